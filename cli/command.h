@@ -1,0 +1,24 @@
+#pragma once
+
+#include <CLI/CLI.hpp>
+
+#include "base/json.h"
+
+namespace rigging::cli {
+
+enum ExitStatus { good = 0, found_wrong = 1, not_understood = 2, internal_fault = 3 };
+
+/// What all commands share. A command's callback sets `status`.
+struct Session {
+  bool json = false;
+  int status = good;
+
+  /// Prints the error on one line of standard error and sets the status.
+  void refuse(const Error& error);
+  void print(const Json& json) const;
+};
+
+void add_json_flag(CLI::App& command, Session& session);
+void add_directions(CLI::App& app, Session& session);
+
+}  // namespace rigging::cli

@@ -1,0 +1,100 @@
+#include "base/json.h"
+
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <cerrno>
+#include <cstring>
+#include <fstream>
+#include <set>
+
+namespace rigging {
+namespace {
+
+std::string place_in(std::string_view text, const std::string& name, std::size_t byte) {
+  const std::size_t end = std::min(byte == 0 ? 0 : byte - 1, text.size());
+  const auto line = 1 + std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(end), '\n');
+  const std::size_t last = end == 0 ? std::string_view::npos : text.substr(0, end).rfind('\n');
+  const std::size_t column = last == std::string_view::npos ? end + 1 : end - last;
+  return name + ":" + std::to_string(line) + ":" + std::to_string(column);
+}
+
+}  // namespace
+
+Result<Json> parse_json(std::string_view text, const std::string& name) {
+  constexpr int deepest = 64;
+  std::vector<std::set<std::string>> members;
+  std::string refused;
+  const auto watch = [&](int depth, Json::parse_event_t event, Json& value) {
+    if (depth > deepest && refused.empty()) refused = "nested more than 64 levels deep";
+    if (event == Json::parse_event_t::object_start) {
+      members.emplace_back();
+    } else if (event == Json::parse_event_t::object_end) {
+      members.pop_back();
+    } else if (event == Json::parse_event_t::key && refused.empty()) {
+      if (!members.back().insert(value.get<std::string>()).second)
+        refused = "member \"" + value.get<std::string>() + "\" is given twice in one object";
+    }
+    return true;
+  };
+  try {
+    Json value = Json::parse(text.begin(), text.end(), watch);
+    if (!refused.empty()) return failure(name, refused, "each member once, at most 64 levels");
+    return value;
+  } catch (const Json::parse_error& error) {
+    return failure(place_in(text, name, error.byte), "this is not JSON", "a JSON value");
+  } catch (const Json::out_of_range&) {
+    return failure(name, "a number is too large", "numbers that fit a double");
+  }
+}
+
+Result<std::string> read_file(const std::filesystem::path& path, std::size_t limit_bytes) {
+  std::error_code ec;
+  if (std::filesystem::is_directory(path, ec)) return failure(path.string(), "this is a folder", "a file");
+  std::ifstream in(path, std::ios::binary);
+  if (!in) return failure(path.string(), std::strerror(errno), "a file that can be read");
+  std::string content;
+  char block[1 << 16];
+  while (in.read(block, sizeof block) || in.gcount() > 0) {
+    content.append(block, static_cast<std::size_t>(in.gcount()));
+    if (content.size() > limit_bytes)
+      return failure(path.string(), "the file is too large", "at most " + std::to_string(limit_bytes >> 20) + " MiB");
+  }
+  return content;
+}
+
+Result<void> write_file_atomically(const std::filesystem::path& path, std::string_view content) {
+  std::error_code ec;
+  const auto target = std::filesystem::is_symlink(path, ec) ? std::filesystem::canonical(path, ec) : path;
+  std::string pattern = (target.parent_path() / ("." + target.filename().string() + ".XXXXXX")).string();
+  const int fd = ::mkstemp(pattern.data());
+  const auto give_up = [&](int error) -> Result<void> {
+    if (fd >= 0) {
+      ::close(fd);
+      ::unlink(pattern.c_str());
+    }
+    return failure(path.string(), std::string("could not be written: ") + std::strerror(error), "a folder that can be written");
+  };
+  if (fd < 0) return give_up(errno);
+  mode_t mode = 0644;
+  if (const auto status = std::filesystem::status(target, ec); !ec && std::filesystem::exists(status))
+    mode = static_cast<mode_t>(status.permissions()) & 0777;
+  ::fchmod(fd, mode);
+  while (!content.empty()) {
+    const ssize_t n = ::write(fd, content.data(), content.size());
+    if (n < 0 && errno == EINTR) continue;
+    if (n < 0) return give_up(errno);
+    content.remove_prefix(static_cast<std::size_t>(n));
+  }
+  if (::fsync(fd) != 0 || ::rename(pattern.c_str(), target.c_str()) != 0) return give_up(errno);
+  ::close(fd);
+  return {};
+}
+
+Result<Json> read_json_file(const std::filesystem::path& path) {
+  return read_file(path).and_then([&](const std::string& text) { return parse_json(text, path.string()); });
+}
+
+}  // namespace rigging

@@ -1,0 +1,28 @@
+#pragma once
+
+#include <filesystem>
+#include <nlohmann/json.hpp>
+#include <string_view>
+
+#include "base/result.h"
+
+namespace rigging {
+
+using Json = nlohmann::json;
+/// Keeps the order in which members were written: for files that should compare well line by line.
+using OrderedJson = nlohmann::ordered_json;
+
+/// Reads JSON text. On failure `where` is "name:line:column". Refuses a repeated member name,
+/// more than 64 levels and numbers that no double can hold, which the grammar alone would let pass.
+Result<Json> parse_json(std::string_view text, const std::string& name);
+
+/// Whole file as bytes. Files over `limit_bytes` are refused.
+Result<std::string> read_file(const std::filesystem::path& path, std::size_t limit_bytes = 64u << 20);
+
+/// Writes beside the file, flushes to the disk and renames over it: a reader, or a machine that stops at any
+/// moment, finds the old content or the new one.
+Result<void> write_file_atomically(const std::filesystem::path& path, std::string_view content);
+
+Result<Json> read_json_file(const std::filesystem::path& path);
+
+}  // namespace rigging

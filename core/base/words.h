@@ -1,0 +1,56 @@
+#pragma once
+
+#include <array>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <utility>
+
+namespace rigging {
+
+/// The words of an enumeration, the same in files, on the command line and in the link.
+/// Specialise with `static constexpr std::array<std::pair<E, std::string_view>, N> list`.
+template <class E>
+struct Words;
+
+template <class E>
+constexpr std::string_view word(E value) {
+  for (const auto& [e, w] : Words<E>::list)
+    if (e == value) return w;
+  return {};
+}
+
+template <class E>
+constexpr std::optional<E> from_word(std::string_view text) {
+  for (const auto& [e, w] : Words<E>::list)
+    if (w == text) return e;
+  return std::nullopt;
+}
+
+/// "a, b or c": for saying what was expected.
+template <class E>
+std::string word_choice() {
+  std::string text;
+  const auto& list = Words<E>::list;
+  for (std::size_t i = 0; i < list.size(); ++i) {
+    if (i > 0) text += i + 1 == list.size() ? " or " : ", ";
+    text += list[i].second;
+  }
+  return text;
+}
+
+/// "out_1" spoken as "out 1".
+inline std::string spoken(std::string_view text) {
+  std::string out(text);
+  for (char& c : out)
+    if (c == '_') c = ' ';
+  return out;
+}
+
+/// First letter in upper case (ASCII).
+inline std::string capital(std::string text) {
+  if (!text.empty() && text[0] >= 'a' && text[0] <= 'z') text[0] = static_cast<char>(text[0] - 'a' + 'A');
+  return text;
+}
+
+}  // namespace rigging

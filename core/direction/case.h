@@ -1,0 +1,183 @@
+#pragma once
+
+#include <array>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "base/axis.h"
+#include "base/json.h"
+#include "base/turn.h"
+#include "rig/surface.h"
+
+/// Direction reasoning: from what was seen on the bench to what is wrong.
+namespace rigging::direction {
+
+enum class FaultKind {
+  output_reversed,
+  leads_swapped,
+  mix_sign_wrong,
+  transmitter_reversed,
+  transmitter_swapped,
+  gyro_reversed,
+  board_turned,
+  output_dead,
+  linkage_opposed
+};
+
+enum class Remedy {
+  reverse_output,
+  swap_leads,
+  flip_mix,
+  reverse_transmitter,
+  swap_transmitter,
+  flip_gyro,
+  turn_board,
+  check_output,
+  move_linkage
+};
+
+/// Each fault has exactly one remedy, in the same place of its list.
+constexpr Remedy remedy_of(FaultKind kind) { return static_cast<Remedy>(kind); }
+constexpr FaultKind fault_of(Remedy remedy) { return static_cast<FaultKind>(remedy); }
+
+/// A set of remedies.
+class Abilities {
+ public:
+  constexpr Abilities() = default;
+  static constexpr Abilities all() { return Abilities(0x1ff); }
+  constexpr bool has(Remedy r) const { return bits_ >> static_cast<int>(r) & 1; }
+  constexpr void add(Remedy r) { bits_ |= 1u << static_cast<int>(r); }
+  constexpr void remove(Remedy r) { bits_ &= ~(1u << static_cast<int>(r)); }
+  bool operator==(const Abilities&) const = default;
+
+ private:
+  constexpr explicit Abilities(unsigned bits) : bits_(bits) {}
+  unsigned bits_ = 0;
+};
+
+struct Output {
+  std::string id;
+  /// What the output is meant to drive; more than one hangs on a Y-lead.
+  std::vector<Surface> surfaces;
+  /// Weight per axis as configured now; 0 means that the axis is not mixed in.
+  std::array<double, 3> mix{};
+  bool reversed = false;
+};
+
+enum class Act { stick, drive, tilt };
+enum class Mode { manual, rate, level, hold };
+
+struct Seen {
+  Surface surface;
+  /// Sign as in `required_direction`; 0 is still.
+  int motion = 0;
+};
+
+struct Observation {
+  Act act = Act::stick;
+  /// Stick and tilt.
+  Axis axis = Axis::roll;
+  /// Stick and tilt: +1 right, nose up, right. Drive: +1 the pulse rises.
+  int sense = 1;
+  Mode mode = Mode::manual;
+  /// Drive: index into the outputs.
+  int output = 0;
+  std::vector<Seen> saw;
+  /// Stick: +1 rises, −1 falls, 0 still, normalised so that right, nose up and right rise.
+  std::array<std::optional<int>, 3> channels{};
+};
+
+/// An observation that could still be made, and what can be looked at while it is made.
+struct Question {
+  Observation observation;
+  bool surfaces = true;
+  bool channels = false;
+};
+
+struct Case {
+  std::vector<Output> outputs;
+  Abilities can = Abilities::all();
+  std::vector<Observation> observations;
+  /// What may be asked next; all that can be done to these outputs when absent.
+  std::optional<std::vector<Question>> may_ask;
+
+  /// Every stick, drive and tilt that tells something about these outputs, plainest first.
+  std::vector<Question> all_questions() const;
+};
+
+struct Fault {
+  FaultKind kind = FaultKind::output_reversed;
+  /// Index of the output; for swapped leads the lower of the two.
+  int output = -1;
+  int other_output = -1;
+  Axis axis = Axis::roll;
+  Axis other_axis = Axis::roll;
+  Surface surface{};
+  /// How the board really sits.
+  Turn turn{};
+
+  bool operator==(const Fault&) const = default;
+};
+
+/// Reads the format of `rigging-cli directions`; `name` is the file for messages.
+Result<Case> case_from_json(const Json& json, const std::string& name);
+
+Json fault_to_json(const Fault& fault, const Case& c);
+Json remedy_to_json(const Fault& fault, const Case& c);
+Json observation_to_json(const Observation& observation, const Case& c);
+
+/// "Output out_1 is reversed", with the outputs' ids.
+std::string fault_text(const Fault& fault, const Case& c);
+/// "Reverse output out_1".
+std::string remedy_text(const Fault& fault, const Case& c);
+/// "Right stick right in manual", "roll the model right in rate".
+std::string observation_text(const Observation& observation, const Case& c);
+
+}  // namespace rigging::direction
+
+namespace rigging {
+
+template <>
+struct Words<direction::FaultKind> {
+  using K = direction::FaultKind;
+  static constexpr std::array<std::pair<K, std::string_view>, 9> list{{{K::output_reversed, "output_reversed"},
+                                                                       {K::leads_swapped, "leads_swapped"},
+                                                                       {K::mix_sign_wrong, "mix_sign_wrong"},
+                                                                       {K::transmitter_reversed, "transmitter_reversed"},
+                                                                       {K::transmitter_swapped, "transmitter_swapped"},
+                                                                       {K::gyro_reversed, "gyro_reversed"},
+                                                                       {K::board_turned, "board_turned"},
+                                                                       {K::output_dead, "output_dead"},
+                                                                       {K::linkage_opposed, "linkage_opposed"}}};
+};
+
+template <>
+struct Words<direction::Remedy> {
+  using R = direction::Remedy;
+  static constexpr std::array<std::pair<R, std::string_view>, 9> list{{{R::reverse_output, "reverse_output"},
+                                                                       {R::swap_leads, "swap_leads"},
+                                                                       {R::flip_mix, "flip_mix"},
+                                                                       {R::reverse_transmitter, "reverse_transmitter"},
+                                                                       {R::swap_transmitter, "swap_transmitter"},
+                                                                       {R::flip_gyro, "flip_gyro"},
+                                                                       {R::turn_board, "turn_board"},
+                                                                       {R::check_output, "check_output"},
+                                                                       {R::move_linkage, "move_linkage"}}};
+};
+
+template <>
+struct Words<direction::Act> {
+  using A = direction::Act;
+  static constexpr std::array<std::pair<A, std::string_view>, 3> list{
+      {{A::stick, "stick"}, {A::drive, "drive"}, {A::tilt, "tilt"}}};
+};
+
+template <>
+struct Words<direction::Mode> {
+  using M = direction::Mode;
+  static constexpr std::array<std::pair<M, std::string_view>, 4> list{
+      {{M::manual, "manual"}, {M::rate, "rate"}, {M::level, "level"}, {M::hold, "hold"}}};
+};
+
+}  // namespace rigging

@@ -1,0 +1,106 @@
+#include "direction/reason.h"
+
+#include <algorithm>
+#include <unordered_map>
+
+#include "direction/conflict.h"
+#include "direction/world.h"
+
+namespace rigging::direction {
+namespace {
+
+/// All that one question would show, packed: two bits a surface, then two bits a channel.
+std::uint64_t signature(const Case& c, const World& w, const Question& q, bool surfaces, bool channels) {
+  std::uint64_t bits = 0;
+  if (surfaces)
+    for (std::size_t s = 0; s < w.socket.size(); ++s) bits = bits << 2 | static_cast<std::uint64_t>(w.motion(c, s, q.observation) + 1);
+  if (channels)
+    for (std::size_t k = 0; k < 3; ++k) bits = bits << 2 | static_cast<std::uint64_t>(w.channel(k, q.observation) + 1);
+  return bits;
+}
+
+std::size_t largest_group(const Case& c, const std::vector<World>& worlds, const Question& q, bool surfaces, bool channels) {
+  std::unordered_map<std::uint64_t, std::size_t> groups;
+  std::size_t largest = 0;
+  for (const World& w : worlds) largest = std::max(largest, ++groups[signature(c, w, q, surfaces, channels)]);
+  return largest;
+}
+
+std::optional<Question> best_question(const Case& c, const std::vector<World>& worlds) {
+  const std::vector<Question> questions = c.may_ask ? *c.may_ask : c.all_questions();
+  std::optional<Question> best;
+  std::size_t least = worlds.size();
+  for (Question q : questions) {
+    const std::size_t both = largest_group(c, worlds, q, q.surfaces, q.channels);
+    if (both >= least) continue;
+    least = both;
+    // Ask for one kind of look where the other adds nothing.
+    if (q.surfaces && q.channels) {
+      if (largest_group(c, worlds, q, true, false) == both)
+        q.channels = false;
+      else if (largest_group(c, worlds, q, false, true) == both)
+        q.surfaces = false;
+    }
+    best = q;
+  }
+  return best;
+}
+
+}  // namespace
+
+double prior_cost(FaultKind kind) {
+  switch (kind) {
+    case FaultKind::output_reversed: return 1.0;
+    case FaultKind::transmitter_reversed: return 1.1;
+    case FaultKind::leads_swapped: return 1.2;
+    case FaultKind::gyro_reversed: return 1.3;
+    case FaultKind::mix_sign_wrong: return 1.4;
+    case FaultKind::board_turned: return 1.5;
+    case FaultKind::transmitter_swapped: return 1.6;
+    case FaultKind::linkage_opposed: return 1.8;
+    case FaultKind::output_dead: return 2.0;
+  }
+  return 0;
+}
+
+Answer reason(const Case& c) {
+  Answer answer;
+  const Search search(c);
+  ObservationSet all;
+  for (std::size_t i = 0; i < c.observations.size(); ++i) all.set(i);
+  const int count = search.fewest(all);
+  if (count > most_faults) {
+    answer.contradictions = smallest_conflict(static_cast<int>(c.observations.size()),
+                                              [&](const ObservationSet& some) { return search.fewest(some) <= most_faults; });
+    return answer;
+  }
+
+  std::vector<World> worlds;
+  search.enumerate(all, count, [&](const Found& found) {
+    Explanation e{faults_of(c, search, found), 0};
+    for (const Fault& f : e.faults) e.cost += prior_cost(f.kind);
+    answer.explanations.push_back(std::move(e));
+    worlds.push_back(world_of(c, search, found));
+  });
+  std::stable_sort(answer.explanations.begin(), answer.explanations.end(),
+                   [](const Explanation& a, const Explanation& b) { return a.cost < b.cost; });
+  if (answer.explanations.size() > 1) {
+    answer.next = best_question(c, worlds);
+    answer.equivalent = !answer.next;
+  }
+  answer.settled = !answer.next;
+  return answer;
+}
+
+std::optional<Outcome> predict(const Case& c, const std::vector<Fault>& faults, const Observation& o) {
+  const auto world = world_of(c, faults);
+  if (!world) return std::nullopt;
+  Outcome outcome;
+  std::size_t s = 0;
+  for (const Output& output : c.outputs)
+    for (const Surface surface : output.surfaces) outcome.saw.push_back({surface, world->motion(c, s++, o)});
+  for (std::size_t k = 0; k < 3; ++k) outcome.channels[k] = world->channel(k, o);
+  return outcome;
+}
+
+}  // namespace rigging::direction
