@@ -9,6 +9,7 @@ int main(int argc, char** argv) {
   CLI::App app{"Rigging on the command line"};
   app.require_subcommand(1);
   add_directions(app, session);
+  add_rig_commands(app, session);
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& error) {

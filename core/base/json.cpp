@@ -93,6 +93,37 @@ Result<void> write_file_atomically(const std::filesystem::path& path, std::strin
   return {};
 }
 
+namespace {
+const Json* member(const Json& object, const char* name) {
+  if (!object.is_object()) return nullptr;
+  const auto it = object.find(name);
+  return it == object.end() ? nullptr : &*it;
+}
+}  // namespace
+
+std::string text_member(const Json& object, const char* name, std::string fallback) {
+  const Json* m = member(object, name);
+  return m && m->is_string() ? m->get<std::string>() : fallback;
+}
+
+double number_member(const Json& object, const char* name, double fallback) {
+  const Json* m = member(object, name);
+  return m && m->is_number() ? m->get<double>() : fallback;
+}
+
+bool flag_member(const Json& object, const char* name, bool fallback) {
+  const Json* m = member(object, name);
+  return m && m->is_boolean() ? m->get<bool>() : fallback;
+}
+
+std::vector<std::string> texts_member(const Json& object, const char* name) {
+  std::vector<std::string> texts;
+  if (const Json* m = member(object, name); m && m->is_array())
+    for (const Json& item : *m)
+      if (item.is_string()) texts.push_back(item.get<std::string>());
+  return texts;
+}
+
 Result<Json> read_json_file(const std::filesystem::path& path) {
   return read_file(path).and_then([&](const std::string& text) { return parse_json(text, path.string()); });
 }

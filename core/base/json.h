@@ -23,6 +23,12 @@ Result<std::string> read_file(const std::filesystem::path& path, std::size_t lim
 /// moment, finds the old content or the new one.
 Result<void> write_file_atomically(const std::filesystem::path& path, std::string_view content);
 
+/// Members read leniently: the fallback when absent or of another type. For data whose shape nobody has vouched for.
+std::string text_member(const Json& object, const char* name, std::string fallback = {});
+double number_member(const Json& object, const char* name, double fallback);
+bool flag_member(const Json& object, const char* name, bool fallback);
+std::vector<std::string> texts_member(const Json& object, const char* name);
+
 Result<Json> read_json_file(const std::filesystem::path& path);
 
 }  // namespace rigging

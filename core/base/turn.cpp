@@ -34,6 +34,18 @@ SignedAxis Turn::sensed(int model_axis) const {
   return {1, -top.sign * arrow.sign * cross};
 }
 
+Turn Turn::inside(const Turn& frame) const {
+  // Where this turn points along one of the frame's axes, that axis points somewhere in the model.
+  const auto in_model = [&](SignedAxis d) {
+    const SignedAxis x = frame.arrow, z{frame.top.axis, -frame.top.sign};
+    if (d.axis == 0) return SignedAxis{x.axis, x.sign * d.sign};
+    if (d.axis == 2) return SignedAxis{z.axis, z.sign * d.sign};
+    const int axis = 3 - x.axis - z.axis;
+    return SignedAxis{axis, frame.sensed(axis).sign * d.sign};
+  };
+  return {in_model(arrow), in_model(top)};
+}
+
 std::string Turn::name() const {
   if (*this == Turn{}) return "none";
   return "arrow_" + std::string(direction_name(arrow)) + "_top_" + std::string(direction_name(top));

@@ -29,6 +29,9 @@ struct Turn {
   /// Exactly one board axis answers.
   SignedAxis sensed(int model_axis) const;
 
+  /// The turn of a board that sits like this inside a frame that sits like `frame`.
+  Turn inside(const Turn& frame) const;
+
   /// "arrow_nose_top_up" and the like; the turn with nothing changed is "none".
   std::string name() const;
   /// "arrow to the right wing, top up".

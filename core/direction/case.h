@@ -8,6 +8,7 @@
 #include "base/axis.h"
 #include "base/json.h"
 #include "base/turn.h"
+#include "rig/remedy.h"
 #include "rig/surface.h"
 
 /// Direction reasoning: from what was seen on the bench to what is wrong.
@@ -25,36 +26,9 @@ enum class FaultKind {
   linkage_opposed
 };
 
-enum class Remedy {
-  reverse_output,
-  swap_leads,
-  flip_mix,
-  reverse_transmitter,
-  swap_transmitter,
-  flip_gyro,
-  turn_board,
-  check_output,
-  move_linkage
-};
-
 /// Each fault has exactly one remedy, in the same place of its list.
 constexpr Remedy remedy_of(FaultKind kind) { return static_cast<Remedy>(kind); }
 constexpr FaultKind fault_of(Remedy remedy) { return static_cast<FaultKind>(remedy); }
-
-/// A set of remedies.
-class Abilities {
- public:
-  constexpr Abilities() = default;
-  static constexpr Abilities all() { return Abilities(0x1ff); }
-  constexpr bool has(Remedy r) const { return bits_ >> static_cast<int>(r) & 1; }
-  constexpr void add(Remedy r) { bits_ |= 1u << static_cast<int>(r); }
-  constexpr void remove(Remedy r) { bits_ &= ~(1u << static_cast<int>(r)); }
-  bool operator==(const Abilities&) const = default;
-
- private:
-  constexpr explicit Abilities(unsigned bits) : bits_(bits) {}
-  unsigned bits_ = 0;
-};
 
 struct Output {
   std::string id;
@@ -66,7 +40,6 @@ struct Output {
 };
 
 enum class Act { stick, drive, tilt };
-enum class Mode { manual, rate, level, hold };
 
 struct Seen {
   Surface surface;
@@ -153,31 +126,10 @@ struct Words<direction::FaultKind> {
 };
 
 template <>
-struct Words<direction::Remedy> {
-  using R = direction::Remedy;
-  static constexpr std::array<std::pair<R, std::string_view>, 9> list{{{R::reverse_output, "reverse_output"},
-                                                                       {R::swap_leads, "swap_leads"},
-                                                                       {R::flip_mix, "flip_mix"},
-                                                                       {R::reverse_transmitter, "reverse_transmitter"},
-                                                                       {R::swap_transmitter, "swap_transmitter"},
-                                                                       {R::flip_gyro, "flip_gyro"},
-                                                                       {R::turn_board, "turn_board"},
-                                                                       {R::check_output, "check_output"},
-                                                                       {R::move_linkage, "move_linkage"}}};
-};
-
-template <>
 struct Words<direction::Act> {
   using A = direction::Act;
   static constexpr std::array<std::pair<A, std::string_view>, 3> list{
       {{A::stick, "stick"}, {A::drive, "drive"}, {A::tilt, "tilt"}}};
-};
-
-template <>
-struct Words<direction::Mode> {
-  using M = direction::Mode;
-  static constexpr std::array<std::pair<M, std::string_view>, 4> list{
-      {{M::manual, "manual"}, {M::rate, "rate"}, {M::level, "level"}, {M::hold, "hold"}}};
 };
 
 }  // namespace rigging

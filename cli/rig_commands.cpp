@@ -1,0 +1,220 @@
+#include <iostream>
+#include <memory>
+
+#include "airframe/kinds.h"
+#include "base/number.h"
+#include "command.h"
+#include "direction/from_rig.h"
+#include "direction/reason.h"
+#include "link/image.h"
+#include "review/review.h"
+#include "rig/rig_file.h"
+#include "sheets/hand_card.h"
+
+namespace rigging::cli {
+namespace {
+
+struct Opened {
+  Rig rig;
+  Catalogue catalogue;
+};
+
+Result<Opened> open(const std::string& file) {
+  auto rig = load_rig(file);
+  if (!rig) return tl::make_unexpected(rig.error());
+  auto catalogue = load_catalogue(std::string(RIGGING_DATA_DIR) + "/catalogue");
+  if (!catalogue) return tl::make_unexpected(catalogue.error());
+  if (const auto own = own_parts_path(file); std::filesystem::exists(own))
+    if (const auto ok = add_own_parts(*catalogue, own); !ok) return tl::make_unexpected(ok.error());
+  return Opened{std::move(*rig), std::move(*catalogue)};
+}
+
+Json figure_json(const Figure& f) {
+  Json json{{"name", f.name}, {"value", f.value}, {"unit", f.unit}, {"formula", f.formula}, {"source", f.source}};
+  if (f.least) json["least"] = *f.least;
+  if (f.most) json["most"] = *f.most;
+  return json;
+}
+
+const char* mark(Severity s) { return s == Severity::grounds ? "[#]" : s == Severity::fix_first ? "[/]" : "( )"; }
+
+void check(const Opened& o, Session& session) {
+  const Review r = review(o.rig, o.catalogue);
+  if (session.json) {
+    session.print(review_to_json(o.rig, r));
+  } else {
+    std::cout << o.rig.name << ": " << r.readiness.words << '\n';
+    for (const Snag& s : r.snags) std::cout << mark(s.severity) << ' ' << s.code << ' ' << s.what << ". " << s.why << " " << s.remedy << '\n';
+    for (const CheckStatus& c : r.checks) std::cout << "    " << c.check.title << ": " << word(c.state) << (c.because.empty() ? "" : " (" + c.because + ")") << '\n';
+  }
+  session.status = r.readiness.ready ? good : found_wrong;
+}
+
+void airframe(const Opened& o, Session& session) {
+  const AirframeReport r = analyze_airframe(o.rig);
+  if (session.json) {
+    Json json{{"kind", word(o.rig.airframe.kind)}, {"figures", Json::array()}, {"answers", Json::array()}};
+    for (const Figure& f : r.figures()) json["figures"].push_back(figure_json(f));
+    for (const AxisAnswer& a : r.answers)
+      json["answers"].push_back({{"surface", a.surface.word()}, {"axis", word(a.axis)}, {"positive_command", motion_word(a.surface, a.direction)}});
+    return session.print(json);
+  }
+  std::cout << facts_of(o.rig.airframe.kind).name << '\n';
+  for (const Figure& f : r.figures()) {
+    std::cout << "  " << f.name << ": " << number_text(f.value, 3) << ' ' << f.unit;
+    if (f.least) std::cout << " (" << number_text(*f.least, 3) << " to " << number_text(*f.most, 3) << ")";
+    std::cout << "  = " << f.formula << '\n';
+  }
+}
+
+void surfaces(const Opened& o, const Command& command, Session& session) {
+  const SurfacesReport r = analyze_surfaces(o.rig);
+  Json json{{"outputs", Json::array()}, {"surfaces", Json::array()}, {"saturated_share", r.saturated_share}};
+  for (const Output& out : o.rig.outputs) {
+    const OutputState s = mixed(out, command);
+    json["outputs"].push_back({{"output", s.output}, {"asked", s.asked}, {"pulse_us", s.pulse_us}, {"saturated", s.saturated}});
+    if (!session.json) std::cout << s.output << ": " << number_text(s.pulse_us, 1) << " µs" << (s.saturated ? ", saturated" : "") << '\n';
+  }
+  for (const SurfaceAnswer& a : r.answers) {
+    json["surfaces"].push_back({{"surface", a.surface.word()}, {"output", a.output}, {"roll", a.share[0]}, {"pitch", a.share[1]}, {"yaw", a.share[2]}, {"worst_sum", a.worst_sum}});
+    if (!session.json)
+      std::cout << a.surface.spoken() << ": roll " << number_text(100 * a.share[0], 0) << " %, pitch " << number_text(100 * a.share[1], 0) << " %, yaw " << number_text(100 * a.share[2], 0) << " %\n";
+  }
+  if (session.json) session.print(json);
+}
+
+void compare(const Opened& a, const std::string& other, Session& session) {
+  const auto b = load_rig(other);
+  if (!b) return session.refuse(b.error());
+  const auto places = differing_members(a.rig, *b);
+  if (session.json)
+    session.print({{"differing", places}});
+  else
+    for (const std::string& place : places) std::cout << place << '\n';
+  session.status = places.empty() ? good : found_wrong;
+}
+
+void proof(const Opened& o, Session& session) {
+  const ControllerClass* controller = o.catalogue.controller(o.rig.controller.kind);
+  if (!controller) return session.refuse({"controller/kind", "\"" + o.rig.controller.kind + "\" is not in the catalogue", "a known class"});
+  Json json{{"checks", Json::array()}};
+  for (const CheckStatus& s : check_statuses(o.rig, *controller)) {
+    const CheckCard card = card_of(o.rig, *controller, s.check);
+    Json expected = Json::object();
+    for (const Expected& e : card.expected) expected[e.surface.word()] = motion_word(e.surface, e.motion);
+    json["checks"].push_back({{"check", s.check.id}, {"state", word(s.state)}, {"because", s.because}, {"todo", card.todo}, {"how", card.how}, {"mode", word(card.observation.mode)}, {"expected", expected}, {"cautions", card.cautions}});
+    if (!session.json) {
+      std::cout << s.check.title << ": " << word(s.state) << "\n  " << card.todo << "\n  Should show:";
+      for (const Expected& e : card.expected) std::cout << ' ' << e.surface.spoken() << ' ' << spoken_motion(e.surface, e.motion) << ';';
+      std::cout << "\n  " << card.how << '\n';
+    }
+  }
+  if (session.json) session.print(json);
+}
+
+void hand_card_sheet(const Opened& o, const std::string& case_file, const std::string& into, Session& session) {
+  const ControllerClass* controller = o.catalogue.controller(o.rig.controller.kind);
+  if (!controller) return session.refuse({"controller/kind", "\"" + o.rig.controller.kind + "\" is not in the catalogue", "a known class"});
+  const auto json = read_json_file(case_file);
+  if (!json) return session.refuse(json.error());
+  // What was seen is read against this rig: outputs, abilities and looks come from it.
+  const direction::Case of_rig = direction::case_from_rig(o.rig, *controller);
+  Json whole = *json;
+  if (!whole.is_object()) return session.refuse({case_file, "is not an object", "an object with \"observations\""});
+  whole["outputs"] = Json::array();
+  for (const auto& out : of_rig.outputs) {
+    Json mix = Json::object(), names = Json::array();
+    for (const Axis axis : all_axes)
+      if (out.mix[static_cast<std::size_t>(index_of(axis))] != 0) mix[std::string(word(axis))] = out.mix[static_cast<std::size_t>(index_of(axis))];
+    for (const Surface s : out.surfaces) names.push_back(s.word());
+    whole["outputs"].push_back({{"id", out.id}, {"surfaces", names}, {"mix", mix}, {"reversed", out.reversed}});
+  }
+  auto c = direction::case_from_json(whole, case_file);
+  if (!c) return session.refuse(c.error());
+  c->can = of_rig.can;
+  c->may_ask = of_rig.may_ask;
+  const direction::Answer answer = direction::reason(*c);
+  if (!answer.settled || answer.explanations.empty()) {
+    session.refuse({case_file, "what was seen does not settle what is wrong", "observations as asked for by rigging-cli directions"});
+    return;
+  }
+  int number = 0;
+  for (const auto& fault : answer.explanations.front().faults) {
+    const std::string path = into + "/hand-card-" + std::to_string(++number) + ".svg";
+    const auto ok = write_file_atomically(path, hand_card_svg(hand_card(o.rig, *controller, fault, *c), o.rig, *controller, *c));
+    if (!ok) return session.refuse(ok.error());
+    std::cout << path << '\n';
+  }
+}
+
+}  // namespace
+
+void add_rig_commands(CLI::App& app, Session& session) {
+  const auto with_rig = [&](const char* name, const char* help, auto&& action, bool json = true) {
+    auto* command = app.add_subcommand(name, help);
+    auto file = std::make_shared<std::string>();
+    command->add_option("RIG", *file, "Rig file")->required();
+    if (json) add_json_flag(*command, session);
+    command->callback([&session, file, action] {
+      const auto opened = open(*file);
+      if (!opened) return session.refuse(opened.error());
+      action(*opened);
+    });
+    return command;
+  };
+  with_rig("check", "Snags, proofs and readiness", [&session](const Opened& o) { check(o, session); });
+  with_rig("airframe", "Areas, speeds and what answers what", [&session](const Opened& o) { airframe(o, session); });
+  with_rig("proof", "The bench checks and what each should show", [&session](const Opened& o) { proof(o, session); });
+
+  auto command = std::make_shared<Command>();
+  auto* s = with_rig("surfaces", "Pulses and surfaces for a command", [&session, command](const Opened& o) { surfaces(o, *command, session); });
+  s->add_option("--roll", command->roll, "-1 left to 1 right")->check(CLI::Range(-1.0, 1.0));
+  s->add_option("--pitch", command->pitch, "-1 nose down to 1 nose up")->check(CLI::Range(-1.0, 1.0));
+  s->add_option("--yaw", command->yaw, "-1 left to 1 right")->check(CLI::Range(-1.0, 1.0));
+  s->add_option("--throttle", command->throttle, "0 closed to 1 full")->check(CLI::Range(0.0, 1.0));
+  s->add_option("--flap", command->flap, "0 to 1")->check(CLI::Range(0.0, 1.0));
+
+  auto other = std::make_shared<std::string>();
+  auto* c = with_rig("compare", "Where two rigs differ", [&session, other](const Opened& o) { compare(o, *other, session); });
+  c->add_option("OTHER", *other, "Another rig file")->required();
+
+  auto seen = std::make_shared<std::string>(), into = std::make_shared<std::string>(".");
+  auto* sheet = with_rig("hand-card", "Cards for what hands must do, from what was seen", [&session, seen, into](const Opened& o) { hand_card_sheet(o, *seen, *into, session); }, false);
+  sheet->add_option("CASE", *seen, "Observations, as for directions; outputs are taken from the rig")->required();
+  sheet->add_option("--into", *into, "Folder for the SVG files");
+
+  struct New {
+    std::string name, kind = "two_ailerons", controller = "full_controller", file;
+  };
+  auto fresh = std::make_shared<New>();
+  auto* create = app.add_subcommand("new", "Write a new rig with the usual outputs of its kind");
+  create->add_option("FILE", fresh->file, "Rig file to write")->required();
+  create->add_option("--name", fresh->name, "Name of the aircraft")->required();
+  create->add_option("--kind", fresh->kind, "Kind of airframe");
+  create->add_option("--controller", fresh->controller, "Controller class");
+  create->callback([&session, fresh] {
+    const auto kind = from_word<AirframeKind>(fresh->kind);
+    if (!kind) return session.refuse({"--kind", "unknown word \"" + fresh->kind + "\"", word_choice<AirframeKind>()});
+    const auto catalogue = load_catalogue(std::string(RIGGING_DATA_DIR) + "/catalogue");
+    if (!catalogue) return session.refuse(catalogue.error());
+    const ControllerClass* controller = catalogue->controller(fresh->controller);
+    if (!controller) return session.refuse({"--controller", "unknown class \"" + fresh->controller + "\"", "an id of the catalogue"});
+    if (std::filesystem::exists(fresh->file)) return session.refuse({fresh->file, "exists already", "a new file name"});
+    Rig rig;
+    rig.name = fresh->name;
+    rig.airframe.kind = *kind;
+    rig.controller.kind = fresh->controller;
+    rig.outputs = default_outputs(*kind);
+    for (std::size_t i = 0; i < rig.outputs.size(); ++i) rig.outputs[i].socket = i < controller->outputs.size() ? controller->outputs[i].id : "";
+    int number = 0;
+    for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw, ChannelFunction::mode}) {
+      Channel channel;
+      channel.number = ++number;
+      channel.function = f;
+      rig.radio.channels.push_back(channel);
+    }
+    if (const auto ok = save_rig(rig, fresh->file); !ok) session.refuse(ok.error());
+  });
+}
+
+}  // namespace rigging::cli

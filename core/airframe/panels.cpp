@@ -1,0 +1,162 @@
+#include <algorithm>
+#include <array>
+#include <numbers>
+
+#include "airframe/airframe.h"
+#include "airframe/kinds.h"
+
+namespace rigging {
+namespace {
+
+constexpr double rad = std::numbers::pi / 180;
+
+/// Builds lifting surfaces with a hinged part at the trailing edge.
+class Builder {
+ public:
+  std::vector<Panel> panels;
+
+  /// A trapezium from root to tip; between the shares `from` and `to` of its span the last `chord_share` of the chord is `surface`.
+  void lifting(Panel::Part part, Point root_le, double root_chord, Point tip_le, double tip_chord, std::optional<Surface> surface, double from, double to,
+               double chord_share) {
+    const auto le = [&](double share) { return mix(root_le, tip_le, share); };
+    const auto chord = [&](double share) { return root_chord + (tip_chord - root_chord) * share; };
+    const auto te = [&](double share) { return le(share) - Point{chord(share), 0, 0}; };
+    const auto hinge = [&](double share) { return le(share) - Point{chord(share) * (1 - chord_share), 0, 0}; };
+    if (!surface) {
+      panels.push_back({part, std::nullopt, {le(0), le(1), te(1), te(0)}, {}, {}});
+      return;
+    }
+    std::vector<Point> fixed{le(0), le(1)};
+    if (to < 1) fixed.insert(fixed.end(), {te(1), te(to)});
+    fixed.insert(fixed.end(), {hinge(to), hinge(from)});
+    if (from > 0) fixed.insert(fixed.end(), {te(from), te(0)});
+    if (chord_share < 1) panels.push_back({part, std::nullopt, fixed, {}, {}});
+    // The edge lies aft (−x). A positive turn about a line that runs from right to left lifts it, about one that runs upward it moves
+    // to the right.
+    Point a = hinge(from), b = hinge(to);
+    const bool upright = surface->kind == SurfaceKind::rudder;
+    const bool backwards = upright ? b.z > a.z : b.y > a.y;
+    if (chord_share >= 1) {
+      // All-moving: turns about its quarter chord.
+      a = le(from) - Point{chord(from) * 0.3, 0, 0};
+      b = le(to) - Point{chord(to) * 0.3, 0, 0};
+    }
+    Panel moving{part, surface, {hinge(from), hinge(to), te(to), te(from)}, a, b};
+    if (backwards) std::swap(moving.hinge_a, moving.hinge_b);
+    panels.push_back(std::move(moving));
+  }
+
+  /// A body of eight-sided sections: {x, half width, half height, z of the middle}.
+  void hull(Panel::Part part, const std::vector<std::array<double, 4>>& sections, double y_middle = 0) {
+    const auto ring = [&](const std::array<double, 4>& s, int i) {
+      const double angle = (i + 0.5) * std::numbers::pi / 4;
+      return Point{s[0], y_middle + s[1] * std::cos(angle), s[3] + s[2] * std::sin(angle)};
+    };
+    for (std::size_t k = 0; k + 1 < sections.size(); ++k)
+      for (int i = 0; i < 8; ++i)
+        panels.push_back({part, std::nullopt, {ring(sections[k], i), ring(sections[k], i + 1), ring(sections[k + 1], i + 1), ring(sections[k + 1], i)}, {}, {}});
+  }
+
+  void propeller(Point hub, double radius, std::optional<Surface> motor) {
+    Panel disc{Panel::Part::propeller, motor, {}, hub, hub + Point{1, 0, 0}};
+    for (int i = 0; i < 20; ++i) {
+      const double angle = i * std::numbers::pi / 10;
+      disc.corners.push_back(hub + Point{0, radius * std::cos(angle), radius * std::sin(angle)});
+    }
+    panels.push_back(std::move(disc));
+  }
+};
+
+}  // namespace
+
+std::vector<Panel> aircraft_panels(const Airframe& a) {
+  using A = AirframeKind;
+  Builder b;
+  const double half = a.span_m / 2, width = std::min(0.16 * a.root_chord_m + 0.03 * a.length_m, half * 0.3);
+  const double tip_back = std::tan(a.sweep_deg * rad) * half, tip_up = std::tan(a.dihedral_deg * rad) * half;
+  const double tail_x = -(a.length_m - a.tail_chord_m), fin_x = -(a.length_m - a.fin_chord_m);
+  const bool pusher = a.kind == A::flaperons_inverted_v_tail;
+  const bool wing_only = a.kind == A::flying_wing || a.kind == A::flying_wing_rudders;
+  const bool foreplane = a.kind == A::canard || a.kind == A::canard_delta || a.kind == A::tailerons_canards;
+  const auto surfaces = facts_of(a.kind).surfaces;
+  const auto has = [&](Surface s) { return std::find(surfaces.begin(), surfaces.end(), s) != surfaces.end(); };
+  const auto pick = [&](SurfaceKind k, Side s) { return has({k, s}) ? std::optional<Surface>({k, s}) : std::nullopt; };
+
+  // Body
+  const double end = pusher || wing_only ? std::min(a.length_m, a.wing_at_m + a.root_chord_m * 1.02) : a.length_m;
+  const double h = width * 1.15;
+  if (pusher || wing_only)
+    b.hull(Panel::Part::body, {{0, width * 0.25, h * 0.25, 0}, {-0.12 * end, width * 0.85, h * 0.85, 0}, {-0.45 * end, width, h, 0}, {-0.85 * end, width * 0.8, h * 0.75, 0}, {-end, width * 0.35, h * 0.35, 0}});
+  else
+    b.hull(Panel::Part::body, {{0, width * 0.3, h * 0.3, 0}, {-0.08 * end, width * 0.8, h * 0.8, 0}, {-0.3 * end, width, h, 0}, {-0.5 * end, width * 0.8, h * 0.8, 0}, {-end, width * 0.18, h * 0.25, -0.1 * h}});
+
+  // Wing
+  for (const Side side : {Side::left, Side::right}) {
+    const double s = side == Side::right ? 1 : -1;
+    std::optional<Surface> surface;
+    for (const SurfaceKind k : {SurfaceKind::aileron, SurfaceKind::elevon, SurfaceKind::flaperon})
+      if (const auto found = pick(k, side)) surface = found;
+    const double from = surface && surface->kind == SurfaceKind::aileron ? 0.5 : surface && surface->kind == SurfaceKind::flaperon ? 0.22 : 0.18;
+    b.lifting(Panel::Part::wing, {-a.wing_at_m, 0, 0}, a.root_chord_m, {-a.wing_at_m - tip_back, s * half, -tip_up}, a.tip_chord_m, surface, from, 0.95, a.surface_chord);
+    if (wing_only) {
+      const Point tip{-a.wing_at_m - tip_back, s * half, -tip_up};
+      b.lifting(Panel::Part::fin, tip, a.tip_chord_m, tip + Point{-0.5 * a.fin_chord_m, 0, -a.fin_height_m}, a.fin_chord_m * 0.7, pick(SurfaceKind::rudder, side), 0.1, 0.9, 0.4);
+    }
+    if (a.kind == A::twin_differential) {
+      const Point hub{-a.wing_at_m + 0.25 * a.root_chord_m, s * half * 0.35, 0};
+      b.hull(Panel::Part::body, {{hub.x, width * 0.3, width * 0.3, 0}, {hub.x - 0.4 * a.root_chord_m, width * 0.45, width * 0.45, 0}, {hub.x - a.root_chord_m, width * 0.1, width * 0.1, 0}}, hub.y);
+      b.propeller(hub, 0.12 * a.span_m, Surface{SurfaceKind::motor, side});
+    }
+  }
+
+  // Tail or foreplane
+  const double tail_half = a.tail_span_m / 2, taper = 0.75;
+  const double v_up = std::tan(a.v_angle_deg * rad) * tail_half;
+  for (const Side side : {Side::left, Side::right}) {
+    const double s = side == Side::right ? 1 : -1;
+    const auto half_tail = [&](Point root, Point tip, std::optional<Surface> surface, double share) {
+      b.lifting(Panel::Part::tail, root, a.tail_chord_m, tip, a.tail_chord_m * taper, surface, 0.08, 0.97, share);
+    };
+    if (pusher) {
+      const Point foot{tail_x, s * tail_half, 0}, apex{tail_x, 0, -v_up};
+      const double boom_start = -a.wing_at_m - 0.4 * a.root_chord_m, thick = width * 0.16;
+      b.hull(Panel::Part::boom, {{boom_start, thick, thick, 0}, {-a.length_m, thick * 0.7, thick * 0.7, 0}}, s * tail_half);
+      b.lifting(Panel::Part::tail, foot, a.tail_chord_m, apex, a.tail_chord_m, pick(SurfaceKind::inverted_v, side), 0.06, 0.94, 0.4);
+    } else if (const auto v = pick(SurfaceKind::vtail, side)) {
+      half_tail({tail_x, 0, 0}, {tail_x - 0.2 * a.tail_chord_m, s * tail_half, -v_up}, v, 0.4);
+    } else if (const auto inverted = pick(SurfaceKind::inverted_v, side)) {
+      half_tail({tail_x, 0, -0.2 * h}, {tail_x - 0.2 * a.tail_chord_m, s * tail_half, v_up}, inverted, 0.4);
+    } else if (const auto taileron = pick(SurfaceKind::taileron, side)) {
+      half_tail({tail_x, s * width * 0.2, 0}, {tail_x - 0.3 * a.tail_chord_m, s * tail_half, 0}, taileron, 1);
+    } else if (!wing_only && !foreplane) {
+      half_tail({tail_x, 0, 0}, {tail_x - 0.1 * a.tail_chord_m, s * tail_half, 0}, pick(SurfaceKind::elevator, Side::single), 0.4);
+    }
+    if (foreplane) {
+      const double reach = a.kind == A::tailerons_canards ? 0.6 * tail_half : tail_half;
+      const double at = -0.1 * a.length_m;
+      b.lifting(Panel::Part::tail, {at, s * width * 0.5, 0}, a.tail_chord_m * 0.8, {at - 0.25 * a.tail_chord_m, s * reach, 0}, a.tail_chord_m * 0.5, pick(SurfaceKind::canard, Side::single), 0.05, 1, 0.45);
+    }
+  }
+
+  // Fin
+  const bool v_kind = has({SurfaceKind::vtail, Side::left}) || has({SurfaceKind::inverted_v, Side::left});
+  if (!v_kind && !wing_only)
+    b.lifting(Panel::Part::fin, {fin_x, 0, -0.2 * h}, a.fin_chord_m, {fin_x - 0.25 * a.fin_chord_m, 0, -0.2 * h - a.fin_height_m}, a.fin_chord_m * 0.6, pick(SurfaceKind::rudder, Side::single), 0.05, 0.97, 0.45);
+
+  // Propeller
+  const double disc = 0.09 * a.span_m + 0.03;
+  if (pusher || wing_only || foreplane)
+    b.propeller({-(pusher || wing_only ? end : a.length_m) - 0.01, 0, 0}, disc, std::nullopt);
+  else if (a.kind != A::twin_differential && a.kind != A::towed_glider)
+    b.propeller({0.005, 0, 0}, disc, std::nullopt);
+  return b.panels;
+}
+
+std::vector<Point> deflected(const Panel& panel, double up_deg) {
+  std::vector<Point> corners = panel.corners;
+  if (!panel.surface || panel.surface->kind == SurfaceKind::motor || up_deg == 0) return corners;
+  for (Point& p : corners) p = turned(p, panel.hinge_a, panel.hinge_b - panel.hinge_a, up_deg * rad);
+  return corners;
+}
+
+}  // namespace rigging

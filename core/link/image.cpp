@@ -1,0 +1,214 @@
+#include "link/image.h"
+
+#include <algorithm>
+
+#include "base/fields.h"
+#include "base/fingerprint.h"
+
+namespace rigging::link {
+
+template <class F>
+void describe(F& f, ImageOutput& o) {
+  f.required("socket", o.socket);
+  for (const auto& [name, weight] : {std::pair{"roll", &o.mix.roll}, {"pitch", &o.mix.pitch}, {"yaw", &o.mix.yaw}, {"throttle", &o.mix.throttle}, {"flap", &o.mix.flap}})
+    f.number(name, *weight, {-2, 2});
+  f.required("reversed", o.reversed);
+  f.number("low_us", o.low_us, {500, 2500});
+  f.number("centre_us", o.centre_us, {500, 2500});
+  f.number("high_us", o.high_us, {500, 2500});
+  f.number("rate_hz", o.rate_hz, {20, 560});
+  f.rest(o.extra);
+}
+
+/// A channel as the controller knows it.
+struct Heard {
+  int number = 1;
+  ChannelFunction function = ChannelFunction::other;
+  Json extra;
+};
+
+template <class F>
+void describe(F& f, Heard& h) {
+  f.integer("number", h.number, {1, 32});
+  f.required("function", h.function);
+  f.rest(h.extra);
+}
+
+struct ImageFile {
+  std::vector<ImageOutput> outputs;
+  TurnName board;
+  bool roll_reversed = false, pitch_reversed = false, yaw_reversed = false;
+  std::vector<Heard> channels;
+  Json extra = Json::object();
+};
+
+template <class F>
+void describe(F& f, ImageFile& i) {
+  f.required("outputs", i.outputs);
+  f.required("board", i.board);
+  f.required("roll_reversed", i.roll_reversed);
+  f.required("pitch_reversed", i.pitch_reversed);
+  f.required("yaw_reversed", i.yaw_reversed);
+  f.required("channels", i.channels);
+  f.rest(i.extra);
+}
+
+Image image_of(const Rig& rig) {
+  Image image;
+  for (const Output& o : rig.outputs)
+    if (!o.socket.empty()) {
+      Mix mix = o.mix;
+      mix.extra = Json::object();
+      image.outputs.push_back({o.socket, mix, o.reversed, o.low_us, o.centre_us, o.high_us, o.rate_hz, Json::object()});
+    }
+  std::sort(image.outputs.begin(), image.outputs.end(), [](const auto& a, const auto& b) { return a.socket < b.socket; });
+  image.sensing = rig.sensing;
+  image.sensing.level_nose_up_deg.reset();
+  image.sensing.extra = Json::object();
+  for (const Channel& c : rig.radio.channels) {
+    Channel heard;
+    heard.number = c.number;
+    heard.function = c.function;
+    image.channels.push_back(heard);
+  }
+  std::sort(image.channels.begin(), image.channels.end(), [](const auto& a, const auto& b) { return a.number < b.number; });
+  return image;
+}
+
+std::string image_bytes(const Image& image) {
+  ImageFile file;
+  file.outputs = image.outputs;
+  file.board = image.sensing.board;
+  file.roll_reversed = image.sensing.roll_reversed;
+  file.pitch_reversed = image.sensing.pitch_reversed;
+  file.yaw_reversed = image.sensing.yaw_reversed;
+  for (const Channel& c : image.channels) file.channels.push_back({c.number, c.function, Json::object()});
+  file.extra = image.extra;
+  std::string bytes;
+  // Through plain JSON: members sorted, so that the bytes do not depend on the order of a description.
+  Json::to_cbor(Json(write_fields(file)), bytes);
+  return bytes;
+}
+
+Result<Image> image_from_bytes(std::string_view bytes, const std::string& where) {
+  const Json json = Json::from_cbor(bytes.begin(), bytes.end(), true, false);
+  if (json.is_discarded()) return failure(where, "the configuration can't be read", "a CBOR map");
+  auto file = read_fields<ImageFile>(json, where);
+  if (!file) return tl::make_unexpected(file.error());
+  Image image;
+  image.outputs = std::move(file->outputs);
+  image.sensing.board = file->board;
+  image.sensing.roll_reversed = file->roll_reversed;
+  image.sensing.pitch_reversed = file->pitch_reversed;
+  image.sensing.yaw_reversed = file->yaw_reversed;
+  for (const Heard& h : file->channels) {
+    Channel c;
+    c.number = h.number;
+    c.function = h.function;
+    image.channels.push_back(c);
+  }
+  image.extra = std::move(file->extra);
+  for (const ImageOutput& o : image.outputs)
+    if (!(o.low_us < o.centre_us && o.centre_us < o.high_us)) return failure(where + ": output " + o.socket, "the ends do not enclose the centre", "low_us < centre_us < high_us");
+  return image;
+}
+
+std::string image_hash(std::string_view bytes) { return Fingerprint().add(bytes).text(); }
+
+namespace {
+
+std::string output_words(const ImageOutput& rig, const ImageOutput& board) {
+  std::string words;
+  const auto add = [&](const std::string& more) { words += (words.empty() ? "" : "; ") + more; };
+  if (rig.reversed != board.reversed) add(board.reversed ? "reversed on the board, plain in the rig" : "plain on the board, reversed in the rig");
+  const auto number = [&](const char* name, double in_rig, double on_board, const char* unit) {
+    if (in_rig != on_board) add(std::string(name) + " " + number_text(on_board, 3) + unit + " on the board, " + number_text(in_rig, 3) + unit + " in the rig");
+  };
+  number("roll weight", rig.mix.roll, board.mix.roll, "");
+  number("pitch weight", rig.mix.pitch, board.mix.pitch, "");
+  number("yaw weight", rig.mix.yaw, board.mix.yaw, "");
+  number("throttle weight", rig.mix.throttle, board.mix.throttle, "");
+  number("flap weight", rig.mix.flap, board.mix.flap, "");
+  number("low end", rig.low_us, board.low_us, " µs");
+  number("centre", rig.centre_us, board.centre_us, " µs");
+  number("high end", rig.high_us, board.high_us, " µs");
+  number("pulse rate", rig.rate_hz, board.rate_hz, " Hz");
+  return words;
+}
+
+template <class T, class Same>
+const T* find_in(const std::vector<T>& list, Same&& same) {
+  const auto it = std::find_if(list.begin(), list.end(), same);
+  return it == list.end() ? nullptr : &*it;
+}
+
+}  // namespace
+
+std::vector<Difference> differences(const Image& rig, const Image& board) {
+  std::vector<Difference> all;
+  for (const ImageOutput& o : rig.outputs) {
+    const ImageOutput* b = find_in(board.outputs, [&](const ImageOutput& x) { return x.socket == o.socket; });
+    if (!b)
+      all.push_back({"output " + o.socket, "not used on the board, used in the rig"});
+    else if (const std::string words = output_words(o, *b); !words.empty())
+      all.push_back({"output " + o.socket, words});
+  }
+  for (const ImageOutput& b : board.outputs)
+    if (!find_in(rig.outputs, [&](const ImageOutput& x) { return x.socket == b.socket; })) all.push_back({"output " + b.socket, "used on the board, not used in the rig"});
+
+  std::string sensing;
+  if (rig.sensing.board != board.sensing.board) sensing = "board sits " + board.sensing.board.spoken() + " by the board, " + rig.sensing.board.spoken() + " by the rig";
+  for (const Axis axis : all_axes)
+    if (rig.sensing.reversed(axis) != board.sensing.reversed(axis))
+      sensing += (sensing.empty() ? "" : "; ") + std::string(word(axis)) + " sensing " + (board.sensing.reversed(axis) ? "reversed on the board, plain in the rig" : "plain on the board, reversed in the rig");
+  if (!sensing.empty()) all.push_back({"sensing", sensing});
+
+  for (int number = 1; number <= 32; ++number) {
+    const auto has = [&](const Channel& c) { return c.number == number; };
+    const Channel *r = find_in(rig.channels, has), *b = find_in(board.channels, has);
+    const auto name = [](const Channel* c) { return c ? std::string(word(c->function)) : std::string("nothing"); };
+    if (name(r) != name(b)) all.push_back({"channel " + std::to_string(number), name(b) + " on the board, " + name(r) + " in the rig"});
+  }
+  return all;
+}
+
+Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>& parts) {
+  const auto wanted = [&](const std::string& part) { return std::find(parts.begin(), parts.end(), part) != parts.end(); };
+  for (const ImageOutput& b : board.outputs) {
+    if (!wanted("output " + b.socket)) continue;
+    auto it = std::find_if(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.socket == b.socket; });
+    if (it == rig.outputs.end()) {
+      Output added;
+      for (int n = 1; added.id.empty() || rig.output(added.id); ++n) added.id = "out_" + std::to_string(n);
+      added.socket = b.socket;
+      rig.outputs.push_back(std::move(added));
+      it = rig.outputs.end() - 1;
+    }
+    const Json kept = it->mix.extra;
+    it->mix = b.mix;
+    it->mix.extra = kept;
+    it->reversed = b.reversed;
+    it->low_us = b.low_us;
+    it->centre_us = b.centre_us;
+    it->high_us = b.high_us;
+    it->rate_hz = b.rate_hz;
+  }
+  if (wanted("sensing")) {
+    rig.sensing.board = board.sensing.board;
+    for (const Axis axis : all_axes) rig.sensing.reversed(axis) = board.sensing.reversed(axis);
+  }
+  for (int number = 1; number <= 32; ++number) {
+    if (!wanted("channel " + std::to_string(number))) continue;
+    const Channel* b = find_in(board.channels, [&](const Channel& c) { return c.number == number; });
+    std::erase_if(rig.radio.channels, [&](const Channel& c) { return c.number == number && !b; });
+    if (!b) continue;
+    const auto it = std::find_if(rig.radio.channels.begin(), rig.radio.channels.end(), [&](const Channel& c) { return c.number == number; });
+    if (it != rig.radio.channels.end())
+      it->function = b->function;
+    else
+      rig.radio.channels.push_back(*b);
+  }
+  return rig;
+}
+
+}  // namespace rigging::link

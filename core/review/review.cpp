@@ -1,0 +1,98 @@
+#include "review/review.h"
+
+#include <algorithm>
+
+#include "review/rules.h"
+
+namespace rigging {
+namespace {
+
+Readiness readiness_of(const Rig& rig, const Review& r) {
+  const auto count = [&](Severity s) { return std::count_if(r.snags.begin(), r.snags.end(), [&](const Snag& n) { return n.severity == s; }); };
+  const auto in = [&](ProofState s) { return std::count_if(r.checks.begin(), r.checks.end(), [&](const CheckStatus& c) { return c.state == s; }); };
+  const auto fresh = in(ProofState::fresh), all = static_cast<std::ptrdiff_t>(r.checks.size());
+  Readiness ready;
+  ready.ready = count(Severity::grounds) == 0 && fresh == all && all > 0 && rig.loose_ends.empty();
+  if (ready.ready) {
+    ready.words = "Directions proven: " + std::to_string(fresh) + " of " + std::to_string(all) + " checks fresh, nothing grounds it";
+    return ready;
+  }
+  const auto add = [&](std::ptrdiff_t n, const std::string& one, const std::string& many) {
+    if (n > 0) ready.words += (ready.words.empty() ? "" : ", ") + std::to_string(n) + " " + (n == 1 ? one : many);
+  };
+  add(count(Severity::grounds), "thing grounds it", "things ground it");
+  add(in(ProofState::none), "check to do", "checks to do");
+  add(in(ProofState::stale), "proof gone stale", "proofs gone stale");
+  add(in(ProofState::provisional), "proof provisional", "proofs provisional");
+  add(static_cast<std::ptrdiff_t>(rig.loose_ends.size()), "loose end", "loose ends");
+  if (ready.words.empty()) ready.words = "nothing to prove yet";
+  ready.words = "Not ready: " + ready.words;
+  return ready;
+}
+
+StationState state_of(Station station, const Review& r) {
+  const bool built = station == Station::airframe || station == Station::surfaces || station == Station::proof;
+  const auto serious = std::any_of(r.snags.begin(), r.snags.end(), [&](const Snag& s) { return s.station == station && s.severity != Severity::worth_knowing; });
+  if (station == Station::proof) {
+    const auto any = [&](ProofState s) { return std::any_of(r.checks.begin(), r.checks.end(), [&](const CheckStatus& c) { return c.state == s; }); };
+    if (any(ProofState::stale)) return StationState::stale;
+    if (!r.checks.empty() && std::all_of(r.checks.begin(), r.checks.end(), [](const CheckStatus& c) { return c.state == ProofState::fresh; }) && !serious) return StationState::proven;
+    return serious ? StationState::snags : StationState::unknown;
+  }
+  if (serious) return StationState::snags;
+  if (!built) return StationState::unknown;
+  // A surface is proven when every stick check on it is.
+  const bool moves_right = station == Station::surfaces && !r.checks.empty() &&
+                           std::all_of(r.checks.begin(), r.checks.end(), [](const CheckStatus& c) { return c.check.kind != CheckKind::stick || c.state == ProofState::fresh; });
+  return moves_right ? StationState::proven : StationState::planned;
+}
+
+}  // namespace
+
+Review review(const Rig& rig, const Catalogue& catalogue) {
+  Review r;
+  r.airframe = analyze_airframe(rig);
+  r.surfaces = analyze_surfaces(rig);
+  const ControllerClass* controller = catalogue.controller(rig.controller.kind);
+  if (controller) r.checks = check_statuses(rig, *controller);
+  const Inspection inspection{rig, catalogue, controller, r};
+  std::vector<Snag> snags;
+  for (const auto* rules : {&airframe_rules(), &surfaces_rules(), &radio_and_sensing_rules(), &proof_rules()})
+    for (const Rule& rule : *rules) rule.inspect(inspection, rule.code, snags);
+  std::stable_sort(snags.begin(), snags.end(), [](const Snag& a, const Snag& b) { return a.severity < b.severity; });
+  r.snags = std::move(snags);
+  r.readiness = readiness_of(rig, r);
+  for (const Station s : all_stations) r.stations[static_cast<std::size_t>(s)] = state_of(s, r);
+  return r;
+}
+
+Json review_to_json(const Rig& rig, const Review& r) {
+  Json json{{"ready", r.readiness.ready}, {"words", r.readiness.words}, {"snags", Json::array()}, {"stale_proofs", Json::array()}, {"loose_ends", Json::array()}, {"checks", Json::array()}};
+  for (const Snag& s : r.snags)
+    json["snags"].push_back({{"code", s.code}, {"severity", word(s.severity)}, {"station", word(s.station)}, {"subject", s.subject}, {"what", s.what}, {"why", s.why}, {"remedy", s.remedy}, {"source", s.source}, {"fixable", s.fix.has_value()}});
+  for (const CheckStatus& c : r.checks) {
+    json["checks"].push_back({{"check", c.check.id}, {"state", word(c.state)}, {"at", c.at}});
+    if (c.state == ProofState::stale) json["stale_proofs"].push_back({{"check", c.check.id}, {"because", c.because}});
+  }
+  for (const LooseEnd& l : rig.loose_ends) json["loose_ends"].push_back({{"id", l.id}, {"text", l.text}});
+  return json;
+}
+
+std::string station_question(Station station) {
+  switch (station) {
+    case Station::airframe: return "What am I building, and with which controller?";
+    case Station::fit: return "Where does everything go, which way up?";
+    case Station::power: return "Will the five-volt rail hold?";
+    case Station::wiring: return "What plugs in where?";
+    case Station::sticks: return "Does the controller hear what I mean?";
+    case Station::surfaces: return "Does everything move the right way, by the right amount?";
+    case Station::senses: return "Does it know which way is up and north?";
+    case Station::feel: return "How hard may it correct?";
+    case Station::home: return "What happens when the link goes?";
+    case Station::proof: return "Is it ready?";
+    case Station::logbook: return "What did the flight tell me?";
+  }
+  return {};
+}
+
+}  // namespace rigging

@@ -1,0 +1,189 @@
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "airframe/kinds.h"
+#include "base/number.h"
+#include "review/rules.h"
+
+namespace rigging {
+namespace {
+
+std::string name_of(const Output& o) {
+  if (o.surfaces.empty()) return "output " + o.id;
+  return "output " + o.id + " (" + o.surfaces.front().spoken() + ")";
+}
+
+Snag snag(std::string_view code, Severity severity, std::string subject, std::string what, std::string why, std::string remedy) {
+  Snag s;
+  s.code = code;
+  s.severity = severity;
+  s.station = Station::surfaces;
+  s.subject = std::move(subject);
+  s.what = std::move(what);
+  s.why = std::move(why);
+  s.remedy = std::move(remedy);
+  return s;
+}
+
+std::string free_socket(const Rig& rig, const ControllerClass& c) {
+  for (const OutputSocket& s : c.outputs)
+    if (std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.socket == s.id; })) return s.id;
+  return {};
+}
+
+std::optional<Fix> move_to_free_socket(const Inspection& in, const Output& o) {
+  const std::string socket = in.controller ? free_socket(in.rig, *in.controller) : "";
+  if (socket.empty()) return std::nullopt;
+  return Fix{"Move " + o.id + " to " + in.controller->socket(socket)->label, [id = o.id, socket](const Rig& rig) {
+               Rig r = rig;
+               if (Output* output = r.output(id)) output->socket = socket;
+               return r;
+             }};
+}
+
+void surface_without_output(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const Surface s : facts_of(in.rig.airframe.kind).surfaces) {
+    if (in.rig.output_of(s)) continue;
+    Snag n = snag(code, Severity::grounds, s.word(), capital(s.spoken()) + " has no output", "Nothing moves it.", "Give it an output.");
+    n.fix = Fix{"Add the missing outputs", [](const Rig& rig) { return with_kind(rig, rig.airframe.kind); }};
+    snags.push_back(std::move(n));
+  }
+}
+
+void output_for_no_surface(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  const auto& surfaces = facts_of(in.rig.airframe.kind).surfaces;
+  for (const Output& o : in.rig.outputs)
+    for (const Surface s : o.surfaces)
+      if (std::find(surfaces.begin(), surfaces.end(), s) == surfaces.end()) {
+        Snag n = snag(code, Severity::fix_first, o.id, capital(name_of(o)) + " drives a surface that this kind of airframe does not have",
+                      "The plan and the model disagree.", "Choose the right kind of airframe, or remove the output.");
+        n.fix = Fix{"Remove " + o.id, [id = o.id](const Rig& rig) {
+                      Rig r = rig;
+                      std::erase_if(r.outputs, [&](const Output& x) { return x.id == id; });
+                      return r;
+                    }};
+        snags.push_back(std::move(n));
+      }
+}
+
+void shared_socket(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  std::map<std::string, const Output*> first;
+  for (const Output& o : in.rig.outputs) {
+    if (o.socket.empty()) continue;
+    const auto [it, is_new] = first.emplace(o.socket, &o);
+    if (is_new) continue;
+    Snag n = snag(code, Severity::grounds, o.id, capital(name_of(o)) + " and " + name_of(*it->second) + " share socket " + o.socket,
+                  "One socket gives one pulse.", "Move one of them to a free socket.");
+    n.fix = move_to_free_socket(in, o);
+    snags.push_back(std::move(n));
+  }
+}
+
+void unknown_socket(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  if (!in.controller) return;
+  for (const Output& o : in.rig.outputs) {
+    if (in.controller->socket(o.socket)) continue;
+    const std::string what = o.socket.empty() ? " has no socket yet" : " sits in socket " + o.socket + ", which this controller does not have";
+    Snag n = snag(code, Severity::grounds, o.id, capital(name_of(o)) + what, "Without a socket nothing is driven.", "Choose one of the controller's sockets.");
+    n.fix = move_to_free_socket(in, o);
+    snags.push_back(std::move(n));
+  }
+}
+
+void command_unanswered(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  const auto answered = [](const std::vector<Output>& outputs, Axis axis) {
+    return std::any_of(outputs.begin(), outputs.end(), [&](const Output& o) {
+      return o.mix.of(axis) != 0 && std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](Surface s) { return required_direction(s, axis) != 0; });
+    });
+  };
+  const auto usual = default_outputs(in.rig.airframe.kind);
+  for (const Axis axis : all_axes) {
+    const std::string name(word(axis));
+    if (answered(usual, axis) && !answered(in.rig.outputs, axis))
+      snags.push_back(snag(code, Severity::grounds, name, "Nothing answers " + name, "The model could not be steered in " + name + ".", "Give a surface a " + name + " weight."));
+  }
+}
+
+void wrong_axis(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const Output& o : in.rig.outputs)
+    for (const Axis axis : all_axes)
+      for (const Surface s : o.surfaces)
+        if (o.mix.of(axis) != 0 && required_direction(s, axis) == 0) {
+          const std::string name(word(axis));
+          Snag n = snag(code, Severity::fix_first, o.id, capital(name_of(o)) + " answers " + name + ", which this surface can't serve",
+                        "It would only add drag and confusion.", "Set its " + name + " weight to zero.");
+          n.fix = Fix{"Set the " + name + " weight of " + o.id + " to zero", [id = o.id, axis](const Rig& rig) {
+                        Rig r = rig;
+                        if (Output* output = r.output(id)) output->mix.of(axis) = 0;
+                        return r;
+                      }};
+          snags.push_back(std::move(n));
+          break;
+        }
+}
+
+void no_sign_is_right(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const Output& o : in.rig.outputs)
+    for (const Surface s : o.surfaces) {
+      int sense = 0;
+      bool torn = false;
+      for (const Axis axis : all_axes) {
+        const double wanted = o.mix.of(axis) * required_direction(s, axis);
+        if (wanted == 0) continue;
+        torn = torn || (sense != 0 && sense != (wanted > 0 ? 1 : -1));
+        sense = wanted > 0 ? 1 : -1;
+      }
+      if (torn)
+        snags.push_back(snag(code, Severity::grounds, o.id, capital(name_of(o)) + " mixes its commands with signs that can't all be right",
+                             "Whichever way the servo turns, one command moves the surface the wrong way.",
+                             "Look at the surface on each stick and flip the sign of the one that is wrong (station proof finds it)."));
+    }
+}
+
+void unequal_sides(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const Output& o : in.rig.outputs) {
+    if (o.surfaces.size() != 1 || o.surfaces[0].side != Side::left) continue;
+    const Output* twin = in.rig.output_of({o.surfaces[0].kind, Side::right});
+    if (!twin || twin == &o || twin->surfaces.size() != 1) continue;
+    for (const Axis axis : all_axes)
+      if (std::abs(std::abs(o.mix.of(axis)) - std::abs(twin->mix.of(axis))) > 0.01) {
+        const std::string name(word(axis));
+        Snag n = snag(code, Severity::fix_first, o.id, "Left and right answer " + name + " by unequal amounts (" + number_text(std::abs(o.mix.of(axis)), 2) + " and " + number_text(std::abs(twin->mix.of(axis)), 2) + ")",
+                      "A " + name + " command would carry another one with it.", "Make the amounts equal; differential belongs in the linkage or in its own setting.");
+        n.fix = Fix{"Give the right side the left side's amount", [left = o.id, right = twin->id, axis](const Rig& rig) {
+                      Rig r = rig;
+                      const Output* l = r.output(left);
+                      if (Output* output = r.output(right); output && l) output->mix.of(axis) = std::copysign(l->mix.of(axis), output->mix.of(axis) != 0 ? output->mix.of(axis) : 1.0);
+                      return r;
+                    }};
+        snags.push_back(std::move(n));
+      }
+  }
+}
+
+void saturates(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const SurfaceAnswer& a : in.reports.surfaces.answers)
+    if (a.worst_sum > 1.1)
+      snags.push_back(snag(code, Severity::worth_knowing, a.output, "Full sticks together ask " + number_text(100 * a.worst_sum, 0) + " % of the travel of the " + a.surface.spoken(),
+                           "Beyond 100 % the surface stops and one command swallows the other.", "Lower the weights, or accept it and know it."));
+}
+
+void y_lead(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const Output& o : in.rig.outputs)
+    if (o.surfaces.size() > 1)
+      snags.push_back(snag(code, Severity::worth_knowing, o.id, capital(name_of(o)) + " is a Y-lead with " + std::to_string(o.surfaces.size()) + " servos",
+                           "No setting can turn one side alone, and there is no differential.", "If one side is wrong, remount its servo, or give it its own output."));
+}
+
+}  // namespace
+
+const std::vector<Rule>& surfaces_rules() {
+  static const std::vector<Rule> rules{{"SURFACES-01", surface_without_output}, {"SURFACES-02", output_for_no_surface}, {"SURFACES-03", shared_socket},
+                                       {"SURFACES-04", unknown_socket},         {"SURFACES-05", command_unanswered},    {"SURFACES-06", wrong_axis},
+                                       {"SURFACES-07", no_sign_is_right},       {"SURFACES-08", unequal_sides},         {"SURFACES-09", saturates},
+                                       {"SURFACES-10", y_lead}};
+  return rules;
+}
+
+}  // namespace rigging

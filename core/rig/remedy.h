@@ -1,0 +1,59 @@
+#pragma once
+
+#include "base/words.h"
+
+namespace rigging {
+
+/// What can be done about a wrong direction.
+enum class Remedy {
+  reverse_output,
+  swap_leads,
+  flip_mix,
+  reverse_transmitter,
+  swap_transmitter,
+  flip_gyro,
+  turn_board,
+  check_output,
+  move_linkage
+};
+
+/// A set of remedies.
+class Abilities {
+ public:
+  constexpr Abilities() = default;
+  static constexpr Abilities all() { return Abilities(0x1ff); }
+  constexpr bool has(Remedy r) const { return bits_ >> static_cast<int>(r) & 1; }
+  constexpr void add(Remedy r) { bits_ |= 1u << static_cast<int>(r); }
+  constexpr void remove(Remedy r) { bits_ &= ~(1u << static_cast<int>(r)); }
+  bool operator==(const Abilities&) const = default;
+
+ private:
+  constexpr explicit Abilities(unsigned bits) : bits_(bits) {}
+  unsigned bits_ = 0;
+};
+
+/// What a stabilizer does with the model's motion.
+enum class Mode { manual, rate, level, hold };
+
+template <>
+struct Words<Remedy> {
+  using R = Remedy;
+  static constexpr std::array<std::pair<R, std::string_view>, 9> list{{{R::reverse_output, "reverse_output"},
+                                                                       {R::swap_leads, "swap_leads"},
+                                                                       {R::flip_mix, "flip_mix"},
+                                                                       {R::reverse_transmitter, "reverse_transmitter"},
+                                                                       {R::swap_transmitter, "swap_transmitter"},
+                                                                       {R::flip_gyro, "flip_gyro"},
+                                                                       {R::turn_board, "turn_board"},
+                                                                       {R::check_output, "check_output"},
+                                                                       {R::move_linkage, "move_linkage"}}};
+};
+
+template <>
+struct Words<Mode> {
+  using M = Mode;
+  static constexpr std::array<std::pair<M, std::string_view>, 4> list{
+      {{M::manual, "manual"}, {M::rate, "rate"}, {M::level, "level"}, {M::hold, "hold"}}};
+};
+
+}  // namespace rigging

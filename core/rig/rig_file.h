@@ -1,0 +1,25 @@
+#pragma once
+
+#include <filesystem>
+
+#include "rig/rig.h"
+
+namespace rigging {
+
+/// Reads a rig of any version up to `rig_version`. Errors name the path inside the file and what was expected.
+/// Beyond the shape it refuses repeated ids, a surface on two outputs and ends that do not enclose the centre.
+Result<Rig> rig_from_json(const Json& json, const std::string& file);
+
+/// Canonical member order; members of unknown origin follow the known ones, sorted.
+OrderedJson rig_to_json(const Rig& rig);
+
+/// Two-space indented text that ends in a line feed; the same rig always gives the same bytes.
+std::string rig_text(const Rig& rig);
+
+Result<Rig> load_rig(const std::filesystem::path& path);
+Result<void> save_rig(const Rig& rig, const std::filesystem::path& path);
+
+/// Places where two rigs differ, as JSON pointers of the first difference per member, in canonical order.
+std::vector<std::string> differing_members(const Rig& a, const Rig& b);
+
+}  // namespace rigging

@@ -1,0 +1,192 @@
+#include "sheets/hand_card.h"
+
+#include <algorithm>
+
+#include "base/number.h"
+#include "direction/from_rig.h"
+
+namespace rigging {
+namespace {
+
+std::string replaced(std::string text, const std::vector<std::pair<std::string, std::string>>& names) {
+  for (const auto& [name, value] : names)
+    for (std::size_t at = text.find(name); at != std::string::npos; at = text.find(name, at + value.size())) text.replace(at, name.size(), value);
+  return text;
+}
+
+std::string escaped(const std::string& text) {
+  return replaced(text, {{"&", "&amp;"}, {"<", "&lt;"}, {">", "&gt;"}, {"\"", "&quot;"}});
+}
+
+const Output* rig_output(const Rig& rig, const direction::Case& c, int index) {
+  return index < 0 ? nullptr : rig.output(c.outputs[static_cast<std::size_t>(index)].id);
+}
+
+std::string socket_label(const Rig& rig, const ControllerClass& controller, const direction::Case& c, int index) {
+  const Output* o = rig_output(rig, c, index);
+  if (!o) return {};
+  const OutputSocket* s = controller.socket(o->socket);
+  return s ? s->label : o->socket.empty() ? o->id : o->socket;
+}
+
+/// Breaks at spaces after at most `most` letters.
+std::vector<std::string> wrapped(const std::string& text, std::size_t most) {
+  std::vector<std::string> lines{""};
+  std::size_t letters = 0;
+  for (std::size_t at = 0; at < text.size();) {
+    const std::size_t end = std::min(text.find(' ', at), text.size());
+    const std::string piece = text.substr(at, end - at);
+    const auto length = static_cast<std::size_t>(std::count_if(piece.begin(), piece.end(), [](char ch) { return (ch & 0xc0) != 0x80; }));
+    if (letters > 0 && letters + 1 + length > most) {
+      lines.emplace_back();
+      letters = 0;
+    }
+    if (letters > 0) {
+      lines.back() += ' ';
+      ++letters;
+    }
+    lines.back() += piece;
+    letters += length;
+    at = end + 1;
+  }
+  return lines;
+}
+
+class Sketch {
+ public:
+  std::string svg;
+
+  void text(double x, double y, const std::string& s, double size, const char* style = "", const char* anchor = "start") {
+    svg += "<text x=\"" + number_text(x, 2) + "\" y=\"" + number_text(y, 2) + "\" font-size=\"" + number_text(size, 2) + "\" text-anchor=\"" + anchor + "\" " + style + ">" + escaped(s) + "</text>\n";
+  }
+  void box(double x, double y, double w, double h, double line, const char* fill = "none") {
+    svg += "<rect x=\"" + number_text(x, 2) + "\" y=\"" + number_text(y, 2) + "\" width=\"" + number_text(w, 2) + "\" height=\"" + number_text(h, 2) + "\" fill=\"" + fill + "\" stroke=\"#000\" stroke-width=\"" + number_text(line, 2) + "\"/>\n";
+  }
+  void line(double x1, double y1, double x2, double y2, double width, const char* more = "") {
+    svg += "<line x1=\"" + number_text(x1, 2) + "\" y1=\"" + number_text(y1, 2) + "\" x2=\"" + number_text(x2, 2) + "\" y2=\"" + number_text(y2, 2) + "\" stroke=\"#000\" stroke-width=\"" + number_text(width, 2) + "\" " + more + "/>\n";
+  }
+  void circle(double x, double y, double r, double width) {
+    svg += "<circle cx=\"" + number_text(x, 2) + "\" cy=\"" + number_text(y, 2) + "\" r=\"" + number_text(r, 2) + "\" fill=\"none\" stroke=\"#000\" stroke-width=\"" + number_text(width, 2) + "\"/>\n";
+  }
+};
+
+constexpr const char* arrow = "marker-end=\"url(#tip)\"";
+
+/// The board seen from above, arrow up, with the sockets concerned drawn bold.
+void sketch_board(Sketch& s, const ControllerClass& controller, const std::vector<std::string>& bold, double left, double top, double side) {
+  const double scale = side / std::max(controller.width_mm, controller.length_mm);
+  const double w = controller.width_mm * scale, h = controller.length_mm * scale, x0 = left + (side - w) / 2;
+  s.box(x0, top, w, h, 0.5);
+  s.line(x0 + w / 2, top + h * 0.62, x0 + w / 2, top + h * 0.34, 0.5, arrow);
+  s.text(x0 + w / 2, top + h * 0.7, "arrow: nose", 2.4, "", "middle");
+  for (const OutputSocket& o : controller.outputs) {
+    const bool marked = std::find(bold.begin(), bold.end(), o.id) != bold.end();
+    const double x = x0 + o.x_mm * scale, y = top + h - o.y_mm * scale;
+    const double half = std::min(2.2, w / static_cast<double>(controller.outputs.size()) / 2.4);
+    s.box(x - half, y - 3, 2 * half, 5.4, marked ? 1.1 : 0.3, marked ? "#ddd" : "#fff");
+    if (marked) s.text(x, y + 6.4, o.label, 3.2, "font-weight=\"bold\"", "middle");
+  }
+}
+
+void sketch_transmitter(Sketch& s, const direction::Fault& f, double left, double top) {
+  s.box(left + 2, top + 8, 40, 27, 0.5);
+  s.line(left + 38, top + 8, left + 42, top - 2, 0.5);
+  s.circle(left + 13, top + 20, 6, 0.4);
+  s.circle(left + 31, top + 20, 6, 0.4);
+  const bool upright = f.axis == Axis::pitch;
+  const double x = left + (f.axis == Axis::yaw ? 13 : 31), y = top + 20;
+  if (upright) {
+    s.line(x, y + 4, x, y - 4, 0.7, arrow);
+    s.line(x, y - 4, x, y + 4, 0.7, arrow);
+  } else {
+    s.line(x - 4, y, x + 4, y, 0.7, arrow);
+    s.line(x + 4, y, x - 4, y, 0.7, arrow);
+  }
+  s.text(left + 22, top + 32, std::string(word(f.axis)) + " channel", 2.8, "", "middle");
+  s.text(left + 22, top + 40, "stick sides vary by pilot", 2.2, "", "middle");
+}
+
+void sketch_linkage(Sketch& s, double left, double top) {
+  s.box(left + 4, top + 16, 16, 10, 0.5);
+  s.line(left + 12, top + 6, left + 12, top + 30, 1.2);
+  s.line(left + 12, top + 30, left + 40, top + 30, 0.5, "stroke-dasharray=\"1.5 1\"");
+  s.line(left + 12, top + 7, left + 40, top + 12, 0.7);
+  s.circle(left + 12, top + 7, 1.2, 0.5);
+  s.circle(left + 12, top + 29, 1.2, 0.5);
+  s.text(left + 22, top + 5, "now", 2.6);
+  s.text(left + 22, top + 35, "move the rod here", 2.6);
+}
+
+}  // namespace
+
+HandCard hand_card(const Rig& rig, const ControllerClass& controller, const direction::Fault& f, const direction::Case& c) {
+  HandCard card;
+  card.fault = f;
+  const Remedy remedy = direction::remedy_of(f.kind);
+  const Output* output = rig_output(rig, c, f.output);
+  const std::string surface = f.kind == direction::FaultKind::linkage_opposed ? f.surface.spoken() : output && !output->surfaces.empty() ? output->surfaces.front().spoken() : "";
+  card.title = capital(direction::remedy_text(f, c));
+  card.because = "Because " + direction::fault_text(f, c) + ".";
+  std::string other = socket_label(rig, controller, c, f.other_output);
+  if (f.kind == direction::FaultKind::transmitter_swapped) other = word(f.other_axis);
+  const Cure* cure = controller.cure(remedy);
+  if (cure) card.over_link = cure->over_link;
+  std::vector<std::string> steps = cure ? cure->steps : std::vector<std::string>{};
+  if (steps.empty()) steps = {capital(direction::remedy_text(f, c)) + ".", "Look at stick and correction again."};
+  for (const std::string& step : steps)
+    card.steps.push_back(replaced(step, {{"{output}", output ? output->id : ""}, {"{socket}", socket_label(rig, controller, c, f.output)}, {"{other}", other}, {"{axis}", std::string(word(f.axis))}, {"{surface}", surface}, {"{rotation}", f.turn.spoken()}}));
+  card.cautions = {"Propeller off, or the motor lead unplugged, while anything is powered.", "Battery last in, first out."};
+  return card;
+}
+
+std::string hand_card_svg(const HandCard& card, const Rig& rig, const ControllerClass& controller, const direction::Case& c) {
+  Sketch s;
+  s.svg =
+      "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"148mm\" height=\"105mm\" viewBox=\"0 0 148 105\" font-family=\"B612, sans-serif\">\n"
+      "<defs><marker id=\"tip\" markerWidth=\"5\" markerHeight=\"5\" refX=\"4\" refY=\"2.5\" orient=\"auto\"><path d=\"M0,0 L5,2.5 L0,5 z\"/></marker></defs>\n"
+      "<rect x=\"0\" y=\"0\" width=\"148\" height=\"105\" fill=\"#fff\"/>\n";
+  s.box(3, 3, 142, 99, 0.4);
+  double y = 12;
+  for (const std::string& line : wrapped(card.title, 58)) {
+    s.text(8, y, line, 4.6, "font-weight=\"bold\"");
+    y += 6;
+  }
+  s.text(8, y, rig.name + " · " + controller.name, 2.9);
+  y += 5;
+  for (const std::string& line : wrapped(card.because, 88)) {
+    s.text(8, y, line, 2.9);
+    y += 4;
+  }
+  y += 3;
+  const double sketch_top = y;
+  int number = 0;
+  for (const std::string& step : card.steps) {
+    ++number;
+    s.circle(11, y - 1.1, 2.6, 0.4);
+    s.text(11, y - 0.1, std::to_string(number), 3, "", "middle");
+    for (const std::string& line : wrapped(step, 52)) {
+      s.text(16, y, line, 3.2);
+      y += 4.3;
+    }
+    y += 2;
+  }
+  const auto socket = [&](int index) {
+    const Output* o = rig_output(rig, c, index);
+    return o ? o->socket : std::string();
+  };
+  switch (card.fault.kind) {
+    case direction::FaultKind::transmitter_reversed:
+    case direction::FaultKind::transmitter_swapped: sketch_transmitter(s, card.fault, 97, sketch_top); break;
+    case direction::FaultKind::linkage_opposed: sketch_linkage(s, 97, sketch_top); break;
+    default: sketch_board(s, controller, {socket(card.fault.output), socket(card.fault.other_output)}, 99, sketch_top - 2, 42);
+  }
+  double foot = 99 - 4.0 * static_cast<double>(card.cautions.size() - 1);
+  s.line(3, foot - 5, 145, foot - 5, 0.3);
+  for (const std::string& caution : card.cautions) {
+    s.text(8, foot, "! " + caution, 3, "font-weight=\"bold\"");
+    foot += 4;
+  }
+  return s.svg + "</svg>\n";
+}
+
+}  // namespace rigging

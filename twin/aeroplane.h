@@ -1,0 +1,34 @@
+#pragma once
+
+#include <array>
+#include <map>
+
+#include "catalogue/catalogue.h"
+#include "direction/case.h"
+#include "rig/rig.h"
+
+namespace rigging::twin {
+
+/// The aeroplane as it really is: which lead sits in which socket, which way each servo turns, how the board sits, what the
+/// transmitter does. Rigging never reads this; it only gets what the two links let through.
+struct Truth {
+  std::map<std::string, std::vector<Surface>> hangs_on;  ///< per socket, whose lead sits in it
+  std::map<std::string, bool> dead;                      ///< per socket
+  std::map<Surface, int> servo_sign;                     ///< +1: a rising pulse lifts the trailing edge (rudder: right, motor: faster)
+  Turn board;                                            ///< how the board sits in the model
+  std::array<int, 3> gyro_sign{1, 1, 1};                 ///< of the sensor itself, per body axis
+  std::array<int, 3> stick_to_channel{0, 1, 2};          ///< index of the axis on whose channel the stick arrives
+  std::array<int, 3> channel_sign{1, 1, 1};
+};
+
+/// The truth of an aeroplane that would be right but for these faults, given what its rig says. An error if the faults can't be meant
+/// against this rig.
+Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const std::vector<direction::Fault>& faults);
+
+/// Draws `count` different faults that this class can cure and that show on this aeroplane. The same seed draws the same.
+std::vector<direction::Fault> drawn_faults(const Rig& rig, const ControllerClass& controller, int count, unsigned seed);
+
+/// "output_reversed:out_1", "leads_swapped:out_1,out_2", "mix_sign_wrong:out_1,roll", "board_turned:arrow_right_top_up", …
+Result<direction::Fault> fault_from_text(const std::string& text, const direction::Case& c);
+
+}  // namespace rigging::twin

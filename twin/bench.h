@@ -1,0 +1,85 @@
+#pragma once
+
+#include "aeroplane.h"
+#include "link/image.h"
+#include "surfaces/surfaces.h"
+
+namespace rigging::twin {
+
+struct Supply {
+  bool usb = false;
+  bool battery = false;
+};
+
+/// Everything on the bench, moved forward in time by whoever owns it: transmitter, receiver, controller, servos, and the model that is
+/// held in the hand. It has no clock of its own.
+class Bench {
+ public:
+  Bench(Rig rig, ControllerClass controller, Truth truth);
+
+  /// Seconds, 0 to 1.
+  void step(double dt_s);
+
+  // What hands do.
+  void plug(Supply supply);
+  void hold(const std::array<double, 3>& pose_deg) { wanted_pose_ = pose_deg; flick_left_ = 0; }
+  void flick(Axis axis, int sense);
+  void stick(Axis axis, double position) { sticks_[static_cast<std::size_t>(index_of(axis))] = position; }
+  void throttle(double position) { throttle_ = position; }
+  void mode(Mode m);
+  void transmitter(bool on) { transmitter_on_ = on; }
+  /// Carries out one remedy by hand. Settings can be changed by hand only on classes without a link.
+  Result<void> work(Remedy remedy, const Json& place);
+
+  // What eyes see.
+  struct Sight {
+    std::vector<std::pair<Surface, double>> deflection;  ///< degrees, trailing edge up (rudder: right) positive; motors −1 to 1
+    std::array<double, 3> pose_deg{};
+    std::string lamp;
+    bool servos_powered = false;
+  };
+  Sight look() const;
+
+  // What the controller knows.
+  const link::Image& image() const { return image_; }
+  void configure(link::Image image) { image_ = std::move(image); }
+  bool awake() const { return awake_for_s_ > 0; }
+  bool settled() const { return awake_for_s_ > 0.4; }
+  bool receiver_lit() const { return supply_.battery && transmitter_on_; }
+  /// Pulses as received, 1000 to 2000 µs, by function; empty while the receiver is dark or the transmitter off.
+  std::map<std::string, double> channels() const;
+  std::map<std::string, double> pulses() const { return pulses_; }
+  std::array<double, 3> rates_deg_s() const { return sensed_rate_; }
+  /// Moves one socket alone; `level` −1 to 1. An error says why not.
+  Result<void> drive(const std::string& socket, double level);
+  void release() { driven_.clear(); }
+  std::vector<std::string> arming_refusals() const;
+
+  const Rig& rig() const { return rig_; }
+  const ControllerClass& controller() const { return controller_; }
+  const Supply& supply() const { return supply_; }
+
+ private:
+  std::array<double, 3> sensed(const std::array<double, 3>& body) const;
+  Command corrections() const;
+
+  Rig rig_;
+  ControllerClass controller_;
+  Truth truth_;
+  link::Image image_;
+  Supply supply_;
+  double awake_for_s_ = 0;
+  std::array<double, 3> sticks_{}, pose_{}, wanted_pose_{}, sensed_rate_{}, runaway_{}, hold_{};
+  double throttle_ = 0;
+  double flick_left_ = 0;
+  Axis flick_axis_ = Axis::roll;
+  int flick_sense_ = 1;
+  Mode mode_ = Mode::manual;
+  bool transmitter_on_ = true;
+  std::string driven_;
+  double drive_level_ = 0;
+  std::map<std::string, double> pulses_;
+  std::map<Surface, double> servo_;  ///< −1 to 1 of the servo's travel, in the pulse's sense
+};
+
+}  // namespace rigging::twin

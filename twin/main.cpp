@@ -1,0 +1,185 @@
+#include <poll.h>
+#include <sys/socket.h>
+#include <sys/stat.h>
+#include <sys/un.h>
+#include <unistd.h>
+
+#include <CLI/CLI.hpp>
+#include <chrono>
+#include <csignal>
+#include <cstring>
+#include <fstream>
+#include <iostream>
+
+#include "direction/from_rig.h"
+#include "direction/reason.h"
+#include "ports.h"
+#include "rig/rig_file.h"
+
+namespace rigging::twin {
+namespace {
+
+volatile std::sig_atomic_t asked_to_stop = 0;
+
+/// One Unix socket with one caller at a time, as a cable has.
+class Listener {
+ public:
+  Result<void> open(const std::string& path) {
+    sockaddr_un address{};
+    address.sun_family = AF_UNIX;
+    if (path.size() >= sizeof address.sun_path) return failure(path, "the path is too long for a socket", "at most 107 characters");
+    std::strncpy(address.sun_path, path.c_str(), sizeof address.sun_path - 1);
+    struct stat status {};
+    if (::lstat(path.c_str(), &status) == 0) {
+      if (!S_ISSOCK(status.st_mode)) return failure(path, "exists and is no socket", "a free name");
+      ::unlink(path.c_str());
+    }
+    listening_ = ::socket(AF_UNIX, SOCK_STREAM | SOCK_CLOEXEC, 0);
+    const mode_t mask = ::umask(0077);
+    const bool bound = listening_ >= 0 && ::bind(listening_, reinterpret_cast<sockaddr*>(&address), sizeof address) == 0 && ::listen(listening_, 2) == 0;
+    ::umask(mask);
+    if (!bound) return failure(path, std::string("can't listen: ") + std::strerror(errno), "a folder that can be written");
+    path_ = path;
+    return {};
+  }
+  ~Listener() {
+    if (caller_ >= 0) ::close(caller_);
+    if (listening_ >= 0) ::close(listening_);
+    if (!path_.empty()) ::unlink(path_.c_str());
+  }
+
+  /// What poll should watch: the caller if there is one, else the door.
+  pollfd watched() const { return {caller_ >= 0 ? caller_ : listening_, POLLIN, 0}; }
+
+  template <class Feed, class Gone>
+  void ready(Feed&& feed, Gone&& gone) {
+    if (caller_ < 0) {
+      caller_ = ::accept4(listening_, nullptr, nullptr, SOCK_CLOEXEC);
+      return;
+    }
+    char bytes[4096];
+    const ssize_t n = ::read(caller_, bytes, sizeof bytes);
+    bool alive = n > 0;
+    if (alive) {
+      const std::string reply = feed(std::string_view(bytes, static_cast<std::size_t>(n)));
+      for (std::size_t sent = 0; alive && sent < reply.size();) {
+        const ssize_t w = ::send(caller_, reply.data() + sent, reply.size() - sent, MSG_NOSIGNAL);
+        alive = w > 0;
+        sent += alive ? static_cast<std::size_t>(w) : 0;
+      }
+    }
+    if (!alive) {
+      ::close(caller_);
+      caller_ = -1;
+      gone();
+    }
+  }
+
+ private:
+  int listening_ = -1, caller_ = -1;
+  std::string path_;
+};
+
+struct Options {
+  std::string rig, sockets, store, data = RIGGING_DATA_DIR, firmware = "0.9.2";
+  std::vector<std::string> faults;
+  int random = 0;
+  unsigned seed = 1;
+  bool hidden = false, battery = false;
+};
+
+Result<int> run(const Options& options) {
+  const auto rig = load_rig(options.rig);
+  if (!rig) return tl::make_unexpected(rig.error());
+  auto catalogue = load_catalogue(options.data + "/catalogue");
+  if (!catalogue) return tl::make_unexpected(catalogue.error());
+  if (const auto own = own_parts_path(options.rig); std::filesystem::exists(own))
+    if (const auto ok = add_own_parts(*catalogue, own); !ok) return tl::make_unexpected(ok.error());
+  const ControllerClass* controller = catalogue->controller(rig->controller.kind);
+  if (!controller) return failure(options.rig + ": /controller/kind", "\"" + rig->controller.kind + "\" is not in the catalogue", "a known class");
+
+  const direction::Case c = direction::case_from_rig(*rig, *controller);
+  std::vector<direction::Fault> faults;
+  for (const std::string& text : options.faults) {
+    const auto fault = fault_from_text(text, c);
+    if (!fault) return tl::make_unexpected(fault.error());
+    faults.push_back(*fault);
+  }
+  if (options.random > 0)
+    for (const auto& f : drawn_faults(*rig, *controller, options.random, options.seed)) faults.push_back(f);
+  const auto truth = truth_of(*rig, *controller, faults);
+  if (!truth) return tl::make_unexpected(truth.error());
+
+  Bench bench(*rig, *controller, *truth);
+  if (options.battery) bench.plug({false, true});
+  std::string memory;
+  if (!options.store.empty() && std::filesystem::exists(options.store)) {
+    const auto kept = read_file(options.store, 1 << 20);
+    if (!kept) return tl::make_unexpected(kept.error());
+    memory = *kept;
+  }
+  Store store(memory);
+  ControllerPort controller_port(bench, store, options.firmware);
+  std::vector<std::string> shown;
+  if (!options.hidden)
+    for (const auto& f : faults) shown.push_back(direction::fault_text(f, c));
+  HandsPort hands_port(bench, shown);
+
+  Listener controller_socket, hands_socket;
+  for (auto& [listener, name] : {std::pair<Listener&, const char*>{controller_socket, "/controller"}, {hands_socket, "/hands"}})
+    if (const auto ok = listener.open(options.sockets + name); !ok) return tl::make_unexpected(ok.error());
+  std::cout << "ready (simulated): " << options.sockets << std::endl;
+
+  using clock = std::chrono::steady_clock;
+  auto then = clock::now();
+  std::string saved = store.memory();
+  while (!asked_to_stop) {
+    pollfd watched[2] = {controller_socket.watched(), hands_socket.watched()};
+    ::poll(watched, 2, 10);
+    const auto now = clock::now();
+    double left = std::min(std::chrono::duration<double>(now - then).count(), 0.5);
+    then = now;
+    for (; left > 0; left -= 0.01) bench.step(std::min(left, 0.01));
+    if (watched[0].revents) controller_socket.ready([&](auto bytes) { return controller_port.feed(bytes); }, [&] { controller_port.disconnected(); });
+    if (watched[1].revents) hands_socket.ready([&](auto bytes) { return hands_port.feed(bytes); }, [] {});
+    if (!options.store.empty() && store.memory() != saved) {
+      saved = store.memory();
+      if (const auto ok = write_file_atomically(options.store, saved); !ok) std::cerr << "rigging-twin: " << ok.error().text() << '\n';
+    }
+    // A parent that is gone takes its bench with it.
+    if (::getppid() == 1 && ::getenv("RIGGING_TWIN_STAYS") == nullptr) break;
+  }
+  return 0;
+}
+
+}  // namespace
+}  // namespace rigging::twin
+
+int main(int argc, char** argv) {
+  using namespace rigging::twin;
+  Options options;
+  CLI::App app{"The simulated bench: controller, receiver, servos and the aeroplane in the hand"};
+  app.add_option("RIG", options.rig, "Rig file that the aeroplane is built from")->required();
+  app.add_option("--sockets", options.sockets, "Folder for the Unix sockets \"controller\" and \"hands\"")->required();
+  app.add_option("--fault", options.faults, "A fault such as output_reversed:out_1 (docs/twin.md); repeat for more");
+  app.add_option("--random", options.random, "Number of faults to draw")->check(CLI::Range(0, 4));
+  app.add_option("--seed", options.seed, "Seed of the draw");
+  app.add_flag("--hidden", options.hidden, "Do not tell the faults");
+  app.add_flag("--battery", options.battery, "Start with the battery plugged in");
+  app.add_option("--store", options.store, "File that keeps the controller's settings");
+  app.add_option("--data", options.data, "Data folder");
+  app.add_option("--firmware", options.firmware, "Version that the controller reports");
+  try {
+    app.parse(argc, argv);
+  } catch (const CLI::ParseError& error) {
+    if (error.get_exit_code() == 0) return app.exit(error);
+    std::cerr << "rigging-twin: " << error.what() << '\n';
+    return 2;
+  }
+  std::signal(SIGINT, [](int) { asked_to_stop = 1; });
+  std::signal(SIGTERM, [](int) { asked_to_stop = 1; });
+  const auto status = run(options);
+  if (status) return *status;
+  std::cerr << "rigging-twin: " << status.error().text() << '\n';
+  return 2;
+}

@@ -1,0 +1,48 @@
+#pragma once
+
+#include "bench.h"
+#include "link/frame.h"
+#include "store.h"
+
+namespace rigging::twin {
+
+/// The controller's end of its link: takes bytes, gives bytes. Holds the half-written configuration of a transaction.
+class ControllerPort {
+ public:
+  ControllerPort(Bench& bench, Store& store, std::string firmware);
+
+  /// Bytes that came in; the bytes to send back.
+  std::string feed(std::string_view bytes);
+  /// The cable was pulled: what was staged is forgotten.
+  void disconnected();
+  int damaged_frames() const { return damaged_; }
+
+ private:
+  Json answer(const Json& request);
+
+  Bench& bench_;
+  Store& store_;
+  std::string firmware_;
+  link::FrameReader reader_;
+  int damaged_ = 0;
+  bool staging_ = false, verified_ = false;
+  std::string staged_, staged_hash_;
+  std::size_t staged_size_ = 0;
+};
+
+/// The builder's hands and eyes.
+class HandsPort {
+ public:
+  /// `shown` are the faults to tell; empty when they are hidden.
+  HandsPort(Bench& bench, std::vector<std::string> shown);
+  std::string feed(std::string_view bytes);
+
+ private:
+  Json answer(const Json& request);
+
+  Bench& bench_;
+  std::vector<std::string> shown_;
+  link::FrameReader reader_;
+};
+
+}  // namespace rigging::twin
