@@ -27,8 +27,15 @@ std::vector<Question> Case::all_questions() const {
   return questions;
 }
 
+namespace {
+std::string name_of(const Case& c, int index) {
+  const Output& o = c.outputs[static_cast<std::size_t>(index)];
+  return o.label.empty() ? "output " + o.id : o.label;
+}
+}  // namespace
+
 std::string fault_text(const Fault& f, const Case& c) {
-  const auto id = [&](int output) { return "output " + c.outputs[static_cast<std::size_t>(output)].id; };
+  const auto id = [&](int output) { return name_of(c, output); };
   switch (f.kind) {
     case FaultKind::output_reversed: return id(f.output) + " turns the wrong way";
     case FaultKind::leads_swapped: return "the leads of " + id(f.output) + " and " + id(f.other_output) + " are exchanged";
@@ -48,7 +55,7 @@ std::string fault_text(const Fault& f, const Case& c) {
 }
 
 std::string remedy_text(const Fault& f, const Case& c) {
-  const auto id = [&](int output) { return "output " + c.outputs[static_cast<std::size_t>(output)].id; };
+  const auto id = [&](int output) { return name_of(c, output); };
   switch (f.kind) {
     case FaultKind::output_reversed: return "reverse " + id(f.output);
     case FaultKind::leads_swapped: return "exchange the leads of " + id(f.output) + " and " + id(f.other_output);
@@ -76,7 +83,7 @@ std::string observation_text(const Observation& o, const Case& c) {
       return stick + " in " + std::string(word(o.mode));
     }
     case Act::drive:
-      return std::string(o.sense > 0 ? "raise" : "lower") + " the pulse of output " + c.outputs[static_cast<std::size_t>(o.output)].id + " alone";
+      return std::string(o.sense > 0 ? "raise" : "lower") + " the pulse of " + name_of(c, o.output) + " alone";
     case Act::tilt: {
       const std::string move = o.axis == Axis::roll    ? "roll the model " + sense + " (" + sense + " wing down)"
                                : o.axis == Axis::pitch ? "turn the nose " + sense

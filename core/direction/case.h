@@ -32,6 +32,8 @@ constexpr FaultKind fault_of(Remedy remedy) { return static_cast<FaultKind>(reme
 
 struct Output {
   std::string id;
+  /// What people call it; "output" and the id when empty.
+  std::string label;
   /// What the output is meant to drive; more than one hangs on a Y-lead.
   std::vector<Surface> surfaces;
   /// Weight per axis as configured now; 0 means that the axis is not mixed in.

@@ -88,10 +88,16 @@ void sensing_reversed(const Inspection& in, std::string_view code, std::vector<S
 }
 
 void unproven(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
-  for (const CheckStatus& c : in.reports.checks)
-    if (c.state == ProofState::none)
-      snags.push_back(snag(Station::proof, code, Severity::fix_first, c.check.id, "Not proven yet: " + c.check.title,
-                           c.check.kind == CheckKind::stick ? "Only a look at the surface shows that stick, mix, lead and servo agree." : "Only a look at the surface shows that the correction fights the disturbance.", "Do the check on the bench."));
+  std::string names, first;
+  int count = 0;
+  for (const CheckStatus& c : in.reports.checks) {
+    if (c.state != ProofState::none) continue;
+    if (count++ == 0) first = c.check.id;
+    names += (names.empty() ? "" : ", ") + std::string(word(c.check.axis)) + (c.check.kind == CheckKind::stick ? " stick" : " correction");
+  }
+  if (count > 0)
+    snags.push_back(snag(Station::proof, code, Severity::fix_first, first, count == 1 ? "One direction is not proven: " + names : std::to_string(count) + " directions are not proven: " + names,
+                         "Only a look at the surface shows that stick, mix, lead and servo agree, and that the correction fights the disturbance.", "Do the checks on the bench, sticks first."));
 }
 
 void stale(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {

@@ -1,6 +1,7 @@
 #include "sheets/hand_card.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "base/number.h"
 #include "direction/from_rig.h"
@@ -62,6 +63,13 @@ class Sketch {
   void box(double x, double y, double w, double h, double line, const char* fill = "none") {
     svg += "<rect x=\"" + number_text(x, 2) + "\" y=\"" + number_text(y, 2) + "\" width=\"" + number_text(w, 2) + "\" height=\"" + number_text(h, 2) + "\" fill=\"" + fill + "\" stroke=\"#000\" stroke-width=\"" + number_text(line, 2) + "\"/>\n";
   }
+  /// With a solid tip: markers are beyond SVG Tiny, which many programs stop at.
+  void arrow(double x1, double y1, double x2, double y2, double width) {
+    const double size = std::hypot(x2 - x1, y2 - y1), ux = (x2 - x1) / size, uy = (y2 - y1) / size;
+    line(x1, y1, x2 - 2 * ux, y2 - 2 * uy, width);
+    svg += "<polygon points=\"" + number_text(x2, 2) + "," + number_text(y2, 2) + " " + number_text(x2 - 2.6 * ux - 1.2 * uy, 2) + "," + number_text(y2 - 2.6 * uy + 1.2 * ux, 2) + " " +
+           number_text(x2 - 2.6 * ux + 1.2 * uy, 2) + "," + number_text(y2 - 2.6 * uy - 1.2 * ux, 2) + "\"/>\n";
+  }
   void line(double x1, double y1, double x2, double y2, double width, const char* more = "") {
     svg += "<line x1=\"" + number_text(x1, 2) + "\" y1=\"" + number_text(y1, 2) + "\" x2=\"" + number_text(x2, 2) + "\" y2=\"" + number_text(y2, 2) + "\" stroke=\"#000\" stroke-width=\"" + number_text(width, 2) + "\" " + more + "/>\n";
   }
@@ -70,19 +78,17 @@ class Sketch {
   }
 };
 
-constexpr const char* arrow = "marker-end=\"url(#tip)\"";
-
 /// The board seen from above, arrow up, with the sockets concerned drawn bold.
 void sketch_board(Sketch& s, const ControllerClass& controller, const std::vector<std::string>& bold, double left, double top, double side) {
   const double scale = side / std::max(controller.width_mm, controller.length_mm);
   const double w = controller.width_mm * scale, h = controller.length_mm * scale, x0 = left + (side - w) / 2;
   s.box(x0, top, w, h, 0.5);
-  s.line(x0 + w / 2, top + h * 0.62, x0 + w / 2, top + h * 0.34, 0.5, arrow);
+  s.arrow(x0 + w / 2, top + h * 0.62, x0 + w / 2, top + h * 0.34, 0.5);
   s.text(x0 + w / 2, top + h * 0.7, "arrow: nose", 2.4, "", "middle");
   for (const OutputSocket& o : controller.outputs) {
     const bool marked = std::find(bold.begin(), bold.end(), o.id) != bold.end();
     const double x = x0 + o.x_mm * scale, y = top + h - o.y_mm * scale;
-    const double half = std::min(2.2, w / static_cast<double>(controller.outputs.size()) / 2.4);
+    const double half = std::min(2.2, w / static_cast<double>(controller.outputs.size()) / 3.2);
     s.box(x - half, y - 3, 2 * half, 5.4, marked ? 1.1 : 0.3, marked ? "#ddd" : "#fff");
     if (marked) s.text(x, y + 6.4, o.label, 3.2, "font-weight=\"bold\"", "middle");
   }
@@ -96,11 +102,11 @@ void sketch_transmitter(Sketch& s, const direction::Fault& f, double left, doubl
   const bool upright = f.axis == Axis::pitch;
   const double x = left + (f.axis == Axis::yaw ? 13 : 31), y = top + 20;
   if (upright) {
-    s.line(x, y + 4, x, y - 4, 0.7, arrow);
-    s.line(x, y - 4, x, y + 4, 0.7, arrow);
+    s.arrow(x, y, x, y - 5, 0.7);
+    s.arrow(x, y, x, y + 5, 0.7);
   } else {
-    s.line(x - 4, y, x + 4, y, 0.7, arrow);
-    s.line(x + 4, y, x - 4, y, 0.7, arrow);
+    s.arrow(x, y, x + 5, y, 0.7);
+    s.arrow(x, y, x - 5, y, 0.7);
   }
   s.text(left + 22, top + 32, std::string(word(f.axis)) + " channel", 2.8, "", "middle");
   s.text(left + 22, top + 40, "stick sides vary by pilot", 2.2, "", "middle");
@@ -142,8 +148,7 @@ HandCard hand_card(const Rig& rig, const ControllerClass& controller, const dire
 std::string hand_card_svg(const HandCard& card, const Rig& rig, const ControllerClass& controller, const direction::Case& c) {
   Sketch s;
   s.svg =
-      "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"148mm\" height=\"105mm\" viewBox=\"0 0 148 105\" font-family=\"B612, sans-serif\">\n"
-      "<defs><marker id=\"tip\" markerWidth=\"5\" markerHeight=\"5\" refX=\"4\" refY=\"2.5\" orient=\"auto\"><path d=\"M0,0 L5,2.5 L0,5 z\"/></marker></defs>\n"
+      "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"148mm\" height=\"105mm\" viewBox=\"0 0 148 105\" font-family=\"B612\">\n"
       "<rect x=\"0\" y=\"0\" width=\"148\" height=\"105\" fill=\"#fff\"/>\n";
   s.box(3, 3, 142, 99, 0.4);
   double y = 12;

@@ -1,0 +1,103 @@
+#pragma once
+
+#include <QElapsedTimer>
+#include <QLocalSocket>
+#include <QObject>
+#include <QProcess>
+#include <QTemporaryDir>
+#include <QTimer>
+
+#include "catalogue/catalogue.h"
+#include "link/client.h"
+
+namespace rigging::app {
+
+/// What eyes see on the bench.
+struct Sight {
+  std::map<Surface, double> deflections;
+  double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;
+  QString lamp;
+  bool servos_powered = false, usb = false, battery = false;
+};
+
+/// Both ends of the bench: the link to the controller, and the builder's hands and eyes on the simulated model. Never asks the twin what
+/// is wrong with it.
+class BenchLink : public QObject {
+  Q_OBJECT
+ public:
+  explicit BenchLink(QObject* parent = nullptr);
+  ~BenchLink() override;
+
+  struct TwinOptions {
+    QString rig_file;
+    QStringList faults;  ///< given by name, for tests
+    int random = 0;
+    unsigned seed = 1;
+    bool hidden = true;
+  };
+  /// Starts rigging-twin as a program of its own and connects to it.
+  void start_twin(const TwinOptions& options);
+  /// Connects to a twin that runs already, by its folder of sockets.
+  void connect_to(const QString& folder);
+  void stop();
+
+  bool hands_connected() const { return hands_.state() == QLocalSocket::ConnectedState; }
+  /// True once the controller has answered.
+  bool controller_answers() const { return controller_answers_; }
+  const QString& firmware() const { return firmware_; }
+  const QString& kind() const { return kind_; }
+  const Sight& sight() const { return sight_; }
+  const std::map<std::string, double>& channels() const { return channels_; }
+  const std::optional<link::Image>& board() const { return board_; }
+  QString state_words() const;
+
+  // Hands
+  void supply(bool usb, bool battery);
+  void stick(const QString& axis, double position);
+  void hold(double roll_deg, double pitch_deg, double yaw_deg);
+  void flick(Axis axis, int sense);
+  void mode(Mode mode);
+  void work(Remedy remedy, const Json& place);
+
+  // Controller
+  void read_board();
+  void write(const link::Image& image);
+  void drive(const std::string& socket, double level);
+  void release();
+  bool writing() const { return transaction_.has_value(); }
+
+ Q_SIGNALS:
+  void state_changed();
+  void seen();
+  void channels_heard();
+  void board_read();
+  void written(bool good, const QString& words);
+  void hands_done(bool good, const QString& words);
+  void problem(const QString& words);
+
+ private:
+  void ask_controller(const std::string& what, Json body = Json::object());
+  void ask_hands(const std::string& what, Json body = Json::object());
+  void poll();
+  void controller_reply(const link::Reply& reply);
+  void hands_reply(const link::Reply& reply);
+  void lost();
+  void next_write_step();
+  void greet();
+
+  QLocalSocket controller_, hands_;
+  link::Client controller_client_, hands_client_;
+  QProcess twin_;
+  std::unique_ptr<QTemporaryDir> folder_;
+  QTimer poll_, connect_;
+  int connect_tries_ = 0;
+  QString socket_folder_;
+  Sight sight_;
+  std::map<std::string, double> channels_;
+  std::optional<link::Image> board_;
+  std::optional<link::WriteTransaction> transaction_;
+  bool controller_answers_ = false;
+  QString firmware_, kind_;
+};
+
+}  // namespace rigging::app

@@ -1,0 +1,176 @@
+#include "bench/bench_panel.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+#include <QSlider>
+#include <QVBoxLayout>
+
+#include "link/image.h"
+#include "look/look.h"
+#include "stations/surfaces/stick_square.h"
+
+namespace rigging::app {
+
+BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent) : QWidget(parent), document_(document), bench_(bench) {
+  setObjectName(QStringLiteral("bench_panel"));
+  setFixedHeight(228);
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(12, 6, 12, 6);
+  layout->setSpacing(14);
+
+  auto* left = new QVBoxLayout;
+  left->setSpacing(4);
+  auto* title = new QLabel(tr("Bench (simulated)"));
+  title->setFont(Look::instance().text(11, true));
+  left->addWidget(title);
+  state_ = new QLabel;
+  state_->setWordWrap(true);
+  state_->setProperty("soft", true);
+  state_->setFont(Look::instance().text(9));
+  left->addWidget(state_);
+  start_ = new QPushButton;
+  start_->setObjectName(QStringLiteral("bench_start"));
+  left->addWidget(start_);
+  caution_ = new QLabel(tr("Before power: propeller off, clear of its arc. On a real bench, too."));
+  caution_->setProperty("caution", true);
+  caution_->setWordWrap(true);
+  caution_->setFont(Look::instance().text(9));
+  left->addWidget(caution_);
+  auto* supply = new QHBoxLayout;
+  usb_ = new QPushButton(tr("USB"));
+  usb_->setObjectName(QStringLiteral("supply_usb"));
+  usb_->setToolTip(tr("USB feeds the processor only: servos and receiver stay dark"));
+  battery_ = new QPushButton(tr("Battery in"));
+  battery_->setObjectName(QStringLiteral("supply_battery"));
+  for (QPushButton* b : {usb_, battery_}) {
+    b->setCheckable(true);
+    supply->addWidget(b);
+    connect(b, &QPushButton::clicked, this, [this] { bench_.supply(usb_->isChecked(), battery_->isChecked()); });
+  }
+  left->addLayout(supply);
+  compare_ = new QPushButton;
+  compare_->setObjectName(QStringLiteral("bench_compare"));
+  connect(compare_, &QPushButton::clicked, this, &BenchPanel::compare_asked);
+  left->addWidget(compare_);
+  left->addStretch();
+  auto* left_box = new QWidget;
+  left_box->setFixedWidth(208);
+  left_box->setLayout(left);
+  left->setContentsMargins(0, 0, 0, 0);
+  layout->addWidget(left_box);
+
+  view_ = new AircraftView(AircraftView::From::behind_above);
+  view_->set_caption(tr("The simulated model · drag to tilt it"));
+  view_->set_dragging_turns(true);
+  view_->set_exaggeration(1.3);
+  view_->setToolTip(tr("Drag sideways to bank, up and down to pitch; let go to set it down"));
+  layout->addWidget(view_, 1);
+  connect(view_, &AircraftView::turned, this, [this](double roll, double pitch) { bench_.hold(roll, pitch, 0); });
+  connect(view_, &AircraftView::released, this, [this] { bench_.hold(0, 0, 0); });
+
+  controls_ = new QWidget;
+  auto* controls = new QHBoxLayout(controls_);
+  controls->setContentsMargins(0, 0, 0, 0);
+  controls->setSpacing(10);
+  square_ = new StickSquare;
+  square_->setObjectName(QStringLiteral("bench_square"));
+  connect(square_, &StickSquare::moved, this, [this](double roll, double pitch) {
+    bench_.stick(QStringLiteral("roll"), roll);
+    bench_.stick(QStringLiteral("pitch"), pitch);
+  });
+  controls->addWidget(square_);
+  auto* grid = new QGridLayout;
+  grid->setVerticalSpacing(4);
+  yaw_ = new QSlider(Qt::Horizontal);
+  yaw_->setRange(-100, 100);
+  yaw_->setAccessibleName(tr("Yaw stick"));
+  throttle_ = new QSlider(Qt::Horizontal);
+  throttle_->setRange(0, 100);
+  throttle_->setAccessibleName(tr("Throttle stick"));
+  connect(yaw_, &QSlider::valueChanged, this, [this](int v) { bench_.stick(QStringLiteral("yaw"), v / 100.0); });
+  connect(yaw_, &QSlider::sliderReleased, this, [this] { yaw_->setValue(0); });
+  connect(throttle_, &QSlider::valueChanged, this, [this](int v) { bench_.stick(QStringLiteral("throttle"), v / 100.0); });
+  mode_ = new QComboBox;
+  mode_->setObjectName(QStringLiteral("bench_mode"));
+  mode_->setAccessibleName(tr("Mode switch"));
+  connect(mode_, &QComboBox::activated, this, [this] {
+    if (const auto mode = from_word<Mode>(mode_->currentData().toString().toStdString())) bench_.mode(*mode);
+  });
+  int row = 0;
+  for (const auto& [name, widget] : {std::pair<QString, QWidget*>{tr("Mode"), mode_}, {tr("Yaw"), yaw_}, {tr("Throttle"), throttle_}}) {
+    grid->addWidget(new QLabel(name), row, 0);
+    grid->addWidget(widget, row++, 1, 1, 2);
+  }
+  for (const Axis axis : all_axes) {
+    grid->addWidget(new QLabel(axis == Axis::roll ? tr("Flick wing") : axis == Axis::pitch ? tr("Flick nose") : tr("Swing nose")), row, 0);
+    for (const int sense : {-1, 1}) {
+      const QString words = QString::fromLatin1(sense_word(axis, sense > 0).data());
+      auto* button = new QPushButton(axis == Axis::roll ? tr("%1 down").arg(words) : words);
+      button->setAccessibleName(tr("Flick %1 %2").arg(QString::fromLatin1(word(axis).data()), words));
+      button->setFont(Look::instance().text(9));
+      connect(button, &QPushButton::clicked, this, [this, axis, sense] { bench_.flick(axis, sense); });
+      grid->addWidget(button, row, sense < 0 ? 1 : 2);
+    }
+    ++row;
+  }
+  heard_ = new QLabel;
+  heard_->setFont(Look::instance().figures(8.5));
+  heard_->setObjectName(QStringLiteral("heard"));
+  grid->addWidget(heard_, row++, 0, 1, 3);
+  grid->setRowStretch(row, 1);
+  controls->addLayout(grid);
+  layout->addWidget(controls_);
+
+  connect(start_, &QPushButton::clicked, this, [this] {
+    if (bench_.hands_connected())
+      bench_.stop();
+    else
+      Q_EMIT start_asked();
+  });
+  connect(&bench_, &BenchLink::state_changed, this, &BenchPanel::refresh);
+  connect(&bench_, &BenchLink::board_read, this, &BenchPanel::refresh);
+  connect(&bench_, &BenchLink::seen, this, &BenchPanel::update_sight);
+  connect(&bench_, &BenchLink::channels_heard, this, [this] {
+    QStringList parts;
+    for (const auto& [name, us] : bench_.channels()) parts << QStringLiteral("%1 %2").arg(QString::fromStdString(name).left(5), -5).arg(us, 4, 'f', 0);
+    heard_->setText(parts.isEmpty() ? tr("receiver dark") : tr("hears µs  ") + parts.mid(0, 2).join(QStringLiteral("  ")) + QStringLiteral("\n          ") + parts.mid(2).join(QStringLiteral("  ")));
+  });
+  refresh();
+}
+
+void BenchPanel::refresh() {
+  const bool on = bench_.hands_connected();
+  const Sight& sight = bench_.sight();
+  state_->setText(bench_.state_words());
+  start_->setText(on ? tr("Put the bench away") : tr("Start the simulated bench"));
+  for (QWidget* w : {static_cast<QWidget*>(usb_), static_cast<QWidget*>(battery_), controls_}) w->setEnabled(on);
+  usb_->setChecked(sight.usb);
+  battery_->setChecked(sight.battery);
+  battery_->setText(sight.battery ? tr("Battery out") : tr("Battery in"));
+  const ControllerClass* c = document_.controller();
+  const QString of = c ? QString::fromStdString(c->id) : QString();
+  if (of != modes_of_) {
+    modes_of_ = of;
+    mode_->clear();
+    if (c)
+      for (const ModeAnswer& m : c->modes) mode_->addItem(QString::fromLatin1(word(m.mode).data()), QString::fromLatin1(word(m.mode).data()));
+  }
+  int differing = 0;
+  if (bench_.board()) differing = static_cast<int>(link::differences(link::image_of(document_.rig()), *bench_.board()).size());
+  compare_->setVisible(bench_.board().has_value() && differing > 0);
+  compare_->setText(differing == 1 ? tr("Board differs from the rig: 1 part…") : tr("Board differs from the rig: %1 parts…").arg(differing));
+  view_->set_panels(document_.review().airframe.panels);
+  square_->set_rig(document_.rig());
+  update_sight();
+}
+
+void BenchPanel::update_sight() {
+  const Sight& s = bench_.sight();
+  view_->set_deflections(s.deflections);
+  view_->set_pose(s.roll_deg, s.pitch_deg, s.yaw_deg);
+}
+
+}  // namespace rigging::app

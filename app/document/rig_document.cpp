@@ -1,0 +1,152 @@
+#include "document/rig_document.h"
+
+#include <QCoreApplication>
+#include <QDir>
+#include <QFileInfo>
+#include <QUuid>
+#include <csignal>
+
+#include "rig/rig_file.h"
+
+namespace rigging::app {
+namespace {
+
+std::filesystem::path native(const QString& path) { return std::filesystem::path(path.toStdString()); }
+
+/// A copy names the process that writes it, so that a running neighbour's work is not taken for a leftover.
+bool still_running(const QString& copy) {
+  const auto pid = QFileInfo(copy).fileName().section(QLatin1Char('-'), 0, 0).toLongLong();
+  return pid > 0 && (pid == QCoreApplication::applicationPid() || ::kill(static_cast<pid_t>(pid), 0) == 0);
+}
+
+}  // namespace
+
+RigDocument::RigDocument(Catalogue catalogue, QString recovery_folder, QObject* parent)
+    : QObject(parent), shipped_(std::move(catalogue)), catalogue_(shipped_), recovery_folder_(std::move(recovery_folder)) {
+  autosave_.setSingleShot(true);
+  autosave_.setInterval(400);
+  connect(&autosave_, &QTimer::timeout, this, &RigDocument::write_recovery_copy);
+  saved_ = rig();
+  update();
+}
+
+RigDocument::~RigDocument() { drop_recovery_copy(); }
+
+QString RigDocument::title() const {
+  const QString name = QString::fromStdString(rig().name);
+  return name.isEmpty() ? tr("Unnamed rig") : name;
+}
+
+void RigDocument::update() { review_ = rigging::review(rig(), catalogue_); }
+
+void RigDocument::edit(Rig rig, const QString& label) {
+  history_.edit(std::move(rig), label.toStdString());
+  update();
+  autosave_.start();
+  Q_EMIT changed();
+}
+
+void RigDocument::undo() {
+  if (!history_.can_undo()) return;
+  history_.undo();
+  update();
+  autosave_.start();
+  Q_EMIT changed();
+}
+
+void RigDocument::redo() {
+  if (!history_.can_redo()) return;
+  history_.redo();
+  update();
+  autosave_.start();
+  Q_EMIT changed();
+}
+
+Result<Catalogue> RigDocument::catalogue_for(const QString& path) const {
+  Catalogue catalogue = shipped_;
+  const auto own = own_parts_path(native(path));
+  if (std::filesystem::exists(own))
+    if (auto ok = add_own_parts(catalogue, own); !ok) return tl::make_unexpected(ok.error());
+  return catalogue;
+}
+
+Result<void> RigDocument::open(const QString& path) {
+  auto rig = load_rig(native(path));
+  if (!rig) return tl::make_unexpected(rig.error());
+  auto catalogue = catalogue_for(path);
+  if (!catalogue) return tl::make_unexpected(catalogue.error());
+  drop_recovery_copy();
+  catalogue_ = std::move(*catalogue);
+  path_ = path;
+  history_.reset(std::move(*rig));
+  saved_ = history_.now();
+  update();
+  Q_EMIT changed();
+  return {};
+}
+
+void RigDocument::start_new(Rig rig) {
+  drop_recovery_copy();
+  catalogue_ = shipped_;
+  path_.clear();
+  saved_ = Rig{};
+  history_.reset(std::move(rig));
+  update();
+  Q_EMIT changed();
+}
+
+Result<void> RigDocument::save(const QString& path) {
+  if (auto ok = save_rig(rig(), native(path)); !ok) return ok;
+  path_ = path;
+  saved_ = rig();
+  drop_recovery_copy();
+  Q_EMIT changed();
+  return {};
+}
+
+QString RigDocument::recovery_path() const { return recovery_folder_ + QLatin1Char('/') + recovery_name_; }
+
+void RigDocument::write_recovery_copy() {
+  if (!modified()) return drop_recovery_copy();
+  if (recovery_name_.isEmpty())
+    recovery_name_ = QStringLiteral("%1-%2.rig.json").arg(QCoreApplication::applicationPid()).arg(QUuid::createUuid().toString(QUuid::Id128).left(8));
+  QDir().mkpath(recovery_folder_);
+  // The file it belongs to travels in the copy itself: one file, one write, nothing to get out of step.
+  Rig copy = rig();
+  copy.extra["recovered_from"] = path_.toStdString();
+  (void)save_rig(copy, native(recovery_path()));
+}
+
+void RigDocument::drop_recovery_copy() {
+  autosave_.stop();
+  if (!recovery_name_.isEmpty()) QFile::remove(recovery_path());
+}
+
+QList<RigDocument::Leftover> RigDocument::leftovers() const {
+  QList<Leftover> found;
+  for (const QFileInfo& info : QDir(recovery_folder_).entryInfoList({QStringLiteral("*.rig.json")}, QDir::Files, QDir::Time)) {
+    if (still_running(info.filePath())) continue;
+    if (const auto rig = load_rig(native(info.filePath())))
+      found.append({info.filePath(), QString::fromStdString(text_member(rig->extra, "recovered_from"))});
+  }
+  return found;
+}
+
+Result<void> RigDocument::recover(const Leftover& leftover) {
+  auto rig = load_rig(native(leftover.copy));
+  if (!rig) return tl::make_unexpected(rig.error());
+  rig->extra.erase("recovered_from");
+  if (!leftover.of.isEmpty() && QFileInfo::exists(leftover.of)) {
+    if (auto ok = open(leftover.of); !ok) return ok;
+    edit(std::move(*rig), tr("Recovered unsaved work"));
+  } else {
+    start_new(std::move(*rig));
+  }
+  write_recovery_copy();
+  QFile::remove(leftover.copy);
+  return {};
+}
+
+void RigDocument::discard(const Leftover& leftover) { QFile::remove(leftover.copy); }
+
+}  // namespace rigging::app

@@ -1,0 +1,65 @@
+#pragma once
+
+#include <QObject>
+#include <QTimer>
+
+#include "catalogue/catalogue.h"
+#include "review/review.h"
+#include "rig/history.h"
+
+namespace rigging::app {
+
+/// The open rig: its value, its history, what follows from it, and its safety copies.
+class RigDocument : public QObject {
+  Q_OBJECT
+ public:
+  /// `recovery_folder` keeps a copy of unsaved work; removed when the work is saved or given up.
+  RigDocument(Catalogue catalogue, QString recovery_folder, QObject* parent = nullptr);
+  ~RigDocument() override;
+
+  const Rig& rig() const { return history_.now(); }
+  const Catalogue& catalogue() const { return catalogue_; }
+  /// Null when the rig names a class that the catalogue does not have.
+  const ControllerClass* controller() const { return catalogue_.controller(rig().controller.kind); }
+  const Review& review() const { return review_; }
+  const History& history() const { return history_; }
+  const QString& path() const { return path_; }
+  QString title() const;
+  bool modified() const { return !(rig() == saved_); }
+
+  void edit(Rig rig, const QString& label);
+  void undo();
+  void redo();
+
+  Result<void> open(const QString& path);
+  void start_new(Rig rig);
+  Result<void> save(const QString& path);
+
+  /// Copies that an earlier run left behind.
+  struct Leftover {
+    QString copy;
+    QString of;  ///< the file it belongs to; empty for a rig that never had one
+  };
+  QList<Leftover> leftovers() const;
+  Result<void> recover(const Leftover& leftover);
+  void discard(const Leftover& leftover);
+  void write_recovery_copy();
+
+ Q_SIGNALS:
+  void changed();
+
+ private:
+  void update();
+  Result<Catalogue> catalogue_for(const QString& path) const;
+  QString recovery_path() const;
+  void drop_recovery_copy();
+
+  Catalogue shipped_, catalogue_;
+  QString recovery_folder_, path_, recovery_name_;
+  History history_;
+  Rig saved_;
+  Review review_;
+  QTimer autosave_;
+};
+
+}  // namespace rigging::app

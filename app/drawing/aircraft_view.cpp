@@ -1,0 +1,255 @@
+#include "drawing/aircraft_view.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "look/look.h"
+
+namespace rigging::app {
+namespace {
+constexpr double rad = std::numbers::pi / 180;
+
+QColor blended(QColor a, QColor b, double share) {
+  const auto part = [&](int x, int y) { return static_cast<int>(x + (y - x) * share); };
+  return {part(a.red(), b.red()), part(a.green(), b.green()), part(a.blue(), b.blue())};
+}
+}  // namespace
+
+AircraftView::AircraftView(From from, QWidget* parent) : QWidget(parent), from_(from) {
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+  setMouseTracking(true);
+  setAccessibleName(tr("Aircraft drawing"));
+  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+}
+
+void AircraftView::set_panels(std::vector<Panel> panels) {
+  panels_ = std::move(panels);
+  update();
+}
+
+void AircraftView::set_deflections(const std::map<Surface, double>& deflections) {
+  if (deflections == deflections_) return;
+  deflections_ = deflections;
+  update();
+}
+
+void AircraftView::set_arrows(const std::map<Surface, int>& arrows) {
+  arrows_ = arrows;
+  update();
+}
+
+void AircraftView::set_pose(double roll_deg, double pitch_deg, double yaw_deg) {
+  if (roll_ == roll_deg && pitch_ == pitch_deg && yaw_ == yaw_deg) return;
+  roll_ = roll_deg;
+  pitch_ = pitch_deg;
+  yaw_ = yaw_deg;
+  update();
+}
+
+void AircraftView::set_selected(std::set<Surface> surfaces) {
+  selected_ = std::move(surfaces);
+  update();
+}
+
+void AircraftView::set_pickable(bool pickable) { pickable_ = pickable; }
+
+void AircraftView::set_caption(const QString& caption) {
+  caption_ = caption;
+  update();
+}
+
+Point AircraftView::posed(Point p) const {
+  // ZYX order of ISO 1151 about a point near the balance point.
+  const Point middle{panels_.empty() ? 0 : -0.45, 0, 0};
+  p = rigging::turned(p, middle, {1, 0, 0}, roll_ * rad);
+  p = rigging::turned(p, middle, {0, 1, 0}, pitch_ * rad);
+  return rigging::turned(p, middle, {0, 0, 1}, yaw_ * rad);
+}
+
+Point AircraftView::seen(Point p) const {
+  switch (from_) {
+    case From::side: return {-p.x, p.z, p.y};        // nose to the left, seen from the left side
+    case From::above: return {-p.x, -p.y, p.z};      // nose to the left, right wing up in the picture
+    case From::front: return {-p.y, p.z, -p.x};      // looking at the nose
+    case From::behind_above: {
+      // The eye stands behind, above and a little to the left.
+      const double down = 33 * rad, aside = 17 * rad;
+      const double x = p.x * std::cos(aside) - p.y * std::sin(aside), y = p.x * std::sin(aside) + p.y * std::cos(aside);
+      return {y, p.z * std::cos(down) - x * std::sin(down), x * std::cos(down) + p.z * std::sin(down)};
+    }
+  }
+  return p;
+}
+
+std::vector<AircraftView::Drawn> AircraftView::drawn() const {
+  std::vector<Drawn> all;
+  for (const Panel& panel : panels_) {
+    double angle = 0;
+    if (panel.surface)
+      if (const auto it = deflections_.find(*panel.surface); it != deflections_.end()) angle = it->second * exaggeration_;
+    Drawn d{&panel, {}, 0};
+    for (const Point& corner : deflected(panel, angle)) {
+      const Point s = seen(posed(corner));
+      d.outline << QPointF(origin_.x() + s.x * scale_, origin_.y() + s.y * scale_);
+      d.depth += s.z / static_cast<double>(panel.corners.size());
+    }
+    all.push_back(std::move(d));
+  }
+  // Far pieces first; hinged pieces after the piece they hang on.
+  std::stable_sort(all.begin(), all.end(), [](const Drawn& a, const Drawn& b) { return a.depth > b.depth; });
+  return all;
+}
+
+void AircraftView::fit() {
+  double left = 1e9, right = -1e9, top = 1e9, bottom = -1e9;
+  for (const Panel& panel : panels_)
+    for (const Point& corner : panel.corners) {
+      const Point s = seen(corner);
+      left = std::min(left, s.x);
+      right = std::max(right, s.x);
+      top = std::min(top, s.y);
+      bottom = std::max(bottom, s.y);
+    }
+  if (left > right) return;
+  const double w = width() - 36, h = height() - 34 - (caption_.isEmpty() ? 0 : 14);
+  const double room = dragging_turns_ ? 1.25 : 1.0;
+  scale_ = std::min(w / (right - left), h / std::max(0.05, bottom - top)) / room;
+  origin_ = QPointF(width() / 2.0 - (left + right) / 2 * scale_, height() / 2.0 + (caption_.isEmpty() ? 0 : 8) - (top + bottom) / 2 * scale_);
+}
+
+QPointF AircraftView::on_screen(Point p) const {
+  const Point s = seen(posed(p));
+  return {origin_.x() + s.x * scale_, origin_.y() + s.y * scale_};
+}
+
+void AircraftView::draw_arrow(QPainter& p, Surface surface, int direction) const {
+  for (const Panel& panel : panels_) {
+    if (!panel.surface || *panel.surface != surface) continue;
+    double angle = 0;
+    if (const auto it = deflections_.find(surface); it != deflections_.end()) angle = it->second * exaggeration_;
+    const auto corners = deflected(panel, angle);
+    p.setBrush(inks().teal);
+    if (surface.kind == SurfaceKind::motor) {
+      const QPointF hub = on_screen(panel.hinge_a);
+      p.setPen(inks().teal);
+      p.setFont(Look::instance().text(9, true));
+      p.drawText(QRectF(hub.x() - 40, hub.y() - 30, 80, 16), Qt::AlignCenter, QString::fromStdString(std::string(motion_word(surface, direction))));
+      continue;
+    }
+    if (corners.size() < 4) continue;
+    const Point edge = mix(corners[2], corners[3], 0.5);
+    if (direction == 0) {
+      p.setPen(Qt::NoPen);
+      p.drawEllipse(on_screen(edge), 3.5, 3.5);
+      continue;
+    }
+    // The way the trailing edge moves: where a small further turn would take it.
+    const Point ahead = rigging::turned(edge, panel.hinge_a, panel.hinge_b - panel.hinge_a, direction * 20 * rad);
+    QPointF start = on_screen(edge), along = on_screen(ahead) - start;
+    const double size = std::hypot(along.x(), along.y());
+    if (size < 0.6) {
+      // Seen along the movement: a cross for away, a dot for toward the eye.
+      p.setPen(QPen(inks().teal, 2));
+      p.setBrush(Qt::NoBrush);
+      p.drawEllipse(start, 5, 5);
+      if (seen(posed(ahead)).z > seen(posed(edge)).z) {
+        p.drawLine(start + QPointF(-3, -3), start + QPointF(3, 3));
+        p.drawLine(start + QPointF(-3, 3), start + QPointF(3, -3));
+      } else {
+        p.setBrush(inks().teal);
+        p.drawEllipse(start, 1.5, 1.5);
+      }
+      continue;
+    }
+    along *= 26 / size;
+    const QPointF tip = start + along, side(-along.y() / 26, along.x() / 26), back = along / 26;
+    p.setPen(QPen(inks().teal, 2.4, Qt::SolidLine, Qt::FlatCap));
+    p.drawLine(start, tip - back * 6);
+    p.setPen(Qt::NoPen);
+    p.drawPolygon(QPolygonF({tip, tip - back * 9 + side * 5, tip - back * 9 - side * 5}));
+  }
+}
+
+void AircraftView::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  fit();
+  const Inks& i = inks();
+  for (const Drawn& d : drawn()) {
+    const Panel& panel = *d.panel;
+    QColor fill = i.sheet;
+    double width = 0.9;
+    QColor pen = i.ink;
+    switch (panel.part) {
+      case Panel::Part::body:
+      case Panel::Part::boom:
+        fill = i.wash;
+        pen = i.line.darker(115);
+        width = 0.6;
+        break;
+      case Panel::Part::propeller:
+        fill = QColor(i.line.red(), i.line.green(), i.line.blue(), 70);
+        pen = i.soft;
+        width = 0.7;
+        break;
+      default: break;
+    }
+    if (panel.surface && panel.surface->kind != SurfaceKind::motor) {
+      fill = i.wash;
+      pen = i.teal;
+      width = 1.3;
+      const auto it = deflections_.find(*panel.surface);
+      if (it != deflections_.end() && std::abs(it->second) > 0.5) fill = blended(i.sheet, i.teal, 0.35);
+      if (hovered_ == panel.surface || selected_.count(*panel.surface)) {
+        fill = blended(i.sheet, i.teal, 0.6);
+        width = 2;
+      }
+    }
+    p.setPen(QPen(pen, width, Qt::SolidLine, Qt::SquareCap, Qt::RoundJoin));
+    p.setBrush(fill);
+    p.drawPolygon(d.outline);
+  }
+  for (const auto& [surface, direction] : arrows_) draw_arrow(p, surface, direction);
+  if (!caption_.isEmpty()) {
+    p.setFont(Look::instance().text(8.5));
+    p.setPen(i.soft);
+    p.drawText(QRectF(8, 4, this->width() - 16, 18), Qt::AlignLeft | Qt::AlignVCenter, caption_);
+  }
+  if (pickable_ && hovered_) {
+    p.setFont(Look::instance().text(9, true));
+    p.setPen(i.teal);
+    p.drawText(QRectF(8, height() - 22, this->width() - 16, 18), Qt::AlignRight | Qt::AlignVCenter, QString::fromStdString(capital(hovered_->spoken())));
+  }
+}
+
+void AircraftView::mousePressEvent(QMouseEvent* event) {
+  drag_start_ = event->pos();
+  if (pickable_ && hovered_) Q_EMIT picked(*hovered_);
+}
+
+void AircraftView::mouseMoveEvent(QMouseEvent* event) {
+  if (dragging_turns_ && event->buttons() & Qt::LeftButton) {
+    const QPoint moved = event->pos() - drag_start_;
+    Q_EMIT turned(std::clamp(moved.x() * 0.6, -80.0, 80.0), std::clamp(moved.y() * -0.6, -80.0, 80.0));
+    return;
+  }
+  if (!pickable_) return;
+  std::optional<Surface> over;
+  for (const Drawn& d : drawn())
+    if (d.panel->surface && d.outline.containsPoint(event->position(), Qt::OddEvenFill)) over = d.panel->surface;
+  if (over != hovered_) {
+    hovered_ = over;
+    setCursor(over ? Qt::PointingHandCursor : Qt::ArrowCursor);
+    update();
+  }
+}
+
+void AircraftView::mouseReleaseEvent(QMouseEvent*) {
+  if (dragging_turns_) Q_EMIT released();
+}
+
+}  // namespace rigging::app

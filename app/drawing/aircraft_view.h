@@ -1,0 +1,78 @@
+#pragma once
+
+#include <QWidget>
+#include <set>
+
+#include "airframe/airframe.h"
+
+class QPainter;
+
+namespace rigging::app {
+
+/// The aircraft, drawn from its own dimensions, from one direction. Surfaces move, can be pointed at, and can carry arrows.
+class AircraftView : public QWidget {
+  Q_OBJECT
+ public:
+  enum class From { side, above, front, behind_above };
+
+  explicit AircraftView(From from, QWidget* parent = nullptr);
+
+  void set_panels(std::vector<Panel> panels);
+  /// Degrees, trailing edge up (rudder: right) positive; motors −1 to 1.
+  void set_deflections(const std::map<Surface, double>& deflections);
+  /// Arrows at trailing edges: +1 up (right, faster), −1 the other way, 0 a dot for "still".
+  void set_arrows(const std::map<Surface, int>& arrows);
+  void set_pose(double roll_deg, double pitch_deg, double yaw_deg);
+  void set_selected(std::set<Surface> surfaces);
+  void set_pickable(bool pickable);
+  /// Shown in a corner: what this picture is.
+  void set_caption(const QString& caption);
+  void set_dragging_turns(bool on) { dragging_turns_ = on; }
+  /// How many times the true angle is drawn, so that small deflections can be seen.
+  void set_exaggeration(double factor) { exaggeration_ = factor; }
+
+  QSize sizeHint() const override { return {320, 200}; }
+  QSize minimumSizeHint() const override { return {120, 80}; }
+
+ Q_SIGNALS:
+  void picked(rigging::Surface surface);
+  /// The model is dragged: change of roll and pitch in degrees since the drag began.
+  void turned(double roll_deg, double pitch_deg);
+  void released();
+
+ protected:
+  void paintEvent(QPaintEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
+
+ private:
+  struct Drawn {
+    const Panel* panel;
+    QPolygonF outline;
+    double depth;
+  };
+  Point posed(Point p) const;
+  /// To the picture's plane: x to the right, y down, depth away from the eye; metres.
+  Point seen(Point p) const;
+  std::vector<Drawn> drawn() const;
+  QPointF on_screen(Point p) const;
+  void fit();
+  void draw_arrow(QPainter& painter, Surface surface, int direction) const;
+
+  From from_;
+  std::vector<Panel> panels_;
+  std::map<Surface, double> deflections_;
+  std::map<Surface, int> arrows_;
+  std::set<Surface> selected_;
+  std::optional<Surface> hovered_;
+  double roll_ = 0, pitch_ = 0, yaw_ = 0;
+  double exaggeration_ = 1;
+  QString caption_;
+  bool pickable_ = false, dragging_turns_ = false;
+  QPoint drag_start_;
+  double scale_ = 1;
+  QPointF origin_;
+};
+
+}  // namespace rigging::app

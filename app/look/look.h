@@ -1,0 +1,50 @@
+#pragma once
+
+#include <QColor>
+#include <QFont>
+#include <QObject>
+
+#include "review/review.h"
+
+class QPainter;
+
+namespace rigging::app {
+
+/// The inks of one theme. Meaning is never by ink alone: see `draw_severity` and `draw_station_mark`.
+struct Inks {
+  QColor paper, sheet, line, ink, soft, teal, rust, ochre, slate, moss, wash;
+};
+
+enum class Theme { paper, field, dark };
+
+/// Type, inks and style of the whole application; tells when they change.
+class Look : public QObject {
+  Q_OBJECT
+ public:
+  static Look& instance();
+
+  void set_theme(Theme theme);
+  Theme theme() const { return theme_; }
+  const Inks& inks() const;
+  QFont text(double points = 0, bool bold = false) const;
+  QFont figures(double points = 0, bool bold = false) const;
+
+  /// Marks by shape: grounds a solid square, fix first a half-filled one, worth knowing an open ring.
+  void draw_severity(QPainter& painter, QRectF box, Severity severity) const;
+  /// Nothing known: a dot; snags: half-filled square; planned: open ring; proven: tick in a ring; stale: broken ring.
+  void draw_station_mark(QPainter& painter, QRectF box, StationState state) const;
+
+ Q_SIGNALS:
+  void changed();
+
+ private:
+  Look();
+  void apply();
+  double base_points() const { return theme_ == Theme::field ? 12 : 10; }
+
+  Theme theme_ = Theme::paper;
+};
+
+inline const Inks& inks() { return Look::instance().inks(); }
+
+}  // namespace rigging::app

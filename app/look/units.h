@@ -1,0 +1,34 @@
+#pragma once
+
+#include <QString>
+
+#include "base/figure.h"
+
+namespace rigging::app {
+
+enum class UnitSystem { metric, imperial };
+
+/// SI inside, the builder's units at the screen.
+class Units {
+ public:
+  static Units& instance() {
+    static Units units;
+    return units;
+  }
+  UnitSystem system = UnitSystem::metric;
+  bool metric() const { return system == UnitSystem::metric; }
+
+  /// Lengths on the bench: millimetres or inches.
+  double length_out(double metres) const { return metric() ? metres * 1000 : metres / 0.0254; }
+  double length_in(double shown) const { return metric() ? shown / 1000 : shown * 0.0254; }
+  QString length_unit() const { return metric() ? QStringLiteral("mm") : QStringLiteral("in"); }
+  /// Masses: grams or ounces (avoirdupois).
+  double mass_out(double kg) const { return metric() ? kg * 1000 : kg / 0.028349523125; }
+  double mass_in(double shown) const { return metric() ? shown / 1000 : shown * 0.028349523125; }
+  QString mass_unit() const { return metric() ? QStringLiteral("g") : QStringLiteral("oz"); }
+
+  /// "8.6 m/s" or "28 ft/s"; estimates with their band.
+  QString figure(const Figure& f) const;
+};
+
+}  // namespace rigging::app

@@ -1,0 +1,428 @@
+#include "shell/main_window.h"
+
+#include <QActionGroup>
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QLabel>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QShortcut>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+#include "airframe/kinds.h"
+#include "bench/differences_dialog.h"
+#include "look/look.h"
+#include "look/units.h"
+#include "rig/rig_file.h"
+#include "shell/hand_card_dialog.h"
+#include "stations/airframe/airframe_page.h"
+#include "stations/planned/planned_page.h"
+#include "stations/proof/proof_page.h"
+#include "stations/surfaces/surfaces_page.h"
+
+namespace rigging::app {
+
+MainWindow::MainWindow(Catalogue catalogue, Settings settings)
+    : settings_(std::move(settings)), document_(std::move(catalogue), settings_.state_folder + QStringLiteral("/recovery")) {
+  setObjectName(QStringLiteral("main_window"));
+  resize(1280, 800);
+  setMinimumSize(1024, 700);
+
+  strip_ = new StationStrip;
+  sheet_ = new QStackedWidget;
+  snags_ = new SnagPanel(document_);
+  bench_panel_ = new BenchPanel(document_, bench_);
+  foot_ = new FootLine(document_, bench_);
+
+  auto* airframe = new AirframePage(document_, nullptr);
+  auto* surfaces = new SurfacesPage(document_, nullptr);
+  proof_ = new ProofPage(document_, bench_, nullptr);
+  for (const Station s : all_stations) {
+    StationPage* page = s == Station::airframe ? static_cast<StationPage*>(airframe) : s == Station::surfaces ? surfaces : s == Station::proof ? proof_ : static_cast<StationPage*>(new PlannedPage(s, document_, nullptr));
+    pages_[static_cast<std::size_t>(s)] = page;
+    sheet_->addWidget(page);
+  }
+
+  recovery_bar_ = new QWidget;
+  recovery_bar_->setObjectName(QStringLiteral("recovery_bar"));
+  recovery_bar_->hide();
+  auto* centre = new QWidget;
+  auto* layout = new QVBoxLayout(centre);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(0);
+  layout->addWidget(strip_);
+  layout->addWidget(recovery_bar_);
+  auto* middle = new QHBoxLayout;
+  middle->setSpacing(0);
+  auto* column = new QVBoxLayout;
+  column->setSpacing(0);
+  column->addWidget(sheet_, 1);
+  auto* rule = new QFrame;
+  rule->setProperty("rule", true);
+  rule->setFixedHeight(1);
+  column->addWidget(rule);
+  column->addWidget(bench_panel_);
+  middle->addLayout(column, 1);
+  middle->addWidget(snags_);
+  layout->addLayout(middle, 1);
+  layout->addWidget(foot_);
+  setCentralWidget(centre);
+  build_menus();
+
+  connect(strip_, &StationStrip::chosen, this, &MainWindow::go);
+  connect(snags_, &SnagPanel::take_me_there, this, [this](Station s, const QString& subject) {
+    go(s);
+    pages_[static_cast<std::size_t>(s)]->go_to(subject);
+  });
+  connect(airframe, &AirframePage::surface_picked, this, [this, surfaces](Surface s) {
+    go(Station::surfaces);
+    surfaces->show_surface(s);
+  });
+  connect(proof_, &ProofPage::say, foot_, &FootLine::say);
+  connect(proof_, &ProofPage::hand_cards_asked, this, &MainWindow::show_hand_cards);
+  connect(bench_panel_, &BenchPanel::start_asked, this, &MainWindow::start_bench);
+  connect(bench_panel_, &BenchPanel::compare_asked, this, [this] { compare_with_board(true); });
+  connect(&document_, &RigDocument::changed, this, &MainWindow::refresh);
+  connect(&bench_, &BenchLink::state_changed, foot_, &FootLine::refresh);
+  connect(&bench_, &BenchLink::problem, foot_, &FootLine::say);
+  connect(&bench_, &BenchLink::hands_done, this, [this](bool, const QString& words) { foot_->say(words); });
+  connect(&bench_, &BenchLink::board_read, this, [this] { compare_with_board(false); });
+  connect(&bench_, &BenchLink::written, this, [this](bool, const QString& words) {
+    foot_->say(words);
+    bench_panel_->refresh();
+  });
+  offer_recovery();
+  if (document_.rig().name.empty()) {
+    Rig rig;
+    rig.name = "New aircraft";
+    rig.controller.kind = "full_controller";
+    rig.outputs = default_outputs(rig.airframe.kind);
+    document_.start_new(std::move(rig));
+  }
+  go(Station::airframe);
+}
+
+void MainWindow::build_menus() {
+  auto* file = menuBar()->addMenu(tr("&Rig"));
+  const auto add = [&](QMenu* menu, const QString& text, const QKeySequence& key, auto&& act) {
+    QAction* action = menu->addAction(text);
+    action->setShortcut(key);
+    connect(action, &QAction::triggered, this, act);
+    return action;
+  };
+  add(file, tr("&New"), QKeySequence::New, [this] {
+    if (!may_leave()) return;
+    Rig rig;
+    rig.name = "New aircraft";
+    rig.controller.kind = "full_controller";
+    rig.outputs = default_outputs(rig.airframe.kind);
+    is_demo_ = false;
+    bench_.stop();
+    document_.start_new(std::move(rig));
+    go(Station::airframe);
+  });
+  add(file, tr("&Open…"), QKeySequence::Open, [this] {
+    if (!may_leave()) return;
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a rig"), {}, tr("Rigs (*.rig.json);;All files (*)"));
+    if (!path.isEmpty()) open_file(path);
+  });
+  recent_menu_ = file->addMenu(tr("Open &recent"));
+  connect(recent_menu_, &QMenu::aboutToShow, this, [this] {
+    recent_menu_->clear();
+    for (const QString& path : recent())
+      connect(recent_menu_->addAction(path), &QAction::triggered, this, [this, path] {
+        if (may_leave()) open_file(path);
+      });
+    if (recent_menu_->isEmpty()) recent_menu_->addAction(tr("Nothing yet"))->setEnabled(false);
+  });
+  add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
+  add(file, tr("Save &as…"), QKeySequence::SaveAs, [this] { save_as(); });
+  file->addSeparator();
+  add(file, tr("Start the &demo"), {}, [this] {
+    if (may_leave()) start_demo();
+  });
+  add(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+
+  auto* edit = menuBar()->addMenu(tr("&Edit"));
+  undo_ = add(edit, tr("Undo"), QKeySequence::Undo, [this] { document_.undo(); });
+  redo_ = add(edit, tr("Redo"), QKeySequence::Redo, [this] { document_.redo(); });
+  add(edit, tr("Ask for anything…"), QKeySequence(QStringLiteral("Ctrl+K")), [this] { AskBox(deeds(), this).exec(); });
+
+  auto* view = menuBar()->addMenu(tr("&View"));
+  const char* keys[] = {"Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "Ctrl+5", "Ctrl+6", "Ctrl+7", "Ctrl+8", "Ctrl+9", "Ctrl+0", "Ctrl+-"};
+  for (const Station s : all_stations)
+    add(view, QString::fromStdString(capital(std::string(word(s)))), QKeySequence(QLatin1String(keys[static_cast<int>(s)])), [this, s] { go(s); });
+  view->addSeparator();
+  show_bench_ = add(view, tr("Bench"), QKeySequence(QStringLiteral("F9")), [this] { bench_panel_->setVisible(show_bench_->isChecked()); });
+  show_bench_->setCheckable(true);
+  show_bench_->setChecked(true);
+  auto* units = add(view, tr("Imperial units"), {}, [] {});
+  units->setCheckable(true);
+  connect(units, &QAction::toggled, this, [this](bool on) {
+    Units::instance().system = on ? UnitSystem::imperial : UnitSystem::metric;
+    refresh();
+  });
+  auto* themes = new QActionGroup(this);
+  const std::pair<QString, Theme> choices[] = {{tr("Paper"), Theme::paper}, {tr("Field (sunlight)"), Theme::field}, {tr("Dark"), Theme::dark}};
+  for (const auto& choice : choices) {
+    QAction* action = add(view, choice.first, {}, [theme = choice.second] { Look::instance().set_theme(theme); });
+    action->setCheckable(true);
+    action->setChecked(choice.second == Look::instance().theme());
+    themes->addAction(action);
+  }
+  connect(&Look::instance(), &Look::changed, this, &MainWindow::refresh);
+
+  connect(new QShortcut(QKeySequence(QStringLiteral("F8")), this), &QShortcut::activated, snags_, &SnagPanel::next);
+  connect(new QShortcut(QKeySequence(QStringLiteral("F6")), this), &QShortcut::activated, this, [this] { walk_panes(1); });
+  connect(new QShortcut(QKeySequence(QStringLiteral("Shift+F6")), this), &QShortcut::activated, this, [this] { walk_panes(-1); });
+}
+
+void MainWindow::walk_panes(int step) {
+  const QList<QWidget*> panes{strip_, pages_[static_cast<std::size_t>(station_)], snags_, bench_panel_};
+  int at = 0;
+  for (int i = 0; i < panes.size(); ++i)
+    if (panes[i] == focusWidget() || panes[i]->isAncestorOf(focusWidget())) at = i;
+  for (int tries = 0; tries < panes.size(); ++tries) {
+    at = (at + step + static_cast<int>(panes.size())) % static_cast<int>(panes.size());
+    if (!panes[at]->isVisible()) continue;
+    if (auto* page = qobject_cast<StationPage*>(panes[at])) {
+      page->first_focus()->setFocus(Qt::ShortcutFocusReason);
+    } else if (panes[at]->focusPolicy() != Qt::NoFocus) {
+      panes[at]->setFocus(Qt::ShortcutFocusReason);
+    } else {
+      for (QWidget* child : panes[at]->findChildren<QWidget*>())
+        if (child->isVisible() && child->isEnabled() && child->focusPolicy() & Qt::TabFocus) {
+          child->setFocus(Qt::ShortcutFocusReason);
+          break;
+        }
+    }
+    return;
+  }
+}
+
+void MainWindow::refresh() {
+  setWindowTitle(QStringLiteral("%1%2 – Rigging").arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
+  strip_->set_states(document_.review().stations);
+  for (StationPage* page : pages_) page->refresh();
+  snags_->refresh();
+  bench_panel_->refresh();
+  foot_->refresh();
+  undo_->setEnabled(document_.history().can_undo());
+  redo_->setEnabled(document_.history().can_redo());
+  undo_->setText(tr("Undo %1").arg(QString::fromStdString(document_.history().last_edit())));
+  redo_->setText(tr("Redo %1").arg(QString::fromStdString(document_.history().next_edit())));
+}
+
+void MainWindow::go(Station station) {
+  station_ = station;
+  sheet_->setCurrentWidget(pages_[static_cast<std::size_t>(station)]);
+  strip_->set_current(station);
+  snags_->set_station(station);
+  bench_panel_->setVisible(show_bench_->isChecked() && station == Station::proof);
+  pages_[static_cast<std::size_t>(station)]->first_focus()->setFocus(Qt::OtherFocusReason);
+}
+
+void MainWindow::complain(const QString& title, const Error& error) {
+  QMessageBox box(QMessageBox::Warning, title, QString::fromStdString(error.text()), QMessageBox::Ok, this);
+  box.setObjectName(QStringLiteral("complaint"));
+  box.exec();
+}
+
+bool MainWindow::open_file(const QString& path) {
+  if (const auto ok = document_.open(path); !ok) {
+    complain(tr("This rig could not be opened"), ok.error());
+    return false;
+  }
+  is_demo_ = false;
+  bench_.stop();
+  remember(path);
+  go(station_);
+  return true;
+}
+
+void MainWindow::start_demo() {
+  const QString path = settings_.data_folder + QStringLiteral("/demo/hedgerow.rig.json");
+  const auto rig = load_rig(path.toStdString());
+  if (!rig) return complain(tr("The demo could not be opened"), rig.error());
+  document_.start_new(*rig);
+  is_demo_ = true;
+  start_bench();
+  go(Station::proof);
+}
+
+void MainWindow::start_bench() {
+  // The twin is built from the rig as it stands; a copy, so that nothing of the builder's is touched.
+  const QString copy = bench_folder_.filePath(QStringLiteral("bench.rig.json"));
+  if (const auto ok = save_rig(document_.rig(), copy.toStdString()); !ok) return complain(tr("The bench could not be started"), ok.error());
+  if (!document_.path().isEmpty())
+    if (const auto own = own_parts_path(document_.path().toStdString()); std::filesystem::exists(own)) {
+      std::error_code ec;
+      std::filesystem::copy_file(own, own_parts_path(copy.toStdString()), std::filesystem::copy_options::overwrite_existing, ec);
+    }
+  BenchLink::TwinOptions options;
+  options.rig_file = copy;
+  options.faults = settings_.demo_faults;
+  options.random = is_demo_ && settings_.demo_faults.isEmpty() ? settings_.demo_random : 0;
+  options.seed = settings_.demo_seed;
+  bench_.start_twin(options);
+}
+
+void MainWindow::compare_with_board(bool always_show) {
+  if (!bench_.board()) return;
+  if (!bench_.firmware().isEmpty() && document_.rig().controller.firmware != bench_.firmware().toStdString()) {
+    Rig rig = document_.rig();
+    rig.controller.firmware = bench_.firmware().toStdString();
+    document_.edit(std::move(rig), tr("Controller reports firmware %1").arg(bench_.firmware()));
+  }
+  bench_panel_->refresh();
+  const auto differing = link::differences(link::image_of(document_.rig()), *bench_.board());
+  if (differing.empty()) {
+    foot_->say(tr("Board and rig agree."));
+    return;
+  }
+  if (!always_show) {
+    foot_->say(differing.size() == 1 ? tr("Board and rig differ in one part.") : tr("Board and rig differ in %1 parts.").arg(differing.size()));
+    return;
+  }
+  DifferencesDialog dialog(differing, this);
+  if (dialog.exec() != QDialog::Accepted || !bench_.board()) return;
+  const auto parts = dialog.from_board();
+  if (!parts.empty()) document_.edit(link::with_board_parts(document_.rig(), *bench_.board(), parts), tr("Taken over from the board: %1 parts").arg(parts.size()));
+  if (link::image_of(document_.rig()) != *bench_.board()) bench_.write(link::image_of(document_.rig()));
+  bench_panel_->refresh();
+}
+
+void MainWindow::show_hand_cards(const std::vector<HandCard>& cards) { HandCardDialog(document_, cards, this).exec(); }
+
+bool MainWindow::may_leave() {
+  if (!document_.modified() || document_.history().last_edit().empty()) return true;
+  QMessageBox box(QMessageBox::Question, tr("Unsaved work"), tr("%1 has unsaved changes.").arg(document_.title()), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+  box.setObjectName(QStringLiteral("unsaved"));
+  const int answer = box.exec();
+  return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
+}
+
+bool MainWindow::save() {
+  if (document_.path().isEmpty()) return save_as();
+  if (const auto ok = document_.save(document_.path()); !ok) {
+    complain(tr("The rig could not be saved"), ok.error());
+    return false;
+  }
+  foot_->say(tr("Saved %1").arg(document_.path()));
+  return true;
+}
+
+bool MainWindow::save_as() {
+  QString path = QFileDialog::getSaveFileName(this, tr("Save the rig"), document_.title().toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + QStringLiteral(".rig.json"), tr("Rigs (*.rig.json)"));
+  if (path.isEmpty()) return false;
+  if (!path.endsWith(QLatin1String(".json"))) path += QStringLiteral(".rig.json");
+  if (const auto ok = document_.save(path); !ok) {
+    complain(tr("The rig could not be saved"), ok.error());
+    return false;
+  }
+  remember(path);
+  foot_->say(tr("Saved %1").arg(path));
+  return true;
+}
+
+QStringList MainWindow::recent() const {
+  QFile file(settings_.state_folder + QStringLiteral("/recent"));
+  if (!file.open(QIODevice::ReadOnly)) return {};
+  return QString::fromUtf8(file.readAll()).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+}
+
+void MainWindow::remember(const QString& path) {
+  QStringList list = recent();
+  const QString whole = QFileInfo(path).absoluteFilePath();
+  list.removeAll(whole);
+  list.prepend(whole);
+  QDir().mkpath(settings_.state_folder);
+  (void)write_file_atomically((settings_.state_folder + QStringLiteral("/recent")).toStdString(), list.mid(0, 10).join(QLatin1Char('\n')).toStdString());
+}
+
+void MainWindow::offer_recovery() {
+  const auto found = document_.leftovers();
+  if (found.isEmpty()) return;
+  auto* layout = new QHBoxLayout(recovery_bar_);
+  layout->setContentsMargins(16, 6, 16, 6);
+  const auto& first = found.front();
+  auto* words = new QLabel(tr("Unsaved work from an earlier run is still here: %1").arg(first.of.isEmpty() ? tr("a rig that was never saved") : first.of));
+  auto* recover = new QPushButton(tr("Recover it"));
+  recover->setObjectName(QStringLiteral("recover"));
+  auto* discard = new QPushButton(tr("Discard it"));
+  layout->addWidget(words, 1);
+  layout->addWidget(recover);
+  layout->addWidget(discard);
+  connect(recover, &QPushButton::clicked, this, [this, first] {
+    if (const auto ok = document_.recover(first); !ok) complain(tr("The work could not be recovered"), ok.error());
+    recovery_bar_->hide();
+  });
+  connect(discard, &QPushButton::clicked, this, [this, first] {
+    document_.discard(first);
+    recovery_bar_->hide();
+  });
+  recovery_bar_->show();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+  if (!may_leave()) return event->ignore();
+  bench_.stop();
+  event->accept();
+}
+
+QList<Deed> MainWindow::deeds() {
+  QList<Deed> all;
+  for (const Station s : all_stations)
+    all.append({tr("Go to %1").arg(QString::fromLatin1(word(s).data())), QString::fromStdString(station_question(s)), [this, s] { go(s); }});
+  const auto edit = [this](const std::string& id, const QString& label, const std::function<void(Output&)>& change) {
+    Rig rig = document_.rig();
+    if (Output* o = rig.output(id)) {
+      change(*o);
+      document_.edit(std::move(rig), label);
+    }
+  };
+  for (const Output& o : document_.rig().outputs) {
+    QString name = o.surfaces.empty() ? tr("motor") : QString();
+    for (const Surface s : o.surfaces) name += (name.isEmpty() ? QString() : QStringLiteral(" and ")) + QString::fromStdString(s.spoken());
+    const QString id = QString::fromStdString(o.id);
+    const OutputSocket* socket = document_.controller() ? document_.controller()->socket(o.socket) : nullptr;
+    const QString label = tr("Reverse %1 (%2)").arg(name, id);
+    all.append({label, tr("output direction invert turn round"), [edit, key = o.id, label] { edit(key, label, [](Output& out) { out.reversed = !out.reversed; }); }});
+    all.append({tr("Where is the %1 plugged? %2").arg(name, socket ? QString::fromStdString(socket->label) : tr("nowhere yet")), tr("socket output servo lead") + QLatin1Char(' ') + id, [this, id] {
+                  go(Station::surfaces);
+                  pages_[static_cast<std::size_t>(Station::surfaces)]->go_to(id);
+                }});
+    for (const Axis axis : all_axes)
+      if (o.mix.of(axis) != 0) {
+        const QString text = tr("Flip the %1 weight of %2 (%3)").arg(QString::fromLatin1(word(axis).data()), name, id);
+        all.append({text, tr("mix sign"), [edit, key = o.id, axis, text] { edit(key, text, [axis](Output& out) { out.mix.of(axis) *= -1; }); }});
+      }
+  }
+  for (const CheckStatus& c : document_.review().checks)
+    all.append({tr("Check: %1").arg(QString::fromStdString(c.check.title)), tr("prove bench test"), [this, id = QString::fromStdString(c.check.id)] {
+                  go(Station::proof);
+                  proof_->go_to(id);
+                }});
+  all.append({document_.rig().controller.mounted ? tr("The board lies loose on the bench") : tr("The board is mounted now"), tr("provisional mount"), [this] {
+                Rig rig = document_.rig();
+                rig.controller.mounted = !rig.controller.mounted;
+                document_.edit(std::move(rig), rig.controller.mounted ? tr("Board mounted") : tr("Board loose"));
+              }});
+  all.append({tr("Start the simulated bench"), tr("twin connect"), [this] { start_bench(); }});
+  all.append({tr("Write the rig to the controller"), tr("upload save board"), [this] { bench_.write(link::image_of(document_.rig())); }});
+  all.append({tr("Compare the board with the rig"), tr("read differences"), [this] { compare_with_board(true); }});
+  all.append({tr("Undo"), tr("take back"), [this] { document_.undo(); }});
+  all.append({tr("Redo"), {}, [this] { document_.redo(); }});
+  all.append({tr("Save the rig"), tr("file"), [this] { save(); }});
+  all.append({tr("Next snag"), tr("problem F8"), [this] { snags_->next(); }});
+  const std::pair<QString, Theme> themes[] = {{tr("Paper theme"), Theme::paper}, {tr("Field theme for sunlight"), Theme::field}, {tr("Dark theme"), Theme::dark}};
+  for (const auto& t : themes) all.append({t.first, tr("colours inks look"), [theme = t.second] { Look::instance().set_theme(theme); }});
+  return all;
+}
+
+}  // namespace rigging::app

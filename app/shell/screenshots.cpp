@@ -1,0 +1,130 @@
+#include "shell/screenshots.h"
+
+#include <QApplication>
+#include <QDir>
+#include <QElapsedTimer>
+#include <QPushButton>
+#include <iostream>
+
+#include "look/look.h"
+#include "shell/hand_card_dialog.h"
+#include "shell/main_window.h"
+#include "stations/proof/proof_page.h"
+#include "stations/surfaces/stick_square.h"
+#include "stations/surfaces/surfaces_page.h"
+
+namespace rigging::app {
+namespace {
+
+void wait(int ms) {
+  QElapsedTimer timer;
+  timer.start();
+  while (timer.elapsed() < ms) QApplication::processEvents(QEventLoop::AllEvents, 20);
+}
+
+template <class Done>
+bool wait_for(Done&& done, int ms) {
+  QElapsedTimer timer;
+  timer.start();
+  while (!done() && timer.elapsed() < ms) QApplication::processEvents(QEventLoop::AllEvents, 20);
+  return done();
+}
+
+}  // namespace
+
+int take_screenshots(MainWindow& window, const QString& folder) {
+  if (!QDir().mkpath(folder)) {
+    std::cerr << "rigging: " << folder.toStdString() << " can't be made\n";
+    return 2;
+  }
+  bool good = true;
+  const auto shoot = [&](QWidget& what, const char* name) {
+    const QString path = folder + QLatin1Char('/') + QLatin1String(name) + QStringLiteral(".png");
+    if (!what.grab().save(path)) {
+      std::cerr << "rigging: " << path.toStdString() << " can't be written\n";
+      good = false;
+    }
+  };
+  const auto click = [&](const char* name) {
+    if (auto* button = window.findChild<QPushButton*>(QLatin1String(name)); button && button->isVisible() && button->isEnabled()) button->click();
+    wait(60);
+  };
+  window.start_demo();
+  if (!wait_for([&] { return window.bench().hands_connected(); }, 4000)) return 1;
+  click("supply_battery");
+  wait_for([&] { return window.bench().controller_answers(); }, 3000);
+
+  window.go(Station::airframe);
+  click("answers_pitch");
+  wait(200);
+  shoot(window, "airframe");
+
+  window.go(Station::surfaces);
+  if (auto* square = window.findChild<StickSquare*>(QStringLiteral("stick_square"))) Q_EMIT square->moved(0.6, 0.8);
+  wait(200);
+  shoot(window, "surfaces");
+
+  window.go(Station::proof);
+  wait(1500);
+  shoot(window, "proof-check");
+  // Answer as the bench shows, until something is found.
+  auto* proof = window.findChild<ProofPage*>();
+  for (int step = 0; step < 12 && proof->asking() != ProofPage::Asking::verdict; ++step) {
+    const direction::Observation asked = proof->asked();
+    click("do_it");
+    std::map<Surface, double> extreme;
+    const auto watch = [&] {
+      for (const auto& [s, d] : window.bench().sight().deflections)
+        if (std::abs(d) > std::abs(extreme[s])) extreme[s] = d;
+    };
+    const bool asked_question = proof->asking() == ProofPage::Asking::question;
+    QElapsedTimer timer;
+    timer.start();
+    while (timer.elapsed() < 1100) {
+      wait(20);
+      watch();
+    }
+    if (asked_question && step > 0) shoot(window, "proof-question");
+    for (const auto& [s, d] : extreme) {
+      const int motion = std::abs(d) < 3 ? 0 : d > 0 ? 1 : -1;
+      click(qPrintable(QStringLiteral("saw_%1_%2").arg(QString::fromStdString(s.word())).arg(motion)));
+    }
+    wait_for([&] { return window.findChild<QPushButton*>(QStringLiteral("do_it"))->isEnabled(); }, 6000);
+    click("note");
+    (void)asked;
+  }
+  wait(100);
+  shoot(window, "proof-found");
+
+  window.go(Station::power);
+  wait(80);
+  shoot(window, "planned-station");
+
+  window.open_file(QStringLiteral(RIGGING_DATA_DIR "/demo/delta.rig.json"));
+  const ControllerClass* controller = window.document().controller();
+  if (controller) {
+    const auto c = direction::case_from_rig(window.document().rig(), *controller);
+    direction::Fault f;
+    f.kind = direction::FaultKind::output_reversed;
+    f.output = 1;
+    HandCardDialog dialog(window.document(), {hand_card(window.document().rig(), *controller, f, c)}, &window);
+    dialog.show();
+    wait(120);
+    shoot(dialog, "hand-card");
+    dialog.hide();
+  }
+  AskBox ask(window.deeds(), &window);
+  ask.show();
+  wait(60);
+  shoot(ask, "ask-box");
+  ask.hide();
+  Look::instance().set_theme(Theme::dark);
+  window.go(Station::airframe);
+  wait(120);
+  shoot(window, "airframe-dark");
+  Look::instance().set_theme(Theme::paper);
+  window.bench().stop();
+  return good ? 0 : 1;
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,46 @@
+#pragma once
+
+#include "drawing/aircraft_view.h"
+#include "stations/station_page.h"
+
+class QComboBox;
+class QDoubleSpinBox;
+class QLabel;
+class QPushButton;
+
+namespace rigging::app {
+
+/// What am I building, and with which controller?
+class AirframePage : public StationPage {
+  Q_OBJECT
+ public:
+  AirframePage(RigDocument& document, QWidget* parent);
+  void refresh() override;
+  void go_to(const QString& subject) override;
+  QWidget* first_focus() override;
+
+ Q_SIGNALS:
+  void surface_picked(rigging::Surface surface);
+
+ private:
+  struct Dimension {
+    QString label;
+    double Airframe::*value;
+    double least, most;
+    bool length;
+    QDoubleSpinBox* box;
+  };
+  void show_answers();
+
+  QComboBox *kind_, *controller_;
+  QLabel *kind_words_, *controller_words_, *figures_, *working_, *answer_words_;
+  QPushButton* working_button_;
+  std::array<QPushButton*, 3> axes_{};
+  QDoubleSpinBox* mass_;
+  std::vector<Dimension> dimensions_;
+  AircraftView *above_, *side_, *front_;
+  std::optional<Axis> shown_axis_;
+  bool refreshing_ = false;
+};
+
+}  // namespace rigging::app

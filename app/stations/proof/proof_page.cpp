@@ -1,0 +1,440 @@
+#include "stations/proof/proof_page.h"
+
+#include <QDateTime>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <cmath>
+
+#include "look/look.h"
+
+namespace rigging::app {
+namespace {
+
+QLabel* words(double points, bool bold, const char* property = nullptr) {
+  auto* label = new QLabel;
+  label->setWordWrap(true);
+  label->setFont(Look::instance().text(points, bold));
+  if (property) label->setProperty(property, true);
+  return label;
+}
+
+std::vector<Surface> surfaces_of(const direction::Case& c) {
+  std::vector<Surface> all;
+  for (const auto& o : c.outputs) all.insert(all.end(), o.surfaces.begin(), o.surfaces.end());
+  return all;
+}
+
+}  // namespace
+
+ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent) : StationPage(document, parent), bench_(bench), hands_(bench, this) {
+  auto* page = new QHBoxLayout(this);
+  page->setContentsMargins(12, 8, 12, 6);
+  page->setSpacing(14);
+  auto* left = new QVBoxLayout;
+  auto* heading = words(10, true);
+  heading->setText(tr("Directions"));
+  left->addWidget(heading);
+  chain_ = new ProofChain;
+  connect(chain_, &ProofChain::chosen, this, [this](const QString& id) { choose(id.toStdString()); });
+  left->addWidget(chain_);
+  looked_ = words(8.5, false, "soft");
+  looked_->setFixedWidth(190);
+  left->addWidget(looked_);
+  left->addStretch();
+  page->addLayout(left);
+
+  auto* middle = new QVBoxLayout;
+  middle->setSpacing(4);
+  title_ = words(13, true);
+  title_->setObjectName(QStringLiteral("card_title"));
+  todo_ = words(11, false);
+  todo_->setObjectName(QStringLiteral("card_todo"));
+  caution_ = words(9, true, "caution");
+  how_ = words(9, false, "soft");
+  picture_words_ = words(9, false);
+  view_ = new AircraftView(AircraftView::From::behind_above);
+  do_it_ = new QPushButton(tr("Do it on the simulated bench"));
+  do_it_->setObjectName(QStringLiteral("do_it"));
+  middle->addWidget(title_);
+  middle->addWidget(todo_);
+  middle->addWidget(caution_);
+  middle->addWidget(view_, 1);
+  middle->addWidget(picture_words_);
+  middle->addWidget(how_);
+  auto* doing = new QHBoxLayout;
+  doing->addWidget(do_it_);
+  doing->addStretch();
+  middle->addLayout(doing);
+  page->addLayout(middle, 1);
+
+  auto* right = new QVBoxLayout;
+  right->setSpacing(6);
+  verdict_ = words(12, true);
+  verdict_->setObjectName(QStringLiteral("verdict"));
+  remedy_ = words(10, false);
+  remedy_->setObjectName(QStringLiteral("remedy"));
+  as_shown_ = new QPushButton(tr("Yes, all as shown"));
+  as_shown_->setObjectName(QStringLiteral("as_shown"));
+  as_shown_->setProperty("main", true);
+  as_shown_->setMinimumHeight(40);
+  keys_ = new LookKeys;
+  note_ = new QPushButton(tr("This is what I saw"));
+  note_->setObjectName(QStringLiteral("note"));
+  note_->setMinimumHeight(34);
+  apply_ = new QPushButton;
+  apply_->setObjectName(QStringLiteral("apply"));
+  apply_->setProperty("main", true);
+  apply_->setMinimumHeight(40);
+  card_button_ = new QPushButton(tr("Show the hand card"));
+  card_button_->setObjectName(QStringLiteral("hand_card"));
+  by_hand_button_ = new QPushButton(tr("I have done it by hand"));
+  by_hand_button_->setObjectName(QStringLiteral("by_hand"));
+  by_hand_button_->setProperty("main", true);
+  by_hand_button_->setMinimumHeight(40);
+  again_ = new QPushButton(tr("Forget those and look again"));
+  again_->setObjectName(QStringLiteral("look_again"));
+  back_ = new QPushButton(tr("Take back my last look"));
+  back_->setObjectName(QStringLiteral("take_back"));
+  right->addWidget(verdict_);
+  right->addWidget(remedy_);
+  right->addWidget(as_shown_);
+  right->addWidget(keys_);
+  right->addWidget(note_);
+  right->addWidget(apply_);
+  right->addWidget(by_hand_button_);
+  right->addWidget(card_button_);
+  right->addWidget(again_);
+  right->addStretch();
+  right->addWidget(back_);
+  auto* right_box = new QWidget;
+  right_box->setFixedWidth(392);
+  right->setContentsMargins(0, 0, 0, 0);
+  right_box->setLayout(right);
+  page->addWidget(right_box);
+
+  connect(as_shown_, &QPushButton::clicked, this, [this] {
+    direction::Observation seen = asked_;
+    for (const Expected& e : card_->expected) seen.saw.push_back({e.surface, e.motion});
+    note(std::move(seen));
+  });
+  connect(note_, &QPushButton::clicked, this, [this] { note(keys_->observation()); });
+  connect(keys_, &LookKeys::pressed, this, [this] { note_->setEnabled(keys_->anything_pressed()); });
+  connect(apply_, &QPushButton::clicked, this, &ProofPage::apply);
+  connect(by_hand_button_, &QPushButton::clicked, this, &ProofPage::done_by_hand);
+  connect(card_button_, &QPushButton::clicked, this, [this] {
+    const ControllerClass* controller = document_.controller();
+    if (!controller) return;
+    std::vector<HandCard> cards;
+    const auto& faults = by_hand_.empty() ? session_.answer().explanations.front().faults : by_hand_;
+    const auto& c = by_hand_.empty() ? session_.looks() : by_hand_case_;
+    for (const auto& f : faults) cards.push_back(rigging::hand_card(document_.rig(), *controller, f, c));
+    Q_EMIT hand_cards_asked(cards);
+  });
+  connect(again_, &QPushButton::clicked, this, [this] {
+    session_.drop_contradictions();
+    present();
+  });
+  connect(back_, &QPushButton::clicked, this, [this] {
+    session_.take_back_last();
+    present();
+  });
+  connect(do_it_, &QPushButton::clicked, this, &ProofPage::do_it);
+  connect(&hands_, &BenchHands::finished, this, [this] { do_it_->setEnabled(true); });
+  connect(&bench_, &BenchLink::state_changed, this, [this] { do_it_->setVisible(bench_.hands_connected() && (asking_ == Asking::check || asking_ == Asking::question)); });
+  connect(&bench_, &BenchLink::channels_heard, this, [this] {
+    // The controller itself says what it hears while the stick is held.
+    const auto& heard = bench_.channels();
+    const bool moved = std::any_of(heard.begin(), heard.end(), [](const auto& c) { return c.first != "throttle" && std::abs(c.second - 1500) > 300; });
+    if (asking_ == Asking::question && asked_.act == direction::Act::stick && moved && hands_.busy()) keys_->hear(heard);
+  });
+  connect(&bench_, &BenchLink::written, this, [this](bool good, const QString& text) {
+    Q_EMIT say(text);
+    if (!good) return;
+    present();
+  });
+  connect(&animation_, &QTimer::timeout, this, &ProofPage::animate);
+  animation_.start(40);
+  restart_session();
+}
+
+QWidget* ProofPage::first_focus() { return as_shown_->isVisible() ? static_cast<QWidget*>(as_shown_) : chain_; }
+
+const CheckStatus* ProofPage::status(const std::string& id) const {
+  for (const CheckStatus& c : document_.review().checks)
+    if (c.check.id == id) return &c;
+  return nullptr;
+}
+
+void ProofPage::restart_session() {
+  session_rig_ = document_.rig();
+  if (const ControllerClass* controller = document_.controller())
+    session_ = BenchSession(document_.rig(), *controller);
+  else
+    session_ = {};
+}
+
+void ProofPage::refresh() {
+  const Rig& rig = document_.rig();
+  // Looks count only for the aircraft on which they were made.
+  if (rig.outputs != session_rig_.outputs || rig.sensing != session_rig_.sensing || !(rig.radio == session_rig_.radio) || !(rig.controller == session_rig_.controller) || !(rig.airframe.kind == session_rig_.airframe.kind)) {
+    if (rig.controller.kind != session_rig_.controller.kind) by_hand_.clear();
+    restart_session();
+  }
+  session_rig_ = rig;
+  view_->set_panels(document_.review().airframe.panels);
+  present();
+}
+
+void ProofPage::go_to(const QString& subject) {
+  if (status(subject.toStdString())) choose(subject.toStdString());
+}
+
+void ProofPage::choose(const std::string& check) {
+  current_ = check;
+  if (session_.wrong() || !session_.answer().contradictions.empty()) session_.forget();
+  present();
+}
+
+void ProofPage::present() {
+  const auto& checks = document_.review().checks;
+  chain_->set_checks(checks);
+  const bool open = std::any_of(checks.begin(), checks.end(), [](const CheckStatus& c) { return c.state == ProofState::none || c.state == ProofState::stale; });
+  if (!status(current_)) current_.clear();
+  if (current_.empty())
+    for (const CheckStatus& c : checks)
+      if (current_.empty() && (c.state == ProofState::none || c.state == ProofState::stale)) current_ = c.check.id;
+  if (current_.empty() && !checks.empty()) current_ = checks.front().check.id;
+  chain_->set_current(current_);
+
+  const bool contradiction = session_.anything_seen() && session_.answer().explanations.empty();
+  asking_ = !by_hand_.empty() || session_.diagnosed() ? Asking::verdict
+            : contradiction                           ? Asking::contradiction
+            : session_.wrong()                        ? Asking::question
+            : open || (status(current_) && status(current_)->state != ProofState::fresh) ? Asking::check
+                                                                                           : Asking::done;
+  const bool looking = asking_ == Asking::check || asking_ == Asking::question || asking_ == Asking::done;
+  const CheckStatus* now = status(current_);
+  view_->setVisible(now);
+  view_->set_selected({});
+  for (QWidget* w : {static_cast<QWidget*>(todo_), static_cast<QWidget*>(caution_), static_cast<QWidget*>(how_), static_cast<QWidget*>(keys_), static_cast<QWidget*>(note_), static_cast<QWidget*>(picture_words_)}) w->setVisible(looking && now);
+  as_shown_->setVisible((asking_ == Asking::check || asking_ == Asking::done) && now);
+  do_it_->setVisible(looking && bench_.hands_connected());
+  apply_->hide();
+  by_hand_button_->hide();
+  card_button_->hide();
+  again_->setVisible(asking_ == Asking::contradiction);
+  back_->setVisible(session_.anything_seen() && by_hand_.empty());
+  looked_->setText(session_.anything_seen() ? tr("%1 looks count in this sitting.").arg(session_.looks().observations.size()) : QString());
+  if (!now) {
+    title_->setText(document_.controller() ? tr("Nothing to check: no output drives a surface.") : tr("The controller class is not known."));
+    verdict_->clear();
+    remedy_->clear();
+    return;
+  }
+  switch (asking_) {
+    case Asking::check:
+    case Asking::done: present_check(*now); break;
+    case Asking::question: present_question(); break;
+    case Asking::verdict: present_verdict(); break;
+    case Asking::contradiction: present_contradiction(); break;
+  }
+  note_->setEnabled(keys_->anything_pressed());
+}
+
+void ProofPage::present_check(const CheckStatus& s) {
+  card_ = card_of(document_.rig(), *document_.controller(), s.check);
+  const bool same = asked_.act == card_->observation.act && asked_.axis == card_->observation.axis && asked_.mode == card_->observation.mode && asked_.output == card_->observation.output && keys_->anything_pressed();
+  asked_ = card_->observation;
+  title_->setText(QString::fromStdString(s.check.title));
+  todo_->setText(QString::fromStdString(card_->todo));
+  how_->setText(QString::fromStdString(card_->how));
+  caution_->setText(QString::fromStdString(card_->cautions.front()));
+  QStringList expected;
+  std::vector<Surface> surfaces;
+  std::map<Surface, int> arrows;
+  for (const Expected& e : card_->expected) {
+    expected << QString::fromStdString(e.surface.spoken() + " " + spoken_motion(e.surface, e.motion));
+    surfaces.push_back(e.surface);
+    arrows[e.surface] = e.motion;
+  }
+  view_->set_caption(tr("What you should see"));
+  view_->set_arrows(arrows);
+  picture_words_->setText(QString::fromStdString(capital(expected.join(QStringLiteral(", ")).toStdString())) + QLatin1Char('.'));
+  verdict_->setText(asking_ == Asking::done ? tr("All directions are proven. %1").arg(QString::fromStdString(document_.review().readiness.words)) : s.state == ProofState::stale ? tr("Gone stale: %1").arg(QString::fromStdString(s.because)) : s.state == ProofState::fresh ? tr("Proven %1").arg(QString::fromStdString(s.at)) : tr("What did you see?"));
+  remedy_->setText(asking_ == Asking::done ? tr("Any check can be done again.") : tr("Watch the surface, not the stick. Say it aloud."));
+  if (!same) keys_->ask(asked_, surfaces, false);
+}
+
+void ProofPage::present_question() {
+  card_.reset();
+  const direction::Question& q = *session_.answer().next;
+  asked_ = q.observation;
+  const direction::Case& c = session_.looks();
+  title_->setText(tr("Something is wrong. One more look tells more."));
+  todo_->setText(QString::fromStdString(capital(direction::observation_text(asked_, c))) + QLatin1Char('.'));
+  const ModeAnswer* answer = asked_.act == direction::Act::tilt && document_.controller() ? document_.controller()->mode(asked_.mode) : nullptr;
+  how_->setText(asked_.act == direction::Act::drive ? tr("Only this one output is moved: it shows what is plugged where, and which way it turns.") : answer && answer->answer == AnswerKind::momentary ? tr("Momentary: a quick flick shows it best.") : QString());
+  caution_->setText(tr("Propeller off. Stand clear of its arc."));
+  view_->set_arrows({});
+  view_->set_caption(tr("Watch every surface that moves, and those that should not"));
+  picture_words_->setText(q.channels && q.surfaces ? tr("Note the surfaces, and what the controller hears.") : q.channels ? tr("Read what the controller hears.") : tr("Note every surface you can; leave open what you did not look at."));
+  verdict_->setText(tr("%1 accounts still fit.").arg(session_.answer().explanations.size()));
+  QStringList lines;
+  for (std::size_t i = 0; i < std::min<std::size_t>(3, session_.answer().explanations.size()); ++i) {
+    QStringList faults;
+    for (const auto& f : session_.answer().explanations[i].faults) faults << QString::fromStdString(direction::fault_text(f, c));
+    lines << tr("Perhaps %1").arg(faults.join(tr(" and ")));
+  }
+  if (session_.answer().explanations.size() > 3) lines << tr("or one of %1 others.").arg(session_.answer().explanations.size() - 3);
+  remedy_->setText(lines.join(QLatin1Char('\n')));
+  keys_->ask(asked_, q.surfaces ? surfaces_of(c) : std::vector<Surface>{}, q.channels);
+}
+
+void ProofPage::present_verdict() {
+  card_.reset();
+  const ControllerClass* controller = document_.controller();
+  const bool waiting = !by_hand_.empty();
+  const direction::Case& c = waiting ? by_hand_case_ : session_.looks();
+  const std::vector<direction::Fault>& faults = waiting ? by_hand_ : session_.answer().explanations.front().faults;
+  QStringList wrong, steps;
+  bool writes = false;
+  int n = 0;
+  for (const auto& f : faults) {
+    wrong << QString::fromStdString(direction::fault_text(f, c));
+    const HandCard hand = rigging::hand_card(document_.rig(), *controller, f, c);
+    if (hand.over_link && controller->link && !waiting) {
+      writes = true;
+      steps << tr("%1. %2: Rigging writes it to the controller.").arg(++n).arg(QString::fromStdString(capital(direction::remedy_text(f, c))));
+    } else {
+      for (const std::string& step : hand.steps) steps << tr("%1. %2").arg(++n).arg(QString::fromStdString(step));
+    }
+  }
+  title_->setText(waiting ? tr("Now by hand") : tr("Found it"));
+  std::set<Surface> concerned;
+  for (const auto& f : faults) {
+    if (f.kind == direction::FaultKind::linkage_opposed) concerned.insert(f.surface);
+    for (const int output : {f.output, f.other_output})
+      if (output >= 0 && f.kind != direction::FaultKind::linkage_opposed)
+        for (const Surface s : c.outputs[static_cast<std::size_t>(output)].surfaces) concerned.insert(s);
+    const bool by_axis = f.kind == direction::FaultKind::gyro_reversed || f.kind == direction::FaultKind::transmitter_reversed || f.kind == direction::FaultKind::transmitter_swapped;
+    for (const auto& o : c.outputs)
+      if (by_axis && o.mix[static_cast<std::size_t>(index_of(f.axis))] != 0) concerned.insert(o.surfaces.begin(), o.surfaces.end());
+  }
+  view_->set_arrows({});
+  view_->set_caption(concerned.empty() ? QString() : tr("What it concerns"));
+  view_->set_selected(std::move(concerned));
+  verdict_->setText(QString::fromStdString(capital(wrong.join(tr("; and ")).toStdString())) + QLatin1Char('.'));
+  QString more = steps.join(QLatin1Char('\n'));
+  if (!waiting && session_.answer().equivalent) more += tr("\nNothing that can be looked at tells this apart from %1 other accounts; this one is the likeliest.").arg(session_.answer().explanations.size() - 1);
+  remedy_->setText(more);
+  apply_->setVisible(!waiting && writes);
+  apply_->setText(writes && bench_.controller_answers() ? tr("Apply, and write it to the controller") : tr("Apply"));
+  by_hand_button_->setVisible(waiting || !writes);
+  card_button_->setVisible(waiting || !writes);
+}
+
+void ProofPage::present_contradiction() {
+  card_.reset();
+  const direction::Case& c = session_.looks();
+  view_->set_arrows({});
+  view_->set_caption({});
+  title_->setText(tr("Two looks disagree"));
+  verdict_->setText(tr("What was noted can't all be true, whatever is wrong. Most often a surface was misread."));
+  QStringList lines;
+  for (const int i : session_.answer().contradictions) {
+    const auto& o = c.observations[static_cast<std::size_t>(i)];
+    QStringList seen;
+    for (const auto& s : o.saw) seen << QString::fromStdString(s.surface.spoken() + " " + std::string(motion_word(s.surface, s.motion)));
+    lines << tr("• %1: %2").arg(QString::fromStdString(capital(direction::observation_text(o, c))), seen.join(QStringLiteral(", ")));
+  }
+  remedy_->setText(tr("Look again at:\n%1").arg(lines.join(QLatin1Char('\n'))));
+}
+
+void ProofPage::note(direction::Observation seen) {
+  if (!document_.controller()) return;
+  const CheckStatus* now = status(current_);
+  const bool passed = card_ && now && as_expected(*card_, seen);
+  session_.add(std::move(seen));
+  if (passed && !session_.wrong() && !session_.answer().explanations.empty()) {
+    const Check check = now->check;
+    const std::string at = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
+    current_.clear();
+    document_.edit(proven(document_.rig(), check, at, bench_.hands_connected()), tr("Proven: %1").arg(QString::fromStdString(check.title)));
+    Q_EMIT say(tr("Proven: %1").arg(QString::fromStdString(check.title)));
+    return;
+  }
+  keys_->ask(asked_, {}, false);
+  present();
+}
+
+void ProofPage::apply() {
+  const ControllerClass* controller = document_.controller();
+  if (!controller || session_.answer().explanations.empty()) return;
+  const direction::Case c = session_.looks();
+  Cured done = cured(document_.rig(), *controller, c, session_.answer().explanations.front());
+  by_hand_ = done.by_hand;
+  by_hand_case_ = c;
+  const bool settings = done.rig.outputs != document_.rig().outputs || done.rig.sensing != document_.rig().sensing;
+  restart_session();
+  document_.edit(std::move(done.rig), QString::fromStdString(done.label));
+  if (controller->link && settings) {
+    if (bench_.controller_answers())
+      bench_.write(link::image_of(document_.rig()));
+    else
+      Q_EMIT say(tr("No controller answers: the rig is changed, the board is not. Connect and write it."));
+  }
+  restart_session();
+  present();
+}
+
+void ProofPage::done_by_hand() {
+  if (by_hand_.empty()) apply();
+  for (const auto& f : by_hand_)
+    if (bench_.hands_connected()) bench_.work(direction::remedy_of(f.kind), direction::remedy_to_json(f, by_hand_case_));
+  by_hand_.clear();
+  restart_session();
+  present();
+  Q_EMIT say(tr("Now look again."));
+}
+
+void ProofPage::do_it() {
+  if (!bench_.sight().battery) {
+    Q_EMIT say(tr("The servos have no supply. Propeller off, then plug the battery in on the bench below."));
+    return;
+  }
+  const ControllerClass* controller = document_.controller();
+  const ModeAnswer* answer = controller ? controller->mode(asked_.mode) : nullptr;
+  std::string socket;
+  if (asked_.act == direction::Act::drive)
+    if (const Output* o = document_.rig().output(session_.looks().outputs[static_cast<std::size_t>(asked_.output)].id)) socket = o->socket;
+  do_it_->setEnabled(false);
+  hands_.perform(asked_, socket, answer && (answer->answer == AnswerKind::momentary || answer->answer == AnswerKind::springs_back), answer ? answer->from_deg : 0);
+}
+
+void ProofPage::animate() {
+  if (!view_->isVisible()) return;
+  phase_ += 0.04;
+  if (phase_ > 3.2) phase_ = 0;
+  std::map<Surface, double> deflections;
+  double tilt = 0;
+  if (card_) {
+    const bool held = card_->answer == AnswerKind::held || card_->answer == AnswerKind::runs_away || card_->check.kind == CheckKind::stick;
+    // Rest, move, stay, return: the tilt leads and the answer follows in its own way.
+    const double ramp = phase_ < 0.5 ? 0 : phase_ < 0.9 ? (phase_ - 0.5) / 0.4 : phase_ < 2.4 ? 1 : phase_ < 2.9 ? 1 - (phase_ - 2.4) / 0.5 : 0;
+    double answer = ramp;
+    if (card_->check.kind == CheckKind::correction) {
+      tilt = ramp * (card_->from_deg > 0 ? card_->from_deg + 10 : 26);
+      if (!held) answer = phase_ > 0.5 && phase_ < 0.9 ? 1 : phase_ >= 0.9 && phase_ < 1.5 ? std::exp(-(phase_ - 0.9) * (card_->answer == AnswerKind::springs_back ? 4 : 9)) : 0;
+      if (card_->from_deg > 0) answer = tilt > card_->from_deg ? 1 : 0;
+      if (card_->answer == AnswerKind::runs_away) answer = phase_ < 0.5 ? 0 : std::min(1.4, (phase_ - 0.5) * 0.9) * (phase_ < 2.9 ? 1 : 0);
+    }
+    for (const Expected& e : card_->expected) deflections[e.surface] = e.motion * 22 * answer;
+  }
+  view_->set_deflections(deflections);
+  const Axis axis = card_ ? card_->check.axis : Axis::roll;
+  view_->set_pose(axis == Axis::roll ? tilt : 0, axis == Axis::pitch ? tilt : 0, axis == Axis::yaw ? tilt : 0);
+}
+
+}  // namespace rigging::app

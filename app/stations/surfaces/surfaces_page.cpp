@@ -1,0 +1,282 @@
+#include "stations/surfaces/surfaces_page.h"
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QSlider>
+#include <QVBoxLayout>
+
+#include "airframe/kinds.h"
+#include "base/number.h"
+#include "look/look.h"
+
+namespace rigging::app {
+namespace {
+
+QString output_name(const Output& o) {
+  if (o.surfaces.empty()) return QObject::tr("Motor");
+  QStringList names;
+  for (const Surface s : o.surfaces) names << QString::fromStdString(s.spoken());
+  return QString::fromStdString(capital(names.join(QStringLiteral(" + ")).toStdString()));
+}
+
+QSlider* slider(const QString& name, int least, int most, const char* id) {
+  auto* s = new QSlider(Qt::Horizontal);
+  s->setRange(least, most);
+  s->setAccessibleName(name);
+  s->setObjectName(QLatin1String(id));
+  s->setFixedWidth(120);
+  return s;
+}
+
+}  // namespace
+
+SurfacesPage::SurfacesPage(RigDocument& document, QWidget* parent) : StationPage(document, parent) {
+  auto* page = new QHBoxLayout(this);
+  page->setContentsMargins(16, 10, 12, 10);
+  page->setSpacing(14);
+
+  auto* left = new QVBoxLayout;
+  auto* question = new QLabel(QString::fromStdString(station_question(Station::surfaces)));
+  question->setFont(Look::instance().text(13, true));
+  question->setWordWrap(true);
+  left->addWidget(question);
+  view_ = new AircraftView(AircraftView::From::behind_above);
+  view_->set_caption(tr("As planned, from behind and above · move the stick and see which surface answers"));
+  view_->set_pickable(true);
+  connect(view_, &AircraftView::picked, this, &SurfacesPage::show_surface);
+  left->addWidget(view_, 1);
+
+  auto* sticks = new QHBoxLayout;
+  square_ = new StickSquare;
+  sticks->addWidget(square_);
+  auto* others = new QGridLayout;
+  others->setVerticalSpacing(8);
+  yaw_ = slider(tr("Yaw stick"), -100, 100, "yaw_slider");
+  throttle_ = slider(tr("Throttle"), 0, 100, "throttle_slider");
+  flap_ = slider(tr("Flap"), 0, 100, "flap_slider");
+  int row = 0;
+  for (const auto& [name, s] : {std::pair{tr("Yaw"), yaw_}, {tr("Throttle"), throttle_}, {tr("Flap"), flap_}}) {
+    others->addWidget(new QLabel(name), row, 0);
+    others->addWidget(s, row++, 1);
+    connect(s, &QSlider::valueChanged, this, [this] {
+      command_.yaw = yaw_->value() / 100.0;
+      command_.throttle = throttle_->value() / 100.0;
+      command_.flap = flap_->value() / 100.0;
+      move_surfaces();
+    });
+  }
+  auto* centre = new QPushButton(tr("Centre the sticks"));
+  connect(centre, &QPushButton::clicked, this, [this] {
+    yaw_->setValue(0);
+    flap_->setValue(0);
+    throttle_->setValue(0);
+    command_ = {};
+    move_surfaces();
+  });
+  others->addWidget(centre, row++, 0, 1, 2);
+  saturation_ = new QLabel;
+  saturation_->setWordWrap(true);
+  saturation_->setObjectName(QStringLiteral("saturation"));
+  others->addWidget(saturation_, row++, 0, 1, 2);
+  others->setRowStretch(row, 1);
+  sticks->addLayout(others, 1);
+  left->addLayout(sticks);
+  page->addLayout(left, 1);
+
+  auto* right = new QVBoxLayout;
+  pulse_words_ = new QLabel(tr("How much of its travel each surface gives for a full command. Weights belong to the output; <b>Reverse</b> turns the whole servo round and with it every command."));
+  pulse_words_->setWordWrap(true);
+  pulse_words_->setProperty("soft", true);
+  pulse_words_->setFont(Look::instance().text(9));
+  pulse_words_->setFixedWidth(384);
+  right->addWidget(pulse_words_);
+  area_ = new QScrollArea;
+  area_->setWidgetResizable(true);
+  area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  area_->setFixedWidth(392);
+  right->addWidget(area_, 1);
+  page->addLayout(right);
+
+  connect(square_, &StickSquare::moved, this, [this](double roll, double pitch) {
+    command_.roll = roll;
+    command_.pitch = pitch;
+    move_surfaces();
+  });
+  refresh();
+}
+
+void SurfacesPage::edit_output(const std::string& id, const QString& label, const std::function<void(Output&)>& change) {
+  if (refreshing_) return;
+  Rig rig = document_.rig();
+  if (Output* o = rig.output(id)) {
+    change(*o);
+    document_.edit(std::move(rig), label);
+  }
+}
+
+QWidget* SurfacesPage::row_for(const Output& o) {
+  auto* frame = new QFrame;
+  frame->setProperty("card", true);
+  auto* grid = new QGridLayout(frame);
+  grid->setContentsMargins(10, 6, 10, 6);
+  grid->setHorizontalSpacing(8);
+  grid->setVerticalSpacing(4);
+  const QString id = QString::fromStdString(o.id), name = output_name(o);
+  auto* title = new QLabel(name);
+  title->setFont(Look::instance().text(10, true));
+  title->setWordWrap(true);
+  grid->addWidget(title, 0, 0, 1, 3);
+
+  auto* socket = new QComboBox;
+  socket->setObjectName(QStringLiteral("socket_") + id);
+  socket->setAccessibleName(tr("Socket of %1").arg(name));
+  if (const ControllerClass* c = document_.controller())
+    for (const OutputSocket& s : c->outputs) socket->addItem(QString::fromStdString(s.label), QString::fromStdString(s.id));
+  socket->setCurrentIndex(socket->findData(QString::fromStdString(o.socket)));
+  connect(socket, &QComboBox::activated, this, [this, socket, key = o.id, name] {
+    edit_output(key, tr("%1 plugged into %2").arg(name, socket->currentText()), [&](Output& out) { out.socket = socket->currentData().toString().toStdString(); });
+  });
+  socket->setFixedWidth(92);
+  grid->setColumnStretch(2, 1);
+  grid->addWidget(socket, 0, 3);
+
+  auto* reverse = new QPushButton(o.reversed ? tr("Reversed") : tr("Reverse"));
+  reverse->setObjectName(QStringLiteral("reverse_") + id);
+  reverse->setCheckable(true);
+  reverse->setChecked(o.reversed);
+  reverse->setToolTip(tr("Turns the whole output round: every command on it goes the other way"));
+  connect(reverse, &QPushButton::clicked, this, [this, key = o.id](bool on) {
+    edit_output(key, on ? tr("Reversed %1").arg(QString::fromStdString(key)) : tr("%1 no longer reversed").arg(QString::fromStdString(key)), [&](Output& out) { out.reversed = on; });
+  });
+  grid->addWidget(reverse, 0, 4);
+
+  int column = 0;
+  const auto weight = [&](const QString& label, const char* key, double value, auto&& set, const QString& hint) {
+    auto* box = new QDoubleSpinBox;
+    box->setObjectName(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)));
+    box->setAccessibleName(tr("%1 weight of %2").arg(label, name));
+    box->setRange(-150, 150);
+    box->setDecimals(0);
+    box->setSingleStep(5);
+    box->setSuffix(QStringLiteral(" %"));
+    box->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    box->setAlignment(Qt::AlignRight);
+    box->setFont(Look::instance().figures());
+    box->setKeyboardTracking(false);
+    box->setFixedWidth(78);
+    box->setValue(value * 100);
+    box->setToolTip(hint);
+    connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, set, label](double percent) {
+      edit_output(k, tr("%1 weight of %2 set to %3 %").arg(label, QString::fromStdString(k)).arg(percent), [&](Output& out) { set(out, percent / 100); });
+    });
+    auto* caption = new QLabel(label);
+    caption->setProperty("soft", true);
+    caption->setFont(Look::instance().text(8.5));
+    grid->addWidget(caption, 1, column);
+    grid->addWidget(box, 2, column++);
+  };
+  const SurfaceAnswer* answer = nullptr;
+  for (const SurfaceAnswer& a : document_.review().surfaces.answers)
+    if (a.output == o.id) answer = &a;
+  for (const Axis axis : all_axes) {
+    const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
+    if (!served && o.mix.of(axis) == 0) continue;
+    QString hint = tr("Share of the travel for full %1").arg(QString::fromLatin1(word(axis).data()));
+    if (answer && answer->in_degrees) hint += tr(": %1° at the surface").arg(answer->deflection_deg[static_cast<std::size_t>(index_of(axis))], 0, 'f', 1);
+    weight(QString::fromStdString(capital(std::string(word(axis)))), word(axis).data(), o.mix.of(axis), [axis](Output& out, double v) { out.mix.of(axis) = v; }, hint);
+  }
+  if (o.surfaces.empty() || o.mix.throttle != 0) weight(tr("Throttle"), "throttle", o.mix.throttle, [](Output& out, double v) { out.mix.throttle = v; }, tr("1 to 100 %: closed to full"));
+  if (o.mix.flap != 0 || (!o.surfaces.empty() && o.surfaces.front().kind == SurfaceKind::flaperon)) weight(tr("Flap"), "flap", o.mix.flap, [](Output& out, double v) { out.mix.flap = v; }, tr("Droop with the flap channel"));
+
+  auto* pulse = new QLabel;
+  pulse->setFont(Look::instance().figures(9));
+  pulse->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+  pulses_[o.id] = pulse;
+  grid->addWidget(pulse, 2, 3, 1, 2);
+  if (answer && answer->in_degrees) {
+    QStringList degrees;
+    for (const Axis axis : all_axes)
+      if (const double d = answer->deflection_deg[static_cast<std::size_t>(index_of(axis))]; d != 0)
+        degrees << QStringLiteral("%1 %2°").arg(QString::fromLatin1(word(axis).data())).arg(d, 0, 'f', 1);
+    auto* line = new QLabel(tr("At the surface, %1 positive: %2").arg(answer->surface.kind == SurfaceKind::rudder ? tr("trailing edge right") : tr("trailing edge up"), degrees.join(QStringLiteral(", "))));
+    line->setWordWrap(true);
+    line->setProperty("soft", true);
+    line->setFont(Look::instance().text(8.5));
+    grid->addWidget(line, 3, 0, 1, 5);
+  }
+  rows_[o.id] = frame;
+  return frame;
+}
+
+void SurfacesPage::rebuild_rows() {
+  pulses_.clear();
+  rows_.clear();
+  auto* inside = new QWidget;
+  auto* layout = new QVBoxLayout(inside);
+  layout->setContentsMargins(0, 0, 4, 0);
+  layout->setSpacing(6);
+  for (const Output& o : document_.rig().outputs) layout->addWidget(row_for(o));
+  layout->addStretch();
+  area_->setWidget(inside);
+}
+
+void SurfacesPage::move_surfaces() {
+  square_->set_command(command_);
+  std::map<Surface, double> deflections;
+  for (const auto& [surface, degrees] : intended_deflections(document_.rig(), command_)) deflections[surface] = degrees;
+  view_->set_deflections(deflections);
+  for (const Output& o : document_.rig().outputs) {
+    const auto it = pulses_.find(o.id);
+    if (it == pulses_.end()) continue;
+    const OutputState state = mixed(o, command_);
+    it->second->setText(QStringLiteral("%1 µs%2").arg(state.pulse_us, 0, 'f', 0).arg(state.saturated ? tr("  ▲ at its end") : QString()));
+    it->second->setStyleSheet(state.saturated ? QStringLiteral("color: %1; font-weight: bold").arg(inks().ochre.name()) : QString());
+  }
+}
+
+void SurfacesPage::refresh() {
+  refreshing_ = true;
+  const Rig& rig = document_.rig();
+  view_->set_panels(document_.review().airframe.panels);
+  square_->set_rig(rig);
+  const double share = document_.review().surfaces.saturated_share;
+  saturation_->setText(share <= 0 ? tr("No roll and pitch position saturates: holds.") : tr("%1 % of the stick square saturates (hatched).").arg(share * 100, 0, 'f', 0));
+  // Rebuild only when something shown has changed, so that the keyboard keeps its place while weights are typed.
+  std::string shape = rig.controller.kind;
+  for (const Output& o : rig.outputs) {
+    shape += "|" + o.id + o.socket + (o.reversed ? "r" : "");
+    for (const Surface s : o.surfaces) shape += s.word();
+    for (const double w : {o.mix.roll, o.mix.pitch, o.mix.yaw, o.mix.throttle, o.mix.flap}) shape += "," + number_text(w, 4);
+  }
+  if (shape != shape_) {
+    const QWidget* focused = focusWidget();
+    const QString name = focused ? focused->objectName() : QString();
+    rebuild_rows();
+    shape_ = shape;
+    if (!name.isEmpty() && name != QLatin1String("stick_square"))
+      if (auto* again = findChild<QWidget*>(name)) again->setFocus();
+  }
+  move_surfaces();
+  refreshing_ = false;
+}
+
+void SurfacesPage::show_surface(Surface surface) {
+  if (const Output* o = document_.rig().output_of(surface)) go_to(QString::fromStdString(o->id));
+  view_->set_selected({surface});
+}
+
+void SurfacesPage::go_to(const QString& subject) {
+  std::string id = subject.toStdString();
+  if (const auto surface = surface_from_word(id))
+    if (const Output* o = document_.rig().output_of(*surface)) id = o->id;
+  const auto it = rows_.find(id);
+  if (it == rows_.end()) return;
+  area_->ensureWidgetVisible(it->second);
+  if (auto* button = it->second->findChild<QPushButton*>()) button->setFocus(Qt::ShortcutFocusReason);
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,52 @@
+#include "proof/session.h"
+
+#include <algorithm>
+
+namespace rigging {
+
+BenchSession::BenchSession(const Rig& rig, const ControllerClass& controller) : case_(direction::case_from_rig(rig, controller)) {}
+
+void BenchSession::add(direction::Observation observation) {
+  case_.observations.push_back(std::move(observation));
+  answer_ = direction::reason(case_);
+}
+
+void BenchSession::drop_contradictions() {
+  for (auto i = answer_.contradictions.rbegin(); i != answer_.contradictions.rend(); ++i) case_.observations.erase(case_.observations.begin() + *i);
+  answer_ = direction::reason(case_);
+}
+
+void BenchSession::take_back_last() {
+  if (case_.observations.empty()) return;
+  case_.observations.pop_back();
+  answer_ = case_.observations.empty() ? direction::Answer{} : direction::reason(case_);
+}
+
+void BenchSession::forget() {
+  case_.observations.clear();
+  answer_ = {};
+}
+
+bool BenchSession::wrong() const { return !answer_.explanations.empty() && !answer_.explanations.front().faults.empty(); }
+
+bool as_expected(const CheckCard& card, const direction::Observation& seen) {
+  return !card.expected.empty() && std::all_of(card.expected.begin(), card.expected.end(), [&](const Expected& e) {
+    return std::any_of(seen.saw.begin(), seen.saw.end(), [&](const direction::Seen& s) { return s.surface == e.surface && s.motion == e.motion; });
+  });
+}
+
+Cured cured(const Rig& rig, const ControllerClass& controller, const direction::Case& c, const direction::Explanation& explanation) {
+  Cured result{rig, {}, {}};
+  for (const direction::Fault& f : explanation.faults) {
+    result.rig = direction::remedied(std::move(result.rig), f, c, controller);
+    const Remedy remedy = direction::remedy_of(f.kind);
+    const Cure* cure = controller.cure(remedy);
+    const bool written = direction::is_setting(remedy, controller) && controller.link && cure && cure->over_link;
+    if (!written) result.by_hand.push_back(f);
+    result.label += (result.label.empty() ? "" : ", ") + direction::remedy_text(f, c);
+  }
+  result.label = capital(result.label);
+  return result;
+}
+
+}  // namespace rigging
