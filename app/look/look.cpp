@@ -5,6 +5,9 @@
 #include <QPainter>
 #include <QPainterPath>
 
+// Resources of a static library must be asked for by name, from outside any namespace.
+static void load_resources() { Q_INIT_RESOURCE(look); }
+
 namespace rigging::app {
 
 Look& Look::instance() {
@@ -13,8 +16,8 @@ Look& Look::instance() {
 }
 
 Look::Look() {
-  // The monospaced faces call themselves "B612", too; what is loaded last wins, so the proportional ones come last.
-  for (const char* file : {"B612Mono-Regular", "B612Mono-Bold", "B612-Regular", "B612-Bold", "B612-Italic"})
+  load_resources();
+  for (const char* file : {"RiggingFigures-Regular", "RiggingFigures-Bold", "RiggingText-Regular", "RiggingText-Bold", "RiggingText-Italic"})
     QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(file)));
   apply();
 }
@@ -27,14 +30,14 @@ const Inks& Look::inks() const {
 }
 
 QFont Look::text(double points, bool bold) const {
-  QFont font(QStringLiteral("B612"));
+  QFont font(QStringLiteral("Rigging Text"));
   font.setPointSizeF(points > 0 ? points * base_points() / 10 : base_points());
   font.setBold(bold);
   return font;
 }
 
 QFont Look::figures(double points, bool bold) const {
-  QFont font(QStringLiteral("B612 Mono"));
+  QFont font(QStringLiteral("Rigging Figures"));
   font.setPointSizeF(points > 0 ? points * base_points() / 10 : base_points());
   font.setBold(bold);
   return font;

@@ -17,7 +17,7 @@ void describe(F& f, OutputSocket& o) {
 }
 
 template <class F>
-void describe(F& f, Port& p) {
+void describe(F& f, rigging::Port& p) {
   f.required("id", p.id);
   f.required("label", p.label);
   f.required("kind", p.kind);

@@ -148,7 +148,7 @@ HandCard hand_card(const Rig& rig, const ControllerClass& controller, const dire
 std::string hand_card_svg(const HandCard& card, const Rig& rig, const ControllerClass& controller, const direction::Case& c) {
   Sketch s;
   s.svg =
-      "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"148mm\" height=\"105mm\" viewBox=\"0 0 148 105\" font-family=\"B612\">\n"
+      "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"148mm\" height=\"105mm\" viewBox=\"0 0 148 105\" font-family=\"Rigging Text\">\n"
       "<rect x=\"0\" y=\"0\" width=\"148\" height=\"105\" fill=\"#fff\"/>\n";
   s.box(3, 3, 142, 99, 0.4);
   double y = 12;

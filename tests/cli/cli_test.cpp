@@ -1,0 +1,124 @@
+#include <gtest/gtest.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <fstream>
+
+#include "base/json.h"
+
+namespace rigging {
+namespace {
+
+const std::filesystem::path source(RIGGING_SOURCE_DIR);
+
+struct Ran {
+  int status = -1;
+  std::string out, err;
+};
+
+Ran run(const std::string& arguments) {
+  const auto error_file = std::filesystem::temp_directory_path() / ("rigging_cli_err_" + std::to_string(::getpid()));
+  FILE* pipe = ::popen((std::string(RIGGING_CLI) + " " + arguments + " 2>" + error_file.string()).c_str(), "r");
+  Ran ran;
+  char block[4096];
+  for (std::size_t n; (n = std::fread(block, 1, sizeof block, pipe)) > 0;) ran.out.append(block, n);
+  ran.status = WEXITSTATUS(::pclose(pipe));
+  std::stringstream err;
+  err << std::ifstream(error_file).rdbuf();
+  ran.err = err.str();
+  std::filesystem::remove(error_file);
+  return ran;
+}
+
+class Folder {
+ public:
+  Folder() : path_(std::filesystem::temp_directory_path() / ("rigging_cli_" + std::to_string(::getpid()))) { std::filesystem::create_directories(path_); }
+  ~Folder() { std::filesystem::remove_all(path_); }
+  std::string file(const std::string& name, const std::string& content) const {
+    std::ofstream(path_ / name) << content;
+    return (path_ / name).string();
+  }
+  std::string operator/(const std::string& name) const { return (path_ / name).string(); }
+
+ private:
+  std::filesystem::path path_;
+};
+
+const std::string demo = (source / "data/demo/hedgerow.rig.json").string();
+
+TEST(Cli, DirectionsAnswersTheDocumentedExample) {
+  const Folder folder;
+  const std::string file = folder.file("case.json", R"({ "outputs": [ {"id":"out_1","surface":"elevon_left","mix":{"roll":0.5,"pitch":0.5},"reversed":false},
+               {"id":"out_2","surface":"elevon_right","mix":{"roll":0.5,"pitch":0.5},"reversed":false} ],
+  "can": ["reverse_output","swap_leads","flip_mix","flip_gyro","turn_board","reverse_transmitter","swap_transmitter"],
+  "observations": [
+   {"do":"stick","axis":"roll","sense":"right","mode":"manual","saw":{"elevon_left":"up","elevon_right":"up"}},
+   {"do":"stick","axis":"roll","sense":"right","channels":{"roll":"rises","pitch":"still"}},
+   {"do":"drive","output":"out_1","pulse":"rises","saw":{"elevon_left":"up","elevon_right":"still"}},
+   {"do":"tilt","axis":"pitch","sense":"up","mode":"rate","saw":{"elevon_left":"down","elevon_right":"down"}} ] })");
+  const Ran ran = run("directions " + file + " --json");
+  EXPECT_EQ(ran.status, 0) << ran.err;
+  const Json answer = Json::parse(ran.out);
+  ASSERT_EQ(answer["explanations"].size(), 1u);
+  EXPECT_EQ(answer["explanations"][0]["faults"], Json::parse(R"([{"kind":"mix_sign_wrong","output":"out_1","axis":"roll"}])"));
+  EXPECT_EQ(answer["explanations"][0]["remedies"], Json::parse(R"([{"do":"flip_mix","output":"out_1","axis":"roll"}])"));
+  EXPECT_EQ(answer["explanations"][0]["cost"], 1.4);
+  EXPECT_EQ(answer["settled"], true);
+  EXPECT_EQ(answer["equivalent"], false);
+  EXPECT_TRUE(answer["next_observation"].is_null());
+  EXPECT_TRUE(answer["contradictions"].empty());
+}
+
+TEST(Cli, BadInputIsOneLineAndStatusTwo) {
+  const Folder folder;
+  for (const std::string& arguments : {"directions " + folder.file("a.json", "{"), "directions " + folder.file("b.json", R"({"outputs":[{"id":"x","surface":"wing","mix":{}}]})"), std::string("directions /nonexistent.json"),
+                                       "check " + folder.file("c.rig.json", "[1,2]"), std::string("check"), std::string("fly"), std::string("directions ") + folder.file("d.json", std::string("\xff\xfe\x00", 3)), "surfaces " + demo + " --roll 4",
+                                       "new " + (folder / "n.rig.json") + " --name x --kind zeppelin", std::string("check /")}) {
+    const Ran ran = run(arguments);
+    EXPECT_EQ(ran.status, 2) << arguments << ran.out;
+    EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << arguments << ": " << ran.err;
+  }
+}
+
+TEST(Cli, CheckTellsReadinessAndExitsByIt) {
+  const Ran ran = run("check " + demo + " --json");
+  EXPECT_EQ(ran.status, 1);
+  const Json json = Json::parse(ran.out);
+  EXPECT_EQ(json["ready"], false);
+  EXPECT_EQ(json["snags"][0]["code"], "PROOF-01");
+  for (const char* key : {"code", "severity", "subject", "what", "why", "remedy", "fixable"}) EXPECT_TRUE(json["snags"][0].contains(key)) << key;
+  EXPECT_TRUE(json["stale_proofs"].empty());
+  EXPECT_TRUE(json["loose_ends"].empty());
+}
+
+TEST(Cli, NewRigCanBeCheckedComparedAndMixed) {
+  const Folder folder;
+  const std::string a = folder / "wing.rig.json", b = folder / "other.rig.json";
+  EXPECT_EQ(run("new " + a + " --name Wing --kind flying_wing").status, 0);
+  EXPECT_EQ(run("new " + a + " --name Wing --kind flying_wing").status, 2) << "nothing is overwritten";
+  EXPECT_EQ(run("new " + b + " --name Wing --kind flying_wing").status, 0);
+  EXPECT_EQ(run("compare " + a + " " + b).status, 0);
+  EXPECT_EQ(run("compare " + a + " " + demo).status, 1);
+  const Json mixed = Json::parse(run("surfaces " + a + " --roll 1 --pitch 1 --json").out);
+  EXPECT_EQ(mixed["outputs"][0]["pulse_us"], 1500.0) << "left elevon: roll down, pitch up";
+  EXPECT_EQ(mixed["outputs"][1]["pulse_us"], 2000.0);
+  const Json proof = Json::parse(run("proof " + a + " --json").out);
+  EXPECT_EQ(proof["checks"][0]["expected"]["elevon_left"], "down");
+  EXPECT_EQ(Json::parse(run("airframe " + a + " --json").out)["kind"], "flying_wing");
+}
+
+TEST(Cli, HandCardsComeFromWhatWasSeen) {
+  const Folder folder;
+  const std::string seen = folder.file("seen.json", R"({"observations":[
+    {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevon_left":"up","elevon_right":"down","canard":"down"}},
+    {"do":"stick","axis":"roll","sense":"right","mode":"manual","saw":{"elevon_left":"down","elevon_right":"down"}},
+    {"do":"tilt","axis":"roll","sense":"right","mode":"level","saw":{"elevon_left":"up","elevon_right":"up"}}]})");
+  const Ran ran = run("hand-card " + (source / "data/demo/delta.rig.json").string() + " " + seen + " --into " + folder.file("x", "").substr(0, 0) + (folder / ""));
+  EXPECT_EQ(ran.status, 0) << ran.err;
+  const auto svg = read_file(folder / "hand-card-1.svg");
+  ASSERT_TRUE(svg);
+  EXPECT_NE(svg->find("Tick reverse for OUT 2"), std::string::npos) << *svg;
+}
+
+}  // namespace
+}  // namespace rigging

@@ -1,0 +1,174 @@
+#include "rig/rig_file.h"
+
+#include <gtest/gtest.h>
+#include <unistd.h>
+
+#include <valijson/adapters/nlohmann_json_adapter.hpp>
+#include <valijson/schema.hpp>
+#include <valijson/schema_parser.hpp>
+#include <valijson/validator.hpp>
+
+#include "airframe/kinds.h"
+#include "rig/history.h"
+
+namespace rigging {
+namespace {
+
+const std::filesystem::path source(RIGGING_SOURCE_DIR);
+
+Json demo(const char* name) { return *read_json_file(source / "data/demo" / name); }
+
+bool fits_schema(const Json& json) {
+  const Json schema_json = *read_json_file(source / "data/schema/rig.schema.json");
+  valijson::Schema schema;
+  valijson::SchemaParser parser;
+  const valijson::adapters::NlohmannJsonAdapter schema_adapter(schema_json);
+  parser.populateSchema(schema_adapter, schema);
+  valijson::Validator validator;
+  const valijson::adapters::NlohmannJsonAdapter target(json);
+  return validator.validate(schema, target, nullptr);
+}
+
+class Demo : public testing::TestWithParam<const char*> {};
+
+TEST_P(Demo, ReadsAndComesBackByteForByte) {
+  const auto path = source / "data/demo" / GetParam();
+  const auto rig = load_rig(path);
+  ASSERT_TRUE(rig) << rig.error().text();
+  EXPECT_TRUE(fits_schema(Json(rig_to_json(*rig))));
+  const auto again = rig_from_json(Json::parse(rig_text(*rig)), "again");
+  ASSERT_TRUE(again) << again.error().text();
+  EXPECT_EQ(*again, *rig);
+  EXPECT_EQ(rig_text(*again), rig_text(*rig));
+}
+INSTANTIATE_TEST_SUITE_P(Rigs, Demo, testing::Values("hedgerow.rig.json", "heath.rig.json", "delta.rig.json"));
+
+TEST(RigFile, EveryKindOfAirframeRoundTrips) {
+  for (const auto& [kind, name] : Words<AirframeKind>::list) {
+    Rig rig;
+    rig.name = name;
+    rig.controller.kind = "full_controller";
+    rig.airframe.kind = kind;
+    rig.outputs = default_outputs(kind);
+    const Json json = Json::parse(rig_text(rig));
+    EXPECT_TRUE(fits_schema(json)) << name;
+    const auto again = rig_from_json(json, "x");
+    ASSERT_TRUE(again) << again.error().text();
+    EXPECT_EQ(*again, rig) << name;
+  }
+}
+
+TEST(RigFile, KeepsWhatItDoesNotKnow) {
+  Json json = demo("hedgerow.rig.json");
+  json["painted"] = {{"colour", "grey"}};
+  json["airframe"]["builder_note"] = "left tip repaired";
+  json["outputs"][2]["bearing"] = 3;
+  json["outputs"][2]["mix"]["air_brake"] = 0.25;
+  const auto rig = rig_from_json(json, "x");
+  ASSERT_TRUE(rig) << rig.error().text();
+  const Json out = Json::parse(rig_text(*rig));
+  EXPECT_EQ(out["painted"], json["painted"]);
+  EXPECT_EQ(out["airframe"]["builder_note"], "left tip repaired");
+  EXPECT_EQ(out["outputs"][2]["bearing"], 3);
+  EXPECT_EQ(out["outputs"][2]["mix"]["air_brake"], 0.25);
+}
+
+TEST(RigFile, OneEditChangesOneLine) {
+  const Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");
+  Rig other = rig;
+  other.outputs[1].reversed = true;
+  EXPECT_EQ(differing_members(rig, other), (std::vector<std::string>{"/outputs/1/reversed"}));
+  const auto lines = [](const std::string& text) {
+    std::vector<std::string> all;
+    std::stringstream in(text);
+    for (std::string line; std::getline(in, line);) all.push_back(line);
+    return all;
+  };
+  const auto a = lines(rig_text(rig)), b = lines(rig_text(other));
+  ASSERT_EQ(a.size(), b.size());
+  int different = 0;
+  for (std::size_t i = 0; i < a.size(); ++i) different += a[i] != b[i];
+  EXPECT_EQ(different, 1);
+}
+
+struct Broken {
+  const char* pointer;
+  Json value;
+  const char* says;
+  bool schema_sees = true;
+};
+void PrintTo(const Broken& b, std::ostream* out) { *out << b.pointer << " = " << b.value.dump(); }
+class BrokenFile : public testing::TestWithParam<Broken> {};
+
+TEST_P(BrokenFile, SaysWhereAndWhatWasExpected) {
+  Json json = demo("hedgerow.rig.json");
+  json[Json::json_pointer(GetParam().pointer)] = GetParam().value;
+  const auto rig = rig_from_json(json, "my.rig.json");
+  ASSERT_FALSE(rig);
+  const std::string text = rig.error().text();
+  EXPECT_NE(text.find("my.rig.json"), std::string::npos) << text;
+  EXPECT_NE(text.find(GetParam().says), std::string::npos) << text;
+  EXPECT_FALSE(rig.error().expected.empty()) << text;
+  EXPECT_EQ(fits_schema(json), !GetParam().schema_sees);
+}
+INSTANTIATE_TEST_SUITE_P(
+    Places, BrokenFile,
+    testing::Values(Broken{"/format", "kite", "/format"}, Broken{"/version", 2, "newer"}, Broken{"/version", "1", "/version"}, Broken{"/name", 5, "/name"},
+                    Broken{"/airframe", Json::array(), "/airframe"}, Broken{"/airframe/kind", "balloon", "/airframe/kind"}, Broken{"/airframe/span_m", "wide", "/airframe/span_m"},
+                    Broken{"/airframe/span_m", 1800, "/airframe/span_m"}, Broken{"/airframe/span_m", nullptr, "/airframe/span_m"}, Broken{"/controller/mounted", "yes", "/controller/mounted"},
+                    Broken{"/outputs/0/mix/roll", 7, "/outputs/0/mix/roll"}, Broken{"/outputs/0/surfaces/0", "wing", "/outputs/0/surfaces/0"},
+                    Broken{"/outputs/0/surfaces", Json::array({"rudder", "rudder"}), "two outputs"}, Broken{"/outputs/1/id", "out_1", "used twice", false}, Broken{"/outputs/1/id", "", "is empty"},
+                    Broken{"/outputs/0/low_us", 1600, "enclose", false}, Broken{"/outputs", 3, "/outputs"}, Broken{"/sensing", Json{{"board", "arrow_up_top_down"}}, "/sensing/board"},
+                    Broken{"/radio/channels/0/number", 0, "/radio/channels/0/number"}, Broken{"/radio/channels/0/number", 2, "used twice", false}, Broken{"/radio/channels/0/number", 1.5, "/radio/channels/0/number"},
+                    Broken{"/modes/0/from_us", 1400, "from_us", false}));
+
+TEST(RigFile, TextThatIsNoJsonIsPlaced) {
+  const auto json = parse_json("{\n  \"format\": \"rig\",\n  \"version\": ,\n}", "a.json");
+  ASSERT_FALSE(json);
+  EXPECT_EQ(json.error().where, "a.json:3:14");
+  EXPECT_FALSE(parse_json(std::string(5000, '['), "deep"));
+  EXPECT_FALSE(parse_json("{\"x\": 1e999}", "big"));
+  EXPECT_FALSE(parse_json("", "empty"));
+  EXPECT_FALSE(parse_json("{\"a\":1,\"a\":2}", "twice"));
+  EXPECT_FALSE(load_rig("/nonexistent/file"));
+  EXPECT_FALSE(load_rig("/"));
+}
+
+TEST(RigFile, SavingReplacesWholeFilesOnly) {
+  const auto folder = std::filesystem::temp_directory_path() / ("rig_save_" + std::to_string(::getpid()));
+  std::filesystem::create_directories(folder);
+  const auto path = folder / "a.rig.json";
+  Rig rig = *load_rig(source / "data/demo/heath.rig.json");
+  ASSERT_TRUE(save_rig(rig, path));
+  rig.name = "Changed";
+  ASSERT_TRUE(save_rig(rig, path));
+  EXPECT_EQ(load_rig(path)->name, "Changed");
+  EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder), {}), 1) << "something was left behind";
+  EXPECT_FALSE(save_rig(rig, folder / "no" / "such" / "folder.json"));
+  EXPECT_EQ(load_rig(path)->name, "Changed");
+  std::filesystem::remove_all(folder);
+}
+
+TEST(History, UndoesByFormerValuesWithoutLimit) {
+  Rig rig;
+  rig.name = "0";
+  History history(rig);
+  for (int i = 1; i <= 500; ++i) {
+    rig.name = std::to_string(i);
+    history.edit(rig, "edit " + rig.name);
+  }
+  history.edit(rig, "nothing changed");
+  EXPECT_EQ(history.last_edit(), "edit 500");
+  for (int i = 0; i < 500; ++i) history.undo();
+  EXPECT_EQ(history.now().name, "0");
+  EXPECT_FALSE(history.can_undo());
+  history.redo();
+  EXPECT_EQ(history.now().name, "1");
+  EXPECT_EQ(history.next_edit(), "edit 2");
+  rig.name = "other";
+  history.edit(rig, "another way");
+  EXPECT_FALSE(history.can_redo());
+}
+
+}  // namespace
+}  // namespace rigging

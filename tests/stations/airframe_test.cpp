@@ -1,0 +1,166 @@
+#include "airframe/airframe.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <set>
+
+#include "airframe/kinds.h"
+#include "direction/from_rig.h"
+#include "direction/reason.h"
+#include "surfaces/surfaces.h"
+
+namespace rigging {
+namespace {
+
+TEST(Airframe, FiguresOfATaperedWingByHand) {
+  Rig rig;
+  rig.airframe.span_m = 2;
+  rig.airframe.root_chord_m = 0.3;
+  rig.airframe.tip_chord_m = 0.15;
+  rig.airframe.mass_kg = 2.25;
+  const AirframeReport r = analyze_airframe(rig);
+  EXPECT_NEAR(r.wing_area.value, 0.45, 1e-12);
+  // Taper 0.5: 2/3 · 0.3 · 1.75 / 1.5.
+  EXPECT_NEAR(r.mean_chord.value, 0.2 * 1.75 / 1.5, 1e-12);
+  EXPECT_NEAR(r.wing_loading->value, 5.0, 1e-12);
+  // √(2 · 5 kg/m² · 9.80665 / (1.225 · 1.1)).
+  EXPECT_NEAR(r.stall_speed->value, 8.5306, 1e-3);
+  EXPECT_LT(*r.stall_speed->least, r.stall_speed->value);
+  EXPECT_LT(r.stall_speed->value, *r.stall_speed->most);
+  rig.airframe.mass_kg.reset();
+  EXPECT_FALSE(analyze_airframe(rig).stall_speed);
+}
+
+TEST(Airframe, ATailMovesTheNeutralPointBackAndACanardForward) {
+  Rig rig;
+  const auto neutral = [&](AirframeKind kind) {
+    rig.airframe.kind = kind;
+    return analyze_airframe(rig).neutral_point.value;
+  };
+  EXPECT_GT(neutral(AirframeKind::two_ailerons), neutral(AirframeKind::flying_wing));
+  EXPECT_LT(neutral(AirframeKind::canard), neutral(AirframeKind::flying_wing));
+}
+
+class EveryKind : public testing::TestWithParam<int> {
+ protected:
+  AirframeKind kind() const { return Words<AirframeKind>::list[static_cast<std::size_t>(GetParam())].first; }
+  Rig rig() const {
+    Rig r;
+    r.airframe.kind = kind();
+    r.outputs = default_outputs(kind());
+    return r;
+  }
+};
+INSTANTIATE_TEST_SUITE_P(Kinds, EveryKind, testing::Range(0, 16));
+
+TEST_P(EveryKind, DrivesEverySurfaceOnceAndMixesNothingItCantServe) {
+  const Rig r = rig();
+  for (const Surface s : facts_of(kind()).surfaces) EXPECT_TRUE(r.output_of(s)) << s.word();
+  for (const Output& o : r.outputs)
+    for (const Surface s : o.surfaces)
+      for (const Axis axis : all_axes)
+        if (o.mix.of(axis) != 0) EXPECT_NE(required_direction(s, axis), 0) << s.word();
+}
+
+TEST_P(EveryKind, DefaultMixCanBeBuiltRight) {
+  // The reasoner finds no fault on an aircraft of which nothing is known to be wrong.
+  const ControllerClass all;
+  direction::Case c = direction::case_from_rig(rig(), all);
+  c.can = {};
+  const auto answer = direction::reason(c);
+  ASSERT_EQ(answer.explanations.size(), 1u) << "signs that can't all be right";
+  EXPECT_TRUE(answer.explanations[0].faults.empty());
+}
+
+TEST_P(EveryKind, DeflectedPanelsGoWhereTheWordsSay) {
+  const auto panels = aircraft_panels(rig().airframe);
+  std::set<Surface> drawn;
+  for (const Panel& p : panels) {
+    if (!p.surface || p.surface->kind == SurfaceKind::motor) continue;
+    drawn.insert(*p.surface);
+    const auto moved = deflected(p, 15);
+    // The last two corners are the trailing edge.
+    const Point before = mix(p.corners[2], p.corners[3], 0.5), after = mix(moved[2], moved[3], 0.5);
+    if (p.surface->kind == SurfaceKind::rudder)
+      EXPECT_GT(after.y, before.y) << p.surface->word();
+    else
+      EXPECT_LT(after.z, before.z) << p.surface->word();
+    // Common practice, one look that serves every fin: on right yaw the edge moves partly to the right.
+    if (const int yaw = required_direction(*p.surface, Axis::yaw)) {
+      const auto turned = deflected(p, 15.0 * yaw);
+      EXPECT_GT(mix(turned[2], turned[3], 0.5).y, before.y) << p.surface->word();
+    }
+  }
+  for (const Surface s : facts_of(kind()).surfaces)
+    if (s.kind != SurfaceKind::motor) EXPECT_TRUE(drawn.count(s)) << s.word() << " is not drawn";
+}
+
+TEST_P(EveryKind, CanBecomeAnyOtherKindWithoutLosingSockets) {
+  for (const auto& [other, name] : Words<AirframeKind>::list) {
+    Rig r = rig();
+    r.outputs[0].reversed = true;
+    const Rig changed = with_kind(r, other);
+    std::set<std::string> ids, sockets;
+    for (const Output& o : changed.outputs) {
+      EXPECT_TRUE(ids.insert(o.id).second) << o.id << " twice in " << name;
+      EXPECT_TRUE(sockets.insert(o.socket).second) << o.socket << " twice in " << name;
+    }
+    for (const Surface s : facts_of(other).surfaces) EXPECT_TRUE(changed.output_of(s)) << name;
+    const Output* same = changed.output_of(r.outputs[0].surfaces.front());
+    if (same && same->surfaces == r.outputs[0].surfaces) EXPECT_TRUE(same->reversed) << "what stays keeps its setting";
+  }
+}
+
+TEST(Mixing, PulsesByHand) {
+  Output o;
+  o.low_us = 1100;
+  o.centre_us = 1520;
+  o.high_us = 1900;
+  o.mix.roll = 0.5;
+  o.mix.pitch = -0.75;
+  Command c;
+  c.roll = 1;
+  EXPECT_NEAR(mixed(o, c).pulse_us, 1520 + 0.5 * 380, 1e-9);
+  c.pitch = 1;
+  EXPECT_NEAR(mixed(o, c).pulse_us, 1520 - 0.25 * 420, 1e-9);
+  c.roll = -1;
+  EXPECT_TRUE(mixed(o, c).saturated);
+  EXPECT_NEAR(mixed(o, c).pulse_us, 1100, 1e-9);
+  o.reversed = true;
+  EXPECT_NEAR(mixed(o, c).pulse_us, 1900, 1e-9);
+  Output motor;
+  motor.mix.throttle = 1;
+  motor.mix.yaw = 0.2;
+  Command t;
+  EXPECT_NEAR(mixed(motor, t).pulse_us, 1000, 1e-9);
+  t.throttle = 0.5;
+  t.yaw = 1;
+  EXPECT_NEAR(mixed(motor, t).pulse_us, 1700, 1e-9);
+  t.yaw = -1;
+  t.throttle = 0;
+  EXPECT_TRUE(mixed(motor, t).saturated) << "slower than closed";
+}
+
+TEST(Mixing, SaturatedShareOfTheStickSquare) {
+  Rig rig;
+  rig.airframe.kind = AirframeKind::flying_wing;
+  rig.outputs = default_outputs(AirframeKind::flying_wing);
+  EXPECT_EQ(analyze_surfaces(rig).saturated_share, 0);
+  for (Output& o : rig.outputs)
+    for (const Axis axis : {Axis::roll, Axis::pitch}) o.mix.of(axis) *= 2;
+  // With full weights the free region is the diamond |roll| + |pitch| ≤ 1: half of the square.
+  EXPECT_NEAR(analyze_surfaces(rig).saturated_share, 0.5, 0.03);
+}
+
+TEST(Mixing, LinkageGivesDegrees) {
+  Linkage l;
+  l.arm_m = 0.010;
+  l.horn_m = 0.020;
+  l.servo_travel_deg = 45;
+  // asin(0.5 · sin 45°).
+  EXPECT_NEAR(full_deflection_deg(l), 20.7048, 1e-3);
+}
+
+}  // namespace
+}  // namespace rigging

@@ -1,0 +1,257 @@
+#include "review/review.h"
+
+#include <gtest/gtest.h>
+
+#include <set>
+
+#include "airframe/kinds.h"
+#include "direction/from_rig.h"
+#include "proof/session.h"
+#include "rig/rig_file.h"
+#include "sheets/hand_card.h"
+
+namespace rigging {
+namespace {
+
+const std::filesystem::path source(RIGGING_SOURCE_DIR);
+const Catalogue& catalogue() {
+  static const Catalogue c = *load_catalogue(source / "data/catalogue");
+  return c;
+}
+
+/// A rig on which everything is proven and nothing is wrong.
+Rig good_rig() {
+  Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");
+  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  for (const Check& check : needed_checks(rig, c)) rig = proven(rig, check, "2026-11-01T10:00:00Z", false);
+  return rig;
+}
+
+std::multiset<std::string> codes(const Rig& rig) {
+  std::multiset<std::string> all;
+  for (const Snag& s : review(rig, catalogue()).snags) all.insert(s.code);
+  return all;
+}
+
+TEST(Review, AGoodRigIsReadyAndHasNoSnags) {
+  const Review r = review(good_rig(), catalogue());
+  EXPECT_TRUE(r.readiness.ready) << r.readiness.words;
+  EXPECT_TRUE(r.snags.empty()) << r.snags.front().what;
+  EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::proof)], StationState::proven);
+  EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::surfaces)], StationState::proven);
+}
+
+struct Break {
+  const char* name;
+  std::function<void(Rig&)> damage;
+  std::multiset<std::string> deserved;
+};
+void PrintTo(const Break& b, std::ostream* out) { *out << b.name; }
+class BreakIt : public testing::TestWithParam<Break> {};
+
+TEST_P(BreakIt, GetsExactlyTheSnagsItDeserves) {
+  Rig rig = good_rig();
+  GetParam().damage(rig);
+  EXPECT_EQ(codes(rig), GetParam().deserved);
+  for (const Snag& s : review(rig, catalogue()).snags) {
+    EXPECT_FALSE(s.what.empty() || s.why.empty() || s.remedy.empty()) << s.code;
+    if (!s.fix) continue;
+    // A fix must cure its own snag.
+    const Rig fixed = s.fix->apply(rig);
+    EXPECT_NE(fixed, rig) << s.code;
+    EXPECT_LT(codes(fixed).count(s.code), codes(rig).count(s.code)) << s.code;
+  }
+}
+
+using Set = std::multiset<std::string>;
+INSTANTIATE_TEST_SUITE_P(
+    Ways, BreakIt,
+    testing::Values(
+        Break{"unknown class", [](Rig& r) { r.controller.kind = "abacus"; }, Set{"AIRFRAME-01"}},
+        Break{"mass unknown", [](Rig& r) { r.airframe.mass_kg.reset(); }, Set{"AIRFRAME-04"}},
+        Break{"wing behind the tail", [](Rig& r) { r.airframe.wing_at_m = 1.1; }, Set{"AIRFRAME-03"}},
+        Break{"nothing drives a tail half", [](Rig& r) { r.outputs.erase(r.outputs.begin() + 3); }, Set{"SURFACES-01", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02"}},
+        Break{"two in one socket", [](Rig& r) { r.outputs[4].socket = "s1"; }, Set{"SURFACES-03"}},
+        Break{"a socket that is not there", [](Rig& r) { r.outputs[4].socket = "s77"; }, Set{"SURFACES-04"}},
+        Break{"a surface that is not there", [](Rig& r) { Output o; o.id = "extra"; o.socket = "s8"; o.surfaces = {Surface{SurfaceKind::canard, Side::single}}; r.outputs.push_back(o); }, Set{"SURFACES-02"}},
+        Break{"a sign that can't be right", [](Rig& r) { r.outputs[3].mix.yaw *= -1; }, Set{"SURFACES-07", "PROOF-02", "PROOF-02"}},
+        Break{"unequal halves", [](Rig& r) { r.outputs[3].mix.pitch = 0.4; }, Set{"SURFACES-08", "PROOF-02", "PROOF-02"}},
+        Break{"too much travel asked", [](Rig& r) { r.outputs[2].mix.pitch = r.outputs[3].mix.pitch = 0.8; }, Set{"SURFACES-09", "SURFACES-09", "PROOF-02", "PROOF-02"}},
+        Break{"an axis that can't be served", [](Rig& r) { r.outputs[0].mix.yaw = 0.2; r.outputs[1].mix.yaw = 0.2; }, Set{"SURFACES-06", "SURFACES-06"}},
+        Break{"no roll at all", [](Rig& r) { r.outputs[0].mix.roll = r.outputs[1].mix.roll = 0; }, Set{"SURFACES-05"}},
+        Break{"channel reversed", [](Rig& r) { r.radio.channels[0].reversed = true; }, Set{"STICKS-01", "PROOF-02"}},
+        Break{"no channel for yaw", [](Rig& r) { r.radio.channels.erase(r.radio.channels.begin() + 3); }, Set{"STICKS-02", "PROOF-02"}},
+        Break{"board loose again", [](Rig& r) { r.controller.mounted = false; }, Set{"PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-03"}},
+        Break{"a loose end", [](Rig& r) { r.loose_ends.push_back({"arm", "arming check switched off to calibrate", "2026-11-01", Json::object()}); }, Set{"PROOF-04"}},
+        Break{"a proof missing", [](Rig& r) { r.proofs.pop_back(); }, Set{"PROOF-01"}}));
+
+TEST(Review, FewSocketsAndFixedBoards) {
+  Rig rig = good_rig();
+  rig.controller.kind = "fixed_mini";
+  rig.sensing.board = *turn_from_name("arrow_right_top_up");
+  rig.sensing.roll_reversed = true;
+  const auto found = codes(rig);
+  for (const char* code : {"AIRFRAME-02", "SURFACES-04", "SENSES-01", "SENSES-02"}) EXPECT_EQ(found.count(code), 1u) << code;
+}
+
+TEST(Proofs, GoStaleWhenAndOnlyWhenWhatTheyDependOnChanges) {
+  const Rig rig = good_rig();
+  const auto stale = [&](const std::function<void(Rig&)>& change) {
+    Rig changed = rig;
+    change(changed);
+    std::set<std::string> ids;
+    for (const CheckStatus& c : review(changed, catalogue()).checks)
+      if (c.state == ProofState::stale) {
+        ids.insert(c.check.id);
+        EXPECT_FALSE(c.because.empty());
+      }
+    return ids;
+  };
+  using Ids = std::set<std::string>;
+  EXPECT_EQ(stale([](Rig& r) { r.outputs[2].mix.yaw = -0.45; }), (Ids{"stick.yaw", "correction.yaw"}));
+  EXPECT_EQ(stale([](Rig& r) { r.outputs[0].reversed = true; }), (Ids{"stick.roll", "correction.roll"}));
+  EXPECT_EQ(stale([](Rig& r) { r.outputs[2].socket = "s8"; }), (Ids{"stick.pitch", "stick.yaw", "correction.pitch", "correction.yaw"}));
+  EXPECT_EQ(stale([](Rig& r) { r.sensing.pitch_reversed = true; }), (Ids{"correction.pitch"}));
+  EXPECT_EQ(stale([](Rig& r) { r.sensing.board = *turn_from_name("arrow_tail_top_up"); }), (Ids{"correction.roll", "correction.pitch", "correction.yaw"}));
+  EXPECT_EQ(stale([](Rig& r) { r.radio.channels[1].reversed = true; }), (Ids{"stick.pitch"}));
+  EXPECT_EQ(stale([](Rig& r) { r.controller.firmware = "1.0.0"; }).size(), 6u);
+  // None of these moves a direction.
+  EXPECT_EQ(stale([](Rig& r) { r.airframe.span_m = 2; }), Ids{});
+  EXPECT_EQ(stale([](Rig& r) { r.outputs[0].mix.flap = -0.1; }), Ids{});
+  EXPECT_EQ(stale([](Rig& r) { r.outputs[4].mix.throttle = 0.9; }), Ids{});
+  EXPECT_EQ(stale([](Rig& r) { std::swap(r.outputs[0], r.outputs[4]); }), Ids{});
+  EXPECT_EQ(stale([](Rig& r) { r.name = "Other"; r.log.push_back({"now", "x", Json::object()}); }), Ids{});
+}
+
+TEST(Proofs, ALooseBoardMakesThemProvisional) {
+  Rig rig = good_rig();
+  rig.proofs.clear();
+  rig.controller.mounted = false;
+  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  for (const Check& check : needed_checks(rig, c)) rig = proven(rig, check, "2026-11-01T10:00:00Z", true);
+  for (const CheckStatus& s : check_statuses(rig, c)) EXPECT_EQ(s.state, ProofState::provisional);
+  EXPECT_FALSE(review(rig, catalogue()).readiness.ready);
+  rig.controller.mounted = true;
+  for (const CheckStatus& s : check_statuses(rig, c)) EXPECT_EQ(s.state, ProofState::stale);
+}
+
+// Common practice: what each class shows on the bench.
+TEST(Cards, SayHowTheAnswerShows) {
+  const auto card = [&](const char* controller, AirframeKind kind, const char* check) {
+    Rig rig;
+    rig.controller.kind = controller;
+    rig.airframe.kind = kind;
+    rig.outputs = default_outputs(kind);
+    const ControllerClass& c = *catalogue().controller(controller);
+    for (const Check& k : needed_checks(rig, c))
+      if (k.id == check) return card_of(rig, c, k);
+    ADD_FAILURE() << check << " is not needed";
+    return CheckCard{};
+  };
+  EXPECT_EQ(card("full_controller", AirframeKind::two_ailerons, "correction.roll").answer, AnswerKind::held);
+  EXPECT_EQ(card("full_controller", AirframeKind::two_ailerons, "correction.yaw").observation.mode, Mode::rate) << "levelling never answers yaw";
+  EXPECT_EQ(card("fixed_mini", AirframeKind::flying_wing, "correction.roll").observation.mode, Mode::rate) << "its levelling runs away on the bench";
+  EXPECT_NE(card("inline_dial", AirframeKind::rudder_only, "correction.roll").how.find("no fault"), std::string::npos);
+  const CheckCard inverted = card("full_controller", AirframeKind::inverted_v_tail, "stick.yaw");
+  for (const Expected& e : inverted.expected) EXPECT_EQ(e.motion, e.surface.side == Side::right ? 1 : -1) << "an inverted V moves the other way round";
+  const CheckCard upright = card("full_controller", AirframeKind::v_tail, "stick.yaw");
+  for (const Expected& e : upright.expected) EXPECT_EQ(e.motion, e.surface.side == Side::right ? -1 : 1);
+  const CheckCard canard = card("full_controller", AirframeKind::canard, "correction.pitch");
+  ASSERT_EQ(canard.expected.size(), 1u);
+  EXPECT_EQ(canard.expected[0].motion, 1) << "nose held up: the foreplane's trailing edge goes up to bring it down";
+}
+
+TEST(Session, FindsCuresAndAsksAgain) {
+  Rig rig = good_rig();
+  rig.proofs.clear();
+  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  BenchSession session(rig, c);
+  const CheckCard card = card_of(rig, c, needed_checks(rig, c)[0]);
+  direction::Observation seen = card.observation;
+  for (const Expected& e : card.expected) seen.saw.push_back({e.surface, -e.motion});
+  EXPECT_FALSE(as_expected(card, seen));
+  session.add(seen);
+  EXPECT_TRUE(session.wrong());
+  EXPECT_FALSE(session.diagnosed()) << "leads exchanged and channel reversed look alike so far";
+  ASSERT_TRUE(session.answer().next);
+  direction::Observation channels = session.answer().next->observation;
+  channels.channels = {-1, 0, 0};
+  session.add(channels);
+  ASSERT_TRUE(session.diagnosed());
+  const Cured done = cured(rig, c, session.looks(), session.answer().explanations[0]);
+  ASSERT_EQ(done.by_hand.size(), 1u);
+  EXPECT_EQ(done.by_hand[0].kind, direction::FaultKind::transmitter_reversed);
+}
+
+TEST(Session, SettingsAreChangedWhereTheClassAllowsIt) {
+  const Rig rig = good_rig();
+  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  const direction::Case looks = direction::case_from_rig(rig, c);
+  direction::Fault reversed, board, gyro;
+  reversed.output = 0;
+  board.kind = direction::FaultKind::board_turned;
+  board.turn = *turn_from_name("arrow_right_top_up");
+  gyro.kind = direction::FaultKind::gyro_reversed;
+  gyro.axis = Axis::yaw;
+  const Cured done = cured(rig, c, looks, {{reversed, board, gyro}, 0});
+  EXPECT_TRUE(done.by_hand.empty());
+  EXPECT_TRUE(done.rig.outputs[0].reversed);
+  EXPECT_EQ(done.rig.sensing.board.name(), "arrow_right_top_up");
+  EXPECT_TRUE(done.rig.sensing.yaw_reversed);
+  // A board that was told of one turn and really sits another way.
+  Rig told = rig;
+  told.sensing.board = *turn_from_name("arrow_right_top_up");
+  EXPECT_EQ(cured(told, c, looks, {{board}, 0}).rig.sensing.board.name(), "arrow_tail_top_up");
+}
+
+TEST(HandCards, NameTheRealPlaceOnEveryClass) {
+  for (const ControllerClass& c : catalogue().controllers) {
+    Rig rig;
+    rig.name = "Test <model> & \"friend\"";
+    rig.controller.kind = c.id;
+    rig.airframe.kind = AirframeKind::flying_wing;
+    rig.outputs = default_outputs(AirframeKind::flying_wing);
+    for (std::size_t i = 0; i < 2; ++i) rig.outputs[i].socket = c.outputs[i].id;
+    const direction::Case looks = direction::case_from_rig(rig, c);
+    for (const auto& [remedy, name] : Words<Remedy>::list) {
+      if (!looks.can.has(remedy)) continue;
+      direction::Fault f;
+      f.kind = direction::fault_of(remedy);
+      f.output = 0;
+      f.other_output = 1;
+      f.other_axis = Axis::pitch;
+      f.surface = {SurfaceKind::elevon, Side::left};
+      f.turn = *turn_from_name("arrow_left_top_up");
+      const HandCard card = hand_card(rig, c, f, looks);
+      ASSERT_FALSE(card.steps.empty());
+      for (const std::string& step : card.steps) EXPECT_EQ(step.find('{'), std::string::npos) << c.id << ": " << step;
+      const std::string svg = hand_card_svg(card, rig, c, looks);
+      EXPECT_NE(svg.find("&lt;model&gt; &amp; &quot;friend&quot;"), std::string::npos);
+      EXPECT_NE(svg.find("Propeller off"), std::string::npos);
+    }
+  }
+  // Common practice: on inline units the switch turns only the correction round, so an output can't be reversed there.
+  EXPECT_FALSE(catalogue().controller("inline_dial")->abilities().has(Remedy::reverse_output));
+  EXPECT_TRUE(catalogue().controller("inline_dial")->abilities().has(Remedy::flip_gyro));
+}
+
+TEST(Catalogue, OwnPartsStandBesideTheRig) {
+  const auto folder = std::filesystem::temp_directory_path() / "rigging_own_parts";
+  std::filesystem::create_directories(folder);
+  EXPECT_EQ(own_parts_path(folder / "kite.rig.json"), folder / "kite.parts.json");
+  const auto file = folder / "kite.parts.json";
+  const auto with = [&](const std::string& text) {
+    (void)write_file_atomically(file, text);
+    Catalogue c = catalogue();
+    const auto ok = add_own_parts(c, file);
+    return ok ? std::string(c.part("my_servo") ? "added" : "missing") : ok.error().text();
+  };
+  EXPECT_EQ(with(R"({"format":"parts","version":1,"parts":[{"id":"my_servo","name":"My servo","group":"servo","basis":"weighed","mass_kg":0.02}]})"), "added");
+  EXPECT_NE(with(R"({"format":"parts","version":1,"parts":[{"id":"my_servo","name":"My servo","group":"spoon","basis":"weighed"}]})").find("/parts/0/group"), std::string::npos);
+  EXPECT_NE(with(R"({"format":"parts","version":1,"parts":[{"id":"motor_2212","name":"x","group":"motor","basis":"y"}]})").find("already"), std::string::npos);
+  EXPECT_NE(with("{").find("JSON"), std::string::npos);
+  std::filesystem::remove_all(folder);
+}
+
+}  // namespace
+}  // namespace rigging

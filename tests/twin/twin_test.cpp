@@ -1,0 +1,345 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "direction/from_rig.h"
+#include "direction/reason.h"
+#include "link/client.h"
+#include "ports.h"
+#include "rig/rig_file.h"
+
+namespace rigging::twin {
+namespace {
+
+const std::filesystem::path source(RIGGING_SOURCE_DIR);
+const Catalogue& catalogue() {
+  static const Catalogue c = *load_catalogue(source / "data/catalogue");
+  return c;
+}
+Rig demo(const char* name) { return *load_rig(source / "data/demo" / name); }
+
+struct Fixture {
+  Rig rig;
+  const ControllerClass& controller;
+  direction::Case looks;
+  std::vector<direction::Fault> faults;
+  Bench bench;
+
+  Fixture(const char* name, std::vector<direction::Fault> f)
+      : rig(demo(name)), controller(*catalogue().controller(rig.controller.kind)), looks(direction::case_from_rig(rig, controller)), faults(std::move(f)), bench(rig, controller, *truth_of(rig, controller, faults)) {
+    bench.plug({false, true});
+    run(1);
+  }
+  void run(double seconds) {
+    for (int i = 0; i < seconds * 100; ++i) bench.step(0.01);
+  }
+  /// What a patient pair of eyes notes while the observation is made: the furthest that each surface went.
+  std::map<Surface, int> see(const direction::Observation& o) {
+    bench.mode(o.act == direction::Act::tilt ? o.mode : Mode::manual);
+    run(1.5);
+    const auto before = bench.look();
+    std::map<Surface, double> rest, furthest;
+    for (const auto& [s, d] : before.deflection) rest[s] = furthest[s] = d;
+    const ModeAnswer* answer = controller.mode(o.mode);
+    const bool momentary = answer && (answer->answer == AnswerKind::momentary || answer->answer == AnswerKind::springs_back);
+    if (o.act == direction::Act::stick) bench.stick(o.axis, o.sense);
+    if (o.act == direction::Act::drive) EXPECT_TRUE(bench.drive(rig.output(looks.outputs[static_cast<std::size_t>(o.output)].id)->socket, o.sense * 0.8));
+    if (o.act == direction::Act::tilt && momentary) bench.flick(o.axis, o.sense);
+    if (o.act == direction::Act::tilt && !momentary) {
+      std::array<double, 3> pose{};
+      pose[static_cast<std::size_t>(index_of(o.axis))] = 35.0 * o.sense;
+      bench.hold(pose);
+    }
+    for (int i = 0; i < 60; ++i) {
+      bench.step(0.01);
+      for (const auto& [s, d] : bench.look().deflection)
+        if (std::abs(d - rest[s]) > std::abs(furthest[s] - rest[s])) furthest[s] = d;
+    }
+    bench.release();
+    bench.stick(o.axis, 0);
+    bench.hold({});
+    run(3);
+    std::map<Surface, int> motion;
+    for (const auto& [s, d] : furthest) motion[s] = std::abs(d - rest[s]) < (s.kind == SurfaceKind::motor ? 0.1 : 3) ? 0 : d > rest[s] ? 1 : -1;
+    return motion;
+  }
+};
+
+// The simulated bench moves servos over time by pulses and mixers; the reasoner knows only signs. Both must show the same.
+class BothAgree : public testing::TestWithParam<int> {};
+TEST_P(BothAgree, OnEveryLookWithRandomFaults) {
+  const char* name = GetParam() % 2 ? "hedgerow.rig.json" : "delta.rig.json";
+  const Rig rig = demo(name);
+  const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+  Fixture f(name, drawn_faults(rig, controller, 1 + GetParam() % 3, static_cast<unsigned>(GetParam())));
+  ASSERT_FALSE(f.faults.empty());
+  for (const auto& q : *f.looks.may_ask) {
+    const auto predicted = direction::predict(f.looks, f.faults, q.observation);
+    ASSERT_TRUE(predicted);
+    const auto seen = f.see(q.observation);
+    for (const auto& s : predicted->saw)
+      EXPECT_EQ(seen.at(s.surface), s.motion) << direction::observation_text(q.observation, f.looks) << ": " << s.surface.word() << " with " << direction::fault_text(f.faults[0], f.looks);
+  }
+}
+INSTANTIATE_TEST_SUITE_P(Seeds, BothAgree, testing::Range(1, 25));
+
+TEST(Twin, TheWholeLineFindsAndCuresRandomFaults) {
+  for (unsigned seed = 1; seed <= 20; ++seed) {
+    const Rig rig = demo("hedgerow.rig.json");
+    const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+    Fixture f("hedgerow.rig.json", drawn_faults(rig, controller, 2, seed));
+    Rig now = f.rig;
+    int rounds = 0;
+    for (; rounds < 8; ++rounds) {
+      direction::Case c = direction::case_from_rig(now, controller);
+      for (const Axis axis : all_axes)
+        for (const auto act : {direction::Act::stick, direction::Act::tilt}) {
+          direction::Observation o;
+          o.act = act;
+          o.axis = axis;
+          o.mode = act == direction::Act::tilt ? Mode::rate : Mode::manual;
+          for (const auto& [s, m] : f.see(o)) o.saw.push_back({s, m});
+          c.observations.push_back(o);
+        }
+      direction::Answer answer = direction::reason(c);
+      for (int asked = 0; answer.next && asked < 12; ++asked) {
+        direction::Observation o = answer.next->observation;
+        if (answer.next->surfaces)
+          for (const auto& [s, m] : f.see(o)) o.saw.push_back({s, m});
+        if (answer.next->channels) {
+          f.bench.stick(o.axis, o.sense);
+          f.run(0.1);
+          const auto heard = f.bench.channels();
+          for (const Axis k : all_axes) {
+            const double us = heard.at(std::string(word(k)));
+            o.channels[static_cast<std::size_t>(index_of(k))] = us > 1600 ? 1 : us < 1400 ? -1 : 0;
+          }
+          f.bench.stick(o.axis, 0);
+        }
+        c.observations.push_back(o);
+        answer = direction::reason(c);
+      }
+      ASSERT_FALSE(answer.explanations.empty()) << "seed " << seed;
+      if (answer.explanations[0].faults.empty()) break;
+      for (const auto& fault : answer.explanations[0].faults) {
+        now = direction::remedied(now, fault, c, controller);
+        const Remedy remedy = direction::remedy_of(fault.kind);
+        if (!direction::is_setting(remedy, controller)) EXPECT_TRUE(f.bench.work(remedy, direction::remedy_to_json(fault, c)));
+      }
+      f.bench.configure(link::image_of(now));
+    }
+    EXPECT_LT(rounds, 4) << "seed " << seed;
+  }
+}
+
+TEST(Twin, BehavesAsAControllerDoes) {
+  Fixture f("hedgerow.rig.json", {});
+  EXPECT_TRUE(f.bench.drive("s1", 0.5));
+  EXPECT_FALSE(f.bench.drive("s9", 0.5));
+  f.bench.throttle(1);
+  EXPECT_FALSE(f.bench.drive("s1", 0.5)) << "throttle open";
+  f.bench.throttle(0);
+  f.bench.transmitter(false);
+  EXPECT_TRUE(f.bench.channels().empty());
+  f.bench.transmitter(true);
+  f.bench.plug({true, false});
+  f.run(0.5);
+  EXPECT_TRUE(f.bench.channels().empty()) << "receiver dark on USB";
+  EXPECT_FALSE(f.bench.look().servos_powered);
+  const auto still = f.bench.look().deflection;
+  f.bench.stick(Axis::roll, 1);
+  f.run(0.5);
+  EXPECT_EQ(f.bench.look().deflection, still) << "servos don't move on USB";
+  EXPECT_FALSE(f.bench.drive("s1", 0.5));
+  EXPECT_FALSE(f.bench.work(Remedy::reverse_output, {{"output", "out_1"}})) << "set over the link, not by hand";
+}
+
+TEST(Twin, ReactsAsItsClassDoes) {
+  Rig rig = demo("delta.rig.json");
+  rig.controller.kind = "gesture_board";
+  const ControllerClass& gesture = *catalogue().controller("gesture_board");
+  Bench bench(rig, gesture, *truth_of(rig, gesture, {}));
+  bench.plug({false, true});
+  const auto elevon = [&] {
+    for (const auto& [s, d] : bench.look().deflection)
+      if (s.word() == "elevon_left") return d;
+    return 0.0;
+  };
+  const auto settle = [&] {
+    for (int i = 0; i < 300; ++i) bench.step(0.01);
+  };
+  bench.mode(Mode::level);
+  bench.hold({30, 0, 0});
+  settle();
+  EXPECT_NEAR(elevon(), 0, 0.5) << "reacts only past about 45°";
+  bench.hold({55, 0, 0});
+  settle();
+  EXPECT_GT(elevon(), 5) << "right wing down: the left elevon goes up";
+  const ControllerClass& mini = *catalogue().controller("fixed_mini");
+  rig.controller.kind = "fixed_mini";
+  Bench runaway(rig, mini, *truth_of(rig, mini, {}));
+  runaway.plug({false, true});
+  runaway.mode(Mode::level);
+  runaway.hold({8, 0, 0});
+  for (int i = 0; i < 400; ++i) runaway.step(0.01);
+  double most = 0;
+  for (const auto& [s, d] : runaway.look().deflection) most = std::max(most, std::abs(d));
+  EXPECT_GT(most, 10) << "levelling runs on while it is held tilted";
+}
+
+/// Plays a whole write against a port over a wire that is cut after `cut` bytes. Returns what the controller then holds.
+link::Image held_after_cut(const link::Image& old_image, const link::Image& wanted, std::size_t cut, std::size_t& total) {
+  const Rig rig = demo("hedgerow.rig.json");
+  const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+  Bench bench(rig, controller, *truth_of(rig, controller, {}));
+  bench.plug({false, true});
+  bench.step(0.5);
+  bench.configure(old_image);
+  Store store;
+  store.save(link::image_bytes(old_image));
+  ControllerPort port(bench, store, "1");
+  link::Client client;
+  link::WriteTransaction transaction(wanted);
+  total = 0;
+  while (auto request = transaction.next()) {
+    std::string wire = client.ask(request->what, request->body);
+    const bool cut_here = total + wire.size() > cut;
+    if (cut_here) wire.resize(cut - total);
+    total += wire.size();
+    const std::string reply = port.feed(wire);
+    if (cut_here) break;
+    for (auto& item : client.feed(reply)) transaction.answered(std::get<link::Reply>(item));
+  }
+  port.disconnected();
+  // Power off and on: what the store holds must be what the controller worked with.
+  Store after(store.memory());
+  EXPECT_EQ(*after.load(), link::image_bytes(bench.image()));
+  return bench.image();
+}
+
+TEST(Transaction, ACutAtAnyByteLeavesTheOldOrTheNew) {
+  const Rig rig = demo("hedgerow.rig.json");
+  Rig changed = rig;
+  changed.outputs[0].reversed = true;
+  changed.outputs[3].mix.yaw = -0.3;
+  changed.sensing.board = *turn_from_name("arrow_left_top_up");
+  const link::Image before = link::image_of(rig), after = link::image_of(changed);
+  std::size_t whole = 0;
+  EXPECT_EQ(held_after_cut(before, after, static_cast<std::size_t>(-1), whole), after);
+  ASSERT_GT(whole, 500u);
+  int old_ones = 0, new_ones = 0;
+  for (std::size_t cut = 0; cut <= whole; ++cut) {
+    std::size_t sent = 0;
+    const link::Image held = held_after_cut(before, after, cut, sent);
+    if (held == before)
+      ++old_ones;
+    else if (held == after)
+      ++new_ones;
+    else
+      FAIL() << "a mixture after " << cut << " bytes";
+  }
+  EXPECT_GT(old_ones, 400);
+  EXPECT_GT(new_ones, 0);
+}
+
+TEST(Transaction, PowerFailingAtAnyByteOfTheStoreLeavesTheOldOrTheNew) {
+  Store store;
+  store.save("the first configuration");
+  store.save("the second configuration, longer than the first");
+  EXPECT_EQ(store.load(), "the second configuration, longer than the first");
+  const std::string third = "the third";
+  for (std::size_t bytes = 0; bytes <= third.size() + 12; ++bytes) {
+    Store failing(store.memory());
+    failing.save(third, bytes);
+    const auto loaded = Store(failing.memory()).load();
+    ASSERT_TRUE(loaded);
+    EXPECT_EQ(*loaded, bytes == third.size() + 12 ? third : "the second configuration, longer than the first") << bytes;
+  }
+  EXPECT_FALSE(Store("garbage").load());
+}
+
+struct PortFixture : testing::Test {
+  Fixture f{"hedgerow.rig.json", {}};
+  Store store;
+  ControllerPort port{f.bench, store, "0.9.2"};
+  link::Client client;
+  link::Reply ask(const std::string& what, Json body = Json::object()) {
+    for (auto& item : client.feed(port.feed(client.ask(what, std::move(body)))))
+      if (auto* reply = std::get_if<link::Reply>(&item)) return *reply;
+    ADD_FAILURE() << "no reply to " << what;
+    return {};
+  }
+};
+
+TEST_F(PortFixture, RefusesAndSaysWhy) {
+  EXPECT_NE(ask("hello", {{"protocol", 2}}).refused().find("protocol 1"), std::string::npos);
+  EXPECT_TRUE(ask("hello", {{"protocol", 1}}).ok());
+  EXPECT_EQ(ask("commit", {{"hash", "x"}}).refused(), "nothing verified to commit");
+  EXPECT_EQ(ask("stage", {{"offset", 0}}).refused(), "nothing was begun");
+  EXPECT_FALSE(ask("stage_begin", {{"size", 1e9}, {"hash", "x"}}).ok());
+  EXPECT_FALSE(ask("stage_begin", {{"size", "many"}}).ok());
+  EXPECT_TRUE(ask("stage_begin", {{"size", 4}, {"hash", "x"}}).ok());
+  EXPECT_NE(ask("stage", {{"offset", 2}, {"bytes", Json::binary({1, 2})}}).refused().find("out of order"), std::string::npos);
+  EXPECT_TRUE(ask("stage", {{"offset", 0}, {"bytes", Json::binary({1, 2})}}).ok());
+  EXPECT_NE(ask("stage", {{"offset", 2}, {"bytes", Json::binary({1, 2, 3})}}).refused().find("more bytes"), std::string::npos);
+  EXPECT_FALSE(ask("verify", {{"hash", "x"}}).ok());
+  EXPECT_FALSE(ask("dance").ok());
+  EXPECT_NE(ask("arm").refused().find("position"), std::string::npos);
+  // Bytes that pass their hash but are no configuration.
+  const std::string junk = "junk";
+  EXPECT_TRUE(ask("stage_begin", {{"size", 4}, {"hash", link::image_hash(junk)}}).ok());
+  EXPECT_TRUE(ask("stage", {{"offset", 0}, {"bytes", Json::binary({'j', 'u', 'n', 'k'})}}).ok());
+  EXPECT_FALSE(ask("verify", {{"hash", link::image_hash(junk)}}).ok());
+  Rig elsewhere = f.rig;
+  elsewhere.outputs[0].socket = "s99";
+  link::WriteTransaction transaction(link::image_of(elsewhere));
+  while (auto request = transaction.next()) transaction.answered(ask(request->what, request->body));
+  EXPECT_TRUE(transaction.failed());
+  EXPECT_NE(transaction.problem().find("s99"), std::string::npos);
+}
+
+TEST_F(PortFixture, SurvivesDamagedFramesAndCountsThem) {
+  std::string hurt = client.ask("read");
+  hurt[3] = static_cast<char>(hurt[3] ^ 0x10);
+  EXPECT_TRUE(port.feed(hurt).empty());
+  EXPECT_TRUE(port.feed("\x01\x02\x03foreign words on the line\0" + std::string(1, '\0')).empty());
+  EXPECT_EQ(ask("hello", {{"protocol", 1}}).body["damaged_frames"], port.damaged_frames());
+  EXPECT_GE(port.damaged_frames(), 1);
+}
+
+TEST(Differences, AreSaidInWordsAndTakenPartByPart) {
+  const Rig rig = demo("hedgerow.rig.json");
+  Rig other = rig;
+  other.outputs[0].reversed = true;
+  other.outputs[1].high_us = 1900;
+  other.sensing.yaw_reversed = true;
+  other.radio.channels[4].function = ChannelFunction::gain;
+  const link::Image board = link::image_of(other);
+  const auto found = link::differences(link::image_of(rig), board);
+  ASSERT_EQ(found.size(), 4u);
+  EXPECT_EQ(found[0].part, "output s1");
+  EXPECT_EQ(found[0].words, "reversed on the board, plain in the rig");
+  EXPECT_NE(found[1].words.find("1900 µs on the board, 2000 µs in the rig"), std::string::npos);
+  EXPECT_NE(found[3].words.find("gain on the board, mode in the rig"), std::string::npos);
+  const Rig half = link::with_board_parts(rig, board, {"output s1", "channel 5"});
+  EXPECT_TRUE(half.outputs[0].reversed);
+  EXPECT_EQ(half.outputs[1].high_us, 2000);
+  EXPECT_EQ(link::differences(link::image_of(half), board).size(), 2u);
+  std::vector<std::string> all;
+  for (const auto& d : found) all.push_back(d.part);
+  EXPECT_EQ(link::image_of(link::with_board_parts(rig, board, all)), board);
+  EXPECT_TRUE(link::differences(board, board).empty());
+  EXPECT_EQ(*link::image_from_bytes(link::image_bytes(board), "x"), board);
+}
+
+TEST(Faults, AreReadFromWords) {
+  const Rig rig = demo("hedgerow.rig.json");
+  const auto c = direction::case_from_rig(rig, *catalogue().controller(rig.controller.kind));
+  for (const char* good : {"output_reversed:out_1", "leads_swapped:out_2,out_1", "gyro_reversed:yaw", "transmitter_swapped:roll,yaw", "board_turned:arrow_tail_top_up", "output_dead:out_3", "linkage_opposed:flaperon_left", "mix_sign_wrong:out_3,yaw"})
+    EXPECT_TRUE(fault_from_text(good, c)) << good;
+  for (const char* bad : {"", "output_reversed", "output_reversed:", "output_reversed:out_9", "leads_swapped:out_1,out_1", "gyro_reversed:up", "board_turned:none", "linkage_opposed:rudder", "sabotage:out_1"})
+    EXPECT_FALSE(fault_from_text(bad, c)) << bad;
+}
+
+}  // namespace
+}  // namespace rigging::twin
