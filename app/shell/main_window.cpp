@@ -151,6 +151,7 @@ void MainWindow::build_menus() {
   auto* edit = menuBar()->addMenu(tr("&Edit"));
   undo_ = add(edit, tr("Undo"), QKeySequence::Undo, [this] { document_.undo(); });
   redo_ = add(edit, tr("Redo"), QKeySequence::Redo, [this] { document_.redo(); });
+  redo_->setShortcuts({QKeySequence(QStringLiteral("Ctrl+Shift+Z")), QKeySequence(QStringLiteral("Ctrl+Y"))});
   add(edit, tr("Ask for anything…"), QKeySequence(QStringLiteral("Ctrl+K")), [this] { AskBox(deeds(), this).exec(); });
 
   auto* view = menuBar()->addMenu(tr("&View"));

@@ -126,6 +126,12 @@ void SnagPanel::refresh() {
     layout->addWidget(none);
   }
   layout->addStretch();
+  // The old ones may be in the middle of an event of theirs.
+  if (QWidget* old = area_->takeWidget()) {
+    old->hide();
+    old->setParent(nullptr);
+    old->deleteLater();
+  }
   area_->setWidget(inside);
   area_->verticalScrollBar()->setValue(position);
   heading_->setText(count == 1 ? tr("1 snag") : tr("%1 snags").arg(count));

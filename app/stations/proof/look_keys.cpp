@@ -41,7 +41,11 @@ void LookKeys::ask(const direction::Observation& observation, const std::vector<
   asked_.saw.clear();
   asked_.channels = {};
   rows_.clear();
-  delete inside_;
+  if (inside_) {
+    inside_->hide();
+    inside_->setParent(nullptr);
+    inside_->deleteLater();
+  }
   inside_ = new QWidget;
   grid_ = new QGridLayout(inside_);
   grid_->setContentsMargins(0, 0, 0, 0);
@@ -66,6 +70,7 @@ void LookKeys::ask(const direction::Observation& observation, const std::vector<
       add_row(row, tr("Channel %1").arg(name), QStringLiteral("channel_") + name, {tr("rises"), tr("falls"), tr("still")});
     }
   layout()->addWidget(inside_);
+  inside_->show();
 }
 
 void LookKeys::choose(std::size_t index, int value) {

@@ -212,8 +212,8 @@ void ProofPage::present() {
   asking_ = !by_hand_.empty() || session_.diagnosed() ? Asking::verdict
             : contradiction                           ? Asking::contradiction
             : session_.wrong()                        ? Asking::question
-            : open || (status(current_) && status(current_)->state != ProofState::fresh) ? Asking::check
-                                                                                           : Asking::done;
+            : open                                    ? Asking::check
+                                                      : Asking::done;
   const bool looking = asking_ == Asking::check || asking_ == Asking::question || asking_ == Asking::done;
   const CheckStatus* now = status(current_);
   view_->setVisible(now);
@@ -357,6 +357,7 @@ void ProofPage::note(direction::Observation seen) {
   const CheckStatus* now = status(current_);
   const bool passed = card_ && now && as_expected(*card_, seen);
   session_.add(std::move(seen));
+  keys_->ask(asked_, {}, false);
   if (passed && !session_.wrong() && !session_.answer().explanations.empty()) {
     const Check check = now->check;
     const std::string at = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
@@ -365,7 +366,6 @@ void ProofPage::note(direction::Observation seen) {
     Q_EMIT say(tr("Proven: %1").arg(QString::fromStdString(check.title)));
     return;
   }
-  keys_->ask(asked_, {}, false);
   present();
 }
 

@@ -221,6 +221,12 @@ void SurfacesPage::rebuild_rows() {
   layout->setSpacing(6);
   for (const Output& o : document_.rig().outputs) layout->addWidget(row_for(o));
   layout->addStretch();
+  // The old ones may be in the middle of an event of theirs.
+  if (QWidget* old = area_->takeWidget()) {
+    old->hide();
+    old->setParent(nullptr);
+    old->deleteLater();
+  }
   area_->setWidget(inside);
 }
 
