@@ -17,6 +17,8 @@ class Builder {
   explicit Builder(QStringList faults = {}, int random = 2, unsigned seed = 4) : window(*load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue"), settings(faults, random, seed)) {
     window.show();
     EXPECT_TRUE(QTest::qWaitForWindowExposed(&window));
+    window.activateWindow();  // without a window manager nobody else gives it the keyboard
+    EXPECT_TRUE(QTest::qWaitForWindowActive(&window));
   }
   Settings settings(const QStringList& faults, int random, unsigned seed) {
     Settings s;
