@@ -28,7 +28,7 @@ int main(int argc, char** argv) {
   parser.addVersionOption();
   parser.addPositionalArgument(QStringLiteral("RIG"), QStringLiteral("Rig file to open"), QStringLiteral("[RIG]"));
   const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo aircraft with the simulated bench running"));
-  const QCommandLineOption seed(QStringLiteral("seed"), QStringLiteral("Draw of the demo's hidden faults"), QStringLiteral("N"), QStringLiteral("4"));
+  const QCommandLineOption seed(QStringLiteral("seed"), QStringLiteral("Draw of the demo's hidden faults"), QStringLiteral("N"), QStringLiteral("8"));
   const QCommandLineOption shots(QStringLiteral("screenshots"), QStringLiteral("Write a PNG of each view into a folder and leave"), QStringLiteral("FOLDER"));
   const QCommandLineOption data(QStringLiteral("data"), QStringLiteral("Data folder"), QStringLiteral("FOLDER"), QStringLiteral(RIGGING_DATA_DIR));
   const QCommandLineOption first_paint(QStringLiteral("time-first-paint"), QStringLiteral("Print the time to the first painted window and leave"));

@@ -66,7 +66,7 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   view_->set_caption(tr("The simulated model · drag to tilt it"));
   view_->set_dragging_turns(true);
   view_->set_exaggeration(1.3);
-  view_->setToolTip(tr("Drag sideways to bank, up and down to pitch; let go to set it down"));
+  view_->setToolTip(tr("Drag sideways to bank, up and down to pitch; let go to set it down. Keys: arrows tilt, Home sets it down"));
   layout->addWidget(view_, 1);
   connect(view_, &AircraftView::turned, this, [this](double roll, double pitch) { bench_.hold(roll, pitch, 0); });
   connect(view_, &AircraftView::released, this, [this] { bench_.hold(0, 0, 0); });

@@ -1,5 +1,6 @@
 #include "drawing/aircraft_view.h"
 
+#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
@@ -99,8 +100,17 @@ std::vector<AircraftView::Drawn> AircraftView::drawn() const {
     }
     all.push_back(std::move(d));
   }
-  // Far pieces first; hinged pieces after the piece they hang on.
-  std::stable_sort(all.begin(), all.end(), [](const Drawn& a, const Drawn& b) { return a.depth > b.depth; });
+  // Far pieces first. Seen from above, a wing hides the belly and is hidden by the back, however long it is.
+  const bool above = from_ == From::above || from_ == From::behind_above;
+  const auto layer = [&](const Panel& p) {
+    double z = 0;
+    for (const Point& corner : p.corners) z += corner.z;
+    return !above ? 0 : p.part == Panel::Part::wing ? 1 : p.part == Panel::Part::body && z > 0 ? 0 : 2;
+  };
+  std::stable_sort(all.begin(), all.end(), [&](const Drawn& a, const Drawn& b) {
+    const int la = layer(*a.panel), lb = layer(*b.panel);
+    return la != lb ? la < lb : a.depth > b.depth;
+  });
   return all;
 }
 
@@ -116,7 +126,7 @@ void AircraftView::fit() {
     }
   if (left > right) return;
   const double w = width() - 36, h = height() - 34 - (caption_.isEmpty() ? 0 : 14);
-  const double room = dragging_turns_ ? 1.25 : 1.0;
+  const double room = dragging_turns_ ? 1.08 : 1.0;
   scale_ = std::min(w / (right - left), h / std::max(0.05, bottom - top)) / room;
   origin_ = QPointF(width() / 2.0 - (left + right) / 2 * scale_, height() / 2.0 + (caption_.isEmpty() ? 0 : 8) - (top + bottom) / 2 * scale_);
 }
@@ -147,11 +157,11 @@ void AircraftView::draw_arrow(QPainter& p, Surface surface, int direction) const
       p.drawEllipse(on_screen(edge), 3.5, 3.5);
       continue;
     }
-    // The way the trailing edge moves: where a small further turn would take it.
-    const Point ahead = rigging::turned(edge, panel.hinge_a, panel.hinge_b - panel.hinge_a, direction * 20 * rad);
+    // The way the trailing edge moves now: where a very small further turn would take it.
+    const Point ahead = rigging::turned(edge, panel.hinge_a, panel.hinge_b - panel.hinge_a, direction * rad);
     QPointF start = on_screen(edge), along = on_screen(ahead) - start;
-    const double size = std::hypot(along.x(), along.y());
-    if (size < 0.6) {
+    const double size = std::hypot(along.x(), along.y()), whole = length(ahead - edge) * scale_;
+    if (size < 0.3 * whole) {
       // Seen along the movement: a cross for away, a dot for toward the eye.
       p.setPen(QPen(inks().teal, 2));
       p.setBrush(Qt::NoBrush);
@@ -214,6 +224,11 @@ void AircraftView::paintEvent(QPaintEvent*) {
     p.drawPolygon(d.outline);
   }
   for (const auto& [surface, direction] : arrows_) draw_arrow(p, surface, direction);
+  if (hasFocus()) {
+    p.setPen(QPen(i.teal, 2));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(rect().adjusted(1, 1, -1, -1));
+  }
   if (!caption_.isEmpty()) {
     p.setFont(Look::instance().text(8.5));
     p.setPen(i.soft);
@@ -249,7 +264,28 @@ void AircraftView::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void AircraftView::mouseReleaseEvent(QMouseEvent*) {
+  held_roll_ = held_pitch_ = 0;
   if (dragging_turns_) Q_EMIT released();
+}
+
+void AircraftView::set_dragging_turns(bool on) {
+  dragging_turns_ = on;
+  setFocusPolicy(on ? Qt::StrongFocus : Qt::NoFocus);
+}
+
+void AircraftView::keyPressEvent(QKeyEvent* event) {
+  if (!dragging_turns_) return QWidget::keyPressEvent(event);
+  switch (event->key()) {
+    case Qt::Key_Left: held_roll_ -= 10; break;
+    case Qt::Key_Right: held_roll_ += 10; break;
+    case Qt::Key_Up: held_pitch_ += 10; break;
+    case Qt::Key_Down: held_pitch_ -= 10; break;
+    case Qt::Key_Home: held_roll_ = held_pitch_ = 0; break;
+    default: return QWidget::keyPressEvent(event);
+  }
+  held_roll_ = std::clamp(held_roll_, -80.0, 80.0);
+  held_pitch_ = std::clamp(held_pitch_, -80.0, 80.0);
+  Q_EMIT turned(held_roll_, held_pitch_);
 }
 
 }  // namespace rigging::app

@@ -27,7 +27,8 @@ class AircraftView : public QWidget {
   void set_pickable(bool pickable);
   /// Shown in a corner: what this picture is.
   void set_caption(const QString& caption);
-  void set_dragging_turns(bool on) { dragging_turns_ = on; }
+  /// Lets the model be held tilted by dragging or, with the keyboard, by the arrow keys; Home sets it down.
+  void set_dragging_turns(bool on);
   /// How many times the true angle is drawn, so that small deflections can be seen.
   void set_exaggeration(double factor) { exaggeration_ = factor; }
 
@@ -45,6 +46,7 @@ class AircraftView : public QWidget {
   void mousePressEvent(QMouseEvent*) override;
   void mouseMoveEvent(QMouseEvent*) override;
   void mouseReleaseEvent(QMouseEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
 
  private:
   struct Drawn {
@@ -71,6 +73,7 @@ class AircraftView : public QWidget {
   QString caption_;
   bool pickable_ = false, dragging_turns_ = false;
   QPoint drag_start_;
+  double held_roll_ = 0, held_pitch_ = 0;
   double scale_ = 1;
   QPointF origin_;
 };

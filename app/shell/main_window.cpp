@@ -241,6 +241,7 @@ bool MainWindow::open_file(const QString& path) {
   }
   is_demo_ = false;
   bench_.stop();
+  foot_->say({});
   remember(path);
   go(station_);
   return true;
@@ -252,6 +253,7 @@ void MainWindow::start_demo() {
   if (!rig) return complain(tr("The demo could not be opened"), rig.error());
   document_.start_new(*rig);
   is_demo_ = true;
+  foot_->say(tr("Two faults are hidden in this aircraft. Propeller off, battery in on the bench below, then do the first check."));
   start_bench();
   go(Station::proof);
 }

@@ -23,7 +23,7 @@ struct Settings {
   QString state_folder;  ///< recovery copies, list of recent rigs
   QStringList demo_faults;
   int demo_random = 2;
-  unsigned demo_seed = 4;
+  unsigned demo_seed = 8;
 };
 
 class MainWindow : public QMainWindow {

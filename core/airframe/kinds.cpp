@@ -30,7 +30,7 @@ std::vector<AirframeFacts> make_kinds() {
       {A::tailerons, "Tailerons", "Ailerons, and tail halves that roll as well as pitch.", {al, ar, tl, tr, ru}},
       {A::tailerons_canards, "Tailerons with canards", "Tail halves that also roll, and canards on a pure elevator output.", {tl, tr, ca, ru}},
       {A::flaperons, "Flaperons", "Ailerons that droop as flaps.", {fl, fr, el, ru}},
-      {A::flaperons_inverted_v_tail, "Twin boom, flaperons and inverted V-tail", "Pusher with two booms joined by an inverted V.", {fl, fr, il, ir}},
+      {A::flaperons_inverted_v_tail, "Twin boom, inverted V-tail", "Pusher: flaperons, and two booms joined by an inverted V.", {fl, fr, il, ir}},
       {A::twin_differential, "Twin motors, differential thrust", "Two motors steer instead of a rudder: right yaw speeds the left motor up.", {al, ar, el, ml, mr}},
       {A::motor_glider, "Motor glider", "Long wing, ailerons, tail and a folding propeller.", {al, ar, el, ru}},
       {A::towed_glider, "Towed glider", "No motor: the motor output works the tow release.", {al, ar, el, ru}},

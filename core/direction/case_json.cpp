@@ -218,8 +218,9 @@ class Reader {
       const std::string place = path + "/" + std::to_string(i);
       if (json[i].is_object()) {
         Question q{read_observation(json[i], place, c)};
-        q.channels = q.observation.act == Act::stick && (json[i].contains("channels") || !json[i].contains("mode"));
-        q.surfaces = json[i].contains("mode") || json[i].contains("saw") || !q.channels;
+        // A listed stick may be watched in both ways, unless the entry names one of them.
+        q.channels = q.observation.act == Act::stick && (json[i].contains("channels") || !json[i].contains("saw"));
+        q.surfaces = q.observation.act != Act::stick || json[i].contains("saw") || !json[i].contains("channels");
         asked.push_back(q);
         continue;
       }
@@ -234,7 +235,8 @@ class Reader {
     for (Question q : c.all_questions()) {
       const Act act = q.observation.act;
       q.surfaces = act == Act::stick ? stick : act == Act::drive ? drive : tilt;
-      q.channels = act == Act::stick && channels;
+      // Who may move a stick may look at the surfaces and read the channels; "channels" alone is for reading only.
+      q.channels = act == Act::stick && (channels || stick);
       if (q.surfaces || q.channels) asked.push_back(q);
     }
     return asked;

@@ -14,7 +14,7 @@ namespace rigging::app {
 /// A patient builder in front of the window: clicks, types and looks at the bench, and knows nothing else.
 class Builder {
  public:
-  explicit Builder(QStringList faults = {}, int random = 2, unsigned seed = 4) : window(*load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue"), settings(faults, random, seed)) {
+  explicit Builder(QStringList faults = {}, int random = 2, unsigned seed = 8) : window(*load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue"), settings(faults, random, seed)) {
     window.show();
     EXPECT_TRUE(QTest::qWaitForWindowExposed(&window));
     window.activateWindow();  // without a window manager nobody else gives it the keyboard

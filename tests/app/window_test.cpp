@@ -176,6 +176,18 @@ TEST(Proof, MisreadSurfacesAreNamedAndCanBeLookedAtAgain) {
   EXPECT_FALSE(b.proof().session().anything_seen());
 }
 
+TEST(Bench, TheModelIsHeldByKeys) {
+  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  ASSERT_TRUE(b.open_demo_with_battery());
+  auto* view = b.find(QStringLiteral("bench_panel"))->findChild<AircraftView*>();
+  view->setFocus();
+  for (int i = 0; i < 3; ++i) QTest::keyClick(view, Qt::Key_Right);
+  QTest::keyClick(view, Qt::Key_Up);
+  EXPECT_TRUE(b.wait([&] { return b.window.bench().sight().roll_deg > 29 && b.window.bench().sight().pitch_deg > 9; }));
+  QTest::keyClick(view, Qt::Key_Home);
+  EXPECT_TRUE(b.wait([&] { return std::abs(b.window.bench().sight().roll_deg) < 1; }));
+}
+
 TEST(Bench, WithoutSupplyNothingMovesAndItIsSaid) {
   Builder b;
   b.window.start_demo();

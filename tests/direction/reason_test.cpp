@@ -103,7 +103,7 @@ TEST(Reason, YLeadWithOneSideWrongAsksForTheLinkage) {
 }
 
 TEST(Reason, EquivalentWhenNothingThatMayBeAskedTellsApart) {
-  const Case c = read(R"({"outputs":[{"id":"e","surface":"elevator","mix":{"pitch":1}}],"may_ask":["stick"],"observations":[
+  const Case c = read(R"({"outputs":[{"id":"e","surface":"elevator","mix":{"pitch":1}}],"can":["reverse_output","move_linkage"],"may_ask":["stick"],"observations":[
     {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"down"}}]})");
   const Answer answer = reason(c);
   EXPECT_GT(answer.explanations.size(), 1u);

@@ -159,7 +159,12 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent) :
   restart_session();
 }
 
-QWidget* ProofPage::first_focus() { return as_shown_->isVisible() ? static_cast<QWidget*>(as_shown_) : chain_; }
+QWidget* ProofPage::first_focus() {
+  for (QPushButton* b : {as_shown_, apply_, by_hand_button_, again_})
+    if (b->isVisible()) return b;
+  auto* key = keys_->findChild<QPushButton*>();
+  return key ? static_cast<QWidget*>(key) : chain_;
+}
 
 const CheckStatus* ProofPage::status(const std::string& id) const {
   for (const CheckStatus& c : document_.review().checks)
@@ -241,6 +246,8 @@ void ProofPage::present() {
     case Asking::contradiction: present_contradiction(); break;
   }
   note_->setEnabled(keys_->anything_pressed());
+  // The keyboard must not be left on "take back" when what it was on has gone.
+  if (isVisible() && (!focusWidget() || focusWidget() == back_ || !focusWidget()->isVisible())) first_focus()->setFocus(Qt::OtherFocusReason);
 }
 
 void ProofPage::present_check(const CheckStatus& s) {
