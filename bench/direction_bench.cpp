@@ -2,6 +2,7 @@
 
 #include <random>
 
+#include "direction/brute_force.h"
 #include "direction/reason.h"
 
 namespace rigging::direction {
@@ -74,6 +75,42 @@ void contradiction(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(reason(c));
 }
 BENCHMARK(contradiction)->Unit(benchmark::kMillisecond);
+
+/// Two elevons with two faults, by the search and by trying every set of faults and every servo sign, as a general solver would.
+Case two_elevons() {
+  Case c;
+  for (const char* surface : {"elevon_left", "elevon_right"}) {
+    Output o;
+    o.id = "out_" + std::to_string(c.outputs.size() + 1);
+    o.surfaces = {*surface_from_word(surface)};
+    o.mix = {surface[7] == 'l' ? -.5 : .5, .5, 0};
+    c.outputs.push_back(o);
+  }
+  const std::vector<Fault> faults{fault(FaultKind::output_reversed, 0), fault(FaultKind::gyro_reversed, -1, -1, Axis::pitch)};
+  c.outputs[0].reversed = true;
+  for (const Act act : {Act::stick, Act::tilt})
+    for (const Axis axis : {Axis::roll, Axis::pitch}) {
+      Observation o;
+      o.act = act;
+      o.axis = axis;
+      o.mode = act == Act::tilt ? Mode::rate : Mode::manual;
+      o.saw = predict(c, faults, o)->saw;
+      c.observations.push_back(o);
+    }
+  return c;
+}
+
+void two_elevons_by_search(benchmark::State& state) {
+  const Case c = two_elevons();
+  for (auto _ : state) benchmark::DoNotOptimize(reason(c));
+}
+BENCHMARK(two_elevons_by_search)->Unit(benchmark::kMicrosecond);
+
+void two_elevons_by_trying_everything(benchmark::State& state) {
+  const Case c = two_elevons();
+  for (auto _ : state) benchmark::DoNotOptimize(brute::explain(c, 2));
+}
+BENCHMARK(two_elevons_by_trying_everything)->Unit(benchmark::kMicrosecond);
 
 }  // namespace
 }  // namespace rigging::direction

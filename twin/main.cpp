@@ -85,7 +85,7 @@ struct Options {
   std::vector<std::string> faults;
   int random = 0;
   unsigned seed = 1;
-  bool hidden = false, battery = false;
+  bool hidden = false, battery = false, with_parent = false;
 };
 
 Result<int> run(const Options& options) {
@@ -130,6 +130,7 @@ Result<int> run(const Options& options) {
     if (const auto ok = listener.open(options.sockets + name); !ok) return tl::make_unexpected(ok.error());
   std::cout << "ready (simulated): " << options.sockets << std::endl;
 
+  const pid_t parent = ::getppid();
   using clock = std::chrono::steady_clock;
   auto then = clock::now();
   std::string saved = store.memory();
@@ -146,8 +147,7 @@ Result<int> run(const Options& options) {
       saved = store.memory();
       if (const auto ok = write_file_atomically(options.store, saved); !ok) std::cerr << "rigging-twin: " << ok.error().text() << '\n';
     }
-    // A parent that is gone takes its bench with it.
-    if (::getppid() == 1 && ::getenv("RIGGING_TWIN_STAYS") == nullptr) break;
+    if (options.with_parent && ::getppid() != parent) break;
   }
   return 0;
 }
@@ -165,6 +165,7 @@ int main(int argc, char** argv) {
   app.add_option("--random", options.random, "Number of faults to draw")->check(CLI::Range(0, 4));
   app.add_option("--seed", options.seed, "Seed of the draw");
   app.add_flag("--hidden", options.hidden, "Do not tell the faults");
+  app.add_flag("--with-parent", options.with_parent, "Leave when the program that started it is gone");
   app.add_flag("--battery", options.battery, "Start with the battery plugged in");
   app.add_option("--store", options.store, "File that keeps the controller's settings");
   app.add_option("--data", options.data, "Data folder");

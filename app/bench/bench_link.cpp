@@ -59,7 +59,7 @@ BenchLink::~BenchLink() {
 void BenchLink::start_twin(const TwinOptions& o) {
   stop();
   folder_ = std::make_unique<QTemporaryDir>();
-  QStringList arguments{o.rig_file, QStringLiteral("--sockets"), folder_->path()};
+  QStringList arguments{o.rig_file, QStringLiteral("--sockets"), folder_->path(), QStringLiteral("--with-parent")};
   for (const QString& fault : o.faults) arguments << QStringLiteral("--fault") << fault;
   if (o.random > 0) arguments << QStringLiteral("--random") << QString::number(o.random) << QStringLiteral("--seed") << QString::number(o.seed);
   if (o.hidden) arguments << QStringLiteral("--hidden");

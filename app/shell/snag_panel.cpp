@@ -9,6 +9,7 @@
 #include <QVBoxLayout>
 
 #include "look/look.h"
+#include "look/scroll_content.h"
 
 namespace rigging::app {
 namespace {
@@ -126,13 +127,7 @@ void SnagPanel::refresh() {
     layout->addWidget(none);
   }
   layout->addStretch();
-  // The old ones may be in the middle of an event of theirs.
-  if (QWidget* old = area_->takeWidget()) {
-    old->hide();
-    old->setParent(nullptr);
-    old->deleteLater();
-  }
-  area_->setWidget(inside);
+  replace_content(*area_, inside);
   area_->verticalScrollBar()->setValue(position);
   heading_->setText(count == 1 ? tr("1 snag") : tr("%1 snags").arg(count));
 }

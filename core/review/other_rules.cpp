@@ -129,6 +129,13 @@ void loose_ends(const Inspection& in, std::string_view code, std::vector<Snag>& 
   }
 }
 
+void simulated(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  const auto count = std::count_if(in.rig.proofs.begin(), in.rig.proofs.end(), [](const Proof& p) { return p.simulated; });
+  if (count > 0)
+    snags.push_back(snag(Station::proof, code, Severity::worth_knowing, "proofs", std::to_string(count) + (count == 1 ? " proof was" : " proofs were") + " made on the simulated bench",
+                         "A simulation proves the settings, not your model.", "Do the checks once more on the real aircraft, propeller off."));
+}
+
 }  // namespace
 
 const std::vector<Rule>& airframe_rules() {
@@ -142,7 +149,7 @@ const std::vector<Rule>& radio_and_sensing_rules() {
 }
 
 const std::vector<Rule>& proof_rules() {
-  static const std::vector<Rule> rules{{"PROOF-01", unproven}, {"PROOF-02", stale}, {"PROOF-03", provisional}, {"PROOF-04", loose_ends}};
+  static const std::vector<Rule> rules{{"PROOF-01", unproven}, {"PROOF-02", stale}, {"PROOF-03", provisional}, {"PROOF-04", loose_ends}, {"PROOF-05", simulated}};
   return rules;
 }
 

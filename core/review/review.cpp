@@ -14,7 +14,8 @@ Readiness readiness_of(const Rig& rig, const Review& r) {
   Readiness ready;
   ready.ready = count(Severity::grounds) == 0 && fresh == all && all > 0 && rig.loose_ends.empty();
   if (ready.ready) {
-    ready.words = "Directions proven: " + std::to_string(fresh) + " of " + std::to_string(all) + " checks fresh, nothing grounds it";
+    const bool simulated = std::any_of(rig.proofs.begin(), rig.proofs.end(), [](const Proof& p) { return p.simulated; });
+    ready.words = "Directions proven" + std::string(simulated ? " (simulated bench)" : "") + ": " + std::to_string(fresh) + " of " + std::to_string(all) + " checks fresh, nothing grounds it";
     return ready;
   }
   const auto add = [&](std::ptrdiff_t n, const std::string& one, const std::string& many) {

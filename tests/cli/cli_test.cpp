@@ -122,3 +122,28 @@ TEST(Cli, HandCardsComeFromWhatWasSeen) {
 
 }  // namespace
 }  // namespace rigging
+
+namespace rigging {
+namespace {
+
+// The documented examples are real: every JSON block parses, and the case is answered as printed.
+TEST(Documentation, CommandLineExamplesHold) {
+  const std::string text = *read_file(source / "docs/command-line.md");
+  std::vector<Json> blocks;
+  for (std::size_t at = text.find("```json"); at != std::string::npos; at = text.find("```json", at + 1)) {
+    const std::size_t start = at + 7, end = text.find("```", start);
+    const auto json = parse_json(std::string_view(text).substr(start, end - start), "block");
+    ASSERT_TRUE(json) << json.error().text();
+    blocks.push_back(*json);
+  }
+  ASSERT_GE(blocks.size(), 6u);
+  const Folder folder;
+  const Json answer = Json::parse(run("directions " + folder.file("documented.json", blocks[0].dump()) + " --json").out);
+  EXPECT_EQ(answer["explanations"][0]["faults"], blocks[1]["explanations"][0]["faults"]);
+  EXPECT_EQ(answer["settled"], blocks[1]["settled"]);
+  const Json checked = Json::parse(run("check " + demo + " --json").out);
+  for (const auto& [key, value] : checked.items()) EXPECT_TRUE(blocks[2].contains(key)) << key << " is not documented";
+}
+
+}  // namespace
+}  // namespace rigging

@@ -83,6 +83,7 @@ INSTANTIATE_TEST_SUITE_P(
         Break{"no channel for yaw", [](Rig& r) { r.radio.channels.erase(r.radio.channels.begin() + 3); }, Set{"STICKS-02", "PROOF-02"}},
         Break{"board loose again", [](Rig& r) { r.controller.mounted = false; }, Set{"PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-03"}},
         Break{"a loose end", [](Rig& r) { r.loose_ends.push_back({"arm", "arming check switched off to calibrate", "2026-11-01", Json::object()}); }, Set{"PROOF-04"}},
+        Break{"a proof from the simulated bench", [](Rig& r) { r.proofs[0].simulated = true; }, Set{"PROOF-05"}},
         Break{"a proof missing", [](Rig& r) { r.proofs.pop_back(); }, Set{"PROOF-01"}}));
 
 TEST(Review, FewSocketsAndFixedBoards) {

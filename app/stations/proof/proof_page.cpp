@@ -97,8 +97,13 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent) :
   again_->setObjectName(QStringLiteral("look_again"));
   back_ = new QPushButton(tr("Take back my last look"));
   back_->setObjectName(QStringLiteral("take_back"));
+  write_ = new QPushButton(tr("Write the rig to the controller"));
+  write_->setObjectName(QStringLiteral("write_rig"));
+  write_->setProperty("main", true);
+  write_->setMinimumHeight(40);
   right->addWidget(verdict_);
   right->addWidget(remedy_);
+  right->addWidget(write_);
   right->addWidget(as_shown_);
   right->addWidget(keys_);
   right->addWidget(note_);
@@ -122,6 +127,8 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent) :
   connect(note_, &QPushButton::clicked, this, [this] { note(keys_->observation()); });
   connect(keys_, &LookKeys::pressed, this, [this] { note_->setEnabled(keys_->anything_pressed()); });
   connect(apply_, &QPushButton::clicked, this, &ProofPage::apply);
+  connect(write_, &QPushButton::clicked, this, [this] { bench_.write(link::image_of(document_.rig())); });
+  connect(&bench_, &BenchLink::board_read, this, &ProofPage::present);
   connect(by_hand_button_, &QPushButton::clicked, this, &ProofPage::done_by_hand);
   connect(card_button_, &QPushButton::clicked, this, [this] {
     const ControllerClass* controller = document_.controller();
@@ -142,7 +149,7 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent) :
   });
   connect(do_it_, &QPushButton::clicked, this, &ProofPage::do_it);
   connect(&hands_, &BenchHands::finished, this, [this] { do_it_->setEnabled(true); });
-  connect(&bench_, &BenchLink::state_changed, this, [this] { do_it_->setVisible(bench_.hands_connected() && (asking_ == Asking::check || asking_ == Asking::question)); });
+  connect(&bench_, &BenchLink::state_changed, this, [this] { present(); });
   connect(&bench_, &BenchLink::channels_heard, this, [this] {
     // The controller itself says what it hears while the stick is held.
     const auto& heard = bench_.channels();
@@ -160,7 +167,7 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent) :
 }
 
 QWidget* ProofPage::first_focus() {
-  for (QPushButton* b : {as_shown_, apply_, by_hand_button_, again_})
+  for (QPushButton* b : {write_, as_shown_, apply_, by_hand_button_, again_})
     if (b->isVisible()) return b;
   auto* key = keys_->findChild<QPushButton*>();
   return key ? static_cast<QWidget*>(key) : chain_;
@@ -229,6 +236,10 @@ void ProofPage::present() {
   apply_->hide();
   by_hand_button_->hide();
   card_button_->hide();
+  const bool differs = board_differs() && looking;
+  write_->setVisible(differs);
+  if (differs)
+    for (QWidget* w : {static_cast<QWidget*>(as_shown_), static_cast<QWidget*>(keys_), static_cast<QWidget*>(note_), static_cast<QWidget*>(do_it_)}) w->hide();
   again_->setVisible(asking_ == Asking::contradiction);
   back_->setVisible(session_.anything_seen() && by_hand_.empty());
   looked_->setText(session_.anything_seen() ? tr("%1 looks count in this sitting.").arg(session_.looks().observations.size()) : QString());
@@ -246,8 +257,16 @@ void ProofPage::present() {
     case Asking::contradiction: present_contradiction(); break;
   }
   note_->setEnabled(keys_->anything_pressed());
+  if (differs) {
+    verdict_->setText(tr("The controller holds something else than the rig."));
+    remedy_->setText(tr("A look would prove the board's settings, not these. Write the rig, or compare part by part on the bench below."));
+  }
   // The keyboard must not be left on "take back" when what it was on has gone.
   if (isVisible() && (!focusWidget() || focusWidget() == back_ || !focusWidget()->isVisible())) first_focus()->setFocus(Qt::OtherFocusReason);
+}
+
+bool ProofPage::board_differs() const {
+  return bench_.controller_answers() && bench_.board() && document_.controller() && document_.controller()->link && !bench_.writing() && link::image_of(document_.rig()) != *bench_.board();
 }
 
 void ProofPage::present_check(const CheckStatus& s) {

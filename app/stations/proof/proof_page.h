@@ -47,6 +47,8 @@ class ProofPage : public StationPage {
   void done_by_hand();
   void do_it();
   void animate();
+  /// True if the controller that answers holds something else than the rig: then a look proves nothing about the rig.
+  bool board_differs() const;
   const CheckStatus* status(const std::string& id) const;
 
   BenchLink& bench_;
@@ -64,7 +66,7 @@ class ProofPage : public StationPage {
   QLabel *title_, *todo_, *how_, *caution_, *verdict_, *remedy_, *looked_, *picture_words_;
   AircraftView* view_;
   LookKeys* keys_;
-  QPushButton *as_shown_, *note_, *do_it_, *apply_, *card_button_, *by_hand_button_, *back_, *again_;
+  QPushButton *as_shown_, *note_, *do_it_, *apply_, *card_button_, *by_hand_button_, *back_, *again_, *write_;
   QTimer animation_;
   double phase_ = 0;
 };

@@ -12,6 +12,7 @@
 #include "airframe/kinds.h"
 #include "base/number.h"
 #include "look/look.h"
+#include "look/scroll_content.h"
 
 namespace rigging::app {
 namespace {
@@ -221,13 +222,7 @@ void SurfacesPage::rebuild_rows() {
   layout->setSpacing(6);
   for (const Output& o : document_.rig().outputs) layout->addWidget(row_for(o));
   layout->addStretch();
-  // The old ones may be in the middle of an event of theirs.
-  if (QWidget* old = area_->takeWidget()) {
-    old->hide();
-    old->setParent(nullptr);
-    old->deleteLater();
-  }
-  area_->setWidget(inside);
+  replace_content(*area_, inside);
 }
 
 void SurfacesPage::move_surfaces() {

@@ -1,0 +1,157 @@
+#include <gtest/gtest.h>
+
+#include <Eigen/Dense>
+#include <set>
+
+#include "base/fields.h"
+#include "base/fingerprint.h"
+#include "base/json.h"
+#include "base/number.h"
+#include "base/point.h"
+#include "base/turn.h"
+#include "rig/surface.h"
+
+namespace rigging {
+namespace {
+
+Eigen::Matrix3d matrix_of(const Turn& t) {
+  Eigen::Vector3d x = Eigen::Vector3d::Zero(), top = Eigen::Vector3d::Zero();
+  x[t.arrow.axis] = t.arrow.sign;
+  top[t.top.axis] = t.top.sign;
+  Eigen::Matrix3d m;
+  m.row(0) = x.transpose();
+  m.row(1) = (-top).cross(x).transpose();
+  m.row(2) = -top.transpose();
+  return m;
+}
+
+// The 24 proper rotations of the cube, with Eigen as reference.
+TEST(Turn, SensesAsTheRotationMatrixDoes) {
+  for (const Turn& t : all_turns()) {
+    const Eigen::Matrix3d m = matrix_of(t);
+    EXPECT_NEAR(m.determinant(), 1, 1e-12) << t.name();
+    for (int axis = 0; axis < 3; ++axis) {
+      const Eigen::Vector3d sensed = m * Eigen::Vector3d::Unit(axis);
+      const SignedAxis s = t.sensed(axis);
+      EXPECT_NEAR(sensed[s.axis], s.sign, 1e-12) << t.name() << " axis " << axis;
+    }
+  }
+}
+
+TEST(Turn, ComposesAsMatricesDo) {
+  for (const Turn& frame : all_turns())
+    for (const Turn& inner : all_turns()) {
+      const Turn both = inner.inside(frame);
+      EXPECT_TRUE(matrix_of(both).isApprox(matrix_of(inner) * matrix_of(frame))) << inner.name() << " in " << frame.name();
+    }
+  EXPECT_EQ(Turn{}.inside(Turn{}), Turn{});
+}
+
+TEST(Turn, NamesAreTheFixedOnes) {
+  EXPECT_EQ(Turn{}.name(), "none");
+  EXPECT_EQ(*turn_from_name("arrow_nose_top_up"), Turn{});
+  EXPECT_EQ(turn_from_name("arrow_right_top_up")->sensed(0), (SignedAxis{1, -1})) << "arrow right: rolling right is felt as the board's nose going down";
+  for (const char* bad : {"", "arrow_nose_top_tail", "arrow_nose_top_nose", "arrow_up", "ARROW_NOSE_TOP_UP", "arrow_nose_top_up "}) EXPECT_FALSE(turn_from_name(bad)) << bad;
+  std::set<std::string> names;
+  for (const Turn& t : all_turns()) EXPECT_TRUE(names.insert(t.spoken()).second);
+}
+
+TEST(Surface, WordsGoThereAndBack) {
+  for (const Surface s : all_surfaces()) {
+    EXPECT_EQ(surface_from_word(s.word()), s);
+    for (const int direction : {-1, 0, 1}) EXPECT_EQ(motion_from_word(s, motion_word(s, direction)), direction) << s.word();
+    EXPECT_FALSE(motion_from_word(s, "sideways"));
+  }
+  EXPECT_EQ(all_surfaces().size(), 23u);
+  EXPECT_FALSE(surface_from_word("aileron")) << "paired kinds need a side";
+  EXPECT_FALSE(surface_from_word("motor"));
+  EXPECT_TRUE(surface_from_word("rudder_left"));
+  EXPECT_FALSE(motion_from_word({SurfaceKind::rudder, Side::single}, "up"));
+  EXPECT_FALSE(motion_from_word({SurfaceKind::elevator, Side::single}, "faster"));
+}
+
+// Common practice.
+TEST(Surface, RequiredDirections) {
+  const auto way = [](const char* word, Axis axis) { return required_direction(*surface_from_word(word), axis); };
+  EXPECT_EQ(way("aileron_right", Axis::roll), 1);
+  EXPECT_EQ(way("flaperon_left", Axis::roll), -1);
+  EXPECT_EQ(way("taileron_left", Axis::pitch), 1);
+  EXPECT_EQ(way("canard", Axis::pitch), -1);
+  EXPECT_EQ(way("canard_left", Axis::pitch), -1);
+  EXPECT_EQ(way("vtail_right", Axis::yaw), -1);
+  EXPECT_EQ(way("inverted_v_right", Axis::yaw), 1);
+  EXPECT_EQ(way("motor_left", Axis::yaw), 1);
+  EXPECT_EQ(way("rudder", Axis::roll), 1) << "without ailerons the rudder answers roll";
+  EXPECT_EQ(way("rudder", Axis::pitch), 0);
+  EXPECT_EQ(way("aileron_left", Axis::yaw), 0);
+}
+
+TEST(Number, IsShortAndNeverMinusZero) {
+  EXPECT_EQ(number_text(1.5, 3), "1.5");
+  EXPECT_EQ(number_text(-0.0001, 2), "0");
+  EXPECT_EQ(number_text(1000, 0), "1000");
+  EXPECT_EQ(number_text(12.3456, 2), "12.35");
+  EXPECT_EQ(number_text(1e300, 1).size(), 301u);
+}
+
+TEST(Words, AreChoices) {
+  EXPECT_EQ(word_choice<Axis>(), "roll, pitch or yaw");
+  EXPECT_EQ(from_word<Axis>("pitch"), Axis::pitch);
+  EXPECT_FALSE(from_word<Axis>("Pitch"));
+  EXPECT_EQ(capital("left"), "Left");
+  EXPECT_EQ(capital(""), "");
+}
+
+TEST(Fingerprint, KeepsPiecesApart) {
+  // FNV-1a, 64 bits, of the empty input is its offset basis (Fowler, Noll, Vo).
+  EXPECT_EQ(Fingerprint().value(), 0xcbf29ce484222325u);
+  EXPECT_NE(Fingerprint().add("ab").add("c").text(), Fingerprint().add("a").add("bc").text());
+  EXPECT_EQ(Fingerprint().add("x").text().size(), 16u);
+}
+
+TEST(Point, TurnsByTheRightHandRule) {
+  const Point p = turned({1, 0, 0}, {0, 0, 0}, {0, 0, 5}, 1.5707963267948966);
+  EXPECT_NEAR(p.x, 0, 1e-12);
+  EXPECT_NEAR(p.y, 1, 1e-12);
+  const Eigen::Vector3d reference = Eigen::AngleAxisd(0.7, Eigen::Vector3d(1, 2, 3).normalized()) * Eigen::Vector3d(0.3, -0.2, 0.9);
+  const Point q = turned({0.3, -0.2, 0.9}, {0, 0, 0}, {1, 2, 3}, 0.7);
+  EXPECT_NEAR(q.x, reference.x(), 1e-12);
+  EXPECT_NEAR(q.y, reference.y(), 1e-12);
+  EXPECT_NEAR(q.z, reference.z(), 1e-12);
+}
+
+TEST(JsonMembers, AreReadLeniently) {
+  const Json json = Json::parse(R"({"a":"x","b":2,"c":true,"d":["p",3,"q"]})");
+  EXPECT_EQ(text_member(json, "a"), "x");
+  EXPECT_EQ(text_member(json, "b", "none"), "none");
+  EXPECT_EQ(number_member(json, "b", 0), 2);
+  EXPECT_EQ(number_member(json, "a", 7), 7);
+  EXPECT_TRUE(flag_member(json, "c", false));
+  EXPECT_EQ(texts_member(json, "d"), (std::vector<std::string>{"p", "q"}));
+  EXPECT_TRUE(texts_member(Json(3), "d").empty());
+}
+
+TEST(Files, AreReadWithinBounds) {
+  const auto path = std::filesystem::temp_directory_path() / "rigging_files_test";
+  ASSERT_TRUE(write_file_atomically(path, std::string(1000, 'x')));
+  EXPECT_EQ(read_file(path)->size(), 1000u);
+  const auto refused = read_file(path, 10);
+  ASSERT_FALSE(refused);
+  EXPECT_NE(refused.error().what.find("too large"), std::string::npos);
+  // A link is followed, not replaced.
+  const auto link = std::filesystem::temp_directory_path() / "rigging_files_link";
+  std::filesystem::remove(link);
+  std::filesystem::create_symlink(path, link);
+  ASSERT_TRUE(write_file_atomically(link, "through the link"));
+  EXPECT_TRUE(std::filesystem::is_symlink(link));
+  EXPECT_EQ(*read_file(path), "through the link");
+  // Rights stay as they were.
+  std::filesystem::permissions(path, std::filesystem::perms::owner_read | std::filesystem::perms::owner_write);
+  ASSERT_TRUE(write_file_atomically(path, "again"));
+  EXPECT_EQ(std::filesystem::status(path).permissions() & std::filesystem::perms::mask, std::filesystem::perms::owner_read | std::filesystem::perms::owner_write);
+  std::filesystem::remove(link);
+  std::filesystem::remove(path);
+}
+
+}  // namespace
+}  // namespace rigging

@@ -1,0 +1,171 @@
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <random>
+
+#include "direction/conflict.h"
+#include "direction/evidence.h"
+#include "direction/reason.h"
+
+namespace rigging::direction {
+namespace {
+
+Case read(const std::string& text) {
+  const auto c = case_from_json(*parse_json(text, "case"), "case");
+  EXPECT_TRUE(c) << c.error().text();
+  return c ? *c : Case{};
+}
+
+const std::string elevator = R"("outputs":[{"id":"e","surface":"elevator","mix":{"pitch":1}}])";
+
+TEST(Case, ObservationsGoThereAndBack) {
+  const Case c = read("{" + elevator + R"(,"observations":[
+    {"do":"stick","axis":"pitch","sense":"down","mode":"level","saw":{"elevator":"down"},"channels":{"pitch":"falls","yaw":"still"}},
+    {"do":"drive","output":"e","pulse":"falls","saw":{"elevator":"still"}},
+    {"do":"tilt","axis":"yaw","sense":"left","mode":"hold","saw":{}}]})");
+  ASSERT_EQ(c.observations.size(), 3u);
+  Json again = Json::array();
+  for (const auto& o : c.observations) again.push_back(observation_to_json(o, c));
+  const Case twice = read(Json{{"outputs", Json::parse("{" + elevator + "}")["outputs"]}, {"observations", again}}.dump());
+  for (std::size_t i = 0; i < 3; ++i) EXPECT_EQ(observation_to_json(twice.observations[i], c), again[i]);
+  EXPECT_EQ(c.observations[0].sense, -1);
+  EXPECT_EQ(c.observations[0].channels[1], -1);
+  EXPECT_FALSE(c.observations[0].channels[0]);
+  EXPECT_EQ(observation_text(c.observations[1], c), "lower the pulse of output e alone");
+}
+
+TEST(Case, WhatMayBeAsked) {
+  const auto questions = [](const std::string& may_ask) { return *read("{" + elevator + ",\"may_ask\":" + may_ask + "}").may_ask; };
+  EXPECT_TRUE(questions("[]").empty());
+  for (const Question& q : questions(R"(["channels"])")) EXPECT_TRUE(q.channels && !q.surfaces && q.observation.act == Act::stick);
+  for (const Question& q : questions(R"(["stick"])")) EXPECT_TRUE(q.channels && q.surfaces);
+  for (const Question& q : questions(R"(["drive"])")) EXPECT_TRUE(q.observation.act == Act::drive && q.surfaces);
+  EXPECT_EQ(questions(R"(["tilt"])").size(), 6u) << "rate and level on three axes";
+  const auto listed = questions(R"([{"do":"stick","axis":"pitch","sense":"up","channels":{}},{"do":"tilt","axis":"roll","sense":"left","mode":"hold"}])");
+  ASSERT_EQ(listed.size(), 2u);
+  EXPECT_TRUE(listed[0].channels && !listed[0].surfaces);
+  EXPECT_TRUE(listed[1].surfaces && listed[1].observation.sense == -1);
+}
+
+TEST(Case, RemediesMirrorFaultsInJson) {
+  const Case c = read(R"({"outputs":[{"id":"a","surface":"aileron_left","mix":{"roll":-1}},{"id":"b","surface":"aileron_right","mix":{"roll":1}}]})");
+  Fault f;
+  f.output = 0;
+  f.other_output = 1;
+  f.axis = Axis::roll;
+  f.other_axis = Axis::yaw;
+  f.surface = c.outputs[0].surfaces[0];
+  f.turn = *turn_from_name("arrow_up_top_tail");
+  const std::vector<std::pair<FaultKind, const char*>> expected{{FaultKind::leads_swapped, R"({"do":"swap_leads","outputs":["a","b"]})"},
+                                                                {FaultKind::transmitter_swapped, R"({"axes":["roll","yaw"],"do":"swap_transmitter"})"},
+                                                                {FaultKind::board_turned, R"({"do":"turn_board","rotation":"arrow_up_top_tail"})"},
+                                                                {FaultKind::linkage_opposed, R"({"do":"move_linkage","surface":"aileron_left"})"},
+                                                                {FaultKind::output_dead, R"({"do":"check_output","output":"a"})"},
+                                                                {FaultKind::gyro_reversed, R"({"axis":"roll","do":"flip_gyro"})"}};
+  for (const auto& [kind, json] : expected) {
+    f.kind = kind;
+    EXPECT_EQ(remedy_to_json(f, c).dump(), json);
+    EXPECT_EQ(fault_to_json(f, c)["kind"], word(kind));
+    EXPECT_FALSE(fault_text(f, c).empty() || remedy_text(f, c).empty());
+  }
+}
+
+TEST(Evidence, StatesAreCountedOnce) {
+  EXPECT_EQ(transmitter_states(Abilities::all()).size(), 32u);
+  const auto sensing = sensing_states(Abilities::all());
+  EXPECT_EQ(sensing.size(), 24u * 8u);
+  int classes = 0;
+  for (const auto& s : sensing) classes = std::max(classes, s.routing_class + 1);
+  EXPECT_EQ(classes, 48) << "signed permutations of three axes";
+  EXPECT_EQ(transmitter_states({}).size(), 1u);
+  EXPECT_EQ(sensing_states({}).size(), 1u);
+}
+
+TEST(Conflict, IsSmallestOnRandomProblems) {
+  std::mt19937 random(21);
+  for (int round = 0; round < 60; ++round) {
+    // A problem is a few "cores"; a set is impossible if it holds one of them.
+    std::vector<ObservationSet> cores;
+    const int n = 9;
+    for (unsigned k = 0; k < 1 + random() % 4; ++k) {
+      ObservationSet core;
+      for (unsigned i = 0; i < 2 + random() % 3; ++i) core.set(random() % n);
+      cores.push_back(core);
+    }
+    const auto possible = [&](const ObservationSet& s) {
+      return std::none_of(cores.begin(), cores.end(), [&](const ObservationSet& core) { return (core & ~s).none(); });
+    };
+    std::size_t smallest = n;
+    for (const auto& core : cores) smallest = std::min(smallest, core.count());
+    const auto found = smallest_conflict(n, possible);
+    EXPECT_EQ(found.size(), smallest);
+    ObservationSet set;
+    for (const int i : found) set.set(static_cast<std::size_t>(i));
+    EXPECT_FALSE(possible(set));
+  }
+  EXPECT_TRUE(smallest_conflict(4, [](const ObservationSet&) { return false; }).empty());
+}
+
+TEST(Reason, NothingSeenNothingWrong) {
+  const Answer answer = reason(read("{" + elevator + "}"));
+  ASSERT_EQ(answer.explanations.size(), 1u);
+  EXPECT_TRUE(answer.explanations[0].faults.empty());
+  EXPECT_TRUE(answer.settled);
+  EXPECT_FALSE(answer.equivalent);
+}
+
+TEST(Reason, AMixThatNoRemedyCuresIsSaidWithoutAnyLook) {
+  const Answer answer = reason(read(R"({"outputs":[{"id":"a","surface":"vtail_left","mix":{"pitch":1,"yaw":-1}}],"can":["reverse_output"]})"));
+  EXPECT_TRUE(answer.explanations.empty());
+  EXPECT_FALSE(answer.settled);
+  EXPECT_TRUE(answer.contradictions.empty());
+}
+
+TEST(Reason, AnInconsistentMixHasTwoCuresUntilItIsLookedAt) {
+  const Answer answer = reason(read(R"({"outputs":[{"id":"a","surface":"vtail_right","mix":{"pitch":1,"yaw":1}}]})"));
+  ASSERT_EQ(answer.explanations.size(), 2u);
+  for (const auto& e : answer.explanations) EXPECT_EQ(e.faults[0].kind, FaultKind::mix_sign_wrong);
+  EXPECT_TRUE(answer.next);
+}
+
+TEST(Reason, AThreeWayExchangeOfLeadsCountsTwo) {
+  // Each stick moves the next surface.
+  const Case c = read(R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}},{"id":"b","surface":"rudder","mix":{"yaw":1}},{"id":"c","surface":"aileron_left","mix":{"roll":1}}],
+    "can":["swap_leads"],"observations":[
+    {"do":"drive","output":"a","pulse":"rises","saw":{"elevator":"still","rudder":"right"}},
+    {"do":"drive","output":"b","pulse":"rises","saw":{"rudder":"still","aileron_left":"down"}},
+    {"do":"drive","output":"c","pulse":"rises","saw":{"aileron_left":"still","elevator":"up"}}]})");
+  const Answer answer = reason(c);
+  ASSERT_EQ(answer.explanations.size(), 1u);
+  ASSERT_EQ(answer.explanations[0].faults.size(), 2u);
+  // Carried out in order they must bring every lead home.
+  std::vector<int> lead{1, 2, 0};
+  for (const Fault& f : answer.explanations[0].faults) std::swap(lead[static_cast<std::size_t>(f.output)], lead[static_cast<std::size_t>(f.other_output)]);
+  EXPECT_EQ(lead, (std::vector<int>{0, 1, 2}));
+}
+
+TEST(Reason, LevelHasNoYawAnswerAndManualNone) {
+  const auto faults = [](const char* observation) {
+    const Answer a = reason(read(std::string(R"({"outputs":[{"id":"r","surface":"rudder","mix":{"yaw":1}}],"can":["check_output","flip_gyro"],"observations":[)") + observation + "]}"));
+    return a.explanations.empty() ? -1 : static_cast<int>(a.explanations[0].faults.size());
+  };
+  EXPECT_EQ(faults(R"({"do":"tilt","axis":"yaw","sense":"right","mode":"level","saw":{"rudder":"still"}})"), 0);
+  EXPECT_EQ(faults(R"({"do":"tilt","axis":"yaw","sense":"right","mode":"level","saw":{"rudder":"left"}})"), -1);
+  EXPECT_EQ(faults(R"({"do":"tilt","axis":"yaw","sense":"right","mode":"manual","saw":{"rudder":"left"}})"), -1);
+  EXPECT_EQ(faults(R"({"do":"tilt","axis":"yaw","sense":"right","mode":"hold","saw":{"rudder":"left"}})"), 0);
+  EXPECT_EQ(faults(R"({"do":"tilt","axis":"yaw","sense":"right","mode":"rate","saw":{"rudder":"right"}})"), 1);
+  EXPECT_EQ(faults(R"({"do":"tilt","axis":"yaw","sense":"right","mode":"rate","saw":{"rudder":"still"}})"), 1);
+}
+
+TEST(Reason, CostOnlyOrdersEquals) {
+  const Answer answer = reason(read("{" + elevator + R"(,"observations":[{"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"down"}}]})"));
+  ASSERT_GT(answer.explanations.size(), 2u);
+  EXPECT_EQ(answer.explanations[0].faults[0].kind, FaultKind::output_reversed);
+  for (std::size_t i = 1; i < answer.explanations.size(); ++i) {
+    EXPECT_LE(answer.explanations[i - 1].cost, answer.explanations[i].cost);
+    EXPECT_EQ(answer.explanations[i].faults.size(), 1u);
+  }
+}
+
+}  // namespace
+}  // namespace rigging::direction

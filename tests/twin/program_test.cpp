@@ -1,0 +1,171 @@
+#include <gtest/gtest.h>
+#include <poll.h>
+#include <signal.h>
+#include <sys/socket.h>
+#include <sys/un.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <cstring>
+#include <thread>
+
+#include "link/client.h"
+#include "rig/rig_file.h"
+
+namespace rigging {
+namespace {
+
+const std::string demo = RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json";
+
+/// The real program in a folder of its own.
+class Program {
+ public:
+  explicit Program(std::vector<std::string> more = {}) {
+    char pattern[] = "/tmp/XXXXXX";
+    folder = ::mkdtemp(pattern);
+    start(std::move(more));
+  }
+  ~Program() {
+    stop(SIGTERM);
+    std::filesystem::remove_all(folder);
+  }
+  void start(std::vector<std::string> more) {
+    std::vector<std::string> words{RIGGING_TWIN, demo, "--sockets", folder, "--battery", "--store", folder + "/store"};
+    words.insert(words.end(), more.begin(), more.end());
+    pid = ::fork();
+    if (pid == 0) {
+      std::vector<char*> argv;
+      for (auto& w : words) argv.push_back(w.data());
+      argv.push_back(nullptr);
+      ::close(1);
+      ::execv(RIGGING_TWIN, argv.data());
+      ::_exit(127);
+    }
+    for (int i = 0; i < 300 && !std::filesystem::exists(folder + "/hands"); ++i) std::this_thread::sleep_for(std::chrono::milliseconds(10));
+    std::this_thread::sleep_for(std::chrono::milliseconds(30));
+  }
+  int stop(int signal) {
+    if (pid <= 0) return 0;
+    ::kill(pid, signal);
+    int status = 0;
+    ::waitpid(pid, &status, 0);
+    pid = 0;
+    return status;
+  }
+  std::string folder;
+  pid_t pid = 0;
+};
+
+class Cable {
+ public:
+  explicit Cable(const std::string& path) {
+    fd_ = ::socket(AF_UNIX, SOCK_STREAM, 0);
+    sockaddr_un address{};
+    address.sun_family = AF_UNIX;
+    std::strncpy(address.sun_path, path.c_str(), sizeof address.sun_path - 1);
+    EXPECT_EQ(::connect(fd_, reinterpret_cast<sockaddr*>(&address), sizeof address), 0) << path;
+  }
+  ~Cable() { ::close(fd_); }
+  void send(const std::string& bytes) { EXPECT_EQ(::send(fd_, bytes.data(), bytes.size(), MSG_NOSIGNAL), static_cast<ssize_t>(bytes.size())); }
+  std::optional<link::Reply> ask(const std::string& what, Json body = Json::object()) {
+    send(client_.ask(what, std::move(body)));
+    for (int i = 0; i < 100; ++i) {
+      pollfd p{fd_, POLLIN, 0};
+      if (::poll(&p, 1, 50) <= 0) continue;
+      char block[4096];
+      const ssize_t n = ::read(fd_, block, sizeof block);
+      if (n <= 0) return std::nullopt;
+      for (auto& item : client_.feed({block, static_cast<std::size_t>(n)}))
+        if (auto* reply = std::get_if<link::Reply>(&item)) return *reply;
+    }
+    return std::nullopt;
+  }
+
+ private:
+  int fd_;
+  link::Client client_;
+};
+
+bool write_image(Cable& cable, const link::Image& image) {
+  link::WriteTransaction transaction(image);
+  while (auto request = transaction.next()) {
+    const auto reply = cable.ask(request->what, request->body);
+    if (!reply) return false;
+    transaction.answered(*reply);
+  }
+  return transaction.done();
+}
+
+TEST(TwinProgram, ServesBothChannelsAndTellsOnlyWhatItMay) {
+  Program shown({"--fault", "output_reversed:out_1"});
+  Cable hands(shown.folder + "/hands"), controller(shown.folder + "/controller");
+  const auto hello = hands.ask("hello");
+  ASSERT_TRUE(hello);
+  EXPECT_EQ(hello->body["faults"].size(), 1u);
+  EXPECT_EQ(hello->body["simulated"], true);
+  EXPECT_EQ(controller.ask("hello", {{"protocol", 1}})->body["kind"], "full_controller");
+  EXPECT_FALSE(controller.ask("look")->ok()) << "eyes do not go through the cable";
+  Program hidden({"--random", "2", "--seed", "9", "--hidden"});
+  Cable other(hidden.folder + "/hands");
+  EXPECT_TRUE(other.ask("hello")->body["faults"].empty());
+}
+
+TEST(TwinProgram, KeepsItsSettingsOverAKill) {
+  Program program;
+  Rig rig = *load_rig(demo);
+  rig.outputs[2].mix.pitch = 0.4;
+  {
+    Cable controller(program.folder + "/controller");
+    ASSERT_TRUE(write_image(controller, link::image_of(rig)));
+  }
+  std::this_thread::sleep_for(std::chrono::milliseconds(80));
+  program.stop(SIGKILL);
+  program.start({});
+  Cable controller(program.folder + "/controller");
+  const auto image = link::image_in(*controller.ask("read"));
+  ASSERT_TRUE(image);
+  EXPECT_EQ(*image, link::image_of(rig));
+}
+
+TEST(TwinProgram, SurvivesNoiseAndACallerThatLeavesInTheMiddle) {
+  Program program;
+  const link::Image before = link::image_of(*load_rig(demo));
+  for (int round = 0; round < 5; ++round) {
+    Cable controller(program.folder + "/controller");
+    controller.send(std::string(3000, static_cast<char>(200 + round)) + '\0');
+    ASSERT_TRUE(controller.ask("stage_begin", {{"size", 100}, {"hash", "x"}}));
+    controller.send("half a fra");
+  }
+  Cable controller(program.folder + "/controller");
+  EXPECT_EQ(controller.ask("stage", {{"offset", 0}, {"bytes", Json::binary({1})}})->refused(), "nothing was begun") << "what the last caller staged is forgotten";
+  EXPECT_EQ(*link::image_in(*controller.ask("read")), before);
+  EXPECT_GE(controller.ask("hello", {{"protocol", 1}})->body["damaged_frames"].get<int>(), 5);
+}
+
+TEST(TwinProgram, HandsRefuseNonsense) {
+  Program program;
+  Cable hands(program.folder + "/hands");
+  for (const auto& [what, body] : std::vector<std::pair<std::string, Json>>{{"stick", {{"axis", "collective"}}}, {"mode", {{"mode", "turbo"}}}, {"flick", {{"axis", 3}}}, {"work", {{"work", "swap_leads"}, {"outputs", {"out_1"}}}}, {"work", {{"work", "sing"}}}, {"fly", Json::object()}}) {
+    const auto reply = hands.ask(what, body);
+    ASSERT_TRUE(reply);
+    EXPECT_FALSE(reply->ok()) << what;
+    EXPECT_FALSE(reply->refused().empty());
+  }
+  EXPECT_TRUE(hands.ask("stick", {{"axis", "roll"}, {"position", 1e300}})->ok()) << "positions are held within their range";
+  EXPECT_TRUE(hands.ask("look")->ok());
+}
+
+TEST(TwinProgram, BadOptionsAreOneLineAndStatusTwo) {
+  for (const char* arguments : {"", "/nonexistent.rig.json --sockets /tmp", "RIG --sockets /nonexistent/folder", "RIG --sockets /tmp --fault nonsense", "RIG --sockets /tmp --random 9", "RIG --sockets /tmp --fault mix_sign_wrong:out_3,yaw"}) {
+    std::string line = arguments;
+    if (const auto at = line.find("RIG"); at != std::string::npos) line.replace(at, 3, demo);
+    const int status = std::system((std::string(RIGGING_TWIN) + " " + line + " >/dev/null 2>rigging_twin_err").c_str());
+    EXPECT_EQ(WEXITSTATUS(status), 2) << arguments;
+    const std::string err = *read_file("rigging_twin_err");
+    EXPECT_EQ(std::count(err.begin(), err.end(), '\n'), 1) << err;
+  }
+  std::filesystem::remove("rigging_twin_err");
+}
+
+}  // namespace
+}  // namespace rigging
