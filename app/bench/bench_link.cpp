@@ -208,6 +208,7 @@ void BenchLink::stick(const QString& axis, double position) { ask_hands("stick",
 void BenchLink::hold(double roll_deg, double pitch_deg, double yaw_deg) { ask_hands("hold", {{"roll_deg", roll_deg}, {"pitch_deg", pitch_deg}, {"yaw_deg", yaw_deg}}); }
 void BenchLink::flick(Axis axis, int sense) { ask_hands("flick", {{"axis", word(axis)}, {"sense", sense}}); }
 void BenchLink::mode(Mode mode) { ask_hands("mode", {{"mode", word(mode)}}); }
+void BenchLink::transmitter(bool on) { ask_hands("transmitter", {{"on", on}}); }
 void BenchLink::work(Remedy remedy, const Json& place) {
   Json body = place;
   body["work"] = word(remedy);

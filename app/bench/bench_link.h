@@ -57,6 +57,7 @@ class BenchLink : public QObject {
   void hold(double roll_deg, double pitch_deg, double yaw_deg);
   void flick(Axis axis, int sense);
   void mode(Mode mode);
+  void transmitter(bool on);
   void work(Remedy remedy, const Json& place);
 
   // Controller

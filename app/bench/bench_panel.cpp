@@ -51,6 +51,16 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
     connect(b, &QPushButton::clicked, this, [this] { bench_.supply(usb_->isChecked(), battery_->isChecked()); });
   }
   left->addLayout(supply);
+  transmitter_ = new QPushButton(tr("Transmitter on"));
+  transmitter_->setObjectName(QStringLiteral("transmitter"));
+  transmitter_->setCheckable(true);
+  transmitter_->setChecked(true);
+  transmitter_->setToolTip(tr("Transmitter on first, off last. Off: the controller must notice the loss"));
+  connect(transmitter_, &QPushButton::clicked, this, [this](bool on) {
+    transmitter_->setText(on ? tr("Transmitter on") : tr("Transmitter off"));
+    bench_.transmitter(on);
+  });
+  left->addWidget(transmitter_);
   compare_ = new QPushButton;
   compare_->setObjectName(QStringLiteral("bench_compare"));
   connect(compare_, &QPushButton::clicked, this, &BenchPanel::compare_asked);
@@ -146,7 +156,11 @@ void BenchPanel::refresh() {
   const Sight& sight = bench_.sight();
   state_->setText(bench_.state_words());
   start_->setText(on ? tr("Put the bench away") : tr("Start the simulated bench"));
-  for (QWidget* w : {static_cast<QWidget*>(usb_), static_cast<QWidget*>(battery_), controls_}) w->setEnabled(on);
+  for (QWidget* w : {static_cast<QWidget*>(usb_), static_cast<QWidget*>(battery_), static_cast<QWidget*>(transmitter_), controls_}) w->setEnabled(on);
+  if (!on) {
+    transmitter_->setChecked(true);
+    transmitter_->setText(tr("Transmitter on"));
+  }
   usb_->setChecked(sight.usb);
   battery_->setChecked(sight.battery);
   battery_->setText(sight.battery ? tr("Battery out") : tr("Battery in"));

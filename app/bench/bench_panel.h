@@ -32,7 +32,7 @@ class BenchPanel : public QWidget {
   AircraftView* view_;
   StickSquare* square_;
   QSlider *yaw_, *throttle_;
-  QPushButton *start_, *battery_, *usb_, *compare_;
+  QPushButton *start_, *battery_, *usb_, *transmitter_, *compare_;
   QComboBox* mode_;
   QLabel *state_, *heard_, *caution_;
   QWidget* controls_;

@@ -3,6 +3,7 @@
 #include <QApplication>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QLineEdit>
 #include <QPushButton>
 #include <iostream>
 
@@ -115,6 +116,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   }
   AskBox ask(window.deeds(), &window);
   ask.show();
+  ask.findChild<QLineEdit*>()->setText(QStringLiteral("left elevon"));
   wait(60);
   shoot(ask, "ask-box");
   ask.hide();

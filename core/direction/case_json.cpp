@@ -128,6 +128,9 @@ class Reader {
     if (!json.is_object()) refuse(path, "is " + shown(json), "an object with weights for roll, pitch and yaw");
     for (const auto& [name, weight] : json.items()) {
       const auto axis = from_word<Axis>(name);
+      // A motor's share of the throttle may be told; it says nothing about directions.
+      const bool motors = std::all_of(output.surfaces.begin(), output.surfaces.end(), [](Surface s) { return s.kind == SurfaceKind::motor; });
+      if (name == "throttle" && motors && weight.is_number()) continue;
       if (!axis) refuse(path, "unknown axis \"" + name + "\"", word_choice<Axis>());
       if (!weight.is_number() || !std::isfinite(weight.get<double>())) refuse(path + "/" + name, "is " + shown(weight), "a number");
       output.mix[static_cast<std::size_t>(index_of(*axis))] = weight.get<double>();

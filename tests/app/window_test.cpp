@@ -188,6 +188,16 @@ TEST(Bench, TheModelIsHeldByKeys) {
   EXPECT_TRUE(b.wait([&] { return std::abs(b.window.bench().sight().roll_deg) < 1; }));
 }
 
+TEST(Bench, TheTransmitterCanBeSwitchedOff) {
+  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  ASSERT_TRUE(b.open_demo_with_battery());
+  ASSERT_TRUE(b.wait([&] { return !b.window.bench().channels().empty(); }));
+  ASSERT_TRUE(b.click(QStringLiteral("transmitter")));
+  EXPECT_TRUE(b.wait([&] { return b.window.bench().channels().empty() && b.find<QLabel>(QStringLiteral("heard"))->text().contains(QStringLiteral("dark")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("transmitter")));
+  EXPECT_TRUE(b.wait([&] { return !b.window.bench().channels().empty(); }));
+}
+
 TEST(Bench, WithoutSupplyNothingMovesAndItIsSaid) {
   Builder b;
   b.window.start_demo();

@@ -68,7 +68,7 @@ struct Fixture {
 // The simulated bench moves servos over time by pulses and mixers; the reasoner knows only signs. Both must show the same.
 class BothAgree : public testing::TestWithParam<int> {};
 TEST_P(BothAgree, OnEveryLookWithRandomFaults) {
-  const char* name = GetParam() % 2 ? "hedgerow.rig.json" : "delta.rig.json";
+  const char* name = std::array{"hedgerow.rig.json", "delta.rig.json", "heath.rig.json"}[static_cast<std::size_t>(GetParam() % 3)];
   const Rig rig = demo(name);
   const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
   Fixture f(name, drawn_faults(rig, controller, 1 + GetParam() % 3, static_cast<unsigned>(GetParam())));

@@ -457,6 +457,11 @@ void ProofPage::animate() {
       if (card_->answer == AnswerKind::runs_away) answer = phase_ < 0.5 ? 0 : std::min(1.4, (phase_ - 0.5) * 0.9) * (phase_ < 2.9 ? 1 : 0);
     }
     for (const Expected& e : card_->expected) deflections[e.surface] = e.motion * 22 * answer;
+    // Some units lean the rudder into a held bank: shown, so that nobody takes it for a fault.
+    const bool into_bank = card_->check.kind == CheckKind::correction && card_->check.axis == Axis::roll && document_.controller() && document_.controller()->rudder_into_bank;
+    for (const Output& o : document_.rig().outputs)
+      for (const Surface s : o.surfaces)
+        if (into_bank && s.kind == SurfaceKind::rudder && !deflections.count(s)) deflections[s] = 5 * ramp;
   }
   view_->set_deflections(deflections);
   const Axis axis = card_ ? card_->check.axis : Axis::roll;
