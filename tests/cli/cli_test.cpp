@@ -147,3 +147,23 @@ TEST(Documentation, CommandLineExamplesHold) {
 
 }  // namespace
 }  // namespace rigging
+
+namespace rigging {
+namespace {
+
+// Source: published test values of the World Magnetic Model 2025, fourth row of the table in tests/reference/data.
+TEST(Cli, DeclinationAnswersAndRefuses) {
+  const Ran ran = run("declination --lat -50 --lon -103 --alt-km 3 --date 2025-01-01 --json");
+  ASSERT_EQ(ran.status, 0) << ran.err;
+  const Json f = Json::parse(ran.out);
+  EXPECT_NEAR(f["declination_deg"].get<double>(), 27.96, 0.005);
+  EXPECT_NEAR(f["total_nT"].get<double>(), 38431.724126, 0.01);
+  for (const char* bad : {"--lat 91 --lon 0 --date 2026", "--lat 0 --lon 0 --date 2031", "--lat 0 --lon 0 --date 2024-12-31", "--lat x --lon 0 --date 2026", "--lat 0 --lon 0", "--lat 0 --lon 0 --date tomorrow", "--lat nan --lon 0 --date 2026"}) {
+    const Ran refused = run(std::string("declination ") + bad);
+    EXPECT_EQ(refused.status, 2) << bad;
+    EXPECT_EQ(std::count(refused.err.begin(), refused.err.end(), '\n'), 1) << refused.err;
+  }
+}
+
+}  // namespace
+}  // namespace rigging

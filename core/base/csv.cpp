@@ -1,0 +1,63 @@
+#include "base/csv.h"
+
+#include <charconv>
+#include <cmath>
+
+namespace rigging {
+namespace {
+
+std::string_view trimmed(std::string_view s) {
+  while (!s.empty() && (s.front() == ' ' || s.front() == '\t')) s.remove_prefix(1);
+  while (!s.empty() && (s.back() == ' ' || s.back() == '\t' || s.back() == '\r')) s.remove_suffix(1);
+  return s;
+}
+
+std::vector<std::string_view> cells(std::string_view line) {
+  std::vector<std::string_view> all;
+  for (std::size_t at = 0;;) {
+    const std::size_t comma = std::min(line.find(',', at), line.size());
+    all.push_back(trimmed(line.substr(at, comma - at)));
+    if (comma == line.size()) return all;
+    at = comma + 1;
+  }
+}
+
+}  // namespace
+
+int NumberTable::column(std::string_view name) const {
+  for (std::size_t i = 0; i < columns.size(); ++i)
+    if (columns[i] == name) return static_cast<int>(i);
+  return -1;
+}
+
+Result<NumberTable> parse_number_table(std::string_view text, const std::string& name) {
+  NumberTable table;
+  int number = 0;
+  while (!text.empty()) {
+    const std::size_t end = std::min(text.find('\n'), text.size());
+    const std::string_view line = trimmed(text.substr(0, end));
+    text.remove_prefix(std::min(end + 1, text.size()));
+    ++number;
+    if (line.empty() || line.front() == '#') continue;
+    const auto parts = cells(line);
+    if (table.columns.empty()) {
+      table.columns.assign(parts.begin(), parts.end());
+      continue;
+    }
+    const std::string where = name + ":" + std::to_string(number);
+    if (parts.size() != table.columns.size())
+      return failure(where, std::to_string(parts.size()) + " cells", std::to_string(table.columns.size()) + " as in the heading");
+    std::vector<double>& row = table.rows.emplace_back();
+    for (std::size_t i = 0; i < parts.size(); ++i) {
+      double value = 0;
+      const auto [rest, error] = std::from_chars(parts[i].data(), parts[i].data() + parts[i].size(), value);
+      if (error != std::errc() || rest != parts[i].data() + parts[i].size() || !std::isfinite(value))
+        return failure(where, "\"" + std::string(parts[i].substr(0, 40)) + "\" in column " + table.columns[i], "a number");
+      row.push_back(value);
+    }
+  }
+  if (table.columns.empty()) return failure(name, "is empty", "a heading and rows of numbers");
+  return table;
+}
+
+}  // namespace rigging
