@@ -50,6 +50,9 @@ class Program {
     int status = 0;
     ::waitpid(pid, &status, 0);
     pid = 0;
+    // A killed program leaves its sockets behind; the next one must not be taken for ready because of them.
+    std::filesystem::remove(folder + "/hands");
+    std::filesystem::remove(folder + "/controller");
     return status;
   }
   std::string folder;
