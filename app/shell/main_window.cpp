@@ -209,7 +209,8 @@ void MainWindow::walk_panes(int step) {
 void MainWindow::refresh() {
   setWindowTitle(QStringLiteral("%1%2 – Rigging").arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
   strip_->set_states(document_.review().stations);
-  for (StationPage* page : pages_) page->refresh();
+  // The other pages catch up when they are shown.
+  pages_[static_cast<std::size_t>(station_)]->refresh();
   snags_->refresh();
   bench_panel_->refresh();
   foot_->refresh();
@@ -221,6 +222,7 @@ void MainWindow::refresh() {
 
 void MainWindow::go(Station station) {
   station_ = station;
+  pages_[static_cast<std::size_t>(station)]->refresh();
   sheet_->setCurrentWidget(pages_[static_cast<std::size_t>(station)]);
   strip_->set_current(station);
   snags_->set_station(station);

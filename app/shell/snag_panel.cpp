@@ -62,6 +62,7 @@ SnagPanel::SnagPanel(RigDocument& document, QWidget* parent) : QWidget(parent), 
   area_->setWidgetResizable(true);
   area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   layout->addWidget(area_);
+  connect(&Look::instance(), &Look::changed, this, [this] { shown_.clear(); });
   connect(scope_, &QPushButton::toggled, this, [this](bool whole) {
     scope_->setText(whole ? tr("Whole rig") : tr("This station"));
     refresh();
@@ -107,6 +108,11 @@ QWidget* SnagPanel::card(const Snag& snag) {
 }
 
 void SnagPanel::refresh() {
+  std::string wanted = scope_->isChecked() ? "all" : std::string(word(station_));
+  for (const Snag& s : document_.review().snags)
+    if (scope_->isChecked() || s.station == station_) wanted += '\n' + s.code + s.subject + s.what + s.why;
+  if (wanted == shown_) return;
+  shown_ = std::move(wanted);
   const int position = area_->verticalScrollBar()->value();
   auto* inside = new QWidget;
   auto* layout = new QVBoxLayout(inside);

@@ -34,6 +34,7 @@ class SnagPanel : public QWidget {
   QScrollArea* area_;
   QList<QWidget*> cards_;
   int at_ = -1;
+  std::string shown_;  ///< what stands there; the cards are built anew only when this changes
 };
 
 }  // namespace rigging::app
