@@ -71,7 +71,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   // Answer as the bench shows, until something is found.
   auto* proof = window.findChild<ProofPage*>();
   for (int step = 0; step < 12 && proof->asking() != ProofPage::Asking::verdict; ++step) {
-    const direction::Observation asked = proof->asked();
     click("do_it");
     std::map<Surface, double> extreme;
     const auto watch = [&] {
@@ -92,7 +91,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     }
     wait_for([&] { return window.findChild<QPushButton*>(QStringLiteral("do_it"))->isEnabled(); }, 6000);
     click("note");
-    (void)asked;
   }
   wait(100);
   shoot(window, "proof-found");

@@ -41,8 +41,8 @@ Mix mix_for(Surface s, AirframeKind kind) {
   const auto share = [&](Axis axis) -> double {
     const int direction = required_direction(s, axis);
     switch (s.kind) {
-      case K::elevon: return direction * (axis == Axis::roll ? 0.5 : 0.5);
       case K::taileron: return direction * (axis == Axis::roll ? 0.25 : 0.75);
+      case K::elevon:
       case K::vtail:
       case K::inverted_v: return direction * 0.5;
       case K::rudder: return axis == Axis::yaw ? direction : kind == AirframeKind::rudder_only ? direction * 0.8 : 0;

@@ -26,7 +26,6 @@ class Client {
   /// Replies and problems that came out of the bytes.
   std::vector<std::variant<Reply, Error>> feed(std::string_view bytes);
   std::size_t open_requests() const { return open_.size(); }
-  void forget() { open_.clear(); }
 
  private:
   FrameReader reader_;

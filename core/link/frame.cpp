@@ -1,5 +1,7 @@
 #include "link/frame.h"
 
+#include "link/cbor.h"
+
 #include <boost/crc.hpp>
 
 namespace rigging::link {
@@ -96,11 +98,11 @@ void FrameReader::finish() {
     received_.emplace_back(Error{"frame", "the CRC-32 does not match", "an undamaged frame"});
     return;
   }
-  Json message = Json::from_cbor(payload.begin(), payload.end(), true, false);
-  if (!message.is_object())
+  auto message = parse_cbor(payload, "frame");
+  if (!message || !message->is_object())
     received_.emplace_back(Error{"frame", "the payload is not a CBOR map", "a message"});
   else
-    received_.emplace_back(std::move(message));
+    received_.emplace_back(std::move(*message));
 }
 
 Received FrameReader::take() {

@@ -4,6 +4,7 @@
 
 #include "base/fields.h"
 #include "base/fingerprint.h"
+#include "link/cbor.h"
 
 namespace rigging::link {
 
@@ -91,9 +92,9 @@ std::string image_bytes(const Image& image) {
 }
 
 Result<Image> image_from_bytes(std::string_view bytes, const std::string& where) {
-  const Json json = Json::from_cbor(bytes.begin(), bytes.end(), true, false);
-  if (json.is_discarded()) return failure(where, "the configuration can't be read", "a CBOR map");
-  auto file = read_fields<ImageFile>(json, where);
+  const auto json = parse_cbor(bytes, where);
+  if (!json) return tl::make_unexpected(json.error());
+  auto file = read_fields<ImageFile>(*json, where);
   if (!file) return tl::make_unexpected(file.error());
   Image image;
   image.outputs = std::move(file->outputs);

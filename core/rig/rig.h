@@ -72,7 +72,7 @@ struct Part {
 
 struct Place {
   std::string part;
-  double x_m = 0, y_m = 0, z_m = 0;  ///< from the nose, x positive aft to front is negative: body axes with the nose at 0
+  double x_m = 0, y_m = 0, z_m = 0;  ///< body axes with the nose at x = 0, so that x is negative aft of it
   Json extra = Json::object();
   bool operator==(const Place&) const = default;
 };

@@ -1,0 +1,148 @@
+#include "link/image.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <random>
+
+#include "link/cbor.h"
+#include "link/client.h"
+#include "rig/rig_file.h"
+
+namespace rigging::link {
+namespace {
+
+Rig demo() { return *load_rig(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo/hedgerow.rig.json"); }
+
+/// A controller that answers as told: the request at which it goes wrong, and how.
+struct Controller {
+  std::string bad_at;
+  Json bad_reply;
+  std::string held;
+  std::string staged;
+
+  Json answer(const std::string& what, const Json& body) {
+    if (what == bad_at) return bad_reply;
+    if (what == "stage") staged.append(body["bytes"].get_binary().begin(), body["bytes"].get_binary().end());
+    if (what == "commit") held = staged;
+    if (what == "read") return {{"ok", true}, {"image", Json::binary(std::vector<std::uint8_t>(held.begin(), held.end()))}, {"hash", image_hash(held)}};
+    return {{"ok", true}};
+  }
+};
+
+WriteTransaction play(Controller& controller, const Image& image) {
+  WriteTransaction transaction(image);
+  int steps = 0;
+  while (auto request = transaction.next()) {
+    Reply reply{1, request->what, controller.answer(request->what, request->body)};
+    transaction.answered(reply);
+    EXPECT_LT(++steps, 50);
+  }
+  return transaction;
+}
+
+TEST(WriteTransaction, StagesVerifiesCommitsAndReadsBack) {
+  Controller controller;
+  const Image image = image_of(demo());
+  EXPECT_TRUE(play(controller, image).done());
+  EXPECT_EQ(controller.held, image_bytes(image));
+}
+
+TEST(WriteTransaction, StopsAtTheFirstRefusalAndSaysWhich) {
+  for (const char* step : {"stage_begin", "stage", "verify", "commit", "read"}) {
+    Controller controller{step, {{"ok", false}, {"refused", "not today"}}, "", ""};
+    const WriteTransaction t = play(controller, image_of(demo()));
+    EXPECT_TRUE(t.failed()) << step;
+    EXPECT_NE(t.problem().find("not today"), std::string::npos) << t.problem();
+    EXPECT_NE(t.problem().find(spoken(step)), std::string::npos) << t.problem();
+    EXPECT_FALSE(t.next());
+    if (std::string(step) != "read") EXPECT_TRUE(controller.held.empty()) << "nothing was committed";
+  }
+}
+
+TEST(WriteTransaction, WhatIsReadBackMustBeWhatWasWritten) {
+  std::string other = image_bytes(image_of(demo()));
+  other.back() = static_cast<char>(other.back() ^ 1);
+  for (const Json& reply : {Json{{"ok", true}, {"image", Json::binary(std::vector<std::uint8_t>(other.begin(), other.end()))}}, Json{{"ok", true}}, Json{{"ok", true}, {"image", "text"}}}) {
+    Controller controller{"read", reply, "", ""};
+    const WriteTransaction t = play(controller, image_of(demo()));
+    EXPECT_TRUE(t.failed());
+    EXPECT_NE(t.problem().find("read back"), std::string::npos);
+  }
+}
+
+TEST(Image, HostileBytesAreRefusedWithAReason) {
+  const std::string good = image_bytes(image_of(demo()));
+  ASSERT_TRUE(image_from_bytes(good, "x"));
+  std::mt19937 random(13);
+  int refused = 0;
+  for (int round = 0; round < 3000; ++round) {
+    std::string hurt = good;
+    for (unsigned k = 0; k < 1 + random() % 4; ++k) hurt[random() % hurt.size()] = static_cast<char>(random());
+    if (random() % 3 == 0) hurt.resize(random() % hurt.size());
+    const auto image = image_from_bytes(hurt, "x");
+    if (!image) {
+      ++refused;
+      EXPECT_FALSE(image.error().what.empty());
+    } else {
+      for (const ImageOutput& o : image->outputs) EXPECT_LT(o.low_us, o.high_us);
+    }
+  }
+  EXPECT_GT(refused, 500);
+}
+
+TEST(Cbor, WhatAPeerThatMeansNoGoodCouldSendIsRefused) {
+  const auto refused = [](std::string bytes) { return !parse_cbor(bytes, "x"); };
+  EXPECT_TRUE(refused(std::string(30000, static_cast<char>(0x81)))) << "nested without end";
+  EXPECT_TRUE(refused(std::string(30000, static_cast<char>(0xa1))));
+  EXPECT_TRUE(refused("\x9b\x7f\xff\xff\xff\xff\xff\xff\xff")) << "an array longer than the world";
+  EXPECT_TRUE(refused("\xbb\x7f\xff\xff\xff\xff\xff\xff\xff"));
+  EXPECT_TRUE(refused("\x7b\x7f\xff\xff\xff\xff\xff\xff\xff"));
+  EXPECT_TRUE(refused("\x9f\x01\xff")) << "unknown length";
+  EXPECT_TRUE(refused("\xa1\x01\x02")) << "a key that is no text";
+  EXPECT_TRUE(refused("\x62\xff\xfe\x01")) << "something behind the value";
+  EXPECT_TRUE(refused(""));
+  EXPECT_EQ(*parse_cbor("\xa1\x61\x61\x82\x01\x20", "x"), Json::parse(R"({"a":[1,-1]})"));
+  std::mt19937 random(4);
+  for (int round = 0; round < 20000; ++round) {
+    std::string bytes(random() % 40, 'x');
+    for (char& c : bytes) c = static_cast<char>(random());
+    if (const auto json = parse_cbor(bytes, "x")) (void)json->dump(-1, ' ', false, Json::error_handler_t::replace);
+  }
+}
+
+TEST(Image, BytesDoNotDependOnTheOrderInTheRig) {
+  Rig rig = demo();
+  const std::string bytes = image_bytes(image_of(rig));
+  std::reverse(rig.outputs.begin(), rig.outputs.end());
+  std::reverse(rig.radio.channels.begin(), rig.radio.channels.end());
+  EXPECT_EQ(image_bytes(image_of(rig)), bytes);
+  rig.outputs[0].centre_us = 1501;
+  EXPECT_NE(image_hash(image_bytes(image_of(rig))), image_hash(bytes));
+  rig = demo();
+  rig.radio.channels[0].sub_trim_us = 12;
+  rig.name = "Another";
+  EXPECT_EQ(image_bytes(image_of(rig)), bytes) << "what the controller does not hold is no part of it";
+}
+
+TEST(Image, ABoardWithMoreOrFewerOutputsIsTakenOver) {
+  const Rig rig = demo();
+  Image board = image_of(rig);
+  board.outputs.erase(board.outputs.begin());
+  ImageOutput extra;
+  extra.socket = "s8";
+  extra.mix.flap = 0.5;
+  board.outputs.push_back(extra);
+  const auto found = differences(image_of(rig), board);
+  ASSERT_EQ(found.size(), 2u);
+  EXPECT_EQ(found[0].words, "not used on the board, used in the rig");
+  EXPECT_EQ(found[1].words, "used on the board, not used in the rig");
+  const Rig grown = with_board_parts(rig, board, {"output s8"});
+  ASSERT_EQ(grown.outputs.size(), rig.outputs.size() + 1);
+  EXPECT_EQ(grown.outputs.back().mix.flap, 0.5);
+  EXPECT_NE(grown.outputs.back().id, rig.outputs.back().id);
+  EXPECT_TRUE(rig_from_json(Json::parse(rig_text(grown)), "x")) << "the grown rig can be saved and read";
+}
+
+}  // namespace
+}  // namespace rigging::link
