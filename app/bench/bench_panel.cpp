@@ -155,7 +155,7 @@ void BenchPanel::refresh() {
   const bool on = bench_.hands_connected();
   const Sight& sight = bench_.sight();
   state_->setText(bench_.state_words());
-  start_->setText(on ? tr("Put the bench away") : tr("Start the simulated bench"));
+  start_->setText(on ? tr("Put the bench away") : tr("Start the bench"));
   for (QWidget* w : {static_cast<QWidget*>(usb_), static_cast<QWidget*>(battery_), static_cast<QWidget*>(transmitter_), controls_}) w->setEnabled(on);
   if (!on) {
     transmitter_->setChecked(true);

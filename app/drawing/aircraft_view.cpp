@@ -63,12 +63,17 @@ void AircraftView::set_caption(const QString& caption) {
   update();
 }
 
-Point AircraftView::posed(Point p) const {
+void AircraftView::set_reach(double roll_deg, double pitch_deg, double yaw_deg) {
+  reach_ = {roll_deg, pitch_deg, yaw_deg};
+  update();
+}
+
+Point AircraftView::posed(Point p, const std::array<double, 3>& pose_deg) {
   // ZYX order of ISO 1151 about a point near the balance point.
-  const Point middle{panels_.empty() ? 0 : -0.45, 0, 0};
-  p = rigging::turned(p, middle, {1, 0, 0}, roll_ * rad);
-  p = rigging::turned(p, middle, {0, 1, 0}, pitch_ * rad);
-  return rigging::turned(p, middle, {0, 0, 1}, yaw_ * rad);
+  const Point middle{-0.45, 0, 0};
+  p = rigging::turned(p, middle, {1, 0, 0}, pose_deg[0] * rad);
+  p = rigging::turned(p, middle, {0, 1, 0}, pose_deg[1] * rad);
+  return rigging::turned(p, middle, {0, 0, 1}, pose_deg[2] * rad);
 }
 
 Point AircraftView::seen(Point p) const {
@@ -117,13 +122,13 @@ std::vector<AircraftView::Drawn> AircraftView::drawn() const {
 void AircraftView::fit() {
   double left = 1e9, right = -1e9, top = 1e9, bottom = -1e9;
   for (const Panel& panel : panels_)
-    for (const Point& corner : panel.corners) {
-      const Point s = seen(corner);
-      left = std::min(left, s.x);
-      right = std::max(right, s.x);
-      top = std::min(top, s.y);
-      bottom = std::max(bottom, s.y);
-    }
+    for (const Point& corner : panel.corners)
+      for (const Point& s : {seen(corner), seen(posed(corner, reach_))}) {
+        left = std::min(left, s.x);
+        right = std::max(right, s.x);
+        top = std::min(top, s.y);
+        bottom = std::max(bottom, s.y);
+      }
   if (left > right) return;
   const double w = width() - 36, h = height() - 34 - (caption_.isEmpty() ? 0 : 14);
   const double room = dragging_turns_ ? 1.08 : 1.0;

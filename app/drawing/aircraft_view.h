@@ -23,6 +23,8 @@ class AircraftView : public QWidget {
   /// Arrows at trailing edges: +1 up (right, faster), −1 the other way, 0 a dot for "still".
   void set_arrows(const std::map<Surface, int>& arrows);
   void set_pose(double roll_deg, double pitch_deg, double yaw_deg);
+  /// The furthest pose that will be shown: the picture leaves room for it.
+  void set_reach(double roll_deg, double pitch_deg, double yaw_deg);
   void set_selected(std::set<Surface> surfaces);
   void set_pickable(bool pickable);
   /// Shown in a corner: what this picture is.
@@ -54,7 +56,8 @@ class AircraftView : public QWidget {
     QPolygonF outline;
     double depth;
   };
-  Point posed(Point p) const;
+  static Point posed(Point p, const std::array<double, 3>& pose_deg);
+  Point posed(Point p) const { return posed(p, {roll_, pitch_, yaw_}); }
   /// To the picture's plane: x to the right, y down, depth away from the eye; metres.
   Point seen(Point p) const;
   std::vector<Drawn> drawn() const;
@@ -69,6 +72,7 @@ class AircraftView : public QWidget {
   std::set<Surface> selected_;
   std::optional<Surface> hovered_;
   double roll_ = 0, pitch_ = 0, yaw_ = 0;
+  std::array<double, 3> reach_{};
   double exaggeration_ = 1;
   QString caption_;
   bool pickable_ = false, dragging_turns_ = false;

@@ -45,8 +45,17 @@ QFont Look::figures(double points, bool bold) const {
 
 void Look::set_theme(Theme theme) {
   if (theme == theme_) return;
+  const double before = base_points();
   theme_ = theme;
   apply();
+  // Text that was given its own size grows and shrinks with the theme.
+  if (const double ratio = base_points() / before; ratio != 1)
+    for (QWidget* w : QApplication::allWidgets())
+      if (w->testAttribute(Qt::WA_SetFont)) {
+        QFont font = w->font();
+        font.setPointSizeF(font.pointSizeF() * ratio);
+        w->setFont(font);
+      }
   Q_EMIT changed();
 }
 

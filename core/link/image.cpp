@@ -158,7 +158,7 @@ std::vector<Difference> differences(const Image& rig, const Image& board) {
     if (!find_in(rig.outputs, [&](const ImageOutput& x) { return x.socket == b.socket; })) all.push_back({"output " + b.socket, "used on the board, not used in the rig"});
 
   std::string sensing;
-  if (rig.sensing.board != board.sensing.board) sensing = "board sits " + board.sensing.board.spoken() + " by the board, " + rig.sensing.board.spoken() + " by the rig";
+  if (rig.sensing.board != board.sensing.board) sensing = "told to sit with its " + board.sensing.board.spoken() + " on the board, with its " + rig.sensing.board.spoken() + " in the rig";
   for (const Axis axis : all_axes)
     if (rig.sensing.reversed(axis) != board.sensing.reversed(axis))
       sensing += (sensing.empty() ? "" : "; ") + std::string(word(axis)) + " sensing " + (board.sensing.reversed(axis) ? "reversed on the board, plain in the rig" : "plain on the board, reversed in the rig");

@@ -26,6 +26,9 @@ std::vector<Surface> surfaces_of(const direction::Case& c) {
   return all;
 }
 
+/// How far the picture tilts for a correction: past where the class begins to answer.
+double shown_tilt_deg(const CheckCard& card) { return card.check.kind == CheckKind::stick ? 0 : card.from_deg > 0 ? card.from_deg + 10 : 26; }
+
 }  // namespace
 
 ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent) : StationPage(document, parent), bench_(bench), hands_(bench, this) {
@@ -271,6 +274,8 @@ bool ProofPage::board_differs() const {
 
 void ProofPage::present_check(const CheckStatus& s) {
   card_ = card_of(document_.rig(), *document_.controller(), s.check);
+  const double reach = shown_tilt_deg(*card_);
+  view_->set_reach(s.check.axis == Axis::roll ? reach : 0, s.check.axis == Axis::pitch ? reach : 0, s.check.axis == Axis::yaw ? reach : 0);
   const bool same = asked_.act == card_->observation.act && asked_.axis == card_->observation.axis && asked_.mode == card_->observation.mode && asked_.output == card_->observation.output && keys_->anything_pressed();
   asked_ = card_->observation;
   title_->setText(QString::fromStdString(s.check.title));
@@ -451,7 +456,7 @@ void ProofPage::animate() {
     const double ramp = phase_ < 0.5 ? 0 : phase_ < 0.9 ? (phase_ - 0.5) / 0.4 : phase_ < 2.4 ? 1 : phase_ < 2.9 ? 1 - (phase_ - 2.4) / 0.5 : 0;
     double answer = ramp;
     if (card_->check.kind == CheckKind::correction) {
-      tilt = ramp * (card_->from_deg > 0 ? card_->from_deg + 10 : 26);
+      tilt = ramp * shown_tilt_deg(*card_);
       if (!held) answer = phase_ > 0.5 && phase_ < 0.9 ? 1 : phase_ >= 0.9 && phase_ < 1.5 ? std::exp(-(phase_ - 0.9) * (card_->answer == AnswerKind::springs_back ? 4 : 9)) : 0;
       if (card_->from_deg > 0) answer = tilt > card_->from_deg ? 1 : 0;
       if (card_->answer == AnswerKind::runs_away) answer = phase_ < 0.5 ? 0 : std::min(1.4, (phase_ - 0.5) * 0.9) * (phase_ < 2.9 ? 1 : 0);
