@@ -3,7 +3,7 @@
 
 #include "base/number.h"
 #include "command.h"
-#include "senses/magnetic_model.h"
+#include "earth/magnetic_model.h"
 
 namespace rigging::cli {
 

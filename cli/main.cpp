@@ -10,6 +10,7 @@ int main(int argc, char** argv) {
   app.require_subcommand(1);
   add_directions(app, session);
   add_rig_commands(app, session);
+  add_plan_commands(app, session);
   add_declination(app, session);
   try {
     app.parse(argc, argv);

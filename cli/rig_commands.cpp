@@ -7,34 +7,13 @@
 #include "direction/from_rig.h"
 #include "direction/reason.h"
 #include "link/image.h"
+#include "opened.h"
 #include "review/review.h"
 #include "rig/rig_file.h"
 #include "sheets/hand_card.h"
 
 namespace rigging::cli {
 namespace {
-
-struct Opened {
-  Rig rig;
-  Catalogue catalogue;
-};
-
-Result<Opened> open(const std::string& file) {
-  auto rig = load_rig(file);
-  if (!rig) return tl::make_unexpected(rig.error());
-  auto catalogue = load_catalogue(std::string(RIGGING_DATA_DIR) + "/catalogue");
-  if (!catalogue) return tl::make_unexpected(catalogue.error());
-  if (const auto own = own_parts_path(file); std::filesystem::exists(own))
-    if (const auto ok = add_own_parts(*catalogue, own); !ok) return tl::make_unexpected(ok.error());
-  return Opened{std::move(*rig), std::move(*catalogue)};
-}
-
-Json figure_json(const Figure& f) {
-  Json json{{"name", f.name}, {"value", f.value}, {"unit", f.unit}, {"formula", f.formula}, {"source", f.source}};
-  if (f.least) json["least"] = *f.least;
-  if (f.most) json["most"] = *f.most;
-  return json;
-}
 
 const char* mark(Severity s) { return s == Severity::grounds ? "[#]" : s == Severity::fix_first ? "[/]" : "( )"; }
 
@@ -150,18 +129,7 @@ void hand_card_sheet(const Opened& o, const std::string& case_file, const std::s
 }  // namespace
 
 void add_rig_commands(CLI::App& app, Session& session) {
-  const auto with_rig = [&](const char* name, const char* help, auto&& action, bool json = true) {
-    auto* command = app.add_subcommand(name, help);
-    auto file = std::make_shared<std::string>();
-    command->add_option("RIG", *file, "Rig file")->required();
-    if (json) add_json_flag(*command, session);
-    command->callback([&session, file, action] {
-      const auto opened = open(*file);
-      if (!opened) return session.refuse(opened.error());
-      action(*opened);
-    });
-    return command;
-  };
+  const auto with_rig = [&](const char* name, const char* help, std::function<void(const Opened&)> action, bool json = true) { return add_rig_command(app, session, name, help, std::move(action), json); };
   with_rig("check", "Snags, proofs and readiness", [&session](const Opened& o) { check(o, session); });
   with_rig("airframe", "Areas, speeds and what answers what", [&session](const Opened& o) { airframe(o, session); });
   with_rig("proof", "The bench checks and what each should show", [&session](const Opened& o) { proof(o, session); });
@@ -182,6 +150,14 @@ void add_rig_commands(CLI::App& app, Session& session) {
   auto* sheet = with_rig("hand-card", "Cards for what hands must do, from what was seen", [&session, seen, into](const Opened& o) { hand_card_sheet(o, *seen, *into, session); }, false);
   sheet->add_option("CASE", *seen, "Observations, as for directions; outputs are taken from the rig")->required();
   sheet->add_option("--into", *into, "Folder for the SVG files");
+
+  auto* schema = app.add_subcommand("schema", "Print the JSON Schema of rig or parts files");
+  auto schema_of = std::make_shared<std::string>();
+  schema->add_option("WHAT", *schema_of, "rig or parts")->required();
+  schema->callback([&session, schema_of] {
+    if (*schema_of != "rig" && *schema_of != "parts") return session.refuse({"WHAT", "unknown file \"" + *schema_of + "\"", "rig or parts"});
+    std::cout << (*schema_of == "rig" ? rig_schema() : parts_schema()).dump(1) << '\n';
+  });
 
   struct New {
     std::string name, kind = "two_ailerons", controller = "full_controller", file;

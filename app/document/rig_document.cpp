@@ -70,6 +70,18 @@ Result<Catalogue> RigDocument::catalogue_for(const QString& path) const {
   return catalogue;
 }
 
+Result<void> RigDocument::keep_own_part(const PartKind& kind) {
+  if (path_.isEmpty()) return failure("this rig", "has no file yet, so that your own parts have no place beside it", "save the rig first");
+  if (shipped_.part(kind.id)) return failure(kind.id, "is the name of a kind that is there already", "another short name");
+  if (auto ok = save_own_part(own_parts_path(native(path_)), kind); !ok) return ok;
+  auto catalogue = catalogue_for(path_);
+  if (!catalogue) return tl::make_unexpected(catalogue.error());
+  catalogue_ = std::move(*catalogue);
+  update();
+  Q_EMIT changed();
+  return {};
+}
+
 Result<void> RigDocument::open(const QString& path) {
   auto rig = load_rig(native(path));
   if (!rig) return tl::make_unexpected(rig.error());

@@ -34,6 +34,8 @@ class RigDocument : public QObject {
   Result<void> open(const QString& path);
   void start_new(Rig rig);
   Result<void> save(const QString& path);
+  /// Writes the kind to the parts file beside the rig and makes it known. The rig must have a file already.
+  Result<void> keep_own_part(const PartKind& kind);
 
   /// Copies that an earlier run left behind.
   struct Leftover {

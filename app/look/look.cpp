@@ -1,12 +1,10 @@
 #include "look/look.h"
 
 #include <QApplication>
-#include <QFontDatabase>
 #include <QPainter>
 #include <QPainterPath>
 
-// Resources of a static library must be asked for by name, from outside any namespace.
-static void load_resources() { Q_INIT_RESOURCE(look); }
+#include "paper.h"
 
 namespace rigging::app {
 
@@ -16,9 +14,7 @@ Look& Look::instance() {
 }
 
 Look::Look() {
-  load_resources();
-  for (const char* file : {"RiggingFigures-Regular", "RiggingFigures-Bold", "RiggingText-Regular", "RiggingText-Bold", "RiggingText-Italic"})
-    QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(file)));
+  add_shipped_fonts();
   apply();
 }
 

@@ -1,5 +1,7 @@
 #include "look/units.h"
 
+#include <cmath>
+
 #include "base/number.h"
 
 namespace rigging::app {
@@ -24,6 +26,8 @@ QString Units::figure(const Figure& f) const {
     factor = metric() ? 10 : 1 / 4.882427636383051;
     unit = metric() ? "g/dm²" : "lb/ft²";
     places = metric() ? 0 : 2;
+  } else if (std::abs(f.value) >= 10) {
+    places = 1;
   }
   std::string text = number_text(f.value * factor, places);
   if (f.least && f.most) text += " (" + number_text(*f.least * factor, places) + "–" + number_text(*f.most * factor, places) + ")";

@@ -19,13 +19,27 @@
 #include "look/look.h"
 #include "look/units.h"
 #include "rig/rig_file.h"
-#include "shell/hand_card_dialog.h"
+#include "direction/from_rig.h"
+#include "sheets/wiring_sheets.h"
+#include "shell/sheet_dialog.h"
 #include "stations/airframe/airframe_page.h"
+#include "stations/fit/fit_page.h"
 #include "stations/planned/planned_page.h"
+#include "stations/power/power_page.h"
 #include "stations/proof/proof_page.h"
 #include "stations/surfaces/surfaces_page.h"
+#include "stations/wiring/wiring_page.h"
 
 namespace rigging::app {
+
+QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<HandCard>& cards) {
+  QList<Sheet> sheets;
+  const ControllerClass* controller = document.controller();
+  if (!controller) return sheets;
+  const auto looks = direction::case_from_rig(document.rig(), *controller);
+  for (const HandCard& card : cards) sheets << Sheet{QString::fromStdString(card.title), QString::fromStdString(hand_card_svg(card, document.rig(), *controller, looks))};
+  return sheets;
+}
 
 MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     : settings_(std::move(settings)), document_(std::move(catalogue), settings_.state_folder + QStringLiteral("/recovery")) {
@@ -42,8 +56,19 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   auto* airframe = new AirframePage(document_, nullptr);
   auto* surfaces = new SurfacesPage(document_, nullptr);
   proof_ = new ProofPage(document_, bench_, nullptr);
+  auto* wiring = new WiringPage(document_, nullptr);
+  connect(wiring, &WiringPage::sheets_asked, this, &MainWindow::show_wiring_sheets);
   for (const Station s : all_stations) {
-    StationPage* page = s == Station::airframe ? static_cast<StationPage*>(airframe) : s == Station::surfaces ? surfaces : s == Station::proof ? proof_ : static_cast<StationPage*>(new PlannedPage(s, document_, nullptr));
+    StationPage* page = nullptr;
+    switch (s) {
+      case Station::airframe: page = airframe; break;
+      case Station::fit: page = new FitPage(document_, nullptr); break;
+      case Station::power: page = new PowerPage(document_, nullptr); break;
+      case Station::wiring: page = wiring; break;
+      case Station::surfaces: page = surfaces; break;
+      case Station::proof: page = proof_; break;
+      default: page = new PlannedPage(s, document_, nullptr);
+    }
     pages_[static_cast<std::size_t>(s)] = page;
     sheet_->addWidget(page);
   }
@@ -302,7 +327,11 @@ void MainWindow::compare_with_board(bool always_show) {
   bench_panel_->refresh();
 }
 
-void MainWindow::show_hand_cards(const std::vector<HandCard>& cards) { HandCardDialog(document_, cards, this).exec(); }
+void MainWindow::show_hand_cards(const std::vector<HandCard>& cards) { SheetDialog(tr("Hand cards"), hand_card_sheets(document_, cards), this).exec(); }
+
+void MainWindow::show_wiring_sheets() {
+  SheetDialog(tr("Plug list and wiring"), {{tr("Plug list"), QString::fromStdString(plug_list_svg(document_.rig(), document_.catalogue()))}, {tr("Wiring drawing"), QString::fromStdString(wiring_drawing_svg(document_.rig(), document_.catalogue()))}}, this).exec();
+}
 
 bool MainWindow::may_leave() {
   if (!document_.modified() || document_.history().last_edit().empty()) return true;
@@ -395,7 +424,7 @@ QList<Deed> MainWindow::deeds() {
     QString name = o.surfaces.empty() ? tr("motor") : QString();
     for (const Surface s : o.surfaces) name += (name.isEmpty() ? QString() : QStringLiteral(" and ")) + QString::fromStdString(s.spoken());
     const QString id = QString::fromStdString(o.id);
-    const OutputSocket* socket = document_.controller() ? document_.controller()->socket(o.socket) : nullptr;
+    const Terminal* socket = document_.controller() ? document_.controller()->socket(o.socket) : nullptr;
     const QString label = tr("Reverse %1 (%2)").arg(name, id);
     all.append({label, tr("output direction invert turn round"), [edit, key = o.id, label] { edit(key, label, [](Output& out) { out.reversed = !out.reversed; }); }});
     all.append({tr("Where is the %1 plugged? %2").arg(name, socket ? QString::fromStdString(socket->label) : tr("nowhere yet")), tr("socket output servo lead") + QLatin1Char(' ') + id, [this, id] {
@@ -417,6 +446,16 @@ QList<Deed> MainWindow::deeds() {
                 Rig rig = document_.rig();
                 rig.controller.mounted = !rig.controller.mounted;
                 document_.edit(std::move(rig), rig.controller.mounted ? tr("Board mounted") : tr("Board loose"));
+              }});
+  for (const LoomRow& row : document_.review().wiring.loom)
+    all.append({tr("Where is %1 plugged? %2 %3").arg(QString::fromStdString(row.from), QString::fromStdString(row.to), QString::fromStdString(row.to_socket)), tr("lead socket port loom") + QLatin1Char(' ') + QString::fromStdString(row.lead), [this, id = QString::fromStdString(row.lead)] {
+                  go(Station::wiring);
+                  pages_[static_cast<std::size_t>(Station::wiring)]->go_to(id);
+                }});
+  all.append({tr("Print the plug list and the wiring drawing"), tr("sheet pdf svg paper"), [this] { show_wiring_sheets(); }});
+  all.append({tr("Plan the wiring"), tr("ports sockets outputs assign"), [this, wiring = static_cast<WiringPage*>(pages_[static_cast<std::size_t>(Station::wiring)])] {
+                go(Station::wiring);
+                wiring->plan();
               }});
   all.append({tr("Start the simulated bench"), tr("twin connect"), [this] { start_bench(); }});
   all.append({tr("Write the rig to the controller"), tr("upload save board"), [this] { bench_.write(link::image_of(document_.rig())); }});

@@ -26,6 +26,11 @@ struct Settings {
   unsigned demo_seed = 8;
 };
 
+struct Sheet;
+
+/// Hand cards drawn for this rig.
+QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<HandCard>& cards);
+
 class MainWindow : public QMainWindow {
   Q_OBJECT
  public:
@@ -56,6 +61,7 @@ class MainWindow : public QMainWindow {
   QStringList recent() const;
   void compare_with_board(bool always_show);
   void show_hand_cards(const std::vector<HandCard>& cards);
+  void show_wiring_sheets();
   void complain(const QString& title, const Error& error);
   void walk_panes(int step);
 

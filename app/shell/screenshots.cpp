@@ -8,11 +8,13 @@
 #include <iostream>
 
 #include "look/look.h"
-#include "shell/hand_card_dialog.h"
+#include "shell/sheet_dialog.h"
 #include "shell/main_window.h"
+#include "stations/fit/fit_page.h"
 #include "stations/proof/proof_page.h"
 #include "stations/surfaces/stick_square.h"
 #include "stations/surfaces/surfaces_page.h"
+#include "stations/wiring/wiring_page.h"
 
 namespace rigging::app {
 namespace {
@@ -60,6 +62,19 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   wait(200);
   shoot(window, "airframe");
 
+  window.go(Station::fit);
+  if (auto* fit = window.findChild<FitPage*>()) fit->go_to(QStringLiteral("gps"));
+  wait(200);
+  shoot(window, "fit");
+  window.go(Station::power);
+  click("effort_one_stalled");
+  wait(200);
+  shoot(window, "power");
+  window.go(Station::wiring);
+  if (auto* wiring = window.findChild<WiringPage*>()) wiring->go_to(QStringLiteral("gps"));
+  wait(200);
+  shoot(window, "wiring");
+
   window.go(Station::surfaces);
   if (auto* square = window.findChild<StickSquare*>(QStringLiteral("stick_square"))) Q_EMIT square->moved(0.6, 0.8);
   wait(200);
@@ -95,7 +110,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   wait(100);
   shoot(window, "proof-found");
 
-  window.go(Station::power);
+  window.go(Station::senses);
   wait(80);
   shoot(window, "planned-station");
 
@@ -106,7 +121,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     direction::Fault f;
     f.kind = direction::FaultKind::output_reversed;
     f.output = 1;
-    HandCardDialog dialog(window.document(), {hand_card(window.document().rig(), *controller, f, c)}, &window);
+    SheetDialog dialog(QStringLiteral("Hand cards"), hand_card_sheets(window.document(), {hand_card(window.document().rig(), *controller, f, c)}), &window);
     dialog.show();
     wait(120);
     shoot(dialog, "hand-card");

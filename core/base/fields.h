@@ -50,6 +50,15 @@ class FieldReader {
   void number(const char* name, std::optional<double>& value, Span span) {
     if (const Json* json = find(name, false)) read_number(*json, place(name), value.emplace(), span);
   }
+  /// Absent means `fallback`.
+  void number_or(const char* name, double& value, double fallback, Span span) {
+    value = fallback;
+    if (const Json* json = find(name, false)) read_number(*json, place(name), value, span);
+  }
+  void flag_or(const char* name, bool& value, bool fallback) {
+    value = fallback;
+    optional(name, value);
+  }
   void integer(const char* name, int& value, Span span) {
     const Json* json = find(name, true);
     if (!json) return;
@@ -151,6 +160,12 @@ class FieldWriter {
   void number(const char* name, double value, Span) { object[name] = value; }
   void number(const char* name, const std::optional<double>& value, Span) {
     if (value) object[name] = *value;
+  }
+  void number_or(const char* name, double value, double fallback, Span) {
+    if (value != fallback) object[name] = value;
+  }
+  void flag_or(const char* name, bool value, bool fallback) {
+    if (value != fallback) object[name] = value;
   }
   void integer(const char* name, int value, Span) { object[name] = value; }
   void rest(const Json& extra) {

@@ -9,7 +9,7 @@ Case case_from_rig(const Rig& rig, const ControllerClass& controller) {
   c.can = controller.abilities();
   for (const rigging::Output& o : rig.outputs) {
     if (o.surfaces.empty()) continue;
-    const OutputSocket* socket = controller.socket(o.socket);
+    const Terminal* socket = controller.socket(o.socket);
     Output output{o.id, socket ? socket->label + " (" + o.surfaces.front().spoken() + (o.surfaces.size() > 1 ? " and its Y-lead" : "") + ")" : "", {o.surfaces.begin(), o.surfaces.end()}, {}, o.reversed};
     for (const Axis axis : all_axes)
       // A weight that this surface can't serve is a snag of its own; it must not spoil the reasoning.

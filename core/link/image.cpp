@@ -5,6 +5,7 @@
 #include "base/fields.h"
 #include "base/fingerprint.h"
 #include "link/cbor.h"
+#include "rig/output_fields.h"
 
 namespace rigging::link {
 
@@ -13,11 +14,7 @@ void describe(F& f, ImageOutput& o) {
   f.required("socket", o.socket);
   for (const auto& [name, weight] : {std::pair{"roll", &o.mix.roll}, {"pitch", &o.mix.pitch}, {"yaw", &o.mix.yaw}, {"throttle", &o.mix.throttle}, {"flap", &o.mix.flap}})
     f.number(name, *weight, {-2, 2});
-  f.required("reversed", o.reversed);
-  f.number("low_us", o.low_us, {500, 2500});
-  f.number("centre_us", o.centre_us, {500, 2500});
-  f.number("high_us", o.high_us, {500, 2500});
-  f.number("rate_hz", o.rate_hz, {20, 560});
+  describe_travel(f, o);
   f.rest(o.extra);
 }
 

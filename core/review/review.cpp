@@ -31,8 +31,9 @@ Readiness readiness_of(const Rig& rig, const Review& r) {
   return ready;
 }
 
-StationState state_of(Station station, const Review& r) {
-  const bool built = station == Station::airframe || station == Station::surfaces || station == Station::proof;
+StationState state_of(Station station, const Rig& rig, const Review& r) {
+  const bool about_parts = station == Station::fit || station == Station::power || station == Station::wiring;
+  const bool built = station == Station::airframe || station == Station::surfaces || station == Station::proof || (about_parts && !rig.parts.empty());
   const auto serious = std::any_of(r.snags.begin(), r.snags.end(), [&](const Snag& s) { return s.station == station && s.severity != Severity::worth_knowing; });
   if (station == Station::proof) {
     const auto any = [&](ProofState s) { return std::any_of(r.checks.begin(), r.checks.end(), [&](const CheckStatus& c) { return c.state == s; }); };
@@ -53,17 +54,20 @@ StationState state_of(Station station, const Review& r) {
 Review review(const Rig& rig, const Catalogue& catalogue) {
   Review r;
   r.airframe = analyze_airframe(rig);
+  r.power = analyze_power(rig, catalogue);
+  r.fit = analyze_fit(rig, catalogue, r.airframe, r.power);
+  r.wiring = analyze_wiring(rig, catalogue);
   r.surfaces = analyze_surfaces(rig);
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
   if (controller) r.checks = check_statuses(rig, *controller);
   const Inspection inspection{rig, catalogue, controller, r};
   std::vector<Snag> snags;
-  for (const auto* rules : {&airframe_rules(), &surfaces_rules(), &radio_and_sensing_rules(), &proof_rules()})
+  for (const auto* rules : {&airframe_rules(), &fit_rules(), &power_rules(), &wiring_rules(), &surfaces_rules(), &radio_and_sensing_rules(), &proof_rules()})
     for (const Rule& rule : *rules) rule.inspect(inspection, rule.code, snags);
   std::stable_sort(snags.begin(), snags.end(), [](const Snag& a, const Snag& b) { return a.severity < b.severity; });
   r.snags = std::move(snags);
   r.readiness = readiness_of(rig, r);
-  for (const Station s : all_stations) r.stations[static_cast<std::size_t>(s)] = state_of(s, r);
+  for (const Station s : all_stations) r.stations[static_cast<std::size_t>(s)] = state_of(s, rig, r);
   return r;
 }
 

@@ -3,8 +3,10 @@
 #include <functional>
 
 #include "airframe/airframe.h"
+#include "fit/fit.h"
 #include "proof/checks.h"
 #include "surfaces/surfaces.h"
+#include "wiring/wiring.h"
 
 /// Runs every station's analysis and gathers snags and readiness.
 namespace rigging {
@@ -37,6 +39,9 @@ struct Readiness {
 
 struct Review {
   AirframeReport airframe;
+  PowerReport power;
+  FitReport fit;
+  WiringReport wiring;
   SurfacesReport surfaces;
   std::vector<CheckStatus> checks;
   std::vector<Snag> snags;  ///< worst first

@@ -18,7 +18,13 @@ struct Rule {
   void (*inspect)(const Inspection&, std::string_view code, std::vector<Snag>&);
 };
 
+/// A snag with all that must be said of it.
+Snag make_snag(Station station, std::string_view code, Severity severity, std::string subject, std::string what, std::string why, std::string remedy);
+
 const std::vector<Rule>& airframe_rules();
+const std::vector<Rule>& fit_rules();
+const std::vector<Rule>& power_rules();
+const std::vector<Rule>& wiring_rules();
 const std::vector<Rule>& surfaces_rules();
 const std::vector<Rule>& radio_and_sensing_rules();
 const std::vector<Rule>& proof_rules();

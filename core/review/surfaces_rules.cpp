@@ -15,19 +15,11 @@ std::string name_of(const Output& o) {
 }
 
 Snag snag(std::string_view code, Severity severity, std::string subject, std::string what, std::string why, std::string remedy) {
-  Snag s;
-  s.code = code;
-  s.severity = severity;
-  s.station = Station::surfaces;
-  s.subject = std::move(subject);
-  s.what = std::move(what);
-  s.why = std::move(why);
-  s.remedy = std::move(remedy);
-  return s;
+  return make_snag(Station::surfaces, code, severity, std::move(subject), std::move(what), std::move(why), std::move(remedy));
 }
 
 std::string free_socket(const Rig& rig, const ControllerClass& c) {
-  for (const OutputSocket& s : c.outputs)
+  for (const Terminal& s : c.outputs)
     if (std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.socket == s.id; })) return s.id;
   return {};
 }
@@ -83,7 +75,7 @@ void shared_socket(const Inspection& in, std::string_view code, std::vector<Snag
 void unknown_socket(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   if (!in.controller) return;
   for (const Output& o : in.rig.outputs) {
-    if (in.controller->socket(o.socket)) continue;
+    if (in.controller->socket(o.socket) || (o.socket.empty() && in.controller->motor_bypasses && drives_motor(o))) continue;
     const std::string what = o.socket.empty() ? " has no socket yet" : " sits in socket " + o.socket + ", which this controller does not have";
     Snag n = snag(code, Severity::grounds, o.id, capital(name_of(o)) + what, "Without a socket nothing is driven.", "Choose one of the controller's sockets.");
     n.fix = move_to_free_socket(in, o);

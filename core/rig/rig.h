@@ -62,20 +62,61 @@ struct ControllerFit {
   bool operator==(const ControllerFit&) const = default;
 };
 
+/// A surface in a file is its word.
+struct SurfaceName : Surface {
+  SurfaceName() = default;
+  SurfaceName(Surface s) : Surface(s) {}
+  std::string to_text() const { return word(); }
+  bool from_text(const std::string& text) {
+    const auto found = surface_from_word(text);
+    if (found) static_cast<Surface&>(*this) = *found;
+    return found.has_value();
+  }
+  static std::string expected() { return "a surface such as elevon_left, rudder or motor_right"; }
+  static std::vector<std::string> choices() {
+    std::vector<std::string> words;
+    for (const Surface& s : all_surfaces()) words.push_back(s.word());
+    return words;
+  }
+};
+
 struct Part {
   std::string id;
   std::string kind;  ///< part id in the catalogue
   std::string label;
+  std::optional<SurfaceName> surface;  ///< which surface a servo works, or which motor of a pair it is
   Json extra = Json::object();
   bool operator==(const Part&) const = default;
 };
 
+/// A turn in a file is its name.
+struct TurnName : Turn {
+  TurnName() = default;
+  TurnName(Turn t) : Turn(t) {}
+  std::string to_text() const { return name(); }
+  bool from_text(const std::string& text) {
+    const auto found = turn_from_name(text);
+    if (found) static_cast<Turn&>(*this) = *found;
+    return found.has_value();
+  }
+  static std::string expected() { return "none or arrow_A_top_B with nose, tail, right, left, up, down"; }
+  static std::vector<std::string> choices() {
+    std::vector<std::string> names{"arrow_nose_top_up"};  // the long name of "none"
+    for (const Turn& t : all_turns()) names.push_back(t.name());
+    return names;
+  }
+};
+
 struct Place {
   std::string part;
-  double x_m = 0, y_m = 0, z_m = 0;  ///< body axes with the nose at x = 0, so that x is negative aft of it
+  double x_m = 0, y_m = 0, z_m = 0;  ///< middle of the part; body axes with the nose at x = 0, so that x is negative aft of it
+  TurnName turn;                                     ///< how it sits; of the board and of a compass it matters
+  double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;   ///< small angles on top of the turn, −20 to 20
   Json extra = Json::object();
   bool operator==(const Place&) const = default;
 };
+
+enum class LeadKind { servo, y_lead, four_way, two_plus_two, six_way, two_wire, power, phase, video, soldered };
 
 /// One end of a lead: a part (or "controller") and a socket, port or pad of it.
 struct LeadEnd {
@@ -88,9 +129,14 @@ struct LeadEnd {
 struct Lead {
   std::string id;
   LeadEnd from, to;
+  LeadKind kind = LeadKind::servo;
   std::optional<double> length_m;
   std::optional<double> gauge_awg;
-  bool plus_removed = false;
+  bool plus_removed = false;  ///< its red wire is out
+  bool plug_turned = false;   ///< a plug the wrong way round: plus and minus or signal exchanged
+  bool pair_turned = false;   ///< transmit meets transmit
+  bool apart = false;         ///< plus and minus run apart, not side by side
+  bool fixed = false;         ///< the plan leaves it where it is
   Json extra = Json::object();
   bool operator==(const Lead&) const = default;
 };
@@ -123,19 +169,6 @@ struct Mix {
   double& of(Axis axis) { return axis == Axis::roll ? roll : axis == Axis::pitch ? pitch : yaw; }
 };
 
-/// A surface in a file is its word.
-struct SurfaceName : Surface {
-  SurfaceName() = default;
-  SurfaceName(Surface s) : Surface(s) {}
-  std::string to_text() const { return word(); }
-  bool from_text(const std::string& text) {
-    const auto found = surface_from_word(text);
-    if (found) static_cast<Surface&>(*this) = *found;
-    return found.has_value();
-  }
-  static std::string expected() { return "a surface such as elevon_left, rudder or motor_right"; }
-};
-
 struct Output {
   std::string id;
   std::string socket;  ///< output of the controller class; empty when not chosen
@@ -145,6 +178,7 @@ struct Output {
   bool reversed = false;
   double low_us = 1000, centre_us = 1500, high_us = 2000;
   double rate_hz = 50;
+  bool fixed = false;  ///< the plan leaves it on its socket
   Json extra = Json::object();
   bool operator==(const Output&) const = default;
 };
@@ -156,19 +190,6 @@ struct Linkage {
   double servo_travel_deg = 45;  ///< for half of the pulse range
   Json extra = Json::object();
   bool operator==(const Linkage&) const = default;
-};
-
-/// A turn in a file is its name.
-struct TurnName : Turn {
-  TurnName() = default;
-  TurnName(Turn t) : Turn(t) {}
-  std::string to_text() const { return name(); }
-  bool from_text(const std::string& text) {
-    const auto found = turn_from_name(text);
-    if (found) static_cast<Turn&>(*this) = *found;
-    return found.has_value();
-  }
-  static std::string expected() { return "none or arrow_A_top_B with nose, tail, right, left, up, down"; }
 };
 
 struct Sensing {
@@ -203,6 +224,44 @@ struct Home {
   std::optional<double> height_m;
   Json extra = Json::object();
   bool operator==(const Home&) const = default;
+};
+
+/// The room for the controller and what goes with it.
+struct Bay {
+  double at_m = 0.2;  ///< from the nose to its front
+  double length_m = 0.2, width_m = 0.08, height_m = 0.06;
+  Json extra = Json::object();
+  bool operator==(const Bay&) const = default;
+};
+
+/// What the fit station knows beyond the places.
+struct Fit {
+  std::optional<double> frame_mass_kg;  ///< airframe without the listed parts
+  double frame_at_m = 0.4;              ///< its balance point behind the nose
+  double frame_side_m = 0;              ///< right of the middle
+  std::optional<Bay> bay;
+  double static_margin = 0.10;          ///< wanted, as a share of the mean chord
+  double first_flight_forward = 0.02;   ///< further forward for the first flight, same share
+  std::optional<double> latitude_deg, longitude_deg;  ///< where it flies: for the compass
+  double altitude_km = 0;
+  std::string date;                     ///< year-month-day or decimal year, for the magnetic model
+  std::vector<std::string> confirmed;   ///< things only the builder can see, in the words of the fit station
+  Json extra = Json::object();
+  bool operator==(const Fit&) const = default;
+};
+
+/// What the power station knows beyond the parts.
+struct Power {
+  std::optional<double> static_a;         ///< measured at full throttle, propeller on, model held
+  std::optional<double> static_thrust_n;  ///< measured
+  std::optional<double> cruise_a;         ///< drive current at cruise, from a flight record
+  double ambient_c = 25;
+  double reserve_share = 0.2;             ///< of the capacity, kept for the way home
+  bool pusher = false;
+  bool propeller_faces_flight = true;     ///< lettered side toward the direction of flight
+  std::optional<double> clearance_m;      ///< least distance from the blade tips to anything
+  Json extra = Json::object();
+  bool operator==(const Power&) const = default;
 };
 
 /// A bench check that was passed, with a fingerprint of what it depended on.
@@ -241,6 +300,8 @@ struct Rig {
   std::vector<Part> parts;
   std::vector<Place> places;
   std::vector<Lead> leads;
+  Fit fit;
+  Power power;
   Radio radio;
   std::vector<Output> outputs;
   std::vector<Linkage> linkages;
@@ -256,6 +317,12 @@ struct Rig {
 
   const Output* output(const std::string& id) const;
   Output* output(const std::string& id);
+  const Part* part(const std::string& id) const;
+  /// Where the part sits, or null. The controller has the id "controller".
+  const Place* place(const std::string& part_id) const;
+  Place* place(const std::string& part_id);
+  const Lead* lead(const std::string& id) const;
+  Lead* lead(const std::string& id);
   /// The output that drives the surface, or null.
   const Output* output_of(Surface surface) const;
 };
@@ -283,6 +350,21 @@ struct Words<AirframeKind> {
                                                                         {K::twin_differential, "twin_differential"},
                                                                         {K::motor_glider, "motor_glider"},
                                                                         {K::towed_glider, "towed_glider"}}};
+};
+
+template <>
+struct Words<LeadKind> {
+  using L = LeadKind;
+  static constexpr std::array<std::pair<L, std::string_view>, 10> list{{{L::servo, "servo"},
+                                                                       {L::y_lead, "y_lead"},
+                                                                       {L::four_way, "four_way"},
+                                                                       {L::two_plus_two, "two_plus_two"},
+                                                                       {L::six_way, "six_way"},
+                                                                       {L::two_wire, "two_wire"},
+                                                                       {L::power, "power"},
+                                                                       {L::phase, "phase"},
+                                                                       {L::video, "video"},
+                                                                       {L::soldered, "soldered"}}};
 };
 
 template <>

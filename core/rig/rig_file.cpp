@@ -1,15 +1,17 @@
 #include "rig/rig_file.h"
 
+#include <algorithm>
 #include <set>
 
-#include "base/fields.h"
+#include "base/schema.h"
+#include "rig/output_fields.h"
 
 namespace rigging {
 
 namespace {
 
 // Generous limits: they catch a wrong unit or a slip of the finger, not an unusual model.
-constexpr Span metres{0.01, 20}, degrees{-89, 89}, place_m{-20, 20}, pulse{500, 2500}, weight{-2, 2};
+constexpr Span metres{0.01, 20}, degrees{-89, 89}, small_deg{-20, 20}, share{-0.5, 0.8}, place_m{-20, 20}, weight{-2, 2};
 
 }  // namespace
 
@@ -47,6 +49,7 @@ void describe(F& f, Part& p) {
   f.required("id", p.id);
   f.required("kind", p.kind);
   f.optional("label", p.label);
+  f.optional("surface", p.surface);
   f.rest(p.extra);
 }
 
@@ -56,6 +59,10 @@ void describe(F& f, Place& p) {
   f.number("x_m", p.x_m, place_m);
   f.number("y_m", p.y_m, place_m);
   f.number("z_m", p.z_m, place_m);
+  f.optional("turn", p.turn);
+  f.number_or("roll_deg", p.roll_deg, 0, small_deg);
+  f.number_or("pitch_deg", p.pitch_deg, 0, small_deg);
+  f.number_or("yaw_deg", p.yaw_deg, 0, small_deg);
   f.rest(p.extra);
 }
 
@@ -71,9 +78,14 @@ void describe(F& f, Lead& l) {
   f.required("id", l.id);
   f.required("from", l.from);
   f.required("to", l.to);
+  f.optional("kind", l.kind);
   f.number("length_m", l.length_m, {0.005, 20});
   f.number("gauge_awg", l.gauge_awg, {0, 40});
   f.optional("plus_removed", l.plus_removed);
+  f.optional("plug_turned", l.plug_turned);
+  f.optional("pair_turned", l.pair_turned);
+  f.optional("apart", l.apart);
+  f.optional("fixed", l.fixed);
   f.rest(l.extra);
 }
 
@@ -115,11 +127,8 @@ void describe(F& f, Output& o) {
   f.optional("socket", o.socket);
   f.optional("surfaces", o.surfaces);
   f.required("mix", o.mix);
-  f.required("reversed", o.reversed);
-  f.number("low_us", o.low_us, pulse);
-  f.number("centre_us", o.centre_us, pulse);
-  f.number("high_us", o.high_us, pulse);
-  f.number("rate_hz", o.rate_hz, {20, 560});
+  describe_travel(f, o);
+  f.optional("fixed", o.fixed);
   f.rest(o.extra);
 }
 
@@ -154,8 +163,8 @@ void describe(F& f, Gain& g) {
 template <class F>
 void describe(F& f, ModeChoice& m) {
   f.integer("channel", m.channel, {1, 32});
-  f.number("from_us", m.from_us, pulse);
-  f.number("to_us", m.to_us, pulse);
+  f.number("from_us", m.from_us, {500, 2500});
+  f.number("to_us", m.to_us, {500, 2500});
   f.required("mode", m.mode);
   f.rest(m.extra);
 }
@@ -165,6 +174,44 @@ void describe(F& f, Home& h) {
   f.optional("on_loss", h.on_loss);
   f.number("height_m", h.height_m, {0, 5000});
   f.rest(h.extra);
+}
+
+template <class F>
+void describe(F& f, Bay& b) {
+  f.number("at_m", b.at_m, {0, 20});
+  f.number("length_m", b.length_m, metres);
+  f.number("width_m", b.width_m, metres);
+  f.number("height_m", b.height_m, metres);
+  f.rest(b.extra);
+}
+
+template <class F>
+void describe(F& f, Fit& v) {
+  f.number("frame_mass_kg", v.frame_mass_kg, {0.005, 150});
+  f.number_or("frame_at_m", v.frame_at_m, Fit{}.frame_at_m, {0, 20});
+  f.number_or("frame_side_m", v.frame_side_m, 0, {-5, 5});
+  f.optional("bay", v.bay);
+  f.number_or("static_margin", v.static_margin, Fit{}.static_margin, share);
+  f.number_or("first_flight_forward", v.first_flight_forward, Fit{}.first_flight_forward, share);
+  f.number("latitude_deg", v.latitude_deg, {-90, 90});
+  f.number("longitude_deg", v.longitude_deg, {-180, 360});
+  f.number_or("altitude_km", v.altitude_km, 0, {-1, 10});
+  f.optional("date", v.date);
+  f.optional("confirmed", v.confirmed);
+  f.rest(v.extra);
+}
+
+template <class F>
+void describe(F& f, Power& p) {
+  f.number("static_a", p.static_a, {0, 1000});
+  f.number("static_thrust_n", p.static_thrust_n, {0, 5000});
+  f.number("cruise_a", p.cruise_a, {0, 1000});
+  f.number_or("ambient_c", p.ambient_c, Power{}.ambient_c, {-40, 60});
+  f.number_or("reserve_share", p.reserve_share, Power{}.reserve_share, {0, 0.9});
+  f.optional("pusher", p.pusher);
+  f.flag_or("propeller_faces_flight", p.propeller_faces_flight, true);
+  f.number("clearance_m", p.clearance_m, {-1, 10});
+  f.rest(p.extra);
 }
 
 template <class F>
@@ -212,6 +259,8 @@ void describe(F& f, RigFile& file) {
   f.optional("parts", r.parts);
   f.optional("places", r.places);
   f.optional("leads", r.leads);
+  f.optional("fit", r.fit);
+  f.optional("power", r.power);
   f.optional("radio", r.radio);
   f.optional("outputs", r.outputs);
   f.optional("linkages", r.linkages);
@@ -252,6 +301,16 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
   if (auto r = unique(rig.linkages, "linkages", [](const Linkage& l) { return l.surface.word(); }); !r) return r;
   if (auto r = unique(rig.loose_ends, "loose_ends", [](const LooseEnd& l) { return l.id; }); !r) return r;
   if (auto r = unique(rig.radio.channels, "radio/channels", [](const Channel& c) { return std::to_string(c.number); }); !r) return r;
+  if (auto r = unique(rig.places, "places", [](const Place& l) { return l.part; }); !r) return r;
+  for (std::size_t i = 0; i < rig.parts.size(); ++i)
+    if (rig.parts[i].id == "controller" || rig.parts[i].id.empty())
+      return failure(file + ": /parts/" + std::to_string(i) + "/id", "is \"" + rig.parts[i].id + "\"", "a name; \"controller\" is the board itself");
+  const auto known = [&](const std::string& part) { return part == "controller" || rig.part(part); };
+  for (std::size_t i = 0; i < rig.places.size(); ++i)
+    if (!known(rig.places[i].part)) return failure(file + ": /places/" + std::to_string(i) + "/part", "\"" + rig.places[i].part + "\" is no part of this rig", "the id of a part, or controller");
+  for (std::size_t i = 0; i < rig.leads.size(); ++i)
+    for (const auto& [name, end] : {std::pair{"from", &rig.leads[i].from}, {"to", &rig.leads[i].to}})
+      if (!known(end->part)) return failure(file + ": /leads/" + std::to_string(i) + "/" + name + "/part", "\"" + end->part + "\" is no part of this rig", "the id of a part, or controller");
   std::set<Surface> driven;
   for (std::size_t i = 0; i < rig.outputs.size(); ++i) {
     const Output& o = rig.outputs[i];
@@ -279,6 +338,36 @@ const Output* Rig::output(const std::string& id) const {
 
 Output* Rig::output(const std::string& id) { return const_cast<Output*>(std::as_const(*this).output(id)); }
 
+namespace {
+
+template <class List, class Same>
+auto* find_in(List& list, Same&& same) {
+  const auto it = std::find_if(list.begin(), list.end(), same);
+  return it == list.end() ? nullptr : &*it;
+}
+
+}  // namespace
+
+const Part* Rig::part(const std::string& id) const {
+  return find_in(parts, [&](const Part& p) { return p.id == id; });
+}
+
+const Place* Rig::place(const std::string& part_id) const {
+  return find_in(places, [&](const Place& p) { return p.part == part_id; });
+}
+
+Place* Rig::place(const std::string& part_id) {
+  return find_in(places, [&](const Place& p) { return p.part == part_id; });
+}
+
+const Lead* Rig::lead(const std::string& id) const {
+  return find_in(leads, [&](const Lead& l) { return l.id == id; });
+}
+
+Lead* Rig::lead(const std::string& id) {
+  return find_in(leads, [&](const Lead& l) { return l.id == id; });
+}
+
 const Output* Rig::output_of(Surface surface) const {
   for (const Output& o : outputs)
     for (const Surface s : o.surfaces)
@@ -293,6 +382,16 @@ Result<Rig> rig_from_json(const Json& json, const std::string& file) {
   if (!read) return tl::make_unexpected(read.error());
   if (auto ok = consistent(read->rig, file); !ok) return tl::make_unexpected(ok.error());
   return std::move(read->rig);
+}
+
+OrderedJson rig_schema() {
+  OrderedJson schema = schema_of<RigFile>("Rig, version 1", "One aircraft. Units are in the names; members that are not listed are kept.");
+  schema["properties"]["format"] = {{"enum", {"rig"}}};
+  // What the checks after reading demand of a lead's surfaces.
+  OrderedJson& surfaces = schema["properties"]["outputs"]["items"]["properties"]["surfaces"];
+  surfaces["maxItems"] = 4;
+  surfaces["uniqueItems"] = true;
+  return schema;
 }
 
 OrderedJson rig_to_json(const Rig& rig) {

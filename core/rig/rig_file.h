@@ -10,6 +10,9 @@ namespace rigging {
 /// Beyond the shape it refuses repeated ids, a surface on two outputs and ends that do not enclose the centre.
 Result<Rig> rig_from_json(const Json& json, const std::string& file);
 
+/// JSON Schema of the file, as shipped in data/schema.
+OrderedJson rig_schema();
+
 /// Canonical member order; members of unknown origin follow the known ones, sorted.
 OrderedJson rig_to_json(const Rig& rig);
 

@@ -5,19 +5,10 @@
 
 #include "base/number.h"
 #include "direction/from_rig.h"
+#include "sheets/sketch.h"
 
 namespace rigging {
 namespace {
-
-std::string replaced(std::string text, const std::vector<std::pair<std::string, std::string>>& names) {
-  for (const auto& [name, value] : names)
-    for (std::size_t at = text.find(name); at != std::string::npos; at = text.find(name, at + value.size())) text.replace(at, name.size(), value);
-  return text;
-}
-
-std::string escaped(const std::string& text) {
-  return replaced(text, {{"&", "&amp;"}, {"<", "&lt;"}, {">", "&gt;"}, {"\"", "&quot;"}});
-}
 
 const Output* rig_output(const Rig& rig, const direction::Case& c, int index) {
   return index < 0 ? nullptr : rig.output(c.outputs[static_cast<std::size_t>(index)].id);
@@ -26,57 +17,9 @@ const Output* rig_output(const Rig& rig, const direction::Case& c, int index) {
 std::string socket_label(const Rig& rig, const ControllerClass& controller, const direction::Case& c, int index) {
   const Output* o = rig_output(rig, c, index);
   if (!o) return {};
-  const OutputSocket* s = controller.socket(o->socket);
+  const Terminal* s = controller.socket(o->socket);
   return s ? s->label : o->socket.empty() ? o->id : o->socket;
 }
-
-/// Breaks at spaces after at most `most` letters.
-std::vector<std::string> wrapped(const std::string& text, std::size_t most) {
-  std::vector<std::string> lines{""};
-  std::size_t letters = 0;
-  for (std::size_t at = 0; at < text.size();) {
-    const std::size_t end = std::min(text.find(' ', at), text.size());
-    const std::string piece = text.substr(at, end - at);
-    const auto length = static_cast<std::size_t>(std::count_if(piece.begin(), piece.end(), [](char ch) { return (ch & 0xc0) != 0x80; }));
-    if (letters > 0 && letters + 1 + length > most) {
-      lines.emplace_back();
-      letters = 0;
-    }
-    if (letters > 0) {
-      lines.back() += ' ';
-      ++letters;
-    }
-    lines.back() += piece;
-    letters += length;
-    at = end + 1;
-  }
-  return lines;
-}
-
-class Sketch {
- public:
-  std::string svg;
-
-  void text(double x, double y, const std::string& s, double size, const char* style = "", const char* anchor = "start") {
-    svg += "<text x=\"" + number_text(x, 2) + "\" y=\"" + number_text(y, 2) + "\" font-size=\"" + number_text(size, 2) + "\" text-anchor=\"" + anchor + "\" " + style + ">" + escaped(s) + "</text>\n";
-  }
-  void box(double x, double y, double w, double h, double line, const char* fill = "none") {
-    svg += "<rect x=\"" + number_text(x, 2) + "\" y=\"" + number_text(y, 2) + "\" width=\"" + number_text(w, 2) + "\" height=\"" + number_text(h, 2) + "\" fill=\"" + fill + "\" stroke=\"#000\" stroke-width=\"" + number_text(line, 2) + "\"/>\n";
-  }
-  /// With a solid tip: markers are beyond SVG Tiny, which many programs stop at.
-  void arrow(double x1, double y1, double x2, double y2, double width) {
-    const double size = std::hypot(x2 - x1, y2 - y1), ux = (x2 - x1) / size, uy = (y2 - y1) / size;
-    line(x1, y1, x2 - 2 * ux, y2 - 2 * uy, width);
-    svg += "<polygon points=\"" + number_text(x2, 2) + "," + number_text(y2, 2) + " " + number_text(x2 - 2.6 * ux - 1.2 * uy, 2) + "," + number_text(y2 - 2.6 * uy + 1.2 * ux, 2) + " " +
-           number_text(x2 - 2.6 * ux + 1.2 * uy, 2) + "," + number_text(y2 - 2.6 * uy - 1.2 * ux, 2) + "\"/>\n";
-  }
-  void line(double x1, double y1, double x2, double y2, double width, const char* more = "") {
-    svg += "<line x1=\"" + number_text(x1, 2) + "\" y1=\"" + number_text(y1, 2) + "\" x2=\"" + number_text(x2, 2) + "\" y2=\"" + number_text(y2, 2) + "\" stroke=\"#000\" stroke-width=\"" + number_text(width, 2) + "\" " + more + "/>\n";
-  }
-  void circle(double x, double y, double r, double width) {
-    svg += "<circle cx=\"" + number_text(x, 2) + "\" cy=\"" + number_text(y, 2) + "\" r=\"" + number_text(r, 2) + "\" fill=\"none\" stroke=\"#000\" stroke-width=\"" + number_text(width, 2) + "\"/>\n";
-  }
-};
 
 /// The board seen from above, arrow up, with the sockets concerned drawn bold.
 void sketch_board(Sketch& s, const ControllerClass& controller, const std::vector<std::string>& bold, double left, double top, double side) {
@@ -85,7 +28,7 @@ void sketch_board(Sketch& s, const ControllerClass& controller, const std::vecto
   s.box(x0, top, w, h, 0.5);
   s.arrow(x0 + w / 2, top + h * 0.62, x0 + w / 2, top + h * 0.34, 0.5);
   s.text(x0 + w / 2, top + h * 0.7, "arrow: nose", 2.4, "", "middle");
-  for (const OutputSocket& o : controller.outputs) {
+  for (const Terminal& o : controller.outputs) {
     const bool marked = std::find(bold.begin(), bold.end(), o.id) != bold.end();
     const double x = x0 + o.x_mm * scale, y = top + h - o.y_mm * scale;
     const double half = std::min(2.2, w / static_cast<double>(controller.outputs.size()) / 3.2);
@@ -146,10 +89,7 @@ HandCard hand_card(const Rig& rig, const ControllerClass& controller, const dire
 }
 
 std::string hand_card_svg(const HandCard& card, const Rig& rig, const ControllerClass& controller, const direction::Case& c) {
-  Sketch s;
-  s.svg =
-      "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"148mm\" height=\"105mm\" viewBox=\"0 0 148 105\" font-family=\"Rigging Text\">\n"
-      "<rect x=\"0\" y=\"0\" width=\"148\" height=\"105\" fill=\"#fff\"/>\n";
+  Sketch s(148, 105);
   s.box(3, 3, 142, 99, 0.4);
   double y = 12;
   for (const std::string& line : wrapped(card.title, 58)) {
@@ -191,7 +131,7 @@ std::string hand_card_svg(const HandCard& card, const Rig& rig, const Controller
     s.text(8, foot, "! " + caution, 3, "font-weight=\"bold\"");
     foot += 4;
   }
-  return s.svg + "</svg>\n";
+  return s.finished();
 }
 
 }  // namespace rigging

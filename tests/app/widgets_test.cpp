@@ -233,7 +233,7 @@ TEST(Document, OwnPartsComeWithTheRig) {
   Builder b;
   const QString file = b.folder.filePath(QStringLiteral("own.rig.json"));
   ASSERT_TRUE(b.window.document().save(file));
-  ASSERT_TRUE(write_file_atomically(b.folder.filePath(QStringLiteral("own.parts.json")).toStdString(), R"({"format":"parts","version":1,"parts":[{"id":"mine","name":"Mine","group":"servo","basis":"weighed"}]})"));
+  ASSERT_TRUE(write_file_atomically(b.folder.filePath(QStringLiteral("own.parts.json")).toStdString(), R"({"format":"parts","version":1,"parts":[{"id":"mine","name":"Mine","group":"other","basis":"weighed"}]})"));
   ASSERT_TRUE(b.window.open_file(file));
   EXPECT_TRUE(b.window.document().catalogue().part("mine"));
   ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json")));

@@ -2,6 +2,7 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <fstream>
 
 #include "base/json.h"
@@ -152,6 +153,88 @@ namespace rigging {
 namespace {
 
 // Source: published test values of the World Magnetic Model 2025, fourth row of the table in tests/reference/data.
+TEST(Cli, PowerFitWiringAndPlanAnswerInJson) {
+  const Json power = Json::parse(run("power " + demo + " --json").out);
+  for (const char* key : {"rails", "sources", "consumers", "explanations", "controller_least", "brown_out_margin", "battery_full", "sag", "endurance", "drive"}) EXPECT_TRUE(power.contains(key)) << key;
+  const auto esc = std::find_if(power["sources"].begin(), power["sources"].end(), [](const Json& s) { return s["part"] == "esc"; });
+  ASSERT_NE(esc, power["sources"].end());
+  EXPECT_EQ((*esc)["rating_a"], 5.0);
+  EXPECT_NEAR((*esc)["amps"]["two_stalled_a"].get<double>(), 2 * 1.2 + 2 * 0.3, 1e-9);
+  const Json stalled = Json::parse(run("power " + demo + " --stall servo_inverted_v_left --more-cells 1 --json").out);
+  EXPECT_NEAR(stalled["battery_full"]["value"].get<double>(), 21.0, 1e-9);
+
+  const Json fit = Json::parse(run("fit " + demo + " --json").out);
+  EXPECT_TRUE(fit["complete"].get<bool>());
+  double mass = 0, moment = 0;
+  for (const Json& i : fit["items"]) {
+    mass += i["mass_kg"].get<double>();
+    moment += i["mass_kg"].get<double>() * i["behind_nose_m"].get<double>();
+  }
+  EXPECT_NEAR(fit["mass_kg"].get<double>(), mass, 1e-9);
+  EXPECT_NEAR(fit["balance_m"].get<double>(), moment / mass, 1e-9);
+  EXPECT_EQ(fit["compasses"].size(), 1u);
+
+  const Json wiring = Json::parse(run("wiring " + demo + " --json").out);
+  EXPECT_EQ(wiring["loom"].size(), 17u);
+  EXPECT_EQ(wiring["power_pads_needed"], 2);
+
+  const Ran plan = run("plan " + demo + " --json");
+  EXPECT_EQ(plan.status, 0);
+  EXPECT_EQ(Json::parse(plan.out)["changes"], 0);
+  for (const char* command : {"power", "fit", "wiring", "plan"}) {
+    const Ran plain = run(std::string(command) + " " + demo);
+    EXPECT_EQ(plain.status, 0) << command;
+    EXPECT_GT(plain.out.size(), 200u) << command;
+  }
+}
+
+TEST(Cli, APlanIsWrittenOnlyWhereItIsAskedFor) {
+  const Folder folder;
+  Json rig = *read_json_file(demo);
+  rig.erase("leads");
+  const std::string bare = folder.file("bare.rig.json", rig.dump());
+  const Ran plan = run("plan " + bare + " --into " + (folder / "planned.rig.json") + " --json");
+  EXPECT_EQ(plan.status, 0) << plan.err;
+  EXPECT_FALSE(read_json_file(bare)->contains("leads"));
+  EXPECT_EQ((*read_json_file(folder / "planned.rig.json"))["leads"].size(), 17u);
+  rig["parts"].push_back({{"id", "more_gps"}, {"kind", "satellite_compass"}});
+  rig["parts"].push_back({{"id", "even_more"}, {"kind", "satellite_compass"}});
+  rig["parts"].push_back({{"id", "too_many"}, {"kind", "satellite_compass"}});
+  const Ran full = run("plan " + folder.file("full.rig.json", rig.dump()) + " --json");
+  EXPECT_EQ(full.status, 1);
+  EXPECT_EQ(Json::parse(full.out)["obstacles"][0]["code"], "WIRING-01");
+}
+
+TEST(Cli, SheetsAreWrittenAsSvgAndPdf) {
+  const Folder folder;
+  for (const char* what : {"plug-list", "wiring"}) {
+    const std::string svg = folder / (std::string(what) + ".svg"), pdf = folder / (std::string(what) + ".pdf");
+    EXPECT_EQ(run(std::string("sheet ") + demo + " " + what + " --into " + svg).status, 0);
+    const Ran ran = run(std::string("sheet ") + demo + " " + what + " --into " + pdf);
+    EXPECT_EQ(ran.status, 0) << ran.err;
+    EXPECT_EQ(ran.err, "");
+    std::ifstream in(pdf);
+    std::string first;
+    std::getline(in, first);
+    EXPECT_TRUE(first.starts_with("%PDF-")) << first;
+  }
+  for (const std::string& bad : {"sheet " + demo + " recipe --into " + (folder / "a.svg"), "sheet " + demo + " wiring --into " + (folder / "a.txt"), "sheet " + demo + " wiring --into /nowhere/at/all/a.svg", "power " + demo + " --stall nobody"}) {
+    const Ran ran = run(bad);
+    EXPECT_EQ(ran.status, 2) << bad;
+    EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << ran.err;
+    EXPECT_NE(ran.err.find("expected"), std::string::npos) << ran.err;
+  }
+}
+
+TEST(Cli, SchemasShippedAreThoseOfTheReader) {
+  for (const char* what : {"rig", "parts"}) {
+    const Ran ran = run(std::string("schema ") + what);
+    EXPECT_EQ(ran.status, 0);
+    EXPECT_EQ(Json::parse(ran.out), *read_json_file(source / "data/schema" / (std::string(what) + ".schema.json"))) << what << ": write it again with rigging-cli schema";
+  }
+  EXPECT_EQ(run("schema soup").status, 2);
+}
+
 TEST(Cli, DeclinationAnswersAndRefuses) {
   const Ran ran = run("declination --lat -50 --lon -103 --alt-km 3 --date 2025-01-01 --json");
   ASSERT_EQ(ran.status, 0) << ran.err;

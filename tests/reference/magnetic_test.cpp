@@ -4,7 +4,7 @@
 
 #include "base/csv.h"
 #include "base/json.h"
-#include "senses/magnetic_model.h"
+#include "earth/magnetic_model.h"
 
 namespace rigging {
 namespace {

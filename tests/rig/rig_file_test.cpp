@@ -18,8 +18,8 @@ const std::filesystem::path source(RIGGING_SOURCE_DIR);
 
 Json demo(const char* name) { return *read_json_file(source / "data/demo" / name); }
 
-bool fits_schema(const Json& json) {
-  const Json schema_json = *read_json_file(source / "data/schema/rig.schema.json");
+bool fits_schema(const Json& json, const char* file = "rig") {
+  const Json schema_json = *read_json_file(source / "data/schema" / (std::string(file) + ".schema.json"));
   valijson::Schema schema;
   valijson::SchemaParser parser;
   const valijson::adapters::NlohmannJsonAdapter schema_adapter(schema_json);
@@ -168,6 +168,18 @@ TEST(History, UndoesByFormerValuesWithoutLimit) {
   rig.name = "other";
   history.edit(rig, "another way");
   EXPECT_FALSE(history.can_redo());
+}
+
+TEST(PartsFile, TheCatalogueFitsItsSchema) {
+  int files = 0;
+  for (const auto& entry : std::filesystem::directory_iterator(source / "data/catalogue")) {
+    EXPECT_TRUE(fits_schema(*read_json_file(entry.path()), "parts")) << entry.path();
+    ++files;
+  }
+  EXPECT_GE(files, 9);
+  Json wrong = *read_json_file(source / "data/catalogue/servos.json");
+  wrong["parts"][0]["loads"][0]["idle_a"] = "much";
+  EXPECT_FALSE(fits_schema(wrong, "parts"));
 }
 
 }  // namespace

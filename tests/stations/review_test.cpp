@@ -69,11 +69,11 @@ INSTANTIATE_TEST_SUITE_P(
     testing::Values(
         Break{"unknown class", [](Rig& r) { r.controller.kind = "abacus"; }, Set{"AIRFRAME-01"}},
         Break{"mass unknown", [](Rig& r) { r.airframe.mass_kg.reset(); }, Set{"AIRFRAME-04"}},
-        Break{"wing behind the tail", [](Rig& r) { r.airframe.wing_at_m = 1.1; }, Set{"AIRFRAME-03"}},
+        Break{"wing behind the tail", [](Rig& r) { r.airframe.wing_at_m = 1.1; }, Set{"AIRFRAME-03", "FIT-05"}},
         Break{"nothing drives a tail half", [](Rig& r) { r.outputs.erase(r.outputs.begin() + 3); }, Set{"SURFACES-01", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02"}},
-        Break{"two in one socket", [](Rig& r) { r.outputs[4].socket = "s1"; }, Set{"SURFACES-03"}},
-        Break{"a socket that is not there", [](Rig& r) { r.outputs[4].socket = "s77"; }, Set{"SURFACES-04"}},
-        Break{"a surface that is not there", [](Rig& r) { Output o; o.id = "extra"; o.socket = "s8"; o.surfaces = {Surface{SurfaceKind::canard, Side::single}}; r.outputs.push_back(o); }, Set{"SURFACES-02"}},
+        Break{"two in one socket", [](Rig& r) { r.outputs[4].socket = "s1"; }, Set{"SURFACES-03", "WIRING-11", "WIRING-31"}},
+        Break{"a socket that is not there", [](Rig& r) { r.outputs[4].socket = "s77"; }, Set{"SURFACES-04", "WIRING-31"}},
+        Break{"a surface that is not there", [](Rig& r) { Output o; o.id = "extra"; o.socket = "s5"; o.surfaces = {Surface{SurfaceKind::canard, Side::single}}; r.outputs.push_back(o); }, Set{"SURFACES-02"}},
         Break{"a sign that can't be right", [](Rig& r) { r.outputs[3].mix.yaw *= -1; }, Set{"SURFACES-07", "PROOF-02", "PROOF-02"}},
         Break{"unequal halves", [](Rig& r) { r.outputs[3].mix.pitch = 0.4; }, Set{"SURFACES-08", "PROOF-02", "PROOF-02"}},
         Break{"too much travel asked", [](Rig& r) { r.outputs[2].mix.pitch = r.outputs[3].mix.pitch = 0.8; }, Set{"SURFACES-09", "SURFACES-09", "PROOF-02", "PROOF-02"}},
@@ -247,11 +247,78 @@ TEST(Catalogue, OwnPartsStandBesideTheRig) {
     const auto ok = add_own_parts(c, file);
     return ok ? std::string(c.part("my_servo") ? "added" : "missing") : ok.error().text();
   };
-  EXPECT_EQ(with(R"({"format":"parts","version":1,"parts":[{"id":"my_servo","name":"My servo","group":"servo","basis":"weighed","mass_kg":0.02}]})"), "added");
+  const std::string figures = R"(,"servo":{"digital":false,"seconds_per_60deg":0.1,"torque_nm":0.1,"dead_band_us":4,"most_rate_hz":50})";
+  const auto servo = [&](const std::string& more) { return R"({"format":"parts","version":1,"parts":[{"id":"my_servo","name":"My servo","group":"servo","basis":"weighed","mass_kg":0.02)" + more + "}]}"; };
+  EXPECT_EQ(with(servo(figures)), "added");
+  EXPECT_NE(with(servo("")).find("without \"servo\""), std::string::npos);
+  EXPECT_NE(with(servo(figures + R"(,"loads":[{"net":"plus","idle_a":0,"typical_a":1,"most_a":2,"least_v":4,"most_v":6}])")).find("on which nothing is"), std::string::npos);
+  const std::string plug = R"(,"terminals":[{"id":"plug","label":"plug","kind":"pulse_input","net":"plus"}])";
+  EXPECT_NE(with(servo(figures + plug + R"(,"loads":[{"net":"plus","idle_a":3,"typical_a":1,"most_a":2,"least_v":4,"most_v":6}])")).find("out of order"), std::string::npos);
+  EXPECT_NE(with(servo(figures + plug + R"(,"feeds":[{"from":"plus","to":"plus","kind":"diode"}])")).find("to itself"), std::string::npos);
+  EXPECT_NE(with(servo(figures + R"(,"terminals":[{"id":"a","label":"a","kind":"spoon"}])")).find("/parts/0/terminals/0/kind"), std::string::npos);
   EXPECT_NE(with(R"({"format":"parts","version":1,"parts":[{"id":"my_servo","name":"My servo","group":"spoon","basis":"weighed"}]})").find("/parts/0/group"), std::string::npos);
-  EXPECT_NE(with(R"({"format":"parts","version":1,"parts":[{"id":"motor_2212","name":"x","group":"motor","basis":"y"}]})").find("already"), std::string::npos);
+  EXPECT_NE(with(R"({"format":"parts","version":1,"parts":[{"id":"buzzer","name":"x","group":"buzzer","basis":"y"}]})").find("already"), std::string::npos);
   EXPECT_NE(with("{").find("JSON"), std::string::npos);
   std::filesystem::remove_all(folder);
+}
+
+TEST(Catalogue, OwnPartsAreKeptBesideTheRigAndNothingElseIsLost) {
+  const auto folder = std::filesystem::temp_directory_path() / "rigging_keep_parts";
+  std::filesystem::remove_all(folder);
+  std::filesystem::create_directories(folder);
+  const auto file = folder / "kite.parts.json";
+  ASSERT_TRUE(write_file_atomically(file, R"({"format":"parts","version":1,"note":"kept","parts":[{"id":"older","name":"Older","group":"other","basis":"weighed","colour":"green"}]})").has_value());
+  PartKind mine = *catalogue().part("servo_9g_analogue");
+  mine.id = "mine";
+  mine.mass_kg = 0.011;
+  ASSERT_TRUE(save_own_part(file, mine).has_value());
+  mine.mass_kg = 0.012;
+  ASSERT_TRUE(save_own_part(file, mine).has_value());
+  Catalogue c = catalogue();
+  ASSERT_TRUE(add_own_parts(c, file).has_value());
+  ASSERT_NE(c.part("mine"), nullptr);
+  EXPECT_EQ(c.part("mine")->mass_kg, 0.012);
+  EXPECT_EQ(c.part("mine")->loads, mine.loads);
+  ASSERT_NE(c.part("older"), nullptr);
+  EXPECT_EQ(c.part("older")->extra["colour"], "green");
+  EXPECT_EQ((*read_json_file(file))["note"], "kept");
+  mine.loads.front().idle_a = 9;
+  EXPECT_FALSE(save_own_part(file, mine).has_value());
+  EXPECT_TRUE(add_own_parts(c = catalogue(), file).has_value()) << "a refused part must leave the file as it was";
+  std::filesystem::remove_all(folder);
+}
+
+TEST(Catalogue, EveryTerminalLiesOnItsBoardAndSaysWhatItIs) {
+  for (const ControllerClass& c : catalogue().controllers) {
+    EXPECT_FALSE(c.outputs.empty()) << c.id;
+    EXPECT_FALSE(c.minus_edge.empty()) << c.id;
+    EXPECT_FALSE(c.loads.empty()) << c.id << " draws current";
+    std::set<std::pair<double, double>> places;
+    for (const Terminal* t : c.terminals()) {
+      EXPECT_GE(t->x_mm, 0) << c.id << " " << t->id;
+      EXPECT_LE(t->x_mm, std::max(c.width_mm, c.length_mm)) << c.id << " " << t->id;
+      EXPECT_LE(t->y_mm, c.length_mm) << c.id << " " << t->id;
+      EXPECT_TRUE(places.insert({t->x_mm, t->y_mm}).second) << c.id << " " << t->id << " lies on another";
+      EXPECT_FALSE(t->label.empty()) << c.id << " " << t->id;
+      EXPECT_EQ(c.terminal(t->id), t);
+    }
+  }
+  const ControllerClass& full = *catalogue().controller("full_controller");
+  const auto pads = [&](TerminalKind k) { return std::count_if(full.pads.begin(), full.pads.end(), [&](const Terminal& t) { return t.kind == k; }); };
+  EXPECT_EQ(pads(TerminalKind::power), 2);
+  EXPECT_EQ(pads(TerminalKind::ground), 3);
+}
+
+TEST(Catalogue, ThereIsSomethingOfEveryGroupAndItsBasisIsNoted) {
+  std::map<PartGroup, int> groups;
+  for (const PartKind& p : catalogue().parts) {
+    ++groups[p.group];
+    EXPECT_FALSE(p.basis.empty()) << p.id;
+    EXPECT_TRUE(p.mass_kg.has_value()) << p.id;
+  }
+  for (const auto& [group, name] : Words<PartGroup>::list) EXPECT_GE(groups[group], 1) << name;
+  EXPECT_GE(groups[PartGroup::servo], 6);
+  EXPECT_GE(groups[PartGroup::battery], 6);
 }
 
 }  // namespace

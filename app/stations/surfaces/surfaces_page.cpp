@@ -136,7 +136,7 @@ QWidget* SurfacesPage::row_for(const Output& o) {
   socket->setObjectName(QStringLiteral("socket_") + id);
   socket->setAccessibleName(tr("Socket of %1").arg(name));
   if (const ControllerClass* c = document_.controller())
-    for (const OutputSocket& s : c->outputs) socket->addItem(QString::fromStdString(s.label), QString::fromStdString(s.id));
+    for (const Terminal& s : c->outputs) socket->addItem(QString::fromStdString(s.label), QString::fromStdString(s.id));
   socket->setCurrentIndex(socket->findData(QString::fromStdString(o.socket)));
   connect(socket, &QComboBox::activated, this, [this, socket, key = o.id, name] {
     edit_output(key, tr("%1 plugged into %2").arg(name, socket->currentText()), [&](Output& out) { out.socket = socket->currentData().toString().toStdString(); });

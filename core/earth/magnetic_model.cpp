@@ -1,4 +1,4 @@
-#include "senses/magnetic_model.h"
+#include "earth/magnetic_model.h"
 
 #include <charconv>
 #include <cmath>

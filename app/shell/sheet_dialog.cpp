@@ -1,0 +1,97 @@
+#include "shell/sheet_dialog.h"
+
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMessageBox>
+#include <QPainter>
+#include <QPrintDialog>
+#include <QPrinter>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QSvgRenderer>
+#include <QSvgWidget>
+#include <QVBoxLayout>
+
+#include "base/json.h"
+#include "paper.h"
+
+namespace rigging::app {
+
+SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* parent) : QDialog(parent), sheets_(std::move(sheets)) {
+  setObjectName(QStringLiteral("sheet_dialog"));
+  setWindowTitle(title);
+  resize(760, 620);
+  auto* layout = new QVBoxLayout(this);
+  auto* area = new QScrollArea;
+  area->setWidgetResizable(true);
+  auto* inside = new QWidget;
+  auto* list = new QVBoxLayout(inside);
+  for (const Sheet& sheet : sheets_) {
+    auto* picture = new QSvgWidget;
+    picture->load(sheet.svg.toUtf8());
+    const QSizeF size = picture->renderer()->viewBoxF().size();
+    picture->setFixedSize(700, static_cast<int>(700 * size.height() / std::max(1.0, size.width())));
+    picture->setAccessibleName(sheet.title);
+    list->addWidget(picture);
+  }
+  list->addStretch();
+  area->setWidget(inside);
+  layout->addWidget(area);
+  auto* buttons = new QHBoxLayout;
+  buttons->addStretch();
+  auto* svg = new QPushButton(tr("Keep as SVG…"));
+  auto* pdf = new QPushButton(tr("Keep as PDF…"));
+  auto* on_paper = new QPushButton(tr("Print…"));
+  auto* close = new QPushButton(tr("Close"));
+  close->setObjectName(QStringLiteral("close"));
+  for (QPushButton* b : {svg, pdf, on_paper, close}) buttons->addWidget(b);
+  layout->addLayout(buttons);
+  connect(close, &QPushButton::clicked, this, &QDialog::accept);
+  const auto keep = [this, title](const QString& ending, const QString& filter, bool (SheetDialog::*write)(const QString&) const) {
+    QString path = QFileDialog::getSaveFileName(this, title, title.toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + ending, filter);
+    if (path.isEmpty()) return;
+    if (!path.endsWith(ending)) path += ending;
+    if (!(this->*write)(path)) QMessageBox::warning(this, title, tr("%1 could not be written.").arg(path));
+  };
+  connect(svg, &QPushButton::clicked, this, [keep] { keep(QStringLiteral(".svg"), tr("SVG (*.svg)"), &SheetDialog::write_svg); });
+  connect(pdf, &QPushButton::clicked, this, [keep] { keep(QStringLiteral(".pdf"), tr("PDF (*.pdf)"), &SheetDialog::write_pdf); });
+  connect(on_paper, &QPushButton::clicked, this, [this] {
+    QPrinter printer(QPrinter::HighResolution);
+    if (QPrintDialog(&printer, this).exec() == QDialog::Accepted) print(printer);
+  });
+}
+
+void SheetDialog::print(QPrinter& printer) const {
+  printer.setPageMargins(QMarginsF(0, 0, 0, 0));
+  QPainter painter;
+  for (int i = 0; i < sheets_.size(); ++i) {
+    QSvgRenderer renderer(sheets_[i].svg.toUtf8());
+    const QSizeF mm = renderer.viewBoxF().size();
+    printer.setPageSize(QPageSize(mm, QPageSize::Millimeter));
+    if (i == 0)
+      painter.begin(&printer);
+    else
+      printer.newPage();
+    const QSizeF room = painter.viewport().size();
+    renderer.render(&painter, QRectF(QPointF(0, 0), mm.scaled(room, Qt::KeepAspectRatio)));
+  }
+}
+
+bool SheetDialog::write_pdf(const QString& path) const {
+  std::vector<std::string> pages;
+  for (const Sheet& sheet : sheets_) pages.push_back(sheet.svg.toStdString());
+  return rigging::write_pdf(pages, path.toStdString()).has_value();
+}
+
+bool SheetDialog::write_svg(const QString& path) const {
+  bool good = !sheets_.isEmpty();
+  for (int i = 0; i < sheets_.size(); ++i) {
+    QString name = path;
+    if (sheets_.size() > 1) name.insert(name.size() - 4, QStringLiteral("-%1").arg(i + 1));
+    good = good && write_file_atomically(name.toStdString(), sheets_[i].svg.toStdString()).has_value();
+  }
+  return good;
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,32 @@
+#pragma once
+
+#include <QDialog>
+#include <QPageSize>
+
+class QPrinter;
+
+namespace rigging::app {
+
+/// A sheet as core/sheets draws it, with what it is.
+struct Sheet {
+  QString title;
+  QString svg;
+};
+
+/// Sheets on the screen, to print or to keep as PDF or SVG: hand cards, plug list, wiring drawing.
+class SheetDialog : public QDialog {
+  Q_OBJECT
+ public:
+  SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* parent);
+
+  /// One page each. Used by the button's file choice and by tests.
+  bool write_pdf(const QString& path) const;
+  /// NAME.svg, or NAME-1.svg and so on when there are several.
+  bool write_svg(const QString& path) const;
+
+ private:
+  void print(QPrinter& printer) const;
+  QList<Sheet> sheets_;
+};
+
+}  // namespace rigging::app

@@ -1,0 +1,385 @@
+#include "stations/fit/fit_page.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDialog>
+#include <QDoubleSpinBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QListWidget>
+#include <QPushButton>
+#include <QTextBrowser>
+#include <QVBoxLayout>
+
+#include "airframe/kinds.h"
+#include "base/number.h"
+#include "look/look.h"
+#include "look/units.h"
+#include "stations/fit/part_dialog.h"
+
+namespace rigging::app {
+namespace {
+
+QDoubleSpinBox* number(const QString& name, const char* id) {
+  auto* box = new QDoubleSpinBox;
+  box->setAccessibleName(name);
+  box->setObjectName(QLatin1String(id));
+  box->setFont(Look::instance().figures());
+  box->setAlignment(Qt::AlignRight);
+  box->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  box->setKeyboardTracking(false);
+  box->setFixedWidth(84);
+  return box;
+}
+
+QLabel* words(double points = 0, bool bold = false) {
+  auto* l = new QLabel;
+  l->setWordWrap(true);
+  l->setFont(Look::instance().text(points, bold));
+  return l;
+}
+
+}  // namespace
+
+FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document, parent) {
+  auto* page = new QHBoxLayout(this);
+  page->setContentsMargins(16, 10, 12, 10);
+  page->setSpacing(14);
+
+  auto* left = new QVBoxLayout;
+  auto* question = words(13, true);
+  question->setText(QString::fromStdString(station_question(Station::fit)));
+  auto* head = new QHBoxLayout;
+  head->addWidget(question, 1);
+  auto* closer = new QPushButton(tr("Closer to the bay"));
+  closer->setCheckable(true);
+  closer->setObjectName(QStringLiteral("closer"));
+  head->addWidget(closer);
+  left->addLayout(head);
+  view_ = new PlacesView(document_);
+  connect(closer, &QPushButton::toggled, view_, &PlacesView::set_closer);
+  left->addWidget(view_, 1);
+  balance_ = words(10, true);
+  balance_->setObjectName(QStringLiteral("balance_words"));
+  compass_ = words(9.5);
+  compass_->setObjectName(QStringLiteral("compass_words"));
+  left->addWidget(balance_);
+  left->addWidget(compass_);
+  page->addLayout(left, 1);
+
+  auto* side = new QWidget;
+  side->setFixedWidth(272);
+  auto* right = new QVBoxLayout(side);
+  right->setContentsMargins(0, 0, 0, 0);
+  right->setSpacing(5);
+  list_ = new QListWidget;
+  list_->setObjectName(QStringLiteral("parts"));
+  list_->setAccessibleName(tr("Parts"));
+  right->addWidget(list_, 1);
+  auto* buttons = new QHBoxLayout;
+  auto* add = new QPushButton(tr("Add a part…"));
+  add->setObjectName(QStringLiteral("add_part"));
+  remove_ = new QPushButton(tr("Remove"));
+  remove_->setObjectName(QStringLiteral("remove_part"));
+  auto* get = new QPushButton(tr("To get…"));
+  get->setObjectName(QStringLiteral("to_get"));
+  get->setToolTip(tr("Leads, adapters and tools to get before starting"));
+  for (QPushButton* b : {add, remove_, get}) buttons->addWidget(b);
+  right->addLayout(buttons);
+
+  chosen_name_ = words(10, true);
+  right->addWidget(chosen_name_);
+  auto* form = new QGridLayout;
+  form->setVerticalSpacing(3);
+  form->setColumnStretch(0, 1);
+  behind_ = number(tr("Behind the nose"), "behind_nose");
+  right_ = number(tr("Right of the middle"), "right_of_middle");
+  down_ = number(tr("Below the middle"), "below_middle");
+  turn_ = new QComboBox;
+  turn_->setObjectName(QStringLiteral("part_turn"));
+  turn_->setAccessibleName(tr("How it sits"));
+  for (const Turn& t : all_turns()) turn_->addItem(QString::fromStdString(t.spoken()), QString::fromStdString(t.name()));
+  surface_ = new QComboBox;
+  surface_->setObjectName(QStringLiteral("part_surface"));
+  surface_->setAccessibleName(tr("Surface that it works"));
+  int row = 0;
+  for (const auto& [label, box] : {std::pair{tr("Behind the nose"), behind_}, {tr("Right of the middle"), right_}, {tr("Below the middle"), down_}}) {
+    form->addWidget(new QLabel(label), row, 0);
+    form->addWidget(box, row++, 1);
+  }
+  form->addWidget(turn_, row++, 0, 1, 2);
+  form->addWidget(surface_, row++, 0, 1, 2);
+  frame_mass_ = number(tr("Bare airframe"), "frame_mass");
+  frame_mass_->setSpecialValueText(tr("not known"));
+  frame_at_ = number(tr("It balances behind the nose"), "frame_at");
+  form->addWidget(new QLabel(tr("Bare airframe weighs")), row, 0);
+  form->addWidget(frame_mass_, row++, 1);
+  form->addWidget(new QLabel(tr("and balances at")), row, 0);
+  form->addWidget(frame_at_, row++, 1);
+  right->addLayout(form);
+  board_ = words(9);
+  board_->setObjectName(QStringLiteral("board_words"));
+  right->addWidget(board_);
+  auto* look = words(9.5, true);
+  look->setText(tr("Look and tick off"));
+  right->addWidget(look);
+  ticks_ = new QVBoxLayout;
+  ticks_->setSpacing(2);
+  right->addLayout(ticks_);
+  page->addWidget(side);
+
+  connect(view_, &PlacesView::picked, this, &FitPage::choose);
+  connect(list_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
+    if (!refreshing_ && item) choose(item->data(Qt::UserRole).toString().toStdString());
+  });
+  const auto placed = [this](QDoubleSpinBox* box, const QString& label, double Place::*member, double sign) {
+    connect(box, &QDoubleSpinBox::valueChanged, this, [this, label, member, sign](double shown) {
+      edit_place(label, [&](Place& p) { p.*member = sign * Units::instance().length_in(shown); });
+    });
+  };
+  placed(behind_, tr("Moved along the fuselage"), &Place::x_m, -1);
+  placed(right_, tr("Moved across"), &Place::y_m, 1);
+  placed(down_, tr("Moved up or down"), &Place::z_m, 1);
+  connect(turn_, &QComboBox::activated, this, [this] {
+    if (const auto turn = turn_from_name(turn_->currentData().toString().toStdString()))
+      edit_place(tr("Turned: %1").arg(turn_->currentText()), [&](Place& p) { p.turn = *turn; });
+  });
+  connect(surface_, &QComboBox::activated, this, [this] {
+    Rig rig = document_.rig();
+    for (Part& p : rig.parts)
+      if (p.id == view_->selected()) {
+        const auto s = surface_from_word(surface_->currentData().toString().toStdString());
+        p.surface = s ? std::optional<SurfaceName>(*s) : std::nullopt;
+      }
+    document_.edit(std::move(rig), tr("%1 works: %2").arg(chosen_name_->text(), surface_->currentText()));
+  });
+  connect(frame_mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
+    if (refreshing_) return;
+    Rig rig = document_.rig();
+    rig.fit.frame_mass_kg = shown <= frame_mass_->minimum() ? std::nullopt : std::optional(std::max(0.005, Units::instance().mass_in(shown)));
+    document_.edit(std::move(rig), tr("Bare airframe weighed"));
+  });
+  connect(frame_at_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
+    if (refreshing_) return;
+    Rig rig = document_.rig();
+    rig.fit.frame_at_m = Units::instance().length_in(shown);
+    document_.edit(std::move(rig), tr("Balance point of the bare airframe"));
+  });
+  connect(add, &QPushButton::clicked, this, [this] {
+    PartDialog dialog(document_, this);
+    if (dialog.exec() == QDialog::Accepted && !dialog.chosen().empty()) add_part(dialog.chosen());
+  });
+  connect(remove_, &QPushButton::clicked, this, &FitPage::remove_chosen);
+  connect(get, &QPushButton::clicked, this, &FitPage::show_list_to_get);
+  connect(&Look::instance(), &Look::changed, this, [this] { refresh(); });
+  refresh();
+}
+
+QWidget* FitPage::first_focus() { return view_; }
+
+void FitPage::go_to(const QString& subject) {
+  const std::string id = subject.toStdString();
+  if (id == "frame" || id == "balance") return frame_mass_->setFocus();
+  for (QCheckBox* box : findChildren<QCheckBox*>())
+    if (box->objectName() == QStringLiteral("tick_") + subject) return box->setFocus(Qt::ShortcutFocusReason);
+  choose(id);
+  view_->setFocus();
+}
+
+void FitPage::choose(const std::string& part) {
+  view_->select(part);
+  show_chosen();
+}
+
+void FitPage::edit_place(const QString& label, const std::function<void(Place&)>& change) {
+  if (refreshing_ || view_->selected().empty()) return;
+  Rig rig = document_.rig();
+  Place* p = rig.place(view_->selected());
+  if (!p) {
+    rig.places.push_back({});
+    p = &rig.places.back();
+    p->part = view_->selected();
+  }
+  change(*p);
+  document_.edit(std::move(rig), QStringLiteral("%1: %2").arg(chosen_name_->text(), label));
+}
+
+void FitPage::add_part(const std::string& kind) {
+  const PartKind* k = document_.catalogue().part(kind);
+  if (!k) return;
+  Rig rig = document_.rig();
+  Part part;
+  part.kind = kind;
+  part.id = word(k->group);
+  for (int n = 2; rig.part(part.id); ++n) part.id = std::string(word(k->group)) + "_" + std::to_string(n);
+  if (k->group == PartGroup::servo)
+    for (const Surface s : facts_of(rig.airframe.kind).surfaces)
+      if (s.kind != SurfaceKind::motor && std::none_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) { return p.surface && static_cast<const Surface&>(*p.surface) == s; })) {
+        part.surface = SurfaceName(s);
+        break;
+      }
+  Place place;
+  place.part = part.id;
+  place.x_m = -0.3 * rig.airframe.length_m;
+  place.z_m = 0;
+  rig.parts.push_back(part);
+  rig.places.push_back(place);
+  const QString name = QString::fromStdString(k->name);
+  view_->select(part.id);
+  document_.edit(std::move(rig), tr("Added: %1").arg(name));
+}
+
+void FitPage::remove_chosen() {
+  const std::string id = view_->selected();
+  Rig rig = document_.rig();
+  if (!rig.part(id)) return;
+  const QString name = chosen_name_->text();
+  std::erase_if(rig.parts, [&](const Part& p) { return p.id == id; });
+  std::erase_if(rig.places, [&](const Place& p) { return p.part == id; });
+  std::erase_if(rig.leads, [&](const Lead& l) { return l.from.part == id || l.to.part == id; });
+  view_->select({});
+  document_.edit(std::move(rig), tr("Removed: %1, with its leads").arg(name));
+}
+
+void FitPage::show_list_to_get() {
+  QDialog dialog(this);
+  dialog.setWindowTitle(tr("To get before starting"));
+  dialog.setObjectName(QStringLiteral("to_get_dialog"));
+  dialog.resize(560, 480);
+  auto* layout = new QVBoxLayout(&dialog);
+  auto* text = new QTextBrowser;
+  text->setObjectName(QStringLiteral("to_get_list"));
+  QString html = QStringLiteral("<table cellspacing=4>");
+  for (const ToGet& t : document_.review().fit.to_get)
+    html += QStringLiteral("<tr><td align=right>%1 ×</td><td><b>%2</b></td><td>%3</td></tr>").arg(t.count).arg(QString::fromStdString(t.what).toHtmlEscaped(), QString::fromStdString(t.why).toHtmlEscaped());
+  text->setHtml(html + QStringLiteral("</table>"));
+  layout->addWidget(text);
+  auto* close = new QPushButton(tr("Close"));
+  close->setObjectName(QStringLiteral("close"));
+  connect(close, &QPushButton::clicked, &dialog, &QDialog::accept);
+  layout->addWidget(close, 0, Qt::AlignRight);
+  dialog.exec();
+}
+
+void FitPage::show_chosen() {
+  const bool was = refreshing_;
+  refreshing_ = true;
+  const Rig& rig = document_.rig();
+  const Units& units = Units::instance();
+  const std::string id = view_->selected();
+  const Part* part = rig.part(id);
+  const Place* place = rig.place(id);
+  const bool any = part || id == "controller";
+  chosen_name_->setText(any ? QString::fromStdString(capital(part_name(rig, document_.catalogue(), id))) : tr("Choose a part"));
+  for (const auto& [box, value] : {std::pair{behind_, place ? -place->x_m : 0}, {right_, place ? place->y_m : 0}, {down_, place ? place->z_m : 0}}) {
+    box->setEnabled(any);
+    box->setDecimals(units.metric() ? 0 : 2);
+    box->setSuffix(QStringLiteral(" ") + units.length_unit());
+    box->setRange(units.length_out(-20), units.length_out(20));
+    box->setValue(units.length_out(value));
+  }
+  const PartKind* kind = kind_of(rig, document_.catalogue(), id);
+  turn_->setVisible(id == "controller" || (kind && kind->magnetic_sensor));
+  turn_->setCurrentIndex(turn_->findData(QString::fromStdString(place ? place->turn.name() : "none")));
+  const bool takes_surface = kind && (kind->group == PartGroup::servo || kind->group == PartGroup::motor || kind->group == PartGroup::speed_controller || kind->group == PartGroup::propeller);
+  surface_->setVisible(takes_surface);
+  surface_->clear();
+  surface_->addItem(kind && kind->group == PartGroup::servo ? tr("works no surface yet") : tr("the only motor"), QString());
+  for (const Surface s : facts_of(rig.airframe.kind).surfaces)
+    if ((s.kind == SurfaceKind::motor) != (kind && kind->group == PartGroup::servo)) surface_->addItem(tr("works the %1").arg(QString::fromStdString(s.spoken())), QString::fromStdString(s.word()));
+  surface_->setCurrentIndex(part && part->surface ? std::max(0, surface_->findData(QString::fromStdString(part->surface->word()))) : 0);
+  remove_->setEnabled(part != nullptr);
+  for (int i = 0; i < list_->count(); ++i)
+    if (list_->item(i)->data(Qt::UserRole).toString().toStdString() == id) list_->setCurrentRow(i);
+  refreshing_ = was;
+}
+
+void FitPage::refresh() {
+  refreshing_ = true;
+  const Rig& rig = document_.rig();
+  const FitReport& fit = document_.review().fit;
+  const Units& units = Units::instance();
+  std::string list;
+  for (const MassItem& i : fit.balance.items) list += i.part + i.name + number_text(i.mass_kg, 4) + (i.placed ? "p" : "") + (units.metric() ? "m" : "i") + "\n";
+  if (list != shown_list_) {
+    shown_list_ = list;
+    list_->clear();
+    for (const MassItem& i : fit.balance.items) {
+      if (i.part.empty()) continue;
+      auto* item = new QListWidgetItem(QStringLiteral("%1   %2 %3%4").arg(QString::fromStdString(capital(i.name)), i.weighed ? QString::number(units.mass_out(i.mass_kg), 'f', units.metric() ? 0 : 1) : tr("?"), units.mass_unit(), i.placed ? QString() : tr("  · no place")));
+      item->setData(Qt::UserRole, QString::fromStdString(i.part));
+      if (const PartKind* k = kind_of(rig, document_.catalogue(), i.part)) item->setToolTip(QString::fromStdString(k->name + " (" + k->basis + ")"));
+      list_->addItem(item);
+    }
+  }
+  frame_mass_->setDecimals(units.metric() ? 0 : 1);
+  frame_mass_->setSuffix(QStringLiteral(" ") + units.mass_unit());
+  frame_mass_->setRange(0, units.mass_out(150));
+  frame_mass_->setValue(rig.fit.frame_mass_kg ? units.mass_out(*rig.fit.frame_mass_kg) : 0);
+  frame_at_->setDecimals(units.metric() ? 0 : 2);
+  frame_at_->setSuffix(QStringLiteral(" ") + units.length_unit());
+  frame_at_->setRange(0, units.length_out(20));
+  frame_at_->setValue(units.length_out(rig.fit.frame_at_m));
+
+  const Balance& b = fit.balance;
+  if (rig.parts.empty())
+    balance_->setText(tr("No parts are listed yet: add the battery, the servos and the rest, then drag them to where they go."));
+  else if (!b.complete)
+    balance_->setText(tr("The balance point needs the bare airframe's mass and a place for every part."));
+  else {
+    const bool holds = b.balance_point.value >= b.band_front_m && b.balance_point.value <= b.band_back_m;
+    balance_->setText(tr("Balances %1 behind the nose, %2 of %3 to %4: %5. First flight: %6")
+                          .arg(units.figure(b.balance_point), units.figure(b.static_margin) + tr(" margin"), units.figure({"", b.band_front_m, "m", {}, {}, "", ""}), units.figure({"", b.band_back_m, "m", {}, {}, "", ""}), holds ? tr("holds") : b.balance_point.value > b.band_back_m ? tr("tail-heavy") : tr("nose-heavy"), QString::fromStdString(b.to_first_flight.words)));
+  }
+  balance_->setToolTip(QString::fromStdString(b.balance_point.formula + "\n" + b.wanted.formula + " (" + b.wanted.source + ")"));
+  QStringList compass;
+  for (const CompassReport& c : fit.compasses) {
+    const QString name = QString::fromStdString(part_name(rig, document_.catalogue(), c.part));
+    compass << (c.error.value < wanted_compass_error_deg ? tr("Compass in %1: currents turn it by up to %2° of %3° allowed: holds.") : tr("Compass in %1: currents turn it by up to %2° of %3° allowed: too near."))
+                   .arg(name)
+                   .arg(c.error.value, 0, 'f', 1)
+                   .arg(wanted_compass_error_deg, 0, 'f', 0);
+    if (!c.paths.empty()) compass << tr("Worst: %1, %2 A at %3; keep %4.").arg(QString::fromStdString(c.paths.front().path.name)).arg(c.paths.front().path.amps, 0, 'f', 1).arg(units.figure({"", c.paths.front().distance_m, "m", {}, {}, "", ""}), units.figure({"", c.paths.front().least_distance_m, "m", {}, {}, "", ""}));
+    compass_->setToolTip(QString::fromStdString(c.error.formula + " (" + c.error.source + ")\n" + c.horizontal.formula + ": " + number_text(c.horizontal.value, 1) + " µT (" + c.horizontal.source + ")"));
+  }
+  compass_->setText(compass.join(QLatin1Char(' ')));
+  compass_->setVisible(!compass.isEmpty());
+  board_->setText(tr("Board: %1. %2").arg(QString::fromStdString(fit.board.turn.spoken()), fit.board.told ? tr("The controller is set to this.") : fit.board.can_be_told ? tr("The controller is set otherwise.") : tr("This class can't be told so.")));
+
+  std::string ticks;
+  for (const Confirmation& c : confirmations(rig, document_.catalogue())) ticks += c.word + "\n";
+  if (ticks != shown_ticks_) {
+    shown_ticks_ = ticks;
+    while (QLayoutItem* item = ticks_->takeAt(0)) {
+      item->widget()->hide();
+      item->widget()->deleteLater();
+      delete item;
+    }
+    for (const Confirmation& c : confirmations(rig, document_.catalogue())) {
+      auto* box = new QCheckBox;
+      QString text = QString::fromStdString(c.text);
+      box->setObjectName(QStringLiteral("tick_") + QString::fromStdString(c.word));
+      box->setToolTip(text);
+      box->setFont(Look::instance().text(9));
+      box->setText(QFontMetrics(box->font()).elidedText(text, Qt::ElideRight, 244));
+      box->setAccessibleName(text);
+      connect(box, &QCheckBox::clicked, this, [this, w = c.word, text](bool on) {
+        Rig changed = document_.rig();
+        std::erase(changed.fit.confirmed, w);
+        if (on) changed.fit.confirmed.push_back(w);
+        document_.edit(std::move(changed), on ? tr("Looked: %1").arg(text) : tr("No longer confirmed: %1").arg(text));
+      });
+      ticks_->addWidget(box);
+    }
+  }
+  for (int i = 0; i < ticks_->count(); ++i)
+    if (auto* box = qobject_cast<QCheckBox*>(ticks_->itemAt(i)->widget())) {
+      const auto& confirmed = rig.fit.confirmed;
+      box->setChecked(std::find(confirmed.begin(), confirmed.end(), box->objectName().mid(5).toStdString()) != confirmed.end());
+    }
+  view_->refresh();
+  show_chosen();
+  refreshing_ = false;
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,46 @@
+#pragma once
+
+#include "stations/fit/places_view.h"
+#include "stations/station_page.h"
+
+class QCheckBox;
+class QComboBox;
+class QDoubleSpinBox;
+class QLabel;
+class QListWidget;
+class QPushButton;
+class QVBoxLayout;
+
+namespace rigging::app {
+
+/// Where does everything go, which way up?
+class FitPage : public StationPage {
+  Q_OBJECT
+ public:
+  FitPage(RigDocument& document, QWidget* parent);
+  void refresh() override;
+  void go_to(const QString& subject) override;
+  QWidget* first_focus() override;
+  /// Adds a part of the kind behind what is there, with a name of its own.
+  void add_part(const std::string& kind);
+
+ private:
+  void choose(const std::string& part);
+  void show_chosen();
+  void edit_place(const QString& label, const std::function<void(Place&)>& change);
+  void remove_chosen();
+  void show_list_to_get();
+
+  PlacesView* view_;
+  QListWidget* list_;
+  QLabel *balance_, *compass_, *board_, *chosen_name_;
+  QDoubleSpinBox *behind_, *right_, *down_, *frame_mass_, *frame_at_;
+  QComboBox* turn_;
+  QComboBox* surface_;
+  QPushButton* remove_;
+  QVBoxLayout* ticks_;
+  std::string shown_ticks_, shown_list_;
+  bool refreshing_ = false;
+};
+
+}  // namespace rigging::app

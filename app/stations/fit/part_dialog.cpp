@@ -1,0 +1,173 @@
+#include "stations/fit/part_dialog.h"
+
+#include <QDoubleSpinBox>
+#include <QFormLayout>
+#include <QGroupBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QRegularExpressionValidator>
+#include <QVBoxLayout>
+
+#include "base/number.h"
+#include "look/look.h"
+
+namespace rigging::app {
+namespace {
+
+QDoubleSpinBox* number(const QString& suffix, int decimals, double most, const char* id) {
+  auto* box = new QDoubleSpinBox;
+  box->setObjectName(QLatin1String(id));
+  box->setDecimals(decimals);
+  box->setRange(0, most);
+  box->setSuffix(suffix);
+  box->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  box->setAlignment(Qt::AlignRight);
+  box->setFont(Look::instance().figures());
+  return box;
+}
+
+}  // namespace
+
+PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent), document_(document) {
+  setObjectName(QStringLiteral("part_dialog"));
+  setWindowTitle(tr("Add a part"));
+  resize(720, 520);
+  auto* all = new QHBoxLayout(this);
+  auto* left = new QVBoxLayout;
+  search_ = new QLineEdit;
+  search_->setPlaceholderText(tr("What is it? servo, receiver, battery…"));
+  search_->setObjectName(QStringLiteral("part_search"));
+  left->addWidget(search_);
+  list_ = new QListWidget;
+  list_->setObjectName(QStringLiteral("part_kinds"));
+  left->addWidget(list_, 1);
+  all->addLayout(left, 1);
+  auto* right = new QVBoxLayout;
+  facts_ = new QLabel;
+  facts_->setWordWrap(true);
+  facts_->setMinimumWidth(300);
+  facts_->setMaximumWidth(330);
+  facts_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  right->addWidget(facts_, 1);
+  auto* heading = new QLabel(tr("<b>Yours differs?</b> Describe it, starting from this one. It is kept beside the rig."));
+  heading->setWordWrap(true);
+  right->addWidget(heading);
+  auto* form = new QFormLayout;
+  own_id_ = new QLineEdit;
+  own_id_->setObjectName(QStringLiteral("own_id"));
+  own_id_->setValidator(new QRegularExpressionValidator(QRegularExpression(QStringLiteral("[a-z][a-z0-9_]*")), own_id_));
+  own_id_->setPlaceholderText(tr("small letters, digits, _"));
+  own_name_ = new QLineEdit;
+  own_name_->setObjectName(QStringLiteral("own_name"));
+  mass_ = number(QStringLiteral(" g"), 1, 20000, "own_mass");
+  idle_ = number(QStringLiteral(" A"), 3, 200, "own_idle");
+  typical_ = number(QStringLiteral(" A"), 3, 200, "own_typical");
+  most_ = number(QStringLiteral(" A"), 3, 200, "own_most");
+  form->addRow(tr("Short name"), own_id_);
+  form->addRow(tr("Name"), own_name_);
+  form->addRow(tr("Mass"), mass_);
+  form->addRow(tr("Current idle"), idle_);
+  form->addRow(tr("Current moving"), typical_);
+  form->addRow(tr("Current at most"), most_);
+  right->addLayout(form);
+  complaint_ = new QLabel;
+  complaint_->setObjectName(QStringLiteral("part_complaint"));
+  complaint_->setWordWrap(true);
+  complaint_->setProperty("caution", true);
+  right->addWidget(complaint_);
+  auto* buttons = new QHBoxLayout;
+  own_ = new QPushButton(tr("Keep mine and add it"));
+  own_->setObjectName(QStringLiteral("keep_own"));
+  auto* add = new QPushButton(tr("Add this one"));
+  add->setObjectName(QStringLiteral("add_chosen"));
+  add->setProperty("main", true);
+  add->setDefault(true);
+  auto* cancel = new QPushButton(tr("Leave"));
+  for (QPushButton* b : {cancel, own_, add}) buttons->addWidget(b);
+  right->addLayout(buttons);
+  all->addLayout(right);
+  connect(search_, &QLineEdit::textChanged, this, &PartDialog::fill);
+  connect(list_, &QListWidget::currentRowChanged, this, &PartDialog::show_kind);
+  connect(list_, &QListWidget::itemActivated, add, &QPushButton::click);
+  connect(add, &QPushButton::clicked, this, [this] {
+    if (const PartKind* k = current()) {
+      chosen_ = k->id;
+      accept();
+    }
+  });
+  connect(own_, &QPushButton::clicked, this, &PartDialog::keep_own);
+  connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
+  fill();
+}
+
+void PartDialog::fill() {
+  list_->clear();
+  for (const PartKind& k : document_.catalogue().parts) {
+    if (k.group == PartGroup::lead) continue;  // leads follow from the wiring
+    const QString name = QString::fromStdString(k.name), group = QString::fromStdString(spoken(word(k.group)));
+    bool fits = true;
+    for (const QString& w : search_->text().split(QLatin1Char(' '), Qt::SkipEmptyParts)) fits = fits && (name.contains(w, Qt::CaseInsensitive) || group.contains(w, Qt::CaseInsensitive));
+    if (!fits) continue;
+    auto* item = new QListWidgetItem(name);
+    item->setData(Qt::UserRole, QString::fromStdString(k.id));
+    list_->addItem(item);
+  }
+  list_->setCurrentRow(0);
+}
+
+const PartKind* PartDialog::current() const {
+  const QListWidgetItem* item = list_->currentItem();
+  return item ? document_.catalogue().part(item->data(Qt::UserRole).toString().toStdString()) : nullptr;
+}
+
+void PartDialog::show_kind() {
+  const PartKind* k = current();
+  own_->setEnabled(k != nullptr);
+  facts_->clear();
+  if (!k) return;
+  QStringList lines{QStringLiteral("<b>%1</b>").arg(QString::fromStdString(k->name).toHtmlEscaped())};
+  const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
+  if (k->mass_kg) lines << tr("%1 g").arg(n(1000 * *k->mass_kg, 1));
+  if (k->length_mm && k->width_mm && k->height_mm) lines << tr("%1 × %2 × %3 mm").arg(n(*k->length_mm, 1), n(*k->width_mm, 1), n(*k->height_mm, 1));
+  for (const Load& l : k->loads) lines << tr("%1 A idle, %2 A moving or usual, %3 A at most; %4 to %5 V").arg(n(l.idle_a, 3), n(l.typical_a, 2), n(l.most_a, 2), n(l.least_v, 1), n(l.most_v, 1));
+  for (const Feed& f : k->feeds)
+    if (f.volts > 0) lines << tr("gives %1 V, %2 A (%3), from %4 to %5 V").arg(n(f.volts, 1), n(f.amps, 1), QString::fromLatin1(word(f.kind).data()), n(f.least_in_v, 1), n(f.most_in_v, 1));
+  if (k->servo) lines << tr("%1, %2 s for 60°, %3 N·m, up to %4 Hz").arg(k->servo->digital ? tr("digital") : tr("analogue"), n(k->servo->seconds_per_60deg, 2), n(k->servo->torque_nm, 2), n(k->servo->most_rate_hz, 0));
+  if (k->battery) lines << tr("%1 cells, %2 Ah, %3 A, %4 mΩ a cell").arg(k->battery->cells).arg(n(k->battery->capacity_ah, 2), n(k->battery->amps, 0), n(k->battery->cell_milliohm, 1));
+  if (k->drive) lines << tr("%1 A, %2 to %3 cells").arg(n(k->drive->amps, 0)).arg(k->drive->least_cells).arg(k->drive->most_cells);
+  if (k->motor) lines << tr("%1 rev/min per volt, %2 A at most").arg(n(k->motor->rpm_per_v, 0), n(k->motor->amps, 0));
+  lines << tr("<i>%1</i>").arg(QString::fromStdString(k->basis).toHtmlEscaped());
+  facts_->setText(lines.join(QStringLiteral("<br>")));
+  own_name_->setText(QString::fromStdString(k->name));
+  mass_->setValue(1000 * k->mass_kg.value_or(0));
+  const bool load = !k->loads.empty();
+  for (QDoubleSpinBox* box : {idle_, typical_, most_}) box->setEnabled(load);
+  idle_->setValue(load ? k->loads.front().idle_a : 0);
+  typical_->setValue(load ? k->loads.front().typical_a : 0);
+  most_->setValue(load ? k->loads.front().most_a : 0);
+}
+
+void PartDialog::keep_own() {
+  const PartKind* base = current();
+  if (!base) return;
+  PartKind mine = *base;
+  mine.id = own_id_->text().toStdString();
+  mine.name = own_name_->text().toStdString();
+  mine.basis = "the builder's own";
+  mine.mass_kg = mass_->value() / 1000;
+  if (!mine.loads.empty()) {
+    mine.loads.front().idle_a = idle_->value();
+    mine.loads.front().typical_a = typical_->value();
+    mine.loads.front().most_a = most_->value();
+  }
+  if (const auto ok = document_.keep_own_part(mine); !ok) {
+    complaint_->setText(QString::fromStdString(ok.error().text()));
+    return;
+  }
+  chosen_ = mine.id;
+  accept();
+}
+
+}  // namespace rigging::app

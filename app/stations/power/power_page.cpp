@@ -1,0 +1,218 @@
+#include "stations/power/power_page.h"
+
+#include <QButtonGroup>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include "base/number.h"
+#include "look/look.h"
+#include "look/units.h"
+
+namespace rigging::app {
+namespace {
+
+QLabel* words(double points, const char* id = nullptr) {
+  auto* l = new QLabel;
+  l->setWordWrap(true);
+  l->setFont(Look::instance().text(points));
+  if (id) l->setObjectName(QLatin1String(id));
+  return l;
+}
+
+QPushButton* choice(const QString& text, const QString& id) {
+  auto* b = new QPushButton(text);
+  b->setCheckable(true);
+  b->setObjectName(id);
+  return b;
+}
+
+}  // namespace
+
+PowerPage::PowerPage(RigDocument& document, QWidget* parent) : StationPage(document, parent) {
+  auto* page = new QHBoxLayout(this);
+  page->setContentsMargins(16, 10, 12, 10);
+  page->setSpacing(14);
+  auto* left = new QVBoxLayout;
+  auto* question = words(13);
+  question->setFont(Look::instance().text(13, true));
+  question->setText(QString::fromStdString(station_question(Station::power)));
+  left->addWidget(question);
+  auto* row = new QHBoxLayout;
+  row->addWidget(new QLabel(tr("Supply")));
+  auto* supplies = new QButtonGroup(this);
+  const QString supply_names[] = {tr("USB only"), tr("battery"), tr("both")};
+  for (const auto& [state, name] : Words<SupplyState>::list) {
+    auto* b = choice(supply_names[static_cast<std::size_t>(state)], QStringLiteral("supply_state_") + QString::fromLatin1(name.data()));
+    supplies->addButton(b);
+    states_[static_cast<std::size_t>(state)] = b;
+    connect(b, &QPushButton::clicked, this, [this, s = state] {
+      state_ = s;
+      compute();
+    });
+    row->addWidget(b);
+  }
+  row->addStretch();
+  left->addLayout(row);
+  row = new QHBoxLayout;
+  row->addWidget(new QLabel(tr("Effort")));
+  auto* efforts = new QButtonGroup(this);
+  const QString effort_names[] = {tr("idle"), tr("usual"), tr("all moving"), tr("one stalled"), tr("two stalled")};
+  for (const auto& [effort, name] : Words<Effort>::list) {
+    auto* b = choice(effort_names[static_cast<std::size_t>(effort)], QStringLiteral("effort_") + QString::fromLatin1(name.data()));
+    efforts->addButton(b);
+    efforts_[static_cast<std::size_t>(effort)] = b;
+    connect(b, &QPushButton::clicked, this, [this, e = effort] {
+      effort_ = e;
+      what_if_.stalled.clear();
+      compute();
+    });
+    row->addWidget(b);
+  }
+  row->addStretch();
+  left->addLayout(row);
+  rivers_ = new RiversView(document_);
+  rivers_->setToolTip(tr("Width is current. Click a servo to stall it. The motor's river is drawn cut short."));
+  connect(rivers_, &RiversView::load_clicked, this, [this](const std::string& part) { toggle(what_if_.stalled, part); });
+  left->addWidget(rivers_, 1);
+  explained_ = words(9, "power_explained");
+  explained_->setProperty("soft", true);
+  left->addWidget(explained_);
+  page->addLayout(left, 1);
+
+  auto* side = new QWidget;
+  side->setFixedWidth(290);
+  auto* right = new QVBoxLayout(side);
+  right->setContentsMargins(0, 0, 0, 0);
+  verdicts_ = words(9.5, "power_verdicts");
+  verdicts_->setTextFormat(Qt::RichText);
+  right->addWidget(verdicts_);
+  advice_ = words(9.5, "power_advice");
+  right->addWidget(advice_);
+  figures_ = words(9, "power_figures");
+  figures_->setTextFormat(Qt::RichText);
+  right->addWidget(figures_);
+  auto* what_if = words(9.5);
+  what_if->setText(tr("<b>What if</b> (changes nothing in the rig)"));
+  right->addWidget(what_if);
+  auto* cells = new QHBoxLayout;
+  one_more_ = choice(tr("one more cell"), QStringLiteral("one_more_cell"));
+  connect(one_more_, &QPushButton::clicked, this, [this](bool on) {
+    what_if_.more_cells = on ? 1 : 0;
+    compute();
+  });
+  as_it_is_ = new QPushButton(tr("as it is"));
+  as_it_is_->setObjectName(QStringLiteral("as_it_is"));
+  connect(as_it_is_, &QPushButton::clicked, this, [this] {
+    what_if_ = {};
+    compute();
+  });
+  cells->addWidget(one_more_);
+  cells->addWidget(as_it_is_);
+  right->addLayout(cells);
+  pulls_ = new QVBoxLayout;
+  pulls_->setSpacing(3);
+  right->addLayout(pulls_);
+  right->addStretch();
+  working_button_ = new QPushButton(tr("Show working"));
+  working_button_->setCheckable(true);
+  working_button_->setObjectName(QStringLiteral("power_working"));
+  right->addWidget(working_button_);
+  page->addWidget(side);
+  working_ = words(8.5);
+  working_->setProperty("soft", true);
+  working_->hide();
+  left->addWidget(working_);
+  connect(working_button_, &QPushButton::toggled, this, [this](bool on) {
+    working_->setVisible(on);
+    working_button_->setText(on ? tr("Hide working") : tr("Show working"));
+  });
+  connect(&Look::instance(), &Look::changed, this, [this] { refresh(); });
+  refresh();
+}
+
+QWidget* PowerPage::first_focus() { return states_[static_cast<std::size_t>(SupplyState::battery)]; }
+
+void PowerPage::go_to(const QString& subject) {
+  const PartKind* k = kind_of(document_.rig(), document_.catalogue(), subject.toStdString());
+  if (k && k->group == PartGroup::servo) {
+    what_if_.stalled = {subject.toStdString()};
+    compute();
+  }
+  efforts_[static_cast<std::size_t>(Effort::one_stalled)]->setFocus(Qt::ShortcutFocusReason);
+}
+
+void PowerPage::toggle(std::vector<std::string>& list, const std::string& part) {
+  if (std::erase(list, part) == 0) list.push_back(part);
+  compute();
+}
+
+void PowerPage::rebuild_pulls() {
+  std::string shown;
+  std::vector<std::string> givers;
+  for (const Part& p : document_.rig().parts)
+    if (const PartKind* k = document_.catalogue().part(p.kind); k && !k->feeds.empty()) {
+      givers.push_back(p.id);
+      shown += p.id + part_name(document_.rig(), document_.catalogue(), p.id) + "\n";
+    }
+  if (shown == shown_pulls_) return;
+  shown_pulls_ = shown;
+  for (QPushButton* b : pull_buttons_) {
+    b->hide();
+    b->deleteLater();
+  }
+  pull_buttons_.clear();
+  for (const std::string& id : givers) {
+    auto* b = choice(tr("pull the %1").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), id))), QStringLiteral("pull_") + QString::fromStdString(id));
+    connect(b, &QPushButton::clicked, this, [this, id] { toggle(what_if_.without, id); });
+    pulls_->addWidget(b);
+    pull_buttons_.push_back(b);
+  }
+}
+
+void PowerPage::refresh() {
+  const auto gone = [&](const std::string& id) { return !document_.rig().part(id); };
+  std::erase_if(what_if_.stalled, gone);
+  std::erase_if(what_if_.without, gone);
+  rebuild_pulls();
+  compute();
+}
+
+void PowerPage::compute() {
+  const PowerReport r = analyze_power(document_.rig(), document_.catalogue(), what_if_);
+  const double drive_a = !r.drive ? 0 : effort_ == Effort::typical ? r.drive->cruise_current.value : r.drive->static_current.value;
+  const Effort effort = what_if_.stalled.empty() ? effort_ : Effort::one_stalled;
+  rivers_->show(r, solve(r.network, state_, effort, 1, state_ == SupplyState::usb ? 0 : drive_a, what_if_.stalled));
+  states_[static_cast<std::size_t>(state_)]->setChecked(true);
+  efforts_[static_cast<std::size_t>(effort)]->setChecked(true);
+  one_more_->setChecked(what_if_.more_cells == 1);
+  for (QPushButton* b : pull_buttons_) {
+    const std::string id = b->objectName().mid(5).toStdString();
+    b->setChecked(std::find(what_if_.without.begin(), what_if_.without.end(), id) != what_if_.without.end());
+  }
+  as_it_is_->setEnabled(!what_if_.stalled.empty() || !what_if_.without.empty() || what_if_.more_cells != 0);
+  QString verdicts;
+  for (const SourceReport& s : r.sources) {
+    const double worst = s.amps[static_cast<std::size_t>(s.battery ? Effort::two_stalled : Effort::one_stalled)];
+    const bool bad = s.supplies && s.rating_a > 0 && worst > s.rating_a;
+    verdicts += QStringLiteral("<p style='margin:0 0 5px 0'><b>%1</b>%2<br><span style='color:%3'>%4</span></p>")
+                    .arg(QString::fromStdString(capital(s.name)).toHtmlEscaped(), s.battery ? QString() : tr(", %1").arg(QString::fromStdString(s.rail)), (bad ? inks().rust : inks().ink).name(), QString::fromStdString(s.verdict).toHtmlEscaped());
+  }
+  if (r.sources.empty()) verdicts = tr("No battery and no regulator are listed yet: add them on the fit station.");
+  verdicts_->setText(verdicts);
+  advice_->setText(r.advice ? QString::fromStdString(r.advice->words) : QString());
+  advice_->setVisible(r.advice.has_value());
+  QString figures, working;
+  for (const Figure& f : r.figures()) {
+    figures += QStringLiteral("<tr><td style='color:%1'>%2</td><td align=right width=118 style=\"font-family:'Rigging Figures'; padding-left:4px\">%3</td></tr>").arg(inks().soft.name(), QString::fromStdString(f.name), Units::instance().figure(f).toHtmlEscaped());
+    working += QStringLiteral("%1 = %2 (%3)\n").arg(QString::fromStdString(f.name), QString::fromStdString(f.formula), QString::fromStdString(f.source));
+  }
+  figures_->setText(QStringLiteral("<table cellspacing=1 width=100%>%1</table>").arg(figures));
+  working_->setText(working.trimmed());
+  QStringList explained;
+  for (const std::string& e : r.explanations) explained << QString::fromStdString(e);
+  explained_->setText(explained.join(QLatin1Char('\n')));
+  explained_->setVisible(!explained.isEmpty());
+}
+
+}  // namespace rigging::app

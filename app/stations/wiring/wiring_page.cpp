@@ -1,0 +1,271 @@
+#include "stations/wiring/wiring_page.h"
+
+#include <QHeaderView>
+#include <QLabel>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+#include "base/number.h"
+#include "look/look.h"
+#include "look/units.h"
+#include "wiring/plan.h"
+
+namespace rigging::app {
+namespace {
+
+/// Sorts by number, not by its digits.
+class NumberItem : public QTableWidgetItem {
+ public:
+  NumberItem(double value, const QString& text) : QTableWidgetItem(text), value_(value) {
+    setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    setFont(Look::instance().figures(9));
+  }
+  bool operator<(const QTableWidgetItem& other) const override {
+    const auto* n = dynamic_cast<const NumberItem*>(&other);
+    return n ? value_ < n->value_ : QTableWidgetItem::operator<(other);
+  }
+
+ private:
+  double value_;
+};
+
+enum Column { number, from, to, kind, length_column, gauge, remarks, columns };
+
+QLabel* words(double points, const char* id) {
+  auto* l = new QLabel;
+  l->setWordWrap(true);
+  l->setFont(Look::instance().text(points));
+  l->setObjectName(QLatin1String(id));
+  return l;
+}
+
+}  // namespace
+
+WiringPage::WiringPage(RigDocument& document, QWidget* parent) : StationPage(document, parent) {
+  auto* page = new QVBoxLayout(this);
+  page->setContentsMargins(16, 10, 12, 8);
+  page->setSpacing(6);
+  auto* head = new QHBoxLayout;
+  auto* question = words(13, "wiring_question");
+  question->setFont(Look::instance().text(13, true));
+  question->setText(QString::fromStdString(station_question(Station::wiring)));
+  head->addWidget(question, 1);
+  plan_ = new QPushButton(tr("Plan the wiring"));
+  plan_->setObjectName(QStringLiteral("plan_wiring"));
+  plan_->setProperty("main", true);
+  plan_->setToolTip(tr("Gives every part and output its place so that no rule is broken and least is moved. What you keep by hand stays."));
+  sheets_ = new QPushButton(tr("Plug list and drawing…"));
+  sheets_->setObjectName(QStringLiteral("wiring_sheets"));
+  head->addWidget(sheets_);
+  head->addWidget(plan_);
+  page->addLayout(head);
+  plan_words_ = words(9.5, "plan_words");
+  page->addWidget(plan_words_);
+  view_ = new WiringView(document_);
+  page->addWidget(view_, 1);
+
+  auto* lead = new QHBoxLayout;
+  chosen_ = words(9.5, "chosen_lead");
+  lead->addWidget(chosen_, 1);
+  const auto toggle = [&](const QString& text, const char* id, const QString& hint) {
+    auto* b = new QPushButton(text);
+    b->setCheckable(true);
+    b->setObjectName(QLatin1String(id));
+    b->setToolTip(hint);
+    lead->addWidget(b);
+    return b;
+  };
+  red_ = toggle(tr("Red wire out"), "lead_red_out", tr("Taken out and isolated, not just cut bare"));
+  turned_ = toggle(tr("Plug turned"), "lead_plug_turned", tr("The plug sits the wrong way round"));
+  pair_ = toggle(tr("Pair turned"), "lead_pair_turned", tr("Transmit meets transmit"));
+  fixed_ = toggle(tr("Keep here"), "lead_fixed", tr("The plan leaves this lead where it is"));
+  page->addLayout(lead);
+
+  table_ = new QTableWidget;
+  table_->setObjectName(QStringLiteral("loom"));
+  table_->setAccessibleName(tr("Loom: every lead with both ends, length and gauge"));
+  table_->setColumnCount(columns);
+  table_->setHorizontalHeaderLabels({tr("no."), tr("from"), tr("to"), tr("lead"), tr("length"), tr("gauge"), tr("remarks")});
+  table_->verticalHeader()->hide();
+  table_->verticalHeader()->setDefaultSectionSize(22);
+  table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+  table_->setSelectionMode(QAbstractItemView::SingleSelection);
+  table_->setSortingEnabled(true);
+  table_->sortByColumn(number, Qt::AscendingOrder);
+  table_->horizontalHeader()->setStretchLastSection(true);
+  table_->setShowGrid(false);
+  table_->setAlternatingRowColors(true);
+  table_->setFixedHeight(196);
+  table_->setFont(Look::instance().text(9));
+  page->addWidget(table_);
+  free_ = words(8.5, "wiring_free");
+  free_->setProperty("soft", true);
+  page->addWidget(free_);
+
+  connect(plan_, &QPushButton::clicked, this, &WiringPage::plan);
+  connect(sheets_, &QPushButton::clicked, this, &WiringPage::sheets_asked);
+  connect(view_, &WiringView::picked, this, &WiringPage::choose);
+  connect(view_, &WiringView::moved, this, [this](const std::string& id, const std::string& socket) {
+    const Terminal* t = document_.controller() ? document_.controller()->terminal(socket) : nullptr;
+    Rig rig = document_.rig();
+    Lead* l = rig.lead(id);
+    if (!l) return;
+    LeadEnd& end = l->from.part == "controller" ? l->from : l->to;
+    // A servo's output goes along with its plug: the plan says where the output is.
+    const Part* part = rig.part(far_end(*l, "controller")->part);
+    for (Output& o : rig.outputs)
+      if (t && t->kind == TerminalKind::output && o.socket == end.socket && part &&
+          (drives_motor(o) ? !part->surface : part->surface && rig.output_of(*part->surface) == &o) && servos_on(rig, document_.catalogue(), o.socket).size() < 2 &&
+          std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& other) { return other.socket == socket; }))
+        o.socket = socket;
+    end.socket = socket;
+    document_.edit(std::move(rig), tr("Lead %1 to %2").arg(QString::fromStdString(id), t ? QString::fromStdString(t->label) : QString::fromStdString(socket)));
+  });
+  connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
+    if (refreshing_ || row < 0) return;
+    choose(table_->item(row, number)->data(Qt::UserRole).toString().toStdString());
+  });
+  connect(table_, &QTableWidget::itemChanged, this, [this](QTableWidgetItem* item) {
+    if (refreshing_ || (item->column() != length_column && item->column() != gauge)) return;
+    const std::string id = table_->item(item->row(), number)->data(Qt::UserRole).toString().toStdString();
+    bool ok = false;
+    const double shown = item->text().section(QLatin1Char(' '), 0, 0).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&ok);
+    const bool is_length = item->column() == length_column;
+    const double value = is_length ? Units::instance().length_in(shown) : shown;
+    if (!ok || (is_length ? value < 0.005 || value > 20 : value < 0 || value > 40)) {
+      plan_words_->setText(tr("“%1” is no %2: %3 expected.").arg(item->text(), is_length ? tr("length") : tr("gauge"), is_length ? tr("a number of %1 from 5 mm to 20 m").arg(Units::instance().length_unit()) : tr("a number from 0 to 40 AWG")));
+      shown_.clear();
+      fill_table();
+      return;
+    }
+    Rig rig = document_.rig();
+    if (Lead* l = rig.lead(id)) {
+      (is_length ? l->length_m : l->gauge_awg) = value;
+      document_.edit(std::move(rig), is_length ? tr("Length of lead %1").arg(QString::fromStdString(id)) : tr("Gauge of lead %1").arg(QString::fromStdString(id)));
+    }
+  });
+  connect(red_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(on ? tr("Red wire out of lead %1") : tr("Red wire back into lead %1"), [on](Lead& l) { l.plus_removed = on; }); });
+  connect(turned_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(tr("Plug of lead %1"), [on](Lead& l) { l.plug_turned = on; }); });
+  connect(pair_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(tr("Data pair of lead %1"), [on](Lead& l) { l.pair_turned = on; }); });
+  connect(fixed_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(on ? tr("Lead %1 kept where it is") : tr("Lead %1 may be moved"), [on](Lead& l) { l.fixed = on; }); });
+  connect(&Look::instance(), &Look::changed, this, [this] {
+    shown_.clear();
+    refresh();
+  });
+  refresh();
+}
+
+void WiringPage::edit_chosen(const QString& label, const std::function<void(Lead&)>& change) {
+  Rig rig = document_.rig();
+  Lead* l = rig.lead(view_->traced());
+  if (!l) return;
+  change(*l);
+  document_.edit(std::move(rig), label.arg(QString::fromStdString(view_->traced())));
+}
+
+void WiringPage::plan() {
+  const Plan plan = plan_wiring(document_.rig(), document_.catalogue());
+  QStringList words;
+  if (plan.changes == 0)
+    words << tr("The plan changes nothing: everything has its place.");
+  else
+    words << (plan.changes == 1 ? tr("One thing placed or moved.") : tr("%1 things placed or moved.").arg(plan.changes));
+  for (const Obstacle& o : plan.obstacles) words << QStringLiteral("%1 (%2).").arg(QString::fromStdString(o.what), QString::fromStdString(o.code));
+  plan_words_->setText(words.join(QLatin1Char(' ')));
+  if (plan.rig != document_.rig()) document_.edit(plan.rig, tr("Wiring planned"));
+}
+
+void WiringPage::choose(const std::string& lead) {
+  const bool was = refreshing_;
+  refreshing_ = true;
+  view_->trace(lead);
+  const Lead* l = document_.rig().lead(lead);
+  for (QPushButton* b : {red_, turned_, pair_, fixed_}) b->setEnabled(l != nullptr);
+  if (l) {
+    red_->setChecked(l->plus_removed);
+    turned_->setChecked(l->plug_turned);
+    pair_->setChecked(l->pair_turned);
+    fixed_->setChecked(l->fixed);
+    QString why;
+    for (const Choice& c : plan_wiring(document_.rig(), document_.catalogue()).choices)
+      if (far_end(*l, c.subject, c.end) && !c.end.empty() && why.isEmpty()) why = c.changed ? tr("the plan would put it at %1: %2").arg(QString::fromStdString(c.goes_to), QString::fromStdString(c.why)) : QString::fromStdString(c.why);
+    for (const LoomRow& row : document_.review().wiring.loom)
+      if (row.lead == lead)
+        chosen_->setText(QStringLiteral("<b>%1 %2 → %3 %4</b>%5").arg(QString::fromStdString(capital(row.from)), QString::fromStdString(row.from_socket), QString::fromStdString(row.to), QString::fromStdString(row.to_socket), why.isEmpty() ? QString() : QStringLiteral(": ") + why.toHtmlEscaped()));
+    for (int row = 0; row < table_->rowCount(); ++row)
+      if (table_->item(row, number)->data(Qt::UserRole).toString().toStdString() == lead) table_->selectRow(row);
+  } else {
+    chosen_->setText(tr("Click a lead to trace it; drag its end at the board to move it."));
+    table_->clearSelection();
+  }
+  refreshing_ = was;
+}
+
+void WiringPage::go_to(const QString& subject) {
+  const std::string id = subject.toStdString();
+  if (document_.rig().lead(id)) return choose(id);
+  for (const Lead& l : document_.rig().leads)
+    if (far_end(l, id)) return choose(l.id);
+  if (const Output* o = document_.rig().output(id))
+    for (const Lead& l : document_.rig().leads)
+      if (far_end(l, "controller", o->socket)) return choose(l.id);
+}
+
+void WiringPage::fill_table() {
+  const bool was = refreshing_;
+  refreshing_ = true;
+  const Units& units = Units::instance();
+  std::string shown = units.metric() ? "m" : "i";
+  for (const LoomRow& r : document_.review().wiring.loom) shown += r.lead + r.from + r.from_socket + r.to + r.to_socket + std::string(word(r.kind)) + number_text(r.length_m, 4) + number_text(r.awg, 1) + r.remarks;
+  if (shown != shown_) {
+    shown_ = shown;
+    table_->setSortingEnabled(false);
+    table_->setRowCount(static_cast<int>(document_.review().wiring.loom.size()));
+    int row = 0;
+    for (const LoomRow& r : document_.review().wiring.loom) {
+      const auto set = [&](int column, QTableWidgetItem* item, bool editable = false) {
+        item->setFlags(editable ? Qt::ItemIsSelectable | Qt::ItemIsEnabled | Qt::ItemIsEditable : Qt::ItemIsSelectable | Qt::ItemIsEnabled);
+        table_->setItem(row, column, item);
+      };
+      auto* first = new NumberItem(row + 1, QString::number(row + 1));
+      first->setData(Qt::UserRole, QString::fromStdString(r.lead));
+      set(number, first);
+      set(from, new QTableWidgetItem(QString::fromStdString(capital(r.from) + " · " + r.from_socket)));
+      set(to, new QTableWidgetItem(QString::fromStdString(capital(r.to) + " · " + r.to_socket)));
+      set(kind, new QTableWidgetItem(QString::fromStdString(spoken(word(r.kind)))));
+      set(length_column, new NumberItem(r.length_m, QStringLiteral("%1 %2").arg(units.length_out(r.length_m), 0, 'f', units.metric() ? 0 : 1).arg(units.length_unit())), true);
+      set(gauge, new NumberItem(r.awg, tr("%1 AWG").arg(r.awg, 0, 'f', 0)), true);
+      set(remarks, new QTableWidgetItem(QString::fromStdString(r.remarks)));
+      ++row;
+    }
+    table_->setSortingEnabled(true);
+    table_->resizeColumnsToContents();
+  }
+  refreshing_ = was;
+}
+
+void WiringPage::refresh() {
+  refreshing_ = true;
+  view_->refresh();
+  fill_table();
+  choose(view_->traced());
+  const WiringReport& w = document_.review().wiring;
+  QStringList free;
+  if (document_.rig().parts.empty()) free << tr("No parts are listed yet: add them on the fit station.");
+  const auto labels = [&](const std::vector<std::string>& ids) {
+    QStringList l;
+    for (const std::string& id : ids)
+      if (const Terminal* t = document_.controller() ? document_.controller()->terminal(id) : nullptr) l << QString::fromStdString(t->label);
+    return l.join(QStringLiteral(", "));
+  };
+  if (!w.free_outputs.empty()) free << tr("Free outputs: %1.").arg(labels(w.free_outputs));
+  if (!w.free_ports.empty()) free << tr("Free ports: %1.").arg(labels(w.free_ports));
+  if (w.power_pads > 0) free << tr("Power pads: %1 of %2 taken, ground pads: %3 of %4.").arg(w.power_pads_needed).arg(w.power_pads).arg(w.ground_pads_needed).arg(w.ground_pads);
+  for (const TimerGroup& g : w.groups)
+    if (g.rates_hz.size() == 1) free << tr("Timer group %1 at %2 Hz.").arg(g.group).arg(g.rates_hz.front(), 0, 'f', 0);
+  free_->setText(free.join(QLatin1Char(' ')));
+  refreshing_ = false;
+}
+
+}  // namespace rigging::app

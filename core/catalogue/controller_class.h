@@ -1,0 +1,105 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "catalogue/terminal.h"
+#include "rig/remedy.h"
+
+/// Classes of controllers, described by what they can do.
+namespace rigging {
+
+enum class Family { flight_controller, stabilizer };
+
+/// What a surface does while the model is held tilted or turned, in one mode.
+enum class AnswerKind { none, momentary, held, springs_back, runs_away };
+
+/// One cure for a wrong direction that this class really offers.
+struct Cure {
+  Remedy remedy = Remedy::reverse_output;
+  bool over_link = false;  ///< Rigging can write it; otherwise the steps are for the hand
+  /// Steps of the hand card. {output}, {socket}, {axis}, {surface}, {other}, {rotation} stand for what is concerned.
+  std::vector<std::string> steps;
+  Json extra = Json::object();
+  bool operator==(const Cure&) const = default;
+};
+
+struct ModeAnswer {
+  Mode mode = Mode::manual;
+  AnswerKind answer = AnswerKind::none;
+  double from_deg = 0;  ///< answers only when tilted further than this
+  std::string note;
+  Json extra = Json::object();
+  bool operator==(const ModeAnswer&) const = default;
+};
+
+struct Lamp {
+  std::string sign;
+  std::string meaning;
+  Json extra = Json::object();
+  bool operator==(const Lamp&) const = default;
+};
+
+struct ControllerClass {
+  std::string id;
+  std::string name;
+  std::string summary;
+  Family family = Family::stabilizer;
+  bool link = false;                 ///< settings over a byte link
+  bool reads_channels = false;       ///< shows what it receives
+  bool drives_one_output = false;    ///< moves one output alone on request
+  bool axis_sensing_reversible = false;
+  bool stick_direction_in_transmitter = false;
+  bool can_be_turned = false;        ///< can be told that it sits turned
+  double width_mm = 30, length_mm = 40;
+  std::vector<std::string> inputs;
+  double height_mm = 12;
+  double mass_kg = 0.012;
+  std::vector<Terminal> outputs;  ///< pulse outputs
+  std::vector<Terminal> ports;    ///< every other socket
+  std::vector<Terminal> pads;     ///< to solder to
+  std::vector<Feed> feeds;
+  std::vector<Load> loads;
+  std::string minus_edge;         ///< where the minus pin of a servo plug sits, in words
+  bool motor_bypasses = false;    ///< the throttle lead stays on the receiver
+  bool has_compass = false, has_barometer = false;
+  std::vector<Cure> cures;
+  std::vector<ModeAnswer> modes;
+  Mode bench_mode = Mode::rate;  ///< shows the correction best on the bench
+  bool rudder_into_bank = false;     ///< holds rudder toward a held bank: no fault
+  std::string gains;
+  std::string level;
+  std::string arming;
+  std::vector<Lamp> lamps;
+  Json extra = Json::object();
+  bool operator==(const ControllerClass&) const = default;
+
+  const Cure* cure(Remedy remedy) const;
+  const ModeAnswer* mode(Mode mode) const;
+  const Terminal* socket(const std::string& socket_id) const;  ///< among the outputs
+  /// Among outputs, ports and pads.
+  const Terminal* terminal(const std::string& terminal_id) const;
+  std::vector<const Terminal*> terminals() const;
+  /// Remedies that can be had with this class, on the board, on the model or in the transmitter.
+  Abilities abilities() const;
+};
+
+}  // namespace rigging
+
+namespace rigging {
+template <>
+struct Words<Family> {
+  static constexpr std::array<std::pair<Family, std::string_view>, 2> list{
+      {{Family::flight_controller, "flight_controller"}, {Family::stabilizer, "stabilizer"}}};
+};
+template <>
+struct Words<AnswerKind> {
+  using A = AnswerKind;
+  static constexpr std::array<std::pair<A, std::string_view>, 5> list{{{A::none, "none"},
+                                                                       {A::momentary, "momentary"},
+                                                                       {A::held, "held"},
+                                                                       {A::springs_back, "springs_back"},
+                                                                       {A::runs_away, "runs_away"}}};
+};
+}  // namespace rigging

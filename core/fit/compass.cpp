@@ -1,0 +1,109 @@
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "fit/compass.h"
+
+namespace rigging {
+namespace {
+
+constexpr double mu0_over_4pi_ut = 0.1;  // 1e-7 T·m/A in µT·m/A
+
+double distance_to(const CurrentPath& path, Point p) {
+  const Point along = path.b - path.a;
+  const double size = dot(along, along);
+  const double share = size > 0 ? std::clamp(dot(p - path.a, along) / size, 0.0, 1.0) : 0;
+  return length(p - mix(path.a, path.b, share));
+}
+
+}  // namespace
+
+Point field_of_segment_ut(Point a, Point b, double amps, Point p) {
+  const Point along = b - a;
+  const double size = length(along);
+  if (size < 1e-9) return {};
+  const Point unit = along * (1 / size), to_a = p - a, to_b = p - b;
+  const Point off = to_a - unit * dot(to_a, unit);
+  const double d = length(off);
+  if (d < 1e-6) return {};
+  const double value = mu0_over_4pi_ut * amps / d * (dot(to_a, unit) / length(to_a) - dot(to_b, unit) / length(to_b));
+  return cross(unit, off * (1 / d)) * value;
+}
+
+double field_of_pair_ut(const CurrentPath& path, Point p) {
+  const Point along = path.b - path.a;
+  const double size = length(along);
+  if (size < 1e-9) return 0;
+  const Point unit = along * (1 / size), to_p = p - path.a;
+  Point off = to_p - unit * dot(to_p, unit);
+  const double d = length(off);
+  // In line with the lead, any side will do.
+  off = d > 1e-6 ? off * (1 / d) : cross(unit, std::abs(unit.z) < 0.9 ? Point{0, 0, 1} : Point{0, 1, 0});
+  double worst = 0;
+  const Point side = cross(unit, off);
+  for (const Point& apart : {off * (path.spacing_m / 2), side * (path.spacing_m / 2)}) {
+    const Point b = field_of_segment_ut(path.a + apart, path.b + apart, path.amps, p) - field_of_segment_ut(path.a - apart, path.b - apart, path.amps, p);
+    worst = std::max(worst, length(b));
+  }
+  return worst;
+}
+
+double heading_error_deg(double disturbing_ut, double horizontal_ut) {
+  if (disturbing_ut >= horizontal_ut) return 90;
+  return std::asin(disturbing_ut / horizontal_ut) * 180 / std::numbers::pi;
+}
+
+double least_distance_m(double amps, double spacing_m, double horizontal_ut, double error_deg) {
+  return std::sqrt(2 * mu0_over_4pi_ut * std::abs(amps) * spacing_m / (horizontal_ut * std::sin(error_deg * std::numbers::pi / 180)));
+}
+
+double error_at(const FitReport& report, Point p, double horizontal_ut) {
+  double sum = 0;
+  for (const CurrentPath& c : report.currents) sum += field_of_pair_ut(c, p);
+  return heading_error_deg(sum, horizontal_ut);
+}
+
+/// Earth's horizontal field where it flies.
+static Figure horizontal_field(const Rig& rig, const Catalogue& catalogue) {
+  const Fit& fit = rig.fit;
+  if (catalogue.earth && fit.latitude_deg && fit.longitude_deg) {
+    const auto year = fit.date.empty() ? Result<double>(2027.5) : decimal_year(fit.date);
+    if (year)
+      if (const auto field = catalogue.earth->field(*fit.latitude_deg, *fit.longitude_deg, fit.altitude_km, *year))
+        return {"Earth's horizontal field", field->horizontal_nT / 1000, "µT", {}, {}, "at the given place" + std::string(fit.date.empty() ? ", middle of 2027" : ""), "World Magnetic Model 2025"};
+  }
+  return {"Earth's horizontal field", 20, "µT", 15, 30, "place not given", "usual at middle latitudes: give latitude and longitude"};
+}
+
+std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& catalogue, const std::vector<CurrentPath>& currents) {
+  std::vector<CompassReport> all;
+  const auto add = [&](const std::string& part) {
+    const Place* place = rig.place(part);
+    if (!place) return;
+    CompassReport r;
+    r.part = part;
+    r.at = {place->x_m, place->y_m, place->z_m};
+    r.horizontal = horizontal_field(rig, catalogue);
+    const double h = r.horizontal.value;
+    double sum = 0;
+    for (const CurrentPath& c : currents) {
+      // Its own lead ends in the part, which was made to live with it.
+      if (const Lead* l = rig.lead(c.lead); l && (l->from.part == part || l->to.part == part)) continue;
+      CompassPath p{c, distance_to(c, r.at), field_of_pair_ut(c, r.at), 0, least_distance_m(c.amps, c.spacing_m, h, wanted_compass_error_deg)};
+      p.error_deg = heading_error_deg(p.field_ut, h);
+      sum += p.field_ut;
+      r.paths.push_back(std::move(p));
+    }
+    std::stable_sort(r.paths.begin(), r.paths.end(), [](const auto& a, const auto& b) { return a.field_ut > b.field_ut; });
+    r.error = {"Heading error from currents", heading_error_deg(sum, h), "°", {}, {}, "asin(" + std::to_string(sum).substr(0, 5) + " µT / " + std::to_string(h).substr(0, 5) + " µT)",
+               "Biot–Savart, every lead lying as badly as it can, full throttle"};
+    all.push_back(std::move(r));
+  };
+  const ControllerClass* controller = catalogue.controller(rig.controller.kind);
+  if (controller && controller->has_compass) add("controller");
+  for (const Part& p : rig.parts)
+    if (const PartKind* k = catalogue.part(p.kind); k && k->magnetic_sensor) add(p.id);
+  return all;
+}
+
+}  // namespace rigging

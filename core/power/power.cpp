@@ -1,0 +1,414 @@
+#include "power/power.h"
+
+#include <Eigen/Cholesky>
+#include <algorithm>
+#include <bit>
+#include <cmath>
+
+#include "base/number.h"
+
+namespace rigging {
+namespace {
+
+constexpr double diode_v = 0.35;          // Schottky, typical
+constexpr double switching_yield = 0.88;  // typical of small step-down regulators
+constexpr double drop_out_v = 0.3;        // what a regulator at least keeps for itself
+constexpr double servo_duty = 0.25;       // share of the time in which a servo moves in calm flight, common practice
+
+double drawn(const Load& l, bool servo, Effort effort) {
+  switch (effort) {
+    case Effort::idle: return l.idle_a;
+    case Effort::typical: return servo ? l.idle_a + servo_duty * (l.typical_a - l.idle_a) : l.typical_a;
+    default: return servo ? l.typical_a : l.most_a;
+  }
+}
+
+class Solver {
+ public:
+  Solver(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a, const std::vector<std::string>& stalled)
+      : net_(network), state_(state), share_(cell_share), drive_a_(effort == Effort::idle ? 0 : drive_a) {
+    s_.rails.resize(net_.rails.size());
+    s_.node_v.assign(net_.nodes.size(), 0);
+    s_.draw_a.resize(net_.draws.size());
+    s_.wire_a.assign(net_.wires.size(), 0);
+    amps_done_.assign(net_.rails.size(), -1);
+    for (std::size_t i = 0; i < net_.draws.size(); ++i) s_.draw_a[i] = drawn(net_.draws[i].load, net_.draws[i].servo, effort);
+    stall(effort, stalled);
+    light();
+    for (std::size_t r = 0; r < net_.rails.size(); ++r) amps_of(static_cast<int>(r));
+    std::vector<bool> done(net_.rails.size());
+    for (std::size_t r = 0; r < net_.rails.size(); ++r) spread(static_cast<int>(r), done);
+    // What is dark draws nothing.
+    for (std::size_t i = 0; i < net_.draws.size(); ++i)
+      if (!rail(net_.draws[i].node).live) s_.draw_a[i] = 0;
+  }
+  Solution take() { return std::move(s_); }
+
+ private:
+  RailState& rail(int node) { return s_.rails[static_cast<std::size_t>(net_.rail_of[static_cast<std::size_t>(node)])]; }
+
+  void stall(Effort effort, const std::vector<std::string>& stalled) {
+    const int count = effort == Effort::one_stalled ? 1 : effort == Effort::two_stalled ? 2 : 0;
+    for (std::size_t r = 0; r < net_.rails.size(); ++r) {
+      std::vector<std::size_t> servos;
+      for (std::size_t i = 0; i < net_.draws.size(); ++i)
+        if (net_.draws[i].servo && net_.rail_of[static_cast<std::size_t>(net_.draws[i].node)] == static_cast<int>(r)) servos.push_back(i);
+      if (!stalled.empty()) {
+        for (const std::size_t i : servos)
+          if (std::find(stalled.begin(), stalled.end(), net_.draws[i].part) != stalled.end()) s_.draw_a[i] = net_.draws[i].load.most_a;
+        continue;
+      }
+      // The greediest of each rail: what they add by stalling counts.
+      std::stable_sort(servos.begin(), servos.end(), [&](std::size_t a, std::size_t b) {
+        const auto extra = [&](std::size_t i) { return net_.draws[i].load.most_a - s_.draw_a[i]; };
+        return extra(a) > extra(b);
+      });
+      for (int k = 0; k < count && k < static_cast<int>(servos.size()); ++k) s_.draw_a[servos[static_cast<std::size_t>(k)]] = net_.draws[servos[static_cast<std::size_t>(k)]].load.most_a;
+    }
+  }
+
+  bool in(const Source& s) const { return s.part == "computer" ? state_ != SupplyState::battery : state_ != SupplyState::usb; }
+
+  /// Which rails are alive and what feeds each: the highest voltage wins.
+  void light() {
+    for (std::size_t pass = 0; pass <= net_.rails.size(); ++pass) {
+      bool changed = false;
+      for (std::size_t r = 0; r < net_.rails.size(); ++r) {
+        double best = 0;
+        int by = -1;
+        for (std::size_t k = 0; k < net_.rails[r].sources.size(); ++k) {
+          const Source& s = net_.rails[r].sources[k];
+          double v = 0;
+          if (s.ideal) {
+            v = in(s) ? open_v(s) : 0;
+          } else if (s.rail_before != static_cast<int>(r)) {
+            const RailState& before = s_.rails[static_cast<std::size_t>(s.rail_before)];
+            if (before.live) v = regulated(s, before.volts);
+          }
+          if (v > best + 1e-9) {
+            best = v;
+            by = static_cast<int>(k);
+          }
+        }
+        RailState& state = s_.rails[r];
+        if (state.source != by || std::abs(state.volts - best) > 1e-9) changed = true;
+        state.live = by >= 0;
+        state.source = by;
+        state.volts = best;
+      }
+      if (!changed) return;
+    }
+  }
+
+  double open_v(const Source& s) const { return s.part == "computer" ? s.volts : s.volts * share_; }
+
+  static double regulated(const Source& s, double in_v) {
+    if (s.kind == FeedKind::diode) return std::max(0.0, in_v - diode_v);
+    if (in_v < s.least_in_v - 1.0 || in_v > s.most_in_v) return 0;  // far below its window it gives up; above it is destroyed
+    return std::min(s.volts, in_v - drop_out_v);
+  }
+
+  /// Drawn from the rail's source; what is fed onward counts at its inlet.
+  double amps_of(int r) {
+    double& done = amps_done_[static_cast<std::size_t>(r)];
+    if (done >= 0) return done;
+    done = 0;  // a ring of rails ends here
+    RailState& state = s_.rails[static_cast<std::size_t>(r)];
+    if (!state.live) return 0;
+    inflow_.resize(net_.nodes.size(), 0);
+    double sum = 0;
+    for (std::size_t i = 0; i < net_.draws.size(); ++i)
+      if (net_.rail_of[static_cast<std::size_t>(net_.draws[i].node)] == r) sum += s_.draw_a[i];
+    for (std::size_t q = 0; q < net_.rails.size(); ++q) {
+      const RailState& onward = s_.rails[q];
+      if (!onward.live || static_cast<int>(q) == r) continue;
+      const Source& s = net_.rails[q].sources[static_cast<std::size_t>(onward.source)];
+      if (s.ideal || s.rail_before != r) continue;
+      const double out = amps_of(static_cast<int>(q));
+      const double a = s.kind == FeedKind::switching ? out * onward.volts / (switching_yield * std::max(1.0, state.volts)) : out;
+      inflow_[static_cast<std::size_t>(s.node_before)] += a;
+      sum += a;
+    }
+    const Source& s = net_.rails[static_cast<std::size_t>(r)].sources[static_cast<std::size_t>(state.source)];
+    if (s.ideal && s.part != "computer") sum += state.drive_a = drive_a_;
+    state.amps = sum;
+    return done = sum;
+  }
+
+  /// Voltages over the wires of one rail: the Laplacian of the resistive network with the source's node held.
+  void spread(int r, std::vector<bool>& done) {
+    if (done[static_cast<std::size_t>(r)]) return;
+    done[static_cast<std::size_t>(r)] = true;
+    RailState& state = s_.rails[static_cast<std::size_t>(r)];
+    const Rail& rail = net_.rails[static_cast<std::size_t>(r)];
+    if (!state.live) return;
+    const Source& s = rail.sources[static_cast<std::size_t>(state.source)];
+    if (s.ideal) {
+      state.volts = open_v(s) - s.ohm * state.amps;
+    } else {
+      spread(s.rail_before, done);
+      state.volts = regulated(s, s_.node_v[static_cast<std::size_t>(s.node_before)]);
+    }
+    const auto n = static_cast<Eigen::Index>(rail.nodes.size());
+    std::vector<int> local(net_.nodes.size(), -1);
+    for (Eigen::Index i = 0; i < n; ++i) local[static_cast<std::size_t>(rail.nodes[static_cast<std::size_t>(i)])] = static_cast<int>(i);
+    Eigen::MatrixXd g = Eigen::MatrixXd::Identity(n, n) * 1e-9;  // keeps a node that hangs nowhere from being undefined
+    Eigen::VectorXd current = Eigen::VectorXd::Zero(n);
+    for (const Wire& w : net_.wires) {
+      const int a = local[static_cast<std::size_t>(w.a)], b = local[static_cast<std::size_t>(w.b)];
+      if (a < 0 || b < 0 || a == b) continue;
+      const double siemens = 1 / std::max(1e-5, w.ohm);
+      g(a, a) += siemens;
+      g(b, b) += siemens;
+      g(a, b) -= siemens;
+      g(b, a) -= siemens;
+    }
+    for (std::size_t i = 0; i < net_.draws.size(); ++i)
+      if (const int k = local[static_cast<std::size_t>(net_.draws[i].node)]; k >= 0) current(k) -= s_.draw_a[i];
+    for (Eigen::Index i = 0; i < n; ++i) current(i) -= inflow_[static_cast<std::size_t>(rail.nodes[static_cast<std::size_t>(i)])];
+    // Motors draw where their speed controllers hang; their share of the drop is in the battery's sag, the leads' in the drive analysis.
+    const int held = local[static_cast<std::size_t>(s.node)];
+    Eigen::VectorXd drop = Eigen::VectorXd::Zero(n);
+    if (n > 1) {
+      g.row(held).setZero();
+      g.col(held).setZero();
+      g(held, held) = 1;
+      current(held) = 0;
+      drop = g.ldlt().solve(current);
+    }
+    state.least_v = state.volts;
+    for (Eigen::Index i = 0; i < n; ++i) {
+      const double v = state.volts + drop(i);
+      s_.node_v[static_cast<std::size_t>(rail.nodes[static_cast<std::size_t>(i)])] = v;
+      state.least_v = std::min(state.least_v, v);
+    }
+    for (std::size_t w = 0; w < net_.wires.size(); ++w)
+      if (local[static_cast<std::size_t>(net_.wires[w].a)] >= 0)
+        s_.wire_a[w] = (s_.node_v[static_cast<std::size_t>(net_.wires[w].a)] - s_.node_v[static_cast<std::size_t>(net_.wires[w].b)]) / std::max(1e-5, net_.wires[w].ohm);
+  }
+
+  const Network& net_;
+  SupplyState state_;
+  double share_, drive_a_;
+  Solution s_;
+  std::vector<double> amps_done_, inflow_;
+};
+
+double worst_of(const std::array<double, 5>& amps) { return amps[static_cast<std::size_t>(Effort::one_stalled)]; }
+
+std::string verdict_of(const SourceReport& s) {
+  const auto a = [](double v) { return number_text(v, 1) + " A"; };
+  const double one = worst_of(s.amps), two = s.amps[static_cast<std::size_t>(Effort::two_stalled)];
+  const std::string of = " of " + a(s.rating_a);
+  if (!s.supplies) return "gives nothing: another source is stronger or its inlet is dark";
+  if (s.battery) return two <= s.rating_a ? a(two) + of + " at full throttle: holds" : a(two) + of + " at full throttle: too much";
+  if (two <= s.rating_a) return a(two) + of + " with two servos stalled: holds";
+  if (one <= s.rating_a) return a(one) + of + " with one servo stalled holds, " + a(two) + " with two does not";
+  const double moving = s.amps[static_cast<std::size_t>(Effort::all_moving)];
+  if (moving <= s.rating_a) return a(one) + of + " with one servo stalled: too much";
+  return a(moving) + of + " with everything moving: too much";
+}
+
+/// What a set of draws asks with everything moving and the greediest servo stalled.
+double asked(const Network& net, const std::vector<std::size_t>& draws) {
+  double sum = 0, extra = 0;
+  for (const std::size_t i : draws) {
+    const double moving = drawn(net.draws[i].load, net.draws[i].servo, Effort::all_moving);
+    sum += moving;
+    if (net.draws[i].servo) extra = std::max(extra, net.draws[i].load.most_a - moving);
+  }
+  return sum + extra;
+}
+
+std::optional<Advice> advice_for(const Rig& rig, const Catalogue& catalogue, const PowerReport& r) {
+  const Network& net = r.network;
+  for (const SourceReport& s : r.sources) {
+    if (s.battery || !s.supplies || s.rating_a <= 0 || worst_of(s.amps) <= s.rating_a) continue;
+    std::vector<std::size_t> movable;
+    double fixed_a = 0;
+    for (std::size_t i = 0; i < net.draws.size(); ++i) {
+      if (net.rails[static_cast<std::size_t>(net.rail_of[static_cast<std::size_t>(net.draws[i].node)])].name != s.rail) continue;
+      if (net.draws[i].part == "controller")
+        fixed_a += drawn(net.draws[i].load, false, Effort::all_moving);
+      else
+        movable.push_back(i);
+    }
+    // What the rail feeds onward (the board's own supply) stays.
+    fixed_a += std::max(0.0, worst_of(s.amps) - asked(net, movable) - fixed_a);
+    if (movable.empty() || movable.size() > 16) continue;
+    const PartKind* regulator = nullptr;
+    unsigned best = 0;
+    int best_rank = 1 << 30;
+    for (unsigned set = 1; set < 1u << movable.size(); ++set) {
+      const int size = std::popcount(set);
+      if (size * 100 > best_rank) continue;
+      std::vector<std::size_t> moved, left;
+      int rank = size * 100;
+      for (std::size_t k = 0; k < movable.size(); ++k) {
+        const std::size_t i = movable[k];
+        (set >> k & 1 ? moved : left).push_back(i);
+        // Camera and video rather than servos; the receiver stays with the board if it can.
+        const PartKind* kind = kind_of(rig, catalogue, net.draws[i].part);
+        if (set >> k & 1) rank += kind && kind->group == PartGroup::receiver ? 10 : net.draws[i].servo ? 2 : 1;
+      }
+      if (rank >= best_rank || fixed_a + asked(net, left) > s.rating_a) continue;
+      const double need = asked(net, moved);
+      const PartKind* fits = nullptr;
+      for (const PartKind& k : catalogue.parts)
+        if (k.group == PartGroup::regulator && !k.feeds.empty() && k.feeds[0].amps >= need && std::abs(k.feeds[0].volts - 5) < 0.3 && k.feeds[0].kind == FeedKind::switching)
+          if (!fits || k.feeds[0].amps < fits->feeds[0].amps) fits = &k;
+      if (!fits) continue;
+      best = set;
+      best_rank = rank;
+      regulator = fits;
+    }
+    if (!regulator) continue;
+    Advice a;
+    a.overloaded = s.part;
+    a.regulator_kind = regulator->id;
+    std::string names;
+    for (std::size_t k = 0; k < movable.size(); ++k)
+      if (best >> k & 1) {
+        a.move.push_back(net.draws[movable[k]].part);
+        names += (names.empty() ? "" : ", ") + part_name(rig, catalogue, a.move.back());
+      }
+    a.words = "Feed " + names + " from a second regulator (" + regulator->name + "), grounds common: then both hold with a servo stalled.";
+    return a;
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+Solution solve(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a, const std::vector<std::string>& stalled) {
+  return Solver(network, state, effort, cell_share, drive_a, stalled).take();
+}
+
+const SourceReport* PowerReport::source(const std::string& part) const {
+  const auto it = std::find_if(sources.begin(), sources.end(), [&](const SourceReport& s) { return s.part == part; });
+  return it == sources.end() ? nullptr : &*it;
+}
+
+const ConsumerReport* PowerReport::consumer(const std::string& part) const {
+  const auto it = std::find_if(consumers.begin(), consumers.end(), [&](const ConsumerReport& c) { return c.part == part; });
+  return it == consumers.end() ? nullptr : &*it;
+}
+
+std::vector<Figure> PowerReport::figures() const {
+  std::vector<Figure> all;
+  for (const auto* f : {&battery_full, &battery_empty, &sag, &controller_least, &brown_out_margin, &endurance})
+    if (*f) all.push_back(**f);
+  if (drive) {
+    all.insert(all.end(), {drive->static_current, drive->thrust});
+    if (drive->thrust_to_weight) all.push_back(*drive->thrust_to_weight);
+    all.push_back(drive->cruise_current);
+  }
+  for (const SourceReport& s : sources)
+    for (const auto* f : {&s.heat, &s.junction})
+      if (*f) all.push_back(**f);
+  return all;
+}
+
+PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if) {
+  PowerReport r;
+  r.network = network_of(rig, catalogue, what_if.without);
+  const BatteryFigures* battery = nullptr;
+  for (Rail& rail : r.network.rails)
+    for (Source& s : rail.sources)
+      if (const PartKind* k = s.ideal ? kind_of(rig, catalogue, s.part) : nullptr; k && k->battery) {
+        battery = &*k->battery;
+        s.volts += what_if.more_cells * battery->nominal_cell_v;
+        s.ohm += what_if.more_cells * battery->cell_milliohm / 1000;
+      }
+  const Network& net = r.network;
+  r.drive = analyze_drive(rig, catalogue, net, what_if.more_cells);
+  const double full_a = r.drive ? r.drive->static_current.value : 0, cruise_a = r.drive ? r.drive->cruise_current.value : 0;
+  for (const SupplyState state : {SupplyState::usb, SupplyState::battery, SupplyState::both})
+    r.states[static_cast<std::size_t>(state)] = solve(net, state, Effort::idle, 1, 0).rails;
+  for (const Effort e : {Effort::idle, Effort::typical, Effort::all_moving, Effort::one_stalled, Effort::two_stalled})
+    r.efforts[static_cast<std::size_t>(e)] = solve(net, SupplyState::battery, e, 1, e == Effort::typical ? cruise_a : full_a, e == Effort::one_stalled || e == Effort::two_stalled ? what_if.stalled : std::vector<std::string>{});
+  const Solution& worst = r.efforts[static_cast<std::size_t>(Effort::two_stalled)];
+  const double full_share = battery ? battery->full_cell_v / battery->nominal_cell_v : 1, empty_share = battery ? battery->empty_cell_v / battery->nominal_cell_v : 1;
+  // Empty under load: the cell voltage is named under load, so that the sag must not count twice.
+  const Solution full = solve(net, SupplyState::battery, Effort::idle, full_share, 0), empty = solve(net, SupplyState::battery, Effort::idle, empty_share, 0);
+  const Solution hot = solve(net, SupplyState::battery, Effort::all_moving, full_share, 0);
+
+  for (std::size_t q = 0; q < net.rails.size(); ++q)
+    for (std::size_t k = 0; k < net.rails[q].sources.size(); ++k) {
+      const Source& s = net.rails[q].sources[k];
+      if (s.kind == FeedKind::diode || s.part == "computer") continue;
+      SourceReport report;
+      report.part = s.part;
+      report.name = part_name(rig, catalogue, s.part);
+      report.rail = net.rails[q].name;
+      report.kind = s.kind;
+      report.battery = s.ideal;
+      report.rating_a = s.amps;
+      report.least_in_v = s.least_in_v;
+      report.most_in_v = s.most_in_v;
+      report.supplies = worst.rails[q].source == static_cast<int>(k);
+      for (std::size_t e = 0; e < 5; ++e) report.amps[e] = report.supplies ? r.efforts[e].rails[q].amps : 0;
+      if (!s.ideal && full.rails[static_cast<std::size_t>(s.rail_before)].live) {
+        report.highest_in_v = full.node_v[static_cast<std::size_t>(s.node_before)];
+        report.lowest_in_v = empty.rails[static_cast<std::size_t>(s.rail_before)].live ? empty.node_v[static_cast<std::size_t>(s.node_before)] : 0;
+      }
+      if (s.kind == FeedKind::linear && report.supplies && hot.rails[q].live) {
+        const double in_v = hot.node_v[static_cast<std::size_t>(s.node_before)], amps = hot.rails[q].amps, watts = std::max(0.0, in_v - hot.rails[q].volts) * amps;
+        report.heat = Figure{"Heat in " + report.name, watts, "W", {}, {}, "(" + number_text(in_v, 2) + " V − " + number_text(hot.rails[q].volts, 2) + " V) × " + number_text(amps, 2) + " A", "(Vin − Vout)·I, full battery, everything moving"};
+        if (s.k_per_w > 0)
+          report.junction = Figure{"Junction of " + report.name, rig.power.ambient_c + watts * s.k_per_w, "°C", {}, {}, number_text(rig.power.ambient_c, 0) + " °C + " + number_text(watts, 2) + " W × " + number_text(s.k_per_w, 0) + " K/W",
+                                  "ambient + P·θJA; the limit is " + number_text(s.most_junction_c, 0) + " °C"};
+      }
+      report.verdict = verdict_of(report);
+      r.sources.push_back(std::move(report));
+    }
+
+  for (std::size_t i = 0; i < net.draws.size(); ++i) {
+    const Draw& d = net.draws[i];
+    const auto node = static_cast<std::size_t>(d.node), q = static_cast<std::size_t>(net.rail_of[node]);
+    ConsumerReport c{d.part, part_name(rig, catalogue, d.part), net.rails[q].name, d.load.idle_a, d.load.typical_a, d.load.most_a, d.load.least_v, d.load.most_v, {}, worst.node_v[node], full.node_v[node]};
+    for (std::size_t s = 0; s < 3; ++s) c.lit[s] = r.states[s][q].live;
+    r.consumers.push_back(std::move(c));
+  }
+
+  for (const Draw& d : net.draws) {
+    if (d.part != "controller" || !worst.rails[static_cast<std::size_t>(net.rail_of[static_cast<std::size_t>(d.node)])].live) continue;
+    const double v = worst.node_v[static_cast<std::size_t>(d.node)];
+    r.controller_least = Figure{"Least voltage at the controller", v, "V", {}, {}, "source less the drop over leads and contacts, two servos stalled", "Kirchhoff; copper at 20 °C, ASTM B258"};
+    r.brown_out_margin = Figure{"Margin to a restart", v - d.load.least_v, "V", {}, {}, number_text(v, 2) + " V − " + number_text(d.load.least_v, 2) + " V", "least voltage of the class"};
+  }
+  if (battery) {
+    const int cells = battery->cells + what_if.more_cells;
+    r.battery_full = Figure{"Battery, full", cells * battery->full_cell_v, "V", {}, {}, std::to_string(cells) + " × " + number_text(battery->full_cell_v, 2) + " V", "cell chemistry"};
+    r.battery_empty = Figure{"Battery, empty under load", cells * battery->empty_cell_v, "V", {}, {}, std::to_string(cells) + " × " + number_text(battery->empty_cell_v, 2) + " V", "common practice"};
+    for (std::size_t q = 0; q < net.rails.size(); ++q) {
+      const RailState& w = worst.rails[q];
+      if (w.source < 0 || !net.rails[q].sources[static_cast<std::size_t>(w.source)].ideal) continue;
+      const double ohm = net.rails[q].sources[static_cast<std::size_t>(w.source)].ohm;
+      r.sag = Figure{"Battery sag at full throttle", ohm * w.amps, "V", {}, {}, number_text(w.amps, 1) + " A × " + number_text(1000 * ohm, 0) + " mΩ", "Ohm's law; internal resistance of warm cells"};
+      const double typical = r.efforts[static_cast<std::size_t>(Effort::typical)].rails[q].amps;
+      if (typical > 0) {
+        const double hours = battery->capacity_ah * (1 - rig.power.reserve_share);
+        r.endurance = Figure{"Endurance at cruise", 60 * hours / typical, "min", {}, {}, number_text(battery->capacity_ah, 2) + " Ah × " + number_text(1 - rig.power.reserve_share, 2) + " / " + number_text(typical, 2) + " A", "capacity less the reserve"};
+        if (r.drive && r.drive->cruise_current.least) {
+          const double rest = typical - r.drive->cruise_current.value;
+          r.endurance->least = 60 * hours / (rest + *r.drive->cruise_current.most);
+          r.endurance->most = 60 * hours / (rest + *r.drive->cruise_current.least);
+        }
+      }
+    }
+  }
+  for (const ConsumerReport& c : r.consumers) {
+    const PartKind* k = kind_of(rig, catalogue, c.part);
+    if (k && k->group == PartGroup::receiver && c.lit[1] && !c.lit[0] && net.node("controller", "usb") >= 0)
+      r.explanations.push_back("On USB alone " + c.name + " stays dark: USB feeds the processor, not the " + c.rail + ". No fault.");
+  }
+  for (const Rail& rail : net.rails) {
+    const auto diodes = std::count_if(rail.sources.begin(), rail.sources.end(), [](const Source& s) { return s.kind == FeedKind::diode; });
+    if (diodes > 1) r.explanations.push_back(capital(rail.name) + " has " + std::to_string(diodes) + " inputs kept apart by diodes: several sources are allowed there, the highest feeds it.");
+  }
+  r.advice = advice_for(rig, catalogue, r);
+  return r;
+}
+
+}  // namespace rigging

@@ -1,0 +1,87 @@
+#pragma once
+
+#include "base/figure.h"
+#include "power/drive.h"
+#include "power/network.h"
+
+namespace rigging {
+
+/// Questions that change nothing in the rig.
+struct WhatIf {
+  std::vector<std::string> stalled;  ///< these servos, in place of the greediest
+  std::vector<std::string> without;  ///< parts taken out
+  int more_cells = 0;
+};
+
+/// A rail in one supply state at one effort.
+struct RailState {
+  bool live = false;
+  int source = -1;      ///< index into the rail's sources; −1 while dark
+  double volts = 0;     ///< where the source enters
+  double amps = 0;      ///< drawn from the source
+  double drive_a = 0;   ///< of it, by motors
+  double least_v = 0;   ///< lowest at any node of the rail
+};
+
+struct Solution {
+  std::vector<RailState> rails;
+  std::vector<double> node_v;
+  std::vector<double> draw_a;     ///< per draw of the network
+  std::vector<double> wire_a;     ///< per wire, from a to b
+};
+
+/// One regulator, or the rating of a battery or of USB, against what is asked of it with the battery in.
+struct SourceReport {
+  std::string part, name, rail;
+  FeedKind kind = FeedKind::switching;
+  bool battery = false, supplies = false;
+  double rating_a = 0;
+  std::array<double, 5> amps{};           ///< by Effort
+  std::optional<Figure> heat, junction;   ///< linear ones: full battery, all moving
+  double least_in_v = 0, most_in_v = 1e9; ///< its window
+  std::optional<double> lowest_in_v, highest_in_v;  ///< from an empty battery under load to a full one at rest
+  std::string verdict;
+};
+
+struct ConsumerReport {
+  std::string part, name, rail;
+  double idle_a = 0, typical_a = 0, most_a = 0;
+  double least_v = 0, most_v = 0;
+  std::array<bool, 3> lit{};         ///< by SupplyState
+  double worst_v = 0;                ///< battery in, two stalled
+  double rest_v = 0;                 ///< battery in, full, idle: the highest it sees
+};
+
+/// Which consumers to move to a second regulator so that everything fits, with the fewest moves.
+struct Advice {
+  std::string overloaded;            ///< part that gives too little
+  std::vector<std::string> move;
+  std::string regulator_kind;        ///< from the catalogue
+  std::string words;
+};
+
+struct PowerReport {
+  Network network;
+  std::array<std::vector<RailState>, 3> states;   ///< by SupplyState, at rest
+  std::array<Solution, 5> efforts;                ///< by Effort, battery in, nominal voltage
+  std::vector<SourceReport> sources;
+  std::vector<ConsumerReport> consumers;
+  std::optional<Drive> drive;
+  std::optional<Figure> controller_least, brown_out_margin;  ///< with two servos stalled
+  std::optional<Figure> battery_full, battery_empty, sag, endurance;
+  std::optional<Advice> advice;
+  std::vector<std::string> explanations;  ///< what looks like a fault and is none
+
+  const SourceReport* source(const std::string& part) const;
+  const ConsumerReport* consumer(const std::string& part) const;
+  std::vector<Figure> figures() const;
+};
+
+/// Rails, budget, heat, voltage drop, brown-out, endurance and drive train. Currents in ampere, direct current, steady; a stalled servo
+/// draws its stall current without end, which is the worst case.
+PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if = {});
+
+/// Voltages and currents for one supply state and effort. `cell_v`: open voltage of each battery cell; `drive_a`: what all motors draw.
+Solution solve(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a, const std::vector<std::string>& stalled = {});
+
+}  // namespace rigging

@@ -1,0 +1,32 @@
+#pragma once
+
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace rigging {
+
+std::string replaced(std::string text, const std::vector<std::pair<std::string, std::string>>& names);
+/// For text inside XML and HTML.
+std::string escaped(const std::string& text);
+/// Breaks at spaces after at most `most` letters.
+std::vector<std::string> wrapped(const std::string& text, std::size_t most);
+
+/// Builds an SVG drawing in millimetres, in black on white unless a colour is given.
+class Sketch {
+ public:
+  std::string svg;
+
+  Sketch(double width_mm, double height_mm);
+  std::string finished() const { return svg + "</svg>\n"; }
+  void text(double x, double y, const std::string& s, double size, const char* style = "", const char* anchor = "start");
+  void box(double x, double y, double w, double h, double line, const char* fill = "none");
+  /// With a solid tip: markers are beyond SVG Tiny, which many programs stop at.
+  void arrow(double x1, double y1, double x2, double y2, double width);
+  void line(double x1, double y1, double x2, double y2, double width, const char* more = "");
+  void circle(double x, double y, double r, double width);
+  /// A cubic curve.
+  void curve(const double (&xy)[8], double width, const std::string& colour, const char* more = "");
+};
+
+}  // namespace rigging

@@ -1,0 +1,617 @@
+#include "wiring/plan.h"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <set>
+
+#include "base/number.h"
+
+namespace rigging {
+namespace {
+
+// Costs of the plan. What they mean is in docs/wiring.md.
+constexpr double moved = 10, emulated = 6, inverter_wasted = 2, shared_with_motor = 4, order = 0.01;
+
+class Planner {
+ public:
+  Planner(const Rig& rig, const Catalogue& catalogue) : before_(rig), catalogue_(catalogue), controller_(catalogue.controller(rig.controller.kind)) {
+    plan_.rig = rig;
+    // A lead that leads nowhere is not kept, unless the builder insists.
+    std::erase_if(plan_.rig.leads, [&](const Lead& l) { return !l.fixed && (!terminal_of(rig, catalogue, l.from) || !terminal_of(rig, catalogue, l.to)); });
+  }
+
+  Plan take() {
+    if (!controller_) {
+      plan_.obstacles.push_back({"controller", "No controller class \"" + before_.controller.kind + "\" is known", "AIRFRAME-01"});
+      return std::move(plan_);
+    }
+    outputs();
+    servos_and_motors();
+    serial_ports();
+    pulse_receivers();
+    battery_side();
+    two_wire();
+    video_and_pads();
+    regulators();
+    red_wires();
+    std::stable_sort(plan_.rig.leads.begin(), plan_.rig.leads.end(), [](const Lead& a, const Lead& b) { return a.id < b.id; });
+    for (const Choice& c : plan_.choices) plan_.changes += c.changed;
+    return std::move(plan_);
+  }
+
+ private:
+  Rig& rig() { return plan_.rig; }
+  std::vector<const Part*> parts_of(PartGroup group) const {
+    std::vector<const Part*> all;
+    for (const Part& p : plan_.rig.parts)
+      if (const PartKind* k = catalogue_.part(p.kind); k && k->group == group) all.push_back(&p);
+    return all;
+  }
+  std::string name(const std::string& part) const { return part_name(plan_.rig, catalogue_, part); }
+  const Terminal* terminal(const std::string& part, const std::string& id) const { return terminal_of(plan_.rig, catalogue_, {part, id, Json::object()}); }
+
+  bool busy(const std::string& part, const std::string& socket) const {
+    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(), [&](const Lead& l) { return settled_.count(l.id) && far_end(l, part, socket); });
+  }
+  /// Where the part's terminal goes now, at `other` or anywhere.
+  const LeadEnd* goes(const std::string& part, const std::string& socket, const std::string& other = {}) const {
+    for (const Lead& l : plan_.rig.leads)
+      if (const LeadEnd* far = far_end(l, part, socket); far && (other.empty() || far->part == other)) return far;
+    return nullptr;
+  }
+  bool is_fixed(const std::string& part, const std::string& socket) const {
+    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(), [&](const Lead& l) { return l.fixed && far_end(l, part, socket); });
+  }
+
+  /// Lays the lead, moving one that starts there already, and says why.
+  void connect(const std::string& part, const std::string& socket, const std::string& to, const std::string& to_socket, const std::string& why) {
+    Lead* lead = nullptr;
+    for (Lead& l : rig().leads)
+      if (const LeadEnd* far = far_end(l, part, socket); far && far->part == to && far->socket == to_socket) lead = &l;
+    const bool stays = lead != nullptr;
+    if (!lead)
+      for (Lead& l : rig().leads)
+        if (!settled_.count(l.id) && !l.fixed && far_end(l, part, socket)) lead = &l;
+    if (!lead) {
+      Lead fresh;
+      fresh.id = part;
+      for (int n = 2; rig().lead(fresh.id); ++n) fresh.id = part + "_" + (n == 2 ? socket : socket + std::to_string(n));
+      rig().leads.push_back(fresh);
+      lead = &rig().leads.back();
+    }
+    if (!stays) {
+      lead->from = {part, socket, Json::object()};
+      lead->to = {to, to_socket, Json::object()};
+      const Terminal *a = terminal(part, socket), *b = terminal(to, to_socket);
+      if (a && b) lead->kind = usual_lead(*a, *b);
+      // One lead that feeds a whole rail is made of thicker wire than a servo's.
+      const PartKind* k = kind_of(plan_.rig, catalogue_, part);
+      if (k && !k->feeds.empty() && lead->kind == LeadKind::servo && !lead->gauge_awg) lead->gauge_awg = 22;
+    }
+    settled_.insert(lead->id);
+    const Terminal* t = terminal(to, to_socket);
+    plan_.choices.push_back({part, socket, name(to) + " " + (t ? t->label : to_socket), why, !stays});
+  }
+  void obstacle(const std::string& subject, const std::string& what, const char* code) { plan_.obstacles.push_back({subject, what, code}); }
+
+  // ── outputs ──────────────────────────────────────────────────────────────────────────────────────────────────────
+  struct Wish {
+    Output* output;
+    bool motor;
+  };
+
+  bool allowed(const Terminal& socket, const Output& o) const {
+    if (socket.serves.empty()) return true;
+    if (drives_motor(o)) return socket.serves == "throttle";
+    return std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](const Surface& s) {
+      // A socket kept for the aileron takes anything that rolls in the aileron's place, one for the elevator anything that pitches.
+      if (socket.serves == s.word()) return true;
+      const auto kept = surface_from_word(socket.serves);
+      if (!kept) return false;
+      const auto axis = kept->kind == SurfaceKind::aileron ? Axis::roll : kept->kind == SurfaceKind::elevator ? Axis::pitch : Axis::yaw;
+      const bool mixed = s.kind == SurfaceKind::elevon || s.kind == SurfaceKind::flaperon || s.kind == SurfaceKind::taileron || s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v;
+      const bool two_sided = kept->side != Side::single;
+      if (two_sided && s.side != Side::single && s.side != kept->side && o.surfaces.size() == 1) return false;
+      return mixed ? o.mix.of(axis) != 0 : s.kind == kept->kind;
+    });
+  }
+
+  void outputs() {
+    std::vector<Wish> wishes;
+    for (Output& o : rig().outputs) {
+      if (drives_motor(o) && controller_->motor_bypasses) {
+        if (!o.socket.empty()) plan_.choices.push_back({o.id, "", "the receiver", "the throttle lead stays on the receiver with this class", true});
+        o.socket.clear();
+        continue;
+      }
+      wishes.push_back({&o, drives_motor(o)});
+    }
+    std::map<int, int> capacity;
+    for (const Terminal& t : controller_->outputs) ++capacity[t.timer_group];
+    std::vector<int> groups;
+    for (const auto& [group, count] : capacity) groups.push_back(group);
+    // Labels that a group can carry: a rate, for motors or for servos.
+    std::vector<std::pair<double, bool>> labels;
+    for (const Wish& w : wishes)
+      if (std::find(labels.begin(), labels.end(), std::pair{w.output->rate_hz, w.motor}) == labels.end()) labels.emplace_back(w.output->rate_hz, w.motor);
+
+    std::vector<int> best;
+    double best_cost = 1e18;
+    std::vector<std::vector<double>> cost(wishes.size(), std::vector<double>(controller_->outputs.size()));
+    const auto price = [&](auto&& group_takes) {
+      for (std::size_t i = 0; i < wishes.size(); ++i)
+        for (std::size_t k = 0; k < controller_->outputs.size(); ++k) {
+          const Terminal& t = controller_->outputs[k];
+          const Output& o = *wishes[i].output;
+          double c = o.socket == t.id ? 0 : moved + order * static_cast<double>(k > i ? k - i : i - k);
+          if (o.fixed && o.socket != t.id && !o.socket.empty()) c = forbidden;
+          if (!allowed(t, o) || (is_fixed("controller", t.id) && o.socket != t.id)) c = forbidden;
+          const double extra = group_takes(t.timer_group, wishes[i]);
+          cost[i][k] = std::min(forbidden, c + extra);
+        }
+      const std::vector<int> got = cheapest_assignment(cost);
+      double sum = 0;
+      for (std::size_t i = 0; i < got.size(); ++i) sum += got[i] < 0 ? forbidden : cost[i][static_cast<std::size_t>(got[i])];
+      if (sum < best_cost) {
+        best_cost = sum;
+        best = got;
+      }
+    };
+    std::map<int, std::size_t> chosen;
+    const std::function<void(std::size_t)> choose = [&](std::size_t g) {
+      if (g == groups.size()) {
+        // Room enough for every label?
+        for (std::size_t l = 0; l < labels.size(); ++l) {
+          int room = 0;
+          for (const auto& [group, label] : chosen)
+            if (label == l) room += capacity[group];
+          const auto need = std::count_if(wishes.begin(), wishes.end(), [&](const Wish& w) { return std::pair{w.output->rate_hz, w.motor} == labels[l]; });
+          if (room < need) return;
+        }
+        price([&](int group, const Wish& w) { return labels[chosen[group]] == std::pair{w.output->rate_hz, w.motor} ? 0 : forbidden; });
+        return;
+      }
+      for (std::size_t l = 0; l < labels.size(); ++l) {
+        chosen[groups[g]] = l;
+        choose(g + 1);
+      }
+    };
+    if (std::pow(static_cast<double>(std::max<std::size_t>(1, labels.size())), static_cast<double>(groups.size())) <= 5000) choose(0);
+    if (best_cost >= forbidden) {
+      // Motors and servos may have to share a group; then they share its rate.
+      std::set<double> rates;
+      for (const auto& l : labels) rates.insert(l.first);
+      const std::vector<double> all(rates.begin(), rates.end());
+      std::map<int, std::size_t> rate_of;
+      const std::function<void(std::size_t)> share = [&](std::size_t g) {
+        if (g == groups.size()) {
+          price([&](int group, const Wish& w) { return all[rate_of[group]] == w.output->rate_hz ? (w.motor ? shared_with_motor : 0) : forbidden; });
+          return;
+        }
+        for (std::size_t k = 0; k < all.size(); ++k) {
+          rate_of[groups[g]] = k;
+          share(g + 1);
+        }
+      };
+      if (!all.empty()) share(0);
+    }
+    for (std::size_t i = 0; i < wishes.size(); ++i) {
+      Output& o = *wishes[i].output;
+      const int k = i < best.size() ? best[i] : -1;
+      if (k < 0) {
+        std::string what = "Output " + o.id + " finds no socket: ";
+        if (wishes.size() > controller_->outputs.size())
+          what += "the " + controller_->name + " has " + std::to_string(controller_->outputs.size()) + " and " + std::to_string(wishes.size()) + " are wanted";
+        else if (labels.size() > 1)
+          what += "outputs of one timer group share a pulse rate, and " + number_text(o.rate_hz, 0) + " Hz finds no group of its own";
+        else
+          what += "the sockets left are kept for other surfaces";
+        obstacle(o.id, what, wishes.size() > controller_->outputs.size() ? "AIRFRAME-02" : labels.size() > 1 ? "WIRING-09" : "WIRING-17");
+        continue;
+      }
+      const Terminal& t = controller_->outputs[static_cast<std::size_t>(k)];
+      const bool changed = o.socket != t.id;
+      std::string why = !changed ? o.fixed ? "kept by hand" : "it is there already" : "free";
+      if (labels.size() > 1) why += "; its timer group runs at " + number_text(o.rate_hz, 0) + " Hz" + (wishes[i].motor ? " for the motor alone" : "");
+      if (!t.serves.empty()) why += "; this class keeps it for the " + spoken(t.serves);
+      // The servos' leads go along; the turn of their sockets is made in servos_and_motors.
+      o.socket = t.id;
+      plan_.choices.push_back({o.id, "", "controller " + t.label, why, changed});
+    }
+  }
+
+  void servos_and_motors() {
+    for (const Part* p : parts_of(PartGroup::servo)) {
+      if (is_fixed(p->id, "plug")) {
+        keep(p->id, "plug");
+        continue;
+      }
+      const Output* o = p->surface ? rig().output_of(*p->surface) : nullptr;
+      if (!o && !p->surface) {
+        // A servo of no surface: a tow release on the motor's output.
+        for (const Output& out : rig().outputs)
+          if (out.surfaces.empty() && rig().airframe.kind == AirframeKind::towed_glider) o = &out;
+      }
+      if (!o) {
+        obstacle(p->id, capital(name(p->id)) + " belongs to no surface of this airframe: say which surface it works", "WIRING-19");
+        continue;
+      }
+      if (o->socket.empty()) continue;
+      connect(p->id, "plug", "controller", o->socket, "output " + o->id + " drives it");
+      if (o->surfaces.size() > 1)
+        for (Lead& l : rig().leads)
+          if (l.from.part == p->id && l.to.socket == o->socket) l.kind = LeadKind::y_lead;
+    }
+    std::vector<const Output*> motors;
+    for (const Output& o : rig().outputs)
+      if (drives_motor(o)) motors.push_back(&o);
+    std::size_t next = 0;
+    for (const Part* p : parts_of(PartGroup::speed_controller)) {
+      // Its motor: the one with the same side, else in order.
+      if (!is_fixed(p->id, "motor")) {
+        const Part* mine = nullptr;
+        for (const Part* m : parts_of(PartGroup::motor))
+          if (!busy(m->id, "phases") && (!mine || (m->surface && p->surface && *m->surface == *p->surface))) mine = m;
+        if (mine)
+          connect(p->id, "motor", mine->id, "phases", "its motor");
+      } else {
+        keep(p->id, "motor");
+      }
+      if (is_fixed(p->id, "servo")) {
+        keep(p->id, "servo");
+        continue;
+      }
+      const Output* o = nullptr;
+      for (const Output* m : motors)
+        if (p->surface && !m->surfaces.empty() && static_cast<const Surface&>(m->surfaces.front()) == static_cast<const Surface&>(*p->surface)) o = m;
+      if (!o && next < motors.size()) o = motors[next++];
+      if (controller_->motor_bypasses || (o && o->socket.empty())) {
+        if (const auto [rx, ch] = receiver_channel(ChannelFunction::throttle); !rx.empty())
+          connect(p->id, "servo", rx, ch, "the throttle lead stays on the receiver");
+        else
+          obstacle(p->id, "The throttle has to stay on the receiver, and the receiver has no pulse output for it", "WIRING-16");
+      } else if (o) {
+        connect(p->id, "servo", "controller", o->socket, "the motor's output");
+      } else {
+        obstacle(p->id, capital(name(p->id)) + " has no output: the rig has no throttle output for it", "WIRING-28");
+      }
+    }
+  }
+
+  void keep(const std::string& part, const std::string& socket) {
+    for (const Lead& l : rig().leads)
+      if (const LeadEnd* far = far_end(l, part, socket); far && !settled_.count(l.id)) {
+        settled_.insert(l.id);
+        const Terminal* t = terminal(far->part, far->socket);
+        plan_.choices.push_back({part, socket, name(far->part) + " " + (t ? t->label : far->socket), "kept by hand", false});
+      }
+  }
+
+  /// The receiver and its pulse output that carries a function, if there is one.
+  std::pair<std::string, std::string> receiver_channel(ChannelFunction f) const {
+    for (const Channel& c : plan_.rig.radio.channels)
+      if (c.function == f)
+        for (const Part* rx : parts_of(PartGroup::receiver))
+          if (const Terminal* t = terminal(rx->id, "ch" + std::to_string(c.number)); t && t->kind == TerminalKind::output) return {rx->id, t->id};
+    return {};
+  }
+
+  // ── ports ────────────────────────────────────────────────────────────────────────────────────────────────────────
+  void serial_ports() {
+    struct Wanting {
+      const Part* part;
+      const Terminal* end;
+    };
+    std::vector<Wanting> wanting;
+    for (const Part& p : rig().parts) {
+      const PartKind* k = catalogue_.part(p.kind);
+      if (!k) continue;
+      for (const Terminal& t : k->terminals) {
+        const bool data = t.kind == TerminalKind::serial || t.kind == TerminalKind::inverted_serial || t.kind == TerminalKind::summed_output;
+        if (!data) continue;
+        if (is_fixed(p.id, t.id))
+          keep(p.id, t.id);
+        else
+          wanting.push_back({&p, &t});
+      }
+    }
+    std::vector<const Terminal*> ports;
+    for (const Terminal& t : controller_->ports)
+      if (t.kind == TerminalKind::serial || t.kind == TerminalKind::serial_inverting || t.serves_as(TerminalKind::summed_input))
+        if (!busy("controller", t.id)) ports.push_back(&t);
+    std::vector<std::vector<double>> cost;
+    for (const Wanting& w : wanting) {
+      const PartKind* k = catalogue_.part(w.part->kind);
+      const LeadEnd* now = goes(w.part->id, w.end->id, "controller");
+      std::vector<double> row;
+      for (std::size_t i = 0; i < ports.size(); ++i) {
+        const Terminal& t = *ports[i];
+        double c = now && now->socket == t.id ? 0 : moved + order * static_cast<double>(i);
+        const bool kept_for_other = !t.serves.empty() && t.serves != word(k->group) && !(k->group == PartGroup::receiver && w.end->kind == TerminalKind::summed_output);
+        const bool too_slow = t.most_baud > 0 && k->serial && k->serial->baud > t.most_baud;
+        if (!mates(*w.end, t) || kept_for_other || too_slow) c = forbidden;
+        if (t.emulated) c += emulated;
+        if (t.kind == TerminalKind::serial_inverting && w.end->kind == TerminalKind::serial && t.serves.empty()) c += inverter_wasted;
+        row.push_back(c);
+      }
+      cost.push_back(std::move(row));
+    }
+    if (!cost.empty() && !ports.empty()) {
+      const auto got = cheapest_assignment(cost);
+      for (std::size_t i = 0; i < wanting.size(); ++i) {
+        const Wanting& w = wanting[i];
+        if (got[i] >= 0) {
+          const Terminal& t = *ports[static_cast<std::size_t>(got[i])];
+          const char* why = w.end->kind == TerminalKind::inverted_serial ? "it can invert its input, as this receiver needs" : w.end->kind == TerminalKind::summed_output ? "it takes all channels on one wire" : t.emulated ? "the hardware ports are taken: this one costs processor time" : "a free hardware port for the data pair";
+          connect(w.part->id, w.end->id, "controller", t.id, why);
+          continue;
+        }
+        no_port(*w.part, *w.end, ports);
+      }
+      return;
+    }
+    for (const Wanting& w : wanting) no_port(*w.part, *w.end, ports);
+  }
+
+  void no_port(const Part& part, const Terminal& end, const std::vector<const Terminal*>& ports) {
+    const bool any_mate = std::any_of(ports.begin(), ports.end(), [&](const Terminal* t) { return mates(end, *t); });
+    const std::string who = capital(name(part.id));
+    if (!any_mate && end.kind == TerminalKind::inverted_serial)
+      obstacle(part.id, who + " needs a port that inverts its input, and the " + controller_->name + " has none free", "WIRING-04");
+    else if (!any_mate)
+      obstacle(part.id, who + " needs a " + spoken(word(end.kind)) + " port, and the " + controller_->name + " has none free", end.kind == TerminalKind::serial ? "WIRING-05" : "WIRING-02");
+    else
+      obstacle(part.id, who + " finds no free port: more parts than ports, and a port does one job", "WIRING-01");
+  }
+
+  void pulse_receivers() {
+    const bool per_channel = std::any_of(controller_->ports.begin(), controller_->ports.end(), [](const Terminal& t) { return t.kind == TerminalKind::pulse_input && t.serves != "regulator"; });
+    if (!per_channel) return;
+    bool pulse_receiver = false;
+    for (const Part* rx : parts_of(PartGroup::receiver))
+      if (const PartKind* k = catalogue_.part(rx->kind)) {
+        const bool summed = std::any_of(k->terminals.begin(), k->terminals.end(), [](const Terminal& t) { return t.kind != TerminalKind::output; });
+        pulse_receiver = pulse_receiver || !summed;
+      }
+    if (!pulse_receiver) return;
+    for (const Terminal& t : controller_->ports) {
+      if (t.kind != TerminalKind::pulse_input) continue;
+      const auto f = from_word<ChannelFunction>(t.serves);
+      if (!f) continue;
+      const auto axis = *f == ChannelFunction::roll ? std::optional(Axis::roll) : *f == ChannelFunction::pitch ? std::optional(Axis::pitch) : *f == ChannelFunction::yaw ? std::optional(Axis::yaw) : std::nullopt;
+      const bool wanted = !axis || std::any_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.mix.of(*axis) != 0; });
+      const auto [rx, ch] = receiver_channel(*f);
+      if (!wanted) continue;
+      if (rx.empty()) {
+        if (axis) obstacle("controller", "No receiver output carries " + t.serves + " to " + t.label, "WIRING-02");
+        continue;
+      }
+      if (busy(rx, ch)) continue;
+      connect(rx, ch, "controller", t.id, "channel for " + t.serves);
+    }
+  }
+
+  // ── battery side ─────────────────────────────────────────────────────────────────────────────────────────────────
+  void battery_side() {
+    const auto batteries = parts_of(PartGroup::battery), modules = parts_of(PartGroup::power_module);
+    if (batteries.empty()) return;
+    std::string from = batteries.front()->id, outlet = "main";
+    if (!modules.empty()) {
+      const std::string module = modules.front()->id;
+      connect(module, "battery", from, outlet, "it measures what the battery gives");
+      const auto sense = std::find_if(controller_->ports.begin(), controller_->ports.end(), [](const Terminal& t) { return t.kind == TerminalKind::sense_input; });
+      if (sense != controller_->ports.end())
+        connect(module, "sense", "controller", sense->id, "the socket for measuring; in another one the voltage reads zero");
+      else
+        obstacle(module, "The " + controller_->name + " has no socket for a measuring lead", "WIRING-13");
+      from = module;
+      outlet = "esc";
+    }
+    // A distribution board splits it; without one several leads share the outlet.
+    std::vector<std::string> outlets;
+    for (const Part& p : rig().parts)
+      if (const Terminal* in = terminal(p.id, "in"); in && in->kind == TerminalKind::battery_in && terminal(p.id, "out_1")) {
+        connect(p.id, "in", from, outlet, "splits the battery's lead");
+        from = p.id;
+        const PartKind* k = catalogue_.part(p.kind);
+        for (const Terminal& t : k->terminals)
+          if (t.kind == TerminalKind::battery_out) outlets.push_back(t.id);
+        break;
+      }
+    std::size_t next = 0;
+    const auto take = [&] { return outlets.empty() ? outlet : outlets[std::min(next++, outlets.size() - 1)]; };
+    for (const Part* p : parts_of(PartGroup::speed_controller)) {
+      if (is_fixed(p->id, "battery"))
+        keep(p->id, "battery");
+      else
+        connect(p->id, "battery", from, take(), "drive current");
+    }
+    for (const Part* p : parts_of(PartGroup::regulator)) {
+      if (is_fixed(p->id, "in"))
+        keep(p->id, "in");
+      else
+        connect(p->id, "in", from, take(), "its inlet");
+    }
+    battery_outlet_ = {from, outlets.empty() ? outlet : outlets.back()};
+  }
+
+  void two_wire() {
+    const auto bus = std::find_if(controller_->ports.begin(), controller_->ports.end(), [](const Terminal& t) { return t.kind == TerminalKind::two_wire; });
+    for (const Part& p : std::vector<Part>(rig().parts)) {
+      const PartKind* k = catalogue_.part(p.kind);
+      if (!k) continue;
+      for (const Terminal& t : k->terminals) {
+        if (t.kind != TerminalKind::two_wire) continue;
+        if (bus != controller_->ports.end())
+          connect(p.id, t.id, "controller", bus->id, "clock and data, a bus that several parts share");
+        else if (k->group == PartGroup::compass || k->group == PartGroup::airspeed)
+          obstacle(p.id, capital(name(p.id)) + " needs a two-wire bus, and the " + controller_->name + " has none", "WIRING-06");
+      }
+    }
+  }
+
+  void video_and_pads() {
+    const auto pad = [&](TerminalKind kind) -> const Terminal* {
+      for (const Terminal& t : controller_->pads)
+        if (t.kind == kind && !busy("controller", t.id)) return &t;
+      return nullptr;
+    };
+    // Keep what is on a pad already where it is: settle those first.
+    const auto group_parts = [&](PartGroup g) {
+      std::vector<std::string> ids;
+      for (const Part* p : parts_of(g)) ids.push_back(p->id);
+      return ids;
+    };
+    const auto cameras = group_parts(PartGroup::camera), transmitters = group_parts(PartGroup::video_transmitter);
+    const auto place = [&](const std::string& part, const std::string& end, TerminalKind kind, const std::string& why) {
+      if (is_fixed(part, end)) {
+        keep(part, end);
+        return true;
+      }
+      if (const LeadEnd* now = goes(part, end, "controller"))
+        if (const Terminal* t = terminal("controller", now->socket); t && t->kind == kind && !busy("controller", t->id)) {
+          connect(part, end, "controller", std::string(t->id), why);
+          return true;
+        }
+      if (const Terminal* t = pad(kind)) {
+        connect(part, end, "controller", t->id, why);
+        return true;
+      }
+      return false;
+    };
+    for (std::size_t i = 0; i < cameras.size(); ++i) {
+      if (!terminal(cameras[i], "video")) continue;
+      if (!place(cameras[i], "video", TerminalKind::video_in, "the board writes its figures into the picture") && i < transmitters.size())
+        connect(cameras[i], "video", transmitters[i], "video", "picture straight to the transmitter");
+    }
+    for (const std::string& v : transmitters)
+      if (terminal(v, "video") && !goes_settled(v, "video")) place(v, "video", TerminalKind::video_out, "picture with the board's figures");
+    for (const std::string& b : group_parts(PartGroup::buzzer))
+      if (!place(b, "pad", TerminalKind::switched, "the pad that switches a small load")) obstacle(b, "The " + controller_->name + " has no pad that switches a buzzer", "WIRING-12");
+
+    // Power for whatever takes plus by its own lead.
+    std::vector<std::pair<std::string, std::string>> takers;
+    for (const Part& p : rig().parts) {
+      const PartKind* k = catalogue_.part(p.kind);
+      if (!k || k->group == PartGroup::other) continue;
+      for (const Terminal& t : k->terminals)
+        if (t.kind == TerminalKind::power_in) takers.emplace_back(p.id, t.id);
+    }
+    // Those that sit on a pad or regulator already go first, so that nothing pushes them off.
+    std::stable_sort(takers.begin(), takers.end(), [&](const auto& a, const auto& b) { return (goes(a.first, a.second) != nullptr) > (goes(b.first, b.second) != nullptr); });
+    for (const auto& [part, end] : takers) {
+      const PartKind* k = kind_of(plan_.rig, catalogue_, part);
+      if (is_fixed(part, end)) {
+        keep(part, end);
+        continue;
+      }
+      const Load* load = k->loads.empty() ? nullptr : &k->loads.front();
+      if (const LeadEnd* now = goes(part, end); now && now->part != "controller" && terminal(now->part, now->socket)) {
+        connect(part, end, std::string(now->part), std::string(now->socket), "it is fed from there already");
+        continue;
+      }
+      if (load && load->least_v > 5.6) {
+        if (battery_outlet_.first.empty())
+          obstacle(part, capital(name(part)) + " needs battery voltage, and the rig has no battery", "POWER-13");
+        else
+          connect(part, end, battery_outlet_.first, battery_outlet_.second, "it needs battery voltage");
+        continue;
+      }
+      if (place(part, end, TerminalKind::power, "a free power pad")) continue;
+      if (!spare(part, end)) obstacle(part, capital(name(part)) + " finds no power pad: a distribution board, a spliced lead or a second regulator is needed", "WIRING-12");
+    }
+  }
+
+  bool goes_settled(const std::string& part, const std::string& socket) const {
+    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(), [&](const Lead& l) { return settled_.count(l.id) && far_end(l, part, socket); });
+  }
+
+  /// A spliced lead's free outlet, or a spare output socket, for plus and minus alone.
+  bool spare(const std::string& part, const std::string& end) {
+    for (const Part& p : rig().parts)
+      if (const PartKind* k = catalogue_.part(p.kind); k && k->group == PartGroup::other)
+        for (const Terminal& t : k->terminals)
+          if (t.kind == TerminalKind::power && !busy(p.id, t.id)) {
+            connect(part, end, p.id, std::string(t.id), "the spliced lead has an outlet free");
+            return true;
+          }
+    for (const Terminal& t : controller_->outputs)
+      if (!busy("controller", t.id) && t.serves.empty() && std::none_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.socket == t.id; })) {
+        connect(part, end, "controller", t.id, "a spare output socket gives plus and minus");
+        return true;
+      }
+    return false;
+  }
+
+  void regulators() {
+    for (const Part& p : std::vector<Part>(rig().parts))
+      if (const PartKind* k = catalogue_.part(p.kind); k && k->group == PartGroup::other && terminal(p.id, "in") && terminal(p.id, "in")->kind == TerminalKind::power_in && !goes_settled(p.id, "in")) {
+        for (const Terminal& t : controller_->pads)
+          if (t.kind == TerminalKind::power && !busy("controller", t.id)) {
+            connect(p.id, "in", "controller", t.id, "one pad feeds several");
+            break;
+          }
+      }
+    for (const Part* p : parts_of(PartGroup::regulator)) {
+      const std::string id = p->id;
+      if (is_fixed(id, "out")) {
+        keep(id, "out");
+        continue;
+      }
+      // One that feeds parts of its own by their leads needs no inlet on the board.
+      if (goes_settled(id, "out")) continue;
+      if (const LeadEnd* now = goes(id, "out"); now && now->part == "controller" && terminal("controller", now->socket) && !busy("controller", now->socket)) {
+        connect(id, "out", "controller", std::string(now->socket), "it is there already");
+        continue;
+      }
+      const Terminal* inlet = nullptr;
+      for (const Terminal& t : controller_->ports)
+        if (t.serves == "regulator" && !busy("controller", t.id)) inlet = &t;
+      for (const Terminal& t : controller_->outputs)
+        if (!inlet && !busy("controller", t.id) && t.serves.empty() && std::none_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.socket == t.id; })) inlet = &t;
+      if (inlet)
+        connect(id, "out", "controller", inlet->id, "a spare socket as the inlet of the servo rail");
+      else
+        obstacle(id, "No socket is free as the inlet of " + name(id), "WIRING-01");
+    }
+  }
+
+  /// One source a rail: the regulator, else the first speed controller, keeps its red wire.
+  void red_wires() {
+    const Network joined = network_of(rig(), catalogue_);
+    for (const Rail& rail : joined.rails) {
+      std::vector<const Source*> givers;
+      for (const Source& s : rail.sources)
+        if (s.kind == FeedKind::linear || s.kind == FeedKind::switching) givers.push_back(&s);
+      if (givers.size() < 2) continue;
+      const auto rank = [&](const Source* s) {
+        const PartKind* k = kind_of(rig(), catalogue_, s->part);
+        return k && k->group == PartGroup::regulator ? 0 : k && k->group == PartGroup::power_module ? 1 : 2;
+      };
+      std::stable_sort(givers.begin(), givers.end(), [&](const Source* a, const Source* b) { return rank(a) < rank(b); });
+      for (std::size_t i = 1; i < givers.size(); ++i)
+        for (Lead& l : rig().leads)
+          if (const LeadEnd* far = far_end(l, givers[i]->part); far && !l.fixed && !l.plus_removed) {
+            const LeadEnd& near = far == &l.to ? l.from : l.to;
+            const Terminal* t = terminal(near.part, near.socket);
+            if (!t || joined.node(near.part, t->net) != givers[i]->node) continue;
+            l.plus_removed = true;
+            plan_.choices.push_back({givers[i]->part, near.socket, "red wire out", name(givers[0]->part) + " feeds this rail: one source a rail", true});
+          }
+    }
+  }
+
+  const Rig& before_;
+  const Catalogue& catalogue_;
+  const ControllerClass* controller_;
+  Plan plan_;
+  std::set<std::string> settled_;
+  std::pair<std::string, std::string> battery_outlet_;
+};
+
+}  // namespace
+
+Plan plan_wiring(const Rig& rig, const Catalogue& catalogue) { return Planner(rig, catalogue).take(); }
+
+}  // namespace rigging

@@ -1,0 +1,44 @@
+#pragma once
+
+#include "power/network.h"
+
+namespace rigging {
+
+/// One line of the loom.
+struct LoomRow {
+  std::string lead;
+  std::string from, from_socket, to, to_socket;  ///< as the builder calls them
+  LeadKind kind = LeadKind::servo;
+  double length_m = 0, awg = 0;
+  std::string remarks;  ///< red wire out, pair turned …
+};
+
+/// Outputs that share a pulse rate.
+struct TimerGroup {
+  int group = 0;
+  std::vector<std::string> outputs;  ///< ids of the rig's outputs on it
+  std::vector<double> rates_hz;      ///< those asked for, each once
+  bool motor = false, servo = false;
+};
+
+struct WiringReport {
+  std::vector<LoomRow> loom;
+  std::vector<TimerGroup> groups;
+  int power_pads = 0, power_pads_needed = 0;
+  int ground_pads = 0, ground_pads_needed = 0;
+  std::vector<std::string> free_ports;    ///< hardware serial ports with no lead
+  std::vector<std::string> free_outputs;  ///< sockets with neither output nor lead
+};
+
+WiringReport analyze_wiring(const Rig& rig, const Catalogue& catalogue);
+
+/// The other end of the lead as seen from a part; null if the lead does not touch it.
+const LeadEnd* far_end(const Lead& lead, const std::string& part, const std::string& socket = {});
+/// The servos that hang on an output of the rig, by their leads to its socket.
+std::vector<const Part*> servos_on(const Rig& rig, const Catalogue& catalogue, const std::string& socket);
+/// True if the output drives a motor or tow release and no surface.
+bool drives_motor(const Output& output);
+/// What a lead between two such terminals is made of.
+LeadKind usual_lead(const Terminal& a, const Terminal& b);
+
+}  // namespace rigging

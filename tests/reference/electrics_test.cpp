@@ -1,0 +1,191 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <numbers>
+
+#include "../stations/bench_rig.h"
+#include "fit/fit.h"
+#include "power/power.h"
+
+// Checks of power and fit against sources outside the project. Each names its own.
+namespace rigging {
+namespace {
+
+// Source: ASTM B258 / NBS Handbook 100, copper wire tables at 20 °C, Ω/km. The values were written from memory; the formula
+// for the diameters (0.127 mm · 92^((36−n)/39)) and the IACS resistivity reproduce them independently of the table.
+TEST(CopperTable, ResistancePerLength) {
+  const std::pair<double, double> table[] = {{12, 5.211}, {16, 13.17}, {20, 33.31}, {22, 52.96}, {24, 84.22}, {26, 133.9}, {28, 212.9}};
+  for (const auto& [awg, ohm_km] : table) EXPECT_NEAR(1000 * copper_ohm_per_m(awg) / ohm_km, 1, 0.002) << awg << " AWG";
+}
+
+// Source: Biot–Savart law; a long straight conductor has B = μ0·I/(2πr). 1 A at 10 mm: 20 µT.
+TEST(BiotSavart, LongConductor) {
+  for (const double r : {0.005, 0.01, 0.05}) {
+    const Point b = field_of_segment_ut({-100, 0, 0}, {100, 0, 0}, 1, {0, r, 0});
+    EXPECT_NEAR(length(b), 4e-7 * std::numbers::pi * 1 / (2 * std::numbers::pi * r) * 1e6, 1e-3 / r * 0.01);
+    // Right-hand rule: current along +x, at +y the field points along +z.
+    EXPECT_GT(b.z, 0);
+    EXPECT_NEAR(b.x, 0, 1e-12);
+  }
+  EXPECT_NEAR(length(field_of_segment_ut({-100, 0, 0}, {100, 0, 0}, 1, {0, 0.01, 0})), 20.0, 1e-4);
+}
+
+// Source: Biot–Savart law integrated numerically here, step by step, over a conductor of finite length.
+TEST(BiotSavart, FiniteConductorAgreesWithTheIntegral) {
+  const Point a{-0.03, 0.01, 0.02}, b{0.08, -0.02, 0.05}, p{0.01, 0.06, -0.02};
+  Point sum;
+  constexpr int steps = 200000;
+  for (int i = 0; i < steps; ++i) {
+    const Point at = mix(a, b, (i + 0.5) / steps), to = p - at;
+    sum = sum + cross((b - a) * (1.0 / steps), to) * (0.1 * 3.0 / std::pow(length(to), 3));
+  }
+  const Point got = field_of_segment_ut(a, b, 3.0, p);
+  EXPECT_NEAR(got.x, sum.x, 1e-6);
+  EXPECT_NEAR(got.y, sum.y, 1e-6);
+  EXPECT_NEAR(got.z, sum.z, 1e-6);
+}
+
+// Source: Biot–Savart law; a long pair with spacing d has B ≈ μ0·I·d/(2πr²) for r ≫ d.
+TEST(BiotSavart, PairFallsWithTheSquare) {
+  CurrentPath pair{"", "", {-50, 0, 0}, {50, 0, 0}, 20, 0.004};
+  const auto ideal = [&](double r) { return 0.2 * 20 * 0.004 / (r * r); };
+  EXPECT_NEAR(field_of_pair_ut(pair, {0, 0.10, 0}) / ideal(0.10), 1, 0.002);
+  EXPECT_NEAR(field_of_pair_ut(pair, {0, 0.20, 0}) / ideal(0.20), 1, 0.001);
+  // And the distance at which it is worth two degrees against 20 µT: √(0.2·20·0.004 / (20·sin 2°)) = 0.1514 m.
+  EXPECT_NEAR(least_distance_m(20, 0.004, 20, 2), 0.1514, 1e-4);
+  EXPECT_NEAR(heading_error_deg(field_of_pair_ut(pair, {0, least_distance_m(20, 0.004, 20, 2), 0}), 20), 2, 0.01);
+}
+
+TEST(BiotSavart, DegenerateLeadsGiveNothing) {
+  EXPECT_EQ(length(field_of_segment_ut({0, 0, 0}, {0, 0, 0}, 5, {1, 0, 0})), 0);
+  EXPECT_EQ(length(field_of_segment_ut({0, 0, 0}, {1, 0, 0}, 5, {2, 0, 0})), 0) << "in line with it";
+  EXPECT_EQ(heading_error_deg(30, 20), 90);
+}
+
+// Source: direct current, Kirchhoff. Hand calculation: a linear regulator of 28 K/W on a full three-cell battery (12.6 V) feeds two analogue
+// nine-gram servos that move (0.16 A each) and a receiver (0.10 A at most) plus the board (0.09 A): 0.51 A.
+// Heat = (12.6 − 5.0) V × 0.51 A = 3.876 W; junction = 25 °C + 3.876 W × 28 K/W = 133.5 °C, above its 125 °C.
+TEST(Regulator, HeatAndJunctionByHand) {
+  Rig rig;
+  rig.name = "hand calculation";
+  rig.controller.kind = "screen_keys";
+  add_part(rig, "battery", "battery_3s_2200");
+  add_part(rig, "esc", "esc_20_linear");
+  add_part(rig, "rx", "receiver_pulse");
+  add_part(rig, "a", "servo_9g_analogue");
+  add_part(rig, "b", "servo_9g_analogue");
+  add_lead(rig, "l1", "esc", "battery", "battery", "main", LeadKind::power);
+  add_lead(rig, "l2", "esc", "servo", "controller", "s1");
+  add_lead(rig, "l3", "rx", "ch1", "controller", "in_ail");
+  add_lead(rig, "l4", "a", "plug", "controller", "s2");
+  add_lead(rig, "l5", "b", "plug", "controller", "s3");
+  const PowerReport r = analyze_power(rig, shipped());
+  const SourceReport& esc = *r.source("esc");
+  EXPECT_NEAR(esc.amps[static_cast<std::size_t>(Effort::all_moving)], 0.51, 1e-9);
+  ASSERT_TRUE(esc.heat && esc.junction);
+  // Off the 12.6 V come the battery's own 15 mΩ and its lead (14 AWG, 0.1 m: 2·(8.29 mΩ/m·0.1 m + 1.2 mΩ) = 4.06 mΩ), together 9.7 mV.
+  const double watts = (12.6 - 0.51 * 0.01906 - 5) * 0.51;
+  EXPECT_NEAR(esc.heat->value, watts, 1e-4);
+  EXPECT_NEAR(esc.junction->value, 25 + watts * 28, 3e-3);
+  // One of two servos stalled: 0.75 in place of 0.16.
+  EXPECT_NEAR(esc.amps[static_cast<std::size_t>(Effort::one_stalled)], 0.51 + 0.59, 1e-9);
+  EXPECT_NEAR(esc.amps[static_cast<std::size_t>(Effort::two_stalled)], 0.51 + 2 * 0.59, 1e-9);
+  // Idle: 0.008·2 + 0.06 + 0.04.
+  EXPECT_NEAR(esc.amps[static_cast<std::size_t>(Effort::idle)], 0.116, 1e-9);
+}
+
+// Source: Ohm's law and the copper table. Hand calculation: a servo on 0.60 m of 26 AWG (133.9 Ω/km), contacts of 10 mΩ at both ends of both
+// wires: 2·(0.1339·0.6 + 0.02) = 0.2007 Ω; stalled at 1.2 A it gets 5 V − drops: the lead's own is 0.241 V.
+TEST(LeadDrop, ByHand) {
+  Lead l;
+  l.length_m = 0.6;
+  l.gauge_awg = 26;
+  EXPECT_NEAR(lead_ohm(l), 0.2007, 5e-4);
+  l.kind = LeadKind::power;
+  l.length_m = 0.2;
+  l.gauge_awg = 12;
+  EXPECT_NEAR(lead_ohm(l), 2 * (0.005211 * 0.2 + 0.0012), 1e-5);
+  Rig rig;
+  rig.controller.kind = "fixed_mini";
+  add_part(rig, "battery", "battery_2s_850");
+  add_part(rig, "esc", "esc_20_switching");
+  add_part(rig, "servo", "servo_12g_metal");
+  add_lead(rig, "l1", "esc", "battery", "battery", "main", LeadKind::power);
+  add_lead(rig, "l2", "esc", "servo", "controller", "s1").length_m = 0.1;
+  add_lead(rig, "l3", "servo", "plug", "controller", "s2").length_m = 0.6;
+  const PowerReport r = analyze_power(rig, shipped());
+  const double supply_ohm = 2 * (0.1339 * 0.1 + 0.02), total = 1.2 + 0.08;
+  EXPECT_NEAR(r.consumer("servo")->worst_v, 5 - supply_ohm * total - 0.2007 * 1.2, 1e-3);
+  EXPECT_NEAR(r.controller_least->value, 5 - supply_ohm * total, 1e-3);
+  EXPECT_NEAR(r.brown_out_margin->value, 5 - supply_ohm * total - 4.0, 1e-3);
+}
+
+// Source: moments about the nose, by hand: 0.8 kg at 0.40 m and 0.2 kg at 0.10 m balance at 0.34 m; to bring it to 0.37 m the 0.2 kg
+// go 0.03·1.0/0.2 = 0.15 m back; 0.32 m instead wants them 0.10 m forward, out of the nose, so a weight: 1.0·0.02/(0.32−0.03) = 0.069 kg.
+TEST(Moments, BalanceByHand) {
+  Rig rig;
+  rig.controller.kind = "abacus";  // weighs nothing
+  rig.airframe.length_m = 1;
+  add_part(rig, "battery", "mine");
+  put(rig, "battery", 0.10);
+  rig.fit.frame_mass_kg = 0.8;
+  rig.fit.frame_at_m = 0.40;
+  Catalogue c;
+  PartKind battery;
+  battery.id = "mine";
+  battery.group = PartGroup::battery;
+  battery.mass_kg = 0.2;
+  battery.length_mm = 60;
+  battery.battery = BatteryFigures{};
+  c.parts.push_back(battery);
+  AirframeReport airframe;
+  airframe.mean_chord = {"", 0.2, "m", {}, {}, "", ""};
+  const auto with_neutral_point = [&](double np) {
+    airframe.neutral_point = {"", np, "m", {}, {}, "", ""};
+    return analyze_fit(rig, c, airframe, analyze_power(rig, c)).balance;
+  };
+  const Balance back = with_neutral_point(0.39);  // wanted: 0.39 − 0.1·0.2 = 0.37
+  EXPECT_NEAR(back.total.value, 1.0, 1e-12);
+  EXPECT_NEAR(back.balance_point.value, 0.34, 1e-12);
+  EXPECT_NEAR(back.wanted.value, 0.37, 1e-12);
+  EXPECT_NEAR(back.static_margin.value, 25, 1e-9);
+  ASSERT_TRUE(back.to_wanted.battery_to_m.has_value());
+  EXPECT_NEAR(*back.to_wanted.battery_to_m, 0.25, 1e-12);
+  EXPECT_NEAR(back.first_flight.value, 0.366, 1e-12);
+  const Balance forward = with_neutral_point(0.34);  // wanted 0.32
+  EXPECT_FALSE(forward.to_wanted.battery_to_m.has_value());
+  ASSERT_TRUE(forward.to_wanted.weight_kg.has_value());
+  EXPECT_NEAR(*forward.to_wanted.weight_kg, 0.02 / (0.32 - 0.03), 1e-9);
+  // With the weight in place the moments agree.
+  const double w = *forward.to_wanted.weight_kg;
+  EXPECT_NEAR((1.0 * 0.34 + w * 0.03) / (1 + w), 0.32, 1e-12);
+}
+
+// Source: the direct-current motor model solved by hand. At the working point shaft torque equals propeller torque:
+// kT·(I − I0) = CP·ρ·n²·D⁵/2π and I = (V − n·60/KV)/R.
+TEST(DriveTrain, StaticPointBalancesTorques) {
+  MotorFigures m{1000, 0.09, 0.6, 18, Json::object()};
+  PropellerFigures p{0.2286, 0.127, false, Json::object()};
+  const Motor at = static_point(m, p, 11.1, 0.02);
+  const double kt = 60 / (2 * std::numbers::pi * 1000), torque = power_coefficient(0.127 / 0.2286) * 1.225 * at.rev_s * at.rev_s * std::pow(0.2286, 5) / (2 * std::numbers::pi);
+  EXPECT_NEAR(kt * (at.amps - 0.6), torque, 1e-9);
+  EXPECT_NEAR(at.amps, (11.1 - at.rev_s * 60 / 1000) / 0.11, 1e-6);
+  EXPECT_NEAR(at.thrust_n, thrust_coefficient(0.127 / 0.2286) * 1.225 * at.rev_s * at.rev_s * std::pow(0.2286, 4), 1e-9);
+  EXPECT_GT(at.watts, 0);
+}
+
+// Source: rotation matrices; Eigen is the reference for the product (ISO 1151, ZYX).
+TEST(Alignment, TwentyFourTurnsAreProperRotations) {
+  for (const Turn& t : all_turns()) {
+    const auto m = alignment_matrix(t, 3, -4, 7);
+    double det = 0;
+    for (int i = 0; i < 3; ++i) det += m[0][i] * (m[1][(i + 1) % 3] * m[2][(i + 2) % 3] - m[1][(i + 2) % 3] * m[2][(i + 1) % 3]);
+    EXPECT_NEAR(det, 1, 1e-12) << t.name();
+    const auto square = alignment_matrix(t, 0, 0, 0);
+    EXPECT_NEAR(square[static_cast<std::size_t>(t.arrow.axis)][0], t.arrow.sign, 1e-15) << t.name();
+    EXPECT_NEAR(square[static_cast<std::size_t>(t.top.axis)][2], -t.top.sign, 1e-15) << t.name();
+  }
+}
+
+}  // namespace
+}  // namespace rigging

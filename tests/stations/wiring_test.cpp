@@ -1,0 +1,279 @@
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <random>
+#include <set>
+
+#include "airframe/kinds.h"
+#include "bench_rig.h"
+#include "review/review.h"
+#include "sheets/wiring_sheets.h"
+#include "wiring/plan.h"
+
+namespace rigging {
+namespace {
+
+std::multiset<std::string> serious(const Rig& rig) {
+  std::multiset<std::string> all;
+  const Review r = review(rig, shipped());
+  for (const Snag& s : r.snags)
+    if (s.severity != Severity::worth_knowing && (s.station == Station::wiring || s.code == "POWER-01" || s.code == "POWER-02" || s.station == Station::surfaces)) all.insert(s.code);
+  return all;
+}
+
+/// A rig with every part of a class, and no lead.
+Rig bare(AirframeKind kind, const std::string& controller, const std::string& receiver) {
+  Rig rig;
+  rig.name = "typed in from nothing";
+  rig.controller.kind = controller;
+  rig.airframe.kind = kind;
+  rig.outputs = default_outputs(kind);
+  int n = 0;
+  for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw, ChannelFunction::mode}) {
+    Channel c;
+    c.number = ++n;
+    c.function = f;
+    rig.radio.channels.push_back(c);
+  }
+  add_part(rig, "battery", "battery_3s_1300");
+  add_part(rig, "esc", "esc_30_switching");
+  add_part(rig, "motor", "motor_2212");
+  add_part(rig, "receiver", receiver);
+  for (const Surface s : facts_of(kind).surfaces)
+    if (s.kind != SurfaceKind::motor) add_part(rig, "servo_" + s.word(), "servo_9g_digital", s);
+  return rig;
+}
+
+const Lead* between(const Rig& rig, const std::string& a, const std::string& b) {
+  for (const Lead& l : rig.leads)
+    if (const LeadEnd* far = far_end(l, a); far && far->part == b) return &l;
+  return nullptr;
+}
+
+TEST(Plan, ChangesNothingWhereEverythingHasItsPlace) {
+  for (const char* name : {"hedgerow", "heath", "delta"}) {
+    const Plan p = plan_wiring(demo(name), shipped());
+    EXPECT_EQ(p.changes, 0) << name;
+    EXPECT_TRUE(p.obstacles.empty()) << name;
+    EXPECT_EQ(p.rig, demo(name)) << name;
+  }
+}
+
+TEST(Plan, FromNothingBreaksNoRuleOnEveryClassAndKind) {
+  const std::pair<const char*, const char*> classes[] = {{"full_controller", "receiver_serial_inverted"}, {"full_controller", "receiver_two_way"}, {"full_controller", "receiver_summed"}, {"fixed_mini", "receiver_serial_inverted"},
+                                                         {"fixed_mini", "receiver_two_way"},               {"gesture_board", "receiver_serial_inverted"}, {"screen_keys", "receiver_pulse"},          {"screen_keys", "receiver_summed"},
+                                                         {"pc_mini", "receiver_summed"},                   {"inline_dial", "receiver_pulse"}};
+  int planned = 0;
+  for (const auto& [controller, receiver] : classes)
+    for (const auto& [kind, kind_name] : Words<AirframeKind>::list) {
+      if (kind == AirframeKind::towed_glider || kind == AirframeKind::twin_differential) continue;
+      Rig rig = bare(kind, controller, receiver);
+      const Plan p = plan_wiring(rig, shipped());
+      if (!p.obstacles.empty()) {
+        for (const Obstacle& o : p.obstacles) EXPECT_FALSE(o.what.empty() || o.code.empty());
+        continue;
+      }
+      ++planned;
+      EXPECT_EQ(serious(p.rig), std::multiset<std::string>{}) << controller << " " << receiver << " " << kind_name;
+      EXPECT_EQ(plan_wiring(p.rig, shipped()).changes, 0) << "a plan carried out is a plan at rest: " << controller << " " << kind_name;
+      for (const Choice& c : p.choices) EXPECT_FALSE(c.why.empty());
+    }
+  EXPECT_GT(planned, 80);
+}
+
+TEST(Plan, KeepsWhatIsFixedAndSaysSo) {
+  Rig rig = demo("hedgerow");
+  Lead& gps = *rig.lead("gps");
+  gps.to.socket = "serial_3";
+  gps.fixed = true;
+  rig.output("out_1")->socket = "s6";
+  rig.output("out_1")->fixed = true;
+  const Plan p = plan_wiring(rig, shipped());
+  EXPECT_TRUE(p.obstacles.empty());
+  EXPECT_EQ(p.rig.lead("gps")->to.socket, "serial_3");
+  EXPECT_EQ(p.rig.output("out_1")->socket, "s6");
+  EXPECT_EQ(p.rig.lead("servo_flaperon_left")->to.socket, "s6") << "the servo follows its output";
+  const auto kept = std::find_if(p.choices.begin(), p.choices.end(), [](const Choice& c) { return c.subject == "gps" && c.end == "serial"; });
+  ASSERT_NE(kept, p.choices.end());
+  EXPECT_EQ(kept->why, "kept by hand");
+}
+
+TEST(Plan, GivesRatesTheirOwnGroups) {
+  Rig rig = demo("hedgerow");
+  rig.output("out_5")->rate_hz = 400;
+  rig.output("out_3")->rate_hz = rig.output("out_4")->rate_hz = 333;
+  rig.output("out_5")->socket = "s2";
+  rig.output("out_2")->socket = "s7";
+  const Plan p = plan_wiring(rig, shipped());
+  ASSERT_TRUE(p.obstacles.empty());
+  const WiringReport planned = analyze_wiring(p.rig, shipped());
+  for (const TimerGroup& g : planned.groups) {
+    EXPECT_EQ(g.rates_hz.size(), 1u);
+    EXPECT_FALSE(g.motor && g.servo);
+  }
+  // Three rates and a fourth that finds no group.
+  rig.output("out_2")->rate_hz = 100;
+  rig.output("out_1")->rate_hz = 50;
+  const Plan none = plan_wiring(rig, shipped());
+  ASSERT_FALSE(none.obstacles.empty());
+  EXPECT_EQ(none.obstacles.front().code, "WIRING-09");
+}
+
+TEST(Plan, SaysWhatMakesItImpossible) {
+  Rig inverted = bare(AirframeKind::two_ailerons, "screen_keys", "receiver_serial_inverted");
+  const Plan a = plan_wiring(inverted, shipped());
+  ASSERT_FALSE(a.obstacles.empty());
+  EXPECT_EQ(a.obstacles.front().code, "WIRING-04");
+  Rig many = demo("hedgerow");
+  for (int i = 0; i < 5; ++i) add_part(many, "gps_" + std::to_string(i), "satellite_plain");
+  const Plan b = plan_wiring(many, shipped());
+  ASSERT_FALSE(b.obstacles.empty());
+  EXPECT_EQ(b.obstacles.front().code, "WIRING-01");
+  Rig pads = demo("hedgerow");
+  for (int i = 0; i < 5; ++i) add_part(pads, "light_" + std::to_string(i), "lights_strip");
+  const Plan c = plan_wiring(pads, shipped());
+  ASSERT_FALSE(c.obstacles.empty());
+  EXPECT_EQ(c.obstacles.front().code, "WIRING-12");
+  EXPECT_EQ(plan_wiring(Rig{}, shipped()).obstacles.front().code, "AIRFRAME-01");
+}
+
+TEST(Plan, EmulatedPortsOnlyWhenTheHardwareIsTaken) {
+  Rig rig = demo("hedgerow");
+  // Two more slow satellite receivers: SER 1 and SER 3 are free.
+  add_part(rig, "plain_1", "satellite_plain");
+  add_part(rig, "plain_2", "satellite_plain");
+  Plan p = plan_wiring(rig, shipped());
+  ASSERT_TRUE(p.obstacles.empty());
+  for (const Lead& l : p.rig.leads) EXPECT_FALSE(far_end(l, "controller", "soft_1")) << l.id;
+  add_part(p.rig, "plain_3", "satellite_plain");
+  p = plan_wiring(p.rig, shipped());
+  ASSERT_TRUE(p.obstacles.empty());
+  EXPECT_TRUE(std::any_of(p.rig.leads.begin(), p.rig.leads.end(), [](const Lead& l) { return far_end(l, "controller", "soft_1"); }));
+}
+
+TEST(Plan, OneSourceARail) {
+  Rig rig = bare(AirframeKind::two_ailerons, "full_controller", "receiver_serial_inverted");
+  add_part(rig, "bec", "regulator_5v_5a");
+  const Plan p = plan_wiring(rig, shipped());
+  ASSERT_TRUE(p.obstacles.empty());
+  const Lead* esc = between(p.rig, "esc", "controller");
+  ASSERT_NE(esc, nullptr);
+  EXPECT_TRUE(esc->plus_removed);
+  EXPECT_FALSE(between(p.rig, "bec", "controller")->plus_removed);
+  EXPECT_EQ(serious(p.rig), std::multiset<std::string>{});
+}
+
+TEST(Plan, InlineUnitsLeaveTheThrottleOnTheReceiver) {
+  const Plan p = plan_wiring(bare(AirframeKind::motor_glider, "inline_dial", "receiver_pulse"), shipped());
+  ASSERT_TRUE(p.obstacles.empty()) << p.obstacles.front().what;
+  EXPECT_NE(between(p.rig, "esc", "receiver"), nullptr);
+  EXPECT_EQ(between(p.rig, "esc", "controller"), nullptr);
+  for (const Output& o : p.rig.outputs)
+    if (o.surfaces.empty()) EXPECT_TRUE(o.socket.empty());
+}
+
+TEST(Plan, ARandomlyPluggedLoomIsPutRight) {
+  std::mt19937 random(7);
+  const ControllerClass& c = *shipped().controller("full_controller");
+  for (int round = 0; round < 40; ++round) {
+    Rig rig = demo("hedgerow");
+    const auto all = c.terminals();
+    for (Lead& l : rig.leads)
+      if (l.to.part == "controller" && random() % 2) l.to.socket = all[random() % all.size()]->id;
+    std::vector<std::string> sockets;
+    for (const Output& o : rig.outputs) sockets.push_back(o.socket);
+    std::shuffle(sockets.begin(), sockets.end(), random);
+    for (std::size_t i = 0; i < sockets.size(); ++i) rig.outputs[i].socket = sockets[i];
+    const Plan p = plan_wiring(rig, shipped());
+    EXPECT_TRUE(p.obstacles.empty()) << round;
+    EXPECT_EQ(serious(p.rig), std::multiset<std::string>{}) << round;
+  }
+}
+
+/// Every assignment tried: the least cost there is.
+double brute(const std::vector<std::vector<double>>& cost, std::size_t row, std::vector<bool>& taken) {
+  if (row == cost.size()) return 0;
+  double best = forbidden + brute(cost, row + 1, taken);
+  for (std::size_t k = 0; k < cost[row].size(); ++k) {
+    if (taken[k] || cost[row][k] >= forbidden) continue;
+    taken[k] = true;
+    best = std::min(best, cost[row][k] + brute(cost, row + 1, taken));
+    taken[k] = false;
+  }
+  return best;
+}
+
+TEST(Assignment, IsTheCheapestThereIs) {
+  std::mt19937 random(11);
+  for (int round = 0; round < 400; ++round) {
+    const std::size_t rows = 1 + random() % 5, columns = 1 + random() % 6;
+    std::vector<std::vector<double>> cost(rows, std::vector<double>(columns));
+    for (auto& row : cost)
+      for (double& c : row) c = random() % 4 == 0 ? forbidden : static_cast<double>(random() % 30);
+    const auto got = cheapest_assignment(cost);
+    double sum = 0;
+    std::set<int> used;
+    for (std::size_t i = 0; i < rows; ++i) {
+      if (got[i] < 0) {
+        sum += forbidden;
+        continue;
+      }
+      EXPECT_TRUE(used.insert(got[i]).second);
+      EXPECT_LT(cost[i][static_cast<std::size_t>(got[i])], forbidden);
+      sum += cost[i][static_cast<std::size_t>(got[i])];
+    }
+    std::vector<bool> taken(columns, false);
+    EXPECT_NEAR(sum, brute(cost, 0, taken), 1e-6) << round;
+  }
+  EXPECT_TRUE(cheapest_assignment({}).empty());
+}
+
+TEST(Wiring, TheLoomAndWhatIsFree) {
+  const WiringReport w = analyze_wiring(demo("hedgerow"), shipped());
+  EXPECT_EQ(w.loom.size(), demo("hedgerow").leads.size());
+  EXPECT_EQ(w.free_outputs, (std::vector<std::string>{"s5", "s6", "s8"}));
+  EXPECT_EQ(w.free_ports, (std::vector<std::string>{"serial_1", "serial_3"}));
+  EXPECT_EQ(w.power_pads, 2);
+  EXPECT_EQ(w.power_pads_needed, 2);
+  EXPECT_EQ(w.ground_pads_needed, 2);
+}
+
+TEST(WiringLayout, EveryLeadHasItsCurveAndBoxesStayOnTheSheet) {
+  for (const char* name : {"hedgerow", "heath", "delta"}) {
+    const Rig rig = demo(name);
+    for (const auto& [w, h] : {std::pair{297.0, 186.0}, {200.0, 66.0}, {120.0, 120.0}}) {
+      const WiringLayout l = layout_wiring(rig, shipped(), w, h);
+      EXPECT_EQ(l.curves.size(), rig.leads.size()) << name;
+      for (const WiringLayout::Box& b : l.boxes) {
+        EXPECT_GE(b.x, 0) << b.part;
+        EXPECT_LE(b.x + b.w, w + 1e-9) << b.part;
+        EXPECT_GE(b.y, 0) << b.part;
+        EXPECT_LE(b.y + b.h, h + 1e-9) << b.part;
+      }
+      for (std::size_t i = 0; i < l.boxes.size(); ++i)
+        for (std::size_t k = i + 1; k < l.boxes.size(); ++k) {
+          const auto &a = l.boxes[i], &b = l.boxes[k];
+          if (h < 100) continue;  // too flat to keep the row below apart
+          EXPECT_FALSE(a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h) << name << ": " << a.part << " lies on " << b.part;
+        }
+    }
+  }
+}
+
+TEST(WiringSheets, SayEveryLeadAndEscapeWhatIsTyped) {
+  Rig rig = demo("hedgerow");
+  rig.name = "Tom & <Co>";
+  const std::string list = plug_list_svg(rig, shipped()), drawing = wiring_drawing_svg(rig, shipped());
+  for (const std::string& svg : {list, drawing}) {
+    EXPECT_NE(svg.find("Tom &amp; &lt;Co&gt;"), std::string::npos);
+    EXPECT_EQ(svg.find("Tom & <"), std::string::npos);
+    EXPECT_NE(svg.find("Propeller off"), std::string::npos);
+    EXPECT_NE(svg.find("</svg>"), std::string::npos);
+  }
+  const WiringReport report = analyze_wiring(rig, shipped());
+  for (const LoomRow& row : report.loom) EXPECT_NE(list.find(row.to_socket), std::string::npos) << row.to_socket;
+  EXPECT_NE(plug_list_svg(Rig{}, shipped()).find("No leads"), std::string::npos);
+}
+
+}  // namespace
+}  // namespace rigging
