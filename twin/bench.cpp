@@ -24,12 +24,13 @@ double share(const link::ImageOutput& o, double pulse_us) {
 
 }  // namespace
 
-Bench::Bench(Rig rig, ControllerClass controller, Truth truth)
-    : rig_(std::move(rig)), controller_(std::move(controller)), truth_(std::move(truth)), image_(link::image_of(rig_)) {}
+Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom)
+    : rig_(std::move(rig)), controller_(std::move(controller)), truth_(std::move(truth)), loom_(std::move(loom)), image_(link::image_of(rig_)) {}
 
 void Bench::plug(Supply supply) {
-  if (!supply.usb && !supply.battery) awake_for_s_ = 0;
   supply_ = supply;
+  loom_.power(supply);
+  if ((!supply.usb && !supply.battery) || !loom_.controller_lit()) awake_for_s_ = 0;
   if (!supply.battery) driven_.clear();
 }
 
@@ -108,7 +109,7 @@ void Bench::step(double dt) {
   }
 
   // Controller
-  if (!supply_.usb && !supply_.battery) {
+  if ((!supply_.usb && !supply_.battery) || !loom_.controller_lit()) {
     pulses_.clear();
     return;
   }
@@ -141,19 +142,20 @@ void Bench::step(double dt) {
   }
 
   // Servos
-  if (!supply_.battery) return;
+  if (!loom_.servo_rail_lit()) return;
   for (const auto& [socket, surfaces] : truth_.hangs_on) {
     const auto o = std::find_if(image_.outputs.begin(), image_.outputs.end(), [&, &name = socket](const auto& x) { return x.socket == name; });
     const auto dead = truth_.dead.find(socket);
     if (o == image_.outputs.end() || (dead != truth_.dead.end() && dead->second)) continue;
-    for (const Surface s : surfaces) servo_[s] = toward(servo_[s], std::clamp(share(*o, pulses_[socket]), -1.0, 1.0), dt / servo_travel_s);
+    for (const Surface s : surfaces)
+      if (loom_.servo_works(s)) servo_[s] = toward(servo_[s], std::clamp(share(*o, pulses_[socket]), -1.0, 1.0), dt / servo_travel_s);
   }
 }
 
 Bench::Sight Bench::look() const {
   Sight sight;
   sight.pose_deg = pose_;
-  sight.servos_powered = supply_.battery;
+  sight.servos_powered = loom_.servo_rail_lit();
   for (const auto& [surface, sign] : truth_.servo_sign) {
     const auto it = servo_.find(surface);
     const double full = surface.kind == SurfaceKind::motor ? 1 : 25;
@@ -177,6 +179,7 @@ std::map<std::string, double> Bench::channels() const {
 
 Result<void> Bench::drive(const std::string& socket, double level) {
   if (!supply_.battery) return failure("drive", "the servos have no supply: USB feeds only the processor. Battery in, propeller off");
+  if (!loom_.servo_rail_lit()) return failure("drive", "the servos have no supply, with the battery in: look at the red wires");
   if (!settled()) return failure("drive", "the sensors are settling: keep it still for a moment");
   if (receiver_lit() && throttle_ > 0.02) return failure("drive", "the throttle is not closed");
   const auto o = std::find_if(image_.outputs.begin(), image_.outputs.end(), [&](const auto& x) { return x.socket == socket; });

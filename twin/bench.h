@@ -2,20 +2,16 @@
 
 #include "aeroplane.h"
 #include "link/image.h"
+#include "loom.h"
 #include "surfaces/surfaces.h"
 
 namespace rigging::twin {
-
-struct Supply {
-  bool usb = false;
-  bool battery = false;
-};
 
 /// Everything on the bench, moved forward in time by whoever owns it: transmitter, receiver, controller, servos, and the model that is
 /// held in the hand. It has no clock of its own.
 class Bench {
  public:
-  Bench(Rig rig, ControllerClass controller, Truth truth);
+  Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom = {});
 
   /// Seconds, 0 to 1.
   void step(double dt_s);
@@ -45,7 +41,9 @@ class Bench {
   void configure(link::Image image) { image_ = std::move(image); }
   bool awake() const { return awake_for_s_ > 0; }
   bool settled() const { return awake_for_s_ > 0.4; }
-  bool receiver_lit() const { return supply_.battery && transmitter_on_; }
+  bool receiver_lit() const { return supply_.battery && transmitter_on_ && loom_.receiver_heard(); }
+  const Loom& loom() const { return loom_; }
+  Loom& loom() { return loom_; }
   /// Pulses as received, 1000 to 2000 µs, by function; empty while the receiver is dark or the transmitter off.
   std::map<std::string, double> channels() const;
   std::map<std::string, double> pulses() const { return pulses_; }
@@ -66,6 +64,7 @@ class Bench {
   Rig rig_;
   ControllerClass controller_;
   Truth truth_;
+  Loom loom_;
   link::Image image_;
   Supply supply_;
   double awake_for_s_ = 0;

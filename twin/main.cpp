@@ -82,8 +82,8 @@ class Listener {
 
 struct Options {
   std::string rig, sockets, store, data = RIGGING_DATA_DIR, firmware = "0.9.2";
-  std::vector<std::string> faults;
-  int random = 0;
+  std::vector<std::string> faults, lead_faults;
+  int random = 0, random_leads = 0;
   unsigned seed = 1;
   bool hidden = false, battery = false, with_parent = false;
 };
@@ -110,7 +110,16 @@ Result<int> run(const Options& options) {
   const auto truth = truth_of(*rig, *controller, faults);
   if (!truth) return tl::make_unexpected(truth.error());
 
-  Bench bench(*rig, *controller, *truth);
+  std::vector<LeadFault> lead_faults;
+  for (const std::string& text : options.lead_faults) {
+    const auto fault = lead_fault_from_text(text, *rig, *catalogue);
+    if (!fault) return tl::make_unexpected(fault.error());
+    lead_faults.push_back(*fault);
+  }
+  if (options.random_leads > 0)
+    for (const LeadFault& f : drawn_lead_faults(*rig, *catalogue, options.random_leads, options.seed)) lead_faults.push_back(f);
+
+  Bench bench(*rig, *controller, *truth, Loom(*rig, *catalogue, lead_faults));
   if (options.battery) bench.plug({false, true});
   std::string memory;
   if (!options.store.empty() && std::filesystem::exists(options.store)) {
@@ -122,7 +131,10 @@ Result<int> run(const Options& options) {
   ControllerPort controller_port(bench, store, options.firmware);
   std::vector<std::string> shown;
   if (!options.hidden)
+  {
     for (const auto& f : faults) shown.push_back(direction::fault_text(f, c));
+    for (const LeadFault& f : lead_faults) shown.push_back(lead_fault_text(f));
+  }
   HandsPort hands_port(bench, shown);
 
   Listener controller_socket, hands_socket;
@@ -162,6 +174,8 @@ int main(int argc, char** argv) {
   app.add_option("RIG", options.rig, "Rig file that the aeroplane is built from")->required();
   app.add_option("--sockets", options.sockets, "Folder for the Unix sockets \"controller\" and \"hands\"")->required();
   app.add_option("--fault", options.faults, "A fault such as output_reversed:out_1 (docs/twin.md); repeat for more");
+  app.add_option("--lead-fault", options.lead_faults, "A lead that is not as planned, such as pair_turned:gps (docs/twin.md); repeat for more");
+  app.add_option("--random-leads", options.random_leads, "Number of lead faults to draw")->check(CLI::Range(0, 4));
   app.add_option("--random", options.random, "Number of faults to draw")->check(CLI::Range(0, 4));
   app.add_option("--seed", options.seed, "Seed of the draw");
   app.add_flag("--hidden", options.hidden, "Do not tell the faults");

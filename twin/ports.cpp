@@ -105,7 +105,7 @@ Json ControllerPort::answer(const Json& r) {
   if (what == "outputs") return {{"ok", true}, {"pulses", bench_.pulses()}};
   if (what == "sensors") {
     const auto rate = bench_.rates_deg_s();
-    return {{"ok", true}, {"roll_deg_s", rate[0]}, {"pitch_deg_s", rate[1]}, {"yaw_deg_s", rate[2]}};
+    return {{"ok", true}, {"roll_deg_s", rate[0]}, {"pitch_deg_s", rate[1]}, {"yaw_deg_s", rate[2]}, {"battery_v", bench_.loom().battery_v()}, {"ports", bench_.loom().ports()}};
   }
   if (what == "drive") {
     if (!bench_.controller().drives_one_output) return refused("this class can't move one output alone");
@@ -176,11 +176,16 @@ Json HandsPort::answer(const Json& r) {
     const auto remedy = from_word<Remedy>(text_member(r, "work"));
     return remedy ? done_or(bench_.work(*remedy, r)) : refused("unknown work");
   }
+  if (what == "inspect") {
+    const auto seen = bench_.loom().inspect(text_member(r, "lead"));
+    return seen ? *seen : refused(seen.error().text());
+  }
+  if (what == "mend") return done_or(bench_.loom().mend(text_member(r, "lead")));
   if (what == "look") {
     const Bench::Sight sight = bench_.look();
     Json surfaces = Json::object();
     for (const auto& [surface, deflection] : sight.deflection) surfaces[surface.word()] = deflection;
-    return {{"ok", true}, {"surfaces", surfaces}, {"roll_deg", sight.pose_deg[0]}, {"pitch_deg", sight.pose_deg[1]}, {"yaw_deg", sight.pose_deg[2]}, {"lamp", sight.lamp}, {"servos_powered", sight.servos_powered}, {"usb", bench_.supply().usb}, {"battery", bench_.supply().battery}};
+    return {{"ok", true}, {"surfaces", surfaces}, {"roll_deg", sight.pose_deg[0]}, {"pitch_deg", sight.pose_deg[1]}, {"yaw_deg", sight.pose_deg[2]}, {"lamp", sight.lamp}, {"servos_powered", sight.servos_powered}, {"usb", bench_.supply().usb}, {"battery", bench_.supply().battery}, {"destroyed", bench_.loom().destroyed()}};
   }
   return refused("unknown request \"" + what.substr(0, 40) + "\"");
 }

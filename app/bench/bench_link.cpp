@@ -61,6 +61,7 @@ void BenchLink::start_twin(const TwinOptions& o) {
   folder_ = std::make_unique<QTemporaryDir>();
   QStringList arguments{o.rig_file, QStringLiteral("--sockets"), folder_->path(), QStringLiteral("--with-parent")};
   for (const QString& fault : o.faults) arguments << QStringLiteral("--fault") << fault;
+  for (const QString& fault : o.lead_faults) arguments << QStringLiteral("--lead-fault") << fault;
   if (o.random > 0) arguments << QStringLiteral("--random") << QString::number(o.random) << QStringLiteral("--seed") << QString::number(o.seed);
   if (o.hidden) arguments << QStringLiteral("--hidden");
   QString program = QCoreApplication::applicationDirPath() + QStringLiteral("/rigging-twin");
@@ -97,6 +98,8 @@ void BenchLink::lost() {
   controller_answers_ = false;
   board_.reset();
   channels_.clear();
+  ports_.clear();
+  battery_v_ = 0;
   sight_ = {};
   poll_.stop();
   if (was_writing) Q_EMIT written(false, tr("The link was cut while writing; the controller keeps its old configuration or has the whole new one. Read it again."));
@@ -124,7 +127,7 @@ void BenchLink::ask_hands(const std::string& what, Json body) {
 void BenchLink::poll() {
   // A look that has not been answered yet is not asked again.
   if (hands_client_.open_requests() < 4) ask_hands("look");
-  if (controller_answers_ && controller_client_.open_requests() < 3) ask_controller("channels");
+  if (controller_answers_ && controller_client_.open_requests() < 3) ask_controller(++polls_ % 8 == 0 ? "sensors" : "channels");
 }
 
 void BenchLink::greet() { ask_controller("hello", {{"protocol", link::protocol_version}}); }
@@ -143,6 +146,9 @@ void BenchLink::hands_reply(const link::Reply& reply) {
     now.servos_powered = flag_member(reply.body, "servos_powered", false);
     now.usb = flag_member(reply.body, "usb", false);
     now.battery = flag_member(reply.body, "battery", false);
+    for (const std::string& part : texts_member(reply.body, "destroyed")) now.destroyed << QString::fromStdString(part);
+    for (const QString& part : now.destroyed)
+      if (!sight_.destroyed.contains(part)) Q_EMIT problem(tr("Smoke (simulated): %1 met the wrong polarity and is gone. Battery out.").arg(part));
     const bool changed = now.lamp != sight_.lamp || now.usb != sight_.usb || now.battery != sight_.battery;
     sight_ = std::move(now);
     const bool has_supply = sight_.usb || sight_.battery;
@@ -151,9 +157,20 @@ void BenchLink::hands_reply(const link::Reply& reply) {
       controller_answers_ = false;
       board_.reset();
       channels_.clear();
+      ports_.clear();
+      battery_v_ = 0;
+      Q_EMIT board_sensed();
     }
     Q_EMIT seen();
     if (changed) Q_EMIT state_changed();
+    return;
+  }
+  if (reply.request == "inspect" && reply.ok()) {
+    Q_EMIT inspected(inspecting_, reply.body);
+    return;
+  }
+  if (reply.request == "mend" && reply.ok()) {
+    Q_EMIT hands_done(true, tr("The lead is as planned now"));
     return;
   }
   if (reply.request == "work" || !reply.ok())
@@ -192,6 +209,13 @@ void BenchLink::controller_reply(const link::Reply& reply) {
     }
     board_ = std::move(*image);
     Q_EMIT board_read();
+  } else if (reply.request == "sensors" && reply.ok()) {
+    battery_v_ = number_member(reply.body, "battery_v", 0);
+    ports_.clear();
+    if (const auto it = reply.body.find("ports"); it != reply.body.end() && it->is_object())
+      for (const auto& [name, value] : it->items())
+        if (value.is_boolean()) ports_[name] = value.get<bool>();
+    Q_EMIT board_sensed();
   } else if (reply.request == "channels" && reply.ok()) {
     channels_.clear();
     if (const auto it = reply.body.find("channels"); it != reply.body.end() && it->is_object())
@@ -209,6 +233,13 @@ void BenchLink::hold(double roll_deg, double pitch_deg, double yaw_deg) { ask_ha
 void BenchLink::flick(Axis axis, int sense) { ask_hands("flick", {{"axis", word(axis)}, {"sense", sense}}); }
 void BenchLink::mode(Mode mode) { ask_hands("mode", {{"mode", word(mode)}}); }
 void BenchLink::transmitter(bool on) { ask_hands("transmitter", {{"on", on}}); }
+void BenchLink::inspect(const std::string& lead) {
+  inspecting_ = lead;
+  ask_hands("inspect", {{"lead", lead}});
+}
+
+void BenchLink::mend(const std::string& lead) { ask_hands("mend", {{"lead", lead}}); }
+
 void BenchLink::work(Remedy remedy, const Json& place) {
   Json body = place;
   body["work"] = word(remedy);

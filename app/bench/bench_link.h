@@ -18,6 +18,7 @@ struct Sight {
   double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;
   QString lamp;
   bool servos_powered = false, usb = false, battery = false;
+  QStringList destroyed;  ///< parts that met the wrong polarity
 };
 
 /// Both ends of the bench: the link to the controller, and the builder's hands and eyes on the simulated model. Never asks the twin what
@@ -30,7 +31,7 @@ class BenchLink : public QObject {
 
   struct TwinOptions {
     QString rig_file;
-    QStringList faults;  ///< given by name, for tests
+    QStringList faults, lead_faults;  ///< given by name, for tests
     int random = 0;
     unsigned seed = 1;
     bool hidden = true;
@@ -48,6 +49,9 @@ class BenchLink : public QObject {
   const QString& kind() const { return kind_; }
   const Sight& sight() const { return sight_; }
   const std::map<std::string, double>& channels() const { return channels_; }
+  /// What the board reports of its ports: true where data arrives. And the voltage that it measures.
+  const std::map<std::string, bool>& ports() const { return ports_; }
+  double battery_v() const { return battery_v_; }
   const std::optional<link::Image>& board() const { return board_; }
   QString state_words() const;
 
@@ -59,6 +63,10 @@ class BenchLink : public QObject {
   void mode(Mode mode);
   void transmitter(bool on);
   void work(Remedy remedy, const Json& place);
+  /// Looks at a lead with everything dark; `inspected` says what is seen.
+  void inspect(const std::string& lead);
+  /// Puts a lead as planned, with everything dark.
+  void mend(const std::string& lead);
 
   // Controller
   void read_board();
@@ -74,6 +82,9 @@ class BenchLink : public QObject {
   void board_read();
   void written(bool good, const QString& words);
   void hands_done(bool good, const QString& words);
+  /// What eyes saw of a lead, in the words of docs/twin.md.
+  void inspected(const std::string& lead, const rigging::Json& seen);
+  void board_sensed();
   void problem(const QString& words);
 
  private:
@@ -95,6 +106,10 @@ class BenchLink : public QObject {
   QString socket_folder_;
   Sight sight_;
   std::map<std::string, double> channels_;
+  std::map<std::string, bool> ports_;
+  double battery_v_ = 0;
+  std::string inspecting_;
+  int polls_ = 0;
   std::optional<link::Image> board_;
   std::optional<link::WriteTransaction> transaction_;
   bool controller_answers_ = false;

@@ -56,7 +56,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   auto* airframe = new AirframePage(document_, nullptr);
   auto* surfaces = new SurfacesPage(document_, nullptr);
   proof_ = new ProofPage(document_, bench_, nullptr);
-  auto* wiring = new WiringPage(document_, nullptr);
+  auto* wiring = new WiringPage(document_, bench_, nullptr);
   connect(wiring, &WiringPage::sheets_asked, this, &MainWindow::show_wiring_sheets);
   for (const Station s : all_stations) {
     StationPage* page = nullptr;
@@ -297,6 +297,7 @@ void MainWindow::start_bench() {
   BenchLink::TwinOptions options;
   options.rig_file = copy;
   options.faults = settings_.demo_faults;
+  options.lead_faults = settings_.demo_lead_faults;
   options.random = is_demo_ && settings_.demo_faults.isEmpty() ? settings_.demo_random : 0;
   options.seed = settings_.demo_seed;
   bench_.start_twin(options);

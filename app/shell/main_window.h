@@ -21,7 +21,7 @@ class ProofPage;
 struct Settings {
   QString data_folder;
   QString state_folder;  ///< recovery copies, list of recent rigs
-  QStringList demo_faults;
+  QStringList demo_faults, demo_lead_faults;
   int demo_random = 2;
   unsigned demo_seed = 8;
 };

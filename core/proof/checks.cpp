@@ -119,45 +119,61 @@ std::vector<std::string> dependencies(const Rig& rig, const Check& check) {
   return lines;
 }
 
-std::string fingerprint(const Rig& rig, const Check& check) {
+namespace {
+
+std::string fingerprint_of(const std::string& check_id, const std::vector<std::string>& lines) {
   Fingerprint f;
-  f.add(check.id);
-  for (const std::string& line : dependencies(rig, check)) f.add(line);
+  f.add(check_id);
+  for (const std::string& line : lines) f.add(line);
   return f.text();
+}
+
+}  // namespace
+
+std::string fingerprint(const Rig& rig, const Check& check) { return fingerprint_of(check.id, dependencies(rig, check)); }
+
+Standing standing(const Rig& rig, const std::string& check_id, const std::vector<std::string>& now) {
+  Standing s;
+  const auto proof = std::find_if(rig.proofs.begin(), rig.proofs.end(), [&](const Proof& p) { return p.check == check_id; });
+  if (proof == rig.proofs.end()) return s;
+  s.at = proof->at;
+  if (proof->fingerprint == fingerprint_of(check_id, now)) {
+    s.state = proof->provisional ? ProofState::provisional : ProofState::fresh;
+    return s;
+  }
+  s.state = ProofState::stale;
+  const auto then = texts_member(proof->extra, "depends_on");
+  const auto missing_from = [&](const std::vector<std::string>& list, const std::vector<std::string>& from, const char* first) {
+    for (const std::string& line : list)
+      if (std::find(from.begin(), from.end(), line) == from.end()) s.because += (s.because.empty() ? first : "; ") + line;
+  };
+  missing_from(now, then, "");
+  if (s.because.empty()) missing_from(then, now, "no longer: ");
+  return s;
+}
+
+Rig recorded(Rig rig, const std::string& check_id, const std::vector<std::string>& depends_on, const std::string& at, bool simulated, bool provisional) {
+  std::erase_if(rig.proofs, [&](const Proof& p) { return p.check == check_id; });
+  Proof proof{check_id, at, fingerprint_of(check_id, depends_on), provisional, simulated, {}, Json::object()};
+  proof.extra["depends_on"] = depends_on;
+  rig.proofs.push_back(std::move(proof));
+  std::sort(rig.proofs.begin(), rig.proofs.end(), [](const Proof& a, const Proof& b) { return a.check < b.check; });
+  return rig;
 }
 
 std::vector<CheckStatus> check_statuses(const Rig& rig, const ControllerClass& controller) {
   std::vector<CheckStatus> all;
   for (const Check& check : needed_checks(rig, controller)) {
-    CheckStatus status{check, ProofState::none, {}, {}};
-    const auto proof = std::find_if(rig.proofs.begin(), rig.proofs.end(), [&](const Proof& p) { return p.check == check.id; });
-    if (proof != rig.proofs.end()) {
-      status.at = proof->at;
-      if (proof->fingerprint != fingerprint(rig, check)) {
-        status.state = ProofState::stale;
-        const auto now = dependencies(rig, check);
-        const auto then = texts_member(proof->extra, "depends_on");
-        for (const std::string& line : now)
-          if (std::find(then.begin(), then.end(), line) == then.end()) status.because += (status.because.empty() ? "" : "; ") + line;
-        if (status.because.empty())
-          for (const std::string& line : then)
-            if (std::find(now.begin(), now.end(), line) == now.end()) status.because += (status.because.empty() ? "no longer: " : "; ") + line;
-      } else {
-        status.state = proof->provisional ? ProofState::provisional : ProofState::fresh;
-      }
-    }
-    all.push_back(std::move(status));
+    Standing s = standing(rig, check.id, dependencies(rig, check));
+    all.push_back({check, s.state, std::move(s.at), std::move(s.because)});
   }
   return all;
 }
 
 Rig proven(Rig rig, const Check& check, const std::string& at, bool simulated) {
-  std::erase_if(rig.proofs, [&](const Proof& p) { return p.check == check.id; });
-  Proof proof{check.id, at, fingerprint(rig, check), !rig.controller.mounted, simulated, {}, Json::object()};
-  proof.extra["depends_on"] = dependencies(rig, check);
-  rig.proofs.push_back(std::move(proof));
-  std::sort(rig.proofs.begin(), rig.proofs.end(), [](const Proof& a, const Proof& b) { return a.check < b.check; });
-  return rig;
+  const auto lines = dependencies(rig, check);
+  const bool loose = !rig.controller.mounted;
+  return recorded(std::move(rig), check.id, lines, at, simulated, loose);
 }
 
 }  // namespace rigging

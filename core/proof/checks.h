@@ -53,6 +53,16 @@ CheckCard card_of(const Rig& rig, const ControllerClass& controller, const Check
 std::vector<std::string> dependencies(const Rig& rig, const Check& check);
 std::string fingerprint(const Rig& rig, const Check& check);
 
+/// How one proof stands against what it depends on now.
+struct Standing {
+  ProofState state = ProofState::none;
+  std::string at;
+  std::string because;  ///< what changed, when stale
+};
+Standing standing(const Rig& rig, const std::string& check_id, const std::vector<std::string>& now);
+/// The rig with a check recorded as passed at `at`, depending on these lines.
+Rig recorded(Rig rig, const std::string& check_id, const std::vector<std::string>& depends_on, const std::string& at, bool simulated, bool provisional);
+
 std::vector<CheckStatus> check_statuses(const Rig& rig, const ControllerClass& controller);
 
 /// The rig with the check recorded as passed at `at` (ISO 8601, UTC); provisional while the board is loose.

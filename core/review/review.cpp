@@ -43,6 +43,11 @@ StationState state_of(Station station, const Rig& rig, const Review& r) {
   }
   if (serious) return StationState::snags;
   if (!built) return StationState::unknown;
+  if (station == Station::wiring && !r.leads.empty()) {
+    const auto is = [&](ProofState s) { return [s](const LeadStatus& l) { return l.standing.state == s; }; };
+    if (std::any_of(r.leads.begin(), r.leads.end(), is(ProofState::stale))) return StationState::stale;
+    return std::all_of(r.leads.begin(), r.leads.end(), is(ProofState::fresh)) ? StationState::proven : StationState::planned;
+  }
   // A surface is proven when every stick check on it is.
   const bool moves_right = station == Station::surfaces && !r.checks.empty() &&
                            std::all_of(r.checks.begin(), r.checks.end(), [](const CheckStatus& c) { return c.check.kind != CheckKind::stick || c.state == ProofState::fresh; });
@@ -59,6 +64,7 @@ Review review(const Rig& rig, const Catalogue& catalogue) {
   r.wiring = analyze_wiring(rig, catalogue);
   r.surfaces = analyze_surfaces(rig);
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
+  r.leads = lead_statuses(rig);
   if (controller) r.checks = check_statuses(rig, *controller);
   const Inspection inspection{rig, catalogue, controller, r};
   std::vector<Snag> snags;
@@ -78,6 +84,11 @@ Json review_to_json(const Rig& rig, const Review& r) {
   for (const CheckStatus& c : r.checks) {
     json["checks"].push_back({{"check", c.check.id}, {"state", word(c.state)}, {"at", c.at}});
     if (c.state == ProofState::stale) json["stale_proofs"].push_back({{"check", c.check.id}, {"because", c.because}});
+  }
+  json["leads"] = Json::array();
+  for (const LeadStatus& l : r.leads) {
+    json["leads"].push_back({{"lead", l.lead}, {"state", word(l.standing.state)}, {"at", l.standing.at}});
+    if (l.standing.state == ProofState::stale) json["stale_proofs"].push_back({{"check", "lead." + l.lead}, {"because", l.standing.because}});
   }
   for (const LooseEnd& l : rig.loose_ends) json["loose_ends"].push_back({{"id", l.id}, {"text", l.text}});
   return json;

@@ -5,6 +5,7 @@
 #include "airframe/airframe.h"
 #include "fit/fit.h"
 #include "proof/checks.h"
+#include "proof/lead_checks.h"
 #include "surfaces/surfaces.h"
 #include "wiring/wiring.h"
 
@@ -44,6 +45,7 @@ struct Review {
   WiringReport wiring;
   SurfacesReport surfaces;
   std::vector<CheckStatus> checks;
+  std::vector<LeadStatus> leads;
   std::vector<Snag> snags;  ///< worst first
   Readiness readiness;
   std::array<StationState, 11> stations{};

@@ -454,6 +454,12 @@ void serial_unplugged(const Inspection& in, std::string_view code, std::vector<S
   }
 }
 
+void changed_since(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const LeadStatus& l : in.reports.leads)
+    if (l.standing.state == ProofState::stale)
+      add(snags, code, Severity::fix_first, l.lead, "Lead " + l.lead + " was changed since it was looked at", "Now: " + l.standing.because + ".", "Look at it and try it again.");
+}
+
 }  // namespace
 
 const std::vector<Rule>& wiring_rules() {
@@ -463,7 +469,7 @@ const std::vector<Rule>& wiring_rules() {
                                        {"WIRING-16", throttle_bypass},   {"WIRING-17", left_aileron_socket}, {"WIRING-18", tow_release},  {"WIRING-19", servo_without_surface}, {"WIRING-20", surface_without_servo},
                                        {"WIRING-21", nothing_plugged},   {"WIRING-22", wrong_output},     {"WIRING-23", y_lead},          {"WIRING-24", reserved},         {"WIRING-25", too_short},
                                        {"WIRING-26", steep_drop},        {"WIRING-27", thin_power_lead},  {"WIRING-28", no_phases},       {"WIRING-29", lone_power},       {"WIRING-30", serial_unplugged},
-                                       {"WIRING-31", motor_output}};
+                                       {"WIRING-31", motor_output},        {"WIRING-32", changed_since}};
   return rules;
 }
 

@@ -264,6 +264,78 @@ TEST_F(Planning, SheetsAreKeptAsPdfAndSvg) {
   EXPECT_FALSE(dialog.write_pdf(QStringLiteral("/nowhere/at/all.pdf")));
 }
 
+TEST_F(Planning, LeadsAreLookedAtTriedAndProven) {
+  b.window.go(Station::wiring);
+  auto* page = b.window.findChild<WiringPage*>();
+  page->go_to(QStringLiteral("gps"));
+  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Not looked at yet")));
+  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Propeller off")));
+  EXPECT_FALSE(b.can_click(QStringLiteral("lead_inspect"))) << "no bench, nothing to look at";
+  ASSERT_TRUE(b.click(QStringLiteral("lead_right")));
+  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Proven")));
+  // Moved afterwards: stale, said as a snag; looked at again: proven.
+  Rig moved = rig();
+  moved.lead("gps")->to.socket = "serial_3";
+  b.window.document().edit(moved, QStringLiteral("moved"));
+  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Gone stale")));
+  bool said = false;
+  for (const Snag& s : b.window.document().review().snags) said = said || s.code == "WIRING-32";
+  EXPECT_TRUE(said);
+  EXPECT_EQ(b.window.document().review().stations[static_cast<std::size_t>(Station::wiring)], StationState::snags);
+  b.window.document().undo();
+  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Proven")));
+  // What does not touch the lead leaves the proof alone.
+  Rig other = rig();
+  other.airframe.span_m += 0.1;
+  other.lead("gps")->length_m = 0.6;
+  b.window.document().edit(other, QStringLiteral("span"));
+  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Proven")));
+}
+
+TEST(PlanningBench, ATurnedPairAndAWrongSocketAreFoundAndPutRight) {
+  Builder b;
+  Settings s = b.settings({QStringLiteral("gyro_reversed:yaw")}, 0, 1);
+  s.demo_lead_faults = {QStringLiteral("pair_turned:gps"), QStringLiteral("wrong_socket:module_sense,serial_3")};
+  MainWindow window(*load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue"), s);
+  window.show();
+  window.start_demo();
+  ASSERT_TRUE(b.wait([&] { return window.bench().hands_connected(); }));
+  window.go(Station::wiring);
+  auto* page = window.findChild<WiringPage*>();
+  const auto click = [&](const char* name) {
+    auto* button = window.findChild<QPushButton*>(QLatin1String(name));
+    ASSERT_TRUE(button && button->isVisible() && button->isEnabled()) << name;
+    QTest::mouseClick(button, Qt::LeftButton);
+  };
+  const auto text = [&] { return window.findChild<QLabel*>(QStringLiteral("lead_check"))->text(); };
+  page->go_to(QStringLiteral("gps"));
+  ASSERT_TRUE(b.wait([&] { return window.findChild<QPushButton*>(QStringLiteral("wiring_battery"))->isVisible(); }));
+  click("wiring_battery");
+  ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("hears nothing")); })) << text().toStdString();
+  page->go_to(QStringLiteral("module_sense"));
+  ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("reads 0 V")); })) << text().toStdString();
+  EXPECT_FALSE(window.findChild<QPushButton*>(QStringLiteral("lead_inspect"))->isEnabled()) << "not while the battery is in";
+  click("wiring_battery");
+  ASSERT_TRUE(b.wait([&] { return window.findChild<QPushButton*>(QStringLiteral("lead_inspect"))->isEnabled(); }));
+  click("lead_inspect");
+  ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("it sits in SER 3")); })) << text().toStdString();
+  click("lead_mend");
+  ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("as planned")); })) << text().toStdString();
+  page->go_to(QStringLiteral("gps"));
+  click("lead_inspect");
+  ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("data pair is turned")); }));
+  click("lead_mend");
+  ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("as planned")); }));
+  click("wiring_battery");
+  ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("hears data")); }));
+  click("lead_right");
+  EXPECT_EQ(window.document().rig().proofs.back().check, "lead.gps");
+  EXPECT_TRUE(window.document().rig().proofs.back().simulated);
+  page->go_to(QStringLiteral("module_sense"));
+  ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("reads 14.8 V")); })) << text().toStdString();
+  window.bench().stop();
+}
+
 TEST_F(Planning, SnagsTakeOneThere) {
   for (const auto& [station, subject] : {std::pair{Station::fit, "battery"}, {Station::power, "servo_flaperon_left"}, {Station::wiring, "gps"}, {Station::wiring, "out_1"}, {Station::fit, "frame"}}) {
     b.window.go(station);

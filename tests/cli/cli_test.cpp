@@ -152,7 +152,6 @@ TEST(Documentation, CommandLineExamplesHold) {
 namespace rigging {
 namespace {
 
-// Source: published test values of the World Magnetic Model 2025, fourth row of the table in tests/reference/data.
 TEST(Cli, PowerFitWiringAndPlanAnswerInJson) {
   const Json power = Json::parse(run("power " + demo + " --json").out);
   for (const char* key : {"rails", "sources", "consumers", "explanations", "controller_least", "brown_out_margin", "battery_full", "sag", "endurance", "drive"}) EXPECT_TRUE(power.contains(key)) << key;
@@ -235,6 +234,7 @@ TEST(Cli, SchemasShippedAreThoseOfTheReader) {
   EXPECT_EQ(run("schema soup").status, 2);
 }
 
+// Source: published test values of the World Magnetic Model 2025, fourth row of the table in tests/reference/data.
 TEST(Cli, DeclinationAnswersAndRefuses) {
   const Ran ran = run("declination --lat -50 --lon -103 --alt-km 3 --date 2025-01-01 --json");
   ASSERT_EQ(ran.status, 0) << ran.err;

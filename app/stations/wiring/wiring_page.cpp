@@ -1,5 +1,6 @@
 #include "stations/wiring/wiring_page.h"
 
+#include <QDateTime>
 #include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
@@ -9,6 +10,7 @@
 #include "base/number.h"
 #include "look/look.h"
 #include "look/units.h"
+#include "proof/lead_checks.h"
 #include "wiring/plan.h"
 
 namespace rigging::app {
@@ -42,7 +44,7 @@ QLabel* words(double points, const char* id) {
 
 }  // namespace
 
-WiringPage::WiringPage(RigDocument& document, QWidget* parent) : StationPage(document, parent) {
+WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent) : StationPage(document, parent), bench_(bench) {
   auto* page = new QVBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 8);
   page->setSpacing(6);
@@ -81,6 +83,23 @@ WiringPage::WiringPage(RigDocument& document, QWidget* parent) : StationPage(doc
   pair_ = toggle(tr("Pair turned"), "lead_pair_turned", tr("Transmit meets transmit"));
   fixed_ = toggle(tr("Keep here"), "lead_fixed", tr("The plan leaves this lead where it is"));
   page->addLayout(lead);
+  auto* check = new QHBoxLayout;
+  check_words_ = words(9, "lead_check");
+  check_words_->setTextFormat(Qt::RichText);
+  check->addWidget(check_words_, 1);
+  const auto button = [&](const QString& text, const char* id, const QString& hint) {
+    auto* b = new QPushButton(text);
+    b->setObjectName(QLatin1String(id));
+    b->setToolTip(hint);
+    check->addWidget(b, 0, Qt::AlignTop);
+    return b;
+  };
+  battery_ = button(tr("Battery in"), "wiring_battery", tr("On the simulated bench. On a real one: propeller off, clear of its arc, every plug looked at"));
+  battery_->setCheckable(true);
+  inspect_ = button(tr("Look at it"), "lead_inspect", tr("Follow it from end to end on the simulated bench; battery and USB out"));
+  mend_ = button(tr("Put it right"), "lead_mend", tr("Plug it as planned on the simulated bench; battery and USB out"));
+  right_ = button(tr("It is right"), "lead_right", tr("Looked at and tried: recorded as a proof that goes stale when the lead changes"));
+  page->addLayout(check);
 
   table_ = new QTableWidget;
   table_->setObjectName(QStringLiteral("loom"));
@@ -96,7 +115,7 @@ WiringPage::WiringPage(RigDocument& document, QWidget* parent) : StationPage(doc
   table_->horizontalHeader()->setStretchLastSection(true);
   table_->setShowGrid(false);
   table_->setAlternatingRowColors(true);
-  table_->setFixedHeight(196);
+  table_->setFixedHeight(158);
   table_->setFont(Look::instance().text(9));
   page->addWidget(table_);
   free_ = words(8.5, "wiring_free");
@@ -149,6 +168,20 @@ WiringPage::WiringPage(RigDocument& document, QWidget* parent) : StationPage(doc
   connect(turned_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(tr("Plug of lead %1"), [on](Lead& l) { l.plug_turned = on; }); });
   connect(pair_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(tr("Data pair of lead %1"), [on](Lead& l) { l.pair_turned = on; }); });
   connect(fixed_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(on ? tr("Lead %1 kept where it is") : tr("Lead %1 may be moved"), [on](Lead& l) { l.fixed = on; }); });
+  connect(battery_, &QPushButton::clicked, this, [this](bool on) { bench_.supply(false, on); });
+  connect(inspect_, &QPushButton::clicked, this, [this] { bench_.inspect(view_->traced()); });
+  connect(mend_, &QPushButton::clicked, this, [this] {
+    inspected_.clear();
+    bench_.mend(view_->traced());
+    bench_.inspect(view_->traced());
+  });
+  connect(right_, &QPushButton::clicked, this, [this] {
+    const std::string id = view_->traced();
+    document_.edit(lead_proven(document_.rig(), id, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), bench_.hands_connected()), tr("Lead %1 looked at and tried").arg(QString::fromStdString(id)));
+  });
+  connect(&bench_, &BenchLink::inspected, this, &WiringPage::seen_of);
+  connect(&bench_, &BenchLink::board_sensed, this, &WiringPage::show_check);
+  connect(&bench_, &BenchLink::state_changed, this, &WiringPage::show_check);
   connect(&Look::instance(), &Look::changed, this, [this] {
     shown_.clear();
     refresh();
@@ -199,7 +232,49 @@ void WiringPage::choose(const std::string& lead) {
     chosen_->setText(tr("Click a lead to trace it; drag its end at the board to move it."));
     table_->clearSelection();
   }
+  show_check();
   refreshing_ = was;
+}
+
+void WiringPage::seen_of(const std::string& lead, const Json& seen) {
+  const Lead* l = document_.rig().lead(lead);
+  if (!l) return;
+  QStringList differs;
+  const auto end = [&](const char* name, const LeadEnd& planned) {
+    const auto it = seen.find(name);
+    if (it != seen.end() && it->is_object() && text_member(*it, "socket") != planned.socket) differs << tr("it sits in %1").arg(QString::fromStdString(text_member(*it, "label")));
+  };
+  end("from", l->from);
+  end("to", l->to);
+  if (flag_member(seen, "red_wire", true) == l->plus_removed) differs << (l->plus_removed ? tr("its red wire is in") : tr("its red wire is missing"));
+  if (flag_member(seen, "plug_turned", false) != l->plug_turned) differs << tr("a plug sits the wrong way round: plus and minus are exchanged");
+  if (flag_member(seen, "pair_turned", false) != l->pair_turned) differs << tr("its data pair is turned");
+  inspected_ = lead;
+  seen_words_ = differs.isEmpty() ? tr("Seen: as planned.") : tr("Seen: %1.").arg(differs.join(tr(", and ")));
+  show_check();
+}
+
+void WiringPage::show_check() {
+  const Lead* l = document_.rig().lead(view_->traced());
+  for (QWidget* w : std::initializer_list<QWidget*>{check_words_, inspect_, mend_, right_, battery_}) w->setVisible(l != nullptr);
+  if (!l) return;
+  const LeadCard card = lead_card(document_.rig(), document_.catalogue(), *l);
+  QString state = tr("not looked at yet");
+  for (const LeadStatus& s : document_.review().leads)
+    if (s.lead == l->id && s.standing.state != ProofState::none) state = s.standing.state == ProofState::stale ? tr("gone stale") : tr("proven");
+  QString text = tr("<b>%1.</b> %2 <i>%3</i> Then: %4 Should show: %5").arg(QString::fromStdString(capital(state.toStdString())).toHtmlEscaped(), QString::fromStdString(card.before_power).toHtmlEscaped(), QString::fromStdString(card.cautions.front()).toHtmlEscaped(), QString::fromStdString(card.todo).toHtmlEscaped(), QString::fromStdString(card.expected).toHtmlEscaped());
+  if (inspected_ == l->id) text += QStringLiteral(" <b>%1</b>").arg(seen_words_.toHtmlEscaped());
+  if (bench_.controller_answers()) {
+    if (const auto port = bench_.ports().find(card.socket); port != bench_.ports().end()) text += QStringLiteral(" <b>%1</b>").arg(port->second ? tr("The board hears data there (simulated).") : tr("The board hears nothing there (simulated)."));
+    if (card.evidence == LeadEvidence::voltage_read && bench_.sight().battery) text += QStringLiteral(" <b>%1</b>").arg(bench_.battery_v() > 0 ? tr("The board reads %1 V (simulated).").arg(bench_.battery_v(), 0, 'f', 1) : tr("The board reads 0 V (simulated): wrong socket, or not plugged in."));
+  }
+  check_words_->setText(text);
+  battery_->setVisible(bench_.hands_connected());
+  battery_->setChecked(bench_.sight().battery);
+  battery_->setText(bench_.sight().battery ? tr("Battery out") : tr("Battery in"));
+  const bool dark = bench_.hands_connected() && !bench_.sight().usb && !bench_.sight().battery;
+  inspect_->setEnabled(dark);
+  mend_->setEnabled(dark && inspected_ == l->id && seen_words_ != tr("Seen: as planned."));
 }
 
 void WiringPage::go_to(const QString& subject) {

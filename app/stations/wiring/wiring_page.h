@@ -1,5 +1,6 @@
 #pragma once
 
+#include "bench/bench_link.h"
 #include "stations/station_page.h"
 #include "stations/wiring/wiring_view.h"
 
@@ -13,7 +14,7 @@ namespace rigging::app {
 class WiringPage : public StationPage {
   Q_OBJECT
  public:
-  WiringPage(RigDocument& document, QWidget* parent);
+  WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent);
   void refresh() override;
   void go_to(const QString& subject) override;
   QWidget* first_focus() override { return view_; }
@@ -26,11 +27,16 @@ class WiringPage : public StationPage {
   void choose(const std::string& lead);
   void edit_chosen(const QString& label, const std::function<void(Lead&)>& change);
   void fill_table();
+  void show_check();
+  void seen_of(const std::string& lead, const Json& seen);
 
+  BenchLink& bench_;
   WiringView* view_;
   QTableWidget* table_;
-  QLabel *chosen_, *plan_words_, *free_;
-  QPushButton *plan_, *red_, *fixed_, *turned_, *pair_, *sheets_;
+  QLabel *chosen_, *plan_words_, *free_, *check_words_;
+  QPushButton *plan_, *red_, *fixed_, *turned_, *pair_, *sheets_, *inspect_, *mend_, *right_, *battery_;
+  std::string inspected_;  ///< the lead of which `seen_words_` tells
+  QString seen_words_;
   std::string shown_;
   bool refreshing_ = false;
 };

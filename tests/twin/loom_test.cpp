@@ -1,0 +1,152 @@
+#include "loom.h"
+
+#include <gtest/gtest.h>
+
+#include "direction/from_rig.h"
+#include "link/client.h"
+#include "ports.h"
+#include "rig/rig_file.h"
+
+// Leads that are not as planned, and what follows on the bench.
+namespace rigging::twin {
+namespace {
+
+const std::filesystem::path source(RIGGING_SOURCE_DIR);
+const Catalogue& catalogue() {
+  static const Catalogue c = *load_catalogue(source / "data/catalogue");
+  return c;
+}
+Rig demo(const char* name) { return *load_rig(source / "data/demo" / (std::string(name) + ".rig.json")); }
+
+Loom with(const char* rig_name, const std::vector<std::string>& faults, Supply supply = {false, true}) {
+  const Rig rig = demo(rig_name);
+  std::vector<LeadFault> all;
+  for (const std::string& text : faults) {
+    const auto f = lead_fault_from_text(text, rig, catalogue());
+    EXPECT_TRUE(f) << f.error().text();
+    if (f) {
+      all.push_back(*f);
+      EXPECT_EQ(lead_fault_text(*f), text);
+    }
+  }
+  Loom loom(rig, catalogue(), all);
+  loom.power(supply);
+  return loom;
+}
+
+constexpr Surface left_flaperon{SurfaceKind::flaperon, Side::left};
+
+TEST(Loom, AsPlannedEverythingWorks) {
+  for (const char* name : {"hedgerow", "heath", "delta"}) {
+    const Loom loom = with(name, {});
+    EXPECT_TRUE(loom.controller_lit() && loom.servo_rail_lit() && loom.receiver_heard()) << name;
+    for (const auto& [port, talks] : loom.ports()) EXPECT_TRUE(talks) << name << " " << port;
+  }
+  EXPECT_NEAR(with("hedgerow", {}).battery_v(), 14.8, 1e-9);
+  const Loom usb = with("hedgerow", {}, {true, false});
+  EXPECT_TRUE(usb.controller_lit());
+  EXPECT_FALSE(usb.servo_rail_lit() || usb.receiver_heard());
+  EXPECT_EQ(usb.battery_v(), 0);
+  EXPECT_FALSE(with("hedgerow", {}, {false, false}).controller_lit());
+}
+
+TEST(Loom, ATurnedPairIsSilentAndNothingIsHarmed) {
+  Loom loom = with("hedgerow", {"pair_turned:gps"});
+  EXPECT_FALSE(loom.ports().at("serial_4"));
+  EXPECT_TRUE(loom.ports().at("bus"));
+  EXPECT_TRUE(loom.destroyed().empty());
+  loom.power({});
+  ASSERT_TRUE(loom.mend("gps"));
+  loom.power({false, true});
+  EXPECT_TRUE(loom.ports().at("serial_4"));
+}
+
+TEST(Loom, TheMeasuringLeadInTheWrongSocketReadsZero) {
+  const Loom loom = with("hedgerow", {"wrong_socket:module_sense,serial_3"});
+  EXPECT_EQ(loom.battery_v(), 0);
+}
+
+TEST(Loom, AMissingRedWireLeavesThingsDark) {
+  EXPECT_FALSE(with("delta", {"red_missing:receiver"}).receiver_heard());
+  EXPECT_FALSE(with("hedgerow", {"red_missing:servo_flaperon_left"}).servo_works(left_flaperon));
+  EXPECT_TRUE(with("hedgerow", {"red_missing:servo_flaperon_left"}).servo_works({SurfaceKind::flaperon, Side::right}));
+  // On the delta the speed controller feeds everything.
+  const Loom dark = with("delta", {"red_missing:esc_signal"});
+  EXPECT_FALSE(dark.servo_rail_lit() || dark.receiver_heard() || dark.controller_lit());
+}
+
+TEST(Loom, ATurnedPlugIsSeenBeforePowerOrDestroys) {
+  Loom loom = with("hedgerow", {"plug_turned:servo_flaperon_left"}, {});
+  const auto seen = loom.inspect("servo_flaperon_left");
+  ASSERT_TRUE(seen);
+  EXPECT_TRUE((*seen)["plug_turned"].get<bool>());
+  EXPECT_TRUE(loom.destroyed().empty());
+  Loom hasty = loom;
+  ASSERT_TRUE(loom.mend("servo_flaperon_left"));
+  loom.power({false, true});
+  EXPECT_TRUE(loom.servo_works(left_flaperon));
+  EXPECT_TRUE(loom.destroyed().empty());
+  hasty.power({false, true});
+  EXPECT_EQ(hasty.destroyed(), std::set<std::string>{"servo_flaperon_left"});
+  hasty.power({});
+  ASSERT_TRUE(hasty.mend("servo_flaperon_left"));
+  hasty.power({false, true});
+  EXPECT_FALSE(hasty.servo_works(left_flaperon)) << "what is destroyed stays destroyed";
+}
+
+TEST(Loom, LeadsAreHandledWithEverythingDark) {
+  Loom loom = with("hedgerow", {});
+  EXPECT_FALSE(loom.inspect("gps"));
+  EXPECT_FALSE(loom.mend("gps"));
+  loom.power({});
+  EXPECT_TRUE(loom.inspect("gps"));
+  EXPECT_FALSE(loom.inspect("no_such_lead"));
+}
+
+TEST(Loom, FaultsAreReadStrictly) {
+  const Rig rig = demo("hedgerow");
+  for (const char* bad : {"", "pair_turned", "spoon:gps", "pair_turned:nothing", "pair_turned:servo_flaperon_left", "plug_turned:gps", "wrong_socket:gps", "wrong_socket:gps,s99", "wrong_socket:servo_flaperon_left,s2"}) {
+    const auto f = lead_fault_from_text(bad, rig, catalogue());
+    EXPECT_FALSE(f) << bad;
+    if (!f) EXPECT_FALSE(f.error().expected.empty());
+  }
+}
+
+TEST(Loom, DrawnFaultsShow) {
+  for (const char* name : {"hedgerow", "heath", "delta"})
+    for (unsigned seed = 1; seed <= 20; ++seed) {
+      const Rig rig = demo(name);
+      const auto faults = drawn_lead_faults(rig, catalogue(), 1, seed);
+      ASSERT_EQ(faults.size(), 1u);
+      const Loom right(rig, catalogue(), {});
+      Loom wrong(rig, catalogue(), faults);
+      const auto seen = wrong.inspect(faults[0].lead), plain = right.inspect(faults[0].lead);
+      ASSERT_TRUE(seen && plain);
+      EXPECT_NE(*seen, *plain) << lead_fault_text(faults[0]);
+    }
+}
+
+TEST(Loom, TheBoardReportsItOverTheLink) {
+  const Rig rig = demo("hedgerow");
+  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  const auto fault = lead_fault_from_text("pair_turned:gps", rig, catalogue());
+  Bench bench(rig, c, *truth_of(rig, c, {}), Loom(rig, catalogue(), {*fault}));
+  bench.plug({false, true});
+  bench.step(0.5);
+  Store store;
+  ControllerPort port(bench, store, "1");
+  link::Client client;
+  Json reply;
+  for (auto& item : client.feed(port.feed(client.ask("sensors")))) reply = std::get<link::Reply>(item).body;
+  EXPECT_EQ(reply["ports"]["serial_4"], false);
+  EXPECT_EQ(reply["ports"]["serial_2"], true);
+  EXPECT_NEAR(reply["battery_v"].get<double>(), 14.8, 1e-9);
+  HandsPort hands(bench, {});
+  link::Client eyes;
+  for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}})))) EXPECT_FALSE(std::get<link::Reply>(item).ok());
+  bench.plug({});
+  for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}})))) EXPECT_TRUE(std::get<link::Reply>(item).body["pair_turned"].get<bool>());
+}
+
+}  // namespace
+}  // namespace rigging::twin

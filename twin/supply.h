@@ -1,0 +1,10 @@
+#pragma once
+
+namespace rigging::twin {
+
+struct Supply {
+  bool usb = false;
+  bool battery = false;
+};
+
+}  // namespace rigging::twin
