@@ -5,6 +5,7 @@
 #include "ports.h"
 #include "review/review.h"
 #include "rig/rig_file.h"
+#include "wiring/plan.h"
 
 namespace rigging {
 namespace {
@@ -17,6 +18,60 @@ void review_demo(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(review(rig, catalogue));
 }
 BENCHMARK(review_demo)->Unit(benchmark::kMicrosecond);
+
+void power_demo(benchmark::State& state) {
+  const Catalogue catalogue = *load_catalogue(source / "data/catalogue");
+  const Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");
+  for (auto _ : state) benchmark::DoNotOptimize(analyze_power(rig, catalogue));
+}
+BENCHMARK(power_demo)->Unit(benchmark::kMicrosecond);
+
+/// A full board: 12 outputs in six timer groups, 8 ports, 16 parts that want one, nothing plugged yet.
+void plan_full_board(benchmark::State& state) {
+  Catalogue catalogue = *load_catalogue(source / "data/catalogue");
+  ControllerClass board = *catalogue.controller("full_controller");
+  board.id = "full_board";
+  board.outputs.clear();
+  for (int i = 0; i < 12; ++i) {
+    Terminal t;
+    t.id = "s" + std::to_string(i + 1);
+    t.label = t.id;
+    t.net = "servo";
+    t.timer_group = 1 + i / 2;
+    board.outputs.push_back(t);
+  }
+  Terminal port = board.ports[1];
+  for (int i = 5; i <= 8; ++i) {
+    port.id = port.label = "serial_" + std::to_string(i);
+    board.ports.push_back(port);
+  }
+  catalogue.controllers.push_back(board);
+  Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");
+  rig.controller.kind = "full_board";
+  rig.leads.clear();
+  const auto part = [&](const std::string& id, const char* kind) {
+    Part p;
+    p.id = id;
+    p.kind = kind;
+    rig.parts.push_back(p);
+  };
+  for (int i = 0; i < 6; ++i) part("gps_" + std::to_string(i), "satellite_plain");
+  part("air", "airspeed_sensor");
+  part("compass", "compass_plain");
+  rig.outputs.clear();
+  for (int i = 0; i < 12; ++i) {
+    Output o;
+    o.id = "out_" + std::to_string(i + 1);
+    o.rate_hz = i < 6 ? 50 : i < 10 ? 333 : 400;
+    if (i < 10) o.surfaces = {Surface{static_cast<SurfaceKind>(0), i % 2 ? Side::right : Side::left}};
+    o.mix.roll = i < 10 ? 1 : 0;
+    o.mix.throttle = i < 10 ? 0 : 1;
+    rig.outputs.push_back(o);
+  }
+  for (auto _ : state) benchmark::DoNotOptimize(plan_wiring(rig, catalogue));
+  state.counters["changes"] = plan_wiring(rig, catalogue).changes;
+}
+BENCHMARK(plan_full_board)->Unit(benchmark::kMillisecond);
 
 void rig_text_round_trip(benchmark::State& state) {
   const Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");

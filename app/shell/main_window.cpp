@@ -41,6 +41,10 @@ QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<Han
   return sheets;
 }
 
+QList<Sheet> wiring_sheets(const RigDocument& document) {
+  return {{QObject::tr("Wiring drawing"), QString::fromStdString(wiring_drawing_svg(document.rig(), document.catalogue()))}, {QObject::tr("Plug list"), QString::fromStdString(plug_list_svg(document.rig(), document.catalogue()))}};
+}
+
 MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     : settings_(std::move(settings)), document_(std::move(catalogue), settings_.state_folder + QStringLiteral("/recovery")) {
   setObjectName(QStringLiteral("main_window"));
@@ -331,7 +335,7 @@ void MainWindow::compare_with_board(bool always_show) {
 void MainWindow::show_hand_cards(const std::vector<HandCard>& cards) { SheetDialog(tr("Hand cards"), hand_card_sheets(document_, cards), this).exec(); }
 
 void MainWindow::show_wiring_sheets() {
-  SheetDialog(tr("Plug list and wiring"), {{tr("Plug list"), QString::fromStdString(plug_list_svg(document_.rig(), document_.catalogue()))}, {tr("Wiring drawing"), QString::fromStdString(wiring_drawing_svg(document_.rig(), document_.catalogue()))}}, this).exec();
+  SheetDialog(tr("Plug list and wiring"), wiring_sheets(document_), this).exec();
 }
 
 bool MainWindow::may_leave() {

@@ -30,6 +30,8 @@ struct Sheet;
 
 /// Hand cards drawn for this rig.
 QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<HandCard>& cards);
+/// Wiring drawing and plug list of this rig.
+QList<Sheet> wiring_sheets(const RigDocument& document);
 
 class MainWindow : public QMainWindow {
   Q_OBJECT

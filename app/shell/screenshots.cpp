@@ -64,6 +64,10 @@ int take_screenshots(MainWindow& window, const QString& folder) {
 
   window.go(Station::fit);
   if (auto* fit = window.findChild<FitPage*>()) fit->go_to(QStringLiteral("gps"));
+  click("closer");
+  wait(200);
+  shoot(window, "fit-bay");
+  click("closer");
   wait(200);
   shoot(window, "fit");
   window.go(Station::power);
@@ -74,6 +78,11 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   if (auto* wiring = window.findChild<WiringPage*>()) wiring->go_to(QStringLiteral("gps"));
   wait(200);
   shoot(window, "wiring");
+  SheetDialog sheets(QStringLiteral("Plug list and wiring"), wiring_sheets(window.document()), &window);
+  sheets.show();
+  wait(120);
+  shoot(sheets, "sheets");
+  sheets.hide();
 
   window.go(Station::surfaces);
   if (auto* square = window.findChild<StickSquare*>(QStringLiteral("stick_square"))) Q_EMIT square->moved(0.6, 0.8);

@@ -138,6 +138,51 @@ TEST_F(Planning, PartsAreAddedDescribedAndRemoved) {
   EXPECT_TRUE(QFile::exists(b.folder.filePath(QStringLiteral("mine.parts.json"))));
 }
 
+TEST_F(Planning, BayPlaceAnglesAndMeasuredValuesAreTyped) {
+  const auto with = [&](const char* button, std::function<void(QWidget&)> type, const char* press = "take") {
+    QTimer::singleShot(80, [type, press] {
+      auto* dialog = QApplication::activeModalWidget();
+      ASSERT_TRUE(dialog);
+      type(*dialog);
+      QTest::mouseClick(dialog->findChild<QPushButton*>(QLatin1String(press)), Qt::LeftButton);
+    });
+    ASSERT_TRUE(b.click(QLatin1String(button))) << button;
+  };
+  const auto set = [](QWidget& dialog, const char* box, double value) { dialog.findChild<QDoubleSpinBox*>(QLatin1String(box))->setValue(value); };
+  b.window.go(Station::fit);
+  const Rig before = rig();
+  with("bay_and_place", [](QWidget&) {});
+  EXPECT_EQ(rig(), before) << "accepted untouched: nothing changes, not even the last digit";
+  with("bay_and_place", [&](QWidget& d) {
+    set(d, "bay_width", 90);
+    set(d, "latitude", -33.5);
+    set(d, "longitude", -180.01);
+    set(d, "static_margin", 12);
+  });
+  EXPECT_NEAR(rig().fit.bay->width_m, 0.09, 1e-12);
+  EXPECT_EQ(rig().fit.latitude_deg, -33.5);
+  EXPECT_FALSE(rig().fit.longitude_deg);
+  EXPECT_NEAR(rig().fit.static_margin, 0.12, 1e-12);
+  const Rig placed = rig();
+  with("bay_and_place", [](QWidget& d) { d.findChild<QLineEdit*>(QStringLiteral("date"))->setText(QStringLiteral("next spring")); });
+  EXPECT_EQ(rig(), placed);
+  EXPECT_TRUE(text("balance_words").contains(QStringLiteral("no date")));
+  b.find<FitPage>({})->go_to(QStringLiteral("controller"));
+  with("small_angles", [&](QWidget& d) { set(d, "yaw", 4); });
+  EXPECT_EQ(rig().place("controller")->yaw_deg, 4);
+  bool askew = false;
+  for (const Snag& s : b.window.document().review().snags) askew = askew || s.code == "FIT-13";
+  EXPECT_TRUE(askew);
+  b.window.go(Station::power);
+  with("measured", [&](QWidget& d) {
+    set(d, "static_a", 31.5);
+    d.findChild<QCheckBox*>(QStringLiteral("faces_flight"))->setChecked(false);
+  });
+  EXPECT_EQ(rig().power.static_a, 31.5);
+  EXPECT_FALSE(rig().power.propeller_faces_flight);
+  EXPECT_EQ(b.window.document().review().snags.front().code, "POWER-22");
+}
+
 TEST_F(Planning, TheListToGetOpens) {
   b.window.go(Station::fit);
   QString list;

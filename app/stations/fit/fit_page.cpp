@@ -16,6 +16,7 @@
 #include "look/look.h"
 #include "look/units.h"
 #include "stations/fit/part_dialog.h"
+#include "stations/numbers_dialog.h"
 
 namespace rigging::app {
 namespace {
@@ -51,6 +52,11 @@ FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document,
   question->setText(QString::fromStdString(station_question(Station::fit)));
   auto* head = new QHBoxLayout;
   head->addWidget(question, 1);
+  auto* place = new QPushButton(tr("Bay and place…"));
+  place->setObjectName(QStringLiteral("bay_and_place"));
+  place->setToolTip(tr("Size of the bay, wanted static margin, and where it flies"));
+  connect(place, &QPushButton::clicked, this, &FitPage::ask_bay_and_place);
+  head->addWidget(place);
   auto* closer = new QPushButton(tr("Closer to the bay"));
   closer->setCheckable(true);
   closer->setObjectName(QStringLiteral("closer"));
@@ -107,7 +113,12 @@ FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document,
     form->addWidget(new QLabel(label), row, 0);
     form->addWidget(box, row++, 1);
   }
-  form->addWidget(turn_, row++, 0, 1, 2);
+  form->addWidget(turn_, row, 0);
+  angles_ = new QPushButton(tr("askew…"));
+  angles_->setObjectName(QStringLiteral("small_angles"));
+  angles_->setToolTip(tr("Small angles on top of the turn, and the alignment that follows"));
+  connect(angles_, &QPushButton::clicked, this, &FitPage::ask_small_angles);
+  form->addWidget(angles_, row++, 1);
   form->addWidget(surface_, row++, 0, 1, 2);
   frame_mass_ = number(tr("Bare airframe"), "frame_mass");
   frame_mass_->setSpecialValueText(tr("not known"));
@@ -241,6 +252,49 @@ void FitPage::remove_chosen() {
   document_.edit(std::move(rig), tr("Removed: %1, with its leads").arg(name));
 }
 
+void FitPage::ask_bay_and_place() {
+  Rig rig = document_.rig();
+  const Units& u = Units::instance();
+  const double per = u.length_out(1);
+  const auto length = [&](const QString& label) { return NumbersDialog::Number{label, u.length_unit(), 0, 20 * per, u.metric() ? 0 : 2, per}; };
+  Bay bay = rig.fit.bay.value_or(Bay{});
+  bool has_bay = rig.fit.bay.has_value();
+  NumbersDialog dialog(tr("Bay and place"), tr("The bay's middle line is the fuselage's. The static margin is the distance from balance to neutral point as a share of the mean chord: more is calmer. The earth's field at the place decides how near the compass may come to a lead."), this);
+  dialog.add("has_bay", tr("The bay has been measured"), has_bay);
+  dialog.add("bay_at", length(tr("Front of the bay behind the nose")), bay.at_m);
+  dialog.add("bay_length", length(tr("Length")), bay.length_m);
+  dialog.add("bay_width", length(tr("Width")), bay.width_m);
+  dialog.add("bay_height", length(tr("Height")), bay.height_m);
+  dialog.add("static_margin", {tr("Wanted static margin"), QStringLiteral("%"), -50, 80, 1, 100}, rig.fit.static_margin);
+  dialog.add("first_forward", {tr("Further forward for the first flight"), QStringLiteral("%"), -50, 80, 1, 100}, rig.fit.first_flight_forward);
+  dialog.add("latitude", {tr("Latitude, north positive"), QStringLiteral("°"), -90.01, 90, 2, 1}, rig.fit.latitude_deg, tr("not given"));
+  dialog.add("longitude", {tr("Longitude, east positive"), QStringLiteral("°"), -180.01, 360, 2, 1}, rig.fit.longitude_deg, tr("not given"));
+  dialog.add("date", tr("Date"), rig.fit.date, tr("year-month-day, or empty for the middle of 2027"));
+  if (!dialog.ask()) return;
+  if (!rig.fit.date.empty() && !decimal_year(rig.fit.date)) {
+    balance_->setText(tr("“%1” is no date: year-month-day, such as 2026-11-23, was expected. Nothing was changed.").arg(QString::fromStdString(rig.fit.date)));
+    return;
+  }
+  for (double* v : {&bay.length_m, &bay.width_m, &bay.height_m}) *v = std::max(*v, 0.01);
+  rig.fit.bay = has_bay ? std::optional(bay) : std::nullopt;
+  if (!(rig == document_.rig())) document_.edit(std::move(rig), tr("Bay and place"));
+}
+
+void FitPage::ask_small_angles() {
+  Rig rig = document_.rig();
+  Place* p = rig.place(view_->selected());
+  if (!p) return;
+  const auto m = alignment_matrix(p->turn, p->roll_deg, p->pitch_deg, p->yaw_deg);
+  QString rows;
+  for (const auto& row : m) rows += QStringLiteral("<tr>%1</tr>").arg(QStringLiteral("<td align=right>%1&nbsp;</td><td align=right>%2&nbsp;</td><td align=right>%3</td>").arg(row[0], 0, 'f', 4).arg(row[1], 0, 'f', 4).arg(row[2], 0, 'f', 4));
+  NumbersDialog dialog(tr("How it sits"), tr("On top of “%1”: right wing down, nose up and nose right are positive. A level calibration takes up a few degrees of roll and pitch, but none of yaw.<br>Alignment now, model = matrix · board:<table>%2</table>").arg(QString::fromStdString(p->turn.spoken()), rows), this);
+  const auto angle = [&](const QString& label) { return NumbersDialog::Number{label, QStringLiteral("°"), -20, 20, 1, 1}; };
+  dialog.add("roll", angle(tr("Roll")), p->roll_deg);
+  dialog.add("pitch", angle(tr("Pitch")), p->pitch_deg);
+  dialog.add("yaw", angle(tr("Yaw")), p->yaw_deg);
+  if (dialog.ask() && !(rig == document_.rig())) document_.edit(std::move(rig), tr("How %1 sits").arg(chosen_name_->text()));
+}
+
 void FitPage::show_list_to_get() {
   QDialog dialog(this);
   dialog.setWindowTitle(tr("To get before starting"));
@@ -280,6 +334,7 @@ void FitPage::show_chosen() {
   }
   const PartKind* kind = kind_of(rig, document_.catalogue(), id);
   turn_->setVisible(id == "controller" || (kind && kind->magnetic_sensor));
+  angles_->setVisible(turn_->isVisibleTo(this));
   turn_->setCurrentIndex(turn_->findData(QString::fromStdString(place ? place->turn.name() : "none")));
   const bool takes_surface = kind && (kind->group == PartGroup::servo || kind->group == PartGroup::motor || kind->group == PartGroup::speed_controller || kind->group == PartGroup::propeller);
   surface_->setVisible(takes_surface);

@@ -30,6 +30,8 @@ class FitPage : public StationPage {
   void edit_place(const QString& label, const std::function<void(Place&)>& change);
   void remove_chosen();
   void show_list_to_get();
+  void ask_bay_and_place();
+  void ask_small_angles();
 
   PlacesView* view_;
   QListWidget* list_;
@@ -37,7 +39,7 @@ class FitPage : public StationPage {
   QDoubleSpinBox *behind_, *right_, *down_, *frame_mass_, *frame_at_;
   QComboBox* turn_;
   QComboBox* surface_;
-  QPushButton* remove_;
+  QPushButton *remove_, *angles_;
   QVBoxLayout* ticks_;
   std::string shown_ticks_, shown_list_;
   bool refreshing_ = false;

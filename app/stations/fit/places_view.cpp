@@ -266,10 +266,13 @@ void PlacesView::paintEvent(QPaintEvent*) {
     const QPointF c = on_screen(View::side, {-bay->at_m, 0, -bay->height_m / 2}), d = on_screen(View::side, {-bay->at_m - bay->length_m, 0, bay->height_m / 2});
     p.drawRect(QRectF(c, d));
   }
+  p.save();
+  p.setClipRect(QRectF(0, split_, width(), height() - split_));
   for (const CurrentPath& c : document_.review().fit.currents) {
     p.setPen(QPen(inks().soft, std::clamp(0.6 + std::sqrt(c.amps) * 0.4, 0.8, 4.0)));
     p.drawLine(on_screen(View::above, c.a), on_screen(View::above, c.b));
   }
+  p.restore();
   for (const View view : {View::side, View::above}) {
     p.save();
     p.setClipRect(view == View::side ? QRectF(0, 0, width(), split_ - 2) : QRectF(0, split_, width(), height() - split_));

@@ -8,6 +8,7 @@
 #include "base/number.h"
 #include "look/look.h"
 #include "look/units.h"
+#include "stations/numbers_dialog.h"
 
 namespace rigging::app {
 namespace {
@@ -114,6 +115,10 @@ PowerPage::PowerPage(RigDocument& document, QWidget* parent) : StationPage(docum
   pulls_->setSpacing(3);
   right->addLayout(pulls_);
   right->addStretch();
+  auto* measured = new QPushButton(tr("Measured, reserve, propeller…"));
+  measured->setObjectName(QStringLiteral("measured"));
+  connect(measured, &QPushButton::clicked, this, &PowerPage::ask_measured);
+  right->addWidget(measured);
   working_button_ = new QPushButton(tr("Show working"));
   working_button_->setCheckable(true);
   working_button_->setObjectName(QStringLiteral("power_working"));
@@ -129,6 +134,22 @@ PowerPage::PowerPage(RigDocument& document, QWidget* parent) : StationPage(docum
   });
   connect(&Look::instance(), &Look::changed, this, [this] { refresh(); });
   refresh();
+}
+
+void PowerPage::ask_measured() {
+  Rig rig = document_.rig();
+  Power& p = rig.power;
+  const Units& u = Units::instance();
+  NumbersDialog dialog(tr("Measured, reserve, propeller"), tr("<b>Before you measure: model held fast, everyone clear of the propeller's arc and of what it blows at, battery last.</b> What is not measured is estimated."), this);
+  dialog.add("static_a", {tr("Current at full throttle"), QStringLiteral("A"), 0, 1000, 1, 1}, p.static_a, tr("estimated"));
+  dialog.add("static_thrust", {tr("Static thrust"), QStringLiteral("N"), 0, 5000, 1, 1}, p.static_thrust_n, tr("estimated"));
+  dialog.add("cruise_a", {tr("Drive current at cruise"), QStringLiteral("A"), 0, 1000, 1, 1}, p.cruise_a, tr("estimated"));
+  dialog.add("reserve", {tr("Battery kept in reserve"), QStringLiteral("%"), 0, 90, 0, 100}, p.reserve_share);
+  dialog.add("ambient", {tr("Temperature in the fuselage"), QStringLiteral("°C"), -40, 60, 0, 1}, p.ambient_c);
+  dialog.add("clearance", {tr("Blade tips to anything, least"), u.length_unit(), u.length_out(-1), u.length_out(10), u.metric() ? 0 : 2, u.length_out(1)}, p.clearance_m, tr("not measured"));
+  dialog.add("pusher", tr("The propeller pushes"), p.pusher);
+  dialog.add("faces_flight", tr("Its lettered side faces the direction of flight"), p.propeller_faces_flight);
+  if (dialog.ask() && !(rig == document_.rig())) document_.edit(std::move(rig), tr("Measured values and propeller"));
 }
 
 QWidget* PowerPage::first_focus() { return states_[static_cast<std::size_t>(SupplyState::battery)]; }

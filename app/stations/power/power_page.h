@@ -21,6 +21,7 @@ class PowerPage : public StationPage {
 
  private:
   void compute();
+  void ask_measured();
   void toggle(std::vector<std::string>& list, const std::string& part);
   void rebuild_pulls();
 

@@ -63,6 +63,7 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   head->addWidget(plan_);
   page->addLayout(head);
   plan_words_ = words(9.5, "plan_words");
+  plan_words_->hide();
   page->addWidget(plan_words_);
   view_ = new WiringView(document_);
   page->addWidget(view_, 1);
@@ -86,6 +87,9 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   auto* check = new QHBoxLayout;
   check_words_ = words(9, "lead_check");
   check_words_->setTextFormat(Qt::RichText);
+  // As high with a lead as without: nothing may shift under a hand that drags.
+  check_words_->setFixedHeight(66);
+  check_words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   check->addWidget(check_words_, 1);
   const auto button = [&](const QString& text, const char* id, const QString& hint) {
     auto* b = new QPushButton(text);
@@ -153,7 +157,7 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
     const bool is_length = item->column() == length_column;
     const double value = is_length ? Units::instance().length_in(shown) : shown;
     if (!ok || (is_length ? value < 0.005 || value > 20 : value < 0 || value > 40)) {
-      plan_words_->setText(tr("“%1” is no %2: %3 expected.").arg(item->text(), is_length ? tr("length") : tr("gauge"), is_length ? tr("a number of %1 from 5 mm to 20 m").arg(Units::instance().length_unit()) : tr("a number from 0 to 40 AWG")));
+      say(tr("“%1” is no %2: %3 expected.").arg(item->text(), is_length ? tr("length") : tr("gauge"), is_length ? tr("a number of %1 from 5 mm to 20 m").arg(Units::instance().length_unit()) : tr("a number from 0 to 40 AWG")));
       shown_.clear();
       fill_table();
       return;
@@ -197,6 +201,11 @@ void WiringPage::edit_chosen(const QString& label, const std::function<void(Lead
   document_.edit(std::move(rig), label.arg(QString::fromStdString(view_->traced())));
 }
 
+void WiringPage::say(const QString& words) {
+  plan_words_->setText(words);
+  plan_words_->setVisible(!words.isEmpty());
+}
+
 void WiringPage::plan() {
   const Plan plan = plan_wiring(document_.rig(), document_.catalogue());
   QStringList words;
@@ -205,7 +214,7 @@ void WiringPage::plan() {
   else
     words << (plan.changes == 1 ? tr("One thing placed or moved.") : tr("%1 things placed or moved.").arg(plan.changes));
   for (const Obstacle& o : plan.obstacles) words << QStringLiteral("%1 (%2).").arg(QString::fromStdString(o.what), QString::fromStdString(o.code));
-  plan_words_->setText(words.join(QLatin1Char(' ')));
+  say(words.join(QLatin1Char(' ')));
   if (plan.rig != document_.rig()) document_.edit(plan.rig, tr("Wiring planned"));
 }
 
@@ -256,8 +265,12 @@ void WiringPage::seen_of(const std::string& lead, const Json& seen) {
 
 void WiringPage::show_check() {
   const Lead* l = document_.rig().lead(view_->traced());
-  for (QWidget* w : std::initializer_list<QWidget*>{check_words_, inspect_, mend_, right_, battery_}) w->setVisible(l != nullptr);
-  if (!l) return;
+  for (QWidget* w : std::initializer_list<QWidget*>{inspect_, mend_, right_, battery_}) w->setEnabled(l != nullptr);
+  battery_->setVisible(bench_.hands_connected());
+  if (!l) {
+    check_words_->setText({});
+    return;
+  }
   const LeadCard card = lead_card(document_.rig(), document_.catalogue(), *l);
   QString state = tr("not looked at yet");
   for (const LeadStatus& s : document_.review().leads)
@@ -269,7 +282,6 @@ void WiringPage::show_check() {
     if (card.evidence == LeadEvidence::voltage_read && bench_.sight().battery) text += QStringLiteral(" <b>%1</b>").arg(bench_.battery_v() > 0 ? tr("The board reads %1 V (simulated).").arg(bench_.battery_v(), 0, 'f', 1) : tr("The board reads 0 V (simulated): wrong socket, or not plugged in."));
   }
   check_words_->setText(text);
-  battery_->setVisible(bench_.hands_connected());
   battery_->setChecked(bench_.sight().battery);
   battery_->setText(bench_.sight().battery ? tr("Battery out") : tr("Battery in"));
   const bool dark = bench_.hands_connected() && !bench_.sight().usb && !bench_.sight().battery;

@@ -26,6 +26,7 @@ class WiringPage : public StationPage {
  private:
   void choose(const std::string& lead);
   void edit_chosen(const QString& label, const std::function<void(Lead&)>& change);
+  void say(const QString& words);
   void fill_table();
   void show_check();
   void seen_of(const std::string& lead, const Json& seen);

@@ -1,0 +1,94 @@
+#include "stations/numbers_dialog.h"
+
+#include <QCheckBox>
+#include <QDoubleSpinBox>
+#include <QFormLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+
+#include "look/look.h"
+
+namespace rigging::app {
+
+NumbersDialog::NumbersDialog(const QString& title, const QString& words, QWidget* parent) : QDialog(parent) {
+  setObjectName(QStringLiteral("numbers_dialog"));
+  setWindowTitle(title);
+  auto* layout = new QVBoxLayout(this);
+  auto* label = new QLabel(words);
+  label->setWordWrap(true);
+  label->setMinimumWidth(380);
+  layout->addWidget(label);
+  form_ = new QFormLayout;
+  layout->addLayout(form_);
+  auto* buttons = new QHBoxLayout;
+  buttons->addStretch();
+  auto* leave = new QPushButton(tr("Leave"));
+  auto* take = new QPushButton(tr("Take these"));
+  take->setObjectName(QStringLiteral("take"));
+  take->setProperty("main", true);
+  take->setDefault(true);
+  buttons->addWidget(leave);
+  buttons->addWidget(take);
+  layout->addLayout(buttons);
+  connect(leave, &QPushButton::clicked, this, &QDialog::reject);
+  connect(take, &QPushButton::clicked, this, &QDialog::accept);
+}
+
+QDoubleSpinBox* NumbersDialog::box(const char* id, const Number& n) {
+  auto* b = new QDoubleSpinBox;
+  b->setObjectName(QLatin1String(id));
+  b->setAccessibleName(n.label);
+  b->setDecimals(n.decimals);
+  b->setRange(n.least, n.most);
+  b->setSuffix(n.unit.isEmpty() ? QString() : QLatin1Char(' ') + n.unit);
+  b->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  b->setAlignment(Qt::AlignRight);
+  b->setFont(Look::instance().figures());
+  b->setFixedWidth(120);
+  form_->addRow(n.label, b);
+  return b;
+}
+
+void NumbersDialog::add(const char* id, const Number& n, double& value) {
+  QDoubleSpinBox* b = box(id, n);
+  b->setValue(value * n.per_si);
+  // What was not touched keeps its last digits.
+  takes_.push_back([b, &value, per = n.per_si, shown = b->value()] {
+    if (b->value() != shown) value = b->value() / per;
+  });
+}
+
+void NumbersDialog::add(const char* id, const Number& n, std::optional<double>& value, const QString& unknown) {
+  QDoubleSpinBox* b = box(id, n);
+  b->setSpecialValueText(unknown);
+  b->setValue(value ? *value * n.per_si : n.least);
+  takes_.push_back([b, &value, per = n.per_si, shown = b->value()] {
+    if (b->value() == shown) return;
+    value = b->value() <= b->minimum() ? std::nullopt : std::optional(b->value() / per);
+  });
+}
+
+void NumbersDialog::add(const char* id, const QString& label, bool& value) {
+  auto* b = new QCheckBox(label);
+  b->setObjectName(QLatin1String(id));
+  b->setChecked(value);
+  form_->addRow(b);
+  takes_.push_back([b, &value] { value = b->isChecked(); });
+}
+
+void NumbersDialog::add(const char* id, const QString& label, std::string& value, const QString& hint) {
+  auto* b = new QLineEdit(QString::fromStdString(value));
+  b->setObjectName(QLatin1String(id));
+  b->setPlaceholderText(hint);
+  form_->addRow(label, b);
+  takes_.push_back([b, &value] { value = b->text().trimmed().toStdString(); });
+}
+
+bool NumbersDialog::ask() {
+  if (exec() != QDialog::Accepted) return false;
+  for (const auto& take : takes_) take();
+  return true;
+}
+
+}  // namespace rigging::app
