@@ -1,0 +1,153 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "../stations/bench_rig.h"
+#include "airframe/kinds.h"
+#include "fit/fit.h"
+#include "review/review.h"
+#include "wiring/plan.h"
+
+// Three rigs typed in from nothing, planned, and their budget and balance worked out by hand. The sums are arithmetic on the catalogue's
+// figures (common practice, noted there); the physics is Ohm's and Kirchhoff's, the moments are about the nose.
+namespace rigging {
+namespace {
+
+Rig typed_in(AirframeKind kind, const char* controller) {
+  Rig rig;
+  rig.name = "worked example";
+  rig.airframe.kind = kind;
+  rig.controller.kind = controller;
+  rig.outputs = default_outputs(kind);
+  int n = 0;
+  for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw, ChannelFunction::mode}) {
+    Channel c;
+    c.number = ++n;
+    c.function = f;
+    rig.radio.channels.push_back(c);
+  }
+  return rig;
+}
+
+double amps(const PowerReport& r, const char* part, Effort e) { return r.source(part)->amps[static_cast<std::size_t>(e)]; }
+
+/// A small flying wing on the fixed-function board: two elevon servos, everything on one joined rail.
+TEST(WorkedExample, FlyingWingOnTheFixedBoard) {
+  Rig rig = typed_in(AirframeKind::flying_wing, "fixed_mini");
+  add_part(rig, "battery", "battery_2s_850");       // 52 g
+  add_part(rig, "esc", "esc_10_linear");            // 9 g, 1 A linear, 38 K/W
+  add_part(rig, "motor", "motor_1806");             // 19 g
+  add_part(rig, "propeller", "propeller_5x4");      // 5 g
+  add_part(rig, "receiver", "receiver_serial_inverted");  // 6 g
+  add_part(rig, "left", "servo_5g_analogue", Surface{SurfaceKind::elevon, Side::left});    // 5 g
+  add_part(rig, "right", "servo_5g_analogue", Surface{SurfaceKind::elevon, Side::right});  // 5 g
+  const Plan plan = plan_wiring(rig, shipped());
+  ASSERT_TRUE(plan.obstacles.empty()) << plan.obstacles.front().what;
+  rig = plan.rig;
+  const PowerReport p = analyze_power(rig, shipped());
+  // Idle: board 0.03 + receiver 0.06 + two servos 0.006 each = 0.102 A.
+  EXPECT_NEAR(amps(p, "esc", Effort::idle), 0.102, 1e-9);
+  // Usual: 0.05 + 0.08 + 2·(0.006 + 0.25·0.094) = 0.189 A.
+  EXPECT_NEAR(amps(p, "esc", Effort::typical), 0.189, 1e-9);
+  // All moving: 0.08 + 0.10 + 2·0.10 = 0.38 A; one stalled + 0.40; two + 0.80 = 1.18 A of 1 A.
+  EXPECT_NEAR(amps(p, "esc", Effort::all_moving), 0.38, 1e-9);
+  EXPECT_NEAR(amps(p, "esc", Effort::one_stalled), 0.78, 1e-9);
+  EXPECT_NEAR(amps(p, "esc", Effort::two_stalled), 1.18, 1e-9);
+  EXPECT_NE(p.source("esc")->verdict.find("with two does not"), std::string::npos) << p.source("esc")->verdict;
+  // Full battery 8.4 V, off which 20 mΩ inside and the lead's 4.06 mΩ take 0.38 A · 24.06 mΩ = 9 mV: (8.391 − 5) V · 0.38 A = 1.2885 W, 38 K/W: +49 K.
+  EXPECT_NEAR(p.source("esc")->heat->value, (8.4 - 0.38 * 0.02406 - 5) * 0.38, 1e-4);
+  EXPECT_NEAR(p.source("esc")->junction->value, 25 + 1.2885 * 38, 0.02);
+  // Masses: 5 + 52 + 9 + 19 + 5 + 6 + 5 + 5 = 106 g, with a 150 g airframe 256 g.
+  rig.fit.frame_mass_kg = 0.150;
+  rig.fit.frame_at_m = 0.20;
+  const std::pair<const char*, double> places[] = {{"controller", 0.12}, {"battery", 0.06}, {"esc", 0.16}, {"motor", 0.25}, {"propeller", 0.27}, {"receiver", 0.14}, {"left", 0.20}, {"right", 0.20}};
+  for (const auto& [part, at] : places) put(rig, part, at);
+  const Balance b = analyze_fit(rig, shipped(), analyze_airframe(rig), analyze_power(rig, shipped())).balance;
+  EXPECT_NEAR(b.total.value, 0.256, 1e-9);
+  // Moments in g·m: 150·0.20 + 5·0.12 + 52·0.06 + 9·0.16 + 19·0.25 + 5·0.27 + 6·0.14 + 10·0.20 = 44.10; / 256 g = 0.17227 m.
+  EXPECT_NEAR(b.balance_point.value, 44.10 / 256, 1e-6);
+}
+
+/// A conventional model on the screen-and-keys board, its own regulator at a spare socket, the speed controller's red wire out.
+TEST(WorkedExample, ConventionalWithItsOwnRegulator) {
+  Rig rig = typed_in(AirframeKind::two_ailerons, "screen_keys");
+  add_part(rig, "battery", "battery_3s_2200");
+  add_part(rig, "esc", "esc_30_switching");
+  add_part(rig, "bec", "regulator_5v_3a");
+  add_part(rig, "motor", "motor_2212");
+  add_part(rig, "receiver", "receiver_pulse");
+  for (const Surface s : facts_of(AirframeKind::two_ailerons).surfaces) add_part(rig, "servo_" + s.word(), "servo_9g_analogue", s);
+  const Plan plan = plan_wiring(rig, shipped());
+  ASSERT_TRUE(plan.obstacles.empty()) << plan.obstacles.front().what;
+  const PowerReport p = analyze_power(plan.rig, shipped());
+  EXPECT_TRUE(p.source("bec")->supplies);
+  // Four servos 0.16, receiver 0.10, board 0.09: 0.83 A; stalled 0.75 in place of 0.16.
+  EXPECT_NEAR(amps(p, "bec", Effort::all_moving), 0.83, 1e-9);
+  EXPECT_NEAR(amps(p, "bec", Effort::one_stalled), 0.83 + 0.59, 1e-9);
+  EXPECT_NEAR(amps(p, "bec", Effort::two_stalled), 0.83 + 1.18, 1e-9);
+  EXPECT_EQ(p.source("bec")->verdict, "2 A of 3 A with two servos stalled: holds");
+  const Lead* esc = nullptr;
+  for (const Lead& l : plan.rig.leads)
+    if (far_end(l, "esc", "servo")) esc = &l;
+  ASSERT_TRUE(esc);
+  EXPECT_TRUE(esc->plus_removed) << "one source a rail";
+  // Without the regulator nothing feeds the rail.
+  WhatIf pulled;
+  pulled.without = {"bec"};
+  const PowerReport dark = analyze_power(plan.rig, shipped(), pulled);
+  EXPECT_FALSE(dark.consumer("receiver")->lit[static_cast<std::size_t>(SupplyState::battery)]);
+}
+
+/// A twin with differential thrust: two speed controllers, one red wire.
+TEST(WorkedExample, TwinWithOneRedWire) {
+  Rig rig = typed_in(AirframeKind::twin_differential, "full_controller");
+  add_part(rig, "battery", "battery_4s_2200");
+  const Surface sides[] = {{SurfaceKind::motor, Side::left}, {SurfaceKind::motor, Side::right}};
+  for (const Surface s : sides) {
+    const std::string side = s.side == Side::left ? "left" : "right";
+    add_part(rig, "esc_" + side, "esc_20_switching", s);
+    add_part(rig, "motor_" + side, "motor_2212", s);
+    add_part(rig, "propeller_" + side, s.side == Side::left ? "propeller_8x6_left" : "propeller_8x6", s);
+  }
+  add_part(rig, "receiver", "receiver_two_way");
+  for (const Surface s : facts_of(AirframeKind::twin_differential).surfaces)
+    if (s.kind != SurfaceKind::motor) add_part(rig, "servo_" + s.word(), "servo_9g_digital", s);
+  const Plan plan = plan_wiring(rig, shipped());
+  ASSERT_TRUE(plan.obstacles.empty()) << plan.obstacles.front().what;
+  int red = 0, escs = 0;
+  for (const Lead& l : plan.rig.leads)
+    for (const char* esc : {"esc_left", "esc_right"})
+      if (far_end(l, esc, "servo")) {
+        ++escs;
+        red += !l.plus_removed;
+      }
+  EXPECT_EQ(escs, 2);
+  EXPECT_EQ(red, 1);
+  // Each motor on its own side's speed controller, each speed controller on its own side's output.
+  for (const Surface s : sides) {
+    const std::string side = s.side == Side::left ? "left" : "right";
+    const Output* o = plan.rig.output_of(s);
+    ASSERT_TRUE(o);
+    bool motor = false, signal = false;
+    for (const Lead& l : plan.rig.leads) {
+      motor = motor || (far_end(l, "esc_" + side, "motor") && far_end(l, "esc_" + side, "motor")->part == "motor_" + side);
+      signal = signal || (far_end(l, "esc_" + side, "servo") && far_end(l, "esc_" + side, "servo")->socket == o->socket);
+    }
+    EXPECT_TRUE(motor && signal) << side;
+  }
+  const PowerReport p = analyze_power(plan.rig, shipped());
+  ASSERT_TRUE(p.drive);
+  ASSERT_EQ(p.drive->motors.size(), 2u);
+  EXPECT_NEAR(p.drive->motors[0].amps, p.drive->motors[1].amps, 1e-9);
+  EXPECT_NEAR(p.drive->static_current.value, 2 * p.drive->motors[0].amps, 1e-9);
+  // Battery sag: all of it through the internal resistance, 4 · 5 mΩ.
+  const auto battery = p.source("battery");
+  EXPECT_NEAR(p.sag->value, battery->amps[static_cast<std::size_t>(Effort::two_stalled)] * 0.020, 1e-9);
+  // Endurance: 2.2 Ah · 0.8 over what flows at cruise, in minutes.
+  EXPECT_NEAR(p.endurance->value, 60 * 2.2 * 0.8 / battery->amps[static_cast<std::size_t>(Effort::typical)], 1e-9);
+  const Review r = review(plan.rig, shipped());
+  for (const Snag& s : r.snags) EXPECT_NE(s.code, "POWER-28") << "one propeller is left-handed";
+}
+
+}  // namespace
+}  // namespace rigging
