@@ -1,17 +1,12 @@
-#include "wiring/plan.h"
-
 #include <algorithm>
-#include <cmath>
-#include <functional>
 #include <set>
 
-#include "base/number.h"
+#include "wiring/output_plan.h"
 
 namespace rigging {
 namespace {
 
-// Costs of the plan. What they mean is in docs/wiring.md.
-constexpr double moved = 10, emulated = 6, inverter_wasted = 2, shared_with_motor = 4, order = 0.01;
+using namespace plan_cost;
 
 class Planner {
  public:
@@ -26,7 +21,7 @@ class Planner {
       plan_.obstacles.push_back({"controller", "No controller class \"" + before_.controller.kind + "\" is known", "AIRFRAME-01"});
       return std::move(plan_);
     }
-    outputs();
+    plan_outputs(plan_, *controller_);
     servos_and_motors();
     serial_ports();
     pulse_receivers();
@@ -94,132 +89,6 @@ class Planner {
     plan_.choices.push_back({part, socket, name(to) + " " + (t ? t->label : to_socket), why, !stays});
   }
   void obstacle(const std::string& subject, const std::string& what, const char* code) { plan_.obstacles.push_back({subject, what, code}); }
-
-  // ── outputs ──────────────────────────────────────────────────────────────────────────────────────────────────────
-  struct Wish {
-    Output* output;
-    bool motor;
-  };
-
-  bool allowed(const Terminal& socket, const Output& o) const {
-    if (socket.serves.empty()) return true;
-    if (drives_motor(o)) return socket.serves == "throttle";
-    return std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](const Surface& s) {
-      // A socket kept for the aileron takes anything that rolls in the aileron's place, one for the elevator anything that pitches.
-      if (socket.serves == s.word()) return true;
-      const auto kept = surface_from_word(socket.serves);
-      if (!kept) return false;
-      const auto axis = kept->kind == SurfaceKind::aileron ? Axis::roll : kept->kind == SurfaceKind::elevator ? Axis::pitch : Axis::yaw;
-      const bool mixed = s.kind == SurfaceKind::elevon || s.kind == SurfaceKind::flaperon || s.kind == SurfaceKind::taileron || s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v;
-      const bool two_sided = kept->side != Side::single;
-      if (two_sided && s.side != Side::single && s.side != kept->side && o.surfaces.size() == 1) return false;
-      return mixed ? o.mix.of(axis) != 0 : s.kind == kept->kind;
-    });
-  }
-
-  void outputs() {
-    std::vector<Wish> wishes;
-    for (Output& o : rig().outputs) {
-      if (drives_motor(o) && controller_->motor_bypasses) {
-        if (!o.socket.empty()) plan_.choices.push_back({o.id, "", "the receiver", "the throttle lead stays on the receiver with this class", true});
-        o.socket.clear();
-        continue;
-      }
-      wishes.push_back({&o, drives_motor(o)});
-    }
-    std::map<int, int> capacity;
-    for (const Terminal& t : controller_->outputs) ++capacity[t.timer_group];
-    std::vector<int> groups;
-    for (const auto& [group, count] : capacity) groups.push_back(group);
-    // Labels that a group can carry: a rate, for motors or for servos.
-    std::vector<std::pair<double, bool>> labels;
-    for (const Wish& w : wishes)
-      if (std::find(labels.begin(), labels.end(), std::pair{w.output->rate_hz, w.motor}) == labels.end()) labels.emplace_back(w.output->rate_hz, w.motor);
-
-    std::vector<int> best;
-    double best_cost = 1e18;
-    std::vector<std::vector<double>> cost(wishes.size(), std::vector<double>(controller_->outputs.size()));
-    const auto price = [&](auto&& group_takes) {
-      for (std::size_t i = 0; i < wishes.size(); ++i)
-        for (std::size_t k = 0; k < controller_->outputs.size(); ++k) {
-          const Terminal& t = controller_->outputs[k];
-          const Output& o = *wishes[i].output;
-          double c = o.socket == t.id ? 0 : moved + order * static_cast<double>(k > i ? k - i : i - k);
-          if (o.fixed && o.socket != t.id && !o.socket.empty()) c = forbidden;
-          if (!allowed(t, o) || (is_fixed("controller", t.id) && o.socket != t.id)) c = forbidden;
-          const double extra = group_takes(t.timer_group, wishes[i]);
-          cost[i][k] = std::min(forbidden, c + extra);
-        }
-      const std::vector<int> got = cheapest_assignment(cost);
-      double sum = 0;
-      for (std::size_t i = 0; i < got.size(); ++i) sum += got[i] < 0 ? forbidden : cost[i][static_cast<std::size_t>(got[i])];
-      if (sum < best_cost) {
-        best_cost = sum;
-        best = got;
-      }
-    };
-    std::map<int, std::size_t> chosen;
-    const std::function<void(std::size_t)> choose = [&](std::size_t g) {
-      if (g == groups.size()) {
-        // Room enough for every label?
-        for (std::size_t l = 0; l < labels.size(); ++l) {
-          int room = 0;
-          for (const auto& [group, label] : chosen)
-            if (label == l) room += capacity[group];
-          const auto need = std::count_if(wishes.begin(), wishes.end(), [&](const Wish& w) { return std::pair{w.output->rate_hz, w.motor} == labels[l]; });
-          if (room < need) return;
-        }
-        price([&](int group, const Wish& w) { return labels[chosen[group]] == std::pair{w.output->rate_hz, w.motor} ? 0 : forbidden; });
-        return;
-      }
-      for (std::size_t l = 0; l < labels.size(); ++l) {
-        chosen[groups[g]] = l;
-        choose(g + 1);
-      }
-    };
-    if (std::pow(static_cast<double>(std::max<std::size_t>(1, labels.size())), static_cast<double>(groups.size())) <= 5000) choose(0);
-    if (best_cost >= forbidden) {
-      // Motors and servos may have to share a group; then they share its rate.
-      std::set<double> rates;
-      for (const auto& l : labels) rates.insert(l.first);
-      const std::vector<double> all(rates.begin(), rates.end());
-      std::map<int, std::size_t> rate_of;
-      const std::function<void(std::size_t)> share = [&](std::size_t g) {
-        if (g == groups.size()) {
-          price([&](int group, const Wish& w) { return all[rate_of[group]] == w.output->rate_hz ? (w.motor ? shared_with_motor : 0) : forbidden; });
-          return;
-        }
-        for (std::size_t k = 0; k < all.size(); ++k) {
-          rate_of[groups[g]] = k;
-          share(g + 1);
-        }
-      };
-      if (!all.empty()) share(0);
-    }
-    for (std::size_t i = 0; i < wishes.size(); ++i) {
-      Output& o = *wishes[i].output;
-      const int k = i < best.size() ? best[i] : -1;
-      if (k < 0) {
-        std::string what = "Output " + o.id + " finds no socket: ";
-        if (wishes.size() > controller_->outputs.size())
-          what += "the " + controller_->name + " has " + std::to_string(controller_->outputs.size()) + " and " + std::to_string(wishes.size()) + " are wanted";
-        else if (labels.size() > 1)
-          what += "outputs of one timer group share a pulse rate, and " + number_text(o.rate_hz, 0) + " Hz finds no group of its own";
-        else
-          what += "the sockets left are kept for other surfaces";
-        obstacle(o.id, what, wishes.size() > controller_->outputs.size() ? "AIRFRAME-02" : labels.size() > 1 ? "WIRING-09" : "WIRING-17");
-        continue;
-      }
-      const Terminal& t = controller_->outputs[static_cast<std::size_t>(k)];
-      const bool changed = o.socket != t.id;
-      std::string why = !changed ? o.fixed ? "kept by hand" : "it is there already" : "free";
-      if (labels.size() > 1) why += "; its timer group runs at " + number_text(o.rate_hz, 0) + " Hz" + (wishes[i].motor ? " for the motor alone" : "");
-      if (!t.serves.empty()) why += "; this class keeps it for the " + spoken(t.serves);
-      // The servos' leads go along; the turn of their sockets is made in servos_and_motors.
-      o.socket = t.id;
-      plan_.choices.push_back({o.id, "", "controller " + t.label, why, changed});
-    }
-  }
 
   void servos_and_motors() {
     for (const Part* p : parts_of(PartGroup::servo)) {

@@ -31,6 +31,11 @@ struct Plan {
 /// Ports and sockets are assigned at least cost (exact); see docs/wiring.md for the costs.
 Plan plan_wiring(const Rig& rig, const Catalogue& catalogue);
 
+/// What the plan weighs against what; docs/wiring.md says why.
+namespace plan_cost {
+inline constexpr double moved = 10, emulated = 6, shared_with_motor = 4, inverter_wasted = 2, order = 0.01;
+}
+
 /// Least total cost of giving each row a column of its own: Kuhn–Munkres with potentials, O(rows²·columns). Costs of `forbidden` or above mean
 /// impossible. Returns the column per row, −1 where none was possible. Rows may outnumber columns.
 std::vector<int> cheapest_assignment(const std::vector<std::vector<double>>& cost);

@@ -119,6 +119,47 @@ TEST(Plan, GivesRatesTheirOwnGroups) {
   EXPECT_EQ(none.obstacles.front().code, "WIRING-09");
 }
 
+TEST(Plan, ManyRatesOnManyGroupsAreAnsweredAtOnce) {
+  // Twelve outputs at twelve rates on a board of twelve groups of one: too many ways to try, and yet each finds a group.
+  Catalogue c = shipped();
+  ControllerClass board = *c.controller("full_controller");
+  board.id = "many";
+  board.outputs.clear();
+  for (int i = 0; i < 12; ++i) {
+    Terminal t;
+    t.id = t.label = "s" + std::to_string(i + 1);
+    t.net = "servo";
+    t.timer_group = i + 1;
+    board.outputs.push_back(t);
+  }
+  c.controllers.push_back(board);
+  Rig rig;
+  rig.controller.kind = "many";
+  for (int i = 0; i < 12; ++i) {
+    Output o;
+    o.id = "out_" + std::to_string(i);
+    o.rate_hz = 50 + 10 * i;
+    o.surfaces = {all_surfaces()[static_cast<std::size_t>(i)]};
+    rig.outputs.push_back(o);
+  }
+  const Plan p = plan_wiring(rig, c);
+  EXPECT_TRUE(p.obstacles.empty()) << p.obstacles.front().what;
+  std::set<std::string> sockets;
+  for (const Output& o : p.rig.outputs) EXPECT_TRUE(sockets.insert(o.socket).second) << o.id;
+}
+
+TEST(Plan, MotorsShareAGroupOnlyWhenTheyMust) {
+  // One group for everything, as on small boards: the motor shares it at the same rate.
+  const Plan p = plan_wiring(bare(AirframeKind::flying_wing, "fixed_mini", "receiver_serial_inverted"), shipped());
+  EXPECT_TRUE(p.obstacles.empty());
+  Rig fast = bare(AirframeKind::flying_wing, "fixed_mini", "receiver_serial_inverted");
+  for (Output& o : fast.outputs)
+    if (drives_motor(o)) o.rate_hz = 400;
+  const Plan none = plan_wiring(fast, shipped());
+  ASSERT_EQ(none.obstacles.size(), 1u);
+  EXPECT_EQ(none.obstacles.front().code, "WIRING-09");
+}
+
 TEST(Plan, SaysWhatMakesItImpossible) {
   Rig inverted = bare(AirframeKind::two_ailerons, "screen_keys", "receiver_serial_inverted");
   const Plan a = plan_wiring(inverted, shipped());
