@@ -16,7 +16,7 @@ namespace rigging::app {
 
 BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent) : QWidget(parent), document_(document), bench_(bench) {
   setObjectName(QStringLiteral("bench_panel"));
-  setFixedHeight(228);
+  setFixedHeight(206);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(12, 6, 12, 6);
   layout->setSpacing(14);

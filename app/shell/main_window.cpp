@@ -32,6 +32,16 @@
 
 namespace rigging::app {
 
+namespace {
+
+/// Asks only for the room that the sheet on top needs, not for that of the largest.
+class SheetStack : public QStackedWidget {
+ public:
+  QSize minimumSizeHint() const override { return currentWidget() ? currentWidget()->minimumSizeHint() : QStackedWidget::minimumSizeHint(); }
+};
+
+}  // namespace
+
 QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<HandCard>& cards) {
   QList<Sheet> sheets;
   const ControllerClass* controller = document.controller();
@@ -52,7 +62,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   setMinimumSize(1024, 700);
 
   strip_ = new StationStrip;
-  sheet_ = new QStackedWidget;
+  sheet_ = new SheetStack;
   snags_ = new SnagPanel(document_);
   bench_panel_ = new BenchPanel(document_, bench_);
   foot_ = new FootLine(document_, bench_);
@@ -253,6 +263,7 @@ void MainWindow::go(Station station) {
   station_ = station;
   pages_[static_cast<std::size_t>(station)]->refresh();
   sheet_->setCurrentWidget(pages_[static_cast<std::size_t>(station)]);
+  sheet_->updateGeometry();
   strip_->set_current(station);
   snags_->set_station(station);
   bench_panel_->setVisible(show_bench_->isChecked() && station == Station::proof);
@@ -406,6 +417,12 @@ void MainWindow::offer_recovery() {
     recovery_bar_->hide();
   });
   recovery_bar_->show();
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event) {
+  // The sheet needs its room on a small screen; snags wrap.
+  snags_->setFixedWidth(width() < 1120 ? 176 : 264);
+  QMainWindow::resizeEvent(event);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

@@ -51,6 +51,7 @@ class MainWindow : public QMainWindow {
 
  protected:
   void closeEvent(QCloseEvent*) override;
+  void resizeEvent(QResizeEvent*) override;
 
  private:
   void build_menus();

@@ -45,7 +45,6 @@ QLabel* wrapped(const std::string& text, bool soft) {
 
 SnagPanel::SnagPanel(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
   setObjectName(QStringLiteral("snag_panel"));
-  setFixedWidth(264);
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(8, 8, 8, 8);
   auto* top = new QHBoxLayout;
@@ -102,6 +101,7 @@ QWidget* SnagPanel::card(const Snag& snag) {
   there->setProperty("flat", true);
   there->setFont(Look::instance().text(8.5));
   there->setToolTip(tr("Source of the rule: %1").arg(QString::fromStdString(snag.source)));
+  there->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // a narrow panel must not grow for it
   connect(there, &QPushButton::clicked, this, [this, station = snag.station, subject = QString::fromStdString(snag.subject)] { Q_EMIT take_me_there(station, subject); });
   layout->addWidget(there);
   return frame;

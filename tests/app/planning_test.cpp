@@ -10,7 +10,12 @@
 #include <QTextBrowser>
 #include <QTimer>
 
+#include <cmath>
+#include <set>
+
 #include "bench_builder.h"
+#include "look/look.h"
+#include "look/units.h"
 #include "rig/rig_file.h"
 #include "sheets/wiring_sheets.h"
 #include "shell/sheet_dialog.h"
@@ -389,6 +394,130 @@ TEST_F(Planning, SnagsTakeOneThere) {
   }
   EXPECT_FALSE(b.find<WiringView>(QStringLiteral("wiring_view"))->traced().empty());
   EXPECT_EQ(b.window.findChild<PowerPage*>()->what_if().stalled, std::vector<std::string>{"servo_flaperon_left"});
+}
+
+TEST_F(Planning, TheSideViewLiftsAndTheKeysGoOn) {
+  b.window.go(Station::fit);
+  QApplication::processEvents();
+  auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
+  ASSERT_TRUE(b.click(QStringLiteral("closer")));
+  QApplication::processEvents();
+  view->grab();
+  // Found in the side view by its own height there: the battery is the largest thing in the bay.
+  const double z = rig().place("battery")->z_m, x = rig().place("battery")->x_m;
+  const QPointF above = view->above_of("battery");
+  double side_y = 0;
+  for (double y = 30; y < above.y() - 60 && side_y == 0; y += 6) {
+    QTest::mouseClick(view, Qt::LeftButton, {}, QPointF(above.x(), y).toPoint());
+    if (view->selected() == "battery") side_y = y;
+  }
+  ASSERT_GT(side_y, 0);
+  EXPECT_EQ(rig().place("battery")->z_m, z) << "a click moves nothing";
+  drag(view, {above.x(), side_y + 4}, {above.x(), side_y + 14});
+  EXPECT_GT(rig().place("battery")->z_m, z);
+  EXPECT_NEAR(rig().place("battery")->x_m, x, 0.002);
+  EXPECT_EQ(rig().place("battery")->y_m, 0);
+  view->setFocus();
+  const double lifted = rig().place("battery")->z_m;
+  QTest::keyClick(view, Qt::Key_PageUp);
+  EXPECT_NEAR(rig().place("battery")->z_m, lifted - 0.005, 1e-9);
+  QTest::keyClick(view, Qt::Key_PageDown);
+  QTest::keyClick(view, Qt::Key_PageDown, Qt::ShiftModifier);
+  EXPECT_NEAR(rig().place("battery")->z_m, lifted + 0.001, 1e-9);
+  // A press where nothing is picks nothing up.
+  QTest::mouseClick(view, Qt::LeftButton, {}, QPoint(3, 60));
+  EXPECT_EQ(view->selected(), "battery");
+}
+
+TEST_F(Planning, TheListTheFormAndThePictureAgree) {
+  b.window.go(Station::fit);
+  auto* list = b.find<QListWidget>(QStringLiteral("parts"));
+  ASSERT_EQ(list->count(), static_cast<int>(rig().parts.size()) + 1);
+  for (int i = 0; i < list->count(); ++i) {
+    list->setCurrentRow(i);
+    const std::string id = list->item(i)->data(Qt::UserRole).toString().toStdString();
+    EXPECT_EQ(b.find<PlacesView>(QStringLiteral("places_view"))->selected(), id);
+    const Place* p = rig().place(id);
+    ASSERT_TRUE(p) << id;
+    EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"))->value(), std::round(-p->x_m * 1000), 0.51) << id;
+    const PartKind* k = kind_of(rig(), b.window.document().catalogue(), id);
+    EXPECT_EQ(b.find<QComboBox>(QStringLiteral("part_surface"))->isVisible(), k && (k->group == PartGroup::servo || k->group == PartGroup::motor || k->group == PartGroup::speed_controller || k->group == PartGroup::propeller)) << id;
+  }
+  // A servo is given another surface, and the snags follow.
+  b.find<FitPage>({})->go_to(QStringLiteral("servo_flaperon_left"));
+  auto* surface = b.find<QComboBox>(QStringLiteral("part_surface"));
+  surface->setCurrentIndex(0);
+  Q_EMIT surface->activated(0);
+  EXPECT_FALSE(rig().part("servo_flaperon_left")->surface);
+  std::set<std::string> codes;
+  for (const Snag& s : b.window.document().review().snags) codes.insert(s.code);
+  EXPECT_TRUE(codes.count("WIRING-19") && codes.count("WIRING-20"));
+}
+
+TEST_F(Planning, UnitsAndThemesReachTheNewStations) {
+  for (const Theme theme : {Theme::dark, Theme::field, Theme::paper}) {
+    Look::instance().set_theme(theme);
+    for (const Station s : {Station::fit, Station::power, Station::wiring}) {
+      b.window.go(s);
+      EXPECT_FALSE(b.window.grab().isNull());
+    }
+  }
+  Units::instance().system = UnitSystem::imperial;
+  b.window.go(Station::fit);
+  b.find<FitPage>({})->go_to(QStringLiteral("battery"));
+  auto* behind = b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"));
+  EXPECT_NEAR(behind->value(), 0.17 / 0.0254, 0.01);
+  behind->setValue(7);
+  EXPECT_NEAR(rig().place("battery")->x_m, -7 * 0.0254, 1e-9);
+  b.window.go(Station::wiring);
+  auto* table = b.find<QTableWidget>(QStringLiteral("loom"));
+  EXPECT_TRUE(table->item(0, 4)->text().endsWith(QStringLiteral("in"))) << table->item(0, 4)->text().toStdString();
+  const std::string lead = table->item(0, 0)->data(Qt::UserRole).toString().toStdString();
+  table->item(0, 4)->setText(QStringLiteral("10"));
+  EXPECT_NEAR(*rig().lead(lead)->length_m, 0.254, 1e-9);
+  Units::instance().system = UnitSystem::metric;
+}
+
+TEST_F(Planning, TheAskBoxKnowsLeadsAndSheets) {
+  int where = 0, print = 0, plan = 0;
+  for (const Deed& d : b.window.deeds()) {
+    where += fit_of(QStringLiteral("where satellite"), d) > 0;
+    print += fit_of(QStringLiteral("print plug list"), d) > 0;
+    plan += fit_of(QStringLiteral("plan wiring"), d) > 0;
+    if (fit_of(QStringLiteral("where is satellite receiver plugged"), d) > 0 && where == 1) d.act();
+  }
+  EXPECT_GE(where, 1);
+  EXPECT_GE(print, 1);
+  EXPECT_GE(plan, 1);
+  EXPECT_EQ(b.window.station(), Station::wiring);
+  EXPECT_EQ(b.find<WiringView>(QStringLiteral("wiring_view"))->traced(), "gps");
+}
+
+TEST_F(Planning, EveryStationStandsAtTheSmallestSize) {
+  for (const Station s : all_stations) {
+    b.window.go(s);
+    b.window.resize(1024, 700);
+    QApplication::processEvents();
+    EXPECT_LE(b.window.minimumSizeHint().width(), 1024) << word(s);
+    EXPECT_LE(b.window.minimumSizeHint().height(), 700) << word(s);
+  }
+}
+
+TEST_F(Planning, UndoLeadsBackThroughAll) {
+  const Rig before = rig();
+  b.window.go(Station::wiring);
+  b.find<WiringPage>({})->go_to(QStringLiteral("gps"));
+  for (const char* button : {"lead_red_out", "lead_plug_turned", "lead_pair_turned", "lead_fixed", "lead_right"}) ASSERT_TRUE(b.click(QLatin1String(button))) << button;
+  const Lead& l = *rig().lead("gps");
+  EXPECT_TRUE(l.plus_removed && l.plug_turned && l.pair_turned && l.fixed);
+  EXPECT_EQ(rig().proofs.size(), 1u);
+  bool turned = false;
+  for (const Snag& s : b.window.document().review().snags) turned = turned || s.code == "WIRING-08";
+  EXPECT_TRUE(turned);
+  while (b.window.document().history().can_undo()) b.window.document().undo();
+  EXPECT_EQ(rig(), before);
+  while (b.window.document().history().can_redo()) b.window.document().redo();
+  EXPECT_EQ(rig().proofs.size(), 1u);
 }
 
 TEST(PlanningPages, StandWithAnyDemoAndWithNothing) {

@@ -158,8 +158,46 @@ TEST(TwinProgram, HandsRefuseNonsense) {
   EXPECT_TRUE(hands.ask("look")->ok());
 }
 
+TEST(TwinProgram, LeadsThatAreNotAsPlannedShowOnBothChannels) {
+  Program program({"--lead-fault", "pair_turned:gps", "--lead-fault", "wrong_socket:module_sense,serial_3", "--hidden"});
+  Cable controller(program.folder + "/controller"), hands(program.folder + "/hands");
+  const auto hello = hands.ask("hello");
+  ASSERT_TRUE(hello && hello->ok());
+  EXPECT_TRUE(hello->body["faults"].empty()) << "hidden";
+  const auto sensed = controller.ask("sensors");
+  ASSERT_TRUE(sensed && sensed->ok());
+  EXPECT_EQ(sensed->body["ports"]["serial_4"], false);
+  EXPECT_EQ(sensed->body["ports"]["serial_2"], true);
+  EXPECT_EQ(sensed->body["battery_v"], 0.0);
+  EXPECT_FALSE(hands.ask("inspect", {{"lead", "gps"}})->ok()) << "not while the battery is in";
+  EXPECT_TRUE(hands.ask("supply", {{"usb", false}, {"battery", false}})->ok());
+  EXPECT_EQ(hands.ask("inspect", {{"lead", "gps"}})->body["pair_turned"], true);
+  EXPECT_EQ(hands.ask("inspect", {{"lead", "module_sense"}})->body["to"]["socket"], "serial_3");
+  EXPECT_FALSE(hands.ask("inspect", {{"lead", "spaghetti"}})->ok());
+  for (const char* lead : {"gps", "module_sense"}) EXPECT_TRUE(hands.ask("mend", {{"lead", lead}})->ok());
+  EXPECT_TRUE(hands.ask("supply", {{"usb", false}, {"battery", true}})->ok());
+  const auto after = controller.ask("sensors");
+  ASSERT_TRUE(after && after->ok());
+  EXPECT_EQ(after->body["ports"]["serial_4"], true);
+  EXPECT_GT(after->body["battery_v"].get<double>(), 14);
+}
+
+TEST(TwinProgram, AMissingRedWireKeepsTheBoardFromAnswering) {
+  Program program({"--lead-fault", "red_missing:esc_signal"});
+  Cable controller(program.folder + "/controller"), hands(program.folder + "/hands");
+  const auto look = hands.ask("look");
+  ASSERT_TRUE(look && look->ok());
+  // The board lives from the measuring module, the servos from the speed controller.
+  EXPECT_EQ(look->body["servos_powered"], false);
+  EXPECT_TRUE(controller.ask("sensors")->ok());
+  const auto drive = controller.ask("drive", {{"output", "s1"}, {"level", 0.5}});
+  ASSERT_TRUE(drive);
+  EXPECT_FALSE(drive->ok());
+  EXPECT_NE(drive->refused().find("red wires"), std::string::npos) << drive->refused();
+}
+
 TEST(TwinProgram, BadOptionsAreOneLineAndStatusTwo) {
-  for (const char* arguments : {"", "/nonexistent.rig.json --sockets /tmp", "RIG --sockets /nonexistent/folder", "RIG --sockets /tmp --fault nonsense", "RIG --sockets /tmp --random 9", "RIG --sockets /tmp --fault mix_sign_wrong:out_3,yaw"}) {
+  for (const char* arguments : {"", "/nonexistent.rig.json --sockets /tmp", "RIG --sockets /nonexistent/folder", "RIG --sockets /tmp --fault nonsense", "RIG --sockets /tmp --random 9", "RIG --sockets /tmp --lead-fault pair_turned:nothing", "RIG --sockets /tmp --random-leads 9", "RIG --sockets /tmp --fault mix_sign_wrong:out_3,yaw"}) {
     std::string line = arguments;
     if (const auto at = line.find("RIG"); at != std::string::npos) line.replace(at, 3, demo);
     const int status = std::system((std::string(RIGGING_TWIN) + " " + line + " >/dev/null 2>rigging_twin_err").c_str());

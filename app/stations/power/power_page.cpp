@@ -3,6 +3,7 @@
 #include <QButtonGroup>
 #include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include "base/number.h"
@@ -82,7 +83,6 @@ PowerPage::PowerPage(RigDocument& document, QWidget* parent) : StationPage(docum
   page->addLayout(left, 1);
 
   auto* side = new QWidget;
-  side->setFixedWidth(290);
   auto* right = new QVBoxLayout(side);
   right->setContentsMargins(0, 0, 0, 0);
   verdicts_ = words(9.5, "power_verdicts");
@@ -123,7 +123,13 @@ PowerPage::PowerPage(RigDocument& document, QWidget* parent) : StationPage(docum
   working_button_->setCheckable(true);
   working_button_->setObjectName(QStringLiteral("power_working"));
   right->addWidget(working_button_);
-  page->addWidget(side);
+  // On a small screen the figures scroll; the verdicts stand first.
+  auto* area = new QScrollArea;
+  area->setWidgetResizable(true);
+  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  area->setFixedWidth(290);
+  area->setWidget(side);
+  page->addWidget(area);
   working_ = words(8.5);
   working_->setProperty("soft", true);
   working_->hide();

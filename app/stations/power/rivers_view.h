@@ -13,7 +13,7 @@ class RiversView : public QWidget {
   explicit RiversView(RigDocument& document, QWidget* parent = nullptr);
   /// What to draw; the report must be of the same rig.
   void show(const PowerReport& report, const Solution& solution);
-  QSize minimumSizeHint() const override { return {360, 260}; }
+  QSize minimumSizeHint() const override { return {360, 200}; }
 
  Q_SIGNALS:
   /// A servo was clicked: stall it, or let it go.

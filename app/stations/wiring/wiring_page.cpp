@@ -66,7 +66,7 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   plan_words_->hide();
   page->addWidget(plan_words_);
   view_ = new WiringView(document_);
-  page->addWidget(view_, 1);
+  page->addWidget(view_, 3);
 
   auto* lead = new QHBoxLayout;
   chosen_ = words(9.5, "chosen_lead");
@@ -119,9 +119,10 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   table_->horizontalHeader()->setStretchLastSection(true);
   table_->setShowGrid(false);
   table_->setAlternatingRowColors(true);
-  table_->setFixedHeight(158);
+  table_->setMinimumHeight(84);
+  table_->setMaximumHeight(158);
   table_->setFont(Look::instance().text(9));
-  page->addWidget(table_);
+  page->addWidget(table_, 1);
   free_ = words(8.5, "wiring_free");
   free_->setProperty("soft", true);
   page->addWidget(free_);

@@ -18,7 +18,7 @@ class WiringView : public QWidget {
   const std::string& traced() const { return traced_; }
   /// Where a socket of the board is drawn.
   QPointF at_socket(const std::string& socket) const;
-  QSize minimumSizeHint() const override { return {420, 300}; }
+  QSize minimumSizeHint() const override { return {420, 190}; }
 
  Q_SIGNALS:
   void picked(const std::string& lead);
