@@ -144,6 +144,28 @@ TEST(Documentation, CommandLineExamplesHold) {
   EXPECT_EQ(answer["settled"], blocks[1]["settled"]);
   const Json checked = Json::parse(run("check " + demo + " --json").out);
   for (const auto& [key, value] : checked.items()) EXPECT_TRUE(blocks[2].contains(key)) << key << " is not documented";
+  // Every member that the planning commands answer is in their example, two floors deep.
+  const auto documented = [&](const std::string& heading) {
+    const std::size_t at = text.find("## `" + heading), start = text.find("```json", at) + 7;
+    return *parse_json(std::string_view(text).substr(start, text.find("```", start) - start), heading);
+  };
+  const std::string heavy = [&] {
+    Json rig = *read_json_file(demo);
+    for (Json& p : rig["parts"])
+      if (p["kind"] == "servo_12g_metal") p["kind"] = "servo_40g_analogue";
+    return folder.file("heavy.rig.json", rig.dump());
+  }();
+  for (const std::string command : {"power", "fit", "wiring", "plan"})
+    for (const std::string& rig : {demo, heavy}) {
+      const Json example = documented(command + " RIG"), actual = Json::parse(run(command + " " + rig + " --json").out);
+      for (const auto& [key, value] : actual.items()) {
+        EXPECT_TRUE(example.contains(key)) << command << ": " << key << " is not documented";
+        if (!example.contains(key) || !value.is_array() || value.empty() || !value[0].is_object() || example[key].empty()) continue;
+        for (const Json& row : value)
+          for (const auto& [member, unused] : row.items())
+            if (member != "heat" && member != "junction" && member != "inlet_v") EXPECT_TRUE(example[key][0].contains(member)) << command << ": " << key << "/" << member << " is not documented";
+      }
+    }
 }
 
 }  // namespace

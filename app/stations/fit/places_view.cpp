@@ -193,7 +193,6 @@ void PlacesView::draw_parts(QPainter& p, View view) {
     const QString name = QString::fromStdString(part_name(document_.rig(), document_.catalogue(), part));
     p.setFont(Look::instance().text(8, chosen));
     const QRectF text = QFontMetricsF(p.font()).boundingRect(name);
-    bool placed = false;
     for (const QPointF at : {QPointF(box.center().x() - text.width() / 2, box.top() - 3), QPointF(box.center().x() - text.width() / 2, box.bottom() + text.height() - 2), QPointF(box.right() + 4, box.center().y() + 4), QPointF(box.left() - text.width() - 4, box.center().y() + 4)}) {
       const QRectF want(at.x(), at.y() - text.height() + 3, text.width(), text.height() - 2);
       if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(want); }) && !chosen) continue;
@@ -201,10 +200,8 @@ void PlacesView::draw_parts(QPainter& p, View view) {
       taken << want;
       p.setPen(chosen ? inks().teal : inks().ink);
       p.drawText(at, name);
-      placed = true;
       break;
     }
-    (void)placed;
     taken << box;
   }
 }
