@@ -403,6 +403,10 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
     if (k && k->group == PartGroup::receiver && c.lit[1] && !c.lit[0] && net.node("controller", "usb") >= 0)
       r.explanations.push_back("On USB alone " + c.name + " stays dark: USB feeds the processor, not the " + c.rail + ". No fault.");
   }
+  for (const SourceReport& s : r.sources) {
+    const PartKind* k = kind_of(rig, catalogue, s.part);
+    if (k && k->group == PartGroup::power_module && s.supplies && s.rail != "servo rail") r.explanations.push_back("The power module feeds the " + s.rail + ", not the servo rail: servos need a source of their own.");
+  }
   for (const Rail& rail : net.rails) {
     const auto diodes = std::count_if(rail.sources.begin(), rail.sources.end(), [](const Source& s) { return s.kind == FeedKind::diode; });
     if (diodes > 1) r.explanations.push_back(capital(rail.name) + " has " + std::to_string(diodes) + " inputs kept apart by diodes: several sources are allowed there, the highest feeds it.");

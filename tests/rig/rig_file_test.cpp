@@ -1,6 +1,8 @@
 #include "rig/rig_file.h"
 
 #include <gtest/gtest.h>
+
+#include <functional>
 #include <unistd.h>
 
 #include <valijson/adapters/nlohmann_json_adapter.hpp>
@@ -168,6 +170,52 @@ TEST(History, UndoesByFormerValuesWithoutLimit) {
   rig.name = "other";
   history.edit(rig, "another way");
   EXPECT_FALSE(history.can_redo());
+}
+
+TEST(RigFile, PartsPlacesAndLeadsMustBelongTogether) {
+  const auto refused = [](const std::function<void(Json&)>& damage) {
+    Json json = demo("hedgerow.rig.json");
+    damage(json);
+    const auto rig = rig_from_json(json, "my.rig.json");
+    EXPECT_FALSE(rig);
+    return rig ? std::string() : rig.error().text();
+  };
+  EXPECT_NE(refused([](Json& j) { j["leads"][0]["from"]["part"] = "ghost"; }).find("/leads/0/from/part"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["leads"][2]["to"]["part"] = ""; }).find("/leads/2/to/part"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["leads"][1]["id"] = j["leads"][0]["id"]; }).find("/leads/1"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["places"][0]["part"] = "ghost"; }).find("/places/0/part"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["places"].push_back(j["places"][0]); }).find("twice"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["parts"][0]["id"] = "controller"; }).find("the board itself"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["parts"][1]["surface"] = "wing"; }).find("/parts/1/surface"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["leads"][0]["kind"] = "rope"; }).find("four_way"), std::string::npos) << "the words that there are";
+  EXPECT_NE(refused([](Json& j) { j["leads"][0]["length_m"] = 0; }).find("/leads/0/length_m"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["fit"]["latitude_deg"] = 91; }).find("/fit/latitude_deg"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["fit"]["bay"]["width_m"] = -1; }).find("/fit/bay/width_m"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["fit"]["confirmed"] = "all"; }).find("a list"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["power"]["reserve_share"] = 2; }).find("/power/reserve_share"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["places"][0]["turn"] = "upside"; }).find("arrow_A_top_B"), std::string::npos);
+}
+
+TEST(RigFile, SectionsOfTheNewStationsMayBeAbsentAndKeepWhatTheyDoNotKnow) {
+  Json json = demo("hedgerow.rig.json");
+  for (const char* section : {"parts", "places", "leads", "fit", "power"}) json.erase(section);
+  const auto bare = rig_from_json(json, "x");
+  ASSERT_TRUE(bare) << bare.error().text();
+  EXPECT_EQ(bare->fit, Fit{});
+  EXPECT_EQ(bare->power, Power{});
+  json = demo("hedgerow.rig.json");
+  json["fit"]["hatch"] = "magnets";
+  json["fit"]["bay"]["lining"] = "cork";
+  json["power"]["tested_by"] = "two of us";
+  json["leads"][3]["colour"] = "twisted";
+  json["places"][2]["tape"] = true;
+  const auto rig = rig_from_json(json, "x");
+  ASSERT_TRUE(rig);
+  const Json out = Json::parse(rig_text(*rig));
+  for (const char* pointer : {"/fit/hatch", "/fit/bay/lining", "/power/tested_by", "/leads/3/colour", "/places/2/tape"}) EXPECT_EQ(out[Json::json_pointer(pointer)], json[Json::json_pointer(pointer)]) << pointer;
+  EXPECT_EQ(rig->lead("gps")->kind, LeadKind::four_way);
+  EXPECT_EQ(rig->part("nobody"), nullptr);
+  EXPECT_EQ(rig->place("nobody"), nullptr);
 }
 
 TEST(PartsFile, TheCatalogueFitsItsSchema) {
