@@ -10,6 +10,7 @@
 
 #include "look/look.h"
 #include "look/scroll_content.h"
+#include "sheets/sketch.h"
 
 namespace rigging::app {
 namespace {
@@ -91,7 +92,12 @@ QWidget* SnagPanel::card(const Snag& snag) {
   layout->addWidget(wrapped(snag.why, true));
   layout->addWidget(wrapped(snag.remedy, false));
   if (snag.fix) {
-    auto* fix = new QPushButton(QString::fromStdString(snag.fix->label));
+    // A button does not wrap by itself; broken so that it fits the narrow panel, too.
+    QStringList lines;
+    for (const std::string& line : rigging::wrapped(snag.fix->label, width() > 200 ? 32 : 20)) lines << QString::fromStdString(line);
+    auto* fix = new QPushButton(lines.join(QLatin1Char('\n')));
+    fix->setAccessibleName(QString::fromStdString(snag.fix->label));
+    fix->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     fix->setObjectName(QStringLiteral("fix_") + QString::fromStdString(snag.code));
     fix->setFont(Look::instance().text(9));
     connect(fix, &QPushButton::clicked, this, [this, f = *snag.fix] { document_.edit(f.apply(document_.rig()), QString::fromStdString(f.label)); });

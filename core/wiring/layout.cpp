@@ -13,7 +13,8 @@ struct Item {
   std::vector<const Terminal*> terminals;
   double order = 0;  ///< where its socket sits along its side of the board
   bool left = false, direct = false;
-  double height() const { return head_h + row_h * static_cast<double>(std::max<std::size_t>(1, terminals.size())); }
+  /// Beside the board terminals stand one below the other, under it side by side.
+  double height() const { return head_h + row_h * (direct ? static_cast<double>(std::max<std::size_t>(1, terminals.size())) : 1.0); }
 };
 
 }  // namespace
@@ -190,7 +191,10 @@ WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double wi
     curve.lead = l.id;
     curve.number = number;
     const double reach = std::clamp(std::hypot(a->x - b->x, a->y - b->y) * 0.45, 8.0, 42.0);
-    const double xy[8] = {a->x, a->y, a->x + a->out_x * reach, a->y + a->out_y * reach, b->x + b->out_x * reach, b->y + b->out_y * reach, b->x, b->y};
+    // Leads that leave up or down turn soon: the sheet is flat.
+    const auto from = [&](const WiringLayout::Spot& s) { return s.out_y == 0 ? reach : s.on_board && s.out_y < 0 ? std::min(reach, std::max(2.0, s.y - 1)) : std::min(reach, 14.0); };
+    const double ra = from(*a), rb = from(*b);
+    const double xy[8] = {a->x, a->y, a->x + a->out_x * ra, a->y + a->out_y * ra, b->x + b->out_x * rb, b->y + b->out_y * rb, b->x, b->y};
     std::copy(std::begin(xy), std::end(xy), curve.xy);
     curve.strands = strands_of(l, terminal_of(rig, catalogue, l.from), terminal_of(rig, catalogue, l.to));
     curve.plus_removed = l.plus_removed;
