@@ -503,6 +503,34 @@ TEST_F(Planning, EveryStationStandsAtTheSmallestSize) {
   }
 }
 
+TEST_F(Planning, LongFixesStayInsideTheirPanel) {
+  Rig heavy = rig();
+  heavy.fit.frame_at_m += 0.045;
+  heavy.lead("receiver")->plug_turned = true;
+  heavy.outputs[0].rate_hz = 333;
+  b.window.document().edit(heavy, QStringLiteral("three faults"));
+  for (const int width : {1280, 1024}) {
+    b.window.resize(width, 800);
+    b.window.document().edit(heavy, QStringLiteral("again"));
+    b.window.go(Station::fit);
+    QApplication::processEvents();
+    auto* panel = b.window.findChild<SnagPanel*>();
+    int seen = 0;
+    for (auto* button : panel->findChildren<QPushButton*>()) {
+      if (!button->isVisible()) continue;
+      ++seen;
+      EXPECT_LE(button->mapTo(panel, QPoint(button->width(), 0)).x(), panel->width()) << button->accessibleName().toStdString();
+    }
+    EXPECT_GT(seen, 3);
+    auto* fix = b.find<QPushButton>(QStringLiteral("fix_FIT-04"));
+    ASSERT_TRUE(fix);
+    EXPECT_TRUE(fix->accessibleName().contains(QStringLiteral("behind the nose"))) << "whole for those who listen";
+    EXPECT_FALSE(fix->accessibleName().contains(QLatin1Char('\n')));
+  }
+  ASSERT_TRUE(b.click(QStringLiteral("fix_FIT-04")));
+  EXPECT_NE(rig().place("battery")->x_m, heavy.place("battery")->x_m);
+}
+
 TEST_F(Planning, UndoLeadsBackThroughAll) {
   const Rig before = rig();
   b.window.go(Station::wiring);
