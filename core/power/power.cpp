@@ -407,6 +407,10 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
     const PartKind* k = kind_of(rig, catalogue, s.part);
     if (k && k->group == PartGroup::power_module && s.supplies && s.rail != "servo rail") r.explanations.push_back("The power module feeds the " + s.rail + ", not the servo rail: servos need a source of their own.");
   }
+  for (const Part& p : rig.parts)
+    if (const PartKind* k = catalogue.part(p.kind); k && k->propeller)
+      r.explanations.push_back("Seen from behind, " + part_name(rig, catalogue, p.id) + " turns " + (k->propeller->left_handed ? "against the clock" : "with the clock") + ", lettered side toward the direction of flight." +
+                               (rig.power.pusher ? " On a pusher the shaft points aft: the motor runs the other way round than in a nose. Exchange two of its three leads if it blows forward." : ""));
   for (const Rail& rail : net.rails) {
     const auto diodes = std::count_if(rail.sources.begin(), rail.sources.end(), [](const Source& s) { return s.kind == FeedKind::diode; });
     if (diodes > 1) r.explanations.push_back(capital(rail.name) + " has " + std::to_string(diodes) + " inputs kept apart by diodes: several sources are allowed there, the highest feeds it.");

@@ -1,6 +1,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <map>
 
 #include "../stations/bench_rig.h"
 #include "airframe/kinds.h"
@@ -147,6 +148,71 @@ TEST(WorkedExample, TwinWithOneRedWire) {
   EXPECT_NEAR(p.endurance->value, 60 * 2.2 * 0.8 / battery->amps[static_cast<std::size_t>(Effort::typical)], 1e-9);
   const Review r = review(plan.rig, shipped());
   for (const Snag& s : r.snags) EXPECT_NE(s.code, "POWER-28") << "one propeller is left-handed";
+}
+
+/// The demos, budget by hand from the catalogue's figures.
+TEST(WorkedExample, BudgetsOfTheDemos) {
+  // Hedgerow: four servos 0.30 moving, 1.2 stalled, on the speed controller; on the module receiver 0.10, satellites 0.08, camera 0.14, video 0.72,
+  // buzzer 0.03 and, through a diode, the board 0.25.
+  const PowerReport hedgerow = analyze_power(demo("hedgerow"), shipped());
+  EXPECT_NEAR(amps(hedgerow, "esc", Effort::all_moving), 1.2, 1e-9);
+  EXPECT_NEAR(amps(hedgerow, "esc", Effort::one_stalled), 2.1, 1e-9);
+  EXPECT_NEAR(amps(hedgerow, "esc", Effort::two_stalled), 3.0, 1e-9);
+  EXPECT_NEAR(amps(hedgerow, "module", Effort::all_moving), 1.32, 1e-9);
+  // Heath: two servos 0.22 and 0.95, receiver 0.10, unit 0.06.
+  const PowerReport heath = analyze_power(demo("heath"), shipped());
+  EXPECT_NEAR(amps(heath, "esc", Effort::all_moving), 0.60, 1e-9);
+  EXPECT_NEAR(amps(heath, "esc", Effort::one_stalled), 1.33, 1e-9);
+  EXPECT_NEAR(amps(heath, "esc", Effort::two_stalled), 2.06, 1e-9);
+  // Delta: two wing servos 0.28 and 1.1, two small ones 0.10 and 0.5, receiver 0.10, board 0.09 behind its diode.
+  const PowerReport delta = analyze_power(demo("delta"), shipped());
+  EXPECT_NEAR(amps(delta, "esc", Effort::all_moving), 0.95, 1e-9);
+  EXPECT_NEAR(amps(delta, "esc", Effort::one_stalled), 1.77, 1e-9);
+  EXPECT_NEAR(amps(delta, "esc", Effort::two_stalled), 2.59, 1e-9);
+}
+
+/// The demos, moments summed straight from the files.
+TEST(WorkedExample, BalanceOfTheDemos) {
+  std::map<std::string, double> catalogue_kg;
+  for (const auto& entry : std::filesystem::directory_iterator(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue")) {
+    const Json file = *read_json_file(entry.path());
+    for (const char* list : {"parts", "controllers"})
+      if (file.contains(list))
+        for (const Json& p : file[list])
+          if (p.contains("mass_kg")) catalogue_kg[p["id"]] = p["mass_kg"];
+  }
+  for (const char* name : {"hedgerow", "heath", "delta"}) {
+    const Json json = *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo" / (std::string(name) + ".rig.json"));
+    double mass = json["fit"]["frame_mass_kg"], moment = mass * json["fit"]["frame_at_m"].get<double>();
+    for (const Json& place : json["places"]) {
+      std::string kind = json["controller"]["kind"];
+      for (const Json& part : json["parts"])
+        if (part["id"] == place["part"]) kind = part["kind"];
+      mass += catalogue_kg.at(kind);
+      moment -= catalogue_kg.at(kind) * place["x_m"].get<double>();
+    }
+    const Rig rig = demo(name);
+    const Balance b = analyze_fit(rig, shipped(), analyze_airframe(rig), analyze_power(rig, shipped())).balance;
+    EXPECT_NEAR(b.total.value, mass, 1e-9) << name;
+    EXPECT_NEAR(b.balance_point.value, moment / mass, 1e-9) << name;
+  }
+}
+
+TEST(WorkedExample, WhichWayThePropellerTurnsIsSaid) {
+  const auto said = [](const Rig& rig) {
+    std::string all;
+    const PowerReport r = analyze_power(rig, shipped());
+    for (const std::string& e : r.explanations) all += e + "\n";
+    return all;
+  };
+  const std::string pusher = said(demo("hedgerow"));
+  EXPECT_NE(pusher.find("with the clock"), std::string::npos);
+  EXPECT_NE(pusher.find("shaft points aft"), std::string::npos);
+  Rig tractor = demo("heath");
+  EXPECT_EQ(said(tractor).find("shaft points aft"), std::string::npos);
+  for (Part& p : tractor.parts)
+    if (p.id == "propeller") p.kind = "propeller_8x6_left";
+  EXPECT_NE(said(tractor).find("against the clock"), std::string::npos);
 }
 
 }  // namespace
