@@ -176,19 +176,8 @@ void add_rig_commands(CLI::App& app, Session& session) {
     const ControllerClass* controller = catalogue->controller(fresh->controller);
     if (!controller) return session.refuse({"--controller", "unknown class \"" + fresh->controller + "\"", "an id of the catalogue"});
     if (std::filesystem::exists(fresh->file)) return session.refuse({fresh->file, "exists already", "a new file name"});
-    Rig rig;
-    rig.name = fresh->name;
-    rig.airframe.kind = *kind;
-    rig.controller.kind = fresh->controller;
-    rig.outputs = default_outputs(*kind);
+    Rig rig = fresh_rig(fresh->name, *kind, fresh->controller);
     for (std::size_t i = 0; i < rig.outputs.size(); ++i) rig.outputs[i].socket = i < controller->outputs.size() ? controller->outputs[i].id : "";
-    int number = 0;
-    for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw, ChannelFunction::mode}) {
-      Channel channel;
-      channel.number = ++number;
-      channel.function = f;
-      rig.radio.channels.push_back(channel);
-    }
     if (const auto ok = save_rig(rig, fresh->file); !ok) session.refuse(ok.error());
   });
 }

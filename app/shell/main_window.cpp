@@ -137,11 +137,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   });
   offer_recovery();
   if (document_.rig().name.empty()) {
-    Rig rig;
-    rig.name = "New aircraft";
-    rig.controller.kind = "full_controller";
-    rig.outputs = default_outputs(rig.airframe.kind);
-    document_.start_new(std::move(rig));
+    document_.start_new(fresh_rig("New aircraft", Airframe{}.kind, "full_controller"));
   }
   go(Station::airframe);
 }
@@ -156,13 +152,9 @@ void MainWindow::build_menus() {
   };
   add(file, tr("&New"), QKeySequence::New, [this] {
     if (!may_leave()) return;
-    Rig rig;
-    rig.name = "New aircraft";
-    rig.controller.kind = "full_controller";
-    rig.outputs = default_outputs(rig.airframe.kind);
     is_demo_ = false;
     bench_.stop();
-    document_.start_new(std::move(rig));
+    document_.start_new(fresh_rig("New aircraft", Airframe{}.kind, "full_controller"));
     go(Station::airframe);
   });
   add(file, tr("&Open…"), QKeySequence::Open, [this] {

@@ -90,6 +90,21 @@ std::vector<Output> default_outputs(AirframeKind kind) {
   return outputs;
 }
 
+Rig fresh_rig(std::string name, AirframeKind kind, std::string controller) {
+  Rig rig;
+  rig.name = std::move(name);
+  rig.airframe.kind = kind;
+  rig.controller.kind = std::move(controller);
+  rig.outputs = default_outputs(kind);
+  for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw, ChannelFunction::mode}) {
+    Channel channel;
+    channel.number = static_cast<int>(rig.radio.channels.size()) + 1;
+    channel.function = f;
+    rig.radio.channels.push_back(channel);
+  }
+  return rig;
+}
+
 Rig with_kind(Rig rig, AirframeKind kind) {
   std::vector<Output> wanted = default_outputs(kind);
   std::vector<Output> old = std::move(rig.outputs);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "base/find.h"
 #include "base/schema.h"
 
 namespace rigging {
@@ -221,18 +222,15 @@ void describe(F& f, CatalogueFile& c) {
 }
 
 const Cure* ControllerClass::cure(Remedy remedy) const {
-  const auto it = std::find_if(cures.begin(), cures.end(), [&](const Cure& c) { return c.remedy == remedy; });
-  return it == cures.end() ? nullptr : &*it;
+  return find_in(cures, [&](const Cure& c) { return c.remedy == remedy; });
 }
 
 const ModeAnswer* ControllerClass::mode(Mode wanted) const {
-  const auto it = std::find_if(modes.begin(), modes.end(), [&](const ModeAnswer& m) { return m.mode == wanted; });
-  return it == modes.end() ? nullptr : &*it;
+  return find_in(modes, [&](const ModeAnswer& m) { return m.mode == wanted; });
 }
 
 const Terminal* ControllerClass::socket(const std::string& socket_id) const {
-  const auto it = std::find_if(outputs.begin(), outputs.end(), [&](const Terminal& t) { return t.id == socket_id; });
-  return it == outputs.end() ? nullptr : &*it;
+  return find_in(outputs, [&](const Terminal& t) { return t.id == socket_id; });
 }
 
 const Terminal* ControllerClass::terminal(const std::string& terminal_id) const {
@@ -250,8 +248,7 @@ std::vector<const Terminal*> ControllerClass::terminals() const {
 }
 
 const Terminal* PartKind::terminal(const std::string& terminal_id) const {
-  const auto it = std::find_if(terminals.begin(), terminals.end(), [&](const Terminal& t) { return t.id == terminal_id; });
-  return it == terminals.end() ? nullptr : &*it;
+  return find_in(terminals, [&](const Terminal& t) { return t.id == terminal_id; });
 }
 
 Abilities ControllerClass::abilities() const {
@@ -265,13 +262,11 @@ Abilities ControllerClass::abilities() const {
 }
 
 const ControllerClass* Catalogue::controller(const std::string& id) const {
-  const auto it = std::find_if(controllers.begin(), controllers.end(), [&](const ControllerClass& c) { return c.id == id; });
-  return it == controllers.end() ? nullptr : &*it;
+  return find_in(controllers, [&](const ControllerClass& c) { return c.id == id; });
 }
 
 const PartKind* Catalogue::part(const std::string& id) const {
-  const auto it = std::find_if(parts.begin(), parts.end(), [&](const PartKind& p) { return p.id == id; });
-  return it == parts.end() ? nullptr : &*it;
+  return find_in(parts, [&](const PartKind& p) { return p.id == id; });
 }
 
 namespace {

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "base/fields.h"
+#include "base/find.h"
 #include "base/fingerprint.h"
 #include "link/cbor.h"
 #include "rig/output_fields.h"
@@ -132,12 +133,6 @@ std::string output_words(const ImageOutput& rig, const ImageOutput& board) {
   number("high end", rig.high_us, board.high_us, " µs");
   number("pulse rate", rig.rate_hz, board.rate_hz, " Hz");
   return words;
-}
-
-template <class T, class Same>
-const T* find_in(const std::vector<T>& list, Same&& same) {
-  const auto it = std::find_if(list.begin(), list.end(), same);
-  return it == list.end() ? nullptr : &*it;
 }
 
 }  // namespace

@@ -5,6 +5,7 @@
 #include <bit>
 #include <cmath>
 
+#include "base/find.h"
 #include "base/number.h"
 
 namespace rigging {
@@ -285,13 +286,11 @@ Solution solve(const Network& network, SupplyState state, Effort effort, double 
 }
 
 const SourceReport* PowerReport::source(const std::string& part) const {
-  const auto it = std::find_if(sources.begin(), sources.end(), [&](const SourceReport& s) { return s.part == part; });
-  return it == sources.end() ? nullptr : &*it;
+  return find_in(sources, [&](const SourceReport& s) { return s.part == part; });
 }
 
 const ConsumerReport* PowerReport::consumer(const std::string& part) const {
-  const auto it = std::find_if(consumers.begin(), consumers.end(), [&](const ConsumerReport& c) { return c.part == part; });
-  return it == consumers.end() ? nullptr : &*it;
+  return find_in(consumers, [&](const ConsumerReport& c) { return c.part == part; });
 }
 
 std::vector<Figure> PowerReport::figures() const {

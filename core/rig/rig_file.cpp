@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "base/find.h"
 #include "base/schema.h"
 #include "rig/output_fields.h"
 
@@ -337,16 +338,6 @@ const Output* Rig::output(const std::string& id) const {
 }
 
 Output* Rig::output(const std::string& id) { return const_cast<Output*>(std::as_const(*this).output(id)); }
-
-namespace {
-
-template <class List, class Same>
-auto* find_in(List& list, Same&& same) {
-  const auto it = std::find_if(list.begin(), list.end(), same);
-  return it == list.end() ? nullptr : &*it;
-}
-
-}  // namespace
 
 const Part* Rig::part(const std::string& id) const {
   return find_in(parts, [&](const Part& p) { return p.id == id; });

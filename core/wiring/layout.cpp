@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/find.h"
+
 namespace rigging {
 namespace {
 
@@ -20,8 +22,7 @@ struct Item {
 }  // namespace
 
 const WiringLayout::Spot* WiringLayout::spot(const std::string& part, const std::string& terminal) const {
-  const auto it = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.part == part && s.terminal == terminal; });
-  return it == spots.end() ? nullptr : &*it;
+  return find_in(spots, [&](const Spot& s) { return s.part == part && s.terminal == terminal; });
 }
 
 const WiringLayout::Spot* WiringLayout::nearest_board_spot(double x, double y, double reach) const {

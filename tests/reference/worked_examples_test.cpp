@@ -14,27 +14,11 @@
 namespace rigging {
 namespace {
 
-Rig typed_in(AirframeKind kind, const char* controller) {
-  Rig rig;
-  rig.name = "worked example";
-  rig.airframe.kind = kind;
-  rig.controller.kind = controller;
-  rig.outputs = default_outputs(kind);
-  int n = 0;
-  for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw, ChannelFunction::mode}) {
-    Channel c;
-    c.number = ++n;
-    c.function = f;
-    rig.radio.channels.push_back(c);
-  }
-  return rig;
-}
-
 double amps(const PowerReport& r, const char* part, Effort e) { return r.source(part)->amps[static_cast<std::size_t>(e)]; }
 
 /// A small flying wing on the fixed-function board: two elevon servos, everything on one joined rail.
 TEST(WorkedExample, FlyingWingOnTheFixedBoard) {
-  Rig rig = typed_in(AirframeKind::flying_wing, "fixed_mini");
+  Rig rig = fresh_rig("worked example", AirframeKind::flying_wing, "fixed_mini");
   add_part(rig, "battery", "battery_2s_850");       // 52 g
   add_part(rig, "esc", "esc_10_linear");            // 9 g, 1 A linear, 38 K/W
   add_part(rig, "motor", "motor_1806");             // 19 g
@@ -71,7 +55,7 @@ TEST(WorkedExample, FlyingWingOnTheFixedBoard) {
 
 /// A conventional model on the screen-and-keys board, its own regulator at a spare socket, the speed controller's red wire out.
 TEST(WorkedExample, ConventionalWithItsOwnRegulator) {
-  Rig rig = typed_in(AirframeKind::two_ailerons, "screen_keys");
+  Rig rig = fresh_rig("worked example", AirframeKind::two_ailerons, "screen_keys");
   add_part(rig, "battery", "battery_3s_2200");
   add_part(rig, "esc", "esc_30_switching");
   add_part(rig, "bec", "regulator_5v_3a");
@@ -101,7 +85,7 @@ TEST(WorkedExample, ConventionalWithItsOwnRegulator) {
 
 /// A twin with differential thrust: two speed controllers, one red wire.
 TEST(WorkedExample, TwinWithOneRedWire) {
-  Rig rig = typed_in(AirframeKind::twin_differential, "full_controller");
+  Rig rig = fresh_rig("worked example", AirframeKind::twin_differential, "full_controller");
   add_part(rig, "battery", "battery_4s_2200");
   const Surface sides[] = {{SurfaceKind::motor, Side::left}, {SurfaceKind::motor, Side::right}};
   for (const Surface s : sides) {

@@ -23,18 +23,7 @@ std::multiset<std::string> serious(const Rig& rig) {
 
 /// A rig with every part of a class, and no lead.
 Rig bare(AirframeKind kind, const std::string& controller, const std::string& receiver) {
-  Rig rig;
-  rig.name = "typed in from nothing";
-  rig.controller.kind = controller;
-  rig.airframe.kind = kind;
-  rig.outputs = default_outputs(kind);
-  int n = 0;
-  for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw, ChannelFunction::mode}) {
-    Channel c;
-    c.number = ++n;
-    c.function = f;
-    rig.radio.channels.push_back(c);
-  }
+  Rig rig = fresh_rig("typed in from nothing", kind, controller);
   add_part(rig, "battery", "battery_3s_1300");
   add_part(rig, "esc", "esc_30_switching");
   add_part(rig, "motor", "motor_2212");

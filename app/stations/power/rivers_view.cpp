@@ -94,7 +94,6 @@ void RiversView::paintEvent(QPaintEvent*) {
     std::string part, name;
     double amps;
     bool servo, stalled, dark;
-    double volts, least_v;
   };
   std::vector<Row> rows;
   std::vector<std::size_t> order;
@@ -105,10 +104,10 @@ void RiversView::paintEvent(QPaintEvent*) {
     for (std::size_t i = 0; i < net.draws.size(); ++i) {
       const Draw& d = net.draws[i];
       if (net.rail_of[static_cast<std::size_t>(d.node)] != static_cast<int>(r)) continue;
-      rows.push_back({static_cast<int>(r), d.part, part_name(document_.rig(), document_.catalogue(), d.part), solution_.draw_a[i], d.servo, d.servo && solution_.draw_a[i] >= d.load.most_a && d.load.most_a > 0, !solution_.rails[r].live, solution_.node_v[static_cast<std::size_t>(d.node)], d.load.least_v});
+      rows.push_back({static_cast<int>(r), d.part, part_name(document_.rig(), document_.catalogue(), d.part), solution_.draw_a[i], d.servo, d.servo && solution_.draw_a[i] >= d.load.most_a && d.load.most_a > 0, !solution_.rails[r].live});
     }
     const RailState& s = solution_.rails[r];
-    if (s.drive_a > 0.05) rows.push_back({static_cast<int>(r), "", tr("motor").toStdString(), s.drive_a, false, false, false, s.volts, 0});
+    if (s.drive_a > 0.05) rows.push_back({static_cast<int>(r), "", tr("motor").toStdString(), s.drive_a, false, false, false});
   }
   const double row_h = std::min(34.0, (height() - 44.0) / static_cast<double>(std::max<std::size_t>(1, rows.size())));
   double most = 0.05;
