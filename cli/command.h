@@ -23,5 +23,6 @@ void add_directions(CLI::App& app, Session& session);
 void add_declination(CLI::App& app, Session& session);
 void add_rig_commands(CLI::App& app, Session& session);
 void add_plan_commands(CLI::App& app, Session& session);
+void add_stick_commands(CLI::App& app, Session& session);
 
 }  // namespace rigging::cli

@@ -55,6 +55,14 @@ class FieldReader {
     value = fallback;
     if (const Json* json = find(name, false)) read_number(*json, place(name), value, span);
   }
+  /// A list of numbers; absent means empty.
+  void numbers(const char* name, std::vector<double>& list, Span span) {
+    list.clear();
+    const Json* json = find(name, false);
+    if (!json) return;
+    if (!json->is_array()) return fail(place(name), *json, "a list of numbers");
+    for (std::size_t i = 0; i < json->size() && !error_; ++i) read_number((*json)[i], place(name) + "/" + std::to_string(i), list.emplace_back(), span);
+  }
   void flag_or(const char* name, bool& value, bool fallback) {
     value = fallback;
     optional(name, value);
@@ -163,6 +171,9 @@ class FieldWriter {
   }
   void number_or(const char* name, double value, double fallback, Span) {
     if (value != fallback) object[name] = value;
+  }
+  void numbers(const char* name, const std::vector<double>& list, Span) {
+    if (!list.empty()) object[name] = list;
   }
   void flag_or(const char* name, bool value, bool fallback) {
     if (value != fallback) object[name] = value;

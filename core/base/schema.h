@@ -29,6 +29,7 @@ class FieldSchema {
     properties[name] = within("number", span);
     properties[name]["default"] = fallback;
   }
+  void numbers(const char* name, const std::vector<double>&, Span span) { properties[name] = {{"type", "array"}, {"items", within("number", span)}}; }
   void flag_or(const char* name, bool, bool fallback) { properties[name] = {{"type", "boolean"}, {"default", fallback}}; }
   void integer(const char* name, int, Span span) {
     needed.push_back(name);

@@ -105,6 +105,12 @@ void describe(F& f, ControllerClass& c) {
   f.optional("motor_bypasses", c.motor_bypasses);
   f.optional("has_compass", c.has_compass);
   f.optional("has_barometer", c.has_barometer);
+  f.optional("learns_ends", c.learns_ends);
+  f.optional("gesture_needs_full_ends", c.gesture_needs_full_ends);
+  f.number_or("travel_percent", c.travel_percent, 100, {50, 200});
+  f.number_or("reads_full", c.reads_full, 0, {0, 10000});
+  f.optional("pitch_back_falls", c.pitch_back_falls);
+  f.optional("notices", c.notices);
   f.required("cures", c.cures);
   f.required("modes", c.modes);
   f.required("bench_mode", c.bench_mode);

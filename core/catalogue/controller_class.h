@@ -6,6 +6,7 @@
 
 #include "catalogue/terminal.h"
 #include "rig/remedy.h"
+#include "rig/rig.h"
 
 /// Classes of controllers, described by what they can do.
 namespace rigging {
@@ -64,6 +65,12 @@ struct ControllerClass {
   std::string minus_edge;         ///< where the minus pin of a servo plug sits, in words
   bool motor_bypasses = false;    ///< the throttle lead stays on the receiver
   bool has_compass = false, has_barometer = false;
+  bool learns_ends = false;              ///< takes measured ends and centre of each channel for its own
+  bool gesture_needs_full_ends = false;  ///< a stick gesture counts only when 1000 and 2000 µs are reached
+  double travel_percent = 100;           ///< of the transmitter's travel that gives it full resolution
+  double reads_full = 0;                 ///< its test page shows ± this at the ends; 0: it shows µs
+  bool pitch_back_falls = false;         ///< stick back is meant to read low
+  std::vector<OnLoss> notices;           ///< what of a receiver's behaviour tells it that the link is gone
   std::vector<Cure> cures;
   std::vector<ModeAnswer> modes;
   Mode bench_mode = Mode::rate;  ///< shows the correction best on the bench

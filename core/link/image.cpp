@@ -15,6 +15,7 @@ void describe(F& f, ImageOutput& o) {
   f.required("socket", o.socket);
   for (const auto& [name, weight] : {std::pair{"roll", &o.mix.roll}, {"pitch", &o.mix.pitch}, {"yaw", &o.mix.yaw}, {"throttle", &o.mix.throttle}, {"flap", &o.mix.flap}})
     f.number(name, *weight, {-2, 2});
+  f.number_or("roll_differential", o.mix.roll_differential, 0, {-1, 1});
   describe_travel(f, o);
   f.rest(o.extra);
 }
@@ -23,6 +24,7 @@ void describe(F& f, ImageOutput& o) {
 struct Heard {
   int number = 1;
   ChannelFunction function = ChannelFunction::other;
+  std::optional<double> low_us, centre_us, high_us;  ///< learned; absent: 1000, 1500, 2000
   Json extra;
 };
 
@@ -30,6 +32,7 @@ template <class F>
 void describe(F& f, Heard& h) {
   f.integer("number", h.number, {1, 32});
   f.required("function", h.function);
+  for (const auto& [name, learned] : {std::pair{"low_us", &h.low_us}, {"centre_us", &h.centre_us}, {"high_us", &h.high_us}}) f.number(name, *learned, {500, 2500});
   f.rest(h.extra);
 }
 
@@ -38,6 +41,7 @@ struct ImageFile {
   TurnName board;
   bool roll_reversed = false, pitch_reversed = false, yaw_reversed = false;
   std::vector<Heard> channels;
+  Sharing sharing = Sharing::each_stops;
   Json extra = Json::object();
 };
 
@@ -49,6 +53,7 @@ void describe(F& f, ImageFile& i) {
   f.required("pitch_reversed", i.pitch_reversed);
   f.required("yaw_reversed", i.yaw_reversed);
   f.required("channels", i.channels);
+  f.optional("sharing", i.sharing);
   f.rest(i.extra);
 }
 
@@ -68,8 +73,15 @@ Image image_of(const Rig& rig) {
     Channel heard;
     heard.number = c.number;
     heard.function = c.function;
+    if (c.learned) {
+      heard.learned = true;
+      heard.low_us = c.low_us;
+      heard.centre_us = c.centre_us;
+      heard.high_us = c.high_us;
+    }
     image.channels.push_back(heard);
   }
+  image.sharing = rig.sharing;
   std::sort(image.channels.begin(), image.channels.end(), [](const auto& a, const auto& b) { return a.number < b.number; });
   return image;
 }
@@ -81,7 +93,8 @@ std::string image_bytes(const Image& image) {
   file.roll_reversed = image.sensing.roll_reversed;
   file.pitch_reversed = image.sensing.pitch_reversed;
   file.yaw_reversed = image.sensing.yaw_reversed;
-  for (const Channel& c : image.channels) file.channels.push_back({c.number, c.function, Json::object()});
+  for (const Channel& c : image.channels) file.channels.push_back({c.number, c.function, c.low_us, c.centre_us, c.high_us, Json::object()});
+  file.sharing = image.sharing;
   file.extra = image.extra;
   std::string bytes;
   // Through plain JSON: members sorted, so that the bytes do not depend on the order of a description.
@@ -104,8 +117,13 @@ Result<Image> image_from_bytes(std::string_view bytes, const std::string& where)
     Channel c;
     c.number = h.number;
     c.function = h.function;
+    c.low_us = h.low_us;
+    c.centre_us = h.centre_us;
+    c.high_us = h.high_us;
+    c.learned = h.low_us || h.centre_us || h.high_us;
     image.channels.push_back(c);
   }
+  image.sharing = file->sharing;
   image.extra = std::move(file->extra);
   for (const ImageOutput& o : image.outputs)
     if (!(o.low_us < o.centre_us && o.centre_us < o.high_us)) return failure(where + ": output " + o.socket, "the ends do not enclose the centre", "low_us < centre_us < high_us");
@@ -128,6 +146,7 @@ std::string output_words(const ImageOutput& rig, const ImageOutput& board) {
   number("yaw weight", rig.mix.yaw, board.mix.yaw, "");
   number("throttle weight", rig.mix.throttle, board.mix.throttle, "");
   number("flap weight", rig.mix.flap, board.mix.flap, "");
+  number("roll differential", rig.mix.roll_differential, board.mix.roll_differential, "");
   number("low end", rig.low_us, board.low_us, " µs");
   number("centre", rig.centre_us, board.centre_us, " µs");
   number("high end", rig.high_us, board.high_us, " µs");
@@ -159,9 +178,15 @@ std::vector<Difference> differences(const Image& rig, const Image& board) {
   for (int number = 1; number <= 32; ++number) {
     const auto has = [&](const Channel& c) { return c.number == number; };
     const Channel *r = find_in(rig.channels, has), *b = find_in(board.channels, has);
-    const auto name = [](const Channel* c) { return c ? std::string(word(c->function)) : std::string("nothing"); };
+    const auto name = [](const Channel* c) {
+      if (!c) return std::string("nothing");
+      std::string words(word(c->function));
+      if (c->learned) words += " with learned ends " + number_text(c->low_us.value_or(1000), 1) + ", " + number_text(c->centre_us.value_or(1500), 1) + ", " + number_text(c->high_us.value_or(2000), 1) + " µs";
+      return words;
+    };
     if (name(r) != name(b)) all.push_back({"channel " + std::to_string(number), name(b) + " on the board, " + name(r) + " in the rig"});
   }
+  if (rig.sharing != board.sharing) all.push_back({"sharing", spoken(word(board.sharing)) + " on the board, " + spoken(word(rig.sharing)) + " in the rig"});
   return all;
 }
 
@@ -196,11 +221,16 @@ Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>
     std::erase_if(rig.radio.channels, [&](const Channel& c) { return c.number == number && !b; });
     if (!b) continue;
     const auto it = std::find_if(rig.radio.channels.begin(), rig.radio.channels.end(), [&](const Channel& c) { return c.number == number; });
-    if (it != rig.radio.channels.end())
-      it->function = b->function;
-    else
-      rig.radio.channels.push_back(*b);
+    Channel& c = it != rig.radio.channels.end() ? *it : rig.radio.channels.emplace_back();
+    c.number = number;
+    c.function = b->function;
+    c.learned = b->learned;
+    if (!b->learned) continue;
+    c.low_us = b->low_us;
+    c.centre_us = b->centre_us;
+    c.high_us = b->high_us;
   }
+  if (wanted("sharing")) rig.sharing = board.sharing;
   return rig;
 }
 

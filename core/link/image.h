@@ -19,7 +19,8 @@ struct ImageOutput {
 struct Image {
   std::vector<ImageOutput> outputs;  ///< sorted by socket
   Sensing sensing;
-  std::vector<Channel> channels;  ///< what the controller takes each channel for, sorted by number; transmitter settings are no part of it
+  std::vector<Channel> channels;  ///< what the controller takes each channel for, sorted by number; transmitter settings are no part of it, learned ends are
+  Sharing sharing = Sharing::each_stops;
   Json extra = Json::object();
   bool operator==(const Image&) const = default;
 };

@@ -50,6 +50,7 @@ struct Airframe {
   double surface_chord = 0.25;  ///< control surface chord as a share of the chord in front of it
   double v_angle_deg = 35;      ///< of each V-tail half against the horizon
   std::optional<double> mass_kg;
+  std::optional<double> fast_m_s, dive_m_s;  ///< fastest level flight and fastest ever; estimated from the cruise speed when absent
   Json extra = Json::object();
   bool operator==(const Airframe&) const = default;
 };
@@ -143,18 +144,51 @@ struct Lead {
 
 enum class ChannelFunction { roll, pitch, throttle, yaw, mode, arm, return_home, gain, flap, other };
 
+/// What the hand moves in the transmitter.
+enum class Control { stick, two_position, three_position, slider, rotary, multi_position, fixed };
+
 struct Channel {
   int number = 1;  ///< 1 is the first
   ChannelFunction function = ChannelFunction::other;
+  std::optional<Control> control;  ///< absent: a stick for roll, pitch, throttle and yaw, unknown for the rest
   bool reversed = false;  ///< in the transmitter
   double sub_trim_us = 0;
-  double travel_low_percent = 100, travel_high_percent = 100;
+  double travel_low_percent = 100, travel_high_percent = 100;  ///< below and above the centre of the pulse
+  double rate_percent = 100;       ///< how much of the stick the rates let through
+  std::optional<double> fixed_us;  ///< of a channel that is fixed on or off
+  std::optional<double> low_us, centre_us, high_us;  ///< as the controller read them
+  bool learned = false;              ///< the controller has taken these for its own ends
+  std::optional<double> noise_us, centre_spread_us;  ///< found while measuring
+  std::vector<double> positions_us;  ///< of a switch, as read, lowest first
   Json extra = Json::object();
   bool operator==(const Channel&) const = default;
 };
 
+enum class TravelUnit { percent, us };
+
+/// How the user's transmitter counts, and what it can.
+struct Transmitter {
+  TravelUnit counts = TravelUnit::percent;  ///< in which it shows sub-trim and travel
+  double full_us = 500;             ///< what 100 % of travel moves the pulse to either side
+  double step_percent = 0.1;        ///< of travel
+  double sub_trim_step_us = 0.5;
+  double most_travel_percent = 150;
+  double most_sub_trim_us = 150;
+  int channels = 8;
+  bool mixes = false;               ///< it mixes channels itself
+  bool gestures_change_settings = false;  ///< stick gestures that change settings of the controller are on
+  std::vector<std::string> also_serves;   ///< other rigs that fly on the same memory
+  Json extra = Json::object();
+  bool operator==(const Transmitter&) const = default;
+};
+
+/// What the receiver does when it hears nothing.
+enum class OnLoss { unknown, no_pulses, hold, preset, flag };
+
 struct Radio {
   std::vector<Channel> channels;
+  Transmitter transmitter;
+  OnLoss on_loss = OnLoss::unknown;
   Json extra = Json::object();
   bool operator==(const Radio&) const = default;
 };
@@ -162,6 +196,8 @@ struct Radio {
 /// How much of each command an output answers: 1 is full travel on full command. Throttle counts from closed (0) to full (1).
 struct Mix {
   double roll = 0, pitch = 0, yaw = 0, throttle = 0, flap = 0;
+  /// Takes this share off the roll command on one side: off what lowers the sum when positive, off what raises it when negative. −1 to 1.
+  double roll_differential = 0;
   Json extra = Json::object();
   bool operator==(const Mix&) const = default;
 
@@ -183,14 +219,37 @@ struct Output {
   bool operator==(const Output&) const = default;
 };
 
-/// Linkage of one surface from servo arm to horn.
+/// One reading at the trailing edge.
+struct ThrowReading {
+  double pulse_us = 1500;
+  double up_deg = 0;  ///< trailing edge up (rudder: right) positive
+  Json extra = Json::object();
+  bool operator==(const ThrowReading&) const = default;
+};
+
+/// Linkage of one surface from servo arm to horn, in one plane. Servo ahead of the hinge; heights are counted toward the side of the horn.
 struct Linkage {
   SurfaceName surface;
   double arm_m = 0.012, rod_m = 0.1, horn_m = 0.014;
-  double servo_travel_deg = 45;  ///< for half of the pulse range
+  double servo_travel_deg = 45;  ///< for 500 µs
+  double arm_deg = 0;            ///< of the arm at 1500 µs from square to the line from servo to hinge, toward the hinge positive
+  double horn_deg = 0;           ///< the same of the horn with the surface neutral, away from the servo positive
+  double drop_m = 0;             ///< by how much the servo's axis lies further to the horn's side than the hinge
+  std::optional<double> base_m;  ///< servo axis to hinge along the chord; absent: such that the surface is neutral at 1500 µs
+  bool push_lifts = true;        ///< pushing the rod lifts the trailing edge (horn below), or moves a rudder's right (horn on the left)
+  bool crossed = false;          ///< the arm stands to the other side than the horn
+  std::vector<double> arm_holes_m, horn_holes_m;  ///< what there is to choose from
+  double clevis_pitch_m = 0.0004;
+  std::optional<double> chord_m;                ///< hinge to trailing edge where the throw is measured
+  std::optional<double> want_up_deg, want_down_deg;  ///< at full deflection
+  std::optional<double> play_m;                 ///< at the trailing edge
+  std::vector<ThrowReading> readings;
   Json extra = Json::object();
   bool operator==(const Linkage&) const = default;
 };
+
+/// What happens when commands ask for more than an output can give.
+enum class Sharing { each_stops, all_shrink, roll_first, pitch_first };
 
 struct Sensing {
   TurnName board;  ///< as the controller was told that it sits
@@ -304,6 +363,7 @@ struct Rig {
   Power power;
   Radio radio;
   std::vector<Output> outputs;
+  Sharing sharing = Sharing::each_stops;
   std::vector<Linkage> linkages;
   Sensing sensing;
   std::vector<Gain> gains;
@@ -323,6 +383,11 @@ struct Rig {
   Place* place(const std::string& part_id);
   const Lead* lead(const std::string& id) const;
   Lead* lead(const std::string& id);
+  const Linkage* linkage(Surface surface) const;
+  Linkage* linkage(Surface surface);
+  /// The channel that carries the function, or null.
+  const Channel* channel(ChannelFunction function) const;
+  Channel* channel(ChannelFunction function);
   /// The output that drives the surface, or null.
   const Output* output_of(Surface surface) const;
 };
@@ -365,6 +430,37 @@ struct Words<LeadKind> {
                                                                        {L::phase, "phase"},
                                                                        {L::video, "video"},
                                                                        {L::soldered, "soldered"}}};
+};
+
+template <>
+struct Words<Control> {
+  using C = Control;
+  static constexpr std::array<std::pair<C, std::string_view>, 7> list{{{C::stick, "stick"},
+                                                                      {C::two_position, "two_position"},
+                                                                      {C::three_position, "three_position"},
+                                                                      {C::slider, "slider"},
+                                                                      {C::rotary, "rotary"},
+                                                                      {C::multi_position, "multi_position"},
+                                                                      {C::fixed, "fixed"}}};
+};
+
+template <>
+struct Words<TravelUnit> {
+  static constexpr std::array<std::pair<TravelUnit, std::string_view>, 2> list{{{TravelUnit::percent, "percent"}, {TravelUnit::us, "us"}}};
+};
+
+template <>
+struct Words<OnLoss> {
+  using L = OnLoss;
+  static constexpr std::array<std::pair<L, std::string_view>, 5> list{
+      {{L::unknown, "unknown"}, {L::no_pulses, "no_pulses"}, {L::hold, "hold"}, {L::preset, "preset"}, {L::flag, "flag"}}};
+};
+
+template <>
+struct Words<Sharing> {
+  using S = Sharing;
+  static constexpr std::array<std::pair<S, std::string_view>, 4> list{
+      {{S::each_stops, "each_stops"}, {S::all_shrink, "all_shrink"}, {S::roll_first, "roll_first"}, {S::pitch_first, "pitch_first"}}};
 };
 
 template <>

@@ -12,7 +12,7 @@ namespace rigging {
 namespace {
 
 // Generous limits: they catch a wrong unit or a slip of the finger, not an unusual model.
-constexpr Span metres{0.01, 20}, degrees{-89, 89}, small_deg{-20, 20}, share{-0.5, 0.8}, place_m{-20, 20}, weight{-2, 2};
+constexpr Span metres{0.01, 20}, degrees{-89, 89}, small_deg{-20, 20}, share{-0.5, 0.8}, place_m{-20, 20}, weight{-2, 2}, speed_m_s{3, 150}, read_us{500, 2500}, percent{0, 200}, hole_m{0.001, 1};
 
 }  // namespace
 
@@ -34,6 +34,8 @@ void describe(F& f, Airframe& a) {
   f.number("surface_chord", a.surface_chord, {0.05, 1});
   f.number("v_angle_deg", a.v_angle_deg, {5, 80});
   f.number("mass_kg", a.mass_kg, {0.02, 150});
+  f.number("fast_m_s", a.fast_m_s, speed_m_s);
+  f.number("dive_m_s", a.dive_m_s, speed_m_s);
   f.rest(a.extra);
 }
 
@@ -94,16 +96,45 @@ template <class F>
 void describe(F& f, Channel& c) {
   f.integer("number", c.number, {1, 32});
   f.required("function", c.function);
+  f.optional("control", c.control);
   f.optional("reversed", c.reversed);
   f.number("sub_trim_us", c.sub_trim_us, {-500, 500});
-  f.number("travel_low_percent", c.travel_low_percent, {0, 200});
-  f.number("travel_high_percent", c.travel_high_percent, {0, 200});
+  f.number("travel_low_percent", c.travel_low_percent, percent);
+  f.number("travel_high_percent", c.travel_high_percent, percent);
+  f.number_or("rate_percent", c.rate_percent, 100, percent);
+  f.number("fixed_us", c.fixed_us, read_us);
+  f.number("low_us", c.low_us, read_us);
+  f.number("centre_us", c.centre_us, read_us);
+  f.number("high_us", c.high_us, read_us);
+  f.optional("learned", c.learned);
+  f.number("noise_us", c.noise_us, {0, 500});
+  f.number("centre_spread_us", c.centre_spread_us, {0, 1000});
+  f.numbers("positions_us", c.positions_us, read_us);
   f.rest(c.extra);
+}
+
+template <class F>
+void describe(F& f, Transmitter& t) {
+  f.optional("counts", t.counts);
+  f.number_or("full_us", t.full_us, 500, {100, 1000});
+  f.number_or("step_percent", t.step_percent, 0.1, {0.01, 10});
+  f.number_or("sub_trim_step_us", t.sub_trim_step_us, 0.5, {0.01, 20});
+  f.number_or("most_travel_percent", t.most_travel_percent, 150, {50, 200});
+  f.number_or("most_sub_trim_us", t.most_sub_trim_us, 150, {0, 500});
+  double channels = t.channels;
+  f.number_or("channels", channels, 8, {1, 32});
+  t.channels = static_cast<int>(channels);
+  f.flag_or("mixes", t.mixes, false);
+  f.flag_or("gestures_change_settings", t.gestures_change_settings, false);
+  f.optional("also_serves", t.also_serves);
+  f.rest(t.extra);
 }
 
 template <class F>
 void describe(F& f, Radio& r) {
   f.required("channels", r.channels);
+  f.optional("transmitter", r.transmitter);
+  f.optional("on_loss", r.on_loss);
   f.rest(r.extra);
 }
 
@@ -119,6 +150,7 @@ void describe(F& f, Mix& m) {
   part("yaw", m.yaw);
   part("throttle", m.throttle);
   part("flap", m.flap);
+  f.number_or("roll_differential", m.roll_differential, 0, {-1, 1});
   f.rest(m.extra);
 }
 
@@ -134,12 +166,34 @@ void describe(F& f, Output& o) {
 }
 
 template <class F>
+void describe(F& f, ThrowReading& t) {
+  f.number("pulse_us", t.pulse_us, read_us);
+  f.number("up_deg", t.up_deg, {-120, 120});
+  f.rest(t.extra);
+}
+
+template <class F>
 void describe(F& f, Linkage& l) {
+  constexpr Span throw_deg{0, 85};
   f.required("surface", l.surface);
-  f.number("arm_m", l.arm_m, {0.001, 1});
+  f.number("arm_m", l.arm_m, hole_m);
   f.number("rod_m", l.rod_m, {0.001, 10});
-  f.number("horn_m", l.horn_m, {0.001, 1});
+  f.number("horn_m", l.horn_m, hole_m);
   f.number("servo_travel_deg", l.servo_travel_deg, {5, 120});
+  f.number_or("arm_deg", l.arm_deg, 0, degrees);
+  f.number_or("horn_deg", l.horn_deg, 0, degrees);
+  f.number_or("drop_m", l.drop_m, 0, {-1, 1});
+  f.number("base_m", l.base_m, {0.001, 10});
+  f.flag_or("push_lifts", l.push_lifts, true);
+  f.flag_or("crossed", l.crossed, false);
+  f.numbers("arm_holes_m", l.arm_holes_m, hole_m);
+  f.numbers("horn_holes_m", l.horn_holes_m, hole_m);
+  f.number_or("clevis_pitch_m", l.clevis_pitch_m, 0.0004, {0.0001, 0.005});
+  f.number("chord_m", l.chord_m, {0.005, 5});
+  f.number("want_up_deg", l.want_up_deg, throw_deg);
+  f.number("want_down_deg", l.want_down_deg, throw_deg);
+  f.number("play_m", l.play_m, {0, 0.1});
+  f.optional("readings", l.readings);
   f.rest(l.extra);
 }
 
@@ -264,6 +318,7 @@ void describe(F& f, RigFile& file) {
   f.optional("power", r.power);
   f.optional("radio", r.radio);
   f.optional("outputs", r.outputs);
+  f.optional("sharing", r.sharing);
   f.optional("linkages", r.linkages);
   f.optional("sensing", r.sensing);
   f.optional("gains", r.gains);
@@ -357,6 +412,22 @@ const Lead* Rig::lead(const std::string& id) const {
 
 Lead* Rig::lead(const std::string& id) {
   return find_in(leads, [&](const Lead& l) { return l.id == id; });
+}
+
+const Linkage* Rig::linkage(Surface s) const {
+  return find_in(linkages, [&](const Linkage& l) { return l.surface == s; });
+}
+
+Linkage* Rig::linkage(Surface s) {
+  return find_in(linkages, [&](const Linkage& l) { return l.surface == s; });
+}
+
+const Channel* Rig::channel(ChannelFunction function) const {
+  return find_in(radio.channels, [&](const Channel& c) { return c.function == function; });
+}
+
+Channel* Rig::channel(ChannelFunction function) {
+  return find_in(radio.channels, [&](const Channel& c) { return c.function == function; });
 }
 
 const Output* Rig::output_of(Surface surface) const {

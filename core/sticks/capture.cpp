@@ -1,0 +1,199 @@
+#include "sticks/capture.h"
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+
+#include "base/csv.h"
+#include "base/number.h"
+
+namespace rigging {
+namespace {
+
+std::string_view next_line(std::string_view& text) {
+  const std::size_t end = text.find('\n');
+  std::string_view line = text.substr(0, end);
+  text.remove_prefix(end == std::string_view::npos ? text.size() : end + 1);
+  if (line.ends_with('\r')) line.remove_suffix(1);
+  return line;
+}
+
+/// A table begins with a comment or with the name of its time column; anything else is taken for raw bytes.
+bool is_table(std::string_view content) { return content.starts_with("t_us,") || content.starts_with("t_s,") || content.starts_with("#"); }
+
+int nibble(char c) { return c >= '0' && c <= '9' ? c - '0' : c >= 'a' && c <= 'f' ? c - 'a' + 10 : c >= 'A' && c <= 'F' ? c - 'A' + 10 : -1; }
+
+Result<Capture> read_byte_table(std::string_view text, const std::string& name) {
+  Capture capture;
+  capture.timed = true;
+  double unit = 0, last = -1;
+  int number = 0;
+  while (!text.empty()) {
+    const std::string_view line = next_line(text);
+    const std::string where = name + ":" + std::to_string(++number);
+    if (line.empty() || line.front() == '#') continue;
+    if (unit == 0) {
+      unit = line.starts_with("t_s,") ? 1e6 : 1;
+      continue;
+    }
+    const std::size_t comma = line.find(',');
+    double t = 0;
+    const auto parsed = std::from_chars(line.data(), line.data() + std::min(comma, line.size()), t);
+    if (comma == std::string_view::npos || parsed.ec != std::errc() || parsed.ptr != line.data() + comma || !std::isfinite(t)) return failure(where, "no time before the comma", "a number, then bytes in hexadecimal");
+    t *= unit;
+    if (t < last) return failure(where, "time runs backward", "times in order");
+    last = t;
+    Capture::Chunk chunk{t, {}};
+    int high = -1;
+    for (const char c : line.substr(comma + 1)) {
+      if (c == ' ') continue;
+      const int n = nibble(c);
+      if (n < 0) return failure(where, std::string("\"") + (c >= ' ' && c < 127 ? c : '?') + "\" is no hexadecimal digit", "bytes such as 0f a2 00");
+      if (high < 0) {
+        high = n;
+      } else {
+        chunk.bytes += static_cast<char>(high << 4 | n);
+        high = -1;
+      }
+    }
+    if (high >= 0) return failure(where, "half a byte at the end", "two digits for each byte");
+    capture.chunks.push_back(std::move(chunk));
+  }
+  return capture;
+}
+
+Result<Capture> read_levels(std::string_view content, const std::string& name) {
+  auto table = parse_number_table(content, name);
+  if (!table) return tl::make_unexpected(table.error());
+  const std::size_t lines = table->columns.size() - 1;
+  if (lines < 1 || lines > most_channels) return failure(name, std::to_string(lines) + " columns of levels", "1 to " + std::to_string(most_channels));
+  const double unit = table->columns[0] == "t_s" ? 1e6 : 1;
+  Capture capture;
+  capture.timed = true;
+  std::vector<double> level;
+  double last = 0;
+  for (std::size_t row = 0; row < table->rows.size(); ++row) {
+    const std::vector<double>& cells = table->rows[row];
+    const std::string where = name + ": row " + std::to_string(row + 1);
+    const double t = cells[0] * unit;
+    if (!level.empty() && t < last) return failure(where, "time runs backward", "times in order");
+    last = t;
+    for (std::size_t i = 0; i < lines; ++i) {
+      const double now = cells[i + 1];
+      if (now != 0 && now != 1) return failure(where + ", column " + table->columns[i + 1], "a level of " + number_text(now, 3), "0 or 1");
+      if (!level.empty() && now != level[i]) capture.edges.push_back({t, now == 1, static_cast<std::uint8_t>(i)});
+    }
+    level.assign(cells.begin() + 1, cells.end());
+  }
+  if (lines > 1) {
+    capture.signal = Signal::pulse;
+    return capture;
+  }
+  // One line: a pulse per channel rises as often as it carries a channel; a summed one rises many times between two pauses.
+  Capture as_sum = capture;
+  as_sum.signal = Signal::summed;
+  capture.signal = Signal::pulse;
+  const Decoded sum = decode(as_sum), single = decode(capture);
+  const bool summed = !sum.frames.empty() && sum.frames.front().channels > 1;
+  return summed || single.frames.empty() ? as_sum : capture;
+}
+
+Capture as(Capture capture, Signal signal) {
+  capture.signal = signal;
+  return capture;
+}
+
+bool serial(Signal signal) { return signal == Signal::inverted_serial || signal == Signal::two_way_serial; }
+
+}  // namespace
+
+Result<Capture> read_capture(std::string_view content, const std::string& name, std::optional<Signal> signal) {
+  if (content.empty()) return failure(name, "the capture is empty", "serial bytes, or a table of times and levels or bytes");
+  const bool table = is_table(content);
+  // Comments may stand before the names of the columns.
+  std::string_view rest = content, heading;
+  if (table)
+    while (!rest.empty() && (heading = next_line(rest), heading.empty() || heading.front() == '#')) {
+    }
+  const bool byte_table = table && (heading == "t_us,bytes" || heading == "t_s,bytes");
+  if (table && !byte_table) {
+    if (!heading.starts_with("t_us,") && !heading.starts_with("t_s,")) return failure(name, "the first column is not a time", "a heading t_us or t_s, then bytes or one column of levels per line");
+    if (signal && serial(*signal)) return failure(name, "a table of levels can't be decoded as " + spoken(word(*signal)), "serial bytes, or the signal pulse or summed");
+    auto capture = read_levels(content, name);
+    return !capture || !signal ? capture : Result<Capture>(as(std::move(*capture), *signal));
+  }
+  if (signal && !serial(*signal)) return failure(name, "serial bytes can't be decoded as " + spoken(word(*signal)), "a table of times and levels");
+  Capture capture;
+  if (byte_table) {
+    auto read = read_byte_table(content, name);
+    if (!read) return read;
+    capture = std::move(*read);
+  } else {
+    capture.chunks.push_back({0, std::string(content)});
+  }
+  if (signal) return as(std::move(capture), *signal);
+  // Which of the two explains more of the bytes?
+  capture.signal = Signal::inverted_serial;
+  const Decoded inverted = decode(capture);
+  capture.signal = Signal::two_way_serial;
+  const Decoded two_way = decode(capture);
+  if (inverted.frames.empty() && two_way.frames.empty()) return failure(name, "no frame of either serial signal is in it", "a capture of a receiver's wire; inverted framed serial must be captured after the inversion");
+  if (inverted.tally.skipped < two_way.tally.skipped) capture.signal = Signal::inverted_serial;
+  return capture;
+}
+
+Decoded decode(const Capture& capture) {
+  Decoded d;
+  d.signal = capture.signal;
+  d.timed = capture.timed;
+  if (serial(capture.signal)) {
+    ByteDecoder decoder(capture.signal);
+    std::size_t bytes = 0;
+    for (const Capture::Chunk& c : capture.chunks) bytes += c.bytes.size();
+    d.frames.reserve(bytes / 25);
+    for (const Capture::Chunk& c : capture.chunks) capture.timed ? decoder.feed(c.bytes, c.t_us, d.frames) : decoder.feed(c.bytes, d.frames);
+    decoder.finish(d.frames);
+    d.tally = decoder.tally();
+    d.link = decoder.link_report();
+  } else {
+    EdgeDecoder decoder(capture.signal);
+    for (const Edge& e : capture.edges) decoder.feed(e, d.frames);
+    decoder.finish(d.frames);
+    d.tally = decoder.tally();
+  }
+  return d;
+}
+
+std::string capture_text(const Capture& capture) {
+  std::string text;
+  if (serial(capture.signal)) {
+    text = "t_us,bytes\n";
+    constexpr char digits[] = "0123456789abcdef";
+    for (const Capture::Chunk& c : capture.chunks) {
+      text += number_text(c.t_us, 1) + ",";
+      for (const char b : c.bytes) {
+        text += digits[static_cast<unsigned char>(b) >> 4];
+        text += digits[static_cast<unsigned char>(b) & 15];
+      }
+      text += '\n';
+    }
+    return text;
+  }
+  std::uint8_t lines = 1;
+  for (const Edge& e : capture.edges) lines = std::max(lines, static_cast<std::uint8_t>(e.line + 1));
+  text = "t_us";
+  for (int i = 1; i <= lines; ++i) text += ",line_" + std::to_string(i);
+  std::vector<bool> level(lines);
+  const auto row = [&](double t) {
+    text += "\n" + number_text(t, 2);
+    for (const bool l : level) text += l ? ",1" : ",0";
+  };
+  if (!capture.edges.empty()) row(capture.edges.front().t_us - 1);
+  for (const Edge& e : capture.edges) {
+    level[e.line] = e.high;
+    row(e.t_us);
+  }
+  return text + "\n";
+}
+
+}  // namespace rigging
