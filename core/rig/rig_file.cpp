@@ -189,6 +189,7 @@ void describe(F& f, Linkage& l) {
   f.numbers("arm_holes_m", l.arm_holes_m, hole_m);
   f.numbers("horn_holes_m", l.horn_holes_m, hole_m);
   f.number_or("clevis_pitch_m", l.clevis_pitch_m, 0.0004, {0.0001, 0.005});
+  f.number_or("spline_tooth_deg", l.spline_tooth_deg, 14.4, {1, 90});
   f.number("chord_m", l.chord_m, {0.005, 5});
   f.number("want_up_deg", l.want_up_deg, throw_deg);
   f.number("want_down_deg", l.want_down_deg, throw_deg);

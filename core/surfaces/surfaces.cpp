@@ -4,16 +4,13 @@
 #include <cmath>
 #include <numbers>
 
+#include "base/find.h"
+#include "base/number.h"
+
 namespace rigging {
 namespace {
 
 constexpr double assumed_travel_deg = 25;
-
-const Linkage* linkage_of(const Rig& rig, Surface s) {
-  for (const Linkage& l : rig.linkages)
-    if (l.surface == s) return &l;
-  return nullptr;
-}
 
 /// The servo's sense is right on an aircraft built right: what counts is the way the mix asks for, seen from the surface.
 int built_right(const Output& o, Surface s) {
@@ -22,28 +19,151 @@ int built_right(const Output& o, Surface s) {
   return 1;
 }
 
+bool works_servo(const Output& o) { return !o.surfaces.empty() && o.mix.throttle == 0; }
+
+double roll_part(const Mix& m, double roll) {
+  const double part = m.roll * roll;
+  return part * (part < 0 && m.roll_differential > 0 ? 1 - m.roll_differential : part > 0 && m.roll_differential < 0 ? 1 + m.roll_differential : 1);
+}
+
+double asked(const Mix& m, const Command& c) { return roll_part(m, c.roll) + m.pitch * c.pitch + m.yaw * c.yaw + m.throttle * c.throttle + m.flap * c.flap; }
+
+/// Largest k in 0…1 with |kept + k · rest| ≤ 1.
+double room_for(double kept, double rest) {
+  if (std::abs(kept + rest) <= 1 || rest == 0) return 1;
+  return std::clamp(((kept + rest > 0 ? 1 : -1) - kept) / rest, 0.0, 1.0);
+}
+
+double share_to_pulse(const Output& o, double share) {
+  const double way = o.reversed ? -share : share;
+  return o.centre_us + way * (way > 0 ? o.high_us - o.centre_us : o.centre_us - o.low_us);
+}
+
+std::string degrees(double v) { return number_text(v, 1) + "°"; }
+
+/// One surface's linkage, solved once for many pulses.
+struct Moved {
+  const Linkage* linkage = nullptr;
+  std::optional<FourBar> bar;
+  const Output& output;
+  Surface surface;
+  int sense;
+
+  Moved(const Rig& rig, const Output& o, Surface s) : linkage(rig.linkage(s)), output(o), surface(s), sense(rising_lifts(o)) {
+    if (!linkage) return;
+    if (auto built = FourBar::of(*linkage)) bar = *built;
+  }
+  double at(double share) const {
+    const double kept = std::clamp(share, -1.0, 1.0);
+    if (surface.kind == SurfaceKind::motor) return built_right(output, surface) * kept;
+    if (!bar) return built_right(output, surface) * kept * assumed_travel_deg;
+    // Where the linkage stops, the surface stops.
+    for (double part = kept;; part *= 0.9) {
+      if (const auto pose = bar->pose(arm_at(*linkage, share_to_pulse(output, part), sense))) return pose->up_deg;
+      if (std::abs(part) < 0.01) return 0;
+    }
+  }
+};
+
+std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnswer>& answers) {
+  std::vector<std::string> words;
+  const auto answer = [&](SurfaceKind kind, Side side) { return find_in(answers, [&](const SurfaceAnswer& a) { return a.surface == Surface{kind, side}; }); };
+  const auto roll = [](const SurfaceAnswer& a) { return std::max(std::abs(a.positive_deg[0]), std::abs(a.negative_deg[0])); };
+  for (const auto& [kind, name] : {std::pair{SurfaceKind::elevon, "Elevons"}, {SurfaceKind::taileron, "Tail halves"}, {SurfaceKind::vtail, "V-tail"}, {SurfaceKind::inverted_v, "Inverted V-tail"}}) {
+    const SurfaceAnswer* a = answer(kind, Side::left);
+    if (!a) continue;
+    const bool tail = kind == SurfaceKind::vtail || kind == SurfaceKind::inverted_v;
+    const double pitch = std::abs(a->positive_deg[1]), other = tail ? std::abs(a->positive_deg[2]) : roll(*a);
+    std::string s = std::string(name) + ": " + degrees(pitch) + " for full pitch, " + degrees(other) + " for full " + (tail ? "yaw" : "roll");
+    if (pitch > 0 && other > 0) s += ", a ratio of 1 to " + number_text(other / pitch, 2);
+    s += "; they have " + degrees(std::min(a->most_up_deg, a->most_down_deg));
+    if (kind == SurfaceKind::taileron && a->share[1] != 0) s += ". Roll gets " + number_text(100 * std::abs(a->share[0] / a->share[1]), 0) + " % of what pitch gets";
+    words.push_back(s);
+  }
+  for (const SurfaceKind kind : {SurfaceKind::aileron, SurfaceKind::flaperon}) {
+    const SurfaceAnswer* a = answer(kind, Side::right);
+    if (!a) continue;
+    const double up = std::abs(a->positive_deg[0]), down = std::abs(a->negative_deg[0]);
+    std::string s = std::string(kind == SurfaceKind::aileron ? "Ailerons: " : "Flaperons: ") + degrees(up) + " up and " + degrees(down) + " down for full roll";
+    if (down > 0.5 && up / down > 1.05) s += ", a differential of " + number_text(up / down, 2) + " to 1";
+    if (down > 0.5 && up / down < 0.95) s += ": more down than up, which yaws the wrong way";
+    const Output* o = rig.output(a->output);
+    if (o && o->mix.flap != 0) {
+      const double droop = deflection_deg(rig, *o, a->surface, o->mix.flap) - deflection_deg(rig, *o, a->surface, 0);
+      s += ". Full flap: " + degrees(std::abs(droop)) + (droop < 0 ? " down" : " up");
+    }
+    words.push_back(s);
+  }
+  for (const SurfaceKind kind : {SurfaceKind::elevator, SurfaceKind::canard, SurfaceKind::rudder})
+    for (const Side side : {Side::single, Side::left}) {
+      const SurfaceAnswer* a = answer(kind, side);
+      if (!a) continue;
+      const std::size_t axis = kind == SurfaceKind::rudder ? 2 : 1;
+      std::string s = capital(a->surface.spoken()) + (kind == SurfaceKind::canard ? ", on its own output: " : ": ");
+      s += kind == SurfaceKind::rudder ? degrees(std::abs(a->positive_deg[axis])) + " to each side for full yaw"
+                                       : degrees(std::abs(a->positive_deg[axis])) + (a->positive_deg[axis] >= 0 ? " up" : " down") + " for full nose up, " + degrees(std::abs(a->negative_deg[axis])) + (a->negative_deg[axis] > 0 ? " up" : " down") + " for full nose down";
+      if (kind == SurfaceKind::rudder && a->share[0] != 0) s += ", " + degrees(std::abs(a->positive_deg[0])) + " for full roll";
+      words.push_back(s);
+    }
+  if (const SurfaceAnswer* left = answer(SurfaceKind::motor, Side::left); left && left->share[2] != 0)
+    words.push_back("Motors: full yaw takes " + number_text(100 * std::abs(left->share[2]), 0) + " % of the throttle from one and gives it to the other");
+  return words;
+}
+
 }  // namespace
 
 OutputState mixed(const Output& o, const Command& c) {
-  OutputState state{o.id, 0, 0, false};
-  state.asked = o.mix.roll * c.roll + o.mix.pitch * c.pitch + o.mix.yaw * c.yaw + o.mix.throttle * c.throttle + o.mix.flap * c.flap;
+  OutputState state{o.id, asked(o.mix, c), 0, false};
   const bool thrust = o.mix.throttle != 0;
-  const double least = thrust ? 0 : -1;
-  const double kept = std::clamp(state.asked, least, 1.0);
+  const double kept = std::clamp(state.asked, thrust ? 0.0 : -1.0, 1.0);
   state.saturated = std::abs(kept - state.asked) > 1e-9;
-  if (thrust) {
+  if (thrust)
     state.pulse_us = o.reversed ? o.high_us - kept * (o.high_us - o.low_us) : o.low_us + kept * (o.high_us - o.low_us);
-  } else {
-    const double way = o.reversed ? -kept : kept;
-    state.pulse_us = o.centre_us + way * (way > 0 ? o.high_us - o.centre_us : o.centre_us - o.low_us);
-  }
+  else
+    state.pulse_us = share_to_pulse(o, kept);
   return state;
 }
 
-double full_deflection_deg(const Linkage& l) {
-  const double deg = 180 / std::numbers::pi;
-  const double share = std::clamp(l.arm_m / l.horn_m * std::sin(l.servo_travel_deg / deg), -1.0, 1.0);
-  return std::asin(share) * deg;
+Command shared(const std::vector<Output>& outputs, const Command& c, Sharing sharing) {
+  if (sharing == Sharing::each_stops) return c;
+  double k = 1;
+  for (const Output& o : outputs) {
+    if (!works_servo(o)) continue;
+    const double fixed = o.mix.flap * c.flap;
+    const double roll = roll_part(o.mix, c.roll), pitch = o.mix.pitch * c.pitch, yaw = o.mix.yaw * c.yaw;
+    if (sharing == Sharing::all_shrink) k = std::min(k, room_for(fixed, roll + pitch + yaw));
+    if (sharing == Sharing::roll_first) k = std::min(k, room_for(fixed + roll, pitch + yaw));
+    if (sharing == Sharing::pitch_first) k = std::min(k, room_for(fixed + pitch, roll + yaw));
+  }
+  Command s = c;
+  if (sharing != Sharing::roll_first) s.roll *= k;
+  if (sharing != Sharing::pitch_first) s.pitch *= k;
+  s.yaw *= k;
+  return s;
+}
+
+double deflection_deg(const Rig& rig, const Output& o, Surface s, double share) { return Moved(rig, o, s).at(share); }
+
+Room room_left(const Rig& rig) {
+  Room room;
+  for (int p = 0; p <= Room::steps; ++p)
+    for (int r = 0; r <= Room::steps; ++r) {
+      Command c;
+      c.roll = 2.0 * r / Room::steps - 1;
+      c.pitch = 2.0 * p / Room::steps - 1;
+      double left = 1;
+      for (const Output& o : rig.outputs) {
+        if (!works_servo(o)) continue;
+        const double all = std::abs(o.mix.roll) + std::abs(o.mix.pitch) + std::abs(o.mix.yaw);
+        if (all > 0) left = std::min(left, std::max(0.0, 1 - std::abs(asked(o.mix, c))) / all);
+      }
+      room.left[static_cast<std::size_t>(p)][static_cast<std::size_t>(r)] = std::min(left, 1.0);
+    }
+  return room;
+}
+
+const SurfaceAnswer* SurfacesReport::answer(Surface surface) const {
+  return find_in(answers, [&](const SurfaceAnswer& a) { return a.surface == surface; });
 }
 
 SurfacesReport analyze_surfaces(const Rig& rig) {
@@ -54,14 +174,28 @@ SurfacesReport analyze_surfaces(const Rig& rig) {
       a.surface = s;
       a.output = o.id;
       const int sense = built_right(o, s);
-      const Linkage* linkage = linkage_of(rig, s);
-      a.in_degrees = linkage != nullptr;
+      const Moved moved(rig, o, s);
+      a.in_degrees = moved.bar.has_value();
+      if (moved.linkage) {
+        a.chord_m = moved.linkage->chord_m;
+        const auto curve = trace(*moved.linkage, o);
+        if (!curve) a.linkage_error = curve.error().text();
+        if (curve) a.problems = curve->problems;
+      }
+      const double rest = moved.at(0);
       for (const Axis axis : all_axes) {
         const auto i = static_cast<std::size_t>(index_of(axis));
         a.share[i] = sense * o.mix.of(axis);
-        a.deflection_deg[i] = linkage ? std::clamp(a.share[i], -1.0, 1.0) * full_deflection_deg(*linkage) : 0;
+        Command full;
+        for (const int way : {1, -1}) {
+          (axis == Axis::roll ? full.roll : axis == Axis::pitch ? full.pitch : full.yaw) = way;
+          (way > 0 ? a.positive_deg : a.negative_deg)[i] = o.mix.of(axis) == 0 ? 0 : moved.at(asked(o.mix, full)) - rest;
+        }
         a.worst_sum += std::abs(o.mix.of(axis));
       }
+      const double one = moved.at(1), other = moved.at(-1);
+      a.most_up_deg = std::max({one, other, 0.0});
+      a.most_down_deg = std::max({-one, -other, 0.0});
       report.answers.push_back(a);
     }
   constexpr int steps = 40;
@@ -71,22 +205,35 @@ SurfacesReport analyze_surfaces(const Rig& rig) {
       Command c;
       c.roll = 2.0 * i / steps - 1;
       c.pitch = 2.0 * k / steps - 1;
-      saturated += std::any_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return !o.surfaces.empty() && o.mix.throttle == 0 && mixed(o, c).saturated; });
+      saturated += std::any_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return works_servo(o) && std::abs(asked(o.mix, c)) > 1 + 1e-9; });
     }
   report.saturated_share = static_cast<double>(saturated) / ((steps + 1) * (steps + 1));
+  report.mix = mix_words(rig, report.answers);
   return report;
 }
 
 std::vector<std::pair<Surface, double>> intended_deflections(const Rig& rig, const Command& command) {
+  const Command kept = shared(rig.outputs, command, rig.sharing);
   std::vector<std::pair<Surface, double>> all;
   for (const Output& o : rig.outputs)
     for (const Surface s : o.surfaces) {
-      const Linkage* linkage = linkage_of(rig, s);
-      const double full = s.kind == SurfaceKind::motor ? 1 : linkage ? full_deflection_deg(*linkage) : assumed_travel_deg;
-      const double asked = mixed(o, command).asked - (s.kind == SurfaceKind::motor ? o.mix.throttle * command.throttle : 0);
-      all.emplace_back(s, built_right(o, s) * std::clamp(asked, -1.0, 1.0) * full);
+      const double share = asked(o.mix, kept) - (s.kind == SurfaceKind::motor ? o.mix.throttle * command.throttle : 0);
+      all.emplace_back(s, deflection_deg(rig, o, s, share));
     }
   return all;
+}
+
+Rig with_differential(Rig rig, double less_down) {
+  for (Output& o : rig.outputs)
+    if (o.surfaces.size() == 1 && o.mix.roll != 0 && required_direction(o.surfaces[0], Axis::roll) != 0 && o.surfaces[0].kind != SurfaceKind::rudder)
+      o.mix.roll_differential = less_down == 0 ? 0 : built_right(o, o.surfaces[0]) * less_down;
+  return rig;
+}
+
+double differential_of(const Rig& rig) {
+  double most = 0;
+  for (const Output& o : rig.outputs) most = std::max(most, std::abs(o.mix.roll_differential));
+  return most;
 }
 
 }  // namespace rigging

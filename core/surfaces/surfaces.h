@@ -1,6 +1,9 @@
 #pragma once
 
+#include "airframe/airframe.h"
+#include "catalogue/catalogue.h"
 #include "rig/rig.h"
+#include "surfaces/linkage.h"
 
 /// Mixing: from commands to pulses and to how far each surface moves.
 namespace rigging {
@@ -21,30 +24,55 @@ struct OutputState {
 /// from low to high. Errors cannot occur: a rig's ends enclose its centre.
 OutputState mixed(const Output& output, const Command& command);
 
+/// The command after sharing: what is left of it when some servo output is asked for more than it can give. `each_stops` leaves it as it
+/// is. The others shrink roll, pitch and yaw alike, or all but roll, or all but pitch, until every servo output can follow.
+Command shared(const std::vector<Output>& outputs, const Command& command, Sharing sharing);
+
 /// How much of its travel one surface uses for full command on one axis, and where stick combinations saturate.
 struct SurfaceAnswer {
   Surface surface;
   std::string output;
   std::array<double, 3> share{};        ///< per axis, positive as in `required_direction`
-  std::array<double, 3> deflection_deg{};  ///< the same in degrees; only if a linkage is known
-  bool in_degrees = false;
+  /// Trailing edge up (rudder: right) positive, degrees, for full command to the positive and the negative side.
+  std::array<double, 3> positive_deg{}, negative_deg{};
+  double most_up_deg = 0, most_down_deg = 0;  ///< at the ends of its pulses, both positive
+  bool in_degrees = false;  ///< a linkage is known; else 25° of travel is assumed
   /// Largest sum of absolute shares: over 1 some stick combinations saturate.
   double worst_sum = 0;
+  std::optional<double> chord_m;        ///< hinge to trailing edge: the linkage's own, else from the airframe
+  std::vector<LinkageProblem> problems; ///< of its linkage, within the pulses that it is given
+  std::string linkage_error;            ///< when the linkage can't be built at all
 };
+
+/// How much room a stick position leaves to the stabilizer.
+struct Room {
+  static constexpr int steps = 20;              ///< cells run from −1 to 1 in both directions
+  /// Largest correction, as a share of full command on all axes together, that no output cuts: 0 where the sticks alone saturate.
+  std::array<std::array<double, steps + 1>, steps + 1> left{};  ///< [pitch][roll]
+  double at(int roll, int pitch) const { return left[static_cast<std::size_t>(pitch)][static_cast<std::size_t>(roll)]; }
+};
+Room room_left(const Rig& rig);
 
 struct SurfacesReport {
   std::vector<SurfaceAnswer> answers;
   /// Share of all roll and pitch stick positions at which some output saturates, 0 to 1 (yaw at rest).
   double saturated_share = 0;
+  std::vector<std::string> mix;  ///< the mix in the builder's words, one sentence each
+
+  const SurfaceAnswer* answer(Surface surface) const;
 };
 
 SurfacesReport analyze_surfaces(const Rig& rig);
 
-/// Surface angle at the end of the pulse range by the linkage: servo angle turned over the arm ratio (small offsets left out), degrees.
-double full_deflection_deg(const Linkage& linkage);
+/// Where a surface stands for what its output is asked, −1 to 1: degrees, trailing edge up (rudder: right) positive, on an aircraft built
+/// right. Without a linkage, or where it can't be built, 25° of travel is assumed. Motors give −1 to 1.
+double deflection_deg(const Rig& rig, const Output& output, Surface surface, double asked);
 
-/// Deflection of every surface for a command, in degrees with the trailing edge up (rudder: right) positive, on an aircraft built
-/// right: 25° of travel is assumed where no linkage is known. Motors give −1 to 1.
+/// Deflection of every surface for a command, in degrees with the trailing edge up (rudder: right) positive, sharing included.
 std::vector<std::pair<Surface, double>> intended_deflections(const Rig& rig, const Command& command);
+
+/// The rig with the differential such that the down-going surface of the pair gets this share less of the roll command, 0 to 1.
+Rig with_differential(Rig rig, double less_down);
+double differential_of(const Rig& rig);
 
 }  // namespace rigging

@@ -153,14 +153,5 @@ TEST(Mixing, SaturatedShareOfTheStickSquare) {
   EXPECT_NEAR(analyze_surfaces(rig).saturated_share, 0.5, 0.03);
 }
 
-TEST(Mixing, LinkageGivesDegrees) {
-  Linkage l;
-  l.arm_m = 0.010;
-  l.horn_m = 0.020;
-  l.servo_travel_deg = 45;
-  // asin(0.5 · sin 45°).
-  EXPECT_NEAR(full_deflection_deg(l), 20.7048, 1e-3);
-}
-
 }  // namespace
 }  // namespace rigging

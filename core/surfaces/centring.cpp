@@ -1,0 +1,171 @@
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+#include <unsupported/Eigen/NonLinearOptimization>
+
+#include "base/number.h"
+#include "surfaces/linkage.h"
+
+namespace rigging {
+namespace {
+
+constexpr double reading_deg = 0.2;  // how well a throw is read
+// How far a linkage may be from what was measured on it, one standard deviation (common practice).
+constexpr double arm_off_deg = 8, horn_off_deg = 8, travel_off_deg = 6, rod_off_m = 0.002;
+
+Linkage moved(Linkage l, const Eigen::VectorXd& by) {
+  l.arm_deg += by[0] * arm_off_deg;
+  l.horn_deg += by[1] * horn_off_deg;
+  l.servo_travel_deg += by[2] * travel_off_deg;
+  l.rod_m += by[3] * rod_off_m;
+  return l;
+}
+
+/// Residuals of the readings and the pull of the four parameters, in standard deviations.
+struct Misfit {
+  using Scalar = double;
+  using InputType = Eigen::VectorXd;
+  using ValueType = Eigen::VectorXd;
+  using JacobianType = Eigen::MatrixXd;
+  enum { InputsAtCompileTime = Eigen::Dynamic, ValuesAtCompileTime = Eigen::Dynamic };
+
+  const Linkage& start;
+  int sense;
+
+  int inputs() const { return 4; }
+  int values() const { return static_cast<int>(start.readings.size()) + 4; }
+  int operator()(const Eigen::VectorXd& by, Eigen::VectorXd& off) const {
+    const Linkage l = moved(start, by);
+    const auto bar = FourBar::of(l);
+    const auto n = static_cast<Eigen::Index>(start.readings.size());
+    for (Eigen::Index i = 0; i < n; ++i) {
+      const ThrowReading& r = start.readings[static_cast<std::size_t>(i)];
+      const auto pose = bar ? bar->pose(arm_at(l, r.pulse_us, sense)) : tl::expected<LinkagePose, LinkageFault>(tl::make_unexpected(LinkageFault::no_size));
+      off[i] = pose ? (pose->up_deg - r.up_deg) / reading_deg : 1e3;
+    }
+    off.tail(4) = by;
+    return 0;
+  }
+};
+
+}  // namespace
+
+Result<Estimate> estimate(const Linkage& l) {
+  const std::string where = "linkage of the " + l.surface.spoken();
+  if (l.readings.size() < 3) return failure(where, std::to_string(l.readings.size()) + " readings", "at least three: both ends and the middle");
+  std::vector<ThrowReading> sorted = l.readings;
+  std::sort(sorted.begin(), sorted.end(), [](const auto& a, const auto& b) { return a.pulse_us < b.pulse_us; });
+  const double swing = sorted.back().up_deg - sorted.front().up_deg;
+  if (std::abs(swing) < 1 || sorted.back().pulse_us - sorted.front().pulse_us < 100)
+    return failure(where, "the surface hardly moved over the readings", "readings at both ends of the travel");
+  for (std::size_t i = 1; i < sorted.size(); ++i)
+    if ((sorted[i].up_deg - sorted[i - 1].up_deg) * swing < -0.5 * std::abs(swing))
+      return failure(where, "it reads " + number_text(sorted[i - 1].up_deg, 1) + "° at " + number_text(sorted[i - 1].pulse_us, 0) + " µs and " + number_text(sorted[i].up_deg, 1) + "° at " + number_text(sorted[i].pulse_us, 0) + " µs: it turns back", "readings that go one way; was one side read with the wrong sign?");
+
+  // Where servo and hinge sit was measured when the linkage was laid out; readings do not move them.
+  Linkage start = l;
+  const auto laid_out = FourBar::of(l);
+  if (!laid_out) return tl::make_unexpected(laid_out.error());
+  start.base_m = laid_out->base_m();
+  const int sense = swing > 0 ? 1 : -1;
+  const Misfit misfit{start, sense};
+  Eigen::NumericalDiff<Misfit, Eigen::Central> with_slopes(misfit);
+  Eigen::LevenbergMarquardt<Eigen::NumericalDiff<Misfit, Eigen::Central>> fit(with_slopes);
+  fit.parameters.maxfev = 400;
+  Eigen::VectorXd by = Eigen::VectorXd::Zero(4);
+  fit.minimize(by);
+  Estimate e{moved(start, by), 0, sense};
+  Eigen::VectorXd off(misfit.values());
+  misfit(by, off);
+  e.residual_deg = reading_deg * std::sqrt(off.head(off.size() - 4).squaredNorm() / static_cast<double>(l.readings.size()));
+  if (e.residual_deg > 3)
+    return failure(where, "the readings do not fit a linkage of these lengths (" + number_text(e.residual_deg, 1) + "° off on average)", "arm, rod and horn measured again, and readings with the right signs");
+  return e;
+}
+
+Result<Centring> centre(const Linkage& given, const Output& o) {
+  Linkage l = given;
+  int sense = rising_lifts(o);
+  Centring c;
+  if (given.readings.size() >= 3) {
+    const auto e = estimate(given);
+    if (!e) return tl::make_unexpected(e.error());
+    l = e->linkage;
+    c.reverse = e->sense != sense;
+    sense = e->sense;
+  }
+  const auto bar = FourBar::of(l);
+  if (!bar) return tl::make_unexpected(bar.error());
+  const double rest_arm = arm_at(l, o.centre_us, sense);
+  const auto rest = bar->pose(rest_arm);
+  if (!rest) return failure("linkage of the " + l.surface.spoken(), "at its centre the rod can't join arm and horn", "a centre nearer to 1500 µs");
+  c.neutral_now_deg = rest->up_deg;
+
+  // Mechanics first: the spline, then the clevis, for an arm that stands where it does at 1500 µs; the centre takes the rest.
+  constexpr double trim_deg = 2, most_turns = 10;
+  Linkage set = l;
+  set.base_m = bar->base_m();
+  const double middle_arm = arm_at(l, 1500, sense);
+  if (const auto flush_arm = bar->arm_for(0)) {
+    const double off = *flush_arm - middle_arm;
+    if (std::abs(off) > 0.6 * l.spline_tooth_deg) c.teeth = static_cast<int>(std::lround(off / l.spline_tooth_deg));
+    set.arm_deg += c.teeth * l.spline_tooth_deg;
+  }
+  const auto on_tooth = FourBar::of(set);
+  const auto middle = on_tooth ? on_tooth->pose(set.arm_deg) : tl::expected<LinkagePose, LinkageFault>(tl::make_unexpected(LinkageFault::no_size));
+  if (middle && std::abs(middle->up_deg) > trim_deg) {
+    // By half turns, because the fork has two sides.
+    const double turns = std::round(2 * on_tooth->rod_change_for_neutral(set.arm_deg) / l.clevis_pitch_m) / 2;
+    if (std::abs(turns) > most_turns) c.limits.push_back("the rod would have to change by " + number_text(std::abs(turns), 1) + " turns: it needs another length");
+    c.clevis_turns = std::clamp(turns, -most_turns, most_turns);
+    set.rod_m = l.rod_m + c.clevis_turns * l.clevis_pitch_m;
+  }
+
+  constexpr double least_us = 900, most_us = 2100;  // what servos take without harm (common practice)
+  const auto flush = pulse_for(set, 0, sense);
+  if (!flush) return tl::make_unexpected(flush.error());
+  c.centre_us = std::clamp(*flush, least_us + 100, most_us - 100);
+  if (c.centre_us != *flush) c.limits.push_back("flush lies at " + number_text(*flush, 0) + " µs, outside of what the output can be centred on");
+  const auto now = FourBar::of(set);
+  const auto reach = [&](double limit_us) {
+    // As far as the linkage goes before it binds or turns back.
+    double best = 0;
+    for (int i = 1; i <= 60; ++i) {
+      const double pulse = c.centre_us + (limit_us - c.centre_us) * i / 60;
+      const auto pose = now->pose(arm_at(set, pulse, sense));
+      if (!pose || pose->rod_to_horn_deg < 12 || std::abs(pose->up_deg) < std::abs(best)) break;
+      best = pose->up_deg;
+    }
+    return best;
+  };
+  const double at_low = reach(least_us), at_high = reach(most_us);
+  const double most_up = std::max({at_low, at_high, 0.0}), most_down = std::max({-at_low, -at_high, 0.0});
+  // Without a wish both throws become the smaller of what 1000 and 2000 µs give.
+  const double equal = std::min(std::abs(reach(std::min(1000.0, c.centre_us - 100))), std::abs(reach(std::max(2000.0, c.centre_us + 100))));
+  const auto aim = [&](std::optional<double> want, double most, const char* side) {
+    const double wish = want.value_or(equal);
+    if (wish > most + 0.05) c.limits.push_back(number_text(wish, 1) + "° " + side + " can't be reached: " + number_text(most, 1) + "° is all");
+    return std::min(wish, most);
+  };
+  c.up_deg = aim(given.want_up_deg, most_up, "up");
+  c.down_deg = aim(given.want_down_deg, most_down, "down");
+  const auto up = pulse_for(set, c.up_deg, sense), down = pulse_for(set, -c.down_deg, sense);
+  if (!up || !down) return tl::make_unexpected(!up ? up.error() : down.error());
+  c.low_us = std::min(*up, *down);
+  c.high_us = std::max(*up, *down);
+  if (!(c.low_us < c.centre_us && c.centre_us < c.high_us)) return failure("linkage of the " + l.surface.spoken(), "the ends do not enclose the centre", "throws to both sides");
+  return c;
+}
+
+Linkage worked_over(Linkage l, const Centring& done) {
+  // Servo and hinge stay where they are while rod and arm change.
+  if (const auto bar = FourBar::of(l); bar && !l.base_m) l.base_m = bar->base_m();
+  if (l.readings.size() >= 3)
+    if (const auto e = estimate(l)) l = e->linkage;
+  l.rod_m += done.clevis_turns * l.clevis_pitch_m;
+  l.arm_deg += done.teeth * l.spline_tooth_deg;
+  l.readings.clear();
+  return l;
+}
+
+}  // namespace rigging

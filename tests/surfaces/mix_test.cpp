@@ -1,0 +1,147 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "../stations/bench_rig.h"
+#include "airframe/kinds.h"
+#include "surfaces/air_loads.h"
+
+namespace rigging {
+namespace {
+
+Rig of_kind(AirframeKind kind) {
+  Rig rig;
+  rig.airframe.kind = kind;
+  rig.outputs = default_outputs(kind);
+  return rig;
+}
+
+Command sticks(double roll, double pitch, double yaw = 0) {
+  Command c;
+  c.roll = roll;
+  c.pitch = pitch;
+  c.yaw = yaw;
+  return c;
+}
+
+TEST(Sharing, NothingIsAskedForMoreThanItHasAndTheFirstCommandStays) {
+  Rig rig = of_kind(AirframeKind::flying_wing);
+  for (Output& o : rig.outputs)
+    if (!o.surfaces.empty())
+      for (const Axis axis : {Axis::roll, Axis::pitch}) o.mix.of(axis) = std::copysign(0.8, o.mix.of(axis));
+  for (double roll = -1; roll <= 1; roll += 0.25)
+    for (double pitch = -1; pitch <= 1; pitch += 0.25)
+      for (const Sharing s : {Sharing::all_shrink, Sharing::roll_first, Sharing::pitch_first}) {
+        const Command c = shared(rig.outputs, sticks(roll, pitch), s);
+        for (const Output& o : rig.outputs)
+          if (!o.surfaces.empty()) EXPECT_LE(std::abs(mixed(o, c).asked), 1 + 1e-9);
+        if (s == Sharing::roll_first) EXPECT_EQ(c.roll, roll);
+        if (s == Sharing::pitch_first) EXPECT_EQ(c.pitch, pitch);
+        if (s == Sharing::all_shrink && pitch != 0) EXPECT_NEAR(c.roll * pitch, c.pitch * roll, 1e-12) << "the ratio stays";
+        if (std::abs(roll) + std::abs(pitch) <= 1.25) EXPECT_EQ(c.pitch, pitch) << "no more than needed";
+      }
+  // By hand: full roll takes 0.8, so that 0.2 of 0.8 is left for pitch: a quarter.
+  EXPECT_NEAR(shared(rig.outputs, sticks(1, 1), Sharing::roll_first).pitch, 0.25, 1e-12);
+  EXPECT_NEAR(shared(rig.outputs, sticks(1, 1), Sharing::all_shrink).roll, 1 / 1.6, 1e-12);
+  EXPECT_EQ(shared(rig.outputs, sticks(1, 1), Sharing::each_stops).pitch, 1);
+}
+
+TEST(Room, IsWhatTheSticksLeave) {
+  const Rig rig = of_kind(AirframeKind::flying_wing);
+  const Room room = room_left(rig);
+  const int mid = Room::steps / 2;
+  EXPECT_NEAR(room.at(mid, mid), 1, 1e-12) << "half weights: everything together is just full";
+  EXPECT_NEAR(room.at(Room::steps, mid), 0.5, 1e-12);
+  EXPECT_NEAR(room.at(Room::steps, Room::steps), 0, 1e-12);
+  EXPECT_NEAR(room.at(0, Room::steps), 0, 1e-12);
+}
+
+TEST(Differential, TakesFromTheSideThatGoesDown) {
+  Rig rig = with_differential(of_kind(AirframeKind::two_ailerons), 0.4);
+  EXPECT_EQ(differential_of(rig), 0.4);
+  for (const double roll : {1.0, -1.0})
+    for (const auto& [surface, deg] : intended_deflections(rig, sticks(roll, 0))) {
+      if (surface.kind != SurfaceKind::aileron) continue;
+      const bool up = (surface.side == Side::right) == (roll > 0);
+      EXPECT_NEAR(deg, up ? 25 : -15, 1e-9) << surface.word();
+    }
+  for (Output& o : rig.outputs) o.reversed = true;
+  for (const auto& [surface, deg] : intended_deflections(rig, sticks(1, 0)))
+    if (surface.word() == "aileron_left") EXPECT_NEAR(deg, -15, 1e-9) << "reversing the output changes neither";
+  EXPECT_EQ(differential_of(with_differential(rig, 0)), 0);
+}
+
+TEST(MixWords, SayItInDegrees) {
+  const auto words = [](AirframeKind kind) {
+    std::string all;
+    for (const std::string& w : analyze_surfaces(of_kind(kind)).mix) all += w + "\n";
+    return all;
+  };
+  EXPECT_EQ(words(AirframeKind::flying_wing), "Elevons: 12.5° for full pitch, 12.5° for full roll, a ratio of 1 to 1; they have 25°\n");
+  EXPECT_NE(words(AirframeKind::tailerons).find("Roll gets "), std::string::npos) << words(AirframeKind::tailerons);
+  EXPECT_NE(words(AirframeKind::canard).find("Canard, on its own output: 25° down for full nose up, 25° up for full nose down"), std::string::npos) << words(AirframeKind::canard);
+  EXPECT_NE(words(AirframeKind::twin_differential).find("Motors: full yaw takes"), std::string::npos);
+  EXPECT_NE(words(AirframeKind::flaperons).find("Full flap: "), std::string::npos) << words(AirframeKind::flaperons);
+}
+
+// The moments follow from where the surface stands and which way its edge moves: they must turn the aircraft the way that is required of
+// each surface, which is written down elsewhere.
+TEST(Effects, TurnTheAircraftTheRequiredWay) {
+  int looked = 0;
+  for (const auto& [kind, word] : Words<AirframeKind>::list) {
+    Rig rig = of_kind(kind);
+    rig.airframe.mass_kg = 1.2;
+    const AirframeReport airframe = analyze_airframe(rig);
+    const SurfacesReport surfaces = analyze_surfaces(rig);
+    for (const Effect& e : effects_of(rig, airframe, surfaces))
+      for (const Output& o : rig.outputs)
+        for (const Surface s : o.surfaces)
+          for (const Axis axis : all_axes) {
+            if (!(s == e.surface) || o.mix.of(axis) == 0 || required_direction(s, axis) == 0) continue;
+            // A rudder that rolls an aeroplane does so by way of the dihedral, not by its own lever.
+            if (s.kind == SurfaceKind::rudder && axis == Axis::roll) continue;
+            const auto i = static_cast<std::size_t>(index_of(axis));
+            EXPECT_GT(e.m3_per_deg[i] * required_direction(s, axis), 0) << word << " " << s.word() << " " << rigging::word(axis);
+            ++looked;
+          }
+  }
+  EXPECT_GT(looked, 40);
+}
+
+TEST(Loads, GrowWithTheSquareOfSpeedAndBlowBackIsWhereTorqueMeets) {
+  Rig rig = demo("hedgerow");
+  const auto loads_of = [](const Rig& r) { return analyze_loads(r, shipped(), analyze_airframe(r), analyze_surfaces(r)); };
+  const auto loads = loads_of(rig);
+  ASSERT_EQ(loads.size(), 4u);
+  for (const ServoLoad& l : loads) {
+    EXPECT_FALSE(l.servo.empty());
+    const double k = l.fast.speed_m_s / l.cruise.speed_m_s;
+    EXPECT_NEAR(l.fast.hinge_high_nm, l.cruise.hinge_high_nm * k * k, 1e-9);
+    EXPECT_NEAR(l.fast.hinge_high_nm / l.fast.hinge_low_nm, 1.2 / 0.5, 1e-9);
+    EXPECT_LT(l.cruise.share_high, 1) << l.verdict;
+  }
+  rig.airframe.dive_m_s = 140;
+  for (const ServoLoad& l : loads_of(rig)) {
+    ASSERT_TRUE(l.dive.blown_back_deg) << l.verdict;
+    EXPECT_LT(*l.dive.blown_back_deg, l.full_deg);
+    EXPECT_GT(*l.dive.blown_back_deg, 0);
+    EXPECT_NE(l.verdict.find("blown back"), std::string::npos);
+  }
+  rig.airframe.mass_kg.reset();
+  EXPECT_TRUE(loads_of(rig).empty()) << "no speed, no load";
+}
+
+TEST(Shapes, SurfacesAreAsBigAsTheyAreDrawn) {
+  Rig rig = of_kind(AirframeKind::flying_wing);
+  rig.airframe.root_chord_m = rig.airframe.tip_chord_m = 0.2;
+  rig.airframe.span_m = 1;
+  rig.airframe.dihedral_deg = 0;
+  const auto shape = shape_of(rig, *surface_from_word("elevon_left"));
+  ASSERT_TRUE(shape);
+  // From 18 to 95 % of the half span, a quarter of the chord.
+  EXPECT_NEAR(shape->chord_m, 0.05, 1e-12);
+  EXPECT_NEAR(shape->area_m2, 0.77 * 0.5 * 0.05, 1e-12);
+}
+
+}  // namespace
+}  // namespace rigging
