@@ -6,12 +6,38 @@
 #include "direction/from_rig.h"
 #include "direction/reason.h"
 #include "direction/world.h"
+#include "surfaces/linkage.h"
 
 namespace rigging::twin {
 
 using direction::Case;
 using direction::Fault;
 using direction::FaultKind;
+
+namespace {
+
+constexpr std::array<ChannelFunction, 4> stick_functions{ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw};
+
+/// Gimbals with which the rig's own transmitter settings make pulses that land.
+std::array<Gimbal, 4> gimbals_that_land(const Rig& rig) {
+  std::array<Gimbal, 4> gimbals;
+  for (std::size_t i = 0; i < 4; ++i) {
+    Gimbal& g = gimbals[i];
+    g.channel = static_cast<int>(i + 1);
+    const Channel* c = rig.channel(stick_functions[i]);
+    if (!c) continue;
+    g.channel = c->number;
+    g.sense = c->reversed ? -1 : 1;
+    g.middle_us = -(c->reversed ? -1 : 1) * c->sub_trim_us;
+    const double full = rig.radio.transmitter.full_us;
+    const double low = 500 / (std::max(1.0, c->travel_low_percent) / 100 * full), high = 500 / (std::max(1.0, c->travel_high_percent) / 100 * full);
+    g.reach_low = c->reversed ? high : low;
+    g.reach_high = c->reversed ? low : high;
+  }
+  return gimbals;
+}
+
+}  // namespace
 
 Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const std::vector<Fault>& faults) {
   const Case c = direction::case_from_rig(rig, controller);
@@ -30,19 +56,79 @@ Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const 
     truth.hangs_on[socket_of(socket)] = c.outputs[static_cast<std::size_t>(lead[socket])].surfaces;
   for (const direction::Output& o : c.outputs)
     for (const Surface s : o.surfaces) truth.servo_sign[s] = world->sign[index++];
+  truth.gimbals = gimbals_that_land(rig);
+  truth.settings = rig.radio.channels;
+  for (const Linkage& l : rig.linkages)
+    if (FourBar::of(l)) truth.linkages[l.surface] = l;
+  std::array<int, 3> stick_to_channel{0, 1, 2}, channel_sign{1, 1, 1};
   for (const Fault& f : faults) {
     const auto axis = static_cast<std::size_t>(index_of(f.axis));
     if (f.kind == FaultKind::output_dead) truth.dead[socket_of(static_cast<std::size_t>(f.output))] = true;
     if (f.kind == FaultKind::gyro_reversed) truth.gyro_sign[axis] *= -1;
-    if (f.kind == FaultKind::transmitter_reversed) truth.channel_sign[axis] *= -1;
-    if (f.kind == FaultKind::transmitter_swapped) std::swap(truth.stick_to_channel[axis], truth.stick_to_channel[static_cast<std::size_t>(index_of(f.other_axis))]);
+    if (f.kind == FaultKind::transmitter_reversed) channel_sign[axis] *= -1;
+    if (f.kind == FaultKind::transmitter_swapped) std::swap(stick_to_channel[axis], stick_to_channel[static_cast<std::size_t>(index_of(f.other_axis))]);
     if (f.kind == FaultKind::board_turned) truth.board = f.turn;
+  }
+  // A swap acts first, a reversal belongs to the channel.
+  const auto gimbals = truth.gimbals;
+  for (std::size_t axis = 0; axis < 3; ++axis) {
+    const auto to = static_cast<std::size_t>(stick_to_channel[axis]);
+    const auto stick = [](std::size_t i) { return Transmitter::index(*from_word<ChannelFunction>(word(static_cast<Axis>(i)))); };
+    truth.gimbals[stick(axis)] = gimbals[stick(to)];
+    if (channel_sign[to] < 0) truth.gimbals[stick(axis)].sense *= -1;
   }
   // The rig may know of a turned board or of reversed sensing already; faults come on top of that.
   truth.board = truth.board.inside(rig.sensing.board);
   for (const Axis axis : all_axes)
     if (rig.sensing.reversed(axis)) truth.gyro_sign[static_cast<std::size_t>(index_of(axis))] *= -1;
   return truth;
+}
+
+void set_badly(Truth& truth, const Rig& rig, unsigned seed) {
+  std::mt19937 random(seed);
+  const auto within = [&](double a, double b) { return std::uniform_real_distribution<double>(a, b)(random); };
+  std::array<int, 4> order{};
+  for (std::size_t i = 0; i < 4; ++i) order[i] = truth.gimbals[i].channel;
+  std::shuffle(order.begin(), order.end(), random);
+  for (std::size_t i = 0; i < 4; ++i) {
+    Gimbal& g = truth.gimbals[i];
+    g.channel = order[i];
+    const bool throttle = i == 2;
+    g.middle_us = throttle ? 0 : within(-25, 25);
+    g.reach_low = throttle ? 0.97 : within(0.9, 1.0);
+    g.reach_high = throttle ? 0.97 : within(0.9, 1.0);
+    g.noise_us = within(0.2, 1.2);
+    g.sense = random() % 3 == 0 ? -1 : 1;
+  }
+  for (Channel& c : truth.settings) {
+    if (std::find(order.begin(), order.end(), c.number) == order.end()) continue;
+    const double step = rig.radio.transmitter.step_percent, sub_step = rig.radio.transmitter.sub_trim_step_us;
+    c.reversed = random() % 4 == 0;
+    c.sub_trim_us = sub_step * std::round(within(-30, 30) / sub_step);
+    c.travel_low_percent = step * std::round(within(75, 115) / step);
+    c.travel_high_percent = step * std::round(within(75, 115) / step);
+  }
+}
+
+void make_crooked(Truth& truth, const Rig& rig, const Catalogue& catalogue, unsigned seed) {
+  std::mt19937 random(seed * 7919 + 1);
+  const auto within = [&](double a) { return std::uniform_real_distribution<double>(-a, a)(random); };
+  for (auto& [surface, linkage] : truth.linkages) {
+    linkage.base_m = FourBar::of(linkage)->base_m();
+    Linkage crooked = linkage;
+    crooked.arm_deg += within(10);
+    crooked.horn_deg += within(8);
+    crooked.rod_m += within(0.0012);
+    crooked.servo_travel_deg += within(4);
+    if (FourBar::of(crooked)) linkage = crooked;
+    Truth::Servo& servo = truth.servos[surface];
+    servo.centre_us = within(15);
+    for (const Part& p : rig.parts)
+      if (const PartKind* kind = catalogue.part(p.kind); p.surface && *p.surface == surface && kind && kind->servo) {
+        servo.dead_band_us = kind->servo->dead_band_us;
+        servo.us_per_s = 60.0 / 45 * 500 / kind->servo->seconds_per_60deg;
+      }
+  }
 }
 
 std::vector<Fault> drawn_faults(const Rig& rig, const ControllerClass& controller, int count, unsigned seed) {

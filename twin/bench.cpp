@@ -9,7 +9,7 @@ namespace rigging::twin {
 namespace {
 
 constexpr double turning_deg_s = 130;   // a brisk hand
-constexpr double servo_travel_s = 0.18; // from centre to end
+constexpr double motor_travel_s = 0.18; // from centre to end
 constexpr double flick_deg = 28;
 
 constexpr auto at(Axis axis) { return static_cast<std::size_t>(index_of(axis)); }
@@ -25,7 +25,11 @@ double share(const link::ImageOutput& o, double pulse_us) {
 }  // namespace
 
 Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom)
-    : rig_(std::move(rig)), controller_(std::move(controller)), truth_(std::move(truth)), loom_(std::move(loom)), image_(link::image_of(rig_)) {}
+    : rig_(std::move(rig)), controller_(std::move(controller)), truth_(std::move(truth)), loom_(std::move(loom)), image_(link::image_of(rig_)) {
+  Rig as_set = rig_;
+  if (!truth_.settings.empty()) as_set.radio.channels = truth_.settings;
+  radio_ = Transmitter(as_set, truth_.gimbals, truth_.signal);
+}
 
 void Bench::plug(Supply supply) {
   supply_ = supply;
@@ -108,35 +112,34 @@ void Bench::step(double dt) {
     if (std::abs(tilt[i]) > 3) runaway_[i] = std::clamp(runaway_[i] + (tilt[i] > 0 ? 1 : -1) * dt * 1.2, -1.0, 1.0);
   }
 
+  radio_.step(dt, receiver_powered());
+
   // Controller
   if ((!supply_.usb && !supply_.battery) || !loom_.controller_lit()) {
     pulses_.clear();
     return;
   }
   awake_for_s_ += dt;
-  Command command;
-  if (receiver_lit()) {
-    std::array<double, 3> heard{};
-    for (std::size_t i = 0; i < 3; ++i) {
-      const auto channel = static_cast<std::size_t>(truth_.stick_to_channel[i]);
-      heard[channel] = sticks_[i] * truth_.channel_sign[channel];
-    }
-    command = {heard[0], heard[1], heard[2], throttle_, 0};
-  }
+  Command command = commanded().value_or(Command{});
   if (settled()) {
     const Command c = corrections();
     command.roll += c.roll;
     command.pitch += c.pitch;
     command.yaw += c.yaw;
   }
+  std::vector<Output> outputs;
   for (const link::ImageOutput& o : image_.outputs) {
-    Output output;
+    Output& output = outputs.emplace_back();
+    output.socket = o.socket;
     output.mix = o.mix;
     output.reversed = o.reversed;
     output.low_us = o.low_us;
     output.centre_us = o.centre_us;
     output.high_us = o.high_us;
-    double pulse = mixed(output, command).pulse_us;
+  }
+  command = shared(outputs, command, image_.sharing);
+  for (const Output& o : outputs) {
+    double pulse = mixed(o, command).pulse_us;
     if (driven_ == o.socket) pulse = drive_level_ >= 0 ? o.centre_us + drive_level_ * (o.high_us - o.centre_us) : o.centre_us + drive_level_ * (o.centre_us - o.low_us);
     pulses_[o.socket] = pulse;
   }
@@ -147,8 +150,20 @@ void Bench::step(double dt) {
     const auto o = std::find_if(image_.outputs.begin(), image_.outputs.end(), [&, &name = socket](const auto& x) { return x.socket == name; });
     const auto dead = truth_.dead.find(socket);
     if (o == image_.outputs.end() || (dead != truth_.dead.end() && dead->second)) continue;
-    for (const Surface s : surfaces)
-      if (loom_.servo_works(s)) servo_[s] = toward(servo_[s], std::clamp(share(*o, pulses_[socket]), -1.0, 1.0), dt / servo_travel_s);
+    for (const Surface s : surfaces) {
+      if (!loom_.servo_works(s)) continue;
+      if (s.kind == SurfaceKind::motor) {
+        double& speed = servo_us_[s];
+        speed = toward(speed, std::clamp(share(*o, pulses_[socket]), -1.0, 1.0), dt / motor_travel_s);
+        continue;
+      }
+      const auto servo = truth_.servos.find(s);
+      const Truth::Servo kind = servo == truth_.servos.end() ? Truth::Servo{} : servo->second;
+      double& stands = servo_us_.try_emplace(s, 1500.0).first->second;
+      const double asked_us = pulses_[socket];
+      // Within its dead band a servo stays where it is.
+      if (std::abs(asked_us - stands) > kind.dead_band_us / 2) stands = toward(stands, asked_us, kind.us_per_s * dt);
+    }
   }
 }
 
@@ -157,31 +172,98 @@ Bench::Sight Bench::look() const {
   sight.pose_deg = pose_;
   sight.servos_powered = loom_.servo_rail_lit();
   for (const auto& [surface, sign] : truth_.servo_sign) {
-    const auto it = servo_.find(surface);
-    const double full = surface.kind == SurfaceKind::motor ? 1 : 25;
-    const double moved = it == servo_.end() ? 0 : it->second;
-    sight.deflection.emplace_back(surface, (surface.kind == SurfaceKind::motor && it == servo_.end() ? 0 : sign * moved) * full);
+    const auto it = servo_us_.find(surface);
+    if (surface.kind == SurfaceKind::motor)
+      sight.deflection.emplace_back(surface, it == servo_us_.end() ? 0 : sign * it->second);
+    else
+      sight.deflection.emplace_back(surface, surface_deg(surface, it == servo_us_.end() ? 1500 : it->second));
   }
   sight.lamp = !supply_.usb && !supply_.battery ? "dark" : !settled() ? "blinking: keep it still" : receiver_lit() ? "steady" : "slow blink: no receiver";
   return sight;
 }
 
+bool Bench::receiver_lit() const {
+  const ChannelFrame* f = radio_.heard();
+  return receiver_powered() && f && !f->failsafe;
+}
+
+double Bench::surface_deg(Surface surface, double servo_us) const {
+  const int sense = truth_.servo_sign.at(surface);
+  const auto servo = truth_.servos.find(surface);
+  const double us = servo_us + (servo == truth_.servos.end() ? 0 : servo->second.centre_us);
+  const auto it = truth_.linkages.find(surface);
+  if (it == truth_.linkages.end()) return sense * std::clamp((us - 1500) / 500, -1.2, 1.2) * 25;
+  // A linkage that binds stops the servo.
+  const auto bar = FourBar::of(it->second);
+  for (double part = 1; bar && part > 0; part -= 0.02)
+    if (const auto pose = bar->pose(arm_at(it->second, 1500 + part * (us - 1500), sense))) return pose->up_deg;
+  return 0;
+}
+
+std::optional<Command> Bench::commanded() const {
+  if (!receiver_lit()) return std::nullopt;
+  const ChannelFrame& f = *radio_.heard();
+  Command c;
+  constexpr std::array<ChannelFunction, 4> functions{ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw};
+  for (std::size_t i = 0; i < 4; ++i) {
+    Channel plain;
+    plain.number = static_cast<int>(i + 1);
+    const Channel* known = nullptr;
+    for (const Channel& k : image_.channels)
+      if (k.function == functions[i]) known = &k;
+    if (!known && !image_.channels.empty()) continue;
+    const Channel& k = known ? *known : plain;
+    if (k.number < 1 || k.number > f.channels) continue;
+    const double low = k.low_us.value_or(1000), centre = k.centre_us.value_or(1500), high = k.high_us.value_or(2000);
+    const double us = static_cast<double>(f.pulse_us[static_cast<std::size_t>(k.number - 1)]);
+    if (functions[i] == ChannelFunction::throttle) {
+      c.throttle = std::clamp((us - low) / (high - low), 0.0, 1.0);
+      continue;
+    }
+    const double share = std::clamp(us >= centre ? (us - centre) / (high - centre) : (us - centre) / (centre - low), -1.0, 1.0);
+    (functions[i] == ChannelFunction::roll ? c.roll : functions[i] == ChannelFunction::pitch ? c.pitch : c.yaw) = share;
+  }
+  return c;
+}
+
 std::map<std::string, double> Bench::channels() const {
   std::map<std::string, double> out;
-  if (!receiver_lit()) return out;
-  for (const Axis stick : all_axes) {
-    const auto channel = static_cast<std::size_t>(truth_.stick_to_channel[at(stick)]);
-    out[std::string(word(static_cast<Axis>(channel)))] = 1500 + 500 * sticks_[at(stick)] * truth_.channel_sign[channel];
-  }
-  out["throttle"] = 1000 + 1000 * throttle_;
+  const auto c = commanded();
+  if (!c) return out;
+  out["roll"] = 1500 + 500 * c->roll;
+  out["pitch"] = 1500 + 500 * c->pitch;
+  out["yaw"] = 1500 + 500 * c->yaw;
+  out["throttle"] = 1000 + 1000 * c->throttle;
   return out;
+}
+
+Result<void> Bench::clevis(Surface surface, double turns) {
+  const auto it = truth_.linkages.find(surface);
+  if (it == truth_.linkages.end()) return failure("clevis", "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");
+  if (supply_.battery) return failure("clevis", "the battery is in: a servo could pinch a finger", "the battery out");
+  Linkage l = it->second;
+  l.rod_m += turns * l.clevis_pitch_m;
+  if (!FourBar::of(l)) return failure("clevis", "the clevis comes off, or the rod can't be joined any more", "fewer turns");
+  it->second = l;
+  return {};
+}
+
+Result<void> Bench::tooth(Surface surface, int teeth) {
+  const auto it = truth_.linkages.find(surface);
+  if (it == truth_.linkages.end()) return failure("tooth", "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");
+  if (supply_.battery) return failure("tooth", "the battery is in: a servo could pinch a finger", "the battery out");
+  Linkage l = it->second;
+  l.arm_deg += teeth * l.spline_tooth_deg;
+  if (!FourBar::of(l)) return failure("tooth", "arm and horn can't be joined then", "fewer teeth");
+  it->second = l;
+  return {};
 }
 
 Result<void> Bench::drive(const std::string& socket, double level) {
   if (!supply_.battery) return failure("drive", "the servos have no supply: USB feeds only the processor. Battery in, propeller off");
   if (!loom_.servo_rail_lit()) return failure("drive", "the servos have no supply, with the battery in: look at the red wires");
   if (!settled()) return failure("drive", "the sensors are settling: keep it still for a moment");
-  if (receiver_lit() && throttle_ > 0.02) return failure("drive", "the throttle is not closed");
+  if (const auto c = commanded(); c && c->throttle > 0.02) return failure("drive", "the throttle is not closed");
   const auto o = std::find_if(image_.outputs.begin(), image_.outputs.end(), [&](const auto& x) { return x.socket == socket; });
   if (o == image_.outputs.end()) return failure("drive", "socket " + socket + " is not in use", "a socket of the configuration");
   driven_ = socket;
@@ -194,7 +276,7 @@ std::vector<std::string> Bench::arming_refusals() const {
   if (!supply_.battery) why.push_back("no battery");
   if (!settled()) why.push_back("sensors settling");
   if (!receiver_lit()) why.push_back("no receiver signal");
-  if (throttle_ > 0.02) why.push_back("throttle not closed");
+  if (const auto c = commanded(); c && c->throttle > 0.02) why.push_back("throttle not closed");
   why.push_back("no position yet, and return is chosen");
   return why;
 }
@@ -254,13 +336,19 @@ Result<void> Bench::work(Remedy remedy, const Json& place) {
     }
     case Remedy::reverse_transmitter:
       if (!axis) return refuse("no axis");
-      truth_.channel_sign[at(*axis)] *= -1;
+      // The direction belongs to the channel that the controller takes for this axis.
+      {
+        int number = index_of(*axis) == 2 ? 4 : index_of(*axis) + 1;
+        for (const Channel& k : image_.channels)
+          if (word(k.function) == word(*axis)) number = k.number;
+        radio_.turn_round(number);
+      }
       return {};
     case Remedy::swap_transmitter: {
       const auto names = texts_member(place, "axes");
       const auto a = names.size() == 2 ? from_word<Axis>(names[0]) : std::nullopt, b = names.size() == 2 ? from_word<Axis>(names[1]) : std::nullopt;
       if (!a || !b) return refuse("no such axes");
-      std::swap(truth_.stick_to_channel[at(*a)], truth_.stick_to_channel[at(*b)]);
+      radio_.exchange(*from_word<ChannelFunction>(word(*a)), *from_word<ChannelFunction>(word(*b)));
       return {};
     }
   }

@@ -4,6 +4,7 @@
 #include "link/image.h"
 #include "loom.h"
 #include "surfaces/surfaces.h"
+#include "transmitter.h"
 
 namespace rigging::twin {
 
@@ -20,10 +21,15 @@ class Bench {
   void plug(Supply supply);
   void hold(const std::array<double, 3>& pose_deg) { wanted_pose_ = pose_deg; flick_left_ = 0; }
   void flick(Axis axis, int sense);
-  void stick(Axis axis, double position) { sticks_[static_cast<std::size_t>(index_of(axis))] = position; }
-  void throttle(double position) { throttle_ = position; }
+  void stick(Axis axis, double position) { radio_.stick(*from_word<ChannelFunction>(word(axis)), position); }
+  void throttle(double position) { radio_.stick(ChannelFunction::throttle, 2 * position - 1); }
   void mode(Mode m);
-  void transmitter(bool on) { transmitter_on_ = on; }
+  void transmitter(bool on) { radio_.on(on); }
+  Transmitter& radio() { return radio_; }
+  /// Turns the clevis of a surface; longer is positive. Only with the supply out, as the other works on the linkage.
+  Result<void> clevis(Surface surface, double turns);
+  /// Sets a servo arm on another tooth, toward the hinge positive.
+  Result<void> tooth(Surface surface, int teeth);
   /// Carries out one remedy by hand. Settings can be changed by hand only on classes without a link.
   Result<void> work(Remedy remedy, const Json& place);
 
@@ -41,7 +47,9 @@ class Bench {
   void configure(link::Image image) { image_ = std::move(image); }
   bool awake() const { return awake_for_s_ > 0; }
   bool settled() const { return awake_for_s_ > 0.4; }
-  bool receiver_lit() const { return supply_.battery && transmitter_on_ && loom_.receiver_heard(); }
+  bool receiver_powered() const { return supply_.battery && loom_.receiver_heard(); }
+  /// Frames arrive, and none says that the link is gone.
+  bool receiver_lit() const;
   const Loom& loom() const { return loom_; }
   Loom& loom() { return loom_; }
   /// Pulses as received, 1000 to 2000 µs, by function; empty while the receiver is dark or the transmitter off.
@@ -60,6 +68,9 @@ class Bench {
  private:
   std::array<double, 3> sensed(const std::array<double, 3>& body) const;
   Command corrections() const;
+  /// What the controller takes the channels for; nothing without a signal.
+  std::optional<Command> commanded() const;
+  double surface_deg(Surface surface, double servo_us) const;
 
   Rig rig_;
   ControllerClass controller_;
@@ -68,17 +79,16 @@ class Bench {
   link::Image image_;
   Supply supply_;
   double awake_for_s_ = 0;
-  std::array<double, 3> sticks_{}, pose_{}, wanted_pose_{}, sensed_rate_{}, runaway_{}, hold_{};
-  double throttle_ = 0;
+  std::array<double, 3> pose_{}, wanted_pose_{}, sensed_rate_{}, runaway_{}, hold_{};
   double flick_left_ = 0;
   Axis flick_axis_ = Axis::roll;
   int flick_sense_ = 1;
   Mode mode_ = Mode::manual;
-  bool transmitter_on_ = true;
+  Transmitter radio_;
   std::string driven_;
   double drive_level_ = 0;
   std::map<std::string, double> pulses_;
-  std::map<Surface, double> servo_;  ///< −1 to 1 of the servo's travel, in the pulse's sense
+  std::map<Surface, double> servo_us_;  ///< where each servo stands, as the pulse that holds it there; motors −1 to 1
 };
 
 }  // namespace rigging::twin

@@ -15,6 +15,7 @@
 #include "direction/reason.h"
 #include "ports.h"
 #include "rig/rig_file.h"
+#include "sticks/sticks.h"
 
 namespace rigging::twin {
 namespace {
@@ -85,6 +86,7 @@ struct Options {
   std::vector<std::string> faults, lead_faults;
   int random = 0, random_leads = 0;
   unsigned seed = 1;
+  bool bad_sticks = false, crooked = false;
   bool hidden = false, battery = false, with_parent = false;
 };
 
@@ -107,8 +109,11 @@ Result<int> run(const Options& options) {
   }
   if (options.random > 0)
     for (const auto& f : drawn_faults(*rig, *controller, options.random, options.seed)) faults.push_back(f);
-  const auto truth = truth_of(*rig, *controller, faults);
+  auto truth = truth_of(*rig, *controller, faults);
   if (!truth) return tl::make_unexpected(truth.error());
+  truth->signal = receiver_signal(*rig, *catalogue).value_or(Signal::inverted_serial);
+  if (options.bad_sticks) set_badly(*truth, *rig, options.seed);
+  if (options.crooked) make_crooked(*truth, *rig, *catalogue, options.seed);
 
   std::vector<LeadFault> lead_faults;
   for (const std::string& text : options.lead_faults) {
@@ -134,6 +139,8 @@ Result<int> run(const Options& options) {
   {
     for (const auto& f : faults) shown.push_back(direction::fault_text(f, c));
     for (const LeadFault& f : lead_faults) shown.push_back(lead_fault_text(f));
+    if (options.bad_sticks) shown.push_back("the transmitter is set badly");
+    if (options.crooked) shown.push_back("the linkages are crooked");
   }
   HandsPort hands_port(bench, shown);
 
@@ -177,6 +184,8 @@ int main(int argc, char** argv) {
   app.add_option("--lead-fault", options.lead_faults, "A lead that is not as planned, such as pair_turned:gps (docs/twin.md); repeat for more");
   app.add_option("--random-leads", options.random_leads, "Number of lead faults to draw")->check(CLI::Range(0, 4));
   app.add_option("--random", options.random, "Number of faults to draw")->check(CLI::Range(0, 4));
+  app.add_flag("--bad-sticks", options.bad_sticks, "A transmitter that is set badly: order, direction, centre, ends");
+  app.add_flag("--crooked", options.crooked, "Linkages and servos that are not straight");
   app.add_option("--seed", options.seed, "Seed of the draw");
   app.add_flag("--hidden", options.hidden, "Do not tell the faults");
   app.add_flag("--with-parent", options.with_parent, "Leave when the program that started it is gone");

@@ -102,6 +102,14 @@ Json ControllerPort::answer(const Json& r) {
     return done();
   }
   if (what == "channels") return {{"ok", true}, {"channels", bench_.channels()}, {"dark", !bench_.receiver_lit()}};
+  if (what == "receiver") {
+    if (!bench_.controller().reads_channels) return refused("this class does not show what it receives");
+    const Transmitter::Wire wire = bench_.radio().take_wire();
+    Json reply{{"ok", true}, {"signal", word(wire.signal)}, {"dark", !bench_.receiver_powered()}, {"chunks", Json::array()}, {"edges", Json::array()}};
+    for (const auto& [t_us, bytes] : wire.chunks) reply["chunks"].push_back({{"t_us", t_us}, {"bytes", binary(bytes)}});
+    for (const Edge& e : wire.edges) reply["edges"].push_back({e.t_us, e.high, e.line});
+    return reply;
+  }
   if (what == "outputs") return {{"ok", true}, {"pulses", bench_.pulses()}};
   if (what == "sensors") {
     const auto rate = bench_.rates_deg_s();
@@ -161,6 +169,26 @@ Json HandsPort::answer(const Json& r) {
     if (!axis) return refused("which axis? " + word_choice<Axis>());
     bench_.flick(*axis, number("sense", -1, 1) < 0 ? -1 : 1);
     return done();
+  }
+  const auto surface_named = [&]() -> std::optional<Surface> { return surface_from_word(text_member(r, "surface")); };
+  if (what == "control") {
+    bench_.radio().control(static_cast<int>(number("channel", 1, 16)), number("position", -1, 1));
+    return done();
+  }
+  if (what == "read_transmitter") {
+    Json channels = Json::array();
+    for (const Channel& c : bench_.radio().settings())
+      channels.push_back({{"channel", c.number}, {"reversed", c.reversed}, {"sub_trim_us", c.sub_trim_us}, {"travel_low_percent", c.travel_low_percent}, {"travel_high_percent", c.travel_high_percent}});
+    return {{"ok", true}, {"channels", channels}};
+  }
+  if (what == "dial") {
+    bench_.radio().dial(static_cast<int>(number("channel", 1, 16)), flag_member(r, "reversed", false), number("sub_trim_us", -500, 500), number("travel_low_percent", 0, 200), number("travel_high_percent", 0, 200));
+    return done();
+  }
+  if (what == "clevis" || what == "tooth") {
+    const auto surface = surface_named();
+    if (!surface) return refused("which surface?");
+    return done_or(what == "clevis" ? bench_.clevis(*surface, number("turns", -50, 50)) : bench_.tooth(*surface, static_cast<int>(number("teeth", -12, 12))));
   }
   if (what == "mode") {
     const auto mode = from_word<Mode>(text_member(r, "mode"));

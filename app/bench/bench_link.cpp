@@ -62,7 +62,10 @@ void BenchLink::start_twin(const TwinOptions& o) {
   QStringList arguments{o.rig_file, QStringLiteral("--sockets"), folder_->path(), QStringLiteral("--with-parent")};
   for (const QString& fault : o.faults) arguments << QStringLiteral("--fault") << fault;
   for (const QString& fault : o.lead_faults) arguments << QStringLiteral("--lead-fault") << fault;
-  if (o.random > 0) arguments << QStringLiteral("--random") << QString::number(o.random) << QStringLiteral("--seed") << QString::number(o.seed);
+  if (o.bad_sticks) arguments << QStringLiteral("--bad-sticks");
+  if (o.crooked) arguments << QStringLiteral("--crooked");
+  if (o.bad_sticks || o.crooked || o.random > 0) arguments << QStringLiteral("--seed") << QString::number(o.seed);
+  if (o.random > 0) arguments << QStringLiteral("--random") << QString::number(o.random);
   if (o.hidden) arguments << QStringLiteral("--hidden");
   QString program = QCoreApplication::applicationDirPath() + QStringLiteral("/rigging-twin");
   if (!QFileInfo::exists(program)) program = QStringLiteral("rigging-twin");
@@ -100,6 +103,12 @@ void BenchLink::lost() {
   channels_.clear();
   ports_.clear();
   battery_v_ = 0;
+  frames_.clear();
+  signal_.reset();
+  bytes_.reset();
+  edges_.reset();
+  silent_polls_ = 0;
+  shows_receiver_ = true;
   sight_ = {};
   poll_.stop();
   if (was_writing) Q_EMIT written(false, tr("The link was cut while writing; the controller keeps its old configuration or has the whole new one. Read it again."));
@@ -128,6 +137,7 @@ void BenchLink::poll() {
   // A look that has not been answered yet is not asked again.
   if (hands_client_.open_requests() < 4) ask_hands("look");
   if (controller_answers_ && controller_client_.open_requests() < 3) ask_controller(++polls_ % 8 == 0 ? "sensors" : "channels");
+  if (controller_answers_ && shows_receiver_ && controller_client_.open_requests() < 4) ask_controller("receiver");
 }
 
 void BenchLink::greet() { ask_controller("hello", {{"protocol", link::protocol_version}}); }
@@ -173,7 +183,22 @@ void BenchLink::hands_reply(const link::Reply& reply) {
     Q_EMIT hands_done(true, tr("The lead is as planned now"));
     return;
   }
-  if (reply.request == "work" || !reply.ok())
+  if (reply.request == "read_transmitter" && reply.ok()) {
+    std::vector<Channel> settings;
+    if (const auto it = reply.body.find("channels"); it != reply.body.end() && it->is_array())
+      for (const Json& j : *it) {
+        Channel c;
+        c.number = static_cast<int>(number_member(j, "channel", 0));
+        c.reversed = flag_member(j, "reversed", false);
+        c.sub_trim_us = number_member(j, "sub_trim_us", 0);
+        c.travel_low_percent = number_member(j, "travel_low_percent", 100);
+        c.travel_high_percent = number_member(j, "travel_high_percent", 100);
+        if (c.number >= 1 && c.number <= 32) settings.push_back(c);
+      }
+    Q_EMIT transmitter_read(settings);
+    return;
+  }
+  if (reply.request == "dial" || reply.request == "clevis" || reply.request == "tooth" || reply.request == "work" || !reply.ok())
     Q_EMIT hands_done(reply.ok(), reply.ok() ? tr("Done on the simulated model") : QString::fromStdString(reply.refused()));
 }
 
@@ -216,6 +241,9 @@ void BenchLink::controller_reply(const link::Reply& reply) {
       for (const auto& [name, value] : it->items())
         if (value.is_boolean()) ports_[name] = value.get<bool>();
     Q_EMIT board_sensed();
+  } else if (reply.request == "receiver") {
+    shows_receiver_ = reply.ok();
+    if (reply.ok()) take_wire(reply.body);
   } else if (reply.request == "channels" && reply.ok()) {
     channels_.clear();
     if (const auto it = reply.body.find("channels"); it != reply.body.end() && it->is_object())
@@ -226,6 +254,51 @@ void BenchLink::controller_reply(const link::Reply& reply) {
     Q_EMIT problem(tr("The controller refuses: %1").arg(QString::fromStdString(reply.refused())));
   }
 }
+
+void BenchLink::take_wire(const Json& body) {
+  const auto signal = from_word<Signal>(text_member(body, "signal"));
+  if (!signal || flag_member(body, "dark", true)) {
+    if (signal_) frames_.clear();
+    signal_.reset();
+    Q_EMIT frames_heard({});
+    return;
+  }
+  const bool serial = *signal == Signal::inverted_serial || *signal == Signal::two_way_serial;
+  if (signal_ != signal) {
+    signal_ = signal;
+    bytes_.reset();
+    edges_.reset();
+    if (serial)
+      bytes_.emplace(*signal);
+    else
+      edges_.emplace(*signal);
+  }
+  std::vector<ChannelFrame> fresh;
+  if (const auto it = body.find("chunks"); bytes_ && it != body.end() && it->is_array())
+    for (const Json& chunk : *it)
+      if (const auto b = chunk.is_object() ? chunk.find("bytes") : chunk.end(); chunk.is_object() && b != chunk.end() && b->is_binary()) {
+        const auto& raw = b->get_binary();
+        bytes_->feed({reinterpret_cast<const char*>(raw.data()), raw.size()}, number_member(chunk, "t_us", 0), fresh);
+      }
+  if (const auto it = body.find("edges"); edges_ && it != body.end() && it->is_array())
+    for (const Json& e : *it)
+      if (e.is_array() && e.size() == 3 && e[0].is_number() && e[1].is_boolean() && e[2].is_number_integer() && e[2].get<int>() >= 0 && e[2].get<int>() < static_cast<int>(most_channels))
+        edges_->feed({e[0].get<double>(), e[1].get<bool>(), static_cast<std::uint8_t>(e[2].get<int>())}, fresh);
+  silent_polls_ = fresh.empty() ? silent_polls_ + 1 : 0;
+  for (const ChannelFrame& f : fresh) frames_.push_back(f);
+  while (!frames_.empty() && frames_.back().t_us - frames_.front().t_us > 8e6) frames_.pop_front();
+  Q_EMIT frames_heard(fresh);
+}
+
+SignalTally BenchLink::tally() const { return bytes_ ? bytes_->tally() : edges_ ? edges_->tally() : SignalTally{}; }
+LinkReport BenchLink::link_report() const { return bytes_ ? bytes_->link_report() : LinkReport{}; }
+void BenchLink::control(int channel, double position) { ask_hands("control", {{"channel", channel}, {"position", position}}); }
+void BenchLink::read_transmitter() { ask_hands("read_transmitter"); }
+void BenchLink::dial(const Channel& c) {
+  ask_hands("dial", {{"channel", c.number}, {"reversed", c.reversed}, {"sub_trim_us", c.sub_trim_us}, {"travel_low_percent", c.travel_low_percent}, {"travel_high_percent", c.travel_high_percent}});
+}
+void BenchLink::clevis(Surface surface, double turns) { ask_hands("clevis", {{"surface", surface.word()}, {"turns", turns}}); }
+void BenchLink::tooth(Surface surface, int teeth) { ask_hands("tooth", {{"surface", surface.word()}, {"teeth", teeth}}); }
 
 void BenchLink::supply(bool usb, bool battery) { ask_hands("supply", {{"usb", usb}, {"battery", battery}}); }
 void BenchLink::stick(const QString& axis, double position) { ask_hands("stick", {{"axis", axis.toStdString()}, {"position", position}}); }

@@ -9,6 +9,7 @@
 
 #include "catalogue/catalogue.h"
 #include "link/client.h"
+#include "sticks/setup.h"
 
 namespace rigging::app {
 
@@ -32,6 +33,7 @@ class BenchLink : public QObject {
   struct TwinOptions {
     QString rig_file;
     QStringList faults, lead_faults;  ///< given by name, for tests
+    bool bad_sticks = false, crooked = false;
     int random = 0;
     unsigned seed = 1;
     bool hidden = true;
@@ -52,6 +54,13 @@ class BenchLink : public QObject {
   /// What the board reports of its ports: true where data arrives. And the voltage that it measures.
   const std::map<std::string, bool>& ports() const { return ports_; }
   double battery_v() const { return battery_v_; }
+  /// Frames of the last eight seconds, decoded from the receiver's wire; empty when the class does not show what it receives.
+  const std::deque<ChannelFrame>& frames() const { return frames_; }
+  SignalTally tally() const;
+  LinkReport link_report() const;
+  std::optional<Signal> signal() const { return signal_; }
+  /// The receiver has supply, but no frame has come for a while.
+  bool silent() const { return signal_ && silent_polls_ > 6; }
   const std::optional<link::Image>& board() const { return board_; }
   QString state_words() const;
 
@@ -63,6 +72,13 @@ class BenchLink : public QObject {
   void mode(Mode mode);
   void transmitter(bool on);
   void work(Remedy remedy, const Json& place);
+  /// A switch, slider or rotary control, −1 to 1.
+  void control(int channel, double position);
+  /// Reads what the transmitter's screen shows; `transmitter_read` says it.
+  void read_transmitter();
+  void dial(const Channel& settings);
+  void clevis(Surface surface, double turns);
+  void tooth(Surface surface, int teeth);
   /// Looks at a lead with everything dark; `inspected` says what is seen.
   void inspect(const std::string& lead);
   /// Puts a lead as planned, with everything dark.
@@ -79,6 +95,10 @@ class BenchLink : public QObject {
   void state_changed();
   void seen();
   void channels_heard();
+  /// New frames, oldest first; they are in `frames()` already.
+  void frames_heard(const std::vector<rigging::ChannelFrame>& frames);
+  /// Settings as on the transmitter's screen.
+  void transmitter_read(const std::vector<rigging::Channel>& settings);
   void board_read();
   void written(bool good, const QString& words);
   void hands_done(bool good, const QString& words);
@@ -108,6 +128,14 @@ class BenchLink : public QObject {
   std::map<std::string, double> channels_;
   std::map<std::string, bool> ports_;
   double battery_v_ = 0;
+  void take_wire(const Json& reply);
+
+  std::deque<ChannelFrame> frames_;
+  std::optional<Signal> signal_;
+  std::optional<ByteDecoder> bytes_;
+  std::optional<EdgeDecoder> edges_;
+  int silent_polls_ = 0;
+  bool shows_receiver_ = true;
   std::string inspecting_;
   int polls_ = 0;
   std::optional<link::Image> board_;

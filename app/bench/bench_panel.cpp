@@ -175,7 +175,8 @@ void BenchPanel::refresh() {
   int differing = 0;
   if (bench_.board()) differing = static_cast<int>(link::differences(link::image_of(document_.rig()), *bench_.board()).size());
   compare_->setVisible(bench_.board().has_value() && differing > 0);
-  compare_->setText(differing == 1 ? tr("Board differs from the rig: 1 part…") : tr("Board differs from the rig: %1 parts…").arg(differing));
+  compare_->setText(differing == 1 ? tr("Board differs: 1 part…") : tr("Board differs: %1 parts…").arg(differing));
+  state_->setVisible(!compare_->isVisibleTo(this));  // the foot line says it, too
   view_->set_panels(document_.review().airframe.panels);
   square_->set_rig(document_.rig());
   update_sight();

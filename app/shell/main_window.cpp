@@ -3,6 +3,7 @@
 #include <QActionGroup>
 #include <QApplication>
 #include <QCloseEvent>
+#include <QDateTime>
 #include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -27,6 +28,7 @@
 #include "stations/planned/planned_page.h"
 #include "stations/power/power_page.h"
 #include "stations/proof/proof_page.h"
+#include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "stations/wiring/wiring_page.h"
 
@@ -68,9 +70,11 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   foot_ = new FootLine(document_, bench_);
 
   auto* airframe = new AirframePage(document_, nullptr);
-  auto* surfaces = new SurfacesPage(document_, nullptr);
+  auto* surfaces = new SurfacesPage(document_, bench_, nullptr);
   proof_ = new ProofPage(document_, bench_, nullptr);
   auto* wiring = new WiringPage(document_, bench_, nullptr);
+  auto* sticks = new SticksPage(document_, bench_, nullptr);
+  connect(sticks, &SticksPage::say, foot_, &FootLine::say);
   connect(wiring, &WiringPage::sheets_asked, this, &MainWindow::show_wiring_sheets);
   for (const Station s : all_stations) {
     StationPage* page = nullptr;
@@ -79,6 +83,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
       case Station::fit: page = new FitPage(document_, nullptr); break;
       case Station::power: page = new PowerPage(document_, nullptr); break;
       case Station::wiring: page = wiring; break;
+      case Station::sticks: page = sticks; break;
       case Station::surfaces: page = surfaces; break;
       case Station::proof: page = proof_; break;
       default: page = new PlannedPage(s, document_, nullptr);
@@ -258,7 +263,7 @@ void MainWindow::go(Station station) {
   sheet_->updateGeometry();
   strip_->set_current(station);
   snags_->set_station(station);
-  bench_panel_->setVisible(show_bench_->isChecked() && station == Station::proof);
+  bench_panel_->setVisible(show_bench_->isChecked() && (station == Station::proof || station == Station::sticks));
   pages_[static_cast<std::size_t>(station)]->first_focus()->setFocus(Qt::OtherFocusReason);
 }
 
@@ -306,8 +311,19 @@ void MainWindow::start_bench() {
   options.faults = settings_.demo_faults;
   options.lead_faults = settings_.demo_lead_faults;
   options.random = is_demo_ && settings_.demo_faults.isEmpty() ? settings_.demo_random : 0;
+  options.bad_sticks = settings_.bad_sticks;
+  options.crooked = settings_.crooked;
   options.seed = settings_.demo_seed;
   bench_.start_twin(options);
+}
+
+void MainWindow::start_crooked_bench(unsigned seed) {
+  settings_.bad_sticks = settings_.crooked = true;
+  settings_.demo_random = 0;
+  settings_.demo_faults.clear();
+  settings_.demo_lead_faults.clear();
+  settings_.demo_seed = seed;
+  start_bench();
 }
 
 void MainWindow::compare_with_board(bool always_show) {
@@ -472,6 +488,10 @@ QList<Deed> MainWindow::deeds() {
                 wiring->plan();
               }});
   all.append({tr("Start the simulated bench"), tr("twin connect"), [this] { start_bench(); }});
+  all.append({tr("Start the bench with a badly set transmitter and crooked linkages"), tr("twin practise sticks surfaces train"), [this] {
+                start_crooked_bench(static_cast<unsigned>(QDateTime::currentSecsSinceEpoch() % 100000));
+                go(Station::sticks);
+              }});
   all.append({tr("Write the rig to the controller"), tr("upload save board"), [this] { bench_.write(link::image_of(document_.rig())); }});
   all.append({tr("Compare the board with the rig"), tr("read differences"), [this] { compare_with_board(true); }});
   all.append({tr("Undo"), tr("take back"), [this] { document_.undo(); }});

@@ -24,6 +24,7 @@ struct Settings {
   QStringList demo_faults, demo_lead_faults;
   int demo_random = 2;
   unsigned demo_seed = 8;
+  bool bad_sticks = false, crooked = false;  ///< the simulated bench has a badly set transmitter, crooked linkages
 };
 
 struct Sheet;
@@ -46,6 +47,8 @@ class MainWindow : public QMainWindow {
   /// The demo aircraft as unsaved work, the simulated bench running, faults hidden in it.
   void start_demo();
   void start_bench();
+  /// The bench with something real to find at the stations sticks and surfaces: a badly set transmitter and crooked linkages.
+  void start_crooked_bench(unsigned seed);
   void go(Station station);
   QList<Deed> deeds();
 

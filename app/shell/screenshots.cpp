@@ -12,6 +12,7 @@
 #include "shell/main_window.h"
 #include "stations/fit/fit_page.h"
 #include "stations/proof/proof_page.h"
+#include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/stick_square.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "stations/wiring/wiring_page.h"
@@ -122,6 +123,46 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   window.go(Station::senses);
   wait(80);
   shoot(window, "planned-station");
+
+  window.start_crooked_bench(4);
+  window.go(Station::sticks);
+  wait_for([&] { return window.bench().hands_connected(); }, 4000);
+  click("supply_battery");
+  wait_for([&] { return window.bench().signal().has_value(); }, 4000);
+  wait(300);
+  click("listen");
+  auto* sticks = window.findChild<SticksPage*>();
+  bool shot = false;
+  wait_for(
+      [&] {
+        const auto& setup = sticks->listening();
+        if (!setup) return true;
+        for (const char* stick : {"roll", "pitch", "yaw"}) window.bench().stick(QLatin1String(stick), setup->stick() && word(*setup->stick()) == stick ? setup->side() : 0);
+        window.bench().stick(QStringLiteral("throttle"), setup->stick() == ChannelFunction::throttle && setup->side() > 0 ? 1 : 0);
+        if (!shot && setup->steps_done() >= 5) {
+          shoot(window, "sticks-listening");
+          shot = true;
+        }
+        return false;
+      },
+      30000);
+  wait(200);
+  shoot(window, "sticks");
+  window.go(Station::surfaces);
+  if (auto* surfaces = window.findChild<SurfacesPage*>()) {
+    surfaces->show_surface(*surface_from_word("flaperon_left"));
+    click("side_linkage");
+    wait(200);
+    shoot(window, "surfaces-linkage");
+    click("side_throws");
+    click("throw_begin");
+    for (int i = 0; i < 5; ++i) {
+      wait(900);
+      click("throw_eyes");
+    }
+    wait(200);
+    shoot(window, "surfaces-throws");
+  }
 
   window.open_file(QStringLiteral(RIGGING_DATA_DIR "/demo/delta.rig.json"));
   const ControllerClass* controller = window.document().controller();

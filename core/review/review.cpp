@@ -62,7 +62,10 @@ Review review(const Rig& rig, const Catalogue& catalogue) {
   r.power = analyze_power(rig, catalogue);
   r.fit = analyze_fit(rig, catalogue, r.airframe, r.power);
   r.wiring = analyze_wiring(rig, catalogue);
+  r.sticks = analyze_sticks(rig, catalogue);
   r.surfaces = analyze_surfaces(rig);
+  r.loads = analyze_loads(rig, catalogue, r.airframe, r.surfaces);
+  r.measured = measured_statuses(rig, catalogue);
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
   r.leads = lead_statuses(rig);
   if (controller) r.checks = check_statuses(rig, *controller);

@@ -6,6 +6,9 @@
 #include "fit/fit.h"
 #include "proof/checks.h"
 #include "proof/lead_checks.h"
+#include "proof/measured_checks.h"
+#include "sticks/sticks.h"
+#include "surfaces/air_loads.h"
 #include "surfaces/surfaces.h"
 #include "wiring/wiring.h"
 
@@ -43,9 +46,12 @@ struct Review {
   PowerReport power;
   FitReport fit;
   WiringReport wiring;
+  SticksReport sticks;
   SurfacesReport surfaces;
+  std::vector<ServoLoad> loads;
   std::vector<CheckStatus> checks;
   std::vector<LeadStatus> leads;
+  std::vector<MeasuredStatus> measured;
   std::vector<Snag> snags;  ///< worst first
   Readiness readiness;
   std::array<StationState, 11> stations{};

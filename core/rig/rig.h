@@ -157,6 +157,7 @@ struct Channel {
   double rate_percent = 100;       ///< how much of the stick the rates let through
   std::optional<double> fixed_us;  ///< of a channel that is fixed on or off
   std::optional<double> low_us, centre_us, high_us;  ///< as the controller read them
+  bool inverted = false;             ///< read the wrong way round: right, back, open or right read low
   bool learned = false;              ///< the controller has taken these for its own ends
   std::optional<double> noise_us, centre_spread_us;  ///< found while measuring
   std::vector<double> positions_us;  ///< of a switch, as read, lowest first

@@ -106,6 +106,7 @@ void describe(F& f, Channel& c) {
   f.number("low_us", c.low_us, read_us);
   f.number("centre_us", c.centre_us, read_us);
   f.number("high_us", c.high_us, read_us);
+  f.optional("inverted", c.inverted);
   f.optional("learned", c.learned);
   f.number("noise_us", c.noise_us, {0, 500});
   f.number("centre_spread_us", c.centre_spread_us, {0, 1000});

@@ -247,6 +247,7 @@ Rig with_readings(Rig rig, const std::vector<StickReading>& readings) {
     c->low_us = r.low_us;
     c->high_us = r.high_us;
     c->centre_us = r.centre_us.value_or((r.low_us + r.high_us) / 2);
+    c->inverted = r.inverted;
     c->noise_us = r.noise_us;
     c->centre_spread_us = r.spread_us;
     c->learned = false;

@@ -38,6 +38,13 @@ ChannelLine line_of(const Channel& c, const ControllerClass* controller, const T
   // A closed throttle is its low end: there is no centre to land on.
   const double worst_end = std::max(std::abs(*c.low_us - line.wanted.low_us), std::abs(*c.high_us - line.wanted.high_us));
   const double off = c.function == F::throttle ? worst_end : worst;
+  const bool wrong_way = c.inverted != (controller && controller->pitch_back_falls && c.function == F::pitch);
+  if (wrong_way) {
+    line.state = ChannelLine::State::off;
+    line.verdict = "reads the wrong way round";
+    if (const auto dial = dial_in(c, t, line.wanted, true)) line.dial = *dial;
+    return line;
+  }
   if (c.learned) {
     line.state = ChannelLine::State::lands;
     line.verdict = "the controller has learned these ends";
@@ -109,29 +116,6 @@ std::vector<BudgetLine> budget_of(const Rig& rig, const ControllerClass* control
   return all;
 }
 
-std::optional<Signal> signal_of(const Rig& rig, const Catalogue& catalogue) {
-  for (const Part& p : rig.parts) {
-    const PartKind* kind = catalogue.part(p.kind);
-    if (!kind || kind->group != PartGroup::receiver) continue;
-    // The terminal that a lead uses decides, where a receiver has more than one kind.
-    std::optional<Signal> first;
-    for (const Terminal& t : kind->terminals) {
-      std::optional<Signal> s;
-      if (t.kind == TerminalKind::inverted_serial) s = Signal::inverted_serial;
-      if (t.kind == TerminalKind::serial) s = Signal::two_way_serial;
-      if (t.kind == TerminalKind::summed_output) s = Signal::summed;
-      if (t.kind == TerminalKind::output) s = Signal::pulse;
-      if (!s) continue;
-      if (!first) first = s;
-      for (const Lead& l : rig.leads)
-        for (const auto& [here, there] : {std::pair{l.from, l.to}, {l.to, l.from}})
-          if (here.part == p.id && here.socket == t.id && there.part == "controller") return s;
-    }
-    return first;
-  }
-  return std::nullopt;
-}
-
 std::vector<LossLine> losses_of(const Rig& rig, const ControllerClass* controller, std::optional<Signal> signal) {
   const bool serial = signal == Signal::inverted_serial || signal == Signal::two_way_serial;
   std::vector<LossLine> all;
@@ -154,6 +138,29 @@ std::vector<LossLine> losses_of(const Rig& rig, const ControllerClass* controlle
 }
 
 }  // namespace
+
+std::optional<Signal> receiver_signal(const Rig& rig, const Catalogue& catalogue) {
+  for (const Part& p : rig.parts) {
+    const PartKind* kind = catalogue.part(p.kind);
+    if (!kind || kind->group != PartGroup::receiver) continue;
+    // The terminal that a lead uses decides, where a receiver has more than one kind.
+    std::optional<Signal> first;
+    for (const Terminal& t : kind->terminals) {
+      std::optional<Signal> s;
+      if (t.kind == TerminalKind::inverted_serial) s = Signal::inverted_serial;
+      if (t.kind == TerminalKind::serial) s = Signal::two_way_serial;
+      if (t.kind == TerminalKind::summed_output) s = Signal::summed;
+      if (t.kind == TerminalKind::output) s = Signal::pulse;
+      if (!s) continue;
+      if (!first) first = s;
+      for (const Lead& l : rig.leads)
+        for (const auto& [here, there] : {std::pair{l.from, l.to}, {l.to, l.from}})
+          if (here.part == p.id && here.socket == t.id && there.part == "controller") return s;
+    }
+    return first;
+  }
+  return std::nullopt;
+}
 
 std::string spoken_function(F f) {
   switch (f) {
@@ -239,6 +246,7 @@ Channel dialled(Channel c, const DialIn& d) {
   c.centre_us.reset();
   c.high_us.reset();
   c.learned = false;
+  if (d.turn_round) c.inverted = !c.inverted;
   return c;
 }
 
@@ -254,7 +262,7 @@ SticksReport analyze_sticks(const Rig& rig, const Catalogue& catalogue) {
   r.budget = budget_of(rig, controller);
   const auto used = std::count_if(rig.radio.channels.begin(), rig.radio.channels.end(), [](const Channel& c) { return c.function != F::other || c.fixed_us; });
   r.free_channels = rig.radio.transmitter.channels - static_cast<int>(used);
-  r.signal = signal_of(rig, catalogue);
+  r.signal = receiver_signal(rig, catalogue);
   r.losses = losses_of(rig, controller, r.signal);
   r.all_read = r.all_land = !rig.radio.channels.empty();
   for (const BudgetLine& b : r.budget) {

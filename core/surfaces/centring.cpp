@@ -3,6 +3,7 @@
 #include <cmath>
 #include <unsupported/Eigen/NonLinearOptimization>
 
+#include "base/find.h"
 #include "base/number.h"
 #include "surfaces/linkage.h"
 
@@ -154,6 +155,25 @@ Result<Centring> centre(const Linkage& given, const Output& o) {
   c.low_us = std::min(*up, *down);
   c.high_us = std::max(*up, *down);
   if (!(c.low_us < c.centre_us && c.centre_us < c.high_us)) return failure("linkage of the " + l.surface.spoken(), "the ends do not enclose the centre", "throws to both sides");
+
+  // Whoever reads a gauge to a tenth of a degree would else turn the same screw for ever.
+  constexpr double near_flush_deg = 0.3, near_throw_deg = 0.4, near_alike_deg = 0.8;
+  const auto read_at = [&](double us) { return find_in(given.readings, [&](const ThrowReading& r) { return std::abs(r.pulse_us - us) <= 3; }); };
+  const auto *low = read_at(o.low_us), *rest_read = read_at(o.centre_us), *high = read_at(o.high_us);
+  if (low && rest_read && high && !c.reverse) {
+    const double read_up = std::max(low->up_deg, high->up_deg), read_down = -std::min(low->up_deg, high->up_deg);
+    const bool ends = given.want_up_deg || given.want_down_deg ? std::abs(read_up - c.up_deg) <= near_throw_deg && std::abs(read_down - c.down_deg) <= near_throw_deg : std::abs(read_up - read_down) <= near_alike_deg;
+    c.settled = ends && std::abs(rest_read->up_deg) <= near_flush_deg;
+  }
+  if (c.settled) {
+    c.teeth = 0;
+    c.clevis_turns = 0;
+    c.low_us = o.low_us;
+    c.centre_us = o.centre_us;
+    c.high_us = o.high_us;
+    c.up_deg = std::max(low->up_deg, high->up_deg);
+    c.down_deg = -std::min(low->up_deg, high->up_deg);
+  }
   return c;
 }
 

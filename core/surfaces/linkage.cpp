@@ -185,6 +185,19 @@ Result<double> pulse_for(const Linkage& l, double up_deg, int sense) {
 double throw_m(double chord_m, double deg) { return 2 * chord_m * std::sin(deg * rad / 2); }
 double throw_deg(double chord_m, double distance_m) { return 2 * std::asin(std::clamp(distance_m / (2 * chord_m), -1.0, 1.0)) / rad; }
 
+Result<Linkage> with_holes(Linkage l, double arm_m, double horn_m) {
+  const auto now = FourBar::of(l);
+  if (!now) return tl::make_unexpected(now.error());
+  l.base_m = now->base_m();
+  l.arm_m = arm_m;
+  l.horn_m = horn_m;
+  const double a = l.arm_deg * rad, b = l.horn_deg * rad;
+  l.rod_m = std::hypot(*l.base_m + horn_m * std::sin(b) - arm_m * std::sin(a), horn_m * std::cos(b) - l.drop_m - (l.crossed ? -1 : 1) * arm_m * std::cos(a));
+  l.readings.clear();
+  if (const auto built = FourBar::of(l); !built) return tl::make_unexpected(built.error());
+  return l;
+}
+
 Result<std::vector<HoleChoice>> choose_holes(const Linkage& l, const Output& o, double want_deg, double dead_band_us) {
   const std::string where = "linkage of the " + l.surface.spoken();
   if (l.arm_holes_m.empty() || l.horn_holes_m.empty()) return failure(where, "no holes are listed", "the distances of the holes on arm and horn");
@@ -195,14 +208,14 @@ Result<std::vector<HoleChoice>> choose_holes(const Linkage& l, const Output& o, 
   std::vector<HoleChoice> all;
   for (const double arm : l.arm_holes_m)
     for (const double horn : l.horn_holes_m) {
-      // Servo and hinge stay where they are; the rod is set so that the surface is flush at the centre.
-      Linkage other = l;
-      other.arm_m = arm;
-      other.horn_m = horn;
-      other.base_m = now->base_m();
       HoleChoice choice{arm, horn, 0, 0, 100, 0, 1, false, {}};
-      const double centre_arm = arm_at(l, o.centre_us, sense) * rad, horn_rad = l.horn_deg * rad;
-      other.rod_m = std::hypot(*other.base_m + horn * std::sin(horn_rad) - arm * std::sin(centre_arm), horn * std::cos(horn_rad) - l.drop_m - (l.crossed ? -1 : 1) * arm * std::cos(centre_arm));
+      const auto cut = with_holes(l, arm, horn);
+      if (!cut) {
+        choice.remark = cut.error().what;
+        all.push_back(choice);
+        continue;
+      }
+      const Linkage& other = *cut;
       const auto curve = trace(other, o);
       if (!curve) {
         choice.remark = curve.error().what;

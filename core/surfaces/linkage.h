@@ -105,6 +105,9 @@ struct HoleChoice {
 /// (finest steps, most force). `dead_band_us` of the servo. Errors: no holes given, or a wanted throw of 0 or over 85°.
 Result<std::vector<HoleChoice>> choose_holes(const Linkage& linkage, const Output& output, double want_deg, double dead_band_us);
 
+/// The linkage with other holes: servo and hinge stay, the rod is cut so that the surface is flush at 1500 µs. Errors as of `FourBar::of`.
+Result<Linkage> with_holes(Linkage linkage, double arm_m, double horn_m);
+
 // Estimating -----------------------------------------------------------------------------------------------------------------------
 
 struct Estimate {
@@ -126,9 +129,10 @@ struct Centring {
   bool reverse = false;            ///< the output's direction has to be turned round
   double up_deg = 0, down_deg = 0; ///< throws that will be there
   std::vector<std::string> limits; ///< what can't be reached
+  bool settled = false;            ///< as read at centre and ends it is near enough: nothing has to change
 };
 /// `want_up_deg`, `want_down_deg` of the linkage or, where absent, the smaller of both throws. A
-/// servo arm that is more than a tooth and a bit off goes on another tooth, the clevis takes what is then over two degrees, the centre the rest.
+/// servo arm that is more than half a tooth off goes on another tooth, the clevis takes what is then over two degrees, the centre the rest.
 Result<Centring> centre(const Linkage& linkage, const Output& output);
 /// The linkage after hands have done what the centring says; its readings are forgotten.
 Linkage worked_over(Linkage linkage, const Centring& done);

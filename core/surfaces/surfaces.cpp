@@ -19,7 +19,7 @@ int built_right(const Output& o, Surface s) {
   return 1;
 }
 
-bool works_servo(const Output& o) { return !o.surfaces.empty() && o.mix.throttle == 0; }
+bool works_servo(const Output& o) { return o.mix.throttle == 0; }
 
 double roll_part(const Mix& m, double roll) {
   const double part = m.roll * roll;

@@ -140,6 +140,7 @@ TEST(Twin, BehavesAsAControllerDoes) {
   EXPECT_FALSE(f.bench.drive("s1", 0.5)) << "throttle open";
   f.bench.throttle(0);
   f.bench.transmitter(false);
+  f.run(0.2);
   EXPECT_TRUE(f.bench.channels().empty());
   f.bench.transmitter(true);
   f.bench.plug({true, false});

@@ -1,5 +1,6 @@
 #include "stations/surfaces/surfaces_page.h"
 
+#include <QButtonGroup>
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QGridLayout>
@@ -7,12 +8,16 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QSlider>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include "airframe/kinds.h"
 #include "base/number.h"
 #include "look/look.h"
 #include "look/scroll_content.h"
+#include "stations/surfaces/linkage_panel.h"
+#include "stations/surfaces/linkage_view.h"
+#include "stations/surfaces/throws_panel.h"
 
 namespace rigging::app {
 namespace {
@@ -35,7 +40,7 @@ QSlider* slider(const QString& name, int least, int most, const char* id) {
 
 }  // namespace
 
-SurfacesPage::SurfacesPage(RigDocument& document, QWidget* parent) : StationPage(document, parent) {
+SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* parent) : StationPage(document, parent) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 10);
   page->setSpacing(14);
@@ -49,7 +54,22 @@ SurfacesPage::SurfacesPage(RigDocument& document, QWidget* parent) : StationPage
   view_->set_caption(tr("As planned, from behind and above · move the stick and see which surface answers"));
   view_->set_pickable(true);
   connect(view_, &AircraftView::picked, this, &SurfacesPage::show_surface);
-  left->addWidget(view_, 1);
+  sketch_ = new LinkageView;
+  connect(sketch_, &LinkageView::dragged, this, [this](double arm_m, double horn_m) {
+    const Linkage l = LinkagePanel::linkage_of(document_, surface_);
+    if (const auto moved = with_holes(l, arm_m, horn_m)) preview_ = *moved;
+    draw_linkage();
+  });
+  connect(sketch_, &LinkageView::let_go, this, [this] {
+    if (!preview_) return;
+    const Linkage l = *preview_;
+    preview_.reset();
+    document_.edit(LinkagePanel::with_linkage(document_.rig(), l), tr("Holes of the %1: arm %2 mm, horn %3 mm").arg(QString::fromStdString(surface_.spoken())).arg(l.arm_m * 1000, 0, 'f', 1).arg(l.horn_m * 1000, 0, 'f', 1));
+  });
+  picture_ = new QStackedWidget;
+  picture_->addWidget(view_);
+  picture_->addWidget(sketch_);
+  left->addWidget(picture_, 1);
 
   auto* sticks = new QHBoxLayout;
   square_ = new StickSquare;
@@ -89,17 +109,81 @@ SurfacesPage::SurfacesPage(RigDocument& document, QWidget* parent) : StationPage
   page->addLayout(left, 1);
 
   auto* right = new QVBoxLayout;
+  auto* keys = new QHBoxLayout;
+  keys->setSpacing(4);
+  side_keys_ = new QButtonGroup(this);
+  for (const auto& [side, name, id, hint] : {std::tuple{Side::mix, tr("Mix"), "side_mix", tr("How much of its travel each surface gives for a command")},
+                                             {Side::linkage, tr("Linkage"), "side_linkage", tr("Arm, rod and horn of one surface; holes; loads in the air")},
+                                             {Side::throws, tr("Throws"), "side_throws", tr("Read a surface with a gauge, centre it, set its ends")}}) {
+    auto* key = new QPushButton(name);
+    key->setObjectName(QLatin1String(id));
+    key->setCheckable(true);
+    key->setToolTip(hint);
+    side_keys_->addButton(key, static_cast<int>(side));
+    keys->addWidget(key);
+  }
+  side_keys_->button(0)->setChecked(true);
+  connect(side_keys_, &QButtonGroup::idClicked, this, [this](int side) { show_side(static_cast<Side>(side)); });
+  right->addLayout(keys);
+  surface_row_ = new QWidget;
+  auto* surface_row = new QHBoxLayout(surface_row_);
+  surface_row->setContentsMargins(0, 0, 0, 0);
+  surface_box_ = new QComboBox;
+  surface_box_->setObjectName(QStringLiteral("surface_box"));
+  surface_box_->setAccessibleName(tr("Surface"));
+  surface_row->addWidget(surface_box_, 1);
+  connect(surface_box_, &QComboBox::activated, this, [this] {
+    if (const auto s = surface_from_word(surface_box_->currentData().toString().toStdString())) choose_surface(*s);
+  });
+  surface_row_->hide();
+  right->addWidget(surface_row_);
+  sides_ = new QStackedWidget;
+  auto* mix_side = new QWidget;
+  auto* mix = new QVBoxLayout(mix_side);
+  mix->setContentsMargins(0, 0, 0, 0);
   pulse_words_ = new QLabel(tr("How much of its travel each surface gives for a full command. Weights belong to the output; <b>Reverse</b> turns the whole servo round and with it every command."));
   pulse_words_->setWordWrap(true);
   pulse_words_->setProperty("soft", true);
   pulse_words_->setFont(Look::instance().text(9));
   pulse_words_->setFixedWidth(384);
-  right->addWidget(pulse_words_);
+  mix->addWidget(pulse_words_);
   area_ = new QScrollArea;
   area_->setWidgetResizable(true);
   area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   area_->setFixedWidth(392);
-  right->addWidget(area_, 1);
+  mix->addWidget(area_, 1);
+  mix_words_ = new QLabel;
+  mix_words_->setObjectName(QStringLiteral("mix_words"));
+  mix_words_->setWordWrap(true);
+  mix_words_->setFont(Look::instance().text(9));
+  mix->addWidget(mix_words_);
+  auto* share_row = new QHBoxLayout;
+  share_row->addWidget(new QLabel(tr("Asked for too much")));
+  sharing_ = new QComboBox;
+  sharing_->setObjectName(QStringLiteral("sharing"));
+  sharing_->setAccessibleName(tr("What happens when commands ask for too much"));
+  for (const auto& [s, name] : {std::pair{Sharing::each_stops, tr("each output stops at its end")}, {Sharing::all_shrink, tr("all commands shrink alike")}, {Sharing::roll_first, tr("roll is kept")}, {Sharing::pitch_first, tr("pitch is kept")}})
+    sharing_->addItem(name, static_cast<int>(s));
+  connect(sharing_, &QComboBox::activated, this, [this] {
+    Rig rig = document_.rig();
+    rig.sharing = static_cast<Sharing>(sharing_->currentData().toInt());
+    document_.edit(std::move(rig), tr("Asked for too much: %1").arg(sharing_->currentText()));
+  });
+  share_row->addWidget(sharing_, 1);
+  mix->addLayout(share_row);
+  sides_->addWidget(mix_side);
+  linkage_ = new LinkagePanel(document_);
+  throws_ = new ThrowsPanel(document_, bench);
+  for (QWidget* panel : {static_cast<QWidget*>(linkage_), static_cast<QWidget*>(throws_)}) {
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFixedWidth(392);
+    scroll->setWidget(panel);
+    sides_->addWidget(scroll);
+  }
+  connect(throws_, &ThrowsPanel::moved, this, &SurfacesPage::draw_linkage);
+  right->addWidget(sides_, 1);
   page->addLayout(right);
 
   connect(square_, &StickSquare::moved, this, [this](double roll, double pitch) {
@@ -187,7 +271,7 @@ QWidget* SurfacesPage::row_for(const Output& o) {
     const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
     if (!served && o.mix.of(axis) == 0) continue;
     QString hint = tr("Share of the travel for full %1").arg(QString::fromLatin1(word(axis).data()));
-    if (answer && answer->in_degrees) hint += tr(": %1° at the surface").arg(answer->deflection_deg[static_cast<std::size_t>(index_of(axis))], 0, 'f', 1);
+    if (answer && answer->in_degrees) hint += tr(": %1° at the surface").arg(answer->positive_deg[static_cast<std::size_t>(index_of(axis))], 0, 'f', 1);
     weight(QString::fromStdString(capital(std::string(word(axis)))), word(axis).data(), o.mix.of(axis), [axis](Output& out, double v) { out.mix.of(axis) = v; }, hint);
   }
   if (o.surfaces.empty() || o.mix.throttle != 0) weight(tr("Throttle"), "throttle", o.mix.throttle, [](Output& out, double v) { out.mix.throttle = v; }, tr("1 to 100 %: closed to full"));
@@ -201,7 +285,7 @@ QWidget* SurfacesPage::row_for(const Output& o) {
   if (answer && answer->in_degrees) {
     QStringList degrees;
     for (const Axis axis : all_axes)
-      if (const double d = answer->deflection_deg[static_cast<std::size_t>(index_of(axis))]; d != 0)
+      if (const double d = answer->positive_deg[static_cast<std::size_t>(index_of(axis))]; d != 0)
         degrees << QStringLiteral("%1 %2°").arg(QString::fromLatin1(word(axis).data())).arg(d, 0, 'f', 1);
     auto* line = new QLabel(tr("At the surface, %1 positive: %2").arg(answer->surface.kind == SurfaceKind::rudder ? tr("trailing edge right") : tr("trailing edge up"), degrees.join(QStringLiteral(", "))));
     line->setWordWrap(true);
@@ -227,6 +311,7 @@ void SurfacesPage::rebuild_rows() {
 
 void SurfacesPage::move_surfaces() {
   square_->set_command(command_);
+  draw_linkage();
   std::map<Surface, double> deflections;
   for (const auto& [surface, degrees] : intended_deflections(document_.rig(), command_)) deflections[surface] = degrees;
   view_->set_deflections(deflections);
@@ -239,9 +324,54 @@ void SurfacesPage::move_surfaces() {
   }
 }
 
+void SurfacesPage::show_side(Side side) {
+  side_keys_->button(static_cast<int>(side))->setChecked(true);
+  sides_->setCurrentIndex(static_cast<int>(side));
+  picture_->setCurrentIndex(side == Side::mix ? 0 : 1);
+  surface_row_->setVisible(side != Side::mix);
+  draw_linkage();
+}
+
+void SurfacesPage::choose_surface(Surface surface) {
+  surface_ = surface;
+  preview_.reset();
+  surface_box_->setCurrentIndex(surface_box_->findData(QString::fromStdString(surface.word())));
+  linkage_->show_surface(surface);
+  throws_->show_surface(surface);
+  draw_linkage();
+}
+
+void SurfacesPage::draw_linkage() {
+  const Output* o = document_.rig().output_of(surface_);
+  if (!o || surface_.kind == SurfaceKind::motor) return sketch_->clear(tr("Choose a surface."));
+  const double pulse = throws_->state() == ThrowsPanel::State::reading ? throws_->pulse_us() : mixed(*o, shared(document_.rig().outputs, command_, document_.rig().sharing)).pulse_us;
+  sketch_->set_linkage(preview_.value_or(LinkagePanel::linkage_of(document_, surface_)), *o, LinkagePanel::chord_of(document_, surface_), pulse);
+}
+
 void SurfacesPage::refresh() {
   refreshing_ = true;
   const Rig& rig = document_.rig();
+  preview_.reset();
+  QStringList surfaces;
+  for (const Output& o : rig.outputs)
+    for (const Surface s : o.surfaces)
+      if (s.kind != SurfaceKind::motor) surfaces << QString::fromStdString(s.word());
+  QStringList shown;
+  for (int i = 0; i < surface_box_->count(); ++i) shown << surface_box_->itemData(i).toString();
+  if (shown != surfaces) {
+    surface_box_->clear();
+    for (const QString& w : surfaces) surface_box_->addItem(QString::fromStdString(capital(surface_from_word(w.toStdString())->spoken())), w);
+    if (!surfaces.contains(QString::fromStdString(surface_.word())) && !surfaces.isEmpty()) surface_ = *surface_from_word(surfaces.front().toStdString());
+    surface_box_->setCurrentIndex(surface_box_->findData(QString::fromStdString(surface_.word())));
+    linkage_->show_surface(surface_);
+    throws_->show_surface(surface_);
+  }
+  linkage_->refresh();
+  throws_->refresh();
+  sharing_->setCurrentIndex(sharing_->findData(static_cast<int>(rig.sharing)));
+  QStringList mix;
+  for (const std::string& w : document_.review().surfaces.mix) mix << QString::fromStdString(w) + QLatin1Char('.');
+  mix_words_->setText(mix.join(QLatin1Char('\n')));
   view_->set_panels(document_.review().airframe.panels);
   square_->set_rig(rig);
   const double share = document_.review().surfaces.saturated_share;
@@ -266,6 +396,7 @@ void SurfacesPage::refresh() {
 }
 
 void SurfacesPage::show_surface(Surface surface) {
+  if (surface.kind != SurfaceKind::motor && document_.rig().output_of(surface)) choose_surface(surface);
   if (const Output* o = document_.rig().output_of(surface)) go_to(QString::fromStdString(o->id));
   view_->set_selected({surface});
 }

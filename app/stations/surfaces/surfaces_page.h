@@ -4,24 +4,37 @@
 #include "stations/station_page.h"
 #include "stations/surfaces/stick_square.h"
 
+class QButtonGroup;
+class QComboBox;
 class QLabel;
 class QSlider;
+class QStackedWidget;
 class QVBoxLayout;
 class QScrollArea;
 
 namespace rigging::app {
 
-/// Does everything move the right way, by the right amount? (Here: mixing, reversal, saturation.)
+class BenchLink;
+class LinkagePanel;
+class LinkageView;
+class ThrowsPanel;
+
+/// Does everything move the right way, by the right amount? Mixing and saturation, the linkage of each surface, and its throws as read.
 class SurfacesPage : public StationPage {
   Q_OBJECT
  public:
-  SurfacesPage(RigDocument& document, QWidget* parent);
+  SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* parent);
   void refresh() override;
   void go_to(const QString& subject) override;
   QWidget* first_focus() override { return square_; }
   void show_surface(Surface surface);
+  enum class Side { mix, linkage, throws };
+  void show_side(Side side);
+  ThrowsPanel& throws() { return *throws_; }
 
  private:
+  void choose_surface(Surface surface);
+  void draw_linkage();
   void rebuild_rows();
   void move_surfaces();
   QWidget* row_for(const Output& output);
@@ -29,6 +42,16 @@ class SurfacesPage : public StationPage {
 
   AircraftView* view_;
   StickSquare* square_;
+  LinkageView* sketch_;
+  LinkagePanel* linkage_;
+  ThrowsPanel* throws_;
+  QStackedWidget *picture_, *sides_;
+  QButtonGroup* side_keys_;
+  QComboBox *surface_box_, *sharing_;
+  QLabel* mix_words_;
+  QWidget* surface_row_;
+  Surface surface_;
+  std::optional<Linkage> preview_;  ///< while a hole is dragged
   QSlider *yaw_, *throttle_, *flap_;
   QLabel *saturation_, *pulse_words_;
   QScrollArea* area_;

@@ -1,0 +1,109 @@
+#include "stations/sticks/channels_dialog.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include "base/find.h"
+#include "look/look.h"
+#include "look/scroll_content.h"
+#include "sticks/sticks.h"
+
+namespace rigging::app {
+
+ChannelsDialog::ChannelsDialog(RigDocument& document, QWidget* parent) : QDialog(parent), document_(document) {
+  setObjectName(QStringLiteral("channels_dialog"));
+  setWindowTitle(tr("Channels and switches"));
+  resize(620, 520);
+  auto* layout = new QVBoxLayout(this);
+  auto* area = new QScrollArea;
+  area->setObjectName(QStringLiteral("channels_area"));
+  area->setWidgetResizable(true);
+  layout->addWidget(area, 1);
+  auto* done = new QPushButton(tr("Done"));
+  done->setProperty("main", true);
+  done->setDefault(true);
+  auto* bottom = new QHBoxLayout;
+  bottom->addStretch();
+  bottom->addWidget(done);
+  layout->addLayout(bottom);
+  connect(done, &QPushButton::clicked, this, &QDialog::accept);
+  connect(&document_, &RigDocument::changed, this, &ChannelsDialog::rebuild);
+  rebuild();
+}
+
+void ChannelsDialog::rebuild() {
+  const SticksReport report = analyze_sticks(document_.rig(), document_.catalogue());
+  auto* content = new QWidget;
+  auto* column = new QVBoxLayout(content);
+  column->setSpacing(6);
+  const auto edit = [this](int number, const QString& label, const std::function<void(Channel&)>& change) {
+    Rig rig = document_.rig();
+    Channel* c = find_in(rig.radio.channels, [&](const Channel& x) { return x.number == number; });
+    if (!c) {
+      c = &rig.radio.channels.emplace_back();
+      c->number = number;
+    }
+    change(*c);
+    std::sort(rig.radio.channels.begin(), rig.radio.channels.end(), [](const Channel& a, const Channel& b) { return a.number < b.number; });
+    document_.edit(std::move(rig), label);
+  };
+  const int count = std::clamp(document_.rig().radio.transmitter.channels, 1, 16);
+  for (int number = 1; number <= count; ++number) {
+    const Channel* known = find_in(document_.rig().radio.channels, [&](const Channel& x) { return x.number == number; });
+    auto* row = new QFrame;
+    row->setProperty("card", true);
+    auto* grid = new QGridLayout(row);
+    grid->setContentsMargins(10, 6, 10, 6);
+    auto* name = new QLabel(tr("Channel %1").arg(number));
+    name->setFont(Look::instance().text(10, true));
+    grid->addWidget(name, 0, 0);
+    auto* function = new QComboBox;
+    function->setObjectName(QStringLiteral("function_%1").arg(number));
+    function->setAccessibleName(tr("What channel %1 is for").arg(number));
+    for (const auto& [f, w] : Words<ChannelFunction>::list) function->addItem(f == ChannelFunction::other ? tr("free") : QString::fromStdString(spoken_function(f)), QString::fromLatin1(w.data()));
+    function->setCurrentIndex(function->findData(QString::fromLatin1(word(known ? known->function : ChannelFunction::other).data())));
+    grid->addWidget(function, 0, 1);
+    connect(function, &QComboBox::activated, this, [edit, number, function] {
+      const auto f = from_word<ChannelFunction>(function->currentData().toString().toStdString());
+      if (f) edit(number, tr("Channel %1 is the %2").arg(number).arg(function->currentText()), [&](Channel& c) { c.function = *f; });
+    });
+    auto* control = new QComboBox;
+    control->setObjectName(QStringLiteral("control_%1").arg(number));
+    control->setAccessibleName(tr("What works channel %1").arg(number));
+    control->addItem(tr("not said"), QString());
+    for (const auto& [c, w] : Words<Control>::list) control->addItem(QString::fromStdString(spoken(w)), QString::fromLatin1(w.data()));
+    if (known && known->control) control->setCurrentIndex(control->findData(QString::fromLatin1(word(*known->control).data())));
+    grid->addWidget(control, 0, 2);
+    connect(control, &QComboBox::activated, this, [edit, number, control] {
+      edit(number, tr("Control of channel %1").arg(number), [&](Channel& c) {
+        c.control = from_word<Control>(control->currentData().toString().toStdString());
+        c.fixed_us = c.control == Control::fixed ? std::optional(c.fixed_us.value_or(1000)) : std::nullopt;
+      });
+    });
+    grid->setColumnStretch(3, 1);
+    QStringList at;
+    double least = 1000;
+    if (const SwitchLine* s = find_in(report.switches, [&](const SwitchLine& x) { return x.channel == number && x.function != ChannelFunction::other; })) {
+      for (const SwitchPosition& p : s->positions) {
+        at << (p.mode.empty() ? QStringLiteral("%1").arg(p.pulse_us, 0, 'f', 0) : QStringLiteral("%1 %2").arg(p.pulse_us, 0, 'f', 0).arg(QString::fromStdString(p.mode)));
+        if (!p.mode.empty()) least = std::min(least, p.guard_us);
+      }
+      QString line = (s->measured ? tr("rests at %1 µs") : tr("as a plain switch: %1 µs")).arg(at.join(QStringLiteral(" · ")));
+      if (least < 1000) line += tr(", at least %1 µs from a boundary").arg(least, 0, 'f', 0);
+      auto* words = new QLabel(line);
+      words->setProperty(least < least_guard_us ? "caution" : "soft", true);
+      words->setFont(Look::instance().text(9));
+      words->setWordWrap(true);
+      grid->addWidget(words, 1, 0, 1, 4);
+    }
+    column->addWidget(row);
+  }
+  column->addStretch(1);
+  replace_content(*findChild<QScrollArea*>(QStringLiteral("channels_area")), content);
+}
+
+}  // namespace rigging::app

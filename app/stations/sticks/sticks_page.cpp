@@ -1,0 +1,485 @@
+#include "stations/sticks/sticks_page.h"
+
+#include <QDateTime>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QStyle>
+#include <QVBoxLayout>
+
+#include "base/find.h"
+#include "base/number.h"
+#include "link/image.h"
+#include "look/look.h"
+#include "stations/numbers_dialog.h"
+#include "stations/sticks/channels_dialog.h"
+#include "stations/sticks/reach_rulers.h"
+#include "stations/sticks/signal_strip.h"
+
+namespace rigging::app {
+namespace {
+
+constexpr ChannelFunction four[] = {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw};
+
+QPushButton* button(const QString& text, const char* id, const QString& hint) {
+  auto* b = new QPushButton(text);
+  b->setObjectName(QLatin1String(id));
+  b->setToolTip(hint);
+  return b;
+}
+
+QLabel* words(double points, bool bold = false) {
+  auto* l = new QLabel;
+  l->setWordWrap(true);
+  l->setFont(Look::instance().text(points, bold));
+  return l;
+}
+
+}  // namespace
+
+SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent) : StationPage(document, parent), bench_(bench) {
+  auto* page = new QHBoxLayout(this);
+  page->setContentsMargins(16, 10, 12, 8);
+  page->setSpacing(14);
+
+  auto* left = new QVBoxLayout;
+  left->setSpacing(4);
+  auto* question = words(13, true);
+  question->setText(QString::fromStdString(station_question(Station::sticks)));
+  left->addWidget(question);
+  rulers_ = new ReachRulers;
+  left->addWidget(rulers_);
+  strip_ = new SignalStrip;
+  left->addWidget(strip_, 1);
+  page->addLayout(left, 1);
+
+  auto* card = new QFrame;
+  card->setProperty("card", true);
+  card->setFixedWidth(272);
+  auto* right = new QVBoxLayout(card);
+  right->setContentsMargins(12, 8, 12, 8);
+  right->setSpacing(5);
+  todo_ = words(12, true);
+  todo_->setObjectName(QStringLiteral("sticks_todo"));
+  right->addWidget(todo_);
+  remark_ = words(9);
+  remark_->setObjectName(QStringLiteral("sticks_remark"));
+  right->addWidget(remark_);
+  caution_ = words(9);
+  caution_->setProperty("caution", true);
+  caution_->setText(tr("Propeller off, model held: the throttle will be opened."));
+  right->addWidget(caution_);
+
+  listen_ = button(tr("Listen to the sticks"), "listen", tr("Finds order, direction, centre and ends while you move one stick at a time"));
+  again_ = button(tr("That stick again"), "listen_again", tr("Takes back the last stick and asks for it once more"));
+  dial_ = button(tr("Dialled in"), "dial_in", tr("What is shown beside the rulers is set in the transmitter now"));
+  learn_ = button(tr("Let the controller learn these ends"), "learn_ends", tr("Takes what was read for the ends of each channel, written with the next configuration"));
+  write_ = button(tr("Write the channels to the controller"), "write_channels", tr("The controller takes each channel for what was found"));
+  record_ = button(tr("Record: sticks calibrated"), "record_calibrated", tr("A proof that goes stale when order, direction, sub-trim or travel change"));
+  switch_ = button(tr("Find a switch"), "find_switch", tr("Flip it through all its positions, half a second in each"));
+  loss_ = button(tr("Try the loss of the link"), "try_loss", tr("Transmitter off: does the controller notice?"));
+  type_ = button(tr("Type readings…"), "type_readings", tr("From the controller's own test page, or measured at a servo"));
+  transmitter_ = button(tr("The transmitter…"), "transmitter_settings", tr("How it counts and what it is set to"));
+  channels_ = button(tr("Channels and switches…"), "channels_table", tr("What shares a channel, which position chooses what"));
+  listen_->setProperty("main", true);
+  dial_->setProperty("main", true);
+  for (QPushButton* b : {listen_, again_, dial_, learn_, write_, record_}) right->addWidget(b);
+  found_ = words(9);
+  found_->setObjectName(QStringLiteral("sticks_found"));
+  right->addWidget(found_);
+  right->addStretch(1);
+  facts_ = words(8.5);
+  facts_->setProperty("soft", true);
+  facts_->setObjectName(QStringLiteral("sticks_facts"));
+  right->addWidget(facts_);
+  auto* more = new QGridLayout;
+  more->setSpacing(4);
+  int at = 0;
+  for (QPushButton* b : {switch_, loss_, type_, transmitter_, channels_}) {
+    b->setFont(Look::instance().text(9));
+    more->addWidget(b, at / 2, at % 2, 1, b == channels_ ? 2 : 1);
+    ++at;
+  }
+  right->addLayout(more);
+  page->addWidget(card);
+
+  connect(listen_, &QPushButton::clicked, this, [this] { doing_ == Doing::nothing ? listen() : stop(); });
+  connect(again_, &QPushButton::clicked, this, [this] {
+    if (setup_) setup_->again();
+    update_card();
+  });
+  connect(dial_, &QPushButton::clicked, this, &SticksPage::dial);
+  connect(learn_, &QPushButton::clicked, this, &SticksPage::learn);
+  connect(write_, &QPushButton::clicked, this, [this] { bench_.write(link::image_of(document_.rig())); });
+  connect(record_, &QPushButton::clicked, this, [this] { record(MeasuredCheck::sticks_calibrated); });
+  connect(switch_, &QPushButton::clicked, this, [this] {
+    if (doing_ == Doing::a_switch) return finish_switch();
+    std::vector<int> taken;
+    for (const Channel& c : document_.rig().radio.channels)
+      if (std::find(std::begin(four), std::end(four), c.function) != std::end(four)) taken.push_back(c.number);
+    switch_setup_.emplace(std::move(taken));
+    doing_ = Doing::a_switch;
+    result_.clear();
+    update_card();
+  });
+  connect(loss_, &QPushButton::clicked, this, [this] {
+    if (doing_ == Doing::loss) return stop();
+    doing_ = Doing::loss;
+    result_.clear();
+    since_.invalidate();
+    update_card();
+  });
+  connect(type_, &QPushButton::clicked, this, &SticksPage::type_in);
+  connect(transmitter_, &QPushButton::clicked, this, &SticksPage::transmitter);
+  connect(channels_, &QPushButton::clicked, this, &SticksPage::channels);
+  connect(&bench_, &BenchLink::frames_heard, this, &SticksPage::heard);
+  connect(&bench_, &BenchLink::state_changed, this, &SticksPage::update_card);
+  connect(&bench_, &BenchLink::board_read, this, &SticksPage::update_card);
+  connect(&bench_, &BenchLink::written, this, &SticksPage::update_card);
+  connect(&bench_, &BenchLink::transmitter_read, this, [this](const std::vector<Channel>& settings) {
+    Rig rig = document_.rig();
+    for (const Channel& s : settings) {
+      Channel* c = find_in(rig.radio.channels, [&](const Channel& x) { return x.number == s.number; });
+      if (!c) {
+        // A channel of no use that stands as it came from the works need not be in the rig.
+        if (s.sub_trim_us == 0 && s.travel_low_percent == 100 && s.travel_high_percent == 100 && !s.reversed) continue;
+        c = &rig.radio.channels.emplace_back();
+        c->number = s.number;
+      }
+      c->reversed = s.reversed;
+      c->sub_trim_us = s.sub_trim_us;
+      c->travel_low_percent = s.travel_low_percent;
+      c->travel_high_percent = s.travel_high_percent;
+    }
+    std::sort(rig.radio.channels.begin(), rig.radio.channels.end(), [](const Channel& a, const Channel& b) { return a.number < b.number; });
+    if (rig.radio != document_.rig().radio) document_.edit(std::move(rig), tr("Transmitter settings read from its screen"));
+  });
+  refresh();
+}
+
+QWidget* SticksPage::first_focus() { return listen_; }
+
+bool SticksPage::can_listen() const {
+  const ControllerClass* c = document_.controller();
+  return c && c->reads_channels && bench_.signal();
+}
+
+std::vector<ChannelFunction> SticksPage::needed() const {
+  std::vector<ChannelFunction> list;
+  for (const ChannelFunction f : four)
+    if (const BudgetLine* b = find_in(document_.review().sticks.budget, [&](const BudgetLine& l) { return l.function == f; }); b && b->needed) list.push_back(f);
+  return list;
+}
+
+QString SticksPage::todo() const {
+  if (setup_ && doing_ == Doing::sticks) return QString::fromStdString(setup_->todo());
+  return {};
+}
+
+void SticksPage::listen() {
+  setup_.emplace(needed());
+  doing_ = Doing::sticks;
+  result_.clear();
+  // Eyes on the transmitter's screen: what was set while listening belongs to what is heard.
+  bench_.read_transmitter();
+  update_card();
+}
+
+void SticksPage::stop() {
+  doing_ = Doing::nothing;
+  setup_.reset();
+  switch_setup_.reset();
+  update_card();
+}
+
+void SticksPage::heard(const std::vector<ChannelFrame>& frames) {
+  if (!isVisible() && doing_ == Doing::nothing) return;
+  if (doing_ == Doing::sticks && setup_) {
+    for (const ChannelFrame& f : frames) setup_->feed(f);
+    if (setup_->done()) finish_sticks();
+  }
+  if (doing_ == Doing::a_switch && switch_setup_)
+    for (const ChannelFrame& f : frames) switch_setup_->feed(f);
+  if (doing_ == Doing::loss) watch_loss(frames);
+  const auto& all = bench_.frames();
+  rulers_->set_now(all.empty() || bench_.silent() ? nullptr : &all.back());
+  const Reception r = reception(all);
+  QString line;
+  if (!bench_.signal())
+    line = bench_.controller_answers() ? tr("The receiver is dark.") : tr("No bench connected.");
+  else if (bench_.silent())
+    line = tr("Nothing comes from the receiver.");
+  else {
+    line = tr("%1 · %2 frames a second · %3 lost").arg(QString::fromStdString(spoken(word(*bench_.signal()))), QString::number(r.frames_per_s, 'f', 0), QString::number(bench_.tally().lost));
+    if (bench_.tally().damaged > 0) line += tr(" · %1 damaged").arg(bench_.tally().damaged);
+    if (*bench_.signal() == Signal::two_way_serial && bench_.link_report().strength_dbm < 0) line += tr(" · link %1 %, %2 dBm").arg(bench_.link_report().quality_percent, 0, 'f', 0).arg(bench_.link_report().strength_dbm, 0, 'f', 0);
+    if (r.failsafe) line += tr(" · the receiver reports: link gone");
+  }
+  strip_->set_frames(&all, line);
+  if (doing_ != Doing::nothing || listen_->isEnabled() != can_listen()) update_card();
+}
+
+void SticksPage::finish_sticks() {
+  const auto findings = setup_->findings();
+  QStringList list;
+  for (const StickFinding& f : findings) list << QString::fromStdString(f.words);
+  const auto readings = setup_->readings();
+  doing_ = Doing::nothing;
+  setup_.reset();
+  result_ = list.join(QStringLiteral("\n"));
+  document_.edit(with_readings(document_.rig(), readings), tr("Sticks read"));
+  update_card();
+}
+
+void SticksPage::finish_switch() {
+  const int channel = switch_setup_->channel();
+  const auto positions = switch_setup_->positions();
+  doing_ = Doing::nothing;
+  switch_setup_.reset();
+  if (channel == 0) {
+    result_ = tr("No channel but the sticks' moved.");
+    return update_card();
+  }
+  Rig rig = document_.rig();
+  Channel* c = find_in(rig.radio.channels, [&](const Channel& x) { return x.number == channel; });
+  if (!c) {
+    c = &rig.radio.channels.emplace_back();
+    c->number = channel;
+  }
+  c->positions_us.clear();
+  for (const double us : positions) c->positions_us.push_back(std::round(us * 10) / 10);
+  c->control = positions.size() == 2 ? Control::two_position : positions.size() == 3 ? Control::three_position : positions.size() > 6 ? Control::slider : Control::multi_position;
+  QStringList at;
+  for (const double us : positions) at << QString::number(us, 'f', 0);
+  result_ = tr("Channel %1 rests at %2 µs.").arg(channel).arg(at.join(QStringLiteral(", ")));
+  document_.edit(std::move(rig), tr("Positions of channel %1 read").arg(channel));
+  update_card();
+}
+
+void SticksPage::watch_loss(const std::vector<ChannelFrame>& frames) {
+  const bool flagged = !frames.empty() && frames.back().failsafe;
+  if (flagged || bench_.silent()) {
+    doing_ = Doing::nothing;
+    result_ = flagged ? tr("Noticed: the receiver reports the loss.") : tr("Noticed: the receiver fell silent.");
+    Rig rig = document_.rig();
+    rig.radio.on_loss = flagged ? OnLoss::flag : OnLoss::no_pulses;
+    document_.edit(std::move(rig), tr("Loss of the link tried"));
+    record(MeasuredCheck::loss_noticed);
+    update_card();
+  }
+}
+
+void SticksPage::dial() {
+  const SticksReport& r = document_.review().sticks;
+  Rig rig = document_.rig();
+  int dialled_in = 0;
+  for (const ChannelLine& l : r.channels) {
+    if (!l.dial || !l.dial->changes) continue;
+    Channel* c = find_in(rig.radio.channels, [&](const Channel& x) { return x.number == l.channel.number; });
+    *c = dialled(*c, *l.dial);
+    bench_.dial(*c);  // the simulated hands do what the builder's do
+    ++dialled_in;
+  }
+  if (dialled_in == 0) return;
+  result_ = tr("Listen once more: only what is heard counts.");
+  document_.edit(std::move(rig), tr("Dialled in: %1 channels").arg(dialled_in));
+}
+
+void SticksPage::learn() {
+  Rig rig = document_.rig();
+  for (Channel& c : rig.radio.channels)
+    if (c.low_us && c.centre_us && c.high_us && !c.inverted && std::find(std::begin(four), std::end(four), c.function) != std::end(four)) c.learned = true;
+  document_.edit(std::move(rig), tr("The controller learns the ends"));
+}
+
+void SticksPage::record(MeasuredCheck check) {
+  const Rig proven = measured_proven(document_.rig(), document_.catalogue(), check, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), true);
+  if (proven == document_.rig()) return;
+  document_.edit(proven, check == MeasuredCheck::loss_noticed ? tr("Proof: loss of signal noticed") : tr("Proof: sticks calibrated"));
+}
+
+void SticksPage::type_in() {
+  const ControllerClass* controller = document_.controller();
+  if (!controller) return;
+  Rig rig = document_.rig();
+  const bool page = controller->reads_full > 0;
+  NumbersDialog dialog(tr("What was read"), page ? tr("Numbers as the board's test page shows them, −%1 to %1: stick at its lower end, let go, at its upper end. Throttle: closed and open.").arg(controller->reads_full)
+                                                 : tr("Pulses in µs, as a servo tester or logic analyser reads them: lower end, let go, upper end. A channel that falls when the stick goes right, back or open reads the wrong way round."), this);
+  struct Typed {
+    double low, centre, high;
+    bool inverted;
+  };
+  std::vector<std::pair<Channel*, Typed>> typed;
+  for (const ChannelFunction f : needed())
+    if (Channel* c = rig.channel(f))
+      typed.emplace_back(c, Typed{page_from_us(*controller, c->low_us.value_or(1000)), page_from_us(*controller, c->centre_us.value_or(1500)), page_from_us(*controller, c->high_us.value_or(2000)), c->inverted});
+  const double least = page ? -1.4 * controller->reads_full : 700, most = page ? 1.4 * controller->reads_full : 2300;
+  for (auto& [c, t] : typed) {
+    const QString name = QString::fromStdString(capital(spoken_function(c->function)));
+    const std::string key(word(c->function));
+    const QString unit = page ? QString() : QStringLiteral("µs");
+    dialog.add(("low_" + key).c_str(), {tr("%1, lower end").arg(name), unit, least, most, 1, 1}, t.low);
+    if (c->function != ChannelFunction::throttle) dialog.add(("centre_" + key).c_str(), {tr("%1, let go").arg(name), unit, least, most, 1, 1}, t.centre);
+    dialog.add(("high_" + key).c_str(), {tr("%1, upper end").arg(name), unit, least, most, 1, 1}, t.high);
+    dialog.add(("inverted_" + key).c_str(), tr("%1 reads the wrong way round").arg(name), t.inverted);
+  }
+  if (typed.empty() || !dialog.ask()) return;
+  for (auto& [c, t] : typed) {
+    Channel with = *c;
+    with.low_us = us_from_page(*controller, t.low);
+    with.high_us = us_from_page(*controller, t.high);
+    with.centre_us = c->function == ChannelFunction::throttle ? (*with.low_us + *with.high_us) / 2 : us_from_page(*controller, t.centre);
+    with.inverted = t.inverted;
+    with.learned = false;
+    if (const auto ok = dial_in(with, rig.radio.transmitter, {}, with.inverted); !ok) {
+      result_ = QString::fromStdString(spoken_function(c->function) + ": " + ok.error().text());
+      update_card();
+      return;
+    }
+    *c = with;
+  }
+  document_.edit(std::move(rig), tr("Readings typed"));
+}
+
+void SticksPage::transmitter() {
+  Rig rig = document_.rig();
+  Transmitter& t = rig.radio.transmitter;
+  NumbersDialog dialog(tr("The transmitter"), tr("How it counts, and what it is set to now. What is read with these settings tells what to dial in."), this);
+  bool in_us = t.counts == TravelUnit::us;
+  double count = t.channels;
+  dialog.add("counts_us", tr("It shows sub-trim and travel in µs, not in percent"), in_us);
+  dialog.add("full_us", {tr("100 % of travel moves the pulse by"), QStringLiteral("µs"), 100, 1000, 0, 1}, t.full_us);
+  dialog.add("step_percent", {tr("Its travel goes in steps of"), QStringLiteral("%"), 0.01, 10, 2, 1}, t.step_percent);
+  dialog.add("sub_trim_step", {tr("Its sub-trim goes in steps of"), QStringLiteral("µs"), 0.01, 20, 2, 1}, t.sub_trim_step_us);
+  dialog.add("most_travel", {tr("Most travel"), QStringLiteral("%"), 50, 200, 0, 1}, t.most_travel_percent);
+  dialog.add("most_sub_trim", {tr("Most sub-trim"), QStringLiteral("µs"), 0, 500, 0, 1}, t.most_sub_trim_us);
+  dialog.add("channel_count", {tr("Channels it has"), QString(), 1, 32, 0, 1}, count);
+  dialog.add("mixes", tr("It mixes channels itself"), t.mixes);
+  dialog.add("gestures", tr("Stick gestures that change settings are on"), t.gestures_change_settings);
+  if (!dialog.ask()) return;
+  t.counts = in_us ? TravelUnit::us : TravelUnit::percent;
+  t.channels = static_cast<int>(count);
+  document_.edit(std::move(rig), tr("The transmitter described"));
+}
+
+void SticksPage::channels() { ChannelsDialog(document_, this).exec(); }
+
+void SticksPage::go_to(const QString& subject) {
+  if (subject.startsWith(QLatin1String("channel")) || subject == QLatin1String("modes")) {
+    channels_->setFocus(Qt::OtherFocusReason);
+    return;
+  }
+  (can_listen() ? listen_ : type_)->setFocus(Qt::OtherFocusReason);
+}
+
+void SticksPage::refresh() {
+  const SticksReport& r = document_.review().sticks;
+  std::vector<ChannelLine> lines;
+  std::vector<std::pair<int, QString>> pens;
+  for (const ChannelFunction f : needed()) {
+    const ChannelLine* l = find_in(r.channels, [&](const ChannelLine& x) { return x.channel.function == f; });
+    ChannelLine line;
+    if (l)
+      line = *l;
+    else {
+      line.channel.function = f;
+      line.channel.number = 0;
+      line.verdict = "no channel carries it";
+    }
+    lines.push_back(line);
+    if (l) pens.emplace_back(l->channel.number, QString::fromLatin1(word(f).data()));
+  }
+  rulers_->set_lines(std::move(lines), document_.rig().radio.transmitter);
+  strip_->set_channels(std::move(pens));
+  QStringList facts;
+  for (const BudgetLine& b : r.budget)
+    if (b.needed && b.channel == 0) facts << tr("No channel for %1: %2.").arg(QString::fromLatin1(word(b.function).data()), QString::fromStdString(b.words));
+  facts << tr("%1 of %2 channels free.").arg(r.free_channels).arg(document_.rig().radio.transmitter.channels);
+  for (const LossLine& l : r.losses)
+    if (l.chosen) facts << QString::fromStdString(l.words);
+  for (const std::string& a : r.authority) facts << QString::fromStdString(a) + QLatin1Char('.');
+  facts_->setText(facts.join(QLatin1Char(' ')));
+  update_card();
+}
+
+void SticksPage::update_card() {
+  const SticksReport& r = document_.review().sticks;
+  const ControllerClass* c = document_.controller();
+  const bool busy = doing_ != Doing::nothing;
+  bool changes = false, wrong_way = false;
+  QStringList limits;
+  for (const ChannelLine& l : r.channels)
+    if (l.dial) {
+      changes = changes || l.dial->changes;
+      wrong_way = wrong_way || l.dial->turn_round;
+      for (const std::string& limit : l.dial->limits) limits << QString::fromStdString(capital(spoken_function(l.channel.function)) + ": " + limit + ".");
+    }
+  QString todo, remark;
+  if (doing_ == Doing::sticks && setup_) {
+    todo = QString::fromStdString(setup_->todo());
+    remark = setup_->remark().empty() ? tr("Step %1 of %2").arg(setup_->steps_done() + 1).arg(setup_->steps()) : QString::fromStdString(setup_->remark());
+    rulers_->set_asked(setup_->stick(), setup_->side());
+  } else {
+    rulers_->set_asked(std::nullopt, 0);
+    if (doing_ == Doing::a_switch) {
+      todo = tr("Flip one switch through all its positions, half a second in each.");
+      QStringList at;
+      for (const double us : switch_setup_->positions()) at << QString::number(us, 'f', 0);
+      remark = switch_setup_->channel() == 0 ? tr("Nothing moved yet.") : tr("Channel %1: %2 µs").arg(switch_setup_->channel()).arg(at.join(QStringLiteral(", ")));
+    } else if (doing_ == Doing::loss) {
+      const bool off = !bench_.frames().empty() && !bench_.silent();
+      todo = tr("Switch the transmitter off.");
+      remark = off ? tr("Frames still come as if nothing had happened. If that stays so with the transmitter off, the receiver hides the loss.") : QString();
+    } else if (!c || !c->reads_channels) {
+      todo = tr("Read the pulses and type them in.");
+      remark = tr("This class does not show what it receives: a servo tester or a logic analyser does (rigging-cli decode reads its captures).");
+    } else if (r.all_land) {
+      todo = tr("The sticks land.");
+      remark = tr("Low, centre and high are within %1 µs.").arg(lands_well_us);
+    } else if (changes) {
+      todo = wrong_way ? tr("Turn round and dial in what stands beside the rulers.") : tr("Dial in what stands beside the rulers.");
+      remark = tr("Trim levers in the middle, then sub-trim and travel of each channel.");
+    } else if (!bench_.signal()) {
+      todo = tr("Nothing is heard yet.");
+      remark = c->reads_full > 0 ? tr("Type what the test page shows, or start the bench below.") : tr("Transmitter on first, throttle low, then the battery. The bench below plays both.");
+    } else {
+      todo = r.all_read ? tr("Nearly: let the controller learn the rest, or listen again.") : tr("Move one stick at a time while Rigging listens.");
+      remark = tr("It finds order, direction, centre and ends by itself.");
+    }
+  }
+  todo_->setText(todo);
+  remark_->setText(remark);
+  caution_->setVisible(doing_ == Doing::sticks || (!busy && can_listen() && !r.all_land));
+  const auto set = [](QPushButton* b, bool visible, bool enabled = true) {
+    b->setVisible(visible);
+    b->setEnabled(enabled);
+  };
+  listen_->setText(doing_ == Doing::sticks || doing_ == Doing::loss ? tr("Stop") : r.all_read || changes ? tr("Listen again") : tr("Listen to the sticks"));
+  set(listen_, c && c->reads_channels && doing_ != Doing::a_switch, can_listen());
+  // One thing to do next stands out.
+  if (const bool main = !(!busy && changes); listen_->property("main").toBool() != main) {
+    listen_->setProperty("main", main);
+    listen_->style()->polish(listen_);
+  }
+  set(again_, doing_ == Doing::sticks && setup_ && setup_->steps_done() > 1);
+  set(dial_, !busy && changes);
+  const bool ends_known = r.all_read && !r.all_land && !wrong_way;
+  set(learn_, !busy && c && c->learns_ends && ends_known && (!limits.isEmpty() || !changes));
+  const bool differs = bench_.board() && !link::differences(link::image_of(document_.rig()), *bench_.board()).empty();
+  set(write_, !busy && differs && r.all_read && !bench_.writing());
+  Standing calibrated;
+  for (const MeasuredStatus& m : document_.review().measured)
+    if (m.check == MeasuredCheck::sticks_calibrated) calibrated = m.standing;
+  set(record_, !busy && r.all_land && calibrated.state != ProofState::fresh && calibrated.state != ProofState::provisional);
+  switch_->setText(doing_ == Doing::a_switch ? tr("That was all") : tr("Find a switch"));
+  set(switch_, true, can_listen() && (doing_ == Doing::nothing || doing_ == Doing::a_switch));
+  loss_->setText(doing_ == Doing::loss ? tr("Stop") : tr("Try the loss"));
+  set(loss_, true, can_listen() && (doing_ == Doing::nothing || doing_ == Doing::loss));
+  for (QPushButton* b : {type_, transmitter_, channels_}) b->setEnabled(!busy);
+  QStringList found = limits;
+  if (!result_.isEmpty()) found.prepend(result_);
+  found_->setText(found.join(QStringLiteral("\n")));
+  found_->setVisible(!found.isEmpty());
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,66 @@
+#pragma once
+
+#include <QElapsedTimer>
+#include <optional>
+
+#include "bench/bench_link.h"
+#include "proof/measured_checks.h"
+#include "stations/station_page.h"
+#include "sticks/setup.h"
+
+class QLabel;
+class QPushButton;
+class QVBoxLayout;
+
+namespace rigging::app {
+
+class ReachRulers;
+class SignalStrip;
+
+/// Does the controller hear what I mean? Listens while the hand moves one stick at a time, and says what to dial in.
+class SticksPage : public StationPage {
+  Q_OBJECT
+ public:
+  SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent);
+  void refresh() override;
+  void go_to(const QString& subject) override;
+  QWidget* first_focus() override;
+
+  /// What the builder is asked to do now; empty when nothing is under way.
+  QString todo() const;
+  const std::optional<StickSetup>& listening() const { return setup_; }
+
+ Q_SIGNALS:
+  void say(const QString& words);
+
+ private:
+  enum class Doing { nothing, sticks, a_switch, loss };
+  void listen();
+  void stop();
+  void heard(const std::vector<ChannelFrame>& frames);
+  void finish_sticks();
+  void finish_switch();
+  void watch_loss(const std::vector<ChannelFrame>& frames);
+  void dial();
+  void learn();
+  void type_in();
+  void transmitter();
+  void channels();
+  void record(MeasuredCheck check);
+  void update_card();
+  std::vector<ChannelFunction> needed() const;
+  bool can_listen() const;
+
+  BenchLink& bench_;
+  ReachRulers* rulers_;
+  SignalStrip* strip_;
+  QLabel *todo_, *remark_, *found_, *facts_, *caution_;
+  QPushButton *listen_, *again_, *dial_, *learn_, *write_, *switch_, *loss_, *record_, *type_, *transmitter_, *channels_;
+  Doing doing_ = Doing::nothing;
+  std::optional<StickSetup> setup_;
+  std::optional<SwitchSetup> switch_setup_;
+  QElapsedTimer since_;
+  QString result_;
+};
+
+}  // namespace rigging::app

@@ -1,0 +1,222 @@
+#include "stations/surfaces/linkage_panel.h"
+
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <cmath>
+
+#include "base/find.h"
+#include "base/number.h"
+#include "look/look.h"
+#include "stations/numbers_dialog.h"
+#include "surfaces/air_loads.h"
+
+namespace rigging::app {
+namespace {
+
+QLabel* words(double points) {
+  auto* l = new QLabel;
+  l->setWordWrap(true);
+  l->setFont(Look::instance().text(points));
+  return l;
+}
+
+/// "8, 11, 14" in millimetres.
+std::string holes_text(const std::vector<double>& holes) {
+  std::string text;
+  for (const double h : holes) text += (text.empty() ? "" : ", ") + number_text(h * 1000, 2);
+  return text;
+}
+
+std::optional<std::vector<double>> holes_of(const std::string& text) {
+  std::vector<double> holes;
+  for (const QString& part : QString::fromStdString(text).split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+    bool good = false;
+    const double mm = part.trimmed().toDouble(&good);
+    if (!good || mm < 1 || mm > 200) return std::nullopt;
+    holes.push_back(mm / 1000);
+  }
+  return holes;
+}
+
+}  // namespace
+
+LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 4, 0);
+  layout->setSpacing(6);
+  facts_ = words(9.5);
+  facts_->setObjectName(QStringLiteral("linkage_facts"));
+  layout->addWidget(facts_);
+  auto* row = new QHBoxLayout;
+  measures_ = new QPushButton(tr("Measures…"));
+  measures_->setObjectName(QStringLiteral("linkage_measures"));
+  measures_->setToolTip(tr("Lengths and angles as measured on the model"));
+  holes_ = new QPushButton(tr("Holes and wanted throw…"));
+  holes_->setObjectName(QStringLiteral("linkage_holes"));
+  holes_->setToolTip(tr("Which holes arm and horn have, and how far the surface should go"));
+  row->addWidget(measures_);
+  row->addWidget(holes_, 1);
+  layout->addLayout(row);
+  ranked_title_ = words(10);
+  layout->addWidget(ranked_title_);
+  ranked_ = new QVBoxLayout;
+  ranked_->setSpacing(3);
+  layout->addLayout(ranked_);
+  loads_ = words(9.5);
+  loads_->setObjectName(QStringLiteral("linkage_loads"));
+  layout->addWidget(loads_);
+  effect_ = words(9.5);
+  layout->addWidget(effect_);
+  layout->addStretch(1);
+  connect(measures_, &QPushButton::clicked, this, &LinkagePanel::measures);
+  connect(holes_, &QPushButton::clicked, this, &LinkagePanel::holes);
+}
+
+Linkage LinkagePanel::linkage_of(const RigDocument& document, Surface surface) {
+  if (const Linkage* l = document.rig().linkage(surface)) return *l;
+  Linkage l;
+  l.surface = surface;
+  return l;
+}
+
+double LinkagePanel::chord_of(const RigDocument& document, Surface surface) {
+  if (const Linkage* l = document.rig().linkage(surface); l && l->chord_m) return *l->chord_m;
+  const auto shape = shape_of(document.rig(), surface);
+  return shape ? shape->chord_m : 0.05;
+}
+
+Rig LinkagePanel::with_linkage(Rig rig, const Linkage& linkage) {
+  if (Linkage* l = rig.linkage(linkage.surface))
+    *l = linkage;
+  else
+    rig.linkages.push_back(linkage);
+  return rig;
+}
+
+void LinkagePanel::show_surface(Surface surface) {
+  surface_ = surface;
+  refresh();
+}
+
+void LinkagePanel::measures() {
+  Linkage l = linkage_of(document_, surface_);
+  NumbersDialog dialog(tr("Linkage of the %1").arg(QString::fromStdString(surface_.spoken())), tr("With the servo at 1500 µs and the surface flush. Angles from square to the chord: arm leaning toward the hinge and horn leaning away from the servo count positive."), this);
+  const auto mm = QStringLiteral("mm"), deg = QStringLiteral("°");
+  dialog.add("arm", {tr("Arm, servo to hole"), mm, 1, 200, 1, 1000}, l.arm_m);
+  dialog.add("horn", {tr("Horn, hinge to hole"), mm, 1, 200, 1, 1000}, l.horn_m);
+  dialog.add("rod", {tr("Rod, hole to hole"), mm, 5, 2000, 1, 1000}, l.rod_m);
+  dialog.add("travel", {tr("Servo turns for 500 µs"), deg, 5, 120, 1, 1}, l.servo_travel_deg);
+  dialog.add("arm_deg", {tr("Arm leans"), deg, -89, 89, 1, 1}, l.arm_deg);
+  dialog.add("horn_deg", {tr("Horn leans"), deg, -89, 89, 1, 1}, l.horn_deg);
+  dialog.add("drop", {tr("Servo further to the horn's side than the hinge"), mm, -200, 200, 1, 1000}, l.drop_m);
+  dialog.add("chord", {tr("Hinge to trailing edge where throws are read"), mm, 4, 2000, 1, 1000}, l.chord_m, tr("from the airframe"));
+  dialog.add("pitch", {tr("One turn of the clevis"), mm, 0.1, 5, 2, 1000}, l.clevis_pitch_m);
+  dialog.add("play", {tr("Play at the trailing edge"), mm, -0.1, 50, 1, 1000}, l.play_m, tr("not felt yet"));
+  const bool rudder = surface_.kind == SurfaceKind::rudder;
+  dialog.add("push_lifts", rudder ? tr("Pushing the rod moves the trailing edge right (horn on the left)") : tr("Pushing the rod lifts the trailing edge (horn below)"), l.push_lifts);
+  dialog.add("crossed", tr("Arm and horn stand to opposite sides"), l.crossed);
+  if (!dialog.ask()) return;
+  l.base_m.reset();
+  l.readings.clear();
+  document_.edit(with_linkage(document_.rig(), l), tr("Linkage of the %1 measured").arg(QString::fromStdString(surface_.spoken())));
+}
+
+void LinkagePanel::holes() {
+  Linkage l = linkage_of(document_, surface_);
+  std::string arm = holes_text(l.arm_holes_m), horn = holes_text(l.horn_holes_m);
+  NumbersDialog dialog(tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())), tr("Distances of the holes from the servo's axis and from the hinge, in mm, separated by commas."), this);
+  dialog.add("arm_holes", tr("Holes of the arm"), arm, QStringLiteral("8, 10.5, 13"));
+  dialog.add("horn_holes", tr("Holes of the horn"), horn, QStringLiteral("10, 13, 16"));
+  dialog.add("want_up", {tr("Wanted throw up"), QStringLiteral("°"), -0.1, 85, 1, 1}, l.want_up_deg, tr("as it comes"));
+  dialog.add("want_down", {tr("Wanted throw down"), QStringLiteral("°"), -0.1, 85, 1, 1}, l.want_down_deg, tr("as it comes"));
+  if (!dialog.ask()) return;
+  const auto arms = holes_of(arm), horns = holes_of(horn);
+  if (!arms || !horns) {
+    ranked_title_->setText(tr("Holes were not understood: expected distances in mm from 1 to 200, such as 8, 10.5, 13."));
+    return;
+  }
+  l.arm_holes_m = *arms;
+  l.horn_holes_m = *horns;
+  document_.edit(with_linkage(document_.rig(), l), tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())));
+}
+
+void LinkagePanel::refresh() {
+  const Rig& rig = document_.rig();
+  const Output* o = rig.output_of(surface_);
+  while (QLayoutItem* item = ranked_->takeAt(0)) {
+    if (QWidget* w = item->widget()) {
+      w->hide();
+      w->deleteLater();
+    }
+    delete item;
+  }
+  ranked_title_->clear();
+  loads_->clear();
+  effect_->clear();
+  for (QPushButton* b : {measures_, holes_}) b->setEnabled(o != nullptr);
+  if (!o) {
+    facts_->setText(tr("Choose a surface."));
+    return;
+  }
+  const Linkage l = linkage_of(document_, surface_);
+  const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
+  const auto curve = trace(l, *o);
+  double dead_band_us = 5;
+  for (const Part& p : rig.parts)
+    if (const PartKind* kind = document_.catalogue().part(p.kind); p.surface && *p.surface == surface_ && kind && kind->servo) dead_band_us = kind->servo->dead_band_us;
+  if (!curve) {
+    facts_->setText(QString::fromStdString(curve.error().text()));
+    return;
+  }
+  const double chord = chord_of(document_, surface_);
+  QString facts = tr("<b>%1° up, %2° down</b> at the ends, %3 and %4 mm at the edge.").arg(n(curve->most_up_deg, 1), n(curve->most_down_deg, 1), n(1000 * throw_m(chord, curve->most_up_deg), 1), n(1000 * throw_m(chord, curve->most_down_deg), 1));
+  if (std::abs(curve->neutral_deg) > 0.05) facts += tr(" Stands %1° off at the centre.").arg(n(curve->neutral_deg, 1));
+  facts += tr(" Up to down %1 : 1. One dead band of the servo (%2 µs) is %3°.").arg(n(curve->differential, 2), n(dead_band_us, 0), n(std::abs(curve->deg_per_us) * dead_band_us, 2));
+  if (!rig.linkage(surface_)) facts = tr("Not measured yet; as a usual linkage would do it: ") + facts;
+  facts += tr(" Half the throw is half of the stabilizer's authority and half of its loop gain.");
+  facts_->setText(facts);
+
+  const double want = std::max(l.want_up_deg.value_or(0), l.want_down_deg.value_or(0));
+  if (!l.arm_holes_m.empty() && !l.horn_holes_m.empty() && want > 0) {
+    if (const auto choices = choose_holes(l, *o, want, dead_band_us)) {
+      ranked_title_->setText(tr("<b>Holes for %1°</b>, best first:").arg(n(want, 1)));
+      int shown = 0;
+      for (const HoleChoice& c : *choices) {
+        if (++shown > 4) break;
+        const bool in_use = std::abs(c.arm_m - l.arm_m) < 1e-6 && std::abs(c.horn_m - l.horn_m) < 1e-6;
+        const QString line = c.reaches ? tr("arm %1, horn %2: %3 % of the travel, step %4°, force %5").arg(n(1000 * c.arm_m, 1), n(1000 * c.horn_m, 1), n(c.travel_percent, 0), n(c.step_deg, 2), n(c.force, 2))
+                                       : tr("arm %1, horn %2: %3").arg(n(1000 * c.arm_m, 1), n(1000 * c.horn_m, 1), QString::fromStdString(c.remark));
+        auto* use = new QPushButton((in_use ? tr("in use · ") : QString()) + line);
+        use->setObjectName(QStringLiteral("hole_%1").arg(shown));
+        use->setProperty("flat", true);
+        use->setFont(Look::instance().text(9));
+        use->setEnabled(!in_use);
+        use->setToolTip(tr("Use these holes; the rod is cut so that the surface stays flush"));
+        connect(use, &QPushButton::clicked, this, [this, c] {
+          Linkage changed = linkage_of(document_, surface_);
+          if (const auto moved = with_holes(changed, c.arm_m, c.horn_m)) document_.edit(with_linkage(document_.rig(), *moved), tr("Other holes for the %1").arg(QString::fromStdString(surface_.spoken())));
+        });
+        ranked_->addWidget(use);
+      }
+    } else {
+      ranked_title_->setText(QString::fromStdString(choices.error().text()));
+    }
+  }
+  if (const ServoLoad* load = find_in(document_.review().loads, [&](const ServoLoad& x) { return x.surface == surface_; })) {
+    const auto band = [&](const ServoLoad::At& at) { return tr("%1 to %2 N·cm at %3 m/s").arg(n(100 * at.torque_low_nm, 1), n(100 * at.torque_high_nm, 1), n(at.speed_m_s, 0)); };
+    loads_->setText(tr("<b>In the air</b>, at full throw, asked of the servo: %1, %2, %3; it has %4 N·cm. %5.").arg(band(load->cruise), band(load->fast), band(load->dive), n(100 * load->available_nm, 0), QString::fromStdString(capital(load->verdict))));
+  } else {
+    loads_->setText(tr("Servo loads need the flying mass (station airframe)."));
+  }
+  for (const Effect& e : effects_of(rig, document_.review().airframe, document_.review().surfaces))
+    if (e.surface == surface_) {
+      QStringList parts;
+      for (const Axis axis : all_axes)
+        if (const double share = e.share[static_cast<std::size_t>(index_of(axis))]; share > 0.005) parts << tr("%1 % of all %2").arg(n(100 * share, 0), QString::fromLatin1(word(axis).data()));
+      if (!parts.isEmpty()) effect_->setText(tr("<b>Does</b> %1 that the surfaces can do (±30 %).").arg(parts.join(tr(", "))));
+    }
+}
+
+}  // namespace rigging::app

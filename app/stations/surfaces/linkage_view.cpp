@@ -1,0 +1,207 @@
+#include "stations/surfaces/linkage_view.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <cmath>
+#include <numbers>
+
+#include "look/look.h"
+
+namespace rigging::app {
+namespace {
+
+constexpr double rad = std::numbers::pi / 180;
+constexpr double least_m = 0.004, most_m = 0.06;
+
+}  // namespace
+
+LinkageView::LinkageView(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("linkage_view"));
+  setAccessibleName(tr("Linkage from the side"));
+  setAccessibleDescription(tr("Drag the holes of arm and horn along them; or choose one with the keys A and H, and use plus and minus"));
+  setToolTip(tr("Drag the hole of the arm or of the horn along it. Keys: A arm, H horn, + and − by half a millimetre"));
+  setFocusPolicy(Qt::StrongFocus);
+  setMinimumSize(300, 200);
+  setMouseTracking(true);
+  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+}
+
+void LinkageView::set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us) {
+  linkage_ = linkage;
+  output_ = output;
+  chord_m_ = chord_m;
+  pulse_us_ = pulse_us;
+  known_ = true;
+  words_.clear();
+  update();
+}
+
+void LinkageView::clear(const QString& words) {
+  known_ = false;
+  words_ = words;
+  update();
+}
+
+std::optional<LinkagePose> LinkageView::pose() const {
+  const auto bar = FourBar::of(linkage_);
+  if (!known_ || !bar) return std::nullopt;
+  const auto p = bar->pose(arm_at(linkage_, pulse_us_, rising_lifts(output_)));
+  return p ? std::optional(*p) : std::nullopt;
+}
+
+LinkageView::Frame LinkageView::frame() const {
+  Frame f;
+  const auto bar = FourBar::of(linkage_);
+  const double base = bar ? bar->base_m() : linkage_.rod_m;
+  const double wide = base + chord_m_ + 1.6 * linkage_.arm_m, high = 2.4 * std::max({linkage_.arm_m, linkage_.horn_m, 0.5 * chord_m_}) + 0.012;
+  f.scale = std::min((width() - 90) / wide, (height() - 70) / high);
+  // Horn below: its side is downward on the screen.
+  f.side = linkage_.push_lifts ? 1 : -1;
+  f.origin = QPointF((width() - (base + chord_m_) * f.scale) / 2, height() * (linkage_.push_lifts ? 0.42 : 0.58));
+  return f;
+}
+
+QPointF LinkageView::grip(Grip which) const {
+  const auto p = pose();
+  if (!p || which == Grip::none) return {};
+  const Frame f = frame();
+  return which == Grip::arm ? f.at(p->arm_x_m, p->arm_y_m) : f.at(p->horn_x_m, p->horn_y_m);
+}
+
+void LinkageView::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const Inks& i = inks();
+  const Look& look = Look::instance();
+  const auto bar = known_ ? FourBar::of(linkage_) : Result<FourBar>(failure("", ""));
+  const auto now = pose();
+  if (!known_ || !bar || !now) {
+    p.setPen(i.soft);
+    p.setFont(look.text(10));
+    p.drawText(rect().adjusted(20, 20, -20, -20), Qt::AlignCenter | Qt::TextWordWrap, !known_ ? words_ : !bar ? QString::fromStdString(bar.error().text()) : tr("At this pulse the rod can't join arm and horn."));
+    return;
+  }
+  const Frame f = frame();
+  const bool rudder = linkage_.surface.kind == SurfaceKind::rudder;
+  const double base = bar->base_m();
+  const QPointF servo = f.at(0, linkage_.drop_m), hinge = f.at(base, 0), arm = f.at(now->arm_x_m, now->arm_y_m), horn = f.at(now->horn_x_m, now->horn_y_m);
+
+  // Skin, servo body, hinge line.
+  p.setPen(QPen(i.line, 1));
+  const double skin = f.side * -0.006 * f.scale;
+  p.drawLine(QPointF(8, hinge.y() + skin), QPointF(hinge.x(), hinge.y() + skin));
+  p.setBrush(i.wash);
+  p.drawRect(QRectF(servo.x() - 0.014 * f.scale, servo.y() - 0.006 * f.scale, 0.022 * f.scale, 0.012 * f.scale));
+
+  // Where the surface goes over the whole range, and where it is.
+  const auto curve = trace(linkage_, output_);
+  const auto edge = [&](double up_deg) { return QPointF(hinge.x() + chord_m_ * f.scale * std::cos(up_deg * rad), hinge.y() - chord_m_ * f.scale * std::sin(up_deg * rad)); };
+  const double up = curve ? curve->most_up_deg : 0, down = curve ? curve->most_down_deg : 0;
+  const double reach = chord_m_ * f.scale;
+  p.setPen(QPen(i.slate, 1, Qt::DashLine));
+  p.setBrush(Qt::NoBrush);
+  p.drawArc(QRectF(hinge.x() - reach, hinge.y() - reach, 2 * reach, 2 * reach), static_cast<int>(-down * 16), static_cast<int>((up + down) * 16));
+  for (const double end : {up, -down}) p.drawLine(hinge, edge(end));
+  p.setPen(QPen(i.line, 1, Qt::DotLine));
+  p.drawLine(hinge, edge(0) + QPointF(26, 0));
+  p.setFont(look.figures(9, true));
+  p.setPen(i.slate);
+  const auto mark = [&](double deg, bool above) {
+    const QPointF at = edge(deg);
+    const QString text = QStringLiteral("%1° · %2 mm").arg(std::abs(deg), 0, 'f', 1).arg(std::abs(throw_m(chord_m_, deg)) * 1000, 0, 'f', 1);
+    p.drawText(QRectF(std::min(at.x() - 20, width() - 112.0), at.y() + (above ? -22 : 6), 110, 16), Qt::AlignLeft | Qt::AlignVCenter, text);
+  };
+  mark(up, true);
+  mark(-down, false);
+  // The surface as a slim wedge.
+  QPainterPath wedge;
+  const QPointF tip = edge(now->up_deg), across(0.004 * f.scale * std::sin(now->up_deg * rad), 0.004 * f.scale * std::cos(now->up_deg * rad));
+  wedge.moveTo(hinge - across);
+  wedge.lineTo(tip);
+  wedge.lineTo(hinge + across);
+  wedge.closeSubpath();
+  p.setPen(QPen(i.ink, 1.2));
+  QColor fill = i.teal;
+  fill.setAlpha(60);
+  p.setBrush(fill);
+  p.drawPath(wedge);
+
+  // Arm, rod, horn.
+  p.setPen(QPen(i.ink, 3.5, Qt::SolidLine, Qt::RoundCap));
+  p.drawLine(servo, arm);
+  p.drawLine(hinge, horn);
+  p.setPen(QPen(i.soft, 2));
+  p.drawLine(arm, horn);
+  p.setPen(QPen(i.ink, 1.4));
+  p.setBrush(i.sheet);
+  for (const QPointF at : {servo, hinge}) p.drawEllipse(at, 4, 4);
+  for (const auto& [at, which] : {std::pair{arm, Grip::arm}, {horn, Grip::horn}}) {
+    const bool live = held_ == which || (hasFocus() && chosen_ == which);
+    p.setPen(QPen(live ? i.teal : i.ink, live ? 2.4 : 1.4));
+    p.setBrush(live ? i.wash : i.sheet);
+    p.drawEllipse(at, 6, 6);
+  }
+  p.setPen(i.soft);
+  p.setFont(look.text(8.5));
+  const auto mm = [](double m) { return QString::number(m * 1000, 'f', 1); };
+  const double under = f.side > 0 ? 10 : -24;
+  p.drawText(QRectF(arm.x() - 50, arm.y() + under, 100, 14), Qt::AlignCenter, tr("arm %1 mm").arg(mm(linkage_.arm_m)));
+  p.drawText(QRectF(horn.x() - 50, horn.y() + under, 100, 14), Qt::AlignCenter, tr("horn %1 mm").arg(mm(linkage_.horn_m)));
+  p.drawText(QRectF((arm.x() + horn.x()) / 2 - 60, (arm.y() + horn.y()) / 2 - f.side * 8 - 14, 120, 14), Qt::AlignCenter, tr("rod %1 mm").arg(mm(linkage_.rod_m)));
+  p.setFont(look.text(9));
+  p.drawText(QRectF(6, 4, width() - 12, 18), Qt::AlignLeft | Qt::AlignVCenter,
+             tr("%1 µs: %2° %3 · servo ahead, %4").arg(pulse_us_, 0, 'f', 0).arg(std::abs(now->up_deg), 0, 'f', 1).arg(std::abs(now->up_deg) < 0.05 ? tr("flush") : now->up_deg > 0 ? (rudder ? tr("right") : tr("up")) : rudder ? tr("left") : tr("down"), rudder ? tr("seen from above") : tr("seen from the left")));
+  if (curve && !curve->problems.empty()) {
+    p.setPen(i.rust);
+    p.setFont(look.text(9, true));
+    p.drawText(QRectF(6, height() - 40, width() - 12, 36), Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, QString::fromStdString(curve->problems.front().words) + QLatin1Char('.'));
+  }
+}
+
+void LinkageView::mousePressEvent(QMouseEvent* event) {
+  held_ = Grip::none;
+  for (const Grip g : {Grip::arm, Grip::horn})
+    if (known_ && pose() && QLineF(grip(g), event->position()).length() < 14) held_ = chosen_ = g;
+  update();
+}
+
+void LinkageView::mouseMoveEvent(QMouseEvent* event) {
+  if (held_ == Grip::none) {
+    const bool over = known_ && pose() && (QLineF(grip(Grip::arm), event->position()).length() < 14 || QLineF(grip(Grip::horn), event->position()).length() < 14);
+    setCursor(over ? Qt::PointingHandCursor : Qt::ArrowCursor);
+    return;
+  }
+  const Frame f = frame();
+  const auto bar = FourBar::of(linkage_);
+  if (!bar) return;
+  const QPointF root = held_ == Grip::arm ? f.at(0, linkage_.drop_m) : f.at(bar->base_m(), 0);
+  const double length = std::clamp(std::round(QLineF(root, event->position()).length() / f.scale * 2000) / 2000, least_m, most_m);
+  Q_EMIT dragged(held_ == Grip::arm ? length : linkage_.arm_m, held_ == Grip::horn ? length : linkage_.horn_m);
+}
+
+void LinkageView::mouseReleaseEvent(QMouseEvent*) {
+  if (held_ == Grip::none) return;
+  held_ = Grip::none;
+  update();
+  Q_EMIT let_go();
+}
+
+void LinkageView::keyPressEvent(QKeyEvent* event) {
+  double by = 0;
+  switch (event->key()) {
+    case Qt::Key_A: chosen_ = Grip::arm; break;
+    case Qt::Key_H: chosen_ = Grip::horn; break;
+    case Qt::Key_Plus: by = 0.0005; break;
+    case Qt::Key_Minus: by = -0.0005; break;
+    default: return QWidget::keyPressEvent(event);
+  }
+  update();
+  if (by == 0 || !known_) return;
+  const auto moved = [&](Grip g, double m) { return chosen_ == g ? std::clamp(m + by, least_m, most_m) : m; };
+  Q_EMIT dragged(moved(Grip::arm, linkage_.arm_m), moved(Grip::horn, linkage_.horn_m));
+  Q_EMIT let_go();
+}
+
+}  // namespace rigging::app

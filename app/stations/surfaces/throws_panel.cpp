@@ -1,0 +1,294 @@
+#include "stations/surfaces/throws_panel.h"
+
+#include <QComboBox>
+#include <QDateTime>
+#include <QDoubleSpinBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <cmath>
+
+#include "base/number.h"
+#include "link/image.h"
+#include "look/look.h"
+#include "stations/surfaces/linkage_panel.h"
+
+namespace rigging::app {
+namespace {
+
+constexpr double levels[] = {0, -1, -0.5, 0.5, 1};  // the centre first: it is what is seen
+
+QLabel* words(double points, bool bold = false) {
+  auto* l = new QLabel;
+  l->setWordWrap(true);
+  l->setFont(Look::instance().text(points, bold));
+  return l;
+}
+
+QPushButton* button(const QString& text, const char* id, const QString& hint) {
+  auto* b = new QPushButton(text);
+  b->setObjectName(QLatin1String(id));
+  b->setToolTip(hint);
+  return b;
+}
+
+}  // namespace
+
+ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* parent) : QWidget(parent), document_(document), bench_(bench) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 4, 0);
+  layout->setSpacing(6);
+  todo_ = words(11, true);
+  todo_->setObjectName(QStringLiteral("throws_todo"));
+  layout->addWidget(todo_);
+  remark_ = words(9);
+  remark_->setProperty("soft", true);
+  layout->addWidget(remark_);
+  caution_ = words(9);
+  caution_->setProperty("caution", true);
+  layout->addWidget(caution_);
+  entry_ = new QWidget;
+  auto* entry = new QGridLayout(entry_);
+  entry->setContentsMargins(0, 0, 0, 0);
+  value_ = new QDoubleSpinBox;
+  value_->setObjectName(QStringLiteral("throw_value"));
+  value_->setAccessibleName(tr("Reading at the trailing edge"));
+  value_->setRange(-200, 200);
+  value_->setDecimals(1);
+  value_->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  value_->setAlignment(Qt::AlignRight);
+  value_->setFont(Look::instance().figures(11));
+  unit_ = new QComboBox;
+  unit_->setObjectName(QStringLiteral("throw_unit"));
+  unit_->setAccessibleName(tr("Unit of the reading"));
+  unit_->addItem(tr("degrees, up positive"));
+  unit_->addItem(tr("mm at the edge, up positive"));
+  take_ = button(tr("Take this reading"), "throw_take", tr("Notes the reading and goes on"));
+  eyes_ = button(tr("Read the simulated gauge"), "throw_eyes", tr("Eyes on the simulated model, to a tenth of a degree"));
+  entry->addWidget(value_, 0, 0);
+  entry->addWidget(unit_, 0, 1);
+  entry->addWidget(take_, 1, 0);
+  entry->addWidget(eyes_, 1, 1);
+  layout->addWidget(entry_);
+  answer_words_ = words(10);
+  answer_words_->setObjectName(QStringLiteral("throws_answer"));
+  layout->addWidget(answer_words_);
+  hands_ = button(tr("Arm and rod are set"), "throw_hands", tr("The battery comes out first: a servo that moves pinches"));
+  set_ = button(tr("Set centre and ends"), "throw_set", tr("Into the rig; written to the controller with the next button"));
+  write_ = button(tr("Write to the controller"), "throw_write", tr("The board takes what the rig says"));
+  begin_ = button(tr("Read this surface"), "throw_begin", tr("Five readings: flush, both ends and half way"));
+  record_centred_ = button(tr("Record: surfaces centred"), "record_centred", tr("All surfaces were read flush"));
+  record_throws_ = button(tr("Record: throws as wanted"), "record_throws", tr("All throws were read as wanted, left and right alike"));
+  for (QPushButton* b : {hands_, set_, write_, begin_}) {
+    b->setProperty("main", true);
+    layout->addWidget(b);
+  }
+  proofs_ = words(9);
+  proofs_->setProperty("soft", true);
+  layout->addWidget(proofs_);
+  layout->addWidget(record_centred_);
+  layout->addWidget(record_throws_);
+  layout->addStretch(1);
+
+  connect(begin_, &QPushButton::clicked, this, &ThrowsPanel::begin);
+  connect(take_, &QPushButton::clicked, this, [this] { take(typed_deg()); });
+  connect(eyes_, &QPushButton::clicked, this, [this] {
+    const auto it = bench_.sight().deflections.find(surface_);
+    if (it != bench_.sight().deflections.end()) take(std::round(it->second * 10) / 10);
+  });
+  connect(hands_, &QPushButton::clicked, this, &ThrowsPanel::by_hand);
+  connect(set_, &QPushButton::clicked, this, &ThrowsPanel::set);
+  connect(write_, &QPushButton::clicked, this, [this] { bench_.write(link::image_of(document_.rig())); });
+  connect(record_centred_, &QPushButton::clicked, this, [this] { record(MeasuredCheck::surfaces_centred); });
+  connect(record_throws_, &QPushButton::clicked, this, [this] { record(MeasuredCheck::throws_equal); });
+  connect(&bench_, &BenchLink::state_changed, this, &ThrowsPanel::refresh);
+  connect(&bench_, &BenchLink::board_read, this, &ThrowsPanel::refresh);
+  connect(&bench_, &BenchLink::written, this, &ThrowsPanel::refresh);
+}
+
+void ThrowsPanel::show_surface(Surface surface) {
+  if (surface == surface_) return refresh();
+  surface_ = surface;
+  state_ = State::idle;
+  readings_.clear();
+  answer_.reset();
+  problem_.clear();
+  if (drove_) bench_.release();
+  drove_ = false;
+  refresh();
+}
+
+double ThrowsPanel::level() const { return state_ == State::reading ? levels[at_] : 0; }
+
+double ThrowsPanel::pulse_us() const {
+  const Output* o = document_.rig().output_of(surface_);
+  if (!o) return 1500;
+  return level() >= 0 ? o->centre_us + level() * (o->high_us - o->centre_us) : o->centre_us + level() * (o->centre_us - o->low_us);
+}
+
+double ThrowsPanel::typed_deg() const {
+  if (unit_->currentIndex() == 0) return value_->value();
+  return throw_deg(LinkagePanel::chord_of(document_, surface_), value_->value() / 1000);
+}
+
+void ThrowsPanel::drive_there() {
+  const Output* o = document_.rig().output_of(surface_);
+  const ControllerClass* c = document_.controller();
+  if (!o || !c || !c->drives_one_output || !bench_.controller_answers()) return;
+  bench_.drive(o->socket, level());
+  drove_ = true;
+}
+
+void ThrowsPanel::begin() {
+  state_ = State::reading;
+  at_ = 0;
+  readings_.clear();
+  answer_.reset();
+  problem_.clear();
+  drive_there();
+  refresh();
+  Q_EMIT moved();
+  value_->setFocus();
+  value_->selectAll();
+}
+
+void ThrowsPanel::take(double up_deg) {
+  if (state_ != State::reading) return;
+  readings_.push_back({pulse_us(), up_deg, Json::object()});
+  value_->setValue(0);
+  if (++at_ >= std::size(levels)) return finish();
+  drive_there();
+  refresh();
+  Q_EMIT moved();
+  value_->selectAll();
+}
+
+void ThrowsPanel::finish() {
+  state_ = State::answered;
+  at_ = 0;
+  if (drove_) bench_.release();
+  drove_ = false;
+  Linkage l = LinkagePanel::linkage_of(document_, surface_);
+  l.readings = readings_;
+  const Output* o = document_.rig().output_of(surface_);
+  if (o) {
+    const auto c = centre(l, *o);
+    if (c)
+      answer_ = *c;
+    else
+      problem_ = QString::fromStdString(c.error().text());
+  }
+  document_.edit(LinkagePanel::with_linkage(document_.rig(), l), tr("Throws of the %1 read").arg(QString::fromStdString(surface_.spoken())));
+  refresh();
+  Q_EMIT moved();
+}
+
+void ThrowsPanel::by_hand() {
+  if (!answer_) return;
+  // The simulated hands do as the builder's do: battery out, arm and clevis, battery in.
+  if (bench_.hands_connected()) {
+    const Sight& sight = bench_.sight();
+    const bool usb = sight.usb, battery = sight.battery;
+    if (battery) bench_.supply(usb, false);
+    if (answer_->teeth != 0) bench_.tooth(surface_, answer_->teeth);
+    if (answer_->clevis_turns != 0) bench_.clevis(surface_, answer_->clevis_turns);
+    if (battery) bench_.supply(usb, true);
+  }
+  Linkage l = worked_over(LinkagePanel::linkage_of(document_, surface_), *answer_);
+  answer_->teeth = 0;
+  answer_->clevis_turns = 0;
+  document_.edit(LinkagePanel::with_linkage(document_.rig(), l), tr("Arm and rod of the %1 set").arg(QString::fromStdString(surface_.spoken())));
+  refresh();
+}
+
+void ThrowsPanel::set() {
+  if (!answer_) return;
+  Rig rig = document_.rig();
+  const Output* at = rig.output_of(surface_);
+  if (!at) return;
+  Output* o = rig.output(at->id);
+  if (answer_->reverse) o->reversed = !o->reversed;
+  o->low_us = std::round(answer_->low_us);
+  o->centre_us = std::round(answer_->centre_us);
+  o->high_us = std::round(answer_->high_us);
+  if (Linkage* l = rig.linkage(surface_)) *l = worked_over(*l, Centring{});
+  answer_.reset();
+  state_ = State::idle;
+  document_.edit(std::move(rig), tr("Centre and ends of the %1").arg(QString::fromStdString(surface_.spoken())));
+  refresh();
+}
+
+void ThrowsPanel::record(MeasuredCheck check) {
+  const Rig proven = measured_proven(document_.rig(), document_.catalogue(), check, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), bench_.hands_connected());
+  if (!(proven == document_.rig())) document_.edit(proven, check == MeasuredCheck::surfaces_centred ? tr("Proof: surfaces centred and measured") : tr("Proof: throws as wanted"));
+}
+
+void ThrowsPanel::refresh() {
+  const Rig& rig = document_.rig();
+  const Output* o = rig.output_of(surface_);
+  const ControllerClass* c = document_.controller();
+  const QString name = QString::fromStdString(surface_.spoken());
+  const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
+  const bool reading = state_ == State::reading;
+  const bool drives = c && c->drives_one_output && bench_.controller_answers() && bench_.sight().battery;
+  const bool differs = bench_.board() && !link::differences(link::image_of(rig), *bench_.board()).empty();
+  const bool hinged = o && surface_.kind != SurfaceKind::motor;
+  QString todo, remark, answer;
+  if (!hinged) {
+    todo = tr("Choose a surface.");
+  } else if (reading) {
+    const QString place = level() == 0 ? tr("its centre") : level() == -1 ? tr("its low end") : level() == 1 ? tr("its high end") : tr("half way");
+    todo = tr("Read the %1 at %2: %3 µs.").arg(name, place, n(pulse_us(), 0));
+    remark = drives ? tr("The controller drives it there. Reading %1 of %2, against flush; down counts negative.").arg(at_ + 1).arg(std::size(levels))
+                    : tr("Bring the output there with the sticks (station surfaces shows the pulse). Reading %1 of %2.").arg(at_ + 1).arg(std::size(levels));
+  } else if (const auto read = read_throws(rig, surface_); read && !answer_) {
+    todo = tr("The %1 reads %2° at neutral, %3° up, %4° down.").arg(name, n(read->neutral_deg, 1), n(read->up_deg, 1), n(read->down_deg, 1));
+  } else if (!answer_) {
+    todo = tr("Read the %1 with a throw gauge.").arg(name);
+    remark = tr("Five readings tell the real linkage: what the arm, the rod and the output have to change.");
+  } else {
+    todo = tr("What the readings say of the %1").arg(name);
+  }
+  bool mechanical = false, settings = false;
+  if (answer_ && !reading) {
+    QStringList lines;
+    lines << tr("It stands %1° off at its centre.").arg(n(answer_->neutral_now_deg, 1));
+    if (answer_->teeth != 0) lines << tr("<b>Set the servo arm %1 %2 %3 the hinge.</b>").arg(std::abs(answer_->teeth)).arg(std::abs(answer_->teeth) == 1 ? tr("tooth") : tr("teeth"), answer_->teeth > 0 ? tr("toward") : tr("away from"));
+    if (answer_->clevis_turns != 0) lines << tr("<b>Make the rod %1 by %2 %3 of the clevis.</b>").arg(answer_->clevis_turns > 0 ? tr("longer") : tr("shorter"), n(std::abs(answer_->clevis_turns), 1), std::abs(answer_->clevis_turns) == 1 ? tr("turn") : tr("turns"));
+    mechanical = answer_->teeth != 0 || answer_->clevis_turns != 0;
+    const bool moves = o && (std::abs(o->low_us - answer_->low_us) > 1 || std::abs(o->centre_us - answer_->centre_us) > 1 || std::abs(o->high_us - answer_->high_us) > 1);
+    settings = !mechanical && (answer_->reverse || moves);
+    if (answer_->reverse) lines << tr("<b>Reverse %1</b>: a rising pulse moves this servo the other way than the output is set for. The mix stays as it is.").arg(QString::fromStdString(o->id));
+    if (moves) lines << tr("Then low %1, centre %2, high %3 µs give %4° up and %5° down.").arg(n(answer_->low_us, 0), n(answer_->centre_us, 0), n(answer_->high_us, 0), n(answer_->up_deg, 1), n(answer_->down_deg, 1));
+    if (!mechanical && !settings) lines << tr("Nothing has to change.");
+    for (const std::string& limit : answer_->limits) lines << QString::fromStdString(capital(limit)) + QLatin1Char('.');
+    answer = lines.join(QStringLiteral("<br>"));
+  }
+  if (!problem_.isEmpty()) answer = problem_;
+  todo_->setText(todo);
+  remark_->setText(remark);
+  remark_->setVisible(!remark.isEmpty());
+  answer_words_->setText(answer);
+  answer_words_->setVisible(!answer.isEmpty());
+  caution_->setText(mechanical ? tr("Battery out before a finger goes near the arm.") : tr("Propeller off. Fingers clear of the linkage while it moves."));
+  caution_->setVisible(mechanical || reading);
+  entry_->setVisible(reading);
+  eyes_->setVisible(bench_.hands_connected());
+  hands_->setVisible(!reading && mechanical);
+  set_->setVisible(!reading && settings);
+  write_->setVisible(!reading && !mechanical && !settings && differs && !bench_.writing());
+  begin_->setText(o && read_throws(rig, surface_) ? tr("Read it again") : tr("Read this surface"));
+  begin_->setVisible(hinged && !reading && !mechanical && !settings && !(differs && drives));
+  QStringList proofs;
+  for (const MeasuredStatus& m : document_.review().measured) {
+    if (m.check != MeasuredCheck::surfaces_centred && m.check != MeasuredCheck::throws_equal) continue;
+    const bool stands = m.standing.state == ProofState::fresh || m.standing.state == ProofState::provisional;
+    QPushButton* b = m.check == MeasuredCheck::surfaces_centred ? record_centred_ : record_throws_;
+    b->setVisible(!reading && m.holds && !stands);
+    proofs << tr("%1: %2").arg(QString::fromStdString(m.title), stands ? QString::fromLatin1(word(m.standing.state).data()) : m.holds ? tr("holds, not recorded") : QString::fromStdString(m.why_not));
+  }
+  proofs_->setText(proofs.join(QStringLiteral(".\n")) + QLatin1Char('.'));
+}
+
+}  // namespace rigging::app

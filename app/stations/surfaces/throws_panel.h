@@ -1,0 +1,62 @@
+#pragma once
+
+#include <QWidget>
+
+#include "bench/bench_link.h"
+#include "document/rig_document.h"
+#include "proof/measured_checks.h"
+#include "surfaces/linkage.h"
+
+class QComboBox;
+class QDoubleSpinBox;
+class QLabel;
+class QPushButton;
+
+namespace rigging::app {
+
+/// Reads a surface with a gauge at five places of its output, says what hands and settings have to change, and records what then holds.
+class ThrowsPanel : public QWidget {
+  Q_OBJECT
+ public:
+  ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* parent = nullptr);
+  void show_surface(Surface surface);
+  void refresh();
+
+  enum class State { idle, reading, answered };
+  State state() const { return state_; }
+  /// What the centring says, once read.
+  const std::optional<Centring>& answer() const { return answer_; }
+  double pulse_us() const;
+
+ Q_SIGNALS:
+  void say(const QString& words);
+  void moved();
+
+ private:
+  void begin();
+  void take(double up_deg);
+  void finish();
+  void by_hand();
+  void set();
+  void record(MeasuredCheck check);
+  void drive_there();
+  double level() const;
+  double typed_deg() const;
+
+  RigDocument& document_;
+  BenchLink& bench_;
+  Surface surface_;
+  QLabel *todo_, *remark_, *answer_words_, *proofs_, *caution_;
+  QDoubleSpinBox* value_;
+  QComboBox* unit_;
+  QPushButton *begin_, *take_, *eyes_, *hands_, *set_, *write_, *record_centred_, *record_throws_;
+  QWidget* entry_;
+  State state_ = State::idle;
+  std::size_t at_ = 0;
+  std::vector<ThrowReading> readings_;
+  std::optional<Centring> answer_;
+  QString problem_;
+  bool drove_ = false;
+};
+
+}  // namespace rigging::app
