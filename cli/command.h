@@ -24,5 +24,6 @@ void add_declination(CLI::App& app, Session& session);
 void add_rig_commands(CLI::App& app, Session& session);
 void add_plan_commands(CLI::App& app, Session& session);
 void add_stick_commands(CLI::App& app, Session& session);
+void add_surface_commands(CLI::App& app, Session& session);
 
 }  // namespace rigging::cli

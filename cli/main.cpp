@@ -12,6 +12,7 @@ int main(int argc, char** argv) {
   add_rig_commands(app, session);
   add_plan_commands(app, session);
   add_stick_commands(app, session);
+  add_surface_commands(app, session);
   add_declination(app, session);
   try {
     app.parse(argc, argv);

@@ -56,7 +56,7 @@ LinkageView::Frame LinkageView::frame() const {
   const auto bar = FourBar::of(linkage_);
   const double base = bar ? bar->base_m() : linkage_.rod_m;
   const double wide = base + chord_m_ + 1.6 * linkage_.arm_m, high = 2.4 * std::max({linkage_.arm_m, linkage_.horn_m, 0.5 * chord_m_}) + 0.012;
-  f.scale = std::min((width() - 90) / wide, (height() - 70) / high);
+  f.scale = std::min((width() - 110) / wide, (height() - 70) / high);
   // Horn below: its side is downward on the screen.
   f.side = linkage_.push_lifts ? 1 : -1;
   f.origin = QPointF((width() - (base + chord_m_) * f.scale) / 2, height() * (linkage_.push_lifts ? 0.42 : 0.58));
@@ -111,7 +111,7 @@ void LinkageView::paintEvent(QPaintEvent*) {
   const auto mark = [&](double deg, bool above) {
     const QPointF at = edge(deg);
     const QString text = QStringLiteral("%1° · %2 mm").arg(std::abs(deg), 0, 'f', 1).arg(std::abs(throw_m(chord_m_, deg)) * 1000, 0, 'f', 1);
-    p.drawText(QRectF(std::min(at.x() - 20, width() - 112.0), at.y() + (above ? -22 : 6), 110, 16), Qt::AlignLeft | Qt::AlignVCenter, text);
+    p.drawText(QRectF(std::min(at.x() - 20, width() - 146.0), at.y() + (above ? -22 : 6), 144, 16), Qt::AlignLeft | Qt::AlignVCenter, text);
   };
   mark(up, true);
   mark(-down, false);

@@ -14,12 +14,13 @@ StickSquare::StickSquare(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("Roll and pitch stick"));
   setAccessibleDescription(tr("Drag, or use the arrow keys; Home centres"));
   setObjectName(QStringLiteral("stick_square"));
-  setToolTip(tr("Drag the stick. Hatched: there an output asks for more than its travel. Double-click centres."));
+  setToolTip(tr("Drag the stick. Hatched: there an output asks for more than its travel. Dotted: there half a full correction would be cut. Double-click centres."));
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
 }
 
 void StickSquare::set_rig(const Rig& rig) {
   rig_ = rig;
+  room_ = room_left(rig);
   update();
 }
 
@@ -43,6 +44,8 @@ void StickSquare::paintEvent(QPaintEvent*) {
       Command c = command_;
       c.roll = 2 * (x + 0.5) / steps - 1;
       c.pitch = 2 * (y + 0.5) / steps - 1;
+      const int r = static_cast<int>((c.roll + 1) / 2 * Room::steps + 0.5), q = static_cast<int>((c.pitch + 1) / 2 * Room::steps + 0.5);
+      if (room_.at(r, q) < half_correction) p.fillRect(QRectF(box.left() + x * cell, box.top() + y * cell, cell + 0.5, cell + 0.5), QBrush(i.slate, Qt::Dense7Pattern));
       if (std::any_of(rig_.outputs.begin(), rig_.outputs.end(), [&](const Output& o) { return !o.surfaces.empty() && o.mix.throttle == 0 && mixed(o, c).saturated; }))
         p.fillRect(QRectF(box.left() + x * cell, box.top() + y * cell, cell + 0.5, cell + 0.5), hatch);
     }

@@ -10,6 +10,7 @@ namespace rigging::app {
 class StickSquare : public QWidget {
   Q_OBJECT
  public:
+  static constexpr double half_correction = 0.5;  ///< share of a full correction that should still fit
   explicit StickSquare(QWidget* parent = nullptr);
   void set_rig(const Rig& rig);
   void set_command(const Command& command);
@@ -31,6 +32,7 @@ class StickSquare : public QWidget {
   void drag(QPointF pos);
 
   Rig rig_;
+  Room room_;
   Command command_;
 };
 

@@ -106,6 +106,44 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   others->setRowStretch(row, 1);
   sticks->addLayout(others, 1);
   left->addLayout(sticks);
+  mix_words_ = new QLabel;
+  mix_words_->setObjectName(QStringLiteral("mix_words"));
+  mix_words_->setWordWrap(true);
+  mix_words_->setFont(Look::instance().text(9));
+  left->addWidget(mix_words_);
+  auto* share_row = new QHBoxLayout;
+  auto* differential_label = new QLabel(tr("Down aileron less by"));
+  differential_ = new QDoubleSpinBox;
+  differential_->setObjectName(QStringLiteral("differential"));
+  differential_->setAccessibleName(tr("Aileron differential"));
+  differential_->setToolTip(tr("How much less the down-going aileron moves than the up-going one: against yaw the wrong way"));
+  differential_->setRange(0, 100);
+  differential_->setDecimals(0);
+  differential_->setSuffix(QStringLiteral(" %"));
+  differential_->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  differential_->setAlignment(Qt::AlignRight);
+  differential_->setFont(Look::instance().figures());
+  differential_->setKeyboardTracking(false);
+  differential_->setFixedWidth(64);
+  connect(differential_, &QDoubleSpinBox::valueChanged, this, [this](double percent) {
+    if (!refreshing_) document_.edit(with_differential(document_.rig(), percent / 100), tr("Aileron differential %1 %").arg(percent));
+  });
+  share_row->addWidget(new QLabel(tr("Too much:")));
+  sharing_ = new QComboBox;
+  sharing_->setObjectName(QStringLiteral("sharing"));
+  sharing_->setAccessibleName(tr("What happens when commands ask for too much"));
+  for (const auto& [s, name] : {std::pair{Sharing::each_stops, tr("each output stops at its end")}, {Sharing::all_shrink, tr("all commands shrink alike")}, {Sharing::roll_first, tr("roll is kept")}, {Sharing::pitch_first, tr("pitch is kept")}})
+    sharing_->addItem(name, static_cast<int>(s));
+  connect(sharing_, &QComboBox::activated, this, [this] {
+    Rig rig = document_.rig();
+    rig.sharing = static_cast<Sharing>(sharing_->currentData().toInt());
+    document_.edit(std::move(rig), tr("Asked for too much: %1").arg(sharing_->currentText()));
+  });
+  share_row->addWidget(sharing_, 1);
+  share_row->addWidget(differential_label);
+  share_row->addWidget(differential_);
+  differential_->setProperty("label", QVariant::fromValue<QWidget*>(differential_label));
+  left->addLayout(share_row);
   page->addLayout(left, 1);
 
   auto* right = new QVBoxLayout;
@@ -141,7 +179,7 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   auto* mix_side = new QWidget;
   auto* mix = new QVBoxLayout(mix_side);
   mix->setContentsMargins(0, 0, 0, 0);
-  pulse_words_ = new QLabel(tr("How much of its travel each surface gives for a full command. Weights belong to the output; <b>Reverse</b> turns the whole servo round and with it every command."));
+  pulse_words_ = new QLabel(tr("Weights say what a command asks of an output. <b>Reverse</b> turns its servo round, with every command on it: for a servo that goes the wrong way, never for one command."));
   pulse_words_->setWordWrap(true);
   pulse_words_->setProperty("soft", true);
   pulse_words_->setFont(Look::instance().text(9));
@@ -152,25 +190,6 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   area_->setFixedWidth(392);
   mix->addWidget(area_, 1);
-  mix_words_ = new QLabel;
-  mix_words_->setObjectName(QStringLiteral("mix_words"));
-  mix_words_->setWordWrap(true);
-  mix_words_->setFont(Look::instance().text(9));
-  mix->addWidget(mix_words_);
-  auto* share_row = new QHBoxLayout;
-  share_row->addWidget(new QLabel(tr("Asked for too much")));
-  sharing_ = new QComboBox;
-  sharing_->setObjectName(QStringLiteral("sharing"));
-  sharing_->setAccessibleName(tr("What happens when commands ask for too much"));
-  for (const auto& [s, name] : {std::pair{Sharing::each_stops, tr("each output stops at its end")}, {Sharing::all_shrink, tr("all commands shrink alike")}, {Sharing::roll_first, tr("roll is kept")}, {Sharing::pitch_first, tr("pitch is kept")}})
-    sharing_->addItem(name, static_cast<int>(s));
-  connect(sharing_, &QComboBox::activated, this, [this] {
-    Rig rig = document_.rig();
-    rig.sharing = static_cast<Sharing>(sharing_->currentData().toInt());
-    document_.edit(std::move(rig), tr("Asked for too much: %1").arg(sharing_->currentText()));
-  });
-  share_row->addWidget(sharing_, 1);
-  mix->addLayout(share_row);
   sides_->addWidget(mix_side);
   linkage_ = new LinkagePanel(document_);
   throws_ = new ThrowsPanel(document_, bench);
@@ -368,6 +387,10 @@ void SurfacesPage::refresh() {
   }
   linkage_->refresh();
   throws_->refresh();
+  differential_->setValue(100 * differential_of(rig));
+  const bool pair = std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) { return o.surfaces.size() == 1 && o.mix.roll != 0 && o.surfaces[0].side != rigging::Side::single && o.surfaces[0].kind != SurfaceKind::motor; });
+  differential_->setVisible(pair);
+  differential_->property("label").value<QWidget*>()->setVisible(pair);
   sharing_->setCurrentIndex(sharing_->findData(static_cast<int>(rig.sharing)));
   QStringList mix;
   for (const std::string& w : document_.review().surfaces.mix) mix << QString::fromStdString(w) + QLatin1Char('.');
@@ -375,7 +398,12 @@ void SurfacesPage::refresh() {
   view_->set_panels(document_.review().airframe.panels);
   square_->set_rig(rig);
   const double share = document_.review().surfaces.saturated_share;
-  saturation_->setText(share <= 0 ? tr("No roll and pitch position saturates: holds.") : tr("%1 % of the stick square saturates (hatched).").arg(share * 100, 0, 'f', 0));
+  const Room room = room_left(rig);
+  int tight = 0;
+  for (const auto& row : room.left) tight += static_cast<int>(std::count_if(row.begin(), row.end(), [](double left) { return left < StickSquare::half_correction; }));
+  const double tight_share = static_cast<double>(tight) / ((Room::steps + 1) * (Room::steps + 1));
+  saturation_->setText((share <= 0 ? tr("No roll and pitch position saturates: holds.") : tr("%1 % of the stick square saturates (hatched).").arg(share * 100, 0, 'f', 0)) +
+                       (tight_share > share + 0.005 ? tr(" With half a full correction on top %1 % does (dotted).").arg(tight_share * 100, 0, 'f', 0) : QString()));
   // Rebuild only when something shown has changed, so that the keyboard keeps its place while weights are typed.
   std::string shape = rig.controller.kind;
   for (const Output& o : rig.outputs) {

@@ -6,6 +6,7 @@
 
 class QButtonGroup;
 class QComboBox;
+class QDoubleSpinBox;
 class QLabel;
 class QSlider;
 class QStackedWidget;
@@ -49,6 +50,7 @@ class SurfacesPage : public StationPage {
   QButtonGroup* side_keys_;
   QComboBox *surface_box_, *sharing_;
   QLabel* mix_words_;
+  QDoubleSpinBox* differential_;
   QWidget* surface_row_;
   Surface surface_;
   std::optional<Linkage> preview_;  ///< while a hole is dragged
