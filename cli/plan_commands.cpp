@@ -9,6 +9,7 @@
 #include "power/power.h"
 #include "review/review.h"
 #include "rig/rig_file.h"
+#include "sheets/gauge_sheets.h"
 #include "sheets/wiring_sheets.h"
 #include "wiring/plan.h"
 
@@ -157,17 +158,25 @@ void plan(const Opened& o, const std::string& into, Session& session) {
 }
 
 void sheet(const Opened& o, const std::string& what, const std::string& into, Session& session) {
-  std::string svg;
+  std::vector<std::string> pages;
   if (what == "plug-list")
-    svg = plug_list_svg(o.rig, o.catalogue);
+    pages = {plug_list_svg(o.rig, o.catalogue)};
   else if (what == "wiring")
-    svg = wiring_drawing_svg(o.rig, o.catalogue);
+    pages = {wiring_drawing_svg(o.rig, o.catalogue)};
+  else if (what == "gauges")
+    pages = gauge_sheets_svg(o.rig, o.catalogue);
   else
-    return session.refuse({"SHEET", "unknown sheet \"" + what + "\"", "plug-list or wiring"});
+    return session.refuse({"SHEET", "unknown sheet \"" + what + "\"", "plug-list, wiring or gauges"});
   if (into.ends_with(".pdf")) {
-    if (const auto ok = write_pdf(svg, into); !ok) return session.refuse(ok.error());
+    if (const auto ok = write_pdf(pages, into); !ok) return session.refuse(ok.error());
   } else if (into.ends_with(".svg")) {
-    if (const auto ok = write_file_atomically(into, svg); !ok) return session.refuse(ok.error());
+    for (std::size_t i = 0; i < pages.size(); ++i) {
+      // Several pages are several files: name-1.svg, name-2.svg.
+      const std::string name = pages.size() == 1 ? into : into.substr(0, into.size() - 4) + "-" + std::to_string(i + 1) + ".svg";
+      if (const auto ok = write_file_atomically(name, pages[i]); !ok) return session.refuse(ok.error());
+      if (pages.size() > 1) std::cout << name << '\n';
+    }
+    if (pages.size() > 1) return;
   } else {
     return session.refuse({"--into", "\"" + into + "\" is neither SVG nor PDF", "a name that ends in .svg or .pdf"});
   }
@@ -188,8 +197,8 @@ void add_plan_commands(CLI::App& app, Session& session) {
   auto* plan_command = add_rig_command(app, session, "plan", "Where every lead goes, and why", [&session, into](const Opened& o) { plan(o, *into, session); });
   plan_command->add_option("--into", *into, "Rig file to write with the plan carried out");
   auto what = std::make_shared<std::string>(), file = std::make_shared<std::string>();
-  auto* s = add_rig_command(app, session, "sheet", "Print sheets: plug-list or wiring, as SVG or PDF", [&session, what, file](const Opened& o) { sheet(o, *what, *file, session); }, false);
-  s->add_option("SHEET", *what, "plug-list or wiring")->required();
+  auto* s = add_rig_command(app, session, "sheet", "Print sheets: plug-list, wiring or gauges, as SVG or PDF", [&session, what, file](const Opened& o) { sheet(o, *what, *file, session); }, false);
+  s->add_option("SHEET", *what, "plug-list, wiring or gauges")->required();
   s->add_option("--into", *file, "File to write, .svg or .pdf")->required();
 }
 

@@ -21,6 +21,7 @@
 #include "look/units.h"
 #include "rig/rig_file.h"
 #include "direction/from_rig.h"
+#include "sheets/gauge_sheets.h"
 #include "sheets/wiring_sheets.h"
 #include "shell/sheet_dialog.h"
 #include "stations/airframe/airframe_page.h"
@@ -57,6 +58,13 @@ QList<Sheet> wiring_sheets(const RigDocument& document) {
   return {{QObject::tr("Wiring drawing"), QString::fromStdString(wiring_drawing_svg(document.rig(), document.catalogue()))}, {QObject::tr("Plug list"), QString::fromStdString(plug_list_svg(document.rig(), document.catalogue()))}};
 }
 
+QList<Sheet> gauge_sheets(const RigDocument& document) {
+  QList<Sheet> sheets;
+  for (const std::string& page : gauge_sheets_svg(document.rig(), document.catalogue()))
+    sheets << Sheet{sheets.isEmpty() ? QObject::tr("Wedge and balance marks") : QObject::tr("Throw gauge %1").arg(sheets.size()), QString::fromStdString(page)};
+  return sheets;
+}
+
 MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     : settings_(std::move(settings)), document_(std::move(catalogue), settings_.state_folder + QStringLiteral("/recovery")) {
   setObjectName(QStringLiteral("main_window"));
@@ -74,6 +82,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   proof_ = new ProofPage(document_, bench_, nullptr);
   auto* wiring = new WiringPage(document_, bench_, nullptr);
   auto* sticks = new SticksPage(document_, bench_, nullptr);
+  connect(surfaces, &SurfacesPage::gauges_asked, this, &MainWindow::show_gauges);
   connect(sticks, &SticksPage::say, foot_, &FootLine::say);
   connect(wiring, &WiringPage::sheets_asked, this, &MainWindow::show_wiring_sheets);
   for (const Station s : all_stations) {
@@ -353,6 +362,8 @@ void MainWindow::compare_with_board(bool always_show) {
 
 void MainWindow::show_hand_cards(const std::vector<HandCard>& cards) { SheetDialog(tr("Hand cards"), hand_card_sheets(document_, cards), this).exec(); }
 
+void MainWindow::show_gauges() { SheetDialog(tr("Paper tools, true to scale"), gauge_sheets(document_), this).exec(); }
+
 void MainWindow::show_wiring_sheets() {
   SheetDialog(tr("Plug list and wiring"), wiring_sheets(document_), this).exec();
 }
@@ -483,6 +494,7 @@ QList<Deed> MainWindow::deeds() {
                   pages_[static_cast<std::size_t>(Station::wiring)]->go_to(id);
                 }});
   all.append({tr("Print the plug list and the wiring drawing"), tr("sheet pdf svg paper"), [this] { show_wiring_sheets(); }});
+  all.append({tr("Print throw gauges, level wedge and balance marks"), tr("paper tools scale ruler sheet pdf svg"), [this] { show_gauges(); }});
   all.append({tr("Plan the wiring"), tr("ports sockets outputs assign"), [this, wiring = static_cast<WiringPage*>(pages_[static_cast<std::size_t>(Station::wiring)])] {
                 go(Station::wiring);
                 wiring->plan();

@@ -33,6 +33,8 @@ struct Sheet;
 QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<HandCard>& cards);
 /// Wiring drawing and plug list of this rig.
 QList<Sheet> wiring_sheets(const RigDocument& document);
+/// Wedge, balance marks and throw gauges of this rig, true to scale.
+QList<Sheet> gauge_sheets(const RigDocument& document);
 
 class MainWindow : public QMainWindow {
   Q_OBJECT
@@ -68,6 +70,7 @@ class MainWindow : public QMainWindow {
   void compare_with_board(bool always_show);
   void show_hand_cards(const std::vector<HandCard>& cards);
   void show_wiring_sheets();
+  void show_gauges();
   void complain(const QString& title, const Error& error);
   void walk_panes(int step);
 

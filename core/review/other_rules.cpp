@@ -48,28 +48,6 @@ void no_mass(const Inspection& in, std::string_view code, std::vector<Snag>& sna
     snags.push_back(make_snag(Station::airframe, code, Severity::worth_knowing, "airframe", "The flying mass is not known", "Wing loading and stall speed follow from it.", "Weigh the model ready to fly."));
 }
 
-void transmitter_reversed(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
-  if (!in.controller || in.controller->stick_direction_in_transmitter) return;
-  for (const Channel& c : in.rig.radio.channels)
-    if (c.reversed && (c.function == ChannelFunction::roll || c.function == ChannelFunction::pitch || c.function == ChannelFunction::yaw)) {
-      Snag n = make_snag(Station::sticks, code, Severity::worth_knowing, "channel " + std::to_string(c.number), "The transmitter reverses " + std::string(word(c.function)),
-                    "Right only if the controller then receives right, nose up and right as rising; correcting an output's direction here hides a wrong correction.",
-                    "Read the channel in the controller before deciding.");
-      snags.push_back(std::move(n));
-    }
-}
-
-void channel_missing(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
-  if (in.rig.radio.channels.empty()) return;
-  for (const CheckStatus& c : in.reports.checks) {
-    if (c.check.kind != CheckKind::stick) continue;
-    const bool found = std::any_of(in.rig.radio.channels.begin(), in.rig.radio.channels.end(), [&](const Channel& channel) { return word(channel.function) == word(c.check.axis); });
-    if (!found)
-      snags.push_back(make_snag(Station::sticks, code, Severity::fix_first, std::string(word(c.check.axis)), "No channel carries " + std::string(word(c.check.axis)), "The controller can't hear the stick.",
-                           "Assign a channel."));
-  }
-}
-
 void board_turned(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   if (in.controller && !in.controller->can_be_turned && in.rig.sensing.board != Turn{})
     snags.push_back(make_snag(Station::senses, code, Severity::grounds, "board", "The board is planned with its " + in.rig.sensing.board.spoken() + ", and this class can't be told so",
@@ -133,6 +111,12 @@ void loose_ends(const Inspection& in, std::string_view code, std::vector<Snag>& 
   }
 }
 
+void stale_reading(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const MeasuredStatus& m : in.reports.measured)
+    if (m.standing.state == ProofState::stale)
+      snags.push_back(make_snag(Station::proof, code, Severity::fix_first, m.id, "Gone stale: " + m.title, "Changed since it was read: " + m.standing.because + ".", "Read it again."));
+}
+
 void simulated(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   const auto count = std::count_if(in.rig.proofs.begin(), in.rig.proofs.end(), [](const Proof& p) { return p.simulated; });
   if (count > 0)
@@ -147,13 +131,13 @@ const std::vector<Rule>& airframe_rules() {
   return rules;
 }
 
-const std::vector<Rule>& radio_and_sensing_rules() {
-  static const std::vector<Rule> rules{{"STICKS-01", transmitter_reversed}, {"STICKS-02", channel_missing}, {"SENSES-01", board_turned}, {"SENSES-02", sensing_reversed}};
+const std::vector<Rule>& senses_rules() {
+  static const std::vector<Rule> rules{{"SENSES-01", board_turned}, {"SENSES-02", sensing_reversed}};
   return rules;
 }
 
 const std::vector<Rule>& proof_rules() {
-  static const std::vector<Rule> rules{{"PROOF-01", unproven}, {"PROOF-02", stale}, {"PROOF-03", provisional}, {"PROOF-04", loose_ends}, {"PROOF-05", simulated}};
+  static const std::vector<Rule> rules{{"PROOF-01", unproven}, {"PROOF-02", stale}, {"PROOF-03", provisional}, {"PROOF-04", loose_ends}, {"PROOF-05", simulated}, {"PROOF-06", stale_reading}};
   return rules;
 }
 

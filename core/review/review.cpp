@@ -32,8 +32,9 @@ Readiness readiness_of(const Rig& rig, const Review& r) {
 }
 
 StationState state_of(Station station, const Rig& rig, const Review& r) {
+  const bool read = station == Station::sticks && r.sticks.all_read;
   const bool about_parts = station == Station::fit || station == Station::power || station == Station::wiring;
-  const bool built = station == Station::airframe || station == Station::surfaces || station == Station::proof || (about_parts && !rig.parts.empty());
+  const bool built = station == Station::airframe || station == Station::surfaces || station == Station::proof || read || (about_parts && !rig.parts.empty());
   const auto serious = std::any_of(r.snags.begin(), r.snags.end(), [&](const Snag& s) { return s.station == station && s.severity != Severity::worth_knowing; });
   if (station == Station::proof) {
     const auto any = [&](ProofState s) { return std::any_of(r.checks.begin(), r.checks.end(), [&](const CheckStatus& c) { return c.state == s; }); };
@@ -47,6 +48,16 @@ StationState state_of(Station station, const Rig& rig, const Review& r) {
     const auto is = [&](ProofState s) { return [s](const LeadStatus& l) { return l.standing.state == s; }; };
     if (std::any_of(r.leads.begin(), r.leads.end(), is(ProofState::stale))) return StationState::stale;
     return std::all_of(r.leads.begin(), r.leads.end(), is(ProofState::fresh)) ? StationState::proven : StationState::planned;
+  }
+  if (station == Station::sticks) {
+    const auto state = [&](MeasuredCheck check) {
+      for (const MeasuredStatus& m : r.measured)
+        if (m.check == check) return m.standing.state;
+      return ProofState::none;
+    };
+    const ProofState calibrated = state(MeasuredCheck::sticks_calibrated), loss = state(MeasuredCheck::loss_noticed);
+    if (calibrated == ProofState::stale || loss == ProofState::stale) return StationState::stale;
+    return calibrated == ProofState::fresh && loss == ProofState::fresh ? StationState::proven : StationState::planned;
   }
   // A surface is proven when every stick check on it is.
   const bool moves_right = station == Station::surfaces && !r.checks.empty() &&
@@ -71,7 +82,7 @@ Review review(const Rig& rig, const Catalogue& catalogue) {
   if (controller) r.checks = check_statuses(rig, *controller);
   const Inspection inspection{rig, catalogue, controller, r};
   std::vector<Snag> snags;
-  for (const auto* rules : {&airframe_rules(), &fit_rules(), &power_rules(), &wiring_rules(), &surfaces_rules(), &radio_and_sensing_rules(), &proof_rules()})
+  for (const auto* rules : {&airframe_rules(), &fit_rules(), &power_rules(), &wiring_rules(), &sticks_rules(), &surfaces_rules(), &senses_rules(), &proof_rules()})
     for (const Rule& rule : *rules) rule.inspect(inspection, rule.code, snags);
   std::stable_sort(snags.begin(), snags.end(), [](const Snag& a, const Snag& b) { return a.severity < b.severity; });
   r.snags = std::move(snags);

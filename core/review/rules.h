@@ -26,7 +26,8 @@ const std::vector<Rule>& fit_rules();
 const std::vector<Rule>& power_rules();
 const std::vector<Rule>& wiring_rules();
 const std::vector<Rule>& surfaces_rules();
-const std::vector<Rule>& radio_and_sensing_rules();
+const std::vector<Rule>& sticks_rules();
+const std::vector<Rule>& senses_rules();
 const std::vector<Rule>& proof_rules();
 
 }  // namespace rigging

@@ -168,13 +168,74 @@ void y_lead(const Inspection& in, std::string_view code, std::vector<Snag>& snag
                            "No setting can turn one side alone, and there is no differential.", "If one side is wrong, remount its servo, or give it its own output."));
 }
 
+void linkage_trouble(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const SurfaceAnswer& a : in.reports.surfaces.answers) {
+    if (!a.linkage_error.empty())
+      snags.push_back(snag(code, Severity::fix_first, a.surface.word(), "The linkage of the " + a.surface.spoken() + " can't be built as measured", a.linkage_error + ".", "Measure arm, rod and horn again."));
+    for (const LinkageProblem& p : a.problems)
+      snags.push_back(snag(code, Severity::fix_first, a.surface.word(), capital(a.surface.spoken()) + ": " + p.words, "Within the pulses that its output may send.", "Bring the ends in, or use other holes."));
+  }
+}
+
+void unequal_throws(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const SurfaceAnswer& a : in.reports.surfaces.answers) {
+    if (a.surface.side != Side::left || a.surface.kind == SurfaceKind::motor) continue;
+    const auto left = read_throws(in.rig, a.surface), right = read_throws(in.rig, {a.surface.kind, Side::right});
+    if (!left || !right) continue;
+    if (std::abs(left->up_deg - right->up_deg) > alike_deg || std::abs(left->down_deg - right->down_deg) > alike_deg)
+      snags.push_back(snag(code, Severity::fix_first, a.surface.word(),
+                           "Left and right throws differ: " + number_text(left->up_deg, 1) + "° up and " + number_text(left->down_deg, 1) + "° down against " + number_text(right->up_deg, 1) + "° and " + number_text(right->down_deg, 1) + "°",
+                           "Every command would carry another one with it.", "Set the ends at station surfaces, Throws."));
+  }
+}
+
+void not_flush(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const SurfaceAnswer& a : in.reports.surfaces.answers)
+    if (const auto read = read_throws(in.rig, a.surface); read && std::abs(read->neutral_deg) > 1)
+      snags.push_back(snag(code, Severity::fix_first, a.surface.word(), capital(a.surface.spoken()) + " stands " + number_text(read->neutral_deg, 1) + "° off neutral", "It would be trimmed against in flight, and one side has less throw left.",
+                           "Centre it with the linkage first, then with its output."));
+}
+
+void servo_load(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const ServoLoad& l : in.reports.loads) {
+    if (l.available_nm <= 0) continue;
+    if (l.fast.share_low > 1)
+      snags.push_back(snag(code, Severity::fix_first, l.surface.word(), "The servo of the " + l.surface.spoken() + " can't hold full throw in fast flight", number_text(100 * l.fast.torque_low_nm, 0) + " to " + number_text(100 * l.fast.torque_high_nm, 0) + " N·cm asked, " + number_text(100 * l.available_nm, 0) + " there (an estimate).",
+                           "A stronger servo, an inner hole of its arm, or less throw."));
+  }
+}
+
+void play(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const Linkage& l : in.rig.linkages) {
+    if (!l.play_m || *l.play_m <= 0.001) continue;
+    snags.push_back(snag(code, Severity::worth_knowing, l.surface.word(), capital(l.surface.spoken()) + " has " + number_text(1000 * *l.play_m, 1) + " mm of play at its edge", "Play sets a ceiling to the gain, and on a fast or unbalanced surface it invites flutter: a caution, not a calculation.",
+                         "Tighten horn, clevis and servo arm before raising the gain."));
+  }
+}
+
+void ends_at_the_stop(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  constexpr double least_us = 900, most_us = 2100;  // common practice
+  for (const Output& o : in.rig.outputs)
+    if (!o.surfaces.empty() && o.mix.throttle == 0 && (o.low_us < least_us || o.high_us > most_us))
+      snags.push_back(snag(code, Severity::fix_first, o.id, capital(name_of(o)) + " may be sent to " + number_text(o.low_us < least_us ? o.low_us : o.high_us, 0) + " µs", "Centre, trim and mix together must not drive a servo against its stop: it stalls, and pulls the rail down.", "Bring the end in, and use another hole for more throw."));
+}
+
+void strong_taileron(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const Output& o : in.rig.outputs)
+    for (const Surface s : o.surfaces)
+      if (s.kind == SurfaceKind::taileron && s.side == Side::left && o.mix.pitch != 0 && std::abs(o.mix.roll / o.mix.pitch) > 0.55)
+        snags.push_back(snag(code, Severity::worth_knowing, o.id, "The tail halves get " + number_text(100 * std::abs(o.mix.roll / o.mix.pitch), 0) + " % of pitch for roll", "Tail halves roll hard and bend the tail; common practice starts low.", "Start at 25 to 50 %, and raise it after the first flights."));
+}
+
 }  // namespace
 
 const std::vector<Rule>& surfaces_rules() {
   static const std::vector<Rule> rules{{"SURFACES-01", surface_without_output}, {"SURFACES-02", output_for_no_surface}, {"SURFACES-03", shared_socket},
                                        {"SURFACES-04", unknown_socket},         {"SURFACES-05", command_unanswered},    {"SURFACES-06", wrong_axis},
                                        {"SURFACES-07", no_sign_is_right},       {"SURFACES-08", unequal_sides},         {"SURFACES-09", saturates},
-                                       {"SURFACES-10", y_lead}};
+                                       {"SURFACES-10", y_lead},                {"SURFACES-11", linkage_trouble},       {"SURFACES-12", unequal_throws},
+                                       {"SURFACES-13", not_flush},             {"SURFACES-14", servo_load},            {"SURFACES-15", play},
+                                       {"SURFACES-16", ends_at_the_stop},      {"SURFACES-17", strong_taileron}};
   return rules;
 }
 

@@ -6,6 +6,7 @@
 #include <fstream>
 
 #include "base/json.h"
+#include "sticks/capture.h"
 
 namespace rigging {
 namespace {
@@ -155,7 +156,7 @@ TEST(Documentation, CommandLineExamplesHold) {
       if (p["kind"] == "servo_12g_metal") p["kind"] = "servo_40g_analogue";
     return folder.file("heavy.rig.json", rig.dump());
   }();
-  for (const std::string command : {"power", "fit", "wiring", "plan"})
+  for (const std::string command : {"power", "fit", "wiring", "plan", "sticks", "mix", "linkage", "throws"})
     for (const std::string& rig : {demo, heavy}) {
       const Json example = documented(command + " RIG"), actual = Json::parse(run(command + " " + rig + " --json").out);
       for (const auto& [key, value] : actual.items()) {
@@ -268,6 +269,71 @@ TEST(Cli, DeclinationAnswersAndRefuses) {
     EXPECT_EQ(refused.status, 2) << bad;
     EXPECT_EQ(std::count(refused.err.begin(), refused.err.end(), '\n'), 1) << refused.err;
   }
+}
+
+}  // namespace
+}  // namespace rigging
+
+namespace rigging {
+namespace {
+
+TEST(Cli, CapturesAreDecodedAndBadOnesRefused) {
+  const Folder folder;
+  Capture capture;
+  capture.timed = true;
+  std::string raw;
+  for (int i = 0; i < 40; ++i) {
+    ChannelFrame f;
+    f.channels = 16;
+    f.pulse_us.fill(static_cast<float>(1000 + 25 * i));
+    f.failsafe = i == 30;
+    capture.chunks.push_back({i * 9000.0, encode_inverted_serial(f)});
+    raw += (i == 20 ? std::string("\x13\x37 noise") : std::string()) + encode_inverted_serial(f);
+  }
+  const Ran timed = run("decode " + folder.file("timed.csv", capture_text(capture)) + " --json");
+  EXPECT_EQ(timed.status, 1) << "a frame says that the link was gone";
+  const Json json = Json::parse(timed.out);
+  EXPECT_EQ(json["signal"], "inverted_serial");
+  EXPECT_EQ(json["frames"], 40);
+  EXPECT_EQ(json["failsafe"], 1);
+  EXPECT_NEAR(json["frames_per_s"].get<double>(), 111.1, 0.1);
+  EXPECT_NEAR(json["channels"][3]["most_us"].get<double>(), 1975, 0.4);
+  const Json bare = Json::parse(run("decode " + folder.file("raw.bin", raw) + " --json --every-frame").out);
+  EXPECT_EQ(bare["frames"], 40);
+  EXPECT_EQ(bare["skipped"], 8);
+  EXPECT_EQ(bare["resyncs"], 1);
+  EXPECT_TRUE(bare["frames_per_s"].is_null());
+  EXPECT_EQ(bare["every_frame"].size(), 40u);
+  for (const std::string& bad : {"decode " + folder.file("empty", ""), "decode " + folder.file("text", "t_us,bytes\n0,zz\n"), "decode " + folder.file("noise", std::string(3000, 'x')), std::string("decode /nonexistent"),
+                                 "decode " + folder.file("raw2.bin", raw) + " --signal morse", "decode " + folder.file("raw3.bin", raw) + " --signal summed", "linkage " + demo + " --surface wing", "linkage " + demo + " --degrees 80",
+                                 "linkage " + demo + " --surface flaperon_left --want 30", "throws " + demo + " --surface flaperon_left --read 1000", "throws " + demo + " --surface flaperon_left --read 1000:-20 --read 1500:40 --read 2000:20"}) {
+    const Ran ran = run(bad);
+    EXPECT_EQ(ran.status, 2) << bad << ran.out;
+    EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << bad << ": " << ran.err;
+  }
+}
+
+TEST(Cli, SticksLinkageMixAndThrows) {
+  const Folder folder;
+  Json rig = *read_json_file(demo);
+  for (Json& c : rig["radio"]["channels"])
+    if (c["function"] == "roll") c.update({{"low_us", 1060}, {"centre_us", 1512}, {"high_us", 1940}});
+  for (Json& l : rig["linkages"]) l.update({{"arm_holes_m", {0.009, 0.012}}, {"horn_holes_m", {0.012, 0.016}}});
+  const std::string file = folder.file("read.rig.json", rig.dump());
+  const Json sticks = Json::parse(run("sticks " + file + " --json").out);
+  const Json& dial = sticks["channels"][0]["dial_in"];
+  EXPECT_NEAR(dial["sub_trim_us"].get<double>(), -12, 1e-9);
+  EXPECT_NEAR(dial["travel_low_percent"].get<double>(), 110.6, 0.05);
+  const Json linkage = Json::parse(run("linkage " + file + " --surface flaperon_left --pulse 1800 --degrees 10 --want 20 --json").out)["linkages"][0];
+  EXPECT_NEAR(Json::parse(run("linkage " + file + " --surface flaperon_left --pulse " + std::to_string(linkage["pulses"][0]["pulse_us"].get<double>()) + " --json").out)["linkages"][0]["points"][0]["up_deg"].get<double>(), 10, 1e-4);
+  EXPECT_EQ(linkage["holes"].size(), 4u);
+  EXPECT_TRUE(linkage["holes"][0]["reaches"].get<bool>());
+  EXPECT_EQ(Json::parse(run("mix " + demo + " --json").out)["words"].size(), 2u);
+  const Json throws = Json::parse(run("throws " + demo + " --surface flaperon_left --read 1000:-30deg --read 1500:-3deg --read 2000:25deg --json").out);
+  EXPECT_LT(throws["surfaces"][0]["centring"]["neutral_deg"].get<double>(), -2.5);
+  for (const char* command : {"sticks", "linkage", "mix", "throws"}) EXPECT_GT(run(std::string(command) + " " + demo).out.size(), 60u) << command;
+  EXPECT_EQ(run("sheet " + demo + " gauges --into " + (folder / "g.svg")).status, 0);
+  EXPECT_TRUE(std::filesystem::exists(folder / "g-3.svg"));
 }
 
 }  // namespace

@@ -5,41 +5,13 @@
 #include <set>
 
 #include "airframe/kinds.h"
-#include "bench_rig.h"
-#include "proof/checks.h"
-#include "review/rules.h"
+#include "breaks.h"
 #include "wiring/plan.h"
 
 // A good rig is broken in each way and must get exactly the snags it deserves. Most rules are common practice, so that there is no source to
 // check them against; where a rule computes, the reference tests hold the sum.
 namespace rigging {
 namespace {
-
-using Set = std::multiset<std::string>;
-
-Rig good(const std::string& name) {
-  Rig rig = demo(name);
-  rig.controller.mounted = true;
-  for (const Check& check : needed_checks(rig, *shipped().controller(rig.controller.kind))) rig = proven(rig, check, "2026-11-01T10:00:00Z", false);
-  return rig;
-}
-
-/// Without what only follows for the proofs.
-Set codes(const Rig& rig) {
-  Set all;
-  const Review r = review(rig, shipped());
-  for (const Snag& s : r.snags)
-    if (s.station != Station::proof) all.insert(s.code);
-  return all;
-}
-
-struct Break {
-  const char* name;
-  const char* of;
-  std::function<void(Rig&)> damage;
-  Set deserved;
-};
-void PrintTo(const Break& b, std::ostream* out) { *out << b.name; }
 
 void kind_of_part(Rig& r, const std::string& id, const std::string& kind) {
   for (Part& p : r.parts)
@@ -229,7 +201,7 @@ TEST(Rules, OfTheUsbPort) {
 TEST(Rules, AreManyAndTheirCodesDiffer) {
   std::set<std::string_view> seen;
   std::size_t planning = 0;
-  for (const auto* rules : {&airframe_rules(), &fit_rules(), &power_rules(), &wiring_rules(), &surfaces_rules(), &radio_and_sensing_rules(), &proof_rules()})
+  for (const auto* rules : {&airframe_rules(), &fit_rules(), &power_rules(), &wiring_rules(), &surfaces_rules(), &sticks_rules(), &senses_rules(), &proof_rules()})
     for (const Rule& r : *rules) EXPECT_TRUE(seen.insert(r.code).second) << r.code;
   planning = fit_rules().size() + power_rules().size() + wiring_rules().size();
   EXPECT_GE(planning, 60u);

@@ -137,8 +137,10 @@ TEST(Twin, BehavesAsAControllerDoes) {
   EXPECT_TRUE(f.bench.drive("s1", 0.5));
   EXPECT_FALSE(f.bench.drive("s9", 0.5));
   f.bench.throttle(1);
+  f.run(0.05);
   EXPECT_FALSE(f.bench.drive("s1", 0.5)) << "throttle open";
   f.bench.throttle(0);
+  f.run(0.05);
   f.bench.transmitter(false);
   f.run(0.2);
   EXPECT_TRUE(f.bench.channels().empty());
@@ -340,6 +342,94 @@ TEST(Faults, AreReadFromWords) {
     EXPECT_TRUE(fault_from_text(good, c)) << good;
   for (const char* bad : {"", "output_reversed", "output_reversed:", "output_reversed:out_9", "leads_swapped:out_1,out_1", "gyro_reversed:up", "board_turned:none", "linkage_opposed:rudder", "sabotage:out_1"})
     EXPECT_FALSE(fault_from_text(bad, c)) << bad;
+}
+
+
+TEST(Twin, ABadlySetTransmitterIsBadAndSoundsAsTheWireSays) {
+  const Rig rig = demo("hedgerow.rig.json");
+  const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+  for (const Signal signal : {Signal::inverted_serial, Signal::two_way_serial, Signal::summed, Signal::pulse}) {
+    Truth truth = *truth_of(rig, controller, {});
+    truth.signal = signal;
+    set_badly(truth, rig, 5);
+    Bench bench(rig, controller, truth);
+    bench.plug({false, true});
+    for (int i = 0; i < 60; ++i) bench.step(0.01);
+    const Transmitter::Wire wire = bench.radio().take_wire();
+    EXPECT_EQ(wire.signal, signal);
+    std::vector<ChannelFrame> frames;
+    if (!wire.chunks.empty()) {
+      ByteDecoder decoder(signal);
+      for (const auto& [t_us, bytes] : wire.chunks) decoder.feed(bytes, t_us, frames);
+      decoder.finish(frames);
+      EXPECT_EQ(decoder.tally().skipped, 0u);
+    } else {
+      EdgeDecoder decoder(signal);
+      for (const Edge& e : wire.edges) decoder.feed(e, frames);
+    }
+    ASSERT_GT(frames.size(), 15u) << word(signal);
+    int off = 0;
+    for (int c = 0; c < 4; ++c) off += std::abs(frames.back().pulse_us[static_cast<std::size_t>(c)] - (c == 2 ? 1000.0f : 1500.0f)) > 3;
+    EXPECT_GE(off, 3) << "centres are off, or the order is";
+  }
+}
+
+TEST(Twin, ReceiversLoseTheLinkEachInTheirWay) {
+  for (const OnLoss way : {OnLoss::flag, OnLoss::no_pulses, OnLoss::hold, OnLoss::preset}) {
+    Rig rig = demo("hedgerow.rig.json");
+    rig.radio.on_loss = way;
+    const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+    Bench bench(rig, controller, *truth_of(rig, controller, {}));
+    bench.plug({false, true});
+    bench.throttle(0.5);
+    bench.stick(Axis::roll, 0.4);
+    for (int i = 0; i < 60; ++i) bench.step(0.01);
+    EXPECT_NEAR(bench.channels().at("throttle"), 1500, 1);
+    bench.transmitter(false);
+    for (int i = 0; i < 60; ++i) bench.step(0.01);
+    const bool hidden = way == OnLoss::hold || way == OnLoss::preset;
+    EXPECT_EQ(bench.receiver_lit(), hidden) << word(way);
+    if (way == OnLoss::hold) EXPECT_NEAR(bench.channels().at("throttle"), 1500, 1) << "the motor would go on";
+    if (way == OnLoss::preset) EXPECT_NEAR(bench.channels().at("throttle"), 1000, 1);
+    if (!hidden) EXPECT_TRUE(bench.channels().empty());
+    EXPECT_NEAR(bench.pulses().at("s7"), way == OnLoss::hold ? 1500 : 1000, 1) << "what the motor hears";
+  }
+}
+
+TEST(Twin, LinkagesAreBentAndHandsStraightenThemOnlyWithTheBatteryOut) {
+  const Rig rig = demo("hedgerow.rig.json");
+  const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+  Truth truth = *truth_of(rig, controller, {});
+  make_crooked(truth, rig, catalogue(), 3);
+  Bench bench(rig, controller, truth);
+  bench.plug({false, true});
+  for (int i = 0; i < 100; ++i) bench.step(0.01);
+  double worst = 0;
+  for (const auto& [s, d] : bench.look().deflection)
+    if (s.kind != SurfaceKind::motor) worst = std::max(worst, std::abs(d));
+  EXPECT_GT(worst, 3) << "something real to find";
+  const Surface left = *surface_from_word("flaperon_left");
+  EXPECT_FALSE(bench.clevis(left, 1));
+  bench.plug({false, false});
+  EXPECT_TRUE(bench.clevis(left, 1));
+  EXPECT_FALSE(bench.clevis(left, -500)) << "no rod is that short";
+  EXPECT_FALSE(bench.tooth(*surface_from_word("rudder"), 1)) << "no such linkage";
+}
+
+TEST(ControllerPort, TheReceiversWireGoesThroughTheLink) {
+  Fixture f("hedgerow.rig.json", {});
+  Store store("");
+  ControllerPort port(f.bench, store, "1");
+  link::Client client;
+  f.run(0.5);
+  int chunks = 0;
+  for (auto& item : client.feed(port.feed(client.ask("receiver"))))
+    if (auto* reply = std::get_if<link::Reply>(&item)) {
+      EXPECT_TRUE(reply->ok());
+      EXPECT_EQ(text_member(reply->body, "signal"), "inverted_serial");
+      chunks = static_cast<int>(reply->body["chunks"].size());
+    }
+  EXPECT_NEAR(chunks, 55, 2) << "half a second at 9 ms";
 }
 
 }  // namespace

@@ -9,7 +9,7 @@
 namespace rigging::app {
 namespace {
 
-constexpr int row_height = 66;
+constexpr int usual_row = 66, least_row = 54;
 constexpr double least_us = 850, most_us = 2150;
 
 }  // namespace
@@ -18,12 +18,12 @@ ReachRulers::ReachRulers(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("reach_rulers"));
   setAccessibleName(tr("Reach of the sticks"));
   setToolTip(tr("Long ticks: where the pulses should land. Ink: how far the stick really reached. Triangle: where it is now."));
-  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Maximum);
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
 }
 
-QSize ReachRulers::sizeHint() const { return {640, std::max<int>(1, static_cast<int>(lines_.size())) * row_height + 6}; }
-QSize ReachRulers::minimumSizeHint() const { return {420, sizeHint().height()}; }
+QSize ReachRulers::sizeHint() const { return {640, std::max<int>(1, static_cast<int>(lines_.size())) * usual_row + 6}; }
+QSize ReachRulers::minimumSizeHint() const { return {400, std::max<int>(1, static_cast<int>(lines_.size())) * least_row + 6}; }
 
 void ReachRulers::set_lines(std::vector<ChannelLine> lines, const Transmitter& transmitter) {
   const bool other = lines.size() != lines_.size();
@@ -54,11 +54,12 @@ void ReachRulers::paintEvent(QPaintEvent*) {
   const Look& look = Look::instance();
   const double left = 118, right = width() - 262;
   const auto x = [&](double us) { return left + (us - least_us) / (most_us - least_us) * (right - left); };
+  const double row_height = std::min<double>(usual_row, (height() - 6.0) / std::max<double>(1, static_cast<double>(lines_.size())));
   double top = 4;
   for (const ChannelLine& l : lines_) {
     const Channel& c = l.channel;
     const bool asked = asked_ == c.function;
-    const double base = top + 34;
+    const double base = top + row_height / 2 + 1;
     if (asked) p.fillRect(QRectF(0, top - 2, width(), row_height - 2), i.wash);
     p.setPen(i.ink);
     p.setFont(look.text(10, true));

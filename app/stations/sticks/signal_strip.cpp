@@ -9,7 +9,7 @@ namespace rigging::app {
 SignalStrip::SignalStrip(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("signal_strip"));
   setAccessibleName(tr("Recent signal"));
-  setMinimumHeight(64);
+  setMinimumHeight(56);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
   setToolTip(tr("The last eight seconds, oldest left. A gap: nothing came. Marks below: frames that the receiver calls lost."));
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));

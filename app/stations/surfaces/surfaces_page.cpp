@@ -112,7 +112,7 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   mix_words_->setFont(Look::instance().text(9));
   left->addWidget(mix_words_);
   auto* share_row = new QHBoxLayout;
-  auto* differential_label = new QLabel(tr("Down aileron less by"));
+  auto* differential_label = new QLabel(tr("Down less by"));
   differential_ = new QDoubleSpinBox;
   differential_->setObjectName(QStringLiteral("differential"));
   differential_->setAccessibleName(tr("Aileron differential"));
@@ -130,6 +130,8 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   });
   share_row->addWidget(new QLabel(tr("Too much:")));
   sharing_ = new QComboBox;
+  sharing_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  sharing_->setMinimumContentsLength(7);
   sharing_->setObjectName(QStringLiteral("sharing"));
   sharing_->setAccessibleName(tr("What happens when commands ask for too much"));
   for (const auto& [s, name] : {std::pair{Sharing::each_stops, tr("each output stops at its end")}, {Sharing::all_shrink, tr("all commands shrink alike")}, {Sharing::roll_first, tr("roll is kept")}, {Sharing::pitch_first, tr("pitch is kept")}})
@@ -201,6 +203,7 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
     scroll->setWidget(panel);
     sides_->addWidget(scroll);
   }
+  connect(throws_, &ThrowsPanel::gauges_asked, this, &SurfacesPage::gauges_asked);
   connect(throws_, &ThrowsPanel::moved, this, &SurfacesPage::draw_linkage);
   right->addWidget(sides_, 1);
   page->addLayout(right);

@@ -33,6 +33,9 @@ class SurfacesPage : public StationPage {
   void show_side(Side side);
   ThrowsPanel& throws() { return *throws_; }
 
+ Q_SIGNALS:
+  void gauges_asked();
+
  private:
   void choose_surface(Surface surface);
   void draw_linkage();

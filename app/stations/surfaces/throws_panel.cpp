@@ -90,6 +90,9 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   layout->addWidget(record_centred_);
   layout->addWidget(record_throws_);
   layout->addStretch(1);
+  auto* gauges = button(tr("Print a throw gauge…"), "print_gauges", tr("Paper gauges for each chord, a level wedge and balance marks, true to scale"));
+  layout->addWidget(gauges);
+  connect(gauges, &QPushButton::clicked, this, &ThrowsPanel::gauges_asked);
 
   connect(begin_, &QPushButton::clicked, this, &ThrowsPanel::begin);
   connect(take_, &QPushButton::clicked, this, [this] { take(typed_deg()); });

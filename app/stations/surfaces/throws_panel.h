@@ -31,6 +31,7 @@ class ThrowsPanel : public QWidget {
  Q_SIGNALS:
   void say(const QString& words);
   void moved();
+  void gauges_asked();
 
  private:
   void begin();

@@ -1,0 +1,39 @@
+#pragma once
+
+#include <functional>
+#include <set>
+
+#include "bench_rig.h"
+#include "proof/checks.h"
+#include "review/rules.h"
+
+/// A good rig is broken in one way and must get exactly the snags it deserves.
+namespace rigging {
+
+using Set = std::multiset<std::string>;
+
+inline Rig good(const std::string& name) {
+  Rig rig = demo(name);
+  rig.controller.mounted = true;
+  for (const Check& check : needed_checks(rig, *shipped().controller(rig.controller.kind))) rig = proven(rig, check, "2026-11-01T10:00:00Z", false);
+  return rig;
+}
+
+/// Without what only follows for the proofs.
+inline Set codes(const Rig& rig) {
+  Set all;
+  const Review r = review(rig, shipped());
+  for (const Snag& s : r.snags)
+    if (s.station != Station::proof) all.insert(s.code);
+  return all;
+}
+
+struct Break {
+  const char* name;
+  const char* of;
+  std::function<void(Rig&)> damage;
+  Set deserved;
+};
+inline void PrintTo(const Break& b, std::ostream* out) { *out << b.name; }
+
+}  // namespace rigging
