@@ -67,6 +67,7 @@ void power(const Opened& o, const WhatIf& what_if, Session& session) {
   optional_figure(json, "battery_empty", r.battery_empty);
   optional_figure(json, "sag", r.sag);
   optional_figure(json, "endurance", r.endurance);
+  optional_figure(json, "servos_held", r.servos_held);
   if (r.drive) {
     json["drive"] = {{"static_current", figure_json(r.drive->static_current)}, {"thrust", figure_json(r.drive->thrust)}, {"cruise_current", figure_json(r.drive->cruise_current)}};
     optional_figure(json["drive"], "thrust_to_weight", r.drive->thrust_to_weight);

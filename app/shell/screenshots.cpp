@@ -155,6 +155,9 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     wait(200);
     shoot(window, "surfaces-linkage");
     click("side_throws");
+    click("throw_write");
+    wait_for([&] { return !window.bench().writing(); }, 3000);
+    wait(300);
     click("throw_begin");
     for (int i = 0; i < 5; ++i) {
       wait(900);

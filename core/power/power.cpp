@@ -293,9 +293,34 @@ const ConsumerReport* PowerReport::consumer(const std::string& part) const {
   return find_in(consumers, [&](const ConsumerReport& c) { return c.part == part; });
 }
 
+namespace {
+
+void add_held_servos(const Rig& rig, const Catalogue& catalogue, const std::vector<ServoLoad>& loads, PowerReport& r) {
+  double least = 0, most = 0, speed = 0;
+  int servos = 0;
+  std::string rail;
+  for (const ServoLoad& l : loads) {
+    const Part* part = rig.part(l.servo);
+    const ConsumerReport* consumer = part ? r.consumer(part->id) : nullptr;
+    const PartKind* kind = part ? catalogue.part(part->kind) : nullptr;
+    if (!consumer || !kind || !kind->servo) continue;
+    ++servos;
+    least += l.fast.amps_low;
+    most += l.fast.amps_high;
+    speed = l.fast.speed_m_s;
+    rail = consumer->rail;
+  }
+  if (servos == 0) return;
+  for (const SourceReport& s : r.sources)
+    if (s.supplies && s.rail == rail && (!s.battery || r.servo_source_a == 0)) r.servo_source_a = s.rating_a;
+  r.servos_held = Figure{"Servos held at full throw in fast flight", (least + most) / 2, "A", least, most, std::to_string(servos) + " servos at " + number_text(speed, 1) + " m/s, idle + (stall − idle) · torque asked / torque there", "hinge moments of thin aerofoil theory, 0.5 to 1.2 times"};
+}
+
+}  // namespace
+
 std::vector<Figure> PowerReport::figures() const {
   std::vector<Figure> all;
-  for (const auto* f : {&battery_full, &battery_empty, &sag, &controller_least, &brown_out_margin, &endurance})
+  for (const auto* f : {&battery_full, &battery_empty, &sag, &controller_least, &brown_out_margin, &servos_held, &endurance})
     if (*f) all.push_back(**f);
   if (drive) {
     all.insert(all.end(), {drive->static_current, drive->thrust});
@@ -308,7 +333,7 @@ std::vector<Figure> PowerReport::figures() const {
   return all;
 }
 
-PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if) {
+PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if, const std::vector<ServoLoad>* loads) {
   PowerReport r;
   r.network = network_of(rig, catalogue, what_if.without);
   const BatteryFigures* battery = nullptr;
@@ -415,6 +440,10 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
     if (diodes > 1) r.explanations.push_back(capital(rail.name) + " has " + std::to_string(diodes) + " inputs kept apart by diodes: several sources are allowed there, the highest feeds it.");
   }
   r.advice = advice_for(rig, catalogue, r);
+  if (loads)
+    add_held_servos(rig, catalogue, *loads, r);
+  else
+    add_held_servos(rig, catalogue, analyze_loads(rig, catalogue, analyze_airframe(rig), analyze_surfaces(rig)), r);
   return r;
 }
 

@@ -3,6 +3,7 @@
 #include "base/figure.h"
 #include "power/drive.h"
 #include "power/network.h"
+#include "surfaces/air_loads.h"
 
 namespace rigging {
 
@@ -69,6 +70,8 @@ struct PowerReport {
   std::optional<Drive> drive;
   std::optional<Figure> controller_least, brown_out_margin;  ///< with two servos stalled
   std::optional<Figure> battery_full, battery_empty, sag, endurance;
+  std::optional<Figure> servos_held;   ///< what all servos draw that hold full throw in fast flight
+  double servo_source_a = 0;           ///< rating of what feeds them; 0 when nothing does
   std::optional<Advice> advice;
   std::vector<std::string> explanations;  ///< what looks like a fault and is none
 
@@ -79,7 +82,8 @@ struct PowerReport {
 
 /// Rails, budget, heat, voltage drop, brown-out, endurance and drive train. Currents in ampere, direct current, steady; a stalled servo
 /// draws its stall current without end, which is the worst case.
-PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if = {});
+/// `loads`: of the servos in the air, when they are known already.
+PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if = {}, const std::vector<ServoLoad>* loads = nullptr);
 
 /// Voltages and currents for one supply state and effort. `cell_v`: open voltage of each battery cell; `drive_a`: what all motors draw.
 Solution solve(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a, const std::vector<std::string>& stalled = {});

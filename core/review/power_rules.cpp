@@ -266,6 +266,14 @@ void same_hand(const Inspection& in, std::string_view code, std::vector<Snag>& s
     add(snags, code, Severity::worth_knowing, "propeller", "Both propellers turn the same way", "Their torques add up and roll the model when throttle opens.", "One left-handed propeller, its motor turning the other way, cancels it.");
 }
 
+void held_servos(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  const PowerReport& r = in.reports.power;
+  if (!r.servos_held || r.servo_source_a <= 0 || *r.servos_held->most <= r.servo_source_a) return;
+  const bool sure = *r.servos_held->least > r.servo_source_a;
+  snags.push_back(make_snag(Station::power, code, sure ? Severity::fix_first : Severity::worth_knowing, "servos", "Held at full throw in fast flight the servos " + std::string(sure ? "draw " : "may draw ") + number_text(*r.servos_held->least, 1) + " to " + number_text(*r.servos_held->most, 1) + " A of " + number_text(r.servo_source_a, 1) + " A",
+                       "The air presses all of them at once in a hard pull-out.", "Less throw, an inner hole of the servo arm, or a stronger source for the servo rail."));
+}
+
 }  // namespace
 
 const std::vector<Rule>& power_rules() {
@@ -274,7 +282,7 @@ const std::vector<Rule>& power_rules() {
                                        {"POWER-11", thin_margin},   {"POWER-12", too_much_voltage}, {"POWER-13", too_little_voltage}, {"POWER-14", dark},          {"POWER-15", idle_source},
                                        {"POWER-16", battery_over},  {"POWER-17", controller_over}, {"POWER-18", motor_over},     {"POWER-19", module_over},       {"POWER-20", cells},
                                        {"POWER-21", weak},          {"POWER-22", facing},          {"POWER-23", clearance},      {"POWER-24", sagging},           {"POWER-25", usb_over},
-                                       {"POWER-26", incomplete_drive}, {"POWER-27", reserve},      {"POWER-28", same_hand}};
+                                       {"POWER-26", incomplete_drive}, {"POWER-27", reserve},      {"POWER-28", same_hand}, {"POWER-29", held_servos}};
   return rules;
 }
 

@@ -70,12 +70,12 @@ StationState state_of(Station station, const Rig& rig, const Review& r) {
 Review review(const Rig& rig, const Catalogue& catalogue) {
   Review r;
   r.airframe = analyze_airframe(rig);
-  r.power = analyze_power(rig, catalogue);
+  r.surfaces = analyze_surfaces(rig);
+  r.loads = analyze_loads(rig, catalogue, r.airframe, r.surfaces);
+  r.power = analyze_power(rig, catalogue, {}, &r.loads);
   r.fit = analyze_fit(rig, catalogue, r.airframe, r.power);
   r.wiring = analyze_wiring(rig, catalogue);
   r.sticks = analyze_sticks(rig, catalogue);
-  r.surfaces = analyze_surfaces(rig);
-  r.loads = analyze_loads(rig, catalogue, r.airframe, r.surfaces);
   r.measured = measured_statuses(rig, catalogue);
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
   r.leads = lead_statuses(rig);

@@ -67,10 +67,16 @@ void much_sub_trim(const Inspection& in, std::string_view code, std::vector<Snag
 }
 
 void does_not_land(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
-  for (const ChannelLine& l : in.reports.sticks.channels)
-    if (l.state == ChannelLine::State::off && !l.exempt && l.verdict != "reads the wrong way round")
-      snags.push_back(snag(code, Severity::fix_first, subject_of(l.channel), name_of(l.channel) + " lands up to " + l.verdict.substr(0, l.verdict.find(" off")) + " beside where it should",
-                           "Short ends take from full command; an end beyond its mark is cut off; a centre beside its mark steers all the time.", "Dial in what the sticks station shows, then listen again."));
+  std::string names, first;
+  int count = 0;
+  for (const ChannelLine& l : in.reports.sticks.channels) {
+    if (l.state != ChannelLine::State::off || l.exempt || l.verdict == "reads the wrong way round") continue;
+    if (count++ == 0) first = subject_of(l.channel);
+    names += (names.empty() ? "" : ", ") + std::string(word(l.channel.function)) + " " + l.verdict.substr(0, l.verdict.find(" off"));
+  }
+  if (count > 0)
+    snags.push_back(snag(code, Severity::fix_first, first, (count == 1 ? "One stick lands beside where it should: " : std::to_string(count) + " sticks land beside where they should: ") + names,
+                         "Short ends take from full command; an end beyond its mark is cut off; a centre beside its mark steers all the time.", "Dial in what the sticks station shows, then listen again."));
 }
 
 void wrong_way(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {

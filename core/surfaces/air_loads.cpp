@@ -134,6 +134,7 @@ std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue,
       if (load.available_nm > 0) {
         s.share_low = s.torque_low_nm / load.available_nm;
         s.share_high = s.torque_high_nm / load.available_nm;
+        s.amps_low = idle_a + (stall_a - idle_a) * std::min(1.0, s.share_low);
         s.amps_high = idle_a + (stall_a - idle_a) * std::min(1.0, s.share_high);
         if (s.share_high > 1) {
           // The deflection at which torque and servo meet: the moment grows with the angle, so that halving finds it.

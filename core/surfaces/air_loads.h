@@ -41,7 +41,7 @@ struct ServoLoad {
     double torque_low_nm = 0, torque_high_nm = 0;  ///< asked of the servo through the linkage
     double share_low = 0, share_high = 0;          ///< of what the servo has
     std::optional<double> blown_back_deg;          ///< deflection that it can hold at the high end; absent: all of it
-    double amps_high = 0;                          ///< that holding it draws
+    double amps_low = 0, amps_high = 0;            ///< that holding it draws
   };
   At cruise, fast, dive;
   double available_nm = 0;    ///< stall torque

@@ -9,9 +9,9 @@ namespace {
 
 const std::filesystem::path source(RIGGING_SOURCE_DIR);
 
-/// Folders of core/, lowest first. Stations stand in their working order; direction is shared by those above it; fit looks at the currents
-/// of power, because they disturb the compass.
-const std::map<std::string, int> rank{{"base", 0},     {"earth", 0},   {"rig", 1},    {"catalogue", 2}, {"direction", 3}, {"airframe", 4}, {"power", 5},  {"fit", 6},    {"wiring", 7},  {"sticks", 8}, {"surfaces", 9},
+/// Folders of core/, lowest first. Stations stand in their working order; direction is shared by those above it; surfaces stands
+/// below power, which adds up what the servos draw in the air; fit looks at the currents of power, because they disturb the compass.
+const std::map<std::string, int> rank{{"base", 0},     {"earth", 0},   {"rig", 1},    {"catalogue", 2}, {"direction", 3}, {"airframe", 4}, {"surfaces", 5}, {"power", 6}, {"fit", 7},    {"wiring", 8},  {"sticks", 9},
                                       {"senses", 10}, {"feel", 11},  {"home", 12},     {"proof", 13},    {"logbook", 14}, {"flight", 15}, {"review", 16}, {"link", 17}, {"sheets", 18}};
 
 std::string first_folder(const std::string& include) { return include.substr(0, include.find('/')); }

@@ -3,6 +3,7 @@
 #include <gtest/gtest.h>
 
 #include "bench_rig.h"
+#include "review/review.h"
 
 namespace rigging {
 namespace {
@@ -153,6 +154,26 @@ TEST(Power, TwinsShareTheBattery) {
   // The battery sags for both: less than twice as much, more than one and a half times.
   EXPECT_LT(b->static_current.value, 2 * a->static_current.value);
   EXPECT_GT(b->static_current.value, 1.5 * a->static_current.value);
+}
+
+// By hand for one servo: idle 0.01 A, stall 1.2 A; asked 0.2017 of 0.28 N·m at the high end: 0.01 + 1.19 · 0.7205 = 0.867 A. Four of them add up.
+TEST(Power, ServosHeldInTheAirAddUp) {
+  const Rig rig = demo("hedgerow");
+  const PowerReport r = analyze_power(rig, shipped());
+  ASSERT_TRUE(r.servos_held);
+  double least = 0, most = 0;
+  for (const ServoLoad& l : analyze_loads(rig, shipped(), analyze_airframe(rig), analyze_surfaces(rig))) {
+    least += l.fast.amps_low;
+    most += l.fast.amps_high;
+    EXPECT_LT(l.fast.amps_low, l.fast.amps_high);
+  }
+  EXPECT_NEAR(*r.servos_held->least, least, 1e-9);
+  EXPECT_NEAR(*r.servos_held->most, most, 1e-9);
+  EXPECT_EQ(r.servo_source_a, 5) << "the speed controller's regulator";
+  Rig fast = rig;
+  fast.airframe.fast_m_s = 90;
+  const Review all = review(fast, shipped());
+  EXPECT_NEAR(*all.power.servos_held->most, 4 * 1.2, 1e-9) << "a stalled servo draws no more than its stall current";
 }
 
 }  // namespace

@@ -37,7 +37,7 @@ const Break breaks[] = {
     {"reads the wrong way", "hedgerow", [](Rig& r) { read_all(r); r.channel(F::yaw)->inverted = true; }, {"STICKS-06"}},
     {"throttle the wrong way", "hedgerow", [](Rig& r) { read_all(r); r.channel(F::throttle)->inverted = true; }, {"STICKS-06"}},
     {"travel at its limit", "hedgerow", [](Rig& r) { read_all(r); r.channel(F::roll)->low_us = 1400; r.channel(F::roll)->travel_low_percent = 100; }, {"STICKS-05", "STICKS-07"}},
-    {"gesture without ends", "hedgerow", [](Rig& r) { r.controller.kind = "fixed_mini"; r.parts.clear(); r.leads.clear(); r.places.clear(); r.outputs.pop_back(); read_all(r, 1020, 1500, 1980); }, {"STICKS-05", "STICKS-05", "STICKS-05", "STICKS-05", "STICKS-08", "STICKS-08", "STICKS-08", "STICKS-08"}},
+    {"gesture without ends", "hedgerow", [](Rig& r) { r.controller.kind = "fixed_mini"; r.parts.clear(); r.leads.clear(); r.places.clear(); r.outputs.pop_back(); read_all(r, 1020, 1500, 1980); }, {"STICKS-05", "STICKS-08", "STICKS-08", "STICKS-08", "STICKS-08"}},
     {"a position on a boundary", "hedgerow", [](Rig& r) { r.channel(F::mode)->positions_us = {1010, 1310, 1990}; }, {"STICKS-09"}},
     {"no manual", "hedgerow", [](Rig& r) { for (ModeChoice& m : r.modes) if (m.mode == "manual") m.mode = "level"; }, {"STICKS-10"}},
     {"manual amid a rotary control", "hedgerow", [](Rig& r) { r.channel(F::mode)->control = Control::rotary; std::swap(r.modes[0].mode, r.modes[1].mode); }, {"STICKS-10"}},

@@ -249,7 +249,7 @@ void ThrowsPanel::refresh() {
     todo = tr("The %1 reads %2° at neutral, %3° up, %4° down.").arg(name, n(read->neutral_deg, 1), n(read->up_deg, 1), n(read->down_deg, 1));
   } else if (!answer_) {
     todo = tr("Read the %1 with a throw gauge.").arg(name);
-    remark = tr("Five readings tell the real linkage: what the arm, the rod and the output have to change.");
+    remark = differs && drives ? tr("The board holds other settings than the rig: write first, so that it drives where the readings belong.") : tr("Five readings tell the real linkage: what the arm, the rod and the output have to change.");
   } else {
     todo = tr("What the readings say of the %1").arg(name);
   }
