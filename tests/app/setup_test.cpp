@@ -1,8 +1,13 @@
 #include <gtest/gtest.h>
 
+#include <QCheckBox>
 #include <QComboBox>
+#include <QDialog>
 #include <QDoubleSpinBox>
 #include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTimer>
 
 #include "bench_builder.h"
 #include "stations/sticks/sticks_page.h"
@@ -154,6 +159,79 @@ TEST(SticksPage, TheLossIsTriedAndRecorded) {
   const auto& proofs = b.window.document().rig().proofs;
   EXPECT_TRUE(std::any_of(proofs.begin(), proofs.end(), [](const Proof& p) { return p.check == "sticks.loss_noticed"; }));
   EXPECT_EQ(b.window.document().rig().radio.on_loss, OnLoss::flag);
+}
+
+TEST(SticksPage, AReceiverThatHidesTheLossIsFoundOut) {
+  Builder b;
+  bring_up(b, 2);
+  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
+  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
+  EXPECT_EQ(b.window.document().rig().radio.on_loss, OnLoss::hold);
+  const auto& snags = b.window.document().review().snags;
+  EXPECT_TRUE(std::any_of(snags.begin(), snags.end(), [](const Snag& s) { return s.code == "STICKS-11" && s.severity == Severity::grounds; }));
+}
+
+TEST(SticksPage, TheTransmitterIsDescribedOnce) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  b.window.go(Station::sticks);
+  QTimer::singleShot(200, [&] {
+    auto* dialog = QApplication::activeModalWidget();
+    ASSERT_TRUE(dialog);
+    dialog->findChild<QDoubleSpinBox*>(QStringLiteral("rate_roll"))->setValue(60);
+    dialog->findChild<QLineEdit*>(QStringLiteral("also_serves"))->setText(QStringLiteral("Heath, Delta"));
+    dialog->findChild<QCheckBox*>(QStringLiteral("counts_us"))->setChecked(true);
+    dialog->findChild<QPushButton*>(QStringLiteral("take"))->click();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("transmitter_settings")));
+  const Radio& radio = b.window.document().rig().radio;
+  EXPECT_EQ(radio.transmitter.also_serves, (std::vector<std::string>{"Heath", "Delta"}));
+  EXPECT_EQ(radio.transmitter.counts, TravelUnit::us);
+  std::set<std::string> codes;
+  for (const Snag& s : b.window.document().review().snags) codes.insert(s.code);
+  EXPECT_TRUE(codes.count("STICKS-13") && codes.count("STICKS-15"));
+}
+
+TEST(SticksPage, ReadingsOfATestPageAreTyped) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  Rig rig = b.window.document().rig();
+  rig.controller.kind = "screen_keys";
+  b.window.document().edit(rig, QStringLiteral("another class"));
+  b.window.go(Station::sticks);
+  QTimer::singleShot(200, [&] {
+    auto* dialog = QApplication::activeModalWidget();
+    ASSERT_TRUE(dialog);
+    dialog->findChild<QDoubleSpinBox*>(QStringLiteral("low_roll"))->setValue(-880);
+    dialog->findChild<QDoubleSpinBox*>(QStringLiteral("centre_roll"))->setValue(24);
+    dialog->findChild<QDoubleSpinBox*>(QStringLiteral("high_roll"))->setValue(880);
+    dialog->findChild<QPushButton*>(QStringLiteral("take"))->click();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
+  const Channel* roll = b.window.document().rig().channel(ChannelFunction::roll);
+  EXPECT_NEAR(roll->low_us.value_or(0), 1060, 1e-9);
+  EXPECT_NEAR(roll->centre_us.value_or(0), 1512, 1e-9);
+  const auto& lines = b.window.document().review().sticks.channels;
+  ASSERT_TRUE(lines.front().dial);
+  EXPECT_NEAR(lines.front().dial->sub_trim_us, -12, 1e-9);
+}
+
+TEST(ChannelsDialog, AChannelGetsItsJob) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  b.window.go(Station::sticks);
+  QTimer::singleShot(200, [&] {
+    auto* dialog = QApplication::activeModalWidget();
+    ASSERT_TRUE(dialog);
+    auto* box = dialog->findChild<QComboBox*>(QStringLiteral("function_7"));
+    ASSERT_TRUE(box);
+    box->setCurrentIndex(box->findData(QStringLiteral("arm")));
+    Q_EMIT box->activated(box->currentIndex());
+    static_cast<QDialog*>(dialog)->accept();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("channels_table")));
+  ASSERT_TRUE(b.window.document().rig().channel(ChannelFunction::arm));
+  EXPECT_EQ(b.window.document().rig().channel(ChannelFunction::arm)->number, 7);
 }
 
 TEST(SticksPage, ASwitchIsFound) {

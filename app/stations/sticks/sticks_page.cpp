@@ -123,7 +123,15 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
     update_card();
   });
   connect(loss_, &QPushButton::clicked, this, [this] {
-    if (doing_ == Doing::loss) return stop();
+    if (doing_ == Doing::loss) {
+      // The builder says that it is off, and frames come all the same.
+      doing_ = Doing::nothing;
+      result_ = tr("The receiver repeats its last values: the loss stays hidden. Store another behaviour in the receiver, after binding.");
+      Rig rig = document_.rig();
+      rig.radio.on_loss = OnLoss::hold;
+      document_.edit(std::move(rig), tr("Loss of the link tried: hidden"));
+      return update_card();
+    }
     doing_ = Doing::loss;
     result_.clear();
     since_.invalidate();
@@ -354,11 +362,21 @@ void SticksPage::transmitter() {
   dialog.add("most_travel", {tr("Most travel"), QStringLiteral("%"), 50, 200, 0, 1}, t.most_travel_percent);
   dialog.add("most_sub_trim", {tr("Most sub-trim"), QStringLiteral("µs"), 0, 500, 0, 1}, t.most_sub_trim_us);
   dialog.add("channel_count", {tr("Channels it has"), QString(), 1, 32, 0, 1}, count);
+  std::string others;
+  for (const std::string& o : t.also_serves) others += (others.empty() ? "" : ", ") + o;
+  std::vector<std::pair<Channel*, std::string>> rated;
+  for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::yaw})
+    if (Channel* c = rig.channel(f)) rated.emplace_back(c, "rate_" + std::string(word(f)));
+  for (const auto& [c, id] : rated) dialog.add(id.c_str(), {tr("Rate of the %1 for the launch").arg(QString::fromStdString(spoken_function(c->function))), QStringLiteral("%"), 10, 200, 0, 1}, c->rate_percent);
+  dialog.add("also_serves", tr("Other rigs on the same memory"), others, tr("names, separated by commas"));
   dialog.add("mixes", tr("It mixes channels itself"), t.mixes);
   dialog.add("gestures", tr("Stick gestures that change settings are on"), t.gestures_change_settings);
   if (!dialog.ask()) return;
   t.counts = in_us ? TravelUnit::us : TravelUnit::percent;
   t.channels = static_cast<int>(count);
+  t.also_serves.clear();
+  for (const QString& name : QString::fromStdString(others).split(QLatin1Char(','), Qt::SkipEmptyParts))
+    if (!name.trimmed().isEmpty()) t.also_serves.push_back(name.trimmed().toStdString());
   document_.edit(std::move(rig), tr("The transmitter described"));
 }
 
@@ -473,7 +491,7 @@ void SticksPage::update_card() {
   set(record_, !busy && r.all_land && calibrated.state != ProofState::fresh && calibrated.state != ProofState::provisional);
   switch_->setText(doing_ == Doing::a_switch ? tr("That was all") : tr("Find a switch"));
   set(switch_, true, can_listen() && (doing_ == Doing::nothing || doing_ == Doing::a_switch));
-  loss_->setText(doing_ == Doing::loss ? tr("Stop") : tr("Try the loss"));
+  loss_->setText(doing_ == Doing::loss ? tr("Off, frames come") : tr("Try the loss"));
   set(loss_, true, can_listen() && (doing_ == Doing::nothing || doing_ == Doing::loss));
   for (QPushButton* b : {type_, transmitter_, channels_}) b->setEnabled(!busy);
   QStringList found = limits;

@@ -21,7 +21,7 @@ LinkageView::LinkageView(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("linkage_view"));
   setAccessibleName(tr("Linkage from the side"));
   setAccessibleDescription(tr("Drag the holes of arm and horn along them; or choose one with the keys A and H, and use plus and minus"));
-  setToolTip(tr("Drag the hole of the arm or of the horn along it. Keys: A arm, H horn, + and − by half a millimetre"));
+  setToolTip(tr("Drag the hole of the arm or of the horn along it. Small rings: where the edge was read. Keys: A arm, H horn, + and − by half a millimetre"));
   setFocusPolicy(Qt::StrongFocus);
   setMinimumSize(300, 200);
   setMouseTracking(true);
@@ -115,6 +115,9 @@ void LinkageView::paintEvent(QPaintEvent*) {
   };
   mark(up, true);
   mark(-down, false);
+  // Where it was read.
+  p.setPen(QPen(i.rust, 1.6));
+  for (const ThrowReading& r : linkage_.readings) p.drawEllipse(edge(r.up_deg), 3.2, 3.2);
   // The surface as a slim wedge.
   QPainterPath wedge;
   const QPointF tip = edge(now->up_deg), across(0.004 * f.scale * std::sin(now->up_deg * rad), 0.004 * f.scale * std::cos(now->up_deg * rad));
