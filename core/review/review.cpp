@@ -104,6 +104,11 @@ Json review_to_json(const Rig& rig, const Review& r) {
     json["leads"].push_back({{"lead", l.lead}, {"state", word(l.standing.state)}, {"at", l.standing.at}});
     if (l.standing.state == ProofState::stale) json["stale_proofs"].push_back({{"check", "lead." + l.lead}, {"because", l.standing.because}});
   }
+  json["measured"] = Json::array();
+  for (const MeasuredStatus& m : r.measured) {
+    json["measured"].push_back({{"check", m.id}, {"state", word(m.standing.state)}, {"at", m.standing.at}, {"holds", m.holds}, {"why_not", m.why_not}});
+    if (m.standing.state == ProofState::stale) json["stale_proofs"].push_back({{"check", m.id}, {"because", m.standing.because}});
+  }
   for (const LooseEnd& l : rig.loose_ends) json["loose_ends"].push_back({{"id", l.id}, {"text", l.text}});
   return json;
 }

@@ -36,9 +36,9 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent) :
   page->setContentsMargins(12, 8, 12, 6);
   page->setSpacing(14);
   auto* left = new QVBoxLayout;
-  auto* heading = words(10, true);
-  heading->setText(tr("Directions"));
-  left->addWidget(heading);
+  measured_ = words(10, true);
+  measured_->setObjectName(QStringLiteral("measured_proofs"));
+  left->addWidget(measured_);
   chain_ = new ProofChain;
   connect(chain_, &ProofChain::chosen, this, [this](const QString& id) { choose(id.toStdString()); });
   left->addWidget(chain_);
@@ -222,6 +222,15 @@ void ProofPage::present() {
       if (current_.empty() && (c.state == ProofState::none || c.state == ProofState::stale)) current_ = c.check.id;
   if (current_.empty() && !checks.empty()) current_ = checks.front().check.id;
   chain_->set_current(current_);
+  // What rests on readings is done at the stations where it is read.
+  QStringList read;
+  for (const MeasuredStatus& m : document_.review().measured) {
+    static const QString states[] = {tr("to do"), tr("provisional"), tr("proven"), tr("gone stale")};
+    read << tr("%1: %2").arg(QString::fromStdString(m.title), states[static_cast<int>(m.standing.state)]);
+  }
+const auto proven = std::count_if(document_.review().measured.begin(), document_.review().measured.end(), [](const MeasuredStatus& m) { return m.standing.state == ProofState::fresh; });
+  measured_->setText(tr("Directions · readings %1 of %2").arg(proven).arg(read.size()));
+  measured_->setToolTip(read.join(QLatin1Char('\n')));
 
   const bool contradiction = session_.anything_seen() && session_.answer().explanations.empty();
   asking_ = !by_hand_.empty() || session_.diagnosed() ? Asking::verdict

@@ -63,6 +63,7 @@ class ProofPage : public StationPage {
   direction::Case by_hand_case_;
 
   ProofChain* chain_;
+  QLabel* measured_;
   QLabel *title_, *todo_, *how_, *caution_, *verdict_, *remedy_, *looked_, *picture_words_;
   AircraftView* view_;
   LookKeys* keys_;

@@ -290,6 +290,7 @@ void SticksPage::dial() {
   }
   if (dialled_in == 0) return;
   result_ = tr("Listen once more: only what is heard counts.");
+  for (const std::string& other : rig.radio.transmitter.also_serves) result_ += tr(" This memory also flies %1: look at it, too.").arg(QString::fromStdString(other));
   document_.edit(std::move(rig), tr("Dialled in: %1 channels").arg(dialled_in));
 }
 
