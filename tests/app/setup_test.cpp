@@ -10,7 +10,11 @@
 #include <QTimer>
 
 #include "bench_builder.h"
+#include "look/look.h"
+#include "stations/sticks/reach_rulers.h"
+#include "stations/sticks/signal_strip.h"
 #include "stations/sticks/sticks_page.h"
+#include "stations/surfaces/linkage_view.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "stations/surfaces/throws_panel.h"
 
@@ -258,6 +262,167 @@ TEST(SticksPage, AClassThatShowsNothingTakesTypedReadings) {
   b.window.go(Station::sticks);
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("sticks_todo"))->text().contains(QStringLiteral("type them in")));
   EXPECT_FALSE(b.can_click(QStringLiteral("listen")));
+}
+
+/// How many pixels of exactly this ink a widget shows.
+int pixels(QWidget& widget, const QColor& ink) {
+  const QImage image = widget.grab().toImage();
+  int count = 0;
+  for (int y = 0; y < image.height(); ++y)
+    for (int x = 0; x < image.width(); ++x) count += image.pixelColor(x, y) == ink;
+  return count;
+}
+
+TEST(ReachRulers, InkSaysWhetherAStickLands) {
+  ReachRulers rulers;
+  rulers.resize(700, 80);
+  ChannelLine line;
+  line.channel.function = ChannelFunction::roll;
+  line.verdict = "not read yet";
+  rulers.set_lines({line}, Transmitter{});
+  EXPECT_EQ(pixels(rulers, inks().rust) + pixels(rulers, inks().moss), 0);
+  EXPECT_GT(pixels(rulers, inks().slate), 50) << "the wanted ticks";
+  line.read = true;
+  line.channel.low_us = 1060;
+  line.channel.centre_us = 1500;
+  line.channel.high_us = 1930;
+  line.state = ChannelLine::State::off;
+  rulers.set_lines({line}, Transmitter{});
+  EXPECT_GT(pixels(rulers, inks().rust), 100);
+  line.state = ChannelLine::State::lands;
+  rulers.set_lines({line}, Transmitter{});
+  EXPECT_EQ(pixels(rulers, inks().rust), 0);
+  EXPECT_GT(pixels(rulers, inks().moss), 100);
+  EXPECT_EQ(pixels(rulers, inks().teal), 0) << "nothing is heard yet";
+  ChannelFrame now;
+  now.channels = 4;
+  now.pulse_us.fill(1300);
+  rulers.set_now(&now);
+  EXPECT_GT(pixels(rulers, inks().teal), 10) << "where the stick is";
+  EXPECT_TRUE(rulers.accessibleDescription().contains(QStringLiteral("roll stick: not read yet")));
+}
+
+TEST(SignalStrip, LostFramesAndGapsAreSeen) {
+  SignalStrip strip;
+  strip.resize(600, 90);
+  strip.set_channels({{1, QStringLiteral("roll")}});
+  std::deque<ChannelFrame> frames;
+  for (int i = 0; i < 800; ++i) {
+    ChannelFrame f;
+    f.channels = 4;
+    f.t_us = i * 9000.0 + (i > 400 ? 900000 : 0);
+    f.pulse_us.fill(1500);
+    frames.push_back(f);
+  }
+  strip.set_frames(&frames, QStringLiteral("words"));
+  EXPECT_EQ(pixels(strip, inks().rust), 0);
+  const int whole = pixels(strip, inks().ink);
+  EXPECT_GT(whole, 300);
+  for (int i = 100; i < 140; ++i) frames[static_cast<std::size_t>(i)].lost = true;
+  strip.set_frames(&frames, QStringLiteral("words"));
+  EXPECT_GT(pixels(strip, inks().rust), 30);
+  EXPECT_EQ(strip.accessibleDescription(), QStringLiteral("words"));
+  strip.set_frames(nullptr, QString());
+  EXPECT_LT(pixels(strip, inks().ink), whole / 4) << "nothing heard, nothing drawn";
+}
+
+TEST(LinkageView, ShowsAndDragsBothHoles) {
+  LinkageView view;
+  view.resize(560, 320);
+  view.show();
+  Linkage l;
+  l.surface = *surface_from_word("elevator");
+  Output o;
+  o.surfaces = {l.surface};
+  o.mix.pitch = 1;
+  view.set_linkage(l, o, 0.05, 1500);
+  EXPECT_GT(pixels(view, inks().ink), 200);
+  double arm = 0, horn = 0;
+  int let_go = 0;
+  QObject::connect(&view, &LinkageView::dragged, &view, [&](double a, double h) {
+    arm = a;
+    horn = h;
+    Linkage other = l;
+    other.arm_m = a;
+    other.horn_m = h;
+    view.set_linkage(other, o, 0.05, 1500);
+  });
+  QObject::connect(&view, &LinkageView::let_go, &view, [&] { ++let_go; });
+  const QPoint at = view.grip(LinkageView::Grip::horn).toPoint();
+  QTest::mousePress(&view, Qt::LeftButton, {}, at);
+  QMouseEvent move(QEvent::MouseMove, QPointF(at + QPoint(0, 14)), view.mapToGlobal(QPointF(at + QPoint(0, 14))), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(&view, &move);
+  QTest::mouseRelease(&view, Qt::LeftButton, {}, at + QPoint(0, 14));
+  EXPECT_GT(horn, l.horn_m) << "pulled away from the hinge";
+  EXPECT_EQ(arm, l.arm_m);
+  EXPECT_EQ(let_go, 1);
+  l.rod_m = 0.002;
+  l.drop_m = 0.05;
+  view.set_linkage(l, o, 0.05, 1500);
+  EXPECT_GT(pixels(view, inks().soft), 20) << "what can't be built is said in words";
+}
+
+TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  Rig rig = b.window.document().rig();
+  rig.linkages[0].chord_m = 0.05;
+  b.window.document().edit(rig, QStringLiteral("chord"));
+  b.window.go(Station::surfaces);
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+  b.find<QComboBox>(QStringLiteral("throw_unit"))->setCurrentIndex(1);
+  auto* value = b.find<QDoubleSpinBox>(QStringLiteral("throw_value"));
+  for (const double mm : {0.0, 25.0, 13.0, -13.0, -25.0}) {
+    value->setValue(mm);
+    ASSERT_TRUE(b.click(QStringLiteral("throw_take")));
+  }
+  const auto& readings = b.window.document().rig().linkages[0].readings;
+  ASSERT_EQ(readings.size(), 5u);
+  // 25 mm on 50 mm: 2 · asin(25 / 100) = 28.955°.
+  EXPECT_NEAR(readings[1].up_deg, 28.955, 1e-3);
+  EXPECT_EQ(readings[1].pulse_us, 1000);
+  // Full roll right sends the left flaperon a low pulse, which must lower it: one that lifts it is a servo the wrong way round.
+  ASSERT_TRUE(b.window.findChild<SurfacesPage*>()->throws().answer());
+  EXPECT_TRUE(b.window.findChild<SurfacesPage*>()->throws().answer()->reverse);
+}
+
+TEST(SurfacesPage, SharingAndDifferentialGoIntoTheRig) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  b.window.go(Station::surfaces);
+  b.find<QDoubleSpinBox>(QStringLiteral("differential"))->setValue(40);
+  EXPECT_EQ(differential_of(b.window.document().rig()), 0.4);
+  auto* sharing = b.find<QComboBox>(QStringLiteral("sharing"));
+  sharing->setCurrentIndex(2);
+  Q_EMIT sharing->activated(2);
+  EXPECT_EQ(b.window.document().rig().sharing, Sharing::roll_first);
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("mix_words"))->text().contains(QStringLiteral("differential")));
+  b.window.document().undo();
+  b.window.document().undo();
+  EXPECT_EQ(differential_of(b.window.document().rig()), 0);
+}
+
+TEST(SurfacesPage, HolesAreRankedAndOneIsTaken) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  Rig rig = b.window.document().rig();
+  rig.linkages[0].arm_holes_m = {0.009, 0.012};
+  rig.linkages[0].horn_holes_m = {0.012, 0.016, 0.020};
+  rig.linkages[0].want_up_deg = rig.linkages[0].want_down_deg = 22;
+  b.window.document().edit(rig, QStringLiteral("holes"));
+  b.window.go(Station::surfaces);
+  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
+  auto* best = b.find<QPushButton>(QStringLiteral("hole_1"));
+  ASSERT_TRUE(best);
+  EXPECT_TRUE(best->text().contains(QStringLiteral("of the travel"))) << best->text().toStdString();
+  best->click();
+  const Linkage& l = b.window.document().rig().linkages[0];
+  EXPECT_TRUE(l.base_m) << "servo and hinge stay where they are";
+  const auto curve = trace(l, *b.window.document().rig().output_of(l.surface));
+  ASSERT_TRUE(curve);
+  EXPECT_GE(std::min(curve->most_up_deg, curve->most_down_deg), 22);
+  EXPECT_NEAR(curve->neutral_deg, 0, 1e-9);
 }
 
 TEST(SurfacesPage, AHoleIsDraggedAndOneUndoTakesItBack) {
