@@ -238,6 +238,33 @@ TEST(ChannelsDialog, AChannelGetsItsJob) {
   EXPECT_EQ(b.window.document().rig().channel(ChannelFunction::arm)->number, 7);
 }
 
+TEST(ChannelsDialog, WhatTheTransmitterIsSetToIsTypedAsItCounts) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  b.window.go(Station::sticks);
+  const auto type = [&](const char* box, double value) {
+    QTimer::singleShot(200, [&, box, value] {
+      auto* dialog = QApplication::activeModalWidget();
+      ASSERT_TRUE(dialog);
+      auto* spin = dialog->findChild<QDoubleSpinBox*>(QLatin1String(box));
+      ASSERT_TRUE(spin) << box;
+      spin->setValue(value);
+      static_cast<QDialog*>(dialog)->accept();
+    });
+    ASSERT_TRUE(b.click(QStringLiteral("channels_table")));
+  };
+  type("travel_low_1", 95);
+  type("sub_trim_1", -2);
+  const Channel* roll = b.window.document().rig().channel(ChannelFunction::roll);
+  EXPECT_EQ(roll->travel_low_percent, 95);
+  EXPECT_EQ(roll->sub_trim_us, -10) << "2 % of 500 µs";
+  Rig rig = b.window.document().rig();
+  rig.radio.transmitter.counts = TravelUnit::us;
+  b.window.document().edit(rig, QStringLiteral("counts in µs"));
+  type("travel_high_1", 540);
+  EXPECT_EQ(b.window.document().rig().channel(ChannelFunction::roll)->travel_high_percent, 108);
+}
+
 TEST(SticksPage, ASwitchIsFound) {
   Builder b;
   bring_up(b, 2);

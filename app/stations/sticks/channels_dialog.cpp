@@ -1,6 +1,8 @@
 #include "stations/sticks/channels_dialog.h"
 
+#include <QCheckBox>
 #include <QComboBox>
+#include <QDoubleSpinBox>
 #include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -85,6 +87,45 @@ void ChannelsDialog::rebuild() {
       });
     });
     grid->setColumnStretch(3, 1);
+    if (known && known->function != ChannelFunction::other && !known->fixed_us) {
+      // What the transmitter's screen shows now; what was read was read with it.
+      auto* settings = new QHBoxLayout;
+      settings->setSpacing(6);
+      auto* turned = new QCheckBox(tr("turned"));
+      turned->setObjectName(QStringLiteral("turned_%1").arg(number));
+      turned->setChecked(known->reversed);
+      turned->setToolTip(tr("The transmitter reverses this channel"));
+      connect(turned, &QCheckBox::clicked, this, [edit, number](bool on) { edit(number, tr("Direction of channel %1").arg(number), [&](Channel& c) { c.reversed = on; }); });
+      settings->addWidget(turned);
+      const Transmitter& t = document_.rig().radio.transmitter;
+      const bool us = t.counts == TravelUnit::us;
+      const auto box = [&](const char* id, const QString& what, double value, double least, double most, double per, auto&& set) {
+        auto* caption = new QLabel(what);
+        caption->setProperty("soft", true);
+        caption->setFont(Look::instance().text(9));
+        settings->addWidget(caption);
+        auto* b = new QDoubleSpinBox;
+        b->setObjectName(QStringLiteral("%1_%2").arg(QLatin1String(id)).arg(number));
+        b->setAccessibleName(tr("%1 of channel %2").arg(what).arg(number));
+        b->setRange(least * per, most * per);
+        b->setDecimals(1);
+        b->setSuffix(us ? QStringLiteral(" µs") : QStringLiteral(" %"));
+        b->setButtonSymbols(QAbstractSpinBox::NoButtons);
+        b->setAlignment(Qt::AlignRight);
+        b->setFont(Look::instance().figures(9));
+        b->setKeyboardTracking(false);
+        b->setFixedWidth(82);
+        b->setValue(value * per);
+        connect(b, &QDoubleSpinBox::valueChanged, this, [edit, number, what, per, set](double shown) { edit(number, tr("%1 of channel %2").arg(what).arg(number), [&](Channel& c) { set(c, shown / per); }); });
+        settings->addWidget(b);
+      };
+      const double travel = us ? t.full_us / 100 : 1, trim = us ? 1 : 100 / t.full_us;
+      box("travel_low", tr("low"), known->travel_low_percent, 0, 200, travel, [](Channel& c, double v) { c.travel_low_percent = v; });
+      box("sub_trim", tr("sub-trim"), known->sub_trim_us, -500, 500, trim, [](Channel& c, double v) { c.sub_trim_us = v; });
+      box("travel_high", tr("high"), known->travel_high_percent, 0, 200, travel, [](Channel& c, double v) { c.travel_high_percent = v; });
+      settings->addStretch(1);
+      grid->addLayout(settings, 2, 0, 1, 4);
+    }
     QStringList at;
     double least = 1000;
     if (const SwitchLine* s = find_in(report.switches, [&](const SwitchLine& x) { return x.channel == number && x.function != ChannelFunction::other; })) {
