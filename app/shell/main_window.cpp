@@ -83,7 +83,6 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   auto* wiring = new WiringPage(document_, bench_, nullptr);
   auto* sticks = new SticksPage(document_, bench_, nullptr);
   connect(surfaces, &SurfacesPage::gauges_asked, this, &MainWindow::show_gauges);
-  connect(sticks, &SticksPage::say, foot_, &FootLine::say);
   connect(wiring, &WiringPage::sheets_asked, this, &MainWindow::show_wiring_sheets);
   for (const Station s : all_stations) {
     StationPage* page = nullptr;

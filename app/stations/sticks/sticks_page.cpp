@@ -10,7 +10,7 @@
 #include "base/find.h"
 #include "base/number.h"
 #include "link/image.h"
-#include "look/look.h"
+#include "look/pieces.h"
 #include "stations/numbers_dialog.h"
 #include "stations/sticks/channels_dialog.h"
 #include "stations/sticks/reach_rulers.h"
@@ -21,20 +21,6 @@ namespace {
 
 constexpr ChannelFunction four[] = {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw};
 
-QPushButton* button(const QString& text, const char* id, const QString& hint) {
-  auto* b = new QPushButton(text);
-  b->setObjectName(QLatin1String(id));
-  b->setToolTip(hint);
-  return b;
-}
-
-QLabel* words(double points, bool bold = false) {
-  auto* l = new QLabel;
-  l->setWordWrap(true);
-  l->setFont(Look::instance().text(points, bold));
-  return l;
-}
-
 }  // namespace
 
 SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent) : StationPage(document, parent), bench_(bench) {
@@ -44,7 +30,7 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
 
   auto* left = new QVBoxLayout;
   left->setSpacing(4);
-  auto* question = words(13, true);
+  auto* question = wrapping_words(13, true);
   question->setText(QString::fromStdString(station_question(Station::sticks)));
   left->addWidget(question);
   rulers_ = new ReachRulers;
@@ -59,36 +45,36 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   auto* right = new QVBoxLayout(card);
   right->setContentsMargins(12, 8, 12, 8);
   right->setSpacing(5);
-  todo_ = words(12, true);
+  todo_ = wrapping_words(12, true);
   todo_->setObjectName(QStringLiteral("sticks_todo"));
   right->addWidget(todo_);
-  remark_ = words(9);
+  remark_ = wrapping_words(9);
   remark_->setObjectName(QStringLiteral("sticks_remark"));
   right->addWidget(remark_);
-  caution_ = words(9);
+  caution_ = wrapping_words(9);
   caution_->setProperty("caution", true);
   caution_->setText(tr("Propeller off, model held: the throttle will be opened."));
   right->addWidget(caution_);
 
-  listen_ = button(tr("Listen to the sticks"), "listen", tr("Finds order, direction, centre and ends while you move one stick at a time"));
-  again_ = button(tr("That stick again"), "listen_again", tr("Takes back the last stick and asks for it once more"));
-  dial_ = button(tr("Dialled in"), "dial_in", tr("What is shown beside the rulers is set in the transmitter now"));
-  learn_ = button(tr("Let the controller learn these ends"), "learn_ends", tr("Takes what was read for the ends of each channel, written with the next configuration"));
-  write_ = button(tr("Write the channels to the controller"), "write_channels", tr("The controller takes each channel for what was found"));
-  record_ = button(tr("Record: sticks calibrated"), "record_calibrated", tr("A proof that goes stale when order, direction, sub-trim or travel change"));
-  switch_ = button(tr("Find a switch"), "find_switch", tr("Flip it through all its positions, half a second in each"));
-  loss_ = button(tr("Try the loss of the link"), "try_loss", tr("Transmitter off: does the controller notice?"));
-  type_ = button(tr("Type readings…"), "type_readings", tr("From the controller's own test page, or measured at a servo"));
-  transmitter_ = button(tr("The transmitter…"), "transmitter_settings", tr("How it counts and what it is set to"));
-  channels_ = button(tr("Channels and switches…"), "channels_table", tr("What shares a channel, which position chooses what"));
+  listen_ = hinted_button(tr("Listen to the sticks"), "listen", tr("Finds order, direction, centre and ends while you move one stick at a time"));
+  again_ = hinted_button(tr("That stick again"), "listen_again", tr("Takes back the last stick and asks for it once more"));
+  dial_ = hinted_button(tr("Dialled in"), "dial_in", tr("What is shown beside the rulers is set in the transmitter now"));
+  learn_ = hinted_button(tr("Let the controller learn these ends"), "learn_ends", tr("Takes what was read for the ends of each channel, written with the next configuration"));
+  write_ = hinted_button(tr("Write the channels to the controller"), "write_channels", tr("The controller takes each channel for what was found"));
+  record_ = hinted_button(tr("Record: sticks calibrated"), "record_calibrated", tr("A proof that goes stale when order, direction, sub-trim or travel change"));
+  switch_ = hinted_button(tr("Find a switch"), "find_switch", tr("Flip it through all its positions, half a second in each"));
+  loss_ = hinted_button(tr("Try the loss of the link"), "try_loss", tr("Transmitter off: does the controller notice?"));
+  type_ = hinted_button(tr("Type readings…"), "type_readings", tr("From the controller's own test page, or measured at a servo"));
+  transmitter_ = hinted_button(tr("The transmitter…"), "transmitter_settings", tr("How it counts and what it is set to"));
+  channels_ = hinted_button(tr("Channels and switches…"), "channels_table", tr("What shares a channel, which position chooses what"));
   listen_->setProperty("main", true);
   dial_->setProperty("main", true);
   for (QPushButton* b : {listen_, again_, dial_, learn_, write_, record_}) right->addWidget(b);
-  found_ = words(9);
+  found_ = wrapping_words(9);
   found_->setObjectName(QStringLiteral("sticks_found"));
   right->addWidget(found_);
   right->addStretch(1);
-  facts_ = words(8.5);
+  facts_ = wrapping_words(8.5);
   facts_->setProperty("soft", true);
   facts_->setObjectName(QStringLiteral("sticks_facts"));
   right->addWidget(facts_);

@@ -30,9 +30,6 @@ class SticksPage : public StationPage {
   QString todo() const;
   const std::optional<StickSetup>& listening() const { return setup_; }
 
- Q_SIGNALS:
-  void say(const QString& words);
-
  private:
   enum class Doing { nothing, sticks, a_switch, loss };
   void listen();

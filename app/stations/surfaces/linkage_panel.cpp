@@ -8,19 +8,12 @@
 
 #include "base/find.h"
 #include "base/number.h"
-#include "look/look.h"
+#include "look/pieces.h"
 #include "stations/numbers_dialog.h"
 #include "surfaces/air_loads.h"
 
 namespace rigging::app {
 namespace {
-
-QLabel* words(double points) {
-  auto* l = new QLabel;
-  l->setWordWrap(true);
-  l->setFont(Look::instance().text(points));
-  return l;
-}
 
 /// "8, 11, 14" in millimetres.
 std::string holes_text(const std::vector<double>& holes) {
@@ -46,7 +39,7 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 4, 0);
   layout->setSpacing(6);
-  facts_ = words(9.5);
+  facts_ = wrapping_words(9.5);
   facts_->setObjectName(QStringLiteral("linkage_facts"));
   layout->addWidget(facts_);
   auto* row = new QHBoxLayout;
@@ -59,15 +52,15 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   row->addWidget(measures_);
   row->addWidget(holes_, 1);
   layout->addLayout(row);
-  ranked_title_ = words(10);
+  ranked_title_ = wrapping_words(10);
   layout->addWidget(ranked_title_);
   ranked_ = new QVBoxLayout;
   ranked_->setSpacing(3);
   layout->addLayout(ranked_);
-  loads_ = words(9.5);
+  loads_ = wrapping_words(9.5);
   loads_->setObjectName(QStringLiteral("linkage_loads"));
   layout->addWidget(loads_);
-  effect_ = words(9.5);
+  effect_ = wrapping_words(9.5);
   layout->addWidget(effect_);
   layout->addStretch(1);
   connect(measures_, &QPushButton::clicked, this, &LinkagePanel::measures);

@@ -11,7 +11,7 @@
 
 #include "base/number.h"
 #include "link/image.h"
-#include "look/look.h"
+#include "look/pieces.h"
 #include "stations/surfaces/linkage_panel.h"
 
 namespace rigging::app {
@@ -19,33 +19,19 @@ namespace {
 
 constexpr double levels[] = {0, -1, -0.5, 0.5, 1};  // the centre first: it is what is seen
 
-QLabel* words(double points, bool bold = false) {
-  auto* l = new QLabel;
-  l->setWordWrap(true);
-  l->setFont(Look::instance().text(points, bold));
-  return l;
-}
-
-QPushButton* button(const QString& text, const char* id, const QString& hint) {
-  auto* b = new QPushButton(text);
-  b->setObjectName(QLatin1String(id));
-  b->setToolTip(hint);
-  return b;
-}
-
 }  // namespace
 
 ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* parent) : QWidget(parent), document_(document), bench_(bench) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 4, 0);
   layout->setSpacing(6);
-  todo_ = words(11, true);
+  todo_ = wrapping_words(11, true);
   todo_->setObjectName(QStringLiteral("throws_todo"));
   layout->addWidget(todo_);
-  remark_ = words(9);
+  remark_ = wrapping_words(9);
   remark_->setProperty("soft", true);
   layout->addWidget(remark_);
-  caution_ = words(9);
+  caution_ = wrapping_words(9);
   caution_->setProperty("caution", true);
   layout->addWidget(caution_);
   entry_ = new QWidget;
@@ -64,33 +50,33 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   unit_->setAccessibleName(tr("Unit of the reading"));
   unit_->addItem(tr("degrees, up positive"));
   unit_->addItem(tr("mm at the edge, up positive"));
-  take_ = button(tr("Take this reading"), "throw_take", tr("Notes the reading and goes on"));
-  eyes_ = button(tr("Read the simulated gauge"), "throw_eyes", tr("Eyes on the simulated model, to a tenth of a degree"));
+  take_ = hinted_button(tr("Take this reading"), "throw_take", tr("Notes the reading and goes on"));
+  eyes_ = hinted_button(tr("Read the simulated gauge"), "throw_eyes", tr("Eyes on the simulated model, to a tenth of a degree"));
   entry->addWidget(value_, 0, 0);
   entry->addWidget(unit_, 0, 1);
   entry->addWidget(take_, 1, 0);
   entry->addWidget(eyes_, 1, 1);
   layout->addWidget(entry_);
-  answer_words_ = words(10);
+  answer_words_ = wrapping_words(10);
   answer_words_->setObjectName(QStringLiteral("throws_answer"));
   layout->addWidget(answer_words_);
-  hands_ = button(tr("Arm and rod are set"), "throw_hands", tr("The battery comes out first: a servo that moves pinches"));
-  set_ = button(tr("Set centre and ends"), "throw_set", tr("Into the rig; written to the controller with the next button"));
-  write_ = button(tr("Write to the controller"), "throw_write", tr("The board takes what the rig says"));
-  begin_ = button(tr("Read this surface"), "throw_begin", tr("Five readings: flush, both ends and half way"));
-  record_centred_ = button(tr("Record: surfaces centred"), "record_centred", tr("All surfaces were read flush"));
-  record_throws_ = button(tr("Record: throws as wanted"), "record_throws", tr("All throws were read as wanted, left and right alike"));
+  hands_ = hinted_button(tr("Arm and rod are set"), "throw_hands", tr("The battery comes out first: a servo that moves pinches"));
+  set_ = hinted_button(tr("Set centre and ends"), "throw_set", tr("Into the rig; written to the controller with the next button"));
+  write_ = hinted_button(tr("Write to the controller"), "throw_write", tr("The board takes what the rig says"));
+  begin_ = hinted_button(tr("Read this surface"), "throw_begin", tr("Five readings: flush, both ends and half way"));
+  record_centred_ = hinted_button(tr("Record: surfaces centred"), "record_centred", tr("All surfaces were read flush"));
+  record_throws_ = hinted_button(tr("Record: throws as wanted"), "record_throws", tr("All throws were read as wanted, left and right alike"));
   for (QPushButton* b : {hands_, set_, write_, begin_}) {
     b->setProperty("main", true);
     layout->addWidget(b);
   }
-  proofs_ = words(9);
+  proofs_ = wrapping_words(9);
   proofs_->setProperty("soft", true);
   layout->addWidget(proofs_);
   layout->addWidget(record_centred_);
   layout->addWidget(record_throws_);
   layout->addStretch(1);
-  auto* gauges = button(tr("Print a throw gauge…"), "print_gauges", tr("Paper gauges for each chord, a level wedge and balance marks, true to scale"));
+  auto* gauges = hinted_button(tr("Print a throw gauge…"), "print_gauges", tr("Paper gauges for each chord, a level wedge and balance marks, true to scale"));
   layout->addWidget(gauges);
   connect(gauges, &QPushButton::clicked, this, &ThrowsPanel::gauges_asked);
 

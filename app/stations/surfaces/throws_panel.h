@@ -29,7 +29,6 @@ class ThrowsPanel : public QWidget {
   double pulse_us() const;
 
  Q_SIGNALS:
-  void say(const QString& words);
   void moved();
   void gauges_asked();
 
