@@ -10,6 +10,7 @@
 #include "review/review.h"
 #include "rig/rig_file.h"
 #include "sheets/gauge_sheets.h"
+#include "sheets/setting_card.h"
 #include "sheets/wiring_sheets.h"
 #include "wiring/plan.h"
 
@@ -166,8 +167,10 @@ void sheet(const Opened& o, const std::string& what, const std::string& into, Se
     pages = {wiring_drawing_svg(o.rig, o.catalogue)};
   else if (what == "gauges")
     pages = gauge_sheets_svg(o.rig, o.catalogue);
+  else if (what == "settings")
+    pages = setting_card_svg(o.rig, o.catalogue);
   else
-    return session.refuse({"SHEET", "unknown sheet \"" + what + "\"", "plug-list, wiring or gauges"});
+    return session.refuse({"SHEET", "unknown sheet \"" + what + "\"", "plug-list, wiring, gauges or settings"});
   if (into.ends_with(".pdf")) {
     if (const auto ok = write_pdf(pages, into); !ok) return session.refuse(ok.error());
   } else if (into.ends_with(".svg")) {
@@ -198,8 +201,8 @@ void add_plan_commands(CLI::App& app, Session& session) {
   auto* plan_command = add_rig_command(app, session, "plan", "Where every lead goes, and why", [&session, into](const Opened& o) { plan(o, *into, session); });
   plan_command->add_option("--into", *into, "Rig file to write with the plan carried out");
   auto what = std::make_shared<std::string>(), file = std::make_shared<std::string>();
-  auto* s = add_rig_command(app, session, "sheet", "Print sheets: plug-list, wiring or gauges, as SVG or PDF", [&session, what, file](const Opened& o) { sheet(o, *what, *file, session); }, false);
-  s->add_option("SHEET", *what, "plug-list, wiring or gauges")->required();
+  auto* s = add_rig_command(app, session, "sheet", "Print sheets: plug-list, wiring, gauges or settings, as SVG or PDF", [&session, what, file](const Opened& o) { sheet(o, *what, *file, session); }, false);
+  s->add_option("SHEET", *what, "plug-list, wiring, gauges or settings")->required();
   s->add_option("--into", *file, "File to write, .svg or .pdf")->required();
 }
 

@@ -147,7 +147,7 @@ void throws(const Opened& o, const ThrowsOptions& options, Session& session) {
       if (!session.json) std::cout << l.surface.spoken() << ": " << l.readings.size() << " readings, three are needed\n";
       continue;
     }
-    const auto c = centre(l, *output);
+    const auto c = centre(l, *output, settable(o.catalogue.controller(rig.controller.kind)));
     if (!c) return session.refuse(c.error());
     json["surfaces"].push_back({{"surface", l.surface.word()},
                                 {"readings", l.readings.size()},

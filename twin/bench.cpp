@@ -140,7 +140,7 @@ void Bench::step(double dt) {
   command = shared(outputs, command, image_.sharing);
   for (const Output& o : outputs) {
     double pulse = mixed(o, command).pulse_us;
-    if (driven_ == o.socket) pulse = drive_level_ >= 0 ? o.centre_us + drive_level_ * (o.high_us - o.centre_us) : o.centre_us + drive_level_ * (o.centre_us - o.low_us);
+    if (driven_ == o.socket) pulse = output_pulse_us(o, drive_level_);
     pulses_[o.socket] = pulse;
   }
 

@@ -9,6 +9,7 @@ namespace rigging::twin {
 namespace {
 
 constexpr int sent_channels = 8;
+constexpr double warm_after_s = 120;
 
 double period_us(Signal signal) {
   switch (signal) {
@@ -87,7 +88,8 @@ ChannelFrame Transmitter::sent() {
     const double hand = way * hand_[i] * (to_high_end ? g.reach_high : g.reach_low);
     const double noise = g.noise_us > 0 ? std::normal_distribution<double>(0, g.noise_us)(random_) : 0;
     const double rest = hand_[i] == 0 ? way * side_[i] * g.wear_us : 0;
-    const double pulse = 1500 + c.sub_trim_us + (c.reversed ? -1 : 1) * g.middle_us + rest + noise + hand * (hand > 0 ? c.travel_high_percent : c.travel_low_percent) / 100 * limits_.full_us;
+    const double middle = g.middle_us + g.drift_us_s * std::min(now_us_ * 1e-6, warm_after_s);
+    const double pulse = 1500 + c.sub_trim_us + (c.reversed ? -1 : 1) * middle + rest + noise + hand * (hand > 0 ? c.travel_high_percent : c.travel_low_percent) / 100 * limits_.full_us;
     f.pulse_us[static_cast<std::size_t>(g.channel - 1)] = static_cast<float>(std::clamp(pulse, 880.0, 2120.0));
   }
   return f;

@@ -127,7 +127,7 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
     ++row;
   }
   heard_ = new QLabel;
-  heard_->setFont(Look::instance().figures(8.5));
+  heard_->setFont(Look::instance().columns(8.5));
   heard_->setObjectName(QStringLiteral("heard"));
   grid->addWidget(heard_, row++, 0, 1, 3);
   grid->setRowStretch(row, 1);

@@ -32,10 +32,11 @@ QFont Look::text(double points, bool bold) const {
   return font;
 }
 
-QFont Look::figures(double points, bool bold) const {
-  QFont font(QStringLiteral("Rigging Figures"));
-  font.setPointSizeF(points > 0 ? points * base_points() / 10 : base_points());
-  font.setBold(bold);
+QFont Look::figures(double points, bool bold) const { return text(points, bold); }
+
+QFont Look::columns(double points) const {
+  QFont font = text(points);
+  font.setFamily(QStringLiteral("Rigging Figures"));
   return font;
 }
 

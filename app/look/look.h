@@ -27,7 +27,10 @@ class Look : public QObject {
   Theme theme() const { return theme_; }
   const Inks& inks() const;
   QFont text(double points = 0, bool bold = false) const;
+  /// Numbers: the text face, whose figures all have one width and whose point is narrow.
   QFont figures(double points = 0, bool bold = false) const;
+  /// The face in which every letter has one width, for columns that are made with spaces.
+  QFont columns(double points = 0) const;
 
   /// Marks by shape: grounds a solid square, fix first a half-filled one, worth knowing an open ring.
   void draw_severity(QPainter& painter, QRectF box, Severity severity) const;

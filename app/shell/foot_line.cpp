@@ -32,6 +32,9 @@ FootLine::FootLine(RigDocument& document, BenchLink& bench, QWidget* parent) : Q
   layout->addWidget(undo_);
   layout->addWidget(link_);
   connect(undo_, &QPushButton::clicked, &document_, &RigDocument::undo);
+  connect(&document_, &RigDocument::changed, this, [this] {
+    if (until_edit_) say({});
+  });
   refresh();
 }
 
@@ -43,7 +46,13 @@ void FootLine::refresh() {
   undo_->setVisible(document_.history().can_undo());
 }
 
+void FootLine::say_until_edit(const QString& words) {
+  say(words);
+  until_edit_ = true;
+}
+
 void FootLine::say(const QString& words) {
+  until_edit_ = false;
   said_->setText(said_->fontMetrics().elidedText(words, Qt::ElideRight, std::max(120, said_->width())));
   said_->setToolTip(words);
   refresh();

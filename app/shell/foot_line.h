@@ -18,6 +18,8 @@ class FootLine : public QWidget {
   void refresh();
   /// A sentence that matters now; replaced by the next one.
   void say(const QString& words);
+  /// One that the next edit makes untrue.
+  void say_until_edit(const QString& words);
 
  protected:
   void paintEvent(QPaintEvent*) override;
@@ -27,6 +29,7 @@ class FootLine : public QWidget {
   BenchLink& bench_;
   QLabel *link_, *readiness_, *said_, *edit_;
   QPushButton* undo_;
+  bool until_edit_ = false;
 };
 
 }  // namespace rigging::app

@@ -22,6 +22,7 @@
 #include "rig/rig_file.h"
 #include "direction/from_rig.h"
 #include "sheets/gauge_sheets.h"
+#include "sheets/setting_card.h"
 #include "sheets/wiring_sheets.h"
 #include "shell/sheet_dialog.h"
 #include "stations/airframe/airframe_page.h"
@@ -43,6 +44,13 @@ class SheetStack : public QStackedWidget {
   QSize minimumSizeHint() const override { return currentWidget() ? currentWidget()->minimumSizeHint() : QStackedWidget::minimumSizeHint(); }
 };
 
+/// Pages with a title of their own for the first, and a number for the others.
+QList<Sheet> numbered(const std::vector<std::string>& pages, const QString& first, const QString& others) {
+  QList<Sheet> sheets;
+  for (const std::string& page : pages) sheets << Sheet{sheets.isEmpty() ? first : others.arg(sheets.size()), QString::fromStdString(page)};
+  return sheets;
+}
+
 }  // namespace
 
 QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<HandCard>& cards) {
@@ -59,10 +67,11 @@ QList<Sheet> wiring_sheets(const RigDocument& document) {
 }
 
 QList<Sheet> gauge_sheets(const RigDocument& document) {
-  QList<Sheet> sheets;
-  for (const std::string& page : gauge_sheets_svg(document.rig(), document.catalogue()))
-    sheets << Sheet{sheets.isEmpty() ? QObject::tr("Wedge and balance marks") : QObject::tr("Throw gauge %1").arg(sheets.size()), QString::fromStdString(page)};
-  return sheets;
+  return numbered(gauge_sheets_svg(document.rig(), document.catalogue()), QObject::tr("Wedge and balance marks"), QObject::tr("Throw gauge %1"));
+}
+
+QList<Sheet> setting_sheets(const RigDocument& document) {
+  return numbered(setting_card_svg(document.rig(), document.catalogue()), QObject::tr("Settings card"), QObject::tr("Settings card, page %1"));
 }
 
 MainWindow::MainWindow(Catalogue catalogue, Settings settings)
@@ -83,6 +92,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   auto* wiring = new WiringPage(document_, bench_, nullptr);
   auto* sticks = new SticksPage(document_, bench_, nullptr);
   connect(surfaces, &SurfacesPage::gauges_asked, this, &MainWindow::show_gauges);
+  connect(sticks, &SticksPage::card_asked, this, &MainWindow::show_settings);
   connect(wiring, &WiringPage::sheets_asked, this, &MainWindow::show_wiring_sheets);
   for (const Station s : all_stations) {
     StationPage* page = nullptr;
@@ -344,11 +354,11 @@ void MainWindow::compare_with_board(bool always_show) {
   bench_panel_->refresh();
   const auto differing = link::differences(link::image_of(document_.rig()), *bench_.board());
   if (differing.empty()) {
-    foot_->say(tr("Board and rig agree."));
+    foot_->say_until_edit(tr("Board and rig agree."));
     return;
   }
   if (!always_show) {
-    foot_->say(differing.size() == 1 ? tr("Board and rig differ in one part.") : tr("Board and rig differ in %1 parts.").arg(differing.size()));
+    foot_->say_until_edit(differing.size() == 1 ? tr("Board and rig differ in one part.") : tr("Board and rig differ in %1 parts.").arg(differing.size()));
     return;
   }
   DifferencesDialog dialog(differing, this);
@@ -362,6 +372,8 @@ void MainWindow::compare_with_board(bool always_show) {
 void MainWindow::show_hand_cards(const std::vector<HandCard>& cards) { SheetDialog(tr("Hand cards"), hand_card_sheets(document_, cards), this).exec(); }
 
 void MainWindow::show_gauges() { SheetDialog(tr("Paper tools, true to scale"), gauge_sheets(document_), this).exec(); }
+
+void MainWindow::show_settings() { SheetDialog(tr("Settings card"), setting_sheets(document_), this).exec(); }
 
 void MainWindow::show_wiring_sheets() {
   SheetDialog(tr("Plug list and wiring"), wiring_sheets(document_), this).exec();
@@ -493,6 +505,7 @@ QList<Deed> MainWindow::deeds() {
                   pages_[static_cast<std::size_t>(Station::wiring)]->go_to(id);
                 }});
   all.append({tr("Print the plug list and the wiring drawing"), tr("sheet pdf svg paper"), [this] { show_wiring_sheets(); }});
+  all.append({tr("Print the settings card"), tr("transmitter sub-trim travel hand card throws sheet pdf svg paper"), [this] { show_settings(); }});
   all.append({tr("Print throw gauges, level wedge and balance marks"), tr("paper tools scale ruler sheet pdf svg"), [this] { show_gauges(); }});
   all.append({tr("Plan the wiring"), tr("ports sockets outputs assign"), [this, wiring = static_cast<WiringPage*>(pages_[static_cast<std::size_t>(Station::wiring)])] {
                 go(Station::wiring);

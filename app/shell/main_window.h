@@ -35,6 +35,8 @@ QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<Han
 QList<Sheet> wiring_sheets(const RigDocument& document);
 /// Wedge, balance marks and throw gauges of this rig, true to scale.
 QList<Sheet> gauge_sheets(const RigDocument& document);
+/// What to set in the transmitter and on the model.
+QList<Sheet> setting_sheets(const RigDocument& document);
 
 class MainWindow : public QMainWindow {
   Q_OBJECT
@@ -71,6 +73,7 @@ class MainWindow : public QMainWindow {
   void show_hand_cards(const std::vector<HandCard>& cards);
   void show_wiring_sheets();
   void show_gauges();
+  void show_settings();
   void complain(const QString& title, const Error& error);
   void walk_panes(int step);
 

@@ -108,7 +108,7 @@ QWidget* SnagPanel::card(const Snag& snag) {
   there->setFont(Look::instance().text(8.5));
   there->setToolTip(tr("Source of the rule: %1").arg(QString::fromStdString(snag.source)));
   there->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // a narrow panel must not grow for it
-  connect(there, &QPushButton::clicked, this, [this, station = snag.station, subject = QString::fromStdString(snag.subject)] { Q_EMIT take_me_there(station, subject); });
+  connect(there, &QPushButton::clicked, this, [this, station = place_of(snag), subject = QString::fromStdString(snag.subject)] { Q_EMIT take_me_there(station, subject); });
   layout->addWidget(there);
   return frame;
 }

@@ -19,11 +19,18 @@ NumbersDialog::NumbersDialog(const QString& title, const QString& words, QWidget
   label->setWordWrap(true);
   label->setMinimumWidth(380);
   layout->addWidget(label);
+  refusal_ = new QLabel;
+  refusal_->setObjectName(QStringLiteral("refusal"));
+  refusal_->setWordWrap(true);
+  refusal_->setProperty("caution", true);
+  refusal_->hide();
+  layout->addWidget(refusal_);
   form_ = new QFormLayout;
   layout->addLayout(form_);
   auto* buttons = new QHBoxLayout;
   buttons->addStretch();
   auto* leave = new QPushButton(tr("Leave"));
+  leave->setObjectName(QStringLiteral("leave"));
   auto* take = new QPushButton(tr("Take these"));
   take->setObjectName(QStringLiteral("take"));
   take->setProperty("main", true);
@@ -83,6 +90,11 @@ void NumbersDialog::add(const char* id, const QString& label, std::string& value
   b->setPlaceholderText(hint);
   form_->addRow(label, b);
   takes_.push_back([b, &value] { value = b->text().trimmed().toStdString(); });
+}
+
+void NumbersDialog::refuse(const QString& why) {
+  refusal_->setText(why);
+  refusal_->show();
 }
 
 bool NumbersDialog::ask() {

@@ -6,6 +6,7 @@
 
 class QDoubleSpinBox;
 class QFormLayout;
+class QLabel;
 
 namespace rigging::app {
 
@@ -29,10 +30,13 @@ class NumbersDialog : public QDialog {
   void add(const char* id, const QString& label, std::string& value, const QString& hint);
   /// Runs the dialog and, when accepted, puts what was typed into the values. True when accepted.
   bool ask();
+  /// Says above the numbers why they can't be taken; then ask again: what was typed is still there.
+  void refuse(const QString& why);
 
  private:
   QDoubleSpinBox* box(const char* id, const Number& number);
   QFormLayout* form_;
+  QLabel* refusal_;
   std::vector<std::function<void()>> takes_;
 };
 

@@ -47,6 +47,12 @@ inline std::string spoken(std::string_view text) {
   return out;
 }
 
+/// First letter in lower case (ASCII), for a sentence that goes on.
+inline std::string small(std::string text) {
+  if (!text.empty() && text[0] >= 'A' && text[0] <= 'Z') text[0] = static_cast<char>(text[0] - 'A' + 'a');
+  return text;
+}
+
 /// First letter in upper case (ASCII).
 inline std::string capital(std::string text) {
   if (!text.empty() && text[0] >= 'a' && text[0] <= 'z') text[0] = static_cast<char>(text[0] - 'a' + 'A');

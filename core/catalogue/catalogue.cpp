@@ -106,6 +106,8 @@ void describe(F& f, ControllerClass& c) {
   f.optional("has_compass", c.has_compass);
   f.optional("has_barometer", c.has_barometer);
   f.optional("learns_ends", c.learns_ends);
+  f.optional("sets_centre", c.sets_centre);
+  f.optional("sets_ends", c.sets_ends);
   f.optional("gesture_needs_full_ends", c.gesture_needs_full_ends);
   f.number_or("travel_percent", c.travel_percent, 100, {50, 200});
   f.number_or("reads_full", c.reads_full, 0, {0, 10000});

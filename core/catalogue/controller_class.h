@@ -67,6 +67,7 @@ struct ControllerClass {
   bool has_compass = false, has_barometer = false;
   bool learns_ends = false;              ///< takes measured ends and centre of each channel for its own
   bool gesture_needs_full_ends = false;  ///< a stick gesture counts only when 1000 and 2000 µs are reached
+  bool sets_centre = false, sets_ends = false;  ///< an output's centre and ends can be set, on the board or over a link
   double travel_percent = 100;           ///< of the transmitter's travel that gives it full resolution
   double reads_full = 0;                 ///< its test page shows ± this at the ends; 0: it shows µs
   bool pitch_back_falls = false;         ///< stick back is meant to read low

@@ -6,6 +6,7 @@
 #include "base/find.h"
 #include "base/number.h"
 #include "sticks/sticks.h"
+#include "surfaces/surfaces.h"
 
 namespace rigging {
 namespace {
@@ -99,7 +100,12 @@ std::optional<ReadThrows> read_throws(const Rig& rig, Surface s) {
   const Output* o = rig.output_of(s);
   if (!l || !o) return std::nullopt;
   const auto at = [&](double us) { return find_in(l->readings, [&](const ThrowReading& r) { return std::abs(r.pulse_us - us) <= same_us; }); };
-  const auto *low = at(o->low_us), *centre = at(o->centre_us), *high = at(o->high_us);
+  // A class that can't drive one output alone is read as far as its sticks bring it.
+  const auto end = [&](double level) {
+    const auto* r = at(output_pulse_us(*o, level));
+    return r ? r : at(output_pulse_us(*o, level * stick_reach(*o)));
+  };
+  const auto *low = end(-1), *centre = at(o->centre_us), *high = end(1);
   if (!low || !centre || !high) return std::nullopt;
   return ReadThrows{centre->up_deg, std::max(low->up_deg, high->up_deg), -std::min(low->up_deg, high->up_deg)};
 }

@@ -16,7 +16,7 @@ struct MeasuredStatus {
   Standing standing;
 };
 
-/// All of them that this rig can have: throws only where there are pairs.
+/// All four, whatever the rig.
 std::vector<MeasuredStatus> measured_statuses(const Rig& rig, const Catalogue& catalogue);
 /// The rig with the check recorded at `at` (ISO 8601, UTC); provisional while the board is loose. Nothing changes when what was read does not
 /// pass; a loss of signal is taken from the caller, who saw it.
@@ -27,7 +27,7 @@ inline constexpr double flush_deg = 0.5;
 /// How much left and right may differ, degrees.
 inline constexpr double alike_deg = 1.0;
 
-/// What a surface was last read to do at its output's centre and ends; absent while not read there. `up` and `down` are positive.
+/// What a surface was last read to do at its output's centre and ends (or as far as full sticks bring it); absent while not read there. `up` and `down` are positive.
 struct ReadThrows {
   double neutral_deg = 0, up_deg = 0, down_deg = 0;
 };

@@ -117,6 +117,19 @@ void stale_reading(const Inspection& in, std::string_view code, std::vector<Snag
       snags.push_back(make_snag(Station::proof, code, Severity::fix_first, m.id, "Gone stale: " + m.title, "Changed since it was read: " + m.standing.because + ".", "Read it again."));
 }
 
+void not_read(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  for (const std::string_view station : {"sticks.", "surfaces."}) {
+    std::string names, first;
+    for (const MeasuredStatus& m : in.reports.measured) {
+      if (m.standing.state != ProofState::none || !m.id.starts_with(station)) continue;
+      if (first.empty()) first = m.id;
+      names += (names.empty() ? "" : ", ") + small(m.title);
+    }
+    if (!first.empty())
+      snags.push_back(make_snag(Station::proof, code, Severity::fix_first, first, "Not read yet: " + names, "Pulses and throws are plans until they were read on the model.", "Read them at station " + std::string(station.substr(0, station.size() - 1)) + " and record it."));
+  }
+}
+
 void simulated(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   const auto count = std::count_if(in.rig.proofs.begin(), in.rig.proofs.end(), [](const Proof& p) { return p.simulated; });
   if (count > 0)
@@ -137,7 +150,7 @@ const std::vector<Rule>& senses_rules() {
 }
 
 const std::vector<Rule>& proof_rules() {
-  static const std::vector<Rule> rules{{"PROOF-01", unproven}, {"PROOF-02", stale}, {"PROOF-03", provisional}, {"PROOF-04", loose_ends}, {"PROOF-05", simulated}, {"PROOF-06", stale_reading}};
+  static const std::vector<Rule> rules{{"PROOF-01", unproven}, {"PROOF-02", stale}, {"PROOF-03", provisional}, {"PROOF-04", loose_ends}, {"PROOF-05", simulated}, {"PROOF-06", stale_reading}, {"PROOF-07", not_read}};
   return rules;
 }
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "base/find.h"
 #include "review/rules.h"
 
 namespace rigging {
@@ -9,13 +10,14 @@ namespace {
 
 Readiness readiness_of(const Rig& rig, const Review& r) {
   const auto count = [&](Severity s) { return std::count_if(r.snags.begin(), r.snags.end(), [&](const Snag& n) { return n.severity == s; }); };
-  const auto in = [&](ProofState s) { return std::count_if(r.checks.begin(), r.checks.end(), [&](const CheckStatus& c) { return c.state == s; }); };
-  const auto fresh = in(ProofState::fresh), all = static_cast<std::ptrdiff_t>(r.checks.size());
+  const auto directions = [&](ProofState s) { return std::count_if(r.checks.begin(), r.checks.end(), [&](const CheckStatus& c) { return c.state == s; }); };
+  const auto in = [&](ProofState s) { return directions(s) + std::count_if(r.measured.begin(), r.measured.end(), [&](const MeasuredStatus& m) { return m.standing.state == s; }); };
+  const auto fresh = in(ProofState::fresh), all = static_cast<std::ptrdiff_t>(r.checks.size() + r.measured.size());
   Readiness ready;
-  ready.ready = count(Severity::grounds) == 0 && fresh == all && all > 0 && rig.loose_ends.empty();
+  ready.ready = count(Severity::grounds) == 0 && fresh == all && !r.checks.empty() && rig.loose_ends.empty();
   if (ready.ready) {
     const bool simulated = std::any_of(rig.proofs.begin(), rig.proofs.end(), [](const Proof& p) { return p.simulated; });
-    ready.words = "Directions proven" + std::string(simulated ? " (simulated bench)" : "") + ": " + std::to_string(fresh) + " of " + std::to_string(all) + " checks fresh, nothing grounds it";
+    ready.words = "Sticks, surfaces and directions proven" + std::string(simulated ? " (simulated bench)" : "") + ": " + std::to_string(fresh) + " of " + std::to_string(all) + " checks fresh, nothing grounds it";
     return ready;
   }
   const auto add = [&](std::ptrdiff_t n, const std::string& one, const std::string& many) {
@@ -27,7 +29,8 @@ Readiness readiness_of(const Rig& rig, const Review& r) {
   add(in(ProofState::provisional), "proof provisional", "proofs provisional");
   add(static_cast<std::ptrdiff_t>(rig.loose_ends.size()), "loose end", "loose ends");
   if (ready.words.empty()) ready.words = "nothing to prove yet";
-  ready.words = "Not ready: " + ready.words;
+  const bool directions_proven = !r.checks.empty() && directions(ProofState::fresh) == static_cast<std::ptrdiff_t>(r.checks.size());
+  ready.words = (directions_proven ? "Directions proven; not ready: " : "Not ready: ") + ready.words;
   return ready;
 }
 
@@ -49,20 +52,18 @@ StationState state_of(Station station, const Rig& rig, const Review& r) {
     if (std::any_of(r.leads.begin(), r.leads.end(), is(ProofState::stale))) return StationState::stale;
     return std::all_of(r.leads.begin(), r.leads.end(), is(ProofState::fresh)) ? StationState::proven : StationState::planned;
   }
-  if (station == Station::sticks) {
-    const auto state = [&](MeasuredCheck check) {
-      for (const MeasuredStatus& m : r.measured)
-        if (m.check == check) return m.standing.state;
-      return ProofState::none;
-    };
-    const ProofState calibrated = state(MeasuredCheck::sticks_calibrated), loss = state(MeasuredCheck::loss_noticed);
-    if (calibrated == ProofState::stale || loss == ProofState::stale) return StationState::stale;
-    return calibrated == ProofState::fresh && loss == ProofState::fresh ? StationState::proven : StationState::planned;
-  }
-  // A surface is proven when every stick check on it is.
-  const bool moves_right = station == Station::surfaces && !r.checks.empty() &&
-                           std::all_of(r.checks.begin(), r.checks.end(), [](const CheckStatus& c) { return c.check.kind != CheckKind::stick || c.state == ProofState::fresh; });
-  return moves_right ? StationState::proven : StationState::planned;
+  if (station != Station::sticks && station != Station::surfaces) return StationState::planned;
+  const auto state = [&](MeasuredCheck check) {
+    const MeasuredStatus* m = find_in(r.measured, [&](const MeasuredStatus& x) { return x.check == check; });
+    return m ? m->standing.state : ProofState::none;
+  };
+  const bool sticks = station == Station::sticks;
+  const std::array pair{state(sticks ? MeasuredCheck::sticks_calibrated : MeasuredCheck::surfaces_centred), state(sticks ? MeasuredCheck::loss_noticed : MeasuredCheck::throws_equal)};
+  if (std::count(pair.begin(), pair.end(), ProofState::stale) > 0) return StationState::stale;
+  // A surface is proven when it was measured and every stick check on it is.
+  const bool moves_right = sticks || (!r.checks.empty() && std::all_of(r.checks.begin(), r.checks.end(), [](const CheckStatus& c) { return c.check.kind != CheckKind::stick || c.state == ProofState::fresh; }));
+  const bool measured = std::count(pair.begin(), pair.end(), ProofState::fresh) == 2;
+  return measured && moves_right ? StationState::proven : StationState::planned;
 }
 
 }  // namespace
@@ -111,6 +112,12 @@ Json review_to_json(const Rig& rig, const Review& r) {
   }
   for (const LooseEnd& l : rig.loose_ends) json["loose_ends"].push_back({{"id", l.id}, {"text", l.text}});
   return json;
+}
+
+Station place_of(const Snag& snag) {
+  const auto dot = snag.subject.find('.');
+  if (snag.station != Station::proof || dot == std::string::npos) return snag.station;
+  return from_word<Station>(snag.subject.substr(0, dot)).value_or(snag.station);
 }
 
 std::string station_question(Station station) {

@@ -33,6 +33,9 @@ struct Snag {
   std::optional<Fix> fix;
 };
 
+/// Where the work is done that a snag asks for: a reading's own station, else the station that says it.
+Station place_of(const Snag& snag);
+
 /// How a station stands, for the strip.
 enum class StationState { unknown, snags, planned, proven, stale };
 

@@ -172,8 +172,10 @@ void linkage_trouble(const Inspection& in, std::string_view code, std::vector<Sn
   for (const SurfaceAnswer& a : in.reports.surfaces.answers) {
     if (!a.linkage_error.empty())
       snags.push_back(snag(code, Severity::fix_first, a.surface.word(), "The linkage of the " + a.surface.spoken() + " can't be built as measured", a.linkage_error + ".", "Measure arm, rod and horn again."));
-    for (const LinkageProblem& p : a.problems)
-      snags.push_back(snag(code, Severity::fix_first, a.surface.word(), capital(a.surface.spoken()) + ": " + p.words, "Within the pulses that its output may send.", "Bring the ends in, or use other holes."));
+    if (a.problems.empty()) continue;
+    std::string what = capital(a.surface.spoken());
+    for (const LinkageProblem& p : a.problems) what += (&p == &a.problems.front() ? ": " : "; ") + small(p.words);
+    snags.push_back(snag(code, Severity::fix_first, a.surface.word(), what, "Within the pulses that its output may send.", "Bring the ends in, or use other holes."));
   }
 }
 
@@ -227,6 +229,30 @@ void strong_taileron(const Inspection& in, std::string_view code, std::vector<Sn
         snags.push_back(snag(code, Severity::worth_knowing, o.id, "The tail halves get " + number_text(100 * std::abs(o.mix.roll / o.mix.pitch), 0) + " % of pitch for roll", "Tail halves roll hard and bend the tail; common practice starts low.", "Start at 25 to 50 %, and raise it after the first flights."));
 }
 
+void settings_that_are_not_there(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+  if (!in.controller) return;
+  const OutputSettings can = settable(in.controller);
+  for (const Output& o : in.rig.outputs) {
+    if (o.surfaces.empty() || o.mix.throttle != 0) continue;
+    const bool centre = !can.centre && std::abs(o.centre_us - 1500) > 1, ends = !can.ends && (std::abs(o.low_us - 1000) > 1 || std::abs(o.high_us - 2000) > 1);
+    if (!centre && !ends) continue;
+    Snag n = snag(code, Severity::fix_first, o.id, capital(name_of(o)) + " is planned with " + (centre && ends ? "a centre and ends" : centre ? "a centre" : "ends") + " of its own, which this class can't set",
+                  "The board sends 1000, 1500 and 2000 µs all the same; every throw worked out from the plan is wrong.", "Centre it with arm and clevis, and choose the throw by the holes.");
+    n.fix = Fix{std::string("Plan ") + o.id + " with plain pulses", [id = o.id, can](const Rig& rig) {
+                  Rig r = rig;
+                  if (Output* output = r.output(id)) {
+                    if (!can.centre) output->centre_us = 1500;
+                    if (!can.ends) {
+                      output->low_us = 1000;
+                      output->high_us = 2000;
+                    }
+                  }
+                  return r;
+                }};
+    snags.push_back(std::move(n));
+  }
+}
+
 }  // namespace
 
 const std::vector<Rule>& surfaces_rules() {
@@ -235,7 +261,8 @@ const std::vector<Rule>& surfaces_rules() {
                                        {"SURFACES-07", no_sign_is_right},       {"SURFACES-08", unequal_sides},         {"SURFACES-09", saturates},
                                        {"SURFACES-10", y_lead},                {"SURFACES-11", linkage_trouble},       {"SURFACES-12", unequal_throws},
                                        {"SURFACES-13", not_flush},             {"SURFACES-14", servo_load},            {"SURFACES-15", play},
-                                       {"SURFACES-16", ends_at_the_stop},      {"SURFACES-17", strong_taileron}};
+                                       {"SURFACES-16", ends_at_the_stop},      {"SURFACES-17", strong_taileron},
+                                       {"SURFACES-18", settings_that_are_not_there}};
   return rules;
 }
 

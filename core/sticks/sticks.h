@@ -30,7 +30,6 @@ struct DialIn {
   Reach lands;              ///< with exactly these settings, µs
   std::vector<std::string> limits;  ///< what can't be reached, one sentence each
   bool changes = false;     ///< anything to do at all
-  bool lands_well() const { return limits.empty(); }
 };
 
 /// Sub-trim and travel such that the pulses land. The transmitter is taken to be linear on each side of its centre: pulse = 1500 µs +

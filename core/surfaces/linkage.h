@@ -120,6 +120,11 @@ struct Estimate {
 /// measured before. Errors: fewer than three readings, or readings that rise and fall.
 Result<Estimate> estimate(const Linkage& linkage);
 
+/// What a class of controller lets its outputs be set to; where it does not, arm, rod and holes have to do it.
+struct OutputSettings {
+  bool centre = true, ends = true;
+};
+
 /// What to set so that the surface is flush and its throws are as wanted.
 struct Centring {
   double neutral_now_deg = 0;      ///< at the output's centre
@@ -133,7 +138,8 @@ struct Centring {
 };
 /// `want_up_deg`, `want_down_deg` of the linkage or, where absent, the smaller of both throws. A
 /// servo arm that is more than half a tooth off goes on another tooth, the clevis takes what is then over two degrees, the centre the rest.
-Result<Centring> centre(const Linkage& linkage, const Output& output);
+/// Without a centre to set, the clevis takes all that half a turn can; without ends, pulses stay and what that leaves is a limit.
+Result<Centring> centre(const Linkage& linkage, const Output& output, OutputSettings can = {});
 /// The linkage after hands have done what the centring says; its readings are forgotten.
 Linkage worked_over(Linkage linkage, const Centring& done);
 

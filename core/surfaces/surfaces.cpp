@@ -34,10 +34,7 @@ double room_for(double kept, double rest) {
   return std::clamp(((kept + rest > 0 ? 1 : -1) - kept) / rest, 0.0, 1.0);
 }
 
-double share_to_pulse(const Output& o, double share) {
-  const double way = o.reversed ? -share : share;
-  return o.centre_us + way * (way > 0 ? o.high_us - o.centre_us : o.centre_us - o.low_us);
-}
+double share_to_pulse(const Output& o, double share) { return output_pulse_us(o, o.reversed ? -share : share); }
 
 std::string degrees(double v) { return number_text(v, 1) + "°"; }
 
@@ -112,6 +109,8 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
 
 }  // namespace
 
+double output_pulse_us(const Output& o, double level) { return o.centre_us + level * (level > 0 ? o.high_us - o.centre_us : o.centre_us - o.low_us); }
+
 OutputState mixed(const Output& o, const Command& c) {
   OutputState state{o.id, asked(o.mix, c), 0, false};
   const bool thrust = o.mix.throttle != 0;
@@ -141,6 +140,48 @@ Command shared(const std::vector<Output>& outputs, const Command& c, Sharing sha
   s.yaw *= k;
   return s;
 }
+
+double stick_reach(const Output& o) { return std::min(1.0, std::abs(o.mix.roll) + std::abs(o.mix.pitch) + std::abs(o.mix.yaw)); }
+
+Result<Command> sticks_for(const Rig& rig, const Output& o, double level) {
+  if (!works_servo(o)) return failure("output " + o.id, "a motor", "an output that works a servo");
+  const double wanted = o.reversed ? -level : level;
+  std::array<Axis, 3> by_say = all_axes;
+  std::stable_sort(by_say.begin(), by_say.end(), [&](Axis a, Axis b) { return std::abs(o.mix.of(a)) > std::abs(o.mix.of(b)); });
+  Command c;
+  const auto stick = [&](Axis a) -> double& { return a == Axis::roll ? c.roll : a == Axis::pitch ? c.pitch : c.yaw; };
+  for (const Axis a : by_say) {
+    const double left = wanted - asked(o.mix, c);
+    if (o.mix.of(a) == 0 || std::abs(left) < 1e-9) continue;
+    const double way = left * o.mix.of(a) > 0 ? 1 : -1;
+    stick(a) = way;
+    const double full = wanted - left;
+    const double gives = asked(o.mix, c) - full;  // differential makes the sides unequal
+    stick(a) = gives == 0 ? 0 : way * std::min(1.0, left / gives);
+  }
+  const double reached = mixed(o, shared(rig.outputs, c, rig.sharing)).pulse_us, aim = output_pulse_us(o, level);
+  if (std::abs(reached - aim) > 1)
+    return failure("output " + o.id, number_text(aim, 0) + " µs can't be reached with the sticks: full sticks give " + number_text(reached, 0) + " µs", "weights that use the whole travel, or a reading at the pulse that is reached");
+  return c;
+}
+
+std::string spoken_sticks(const Command& c) {
+  std::vector<std::string> holds;
+  const auto add = [&](double at, const char* stick, const char* positive, const char* negative) {
+    if (std::abs(at) < 0.005) return;
+    const double percent = 100 * std::abs(at);
+    holds.push_back(std::string("the ") + stick + " stick " + (percent > 99.5 ? "full" : number_text(percent, 0) + " %") + " " + (at > 0 ? positive : negative));
+  };
+  add(c.roll, "roll", "right", "left");
+  add(c.pitch, "pitch", "back", "forward");
+  add(c.yaw, "yaw", "right", "left");
+  if (holds.empty()) return "Let go of the sticks";
+  std::string s = "Hold " + holds.front();
+  for (std::size_t i = 1; i < holds.size(); ++i) s += (i + 1 == holds.size() ? " and " : ", ") + holds[i];
+  return s;
+}
+
+OutputSettings settable(const ControllerClass* c) { return c ? OutputSettings{c->sets_centre, c->sets_ends} : OutputSettings{}; }
 
 double deflection_deg(const Rig& rig, const Output& o, Surface s, double share) { return Moved(rig, o, s).at(share); }
 

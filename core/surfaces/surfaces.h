@@ -20,6 +20,9 @@ struct OutputState {
   bool saturated = false;
 };
 
+/// Pulse at a level of an output, −1 (low end) over 0 (centre) to 1 (high end); neither mix nor reversal have a say.
+double output_pulse_us(const Output& output, double level);
+
 /// Pulse of one output for a command. Servo outputs: centre plus the asked share of the way to the end; outputs that answer throttle:
 /// from low to high. Errors cannot occur: a rig's ends enclose its centre.
 OutputState mixed(const Output& output, const Command& command);
@@ -27,6 +30,18 @@ OutputState mixed(const Output& output, const Command& command);
 /// The command after sharing: what is left of it when some servo output is asked for more than it can give. `each_stops` leaves it as it
 /// is. The others shrink roll, pitch and yaw alike, or all but roll, or all but pitch, until every servo output can follow.
 Command shared(const std::vector<Output>& outputs, const Command& command, Sharing sharing);
+
+/// How far full sticks together bring a servo output, as a level, 0 to 1.
+double stick_reach(const Output& output);
+/// The sticks that bring one servo output to a level (as of `output_pulse_us`) in manual, for classes that can't drive an output alone: as
+/// few sticks as will do, the one with most say first. Errors: an output of a motor; sticks that can't bring it there, with the pulse that
+/// full sticks give.
+Result<Command> sticks_for(const Rig& rig, const Output& output, double level);
+/// "Hold the roll stick full right and the pitch stick 40 % back"; "Let go of the sticks" for none.
+std::string spoken_sticks(const Command& command);
+
+/// What of an output this class lets the builder set; all of it without a class.
+OutputSettings settable(const ControllerClass* controller);
 
 /// How much of its travel one surface uses for full command on one axis, and where stick combinations saturate.
 struct SurfaceAnswer {

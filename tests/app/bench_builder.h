@@ -2,9 +2,13 @@
 
 #include <QAbstractButton>
 #include <QApplication>
+#include <QCheckBox>
+#include <QDoubleSpinBox>
 #include <QElapsedTimer>
+#include <QLineEdit>
 #include <QTemporaryDir>
 #include <QTest>
+#include <QTimer>
 
 #include "shell/main_window.h"
 #include "stations/proof/proof_page.h"
@@ -49,6 +53,38 @@ class Builder {
     return QTest::qWaitFor(done, ms);
   }
   ProofPage& proof() const { return *window.findChild<ProofPage*>(); }
+
+  /// A demo rig by its name, on a station.
+  bool open(const char* rig, Station station) {
+    if (!window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(rig)))) return false;
+    window.go(station);
+    return true;
+  }
+  void edit(const std::function<void(Rig&)>& change) {
+    Rig rig = window.document().rig();
+    change(rig);
+    window.document().edit(std::move(rig), QStringLiteral("a test's doing"));
+  }
+  /// Types into the sheet that the next click opens, and takes it; `after` sees what it says when it was refused.
+  void type_into_sheet(std::vector<std::pair<const char*, QString>> entries, std::function<void(QWidget&)> after = {}) {
+    QTimer::singleShot(150, &window, [entries = std::move(entries), after = std::move(after)] {
+      QWidget* dialog = QApplication::activeModalWidget();
+      ASSERT_TRUE(dialog);
+      for (const auto& [name, text] : entries) {
+        if (auto* number = dialog->findChild<QDoubleSpinBox*>(QLatin1String(name)))
+          number->setValue(text.toDouble());
+        else if (auto* line = dialog->findChild<QLineEdit*>(QLatin1String(name)))
+          line->setText(text);
+        else if (auto* tick = dialog->findChild<QCheckBox*>(QLatin1String(name)))
+          tick->setChecked(text == QStringLiteral("yes"));
+        else
+          ADD_FAILURE() << "no entry " << name;
+      }
+      // Refused, it opens again at once, and is looked at then.
+      if (after) QTimer::singleShot(80, dialog, [dialog, after] { after(*dialog); });
+      dialog->findChild<QAbstractButton*>(QStringLiteral("take"))->click();
+    });
+  }
 
   bool open_demo_with_battery() {
     window.start_demo();

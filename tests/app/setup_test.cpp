@@ -11,10 +11,12 @@
 
 #include "bench_builder.h"
 #include "look/look.h"
+#include "look/units.h"
 #include "stations/sticks/reach_rulers.h"
 #include "stations/sticks/signal_strip.h"
 #include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/linkage_view.h"
+#include "stations/surfaces/stick_square.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "stations/surfaces/throws_panel.h"
 
@@ -111,7 +113,7 @@ TEST_P(HiddenRig, SticksAndSurfacesComeStraightByFollowingRiggingAlone) {
       ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_begin")) && b.window.bench().sight().battery; })) << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
       ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
       while (page->throws().state() == ThrowsPanel::State::reading) {
-        QTest::qWait(330);  // the servo takes its time
+        ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); })) << "the servo takes its time";
         ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
       }
       ASSERT_TRUE(page->throws().answer()) << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
@@ -177,16 +179,8 @@ TEST(SticksPage, AReceiverThatHidesTheLossIsFoundOut) {
 
 TEST(SticksPage, TheTransmitterIsDescribedOnce) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  b.window.go(Station::sticks);
-  QTimer::singleShot(200, [&] {
-    auto* dialog = QApplication::activeModalWidget();
-    ASSERT_TRUE(dialog);
-    dialog->findChild<QDoubleSpinBox*>(QStringLiteral("rate_roll"))->setValue(60);
-    dialog->findChild<QLineEdit*>(QStringLiteral("also_serves"))->setText(QStringLiteral("Heath, Delta"));
-    dialog->findChild<QCheckBox*>(QStringLiteral("counts_us"))->setChecked(true);
-    dialog->findChild<QPushButton*>(QStringLiteral("take"))->click();
-  });
+  ASSERT_TRUE(b.open("hedgerow", Station::sticks));
+  b.type_into_sheet({{"rate_roll", QStringLiteral("60")}, {"also_serves", QStringLiteral("Heath, Delta")}, {"counts_us", QStringLiteral("yes")}});
   ASSERT_TRUE(b.click(QStringLiteral("transmitter_settings")));
   const Radio& radio = b.window.document().rig().radio;
   EXPECT_EQ(radio.transmitter.also_serves, (std::vector<std::string>{"Heath", "Delta"}));
@@ -199,18 +193,11 @@ TEST(SticksPage, TheTransmitterIsDescribedOnce) {
 TEST(SticksPage, ReadingsOfATestPageAreTyped) {
   Builder b;
   ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  Rig rig = b.window.document().rig();
-  rig.controller.kind = "screen_keys";
-  b.window.document().edit(rig, QStringLiteral("another class"));
-  b.window.go(Station::sticks);
-  QTimer::singleShot(200, [&] {
-    auto* dialog = QApplication::activeModalWidget();
-    ASSERT_TRUE(dialog);
-    dialog->findChild<QDoubleSpinBox*>(QStringLiteral("low_roll"))->setValue(-880);
-    dialog->findChild<QDoubleSpinBox*>(QStringLiteral("centre_roll"))->setValue(24);
-    dialog->findChild<QDoubleSpinBox*>(QStringLiteral("high_roll"))->setValue(880);
-    dialog->findChild<QPushButton*>(QStringLiteral("take"))->click();
+  b.edit([](Rig& rig) {
+    rig.controller.kind = "screen_keys";
   });
+  b.window.go(Station::sticks);
+  b.type_into_sheet({{"low_roll", QStringLiteral("-880")}, {"centre_roll", QStringLiteral("24")}, {"high_roll", QStringLiteral("880")}});
   ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
   const Channel* roll = b.window.document().rig().channel(ChannelFunction::roll);
   EXPECT_NEAR(roll->low_us.value_or(0), 1060, 1e-9);
@@ -222,8 +209,7 @@ TEST(SticksPage, ReadingsOfATestPageAreTyped) {
 
 TEST(ChannelsDialog, AChannelGetsItsJob) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  b.window.go(Station::sticks);
+  ASSERT_TRUE(b.open("hedgerow", Station::sticks));
   QTimer::singleShot(200, [&] {
     auto* dialog = QApplication::activeModalWidget();
     ASSERT_TRUE(dialog);
@@ -240,8 +226,7 @@ TEST(ChannelsDialog, AChannelGetsItsJob) {
 
 TEST(ChannelsDialog, WhatTheTransmitterIsSetToIsTypedAsItCounts) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  b.window.go(Station::sticks);
+  ASSERT_TRUE(b.open("hedgerow", Station::sticks));
   const auto type = [&](const char* box, double value) {
     QTimer::singleShot(200, [&, box, value] {
       auto* dialog = QApplication::activeModalWidget();
@@ -258,9 +243,9 @@ TEST(ChannelsDialog, WhatTheTransmitterIsSetToIsTypedAsItCounts) {
   const Channel* roll = b.window.document().rig().channel(ChannelFunction::roll);
   EXPECT_EQ(roll->travel_low_percent, 95);
   EXPECT_EQ(roll->sub_trim_us, -10) << "2 % of 500 µs";
-  Rig rig = b.window.document().rig();
-  rig.radio.transmitter.counts = TravelUnit::us;
-  b.window.document().edit(rig, QStringLiteral("counts in µs"));
+  b.edit([](Rig& rig) {
+    rig.radio.transmitter.counts = TravelUnit::us;
+  });
   type("travel_high_1", 540);
   EXPECT_EQ(b.window.document().rig().channel(ChannelFunction::roll)->travel_high_percent, 108);
 }
@@ -285,8 +270,7 @@ TEST(SticksPage, ASwitchIsFound) {
 
 TEST(SticksPage, AClassThatShowsNothingTakesTypedReadings) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json")));
-  b.window.go(Station::sticks);
+  ASSERT_TRUE(b.open("heath", Station::sticks));
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("sticks_todo"))->text().contains(QStringLiteral("type them in")));
   EXPECT_FALSE(b.can_click(QStringLiteral("listen")));
 }
@@ -362,7 +346,7 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
   Output o;
   o.surfaces = {l.surface};
   o.mix.pitch = 1;
-  view.set_linkage(l, o, 0.05, 1500);
+  view.set_linkage(l, o, 0.05, 1500, false);
   EXPECT_GT(pixels(view, inks().ink), 200);
   double arm = 0, horn = 0;
   int let_go = 0;
@@ -372,7 +356,7 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
     Linkage other = l;
     other.arm_m = a;
     other.horn_m = h;
-    view.set_linkage(other, o, 0.05, 1500);
+    view.set_linkage(other, o, 0.05, 1500, false);
   });
   QObject::connect(&view, &LinkageView::let_go, &view, [&] { ++let_go; });
   const QPoint at = view.grip(LinkageView::Grip::horn).toPoint();
@@ -385,16 +369,16 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
   EXPECT_EQ(let_go, 1);
   l.rod_m = 0.002;
   l.drop_m = 0.05;
-  view.set_linkage(l, o, 0.05, 1500);
+  view.set_linkage(l, o, 0.05, 1500, false);
   EXPECT_GT(pixels(view, inks().soft), 20) << "what can't be built is said in words";
 }
 
 TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
   Builder b;
   ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  Rig rig = b.window.document().rig();
-  rig.linkages[0].chord_m = 0.05;
-  b.window.document().edit(rig, QStringLiteral("chord"));
+  b.edit([](Rig& rig) {
+    rig.linkages[0].chord_m = 0.05;
+  });
   b.window.go(Station::surfaces);
   ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
   ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
@@ -416,8 +400,7 @@ TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
 
 TEST(SurfacesPage, SharingAndDifferentialGoIntoTheRig) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  b.window.go(Station::surfaces);
+  ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
   b.find<QDoubleSpinBox>(QStringLiteral("differential"))->setValue(40);
   EXPECT_EQ(differential_of(b.window.document().rig()), 0.4);
   auto* sharing = b.find<QComboBox>(QStringLiteral("sharing"));
@@ -433,11 +416,11 @@ TEST(SurfacesPage, SharingAndDifferentialGoIntoTheRig) {
 TEST(SurfacesPage, HolesAreRankedAndOneIsTaken) {
   Builder b;
   ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  Rig rig = b.window.document().rig();
-  rig.linkages[0].arm_holes_m = {0.009, 0.012};
-  rig.linkages[0].horn_holes_m = {0.012, 0.016, 0.020};
-  rig.linkages[0].want_up_deg = rig.linkages[0].want_down_deg = 22;
-  b.window.document().edit(rig, QStringLiteral("holes"));
+  b.edit([](Rig& rig) {
+    rig.linkages[0].arm_holes_m = {0.009, 0.012};
+    rig.linkages[0].horn_holes_m = {0.012, 0.016, 0.020};
+    rig.linkages[0].want_up_deg = rig.linkages[0].want_down_deg = 22;
+  });
   b.window.go(Station::surfaces);
   ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
   auto* best = b.find<QPushButton>(QStringLiteral("hole_1"));
@@ -454,8 +437,7 @@ TEST(SurfacesPage, HolesAreRankedAndOneIsTaken) {
 
 TEST(SurfacesPage, AHoleIsDraggedAndOneUndoTakesItBack) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  b.window.go(Station::surfaces);
+  ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
   ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
   auto* view = b.find<QWidget>(QStringLiteral("linkage_view"));
   ASSERT_TRUE(view && view->isVisible());
@@ -466,6 +448,178 @@ TEST(SurfacesPage, AHoleIsDraggedAndOneUndoTakesItBack) {
   EXPECT_NEAR(b.window.document().rig().linkages.front().horn_m, before + 0.0005, 1e-9);
   b.window.document().undo();
   EXPECT_EQ(b.window.document().rig().linkages.front().horn_m, before);
+}
+
+TEST(SticksPage, ALossIsSeenByEyeWhereNothingIsHeard) {
+  Builder b;
+  ASSERT_TRUE(b.open("heath", Station::sticks));
+  const auto fresh = [&] {
+    const auto& all = b.window.document().review().measured;
+    return std::any_of(all.begin(), all.end(), [](const MeasuredStatus& m) { return m.check == MeasuredCheck::loss_noticed && (m.standing.state == ProofState::fresh || m.standing.state == ProofState::provisional); });
+  };
+  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("sticks_remark"))->text().contains(QStringLiteral("Propeller off")));
+  ASSERT_TRUE(b.click(QStringLiteral("loss_hidden")));
+  EXPECT_EQ(b.window.document().rig().radio.on_loss, OnLoss::hold);
+  EXPECT_FALSE(fresh());
+  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
+  ASSERT_TRUE(b.click(QStringLiteral("try_loss"))) << "it told me";
+  EXPECT_NE(b.window.document().rig().radio.on_loss, OnLoss::hold);
+  EXPECT_TRUE(fresh());
+  // Changing one's mind records nothing.
+  b.window.document().undo();
+  b.window.document().undo();
+  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
+  ASSERT_TRUE(b.click(QStringLiteral("listen"))) << "stop";
+  EXPECT_FALSE(fresh());
+}
+
+TEST(SticksPage, ReadingsThatCanNotBeAreRefusedInTheSheetAndKept) {
+  Builder b;
+  ASSERT_TRUE(b.open("heath", Station::sticks));
+  const Rig before = b.window.document().rig();
+  QString why, kept;
+  b.type_into_sheet({{"low_pitch", QStringLiteral("1600")}, {"centre_pitch", QStringLiteral("1510")}, {"high_pitch", QStringLiteral("1520")}}, [&](QWidget& dialog) {
+    why = dialog.findChild<QLabel*>(QStringLiteral("refusal"))->text();
+    kept = dialog.findChild<QDoubleSpinBox*>(QStringLiteral("low_pitch"))->text();
+    dialog.findChild<QPushButton*>(QStringLiteral("leave"))->click();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
+  EXPECT_TRUE(why.startsWith(QStringLiteral("Pitch stick"))) << why.toStdString();
+  EXPECT_TRUE(kept.startsWith(QStringLiteral("1600"))) << kept.toStdString();
+  EXPECT_EQ(b.window.document().rig(), before);
+}
+
+TEST(SticksPage, TypedReadingsTellWhatToDialAndTheCardIsPrinted) {
+  Builder b;
+  ASSERT_TRUE(b.open("delta", Station::sticks));
+  b.edit([](Rig& rig) {
+    rig.controller.kind = "gesture_board";
+    for (Channel& c : rig.radio.channels) {
+      c.low_us = 1010;
+      c.centre_us = 1500;
+      c.high_us = 1990;
+    }
+  });
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("sticks_todo"))->text().startsWith(QStringLiteral("Dial in")));
+  const auto& lines = b.window.document().review().sticks.channels;
+  ASSERT_TRUE(lines.front().dial);
+  // This class wants 125 % of travel: 625 µs to each side, where 490 were read with 100 %.
+  EXPECT_NEAR(lines.front().dial->travel_high_percent, 100 * 625 / 490.0, 0.3);
+  QTimer::singleShot(200, [&] {
+    auto* dialog = QApplication::activeModalWidget();
+    ASSERT_TRUE(dialog);
+    EXPECT_EQ(dialog->windowTitle(), QStringLiteral("Settings card"));
+    dialog->findChild<QPushButton*>(QStringLiteral("close"))->click();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("settings_card")));
+}
+
+TEST(ThrowsPanel, AClassThatDrivesNothingIsReadByItsSticks) {
+  Builder b;
+  ASSERT_TRUE(b.open("delta", Station::sticks));
+  ASSERT_TRUE(b.click(QStringLiteral("bench_start")));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().servos_powered; }));
+  b.window.go(Station::surfaces);
+  auto* page = b.window.findChild<SurfacesPage*>();
+  page->show_surface(*surface_from_word("elevon_left"));
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+  QStringList said;
+  while (page->throws().state() == ThrowsPanel::State::reading) {
+    ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); }));
+    for (const QLabel* label : page->throws().findChildren<QLabel*>()) said << label->text();
+    ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
+  }
+  const QString all = said.join(QLatin1Char('\n'));
+  EXPECT_TRUE(all.contains(QStringLiteral("Hold the roll stick full right and the pitch stick full forward"))) << all.toStdString();
+  const Linkage* l = b.window.document().rig().linkage(*surface_from_word("elevon_left"));
+  ASSERT_TRUE(l);
+  ASSERT_EQ(l->readings.size(), 5u);
+  EXPECT_LT(l->readings[1].up_deg, -10) << "the simulated hands held them";
+  EXPECT_GT(l->readings[4].up_deg, 10);
+  ASSERT_TRUE(page->throws().answer()) << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+  EXPECT_EQ(page->throws().answer()->low_us, 1000) << "this class has no ends to set";
+}
+
+TEST(SurfacesPage, InchesAreTakenAndGiven) {
+  struct Metric {
+    ~Metric() { Units::instance().system = UnitSystem::metric; }
+  } back;
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
+  const Rig before = b.window.document().rig();
+  Units::instance().system = UnitSystem::imperial;
+  b.edit([](Rig& rig) { rig.linkages[0].chord_m = 0.0508; });
+  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("linkage_facts"))->text().contains(QStringLiteral(" in at the edge"))) << b.find<QLabel>(QStringLiteral("linkage_facts"))->text().toStdString();
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("linkage_loads"))->text().contains(QStringLiteral("oz·in")));
+  b.type_into_sheet({{"horn", QStringLiteral("0.6")}});
+  ASSERT_TRUE(b.click(QStringLiteral("linkage_measures")));
+  EXPECT_NEAR(b.window.document().rig().linkages[0].horn_m, 0.6 * 0.0254, 1e-9);
+  EXPECT_EQ(b.window.document().rig().linkages[0].arm_m, before.linkages[0].arm_m) << "what was not touched keeps its last digits";
+  // Bad holes are refused in the sheet, good ones are inches.
+  QString why;
+  b.type_into_sheet({{"arm_holes", QStringLiteral("0.31, 40")}}, [&](QWidget& dialog) {
+    why = dialog.findChild<QLabel*>(QStringLiteral("refusal"))->text();
+    dialog.findChild<QLineEdit*>(QStringLiteral("arm_holes"))->setText(QStringLiteral("0.3, 0.4"));
+    dialog.findChild<QPushButton*>(QStringLiteral("take"))->click();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("linkage_holes")));
+  EXPECT_TRUE(why.contains(QStringLiteral("7.87 in"))) << why.toStdString();
+  ASSERT_EQ(b.window.document().rig().linkages[0].arm_holes_m.size(), 2u);
+  EXPECT_NEAR(b.window.document().rig().linkages[0].arm_holes_m[1], 0.01016, 1e-9);
+  // A reading of half an inch on two inches of chord: 2 · asin(0.25 / 2) = 14.362°.
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+  auto* unit = b.find<QComboBox>(QStringLiteral("throw_unit"));
+  unit->setCurrentIndex(1);
+  Q_EMIT unit->activated(1);
+  EXPECT_TRUE(unit->currentText().startsWith(QStringLiteral("in ")));
+  for (const double in : {0.0, 0.5, 0.25, -0.25, -0.5}) {
+    b.find<QDoubleSpinBox>(QStringLiteral("throw_value"))->setValue(in);
+    ASSERT_TRUE(b.click(QStringLiteral("throw_take")));
+  }
+  EXPECT_NEAR(b.window.document().rig().linkages[0].readings.at(1).up_deg, 14.362, 1e-3);
+}
+
+TEST(SurfacesPage, TheSketchShowsWhatTheReadingsSay) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
+  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
+  auto* view = b.window.findChild<LinkageView*>();
+  const QPointF measured = view->grip(LinkageView::Grip::horn);
+  // Four degrees low all along: the real horn does not stand where it was measured.
+  b.edit([](Rig& rig) {
+    const Output& o = *rig.output_of(rig.linkages[0].surface);
+    const double way = rising_lifts(o);
+    rig.linkages[0].readings = {{1000, -30 * way - 4, Json::object()}, {1500, -4, Json::object()}, {2000, 30 * way - 4, Json::object()}};
+  });
+  EXPECT_GT(QLineF(view->grip(LinkageView::Grip::horn), measured).length(), 2);
+  b.edit([](Rig& rig) { rig.linkages[0].readings.clear(); });
+  EXPECT_LT(QLineF(view->grip(LinkageView::Grip::horn), measured).length(), 0.01);
+}
+
+TEST(SurfacesPage, PulsesAreThoseThatSharingLeaves) {
+  Builder b;
+  ASSERT_TRUE(b.open("delta", Station::surfaces));
+  b.edit([](Rig& rig) {
+    for (Output& o : rig.outputs)
+      if (o.mix.roll != 0)
+        for (const Axis axis : {Axis::roll, Axis::pitch}) o.mix.of(axis) = std::copysign(0.9, o.mix.of(axis));
+  });
+  Q_EMIT b.window.findChild<StickSquare*>(QStringLiteral("stick_square"))->moved(1, 1);
+  const auto at_its_end = [&] {
+    int n = 0;
+    for (const QLabel* label : b.window.findChild<SurfacesPage*>()->findChildren<QLabel*>()) n += label->text().contains(QStringLiteral("at its end"));
+    return n;
+  };
+  EXPECT_EQ(at_its_end(), 1) << "one elevon is asked for 180 %";
+  b.edit([](Rig& rig) { rig.sharing = Sharing::roll_first; });
+  Q_EMIT b.window.findChild<StickSquare*>(QStringLiteral("stick_square"))->moved(1, 1);
+  EXPECT_EQ(at_its_end(), 0);
 }
 
 }  // namespace

@@ -1,7 +1,11 @@
 #pragma once
 
+#include <gtest/gtest.h>
+
 #include "catalogue/catalogue.h"
+#include "proof/measured_checks.h"
 #include "rig/rig_file.h"
+#include "surfaces/linkage.h"
 
 namespace rigging {
 
@@ -44,6 +48,35 @@ inline void put(Rig& rig, const std::string& part, double behind_m, double right
   p.y_m = right_m;
   p.z_m = down_m;
   rig.places.push_back(p);
+}
+
+/// A surface read at its output's centre and ends.
+inline void read_surface(Rig& rig, const char* surface, double low_deg, double centre_deg, double high_deg) {
+  Linkage* l = rig.linkage(*surface_from_word(surface));
+  ASSERT_TRUE(l) << surface;
+  const Output& o = *rig.output_of(l->surface);
+  l->readings = {{o.low_us, low_deg, Json::object()}, {o.centre_us, centre_deg, Json::object()}, {o.high_us, high_deg, Json::object()}};
+}
+
+inline void read_sticks(Rig& rig, double low_us = 1000, double centre_us = 1500, double high_us = 2000) {
+  for (const auto f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw})
+    if (Channel* c = rig.channel(f)) {
+      c->low_us = low_us;
+      c->centre_us = centre_us;
+      c->high_us = high_us;
+    }
+}
+
+/// Sticks that land, surfaces that are flush and alike, a loss that was noticed: all of it recorded.
+inline Rig measured(Rig rig) {
+  read_sticks(rig);
+  for (const Linkage& l : std::vector<Linkage>(rig.linkages)) {
+    const bool lifts = rising_lifts(*rig.output_of(l.surface)) > 0;
+    read_surface(rig, l.surface.word().c_str(), lifts ? -20 : 20, 0.2, lifts ? 20 : -20);
+  }
+  for (const auto check : {MeasuredCheck::sticks_calibrated, MeasuredCheck::loss_noticed, MeasuredCheck::surfaces_centred, MeasuredCheck::throws_equal})
+    rig = measured_proven(std::move(rig), shipped(), check, "2026-11-02T10:00:00Z", false);
+  return rig;
 }
 
 }  // namespace rigging

@@ -12,13 +12,6 @@
 namespace rigging {
 namespace {
 
-void read(Rig& rig, const char* surface, double low, double centre, double high) {
-  Linkage* l = rig.linkage(*surface_from_word(surface));
-  ASSERT_TRUE(l) << surface;
-  const Output& o = *rig.output_of(l->surface);
-  l->readings = {{o.low_us, low, Json::object()}, {o.centre_us, centre, Json::object()}, {o.high_us, high, Json::object()}};
-}
-
 MeasuredStatus status(const Rig& rig, MeasuredCheck check) {
   const auto all = measured_statuses(rig, shipped());
   return *find_in(all, [&](const MeasuredStatus& m) { return m.check == check; });
@@ -28,7 +21,7 @@ MeasuredStatus status(const Rig& rig, MeasuredCheck check) {
 Rig all_read() {
   Rig rig = demo("hedgerow");
   rig.controller.mounted = true;
-  for (const char* s : {"flaperon_left", "flaperon_right", "inverted_v_left", "inverted_v_right"}) read(rig, s, -20, 0.2, 20);
+  for (const char* s : {"flaperon_left", "flaperon_right", "inverted_v_left", "inverted_v_right"}) read_surface(rig, s, -20, 0.2, 20);
   return rig;
 }
 
@@ -49,7 +42,7 @@ TEST(Measured, CentredAsksForEverySurfaceWithinHalfADegree) {
   Rig rig = all_read();
   EXPECT_TRUE(status(rig, MeasuredCheck::surfaces_centred).holds);
   EXPECT_TRUE(status(rig, MeasuredCheck::throws_equal).holds);
-  read(rig, "inverted_v_left", -20, 0.6, 20);
+  read_surface(rig, "inverted_v_left", -20, 0.6, 20);
   EXPECT_EQ(status(rig, MeasuredCheck::surfaces_centred).why_not, "the left inverted V-tail half stands 0.6° off neutral");
   rig.linkage(*surface_from_word("inverted_v_left"))->readings.clear();
   EXPECT_NE(status(rig, MeasuredCheck::surfaces_centred).why_not.find("was not read"), std::string::npos);
@@ -58,7 +51,7 @@ TEST(Measured, CentredAsksForEverySurfaceWithinHalfADegree) {
 
 TEST(Measured, ThrowsMustBeAlikeAndAsWished) {
   Rig rig = all_read();
-  read(rig, "flaperon_right", -18.5, 0, 20);
+  read_surface(rig, "flaperon_right", -18.5, 0, 20);
   EXPECT_NE(status(rig, MeasuredCheck::throws_equal).why_not.find("differ"), std::string::npos);
   rig = all_read();
   rig.linkage(*surface_from_word("flaperon_left"))->want_up_deg = 24;
@@ -98,7 +91,7 @@ TEST(Measured, ProofsAgeByWhatTheyRestOnAndByNothingElse) {
   loose.controller.mounted = false;
   EXPECT_EQ(status(measured_proven(loose, shipped(), MeasuredCheck::surfaces_centred, "2026-11-20T12:00:00Z", false), MeasuredCheck::surfaces_centred).standing.state, ProofState::provisional);
   Rig off = rig;
-  read(off, "flaperon_left", -20, 3, 20);
+  read_surface(off, "flaperon_left", -20, 3, 20);
   EXPECT_EQ(measured_proven(off, shipped(), MeasuredCheck::surfaces_centred, "2026-11-20T12:00:00Z", false), off) << "what does not hold is not recorded";
 }
 

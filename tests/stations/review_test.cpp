@@ -5,6 +5,7 @@
 #include <set>
 
 #include "airframe/kinds.h"
+#include "bench_rig.h"
 #include "direction/from_rig.h"
 #include "proof/session.h"
 #include "rig/rig_file.h"
@@ -13,32 +14,47 @@
 namespace rigging {
 namespace {
 
-const std::filesystem::path source(RIGGING_SOURCE_DIR);
-const Catalogue& catalogue() {
-  static const Catalogue c = *load_catalogue(source / "data/catalogue");
-  return c;
-}
-
 /// A rig on which everything is proven and nothing is wrong.
 Rig good_rig() {
-  Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");
-  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  Rig rig = measured(demo("hedgerow"));
+  const ControllerClass& c = *shipped().controller(rig.controller.kind);
   for (const Check& check : needed_checks(rig, c)) rig = proven(rig, check, "2026-11-01T10:00:00Z", false);
   return rig;
 }
 
 std::multiset<std::string> codes(const Rig& rig) {
   std::multiset<std::string> all;
-  for (const Snag& s : review(rig, catalogue()).snags) all.insert(s.code);
+  for (const Snag& s : review(rig, shipped()).snags) all.insert(s.code);
   return all;
 }
 
 TEST(Review, AGoodRigIsReadyAndHasNoSnags) {
-  const Review r = review(good_rig(), catalogue());
+  const Review r = review(good_rig(), shipped());
   EXPECT_TRUE(r.readiness.ready) << r.readiness.words;
   EXPECT_TRUE(r.snags.empty()) << r.snags.front().what;
   EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::proof)], StationState::proven);
   EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::surfaces)], StationState::proven);
+  EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::sticks)], StationState::proven);
+}
+
+TEST(Review, WhatRestsOnReadingsIsNeededToBeReady) {
+  Rig rig = good_rig();
+  std::erase_if(rig.proofs, [](const Proof& p) { return p.check == "surfaces.centred" || p.check == "sticks.loss_noticed"; });
+  Review r = review(rig, shipped());
+  EXPECT_FALSE(r.readiness.ready);
+  EXPECT_EQ(r.readiness.words, "Directions proven; not ready: 2 checks to do");
+  std::set<Station> places;
+  for (const Snag& s : r.snags)
+    if (s.code == "PROOF-07") places.insert(place_of(s));
+  EXPECT_EQ(places, (std::set<Station>{Station::sticks, Station::surfaces})) << "readings are made where they belong";
+  EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::surfaces)], StationState::planned);
+  // An end that moves takes the throws with it, and the rest stands.
+  rig = good_rig();
+  rig.output("out_1")->high_us = 1980;
+  r = review(rig, shipped());
+  EXPECT_FALSE(r.readiness.ready);
+  EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::surfaces)], StationState::stale);
+  EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::sticks)], StationState::proven);
 }
 
 struct Break {
@@ -53,7 +69,7 @@ TEST_P(BreakIt, GetsExactlyTheSnagsItDeserves) {
   Rig rig = good_rig();
   GetParam().damage(rig);
   EXPECT_EQ(codes(rig), GetParam().deserved);
-  for (const Snag& s : review(rig, catalogue()).snags) {
+  for (const Snag& s : review(rig, shipped()).snags) {
     EXPECT_FALSE(s.what.empty() || s.why.empty() || s.remedy.empty()) << s.code;
     if (!s.fix) continue;
     // A fix must cure its own snag.
@@ -67,24 +83,25 @@ using Set = std::multiset<std::string>;
 INSTANTIATE_TEST_SUITE_P(
     Ways, BreakIt,
     testing::Values(
-        Break{"unknown class", [](Rig& r) { r.controller.kind = "abacus"; }, Set{"AIRFRAME-01"}},
+        Break{"unknown class", [](Rig& r) { r.controller.kind = "abacus"; }, Set{"AIRFRAME-01", "PROOF-06", "PROOF-06"}},
         Break{"mass unknown", [](Rig& r) { r.airframe.mass_kg.reset(); }, Set{"AIRFRAME-04"}},
         Break{"wing behind the tail", [](Rig& r) { r.airframe.wing_at_m = 1.1; }, Set{"AIRFRAME-03", "FIT-05"}},
-        Break{"nothing drives a tail half", [](Rig& r) { r.outputs.erase(r.outputs.begin() + 3); }, Set{"SURFACES-01", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02"}},
+        Break{"nothing drives a tail half", [](Rig& r) { r.outputs.erase(r.outputs.begin() + 3); }, Set{"SURFACES-01", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-06", "PROOF-06"}},
         Break{"two in one socket", [](Rig& r) { r.outputs[4].socket = "s1"; }, Set{"SURFACES-03", "WIRING-11", "WIRING-31"}},
         Break{"a socket that is not there", [](Rig& r) { r.outputs[4].socket = "s77"; }, Set{"SURFACES-04", "WIRING-31"}},
-        Break{"a surface that is not there", [](Rig& r) { Output o; o.id = "extra"; o.socket = "s5"; o.surfaces = {Surface{SurfaceKind::canard, Side::single}}; r.outputs.push_back(o); }, Set{"SURFACES-02"}},
+        Break{"a surface that is not there", [](Rig& r) { Output o; o.id = "extra"; o.socket = "s5"; o.surfaces = {Surface{SurfaceKind::canard, Side::single}}; r.outputs.push_back(o); }, Set{"SURFACES-02", "PROOF-06", "PROOF-06"}},
         Break{"a sign that can't be right", [](Rig& r) { r.outputs[3].mix.yaw *= -1; }, Set{"SURFACES-07", "PROOF-02", "PROOF-02"}},
         Break{"unequal halves", [](Rig& r) { r.outputs[3].mix.pitch = 0.4; }, Set{"SURFACES-08", "PROOF-02", "PROOF-02"}},
         Break{"too much travel asked", [](Rig& r) { r.outputs[2].mix.pitch = r.outputs[3].mix.pitch = 0.8; }, Set{"SURFACES-09", "SURFACES-09", "PROOF-02", "PROOF-02"}},
         Break{"an axis that can't be served", [](Rig& r) { r.outputs[0].mix.yaw = 0.2; r.outputs[1].mix.yaw = 0.2; }, Set{"SURFACES-06", "SURFACES-06"}},
         Break{"no roll at all", [](Rig& r) { r.outputs[0].mix.roll = r.outputs[1].mix.roll = 0; }, Set{"SURFACES-05"}},
-        Break{"channel reversed", [](Rig& r) { r.radio.channels[0].reversed = true; }, Set{"STICKS-01", "PROOF-02"}},
-        Break{"no channel for yaw", [](Rig& r) { r.radio.channels.erase(r.radio.channels.begin() + 3); }, Set{"STICKS-02", "PROOF-02"}},
+        Break{"channel reversed", [](Rig& r) { r.radio.channels[0].reversed = true; }, Set{"STICKS-01", "PROOF-02", "PROOF-06"}},
+        Break{"no channel for yaw", [](Rig& r) { r.radio.channels.erase(r.radio.channels.begin() + 3); }, Set{"STICKS-02", "PROOF-02", "PROOF-06"}},
         Break{"board loose again", [](Rig& r) { r.controller.mounted = false; }, Set{"PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-03"}},
         Break{"a loose end", [](Rig& r) { r.loose_ends.push_back({"arm", "arming check switched off to calibrate", "2026-11-01", Json::object()}); }, Set{"PROOF-04"}},
         Break{"a proof from the simulated bench", [](Rig& r) { r.proofs[0].simulated = true; }, Set{"PROOF-05"}},
-        Break{"a proof missing", [](Rig& r) { r.proofs.pop_back(); }, Set{"PROOF-01"}}));
+        Break{"a proof missing", [](Rig& r) { r.proofs.erase(r.proofs.begin()); }, Set{"PROOF-01"}},
+        Break{"readings missing", [](Rig& r) { std::erase_if(r.proofs, [](const Proof& p) { return p.check.starts_with("surfaces.") || p.check == "sticks.calibrated"; }); }, Set{"PROOF-07", "PROOF-07"}}));
 
 TEST(Review, FewSocketsAndFixedBoards) {
   Rig rig = good_rig();
@@ -101,7 +118,7 @@ TEST(Proofs, GoStaleWhenAndOnlyWhenWhatTheyDependOnChanges) {
     Rig changed = rig;
     change(changed);
     std::set<std::string> ids;
-    for (const CheckStatus& c : review(changed, catalogue()).checks)
+    for (const CheckStatus& c : review(changed, shipped()).checks)
       if (c.state == ProofState::stale) {
         ids.insert(c.check.id);
         EXPECT_FALSE(c.because.empty());
@@ -128,10 +145,10 @@ TEST(Proofs, ALooseBoardMakesThemProvisional) {
   Rig rig = good_rig();
   rig.proofs.clear();
   rig.controller.mounted = false;
-  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  const ControllerClass& c = *shipped().controller(rig.controller.kind);
   for (const Check& check : needed_checks(rig, c)) rig = proven(rig, check, "2026-11-01T10:00:00Z", true);
   for (const CheckStatus& s : check_statuses(rig, c)) EXPECT_EQ(s.state, ProofState::provisional);
-  EXPECT_FALSE(review(rig, catalogue()).readiness.ready);
+  EXPECT_FALSE(review(rig, shipped()).readiness.ready);
   rig.controller.mounted = true;
   for (const CheckStatus& s : check_statuses(rig, c)) EXPECT_EQ(s.state, ProofState::stale);
 }
@@ -143,7 +160,7 @@ TEST(Cards, SayHowTheAnswerShows) {
     rig.controller.kind = controller;
     rig.airframe.kind = kind;
     rig.outputs = default_outputs(kind);
-    const ControllerClass& c = *catalogue().controller(controller);
+    const ControllerClass& c = *shipped().controller(controller);
     for (const Check& k : needed_checks(rig, c))
       if (k.id == check) return card_of(rig, c, k);
     ADD_FAILURE() << check << " is not needed";
@@ -165,7 +182,7 @@ TEST(Cards, SayHowTheAnswerShows) {
 TEST(Session, FindsCuresAndAsksAgain) {
   Rig rig = good_rig();
   rig.proofs.clear();
-  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  const ControllerClass& c = *shipped().controller(rig.controller.kind);
   BenchSession session(rig, c);
   const CheckCard card = card_of(rig, c, needed_checks(rig, c)[0]);
   direction::Observation seen = card.observation;
@@ -186,7 +203,7 @@ TEST(Session, FindsCuresAndAsksAgain) {
 
 TEST(Session, SettingsAreChangedWhereTheClassAllowsIt) {
   const Rig rig = good_rig();
-  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  const ControllerClass& c = *shipped().controller(rig.controller.kind);
   const direction::Case looks = direction::case_from_rig(rig, c);
   direction::Fault reversed, board, gyro;
   reversed.output = 0;
@@ -206,7 +223,7 @@ TEST(Session, SettingsAreChangedWhereTheClassAllowsIt) {
 }
 
 TEST(HandCards, NameTheRealPlaceOnEveryClass) {
-  for (const ControllerClass& c : catalogue().controllers) {
+  for (const ControllerClass& c : shipped().controllers) {
     Rig rig;
     rig.name = "Test <model> & \"friend\"";
     rig.controller.kind = c.id;
@@ -232,8 +249,8 @@ TEST(HandCards, NameTheRealPlaceOnEveryClass) {
     }
   }
   // Common practice: on inline units the switch turns only the correction round, so an output can't be reversed there.
-  EXPECT_FALSE(catalogue().controller("inline_dial")->abilities().has(Remedy::reverse_output));
-  EXPECT_TRUE(catalogue().controller("inline_dial")->abilities().has(Remedy::flip_gyro));
+  EXPECT_FALSE(shipped().controller("inline_dial")->abilities().has(Remedy::reverse_output));
+  EXPECT_TRUE(shipped().controller("inline_dial")->abilities().has(Remedy::flip_gyro));
 }
 
 TEST(Catalogue, OwnPartsStandBesideTheRig) {
@@ -243,7 +260,7 @@ TEST(Catalogue, OwnPartsStandBesideTheRig) {
   const auto file = folder / "kite.parts.json";
   const auto with = [&](const std::string& text) {
     (void)write_file_atomically(file, text);
-    Catalogue c = catalogue();
+    Catalogue c = shipped();
     const auto ok = add_own_parts(c, file);
     return ok ? std::string(c.part("my_servo") ? "added" : "missing") : ok.error().text();
   };
@@ -268,13 +285,13 @@ TEST(Catalogue, OwnPartsAreKeptBesideTheRigAndNothingElseIsLost) {
   std::filesystem::create_directories(folder);
   const auto file = folder / "kite.parts.json";
   ASSERT_TRUE(write_file_atomically(file, R"({"format":"parts","version":1,"note":"kept","parts":[{"id":"older","name":"Older","group":"other","basis":"weighed","colour":"green"}]})").has_value());
-  PartKind mine = *catalogue().part("servo_9g_analogue");
+  PartKind mine = *shipped().part("servo_9g_analogue");
   mine.id = "mine";
   mine.mass_kg = 0.011;
   ASSERT_TRUE(save_own_part(file, mine).has_value());
   mine.mass_kg = 0.012;
   ASSERT_TRUE(save_own_part(file, mine).has_value());
-  Catalogue c = catalogue();
+  Catalogue c = shipped();
   ASSERT_TRUE(add_own_parts(c, file).has_value());
   ASSERT_NE(c.part("mine"), nullptr);
   EXPECT_EQ(c.part("mine")->mass_kg, 0.012);
@@ -284,12 +301,12 @@ TEST(Catalogue, OwnPartsAreKeptBesideTheRigAndNothingElseIsLost) {
   EXPECT_EQ((*read_json_file(file))["note"], "kept");
   mine.loads.front().idle_a = 9;
   EXPECT_FALSE(save_own_part(file, mine).has_value());
-  EXPECT_TRUE(add_own_parts(c = catalogue(), file).has_value()) << "a refused part must leave the file as it was";
+  EXPECT_TRUE(add_own_parts(c = shipped(), file).has_value()) << "a refused part must leave the file as it was";
   std::filesystem::remove_all(folder);
 }
 
 TEST(Catalogue, EveryTerminalLiesOnItsBoardAndSaysWhatItIs) {
-  for (const ControllerClass& c : catalogue().controllers) {
+  for (const ControllerClass& c : shipped().controllers) {
     EXPECT_FALSE(c.outputs.empty()) << c.id;
     EXPECT_FALSE(c.minus_edge.empty()) << c.id;
     EXPECT_FALSE(c.loads.empty()) << c.id << " draws current";
@@ -303,7 +320,7 @@ TEST(Catalogue, EveryTerminalLiesOnItsBoardAndSaysWhatItIs) {
       EXPECT_EQ(c.terminal(t->id), t);
     }
   }
-  const ControllerClass& full = *catalogue().controller("full_controller");
+  const ControllerClass& full = *shipped().controller("full_controller");
   const auto pads = [&](TerminalKind k) { return std::count_if(full.pads.begin(), full.pads.end(), [&](const Terminal& t) { return t.kind == k; }); };
   EXPECT_EQ(pads(TerminalKind::power), 2);
   EXPECT_EQ(pads(TerminalKind::ground), 3);
@@ -311,7 +328,7 @@ TEST(Catalogue, EveryTerminalLiesOnItsBoardAndSaysWhatItIs) {
 
 TEST(Catalogue, ThereIsSomethingOfEveryGroupAndItsBasisIsNoted) {
   std::map<PartGroup, int> groups;
-  for (const PartKind& p : catalogue().parts) {
+  for (const PartKind& p : shipped().parts) {
     ++groups[p.group];
     EXPECT_FALSE(p.basis.empty()) << p.id;
     EXPECT_TRUE(p.mass_kg.has_value()) << p.id;

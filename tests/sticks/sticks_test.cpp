@@ -21,6 +21,7 @@ struct RealStick {
   double middle_us = 0, reach_left = 1, reach_right = 1;
   int sense = 1;
   double noise_us = 0;
+  double drift_us_s = 0;
   double settles_us = 0;  ///< how far from the middle it comes to rest, on the side it came from
 
   double pulse(const Channel& set, double position, const Transmitter& t) const {
@@ -51,7 +52,7 @@ struct RealTransmitter {
       set[i].travel_high_percent = std::round(within(70, 120));
     }
     for (std::size_t i = 0; i < 4; ++i)
-      sticks[i] = {order[i], i == 2 ? 0 : within(-25, 25), i == 2 ? 0.97 : within(0.9, 1.0), i == 2 ? 0.97 : within(0.9, 1.0), random() % 3 == 0 ? -1 : 1, within(0, 2.5), 0};
+      sticks[i] = {order[i], i == 2 ? 0 : within(-25, 25), i == 2 ? 0.97 : within(0.9, 1.0), i == 2 ? 0.97 : within(0.9, 1.0), random() % 3 == 0 ? -1 : 1, within(0, 2.5), 0, 0};
   }
 
   ChannelFrame frame() {
@@ -61,7 +62,7 @@ struct RealTransmitter {
     for (std::size_t i = 0; i < 4; ++i) {
       const auto c = static_cast<std::size_t>(sticks[i].channel - 1);
       const double noise = sticks[i].noise_us > 0 ? std::normal_distribution<double>(0, sticks[i].noise_us)(random) : 0;
-      f.pulse_us[c] = static_cast<float>(sticks[i].pulse(set[c], hand[i], t) + noise);
+      f.pulse_us[c] = static_cast<float>(sticks[i].pulse(set[c], hand[i], t) + noise + sticks[i].drift_us_s * clock_us * 1e-6);
     }
     f.t_us = clock_us += 9000;
     return f;
@@ -138,6 +139,23 @@ TEST(StickSetup, NoiseWearAndMixesAreSaid) {
   std::vector<std::pair<F, StickFinding::Kind>> kinds;
   for (const StickFinding& f : setup.findings()) kinds.emplace_back(f.function, f.kind);
   EXPECT_EQ(kinds, (std::vector<std::pair<F, StickFinding::Kind>>{{F::roll, StickFinding::Kind::noise}, {F::yaw, StickFinding::Kind::worn}}));
+}
+
+TEST(StickSetup, ADriftingCentreIsSaidAndAWarmOneIsNot) {
+  for (const double drift_us_s : {0.0, 1.5, -1.5, 4.0}) {
+    RealTransmitter real(3);
+    real.sticks[0].drift_us_s = drift_us_s;
+    StickSetup setup(four);
+    real.follow(setup);
+    ASSERT_TRUE(setup.done());
+    const auto findings = setup.findings();
+    const StickFinding* drift = find_in(findings, [](const StickFinding& f) { return f.kind == StickFinding::Kind::drift; });
+    EXPECT_EQ(drift != nullptr, drift_us_s != 0) << drift_us_s;
+    if (!drift) continue;
+    EXPECT_EQ(drift->function, F::roll);
+    EXPECT_NE(drift->words.find("warm up"), std::string::npos);
+    EXPECT_EQ(std::count_if(findings.begin(), findings.end(), [](const StickFinding& f) { return f.kind == StickFinding::Kind::worn; }), 0) << "a spring is not to blame";
+  }
 }
 
 TEST(StickSetup, TwoChannelsThatMoveTogetherAreWaitedForThenCalledAMix) {

@@ -218,6 +218,49 @@ TEST(Centring, BadReadingsAndImpossibleWishesAreSaid) {
   EXPECT_NE(c->limits[0].find("60° up can't be reached"), std::string::npos);
 }
 
+// Classes without a centre or ends of their own: arm and clevis do it all, and what they leave is said.
+TEST(Centring, WithoutSettingsHandsDoItAndTheRestIsSaid) {
+  int flush = 0;
+  for (unsigned seed = 1; seed <= 100; ++seed) {
+    std::mt19937 random(seed);
+    Linkage measured = plain();
+    measured.base_m = FourBar::of(measured)->base_m();
+    Linkage real = crooked(random, measured);
+    const Output o = elevator();
+    std::optional<Centring> last;
+    for (int pass = 0; pass < 4; ++pass) {
+      measured.readings.clear();
+      for (const double pulse : {1000.0, 1250.0, 1500.0, 1750.0, 2000.0}) measured.readings.push_back({pulse, std::round(real_deg(real, pulse, 1) * 10) / 10, Json::object()});
+      const auto c = centre(measured, o, {false, false});
+      ASSERT_TRUE(c) << "seed " << seed << ": " << c.error().text();
+      EXPECT_EQ(c->low_us, 1000);
+      EXPECT_EQ(c->centre_us, 1500);
+      EXPECT_EQ(c->high_us, 2000);
+      last = *c;
+      if (c->settled) break;
+      real.rod_m += c->clevis_turns * measured.clevis_pitch_m;
+      real.arm_deg += c->teeth * measured.spline_tooth_deg;
+      measured = worked_over(measured, *c);
+    }
+    EXPECT_TRUE(last->settled) << "seed " << seed << ": the hand would turn for ever";
+    // Half a turn of this thread is 0.82°: nothing finer than half of that can be had, and readings are off by a little.
+    EXPECT_LT(std::abs(real_deg(real, 1500, 1)), 0.75) << "seed " << seed;
+    flush += std::abs(real_deg(real, 1500, 1)) < 0.5;
+    const double up = real_deg(real, 2000, 1), down = -real_deg(real, 1000, 1);
+    const bool said = std::any_of(last->limits.begin(), last->limits.end(), [](const std::string& l) { return l.find("up and down differ") != std::string::npos; });
+    if (std::abs(up - down) > 2) EXPECT_TRUE(said) << "seed " << seed << ": " << up << " and " << down;
+    if (std::abs(up - down) < 0.5) EXPECT_FALSE(said) << "seed " << seed;
+  }
+  EXPECT_GT(flush, 90);
+  // A wish is compared with what the pulses give, and holes are what is left.
+  Linkage l = plain();
+  l.want_up_deg = 12;
+  const auto c = centre(l, elevator(), {true, false});
+  ASSERT_TRUE(c);
+  ASSERT_EQ(c->limits.size(), 1u);
+  EXPECT_NE(c->limits[0].find("12° are wanted, and this class has no ends to set: choose other holes"), std::string::npos) << c->limits[0];
+}
+
 // Rod half a turn of a 0.4 mm thread too long on a 14 mm horn: 0.2 / 14 rad = 0.82° by hand; less than a trim, so the centre takes it.
 TEST(Centring, SmallErrorsGoToTheCentreLargeOnesToTheClevis) {
   Linkage l = plain();

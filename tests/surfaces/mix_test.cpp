@@ -46,6 +46,52 @@ TEST(Sharing, NothingIsAskedForMoreThanItHasAndTheFirstCommandStays) {
   EXPECT_EQ(shared(rig.outputs, sticks(1, 1), Sharing::each_stops).pitch, 1);
 }
 
+TEST(SticksFor, BringEveryServoOutputOfEveryKindWhereItIsWanted) {
+  for (const AirframeKind kind : {AirframeKind::two_ailerons, AirframeKind::flying_wing, AirframeKind::v_tail, AirframeKind::inverted_v_tail, AirframeKind::canard, AirframeKind::tailerons, AirframeKind::flaperons, AirframeKind::rudder_only})
+    for (const bool reversed : {false, true})
+      for (const double less_down : {0.0, 0.4}) {
+        Rig rig = with_differential(of_kind(kind), less_down);
+        for (Output& o : rig.outputs) {
+          if (o.mix.throttle != 0) continue;
+          o.reversed = reversed;
+          for (const double level : {-1.0, -0.5, 0.0, 0.5, 1.0}) {
+            const double within = level * stick_reach(o);
+            const auto c = sticks_for(rig, o, within);
+            if (!c) {
+              // Only the side that differential shortens may be out of reach.
+              EXPECT_GT(less_down, 0) << o.id << ": " << c.error().text();
+              continue;
+            }
+            EXPECT_NEAR(mixed(o, *c).pulse_us, output_pulse_us(o, within), 1) << o.id << " at " << within;
+            for (const double stick : {c->roll, c->pitch, c->yaw}) EXPECT_LE(std::abs(stick), 1);
+            EXPECT_EQ(c->throttle, 0) << "nobody opens the throttle for a gauge";
+          }
+        }
+      }
+}
+
+TEST(SticksFor, UseAsFewSticksAsWillDoAndSaySo) {
+  const Rig wing = of_kind(AirframeKind::flying_wing);
+  const Output& left = wing.outputs[0];
+  // Half weights: one full stick brings it half way, both together to the end.
+  EXPECT_EQ(spoken_sticks(*sticks_for(wing, left, 0)), "Let go of the sticks");
+  const Command half = *sticks_for(wing, left, 0.5);
+  EXPECT_EQ(std::abs(half.roll) + std::abs(half.pitch), 1) << "one stick";
+  EXPECT_EQ(spoken_sticks(*sticks_for(wing, left, 1)), "Hold the roll stick full left and the pitch stick full back");
+  EXPECT_EQ(spoken_sticks(sticks(0, -0.254, 1)), "Hold the pitch stick 25 % forward and the yaw stick full right");
+  Rig weak = wing;
+  weak.outputs[0].mix.roll = weak.outputs[0].mix.pitch = 0.3;
+  EXPECT_NEAR(stick_reach(weak.outputs[0]), 0.6, 1e-12);
+  const auto beyond = sticks_for(weak, weak.outputs[0], 1);
+  ASSERT_FALSE(beyond);
+  EXPECT_NE(beyond.error().text().find("full sticks give 1800 µs"), std::string::npos) << beyond.error().text();
+  const Output* motor = nullptr;
+  for (const Output& o : wing.outputs)
+    if (o.mix.throttle != 0) motor = &o;
+  ASSERT_TRUE(motor);
+  EXPECT_FALSE(sticks_for(wing, *motor, 1)) << "a motor is never run up for a reading";
+}
+
 TEST(Room, IsWhatTheSticksLeave) {
   const Rig rig = of_kind(AirframeKind::flying_wing);
   const Room room = room_left(rig);

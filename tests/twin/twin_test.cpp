@@ -374,6 +374,23 @@ TEST(Twin, ABadlySetTransmitterIsBadAndSoundsAsTheWireSays) {
   }
 }
 
+TEST(Twin, AColdGimbalDriftsUntilItIsWarm) {
+  const Rig rig = demo("hedgerow.rig.json");
+  const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+  Truth truth = *truth_of(rig, controller, {});
+  truth.gimbals[0].drift_us_s = 0.2;
+  Bench bench(rig, controller, truth);
+  bench.plug({false, true});
+  const auto after = [&](double seconds) {
+    for (double t = 0; t < seconds; t += 0.02) bench.step(0.02);
+    return bench.radio().heard()->pulse_us[static_cast<std::size_t>(truth.gimbals[0].channel - 1)];
+  };
+  const float cold = after(1), warming = after(60), warm = after(120), later = after(30);
+  EXPECT_NEAR(warming - cold, 12, 1);
+  EXPECT_NEAR(warm - cold, 24, 1);
+  EXPECT_NEAR(later, warm, 0.5);
+}
+
 TEST(Twin, ReceiversLoseTheLinkEachInTheirWay) {
   for (const OnLoss way : {OnLoss::flag, OnLoss::no_pulses, OnLoss::hold, OnLoss::preset}) {
     Rig rig = demo("hedgerow.rig.json");

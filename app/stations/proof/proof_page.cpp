@@ -302,7 +302,7 @@ void ProofPage::present_check(const CheckStatus& s) {
   view_->set_caption(tr("What you should see"));
   view_->set_arrows(arrows);
   picture_words_->setText(QString::fromStdString(capital(expected.join(QStringLiteral(", ")).toStdString())) + QLatin1Char('.'));
-  verdict_->setText(asking_ == Asking::done ? tr("All directions are proven. %1").arg(QString::fromStdString(document_.review().readiness.words)) : s.state == ProofState::stale ? tr("Gone stale: %1").arg(QString::fromStdString(s.because)) : s.state == ProofState::fresh ? tr("Proven %1").arg(QString::fromStdString(s.at)) : tr("What did you see?"));
+  verdict_->setText(asking_ == Asking::done ? QString::fromStdString(document_.review().readiness.words) + QLatin1Char('.') : s.state == ProofState::stale ? tr("Gone stale: %1").arg(QString::fromStdString(s.because)) : s.state == ProofState::fresh ? tr("Proven %1").arg(QString::fromStdString(s.at)) : tr("What did you see?"));
   remedy_->setText(asking_ == Asking::done ? tr("Any check can be done again.") : tr("Watch the surface, not the stick. Say it aloud."));
   if (!same) keys_->ask(asked_, surfaces, false);
 }

@@ -11,13 +11,23 @@
 #include "base/number.h"
 #include "link/image.h"
 #include "look/pieces.h"
-#include "stations/numbers_dialog.h"
 #include "stations/sticks/channels_dialog.h"
 #include "stations/sticks/reach_rulers.h"
 #include "stations/sticks/signal_strip.h"
+#include "stations/sticks/sticks_dialogs.h"
 
 namespace rigging::app {
 namespace {
+
+QString signal_name(Signal signal) {
+  switch (signal) {
+    case Signal::pulse: return QObject::tr("pulse per channel");
+    case Signal::summed: return QObject::tr("summed pulse");
+    case Signal::inverted_serial: return QObject::tr("inverted serial");
+    case Signal::two_way_serial: return QObject::tr("two-way serial");
+  }
+  return {};
+}
 
 constexpr ChannelFunction four[] = {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw};
 
@@ -60,16 +70,18 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   again_ = hinted_button(tr("That stick again"), "listen_again", tr("Takes back the last stick and asks for it once more"));
   dial_ = hinted_button(tr("Dialled in"), "dial_in", tr("What is shown beside the rulers is set in the transmitter now"));
   learn_ = hinted_button(tr("Let the controller learn these ends"), "learn_ends", tr("Takes what was read for the ends of each channel, written with the next configuration"));
-  write_ = hinted_button(tr("Write the channels to the controller"), "write_channels", tr("The controller takes each channel for what was found"));
+  write_ = hinted_button(tr("Write to the controller"), "write_channels", tr("The controller takes each channel for what was found"));
   record_ = hinted_button(tr("Record: sticks calibrated"), "record_calibrated", tr("A proof that goes stale when order, direction, sub-trim or travel change"));
   switch_ = hinted_button(tr("Find a switch"), "find_switch", tr("Flip it through all its positions, half a second in each"));
   loss_ = hinted_button(tr("Try the loss of the link"), "try_loss", tr("Transmitter off: does the controller notice?"));
   type_ = hinted_button(tr("Type readings…"), "type_readings", tr("From the controller's own test page, or measured at a servo"));
   transmitter_ = hinted_button(tr("The transmitter…"), "transmitter_settings", tr("How it counts and what it is set to"));
-  channels_ = hinted_button(tr("Channels and switches…"), "channels_table", tr("What shares a channel, which position chooses what"));
+  channels_ = hinted_button(tr("Channels…"), "channels_table", tr("Channels and switches: what shares a channel, which position chooses what"));
+  card_ = hinted_button(tr("Settings card…"), "settings_card", tr("What to set in the transmitter and on the model, to print"));
+  hidden_ = hinted_button(tr("Nothing tells"), "loss_hidden", tr("The motor goes on, or no lamp shows that the link is gone"));
   listen_->setProperty("main", true);
   dial_->setProperty("main", true);
-  for (QPushButton* b : {listen_, again_, dial_, learn_, write_, record_}) right->addWidget(b);
+  for (QPushButton* b : {listen_, again_, dial_, learn_, write_, record_, hidden_}) right->addWidget(b);
   found_ = wrapping_words(9);
   found_->setObjectName(QStringLiteral("sticks_found"));
   right->addWidget(found_);
@@ -81,9 +93,9 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   auto* more = new QGridLayout;
   more->setSpacing(4);
   int at = 0;
-  for (QPushButton* b : {switch_, loss_, type_, transmitter_, channels_}) {
+  for (QPushButton* b : {switch_, loss_, type_, transmitter_, channels_, card_}) {
     b->setFont(Look::instance().text(9));
-    more->addWidget(b, at / 2, at % 2, 1, b == channels_ ? 2 : 1);
+    more->addWidget(b, at / 2, at % 2);
     ++at;
   }
   right->addLayout(more);
@@ -110,19 +122,15 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   });
   connect(loss_, &QPushButton::clicked, this, [this] {
     if (doing_ == Doing::loss) {
-      // The builder says that it is off, and frames come all the same.
-      doing_ = Doing::nothing;
-      result_ = tr("The receiver repeats its last values: the loss stays hidden. Store another behaviour in the receiver, after binding.");
-      Rig rig = document_.rig();
-      rig.radio.on_loss = OnLoss::hold;
-      document_.edit(std::move(rig), tr("Loss of the link tried: hidden"));
-      return update_card();
+      const OnLoss before = document_.rig().radio.on_loss;
+      return loss_seen(can_listen() ? OnLoss::hold : before == OnLoss::hold ? OnLoss::unknown : before);
     }
     doing_ = Doing::loss;
     result_.clear();
-    since_.invalidate();
     update_card();
   });
+  connect(hidden_, &QPushButton::clicked, this, [this] { loss_seen(OnLoss::hold); });
+  connect(card_, &QPushButton::clicked, this, &SticksPage::card_asked);
   connect(type_, &QPushButton::clicked, this, &SticksPage::type_in);
   connect(transmitter_, &QPushButton::clicked, this, &SticksPage::transmitter);
   connect(channels_, &QPushButton::clicked, this, &SticksPage::channels);
@@ -204,7 +212,7 @@ void SticksPage::heard(const std::vector<ChannelFrame>& frames) {
   else if (bench_.silent())
     line = tr("Nothing comes from the receiver.");
   else {
-    line = tr("%1 · %2 frames a second · %3 lost").arg(QString::fromStdString(spoken(word(*bench_.signal()))), QString::number(r.frames_per_s, 'f', 0), QString::number(bench_.tally().lost));
+    line = tr("%1 · %2 frames a second · %3 lost").arg(signal_name(*bench_.signal()), QString::number(r.frames_per_s, 'f', 0), QString::number(bench_.tally().lost));
     if (bench_.tally().damaged > 0) line += tr(" · %1 damaged").arg(bench_.tally().damaged);
     if (*bench_.signal() == Signal::two_way_serial && bench_.link_report().strength_dbm < 0) line += tr(" · link %1 %, %2 dBm").arg(bench_.link_report().quality_percent, 0, 'f', 0).arg(bench_.link_report().strength_dbm, 0, 'f', 0);
     if (r.failsafe) line += tr(" · the receiver reports: link gone");
@@ -252,15 +260,23 @@ void SticksPage::finish_switch() {
 
 void SticksPage::watch_loss(const std::vector<ChannelFrame>& frames) {
   const bool flagged = !frames.empty() && frames.back().failsafe;
-  if (flagged || bench_.silent()) {
-    doing_ = Doing::nothing;
-    result_ = flagged ? tr("Noticed: the receiver reports the loss.") : tr("Noticed: the receiver fell silent.");
+  if (flagged || bench_.silent()) loss_seen(flagged ? OnLoss::flag : OnLoss::no_pulses);
+}
+
+void SticksPage::loss_seen(OnLoss behaviour) {
+  const bool hidden = behaviour == OnLoss::hold;
+  doing_ = Doing::nothing;
+  // With frames still coming, or nothing that tells, the loss stays hidden; else it was heard, or the builder saw it.
+  result_ = hidden ? tr("The receiver repeats its last values: the loss stays hidden. Store another behaviour in the receiver, after binding.")
+            : behaviour == OnLoss::flag && can_listen() ? tr("Noticed: the receiver reports the loss.")
+            : behaviour == OnLoss::no_pulses && can_listen() ? tr("Noticed: the receiver fell silent.") : tr("Noticed: motor and lamp told.");
+  if (behaviour != document_.rig().radio.on_loss) {
     Rig rig = document_.rig();
-    rig.radio.on_loss = flagged ? OnLoss::flag : OnLoss::no_pulses;
-    document_.edit(std::move(rig), tr("Loss of the link tried"));
-    record(MeasuredCheck::loss_noticed);
-    update_card();
+    rig.radio.on_loss = behaviour;
+    document_.edit(std::move(rig), hidden ? tr("Loss of the link tried: hidden") : tr("Loss of the link tried"));
   }
+  if (!hidden) record(MeasuredCheck::loss_noticed);
+  update_card();
 }
 
 void SticksPage::dial() {
@@ -294,77 +310,11 @@ void SticksPage::record(MeasuredCheck check) {
 }
 
 void SticksPage::type_in() {
-  const ControllerClass* controller = document_.controller();
-  if (!controller) return;
-  Rig rig = document_.rig();
-  const bool page = controller->reads_full > 0;
-  NumbersDialog dialog(tr("What was read"), page ? tr("Numbers as the board's test page shows them, −%1 to %1: stick at its lower end, let go, at its upper end. Throttle: closed and open.").arg(controller->reads_full)
-                                                 : tr("Pulses in µs, as a servo tester or logic analyser reads them: lower end, let go, upper end. A channel that falls when the stick goes right, back or open reads the wrong way round."), this);
-  struct Typed {
-    double low, centre, high;
-    bool inverted;
-  };
-  std::vector<std::pair<Channel*, Typed>> typed;
-  for (const ChannelFunction f : needed())
-    if (Channel* c = rig.channel(f))
-      typed.emplace_back(c, Typed{page_from_us(*controller, c->low_us.value_or(1000)), page_from_us(*controller, c->centre_us.value_or(1500)), page_from_us(*controller, c->high_us.value_or(2000)), c->inverted});
-  const double least = page ? -1.4 * controller->reads_full : 700, most = page ? 1.4 * controller->reads_full : 2300;
-  for (auto& [c, t] : typed) {
-    const QString name = QString::fromStdString(capital(spoken_function(c->function)));
-    const std::string key(word(c->function));
-    const QString unit = page ? QString() : QStringLiteral("µs");
-    dialog.add(("low_" + key).c_str(), {tr("%1, lower end").arg(name), unit, least, most, 1, 1}, t.low);
-    if (c->function != ChannelFunction::throttle) dialog.add(("centre_" + key).c_str(), {tr("%1, let go").arg(name), unit, least, most, 1, 1}, t.centre);
-    dialog.add(("high_" + key).c_str(), {tr("%1, upper end").arg(name), unit, least, most, 1, 1}, t.high);
-    dialog.add(("inverted_" + key).c_str(), tr("%1 reads the wrong way round").arg(name), t.inverted);
-  }
-  if (typed.empty() || !dialog.ask()) return;
-  for (auto& [c, t] : typed) {
-    Channel with = *c;
-    with.low_us = us_from_page(*controller, t.low);
-    with.high_us = us_from_page(*controller, t.high);
-    with.centre_us = c->function == ChannelFunction::throttle ? (*with.low_us + *with.high_us) / 2 : us_from_page(*controller, t.centre);
-    with.inverted = t.inverted;
-    with.learned = false;
-    if (const auto ok = dial_in(with, rig.radio.transmitter, {}, with.inverted); !ok) {
-      result_ = QString::fromStdString(spoken_function(c->function) + ": " + ok.error().text());
-      update_card();
-      return;
-    }
-    *c = with;
-  }
-  document_.edit(std::move(rig), tr("Readings typed"));
+  if (auto typed = ask_readings(document_, needed(), this)) document_.edit(std::move(*typed), tr("Readings typed"));
 }
 
 void SticksPage::transmitter() {
-  Rig rig = document_.rig();
-  Transmitter& t = rig.radio.transmitter;
-  NumbersDialog dialog(tr("The transmitter"), tr("How it counts, and what it is set to now. What is read with these settings tells what to dial in."), this);
-  bool in_us = t.counts == TravelUnit::us;
-  double count = t.channels;
-  dialog.add("counts_us", tr("It shows sub-trim and travel in µs, not in percent"), in_us);
-  dialog.add("full_us", {tr("100 % of travel moves the pulse by"), QStringLiteral("µs"), 100, 1000, 0, 1}, t.full_us);
-  dialog.add("step_percent", {tr("Its travel goes in steps of"), QStringLiteral("%"), 0.01, 10, 2, 1}, t.step_percent);
-  dialog.add("sub_trim_step", {tr("Its sub-trim goes in steps of"), QStringLiteral("µs"), 0.01, 20, 2, 1}, t.sub_trim_step_us);
-  dialog.add("most_travel", {tr("Most travel"), QStringLiteral("%"), 50, 200, 0, 1}, t.most_travel_percent);
-  dialog.add("most_sub_trim", {tr("Most sub-trim"), QStringLiteral("µs"), 0, 500, 0, 1}, t.most_sub_trim_us);
-  dialog.add("channel_count", {tr("Channels it has"), QString(), 1, 32, 0, 1}, count);
-  std::string others;
-  for (const std::string& o : t.also_serves) others += (others.empty() ? "" : ", ") + o;
-  std::vector<std::pair<Channel*, std::string>> rated;
-  for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::yaw})
-    if (Channel* c = rig.channel(f)) rated.emplace_back(c, "rate_" + std::string(word(f)));
-  for (const auto& [c, id] : rated) dialog.add(id.c_str(), {tr("Rate of the %1 for the launch").arg(QString::fromStdString(spoken_function(c->function))), QStringLiteral("%"), 10, 200, 0, 1}, c->rate_percent);
-  dialog.add("also_serves", tr("Other rigs on the same memory"), others, tr("names, separated by commas"));
-  dialog.add("mixes", tr("It mixes channels itself"), t.mixes);
-  dialog.add("gestures", tr("Stick gestures that change settings are on"), t.gestures_change_settings);
-  if (!dialog.ask()) return;
-  t.counts = in_us ? TravelUnit::us : TravelUnit::percent;
-  t.channels = static_cast<int>(count);
-  t.also_serves.clear();
-  for (const QString& name : QString::fromStdString(others).split(QLatin1Char(','), Qt::SkipEmptyParts))
-    if (!name.trimmed().isEmpty()) t.also_serves.push_back(name.trimmed().toStdString());
-  document_.edit(std::move(rig), tr("The transmitter described"));
+  if (auto described = ask_transmitter(document_, this)) document_.edit(std::move(*described), tr("The transmitter described"));
 }
 
 void SticksPage::channels() { ChannelsDialog(document_, this).exec(); }
@@ -434,16 +384,16 @@ void SticksPage::update_card() {
     } else if (doing_ == Doing::loss) {
       const bool off = !bench_.frames().empty() && !bench_.silent();
       todo = tr("Switch the transmitter off.");
-      remark = off ? tr("Frames still come as if nothing had happened. If that stays so with the transmitter off, the receiver hides the loss.") : QString();
-    } else if (!c || !c->reads_channels) {
+      remark = !can_listen() ? tr("Propeller off. The motor must stop, and the lamp should tell.") : off ? tr("Frames still come as if nothing had happened. If that stays so with the transmitter off, the receiver hides the loss.") : QString();
+    } else if (!changes && !r.all_land && (!c || !c->reads_channels)) {
       todo = tr("Read the pulses and type them in.");
       remark = tr("This class does not show what it receives: a servo tester or a logic analyser does (rigging-cli decode reads its captures).");
     } else if (r.all_land) {
       todo = tr("The sticks land.");
       remark = tr("Low, centre and high are within %1 µs.").arg(lands_well_us);
     } else if (changes) {
-      todo = wrong_way ? tr("Turn round and dial in what stands beside the rulers.") : tr("Dial in what stands beside the rulers.");
-      remark = tr("Trim levers in the middle, then sub-trim and travel of each channel.");
+      todo = tr("Dial in what stands beside the rulers.");
+      remark = wrong_way ? tr("Trim levers in the middle; directions first, then sub-trim and travel.") : tr("Trim levers in the middle, then sub-trim and travel of each channel.");
     } else if (!bench_.signal()) {
       todo = tr("Nothing is heard yet.");
       remark = c->reads_full > 0 ? tr("Type what the test page shows, or start the bench below.") : tr("Transmitter on first, throttle low, then the battery. The bench below plays both.");
@@ -452,15 +402,17 @@ void SticksPage::update_card() {
       remark = tr("It finds order, direction, centre and ends by itself.");
     }
   }
+  if (c && !c->reads_channels) strip_->set_frames(nullptr, tr("This class does not show what it receives."));
   todo_->setText(todo);
   remark_->setText(remark);
-  caution_->setVisible(doing_ == Doing::sticks || (!busy && can_listen() && !r.all_land));
+  caution_->setVisible(doing_ == Doing::sticks || (!busy && can_listen() && !r.all_land && !changes));
   const auto set = [](QPushButton* b, bool visible, bool enabled = true) {
     b->setVisible(visible);
     b->setEnabled(enabled);
   };
   listen_->setText(doing_ == Doing::sticks || doing_ == Doing::loss ? tr("Stop") : r.all_read || changes ? tr("Listen again") : tr("Listen to the sticks"));
   set(listen_, c && c->reads_channels && doing_ != Doing::a_switch, can_listen());
+  if (doing_ == Doing::loss && !can_listen()) set(listen_, true);
   // One thing to do next stands out.
   if (const bool main = !(!busy && changes); listen_->property("main").toBool() != main) {
     listen_->setProperty("main", main);
@@ -478,8 +430,9 @@ void SticksPage::update_card() {
   set(record_, !busy && r.all_land && calibrated.state != ProofState::fresh && calibrated.state != ProofState::provisional);
   switch_->setText(doing_ == Doing::a_switch ? tr("That was all") : tr("Find a switch"));
   set(switch_, true, can_listen() && (doing_ == Doing::nothing || doing_ == Doing::a_switch));
-  loss_->setText(doing_ == Doing::loss ? tr("Off, frames come") : tr("Try the loss"));
-  set(loss_, true, can_listen() && (doing_ == Doing::nothing || doing_ == Doing::loss));
+  loss_->setText(doing_ != Doing::loss ? tr("Try the loss") : can_listen() ? tr("Off, frames come") : tr("It told me"));
+  set(loss_, true, (can_listen() || (c && !c->reads_channels)) && (doing_ == Doing::nothing || doing_ == Doing::loss));
+  set(hidden_, doing_ == Doing::loss && !can_listen());
   for (QPushButton* b : {type_, transmitter_, channels_}) b->setEnabled(!busy);
   QStringList found = limits;
   if (!result_.isEmpty()) found.prepend(result_);

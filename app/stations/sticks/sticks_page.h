@@ -1,6 +1,5 @@
 #pragma once
 
-#include <QElapsedTimer>
 #include <optional>
 
 #include "bench/bench_link.h"
@@ -30,6 +29,9 @@ class SticksPage : public StationPage {
   QString todo() const;
   const std::optional<StickSetup>& listening() const { return setup_; }
 
+ Q_SIGNALS:
+  void card_asked();
+
  private:
   enum class Doing { nothing, sticks, a_switch, loss };
   void listen();
@@ -44,6 +46,8 @@ class SticksPage : public StationPage {
   void transmitter();
   void channels();
   void record(MeasuredCheck check);
+  /// How the receiver took the loss, as heard, or as the builder saw it.
+  void loss_seen(OnLoss behaviour);
   void update_card();
   std::vector<ChannelFunction> needed() const;
   bool can_listen() const;
@@ -52,11 +56,10 @@ class SticksPage : public StationPage {
   ReachRulers* rulers_;
   SignalStrip* strip_;
   QLabel *todo_, *remark_, *found_, *facts_, *caution_;
-  QPushButton *listen_, *again_, *dial_, *learn_, *write_, *switch_, *loss_, *record_, *type_, *transmitter_, *channels_;
+  QPushButton *listen_, *again_, *dial_, *learn_, *write_, *switch_, *loss_, *record_, *type_, *transmitter_, *channels_, *card_, *hidden_;
   Doing doing_ = Doing::nothing;
   std::optional<StickSetup> setup_;
   std::optional<SwitchSetup> switch_setup_;
-  QElapsedTimer since_;
   QString result_;
 };
 

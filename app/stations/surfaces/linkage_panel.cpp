@@ -9,16 +9,19 @@
 #include "base/find.h"
 #include "base/number.h"
 #include "look/pieces.h"
+#include "look/units.h"
 #include "stations/numbers_dialog.h"
 #include "surfaces/air_loads.h"
 
 namespace rigging::app {
 namespace {
 
-/// "8, 11, 14" in millimetres.
+constexpr double least_hole_m = 0.001, most_hole_m = 0.2;
+
+/// "8, 11, 14" in millimetres, or inches.
 std::string holes_text(const std::vector<double>& holes) {
   std::string text;
-  for (const double h : holes) text += (text.empty() ? "" : ", ") + number_text(h * 1000, 2);
+  for (const double h : holes) text += (text.empty() ? "" : ", ") + number_text(Units::instance().length_out(h), Units::instance().metric() ? 2 : 4);
   return text;
 }
 
@@ -26,9 +29,9 @@ std::optional<std::vector<double>> holes_of(const std::string& text) {
   std::vector<double> holes;
   for (const QString& part : QString::fromStdString(text).split(QLatin1Char(','), Qt::SkipEmptyParts)) {
     bool good = false;
-    const double mm = part.trimmed().toDouble(&good);
-    if (!good || mm < 1 || mm > 200) return std::nullopt;
-    holes.push_back(mm / 1000);
+    const double m = Units::instance().length_in(part.trimmed().toDouble(&good));
+    if (!good || m < 0.999 * least_hole_m || m > 1.001 * most_hole_m) return std::nullopt;
+    holes.push_back(std::clamp(m, least_hole_m, most_hole_m));
   }
   return holes;
 }
@@ -96,17 +99,19 @@ void LinkagePanel::show_surface(Surface surface) {
 void LinkagePanel::measures() {
   Linkage l = linkage_of(document_, surface_);
   NumbersDialog dialog(tr("Linkage of the %1").arg(QString::fromStdString(surface_.spoken())), tr("With the servo at 1500 µs and the surface flush. Angles from square to the chord: arm leaning toward the hinge and horn leaning away from the servo count positive."), this);
-  const auto mm = QStringLiteral("mm"), deg = QStringLiteral("°");
-  dialog.add("arm", {tr("Arm, servo to hole"), mm, 1, 200, 1, 1000}, l.arm_m);
-  dialog.add("horn", {tr("Horn, hinge to hole"), mm, 1, 200, 1, 1000}, l.horn_m);
-  dialog.add("rod", {tr("Rod, hole to hole"), mm, 5, 2000, 1, 1000}, l.rod_m);
+  const auto deg = QStringLiteral("°");
+  const Units& u = Units::instance();
+  const auto length = [&](const QString& label, double least_m, double most_m) { return NumbersDialog::Number{label, u.length_unit(), u.length_out(least_m), u.length_out(most_m), u.metric() ? 1 : 3, u.length_out(1)}; };
+  dialog.add("arm", length(tr("Arm, servo to hole"), 0.001, 0.2), l.arm_m);
+  dialog.add("horn", length(tr("Horn, hinge to hole"), 0.001, 0.2), l.horn_m);
+  dialog.add("rod", length(tr("Rod, hole to hole"), 0.005, 2), l.rod_m);
   dialog.add("travel", {tr("Servo turns for 500 µs"), deg, 5, 120, 1, 1}, l.servo_travel_deg);
   dialog.add("arm_deg", {tr("Arm leans"), deg, -89, 89, 1, 1}, l.arm_deg);
   dialog.add("horn_deg", {tr("Horn leans"), deg, -89, 89, 1, 1}, l.horn_deg);
-  dialog.add("drop", {tr("Servo further to the horn's side than the hinge"), mm, -200, 200, 1, 1000}, l.drop_m);
-  dialog.add("chord", {tr("Hinge to trailing edge where throws are read"), mm, 4, 2000, 1, 1000}, l.chord_m, tr("from the airframe"));
-  dialog.add("pitch", {tr("One turn of the clevis"), mm, 0.1, 5, 2, 1000}, l.clevis_pitch_m);
-  dialog.add("play", {tr("Play at the trailing edge"), mm, -0.1, 50, 1, 1000}, l.play_m, tr("not felt yet"));
+  dialog.add("drop", length(tr("Servo further to the horn's side than the hinge"), -0.2, 0.2), l.drop_m);
+  dialog.add("chord", length(tr("Hinge to trailing edge where throws are read"), 0.004, 2), l.chord_m, tr("from the airframe"));
+  dialog.add("pitch", NumbersDialog::Number{tr("One turn of the clevis"), u.length_unit(), u.length_out(0.0001), u.length_out(0.005), u.metric() ? 2 : 4, u.length_out(1)}, l.clevis_pitch_m);
+  dialog.add("play", length(tr("Play at the trailing edge"), -0.0001, 0.05), l.play_m, tr("not felt yet"));
   const bool rudder = surface_.kind == SurfaceKind::rudder;
   dialog.add("push_lifts", rudder ? tr("Pushing the rod moves the trailing edge right (horn on the left)") : tr("Pushing the rod lifts the trailing edge (horn below)"), l.push_lifts);
   dialog.add("crossed", tr("Arm and horn stand to opposite sides"), l.crossed);
@@ -118,17 +123,20 @@ void LinkagePanel::measures() {
 
 void LinkagePanel::holes() {
   Linkage l = linkage_of(document_, surface_);
+  const Units& u = Units::instance();
   std::string arm = holes_text(l.arm_holes_m), horn = holes_text(l.horn_holes_m);
-  NumbersDialog dialog(tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())), tr("Distances of the holes from the servo's axis and from the hinge, in mm, separated by commas."), this);
-  dialog.add("arm_holes", tr("Holes of the arm"), arm, QStringLiteral("8, 10.5, 13"));
-  dialog.add("horn_holes", tr("Holes of the horn"), horn, QStringLiteral("10, 13, 16"));
+  NumbersDialog dialog(tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())), tr("Distances of the holes from the servo's axis and from the hinge, in %1, separated by commas.").arg(u.length_unit()), this);
+  dialog.add("arm_holes", tr("Holes of the arm"), arm, u.metric() ? QStringLiteral("8, 10.5, 13") : QStringLiteral("0.31, 0.41, 0.51"));
+  dialog.add("horn_holes", tr("Holes of the horn"), horn, u.metric() ? QStringLiteral("10, 13, 16") : QStringLiteral("0.39, 0.51, 0.63"));
   dialog.add("want_up", {tr("Wanted throw up"), QStringLiteral("°"), -0.1, 85, 1, 1}, l.want_up_deg, tr("as it comes"));
   dialog.add("want_down", {tr("Wanted throw down"), QStringLiteral("°"), -0.1, 85, 1, 1}, l.want_down_deg, tr("as it comes"));
-  if (!dialog.ask()) return;
-  const auto arms = holes_of(arm), horns = holes_of(horn);
-  if (!arms || !horns) {
-    ranked_title_->setText(tr("Holes were not understood: expected distances in mm from 1 to 200, such as 8, 10.5, 13."));
-    return;
+  std::optional<std::vector<double>> arms, horns;
+  while (!arms || !horns) {
+    if (!dialog.ask()) return;
+    arms = holes_of(arm);
+    horns = holes_of(horn);
+    if (arms && horns) break;
+    dialog.refuse((arms ? tr("The horn's holes are not understood: ") : tr("The arm's holes are not understood: ")) + (u.metric() ? tr("expected distances from 1 to 200 mm, such as 8, 10.5, 13.") : tr("expected distances from 0.04 to 7.87 in, such as 0.31, 0.41, 0.51.")));
   }
   l.arm_holes_m = *arms;
   l.horn_holes_m = *horns;
@@ -164,7 +172,8 @@ void LinkagePanel::refresh() {
     return;
   }
   const double chord = chord_of(document_, surface_);
-  QString facts = tr("<b>%1° up, %2° down</b> at the ends, %3 and %4 mm at the edge.").arg(n(curve->most_up_deg, 1), n(curve->most_down_deg, 1), n(1000 * throw_m(chord, curve->most_up_deg), 1), n(1000 * throw_m(chord, curve->most_down_deg), 1));
+  const Units& u = Units::instance();
+  QString facts = tr("<b>%1° up, %2° down</b> at the ends, %3 and %4 at the edge.").arg(n(curve->most_up_deg, 1), n(curve->most_down_deg, 1), u.length(throw_m(chord, curve->most_up_deg)), u.length(throw_m(chord, curve->most_down_deg)));
   if (std::abs(curve->neutral_deg) > 0.05) facts += tr(" Stands %1° off at the centre.").arg(n(curve->neutral_deg, 1));
   facts += tr(" Up to down %1 : 1. One dead band of the servo (%2 µs) is %3°.").arg(n(curve->differential, 2), n(dead_band_us, 0), n(std::abs(curve->deg_per_us) * dead_band_us, 2));
   if (!rig.linkage(surface_)) facts = tr("Not measured yet; as a usual linkage would do it: ") + facts;
@@ -179,8 +188,8 @@ void LinkagePanel::refresh() {
       for (const HoleChoice& c : *choices) {
         if (++shown > 4) break;
         const bool in_use = std::abs(c.arm_m - l.arm_m) < 1e-6 && std::abs(c.horn_m - l.horn_m) < 1e-6;
-        const QString line = c.reaches ? tr("arm %1, horn %2: %3 % of the travel, step %4°, force %5").arg(n(1000 * c.arm_m, 1), n(1000 * c.horn_m, 1), n(c.travel_percent, 0), n(c.step_deg, 2), n(c.force, 2))
-                                       : tr("arm %1, horn %2: %3").arg(n(1000 * c.arm_m, 1), n(1000 * c.horn_m, 1), QString::fromStdString(c.remark));
+        const QString line = c.reaches ? tr("arm %1, horn %2: %3 % of the travel, step %4°, force %5").arg(u.length(c.arm_m), u.length(c.horn_m), n(c.travel_percent, 0), n(c.step_deg, 2), n(c.force, 2))
+                                       : tr("arm %1, horn %2: %3").arg(u.length(c.arm_m), u.length(c.horn_m), QString::fromStdString(c.remark));
         auto* use = new QPushButton((in_use ? tr("in use · ") : QString()) + line);
         use->setObjectName(QStringLiteral("hole_%1").arg(shown));
         use->setProperty("flat", true);
@@ -198,8 +207,8 @@ void LinkagePanel::refresh() {
     }
   }
   if (const ServoLoad* load = find_in(document_.review().loads, [&](const ServoLoad& x) { return x.surface == surface_; })) {
-    const auto band = [&](const ServoLoad::At& at) { return tr("%1 to %2 N·cm at %3 m/s").arg(n(100 * at.torque_low_nm, 1), n(100 * at.torque_high_nm, 1), n(at.speed_m_s, 0)); };
-    loads_->setText(tr("<b>In the air</b>, at full throw, asked of the servo: %1, %2, %3; it has %4 N·cm. %5.").arg(band(load->cruise), band(load->fast), band(load->dive), n(100 * load->available_nm, 0), QString::fromStdString(capital(load->verdict))));
+    const auto band = [&](const ServoLoad::At& at) { return tr("%1 to %2 %3 at %4 %5").arg(n(u.torque_out(at.torque_low_nm), 1), n(u.torque_out(at.torque_high_nm), 1), u.torque_unit(), n(u.speed_out(at.speed_m_s), 0), u.speed_unit()); };
+    loads_->setText(tr("<b>In the air</b>, at full throw, asked of the servo: %1, %2, %3; it has %4 %5. %6.").arg(band(load->cruise), band(load->fast), band(load->dive), n(u.torque_out(load->available_nm), 0), u.torque_unit(), QString::fromStdString(capital(load->verdict))));
   } else {
     loads_->setText(tr("Servo loads need the flying mass (station airframe)."));
   }

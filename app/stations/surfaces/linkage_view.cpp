@@ -8,6 +8,7 @@
 #include <numbers>
 
 #include "look/look.h"
+#include "look/units.h"
 
 namespace rigging::app {
 namespace {
@@ -28,12 +29,15 @@ LinkageView::LinkageView(QWidget* parent) : QWidget(parent) {
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
 }
 
-void LinkageView::set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us) {
+void LinkageView::set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us, bool as_read) {
   linkage_ = linkage;
   output_ = output;
   chord_m_ = chord_m;
   pulse_us_ = pulse_us;
+  as_read_ = as_read;
   known_ = true;
+  curve_.reset();
+  if (auto curve = trace(linkage_, output_)) curve_ = std::move(*curve);
   words_.clear();
   update();
 }
@@ -52,14 +56,23 @@ std::optional<LinkagePose> LinkageView::pose() const {
 }
 
 LinkageView::Frame LinkageView::frame() const {
+  if (held_ != Grip::none) return held_frame_;
   Frame f;
   const auto bar = FourBar::of(linkage_);
   const double base = bar ? bar->base_m() : linkage_.rod_m;
-  const double wide = base + chord_m_ + 1.6 * linkage_.arm_m, high = 2.4 * std::max({linkage_.arm_m, linkage_.horn_m, 0.5 * chord_m_}) + 0.012;
-  f.scale = std::min((width() - 110) / wide, (height() - 70) / high);
+  // Room for what swings: the edge over its whole arc, and arm and horn on their side.
+  const auto rise = [&](double deg) { return chord_m_ * std::sin(std::clamp(deg, 6.0, 90.0) * rad); };
+  const double levers = std::max(linkage_.arm_m + std::abs(linkage_.drop_m), linkage_.horn_m) + 0.008;
+  double above = std::max(rise(curve_ ? curve_->most_up_deg : 30), 0.01), below = std::max(rise(curve_ ? curve_->most_down_deg : 30), 0.01);
   // Horn below: its side is downward on the screen.
   f.side = linkage_.push_lifts ? 1 : -1;
-  f.origin = QPointF((width() - (base + chord_m_) * f.scale) / 2, height() * (linkage_.push_lifts ? 0.42 : 0.58));
+  (f.side > 0 ? below : above) = std::max(f.side > 0 ? below : above, levers);
+  if (linkage_.crossed) (f.side > 0 ? above : below) = std::max(f.side > 0 ? above : below, levers);
+  const double head = 52, foot = 28 + (curve_ && !curve_->problems.empty() ? 34 : 0);
+  const double wide = base + chord_m_ + 1.6 * linkage_.arm_m;
+  f.scale = std::max(50.0, std::min((width() - 110) / wide, (height() - head - foot) / (above + below)));
+  const double slack = std::max(0.0, height() - head - foot - (above + below) * f.scale);
+  f.origin = QPointF((width() - (base + chord_m_) * f.scale) / 2, head + slack / 2 + above * f.scale);
   return f;
 }
 
@@ -96,9 +109,8 @@ void LinkageView::paintEvent(QPaintEvent*) {
   p.drawRect(QRectF(servo.x() - 0.014 * f.scale, servo.y() - 0.006 * f.scale, 0.022 * f.scale, 0.012 * f.scale));
 
   // Where the surface goes over the whole range, and where it is.
-  const auto curve = trace(linkage_, output_);
   const auto edge = [&](double up_deg) { return QPointF(hinge.x() + chord_m_ * f.scale * std::cos(up_deg * rad), hinge.y() - chord_m_ * f.scale * std::sin(up_deg * rad)); };
-  const double up = curve ? curve->most_up_deg : 0, down = curve ? curve->most_down_deg : 0;
+  const double up = curve_ ? curve_->most_up_deg : 0, down = curve_ ? curve_->most_down_deg : 0;
   const double reach = chord_m_ * f.scale;
   p.setPen(QPen(i.slate, 1, Qt::DashLine));
   p.setBrush(Qt::NoBrush);
@@ -110,7 +122,7 @@ void LinkageView::paintEvent(QPaintEvent*) {
   p.setPen(i.slate);
   const auto mark = [&](double deg, bool above) {
     const QPointF at = edge(deg);
-    const QString text = QStringLiteral("%1° · %2 mm").arg(std::abs(deg), 0, 'f', 1).arg(std::abs(throw_m(chord_m_, deg)) * 1000, 0, 'f', 1);
+    const QString text = QStringLiteral("%1° · %2").arg(std::abs(deg), 0, 'f', 1).arg(Units::instance().length(std::abs(throw_m(chord_m_, deg))));
     p.drawText(QRectF(std::min(at.x() - 20, width() - 146.0), at.y() + (above ? -22 : 6), 144, 16), Qt::AlignLeft | Qt::AlignVCenter, text);
   };
   mark(up, true);
@@ -148,25 +160,28 @@ void LinkageView::paintEvent(QPaintEvent*) {
   }
   p.setPen(i.soft);
   p.setFont(look.text(8.5));
-  const auto mm = [](double m) { return QString::number(m * 1000, 'f', 1); };
+  const Units& u = Units::instance();
   const double under = f.side > 0 ? 10 : -24;
-  p.drawText(QRectF(arm.x() - 50, arm.y() + under, 100, 14), Qt::AlignCenter, tr("arm %1 mm").arg(mm(linkage_.arm_m)));
-  p.drawText(QRectF(horn.x() - 50, horn.y() + under, 100, 14), Qt::AlignCenter, tr("horn %1 mm").arg(mm(linkage_.horn_m)));
-  p.drawText(QRectF((arm.x() + horn.x()) / 2 - 60, (arm.y() + horn.y()) / 2 - f.side * 8 - 14, 120, 14), Qt::AlignCenter, tr("rod %1 mm").arg(mm(linkage_.rod_m)));
+  p.drawText(QRectF(arm.x() - 50, arm.y() + under, 100, 14), Qt::AlignCenter, tr("arm %1").arg(u.length(linkage_.arm_m)));
+  p.drawText(QRectF(horn.x() - 50, horn.y() + under, 100, 14), Qt::AlignCenter, tr("horn %1").arg(u.length(linkage_.horn_m)));
+  p.drawText(QRectF((arm.x() + horn.x()) / 2 - 60, (arm.y() + horn.y()) / 2 - f.side * 8 - 14, 120, 14), Qt::AlignCenter, tr("rod %1").arg(u.length(linkage_.rod_m)));
   p.setFont(look.text(9));
   p.drawText(QRectF(6, 4, width() - 12, 18), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("%1 µs: %2° %3 · servo ahead, %4").arg(pulse_us_, 0, 'f', 0).arg(std::abs(now->up_deg), 0, 'f', 1).arg(std::abs(now->up_deg) < 0.05 ? tr("flush") : now->up_deg > 0 ? (rudder ? tr("right") : tr("up")) : rudder ? tr("left") : tr("down"), rudder ? tr("seen from above") : tr("seen from the left")));
-  if (curve && !curve->problems.empty()) {
+             tr("%1 µs: %2° %3 · %5, servo ahead, %4").arg(pulse_us_, 0, 'f', 0).arg(std::abs(now->up_deg), 0, 'f', 1).arg(std::abs(now->up_deg) < 0.05 ? tr("flush") : now->up_deg > 0 ? (rudder ? tr("right") : tr("up")) : rudder ? tr("left") : tr("down"), rudder ? tr("seen from above") : tr("seen from the left"), as_read_ ? tr("as the readings say") : tr("as measured")));
+  if (curve_ && !curve_->problems.empty()) {
     p.setPen(i.rust);
     p.setFont(look.text(9, true));
-    p.drawText(QRectF(6, height() - 40, width() - 12, 36), Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, QString::fromStdString(curve->problems.front().words) + QLatin1Char('.'));
+    p.drawText(QRectF(6, height() - 40, width() - 12, 36), Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, QString::fromStdString(curve_->problems.front().words) + QLatin1Char('.'));
   }
 }
 
 void LinkageView::mousePressEvent(QMouseEvent* event) {
   held_ = Grip::none;
+  held_frame_ = frame();
+  Grip taken = Grip::none;
   for (const Grip g : {Grip::arm, Grip::horn})
-    if (known_ && pose() && QLineF(grip(g), event->position()).length() < 14) held_ = chosen_ = g;
+    if (known_ && pose() && QLineF(grip(g), event->position()).length() < 14) taken = chosen_ = g;
+  held_ = taken;
   update();
 }
 

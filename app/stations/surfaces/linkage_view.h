@@ -13,7 +13,8 @@ class LinkageView : public QWidget {
  public:
   explicit LinkageView(QWidget* parent = nullptr);
   /// `pulse_us`: where the servo is sent.
-  void set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us);
+  /// `as_read`: the linkage is estimated from its readings.
+  void set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us, bool as_read);
   void clear(const QString& words);
   enum class Grip { none, arm, horn };
   QPointF grip(Grip which) const;  ///< where it can be taken hold of
@@ -37,12 +38,14 @@ class LinkageView : public QWidget {
     QPointF at(double x_m, double y_m) const { return origin + QPointF(x_m * scale, side * y_m * scale); }
   };
   Frame frame() const;
+  Frame held_frame_;  ///< the scale stays while a hole is dragged
   std::optional<LinkagePose> pose() const;
 
   Linkage linkage_;
   Output output_;
   double chord_m_ = 0.05, pulse_us_ = 1500;
-  bool known_ = false;
+  std::optional<LinkageCurve> curve_;
+  bool known_ = false, as_read_ = false;
   QString words_;
   Grip held_ = Grip::none, chosen_ = Grip::arm;
 };

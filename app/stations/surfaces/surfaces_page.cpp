@@ -15,19 +15,14 @@
 #include "base/number.h"
 #include "look/look.h"
 #include "look/scroll_content.h"
+#include "look/units.h"
 #include "stations/surfaces/linkage_panel.h"
 #include "stations/surfaces/linkage_view.h"
+#include "stations/surfaces/output_row.h"
 #include "stations/surfaces/throws_panel.h"
 
 namespace rigging::app {
 namespace {
-
-QString output_name(const Output& o) {
-  if (o.surfaces.empty()) return QObject::tr("Motor");
-  QStringList names;
-  for (const Surface s : o.surfaces) names << QString::fromStdString(s.spoken());
-  return QString::fromStdString(capital(names.join(QStringLiteral(" + ")).toStdString()));
-}
 
 QSlider* slider(const QString& name, int least, int most, const char* id) {
   auto* s = new QSlider(Qt::Horizontal);
@@ -64,7 +59,7 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
     if (!preview_) return;
     const Linkage l = *preview_;
     preview_.reset();
-    document_.edit(LinkagePanel::with_linkage(document_.rig(), l), tr("Holes of the %1: arm %2 mm, horn %3 mm").arg(QString::fromStdString(surface_.spoken())).arg(l.arm_m * 1000, 0, 'f', 1).arg(l.horn_m * 1000, 0, 'f', 1));
+    document_.edit(LinkagePanel::with_linkage(document_.rig(), l), tr("Holes of the %1: arm %2, horn %3").arg(QString::fromStdString(surface_.spoken()), Units::instance().length(l.arm_m), Units::instance().length(l.horn_m)));
   });
   picture_ = new QStackedWidget;
   picture_->addWidget(view_);
@@ -216,117 +211,17 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   refresh();
 }
 
-void SurfacesPage::edit_output(const std::string& id, const QString& label, const std::function<void(Output&)>& change) {
-  if (refreshing_) return;
-  Rig rig = document_.rig();
-  if (Output* o = rig.output(id)) {
-    change(*o);
-    document_.edit(std::move(rig), label);
-  }
-}
-
-QWidget* SurfacesPage::row_for(const Output& o) {
-  auto* frame = new QFrame;
-  frame->setProperty("card", true);
-  auto* grid = new QGridLayout(frame);
-  grid->setContentsMargins(10, 6, 10, 6);
-  grid->setHorizontalSpacing(8);
-  grid->setVerticalSpacing(4);
-  const QString id = QString::fromStdString(o.id), name = output_name(o);
-  auto* title = new QLabel(name);
-  title->setFont(Look::instance().text(10, true));
-  title->setWordWrap(true);
-  grid->addWidget(title, 0, 0, 1, 3);
-
-  auto* socket = new QComboBox;
-  socket->setObjectName(QStringLiteral("socket_") + id);
-  socket->setAccessibleName(tr("Socket of %1").arg(name));
-  if (const ControllerClass* c = document_.controller())
-    for (const Terminal& s : c->outputs) socket->addItem(QString::fromStdString(s.label), QString::fromStdString(s.id));
-  socket->setCurrentIndex(socket->findData(QString::fromStdString(o.socket)));
-  connect(socket, &QComboBox::activated, this, [this, socket, key = o.id, name] {
-    edit_output(key, tr("%1 plugged into %2").arg(name, socket->currentText()), [&](Output& out) { out.socket = socket->currentData().toString().toStdString(); });
-  });
-  socket->setFixedWidth(92);
-  grid->setColumnStretch(2, 1);
-  grid->addWidget(socket, 0, 3);
-
-  auto* reverse = new QPushButton(o.reversed ? tr("Reversed") : tr("Reverse"));
-  reverse->setObjectName(QStringLiteral("reverse_") + id);
-  reverse->setCheckable(true);
-  reverse->setChecked(o.reversed);
-  reverse->setToolTip(tr("Turns the whole output round: every command on it goes the other way"));
-  connect(reverse, &QPushButton::clicked, this, [this, key = o.id](bool on) {
-    edit_output(key, on ? tr("Reversed %1").arg(QString::fromStdString(key)) : tr("%1 no longer reversed").arg(QString::fromStdString(key)), [&](Output& out) { out.reversed = on; });
-  });
-  grid->addWidget(reverse, 0, 4);
-
-  int column = 0;
-  const auto weight = [&](const QString& label, const char* key, double value, auto&& set, const QString& hint) {
-    auto* box = new QDoubleSpinBox;
-    box->setObjectName(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)));
-    box->setAccessibleName(tr("%1 weight of %2").arg(label, name));
-    box->setRange(-150, 150);
-    box->setDecimals(0);
-    box->setSingleStep(5);
-    box->setSuffix(QStringLiteral(" %"));
-    box->setButtonSymbols(QAbstractSpinBox::NoButtons);
-    box->setAlignment(Qt::AlignRight);
-    box->setFont(Look::instance().figures());
-    box->setKeyboardTracking(false);
-    box->setFixedWidth(78);
-    box->setValue(value * 100);
-    box->setToolTip(hint);
-    connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, set, label](double percent) {
-      edit_output(k, tr("%1 weight of %2 set to %3 %").arg(label, QString::fromStdString(k)).arg(percent), [&](Output& out) { set(out, percent / 100); });
-    });
-    auto* caption = new QLabel(label);
-    caption->setProperty("soft", true);
-    caption->setFont(Look::instance().text(8.5));
-    grid->addWidget(caption, 1, column);
-    grid->addWidget(box, 2, column++);
-  };
-  const SurfaceAnswer* answer = nullptr;
-  for (const SurfaceAnswer& a : document_.review().surfaces.answers)
-    if (a.output == o.id) answer = &a;
-  for (const Axis axis : all_axes) {
-    const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
-    if (!served && o.mix.of(axis) == 0) continue;
-    QString hint = tr("Share of the travel for full %1").arg(QString::fromLatin1(word(axis).data()));
-    if (answer && answer->in_degrees) hint += tr(": %1° at the surface").arg(answer->positive_deg[static_cast<std::size_t>(index_of(axis))], 0, 'f', 1);
-    weight(QString::fromStdString(capital(std::string(word(axis)))), word(axis).data(), o.mix.of(axis), [axis](Output& out, double v) { out.mix.of(axis) = v; }, hint);
-  }
-  if (o.surfaces.empty() || o.mix.throttle != 0) weight(tr("Throttle"), "throttle", o.mix.throttle, [](Output& out, double v) { out.mix.throttle = v; }, tr("1 to 100 %: closed to full"));
-  if (o.mix.flap != 0 || (!o.surfaces.empty() && o.surfaces.front().kind == SurfaceKind::flaperon)) weight(tr("Flap"), "flap", o.mix.flap, [](Output& out, double v) { out.mix.flap = v; }, tr("Droop with the flap channel"));
-
-  auto* pulse = new QLabel;
-  pulse->setFont(Look::instance().figures(9));
-  pulse->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-  pulses_[o.id] = pulse;
-  grid->addWidget(pulse, 2, 3, 1, 2);
-  if (answer && answer->in_degrees) {
-    QStringList degrees;
-    for (const Axis axis : all_axes)
-      if (const double d = answer->positive_deg[static_cast<std::size_t>(index_of(axis))]; d != 0)
-        degrees << QStringLiteral("%1 %2°").arg(QString::fromLatin1(word(axis).data())).arg(d, 0, 'f', 1);
-    auto* line = new QLabel(tr("At the surface, %1 positive: %2").arg(answer->surface.kind == SurfaceKind::rudder ? tr("trailing edge right") : tr("trailing edge up"), degrees.join(QStringLiteral(", "))));
-    line->setWordWrap(true);
-    line->setProperty("soft", true);
-    line->setFont(Look::instance().text(8.5));
-    grid->addWidget(line, 3, 0, 1, 5);
-  }
-  rows_[o.id] = frame;
-  return frame;
-}
-
 void SurfacesPage::rebuild_rows() {
-  pulses_.clear();
   rows_.clear();
   auto* inside = new QWidget;
   auto* layout = new QVBoxLayout(inside);
   layout->setContentsMargins(0, 0, 4, 0);
   layout->setSpacing(6);
-  for (const Output& o : document_.rig().outputs) layout->addWidget(row_for(o));
+  for (const Output& o : document_.rig().outputs) {
+    auto* row = new OutputRow(document_, o);
+    rows_[o.id] = row;
+    layout->addWidget(row);
+  }
   layout->addStretch();
   replace_content(*area_, inside);
 }
@@ -337,13 +232,8 @@ void SurfacesPage::move_surfaces() {
   std::map<Surface, double> deflections;
   for (const auto& [surface, degrees] : intended_deflections(document_.rig(), command_)) deflections[surface] = degrees;
   view_->set_deflections(deflections);
-  for (const Output& o : document_.rig().outputs) {
-    const auto it = pulses_.find(o.id);
-    if (it == pulses_.end()) continue;
-    const OutputState state = mixed(o, command_);
-    it->second->setText(QStringLiteral("%1 µs%2").arg(state.pulse_us, 0, 'f', 0).arg(state.saturated ? tr("  ▲ at its end") : QString()));
-    it->second->setStyleSheet(state.saturated ? QStringLiteral("color: %1; font-weight: bold").arg(inks().ochre.name()) : QString());
-  }
+  for (const Output& o : document_.rig().outputs)
+    if (const auto it = rows_.find(o.id); it != rows_.end()) it->second->show_state(mixed(o, shared(document_.rig().outputs, command_, document_.rig().sharing)));
 }
 
 void SurfacesPage::show_side(Side side) {
@@ -357,6 +247,7 @@ void SurfacesPage::show_side(Side side) {
 void SurfacesPage::choose_surface(Surface surface) {
   surface_ = surface;
   preview_.reset();
+  estimate_linkage();
   surface_box_->setCurrentIndex(surface_box_->findData(QString::fromStdString(surface.word())));
   linkage_->show_surface(surface);
   throws_->show_surface(surface);
@@ -367,7 +258,19 @@ void SurfacesPage::draw_linkage() {
   const Output* o = document_.rig().output_of(surface_);
   if (!o || surface_.kind == SurfaceKind::motor) return sketch_->clear(tr("Choose a surface."));
   const double pulse = throws_->state() == ThrowsPanel::State::reading ? throws_->pulse_us() : mixed(*o, shared(document_.rig().outputs, command_, document_.rig().sharing)).pulse_us;
-  sketch_->set_linkage(preview_.value_or(LinkagePanel::linkage_of(document_, surface_)), *o, LinkagePanel::chord_of(document_, surface_), pulse);
+  const double chord = LinkagePanel::chord_of(document_, surface_);
+  if (preview_ || !as_read_) return sketch_->set_linkage(preview_.value_or(LinkagePanel::linkage_of(document_, surface_)), *o, chord, pulse, false);
+  // Readings know better than the lengths, and which way the servo turns.
+  Output turned = *o;
+  if (as_read_->sense != rising_lifts(*o)) turned.reversed = !turned.reversed;
+  sketch_->set_linkage(as_read_->linkage, turned, chord, pulse, true);
+}
+
+void SurfacesPage::estimate_linkage() {
+  as_read_.reset();
+  const Linkage* l = document_.rig().linkage(surface_);
+  if (!l || l->readings.size() < 3) return;
+  if (const auto e = estimate(*l)) as_read_ = *e;
 }
 
 void SurfacesPage::refresh() {
@@ -388,6 +291,7 @@ void SurfacesPage::refresh() {
     linkage_->show_surface(surface_);
     throws_->show_surface(surface_);
   }
+  estimate_linkage();
   linkage_->refresh();
   throws_->refresh();
   differential_->setValue(100 * differential_of(rig));
@@ -433,6 +337,7 @@ void SurfacesPage::show_surface(Surface surface) {
 }
 
 void SurfacesPage::go_to(const QString& subject) {
+  if (subject.startsWith(QLatin1String("surfaces."))) return show_side(Side::throws);
   std::string id = subject.toStdString();
   if (const auto surface = surface_from_word(id))
     if (const Output* o = document_.rig().output_of(*surface)) id = o->id;

@@ -18,6 +18,7 @@ namespace rigging::app {
 class BenchLink;
 class LinkagePanel;
 class LinkageView;
+class OutputRow;
 class ThrowsPanel;
 
 /// Does everything move the right way, by the right amount? Mixing and saturation, the linkage of each surface, and its throws as read.
@@ -39,10 +40,9 @@ class SurfacesPage : public StationPage {
  private:
   void choose_surface(Surface surface);
   void draw_linkage();
+  void estimate_linkage();
   void rebuild_rows();
   void move_surfaces();
-  QWidget* row_for(const Output& output);
-  void edit_output(const std::string& id, const QString& label, const std::function<void(Output&)>& change);
 
   AircraftView* view_;
   StickSquare* square_;
@@ -57,11 +57,11 @@ class SurfacesPage : public StationPage {
   QWidget* surface_row_;
   Surface surface_;
   std::optional<Linkage> preview_;  ///< while a hole is dragged
+  std::optional<Estimate> as_read_; ///< what the readings say of the linkage, when there are enough
   QSlider *yaw_, *throttle_, *flap_;
   QLabel *saturation_, *pulse_words_;
   QScrollArea* area_;
-  std::map<std::string, QLabel*> pulses_;
-  std::map<std::string, QWidget*> rows_;
+  std::map<std::string, OutputRow*> rows_;
   std::string shape_;  ///< which rows stand there; they are rebuilt only when this changes
   Command command_;
   bool refreshing_ = false;

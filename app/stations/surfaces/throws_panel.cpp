@@ -12,6 +12,7 @@
 #include "base/number.h"
 #include "link/image.h"
 #include "look/pieces.h"
+#include "look/units.h"
 #include "stations/surfaces/linkage_panel.h"
 
 namespace rigging::app {
@@ -48,8 +49,9 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   unit_ = new QComboBox;
   unit_->setObjectName(QStringLiteral("throw_unit"));
   unit_->setAccessibleName(tr("Unit of the reading"));
+  unit_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   unit_->addItem(tr("degrees, up positive"));
-  unit_->addItem(tr("mm at the edge, up positive"));
+  unit_->addItem(QString());
   take_ = hinted_button(tr("Take this reading"), "throw_take", tr("Notes the reading and goes on"));
   eyes_ = hinted_button(tr("Read the simulated gauge"), "throw_eyes", tr("Eyes on the simulated model, to a tenth of a degree"));
   entry->addWidget(value_, 0, 0);
@@ -80,6 +82,7 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   layout->addWidget(gauges);
   connect(gauges, &QPushButton::clicked, this, &ThrowsPanel::gauges_asked);
 
+  connect(unit_, &QComboBox::activated, this, &ThrowsPanel::refresh);
   connect(begin_, &QPushButton::clicked, this, &ThrowsPanel::begin);
   connect(take_, &QPushButton::clicked, this, [this] { take(typed_deg()); });
   connect(eyes_, &QPushButton::clicked, this, [this] {
@@ -91,6 +94,7 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   connect(write_, &QPushButton::clicked, this, [this] { bench_.write(link::image_of(document_.rig())); });
   connect(record_centred_, &QPushButton::clicked, this, [this] { record(MeasuredCheck::surfaces_centred); });
   connect(record_throws_, &QPushButton::clicked, this, [this] { record(MeasuredCheck::throws_equal); });
+  connect(&bench_, &BenchLink::seen, this, &ThrowsPanel::watch);
   connect(&bench_, &BenchLink::state_changed, this, &ThrowsPanel::refresh);
   connect(&bench_, &BenchLink::board_read, this, &ThrowsPanel::refresh);
   connect(&bench_, &BenchLink::written, this, &ThrowsPanel::refresh);
@@ -103,30 +107,65 @@ void ThrowsPanel::show_surface(Surface surface) {
   readings_.clear();
   answer_.reset();
   problem_.clear();
-  if (drove_) bench_.release();
-  drove_ = false;
+  let_go();
   refresh();
 }
 
-double ThrowsPanel::level() const { return state_ == State::reading ? levels[at_] : 0; }
+bool ThrowsPanel::driven() const { return document_.controller() && document_.controller()->drives_one_output; }
+
+double ThrowsPanel::level() const {
+  if (state_ != State::reading) return 0;
+  const Output* o = document_.rig().output_of(surface_);
+  return levels[at_] * (driven() || !o ? 1 : stick_reach(*o));
+}
 
 double ThrowsPanel::pulse_us() const {
   const Output* o = document_.rig().output_of(surface_);
-  if (!o) return 1500;
-  return level() >= 0 ? o->centre_us + level() * (o->high_us - o->centre_us) : o->centre_us + level() * (o->centre_us - o->low_us);
+  return o ? output_pulse_us(*o, level()) : 1500;
 }
 
 double ThrowsPanel::typed_deg() const {
   if (unit_->currentIndex() == 0) return value_->value();
-  return throw_deg(LinkagePanel::chord_of(document_, surface_), value_->value() / 1000);
+  return throw_deg(LinkagePanel::chord_of(document_, surface_), Units::instance().length_in(value_->value()));
+}
+
+void ThrowsPanel::watch() {
+  if (state_ != State::reading) return;
+  constexpr int still_ms = 250, least_looks = 4;
+  const auto it = bench_.sight().deflections.find(surface_);
+  if (it == bench_.sight().deflections.end()) return;
+  ++looks_;
+  if (std::abs(it->second - last_seen_deg_) > 0.05) still_since_.restart();
+  last_seen_deg_ = it->second;
+  eyes_->setEnabled(looks_ >= least_looks && still_since_.elapsed() > still_ms);
 }
 
 void ThrowsPanel::drive_there() {
+  looks_ = 0;
+  still_since_.restart();
+  eyes_->setEnabled(false);
   const Output* o = document_.rig().output_of(surface_);
-  const ControllerClass* c = document_.controller();
-  if (!o || !c || !c->drives_one_output || !bench_.controller_answers()) return;
-  bench_.drive(o->socket, level());
+  if (!o) return;
+  if (driven()) {
+    if (!bench_.controller_answers()) return;
+    bench_.drive(o->socket, level());
+  } else {
+    // The simulated hands hold the sticks as the builder would.
+    const auto hold = sticks_for(document_.rig(), *o, level());
+    if (!hold || !bench_.hands_connected()) return;
+    bench_.mode(Mode::manual);
+    hold_sticks(*hold);
+  }
   drove_ = true;
+}
+
+void ThrowsPanel::hold_sticks(const Command& c) {
+  for (const auto& [stick, at] : {std::pair{"roll", c.roll}, {"pitch", c.pitch}, {"yaw", c.yaw}}) bench_.stick(QLatin1String(stick), at);
+}
+
+void ThrowsPanel::let_go() {
+  if (drove_) driven() ? bench_.release() : hold_sticks({});
+  drove_ = false;
 }
 
 void ThrowsPanel::begin() {
@@ -156,13 +195,12 @@ void ThrowsPanel::take(double up_deg) {
 void ThrowsPanel::finish() {
   state_ = State::answered;
   at_ = 0;
-  if (drove_) bench_.release();
-  drove_ = false;
+  let_go();
   Linkage l = LinkagePanel::linkage_of(document_, surface_);
   l.readings = readings_;
   const Output* o = document_.rig().output_of(surface_);
   if (o) {
-    const auto c = centre(l, *o);
+    const auto c = centre(l, *o, settable(document_.controller()));
     if (c)
       answer_ = *c;
     else
@@ -216,23 +254,39 @@ void ThrowsPanel::record(MeasuredCheck check) {
 void ThrowsPanel::refresh() {
   const Rig& rig = document_.rig();
   const Output* o = rig.output_of(surface_);
-  const ControllerClass* c = document_.controller();
   const QString name = QString::fromStdString(surface_.spoken());
   const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
   const bool reading = state_ == State::reading;
-  const bool drives = c && c->drives_one_output && bench_.controller_answers() && bench_.sight().battery;
+  const bool supplied = bench_.hands_connected() && bench_.sight().battery;
+  const bool drives = driven() && bench_.controller_answers() && bench_.sight().battery;
   const bool differs = bench_.board() && !link::differences(link::image_of(rig), *bench_.board()).empty();
   const bool hinged = o && surface_.kind != SurfaceKind::motor;
+  unit_->setItemText(1, tr("%1 at the edge, up positive").arg(Units::instance().length_unit()));
+  value_->setDecimals(unit_->currentIndex() == 1 && !Units::instance().metric() ? 2 : 1);
   QString todo, remark, answer;
+  const auto moved_words = [&](double deg, const QString& way, const QString& other) { return tr("%1° %2").arg(n(std::abs(deg), 1), deg >= 0 ? way : other); };
   if (!hinged) {
     todo = tr("Choose a surface.");
   } else if (reading) {
-    const QString place = level() == 0 ? tr("its centre") : level() == -1 ? tr("its low end") : level() == 1 ? tr("its high end") : tr("half way");
+    const double at = levels[at_];
+    const bool all = driven() || stick_reach(*o) > 0.999;
+    const QString place = at == 0 ? tr("its centre") : at == -1 ? (all ? tr("its low end") : tr("the lowest the sticks give")) : at == 1 ? (all ? tr("its high end") : tr("the highest the sticks give")) : tr("half way");
     todo = tr("Read the %1 at %2: %3 µs.").arg(name, place, n(pulse_us(), 0));
-    remark = drives ? tr("The controller drives it there. Reading %1 of %2, against flush; down counts negative.").arg(at_ + 1).arg(std::size(levels))
-                    : tr("Bring the output there with the sticks (station surfaces shows the pulse). Reading %1 of %2.").arg(at_ + 1).arg(std::size(levels));
+    const QString count = tr("Reading %1 of %2, against flush; down counts negative.").arg(at_ + 1).arg(std::size(levels));
+    if (drives) {
+      remark = tr("The controller drives it there. ") + count;
+    } else if (driven()) {
+      remark = tr("The controller drives it there once it has supply: connect, battery in. ") + count;
+    } else if (const auto hold = sticks_for(rig, *o, level())) {
+      remark = QString::fromStdString(spoken_sticks(*hold)) + tr(", in manual, throttle closed. ") + (supplied ? tr("The simulated hands do. ") : QString()) + count;
+    } else {
+      remark = QString::fromStdString(hold.error().text());
+    }
+  } else if (!problem_.isEmpty()) {
+    todo = tr("The readings of the %1 can't be used.").arg(name);
+    remark = bench_.hands_connected() && !supplied ? tr("The battery is out: nothing moves.") : QString();
   } else if (const auto read = read_throws(rig, surface_); read && !answer_) {
-    todo = tr("The %1 reads %2° at neutral, %3° up, %4° down.").arg(name, n(read->neutral_deg, 1), n(read->up_deg, 1), n(read->down_deg, 1));
+    todo = tr("The %1 reads %2 at neutral, %3, %4.").arg(name, std::abs(read->neutral_deg) < 0.05 ? tr("flush") : moved_words(read->neutral_deg, tr("up"), tr("down")), moved_words(read->up_deg, tr("up"), tr("down")), moved_words(read->down_deg, tr("down"), tr("up")));
   } else if (!answer_) {
     todo = tr("Read the %1 with a throw gauge.").arg(name);
     remark = differs && drives ? tr("The board holds other settings than the rig: write first, so that it drives where the readings belong.") : tr("Five readings tell the real linkage: what the arm, the rod and the output have to change.");
@@ -250,7 +304,7 @@ void ThrowsPanel::refresh() {
     settings = !mechanical && (answer_->reverse || moves);
     if (answer_->reverse) lines << tr("<b>Reverse %1</b>: a rising pulse moves this servo the other way than the output is set for. The mix stays as it is.").arg(QString::fromStdString(o->id));
     if (moves) lines << tr("Then low %1, centre %2, high %3 µs give %4° up and %5° down.").arg(n(answer_->low_us, 0), n(answer_->centre_us, 0), n(answer_->high_us, 0), n(answer_->up_deg, 1), n(answer_->down_deg, 1));
-    if (!mechanical && !settings) lines << tr("Nothing has to change.");
+    if (!mechanical && !settings) lines << (answer_->limits.empty() ? tr("Nothing has to change.") : tr("Nothing more can be set."));
     for (const std::string& limit : answer_->limits) lines << QString::fromStdString(capital(limit)) + QLatin1Char('.');
     answer = lines.join(QStringLiteral("<br>"));
   }

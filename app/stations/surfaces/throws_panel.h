@@ -1,11 +1,12 @@
 #pragma once
 
+#include <QElapsedTimer>
 #include <QWidget>
 
 #include "bench/bench_link.h"
 #include "document/rig_document.h"
 #include "proof/measured_checks.h"
-#include "surfaces/linkage.h"
+#include "surfaces/surfaces.h"
 
 class QComboBox;
 class QDoubleSpinBox;
@@ -40,6 +41,11 @@ class ThrowsPanel : public QWidget {
   void set();
   void record(MeasuredCheck check);
   void drive_there();
+  void hold_sticks(const Command& command);
+  void let_go();
+  bool driven() const;
+  /// Eyes wait until the surface stands still.
+  void watch();
   double level() const;
   double typed_deg() const;
 
@@ -57,6 +63,9 @@ class ThrowsPanel : public QWidget {
   std::optional<Centring> answer_;
   QString problem_;
   bool drove_ = false;
+  QElapsedTimer still_since_;
+  double last_seen_deg_ = 0;
+  int looks_ = 0;
 };
 
 }  // namespace rigging::app

@@ -1,0 +1,126 @@
+#include "stations/surfaces/output_row.h"
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+
+#include "look/look.h"
+
+namespace rigging::app {
+namespace {
+
+QString output_name(const Output& o) {
+  if (o.surfaces.empty()) return QObject::tr("Motor");
+  QStringList names;
+  for (const Surface s : o.surfaces) names << QString::fromStdString(s.spoken());
+  return QString::fromStdString(capital(names.join(QStringLiteral(" + ")).toStdString()));
+}
+
+}  // namespace
+
+OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(document) {
+  setProperty("card", true);
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(10, 6, 10, 6);
+  grid->setHorizontalSpacing(8);
+  grid->setVerticalSpacing(4);
+  const QString id = QString::fromStdString(o.id), name = output_name(o);
+  auto* title = new QLabel(name);
+  title->setFont(Look::instance().text(10, true));
+  title->setWordWrap(true);
+  grid->addWidget(title, 0, 0, 1, 3);
+
+  auto* socket = new QComboBox;
+  socket->setObjectName(QStringLiteral("socket_") + id);
+  socket->setAccessibleName(tr("Socket of %1").arg(name));
+  if (const ControllerClass* c = document_.controller())
+    for (const Terminal& s : c->outputs) socket->addItem(QString::fromStdString(s.label), QString::fromStdString(s.id));
+  socket->setCurrentIndex(socket->findData(QString::fromStdString(o.socket)));
+  connect(socket, &QComboBox::activated, this, [this, socket, key = o.id, name] {
+    edit_output(key, tr("%1 plugged into %2").arg(name, socket->currentText()), [&](Output& out) { out.socket = socket->currentData().toString().toStdString(); });
+  });
+  socket->setFixedWidth(92);
+  grid->setColumnStretch(2, 1);
+  grid->addWidget(socket, 0, 3);
+
+  auto* reverse = new QPushButton(o.reversed ? tr("Reversed") : tr("Reverse"));
+  reverse->setObjectName(QStringLiteral("reverse_") + id);
+  reverse->setCheckable(true);
+  reverse->setChecked(o.reversed);
+  reverse->setToolTip(tr("Turns the whole output round: every command on it goes the other way"));
+  connect(reverse, &QPushButton::clicked, this, [this, key = o.id](bool on) {
+    edit_output(key, on ? tr("Reversed %1").arg(QString::fromStdString(key)) : tr("%1 no longer reversed").arg(QString::fromStdString(key)), [&](Output& out) { out.reversed = on; });
+  });
+  grid->addWidget(reverse, 0, 4);
+
+  int column = 0;
+  const auto weight = [&](const QString& label, const char* key, double value, auto&& set, const QString& hint) {
+    auto* box = new QDoubleSpinBox;
+    box->setObjectName(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)));
+    box->setAccessibleName(tr("%1 weight of %2").arg(label, name));
+    box->setRange(-150, 150);
+    box->setDecimals(0);
+    box->setSingleStep(5);
+    box->setSuffix(QStringLiteral(" %"));
+    box->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    box->setAlignment(Qt::AlignRight);
+    box->setFont(Look::instance().figures());
+    box->setKeyboardTracking(false);
+    box->setFixedWidth(78);
+    box->setValue(value * 100);
+    box->setToolTip(hint);
+    connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, set, label](double percent) {
+      edit_output(k, tr("%1 weight of %2 set to %3 %").arg(label, QString::fromStdString(k)).arg(percent), [&](Output& out) { set(out, percent / 100); });
+    });
+    auto* caption = new QLabel(label);
+    caption->setProperty("soft", true);
+    caption->setFont(Look::instance().text(8.5));
+    grid->addWidget(caption, 1, column);
+    grid->addWidget(box, 2, column++);
+  };
+  const SurfaceAnswer* answer = nullptr;
+  for (const SurfaceAnswer& a : document_.review().surfaces.answers)
+    if (a.output == o.id) answer = &a;
+  for (const Axis axis : all_axes) {
+    const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
+    if (!served && o.mix.of(axis) == 0) continue;
+    QString hint = tr("Share of the travel for full %1").arg(QString::fromLatin1(word(axis).data()));
+    if (answer && answer->in_degrees) hint += tr(": %1° at the surface").arg(answer->positive_deg[static_cast<std::size_t>(index_of(axis))], 0, 'f', 1);
+    weight(QString::fromStdString(capital(std::string(word(axis)))), word(axis).data(), o.mix.of(axis), [axis](Output& out, double v) { out.mix.of(axis) = v; }, hint);
+  }
+  if (o.surfaces.empty() || o.mix.throttle != 0) weight(tr("Throttle"), "throttle", o.mix.throttle, [](Output& out, double v) { out.mix.throttle = v; }, tr("1 to 100 %: closed to full"));
+  if (o.mix.flap != 0 || (!o.surfaces.empty() && o.surfaces.front().kind == SurfaceKind::flaperon)) weight(tr("Flap"), "flap", o.mix.flap, [](Output& out, double v) { out.mix.flap = v; }, tr("Droop with the flap channel"));
+
+  pulse_ = new QLabel;
+  pulse_->setFont(Look::instance().figures(9));
+  pulse_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+  grid->addWidget(pulse_, 2, 3, 1, 2);
+  if (answer && answer->in_degrees) {
+    QStringList degrees;
+    for (const Axis axis : all_axes)
+      if (const double d = answer->positive_deg[static_cast<std::size_t>(index_of(axis))]; d != 0)
+        degrees << QStringLiteral("%1 %2°").arg(QString::fromLatin1(word(axis).data())).arg(d, 0, 'f', 1);
+    auto* line = new QLabel(tr("At the surface, %1 positive: %2").arg(answer->surface.kind == SurfaceKind::rudder ? tr("trailing edge right") : tr("trailing edge up"), degrees.join(QStringLiteral(", "))));
+    line->setWordWrap(true);
+    line->setProperty("soft", true);
+    line->setFont(Look::instance().text(8.5));
+    grid->addWidget(line, 3, 0, 1, 5);
+  }
+}
+
+void OutputRow::edit_output(const std::string& id, const QString& label, const std::function<void(Output&)>& change) {
+  Rig rig = document_.rig();
+  if (Output* o = rig.output(id)) {
+    change(*o);
+    document_.edit(std::move(rig), label);
+  }
+}
+
+void OutputRow::show_state(const OutputState& state) {
+  pulse_->setText(QStringLiteral("%1 µs%2").arg(state.pulse_us, 0, 'f', 0).arg(state.saturated ? tr("  ▲ at its end") : QString()));
+  pulse_->setStyleSheet(state.saturated ? QStringLiteral("color: %1; font-weight: bold").arg(inks().ochre.name()) : QString());
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,27 @@
+#pragma once
+
+#include <QFrame>
+#include <functional>
+
+#include "document/rig_document.h"
+#include "surfaces/surfaces.h"
+
+class QLabel;
+
+namespace rigging::app {
+
+/// One output: where it is plugged, its weights, its reversal, and what it is sent. Built anew when the output changes.
+class OutputRow : public QFrame {
+  Q_OBJECT
+ public:
+  OutputRow(RigDocument& document, const Output& output);
+  void show_state(const OutputState& state);
+
+ private:
+  void edit_output(const std::string& id, const QString& label, const std::function<void(Output&)>& change);
+
+  RigDocument& document_;
+  QLabel* pulse_;
+};
+
+}  // namespace rigging::app

@@ -1,0 +1,177 @@
+#include "sheets/setting_card.h"
+
+#include <algorithm>
+
+#include "base/find.h"
+#include "base/number.h"
+#include "proof/measured_checks.h"
+#include "sheets/sketch.h"
+#include "sticks/sticks.h"
+#include "surfaces/surfaces.h"
+
+namespace rigging {
+namespace {
+
+constexpr double width_mm = 210, height_mm = 297, left = 15, right = 195, row_mm = 7.5, foot_mm = 262;
+
+struct Column {
+  double x;
+  const char* title;
+  bool empty = false;  ///< a box to write into
+};
+
+/// Pages that grow as rows come.
+class Card {
+ public:
+  Card(const Rig& rig, std::string class_name) : rig_(rig), class_(std::move(class_name)) { turn_over(); }
+
+  void section(const std::string& title, const std::string& words, const std::vector<Column>& columns) {
+    columns_ = columns;
+    if (y_ + 24 > foot_mm) turn_over();
+    s_.text(left, y_, title, 4.6, "font-weight=\"bold\"");
+    y_ += 5.5;
+    for (const std::string& line : wrapped(words, 118)) {
+      s_.text(left, y_, line, 3);
+      y_ += 4.2;
+    }
+    titles();
+  }
+  void row(const std::vector<std::string>& cells) {
+    if (y_ + row_mm > foot_mm) {
+      turn_over();
+      titles();
+    }
+    s_.line(left, y_ - 5, right, y_ - 5, 0.15);
+    std::size_t cell = 0;
+    for (const Column& c : columns_) {
+      if (c.empty)
+        s_.box(c.x, y_ - 4.3, 15, 5.6, 0.25);
+      else if (cell < cells.size())
+        s_.text(c.x, y_, cells[cell++], 3.4);
+    }
+    y_ += row_mm;
+  }
+  void line(const std::string& words, const char* style = "") {
+    for (const std::string& part : wrapped(words, 112)) {
+      if (y_ + 5 > foot_mm) turn_over();
+      s_.text(left, y_, part, 3.2, style);
+      y_ += 4.6;
+    }
+  }
+  void gap() { y_ += 5; }
+  std::vector<std::string> finished() {
+    pages_.push_back(s_.finished());
+    return std::move(pages_);
+  }
+
+ private:
+  void turn_over() {
+    if (begun_) pages_.push_back(s_.finished());
+    begun_ = true;
+    s_ = Sketch(width_mm, height_mm);
+    s_.text(left, 20, "Settings card", 7, "font-weight=\"bold\"");
+    s_.text(right, 20, rig_.name, 4.5, "font-weight=\"bold\"", "end");
+    s_.text(left, 26, class_, 3.2);
+    double y = 272;
+    s_.line(left, y - 5, right, y - 5, 0.3);
+    for (const char* caution : {"! Propeller off, or the motor lead unplugged, while anything is powered. Transmitter on first, throttle low, battery last.",
+                                "! Battery out before a finger goes near a servo arm."}) {
+      s_.text(left, y, caution, 3.2, "font-weight=\"bold\"");
+      y += 5;
+    }
+    y_ = 36;
+  }
+  void titles() {
+    for (const Column& c : columns_) s_.text(c.x, y_ + 1, c.title, 2.8);
+    y_ += row_mm;
+  }
+
+  const Rig& rig_;
+  std::string class_;
+  Sketch s_{width_mm, height_mm};
+  bool begun_ = false;
+  double y_ = 0;
+  std::vector<Column> columns_;
+  std::vector<std::string> pages_;
+};
+
+std::string us(double v) { return number_text(v, 0); }
+std::string mm(double m) { return number_text(1000 * m, 1); }
+
+void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
+  std::string words = "Trim levers in the middle and dual rates off first.";
+  if (!rig.radio.transmitter.also_serves.empty()) {
+    words += " This memory also flies";
+    for (const std::string& other : rig.radio.transmitter.also_serves) words += (&other == &rig.radio.transmitter.also_serves.front() ? " " : ", ") + other;
+    words += ": what is changed here is changed there.";
+  }
+  card.section("In the transmitter", words, {{left, "channel"}, {36, "for"}, {72, "direction"}, {97, "sub-trim"}, {116, "travel low"}, {135, "travel high"}, {155, "then reads", true}, {171.5, "", true}, {188, ""}});
+  for (const ChannelLine& l : sticks.channels) {
+    const bool dial = l.dial && l.dial->changes;
+    const Channel& c = l.channel;
+    if (c.fixed_us) {
+      card.row({us(c.number), spoken_function(c.function), "fixed at " + us(*c.fixed_us) + " µs"});
+      continue;
+    }
+    const Transmitter& t = rig.radio.transmitter;
+    card.row({std::to_string(c.number), spoken_function(c.function), dial && l.dial->turn_round ? (c.reversed ? "plain (!)" : "reversed (!)") : c.reversed ? "reversed" : "plain", shown_sub_trim(t, dial ? l.dial->sub_trim_us : c.sub_trim_us),
+              shown_travel(t, dial ? l.dial->travel_low_percent : c.travel_low_percent), shown_travel(t, dial ? l.dial->travel_high_percent : c.travel_high_percent), !l.stick ? "" : "µs"});
+  }
+  const ChannelLine* stick = find_in(sticks.channels, [](const ChannelLine& l) { return l.stick; });
+  if (stick) card.line("A stick should read " + us(stick->wanted.low_us) + ", " + us(stick->wanted.centre_us) + " and " + us(stick->wanted.high_us) + " µs; write down what its ends read.");
+  for (const ChannelLine& l : sticks.channels)
+    if (l.dial)
+      for (const std::string& limit : l.dial->limits) card.line(capital(spoken_function(l.channel.function)) + ": " + limit + ".");
+  card.gap();
+  if (sticks.switches.empty()) return;
+  card.section("Switches", "", {{left, "channel"}, {36, "for"}, {72, "positions, µs, and what they choose"}});
+  for (const SwitchLine& line : sticks.switches) {
+    std::string at;
+    for (const SwitchPosition& p : line.positions) at += (at.empty() ? "" : ", ") + us(p.pulse_us) + (p.mode.empty() ? "" : " " + p.mode);
+    card.row({std::to_string(line.channel), spoken_function(line.function), at + (line.measured ? "" : " (not measured)")});
+  }
+  card.gap();
+}
+
+void model(Card& card, const Rig& rig, const ControllerClass* controller) {
+  const OutputSettings can = settable(controller);
+  std::string words = "Arm square and surface flush first, by spline and clevis; then the output.";
+  if (!can.centre || !can.ends) words += can.centre ? " This class sets a centre, and no ends: the holes set the throw." : " This class sets neither centre nor ends: arm, clevis and holes do all of it.";
+  card.section("On the model", words, {{left, "surface"}, {50, "output"}, {74, "low / centre / high, µs"}, {112, "arm, horn, mm"}, {138, "up / down"}, {160, "reads up, down", true}, {178, "", true}});
+  for (const Output& o : rig.outputs)
+    for (const Surface s : o.surfaces) {
+      if (s.kind == SurfaceKind::motor) continue;
+      const Linkage* l = rig.linkage(s);
+      const Terminal* socket = controller ? controller->socket(o.socket) : nullptr;
+      std::string wanted = "as read";
+      if (l && (l->want_up_deg || l->want_down_deg)) wanted = (l->want_up_deg ? number_text(*l->want_up_deg, 0) + "°" : "?") + " / " + (l->want_down_deg ? number_text(*l->want_down_deg, 0) + "°" : "?");
+      card.row({capital(s.spoken()), (socket ? socket->label : o.socket) + (o.reversed ? " rev." : ""), us(o.low_us) + " / " + us(o.centre_us) + " / " + us(o.high_us), l ? mm(l->arm_m) + ", " + mm(l->horn_m) : "not measured", wanted});
+      if (!l || l->readings.size() < 3) continue;
+      const auto c = centre(*l, o, can);
+      if (!c || c->settled) continue;
+      std::string todo;
+      const auto add = [&](const std::string& part) { todo += (todo.empty() ? "   to do: " : ", ") + part; };
+      if (c->teeth != 0) add("arm " + std::to_string(std::abs(c->teeth)) + (std::abs(c->teeth) == 1 ? " tooth " : " teeth ") + (c->teeth > 0 ? "toward" : "away from") + " the hinge");
+      if (c->clevis_turns != 0) add("rod " + number_text(std::abs(c->clevis_turns), 1) + " turns " + (c->clevis_turns > 0 ? "longer" : "shorter"));
+      if (c->reverse) add("reverse " + o.id);
+      if (can.centre) add("centre " + us(c->centre_us) + " µs");
+      if (can.ends) add("ends " + us(c->low_us) + " and " + us(c->high_us) + " µs");
+      if (!todo.empty()) card.line(todo);
+    }
+}
+
+}  // namespace
+
+std::vector<std::string> setting_card_svg(const Rig& rig, const Catalogue& catalogue) {
+  const ControllerClass* controller = catalogue.controller(rig.controller.kind);
+  Card card(rig, controller ? controller->name : "no controller chosen");
+  transmitter(card, rig, analyze_sticks(rig, catalogue));
+  model(card, rig, controller);
+  if (controller && controller->gesture_needs_full_ends) {
+    card.gap();
+    card.line("The gesture that stores the level counts only when the sticks really reach 1000 and 2000 µs: set the travel first.", "font-weight=\"bold\"");
+  }
+  return card.finished();
+}
+
+}  // namespace rigging

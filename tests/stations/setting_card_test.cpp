@@ -1,0 +1,82 @@
+#include "sheets/setting_card.h"
+
+#include <gtest/gtest.h>
+
+#include <regex>
+
+#include "bench_rig.h"
+#include "sticks/sticks.h"
+
+namespace rigging {
+namespace {
+
+std::string all(const std::vector<std::string>& pages) {
+  std::string text;
+  for (const std::string& p : pages) text += p;
+  return text;
+}
+
+bool says(const std::string& svg, const std::string& words) { return svg.find(words) != std::string::npos; }
+
+TEST(SettingCard, CarriesWhatIsToBeDialledIn) {
+  Rig rig = demo("hedgerow");
+  rig.radio.transmitter.also_serves = {"Heath & co"};
+  Channel& roll = *rig.channel(ChannelFunction::roll);
+  roll.low_us = 1100;
+  roll.centre_us = 1510;
+  roll.high_us = 1900;
+  roll.inverted = true;
+  const auto pages = setting_card_svg(rig, shipped());
+  ASSERT_EQ(pages.size(), 1u);
+  EXPECT_TRUE(says(pages[0], "width=\"210mm\" height=\"297mm\""));
+  const auto dial = dial_in(roll, rig.radio.transmitter, {}, true);
+  ASSERT_TRUE(dial && dial->changes);
+  EXPECT_TRUE(says(pages[0], shown_travel(rig.radio.transmitter, dial->travel_low_percent)));
+  EXPECT_TRUE(says(pages[0], shown_sub_trim(rig.radio.transmitter, dial->sub_trim_us)));
+  EXPECT_TRUE(says(pages[0], "reversed (!)")) << "it has to be turned round first";
+  EXPECT_TRUE(says(pages[0], "Heath &amp; co")) << "names are text, not markup";
+  EXPECT_TRUE(says(pages[0], "Propeller off"));
+  EXPECT_TRUE(says(pages[0], "Left flaperon"));
+  EXPECT_TRUE(says(pages[0], "12, 16")) << "arm and horn in millimetres";
+}
+
+TEST(SettingCard, SpeaksOfWhatTheClassCanSet) {
+  const Rig inline_rig = demo("heath"), full = demo("hedgerow");
+  EXPECT_TRUE(says(all(setting_card_svg(inline_rig, shipped())), "neither centre nor ends"));
+  EXPECT_TRUE(says(all(setting_card_svg(demo("delta"), shipped())), "sets a centre, and no ends"));
+  EXPECT_FALSE(says(all(setting_card_svg(full, shipped())), "This class sets"));
+  Rig mini = demo("delta");
+  mini.controller.kind = "fixed_mini";
+  EXPECT_TRUE(says(all(setting_card_svg(mini, shipped())), "only when the sticks really reach 1000 and 2000"));
+}
+
+TEST(SettingCard, SaysWhatTheReadingsAskOfHands) {
+  Rig rig = demo("hedgerow");
+  // The trailing edge stands 6° low all along: rod or arm, not the centre.
+  read_surface(rig, "inverted_v_left", -38, -6, 26);
+  EXPECT_TRUE(says(all(setting_card_svg(rig, shipped())), "to do: "));
+  read_surface(rig, "inverted_v_left", -32, 0, 32);
+  EXPECT_FALSE(says(all(setting_card_svg(rig, shipped())), "to do: "));
+}
+
+TEST(SettingCard, ManyChannelsTakeMorePagesAndNothingRunsOffThem) {
+  Rig rig = demo("hedgerow");
+  rig.radio.transmitter.channels = 32;
+  for (int n = 6; n <= 32; ++n) {
+    Channel c;
+    c.number = n;
+    rig.radio.channels.push_back(c);
+  }
+  const auto pages = setting_card_svg(rig, shipped());
+  EXPECT_GE(pages.size(), 2u);
+  const std::regex at("<text x=\"([-0-9.]+)\" y=\"([-0-9.]+)\"");
+  for (const std::string& page : pages)
+    for (std::sregex_iterator it(page.begin(), page.end(), at), end; it != end; ++it) {
+      EXPECT_LT(std::stod((*it)[1]), 200);
+      EXPECT_LT(std::stod((*it)[2]), 285);
+    }
+  EXPECT_FALSE(setting_card_svg(Rig{}, shipped()).empty()) << "nothing to set is a card, too";
+}
+
+}  // namespace
+}  // namespace rigging
