@@ -34,7 +34,7 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   start_ = new QPushButton;
   start_->setObjectName(QStringLiteral("bench_start"));
   left->addWidget(start_);
-  caution_ = new QLabel(tr("Before power: propeller off, clear of its arc. On a real bench, too."));
+  caution_ = new QLabel(tr("Before power: propeller off, clear of its arc."));
   caution_->setProperty("caution", true);
   caution_->setWordWrap(true);
   caution_->setFont(Look::instance().text(9));
@@ -77,7 +77,14 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   view_->set_dragging_turns(true);
   view_->set_exaggeration(1.3);
   view_->setToolTip(tr("Drag sideways to bank, up and down to pitch; let go to set it down. Keys: arrows tilt, Home sets it down"));
-  layout->addWidget(view_, 1);
+  auto* model = new QVBoxLayout;
+  model->setSpacing(0);
+  model->addWidget(view_, 1);
+  heard_ = new QLabel;
+  heard_->setFont(Look::instance().columns(8.5));
+  heard_->setObjectName(QStringLiteral("heard"));
+  model->addWidget(heard_);
+  layout->addLayout(model, 1);
   connect(view_, &AircraftView::turned, this, [this](double roll, double pitch) { bench_.hold(roll, pitch, 0); });
   connect(view_, &AircraftView::released, this, [this] { bench_.hold(0, 0, 0); });
 
@@ -126,10 +133,6 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
     }
     ++row;
   }
-  heard_ = new QLabel;
-  heard_->setFont(Look::instance().columns(8.5));
-  heard_->setObjectName(QStringLiteral("heard"));
-  grid->addWidget(heard_, row++, 0, 1, 3);
   grid->setRowStretch(row, 1);
   controls->addLayout(grid);
   layout->addWidget(controls_);

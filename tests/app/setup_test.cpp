@@ -346,7 +346,7 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
   Output o;
   o.surfaces = {l.surface};
   o.mix.pitch = 1;
-  view.set_linkage(l, o, 0.05, 1500, false);
+  view.set_linkage(l, o, 0.05, 1500, QStringLiteral("as measured"));
   EXPECT_GT(pixels(view, inks().ink), 200);
   double arm = 0, horn = 0;
   int let_go = 0;
@@ -356,7 +356,7 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
     Linkage other = l;
     other.arm_m = a;
     other.horn_m = h;
-    view.set_linkage(other, o, 0.05, 1500, false);
+    view.set_linkage(other, o, 0.05, 1500, QStringLiteral("as measured"));
   });
   QObject::connect(&view, &LinkageView::let_go, &view, [&] { ++let_go; });
   const QPoint at = view.grip(LinkageView::Grip::horn).toPoint();
@@ -369,7 +369,7 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
   EXPECT_EQ(let_go, 1);
   l.rod_m = 0.002;
   l.drop_m = 0.05;
-  view.set_linkage(l, o, 0.05, 1500, false);
+  view.set_linkage(l, o, 0.05, 1500, QStringLiteral("as measured"));
   EXPECT_GT(pixels(view, inks().soft), 20) << "what can't be built is said in words";
 }
 

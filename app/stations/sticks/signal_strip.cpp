@@ -34,10 +34,11 @@ void SignalStrip::paintEvent(QPaintEvent*) {
   p.setFont(Look::instance().text(9));
   p.setPen(i.soft);
   p.drawText(QRectF(2, 0, width() - 4, 18), Qt::AlignVCenter | Qt::AlignLeft, words_);
+  if (!frames_) return;
   p.fillRect(box, i.sheet);
   p.setPen(QPen(i.line, 1));
   p.drawRect(box);
-  if (!frames_ || frames_->empty() || channels_.empty()) return;
+  if (frames_->empty() || channels_.empty()) return;
   const double span = 8e6, end = frames_->back().t_us, lane = (box.height() - 8) / static_cast<double>(channels_.size());
   const auto x = [&](double t) { return box.right() - 64 - (end - t) / span * (box.width() - 66); };
   p.setClipRect(box);

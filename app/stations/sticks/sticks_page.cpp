@@ -75,7 +75,7 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   switch_ = hinted_button(tr("Find a switch"), "find_switch", tr("Flip it through all its positions, half a second in each"));
   loss_ = hinted_button(tr("Try the loss of the link"), "try_loss", tr("Transmitter off: does the controller notice?"));
   type_ = hinted_button(tr("Type readings…"), "type_readings", tr("From the controller's own test page, or measured at a servo"));
-  transmitter_ = hinted_button(tr("The transmitter…"), "transmitter_settings", tr("How it counts and what it is set to"));
+  transmitter_ = hinted_button(tr("Transmitter…"), "transmitter_settings", tr("How it counts and what it is set to"));
   channels_ = hinted_button(tr("Channels…"), "channels_table", tr("Channels and switches: what shares a channel, which position chooses what"));
   card_ = hinted_button(tr("Settings card…"), "settings_card", tr("What to set in the transmitter and on the model, to print"));
   hidden_ = hinted_button(tr("Nothing tells"), "loss_hidden", tr("The motor goes on, or no lamp shows that the link is gone"));

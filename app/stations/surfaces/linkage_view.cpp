@@ -29,12 +29,12 @@ LinkageView::LinkageView(QWidget* parent) : QWidget(parent) {
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
 }
 
-void LinkageView::set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us, bool as_read) {
+void LinkageView::set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us, const QString& origin) {
   linkage_ = linkage;
   output_ = output;
   chord_m_ = chord_m;
   pulse_us_ = pulse_us;
-  as_read_ = as_read;
+  origin_ = origin;
   known_ = true;
   curve_.reset();
   if (auto curve = trace(linkage_, output_)) curve_ = std::move(*curve);
@@ -167,7 +167,7 @@ void LinkageView::paintEvent(QPaintEvent*) {
   p.drawText(QRectF((arm.x() + horn.x()) / 2 - 60, (arm.y() + horn.y()) / 2 - f.side * 8 - 14, 120, 14), Qt::AlignCenter, tr("rod %1").arg(u.length(linkage_.rod_m)));
   p.setFont(look.text(9));
   p.drawText(QRectF(6, 4, width() - 12, 18), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("%1 µs: %2° %3 · %5, servo ahead, %4").arg(pulse_us_, 0, 'f', 0).arg(std::abs(now->up_deg), 0, 'f', 1).arg(std::abs(now->up_deg) < 0.05 ? tr("flush") : now->up_deg > 0 ? (rudder ? tr("right") : tr("up")) : rudder ? tr("left") : tr("down"), rudder ? tr("seen from above") : tr("seen from the left"), as_read_ ? tr("as the readings say") : tr("as measured")));
+             tr("%1 µs: %2° %3 · %5, servo ahead, %4").arg(pulse_us_, 0, 'f', 0).arg(std::abs(now->up_deg), 0, 'f', 1).arg(std::abs(now->up_deg) < 0.05 ? tr("flush") : now->up_deg > 0 ? (rudder ? tr("right") : tr("up")) : rudder ? tr("left") : tr("down"), rudder ? tr("seen from above") : tr("seen from the left"), origin_));
   if (curve_ && !curve_->problems.empty()) {
     p.setPen(i.rust);
     p.setFont(look.text(9, true));

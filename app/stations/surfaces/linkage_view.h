@@ -13,8 +13,8 @@ class LinkageView : public QWidget {
  public:
   explicit LinkageView(QWidget* parent = nullptr);
   /// `pulse_us`: where the servo is sent.
-  /// `as_read`: the linkage is estimated from its readings.
-  void set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us, bool as_read);
+  /// `origin`: where the linkage is known from, in a few words.
+  void set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us, const QString& origin);
   void clear(const QString& words);
   enum class Grip { none, arm, horn };
   QPointF grip(Grip which) const;  ///< where it can be taken hold of
@@ -45,8 +45,8 @@ class LinkageView : public QWidget {
   Output output_;
   double chord_m_ = 0.05, pulse_us_ = 1500;
   std::optional<LinkageCurve> curve_;
-  bool known_ = false, as_read_ = false;
-  QString words_;
+  bool known_ = false;
+  QString words_, origin_;
   Grip held_ = Grip::none, chosen_ = Grip::arm;
 };
 

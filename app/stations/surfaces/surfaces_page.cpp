@@ -259,11 +259,11 @@ void SurfacesPage::draw_linkage() {
   if (!o || surface_.kind == SurfaceKind::motor) return sketch_->clear(tr("Choose a surface."));
   const double pulse = throws_->state() == ThrowsPanel::State::reading ? throws_->pulse_us() : mixed(*o, shared(document_.rig().outputs, command_, document_.rig().sharing)).pulse_us;
   const double chord = LinkagePanel::chord_of(document_, surface_);
-  if (preview_ || !as_read_) return sketch_->set_linkage(preview_.value_or(LinkagePanel::linkage_of(document_, surface_)), *o, chord, pulse, false);
+  if (preview_ || !as_read_) return sketch_->set_linkage(preview_.value_or(LinkagePanel::linkage_of(document_, surface_)), *o, chord, pulse, document_.rig().linkage(surface_) ? tr("as measured") : tr("a usual linkage"));
   // Readings know better than the lengths, and which way the servo turns.
   Output turned = *o;
   if (as_read_->sense != rising_lifts(*o)) turned.reversed = !turned.reversed;
-  sketch_->set_linkage(as_read_->linkage, turned, chord, pulse, true);
+  sketch_->set_linkage(as_read_->linkage, turned, chord, pulse, tr("as the readings say"));
 }
 
 void SurfacesPage::estimate_linkage() {
