@@ -61,23 +61,16 @@ void decode_capture(const std::string& file, const std::optional<Signal>& signal
   if (!capture) return session.refuse(capture.error());
   const Decoded d = decode(*capture);
   if (d.frames.empty()) return session.refuse({file, "no whole frame of " + spoken(word(d.signal)) + " is in it", "a capture of that signal"});
-  const Reception heard = reception(std::deque<ChannelFrame>(d.frames.begin(), d.frames.end()));
+  const std::deque<ChannelFrame> frames(d.frames.begin(), d.frames.end());
+  const Reception heard = reception(frames);
   Json json{{"signal", word(d.signal)}, {"timed", d.timed}, {"frames", d.tally.frames}, {"lost", d.tally.lost}, {"failsafe", d.tally.failsafe}, {"damaged", d.tally.damaged}, {"skipped", d.tally.skipped}, {"resyncs", d.tally.resyncs}, {"frames_per_s", nullptr}, {"longest_gap_us", nullptr}, {"channels", Json::array()}};
   if (d.timed) {
     json["frames_per_s"] = heard.frames_per_s;
     json["longest_gap_us"] = heard.longest_gap_us;
   }
-  std::size_t channels = 0;
-  for (const ChannelFrame& f : d.frames) channels = std::max<std::size_t>(channels, f.channels);
-  for (std::size_t i = 0; i < channels; ++i) {
-    double least = 1e9, most = 0;
-    for (const ChannelFrame& f : d.frames)
-      if (i < f.channels && f.pulse_us[i] > 0) {
-        least = std::min(least, static_cast<double>(f.pulse_us[i]));
-        most = std::max(most, static_cast<double>(f.pulse_us[i]));
-      }
-    json["channels"].push_back({{"channel", i + 1}, {"least_us", least}, {"most_us", most}, {"last_us", d.frames.back().pulse_us[i]}});
-  }
+  const auto all = habits(frames);
+  for (const ChannelHabit& h : all)
+    json["channels"].push_back({{"channel", h.channel}, {"least_us", h.least_us}, {"most_us", h.most_us}, {"last_us", h.last_us}, {"noise_us", h.noise_us}, {"moved", h.moved}, {"drift_us", h.drift_us}, {"words", h.words}});
   if (every_frame) {
     json["every_frame"] = Json::array();
     for (const ChannelFrame& f : d.frames) json["every_frame"].push_back({{"t_us", f.t_us}, {"pulse_us", std::vector<float>(f.pulse_us.begin(), f.pulse_us.begin() + f.channels)}, {"lost", f.lost}, {"failsafe", f.failsafe}});
@@ -87,7 +80,7 @@ void decode_capture(const std::string& file, const std::optional<Signal>& signal
   std::cout << spoken(word(d.signal)) << ": " << d.tally.frames << " frames";
   if (d.timed) std::cout << ", " << number_text(heard.frames_per_s, 1) << " a second, longest gap " << number_text(heard.longest_gap_us / 1000, 1) << " ms";
   std::cout << "\n" << d.tally.lost << " lost, " << d.tally.failsafe << " with the link gone, " << d.tally.damaged << " damaged, " << d.tally.skipped << " bytes or edges in no frame, place found again " << d.tally.resyncs << " times\n";
-  for (const Json& c : json["channels"]) std::cout << "  channel " << c["channel"] << ": " << number_text(c["least_us"].get<double>(), 1) << " to " << number_text(c["most_us"].get<double>(), 1) << " µs\n";
+  for (const ChannelHabit& h : all) std::cout << "  channel " << h.channel << ": " << number_text(h.least_us, 1) << " to " << number_text(h.most_us, 1) << " µs" << (h.words.empty() ? "" : ", " + h.words) << '\n';
 }
 
 }  // namespace

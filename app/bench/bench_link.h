@@ -9,7 +9,7 @@
 
 #include "catalogue/catalogue.h"
 #include "link/client.h"
-#include "sticks/setup.h"
+#include "sticks/reception.h"
 
 namespace rigging::app {
 

@@ -83,6 +83,7 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   heard_ = new QLabel;
   heard_->setFont(Look::instance().columns(8.5));
   heard_->setObjectName(QStringLiteral("heard"));
+  heard_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // the sticks beside it must not give way for it
   model->addWidget(heard_);
   layout->addLayout(model, 1);
   connect(view_, &AircraftView::turned, this, [this](double roll, double pitch) { bench_.hold(roll, pitch, 0); });

@@ -299,19 +299,4 @@ std::vector<double> SwitchSetup::positions() const {
   return all;
 }
 
-Reception reception(const std::deque<ChannelFrame>& frames) {
-  Reception r;
-  if (frames.size() < 2) return r;
-  std::size_t lost = 0;
-  for (std::size_t i = 0; i < frames.size(); ++i) {
-    lost += frames[i].lost || frames[i].failsafe;
-    if (i > 0) r.longest_gap_us = std::max(r.longest_gap_us, frames[i].t_us - frames[i - 1].t_us);
-  }
-  const double span = frames.back().t_us - frames.front().t_us;
-  if (span > 0) r.frames_per_s = static_cast<double>(frames.size() - 1) / span * 1e6;
-  r.lost_share = static_cast<double>(lost) / static_cast<double>(frames.size());
-  r.failsafe = frames.back().failsafe;
-  return r;
-}
-
 }  // namespace rigging

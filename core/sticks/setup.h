@@ -3,7 +3,7 @@
 #include <deque>
 
 #include "rig/rig.h"
-#include "sticks/signal.h"
+#include "sticks/reception.h"
 
 /// Guided set-up that listens: what moved, which way, how far, and how quietly.
 namespace rigging {
@@ -17,17 +17,16 @@ struct StickReading {
   std::optional<double> centre_us;  ///< not of a throttle
   double noise_us = 0;     ///< standard deviation at rest
   double spread_us = 0;    ///< between the centres found from both sides
-  double drift_us = 0;     ///< of the resting stick from the beginning to the end
 };
 
 /// What the samples show that a number alone would hide.
 struct StickFinding {
   ChannelFunction function = ChannelFunction::roll;
-  enum class Kind { noise, drift, worn, together, taken } kind = Kind::noise;
+  enum class Kind { noise, drift, worn, together } kind = Kind::noise;
   std::string words;
 };
 
-inline constexpr double noisy_us = 4, worn_us = 8, drifts_us = 8;  ///< common practice
+inline constexpr double worn_us = 8;  ///< common practice
 
 /// Says what to do, hears whether it was done, goes on by itself. Frames that the receiver marks as lost are passed over.
 class StickSetup {
@@ -106,14 +105,5 @@ class SwitchSetup {
   };
   std::vector<Place> places_;
 };
-
-/// How well frames arrive, from a stretch of them.
-struct Reception {
-  double frames_per_s = 0;
-  double longest_gap_us = 0;
-  double lost_share = 0;   ///< marked as lost, 0 to 1
-  bool failsafe = false;   ///< now
-};
-Reception reception(const std::deque<ChannelFrame>& frames);
 
 }  // namespace rigging

@@ -425,7 +425,7 @@ TEST(SurfacesPage, HolesAreRankedAndOneIsTaken) {
   ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
   auto* best = b.find<QPushButton>(QStringLiteral("hole_1"));
   ASSERT_TRUE(best);
-  EXPECT_TRUE(best->text().contains(QStringLiteral("of the travel"))) << best->text().toStdString();
+  EXPECT_TRUE(best->accessibleName().contains(QStringLiteral("of the travel"))) << best->accessibleName().toStdString();
   best->click();
   const Linkage& l = b.window.document().rig().linkages[0];
   EXPECT_TRUE(l.base_m) << "servo and hinge stay where they are";

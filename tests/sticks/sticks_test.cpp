@@ -221,6 +221,44 @@ TEST(StickSetup, LostFramesAreNoMovement) {
   EXPECT_EQ(setup.remark(), "The receiver hears no transmitter.");
 }
 
+TEST(Habits, JitterAndDriftAreTheirOwnWhateverHandsDo) {
+  std::mt19937 random(9);
+  std::deque<ChannelFrame> frames;
+  for (int i = 0; i < 1200; ++i) {
+    ChannelFrame f;
+    f.channels = 5;
+    f.t_us = i * 9000.0;
+    const auto jitter = [&](double us) { return static_cast<float>(std::normal_distribution<double>(0, us)(random)); };
+    f.pulse_us[0] = 1500 + jitter(6);                                              // dirty
+    f.pulse_us[1] = 1500 + jitter(0.5) + static_cast<float>(i) * 24 / 1200;        // cold
+    f.pulse_us[2] = (i / 300 % 2 ? 1900.0f : 1100.0f) + jitter(0.5);               // moved now and then
+    f.pulse_us[3] = 1500 + 400 * static_cast<float>(std::sin(i / 200.0));          // stirred all the time
+    f.pulse_us[4] = 1500;                                                          // fixed
+    if (i % 50 == 0) {
+      f.lost = true;
+      f.pulse_us.fill(900);  // what a lost frame says is no movement
+    }
+    frames.push_back(f);
+  }
+  const auto all = habits(frames);
+  ASSERT_EQ(all.size(), 5u);
+  EXPECT_NEAR(all[0].noise_us, 6, 0.6);
+  EXPECT_NE(all[0].words.find("jitters"), std::string::npos);
+  EXPECT_EQ(all[0].words.find("drifts"), std::string::npos);
+  EXPECT_NEAR(all[1].drift_us, 18, 1) << "from the middle of the first quarter to that of the last";
+  EXPECT_NE(all[1].words.find("drifts by 18"), std::string::npos) << all[1].words;
+  EXPECT_TRUE(all[2].moved);
+  EXPECT_NEAR(all[2].noise_us, 0.5, 0.1);
+  EXPECT_EQ(all[2].words, "");
+  EXPECT_EQ(all[3].words, "");
+  EXPECT_FALSE(all[4].moved);
+  EXPECT_EQ(all[4].noise_us, 0);
+  EXPECT_EQ(all[4].least_us, 1500);
+  EXPECT_TRUE(habits({}).empty());
+  frames.resize(3);
+  EXPECT_EQ(habits(frames)[0].noise_us, 0) << "three frames tell nothing";
+}
+
 TEST(SwitchSetup, RestsAreFoundAndPassagesAreNot) {
   SwitchSetup setup({1, 2, 3, 4});
   double t = 0;

@@ -3,7 +3,7 @@
 #include <QWidget>
 #include <deque>
 
-#include "sticks/setup.h"
+#include "sticks/signal.h"
 
 namespace rigging::app {
 

@@ -143,15 +143,67 @@ void LinkagePanel::holes() {
   document_.edit(with_linkage(document_.rig(), l), tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())));
 }
 
+void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
+  const Linkage l = linkage_of(document_, surface_);
+  const Units& u = Units::instance();
+  const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
+  ranked_table_ = new QWidget;
+  auto* grid = new QGridLayout(ranked_table_);
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->setHorizontalSpacing(12);
+  grid->setVerticalSpacing(2);
+  const auto cell = [&](int row, int column, const QString& text, bool soft) {
+    auto* label = new QLabel(text);
+    label->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    label->setFont(soft ? Look::instance().text(8.5) : Look::instance().figures(9.5));
+    label->setProperty("soft", soft);
+    grid->addWidget(label, row, column);
+    return label;
+  };
+  int column = 0;
+  for (const auto& [title, hint] : {std::pair{tr("arm"), tr("Servo to hole")}, {tr("horn"), tr("Hinge to hole")}, {tr("travel"), tr("Share of the pulse range that gives the wanted throw: the more, the finer and the stronger")},
+                                    {tr("step"), tr("What one dead band of the servo moves the surface")}, {tr("force"), tr("Hinge moment held per servo torque")}})
+    cell(0, column++, title, true)->setToolTip(hint);
+  grid->setColumnStretch(5, 1);
+  int row = 0;
+  for (const HoleChoice& c : choices) {
+    if (++row > 4) break;
+    const bool in_use = std::abs(c.arm_m - l.arm_m) < 1e-6 && std::abs(c.horn_m - l.horn_m) < 1e-6;
+    cell(row, 0, u.length(c.arm_m), false);
+    cell(row, 1, u.length(c.horn_m), false);
+    if (c.reaches) {
+      cell(row, 2, tr("%1 %").arg(n(c.travel_percent, 0)), false);
+      cell(row, 3, tr("%1°").arg(n(c.step_deg, 2)), false);
+      cell(row, 4, n(c.force, 2), false);
+    } else {
+      auto* remark = wrapping_words(8.5);
+      remark->setText(QString::fromStdString(c.remark));
+      grid->addWidget(remark, row, 2, 1, 3);
+    }
+    auto* use = new QPushButton(in_use ? tr("in use") : tr("Use these"));
+    use->setObjectName(QStringLiteral("hole_%1").arg(row));
+    use->setAccessibleName(tr("Arm %1, horn %2: %3 % of the travel").arg(u.length(c.arm_m), u.length(c.horn_m), n(c.travel_percent, 0)));
+    use->setProperty("flat", true);
+    use->setFont(Look::instance().text(9));
+    use->setEnabled(!in_use);
+    use->setToolTip(c.remark.empty() ? tr("The rod is cut so that the surface stays flush") : QString::fromStdString(c.remark));
+    connect(use, &QPushButton::clicked, this, [this, c] {
+      const Linkage changed = linkage_of(document_, surface_);
+      if (const auto moved = with_holes(changed, c.arm_m, c.horn_m)) document_.edit(with_linkage(document_.rig(), *moved), tr("Other holes for the %1").arg(QString::fromStdString(surface_.spoken())));
+    });
+    grid->addWidget(use, row, 6);
+  }
+  ranked_->addWidget(ranked_table_);
+}
+
 void LinkagePanel::refresh() {
   const Rig& rig = document_.rig();
   const Output* o = rig.output_of(surface_);
-  while (QLayoutItem* item = ranked_->takeAt(0)) {
-    if (QWidget* w = item->widget()) {
-      w->hide();
-      w->deleteLater();
-    }
-    delete item;
+  // A key of the table may be what asked for this: it goes when its event is done.
+  if (QWidget* before = std::exchange(ranked_table_, nullptr)) {
+    ranked_->removeWidget(before);
+    before->hide();
+    before->deleteLater();
   }
   ranked_title_->clear();
   loads_->clear();
@@ -184,24 +236,7 @@ void LinkagePanel::refresh() {
   if (!l.arm_holes_m.empty() && !l.horn_holes_m.empty() && want > 0) {
     if (const auto choices = choose_holes(l, *o, want, dead_band_us)) {
       ranked_title_->setText(tr("<b>Holes for %1°</b>, best first:").arg(n(want, 1)));
-      int shown = 0;
-      for (const HoleChoice& c : *choices) {
-        if (++shown > 4) break;
-        const bool in_use = std::abs(c.arm_m - l.arm_m) < 1e-6 && std::abs(c.horn_m - l.horn_m) < 1e-6;
-        const QString line = c.reaches ? tr("arm %1, horn %2: %3 % of the travel, step %4°, force %5").arg(u.length(c.arm_m), u.length(c.horn_m), n(c.travel_percent, 0), n(c.step_deg, 2), n(c.force, 2))
-                                       : tr("arm %1, horn %2: %3").arg(u.length(c.arm_m), u.length(c.horn_m), QString::fromStdString(c.remark));
-        auto* use = new QPushButton((in_use ? tr("in use · ") : QString()) + line);
-        use->setObjectName(QStringLiteral("hole_%1").arg(shown));
-        use->setProperty("flat", true);
-        use->setFont(Look::instance().text(9));
-        use->setEnabled(!in_use);
-        use->setToolTip(tr("Use these holes; the rod is cut so that the surface stays flush"));
-        connect(use, &QPushButton::clicked, this, [this, c] {
-          Linkage changed = linkage_of(document_, surface_);
-          if (const auto moved = with_holes(changed, c.arm_m, c.horn_m)) document_.edit(with_linkage(document_.rig(), *moved), tr("Other holes for the %1").arg(QString::fromStdString(surface_.spoken())));
-        });
-        ranked_->addWidget(use);
-      }
+      rank(*choices);
     } else {
       ranked_title_->setText(QString::fromStdString(choices.error().text()));
     }

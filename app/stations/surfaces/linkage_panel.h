@@ -28,11 +28,14 @@ class LinkagePanel : public QWidget {
  private:
   void measures();
   void holes();
+  /// The best four, with a key to use each.
+  void rank(const std::vector<HoleChoice>& choices);
 
   RigDocument& document_;
   Surface surface_;
   QLabel *facts_, *loads_, *effect_, *ranked_title_;
   QVBoxLayout* ranked_;
+  QWidget* ranked_table_ = nullptr;
   QPushButton *measures_, *holes_;
 };
 

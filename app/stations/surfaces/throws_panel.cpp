@@ -65,9 +65,11 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   hands_ = hinted_button(tr("Arm and rod are set"), "throw_hands", tr("The battery comes out first: a servo that moves pinches"));
   set_ = hinted_button(tr("Set centre and ends"), "throw_set", tr("Into the rig; written to the controller with the next button"));
   write_ = hinted_button(tr("Write to the controller"), "throw_write", tr("The board takes what the rig says"));
+  supply_ = hinted_button(tr("Battery in (simulated)"), "throw_supply", tr("The simulated servos stand still without it"));
   begin_ = hinted_button(tr("Read this surface"), "throw_begin", tr("Five readings: flush, both ends and half way"));
   record_centred_ = hinted_button(tr("Record: surfaces centred"), "record_centred", tr("All surfaces were read flush"));
   record_throws_ = hinted_button(tr("Record: throws as wanted"), "record_throws", tr("All throws were read as wanted, left and right alike"));
+  layout->addWidget(supply_);
   for (QPushButton* b : {hands_, set_, write_, begin_}) {
     b->setProperty("main", true);
     layout->addWidget(b);
@@ -89,6 +91,7 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
     const auto it = bench_.sight().deflections.find(surface_);
     if (it != bench_.sight().deflections.end()) take(std::round(it->second * 10) / 10);
   });
+  connect(supply_, &QPushButton::clicked, this, [this] { bench_.supply(bench_.sight().usb, true); });
   connect(hands_, &QPushButton::clicked, this, &ThrowsPanel::by_hand);
   connect(set_, &QPushButton::clicked, this, &ThrowsPanel::set);
   connect(write_, &QPushButton::clicked, this, [this] { bench_.write(link::image_of(document_.rig())); });
@@ -315,9 +318,10 @@ void ThrowsPanel::refresh() {
   answer_words_->setText(answer);
   answer_words_->setVisible(!answer.isEmpty());
   caution_->setText(mechanical ? tr("Battery out before a finger goes near the arm.") : tr("Propeller off. Fingers clear of the linkage while it moves."));
-  caution_->setVisible(mechanical || reading);
+  caution_->setVisible(mechanical || reading || supply_->isVisibleTo(this));
   entry_->setVisible(reading);
   eyes_->setVisible(bench_.hands_connected());
+  supply_->setVisible(bench_.hands_connected() && !supplied);
   hands_->setVisible(!reading && mechanical);
   set_->setVisible(!reading && settings);
   write_->setVisible(!reading && !mechanical && !settings && differs && !bench_.writing());

@@ -55,7 +55,7 @@ class ThrowsPanel : public QWidget {
   QLabel *todo_, *remark_, *answer_words_, *proofs_, *caution_;
   QDoubleSpinBox* value_;
   QComboBox* unit_;
-  QPushButton *begin_, *take_, *eyes_, *hands_, *set_, *write_, *record_centred_, *record_throws_;
+  QPushButton *begin_, *take_, *eyes_, *hands_, *set_, *write_, *record_centred_, *record_throws_, *supply_;
   QWidget* entry_;
   State state_ = State::idle;
   std::size_t at_ = 0;
