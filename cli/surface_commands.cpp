@@ -8,6 +8,7 @@
 #include "command.h"
 #include "opened.h"
 #include "proof/measured_checks.h"
+#include "rig/rig_file.h"
 #include "surfaces/air_loads.h"
 
 namespace rigging::cli {
@@ -89,7 +90,32 @@ void linkage(const Opened& o, const LinkageOptions& options, Session& session) {
   if (session.json) session.print(json);
 }
 
-void mix(const Opened& o, Session& session) {
+struct MixOptions {
+  std::vector<std::string> wishes;
+  std::string into;
+};
+
+/// "flaperon_left:roll:20": this much at the surface for full command.
+Result<Rig> with_wish(Rig rig, const std::string& wish) {
+  const auto first = wish.find(':'), second = wish.find(':', first == std::string::npos ? first : first + 1);
+  const char* expected = "SURFACE:COMMAND:DEGREES, such as flaperon_left:roll:20, with roll, pitch, yaw or flap";
+  if (second == std::string::npos) return failure("--throw " + wish, "not understood", expected);
+  const auto surface = surface_from_word(wish.substr(0, first));
+  const auto command = from_word<MixCommand>(wish.substr(first + 1, second - first - 1));
+  const auto degrees = number_of(wish.substr(second + 1));
+  if (!surface || !command || !degrees) return failure("--throw " + wish, "not understood", expected);
+  return with_throw(std::move(rig), *surface, *command, *degrees);
+}
+
+void mix(const Opened& given, const MixOptions& options, Session& session) {
+  Opened o = given;
+  for (const std::string& wish : options.wishes) {
+    auto wished = with_wish(std::move(o.rig), wish);
+    if (!wished) return session.refuse(wished.error());
+    o.rig = std::move(*wished);
+  }
+  if (!options.into.empty())
+    if (const auto ok = save_rig(o.rig, options.into); !ok) return session.refuse(ok.error());
   const SurfacesReport r = analyze_surfaces(o.rig);
   const AirframeReport airframe = analyze_airframe(o.rig);
   const Room room = room_left(o.rig);
@@ -97,6 +123,7 @@ void mix(const Opened& o, Session& session) {
   Json json{{"words", r.mix}, {"sharing", word(o.rig.sharing)}, {"differential", differential_of(o.rig)}, {"saturated_share", r.saturated_share}, {"room_at_rest", centre}, {"room_at_full_sticks", full}, {"surfaces", Json::array()}, {"effects", Json::array()}};
   for (const SurfaceAnswer& a : r.answers) {
     Json line{{"surface", a.surface.word()}, {"output", a.output}, {"in_degrees", a.in_degrees}, {"worst_sum", a.worst_sum}, {"most_up_deg", a.most_up_deg}, {"most_down_deg", a.most_down_deg}};
+    if (const Output* out = o.rig.output(a.output)) line["weights"] = {{"roll", out->mix.roll}, {"pitch", out->mix.pitch}, {"yaw", out->mix.yaw}, {"flap", out->mix.flap}};
     for (const Axis axis : all_axes) {
       const auto i = static_cast<std::size_t>(index_of(axis));
       line[std::string(word(axis))] = {{"share", a.share[i]}, {"positive_deg", a.positive_deg[i]}, {"negative_deg", a.negative_deg[i]}};
@@ -129,13 +156,14 @@ void throws(const Opened& o, const ThrowsOptions& options, Session& session) {
     if (!l) return session.refuse({"--surface", "\"" + options.surface + "\" has no linkage in this rig", "the surface that was read"});
     l->readings.clear();
     for (const std::string& read : options.reads) {
-      double us = 0, value = 0;
-      char unit[8] = "deg", rest = 0;
-      const int n = std::sscanf(read.c_str(), "%lf:%lf%7[a-z]%c", &us, &value, unit, &rest);
-      const bool mm = std::string(unit) == "mm";
-      if (n < 2 || n > 3 || !std::isfinite(value) || us < 500 || us > 2500 || (!mm && std::string(unit) != "deg")) return session.refuse({"--read " + read, "not understood", "PULSE:VALUE with VALUE in deg or mm, up positive, e.g. 1000:-18.5deg"});
+      const std::string_view text = read;
+      const auto colon = text.find(':');
+      const bool mm = text.ends_with("mm");
+      const auto us = number_of(text.substr(0, colon));
+      const auto value = colon == text.npos ? std::nullopt : number_of(text.substr(colon + 1, text.size() - colon - 1 - (mm ? 2 : text.ends_with("deg") ? 3 : 0)));
+      if (!us || !value || *us < 500 || *us > 2500) return session.refuse({"--read " + read, "not understood", "PULSE:VALUE with VALUE in deg or mm, up positive, e.g. 1000:-18.5deg"});
       const auto shape = shape_of(rig, *surface);
-      l->readings.push_back({us, mm ? throw_deg(l->chord_m.value_or(shape ? shape->chord_m : 0.05), value / 1000) : value, Json::object()});
+      l->readings.push_back({*us, mm ? throw_deg(l->chord_m.value_or(shape ? shape->chord_m : 0.05), *value / 1000) : *value, Json::object()});
     }
   }
   Json json{{"surfaces", Json::array()}, {"checks", Json::array()}};
@@ -173,7 +201,10 @@ void add_surface_commands(CLI::App& app, Session& session) {
   linkage_command->add_option("--pulse", l->pulses, "Where the surface stands at this pulse, µs; repeat for more")->check(CLI::Range(500.0, 2500.0));
   linkage_command->add_option("--degrees", l->degrees, "The pulse for this angle, up positive; repeat for more")->check(CLI::Range(-120.0, 120.0));
   linkage_command->add_option("--want", l->want_deg, "Rank the holes for this throw, degrees");
-  add_rig_command(app, session, "mix", "The mix in degrees, what saturates, what answers what and how strongly", [&session](const Opened& o) { mix(o, session); });
+  auto m = std::make_shared<MixOptions>();
+  auto* mix_command = add_rig_command(app, session, "mix", "The mix in degrees, what saturates, what answers what and how strongly", [&session, m](const Opened& o) { mix(o, *m, session); });
+  mix_command->add_option("--throw", m->wishes, "SURFACE:COMMAND:DEGREES for full command; repeat for more");
+  mix_command->add_option("--into", m->into, "Rig file to write with these throws");
   auto t = std::make_shared<ThrowsOptions>();
   auto* throws_command = add_rig_command(app, session, "throws", "From readings at the trailing edge to clevis, centre and ends", [&session, t](const Opened& o) { throws(o, *t, session); });
   throws_command->add_option("--surface", t->surface, "One surface");

@@ -1,7 +1,7 @@
 #include "base/csv.h"
 
-#include <charconv>
-#include <cmath>
+
+#include "base/number.h"
 
 namespace rigging {
 namespace {
@@ -49,11 +49,10 @@ Result<NumberTable> parse_number_table(std::string_view text, const std::string&
       return failure(where, std::to_string(parts.size()) + " cells", std::to_string(table.columns.size()) + " as in the heading");
     std::vector<double>& row = table.rows.emplace_back();
     for (std::size_t i = 0; i < parts.size(); ++i) {
-      double value = 0;
-      const auto [rest, error] = std::from_chars(parts[i].data(), parts[i].data() + parts[i].size(), value);
-      if (error != std::errc() || rest != parts[i].data() + parts[i].size() || !std::isfinite(value))
+      const auto value = number_of(parts[i]);
+      if (!value)
         return failure(where, "\"" + std::string(parts[i].substr(0, 40)) + "\" in column " + table.columns[i], "a number");
-      row.push_back(value);
+      row.push_back(*value);
     }
   }
   if (table.columns.empty()) return failure(name, "is empty", "a heading and rows of numbers");

@@ -1,5 +1,7 @@
 #include "base/number.h"
 
+#include <charconv>
+#include <cmath>
 #include <cstdio>
 
 namespace rigging {
@@ -13,6 +15,14 @@ std::string number_text(double value, int places) {
     if (text.back() == '.') text.pop_back();
   }
   return text == "-0" ? "0" : text;
+}
+
+std::optional<double> number_of(std::string_view text) {
+  if (text.starts_with('+') && !text.starts_with("+-")) text.remove_prefix(1);
+  double value = 0;
+  const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
+  if (text.empty() || error != std::errc() || end != text.data() + text.size() || !std::isfinite(value)) return std::nullopt;
+  return value;
 }
 
 }  // namespace rigging

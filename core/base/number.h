@@ -1,10 +1,14 @@
 #pragma once
 
+#include <optional>
 #include <string>
+#include <string_view>
 
 namespace rigging {
 
 /// Decimal text with at most `places` digits behind the point, trailing zeros removed; never "-0".
 std::string number_text(double value, int places);
+/// The finite number that this whole text is, with a point for the decimals; none for anything else.
+std::optional<double> number_of(std::string_view text);
 
 }  // namespace rigging

@@ -121,10 +121,9 @@ Result<double> decimal_year(const std::string& text) {
     for (int k = 0; k + 1 < month; ++k) passed += days[k];
     return year + passed / (leap ? 366.0 : 365.0);
   }
-  double value = 0;
-  const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-  if (text.empty() || error != std::errc() || end != text.data() + text.size() || !std::isfinite(value)) return refuse();
-  return value;
+  const auto value = number_of(text);
+  if (!value) return refuse();
+  return *value;
 }
 
 }  // namespace rigging

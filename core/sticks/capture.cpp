@@ -1,8 +1,6 @@
 #include "sticks/capture.h"
 
 #include <algorithm>
-#include <charconv>
-#include <cmath>
 
 #include "base/csv.h"
 #include "base/number.h"
@@ -37,10 +35,9 @@ Result<Capture> read_byte_table(std::string_view text, const std::string& name) 
       continue;
     }
     const std::size_t comma = line.find(',');
-    double t = 0;
-    const auto parsed = std::from_chars(line.data(), line.data() + std::min(comma, line.size()), t);
-    if (comma == std::string_view::npos || parsed.ec != std::errc() || parsed.ptr != line.data() + comma || !std::isfinite(t)) return failure(where, "no time before the comma", "a number, then bytes in hexadecimal");
-    t *= unit;
+    const auto time = number_of(line.substr(0, comma));
+    if (comma == std::string_view::npos || !time) return failure(where, "no time before the comma", "a number, then bytes in hexadecimal");
+    const double t = *time * unit;
     if (t < last) return failure(where, "time runs backward", "times in order");
     last = t;
     Capture::Chunk chunk{t, {}};

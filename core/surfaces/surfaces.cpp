@@ -64,7 +64,6 @@ struct Moved {
 
 std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnswer>& answers) {
   std::vector<std::string> words;
-  const auto known = [](const SurfaceAnswer& a) { return a.in_degrees ? std::string() : " (" + number_text(assumed_travel_deg, 0) + "° of travel assumed, no linkage measured)"; };
   const auto answer = [&](SurfaceKind kind, Side side) { return find_in(answers, [&](const SurfaceAnswer& a) { return a.surface == Surface{kind, side}; }); };
   const auto roll = [](const SurfaceAnswer& a) { return std::max(std::abs(a.positive_deg[0]), std::abs(a.negative_deg[0])); };
   for (const auto& [kind, name] : {std::pair{SurfaceKind::elevon, "Elevons"}, {SurfaceKind::taileron, "Tail halves"}, {SurfaceKind::vtail, "V-tail"}, {SurfaceKind::inverted_v, "Inverted V-tail"}}) {
@@ -76,7 +75,7 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
     if (pitch > 0 && other > 0) s += ", a ratio of 1 to " + number_text(other / pitch, 2);
     s += "; they have " + degrees(std::min(a->most_up_deg, a->most_down_deg));
     if (kind == SurfaceKind::taileron && a->share[1] != 0) s += ". Roll gets " + number_text(100 * std::abs(a->share[0] / a->share[1]), 0) + " % of what pitch gets";
-    words.push_back(s + known(*a));
+    words.push_back(s);
   }
   for (const SurfaceKind kind : {SurfaceKind::aileron, SurfaceKind::flaperon}) {
     const SurfaceAnswer* a = answer(kind, Side::right);
@@ -90,7 +89,7 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
       const double droop = deflection_deg(rig, *o, a->surface, o->mix.flap) - deflection_deg(rig, *o, a->surface, 0);
       s += ". Full flap: " + degrees(std::abs(droop)) + (droop < 0 ? " down" : " up");
     }
-    words.push_back(s + known(*a));
+    words.push_back(s);
   }
   for (const SurfaceKind kind : {SurfaceKind::elevator, SurfaceKind::canard, SurfaceKind::rudder})
     for (const Side side : {Side::single, Side::left}) {
@@ -101,10 +100,18 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
       s += kind == SurfaceKind::rudder ? degrees(std::abs(a->positive_deg[axis])) + " to each side for full yaw"
                                        : degrees(std::abs(a->positive_deg[axis])) + (a->positive_deg[axis] >= 0 ? " up" : " down") + " for full nose up, " + degrees(std::abs(a->negative_deg[axis])) + (a->negative_deg[axis] > 0 ? " up" : " down") + " for full nose down";
       if (kind == SurfaceKind::rudder && a->share[0] != 0) s += ", " + degrees(std::abs(a->positive_deg[0])) + " for full roll";
-      words.push_back(s + known(*a));
+      words.push_back(s);
     }
   if (const SurfaceAnswer* left = answer(SurfaceKind::motor, Side::left); left && left->share[2] != 0)
     words.push_back("Motors: full yaw takes " + number_text(100 * std::abs(left->share[2]), 0) + " % of the throttle from one and gives it to the other");
+  std::string assumed;
+  bool all = true;
+  for (const SurfaceAnswer& a : answers) {
+    if (a.surface.kind == SurfaceKind::motor) continue;
+    all = all && !a.in_degrees;
+    if (!a.in_degrees) assumed += (assumed.empty() ? " for the " : ", ") + a.surface.spoken();
+  }
+  if (!assumed.empty()) words.push_back(number_text(assumed_travel_deg, 0) + "° of travel is assumed" + (all ? "" : assumed) + ": no linkage is measured");
   return words;
 }
 

@@ -86,8 +86,24 @@ double deflection_deg(const Rig& rig, const Output& output, Surface surface, dou
 /// Deflection of every surface for a command, in degrees with the trailing edge up (rudder: right) positive, sharing included.
 std::vector<std::pair<Surface, double>> intended_deflections(const Rig& rig, const Command& command);
 
+/// What a weight of the mix belongs to.
+enum class MixCommand { roll, pitch, yaw, flap };
+double& weight_of(Mix& mix, MixCommand command);
+/// Degrees that the surface moves for the full command, the mean of both ways (a flap goes one way); positive. 25° of travel without a linkage.
+double throw_for(const Rig& rig, const Output& output, Surface surface, MixCommand command);
+/// The rig with weights that give this many degrees for the full command; the other half of a pair gets the same weight. Signs stay, and a
+/// weight that was zero gets the right one. Errors: no servo output, a command that the surface can't serve, less than 0 or more than its travel.
+Result<Rig> with_throw(Rig rig, Surface surface, MixCommand command, double degrees);
+
 /// The rig with the differential such that the down-going surface of the pair gets this share less of the roll command, 0 to 1.
 Rig with_differential(Rig rig, double less_down);
 double differential_of(const Rig& rig);
 
+}  // namespace rigging
+
+namespace rigging {
+template <>
+struct Words<MixCommand> {
+  static constexpr std::array<std::pair<MixCommand, std::string_view>, 4> list{{{MixCommand::roll, "roll"}, {MixCommand::pitch, "pitch"}, {MixCommand::yaw, "yaw"}, {MixCommand::flap, "flap"}}};
+};
 }  // namespace rigging

@@ -602,6 +602,33 @@ TEST(SurfacesPage, TheSketchShowsWhatTheReadingsSay) {
   EXPECT_LT(QLineF(view->grip(LinkageView::Grip::horn), measured).length(), 0.01);
 }
 
+TEST(SurfacesPage, ThrowsAreTypedInDegrees) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
+  auto* degrees = b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"));
+  ASSERT_TRUE(degrees);
+  EXPECT_NEAR(degrees->value(), 23.1, 0.2);
+  degrees->setFocus();
+  degrees->selectAll();
+  QTest::keyClicks(degrees, QStringLiteral("18"));
+  QTest::keyClick(degrees, Qt::Key_Return);
+  const Rig& rig = b.window.document().rig();
+  EXPECT_NEAR(throw_for(rig, *rig.output("out_1"), rig.output("out_1")->surfaces[0], MixCommand::roll), 18, 0.04);
+  EXPECT_EQ(rig.output("out_1")->mix.roll, -rig.output("out_2")->mix.roll);
+  QApplication::processEvents();
+  // More than there is: said, and nothing changes.
+  degrees = b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"));
+  const Rig before = rig;
+  degrees->setValue(60);
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("mix_refusal"))->isVisible());
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("mix_refusal"))->text().contains(QStringLiteral("60° for full roll")));
+  EXPECT_EQ(b.window.document().rig(), before);
+  EXPECT_NEAR(degrees->value(), 18, 0.1);
+  // Other holes: the same weight gives other degrees, and the row says so.
+  b.edit([](Rig& r) { r.linkages[0].servo_travel_deg = 30; });
+  EXPECT_LT(b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"))->value(), 14);
+}
+
 TEST(SurfacesPage, PulsesAreThoseThatSharingLeaves) {
   Builder b;
   ASSERT_TRUE(b.open("delta", Station::surfaces));

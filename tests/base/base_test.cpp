@@ -153,5 +153,11 @@ TEST(Files, AreReadWithinBounds) {
   std::filesystem::remove(path);
 }
 
+TEST(Number, OneFiniteNumberAndNothingElse) {
+  EXPECT_EQ(number_of("-18.5"), -18.5);
+  EXPECT_EQ(number_of("+2e3"), 2000);
+  for (const char* bad : {"", "+", "+-1", "1 ", " 1", "1,5", "nan", "inf", "1e999", "0x10", "--2"}) EXPECT_FALSE(number_of(bad)) << bad;
+}
+
 }  // namespace
 }  // namespace rigging

@@ -306,7 +306,7 @@ TEST(Cli, CapturesAreDecodedAndBadOnesRefused) {
   EXPECT_EQ(bare["every_frame"].size(), 40u);
   for (const std::string& bad : {"decode " + folder.file("empty", ""), "decode " + folder.file("text", "t_us,bytes\n0,zz\n"), "decode " + folder.file("noise", std::string(3000, 'x')), std::string("decode /nonexistent"),
                                  "decode " + folder.file("raw2.bin", raw) + " --signal morse", "decode " + folder.file("raw3.bin", raw) + " --signal summed", "linkage " + demo + " --surface wing", "linkage " + demo + " --degrees 80",
-                                 "linkage " + demo + " --surface flaperon_left --want 90", "throws " + demo + " --surface flaperon_left --read 1000", "throws " + demo + " --surface flaperon_left --read 1000:-20 --read 1500:40 --read 2000:20"}) {
+                                 "linkage " + demo + " --surface flaperon_left --want 90", "throws " + demo + " --surface flaperon_left --read 1000", "throws " + demo + " --surface flaperon_left --read 1000:5furlong", "mix " + demo + " --throw flaperon_left:roll", "mix " + demo + " --throw flaperon_left:yaw:5", "mix " + demo + " --throw flaperon_left:roll:80", "throws " + demo + " --surface flaperon_left --read 1000:-20 --read 1500:40 --read 2000:20"}) {
     const Ran ran = run(bad);
     EXPECT_EQ(ran.status, 2) << bad << ran.out;
     EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << bad << ": " << ran.err;

@@ -117,13 +117,66 @@ TEST(Differential, TakesFromTheSideThatGoesDown) {
   EXPECT_EQ(differential_of(with_differential(rig, 0)), 0);
 }
 
+TEST(Wishes, DegreesBecomeWeightsOnBothHalves) {
+  Rig rig = demo("hedgerow");
+  for (const double deg : {0.0, 5.0, 20.0, 30.0}) {
+    const auto wished = with_throw(rig, *surface_from_word("flaperon_left"), MixCommand::roll, deg);
+    ASSERT_TRUE(wished) << wished.error().text();
+    const Output &left = *wished->output("out_1"), &right = *wished->output("out_2");
+    EXPECT_NEAR(throw_for(*wished, left, left.surfaces[0], MixCommand::roll), deg, 0.04);
+    EXPECT_EQ(left.mix.roll, -right.mix.roll) << "signs stay";
+    EXPECT_EQ(left.mix.flap, rig.output("out_1")->mix.flap) << "the rest stays";
+    // What the report says of it, found without the wish.
+    const SurfacesReport report = analyze_surfaces(*wished);
+    const SurfaceAnswer& a = *report.answer(left.surfaces[0]);
+    EXPECT_NEAR((std::abs(a.positive_deg[0]) + std::abs(a.negative_deg[0])) / 2, deg, 0.04);
+  }
+  const auto droop = with_throw(rig, *surface_from_word("flaperon_right"), MixCommand::flap, 15);
+  ASSERT_TRUE(droop);
+  const double down = deflection_deg(*droop, *droop->output("out_2"), *surface_from_word("flaperon_right"), droop->output("out_2")->mix.flap);
+  EXPECT_NEAR(down, -15, 0.1) << "flaps go down";
+}
+
+TEST(Wishes, AWeightThatWasZeroGetsTheRightSign) {
+  for (const AirframeKind kind : {AirframeKind::two_ailerons, AirframeKind::flying_wing, AirframeKind::v_tail, AirframeKind::inverted_v_tail, AirframeKind::canard, AirframeKind::tailerons, AirframeKind::rudder_only}) {
+    const Rig usual = of_kind(kind);
+    for (const Output& o : usual.outputs)
+      for (const auto& [axis, command] : {std::pair{Axis::roll, MixCommand::roll}, {Axis::pitch, MixCommand::pitch}, {Axis::yaw, MixCommand::yaw}}) {
+        if (o.surfaces.empty() || o.surfaces[0].kind == SurfaceKind::motor || o.mix.of(axis) == 0) continue;
+        Rig bare = usual;
+        for (Output& b : bare.outputs) b.mix.of(axis) = 0;
+        const auto wished = with_throw(bare, o.surfaces[0], command, 8);
+        ASSERT_TRUE(wished) << wished.error().text();
+        // The sign that the kind comes with is the right one.
+        for (const Output& w : wished->outputs)
+          if (w.mix.of(axis) != 0) EXPECT_GT(w.mix.of(axis) * usual.output(w.id)->mix.of(axis), 0) << w.id << " " << word(axis);
+      }
+  }
+}
+
+TEST(Wishes, WhatCanNotBeIsRefused) {
+  const Rig rig = demo("hedgerow");
+  const Surface left = *surface_from_word("flaperon_left");
+  EXPECT_NE(with_throw(rig, left, MixCommand::roll, 40).error().expected.find("0 to 32"), std::string::npos) << with_throw(rig, left, MixCommand::roll, 40).error().text();
+  EXPECT_FALSE(with_throw(rig, left, MixCommand::roll, -1));
+  EXPECT_FALSE(with_throw(rig, left, MixCommand::roll, std::nan("")));
+  EXPECT_FALSE(with_throw(rig, left, MixCommand::yaw, 5)) << "flaperons do not yaw";
+  EXPECT_FALSE(with_throw(rig, *surface_from_word("rudder"), MixCommand::yaw, 5)) << "there is none";
+  EXPECT_FALSE(with_throw(rig, *surface_from_word("inverted_v_left"), MixCommand::flap, 5));
+  EXPECT_FALSE(with_throw(of_kind(AirframeKind::flying_wing), *surface_from_word("motor_left"), MixCommand::yaw, 5));
+}
+
 TEST(MixWords, SayItInDegrees) {
   const auto words = [](AirframeKind kind) {
     std::string all;
     for (const std::string& w : analyze_surfaces(of_kind(kind)).mix) all += w + "\n";
     return all;
   };
-  EXPECT_EQ(words(AirframeKind::flying_wing), "Elevons: 12.5° for full pitch, 12.5° for full roll, a ratio of 1 to 1; they have 25°\n");
+  EXPECT_EQ(words(AirframeKind::flying_wing), "Elevons: 12.5° for full pitch, 12.5° for full roll, a ratio of 1 to 1; they have 25°\n25° of travel is assumed: no linkage is measured\n");
+  Rig half = demo("hedgerow");
+  half.linkages.pop_back();
+  EXPECT_EQ(analyze_surfaces(half).mix.back(), "25° of travel is assumed for the right inverted V-tail half: no linkage is measured");
+  EXPECT_EQ(analyze_surfaces(demo("hedgerow")).mix.back().find("assumed"), std::string::npos);
   EXPECT_NE(words(AirframeKind::tailerons).find("Roll gets "), std::string::npos) << words(AirframeKind::tailerons);
   EXPECT_NE(words(AirframeKind::canard).find("Canard, on its own output: 25° down for full nose up, 25° up for full nose down"), std::string::npos) << words(AirframeKind::canard);
   EXPECT_NE(words(AirframeKind::twin_differential).find("Motors: full yaw takes"), std::string::npos);

@@ -5,6 +5,7 @@
 #include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QSignalBlocker>
 
 #include "look/look.h"
 
@@ -55,6 +56,9 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
   });
   grid->addWidget(reverse, 0, 4);
 
+  const SurfaceAnswer* answer = nullptr;
+  for (const SurfaceAnswer& a : document_.review().surfaces.answers)
+    if (a.output == o.id) answer = &a;
   int column = 0;
   const auto weight = [&](const QString& label, const char* key, double value, auto&& set, const QString& hint) {
     auto* box = new QDoubleSpinBox;
@@ -78,16 +82,14 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
     caption->setProperty("soft", true);
     caption->setFont(Look::instance().text(8.5));
     grid->addWidget(caption, 1, column);
-    grid->addWidget(box, 2, column++);
+    grid->addWidget(box, 2, column);
+    if (const auto command = from_word<MixCommand>(key); command && answer && answer->in_degrees) grid->addWidget(degrees(o, answer->surface, *command, name), 3, column);
+    ++column;
   };
-  const SurfaceAnswer* answer = nullptr;
-  for (const SurfaceAnswer& a : document_.review().surfaces.answers)
-    if (a.output == o.id) answer = &a;
   for (const Axis axis : all_axes) {
     const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
     if (!served && o.mix.of(axis) == 0) continue;
-    QString hint = tr("Share of the travel for full %1").arg(QString::fromLatin1(word(axis).data()));
-    if (answer && answer->in_degrees) hint += tr(": %1° at the surface").arg(answer->positive_deg[static_cast<std::size_t>(index_of(axis))], 0, 'f', 1);
+    const QString hint = tr("Share of the travel for full %1").arg(QString::fromLatin1(word(axis).data()));
     weight(QString::fromStdString(capital(std::string(word(axis)))), word(axis).data(), o.mix.of(axis), [axis](Output& out, double v) { out.mix.of(axis) = v; }, hint);
   }
   if (o.surfaces.empty() || o.mix.throttle != 0) weight(tr("Throttle"), "throttle", o.mix.throttle, [](Output& out, double v) { out.mix.throttle = v; }, tr("1 to 100 %: closed to full"));
@@ -97,17 +99,34 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
   pulse_->setFont(Look::instance().figures(9));
   pulse_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   grid->addWidget(pulse_, 2, 3, 1, 2);
-  if (answer && answer->in_degrees) {
-    QStringList degrees;
-    for (const Axis axis : all_axes)
-      if (const double d = answer->positive_deg[static_cast<std::size_t>(index_of(axis))]; d != 0)
-        degrees << QStringLiteral("%1 %2°").arg(QString::fromLatin1(word(axis).data())).arg(d, 0, 'f', 1);
-    auto* line = new QLabel(tr("At the surface, %1 positive: %2").arg(answer->surface.kind == SurfaceKind::rudder ? tr("trailing edge right") : tr("trailing edge up"), degrees.join(QStringLiteral(", "))));
-    line->setWordWrap(true);
-    line->setProperty("soft", true);
-    line->setFont(Look::instance().text(8.5));
-    grid->addWidget(line, 3, 0, 1, 5);
-  }
+}
+
+QWidget* OutputRow::degrees(const Output& o, Surface surface, MixCommand command, const QString& name) {
+  auto* box = new QDoubleSpinBox;
+  const QString label = QString::fromLatin1(word(command).data());
+  box->setObjectName(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(o.id), label));
+  box->setAccessibleName(tr("Throw of %1 for full %2").arg(name, label));
+  box->setRange(0, 90);
+  box->setDecimals(1);
+  box->setSuffix(QStringLiteral(" °"));
+  box->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  box->setAlignment(Qt::AlignRight);
+  box->setFont(Look::instance().figures());
+  box->setKeyboardTracking(false);
+  box->setFixedWidth(78);
+  box->setValue(throw_for(document_.rig(), o, surface, command));
+  box->setToolTip(tr("Degrees at the surface for full %1: type them, and the weight is worked out, for both halves of a pair").arg(label));
+  connect(box, &QDoubleSpinBox::valueChanged, this, [this, box, surface, command, name, label, before = box->value()](double deg) {
+    auto wished = with_throw(document_.rig(), surface, command, deg);
+    if (!wished) {
+      const QSignalBlocker quiet(box);
+      box->setValue(before);
+      Q_EMIT refused(QString::fromStdString(wished.error().text()));
+      return;
+    }
+    document_.edit(std::move(*wished), tr("Full %1 gives %2 %3°").arg(label, name).arg(deg));
+  });
+  return box;
 }
 
 void OutputRow::edit_output(const std::string& id, const QString& label, const std::function<void(Output&)>& change) {

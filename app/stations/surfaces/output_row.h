@@ -17,7 +17,12 @@ class OutputRow : public QFrame {
   OutputRow(RigDocument& document, const Output& output);
   void show_state(const OutputState& state);
 
+ Q_SIGNALS:
+  /// Why what was typed can't be.
+  void refused(const QString& why);
+
  private:
+  QWidget* degrees(const Output& output, Surface surface, MixCommand command, const QString& name);
   void edit_output(const std::string& id, const QString& label, const std::function<void(Output&)>& change);
 
   RigDocument& document_;

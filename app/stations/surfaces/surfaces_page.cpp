@@ -14,6 +14,7 @@
 #include "airframe/kinds.h"
 #include "base/number.h"
 #include "look/look.h"
+#include "look/pieces.h"
 #include "look/scroll_content.h"
 #include "look/units.h"
 #include "stations/surfaces/linkage_panel.h"
@@ -182,6 +183,11 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   pulse_words_->setFont(Look::instance().text(9));
   pulse_words_->setFixedWidth(384);
   mix->addWidget(pulse_words_);
+  refusal_ = wrapping_words(9);
+  refusal_->setObjectName(QStringLiteral("mix_refusal"));
+  refusal_->setProperty("caution", true);
+  refusal_->hide();
+  mix->addWidget(refusal_);
   area_ = new QScrollArea;
   area_->setWidgetResizable(true);
   area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -220,6 +226,10 @@ void SurfacesPage::rebuild_rows() {
   for (const Output& o : document_.rig().outputs) {
     auto* row = new OutputRow(document_, o);
     rows_[o.id] = row;
+    connect(row, &OutputRow::refused, this, [this](const QString& why) {
+      refusal_->setText(why);
+      refusal_->show();
+    });
     layout->addWidget(row);
   }
   layout->addStretch();
@@ -275,6 +285,7 @@ void SurfacesPage::estimate_linkage() {
 
 void SurfacesPage::refresh() {
   refreshing_ = true;
+  refusal_->hide();
   const Rig& rig = document_.rig();
   preview_.reset();
   QStringList surfaces;
@@ -318,6 +329,9 @@ void SurfacesPage::refresh() {
     for (const Surface s : o.surfaces) shape += s.word();
     for (const double w : {o.mix.roll, o.mix.pitch, o.mix.yaw, o.mix.throttle, o.mix.flap}) shape += "," + number_text(w, 4);
   }
+  for (const SurfaceAnswer& a : document_.review().surfaces.answers)
+    for (const auto& ways : {a.positive_deg, a.negative_deg})
+      for (const double deg : ways) shape += ";" + number_text(a.in_degrees ? deg : 0, 2);
   if (shape != shape_) {
     const QWidget* focused = focusWidget();
     const QString name = focused ? focused->objectName() : QString();

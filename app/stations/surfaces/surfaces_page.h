@@ -59,7 +59,7 @@ class SurfacesPage : public StationPage {
   std::optional<Linkage> preview_;  ///< while a hole is dragged
   std::optional<Estimate> as_read_; ///< what the readings say of the linkage, when there are enough
   QSlider *yaw_, *throttle_, *flap_;
-  QLabel *saturation_, *pulse_words_;
+  QLabel *saturation_, *pulse_words_, *refusal_;
   QScrollArea* area_;
   std::map<std::string, OutputRow*> rows_;
   std::string shape_;  ///< which rows stand there; they are rebuilt only when this changes
