@@ -23,15 +23,21 @@ QString output_name(const Output& o) {
 
 OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(document) {
   setProperty("card", true);
-  auto* grid = new QGridLayout(this);
-  grid->setContentsMargins(10, 6, 10, 6);
-  grid->setHorizontalSpacing(8);
-  grid->setVerticalSpacing(4);
+  auto* lines = new QVBoxLayout(this);
+  lines->setContentsMargins(10, 6, 10, 6);
+  lines->setSpacing(2);
+  auto* head = new QHBoxLayout;
+  head->setSpacing(8);
+  lines->addLayout(head);
+  auto* grid = new QGridLayout;
+  grid->setHorizontalSpacing(4);
+  grid->setVerticalSpacing(2);
+  lines->addLayout(grid);
   const QString id = QString::fromStdString(o.id), name = output_name(o);
   auto* title = new QLabel(name);
   title->setFont(Look::instance().text(10, true));
   title->setWordWrap(true);
-  grid->addWidget(title, 0, 0, 1, 3);
+  head->addWidget(title, 1);
 
   auto* socket = new QComboBox;
   socket->setObjectName(QStringLiteral("socket_") + id);
@@ -43,8 +49,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
     edit_output(key, tr("%1 plugged into %2").arg(name, socket->currentText()), [&](Output& out) { out.socket = socket->currentData().toString().toStdString(); });
   });
   socket->setFixedWidth(92);
-  grid->setColumnStretch(2, 1);
-  grid->addWidget(socket, 0, 3);
+  head->addWidget(socket);
 
   auto* reverse = new QPushButton(o.reversed ? tr("Reversed") : tr("Reverse"));
   reverse->setObjectName(QStringLiteral("reverse_") + id);
@@ -54,12 +59,12 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
   connect(reverse, &QPushButton::clicked, this, [this, key = o.id](bool on) {
     edit_output(key, on ? tr("Reversed %1").arg(QString::fromStdString(key)) : tr("%1 no longer reversed").arg(QString::fromStdString(key)), [&](Output& out) { out.reversed = on; });
   });
-  grid->addWidget(reverse, 0, 4);
+  head->addWidget(reverse);
 
   const SurfaceAnswer* answer = nullptr;
   for (const SurfaceAnswer& a : document_.review().surfaces.answers)
     if (a.output == o.id) answer = &a;
-  int column = 0;
+  int at = 0;
   const auto weight = [&](const QString& label, const char* key, double value, auto&& set, const QString& hint) {
     auto* box = new QDoubleSpinBox;
     box->setObjectName(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)));
@@ -72,7 +77,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
     box->setAlignment(Qt::AlignRight);
     box->setFont(Look::instance().figures());
     box->setKeyboardTracking(false);
-    box->setFixedWidth(78);
+    box->setFixedWidth(Look::instance().theme() == Theme::field ? 70 : 66);
     box->setValue(value * 100);
     box->setToolTip(hint);
     connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, set, label](double percent) {
@@ -81,10 +86,12 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
     auto* caption = new QLabel(label);
     caption->setProperty("soft", true);
     caption->setFont(Look::instance().text(8.5));
-    grid->addWidget(caption, 1, column);
-    grid->addWidget(box, 2, column);
-    if (const auto command = from_word<MixCommand>(key); command && answer && answer->in_degrees) grid->addWidget(degrees(o, answer->surface, *command, name), 3, column);
-    ++column;
+    // Two commands beside each other: share and degrees of each.
+    const int row = 2 * (at / 2), column = 3 * (at % 2);
+    ++at;
+    grid->addWidget(caption, row, column, 1, 2);
+    grid->addWidget(box, row + 1, column);
+    if (const auto command = from_word<MixCommand>(key); command && answer && answer->in_degrees) grid->addWidget(degrees(o, answer->surface, *command, name), row + 1, column + 1);
   };
   for (const Axis axis : all_axes) {
     const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
@@ -98,7 +105,9 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
   pulse_ = new QLabel;
   pulse_->setFont(Look::instance().figures(9));
   pulse_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-  grid->addWidget(pulse_, 2, 3, 1, 2);
+  grid->setColumnMinimumWidth(2, 6);
+  grid->setColumnStretch(5, 1);
+  grid->addWidget(pulse_, 0, 5, 2, 1, Qt::AlignRight | Qt::AlignBottom);
 }
 
 QWidget* OutputRow::degrees(const Output& o, Surface surface, MixCommand command, const QString& name) {
@@ -113,7 +122,7 @@ QWidget* OutputRow::degrees(const Output& o, Surface surface, MixCommand command
   box->setAlignment(Qt::AlignRight);
   box->setFont(Look::instance().figures());
   box->setKeyboardTracking(false);
-  box->setFixedWidth(78);
+  box->setFixedWidth(Look::instance().theme() == Theme::field ? 64 : 60);
   box->setValue(throw_for(document_.rig(), o, surface, command));
   box->setToolTip(tr("Degrees at the surface for full %1: type them, and the weight is worked out, for both halves of a pair").arg(label));
   connect(box, &QDoubleSpinBox::valueChanged, this, [this, box, surface, command, name, label, before = box->value()](double deg) {
@@ -138,7 +147,7 @@ void OutputRow::edit_output(const std::string& id, const QString& label, const s
 }
 
 void OutputRow::show_state(const OutputState& state) {
-  pulse_->setText(QStringLiteral("%1 µs%2").arg(state.pulse_us, 0, 'f', 0).arg(state.saturated ? tr("  ▲ at its end") : QString()));
+  pulse_->setText(QStringLiteral("%1 µs%2").arg(state.pulse_us, 0, 'f', 0).arg(state.saturated ? tr("\n▲ at its end") : QString()));
   pulse_->setStyleSheet(state.saturated ? QStringLiteral("color: %1; font-weight: bold").arg(inks().ochre.name()) : QString());
 }
 

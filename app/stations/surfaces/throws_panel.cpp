@@ -97,6 +97,9 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   connect(write_, &QPushButton::clicked, this, [this] { bench_.write(link::image_of(document_.rig())); });
   connect(record_centred_, &QPushButton::clicked, this, [this] { record(MeasuredCheck::surfaces_centred); });
   connect(record_throws_, &QPushButton::clicked, this, [this] { record(MeasuredCheck::throws_equal); });
+  connect(&bench_, &BenchLink::problem, this, [this](const QString& words) {
+    if (state_ == State::reading) caution_->setText(words + QLatin1Char('.'));
+  });
   connect(&bench_, &BenchLink::seen, this, &ThrowsPanel::watch);
   connect(&bench_, &BenchLink::state_changed, this, &ThrowsPanel::refresh);
   connect(&bench_, &BenchLink::board_read, this, &ThrowsPanel::refresh);
@@ -135,11 +138,14 @@ double ThrowsPanel::typed_deg() const {
 void ThrowsPanel::watch() {
   if (state_ != State::reading) return;
   constexpr int still_ms = 250, least_looks = 4;
+  constexpr double jitter_deg = 0.4;  // of a noisy gimbal that works the surface
   const auto it = bench_.sight().deflections.find(surface_);
   if (it == bench_.sight().deflections.end()) return;
   ++looks_;
-  if (std::abs(it->second - last_seen_deg_) > 0.05) still_since_.restart();
-  last_seen_deg_ = it->second;
+  if (std::abs(it->second - still_deg_) > jitter_deg) {
+    still_since_.restart();
+    still_deg_ = it->second;
+  }
   eyes_->setEnabled(looks_ >= least_looks && still_since_.elapsed() > still_ms);
 }
 

@@ -64,7 +64,7 @@ class ThrowsPanel : public QWidget {
   QString problem_;
   bool drove_ = false;
   QElapsedTimer still_since_;
-  double last_seen_deg_ = 0;
+  double still_deg_ = 0;
   int looks_ = 0;
 };
 
