@@ -30,10 +30,11 @@ class Card {
     if (y_ + 24 > foot_mm) turn_over();
     s_.text(left, y_, title, 4.6, "font-weight=\"bold\"");
     y_ += 5.5;
-    for (const std::string& line : wrapped(words, 118)) {
-      s_.text(left, y_, line, 3);
-      y_ += 4.2;
-    }
+    if (!words.empty())
+      for (const std::string& line : wrapped(words, 118)) {
+        s_.text(left, y_, line, 3);
+        y_ += 4.2;
+      }
     titles();
   }
   void row(const std::vector<std::string>& cells) {
@@ -50,6 +51,12 @@ class Card {
         s_.text(c.x, y_, cells[cell++], 3.4);
     }
     y_ += row_mm;
+  }
+  /// Belongs to the row above it.
+  void note(const std::string& words) {
+    y_ -= 1.5;
+    line(words);
+    y_ += 2.5;
   }
   void line(const std::string& words, const char* style = "") {
     for (const std::string& part : wrapped(words, 112)) {
@@ -74,7 +81,7 @@ class Card {
     s_.text(left, 26, class_, 3.2);
     double y = 272;
     s_.line(left, y - 5, right, y - 5, 0.3);
-    for (const char* caution : {"! Propeller off, or the motor lead unplugged, while anything is powered. Transmitter on first, throttle low, battery last.",
+    for (const char* caution : {"! Propeller off, or the motor lead unplugged, while anything is powered. Transmitter on first, battery last.",
                                 "! Battery out before a finger goes near a servo arm."}) {
       s_.text(left, y, caution, 3.2, "font-weight=\"bold\"");
       y += 5;
@@ -105,7 +112,7 @@ void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
     for (const std::string& other : rig.radio.transmitter.also_serves) words += (&other == &rig.radio.transmitter.also_serves.front() ? " " : ", ") + other;
     words += ": what is changed here is changed there.";
   }
-  card.section("In the transmitter", words, {{left, "channel"}, {36, "for"}, {72, "direction"}, {97, "sub-trim"}, {116, "travel low"}, {135, "travel high"}, {155, "then reads", true}, {171.5, "", true}, {188, ""}});
+  card.section("In the transmitter", words, {{left, "channel"}, {36, "for"}, {72, "direction"}, {97, "sub-trim"}, {116, "travel low"}, {135, "travel high"}, {155, "then reads low, high", true}, {171.5, "", true}, {188, ""}});
   for (const ChannelLine& l : sticks.channels) {
     const bool dial = l.dial && l.dial->changes;
     const Channel& c = l.channel;
@@ -137,7 +144,7 @@ void model(Card& card, const Rig& rig, const ControllerClass* controller) {
   const OutputSettings can = settable(controller);
   std::string words = "Arm square and surface flush first, by spline and clevis; then the output.";
   if (!can.centre || !can.ends) words += can.centre ? " This class sets a centre, and no ends: the holes set the throw." : " This class sets neither centre nor ends: arm, clevis and holes do all of it.";
-  card.section("On the model", words, {{left, "surface"}, {50, "output"}, {74, "low / centre / high, µs"}, {112, "arm, horn, mm"}, {138, "up / down"}, {160, "reads up, down", true}, {178, "", true}});
+  card.section("On the model", words, {{left, "surface"}, {58, "output"}, {80, "low / centre / high, µs"}, {117, "arm, horn, mm"}, {141, "up / down"}, {163, "reads up, down", true}, {180, "", true}});
   for (const Output& o : rig.outputs)
     for (const Surface s : o.surfaces) {
       if (s.kind == SurfaceKind::motor) continue;
@@ -150,13 +157,13 @@ void model(Card& card, const Rig& rig, const ControllerClass* controller) {
       const auto c = centre(*l, o, can);
       if (!c || c->settled) continue;
       std::string todo;
-      const auto add = [&](const std::string& part) { todo += (todo.empty() ? "   to do: " : ", ") + part; };
+      const auto add = [&](const std::string& part) { todo += (todo.empty() ? "To do: " : ", ") + part; };
       if (c->teeth != 0) add("arm " + std::to_string(std::abs(c->teeth)) + (std::abs(c->teeth) == 1 ? " tooth " : " teeth ") + (c->teeth > 0 ? "toward" : "away from") + " the hinge");
       if (c->clevis_turns != 0) add("rod " + number_text(std::abs(c->clevis_turns), 1) + " turns " + (c->clevis_turns > 0 ? "longer" : "shorter"));
       if (c->reverse) add("reverse " + o.id);
       if (can.centre) add("centre " + us(c->centre_us) + " µs");
       if (can.ends) add("ends " + us(c->low_us) + " and " + us(c->high_us) + " µs");
-      if (!todo.empty()) card.line(todo);
+      if (!todo.empty()) card.note(todo);
     }
 }
 

@@ -54,9 +54,9 @@ TEST(SettingCard, SaysWhatTheReadingsAskOfHands) {
   Rig rig = demo("hedgerow");
   // The trailing edge stands 6° low all along: rod or arm, not the centre.
   read_surface(rig, "inverted_v_left", -38, -6, 26);
-  EXPECT_TRUE(says(all(setting_card_svg(rig, shipped())), "to do: "));
+  EXPECT_TRUE(says(all(setting_card_svg(rig, shipped())), "To do: "));
   read_surface(rig, "inverted_v_left", -20, 0, 20);
-  EXPECT_FALSE(says(all(setting_card_svg(rig, shipped())), "to do: "));
+  EXPECT_FALSE(says(all(setting_card_svg(rig, shipped())), "To do: "));
 }
 
 TEST(SettingCard, ManyChannelsTakeMorePagesAndNothingRunsOffThem) {
