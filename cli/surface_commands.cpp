@@ -14,12 +14,6 @@
 namespace rigging::cli {
 namespace {
 
-double dead_band_us(const Opened& o, Surface s) {
-  for (const Part& p : o.rig.parts)
-    if (const PartKind* kind = o.catalogue.part(p.kind); p.surface && *p.surface == s && kind && kind->servo) return kind->servo->dead_band_us;
-  return 5;
-}
-
 Json at_json(const ServoLoad::At& a) {
   Json json{{"speed_m_s", a.speed_m_s}, {"hinge_low_nm", a.hinge_low_nm}, {"hinge_high_nm", a.hinge_high_nm}, {"torque_low_nm", a.torque_low_nm}, {"torque_high_nm", a.torque_high_nm}, {"share_high", a.share_high}, {"amps_high", a.amps_high}, {"blown_back_deg", nullptr}};
   if (a.blown_back_deg) json["blown_back_deg"] = *a.blown_back_deg;
@@ -52,8 +46,7 @@ void linkage(const Opened& o, const LinkageOptions& options, Session& session) {
     if (!output) return session.refuse({"linkage of the " + l.surface.spoken(), "no output drives this surface", "an output for it"});
     const auto curve = trace(l, *output);
     if (!curve) return session.refuse(curve.error());
-    const auto shape = shape_of(o.rig, l.surface);
-    const double chord = l.chord_m.value_or(shape ? shape->chord_m : 0.05);
+    const double chord = chord_of(o.rig, l.surface);
     Json line{{"surface", l.surface.word()}, {"output", output->id}, {"neutral_deg", curve->neutral_deg}, {"up_deg", curve->most_up_deg}, {"down_deg", curve->most_down_deg}, {"up_m", throw_m(chord, curve->most_up_deg)}, {"down_m", throw_m(chord, curve->most_down_deg)}, {"chord_m", chord}, {"differential", curve->differential}, {"deg_per_us", curve->deg_per_us}, {"problems", Json::array()}, {"points", Json::array()}, {"pulses", Json::array()}, {"holes", Json::array()}, {"load", nullptr}};
     for (const LinkageProblem& p : curve->problems) line["problems"].push_back({{"arm_deg", p.arm_deg}, {"what", p.words}});
     for (const double us : options.pulses) {
@@ -74,7 +67,7 @@ void linkage(const Opened& o, const LinkageOptions& options, Session& session) {
       for (const Json& p : line["pulses"]) std::cout << "  " << number_text(p["up_deg"].get<double>(), 2) << "°: " << number_text(p["pulse_us"].get<double>(), 1) << " µs\n";
     }
     if (options.want_deg != 0) {
-      const auto choices = choose_holes(l, *output, options.want_deg, dead_band_us(o, l.surface));
+      const auto choices = choose_holes(l, *output, options.want_deg, dead_band_us(o.rig, o.catalogue, l.surface));
       if (!choices) return session.refuse(choices.error());
       for (const HoleChoice& c : *choices) {
         line["holes"].push_back({{"arm_m", c.arm_m}, {"horn_m", c.horn_m}, {"up_deg", c.up_deg}, {"down_deg", c.down_deg}, {"reaches", c.reaches}, {"travel_percent", c.travel_percent}, {"step_deg", c.step_deg}, {"force", c.force}, {"remark", c.remark}});
@@ -162,8 +155,7 @@ void throws(const Opened& o, const ThrowsOptions& options, Session& session) {
       const auto us = number_of(text.substr(0, colon));
       const auto value = colon == text.npos ? std::nullopt : number_of(text.substr(colon + 1, text.size() - colon - 1 - (mm ? 2 : text.ends_with("deg") ? 3 : 0)));
       if (!us || !value || *us < 500 || *us > 2500) return session.refuse({"--read " + read, "not understood", "PULSE:VALUE with VALUE in deg or mm, up positive, e.g. 1000:-18.5deg"});
-      const auto shape = shape_of(rig, *surface);
-      l->readings.push_back({*us, mm ? throw_deg(l->chord_m.value_or(shape ? shape->chord_m : 0.05), *value / 1000) : *value, Json::object()});
+      l->readings.push_back({*us, mm ? throw_deg(chord_of(rig, *surface), *value / 1000) : *value, Json::object()});
     }
   }
   Json json{{"surfaces", Json::array()}, {"checks", Json::array()}};

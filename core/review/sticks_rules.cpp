@@ -4,6 +4,7 @@
 #include "base/find.h"
 #include "base/number.h"
 #include "review/rules.h"
+#include "sticks/setup.h"
 
 namespace rigging {
 namespace {
@@ -70,7 +71,7 @@ void does_not_land(const Inspection& in, std::string_view code, std::vector<Snag
   std::string names, first;
   int count = 0;
   for (const ChannelLine& l : in.reports.sticks.channels) {
-    if (l.state != ChannelLine::State::off || l.exempt || l.verdict == "reads the wrong way round") continue;
+    if (l.state != ChannelLine::State::off || l.exempt || l.wrong_way) continue;
     if (count++ == 0) first = subject_of(l.channel);
     names += (names.empty() ? "" : ", ") + std::string(word(l.channel.function)) + " " + l.verdict.substr(0, l.verdict.find(" off"));
   }
@@ -81,7 +82,7 @@ void does_not_land(const Inspection& in, std::string_view code, std::vector<Snag
 
 void wrong_way(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const ChannelLine& l : in.reports.sticks.channels)
-    if (l.verdict == "reads the wrong way round") {
+    if (l.wrong_way) {
       const bool throttle = l.channel.function == F::throttle;
       snags.push_back(snag(code, throttle ? Severity::grounds : Severity::fix_first, subject_of(l.channel), name_of(l.channel) + " reads the wrong way round",
                            throttle ? "A closed stick would be full throttle." : "The controller hears the opposite of what is meant.", "Turn this channel's direction round in the transmitter, then listen again."));
@@ -186,9 +187,9 @@ void two_on_one_function(const Inspection& in, std::string_view code, std::vecto
 void poor_gimbal(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Channel& c : in.rig.radio.channels) {
     if (!is_stick(c.function)) continue;
-    if (c.noise_us.value_or(0) > 4)
+    if (c.noise_us.value_or(0) > noisy_us)
       snags.push_back(snag(code, Severity::fix_first, subject_of(c), name_of(c) + " jitters by " + number_text(*c.noise_us, 1) + " µs at rest", "The surface trembles with it, and the servo wears.", "Clean or replace the gimbal's sensor; look at the transmitter's supply."));
-    if (c.function != F::throttle && c.centre_spread_us.value_or(0) > 8)
+    if (c.function != F::throttle && c.centre_spread_us.value_or(0) > worn_us)
       snags.push_back(snag(code, Severity::fix_first, subject_of(c), name_of(c) + " comes back to centres " + number_text(*c.centre_spread_us, 1) + " µs apart", "No sub-trim cures a worn gimbal.", "Replace its spring or bearing."));
   }
 }

@@ -134,10 +134,9 @@ std::vector<std::string> gauge_sheets_svg(const Rig& rig, const Catalogue& catal
   std::vector<Gauge> gauges;
   const SurfacesReport surfaces = analyze_surfaces(rig);
   for (const SurfaceAnswer& a : surfaces.answers) {
-    const auto shape = shape_of(rig, a.surface);
-    if (!shape && !a.chord_m) continue;
-    const double chord = a.chord_m.value_or(shape ? shape->chord_m : 0.05);
     const Linkage* l = rig.linkage(a.surface);
+    if (!shape_of(rig, a.surface) && !(l && l->chord_m)) continue;
+    const double chord = chord_of(rig, a.surface);
     const double up = l ? l->want_up_deg.value_or(0) : 0, down = l ? l->want_down_deg.value_or(0) : 0;
     const auto same = std::find_if(gauges.begin(), gauges.end(), [&](const Gauge& g) { return std::abs(g.chord_m - chord) < 0.0005 && g.up_deg == up && g.down_deg == down; });
     if (same == gauges.end())

@@ -38,8 +38,8 @@ ChannelLine line_of(const Channel& c, const ControllerClass* controller, const T
   // A closed throttle is its low end: there is no centre to land on.
   const double worst_end = std::max(std::abs(*c.low_us - line.wanted.low_us), std::abs(*c.high_us - line.wanted.high_us));
   const double off = c.function == F::throttle ? worst_end : worst;
-  const bool wrong_way = c.inverted != (controller && controller->pitch_back_falls && c.function == F::pitch);
-  if (wrong_way) {
+  line.wrong_way = c.inverted != (controller && controller->pitch_back_falls && c.function == F::pitch);
+  if (line.wrong_way) {
     line.state = ChannelLine::State::off;
     line.verdict = "reads the wrong way round";
     if (const auto dial = dial_in(c, t, line.wanted, true)) line.dial = *dial;
@@ -108,7 +108,9 @@ std::vector<BudgetLine> budget_of(const Rig& rig, const ControllerClass* control
   const bool motor = std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) { return o.mix.throttle != 0; });
   for (const Axis axis : all_axes) add(*from_word<F>(word(axis)), answers(rig, axis), "no stick works it");
   add(F::throttle, motor, "the motor can't be worked");
-  add(F::mode, controller && controller->modes.size() > 1 && controller->id != "inline_dial", "the mode is fixed");
+  // Units with an input for each axis hear of a mode only where they have an input for it.
+  const auto hears = [&](std::string_view what) { return std::any_of(controller->ports.begin(), controller->ports.end(), [&](const Terminal& t) { return t.serves == what; }); };
+  add(F::mode, controller && controller->modes.size() > 1 && (!hears("roll") || hears("mode")), "the mode is fixed");
   add(F::arm, full, "arming has to share another switch, or a stick gesture");
   add(F::return_home, false, full ? "return comes only with the loss of the link" : "");
   add(F::gain, false, "");

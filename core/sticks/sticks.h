@@ -52,6 +52,7 @@ struct ChannelLine {
   Reach wanted;
   bool read = false;              ///< low, centre and high are known
   bool exempt = false;            ///< its travel is the gain: it need not land
+  bool wrong_way = false;         ///< reads the wrong way round for this class
   std::optional<DialIn> dial;
   std::string verdict;            ///< one sentence
   enum class State { unread, lands, usable, off } state = State::unread;

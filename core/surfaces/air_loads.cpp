@@ -38,6 +38,10 @@ double share_behind_hinge(const Rig& rig, const Panel& p) {
   }
 }
 
+const Part* servo_of(const Rig& rig, Surface surface) {
+  return find_in(rig.parts, [&](const Part& p) { return p.surface && *p.surface == surface; });
+}
+
 }  // namespace
 
 double flap_effectiveness(double e) {
@@ -78,6 +82,18 @@ std::optional<SurfaceShape> shape_of(const Rig& rig, Surface surface) {
   return shape;
 }
 
+double chord_of(const Rig& rig, Surface surface) {
+  if (const Linkage* l = rig.linkage(surface); l && l->chord_m) return *l->chord_m;
+  const auto shape = shape_of(rig, surface);
+  return shape ? shape->chord_m : 0.05;
+}
+
+double dead_band_us(const Rig& rig, const Catalogue& catalogue, Surface surface) {
+  const Part* part = servo_of(rig, surface);
+  const PartKind* kind = part ? catalogue.part(part->kind) : nullptr;
+  return kind && kind->servo ? kind->servo->dead_band_us : 5;
+}
+
 std::optional<Speeds> speeds_of(const Rig& rig, const AirframeReport& airframe) {
   if (!airframe.cruise_speed) return std::nullopt;
   Speeds s;
@@ -100,7 +116,7 @@ std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue,
     load.full_deg = std::max(a.most_up_deg, a.most_down_deg);
     // An all-moving half turns near its quarter chord: the hinge stands at 30 % in the drawing, so that little of the lift has a lever.
     const double slope = shape->all_moving ? 2 * pi * 0.1 : std::abs(hinge_moment_slope(shape->share));
-    const Part* part = find_in(rig.parts, [&](const Part& p) { return p.surface && *p.surface == a.surface; });
+    const Part* part = servo_of(rig, a.surface);
     const PartKind* kind = part ? catalogue.part(part->kind) : nullptr;
     double idle_a = 0, stall_a = 0;
     if (kind && kind->servo) {

@@ -23,6 +23,10 @@ struct SurfaceShape {
   bool all_moving = false;
 };
 std::optional<SurfaceShape> shape_of(const Rig& rig, Surface surface);
+/// Hinge to trailing edge where throws are read, metres: the linkage's own, else from the drawing, else 50 mm.
+double chord_of(const Rig& rig, Surface surface);
+/// Of the servo that works a surface, µs; 5 when it is not known.
+double dead_band_us(const Rig& rig, const Catalogue& catalogue, Surface surface);
 
 /// Speeds at which servo loads are looked at, m/s.
 struct Speeds {

@@ -19,6 +19,21 @@ double sign(double v) { return v < 0 ? -1 : 1; }
 FourBar::Spot FourBar::arm_hole(double a) const { return {arm_m_ * std::sin(a), drop_m_ + arm_side_ * arm_m_ * std::cos(a)}; }
 FourBar::Spot FourBar::horn_hole(double b) const { return {base_m_ + horn_m_ * std::sin(b), horn_m_ * std::cos(b)}; }
 
+Linkage linkage_of(const Rig& rig, Surface surface) {
+  if (const Linkage* l = rig.linkage(surface)) return *l;
+  Linkage l;
+  l.surface = surface;
+  return l;
+}
+
+Rig with_linkage(Rig rig, const Linkage& linkage) {
+  if (Linkage* l = rig.linkage(linkage.surface))
+    *l = linkage;
+  else
+    rig.linkages.push_back(linkage);
+  return rig;
+}
+
 Result<FourBar> FourBar::of(const Linkage& l) {
   const std::string where = "linkage of the " + l.surface.spoken();
   const auto positive = [](double v) { return std::isfinite(v) && v > 0; };

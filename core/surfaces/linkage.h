@@ -5,6 +5,11 @@
 /// From pulse to servo arm to surface to millimetres, and back: the planar four-bar linkage.
 namespace rigging {
 
+/// The rig's linkage of a surface, or a usual one to begin with.
+Linkage linkage_of(const Rig& rig, Surface surface);
+/// The rig with this linkage in place of the one of its surface.
+Rig with_linkage(Rig rig, const Linkage& linkage);
+
 /// Where the four joints are, in the plane of the linkage: x aft from the servo's axis, y toward the side of the horn, metres.
 struct LinkagePose {
   double arm_deg = 0;      ///< arm from square, toward the hinge positive

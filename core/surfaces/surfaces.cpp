@@ -226,7 +226,6 @@ SurfacesReport analyze_surfaces(const Rig& rig) {
       const Moved moved(rig, o, s);
       a.in_degrees = moved.bar.has_value();
       if (moved.linkage) {
-        a.chord_m = moved.linkage->chord_m;
         const auto curve = trace(*moved.linkage, o);
         if (!curve) a.linkage_error = curve.error().text();
         if (curve) a.problems = curve->problems;

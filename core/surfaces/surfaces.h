@@ -54,7 +54,6 @@ struct SurfaceAnswer {
   bool in_degrees = false;  ///< a linkage is known; else 25° of travel is assumed
   /// Largest sum of absolute shares: over 1 some stick combinations saturate.
   double worst_sum = 0;
-  std::optional<double> chord_m;        ///< hinge to trailing edge: the linkage's own, else from the airframe
   std::vector<LinkageProblem> problems; ///< of its linkage, within the pulses that it is given
   std::string linkage_error;            ///< when the linkage can't be built at all
 };

@@ -70,34 +70,13 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   connect(holes_, &QPushButton::clicked, this, &LinkagePanel::holes);
 }
 
-Linkage LinkagePanel::linkage_of(const RigDocument& document, Surface surface) {
-  if (const Linkage* l = document.rig().linkage(surface)) return *l;
-  Linkage l;
-  l.surface = surface;
-  return l;
-}
-
-double LinkagePanel::chord_of(const RigDocument& document, Surface surface) {
-  if (const Linkage* l = document.rig().linkage(surface); l && l->chord_m) return *l->chord_m;
-  const auto shape = shape_of(document.rig(), surface);
-  return shape ? shape->chord_m : 0.05;
-}
-
-Rig LinkagePanel::with_linkage(Rig rig, const Linkage& linkage) {
-  if (Linkage* l = rig.linkage(linkage.surface))
-    *l = linkage;
-  else
-    rig.linkages.push_back(linkage);
-  return rig;
-}
-
 void LinkagePanel::show_surface(Surface surface) {
   surface_ = surface;
   refresh();
 }
 
 void LinkagePanel::measures() {
-  Linkage l = linkage_of(document_, surface_);
+  Linkage l = linkage_of(document_.rig(), surface_);
   NumbersDialog dialog(tr("Linkage of the %1").arg(QString::fromStdString(surface_.spoken())), tr("With the servo at 1500 µs and the surface flush. Angles from square to the chord: arm leaning toward the hinge and horn leaning away from the servo count positive."), this);
   const auto deg = QStringLiteral("°");
   const Units& u = Units::instance();
@@ -122,7 +101,7 @@ void LinkagePanel::measures() {
 }
 
 void LinkagePanel::holes() {
-  Linkage l = linkage_of(document_, surface_);
+  Linkage l = linkage_of(document_.rig(), surface_);
   const Units& u = Units::instance();
   std::string arm = holes_text(l.arm_holes_m), horn = holes_text(l.horn_holes_m);
   NumbersDialog dialog(tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())), tr("Distances of the holes from the servo's axis and from the hinge, in %1, separated by commas.").arg(u.length_unit()), this);
@@ -144,7 +123,7 @@ void LinkagePanel::holes() {
 }
 
 void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
-  const Linkage l = linkage_of(document_, surface_);
+  const Linkage l = linkage_of(document_.rig(), surface_);
   const Units& u = Units::instance();
   const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
   ranked_table_ = new QWidget;
@@ -188,7 +167,7 @@ void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
     use->setEnabled(!in_use);
     use->setToolTip(c.remark.empty() ? tr("The rod is cut so that the surface stays flush") : QString::fromStdString(c.remark));
     connect(use, &QPushButton::clicked, this, [this, c] {
-      const Linkage changed = linkage_of(document_, surface_);
+      const Linkage changed = linkage_of(document_.rig(), surface_);
       if (const auto moved = with_holes(changed, c.arm_m, c.horn_m)) document_.edit(with_linkage(document_.rig(), *moved), tr("Other holes for the %1").arg(QString::fromStdString(surface_.spoken())));
     });
     grid->addWidget(use, row, 6);
@@ -213,28 +192,26 @@ void LinkagePanel::refresh() {
     facts_->setText(tr("Choose a surface."));
     return;
   }
-  const Linkage l = linkage_of(document_, surface_);
+  const Linkage l = linkage_of(document_.rig(), surface_);
   const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
   const auto curve = trace(l, *o);
-  double dead_band_us = 5;
-  for (const Part& p : rig.parts)
-    if (const PartKind* kind = document_.catalogue().part(p.kind); p.surface && *p.surface == surface_ && kind && kind->servo) dead_band_us = kind->servo->dead_band_us;
+  const double dead_us = dead_band_us(rig, document_.catalogue(), surface_);
   if (!curve) {
     facts_->setText(QString::fromStdString(curve.error().text()));
     return;
   }
-  const double chord = chord_of(document_, surface_);
+  const double chord = chord_of(document_.rig(), surface_);
   const Units& u = Units::instance();
   QString facts = tr("<b>%1° up, %2° down</b> at the ends, %3 and %4 at the edge.").arg(n(curve->most_up_deg, 1), n(curve->most_down_deg, 1), u.length(throw_m(chord, curve->most_up_deg)), u.length(throw_m(chord, curve->most_down_deg)));
   if (std::abs(curve->neutral_deg) > 0.05) facts += tr(" Stands %1° off at the centre.").arg(n(curve->neutral_deg, 1));
-  facts += tr(" Up to down %1 : 1. One dead band of the servo (%2 µs) is %3°.").arg(n(curve->differential, 2), n(dead_band_us, 0), n(std::abs(curve->deg_per_us) * dead_band_us, 2));
+  facts += tr(" Up to down %1 : 1. One dead band of the servo (%2 µs) is %3°.").arg(n(curve->differential, 2), n(dead_us, 0), n(std::abs(curve->deg_per_us) * dead_us, 2));
   if (!rig.linkage(surface_)) facts = tr("Not measured yet; as a usual linkage would do it: ") + facts;
   facts += tr(" Half the throw is half of the stabilizer's authority and half of its loop gain.");
   facts_->setText(facts);
 
   const double want = std::max(l.want_up_deg.value_or(0), l.want_down_deg.value_or(0));
   if (!l.arm_holes_m.empty() && !l.horn_holes_m.empty() && want > 0) {
-    if (const auto choices = choose_holes(l, *o, want, dead_band_us)) {
+    if (const auto choices = choose_holes(l, *o, want, dead_us)) {
       ranked_title_->setText(tr("<b>Holes for %1°</b>, best first:").arg(n(want, 1)));
       rank(*choices);
     } else {

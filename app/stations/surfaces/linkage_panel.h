@@ -18,13 +18,6 @@ class LinkagePanel : public QWidget {
   void show_surface(Surface surface);
   void refresh();
 
-  /// The linkage of the surface, or one to begin with.
-  static Linkage linkage_of(const RigDocument& document, Surface surface);
-  /// Hinge to trailing edge: the linkage's own, else from the airframe.
-  static double chord_of(const RigDocument& document, Surface surface);
-  /// Puts the linkage into the rig in place of the one of its surface.
-  static Rig with_linkage(Rig rig, const Linkage& linkage);
-
  private:
   void measures();
   void holes();

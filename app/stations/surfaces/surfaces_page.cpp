@@ -21,6 +21,7 @@
 #include "stations/surfaces/linkage_view.h"
 #include "stations/surfaces/output_row.h"
 #include "stations/surfaces/throws_panel.h"
+#include "surfaces/air_loads.h"
 
 namespace rigging::app {
 namespace {
@@ -52,7 +53,7 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   connect(view_, &AircraftView::picked, this, &SurfacesPage::show_surface);
   sketch_ = new LinkageView;
   connect(sketch_, &LinkageView::dragged, this, [this](double arm_m, double horn_m) {
-    const Linkage l = LinkagePanel::linkage_of(document_, surface_);
+    const Linkage l = linkage_of(document_.rig(), surface_);
     if (const auto moved = with_holes(l, arm_m, horn_m)) preview_ = *moved;
     draw_linkage();
   });
@@ -60,7 +61,7 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
     if (!preview_) return;
     const Linkage l = *preview_;
     preview_.reset();
-    document_.edit(LinkagePanel::with_linkage(document_.rig(), l), tr("Holes of the %1: arm %2, horn %3").arg(QString::fromStdString(surface_.spoken()), Units::instance().length(l.arm_m), Units::instance().length(l.horn_m)));
+    document_.edit(with_linkage(document_.rig(), l), tr("Holes of the %1: arm %2, horn %3").arg(QString::fromStdString(surface_.spoken()), Units::instance().length(l.arm_m), Units::instance().length(l.horn_m)));
   });
   picture_ = new QStackedWidget;
   picture_->addWidget(view_);
@@ -268,8 +269,8 @@ void SurfacesPage::draw_linkage() {
   const Output* o = document_.rig().output_of(surface_);
   if (!o || surface_.kind == SurfaceKind::motor) return sketch_->clear(tr("Choose a surface."));
   const double pulse = throws_->state() == ThrowsPanel::State::reading ? throws_->pulse_us() : mixed(*o, shared(document_.rig().outputs, command_, document_.rig().sharing)).pulse_us;
-  const double chord = LinkagePanel::chord_of(document_, surface_);
-  if (preview_ || !as_read_) return sketch_->set_linkage(preview_.value_or(LinkagePanel::linkage_of(document_, surface_)), *o, chord, pulse, document_.rig().linkage(surface_) ? tr("as measured") : tr("a usual linkage"));
+  const double chord = chord_of(document_.rig(), surface_);
+  if (preview_ || !as_read_) return sketch_->set_linkage(preview_.value_or(linkage_of(document_.rig(), surface_)), *o, chord, pulse, document_.rig().linkage(surface_) ? tr("as measured") : tr("a usual linkage"));
   // Readings know better than the lengths, and which way the servo turns.
   Output turned = *o;
   if (as_read_->sense != rising_lifts(*o)) turned.reversed = !turned.reversed;

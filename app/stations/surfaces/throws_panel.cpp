@@ -13,7 +13,7 @@
 #include "link/image.h"
 #include "look/pieces.h"
 #include "look/units.h"
-#include "stations/surfaces/linkage_panel.h"
+#include "surfaces/air_loads.h"
 
 namespace rigging::app {
 namespace {
@@ -132,7 +132,7 @@ double ThrowsPanel::pulse_us() const {
 
 double ThrowsPanel::typed_deg() const {
   if (unit_->currentIndex() == 0) return value_->value();
-  return throw_deg(LinkagePanel::chord_of(document_, surface_), Units::instance().length_in(value_->value()));
+  return throw_deg(chord_of(document_.rig(), surface_), Units::instance().length_in(value_->value()));
 }
 
 void ThrowsPanel::watch() {
@@ -205,7 +205,7 @@ void ThrowsPanel::finish() {
   state_ = State::answered;
   at_ = 0;
   let_go();
-  Linkage l = LinkagePanel::linkage_of(document_, surface_);
+  Linkage l = linkage_of(document_.rig(), surface_);
   l.readings = readings_;
   const Output* o = document_.rig().output_of(surface_);
   if (o) {
@@ -215,7 +215,7 @@ void ThrowsPanel::finish() {
     else
       problem_ = QString::fromStdString(c.error().text());
   }
-  document_.edit(LinkagePanel::with_linkage(document_.rig(), l), tr("Throws of the %1 read").arg(QString::fromStdString(surface_.spoken())));
+  document_.edit(with_linkage(document_.rig(), l), tr("Throws of the %1 read").arg(QString::fromStdString(surface_.spoken())));
   refresh();
   Q_EMIT moved();
 }
@@ -231,10 +231,10 @@ void ThrowsPanel::by_hand() {
     if (answer_->clevis_turns != 0) bench_.clevis(surface_, answer_->clevis_turns);
     if (battery) bench_.supply(usb, true);
   }
-  Linkage l = worked_over(LinkagePanel::linkage_of(document_, surface_), *answer_);
+  Linkage l = worked_over(linkage_of(document_.rig(), surface_), *answer_);
   answer_->teeth = 0;
   answer_->clevis_turns = 0;
-  document_.edit(LinkagePanel::with_linkage(document_.rig(), l), tr("Arm and rod of the %1 set").arg(QString::fromStdString(surface_.spoken())));
+  document_.edit(with_linkage(document_.rig(), l), tr("Arm and rod of the %1 set").arg(QString::fromStdString(surface_.spoken())));
   refresh();
 }
 
