@@ -248,6 +248,22 @@ Result<void> Bench::clevis(Surface surface, double turns) {
   return {};
 }
 
+Result<void> Bench::set_output(const std::string& id, bool reversed, double low_us, double centre_us, double high_us) {
+  const Output* planned = rig_.output(id);
+  const auto it = std::find_if(image_.outputs.begin(), image_.outputs.end(), [&](const link::ImageOutput& o) { return planned && o.socket == planned->socket; });
+  if (it == image_.outputs.end()) return failure("set_output", "there is no output " + id, "an output of the rig");
+  if (controller_.link) return failure("set_output", "this controller is set over its link", "a configuration");
+  if (!(low_us < centre_us && centre_us < high_us)) return failure("set_output", "the ends do not enclose the centre", "low_us < centre_us < high_us");
+  if (reversed != it->reversed && !controller_.cure(Remedy::reverse_output)) return failure("set_output", "this class reverses no output", "the linkage moved");
+  if (centre_us != it->centre_us && !controller_.sets_centre) return failure("set_output", "this class sets no centre", "arm and clevis");
+  if ((low_us != it->low_us || high_us != it->high_us) && !controller_.sets_ends) return failure("set_output", "this class sets no ends", "other holes");
+  it->reversed = reversed;
+  it->low_us = low_us;
+  it->centre_us = centre_us;
+  it->high_us = high_us;
+  return {};
+}
+
 Result<void> Bench::tooth(Surface surface, int teeth) {
   const auto it = truth_.linkages.find(surface);
   if (it == truth_.linkages.end()) return failure("tooth", "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");

@@ -28,6 +28,8 @@ class Bench {
   Transmitter& radio() { return radio_; }
   /// Turns the clevis of a surface; longer is positive. Only with the supply out, as the other works on the linkage.
   Result<void> clevis(Surface surface, double turns);
+  /// Sets an output by hand, on the pages or keys of a class without a settings link, as far as the class can.
+  Result<void> set_output(const std::string& id, bool reversed, double low_us, double centre_us, double high_us);
   /// Sets a servo arm on another tooth, toward the hinge positive.
   Result<void> tooth(Surface surface, int teeth);
   /// Carries out one remedy by hand. Settings can be changed by hand only on classes without a link.

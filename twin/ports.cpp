@@ -55,8 +55,10 @@ Json ControllerPort::answer(const Json& r) {
   if (!bench_.awake()) return refused("no supply");
   if (what == "hello") {
     if (number_member(r, "protocol", 0) != link::protocol_version) return refused("protocol " + std::to_string(link::protocol_version) + " is spoken here");
-    return {{"ok", true}, {"protocol", link::protocol_version}, {"kind", bench_.controller().id}, {"firmware", firmware_}, {"simulated", true}, {"damaged_frames", damaged_}};
+    return {{"ok", true}, {"protocol", link::protocol_version}, {"kind", bench_.controller().id}, {"firmware", firmware_}, {"simulated", true}, {"damaged_frames", damaged_}, {"settings", bench_.controller().link}};
   }
+  const bool settings = what == "read" || what == "stage_begin" || what == "stage" || what == "verify" || what == "commit";
+  if (settings && !bench_.controller().link) return refused("this class has no settings over a link");
   if (what == "read") {
     const std::string bytes = link::image_bytes(bench_.image());
     return {{"ok", true}, {"image", binary(bytes)}, {"hash", link::image_hash(bytes)}};
@@ -190,6 +192,7 @@ Json HandsPort::answer(const Json& r) {
     if (!surface) return refused("which surface?");
     return done_or(what == "clevis" ? bench_.clevis(*surface, number("turns", -50, 50)) : bench_.tooth(*surface, static_cast<int>(number("teeth", -12, 12))));
   }
+  if (what == "set_output") return done_or(bench_.set_output(text_member(r, "output"), flag_member(r, "reversed", false), number("low_us", 500, 2500), number("centre_us", 500, 2500), number("high_us", 500, 2500)));
   if (what == "mode") {
     const auto mode = from_word<Mode>(text_member(r, "mode"));
     if (!mode || !bench_.controller().mode(*mode)) return refused("this class has no such mode");

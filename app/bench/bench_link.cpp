@@ -198,7 +198,7 @@ void BenchLink::hands_reply(const link::Reply& reply) {
     Q_EMIT transmitter_read(settings);
     return;
   }
-  if (reply.request == "dial" || reply.request == "clevis" || reply.request == "tooth" || reply.request == "work" || !reply.ok())
+  if (reply.request == "dial" || reply.request == "clevis" || reply.request == "tooth" || reply.request == "set_output" || reply.request == "work" || !reply.ok())
     Q_EMIT hands_done(reply.ok(), reply.ok() ? tr("Done on the simulated model") : QString::fromStdString(reply.refused()));
 }
 
@@ -223,7 +223,7 @@ void BenchLink::controller_reply(const link::Reply& reply) {
     if (reply.ok()) {
       firmware_ = QString::fromStdString(text_member(reply.body, "firmware"));
       kind_ = QString::fromStdString(text_member(reply.body, "kind"));
-      read_board();
+      if (flag_member(reply.body, "settings", true)) read_board();
       Q_EMIT state_changed();
     }
   } else if (reply.request == "read") {
@@ -298,6 +298,7 @@ void BenchLink::dial(const Channel& c) {
   ask_hands("dial", {{"channel", c.number}, {"reversed", c.reversed}, {"sub_trim_us", c.sub_trim_us}, {"travel_low_percent", c.travel_low_percent}, {"travel_high_percent", c.travel_high_percent}});
 }
 void BenchLink::clevis(Surface surface, double turns) { ask_hands("clevis", {{"surface", surface.word()}, {"turns", turns}}); }
+void BenchLink::set_output(const Output& o) { ask_hands("set_output", {{"output", o.id}, {"reversed", o.reversed}, {"low_us", o.low_us}, {"centre_us", o.centre_us}, {"high_us", o.high_us}}); }
 void BenchLink::tooth(Surface surface, int teeth) { ask_hands("tooth", {{"surface", surface.word()}, {"teeth", teeth}}); }
 
 void BenchLink::supply(bool usb, bool battery) { ask_hands("supply", {{"usb", usb}, {"battery", battery}}); }

@@ -79,6 +79,8 @@ class BenchLink : public QObject {
   void dial(const Channel& settings);
   void clevis(Surface surface, double turns);
   void tooth(Surface surface, int teeth);
+  /// Sets an output on the board's own pages or keys, where it has no settings link.
+  void set_output(const Output& output);
   /// Looks at a lead with everything dark; `inspected` says what is seen.
   void inspect(const std::string& lead);
   /// Puts a lead as planned, with everything dark.

@@ -335,8 +335,9 @@ void MainWindow::start_bench() {
   bench_.start_twin(options);
 }
 
-void MainWindow::start_crooked_bench(unsigned seed) {
-  settings_.bad_sticks = settings_.crooked = true;
+void MainWindow::start_crooked_bench(unsigned seed, bool bad_sticks) {
+  settings_.bad_sticks = bad_sticks;
+  settings_.crooked = true;
   settings_.demo_random = 0;
   settings_.demo_faults.clear();
   settings_.demo_lead_faults.clear();
@@ -345,7 +346,10 @@ void MainWindow::start_crooked_bench(unsigned seed) {
 }
 
 void MainWindow::compare_with_board(bool always_show) {
-  if (!bench_.board()) return;
+  if (!bench_.board()) {
+    if (always_show) foot_->say(tr("Nothing to compare: no board was read over a settings link."));
+    return;
+  }
   if (!bench_.firmware().isEmpty() && document_.rig().controller.firmware != bench_.firmware().toStdString()) {
     Rig rig = document_.rig();
     rig.controller.firmware = bench_.firmware().toStdString();

@@ -52,7 +52,7 @@ class MainWindow : public QMainWindow {
   void start_demo();
   void start_bench();
   /// The bench with something real to find at the stations sticks and surfaces: a badly set transmitter and crooked linkages.
-  void start_crooked_bench(unsigned seed);
+  void start_crooked_bench(unsigned seed, bool bad_sticks = true);
   void go(Station station);
   QList<Deed> deeds();
 

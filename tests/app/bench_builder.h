@@ -15,6 +15,13 @@
 
 namespace rigging::app {
 
+/// Programs under the sanitizers take their time, and so does whoever waits for them.
+#ifdef __SANITIZE_ADDRESS__
+inline constexpr int patience = 4;
+#else
+inline constexpr int patience = 1;
+#endif
+
 /// A patient builder in front of the window: clicks, types and looks at the bench, and knows nothing else.
 class Builder {
  public:
@@ -50,7 +57,7 @@ class Builder {
   }
   template <class Done>
   bool wait(Done&& done, int ms = 8000) {
-    return QTest::qWaitFor(done, ms);
+    return QTest::qWaitFor(done, ms * patience);
   }
   ProofPage& proof() const { return *window.findChild<ProofPage*>(); }
 

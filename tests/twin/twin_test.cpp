@@ -262,7 +262,8 @@ TEST(Transaction, PowerFailingAtAnyByteOfTheStoreLeavesTheOldOrTheNew) {
 }
 
 struct PortFixture : testing::Test {
-  Fixture f{"hedgerow.rig.json", {}};
+  explicit PortFixture(const char* rig = "hedgerow.rig.json") : f{rig, {}} {}
+  Fixture f;
   Store store;
   ControllerPort port{f.bench, store, "0.9.2"};
   link::Client client;
@@ -299,6 +300,17 @@ TEST_F(PortFixture, RefusesAndSaysWhy) {
   while (auto request = transaction.next()) transaction.answered(ask(request->what, request->body));
   EXPECT_TRUE(transaction.failed());
   EXPECT_NE(transaction.problem().find("s99"), std::string::npos);
+}
+
+struct MiniBoardPort : PortFixture {
+  MiniBoardPort() : PortFixture("delta.rig.json") {}
+};
+
+TEST_F(MiniBoardPort, HasNoSettingsToReadOrWrite) {
+  const auto hello = ask("hello", {{"protocol", 1}});
+  EXPECT_EQ(hello.body["settings"], false);
+  for (const char* what : {"read", "stage_begin", "stage", "verify", "commit"}) EXPECT_NE(ask(what, {{"size", 4}, {"hash", "x"}}).refused().find("no settings over a link"), std::string::npos) << what;
+  EXPECT_TRUE(ask("channels").ok()) << "the rest answers";
 }
 
 TEST_F(PortFixture, SurvivesDamagedFramesAndCountsThem) {
@@ -372,6 +384,26 @@ TEST(Twin, ABadlySetTransmitterIsBadAndSoundsAsTheWireSays) {
     for (int c = 0; c < 4; ++c) off += std::abs(frames.back().pulse_us[static_cast<std::size_t>(c)] - (c == 2 ? 1000.0f : 1500.0f)) > 3;
     EXPECT_GE(off, 3) << "centres are off, or the order is";
   }
+}
+
+TEST(Twin, HandsSetWhatTheClassLetsThem) {
+  const Rig rig = demo("delta.rig.json");
+  const auto bench_of = [&](const char* kind) {
+    Rig r = rig;
+    r.controller.kind = kind;
+    const ControllerClass& c = *catalogue().controller(kind);
+    return std::make_unique<Bench>(r, c, *truth_of(r, c, {}));
+  };
+  auto mini = bench_of("pc_mini");
+  EXPECT_TRUE(mini->set_output("out_1", true, 1000, 1520, 2000));
+  EXPECT_TRUE(mini->image().outputs.front().reversed);
+  EXPECT_EQ(mini->image().outputs.front().centre_us, 1520);
+  EXPECT_NE(mini->set_output("out_1", true, 1100, 1520, 2000).error().text().find("no ends"), std::string::npos);
+  EXPECT_FALSE(mini->set_output("out_9", false, 1000, 1500, 2000));
+  EXPECT_FALSE(mini->set_output("out_1", false, 1600, 1500, 2000)) << "ends enclose the centre";
+  EXPECT_TRUE(bench_of("screen_keys")->set_output("out_1", false, 1100, 1520, 1900));
+  EXPECT_NE(bench_of("gesture_board")->set_output("out_1", false, 1000, 1510, 2000).error().text().find("no centre"), std::string::npos);
+  EXPECT_NE(bench_of("full_controller")->set_output("out_1", false, 1000, 1510, 2000).error().text().find("over its link"), std::string::npos);
 }
 
 TEST(Twin, AColdGimbalDriftsUntilItIsWarm) {

@@ -237,7 +237,7 @@ void AirframePage::refresh() {
   for (AircraftView* view : {above_, side_, front_}) view->set_panels(report.panels);
   QStringList figures, working;
   for (const Figure& f : report.figures()) {
-    figures << QStringLiteral("<span style='color:%1'>%2</span>&nbsp;<span style=\"font-family:'Rigging Figures'\">%3</span>").arg(inks().soft.name(), QString::fromStdString(f.name), units.figure(f).replace(QLatin1Char(' '), QStringLiteral("&nbsp;")).replace(QLatin1Char('/'), QStringLiteral("&#8288;/&#8288;")));
+    figures << QStringLiteral("<span style='color:%1'>%2</span>&nbsp;%3").arg(inks().soft.name(), QString::fromStdString(f.name), units.figure(f).replace(QLatin1Char(' '), QStringLiteral("&nbsp;")).replace(QLatin1Char('/'), QStringLiteral("&#8288;/&#8288;")));
     working << QStringLiteral("%1 = %2   (%3)").arg(QString::fromStdString(f.name), QString::fromStdString(f.formula), QString::fromStdString(f.source));
   }
   figures_->setText(figures.join(QStringLiteral(" &nbsp;·&nbsp; ")));

@@ -231,7 +231,7 @@ void PowerPage::compute() {
   advice_->setVisible(r.advice.has_value());
   QString figures, working;
   for (const Figure& f : r.figures()) {
-    figures += QStringLiteral("<tr><td style='color:%1'>%2</td><td align=right width=118 style=\"font-family:'Rigging Figures'; padding-left:4px\">%3</td></tr>").arg(inks().soft.name(), QString::fromStdString(f.name), Units::instance().figure(f).toHtmlEscaped());
+    figures += QStringLiteral("<tr><td style='color:%1'>%2</td><td align=right width=118 style=\"padding-left:4px\">%3</td></tr>").arg(inks().soft.name(), QString::fromStdString(f.name), Units::instance().figure(f).toHtmlEscaped());
     working += QStringLiteral("%1 = %2 (%3)\n").arg(QString::fromStdString(f.name), QString::fromStdString(f.formula), QString::fromStdString(f.source));
   }
   figures_->setText(QStringLiteral("<table cellspacing=1 width=100%>%1</table>").arg(figures));

@@ -251,6 +251,8 @@ void ThrowsPanel::set() {
   if (Linkage* l = rig.linkage(surface_)) *l = worked_over(*l, Centring{});
   answer_.reset();
   state_ = State::idle;
+  // Without a settings link the builder sets it on the board's own pages or keys; simulated hands do the same.
+  if (bench_.hands_connected() && document_.controller() && !document_.controller()->link) bench_.set_output(*o);
   document_.edit(std::move(rig), tr("Centre and ends of the %1").arg(QString::fromStdString(surface_.spoken())));
   refresh();
 }
@@ -312,7 +314,7 @@ void ThrowsPanel::refresh() {
     const bool moves = o && (std::abs(o->low_us - answer_->low_us) > 1 || std::abs(o->centre_us - answer_->centre_us) > 1 || std::abs(o->high_us - answer_->high_us) > 1);
     settings = !mechanical && (answer_->reverse || moves);
     if (answer_->reverse) lines << tr("<b>Reverse %1</b>: a rising pulse moves this servo the other way than the output is set for. The mix stays as it is.").arg(QString::fromStdString(o->id));
-    if (moves) lines << tr("Then low %1, centre %2, high %3 µs give %4° up and %5° down.").arg(n(answer_->low_us, 0), n(answer_->centre_us, 0), n(answer_->high_us, 0), n(answer_->up_deg, 1), n(answer_->down_deg, 1));
+    if (moves) lines << (mechanical ? tr("Then low %1, centre %2, high %3 µs give %4° up and %5° down.") : tr("Low %1, centre %2, high %3 µs give %4° up and %5° down.")).arg(n(answer_->low_us, 0), n(answer_->centre_us, 0), n(answer_->high_us, 0), n(answer_->up_deg, 1), n(answer_->down_deg, 1));
     if (!mechanical && !settings) lines << (answer_->limits.empty() ? tr("Nothing has to change.") : tr("Nothing more can be set."));
     for (const std::string& limit : answer_->limits) lines << QString::fromStdString(capital(limit)) + QLatin1Char('.');
     answer = lines.join(QStringLiteral("<br>"));
