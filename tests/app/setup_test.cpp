@@ -662,6 +662,10 @@ TEST(SurfacesPage, ThrowsAreTypedInDegrees) {
   EXPECT_NEAR(throw_for(rig, *rig.output("out_1"), rig.output("out_1")->surfaces[0], MixCommand::roll), 18, 0.04);
   EXPECT_EQ(rig.output("out_1")->mix.roll, -rig.output("out_2")->mix.roll);
   QApplication::processEvents();
+  // What answers what, how strongly: two flaperons share the roll, and each half of the tail does half of pitch and yaw.
+  int halves = 0;
+  for (const QLabel* label : b.window.findChild<SurfacesPage*>()->findChildren<QLabel*>()) halves += label->isVisible() && label->text().contains(QStringLiteral("does 50 %"));
+  EXPECT_EQ(halves, 6);
   // More than there is: said, and nothing changes.
   degrees = b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"));
   const Rig before = rig;

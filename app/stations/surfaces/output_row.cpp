@@ -6,6 +6,7 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QSignalBlocker>
+#include <algorithm>
 
 #include "look/look.h"
 
@@ -21,7 +22,7 @@ QString output_name(const Output& o) {
 
 }  // namespace
 
-OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(document) {
+OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<Effect>& effects) : document_(document) {
   setProperty("card", true);
   auto* lines = new QVBoxLayout(this);
   lines->setContentsMargins(10, 6, 10, 6);
@@ -83,7 +84,15 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
     connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, set, label](double percent) {
       edit_output(k, tr("%1 weight of %2 set to %3 %").arg(label, QString::fromStdString(k)).arg(percent), [&](Output& out) { set(out, percent / 100); });
     });
-    auto* caption = new QLabel(label);
+    // What answers what, how strongly.
+    QString words = label;
+    double share = 0;
+    if (const auto axis = from_word<Axis>(key))
+      for (const Effect& e : effects)
+        if (std::count(o.surfaces.begin(), o.surfaces.end(), e.surface) > 0) share += e.share[static_cast<std::size_t>(index_of(*axis))];
+    if (share > 0.005) words += tr(" · does %1 %").arg(100 * share, 0, 'f', 0);
+    auto* caption = new QLabel(words);
+    caption->setToolTip(share > 0.005 ? tr("Of all %1 that the surfaces give together, ±30 %").arg(label.toLower()) : QString());
     caption->setProperty("soft", true);
     caption->setFont(Look::instance().text(8.5));
     // Two commands beside each other: share and degrees of each.

@@ -4,7 +4,7 @@
 #include <functional>
 
 #include "document/rig_document.h"
-#include "surfaces/surfaces.h"
+#include "surfaces/air_loads.h"
 
 class QLabel;
 
@@ -14,7 +14,8 @@ namespace rigging::app {
 class OutputRow : public QFrame {
   Q_OBJECT
  public:
-  OutputRow(RigDocument& document, const Output& output);
+  /// `effects`: how strongly each surface answers.
+  OutputRow(RigDocument& document, const Output& output, const std::vector<Effect>& effects);
   void show_state(const OutputState& state);
 
  Q_SIGNALS:

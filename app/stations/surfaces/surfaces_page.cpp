@@ -220,12 +220,13 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
 
 void SurfacesPage::rebuild_rows() {
   rows_.clear();
+  const auto effects = effects_of(document_.rig(), document_.review().airframe, document_.review().surfaces);
   auto* inside = new QWidget;
   auto* layout = new QVBoxLayout(inside);
   layout->setContentsMargins(0, 0, 4, 0);
   layout->setSpacing(6);
   for (const Output& o : document_.rig().outputs) {
-    auto* row = new OutputRow(document_, o);
+    auto* row = new OutputRow(document_, o, effects);
     rows_[o.id] = row;
     connect(row, &OutputRow::refused, this, [this](const QString& why) {
       refusal_->setText(why);
@@ -333,6 +334,8 @@ void SurfacesPage::refresh() {
   for (const SurfaceAnswer& a : document_.review().surfaces.answers)
     for (const auto& ways : {a.positive_deg, a.negative_deg})
       for (const double deg : ways) shape += ";" + number_text(a.in_degrees ? deg : 0, 2);
+  for (const Effect& e : effects_of(rig, document_.review().airframe, document_.review().surfaces))
+    for (const double part : e.share) shape += "'" + number_text(part, 2);
   if (shape != shape_) {
     const QWidget* focused = focusWidget();
     const QString name = focused ? focused->objectName() : QString();
