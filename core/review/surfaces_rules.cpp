@@ -245,6 +245,7 @@ void settings_that_are_not_there(const Inspection& in, std::string_view code, st
                     if (!can.ends) {
                       output->low_us = 1000;
                       output->high_us = 2000;
+                      if (output->centre_us <= output->low_us || output->centre_us >= output->high_us) output->centre_us = 1500;
                     }
                   }
                   return r;

@@ -477,6 +477,7 @@ TEST(SticksPage, ALossIsSeenByEyeWhereNothingIsHeard) {
   ASSERT_TRUE(b.click(QStringLiteral("try_loss"))) << "it told me";
   EXPECT_NE(b.window.document().rig().radio.on_loss, OnLoss::hold);
   EXPECT_TRUE(fresh());
+  EXPECT_FALSE(b.window.document().rig().proofs.back().simulated) << "no simulated bench was there";
   // Changing one's mind records nothing.
   b.window.document().undo();
   b.window.document().undo();

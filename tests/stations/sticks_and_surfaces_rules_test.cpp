@@ -44,6 +44,7 @@ const Break breaks[] = {
     {"play", "hedgerow", [](Rig& r) { r.linkages[1].play_m = 0.002; }, {"SURFACES-15"}},
     {"ends that the class can't set", "delta", [](Rig& r) { r.outputs[0].high_us = 1900; }, {"SURFACES-18"}},
     {"a centre that the class sets", "delta", [](Rig& r) { r.outputs[0].centre_us = 1520; }, {}},
+    {"ends and a centre beyond the plain ones", "delta", [](Rig& r) { r.outputs[0].centre_us = 2050; r.outputs[0].high_us = 2100; }, {"SURFACES-18"}},
     {"no centre on an inline unit", "heath", [](Rig& r) { r.outputs[0].centre_us = 1520; r.outputs[0].low_us = 1100; }, {"SURFACES-18"}},
     {"ends beyond the servo", "hedgerow", [](Rig& r) { r.outputs[0].high_us = 2200; }, {"SURFACES-16"}},
 };
@@ -71,7 +72,9 @@ TEST(SticksRules, FixesTakeTheirSnagAway) {
     b.damage(rig);
     for (const Snag& s : review(rig, shipped()).snags) {
       if (!s.fix || (s.station != Station::sticks && !s.code.starts_with("SURFACES-1"))) continue;
-      const Set before = codes(rig), after = codes(s.fix->apply(rig));
+      const Rig mended = s.fix->apply(rig);
+      const Set before = codes(rig), after = codes(mended);
+      for (const Output& o : mended.outputs) EXPECT_TRUE(o.low_us < o.centre_us && o.centre_us < o.high_us) << b.name;
       EXPECT_LT(after.count(s.code), before.count(s.code)) << b.name;
       cured.insert(s.code);
       ++fixed;

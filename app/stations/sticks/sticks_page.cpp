@@ -304,7 +304,7 @@ void SticksPage::learn() {
 }
 
 void SticksPage::record(MeasuredCheck check) {
-  const Rig proven = measured_proven(document_.rig(), document_.catalogue(), check, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), true);
+  const Rig proven = measured_proven(document_.rig(), document_.catalogue(), check, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), bench_.hands_connected());
   if (proven == document_.rig()) return;
   document_.edit(proven, check == MeasuredCheck::loss_noticed ? tr("Proof: loss of signal noticed") : tr("Proof: sticks calibrated"));
 }
