@@ -52,7 +52,7 @@ QDoubleSpinBox* NumbersDialog::box(const char* id, const Number& n) {
   b->setButtonSymbols(QAbstractSpinBox::NoButtons);
   b->setAlignment(Qt::AlignRight);
   b->setFont(Look::instance().figures());
-  b->setFixedWidth(144);
+  b->setFixedWidth(156);
   form_->addRow(n.label, b);
   return b;
 }
