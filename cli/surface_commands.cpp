@@ -51,12 +51,12 @@ void linkage(const Opened& o, const LinkageOptions& options, Session& session) {
     for (const LinkageProblem& p : curve->problems) line["problems"].push_back({{"arm_deg", p.arm_deg}, {"what", p.words}});
     for (const double us : options.pulses) {
       const auto bar = FourBar::of(l);
-      const auto pose = bar->pose(arm_at(l, us, rising_lifts(*output)));
+      const auto pose = bar->pose(arm_at(l, us, rising_lifts(*output, l.surface)));
       if (!pose) return session.refuse({"--pulse " + number_text(us, 1), "there the rod can't join arm and horn", "a pulse within the linkage's reach"});
       line["points"].push_back({{"pulse_us", us}, {"arm_deg", pose->arm_deg}, {"up_deg", pose->up_deg}, {"throw_m", throw_m(chord, pose->up_deg)}, {"ratio", pose->ratio}});
     }
     for (const double deg : options.degrees) {
-      const auto pulse = pulse_for(l, deg, rising_lifts(*output));
+      const auto pulse = pulse_for(l, deg, rising_lifts(*output, l.surface));
       if (!pulse) return session.refuse(pulse.error());
       line["pulses"].push_back({{"up_deg", deg}, {"pulse_us", *pulse}});
     }

@@ -140,7 +140,7 @@ Result<Estimate> estimate(const Linkage& l) {
 
 Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings can) {
   Linkage l = given;
-  int sense = rising_lifts(o);
+  int sense = rising_lifts(o, l.surface);
   Centring c;
   if (given.readings.size() >= 3) {
     const auto e = estimate(given);
@@ -148,6 +148,14 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
     l = e->linkage;
     c.reverse = e->sense != sense;
     sense = e->sense;
+  }
+  // On a Y-lead the output is set for its first surface; the others are brought to it by hand.
+  const bool follows = o.surfaces.size() > 1 && !(o.surfaces.front() == given.surface);
+  const bool wrong_way = c.reverse;
+  if (follows) {
+    can = {false, false};
+    c.reverse = false;
+    if (wrong_way) c.limits.push_back("on this Y-lead it goes the wrong way: move its rod to the other side of the arm, or turn its servo round");
   }
   const auto bar = FourBar::of(l);
   if (!bar) return tl::make_unexpected(bar.error());
@@ -199,7 +207,7 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
   constexpr double near_flush_deg = 0.3, near_throw_deg = 0.4, near_alike_deg = 0.8, near_us = 6;
   const auto read_at = [&](double us) { return find_in(given.readings, [&](const ThrowReading& r) { return std::abs(r.pulse_us - us) <= 3; }); };
   const auto *low = read_at(o.low_us), *rest_read = read_at(o.centre_us), *high = read_at(o.high_us);
-  if (rest_read && !c.reverse) {
+  if (rest_read && !wrong_way) {
     bool ends_good = !can.ends || (std::abs(c.low_us - o.low_us) <= near_us && std::abs(c.high_us - o.high_us) <= near_us);
     if (can.ends && low && high) {
       const double read_up = std::max(low->up_deg, high->up_deg), read_down = -std::min(low->up_deg, high->up_deg);

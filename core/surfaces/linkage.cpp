@@ -111,21 +111,16 @@ double FourBar::rod_change_for_neutral(double arm_deg) const {
 double arm_at(const Linkage& l, double pulse_us, int sense) { return l.arm_deg + sense * (l.push_lifts ? 1 : -1) * l.servo_travel_deg * (pulse_us - 1500) / 500; }
 double pulse_at(const Linkage& l, double arm_deg, int sense) { return 1500 + sense * (l.push_lifts ? 1 : -1) * (arm_deg - l.arm_deg) / l.servo_travel_deg * 500; }
 
-int rising_lifts(const Output& o) {
-  int way = 1;
-  for (const Surface s : o.surfaces)
-    for (const Axis axis : all_axes)
-      if (o.mix.of(axis) != 0 && required_direction(s, axis) != 0) {
-        way = o.mix.of(axis) * required_direction(s, axis) > 0 ? 1 : -1;
-        return o.reversed ? -way : way;
-      }
-  return o.reversed ? -way : way;
+int rising_lifts(const Output& o, Surface surface) {
+  for (const Axis axis : all_axes)
+    if (const double way = o.mix.of(axis) * required_direction(surface, axis); way != 0) return (way > 0) == o.reversed ? -1 : 1;
+  return o.reversed ? -1 : 1;
 }
 
 Result<LinkageCurve> trace(const Linkage& l, const Output& o) {
   const auto bar = FourBar::of(l);
   if (!bar) return tl::make_unexpected(bar.error());
-  const int sense = rising_lifts(o);
+  const int sense = rising_lifts(o, l.surface);
   LinkageCurve curve;
   const auto centre = bar->pose(arm_at(l, o.centre_us, sense));
   if (!centre) return failure("linkage of the " + l.surface.spoken(), "at the centre of its output the rod can't join arm and horn", "a centre nearer to 1500 µs, or another rod");
@@ -219,7 +214,7 @@ Result<std::vector<HoleChoice>> choose_holes(const Linkage& l, const Output& o, 
   if (!(want_deg > 0 && want_deg <= 85)) return failure(where, "a throw of " + number_text(want_deg, 1) + "° was wished", "over 0, up to 85°");
   const auto now = FourBar::of(l);
   if (!now) return tl::make_unexpected(now.error());
-  const int sense = rising_lifts(o);
+  const int sense = rising_lifts(o, l.surface);
   std::vector<HoleChoice> all;
   for (const double arm : l.arm_holes_m)
     for (const double horn : l.horn_holes_m) {

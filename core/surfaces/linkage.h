@@ -91,8 +91,8 @@ Result<double> pulse_for(const Linkage& linkage, double up_deg, int sense);
 double throw_m(double chord_m, double deg);
 double throw_deg(double chord_m, double distance_m);
 
-/// +1 when a rising pulse of this output lifts its surface on an aircraft built right.
-int rising_lifts(const Output& output);
+/// +1 when a rising pulse of this output lifts this surface of it on an aircraft built right. On a Y-lead each side has its own.
+int rising_lifts(const Output& output, Surface surface);
 
 // Choosing holes -----------------------------------------------------------------------------------------------------------------
 

@@ -13,11 +13,7 @@ namespace {
 constexpr double assumed_travel_deg = 25;
 
 /// The servo's sense is right on an aircraft built right: what counts is the way the mix asks for, seen from the surface.
-int built_right(const Output& o, Surface s) {
-  for (const Axis axis : all_axes)
-    if (o.mix.of(axis) != 0 && required_direction(s, axis) != 0) return o.mix.of(axis) * required_direction(s, axis) > 0 ? 1 : -1;
-  return 1;
-}
+int built_right(const Output& o, Surface s) { return o.reversed ? -rising_lifts(o, s) : rising_lifts(o, s); }
 
 bool works_servo(const Output& o) { return o.mix.throttle == 0; }
 
@@ -46,7 +42,7 @@ struct Moved {
   Surface surface;
   int sense;
 
-  Moved(const Rig& rig, const Output& o, Surface s) : linkage(rig.linkage(s)), output(o), surface(s), sense(rising_lifts(o)) {
+  Moved(const Rig& rig, const Output& o, Surface s) : linkage(rig.linkage(s)), output(o), surface(s), sense(rising_lifts(o, s)) {
     if (!linkage) return;
     if (auto built = FourBar::of(*linkage)) bar = *built;
   }

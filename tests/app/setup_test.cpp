@@ -641,7 +641,7 @@ TEST(SurfacesPage, TheSketchShowsWhatTheReadingsSay) {
   // Four degrees low all along: the real horn does not stand where it was measured.
   b.edit([](Rig& rig) {
     const Output& o = *rig.output_of(rig.linkages[0].surface);
-    const double way = rising_lifts(o);
+    const double way = rising_lifts(o, rig.linkages[0].surface);
     rig.linkages[0].readings = {{1000, -30 * way - 4, Json::object()}, {1500, -4, Json::object()}, {2000, 30 * way - 4, Json::object()}};
   });
   EXPECT_GT(QLineF(view->grip(LinkageView::Grip::horn), measured).length(), 2);

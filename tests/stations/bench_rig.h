@@ -71,7 +71,7 @@ inline void read_sticks(Rig& rig, double low_us = 1000, double centre_us = 1500,
 inline Rig measured(Rig rig) {
   read_sticks(rig);
   for (const Linkage& l : std::vector<Linkage>(rig.linkages)) {
-    const bool lifts = rising_lifts(*rig.output_of(l.surface)) > 0;
+    const bool lifts = rising_lifts(*rig.output_of(l.surface), l.surface) > 0;
     read_surface(rig, l.surface.word().c_str(), lifts ? -20 : 20, 0.2, lifts ? 20 : -20);
   }
   for (const auto check : {MeasuredCheck::sticks_calibrated, MeasuredCheck::loss_noticed, MeasuredCheck::surfaces_centred, MeasuredCheck::throws_equal})

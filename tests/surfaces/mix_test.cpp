@@ -117,6 +117,45 @@ TEST(Differential, TakesFromTheSideThatGoesDown) {
   EXPECT_EQ(differential_of(with_differential(rig, 0)), 0);
 }
 
+// One output, two servos: the same pulse must lift one aileron and lower the other, each through its own linkage.
+TEST(YLead, EachSideOfItHasItsOwnSense) {
+  Rig rig;
+  Output o;
+  o.id = "out_1";
+  const Surface left = *surface_from_word("aileron_left"), right = *surface_from_word("aileron_right");
+  o.surfaces = {SurfaceName(left), SurfaceName(right)};
+  o.mix.roll = 1;
+  rig.outputs = {o};
+  for (const bool reversed : {false, true})
+    for (const bool measured : {false, true}) {
+      rig.outputs[0].reversed = reversed;
+      rig.linkages.clear();
+      if (measured)
+        for (const Surface s : {left, right}) {
+          Linkage l = linkage_of(rig, s);
+          rig.linkages.push_back(l);
+        }
+      for (const auto& [surface, deg] : intended_deflections(rig, sticks(1, 0))) {
+        EXPECT_GT(deg * (surface == right ? 1 : -1), 10) << surface.word() << (measured ? " with" : " without") << " a linkage";
+      }
+      if (!measured) continue;
+      // Read as it should move, neither side asks for a reversal; read the other way round, each does.
+      for (const Surface s : {left, right})
+        for (const int way : {1, -1}) {
+          Linkage l = linkage_of(rig, s);
+          const double sign = way * rising_lifts(rig.outputs[0], s);
+          l.readings = {{1000, -30 * sign, Json::object()}, {1500, 0, Json::object()}, {2000, 30 * sign, Json::object()}};
+          const auto c = centre(l, rig.outputs[0]);
+          ASSERT_TRUE(c) << c.error().text();
+          // The output can be turned round for one side only; the other is mended at its rod, and no pulse is set for it.
+          EXPECT_EQ(c->reverse, way < 0 && s == left) << s.word();
+          EXPECT_EQ(!c->limits.empty() && c->limits.front().find("other side of the arm") != std::string::npos, way < 0 && s == right) << s.word();
+          if (s == right) EXPECT_EQ(c->high_us, 2000);
+        }
+      EXPECT_EQ(rising_lifts(rig.outputs[0], left), -rising_lifts(rig.outputs[0], right));
+    }
+}
+
 TEST(Wishes, DegreesBecomeWeightsOnBothHalves) {
   Rig rig = demo("hedgerow");
   for (const double deg : {0.0, 5.0, 20.0, 30.0}) {

@@ -51,7 +51,7 @@ void LinkageView::clear(const QString& words) {
 std::optional<LinkagePose> LinkageView::pose() const {
   const auto bar = FourBar::of(linkage_);
   if (!known_ || !bar) return std::nullopt;
-  const auto p = bar->pose(arm_at(linkage_, pulse_us_, rising_lifts(output_)));
+  const auto p = bar->pose(arm_at(linkage_, pulse_us_, rising_lifts(output_, linkage_.surface)));
   return p ? std::optional(*p) : std::nullopt;
 }
 

@@ -274,7 +274,7 @@ void SurfacesPage::draw_linkage() {
   if (preview_ || !as_read_) return sketch_->set_linkage(preview_.value_or(linkage_of(document_.rig(), surface_)), *o, chord, pulse, document_.rig().linkage(surface_) ? tr("as measured") : tr("a usual linkage"));
   // Readings know better than the lengths, and which way the servo turns.
   Output turned = *o;
-  if (as_read_->sense != rising_lifts(*o)) turned.reversed = !turned.reversed;
+  if (as_read_->sense != rising_lifts(*o, surface_)) turned.reversed = !turned.reversed;
   sketch_->set_linkage(as_read_->linkage, turned, chord, pulse, tr("as the readings say"));
 }
 
