@@ -60,7 +60,7 @@ Result<void> write_pdf(const std::vector<std::string>& svgs, const std::filesyst
       } else {
         pdf.newPage();
       }
-      renderer.render(&painter, QRectF(0, 0, pdf.width(), pdf.height()));
+      renderer.render(&painter, QRectF(QPointF(0, 0), mm * (pdf.resolution() / 25.4)));  // to scale: a page is rounded to whole points
     }
   }
   return write_file_atomically(file, bytes.toStdString());

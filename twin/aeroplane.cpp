@@ -110,6 +110,11 @@ void set_badly(Truth& truth, const Rig& rig, unsigned seed) {
   }
 }
 
+void make_cold(Truth& truth) {
+  for (std::size_t i = 0; i < truth.gimbals.size(); ++i)
+    if (i != Transmitter::index(ChannelFunction::throttle)) truth.gimbals[i].drift_us_s = 1.5;
+}
+
 void make_crooked(Truth& truth, const Rig& rig, const Catalogue& catalogue, unsigned seed) {
   std::mt19937 random(seed * 7919 + 1);
   const auto within = [&](double a) { return std::uniform_real_distribution<double>(-a, a)(random); };

@@ -36,6 +36,8 @@ Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const 
 
 /// Sets the transmitter badly: channel order, direction, sub-trim, travel and gimbals. The same seed draws the same.
 void set_badly(Truth& truth, const Rig& rig, unsigned seed);
+/// Gimbals whose resting place drifts by 1.5 µs a second while they warm up; the throttle has none.
+void make_cold(Truth& truth);
 /// Makes the linkages crooked: arms on the wrong tooth, leaning horns, rods of the wrong length, servos off their centre and with the dead
 /// band and speed of their kind; output directions stay. The same seed draws the same.
 void make_crooked(Truth& truth, const Rig& rig, const Catalogue& catalogue, unsigned seed);

@@ -86,7 +86,7 @@ struct Options {
   std::vector<std::string> faults, lead_faults;
   int random = 0, random_leads = 0;
   unsigned seed = 1;
-  bool bad_sticks = false, crooked = false;
+  bool bad_sticks = false, cold_sticks = false, crooked = false;
   bool hidden = false, battery = false, with_parent = false;
 };
 
@@ -113,6 +113,7 @@ Result<int> run(const Options& options) {
   if (!truth) return tl::make_unexpected(truth.error());
   truth->signal = receiver_signal(*rig, *catalogue).value_or(Signal::inverted_serial);
   if (options.bad_sticks) set_badly(*truth, *rig, options.seed);
+  if (options.cold_sticks) make_cold(*truth);
   if (options.crooked) make_crooked(*truth, *rig, *catalogue, options.seed);
 
   std::vector<LeadFault> lead_faults;
@@ -140,6 +141,7 @@ Result<int> run(const Options& options) {
     for (const auto& f : faults) shown.push_back(direction::fault_text(f, c));
     for (const LeadFault& f : lead_faults) shown.push_back(lead_fault_text(f));
     if (options.bad_sticks) shown.push_back("the transmitter is set badly");
+    if (options.cold_sticks) shown.push_back("the transmitter is cold");
     if (options.crooked) shown.push_back("the linkages are crooked");
   }
   HandsPort hands_port(bench, shown);
@@ -185,6 +187,7 @@ int main(int argc, char** argv) {
   app.add_option("--random-leads", options.random_leads, "Number of lead faults to draw")->check(CLI::Range(0, 4));
   app.add_option("--random", options.random, "Number of faults to draw")->check(CLI::Range(0, 4));
   app.add_flag("--bad-sticks", options.bad_sticks, "A transmitter that is set badly: order, direction, centre, ends");
+  app.add_flag("--cold-sticks", options.cold_sticks, "Gimbals that drift while they warm up");
   app.add_flag("--crooked", options.crooked, "Linkages and servos that are not straight");
   app.add_option("--seed", options.seed, "Seed of the draw");
   app.add_flag("--hidden", options.hidden, "Do not tell the faults");

@@ -62,9 +62,10 @@ void BenchLink::start_twin(const TwinOptions& o) {
   QStringList arguments{o.rig_file, QStringLiteral("--sockets"), folder_->path(), QStringLiteral("--with-parent")};
   for (const QString& fault : o.faults) arguments << QStringLiteral("--fault") << fault;
   for (const QString& fault : o.lead_faults) arguments << QStringLiteral("--lead-fault") << fault;
-  if (o.bad_sticks) arguments << QStringLiteral("--bad-sticks");
-  if (o.crooked) arguments << QStringLiteral("--crooked");
-  if (o.bad_sticks || o.crooked || o.random > 0) arguments << QStringLiteral("--seed") << QString::number(o.seed);
+  if (o.troubles.bad_sticks) arguments << QStringLiteral("--bad-sticks");
+  if (o.troubles.cold_sticks) arguments << QStringLiteral("--cold-sticks");
+  if (o.troubles.crooked) arguments << QStringLiteral("--crooked");
+  if (o.troubles.any() || o.random > 0) arguments << QStringLiteral("--seed") << QString::number(o.seed);
   if (o.random > 0) arguments << QStringLiteral("--random") << QString::number(o.random);
   if (o.hidden) arguments << QStringLiteral("--hidden");
   QString program = QCoreApplication::applicationDirPath() + QStringLiteral("/rigging-twin");

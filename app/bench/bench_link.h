@@ -30,10 +30,17 @@ class BenchLink : public QObject {
   explicit BenchLink(QObject* parent = nullptr);
   ~BenchLink() override;
 
+  /// What of the simulated model needs setting up.
+  struct Troubles {
+    bool bad_sticks = false;   ///< a badly set transmitter
+    bool cold_sticks = false;  ///< gimbals that drift while they warm up
+    bool crooked = false;      ///< linkages and servos that are not straight
+    bool any() const { return bad_sticks || cold_sticks || crooked; }
+  };
   struct TwinOptions {
     QString rig_file;
     QStringList faults, lead_faults;  ///< given by name, for tests
-    bool bad_sticks = false, crooked = false;
+    Troubles troubles;
     int random = 0;
     unsigned seed = 1;
     bool hidden = true;

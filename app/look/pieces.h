@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QDoubleSpinBox>
 #include <QLabel>
 #include <QPushButton>
 
@@ -21,6 +22,26 @@ inline QLabel* wrapping_words(double points, bool bold = false) {
   l->setWordWrap(true);
   l->setFont(Look::instance().text(points, bold));
   return l;
+}
+
+/// Words that must be heeded.
+inline QLabel* caution_words(double points = 9) {
+  QLabel* l = wrapping_words(points);
+  l->setProperty("caution", true);
+  return l;
+}
+
+/// A box for one number: typed, not stepped, with its figures at the right. A change counts when it is finished.
+inline QDoubleSpinBox* number_box(const QString& id, const QString& name, int width = 0) {
+  auto* b = new QDoubleSpinBox;
+  b->setObjectName(id);
+  b->setAccessibleName(name);
+  b->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  b->setAlignment(Qt::AlignRight);
+  b->setFont(Look::instance().figures());
+  b->setKeyboardTracking(false);
+  if (width > 0) b->setFixedWidth(width);
+  return b;
 }
 
 }  // namespace rigging::app

@@ -147,7 +147,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   });
   connect(proof_, &ProofPage::say, foot_, &FootLine::say);
   connect(proof_, &ProofPage::hand_cards_asked, this, &MainWindow::show_hand_cards);
-  connect(bench_panel_, &BenchPanel::start_asked, this, &MainWindow::start_bench);
+  connect(bench_panel_, &BenchPanel::start_asked, this, [this] { start_bench(); });
   connect(bench_panel_, &BenchPanel::compare_asked, this, [this] { compare_with_board(true); });
   connect(&document_, &RigDocument::changed, this, &MainWindow::refresh);
   connect(&bench_, &BenchLink::state_changed, foot_, &FootLine::refresh);
@@ -315,7 +315,7 @@ void MainWindow::start_demo() {
   go(Station::proof);
 }
 
-void MainWindow::start_bench() {
+void MainWindow::start_bench(BenchLink::Troubles troubles) {
   // The twin is built from the rig as it stands; a copy, so that nothing of the builder's is touched.
   const QString copy = bench_folder_.filePath(QStringLiteral("bench.rig.json"));
   if (const auto ok = save_rig(document_.rig(), copy.toStdString()); !ok) return complain(tr("The bench could not be started"), ok.error());
@@ -329,20 +329,17 @@ void MainWindow::start_bench() {
   options.faults = settings_.demo_faults;
   options.lead_faults = settings_.demo_lead_faults;
   options.random = is_demo_ && settings_.demo_faults.isEmpty() ? settings_.demo_random : 0;
-  options.bad_sticks = settings_.bad_sticks;
-  options.crooked = settings_.crooked;
+  options.troubles = troubles;
   options.seed = settings_.demo_seed;
   bench_.start_twin(options);
 }
 
-void MainWindow::start_crooked_bench(unsigned seed, bool bad_sticks) {
-  settings_.bad_sticks = bad_sticks;
-  settings_.crooked = true;
+void MainWindow::start_troubled_bench(unsigned seed, BenchLink::Troubles troubles) {
   settings_.demo_random = 0;
   settings_.demo_faults.clear();
   settings_.demo_lead_faults.clear();
   settings_.demo_seed = seed;
-  start_bench();
+  start_bench(troubles);
 }
 
 void MainWindow::compare_with_board(bool always_show) {
@@ -517,7 +514,11 @@ QList<Deed> MainWindow::deeds() {
               }});
   all.append({tr("Start the simulated bench"), tr("twin connect"), [this] { start_bench(); }});
   all.append({tr("Start the bench with a badly set transmitter and crooked linkages"), tr("twin practise sticks surfaces train"), [this] {
-                start_crooked_bench(static_cast<unsigned>(QDateTime::currentSecsSinceEpoch() % 100000));
+                start_troubled_bench(static_cast<unsigned>(QDateTime::currentSecsSinceEpoch() % 100000), {true, false, true});
+                go(Station::sticks);
+              }});
+  all.append({tr("Start the bench with a cold transmitter"), tr("twin practise sticks drift centre train"), [this] {
+                start_troubled_bench(1, {false, true, false});
                 go(Station::sticks);
               }});
   all.append({tr("Write the rig to the controller"), tr("upload save board"), [this] { bench_.write(link::image_of(document_.rig())); }});

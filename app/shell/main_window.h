@@ -24,7 +24,6 @@ struct Settings {
   QStringList demo_faults, demo_lead_faults;
   int demo_random = 2;
   unsigned demo_seed = 8;
-  bool bad_sticks = false, crooked = false;  ///< the simulated bench has a badly set transmitter, crooked linkages
 };
 
 struct Sheet;
@@ -50,9 +49,9 @@ class MainWindow : public QMainWindow {
   bool open_file(const QString& path);
   /// The demo aircraft as unsaved work, the simulated bench running, faults hidden in it.
   void start_demo();
-  void start_bench();
+  void start_bench(BenchLink::Troubles troubles = {});
   /// The bench with something real to find at the stations sticks and surfaces: a badly set transmitter and crooked linkages.
-  void start_crooked_bench(unsigned seed, bool bad_sticks = true);
+  void start_troubled_bench(unsigned seed, BenchLink::Troubles troubles);
   void go(Station station);
   QList<Deed> deeds();
 

@@ -124,7 +124,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   wait(80);
   shoot(window, "planned-station");
 
-  window.start_crooked_bench(4);
+  window.start_troubled_bench(4, {true, false, true});
   window.go(Station::sticks);
   wait_for([&] { return window.bench().hands_connected(); }, 4000);
   click("supply_battery");

@@ -63,7 +63,7 @@ SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* par
 }
 
 void SheetDialog::print(QPrinter& printer) const {
-  printer.setPageMargins(QMarginsF(0, 0, 0, 0));
+  printer.setFullPage(true);
   QPainter painter;
   for (int i = 0; i < sheets_.size(); ++i) {
     QSvgRenderer renderer(sheets_[i].svg.toUtf8());
@@ -73,8 +73,7 @@ void SheetDialog::print(QPrinter& printer) const {
       painter.begin(&printer);
     else
       printer.newPage();
-    const QSizeF room = painter.viewport().size();
-    renderer.render(&painter, QRectF(QPointF(0, 0), mm.scaled(room, Qt::KeepAspectRatio)));
+    renderer.render(&painter, QRectF(QPointF(0, 0), mm * (printer.resolution() / 25.4)));
   }
 }
 

@@ -7,7 +7,7 @@
 #include <QLineEdit>
 #include <QPushButton>
 
-#include "look/look.h"
+#include "look/pieces.h"
 
 namespace rigging::app {
 
@@ -19,10 +19,8 @@ NumbersDialog::NumbersDialog(const QString& title, const QString& words, QWidget
   label->setWordWrap(true);
   label->setMinimumWidth(380);
   layout->addWidget(label);
-  refusal_ = new QLabel;
+  refusal_ = caution_words(10);
   refusal_->setObjectName(QStringLiteral("refusal"));
-  refusal_->setWordWrap(true);
-  refusal_->setProperty("caution", true);
   refusal_->hide();
   layout->addWidget(refusal_);
   form_ = new QFormLayout;
@@ -43,16 +41,11 @@ NumbersDialog::NumbersDialog(const QString& title, const QString& words, QWidget
 }
 
 QDoubleSpinBox* NumbersDialog::box(const char* id, const Number& n) {
-  auto* b = new QDoubleSpinBox;
-  b->setObjectName(QLatin1String(id));
-  b->setAccessibleName(n.label);
+  auto* b = number_box(QLatin1String(id), n.label, 156);
+  b->setKeyboardTracking(true);  // nothing listens before it is taken
   b->setDecimals(n.decimals);
   b->setRange(n.least, n.most);
   b->setSuffix(n.unit.isEmpty() ? QString() : QLatin1Char(' ') + n.unit);
-  b->setButtonSymbols(QAbstractSpinBox::NoButtons);
-  b->setAlignment(Qt::AlignRight);
-  b->setFont(Look::instance().figures());
-  b->setFixedWidth(156);
   form_->addRow(n.label, b);
   return b;
 }

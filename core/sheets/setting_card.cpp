@@ -1,6 +1,7 @@
 #include "sheets/setting_card.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "base/find.h"
 #include "base/number.h"
@@ -161,8 +162,9 @@ void model(Card& card, const Rig& rig, const ControllerClass* controller) {
       if (c->teeth != 0) add("arm " + std::to_string(std::abs(c->teeth)) + (std::abs(c->teeth) == 1 ? " tooth " : " teeth ") + (c->teeth > 0 ? "toward" : "away from") + " the hinge");
       if (c->clevis_turns != 0) add("rod " + number_text(std::abs(c->clevis_turns), 1) + " turns " + (c->clevis_turns > 0 ? "longer" : "shorter"));
       if (c->reverse) add("reverse " + o.id);
-      if (can.centre) add("centre " + us(c->centre_us) + " µs");
-      if (can.ends) add("ends " + us(c->low_us) + " and " + us(c->high_us) + " µs");
+      if (std::abs(c->centre_us - o.centre_us) > 1) add("centre " + us(c->centre_us) + " µs");
+      if (std::abs(c->low_us - o.low_us) > 1 || std::abs(c->high_us - o.high_us) > 1) add("ends " + us(c->low_us) + " and " + us(c->high_us) + " µs");
+      for (const std::string& limit : c->limits) add(limit);
       if (!todo.empty()) card.note(todo);
     }
 }

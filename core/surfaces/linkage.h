@@ -143,6 +143,7 @@ struct Centring {
 };
 /// `want_up_deg`, `want_down_deg` of the linkage or, where absent, the smaller of both throws. A
 /// servo arm that is more than half a tooth off goes on another tooth, the clevis takes what is then over two degrees, the centre the rest.
+/// On a Y-lead the output is set for its first surface; every other is brought to it by hand, and one that goes the wrong way is a limit.
 /// Without a centre to set, the clevis takes all that half a turn can; without ends, pulses stay and what that leaves is a limit.
 Result<Centring> centre(const Linkage& linkage, const Output& output, OutputSettings can = {});
 /// The linkage after hands have done what the centring says; its readings are forgotten.

@@ -26,27 +26,24 @@ double degrees_for(const Rig& rig, const Output& o, Surface s, MixCommand c, dou
 }
 
 void give(const Rig& rig, Output& o, Surface s, MixCommand c, double size) {
-  double& weight = weight_of(o.mix, c);
+  double& weight = o.mix.*weight_of(c);
   const bool wrong = weight == 0 && moved(rig, o, s, 0.1) * required(s, c) < 0;
   weight = weight < 0 || wrong ? -size : size;
 }
 
 }  // namespace
 
-double& weight_of(Mix& m, MixCommand c) {
+double Mix::*weight_of(MixCommand c) {
   switch (c) {
-    case MixCommand::roll: return m.roll;
-    case MixCommand::pitch: return m.pitch;
-    case MixCommand::yaw: return m.yaw;
+    case MixCommand::roll: return &Mix::roll;
+    case MixCommand::pitch: return &Mix::pitch;
+    case MixCommand::yaw: return &Mix::yaw;
     case MixCommand::flap: break;
   }
-  return m.flap;
+  return &Mix::flap;
 }
 
-double throw_for(const Rig& rig, const Output& o, Surface s, MixCommand c) {
-  Mix mix = o.mix;
-  return degrees_for(rig, o, s, c, weight_of(mix, c));
-}
+double throw_for(const Rig& rig, const Output& o, Surface s, MixCommand c) { return degrees_for(rig, o, s, c, o.mix.*weight_of(c)); }
 
 Result<Rig> with_throw(Rig rig, Surface s, MixCommand c, double degrees) {
   const std::string where = "mix of the " + s.spoken();

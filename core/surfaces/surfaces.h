@@ -87,7 +87,7 @@ std::vector<std::pair<Surface, double>> intended_deflections(const Rig& rig, con
 
 /// What a weight of the mix belongs to.
 enum class MixCommand { roll, pitch, yaw, flap };
-double& weight_of(Mix& mix, MixCommand command);
+double Mix::*weight_of(MixCommand command);
 /// Degrees that the surface moves for the full command, the mean of both ways (a flap goes one way); positive. 25° of travel without a linkage.
 double throw_for(const Rig& rig, const Output& output, Surface surface, MixCommand command);
 /// The rig with weights that give this many degrees for the full command; the other half of a pair gets the same weight. Signs stay, and a

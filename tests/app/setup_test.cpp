@@ -68,7 +68,7 @@ std::array<double, 3> reach(Builder& b, const char* stick, int channel, bool thr
 
 void bring_up(Builder& b, unsigned seed) {
   ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  b.window.start_crooked_bench(seed);
+  b.window.start_troubled_bench(seed, {true, false, true});
   b.window.go(Station::sticks);
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
   ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
@@ -461,6 +461,20 @@ TEST(SurfacesPage, AHoleIsDraggedAndOneUndoTakesItBack) {
   EXPECT_EQ(b.window.document().rig().linkages.front().horn_m, before);
 }
 
+TEST(SticksPage, AColdTransmitterIsHeardToDrift) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::sticks));
+  b.window.start_troubled_bench(1, {false, true, false});
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().frames().size() > 20 && b.can_click(QStringLiteral("listen")); }));
+  follow_sticks(b);
+  const QString found = b.find<QLabel>(QStringLiteral("sticks_found"))->text();
+  EXPECT_TRUE(found.contains(QStringLiteral("Roll stick drifted by"))) << found.toStdString();
+  EXPECT_TRUE(found.contains(QStringLiteral("warm up"))) << found.toStdString();
+  EXPECT_FALSE(found.contains(QStringLiteral("worn"))) << found.toStdString();
+}
+
 TEST(SticksPage, ALossIsSeenByEyeWhereNothingIsHeard) {
   Builder b;
   ASSERT_TRUE(b.open("heath", Station::sticks));
@@ -571,7 +585,7 @@ TEST(HandsAlone, BringCrookedElevonsStraight) {
       rig.linkages.push_back(l);
     }
   });
-  b.window.start_crooked_bench(6, false);
+  b.window.start_troubled_bench(6, {false, false, true});
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
   EXPECT_FALSE(b.window.bench().board()) << "nothing is read where there is no settings link";
   b.window.go(Station::surfaces);
@@ -589,6 +603,46 @@ TEST(HandsAlone, BringCrookedElevonsStraight) {
     EXPECT_EQ(o.low_us, 1000);
     EXPECT_EQ(o.high_us, 2000);
   }
+}
+
+/// Both flaperons on one lead: each is read against its own sense, and the second sets no pulses.
+TEST(ThrowsPanel, BothSidesOfAYLeadAreReadAndOnlyTheFirstSetsThePulses) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::sticks));
+  b.edit([](Rig& rig) {
+    rig.outputs.erase(rig.outputs.begin() + 1);
+    Output& o = *rig.output("out_1");
+    o.surfaces.push_back(SurfaceName(*surface_from_word("flaperon_right")));
+    o.mix.flap = 0;
+    for (Lead& l : rig.leads)
+      for (LeadEnd* e : {&l.from, &l.to})
+        if (e->part == "controller" && e->socket == "s2") e->socket = "s1";
+  });
+  b.window.start_troubled_bench(5, {false, false, true});
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().servos_powered && b.window.bench().board(); }));
+  QTest::qWait(1500 * patience);  // still while the sensors settle
+  b.window.go(Station::surfaces);
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  auto* page = b.window.findChild<SurfacesPage*>();
+  std::map<std::string, double> at_high;
+  for (const char* side : {"flaperon_left", "flaperon_right"}) {
+    page->show_surface(*surface_from_word(side));
+    ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_begin")); }));
+    ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+    while (page->throws().state() == ThrowsPanel::State::reading) {
+      ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); }));
+      ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
+    }
+    const auto& answer = page->throws().answer();
+    ASSERT_TRUE(answer) << side << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+    EXPECT_FALSE(answer->reverse) << side << " moves as it should";
+    for (const std::string& limit : answer->limits) EXPECT_EQ(limit.find("wrong way"), std::string::npos) << side << ": " << limit;
+    if (std::string(side) == "flaperon_right") EXPECT_EQ(answer->high_us, 2000) << "the output belongs to the first";
+    at_high[side] = b.window.document().rig().linkage(*surface_from_word(side))->readings.back().up_deg;
+  }
+  EXPECT_LT(at_high["flaperon_left"] * at_high["flaperon_right"], 0) << "one goes up where the other goes down";
 }
 
 TEST(SurfacesPage, InchesAreTakenAndGiven) {

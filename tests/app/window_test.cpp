@@ -1,5 +1,7 @@
 #include <gtest/gtest.h>
 
+#include <QRegularExpression>
+#include <QPrinter>
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QLabel>
@@ -317,6 +319,83 @@ TEST(HandCards, BecomeAPdf) {
   ASSERT_TRUE(pdf.open(QIODevice::ReadOnly));
   EXPECT_TRUE(pdf.readAll().startsWith("%PDF"));
   EXPECT_FALSE(dialog.write_pdf(QStringLiteral("/nonexistent/cards.pdf")));
+}
+
+/// Points per millimetre, across and along, at which a PDF draws: the product of the scales in the content of its first page.
+std::pair<double, double> scale_of(const QString& path) {
+  QFile file(path);
+  if (!file.open(QIODevice::ReadOnly)) return {};
+  const QByteArray pdf = file.readAll();
+  for (qsizetype at = pdf.indexOf("stream\n"); at >= 0; at = pdf.indexOf("stream\n", at + 7)) {
+    if (at >= 3 && pdf.mid(at - 3, 3) == "end") continue;
+    // Qt's reader wants the length before the deflated bytes.
+    const QString content = QString::fromLatin1(qUncompress(QByteArray::fromHex("00100000") + pdf.mid(at + 7, pdf.indexOf("endstream", at) - at - 7)));
+    static const QRegularExpression scale(QStringLiteral("([0-9.]+) 0 0 (-?[0-9.]+) 0 [0-9.]+ cm"));
+    auto found = scale.globalMatch(content);
+    double x = 1, y = 1;
+    int count = 0;
+    while (found.hasNext() && count < 2) {
+      const auto m = found.next();
+      x *= m.captured(1).toDouble();
+      y *= std::abs(m.captured(2).toDouble());
+      ++count;
+    }
+    if (count == 2) return {x, y};
+  }
+  return {};
+}
+
+// A millimetre is 72 / 25.4 points: by definition of both. Gauges are of no use otherwise.
+TEST(Sheets, AreDrawnTrueToScaleWhateverTheMargins) {
+  Builder b;
+  SheetDialog dialog(QStringLiteral("Gauges"), gauge_sheets(b.window.document()), nullptr);
+  const double exact = 72 / 25.4;
+  const auto check = [&](const QString& path) {
+    const auto [across, along] = scale_of(path);
+    EXPECT_NEAR(across, exact, 1e-4 * exact) << path.toStdString();
+    EXPECT_NEAR(along, exact, 1e-4 * exact) << path.toStdString();
+  };
+  const QString kept = b.folder.filePath(QStringLiteral("kept.pdf"));
+  ASSERT_TRUE(dialog.write_pdf(kept));
+  check(kept);
+  for (const double margin : {0.0, 12.0}) {
+    const QString printed = b.folder.filePath(QStringLiteral("printed-%1.pdf").arg(margin));
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setOutputFormat(QPrinter::PdfFormat);
+    printer.setOutputFileName(printed);
+    printer.setPageMargins(QMarginsF(margin, margin, margin, margin), QPageLayout::Millimeter);
+    dialog.print(printer);
+    check(printed);
+  }
+}
+
+TEST(Snags, ReadingsThatAreMissingLeadToTheirStation) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::airframe));
+  const auto follow = [&](const char* station) {
+    for (QPushButton* button : b.window.findChildren<QPushButton*>())
+      if (button->isVisible() && button->text().contains(QStringLiteral("PROOF-07")) && button->parentWidget()) {
+        const auto labels = button->parentWidget()->findChildren<QLabel*>();
+        if (std::none_of(labels.begin(), labels.end(), [&](const QLabel* l) { return l->text().contains(QLatin1String(station)); })) continue;
+        QTest::mouseClick(button, Qt::LeftButton);
+        return true;
+      }
+    return false;
+  };
+  ASSERT_TRUE(follow("station sticks"));
+  EXPECT_EQ(b.window.station(), Station::sticks);
+  ASSERT_TRUE(follow("station surfaces"));
+  EXPECT_EQ(b.window.station(), Station::surfaces);
+  EXPECT_TRUE(b.find<QWidget>(QStringLiteral("throws_todo"))->isVisible()) << "on the side where throws are read";
+}
+
+TEST(FootLine, WhatAnEditMakesUntrueIsNotSaidAnyMore) {
+  Builder b;
+  ASSERT_TRUE(b.open_demo_with_battery());
+  auto* said = b.find<QLabel>(QStringLiteral("foot_said"));
+  ASSERT_TRUE(b.wait([&] { return said->toolTip() == QStringLiteral("Board and rig agree."); })) << said->toolTip().toStdString();
+  b.edit([](Rig& rig) { rig.output("out_1")->centre_us = 1520; });
+  EXPECT_EQ(said->toolTip(), QString());
 }
 
 TEST(Look, ThemesKeepContrast) {

@@ -298,6 +298,8 @@ TEST(Cli, CapturesAreDecodedAndBadOnesRefused) {
   EXPECT_EQ(json["failsafe"], 1);
   EXPECT_NEAR(json["frames_per_s"].get<double>(), 111.1, 0.1);
   EXPECT_NEAR(json["channels"][3]["most_us"].get<double>(), 1975, 0.4);
+  EXPECT_TRUE(json["channels"][3]["moved"].get<bool>());
+  EXPECT_EQ(json["channels"][3]["drift_us"], 0) << "what is moved does not drift";
   const Json bare = Json::parse(run("decode " + folder.file("raw.bin", raw) + " --json --every-frame").out);
   EXPECT_EQ(bare["frames"], 40);
   EXPECT_EQ(bare["skipped"], 8);
@@ -332,6 +334,17 @@ TEST(Cli, SticksLinkageMixAndThrows) {
   const Json throws = Json::parse(run("throws " + demo + " --surface flaperon_left --read 1000:-30deg --read 1500:-3deg --read 2000:25deg --json").out);
   EXPECT_LT(throws["surfaces"][0]["centring"]["neutral_deg"].get<double>(), -2.5);
   for (const char* command : {"sticks", "linkage", "mix", "throws"}) EXPECT_GT(run(std::string(command) + " " + demo).out.size(), 60u) << command;
+  // Throws that are wished for: shown without a file, written with one, and the rig that was given stays as it is.
+  const std::string before = *read_file(demo, 1 << 20), into = folder / "wished.rig.json";
+  const Json wished = Json::parse(run("mix " + demo + " --throw flaperon_left:roll:18 --throw inverted_v_left:pitch:12.5 --into " + into + " --json").out);
+  for (const Json& line : wished["surfaces"]) {
+    if (line["surface"] == "flaperon_right") EXPECT_NEAR((line["roll"]["positive_deg"].get<double>() - line["roll"]["negative_deg"].get<double>()) / 2, 18, 0.05);
+    if (line["surface"] == "inverted_v_right") EXPECT_NEAR((line["pitch"]["positive_deg"].get<double>() - line["pitch"]["negative_deg"].get<double>()) / 2, 12.5, 0.05);
+  }
+  EXPECT_EQ(*read_file(demo, 1 << 20), before);
+  EXPECT_EQ(Json::parse(run("mix " + into + " --json").out)["surfaces"], wished["surfaces"]);
+  EXPECT_EQ(run("sheet " + demo + " settings --into " + (folder / "s.pdf")).status, 0);
+  EXPECT_EQ(read_file(folder / "s.pdf", 1 << 24)->substr(0, 4), "%PDF");
   EXPECT_EQ(run("sheet " + demo + " gauges --into " + (folder / "g.svg")).status, 0);
   EXPECT_TRUE(std::filesystem::exists(folder / "g-3.svg"));
 }

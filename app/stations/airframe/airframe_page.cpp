@@ -7,7 +7,7 @@
 #include <QPushButton>
 
 #include "airframe/kinds.h"
-#include "look/look.h"
+#include "look/pieces.h"
 #include "look/units.h"
 
 namespace rigging::app {
@@ -57,15 +57,8 @@ AirframePage::AirframePage(RigDocument& document, QWidget* parent) : StationPage
                  {tr("Fin height"), &Airframe::fin_height_m, 0.01, 20, true, nullptr},
                  {tr("V-tail angle"), &Airframe::v_angle_deg, 5, 80, false, nullptr}};
   for (Dimension& d : dimensions_) {
-    auto* box = new QDoubleSpinBox;
+    auto* box = number_box(QStringLiteral("dimension_%1").arg(&d - dimensions_.data()), d.label, 92);
     d.box = box;
-    box->setAccessibleName(d.label);
-    box->setObjectName(QStringLiteral("dimension_%1").arg(&d - dimensions_.data()));
-    box->setFont(Look::instance().figures());
-    box->setAlignment(Qt::AlignRight);
-    box->setButtonSymbols(QAbstractSpinBox::NoButtons);
-    box->setFixedWidth(92);
-    box->setKeyboardTracking(false);
     auto* label = new QLabel(d.label);
     label->setBuddy(box);
     form->addWidget(label, row, 0);
@@ -77,14 +70,7 @@ AirframePage::AirframePage(RigDocument& document, QWidget* parent) : StationPage
       document_.edit(std::move(rig), tr("%1 changed").arg(d.label));
     });
   }
-  mass_ = new QDoubleSpinBox;
-  mass_->setObjectName(QStringLiteral("mass"));
-  mass_->setAccessibleName(tr("Flying mass"));
-  mass_->setFont(Look::instance().figures());
-  mass_->setAlignment(Qt::AlignRight);
-  mass_->setButtonSymbols(QAbstractSpinBox::NoButtons);
-  mass_->setFixedWidth(92);
-  mass_->setKeyboardTracking(false);
+  mass_ = number_box(QStringLiteral("mass"), tr("Flying mass"), 92);
   mass_->setSpecialValueText(tr("not known"));
   form->addWidget(new QLabel(tr("Flying mass")), row, 0);
   form->addWidget(mass_, row++, 1);

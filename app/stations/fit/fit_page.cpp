@@ -13,32 +13,13 @@
 
 #include "airframe/kinds.h"
 #include "base/number.h"
-#include "look/look.h"
+#include "look/pieces.h"
 #include "look/units.h"
 #include "stations/fit/part_dialog.h"
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
 namespace {
-
-QDoubleSpinBox* number(const QString& name, const char* id) {
-  auto* box = new QDoubleSpinBox;
-  box->setAccessibleName(name);
-  box->setObjectName(QLatin1String(id));
-  box->setFont(Look::instance().figures());
-  box->setAlignment(Qt::AlignRight);
-  box->setButtonSymbols(QAbstractSpinBox::NoButtons);
-  box->setKeyboardTracking(false);
-  box->setFixedWidth(84);
-  return box;
-}
-
-QLabel* words(double points = 0, bool bold = false) {
-  auto* l = new QLabel;
-  l->setWordWrap(true);
-  l->setFont(Look::instance().text(points, bold));
-  return l;
-}
 
 }  // namespace
 
@@ -48,7 +29,7 @@ FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document,
   page->setSpacing(14);
 
   auto* left = new QVBoxLayout;
-  auto* question = words(13, true);
+  auto* question = wrapping_words(13, true);
   question->setText(QString::fromStdString(station_question(Station::fit)));
   auto* head = new QHBoxLayout;
   head->addWidget(question, 1);
@@ -65,9 +46,9 @@ FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document,
   view_ = new PlacesView(document_);
   connect(closer, &QPushButton::toggled, view_, &PlacesView::set_closer);
   left->addWidget(view_, 1);
-  balance_ = words(10, true);
+  balance_ = wrapping_words(10, true);
   balance_->setObjectName(QStringLiteral("balance_words"));
-  compass_ = words(9.5);
+  compass_ = wrapping_words(9.5);
   compass_->setObjectName(QStringLiteral("compass_words"));
   left->addWidget(balance_);
   left->addWidget(compass_);
@@ -93,14 +74,14 @@ FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document,
   for (QPushButton* b : {add, remove_, get}) buttons->addWidget(b);
   right->addLayout(buttons);
 
-  chosen_name_ = words(10, true);
+  chosen_name_ = wrapping_words(10, true);
   right->addWidget(chosen_name_);
   auto* form = new QGridLayout;
   form->setVerticalSpacing(3);
   form->setColumnStretch(0, 1);
-  behind_ = number(tr("Behind the nose"), "behind_nose");
-  right_ = number(tr("Right of the middle"), "right_of_middle");
-  down_ = number(tr("Below the middle"), "below_middle");
+  behind_ = number_box(QStringLiteral("behind_nose"), tr("Behind the nose"), 84);
+  right_ = number_box(QStringLiteral("right_of_middle"), tr("Right of the middle"), 84);
+  down_ = number_box(QStringLiteral("below_middle"), tr("Below the middle"), 84);
   turn_ = new QComboBox;
   turn_->setObjectName(QStringLiteral("part_turn"));
   turn_->setAccessibleName(tr("How it sits"));
@@ -120,18 +101,18 @@ FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document,
   connect(angles_, &QPushButton::clicked, this, &FitPage::ask_small_angles);
   form->addWidget(angles_, row++, 1);
   form->addWidget(surface_, row++, 0, 1, 2);
-  frame_mass_ = number(tr("Bare airframe"), "frame_mass");
+  frame_mass_ = number_box(QStringLiteral("frame_mass"), tr("Bare airframe"), 84);
   frame_mass_->setSpecialValueText(tr("not known"));
-  frame_at_ = number(tr("It balances behind the nose"), "frame_at");
+  frame_at_ = number_box(QStringLiteral("frame_at"), tr("It balances behind the nose"), 84);
   form->addWidget(new QLabel(tr("Bare airframe weighs")), row, 0);
   form->addWidget(frame_mass_, row++, 1);
   form->addWidget(new QLabel(tr("and balances at")), row, 0);
   form->addWidget(frame_at_, row++, 1);
   right->addLayout(form);
-  board_ = words(9);
+  board_ = wrapping_words(9);
   board_->setObjectName(QStringLiteral("board_words"));
   right->addWidget(board_);
-  auto* look = words(9.5, true);
+  auto* look = wrapping_words(9.5, true);
   look->setText(tr("Look and tick off"));
   right->addWidget(look);
   ticks_ = new QVBoxLayout;

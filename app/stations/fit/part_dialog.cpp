@@ -11,20 +11,17 @@
 #include <QVBoxLayout>
 
 #include "base/number.h"
-#include "look/look.h"
+#include "look/pieces.h"
 
 namespace rigging::app {
 namespace {
 
 QDoubleSpinBox* number(const QString& suffix, int decimals, double most, const char* id) {
-  auto* box = new QDoubleSpinBox;
-  box->setObjectName(QLatin1String(id));
+  auto* box = number_box(QLatin1String(id), {});
+  box->setKeyboardTracking(true);  // nothing listens before it is taken
   box->setDecimals(decimals);
   box->setRange(0, most);
   box->setSuffix(suffix);
-  box->setButtonSymbols(QAbstractSpinBox::NoButtons);
-  box->setAlignment(Qt::AlignRight);
-  box->setFont(Look::instance().figures());
   return box;
 }
 

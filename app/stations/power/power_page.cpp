@@ -7,7 +7,7 @@
 #include <QVBoxLayout>
 
 #include "base/number.h"
-#include "look/look.h"
+#include "look/pieces.h"
 #include "look/units.h"
 #include "stations/numbers_dialog.h"
 
@@ -15,9 +15,7 @@ namespace rigging::app {
 namespace {
 
 QLabel* words(double points, const char* id = nullptr) {
-  auto* l = new QLabel;
-  l->setWordWrap(true);
-  l->setFont(Look::instance().text(points));
+  auto* l = wrapping_words(points);
   if (id) l->setObjectName(QLatin1String(id));
   return l;
 }

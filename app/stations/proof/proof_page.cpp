@@ -7,15 +7,13 @@
 #include <QVBoxLayout>
 #include <cmath>
 
-#include "look/look.h"
+#include "look/pieces.h"
 
 namespace rigging::app {
 namespace {
 
 QLabel* words(double points, bool bold, const char* property = nullptr) {
-  auto* label = new QLabel;
-  label->setWordWrap(true);
-  label->setFont(Look::instance().text(points, bold));
+  auto* label = wrapping_words(points, bold);
   if (property) label->setProperty(property, true);
   return label;
 }
@@ -228,7 +226,7 @@ void ProofPage::present() {
     static const QString states[] = {tr("to do"), tr("provisional"), tr("proven"), tr("gone stale")};
     read << tr("%1: %2").arg(QString::fromStdString(m.title), states[static_cast<int>(m.standing.state)]);
   }
-const auto proven = std::count_if(document_.review().measured.begin(), document_.review().measured.end(), [](const MeasuredStatus& m) { return m.standing.state == ProofState::fresh; });
+  const auto proven = std::count_if(document_.review().measured.begin(), document_.review().measured.end(), [](const MeasuredStatus& m) { return m.standing.state == ProofState::fresh; });
   measured_->setText(tr("Directions · readings %1 of %2").arg(proven).arg(read.size()));
   measured_->setToolTip(read.join(QLatin1Char('\n')));
 

@@ -10,7 +10,7 @@
 #include <QVBoxLayout>
 
 #include "base/find.h"
-#include "look/look.h"
+#include "look/pieces.h"
 #include "look/scroll_content.h"
 #include "sticks/sticks.h"
 
@@ -104,17 +104,11 @@ void ChannelsDialog::rebuild() {
         caption->setProperty("soft", true);
         caption->setFont(Look::instance().text(9));
         settings->addWidget(caption);
-        auto* b = new QDoubleSpinBox;
-        b->setObjectName(QStringLiteral("%1_%2").arg(QLatin1String(id)).arg(number));
-        b->setAccessibleName(tr("%1 of channel %2").arg(what).arg(number));
+        auto* b = number_box(QStringLiteral("%1_%2").arg(QLatin1String(id)).arg(number), tr("%1 of channel %2").arg(what).arg(number), 82);
         b->setRange(least * per, most * per);
         b->setDecimals(1);
         b->setSuffix(us ? QStringLiteral(" µs") : QStringLiteral(" %"));
-        b->setButtonSymbols(QAbstractSpinBox::NoButtons);
-        b->setAlignment(Qt::AlignRight);
         b->setFont(Look::instance().figures(9));
-        b->setKeyboardTracking(false);
-        b->setFixedWidth(82);
         b->setValue(value * per);
         connect(b, &QDoubleSpinBox::valueChanged, this, [edit, number, what, per, set](double shown) { edit(number, tr("%1 of channel %2").arg(what).arg(number), [&](Channel& c) { set(c, shown / per); }); });
         settings->addWidget(b);

@@ -61,8 +61,7 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   remark_ = wrapping_words(9);
   remark_->setObjectName(QStringLiteral("sticks_remark"));
   right->addWidget(remark_);
-  caution_ = wrapping_words(9);
-  caution_->setProperty("caution", true);
+  caution_ = caution_words();
   caution_->setText(tr("Propeller off, model held: the throttle will be opened."));
   right->addWidget(caution_);
 

@@ -8,7 +8,7 @@
 #include <QSignalBlocker>
 #include <algorithm>
 
-#include "look/look.h"
+#include "look/pieces.h"
 
 namespace rigging::app {
 namespace {
@@ -67,18 +67,11 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
     if (a.output == o.id) answer = &a;
   int at = 0;
   const auto weight = [&](const QString& label, const char* key, double value, auto&& set, const QString& hint) {
-    auto* box = new QDoubleSpinBox;
-    box->setObjectName(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)));
-    box->setAccessibleName(tr("%1 weight of %2").arg(label, name));
+    auto* box = number_box(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)), tr("%1 weight of %2").arg(label, name), Look::instance().theme() == Theme::field ? 70 : 66);
     box->setRange(-150, 150);
     box->setDecimals(0);
     box->setSingleStep(5);
     box->setSuffix(QStringLiteral(" %"));
-    box->setButtonSymbols(QAbstractSpinBox::NoButtons);
-    box->setAlignment(Qt::AlignRight);
-    box->setFont(Look::instance().figures());
-    box->setKeyboardTracking(false);
-    box->setFixedWidth(Look::instance().theme() == Theme::field ? 70 : 66);
     box->setValue(value * 100);
     box->setToolTip(hint);
     connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, set, label](double percent) {
@@ -120,18 +113,11 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
 }
 
 QWidget* OutputRow::degrees(const Output& o, Surface surface, MixCommand command, const QString& name) {
-  auto* box = new QDoubleSpinBox;
   const QString label = QString::fromLatin1(word(command).data());
-  box->setObjectName(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(o.id), label));
-  box->setAccessibleName(tr("Throw of %1 for full %2").arg(name, label));
+  auto* box = number_box(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(o.id), label), tr("Throw of %1 for full %2").arg(name, label), Look::instance().theme() == Theme::field ? 64 : 60);
   box->setRange(0, 90);
   box->setDecimals(1);
   box->setSuffix(QStringLiteral(" °"));
-  box->setButtonSymbols(QAbstractSpinBox::NoButtons);
-  box->setAlignment(Qt::AlignRight);
-  box->setFont(Look::instance().figures());
-  box->setKeyboardTracking(false);
-  box->setFixedWidth(Look::instance().theme() == Theme::field ? 64 : 60);
   box->setValue(throw_for(document_.rig(), o, surface, command));
   box->setToolTip(tr("Degrees at the surface for full %1: type them, and the weight is worked out, for both halves of a pair").arg(label));
   connect(box, &QDoubleSpinBox::valueChanged, this, [this, box, surface, command, name, label, before = box->value()](double deg) {

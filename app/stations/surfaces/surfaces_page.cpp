@@ -13,7 +13,6 @@
 
 #include "airframe/kinds.h"
 #include "base/number.h"
-#include "look/look.h"
 #include "look/pieces.h"
 #include "look/scroll_content.h"
 #include "look/units.h"
@@ -43,9 +42,8 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   page->setSpacing(14);
 
   auto* left = new QVBoxLayout;
-  auto* question = new QLabel(QString::fromStdString(station_question(Station::surfaces)));
-  question->setFont(Look::instance().text(13, true));
-  question->setWordWrap(true);
+  auto* question = wrapping_words(13, true);
+  question->setText(QString::fromStdString(station_question(Station::surfaces)));
   left->addWidget(question);
   view_ = new AircraftView(AircraftView::From::behind_above);
   view_->set_caption(tr("As planned, from behind and above · move the stick and see which surface answers"));
@@ -103,25 +101,16 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   others->setRowStretch(row, 1);
   sticks->addLayout(others, 1);
   left->addLayout(sticks);
-  mix_words_ = new QLabel;
+  mix_words_ = wrapping_words(9);
   mix_words_->setObjectName(QStringLiteral("mix_words"));
-  mix_words_->setWordWrap(true);
-  mix_words_->setFont(Look::instance().text(9));
   left->addWidget(mix_words_);
   auto* share_row = new QHBoxLayout;
   auto* differential_label = new QLabel(tr("Down less by"));
-  differential_ = new QDoubleSpinBox;
-  differential_->setObjectName(QStringLiteral("differential"));
-  differential_->setAccessibleName(tr("Aileron differential"));
+  differential_ = number_box(QStringLiteral("differential"), tr("Aileron differential"), 64);
   differential_->setToolTip(tr("How much less the down-going aileron moves than the up-going one: against yaw the wrong way"));
   differential_->setRange(0, 100);
   differential_->setDecimals(0);
   differential_->setSuffix(QStringLiteral(" %"));
-  differential_->setButtonSymbols(QAbstractSpinBox::NoButtons);
-  differential_->setAlignment(Qt::AlignRight);
-  differential_->setFont(Look::instance().figures());
-  differential_->setKeyboardTracking(false);
-  differential_->setFixedWidth(64);
   connect(differential_, &QDoubleSpinBox::valueChanged, this, [this](double percent) {
     if (!refreshing_) document_.edit(with_differential(document_.rig(), percent / 100), tr("Aileron differential %1 %").arg(percent));
   });
@@ -178,15 +167,13 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   auto* mix_side = new QWidget;
   auto* mix = new QVBoxLayout(mix_side);
   mix->setContentsMargins(0, 0, 0, 0);
-  pulse_words_ = new QLabel(tr("Weights say what a command asks of an output. <b>Reverse</b> turns its servo round, with every command on it: for a servo that goes the wrong way, never for one command."));
-  pulse_words_->setWordWrap(true);
-  pulse_words_->setProperty("soft", true);
-  pulse_words_->setFont(Look::instance().text(9));
-  pulse_words_->setFixedWidth(384);
-  mix->addWidget(pulse_words_);
-  refusal_ = wrapping_words(9);
+  auto* explained = wrapping_words(9);
+  explained->setText(tr("Weights say what a command asks of an output. <b>Reverse</b> turns its servo round, with every command on it: for a servo that goes the wrong way, never for one command."));
+  explained->setProperty("soft", true);
+  explained->setFixedWidth(384);
+  mix->addWidget(explained);
+  refusal_ = caution_words();
   refusal_->setObjectName(QStringLiteral("mix_refusal"));
-  refusal_->setProperty("caution", true);
   refusal_->hide();
   mix->addWidget(refusal_);
   area_ = new QScrollArea;
@@ -218,9 +205,8 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   refresh();
 }
 
-void SurfacesPage::rebuild_rows() {
+void SurfacesPage::rebuild_rows(const std::vector<Effect>& effects) {
   rows_.clear();
-  const auto effects = effects_of(document_.rig(), document_.review().airframe, document_.review().surfaces);
   auto* inside = new QWidget;
   auto* layout = new QVBoxLayout(inside);
   layout->setContentsMargins(0, 0, 4, 0);
@@ -334,12 +320,13 @@ void SurfacesPage::refresh() {
   for (const SurfaceAnswer& a : document_.review().surfaces.answers)
     for (const auto& ways : {a.positive_deg, a.negative_deg})
       for (const double deg : ways) shape += ";" + number_text(a.in_degrees ? deg : 0, 2);
-  for (const Effect& e : effects_of(rig, document_.review().airframe, document_.review().surfaces))
+  const auto effects = effects_of(rig, document_.review().airframe, document_.review().surfaces);
+  for (const Effect& e : effects)
     for (const double part : e.share) shape += "'" + number_text(part, 2);
   if (shape != shape_) {
     const QWidget* focused = focusWidget();
     const QString name = focused ? focused->objectName() : QString();
-    rebuild_rows();
+    rebuild_rows(effects);
     shape_ = shape;
     if (!name.isEmpty() && name != QLatin1String("stick_square"))
       if (auto* again = findChild<QWidget*>(name)) again->setFocus();

@@ -3,6 +3,7 @@
 #include "drawing/aircraft_view.h"
 #include "stations/station_page.h"
 #include "stations/surfaces/stick_square.h"
+#include "surfaces/air_loads.h"
 
 class QButtonGroup;
 class QComboBox;
@@ -41,7 +42,7 @@ class SurfacesPage : public StationPage {
   void choose_surface(Surface surface);
   void draw_linkage();
   void estimate_linkage();
-  void rebuild_rows();
+  void rebuild_rows(const std::vector<Effect>& effects);
   void move_surfaces();
 
   AircraftView* view_;
@@ -59,7 +60,7 @@ class SurfacesPage : public StationPage {
   std::optional<Linkage> preview_;  ///< while a hole is dragged
   std::optional<Estimate> as_read_; ///< what the readings say of the linkage, when there are enough
   QSlider *yaw_, *throttle_, *flap_;
-  QLabel *saturation_, *pulse_words_, *refusal_;
+  QLabel *saturation_, *refusal_;
   QScrollArea* area_;
   std::map<std::string, OutputRow*> rows_;
   std::string shape_;  ///< which rows stand there; they are rebuilt only when this changes

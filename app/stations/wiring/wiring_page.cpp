@@ -8,7 +8,7 @@
 #include <QVBoxLayout>
 
 #include "base/number.h"
-#include "look/look.h"
+#include "look/pieces.h"
 #include "look/units.h"
 #include "proof/lead_checks.h"
 #include "wiring/plan.h"
@@ -35,9 +35,7 @@ class NumberItem : public QTableWidgetItem {
 enum Column { number, from, to, kind, length_column, gauge, remarks, columns };
 
 QLabel* words(double points, const char* id) {
-  auto* l = new QLabel;
-  l->setWordWrap(true);
-  l->setFont(Look::instance().text(points));
+  auto* l = wrapping_words(points);
   l->setObjectName(QLatin1String(id));
   return l;
 }
