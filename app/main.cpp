@@ -1,7 +1,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
-#include <QElapsedTimer>
 #include <QDir>
+#include <QElapsedTimer>
 #include <QStandardPaths>
 #include <QTimer>
 #include <cstdio>
@@ -23,15 +23,22 @@ int main(int argc, char** argv) {
   Look::instance();
 
   QCommandLineParser parser;
-  parser.setApplicationDescription(QStringLiteral("Bench companion for flight controllers and stabilizers in fixed-wing models"));
+  parser.setApplicationDescription(
+      QStringLiteral("Bench companion for flight controllers and stabilizers in fixed-wing models"));
   parser.addHelpOption();
   parser.addVersionOption();
   parser.addPositionalArgument(QStringLiteral("RIG"), QStringLiteral("Rig file to open"), QStringLiteral("[RIG]"));
-  const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo aircraft with the simulated bench running"));
-  const QCommandLineOption seed(QStringLiteral("seed"), QStringLiteral("Draw of the demo's hidden faults"), QStringLiteral("N"), QStringLiteral("8"));
-  const QCommandLineOption shots(QStringLiteral("screenshots"), QStringLiteral("Write a PNG of each view into a folder and leave"), QStringLiteral("FOLDER"));
-  const QCommandLineOption data(QStringLiteral("data"), QStringLiteral("Data folder"), QStringLiteral("FOLDER"), QStringLiteral(RIGGING_DATA_DIR));
-  const QCommandLineOption first_paint(QStringLiteral("time-first-paint"), QStringLiteral("Print the time to the first painted window and leave"));
+  const QCommandLineOption demo(QStringLiteral("demo"),
+                                QStringLiteral("Open the demo aircraft with the simulated bench running"));
+  const QCommandLineOption seed(QStringLiteral("seed"), QStringLiteral("Draw of the demo's hidden faults"),
+                                QStringLiteral("N"), QStringLiteral("8"));
+  const QCommandLineOption shots(QStringLiteral("screenshots"),
+                                 QStringLiteral("Write a PNG of each view into a folder and leave"),
+                                 QStringLiteral("FOLDER"));
+  const QCommandLineOption data(QStringLiteral("data"), QStringLiteral("Data folder"), QStringLiteral("FOLDER"),
+                                QStringLiteral(RIGGING_DATA_DIR));
+  const QCommandLineOption first_paint(QStringLiteral("time-first-paint"),
+                                       QStringLiteral("Print the time to the first painted window and leave"));
   for (const auto& option : {demo, seed, shots, data, first_paint}) parser.addOption(option);
   parser.process(application);
 

@@ -30,8 +30,12 @@ BENCHMARK(assignment)->Unit(benchmark::kMicrosecond);
 /// The general-purpose alternative: minimum-cost flow of a graph library.
 double by_flow(const std::vector<std::vector<double>>& cost) {
   using Traits = boost::adjacency_list_traits<boost::vecS, boost::vecS, boost::directedS>;
-  using Graph = boost::adjacency_list<boost::vecS, boost::vecS, boost::directedS, boost::no_property,
-                                      boost::property<boost::edge_capacity_t, long, boost::property<boost::edge_residual_capacity_t, long, boost::property<boost::edge_reverse_t, Traits::edge_descriptor, boost::property<boost::edge_weight_t, long>>>>>;
+  using Graph = boost::adjacency_list<
+      boost::vecS, boost::vecS, boost::directedS, boost::no_property,
+      boost::property<boost::edge_capacity_t, long,
+                      boost::property<boost::edge_residual_capacity_t, long,
+                                      boost::property<boost::edge_reverse_t, Traits::edge_descriptor,
+                                                      boost::property<boost::edge_weight_t, long>>>>>;
   const std::size_t n = cost.size(), source = 2 * n, sink = 2 * n + 1;
   Graph g(2 * n + 2);
   const auto edge = [&](std::size_t a, std::size_t b, long weight) {

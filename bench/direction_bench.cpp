@@ -41,7 +41,8 @@ Fault fault(FaultKind kind, int output, int other = -1, Axis axis = Axis::roll) 
 Case seen(int count, bool spoiled) {
   Case c = eight_outputs();
   std::vector<Fault> faults{fault(FaultKind::leads_swapped, 0, 3), fault(FaultKind::gyro_reversed, -1, -1, Axis::yaw),
-                            fault(FaultKind::transmitter_reversed, -1, -1, Axis::pitch), fault(FaultKind::output_reversed, 4)};
+                            fault(FaultKind::transmitter_reversed, -1, -1, Axis::pitch),
+                            fault(FaultKind::output_reversed, 4)};
   faults.resize(static_cast<std::size_t>(count));
   for (const Fault& f : faults)
     if (f.kind == FaultKind::output_reversed) c.outputs[static_cast<std::size_t>(f.output)].reversed = true;
@@ -76,7 +77,8 @@ void contradiction(benchmark::State& state) {
 }
 BENCHMARK(contradiction)->Unit(benchmark::kMillisecond);
 
-/// Two elevons with two faults, by the search and by trying every set of faults and every servo sign, as a general solver would.
+/// Two elevons with two faults, by the search and by trying every set of faults and every servo sign, as a general
+/// solver would.
 Case two_elevons() {
   Case c;
   for (const char* surface : {"elevon_left", "elevon_right"}) {
@@ -86,7 +88,8 @@ Case two_elevons() {
     o.mix = {surface[7] == 'l' ? -.5 : .5, .5, 0};
     c.outputs.push_back(o);
   }
-  const std::vector<Fault> faults{fault(FaultKind::output_reversed, 0), fault(FaultKind::gyro_reversed, -1, -1, Axis::pitch)};
+  const std::vector<Fault> faults{fault(FaultKind::output_reversed, 0),
+                                  fault(FaultKind::gyro_reversed, -1, -1, Axis::pitch)};
   c.outputs[0].reversed = true;
   for (const Act act : {Act::stick, Act::tilt})
     for (const Axis axis : {Axis::roll, Axis::pitch}) {

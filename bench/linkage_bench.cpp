@@ -47,7 +47,8 @@ struct RodMisfit {
   int inputs() const { return 1; }
   int values() const { return 1; }
   int operator()(const Eigen::VectorXd& horn, Eigen::VectorXd& off) const {
-    const double x = 0.12 + 0.014 * std::sin(horn[0]) - 0.012 * std::sin(arm_rad), y = 0.014 * std::cos(horn[0]) - 0.012 * std::cos(arm_rad);
+    const double x = 0.12 + 0.014 * std::sin(horn[0]) - 0.012 * std::sin(arm_rad),
+                 y = 0.014 * std::cos(horn[0]) - 0.012 * std::cos(arm_rad);
     off[0] = x * x + y * y - 0.12 * 0.12;
     return 0;
   }
@@ -74,7 +75,8 @@ void centring_of_a_surface(benchmark::State& state) {
   Output o;
   o.surfaces = {*surface_from_word("elevator")};
   o.mix.pitch = 1;
-  for (const double us : {1000.0, 1250.0, 1500.0, 1750.0, 2000.0}) l.readings.push_back({us, -3.0 + (us - 1500) * 0.06, Json::object()});
+  for (const double us : {1000.0, 1250.0, 1500.0, 1750.0, 2000.0})
+    l.readings.push_back({us, -3.0 + (us - 1500) * 0.06, Json::object()});
   for (auto _ : state) benchmark::DoNotOptimize(centre(l, o));
 }
 BENCHMARK(centring_of_a_surface)->Unit(benchmark::kMicrosecond);

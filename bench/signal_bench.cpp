@@ -16,7 +16,8 @@ std::string capture(Signal signal) {
     ChannelFrame f;
     f.channels = 16;
     for (float& p : f.pulse_us) p = static_cast<float>(1000 + random() % 1000);
-    bytes += signal == Signal::inverted_serial ? encode_inverted_serial(f) : encode_two_way(f, static_cast<std::uint8_t>(i));
+    bytes +=
+        signal == Signal::inverted_serial ? encode_inverted_serial(f) : encode_two_way(f, static_cast<std::uint8_t>(i));
   }
   return bytes;
 }
@@ -43,7 +44,8 @@ void decode_by_bitset(benchmark::State& state) {
   for (auto _ : state) {
     frames.clear();
     for (std::size_t at = 0; at + 25 <= bytes.size(); at += 25) {
-      boost::dynamic_bitset<unsigned char> bits(reinterpret_cast<const unsigned char*>(bytes.data()) + at + 1, reinterpret_cast<const unsigned char*>(bytes.data()) + at + 23);
+      boost::dynamic_bitset<unsigned char> bits(reinterpret_cast<const unsigned char*>(bytes.data()) + at + 1,
+                                                reinterpret_cast<const unsigned char*>(bytes.data()) + at + 23);
       ChannelFrame& f = frames.emplace_back();
       for (std::size_t c = 0; c < 16; ++c) {
         unsigned raw = 0;

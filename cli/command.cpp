@@ -16,6 +16,8 @@ void Session::print(const Json& value) const {
   std::cout << value.dump(2, ' ', false, Json::error_handler_t::replace) << '\n';
 }
 
-void add_json_flag(CLI::App& command, Session& session) { command.add_flag("--json", session.json, "Print JSON instead of text"); }
+void add_json_flag(CLI::App& command, Session& session) {
+  command.add_flag("--json", session.json, "Print JSON instead of text");
+}
 
 }  // namespace rigging::cli

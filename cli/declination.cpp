@@ -13,7 +13,8 @@ void add_declination(CLI::App& app, Session& session) {
     std::string date;
   };
   auto place = std::make_shared<Place>();
-  auto* command = app.add_subcommand("declination", "The earth's magnetic field at a place (World Magnetic Model 2025)");
+  auto* command =
+      app.add_subcommand("declination", "The earth's magnetic field at a place (World Magnetic Model 2025)");
   command->add_option("--lat", place->latitude, "Latitude in degrees, north positive")->required();
   command->add_option("--lon", place->longitude, "Longitude in degrees, east positive")->required();
   command->add_option("--alt-km", place->altitude_km, "Height above the WGS 84 ellipsoid in kilometres");
@@ -27,10 +28,17 @@ void add_declination(CLI::App& app, Session& session) {
     const auto f = model->field(place->latitude, place->longitude, place->altitude_km, *year);
     if (!f) return session.refuse(f.error());
     if (session.json)
-      session.print({{"declination_deg", f->declination_deg}, {"inclination_deg", f->inclination_deg}, {"horizontal_nT", f->horizontal_nT}, {"total_nT", f->total_nT}, {"north_nT", f->north_nT}, {"east_nT", f->east_nT}, {"down_nT", f->down_nT}});
+      session.print({{"declination_deg", f->declination_deg},
+                     {"inclination_deg", f->inclination_deg},
+                     {"horizontal_nT", f->horizontal_nT},
+                     {"total_nT", f->total_nT},
+                     {"north_nT", f->north_nT},
+                     {"east_nT", f->east_nT},
+                     {"down_nT", f->down_nT}});
     else
-      std::cout << "Declination " << number_text(std::abs(f->declination_deg), 2) << "° " << (f->declination_deg < 0 ? "west" : "east") << ", inclination " << number_text(f->inclination_deg, 2) << "°, horizontal field "
-                << number_text(f->horizontal_nT, 0) << " nT\n";
+      std::cout << "Declination " << number_text(std::abs(f->declination_deg), 2) << "° "
+                << (f->declination_deg < 0 ? "west" : "east") << ", inclination " << number_text(f->inclination_deg, 2)
+                << "°, horizontal field " << number_text(f->horizontal_nT, 0) << " nT\n";
   });
 }
 

@@ -15,7 +15,8 @@ void print_text(const direction::Answer& answer, const direction::Case& c) {
     else
       std::cout << "These can't be true together; look again:\n";
     for (const int i : answer.contradictions)
-      std::cout << "  " << i << ": " << direction::observation_text(c.observations[static_cast<std::size_t>(i)], c) << '\n';
+      std::cout << "  " << i << ": " << direction::observation_text(c.observations[static_cast<std::size_t>(i)], c)
+                << '\n';
     return;
   }
   std::size_t shown = 0;

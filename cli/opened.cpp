@@ -23,7 +23,8 @@ Json figure_json(const Figure& f) {
   return json;
 }
 
-CLI::App* add_rig_command(CLI::App& app, Session& session, const char* name, const char* help, std::function<void(const Opened&)> action, bool json) {
+CLI::App* add_rig_command(CLI::App& app, Session& session, const char* name, const char* help,
+                          std::function<void(const Opened&)> action, bool json) {
   auto* command = app.add_subcommand(name, help);
   auto file = std::make_shared<std::string>();
   command->add_option("RIG", *file, "Rig file")->required();

@@ -20,6 +20,7 @@ Result<Opened> open(const std::string& file);
 Json figure_json(const Figure& figure);
 
 /// A command that takes a rig file. `json`: it can answer in JSON.
-CLI::App* add_rig_command(CLI::App& app, Session& session, const char* name, const char* help, std::function<void(const Opened&)> action, bool json = true);
+CLI::App* add_rig_command(CLI::App& app, Session& session, const char* name, const char* help,
+                          std::function<void(const Opened&)> action, bool json = true);
 
 }  // namespace rigging::cli

@@ -23,44 +23,72 @@ void optional_figure(Json& json, const char* key, const std::optional<Figure>& f
 
 Json efforts_json(const std::array<double, 5>& amps) {
   Json json = Json::object();
-  for (const auto& [effort, name] : Words<Effort>::list) json[std::string(name) + "_a"] = amps[static_cast<std::size_t>(effort)];
+  for (const auto& [effort, name] : Words<Effort>::list)
+    json[std::string(name) + "_a"] = amps[static_cast<std::size_t>(effort)];
   return json;
 }
 
 void power(const Opened& o, const WhatIf& what_if, Session& session) {
   for (const auto* list : {&what_if.stalled, &what_if.without})
     for (const std::string& part : *list)
-      if (!o.rig.part(part)) return session.refuse({"--stall or --without", "\"" + part + "\" is no part of this rig", "the id of a part"});
+      if (!o.rig.part(part))
+        return session.refuse({"--stall or --without", "\"" + part + "\" is no part of this rig", "the id of a part"});
   const PowerReport r = analyze_power(o.rig, o.catalogue, what_if);
   if (!session.json) {
-    for (const SourceReport& s : r.sources) std::cout << capital(s.name) << (s.battery ? "" : " on the " + s.rail) << ": " << s.verdict << '\n';
-    for (const Figure& f : r.figures()) std::cout << "  " << f.name << ": " << number_text(f.value, 2) << ' ' << f.unit << (f.least ? " (" + number_text(*f.least, 2) + " to " + number_text(*f.most, 2) + ")" : "") << "  = " << f.formula << '\n';
+    for (const SourceReport& s : r.sources)
+      std::cout << capital(s.name) << (s.battery ? "" : " on the " + s.rail) << ": " << s.verdict << '\n';
+    for (const Figure& f : r.figures())
+      std::cout << "  " << f.name << ": " << number_text(f.value, 2) << ' ' << f.unit
+                << (f.least ? " (" + number_text(*f.least, 2) + " to " + number_text(*f.most, 2) + ")" : "") << "  = "
+                << f.formula << '\n';
     for (const std::string& e : r.explanations) std::cout << "  " << e << '\n';
     if (r.advice) std::cout << r.advice->words << '\n';
     return;
   }
-  Json json{{"rails", Json::array()}, {"sources", Json::array()}, {"consumers", Json::array()}, {"explanations", r.explanations}};
+  Json json{{"rails", Json::array()},
+            {"sources", Json::array()},
+            {"consumers", Json::array()},
+            {"explanations", r.explanations}};
   for (std::size_t q = 0; q < r.network.rails.size(); ++q) {
     const Rail& rail = r.network.rails[q];
     Json parts = Json::array(), states = Json::object();
-    for (const int n : rail.nodes) parts.push_back(r.network.nodes[static_cast<std::size_t>(n)].part + "." + r.network.nodes[static_cast<std::size_t>(n)].net);
+    for (const int n : rail.nodes)
+      parts.push_back(r.network.nodes[static_cast<std::size_t>(n)].part + "." +
+                      r.network.nodes[static_cast<std::size_t>(n)].net);
     for (const auto& [state, name] : Words<SupplyState>::list) {
       const RailState& s = r.states[static_cast<std::size_t>(state)][q];
-      states[std::string(name)] = {{"live", s.live}, {"fed_by", s.source < 0 ? Json() : Json(rail.sources[static_cast<std::size_t>(s.source)].part)}, {"volts", s.volts}};
+      states[std::string(name)] = {
+          {"live", s.live},
+          {"fed_by", s.source < 0 ? Json() : Json(rail.sources[static_cast<std::size_t>(s.source)].part)},
+          {"volts", s.volts}};
     }
     json["rails"].push_back({{"name", rail.name}, {"joins", parts}, {"states", states}});
   }
   for (const SourceReport& s : r.sources) {
-    Json j{{"part", s.part}, {"rail", s.rail}, {"kind", s.battery ? "battery" : word(s.kind)}, {"supplies", s.supplies}, {"rating_a", s.rating_a}, {"amps", efforts_json(s.amps)}, {"verdict", s.verdict}};
-    if (s.lowest_in_v) j["inlet_v"] = {{"lowest", *s.lowest_in_v}, {"highest", *s.highest_in_v}, {"least", s.least_in_v}, {"most", s.most_in_v}};
+    Json j{{"part", s.part},         {"rail", s.rail},         {"kind", s.battery ? "battery" : word(s.kind)},
+           {"supplies", s.supplies}, {"rating_a", s.rating_a}, {"amps", efforts_json(s.amps)},
+           {"verdict", s.verdict}};
+    if (s.lowest_in_v)
+      j["inlet_v"] = {
+          {"lowest", *s.lowest_in_v}, {"highest", *s.highest_in_v}, {"least", s.least_in_v}, {"most", s.most_in_v}};
     optional_figure(j, "heat", s.heat);
     optional_figure(j, "junction", s.junction);
     json["sources"].push_back(std::move(j));
   }
   for (const ConsumerReport& c : r.consumers) {
     Json lit = Json::object();
-    for (const auto& [state, name] : Words<SupplyState>::list) lit[std::string(name)] = c.lit[static_cast<std::size_t>(state)];
-    json["consumers"].push_back({{"part", c.part}, {"rail", c.rail}, {"idle_a", c.idle_a}, {"typical_a", c.typical_a}, {"most_a", c.most_a}, {"least_v", c.least_v}, {"most_v", c.most_v}, {"worst_v", c.worst_v}, {"rest_v", c.rest_v}, {"lit", lit}});
+    for (const auto& [state, name] : Words<SupplyState>::list)
+      lit[std::string(name)] = c.lit[static_cast<std::size_t>(state)];
+    json["consumers"].push_back({{"part", c.part},
+                                 {"rail", c.rail},
+                                 {"idle_a", c.idle_a},
+                                 {"typical_a", c.typical_a},
+                                 {"most_a", c.most_a},
+                                 {"least_v", c.least_v},
+                                 {"most_v", c.most_v},
+                                 {"worst_v", c.worst_v},
+                                 {"rest_v", c.rest_v},
+                                 {"lit", lit}});
   }
   optional_figure(json, "controller_least", r.controller_least);
   optional_figure(json, "brown_out_margin", r.brown_out_margin);
@@ -70,10 +98,16 @@ void power(const Opened& o, const WhatIf& what_if, Session& session) {
   optional_figure(json, "endurance", r.endurance);
   optional_figure(json, "servos_held", r.servos_held);
   if (r.drive) {
-    json["drive"] = {{"static_current", figure_json(r.drive->static_current)}, {"thrust", figure_json(r.drive->thrust)}, {"cruise_current", figure_json(r.drive->cruise_current)}};
+    json["drive"] = {{"static_current", figure_json(r.drive->static_current)},
+                     {"thrust", figure_json(r.drive->thrust)},
+                     {"cruise_current", figure_json(r.drive->cruise_current)}};
     optional_figure(json["drive"], "thrust_to_weight", r.drive->thrust_to_weight);
   }
-  if (r.advice) json["advice"] = {{"overloaded", r.advice->overloaded}, {"move", r.advice->move}, {"regulator", r.advice->regulator_kind}, {"text", r.advice->words}};
+  if (r.advice)
+    json["advice"] = {{"overloaded", r.advice->overloaded},
+                      {"move", r.advice->move},
+                      {"regulator", r.advice->regulator_kind},
+                      {"text", r.advice->words}};
   session.print(json);
 }
 
@@ -91,34 +125,71 @@ void fit(const Opened& o, Session& session) {
   const FitReport r = analyze_fit(o.rig, o.catalogue, analyze_airframe(o.rig), analyze_power(o.rig, o.catalogue));
   const Balance& b = r.balance;
   if (!session.json) {
-    for (const Figure& f : r.figures()) std::cout << f.name << ": " << number_text(f.value, 3) << ' ' << f.unit << "  = " << f.formula << '\n';
-    std::cout << "Allowed " << number_text(b.band_front_m, 3) << " to " << number_text(b.band_back_m, 3) << " m behind the nose" << (b.complete ? "" : " (something has no mass or place yet)") << '\n';
-    std::cout << "To the wanted point: " << b.to_wanted.words << "\nFor the first flight: " << b.to_first_flight.words << '\n';
+    for (const Figure& f : r.figures())
+      std::cout << f.name << ": " << number_text(f.value, 3) << ' ' << f.unit << "  = " << f.formula << '\n';
+    std::cout << "Allowed " << number_text(b.band_front_m, 3) << " to " << number_text(b.band_back_m, 3)
+              << " m behind the nose" << (b.complete ? "" : " (something has no mass or place yet)") << '\n';
+    std::cout << "To the wanted point: " << b.to_wanted.words << "\nFor the first flight: " << b.to_first_flight.words
+              << '\n';
     if (!b.lateral_advice.empty()) std::cout << b.lateral_advice << '\n';
     for (const CompassReport& c : r.compasses)
       for (const CompassPath& p : c.paths)
-        std::cout << "  " << p.path.name << ": " << number_text(p.path.amps, 1) << " A at " << number_text(1000 * p.distance_m, 0) << " mm, " << number_text(p.error_deg, 2) << "°; keep " << number_text(1000 * p.least_distance_m, 0) << " mm\n";
+        std::cout << "  " << p.path.name << ": " << number_text(p.path.amps, 1) << " A at "
+                  << number_text(1000 * p.distance_m, 0) << " mm, " << number_text(p.error_deg, 2) << "°; keep "
+                  << number_text(1000 * p.least_distance_m, 0) << " mm\n";
     for (const Squeeze& s : r.squeezes) std::cout << s.words << '\n';
     for (const ToGet& t : r.to_get) std::cout << "  " << t.count << " × " << t.what << " (" << t.why << ")\n";
     return;
   }
-  Json json{{"mass_kg", b.total.value}, {"balance_m", b.balance_point.value}, {"lateral_m", b.lateral.value}, {"wanted_m", b.wanted.value}, {"first_flight_m", b.first_flight.value},
-            {"band_front_m", b.band_front_m}, {"band_back_m", b.band_back_m}, {"static_margin_percent", b.static_margin.value}, {"complete", b.complete},
-            {"to_wanted", advice_json(b.to_wanted)}, {"to_first_flight", advice_json(b.to_first_flight)}, {"lateral_advice", b.lateral_advice}};
-  for (const char* list : {"items", "figures", "compasses", "squeezes", "to_get", "confirm"}) json[list] = Json::array();
-  for (const MassItem& i : b.items) json["items"].push_back({{"part", i.part}, {"name", i.name}, {"mass_kg", i.mass_kg}, {"behind_nose_m", -i.at.x}, {"right_m", i.at.y}, {"down_m", i.at.z}, {"placed", i.placed}, {"weighed", i.weighed}});
+  Json json{{"mass_kg", b.total.value},
+            {"balance_m", b.balance_point.value},
+            {"lateral_m", b.lateral.value},
+            {"wanted_m", b.wanted.value},
+            {"first_flight_m", b.first_flight.value},
+            {"band_front_m", b.band_front_m},
+            {"band_back_m", b.band_back_m},
+            {"static_margin_percent", b.static_margin.value},
+            {"complete", b.complete},
+            {"to_wanted", advice_json(b.to_wanted)},
+            {"to_first_flight", advice_json(b.to_first_flight)},
+            {"lateral_advice", b.lateral_advice}};
+  for (const char* list : {"items", "figures", "compasses", "squeezes", "to_get", "confirm"})
+    json[list] = Json::array();
+  for (const MassItem& i : b.items)
+    json["items"].push_back({{"part", i.part},
+                             {"name", i.name},
+                             {"mass_kg", i.mass_kg},
+                             {"behind_nose_m", -i.at.x},
+                             {"right_m", i.at.y},
+                             {"down_m", i.at.z},
+                             {"placed", i.placed},
+                             {"weighed", i.weighed}});
   for (const Figure& f : r.figures()) json["figures"].push_back(figure_json(f));
-  json["board"] = {{"turn", r.board.turn.name()}, {"matrix", r.board.matrix}, {"told", r.board.told}, {"can_be_told", r.board.can_be_told}};
+  json["board"] = {{"turn", r.board.turn.name()},
+                   {"matrix", r.board.matrix},
+                   {"told", r.board.told},
+                   {"can_be_told", r.board.can_be_told}};
   for (const CompassReport& c : r.compasses) {
     Json paths = Json::array();
-    for (const CompassPath& p : c.paths) paths.push_back({{"lead", p.path.lead}, {"amps", p.path.amps}, {"spacing_m", p.path.spacing_m}, {"distance_m", p.distance_m}, {"field_ut", p.field_ut}, {"error_deg", p.error_deg}, {"least_distance_m", p.least_distance_m}});
-    json["compasses"].push_back({{"part", c.part}, {"horizontal_ut", c.horizontal.value}, {"error_deg", c.error.value}, {"leads", paths}});
+    for (const CompassPath& p : c.paths)
+      paths.push_back({{"lead", p.path.lead},
+                       {"amps", p.path.amps},
+                       {"spacing_m", p.path.spacing_m},
+                       {"distance_m", p.distance_m},
+                       {"field_ut", p.field_ut},
+                       {"error_deg", p.error_deg},
+                       {"least_distance_m", p.least_distance_m}});
+    json["compasses"].push_back(
+        {{"part", c.part}, {"horizontal_ut", c.horizontal.value}, {"error_deg", c.error.value}, {"leads", paths}});
   }
-  for (const Squeeze& s : r.squeezes) json["squeezes"].push_back({{"part", s.part}, {"other", s.other}, {"text", s.words}});
+  for (const Squeeze& s : r.squeezes)
+    json["squeezes"].push_back({{"part", s.part}, {"other", s.other}, {"text", s.words}});
   for (const ToGet& t : r.to_get) json["to_get"].push_back({{"what", t.what}, {"count", t.count}, {"why", t.why}});
   for (const Confirmation& c : confirmations(o.rig, o.catalogue)) {
     const auto& ticks = o.rig.fit.confirmed;
-    json["confirm"].push_back({{"word", c.word}, {"text", c.text}, {"confirmed", std::find(ticks.begin(), ticks.end(), c.word) != ticks.end()}});
+    json["confirm"].push_back({{"word", c.word},
+                               {"text", c.text},
+                               {"confirmed", std::find(ticks.begin(), ticks.end(), c.word) != ticks.end()}});
   }
   session.print(json);
 }
@@ -126,7 +197,15 @@ void fit(const Opened& o, Session& session) {
 Json loom_json(const WiringReport& r) {
   Json loom = Json::array();
   for (const LoomRow& row : r.loom)
-    loom.push_back({{"lead", row.lead}, {"from", row.from}, {"from_socket", row.from_socket}, {"to", row.to}, {"to_socket", row.to_socket}, {"kind", word(row.kind)}, {"length_m", row.length_m}, {"awg", row.awg}, {"remarks", row.remarks}});
+    loom.push_back({{"lead", row.lead},
+                    {"from", row.from},
+                    {"from_socket", row.from_socket},
+                    {"to", row.to},
+                    {"to_socket", row.to_socket},
+                    {"kind", word(row.kind)},
+                    {"length_m", row.length_m},
+                    {"awg", row.awg},
+                    {"remarks", row.remarks}});
   return loom;
 }
 
@@ -134,12 +213,23 @@ void wiring(const Opened& o, Session& session) {
   const WiringReport r = analyze_wiring(o.rig, o.catalogue);
   if (!session.json) {
     for (const LoomRow& row : r.loom)
-      std::cout << row.lead << ": " << row.from << " " << row.from_socket << " to " << row.to << " " << row.to_socket << ", " << spoken(word(row.kind)) << ", " << number_text(1000 * row.length_m, 0) << " mm, " << number_text(row.awg, 0) << " AWG" << (row.remarks.empty() ? "" : ", " + row.remarks) << '\n';
+      std::cout << row.lead << ": " << row.from << " " << row.from_socket << " to " << row.to << " " << row.to_socket
+                << ", " << spoken(word(row.kind)) << ", " << number_text(1000 * row.length_m, 0) << " mm, "
+                << number_text(row.awg, 0) << " AWG" << (row.remarks.empty() ? "" : ", " + row.remarks) << '\n';
     return;
   }
   Json groups = Json::array();
-  for (const TimerGroup& g : r.groups) groups.push_back({{"group", g.group}, {"outputs", g.outputs}, {"rates_hz", g.rates_hz}, {"motor", g.motor}, {"servo", g.servo}});
-  session.print({{"loom", loom_json(r)}, {"timer_groups", groups}, {"power_pads", r.power_pads}, {"power_pads_needed", r.power_pads_needed}, {"ground_pads", r.ground_pads}, {"ground_pads_needed", r.ground_pads_needed}, {"free_ports", r.free_ports}, {"free_outputs", r.free_outputs}});
+  for (const TimerGroup& g : r.groups)
+    groups.push_back(
+        {{"group", g.group}, {"outputs", g.outputs}, {"rates_hz", g.rates_hz}, {"motor", g.motor}, {"servo", g.servo}});
+  session.print({{"loom", loom_json(r)},
+                 {"timer_groups", groups},
+                 {"power_pads", r.power_pads},
+                 {"power_pads_needed", r.power_pads_needed},
+                 {"ground_pads", r.ground_pads},
+                 {"ground_pads_needed", r.ground_pads_needed},
+                 {"free_ports", r.free_ports},
+                 {"free_outputs", r.free_outputs}});
 }
 
 void plan(const Opened& o, const std::string& into, Session& session) {
@@ -147,13 +237,20 @@ void plan(const Opened& o, const std::string& into, Session& session) {
   if (!into.empty())
     if (const auto ok = save_rig(p.rig, into); !ok) return session.refuse(ok.error());
   if (session.json) {
-    Json json{{"complete", p.obstacles.empty()}, {"changes", p.changes}, {"choices", Json::array()}, {"obstacles", Json::array()}, {"outputs", Json::array()}, {"loom", loom_json(analyze_wiring(p.rig, o.catalogue))}};
-    for (const Choice& c : p.choices) json["choices"].push_back({{"subject", c.subject}, {"end", c.end}, {"goes_to", c.goes_to}, {"why", c.why}, {"changed", c.changed}});
-    for (const Obstacle& b : p.obstacles) json["obstacles"].push_back({{"subject", b.subject}, {"what", b.what}, {"code", b.code}});
+    Json json{{"complete", p.obstacles.empty()}, {"changes", p.changes},
+              {"choices", Json::array()},        {"obstacles", Json::array()},
+              {"outputs", Json::array()},        {"loom", loom_json(analyze_wiring(p.rig, o.catalogue))}};
+    for (const Choice& c : p.choices)
+      json["choices"].push_back(
+          {{"subject", c.subject}, {"end", c.end}, {"goes_to", c.goes_to}, {"why", c.why}, {"changed", c.changed}});
+    for (const Obstacle& b : p.obstacles)
+      json["obstacles"].push_back({{"subject", b.subject}, {"what", b.what}, {"code", b.code}});
     for (const Output& out : p.rig.outputs) json["outputs"].push_back({{"output", out.id}, {"socket", out.socket}});
     session.print(json);
   } else {
-    for (const Choice& c : p.choices) std::cout << (c.changed ? "* " : "  ") << c.subject << (c.end.empty() ? "" : " " + c.end) << " → " << c.goes_to << ": " << c.why << '\n';
+    for (const Choice& c : p.choices)
+      std::cout << (c.changed ? "* " : "  ") << c.subject << (c.end.empty() ? "" : " " + c.end) << " → " << c.goes_to
+                << ": " << c.why << '\n';
     for (const Obstacle& b : p.obstacles) std::cout << "! " << b.code << ' ' << b.what << '\n';
   }
   session.status = p.obstacles.empty() ? good : found_wrong;
@@ -176,7 +273,8 @@ void sheet(const Opened& o, const std::string& what, const std::string& into, Se
   } else if (into.ends_with(".svg")) {
     for (std::size_t i = 0; i < pages.size(); ++i) {
       // Several pages are several files: name-1.svg, name-2.svg.
-      const std::string name = pages.size() == 1 ? into : into.substr(0, into.size() - 4) + "-" + std::to_string(i + 1) + ".svg";
+      const std::string name =
+          pages.size() == 1 ? into : into.substr(0, into.size() - 4) + "-" + std::to_string(i + 1) + ".svg";
       if (const auto ok = write_file_atomically(name, pages[i]); !ok) return session.refuse(ok.error());
       if (pages.size() > 1) std::cout << name << '\n';
     }
@@ -191,17 +289,24 @@ void sheet(const Opened& o, const std::string& what, const std::string& into, Se
 
 void add_plan_commands(CLI::App& app, Session& session) {
   auto what_if = std::make_shared<WhatIf>();
-  auto* p = add_rig_command(app, session, "power", "Rails, budget, heat, brown-out, endurance and drive train", [&session, what_if](const Opened& o) { power(o, *what_if, session); });
+  auto* p = add_rig_command(app, session, "power", "Rails, budget, heat, brown-out, endurance and drive train",
+                            [&session, what_if](const Opened& o) { power(o, *what_if, session); });
   p->add_option("--stall", what_if->stalled, "These servos are stalled, in place of the greediest");
   p->add_option("--without", what_if->without, "These parts are taken out");
-  p->add_option("--more-cells", what_if->more_cells, "Cells more (or fewer) in the battery")->check(CLI::Range(-10, 10));
-  add_rig_command(app, session, "fit", "Mass, balance, board position and compass clearance", [&session](const Opened& o) { fit(o, session); });
-  add_rig_command(app, session, "wiring", "The loom, timer groups, pads and what is free", [&session](const Opened& o) { wiring(o, session); });
+  p->add_option("--more-cells", what_if->more_cells, "Cells more (or fewer) in the battery")
+      ->check(CLI::Range(-10, 10));
+  add_rig_command(app, session, "fit", "Mass, balance, board position and compass clearance",
+                  [&session](const Opened& o) { fit(o, session); });
+  add_rig_command(app, session, "wiring", "The loom, timer groups, pads and what is free",
+                  [&session](const Opened& o) { wiring(o, session); });
   auto into = std::make_shared<std::string>();
-  auto* plan_command = add_rig_command(app, session, "plan", "Where every lead goes, and why", [&session, into](const Opened& o) { plan(o, *into, session); });
+  auto* plan_command = add_rig_command(app, session, "plan", "Where every lead goes, and why",
+                                       [&session, into](const Opened& o) { plan(o, *into, session); });
   plan_command->add_option("--into", *into, "Rig file to write with the plan carried out");
   auto what = std::make_shared<std::string>(), file = std::make_shared<std::string>();
-  auto* s = add_rig_command(app, session, "sheet", "Print sheets: plug-list, wiring, gauges or settings, as SVG or PDF", [&session, what, file](const Opened& o) { sheet(o, *what, *file, session); }, false);
+  auto* s = add_rig_command(
+      app, session, "sheet", "Print sheets: plug-list, wiring, gauges or settings, as SVG or PDF",
+      [&session, what, file](const Opened& o) { sheet(o, *what, *file, session); }, false);
   s->add_option("SHEET", *what, "plug-list, wiring, gauges or settings")->required();
   s->add_option("--into", *file, "File to write, .svg or .pdf")->required();
 }

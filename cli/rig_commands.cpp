@@ -23,8 +23,11 @@ void check(const Opened& o, Session& session) {
     session.print(review_to_json(o.rig, r));
   } else {
     std::cout << o.rig.name << ": " << r.readiness.words << '\n';
-    for (const Snag& s : r.snags) std::cout << mark(s.severity) << ' ' << s.code << ' ' << s.what << ". " << s.why << " " << s.remedy << '\n';
-    for (const CheckStatus& c : r.checks) std::cout << "    " << c.check.title << ": " << word(c.state) << (c.because.empty() ? "" : " (" + c.because + ")") << '\n';
+    for (const Snag& s : r.snags)
+      std::cout << mark(s.severity) << ' ' << s.code << ' ' << s.what << ". " << s.why << " " << s.remedy << '\n';
+    for (const CheckStatus& c : r.checks)
+      std::cout << "    " << c.check.title << ": " << word(c.state) << (c.because.empty() ? "" : " (" + c.because + ")")
+                << '\n';
   }
   session.status = r.readiness.ready ? good : found_wrong;
 }
@@ -35,7 +38,9 @@ void airframe(const Opened& o, Session& session) {
     Json json{{"kind", word(o.rig.airframe.kind)}, {"figures", Json::array()}, {"answers", Json::array()}};
     for (const Figure& f : r.figures()) json["figures"].push_back(figure_json(f));
     for (const AxisAnswer& a : r.answers)
-      json["answers"].push_back({{"surface", a.surface.word()}, {"axis", word(a.axis)}, {"positive_command", motion_word(a.surface, a.direction)}});
+      json["answers"].push_back({{"surface", a.surface.word()},
+                                 {"axis", word(a.axis)},
+                                 {"positive_command", motion_word(a.surface, a.direction)}});
     return session.print(json);
   }
   std::cout << facts_of(o.rig.airframe.kind).name << '\n';
@@ -51,13 +56,22 @@ void surfaces(const Opened& o, const Command& command, Session& session) {
   Json json{{"outputs", Json::array()}, {"surfaces", Json::array()}, {"saturated_share", r.saturated_share}};
   for (const Output& out : o.rig.outputs) {
     const OutputState s = mixed(out, command);
-    json["outputs"].push_back({{"output", s.output}, {"asked", s.asked}, {"pulse_us", s.pulse_us}, {"saturated", s.saturated}});
-    if (!session.json) std::cout << s.output << ": " << number_text(s.pulse_us, 1) << " µs" << (s.saturated ? ", saturated" : "") << '\n';
+    json["outputs"].push_back(
+        {{"output", s.output}, {"asked", s.asked}, {"pulse_us", s.pulse_us}, {"saturated", s.saturated}});
+    if (!session.json)
+      std::cout << s.output << ": " << number_text(s.pulse_us, 1) << " µs" << (s.saturated ? ", saturated" : "")
+                << '\n';
   }
   for (const SurfaceAnswer& a : r.answers) {
-    json["surfaces"].push_back({{"surface", a.surface.word()}, {"output", a.output}, {"roll", a.share[0]}, {"pitch", a.share[1]}, {"yaw", a.share[2]}, {"worst_sum", a.worst_sum}});
+    json["surfaces"].push_back({{"surface", a.surface.word()},
+                                {"output", a.output},
+                                {"roll", a.share[0]},
+                                {"pitch", a.share[1]},
+                                {"yaw", a.share[2]},
+                                {"worst_sum", a.worst_sum}});
     if (!session.json)
-      std::cout << a.surface.spoken() << ": roll " << number_text(100 * a.share[0], 0) << " %, pitch " << number_text(100 * a.share[1], 0) << " %, yaw " << number_text(100 * a.share[2], 0) << " %\n";
+      std::cout << a.surface.spoken() << ": roll " << number_text(100 * a.share[0], 0) << " %, pitch "
+                << number_text(100 * a.share[1], 0) << " %, yaw " << number_text(100 * a.share[2], 0) << " %\n";
   }
   if (session.json) session.print(json);
 }
@@ -75,16 +89,26 @@ void compare(const Opened& a, const std::string& other, Session& session) {
 
 void proof(const Opened& o, Session& session) {
   const ControllerClass* controller = o.catalogue.controller(o.rig.controller.kind);
-  if (!controller) return session.refuse({"controller/kind", "\"" + o.rig.controller.kind + "\" is not in the catalogue", "a known class"});
+  if (!controller)
+    return session.refuse(
+        {"controller/kind", "\"" + o.rig.controller.kind + "\" is not in the catalogue", "a known class"});
   Json json{{"checks", Json::array()}};
   for (const CheckStatus& s : check_statuses(o.rig, *controller)) {
     const CheckCard card = card_of(o.rig, *controller, s.check);
     Json expected = Json::object();
     for (const Expected& e : card.expected) expected[e.surface.word()] = motion_word(e.surface, e.motion);
-    json["checks"].push_back({{"check", s.check.id}, {"state", word(s.state)}, {"because", s.because}, {"todo", card.todo}, {"how", card.how}, {"mode", word(card.observation.mode)}, {"expected", expected}, {"cautions", card.cautions}});
+    json["checks"].push_back({{"check", s.check.id},
+                              {"state", word(s.state)},
+                              {"because", s.because},
+                              {"todo", card.todo},
+                              {"how", card.how},
+                              {"mode", word(card.observation.mode)},
+                              {"expected", expected},
+                              {"cautions", card.cautions}});
     if (!session.json) {
       std::cout << s.check.title << ": " << word(s.state) << "\n  " << card.todo << "\n  Should show:";
-      for (const Expected& e : card.expected) std::cout << ' ' << e.surface.spoken() << ' ' << spoken_motion(e.surface, e.motion) << ';';
+      for (const Expected& e : card.expected)
+        std::cout << ' ' << e.surface.spoken() << ' ' << spoken_motion(e.surface, e.motion) << ';';
       std::cout << "\n  " << card.how << '\n';
     }
   }
@@ -93,7 +117,9 @@ void proof(const Opened& o, Session& session) {
 
 void hand_card_sheet(const Opened& o, const std::string& case_file, const std::string& into, Session& session) {
   const ControllerClass* controller = o.catalogue.controller(o.rig.controller.kind);
-  if (!controller) return session.refuse({"controller/kind", "\"" + o.rig.controller.kind + "\" is not in the catalogue", "a known class"});
+  if (!controller)
+    return session.refuse(
+        {"controller/kind", "\"" + o.rig.controller.kind + "\" is not in the catalogue", "a known class"});
   const auto json = read_json_file(case_file);
   if (!json) return session.refuse(json.error());
   // What was seen is read against this rig: outputs, abilities and looks come from it.
@@ -104,7 +130,8 @@ void hand_card_sheet(const Opened& o, const std::string& case_file, const std::s
   for (const auto& out : of_rig.outputs) {
     Json mix = Json::object(), names = Json::array();
     for (const Axis axis : all_axes)
-      if (out.mix[static_cast<std::size_t>(index_of(axis))] != 0) mix[std::string(word(axis))] = out.mix[static_cast<std::size_t>(index_of(axis))];
+      if (out.mix[static_cast<std::size_t>(index_of(axis))] != 0)
+        mix[std::string(word(axis))] = out.mix[static_cast<std::size_t>(index_of(axis))];
     for (const Surface s : out.surfaces) names.push_back(s.word());
     whole["outputs"].push_back({{"id", out.id}, {"surfaces", names}, {"mix", mix}, {"reversed", out.reversed}});
   }
@@ -114,13 +141,15 @@ void hand_card_sheet(const Opened& o, const std::string& case_file, const std::s
   c->may_ask = of_rig.may_ask;
   const direction::Answer answer = direction::reason(*c);
   if (!answer.settled || answer.explanations.empty()) {
-    session.refuse({case_file, "what was seen does not settle what is wrong", "observations as asked for by rigging-cli directions"});
+    session.refuse({case_file, "what was seen does not settle what is wrong",
+                    "observations as asked for by rigging-cli directions"});
     return;
   }
   int number = 0;
   for (const auto& fault : answer.explanations.front().faults) {
     const std::string path = into + "/hand-card-" + std::to_string(++number) + ".svg";
-    const auto ok = write_file_atomically(path, hand_card_svg(hand_card(o.rig, *controller, fault, *c), o.rig, *controller, *c));
+    const auto ok =
+        write_file_atomically(path, hand_card_svg(hand_card(o.rig, *controller, fault, *c), o.rig, *controller, *c));
     if (!ok) return session.refuse(ok.error());
     std::cout << path << '\n';
   }
@@ -129,13 +158,17 @@ void hand_card_sheet(const Opened& o, const std::string& case_file, const std::s
 }  // namespace
 
 void add_rig_commands(CLI::App& app, Session& session) {
-  const auto with_rig = [&](const char* name, const char* help, std::function<void(const Opened&)> action, bool json = true) { return add_rig_command(app, session, name, help, std::move(action), json); };
+  const auto with_rig = [&](const char* name, const char* help, std::function<void(const Opened&)> action,
+                            bool json = true) {
+    return add_rig_command(app, session, name, help, std::move(action), json);
+  };
   with_rig("check", "Snags, proofs and readiness", [&session](const Opened& o) { check(o, session); });
   with_rig("airframe", "Areas, speeds and what answers what", [&session](const Opened& o) { airframe(o, session); });
   with_rig("proof", "The bench checks and what each should show", [&session](const Opened& o) { proof(o, session); });
 
   auto command = std::make_shared<Command>();
-  auto* s = with_rig("surfaces", "Pulses and surfaces for a command", [&session, command](const Opened& o) { surfaces(o, *command, session); });
+  auto* s = with_rig("surfaces", "Pulses and surfaces for a command",
+                     [&session, command](const Opened& o) { surfaces(o, *command, session); });
   s->add_option("--roll", command->roll, "-1 left to 1 right")->check(CLI::Range(-1.0, 1.0));
   s->add_option("--pitch", command->pitch, "-1 nose down to 1 nose up")->check(CLI::Range(-1.0, 1.0));
   s->add_option("--yaw", command->yaw, "-1 left to 1 right")->check(CLI::Range(-1.0, 1.0));
@@ -143,11 +176,14 @@ void add_rig_commands(CLI::App& app, Session& session) {
   s->add_option("--flap", command->flap, "0 to 1")->check(CLI::Range(0.0, 1.0));
 
   auto other = std::make_shared<std::string>();
-  auto* c = with_rig("compare", "Where two rigs differ", [&session, other](const Opened& o) { compare(o, *other, session); });
+  auto* c =
+      with_rig("compare", "Where two rigs differ", [&session, other](const Opened& o) { compare(o, *other, session); });
   c->add_option("OTHER", *other, "Another rig file")->required();
 
   auto seen = std::make_shared<std::string>(), into = std::make_shared<std::string>(".");
-  auto* sheet = with_rig("hand-card", "Cards for what hands must do, from what was seen", [&session, seen, into](const Opened& o) { hand_card_sheet(o, *seen, *into, session); }, false);
+  auto* sheet = with_rig(
+      "hand-card", "Cards for what hands must do, from what was seen",
+      [&session, seen, into](const Opened& o) { hand_card_sheet(o, *seen, *into, session); }, false);
   sheet->add_option("CASE", *seen, "Observations, as for directions; outputs are taken from the rig")->required();
   sheet->add_option("--into", *into, "Folder for the SVG files");
 
@@ -155,7 +191,8 @@ void add_rig_commands(CLI::App& app, Session& session) {
   auto schema_of = std::make_shared<std::string>();
   schema->add_option("WHAT", *schema_of, "rig or parts")->required();
   schema->callback([&session, schema_of] {
-    if (*schema_of != "rig" && *schema_of != "parts") return session.refuse({"WHAT", "unknown file \"" + *schema_of + "\"", "rig or parts"});
+    if (*schema_of != "rig" && *schema_of != "parts")
+      return session.refuse({"WHAT", "unknown file \"" + *schema_of + "\"", "rig or parts"});
     std::cout << (*schema_of == "rig" ? rig_schema() : parts_schema()).dump(1) << '\n';
   });
 
@@ -174,10 +211,12 @@ void add_rig_commands(CLI::App& app, Session& session) {
     const auto catalogue = load_catalogue(std::string(RIGGING_DATA_DIR) + "/catalogue");
     if (!catalogue) return session.refuse(catalogue.error());
     const ControllerClass* controller = catalogue->controller(fresh->controller);
-    if (!controller) return session.refuse({"--controller", "unknown class \"" + fresh->controller + "\"", "an id of the catalogue"});
+    if (!controller)
+      return session.refuse({"--controller", "unknown class \"" + fresh->controller + "\"", "an id of the catalogue"});
     if (std::filesystem::exists(fresh->file)) return session.refuse({fresh->file, "exists already", "a new file name"});
     Rig rig = fresh_rig(fresh->name, *kind, fresh->controller);
-    for (std::size_t i = 0; i < rig.outputs.size(); ++i) rig.outputs[i].socket = i < controller->outputs.size() ? controller->outputs[i].id : "";
+    for (std::size_t i = 0; i < rig.outputs.size(); ++i)
+      rig.outputs[i].socket = i < controller->outputs.size() ? controller->outputs[i].id : "";
     if (const auto ok = save_rig(rig, fresh->file); !ok) session.refuse(ok.error());
   });
 }

@@ -17,18 +17,21 @@ namespace rigging {
 void add_shipped_fonts() {
   static const bool once = [] {
     load_font_resource();
-    for (const char* face : {"RiggingFigures-Regular", "RiggingFigures-Bold", "RiggingText-Regular", "RiggingText-Bold", "RiggingText-Italic"})
+    for (const char* face : {"RiggingFigures-Regular", "RiggingFigures-Bold", "RiggingText-Regular", "RiggingText-Bold",
+                             "RiggingText-Italic"})
       QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(face)));
     return true;
   }();
   (void)once;
 }
 
-Result<void> write_pdf(const std::string& svg, const std::filesystem::path& file) { return write_pdf(std::vector{svg}, file); }
+Result<void> write_pdf(const std::string& svg, const std::filesystem::path& file) {
+  return write_pdf(std::vector{svg}, file);
+}
 
 Result<void> write_pdf(const std::vector<std::string>& svgs, const std::filesystem::path& file) {
-  // Fonts need a running toolkit; a command line has none and shows nothing. It lives until the process ends: taken down among the
-  // static objects it would find others gone before it.
+  // Fonts need a running toolkit; a command line has none and shows nothing. It lives until the process ends: taken
+  // down among the static objects it would find others gone before it.
   if (!QGuiApplication::instance()) {
     static int argc = 1;
     static char name[] = "rigging";
@@ -60,7 +63,8 @@ Result<void> write_pdf(const std::vector<std::string>& svgs, const std::filesyst
       } else {
         pdf.newPage();
       }
-      renderer.render(&painter, QRectF(QPointF(0, 0), mm * (pdf.resolution() / 25.4)));  // to scale: a page is rounded to whole points
+      renderer.render(&painter, QRectF(QPointF(0, 0),
+                                       mm * (pdf.resolution() / 25.4)));  // to scale: a page is rounded to whole points
     }
   }
   return write_file_atomically(file, bytes.toStdString());

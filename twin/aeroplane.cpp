@@ -16,7 +16,8 @@ using direction::FaultKind;
 
 namespace {
 
-constexpr std::array<ChannelFunction, 4> stick_functions{ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw};
+constexpr std::array<ChannelFunction, 4> stick_functions{ChannelFunction::roll, ChannelFunction::pitch,
+                                                         ChannelFunction::throttle, ChannelFunction::yaw};
 
 /// Gimbals with which the rig's own transmitter settings make pulses that land.
 std::array<Gimbal, 4> gimbals_that_land(const Rig& rig) {
@@ -30,7 +31,8 @@ std::array<Gimbal, 4> gimbals_that_land(const Rig& rig) {
     g.sense = c->reversed ? -1 : 1;
     g.middle_us = -(c->reversed ? -1 : 1) * c->sub_trim_us;
     const double full = rig.radio.transmitter.full_us;
-    const double low = 500 / (std::max(1.0, c->travel_low_percent) / 100 * full), high = 500 / (std::max(1.0, c->travel_high_percent) / 100 * full);
+    const double low = 500 / (std::max(1.0, c->travel_low_percent) / 100 * full),
+                 high = 500 / (std::max(1.0, c->travel_high_percent) / 100 * full);
     g.reach_low = c->reversed ? high : low;
     g.reach_high = c->reversed ? low : high;
   }
@@ -42,7 +44,9 @@ std::array<Gimbal, 4> gimbals_that_land(const Rig& rig) {
 Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const std::vector<Fault>& faults) {
   const Case c = direction::case_from_rig(rig, controller);
   const auto world = direction::world_of(c, faults);
-  if (!world) return failure("faults", "with these faults undone the aeroplane would still be wrong", "faults that the rig's mix allows");
+  if (!world)
+    return failure("faults", "with these faults undone the aeroplane would still be wrong",
+                   "faults that the rig's mix allows");
   Truth truth;
   for (const Output& o : rig.outputs) truth.hangs_on[o.socket];
   std::size_t index = 0;
@@ -50,7 +54,8 @@ Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const 
   std::vector<int> lead(c.outputs.size());
   for (std::size_t i = 0; i < lead.size(); ++i) lead[i] = static_cast<int>(i);
   for (auto f = faults.rbegin(); f != faults.rend(); ++f)
-    if (f->kind == FaultKind::leads_swapped) std::swap(lead[static_cast<std::size_t>(f->output)], lead[static_cast<std::size_t>(f->other_output)]);
+    if (f->kind == FaultKind::leads_swapped)
+      std::swap(lead[static_cast<std::size_t>(f->output)], lead[static_cast<std::size_t>(f->other_output)]);
   const auto socket_of = [&](std::size_t output) { return rig.output(c.outputs[output].id)->socket; };
   for (std::size_t socket = 0; socket < lead.size(); ++socket)
     truth.hangs_on[socket_of(socket)] = c.outputs[static_cast<std::size_t>(lead[socket])].surfaces;
@@ -66,14 +71,17 @@ Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const 
     if (f.kind == FaultKind::output_dead) truth.dead[socket_of(static_cast<std::size_t>(f.output))] = true;
     if (f.kind == FaultKind::gyro_reversed) truth.gyro_sign[axis] *= -1;
     if (f.kind == FaultKind::transmitter_reversed) channel_sign[axis] *= -1;
-    if (f.kind == FaultKind::transmitter_swapped) std::swap(stick_to_channel[axis], stick_to_channel[static_cast<std::size_t>(index_of(f.other_axis))]);
+    if (f.kind == FaultKind::transmitter_swapped)
+      std::swap(stick_to_channel[axis], stick_to_channel[static_cast<std::size_t>(index_of(f.other_axis))]);
     if (f.kind == FaultKind::board_turned) truth.board = f.turn;
   }
   // A swap acts first, a reversal belongs to the channel.
   const auto gimbals = truth.gimbals;
   for (std::size_t axis = 0; axis < 3; ++axis) {
     const auto to = static_cast<std::size_t>(stick_to_channel[axis]);
-    const auto stick = [](std::size_t i) { return Transmitter::index(*from_word<ChannelFunction>(word(static_cast<Axis>(i)))); };
+    const auto stick = [](std::size_t i) {
+      return Transmitter::index(*from_word<ChannelFunction>(word(static_cast<Axis>(i))));
+    };
     truth.gimbals[stick(axis)] = gimbals[stick(to)];
     if (channel_sign[to] < 0) truth.gimbals[stick(axis)].sense *= -1;
   }
@@ -148,7 +156,8 @@ std::vector<Fault> drawn_faults(const Rig& rig, const ControllerClass& controlle
     f.output = static_cast<int>(below(c.outputs.size()));
     f.axis = static_cast<Axis>(below(3));
     const direction::Output& output = c.outputs[static_cast<std::size_t>(f.output)];
-    const bool axis_served = std::any_of(c.outputs.begin(), c.outputs.end(), [&](const auto& o) { return o.mix[static_cast<std::size_t>(f.axis)] != 0; });
+    const bool axis_served = std::any_of(c.outputs.begin(), c.outputs.end(),
+                                         [&](const auto& o) { return o.mix[static_cast<std::size_t>(f.axis)] != 0; });
     switch (f.kind) {
       case FaultKind::leads_swapped:
         f.other_output = static_cast<int>(below(c.outputs.size()));
@@ -175,7 +184,8 @@ std::vector<Fault> drawn_faults(const Rig& rig, const ControllerClass& controlle
         break;
       default: break;
     }
-    const bool one_of_a_kind = f.kind == FaultKind::board_turned || f.kind == FaultKind::transmitter_swapped || f.kind == FaultKind::leads_swapped;
+    const bool one_of_a_kind = f.kind == FaultKind::board_turned || f.kind == FaultKind::transmitter_swapped ||
+                               f.kind == FaultKind::leads_swapped;
     if (std::any_of(faults.begin(), faults.end(), [&](const Fault& g) {
           return g.kind == f.kind && (one_of_a_kind || (g.output == f.output && g.axis == f.axis));
         }))

@@ -8,8 +8,8 @@
 namespace rigging::twin {
 namespace {
 
-constexpr double turning_deg_s = 130;   // a brisk hand
-constexpr double motor_travel_s = 0.18; // from centre to end
+constexpr double turning_deg_s = 130;    // a brisk hand
+constexpr double motor_travel_s = 0.18;  // from centre to end
 constexpr double flick_deg = 28;
 
 constexpr auto at(Axis axis) { return static_cast<std::size_t>(index_of(axis)); }
@@ -19,13 +19,18 @@ double toward(double now, double wanted, double most) { return now + std::clamp(
 /// By how far the pulse is from the centre, −1 to 1; for outputs that answer throttle −1 is closed.
 double share(const link::ImageOutput& o, double pulse_us) {
   if (o.mix.throttle != 0) return 2 * (pulse_us - o.low_us) / (o.high_us - o.low_us) - 1;
-  return pulse_us >= o.centre_us ? (pulse_us - o.centre_us) / (o.high_us - o.centre_us) : (pulse_us - o.centre_us) / (o.centre_us - o.low_us);
+  return pulse_us >= o.centre_us ? (pulse_us - o.centre_us) / (o.high_us - o.centre_us)
+                                 : (pulse_us - o.centre_us) / (o.centre_us - o.low_us);
 }
 
 }  // namespace
 
 Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom)
-    : rig_(std::move(rig)), controller_(std::move(controller)), truth_(std::move(truth)), loom_(std::move(loom)), image_(link::image_of(rig_)) {
+    : rig_(std::move(rig)),
+      controller_(std::move(controller)),
+      truth_(std::move(truth)),
+      loom_(std::move(loom)),
+      image_(link::image_of(rig_)) {
   Rig as_set = rig_;
   if (!truth_.settings.empty()) as_set.radio.channels = truth_.settings;
   radio_ = Transmitter(as_set, truth_.gimbals, truth_.signal);
@@ -60,7 +65,8 @@ std::array<double, 3> Bench::sensed(const std::array<double, 3>& body) const {
     const SignedAxis s = image_.sensing.board.sensed(axis);
     out[static_cast<std::size_t>(axis)] = s.sign * board[static_cast<std::size_t>(s.axis)];
   }
-  for (const Axis axis : all_axes) out[at(axis)] *= truth_.gyro_sign[at(axis)] * (image_.sensing.reversed(axis) ? -1 : 1);
+  for (const Axis axis : all_axes)
+    out[at(axis)] *= truth_.gyro_sign[at(axis)] * (image_.sensing.reversed(axis) ? -1 : 1);
   return out;
 }
 
@@ -147,7 +153,8 @@ void Bench::step(double dt) {
   // Servos
   if (!loom_.servo_rail_lit()) return;
   for (const auto& [socket, surfaces] : truth_.hangs_on) {
-    const auto o = std::find_if(image_.outputs.begin(), image_.outputs.end(), [&, &name = socket](const auto& x) { return x.socket == name; });
+    const auto o = std::find_if(image_.outputs.begin(), image_.outputs.end(),
+                                [&, &name = socket](const auto& x) { return x.socket == name; });
     const auto dead = truth_.dead.find(socket);
     if (o == image_.outputs.end() || (dead != truth_.dead.end() && dead->second)) continue;
     for (const Surface s : surfaces) {
@@ -178,7 +185,10 @@ Bench::Sight Bench::look() const {
     else
       sight.deflection.emplace_back(surface, surface_deg(surface, it == servo_us_.end() ? 1500 : it->second));
   }
-  sight.lamp = !supply_.usb && !supply_.battery ? "dark" : !settled() ? "blinking: keep it still" : receiver_lit() ? "steady" : "slow blink: no receiver";
+  sight.lamp = !supply_.usb && !supply_.battery ? "dark"
+               : !settled()                     ? "blinking: keep it still"
+               : receiver_lit()                 ? "steady"
+                                                : "slow blink: no receiver";
   return sight;
 }
 
@@ -204,7 +214,8 @@ std::optional<Command> Bench::commanded() const {
   if (!receiver_lit()) return std::nullopt;
   const ChannelFrame& f = *radio_.heard();
   Command c;
-  constexpr std::array<ChannelFunction, 4> functions{ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw};
+  constexpr std::array<ChannelFunction, 4> functions{ChannelFunction::roll, ChannelFunction::pitch,
+                                                     ChannelFunction::throttle, ChannelFunction::yaw};
   for (std::size_t i = 0; i < 4; ++i) {
     Channel plain;
     plain.number = static_cast<int>(i + 1);
@@ -220,7 +231,8 @@ std::optional<Command> Bench::commanded() const {
       c.throttle = std::clamp((us - low) / (high - low), 0.0, 1.0);
       continue;
     }
-    const double share = std::clamp(us >= centre ? (us - centre) / (high - centre) : (us - centre) / (centre - low), -1.0, 1.0);
+    const double share =
+        std::clamp(us >= centre ? (us - centre) / (high - centre) : (us - centre) / (centre - low), -1.0, 1.0);
     (functions[i] == ChannelFunction::roll ? c.roll : functions[i] == ChannelFunction::pitch ? c.pitch : c.yaw) = share;
   }
   return c;
@@ -239,24 +251,31 @@ std::map<std::string, double> Bench::channels() const {
 
 Result<void> Bench::clevis(Surface surface, double turns) {
   const auto it = truth_.linkages.find(surface);
-  if (it == truth_.linkages.end()) return failure("clevis", "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");
+  if (it == truth_.linkages.end())
+    return failure("clevis", "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");
   if (supply_.battery) return failure("clevis", "the battery is in: a servo could pinch a finger", "the battery out");
   Linkage l = it->second;
   l.rod_m += turns * l.clevis_pitch_m;
-  if (!FourBar::of(l)) return failure("clevis", "the clevis comes off, or the rod can't be joined any more", "fewer turns");
+  if (!FourBar::of(l))
+    return failure("clevis", "the clevis comes off, or the rod can't be joined any more", "fewer turns");
   it->second = l;
   return {};
 }
 
 Result<void> Bench::set_output(const std::string& id, bool reversed, double low_us, double centre_us, double high_us) {
   const Output* planned = rig_.output(id);
-  const auto it = std::find_if(image_.outputs.begin(), image_.outputs.end(), [&](const link::ImageOutput& o) { return planned && o.socket == planned->socket; });
+  const auto it = std::find_if(image_.outputs.begin(), image_.outputs.end(),
+                               [&](const link::ImageOutput& o) { return planned && o.socket == planned->socket; });
   if (it == image_.outputs.end()) return failure("set_output", "there is no output " + id, "an output of the rig");
   if (controller_.link) return failure("set_output", "this controller is set over its link", "a configuration");
-  if (!(low_us < centre_us && centre_us < high_us)) return failure("set_output", "the ends do not enclose the centre", "low_us < centre_us < high_us");
-  if (reversed != it->reversed && !controller_.cure(Remedy::reverse_output)) return failure("set_output", "this class reverses no output", "the linkage moved");
-  if (centre_us != it->centre_us && !controller_.sets_centre) return failure("set_output", "this class sets no centre", "arm and clevis");
-  if ((low_us != it->low_us || high_us != it->high_us) && !controller_.sets_ends) return failure("set_output", "this class sets no ends", "other holes");
+  if (!(low_us < centre_us && centre_us < high_us))
+    return failure("set_output", "the ends do not enclose the centre", "low_us < centre_us < high_us");
+  if (reversed != it->reversed && !controller_.cure(Remedy::reverse_output))
+    return failure("set_output", "this class reverses no output", "the linkage moved");
+  if (centre_us != it->centre_us && !controller_.sets_centre)
+    return failure("set_output", "this class sets no centre", "arm and clevis");
+  if ((low_us != it->low_us || high_us != it->high_us) && !controller_.sets_ends)
+    return failure("set_output", "this class sets no ends", "other holes");
   it->reversed = reversed;
   it->low_us = low_us;
   it->centre_us = centre_us;
@@ -266,7 +285,8 @@ Result<void> Bench::set_output(const std::string& id, bool reversed, double low_
 
 Result<void> Bench::tooth(Surface surface, int teeth) {
   const auto it = truth_.linkages.find(surface);
-  if (it == truth_.linkages.end()) return failure("tooth", "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");
+  if (it == truth_.linkages.end())
+    return failure("tooth", "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");
   if (supply_.battery) return failure("tooth", "the battery is in: a servo could pinch a finger", "the battery out");
   Linkage l = it->second;
   l.arm_deg += teeth * l.spline_tooth_deg;
@@ -276,12 +296,16 @@ Result<void> Bench::tooth(Surface surface, int teeth) {
 }
 
 Result<void> Bench::drive(const std::string& socket, double level) {
-  if (!supply_.battery) return failure("drive", "the servos have no supply: USB feeds only the processor. Battery in, propeller off");
-  if (!loom_.servo_rail_lit()) return failure("drive", "the servos have no supply, with the battery in: look at the red wires");
+  if (!supply_.battery)
+    return failure("drive", "the servos have no supply: USB feeds only the processor. Battery in, propeller off");
+  if (!loom_.servo_rail_lit())
+    return failure("drive", "the servos have no supply, with the battery in: look at the red wires");
   if (!settled()) return failure("drive", "the sensors are settling: keep it still for a moment");
   if (const auto c = commanded(); c && c->throttle > 0.02) return failure("drive", "the throttle is not closed");
-  const auto o = std::find_if(image_.outputs.begin(), image_.outputs.end(), [&](const auto& x) { return x.socket == socket; });
-  if (o == image_.outputs.end()) return failure("drive", "socket " + socket + " is not in use", "a socket of the configuration");
+  const auto o =
+      std::find_if(image_.outputs.begin(), image_.outputs.end(), [&](const auto& x) { return x.socket == socket; });
+  if (o == image_.outputs.end())
+    return failure("drive", "socket " + socket + " is not in use", "a socket of the configuration");
   driven_ = socket;
   drive_level_ = std::clamp(level, -1.0, 1.0);
   return {};
@@ -299,7 +323,9 @@ std::vector<std::string> Bench::arming_refusals() const {
 
 Result<void> Bench::work(Remedy remedy, const Json& place) {
   const direction::Case c = direction::case_from_rig(rig_, controller_);
-  const auto refuse = [&](const std::string& what) { return failure("work " + std::string(word(remedy)), what, "a place as in docs/twin.md"); };
+  const auto refuse = [&](const std::string& what) {
+    return failure("work " + std::string(word(remedy)), what, "a place as in docs/twin.md");
+  };
   const auto socket = [&](const std::string& id) -> std::string {
     const Output* o = rig_.output(id);
     return o ? o->socket : std::string();
@@ -310,7 +336,8 @@ Result<void> Bench::work(Remedy remedy, const Json& place) {
     return nullptr;
   };
   const auto axis = from_word<Axis>(text_member(place, "axis"));
-  if (direction::is_setting(remedy, controller_) && controller_.link) return refuse("this controller is set over its link");
+  if (direction::is_setting(remedy, controller_) && controller_.link)
+    return refuse("this controller is set over its link");
   switch (remedy) {
     case Remedy::reverse_output:
     case Remedy::flip_mix: {
@@ -334,7 +361,8 @@ Result<void> Bench::work(Remedy remedy, const Json& place) {
       return {};
     case Remedy::swap_leads: {
       const auto ids = texts_member(place, "outputs");
-      if (ids.size() != 2 || !truth_.hangs_on.count(socket(ids[0])) || !truth_.hangs_on.count(socket(ids[1]))) return refuse("no such outputs");
+      if (ids.size() != 2 || !truth_.hangs_on.count(socket(ids[0])) || !truth_.hangs_on.count(socket(ids[1])))
+        return refuse("no such outputs");
       std::swap(truth_.hangs_on[socket(ids[0])], truth_.hangs_on[socket(ids[1])]);
       return {};
     }
@@ -362,7 +390,8 @@ Result<void> Bench::work(Remedy remedy, const Json& place) {
       return {};
     case Remedy::swap_transmitter: {
       const auto names = texts_member(place, "axes");
-      const auto a = names.size() == 2 ? from_word<Axis>(names[0]) : std::nullopt, b = names.size() == 2 ? from_word<Axis>(names[1]) : std::nullopt;
+      const auto a = names.size() == 2 ? from_word<Axis>(names[0]) : std::nullopt,
+                 b = names.size() == 2 ? from_word<Axis>(names[1]) : std::nullopt;
       if (!a || !b) return refuse("no such axes");
       radio_.exchange(*from_word<ChannelFunction>(word(*a)), *from_word<ChannelFunction>(word(*b)));
       return {};

@@ -8,8 +8,8 @@
 
 namespace rigging::twin {
 
-/// Everything on the bench, moved forward in time by whoever owns it: transmitter, receiver, controller, servos, and the model that is
-/// held in the hand. It has no clock of its own.
+/// Everything on the bench, moved forward in time by whoever owns it: transmitter, receiver, controller, servos, and
+/// the model that is held in the hand. It has no clock of its own.
 class Bench {
  public:
   Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom = {});
@@ -19,7 +19,10 @@ class Bench {
 
   // What hands do.
   void plug(Supply supply);
-  void hold(const std::array<double, 3>& pose_deg) { wanted_pose_ = pose_deg; flick_left_ = 0; }
+  void hold(const std::array<double, 3>& pose_deg) {
+    wanted_pose_ = pose_deg;
+    flick_left_ = 0;
+  }
   void flick(Axis axis, int sense);
   void stick(Axis axis, double position) { radio_.stick(*from_word<ChannelFunction>(word(axis)), position); }
   void throttle(double position) { radio_.stick(ChannelFunction::throttle, 2 * position - 1); }
@@ -37,7 +40,8 @@ class Bench {
 
   // What eyes see.
   struct Sight {
-    std::vector<std::pair<Surface, double>> deflection;  ///< degrees, trailing edge up (rudder: right) positive; motors −1 to 1
+    std::vector<std::pair<Surface, double>>
+        deflection;  ///< degrees, trailing edge up (rudder: right) positive; motors −1 to 1
     std::array<double, 3> pose_deg{};
     std::string lamp;
     bool servos_powered = false;

@@ -8,9 +8,14 @@
 namespace rigging::twin {
 namespace {
 
-constexpr std::pair<LeadFault::Kind, const char*> kinds[] = {{LeadFault::Kind::pair_turned, "pair_turned"}, {LeadFault::Kind::plug_turned, "plug_turned"}, {LeadFault::Kind::red_missing, "red_missing"}, {LeadFault::Kind::wrong_socket, "wrong_socket"}};
+constexpr std::pair<LeadFault::Kind, const char*> kinds[] = {{LeadFault::Kind::pair_turned, "pair_turned"},
+                                                             {LeadFault::Kind::plug_turned, "plug_turned"},
+                                                             {LeadFault::Kind::red_missing, "red_missing"},
+                                                             {LeadFault::Kind::wrong_socket, "wrong_socket"}};
 
-bool has_pair(const Lead& l) { return l.kind == LeadKind::four_way || l.kind == LeadKind::two_plus_two || l.kind == LeadKind::six_way; }
+bool has_pair(const Lead& l) {
+  return l.kind == LeadKind::four_way || l.kind == LeadKind::two_plus_two || l.kind == LeadKind::six_way;
+}
 bool has_plug(const Lead& l) { return l.kind == LeadKind::servo || l.kind == LeadKind::y_lead; }
 LeadEnd& board_end(Lead& l) { return l.from.part == "controller" ? l.from : l.to; }
 
@@ -23,11 +28,15 @@ std::string lead_fault_text(const LeadFault& f) {
 }
 
 Result<LeadFault> lead_fault_from_text(const std::string& text, const Rig& rig, const Catalogue& catalogue) {
-  const auto refuse = [&](const std::string& what) { return failure("lead fault \"" + text + "\"", what, "pair_turned, plug_turned or red_missing:LEAD, or wrong_socket:LEAD,SOCKET"); };
+  const auto refuse = [&](const std::string& what) {
+    return failure("lead fault \"" + text + "\"", what,
+                   "pair_turned, plug_turned or red_missing:LEAD, or wrong_socket:LEAD,SOCKET");
+  };
   const std::size_t colon = text.find(':');
   if (colon == std::string::npos) return refuse("has no place");
   LeadFault f;
-  const auto kind = std::find_if(std::begin(kinds), std::end(kinds), [&](const auto& k) { return text.substr(0, colon) == k.second; });
+  const auto kind = std::find_if(std::begin(kinds), std::end(kinds),
+                                 [&](const auto& k) { return text.substr(0, colon) == k.second; });
   if (kind == std::end(kinds)) return refuse("is of an unknown kind");
   f.kind = kind->first;
   f.lead = text.substr(colon + 1);
@@ -40,12 +49,15 @@ Result<LeadFault> lead_fault_from_text(const std::string& text, const Rig& rig, 
   const Lead* l = rig.lead(f.lead);
   if (!l) return refuse("is about a lead that the rig does not have");
   if (f.kind == LeadFault::Kind::pair_turned && !has_pair(*l)) return refuse("is about a lead without a data pair");
-  if (f.kind == LeadFault::Kind::plug_turned && !has_plug(*l)) return refuse("is about a lead whose plug can't be turned");
+  if (f.kind == LeadFault::Kind::plug_turned && !has_plug(*l))
+    return refuse("is about a lead whose plug can't be turned");
   if (f.kind == LeadFault::Kind::wrong_socket) {
     const ControllerClass* c = catalogue.controller(rig.controller.kind);
-    if (!far_end(*l, "controller") || !c || !c->terminal(f.socket)) return refuse("is about a socket that the controller does not have");
+    if (!far_end(*l, "controller") || !c || !c->terminal(f.socket))
+      return refuse("is about a socket that the controller does not have");
     const LeadEnd* far = far_end(*l, "controller");
-    if (const PartKind* k = kind_of(rig, catalogue, far->part); k && k->group == PartGroup::servo) return refuse("is about a servo: exchange two leads with leads_swapped");
+    if (const PartKind* k = kind_of(rig, catalogue, far->part); k && k->group == PartGroup::servo)
+      return refuse("is about a servo: exchange two leads with leads_swapped");
   }
   return f;
 }
@@ -58,10 +70,13 @@ std::vector<LeadFault> drawn_lead_faults(const Rig& rig, const Catalogue& catalo
     if (!k) continue;
     if (has_pair(l) && k->group != PartGroup::power_module) all.push_back({LeadFault::Kind::pair_turned, l.id, {}});
     if (has_plug(l) && k->group == PartGroup::servo) all.push_back({LeadFault::Kind::plug_turned, l.id, {}});
-    if (has_plug(l) && (k->group == PartGroup::servo || k->group == PartGroup::receiver)) all.push_back({LeadFault::Kind::red_missing, l.id, {}});
+    if (has_plug(l) && (k->group == PartGroup::servo || k->group == PartGroup::receiver))
+      all.push_back({LeadFault::Kind::red_missing, l.id, {}});
     if (k->group == PartGroup::power_module)
       for (const Terminal& t : catalogue.controller(rig.controller.kind)->ports)
-        if (t.kind == TerminalKind::serial && !t.emulated && std::none_of(rig.leads.begin(), rig.leads.end(), [&](const Lead& o) { return far_end(o, "controller", t.id); })) {
+        if (t.kind == TerminalKind::serial && !t.emulated &&
+            std::none_of(rig.leads.begin(), rig.leads.end(),
+                         [&](const Lead& o) { return far_end(o, "controller", t.id); })) {
           all.push_back({LeadFault::Kind::wrong_socket, l.id, t.id});
           break;
         }
@@ -76,7 +91,8 @@ std::vector<LeadFault> drawn_lead_faults(const Rig& rig, const Catalogue& catalo
   return drawn;
 }
 
-Loom::Loom(const Rig& planned, Catalogue catalogue, const std::vector<LeadFault>& faults) : laid_(!planned.leads.empty()), planned_(planned), wired_(planned), catalogue_(std::move(catalogue)) {
+Loom::Loom(const Rig& planned, Catalogue catalogue, const std::vector<LeadFault>& faults)
+    : laid_(!planned.leads.empty()), planned_(planned), wired_(planned), catalogue_(std::move(catalogue)) {
   for (const LeadFault& f : faults) {
     Lead* l = wired_.lead(f.lead);
     if (!l) continue;
@@ -94,12 +110,15 @@ void Loom::settle() {
   lit_.clear();
   servo_rail_ = false;
   if (!laid_ || (!supply_.usb && !supply_.battery)) return;
-  const SupplyState state = supply_.usb && supply_.battery ? SupplyState::both : supply_.battery ? SupplyState::battery : SupplyState::usb;
+  const SupplyState state = supply_.usb && supply_.battery ? SupplyState::both
+                            : supply_.battery              ? SupplyState::battery
+                                                           : SupplyState::usb;
   const Network network = network_of(wired_, catalogue_, {destroyed_.begin(), destroyed_.end()});
   const Solution s = solve(network, state, Effort::idle, 1, 0);
   for (const Draw& d : network.draws)
     if (s.rails[static_cast<std::size_t>(network.rail_of[static_cast<std::size_t>(d.node)])].live) lit_.insert(d.part);
-  if (const int node = network.node("controller", "servo"); node >= 0) servo_rail_ = s.rails[static_cast<std::size_t>(network.rail_of[static_cast<std::size_t>(node)])].live;
+  if (const int node = network.node("controller", "servo"); node >= 0)
+    servo_rail_ = s.rails[static_cast<std::size_t>(network.rail_of[static_cast<std::size_t>(node)])].live;
 }
 
 void Loom::power(Supply supply) {
@@ -145,7 +164,8 @@ bool Loom::servo_works(Surface surface) const {
   if (!laid_) return true;
   for (const Part& p : wired_.parts) {
     const PartKind* k = catalogue_.part(p.kind);
-    if (!k || k->group != PartGroup::servo || !p.surface || static_cast<const Surface&>(*p.surface) != surface) continue;
+    if (!k || k->group != PartGroup::servo || !p.surface || static_cast<const Surface&>(*p.surface) != surface)
+      continue;
     for (const Lead& l : wired_.leads)
       if (far_end(l, p.id)) return lit(p.id) && !l.plug_turned;
     return false;  // planned, but plugged in nowhere
@@ -161,7 +181,8 @@ double Loom::battery_v() const {
       const Terminal *a = terminal_of(wired_, catalogue_, *far), *b = terminal_of(wired_, catalogue_, near);
       if (!a || !b || a->kind != TerminalKind::sense_output || b->kind != TerminalKind::sense_input) continue;
       for (const Part& p : wired_.parts)
-        if (const PartKind* k = catalogue_.part(p.kind); k && k->battery) return k->battery->cells * k->battery->nominal_cell_v;
+        if (const PartKind* k = catalogue_.part(p.kind); k && k->battery)
+          return k->battery->cells * k->battery->nominal_cell_v;
     }
   return 0;
 }
@@ -172,7 +193,9 @@ std::map<std::string, bool> Loom::ports() const {
     if (const LeadEnd* far = far_end(l, "controller")) {
       const LeadEnd& near = far == &l.to ? l.from : l.to;
       const Terminal* t = terminal_of(wired_, catalogue_, near);
-      const bool data = t && (t->kind == TerminalKind::serial || t->kind == TerminalKind::serial_inverting || t->kind == TerminalKind::two_wire || t->kind == TerminalKind::summed_input || t->kind == TerminalKind::pulse_input);
+      const bool data = t && (t->kind == TerminalKind::serial || t->kind == TerminalKind::serial_inverting ||
+                              t->kind == TerminalKind::two_wire || t->kind == TerminalKind::summed_input ||
+                              t->kind == TerminalKind::pulse_input);
       if (data) all[near.socket] = all[near.socket] || talks(l);
     }
   return all;
@@ -181,19 +204,26 @@ std::map<std::string, bool> Loom::ports() const {
 Result<Json> Loom::inspect(const std::string& lead) const {
   const Lead* l = wired_.lead(lead);
   if (!l) return failure("inspect", "there is no lead \"" + lead + "\"", "a lead of the rig");
-  if (supply_.usb || supply_.battery) return failure("inspect", "a supply is in", "battery and USB out before leads are handled");
+  if (supply_.usb || supply_.battery)
+    return failure("inspect", "a supply is in", "battery and USB out before leads are handled");
   const auto end = [&](const LeadEnd& e) {
     const Terminal* t = terminal_of(wired_, catalogue_, e);
     return Json{{"part", e.part}, {"socket", e.socket}, {"label", t ? t->label : e.socket}};
   };
-  return Json{{"ok", true}, {"from", end(l->from)}, {"to", end(l->to)}, {"red_wire", !l->plus_removed}, {"plug_turned", l->plug_turned}, {"pair_turned", l->pair_turned}};
+  return Json{{"ok", true},
+              {"from", end(l->from)},
+              {"to", end(l->to)},
+              {"red_wire", !l->plus_removed},
+              {"plug_turned", l->plug_turned},
+              {"pair_turned", l->pair_turned}};
 }
 
 Result<void> Loom::mend(const std::string& lead) {
   Lead* l = wired_.lead(lead);
   const Lead* planned = planned_.lead(lead);
   if (!l || !planned) return failure("mend", "there is no lead \"" + lead + "\"", "a lead of the rig");
-  if (supply_.usb || supply_.battery) return failure("mend", "a supply is in", "battery and USB out before leads are handled");
+  if (supply_.usb || supply_.battery)
+    return failure("mend", "a supply is in", "battery and USB out before leads are handled");
   *l = *planned;
   return {};
 }

@@ -2,10 +2,10 @@
 
 #include <set>
 
-#include "supply.h"
 #include "catalogue/catalogue.h"
 #include "power/power.h"
 #include "rig/rig.h"
+#include "supply.h"
 
 namespace rigging::twin {
 
@@ -23,8 +23,8 @@ std::string lead_fault_text(const LeadFault& fault);
 /// Draws faults that show on this loom. The same seed draws the same.
 std::vector<LeadFault> drawn_lead_faults(const Rig& rig, const Catalogue& catalogue, int count, unsigned seed);
 
-/// The leads as they really are, and what follows: who is lit, who is heard, what the board measures. A rig without leads is taken as wired
-/// well.
+/// The leads as they really are, and what follows: who is lit, who is heard, what the board measures. A rig without
+/// leads is taken as wired well.
 class Loom {
  public:
   Loom() = default;

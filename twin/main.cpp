@@ -28,7 +28,8 @@ class Listener {
   Result<void> open(const std::string& path) {
     sockaddr_un address{};
     address.sun_family = AF_UNIX;
-    if (path.size() >= sizeof address.sun_path) return failure(path, "the path is too long for a socket", "at most 107 characters");
+    if (path.size() >= sizeof address.sun_path)
+      return failure(path, "the path is too long for a socket", "at most 107 characters");
     std::strncpy(address.sun_path, path.c_str(), sizeof address.sun_path - 1);
     struct stat status {};
     if (::lstat(path.c_str(), &status) == 0) {
@@ -37,9 +38,12 @@ class Listener {
     }
     listening_ = ::socket(AF_UNIX, SOCK_STREAM | SOCK_CLOEXEC, 0);
     const mode_t mask = ::umask(0077);
-    const bool bound = listening_ >= 0 && ::bind(listening_, reinterpret_cast<sockaddr*>(&address), sizeof address) == 0 && ::listen(listening_, 2) == 0;
+    const bool bound = listening_ >= 0 &&
+                       ::bind(listening_, reinterpret_cast<sockaddr*>(&address), sizeof address) == 0 &&
+                       ::listen(listening_, 2) == 0;
     ::umask(mask);
-    if (!bound) return failure(path, std::string("can't listen: ") + std::strerror(errno), "a folder that can be written");
+    if (!bound)
+      return failure(path, std::string("can't listen: ") + std::strerror(errno), "a folder that can be written");
     path_ = path;
     return {};
   }
@@ -98,7 +102,9 @@ Result<int> run(const Options& options) {
   if (const auto own = own_parts_path(options.rig); std::filesystem::exists(own))
     if (const auto ok = add_own_parts(*catalogue, own); !ok) return tl::make_unexpected(ok.error());
   const ControllerClass* controller = catalogue->controller(rig->controller.kind);
-  if (!controller) return failure(options.rig + ": /controller/kind", "\"" + rig->controller.kind + "\" is not in the catalogue", "a known class");
+  if (!controller)
+    return failure(options.rig + ": /controller/kind", "\"" + rig->controller.kind + "\" is not in the catalogue",
+                   "a known class");
 
   const direction::Case c = direction::case_from_rig(*rig, *controller);
   std::vector<direction::Fault> faults;
@@ -123,7 +129,8 @@ Result<int> run(const Options& options) {
     lead_faults.push_back(*fault);
   }
   if (options.random_leads > 0)
-    for (const LeadFault& f : drawn_lead_faults(*rig, *catalogue, options.random_leads, options.seed)) lead_faults.push_back(f);
+    for (const LeadFault& f : drawn_lead_faults(*rig, *catalogue, options.random_leads, options.seed))
+      lead_faults.push_back(f);
 
   Bench bench(*rig, *controller, *truth, Loom(*rig, *catalogue, lead_faults));
   if (options.battery) bench.plug({false, true});
@@ -136,8 +143,7 @@ Result<int> run(const Options& options) {
   Store store(memory);
   ControllerPort controller_port(bench, store, options.firmware);
   std::vector<std::string> shown;
-  if (!options.hidden)
-  {
+  if (!options.hidden) {
     for (const auto& f : faults) shown.push_back(direction::fault_text(f, c));
     for (const LeadFault& f : lead_faults) shown.push_back(lead_fault_text(f));
     if (options.bad_sticks) shown.push_back("the transmitter is set badly");
@@ -147,7 +153,8 @@ Result<int> run(const Options& options) {
   HandsPort hands_port(bench, shown);
 
   Listener controller_socket, hands_socket;
-  for (auto& [listener, name] : {std::pair<Listener&, const char*>{controller_socket, "/controller"}, {hands_socket, "/hands"}})
+  for (auto& [listener, name] :
+       {std::pair<Listener&, const char*>{controller_socket, "/controller"}, {hands_socket, "/hands"}})
     if (const auto ok = listener.open(options.sockets + name); !ok) return tl::make_unexpected(ok.error());
   std::cout << "ready (simulated): " << options.sockets << std::endl;
 
@@ -162,11 +169,14 @@ Result<int> run(const Options& options) {
     double left = std::min(std::chrono::duration<double>(now - then).count(), 0.5);
     then = now;
     for (; left > 0; left -= 0.01) bench.step(std::min(left, 0.01));
-    if (watched[0].revents) controller_socket.ready([&](auto bytes) { return controller_port.feed(bytes); }, [&] { controller_port.disconnected(); });
+    if (watched[0].revents)
+      controller_socket.ready([&](auto bytes) { return controller_port.feed(bytes); },
+                              [&] { controller_port.disconnected(); });
     if (watched[1].revents) hands_socket.ready([&](auto bytes) { return hands_port.feed(bytes); }, [] {});
     if (!options.store.empty() && store.memory() != saved) {
       saved = store.memory();
-      if (const auto ok = write_file_atomically(options.store, saved); !ok) std::cerr << "rigging-twin: " << ok.error().text() << '\n';
+      if (const auto ok = write_file_atomically(options.store, saved); !ok)
+        std::cerr << "rigging-twin: " << ok.error().text() << '\n';
     }
     if (options.with_parent && ::getppid() != parent) break;
   }
@@ -183,7 +193,8 @@ int main(int argc, char** argv) {
   app.add_option("RIG", options.rig, "Rig file that the aeroplane is built from")->required();
   app.add_option("--sockets", options.sockets, "Folder for the Unix sockets \"controller\" and \"hands\"")->required();
   app.add_option("--fault", options.faults, "A fault such as output_reversed:out_1 (docs/twin.md); repeat for more");
-  app.add_option("--lead-fault", options.lead_faults, "A lead that is not as planned, such as pair_turned:gps (docs/twin.md); repeat for more");
+  app.add_option("--lead-fault", options.lead_faults,
+                 "A lead that is not as planned, such as pair_turned:gps (docs/twin.md); repeat for more");
   app.add_option("--random-leads", options.random_leads, "Number of lead faults to draw")->check(CLI::Range(0, 4));
   app.add_option("--random", options.random, "Number of faults to draw")->check(CLI::Range(0, 4));
   app.add_flag("--bad-sticks", options.bad_sticks, "A transmitter that is set badly: order, direction, centre, ends");

@@ -34,7 +34,8 @@ std::string serve(link::FrameReader& reader, std::string_view bytes, int& damage
 
 }  // namespace
 
-ControllerPort::ControllerPort(Bench& bench, Store& store, std::string firmware) : bench_(bench), store_(store), firmware_(std::move(firmware)) {
+ControllerPort::ControllerPort(Bench& bench, Store& store, std::string firmware)
+    : bench_(bench), store_(store), firmware_(std::move(firmware)) {
   if (const auto kept = store_.load())
     if (auto image = link::image_from_bytes(*kept, "store")) bench_.configure(std::move(*image));
 }
@@ -54,10 +55,18 @@ Json ControllerPort::answer(const Json& r) {
   const std::string what = text_member(r, "do");
   if (!bench_.awake()) return refused("no supply");
   if (what == "hello") {
-    if (number_member(r, "protocol", 0) != link::protocol_version) return refused("protocol " + std::to_string(link::protocol_version) + " is spoken here");
-    return {{"ok", true}, {"protocol", link::protocol_version}, {"kind", bench_.controller().id}, {"firmware", firmware_}, {"simulated", true}, {"damaged_frames", damaged_}, {"settings", bench_.controller().link}};
+    if (number_member(r, "protocol", 0) != link::protocol_version)
+      return refused("protocol " + std::to_string(link::protocol_version) + " is spoken here");
+    return {{"ok", true},
+            {"protocol", link::protocol_version},
+            {"kind", bench_.controller().id},
+            {"firmware", firmware_},
+            {"simulated", true},
+            {"damaged_frames", damaged_},
+            {"settings", bench_.controller().link}};
   }
-  const bool settings = what == "read" || what == "stage_begin" || what == "stage" || what == "verify" || what == "commit";
+  const bool settings =
+      what == "read" || what == "stage_begin" || what == "stage" || what == "verify" || what == "commit";
   if (settings && !bench_.controller().link) return refused("this class has no settings over a link");
   if (what == "read") {
     const std::string bytes = link::image_bytes(bench_.image());
@@ -77,7 +86,8 @@ Json ControllerPort::answer(const Json& r) {
     if (!staging_) return refused("nothing was begun");
     const auto it = r.find("bytes");
     if (it == r.end() || !it->is_binary()) return refused("no bytes");
-    if (number_member(r, "offset", -1) != static_cast<double>(staged_.size())) return refused("out of order: offset " + std::to_string(staged_.size()) + " comes next");
+    if (number_member(r, "offset", -1) != static_cast<double>(staged_.size()))
+      return refused("out of order: offset " + std::to_string(staged_.size()) + " comes next");
     if (staged_.size() + it->get_binary().size() > staged_size_) return refused("more bytes than announced");
     staged_.append(it->get_binary().begin(), it->get_binary().end());
     verified_ = false;
@@ -85,7 +95,8 @@ Json ControllerPort::answer(const Json& r) {
   }
   if (what == "verify") {
     if (!staging_ || staged_.size() != staged_size_) return refused("not all bytes are here");
-    if (link::image_hash(staged_) != text_member(r, "hash") || staged_hash_ != text_member(r, "hash")) return refused("the hash does not match");
+    if (link::image_hash(staged_) != text_member(r, "hash") || staged_hash_ != text_member(r, "hash"))
+      return refused("the hash does not match");
     const auto image = link::image_from_bytes(staged_, "staged");
     if (!image) return refused(image.error().text());
     for (const link::ImageOutput& o : image->outputs)
@@ -107,7 +118,11 @@ Json ControllerPort::answer(const Json& r) {
   if (what == "receiver") {
     if (!bench_.controller().reads_channels) return refused("this class does not show what it receives");
     const Transmitter::Wire wire = bench_.radio().take_wire();
-    Json reply{{"ok", true}, {"signal", word(wire.signal)}, {"dark", !bench_.receiver_powered()}, {"chunks", Json::array()}, {"edges", Json::array()}};
+    Json reply{{"ok", true},
+               {"signal", word(wire.signal)},
+               {"dark", !bench_.receiver_powered()},
+               {"chunks", Json::array()},
+               {"edges", Json::array()}};
     for (const auto& [t_us, bytes] : wire.chunks) reply["chunks"].push_back({{"t_us", t_us}, {"bytes", binary(bytes)}});
     for (const Edge& e : wire.edges) reply["edges"].push_back({e.t_us, e.high, e.line});
     return reply;
@@ -115,7 +130,12 @@ Json ControllerPort::answer(const Json& r) {
   if (what == "outputs") return {{"ok", true}, {"pulses", bench_.pulses()}};
   if (what == "sensors") {
     const auto rate = bench_.rates_deg_s();
-    return {{"ok", true}, {"roll_deg_s", rate[0]}, {"pitch_deg_s", rate[1]}, {"yaw_deg_s", rate[2]}, {"battery_v", bench_.loom().battery_v()}, {"ports", bench_.loom().ports()}};
+    return {{"ok", true},
+            {"roll_deg_s", rate[0]},
+            {"pitch_deg_s", rate[1]},
+            {"yaw_deg_s", rate[2]},
+            {"battery_v", bench_.loom().battery_v()},
+            {"ports", bench_.loom().ports()}};
   }
   if (what == "drive") {
     if (!bench_.controller().drives_one_output) return refused("this class can't move one output alone");
@@ -147,7 +167,12 @@ Json HandsPort::answer(const Json& r) {
     const double value = number_member(r, name, 0);
     return std::isfinite(value) ? std::clamp(value, least, most) : 0;
   };
-  if (what == "hello") return {{"ok", true}, {"protocol", link::protocol_version}, {"simulated", true}, {"rig", bench_.rig().name}, {"faults", shown_}};
+  if (what == "hello")
+    return {{"ok", true},
+            {"protocol", link::protocol_version},
+            {"simulated", true},
+            {"rig", bench_.rig().name},
+            {"faults", shown_}};
   if (what == "supply") {
     bench_.plug({flag_member(r, "usb", false), flag_member(r, "battery", false)});
     return done();
@@ -180,19 +205,29 @@ Json HandsPort::answer(const Json& r) {
   if (what == "read_transmitter") {
     Json channels = Json::array();
     for (const Channel& c : bench_.radio().settings())
-      channels.push_back({{"channel", c.number}, {"reversed", c.reversed}, {"sub_trim_us", c.sub_trim_us}, {"travel_low_percent", c.travel_low_percent}, {"travel_high_percent", c.travel_high_percent}});
+      channels.push_back({{"channel", c.number},
+                          {"reversed", c.reversed},
+                          {"sub_trim_us", c.sub_trim_us},
+                          {"travel_low_percent", c.travel_low_percent},
+                          {"travel_high_percent", c.travel_high_percent}});
     return {{"ok", true}, {"channels", channels}};
   }
   if (what == "dial") {
-    bench_.radio().dial(static_cast<int>(number("channel", 1, 16)), flag_member(r, "reversed", false), number("sub_trim_us", -500, 500), number("travel_low_percent", 0, 200), number("travel_high_percent", 0, 200));
+    bench_.radio().dial(static_cast<int>(number("channel", 1, 16)), flag_member(r, "reversed", false),
+                        number("sub_trim_us", -500, 500), number("travel_low_percent", 0, 200),
+                        number("travel_high_percent", 0, 200));
     return done();
   }
   if (what == "clevis" || what == "tooth") {
     const auto surface = surface_named();
     if (!surface) return refused("which surface?");
-    return done_or(what == "clevis" ? bench_.clevis(*surface, number("turns", -50, 50)) : bench_.tooth(*surface, static_cast<int>(number("teeth", -12, 12))));
+    return done_or(what == "clevis" ? bench_.clevis(*surface, number("turns", -50, 50))
+                                    : bench_.tooth(*surface, static_cast<int>(number("teeth", -12, 12))));
   }
-  if (what == "set_output") return done_or(bench_.set_output(text_member(r, "output"), flag_member(r, "reversed", false), number("low_us", 500, 2500), number("centre_us", 500, 2500), number("high_us", 500, 2500)));
+  if (what == "set_output")
+    return done_or(bench_.set_output(text_member(r, "output"), flag_member(r, "reversed", false),
+                                     number("low_us", 500, 2500), number("centre_us", 500, 2500),
+                                     number("high_us", 500, 2500)));
   if (what == "mode") {
     const auto mode = from_word<Mode>(text_member(r, "mode"));
     if (!mode || !bench_.controller().mode(*mode)) return refused("this class has no such mode");
@@ -216,7 +251,16 @@ Json HandsPort::answer(const Json& r) {
     const Bench::Sight sight = bench_.look();
     Json surfaces = Json::object();
     for (const auto& [surface, deflection] : sight.deflection) surfaces[surface.word()] = deflection;
-    return {{"ok", true}, {"surfaces", surfaces}, {"roll_deg", sight.pose_deg[0]}, {"pitch_deg", sight.pose_deg[1]}, {"yaw_deg", sight.pose_deg[2]}, {"lamp", sight.lamp}, {"servos_powered", sight.servos_powered}, {"usb", bench_.supply().usb}, {"battery", bench_.supply().battery}, {"destroyed", bench_.loom().destroyed()}};
+    return {{"ok", true},
+            {"surfaces", surfaces},
+            {"roll_deg", sight.pose_deg[0]},
+            {"pitch_deg", sight.pose_deg[1]},
+            {"yaw_deg", sight.pose_deg[2]},
+            {"lamp", sight.lamp},
+            {"servos_powered", sight.servos_powered},
+            {"usb", bench_.supply().usb},
+            {"battery", bench_.supply().battery},
+            {"destroyed", bench_.loom().destroyed()}};
   }
   return refused("unknown request \"" + what.substr(0, 40) + "\"");
 }

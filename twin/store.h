@@ -6,8 +6,9 @@
 
 namespace rigging::twin {
 
-/// The controller's settings memory: two slots, each with a generation, a length and a CRC-32. A commit writes the older slot from its
-/// first byte to its last; until the last byte is there the other slot counts. So power may fail at any byte.
+/// The controller's settings memory: two slots, each with a generation, a length and a CRC-32. A commit writes the
+/// older slot from its first byte to its last; until the last byte is there the other slot counts. So power may fail at
+/// any byte.
 class Store {
  public:
   static constexpr std::size_t slot_bytes = 40 * 1024;

@@ -32,10 +32,12 @@ std::size_t Transmitter::index(ChannelFunction f) {
   }
 }
 
-Transmitter::Transmitter(const Rig& rig, const std::array<Gimbal, 4>& gimbals, Signal signal) : gimbals_(gimbals), settings_(rig.radio.channels), limits_(rig.radio.transmitter), signal_(signal) {
+Transmitter::Transmitter(const Rig& rig, const std::array<Gimbal, 4>& gimbals, Signal signal)
+    : gimbals_(gimbals), settings_(rig.radio.channels), limits_(rig.radio.transmitter), signal_(signal) {
   on_loss_ = rig.radio.on_loss;
   const bool serial = signal == Signal::inverted_serial || signal == Signal::two_way_serial;
-  if (on_loss_ == OnLoss::unknown || (on_loss_ == OnLoss::flag && !serial)) on_loss_ = serial ? OnLoss::flag : OnLoss::no_pulses;
+  if (on_loss_ == OnLoss::unknown || (on_loss_ == OnLoss::flag && !serial))
+    on_loss_ = serial ? OnLoss::flag : OnLoss::no_pulses;
   for (int number = 1; number <= sent_channels; ++number) setting(number);
   for (Channel& c : settings_) c.low_us = c.centre_us = c.high_us = std::nullopt;
 }
@@ -66,7 +68,9 @@ void Transmitter::dial(int channel, bool reversed, double sub_trim_us, double lo
 
 void Transmitter::turn_round(int channel) { setting(channel).reversed = !setting(channel).reversed; }
 
-void Transmitter::exchange(ChannelFunction a, ChannelFunction b) { std::swap(gimbals_[index(a)].channel, gimbals_[index(b)].channel); }
+void Transmitter::exchange(ChannelFunction a, ChannelFunction b) {
+  std::swap(gimbals_[index(a)].channel, gimbals_[index(b)].channel);
+}
 
 ChannelFrame Transmitter::sent() {
   ChannelFrame f;
@@ -76,7 +80,9 @@ ChannelFrame Transmitter::sent() {
     const Channel& c = setting(n);
     const auto it = controls_.find(n);
     const double position = (c.reversed ? -1 : 1) * (it != controls_.end() ? it->second : -1.0);
-    f.pulse_us[static_cast<std::size_t>(n - 1)] = static_cast<float>(c.fixed_us.value_or(1500 + c.sub_trim_us + position * (position > 0 ? c.travel_high_percent : c.travel_low_percent) / 100 * limits_.full_us));
+    f.pulse_us[static_cast<std::size_t>(n - 1)] = static_cast<float>(c.fixed_us.value_or(
+        1500 + c.sub_trim_us +
+        position * (position > 0 ? c.travel_high_percent : c.travel_low_percent) / 100 * limits_.full_us));
   }
   for (std::size_t i = 0; i < 4; ++i) {
     const Gimbal& g = gimbals_[i];
@@ -89,7 +95,8 @@ ChannelFrame Transmitter::sent() {
     const double noise = g.noise_us > 0 ? std::normal_distribution<double>(0, g.noise_us)(random_) : 0;
     const double rest = hand_[i] == 0 ? way * side_[i] * g.wear_us : 0;
     const double middle = g.middle_us + g.drift_us_s * std::min(now_us_ * 1e-6, warm_after_s);
-    const double pulse = 1500 + c.sub_trim_us + (c.reversed ? -1 : 1) * middle + rest + noise + hand * (hand > 0 ? c.travel_high_percent : c.travel_low_percent) / 100 * limits_.full_us;
+    const double pulse = 1500 + c.sub_trim_us + (c.reversed ? -1 : 1) * middle + rest + noise +
+                         hand * (hand > 0 ? c.travel_high_percent : c.travel_low_percent) / 100 * limits_.full_us;
     f.pulse_us[static_cast<std::size_t>(g.channel - 1)] = static_cast<float>(std::clamp(pulse, 880.0, 2120.0));
   }
   return f;
@@ -110,7 +117,8 @@ void Transmitter::step(double dt_s, bool receiver_lit) {
       if (on_loss_ == OnLoss::flag) f.lost = f.failsafe = true;
       if (on_loss_ == OnLoss::preset) {
         for (std::size_t i = 0; i < 4; ++i)
-          if (gimbals_[i].channel >= 1 && gimbals_[i].channel <= sent_channels) f.pulse_us[static_cast<std::size_t>(gimbals_[i].channel - 1)] = i == 2 ? 1000 : 1500;
+          if (gimbals_[i].channel >= 1 && gimbals_[i].channel <= sent_channels)
+            f.pulse_us[static_cast<std::size_t>(gimbals_[i].channel - 1)] = i == 2 ? 1000 : 1500;
       }
     }
     f.t_us = next_us_;
@@ -119,7 +127,8 @@ void Transmitter::step(double dt_s, bool receiver_lit) {
       case Signal::inverted_serial: wire_.chunks.emplace_back(next_us_, encode_inverted_serial(f)); break;
       case Signal::two_way_serial:
         wire_.chunks.emplace_back(next_us_, encode_two_way(f, counter_++));
-        if (counter_ % 16 == 0) wire_.chunks.emplace_back(next_us_ + 3000, encode_link_report({on_ ? 100.0 : 0.0, on_ ? -42.0 : -120.0}));
+        if (counter_ % 16 == 0)
+          wire_.chunks.emplace_back(next_us_ + 3000, encode_link_report({on_ ? 100.0 : 0.0, on_ ? -42.0 : -120.0}));
         break;
       case Signal::summed:
         for (const Edge& e : encode_summed(f, next_us_)) wire_.edges.push_back(e);

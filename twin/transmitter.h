@@ -11,12 +11,12 @@ namespace rigging::twin {
 /// One stick as it really is.
 struct Gimbal {
   int channel = 1;
-  int sense = 1;                          ///< +1: right, back or open raises the pulse while the transmitter's direction is plain
-  double middle_us = 0;                   ///< where it comes to rest, off the centre
-  double reach_low = 1, reach_high = 1;   ///< how far it goes to the side below and above the centre, as shares
-  double noise_us = 0;                    ///< standard deviation
-  double drift_us_s = 0;                  ///< of the resting place while it warms up, for the first two minutes
-  double wear_us = 0;                     ///< how far from its middle it stays when let go, on the side it came from
+  int sense = 1;         ///< +1: right, back or open raises the pulse while the transmitter's direction is plain
+  double middle_us = 0;  ///< where it comes to rest, off the centre
+  double reach_low = 1, reach_high = 1;  ///< how far it goes to the side below and above the centre, as shares
+  double noise_us = 0;                   ///< standard deviation
+  double drift_us_s = 0;                 ///< of the resting place while it warms up, for the first two minutes
+  double wear_us = 0;                    ///< how far from its middle it stays when let go, on the side it came from
 };
 
 /// Transmitter and receiver: what hands move and dial, and what leaves the receiver's wire.

@@ -24,10 +24,14 @@ void BenchHands::perform(const direction::Observation& o, const std::string& soc
   const QString axis = QString::fromLatin1(word(o.axis).data());
   switch (o.act) {
     case direction::Act::stick:
-      steps_ << Step{0, [this, o] { bench_.mode(o.mode); }} << Step{150, [this, o, axis] { bench_.stick(axis, o.sense); }} << Step{2200, [this, axis] { bench_.stick(axis, 0); }};
+      steps_ << Step{0, [this, o] { bench_.mode(o.mode); }}
+             << Step{150, [this, o, axis] { bench_.stick(axis, o.sense); }}
+             << Step{2200, [this, axis] { bench_.stick(axis, 0); }};
       break;
     case direction::Act::drive:
-      steps_ << Step{0, [this, o] { bench_.mode(Mode::manual); }} << Step{150, [this, o, socket] { bench_.drive(socket, 0.8 * o.sense); }} << Step{2000, [this] { bench_.release(); }};
+      steps_ << Step{0, [this, o] { bench_.mode(Mode::manual); }}
+             << Step{150, [this, o, socket] { bench_.drive(socket, 0.8 * o.sense); }}
+             << Step{2000, [this] { bench_.release(); }};
       break;
     case direction::Act::tilt: {
       steps_ << Step{0, [this, o] { bench_.mode(o.mode); }};
@@ -36,7 +40,12 @@ void BenchHands::perform(const direction::Observation& o, const std::string& soc
         steps_ << Step{1400, [this] { bench_.hold(0, 0, 0); }};
       } else {
         const double angle = o.sense * std::max(30.0, from_deg + 8);
-        steps_ << Step{200, [this, o, angle] { bench_.hold(o.axis == Axis::roll ? angle : 0, o.axis == Axis::pitch ? angle : 0, o.axis == Axis::yaw ? angle : 0); }} << Step{2600, [this] { bench_.hold(0, 0, 0); }};
+        steps_ << Step{200,
+                       [this, o, angle] {
+                         bench_.hold(o.axis == Axis::roll ? angle : 0, o.axis == Axis::pitch ? angle : 0,
+                                     o.axis == Axis::yaw ? angle : 0);
+                       }}
+               << Step{2600, [this] { bench_.hold(0, 0, 0); }};
       }
       break;
     }

@@ -5,8 +5,8 @@
 
 namespace rigging::app {
 
-/// Carries out one observation on the simulated bench, as a builder would: sets the mode, moves the stick, tilts or drives, waits, and
-/// puts everything back.
+/// Carries out one observation on the simulated bench, as a builder would: sets the mode, moves the stick, tilts or
+/// drives, waits, and puts everything back.
 class BenchHands : public QObject {
   Q_OBJECT
  public:

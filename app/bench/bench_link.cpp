@@ -15,8 +15,10 @@ BenchLink::BenchLink(QObject* parent) : QObject(parent) {
       Q_EMIT problem(tr("The bench does not answer at %1").arg(socket_folder_));
       return;
     }
-    if (controller_.state() == QLocalSocket::UnconnectedState) controller_.connectToServer(socket_folder_ + QStringLiteral("/controller"));
-    if (hands_.state() == QLocalSocket::UnconnectedState) hands_.connectToServer(socket_folder_ + QStringLiteral("/hands"));
+    if (controller_.state() == QLocalSocket::UnconnectedState)
+      controller_.connectToServer(socket_folder_ + QStringLiteral("/controller"));
+    if (hands_.state() == QLocalSocket::UnconnectedState)
+      hands_.connectToServer(socket_folder_ + QStringLiteral("/hands"));
     if (controller_.state() == QLocalSocket::ConnectedState && hands_.state() == QLocalSocket::ConnectedState) {
       connect_.stop();
       ask_hands("hello");
@@ -38,7 +40,8 @@ BenchLink::BenchLink(QObject* parent) : QObject(parent) {
     for (auto& item : hands_client_.feed({bytes.constData(), static_cast<std::size_t>(bytes.size())}))
       if (auto* reply = std::get_if<link::Reply>(&item)) hands_reply(*reply);
   });
-  for (QLocalSocket* socket : {&controller_, &hands_}) connect(socket, &QLocalSocket::disconnected, this, &BenchLink::lost);
+  for (QLocalSocket* socket : {&controller_, &hands_})
+    connect(socket, &QLocalSocket::disconnected, this, &BenchLink::lost);
   connect(&twin_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
     if (error == QProcess::FailedToStart) Q_EMIT problem(tr("The simulated bench (rigging-twin) could not be started"));
   });
@@ -112,14 +115,22 @@ void BenchLink::lost() {
   shows_receiver_ = true;
   sight_ = {};
   poll_.stop();
-  if (was_writing) Q_EMIT written(false, tr("The link was cut while writing; the controller keeps its old configuration or has the whole new one. Read it again."));
+  if (was_writing)
+    Q_EMIT written(false, tr("The link was cut while writing; the controller keeps its old configuration or has the "
+                             "whole new one. Read it again."));
   Q_EMIT state_changed();
 }
 
 QString BenchLink::state_words() const {
-  if (!hands_connected()) return connect_.isActive() ? tr("Connecting to the simulated bench…") : tr("No bench connected");
-  const QString supply = sight_.battery ? (sight_.usb ? tr("USB and battery") : tr("battery")) : sight_.usb ? tr("USB only") : tr("no supply");
-  return tr("Simulated bench · %1 · %2").arg(supply, controller_answers_ ? tr("controller answers, firmware %1").arg(firmware_) : sight_.lamp.isEmpty() ? tr("waiting") : sight_.lamp);
+  if (!hands_connected())
+    return connect_.isActive() ? tr("Connecting to the simulated bench…") : tr("No bench connected");
+  const QString supply = sight_.battery ? (sight_.usb ? tr("USB and battery") : tr("battery"))
+                         : sight_.usb   ? tr("USB only")
+                                        : tr("no supply");
+  return tr("Simulated bench · %1 · %2")
+      .arg(supply, controller_answers_     ? tr("controller answers, firmware %1").arg(firmware_)
+                   : sight_.lamp.isEmpty() ? tr("waiting")
+                                           : sight_.lamp);
 }
 
 void BenchLink::ask_controller(const std::string& what, Json body) {
@@ -137,7 +148,8 @@ void BenchLink::ask_hands(const std::string& what, Json body) {
 void BenchLink::poll() {
   // A look that has not been answered yet is not asked again.
   if (hands_client_.open_requests() < 4) ask_hands("look");
-  if (controller_answers_ && controller_client_.open_requests() < 3) ask_controller(++polls_ % 8 == 0 ? "sensors" : "channels");
+  if (controller_answers_ && controller_client_.open_requests() < 3)
+    ask_controller(++polls_ % 8 == 0 ? "sensors" : "channels");
   if (controller_answers_ && shows_receiver_ && controller_client_.open_requests() < 4) ask_controller("receiver");
 }
 
@@ -149,7 +161,8 @@ void BenchLink::hands_reply(const link::Reply& reply) {
     Sight now;
     if (const auto it = reply.body.find("surfaces"); it != reply.body.end() && it->is_object())
       for (const auto& [name, value] : it->items())
-        if (const auto surface = surface_from_word(name); surface && value.is_number()) now.deflections[*surface] = value.get<double>();
+        if (const auto surface = surface_from_word(name); surface && value.is_number())
+          now.deflections[*surface] = value.get<double>();
     now.roll_deg = number_member(reply.body, "roll_deg", 0);
     now.pitch_deg = number_member(reply.body, "pitch_deg", 0);
     now.yaw_deg = number_member(reply.body, "yaw_deg", 0);
@@ -159,7 +172,8 @@ void BenchLink::hands_reply(const link::Reply& reply) {
     now.battery = flag_member(reply.body, "battery", false);
     for (const std::string& part : texts_member(reply.body, "destroyed")) now.destroyed << QString::fromStdString(part);
     for (const QString& part : now.destroyed)
-      if (!sight_.destroyed.contains(part)) Q_EMIT problem(tr("Smoke (simulated): %1 met the wrong polarity and is gone. Battery out.").arg(part));
+      if (!sight_.destroyed.contains(part))
+        Q_EMIT problem(tr("Smoke (simulated): %1 met the wrong polarity and is gone. Battery out.").arg(part));
     const bool changed = now.lamp != sight_.lamp || now.usb != sight_.usb || now.battery != sight_.battery;
     sight_ = std::move(now);
     const bool has_supply = sight_.usb || sight_.battery;
@@ -199,12 +213,15 @@ void BenchLink::hands_reply(const link::Reply& reply) {
     Q_EMIT transmitter_read(settings);
     return;
   }
-  if (reply.request == "dial" || reply.request == "clevis" || reply.request == "tooth" || reply.request == "set_output" || reply.request == "work" || !reply.ok())
-    Q_EMIT hands_done(reply.ok(), reply.ok() ? tr("Done on the simulated model") : QString::fromStdString(reply.refused()));
+  if (reply.request == "dial" || reply.request == "clevis" || reply.request == "tooth" ||
+      reply.request == "set_output" || reply.request == "work" || !reply.ok())
+    Q_EMIT hands_done(reply.ok(),
+                      reply.ok() ? tr("Done on the simulated model") : QString::fromStdString(reply.refused()));
 }
 
 void BenchLink::controller_reply(const link::Reply& reply) {
-  if (transaction_ && (reply.request == "stage_begin" || reply.request == "stage" || reply.request == "verify" || reply.request == "commit" || reply.request == "read")) {
+  if (transaction_ && (reply.request == "stage_begin" || reply.request == "stage" || reply.request == "verify" ||
+                       reply.request == "commit" || reply.request == "read")) {
     transaction_->answered(reply);
     if (transaction_->failed()) {
       const QString words = QString::fromStdString(transaction_->problem());
@@ -277,13 +294,15 @@ void BenchLink::take_wire(const Json& body) {
   std::vector<ChannelFrame> fresh;
   if (const auto it = body.find("chunks"); bytes_ && it != body.end() && it->is_array())
     for (const Json& chunk : *it)
-      if (const auto b = chunk.is_object() ? chunk.find("bytes") : chunk.end(); chunk.is_object() && b != chunk.end() && b->is_binary()) {
+      if (const auto b = chunk.is_object() ? chunk.find("bytes") : chunk.end();
+          chunk.is_object() && b != chunk.end() && b->is_binary()) {
         const auto& raw = b->get_binary();
         bytes_->feed({reinterpret_cast<const char*>(raw.data()), raw.size()}, number_member(chunk, "t_us", 0), fresh);
       }
   if (const auto it = body.find("edges"); edges_ && it != body.end() && it->is_array())
     for (const Json& e : *it)
-      if (e.is_array() && e.size() == 3 && e[0].is_number() && e[1].is_boolean() && e[2].is_number_integer() && e[2].get<int>() >= 0 && e[2].get<int>() < static_cast<int>(most_channels))
+      if (e.is_array() && e.size() == 3 && e[0].is_number() && e[1].is_boolean() && e[2].is_number_integer() &&
+          e[2].get<int>() >= 0 && e[2].get<int>() < static_cast<int>(most_channels))
         edges_->feed({e[0].get<double>(), e[1].get<bool>(), static_cast<std::uint8_t>(e[2].get<int>())}, fresh);
   silent_polls_ = fresh.empty() ? silent_polls_ + 1 : 0;
   for (const ChannelFrame& f : fresh) frames_.push_back(f);
@@ -293,18 +312,38 @@ void BenchLink::take_wire(const Json& body) {
 
 SignalTally BenchLink::tally() const { return bytes_ ? bytes_->tally() : edges_ ? edges_->tally() : SignalTally{}; }
 LinkReport BenchLink::link_report() const { return bytes_ ? bytes_->link_report() : LinkReport{}; }
-void BenchLink::control(int channel, double position) { ask_hands("control", {{"channel", channel}, {"position", position}}); }
+void BenchLink::control(int channel, double position) {
+  ask_hands("control", {{"channel", channel}, {"position", position}});
+}
 void BenchLink::read_transmitter() { ask_hands("read_transmitter"); }
 void BenchLink::dial(const Channel& c) {
-  ask_hands("dial", {{"channel", c.number}, {"reversed", c.reversed}, {"sub_trim_us", c.sub_trim_us}, {"travel_low_percent", c.travel_low_percent}, {"travel_high_percent", c.travel_high_percent}});
+  ask_hands("dial", {{"channel", c.number},
+                     {"reversed", c.reversed},
+                     {"sub_trim_us", c.sub_trim_us},
+                     {"travel_low_percent", c.travel_low_percent},
+                     {"travel_high_percent", c.travel_high_percent}});
 }
-void BenchLink::clevis(Surface surface, double turns) { ask_hands("clevis", {{"surface", surface.word()}, {"turns", turns}}); }
-void BenchLink::set_output(const Output& o) { ask_hands("set_output", {{"output", o.id}, {"reversed", o.reversed}, {"low_us", o.low_us}, {"centre_us", o.centre_us}, {"high_us", o.high_us}}); }
-void BenchLink::tooth(Surface surface, int teeth) { ask_hands("tooth", {{"surface", surface.word()}, {"teeth", teeth}}); }
+void BenchLink::clevis(Surface surface, double turns) {
+  ask_hands("clevis", {{"surface", surface.word()}, {"turns", turns}});
+}
+void BenchLink::set_output(const Output& o) {
+  ask_hands("set_output", {{"output", o.id},
+                           {"reversed", o.reversed},
+                           {"low_us", o.low_us},
+                           {"centre_us", o.centre_us},
+                           {"high_us", o.high_us}});
+}
+void BenchLink::tooth(Surface surface, int teeth) {
+  ask_hands("tooth", {{"surface", surface.word()}, {"teeth", teeth}});
+}
 
 void BenchLink::supply(bool usb, bool battery) { ask_hands("supply", {{"usb", usb}, {"battery", battery}}); }
-void BenchLink::stick(const QString& axis, double position) { ask_hands("stick", {{"axis", axis.toStdString()}, {"position", position}}); }
-void BenchLink::hold(double roll_deg, double pitch_deg, double yaw_deg) { ask_hands("hold", {{"roll_deg", roll_deg}, {"pitch_deg", pitch_deg}, {"yaw_deg", yaw_deg}}); }
+void BenchLink::stick(const QString& axis, double position) {
+  ask_hands("stick", {{"axis", axis.toStdString()}, {"position", position}});
+}
+void BenchLink::hold(double roll_deg, double pitch_deg, double yaw_deg) {
+  ask_hands("hold", {{"roll_deg", roll_deg}, {"pitch_deg", pitch_deg}, {"yaw_deg", yaw_deg}});
+}
 void BenchLink::flick(Axis axis, int sense) { ask_hands("flick", {{"axis", word(axis)}, {"sense", sense}}); }
 void BenchLink::mode(Mode mode) { ask_hands("mode", {{"mode", word(mode)}}); }
 void BenchLink::transmitter(bool on) { ask_hands("transmitter", {{"on", on}}); }
@@ -322,7 +361,9 @@ void BenchLink::work(Remedy remedy, const Json& place) {
 }
 
 void BenchLink::read_board() { ask_controller("read"); }
-void BenchLink::drive(const std::string& socket, double level) { ask_controller("drive", {{"output", socket}, {"level", level}}); }
+void BenchLink::drive(const std::string& socket, double level) {
+  ask_controller("drive", {{"output", socket}, {"level", level}});
+}
 void BenchLink::release() { ask_controller("release"); }
 
 void BenchLink::write(const link::Image& image) {

@@ -22,8 +22,8 @@ struct Sight {
   QStringList destroyed;  ///< parts that met the wrong polarity
 };
 
-/// Both ends of the bench: the link to the controller, and the builder's hands and eyes on the simulated model. Never asks the twin what
-/// is wrong with it.
+/// Both ends of the bench: the link to the controller, and the builder's hands and eyes on the simulated model. Never
+/// asks the twin what is wrong with it.
 class BenchLink : public QObject {
   Q_OBJECT
  public:
@@ -61,7 +61,8 @@ class BenchLink : public QObject {
   /// What the board reports of its ports: true where data arrives. And the voltage that it measures.
   const std::map<std::string, bool>& ports() const { return ports_; }
   double battery_v() const { return battery_v_; }
-  /// Frames of the last eight seconds, decoded from the receiver's wire; empty when the class does not show what it receives.
+  /// Frames of the last eight seconds, decoded from the receiver's wire; empty when the class does not show what it
+  /// receives.
   const std::deque<ChannelFrame>& frames() const { return frames_; }
   SignalTally tally() const;
   LinkReport link_report() const;

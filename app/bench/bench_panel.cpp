@@ -14,7 +14,8 @@
 
 namespace rigging::app {
 
-BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent) : QWidget(parent), document_(document), bench_(bench) {
+BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
+    : QWidget(parent), document_(document), bench_(bench) {
   setObjectName(QStringLiteral("bench_panel"));
   setFixedHeight(206);
   auto* layout = new QHBoxLayout(this);
@@ -76,7 +77,8 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   view_->set_caption(tr("The simulated model · drag to tilt it"));
   view_->set_dragging_turns(true);
   view_->set_exaggeration(1.3);
-  view_->setToolTip(tr("Drag sideways to bank, up and down to pitch; let go to set it down. Keys: arrows tilt, Home sets it down"));
+  view_->setToolTip(
+      tr("Drag sideways to bank, up and down to pitch; let go to set it down. Keys: arrows tilt, Home sets it down"));
   auto* model = new QVBoxLayout;
   model->setSpacing(0);
   model->addWidget(view_, 1);
@@ -110,7 +112,8 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   throttle_->setAccessibleName(tr("Throttle stick"));
   connect(yaw_, &QSlider::valueChanged, this, [this](int v) { bench_.stick(QStringLiteral("yaw"), v / 100.0); });
   connect(yaw_, &QSlider::sliderReleased, this, [this] { yaw_->setValue(0); });
-  connect(throttle_, &QSlider::valueChanged, this, [this](int v) { bench_.stick(QStringLiteral("throttle"), v / 100.0); });
+  connect(throttle_, &QSlider::valueChanged, this,
+          [this](int v) { bench_.stick(QStringLiteral("throttle"), v / 100.0); });
   mode_ = new QComboBox;
   mode_->setObjectName(QStringLiteral("bench_mode"));
   mode_->setAccessibleName(tr("Mode switch"));
@@ -118,12 +121,16 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
     if (const auto mode = from_word<Mode>(mode_->currentData().toString().toStdString())) bench_.mode(*mode);
   });
   int row = 0;
-  for (const auto& [name, widget] : {std::pair<QString, QWidget*>{tr("Mode"), mode_}, {tr("Yaw"), yaw_}, {tr("Throttle"), throttle_}}) {
+  for (const auto& [name, widget] :
+       {std::pair<QString, QWidget*>{tr("Mode"), mode_}, {tr("Yaw"), yaw_}, {tr("Throttle"), throttle_}}) {
     grid->addWidget(new QLabel(name), row, 0);
     grid->addWidget(widget, row++, 1, 1, 2);
   }
   for (const Axis axis : all_axes) {
-    grid->addWidget(new QLabel(axis == Axis::roll ? tr("Flick wing") : axis == Axis::pitch ? tr("Flick nose") : tr("Swing nose")), row, 0);
+    grid->addWidget(new QLabel(axis == Axis::roll    ? tr("Flick wing")
+                               : axis == Axis::pitch ? tr("Flick nose")
+                                                     : tr("Swing nose")),
+                    row, 0);
     for (const int sense : {-1, 1}) {
       const QString words = QString::fromLatin1(sense_word(axis, sense > 0).data());
       auto* button = new QPushButton(axis == Axis::roll ? tr("%1 down").arg(words) : words);
@@ -149,8 +156,11 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   connect(&bench_, &BenchLink::seen, this, &BenchPanel::update_sight);
   connect(&bench_, &BenchLink::channels_heard, this, [this] {
     QStringList parts;
-    for (const auto& [name, us] : bench_.channels()) parts << QStringLiteral("%1 %2").arg(QString::fromStdString(name).left(5), -5).arg(us, 4, 'f', 0);
-    heard_->setText(parts.isEmpty() ? tr("receiver dark") : tr("hears µs  ") + parts.mid(0, 2).join(QStringLiteral("  ")) + QStringLiteral("\n          ") + parts.mid(2).join(QStringLiteral("  ")));
+    for (const auto& [name, us] : bench_.channels())
+      parts << QStringLiteral("%1 %2").arg(QString::fromStdString(name).left(5), -5).arg(us, 4, 'f', 0);
+    heard_->setText(parts.isEmpty() ? tr("receiver dark")
+                                    : tr("hears µs  ") + parts.mid(0, 2).join(QStringLiteral("  ")) +
+                                          QStringLiteral("\n          ") + parts.mid(2).join(QStringLiteral("  ")));
   });
   refresh();
 }
@@ -160,7 +170,9 @@ void BenchPanel::refresh() {
   const Sight& sight = bench_.sight();
   state_->setText(bench_.state_words());
   start_->setText(on ? tr("Put the bench away") : tr("Start the bench"));
-  for (QWidget* w : {static_cast<QWidget*>(usb_), static_cast<QWidget*>(battery_), static_cast<QWidget*>(transmitter_), controls_}) w->setEnabled(on);
+  for (QWidget* w :
+       {static_cast<QWidget*>(usb_), static_cast<QWidget*>(battery_), static_cast<QWidget*>(transmitter_), controls_})
+    w->setEnabled(on);
   if (!on) {
     transmitter_->setChecked(true);
     transmitter_->setText(tr("Transmitter on"));
@@ -174,10 +186,12 @@ void BenchPanel::refresh() {
     modes_of_ = of;
     mode_->clear();
     if (c)
-      for (const ModeAnswer& m : c->modes) mode_->addItem(QString::fromLatin1(word(m.mode).data()), QString::fromLatin1(word(m.mode).data()));
+      for (const ModeAnswer& m : c->modes)
+        mode_->addItem(QString::fromLatin1(word(m.mode).data()), QString::fromLatin1(word(m.mode).data()));
   }
   int differing = 0;
-  if (bench_.board()) differing = static_cast<int>(link::differences(link::image_of(document_.rig()), *bench_.board()).size());
+  if (bench_.board())
+    differing = static_cast<int>(link::differences(link::image_of(document_.rig()), *bench_.board()).size());
   compare_->setVisible(bench_.board().has_value() && differing > 0);
   compare_->setText(differing == 1 ? tr("Board differs: 1 part…") : tr("Board differs: %1 parts…").arg(differing));
   state_->setVisible(!compare_->isVisibleTo(this));  // the foot line says it, too

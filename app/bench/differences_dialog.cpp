@@ -12,12 +12,15 @@
 
 namespace rigging::app {
 
-DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differences, QWidget* parent) : QDialog(parent) {
+DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differences, QWidget* parent)
+    : QDialog(parent) {
   setObjectName(QStringLiteral("differences_dialog"));
   setWindowTitle(tr("Board and rig differ"));
   resize(640, 420);
   auto* layout = new QVBoxLayout(this);
-  auto* heading = new QLabel(tr("Which one is right? What you choose from the rig is written to the board; what you choose from the board changes the rig."));
+  auto* heading =
+      new QLabel(tr("Which one is right? What you choose from the rig is written to the board; what you choose from "
+                    "the board changes the rig."));
   heading->setWordWrap(true);
   layout->addWidget(heading);
   auto* area = new QScrollArea;
@@ -28,7 +31,9 @@ DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differ
     auto* card = new QFrame;
     card->setProperty("card", true);
     auto* box = new QVBoxLayout(card);
-    auto* what = new QLabel(QStringLiteral("<b>%1</b>: %2").arg(QString::fromStdString(capital(d.part)).toHtmlEscaped(), QString::fromStdString(d.words).toHtmlEscaped()));
+    auto* what = new QLabel(QStringLiteral("<b>%1</b>: %2")
+                                .arg(QString::fromStdString(capital(d.part)).toHtmlEscaped(),
+                                     QString::fromStdString(d.words).toHtmlEscaped()));
     what->setWordWrap(true);
     box->addWidget(what);
     auto* choice = new QHBoxLayout;

@@ -22,7 +22,10 @@ bool still_running(const QString& copy) {
 }  // namespace
 
 RigDocument::RigDocument(Catalogue catalogue, QString recovery_folder, QObject* parent)
-    : QObject(parent), shipped_(std::move(catalogue)), catalogue_(shipped_), recovery_folder_(std::move(recovery_folder)) {
+    : QObject(parent),
+      shipped_(std::move(catalogue)),
+      catalogue_(shipped_),
+      recovery_folder_(std::move(recovery_folder)) {
   autosave_.setSingleShot(true);
   autosave_.setInterval(400);
   connect(&autosave_, &QTimer::timeout, this, &RigDocument::write_recovery_copy);
@@ -71,8 +74,10 @@ Result<Catalogue> RigDocument::catalogue_for(const QString& path) const {
 }
 
 Result<void> RigDocument::keep_own_part(const PartKind& kind) {
-  if (path_.isEmpty()) return failure("this rig", "has no file yet, so that your own parts have no place beside it", "save the rig first");
-  if (shipped_.part(kind.id)) return failure(kind.id, "is the name of a kind that is there already", "another short name");
+  if (path_.isEmpty())
+    return failure("this rig", "has no file yet, so that your own parts have no place beside it", "save the rig first");
+  if (shipped_.part(kind.id))
+    return failure(kind.id, "is the name of a kind that is there already", "another short name");
   if (auto ok = save_own_part(own_parts_path(native(path_)), kind); !ok) return ok;
   auto catalogue = catalogue_for(path_);
   if (!catalogue) return tl::make_unexpected(catalogue.error());
@@ -121,7 +126,9 @@ QString RigDocument::recovery_path() const { return recovery_folder_ + QLatin1Ch
 void RigDocument::write_recovery_copy() {
   if (!modified()) return drop_recovery_copy();
   if (recovery_name_.isEmpty())
-    recovery_name_ = QStringLiteral("%1-%2.rig.json").arg(QCoreApplication::applicationPid()).arg(QUuid::createUuid().toString(QUuid::Id128).left(8));
+    recovery_name_ = QStringLiteral("%1-%2.rig.json")
+                         .arg(QCoreApplication::applicationPid())
+                         .arg(QUuid::createUuid().toString(QUuid::Id128).left(8));
   QDir().mkpath(recovery_folder_);
   // The file it belongs to travels in the copy itself: one file, one write, nothing to get out of step.
   Rig copy = rig();
@@ -136,7 +143,8 @@ void RigDocument::drop_recovery_copy() {
 
 QList<RigDocument::Leftover> RigDocument::leftovers() const {
   QList<Leftover> found;
-  for (const QFileInfo& info : QDir(recovery_folder_).entryInfoList({QStringLiteral("*.rig.json")}, QDir::Files, QDir::Time)) {
+  for (const QFileInfo& info :
+       QDir(recovery_folder_).entryInfoList({QStringLiteral("*.rig.json")}, QDir::Files, QDir::Time)) {
     if (still_running(info.filePath())) continue;
     if (const auto rig = load_rig(native(info.filePath())))
       found.append({info.filePath(), QString::fromStdString(text_member(rig->extra, "recovered_from"))});

@@ -78,9 +78,9 @@ Point AircraftView::posed(Point p, const std::array<double, 3>& pose_deg) {
 
 Point AircraftView::seen(Point p) const {
   switch (from_) {
-    case From::side: return {-p.x, p.z, p.y};        // nose to the left, seen from the left side
-    case From::above: return {-p.x, -p.y, p.z};      // nose to the left, right wing up in the picture
-    case From::front: return {-p.y, p.z, -p.x};      // looking at the nose
+    case From::side: return {-p.x, p.z, p.y};    // nose to the left, seen from the left side
+    case From::above: return {-p.x, -p.y, p.z};  // nose to the left, right wing up in the picture
+    case From::front: return {-p.y, p.z, -p.x};  // looking at the nose
     case From::behind_above: {
       // The eye stands behind, above and a little to the left.
       const double down = 33 * rad, aside = 17 * rad;
@@ -96,7 +96,8 @@ std::vector<AircraftView::Drawn> AircraftView::drawn() const {
   for (const Panel& panel : panels_) {
     double angle = 0;
     if (panel.surface)
-      if (const auto it = deflections_.find(*panel.surface); it != deflections_.end()) angle = it->second * exaggeration_;
+      if (const auto it = deflections_.find(*panel.surface); it != deflections_.end())
+        angle = it->second * exaggeration_;
     Drawn d{&panel, {}, 0};
     for (const Point& corner : deflected(panel, angle)) {
       const Point s = seen(posed(corner));
@@ -133,7 +134,8 @@ void AircraftView::fit() {
   const double w = width() - 36, h = height() - 34 - (caption_.isEmpty() ? 0 : 14);
   const double room = dragging_turns_ ? 1.08 : 1.0;
   scale_ = std::min(w / (right - left), h / std::max(0.05, bottom - top)) / room;
-  origin_ = QPointF(width() / 2.0 - (left + right) / 2 * scale_, height() / 2.0 + (caption_.isEmpty() ? 0 : 8) - (top + bottom) / 2 * scale_);
+  origin_ = QPointF(width() / 2.0 - (left + right) / 2 * scale_,
+                    height() / 2.0 + (caption_.isEmpty() ? 0 : 8) - (top + bottom) / 2 * scale_);
 }
 
 QPointF AircraftView::on_screen(Point p) const {
@@ -152,7 +154,8 @@ void AircraftView::draw_arrow(QPainter& p, Surface surface, int direction) const
       const QPointF hub = on_screen(panel.hinge_a);
       p.setPen(inks().teal);
       p.setFont(Look::instance().text(9, true));
-      p.drawText(QRectF(hub.x() - 40, hub.y() - 30, 80, 16), Qt::AlignCenter, QString::fromStdString(std::string(motion_word(surface, direction))));
+      p.drawText(QRectF(hub.x() - 40, hub.y() - 30, 80, 16), Qt::AlignCenter,
+                 QString::fromStdString(std::string(motion_word(surface, direction))));
       continue;
     }
     if (corners.size() < 4) continue;
@@ -242,7 +245,8 @@ void AircraftView::paintEvent(QPaintEvent*) {
   if (pickable_ && hovered_) {
     p.setFont(Look::instance().text(9, true));
     p.setPen(i.teal);
-    p.drawText(QRectF(8, height() - 22, this->width() - 16, 18), Qt::AlignRight | Qt::AlignVCenter, QString::fromStdString(capital(hovered_->spoken())));
+    p.drawText(QRectF(8, height() - 22, this->width() - 16, 18), Qt::AlignRight | Qt::AlignVCenter,
+               QString::fromStdString(capital(hovered_->spoken())));
   }
 }
 

@@ -9,7 +9,8 @@ class QPainter;
 
 namespace rigging::app {
 
-/// The aircraft, drawn from its own dimensions, from one direction. Surfaces move, can be pointed at, and can carry arrows.
+/// The aircraft, drawn from its own dimensions, from one direction. Surfaces move, can be pointed at, and can carry
+/// arrows.
 class AircraftView : public QWidget {
   Q_OBJECT
  public:

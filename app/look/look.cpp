@@ -19,9 +19,12 @@ Look::Look() {
 }
 
 const Inks& Look::inks() const {
-  static const Inks paper{{"#F6F2E8"}, {"#FFFDF7"}, {"#C9BFA8"}, {"#1E2B34"}, {"#5B6770"}, {"#0E6E66"}, {"#A93A1C"}, {"#8A5C05"}, {"#44607A"}, {"#3F6A24"}, {"#EDE6D4"}};
-  static const Inks field{{"#FFFFFF"}, {"#FFFFFF"}, {"#555555"}, {"#000000"}, {"#222222"}, {"#004D47"}, {"#8A1F00"}, {"#6B4400"}, {"#1F3B57"}, {"#2A5210"}, {"#EDEDED"}};
-  static const Inks dark{{"#1B2126"}, {"#232B31"}, {"#4A545C"}, {"#EDE8DC"}, {"#AEB6BB"}, {"#5CC4B8"}, {"#F08A68"}, {"#E0AC4E"}, {"#93B4D2"}, {"#9CCB78"}, {"#2C353C"}};
+  static const Inks paper{{"#F6F2E8"}, {"#FFFDF7"}, {"#C9BFA8"}, {"#1E2B34"}, {"#5B6770"}, {"#0E6E66"},
+                          {"#A93A1C"}, {"#8A5C05"}, {"#44607A"}, {"#3F6A24"}, {"#EDE6D4"}};
+  static const Inks field{{"#FFFFFF"}, {"#FFFFFF"}, {"#555555"}, {"#000000"}, {"#222222"}, {"#004D47"},
+                          {"#8A1F00"}, {"#6B4400"}, {"#1F3B57"}, {"#2A5210"}, {"#EDEDED"}};
+  static const Inks dark{{"#1B2126"}, {"#232B31"}, {"#4A545C"}, {"#EDE8DC"}, {"#AEB6BB"}, {"#5CC4B8"},
+                         {"#F08A68"}, {"#E0AC4E"}, {"#93B4D2"}, {"#9CCB78"}, {"#2C353C"}};
   return theme_ == Theme::paper ? paper : theme_ == Theme::field ? field : dark;
 }
 
@@ -106,7 +109,9 @@ void Look::apply() {
     QFrame[card="true"] { background: @sheet; border: 1px solid @line; border-radius: 2px; }
     QCheckBox:focus { outline: none; border: 1px solid @teal; }
   )");
-  const std::pair<const char*, QColor> names[] = {{"@ink", i.ink}, {"@paper", i.paper}, {"@sheet", i.sheet}, {"@line", i.line}, {"@teal", i.teal}, {"@soft", i.soft}, {"@wash", i.wash}, {"@rust", i.rust}};
+  const std::pair<const char*, QColor> names[] = {{"@ink", i.ink},   {"@paper", i.paper}, {"@sheet", i.sheet},
+                                                  {"@line", i.line}, {"@teal", i.teal},   {"@soft", i.soft},
+                                                  {"@wash", i.wash}, {"@rust", i.rust}};
   for (const auto& [name, color] : names) css.replace(QLatin1String(name), color.name());
   qApp->setStyleSheet(css);
 }
@@ -123,7 +128,8 @@ void Look::draw_severity(QPainter& p, QRectF box, Severity severity) const {
     p.setPen(QPen(ink, 1.6));
     p.setBrush(severity == Severity::grounds ? QBrush(ink) : Qt::NoBrush);
     p.drawRect(box.adjusted(1, 1, -1, -1));
-    if (severity == Severity::fix_first) p.fillRect(QRectF(box.left() + 1, box.center().y(), box.width() - 2, box.height() / 2 - 1), ink);
+    if (severity == Severity::fix_first)
+      p.fillRect(QRectF(box.left() + 1, box.center().y(), box.width() - 2, box.height() / 2 - 1), ink);
   }
   p.restore();
 }

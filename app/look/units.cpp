@@ -30,7 +30,8 @@ QString Units::figure(const Figure& f) const {
     places = 1;
   }
   std::string text = number_text(f.value * factor, places);
-  if (f.least && f.most) text += " (" + number_text(*f.least * factor, places) + "–" + number_text(*f.most * factor, places) + ")";
+  if (f.least && f.most)
+    text += " (" + number_text(*f.least * factor, places) + "–" + number_text(*f.most * factor, places) + ")";
   if (!unit.empty()) text += " " + unit;
   return QString::fromStdString(text);
 }

@@ -28,7 +28,9 @@ class Units {
   QString mass_unit() const { return metric() ? QStringLiteral("g") : QStringLiteral("oz"); }
 
   /// "12.0 mm" or "0.47 in".
-  QString length(double metres) const { return QStringLiteral("%1 %2").arg(length_out(metres), 0, 'f', metric() ? 1 : 2).arg(length_unit()); }
+  QString length(double metres) const {
+    return QStringLiteral("%1 %2").arg(length_out(metres), 0, 'f', metric() ? 1 : 2).arg(length_unit());
+  }
   /// Torques at a servo: newton centimetres or ounce inches.
   double torque_out(double nm) const { return metric() ? nm * 100 : nm * 141.6119; }
   QString torque_unit() const { return metric() ? QStringLiteral("N·cm") : QStringLiteral("oz·in"); }

@@ -14,7 +14,8 @@ namespace rigging::app {
 
 int fit_of(const QString& words, const Deed& deed) {
   static const QRegularExpression gaps(QStringLiteral("[^\\p{L}\\p{N}+-]+"));
-  const QStringList own = deed.text.toLower().split(gaps, Qt::SkipEmptyParts), also = deed.also.toLower().split(gaps, Qt::SkipEmptyParts);
+  const QStringList own = deed.text.toLower().split(gaps, Qt::SkipEmptyParts),
+                    also = deed.also.toLower().split(gaps, Qt::SkipEmptyParts);
   int fit = 1;
   for (const QString& asked : words.toLower().split(gaps, Qt::SkipEmptyParts)) {
     const auto begins = [&](const QString& w) { return w.startsWith(asked); };
@@ -59,7 +60,8 @@ void AskBox::find(const QString& words) {
     item->setData(Qt::UserRole, index);
   }
   if (list_->count() == 0) {
-    auto* item = new QListWidgetItem(tr("Nothing of that name. Try a station, a surface, or what you want done."), list_);
+    auto* item =
+        new QListWidgetItem(tr("Nothing of that name. Try a station, a surface, or what you want done."), list_);
     item->setFlags(Qt::NoItemFlags);
   }
   list_->setCurrentRow(0);
@@ -69,7 +71,8 @@ bool AskBox::eventFilter(QObject* object, QEvent* event) {
   if (object == line_ && event->type() == QEvent::KeyPress) {
     const int key = static_cast<QKeyEvent*>(event)->key();
     if (key == Qt::Key_Down || key == Qt::Key_Up) {
-      list_->setCurrentRow(std::clamp(list_->currentRow() + (key == Qt::Key_Down ? 1 : -1), 0, std::max(0, list_->count() - 1)));
+      list_->setCurrentRow(
+          std::clamp(list_->currentRow() + (key == Qt::Key_Down ? 1 : -1), 0, std::max(0, list_->count() - 1)));
       return true;
     }
   }

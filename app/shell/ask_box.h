@@ -15,7 +15,8 @@ struct Deed {
   std::function<void()> act;
 };
 
-/// How well the words fit a deed: 0 not at all. Every word must begin a word of the deed; words that fit its text count double.
+/// How well the words fit a deed: 0 not at all. Every word must begin a word of the deed; words that fit its text count
+/// double.
 int fit_of(const QString& words, const Deed& deed);
 
 /// Type what you want, go there or do it.

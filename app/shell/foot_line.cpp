@@ -9,7 +9,8 @@
 
 namespace rigging::app {
 
-FootLine::FootLine(RigDocument& document, BenchLink& bench, QWidget* parent) : QWidget(parent), document_(document), bench_(bench) {
+FootLine::FootLine(RigDocument& document, BenchLink& bench, QWidget* parent)
+    : QWidget(parent), document_(document), bench_(bench) {
   setFixedHeight(34);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(12, 2, 8, 2);
@@ -39,10 +40,13 @@ FootLine::FootLine(RigDocument& document, BenchLink& bench, QWidget* parent) : Q
 }
 
 void FootLine::refresh() {
-  readiness_->setText((document_.review().readiness.ready ? QStringLiteral("✓ ") : QString()) + QString::fromStdString(document_.review().readiness.words));
+  readiness_->setText((document_.review().readiness.ready ? QStringLiteral("✓ ") : QString()) +
+                      QString::fromStdString(document_.review().readiness.words));
   link_->setText(bench_.state_words());
   const QString last = QString::fromStdString(document_.history().last_edit());
-  edit_->setText(last.isEmpty() || said_->toolTip() == last ? QString() : edit_->fontMetrics().elidedText(last, Qt::ElideRight, 200));
+  edit_->setText(last.isEmpty() || said_->toolTip() == last
+                     ? QString()
+                     : edit_->fontMetrics().elidedText(last, Qt::ElideRight, 200));
   undo_->setVisible(document_.history().can_undo());
 }
 

@@ -17,10 +17,10 @@
 
 #include "airframe/kinds.h"
 #include "bench/differences_dialog.h"
+#include "direction/from_rig.h"
 #include "look/look.h"
 #include "look/units.h"
 #include "rig/rig_file.h"
-#include "direction/from_rig.h"
 #include "sheets/gauge_sheets.h"
 #include "sheets/setting_card.h"
 #include "sheets/wiring_sheets.h"
@@ -41,13 +41,16 @@ namespace {
 /// Asks only for the room that the sheet on top needs, not for that of the largest.
 class SheetStack : public QStackedWidget {
  public:
-  QSize minimumSizeHint() const override { return currentWidget() ? currentWidget()->minimumSizeHint() : QStackedWidget::minimumSizeHint(); }
+  QSize minimumSizeHint() const override {
+    return currentWidget() ? currentWidget()->minimumSizeHint() : QStackedWidget::minimumSizeHint();
+  }
 };
 
 /// Pages with a title of their own for the first, and a number for the others.
 QList<Sheet> numbered(const std::vector<std::string>& pages, const QString& first, const QString& others) {
   QList<Sheet> sheets;
-  for (const std::string& page : pages) sheets << Sheet{sheets.isEmpty() ? first : others.arg(sheets.size()), QString::fromStdString(page)};
+  for (const std::string& page : pages)
+    sheets << Sheet{sheets.isEmpty() ? first : others.arg(sheets.size()), QString::fromStdString(page)};
   return sheets;
 }
 
@@ -58,24 +61,31 @@ QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<Han
   const ControllerClass* controller = document.controller();
   if (!controller) return sheets;
   const auto looks = direction::case_from_rig(document.rig(), *controller);
-  for (const HandCard& card : cards) sheets << Sheet{QString::fromStdString(card.title), QString::fromStdString(hand_card_svg(card, document.rig(), *controller, looks))};
+  for (const HandCard& card : cards)
+    sheets << Sheet{QString::fromStdString(card.title),
+                    QString::fromStdString(hand_card_svg(card, document.rig(), *controller, looks))};
   return sheets;
 }
 
 QList<Sheet> wiring_sheets(const RigDocument& document) {
-  return {{QObject::tr("Wiring drawing"), QString::fromStdString(wiring_drawing_svg(document.rig(), document.catalogue()))}, {QObject::tr("Plug list"), QString::fromStdString(plug_list_svg(document.rig(), document.catalogue()))}};
+  return {
+      {QObject::tr("Wiring drawing"), QString::fromStdString(wiring_drawing_svg(document.rig(), document.catalogue()))},
+      {QObject::tr("Plug list"), QString::fromStdString(plug_list_svg(document.rig(), document.catalogue()))}};
 }
 
 QList<Sheet> gauge_sheets(const RigDocument& document) {
-  return numbered(gauge_sheets_svg(document.rig(), document.catalogue()), QObject::tr("Wedge and balance marks"), QObject::tr("Throw gauge %1"));
+  return numbered(gauge_sheets_svg(document.rig(), document.catalogue()), QObject::tr("Wedge and balance marks"),
+                  QObject::tr("Throw gauge %1"));
 }
 
 QList<Sheet> setting_sheets(const RigDocument& document) {
-  return numbered(setting_card_svg(document.rig(), document.catalogue()), QObject::tr("Settings card"), QObject::tr("Settings card, page %1"));
+  return numbered(setting_card_svg(document.rig(), document.catalogue()), QObject::tr("Settings card"),
+                  QObject::tr("Settings card, page %1"));
 }
 
 MainWindow::MainWindow(Catalogue catalogue, Settings settings)
-    : settings_(std::move(settings)), document_(std::move(catalogue), settings_.state_folder + QStringLiteral("/recovery")) {
+    : settings_(std::move(settings)),
+      document_(std::move(catalogue), settings_.state_folder + QStringLiteral("/recovery")) {
   setObjectName(QStringLiteral("main_window"));
   resize(1280, 800);
   setMinimumSize(1024, 700);
@@ -182,7 +192,8 @@ void MainWindow::build_menus() {
   });
   add(file, tr("&Open…"), QKeySequence::Open, [this] {
     if (!may_leave()) return;
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open a rig"), {}, tr("Rigs (*.rig.json);;All files (*)"));
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Open a rig"), {}, tr("Rigs (*.rig.json);;All files (*)"));
     if (!path.isEmpty()) open_file(path);
   });
   recent_menu_ = file->addMenu(tr("Open &recent"));
@@ -209,11 +220,14 @@ void MainWindow::build_menus() {
   add(edit, tr("Ask for anything…"), QKeySequence(QStringLiteral("Ctrl+K")), [this] { AskBox(deeds(), this).exec(); });
 
   auto* view = menuBar()->addMenu(tr("&View"));
-  const char* keys[] = {"Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "Ctrl+5", "Ctrl+6", "Ctrl+7", "Ctrl+8", "Ctrl+9", "Ctrl+0", "Ctrl+-"};
+  const char* keys[] = {"Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "Ctrl+5", "Ctrl+6",
+                        "Ctrl+7", "Ctrl+8", "Ctrl+9", "Ctrl+0", "Ctrl+-"};
   for (const Station s : all_stations)
-    add(view, QString::fromStdString(capital(std::string(word(s)))), QKeySequence(QLatin1String(keys[static_cast<int>(s)])), [this, s] { go(s); });
+    add(view, QString::fromStdString(capital(std::string(word(s)))),
+        QKeySequence(QLatin1String(keys[static_cast<int>(s)])), [this, s] { go(s); });
   view->addSeparator();
-  show_bench_ = add(view, tr("Bench"), QKeySequence(QStringLiteral("F9")), [this] { bench_panel_->setVisible(show_bench_->isChecked()); });
+  show_bench_ = add(view, tr("Bench"), QKeySequence(QStringLiteral("F9")),
+                    [this] { bench_panel_->setVisible(show_bench_->isChecked()); });
   show_bench_->setCheckable(true);
   show_bench_->setChecked(true);
   auto* units = add(view, tr("Imperial units"), {}, [] {});
@@ -223,7 +237,8 @@ void MainWindow::build_menus() {
     refresh();
   });
   auto* themes = new QActionGroup(this);
-  const std::pair<QString, Theme> choices[] = {{tr("Paper"), Theme::paper}, {tr("Field (sunlight)"), Theme::field}, {tr("Dark"), Theme::dark}};
+  const std::pair<QString, Theme> choices[] = {
+      {tr("Paper"), Theme::paper}, {tr("Field (sunlight)"), Theme::field}, {tr("Dark"), Theme::dark}};
   for (const auto& choice : choices) {
     QAction* action = add(view, choice.first, {}, [theme = choice.second] { Look::instance().set_theme(theme); });
     action->setCheckable(true);
@@ -233,8 +248,10 @@ void MainWindow::build_menus() {
   connect(&Look::instance(), &Look::changed, this, &MainWindow::refresh);
 
   connect(new QShortcut(QKeySequence(QStringLiteral("F8")), this), &QShortcut::activated, snags_, &SnagPanel::next);
-  connect(new QShortcut(QKeySequence(QStringLiteral("F6")), this), &QShortcut::activated, this, [this] { walk_panes(1); });
-  connect(new QShortcut(QKeySequence(QStringLiteral("Shift+F6")), this), &QShortcut::activated, this, [this] { walk_panes(-1); });
+  connect(new QShortcut(QKeySequence(QStringLiteral("F6")), this), &QShortcut::activated, this,
+          [this] { walk_panes(1); });
+  connect(new QShortcut(QKeySequence(QStringLiteral("Shift+F6")), this), &QShortcut::activated, this,
+          [this] { walk_panes(-1); });
 }
 
 void MainWindow::walk_panes(int step) {
@@ -261,7 +278,8 @@ void MainWindow::walk_panes(int step) {
 }
 
 void MainWindow::refresh() {
-  setWindowTitle(QStringLiteral("%1%2 – Rigging").arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
+  setWindowTitle(
+      QStringLiteral("%1%2 – Rigging").arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
   strip_->set_states(document_.review().stations);
   // The other pages catch up when they are shown.
   pages_[static_cast<std::size_t>(station_)]->refresh();
@@ -310,7 +328,9 @@ void MainWindow::start_demo() {
   if (!rig) return complain(tr("The demo could not be opened"), rig.error());
   document_.start_new(*rig);
   is_demo_ = true;
-  foot_->say(tr("Two faults are hidden in this aircraft. Propeller off, battery in on the bench below, then do the first check."));
+  foot_->say(
+      tr("Two faults are hidden in this aircraft. Propeller off, battery in on the bench below, then do the first "
+         "check."));
   start_bench();
   go(Station::proof);
 }
@@ -318,11 +338,13 @@ void MainWindow::start_demo() {
 void MainWindow::start_bench(BenchLink::Troubles troubles) {
   // The twin is built from the rig as it stands; a copy, so that nothing of the builder's is touched.
   const QString copy = bench_folder_.filePath(QStringLiteral("bench.rig.json"));
-  if (const auto ok = save_rig(document_.rig(), copy.toStdString()); !ok) return complain(tr("The bench could not be started"), ok.error());
+  if (const auto ok = save_rig(document_.rig(), copy.toStdString()); !ok)
+    return complain(tr("The bench could not be started"), ok.error());
   if (!document_.path().isEmpty())
     if (const auto own = own_parts_path(document_.path().toStdString()); std::filesystem::exists(own)) {
       std::error_code ec;
-      std::filesystem::copy_file(own, own_parts_path(copy.toStdString()), std::filesystem::copy_options::overwrite_existing, ec);
+      std::filesystem::copy_file(own, own_parts_path(copy.toStdString()),
+                                 std::filesystem::copy_options::overwrite_existing, ec);
     }
   BenchLink::TwinOptions options;
   options.rig_file = copy;
@@ -359,18 +381,23 @@ void MainWindow::compare_with_board(bool always_show) {
     return;
   }
   if (!always_show) {
-    foot_->say_until_edit(differing.size() == 1 ? tr("Board and rig differ in one part.") : tr("Board and rig differ in %1 parts.").arg(differing.size()));
+    foot_->say_until_edit(differing.size() == 1 ? tr("Board and rig differ in one part.")
+                                                : tr("Board and rig differ in %1 parts.").arg(differing.size()));
     return;
   }
   DifferencesDialog dialog(differing, this);
   if (dialog.exec() != QDialog::Accepted || !bench_.board()) return;
   const auto parts = dialog.from_board();
-  if (!parts.empty()) document_.edit(link::with_board_parts(document_.rig(), *bench_.board(), parts), tr("Taken over from the board: %1 parts").arg(parts.size()));
+  if (!parts.empty())
+    document_.edit(link::with_board_parts(document_.rig(), *bench_.board(), parts),
+                   tr("Taken over from the board: %1 parts").arg(parts.size()));
   if (link::image_of(document_.rig()) != *bench_.board()) bench_.write(link::image_of(document_.rig()));
   bench_panel_->refresh();
 }
 
-void MainWindow::show_hand_cards(const std::vector<HandCard>& cards) { SheetDialog(tr("Hand cards"), hand_card_sheets(document_, cards), this).exec(); }
+void MainWindow::show_hand_cards(const std::vector<HandCard>& cards) {
+  SheetDialog(tr("Hand cards"), hand_card_sheets(document_, cards), this).exec();
+}
 
 void MainWindow::show_gauges() { SheetDialog(tr("Paper tools, true to scale"), gauge_sheets(document_), this).exec(); }
 
@@ -382,7 +409,8 @@ void MainWindow::show_wiring_sheets() {
 
 bool MainWindow::may_leave() {
   if (!document_.modified() || document_.history().last_edit().empty()) return true;
-  QMessageBox box(QMessageBox::Question, tr("Unsaved work"), tr("%1 has unsaved changes.").arg(document_.title()), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+  QMessageBox box(QMessageBox::Question, tr("Unsaved work"), tr("%1 has unsaved changes.").arg(document_.title()),
+                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
   box.setObjectName(QStringLiteral("unsaved"));
   const int answer = box.exec();
   return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
@@ -399,7 +427,10 @@ bool MainWindow::save() {
 }
 
 bool MainWindow::save_as() {
-  QString path = QFileDialog::getSaveFileName(this, tr("Save the rig"), document_.title().toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + QStringLiteral(".rig.json"), tr("Rigs (*.rig.json)"));
+  QString path = QFileDialog::getSaveFileName(
+      this, tr("Save the rig"),
+      document_.title().toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + QStringLiteral(".rig.json"),
+      tr("Rigs (*.rig.json)"));
   if (path.isEmpty()) return false;
   if (!path.endsWith(QLatin1String(".json"))) path += QStringLiteral(".rig.json");
   if (const auto ok = document_.save(path); !ok) {
@@ -423,7 +454,8 @@ void MainWindow::remember(const QString& path) {
   list.removeAll(whole);
   list.prepend(whole);
   QDir().mkpath(settings_.state_folder);
-  (void)write_file_atomically((settings_.state_folder + QStringLiteral("/recent")).toStdString(), list.mid(0, 10).join(QLatin1Char('\n')).toStdString());
+  (void)write_file_atomically((settings_.state_folder + QStringLiteral("/recent")).toStdString(),
+                              list.mid(0, 10).join(QLatin1Char('\n')).toStdString());
 }
 
 void MainWindow::offer_recovery() {
@@ -432,7 +464,8 @@ void MainWindow::offer_recovery() {
   auto* layout = new QHBoxLayout(recovery_bar_);
   layout->setContentsMargins(16, 6, 16, 6);
   const auto& first = found.front();
-  auto* words = new QLabel(tr("Unsaved work from an earlier run is still here: %1").arg(first.of.isEmpty() ? tr("a rig that was never saved") : first.of));
+  auto* words = new QLabel(tr("Unsaved work from an earlier run is still here: %1")
+                               .arg(first.of.isEmpty() ? tr("a rig that was never saved") : first.of));
   auto* recover = new QPushButton(tr("Recover it"));
   recover->setObjectName(QStringLiteral("recover"));
   auto* discard = new QPushButton(tr("Discard it"));
@@ -465,7 +498,8 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 QList<Deed> MainWindow::deeds() {
   QList<Deed> all;
   for (const Station s : all_stations)
-    all.append({tr("Go to %1").arg(QString::fromLatin1(word(s).data())), QString::fromStdString(station_question(s)), [this, s] { go(s); }});
+    all.append({tr("Go to %1").arg(QString::fromLatin1(word(s).data())), QString::fromStdString(station_question(s)),
+                [this, s] { go(s); }});
   const auto edit = [this](const std::string& id, const QString& label, const std::function<void(Output&)>& change) {
     Rig rig = document_.rig();
     if (Output* o = rig.output(id)) {
@@ -475,60 +509,83 @@ QList<Deed> MainWindow::deeds() {
   };
   for (const Output& o : document_.rig().outputs) {
     QString name = o.surfaces.empty() ? tr("motor") : QString();
-    for (const Surface s : o.surfaces) name += (name.isEmpty() ? QString() : QStringLiteral(" and ")) + QString::fromStdString(s.spoken());
+    for (const Surface s : o.surfaces)
+      name += (name.isEmpty() ? QString() : QStringLiteral(" and ")) + QString::fromStdString(s.spoken());
     const QString id = QString::fromStdString(o.id);
     const Terminal* socket = document_.controller() ? document_.controller()->socket(o.socket) : nullptr;
     const QString label = tr("Reverse %1 (%2)").arg(name, id);
-    all.append({label, tr("output direction invert turn round"), [edit, key = o.id, label] { edit(key, label, [](Output& out) { out.reversed = !out.reversed; }); }});
-    all.append({tr("Where is the %1 plugged? %2").arg(name, socket ? QString::fromStdString(socket->label) : tr("nowhere yet")), tr("socket output servo lead") + QLatin1Char(' ') + id, [this, id] {
+    all.append({label, tr("output direction invert turn round"),
+                [edit, key = o.id, label] { edit(key, label, [](Output& out) { out.reversed = !out.reversed; }); }});
+    all.append({tr("Where is the %1 plugged? %2")
+                    .arg(name, socket ? QString::fromStdString(socket->label) : tr("nowhere yet")),
+                tr("socket output servo lead") + QLatin1Char(' ') + id, [this, id] {
                   go(Station::surfaces);
                   pages_[static_cast<std::size_t>(Station::surfaces)]->go_to(id);
                 }});
     for (const Axis axis : all_axes)
       if (o.mix.of(axis) != 0) {
         const QString text = tr("Flip the %1 weight of %2 (%3)").arg(QString::fromLatin1(word(axis).data()), name, id);
-        all.append({text, tr("mix sign"), [edit, key = o.id, axis, text] { edit(key, text, [axis](Output& out) { out.mix.of(axis) *= -1; }); }});
+        all.append({text, tr("mix sign"), [edit, key = o.id, axis, text] {
+                      edit(key, text, [axis](Output& out) { out.mix.of(axis) *= -1; });
+                    }});
       }
   }
   for (const CheckStatus& c : document_.review().checks)
-    all.append({tr("Check: %1").arg(QString::fromStdString(c.check.title)), tr("prove bench test"), [this, id = QString::fromStdString(c.check.id)] {
+    all.append({tr("Check: %1").arg(QString::fromStdString(c.check.title)), tr("prove bench test"),
+                [this, id = QString::fromStdString(c.check.id)] {
                   go(Station::proof);
                   proof_->go_to(id);
                 }});
-  all.append({document_.rig().controller.mounted ? tr("The board lies loose on the bench") : tr("The board is mounted now"), tr("provisional mount"), [this] {
-                Rig rig = document_.rig();
-                rig.controller.mounted = !rig.controller.mounted;
-                document_.edit(std::move(rig), rig.controller.mounted ? tr("Board mounted") : tr("Board loose"));
-              }});
+  all.append(
+      {document_.rig().controller.mounted ? tr("The board lies loose on the bench") : tr("The board is mounted now"),
+       tr("provisional mount"), [this] {
+         Rig rig = document_.rig();
+         rig.controller.mounted = !rig.controller.mounted;
+         document_.edit(std::move(rig), rig.controller.mounted ? tr("Board mounted") : tr("Board loose"));
+       }});
   for (const LoomRow& row : document_.review().wiring.loom)
-    all.append({tr("Where is %1 plugged? %2 %3").arg(QString::fromStdString(row.from), QString::fromStdString(row.to), QString::fromStdString(row.to_socket)), tr("lead socket port loom") + QLatin1Char(' ') + QString::fromStdString(row.lead), [this, id = QString::fromStdString(row.lead)] {
+    all.append({tr("Where is %1 plugged? %2 %3")
+                    .arg(QString::fromStdString(row.from), QString::fromStdString(row.to),
+                         QString::fromStdString(row.to_socket)),
+                tr("lead socket port loom") + QLatin1Char(' ') + QString::fromStdString(row.lead),
+                [this, id = QString::fromStdString(row.lead)] {
                   go(Station::wiring);
                   pages_[static_cast<std::size_t>(Station::wiring)]->go_to(id);
                 }});
-  all.append({tr("Print the plug list and the wiring drawing"), tr("sheet pdf svg paper"), [this] { show_wiring_sheets(); }});
-  all.append({tr("Print the settings card"), tr("transmitter sub-trim travel hand card throws sheet pdf svg paper"), [this] { show_settings(); }});
-  all.append({tr("Print throw gauges, level wedge and balance marks"), tr("paper tools scale ruler sheet pdf svg"), [this] { show_gauges(); }});
-  all.append({tr("Plan the wiring"), tr("ports sockets outputs assign"), [this, wiring = static_cast<WiringPage*>(pages_[static_cast<std::size_t>(Station::wiring)])] {
+  all.append(
+      {tr("Print the plug list and the wiring drawing"), tr("sheet pdf svg paper"), [this] { show_wiring_sheets(); }});
+  all.append({tr("Print the settings card"), tr("transmitter sub-trim travel hand card throws sheet pdf svg paper"),
+              [this] { show_settings(); }});
+  all.append({tr("Print throw gauges, level wedge and balance marks"), tr("paper tools scale ruler sheet pdf svg"),
+              [this] { show_gauges(); }});
+  all.append({tr("Plan the wiring"), tr("ports sockets outputs assign"),
+              [this, wiring = static_cast<WiringPage*>(pages_[static_cast<std::size_t>(Station::wiring)])] {
                 go(Station::wiring);
                 wiring->plan();
               }});
   all.append({tr("Start the simulated bench"), tr("twin connect"), [this] { start_bench(); }});
-  all.append({tr("Start the bench with a badly set transmitter and crooked linkages"), tr("twin practise sticks surfaces train"), [this] {
-                start_troubled_bench(static_cast<unsigned>(QDateTime::currentSecsSinceEpoch() % 100000), {true, false, true});
-                go(Station::sticks);
-              }});
+  all.append(
+      {tr("Start the bench with a badly set transmitter and crooked linkages"),
+       tr("twin practise sticks surfaces train"), [this] {
+         start_troubled_bench(static_cast<unsigned>(QDateTime::currentSecsSinceEpoch() % 100000), {true, false, true});
+         go(Station::sticks);
+       }});
   all.append({tr("Start the bench with a cold transmitter"), tr("twin practise sticks drift centre train"), [this] {
                 start_troubled_bench(1, {false, true, false});
                 go(Station::sticks);
               }});
-  all.append({tr("Write the rig to the controller"), tr("upload save board"), [this] { bench_.write(link::image_of(document_.rig())); }});
+  all.append({tr("Write the rig to the controller"), tr("upload save board"),
+              [this] { bench_.write(link::image_of(document_.rig())); }});
   all.append({tr("Compare the board with the rig"), tr("read differences"), [this] { compare_with_board(true); }});
   all.append({tr("Undo"), tr("take back"), [this] { document_.undo(); }});
   all.append({tr("Redo"), {}, [this] { document_.redo(); }});
   all.append({tr("Save the rig"), tr("file"), [this] { save(); }});
   all.append({tr("Next snag"), tr("problem F8"), [this] { snags_->next(); }});
-  const std::pair<QString, Theme> themes[] = {{tr("Paper theme"), Theme::paper}, {tr("Field theme for sunlight"), Theme::field}, {tr("Dark theme"), Theme::dark}};
-  for (const auto& t : themes) all.append({t.first, tr("colours inks look"), [theme = t.second] { Look::instance().set_theme(theme); }});
+  const std::pair<QString, Theme> themes[] = {{tr("Paper theme"), Theme::paper},
+                                              {tr("Field theme for sunlight"), Theme::field},
+                                              {tr("Dark theme"), Theme::dark}};
+  for (const auto& t : themes)
+    all.append({t.first, tr("colours inks look"), [theme = t.second] { Look::instance().set_theme(theme); }});
   return all;
 }
 

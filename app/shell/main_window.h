@@ -50,7 +50,8 @@ class MainWindow : public QMainWindow {
   /// The demo aircraft as unsaved work, the simulated bench running, faults hidden in it.
   void start_demo();
   void start_bench(BenchLink::Troubles troubles = {});
-  /// The bench with something real to find at the stations sticks and surfaces: a badly set transmitter and crooked linkages.
+  /// The bench with something real to find at the stations sticks and surfaces: a badly set transmitter and crooked
+  /// linkages.
   void start_troubled_bench(unsigned seed, BenchLink::Troubles troubles);
   void go(Station station);
   QList<Deed> deeds();

@@ -8,8 +8,8 @@
 #include <iostream>
 
 #include "look/look.h"
-#include "shell/sheet_dialog.h"
 #include "shell/main_window.h"
+#include "shell/sheet_dialog.h"
 #include "stations/fit/fit_page.h"
 #include "stations/proof/proof_page.h"
 #include "stations/sticks/sticks_page.h"
@@ -50,7 +50,9 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     }
   };
   const auto click = [&](const char* name) {
-    if (auto* button = window.findChild<QPushButton*>(QLatin1String(name)); button && button->isVisible() && button->isEnabled()) button->click();
+    if (auto* button = window.findChild<QPushButton*>(QLatin1String(name));
+        button && button->isVisible() && button->isEnabled())
+      button->click();
     wait(60);
   };
   window.start_demo();
@@ -137,8 +139,11 @@ int take_screenshots(MainWindow& window, const QString& folder) {
       [&] {
         const auto& setup = sticks->listening();
         if (!setup) return true;
-        for (const char* stick : {"roll", "pitch", "yaw"}) window.bench().stick(QLatin1String(stick), setup->stick() && word(*setup->stick()) == stick ? setup->side() : 0);
-        window.bench().stick(QStringLiteral("throttle"), setup->stick() == ChannelFunction::throttle && setup->side() > 0 ? 1 : 0);
+        for (const char* stick : {"roll", "pitch", "yaw"})
+          window.bench().stick(QLatin1String(stick),
+                               setup->stick() && word(*setup->stick()) == stick ? setup->side() : 0);
+        window.bench().stick(QStringLiteral("throttle"),
+                             setup->stick() == ChannelFunction::throttle && setup->side() > 0 ? 1 : 0);
         if (!shot && setup->steps_done() >= 5) {
           shoot(window, "sticks-listening");
           shot = true;
@@ -174,7 +179,9 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     direction::Fault f;
     f.kind = direction::FaultKind::output_reversed;
     f.output = 1;
-    SheetDialog dialog(QStringLiteral("Hand cards"), hand_card_sheets(window.document(), {hand_card(window.document().rig(), *controller, f, c)}), &window);
+    SheetDialog dialog(QStringLiteral("Hand cards"),
+                       hand_card_sheets(window.document(), {hand_card(window.document().rig(), *controller, f, c)}),
+                       &window);
     dialog.show();
     wait(120);
     shoot(dialog, "hand-card");

@@ -18,7 +18,8 @@
 
 namespace rigging::app {
 
-SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* parent) : QDialog(parent), sheets_(std::move(sheets)) {
+SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* parent)
+    : QDialog(parent), sheets_(std::move(sheets)) {
   setObjectName(QStringLiteral("sheet_dialog"));
   setWindowTitle(title);
   resize(760, 620);
@@ -48,14 +49,18 @@ SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* par
   for (QPushButton* b : {svg, pdf, on_paper, close}) buttons->addWidget(b);
   layout->addLayout(buttons);
   connect(close, &QPushButton::clicked, this, &QDialog::accept);
-  const auto keep = [this, title](const QString& ending, const QString& filter, bool (SheetDialog::*write)(const QString&) const) {
-    QString path = QFileDialog::getSaveFileName(this, title, title.toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + ending, filter);
+  const auto keep = [this, title](const QString& ending, const QString& filter,
+                                  bool (SheetDialog::*write)(const QString&) const) {
+    QString path = QFileDialog::getSaveFileName(
+        this, title, title.toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + ending, filter);
     if (path.isEmpty()) return;
     if (!path.endsWith(ending)) path += ending;
     if (!(this->*write)(path)) QMessageBox::warning(this, title, tr("%1 could not be written.").arg(path));
   };
-  connect(svg, &QPushButton::clicked, this, [keep] { keep(QStringLiteral(".svg"), tr("SVG (*.svg)"), &SheetDialog::write_svg); });
-  connect(pdf, &QPushButton::clicked, this, [keep] { keep(QStringLiteral(".pdf"), tr("PDF (*.pdf)"), &SheetDialog::write_pdf); });
+  connect(svg, &QPushButton::clicked, this,
+          [keep] { keep(QStringLiteral(".svg"), tr("SVG (*.svg)"), &SheetDialog::write_svg); });
+  connect(pdf, &QPushButton::clicked, this,
+          [keep] { keep(QStringLiteral(".pdf"), tr("PDF (*.pdf)"), &SheetDialog::write_pdf); });
   connect(on_paper, &QPushButton::clicked, this, [this] {
     QPrinter printer(QPrinter::HighResolution);
     if (QPrintDialog(&printer, this).exec() == QDialog::Accepted) print(printer);

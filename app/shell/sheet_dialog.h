@@ -23,7 +23,8 @@ class SheetDialog : public QDialog {
   bool write_pdf(const QString& path) const;
   /// NAME.svg, or NAME-1.svg and so on when there are several.
   bool write_svg(const QString& path) const;
-  /// On paper, true to scale whatever margins the printer keeps: sheets are drawn from the corner of the paper and leave 15 mm themselves.
+  /// On paper, true to scale whatever margins the printer keeps: sheets are drawn from the corner of the paper and
+  /// leave 15 mm themselves.
   void print(QPrinter& printer) const;
 
  private:

@@ -94,13 +94,15 @@ QWidget* SnagPanel::card(const Snag& snag) {
   if (snag.fix) {
     // A button does not wrap by itself; broken so that it fits the narrow panel, too.
     QStringList lines;
-    for (const std::string& line : rigging::wrapped(snag.fix->label, width() > 200 ? 32 : 20)) lines << QString::fromStdString(line);
+    for (const std::string& line : rigging::wrapped(snag.fix->label, width() > 200 ? 32 : 20))
+      lines << QString::fromStdString(line);
     auto* fix = new QPushButton(lines.join(QLatin1Char('\n')));
     fix->setAccessibleName(QString::fromStdString(snag.fix->label));
     fix->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     fix->setObjectName(QStringLiteral("fix_") + QString::fromStdString(snag.code));
     fix->setFont(Look::instance().text(9));
-    connect(fix, &QPushButton::clicked, this, [this, f = *snag.fix] { document_.edit(f.apply(document_.rig()), QString::fromStdString(f.label)); });
+    connect(fix, &QPushButton::clicked, this,
+            [this, f = *snag.fix] { document_.edit(f.apply(document_.rig()), QString::fromStdString(f.label)); });
     layout->addWidget(fix);
   }
   auto* there = new QPushButton(tr("Take me there  ·  %1").arg(QString::fromStdString(snag.code)));
@@ -108,7 +110,10 @@ QWidget* SnagPanel::card(const Snag& snag) {
   there->setFont(Look::instance().text(8.5));
   there->setToolTip(tr("Source of the rule: %1").arg(QString::fromStdString(snag.source)));
   there->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // a narrow panel must not grow for it
-  connect(there, &QPushButton::clicked, this, [this, station = place_of(snag), subject = QString::fromStdString(snag.subject)] { Q_EMIT take_me_there(station, subject); });
+  connect(there, &QPushButton::clicked, this,
+          [this, station = place_of(snag), subject = QString::fromStdString(snag.subject)] {
+            Q_EMIT take_me_there(station, subject);
+          });
   layout->addWidget(there);
   return frame;
 }
@@ -134,7 +139,8 @@ void SnagPanel::refresh() {
     layout->addWidget(cards_.back());
   }
   if (count == 0) {
-    auto* none = new QLabel(scope_->isChecked() ? tr("Nothing in the way.") : tr("Nothing in the way at this station."));
+    auto* none =
+        new QLabel(scope_->isChecked() ? tr("Nothing in the way.") : tr("Nothing in the way at this station."));
     none->setProperty("soft", true);
     layout->addWidget(none);
   }

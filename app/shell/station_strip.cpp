@@ -80,7 +80,10 @@ void StationStrip::paintEvent(QPaintEvent*) {
     hover.setAlpha(120);
     p.fillRect(bay(hovered_).adjusted(0, -10, 0, 10), hover);
   }
-  p.fillRect(QRectF(bay(current_).left(), middle + half_height((bay(current_).center().x() - left) / (right - left)) * 0.9 - 4, bay(current_).width(), 10), i.teal);
+  p.fillRect(
+      QRectF(bay(current_).left(), middle + half_height((bay(current_).center().x() - left) / (right - left)) * 0.9 - 4,
+             bay(current_).width(), 10),
+      i.teal);
   p.setPen(QPen(i.line, 1));
   for (int k = 1; k < 11; ++k) p.drawLine(QPointF(bay(k).left(), 0), QPointF(bay(k).left(), height()));
   p.restore();
@@ -88,10 +91,12 @@ void StationStrip::paintEvent(QPaintEvent*) {
   for (int k = 0; k < 11; ++k) {
     const QRectF box = bay(k);
     const bool here = k == current_;
-    Look::instance().draw_station_mark(p, QRectF(box.center().x() - 7, middle - 19, 14, 14), states_[static_cast<std::size_t>(k)]);
+    Look::instance().draw_station_mark(p, QRectF(box.center().x() - 7, middle - 19, 14, 14),
+                                       states_[static_cast<std::size_t>(k)]);
     p.setPen(here ? i.teal : i.ink);
     p.setFont(Look::instance().text(width() > 1100 ? 10 : 8.5, here));
-    p.drawText(QRectF(box.left(), middle - 2, box.width(), 20), Qt::AlignCenter, QString::fromLatin1(word(static_cast<Station>(k)).data()));
+    p.drawText(QRectF(box.left(), middle - 2, box.width(), 20), Qt::AlignCenter,
+               QString::fromLatin1(word(static_cast<Station>(k)).data()));
     if (here && hasFocus()) {
       p.setPen(QPen(i.teal, 2));
       p.setBrush(Qt::NoBrush);
@@ -133,7 +138,10 @@ bool StationStrip::event(QEvent* event) {
     const int k = at(help->pos());
     static const char* names[] = {"nothing known yet", "has snags", "planned", "proven", "gone stale"};
     if (k >= 0)
-      QToolTip::showText(help->globalPos(), tr("%1\n%2").arg(QString::fromStdString(station_question(static_cast<Station>(k))), QString::fromLatin1(names[static_cast<int>(states_[static_cast<std::size_t>(k)])])));
+      QToolTip::showText(
+          help->globalPos(),
+          tr("%1\n%2").arg(QString::fromStdString(station_question(static_cast<Station>(k))),
+                           QString::fromLatin1(names[static_cast<int>(states_[static_cast<std::size_t>(k)])])));
     return true;
   }
   return QWidget::event(event);

@@ -6,8 +6,8 @@
 
 namespace rigging {
 
-/// One flat piece of the aircraft. Hinged pieces turn about the line from `hinge_a` to `hinge_b`, both at the leading edge, such
-/// that a positive angle (right-hand rule) lifts the trailing edge, or moves a rudder's to the right.
+/// One flat piece of the aircraft. Hinged pieces turn about the line from `hinge_a` to `hinge_b`, both at the leading
+/// edge, such that a positive angle (right-hand rule) lifts the trailing edge, or moves a rudder's to the right.
 struct Panel {
   enum class Part { body, wing, tail, fin, boom, propeller };
   Part part = Part::body;

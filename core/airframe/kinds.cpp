@@ -15,23 +15,48 @@ std::vector<AirframeFacts> make_kinds() {
   using A = AirframeKind;
   const Surface al = left(K::aileron), ar = right(K::aileron), el = one(K::elevator), ru = one(K::rudder);
   const Surface vl = left(K::vtail), vr = right(K::vtail), il = left(K::inverted_v), ir = right(K::inverted_v);
-  const Surface wl = left(K::elevon), wr = right(K::elevon), tl = left(K::taileron), tr = right(K::taileron), ca = one(K::canard);
+  const Surface wl = left(K::elevon), wr = right(K::elevon), tl = left(K::taileron), tr = right(K::taileron),
+                ca = one(K::canard);
   const Surface fl = left(K::flaperon), fr = right(K::flaperon), ml = left(K::motor), mr = right(K::motor);
   return {
-      {A::aileron_y_lead, "Conventional, ailerons on a Y-lead", "Two aileron servos share one output.", {al, ar, el, ru}},
-      {A::two_ailerons, "Conventional, two aileron outputs", "Each aileron has its own output: differential is possible.", {al, ar, el, ru}},
+      {A::aileron_y_lead,
+       "Conventional, ailerons on a Y-lead",
+       "Two aileron servos share one output.",
+       {al, ar, el, ru}},
+      {A::two_ailerons,
+       "Conventional, two aileron outputs",
+       "Each aileron has its own output: differential is possible.",
+       {al, ar, el, ru}},
       {A::rudder_only, "Rudder and elevator only", "No ailerons: the rudder answers the roll command too.", {el, ru}},
       {A::v_tail, "V-tail", "Ailerons, and two tail halves that mix pitch and yaw.", {al, ar, vl, vr}},
-      {A::inverted_v_tail, "Inverted V-tail", "Ailerons, and an upside-down V whose yaw mixing is the other way round.", {al, ar, il, ir}},
+      {A::inverted_v_tail,
+       "Inverted V-tail",
+       "Ailerons, and an upside-down V whose yaw mixing is the other way round.",
+       {al, ar, il, ir}},
       {A::flying_wing, "Flying wing", "Elevons mix roll and pitch; no rudder.", {wl, wr}},
-      {A::flying_wing_rudders, "Flying wing with fin rudders", "Elevons and a rudder in each fin.", {wl, wr, left(K::rudder), right(K::rudder)}},
-      {A::canard, "Canard", "Ailerons on the wing, pitch on the foreplane, whose trailing edge goes down for nose up.", {al, ar, ca, ru}},
+      {A::flying_wing_rudders,
+       "Flying wing with fin rudders",
+       "Elevons and a rudder in each fin.",
+       {wl, wr, left(K::rudder), right(K::rudder)}},
+      {A::canard,
+       "Canard",
+       "Ailerons on the wing, pitch on the foreplane, whose trailing edge goes down for nose up.",
+       {al, ar, ca, ru}},
       {A::canard_delta, "Canard delta", "Elevons on the delta, helped in pitch by a foreplane.", {wl, wr, ca, ru}},
       {A::tailerons, "Tailerons", "Ailerons, and tail halves that roll as well as pitch.", {al, ar, tl, tr, ru}},
-      {A::tailerons_canards, "Tailerons with canards", "Tail halves that also roll, and canards on a pure elevator output.", {tl, tr, ca, ru}},
+      {A::tailerons_canards,
+       "Tailerons with canards",
+       "Tail halves that also roll, and canards on a pure elevator output.",
+       {tl, tr, ca, ru}},
       {A::flaperons, "Flaperons", "Ailerons that droop as flaps.", {fl, fr, el, ru}},
-      {A::flaperons_inverted_v_tail, "Twin boom, inverted V-tail", "Pusher: flaperons, and two booms joined by an inverted V.", {fl, fr, il, ir}},
-      {A::twin_differential, "Twin motors, differential thrust", "Two motors steer instead of a rudder: right yaw speeds the left motor up.", {al, ar, el, ml, mr}},
+      {A::flaperons_inverted_v_tail,
+       "Twin boom, inverted V-tail",
+       "Pusher: flaperons, and two booms joined by an inverted V.",
+       {fl, fr, il, ir}},
+      {A::twin_differential,
+       "Twin motors, differential thrust",
+       "Two motors steer instead of a rudder: right yaw speeds the left motor up.",
+       {al, ar, el, ml, mr}},
       {A::motor_glider, "Motor glider", "Long wing, ailerons, tail and a folding propeller.", {al, ar, el, ru}},
       {A::towed_glider, "Towed glider", "No motor: the motor output works the tow release.", {al, ar, el, ru}},
   };
@@ -96,7 +121,8 @@ Rig fresh_rig(std::string name, AirframeKind kind, std::string controller) {
   rig.airframe.kind = kind;
   rig.controller.kind = std::move(controller);
   rig.outputs = default_outputs(kind);
-  for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw, ChannelFunction::mode}) {
+  for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle,
+                                  ChannelFunction::yaw, ChannelFunction::mode}) {
     Channel channel;
     channel.number = static_cast<int>(rig.radio.channels.size()) + 1;
     channel.function = f;
@@ -112,7 +138,9 @@ Rig with_kind(Rig rig, AirframeKind kind) {
     return a.surfaces == b.surfaces && (a.surfaces.empty() ? (a.mix.throttle != 0) == (b.mix.throttle != 0) : true);
   };
   std::vector<Output> kept, spare;
-  for (const Output& o : old) (std::any_of(wanted.begin(), wanted.end(), [&](const Output& w) { return same(w, o); }) ? kept : spare).push_back(o);
+  for (const Output& o : old)
+    (std::any_of(wanted.begin(), wanted.end(), [&](const Output& w) { return same(w, o); }) ? kept : spare)
+        .push_back(o);
 
   std::vector<Output> result;
   std::set<std::string> ids, sockets;
@@ -137,7 +165,8 @@ Rig with_kind(Rig rig, AirframeKind kind) {
     for (int n = 1; w.id.empty() || (ids.count(w.id) && w.socket.empty()); ++n) w.id = "out_" + std::to_string(n);
     for (int n = 1; w.socket.empty(); ++n) {
       const std::string free = "s" + std::to_string(n);
-      const bool spoken_for = sockets.count(free) || std::any_of(spare.begin(), spare.end(), [&](const Output& o) { return o.socket == free; });
+      const bool spoken_for = sockets.count(free) || std::any_of(spare.begin(), spare.end(),
+                                                                 [&](const Output& o) { return o.socket == free; });
       if (!spoken_for) w.socket = free;
     }
     ids.insert(w.id);

@@ -15,9 +15,10 @@ class Builder {
  public:
   std::vector<Panel> panels;
 
-  /// A trapezium from root to tip; between the shares `from` and `to` of its span the last `chord_share` of the chord is `surface`.
-  void lifting(Panel::Part part, Point root_le, double root_chord, Point tip_le, double tip_chord, std::optional<Surface> surface, double from, double to,
-               double chord_share) {
+  /// A trapezium from root to tip; between the shares `from` and `to` of its span the last `chord_share` of the chord
+  /// is `surface`.
+  void lifting(Panel::Part part, Point root_le, double root_chord, Point tip_le, double tip_chord,
+               std::optional<Surface> surface, double from, double to, double chord_share) {
     const auto le = [&](double share) { return mix(root_le, tip_le, share); };
     const auto chord = [&](double share) { return root_chord + (tip_chord - root_chord) * share; };
     const auto te = [&](double share) { return le(share) - Point{chord(share), 0, 0}; };
@@ -31,8 +32,8 @@ class Builder {
     fixed.insert(fixed.end(), {hinge(to), hinge(from)});
     if (from > 0) fixed.insert(fixed.end(), {te(from), te(0)});
     if (chord_share < 1) panels.push_back({part, std::nullopt, fixed, {}, {}});
-    // The edge lies aft (−x). A positive turn about a line that runs from right to left lifts it, about one that runs upward it moves
-    // to the right.
+    // The edge lies aft (−x). A positive turn about a line that runs from right to left lifts it, about one that runs
+    // upward it moves to the right.
     Point a = hinge(from), b = hinge(to);
     const bool upright = surface->kind == SurfaceKind::rudder;
     const bool backwards = upright ? b.z > a.z : b.y > a.y;
@@ -54,7 +55,12 @@ class Builder {
     };
     for (std::size_t k = 0; k + 1 < sections.size(); ++k)
       for (int i = 0; i < 8; ++i)
-        panels.push_back({part, std::nullopt, {ring(sections[k], i), ring(sections[k], i + 1), ring(sections[k + 1], i + 1), ring(sections[k + 1], i)}, {}, {}});
+        panels.push_back(
+            {part,
+             std::nullopt,
+             {ring(sections[k], i), ring(sections[k], i + 1), ring(sections[k + 1], i + 1), ring(sections[k + 1], i)},
+             {},
+             {}});
   }
 
   void propeller(Point hub, double radius, std::optional<Surface> motor) {
@@ -86,9 +92,17 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
   const double end = pusher || wing_only ? std::min(a.length_m, a.wing_at_m + a.root_chord_m * 1.02) : a.length_m;
   const double h = width * 1.15;
   if (pusher || wing_only)
-    b.hull(Panel::Part::body, {{0, width * 0.25, h * 0.25, 0}, {-0.12 * end, width * 0.85, h * 0.85, 0}, {-0.45 * end, width, h, 0}, {-0.85 * end, width * 0.8, h * 0.75, 0}, {-end, width * 0.35, h * 0.35, 0}});
+    b.hull(Panel::Part::body, {{0, width * 0.25, h * 0.25, 0},
+                               {-0.12 * end, width * 0.85, h * 0.85, 0},
+                               {-0.45 * end, width, h, 0},
+                               {-0.85 * end, width * 0.8, h * 0.75, 0},
+                               {-end, width * 0.35, h * 0.35, 0}});
   else
-    b.hull(Panel::Part::body, {{0, width * 0.3, h * 0.3, 0}, {-0.08 * end, width * 0.8, h * 0.8, 0}, {-0.3 * end, width, h, 0}, {-0.5 * end, width * 0.8, h * 0.8, 0}, {-end, width * 0.18, h * 0.25, -0.1 * h}});
+    b.hull(Panel::Part::body, {{0, width * 0.3, h * 0.3, 0},
+                               {-0.08 * end, width * 0.8, h * 0.8, 0},
+                               {-0.3 * end, width, h, 0},
+                               {-0.5 * end, width * 0.8, h * 0.8, 0},
+                               {-end, width * 0.18, h * 0.25, -0.1 * h}});
 
   // Wing
   for (const Side side : {Side::left, Side::right}) {
@@ -96,15 +110,23 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
     std::optional<Surface> surface;
     for (const SurfaceKind k : {SurfaceKind::aileron, SurfaceKind::elevon, SurfaceKind::flaperon})
       if (const auto found = pick(k, side)) surface = found;
-    const double from = surface && surface->kind == SurfaceKind::aileron ? 0.5 : surface && surface->kind == SurfaceKind::flaperon ? 0.22 : 0.18;
-    b.lifting(Panel::Part::wing, {-a.wing_at_m, 0, 0}, a.root_chord_m, {-a.wing_at_m - tip_back, s * half, -tip_up}, a.tip_chord_m, surface, from, 0.95, a.surface_chord);
+    const double from = surface && surface->kind == SurfaceKind::aileron    ? 0.5
+                        : surface && surface->kind == SurfaceKind::flaperon ? 0.22
+                                                                            : 0.18;
+    b.lifting(Panel::Part::wing, {-a.wing_at_m, 0, 0}, a.root_chord_m, {-a.wing_at_m - tip_back, s * half, -tip_up},
+              a.tip_chord_m, surface, from, 0.95, a.surface_chord);
     if (wing_only) {
       const Point tip{-a.wing_at_m - tip_back, s * half, -tip_up};
-      b.lifting(Panel::Part::fin, tip, a.tip_chord_m, tip + Point{-0.5 * a.fin_chord_m, 0, -a.fin_height_m}, a.fin_chord_m * 0.7, pick(SurfaceKind::rudder, side), 0.1, 0.9, 0.4);
+      b.lifting(Panel::Part::fin, tip, a.tip_chord_m, tip + Point{-0.5 * a.fin_chord_m, 0, -a.fin_height_m},
+                a.fin_chord_m * 0.7, pick(SurfaceKind::rudder, side), 0.1, 0.9, 0.4);
     }
     if (a.kind == A::twin_differential) {
       const Point hub{-a.wing_at_m + 0.25 * a.root_chord_m, s * half * 0.35, 0};
-      b.hull(Panel::Part::body, {{hub.x, width * 0.3, width * 0.3, 0}, {hub.x - 0.4 * a.root_chord_m, width * 0.45, width * 0.45, 0}, {hub.x - a.root_chord_m, width * 0.1, width * 0.1, 0}}, hub.y);
+      b.hull(Panel::Part::body,
+             {{hub.x, width * 0.3, width * 0.3, 0},
+              {hub.x - 0.4 * a.root_chord_m, width * 0.45, width * 0.45, 0},
+              {hub.x - a.root_chord_m, width * 0.1, width * 0.1, 0}},
+             hub.y);
       b.propeller(hub, 0.12 * a.span_m, Surface{SurfaceKind::motor, side});
     }
   }
@@ -120,8 +142,10 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
     if (pusher) {
       const Point foot{tail_x, s * tail_half, 0}, apex{tail_x, 0, -v_up};
       const double boom_start = -a.wing_at_m - 0.4 * a.root_chord_m, thick = width * 0.16;
-      b.hull(Panel::Part::boom, {{boom_start, thick, thick, 0}, {-a.length_m, thick * 0.7, thick * 0.7, 0}}, s * tail_half);
-      b.lifting(Panel::Part::tail, foot, a.tail_chord_m, apex, a.tail_chord_m, pick(SurfaceKind::inverted_v, side), 0.06, 0.94, 0.4);
+      b.hull(Panel::Part::boom, {{boom_start, thick, thick, 0}, {-a.length_m, thick * 0.7, thick * 0.7, 0}},
+             s * tail_half);
+      b.lifting(Panel::Part::tail, foot, a.tail_chord_m, apex, a.tail_chord_m, pick(SurfaceKind::inverted_v, side),
+                0.06, 0.94, 0.4);
     } else if (const auto v = pick(SurfaceKind::vtail, side)) {
       half_tail({tail_x, 0, 0}, {tail_x - 0.2 * a.tail_chord_m, s * tail_half, -v_up}, v, 0.4);
     } else if (const auto inverted = pick(SurfaceKind::inverted_v, side)) {
@@ -129,19 +153,24 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
     } else if (const auto taileron = pick(SurfaceKind::taileron, side)) {
       half_tail({tail_x, s * width * 0.2, 0}, {tail_x - 0.3 * a.tail_chord_m, s * tail_half, 0}, taileron, 1);
     } else if (!wing_only && !foreplane) {
-      half_tail({tail_x, 0, 0}, {tail_x - 0.1 * a.tail_chord_m, s * tail_half, 0}, pick(SurfaceKind::elevator, Side::single), 0.4);
+      half_tail({tail_x, 0, 0}, {tail_x - 0.1 * a.tail_chord_m, s * tail_half, 0},
+                pick(SurfaceKind::elevator, Side::single), 0.4);
     }
     if (foreplane) {
       const double reach = a.kind == A::tailerons_canards ? 0.6 * tail_half : tail_half;
       const double at = -0.1 * a.length_m;
-      b.lifting(Panel::Part::tail, {at, s * width * 0.5, 0}, a.tail_chord_m * 0.8, {at - 0.25 * a.tail_chord_m, s * reach, 0}, a.tail_chord_m * 0.5, pick(SurfaceKind::canard, Side::single), 0.05, 1, 0.45);
+      b.lifting(Panel::Part::tail, {at, s * width * 0.5, 0}, a.tail_chord_m * 0.8,
+                {at - 0.25 * a.tail_chord_m, s * reach, 0}, a.tail_chord_m * 0.5,
+                pick(SurfaceKind::canard, Side::single), 0.05, 1, 0.45);
     }
   }
 
   // Fin
   const bool v_kind = has({SurfaceKind::vtail, Side::left}) || has({SurfaceKind::inverted_v, Side::left});
   if (!v_kind && !wing_only)
-    b.lifting(Panel::Part::fin, {fin_x, 0, -0.2 * h}, a.fin_chord_m, {fin_x - 0.25 * a.fin_chord_m, 0, -0.2 * h - a.fin_height_m}, a.fin_chord_m * 0.6, pick(SurfaceKind::rudder, Side::single), 0.05, 0.97, 0.45);
+    b.lifting(Panel::Part::fin, {fin_x, 0, -0.2 * h}, a.fin_chord_m,
+              {fin_x - 0.25 * a.fin_chord_m, 0, -0.2 * h - a.fin_height_m}, a.fin_chord_m * 0.6,
+              pick(SurfaceKind::rudder, Side::single), 0.05, 0.97, 0.45);
 
   // Propeller
   const double disc = 0.09 * a.span_m + 0.03;

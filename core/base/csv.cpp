@@ -1,6 +1,5 @@
 #include "base/csv.h"
 
-
 #include "base/number.h"
 
 namespace rigging {
@@ -46,12 +45,14 @@ Result<NumberTable> parse_number_table(std::string_view text, const std::string&
     }
     const std::string where = name + ":" + std::to_string(number);
     if (parts.size() != table.columns.size())
-      return failure(where, std::to_string(parts.size()) + " cells", std::to_string(table.columns.size()) + " as in the heading");
+      return failure(where, std::to_string(parts.size()) + " cells",
+                     std::to_string(table.columns.size()) + " as in the heading");
     std::vector<double>& row = table.rows.emplace_back();
     for (std::size_t i = 0; i < parts.size(); ++i) {
       const auto value = number_of(parts[i]);
       if (!value)
-        return failure(where, "\"" + std::string(parts[i].substr(0, 40)) + "\" in column " + table.columns[i], "a number");
+        return failure(where, "\"" + std::string(parts[i].substr(0, 40)) + "\" in column " + table.columns[i],
+                       "a number");
       row.push_back(*value);
     }
   }

@@ -18,8 +18,8 @@ struct NumberTable {
   int column(std::string_view name) const;
 };
 
-/// Reads comma-separated numbers. Errors say file, line and what was expected; text in a cell, a missing or a surplus cell, and numbers
-/// that are not finite are refused.
+/// Reads comma-separated numbers. Errors say file, line and what was expected; text in a cell, a missing or a surplus
+/// cell, and numbers that are not finite are refused.
 Result<NumberTable> parse_number_table(std::string_view text, const std::string& name);
 
 }  // namespace rigging

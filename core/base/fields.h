@@ -32,7 +32,8 @@ inline constexpr bool is_worded = std::is_enum_v<T>;
 /// Reads members out of a JSON object. The first error stops everything that follows.
 class FieldReader {
  public:
-  FieldReader(const Json& object, std::string path, std::optional<Error>& error) : object_(object), path_(std::move(path)), error_(error) {
+  FieldReader(const Json& object, std::string path, std::optional<Error>& error)
+      : object_(object), path_(std::move(path)), error_(error) {
     if (!object.is_object()) fail(path_, object, "an object");
   }
 
@@ -61,7 +62,8 @@ class FieldReader {
     const Json* json = find(name, false);
     if (!json) return;
     if (!json->is_array()) return fail(place(name), *json, "a list of numbers");
-    for (std::size_t i = 0; i < json->size() && !error_; ++i) read_number((*json)[i], place(name) + "/" + std::to_string(i), list.emplace_back(), span);
+    for (std::size_t i = 0; i < json->size() && !error_; ++i)
+      read_number((*json)[i], place(name) + "/" + std::to_string(i), list.emplace_back(), span);
   }
   void flag_or(const char* name, bool& value, bool fallback) {
     value = fallback;
@@ -71,7 +73,8 @@ class FieldReader {
     const Json* json = find(name, true);
     if (!json) return;
     if (!json->is_number_integer() || json->get<double>() < span.least || json->get<double>() > span.most)
-      return fail(place(name), *json, "a whole number from " + number_text(span.least, 0) + " to " + number_text(span.most, 0));
+      return fail(place(name), *json,
+                  "a whole number from " + number_text(span.least, 0) + " to " + number_text(span.most, 0));
     value = json->get<int>();
   }
   /// Members that this version does not know are kept, so that nothing written by another one is lost.
@@ -134,7 +137,8 @@ class FieldReader {
   void read_composite(const Json& json, const std::string& where, std::vector<T>& list) {
     if (!json.is_array()) return fail(where, json, "a list");
     list.clear();
-    for (std::size_t i = 0; i < json.size() && !error_; ++i) read(json[i], where + "/" + std::to_string(i), list.emplace_back());
+    for (std::size_t i = 0; i < json.size() && !error_; ++i)
+      read(json[i], where + "/" + std::to_string(i), list.emplace_back());
   }
   template <class T>
   void read_composite(const Json& json, const std::string& where, T& value) {

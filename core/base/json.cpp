@@ -75,7 +75,8 @@ Result<void> write_file_atomically(const std::filesystem::path& path, std::strin
       ::close(fd);
       ::unlink(pattern.c_str());
     }
-    return failure(path.string(), std::string("could not be written: ") + std::strerror(error), "a folder that can be written");
+    return failure(path.string(), std::string("could not be written: ") + std::strerror(error),
+                   "a folder that can be written");
   };
   if (fd < 0) return give_up(errno);
   mode_t mode = 0644;

@@ -29,8 +29,12 @@ class FieldSchema {
     properties[name] = within("number", span);
     properties[name]["default"] = fallback;
   }
-  void numbers(const char* name, const std::vector<double>&, Span span) { properties[name] = {{"type", "array"}, {"items", within("number", span)}}; }
-  void flag_or(const char* name, bool, bool fallback) { properties[name] = {{"type", "boolean"}, {"default", fallback}}; }
+  void numbers(const char* name, const std::vector<double>&, Span span) {
+    properties[name] = {{"type", "array"}, {"items", within("number", span)}};
+  }
+  void flag_or(const char* name, bool, bool fallback) {
+    properties[name] = {{"type", "boolean"}, {"default", fallback}};
+  }
   void integer(const char* name, int, Span span) {
     needed.push_back(name);
     properties[name] = within("integer", span);
@@ -55,7 +59,9 @@ class FieldSchema {
   }
 
  private:
-  static OrderedJson within(const char* type, Span span) { return {{"type", type}, {"minimum", span.least}, {"maximum", span.most}}; }
+  static OrderedJson within(const char* type, Span span) {
+    return {{"type", type}, {"minimum", span.least}, {"maximum", span.most}};
+  }
   template <class T>
   static OrderedJson composite(std::optional<T>*) {
     return of<T>();
@@ -83,7 +89,8 @@ class FieldSchema {
 /// The whole schema of a file.
 template <class T>
 OrderedJson schema_of(const char* title, const char* description) {
-  OrderedJson json{{"$schema", "http://json-schema.org/draft-07/schema#"}, {"title", title}, {"description", description}};
+  OrderedJson json{
+      {"$schema", "http://json-schema.org/draft-07/schema#"}, {"title", title}, {"description", description}};
   json.update(FieldSchema::of<T>());
   return json;
 }

@@ -5,12 +5,8 @@
 namespace rigging {
 namespace {
 
-constexpr std::array<std::pair<std::string_view, SignedAxis>, 6> directions{{{"nose", {0, 1}},
-                                                                             {"tail", {0, -1}},
-                                                                             {"right", {1, 1}},
-                                                                             {"left", {1, -1}},
-                                                                             {"up", {2, -1}},
-                                                                             {"down", {2, 1}}}};
+constexpr std::array<std::pair<std::string_view, SignedAxis>, 6> directions{
+    {{"nose", {0, 1}}, {"tail", {0, -1}}, {"right", {1, 1}}, {"left", {1, -1}}, {"up", {2, -1}}, {"down", {2, 1}}}};
 
 std::string_view direction_name(SignedAxis d) {
   for (const auto& [name, value] : directions)
@@ -19,7 +15,8 @@ std::string_view direction_name(SignedAxis d) {
 }
 
 std::string_view spoken_direction(SignedAxis d) {
-  constexpr std::array<std::string_view, 6> words{"to the nose", "to the right", "down", "to the tail", "to the left", "up"};
+  constexpr std::array<std::string_view, 6> words{"to the nose", "to the right", "down",
+                                                  "to the tail", "to the left",  "up"};
   return words[static_cast<std::size_t>(d.axis + (d.sign < 0 ? 3 : 0))];
 }
 

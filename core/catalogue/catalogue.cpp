@@ -294,23 +294,33 @@ Result<void> add_all(std::vector<T>& list, std::vector<T>&& more, const std::str
 namespace {
 
 /// Terminals, feeds and loads of a part or a board.
-Result<void> electrics_fit(const std::vector<const Terminal*>& terminals, const std::vector<Feed>& feeds, const std::vector<Load>& loads, const std::string& where) {
+Result<void> electrics_fit(const std::vector<const Terminal*>& terminals, const std::vector<Feed>& feeds,
+                           const std::vector<Load>& loads, const std::string& where) {
   std::set<std::string> ids, nets;
   for (const Terminal* t : terminals) {
-    if (t->id.empty() || !ids.insert(t->id).second) return failure(where, "terminal \"" + t->id + "\" is there twice or has no name", "terminals with names that differ");
+    if (t->id.empty() || !ids.insert(t->id).second)
+      return failure(where, "terminal \"" + t->id + "\" is there twice or has no name",
+                     "terminals with names that differ");
     if (!t->net.empty()) nets.insert(t->net);
   }
   for (const Feed& f : feeds) {
     nets.insert(f.to);
     if (f.from == f.to) return failure(where, "a feed leads from \"" + f.from + "\" to itself", "two nets");
-    if (!(f.least_in_v < f.most_in_v)) return failure(where, "the input window of a feed is empty", "least_in_v < most_in_v");
-    if ((f.kind == FeedKind::linear || f.kind == FeedKind::switching) && (f.volts <= 0 || f.amps <= 0)) return failure(where, "a regulator without volts or amps", "both above zero");
+    if (!(f.least_in_v < f.most_in_v))
+      return failure(where, "the input window of a feed is empty", "least_in_v < most_in_v");
+    if ((f.kind == FeedKind::linear || f.kind == FeedKind::switching) && (f.volts <= 0 || f.amps <= 0))
+      return failure(where, "a regulator without volts or amps", "both above zero");
   }
   for (const Feed& f : feeds)
-    if (!nets.count(f.from)) return failure(where, "a feed comes from net \"" + f.from + "\", on which nothing is", "the net of a terminal or another feed");
+    if (!nets.count(f.from))
+      return failure(where, "a feed comes from net \"" + f.from + "\", on which nothing is",
+                     "the net of a terminal or another feed");
   for (const Load& l : loads) {
-    if (!nets.count(l.net)) return failure(where, "a load sits on net \"" + l.net + "\", on which nothing is", "the net of a terminal or a feed");
-    if (!(l.idle_a <= l.typical_a && l.typical_a <= l.most_a)) return failure(where, "a load's currents are out of order", "idle_a ≤ typical_a ≤ most_a");
+    if (!nets.count(l.net))
+      return failure(where, "a load sits on net \"" + l.net + "\", on which nothing is",
+                     "the net of a terminal or a feed");
+    if (!(l.idle_a <= l.typical_a && l.typical_a <= l.most_a))
+      return failure(where, "a load's currents are out of order", "idle_a ≤ typical_a ≤ most_a");
     if (!(l.least_v < l.most_v)) return failure(where, "a load's voltage window is empty", "least_v < most_v");
   }
   return {};
@@ -324,9 +334,11 @@ Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
   if (read->format != "parts") return failure(file.string() + ": /format", "is \"" + read->format + "\"", "\"parts\"");
   for (const ControllerClass& c : read->controllers) {
     const std::string where = file.string() + ": controller \"" + c.id + "\"";
-    if (c.outputs.empty() || c.modes.empty()) return failure(where, "has no outputs or no modes", "at least one of each");
+    if (c.outputs.empty() || c.modes.empty())
+      return failure(where, "has no outputs or no modes", "at least one of each");
     for (const Terminal& t : c.outputs)
-      if (t.kind != TerminalKind::output || t.timer_group == 0) return failure(where, "output \"" + t.id + "\" is no output of a timer group", "kind output and a timer_group");
+      if (t.kind != TerminalKind::output || t.timer_group == 0)
+        return failure(where, "output \"" + t.id + "\" is no output of a timer group", "kind output and a timer_group");
     if (auto ok = electrics_fit(c.terminals(), c.feeds, c.loads, where); !ok) return tl::make_unexpected(ok.error());
   }
   for (const PartKind& p : read->parts)
@@ -339,7 +351,8 @@ Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
 Result<void> consistent(const PartKind& p, const std::string& where) {
   if (p.id.empty()) return failure(where, "has no id", "a name of small letters, digits and _");
   const auto needs = [&](PartGroup group, bool has, const char* what) -> Result<void> {
-    if (p.group == group && !has) return failure(where, "a " + spoken(word(group)) + " without \"" + what + "\"", "its figures");
+    if (p.group == group && !has)
+      return failure(where, "a " + spoken(word(group)) + " without \"" + what + "\"", "its figures");
     return {};
   };
   if (auto r = needs(PartGroup::servo, p.servo.has_value(), "servo"); !r) return r;
@@ -348,8 +361,10 @@ Result<void> consistent(const PartKind& p, const std::string& where) {
   if (auto r = needs(PartGroup::propeller, p.propeller.has_value(), "propeller"); !r) return r;
   if (auto r = needs(PartGroup::speed_controller, p.drive.has_value(), "drive"); !r) return r;
   if (auto r = needs(PartGroup::lead, p.lead.has_value(), "lead"); !r) return r;
-  if (p.drive && p.drive->least_cells > p.drive->most_cells) return failure(where, "least_cells is above most_cells", "least_cells ≤ most_cells");
-  if (p.battery && !(p.battery->empty_cell_v < p.battery->nominal_cell_v && p.battery->nominal_cell_v < p.battery->full_cell_v))
+  if (p.drive && p.drive->least_cells > p.drive->most_cells)
+    return failure(where, "least_cells is above most_cells", "least_cells ≤ most_cells");
+  if (p.battery &&
+      !(p.battery->empty_cell_v < p.battery->nominal_cell_v && p.battery->nominal_cell_v < p.battery->full_cell_v))
     return failure(where, "the cell voltages are out of order", "empty < nominal < full");
   std::vector<const Terminal*> terminals;
   for (const Terminal& t : p.terminals) terminals.push_back(&t);
@@ -376,7 +391,8 @@ Result<Catalogue> load_catalogue(const std::filesystem::path& folder) {
   Catalogue catalogue;
   for (const auto& file : files)
     if (auto ok = add_own_parts(catalogue, file); !ok) return tl::make_unexpected(ok.error());
-  if (auto earth = MagneticModel::load(folder.parent_path() / "magnetic" / "wmm2025.csv")) catalogue.earth = std::move(*earth);
+  if (auto earth = MagneticModel::load(folder.parent_path() / "magnetic" / "wmm2025.csv"))
+    catalogue.earth = std::move(*earth);
   return catalogue;
 }
 
@@ -398,7 +414,9 @@ Result<void> save_own_part(const std::filesystem::path& file, const PartKind& ki
 }
 
 OrderedJson parts_schema() {
-  OrderedJson schema = schema_of<CatalogueFile>("Parts, version 1", "Kinds of parts and classes of controllers. Units are in the names; members that are not listed are kept.");
+  OrderedJson schema = schema_of<CatalogueFile>(
+      "Parts, version 1",
+      "Kinds of parts and classes of controllers. Units are in the names; members that are not listed are kept.");
   schema["properties"]["format"] = {{"enum", {"parts"}}};
   return schema;
 }

@@ -21,20 +21,22 @@ struct Catalogue {
 /// Reads every *.json of the folder, and the magnetic model from the folder magnetic beside it. Ids must differ.
 Result<Catalogue> load_catalogue(const std::filesystem::path& folder);
 
-/// Adds the user's own parts: `{"format":"parts","version":1,"parts":[…],"controllers":[…]}`. An id that exists already is an error.
+/// Adds the user's own parts: `{"format":"parts","version":1,"parts":[…],"controllers":[…]}`. An id that exists already
+/// is an error.
 Result<void> add_own_parts(Catalogue& catalogue, const std::filesystem::path& file);
 
 /// "model.rig.json" has its own parts in "model.parts.json" beside it.
 std::filesystem::path own_parts_path(const std::filesystem::path& rig_file);
 
-/// Adds the kind to the user's own file, or puts it in the place of one with the same id; everything else in the file is kept.
+/// Adds the kind to the user's own file, or puts it in the place of one with the same id; everything else in the file
+/// is kept.
 Result<void> save_own_part(const std::filesystem::path& file, const PartKind& kind);
 
 /// JSON Schema of a parts file, as shipped in data/schema.
 OrderedJson parts_schema();
 
-/// What one kind says of itself must fit together: ids that differ, loads and feeds on nets that exist, windows the right way round, the figures
-/// of its group.
+/// What one kind says of itself must fit together: ids that differ, loads and feeds on nets that exist, windows the
+/// right way round, the figures of its group.
 Result<void> consistent(const PartKind& kind, const std::string& where);
 
 }  // namespace rigging

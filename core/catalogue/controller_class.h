@@ -47,12 +47,12 @@ struct ControllerClass {
   std::string name;
   std::string summary;
   Family family = Family::stabilizer;
-  bool link = false;                 ///< settings over a byte link
-  bool reads_channels = false;       ///< shows what it receives
-  bool drives_one_output = false;    ///< moves one output alone on request
+  bool link = false;               ///< settings over a byte link
+  bool reads_channels = false;     ///< shows what it receives
+  bool drives_one_output = false;  ///< moves one output alone on request
   bool axis_sensing_reversible = false;
   bool stick_direction_in_transmitter = false;
-  bool can_be_turned = false;        ///< can be told that it sits turned
+  bool can_be_turned = false;  ///< can be told that it sits turned
   double width_mm = 30, length_mm = 40;
   std::vector<std::string> inputs;
   double height_mm = 12;
@@ -62,20 +62,20 @@ struct ControllerClass {
   std::vector<Terminal> pads;     ///< to solder to
   std::vector<Feed> feeds;
   std::vector<Load> loads;
-  std::string minus_edge;         ///< where the minus pin of a servo plug sits, in words
-  bool motor_bypasses = false;    ///< the throttle lead stays on the receiver
+  std::string minus_edge;       ///< where the minus pin of a servo plug sits, in words
+  bool motor_bypasses = false;  ///< the throttle lead stays on the receiver
   bool has_compass = false, has_barometer = false;
-  bool learns_ends = false;              ///< takes measured ends and centre of each channel for its own
-  bool gesture_needs_full_ends = false;  ///< a stick gesture counts only when 1000 and 2000 µs are reached
+  bool learns_ends = false;                     ///< takes measured ends and centre of each channel for its own
+  bool gesture_needs_full_ends = false;         ///< a stick gesture counts only when 1000 and 2000 µs are reached
   bool sets_centre = false, sets_ends = false;  ///< an output's centre and ends can be set, on the board or over a link
-  double travel_percent = 100;           ///< of the transmitter's travel that gives it full resolution
-  double reads_full = 0;                 ///< its test page shows ± this at the ends; 0: it shows µs
-  bool pitch_back_falls = false;         ///< stick back is meant to read low
-  std::vector<OnLoss> notices;           ///< what of a receiver's behaviour tells it that the link is gone
+  double travel_percent = 100;                  ///< of the transmitter's travel that gives it full resolution
+  double reads_full = 0;                        ///< its test page shows ± this at the ends; 0: it shows µs
+  bool pitch_back_falls = false;                ///< stick back is meant to read low
+  std::vector<OnLoss> notices;                  ///< what of a receiver's behaviour tells it that the link is gone
   std::vector<Cure> cures;
   std::vector<ModeAnswer> modes;
-  Mode bench_mode = Mode::rate;  ///< shows the correction best on the bench
-  bool rudder_into_bank = false;     ///< holds rudder toward a held bank: no fault
+  Mode bench_mode = Mode::rate;   ///< shows the correction best on the bench
+  bool rudder_into_bank = false;  ///< holds rudder toward a held bank: no fault
   std::string gains;
   std::string level;
   std::string arming;

@@ -40,8 +40,8 @@ struct ServoFigures {
 struct BatteryFigures {
   int cells = 3;
   double capacity_ah = 2.2;
-  double amps = 40;            ///< continuous
-  double cell_milliohm = 6;    ///< warm, each cell
+  double amps = 40;                                                    ///< continuous
+  double cell_milliohm = 6;                                            ///< warm, each cell
   double full_cell_v = 4.2, nominal_cell_v = 3.7, empty_cell_v = 3.3;  ///< empty: under load
   Json extra = Json::object();
   bool operator==(const BatteryFigures&) const = default;
@@ -92,7 +92,7 @@ struct PartKind {
   PartGroup group = PartGroup::other;
   std::optional<double> mass_kg;
   std::optional<double> length_mm, width_mm, height_mm;  ///< along, across and up when it lies as usual
-  std::string basis;  ///< where the figures come from
+  std::string basis;                                     ///< where the figures come from
   std::vector<Terminal> terminals;
   std::vector<Feed> feeds;
   std::vector<Load> loads;

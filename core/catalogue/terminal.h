@@ -10,9 +10,9 @@ namespace rigging {
 
 /// What a lead can be plugged into or soldered to, by what it carries.
 enum class TerminalKind {
-  output,            ///< servo pulses out, with plus and minus
-  pulse_input,       ///< takes servo pulses: a servo, a speed controller, one channel of a board
-  summed_output,     ///< all channels on one wire
+  output,         ///< servo pulses out, with plus and minus
+  pulse_input,    ///< takes servo pulses: a servo, a speed controller, one channel of a board
+  summed_output,  ///< all channels on one wire
   summed_input,
   inverted_serial,   ///< a receiver's inverted framed serial, one wire
   serial_inverting,  ///< a board's port that can invert its input
@@ -45,9 +45,9 @@ struct Terminal {
   int timer_group = 0;             ///< outputs of one group share a pulse rate; 0 for what is no output
   bool emulated = false;           ///< a port made by software: costs processor time
   double most_baud = 0;            ///< of a serial port; 0 when any rate will do
-  std::string serves;              ///< kept by the class for one job: a surface word, an axis, "throttle", "gain" or a part group
-  std::string side;                ///< edge of the board at which a plug sits: nose, tail, left, right; empty for a pad on the face
-  double x_mm = 0, y_mm = 0;       ///< on the board, arrow up, from its left rear corner
+  std::string serves;  ///< kept by the class for one job: a surface word, an axis, "throttle", "gain" or a part group
+  std::string side;    ///< edge of the board at which a plug sits: nose, tail, left, right; empty for a pad on the face
+  double x_mm = 0, y_mm = 0;  ///< on the board, arrow up, from its left rear corner
   Json extra = Json::object();
   bool operator==(const Terminal&) const = default;
 
@@ -66,10 +66,10 @@ enum class FeedKind { linear, switching, diode, joined };
 struct Feed {
   std::string from, to;
   FeedKind kind = FeedKind::switching;
-  double volts = 5;                     ///< a regulator's outlet; passed over for diode and joined
-  double amps = 3;                      ///< its rating, continuous
+  double volts = 5;                       ///< a regulator's outlet; passed over for diode and joined
+  double amps = 3;                        ///< its rating, continuous
   double least_in_v = 0, most_in_v = 60;  ///< input window
-  double k_per_w = 0;                   ///< junction to ambient, of a linear regulator; 0 when not known
+  double k_per_w = 0;                     ///< junction to ambient, of a linear regulator; 0 when not known
   double most_junction_c = 125;
   Json extra = Json::object();
   bool operator==(const Feed&) const = default;
@@ -116,7 +116,9 @@ struct Words<TerminalKind> {
 };
 template <>
 struct Words<FeedKind> {
-  static constexpr std::array<std::pair<FeedKind, std::string_view>, 4> list{
-      {{FeedKind::linear, "linear"}, {FeedKind::switching, "switching"}, {FeedKind::diode, "diode"}, {FeedKind::joined, "joined"}}};
+  static constexpr std::array<std::pair<FeedKind, std::string_view>, 4> list{{{FeedKind::linear, "linear"},
+                                                                              {FeedKind::switching, "switching"},
+                                                                              {FeedKind::diode, "diode"},
+                                                                              {FeedKind::joined, "joined"}}};
 };
 }  // namespace rigging

@@ -38,18 +38,24 @@ std::string fault_text(const Fault& f, const Case& c) {
   const auto id = [&](int output) { return name_of(c, output); };
   switch (f.kind) {
     case FaultKind::output_reversed: return id(f.output) + " turns the wrong way";
-    case FaultKind::leads_swapped: return "the leads of " + id(f.output) + " and " + id(f.other_output) + " are exchanged";
+    case FaultKind::leads_swapped:
+      return "the leads of " + id(f.output) + " and " + id(f.other_output) + " are exchanged";
     case FaultKind::mix_sign_wrong:
-      return id(f.output) + " answers " + std::string(word(f.axis)) + " with the wrong sign, and only " + std::string(word(f.axis));
-    case FaultKind::transmitter_reversed: return "the transmitter sends the " + std::string(word(f.axis)) + " channel reversed";
+      return id(f.output) + " answers " + std::string(word(f.axis)) + " with the wrong sign, and only " +
+             std::string(word(f.axis));
+    case FaultKind::transmitter_reversed:
+      return "the transmitter sends the " + std::string(word(f.axis)) + " channel reversed";
     case FaultKind::transmitter_swapped:
-      return "the transmitter sends " + std::string(word(f.axis)) + " and " + std::string(word(f.other_axis)) + " on each other's channel";
+      return "the transmitter sends " + std::string(word(f.axis)) + " and " + std::string(word(f.other_axis)) +
+             " on each other's channel";
     case FaultKind::gyro_reversed: return "the controller senses " + std::string(word(f.axis)) + " the wrong way round";
-    case FaultKind::board_turned: return "the board sits with its " + f.turn.spoken() + " and the controller does not know it";
+    case FaultKind::board_turned:
+      return "the board sits with its " + f.turn.spoken() + " and the controller does not know it";
     case FaultKind::output_dead: return id(f.output) + " gives no pulse, or its servo is dead or unplugged";
     case FaultKind::linkage_opposed:
-      return f.surface.kind == SurfaceKind::motor ? "the " + f.surface.spoken() + " answers the wrong way round by itself"
-                                                  : "the linkage of the " + f.surface.spoken() + " works the wrong way round";
+      return f.surface.kind == SurfaceKind::motor
+                 ? "the " + f.surface.spoken() + " answers the wrong way round by itself"
+                 : "the linkage of the " + f.surface.spoken() + " works the wrong way round";
   }
   return {};
 }
@@ -59,12 +65,16 @@ std::string remedy_text(const Fault& f, const Case& c) {
   switch (f.kind) {
     case FaultKind::output_reversed: return "reverse " + id(f.output);
     case FaultKind::leads_swapped: return "exchange the leads of " + id(f.output) + " and " + id(f.other_output);
-    case FaultKind::mix_sign_wrong: return "flip the sign of the " + std::string(word(f.axis)) + " weight of " + id(f.output);
-    case FaultKind::transmitter_reversed: return "reverse the " + std::string(word(f.axis)) + " channel in the transmitter";
+    case FaultKind::mix_sign_wrong:
+      return "flip the sign of the " + std::string(word(f.axis)) + " weight of " + id(f.output);
+    case FaultKind::transmitter_reversed:
+      return "reverse the " + std::string(word(f.axis)) + " channel in the transmitter";
     case FaultKind::transmitter_swapped:
-      return "exchange the " + std::string(word(f.axis)) + " and " + std::string(word(f.other_axis)) + " channels in the transmitter";
+      return "exchange the " + std::string(word(f.axis)) + " and " + std::string(word(f.other_axis)) +
+             " channels in the transmitter";
     case FaultKind::gyro_reversed: return "reverse the sensing of " + std::string(word(f.axis));
-    case FaultKind::board_turned: return "mount the board with its arrow to the nose and top up, or tell the controller: " + f.turn.spoken();
+    case FaultKind::board_turned:
+      return "mount the board with its arrow to the nose and top up, or tell the controller: " + f.turn.spoken();
     case FaultKind::output_dead: return "check the plug, lead and servo on " + id(f.output);
     case FaultKind::linkage_opposed:
       return f.surface.kind == SurfaceKind::motor
@@ -78,8 +88,9 @@ std::string observation_text(const Observation& o, const Case& c) {
   const std::string sense(o.act == Act::drive ? "" : sense_word(o.axis, o.sense > 0));
   switch (o.act) {
     case Act::stick: {
-      const std::string stick = o.axis == Axis::pitch ? (o.sense > 0 ? "pitch stick back (nose up)" : "pitch stick forward (nose down)")
-                                                      : std::string(word(o.axis)) + " stick " + sense;
+      const std::string stick = o.axis == Axis::pitch
+                                    ? (o.sense > 0 ? "pitch stick back (nose up)" : "pitch stick forward (nose down)")
+                                    : std::string(word(o.axis)) + " stick " + sense;
       return stick + " in " + std::string(word(o.mode));
     }
     case Act::drive:

@@ -116,15 +116,16 @@ namespace rigging {
 template <>
 struct Words<direction::FaultKind> {
   using K = direction::FaultKind;
-  static constexpr std::array<std::pair<K, std::string_view>, 9> list{{{K::output_reversed, "output_reversed"},
-                                                                       {K::leads_swapped, "leads_swapped"},
-                                                                       {K::mix_sign_wrong, "mix_sign_wrong"},
-                                                                       {K::transmitter_reversed, "transmitter_reversed"},
-                                                                       {K::transmitter_swapped, "transmitter_swapped"},
-                                                                       {K::gyro_reversed, "gyro_reversed"},
-                                                                       {K::board_turned, "board_turned"},
-                                                                       {K::output_dead, "output_dead"},
-                                                                       {K::linkage_opposed, "linkage_opposed"}}};
+  static constexpr std::array<std::pair<K, std::string_view>, 9> list{
+      {{K::output_reversed, "output_reversed"},
+       {K::leads_swapped, "leads_swapped"},
+       {K::mix_sign_wrong, "mix_sign_wrong"},
+       {K::transmitter_reversed, "transmitter_reversed"},
+       {K::transmitter_swapped, "transmitter_swapped"},
+       {K::gyro_reversed, "gyro_reversed"},
+       {K::board_turned, "board_turned"},
+       {K::output_dead, "output_dead"},
+       {K::linkage_opposed, "linkage_opposed"}}};
 };
 
 template <>

@@ -76,7 +76,8 @@ class Reader {
     if (const auto it = json.find("observations"); it != json.end()) {
       const std::string path = name_ + ": /observations";
       list(*it, path, 256);
-      for (std::size_t i = 0; i < it->size(); ++i) c.observations.push_back(read_observation((*it)[i], path + "/" + std::to_string(i), c));
+      for (std::size_t i = 0; i < it->size(); ++i)
+        c.observations.push_back(read_observation((*it)[i], path + "/" + std::to_string(i), c));
     }
     if (const auto it = json.find("may_ask"); it != json.end() && !it->is_null()) c.may_ask = read_may_ask(*it, c);
     return c;
@@ -85,7 +86,8 @@ class Reader {
  private:
   static void list(const Json& value, const std::string& path, std::size_t most) {
     if (!value.is_array()) refuse(path, "is " + shown(value), "a list");
-    if (value.size() > most) refuse(path, "has " + std::to_string(value.size()) + " entries", "at most " + std::to_string(most));
+    if (value.size() > most)
+      refuse(path, "has " + std::to_string(value.size()) + " entries", "at most " + std::to_string(most));
   }
 
   void read_outputs(const Json& value, Case& c) {
@@ -103,7 +105,8 @@ class Reader {
       if (output.id.empty()) refuse(path + "/id", "is empty", "a name");
       if (!ids.insert(output.id).second) refuse(path + "/id", "\"" + output.id + "\" is used twice", "ids that differ");
       if (json.contains("surface") == json.contains("surfaces"))
-        refuse(path, json.contains("surface") ? "has both \"surface\" and \"surfaces\"" : "names no surface", "one of \"surface\" and \"surfaces\"");
+        refuse(path, json.contains("surface") ? "has both \"surface\" and \"surfaces\"" : "names no surface",
+               "one of \"surface\" and \"surfaces\"");
       if (json.contains("surface")) {
         output.surfaces.push_back(surface_of(json["surface"], path + "/surface"));
       } else {
@@ -129,14 +132,17 @@ class Reader {
     for (const auto& [name, weight] : json.items()) {
       const auto axis = from_word<Axis>(name);
       // A motor's share of the throttle may be told; it says nothing about directions.
-      const bool motors = std::all_of(output.surfaces.begin(), output.surfaces.end(), [](Surface s) { return s.kind == SurfaceKind::motor; });
+      const bool motors = std::all_of(output.surfaces.begin(), output.surfaces.end(),
+                                      [](Surface s) { return s.kind == SurfaceKind::motor; });
       if (name == "throttle" && motors && weight.is_number()) continue;
       if (!axis) refuse(path, "unknown axis \"" + name + "\"", word_choice<Axis>());
-      if (!weight.is_number() || !std::isfinite(weight.get<double>())) refuse(path + "/" + name, "is " + shown(weight), "a number");
+      if (!weight.is_number() || !std::isfinite(weight.get<double>()))
+        refuse(path + "/" + name, "is " + shown(weight), "a number");
       output.mix[static_cast<std::size_t>(index_of(*axis))] = weight.get<double>();
       for (const Surface s : output.surfaces)
         if (required_direction(s, *axis) == 0)
-          refuse(path + "/" + name, "a " + s.spoken() + " can't serve " + name, "weights only on axes that the surface serves");
+          refuse(path + "/" + name, "a " + s.spoken() + " can't serve " + name,
+                 "weights only on axes that the surface serves");
     }
   }
 
@@ -169,8 +175,10 @@ class Reader {
     o.act = word_of<Act>(member(json, path, "do", word_choice<Act>()), path + "/do");
     if (o.act == Act::drive) {
       o.output = output_index(member(json, path, "output", "an output's id"), path + "/output", c);
-      const std::string pulse = text_of(member(json, path, "pulse", "rises or falls"), path + "/pulse", "rises or falls");
-      if (pulse != "rises" && pulse != "falls") refuse(path + "/pulse", "unknown word \"" + pulse + "\"", "rises or falls");
+      const std::string pulse =
+          text_of(member(json, path, "pulse", "rises or falls"), path + "/pulse", "rises or falls");
+      if (pulse != "rises" && pulse != "falls")
+        refuse(path + "/pulse", "unknown word \"" + pulse + "\"", "rises or falls");
       o.sense = pulse == "rises" ? 1 : -1;
     } else {
       o.axis = word_of<Axis>(member(json, path, "axis", word_choice<Axis>()), path + "/axis");
@@ -181,7 +189,8 @@ class Reader {
     else if (o.act == Act::tilt)
       refuse(path, "\"mode\" is missing", word_choice<Mode>());
     if (const auto it = json.find("saw"); it != json.end() && !it->is_null()) read_saw(*it, path + "/saw", c, o);
-    if (const auto it = json.find("channels"); it != json.end() && !it->is_null()) read_channels(*it, path + "/channels", o);
+    if (const auto it = json.find("channels"); it != json.end() && !it->is_null())
+      read_channels(*it, path + "/channels", o);
     return o;
   }
 
@@ -194,7 +203,8 @@ class Reader {
         return std::find(out.surfaces.begin(), out.surfaces.end(), s) != out.surfaces.end();
       });
       if (!driven) refuse(place, "no output drives the " + s.spoken(), "surfaces of this case");
-      const std::string expected = std::string(motion_word(s, 1)) + ", " + std::string(motion_word(s, -1)) + " or still";
+      const std::string expected =
+          std::string(motion_word(s, 1)) + ", " + std::string(motion_word(s, -1)) + " or still";
       const auto motion = motion_from_word(s, text_of(value, place, expected));
       if (!motion) refuse(place, "unknown word " + shown(value), expected);
       o.saw.push_back({s, *motion});

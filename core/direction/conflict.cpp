@@ -57,7 +57,8 @@ class HittingSet {
 }  // namespace
 
 // A set is impossible exactly if it meets every "correction set" (the complement of a largest possible set). So the
-// smallest set that meets the correction sets known so far is a lower bound; once it is impossible itself, it is the answer.
+// smallest set that meets the correction sets known so far is a lower bound; once it is impossible itself, it is the
+// answer.
 std::vector<int> smallest_conflict(int count, const std::function<bool(const ObservationSet&)>& possible) {
   std::vector<ObservationSet> corrections;
   while (true) {

@@ -35,8 +35,9 @@ std::vector<SensingState> sensing_states(Abilities can) {
       SensingState s{turn, reversed, (turn != Turn{} ? 1 : 0) + std::popcount(reversed), {}, 0};
       for (int axis = 0; axis < 3; ++axis) {
         const SignedAxis sensed = turn.sensed(axis);
-        s.routing[static_cast<std::size_t>(axis)] = {static_cast<std::uint8_t>(sensed.axis),
-                                                     static_cast<std::int8_t>(reversed >> sensed.axis & 1 ? -sensed.sign : sensed.sign)};
+        s.routing[static_cast<std::size_t>(axis)] = {
+            static_cast<std::uint8_t>(sensed.axis),
+            static_cast<std::int8_t>(reversed >> sensed.axis & 1 ? -sensed.sign : sensed.sign)};
       }
       const auto found = std::find(classes.begin(), classes.end(), s.routing);
       s.routing_class = static_cast<int>(found - classes.begin());
@@ -70,7 +71,8 @@ Evidence::Evidence(const Case& c, const ObservationSet& active) : outputs_(stati
     const Observation& o = c.observations[i];
     const auto axis = static_cast<std::size_t>(index_of(o.axis));
     for (const Seen& seen : o.saw) {
-      const auto s = static_cast<std::size_t>(std::find(surfaces.begin(), surfaces.end(), seen.surface) - surfaces.begin());
+      const auto s =
+          static_cast<std::size_t>(std::find(surfaces.begin(), surfaces.end(), seen.surface) - surfaces.begin());
       const SeenBits bit = bit_of(seen.motion * o.sense);
       if (seen.motion != 0) never_moved_[s] = false;
       if (o.act == Act::stick) {
@@ -102,7 +104,8 @@ bool Evidence::channels_fit(const TransmitterState& t) const {
 
 namespace {
 constexpr std::uint8_t signs_fitting(SeenBits seen, int motion_if_positive) {
-  return static_cast<std::uint8_t>((fits(seen, motion_if_positive) ? 1 : 0) | (fits(seen, -motion_if_positive) ? 2 : 0));
+  return static_cast<std::uint8_t>((fits(seen, motion_if_positive) ? 1 : 0) |
+                                   (fits(seen, -motion_if_positive) ? 2 : 0));
 }
 }  // namespace
 
@@ -119,7 +122,8 @@ std::uint8_t Evidence::tilt_signs(int surface, int socket, const Routing& sensin
   for (std::size_t axis = 0; axis < 3; ++axis) {
     const int answer = -sensing[axis].sign * pulse_sign(socket, sensing[axis].axis);
     signs &= signs_fitting(rate_[static_cast<std::size_t>(surface)][axis], answer);
-    signs &= signs_fitting(level_[static_cast<std::size_t>(surface)][axis], sensing[axis].axis == index_of(Axis::yaw) ? 0 : answer);
+    signs &= signs_fitting(level_[static_cast<std::size_t>(surface)][axis],
+                           sensing[axis].axis == index_of(Axis::yaw) ? 0 : answer);
   }
   return signs;
 }
@@ -127,7 +131,8 @@ std::uint8_t Evidence::tilt_signs(int surface, int socket, const Routing& sensin
 std::uint8_t Evidence::drive_signs(int surface, int socket) const {
   std::uint8_t signs = 3;
   for (int driven = 0; driven < outputs_; ++driven)
-    signs &= signs_fitting(drive_[static_cast<std::size_t>(surface)][static_cast<std::size_t>(driven)], driven == socket ? 1 : 0);
+    signs &= signs_fitting(drive_[static_cast<std::size_t>(surface)][static_cast<std::size_t>(driven)],
+                           driven == socket ? 1 : 0);
   return signs;
 }
 

@@ -10,10 +10,17 @@ Case case_from_rig(const Rig& rig, const ControllerClass& controller) {
   for (const rigging::Output& o : rig.outputs) {
     if (o.surfaces.empty()) continue;
     const Terminal* socket = controller.socket(o.socket);
-    Output output{o.id, socket ? socket->label + " (" + o.surfaces.front().spoken() + (o.surfaces.size() > 1 ? " and its Y-lead" : "") + ")" : "", {o.surfaces.begin(), o.surfaces.end()}, {}, o.reversed};
+    Output output{o.id,
+                  socket ? socket->label + " (" + o.surfaces.front().spoken() +
+                               (o.surfaces.size() > 1 ? " and its Y-lead" : "") + ")"
+                         : "",
+                  {o.surfaces.begin(), o.surfaces.end()},
+                  {},
+                  o.reversed};
     for (const Axis axis : all_axes)
       // A weight that this surface can't serve is a snag of its own; it must not spoil the reasoning.
-      if (std::all_of(o.surfaces.begin(), o.surfaces.end(), [&](Surface s) { return required_direction(s, axis) != 0; }))
+      if (std::all_of(o.surfaces.begin(), o.surfaces.end(),
+                      [&](Surface s) { return required_direction(s, axis) != 0; }))
         output.mix[static_cast<std::size_t>(index_of(axis))] = o.mix.of(axis);
     c.outputs.push_back(std::move(output));
   }
@@ -40,7 +47,9 @@ bool is_setting(Remedy remedy, const ControllerClass& controller) {
 Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& controller) {
   const auto output = [&](int index) { return rig.output(c.outputs[static_cast<std::size_t>(index)].id); };
   const auto flip_channel = [&](Axis axis) {
-    const ChannelFunction function = axis == Axis::roll ? ChannelFunction::roll : axis == Axis::pitch ? ChannelFunction::pitch : ChannelFunction::yaw;
+    const ChannelFunction function = axis == Axis::roll    ? ChannelFunction::roll
+                                     : axis == Axis::pitch ? ChannelFunction::pitch
+                                                           : ChannelFunction::yaw;
     for (Channel& channel : rig.radio.channels)
       if (channel.function == function) channel.reversed = !channel.reversed;
   };
@@ -53,7 +62,9 @@ Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& cont
       });
     });
   };
-  const auto take_back_stick = [&](Axis axis) { std::erase_if(rig.proofs, [&](const Proof& p) { return p.check == "stick." + std::string(word(axis)); }); };
+  const auto take_back_stick = [&](Axis axis) {
+    std::erase_if(rig.proofs, [&](const Proof& p) { return p.check == "stick." + std::string(word(axis)); });
+  };
 
   switch (f.kind) {
     case FaultKind::output_reversed: output(f.output)->reversed = !output(f.output)->reversed; break;

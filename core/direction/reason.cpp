@@ -13,13 +13,15 @@ namespace {
 std::uint64_t signature(const Case& c, const World& w, const Question& q, bool surfaces, bool channels) {
   std::uint64_t bits = 0;
   if (surfaces)
-    for (std::size_t s = 0; s < w.socket.size(); ++s) bits = bits << 2 | static_cast<std::uint64_t>(w.motion(c, s, q.observation) + 1);
+    for (std::size_t s = 0; s < w.socket.size(); ++s)
+      bits = bits << 2 | static_cast<std::uint64_t>(w.motion(c, s, q.observation) + 1);
   if (channels)
     for (std::size_t k = 0; k < 3; ++k) bits = bits << 2 | static_cast<std::uint64_t>(w.channel(k, q.observation) + 1);
   return bits;
 }
 
-std::size_t largest_group(const Case& c, const std::vector<World>& worlds, const Question& q, bool surfaces, bool channels) {
+std::size_t largest_group(const Case& c, const std::vector<World>& worlds, const Question& q, bool surfaces,
+                          bool channels) {
   std::unordered_map<std::uint64_t, std::size_t> groups;
   std::size_t largest = 0;
   for (const World& w : worlds) largest = std::max(largest, ++groups[signature(c, w, q, surfaces, channels)]);
@@ -70,8 +72,9 @@ Answer reason(const Case& c) {
   for (std::size_t i = 0; i < c.observations.size(); ++i) all.set(i);
   const int count = search.fewest(all);
   if (count > most_faults) {
-    answer.contradictions = smallest_conflict(static_cast<int>(c.observations.size()),
-                                              [&](const ObservationSet& some) { return search.fewest(some) <= most_faults; });
+    answer.contradictions = smallest_conflict(static_cast<int>(c.observations.size()), [&](const ObservationSet& some) {
+      return search.fewest(some) <= most_faults;
+    });
     return answer;
   }
 

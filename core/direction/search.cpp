@@ -30,7 +30,8 @@ std::vector<LocalFaults> local_faults(const Output& output, Abilities can) {
         for (int axis = 0; axis < 3 && right; ++axis) {
           if (!(mixed >> axis & 1)) continue;
           const Axis a = static_cast<Axis>(axis);
-          const int wanted = (flipped >> axis & 1 ? -1 : 1) * (reversed ? -1 : 1) * pulse_sign(output, a) * required_direction(output.surfaces[s], a);
+          const int wanted = (flipped >> axis & 1 ? -1 : 1) * (reversed ? -1 : 1) * pulse_sign(output, a) *
+                             required_direction(output.surfaces[s], a);
           right = sign == 0 || sign == wanted;
           sign = wanted;
         }
@@ -76,8 +77,9 @@ struct Search::Tables {
       bool still = true;
       for (int s = first; s < first + size; ++s) still = still && evidence.never_moved(s);
       const auto& options = search.local_[at(o)];
-      dead_cost.push_back(still && search.case_.can.has(Remedy::check_output) && !options.empty() ? 1 + options.front().count
-                                                                                                    : out_of_reach);
+      dead_cost.push_back(still && search.case_.can.has(Remedy::check_output) && !options.empty()
+                              ? 1 + options.front().count
+                              : out_of_reach);
       // Cheapest local faults for each combination of allowed signs, two bits a surface.
       std::vector<std::uint8_t> best(at(1 << (2 * size)), out_of_reach);
       for (unsigned key = 0; key < best.size(); ++key)
@@ -106,7 +108,8 @@ struct Search::Pairs {
   std::array<std::array<std::uint8_t, most_surfaces>, most_surfaces> cost;
   std::array<int, most_surfaces + 1> least_from;  ///< lower bound of the outputs from here on
 
-  Pairs(const Search& search, const Tables& tables, std::size_t transmitter, std::size_t routing_class) : n(tables.evidence.outputs()) {
+  Pairs(const Search& search, const Tables& tables, std::size_t transmitter, std::size_t routing_class)
+      : n(tables.evidence.outputs()) {
     const auto& stick = tables.stick[transmitter];
     const auto& tilt = tables.tilt[routing_class];
     const bool may_swap = search.case_.can.has(Remedy::swap_leads);
@@ -126,7 +129,8 @@ struct Search::Pairs {
     }
   }
 
-  static unsigned signs_key(const Search& search, const std::vector<std::uint8_t>& stick, const std::vector<std::uint8_t>& tilt, int o, int socket) {
+  static unsigned signs_key(const Search& search, const std::vector<std::uint8_t>& stick,
+                            const std::vector<std::uint8_t>& tilt, int o, int socket) {
     const int n = static_cast<int>(search.local_.size()), first = search.first_surface_[at(o)];
     unsigned key = 0;
     for (int s = first; s < search.first_surface_[at(o + 1)]; ++s)
@@ -143,7 +147,8 @@ struct Search::Pairs {
 
  private:
   template <class Leaf>
-  bool place(int o, unsigned used, int budget, int displaced, std::array<std::int8_t, most_surfaces>& socket, Leaf& leaf) const {
+  bool place(int o, unsigned used, int budget, int displaced, std::array<std::int8_t, most_surfaces>& socket,
+             Leaf& leaf) const {
     if (least_from[at(o)] + (displaced + 1) / 2 > budget) return false;
     if (o == n) {
       const int swaps = exchanges(socket);
@@ -210,7 +215,8 @@ int Search::fewest(const ObservationSet& active) const {
     }
   }
   int best = out_of_reach;
-  std::stable_sort(branches.begin(), branches.end(), [](const Branch& a, const Branch& b) { return a.least < b.least; });
+  std::stable_sort(branches.begin(), branches.end(),
+                   [](const Branch& a, const Branch& b) { return a.least < b.least; });
   for (const Branch& b : branches) {
     if (b.least >= best) break;
     const Pairs pairs(*this, tables, at(b.transmitter), at(b.routing_class));

@@ -6,7 +6,8 @@
 
 namespace rigging::direction {
 
-/// One way an output and what hangs on it can be wrong by themselves, chosen so that undoing it leaves the output right.
+/// One way an output and what hangs on it can be wrong by themselves, chosen so that undoing it leaves the output
+/// right.
 struct LocalFaults {
   bool reversed = false;
   unsigned mix_flipped = 0;      ///< bit per axis
@@ -24,8 +25,8 @@ struct Found {
   std::uint32_t dead = 0;  ///< bit per socket
 };
 
-/// Factored exact search. For a given state of transmitter and sensing the outputs are independent of each other but for
-/// the exchange of leads, so that what is left is an assignment of leads to sockets with a cost per pair.
+/// Factored exact search. For a given state of transmitter and sensing the outputs are independent of each other but
+/// for the exchange of leads, so that what is left is an assignment of leads to sockets with a cost per pair.
 class Search {
  public:
   explicit Search(const Case& c);
@@ -45,7 +46,7 @@ class Search {
   const Case& case_;
   std::vector<TransmitterState> transmitters_;
   std::vector<SensingState> sensings_;
-  std::vector<int> class_faults_;        ///< fewest faults per routing class
+  std::vector<int> class_faults_;  ///< fewest faults per routing class
   std::vector<Routing> class_routing_;
   std::vector<std::vector<LocalFaults>> local_;  ///< per output, fewest first
   std::vector<int> first_surface_;               ///< per output, and one past the end

@@ -18,10 +18,11 @@ int World::motion(const Case& c, std::size_t surface, const Observation& o) cons
   } else {
     const Routing& routing = o.act == Act::stick ? transmitter : sensing;
     const Arrival arrival = routing[at(index_of(o.axis))];
-    const bool answered =
-        o.act == Act::stick || (o.mode != Mode::manual && !(o.mode == Mode::level && arrival.axis == index_of(Axis::yaw)));
+    const bool answered = o.act == Act::stick ||
+                          (o.mode != Mode::manual && !(o.mode == Mode::level && arrival.axis == index_of(Axis::yaw)));
     if (answered)
-      pulse = (o.act == Act::stick ? 1 : -1) * arrival.sign * pulse_sign(c.outputs[at(hangs_on)], static_cast<Axis>(arrival.axis));
+      pulse = (o.act == Act::stick ? 1 : -1) * arrival.sign *
+              pulse_sign(c.outputs[at(hangs_on)], static_cast<Axis>(arrival.axis));
   }
   return pulse * sign[surface] * o.sense;
 }
@@ -70,7 +71,8 @@ std::optional<World> world_of(const Case& c, const std::vector<Fault>& faults) {
   World w;
   for (int i = 0; i < 3; ++i) {
     const int channel = kept < 0 || i == kept ? i : 3 - kept - i;
-    w.transmitter[at(i)] = {static_cast<std::uint8_t>(channel), static_cast<std::int8_t>(channel_reversed >> channel & 1 ? -1 : 1)};
+    w.transmitter[at(i)] = {static_cast<std::uint8_t>(channel),
+                            static_cast<std::int8_t>(channel_reversed >> channel & 1 ? -1 : 1)};
     const SignedAxis sensed = turn.sensed(i);
     w.sensing[at(i)] = {static_cast<std::uint8_t>(sensed.axis),
                         static_cast<std::int8_t>(gyro_reversed >> sensed.axis & 1 ? -sensed.sign : sensed.sign)};

@@ -13,7 +13,7 @@ namespace {
 
 constexpr double rad = std::numbers::pi / 180;
 constexpr double ellipsoid_a_km = 6378.137, ellipsoid_f = 1 / 298.257223563;  // WGS 84
-constexpr double reference_radius_km = 6371.2;                                // geomagnetic reference radius of the model
+constexpr double reference_radius_km = 6371.2;  // geomagnetic reference radius of the model
 
 }  // namespace
 
@@ -25,7 +25,8 @@ Result<MagneticModel> MagneticModel::load(const std::filesystem::path& file) {
   int columns[6];
   const char* names[6] = {"n", "m", "g_nT", "h_nT", "g_dot_nT_per_year", "h_dot_nT_per_year"};
   for (int i = 0; i < 6; ++i)
-    if ((columns[i] = table->column(names[i])) < 0) return failure(file.string(), std::string("has no column ") + names[i], "the coefficients of the model");
+    if ((columns[i] = table->column(names[i])) < 0)
+      return failure(file.string(), std::string("has no column ") + names[i], "the coefficients of the model");
   MagneticModel model;
   model.terms_.resize(index(degree, degree) + 1);
   std::size_t given = 0;
@@ -33,15 +34,19 @@ Result<MagneticModel> MagneticModel::load(const std::filesystem::path& file) {
     const auto cell = [&](int i) { return row[static_cast<std::size_t>(columns[i])]; };
     const double n = cell(0), m = cell(1);
     if (!(n >= 1 && n <= degree && m >= 0 && m <= n && n == std::floor(n) && m == std::floor(m)))
-      return failure(file.string(), "a term of degree " + number_text(n, 2) + ", order " + number_text(m, 2), "degrees 1 to 12");
+      return failure(file.string(), "a term of degree " + number_text(n, 2) + ", order " + number_text(m, 2),
+                     "degrees 1 to 12");
     model.terms_[index(static_cast<int>(n), static_cast<int>(m))] = {cell(2), cell(3), cell(4), cell(5)};
     ++given;
   }
-  if (given != model.terms_.size() - 1) return failure(file.string(), std::to_string(given) + " terms", std::to_string(model.terms_.size() - 1) + " terms, each once");
+  if (given != model.terms_.size() - 1)
+    return failure(file.string(), std::to_string(given) + " terms",
+                   std::to_string(model.terms_.size() - 1) + " terms, each once");
   return model;
 }
 
-Result<MagneticField> MagneticModel::field(double latitude_deg, double longitude_deg, double altitude_km, double year) const {
+Result<MagneticField> MagneticModel::field(double latitude_deg, double longitude_deg, double altitude_km,
+                                           double year) const {
   const auto check = [](const char* name, double value, double least, double most, const char* unit) -> Result<void> {
     if (value >= least && value <= most) return {};
     return failure(name, "is " + number_text(value, 6), number_text(least, 1) + " to " + number_text(most, 1) + unit);
@@ -49,15 +54,18 @@ Result<MagneticField> MagneticModel::field(double latitude_deg, double longitude
   if (auto ok = check("latitude", latitude_deg, -90, 90, " degrees"); !ok) return tl::make_unexpected(ok.error());
   if (auto ok = check("longitude", longitude_deg, -180, 360, " degrees"); !ok) return tl::make_unexpected(ok.error());
   if (auto ok = check("altitude", altitude_km, -1, 850, " km"); !ok) return tl::make_unexpected(ok.error());
-  if (auto ok = check("date", year, first_year, last_year, ", the years of the model"); !ok) return tl::make_unexpected(ok.error());
+  if (auto ok = check("date", year, first_year, last_year, ", the years of the model"); !ok)
+    return tl::make_unexpected(ok.error());
 
   // Geodetic to geocentric.
   const double phi = latitude_deg * rad, lambda = longitude_deg * rad;
-  const double e2 = ellipsoid_f * (2 - ellipsoid_f), normal = ellipsoid_a_km / std::sqrt(1 - e2 * std::sin(phi) * std::sin(phi));
-  const double axis_distance = (normal + altitude_km) * std::cos(phi), z = (normal * (1 - e2) + altitude_km) * std::sin(phi);
+  const double e2 = ellipsoid_f * (2 - ellipsoid_f),
+               normal = ellipsoid_a_km / std::sqrt(1 - e2 * std::sin(phi) * std::sin(phi));
+  const double axis_distance = (normal + altitude_km) * std::cos(phi),
+               z = (normal * (1 - e2) + altitude_km) * std::sin(phi);
   const double r = std::hypot(axis_distance, z);
-  const double cos_theta = z / r;                                  // θ is the colatitude
-  const double sin_theta = std::max(axis_distance / r, 1e-12);     // keeps the limit at the poles
+  const double cos_theta = z / r;                               // θ is the colatitude
+  const double sin_theta = std::max(axis_distance / r, 1e-12);  // keeps the limit at the poles
 
   // Schmidt semi-normalised associated Legendre functions and their derivatives by θ, with the usual recursions.
   double p[degree + 1][degree + 1] = {}, dp[degree + 1][degree + 1] = {};
@@ -106,7 +114,10 @@ Result<MagneticField> MagneticModel::field(double latitude_deg, double longitude
 }
 
 Result<double> decimal_year(const std::string& text) {
-  const auto refuse = [&] { return failure("date", "\"" + text.substr(0, 40) + "\" is not understood", "YYYY-MM-DD or a decimal year such as 2026.5"); };
+  const auto refuse = [&] {
+    return failure("date", "\"" + text.substr(0, 40) + "\" is not understood",
+                   "YYYY-MM-DD or a decimal year such as 2026.5");
+  };
   const auto whole = [&](std::size_t at, std::size_t count) {
     int value = -1;
     const auto [end, error] = std::from_chars(text.data() + at, text.data() + at + count, value);

@@ -15,16 +15,16 @@ struct MagneticField {
   double inclination_deg = 0;  ///< downward positive, −90 to 90
 };
 
-/// World Magnetic Model: spherical harmonics of degree 12 with linear secular variation (NOAA NCEI and British Geological Survey, technical
-/// report of the 2020–2025 and 2025–2030 models; same formulas). The model's own uncertainty is about 0.4° in declination at middle
-/// latitudes and grows without bound toward the magnetic poles.
+/// World Magnetic Model: spherical harmonics of degree 12 with linear secular variation (NOAA NCEI and British
+/// Geological Survey, technical report of the 2020–2025 and 2025–2030 models; same formulas). The model's own
+/// uncertainty is about 0.4° in declination at middle latitudes and grows without bound toward the magnetic poles.
 class MagneticModel {
  public:
   /// Reads the coefficients: columns n, m, g_nT, h_nT, g_dot_nT_per_year, h_dot_nT_per_year, for degrees 1 to 12.
   static Result<MagneticModel> load(const std::filesystem::path& file);
 
-  /// Latitude −90 to 90, longitude −180 to 360 degrees on WGS 84, height above the ellipsoid −1 to 850 km, time within `first_year` to
-  /// `last_year`; an error outside. At the poles north is taken along the given longitude.
+  /// Latitude −90 to 90, longitude −180 to 360 degrees on WGS 84, height above the ellipsoid −1 to 850 km, time within
+  /// `first_year` to `last_year`; an error outside. At the poles north is taken along the given longitude.
   Result<MagneticField> field(double latitude_deg, double longitude_deg, double altitude_km, double decimal_year) const;
 
   static constexpr double first_year = 2025.0, last_year = 2030.0;

@@ -42,7 +42,8 @@ double field_of_pair_ut(const CurrentPath& path, Point p) {
   double worst = 0;
   const Point side = cross(unit, off);
   for (const Point& apart : {off * (path.spacing_m / 2), side * (path.spacing_m / 2)}) {
-    const Point b = field_of_segment_ut(path.a + apart, path.b + apart, path.amps, p) - field_of_segment_ut(path.a - apart, path.b - apart, path.amps, p);
+    const Point b = field_of_segment_ut(path.a + apart, path.b + apart, path.amps, p) -
+                    field_of_segment_ut(path.a - apart, path.b - apart, path.amps, p);
     worst = std::max(worst, length(b));
   }
   return worst;
@@ -54,7 +55,8 @@ double heading_error_deg(double disturbing_ut, double horizontal_ut) {
 }
 
 double least_distance_m(double amps, double spacing_m, double horizontal_ut, double error_deg) {
-  return std::sqrt(2 * mu0_over_4pi_ut * std::abs(amps) * spacing_m / (horizontal_ut * std::sin(error_deg * std::numbers::pi / 180)));
+  return std::sqrt(2 * mu0_over_4pi_ut * std::abs(amps) * spacing_m /
+                   (horizontal_ut * std::sin(error_deg * std::numbers::pi / 180)));
 }
 
 double error_at(const FitReport& report, Point p, double horizontal_ut) {
@@ -70,12 +72,25 @@ static Figure horizontal_field(const Rig& rig, const Catalogue& catalogue) {
     const auto year = fit.date.empty() ? Result<double>(2027.5) : decimal_year(fit.date);
     if (year)
       if (const auto field = catalogue.earth->field(*fit.latitude_deg, *fit.longitude_deg, fit.altitude_km, *year))
-        return {"Earth's horizontal field", field->horizontal_nT / 1000, "µT", {}, {}, "at the given place" + std::string(fit.date.empty() ? ", middle of 2027" : ""), "World Magnetic Model 2025"};
+        return {"Earth's horizontal field",
+                field->horizontal_nT / 1000,
+                "µT",
+                {},
+                {},
+                "at the given place" + std::string(fit.date.empty() ? ", middle of 2027" : ""),
+                "World Magnetic Model 2025"};
   }
-  return {"Earth's horizontal field", 20, "µT", 15, 30, "place not given", "usual at middle latitudes: give latitude and longitude"};
+  return {"Earth's horizontal field",
+          20,
+          "µT",
+          15,
+          30,
+          "place not given",
+          "usual at middle latitudes: give latitude and longitude"};
 }
 
-std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& catalogue, const std::vector<CurrentPath>& currents) {
+std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& catalogue,
+                                           const std::vector<CurrentPath>& currents) {
   std::vector<CompassReport> all;
   const auto add = [&](const std::string& part) {
     const Place* place = rig.place(part);
@@ -89,13 +104,20 @@ std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& cata
     for (const CurrentPath& c : currents) {
       // Its own lead ends in the part, which was made to live with it.
       if (const Lead* l = rig.lead(c.lead); l && (l->from.part == part || l->to.part == part)) continue;
-      CompassPath p{c, distance_to(c, r.at), field_of_pair_ut(c, r.at), 0, least_distance_m(c.amps, c.spacing_m, h, wanted_compass_error_deg)};
+      CompassPath p{c, distance_to(c, r.at), field_of_pair_ut(c, r.at), 0,
+                    least_distance_m(c.amps, c.spacing_m, h, wanted_compass_error_deg)};
       p.error_deg = heading_error_deg(p.field_ut, h);
       sum += p.field_ut;
       r.paths.push_back(std::move(p));
     }
-    std::stable_sort(r.paths.begin(), r.paths.end(), [](const auto& a, const auto& b) { return a.field_ut > b.field_ut; });
-    r.error = {"Heading error from currents", heading_error_deg(sum, h), "°", {}, {}, "asin(" + std::to_string(sum).substr(0, 5) + " µT / " + std::to_string(h).substr(0, 5) + " µT)",
+    std::stable_sort(r.paths.begin(), r.paths.end(),
+                     [](const auto& a, const auto& b) { return a.field_ut > b.field_ut; });
+    r.error = {"Heading error from currents",
+               heading_error_deg(sum, h),
+               "°",
+               {},
+               {},
+               "asin(" + std::to_string(sum).substr(0, 5) + " µT / " + std::to_string(h).substr(0, 5) + " µT)",
                "Biot–Savart, every lead lying as badly as it can, full throttle"};
     all.push_back(std::move(r));
   };

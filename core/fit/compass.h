@@ -5,6 +5,7 @@
 namespace rigging {
 
 /// One report for every compass that has a place.
-std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& catalogue, const std::vector<CurrentPath>& currents);
+std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& catalogue,
+                                           const std::vector<CurrentPath>& currents);
 
 }  // namespace rigging

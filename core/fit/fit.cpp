@@ -12,12 +12,12 @@ namespace rigging {
 
 namespace {
 
-constexpr double nose_weight_at_m = 0.03;   // as far forward as a nose usually lets one
-constexpr double margin_spread = 0.05;      // allowed either side of the wanted static margin, common practice
-constexpr double plug_room_m = 0.012;       // a servo plug and its bend, common practice
-constexpr double side_by_side_m = 0.0025;   // centres of two wires of a servo lead
-constexpr double battery_pair_m = 0.006;    // of a battery lead
-constexpr double apart_m = 0.03;            // of wires that run apart
+constexpr double nose_weight_at_m = 0.03;  // as far forward as a nose usually lets one
+constexpr double margin_spread = 0.05;     // allowed either side of the wanted static margin, common practice
+constexpr double plug_room_m = 0.012;      // a servo plug and its bend, common practice
+constexpr double side_by_side_m = 0.0025;  // centres of two wires of a servo lead
+constexpr double battery_pair_m = 0.006;   // of a battery lead
+constexpr double apart_m = 0.03;           // of wires that run apart
 
 std::string mm(double metres) { return number_text(1000 * metres, 0) + " mm"; }
 std::string grams(double kg) { return number_text(1000 * kg, 0) + " g"; }
@@ -59,7 +59,9 @@ std::optional<Box> box_of(const Rig& rig, const Catalogue& catalogue, const std:
 
 void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe, Balance& b) {
   bool all_known = rig.fit.frame_mass_kg.has_value();
-  if (rig.fit.frame_mass_kg) b.items.push_back({"", "airframe", *rig.fit.frame_mass_kg, {-rig.fit.frame_at_m, rig.fit.frame_side_m, 0}, true, true});
+  if (rig.fit.frame_mass_kg)
+    b.items.push_back(
+        {"", "airframe", *rig.fit.frame_mass_kg, {-rig.fit.frame_at_m, rig.fit.frame_side_m, 0}, true, true});
   const auto add = [&](const std::string& id, std::optional<double> mass) {
     MassItem item{id, part_name(rig, catalogue, id), mass.value_or(0), {}, false, mass.has_value()};
     if (const Place* place = rig.place(id)) {
@@ -84,17 +86,49 @@ void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& air
       across += i.at.y * i.mass_kg;
     }
   const double mac = airframe.mean_chord.value, np = airframe.neutral_point.value, at = mass > 0 ? along / mass : 0;
-  b.total = {"Mass", mass, "kg", {}, {}, "sum of " + std::to_string(b.items.size()) + " items", "as weighed or from the catalogue"};
-  b.balance_point = {"Balance point behind the nose", at, "m", {}, {}, number_text(along, 4) + " kg·m / " + number_text(mass, 3) + " kg", "sum of moments about the nose"};
-  b.lateral = {"Balance right of the middle", mass > 0 ? across / mass : 0, "m", {}, {}, number_text(across, 5) + " kg·m / " + number_text(mass, 3) + " kg", "sum of moments about the middle"};
+  b.total = {"Mass",
+             mass,
+             "kg",
+             {},
+             {},
+             "sum of " + std::to_string(b.items.size()) + " items",
+             "as weighed or from the catalogue"};
+  b.balance_point = {"Balance point behind the nose",
+                     at,
+                     "m",
+                     {},
+                     {},
+                     number_text(along, 4) + " kg·m / " + number_text(mass, 3) + " kg",
+                     "sum of moments about the nose"};
+  b.lateral = {"Balance right of the middle",
+               mass > 0 ? across / mass : 0,
+               "m",
+               {},
+               {},
+               number_text(across, 5) + " kg·m / " + number_text(mass, 3) + " kg",
+               "sum of moments about the middle"};
   const auto point = [&](const char* name, double margin, const std::string& how) {
-    return Figure{name, np - margin * mac, "m", np - margin * mac - 0.05 * mac, np - margin * mac + 0.05 * mac, number_text(np, 3) + " m − " + number_text(margin, 3) + " × " + number_text(mac, 3) + " m", how};
+    return Figure{name,
+                  np - margin * mac,
+                  "m",
+                  np - margin * mac - 0.05 * mac,
+                  np - margin * mac + 0.05 * mac,
+                  number_text(np, 3) + " m − " + number_text(margin, 3) + " × " + number_text(mac, 3) + " m",
+                  how};
   };
-  b.wanted = point("Wanted balance point behind the nose", rig.fit.static_margin, "neutral point less the static margin; band of the neutral point");
-  b.first_flight = point("Balance point for the first flight", rig.fit.static_margin + rig.fit.first_flight_forward, "slightly forward for the first flight, common practice");
+  b.wanted = point("Wanted balance point behind the nose", rig.fit.static_margin,
+                   "neutral point less the static margin; band of the neutral point");
+  b.first_flight = point("Balance point for the first flight", rig.fit.static_margin + rig.fit.first_flight_forward,
+                         "slightly forward for the first flight, common practice");
   b.band_front_m = np - (rig.fit.static_margin + margin_spread) * mac;
   b.band_back_m = np - (rig.fit.static_margin - margin_spread) * mac;
-  b.static_margin = {"Static margin", mac > 0 ? 100 * (np - at) / mac : 0, "%", {}, {}, "(" + number_text(np, 3) + " m − " + number_text(at, 3) + " m) / " + number_text(mac, 3) + " m", "definition"};
+  b.static_margin = {"Static margin",
+                     mac > 0 ? 100 * (np - at) / mac : 0,
+                     "%",
+                     {},
+                     {},
+                     "(" + number_text(np, 3) + " m − " + number_text(at, 3) + " m) / " + number_text(mac, 3) + " m",
+                     "definition"};
 }
 
 BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& b, double target) {
@@ -118,10 +152,12 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
     const double now = -i.at.x, to = now - off * mass / i.mass_kg, half = k->length_mm.value_or(60) / 2000;
     if (to - half >= std::min(front, now - half) && to + half <= std::max(back, now + half)) {
       a.battery_to_m = to;
-      a.words = "Move " + i.name + " " + mm(std::abs(to - now)) + (to < now ? " forward" : " back") + ", its middle to " + mm(to) + " behind the nose.";
+      a.words = "Move " + i.name + " " + mm(std::abs(to - now)) + (to < now ? " forward" : " back") +
+                ", its middle to " + mm(to) + " behind the nose.";
       return a;
     }
-    tried = "Moving " + i.name + " is not enough (it would have to go " + mm(std::abs(to - now)) + (to < now ? " forward" : " back") + "). ";
+    tried = "Moving " + i.name + " is not enough (it would have to go " + mm(std::abs(to - now)) +
+            (to < now ? " forward" : " back") + "). ";
   }
   const double at = off > 0 ? nose_weight_at_m : rig.airframe.length_m - 0.03;
   if (off > 0 ? target > at + 0.01 : target < at - 0.01) {
@@ -140,19 +176,27 @@ void squeeze(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
   for (const Part& p : rig.parts)
     if (auto b = box_of(rig, catalogue, p.id)) boxes.push_back(*b);
   const auto overlap = [](const Box& a, const Box& b) {
-    return std::min({std::min(a.high.x, b.high.x) - std::max(a.low.x, b.low.x), std::min(a.high.y, b.high.y) - std::max(a.low.y, b.low.y), std::min(a.high.z, b.high.z) - std::max(a.low.z, b.low.z)});
+    return std::min({std::min(a.high.x, b.high.x) - std::max(a.low.x, b.low.x),
+                     std::min(a.high.y, b.high.y) - std::max(a.low.y, b.low.y),
+                     std::min(a.high.z, b.high.z) - std::max(a.low.z, b.low.z)});
   };
   for (std::size_t i = 0; i < boxes.size(); ++i)
     for (std::size_t k = i + 1; k < boxes.size(); ++k)
-      if (const double by = overlap(boxes[i], boxes[k]); by > 0.0005) r.squeezes.push_back({boxes[i].part, boxes[k].part, capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + mm(by)});
+      if (const double by = overlap(boxes[i], boxes[k]); by > 0.0005)
+        r.squeezes.push_back(
+            {boxes[i].part, boxes[k].part, capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + mm(by)});
   if (!rig.fit.bay) return;
   const Bay& bay = *rig.fit.bay;
-  const Point low{-bay.at_m - bay.length_m, -bay.width_m / 2, -bay.height_m / 2}, high{-bay.at_m, bay.width_m / 2, bay.height_m / 2};
+  const Point low{-bay.at_m - bay.length_m, -bay.width_m / 2, -bay.height_m / 2},
+      high{-bay.at_m, bay.width_m / 2, bay.height_m / 2};
   for (const Box& b : boxes) {
     const Point middle = (b.low + b.high) * 0.5;
     // Inside is what has its middle there; servos in the wing are none of the bay's business.
-    if (middle.x < low.x || middle.x > high.x || std::abs(middle.y) > bay.width_m / 2 || std::abs(middle.z) > bay.height_m / 2) continue;
-    double out = std::max({low.x - b.low.x, b.high.x - high.x, low.y - b.low.y, b.high.y - high.y, low.z - b.low.z, b.high.z - high.z});
+    if (middle.x < low.x || middle.x > high.x || std::abs(middle.y) > bay.width_m / 2 ||
+        std::abs(middle.z) > bay.height_m / 2)
+      continue;
+    double out = std::max(
+        {low.x - b.low.x, b.high.x - high.x, low.y - b.low.y, b.high.y - high.y, low.z - b.low.z, b.high.z - high.z});
     if (out > 0.0005) {
       r.squeezes.push_back({b.part, "", capital(b.name) + " sticks out of the bay by " + mm(out)});
       continue;
@@ -166,11 +210,20 @@ void squeeze(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
       if (!t->side.empty()) sides.insert(t->side);
     for (const std::string& side : sides) {
       // The board's own direction in the model.
-      const int axis = side == "nose" || side == "tail" ? place->turn.arrow.axis % 3 : 3 - place->turn.arrow.axis % 3 - place->turn.top.axis % 3;
+      const int axis = side == "nose" || side == "tail" ? place->turn.arrow.axis % 3
+                                                        : 3 - place->turn.arrow.axis % 3 - place->turn.top.axis % 3;
       const double room_low = axis == 0 ? b.low.x - low.x : axis == 1 ? b.low.y - low.y : b.low.z - low.z;
       const double room_high = axis == 0 ? high.x - b.high.x : axis == 1 ? high.y - b.high.y : high.z - b.high.z;
-      const double room = side == "nose" || side == "tail" ? ((place->turn.arrow.sign > 0) == (side == "nose") ? room_high : room_low) : std::min(room_low, room_high);
-      if (room < plug_room_m) r.squeezes.push_back({"controller", "", "No room for the plugs at the " + std::string(side == "nose" ? "front" : side == "tail" ? "rear" : side) + " edge of the board: " + mm(room) + " of " + mm(plug_room_m)});
+      const double room = side == "nose" || side == "tail"
+                              ? ((place->turn.arrow.sign > 0) == (side == "nose") ? room_high : room_low)
+                              : std::min(room_low, room_high);
+      if (room < plug_room_m)
+        r.squeezes.push_back({"controller", "",
+                              "No room for the plugs at the " +
+                                  std::string(side == "nose"   ? "front"
+                                              : side == "tail" ? "rear"
+                                                               : side) +
+                                  " edge of the board: " + mm(room) + " of " + mm(plug_room_m)});
     }
   }
 }
@@ -189,12 +242,14 @@ std::vector<CurrentPath> paths_of(const Rig& rig, const Catalogue& catalogue, co
     const PartKind *from = kind_of(rig, catalogue, l.from.part), *to = kind_of(rig, catalogue, l.to.part);
     const auto drives = [](const PartKind* k) { return k && (k->drive || k->battery); };
     if (l.kind == LeadKind::power && drives(from) && drives(to)) {
-      const bool single = (from->group == PartGroup::speed_controller || to->group == PartGroup::speed_controller) && motors > 1;
+      const bool single =
+          (from->group == PartGroup::speed_controller || to->group == PartGroup::speed_controller) && motors > 1;
       amps += single ? drive_a / static_cast<double>(motors) : drive_a;
     }
     if (amps < 0.02) continue;
     const double spacing = l.apart ? apart_m : l.kind == LeadKind::power ? battery_pair_m : side_by_side_m;
-    all.push_back({l.id, part_name(rig, catalogue, l.from.part) + " to " + part_name(rig, catalogue, l.to.part), point_of(*a), point_of(*b), amps, spacing});
+    all.push_back({l.id, part_name(rig, catalogue, l.from.part) + " to " + part_name(rig, catalogue, l.to.part),
+                   point_of(*a), point_of(*b), amps, spacing});
   }
   return all;
 }
@@ -217,7 +272,9 @@ void list_to_get(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
     const double need = l.length_m.value_or(length(point_of(*a) - point_of(*b)) * 1.3 + 0.04);
     const PartKind* best = nullptr;
     for (const PartKind& k : catalogue.parts)
-      if (k.lead && k.lead->kind == l.kind && k.lead->length_m >= need - 0.002 && (!best || k.lead->length_m < best->lead->length_m)) best = &k;
+      if (k.lead && k.lead->kind == l.kind && k.lead->length_m >= need - 0.002 &&
+          (!best || k.lead->length_m < best->lead->length_m))
+        best = &k;
     const std::string between = part_name(rig, catalogue, l.from.part) + " to " + part_name(rig, catalogue, l.to.part);
     if (best)
       add(best->name + (l.plus_removed ? ", red wire out" : ""), between);
@@ -235,7 +292,8 @@ void list_to_get(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
 
 }  // namespace
 
-std::array<std::array<double, 3>, 3> alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg, double yaw_deg) {
+std::array<std::array<double, 3>, 3> alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg,
+                                                      double yaw_deg) {
   constexpr double rad = std::numbers::pi / 180;
   // Columns: where the board's own x (arrow), y and z (away from its top) point in the model.
   Point x, z;
@@ -259,9 +317,12 @@ std::vector<Confirmation> confirmations(const Rig& rig, const Catalogue& catalog
   std::vector<Confirmation> all{{"firm_base", "Firm tape under the whole base of the board, nothing that can lift off"},
                                 {"wires_clear", "Wires clear of every servo arm through full travel"}};
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
-  if (c && c->family == Family::stabilizer) all.push_back({"controls_reached", "Buttons, dials, switches and lamp can be reached and seen"});
-  if (c && std::any_of(c->ports.begin(), c->ports.end(), [](const Terminal& t) { return t.kind == TerminalKind::usb; })) all.push_back({"connector_reached", "The computer's plug can be put in with the board in place"});
-  if (c && c->has_barometer) all.push_back({"barometer_covered", "Barometer under open-cell foam, out of the airstream and of sunlight"});
+  if (c && c->family == Family::stabilizer)
+    all.push_back({"controls_reached", "Buttons, dials, switches and lamp can be reached and seen"});
+  if (c && std::any_of(c->ports.begin(), c->ports.end(), [](const Terminal& t) { return t.kind == TerminalKind::usb; }))
+    all.push_back({"connector_reached", "The computer's plug can be put in with the board in place"});
+  if (c && c->has_barometer)
+    all.push_back({"barometer_covered", "Barometer under open-cell foam, out of the airstream and of sunlight"});
   bool sky = false, video = false, radio = false;
   for (const Part& p : rig.parts)
     if (const PartKind* k = catalogue.part(p.kind)) {
@@ -269,26 +330,33 @@ std::vector<Confirmation> confirmations(const Rig& rig, const Catalogue& catalog
       video = video || k->group == PartGroup::video_transmitter;
       radio = radio || k->group == PartGroup::receiver;
     }
-  if (video) all.push_back({"video_ready", "Video transmitter: antenna on before it gets power, air over it on the bench"});
+  if (video)
+    all.push_back({"video_ready", "Video transmitter: antenna on before it gets power, air over it on the bench"});
   if (sky) all.push_back({"sky_clear", "Satellite receiver on top with a clear sky, its arrow checked"});
-  if (radio) all.push_back({"antennas_clear", video ? "Antennas apart from each other, from the video transmitter and from carbon and metal" : "Antenna away from carbon, metal and leads"});
+  if (radio)
+    all.push_back({"antennas_clear",
+                   video ? "Antennas apart from each other, from the video transmitter and from carbon and metal"
+                         : "Antenna away from carbon, metal and leads"});
   return all;
 }
 
 std::vector<Figure> FitReport::figures() const {
-  std::vector<Figure> all{balance.total, balance.balance_point, balance.wanted, balance.first_flight, balance.static_margin, balance.lateral};
+  std::vector<Figure> all{balance.total,        balance.balance_point, balance.wanted,
+                          balance.first_flight, balance.static_margin, balance.lateral};
   for (const CompassReport& c : compasses) all.insert(all.end(), {c.horizontal, c.error});
   return all;
 }
 
-FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe, const PowerReport& power) {
+FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
+                      const PowerReport& power) {
   FitReport r;
   weigh(rig, catalogue, airframe, r.balance);
   r.balance.to_wanted = advise(rig, catalogue, r.balance, r.balance.wanted.value);
   r.balance.to_first_flight = advise(rig, catalogue, r.balance, r.balance.first_flight.value);
   if (const double y = r.balance.lateral.value; std::abs(y) > 0.002 && rig.airframe.span_m > 0) {
     const double weight = r.balance.total.value * std::abs(y) / (rig.airframe.span_m / 2 * 0.95);
-    r.balance.lateral_advice = "Add " + grams(weight) + " at the " + std::string(y > 0 ? "left" : "right") + " wing tip, or move a part to that side.";
+    r.balance.lateral_advice = "Add " + grams(weight) + " at the " + std::string(y > 0 ? "left" : "right") +
+                               " wing tip, or move a part to that side.";
   }
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   if (const Place* place = rig.place("controller")) {
@@ -302,7 +370,8 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
   r.board.matrix = alignment_matrix(r.board.turn, r.board.roll_deg, r.board.pitch_deg, r.board.yaw_deg);
   r.board.told = static_cast<const Turn&>(rig.sensing.board) == r.board.turn;
   r.board.can_be_told = c && (c->can_be_turned || r.board.turn == Turn{});
-  r.board.small_matters = std::abs(r.board.yaw_deg) > 2 || std::abs(r.board.roll_deg) > 10 || std::abs(r.board.pitch_deg) > 10;
+  r.board.small_matters =
+      std::abs(r.board.yaw_deg) > 2 || std::abs(r.board.roll_deg) > 10 || std::abs(r.board.pitch_deg) > 10;
   r.currents = paths_of(rig, catalogue, power);
   r.compasses = compass_reports(rig, catalogue, r.currents);
   squeeze(rig, catalogue, r);

@@ -8,29 +8,29 @@ namespace rigging {
 struct MassItem {
   std::string part, name;
   double mass_kg = 0;
-  Point at;          ///< metres, body axes with the nose at x = 0
+  Point at;  ///< metres, body axes with the nose at x = 0
   bool placed = false, weighed = false;
 };
 
 /// What to do to reach a wanted balance point.
 struct BalanceAdvice {
   std::string words;
-  std::optional<double> battery_to_m;   ///< middle of the battery behind the nose
-  std::optional<double> weight_kg;      ///< else: weight to add …
-  double weight_at_m = 0;               ///< … behind the nose
+  std::optional<double> battery_to_m;  ///< middle of the battery behind the nose
+  std::optional<double> weight_kg;     ///< else: weight to add …
+  double weight_at_m = 0;              ///< … behind the nose
 };
 
 struct Balance {
-  std::vector<MassItem> items;          ///< the frame first
+  std::vector<MassItem> items;  ///< the frame first
   Figure total;
-  Figure balance_point;                 ///< behind the nose
-  Figure lateral;                       ///< right of the middle
-  Figure wanted, first_flight;          ///< behind the nose
+  Figure balance_point;                      ///< behind the nose
+  Figure lateral;                            ///< right of the middle
+  Figure wanted, first_flight;               ///< behind the nose
   double band_front_m = 0, band_back_m = 0;  ///< allowed
-  Figure static_margin;                 ///< as it is, share of the mean chord in percent
+  Figure static_margin;                      ///< as it is, share of the mean chord in percent
   BalanceAdvice to_wanted, to_first_flight;
   std::string lateral_advice;
-  bool complete = false;                ///< frame weighed and every part placed
+  bool complete = false;  ///< frame weighed and every part placed
 };
 
 /// A current in a lead, as the compass feels it.
@@ -43,23 +43,23 @@ struct CurrentPath {
 
 struct CompassPath {
   CurrentPath path;
-  double distance_m = 0;       ///< nearest point of the lead to the compass
-  double field_ut = 0;         ///< at the compass, worst direction
+  double distance_m = 0;  ///< nearest point of the lead to the compass
+  double field_ut = 0;    ///< at the compass, worst direction
   double error_deg = 0;
-  double least_distance_m = 0; ///< of a long lead with this current and spacing, for less than two degrees
+  double least_distance_m = 0;  ///< of a long lead with this current and spacing, for less than two degrees
 };
 
 struct CompassReport {
-  std::string part;            ///< which part carries the compass; "controller" for one on the board
+  std::string part;  ///< which part carries the compass; "controller" for one on the board
   Point at;
-  Figure horizontal;           ///< of the earth, µT
+  Figure horizontal;               ///< of the earth, µT
   std::vector<CompassPath> paths;  ///< worst first; without the part's own leads
-  Figure error;                ///< all leads together, worst direction, degrees
+  Figure error;                    ///< all leads together, worst direction, degrees
 };
 
 /// Parts that overlap or stick out of the bay.
 struct Squeeze {
-  std::string part, other;     ///< other is empty for the bay's wall
+  std::string part, other;  ///< other is empty for the bay's wall
   std::string words;
 };
 
@@ -67,7 +67,7 @@ struct Alignment {
   Turn turn;
   double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;
   std::array<std::array<double, 3>, 3> matrix{};  ///< model = matrix · board
-  bool told = false;           ///< the controller is set to this turn
+  bool told = false;                              ///< the controller is set to this turn
   bool can_be_told = false;
   bool small_matters = false;  ///< the small angles exceed what a level calibration takes up
 };
@@ -97,13 +97,16 @@ struct Confirmation {
 /// Those that this rig asks for.
 std::vector<Confirmation> confirmations(const Rig& rig, const Catalogue& catalogue);
 
-FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe, const PowerReport& power);
+FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
+                      const PowerReport& power);
 
-/// Field in µT of a straight conductor from a to b at p: Biot–Savart, μ0·I/(4πd)·(cos θ1 − cos θ2). Zero on the line itself.
+/// Field in µT of a straight conductor from a to b at p: Biot–Savart, μ0·I/(4πd)·(cos θ1 − cos θ2). Zero on the line
+/// itself.
 Point field_of_segment_ut(Point a, Point b, double amps, Point p);
 /// Plus and minus `spacing_m` apart, lying so that p feels the most.
 double field_of_pair_ut(const CurrentPath& path, Point p);
-/// Worst heading error in degrees of a disturbing field against the earth's horizontal one: asin(B/H), 90 when it is larger.
+/// Worst heading error in degrees of a disturbing field against the earth's horizontal one: asin(B/H), 90 when it is
+/// larger.
 double heading_error_deg(double disturbing_ut, double horizontal_ut);
 /// Distance from a long pair at which its field is worth `error_deg`: √(μ0·I·s / (2π·H·sin ε)).
 double least_distance_m(double amps, double spacing_m, double horizontal_ut, double error_deg);
@@ -111,7 +114,8 @@ double least_distance_m(double amps, double spacing_m, double horizontal_ut, dou
 double error_at(const FitReport& report, Point p, double horizontal_ut);
 
 /// Direction cosines of a turn with small angles (ZYX, ISO 1151) on top.
-std::array<std::array<double, 3>, 3> alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg, double yaw_deg);
+std::array<std::array<double, 3>, 3> alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg,
+                                                      double yaw_deg);
 
 inline constexpr double wanted_compass_error_deg = 2;
 

@@ -6,7 +6,8 @@
 namespace rigging::link {
 namespace {
 
-/// Walks the items without building anything. The library's reader recurses and believes lengths, so that neither may reach it unchecked.
+/// Walks the items without building anything. The library's reader recurses and believes lengths, so that neither may
+/// reach it unchecked.
 bool well_formed(std::string_view bytes) {
   constexpr std::size_t deepest = 32;
   std::vector<std::uint64_t> open{1};  // items still to come, per level

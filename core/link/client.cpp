@@ -51,7 +51,9 @@ WriteTransaction::WriteTransaction(const Image& image) : bytes_(image_bytes(imag
 std::optional<WriteTransaction::Request> WriteTransaction::next() const {
   switch (step_) {
     case Step::begin: return Request{"stage_begin", {{"size", bytes_.size()}, {"hash", hash_}}};
-    case Step::stage: return Request{"stage", {{"offset", offset_}, {"bytes", binary(std::string_view(bytes_).substr(offset_, piece_bytes))}}};
+    case Step::stage:
+      return Request{"stage",
+                     {{"offset", offset_}, {"bytes", binary(std::string_view(bytes_).substr(offset_, piece_bytes))}}};
     case Step::verify: return Request{"verify", {{"hash", hash_}}};
     case Step::commit: return Request{"commit", {{"hash", hash_}}};
     case Step::read_back: return Request{"read", Json::object()};
@@ -90,7 +92,8 @@ Result<Image> image_in(const Reply& reply) {
   if (!reply.ok()) return failure("link", "the controller refused to read: " + reply.refused());
   const auto bytes = bytes_in(reply.body, "image");
   if (!bytes) return failure("link", "the reply holds no configuration", "bytes under \"image\"");
-  if (image_hash(*bytes) != text_member(reply.body, "hash")) return failure("link", "the configuration does not match its hash", "an undamaged configuration");
+  if (image_hash(*bytes) != text_member(reply.body, "hash"))
+    return failure("link", "the configuration does not match its hash", "an undamaged configuration");
   return image_from_bytes(*bytes, "board");
 }
 

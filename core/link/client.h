@@ -33,8 +33,8 @@ class Client {
   int next_id_ = 1;
 };
 
-/// Writes a whole configuration: stage in pieces, verify by hash, commit, read back and compare. Until the commit is carried out the
-/// controller works with its old configuration.
+/// Writes a whole configuration: stage in pieces, verify by hash, commit, read back and compare. Until the commit is
+/// carried out the controller works with its old configuration.
 class WriteTransaction {
  public:
   explicit WriteTransaction(const Image& image);

@@ -41,7 +41,8 @@ Result<std::string> cobs_decode(std::string_view bytes) {
   std::size_t i = 0;
   while (i < bytes.size()) {
     const auto code = static_cast<unsigned char>(bytes[i]);
-    if (code == 0 || i + code > bytes.size()) return failure("frame", "the byte stuffing does not add up", "a COBS frame");
+    if (code == 0 || i + code > bytes.size())
+      return failure("frame", "the byte stuffing does not add up", "a COBS frame");
     for (std::size_t k = 1; k < code; ++k) {
       if (bytes[i + k] == 0) return failure("frame", "a zero inside the frame", "a COBS frame");
       out += bytes[i + k];
@@ -79,7 +80,8 @@ void FrameReader::finish() {
   overflow_ = false;
   if (bytes.empty()) return;  // zeros between frames are allowed
   if (overflow) {
-    received_.emplace_back(Error{"frame", "longer than " + std::to_string(most_payload_bytes) + " bytes", "a shorter one"});
+    received_.emplace_back(
+        Error{"frame", "longer than " + std::to_string(most_payload_bytes) + " bytes", "a shorter one"});
     return;
   }
   const auto decoded = cobs_decode(bytes);
@@ -93,7 +95,8 @@ void FrameReader::finish() {
   }
   const std::string_view payload(decoded->data(), decoded->size() - 4);
   std::uint32_t crc = 0;
-  for (std::size_t i = 0; i < 4; ++i) crc |= static_cast<std::uint32_t>(static_cast<unsigned char>((*decoded)[payload.size() + i])) << (8 * i);
+  for (std::size_t i = 0; i < 4; ++i)
+    crc |= static_cast<std::uint32_t>(static_cast<unsigned char>((*decoded)[payload.size() + i])) << (8 * i);
   if (crc != crc32(payload)) {
     received_.emplace_back(Error{"frame", "the CRC-32 does not match", "an undamaged frame"});
     return;

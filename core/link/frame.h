@@ -8,8 +8,8 @@
 
 #include "base/json.h"
 
-/// Frames of the controller link: CBOR payload, CRC-32 (IEEE, little-endian) behind it, the whole in COBS, ended by a zero byte.
-/// docs/link-protocol.md describes the bytes.
+/// Frames of the controller link: CBOR payload, CRC-32 (IEEE, little-endian) behind it, the whole in COBS, ended by a
+/// zero byte. docs/link-protocol.md describes the bytes.
 namespace rigging::link {
 
 inline constexpr std::size_t most_payload_bytes = 32 * 1024;
@@ -27,8 +27,8 @@ std::string encode_frame(const Json& message);
 /// A message, or what was wrong with the bytes that came instead of one.
 using Received = std::variant<Json, Error>;
 
-/// Takes bytes in any pieces, gives whole messages. Corrupt, cut, foreign and oversized frames become errors; the reader finds the
-/// next frame by itself.
+/// Takes bytes in any pieces, gives whole messages. Corrupt, cut, foreign and oversized frames become errors; the
+/// reader finds the next frame by itself.
 class FrameReader {
  public:
   void feed(std::string_view bytes);

@@ -13,7 +13,11 @@ namespace rigging::link {
 template <class F>
 void describe(F& f, ImageOutput& o) {
   f.required("socket", o.socket);
-  for (const auto& [name, weight] : {std::pair{"roll", &o.mix.roll}, {"pitch", &o.mix.pitch}, {"yaw", &o.mix.yaw}, {"throttle", &o.mix.throttle}, {"flap", &o.mix.flap}})
+  for (const auto& [name, weight] : {std::pair{"roll", &o.mix.roll},
+                                     {"pitch", &o.mix.pitch},
+                                     {"yaw", &o.mix.yaw},
+                                     {"throttle", &o.mix.throttle},
+                                     {"flap", &o.mix.flap}})
     f.number(name, *weight, {-2, 2});
   f.number_or("roll_differential", o.mix.roll_differential, 0, {-1, 1});
   describe_travel(f, o);
@@ -32,7 +36,9 @@ template <class F>
 void describe(F& f, Heard& h) {
   f.integer("number", h.number, {1, 32});
   f.required("function", h.function);
-  for (const auto& [name, learned] : {std::pair{"low_us", &h.low_us}, {"centre_us", &h.centre_us}, {"high_us", &h.high_us}}) f.number(name, *learned, {500, 2500});
+  for (const auto& [name, learned] :
+       {std::pair{"low_us", &h.low_us}, {"centre_us", &h.centre_us}, {"high_us", &h.high_us}})
+    f.number(name, *learned, {500, 2500});
   f.rest(h.extra);
 }
 
@@ -65,7 +71,8 @@ Image image_of(const Rig& rig) {
       mix.extra = Json::object();
       image.outputs.push_back({o.socket, mix, o.reversed, o.low_us, o.centre_us, o.high_us, o.rate_hz, Json::object()});
     }
-  std::sort(image.outputs.begin(), image.outputs.end(), [](const auto& a, const auto& b) { return a.socket < b.socket; });
+  std::sort(image.outputs.begin(), image.outputs.end(),
+            [](const auto& a, const auto& b) { return a.socket < b.socket; });
   image.sensing = rig.sensing;
   image.sensing.level_nose_up_deg.reset();
   image.sensing.extra = Json::object();
@@ -82,7 +89,8 @@ Image image_of(const Rig& rig) {
     image.channels.push_back(heard);
   }
   image.sharing = rig.sharing;
-  std::sort(image.channels.begin(), image.channels.end(), [](const auto& a, const auto& b) { return a.number < b.number; });
+  std::sort(image.channels.begin(), image.channels.end(),
+            [](const auto& a, const auto& b) { return a.number < b.number; });
   return image;
 }
 
@@ -93,7 +101,8 @@ std::string image_bytes(const Image& image) {
   file.roll_reversed = image.sensing.roll_reversed;
   file.pitch_reversed = image.sensing.pitch_reversed;
   file.yaw_reversed = image.sensing.yaw_reversed;
-  for (const Channel& c : image.channels) file.channels.push_back({c.number, c.function, c.low_us, c.centre_us, c.high_us, Json::object()});
+  for (const Channel& c : image.channels)
+    file.channels.push_back({c.number, c.function, c.low_us, c.centre_us, c.high_us, Json::object()});
   file.sharing = image.sharing;
   file.extra = image.extra;
   std::string bytes;
@@ -126,7 +135,9 @@ Result<Image> image_from_bytes(std::string_view bytes, const std::string& where)
   image.sharing = file->sharing;
   image.extra = std::move(file->extra);
   for (const ImageOutput& o : image.outputs)
-    if (!(o.low_us < o.centre_us && o.centre_us < o.high_us)) return failure(where + ": output " + o.socket, "the ends do not enclose the centre", "low_us < centre_us < high_us");
+    if (!(o.low_us < o.centre_us && o.centre_us < o.high_us))
+      return failure(where + ": output " + o.socket, "the ends do not enclose the centre",
+                     "low_us < centre_us < high_us");
   return image;
 }
 
@@ -137,9 +148,12 @@ namespace {
 std::string output_words(const ImageOutput& rig, const ImageOutput& board) {
   std::string words;
   const auto add = [&](const std::string& more) { words += (words.empty() ? "" : "; ") + more; };
-  if (rig.reversed != board.reversed) add(board.reversed ? "reversed on the board, plain in the rig" : "plain on the board, reversed in the rig");
+  if (rig.reversed != board.reversed)
+    add(board.reversed ? "reversed on the board, plain in the rig" : "plain on the board, reversed in the rig");
   const auto number = [&](const char* name, double in_rig, double on_board, const char* unit) {
-    if (in_rig != on_board) add(std::string(name) + " " + number_text(on_board, 3) + unit + " on the board, " + number_text(in_rig, 3) + unit + " in the rig");
+    if (in_rig != on_board)
+      add(std::string(name) + " " + number_text(on_board, 3) + unit + " on the board, " + number_text(in_rig, 3) +
+          unit + " in the rig");
   };
   number("roll weight", rig.mix.roll, board.mix.roll, "");
   number("pitch weight", rig.mix.pitch, board.mix.pitch, "");
@@ -166,13 +180,18 @@ std::vector<Difference> differences(const Image& rig, const Image& board) {
       all.push_back({"output " + o.socket, words});
   }
   for (const ImageOutput& b : board.outputs)
-    if (!find_in(rig.outputs, [&](const ImageOutput& x) { return x.socket == b.socket; })) all.push_back({"output " + b.socket, "used on the board, not used in the rig"});
+    if (!find_in(rig.outputs, [&](const ImageOutput& x) { return x.socket == b.socket; }))
+      all.push_back({"output " + b.socket, "used on the board, not used in the rig"});
 
   std::string sensing;
-  if (rig.sensing.board != board.sensing.board) sensing = "told to sit with its " + board.sensing.board.spoken() + " on the board, with its " + rig.sensing.board.spoken() + " in the rig";
+  if (rig.sensing.board != board.sensing.board)
+    sensing = "told to sit with its " + board.sensing.board.spoken() + " on the board, with its " +
+              rig.sensing.board.spoken() + " in the rig";
   for (const Axis axis : all_axes)
     if (rig.sensing.reversed(axis) != board.sensing.reversed(axis))
-      sensing += (sensing.empty() ? "" : "; ") + std::string(word(axis)) + " sensing " + (board.sensing.reversed(axis) ? "reversed on the board, plain in the rig" : "plain on the board, reversed in the rig");
+      sensing += (sensing.empty() ? "" : "; ") + std::string(word(axis)) + " sensing " +
+                 (board.sensing.reversed(axis) ? "reversed on the board, plain in the rig"
+                                               : "plain on the board, reversed in the rig");
   if (!sensing.empty()) all.push_back({"sensing", sensing});
 
   for (int number = 1; number <= 32; ++number) {
@@ -181,20 +200,28 @@ std::vector<Difference> differences(const Image& rig, const Image& board) {
     const auto name = [](const Channel* c) {
       if (!c) return std::string("nothing");
       std::string words(word(c->function));
-      if (c->learned) words += " with learned ends " + number_text(c->low_us.value_or(1000), 1) + ", " + number_text(c->centre_us.value_or(1500), 1) + ", " + number_text(c->high_us.value_or(2000), 1) + " µs";
+      if (c->learned)
+        words += " with learned ends " + number_text(c->low_us.value_or(1000), 1) + ", " +
+                 number_text(c->centre_us.value_or(1500), 1) + ", " + number_text(c->high_us.value_or(2000), 1) + " µs";
       return words;
     };
-    if (name(r) != name(b)) all.push_back({"channel " + std::to_string(number), name(b) + " on the board, " + name(r) + " in the rig"});
+    if (name(r) != name(b))
+      all.push_back({"channel " + std::to_string(number), name(b) + " on the board, " + name(r) + " in the rig"});
   }
-  if (rig.sharing != board.sharing) all.push_back({"sharing", spoken(word(board.sharing)) + " on the board, " + spoken(word(rig.sharing)) + " in the rig"});
+  if (rig.sharing != board.sharing)
+    all.push_back(
+        {"sharing", spoken(word(board.sharing)) + " on the board, " + spoken(word(rig.sharing)) + " in the rig"});
   return all;
 }
 
 Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>& parts) {
-  const auto wanted = [&](const std::string& part) { return std::find(parts.begin(), parts.end(), part) != parts.end(); };
+  const auto wanted = [&](const std::string& part) {
+    return std::find(parts.begin(), parts.end(), part) != parts.end();
+  };
   for (const ImageOutput& b : board.outputs) {
     if (!wanted("output " + b.socket)) continue;
-    auto it = std::find_if(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.socket == b.socket; });
+    auto it =
+        std::find_if(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.socket == b.socket; });
     if (it == rig.outputs.end()) {
       Output added;
       for (int n = 1; added.id.empty() || rig.output(added.id); ++n) added.id = "out_" + std::to_string(n);
@@ -220,7 +247,8 @@ Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>
     const Channel* b = find_in(board.channels, [&](const Channel& c) { return c.number == number; });
     std::erase_if(rig.radio.channels, [&](const Channel& c) { return c.number == number && !b; });
     if (!b) continue;
-    const auto it = std::find_if(rig.radio.channels.begin(), rig.radio.channels.end(), [&](const Channel& c) { return c.number == number; });
+    const auto it = std::find_if(rig.radio.channels.begin(), rig.radio.channels.end(),
+                                 [&](const Channel& c) { return c.number == number; });
     Channel& c = it != rig.radio.channels.end() ? *it : rig.radio.channels.emplace_back();
     c.number = number;
     c.function = b->function;

@@ -19,7 +19,8 @@ struct ImageOutput {
 struct Image {
   std::vector<ImageOutput> outputs;  ///< sorted by socket
   Sensing sensing;
-  std::vector<Channel> channels;  ///< what the controller takes each channel for, sorted by number; transmitter settings are no part of it, learned ends are
+  std::vector<Channel> channels;  ///< what the controller takes each channel for, sorted by number; transmitter
+                                  ///< settings are no part of it, learned ends are
   Sharing sharing = Sharing::each_stops;
   Json extra = Json::object();
   bool operator==(const Image&) const = default;
@@ -42,8 +43,8 @@ struct Difference {
 /// Empty when both hold the same.
 std::vector<Difference> differences(const Image& rig, const Image& board);
 
-/// The rig with the named parts taken over from the board. An output on the board that the rig does not have is added without a
-/// surface; one that the board lacks is left alone.
+/// The rig with the named parts taken over from the board. An output on the board that the rig does not have is added
+/// without a surface; one that the board lacks is left alone.
 Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>& parts);
 
 }  // namespace rigging::link

@@ -21,16 +21,17 @@ struct Drive {
   bool measured = false;
 };
 
-/// Static thrust and power coefficients of a model propeller from pitch over diameter p: CT = 0.07 + 0.06·p, CP = 0.018 + 0.045·p. A straight
-/// line through typical static test values, from memory: ±20 %.
+/// Static thrust and power coefficients of a model propeller from pitch over diameter p: CT = 0.07 + 0.06·p, CP = 0.018
+/// + 0.045·p. A straight line through typical static test values, from memory: ±20 %.
 double thrust_coefficient(double pitch_ratio);
 double power_coefficient(double pitch_ratio);
 
-/// Current and speed at which motor and propeller agree. `volts` open at the battery, `ohm` of battery, leads and speed controller.
-/// Density 1.225 kg/m³ (ISO 2533).
+/// Current and speed at which motor and propeller agree. `volts` open at the battery, `ohm` of battery, leads and speed
+/// controller. Density 1.225 kg/m³ (ISO 2533).
 Motor static_point(const MotorFigures& motor, const PropellerFigures& propeller, double volts, double ohm);
 
 /// Empty when the rig has no motor. `battery_v`: open voltage.
-std::optional<Drive> analyze_drive(const Rig& rig, const Catalogue& catalogue, const Network& network, int more_cells = 0);
+std::optional<Drive> analyze_drive(const Rig& rig, const Catalogue& catalogue, const Network& network,
+                                   int more_cells = 0);
 
 }  // namespace rigging

@@ -8,7 +8,7 @@
 namespace rigging {
 namespace {
 
-constexpr double usb_v = 5.0, usb_a = 0.5;            // USB 2.0, a configured device
+constexpr double usb_v = 5.0, usb_a = 0.5;                                 // USB 2.0, a configured device
 constexpr double servo_contact_ohm = 0.010, battery_contact_ohm = 0.0006;  // common practice
 
 struct Gathering {
@@ -22,7 +22,8 @@ struct Gathering {
     if (fresh) net.nodes.push_back(it->first);
     return it->second;
   }
-  void thing(const std::string& part, const std::vector<const Terminal*>& terminals, const std::vector<Feed>& feeds, const std::vector<Load>& loads, bool servo) {
+  void thing(const std::string& part, const std::vector<const Terminal*>& terminals, const std::vector<Feed>& feeds,
+             const std::vector<Load>& loads, bool servo) {
     for (const Terminal* t : terminals)
       if (!t->net.empty()) add(part, t->net);
     for (const Feed& f : feeds) {
@@ -35,7 +36,9 @@ struct Gathering {
 
 std::string rail_name(const Network& net, const Rail& rail, const Rig& rig, const Catalogue& catalogue) {
   const auto is = [&](const char* part, const char* name) {
-    return std::any_of(rail.nodes.begin(), rail.nodes.end(), [&](int n) { return net.nodes[static_cast<std::size_t>(n)] == Node{part, name}; });
+    return std::any_of(rail.nodes.begin(), rail.nodes.end(), [&](int n) {
+      return net.nodes[static_cast<std::size_t>(n)] == Node{part, name};
+    });
   };
   if (is("controller", "servo")) return "servo rail";
   if (is("controller", "five")) return "five-volt rail";
@@ -48,9 +51,12 @@ std::string rail_name(const Network& net, const Rail& rail, const Rig& rig, cons
   for (const int n : rail.nodes) {
     const Node& node = net.nodes[static_cast<std::size_t>(n)];
     const PartKind* k = kind_of(rig, catalogue, node.part);
-    if (k && k->group == PartGroup::regulator && node.net == "out") return "rail of " + part_name(rig, catalogue, node.part);
+    if (k && k->group == PartGroup::regulator && node.net == "out")
+      return "rail of " + part_name(rig, catalogue, node.part);
   }
-  return rail.nodes.empty() ? "rail" : "plus of " + part_name(rig, catalogue, net.nodes[static_cast<std::size_t>(rail.nodes.front())].part);
+  return rail.nodes.empty()
+             ? "rail"
+             : "plus of " + part_name(rig, catalogue, net.nodes[static_cast<std::size_t>(rail.nodes.front())].part);
 }
 
 }  // namespace
@@ -89,7 +95,9 @@ double lead_awg(const Lead& lead) {
 }
 
 double lead_ohm(const Lead& lead) {
-  const double contact = lead.kind == LeadKind::power || lead.kind == LeadKind::phase ? battery_contact_ohm : lead.kind == LeadKind::soldered ? 0 : servo_contact_ohm;
+  const double contact = lead.kind == LeadKind::power || lead.kind == LeadKind::phase ? battery_contact_ohm
+                         : lead.kind == LeadKind::soldered                            ? 0
+                                                                                      : servo_contact_ohm;
   return 2 * (copper_ohm_per_m(lead_awg(lead)) * lead_length_m(lead) + 2 * contact);
 }
 
@@ -116,13 +124,16 @@ std::string part_name(const Rig& rig, const Catalogue& catalogue, const std::str
   if (part->surface) return part->surface->spoken() + (part->surface->kind == SurfaceKind::motor ? "" : " servo");
   const PartKind* kind = catalogue.part(part->kind);
   if (!kind) return part_id;
-  const auto same = std::count_if(rig.parts.begin(), rig.parts.end(), [&](const Part& p) { return p.kind == part->kind; });
+  const auto same =
+      std::count_if(rig.parts.begin(), rig.parts.end(), [&](const Part& p) { return p.kind == part->kind; });
   return same > 1 ? spoken(part_id) : spoken(word(kind->group)) == "other" ? kind->name : spoken(part_id);
 }
 
 Network network_of(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& without) {
   Gathering g{rig, catalogue, {}, {}};
-  const auto out = [&](const std::string& part) { return std::find(without.begin(), without.end(), part) != without.end(); };
+  const auto out = [&](const std::string& part) {
+    return std::find(without.begin(), without.end(), part) != without.end();
+  };
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
   if (controller) g.thing("controller", controller->terminals(), controller->feeds, controller->loads, false);
   for (const Part& p : rig.parts) {
@@ -144,7 +155,8 @@ Network network_of(const Rig& rig, const Catalogue& catalogue, const std::vector
   std::vector<int> root(net.nodes.size());
   std::iota(root.begin(), root.end(), 0);
   const auto find = [&](int n) {
-    while (root[static_cast<std::size_t>(n)] != n) n = root[static_cast<std::size_t>(n)] = root[static_cast<std::size_t>(root[static_cast<std::size_t>(n)])];
+    while (root[static_cast<std::size_t>(n)] != n)
+      n = root[static_cast<std::size_t>(n)] = root[static_cast<std::size_t>(root[static_cast<std::size_t>(n)])];
     return n;
   };
   for (const Wire& w : net.wires) root[static_cast<std::size_t>(find(w.a))] = find(w.b);
@@ -172,7 +184,9 @@ Network network_of(const Rig& rig, const Catalogue& catalogue, const std::vector
     net.rail_of[n] = it->second;
     net.rails[static_cast<std::size_t>(it->second)].nodes.push_back(static_cast<int>(n));
   }
-  const auto rail_at = [&](int node) -> Rail& { return net.rails[static_cast<std::size_t>(net.rail_of[static_cast<std::size_t>(node)])]; };
+  const auto rail_at = [&](int node) -> Rail& {
+    return net.rails[static_cast<std::size_t>(net.rail_of[static_cast<std::size_t>(node)])];
+  };
   for (const Given& f : feeds) {
     if (f.feed->kind == FeedKind::joined) continue;
     Source s;

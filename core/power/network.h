@@ -23,20 +23,20 @@ struct Node {
 
 /// A source as it meets a rail.
 struct Source {
-  std::string part;   ///< the battery, regulator, speed controller or board that gives; "computer" for USB
-  int node = -1;      ///< where it enters
+  std::string part;      ///< the battery, regulator, speed controller or board that gives; "computer" for USB
+  int node = -1;         ///< where it enters
   int rail_before = -1;  ///< the rail that feeds it; −1 for a battery or the computer
   int node_before = -1;
   FeedKind kind = FeedKind::joined;
-  bool ideal = false;    ///< a battery or USB: no feed behind it
+  bool ideal = false;          ///< a battery or USB: no feed behind it
   double volts = 0, amps = 0;  ///< open voltage and rating (0: not known)
-  double ohm = 0;        ///< inside a battery
+  double ohm = 0;              ///< inside a battery
   double least_in_v = 0, most_in_v = 1e9, k_per_w = 0, most_junction_c = 125;
 };
 
 /// All that is joined by plus wires and inner tracks.
 struct Rail {
-  std::string name;            ///< spoken: "servo rail", "five-volt rail", "battery"
+  std::string name;  ///< spoken: "servo rail", "five-volt rail", "battery"
   std::vector<int> nodes;
   std::vector<Source> sources;
 };
@@ -65,10 +65,12 @@ struct Network {
   int node(const std::string& part, const std::string& net) const;  ///< −1 when there is none
 };
 
-/// Copper at 20 °C, one conductor, Ω/m: ρ = 1.7241e-8 Ω·m (IACS) over the area of ASTM B258, d = 0.127 mm · 92^((36 − n)/39).
+/// Copper at 20 °C, one conductor, Ω/m: ρ = 1.7241e-8 Ω·m (IACS) over the area of ASTM B258, d = 0.127 mm · 92^((36 −
+/// n)/39).
 double copper_ohm_per_m(double awg);
 
-/// Plus and minus of a lead with the contacts of a servo plug at each end (10 mΩ each, common practice); of a battery lead 0.6 mΩ each.
+/// Plus and minus of a lead with the contacts of a servo plug at each end (10 mΩ each, common practice); of a battery
+/// lead 0.6 mΩ each.
 double lead_ohm(const Lead& lead);
 double lead_length_m(const Lead& lead);  ///< as given, else the usual for its kind
 double lead_awg(const Lead& lead);
@@ -87,14 +89,15 @@ Network network_of(const Rig& rig, const Catalogue& catalogue, const std::vector
 namespace rigging {
 template <>
 struct Words<SupplyState> {
-  static constexpr std::array<std::pair<SupplyState, std::string_view>, 3> list{{{SupplyState::usb, "usb"}, {SupplyState::battery, "battery"}, {SupplyState::both, "both"}}};
+  static constexpr std::array<std::pair<SupplyState, std::string_view>, 3> list{
+      {{SupplyState::usb, "usb"}, {SupplyState::battery, "battery"}, {SupplyState::both, "both"}}};
 };
 template <>
 struct Words<Effort> {
   static constexpr std::array<std::pair<Effort, std::string_view>, 5> list{{{Effort::idle, "idle"},
-                                                                           {Effort::typical, "typical"},
-                                                                           {Effort::all_moving, "all_moving"},
-                                                                           {Effort::one_stalled, "one_stalled"},
-                                                                           {Effort::two_stalled, "two_stalled"}}};
+                                                                            {Effort::typical, "typical"},
+                                                                            {Effort::all_moving, "all_moving"},
+                                                                            {Effort::one_stalled, "one_stalled"},
+                                                                            {Effort::two_stalled, "two_stalled"}}};
 };
 }  // namespace rigging

@@ -26,14 +26,16 @@ double drawn(const Load& l, bool servo, Effort effort) {
 
 class Solver {
  public:
-  Solver(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a, const std::vector<std::string>& stalled)
+  Solver(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a,
+         const std::vector<std::string>& stalled)
       : net_(network), state_(state), share_(cell_share), drive_a_(effort == Effort::idle ? 0 : drive_a) {
     s_.rails.resize(net_.rails.size());
     s_.node_v.assign(net_.nodes.size(), 0);
     s_.draw_a.resize(net_.draws.size());
     s_.wire_a.assign(net_.wires.size(), 0);
     amps_done_.assign(net_.rails.size(), -1);
-    for (std::size_t i = 0; i < net_.draws.size(); ++i) s_.draw_a[i] = drawn(net_.draws[i].load, net_.draws[i].servo, effort);
+    for (std::size_t i = 0; i < net_.draws.size(); ++i)
+      s_.draw_a[i] = drawn(net_.draws[i].load, net_.draws[i].servo, effort);
     stall(effort, stalled);
     light();
     for (std::size_t r = 0; r < net_.rails.size(); ++r) amps_of(static_cast<int>(r));
@@ -53,10 +55,12 @@ class Solver {
     for (std::size_t r = 0; r < net_.rails.size(); ++r) {
       std::vector<std::size_t> servos;
       for (std::size_t i = 0; i < net_.draws.size(); ++i)
-        if (net_.draws[i].servo && net_.rail_of[static_cast<std::size_t>(net_.draws[i].node)] == static_cast<int>(r)) servos.push_back(i);
+        if (net_.draws[i].servo && net_.rail_of[static_cast<std::size_t>(net_.draws[i].node)] == static_cast<int>(r))
+          servos.push_back(i);
       if (!stalled.empty()) {
         for (const std::size_t i : servos)
-          if (std::find(stalled.begin(), stalled.end(), net_.draws[i].part) != stalled.end()) s_.draw_a[i] = net_.draws[i].load.most_a;
+          if (std::find(stalled.begin(), stalled.end(), net_.draws[i].part) != stalled.end())
+            s_.draw_a[i] = net_.draws[i].load.most_a;
         continue;
       }
       // The greediest of each rail: what they add by stalling counts.
@@ -64,11 +68,14 @@ class Solver {
         const auto extra = [&](std::size_t i) { return net_.draws[i].load.most_a - s_.draw_a[i]; };
         return extra(a) > extra(b);
       });
-      for (int k = 0; k < count && k < static_cast<int>(servos.size()); ++k) s_.draw_a[servos[static_cast<std::size_t>(k)]] = net_.draws[servos[static_cast<std::size_t>(k)]].load.most_a;
+      for (int k = 0; k < count && k < static_cast<int>(servos.size()); ++k)
+        s_.draw_a[servos[static_cast<std::size_t>(k)]] = net_.draws[servos[static_cast<std::size_t>(k)]].load.most_a;
     }
   }
 
-  bool in(const Source& s) const { return s.part == "computer" ? state_ != SupplyState::battery : state_ != SupplyState::usb; }
+  bool in(const Source& s) const {
+    return s.part == "computer" ? state_ != SupplyState::battery : state_ != SupplyState::usb;
+  }
 
   /// Which rails are alive and what feeds each: the highest voltage wins.
   void light() {
@@ -105,7 +112,8 @@ class Solver {
 
   static double regulated(const Source& s, double in_v) {
     if (s.kind == FeedKind::diode) return std::max(0.0, in_v - diode_v);
-    if (in_v < s.least_in_v - 1.0 || in_v > s.most_in_v) return 0;  // far below its window it gives up; above it is destroyed
+    if (in_v < s.least_in_v - 1.0 || in_v > s.most_in_v)
+      return 0;  // far below its window it gives up; above it is destroyed
     return std::min(s.volts, in_v - drop_out_v);
   }
 
@@ -126,7 +134,8 @@ class Solver {
       const Source& s = net_.rails[q].sources[static_cast<std::size_t>(onward.source)];
       if (s.ideal || s.rail_before != r) continue;
       const double out = amps_of(static_cast<int>(q));
-      const double a = s.kind == FeedKind::switching ? out * onward.volts / (switching_yield * std::max(1.0, state.volts)) : out;
+      const double a =
+          s.kind == FeedKind::switching ? out * onward.volts / (switching_yield * std::max(1.0, state.volts)) : out;
       inflow_[static_cast<std::size_t>(s.node_before)] += a;
       sum += a;
     }
@@ -152,7 +161,8 @@ class Solver {
     }
     const auto n = static_cast<Eigen::Index>(rail.nodes.size());
     std::vector<int> local(net_.nodes.size(), -1);
-    for (Eigen::Index i = 0; i < n; ++i) local[static_cast<std::size_t>(rail.nodes[static_cast<std::size_t>(i)])] = static_cast<int>(i);
+    for (Eigen::Index i = 0; i < n; ++i)
+      local[static_cast<std::size_t>(rail.nodes[static_cast<std::size_t>(i)])] = static_cast<int>(i);
     Eigen::MatrixXd g = Eigen::MatrixXd::Identity(n, n) * 1e-9;  // keeps a node that hangs nowhere from being undefined
     Eigen::VectorXd current = Eigen::VectorXd::Zero(n);
     for (const Wire& w : net_.wires) {
@@ -166,8 +176,10 @@ class Solver {
     }
     for (std::size_t i = 0; i < net_.draws.size(); ++i)
       if (const int k = local[static_cast<std::size_t>(net_.draws[i].node)]; k >= 0) current(k) -= s_.draw_a[i];
-    for (Eigen::Index i = 0; i < n; ++i) current(i) -= inflow_[static_cast<std::size_t>(rail.nodes[static_cast<std::size_t>(i)])];
-    // Motors draw where their speed controllers hang; their share of the drop is in the battery's sag, the leads' in the drive analysis.
+    for (Eigen::Index i = 0; i < n; ++i)
+      current(i) -= inflow_[static_cast<std::size_t>(rail.nodes[static_cast<std::size_t>(i)])];
+    // Motors draw where their speed controllers hang; their share of the drop is in the battery's sag, the leads' in
+    // the drive analysis.
     const int held = local[static_cast<std::size_t>(s.node)];
     Eigen::VectorXd drop = Eigen::VectorXd::Zero(n);
     if (n > 1) {
@@ -185,7 +197,9 @@ class Solver {
     }
     for (std::size_t w = 0; w < net_.wires.size(); ++w)
       if (local[static_cast<std::size_t>(net_.wires[w].a)] >= 0)
-        s_.wire_a[w] = (s_.node_v[static_cast<std::size_t>(net_.wires[w].a)] - s_.node_v[static_cast<std::size_t>(net_.wires[w].b)]) / std::max(1e-5, net_.wires[w].ohm);
+        s_.wire_a[w] = (s_.node_v[static_cast<std::size_t>(net_.wires[w].a)] -
+                        s_.node_v[static_cast<std::size_t>(net_.wires[w].b)]) /
+                       std::max(1e-5, net_.wires[w].ohm);
   }
 
   const Network& net_;
@@ -202,7 +216,8 @@ std::string verdict_of(const SourceReport& s) {
   const double one = worst_of(s.amps), two = s.amps[static_cast<std::size_t>(Effort::two_stalled)];
   const std::string of = " of " + a(s.rating_a);
   if (!s.supplies) return "gives nothing: another source is stronger or its inlet is dark";
-  if (s.battery) return two <= s.rating_a ? a(two) + of + " at full throttle: holds" : a(two) + of + " at full throttle: too much";
+  if (s.battery)
+    return two <= s.rating_a ? a(two) + of + " at full throttle: holds" : a(two) + of + " at full throttle: too much";
   if (two <= s.rating_a) return a(two) + of + " with two servos stalled: holds";
   if (one <= s.rating_a) return a(one) + of + " with one servo stalled holds, " + a(two) + " with two does not";
   const double moving = s.amps[static_cast<std::size_t>(Effort::all_moving)];
@@ -228,7 +243,8 @@ std::optional<Advice> advice_for(const Rig& rig, const Catalogue& catalogue, con
     std::vector<std::size_t> movable;
     double fixed_a = 0;
     for (std::size_t i = 0; i < net.draws.size(); ++i) {
-      if (net.rails[static_cast<std::size_t>(net.rail_of[static_cast<std::size_t>(net.draws[i].node)])].name != s.rail) continue;
+      if (net.rails[static_cast<std::size_t>(net.rail_of[static_cast<std::size_t>(net.draws[i].node)])].name != s.rail)
+        continue;
       if (net.draws[i].part == "controller")
         fixed_a += drawn(net.draws[i].load, false, Effort::all_moving);
       else
@@ -256,7 +272,8 @@ std::optional<Advice> advice_for(const Rig& rig, const Catalogue& catalogue, con
       const double need = asked(net, moved);
       const PartKind* fits = nullptr;
       for (const PartKind& k : catalogue.parts)
-        if (k.group == PartGroup::regulator && !k.feeds.empty() && k.feeds[0].amps >= need && std::abs(k.feeds[0].volts - 5) < 0.3 && k.feeds[0].kind == FeedKind::switching)
+        if (k.group == PartGroup::regulator && !k.feeds.empty() && k.feeds[0].amps >= need &&
+            std::abs(k.feeds[0].volts - 5) < 0.3 && k.feeds[0].kind == FeedKind::switching)
           if (!fits || k.feeds[0].amps < fits->feeds[0].amps) fits = &k;
       if (!fits) continue;
       best = set;
@@ -273,7 +290,8 @@ std::optional<Advice> advice_for(const Rig& rig, const Catalogue& catalogue, con
         a.move.push_back(net.draws[movable[k]].part);
         names += (names.empty() ? "" : ", ") + part_name(rig, catalogue, a.move.back());
       }
-    a.words = "Feed " + names + " from a second regulator (" + regulator->name + "), grounds common: then both hold with a servo stalled.";
+    a.words = "Feed " + names + " from a second regulator (" + regulator->name +
+              "), grounds common: then both hold with a servo stalled.";
     return a;
   }
   return std::nullopt;
@@ -281,7 +299,8 @@ std::optional<Advice> advice_for(const Rig& rig, const Catalogue& catalogue, con
 
 }  // namespace
 
-Solution solve(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a, const std::vector<std::string>& stalled) {
+Solution solve(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a,
+               const std::vector<std::string>& stalled) {
   return Solver(network, state, effort, cell_share, drive_a, stalled).take();
 }
 
@@ -313,14 +332,22 @@ void add_held_servos(const Rig& rig, const Catalogue& catalogue, const std::vect
   if (servos == 0) return;
   for (const SourceReport& s : r.sources)
     if (s.supplies && s.rail == rail && (!s.battery || r.servo_source_a == 0)) r.servo_source_a = s.rating_a;
-  r.servos_held = Figure{"Servos held at full throw in fast flight", (least + most) / 2, "A", least, most, std::to_string(servos) + " servos at " + number_text(speed, 1) + " m/s, idle + (stall − idle) · torque asked / torque there", "hinge moments of thin aerofoil theory, 0.5 to 1.2 times"};
+  r.servos_held = Figure{"Servos held at full throw in fast flight",
+                         (least + most) / 2,
+                         "A",
+                         least,
+                         most,
+                         std::to_string(servos) + " servos at " + number_text(speed, 1) +
+                             " m/s, idle + (stall − idle) · torque asked / torque there",
+                         "hinge moments of thin aerofoil theory, 0.5 to 1.2 times"};
 }
 
 }  // namespace
 
 std::vector<Figure> PowerReport::figures() const {
   std::vector<Figure> all;
-  for (const auto* f : {&battery_full, &battery_empty, &sag, &controller_least, &brown_out_margin, &servos_held, &endurance})
+  for (const auto* f :
+       {&battery_full, &battery_empty, &sag, &controller_least, &brown_out_margin, &servos_held, &endurance})
     if (*f) all.push_back(**f);
   if (drive) {
     all.insert(all.end(), {drive->static_current, drive->thrust});
@@ -333,7 +360,8 @@ std::vector<Figure> PowerReport::figures() const {
   return all;
 }
 
-PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if, const std::vector<ServoLoad>* loads) {
+PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if,
+                          const std::vector<ServoLoad>* loads) {
   PowerReport r;
   r.network = network_of(rig, catalogue, what_if.without);
   const BatteryFigures* battery = nullptr;
@@ -346,15 +374,20 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
       }
   const Network& net = r.network;
   r.drive = analyze_drive(rig, catalogue, net, what_if.more_cells);
-  const double full_a = r.drive ? r.drive->static_current.value : 0, cruise_a = r.drive ? r.drive->cruise_current.value : 0;
+  const double full_a = r.drive ? r.drive->static_current.value : 0,
+               cruise_a = r.drive ? r.drive->cruise_current.value : 0;
   for (const SupplyState state : {SupplyState::usb, SupplyState::battery, SupplyState::both})
     r.states[static_cast<std::size_t>(state)] = solve(net, state, Effort::idle, 1, 0).rails;
   for (const Effort e : {Effort::idle, Effort::typical, Effort::all_moving, Effort::one_stalled, Effort::two_stalled})
-    r.efforts[static_cast<std::size_t>(e)] = solve(net, SupplyState::battery, e, 1, e == Effort::typical ? cruise_a : full_a, e == Effort::one_stalled || e == Effort::two_stalled ? what_if.stalled : std::vector<std::string>{});
+    r.efforts[static_cast<std::size_t>(e)] =
+        solve(net, SupplyState::battery, e, 1, e == Effort::typical ? cruise_a : full_a,
+              e == Effort::one_stalled || e == Effort::two_stalled ? what_if.stalled : std::vector<std::string>{});
   const Solution& worst = r.efforts[static_cast<std::size_t>(Effort::two_stalled)];
-  const double full_share = battery ? battery->full_cell_v / battery->nominal_cell_v : 1, empty_share = battery ? battery->empty_cell_v / battery->nominal_cell_v : 1;
+  const double full_share = battery ? battery->full_cell_v / battery->nominal_cell_v : 1,
+               empty_share = battery ? battery->empty_cell_v / battery->nominal_cell_v : 1;
   // Empty under load: the cell voltage is named under load, so that the sag must not count twice.
-  const Solution full = solve(net, SupplyState::battery, Effort::idle, full_share, 0), empty = solve(net, SupplyState::battery, Effort::idle, empty_share, 0);
+  const Solution full = solve(net, SupplyState::battery, Effort::idle, full_share, 0),
+                 empty = solve(net, SupplyState::battery, Effort::idle, empty_share, 0);
   const Solution hot = solve(net, SupplyState::battery, Effort::all_moving, full_share, 0);
 
   for (std::size_t q = 0; q < net.rails.size(); ++q)
@@ -374,14 +407,30 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
       for (std::size_t e = 0; e < 5; ++e) report.amps[e] = report.supplies ? r.efforts[e].rails[q].amps : 0;
       if (!s.ideal && full.rails[static_cast<std::size_t>(s.rail_before)].live) {
         report.highest_in_v = full.node_v[static_cast<std::size_t>(s.node_before)];
-        report.lowest_in_v = empty.rails[static_cast<std::size_t>(s.rail_before)].live ? empty.node_v[static_cast<std::size_t>(s.node_before)] : 0;
+        report.lowest_in_v = empty.rails[static_cast<std::size_t>(s.rail_before)].live
+                                 ? empty.node_v[static_cast<std::size_t>(s.node_before)]
+                                 : 0;
       }
       if (s.kind == FeedKind::linear && report.supplies && hot.rails[q].live) {
-        const double in_v = hot.node_v[static_cast<std::size_t>(s.node_before)], amps = hot.rails[q].amps, watts = std::max(0.0, in_v - hot.rails[q].volts) * amps;
-        report.heat = Figure{"Heat in " + report.name, watts, "W", {}, {}, "(" + number_text(in_v, 2) + " V − " + number_text(hot.rails[q].volts, 2) + " V) × " + number_text(amps, 2) + " A", "(Vin − Vout)·I, full battery, everything moving"};
+        const double in_v = hot.node_v[static_cast<std::size_t>(s.node_before)], amps = hot.rails[q].amps,
+                     watts = std::max(0.0, in_v - hot.rails[q].volts) * amps;
+        report.heat = Figure{"Heat in " + report.name,
+                             watts,
+                             "W",
+                             {},
+                             {},
+                             "(" + number_text(in_v, 2) + " V − " + number_text(hot.rails[q].volts, 2) + " V) × " +
+                                 number_text(amps, 2) + " A",
+                             "(Vin − Vout)·I, full battery, everything moving"};
         if (s.k_per_w > 0)
-          report.junction = Figure{"Junction of " + report.name, rig.power.ambient_c + watts * s.k_per_w, "°C", {}, {}, number_text(rig.power.ambient_c, 0) + " °C + " + number_text(watts, 2) + " W × " + number_text(s.k_per_w, 0) + " K/W",
-                                  "ambient + P·θJA; the limit is " + number_text(s.most_junction_c, 0) + " °C"};
+          report.junction = Figure{"Junction of " + report.name,
+                                   rig.power.ambient_c + watts * s.k_per_w,
+                                   "°C",
+                                   {},
+                                   {},
+                                   number_text(rig.power.ambient_c, 0) + " °C + " + number_text(watts, 2) + " W × " +
+                                       number_text(s.k_per_w, 0) + " K/W",
+                                   "ambient + P·θJA; the limit is " + number_text(s.most_junction_c, 0) + " °C"};
       }
       report.verdict = verdict_of(report);
       r.sources.push_back(std::move(report));
@@ -390,30 +439,79 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
   for (std::size_t i = 0; i < net.draws.size(); ++i) {
     const Draw& d = net.draws[i];
     const auto node = static_cast<std::size_t>(d.node), q = static_cast<std::size_t>(net.rail_of[node]);
-    ConsumerReport c{d.part, part_name(rig, catalogue, d.part), net.rails[q].name, d.load.idle_a, d.load.typical_a, d.load.most_a, d.load.least_v, d.load.most_v, {}, worst.node_v[node], full.node_v[node]};
+    ConsumerReport c{d.part,
+                     part_name(rig, catalogue, d.part),
+                     net.rails[q].name,
+                     d.load.idle_a,
+                     d.load.typical_a,
+                     d.load.most_a,
+                     d.load.least_v,
+                     d.load.most_v,
+                     {},
+                     worst.node_v[node],
+                     full.node_v[node]};
     for (std::size_t s = 0; s < 3; ++s) c.lit[s] = r.states[s][q].live;
     r.consumers.push_back(std::move(c));
   }
 
   for (const Draw& d : net.draws) {
-    if (d.part != "controller" || !worst.rails[static_cast<std::size_t>(net.rail_of[static_cast<std::size_t>(d.node)])].live) continue;
+    if (d.part != "controller" ||
+        !worst.rails[static_cast<std::size_t>(net.rail_of[static_cast<std::size_t>(d.node)])].live)
+      continue;
     const double v = worst.node_v[static_cast<std::size_t>(d.node)];
-    r.controller_least = Figure{"Least voltage at the controller", v, "V", {}, {}, "source less the drop over leads and contacts, two servos stalled", "Kirchhoff; copper at 20 °C, ASTM B258"};
-    r.brown_out_margin = Figure{"Margin to a restart", v - d.load.least_v, "V", {}, {}, number_text(v, 2) + " V − " + number_text(d.load.least_v, 2) + " V", "least voltage of the class"};
+    r.controller_least = Figure{"Least voltage at the controller",
+                                v,
+                                "V",
+                                {},
+                                {},
+                                "source less the drop over leads and contacts, two servos stalled",
+                                "Kirchhoff; copper at 20 °C, ASTM B258"};
+    r.brown_out_margin = Figure{"Margin to a restart",
+                                v - d.load.least_v,
+                                "V",
+                                {},
+                                {},
+                                number_text(v, 2) + " V − " + number_text(d.load.least_v, 2) + " V",
+                                "least voltage of the class"};
   }
   if (battery) {
     const int cells = battery->cells + what_if.more_cells;
-    r.battery_full = Figure{"Battery, full", cells * battery->full_cell_v, "V", {}, {}, std::to_string(cells) + " × " + number_text(battery->full_cell_v, 2) + " V", "cell chemistry"};
-    r.battery_empty = Figure{"Battery, empty under load", cells * battery->empty_cell_v, "V", {}, {}, std::to_string(cells) + " × " + number_text(battery->empty_cell_v, 2) + " V", "common practice"};
+    r.battery_full = Figure{"Battery, full",
+                            cells * battery->full_cell_v,
+                            "V",
+                            {},
+                            {},
+                            std::to_string(cells) + " × " + number_text(battery->full_cell_v, 2) + " V",
+                            "cell chemistry"};
+    r.battery_empty = Figure{"Battery, empty under load",
+                             cells * battery->empty_cell_v,
+                             "V",
+                             {},
+                             {},
+                             std::to_string(cells) + " × " + number_text(battery->empty_cell_v, 2) + " V",
+                             "common practice"};
     for (std::size_t q = 0; q < net.rails.size(); ++q) {
       const RailState& w = worst.rails[q];
       if (w.source < 0 || !net.rails[q].sources[static_cast<std::size_t>(w.source)].ideal) continue;
       const double ohm = net.rails[q].sources[static_cast<std::size_t>(w.source)].ohm;
-      r.sag = Figure{"Battery sag at full throttle", ohm * w.amps, "V", {}, {}, number_text(w.amps, 1) + " A × " + number_text(1000 * ohm, 0) + " mΩ", "Ohm's law; internal resistance of warm cells"};
+      r.sag = Figure{"Battery sag at full throttle",
+                     ohm * w.amps,
+                     "V",
+                     {},
+                     {},
+                     number_text(w.amps, 1) + " A × " + number_text(1000 * ohm, 0) + " mΩ",
+                     "Ohm's law; internal resistance of warm cells"};
       const double typical = r.efforts[static_cast<std::size_t>(Effort::typical)].rails[q].amps;
       if (typical > 0) {
         const double hours = battery->capacity_ah * (1 - rig.power.reserve_share);
-        r.endurance = Figure{"Endurance at cruise", 60 * hours / typical, "min", {}, {}, number_text(battery->capacity_ah, 2) + " Ah × " + number_text(1 - rig.power.reserve_share, 2) + " / " + number_text(typical, 2) + " A", "capacity less the reserve"};
+        r.endurance = Figure{"Endurance at cruise",
+                             60 * hours / typical,
+                             "min",
+                             {},
+                             {},
+                             number_text(battery->capacity_ah, 2) + " Ah × " +
+                                 number_text(1 - rig.power.reserve_share, 2) + " / " + number_text(typical, 2) + " A",
+                             "capacity less the reserve"};
         if (r.drive && r.drive->cruise_current.least) {
           const double rest = typical - r.drive->cruise_current.value;
           r.endurance->least = 60 * hours / (rest + *r.drive->cruise_current.most);
@@ -425,19 +523,31 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
   for (const ConsumerReport& c : r.consumers) {
     const PartKind* k = kind_of(rig, catalogue, c.part);
     if (k && k->group == PartGroup::receiver && c.lit[1] && !c.lit[0] && net.node("controller", "usb") >= 0)
-      r.explanations.push_back("On USB alone " + c.name + " stays dark: USB feeds the processor, not the " + c.rail + ". No fault.");
+      r.explanations.push_back("On USB alone " + c.name + " stays dark: USB feeds the processor, not the " + c.rail +
+                               ". No fault.");
   }
   for (const SourceReport& s : r.sources) {
     const PartKind* k = kind_of(rig, catalogue, s.part);
-    if (k && k->group == PartGroup::power_module && s.supplies && s.rail != "servo rail") r.explanations.push_back("The power module feeds the " + s.rail + ", not the servo rail: servos need a source of their own.");
+    if (k && k->group == PartGroup::power_module && s.supplies && s.rail != "servo rail")
+      r.explanations.push_back("The power module feeds the " + s.rail +
+                               ", not the servo rail: servos need a source of their own.");
   }
   for (const Part& p : rig.parts)
     if (const PartKind* k = catalogue.part(p.kind); k && k->propeller)
-      r.explanations.push_back("Seen from behind, " + part_name(rig, catalogue, p.id) + " turns " + (k->propeller->left_handed ? "against the clock" : "with the clock") + ", lettered side toward the direction of flight." +
-                               (rig.power.pusher ? " On a pusher the shaft points aft: the motor runs the other way round than in a nose. Exchange two of its three leads if it blows forward." : ""));
+      r.explanations.push_back("Seen from behind, " + part_name(rig, catalogue, p.id) + " turns " +
+                               (k->propeller->left_handed ? "against the clock" : "with the clock") +
+                               ", lettered side toward the direction of flight." +
+                               (rig.power.pusher
+                                    ? " On a pusher the shaft points aft: the motor runs the other way round than in a "
+                                      "nose. Exchange two of its three leads if it blows forward."
+                                    : ""));
   for (const Rail& rail : net.rails) {
-    const auto diodes = std::count_if(rail.sources.begin(), rail.sources.end(), [](const Source& s) { return s.kind == FeedKind::diode; });
-    if (diodes > 1) r.explanations.push_back(capital(rail.name) + " has " + std::to_string(diodes) + " inputs kept apart by diodes: several sources are allowed there, the highest feeds it.");
+    const auto diodes = std::count_if(rail.sources.begin(), rail.sources.end(),
+                                      [](const Source& s) { return s.kind == FeedKind::diode; });
+    if (diodes > 1)
+      r.explanations.push_back(
+          capital(rail.name) + " has " + std::to_string(diodes) +
+          " inputs kept apart by diodes: several sources are allowed there, the highest feeds it.");
   }
   r.advice = advice_for(rig, catalogue, r);
   if (loads)

@@ -17,18 +17,18 @@ struct WhatIf {
 /// A rail in one supply state at one effort.
 struct RailState {
   bool live = false;
-  int source = -1;      ///< index into the rail's sources; −1 while dark
-  double volts = 0;     ///< where the source enters
-  double amps = 0;      ///< drawn from the source
-  double drive_a = 0;   ///< of it, by motors
-  double least_v = 0;   ///< lowest at any node of the rail
+  int source = -1;     ///< index into the rail's sources; −1 while dark
+  double volts = 0;    ///< where the source enters
+  double amps = 0;     ///< drawn from the source
+  double drive_a = 0;  ///< of it, by motors
+  double least_v = 0;  ///< lowest at any node of the rail
 };
 
 struct Solution {
   std::vector<RailState> rails;
   std::vector<double> node_v;
-  std::vector<double> draw_a;     ///< per draw of the network
-  std::vector<double> wire_a;     ///< per wire, from a to b
+  std::vector<double> draw_a;  ///< per draw of the network
+  std::vector<double> wire_a;  ///< per wire, from a to b
 };
 
 /// One regulator, or the rating of a battery or of USB, against what is asked of it with the battery in.
@@ -37,9 +37,9 @@ struct SourceReport {
   FeedKind kind = FeedKind::switching;
   bool battery = false, supplies = false;
   double rating_a = 0;
-  std::array<double, 5> amps{};           ///< by Effort
-  std::optional<Figure> heat, junction;   ///< linear ones: full battery, all moving
-  double least_in_v = 0, most_in_v = 1e9; ///< its window
+  std::array<double, 5> amps{};                     ///< by Effort
+  std::optional<Figure> heat, junction;             ///< linear ones: full battery, all moving
+  double least_in_v = 0, most_in_v = 1e9;           ///< its window
   std::optional<double> lowest_in_v, highest_in_v;  ///< from an empty battery under load to a full one at rest
   std::string verdict;
 };
@@ -48,30 +48,30 @@ struct ConsumerReport {
   std::string part, name, rail;
   double idle_a = 0, typical_a = 0, most_a = 0;
   double least_v = 0, most_v = 0;
-  std::array<bool, 3> lit{};         ///< by SupplyState
-  double worst_v = 0;                ///< battery in, two stalled
-  double rest_v = 0;                 ///< battery in, full, idle: the highest it sees
+  std::array<bool, 3> lit{};  ///< by SupplyState
+  double worst_v = 0;         ///< battery in, two stalled
+  double rest_v = 0;          ///< battery in, full, idle: the highest it sees
 };
 
 /// Which consumers to move to a second regulator so that everything fits, with the fewest moves.
 struct Advice {
-  std::string overloaded;            ///< part that gives too little
+  std::string overloaded;  ///< part that gives too little
   std::vector<std::string> move;
-  std::string regulator_kind;        ///< from the catalogue
+  std::string regulator_kind;  ///< from the catalogue
   std::string words;
 };
 
 struct PowerReport {
   Network network;
-  std::array<std::vector<RailState>, 3> states;   ///< by SupplyState, at rest
-  std::array<Solution, 5> efforts;                ///< by Effort, battery in, nominal voltage
+  std::array<std::vector<RailState>, 3> states;  ///< by SupplyState, at rest
+  std::array<Solution, 5> efforts;               ///< by Effort, battery in, nominal voltage
   std::vector<SourceReport> sources;
   std::vector<ConsumerReport> consumers;
   std::optional<Drive> drive;
   std::optional<Figure> controller_least, brown_out_margin;  ///< with two servos stalled
   std::optional<Figure> battery_full, battery_empty, sag, endurance;
-  std::optional<Figure> servos_held;   ///< what all servos draw that hold full throw in fast flight
-  double servo_source_a = 0;           ///< rating of what feeds them; 0 when nothing does
+  std::optional<Figure> servos_held;  ///< what all servos draw that hold full throw in fast flight
+  double servo_source_a = 0;          ///< rating of what feeds them; 0 when nothing does
   std::optional<Advice> advice;
   std::vector<std::string> explanations;  ///< what looks like a fault and is none
 
@@ -80,12 +80,15 @@ struct PowerReport {
   std::vector<Figure> figures() const;
 };
 
-/// Rails, budget, heat, voltage drop, brown-out, endurance and drive train. Currents in ampere, direct current, steady; a stalled servo
-/// draws its stall current without end, which is the worst case.
-/// `loads`: of the servos in the air, when they are known already.
-PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if = {}, const std::vector<ServoLoad>* loads = nullptr);
+/// Rails, budget, heat, voltage drop, brown-out, endurance and drive train. Currents in ampere, direct current, steady;
+/// a stalled servo draws its stall current without end, which is the worst case. `loads`: of the servos in the air,
+/// when they are known already.
+PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if = {},
+                          const std::vector<ServoLoad>* loads = nullptr);
 
-/// Voltages and currents for one supply state and effort. `cell_v`: open voltage of each battery cell; `drive_a`: what all motors draw.
-Solution solve(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a, const std::vector<std::string>& stalled = {});
+/// Voltages and currents for one supply state and effort. `cell_v`: open voltage of each battery cell; `drive_a`: what
+/// all motors draw.
+Solution solve(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a,
+               const std::vector<std::string>& stalled = {});
 
 }  // namespace rigging

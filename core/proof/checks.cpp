@@ -9,7 +9,8 @@ namespace rigging {
 namespace {
 
 bool serves(const Output& o, Axis axis) {
-  return o.mix.of(axis) != 0 && std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](Surface s) { return required_direction(s, axis) != 0; });
+  return o.mix.of(axis) != 0 &&
+         std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](Surface s) { return required_direction(s, axis) != 0; });
 }
 
 /// The mode in which this axis' correction shows best. Levelling never answers yaw.
@@ -21,13 +22,17 @@ Mode mode_for(const ControllerClass& controller, Axis axis) {
 }
 
 ChannelFunction function_of(Axis axis) {
-  return axis == Axis::roll ? ChannelFunction::roll : axis == Axis::pitch ? ChannelFunction::pitch : ChannelFunction::yaw;
+  return axis == Axis::roll    ? ChannelFunction::roll
+         : axis == Axis::pitch ? ChannelFunction::pitch
+                               : ChannelFunction::yaw;
 }
 
 std::string answer_words(const ModeAnswer& m) {
   std::string text;
   switch (m.answer) {
-    case AnswerKind::momentary: text = "Momentary: it shows only while the model moves. A quick flick shows it best."; break;
+    case AnswerKind::momentary:
+      text = "Momentary: it shows only while the model moves. A quick flick shows it best.";
+      break;
     case AnswerKind::held: text = "Held: it stays while the model is held tilted."; break;
     case AnswerKind::springs_back: text = "It shows, then springs back."; break;
     case AnswerKind::runs_away: text = "It may run on to full deflection: only the direction counts."; break;
@@ -43,7 +48,8 @@ std::vector<Check> needed_checks(const Rig& rig, const ControllerClass& controll
   std::vector<Check> checks;
   for (const CheckKind kind : {CheckKind::stick, CheckKind::correction})
     for (const Axis axis : all_axes) {
-      if (std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return serves(o, axis); })) continue;
+      if (std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return serves(o, axis); }))
+        continue;
       const std::string name(word(axis));
       if (kind == CheckKind::stick) {
         checks.push_back({"stick." + name, kind, axis, capital(name) + " stick moves the right way"});
@@ -64,7 +70,8 @@ CheckCard card_of(const Rig& rig, const ControllerClass& controller, const Check
   if (check.kind == CheckKind::stick) {
     card.observation.mode = Mode::manual;
     card.todo = check.axis == Axis::pitch ? "In manual, pull the pitch stick back and hold it."
-                                          : "In manual, push the " + std::string(word(check.axis)) + " stick to the " + sense + " and hold it.";
+                                          : "In manual, push the " + std::string(word(check.axis)) + " stick to the " +
+                                                sense + " and hold it.";
     card.how = "Held: it stays as long as the stick is held.";
     card.cautions = {"Propeller off. Stand clear of its arc before the battery goes in."};
   } else {
@@ -103,7 +110,8 @@ std::vector<std::string> dependencies(const Rig& rig, const Check& check) {
     if (!serves(o, check.axis)) continue;
     std::string line = o.id + " in " + o.socket + " drives";
     for (const Surface s : o.surfaces) line += " " + s.word();
-    line += ", " + std::string(word(check.axis)) + " " + number_text(o.mix.of(check.axis), 6) + (o.reversed ? ", reversed" : "");
+    line += ", " + std::string(word(check.axis)) + " " + number_text(o.mix.of(check.axis), 6) +
+            (o.reversed ? ", reversed" : "");
     outputs.push_back(std::move(line));
   }
   std::sort(outputs.begin(), outputs.end());  // the order of the list in the file proves nothing
@@ -111,10 +119,12 @@ std::vector<std::string> dependencies(const Rig& rig, const Check& check) {
   if (check.kind == CheckKind::stick) {
     for (const Channel& c : rig.radio.channels)
       if (c.function == function_of(check.axis))
-        lines.push_back(std::string(word(check.axis)) + " on channel " + std::to_string(c.number) + (c.reversed ? ", reversed in the transmitter" : ""));
+        lines.push_back(std::string(word(check.axis)) + " on channel " + std::to_string(c.number) +
+                        (c.reversed ? ", reversed in the transmitter" : ""));
   } else {
     lines.push_back("board " + rig.sensing.board.name());
-    lines.push_back(std::string(word(check.axis)) + (rig.sensing.reversed(check.axis) ? " sensing reversed" : " sensing plain"));
+    lines.push_back(std::string(word(check.axis)) +
+                    (rig.sensing.reversed(check.axis) ? " sensing reversed" : " sensing plain"));
   }
   return lines;
 }
@@ -130,11 +140,14 @@ std::string fingerprint_of(const std::string& check_id, const std::vector<std::s
 
 }  // namespace
 
-std::string fingerprint(const Rig& rig, const Check& check) { return fingerprint_of(check.id, dependencies(rig, check)); }
+std::string fingerprint(const Rig& rig, const Check& check) {
+  return fingerprint_of(check.id, dependencies(rig, check));
+}
 
 Standing standing(const Rig& rig, const std::string& check_id, const std::vector<std::string>& now) {
   Standing s;
-  const auto proof = std::find_if(rig.proofs.begin(), rig.proofs.end(), [&](const Proof& p) { return p.check == check_id; });
+  const auto proof =
+      std::find_if(rig.proofs.begin(), rig.proofs.end(), [&](const Proof& p) { return p.check == check_id; });
   if (proof == rig.proofs.end()) return s;
   s.at = proof->at;
   if (proof->fingerprint == fingerprint_of(check_id, now)) {
@@ -143,16 +156,19 @@ Standing standing(const Rig& rig, const std::string& check_id, const std::vector
   }
   s.state = ProofState::stale;
   const auto then = texts_member(proof->extra, "depends_on");
-  const auto missing_from = [&](const std::vector<std::string>& list, const std::vector<std::string>& from, const char* first) {
+  const auto missing_from = [&](const std::vector<std::string>& list, const std::vector<std::string>& from,
+                                const char* first) {
     for (const std::string& line : list)
-      if (std::find(from.begin(), from.end(), line) == from.end()) s.because += (s.because.empty() ? first : "; ") + line;
+      if (std::find(from.begin(), from.end(), line) == from.end())
+        s.because += (s.because.empty() ? first : "; ") + line;
   };
   missing_from(now, then, "");
   if (s.because.empty()) missing_from(then, now, "no longer: ");
   return s;
 }
 
-Rig recorded(Rig rig, const std::string& check_id, const std::vector<std::string>& depends_on, const std::string& at, bool simulated, bool provisional) {
+Rig recorded(Rig rig, const std::string& check_id, const std::vector<std::string>& depends_on, const std::string& at,
+             bool simulated, bool provisional) {
   std::erase_if(rig.proofs, [&](const Proof& p) { return p.check == check_id; });
   Proof proof{check_id, at, fingerprint_of(check_id, depends_on), provisional, simulated, {}, Json::object()};
   proof.extra["depends_on"] = depends_on;

@@ -61,7 +61,8 @@ struct Standing {
 };
 Standing standing(const Rig& rig, const std::string& check_id, const std::vector<std::string>& now);
 /// The rig with a check recorded as passed at `at`, depending on these lines.
-Rig recorded(Rig rig, const std::string& check_id, const std::vector<std::string>& depends_on, const std::string& at, bool simulated, bool provisional);
+Rig recorded(Rig rig, const std::string& check_id, const std::vector<std::string>& depends_on, const std::string& at,
+             bool simulated, bool provisional);
 
 std::vector<CheckStatus> check_statuses(const Rig& rig, const ControllerClass& controller);
 
@@ -73,9 +74,10 @@ Rig proven(Rig rig, const Check& check, const std::string& at, bool simulated);
 namespace rigging {
 template <>
 struct Words<ProofState> {
-  static constexpr std::array<std::pair<ProofState, std::string_view>, 4> list{{{ProofState::none, "none"},
-                                                                                {ProofState::provisional, "provisional"},
-                                                                                {ProofState::fresh, "fresh"},
-                                                                                {ProofState::stale, "stale"}}};
+  static constexpr std::array<std::pair<ProofState, std::string_view>, 4> list{
+      {{ProofState::none, "none"},
+       {ProofState::provisional, "provisional"},
+       {ProofState::fresh, "fresh"},
+       {ProofState::stale, "stale"}}};
 };
 }  // namespace rigging

@@ -15,11 +15,13 @@ LeadCard lead_card(const Rig& rig, const Catalogue& catalogue, const Lead& l) {
   const LeadEnd& board = l.from.part == "controller" ? l.from : l.to;
   const LeadEnd& other = l.from.part == "controller" ? l.to : l.from;
   if (at_board) card.socket = board.socket;
-  card.before_power = "Battery and USB out. Follow the lead from end to end" + std::string(at_board ? ": it sits in " + end(board) : "") + ".";
+  card.before_power = "Battery and USB out. Follow the lead from end to end" +
+                      std::string(at_board ? ": it sits in " + end(board) : "") + ".";
   switch (l.kind) {
     case LeadKind::servo:
     case LeadKind::y_lead:
-      card.before_power += " Dark wire to minus" + (at_board && c && !c->minus_edge.empty() ? " (" + c->minus_edge + ")" : std::string()) + ".";
+      card.before_power += " Dark wire to minus" +
+                           (at_board && c && !c->minus_edge.empty() ? " (" + c->minus_edge + ")" : std::string()) + ".";
       break;
     case LeadKind::power: card.before_power += " Plus to plus, minus to minus: measure it."; break;
     case LeadKind::four_way:
@@ -37,9 +39,11 @@ LeadCard lead_card(const Rig& rig, const Catalogue& catalogue, const Lead& l) {
     const std::string surface = part && part->surface ? part->surface->spoken() : "servo";
     card.todo = "Battery in. Move the stick of the " + surface + ", or drive its output alone.";
     card.expected = "The " + surface + " moves, and nothing else hangs on it.";
-  } else if (at_board && (group == PartGroup::receiver || group == PartGroup::satellite_receiver || group == PartGroup::compass || group == PartGroup::airspeed)) {
+  } else if (at_board && (group == PartGroup::receiver || group == PartGroup::satellite_receiver ||
+                          group == PartGroup::compass || group == PartGroup::airspeed)) {
     card.evidence = LeadEvidence::port_talks;
-    card.todo = group == PartGroup::receiver ? "Transmitter on, battery in. Read the channels." : "Battery in. Read what the board hears on this port.";
+    card.todo = group == PartGroup::receiver ? "Transmitter on, battery in. Read the channels."
+                                             : "Battery in. Read what the board hears on this port.";
     card.expected = "Data arrives.";
   } else if (at_board && group == PartGroup::power_module) {
     card.evidence = LeadEvidence::voltage_read;
@@ -62,9 +66,12 @@ LeadCard lead_card(const Rig& rig, const Catalogue& catalogue, const Lead& l) {
 std::vector<std::string> lead_dependencies(const Rig& rig, const Lead& l) {
   const auto end = [&](const char* name, const LeadEnd& e) {
     const Part* p = rig.part(e.part);
-    return std::string(name) + " " + e.part + (p ? " (" + p->kind + ")" : " (" + rig.controller.kind + ")") + " " + e.socket;
+    return std::string(name) + " " + e.part + (p ? " (" + p->kind + ")" : " (" + rig.controller.kind + ")") + " " +
+           e.socket;
   };
-  return {end("from", l.from), end("to", l.to), std::string(l.plus_removed ? "red wire out" : "red wire in") + (l.plug_turned ? ", plug turned" : "") + (l.pair_turned ? ", pair turned" : "")};
+  return {end("from", l.from), end("to", l.to),
+          std::string(l.plus_removed ? "red wire out" : "red wire in") + (l.plug_turned ? ", plug turned" : "") +
+              (l.pair_turned ? ", pair turned" : "")};
 }
 
 std::vector<LeadStatus> lead_statuses(const Rig& rig) {

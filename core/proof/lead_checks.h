@@ -14,7 +14,7 @@ struct LeadCard {
   std::string before_power;  ///< to look at with everything dark
   std::string todo, expected;
   LeadEvidence evidence = LeadEvidence::eyes;
-  std::string socket;        ///< of the controller; empty when the lead does not touch it
+  std::string socket;  ///< of the controller; empty when the lead does not touch it
   std::vector<std::string> cautions;
 };
 

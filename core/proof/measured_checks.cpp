@@ -25,10 +25,12 @@ std::vector<std::string> centre_lines(const Rig& rig, bool ends) {
   std::vector<std::string> lines;
   for (const Surface s : hinged(rig)) {
     const Output& o = *rig.output_of(s);
-    std::string line = s.spoken() + ": " + o.socket + (o.reversed ? " reversed" : "") + ", centre " + number_text(o.centre_us, 0) + " µs";
+    std::string line = s.spoken() + ": " + o.socket + (o.reversed ? " reversed" : "") + ", centre " +
+                       number_text(o.centre_us, 0) + " µs";
     if (ends) line += ", ends " + number_text(o.low_us, 0) + " and " + number_text(o.high_us, 0) + " µs";
     if (const Linkage* l = rig.linkage(s))
-      line += ", arm " + number_text(1000 * l->arm_m, 1) + " mm at " + number_text(l->arm_deg, 1) + "°, horn " + number_text(1000 * l->horn_m, 1) + " mm, rod " + number_text(1000 * l->rod_m, 1) + " mm";
+      line += ", arm " + number_text(1000 * l->arm_m, 1) + " mm at " + number_text(l->arm_deg, 1) + "°, horn " +
+              number_text(1000 * l->horn_m, 1) + " mm, rod " + number_text(1000 * l->rod_m, 1) + " mm";
     for (const Part& p : rig.parts)
       if (p.surface && *p.surface == s) line += ", servo " + p.kind;
     lines.push_back(line);
@@ -40,7 +42,8 @@ std::string failing_centre(const Rig& rig) {
   for (const Surface s : hinged(rig)) {
     const auto read = read_throws(rig, s);
     if (!read) return "the " + s.spoken() + " was not read at its centre and both ends since it was last set";
-    if (std::abs(read->neutral_deg) > flush_deg) return "the " + s.spoken() + " stands " + number_text(read->neutral_deg, 1) + "° off neutral";
+    if (std::abs(read->neutral_deg) > flush_deg)
+      return "the " + s.spoken() + " stands " + number_text(read->neutral_deg, 1) + "° off neutral";
   }
   return hinged(rig).empty() ? "there is no surface" : "";
 }
@@ -50,13 +53,20 @@ std::string failing_throws(const Rig& rig) {
   for (const Surface s : hinged(rig)) {
     const auto read = read_throws(rig, s);
     if (const Linkage* l = rig.linkage(s)) {
-      if (l->want_up_deg && std::abs(*l->want_up_deg - read->up_deg) > flush_deg) return "the " + s.spoken() + " goes " + number_text(read->up_deg, 1) + "° up instead of " + number_text(*l->want_up_deg, 1) + "°";
-      if (l->want_down_deg && std::abs(*l->want_down_deg - read->down_deg) > flush_deg) return "the " + s.spoken() + " goes " + number_text(read->down_deg, 1) + "° down instead of " + number_text(*l->want_down_deg, 1) + "°";
+      if (l->want_up_deg && std::abs(*l->want_up_deg - read->up_deg) > flush_deg)
+        return "the " + s.spoken() + " goes " + number_text(read->up_deg, 1) + "° up instead of " +
+               number_text(*l->want_up_deg, 1) + "°";
+      if (l->want_down_deg && std::abs(*l->want_down_deg - read->down_deg) > flush_deg)
+        return "the " + s.spoken() + " goes " + number_text(read->down_deg, 1) + "° down instead of " +
+               number_text(*l->want_down_deg, 1) + "°";
     }
     if (s.side != Side::left) continue;
     const auto other = read_throws(rig, {s.kind, Side::right});
-    if (other && (std::abs(other->up_deg - read->up_deg) > alike_deg || std::abs(other->down_deg - read->down_deg) > alike_deg))
-      return s.spoken() + " and its twin differ: " + number_text(read->up_deg, 1) + "/" + number_text(read->down_deg, 1) + "° and " + number_text(other->up_deg, 1) + "/" + number_text(other->down_deg, 1) + "°";
+    if (other &&
+        (std::abs(other->up_deg - read->up_deg) > alike_deg || std::abs(other->down_deg - read->down_deg) > alike_deg))
+      return s.spoken() + " and its twin differ: " + number_text(read->up_deg, 1) + "/" +
+             number_text(read->down_deg, 1) + "° and " + number_text(other->up_deg, 1) + "/" +
+             number_text(other->down_deg, 1) + "°";
   }
   return {};
 }
@@ -65,10 +75,11 @@ struct Known {
   MeasuredCheck check;
   const char *id, *title;
 };
-constexpr Known known[] = {{MeasuredCheck::sticks_calibrated, "sticks.calibrated", "Sticks calibrated"},
-                           {MeasuredCheck::loss_noticed, "sticks.loss_noticed", "Loss of signal noticed"},
-                           {MeasuredCheck::surfaces_centred, "surfaces.centred", "Surfaces centred and measured"},
-                           {MeasuredCheck::throws_equal, "surfaces.throws_equal", "Throws as wanted, left and right alike"}};
+constexpr Known known[] = {
+    {MeasuredCheck::sticks_calibrated, "sticks.calibrated", "Sticks calibrated"},
+    {MeasuredCheck::loss_noticed, "sticks.loss_noticed", "Loss of signal noticed"},
+    {MeasuredCheck::surfaces_centred, "surfaces.centred", "Surfaces centred and measured"},
+    {MeasuredCheck::throws_equal, "surfaces.throws_equal", "Throws as wanted, left and right alike"}};
 
 std::vector<std::string> lines_of(const Rig& rig, const Catalogue& catalogue, MeasuredCheck check) {
   switch (check) {
@@ -99,7 +110,9 @@ std::optional<ReadThrows> read_throws(const Rig& rig, Surface s) {
   const Linkage* l = rig.linkage(s);
   const Output* o = rig.output_of(s);
   if (!l || !o) return std::nullopt;
-  const auto at = [&](double us) { return find_in(l->readings, [&](const ThrowReading& r) { return std::abs(r.pulse_us - us) <= same_us; }); };
+  const auto at = [&](double us) {
+    return find_in(l->readings, [&](const ThrowReading& r) { return std::abs(r.pulse_us - us) <= same_us; });
+  };
   // A class that can't drive one output alone is read as far as its sticks bring it.
   const auto end = [&](double level) {
     const auto* r = at(output_pulse_us(*o, level));
@@ -113,7 +126,12 @@ std::optional<ReadThrows> read_throws(const Rig& rig, Surface s) {
 std::vector<MeasuredStatus> measured_statuses(const Rig& rig, const Catalogue& catalogue) {
   std::vector<MeasuredStatus> all;
   for (const Known& k : known) {
-    MeasuredStatus s{k.check, k.id, k.title, false, failing(rig, catalogue, k.check), standing(rig, k.id, lines_of(rig, catalogue, k.check))};
+    MeasuredStatus s{k.check,
+                     k.id,
+                     k.title,
+                     false,
+                     failing(rig, catalogue, k.check),
+                     standing(rig, k.id, lines_of(rig, catalogue, k.check))};
     s.holds = s.why_not.empty();
     all.push_back(std::move(s));
   }

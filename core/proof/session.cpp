@@ -4,7 +4,8 @@
 
 namespace rigging {
 
-BenchSession::BenchSession(const Rig& rig, const ControllerClass& controller) : case_(direction::case_from_rig(rig, controller)) {}
+BenchSession::BenchSession(const Rig& rig, const ControllerClass& controller)
+    : case_(direction::case_from_rig(rig, controller)) {}
 
 void BenchSession::add(direction::Observation observation) {
   case_.observations.push_back(std::move(observation));
@@ -12,7 +13,8 @@ void BenchSession::add(direction::Observation observation) {
 }
 
 void BenchSession::drop_contradictions() {
-  for (auto i = answer_.contradictions.rbegin(); i != answer_.contradictions.rend(); ++i) case_.observations.erase(case_.observations.begin() + *i);
+  for (auto i = answer_.contradictions.rbegin(); i != answer_.contradictions.rend(); ++i)
+    case_.observations.erase(case_.observations.begin() + *i);
   answer_ = direction::reason(case_);
 }
 
@@ -27,15 +29,19 @@ void BenchSession::forget() {
   answer_ = {};
 }
 
-bool BenchSession::wrong() const { return !answer_.explanations.empty() && !answer_.explanations.front().faults.empty(); }
+bool BenchSession::wrong() const {
+  return !answer_.explanations.empty() && !answer_.explanations.front().faults.empty();
+}
 
 bool as_expected(const CheckCard& card, const direction::Observation& seen) {
   return !card.expected.empty() && std::all_of(card.expected.begin(), card.expected.end(), [&](const Expected& e) {
-    return std::any_of(seen.saw.begin(), seen.saw.end(), [&](const direction::Seen& s) { return s.surface == e.surface && s.motion == e.motion; });
+    return std::any_of(seen.saw.begin(), seen.saw.end(),
+                       [&](const direction::Seen& s) { return s.surface == e.surface && s.motion == e.motion; });
   });
 }
 
-Cured cured(const Rig& rig, const ControllerClass& controller, const direction::Case& c, const direction::Explanation& explanation) {
+Cured cured(const Rig& rig, const ControllerClass& controller, const direction::Case& c,
+            const direction::Explanation& explanation) {
   Cured result{rig, {}, {}};
   for (const direction::Fault& f : explanation.faults) {
     result.rig = direction::remedied(std::move(result.rig), f, c, controller);

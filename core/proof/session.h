@@ -6,8 +6,8 @@
 
 namespace rigging {
 
-/// One sitting at the bench: what was seen so far and what follows from it. Plain value; an edit of the rig starts the looks anew, since
-/// they were made on another configuration.
+/// One sitting at the bench: what was seen so far and what follows from it. Plain value; an edit of the rig starts the
+/// looks anew, since they were made on another configuration.
 class BenchSession {
  public:
   BenchSession() = default;
@@ -42,6 +42,7 @@ struct Cured {
   std::vector<direction::Fault> by_hand;
   std::string label;  ///< for the undo list
 };
-Cured cured(const Rig& rig, const ControllerClass& controller, const direction::Case& c, const direction::Explanation& explanation);
+Cured cured(const Rig& rig, const ControllerClass& controller, const direction::Case& c,
+            const direction::Explanation& explanation);
 
 }  // namespace rigging

@@ -69,8 +69,9 @@ Json review_to_json(const Rig& rig, const Review& review);
 /// The question that the station answers, as the builder would ask it.
 std::string station_question(Station station);
 
-inline constexpr std::array<Station, 11> all_stations{Station::airframe, Station::fit,    Station::power, Station::wiring, Station::sticks, Station::surfaces,
-                                                      Station::senses,   Station::feel,   Station::home,  Station::proof,  Station::logbook};
+inline constexpr std::array<Station, 11> all_stations{
+    Station::airframe, Station::fit,  Station::power, Station::wiring, Station::sticks, Station::surfaces,
+    Station::senses,   Station::feel, Station::home,  Station::proof,  Station::logbook};
 
 }  // namespace rigging
 

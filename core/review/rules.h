@@ -19,7 +19,8 @@ struct Rule {
 };
 
 /// A snag with all that must be said of it.
-Snag make_snag(Station station, std::string_view code, Severity severity, std::string subject, std::string what, std::string why, std::string remedy);
+Snag make_snag(Station station, std::string_view code, Severity severity, std::string subject, std::string what,
+               std::string why, std::string remedy);
 
 const std::vector<Rule>& airframe_rules();
 const std::vector<Rule>& fit_rules();

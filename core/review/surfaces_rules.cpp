@@ -14,13 +14,16 @@ std::string name_of(const Output& o) {
   return "output " + o.id + " (" + o.surfaces.front().spoken() + ")";
 }
 
-Snag snag(std::string_view code, Severity severity, std::string subject, std::string what, std::string why, std::string remedy) {
-  return make_snag(Station::surfaces, code, severity, std::move(subject), std::move(what), std::move(why), std::move(remedy));
+Snag snag(std::string_view code, Severity severity, std::string subject, std::string what, std::string why,
+          std::string remedy) {
+  return make_snag(Station::surfaces, code, severity, std::move(subject), std::move(what), std::move(why),
+                   std::move(remedy));
 }
 
 std::string free_socket(const Rig& rig, const ControllerClass& c) {
   for (const Terminal& s : c.outputs)
-    if (std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.socket == s.id; })) return s.id;
+    if (std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.socket == s.id; }))
+      return s.id;
   return {};
 }
 
@@ -37,7 +40,8 @@ std::optional<Fix> move_to_free_socket(const Inspection& in, const Output& o) {
 void surface_without_output(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Surface s : facts_of(in.rig.airframe.kind).surfaces) {
     if (in.rig.output_of(s)) continue;
-    Snag n = snag(code, Severity::grounds, s.word(), capital(s.spoken()) + " has no output", "Nothing moves it.", "Give it an output.");
+    Snag n = snag(code, Severity::grounds, s.word(), capital(s.spoken()) + " has no output", "Nothing moves it.",
+                  "Give it an output.");
     n.fix = Fix{"Add the missing outputs", [](const Rig& rig) { return with_kind(rig, rig.airframe.kind); }};
     snags.push_back(std::move(n));
   }
@@ -48,7 +52,8 @@ void output_for_no_surface(const Inspection& in, std::string_view code, std::vec
   for (const Output& o : in.rig.outputs)
     for (const Surface s : o.surfaces)
       if (std::find(surfaces.begin(), surfaces.end(), s) == surfaces.end()) {
-        Snag n = snag(code, Severity::fix_first, o.id, capital(name_of(o)) + " drives a surface that this kind of airframe does not have",
+        Snag n = snag(code, Severity::fix_first, o.id,
+                      capital(name_of(o)) + " drives a surface that this kind of airframe does not have",
                       "The plan and the model disagree.", "Choose the right kind of airframe, or remove the output.");
         n.fix = Fix{"Remove " + o.id, [id = o.id](const Rig& rig) {
                       Rig r = rig;
@@ -65,7 +70,8 @@ void shared_socket(const Inspection& in, std::string_view code, std::vector<Snag
     if (o.socket.empty()) continue;
     const auto [it, is_new] = first.emplace(o.socket, &o);
     if (is_new) continue;
-    Snag n = snag(code, Severity::grounds, o.id, capital(name_of(o)) + " and " + name_of(*it->second) + " share socket " + o.socket,
+    Snag n = snag(code, Severity::grounds, o.id,
+                  capital(name_of(o)) + " and " + name_of(*it->second) + " share socket " + o.socket,
                   "One socket gives one pulse.", "Move one of them to a free socket.");
     n.fix = move_to_free_socket(in, o);
     snags.push_back(std::move(n));
@@ -75,9 +81,12 @@ void shared_socket(const Inspection& in, std::string_view code, std::vector<Snag
 void unknown_socket(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   if (!in.controller) return;
   for (const Output& o : in.rig.outputs) {
-    if (in.controller->socket(o.socket) || (o.socket.empty() && in.controller->motor_bypasses && drives_motor(o))) continue;
-    const std::string what = o.socket.empty() ? " has no socket yet" : " sits in socket " + o.socket + ", which this controller does not have";
-    Snag n = snag(code, Severity::grounds, o.id, capital(name_of(o)) + what, "Without a socket nothing is driven.", "Choose one of the controller's sockets.");
+    if (in.controller->socket(o.socket) || (o.socket.empty() && in.controller->motor_bypasses && drives_motor(o)))
+      continue;
+    const std::string what = o.socket.empty() ? " has no socket yet"
+                                              : " sits in socket " + o.socket + ", which this controller does not have";
+    Snag n = snag(code, Severity::grounds, o.id, capital(name_of(o)) + what, "Without a socket nothing is driven.",
+                  "Choose one of the controller's sockets.");
     n.fix = move_to_free_socket(in, o);
     snags.push_back(std::move(n));
   }
@@ -86,14 +95,16 @@ void unknown_socket(const Inspection& in, std::string_view code, std::vector<Sna
 void command_unanswered(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   const auto answered = [](const std::vector<Output>& outputs, Axis axis) {
     return std::any_of(outputs.begin(), outputs.end(), [&](const Output& o) {
-      return o.mix.of(axis) != 0 && std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](Surface s) { return required_direction(s, axis) != 0; });
+      return o.mix.of(axis) != 0 && std::any_of(o.surfaces.begin(), o.surfaces.end(),
+                                                [&](Surface s) { return required_direction(s, axis) != 0; });
     });
   };
   const auto usual = default_outputs(in.rig.airframe.kind);
   for (const Axis axis : all_axes) {
     const std::string name(word(axis));
     if (answered(usual, axis) && !answered(in.rig.outputs, axis))
-      snags.push_back(snag(code, Severity::grounds, name, "Nothing answers " + name, "The model could not be steered in " + name + ".", "Give a surface a " + name + " weight."));
+      snags.push_back(snag(code, Severity::grounds, name, "Nothing answers " + name,
+                           "The model could not be steered in " + name + ".", "Give a surface a " + name + " weight."));
   }
 }
 
@@ -103,7 +114,8 @@ void wrong_axis(const Inspection& in, std::string_view code, std::vector<Snag>& 
       for (const Surface s : o.surfaces)
         if (o.mix.of(axis) != 0 && required_direction(s, axis) == 0) {
           const std::string name(word(axis));
-          Snag n = snag(code, Severity::fix_first, o.id, capital(name_of(o)) + " answers " + name + ", which this surface can't serve",
+          Snag n = snag(code, Severity::fix_first, o.id,
+                        capital(name_of(o)) + " answers " + name + ", which this surface can't serve",
                         "It would only add drag and confusion.", "Set its " + name + " weight to zero.");
           n.fix = Fix{"Set the " + name + " weight of " + o.id + " to zero", [id = o.id, axis](const Rig& rig) {
                         Rig r = rig;
@@ -127,9 +139,11 @@ void no_sign_is_right(const Inspection& in, std::string_view code, std::vector<S
         sense = wanted > 0 ? 1 : -1;
       }
       if (torn)
-        snags.push_back(snag(code, Severity::grounds, o.id, capital(name_of(o)) + " mixes its commands with signs that can't all be right",
-                             "Whichever way the servo turns, one command moves the surface the wrong way.",
-                             "Look at the surface on each stick and flip the sign of the one that is wrong (station proof finds it)."));
+        snags.push_back(snag(
+            code, Severity::grounds, o.id,
+            capital(name_of(o)) + " mixes its commands with signs that can't all be right",
+            "Whichever way the servo turns, one command moves the surface the wrong way.",
+            "Look at the surface on each stick and flip the sign of the one that is wrong (station proof finds it)."));
     }
 }
 
@@ -141,14 +155,21 @@ void unequal_sides(const Inspection& in, std::string_view code, std::vector<Snag
     for (const Axis axis : all_axes)
       if (std::abs(std::abs(o.mix.of(axis)) - std::abs(twin->mix.of(axis))) > 0.01) {
         const std::string name(word(axis));
-        Snag n = snag(code, Severity::fix_first, o.id, "Left and right answer " + name + " by unequal amounts (" + number_text(std::abs(o.mix.of(axis)), 2) + " and " + number_text(std::abs(twin->mix.of(axis)), 2) + ")",
-                      "A " + name + " command would carry another one with it.", "Make the amounts equal; differential belongs in the linkage or in its own setting.");
-        n.fix = Fix{"Give the right side the left side's amount", [left = o.id, right = twin->id, axis](const Rig& rig) {
-                      Rig r = rig;
-                      const Output* l = r.output(left);
-                      if (Output* output = r.output(right); output && l) output->mix.of(axis) = std::copysign(l->mix.of(axis), output->mix.of(axis) != 0 ? output->mix.of(axis) : 1.0);
-                      return r;
-                    }};
+        Snag n =
+            snag(code, Severity::fix_first, o.id,
+                 "Left and right answer " + name + " by unequal amounts (" + number_text(std::abs(o.mix.of(axis)), 2) +
+                     " and " + number_text(std::abs(twin->mix.of(axis)), 2) + ")",
+                 "A " + name + " command would carry another one with it.",
+                 "Make the amounts equal; differential belongs in the linkage or in its own setting.");
+        n.fix =
+            Fix{"Give the right side the left side's amount", [left = o.id, right = twin->id, axis](const Rig& rig) {
+                  Rig r = rig;
+                  const Output* l = r.output(left);
+                  if (Output* output = r.output(right); output && l)
+                    output->mix.of(axis) =
+                        std::copysign(l->mix.of(axis), output->mix.of(axis) != 0 ? output->mix.of(axis) : 1.0);
+                  return r;
+                }};
         snags.push_back(std::move(n));
       }
   }
@@ -157,25 +178,33 @@ void unequal_sides(const Inspection& in, std::string_view code, std::vector<Snag
 void saturates(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const SurfaceAnswer& a : in.reports.surfaces.answers)
     if (a.worst_sum > 1.1)
-      snags.push_back(snag(code, Severity::worth_knowing, a.output, "Full sticks together ask " + number_text(100 * a.worst_sum, 0) + " % of the travel of the " + a.surface.spoken(),
-                           "Beyond 100 % the surface stops and one command swallows the other.", "Lower the weights, or accept it and know it."));
+      snags.push_back(snag(code, Severity::worth_knowing, a.output,
+                           "Full sticks together ask " + number_text(100 * a.worst_sum, 0) +
+                               " % of the travel of the " + a.surface.spoken(),
+                           "Beyond 100 % the surface stops and one command swallows the other.",
+                           "Lower the weights, or accept it and know it."));
 }
 
 void y_lead(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Output& o : in.rig.outputs)
     if (o.surfaces.size() > 1)
-      snags.push_back(snag(code, Severity::worth_knowing, o.id, capital(name_of(o)) + " is a Y-lead with " + std::to_string(o.surfaces.size()) + " servos",
-                           "No setting can turn one side alone, and there is no differential.", "If one side is wrong, remount its servo, or give it its own output."));
+      snags.push_back(snag(code, Severity::worth_knowing, o.id,
+                           capital(name_of(o)) + " is a Y-lead with " + std::to_string(o.surfaces.size()) + " servos",
+                           "No setting can turn one side alone, and there is no differential.",
+                           "If one side is wrong, remount its servo, or give it its own output."));
 }
 
 void linkage_trouble(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const SurfaceAnswer& a : in.reports.surfaces.answers) {
     if (!a.linkage_error.empty())
-      snags.push_back(snag(code, Severity::fix_first, a.surface.word(), "The linkage of the " + a.surface.spoken() + " can't be built as measured", a.linkage_error + ".", "Measure arm, rod and horn again."));
+      snags.push_back(snag(code, Severity::fix_first, a.surface.word(),
+                           "The linkage of the " + a.surface.spoken() + " can't be built as measured",
+                           a.linkage_error + ".", "Measure arm, rod and horn again."));
     if (a.problems.empty()) continue;
     std::string what = capital(a.surface.spoken());
     for (const LinkageProblem& p : a.problems) what += (&p == &a.problems.front() ? ": " : "; ") + small(p.words);
-    snags.push_back(snag(code, Severity::fix_first, a.surface.word(), what, "Within the pulses that its output may send.", "Bring the ends in, or use other holes."));
+    snags.push_back(snag(code, Severity::fix_first, a.surface.word(), what,
+                         "Within the pulses that its output may send.", "Bring the ends in, or use other holes."));
   }
 }
 
@@ -186,23 +215,33 @@ void unequal_throws(const Inspection& in, std::string_view code, std::vector<Sna
     if (!left || !right) continue;
     if (std::abs(left->up_deg - right->up_deg) > alike_deg || std::abs(left->down_deg - right->down_deg) > alike_deg)
       snags.push_back(snag(code, Severity::fix_first, a.surface.word(),
-                           "Left and right throws differ: " + number_text(left->up_deg, 1) + "° up and " + number_text(left->down_deg, 1) + "° down against " + number_text(right->up_deg, 1) + "° and " + number_text(right->down_deg, 1) + "°",
-                           "Every command would carry another one with it.", "Set the ends at station surfaces, Throws."));
+                           "Left and right throws differ: " + number_text(left->up_deg, 1) + "° up and " +
+                               number_text(left->down_deg, 1) + "° down against " + number_text(right->up_deg, 1) +
+                               "° and " + number_text(right->down_deg, 1) + "°",
+                           "Every command would carry another one with it.",
+                           "Set the ends at station surfaces, Throws."));
   }
 }
 
 void not_flush(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const SurfaceAnswer& a : in.reports.surfaces.answers)
     if (const auto read = read_throws(in.rig, a.surface); read && std::abs(read->neutral_deg) > 1)
-      snags.push_back(snag(code, Severity::fix_first, a.surface.word(), capital(a.surface.spoken()) + " stands " + number_text(read->neutral_deg, 1) + "° off neutral", "It would be trimmed against in flight, and one side has less throw left.",
-                           "Centre it with the linkage first, then with its output."));
+      snags.push_back(
+          snag(code, Severity::fix_first, a.surface.word(),
+               capital(a.surface.spoken()) + " stands " + number_text(read->neutral_deg, 1) + "° off neutral",
+               "It would be trimmed against in flight, and one side has less throw left.",
+               "Centre it with the linkage first, then with its output."));
 }
 
 void servo_load(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const ServoLoad& l : in.reports.loads) {
     if (l.available_nm <= 0) continue;
     if (l.fast.share_low > 1)
-      snags.push_back(snag(code, Severity::fix_first, l.surface.word(), "The servo of the " + l.surface.spoken() + " can't hold full throw in fast flight", number_text(100 * l.fast.torque_low_nm, 0) + " to " + number_text(100 * l.fast.torque_high_nm, 0) + " N·cm asked, " + number_text(100 * l.available_nm, 0) + " there (an estimate).",
+      snags.push_back(snag(code, Severity::fix_first, l.surface.word(),
+                           "The servo of the " + l.surface.spoken() + " can't hold full throw in fast flight",
+                           number_text(100 * l.fast.torque_low_nm, 0) + " to " +
+                               number_text(100 * l.fast.torque_high_nm, 0) + " N·cm asked, " +
+                               number_text(100 * l.available_nm, 0) + " there (an estimate).",
                            "A stronger servo, an inner hole of its arm, or less throw."));
   }
 }
@@ -210,8 +249,12 @@ void servo_load(const Inspection& in, std::string_view code, std::vector<Snag>& 
 void play(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Linkage& l : in.rig.linkages) {
     if (!l.play_m || *l.play_m <= 0.001) continue;
-    snags.push_back(snag(code, Severity::worth_knowing, l.surface.word(), capital(l.surface.spoken()) + " has " + number_text(1000 * *l.play_m, 1) + " mm of play at its edge", "Play sets a ceiling to the gain, and on a fast or unbalanced surface it invites flutter: a caution, not a calculation.",
-                         "Tighten horn, clevis and servo arm before raising the gain."));
+    snags.push_back(
+        snag(code, Severity::worth_knowing, l.surface.word(),
+             capital(l.surface.spoken()) + " has " + number_text(1000 * *l.play_m, 1) + " mm of play at its edge",
+             "Play sets a ceiling to the gain, and on a fast or unbalanced surface it invites flutter: a caution, not "
+             "a calculation.",
+             "Tighten horn, clevis and servo arm before raising the gain."));
   }
 }
 
@@ -219,14 +262,23 @@ void ends_at_the_stop(const Inspection& in, std::string_view code, std::vector<S
   constexpr double least_us = 900, most_us = 2100;  // common practice
   for (const Output& o : in.rig.outputs)
     if (!o.surfaces.empty() && o.mix.throttle == 0 && (o.low_us < least_us || o.high_us > most_us))
-      snags.push_back(snag(code, Severity::fix_first, o.id, capital(name_of(o)) + " may be sent to " + number_text(o.low_us < least_us ? o.low_us : o.high_us, 0) + " µs", "Centre, trim and mix together must not drive a servo against its stop: it stalls, and pulls the rail down.", "Bring the end in, and use another hole for more throw."));
+      snags.push_back(snag(
+          code, Severity::fix_first, o.id,
+          capital(name_of(o)) + " may be sent to " + number_text(o.low_us < least_us ? o.low_us : o.high_us, 0) + " µs",
+          "Centre, trim and mix together must not drive a servo against its stop: it stalls, and pulls the rail down.",
+          "Bring the end in, and use another hole for more throw."));
 }
 
 void strong_taileron(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Output& o : in.rig.outputs)
     for (const Surface s : o.surfaces)
-      if (s.kind == SurfaceKind::taileron && s.side == Side::left && o.mix.pitch != 0 && std::abs(o.mix.roll / o.mix.pitch) > 0.55)
-        snags.push_back(snag(code, Severity::worth_knowing, o.id, "The tail halves get " + number_text(100 * std::abs(o.mix.roll / o.mix.pitch), 0) + " % of pitch for roll", "Tail halves roll hard and bend the tail; common practice starts low.", "Start at 25 to 50 %, and raise it after the first flights."));
+      if (s.kind == SurfaceKind::taileron && s.side == Side::left && o.mix.pitch != 0 &&
+          std::abs(o.mix.roll / o.mix.pitch) > 0.55)
+        snags.push_back(snag(
+            code, Severity::worth_knowing, o.id,
+            "The tail halves get " + number_text(100 * std::abs(o.mix.roll / o.mix.pitch), 0) + " % of pitch for roll",
+            "Tail halves roll hard and bend the tail; common practice starts low.",
+            "Start at 25 to 50 %, and raise it after the first flights."));
 }
 
 void settings_that_are_not_there(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
@@ -234,10 +286,17 @@ void settings_that_are_not_there(const Inspection& in, std::string_view code, st
   const OutputSettings can = settable(in.controller);
   for (const Output& o : in.rig.outputs) {
     if (o.surfaces.empty() || o.mix.throttle != 0) continue;
-    const bool centre = !can.centre && std::abs(o.centre_us - 1500) > 1, ends = !can.ends && (std::abs(o.low_us - 1000) > 1 || std::abs(o.high_us - 2000) > 1);
+    const bool centre = !can.centre && std::abs(o.centre_us - 1500) > 1,
+               ends = !can.ends && (std::abs(o.low_us - 1000) > 1 || std::abs(o.high_us - 2000) > 1);
     if (!centre && !ends) continue;
-    Snag n = snag(code, Severity::fix_first, o.id, capital(name_of(o)) + " is planned with " + (centre && ends ? "a centre and ends" : centre ? "a centre" : "ends") + " of its own, which this class can't set",
-                  "The board sends 1000, 1500 and 2000 µs all the same; every throw worked out from the plan is wrong.", "Centre it with arm and clevis, and choose the throw by the holes.");
+    Snag n = snag(code, Severity::fix_first, o.id,
+                  capital(name_of(o)) + " is planned with " +
+                      (centre && ends ? "a centre and ends"
+                       : centre       ? "a centre"
+                                      : "ends") +
+                      " of its own, which this class can't set",
+                  "The board sends 1000, 1500 and 2000 µs all the same; every throw worked out from the plan is wrong.",
+                  "Centre it with arm and clevis, and choose the throw by the holes.");
     n.fix = Fix{std::string("Plan ") + o.id + " with plain pulses", [id = o.id, can](const Rig& rig) {
                   Rig r = rig;
                   if (Output* output = r.output(id)) {
@@ -245,7 +304,8 @@ void settings_that_are_not_there(const Inspection& in, std::string_view code, st
                     if (!can.ends) {
                       output->low_us = 1000;
                       output->high_us = 2000;
-                      if (output->centre_us <= output->low_us || output->centre_us >= output->high_us) output->centre_us = 1500;
+                      if (output->centre_us <= output->low_us || output->centre_us >= output->high_us)
+                        output->centre_us = 1500;
                     }
                   }
                   return r;
@@ -257,12 +317,23 @@ void settings_that_are_not_there(const Inspection& in, std::string_view code, st
 }  // namespace
 
 const std::vector<Rule>& surfaces_rules() {
-  static const std::vector<Rule> rules{{"SURFACES-01", surface_without_output}, {"SURFACES-02", output_for_no_surface}, {"SURFACES-03", shared_socket},
-                                       {"SURFACES-04", unknown_socket},         {"SURFACES-05", command_unanswered},    {"SURFACES-06", wrong_axis},
-                                       {"SURFACES-07", no_sign_is_right},       {"SURFACES-08", unequal_sides},         {"SURFACES-09", saturates},
-                                       {"SURFACES-10", y_lead},                {"SURFACES-11", linkage_trouble},       {"SURFACES-12", unequal_throws},
-                                       {"SURFACES-13", not_flush},             {"SURFACES-14", servo_load},            {"SURFACES-15", play},
-                                       {"SURFACES-16", ends_at_the_stop},      {"SURFACES-17", strong_taileron},
+  static const std::vector<Rule> rules{{"SURFACES-01", surface_without_output},
+                                       {"SURFACES-02", output_for_no_surface},
+                                       {"SURFACES-03", shared_socket},
+                                       {"SURFACES-04", unknown_socket},
+                                       {"SURFACES-05", command_unanswered},
+                                       {"SURFACES-06", wrong_axis},
+                                       {"SURFACES-07", no_sign_is_right},
+                                       {"SURFACES-08", unequal_sides},
+                                       {"SURFACES-09", saturates},
+                                       {"SURFACES-10", y_lead},
+                                       {"SURFACES-11", linkage_trouble},
+                                       {"SURFACES-12", unequal_throws},
+                                       {"SURFACES-13", not_flush},
+                                       {"SURFACES-14", servo_load},
+                                       {"SURFACES-15", play},
+                                       {"SURFACES-16", ends_at_the_stop},
+                                       {"SURFACES-17", strong_taileron},
                                        {"SURFACES-18", settings_that_are_not_there}};
   return rules;
 }

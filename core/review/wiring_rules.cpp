@@ -12,12 +12,16 @@ namespace {
 
 constexpr double steep_drop_v = 0.3, amps_per_mm2 = 18;  // common practice
 
-Snag& add(std::vector<Snag>& snags, std::string_view code, Severity severity, std::string subject, std::string what, std::string why, std::string remedy) {
-  return snags.emplace_back(make_snag(Station::wiring, code, severity, std::move(subject), std::move(what), std::move(why), std::move(remedy)));
+Snag& add(std::vector<Snag>& snags, std::string_view code, Severity severity, std::string subject, std::string what,
+          std::string why, std::string remedy) {
+  return snags.emplace_back(make_snag(Station::wiring, code, severity, std::move(subject), std::move(what),
+                                      std::move(why), std::move(remedy)));
 }
 
 std::string mm(double metres) { return number_text(1000 * metres, 0) + " mm"; }
-std::string name(const Inspection& in, const std::string& part) { return capital(part_name(in.rig, in.catalogue, part)); }
+std::string name(const Inspection& in, const std::string& part) {
+  return capital(part_name(in.rig, in.catalogue, part));
+}
 const Terminal* terminal(const Inspection& in, const LeadEnd& end) { return terminal_of(in.rig, in.catalogue, end); }
 std::string at(const Inspection& in, const LeadEnd& end) {
   const Terminal* t = terminal(in, end);
@@ -55,11 +59,14 @@ Fix change_lead(const std::string& label, const std::string& id, std::function<v
 
 /// The lead's end at the controller, moved to another socket.
 Fix move_end(const Touch& t, const Terminal& to) {
-  return change_lead("Move it to " + to.label, t.lead->id, [socket = to.id, at_from = t.board == &t.lead->from](Lead& l) { (at_from ? l.from : l.to).socket = socket; });
+  return change_lead(
+      "Move it to " + to.label, t.lead->id,
+      [socket = to.id, at_from = t.board == &t.lead->from](Lead& l) { (at_from ? l.from : l.to).socket = socket; });
 }
 
 bool socket_used(const Inspection& in, const std::string& socket) {
-  return std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) { return far_end(l, "controller", socket) != nullptr; });
+  return std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                     [&](const Lead& l) { return far_end(l, "controller", socket) != nullptr; });
 }
 
 bool kept_for_other(const Inspection& in, const Terminal& t, const std::string& part) {
@@ -72,12 +79,17 @@ const Terminal* free_port_for(const Inspection& in, const Touch& t, bool hardwar
   if (!t.end) return nullptr;
   const PartKind* k = kind_of(in.rig, in.catalogue, t.other->part);
   for (const Terminal& p : in.controller->ports)
-    if (mates(*t.end, p) && !socket_used(in, p.id) && !kept_for_other(in, p, t.other->part) && !(hardware && p.emulated) && !(p.most_baud > 0 && k && k->serial && k->serial->baud > p.most_baud)) return &p;
+    if (mates(*t.end, p) && !socket_used(in, p.id) && !kept_for_other(in, p, t.other->part) &&
+        !(hardware && p.emulated) && !(p.most_baud > 0 && k && k->serial && k->serial->baud > p.most_baud))
+      return &p;
   return nullptr;
 }
 
 /// May several leads meet here?
-bool shared(TerminalKind k) { return k == TerminalKind::two_wire || k == TerminalKind::battery_out || k == TerminalKind::output || k == TerminalKind::supply || k == TerminalKind::ground || k == TerminalKind::power; }
+bool shared(TerminalKind k) {
+  return k == TerminalKind::two_wire || k == TerminalKind::battery_out || k == TerminalKind::output ||
+         k == TerminalKind::supply || k == TerminalKind::ground || k == TerminalKind::power;
+}
 
 void one_job(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   std::map<std::pair<std::string, std::string>, std::vector<const Lead*>> ends;
@@ -87,7 +99,10 @@ void one_job(const Inspection& in, std::string_view code, std::vector<Snag>& sna
     if (leads.size() < 2) continue;
     const Terminal* t = terminal(in, {end.first, end.second, Json::object()});
     if (!t || (shared(t->kind) && !(end.first == "controller" && t->kind == TerminalKind::power))) continue;
-    Snag& n = add(snags, code, Severity::fix_first, end.first, std::to_string(leads.size()) + " leads at " + part_name(in.rig, in.catalogue, end.first) + " " + t->label, "A port does one job, and a socket takes one plug.", "Move one of them to a port of its own.");
+    Snag& n =
+        add(snags, code, Severity::fix_first, end.first,
+            std::to_string(leads.size()) + " leads at " + part_name(in.rig, in.catalogue, end.first) + " " + t->label,
+            "A port does one job, and a socket takes one plug.", "Move one of them to a port of its own.");
     for (const Touch& touch : touches(in))
       if (touch.lead == leads.back() && end.first == "controller")
         if (const Terminal* to = free_port_for(in, touch, false)) n.fix = move_end(touch, *to);
@@ -95,19 +110,32 @@ void one_job(const Inspection& in, std::string_view code, std::vector<Snag>& sna
 }
 
 /// What makes two ends not fit together; the special cases have codes of their own.
-bool inverted_case(const Terminal& a, const Terminal& b) { return (a.kind == TerminalKind::inverted_serial && b.kind == TerminalKind::serial) || (b.kind == TerminalKind::inverted_serial && a.kind == TerminalKind::serial); }
+bool inverted_case(const Terminal& a, const Terminal& b) {
+  return (a.kind == TerminalKind::inverted_serial && b.kind == TerminalKind::serial) ||
+         (b.kind == TerminalKind::inverted_serial && a.kind == TerminalKind::serial);
+}
 bool data_case(const Terminal& a, const Terminal& b) {
-  const auto data = [](const Terminal& t) { return t.kind == TerminalKind::serial || t.kind == TerminalKind::serial_inverting; };
-  const auto one_way = [](const Terminal& t) { return t.kind == TerminalKind::pulse_input || t.kind == TerminalKind::summed_input || t.kind == TerminalKind::summed_output || t.kind == TerminalKind::two_wire || t.kind == TerminalKind::output; };
+  const auto data = [](const Terminal& t) {
+    return t.kind == TerminalKind::serial || t.kind == TerminalKind::serial_inverting;
+  };
+  const auto one_way = [](const Terminal& t) {
+    return t.kind == TerminalKind::pulse_input || t.kind == TerminalKind::summed_input ||
+           t.kind == TerminalKind::summed_output || t.kind == TerminalKind::two_wire || t.kind == TerminalKind::output;
+  };
   return (data(a) && one_way(b)) || (data(b) && one_way(a));
 }
-bool sense_case(const Terminal& a, const Terminal& b) { return a.kind == TerminalKind::sense_output || b.kind == TerminalKind::sense_output; }
+bool sense_case(const Terminal& a, const Terminal& b) {
+  return a.kind == TerminalKind::sense_output || b.kind == TerminalKind::sense_output;
+}
 
 void does_not_mate(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Lead& l : in.rig.leads) {
     const Terminal *a = terminal(in, l.from), *b = terminal(in, l.to);
     if (!a || !b || mates(*a, *b) || inverted_case(*a, *b) || data_case(*a, *b) || sense_case(*a, *b)) continue;
-    add(snags, code, Severity::grounds, l.id, capital(at(in, l.from)) + " does not belong at " + at(in, l.to), "A " + spoken(word(a->kind)) + " and a " + spoken(word(b->kind)) + " have nothing to say to each other, and plus may land where it destroys.", "Let the plan find its place.");
+    add(snags, code, Severity::grounds, l.id, capital(at(in, l.from)) + " does not belong at " + at(in, l.to),
+        "A " + spoken(word(a->kind)) + " and a " + spoken(word(b->kind)) +
+            " have nothing to say to each other, and plus may land where it destroys.",
+        "Let the plan find its place.");
   }
 }
 
@@ -115,16 +143,22 @@ void no_such_socket(const Inspection& in, std::string_view code, std::vector<Sna
   for (const Lead& l : in.rig.leads)
     for (const LeadEnd* e : {&l.from, &l.to}) {
       if (terminal(in, *e)) continue;
-      const bool known = e->part == "controller" ? in.controller != nullptr : kind_of(in.rig, in.catalogue, e->part) != nullptr;
+      const bool known =
+          e->part == "controller" ? in.controller != nullptr : kind_of(in.rig, in.catalogue, e->part) != nullptr;
       if (!known) continue;  // said elsewhere
-      add(snags, code, Severity::fix_first, l.id, "Lead " + l.id + " ends at \"" + e->socket + "\", which the " + part_name(in.rig, in.catalogue, e->part) + " does not have", "It leads nowhere.", "Choose one of its sockets.");
+      add(snags, code, Severity::fix_first, l.id,
+          "Lead " + l.id + " ends at \"" + e->socket + "\", which the " + part_name(in.rig, in.catalogue, e->part) +
+              " does not have",
+          "It leads nowhere.", "Choose one of its sockets.");
     }
 }
 
 void needs_inverting(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Touch& t : touches(in)) {
     if (!t.socket || !t.end || !inverted_case(*t.socket, *t.end) || mates(*t.socket, *t.end)) continue;
-    Snag& n = add(snags, code, Severity::fix_first, t.other->part, name(in, t.other->part) + " sends inverted serial, and " + t.socket->label + " can't invert", "The controller hears nothing.", "Use a port that inverts its input.");
+    Snag& n = add(snags, code, Severity::fix_first, t.other->part,
+                  name(in, t.other->part) + " sends inverted serial, and " + t.socket->label + " can't invert",
+                  "The controller hears nothing.", "Use a port that inverts its input.");
     if (const Terminal* to = free_port_for(in, t, true)) n.fix = move_end(t, *to);
   }
 }
@@ -132,7 +166,9 @@ void needs_inverting(const Inspection& in, std::string_view code, std::vector<Sn
 void needs_two_way(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Touch& t : touches(in)) {
     if (!t.socket || !t.end || !data_case(*t.socket, *t.end) || mates(*t.socket, *t.end)) continue;
-    Snag& n = add(snags, code, Severity::fix_first, t.other->part, name(in, t.other->part) + " does not fit " + t.socket->label + ": a data pair needs a serial port", "No data arrives.", "Use a free serial port.");
+    Snag& n = add(snags, code, Severity::fix_first, t.other->part,
+                  name(in, t.other->part) + " does not fit " + t.socket->label + ": a data pair needs a serial port",
+                  "No data arrives.", "Use a free serial port.");
     if (const Terminal* to = free_port_for(in, t, false)) n.fix = move_end(t, *to);
   }
 }
@@ -144,10 +180,15 @@ void compass_off_bus(const Inspection& in, std::string_view code, std::vector<Sn
     if (!k) continue;
     for (const Terminal& t : k->terminals) {
       if (t.kind != TerminalKind::two_wire) continue;
-      const bool connected = std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) { return far_end(l, p.id, t.id) != nullptr; });
-      const auto bus = std::find_if(in.controller->ports.begin(), in.controller->ports.end(), [](const Terminal& q) { return q.kind == TerminalKind::two_wire; });
+      const bool connected = std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                                         [&](const Lead& l) { return far_end(l, p.id, t.id) != nullptr; });
+      const auto bus = std::find_if(in.controller->ports.begin(), in.controller->ports.end(),
+                                    [](const Terminal& q) { return q.kind == TerminalKind::two_wire; });
       if (connected || bus == in.controller->ports.end()) continue;
-      add(snags, code, Severity::fix_first, p.id, name(in, p.id) + ": the two-wire bus is not connected", "Clock and data are a pair of their own, apart from the serial pair: without them there is no " + std::string(k->group == PartGroup::airspeed ? "airspeed" : "compass") + ".", "Connect it to " + bus->label + ".")
+      add(snags, code, Severity::fix_first, p.id, name(in, p.id) + ": the two-wire bus is not connected",
+          "Clock and data are a pair of their own, apart from the serial pair: without them there is no " +
+              std::string(k->group == PartGroup::airspeed ? "airspeed" : "compass") + ".",
+          "Connect it to " + bus->label + ".")
           .fix = Fix{"Connect it to " + bus->label, [part = p.id, end = t.id, to = bus->id](const Rig& rig) {
                        Rig r = rig;
                        Lead l;
@@ -166,14 +207,20 @@ void compass_off_bus(const Inspection& in, std::string_view code, std::vector<Sn
 void pair_turned(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Lead& l : in.rig.leads)
     if (l.pair_turned)
-      add(snags, code, Severity::fix_first, l.id, "The data pair of lead " + l.id + " is turned: transmit meets transmit", "No data either way; nothing is harmed.", "Exchange the two data wires: transmit goes to receive.")
+      add(snags, code, Severity::fix_first, l.id,
+          "The data pair of lead " + l.id + " is turned: transmit meets transmit",
+          "No data either way; nothing is harmed.", "Exchange the two data wires: transmit goes to receive.")
           .fix = change_lead("The pair is exchanged now", l.id, [](Lead& x) { x.pair_turned = false; });
 }
 
 void plug_turned(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Lead& l : in.rig.leads)
     if (l.plug_turned)
-      add(snags, code, Severity::grounds, l.id, "The plug of lead " + l.id + " is the wrong way round", "Plus and minus exchanged destroy things; signal on the minus edge keeps it still." + std::string(in.controller && !in.controller->minus_edge.empty() ? " Minus is at " + in.controller->minus_edge + "." : ""),
+      add(snags, code, Severity::grounds, l.id, "The plug of lead " + l.id + " is the wrong way round",
+          "Plus and minus exchanged destroy things; signal on the minus edge keeps it still." +
+              std::string(in.controller && !in.controller->minus_edge.empty()
+                              ? " Minus is at " + in.controller->minus_edge + "."
+                              : ""),
           "Before any power: turn the plug. Labels printed beside a row may be off by a pin, so look at the wires.")
           .fix = change_lead("The plug is turned now", l.id, [](Lead& x) { x.plug_turned = false; });
 }
@@ -187,9 +234,13 @@ void one_rate(const Inspection& in, std::string_view code, std::vector<Snag>& sn
     if (g.rates_hz.size() < 2) continue;
     std::string rates;
     for (const double hz : g.rates_hz) rates += (rates.empty() ? "" : " and ") + number_text(hz, 0) + " Hz";
-    Snag& n = add(snags, code, Severity::fix_first, g.outputs.back(), "Outputs of timer group " + std::to_string(g.group) + " want " + rates, "Outputs that share a timer share a pulse rate: one forces the others.", "Give each rate a group of its own.");
+    Snag& n = add(snags, code, Severity::fix_first, g.outputs.back(),
+                  "Outputs of timer group " + std::to_string(g.group) + " want " + rates,
+                  "Outputs that share a timer share a pulse rate: one forces the others.",
+                  "Give each rate a group of its own.");
     const Plan plan = plan_wiring(in.rig, in.catalogue);
-    if (std::none_of(plan.obstacles.begin(), plan.obstacles.end(), [&](const Obstacle& o) { return o.code == code; })) n.fix = replan(in, "Plan the sockets anew");
+    if (std::none_of(plan.obstacles.begin(), plan.obstacles.end(), [&](const Obstacle& o) { return o.code == code; }))
+      n.fix = replan(in, "Plan the sockets anew");
   }
 }
 
@@ -198,15 +249,20 @@ void too_fast(const Inspection& in, std::string_view code, std::vector<Snag>& sn
     for (const Part* p : servos_on(in.rig, in.catalogue, o.socket)) {
       const PartKind* k = in.catalogue.part(p->kind);
       if (!k->servo || o.rate_hz <= k->servo->most_rate_hz) continue;
-      add(snags, code, Severity::fix_first, p->id, name(in, p->id) + " gets " + number_text(o.rate_hz, 0) + " Hz; it bears " + number_text(k->servo->most_rate_hz, 0) + " Hz",
-          k->servo->digital ? "It gets hot and jitters." : "An analogue servo overheats on a fast pulse rate.", "Lower the rate of its timer group.")
-          .fix = Fix{"Set its timer group to " + number_text(k->servo->most_rate_hz, 0) + " Hz", [id = o.id, hz = k->servo->most_rate_hz, catalogue = in.catalogue](const Rig& rig) {
+      add(snags, code, Severity::fix_first, p->id,
+          name(in, p->id) + " gets " + number_text(o.rate_hz, 0) + " Hz; it bears " +
+              number_text(k->servo->most_rate_hz, 0) + " Hz",
+          k->servo->digital ? "It gets hot and jitters." : "An analogue servo overheats on a fast pulse rate.",
+          "Lower the rate of its timer group.")
+          .fix = Fix{"Set its timer group to " + number_text(k->servo->most_rate_hz, 0) + " Hz",
+                     [id = o.id, hz = k->servo->most_rate_hz, catalogue = in.catalogue](const Rig& rig) {
                        Rig r = rig;
                        const ControllerClass* c = catalogue.controller(r.controller.kind);
                        const Terminal* mine = c && r.output(id) ? c->socket(r.output(id)->socket) : nullptr;
                        for (Output& out : r.outputs) {
                          const Terminal* t = c ? c->socket(out.socket) : nullptr;
-                         if (out.id == id || (t && mine && t->timer_group == mine->timer_group && !drives_motor(out))) out.rate_hz = std::min(out.rate_hz, hz);
+                         if (out.id == id || (t && mine && t->timer_group == mine->timer_group && !drives_motor(out)))
+                           out.rate_hz = std::min(out.rate_hz, hz);
                        }
                        return r;
                      }};
@@ -220,8 +276,12 @@ void motor_among_servos(const Inspection& in, std::string_view code, std::vector
   if (groups.size() < 2) return;
   for (const TimerGroup& g : in.reports.wiring.groups)
     if (g.motor && g.servo)
-      add(snags, code, Severity::worth_knowing, g.outputs.back(), "Motor and servos share timer group " + std::to_string(g.group), "A faster motor protocol would drive the servos with it.", "Give the motor a group of its own if there is one.")
-          .fix = plan_wiring(in.rig, in.catalogue).changes > 0 ? std::optional(replan(in, "Plan the sockets anew")) : std::nullopt;
+      add(snags, code, Severity::worth_knowing, g.outputs.back(),
+          "Motor and servos share timer group " + std::to_string(g.group),
+          "A faster motor protocol would drive the servos with it.",
+          "Give the motor a group of its own if there is one.")
+          .fix = plan_wiring(in.rig, in.catalogue).changes > 0 ? std::optional(replan(in, "Plan the sockets anew"))
+                                                               : std::nullopt;
 }
 
 void pads(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
@@ -229,7 +289,10 @@ void pads(const Inspection& in, std::string_view code, std::vector<Snag>& snags)
   if (!in.controller || in.controller->pads.empty()) return;
   // Each power pad takes one wire; more than one lead on it is said by the rule on one job a port.
   if (w.ground_pads_needed > w.ground_pads)
-    add(snags, code, Severity::fix_first, "controller", std::to_string(w.ground_pads_needed) + " leads need a ground pad, the board has " + std::to_string(w.ground_pads), "Two wires on one pad tear it off.", "A distribution board, or one spliced lead for several.");
+    add(snags, code, Severity::fix_first, "controller",
+        std::to_string(w.ground_pads_needed) + " leads need a ground pad, the board has " +
+            std::to_string(w.ground_pads),
+        "Two wires on one pad tear it off.", "A distribution board, or one spliced lead for several.");
 }
 
 void sense_wrong(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
@@ -238,7 +301,8 @@ void sense_wrong(const Inspection& in, std::string_view code, std::vector<Snag>&
     if (!k || !in.controller) continue;
     for (const Terminal& t : k->terminals) {
       if (t.kind != TerminalKind::sense_output) continue;
-      const auto right = std::find_if(in.controller->ports.begin(), in.controller->ports.end(), [](const Terminal& q) { return q.kind == TerminalKind::sense_input; });
+      const auto right = std::find_if(in.controller->ports.begin(), in.controller->ports.end(),
+                                      [](const Terminal& q) { return q.kind == TerminalKind::sense_input; });
       if (right == in.controller->ports.end()) continue;
       const Lead* lead = nullptr;
       const LeadEnd* far = nullptr;
@@ -248,9 +312,16 @@ void sense_wrong(const Inspection& in, std::string_view code, std::vector<Snag>&
           far = f;
         }
       if (far && far->part == "controller" && far->socket == right->id) continue;
-      Snag& n = add(snags, code, Severity::fix_first, p.id, lead ? "The measuring lead sits in " + at(in, *far) + ", not in " + right->label : "The measuring lead of the " + part_name(in.rig, in.catalogue, p.id) + " is not connected",
-                    "In the wrong socket the voltage reads zero, and low-voltage alarms and the return on low voltage never come.", "Plug it into " + right->label + ".");
-      if (lead && !socket_used(in, right->id)) n.fix = change_lead("Move it to " + right->label, lead->id, [part = p.id, to = right->id](Lead& l) { (l.from.part == part ? l.to : l.from) = {"controller", to, Json::object()}; });
+      Snag& n = add(snags, code, Severity::fix_first, p.id,
+                    lead ? "The measuring lead sits in " + at(in, *far) + ", not in " + right->label
+                         : "The measuring lead of the " + part_name(in.rig, in.catalogue, p.id) + " is not connected",
+                    "In the wrong socket the voltage reads zero, and low-voltage alarms and the return on low voltage "
+                    "never come.",
+                    "Plug it into " + right->label + ".");
+      if (lead && !socket_used(in, right->id))
+        n.fix = change_lead("Move it to " + right->label, lead->id, [part = p.id, to = right->id](Lead& l) {
+          (l.from.part == part ? l.to : l.from) = {"controller", to, Json::object()};
+        });
     }
   }
 }
@@ -259,14 +330,21 @@ void software_port(const Inspection& in, std::string_view code, std::vector<Snag
   for (const Touch& t : touches(in))
     if (t.socket && t.socket->emulated)
       if (const Terminal* to = free_port_for(in, t, true))
-        add(snags, code, Severity::worth_knowing, t.other->part, name(in, t.other->part) + " hangs on " + t.socket->label + ", a port made by software, while " + to->label + " is free", "It costs processor time.", "Use the hardware port.").fix = move_end(t, *to);
+        add(snags, code, Severity::worth_knowing, t.other->part,
+            name(in, t.other->part) + " hangs on " + t.socket->label + ", a port made by software, while " + to->label +
+                " is free",
+            "It costs processor time.", "Use the hardware port.")
+            .fix = move_end(t, *to);
 }
 
 void too_slow_port(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Touch& t : touches(in)) {
     const PartKind* k = kind_of(in.rig, in.catalogue, t.other->part);
     if (!t.socket || t.socket->most_baud <= 0 || !k || !k->serial || k->serial->baud <= t.socket->most_baud) continue;
-    Snag& n = add(snags, code, Severity::fix_first, t.other->part, name(in, t.other->part) + " talks at " + number_text(k->serial->baud, 0) + " baud; " + t.socket->label + " keeps up to " + number_text(t.socket->most_baud, 0), "Characters get lost.", "Use a hardware port, or set both to a lower rate.");
+    Snag& n = add(snags, code, Severity::fix_first, t.other->part,
+                  name(in, t.other->part) + " talks at " + number_text(k->serial->baud, 0) + " baud; " +
+                      t.socket->label + " keeps up to " + number_text(t.socket->most_baud, 0),
+                  "Characters get lost.", "Use a hardware port, or set both to a lower rate.");
     if (const Terminal* to = free_port_for(in, t, true)) n.fix = move_end(t, *to);
   }
 }
@@ -274,7 +352,10 @@ void too_slow_port(const Inspection& in, std::string_view code, std::vector<Snag
 void reserved(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Touch& t : touches(in)) {
     if (!t.socket || !t.end || !kept_for_other(in, *t.socket, t.other->part) || !mates(*t.socket, *t.end)) continue;
-    add(snags, code, Severity::fix_first, t.other->part, capital(t.socket->label) + " is kept for the " + spoken(t.socket->serves) + ", and the " + part_name(in.rig, in.catalogue, t.other->part) + " sits in it", "This class expects nothing else there.", "Use another socket.");
+    add(snags, code, Severity::fix_first, t.other->part,
+        capital(t.socket->label) + " is kept for the " + spoken(t.socket->serves) + ", and the " +
+            part_name(in.rig, in.catalogue, t.other->part) + " sits in it",
+        "This class expects nothing else there.", "Use another socket.");
   }
 }
 
@@ -282,7 +363,9 @@ void throttle_bypass(const Inspection& in, std::string_view code, std::vector<Sn
   if (!in.controller || !in.controller->motor_bypasses) return;
   for (const Touch& t : touches(in))
     if (group_of(in, t.other->part) == PartGroup::speed_controller)
-      add(snags, code, Severity::grounds, t.other->part, "The throttle lead goes through the " + in.controller->name, "The unit does not pass a throttle on: the motor stays still or runs by itself.", "Plug the speed controller into the receiver's throttle channel.");
+      add(snags, code, Severity::grounds, t.other->part, "The throttle lead goes through the " + in.controller->name,
+          "The unit does not pass a throttle on: the motor stays still or runs by itself.",
+          "Plug the speed controller into the receiver's throttle channel.");
 }
 
 void left_aileron_socket(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
@@ -292,12 +375,18 @@ void left_aileron_socket(const Inspection& in, std::string_view code, std::vecto
     const auto kept = t ? surface_from_word(t->serves) : std::nullopt;
     if (!kept || kept->kind != SurfaceKind::aileron || o.surfaces.empty()) continue;
     const bool both = o.surfaces.size() > 1;
-    const bool wrong = both ? kept->side == Side::right : o.surfaces.front().side != Side::single && o.surfaces.front().side != kept->side;
+    const bool wrong = both ? kept->side == Side::right
+                            : o.surfaces.front().side != Side::single && o.surfaces.front().side != kept->side;
     if (!wrong) continue;
     const Terminal* right = nullptr;
     for (const Terminal& q : in.controller->outputs)
-      if (const auto s = surface_from_word(q.serves); s && s->kind == SurfaceKind::aileron && s->side != kept->side) right = &q;
-    add(snags, code, Severity::fix_first, o.id, both ? "The Y-lead sits in the right aileron socket" : capital(o.surfaces.front().spoken()) + " sits in the socket of the other side", both ? "This class works a single aileron lead from the left socket." : "Its correction would be right, but differential and trims land on the wrong side.",
+      if (const auto s = surface_from_word(q.serves); s && s->kind == SurfaceKind::aileron && s->side != kept->side)
+        right = &q;
+    add(snags, code, Severity::fix_first, o.id,
+        both ? "The Y-lead sits in the right aileron socket"
+             : capital(o.surfaces.front().spoken()) + " sits in the socket of the other side",
+        both ? "This class works a single aileron lead from the left socket."
+             : "Its correction would be right, but differential and trims land on the wrong side.",
         "Use " + (right ? right->label : std::string("the other socket")) + ".");
   }
 }
@@ -309,7 +398,9 @@ void tow_release(const Inspection& in, std::string_view code, std::vector<Snag>&
     if (o.surfaces.empty()) tow = &o;
   if (!tow) return;
   if (servos_on(in.rig, in.catalogue, tow->socket).empty())
-    add(snags, code, Severity::fix_first, tow->id, "No servo hangs on the motor output for the tow release", "Closed throttle is latched, full throttle released: without it the tow can't be let go.", "Plug the release servo into the motor output's socket.");
+    add(snags, code, Severity::fix_first, tow->id, "No servo hangs on the motor output for the tow release",
+        "Closed throttle is latched, full throttle released: without it the tow can't be let go.",
+        "Plug the release servo into the motor output's socket.");
 }
 
 void servo_without_surface(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
@@ -317,19 +408,25 @@ void servo_without_surface(const Inspection& in, std::string_view code, std::vec
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
     if (!k || k->group != PartGroup::servo || in.rig.airframe.kind == AirframeKind::towed_glider) continue;
-    if (!p.surface || std::find(surfaces.begin(), surfaces.end(), static_cast<const Surface&>(*p.surface)) == surfaces.end())
-      add(snags, code, Severity::fix_first, p.id, name(in, p.id) + (p.surface ? " works a surface that this airframe does not have" : " works no surface yet"), "The plan can't give it an output.", "Say which surface it works.");
+    if (!p.surface ||
+        std::find(surfaces.begin(), surfaces.end(), static_cast<const Surface&>(*p.surface)) == surfaces.end())
+      add(snags, code, Severity::fix_first, p.id,
+          name(in, p.id) + (p.surface ? " works a surface that this airframe does not have" : " works no surface yet"),
+          "The plan can't give it an output.", "Say which surface it works.");
   }
 }
 
 void surface_without_servo(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   // Only once servos are in the list at all.
-  const bool any = std::any_of(in.rig.parts.begin(), in.rig.parts.end(), [&](const Part& p) { return group_of(in, p.id) == PartGroup::servo; });
+  const bool any = std::any_of(in.rig.parts.begin(), in.rig.parts.end(),
+                               [&](const Part& p) { return group_of(in, p.id) == PartGroup::servo; });
   if (!any) return;
   for (const Surface s : facts_of(in.rig.airframe.kind).surfaces) {
     if (s.kind == SurfaceKind::motor) continue;
-    if (std::none_of(in.rig.parts.begin(), in.rig.parts.end(), [&](const Part& p) { return p.surface && static_cast<const Surface&>(*p.surface) == s; }))
-      add(snags, code, Severity::fix_first, s.word(), "No servo works the " + s.spoken(), "It stays still.", "Add a servo for it.");
+    if (std::none_of(in.rig.parts.begin(), in.rig.parts.end(),
+                     [&](const Part& p) { return p.surface && static_cast<const Surface&>(*p.surface) == s; }))
+      add(snags, code, Severity::fix_first, s.word(), "No servo works the " + s.spoken(), "It stays still.",
+          "Add a servo for it.");
   }
 }
 
@@ -338,41 +435,61 @@ void nothing_plugged(const Inspection& in, std::string_view code, std::vector<Sn
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
     if (!k || k->terminals.empty() || k->group == PartGroup::lead) continue;
-    const bool touched = std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) { return far_end(l, p.id) != nullptr; });
+    const bool touched = std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                                     [&](const Lead& l) { return far_end(l, p.id) != nullptr; });
     if (!touched)
-      add(snags, code, Severity::fix_first, p.id, name(in, p.id) + " is plugged in nowhere", "It does nothing.", "Let the plan find its place.").fix = replan(in, "Plan the wiring");
+      add(snags, code, Severity::fix_first, p.id, name(in, p.id) + " is plugged in nowhere", "It does nothing.",
+          "Let the plan find its place.")
+          .fix = replan(in, "Plan the wiring");
   }
 }
 
 void wrong_output(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Touch& t : touches(in)) {
     const Part* p = in.rig.part(t.other->part);
-    if (!p || group_of(in, p->id) != PartGroup::servo || !t.socket || t.socket->kind != TerminalKind::output || !p->surface) continue;
+    if (!p || group_of(in, p->id) != PartGroup::servo || !t.socket || t.socket->kind != TerminalKind::output ||
+        !p->surface)
+      continue;
     const Output* wanted = in.rig.output_of(*p->surface);
     if (!wanted || wanted->socket == t.socket->id) continue;
     const Terminal* to = in.controller->socket(wanted->socket);
     if (!to) continue;
-    add(snags, code, Severity::grounds, p->id, name(in, p->id) + " is plugged into " + t.socket->label + "; its output " + wanted->id + " is on " + to->label, "It would move on another surface's commands.", "Move the plug, or the output.").fix = move_end(t, *to);
+    add(snags, code, Severity::grounds, p->id,
+        name(in, p->id) + " is plugged into " + t.socket->label + "; its output " + wanted->id + " is on " + to->label,
+        "It would move on another surface's commands.", "Move the plug, or the output.")
+        .fix = move_end(t, *to);
   }
 }
 
 void motor_output(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Touch& t : touches(in)) {
-    if (group_of(in, t.other->part) != PartGroup::speed_controller || !t.socket || t.socket->kind != TerminalKind::output || in.controller->motor_bypasses) continue;
-    const bool right = std::any_of(in.rig.outputs.begin(), in.rig.outputs.end(), [&](const Output& o) { return o.socket == t.socket->id && drives_motor(o); });
+    if (group_of(in, t.other->part) != PartGroup::speed_controller || !t.socket ||
+        t.socket->kind != TerminalKind::output || in.controller->motor_bypasses)
+      continue;
+    const bool right = std::any_of(in.rig.outputs.begin(), in.rig.outputs.end(),
+                                   [&](const Output& o) { return o.socket == t.socket->id && drives_motor(o); });
     if (right) continue;
-    Snag& n = add(snags, code, Severity::grounds, t.other->part, name(in, t.other->part) + " is plugged into " + t.socket->label + ", which is no motor output", "The motor would run on a surface's commands: propeller off until this is right.", "Move it to the motor's output.");
+    Snag& n = add(snags, code, Severity::grounds, t.other->part,
+                  name(in, t.other->part) + " is plugged into " + t.socket->label + ", which is no motor output",
+                  "The motor would run on a surface's commands: propeller off until this is right.",
+                  "Move it to the motor's output.");
     for (const Output& o : in.rig.outputs)
       if (drives_motor(o))
-        if (const Terminal* to = in.controller->socket(o.socket); to && !socket_used(in, to->id)) n.fix = move_end(t, *to);
+        if (const Terminal* to = in.controller->socket(o.socket); to && !socket_used(in, to->id))
+          n.fix = move_end(t, *to);
   }
 }
 
 void y_lead(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   if (!in.controller || in.controller->family != Family::flight_controller) return;
   for (const Output& o : in.rig.outputs)
-    if (o.surfaces.size() == 2 && o.surfaces[0].kind == SurfaceKind::aileron && !in.reports.wiring.free_outputs.empty() && servos_on(in.rig, in.catalogue, o.socket).size() == 2)
-      add(snags, code, Severity::worth_knowing, o.id, "Both ailerons hang on one output, and " + in.controller->socket(in.reports.wiring.free_outputs.front())->label + " is free", "Two outputs allow differential and flaps, and cure a side that moves the wrong way.", "Give each aileron an output.");
+    if (o.surfaces.size() == 2 && o.surfaces[0].kind == SurfaceKind::aileron &&
+        !in.reports.wiring.free_outputs.empty() && servos_on(in.rig, in.catalogue, o.socket).size() == 2)
+      add(snags, code, Severity::worth_knowing, o.id,
+          "Both ailerons hang on one output, and " +
+              in.controller->socket(in.reports.wiring.free_outputs.front())->label + " is free",
+          "Two outputs allow differential and flaps, and cure a side that moves the wrong way.",
+          "Give each aileron an output.");
 }
 
 void too_short(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
@@ -382,7 +499,10 @@ void too_short(const Inspection& in, std::string_view code, std::vector<Snag>& s
     const double straight = length(Point{a->x_m - b->x_m, a->y_m - b->y_m, a->z_m - b->z_m});
     if (*l.length_m >= straight) continue;
     const double need = std::ceil((straight * 1.3 + 0.04) * 100) / 100;
-    add(snags, code, Severity::fix_first, l.id, "Lead " + l.id + " is " + mm(*l.length_m) + " long; the way is " + mm(straight) + " straight", "A lead under tension works loose.", "Take " + mm(need) + ".").fix = change_lead("Take " + mm(need), l.id, [need](Lead& x) { x.length_m = need; });
+    add(snags, code, Severity::fix_first, l.id,
+        "Lead " + l.id + " is " + mm(*l.length_m) + " long; the way is " + mm(straight) + " straight",
+        "A lead under tension works loose.", "Take " + mm(need) + ".")
+        .fix = change_lead("Take " + mm(need), l.id, [need](Lead& x) { x.length_m = need; });
   }
 }
 
@@ -394,7 +514,11 @@ void steep_drop(const Inspection& in, std::string_view code, std::vector<Snag>& 
     const Lead* l = wire.lead.empty() ? nullptr : in.rig.lead(wire.lead);
     const double drop = std::abs(worst.wire_a[w]) * wire.ohm;
     if (!l || drop <= steep_drop_v) continue;
-    add(snags, code, Severity::fix_first, l->id, "Lead " + l->id + " loses " + number_text(drop, 2) + " V at " + number_text(std::abs(worst.wire_a[w]), 1) + " A", "The part at its end gets that much less.", "A shorter lead, or thicker wire (" + number_text(std::max(0.0, lead_awg(*l) - 3), 0) + " AWG halves it).")
+    add(snags, code, Severity::fix_first, l->id,
+        "Lead " + l->id + " loses " + number_text(drop, 2) + " V at " + number_text(std::abs(worst.wire_a[w]), 1) +
+            " A",
+        "The part at its end gets that much less.",
+        "A shorter lead, or thicker wire (" + number_text(std::max(0.0, lead_awg(*l) - 3), 0) + " AWG halves it).")
         .source = "Ohm's law; copper at 20 °C, ASTM B258";
   }
 }
@@ -404,22 +528,33 @@ void thin_power_lead(const Inspection& in, std::string_view code, std::vector<Sn
   if (!d || d->static_current.value <= 0) return;
   for (const Lead& l : in.rig.leads) {
     if (l.kind != LeadKind::power && l.kind != LeadKind::phase) continue;
-    const bool drive = group_of(in, l.from.part) == PartGroup::speed_controller || group_of(in, l.to.part) == PartGroup::speed_controller || group_of(in, l.from.part) == PartGroup::power_module || group_of(in, l.to.part) == PartGroup::power_module;
+    const bool drive = group_of(in, l.from.part) == PartGroup::speed_controller ||
+                       group_of(in, l.to.part) == PartGroup::speed_controller ||
+                       group_of(in, l.from.part) == PartGroup::power_module ||
+                       group_of(in, l.to.part) == PartGroup::power_module;
     if (!drive) continue;
-    const bool one_motor = group_of(in, l.from.part) == PartGroup::speed_controller || group_of(in, l.to.part) == PartGroup::speed_controller;
+    const bool one_motor = group_of(in, l.from.part) == PartGroup::speed_controller ||
+                           group_of(in, l.to.part) == PartGroup::speed_controller;
     const double amps = d->static_current.value / (one_motor ? static_cast<double>(d->motors.size()) : 1);
     const double area_mm2 = 1.7241e-8 / copper_ohm_per_m(lead_awg(l)) * 1e6;
     if (amps <= amps_per_mm2 * area_mm2) continue;
-    add(snags, code, Severity::fix_first, l.id, "Lead " + l.id + " carries " + number_text(amps, 1) + " A on " + number_text(area_mm2, 2) + " mm² (" + number_text(lead_awg(l), 0) + " AWG)", "More than 18 A/mm² heats the insulation and costs thrust.", "Thicker wire.");
+    add(snags, code, Severity::fix_first, l.id,
+        "Lead " + l.id + " carries " + number_text(amps, 1) + " A on " + number_text(area_mm2, 2) + " mm² (" +
+            number_text(lead_awg(l), 0) + " AWG)",
+        "More than 18 A/mm² heats the insulation and costs thrust.", "Thicker wire.");
   }
 }
 
 void no_phases(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const Part& p : in.rig.parts) {
     if (group_of(in, p.id) != PartGroup::speed_controller) continue;
-    const auto touched = [&](const char* end) { return std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) { return far_end(l, p.id, end) != nullptr; }); };
+    const auto touched = [&](const char* end) {
+      return std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                         [&](const Lead& l) { return far_end(l, p.id, end) != nullptr; });
+    };
     if (!touched("servo") && (touched("motor") || touched("battery")))
-      add(snags, code, Severity::fix_first, p.id, name(in, p.id) + " has no signal: its servo lead is not plugged in", "The motor can't be commanded.", "Plug it into the motor's output.");
+      add(snags, code, Severity::fix_first, p.id, name(in, p.id) + " has no signal: its servo lead is not plugged in",
+          "The motor can't be commanded.", "Plug it into the motor's output.");
   }
 }
 
@@ -428,10 +563,14 @@ void lone_power(const Inspection& in, std::string_view code, std::vector<Snag>& 
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
     if (!k || (k->group != PartGroup::camera && k->group != PartGroup::video_transmitter)) continue;
-    const auto touched = [&](const std::string& end) { return std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) { return far_end(l, p.id, end) != nullptr; }); };
+    const auto touched = [&](const std::string& end) {
+      return std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                         [&](const Lead& l) { return far_end(l, p.id, end) != nullptr; });
+    };
     for (const Terminal& t : k->terminals)
       if (!touched(t.id) && touched(t.id == "power" ? "video" : "power"))
-        add(snags, code, Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " lead is missing", t.id == "power" ? "Without plus it stays dark." : "No picture reaches or leaves it.", "Connect it.");
+        add(snags, code, Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " lead is missing",
+            t.id == "power" ? "Without plus it stays dark." : "No picture reaches or leaves it.", "Connect it.");
   }
 }
 
@@ -440,16 +579,22 @@ void serial_unplugged(const Inspection& in, std::string_view code, std::vector<S
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
     if (!k || (k->group != PartGroup::satellite_receiver && k->group != PartGroup::receiver)) continue;
-    const bool touched_at_all = std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) { return far_end(l, p.id) != nullptr; });
+    const bool touched_at_all = std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                                            [&](const Lead& l) { return far_end(l, p.id) != nullptr; });
     if (!touched_at_all) continue;  // said by the rule on parts plugged in nowhere
     for (const Terminal& t : k->terminals) {
       if (t.kind != TerminalKind::serial && t.kind != TerminalKind::inverted_serial) continue;
-      const bool touched = std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) { return far_end(l, p.id, t.id) != nullptr; });
+      const bool touched = std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                                       [&](const Lead& l) { return far_end(l, p.id, t.id) != nullptr; });
       const bool pulses = std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) {
         const LeadEnd* far = far_end(l, p.id);
-        return far && far->part == "controller" && terminal(in, *far) && terminal(in, *far)->kind == TerminalKind::pulse_input;
+        return far && far->part == "controller" && terminal(in, *far) &&
+               terminal(in, *far)->kind == TerminalKind::pulse_input;
       });
-      if (!touched && !pulses) add(snags, code, Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " is not connected", "No data reaches the controller.", "Let the plan find a port.").fix = replan(in, "Plan the wiring");
+      if (!touched && !pulses)
+        add(snags, code, Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " is not connected",
+            "No data reaches the controller.", "Let the plan find a port.")
+            .fix = replan(in, "Plan the wiring");
     }
   }
 }
@@ -457,19 +602,45 @@ void serial_unplugged(const Inspection& in, std::string_view code, std::vector<S
 void changed_since(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
   for (const LeadStatus& l : in.reports.leads)
     if (l.standing.state == ProofState::stale)
-      add(snags, code, Severity::fix_first, l.lead, "Lead " + l.lead + " was changed since it was looked at", "Now: " + l.standing.because + ".", "Look at it and try it again.");
+      add(snags, code, Severity::fix_first, l.lead, "Lead " + l.lead + " was changed since it was looked at",
+          "Now: " + l.standing.because + ".", "Look at it and try it again.");
 }
 
 }  // namespace
 
 const std::vector<Rule>& wiring_rules() {
-  static const std::vector<Rule> rules{{"WIRING-01", one_job},           {"WIRING-02", does_not_mate},    {"WIRING-03", no_such_socket},  {"WIRING-04", needs_inverting},  {"WIRING-05", needs_two_way},
-                                       {"WIRING-06", compass_off_bus},   {"WIRING-07", pair_turned},      {"WIRING-08", plug_turned},     {"WIRING-09", one_rate},         {"WIRING-10", too_fast},
-                                       {"WIRING-11", motor_among_servos}, {"WIRING-12", pads},            {"WIRING-13", sense_wrong},     {"WIRING-14", software_port},    {"WIRING-15", too_slow_port},
-                                       {"WIRING-16", throttle_bypass},   {"WIRING-17", left_aileron_socket}, {"WIRING-18", tow_release},  {"WIRING-19", servo_without_surface}, {"WIRING-20", surface_without_servo},
-                                       {"WIRING-21", nothing_plugged},   {"WIRING-22", wrong_output},     {"WIRING-23", y_lead},          {"WIRING-24", reserved},         {"WIRING-25", too_short},
-                                       {"WIRING-26", steep_drop},        {"WIRING-27", thin_power_lead},  {"WIRING-28", no_phases},       {"WIRING-29", lone_power},       {"WIRING-30", serial_unplugged},
-                                       {"WIRING-31", motor_output},        {"WIRING-32", changed_since}};
+  static const std::vector<Rule> rules{{"WIRING-01", one_job},
+                                       {"WIRING-02", does_not_mate},
+                                       {"WIRING-03", no_such_socket},
+                                       {"WIRING-04", needs_inverting},
+                                       {"WIRING-05", needs_two_way},
+                                       {"WIRING-06", compass_off_bus},
+                                       {"WIRING-07", pair_turned},
+                                       {"WIRING-08", plug_turned},
+                                       {"WIRING-09", one_rate},
+                                       {"WIRING-10", too_fast},
+                                       {"WIRING-11", motor_among_servos},
+                                       {"WIRING-12", pads},
+                                       {"WIRING-13", sense_wrong},
+                                       {"WIRING-14", software_port},
+                                       {"WIRING-15", too_slow_port},
+                                       {"WIRING-16", throttle_bypass},
+                                       {"WIRING-17", left_aileron_socket},
+                                       {"WIRING-18", tow_release},
+                                       {"WIRING-19", servo_without_surface},
+                                       {"WIRING-20", surface_without_servo},
+                                       {"WIRING-21", nothing_plugged},
+                                       {"WIRING-22", wrong_output},
+                                       {"WIRING-23", y_lead},
+                                       {"WIRING-24", reserved},
+                                       {"WIRING-25", too_short},
+                                       {"WIRING-26", steep_drop},
+                                       {"WIRING-27", thin_power_lead},
+                                       {"WIRING-28", no_phases},
+                                       {"WIRING-29", lone_power},
+                                       {"WIRING-30", serial_unplugged},
+                                       {"WIRING-31", motor_output},
+                                       {"WIRING-32", changed_since}};
   return rules;
 }
 

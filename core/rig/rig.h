@@ -39,7 +39,7 @@ struct Airframe {
   double span_m = 1.4;
   double root_chord_m = 0.22;
   double tip_chord_m = 0.18;
-  double sweep_deg = 0;       ///< of the leading edge, back positive
+  double sweep_deg = 0;  ///< of the leading edge, back positive
   double dihedral_deg = 2;
   double length_m = 1.0;      ///< nose to the last trailing edge
   double wing_at_m = 0.3;     ///< nose to the leading edge at the root
@@ -50,7 +50,8 @@ struct Airframe {
   double surface_chord = 0.25;  ///< control surface chord as a share of the chord in front of it
   double v_angle_deg = 35;      ///< of each V-tail half against the horizon
   std::optional<double> mass_kg;
-  std::optional<double> fast_m_s, dive_m_s;  ///< fastest level flight and fastest ever; estimated from the cruise speed when absent
+  std::optional<double> fast_m_s,
+      dive_m_s;  ///< fastest level flight and fastest ever; estimated from the cruise speed when absent
   Json extra = Json::object();
   bool operator==(const Airframe&) const = default;
 };
@@ -110,9 +111,10 @@ struct TurnName : Turn {
 
 struct Place {
   std::string part;
-  double x_m = 0, y_m = 0, z_m = 0;  ///< middle of the part; body axes with the nose at x = 0, so that x is negative aft of it
-  TurnName turn;                                     ///< how it sits; of the board and of a compass it matters
-  double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;   ///< small angles on top of the turn, −20 to 20
+  double x_m = 0, y_m = 0,
+         z_m = 0;  ///< middle of the part; body axes with the nose at x = 0, so that x is negative aft of it
+  TurnName turn;   ///< how it sits; of the board and of a compass it matters
+  double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;  ///< small angles on top of the turn, −20 to 20
   Json extra = Json::object();
   bool operator==(const Place&) const = default;
 };
@@ -151,16 +153,16 @@ struct Channel {
   int number = 1;  ///< 1 is the first
   ChannelFunction function = ChannelFunction::other;
   std::optional<Control> control;  ///< absent: a stick for roll, pitch, throttle and yaw, unknown for the rest
-  bool reversed = false;  ///< in the transmitter
+  bool reversed = false;           ///< in the transmitter
   double sub_trim_us = 0;
   double travel_low_percent = 100, travel_high_percent = 100;  ///< below and above the centre of the pulse
-  double rate_percent = 100;       ///< how much of the stick the rates let through
-  std::optional<double> fixed_us;  ///< of a channel that is fixed on or off
-  std::optional<double> low_us, centre_us, high_us;  ///< as the controller read them
-  bool inverted = false;             ///< read the wrong way round: right, back, open or right read low
-  bool learned = false;              ///< the controller has taken these for its own ends
+  double rate_percent = 100;                                   ///< how much of the stick the rates let through
+  std::optional<double> fixed_us;                              ///< of a channel that is fixed on or off
+  std::optional<double> low_us, centre_us, high_us;            ///< as the controller read them
+  bool inverted = false;                             ///< read the wrong way round: right, back, open or right read low
+  bool learned = false;                              ///< the controller has taken these for its own ends
   std::optional<double> noise_us, centre_spread_us;  ///< found while measuring
-  std::vector<double> positions_us;  ///< of a switch, as read, lowest first
+  std::vector<double> positions_us;                  ///< of a switch, as read, lowest first
   Json extra = Json::object();
   bool operator==(const Channel&) const = default;
 };
@@ -170,13 +172,13 @@ enum class TravelUnit { percent, us };
 /// How the user's transmitter counts, and what it can.
 struct Transmitter {
   TravelUnit counts = TravelUnit::percent;  ///< in which it shows sub-trim and travel
-  double full_us = 500;             ///< what 100 % of travel moves the pulse to either side
-  double step_percent = 0.1;        ///< of travel
+  double full_us = 500;                     ///< what 100 % of travel moves the pulse to either side
+  double step_percent = 0.1;                ///< of travel
   double sub_trim_step_us = 0.5;
   double most_travel_percent = 150;
   double most_sub_trim_us = 150;
   int channels = 8;
-  bool mixes = false;               ///< it mixes channels itself
+  bool mixes = false;                     ///< it mixes channels itself
   bool gestures_change_settings = false;  ///< stick gestures that change settings of the controller are on
   std::vector<std::string> also_serves;   ///< other rigs that fly on the same memory
   Json extra = Json::object();
@@ -194,10 +196,12 @@ struct Radio {
   bool operator==(const Radio&) const = default;
 };
 
-/// How much of each command an output answers: 1 is full travel on full command. Throttle counts from closed (0) to full (1).
+/// How much of each command an output answers: 1 is full travel on full command. Throttle counts from closed (0) to
+/// full (1).
 struct Mix {
   double roll = 0, pitch = 0, yaw = 0, throttle = 0, flap = 0;
-  /// Takes this share off the roll command on one side: off what lowers the sum when positive, off what raises it when negative. −1 to 1.
+  /// Takes this share off the roll command on one side: off what lowers the sum when positive, off what raises it when
+  /// negative. −1 to 1.
   double roll_differential = 0;
   Json extra = Json::object();
   bool operator==(const Mix&) const = default;
@@ -228,7 +232,8 @@ struct ThrowReading {
   bool operator==(const ThrowReading&) const = default;
 };
 
-/// Linkage of one surface from servo arm to horn, in one plane. Servo ahead of the hinge; heights are counted toward the side of the horn.
+/// Linkage of one surface from servo arm to horn, in one plane. Servo ahead of the hinge; heights are counted toward
+/// the side of the horn.
 struct Linkage {
   SurfaceName surface;
   double arm_m = 0.012, rod_m = 0.1, horn_m = 0.014;
@@ -236,15 +241,17 @@ struct Linkage {
   double arm_deg = 0;            ///< of the arm at 1500 µs from square to the chord, toward the hinge positive
   double horn_deg = 0;           ///< the same of the horn with the surface neutral, away from the servo positive
   double drop_m = 0;             ///< by how much the servo's axis lies further to the horn's side than the hinge
-  std::optional<double> base_m;  ///< servo axis to hinge along the chord; absent: such that the surface is neutral at 1500 µs
-  bool push_lifts = true;        ///< pushing the rod lifts the trailing edge (horn below), or moves a rudder's right (horn on the left)
-  bool crossed = false;          ///< the arm stands to the other side than the horn
+  std::optional<double>
+      base_m;  ///< servo axis to hinge along the chord; absent: such that the surface is neutral at 1500 µs
+  bool push_lifts =
+      true;  ///< pushing the rod lifts the trailing edge (horn below), or moves a rudder's right (horn on the left)
+  bool crossed = false;                           ///< the arm stands to the other side than the horn
   std::vector<double> arm_holes_m, horn_holes_m;  ///< what there is to choose from
   double clevis_pitch_m = 0.0004;
-  double spline_tooth_deg = 14.4;  ///< of the servo's output shaft: 25 teeth
-  std::optional<double> chord_m;                ///< hinge to trailing edge where the throw is measured
+  double spline_tooth_deg = 14.4;                    ///< of the servo's output shaft: 25 teeth
+  std::optional<double> chord_m;                     ///< hinge to trailing edge where the throw is measured
   std::optional<double> want_up_deg, want_down_deg;  ///< at full deflection
-  std::optional<double> play_m;                 ///< at the trailing edge
+  std::optional<double> play_m;                      ///< at the trailing edge
   std::vector<ThrowReading> readings;
   Json extra = Json::object();
   bool operator==(const Linkage&) const = default;
@@ -260,8 +267,12 @@ struct Sensing {
   Json extra = Json::object();
   bool operator==(const Sensing&) const = default;
 
-  bool reversed(Axis axis) const { return axis == Axis::roll ? roll_reversed : axis == Axis::pitch ? pitch_reversed : yaw_reversed; }
-  bool& reversed(Axis axis) { return axis == Axis::roll ? roll_reversed : axis == Axis::pitch ? pitch_reversed : yaw_reversed; }
+  bool reversed(Axis axis) const {
+    return axis == Axis::roll ? roll_reversed : axis == Axis::pitch ? pitch_reversed : yaw_reversed;
+  }
+  bool& reversed(Axis axis) {
+    return axis == Axis::roll ? roll_reversed : axis == Axis::pitch ? pitch_reversed : yaw_reversed;
+  }
 };
 
 struct Gain {
@@ -301,12 +312,12 @@ struct Fit {
   double frame_at_m = 0.4;              ///< its balance point behind the nose
   double frame_side_m = 0;              ///< right of the middle
   std::optional<Bay> bay;
-  double static_margin = 0.10;          ///< wanted, as a share of the mean chord
-  double first_flight_forward = 0.02;   ///< further forward for the first flight, same share
+  double static_margin = 0.10;                        ///< wanted, as a share of the mean chord
+  double first_flight_forward = 0.02;                 ///< further forward for the first flight, same share
   std::optional<double> latitude_deg, longitude_deg;  ///< where it flies: for the compass
   double altitude_km = 0;
-  std::string date;                     ///< year-month-day or decimal year, for the magnetic model
-  std::vector<std::string> confirmed;   ///< things only the builder can see, in the words of the fit station
+  std::string date;                    ///< year-month-day or decimal year, for the magnetic model
+  std::vector<std::string> confirmed;  ///< things only the builder can see, in the words of the fit station
   Json extra = Json::object();
   bool operator==(const Fit&) const = default;
 };
@@ -317,10 +328,10 @@ struct Power {
   std::optional<double> static_thrust_n;  ///< measured
   std::optional<double> cruise_a;         ///< drive current at cruise, from a flight record
   double ambient_c = 25;
-  double reserve_share = 0.2;             ///< of the capacity, kept for the way home
+  double reserve_share = 0.2;  ///< of the capacity, kept for the way home
   bool pusher = false;
-  bool propeller_faces_flight = true;     ///< lettered side toward the direction of flight
-  std::optional<double> clearance_m;      ///< least distance from the blade tips to anything
+  bool propeller_faces_flight = true;  ///< lettered side toward the direction of flight
+  std::optional<double> clearance_m;   ///< least distance from the blade tips to anything
   Json extra = Json::object();
   bool operator==(const Power&) const = default;
 };
@@ -401,68 +412,75 @@ namespace rigging {
 template <>
 struct Words<AirframeKind> {
   using K = AirframeKind;
-  static constexpr std::array<std::pair<K, std::string_view>, 16> list{{{K::aileron_y_lead, "aileron_y_lead"},
-                                                                        {K::two_ailerons, "two_ailerons"},
-                                                                        {K::rudder_only, "rudder_only"},
-                                                                        {K::v_tail, "v_tail"},
-                                                                        {K::inverted_v_tail, "inverted_v_tail"},
-                                                                        {K::flying_wing, "flying_wing"},
-                                                                        {K::flying_wing_rudders, "flying_wing_rudders"},
-                                                                        {K::canard, "canard"},
-                                                                        {K::canard_delta, "canard_delta"},
-                                                                        {K::tailerons, "tailerons"},
-                                                                        {K::tailerons_canards, "tailerons_canards"},
-                                                                        {K::flaperons, "flaperons"},
-                                                                        {K::flaperons_inverted_v_tail, "flaperons_inverted_v_tail"},
-                                                                        {K::twin_differential, "twin_differential"},
-                                                                        {K::motor_glider, "motor_glider"},
-                                                                        {K::towed_glider, "towed_glider"}}};
+  static constexpr std::array<std::pair<K, std::string_view>, 16> list{
+      {{K::aileron_y_lead, "aileron_y_lead"},
+       {K::two_ailerons, "two_ailerons"},
+       {K::rudder_only, "rudder_only"},
+       {K::v_tail, "v_tail"},
+       {K::inverted_v_tail, "inverted_v_tail"},
+       {K::flying_wing, "flying_wing"},
+       {K::flying_wing_rudders, "flying_wing_rudders"},
+       {K::canard, "canard"},
+       {K::canard_delta, "canard_delta"},
+       {K::tailerons, "tailerons"},
+       {K::tailerons_canards, "tailerons_canards"},
+       {K::flaperons, "flaperons"},
+       {K::flaperons_inverted_v_tail, "flaperons_inverted_v_tail"},
+       {K::twin_differential, "twin_differential"},
+       {K::motor_glider, "motor_glider"},
+       {K::towed_glider, "towed_glider"}}};
 };
 
 template <>
 struct Words<LeadKind> {
   using L = LeadKind;
   static constexpr std::array<std::pair<L, std::string_view>, 10> list{{{L::servo, "servo"},
-                                                                       {L::y_lead, "y_lead"},
-                                                                       {L::four_way, "four_way"},
-                                                                       {L::two_plus_two, "two_plus_two"},
-                                                                       {L::six_way, "six_way"},
-                                                                       {L::two_wire, "two_wire"},
-                                                                       {L::power, "power"},
-                                                                       {L::phase, "phase"},
-                                                                       {L::video, "video"},
-                                                                       {L::soldered, "soldered"}}};
+                                                                        {L::y_lead, "y_lead"},
+                                                                        {L::four_way, "four_way"},
+                                                                        {L::two_plus_two, "two_plus_two"},
+                                                                        {L::six_way, "six_way"},
+                                                                        {L::two_wire, "two_wire"},
+                                                                        {L::power, "power"},
+                                                                        {L::phase, "phase"},
+                                                                        {L::video, "video"},
+                                                                        {L::soldered, "soldered"}}};
 };
 
 template <>
 struct Words<Control> {
   using C = Control;
   static constexpr std::array<std::pair<C, std::string_view>, 7> list{{{C::stick, "stick"},
-                                                                      {C::two_position, "two_position"},
-                                                                      {C::three_position, "three_position"},
-                                                                      {C::slider, "slider"},
-                                                                      {C::rotary, "rotary"},
-                                                                      {C::multi_position, "multi_position"},
-                                                                      {C::fixed, "fixed"}}};
+                                                                       {C::two_position, "two_position"},
+                                                                       {C::three_position, "three_position"},
+                                                                       {C::slider, "slider"},
+                                                                       {C::rotary, "rotary"},
+                                                                       {C::multi_position, "multi_position"},
+                                                                       {C::fixed, "fixed"}}};
 };
 
 template <>
 struct Words<TravelUnit> {
-  static constexpr std::array<std::pair<TravelUnit, std::string_view>, 2> list{{{TravelUnit::percent, "percent"}, {TravelUnit::us, "us"}}};
+  static constexpr std::array<std::pair<TravelUnit, std::string_view>, 2> list{
+      {{TravelUnit::percent, "percent"}, {TravelUnit::us, "us"}}};
 };
 
 template <>
 struct Words<OnLoss> {
   using L = OnLoss;
-  static constexpr std::array<std::pair<L, std::string_view>, 5> list{
-      {{L::unknown, "unknown"}, {L::no_pulses, "no_pulses"}, {L::hold, "hold"}, {L::preset, "preset"}, {L::flag, "flag"}}};
+  static constexpr std::array<std::pair<L, std::string_view>, 5> list{{{L::unknown, "unknown"},
+                                                                       {L::no_pulses, "no_pulses"},
+                                                                       {L::hold, "hold"},
+                                                                       {L::preset, "preset"},
+                                                                       {L::flag, "flag"}}};
 };
 
 template <>
 struct Words<Sharing> {
   using S = Sharing;
-  static constexpr std::array<std::pair<S, std::string_view>, 4> list{
-      {{S::each_stops, "each_stops"}, {S::all_shrink, "all_shrink"}, {S::roll_first, "roll_first"}, {S::pitch_first, "pitch_first"}}};
+  static constexpr std::array<std::pair<S, std::string_view>, 4> list{{{S::each_stops, "each_stops"},
+                                                                       {S::all_shrink, "all_shrink"},
+                                                                       {S::roll_first, "roll_first"},
+                                                                       {S::pitch_first, "pitch_first"}}};
 };
 
 template <>

@@ -12,7 +12,8 @@ namespace rigging {
 namespace {
 
 // Generous limits: they catch a wrong unit or a slip of the finger, not an unusual model.
-constexpr Span metres{0.01, 20}, degrees{-89, 89}, small_deg{-20, 20}, share{-0.5, 0.8}, place_m{-20, 20}, weight{-2, 2}, speed_m_s{3, 150}, read_us{500, 2500}, percent{0, 200}, hole_m{0.001, 1};
+constexpr Span metres{0.01, 20}, degrees{-89, 89}, small_deg{-20, 20}, share{-0.5, 0.8}, place_m{-20, 20},
+    weight{-2, 2}, speed_m_s{3, 150}, read_us{500, 2500}, percent{0, 200}, hole_m{0.001, 1};
 
 }  // namespace
 
@@ -341,7 +342,8 @@ Result<Json> migrated(Json json, const std::string& file) {
     return failure(file + ": /format", "this is not a rig file", "an object with \"format\": \"rig\"");
   const auto version = json.find("version");
   if (version != json.end() && version->is_number_integer() && version->get<double>() > rig_version)
-    return failure(file + ": /version", "is " + version->dump() + ", written by a newer Rigging", "a version up to " + std::to_string(rig_version));
+    return failure(file + ": /version", "is " + version->dump() + ", written by a newer Rigging",
+                   "a version up to " + std::to_string(rig_version));
   return json;
 }
 
@@ -350,7 +352,8 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
     std::set<std::string> ids;
     for (std::size_t i = 0; i < list.size(); ++i)
       if (!ids.insert(id_of(list[i])).second)
-        return failure(file + ": /" + section + "/" + std::to_string(i), "\"" + id_of(list[i]) + "\" is used twice", "entries that differ");
+        return failure(file + ": /" + section + "/" + std::to_string(i), "\"" + id_of(list[i]) + "\" is used twice",
+                       "entries that differ");
     return {};
   };
   if (auto r = unique(rig.parts, "parts", [](const Part& p) { return p.id; }); !r) return r;
@@ -358,25 +361,35 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
   if (auto r = unique(rig.outputs, "outputs", [](const Output& o) { return o.id; }); !r) return r;
   if (auto r = unique(rig.linkages, "linkages", [](const Linkage& l) { return l.surface.word(); }); !r) return r;
   if (auto r = unique(rig.loose_ends, "loose_ends", [](const LooseEnd& l) { return l.id; }); !r) return r;
-  if (auto r = unique(rig.radio.channels, "radio/channels", [](const Channel& c) { return std::to_string(c.number); }); !r) return r;
+  if (auto r = unique(rig.radio.channels, "radio/channels", [](const Channel& c) { return std::to_string(c.number); });
+      !r)
+    return r;
   if (auto r = unique(rig.places, "places", [](const Place& l) { return l.part; }); !r) return r;
   for (std::size_t i = 0; i < rig.parts.size(); ++i)
     if (rig.parts[i].id == "controller" || rig.parts[i].id.empty())
-      return failure(file + ": /parts/" + std::to_string(i) + "/id", "is \"" + rig.parts[i].id + "\"", "a name; \"controller\" is the board itself");
+      return failure(file + ": /parts/" + std::to_string(i) + "/id", "is \"" + rig.parts[i].id + "\"",
+                     "a name; \"controller\" is the board itself");
   const auto known = [&](const std::string& part) { return part == "controller" || rig.part(part); };
   for (std::size_t i = 0; i < rig.places.size(); ++i)
-    if (!known(rig.places[i].part)) return failure(file + ": /places/" + std::to_string(i) + "/part", "\"" + rig.places[i].part + "\" is no part of this rig", "the id of a part, or controller");
+    if (!known(rig.places[i].part))
+      return failure(file + ": /places/" + std::to_string(i) + "/part",
+                     "\"" + rig.places[i].part + "\" is no part of this rig", "the id of a part, or controller");
   for (std::size_t i = 0; i < rig.leads.size(); ++i)
     for (const auto& [name, end] : {std::pair{"from", &rig.leads[i].from}, {"to", &rig.leads[i].to}})
-      if (!known(end->part)) return failure(file + ": /leads/" + std::to_string(i) + "/" + name + "/part", "\"" + end->part + "\" is no part of this rig", "the id of a part, or controller");
+      if (!known(end->part))
+        return failure(file + ": /leads/" + std::to_string(i) + "/" + name + "/part",
+                       "\"" + end->part + "\" is no part of this rig", "the id of a part, or controller");
   std::set<Surface> driven;
   for (std::size_t i = 0; i < rig.outputs.size(); ++i) {
     const Output& o = rig.outputs[i];
     const std::string where = file + ": /outputs/" + std::to_string(i);
     if (o.id.empty()) return failure(where + "/id", "is empty", "a name");
-    if (o.surfaces.size() > 4) return failure(where + "/surfaces", "has " + std::to_string(o.surfaces.size()) + " entries", "at most four on one lead");
+    if (o.surfaces.size() > 4)
+      return failure(where + "/surfaces", "has " + std::to_string(o.surfaces.size()) + " entries",
+                     "at most four on one lead");
     for (const Surface s : o.surfaces)
-      if (!driven.insert(s).second) return failure(where + "/surfaces", "\"" + s.word() + "\" hangs on two outputs", "every surface once");
+      if (!driven.insert(s).second)
+        return failure(where + "/surfaces", "\"" + s.word() + "\" hangs on two outputs", "every surface once");
     if (!(o.low_us < o.centre_us && o.centre_us < o.high_us) && !(o.surfaces.empty() && o.low_us < o.high_us))
       return failure(where, "the ends do not enclose the centre", "low_us < centre_us < high_us");
   }
@@ -449,7 +462,8 @@ Result<Rig> rig_from_json(const Json& json, const std::string& file) {
 }
 
 OrderedJson rig_schema() {
-  OrderedJson schema = schema_of<RigFile>("Rig, version 1", "One aircraft. Units are in the names; members that are not listed are kept.");
+  OrderedJson schema = schema_of<RigFile>(
+      "Rig, version 1", "One aircraft. Units are in the names; members that are not listed are kept.");
   schema["properties"]["format"] = {{"enum", {"rig"}}};
   // What the checks after reading demand of a lead's surfaces.
   OrderedJson& surfaces = schema["properties"]["outputs"]["items"]["properties"]["surfaces"];
@@ -464,13 +478,17 @@ OrderedJson rig_to_json(const Rig& rig) {
   return write_fields(file);
 }
 
-std::string rig_text(const Rig& rig) { return rig_to_json(rig).dump(2, ' ', false, OrderedJson::error_handler_t::replace) + "\n"; }
+std::string rig_text(const Rig& rig) {
+  return rig_to_json(rig).dump(2, ' ', false, OrderedJson::error_handler_t::replace) + "\n";
+}
 
 Result<Rig> load_rig(const std::filesystem::path& path) {
   return read_json_file(path).and_then([&](const Json& json) { return rig_from_json(json, path.string()); });
 }
 
-Result<void> save_rig(const Rig& rig, const std::filesystem::path& path) { return write_file_atomically(path, rig_text(rig)); }
+Result<void> save_rig(const Rig& rig, const std::filesystem::path& path) {
+  return write_file_atomically(path, rig_text(rig));
+}
 
 std::vector<std::string> differing_members(const Rig& a, const Rig& b) {
   std::vector<std::string> places;

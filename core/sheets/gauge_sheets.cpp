@@ -20,9 +20,12 @@ constexpr double most_chord_mm = 150;  // what fits beside its scale
 /// Paper shrinks and printers scale: whoever measures with paper measures the paper first.
 void ruler(Sketch& s) {
   const double y = 281;
-  s.text(left, y - 4, "Check the printer: this line must be exactly 150 mm long. If not, print without fitting to the page.", 3, "font-weight=\"bold\"");
+  s.text(left, y - 4,
+         "Check the printer: this line must be exactly 150 mm long. If not, print without fitting to the page.", 3,
+         "font-weight=\"bold\"");
   s.line(left, y, left + 150, y, 0.3);
-  for (int mm = 0; mm <= 150; ++mm) s.line(left + mm, y, left + mm, y + (mm % 10 == 0 ? 4 : mm % 5 == 0 ? 3 : 1.8), mm % 10 == 0 ? 0.3 : 0.15);
+  for (int mm = 0; mm <= 150; ++mm)
+    s.line(left + mm, y, left + mm, y + (mm % 10 == 0 ? 4 : mm % 5 == 0 ? 3 : 1.8), mm % 10 == 0 ? 0.3 : 0.15);
   for (int cm = 0; cm <= 15; ++cm) s.text(left + 10 * cm, y + 7.5, std::to_string(10 * cm), 2.6, "", "middle");
 }
 
@@ -35,8 +38,12 @@ std::string first_page(const Rig& rig, const Catalogue& catalogue) {
   Sketch s(width_mm, height_mm);
   heading(s, rig, "Wedge and balance marks");
   const double angle = rig.sensing.level_nose_up_deg.value_or(usual_nose_up_deg);
-  s.text(left, 34, "Level wedge, " + number_text(angle, 1) + "° nose up" + (rig.sensing.level_nose_up_deg ? "" : " (usual; set the angle at station senses)"), 4.2, "font-weight=\"bold\"");
-  s.text(left, 40, "Glue it on card and cut it out twice. On a level table, wing on the slopes with its leading edge at the", 3);
+  s.text(left, 34,
+         "Level wedge, " + number_text(angle, 1) + "° nose up" +
+             (rig.sensing.level_nose_up_deg ? "" : " (usual; set the angle at station senses)"),
+         4.2, "font-weight=\"bold\"");
+  s.text(left, 40,
+         "Glue it on card and cut it out twice. On a level table, wing on the slopes with its leading edge at the", 3);
   s.text(left, 44.5, "high end, the model stands as it flies.", 3);
   // The slope is drawn against the lower edge; a steep one gets a shorter base.
   const double base = std::min(175.0, 60 / std::tan(std::max(0.5, angle) * rad)), high = base * std::tan(angle * rad);
@@ -50,11 +57,18 @@ std::string first_page(const Rig& rig, const Catalogue& catalogue) {
 
   const AirframeReport airframe = analyze_airframe(rig);
   const FitReport fit = analyze_fit(rig, catalogue, airframe, analyze_power(rig, catalogue));
-  const double behind_edge = 1000 * (fit.balance.wanted.value - rig.airframe.wing_at_m), first = 1000 * (fit.balance.first_flight.value - rig.airframe.wing_at_m);
+  const double behind_edge = 1000 * (fit.balance.wanted.value - rig.airframe.wing_at_m),
+               first = 1000 * (fit.balance.first_flight.value - rig.airframe.wing_at_m);
   double y = foot + 26;
   s.text(left, y, "Balance marks", 4.2, "font-weight=\"bold\"");
-  s.text(left, y + 6, "Lay the thick end on the leading edge at the root, under the wing, one each side of the body; prick the marks through.", 3);
-  s.text(left, y + 10.5, "Balance on the first-flight mark first. The marks are computed: they do not replace the maker's or the builder's own.", 3);
+  s.text(left, y + 6,
+         "Lay the thick end on the leading edge at the root, under the wing, one each side of the body; prick the "
+         "marks through.",
+         3);
+  s.text(left, y + 10.5,
+         "Balance on the first-flight mark first. The marks are computed: they do not replace the maker's or the "
+         "builder's own.",
+         3);
   y += 20;
   for (const char* side : {"left", "right"}) {
     const double longest = std::max({behind_edge, first, 20.0}) + 12;
@@ -65,11 +79,16 @@ std::string first_page(const Rig& rig, const Catalogue& catalogue) {
     for (const auto& [mm, name] : {std::pair{behind_edge, "wanted"}, {first, "first flight"}}) {
       if (mm < 0 || left + mm > to) continue;
       s.line(left + mm, y - 3, left + mm, y + 13, 0.35);
-      s.text(left + mm, name[0] == 'w' ? y - 4 : y + 16.5, std::string(name) + " " + number_text(mm, 0), 2.6, "", "middle");
+      s.text(left + mm, name[0] == 'w' ? y - 4 : y + 16.5, std::string(name) + " " + number_text(mm, 0), 2.6, "",
+             "middle");
     }
     y += 30;
   }
-  if (behind_edge < 0) s.text(left, y, "The wanted balance point lies ahead of the leading edge at the root: measure it from the nose, " + number_text(1000 * fit.balance.wanted.value, 0) + " mm.", 3);
+  if (behind_edge < 0)
+    s.text(left, y,
+           "The wanted balance point lies ahead of the leading edge at the root: measure it from the nose, " +
+               number_text(1000 * fit.balance.wanted.value, 0) + " mm.",
+           3);
   ruler(s);
   return s.finished();
 }
@@ -85,11 +104,23 @@ std::string gauge_page(const Rig& rig, const Gauge& g) {
   heading(s, rig, "Throw gauge");
   const double chord = 1000 * g.chord_m, drawn = std::min(chord, most_chord_mm);
   s.text(left, 28, capital(g.names), 4.2, "font-weight=\"bold\"");
-  s.text(left, 34, "Hinge to trailing edge " + number_text(chord, 1) + " mm. Cut outside the numbers. Hold the paper square to the hinge line, its centre on the hinge,", 3);
-  s.text(left, 38.5, "the long line on the fixed chord: the edge points at degrees (outside) and millimetres as a ruler reads them (inside).", 3);
-  if (drawn < chord) s.text(left, 43, "Too long for this paper: read at " + number_text(drawn, 0) + " mm from the hinge; the millimetres are those of the real edge.", 3, "font-weight=\"bold\"");
+  s.text(left, 34,
+         "Hinge to trailing edge " + number_text(chord, 1) +
+             " mm. Cut outside the numbers. Hold the paper square to the hinge line, its centre on the hinge,",
+         3);
+  s.text(left, 38.5,
+         "the long line on the fixed chord: the edge points at degrees (outside) and millimetres as a ruler reads them "
+         "(inside).",
+         3);
+  if (drawn < chord)
+    s.text(left, 43,
+           "Too long for this paper: read at " + number_text(drawn, 0) +
+               " mm from the hinge; the millimetres are those of the real edge.",
+           3, "font-weight=\"bold\"");
   const double cx = left + 8, cy = 158, arc = drawn + 3;
-  const auto at = [&](double radius, double deg) { return std::pair{cx + radius * std::cos(deg * rad), cy - radius * std::sin(deg * rad)}; };
+  const auto at = [&](double radius, double deg) {
+    return std::pair{cx + radius * std::cos(deg * rad), cy - radius * std::sin(deg * rad)};
+  };
   const int most = 40;
   for (int deg = -most; deg < most; ++deg) {
     const auto a = at(arc, deg), b = at(arc, deg + 1);
@@ -121,7 +152,8 @@ std::string gauge_page(const Rig& rig, const Gauge& g) {
     if (deg == 0 || std::abs(deg) > most) continue;
     const auto a = at(12, deg), b = at(arc - 24, deg);
     s.line(a.first, a.second, b.first, b.second, 0.35, "stroke-dasharray=\"3 2\"");
-    s.text(b.first - 26, b.second + (deg > 0 ? -2 : 4), std::string(name) + " " + number_text(std::abs(deg), 1) + "°", 2.8);
+    s.text(b.first - 26, b.second + (deg > 0 ? -2 : 4), std::string(name) + " " + number_text(std::abs(deg), 1) + "°",
+           2.8);
   }
   ruler(s);
   return s.finished();
@@ -138,7 +170,9 @@ std::vector<std::string> gauge_sheets_svg(const Rig& rig, const Catalogue& catal
     if (!shape_of(rig, a.surface) && !(l && l->chord_m)) continue;
     const double chord = chord_of(rig, a.surface);
     const double up = l ? l->want_up_deg.value_or(0) : 0, down = l ? l->want_down_deg.value_or(0) : 0;
-    const auto same = std::find_if(gauges.begin(), gauges.end(), [&](const Gauge& g) { return std::abs(g.chord_m - chord) < 0.0005 && g.up_deg == up && g.down_deg == down; });
+    const auto same = std::find_if(gauges.begin(), gauges.end(), [&](const Gauge& g) {
+      return std::abs(g.chord_m - chord) < 0.0005 && g.up_deg == up && g.down_deg == down;
+    });
     if (same == gauges.end())
       gauges.push_back({chord, a.surface.spoken(), up, down});
     else

@@ -5,8 +5,9 @@
 
 namespace rigging {
 
-/// Paper tools true to scale, one page each of 210 × 297 mm: a ruler to check the printer on every page, a level wedge for the nose-up angle
-/// and balance marks on the first, then throw gauges, one for each chord among the surfaces (pairs share one).
+/// Paper tools true to scale, one page each of 210 × 297 mm: a ruler to check the printer on every page, a level wedge
+/// for the nose-up angle and balance marks on the first, then throw gauges, one for each chord among the surfaces
+/// (pairs share one).
 std::vector<std::string> gauge_sheets_svg(const Rig& rig, const Catalogue& catalogue);
 
 /// Angle of the wedge when the rig does not say one: common practice, 2 to 5°.

@@ -22,7 +22,8 @@ std::string socket_label(const Rig& rig, const ControllerClass& controller, cons
 }
 
 /// The board seen from above, arrow up, with the sockets concerned drawn bold.
-void sketch_board(Sketch& s, const ControllerClass& controller, const std::vector<std::string>& bold, double left, double top, double side) {
+void sketch_board(Sketch& s, const ControllerClass& controller, const std::vector<std::string>& bold, double left,
+                  double top, double side) {
   const double scale = side / std::max(controller.width_mm, controller.length_mm);
   const double w = controller.width_mm * scale, h = controller.length_mm * scale, x0 = left + (side - w) / 2;
   s.box(x0, top, w, h, 0.5);
@@ -68,12 +69,15 @@ void sketch_linkage(Sketch& s, double left, double top) {
 
 }  // namespace
 
-HandCard hand_card(const Rig& rig, const ControllerClass& controller, const direction::Fault& f, const direction::Case& c) {
+HandCard hand_card(const Rig& rig, const ControllerClass& controller, const direction::Fault& f,
+                   const direction::Case& c) {
   HandCard card;
   card.fault = f;
   const Remedy remedy = direction::remedy_of(f.kind);
   const Output* output = rig_output(rig, c, f.output);
-  const std::string surface = f.kind == direction::FaultKind::linkage_opposed ? f.surface.spoken() : output && !output->surfaces.empty() ? output->surfaces.front().spoken() : "";
+  const std::string surface = f.kind == direction::FaultKind::linkage_opposed ? f.surface.spoken()
+                              : output && !output->surfaces.empty()           ? output->surfaces.front().spoken()
+                                                                              : "";
   card.title = capital(direction::remedy_text(f, c));
   card.because = "Because " + direction::fault_text(f, c) + ".";
   std::string other = socket_label(rig, controller, c, f.other_output);
@@ -83,12 +87,19 @@ HandCard hand_card(const Rig& rig, const ControllerClass& controller, const dire
   std::vector<std::string> steps = cure ? cure->steps : std::vector<std::string>{};
   if (steps.empty()) steps = {capital(direction::remedy_text(f, c)) + ".", "Look at stick and correction again."};
   for (const std::string& step : steps)
-    card.steps.push_back(replaced(step, {{"{output}", output ? output->id : ""}, {"{socket}", socket_label(rig, controller, c, f.output)}, {"{other}", other}, {"{axis}", std::string(word(f.axis))}, {"{surface}", surface}, {"{rotation}", f.turn.spoken()}}));
-  card.cautions = {"Propeller off, or the motor lead unplugged, while anything is powered.", "Battery last in, first out."};
+    card.steps.push_back(replaced(step, {{"{output}", output ? output->id : ""},
+                                         {"{socket}", socket_label(rig, controller, c, f.output)},
+                                         {"{other}", other},
+                                         {"{axis}", std::string(word(f.axis))},
+                                         {"{surface}", surface},
+                                         {"{rotation}", f.turn.spoken()}}));
+  card.cautions = {"Propeller off, or the motor lead unplugged, while anything is powered.",
+                   "Battery last in, first out."};
   return card;
 }
 
-std::string hand_card_svg(const HandCard& card, const Rig& rig, const ControllerClass& controller, const direction::Case& c) {
+std::string hand_card_svg(const HandCard& card, const Rig& rig, const ControllerClass& controller,
+                          const direction::Case& c) {
   Sketch s(148, 105);
   s.box(3, 3, 142, 99, 0.4);
   double y = 12;
@@ -123,7 +134,8 @@ std::string hand_card_svg(const HandCard& card, const Rig& rig, const Controller
     case direction::FaultKind::transmitter_reversed:
     case direction::FaultKind::transmitter_swapped: sketch_transmitter(s, card.fault, 97, sketch_top); break;
     case direction::FaultKind::linkage_opposed: sketch_linkage(s, 97, sketch_top); break;
-    default: sketch_board(s, controller, {socket(card.fault.output), socket(card.fault.other_output)}, 99, sketch_top - 2, 42);
+    default:
+      sketch_board(s, controller, {socket(card.fault.output), socket(card.fault.other_output)}, 99, sketch_top - 2, 42);
   }
   double foot = 99 - 4.0 * static_cast<double>(card.cautions.size() - 1);
   s.line(3, foot - 5, 145, foot - 5, 0.3);

@@ -82,7 +82,8 @@ class Card {
     s_.text(left, 26, class_, 3.2);
     double y = 272;
     s_.line(left, y - 5, right, y - 5, 0.3);
-    for (const char* caution : {"! Propeller off, or the motor lead unplugged, while anything is powered. Transmitter on first, battery last.",
+    for (const char* caution : {"! Propeller off, or the motor lead unplugged, while anything is powered. Transmitter "
+                                "on first, battery last.",
                                 "! Battery out before a finger goes near a servo arm."}) {
       s_.text(left, y, caution, 3.2, "font-weight=\"bold\"");
       y += 5;
@@ -110,10 +111,20 @@ void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
   std::string words = "Trim levers in the middle and dual rates off first.";
   if (!rig.radio.transmitter.also_serves.empty()) {
     words += " This memory also flies";
-    for (const std::string& other : rig.radio.transmitter.also_serves) words += (&other == &rig.radio.transmitter.also_serves.front() ? " " : ", ") + other;
+    for (const std::string& other : rig.radio.transmitter.also_serves)
+      words += (&other == &rig.radio.transmitter.also_serves.front() ? " " : ", ") + other;
     words += ": what is changed here is changed there.";
   }
-  card.section("In the transmitter", words, {{left, "channel"}, {36, "for"}, {72, "direction"}, {97, "sub-trim"}, {116, "travel low"}, {135, "travel high"}, {155, "then reads low, high", true}, {171.5, "", true}, {188, ""}});
+  card.section("In the transmitter", words,
+               {{left, "channel"},
+                {36, "for"},
+                {72, "direction"},
+                {97, "sub-trim"},
+                {116, "travel low"},
+                {135, "travel high"},
+                {155, "then reads low, high", true},
+                {171.5, "", true},
+                {188, ""}});
   for (const ChannelLine& l : sticks.channels) {
     const bool dial = l.dial && l.dial->changes;
     const Channel& c = l.channel;
@@ -122,21 +133,31 @@ void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
       continue;
     }
     const Transmitter& t = rig.radio.transmitter;
-    card.row({std::to_string(c.number), spoken_function(c.function), dial && l.dial->turn_round ? (c.reversed ? "plain (!)" : "reversed (!)") : c.reversed ? "reversed" : "plain", shown_sub_trim(t, dial ? l.dial->sub_trim_us : c.sub_trim_us),
-              shown_travel(t, dial ? l.dial->travel_low_percent : c.travel_low_percent), shown_travel(t, dial ? l.dial->travel_high_percent : c.travel_high_percent), !l.stick ? "" : "µs"});
+    card.row({std::to_string(c.number), spoken_function(c.function),
+              dial && l.dial->turn_round ? (c.reversed ? "plain (!)" : "reversed (!)")
+              : c.reversed               ? "reversed"
+                                         : "plain",
+              shown_sub_trim(t, dial ? l.dial->sub_trim_us : c.sub_trim_us),
+              shown_travel(t, dial ? l.dial->travel_low_percent : c.travel_low_percent),
+              shown_travel(t, dial ? l.dial->travel_high_percent : c.travel_high_percent), !l.stick ? "" : "µs"});
   }
   const ChannelLine* stick = find_in(sticks.channels, [](const ChannelLine& l) { return l.stick; });
-  if (stick) card.line("A stick should read " + us(stick->wanted.low_us) + ", " + us(stick->wanted.centre_us) + " and " + us(stick->wanted.high_us) + " µs; write down what its ends read.");
+  if (stick)
+    card.line("A stick should read " + us(stick->wanted.low_us) + ", " + us(stick->wanted.centre_us) + " and " +
+              us(stick->wanted.high_us) + " µs; write down what its ends read.");
   for (const ChannelLine& l : sticks.channels)
     if (l.dial)
-      for (const std::string& limit : l.dial->limits) card.line(capital(spoken_function(l.channel.function)) + ": " + limit + ".");
+      for (const std::string& limit : l.dial->limits)
+        card.line(capital(spoken_function(l.channel.function)) + ": " + limit + ".");
   card.gap();
   if (sticks.switches.empty()) return;
   card.section("Switches", "", {{left, "channel"}, {36, "for"}, {72, "positions, µs, and what they choose"}});
   for (const SwitchLine& line : sticks.switches) {
     std::string at;
-    for (const SwitchPosition& p : line.positions) at += (at.empty() ? "" : ", ") + us(p.pulse_us) + (p.mode.empty() ? "" : " " + p.mode);
-    card.row({std::to_string(line.channel), spoken_function(line.function), at + (line.measured ? "" : " (not measured)")});
+    for (const SwitchPosition& p : line.positions)
+      at += (at.empty() ? "" : ", ") + us(p.pulse_us) + (p.mode.empty() ? "" : " " + p.mode);
+    card.row(
+        {std::to_string(line.channel), spoken_function(line.function), at + (line.measured ? "" : " (not measured)")});
   }
   card.gap();
 }
@@ -144,26 +165,44 @@ void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
 void model(Card& card, const Rig& rig, const ControllerClass* controller) {
   const OutputSettings can = settable(controller);
   std::string words = "Arm square and surface flush first, by spline and clevis; then the output.";
-  if (!can.centre || !can.ends) words += can.centre ? " This class sets a centre, and no ends: the holes set the throw." : " This class sets neither centre nor ends: arm, clevis and holes do all of it.";
-  card.section("On the model", words, {{left, "surface"}, {58, "output"}, {80, "low / centre / high, µs"}, {117, "arm, horn, mm"}, {141, "up / down"}, {163, "reads up, down", true}, {180, "", true}});
+  if (!can.centre || !can.ends)
+    words += can.centre ? " This class sets a centre, and no ends: the holes set the throw."
+                        : " This class sets neither centre nor ends: arm, clevis and holes do all of it.";
+  card.section("On the model", words,
+               {{left, "surface"},
+                {58, "output"},
+                {80, "low / centre / high, µs"},
+                {117, "arm, horn, mm"},
+                {141, "up / down"},
+                {163, "reads up, down", true},
+                {180, "", true}});
   for (const Output& o : rig.outputs)
     for (const Surface s : o.surfaces) {
       if (s.kind == SurfaceKind::motor) continue;
       const Linkage* l = rig.linkage(s);
       const Terminal* socket = controller ? controller->socket(o.socket) : nullptr;
       std::string wanted = "as read";
-      if (l && (l->want_up_deg || l->want_down_deg)) wanted = (l->want_up_deg ? number_text(*l->want_up_deg, 0) + "°" : "?") + " / " + (l->want_down_deg ? number_text(*l->want_down_deg, 0) + "°" : "?");
-      card.row({capital(s.spoken()), (socket ? socket->label : o.socket) + (o.reversed ? " rev." : ""), us(o.low_us) + " / " + us(o.centre_us) + " / " + us(o.high_us), l ? mm(l->arm_m) + ", " + mm(l->horn_m) : "not measured", wanted});
+      if (l && (l->want_up_deg || l->want_down_deg))
+        wanted = (l->want_up_deg ? number_text(*l->want_up_deg, 0) + "°" : "?") + " / " +
+                 (l->want_down_deg ? number_text(*l->want_down_deg, 0) + "°" : "?");
+      card.row({capital(s.spoken()), (socket ? socket->label : o.socket) + (o.reversed ? " rev." : ""),
+                us(o.low_us) + " / " + us(o.centre_us) + " / " + us(o.high_us),
+                l ? mm(l->arm_m) + ", " + mm(l->horn_m) : "not measured", wanted});
       if (!l || l->readings.size() < 3) continue;
       const auto c = centre(*l, o, can);
       if (!c || c->settled) continue;
       std::string todo;
       const auto add = [&](const std::string& part) { todo += (todo.empty() ? "To do: " : ", ") + part; };
-      if (c->teeth != 0) add("arm " + std::to_string(std::abs(c->teeth)) + (std::abs(c->teeth) == 1 ? " tooth " : " teeth ") + (c->teeth > 0 ? "toward" : "away from") + " the hinge");
-      if (c->clevis_turns != 0) add("rod " + number_text(std::abs(c->clevis_turns), 1) + " turns " + (c->clevis_turns > 0 ? "longer" : "shorter"));
+      if (c->teeth != 0)
+        add("arm " + std::to_string(std::abs(c->teeth)) + (std::abs(c->teeth) == 1 ? " tooth " : " teeth ") +
+            (c->teeth > 0 ? "toward" : "away from") + " the hinge");
+      if (c->clevis_turns != 0)
+        add("rod " + number_text(std::abs(c->clevis_turns), 1) + " turns " +
+            (c->clevis_turns > 0 ? "longer" : "shorter"));
       if (c->reverse) add("reverse " + o.id);
       if (std::abs(c->centre_us - o.centre_us) > 1) add("centre " + us(c->centre_us) + " µs");
-      if (std::abs(c->low_us - o.low_us) > 1 || std::abs(c->high_us - o.high_us) > 1) add("ends " + us(c->low_us) + " and " + us(c->high_us) + " µs");
+      if (std::abs(c->low_us - o.low_us) > 1 || std::abs(c->high_us - o.high_us) > 1)
+        add("ends " + us(c->low_us) + " and " + us(c->high_us) + " µs");
       for (const std::string& limit : c->limits) add(limit);
       if (!todo.empty()) card.note(todo);
     }
@@ -178,7 +217,10 @@ std::vector<std::string> setting_card_svg(const Rig& rig, const Catalogue& catal
   model(card, rig, controller);
   if (controller && controller->gesture_needs_full_ends) {
     card.gap();
-    card.line("The gesture that stores the level counts only when the sticks really reach 1000 and 2000 µs: set the travel first.", "font-weight=\"bold\"");
+    card.line(
+        "The gesture that stores the level counts only when the sticks really reach 1000 and 2000 µs: set the travel "
+        "first.",
+        "font-weight=\"bold\"");
   }
   return card.finished();
 }

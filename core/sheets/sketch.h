@@ -19,7 +19,8 @@ class Sketch {
 
   Sketch(double width_mm, double height_mm);
   std::string finished() const { return svg + "</svg>\n"; }
-  void text(double x, double y, const std::string& s, double size, const char* style = "", const char* anchor = "start");
+  void text(double x, double y, const std::string& s, double size, const char* style = "",
+            const char* anchor = "start");
   void box(double x, double y, double w, double h, double line, const char* fill = "none");
   /// With a solid tip: markers are beyond SVG Tiny, which many programs stop at.
   void arrow(double x1, double y1, double x2, double y2, double width);

@@ -36,8 +36,12 @@ std::string plug_list_svg(const Rig& rig, const Catalogue& catalogue) {
   s.text(right, 20, rig.name, 4.5, "font-weight=\"bold\"", "end");
   s.text(right, 26, c ? c->name : rig.controller.kind, 3.2, "", "end");
   double y = 32;
-  std::vector<std::string> cautions{"Propeller off. Battery out while anything is plugged or unplugged. Check plus and minus before the first power."};
-  if (c && !c->minus_edge.empty()) cautions.push_back("Minus (black or brown) of a servo plug: " + c->minus_edge + ". Labels beside a row may be off by a pin: look at the wires.");
+  std::vector<std::string> cautions{
+      "Propeller off. Battery out while anything is plugged or unplugged. Check plus and minus before the first "
+      "power."};
+  if (c && !c->minus_edge.empty())
+    cautions.push_back("Minus (black or brown) of a servo plug: " + c->minus_edge +
+                       ". Labels beside a row may be off by a pin: look at the wires.");
   for (const std::string& caution : cautions)
     for (const std::string& line : wrapped("! " + caution, 108)) {
       s.text(left, y, line, 3.1, "font-weight=\"bold\"");
@@ -79,7 +83,10 @@ std::string plug_list_svg(const Rig& rig, const Catalogue& catalogue) {
     const Terminal* t = c ? c->socket(o.socket) : nullptr;
     s.text(columns[2], y, t ? t->label : o.socket.empty() ? "receiver" : o.socket, size, "font-weight=\"bold\"");
     s.text(columns[3], y, capital(what), size);
-    s.text(columns[4], y, number_text(o.rate_hz, 0) + " Hz" + (t && t->timer_group > 0 ? ", timer group " + std::to_string(t->timer_group) : ""), size);
+    s.text(columns[4], y,
+           number_text(o.rate_hz, 0) + " Hz" +
+               (t && t->timer_group > 0 ? ", timer group " + std::to_string(t->timer_group) : ""),
+           size);
     y += pitch;
   }
   s.text(left, 292, "Written down before the hatch closes. The configuration is made from this list.", 2.6);
@@ -103,7 +110,8 @@ std::string wiring_drawing_svg(const Rig& rig, const Catalogue& catalogue) {
   }
   for (const WiringLayout::Curve& curve : layout.curves) {
     // Strands side by side; each keeps its own shape so that it can be followed.
-    const double dx = curve.xy[6] - curve.xy[0], dy = curve.xy[7] - curve.xy[1], size = std::max(1e-6, std::hypot(dx, dy));
+    const double dx = curve.xy[6] - curve.xy[0], dy = curve.xy[7] - curve.xy[1],
+                 size = std::max(1e-6, std::hypot(dx, dy));
     const double nx = -dy / size, ny = dx / size;
     for (std::size_t k = 0; k < curve.strands.size(); ++k) {
       const double off = (static_cast<double>(k) - (static_cast<double>(curve.strands.size()) - 1) / 2) * 0.75;
@@ -113,11 +121,13 @@ std::string wiring_drawing_svg(const Rig& rig, const Catalogue& catalogue) {
     }
     const auto at = [&](double t, int i) {
       const double u = 1 - t;
-      return u * u * u * curve.xy[i] + 3 * u * u * t * curve.xy[2 + i] + 3 * u * t * t * curve.xy[4 + i] + t * t * t * curve.xy[6 + i];
+      return u * u * u * curve.xy[i] + 3 * u * u * t * curve.xy[2 + i] + 3 * u * t * t * curve.xy[4 + i] +
+             t * t * t * curve.xy[6 + i];
     };
     // Numbers sit at different shares of the way, so that neighbours do not hide each other.
     const double t = 0.28 + 0.11 * (curve.number % 5);
-    s.svg += "<circle cx=\"" + number_text(at(t, 0), 2) + "\" cy=\"" + number_text(at(t, 1), 2) + "\" r=\"2.3\" fill=\"#fff\" stroke=\"#000\" stroke-width=\"0.25\"/>\n";
+    s.svg += "<circle cx=\"" + number_text(at(t, 0), 2) + "\" cy=\"" + number_text(at(t, 1), 2) +
+             "\" r=\"2.3\" fill=\"#fff\" stroke=\"#000\" stroke-width=\"0.25\"/>\n";
     s.text(at(t, 0), at(t, 1) + 0.95, std::to_string(curve.number), 2.7, "", "middle");
     if (curve.plus_removed) s.text(at(t, 0) + 3, at(t, 1) + 1, "red out", 2.3, "font-weight=\"bold\"");
     if (curve.crossed_wrongly) s.text(at(t, 0) + 3, at(t, 1) + 1, "! turned", 2.3, "font-weight=\"bold\"");
@@ -136,7 +146,8 @@ std::string wiring_drawing_svg(const Rig& rig, const Catalogue& catalogue) {
       const double x = spot.x - spot.out_x * 2.4, y = spot.y - spot.out_y * 3.0 + 0.8;
       s.text(x, y, spot.label, 2.1, "", spot.out_x < 0 ? "start" : spot.out_x > 0 ? "end" : "middle");
     } else {
-      s.svg += "<circle cx=\"" + number_text(spot.x, 2) + "\" cy=\"" + number_text(spot.y, 2) + "\" r=\"0.9\" fill=\"#000\"/>\n";
+      s.svg += "<circle cx=\"" + number_text(spot.x, 2) + "\" cy=\"" + number_text(spot.y, 2) +
+               "\" r=\"0.9\" fill=\"#000\"/>\n";
       if (spot.out_x != 0)
         s.text(spot.x - spot.out_x * 1.8, spot.y + 0.8, spot.label, 2.3, "", spot.out_x > 0 ? "end" : "start");
       else
@@ -144,7 +155,10 @@ std::string wiring_drawing_svg(const Rig& rig, const Catalogue& catalogue) {
     }
   }
   s.svg += "</g>\n";
-  s.text(8, height - 4, "Wires: minus dark, plus red, signal ochre, data pair teal and plum. Propeller off and battery out while plugging.", 2.7);
+  s.text(8, height - 4,
+         "Wires: minus dark, plus red, signal ochre, data pair teal and plum. Propeller off and battery out while "
+         "plugging.",
+         2.7);
   return s.finished();
 }
 

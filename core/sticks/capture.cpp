@@ -17,9 +17,16 @@ std::string_view next_line(std::string_view& text) {
 }
 
 /// A table begins with a comment or with the name of its time column; anything else is taken for raw bytes.
-bool is_table(std::string_view content) { return content.starts_with("t_us,") || content.starts_with("t_s,") || content.starts_with("#"); }
+bool is_table(std::string_view content) {
+  return content.starts_with("t_us,") || content.starts_with("t_s,") || content.starts_with("#");
+}
 
-int nibble(char c) { return c >= '0' && c <= '9' ? c - '0' : c >= 'a' && c <= 'f' ? c - 'a' + 10 : c >= 'A' && c <= 'F' ? c - 'A' + 10 : -1; }
+int nibble(char c) {
+  return c >= '0' && c <= '9'   ? c - '0'
+         : c >= 'a' && c <= 'f' ? c - 'a' + 10
+         : c >= 'A' && c <= 'F' ? c - 'A' + 10
+                                : -1;
+}
 
 Result<Capture> read_byte_table(std::string_view text, const std::string& name) {
   Capture capture;
@@ -36,7 +43,8 @@ Result<Capture> read_byte_table(std::string_view text, const std::string& name) 
     }
     const std::size_t comma = line.find(',');
     const auto time = number_of(line.substr(0, comma));
-    if (comma == std::string_view::npos || !time) return failure(where, "no time before the comma", "a number, then bytes in hexadecimal");
+    if (comma == std::string_view::npos || !time)
+      return failure(where, "no time before the comma", "a number, then bytes in hexadecimal");
     const double t = *time * unit;
     if (t < last) return failure(where, "time runs backward", "times in order");
     last = t;
@@ -45,7 +53,9 @@ Result<Capture> read_byte_table(std::string_view text, const std::string& name) 
     for (const char c : line.substr(comma + 1)) {
       if (c == ' ') continue;
       const int n = nibble(c);
-      if (n < 0) return failure(where, std::string("\"") + (c >= ' ' && c < 127 ? c : '?') + "\" is no hexadecimal digit", "bytes such as 0f a2 00");
+      if (n < 0)
+        return failure(where, std::string("\"") + (c >= ' ' && c < 127 ? c : '?') + "\" is no hexadecimal digit",
+                       "bytes such as 0f a2 00");
       if (high < 0) {
         high = n;
       } else {
@@ -63,7 +73,8 @@ Result<Capture> read_levels(std::string_view content, const std::string& name) {
   auto table = parse_number_table(content, name);
   if (!table) return tl::make_unexpected(table.error());
   const std::size_t lines = table->columns.size() - 1;
-  if (lines < 1 || lines > most_channels) return failure(name, std::to_string(lines) + " columns of levels", "1 to " + std::to_string(most_channels));
+  if (lines < 1 || lines > most_channels)
+    return failure(name, std::to_string(lines) + " columns of levels", "1 to " + std::to_string(most_channels));
   const double unit = table->columns[0] == "t_s" ? 1e6 : 1;
   Capture capture;
   capture.timed = true;
@@ -77,7 +88,8 @@ Result<Capture> read_levels(std::string_view content, const std::string& name) {
     last = t;
     for (std::size_t i = 0; i < lines; ++i) {
       const double now = cells[i + 1];
-      if (now != 0 && now != 1) return failure(where + ", column " + table->columns[i + 1], "a level of " + number_text(now, 3), "0 or 1");
+      if (now != 0 && now != 1)
+        return failure(where + ", column " + table->columns[i + 1], "a level of " + number_text(now, 3), "0 or 1");
       if (!level.empty() && now != level[i]) capture.edges.push_back({t, now == 1, static_cast<std::uint8_t>(i)});
     }
     level.assign(cells.begin() + 1, cells.end());
@@ -86,7 +98,8 @@ Result<Capture> read_levels(std::string_view content, const std::string& name) {
     capture.signal = Signal::pulse;
     return capture;
   }
-  // One line: a pulse per channel rises as often as it carries a channel; a summed one rises many times between two pauses.
+  // One line: a pulse per channel rises as often as it carries a channel; a summed one rises many times between two
+  // pauses.
   Capture as_sum = capture;
   as_sum.signal = Signal::summed;
   capture.signal = Signal::pulse;
@@ -105,21 +118,26 @@ bool serial(Signal signal) { return signal == Signal::inverted_serial || signal 
 }  // namespace
 
 Result<Capture> read_capture(std::string_view content, const std::string& name, std::optional<Signal> signal) {
-  if (content.empty()) return failure(name, "the capture is empty", "serial bytes, or a table of times and levels or bytes");
+  if (content.empty())
+    return failure(name, "the capture is empty", "serial bytes, or a table of times and levels or bytes");
   const bool table = is_table(content);
   // Comments may stand before the names of the columns.
   std::string_view rest = content, heading;
   if (table)
-    while (!rest.empty() && (heading = next_line(rest), heading.empty() || heading.front() == '#')) {
-    }
+    while (!rest.empty() && (heading = next_line(rest), heading.empty() || heading.front() == '#')) {}
   const bool byte_table = table && (heading == "t_us,bytes" || heading == "t_s,bytes");
   if (table && !byte_table) {
-    if (!heading.starts_with("t_us,") && !heading.starts_with("t_s,")) return failure(name, "the first column is not a time", "a heading t_us or t_s, then bytes or one column of levels per line");
-    if (signal && serial(*signal)) return failure(name, "a table of levels can't be decoded as " + spoken(word(*signal)), "serial bytes, or the signal pulse or summed");
+    if (!heading.starts_with("t_us,") && !heading.starts_with("t_s,"))
+      return failure(name, "the first column is not a time",
+                     "a heading t_us or t_s, then bytes or one column of levels per line");
+    if (signal && serial(*signal))
+      return failure(name, "a table of levels can't be decoded as " + spoken(word(*signal)),
+                     "serial bytes, or the signal pulse or summed");
     auto capture = read_levels(content, name);
     return !capture || !signal ? capture : Result<Capture>(as(std::move(*capture), *signal));
   }
-  if (signal && !serial(*signal)) return failure(name, "serial bytes can't be decoded as " + spoken(word(*signal)), "a table of times and levels");
+  if (signal && !serial(*signal))
+    return failure(name, "serial bytes can't be decoded as " + spoken(word(*signal)), "a table of times and levels");
   Capture capture;
   if (byte_table) {
     auto read = read_byte_table(content, name);
@@ -134,7 +152,9 @@ Result<Capture> read_capture(std::string_view content, const std::string& name, 
   const Decoded inverted = decode(capture);
   capture.signal = Signal::two_way_serial;
   const Decoded two_way = decode(capture);
-  if (inverted.frames.empty() && two_way.frames.empty()) return failure(name, "no frame of either serial signal is in it", "a capture of a receiver's wire; inverted framed serial must be captured after the inversion");
+  if (inverted.frames.empty() && two_way.frames.empty())
+    return failure(name, "no frame of either serial signal is in it",
+                   "a capture of a receiver's wire; inverted framed serial must be captured after the inversion");
   if (inverted.tally.skipped < two_way.tally.skipped) capture.signal = Signal::inverted_serial;
   return capture;
 }
@@ -148,7 +168,8 @@ Decoded decode(const Capture& capture) {
     std::size_t bytes = 0;
     for (const Capture::Chunk& c : capture.chunks) bytes += c.bytes.size();
     d.frames.reserve(bytes / 25);
-    for (const Capture::Chunk& c : capture.chunks) capture.timed ? decoder.feed(c.bytes, c.t_us, d.frames) : decoder.feed(c.bytes, d.frames);
+    for (const Capture::Chunk& c : capture.chunks)
+      capture.timed ? decoder.feed(c.bytes, c.t_us, d.frames) : decoder.feed(c.bytes, d.frames);
     decoder.finish(d.frames);
     d.tally = decoder.tally();
     d.link = decoder.link_report();

@@ -19,9 +19,9 @@ struct Capture {
   std::vector<Edge> edges;    ///< pulse signals, in order of time
 };
 
-/// Reads a capture. Three forms are known (docs/receiver-signals.md): a table `t_us,bytes` (bytes in hexadecimal) or `t_s,bytes`; a table
-/// `t_us` or `t_s` followed by one column of levels 0 and 1 per line; and raw serial bytes. `signal` absent: it is found out from the
-/// content. An error says file, line and what was expected.
+/// Reads a capture. Three forms are known (docs/receiver-signals.md): a table `t_us,bytes` (bytes in hexadecimal) or
+/// `t_s,bytes`; a table `t_us` or `t_s` followed by one column of levels 0 and 1 per line; and raw serial bytes.
+/// `signal` absent: it is found out from the content. An error says file, line and what was expected.
 Result<Capture> read_capture(std::string_view content, const std::string& name, std::optional<Signal> signal);
 
 struct Decoded {

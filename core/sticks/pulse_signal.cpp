@@ -19,7 +19,9 @@ void EdgeDecoder::give(double t_us, std::vector<ChannelFrame>& out) {
   filled_ = {};
 }
 
-void EdgeDecoder::feed(const Edge& edge, std::vector<ChannelFrame>& out) { signal_ == Signal::pulse ? pulse(edge, out) : summed(edge, out); }
+void EdgeDecoder::feed(const Edge& edge, std::vector<ChannelFrame>& out) {
+  signal_ == Signal::pulse ? pulse(edge, out) : summed(edge, out);
+}
 
 void EdgeDecoder::pulse(const Edge& edge, std::vector<ChannelFrame>& out) {
   if (edge.line >= most_channels) {

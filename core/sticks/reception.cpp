@@ -46,7 +46,9 @@ std::vector<ChannelHabit> habits(const std::deque<ChannelFrame>& frames) {
   for (int number = 1; number <= channels; ++number) {
     std::vector<double> at, steps;
     for (const ChannelFrame* f : good)
-      if (const double us = static_cast<double>(f->pulse_us[static_cast<std::size_t>(number - 1)]); number <= f->channels && us > 0) at.push_back(us);
+      if (const double us = static_cast<double>(f->pulse_us[static_cast<std::size_t>(number - 1)]);
+          number <= f->channels && us > 0)
+        at.push_back(us);
     if (at.empty()) continue;
     ChannelHabit h;
     h.channel = number;
@@ -61,8 +63,11 @@ std::vector<ChannelHabit> habits(const std::deque<ChannelFrame>& frames) {
       const auto quarter = static_cast<std::ptrdiff_t>(at.size() / 4);
       if (!h.moved) h.drift_us = median({at.end() - quarter, at.end()}) - median({at.begin(), at.begin() + quarter});
     }
-    if (h.noise_us > noisy_us) h.words = "jitters by " + number_text(h.noise_us, 1) + " µs: a dirty or worn gimbal, or a poor supply";
-    if (std::abs(h.drift_us) > std::max(drifts_us, 3 * h.noise_us)) h.words += (h.words.empty() ? "" : "; ") + ("drifts by " + number_text(h.drift_us, 1) + " µs with nobody touching it");
+    if (h.noise_us > noisy_us)
+      h.words = "jitters by " + number_text(h.noise_us, 1) + " µs: a dirty or worn gimbal, or a poor supply";
+    if (std::abs(h.drift_us) > std::max(drifts_us, 3 * h.noise_us))
+      h.words +=
+          (h.words.empty() ? "" : "; ") + ("drifts by " + number_text(h.drift_us, 1) + " µs with nobody touching it");
     all.push_back(h);
   }
   return all;

@@ -37,7 +37,8 @@ std::array<std::uint16_t, 16> unpack(const Byte* data) {
   return raw;
 }
 
-/// How much a stretch that begins and ends right looks like a frame: a resting stick can hide the marks of a frame in its own bits.
+/// How much a stretch that begins and ends right looks like a frame: a resting stick can hide the marks of a frame in
+/// its own bits.
 int plausibility(const Byte* b) {
   int points = (b[23] & 0xF0) == 0 ? 8 : 0;
   for (const std::uint16_t raw : unpack(b + 1)) points += raw == 0 || (raw >= 150 && raw <= 1900);
@@ -132,7 +133,8 @@ std::size_t ByteDecoder::run_inverted(std::vector<ChannelFrame>& out, bool last)
   while (size - at >= inverted_size) {
     const Byte* b = begin + at;
     if (!locked_) {
-      // Look for the start that stands best: one whose successor stands too, or which follows a silence or ends the capture.
+      // Look for the start that stands best: one whose successor stands too, or which follows a silence or ends the
+      // capture.
       std::size_t best = size;
       int points = -1;
       bool wait = false;
@@ -170,12 +172,14 @@ std::size_t ByteDecoder::run_inverted(std::vector<ChannelFrame>& out, bool last)
     }
     ChannelFrame& f = out.emplace_back();
     const auto raw = unpack(b + 1);
-    for (std::size_t i = 0; i < 16; ++i) f.pulse_us[i] = static_cast<float>(inverted_zero_us + inverted_step_us * raw[i]);
+    for (std::size_t i = 0; i < 16; ++i)
+      f.pulse_us[i] = static_cast<float>(inverted_zero_us + inverted_step_us * raw[i]);
     f.channels = 16;
     f.lost = b[23] & lost_bit;
     f.failsafe = b[23] & failsafe_bit;
     at += inverted_size;
-    f.t_us = timed_ ? first_us_ + static_cast<double>(at) * inverted_serial_byte_us : static_cast<double>(tally_.frames);
+    f.t_us =
+        timed_ ? first_us_ + static_cast<double>(at) * inverted_serial_byte_us : static_cast<double>(tally_.frames);
     ++tally_.frames;
     tally_.lost += f.lost;
     tally_.failsafe += f.failsafe;
@@ -229,7 +233,8 @@ std::size_t ByteDecoder::run_two_way(std::vector<ChannelFrame>& out, bool last) 
     for (std::size_t i = 0; i < channels; ++i) {
       const std::size_t bit = i * 12;
       const Byte* p = content + 3 + bit / 8;
-      const unsigned raw = bit % 8 == 0 ? static_cast<unsigned>(p[0] | (p[1] & 0x0F) << 8) : static_cast<unsigned>(p[0] >> 4 | p[1] << 4);
+      const unsigned raw = bit % 8 == 0 ? static_cast<unsigned>(p[0] | (p[1] & 0x0F) << 8)
+                                        : static_cast<unsigned>(p[0] >> 4 | p[1] << 4);
       f.pulse_us[i] = static_cast<float>(two_way_zero_us + two_way_step_us * raw);
     }
     f.channels = static_cast<std::uint8_t>(channels);
@@ -250,7 +255,8 @@ std::string encode_inverted_serial(const ChannelFrame& frame) {
   b[0] = inverted_head;
   for (std::size_t i = 0; i < 16; ++i) {
     const double pulse = i < frame.channels ? static_cast<double>(frame.pulse_us[i]) : 1500.0;
-    const auto raw = static_cast<unsigned>(std::clamp(std::lround((pulse - inverted_zero_us) / inverted_step_us), 0L, 2047L));
+    const auto raw =
+        static_cast<unsigned>(std::clamp(std::lround((pulse - inverted_zero_us) / inverted_step_us), 0L, 2047L));
     for (std::size_t bit = 0; bit < 11; ++bit)
       if (raw >> bit & 1) b[1 + (i * 11 + bit) / 8] |= static_cast<Byte>(1 << ((i * 11 + bit) % 8));
   }
@@ -265,7 +271,8 @@ std::string encode_two_way(const ChannelFrame& frame, std::uint8_t counter) {
   content[1] = static_cast<char>(counter);
   content[2] = static_cast<char>(channels);
   for (std::size_t i = 0; i < channels; ++i) {
-    const auto raw = static_cast<unsigned>(std::clamp(std::lround((static_cast<double>(frame.pulse_us[i]) - two_way_zero_us) / two_way_step_us), 0L, 4095L));
+    const auto raw = static_cast<unsigned>(std::clamp(
+        std::lround((static_cast<double>(frame.pulse_us[i]) - two_way_zero_us) / two_way_step_us), 0L, 4095L));
     char* p = content.data() + 3 + i * 12 / 8;
     if (i % 2 == 0) {
       p[0] = static_cast<char>(raw & 0xFF);

@@ -13,17 +13,24 @@ namespace {
 using F = ChannelFunction;
 
 constexpr double still_s = 0.4, rest_s = 0.8;
-constexpr double moved_us = 150, home_us = 120;   // it was moved; it is back
-constexpr double aside = 0.2;                     // another channel that moves by this share of the first moves with it
-constexpr double patience_us = 4e6;               // then two channels that move together are a mix, no slip of the hand
+constexpr double moved_us = 150, home_us = 120;  // it was moved; it is back
+constexpr double aside = 0.2;                    // another channel that moves by this share of the first moves with it
+constexpr double patience_us = 4e6;              // then two channels that move together are a mix, no slip of the hand
 constexpr std::size_t least_frames = 8;
 
 const char* end_words(F f, int side) {
   switch (f) {
-    case F::roll: return side > 0 ? "Push the roll stick fully to the right and hold it." : "Push the roll stick fully to the left and hold it.";
-    case F::pitch: return side > 0 ? "Pull the pitch stick fully back, toward you, and hold it." : "Push the pitch stick fully forward and hold it.";
-    case F::yaw: return side > 0 ? "Push the yaw stick fully to the right and hold it." : "Push the yaw stick fully to the left and hold it.";
-    default: return side > 0 ? "Open the throttle fully and hold it. The propeller is off." : "Close the throttle fully.";
+    case F::roll:
+      return side > 0 ? "Push the roll stick fully to the right and hold it."
+                      : "Push the roll stick fully to the left and hold it.";
+    case F::pitch:
+      return side > 0 ? "Pull the pitch stick fully back, toward you, and hold it."
+                      : "Push the pitch stick fully forward and hold it.";
+    case F::yaw:
+      return side > 0 ? "Push the yaw stick fully to the right and hold it."
+                      : "Push the yaw stick fully to the left and hold it.";
+    default:
+      return side > 0 ? "Open the throttle fully and hold it. The propeller is off." : "Close the throttle fully.";
   }
 }
 
@@ -51,7 +58,9 @@ std::string StickSetup::todo() const {
   }
 }
 
-std::optional<F> StickSetup::stick() const { return done() || steps_[at_].phase == Phase::rest ? std::nullopt : std::optional(steps_[at_].function); }
+std::optional<F> StickSetup::stick() const {
+  return done() || steps_[at_].phase == Phase::rest ? std::nullopt : std::optional(steps_[at_].function);
+}
 
 int StickSetup::side() const {
   if (done()) return 0;
@@ -147,7 +156,9 @@ void StickSetup::judge() {
   }
 
   const int known = now_.channel - 1;
-  const auto delta = [&](int i) { return w->mean[static_cast<std::size_t>(i)] - rest_.mean[static_cast<std::size_t>(i)]; };
+  const auto delta = [&](int i) {
+    return w->mean[static_cast<std::size_t>(i)] - rest_.mean[static_cast<std::size_t>(i)];
+  };
   if (s.phase == Phase::push || s.phase == Phase::open) {
     int most = 0, second = -1;
     for (int i = 1; i < std::min(w->channels, rest_.channels); ++i)
@@ -156,13 +167,18 @@ void StickSetup::judge() {
       if (i != most && (second < 0 || std::abs(delta(i)) > std::abs(delta(second)))) second = i;
     if (std::abs(delta(most)) < moved_us || !still(*w, most)) return;
     if (const StickReading* taken = find_in(readings_, [&](const StickReading& r) { return r.channel == most + 1; })) {
-      remark_ = "Channel " + std::to_string(most + 1) + " moves, which the " + spoken_function(taken->function) + " moved already. Is it the other stick?";
+      remark_ = "Channel " + std::to_string(most + 1) + " moves, which the " + spoken_function(taken->function) +
+                " moved already. Is it the other stick?";
       return;
     }
     if (second >= 0 && std::abs(delta(second)) > aside * std::abs(delta(most))) {
-      remark_ = "Channels " + std::to_string(most + 1) + " and " + std::to_string(second + 1) + " move together. Move this one stick alone; if that is so, the transmitter mixes them.";
+      remark_ = "Channels " + std::to_string(most + 1) + " and " + std::to_string(second + 1) +
+                " move together. Move this one stick alone; if that is so, the transmitter mixes them.";
       if (heard_.back().t_us - since_us_ < patience_us && heard_.size() > 2) return;
-      findings_.push_back({s.function, StickFinding::Kind::together, capital(spoken_function(s.function)) + " moves channels " + std::to_string(most + 1) + " and " + std::to_string(second + 1) + ": the transmitter mixes them. Switch the mix off."});
+      findings_.push_back({s.function, StickFinding::Kind::together,
+                           capital(spoken_function(s.function)) + " moves channels " + std::to_string(most + 1) +
+                               " and " + std::to_string(second + 1) +
+                               ": the transmitter mixes them. Switch the mix off."});
     }
     now_ = {};
     now_.function = s.function;
@@ -179,7 +195,9 @@ void StickSetup::judge() {
   const double sense = now_.inverted ? -1 : 1;
   if (!still(*w, known)) return;
   // Whoever pauses on the way to the end and goes on is believed.
-  const bool further = s.phase == Phase::after_push || s.phase == Phase::close ? sense * (mean - first_end_) > 0 : s.phase == Phase::after_pull && sense * (mean - second_end_) < 0;
+  const bool further = s.phase == Phase::after_push || s.phase == Phase::close
+                           ? sense * (mean - first_end_) > 0
+                           : s.phase == Phase::after_pull && sense * (mean - second_end_) < 0;
   switch (s.phase) {
     case Phase::after_push:
       if (further) first_end_ = mean;
@@ -222,13 +240,19 @@ std::vector<StickFinding> StickSetup::findings() const {
     const auto i = static_cast<std::size_t>(r.channel - 1);
     const std::string name = capital(spoken_function(r.function));
     if (r.noise_us > noisy_us)
-      all.push_back({r.function, StickFinding::Kind::noise, name + " jitters by " + number_text(r.noise_us, 1) + " µs at rest: a dirty or worn gimbal, or a poor supply in the transmitter."});
+      all.push_back({r.function, StickFinding::Kind::noise,
+                     name + " jitters by " + number_text(r.noise_us, 1) +
+                         " µs at rest: a dirty or worn gimbal, or a poor supply in the transmitter."});
     if (r.spread_us > worn_us)
-      all.push_back({r.function, StickFinding::Kind::worn, name + " comes back to centres that lie " + number_text(r.spread_us, 1) + " µs apart: a worn gimbal or a tired spring. No sub-trim cures that."});
+      all.push_back({r.function, StickFinding::Kind::worn,
+                     name + " comes back to centres that lie " + number_text(r.spread_us, 1) +
+                         " µs apart: a worn gimbal or a tired spring. No sub-trim cures that."});
     if (r.function == F::throttle || !r.centre_us) continue;
     const double drift = end_of_[i] - rest_.mean[i];
     if (std::abs(drift) > drifts_us && r.spread_us <= worn_us)
-      all.push_back({r.function, StickFinding::Kind::drift, name + " drifted by " + number_text(drift, 1) + " µs while nobody touched it. Let the transmitter warm up and measure again."});
+      all.push_back({r.function, StickFinding::Kind::drift,
+                     name + " drifted by " + number_text(drift, 1) +
+                         " µs while nobody touched it. Let the transmitter warm up and measure again."});
   }
   return all;
 }
@@ -252,7 +276,8 @@ Rig with_readings(Rig rig, const std::vector<StickReading>& readings) {
     c->centre_spread_us = r.spread_us;
     c->learned = false;
   }
-  std::sort(rig.radio.channels.begin(), rig.radio.channels.end(), [](const Channel& a, const Channel& b) { return a.number < b.number; });
+  std::sort(rig.radio.channels.begin(), rig.radio.channels.end(),
+            [](const Channel& a, const Channel& b) { return a.number < b.number; });
   return rig;
 }
 
@@ -263,7 +288,8 @@ void SwitchSetup::feed(const ChannelFrame& frame) {
     double most = 100;
     for (int i = 0; i < std::min(frame.channels, first_->channels); ++i) {
       if (std::find(taken_.begin(), taken_.end(), i + 1) != taken_.end()) continue;
-      const double moved = std::abs(static_cast<double>(frame.pulse_us[static_cast<std::size_t>(i)] - first_->pulse_us[static_cast<std::size_t>(i)]));
+      const double moved = std::abs(static_cast<double>(frame.pulse_us[static_cast<std::size_t>(i)] -
+                                                        first_->pulse_us[static_cast<std::size_t>(i)]));
       if (moved > most) {
         most = moved;
         channel_ = i + 1;

@@ -12,11 +12,11 @@ namespace rigging {
 struct StickReading {
   ChannelFunction function = ChannelFunction::roll;
   int channel = 0;
-  bool inverted = false;   ///< right, back, open or right again read low
+  bool inverted = false;  ///< right, back, open or right again read low
   double low_us = 1000, high_us = 2000;
   std::optional<double> centre_us;  ///< not of a throttle
-  double noise_us = 0;     ///< standard deviation at rest
-  double spread_us = 0;    ///< between the centres found from both sides
+  double noise_us = 0;              ///< standard deviation at rest
+  double spread_us = 0;             ///< between the centres found from both sides
 };
 
 /// What the samples show that a number alone would hide.
@@ -28,7 +28,8 @@ struct StickFinding {
 
 inline constexpr double worn_us = 8;  ///< common practice
 
-/// Says what to do, hears whether it was done, goes on by itself. Frames that the receiver marks as lost are passed over.
+/// Says what to do, hears whether it was done, goes on by itself. Frames that the receiver marks as lost are passed
+/// over.
 class StickSetup {
  public:
   /// The sticks to find, in this order.
@@ -80,7 +81,8 @@ class StickSetup {
   std::string remark_;
 };
 
-/// The rig with what was heard: functions go to the channels that carry them; what the transmitter was set to stays with its channel.
+/// The rig with what was heard: functions go to the channels that carry them; what the transmitter was set to stays
+/// with its channel.
 Rig with_readings(Rig rig, const std::vector<StickReading>& readings);
 
 /// Hears the positions of a switch, slider or rotary control: wherever a channel other than `taken` rests for a moment.

@@ -17,7 +17,8 @@ inline constexpr std::size_t most_channels = 16;
 
 /// All channels at one time.
 struct ChannelFrame {
-  double t_us = 0;  ///< when the frame was complete, on the capture's clock; counts frames when the capture has no times
+  double t_us =
+      0;  ///< when the frame was complete, on the capture's clock; counts frames when the capture has no times
   std::array<float, most_channels> pulse_us{};  ///< 0 where a channel is absent
   std::uint8_t channels = 0;
   bool lost = false;      ///< the receiver missed this one and repeats the last values
@@ -26,12 +27,12 @@ struct ChannelFrame {
 
 /// What was met on the way. Nothing is dropped in silence.
 struct SignalTally {
-  std::uint64_t frames = 0;     ///< whole frames, flagged ones included
-  std::uint64_t lost = 0;       ///< frames that the receiver marks as missed, and gaps in a frame counter
-  std::uint64_t failsafe = 0;   ///< frames that report the link as gone
-  std::uint64_t damaged = 0;    ///< frames cut short, with a wrong check sum or a wrong number of channels
-  std::uint64_t skipped = 0;    ///< bytes (serial) or edges (pulses) that belong to no frame
-  std::uint64_t resyncs = 0;    ///< how often the place was lost and found again
+  std::uint64_t frames = 0;    ///< whole frames, flagged ones included
+  std::uint64_t lost = 0;      ///< frames that the receiver marks as missed, and gaps in a frame counter
+  std::uint64_t failsafe = 0;  ///< frames that report the link as gone
+  std::uint64_t damaged = 0;   ///< frames cut short, with a wrong check sum or a wrong number of channels
+  std::uint64_t skipped = 0;   ///< bytes (serial) or edges (pulses) that belong to no frame
+  std::uint64_t resyncs = 0;   ///< how often the place was lost and found again
   bool operator==(const SignalTally&) const = default;
 };
 
@@ -49,15 +50,16 @@ struct Edge {
   std::uint8_t line = 0;  ///< channel − 1 for a pulse per channel, else 0
 };
 
-// Serial signals ------------------------------------------------------------------------------------------------------------------
+// Serial signals
+// ------------------------------------------------------------------------------------------------------------------
 
 /// Takes serial bytes in any pieces, gives frames. Speaks `inverted_serial` and `two_way_serial`.
 class ByteDecoder {
  public:
   explicit ByteDecoder(Signal signal);
 
-  /// `t_us` is when the first of these bytes began; bytes follow each other at the signal's baud. Time must not run backward: bytes that
-  /// seem to come earlier than the last ones are taken as following them.
+  /// `t_us` is when the first of these bytes began; bytes follow each other at the signal's baud. Time must not run
+  /// backward: bytes that seem to come earlier than the last ones are taken as following them.
   void feed(std::string_view bytes, double t_us, std::vector<ChannelFrame>& out);
   /// The same without times.
   void feed(std::string_view bytes, std::vector<ChannelFrame>& out);
@@ -84,16 +86,18 @@ class ByteDecoder {
   int counter_ = -1;
 };
 
-/// 25 bytes, as on the wire before the inversion. Channels beyond 16 are left at rest; pulses are clamped to 880 to 2159 µs.
+/// 25 bytes, as on the wire before the inversion. Channels beyond 16 are left at rest; pulses are clamped to 880 to
+/// 2159 µs.
 std::string encode_inverted_serial(const ChannelFrame& frame);
 /// One channel frame of the two-way format with its counter.
 std::string encode_two_way(const ChannelFrame& frame, std::uint8_t counter);
 std::string encode_link_report(const LinkReport& report);
 
-inline constexpr double inverted_serial_byte_us = 120;       ///< 100 000 baud, 8E2
-inline constexpr double two_way_byte_us = 10e6 / 420000;     ///< 420 000 baud, 8N1
+inline constexpr double inverted_serial_byte_us = 120;    ///< 100 000 baud, 8E2
+inline constexpr double two_way_byte_us = 10e6 / 420000;  ///< 420 000 baud, 8N1
 
-// Pulses --------------------------------------------------------------------------------------------------------------------------
+// Pulses
+// --------------------------------------------------------------------------------------------------------------------------
 
 /// Takes edges, gives frames. Speaks `pulse` (one line per channel) and `summed` (one line).
 class EdgeDecoder {
@@ -118,8 +122,8 @@ class EdgeDecoder {
   int expected_ = 0, collected_ = -1;  ///< of a summed frame; −1 before the first pause
 };
 
-/// Edges of one frame, beginning at `t_us`. Pulse: every channel rises together on its own line. Summed: marks of 300 µs, `pause_us` of
-/// silence behind.
+/// Edges of one frame, beginning at `t_us`. Pulse: every channel rises together on its own line. Summed: marks of 300
+/// µs, `pause_us` of silence behind.
 std::vector<Edge> encode_pulses(const ChannelFrame& frame, double t_us);
 std::vector<Edge> encode_summed(const ChannelFrame& frame, double t_us);
 
@@ -129,7 +133,9 @@ namespace rigging {
 template <>
 struct Words<Signal> {
   using S = Signal;
-  static constexpr std::array<std::pair<S, std::string_view>, 4> list{
-      {{S::pulse, "pulse"}, {S::summed, "summed"}, {S::inverted_serial, "inverted_serial"}, {S::two_way_serial, "two_way_serial"}}};
+  static constexpr std::array<std::pair<S, std::string_view>, 4> list{{{S::pulse, "pulse"},
+                                                                       {S::summed, "summed"},
+                                                                       {S::inverted_serial, "inverted_serial"},
+                                                                       {S::two_way_serial, "two_way_serial"}}};
 };
 }  // namespace rigging

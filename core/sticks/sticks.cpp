@@ -27,16 +27,21 @@ ChannelLine line_of(const Channel& c, const ControllerClass* controller, const T
   line.read = c.low_us && c.centre_us && c.high_us;
   line.exempt = c.function == F::gain;
   if (!line.stick) {
-    line.verdict = line.exempt ? "its travel is the gain: it need not land" : c.fixed_us ? "fixed at " + number_text(*c.fixed_us, 0) + " µs" : "";
+    line.verdict = line.exempt  ? "its travel is the gain: it need not land"
+                   : c.fixed_us ? "fixed at " + number_text(*c.fixed_us, 0) + " µs"
+                                : "";
     return line;
   }
   if (!line.read) {
     line.verdict = "not read yet";
     return line;
   }
-  const double worst = std::max({std::abs(*c.low_us - line.wanted.low_us), std::abs(*c.centre_us - line.wanted.centre_us), std::abs(*c.high_us - line.wanted.high_us)});
+  const double worst =
+      std::max({std::abs(*c.low_us - line.wanted.low_us), std::abs(*c.centre_us - line.wanted.centre_us),
+                std::abs(*c.high_us - line.wanted.high_us)});
   // A closed throttle is its low end: there is no centre to land on.
-  const double worst_end = std::max(std::abs(*c.low_us - line.wanted.low_us), std::abs(*c.high_us - line.wanted.high_us));
+  const double worst_end =
+      std::max(std::abs(*c.low_us - line.wanted.low_us), std::abs(*c.high_us - line.wanted.high_us));
   const double off = c.function == F::throttle ? worst_end : worst;
   line.wrong_way = c.inverted != (controller && controller->pitch_back_falls && c.function == F::pitch);
   if (line.wrong_way) {
@@ -50,8 +55,12 @@ ChannelLine line_of(const Channel& c, const ControllerClass* controller, const T
     line.verdict = "the controller has learned these ends";
     return line;
   }
-  line.state = off <= lands_well_us ? ChannelLine::State::lands : off <= lands_usably_us ? ChannelLine::State::usable : ChannelLine::State::off;
-  line.verdict = off <= lands_well_us ? "lands" : number_text(off, 1) + " µs off at worst" + (off <= lands_usably_us ? ": usable" : "");
+  line.state = off <= lands_well_us     ? ChannelLine::State::lands
+               : off <= lands_usably_us ? ChannelLine::State::usable
+                                        : ChannelLine::State::off;
+  line.verdict = off <= lands_well_us
+                     ? "lands"
+                     : number_text(off, 1) + " µs off at worst" + (off <= lands_usably_us ? ": usable" : "");
   if (line.state != ChannelLine::State::lands)
     if (const auto dial = dial_in(c, t, line.wanted, false)) line.dial = *dial;
   return line;
@@ -99,22 +108,30 @@ std::vector<BudgetLine> budget_of(const Rig& rig, const ControllerClass* control
     BudgetLine line{function, 0, needed, without};
     if (const Channel* c = rig.channel(function)) {
       line.channel = c->number;
-      line.words = c->fixed_us ? "fixed at " + number_text(*c->fixed_us, 0) + " µs" : c->control ? spoken(word(*c->control)) : is_stick(function) ? "stick" : "";
+      line.words = c->fixed_us          ? "fixed at " + number_text(*c->fixed_us, 0) + " µs"
+                   : c->control         ? spoken(word(*c->control))
+                   : is_stick(function) ? "stick"
+                                        : "";
     } else if (!needed && without.empty()) {
       return;
     }
     all.push_back(line);
   };
-  const bool motor = std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) { return o.mix.throttle != 0; });
+  const bool motor =
+      std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) { return o.mix.throttle != 0; });
   for (const Axis axis : all_axes) add(*from_word<F>(word(axis)), answers(rig, axis), "no stick works it");
   add(F::throttle, motor, "the motor can't be worked");
   // Units with an input for each axis hear of a mode only where they have an input for it.
-  const auto hears = [&](std::string_view what) { return std::any_of(controller->ports.begin(), controller->ports.end(), [&](const Terminal& t) { return t.serves == what; }); };
+  const auto hears = [&](std::string_view what) {
+    return std::any_of(controller->ports.begin(), controller->ports.end(),
+                       [&](const Terminal& t) { return t.serves == what; });
+  };
   add(F::mode, controller && controller->modes.size() > 1 && (!hears("roll") || hears("mode")), "the mode is fixed");
   add(F::arm, full, "arming has to share another switch, or a stick gesture");
   add(F::return_home, false, full ? "return comes only with the loss of the link" : "");
   add(F::gain, false, "");
-  add(F::flap, std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) { return o.mix.flap != 0; }), "flaps stay up");
+  add(F::flap, std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) { return o.mix.flap != 0; }),
+      "flaps stay up");
   return all;
 }
 
@@ -125,13 +142,19 @@ std::vector<LossLine> losses_of(const Rig& rig, const ControllerClass* controlle
     LossLine line;
     line.behaviour = b;
     line.possible = !signal || b != OnLoss::flag || serial;
-    line.noticed = line.possible && controller && std::find(controller->notices.begin(), controller->notices.end(), b) != controller->notices.end();
+    line.noticed = line.possible && controller &&
+                   std::find(controller->notices.begin(), controller->notices.end(), b) != controller->notices.end();
     line.chosen = rig.radio.on_loss == b;
     const std::string notes = line.noticed ? "The controller notices." : "The controller can't notice.";
     switch (b) {
       case OnLoss::no_pulses: line.words = "The receiver falls silent. " + notes; break;
-      case OnLoss::flag: line.words = line.possible ? "The receiver says so in its frames. " + notes : "This signal has no room for a flag."; break;
-      case OnLoss::preset: line.words = "The receiver gives stored positions. " + notes + " Store throttle closed and a mode that levels."; break;
+      case OnLoss::flag:
+        line.words =
+            line.possible ? "The receiver says so in its frames. " + notes : "This signal has no room for a flag.";
+        break;
+      case OnLoss::preset:
+        line.words = "The receiver gives stored positions. " + notes + " Store throttle closed and a mode that levels.";
+        break;
       default: line.words = "The receiver repeats its last values: the loss stays hidden. " + notes; break;
     }
     all.push_back(std::move(line));
@@ -188,15 +211,24 @@ Reach wanted_reach(const ControllerClass& c, const Transmitter& t, F function) {
   return {1500 - half, 1500, 1500 + half};
 }
 
-double us_from_page(const ControllerClass& c, double shown) { return c.reads_full > 0 ? 1500 + 500 * shown / c.reads_full : shown; }
-double page_from_us(const ControllerClass& c, double us) { return c.reads_full > 0 ? (us - 1500) / 500 * c.reads_full : us; }
+double us_from_page(const ControllerClass& c, double shown) {
+  return c.reads_full > 0 ? 1500 + 500 * shown / c.reads_full : shown;
+}
+double page_from_us(const ControllerClass& c, double us) {
+  return c.reads_full > 0 ? (us - 1500) / 500 * c.reads_full : us;
+}
 
 Result<DialIn> dial_in(const Channel& c, const Transmitter& t, const Reach& wanted, bool inverted) {
   const std::string where = "channel " + std::to_string(c.number);
-  if (!c.low_us || !c.centre_us || !c.high_us) return failure(where, "low, centre and high are not all read", "three readings");
+  if (!c.low_us || !c.centre_us || !c.high_us)
+    return failure(where, "low, centre and high are not all read", "three readings");
   if (!(*c.low_us + least_span_us <= *c.centre_us && *c.centre_us + least_span_us <= *c.high_us))
-    return failure(where, "read " + number_text(*c.low_us, 1) + ", " + number_text(*c.centre_us, 1) + ", " + number_text(*c.high_us, 1) + " µs: the stick was not moved, or the channel does not follow it", "low, centre and high at least 50 µs apart");
-  if (c.travel_low_percent <= 0 || c.travel_high_percent <= 0) return failure(where, "a travel of 0 % was set while reading", "the travels that the transmitter shows");
+    return failure(where,
+                   "read " + number_text(*c.low_us, 1) + ", " + number_text(*c.centre_us, 1) + ", " +
+                       number_text(*c.high_us, 1) + " µs: the stick was not moved, or the channel does not follow it",
+                   "low, centre and high at least 50 µs apart");
+  if (c.travel_low_percent <= 0 || c.travel_high_percent <= 0)
+    return failure(where, "a travel of 0 % was set while reading", "the travels that the transmitter shows");
 
   // How far the hand reaches to either side, as a share of full travel; and where its own middle is.
   double reach_low = (*c.centre_us - *c.low_us) / (c.travel_low_percent / 100 * t.full_us);
@@ -205,7 +237,8 @@ Result<DialIn> dial_in(const Channel& c, const Transmitter& t, const Reach& want
   const bool throttle = c.function == F::throttle;
   if (throttle) {
     // A throttle has no middle to let go to: its gimbal is taken to reach equally far to both sides.
-    reach_low = reach_high = (*c.high_us - *c.low_us) / ((c.travel_low_percent + c.travel_high_percent) / 100 * t.full_us);
+    reach_low = reach_high =
+        (*c.high_us - *c.low_us) / ((c.travel_low_percent + c.travel_high_percent) / 100 * t.full_us);
     middle = *c.low_us + reach_low * c.travel_low_percent / 100 * t.full_us;
   }
   double own_middle = middle - 1500 - c.sub_trim_us;
@@ -220,7 +253,9 @@ Result<DialIn> dial_in(const Channel& c, const Transmitter& t, const Reach& want
   if (throttle) sub_trim = c.sub_trim_us;
   d.sub_trim_us = std::clamp(on_grid(sub_trim, t.sub_trim_step_us), -t.most_sub_trim_us, t.most_sub_trim_us);
   d.lands.centre_us = 1500 + d.sub_trim_us + own_middle;
-  const auto travel = [&](double span_us, double reach) { return std::clamp(on_grid(100 * span_us / (reach * t.full_us), t.step_percent), 0.0, t.most_travel_percent); };
+  const auto travel = [&](double span_us, double reach) {
+    return std::clamp(on_grid(100 * span_us / (reach * t.full_us), t.step_percent), 0.0, t.most_travel_percent);
+  };
   d.travel_low_percent = travel(d.lands.centre_us - wanted.low_us, reach_low);
   d.travel_high_percent = travel(wanted.high_us - d.lands.centre_us, reach_high);
   d.lands.low_us = d.lands.centre_us - reach_low * d.travel_low_percent / 100 * t.full_us;
@@ -228,13 +263,20 @@ Result<DialIn> dial_in(const Channel& c, const Transmitter& t, const Reach& want
 
   const auto miss = [&](const char* what, double lands, double aim, bool at_limit, const std::string& setting) {
     if (std::abs(lands - aim) <= lands_well_us) return;
-    d.limits.push_back(at_limit ? std::string(what) + " stops at " + number_text(lands, 1) + " µs: " + setting + " is all that this transmitter has"
-                                : std::string(what) + " lands on " + number_text(lands, 1) + " µs: the steps of this transmitter come no closer");
+    d.limits.push_back(at_limit ? std::string(what) + " stops at " + number_text(lands, 1) + " µs: " + setting +
+                                      " is all that this transmitter has"
+                                : std::string(what) + " lands on " + number_text(lands, 1) +
+                                      " µs: the steps of this transmitter come no closer");
   };
-  if (!throttle) miss("the centre", d.lands.centre_us, wanted.centre_us, std::abs(d.sub_trim_us) >= t.most_sub_trim_us, shown_sub_trim(t, d.sub_trim_us));
-  miss("the low end", d.lands.low_us, wanted.low_us, d.travel_low_percent >= t.most_travel_percent, shown_travel(t, d.travel_low_percent));
-  miss("the high end", d.lands.high_us, wanted.high_us, d.travel_high_percent >= t.most_travel_percent, shown_travel(t, d.travel_high_percent));
-  d.changes = inverted || std::abs(d.sub_trim_us - c.sub_trim_us) > t.sub_trim_step_us / 2 || std::abs(d.travel_low_percent - c.travel_low_percent) > t.step_percent / 2 ||
+  if (!throttle)
+    miss("the centre", d.lands.centre_us, wanted.centre_us, std::abs(d.sub_trim_us) >= t.most_sub_trim_us,
+         shown_sub_trim(t, d.sub_trim_us));
+  miss("the low end", d.lands.low_us, wanted.low_us, d.travel_low_percent >= t.most_travel_percent,
+       shown_travel(t, d.travel_low_percent));
+  miss("the high end", d.lands.high_us, wanted.high_us, d.travel_high_percent >= t.most_travel_percent,
+       shown_travel(t, d.travel_high_percent));
+  d.changes = inverted || std::abs(d.sub_trim_us - c.sub_trim_us) > t.sub_trim_step_us / 2 ||
+              std::abs(d.travel_low_percent - c.travel_low_percent) > t.step_percent / 2 ||
               std::abs(d.travel_high_percent - c.travel_high_percent) > t.step_percent / 2;
   return d;
 }
@@ -252,31 +294,41 @@ Channel dialled(Channel c, const DialIn& d) {
   return c;
 }
 
-std::string shown_sub_trim(const Transmitter& t, double us) { return t.counts == TravelUnit::us ? signed_text(us, 1) + " µs" : signed_text(100 * us / t.full_us, 1) + " %"; }
-std::string shown_travel(const Transmitter& t, double percent) { return t.counts == TravelUnit::us ? number_text(percent / 100 * t.full_us, 1) + " µs" : number_text(percent, 1) + " %"; }
+std::string shown_sub_trim(const Transmitter& t, double us) {
+  return t.counts == TravelUnit::us ? signed_text(us, 1) + " µs" : signed_text(100 * us / t.full_us, 1) + " %";
+}
+std::string shown_travel(const Transmitter& t, double percent) {
+  return t.counts == TravelUnit::us ? number_text(percent / 100 * t.full_us, 1) + " µs"
+                                    : number_text(percent, 1) + " %";
+}
 
 SticksReport analyze_sticks(const Rig& rig, const Catalogue& catalogue) {
   SticksReport r;
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
   for (const Channel& c : rig.radio.channels) r.channels.push_back(line_of(c, controller, rig.radio.transmitter));
-  std::sort(r.channels.begin(), r.channels.end(), [](const auto& a, const auto& b) { return a.channel.number < b.channel.number; });
+  std::sort(r.channels.begin(), r.channels.end(),
+            [](const auto& a, const auto& b) { return a.channel.number < b.channel.number; });
   r.switches = switches_of(rig);
   r.budget = budget_of(rig, controller);
-  const auto used = std::count_if(rig.radio.channels.begin(), rig.radio.channels.end(), [](const Channel& c) { return c.function != F::other || c.fixed_us; });
+  const auto used = std::count_if(rig.radio.channels.begin(), rig.radio.channels.end(),
+                                  [](const Channel& c) { return c.function != F::other || c.fixed_us; });
   r.free_channels = rig.radio.transmitter.channels - static_cast<int>(used);
   r.signal = receiver_signal(rig, catalogue);
   r.losses = losses_of(rig, controller, r.signal);
   r.all_read = r.all_land = !rig.radio.channels.empty();
   for (const BudgetLine& b : r.budget) {
     if (!b.needed || !is_stick(b.function)) continue;
-    const ChannelLine* line = find_in(r.channels, [&](const ChannelLine& l) { return l.channel.function == b.function; });
+    const ChannelLine* line =
+        find_in(r.channels, [&](const ChannelLine& l) { return l.channel.function == b.function; });
     r.all_read = r.all_read && line && line->read;
     r.all_land = r.all_land && line && (line->state == ChannelLine::State::lands);
   }
   for (const Axis axis : all_axes) {
     const Channel* c = rig.channel(*from_word<F>(word(axis)));
     if (!c || c->rate_percent >= 100 || !answers(rig, axis)) continue;
-    r.authority.push_back(capital(std::string(word(axis))) + ": the stick asks for at most " + number_text(c->rate_percent, 0) + " % of the travel; the stabilizer still has all of it, and full stick leaves it " +
+    r.authority.push_back(capital(std::string(word(axis))) + ": the stick asks for at most " +
+                          number_text(c->rate_percent, 0) +
+                          " % of the travel; the stabilizer still has all of it, and full stick leaves it " +
                           number_text(100 - c->rate_percent, 0) + " % on that side");
   }
   return r;
@@ -318,8 +370,10 @@ std::vector<std::string> calibration_dependencies(const Rig& rig) {
   std::vector<std::string> lines;
   for (const Channel& c : rig.radio.channels) {
     if (!is_stick(c.function)) continue;
-    lines.push_back(spoken_function(c.function) + " on channel " + std::to_string(c.number) + (c.reversed ? ", reversed" : "") + ", sub-trim " + number_text(c.sub_trim_us, 1) + " µs, travel " + number_text(c.travel_low_percent, 1) + " and " +
-                    number_text(c.travel_high_percent, 1) + " %" + (c.learned ? ", ends learned" : ""));
+    lines.push_back(spoken_function(c.function) + " on channel " + std::to_string(c.number) +
+                    (c.reversed ? ", reversed" : "") + ", sub-trim " + number_text(c.sub_trim_us, 1) + " µs, travel " +
+                    number_text(c.travel_low_percent, 1) + " and " + number_text(c.travel_high_percent, 1) + " %" +
+                    (c.learned ? ", ends learned" : ""));
   }
   std::sort(lines.begin(), lines.end());
   lines.push_back("controller " + rig.controller.kind);
@@ -327,9 +381,11 @@ std::vector<std::string> calibration_dependencies(const Rig& rig) {
 }
 
 std::vector<std::string> loss_dependencies(const Rig& rig, const Catalogue& catalogue) {
-  std::vector<std::string> lines{"on loss the receiver: " + spoken(word(rig.radio.on_loss)), "controller " + rig.controller.kind};
+  std::vector<std::string> lines{"on loss the receiver: " + spoken(word(rig.radio.on_loss)),
+                                 "controller " + rig.controller.kind};
   for (const Part& p : rig.parts)
-    if (const PartKind* kind = catalogue.part(p.kind); kind && kind->group == PartGroup::receiver) lines.push_back("receiver " + p.kind);
+    if (const PartKind* kind = catalogue.part(p.kind); kind && kind->group == PartGroup::receiver)
+      lines.push_back("receiver " + p.kind);
   if (!rig.home.on_loss.empty()) lines.push_back("planned on loss: " + rig.home.on_loss);
   return lines;
 }

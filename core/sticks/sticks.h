@@ -4,8 +4,8 @@
 #include "rig/rig.h"
 #include "sticks/signal.h"
 
-/// Does the controller hear what the hand means? What was read of each channel, what to dial in so that it lands, which switch position
-/// means what, what shares a channel, and what happens when the receiver hears nothing.
+/// Does the controller hear what the hand means? What was read of each channel, what to dial in so that it lands, which
+/// switch position means what, what shares a channel, and what happens when the receiver hears nothing.
 namespace rigging {
 
 /// Where a channel should land with this class, µs.
@@ -19,24 +19,26 @@ double us_from_page(const ControllerClass& controller, double shown);
 double page_from_us(const ControllerClass& controller, double pulse_us);
 
 /// How closely a channel lands.
-inline constexpr double lands_well_us = 2;      ///< the controller's own grain
-inline constexpr double lands_usably_us = 10;   ///< nobody feels it (common practice); beyond it ends are short or full command is lost
+inline constexpr double lands_well_us = 2;  ///< the controller's own grain
+inline constexpr double lands_usably_us =
+    10;  ///< nobody feels it (common practice); beyond it ends are short or full command is lost
 
 /// What to set in the transmitter for one channel.
 struct DialIn {
   bool turn_round = false;  ///< reverse the channel first; the numbers below hold after that
   double sub_trim_us = 0;
   double travel_low_percent = 100, travel_high_percent = 100;
-  Reach lands;              ///< with exactly these settings, µs
+  Reach lands;                      ///< with exactly these settings, µs
   std::vector<std::string> limits;  ///< what can't be reached, one sentence each
-  bool changes = false;     ///< anything to do at all
+  bool changes = false;             ///< anything to do at all
 };
 
-/// Sub-trim and travel such that the pulses land. The transmitter is taken to be linear on each side of its centre: pulse = 1500 µs +
-/// sub-trim + gimbal error ± reach · travel · full_us / 100, travel counted on the pulse's side; the ends move with the sub-trim. What
-/// was read (`low_us`, `centre_us`, `high_us` of the channel) was read with the settings that the channel holds. `inverted`: the stick
-/// reads the wrong way round and will be turned in the transmitter. Errors: a reading is missing, or the three are not in order, or
-/// closer than 50 µs: such a channel was not moved.
+/// Sub-trim and travel such that the pulses land. The transmitter is taken to be linear on each side of its centre:
+/// pulse = 1500 µs + sub-trim + gimbal error ± reach · travel · full_us / 100, travel counted on the pulse's side; the
+/// ends move with the sub-trim. What was read (`low_us`, `centre_us`, `high_us` of the channel) was read with the
+/// settings that the channel holds. `inverted`: the stick reads the wrong way round and will be turned in the
+/// transmitter. Errors: a reading is missing, or the three are not in order, or closer than 50 µs: such a channel was
+/// not moved.
 Result<DialIn> dial_in(const Channel& channel, const Transmitter& transmitter, const Reach& wanted, bool inverted);
 /// The channel with what was dialled in. Its readings are forgotten: they have to be made again.
 Channel dialled(Channel channel, const DialIn& settings);
@@ -48,41 +50,41 @@ std::string shown_travel(const Transmitter& transmitter, double travel_percent);
 /// What one channel is for, what was read and what follows.
 struct ChannelLine {
   Channel channel;
-  bool stick = false;             ///< one of the four
+  bool stick = false;  ///< one of the four
   Reach wanted;
-  bool read = false;              ///< low, centre and high are known
-  bool exempt = false;            ///< its travel is the gain: it need not land
-  bool wrong_way = false;         ///< reads the wrong way round for this class
+  bool read = false;       ///< low, centre and high are known
+  bool exempt = false;     ///< its travel is the gain: it need not land
+  bool wrong_way = false;  ///< reads the wrong way round for this class
   std::optional<DialIn> dial;
-  std::string verdict;            ///< one sentence
+  std::string verdict;  ///< one sentence
   enum class State { unread, lands, usable, off } state = State::unread;
 };
 
 /// One position of a switch and the mode that it chooses.
 struct SwitchPosition {
   double pulse_us = 1500;
-  std::string mode;               ///< empty when no range takes it
-  double guard_us = 0;            ///< to the nearest boundary of a range
+  std::string mode;     ///< empty when no range takes it
+  double guard_us = 0;  ///< to the nearest boundary of a range
 };
 struct SwitchLine {
   int channel = 5;
   ChannelFunction function = ChannelFunction::mode;
-  bool measured = false;          ///< else the positions are those of a plain switch of its kind
+  bool measured = false;  ///< else the positions are those of a plain switch of its kind
   std::vector<SwitchPosition> positions;
 };
 inline constexpr double least_guard_us = 40;  ///< between a position and the edge of its range (common practice)
 
 struct BudgetLine {
   ChannelFunction function = ChannelFunction::other;
-  int channel = 0;                ///< 0 when none carries it
+  int channel = 0;  ///< 0 when none carries it
   bool needed = false;
-  std::string words;              ///< how it is worked, or what to do without it
+  std::string words;  ///< how it is worked, or what to do without it
 };
 
 /// How a receiver tells of the loss, and whether this class can tell.
 struct LossLine {
   OnLoss behaviour = OnLoss::unknown;
-  bool possible = true;           ///< with this signal
+  bool possible = true;  ///< with this signal
   bool noticed = false;
   bool chosen = false;
   std::string words;
@@ -94,8 +96,8 @@ struct SticksReport {
   std::vector<BudgetLine> budget;
   int free_channels = 0;
   std::vector<LossLine> losses;
-  std::optional<Signal> signal;   ///< of the receiver that is fitted
-  std::vector<std::string> authority;  ///< what the rates leave to stick and stabilizer, per axis
+  std::optional<Signal> signal;             ///< of the receiver that is fitted
+  std::vector<std::string> authority;       ///< what the rates leave to stick and stabilizer, per axis
   bool all_read = false, all_land = false;  ///< of the four sticks, as far as this airframe has them
 };
 
@@ -104,7 +106,8 @@ SticksReport analyze_sticks(const Rig& rig, const Catalogue& catalogue);
 /// What the fitted receiver says, and on which of its sockets when it has several; no value without a receiver.
 std::optional<Signal> receiver_signal(const Rig& rig, const Catalogue& catalogue);
 
-/// The mode ranges with boundaries half way between the measured positions of their channel; what a position chooses stays.
+/// The mode ranges with boundaries half way between the measured positions of their channel; what a position chooses
+/// stays.
 Rig with_even_boundaries(Rig rig, int channel);
 
 /// "roll stick", "mode switch".

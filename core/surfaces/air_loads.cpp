@@ -11,13 +11,14 @@ namespace rigging {
 namespace {
 
 constexpr double pi = std::numbers::pi, rad = pi / 180;
-constexpr double density_kg_m3 = 1.225;                      // ISO 2533, sea level
+constexpr double density_kg_m3 = 1.225;                        // ISO 2533, sea level
 constexpr double least_of_theory = 0.5, most_of_theory = 1.2;  // from memory
-constexpr double tail_slope_per_rad = 3.5;                   // of small lifting surfaces of aspect ratio about 3 (Helmbold gives 3.4)
+constexpr double tail_slope_per_rad = 3.5;  // of small lifting surfaces of aspect ratio about 3 (Helmbold gives 3.4)
 
 double area_of(const std::vector<Point>& corners) {
   Point sum{};
-  for (std::size_t i = 1; i + 1 < corners.size(); ++i) sum = sum + cross(corners[i] - corners[0], corners[i + 1] - corners[0]);
+  for (std::size_t i = 1; i + 1 < corners.size(); ++i)
+    sum = sum + cross(corners[i] - corners[0], corners[i + 1] - corners[0]);
   return length(sum) / 2;
 }
 
@@ -50,8 +51,8 @@ double flap_effectiveness(double e) {
 }
 
 double hinge_moment_slope(double e) {
-  // Hinge at theta_h measured from the leading edge, x = (1 − cos θ)/2. The loading has a logarithmic peak at the hinge: the variable is
-  // stretched there.
+  // Hinge at theta_h measured from the leading edge, x = (1 − cos θ)/2. The loading has a logarithmic peak at the
+  // hinge: the variable is stretched there.
   const double hinge = std::acos(std::clamp(1 - 2 * (1 - e), -1.0, 1.0));
   const double a0 = 1 - hinge / pi;
   constexpr int n = 400;
@@ -59,8 +60,10 @@ double hinge_moment_slope(double e) {
   for (int i = 0; i < n; ++i) {
     const double u = (i + 0.5) / n;
     const double theta = hinge + (pi - hinge) * u * u, d_theta = (pi - hinge) * 2 * u / n;
-    const double peak = hinge > 0 ? std::log(std::abs(std::sin((theta + hinge) / 2) / std::sin((theta - hinge) / 2))) / pi : 0;
-    // Pressure difference · dx, with the sine of dx taken into the first term, where it takes away the peak at the leading edge.
+    const double peak =
+        hinge > 0 ? std::log(std::abs(std::sin((theta + hinge) / 2) / std::sin((theta - hinge) / 2))) / pi : 0;
+    // Pressure difference · dx, with the sine of dx taken into the first term, where it takes away the peak at the
+    // leading edge.
     const double load = 4 * (a0 * (1 + std::cos(theta)) + peak * std::sin(theta)) / 2;
     sum += load * (std::cos(hinge) - std::cos(theta)) / 2 * d_theta;
   }
@@ -104,7 +107,8 @@ std::optional<Speeds> speeds_of(const Rig& rig, const AirframeReport& airframe) 
   return s;
 }
 
-std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe, const SurfacesReport& surfaces) {
+std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
+                                     const SurfacesReport& surfaces) {
   std::vector<ServoLoad> all;
   const auto speeds = speeds_of(rig, airframe);
   if (!speeds) return all;
@@ -114,7 +118,8 @@ std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue,
     ServoLoad load;
     load.surface = a.surface;
     load.full_deg = std::max(a.most_up_deg, a.most_down_deg);
-    // An all-moving half turns near its quarter chord: the hinge stands at 30 % in the drawing, so that little of the lift has a lever.
+    // An all-moving half turns near its quarter chord: the hinge stands at 30 % in the drawing, so that little of the
+    // lift has a lever.
     const double slope = shape->all_moving ? 2 * pi * 0.1 : std::abs(hinge_moment_slope(shape->share));
     const Part* part = servo_of(rig, a.surface);
     const PartKind* kind = part ? catalogue.part(part->kind) : nullptr;
@@ -133,7 +138,8 @@ std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue,
     const auto ratio_at = [&](double deg) {
       if (!bar) return 25.0 / 45.0;
       const auto arm = bar->arm_for(deg);
-      const auto pose = arm ? bar->pose(*arm) : tl::expected<LinkagePose, LinkageFault>(tl::make_unexpected(LinkageFault::no_size));
+      const auto pose =
+          arm ? bar->pose(*arm) : tl::expected<LinkagePose, LinkageFault>(tl::make_unexpected(LinkageFault::no_size));
       return pose ? std::abs(pose->ratio) : 1.0;
     };
     const double signed_full = a.most_up_deg >= a.most_down_deg ? a.most_up_deg : -a.most_down_deg;
@@ -157,7 +163,10 @@ std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue,
           double least = 0, most = load.full_deg;
           for (int i = 0; i < 40; ++i) {
             const double deg = (least + most) / 2;
-            (most_of_theory * hinge * deg / load.full_deg * ratio_at(std::copysign(deg, signed_full)) < load.available_nm ? least : most) = deg;
+            (most_of_theory * hinge * deg / load.full_deg * ratio_at(std::copysign(deg, signed_full)) <
+                     load.available_nm
+                 ? least
+                 : most) = deg;
           }
           s.blown_back_deg = least;
         }
@@ -175,8 +184,10 @@ std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue,
     else if (load.fast.share_high > 1)
       load.verdict = "in fast flight it may be blown back to " + number_text(*load.fast.blown_back_deg, 0) + "°";
     else
-      load.verdict = "asks " + percent(load.fast.share_low) + " to " + percent(load.fast.share_high) + " of the servo in fast flight: holds";
-    if (load.fast.share_high <= 1 && load.dive.blown_back_deg) load.verdict += "; in a dive it may be blown back to " + number_text(*load.dive.blown_back_deg, 0) + "°";
+      load.verdict = "asks " + percent(load.fast.share_low) + " to " + percent(load.fast.share_high) +
+                     " of the servo in fast flight: holds";
+    if (load.fast.share_high <= 1 && load.dive.blown_back_deg)
+      load.verdict += "; in a dive it may be blown back to " + number_text(*load.dive.blown_back_deg, 0) + "°";
     all.push_back(load);
   }
   return all;

@@ -5,21 +5,23 @@
 #include "catalogue/catalogue.h"
 #include "surfaces/surfaces.h"
 
-/// What the air does to a deflected surface: how strongly it turns the aircraft, and how hard it pulls at the servo. Estimates with bands.
+/// What the air does to a deflected surface: how strongly it turns the aircraft, and how hard it pulls at the servo.
+/// Estimates with bands.
 namespace rigging {
 
 /// Thin aerofoil theory (Glauert) for a plain flap that is the share `flap_chord` (0 to 1) of the chord.
 /// Lift of the whole section per flap angle over lift per incidence: 1 − (θ − sin θ)/π, θ = arccos(2·share − 1).
 double flap_effectiveness(double flap_chord);
-/// Hinge moment coefficient per radian of flap angle, on the flap's own chord squared; negative: it resists. −π/2 for an all-moving surface
-/// turned about its leading edge, by numerical integration of the loading, relative error under 1e-4.
+/// Hinge moment coefficient per radian of flap angle, on the flap's own chord squared; negative: it resists. −π/2 for
+/// an all-moving surface turned about its leading edge, by numerical integration of the loading, relative error under
+/// 1e-4.
 double hinge_moment_slope(double flap_chord);
 
 /// The hinged part as it stands in the drawing of the aircraft.
 struct SurfaceShape {
-  double area_m2 = 0;    ///< behind the hinge
-  double chord_m = 0;    ///< mean, behind the hinge
-  double share = 1;      ///< of the whole chord there
+  double area_m2 = 0;  ///< behind the hinge
+  double chord_m = 0;  ///< mean, behind the hinge
+  double share = 1;    ///< of the whole chord there
   bool all_moving = false;
 };
 std::optional<SurfaceShape> shape_of(const Rig& rig, Surface surface);
@@ -37,8 +39,8 @@ std::optional<Speeds> speeds_of(const Rig& rig, const AirframeReport& airframe);
 
 struct ServoLoad {
   Surface surface;
-  std::string servo;          ///< part; empty when no servo is known for it
-  double full_deg = 0;        ///< larger of both throws
+  std::string servo;    ///< part; empty when no servo is known for it
+  double full_deg = 0;  ///< larger of both throws
   struct At {
     double speed_m_s = 0;
     double hinge_low_nm = 0, hinge_high_nm = 0;    ///< at full throw
@@ -48,16 +50,18 @@ struct ServoLoad {
     double amps_low = 0, amps_high = 0;            ///< that holding it draws
   };
   At cruise, fast, dive;
-  double available_nm = 0;    ///< stall torque
+  double available_nm = 0;  ///< stall torque
   std::string verdict;
 };
 
-/// One load per surface with a known speed; empty without a flying mass. The hinge moment of thin aerofoil theory is taken between 0.5 and
-/// 1.2 times: gaps and thick boundary layers take from it, horns and incidence add (from memory, a band and not a number).
-std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe, const SurfacesReport& surfaces);
+/// One load per surface with a known speed; empty without a flying mass. The hinge moment of thin aerofoil theory is
+/// taken between 0.5 and 1.2 times: gaps and thick boundary layers take from it, horns and incidence add (from memory,
+/// a band and not a number).
+std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
+                                     const SurfacesReport& surfaces);
 
-/// How strongly a surface turns the aircraft: moment over dynamic pressure per degree, m³/deg, about the neutral point; positive right, nose
-/// up, right for trailing edge up (rudder: right). ±30 %.
+/// How strongly a surface turns the aircraft: moment over dynamic pressure per degree, m³/deg, about the neutral point;
+/// positive right, nose up, right for trailing edge up (rudder: right). ±30 %.
 struct Effect {
   Surface surface;
   std::array<double, 3> m3_per_deg{};

@@ -41,7 +41,8 @@ struct Misfit {
     const auto n = static_cast<Eigen::Index>(start.readings.size());
     for (Eigen::Index i = 0; i < n; ++i) {
       const ThrowReading& r = start.readings[static_cast<std::size_t>(i)];
-      const auto pose = bar ? bar->pose(arm_at(l, r.pulse_us, sense)) : tl::expected<LinkagePose, LinkageFault>(tl::make_unexpected(LinkageFault::no_size));
+      const auto pose = bar ? bar->pose(arm_at(l, r.pulse_us, sense))
+                            : tl::expected<LinkagePose, LinkageFault>(tl::make_unexpected(LinkageFault::no_size));
       off[i] = pose ? (pose->up_deg - r.up_deg) / reading_deg : 1e3;
     }
     off.tail(4) = by;
@@ -68,10 +69,13 @@ Result<void> ends_to_set(const Linkage& given, const Linkage& set, const FourBar
   const double at_low = reach(least_us), at_high = reach(most_us);
   const double most_up = std::max({at_low, at_high, 0.0}), most_down = std::max({-at_low, -at_high, 0.0});
   // Without a wish both throws become the smaller of what 1000 and 2000 µs give.
-  const double equal = std::min(std::abs(reach(std::min(1000.0, c.centre_us - 100))), std::abs(reach(std::max(2000.0, c.centre_us + 100))));
+  const double equal = std::min(std::abs(reach(std::min(1000.0, c.centre_us - 100))),
+                                std::abs(reach(std::max(2000.0, c.centre_us + 100))));
   const auto aim = [&](std::optional<double> want, double most, const char* side) {
     const double wish = want.value_or(equal);
-    if (wish > most + 0.05) c.limits.push_back(number_text(wish, 1) + "° " + side + " can't be reached: " + number_text(most, 1) + "° is all");
+    if (wish > most + 0.05)
+      c.limits.push_back(number_text(wish, 1) + "° " + side + " can't be reached: " + number_text(most, 1) +
+                         "° is all");
     return std::min(wish, most);
   };
   c.up_deg = aim(given.want_up_deg, most_up, "up");
@@ -80,26 +84,35 @@ Result<void> ends_to_set(const Linkage& given, const Linkage& set, const FourBar
   if (!up || !down) return tl::make_unexpected(!up ? up.error() : down.error());
   c.low_us = std::min(*up, *down);
   c.high_us = std::max(*up, *down);
-  if (!(c.low_us < c.centre_us && c.centre_us < c.high_us)) return failure("linkage of the " + given.surface.spoken(), "the ends do not enclose the centre", "throws to both sides");
+  if (!(c.low_us < c.centre_us && c.centre_us < c.high_us))
+    return failure("linkage of the " + given.surface.spoken(), "the ends do not enclose the centre",
+                   "throws to both sides");
   return {};
 }
 
 /// What the output's own ends give, and what of the wish that leaves to arm and holes.
-Result<void> ends_as_they_are(const Linkage& given, const Linkage& set, const FourBar& bar, int sense, const Output& o, Centring& c) {
+Result<void> ends_as_they_are(const Linkage& given, const Linkage& set, const FourBar& bar, int sense, const Output& o,
+                              Centring& c) {
   c.low_us = o.low_us;
   c.high_us = o.high_us;
   const auto low = bar.pose(arm_at(set, o.low_us, sense)), high = bar.pose(arm_at(set, o.high_us, sense));
-  if (!low || !high) return failure("linkage of the " + given.surface.spoken(), "it stops before " + number_text(low ? o.high_us : o.low_us, 0) + " µs", "a shorter arm or a longer horn: this class sends its full pulses");
+  if (!low || !high)
+    return failure("linkage of the " + given.surface.spoken(),
+                   "it stops before " + number_text(low ? o.high_us : o.low_us, 0) + " µs",
+                   "a shorter arm or a longer horn: this class sends its full pulses");
   c.up_deg = std::max(low->up_deg, high->up_deg);
   c.down_deg = -std::min(low->up_deg, high->up_deg);
   const auto compare = [&](std::optional<double> want, double gives, const char* side) {
     if (want && std::abs(*want - gives) > tolerated_deg)
-      c.limits.push_back("it goes " + number_text(gives, 1) + "° " + side + ", " + number_text(*want, 1) + "° are wanted, and this class has no ends to set: choose other holes");
+      c.limits.push_back("it goes " + number_text(gives, 1) + "° " + side + ", " + number_text(*want, 1) +
+                         "° are wanted, and this class has no ends to set: choose other holes");
   };
   compare(given.want_up_deg, c.up_deg, "up");
   compare(given.want_down_deg, c.down_deg, "down");
   if (!given.want_up_deg && !given.want_down_deg && std::abs(c.up_deg - c.down_deg) > 2 * tolerated_deg)
-    c.limits.push_back("up and down differ by " + number_text(std::abs(c.up_deg - c.down_deg), 1) + "°, and this class has no ends to set: arm and horn square to the rod at neutral make them alike");
+    c.limits.push_back(
+        "up and down differ by " + number_text(std::abs(c.up_deg - c.down_deg), 1) +
+        "°, and this class has no ends to set: arm and horn square to the rod at neutral make them alike");
   return {};
 }
 
@@ -107,7 +120,8 @@ Result<void> ends_as_they_are(const Linkage& given, const Linkage& set, const Fo
 
 Result<Estimate> estimate(const Linkage& l) {
   const std::string where = "linkage of the " + l.surface.spoken();
-  if (l.readings.size() < 3) return failure(where, std::to_string(l.readings.size()) + " readings", "at least three: both ends and the middle");
+  if (l.readings.size() < 3)
+    return failure(where, std::to_string(l.readings.size()) + " readings", "at least three: both ends and the middle");
   std::vector<ThrowReading> sorted = l.readings;
   std::sort(sorted.begin(), sorted.end(), [](const auto& a, const auto& b) { return a.pulse_us < b.pulse_us; });
   const double swing = sorted.back().up_deg - sorted.front().up_deg;
@@ -115,7 +129,11 @@ Result<Estimate> estimate(const Linkage& l) {
     return failure(where, "the surface hardly moved over the readings", "readings at both ends of the travel");
   for (std::size_t i = 1; i < sorted.size(); ++i)
     if ((sorted[i].up_deg - sorted[i - 1].up_deg) * swing < -0.5 * std::abs(swing))
-      return failure(where, "it reads " + number_text(sorted[i - 1].up_deg, 1) + "° at " + number_text(sorted[i - 1].pulse_us, 0) + " µs and " + number_text(sorted[i].up_deg, 1) + "° at " + number_text(sorted[i].pulse_us, 0) + " µs: it turns back", "readings that go one way; was one side read with the wrong sign?");
+      return failure(where,
+                     "it reads " + number_text(sorted[i - 1].up_deg, 1) + "° at " +
+                         number_text(sorted[i - 1].pulse_us, 0) + " µs and " + number_text(sorted[i].up_deg, 1) +
+                         "° at " + number_text(sorted[i].pulse_us, 0) + " µs: it turns back",
+                     "readings that go one way; was one side read with the wrong sign?");
 
   // Where servo and hinge sit was measured when the linkage was laid out; readings do not move them.
   Linkage start = l;
@@ -132,9 +150,13 @@ Result<Estimate> estimate(const Linkage& l) {
   Estimate e{moved(start, by), 0, sense};
   Eigen::VectorXd off(misfit.values());
   misfit(by, off);
-  e.residual_deg = reading_deg * std::sqrt(off.head(off.size() - 4).squaredNorm() / static_cast<double>(l.readings.size()));
+  e.residual_deg =
+      reading_deg * std::sqrt(off.head(off.size() - 4).squaredNorm() / static_cast<double>(l.readings.size()));
   if (e.residual_deg > 3)
-    return failure(where, "the readings do not fit a linkage of these lengths (" + number_text(e.residual_deg, 1) + "° off on average)", "arm, rod and horn measured again, and readings with the right signs");
+    return failure(
+        where,
+        "the readings do not fit a linkage of these lengths (" + number_text(e.residual_deg, 1) + "° off on average)",
+        "arm, rod and horn measured again, and readings with the right signs");
   return e;
 }
 
@@ -155,16 +177,21 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
   if (follows) {
     can = {false, false};
     c.reverse = false;
-    if (wrong_way) c.limits.push_back("on this Y-lead it goes the wrong way: move its rod to the other side of the arm, or turn its servo round");
+    if (wrong_way)
+      c.limits.push_back(
+          "on this Y-lead it goes the wrong way: move its rod to the other side of the arm, or turn its servo round");
   }
   const auto bar = FourBar::of(l);
   if (!bar) return tl::make_unexpected(bar.error());
   const double rest_arm = arm_at(l, o.centre_us, sense);
   const auto rest = bar->pose(rest_arm);
-  if (!rest) return failure("linkage of the " + l.surface.spoken(), "at its centre the rod can't join arm and horn", "a centre nearer to 1500 µs");
+  if (!rest)
+    return failure("linkage of the " + l.surface.spoken(), "at its centre the rod can't join arm and horn",
+                   "a centre nearer to 1500 µs");
   c.neutral_now_deg = rest->up_deg;
 
-  // Mechanics first: the spline, then the clevis, for an arm that stands where it does at rest; the centre, where there is one, takes the rest.
+  // Mechanics first: the spline, then the clevis, for an arm that stands where it does at rest; the centre, where there
+  // is one, takes the rest.
   const double trim_deg = can.centre ? 2 : 0.3;
   constexpr double most_turns = 10;
   Linkage set = l;
@@ -177,12 +204,16 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
     set.arm_deg += c.teeth * l.spline_tooth_deg;
   }
   const auto on_tooth = FourBar::of(set);
-  const auto middle = on_tooth ? on_tooth->pose(arm_at(set, middle_us, sense)) : tl::expected<LinkagePose, LinkageFault>(tl::make_unexpected(LinkageFault::no_size));
+  const auto middle = on_tooth ? on_tooth->pose(arm_at(set, middle_us, sense))
+                               : tl::expected<LinkagePose, LinkageFault>(tl::make_unexpected(LinkageFault::no_size));
   if (middle && std::abs(middle->up_deg) > trim_deg) {
-    // By half turns, because the fork has two sides; a little more than half of one, or the hand would turn to and fro for ever.
+    // By half turns, because the fork has two sides; a little more than half of one, or the hand would turn to and fro
+    // for ever.
     const double exact = on_tooth->rod_change_for_neutral(arm_at(set, middle_us, sense)) / l.clevis_pitch_m;
     const double turns = std::abs(exact) < 0.3 ? 0 : std::round(2 * exact) / 2;
-    if (std::abs(turns) > most_turns) c.limits.push_back("the rod would have to change by " + number_text(std::abs(turns), 1) + " turns: it needs another length");
+    if (std::abs(turns) > most_turns)
+      c.limits.push_back("the rod would have to change by " + number_text(std::abs(turns), 1) +
+                         " turns: it needs another length");
     c.clevis_turns = std::clamp(turns, -most_turns, most_turns);
     set.rod_m = l.rod_m + c.clevis_turns * l.clevis_pitch_m;
   }
@@ -193,28 +224,39 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
     const auto flush = pulse_for(set, 0, sense);
     if (!flush) return tl::make_unexpected(flush.error());
     c.centre_us = std::clamp(*flush, least_us + 100, most_us - 100);
-    if (c.centre_us != *flush) c.limits.push_back("flush lies at " + number_text(*flush, 0) + " µs, outside of what the output can be centred on");
+    if (c.centre_us != *flush)
+      c.limits.push_back("flush lies at " + number_text(*flush, 0) +
+                         " µs, outside of what the output can be centred on");
   } else {
     c.centre_us = o.centre_us;
     const auto rest_after = now->pose(arm_at(set, o.centre_us, sense));
     if (rest_after && std::abs(rest_after->up_deg) > tolerated_deg)
-      c.limits.push_back("half a turn of the clevis leaves it " + number_text(rest_after->up_deg, 1) + "° off, and this class has no centre to set: a finer thread, or a rod that can be bent by a hair, takes the rest");
+      c.limits.push_back("half a turn of the clevis leaves it " + number_text(rest_after->up_deg, 1) +
+                         "° off, and this class has no centre to set: a finer thread, or a rod that can be bent by a "
+                         "hair, takes the rest");
   }
-  const auto ends = can.ends ? ends_to_set(given, set, *now, sense, c) : ends_as_they_are(given, set, *now, sense, o, c);
+  const auto ends =
+      can.ends ? ends_to_set(given, set, *now, sense, c) : ends_as_they_are(given, set, *now, sense, o, c);
   if (!ends) return tl::make_unexpected(ends.error());
 
   // Whoever reads a gauge to a tenth of a degree would else turn the same screw for ever.
   constexpr double near_flush_deg = 0.3, near_throw_deg = 0.4, near_alike_deg = 0.8, near_us = 6;
-  const auto read_at = [&](double us) { return find_in(given.readings, [&](const ThrowReading& r) { return std::abs(r.pulse_us - us) <= 3; }); };
+  const auto read_at = [&](double us) {
+    return find_in(given.readings, [&](const ThrowReading& r) { return std::abs(r.pulse_us - us) <= 3; });
+  };
   const auto *low = read_at(o.low_us), *rest_read = read_at(o.centre_us), *high = read_at(o.high_us);
   if (rest_read && !wrong_way) {
-    bool ends_good = !can.ends || (std::abs(c.low_us - o.low_us) <= near_us && std::abs(c.high_us - o.high_us) <= near_us);
+    bool ends_good =
+        !can.ends || (std::abs(c.low_us - o.low_us) <= near_us && std::abs(c.high_us - o.high_us) <= near_us);
     if (can.ends && low && high) {
       const double read_up = std::max(low->up_deg, high->up_deg), read_down = -std::min(low->up_deg, high->up_deg);
-      ends_good = given.want_up_deg || given.want_down_deg ? std::abs(read_up - c.up_deg) <= near_throw_deg && std::abs(read_down - c.down_deg) <= near_throw_deg : std::abs(read_up - read_down) <= near_alike_deg;
+      ends_good = given.want_up_deg || given.want_down_deg ? std::abs(read_up - c.up_deg) <= near_throw_deg &&
+                                                                 std::abs(read_down - c.down_deg) <= near_throw_deg
+                                                           : std::abs(read_up - read_down) <= near_alike_deg;
     }
     // Nothing left to do is settled, too, where arm and rod alone can do anything.
-    const bool flush = std::abs(rest_read->up_deg) <= near_flush_deg || (!can.centre && c.teeth == 0 && c.clevis_turns == 0);
+    const bool flush =
+        std::abs(rest_read->up_deg) <= near_flush_deg || (!can.centre && c.teeth == 0 && c.clevis_turns == 0);
     c.settled = ends_good && flush;
   }
   if (c.settled) {

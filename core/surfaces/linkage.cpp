@@ -16,7 +16,9 @@ double sign(double v) { return v < 0 ? -1 : 1; }
 
 }  // namespace
 
-FourBar::Spot FourBar::arm_hole(double a) const { return {arm_m_ * std::sin(a), drop_m_ + arm_side_ * arm_m_ * std::cos(a)}; }
+FourBar::Spot FourBar::arm_hole(double a) const {
+  return {arm_m_ * std::sin(a), drop_m_ + arm_side_ * arm_m_ * std::cos(a)};
+}
 FourBar::Spot FourBar::horn_hole(double b) const { return {base_m_ + horn_m_ * std::sin(b), horn_m_ * std::cos(b)}; }
 
 Linkage linkage_of(const Rig& rig, Surface surface) {
@@ -37,7 +39,8 @@ Rig with_linkage(Rig rig, const Linkage& linkage) {
 Result<FourBar> FourBar::of(const Linkage& l) {
   const std::string where = "linkage of the " + l.surface.spoken();
   const auto positive = [](double v) { return std::isfinite(v) && v > 0; };
-  if (!positive(l.arm_m) || !positive(l.rod_m) || !positive(l.horn_m)) return failure(where, "an arm, rod or horn has no length", "lengths over 0");
+  if (!positive(l.arm_m) || !positive(l.rod_m) || !positive(l.horn_m))
+    return failure(where, "an arm, rod or horn has no length", "lengths over 0");
   FourBar f;
   f.arm_m_ = l.arm_m;
   f.rod_m_ = l.rod_m;
@@ -52,16 +55,25 @@ Result<FourBar> FourBar::of(const Linkage& l) {
   } else {
     const double rise = f.horn_m_ * std::cos(b0) - f.arm_hole(a0).y;
     if (std::abs(rise) >= f.rod_m_)
-      return failure(where, "the rod of " + number_text(1000 * l.rod_m, 1) + " mm is shorter than the holes lie apart in height (" + number_text(1000 * std::abs(rise), 1) + " mm)", "a longer rod, or less difference in height");
+      return failure(where,
+                     "the rod of " + number_text(1000 * l.rod_m, 1) +
+                         " mm is shorter than the holes lie apart in height (" + number_text(1000 * std::abs(rise), 1) +
+                         " mm)",
+                     "a longer rod, or less difference in height");
     f.base_m_ = f.arm_m_ * std::sin(a0) - f.horn_m_ * std::sin(b0) + std::sqrt(f.rod_m_ * f.rod_m_ - rise * rise);
   }
-  if (!positive(f.base_m_)) return failure(where, "the hinge would lie ahead of the servo", "a rod that is longer than arm and horn reach toward each other");
+  if (!positive(f.base_m_))
+    return failure(where, "the hinge would lie ahead of the servo",
+                   "a rod that is longer than arm and horn reach toward each other");
   // Of the two ways to join arm and horn the one nearest to the horn's neutral place is meant.
   const Spot p = f.arm_hole(a0);
   f.horn_branch_ = sign(wrapped(b0 - std::atan2(p.x - f.base_m_, p.y)));
   const auto at_rest = f.pose(l.arm_deg);
   if (!at_rest)
-    return failure(where, std::string("at 1500 µs the rod is too ") + (at_rest.error() == LinkageFault::rod_too_short ? "short" : "long") + " to join arm and horn", "a rod of about " + number_text(1000 * (f.rod_m_ + f.rod_change_for_neutral(l.arm_deg)), 1) + " mm");
+    return failure(where,
+                   std::string("at 1500 µs the rod is too ") +
+                       (at_rest.error() == LinkageFault::rod_too_short ? "short" : "long") + " to join arm and horn",
+                   "a rod of about " + number_text(1000 * (f.rod_m_ + f.rod_change_for_neutral(l.arm_deg)), 1) + " mm");
   f.arm_branch_ = sign(wrapped(a0 - std::atan2(at_rest->horn_x_m, f.arm_side_ * (at_rest->horn_y_m - f.drop_m_))));
   return f;
 }
@@ -73,7 +85,8 @@ tl::expected<LinkagePose, LinkageFault> FourBar::pose(double arm_deg) const {
   const double far = std::hypot(dx, dy);
   if (far > rod_m_ + horn_m_) return tl::make_unexpected(LinkageFault::rod_too_short);
   if (far < std::abs(rod_m_ - horn_m_) || far == 0) return tl::make_unexpected(LinkageFault::rod_too_long);
-  const double opening = std::acos(std::clamp((far * far + horn_m_ * horn_m_ - rod_m_ * rod_m_) / (2 * far * horn_m_), -1.0, 1.0));
+  const double opening =
+      std::acos(std::clamp((far * far + horn_m_ * horn_m_ - rod_m_ * rod_m_) / (2 * far * horn_m_), -1.0, 1.0));
   const double b = std::atan2(dx, dy) + horn_branch_ * opening;
   const Spot q = horn_hole(b);
   // How fast each end of the rod moves along it.
@@ -99,7 +112,8 @@ tl::expected<double, LinkageFault> FourBar::arm_for(double up_deg) const {
   const double far = std::hypot(dx, dy);
   if (far > rod_m_ + arm_m_) return tl::make_unexpected(LinkageFault::rod_too_short);
   if (far < std::abs(rod_m_ - arm_m_) || far == 0) return tl::make_unexpected(LinkageFault::rod_too_long);
-  const double opening = std::acos(std::clamp((far * far + arm_m_ * arm_m_ - rod_m_ * rod_m_) / (2 * far * arm_m_), -1.0, 1.0));
+  const double opening =
+      std::acos(std::clamp((far * far + arm_m_ * arm_m_ - rod_m_ * rod_m_) / (2 * far * arm_m_), -1.0, 1.0));
   return wrapped(std::atan2(dx, dy) + arm_branch_ * opening) / rad;
 }
 
@@ -108,12 +122,17 @@ double FourBar::rod_change_for_neutral(double arm_deg) const {
   return std::hypot(p.x - q.x, p.y - q.y) - rod_m_;
 }
 
-double arm_at(const Linkage& l, double pulse_us, int sense) { return l.arm_deg + sense * (l.push_lifts ? 1 : -1) * l.servo_travel_deg * (pulse_us - 1500) / 500; }
-double pulse_at(const Linkage& l, double arm_deg, int sense) { return 1500 + sense * (l.push_lifts ? 1 : -1) * (arm_deg - l.arm_deg) / l.servo_travel_deg * 500; }
+double arm_at(const Linkage& l, double pulse_us, int sense) {
+  return l.arm_deg + sense * (l.push_lifts ? 1 : -1) * l.servo_travel_deg * (pulse_us - 1500) / 500;
+}
+double pulse_at(const Linkage& l, double arm_deg, int sense) {
+  return 1500 + sense * (l.push_lifts ? 1 : -1) * (arm_deg - l.arm_deg) / l.servo_travel_deg * 500;
+}
 
 int rising_lifts(const Output& o, Surface surface) {
   for (const Axis axis : all_axes)
-    if (const double way = o.mix.of(axis) * required_direction(surface, axis); way != 0) return (way > 0) == o.reversed ? -1 : 1;
+    if (const double way = o.mix.of(axis) * required_direction(surface, axis); way != 0)
+      return (way > 0) == o.reversed ? -1 : 1;
   return o.reversed ? -1 : 1;
 }
 
@@ -123,7 +142,10 @@ Result<LinkageCurve> trace(const Linkage& l, const Output& o) {
   const int sense = rising_lifts(o, l.surface);
   LinkageCurve curve;
   const auto centre = bar->pose(arm_at(l, o.centre_us, sense));
-  if (!centre) return failure("linkage of the " + l.surface.spoken(), "at the centre of its output the rod can't join arm and horn", "a centre nearer to 1500 µs, or another rod");
+  if (!centre)
+    return failure("linkage of the " + l.surface.spoken(),
+                   "at the centre of its output the rod can't join arm and horn",
+                   "a centre nearer to 1500 µs, or another rod");
   curve.neutral_deg = centre->up_deg;
   curve.deg_per_us = centre->ratio * (arm_at(l, o.centre_us + 1, sense) - arm_at(l, o.centre_us, sense));
 
@@ -131,10 +153,18 @@ Result<LinkageCurve> trace(const Linkage& l, const Output& o) {
     const std::string at = number_text(arm_deg, 0) + "° of arm ";
     std::string words;
     switch (fault) {
-      case LinkageFault::rod_too_short: words = "At " + at + "the rod is pulled tight: it can't reach the horn any more, and the servo stalls"; break;
-      case LinkageFault::rod_too_long: words = "At " + at + "the horn is pushed as far as it goes: the servo stalls"; break;
-      case LinkageFault::arm_dead_centre: words = "Beyond " + at + "arm and rod have passed one line: the surface turns back although the servo goes on"; break;
-      case LinkageFault::horn_dead_centre: words = "At " + at + "rod and horn stand nearly in one line: it binds"; break;
+      case LinkageFault::rod_too_short:
+        words = "At " + at + "the rod is pulled tight: it can't reach the horn any more, and the servo stalls";
+        break;
+      case LinkageFault::rod_too_long:
+        words = "At " + at + "the horn is pushed as far as it goes: the servo stalls";
+        break;
+      case LinkageFault::arm_dead_centre:
+        words = "Beyond " + at + "arm and rod have passed one line: the surface turns back although the servo goes on";
+        break;
+      case LinkageFault::horn_dead_centre:
+        words = "At " + at + "rod and horn stand nearly in one line: it binds";
+        break;
       case LinkageFault::no_size: break;
     }
     curve.problems.push_back({fault, arm_deg, words});
@@ -185,15 +215,21 @@ Result<double> pulse_for(const Linkage& l, double up_deg, int sense) {
   const auto bar = FourBar::of(l);
   if (!bar) return tl::make_unexpected(bar.error());
   const auto arm = bar->arm_for(up_deg);
-  const auto refused = [&](const std::string& why) { return failure("linkage of the " + l.surface.spoken(), number_text(up_deg, 1) + "° is out of its reach: " + why, "a smaller throw, a longer arm or a shorter horn"); };
-  if (!arm) return refused(arm.error() == LinkageFault::rod_too_short ? "the rod can't reach" : "the horn stands in its way");
+  const auto refused = [&](const std::string& why) {
+    return failure("linkage of the " + l.surface.spoken(), number_text(up_deg, 1) + "° is out of its reach: " + why,
+                   "a smaller throw, a longer arm or a shorter horn");
+  };
+  if (!arm)
+    return refused(arm.error() == LinkageFault::rod_too_short ? "the rod can't reach" : "the horn stands in its way");
   const auto back = bar->pose(*arm);
   if (!back || std::abs(back->up_deg - up_deg) > 1e-6) return refused("it lies behind a dead centre");
   return pulse_at(l, *arm, sense);
 }
 
 double throw_m(double chord_m, double deg) { return 2 * chord_m * std::sin(deg * rad / 2); }
-double throw_deg(double chord_m, double distance_m) { return 2 * std::asin(std::clamp(distance_m / (2 * chord_m), -1.0, 1.0)) / rad; }
+double throw_deg(double chord_m, double distance_m) {
+  return 2 * std::asin(std::clamp(distance_m / (2 * chord_m), -1.0, 1.0)) / rad;
+}
 
 Result<Linkage> with_holes(Linkage l, double arm_m, double horn_m) {
   const auto now = FourBar::of(l);
@@ -202,7 +238,8 @@ Result<Linkage> with_holes(Linkage l, double arm_m, double horn_m) {
   l.arm_m = arm_m;
   l.horn_m = horn_m;
   const double a = l.arm_deg * rad, b = l.horn_deg * rad;
-  l.rod_m = std::hypot(*l.base_m + horn_m * std::sin(b) - arm_m * std::sin(a), horn_m * std::cos(b) - l.drop_m - (l.crossed ? -1 : 1) * arm_m * std::cos(a));
+  l.rod_m = std::hypot(*l.base_m + horn_m * std::sin(b) - arm_m * std::sin(a),
+                       horn_m * std::cos(b) - l.drop_m - (l.crossed ? -1 : 1) * arm_m * std::cos(a));
   l.readings.clear();
   if (const auto built = FourBar::of(l); !built) return tl::make_unexpected(built.error());
   return l;
@@ -210,8 +247,10 @@ Result<Linkage> with_holes(Linkage l, double arm_m, double horn_m) {
 
 Result<std::vector<HoleChoice>> choose_holes(const Linkage& l, const Output& o, double want_deg, double dead_band_us) {
   const std::string where = "linkage of the " + l.surface.spoken();
-  if (l.arm_holes_m.empty() || l.horn_holes_m.empty()) return failure(where, "no holes are listed", "the distances of the holes on arm and horn");
-  if (!(want_deg > 0 && want_deg <= 85)) return failure(where, "a throw of " + number_text(want_deg, 1) + "° was wished", "over 0, up to 85°");
+  if (l.arm_holes_m.empty() || l.horn_holes_m.empty())
+    return failure(where, "no holes are listed", "the distances of the holes on arm and horn");
+  if (!(want_deg > 0 && want_deg <= 85))
+    return failure(where, "a throw of " + number_text(want_deg, 1) + "° was wished", "over 0, up to 85°");
   const auto now = FourBar::of(l);
   if (!now) return tl::make_unexpected(now.error());
   const int sense = rising_lifts(o, l.surface);
@@ -246,20 +285,23 @@ Result<std::vector<HoleChoice>> choose_holes(const Linkage& l, const Output& o, 
         }
         const double half = *pulse > o.centre_us ? o.high_us - o.centre_us : o.centre_us - o.low_us;
         used = std::max(used, 100 * std::abs(*pulse - o.centre_us) / half);
-        if (const auto pose = bar->pose(arm_at(other, *pulse, sense))) force = std::min(force, 1 / std::abs(pose->ratio));
+        if (const auto pose = bar->pose(arm_at(other, *pulse, sense)))
+          force = std::min(force, 1 / std::abs(pose->ratio));
       }
       choice.travel_percent = used;
       choice.force = force < 1e9 ? force : 0;
       choice.reaches = both && used <= 100 + 1e-9 && std::min(choice.up_deg, choice.down_deg) >= want_deg - 1e-6;
-      choice.remark = !choice.reaches            ? "gives " + number_text(std::min(choice.up_deg, choice.down_deg), 1) + "° at most"
+      choice.remark = !choice.reaches
+                          ? "gives " + number_text(std::min(choice.up_deg, choice.down_deg), 1) + "° at most"
                       : !curve->problems.empty() ? "mind the ends: " + curve->problems.front().words
-                      : used < 60                ? "uses only " + number_text(used, 0) + " % of the travel: coarse steps, little force"
-                                                 : "";
+                      : used < 60 ? "uses only " + number_text(used, 0) + " % of the travel: coarse steps, little force"
+                                  : "";
       all.push_back(choice);
     }
   std::stable_sort(all.begin(), all.end(), [](const HoleChoice& a, const HoleChoice& b) {
     if (a.reaches != b.reaches) return a.reaches;
-    return a.reaches ? a.travel_percent > b.travel_percent : std::min(a.up_deg, a.down_deg) > std::min(b.up_deg, b.down_deg);
+    return a.reaches ? a.travel_percent > b.travel_percent
+                     : std::min(a.up_deg, a.down_deg) > std::min(b.up_deg, b.down_deg);
   });
   return all;
 }

@@ -18,7 +18,9 @@ int required(Surface s, MixCommand c) {
   return 0;
 }
 
-double moved(const Rig& rig, const Output& o, Surface s, double share) { return deflection_deg(rig, o, s, share) - deflection_deg(rig, o, s, 0); }
+double moved(const Rig& rig, const Output& o, Surface s, double share) {
+  return deflection_deg(rig, o, s, share) - deflection_deg(rig, o, s, 0);
+}
 
 double degrees_for(const Rig& rig, const Output& o, Surface s, MixCommand c, double weight) {
   const double one = std::abs(moved(rig, o, s, weight));
@@ -43,16 +45,22 @@ double Mix::*weight_of(MixCommand c) {
   return &Mix::flap;
 }
 
-double throw_for(const Rig& rig, const Output& o, Surface s, MixCommand c) { return degrees_for(rig, o, s, c, o.mix.*weight_of(c)); }
+double throw_for(const Rig& rig, const Output& o, Surface s, MixCommand c) {
+  return degrees_for(rig, o, s, c, o.mix.*weight_of(c));
+}
 
 Result<Rig> with_throw(Rig rig, Surface s, MixCommand c, double degrees) {
   const std::string where = "mix of the " + s.spoken();
   const Output* found = rig.output_of(s);
-  if (!found || s.kind == SurfaceKind::motor || found->mix.throttle != 0) return failure(where, "no servo output drives it", "a surface with an output");
+  if (!found || s.kind == SurfaceKind::motor || found->mix.throttle != 0)
+    return failure(where, "no servo output drives it", "a surface with an output");
   Output* o = rig.output(found->id);
-  if (required(s, c) == 0) return failure(where, "it can't serve " + std::string(word(c)), "a command that this surface answers");
+  if (required(s, c) == 0)
+    return failure(where, "it can't serve " + std::string(word(c)), "a command that this surface answers");
   const double most = degrees_for(rig, *o, s, c, 1);
-  if (!(degrees >= 0 && degrees <= most + 0.05)) return failure(where, number_text(degrees, 1) + "° for full " + std::string(word(c)), "0 to " + number_text(most, 1) + "°, all that its ends and linkage give");
+  if (!(degrees >= 0 && degrees <= most + 0.05))
+    return failure(where, number_text(degrees, 1) + "° for full " + std::string(word(c)),
+                   "0 to " + number_text(most, 1) + "°, all that its ends and linkage give");
   double low = 0, high = 1;
   for (int i = 0; i < 40; ++i) {
     const double middle = (low + high) / 2;
@@ -63,7 +71,8 @@ Result<Rig> with_throw(Rig rig, Surface s, MixCommand c, double degrees) {
   give(rig, *o, s, c, size);
   const Surface other{s.kind, s.side == Side::left ? Side::right : Side::left};
   if (s.side != Side::single)
-    if (const Output* twin = rig.output_of(other); twin && twin->id != o->id && twin->surfaces.size() == 1) give(rig, *rig.output(twin->id), other, c, size);
+    if (const Output* twin = rig.output_of(other); twin && twin->id != o->id && twin->surfaces.size() == 1)
+      give(rig, *rig.output(twin->id), other, c, size);
   return rig;
 }
 

@@ -12,17 +12,22 @@ namespace {
 
 constexpr double assumed_travel_deg = 25;
 
-/// The servo's sense is right on an aircraft built right: what counts is the way the mix asks for, seen from the surface.
+/// The servo's sense is right on an aircraft built right: what counts is the way the mix asks for, seen from the
+/// surface.
 int built_right(const Output& o, Surface s) { return o.reversed ? -rising_lifts(o, s) : rising_lifts(o, s); }
 
 bool works_servo(const Output& o) { return o.mix.throttle == 0; }
 
 double roll_part(const Mix& m, double roll) {
   const double part = m.roll * roll;
-  return part * (part < 0 && m.roll_differential > 0 ? 1 - m.roll_differential : part > 0 && m.roll_differential < 0 ? 1 + m.roll_differential : 1);
+  return part * (part < 0 && m.roll_differential > 0   ? 1 - m.roll_differential
+                 : part > 0 && m.roll_differential < 0 ? 1 + m.roll_differential
+                                                       : 1);
 }
 
-double asked(const Mix& m, const Command& c) { return roll_part(m, c.roll) + m.pitch * c.pitch + m.yaw * c.yaw + m.throttle * c.throttle + m.flap * c.flap; }
+double asked(const Mix& m, const Command& c) {
+  return roll_part(m, c.roll) + m.pitch * c.pitch + m.yaw * c.yaw + m.throttle * c.throttle + m.flap * c.flap;
+}
 
 /// Largest k in 0…1 with |kept + k · rest| ≤ 1.
 double room_for(double kept, double rest) {
@@ -42,7 +47,8 @@ struct Moved {
   Surface surface;
   int sense;
 
-  Moved(const Rig& rig, const Output& o, Surface s) : linkage(rig.linkage(s)), output(o), surface(s), sense(rising_lifts(o, s)) {
+  Moved(const Rig& rig, const Output& o, Surface s)
+      : linkage(rig.linkage(s)), output(o), surface(s), sense(rising_lifts(o, s)) {
     if (!linkage) return;
     if (auto built = FourBar::of(*linkage)) bar = *built;
   }
@@ -60,24 +66,34 @@ struct Moved {
 
 std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnswer>& answers) {
   std::vector<std::string> words;
-  const auto answer = [&](SurfaceKind kind, Side side) { return find_in(answers, [&](const SurfaceAnswer& a) { return a.surface == Surface{kind, side}; }); };
-  const auto roll = [](const SurfaceAnswer& a) { return std::max(std::abs(a.positive_deg[0]), std::abs(a.negative_deg[0])); };
-  for (const auto& [kind, name] : {std::pair{SurfaceKind::elevon, "Elevons"}, {SurfaceKind::taileron, "Tail halves"}, {SurfaceKind::vtail, "V-tail"}, {SurfaceKind::inverted_v, "Inverted V-tail"}}) {
+  const auto answer = [&](SurfaceKind kind, Side side) {
+    return find_in(answers, [&](const SurfaceAnswer& a) { return a.surface == Surface{kind, side}; });
+  };
+  const auto roll = [](const SurfaceAnswer& a) {
+    return std::max(std::abs(a.positive_deg[0]), std::abs(a.negative_deg[0]));
+  };
+  for (const auto& [kind, name] : {std::pair{SurfaceKind::elevon, "Elevons"},
+                                   {SurfaceKind::taileron, "Tail halves"},
+                                   {SurfaceKind::vtail, "V-tail"},
+                                   {SurfaceKind::inverted_v, "Inverted V-tail"}}) {
     const SurfaceAnswer* a = answer(kind, Side::left);
     if (!a) continue;
     const bool tail = kind == SurfaceKind::vtail || kind == SurfaceKind::inverted_v;
     const double pitch = std::abs(a->positive_deg[1]), other = tail ? std::abs(a->positive_deg[2]) : roll(*a);
-    std::string s = std::string(name) + ": " + degrees(pitch) + " for full pitch, " + degrees(other) + " for full " + (tail ? "yaw" : "roll");
+    std::string s = std::string(name) + ": " + degrees(pitch) + " for full pitch, " + degrees(other) + " for full " +
+                    (tail ? "yaw" : "roll");
     if (pitch > 0 && other > 0) s += ", a ratio of 1 to " + number_text(other / pitch, 2);
     s += "; they have " + degrees(std::min(a->most_up_deg, a->most_down_deg));
-    if (kind == SurfaceKind::taileron && a->share[1] != 0) s += ". Roll gets " + number_text(100 * std::abs(a->share[0] / a->share[1]), 0) + " % of what pitch gets";
+    if (kind == SurfaceKind::taileron && a->share[1] != 0)
+      s += ". Roll gets " + number_text(100 * std::abs(a->share[0] / a->share[1]), 0) + " % of what pitch gets";
     words.push_back(s);
   }
   for (const SurfaceKind kind : {SurfaceKind::aileron, SurfaceKind::flaperon}) {
     const SurfaceAnswer* a = answer(kind, Side::right);
     if (!a) continue;
     const double up = std::abs(a->positive_deg[0]), down = std::abs(a->negative_deg[0]);
-    std::string s = std::string(kind == SurfaceKind::aileron ? "Ailerons: " : "Flaperons: ") + degrees(up) + " up and " + degrees(down) + " down for full roll";
+    std::string s = std::string(kind == SurfaceKind::aileron ? "Ailerons: " : "Flaperons: ") + degrees(up) +
+                    " up and " + degrees(down) + " down for full roll";
     if (down > 0.5 && up / down > 1.05) s += ", a differential of " + number_text(up / down, 2) + " to 1";
     if (down > 0.5 && up / down < 0.95) s += ": more down than up, which yaws the wrong way";
     const Output* o = rig.output(a->output);
@@ -93,13 +109,18 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
       if (!a) continue;
       const std::size_t axis = kind == SurfaceKind::rudder ? 2 : 1;
       std::string s = capital(a->surface.spoken()) + (kind == SurfaceKind::canard ? ", on its own output: " : ": ");
-      s += kind == SurfaceKind::rudder ? degrees(std::abs(a->positive_deg[axis])) + " to each side for full yaw"
-                                       : degrees(std::abs(a->positive_deg[axis])) + (a->positive_deg[axis] >= 0 ? " up" : " down") + " for full nose up, " + degrees(std::abs(a->negative_deg[axis])) + (a->negative_deg[axis] > 0 ? " up" : " down") + " for full nose down";
-      if (kind == SurfaceKind::rudder && a->share[0] != 0) s += ", " + degrees(std::abs(a->positive_deg[0])) + " for full roll";
+      s += kind == SurfaceKind::rudder
+               ? degrees(std::abs(a->positive_deg[axis])) + " to each side for full yaw"
+               : degrees(std::abs(a->positive_deg[axis])) + (a->positive_deg[axis] >= 0 ? " up" : " down") +
+                     " for full nose up, " + degrees(std::abs(a->negative_deg[axis])) +
+                     (a->negative_deg[axis] > 0 ? " up" : " down") + " for full nose down";
+      if (kind == SurfaceKind::rudder && a->share[0] != 0)
+        s += ", " + degrees(std::abs(a->positive_deg[0])) + " for full roll";
       words.push_back(s);
     }
   if (const SurfaceAnswer* left = answer(SurfaceKind::motor, Side::left); left && left->share[2] != 0)
-    words.push_back("Motors: full yaw takes " + number_text(100 * std::abs(left->share[2]), 0) + " % of the throttle from one and gives it to the other");
+    words.push_back("Motors: full yaw takes " + number_text(100 * std::abs(left->share[2]), 0) +
+                    " % of the throttle from one and gives it to the other");
   std::string assumed;
   bool all = true;
   for (const SurfaceAnswer& a : answers) {
@@ -107,13 +128,17 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
     all = all && !a.in_degrees;
     if (!a.in_degrees) assumed += (assumed.empty() ? " for the " : ", ") + a.surface.spoken();
   }
-  if (!assumed.empty()) words.push_back(number_text(assumed_travel_deg, 0) + "° of travel is assumed" + (all ? "" : assumed) + ": no linkage is measured");
+  if (!assumed.empty())
+    words.push_back(number_text(assumed_travel_deg, 0) + "° of travel is assumed" + (all ? "" : assumed) +
+                    ": no linkage is measured");
   return words;
 }
 
 }  // namespace
 
-double output_pulse_us(const Output& o, double level) { return o.centre_us + level * (level > 0 ? o.high_us - o.centre_us : o.centre_us - o.low_us); }
+double output_pulse_us(const Output& o, double level) {
+  return o.centre_us + level * (level > 0 ? o.high_us - o.centre_us : o.centre_us - o.low_us);
+}
 
 OutputState mixed(const Output& o, const Command& c) {
   OutputState state{o.id, asked(o.mix, c), 0, false};
@@ -145,13 +170,16 @@ Command shared(const std::vector<Output>& outputs, const Command& c, Sharing sha
   return s;
 }
 
-double stick_reach(const Output& o) { return std::min(1.0, std::abs(o.mix.roll) + std::abs(o.mix.pitch) + std::abs(o.mix.yaw)); }
+double stick_reach(const Output& o) {
+  return std::min(1.0, std::abs(o.mix.roll) + std::abs(o.mix.pitch) + std::abs(o.mix.yaw));
+}
 
 Result<Command> sticks_for(const Rig& rig, const Output& o, double level) {
   if (!works_servo(o)) return failure("output " + o.id, "a motor", "an output that works a servo");
   const double wanted = o.reversed ? -level : level;
   std::array<Axis, 3> by_say = all_axes;
-  std::stable_sort(by_say.begin(), by_say.end(), [&](Axis a, Axis b) { return std::abs(o.mix.of(a)) > std::abs(o.mix.of(b)); });
+  std::stable_sort(by_say.begin(), by_say.end(),
+                   [&](Axis a, Axis b) { return std::abs(o.mix.of(a)) > std::abs(o.mix.of(b)); });
   Command c;
   const auto stick = [&](Axis a) -> double& { return a == Axis::roll ? c.roll : a == Axis::pitch ? c.pitch : c.yaw; };
   for (const Axis a : by_say) {
@@ -165,7 +193,10 @@ Result<Command> sticks_for(const Rig& rig, const Output& o, double level) {
   }
   const double reached = mixed(o, shared(rig.outputs, c, rig.sharing)).pulse_us, aim = output_pulse_us(o, level);
   if (std::abs(reached - aim) > 1)
-    return failure("output " + o.id, number_text(aim, 0) + " µs can't be reached with the sticks: full sticks give " + number_text(reached, 0) + " µs", "weights that use the whole travel, or a reading at the pulse that is reached");
+    return failure("output " + o.id,
+                   number_text(aim, 0) + " µs can't be reached with the sticks: full sticks give " +
+                       number_text(reached, 0) + " µs",
+                   "weights that use the whole travel, or a reading at the pulse that is reached");
   return c;
 }
 
@@ -174,7 +205,8 @@ std::string spoken_sticks(const Command& c) {
   const auto add = [&](double at, const char* stick, const char* positive, const char* negative) {
     if (std::abs(at) < 0.005) return;
     const double percent = 100 * std::abs(at);
-    holds.push_back(std::string("the ") + stick + " stick " + (percent > 99.5 ? "full" : number_text(percent, 0) + " %") + " " + (at > 0 ? positive : negative));
+    holds.push_back(std::string("the ") + stick + " stick " +
+                    (percent > 99.5 ? "full" : number_text(percent, 0) + " %") + " " + (at > 0 ? positive : negative));
   };
   add(c.roll, "roll", "right", "left");
   add(c.pitch, "pitch", "back", "forward");
@@ -185,7 +217,9 @@ std::string spoken_sticks(const Command& c) {
   return s;
 }
 
-OutputSettings settable(const ControllerClass* c) { return c ? OutputSettings{c->sets_centre, c->sets_ends} : OutputSettings{}; }
+OutputSettings settable(const ControllerClass* c) {
+  return c ? OutputSettings{c->sets_centre, c->sets_ends} : OutputSettings{};
+}
 
 double deflection_deg(const Rig& rig, const Output& o, Surface s, double share) { return Moved(rig, o, s).at(share); }
 
@@ -233,7 +267,8 @@ SurfacesReport analyze_surfaces(const Rig& rig) {
         Command full;
         for (const int way : {1, -1}) {
           (axis == Axis::roll ? full.roll : axis == Axis::pitch ? full.pitch : full.yaw) = way;
-          (way > 0 ? a.positive_deg : a.negative_deg)[i] = o.mix.of(axis) == 0 ? 0 : moved.at(asked(o.mix, full)) - rest;
+          (way > 0 ? a.positive_deg : a.negative_deg)[i] =
+              o.mix.of(axis) == 0 ? 0 : moved.at(asked(o.mix, full)) - rest;
         }
         a.worst_sum += std::abs(o.mix.of(axis));
       }
@@ -249,7 +284,8 @@ SurfacesReport analyze_surfaces(const Rig& rig) {
       Command c;
       c.roll = 2.0 * i / steps - 1;
       c.pitch = 2.0 * k / steps - 1;
-      saturated += std::any_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return works_servo(o) && std::abs(asked(o.mix, c)) > 1 + 1e-9; });
+      saturated += std::any_of(rig.outputs.begin(), rig.outputs.end(),
+                               [&](const Output& o) { return works_servo(o) && std::abs(asked(o.mix, c)) > 1 + 1e-9; });
     }
   report.saturated_share = static_cast<double>(saturated) / ((steps + 1) * (steps + 1));
   report.mix = mix_words(rig, report.answers);
@@ -269,7 +305,8 @@ std::vector<std::pair<Surface, double>> intended_deflections(const Rig& rig, con
 
 Rig with_differential(Rig rig, double less_down) {
   for (Output& o : rig.outputs)
-    if (o.surfaces.size() == 1 && o.mix.roll != 0 && required_direction(o.surfaces[0], Axis::roll) != 0 && o.surfaces[0].kind != SurfaceKind::rudder)
+    if (o.surfaces.size() == 1 && o.mix.roll != 0 && required_direction(o.surfaces[0], Axis::roll) != 0 &&
+        o.surfaces[0].kind != SurfaceKind::rudder)
       o.mix.roll_differential = less_down == 0 ? 0 : built_right(o, o.surfaces[0]) * less_down;
   return rig;
 }

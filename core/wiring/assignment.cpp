@@ -8,7 +8,9 @@ std::vector<int> cheapest_assignment(const std::vector<std::vector<double>>& cos
   const std::size_t rows = cost.size(), columns = rows ? cost[0].size() : 0;
   // One column of "nowhere" per row, so that an answer always exists.
   const std::size_t wide = columns + rows;
-  const auto at = [&](std::size_t r, std::size_t c) { return c < columns ? std::min(cost[r][c], forbidden) : forbidden * (c - columns == r ? 0.99 : 1.0); };
+  const auto at = [&](std::size_t r, std::size_t c) {
+    return c < columns ? std::min(cost[r][c], forbidden) : forbidden * (c - columns == r ? 0.99 : 1.0);
+  };
   constexpr double inf = std::numeric_limits<double>::infinity();
   std::vector<double> u(rows + 1, 0), v(wide + 1, 0);
   std::vector<std::size_t> owner(wide + 1, 0), way(wide + 1, 0);

@@ -16,7 +16,9 @@ struct Item {
   double order = 0;  ///< where its socket sits along its side of the board
   bool left = false, direct = false;
   /// Beside the board terminals stand one below the other, under it side by side.
-  double height() const { return head_h + row_h * (direct ? static_cast<double>(std::max<std::size_t>(1, terminals.size())) : 1.0); }
+  double height() const {
+    return head_h + row_h * (direct ? static_cast<double>(std::max<std::size_t>(1, terminals.size())) : 1.0);
+  }
 };
 
 }  // namespace
@@ -42,11 +44,14 @@ std::vector<const char*> strands_of(const Lead& lead, const Terminal* a, const T
   if (has(TerminalKind::motor_in) || has(TerminalKind::motor_out)) return {"phase", "phase", "phase"};
   if (has(TerminalKind::video_in) || has(TerminalKind::video_out)) return {"minus", "signal"};
   if (has(TerminalKind::battery_in) || has(TerminalKind::battery_out)) return {"minus", "plus"};
-  if (has(TerminalKind::power_in) || has(TerminalKind::power) || has(TerminalKind::supply) || has(TerminalKind::switched)) return lead.plus_removed ? std::vector<const char*>{"minus"} : std::vector<const char*>{"minus", "plus"};
+  if (has(TerminalKind::power_in) || has(TerminalKind::power) || has(TerminalKind::supply) ||
+      has(TerminalKind::switched))
+    return lead.plus_removed ? std::vector<const char*>{"minus"} : std::vector<const char*>{"minus", "plus"};
   std::vector<const char*> s{"minus"};
   const bool plus = !lead.plus_removed && !((a && a->net.empty()) || (b && b->net.empty()));
   if (plus) s.push_back("plus");
-  if (lead.kind == LeadKind::four_way || lead.kind == LeadKind::two_plus_two || lead.kind == LeadKind::six_way || lead.kind == LeadKind::two_wire)
+  if (lead.kind == LeadKind::four_way || lead.kind == LeadKind::two_plus_two || lead.kind == LeadKind::six_way ||
+      lead.kind == LeadKind::two_wire)
     s.insert(s.end(), {"transmit", "receive"});
   else
     s.push_back("signal");
@@ -66,7 +71,16 @@ WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double wi
     r.board_x = (width_mm - r.board_w) / 2;
     r.board_y = height_mm * 0.40 - r.board_h / 2;
     for (const Terminal* t : c->terminals()) {
-      WiringLayout::Spot s{"controller", t->id, t->label, t->kind, r.board_x + t->x_mm * along, r.board_y + r.board_h - t->y_mm * down, 0, 0, true, t->side.empty()};
+      WiringLayout::Spot s{"controller",
+                           t->id,
+                           t->label,
+                           t->kind,
+                           r.board_x + t->x_mm * along,
+                           r.board_y + r.board_h - t->y_mm * down,
+                           0,
+                           0,
+                           true,
+                           t->side.empty()};
       if (t->side == "left")
         s.out_x = -1;
       else if (t->side == "right")
@@ -90,7 +104,8 @@ WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double wi
     double x = 0, y = 0;
     int n = 0;
     for (const Terminal& t : k->terminals) {
-      const bool used = std::any_of(rig.leads.begin(), rig.leads.end(), [&](const Lead& l) { return far_end(l, p.id, t.id) != nullptr; });
+      const bool used = std::any_of(rig.leads.begin(), rig.leads.end(),
+                                    [&](const Lead& l) { return far_end(l, p.id, t.id) != nullptr; });
       // Of many alike only those in use, so that a receiver's box stays small.
       if (used || k->terminals.size() <= 3) item.terminals.push_back(&t);
       for (const Lead& l : rig.leads)
@@ -122,7 +137,8 @@ WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double wi
     const bool from_left = l > rr;
     Item* best = nullptr;
     for (Item& i : items)
-      if (i.direct && i.left == from_left && i.height() + gap < std::abs(l - rr) && (!best || i.order > best->order)) best = &i;
+      if (i.direct && i.left == from_left && i.height() + gap < std::abs(l - rr) && (!best || i.order > best->order))
+        best = &i;
     if (!best) break;
     best->left = !from_left;
   }
@@ -131,11 +147,13 @@ WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double wi
     for (Item& i : items)
       if (i.direct && i.left == left) column.push_back(&i);
     std::stable_sort(column.begin(), column.end(), [](const Item* a, const Item* b) { return a->order < b->order; });
-    const double used = tall(left), spare = std::max(0.0, height_mm * 0.80 - used) / static_cast<double>(column.size() + 1);
+    const double used = tall(left),
+                 spare = std::max(0.0, height_mm * 0.80 - used) / static_cast<double>(column.size() + 1);
     const double squeeze = used > height_mm * 0.80 ? height_mm * 0.80 / used : 1;
     double y = 3 + spare;
     for (const Item* i : column) {
-      r.boxes.push_back({i->part, part_name(rig, catalogue, i->part), left ? 4.0 : width_mm - box_w - 4, y, box_w, i->height() * squeeze});
+      r.boxes.push_back({i->part, part_name(rig, catalogue, i->part), left ? 4.0 : width_mm - box_w - 4, y, box_w,
+                         i->height() * squeeze});
       y += (i->height() + gap) * squeeze + spare;
     }
   };
@@ -148,13 +166,15 @@ WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double wi
   const double step = below.empty() ? 0 : std::min(box_w + 12, (width_mm - 8) / static_cast<double>(below.size()));
   double x = (width_mm - step * static_cast<double>(below.size())) / 2 + (step - std::min(box_w, step - 2)) / 2;
   for (const Item* i : below) {
-    r.boxes.push_back({i->part, part_name(rig, catalogue, i->part), x, height_mm - i->height() - 1.5, std::min(box_w, step - 2), i->height()});
+    r.boxes.push_back({i->part, part_name(rig, catalogue, i->part), x, height_mm - i->height() - 1.5,
+                       std::min(box_w, step - 2), i->height()});
     x += step;
   }
   for (const WiringLayout::Box& b : r.boxes) {
     const Item& item = *std::find_if(items.begin(), items.end(), [&](const Item& i) { return i.part == b.part; });
     const bool below_board = !item.direct;
-    const double rows = (b.h - head_h * b.h / item.height()) / static_cast<double>(std::max<std::size_t>(1, item.terminals.size()));
+    const double rows =
+        (b.h - head_h * b.h / item.height()) / static_cast<double>(std::max<std::size_t>(1, item.terminals.size()));
     double y = b.y + head_h * b.h / item.height() + rows / 2;
     int n = 0;
     for (const Terminal* t : item.terminals) {
@@ -193,9 +213,14 @@ WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double wi
     curve.number = number;
     const double reach = std::clamp(std::hypot(a->x - b->x, a->y - b->y) * 0.45, 8.0, 42.0);
     // Leads that leave up or down turn soon: the sheet is flat.
-    const auto from = [&](const WiringLayout::Spot& s) { return s.out_y == 0 ? reach : s.on_board && s.out_y < 0 ? std::min(reach, std::max(2.0, s.y - 1)) : std::min(reach, 14.0); };
+    const auto from = [&](const WiringLayout::Spot& s) {
+      return s.out_y == 0                ? reach
+             : s.on_board && s.out_y < 0 ? std::min(reach, std::max(2.0, s.y - 1))
+                                         : std::min(reach, 14.0);
+    };
     const double ra = from(*a), rb = from(*b);
-    const double xy[8] = {a->x, a->y, a->x + a->out_x * ra, a->y + a->out_y * ra, b->x + b->out_x * rb, b->y + b->out_y * rb, b->x, b->y};
+    const double xy[8] = {
+        a->x, a->y, a->x + a->out_x * ra, a->y + a->out_y * ra, b->x + b->out_x * rb, b->y + b->out_y * rb, b->x, b->y};
     std::copy(std::begin(xy), std::end(xy), curve.xy);
     curve.strands = strands_of(l, terminal_of(rig, catalogue, l.from), terminal_of(rig, catalogue, l.to));
     curve.plus_removed = l.plus_removed;

@@ -4,8 +4,9 @@
 
 namespace rigging {
 
-/// The wiring as a drawing: the board with its sockets and pads in the middle, parts around it, leads as curves. Millimetres on a sheet of
-/// `width` × `height`, origin at its upper left. The screen and the printed sheet draw the same layout.
+/// The wiring as a drawing: the board with its sockets and pads in the middle, parts around it, leads as curves.
+/// Millimetres on a sheet of `width` × `height`, origin at its upper left. The screen and the printed sheet draw the
+/// same layout.
 struct WiringLayout {
   struct Spot {
     std::string part, terminal;
@@ -21,10 +22,10 @@ struct WiringLayout {
   };
   struct Curve {
     std::string lead;
-    double xy[8] = {};       ///< cubic: start, two handles, end
+    double xy[8] = {};                 ///< cubic: start, two handles, end
     std::vector<const char*> strands;  ///< "minus", "plus", "signal", "transmit", "receive", "phase"
     bool plus_removed = false, crossed_wrongly = false;
-    int number = 0;          ///< as in the loom, from 1
+    int number = 0;  ///< as in the loom, from 1
   };
   double width = 0, height = 0;
   double board_x = 0, board_y = 0, board_w = 0, board_h = 0;

@@ -25,13 +25,19 @@ bool allowed(const Terminal& socket, const Output& o) {
   if (socket.serves.empty()) return true;
   if (drives_motor(o)) return socket.serves == "throttle";
   return std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](const Surface& s) {
-    // A socket kept for the aileron takes anything that rolls in the aileron's place, one for the elevator anything that pitches.
+    // A socket kept for the aileron takes anything that rolls in the aileron's place, one for the elevator anything
+    // that pitches.
     if (socket.serves == s.word()) return true;
     const auto kept = surface_from_word(socket.serves);
     if (!kept) return false;
-    const auto axis = kept->kind == SurfaceKind::aileron ? Axis::roll : kept->kind == SurfaceKind::elevator ? Axis::pitch : Axis::yaw;
-    const bool mixed = s.kind == SurfaceKind::elevon || s.kind == SurfaceKind::flaperon || s.kind == SurfaceKind::taileron || s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v;
-    if (kept->side != Side::single && s.side != Side::single && s.side != kept->side && o.surfaces.size() == 1) return false;
+    const auto axis = kept->kind == SurfaceKind::aileron    ? Axis::roll
+                      : kept->kind == SurfaceKind::elevator ? Axis::pitch
+                                                            : Axis::yaw;
+    const bool mixed = s.kind == SurfaceKind::elevon || s.kind == SurfaceKind::flaperon ||
+                       s.kind == SurfaceKind::taileron || s.kind == SurfaceKind::vtail ||
+                       s.kind == SurfaceKind::inverted_v;
+    if (kept->side != Side::single && s.side != Side::single && s.side != kept->side && o.surfaces.size() == 1)
+      return false;
     return mixed ? o.mix.of(axis) != 0 : s.kind == kept->kind;
   });
 }
@@ -41,7 +47,9 @@ class OutputPlanner {
   OutputPlanner(Plan& plan, const ControllerClass& controller) : plan_(plan), controller_(controller) {
     for (Output& o : plan.rig.outputs) {
       if (drives_motor(o) && controller.motor_bypasses) {
-        if (!o.socket.empty()) plan.choices.push_back({o.id, "", "the receiver", "the throttle lead stays on the receiver with this class", true});
+        if (!o.socket.empty())
+          plan.choices.push_back(
+              {o.id, "", "the receiver", "the throttle lead stays on the receiver with this class", true});
         o.socket.clear();
       } else {
         outputs_.push_back(&o);
@@ -76,7 +84,8 @@ class OutputPlanner {
     if (std::pow(static_cast<double>(labels.size()), static_cast<double>(groups_.size())) > most_ways) {
       // Too many ways: each group, the largest first, goes to the label that most outputs still ask for.
       std::vector<Group> groups = groups_;
-      std::stable_sort(groups.begin(), groups.end(), [](const Group& a, const Group& b) { return a.sockets > b.sockets; });
+      std::stable_sort(groups.begin(), groups.end(),
+                       [](const Group& a, const Group& b) { return a.sockets > b.sockets; });
       std::vector<int> wanting;
       for (const Label& l : labels) wanting.push_back(wanted(l));
       for (const Group& g : groups) {
@@ -106,7 +115,8 @@ class OutputPlanner {
   }
 
   int wanted(const Label& l) const {
-    return static_cast<int>(std::count_if(outputs_.begin(), outputs_.end(), [&](const Output* o) { return l.takes(*o); }));
+    return static_cast<int>(
+        std::count_if(outputs_.begin(), outputs_.end(), [&](const Output* o) { return l.takes(*o); }));
   }
 
   bool roomy(const std::map<int, Label>& chosen, const std::vector<Label>& labels) const {
@@ -120,7 +130,8 @@ class OutputPlanner {
   }
 
   bool socket_fixed(const std::string& socket) const {
-    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(), [&](const Lead& l) { return l.fixed && far_end(l, "controller", socket); });
+    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(),
+                       [&](const Lead& l) { return l.fixed && far_end(l, "controller", socket); });
   }
 
   void price(const std::map<int, Label>& chosen) {
@@ -139,7 +150,8 @@ class OutputPlanner {
       }
     const std::vector<int> got = cheapest_assignment(cost);
     double sum = 0;
-    for (std::size_t i = 0; i < got.size(); ++i) sum += got[i] < 0 ? forbidden : cost[i][static_cast<std::size_t>(got[i])];
+    for (std::size_t i = 0; i < got.size(); ++i)
+      sum += got[i] < 0 ? forbidden : cost[i][static_cast<std::size_t>(got[i])];
     if (sum < best_cost_) {
       best_cost_ = sum;
       best_ = got;
@@ -168,9 +180,11 @@ class OutputPlanner {
     const bool too_many = outputs_.size() > controller_.outputs.size();
     std::string what = "Output " + o.id + " finds no socket: ";
     if (too_many)
-      what += "the " + controller_.name + " has " + std::to_string(controller_.outputs.size()) + " and " + std::to_string(outputs_.size()) + " are wanted";
+      what += "the " + controller_.name + " has " + std::to_string(controller_.outputs.size()) + " and " +
+              std::to_string(outputs_.size()) + " are wanted";
     else if (labels_ > 1)
-      what += "outputs of one timer group share a pulse rate, and " + number_text(o.rate_hz, 0) + " Hz finds no group of its own";
+      what += "outputs of one timer group share a pulse rate, and " + number_text(o.rate_hz, 0) +
+              " Hz finds no group of its own";
     else
       what += "the sockets left are kept for other surfaces";
     plan_.obstacles.push_back({o.id, what, too_many ? "AIRFRAME-02" : labels_ > 1 ? "WIRING-09" : "WIRING-17"});

@@ -10,15 +10,19 @@ using namespace plan_cost;
 
 class Planner {
  public:
-  Planner(const Rig& rig, const Catalogue& catalogue) : before_(rig), catalogue_(catalogue), controller_(catalogue.controller(rig.controller.kind)) {
+  Planner(const Rig& rig, const Catalogue& catalogue)
+      : before_(rig), catalogue_(catalogue), controller_(catalogue.controller(rig.controller.kind)) {
     plan_.rig = rig;
     // A lead that leads nowhere is not kept, unless the builder insists.
-    std::erase_if(plan_.rig.leads, [&](const Lead& l) { return !l.fixed && (!terminal_of(rig, catalogue, l.from) || !terminal_of(rig, catalogue, l.to)); });
+    std::erase_if(plan_.rig.leads, [&](const Lead& l) {
+      return !l.fixed && (!terminal_of(rig, catalogue, l.from) || !terminal_of(rig, catalogue, l.to));
+    });
   }
 
   Plan take() {
     if (!controller_) {
-      plan_.obstacles.push_back({"controller", "No controller class \"" + before_.controller.kind + "\" is known", "AIRFRAME-01"});
+      plan_.obstacles.push_back(
+          {"controller", "No controller class \"" + before_.controller.kind + "\" is known", "AIRFRAME-01"});
       return std::move(plan_);
     }
     plan_outputs(plan_, *controller_);
@@ -30,7 +34,8 @@ class Planner {
     video_and_pads();
     regulators();
     red_wires();
-    std::stable_sort(plan_.rig.leads.begin(), plan_.rig.leads.end(), [](const Lead& a, const Lead& b) { return a.id < b.id; });
+    std::stable_sort(plan_.rig.leads.begin(), plan_.rig.leads.end(),
+                     [](const Lead& a, const Lead& b) { return a.id < b.id; });
     for (const Choice& c : plan_.choices) plan_.changes += c.changed;
     return std::move(plan_);
   }
@@ -44,10 +49,13 @@ class Planner {
     return all;
   }
   std::string name(const std::string& part) const { return part_name(plan_.rig, catalogue_, part); }
-  const Terminal* terminal(const std::string& part, const std::string& id) const { return terminal_of(plan_.rig, catalogue_, {part, id, Json::object()}); }
+  const Terminal* terminal(const std::string& part, const std::string& id) const {
+    return terminal_of(plan_.rig, catalogue_, {part, id, Json::object()});
+  }
 
   bool busy(const std::string& part, const std::string& socket) const {
-    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(), [&](const Lead& l) { return settled_.count(l.id) && far_end(l, part, socket); });
+    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(),
+                       [&](const Lead& l) { return settled_.count(l.id) && far_end(l, part, socket); });
   }
   /// Where the part's terminal goes now, at `other` or anywhere.
   const LeadEnd* goes(const std::string& part, const std::string& socket, const std::string& other = {}) const {
@@ -56,11 +64,13 @@ class Planner {
     return nullptr;
   }
   bool is_fixed(const std::string& part, const std::string& socket) const {
-    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(), [&](const Lead& l) { return l.fixed && far_end(l, part, socket); });
+    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(),
+                       [&](const Lead& l) { return l.fixed && far_end(l, part, socket); });
   }
 
   /// Lays the lead, moving one that starts there already, and says why.
-  void connect(const std::string& part, const std::string& socket, const std::string& to, const std::string& to_socket, const std::string& why) {
+  void connect(const std::string& part, const std::string& socket, const std::string& to, const std::string& to_socket,
+               const std::string& why) {
     Lead* lead = nullptr;
     for (Lead& l : rig().leads)
       if (const LeadEnd* far = far_end(l, part, socket); far && far->part == to && far->socket == to_socket) lead = &l;
@@ -88,7 +98,9 @@ class Planner {
     const Terminal* t = terminal(to, to_socket);
     plan_.choices.push_back({part, socket, name(to) + " " + (t ? t->label : to_socket), why, !stays});
   }
-  void obstacle(const std::string& subject, const std::string& what, const char* code) { plan_.obstacles.push_back({subject, what, code}); }
+  void obstacle(const std::string& subject, const std::string& what, const char* code) {
+    plan_.obstacles.push_back({subject, what, code});
+  }
 
   void servos_and_motors() {
     for (const Part* p : parts_of(PartGroup::servo)) {
@@ -103,7 +115,8 @@ class Planner {
           if (out.surfaces.empty() && rig().airframe.kind == AirframeKind::towed_glider) o = &out;
       }
       if (!o) {
-        obstacle(p->id, capital(name(p->id)) + " belongs to no surface of this airframe: say which surface it works", "WIRING-19");
+        obstacle(p->id, capital(name(p->id)) + " belongs to no surface of this airframe: say which surface it works",
+                 "WIRING-19");
         continue;
       }
       if (o->socket.empty()) continue;
@@ -122,8 +135,7 @@ class Planner {
         const Part* mine = nullptr;
         for (const Part* m : parts_of(PartGroup::motor))
           if (!busy(m->id, "phases") && (!mine || (m->surface && p->surface && *m->surface == *p->surface))) mine = m;
-        if (mine)
-          connect(p->id, "motor", mine->id, "phases", "its motor");
+        if (mine) connect(p->id, "motor", mine->id, "phases", "its motor");
       } else {
         keep(p->id, "motor");
       }
@@ -133,13 +145,16 @@ class Planner {
       }
       const Output* o = nullptr;
       for (const Output* m : motors)
-        if (p->surface && !m->surfaces.empty() && static_cast<const Surface&>(m->surfaces.front()) == static_cast<const Surface&>(*p->surface)) o = m;
+        if (p->surface && !m->surfaces.empty() &&
+            static_cast<const Surface&>(m->surfaces.front()) == static_cast<const Surface&>(*p->surface))
+          o = m;
       if (!o && next < motors.size()) o = motors[next++];
       if (controller_->motor_bypasses || (o && o->socket.empty())) {
         if (const auto [rx, ch] = receiver_channel(ChannelFunction::throttle); !rx.empty())
           connect(p->id, "servo", rx, ch, "the throttle lead stays on the receiver");
         else
-          obstacle(p->id, "The throttle has to stay on the receiver, and the receiver has no pulse output for it", "WIRING-16");
+          obstacle(p->id, "The throttle has to stay on the receiver, and the receiver has no pulse output for it",
+                   "WIRING-16");
       } else if (o) {
         connect(p->id, "servo", "controller", o->socket, "the motor's output");
       } else {
@@ -153,7 +168,8 @@ class Planner {
       if (const LeadEnd* far = far_end(l, part, socket); far && !settled_.count(l.id)) {
         settled_.insert(l.id);
         const Terminal* t = terminal(far->part, far->socket);
-        plan_.choices.push_back({part, socket, name(far->part) + " " + (t ? t->label : far->socket), "kept by hand", false});
+        plan_.choices.push_back(
+            {part, socket, name(far->part) + " " + (t ? t->label : far->socket), "kept by hand", false});
       }
   }
 
@@ -162,7 +178,9 @@ class Planner {
     for (const Channel& c : plan_.rig.radio.channels)
       if (c.function == f)
         for (const Part* rx : parts_of(PartGroup::receiver))
-          if (const Terminal* t = terminal(rx->id, "ch" + std::to_string(c.number)); t && t->kind == TerminalKind::output) return {rx->id, t->id};
+          if (const Terminal* t = terminal(rx->id, "ch" + std::to_string(c.number));
+              t && t->kind == TerminalKind::output)
+            return {rx->id, t->id};
     return {};
   }
 
@@ -177,7 +195,8 @@ class Planner {
       const PartKind* k = catalogue_.part(p.kind);
       if (!k) continue;
       for (const Terminal& t : k->terminals) {
-        const bool data = t.kind == TerminalKind::serial || t.kind == TerminalKind::inverted_serial || t.kind == TerminalKind::summed_output;
+        const bool data = t.kind == TerminalKind::serial || t.kind == TerminalKind::inverted_serial ||
+                          t.kind == TerminalKind::summed_output;
         if (!data) continue;
         if (is_fixed(p.id, t.id))
           keep(p.id, t.id);
@@ -187,7 +206,8 @@ class Planner {
     }
     std::vector<const Terminal*> ports;
     for (const Terminal& t : controller_->ports)
-      if (t.kind == TerminalKind::serial || t.kind == TerminalKind::serial_inverting || t.serves_as(TerminalKind::summed_input))
+      if (t.kind == TerminalKind::serial || t.kind == TerminalKind::serial_inverting ||
+          t.serves_as(TerminalKind::summed_input))
         if (!busy("controller", t.id)) ports.push_back(&t);
     std::vector<std::vector<double>> cost;
     for (const Wanting& w : wanting) {
@@ -197,11 +217,13 @@ class Planner {
       for (std::size_t i = 0; i < ports.size(); ++i) {
         const Terminal& t = *ports[i];
         double c = now && now->socket == t.id ? 0 : moved + order * static_cast<double>(i);
-        const bool kept_for_other = !t.serves.empty() && t.serves != word(k->group) && !(k->group == PartGroup::receiver && w.end->kind == TerminalKind::summed_output);
+        const bool kept_for_other = !t.serves.empty() && t.serves != word(k->group) &&
+                                    !(k->group == PartGroup::receiver && w.end->kind == TerminalKind::summed_output);
         const bool too_slow = t.most_baud > 0 && k->serial && k->serial->baud > t.most_baud;
         if (!mates(*w.end, t) || kept_for_other || too_slow) c = forbidden;
         if (t.emulated) c += emulated;
-        if (t.kind == TerminalKind::serial_inverting && w.end->kind == TerminalKind::serial && t.serves.empty()) c += inverter_wasted;
+        if (t.kind == TerminalKind::serial_inverting && w.end->kind == TerminalKind::serial && t.serves.empty())
+          c += inverter_wasted;
         row.push_back(c);
       }
       cost.push_back(std::move(row));
@@ -212,7 +234,11 @@ class Planner {
         const Wanting& w = wanting[i];
         if (got[i] >= 0) {
           const Terminal& t = *ports[static_cast<std::size_t>(got[i])];
-          const char* why = w.end->kind == TerminalKind::inverted_serial ? "it can invert its input, as this receiver needs" : w.end->kind == TerminalKind::summed_output ? "it takes all channels on one wire" : t.emulated ? "the hardware ports are taken: this one costs processor time" : "a free hardware port for the data pair";
+          const char* why = w.end->kind == TerminalKind::inverted_serial
+                                ? "it can invert its input, as this receiver needs"
+                            : w.end->kind == TerminalKind::summed_output ? "it takes all channels on one wire"
+                            : t.emulated ? "the hardware ports are taken: this one costs processor time"
+                                         : "a free hardware port for the data pair";
           connect(w.part->id, w.end->id, "controller", t.id, why);
           continue;
         }
@@ -227,20 +253,26 @@ class Planner {
     const bool any_mate = std::any_of(ports.begin(), ports.end(), [&](const Terminal* t) { return mates(end, *t); });
     const std::string who = capital(name(part.id));
     if (!any_mate && end.kind == TerminalKind::inverted_serial)
-      obstacle(part.id, who + " needs a port that inverts its input, and the " + controller_->name + " has none free", "WIRING-04");
+      obstacle(part.id, who + " needs a port that inverts its input, and the " + controller_->name + " has none free",
+               "WIRING-04");
     else if (!any_mate)
-      obstacle(part.id, who + " needs a " + spoken(word(end.kind)) + " port, and the " + controller_->name + " has none free", end.kind == TerminalKind::serial ? "WIRING-05" : "WIRING-02");
+      obstacle(part.id,
+               who + " needs a " + spoken(word(end.kind)) + " port, and the " + controller_->name + " has none free",
+               end.kind == TerminalKind::serial ? "WIRING-05" : "WIRING-02");
     else
       obstacle(part.id, who + " finds no free port: more parts than ports, and a port does one job", "WIRING-01");
   }
 
   void pulse_receivers() {
-    const bool per_channel = std::any_of(controller_->ports.begin(), controller_->ports.end(), [](const Terminal& t) { return t.kind == TerminalKind::pulse_input && t.serves != "regulator"; });
+    const bool per_channel = std::any_of(controller_->ports.begin(), controller_->ports.end(), [](const Terminal& t) {
+      return t.kind == TerminalKind::pulse_input && t.serves != "regulator";
+    });
     if (!per_channel) return;
     bool pulse_receiver = false;
     for (const Part* rx : parts_of(PartGroup::receiver))
       if (const PartKind* k = catalogue_.part(rx->kind)) {
-        const bool summed = std::any_of(k->terminals.begin(), k->terminals.end(), [](const Terminal& t) { return t.kind != TerminalKind::output; });
+        const bool summed = std::any_of(k->terminals.begin(), k->terminals.end(),
+                                        [](const Terminal& t) { return t.kind != TerminalKind::output; });
         pulse_receiver = pulse_receiver || !summed;
       }
     if (!pulse_receiver) return;
@@ -248,8 +280,12 @@ class Planner {
       if (t.kind != TerminalKind::pulse_input) continue;
       const auto f = from_word<ChannelFunction>(t.serves);
       if (!f) continue;
-      const auto axis = *f == ChannelFunction::roll ? std::optional(Axis::roll) : *f == ChannelFunction::pitch ? std::optional(Axis::pitch) : *f == ChannelFunction::yaw ? std::optional(Axis::yaw) : std::nullopt;
-      const bool wanted = !axis || std::any_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.mix.of(*axis) != 0; });
+      const auto axis = *f == ChannelFunction::roll    ? std::optional(Axis::roll)
+                        : *f == ChannelFunction::pitch ? std::optional(Axis::pitch)
+                        : *f == ChannelFunction::yaw   ? std::optional(Axis::yaw)
+                                                       : std::nullopt;
+      const bool wanted = !axis || std::any_of(rig().outputs.begin(), rig().outputs.end(),
+                                               [&](const Output& o) { return o.mix.of(*axis) != 0; });
       const auto [rx, ch] = receiver_channel(*f);
       if (!wanted) continue;
       if (rx.empty()) {
@@ -269,9 +305,11 @@ class Planner {
     if (!modules.empty()) {
       const std::string module = modules.front()->id;
       connect(module, "battery", from, outlet, "it measures what the battery gives");
-      const auto sense = std::find_if(controller_->ports.begin(), controller_->ports.end(), [](const Terminal& t) { return t.kind == TerminalKind::sense_input; });
+      const auto sense = std::find_if(controller_->ports.begin(), controller_->ports.end(),
+                                      [](const Terminal& t) { return t.kind == TerminalKind::sense_input; });
       if (sense != controller_->ports.end())
-        connect(module, "sense", "controller", sense->id, "the socket for measuring; in another one the voltage reads zero");
+        connect(module, "sense", "controller", sense->id,
+                "the socket for measuring; in another one the voltage reads zero");
       else
         obstacle(module, "The " + controller_->name + " has no socket for a measuring lead", "WIRING-13");
       from = module;
@@ -280,7 +318,8 @@ class Planner {
     // A distribution board splits it; without one several leads share the outlet.
     std::vector<std::string> outlets;
     for (const Part& p : rig().parts)
-      if (const Terminal* in = terminal(p.id, "in"); in && in->kind == TerminalKind::battery_in && terminal(p.id, "out_1")) {
+      if (const Terminal* in = terminal(p.id, "in");
+          in && in->kind == TerminalKind::battery_in && terminal(p.id, "out_1")) {
         connect(p.id, "in", from, outlet, "splits the battery's lead");
         from = p.id;
         const PartKind* k = catalogue_.part(p.kind);
@@ -306,7 +345,8 @@ class Planner {
   }
 
   void two_wire() {
-    const auto bus = std::find_if(controller_->ports.begin(), controller_->ports.end(), [](const Terminal& t) { return t.kind == TerminalKind::two_wire; });
+    const auto bus = std::find_if(controller_->ports.begin(), controller_->ports.end(),
+                                  [](const Terminal& t) { return t.kind == TerminalKind::two_wire; });
     for (const Part& p : std::vector<Part>(rig().parts)) {
       const PartKind* k = catalogue_.part(p.kind);
       if (!k) continue;
@@ -315,7 +355,8 @@ class Planner {
         if (bus != controller_->ports.end())
           connect(p.id, t.id, "controller", bus->id, "clock and data, a bus that several parts share");
         else if (k->group == PartGroup::compass || k->group == PartGroup::airspeed)
-          obstacle(p.id, capital(name(p.id)) + " needs a two-wire bus, and the " + controller_->name + " has none", "WIRING-06");
+          obstacle(p.id, capital(name(p.id)) + " needs a two-wire bus, and the " + controller_->name + " has none",
+                   "WIRING-06");
       }
     }
   }
@@ -339,7 +380,8 @@ class Planner {
         return true;
       }
       if (const LeadEnd* now = goes(part, end, "controller"))
-        if (const Terminal* t = terminal("controller", now->socket); t && t->kind == kind && !busy("controller", t->id)) {
+        if (const Terminal* t = terminal("controller", now->socket);
+            t && t->kind == kind && !busy("controller", t->id)) {
           connect(part, end, "controller", std::string(t->id), why);
           return true;
         }
@@ -351,13 +393,16 @@ class Planner {
     };
     for (std::size_t i = 0; i < cameras.size(); ++i) {
       if (!terminal(cameras[i], "video")) continue;
-      if (!place(cameras[i], "video", TerminalKind::video_in, "the board writes its figures into the picture") && i < transmitters.size())
+      if (!place(cameras[i], "video", TerminalKind::video_in, "the board writes its figures into the picture") &&
+          i < transmitters.size())
         connect(cameras[i], "video", transmitters[i], "video", "picture straight to the transmitter");
     }
     for (const std::string& v : transmitters)
-      if (terminal(v, "video") && !goes_settled(v, "video")) place(v, "video", TerminalKind::video_out, "picture with the board's figures");
+      if (terminal(v, "video") && !goes_settled(v, "video"))
+        place(v, "video", TerminalKind::video_out, "picture with the board's figures");
     for (const std::string& b : group_parts(PartGroup::buzzer))
-      if (!place(b, "pad", TerminalKind::switched, "the pad that switches a small load")) obstacle(b, "The " + controller_->name + " has no pad that switches a buzzer", "WIRING-12");
+      if (!place(b, "pad", TerminalKind::switched, "the pad that switches a small load"))
+        obstacle(b, "The " + controller_->name + " has no pad that switches a buzzer", "WIRING-12");
 
     // Power for whatever takes plus by its own lead.
     std::vector<std::pair<std::string, std::string>> takers;
@@ -368,7 +413,9 @@ class Planner {
         if (t.kind == TerminalKind::power_in) takers.emplace_back(p.id, t.id);
     }
     // Those that sit on a pad or regulator already go first, so that nothing pushes them off.
-    std::stable_sort(takers.begin(), takers.end(), [&](const auto& a, const auto& b) { return (goes(a.first, a.second) != nullptr) > (goes(b.first, b.second) != nullptr); });
+    std::stable_sort(takers.begin(), takers.end(), [&](const auto& a, const auto& b) {
+      return (goes(a.first, a.second) != nullptr) > (goes(b.first, b.second) != nullptr);
+    });
     for (const auto& [part, end] : takers) {
       const PartKind* k = kind_of(plan_.rig, catalogue_, part);
       if (is_fixed(part, end)) {
@@ -388,12 +435,17 @@ class Planner {
         continue;
       }
       if (place(part, end, TerminalKind::power, "a free power pad")) continue;
-      if (!spare(part, end)) obstacle(part, capital(name(part)) + " finds no power pad: a distribution board, a spliced lead or a second regulator is needed", "WIRING-12");
+      if (!spare(part, end))
+        obstacle(part,
+                 capital(name(part)) +
+                     " finds no power pad: a distribution board, a spliced lead or a second regulator is needed",
+                 "WIRING-12");
     }
   }
 
   bool goes_settled(const std::string& part, const std::string& socket) const {
-    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(), [&](const Lead& l) { return settled_.count(l.id) && far_end(l, part, socket); });
+    return std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(),
+                       [&](const Lead& l) { return settled_.count(l.id) && far_end(l, part, socket); });
   }
 
   /// A spliced lead's free outlet, or a spare output socket, for plus and minus alone.
@@ -406,7 +458,8 @@ class Planner {
             return true;
           }
     for (const Terminal& t : controller_->outputs)
-      if (!busy("controller", t.id) && t.serves.empty() && std::none_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.socket == t.id; })) {
+      if (!busy("controller", t.id) && t.serves.empty() &&
+          std::none_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.socket == t.id; })) {
         connect(part, end, "controller", t.id, "a spare output socket gives plus and minus");
         return true;
       }
@@ -415,7 +468,9 @@ class Planner {
 
   void regulators() {
     for (const Part& p : std::vector<Part>(rig().parts))
-      if (const PartKind* k = catalogue_.part(p.kind); k && k->group == PartGroup::other && terminal(p.id, "in") && terminal(p.id, "in")->kind == TerminalKind::power_in && !goes_settled(p.id, "in")) {
+      if (const PartKind* k = catalogue_.part(p.kind); k && k->group == PartGroup::other && terminal(p.id, "in") &&
+                                                       terminal(p.id, "in")->kind == TerminalKind::power_in &&
+                                                       !goes_settled(p.id, "in")) {
         for (const Terminal& t : controller_->pads)
           if (t.kind == TerminalKind::power && !busy("controller", t.id)) {
             connect(p.id, "in", "controller", t.id, "one pad feeds several");
@@ -430,7 +485,8 @@ class Planner {
       }
       // One that feeds parts of its own by their leads needs no inlet on the board.
       if (goes_settled(id, "out")) continue;
-      if (const LeadEnd* now = goes(id, "out"); now && now->part == "controller" && terminal("controller", now->socket) && !busy("controller", now->socket)) {
+      if (const LeadEnd* now = goes(id, "out");
+          now && now->part == "controller" && terminal("controller", now->socket) && !busy("controller", now->socket)) {
         connect(id, "out", "controller", std::string(now->socket), "it is there already");
         continue;
       }
@@ -438,7 +494,9 @@ class Planner {
       for (const Terminal& t : controller_->ports)
         if (t.serves == "regulator" && !busy("controller", t.id)) inlet = &t;
       for (const Terminal& t : controller_->outputs)
-        if (!inlet && !busy("controller", t.id) && t.serves.empty() && std::none_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.socket == t.id; })) inlet = &t;
+        if (!inlet && !busy("controller", t.id) && t.serves.empty() &&
+            std::none_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.socket == t.id; }))
+          inlet = &t;
       if (inlet)
         connect(id, "out", "controller", inlet->id, "a spare socket as the inlet of the servo rail");
       else
@@ -458,7 +516,8 @@ class Planner {
         const PartKind* k = kind_of(rig(), catalogue_, s->part);
         return k && k->group == PartGroup::regulator ? 0 : k && k->group == PartGroup::power_module ? 1 : 2;
       };
-      std::stable_sort(givers.begin(), givers.end(), [&](const Source* a, const Source* b) { return rank(a) < rank(b); });
+      std::stable_sort(givers.begin(), givers.end(),
+                       [&](const Source* a, const Source* b) { return rank(a) < rank(b); });
       for (std::size_t i = 1; i < givers.size(); ++i)
         for (Lead& l : rig().leads)
           if (const LeadEnd* far = far_end(l, givers[i]->part); far && !l.fixed && !l.plus_removed) {
@@ -466,7 +525,8 @@ class Planner {
             const Terminal* t = terminal(near.part, near.socket);
             if (!t || joined.node(near.part, t->net) != givers[i]->node) continue;
             l.plus_removed = true;
-            plan_.choices.push_back({givers[i]->part, near.socket, "red wire out", name(givers[0]->part) + " feeds this rail: one source a rail", true});
+            plan_.choices.push_back({givers[i]->part, near.socket, "red wire out",
+                                     name(givers[0]->part) + " feeds this rail: one source a rail", true});
           }
     }
   }

@@ -27,8 +27,8 @@ struct Plan {
   int changes = 0;
 };
 
-/// Gives every output a socket and every part its leads so that no rule is broken and least is disturbed. What is marked fixed stays.
-/// Ports and sockets are assigned at least cost (exact); see docs/wiring.md for the costs.
+/// Gives every output a socket and every part its leads so that no rule is broken and least is disturbed. What is
+/// marked fixed stays. Ports and sockets are assigned at least cost (exact); see docs/wiring.md for the costs.
 Plan plan_wiring(const Rig& rig, const Catalogue& catalogue);
 
 /// What the plan weighs against what; docs/wiring.md says why.
@@ -36,8 +36,9 @@ namespace plan_cost {
 inline constexpr double moved = 10, emulated = 6, shared_with_motor = 4, inverter_wasted = 2, order = 0.01;
 }
 
-/// Least total cost of giving each row a column of its own: Kuhn–Munkres with potentials, O(rows²·columns). Costs of `forbidden` or above mean
-/// impossible. Returns the column per row, −1 where none was possible. Rows may outnumber columns.
+/// Least total cost of giving each row a column of its own: Kuhn–Munkres with potentials, O(rows²·columns). Costs of
+/// `forbidden` or above mean impossible. Returns the column per row, −1 where none was possible. Rows may outnumber
+/// columns.
 std::vector<int> cheapest_assignment(const std::vector<std::vector<double>>& cost);
 inline constexpr double forbidden = 1e6;
 

@@ -25,12 +25,14 @@ std::vector<const Part*> servos_on(const Rig& rig, const Catalogue& catalogue, c
   if (socket.empty()) return all;
   for (const Lead& l : rig.leads)
     if (const LeadEnd* far = far_end(l, "controller", socket))
-      if (const PartKind* k = kind_of(rig, catalogue, far->part); k && k->group == PartGroup::servo) all.push_back(rig.part(far->part));
+      if (const PartKind* k = kind_of(rig, catalogue, far->part); k && k->group == PartGroup::servo)
+        all.push_back(rig.part(far->part));
   return all;
 }
 
 bool drives_motor(const Output& o) {
-  return o.surfaces.empty() || std::all_of(o.surfaces.begin(), o.surfaces.end(), [](const Surface& s) { return s.kind == SurfaceKind::motor; });
+  return o.surfaces.empty() || std::all_of(o.surfaces.begin(), o.surfaces.end(),
+                                           [](const Surface& s) { return s.kind == SurfaceKind::motor; });
 }
 
 LeadKind usual_lead(const Terminal& a, const Terminal& b) {
@@ -48,7 +50,15 @@ LeadKind usual_lead(const Terminal& a, const Terminal& b) {
 WiringReport analyze_wiring(const Rig& rig, const Catalogue& catalogue) {
   WiringReport r;
   for (const Lead& l : rig.leads) {
-    LoomRow row{l.id, part_name(rig, catalogue, l.from.part), socket_label(rig, catalogue, l.from), part_name(rig, catalogue, l.to.part), socket_label(rig, catalogue, l.to), l.kind, lead_length_m(l), lead_awg(l), {}};
+    LoomRow row{l.id,
+                part_name(rig, catalogue, l.from.part),
+                socket_label(rig, catalogue, l.from),
+                part_name(rig, catalogue, l.to.part),
+                socket_label(rig, catalogue, l.to),
+                l.kind,
+                lead_length_m(l),
+                lead_awg(l),
+                {}};
     const auto remark = [&](bool on, const char* words) {
       if (on) row.remarks += (row.remarks.empty() ? "" : ", ") + std::string(words);
     };
@@ -62,7 +72,8 @@ WiringReport analyze_wiring(const Rig& rig, const Catalogue& catalogue) {
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   if (!c) return r;
   const auto used = [&](const std::string& terminal) {
-    return std::any_of(rig.leads.begin(), rig.leads.end(), [&](const Lead& l) { return far_end(l, "controller", terminal) != nullptr; });
+    return std::any_of(rig.leads.begin(), rig.leads.end(),
+                       [&](const Lead& l) { return far_end(l, "controller", terminal) != nullptr; });
   };
   std::map<int, TimerGroup> groups;
   for (const Output& o : rig.outputs) {
@@ -83,16 +94,21 @@ WiringReport analyze_wiring(const Rig& rig, const Catalogue& catalogue) {
   for (const Lead& l : rig.leads)
     if (const LeadEnd* far = far_end(l, "controller")) {
       const LeadEnd& near = far == &l.to ? l.from : l.to;
-      const auto pad = std::find_if(c->pads.begin(), c->pads.end(), [&](const Terminal& t) { return t.id == near.socket; });
+      const auto pad =
+          std::find_if(c->pads.begin(), c->pads.end(), [&](const Terminal& t) { return t.id == near.socket; });
       if (pad == c->pads.end()) continue;
       if (pad->kind == TerminalKind::power) ++r.power_pads_needed;
       if (pad->kind != TerminalKind::switched) grounded.insert(far->part);
     }
   r.ground_pads_needed = static_cast<int>(grounded.size());
   for (const Terminal& t : c->ports)
-    if ((t.serves_as(TerminalKind::serial) || t.serves_as(TerminalKind::serial_inverting)) && !t.emulated && !used(t.id)) r.free_ports.push_back(t.id);
+    if ((t.serves_as(TerminalKind::serial) || t.serves_as(TerminalKind::serial_inverting)) && !t.emulated &&
+        !used(t.id))
+      r.free_ports.push_back(t.id);
   for (const Terminal& t : c->outputs)
-    if (!used(t.id) && std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.socket == t.id; })) r.free_outputs.push_back(t.id);
+    if (!used(t.id) &&
+        std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.socket == t.id; }))
+      r.free_outputs.push_back(t.id);
   return r;
 }
 

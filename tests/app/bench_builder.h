@@ -25,7 +25,8 @@ inline constexpr int patience = 1;
 /// A patient builder in front of the window: clicks, types and looks at the bench, and knows nothing else.
 class Builder {
  public:
-  explicit Builder(QStringList faults = {}, int random = 2, unsigned seed = 8) : window(*load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue"), settings(faults, random, seed)) {
+  explicit Builder(QStringList faults = {}, int random = 2, unsigned seed = 8)
+      : window(*load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue"), settings(faults, random, seed)) {
     window.show();
     EXPECT_TRUE(QTest::qWaitForWindowExposed(&window));
     window.activateWindow();  // without a window manager nobody else gives it the keyboard
@@ -63,7 +64,8 @@ class Builder {
 
   /// A demo rig by its name, on a station.
   bool open(const char* rig, Station station) {
-    if (!window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(rig)))) return false;
+    if (!window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(rig))))
+      return false;
     window.go(station);
     return true;
   }
@@ -95,7 +97,8 @@ class Builder {
 
   bool open_demo_with_battery() {
     window.start_demo();
-    return wait([&] { return window.bench().hands_connected(); }) && click(QStringLiteral("supply_battery")) && wait([&] { return window.bench().controller_answers() || !window.document().controller()->link; });
+    return wait([&] { return window.bench().hands_connected(); }) && click(QStringLiteral("supply_battery")) &&
+           wait([&] { return window.bench().controller_answers() || !window.document().controller()->link; });
   }
 
   /// Does what the card says, watches, and presses the keys for what moved.

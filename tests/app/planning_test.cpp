@@ -124,11 +124,13 @@ TEST_F(Planning, PartsAreAddedDescribedAndRemoved) {
     QTimer::singleShot(100, [&] {
       auto* dialog = QApplication::activeModalWidget();
       ASSERT_TRUE(dialog);
-      QTest::keyClicks(dialog->findChild<QLineEdit*>(QStringLiteral("part_search")), QStringLiteral("nine grams digital"));
+      QTest::keyClicks(dialog->findChild<QLineEdit*>(QStringLiteral("part_search")),
+                       QStringLiteral("nine grams digital"));
       dialog->findChild<QLineEdit*>(QStringLiteral("own_id"))->setText(QStringLiteral("my_servo"));
       dialog->findChild<QDoubleSpinBox*>(QStringLiteral("own_most"))->setValue(1.4);
       QTest::mouseClick(dialog->findChild<QPushButton*>(QStringLiteral("keep_own")), Qt::LeftButton);
-      complaint = dialog->isVisible() ? dialog->findChild<QLabel*>(QStringLiteral("part_complaint"))->text() : QString();
+      complaint =
+          dialog->isVisible() ? dialog->findChild<QLabel*>(QStringLiteral("part_complaint"))->text() : QString();
       if (dialog->isVisible()) qobject_cast<QDialog*>(dialog)->reject();
     });
     b.click(QStringLiteral("add_part"));
@@ -153,7 +155,9 @@ TEST_F(Planning, BayPlaceAnglesAndMeasuredValuesAreTyped) {
     });
     ASSERT_TRUE(b.click(QLatin1String(button))) << button;
   };
-  const auto set = [](QWidget& dialog, const char* box, double value) { dialog.findChild<QDoubleSpinBox*>(QLatin1String(box))->setValue(value); };
+  const auto set = [](QWidget& dialog, const char* box, double value) {
+    dialog.findChild<QDoubleSpinBox*>(QLatin1String(box))->setValue(value);
+  };
   b.window.go(Station::fit);
   const Rig before = rig();
   with("bay_and_place", [](QWidget&) {});
@@ -169,7 +173,8 @@ TEST_F(Planning, BayPlaceAnglesAndMeasuredValuesAreTyped) {
   EXPECT_FALSE(rig().fit.longitude_deg);
   EXPECT_NEAR(rig().fit.static_margin, 0.12, 1e-12);
   const Rig placed = rig();
-  with("bay_and_place", [](QWidget& d) { d.findChild<QLineEdit*>(QStringLiteral("date"))->setText(QStringLiteral("next spring")); });
+  with("bay_and_place",
+       [](QWidget& d) { d.findChild<QLineEdit*>(QStringLiteral("date"))->setText(QStringLiteral("next spring")); });
   EXPECT_EQ(rig(), placed);
   EXPECT_TRUE(text("balance_words").contains(QStringLiteral("no date")));
   b.find<FitPage>({})->go_to(QStringLiteral("controller"));
@@ -207,7 +212,9 @@ TEST_F(Planning, WhatIfsShowAndChangeNothing) {
   auto* page = b.window.findChild<PowerPage*>();
   EXPECT_TRUE(text("power_verdicts").contains(QStringLiteral("holds")));
   EXPECT_TRUE(text("power_explained").contains(QStringLiteral("On USB alone")));
-  for (const char* button : {"supply_state_usb", "supply_state_both", "supply_state_battery", "effort_idle", "effort_two_stalled", "one_more_cell", "pull_esc"}) ASSERT_TRUE(b.click(QLatin1String(button))) << button;
+  for (const char* button : {"supply_state_usb", "supply_state_both", "supply_state_battery", "effort_idle",
+                             "effort_two_stalled", "one_more_cell", "pull_esc"})
+    ASSERT_TRUE(b.click(QLatin1String(button))) << button;
   EXPECT_EQ(page->what_if().more_cells, 1);
   EXPECT_EQ(page->what_if().without, std::vector<std::string>{"esc"});
   EXPECT_TRUE(text("power_figures").contains(QStringLiteral("21 V"))) << text("power_figures").toStdString();
@@ -273,14 +280,16 @@ TEST_F(Planning, TheLoomIsSortedEditedAndChecked) {
   auto* table = b.find<QTableWidget>(QStringLiteral("loom"));
   ASSERT_EQ(table->rowCount(), static_cast<int>(rig().leads.size()));
   table->sortByColumn(4, Qt::DescendingOrder);
-  EXPECT_TRUE(table->item(0, 4)->text().startsWith(QStringLiteral("900"))) << "sorted by number, not by digits: " << table->item(0, 4)->text().toStdString();
+  EXPECT_TRUE(table->item(0, 4)->text().startsWith(QStringLiteral("900")))
+      << "sorted by number, not by digits: " << table->item(0, 4)->text().toStdString();
   const std::string lead = table->item(0, 0)->data(Qt::UserRole).toString().toStdString();
   table->item(0, 4)->setText(QStringLiteral("950"));
   EXPECT_NEAR(*rig().lead(lead)->length_m, 0.95, 1e-9);
   const Rig before = rig();
   table->item(1, 5)->setText(QStringLiteral("thick"));
   EXPECT_EQ(rig(), before);
-  EXPECT_TRUE(text("plan_words").contains(QStringLiteral("thick")) && text("plan_words").contains(QStringLiteral("0 to 40")));
+  EXPECT_TRUE(text("plan_words").contains(QStringLiteral("thick")) &&
+              text("plan_words").contains(QStringLiteral("0 to 40")));
   table->selectRow(2);
   ASSERT_TRUE(b.click(QStringLiteral("lead_fixed")));
   ASSERT_TRUE(b.click(QStringLiteral("lead_red_out")));
@@ -301,7 +310,11 @@ TEST_F(Planning, ThePlanStartsFromNothing) {
 }
 
 TEST_F(Planning, SheetsAreKeptAsPdfAndSvg) {
-  SheetDialog dialog(QStringLiteral("Wiring"), {{QStringLiteral("Plug list"), QString::fromStdString(plug_list_svg(rig(), b.window.document().catalogue()))}, {QStringLiteral("Drawing"), QString::fromStdString(wiring_drawing_svg(rig(), b.window.document().catalogue()))}}, nullptr);
+  SheetDialog dialog(
+      QStringLiteral("Wiring"),
+      {{QStringLiteral("Plug list"), QString::fromStdString(plug_list_svg(rig(), b.window.document().catalogue()))},
+       {QStringLiteral("Drawing"), QString::fromStdString(wiring_drawing_svg(rig(), b.window.document().catalogue()))}},
+      nullptr);
   const QString pdf = b.folder.filePath(QStringLiteral("w.pdf"));
   ASSERT_TRUE(dialog.write_pdf(pdf));
   QFile file(pdf);
@@ -364,7 +377,8 @@ TEST(PlanningBench, ATurnedPairAndAWrongSocketAreFoundAndPutRight) {
   ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("hears nothing")); })) << text().toStdString();
   page->go_to(QStringLiteral("module_sense"));
   ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("reads 0 V")); })) << text().toStdString();
-  EXPECT_FALSE(window.findChild<QPushButton*>(QStringLiteral("lead_inspect"))->isEnabled()) << "not while the battery is in";
+  EXPECT_FALSE(window.findChild<QPushButton*>(QStringLiteral("lead_inspect"))->isEnabled())
+      << "not while the battery is in";
   click("wiring_battery");
   ASSERT_TRUE(b.wait([&] { return window.findChild<QPushButton*>(QStringLiteral("lead_inspect"))->isEnabled(); }));
   click("lead_inspect");
@@ -387,7 +401,11 @@ TEST(PlanningBench, ATurnedPairAndAWrongSocketAreFoundAndPutRight) {
 }
 
 TEST_F(Planning, SnagsTakeOneThere) {
-  for (const auto& [station, subject] : {std::pair{Station::fit, "battery"}, {Station::power, "servo_flaperon_left"}, {Station::wiring, "gps"}, {Station::wiring, "out_1"}, {Station::fit, "frame"}}) {
+  for (const auto& [station, subject] : {std::pair{Station::fit, "battery"},
+                                         {Station::power, "servo_flaperon_left"},
+                                         {Station::wiring, "gps"},
+                                         {Station::wiring, "out_1"},
+                                         {Station::fit, "frame"}}) {
     b.window.go(station);
     for (StationPage* page : b.window.findChildren<StationPage*>())
       if (page->isVisible()) page->go_to(QLatin1String(subject));
@@ -441,7 +459,10 @@ TEST_F(Planning, TheListTheFormAndThePictureAgree) {
     ASSERT_TRUE(p) << id;
     EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"))->value(), std::round(-p->x_m * 1000), 0.51) << id;
     const PartKind* k = kind_of(rig(), b.window.document().catalogue(), id);
-    EXPECT_EQ(b.find<QComboBox>(QStringLiteral("part_surface"))->isVisible(), k && (k->group == PartGroup::servo || k->group == PartGroup::motor || k->group == PartGroup::speed_controller || k->group == PartGroup::propeller)) << id;
+    EXPECT_EQ(b.find<QComboBox>(QStringLiteral("part_surface"))->isVisible(),
+              k && (k->group == PartGroup::servo || k->group == PartGroup::motor ||
+                    k->group == PartGroup::speed_controller || k->group == PartGroup::propeller))
+        << id;
   }
   // A servo is given another surface, and the snags follow.
   b.find<FitPage>({})->go_to(QStringLiteral("servo_flaperon_left"));
@@ -519,7 +540,8 @@ TEST_F(Planning, LongFixesStayInsideTheirPanel) {
     for (auto* button : panel->findChildren<QPushButton*>()) {
       if (!button->isVisible()) continue;
       ++seen;
-      EXPECT_LE(button->mapTo(panel, QPoint(button->width(), 0)).x(), panel->width()) << button->accessibleName().toStdString();
+      EXPECT_LE(button->mapTo(panel, QPoint(button->width(), 0)).x(), panel->width())
+          << button->accessibleName().toStdString();
     }
     EXPECT_GT(seen, 3);
     auto* fix = b.find<QPushButton>(QStringLiteral("fix_FIT-04"));
@@ -535,7 +557,8 @@ TEST_F(Planning, UndoLeadsBackThroughAll) {
   const Rig before = rig();
   b.window.go(Station::wiring);
   b.find<WiringPage>({})->go_to(QStringLiteral("gps"));
-  for (const char* button : {"lead_red_out", "lead_plug_turned", "lead_pair_turned", "lead_fixed", "lead_right"}) ASSERT_TRUE(b.click(QLatin1String(button))) << button;
+  for (const char* button : {"lead_red_out", "lead_plug_turned", "lead_pair_turned", "lead_fixed", "lead_right"})
+    ASSERT_TRUE(b.click(QLatin1String(button))) << button;
   const Lead& l = *rig().lead("gps");
   EXPECT_TRUE(l.plus_removed && l.plug_turned && l.pair_turned && l.fixed);
   EXPECT_EQ(rig().proofs.size(), 1u);
@@ -551,7 +574,8 @@ TEST_F(Planning, UndoLeadsBackThroughAll) {
 TEST(PlanningPages, StandWithAnyDemoAndWithNothing) {
   Builder b;
   for (const char* name : {"hedgerow", "heath", "delta"}) {
-    ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(name))));
+    ASSERT_TRUE(
+        b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(name))));
     for (const Station s : {Station::fit, Station::power, Station::wiring}) {
       b.window.go(s);
       EXPECT_FALSE(b.window.grab().isNull());

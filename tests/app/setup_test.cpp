@@ -35,8 +35,12 @@ void follow_sticks(Builder& b) {
         if (todo == last) return false;
         last = todo;
         const auto at = [&](const char* word) { return todo.contains(QLatin1String(word)); };
-        const double to = at("right and hold") || at("back") || at("Open") ? 1 : at("left and hold") || at("forward") ? -1 : 0;
-        for (const char* stick : {"roll", "pitch", "yaw"}) b.window.bench().stick(QLatin1String(stick), todo.contains(QStringLiteral("%1 stick").arg(QLatin1String(stick))) ? to : 0);
+        const double to = at("right and hold") || at("back") || at("Open") ? 1
+                          : at("left and hold") || at("forward")           ? -1
+                                                                           : 0;
+        for (const char* stick : {"roll", "pitch", "yaw"})
+          b.window.bench().stick(QLatin1String(stick),
+                                 todo.contains(QStringLiteral("%1 stick").arg(QLatin1String(stick))) ? to : 0);
         b.window.bench().stick(QStringLiteral("throttle"), at("Open") ? 1 : 0);
         return false;
       },
@@ -72,7 +76,9 @@ void bring_up(Builder& b, unsigned seed) {
   b.window.go(Station::sticks);
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
   ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
-  ASSERT_TRUE(b.wait([&] { return b.window.bench().signal() && b.window.bench().frames().size() > 20 && b.can_click(QStringLiteral("listen")); }));
+  ASSERT_TRUE(b.wait([&] {
+    return b.window.bench().signal() && b.window.bench().frames().size() > 20 && b.can_click(QStringLiteral("listen"));
+  }));
 }
 
 /// Reads one surface and does what is said, until nothing has to change.
@@ -84,7 +90,8 @@ void straighten(Builder& b, Surface surface) {
   box->setCurrentIndex(index);
   Q_EMIT box->activated(index);
   for (int round = 0; round < 5; ++round) {
-    ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_begin")) && b.window.bench().sight().battery; })) << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+    ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_begin")) && b.window.bench().sight().battery; }))
+        << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
     ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
     while (page->throws().state() == ThrowsPanel::State::reading) {
       ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); })) << "the servo takes its time";
@@ -102,7 +109,10 @@ void straighten(Builder& b, Surface surface) {
       if (b.window.document().controller()->link) {
         b.wait([&] { return b.can_click(QStringLiteral("throw_write")); }, 3000);
         b.click(QStringLiteral("throw_write"));
-        ASSERT_TRUE(b.wait([&] { return b.window.bench().board() && link::differences(link::image_of(b.window.document().rig()), *b.window.bench().board()).empty(); }));
+        ASSERT_TRUE(b.wait([&] {
+          return b.window.bench().board() &&
+                 link::differences(link::image_of(b.window.document().rig()), *b.window.bench().board()).empty();
+        }));
       }
     }
     if (!anything) break;
@@ -118,7 +128,8 @@ TEST_P(HiddenRig, SticksAndSurfacesComeStraightByFollowingRiggingAlone) {
   for (int round = 0; round < 4; ++round) {
     follow_sticks(b);
     if (b.window.document().review().sticks.all_land) break;
-    ASSERT_TRUE(b.click(QStringLiteral("dial_in"))) << b.find<QLabel>(QStringLiteral("sticks_todo"))->text().toStdString();
+    ASSERT_TRUE(b.click(QStringLiteral("dial_in")))
+        << b.find<QLabel>(QStringLiteral("sticks_todo"))->text().toStdString();
   }
   EXPECT_EQ(b.find<QLabel>(QStringLiteral("sticks_todo"))->text(), QStringLiteral("The sticks land."));
   for (const char* stick : {"roll", "pitch", "throttle", "yaw"}) {
@@ -132,7 +143,10 @@ TEST_P(HiddenRig, SticksAndSurfacesComeStraightByFollowingRiggingAlone) {
   }
   ASSERT_TRUE(b.click(QStringLiteral("record_calibrated")));
   b.click(QStringLiteral("write_channels"));
-  ASSERT_TRUE(b.wait([&] { return b.window.bench().board() && link::differences(link::image_of(b.window.document().rig()), *b.window.bench().board()).empty(); }));
+  ASSERT_TRUE(b.wait([&] {
+    return b.window.bench().board() &&
+           link::differences(link::image_of(b.window.document().rig()), *b.window.bench().board()).empty();
+  }));
 
   // Surfaces: read, do what is said, write, read again.
   b.window.go(Station::surfaces);
@@ -161,10 +175,13 @@ TEST_P(HiddenRig, SticksAndSurfacesComeStraightByFollowingRiggingAlone) {
 /// Two seeds in the usual run; any others by name: HIDDEN_RIG_SEEDS="5 6 7".
 std::vector<unsigned> seeds() {
   std::vector<unsigned> list;
-  for (const QString& s : QString::fromLocal8Bit(qgetenv("HIDDEN_RIG_SEEDS")).split(QLatin1Char(' '), Qt::SkipEmptyParts)) list.push_back(s.toUInt());
+  for (const QString& s :
+       QString::fromLocal8Bit(qgetenv("HIDDEN_RIG_SEEDS")).split(QLatin1Char(' '), Qt::SkipEmptyParts))
+    list.push_back(s.toUInt());
   return list.empty() ? std::vector<unsigned>{3, 11} : list;
 }
-INSTANTIATE_TEST_SUITE_P(Seeds, HiddenRig, ::testing::ValuesIn(seeds()), [](const auto& i) { return "Seed" + std::to_string(i.param); });
+INSTANTIATE_TEST_SUITE_P(Seeds, HiddenRig, ::testing::ValuesIn(seeds()),
+                         [](const auto& i) { return "Seed" + std::to_string(i.param); });
 
 TEST(SticksPage, TheLossIsTriedAndRecorded) {
   Builder b;
@@ -172,9 +189,11 @@ TEST(SticksPage, TheLossIsTriedAndRecorded) {
   ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
   EXPECT_EQ(b.find<QLabel>(QStringLiteral("sticks_todo"))->text(), QStringLiteral("Switch the transmitter off."));
   ASSERT_TRUE(b.click(QStringLiteral("transmitter")));
-  ASSERT_TRUE(b.wait([&] { return b.find<QLabel>(QStringLiteral("sticks_found"))->text().contains(QStringLiteral("Noticed")); }));
+  ASSERT_TRUE(b.wait(
+      [&] { return b.find<QLabel>(QStringLiteral("sticks_found"))->text().contains(QStringLiteral("Noticed")); }));
   const auto& proofs = b.window.document().rig().proofs;
-  EXPECT_TRUE(std::any_of(proofs.begin(), proofs.end(), [](const Proof& p) { return p.check == "sticks.loss_noticed"; }));
+  EXPECT_TRUE(
+      std::any_of(proofs.begin(), proofs.end(), [](const Proof& p) { return p.check == "sticks.loss_noticed"; }));
   EXPECT_EQ(b.window.document().rig().radio.on_loss, OnLoss::flag);
 }
 
@@ -185,13 +204,16 @@ TEST(SticksPage, AReceiverThatHidesTheLossIsFoundOut) {
   ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
   EXPECT_EQ(b.window.document().rig().radio.on_loss, OnLoss::hold);
   const auto& snags = b.window.document().review().snags;
-  EXPECT_TRUE(std::any_of(snags.begin(), snags.end(), [](const Snag& s) { return s.code == "STICKS-11" && s.severity == Severity::grounds; }));
+  EXPECT_TRUE(std::any_of(snags.begin(), snags.end(),
+                          [](const Snag& s) { return s.code == "STICKS-11" && s.severity == Severity::grounds; }));
 }
 
 TEST(SticksPage, TheTransmitterIsDescribedOnce) {
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::sticks));
-  b.type_into_sheet({{"rate_roll", QStringLiteral("60")}, {"also_serves", QStringLiteral("Heath, Delta")}, {"counts_us", QStringLiteral("yes")}});
+  b.type_into_sheet({{"rate_roll", QStringLiteral("60")},
+                     {"also_serves", QStringLiteral("Heath, Delta")},
+                     {"counts_us", QStringLiteral("yes")}});
   ASSERT_TRUE(b.click(QStringLiteral("transmitter_settings")));
   const Radio& radio = b.window.document().rig().radio;
   EXPECT_EQ(radio.transmitter.also_serves, (std::vector<std::string>{"Heath", "Delta"}));
@@ -204,11 +226,11 @@ TEST(SticksPage, TheTransmitterIsDescribedOnce) {
 TEST(SticksPage, ReadingsOfATestPageAreTyped) {
   Builder b;
   ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  b.edit([](Rig& rig) {
-    rig.controller.kind = "screen_keys";
-  });
+  b.edit([](Rig& rig) { rig.controller.kind = "screen_keys"; });
   b.window.go(Station::sticks);
-  b.type_into_sheet({{"low_roll", QStringLiteral("-880")}, {"centre_roll", QStringLiteral("24")}, {"high_roll", QStringLiteral("880")}});
+  b.type_into_sheet({{"low_roll", QStringLiteral("-880")},
+                     {"centre_roll", QStringLiteral("24")},
+                     {"high_roll", QStringLiteral("880")}});
   ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
   const Channel* roll = b.window.document().rig().channel(ChannelFunction::roll);
   EXPECT_NEAR(roll->low_us.value_or(0), 1060, 1e-9);
@@ -254,9 +276,7 @@ TEST(ChannelsDialog, WhatTheTransmitterIsSetToIsTypedAsItCounts) {
   const Channel* roll = b.window.document().rig().channel(ChannelFunction::roll);
   EXPECT_EQ(roll->travel_low_percent, 95);
   EXPECT_EQ(roll->sub_trim_us, -10) << "2 % of 500 µs";
-  b.edit([](Rig& rig) {
-    rig.radio.transmitter.counts = TravelUnit::us;
-  });
+  b.edit([](Rig& rig) { rig.radio.transmitter.counts = TravelUnit::us; });
   type("travel_high_1", 540);
   EXPECT_EQ(b.window.document().rig().channel(ChannelFunction::roll)->travel_high_percent, 108);
 }
@@ -372,7 +392,8 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
   QObject::connect(&view, &LinkageView::let_go, &view, [&] { ++let_go; });
   const QPoint at = view.grip(LinkageView::Grip::horn).toPoint();
   QTest::mousePress(&view, Qt::LeftButton, {}, at);
-  QMouseEvent move(QEvent::MouseMove, QPointF(at + QPoint(0, 14)), view.mapToGlobal(QPointF(at + QPoint(0, 14))), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+  QMouseEvent move(QEvent::MouseMove, QPointF(at + QPoint(0, 14)), view.mapToGlobal(QPointF(at + QPoint(0, 14))),
+                   Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
   QApplication::sendEvent(&view, &move);
   QTest::mouseRelease(&view, Qt::LeftButton, {}, at + QPoint(0, 14));
   EXPECT_GT(horn, l.horn_m) << "pulled away from the hinge";
@@ -387,9 +408,7 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
 TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
   Builder b;
   ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
-  b.edit([](Rig& rig) {
-    rig.linkages[0].chord_m = 0.05;
-  });
+  b.edit([](Rig& rig) { rig.linkages[0].chord_m = 0.05; });
   b.window.go(Station::surfaces);
   ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
   ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
@@ -404,7 +423,8 @@ TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
   // 25 mm on 50 mm: 2 · asin(25 / 100) = 28.955°.
   EXPECT_NEAR(readings[1].up_deg, 28.955, 1e-3);
   EXPECT_EQ(readings[1].pulse_us, 1000);
-  // Full roll right sends the left flaperon a low pulse, which must lower it: one that lifts it is a servo the wrong way round.
+  // Full roll right sends the left flaperon a low pulse, which must lower it: one that lifts it is a servo the wrong
+  // way round.
   ASSERT_TRUE(b.window.findChild<SurfacesPage*>()->throws().answer());
   EXPECT_TRUE(b.window.findChild<SurfacesPage*>()->throws().answer()->reverse);
 }
@@ -480,7 +500,10 @@ TEST(SticksPage, ALossIsSeenByEyeWhereNothingIsHeard) {
   ASSERT_TRUE(b.open("heath", Station::sticks));
   const auto fresh = [&] {
     const auto& all = b.window.document().review().measured;
-    return std::any_of(all.begin(), all.end(), [](const MeasuredStatus& m) { return m.check == MeasuredCheck::loss_noticed && (m.standing.state == ProofState::fresh || m.standing.state == ProofState::provisional); });
+    return std::any_of(all.begin(), all.end(), [](const MeasuredStatus& m) {
+      return m.check == MeasuredCheck::loss_noticed &&
+             (m.standing.state == ProofState::fresh || m.standing.state == ProofState::provisional);
+    });
   };
   ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("sticks_remark"))->text().contains(QStringLiteral("Propeller off")));
@@ -505,11 +528,14 @@ TEST(SticksPage, ReadingsThatCanNotBeAreRefusedInTheSheetAndKept) {
   ASSERT_TRUE(b.open("heath", Station::sticks));
   const Rig before = b.window.document().rig();
   QString why, kept;
-  b.type_into_sheet({{"low_pitch", QStringLiteral("1600")}, {"centre_pitch", QStringLiteral("1510")}, {"high_pitch", QStringLiteral("1520")}}, [&](QWidget& dialog) {
-    why = dialog.findChild<QLabel*>(QStringLiteral("refusal"))->text();
-    kept = dialog.findChild<QDoubleSpinBox*>(QStringLiteral("low_pitch"))->text();
-    dialog.findChild<QPushButton*>(QStringLiteral("leave"))->click();
-  });
+  b.type_into_sheet({{"low_pitch", QStringLiteral("1600")},
+                     {"centre_pitch", QStringLiteral("1510")},
+                     {"high_pitch", QStringLiteral("1520")}},
+                    [&](QWidget& dialog) {
+                      why = dialog.findChild<QLabel*>(QStringLiteral("refusal"))->text();
+                      kept = dialog.findChild<QDoubleSpinBox*>(QStringLiteral("low_pitch"))->text();
+                      dialog.findChild<QPushButton*>(QStringLiteral("leave"))->click();
+                    });
   ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
   EXPECT_TRUE(why.startsWith(QStringLiteral("Pitch stick"))) << why.toStdString();
   EXPECT_TRUE(kept.startsWith(QStringLiteral("1600"))) << kept.toStdString();
@@ -560,7 +586,8 @@ TEST(ThrowsPanel, AClassThatDrivesNothingIsReadByItsSticks) {
     ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
   }
   const QString all = said.join(QLatin1Char('\n'));
-  EXPECT_TRUE(all.contains(QStringLiteral("Hold the roll stick full right and the pitch stick full forward"))) << all.toStdString();
+  EXPECT_TRUE(all.contains(QStringLiteral("Hold the roll stick full right and the pitch stick full forward")))
+      << all.toStdString();
   const Linkage* l = b.window.document().rig().linkage(*surface_from_word("elevon_left"));
   ASSERT_TRUE(l);
   ASSERT_EQ(l->readings.size(), 5u);
@@ -598,7 +625,8 @@ TEST(HandsAlone, BringCrookedElevonsStraight) {
     if (HasFatalFailure()) return;
     EXPECT_FALSE(b.can_click(QStringLiteral("throw_write")));
     // By nobody's leave: sticks in the middle, and the edge is flush.
-    EXPECT_TRUE(b.wait([&] { return std::abs(b.window.bench().sight().deflections.at(s)) < 0.6; })) << s.word() << " " << b.window.bench().sight().deflections.at(s);
+    EXPECT_TRUE(b.wait([&] { return std::abs(b.window.bench().sight().deflections.at(s)) < 0.6; }))
+        << s.word() << " " << b.window.bench().sight().deflections.at(s);
     const Output& o = *b.window.document().rig().output_of(s);
     EXPECT_EQ(o.low_us, 1000);
     EXPECT_EQ(o.high_us, 2000);
@@ -638,7 +666,8 @@ TEST(ThrowsPanel, BothSidesOfAYLeadAreReadAndOnlyTheFirstSetsThePulses) {
     const auto& answer = page->throws().answer();
     ASSERT_TRUE(answer) << side << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
     EXPECT_FALSE(answer->reverse) << side << " moves as it should";
-    for (const std::string& limit : answer->limits) EXPECT_EQ(limit.find("wrong way"), std::string::npos) << side << ": " << limit;
+    for (const std::string& limit : answer->limits)
+      EXPECT_EQ(limit.find("wrong way"), std::string::npos) << side << ": " << limit;
     if (std::string(side) == "flaperon_right") EXPECT_EQ(answer->high_us, 2000) << "the output belongs to the first";
     at_high[side] = b.window.document().rig().linkage(*surface_from_word(side))->readings.back().up_deg;
   }
@@ -655,12 +684,14 @@ TEST(SurfacesPage, InchesAreTakenAndGiven) {
   Units::instance().system = UnitSystem::imperial;
   b.edit([](Rig& rig) { rig.linkages[0].chord_m = 0.0508; });
   ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("linkage_facts"))->text().contains(QStringLiteral(" in at the edge"))) << b.find<QLabel>(QStringLiteral("linkage_facts"))->text().toStdString();
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("linkage_facts"))->text().contains(QStringLiteral(" in at the edge")))
+      << b.find<QLabel>(QStringLiteral("linkage_facts"))->text().toStdString();
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("linkage_loads"))->text().contains(QStringLiteral("oz·in")));
   b.type_into_sheet({{"horn", QStringLiteral("0.6")}});
   ASSERT_TRUE(b.click(QStringLiteral("linkage_measures")));
   EXPECT_NEAR(b.window.document().rig().linkages[0].horn_m, 0.6 * 0.0254, 1e-9);
-  EXPECT_EQ(b.window.document().rig().linkages[0].arm_m, before.linkages[0].arm_m) << "what was not touched keeps its last digits";
+  EXPECT_EQ(b.window.document().rig().linkages[0].arm_m, before.linkages[0].arm_m)
+      << "what was not touched keeps its last digits";
   // Bad holes are refused in the sheet, good ones are inches.
   QString why;
   b.type_into_sheet({{"arm_holes", QStringLiteral("0.31, 40")}}, [&](QWidget& dialog) {
@@ -696,7 +727,8 @@ TEST(SurfacesPage, TheSketchShowsWhatTheReadingsSay) {
   b.edit([](Rig& rig) {
     const Output& o = *rig.output_of(rig.linkages[0].surface);
     const double way = rising_lifts(o, rig.linkages[0].surface);
-    rig.linkages[0].readings = {{1000, -30 * way - 4, Json::object()}, {1500, -4, Json::object()}, {2000, 30 * way - 4, Json::object()}};
+    rig.linkages[0].readings = {
+        {1000, -30 * way - 4, Json::object()}, {1500, -4, Json::object()}, {2000, 30 * way - 4, Json::object()}};
   });
   EXPECT_GT(QLineF(view->grip(LinkageView::Grip::horn), measured).length(), 2);
   b.edit([](Rig& rig) { rig.linkages[0].readings.clear(); });
@@ -717,9 +749,11 @@ TEST(SurfacesPage, ThrowsAreTypedInDegrees) {
   EXPECT_NEAR(throw_for(rig, *rig.output("out_1"), rig.output("out_1")->surfaces[0], MixCommand::roll), 18, 0.04);
   EXPECT_EQ(rig.output("out_1")->mix.roll, -rig.output("out_2")->mix.roll);
   QApplication::processEvents();
-  // What answers what, how strongly: two flaperons share the roll, and each half of the tail does half of pitch and yaw.
+  // What answers what, how strongly: two flaperons share the roll, and each half of the tail does half of pitch and
+  // yaw.
   int halves = 0;
-  for (const QLabel* label : b.window.findChild<SurfacesPage*>()->findChildren<QLabel*>()) halves += label->isVisible() && label->text().contains(QStringLiteral("does 50 %"));
+  for (const QLabel* label : b.window.findChild<SurfacesPage*>()->findChildren<QLabel*>())
+    halves += label->isVisible() && label->text().contains(QStringLiteral("does 50 %"));
   EXPECT_EQ(halves, 6);
   // More than there is: said, and nothing changes.
   degrees = b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"));
@@ -745,7 +779,8 @@ TEST(SurfacesPage, PulsesAreThoseThatSharingLeaves) {
   Q_EMIT b.window.findChild<StickSquare*>(QStringLiteral("stick_square"))->moved(1, 1);
   const auto at_its_end = [&] {
     int n = 0;
-    for (const QLabel* label : b.window.findChild<SurfacesPage*>()->findChildren<QLabel*>()) n += label->text().contains(QStringLiteral("at its end"));
+    for (const QLabel* label : b.window.findChild<SurfacesPage*>()->findChildren<QLabel*>())
+      n += label->text().contains(QStringLiteral("at its end"));
     return n;
   };
   EXPECT_EQ(at_its_end(), 1) << "one elevon is asked for 180 %";

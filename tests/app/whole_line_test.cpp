@@ -10,13 +10,15 @@
 namespace rigging::app {
 namespace {
 
-/// The main job, with real events: find and fix two hidden faults, see the proofs turn fresh, change a weight, see the right proof go stale.
+/// The main job, with real events: find and fix two hidden faults, see the proofs turn fresh, change a weight, see the
+/// right proof go stale.
 void whole_line(Builder& b) {
   ASSERT_TRUE(b.open_demo_with_battery());
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("foot_link"))->text().contains(QStringLiteral("Simulated")));
   EXPECT_GE(b.work_through(), 1);
   const Review& review = b.window.document().review();
-  EXPECT_EQ(review.readiness.words, "Directions proven; not ready: 4 checks to do") << "what rests on readings is still to do";
+  EXPECT_EQ(review.readiness.words, "Directions proven; not ready: 4 checks to do")
+      << "what rests on readings is still to do";
   for (const CheckStatus& c : review.checks) EXPECT_EQ(c.state, ProofState::fresh) << c.check.id;
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("foot_readiness"))->text().contains(QStringLiteral("proven")));
   // What the rig says is what the controller holds.

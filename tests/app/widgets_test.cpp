@@ -36,7 +36,8 @@ QImage picture(QWidget& widget) { return widget.grab().toImage(); }
 
 TEST(AircraftView, DrawsEveryKindFromEverySide) {
   for (const auto& [kind, name] : Words<AirframeKind>::list)
-    for (const auto from : {AircraftView::From::side, AircraftView::From::above, AircraftView::From::front, AircraftView::From::behind_above}) {
+    for (const auto from : {AircraftView::From::side, AircraftView::From::above, AircraftView::From::front,
+                            AircraftView::From::behind_above}) {
       AircraftView view(from);
       view.resize(400, 300);
       const QImage empty = picture(view);
@@ -103,7 +104,8 @@ TEST(AircraftView, DraggingTurnsItAndLettingGoSetsItDown) {
   QObject::connect(&view, &AircraftView::turned, [&](double r, double p) { roll = r, pitch = p; });
   QObject::connect(&view, &AircraftView::released, [&] { down = true; });
   QTest::mousePress(&view, Qt::LeftButton, {}, QPoint(200, 150));
-  QMouseEvent move(QEvent::MouseMove, QPointF(250, 130), view.mapToGlobal(QPointF(250, 130)), Qt::LeftButton, Qt::LeftButton, {});
+  QMouseEvent move(QEvent::MouseMove, QPointF(250, 130), view.mapToGlobal(QPointF(250, 130)), Qt::LeftButton,
+                   Qt::LeftButton, {});
   QApplication::sendEvent(&view, &move);
   EXPECT_NEAR(roll, 30, 0.1);
   EXPECT_NEAR(pitch, 12, 0.1);
@@ -121,7 +123,8 @@ TEST(StationStrip, EachStateHasAShapeOfItsOwn) {
     strip.set_states(states);
     // Shape must do without ink: compare in grey.
     pictures.push_back(picture(strip).convertToFormat(QImage::Format_Grayscale8));
-    for (std::size_t i = 0; i + 1 < pictures.size(); ++i) EXPECT_GT(difference(pictures[i], pictures.back()), 0.001) << i << " and " << state;
+    for (std::size_t i = 0; i + 1 < pictures.size(); ++i)
+      EXPECT_GT(difference(pictures[i], pictures.back()), 0.001) << i << " and " << state;
   }
 }
 
@@ -148,7 +151,9 @@ TEST(SnagPanel, FixesFromTheCardAndTakesThere) {
 TEST(ProofChain, WalksByKeysAndClicks) {
   ProofChain chain;
   std::vector<CheckStatus> checks(3);
-  for (int i = 0; i < 3; ++i) checks[static_cast<std::size_t>(i)] = {{"check" + std::to_string(i), CheckKind::stick, Axis::roll, "x"}, static_cast<ProofState>(i), "", ""};
+  for (int i = 0; i < 3; ++i)
+    checks[static_cast<std::size_t>(i)] = {
+        {"check" + std::to_string(i), CheckKind::stick, Axis::roll, "x"}, static_cast<ProofState>(i), "", ""};
   chain.set_checks(checks);
   chain.set_current("check1");
   chain.show();
@@ -169,7 +174,9 @@ TEST(LookKeys, OneAnswerARowAndItCanBeTakenBack) {
   asked.axis = Axis::pitch;
   const Surface elevator{SurfaceKind::elevator, Side::single}, rudder{SurfaceKind::rudder, Side::single};
   keys.ask(asked, {elevator, rudder}, true);
-  const auto press = [&](const char* name) { QTest::mouseClick(keys.findChild<QPushButton*>(QLatin1String(name)), Qt::LeftButton); };
+  const auto press = [&](const char* name) {
+    QTest::mouseClick(keys.findChild<QPushButton*>(QLatin1String(name)), Qt::LeftButton);
+  };
   EXPECT_FALSE(keys.anything_pressed());
   press("saw_elevator_1");
   press("saw_elevator_-1");
@@ -233,7 +240,9 @@ TEST(Document, OwnPartsComeWithTheRig) {
   Builder b;
   const QString file = b.folder.filePath(QStringLiteral("own.rig.json"));
   ASSERT_TRUE(b.window.document().save(file));
-  ASSERT_TRUE(write_file_atomically(b.folder.filePath(QStringLiteral("own.parts.json")).toStdString(), R"({"format":"parts","version":1,"parts":[{"id":"mine","name":"Mine","group":"other","basis":"weighed"}]})"));
+  ASSERT_TRUE(write_file_atomically(
+      b.folder.filePath(QStringLiteral("own.parts.json")).toStdString(),
+      R"({"format":"parts","version":1,"parts":[{"id":"mine","name":"Mine","group":"other","basis":"weighed"}]})"));
   ASSERT_TRUE(b.window.open_file(file));
   EXPECT_TRUE(b.window.document().catalogue().part("mine"));
   ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json")));
@@ -248,7 +257,8 @@ TEST(Airframe, AnotherClassKeepsPlugsWhereItCan) {
   classes->setCurrentIndex(classes->findData(QStringLiteral("screen_keys")));
   Q_EMIT classes->activated(classes->currentIndex());
   EXPECT_EQ(b.window.document().rig().controller.kind, "screen_keys");
-  for (const Output& o : b.window.document().rig().outputs) EXPECT_TRUE(b.window.document().controller()->socket(o.socket)) << o.id;
+  for (const Output& o : b.window.document().rig().outputs)
+    EXPECT_TRUE(b.window.document().controller()->socket(o.socket)) << o.id;
   auto* mass = b.find<QDoubleSpinBox>(QStringLiteral("mass"));
   mass->setValue(0);
   EXPECT_FALSE(b.window.document().rig().airframe.mass_kg);
@@ -294,7 +304,8 @@ TEST(Window, StandsAnyRig) {
       b.proof().go_to(QString::fromStdString(c.check.id));
       b.click(QStringLiteral("as_shown"));
     }
-    for (const char* wrong : {"saw_rudder_-1", "saw_elevon_left_1", "saw_aileron_left_1", "saw_elevator_-1"}) b.click(QLatin1String(wrong));
+    for (const char* wrong : {"saw_rudder_-1", "saw_elevon_left_1", "saw_aileron_left_1", "saw_elevator_-1"})
+      b.click(QLatin1String(wrong));
     b.click(QStringLiteral("note"));
     for (const char* name : {"apply", "by_hand", "look_again", "take_back"}) b.click(QLatin1String(name));
     b.window.deeds();
@@ -309,7 +320,8 @@ TEST(Window, StandsAnyRig) {
     rig.controller.kind = c.id;
     rig.airframe.kind = kind;
     rig.outputs = default_outputs(kind);
-    for (std::size_t i = 0; i < rig.outputs.size(); ++i) rig.outputs[i].socket = i < c.outputs.size() ? c.outputs[i].id : "";
+    for (std::size_t i = 0; i < rig.outputs.size(); ++i)
+      rig.outputs[i].socket = i < c.outputs.size() ? c.outputs[i].id : "";
     walk(rig);
   }
   Rig odd;

@@ -1,17 +1,17 @@
 #include <gtest/gtest.h>
 
-#include <QRegularExpression>
-#include <QPrinter>
+#include <sys/wait.h>
+#include <unistd.h>
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMessageBox>
+#include <QPrinter>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QTimer>
-#include <sys/wait.h>
-#include <unistd.h>
 
 #include <cmath>
 #include <csignal>
@@ -37,7 +37,8 @@ void press(Builder& b, Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModi
 
 TEST(Window, StationsByKeyboardAndEachHasItsQuestion) {
   Builder b;
-  const Qt::Key keys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5, Qt::Key_6, Qt::Key_7, Qt::Key_8, Qt::Key_9, Qt::Key_0, Qt::Key_Minus};
+  const Qt::Key keys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5,    Qt::Key_6,
+                          Qt::Key_7, Qt::Key_8, Qt::Key_9, Qt::Key_0, Qt::Key_Minus};
   for (const Station s : all_stations) {
     press(b, keys[static_cast<int>(s)], Qt::ControlModifier);
     EXPECT_EQ(b.window.station(), s);
@@ -68,9 +69,12 @@ TEST(Window, EveryControlHasAName) {
   for (const Station s : {Station::airframe, Station::surfaces, Station::proof}) {
     b.window.go(s);
     for (QWidget* w : b.window.findChildren<QWidget*>()) {
-      if (!w->isVisible() || !(w->focusPolicy() & Qt::TabFocus) || w->objectName().startsWith(QStringLiteral("qt_")) || qobject_cast<QLineEdit*>(w)) continue;
+      if (!w->isVisible() || !(w->focusPolicy() & Qt::TabFocus) || w->objectName().startsWith(QStringLiteral("qt_")) ||
+          qobject_cast<QLineEdit*>(w))
+        continue;
       const auto* button = qobject_cast<QAbstractButton*>(w);
-      EXPECT_TRUE(!w->accessibleName().isEmpty() || (button && !button->text().isEmpty()) || w->inherits("QScrollArea")) << w->metaObject()->className() << ' ' << w->objectName().toStdString();
+      EXPECT_TRUE(!w->accessibleName().isEmpty() || (button && !button->text().isEmpty()) || w->inherits("QScrollArea"))
+          << w->metaObject()->className() << ' ' << w->objectName().toStdString();
     }
   }
 }
@@ -195,7 +199,10 @@ TEST(Bench, TheTransmitterCanBeSwitchedOff) {
   ASSERT_TRUE(b.open_demo_with_battery());
   ASSERT_TRUE(b.wait([&] { return !b.window.bench().channels().empty(); }));
   ASSERT_TRUE(b.click(QStringLiteral("transmitter")));
-  EXPECT_TRUE(b.wait([&] { return b.window.bench().channels().empty() && b.find<QLabel>(QStringLiteral("heard"))->text().contains(QStringLiteral("dark")); }));
+  EXPECT_TRUE(b.wait([&] {
+    return b.window.bench().channels().empty() &&
+           b.find<QLabel>(QStringLiteral("heard"))->text().contains(QStringLiteral("dark"));
+  }));
   ASSERT_TRUE(b.click(QStringLiteral("transmitter")));
   EXPECT_TRUE(b.wait([&] { return !b.window.bench().channels().empty(); }));
 }
@@ -222,11 +229,13 @@ TEST(Bench, DifferencesAreShownAndSettledPartByPart) {
   QTimer::singleShot(300, [] {
     auto* dialog = QApplication::activeModalWidget();
     ASSERT_TRUE(dialog);
-    QTest::mouseClick(dialog->findChild<QAbstractButton*>(QStringLiteral("board_is_right_output s1")), Qt::LeftButton, {}, QPoint(8, 8));
+    QTest::mouseClick(dialog->findChild<QAbstractButton*>(QStringLiteral("board_is_right_output s1")), Qt::LeftButton,
+                      {}, QPoint(8, 8));
     QTest::mouseClick(dialog->findChild<QAbstractButton*>(QStringLiteral("make_agree")), Qt::LeftButton);
   });
   b.click(QStringLiteral("bench_compare"));
-  ASSERT_TRUE(b.wait([&] { return !b.window.bench().writing() && b.window.bench().board()->outputs[1].high_us == 1900; }));
+  ASSERT_TRUE(
+      b.wait([&] { return !b.window.bench().writing() && b.window.bench().board()->outputs[1].high_us == 1900; }));
   EXPECT_FALSE(b.window.document().rig().outputs[0].reversed) << "the board was right";
   EXPECT_EQ(b.window.document().rig().outputs[1].high_us, 1900) << "the rig was right";
 }
@@ -312,7 +321,9 @@ TEST(HandCards, BecomeAPdf) {
   direction::Fault f;
   f.kind = direction::FaultKind::gyro_reversed;
   f.axis = Axis::yaw;
-  SheetDialog dialog(QStringLiteral("Hand cards"), hand_card_sheets(b.window.document(), {hand_card(b.window.document().rig(), c, f, looks)}), nullptr);
+  SheetDialog dialog(QStringLiteral("Hand cards"),
+                     hand_card_sheets(b.window.document(), {hand_card(b.window.document().rig(), c, f, looks)}),
+                     nullptr);
   const QString path = b.folder.filePath(QStringLiteral("cards.pdf"));
   ASSERT_TRUE(dialog.write_pdf(path));
   QFile pdf(path);
@@ -321,7 +332,8 @@ TEST(HandCards, BecomeAPdf) {
   EXPECT_FALSE(dialog.write_pdf(QStringLiteral("/nonexistent/cards.pdf")));
 }
 
-/// Points per millimetre, across and along, at which a PDF draws: the product of the scales in the content of its first page.
+/// Points per millimetre, across and along, at which a PDF draws: the product of the scales in the content of its first
+/// page.
 std::pair<double, double> scale_of(const QString& path) {
   QFile file(path);
   if (!file.open(QIODevice::ReadOnly)) return {};
@@ -329,7 +341,8 @@ std::pair<double, double> scale_of(const QString& path) {
   for (qsizetype at = pdf.indexOf("stream\n"); at >= 0; at = pdf.indexOf("stream\n", at + 7)) {
     if (at >= 3 && pdf.mid(at - 3, 3) == "end") continue;
     // Qt's reader wants the length before the deflated bytes.
-    const QString content = QString::fromLatin1(qUncompress(QByteArray::fromHex("00100000") + pdf.mid(at + 7, pdf.indexOf("endstream", at) - at - 7)));
+    const QString content = QString::fromLatin1(
+        qUncompress(QByteArray::fromHex("00100000") + pdf.mid(at + 7, pdf.indexOf("endstream", at) - at - 7)));
     static const QRegularExpression scale(QStringLiteral("([0-9.]+) 0 0 (-?[0-9.]+) 0 [0-9.]+ cm"));
     auto found = scale.globalMatch(content);
     double x = 1, y = 1;
@@ -376,7 +389,9 @@ TEST(Snags, ReadingsThatAreMissingLeadToTheirStation) {
     for (QPushButton* button : b.window.findChildren<QPushButton*>())
       if (button->isVisible() && button->text().contains(QStringLiteral("PROOF-07")) && button->parentWidget()) {
         const auto labels = button->parentWidget()->findChildren<QLabel*>();
-        if (std::none_of(labels.begin(), labels.end(), [&](const QLabel* l) { return l->text().contains(QLatin1String(station)); })) continue;
+        if (std::none_of(labels.begin(), labels.end(),
+                         [&](const QLabel* l) { return l->text().contains(QLatin1String(station)); }))
+          continue;
         QTest::mouseClick(button, Qt::LeftButton);
         return true;
       }
@@ -393,7 +408,8 @@ TEST(FootLine, WhatAnEditMakesUntrueIsNotSaidAnyMore) {
   Builder b;
   ASSERT_TRUE(b.open_demo_with_battery());
   auto* said = b.find<QLabel>(QStringLiteral("foot_said"));
-  ASSERT_TRUE(b.wait([&] { return said->toolTip() == QStringLiteral("Board and rig agree."); })) << said->toolTip().toStdString();
+  ASSERT_TRUE(b.wait([&] { return said->toolTip() == QStringLiteral("Board and rig agree."); }))
+      << said->toolTip().toStdString();
   b.edit([](Rig& rig) { rig.output("out_1")->centre_us = 1520; });
   EXPECT_EQ(said->toolTip(), QString());
 }
@@ -412,7 +428,8 @@ TEST(Look, ThemesKeepContrast) {
     Look::instance().set_theme(theme);
     const Inks& i = inks();
     for (const QColor& ink : {i.ink, i.soft, i.teal, i.rust, i.ochre, i.slate, i.moss})
-      for (const QColor& ground : {i.paper, i.sheet}) EXPECT_GE(contrast(ink, ground), 4.5) << ink.name().toStdString() << " on " << ground.name().toStdString();
+      for (const QColor& ground : {i.paper, i.sheet})
+        EXPECT_GE(contrast(ink, ground), 4.5) << ink.name().toStdString() << " on " << ground.name().toStdString();
     EXPECT_GE(contrast(i.sheet, i.teal), 4.5);
     EXPECT_GE(contrast(i.soft, i.wash), 4.5);
   }

@@ -42,7 +42,8 @@ TEST(Turn, ComposesAsMatricesDo) {
   for (const Turn& frame : all_turns())
     for (const Turn& inner : all_turns()) {
       const Turn both = inner.inside(frame);
-      EXPECT_TRUE(matrix_of(both).isApprox(matrix_of(inner) * matrix_of(frame))) << inner.name() << " in " << frame.name();
+      EXPECT_TRUE(matrix_of(both).isApprox(matrix_of(inner) * matrix_of(frame)))
+          << inner.name() << " in " << frame.name();
     }
   EXPECT_EQ(Turn{}.inside(Turn{}), Turn{});
 }
@@ -50,8 +51,11 @@ TEST(Turn, ComposesAsMatricesDo) {
 TEST(Turn, NamesAreTheFixedOnes) {
   EXPECT_EQ(Turn{}.name(), "none");
   EXPECT_EQ(*turn_from_name("arrow_nose_top_up"), Turn{});
-  EXPECT_EQ(turn_from_name("arrow_right_top_up")->sensed(0), (SignedAxis{1, -1})) << "arrow right: rolling right is felt as the board's nose going down";
-  for (const char* bad : {"", "arrow_nose_top_tail", "arrow_nose_top_nose", "arrow_up", "ARROW_NOSE_TOP_UP", "arrow_nose_top_up "}) EXPECT_FALSE(turn_from_name(bad)) << bad;
+  EXPECT_EQ(turn_from_name("arrow_right_top_up")->sensed(0), (SignedAxis{1, -1}))
+      << "arrow right: rolling right is felt as the board's nose going down";
+  for (const char* bad :
+       {"", "arrow_nose_top_tail", "arrow_nose_top_nose", "arrow_up", "ARROW_NOSE_TOP_UP", "arrow_nose_top_up "})
+    EXPECT_FALSE(turn_from_name(bad)) << bad;
   std::set<std::string> names;
   for (const Turn& t : all_turns()) EXPECT_TRUE(names.insert(t.spoken()).second);
 }
@@ -59,7 +63,8 @@ TEST(Turn, NamesAreTheFixedOnes) {
 TEST(Surface, WordsGoThereAndBack) {
   for (const Surface s : all_surfaces()) {
     EXPECT_EQ(surface_from_word(s.word()), s);
-    for (const int direction : {-1, 0, 1}) EXPECT_EQ(motion_from_word(s, motion_word(s, direction)), direction) << s.word();
+    for (const int direction : {-1, 0, 1})
+      EXPECT_EQ(motion_from_word(s, motion_word(s, direction)), direction) << s.word();
     EXPECT_FALSE(motion_from_word(s, "sideways"));
   }
   EXPECT_EQ(all_surfaces().size(), 23u);
@@ -113,7 +118,8 @@ TEST(Point, TurnsByTheRightHandRule) {
   const Point p = turned({1, 0, 0}, {0, 0, 0}, {0, 0, 5}, 1.5707963267948966);
   EXPECT_NEAR(p.x, 0, 1e-12);
   EXPECT_NEAR(p.y, 1, 1e-12);
-  const Eigen::Vector3d reference = Eigen::AngleAxisd(0.7, Eigen::Vector3d(1, 2, 3).normalized()) * Eigen::Vector3d(0.3, -0.2, 0.9);
+  const Eigen::Vector3d reference =
+      Eigen::AngleAxisd(0.7, Eigen::Vector3d(1, 2, 3).normalized()) * Eigen::Vector3d(0.3, -0.2, 0.9);
   const Point q = turned({0.3, -0.2, 0.9}, {0, 0, 0}, {1, 2, 3}, 0.7);
   EXPECT_NEAR(q.x, reference.x(), 1e-12);
   EXPECT_NEAR(q.y, reference.y(), 1e-12);
@@ -148,7 +154,8 @@ TEST(Files, AreReadWithinBounds) {
   // Rights stay as they were.
   std::filesystem::permissions(path, std::filesystem::perms::owner_read | std::filesystem::perms::owner_write);
   ASSERT_TRUE(write_file_atomically(path, "again"));
-  EXPECT_EQ(std::filesystem::status(path).permissions() & std::filesystem::perms::mask, std::filesystem::perms::owner_read | std::filesystem::perms::owner_write);
+  EXPECT_EQ(std::filesystem::status(path).permissions() & std::filesystem::perms::mask,
+            std::filesystem::perms::owner_read | std::filesystem::perms::owner_write);
   std::filesystem::remove(link);
   std::filesystem::remove(path);
 }
@@ -156,7 +163,8 @@ TEST(Files, AreReadWithinBounds) {
 TEST(Number, OneFiniteNumberAndNothingElse) {
   EXPECT_EQ(number_of("-18.5"), -18.5);
   EXPECT_EQ(number_of("+2e3"), 2000);
-  for (const char* bad : {"", "+", "+-1", "1 ", " 1", "1,5", "nan", "inf", "1e999", "0x10", "--2"}) EXPECT_FALSE(number_of(bad)) << bad;
+  for (const char* bad : {"", "+", "+-1", "1 ", " 1", "1,5", "nan", "inf", "1e999", "0x10", "--2"})
+    EXPECT_FALSE(number_of(bad)) << bad;
 }
 
 }  // namespace

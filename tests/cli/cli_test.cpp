@@ -34,7 +34,9 @@ Ran run(const std::string& arguments) {
 
 class Folder {
  public:
-  Folder() : path_(std::filesystem::temp_directory_path() / ("rigging_cli_" + std::to_string(::getpid()))) { std::filesystem::create_directories(path_); }
+  Folder() : path_(std::filesystem::temp_directory_path() / ("rigging_cli_" + std::to_string(::getpid()))) {
+    std::filesystem::create_directories(path_);
+  }
   ~Folder() { std::filesystem::remove_all(path_); }
   std::string file(const std::string& name, const std::string& content) const {
     std::ofstream(path_ / name) << content;
@@ -50,7 +52,9 @@ const std::string demo = (source / "data/demo/hedgerow.rig.json").string();
 
 TEST(Cli, DirectionsAnswersTheDocumentedExample) {
   const Folder folder;
-  const std::string file = folder.file("case.json", R"({ "outputs": [ {"id":"out_1","surface":"elevon_left","mix":{"roll":0.5,"pitch":0.5},"reversed":false},
+  const std::string file = folder.file(
+      "case.json",
+      R"({ "outputs": [ {"id":"out_1","surface":"elevon_left","mix":{"roll":0.5,"pitch":0.5},"reversed":false},
                {"id":"out_2","surface":"elevon_right","mix":{"roll":0.5,"pitch":0.5},"reversed":false} ],
   "can": ["reverse_output","swap_leads","flip_mix","flip_gyro","turn_board","reverse_transmitter","swap_transmitter"],
   "observations": [
@@ -62,8 +66,10 @@ TEST(Cli, DirectionsAnswersTheDocumentedExample) {
   EXPECT_EQ(ran.status, 0) << ran.err;
   const Json answer = Json::parse(ran.out);
   ASSERT_EQ(answer["explanations"].size(), 1u);
-  EXPECT_EQ(answer["explanations"][0]["faults"], Json::parse(R"([{"kind":"mix_sign_wrong","output":"out_1","axis":"roll"}])"));
-  EXPECT_EQ(answer["explanations"][0]["remedies"], Json::parse(R"([{"do":"flip_mix","output":"out_1","axis":"roll"}])"));
+  EXPECT_EQ(answer["explanations"][0]["faults"],
+            Json::parse(R"([{"kind":"mix_sign_wrong","output":"out_1","axis":"roll"}])"));
+  EXPECT_EQ(answer["explanations"][0]["remedies"],
+            Json::parse(R"([{"do":"flip_mix","output":"out_1","axis":"roll"}])"));
   EXPECT_EQ(answer["explanations"][0]["cost"], 1.4);
   EXPECT_EQ(answer["settled"], true);
   EXPECT_EQ(answer["equivalent"], false);
@@ -73,9 +79,14 @@ TEST(Cli, DirectionsAnswersTheDocumentedExample) {
 
 TEST(Cli, BadInputIsOneLineAndStatusTwo) {
   const Folder folder;
-  for (const std::string& arguments : {"directions " + folder.file("a.json", "{"), "directions " + folder.file("b.json", R"({"outputs":[{"id":"x","surface":"wing","mix":{}}]})"), std::string("directions /nonexistent.json"),
-                                       "check " + folder.file("c.rig.json", "[1,2]"), std::string("check"), std::string("fly"), std::string("directions ") + folder.file("d.json", std::string("\xff\xfe\x00", 3)), "surfaces " + demo + " --roll 4",
-                                       "new " + (folder / "n.rig.json") + " --name x --kind zeppelin", std::string("check /")}) {
+  for (const std::string& arguments :
+       {"directions " + folder.file("a.json", "{"),
+        "directions " + folder.file("b.json", R"({"outputs":[{"id":"x","surface":"wing","mix":{}}]})"),
+        std::string("directions /nonexistent.json"), "check " + folder.file("c.rig.json", "[1,2]"),
+        std::string("check"), std::string("fly"),
+        std::string("directions ") + folder.file("d.json", std::string("\xff\xfe\x00", 3)),
+        "surfaces " + demo + " --roll 4", "new " + (folder / "n.rig.json") + " --name x --kind zeppelin",
+        std::string("check /")}) {
     const Ran ran = run(arguments);
     EXPECT_EQ(ran.status, 2) << arguments << ran.out;
     EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << arguments << ": " << ran.err;
@@ -88,7 +99,8 @@ TEST(Cli, CheckTellsReadinessAndExitsByIt) {
   const Json json = Json::parse(ran.out);
   EXPECT_EQ(json["ready"], false);
   EXPECT_EQ(json["snags"][0]["code"], "PROOF-01");
-  for (const char* key : {"code", "severity", "subject", "what", "why", "remedy", "fixable"}) EXPECT_TRUE(json["snags"][0].contains(key)) << key;
+  for (const char* key : {"code", "severity", "subject", "what", "why", "remedy", "fixable"})
+    EXPECT_TRUE(json["snags"][0].contains(key)) << key;
   EXPECT_TRUE(json["stale_proofs"].empty());
   EXPECT_TRUE(json["loose_ends"].empty());
 }
@@ -115,7 +127,8 @@ TEST(Cli, HandCardsComeFromWhatWasSeen) {
     {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevon_left":"up","elevon_right":"down","canard":"down"}},
     {"do":"stick","axis":"roll","sense":"right","mode":"manual","saw":{"elevon_left":"down","elevon_right":"down"}},
     {"do":"tilt","axis":"roll","sense":"right","mode":"level","saw":{"elevon_left":"up","elevon_right":"up"}}]})");
-  const Ran ran = run("hand-card " + (source / "data/demo/delta.rig.json").string() + " " + seen + " --into " + folder.file("x", "").substr(0, 0) + (folder / ""));
+  const Ran ran = run("hand-card " + (source / "data/demo/delta.rig.json").string() + " " + seen + " --into " +
+                      folder.file("x", "").substr(0, 0) + (folder / ""));
   EXPECT_EQ(ran.status, 0) << ran.err;
   const auto svg = read_file(folder / "hand-card-1.svg");
   ASSERT_TRUE(svg);
@@ -140,7 +153,8 @@ TEST(Documentation, CommandLineExamplesHold) {
   }
   ASSERT_GE(blocks.size(), 6u);
   const Folder folder;
-  const Json answer = Json::parse(run("directions " + folder.file("documented.json", blocks[0].dump()) + " --json").out);
+  const Json answer =
+      Json::parse(run("directions " + folder.file("documented.json", blocks[0].dump()) + " --json").out);
   EXPECT_EQ(answer["explanations"][0]["faults"], blocks[1]["explanations"][0]["faults"]);
   EXPECT_EQ(answer["settled"], blocks[1]["settled"]);
   const Json checked = Json::parse(run("check " + demo + " --json").out);
@@ -161,10 +175,14 @@ TEST(Documentation, CommandLineExamplesHold) {
       const Json example = documented(command + " RIG"), actual = Json::parse(run(command + " " + rig + " --json").out);
       for (const auto& [key, value] : actual.items()) {
         EXPECT_TRUE(example.contains(key)) << command << ": " << key << " is not documented";
-        if (!example.contains(key) || !value.is_array() || value.empty() || !value[0].is_object() || example[key].empty()) continue;
+        if (!example.contains(key) || !value.is_array() || value.empty() || !value[0].is_object() ||
+            example[key].empty())
+          continue;
         for (const Json& row : value)
           for (const auto& [member, unused] : row.items())
-            if (member != "heat" && member != "junction" && member != "inlet_v") EXPECT_TRUE(example[key][0].contains(member)) << command << ": " << key << "/" << member << " is not documented";
+            if (member != "heat" && member != "junction" && member != "inlet_v")
+              EXPECT_TRUE(example[key][0].contains(member))
+                  << command << ": " << key << "/" << member << " is not documented";
       }
     }
 }
@@ -177,8 +195,11 @@ namespace {
 
 TEST(Cli, PowerFitWiringAndPlanAnswerInJson) {
   const Json power = Json::parse(run("power " + demo + " --json").out);
-  for (const char* key : {"rails", "sources", "consumers", "explanations", "controller_least", "brown_out_margin", "battery_full", "sag", "endurance", "drive"}) EXPECT_TRUE(power.contains(key)) << key;
-  const auto esc = std::find_if(power["sources"].begin(), power["sources"].end(), [](const Json& s) { return s["part"] == "esc"; });
+  for (const char* key : {"rails", "sources", "consumers", "explanations", "controller_least", "brown_out_margin",
+                          "battery_full", "sag", "endurance", "drive"})
+    EXPECT_TRUE(power.contains(key)) << key;
+  const auto esc =
+      std::find_if(power["sources"].begin(), power["sources"].end(), [](const Json& s) { return s["part"] == "esc"; });
   ASSERT_NE(esc, power["sources"].end());
   EXPECT_EQ((*esc)["rating_a"], 5.0);
   EXPECT_NEAR((*esc)["amps"]["two_stalled_a"].get<double>(), 2 * 1.2 + 2 * 0.3, 1e-9);
@@ -240,7 +261,10 @@ TEST(Cli, SheetsAreWrittenAsSvgAndPdf) {
     std::getline(in, first);
     EXPECT_TRUE(first.starts_with("%PDF-")) << first;
   }
-  for (const std::string& bad : {"sheet " + demo + " recipe --into " + (folder / "a.svg"), "sheet " + demo + " wiring --into " + (folder / "a.txt"), "sheet " + demo + " wiring --into /nowhere/at/all/a.svg", "power " + demo + " --stall nobody"}) {
+  for (const std::string& bad :
+       {"sheet " + demo + " recipe --into " + (folder / "a.svg"),
+        "sheet " + demo + " wiring --into " + (folder / "a.txt"),
+        "sheet " + demo + " wiring --into /nowhere/at/all/a.svg", "power " + demo + " --stall nobody"}) {
     const Ran ran = run(bad);
     EXPECT_EQ(ran.status, 2) << bad;
     EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << ran.err;
@@ -252,7 +276,8 @@ TEST(Cli, SchemasShippedAreThoseOfTheReader) {
   for (const char* what : {"rig", "parts"}) {
     const Ran ran = run(std::string("schema ") + what);
     EXPECT_EQ(ran.status, 0);
-    EXPECT_EQ(Json::parse(ran.out), *read_json_file(source / "data/schema" / (std::string(what) + ".schema.json"))) << what << ": write it again with rigging-cli schema";
+    EXPECT_EQ(Json::parse(ran.out), *read_json_file(source / "data/schema" / (std::string(what) + ".schema.json")))
+        << what << ": write it again with rigging-cli schema";
   }
   EXPECT_EQ(run("schema soup").status, 2);
 }
@@ -264,7 +289,9 @@ TEST(Cli, DeclinationAnswersAndRefuses) {
   const Json f = Json::parse(ran.out);
   EXPECT_NEAR(f["declination_deg"].get<double>(), 27.96, 0.005);
   EXPECT_NEAR(f["total_nT"].get<double>(), 38431.724126, 0.01);
-  for (const char* bad : {"--lat 91 --lon 0 --date 2026", "--lat 0 --lon 0 --date 2031", "--lat 0 --lon 0 --date 2024-12-31", "--lat x --lon 0 --date 2026", "--lat 0 --lon 0", "--lat 0 --lon 0 --date tomorrow", "--lat nan --lon 0 --date 2026"}) {
+  for (const char* bad : {"--lat 91 --lon 0 --date 2026", "--lat 0 --lon 0 --date 2031",
+                          "--lat 0 --lon 0 --date 2024-12-31", "--lat x --lon 0 --date 2026", "--lat 0 --lon 0",
+                          "--lat 0 --lon 0 --date tomorrow", "--lat nan --lon 0 --date 2026"}) {
     const Ran refused = run(std::string("declination ") + bad);
     EXPECT_EQ(refused.status, 2) << bad;
     EXPECT_EQ(std::count(refused.err.begin(), refused.err.end(), '\n'), 1) << refused.err;
@@ -306,9 +333,17 @@ TEST(Cli, CapturesAreDecodedAndBadOnesRefused) {
   EXPECT_EQ(bare["resyncs"], 1);
   EXPECT_TRUE(bare["frames_per_s"].is_null());
   EXPECT_EQ(bare["every_frame"].size(), 40u);
-  for (const std::string& bad : {"decode " + folder.file("empty", ""), "decode " + folder.file("text", "t_us,bytes\n0,zz\n"), "decode " + folder.file("noise", std::string(3000, 'x')), std::string("decode /nonexistent"),
-                                 "decode " + folder.file("raw2.bin", raw) + " --signal morse", "decode " + folder.file("raw3.bin", raw) + " --signal summed", "linkage " + demo + " --surface wing", "linkage " + demo + " --degrees 80",
-                                 "linkage " + demo + " --surface flaperon_left --want 90", "throws " + demo + " --surface flaperon_left --read 1000", "throws " + demo + " --surface flaperon_left --read 1000:5furlong", "mix " + demo + " --throw flaperon_left:roll", "mix " + demo + " --throw flaperon_left:yaw:5", "mix " + demo + " --throw flaperon_left:roll:80", "throws " + demo + " --surface flaperon_left --read 1000:-20 --read 1500:40 --read 2000:20"}) {
+  for (const std::string& bad :
+       {"decode " + folder.file("empty", ""), "decode " + folder.file("text", "t_us,bytes\n0,zz\n"),
+        "decode " + folder.file("noise", std::string(3000, 'x')), std::string("decode /nonexistent"),
+        "decode " + folder.file("raw2.bin", raw) + " --signal morse",
+        "decode " + folder.file("raw3.bin", raw) + " --signal summed", "linkage " + demo + " --surface wing",
+        "linkage " + demo + " --degrees 80", "linkage " + demo + " --surface flaperon_left --want 90",
+        "throws " + demo + " --surface flaperon_left --read 1000",
+        "throws " + demo + " --surface flaperon_left --read 1000:5furlong",
+        "mix " + demo + " --throw flaperon_left:roll", "mix " + demo + " --throw flaperon_left:yaw:5",
+        "mix " + demo + " --throw flaperon_left:roll:80",
+        "throws " + demo + " --surface flaperon_left --read 1000:-20 --read 1500:40 --read 2000:20"}) {
     const Ran ran = run(bad);
     EXPECT_EQ(ran.status, 2) << bad << ran.out;
     EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << bad << ": " << ran.err;
@@ -326,20 +361,36 @@ TEST(Cli, SticksLinkageMixAndThrows) {
   const Json& dial = sticks["channels"][0]["dial_in"];
   EXPECT_NEAR(dial["sub_trim_us"].get<double>(), -12, 1e-9);
   EXPECT_NEAR(dial["travel_low_percent"].get<double>(), 110.6, 0.05);
-  const Json linkage = Json::parse(run("linkage " + file + " --surface flaperon_left --pulse 1800 --degrees 10 --want 20 --json").out)["linkages"][0];
-  EXPECT_NEAR(Json::parse(run("linkage " + file + " --surface flaperon_left --pulse " + std::to_string(linkage["pulses"][0]["pulse_us"].get<double>()) + " --json").out)["linkages"][0]["points"][0]["up_deg"].get<double>(), 10, 1e-4);
+  const Json linkage =
+      Json::parse(run("linkage " + file + " --surface flaperon_left --pulse 1800 --degrees 10 --want 20 --json")
+                      .out)["linkages"][0];
+  EXPECT_NEAR(Json::parse(run("linkage " + file + " --surface flaperon_left --pulse " +
+                              std::to_string(linkage["pulses"][0]["pulse_us"].get<double>()) + " --json")
+                              .out)["linkages"][0]["points"][0]["up_deg"]
+                  .get<double>(),
+              10, 1e-4);
   EXPECT_EQ(linkage["holes"].size(), 4u);
   EXPECT_TRUE(linkage["holes"][0]["reaches"].get<bool>());
   EXPECT_EQ(Json::parse(run("mix " + demo + " --json").out)["words"].size(), 2u);
-  const Json throws = Json::parse(run("throws " + demo + " --surface flaperon_left --read 1000:-30deg --read 1500:-3deg --read 2000:25deg --json").out);
+  const Json throws = Json::parse(
+      run("throws " + demo + " --surface flaperon_left --read 1000:-30deg --read 1500:-3deg --read 2000:25deg --json")
+          .out);
   EXPECT_LT(throws["surfaces"][0]["centring"]["neutral_deg"].get<double>(), -2.5);
-  for (const char* command : {"sticks", "linkage", "mix", "throws"}) EXPECT_GT(run(std::string(command) + " " + demo).out.size(), 60u) << command;
+  for (const char* command : {"sticks", "linkage", "mix", "throws"})
+    EXPECT_GT(run(std::string(command) + " " + demo).out.size(), 60u) << command;
   // Throws that are wished for: shown without a file, written with one, and the rig that was given stays as it is.
   const std::string before = *read_file(demo, 1 << 20), into = folder / "wished.rig.json";
-  const Json wished = Json::parse(run("mix " + demo + " --throw flaperon_left:roll:18 --throw inverted_v_left:pitch:12.5 --into " + into + " --json").out);
+  const Json wished =
+      Json::parse(run("mix " + demo + " --throw flaperon_left:roll:18 --throw inverted_v_left:pitch:12.5 --into " +
+                      into + " --json")
+                      .out);
   for (const Json& line : wished["surfaces"]) {
-    if (line["surface"] == "flaperon_right") EXPECT_NEAR((line["roll"]["positive_deg"].get<double>() - line["roll"]["negative_deg"].get<double>()) / 2, 18, 0.05);
-    if (line["surface"] == "inverted_v_right") EXPECT_NEAR((line["pitch"]["positive_deg"].get<double>() - line["pitch"]["negative_deg"].get<double>()) / 2, 12.5, 0.05);
+    if (line["surface"] == "flaperon_right")
+      EXPECT_NEAR((line["roll"]["positive_deg"].get<double>() - line["roll"]["negative_deg"].get<double>()) / 2, 18,
+                  0.05);
+    if (line["surface"] == "inverted_v_right")
+      EXPECT_NEAR((line["pitch"]["positive_deg"].get<double>() - line["pitch"]["negative_deg"].get<double>()) / 2, 12.5,
+                  0.05);
   }
   EXPECT_EQ(*read_file(demo, 1 << 20), before);
   EXPECT_EQ(Json::parse(run("mix " + into + " --json").out)["surfaces"], wished["surfaces"]);

@@ -20,18 +20,19 @@ Eigen::Vector3i vector_of(SignedAxis d) {
 /// The table of directions written out a second time, from the trade's words.
 int wanted(const std::string& surface, int axis) {
   static const std::map<std::string, std::array<int, 3>> table{
-      {"aileron_left", {-1, 0, 0}},   {"aileron_right", {1, 0, 0}},     {"flaperon_left", {-1, 0, 0}}, {"flaperon_right", {1, 0, 0}},
-      {"elevon_left", {-1, 1, 0}},    {"elevon_right", {1, 1, 0}},      {"taileron_left", {-1, 1, 0}}, {"taileron_right", {1, 1, 0}},
-      {"vtail_left", {0, 1, 1}},      {"vtail_right", {0, 1, -1}},      {"inverted_v_left", {0, 1, -1}}, {"inverted_v_right", {0, 1, 1}},
-      {"elevator", {0, 1, 0}},        {"rudder", {1, 0, 1}},            {"canard", {0, -1, 0}},        {"motor_left", {0, 0, 1}},
-      {"motor_right", {0, 0, -1}}};
+      {"aileron_left", {-1, 0, 0}},  {"aileron_right", {1, 0, 0}},    {"flaperon_left", {-1, 0, 0}},
+      {"flaperon_right", {1, 0, 0}}, {"elevon_left", {-1, 1, 0}},     {"elevon_right", {1, 1, 0}},
+      {"taileron_left", {-1, 1, 0}}, {"taileron_right", {1, 1, 0}},   {"vtail_left", {0, 1, 1}},
+      {"vtail_right", {0, 1, -1}},   {"inverted_v_left", {0, 1, -1}}, {"inverted_v_right", {0, 1, 1}},
+      {"elevator", {0, 1, 0}},       {"rudder", {1, 0, 1}},           {"canard", {0, -1, 0}},
+      {"motor_left", {0, 0, 1}},     {"motor_right", {0, 0, -1}}};
   return table.at(surface)[static_cast<std::size_t>(axis)];
 }
 
 struct Aircraft {
-  std::vector<Output> outputs;            // as configured
-  std::vector<int> lead_in;               // per socket: whose lead
-  std::map<std::string, int> sign;        // per surface
+  std::vector<Output> outputs;      // as configured
+  std::vector<int> lead_in;         // per socket: whose lead
+  std::map<std::string, int> sign;  // per surface
   std::set<int> dead;
   std::array<int, 3> stick_to_channel{0, 1, 2};
   std::array<int, 3> channel_sign{1, 1, 1};
@@ -63,8 +64,8 @@ int seen(const Aircraft& a, const std::string& surface, const Observation& o) {
   return sign_of(pulse) * (driver.reversed ? -1 : 1) * a.sign.at(surface);
 }
 
-/// Puts the faults into a right aircraft whose configuration, with the faults in it, is the case's. `signs` are the servo signs
-/// of the right aircraft. Returns false if that aircraft is not right.
+/// Puts the faults into a right aircraft whose configuration, with the faults in it, is the case's. `signs` are the
+/// servo signs of the right aircraft. Returns false if that aircraft is not right.
 bool build(const Case& c, const std::vector<Fault>& faults, const std::map<std::string, int>& signs, Aircraft& a) {
   a = {};
   a.outputs = c.outputs;
@@ -82,7 +83,8 @@ bool build(const Case& c, const std::vector<Fault>& faults, const std::map<std::
       case FaultKind::leads_swapped: swaps.push_back(f); break;
       case FaultKind::transmitter_reversed: a.channel_sign[static_cast<std::size_t>(f.axis)] *= -1; break;
       case FaultKind::transmitter_swapped:
-        std::swap(a.stick_to_channel[static_cast<std::size_t>(f.axis)], a.stick_to_channel[static_cast<std::size_t>(f.other_axis)]);
+        std::swap(a.stick_to_channel[static_cast<std::size_t>(f.axis)],
+                  a.stick_to_channel[static_cast<std::size_t>(f.other_axis)]);
         break;
       case FaultKind::gyro_reversed: gyro[static_cast<std::size_t>(f.axis)] *= -1; break;
       case FaultKind::board_turned: turn = f.turn; break;
@@ -101,7 +103,8 @@ bool build(const Case& c, const std::vector<Fault>& faults, const std::map<std::
     for (const Surface s : output.surfaces)
       for (int axis = 0; axis < 3; ++axis) {
         const double weight = output.mix[static_cast<std::size_t>(axis)];
-        if (weight != 0 && sign_of(weight) * (output.reversed ? -1 : 1) * signs.at(s.word()) != wanted(s.word(), axis)) return false;
+        if (weight != 0 && sign_of(weight) * (output.reversed ? -1 : 1) * signs.at(s.word()) != wanted(s.word(), axis))
+          return false;
       }
   return true;
 }
@@ -160,8 +163,10 @@ std::vector<Fault> possible_faults(const Case& c) {
     for (int p = o + 1; p < n; ++p) add(FaultKind::leads_swapped, [&](Fault& f) { f.output = o, f.other_output = p; });
     if (std::count_if(output.mix.begin(), output.mix.end(), [](double w) { return w != 0; }) >= 2)
       for (const Axis axis : all_axes)
-        if (output.mix[static_cast<std::size_t>(axis)] != 0) add(FaultKind::mix_sign_wrong, [&](Fault& f) { f.output = o, f.axis = axis; });
-    for (const Surface s : output.surfaces) add(FaultKind::linkage_opposed, [&](Fault& f) { f.output = o, f.surface = s; });
+        if (output.mix[static_cast<std::size_t>(axis)] != 0)
+          add(FaultKind::mix_sign_wrong, [&](Fault& f) { f.output = o, f.axis = axis; });
+    for (const Surface s : output.surfaces)
+      add(FaultKind::linkage_opposed, [&](Fault& f) { f.output = o, f.surface = s; });
   }
   for (const Axis axis : all_axes) {
     add(FaultKind::transmitter_reversed, [&](Fault& f) { f.axis = axis; });
@@ -202,7 +207,9 @@ std::set<Key> explain(const Case& c, int most) {
     std::vector<Fault> chosen;
     const auto choose = [&](auto& self, std::size_t from) -> void {
       if (static_cast<int>(chosen.size()) == count) {
-        const auto of_kind = [&](FaultKind k) { return std::count_if(chosen.begin(), chosen.end(), [&](const Fault& f) { return f.kind == k; }); };
+        const auto of_kind = [&](FaultKind k) {
+          return std::count_if(chosen.begin(), chosen.end(), [&](const Fault& f) { return f.kind == k; });
+        };
         if (of_kind(FaultKind::board_turned) > 1 || of_kind(FaultKind::transmitter_swapped) > 1) return;
         // Exchanges that share a lead depend on their order: try all orders.
         std::vector<std::size_t> order(chosen.size());
@@ -238,7 +245,8 @@ bool show(const Case& c, const std::vector<Fault>& faults, Observation& o) {
     if (o.act == Act::stick) {
       const int channel = a.stick_to_channel[static_cast<std::size_t>(o.axis)];
       for (int k = 0; k < 3; ++k)
-        o.channels[static_cast<std::size_t>(k)] = channel == k ? o.sense * a.channel_sign[static_cast<std::size_t>(k)] : 0;
+        o.channels[static_cast<std::size_t>(k)] =
+            channel == k ? o.sense * a.channel_sign[static_cast<std::size_t>(k)] : 0;
     }
     return true;
   });

@@ -31,20 +31,27 @@ TEST(FromRig, OffersWhatTheClassReallyCan) {
     const char* controller;
     bool reverse_output, flip_mix, flip_gyro, drive, channels;
   };
-  for (const Row& row : {Row{"fixed_mini", true, false, false, false, false}, Row{"inline_dial", false, false, true, false, false}, Row{"gesture_board", true, false, false, false, false}, Row{"screen_keys", true, true, false, false, true},
-                         Row{"pc_mini", true, false, false, false, false}, Row{"radio_stabilizer", true, true, true, false, true}, Row{"full_controller", true, true, true, true, true}}) {
+  for (const Row& row :
+       {Row{"fixed_mini", true, false, false, false, false}, Row{"inline_dial", false, false, true, false, false},
+        Row{"gesture_board", true, false, false, false, false}, Row{"screen_keys", true, true, false, false, true},
+        Row{"pc_mini", true, false, false, false, false}, Row{"radio_stabilizer", true, true, true, false, true},
+        Row{"full_controller", true, true, true, true, true}}) {
     const ControllerClass& c = *catalogue().controller(row.controller);
     const Case looks = case_from_rig(rig_of(AirframeKind::flying_wing, row.controller), c);
     EXPECT_EQ(looks.can.has(Remedy::reverse_output), row.reverse_output) << row.controller;
     EXPECT_EQ(looks.can.has(Remedy::flip_mix), row.flip_mix) << row.controller;
     EXPECT_EQ(looks.can.has(Remedy::flip_gyro), row.flip_gyro) << row.controller;
-    for (const Remedy always : {Remedy::swap_leads, Remedy::check_output, Remedy::move_linkage, Remedy::reverse_transmitter}) EXPECT_TRUE(looks.can.has(always)) << row.controller;
+    for (const Remedy always :
+         {Remedy::swap_leads, Remedy::check_output, Remedy::move_linkage, Remedy::reverse_transmitter})
+      EXPECT_TRUE(looks.can.has(always)) << row.controller;
     const auto asks = [&](auto&& what) { return std::any_of(looks.may_ask->begin(), looks.may_ask->end(), what); };
     EXPECT_EQ(asks([](const Question& q) { return q.observation.act == Act::drive; }), row.drive) << row.controller;
     EXPECT_EQ(asks([](const Question& q) { return q.channels; }), row.channels) << row.controller;
     EXPECT_TRUE(asks([](const Question& q) { return q.observation.act == Act::tilt; })) << row.controller;
     for (const Question& q : *looks.may_ask)
-      if (q.observation.act == Act::tilt) EXPECT_NE(c.mode(q.observation.mode)->answer, AnswerKind::runs_away) << "a levelling that runs away is no look to ask for";
+      if (q.observation.act == Act::tilt)
+        EXPECT_NE(c.mode(q.observation.mode)->answer, AnswerKind::runs_away)
+            << "a levelling that runs away is no look to ask for";
   }
 }
 
@@ -69,8 +76,11 @@ TEST(FromRig, EveryRemedyOnAFullControllerChangesWhatItSays) {
     return remedied(rig, f, c, controller);
   };
   const auto plain = [](Fault& f) { f.output = 2; };
-  EXPECT_EQ(differing_members(rig, remedied_by(FaultKind::output_reversed, plain)), (std::vector<std::string>{"/outputs/2/reversed"}));
-  EXPECT_EQ(differing_members(rig, remedied_by(FaultKind::mix_sign_wrong, [](Fault& f) { f.output = 3, f.axis = Axis::yaw; })), (std::vector<std::string>{"/outputs/3/mix/yaw"}));
+  EXPECT_EQ(differing_members(rig, remedied_by(FaultKind::output_reversed, plain)),
+            (std::vector<std::string>{"/outputs/2/reversed"}));
+  EXPECT_EQ(differing_members(
+                rig, remedied_by(FaultKind::mix_sign_wrong, [](Fault& f) { f.output = 3, f.axis = Axis::yaw; })),
+            (std::vector<std::string>{"/outputs/3/mix/yaw"}));
   EXPECT_TRUE(remedied_by(FaultKind::gyro_reversed, [](Fault& f) { f.axis = Axis::pitch; }).sensing.pitch_reversed);
 
   // Work by hand leaves no trace in the settings: the proofs it touches are taken back, the others stand.
@@ -80,13 +90,20 @@ TEST(FromRig, EveryRemedyOnAFullControllerChangesWhatItSays) {
     return ids;
   };
   using Ids = std::vector<std::string>;
-  EXPECT_EQ(left(remedied_by(FaultKind::leads_swapped, [](Fault& f) { f.output = 2, f.other_output = 3; })), (Ids{"correction.roll", "stick.roll"}));
-  EXPECT_EQ(left(remedied_by(FaultKind::linkage_opposed, [](Fault& f) { f.output = 0; })), (Ids{"correction.pitch", "correction.yaw", "stick.pitch", "stick.yaw"}));
-  EXPECT_EQ(left(remedied_by(FaultKind::output_dead, [](Fault& f) { f.output = 0; })), (Ids{"correction.pitch", "correction.yaw", "stick.pitch", "stick.yaw"}));
+  EXPECT_EQ(left(remedied_by(FaultKind::leads_swapped, [](Fault& f) { f.output = 2, f.other_output = 3; })),
+            (Ids{"correction.roll", "stick.roll"}));
+  EXPECT_EQ(left(remedied_by(FaultKind::linkage_opposed, [](Fault& f) { f.output = 0; })),
+            (Ids{"correction.pitch", "correction.yaw", "stick.pitch", "stick.yaw"}));
+  EXPECT_EQ(left(remedied_by(FaultKind::output_dead, [](Fault& f) { f.output = 0; })),
+            (Ids{"correction.pitch", "correction.yaw", "stick.pitch", "stick.yaw"}));
   const Rig transmitter = remedied_by(FaultKind::transmitter_reversed, [](Fault& f) { f.axis = Axis::pitch; });
   EXPECT_TRUE(transmitter.radio.channels[1].reversed);
-  EXPECT_EQ(left(transmitter), (Ids{"correction.pitch", "correction.roll", "correction.yaw", "stick.roll", "stick.yaw"}));
-  EXPECT_EQ(left(remedied_by(FaultKind::transmitter_swapped, [](Fault& f) { f.axis = Axis::roll, f.other_axis = Axis::yaw; })).size(), 4u);
+  EXPECT_EQ(left(transmitter),
+            (Ids{"correction.pitch", "correction.roll", "correction.yaw", "stick.roll", "stick.yaw"}));
+  EXPECT_EQ(
+      left(remedied_by(FaultKind::transmitter_swapped, [](Fault& f) { f.axis = Axis::roll, f.other_axis = Axis::yaw; }))
+          .size(),
+      4u);
 }
 
 TEST(FromRig, ABoardThatCantBeToldIsRemountedAndItsProofsTakenBack) {

@@ -26,7 +26,8 @@ TEST(Case, ObservationsGoThereAndBack) {
   ASSERT_EQ(c.observations.size(), 3u);
   Json again = Json::array();
   for (const auto& o : c.observations) again.push_back(observation_to_json(o, c));
-  const Case twice = read(Json{{"outputs", Json::parse("{" + elevator + "}")["outputs"]}, {"observations", again}}.dump());
+  const Case twice =
+      read(Json{{"outputs", Json::parse("{" + elevator + "}")["outputs"]}, {"observations", again}}.dump());
   for (std::size_t i = 0; i < 3; ++i) EXPECT_EQ(observation_to_json(twice.observations[i], c), again[i]);
   EXPECT_EQ(c.observations[0].sense, -1);
   EXPECT_EQ(c.observations[0].channels[1], -1);
@@ -35,20 +36,25 @@ TEST(Case, ObservationsGoThereAndBack) {
 }
 
 TEST(Case, WhatMayBeAsked) {
-  const auto questions = [](const std::string& may_ask) { return *read("{" + elevator + ",\"may_ask\":" + may_ask + "}").may_ask; };
+  const auto questions = [](const std::string& may_ask) {
+    return *read("{" + elevator + ",\"may_ask\":" + may_ask + "}").may_ask;
+  };
   EXPECT_TRUE(questions("[]").empty());
-  for (const Question& q : questions(R"(["channels"])")) EXPECT_TRUE(q.channels && !q.surfaces && q.observation.act == Act::stick);
+  for (const Question& q : questions(R"(["channels"])"))
+    EXPECT_TRUE(q.channels && !q.surfaces && q.observation.act == Act::stick);
   for (const Question& q : questions(R"(["stick"])")) EXPECT_TRUE(q.channels && q.surfaces);
   for (const Question& q : questions(R"(["drive"])")) EXPECT_TRUE(q.observation.act == Act::drive && q.surfaces);
   EXPECT_EQ(questions(R"(["tilt"])").size(), 6u) << "rate and level on three axes";
-  const auto listed = questions(R"([{"do":"stick","axis":"pitch","sense":"up","channels":{}},{"do":"tilt","axis":"roll","sense":"left","mode":"hold"}])");
+  const auto listed = questions(
+      R"([{"do":"stick","axis":"pitch","sense":"up","channels":{}},{"do":"tilt","axis":"roll","sense":"left","mode":"hold"}])");
   ASSERT_EQ(listed.size(), 2u);
   EXPECT_TRUE(listed[0].channels && !listed[0].surfaces);
   EXPECT_TRUE(listed[1].surfaces && listed[1].observation.sense == -1);
 }
 
 TEST(Case, RemediesMirrorFaultsInJson) {
-  const Case c = read(R"({"outputs":[{"id":"a","surface":"aileron_left","mix":{"roll":-1}},{"id":"b","surface":"aileron_right","mix":{"roll":1}}]})");
+  const Case c = read(
+      R"({"outputs":[{"id":"a","surface":"aileron_left","mix":{"roll":-1}},{"id":"b","surface":"aileron_right","mix":{"roll":1}}]})");
   Fault f;
   f.output = 0;
   f.other_output = 1;
@@ -56,12 +62,13 @@ TEST(Case, RemediesMirrorFaultsInJson) {
   f.other_axis = Axis::yaw;
   f.surface = c.outputs[0].surfaces[0];
   f.turn = *turn_from_name("arrow_up_top_tail");
-  const std::vector<std::pair<FaultKind, const char*>> expected{{FaultKind::leads_swapped, R"({"do":"swap_leads","outputs":["a","b"]})"},
-                                                                {FaultKind::transmitter_swapped, R"({"axes":["roll","yaw"],"do":"swap_transmitter"})"},
-                                                                {FaultKind::board_turned, R"({"do":"turn_board","rotation":"arrow_up_top_tail"})"},
-                                                                {FaultKind::linkage_opposed, R"({"do":"move_linkage","surface":"aileron_left"})"},
-                                                                {FaultKind::output_dead, R"({"do":"check_output","output":"a"})"},
-                                                                {FaultKind::gyro_reversed, R"({"axis":"roll","do":"flip_gyro"})"}};
+  const std::vector<std::pair<FaultKind, const char*>> expected{
+      {FaultKind::leads_swapped, R"({"do":"swap_leads","outputs":["a","b"]})"},
+      {FaultKind::transmitter_swapped, R"({"axes":["roll","yaw"],"do":"swap_transmitter"})"},
+      {FaultKind::board_turned, R"({"do":"turn_board","rotation":"arrow_up_top_tail"})"},
+      {FaultKind::linkage_opposed, R"({"do":"move_linkage","surface":"aileron_left"})"},
+      {FaultKind::output_dead, R"({"do":"check_output","output":"a"})"},
+      {FaultKind::gyro_reversed, R"({"axis":"roll","do":"flip_gyro"})"}};
   for (const auto& [kind, json] : expected) {
     f.kind = kind;
     EXPECT_EQ(remedy_to_json(f, c).dump(), json);
@@ -115,7 +122,8 @@ TEST(Reason, NothingSeenNothingWrong) {
 }
 
 TEST(Reason, AMixThatNoRemedyCuresIsSaidWithoutAnyLook) {
-  const Answer answer = reason(read(R"({"outputs":[{"id":"a","surface":"vtail_left","mix":{"pitch":1,"yaw":-1}}],"can":["reverse_output"]})"));
+  const Answer answer = reason(
+      read(R"({"outputs":[{"id":"a","surface":"vtail_left","mix":{"pitch":1,"yaw":-1}}],"can":["reverse_output"]})"));
   EXPECT_TRUE(answer.explanations.empty());
   EXPECT_FALSE(answer.settled);
   EXPECT_TRUE(answer.contradictions.empty());
@@ -130,7 +138,8 @@ TEST(Reason, AnInconsistentMixHasTwoCuresUntilItIsLookedAt) {
 
 TEST(Reason, AThreeWayExchangeOfLeadsCountsTwo) {
   // Each stick moves the next surface.
-  const Case c = read(R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}},{"id":"b","surface":"rudder","mix":{"yaw":1}},{"id":"c","surface":"aileron_left","mix":{"roll":1}}],
+  const Case c = read(
+      R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}},{"id":"b","surface":"rudder","mix":{"yaw":1}},{"id":"c","surface":"aileron_left","mix":{"roll":1}}],
     "can":["swap_leads"],"observations":[
     {"do":"drive","output":"a","pulse":"rises","saw":{"elevator":"still","rudder":"right"}},
     {"do":"drive","output":"b","pulse":"rises","saw":{"rudder":"still","aileron_left":"down"}},
@@ -140,13 +149,17 @@ TEST(Reason, AThreeWayExchangeOfLeadsCountsTwo) {
   ASSERT_EQ(answer.explanations[0].faults.size(), 2u);
   // Carried out in order they must bring every lead home.
   std::vector<int> lead{1, 2, 0};
-  for (const Fault& f : answer.explanations[0].faults) std::swap(lead[static_cast<std::size_t>(f.output)], lead[static_cast<std::size_t>(f.other_output)]);
+  for (const Fault& f : answer.explanations[0].faults)
+    std::swap(lead[static_cast<std::size_t>(f.output)], lead[static_cast<std::size_t>(f.other_output)]);
   EXPECT_EQ(lead, (std::vector<int>{0, 1, 2}));
 }
 
 TEST(Reason, LevelHasNoYawAnswerAndManualNone) {
   const auto faults = [](const char* observation) {
-    const Answer a = reason(read(std::string(R"({"outputs":[{"id":"r","surface":"rudder","mix":{"yaw":1}}],"can":["check_output","flip_gyro"],"observations":[)") + observation + "]}"));
+    const Answer a = reason(read(
+        std::string(
+            R"({"outputs":[{"id":"r","surface":"rudder","mix":{"yaw":1}}],"can":["check_output","flip_gyro"],"observations":[)") +
+        observation + "]}"));
     return a.explanations.empty() ? -1 : static_cast<int>(a.explanations[0].faults.size());
   };
   EXPECT_EQ(faults(R"({"do":"tilt","axis":"yaw","sense":"right","mode":"level","saw":{"rudder":"still"}})"), 0);
@@ -158,7 +171,9 @@ TEST(Reason, LevelHasNoYawAnswerAndManualNone) {
 }
 
 TEST(Reason, CostOnlyOrdersEquals) {
-  const Answer answer = reason(read("{" + elevator + R"(,"observations":[{"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"down"}}]})"));
+  const Answer answer = reason(read(
+      "{" + elevator +
+      R"(,"observations":[{"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"down"}}]})"));
   ASSERT_GT(answer.explanations.size(), 2u);
   EXPECT_EQ(answer.explanations[0].faults[0].kind, FaultKind::output_reversed);
   for (std::size_t i = 1; i < answer.explanations.size(); ++i) {

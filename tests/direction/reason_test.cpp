@@ -30,12 +30,13 @@ constexpr const char* elevons = R"("outputs":[
   {"id":"out_1","surface":"elevon_left","mix":{"roll":0.5,"pitch":0.5},"reversed":false},
   {"id":"out_2","surface":"elevon_right","mix":{"roll":0.5,"pitch":0.5},"reversed":false}])";
 
-// The example of the command's format: the left elevon's roll weight has the same sign as the right one's, so one of the two is wrong,
-// and the stick shows which.
+// The example of the command's format: the left elevon's roll weight has the same sign as the right one's, so one of
+// the two is wrong, and the stick shows which.
 TEST(Reason, NamesTheMixSignOfTheExample) {
   const Case c = read((std::string("{") + elevons + R"(,"observations":[
     {"do":"stick","axis":"roll","sense":"right","mode":"manual","saw":{"elevon_left":"up","elevon_right":"up"}},
-    {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevon_left":"up","elevon_right":"up"}}]})").c_str());
+    {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevon_left":"up","elevon_right":"up"}}]})")
+                          .c_str());
   const Answer answer = reason(c);
   EXPECT_TRUE(answer.settled);
   EXPECT_FALSE(answer.equivalent);
@@ -46,9 +47,11 @@ struct FourOutcomes : testing::Test {
   Case with(const char* stick, const char* tilt, const char* channel) {
     return read((std::string(R"({"outputs":[{"id":"e","surface":"elevator","mix":{"pitch":1}}],
       "can":["reverse_output","flip_gyro","reverse_transmitter"],"observations":[
-      {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":")") + stick +
-                 R"("},"channels":{"pitch":")" + channel + R"("}},
-      {"do":"tilt","axis":"pitch","sense":"up","mode":"rate","saw":{"elevator":")" + tilt + R"("}}]})").c_str());
+      {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":")") +
+                 stick + R"("},"channels":{"pitch":")" + channel + R"("}},
+      {"do":"tilt","axis":"pitch","sense":"up","mode":"rate","saw":{"elevator":")" +
+                 tilt + R"("}}]})")
+                    .c_str());
   }
 };
 
@@ -67,7 +70,8 @@ TEST_F(FourOutcomes, OnlyTheCorrectionWrongIsTheSensing) {
 }
 TEST_F(FourOutcomes, OrServoAndTransmitterBothWhenTheChannelSaysSo) {
   const Case c = with("up", "up", "falls");
-  EXPECT_EQ(only_fault(reason(c), c), R"({"kind":"output_reversed","output":"e"}{"axis":"pitch","kind":"transmitter_reversed"})");
+  EXPECT_EQ(only_fault(reason(c), c),
+            R"({"kind":"output_reversed","output":"e"}{"axis":"pitch","kind":"transmitter_reversed"})");
 }
 TEST_F(FourOutcomes, OnlyTheStickWrongIsTheTransmitter) {
   const Case c = with("down", "down", "falls");
@@ -96,14 +100,16 @@ TEST(Reason, ATurnedBoardReversesTwoAxes) {
 }
 
 TEST(Reason, YLeadWithOneSideWrongAsksForTheLinkage) {
-  const Case c = read(R"({"outputs":[{"id":"a","surfaces":["aileron_left","aileron_right"],"mix":{"roll":1}}],"observations":[
+  const Case c =
+      read(R"({"outputs":[{"id":"a","surfaces":["aileron_left","aileron_right"],"mix":{"roll":1}}],"observations":[
     {"do":"stick","axis":"roll","sense":"right","mode":"manual","saw":{"aileron_left":"up","aileron_right":"up"}}]})");
   const Answer answer = reason(c);
   EXPECT_EQ(only_fault(answer, c), R"({"kind":"linkage_opposed","surface":"aileron_left"})");
 }
 
 TEST(Reason, EquivalentWhenNothingThatMayBeAskedTellsApart) {
-  const Case c = read(R"({"outputs":[{"id":"e","surface":"elevator","mix":{"pitch":1}}],"can":["reverse_output","move_linkage"],"may_ask":["stick"],"observations":[
+  const Case c = read(
+      R"({"outputs":[{"id":"e","surface":"elevator","mix":{"pitch":1}}],"can":["reverse_output","move_linkage"],"may_ask":["stick"],"observations":[
     {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"down"}}]})");
   const Answer answer = reason(c);
   EXPECT_GT(answer.explanations.size(), 1u);
@@ -113,7 +119,8 @@ TEST(Reason, EquivalentWhenNothingThatMayBeAskedTellsApart) {
 }
 
 TEST(Reason, ContradictionNamesTheTwoThatDisagree) {
-  const Case c = read(R"({"outputs":[{"id":"e","surface":"elevator","mix":{"pitch":1}},{"id":"r","surface":"rudder","mix":{"yaw":1}}],"observations":[
+  const Case c = read(
+      R"({"outputs":[{"id":"e","surface":"elevator","mix":{"pitch":1}},{"id":"r","surface":"rudder","mix":{"yaw":1}}],"observations":[
     {"do":"stick","axis":"yaw","sense":"right","mode":"manual","saw":{"rudder":"right"}},
     {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"up"}},
     {"do":"stick","axis":"pitch","sense":"down","mode":"manual","saw":{"elevator":"up"}}]})");
@@ -163,7 +170,9 @@ class Draw {
     while (static_cast<int>(chosen.size()) < count && !all.empty()) {
       const Fault& f = all[static_cast<std::size_t>(below(static_cast<int>(all.size())))];
       const bool once = f.kind == FaultKind::board_turned || f.kind == FaultKind::transmitter_swapped;
-      if (std::none_of(chosen.begin(), chosen.end(), [&](const Fault& g) { return g == f || (once && g.kind == f.kind); })) chosen.push_back(f);
+      if (std::none_of(chosen.begin(), chosen.end(),
+                       [&](const Fault& g) { return g == f || (once && g.kind == f.kind); }))
+        chosen.push_back(f);
     }
     return chosen;
   }
@@ -181,7 +190,8 @@ class Draw {
   /// The case's mix gets the wrong signs that the faults say, then looks are taken.
   Case seen(Case c, const std::vector<Fault>& faults, int looks, bool spoil) {
     for (const Fault& f : faults) {
-      if (f.kind == FaultKind::mix_sign_wrong) c.outputs[static_cast<std::size_t>(f.output)].mix[static_cast<std::size_t>(f.axis)] *= -1;
+      if (f.kind == FaultKind::mix_sign_wrong)
+        c.outputs[static_cast<std::size_t>(f.output)].mix[static_cast<std::size_t>(f.axis)] *= -1;
       if (f.kind == FaultKind::output_reversed) c.outputs[static_cast<std::size_t>(f.output)].reversed ^= true;
     }
     for (int i = 0; i < looks; ++i) {
@@ -230,7 +240,8 @@ TEST_P(Exactness, FindsExactlyWhatTryingEverythingFinds) {
         const auto outcome = predict(c, e.faults, o);
         ASSERT_TRUE(outcome);
         for (const Seen& s : o.saw)
-          EXPECT_TRUE(std::any_of(outcome->saw.begin(), outcome->saw.end(), [&](const Seen& p) { return p.surface == s.surface && p.motion == s.motion; }));
+          EXPECT_TRUE(std::any_of(outcome->saw.begin(), outcome->saw.end(),
+                                  [&](const Seen& p) { return p.surface == s.surface && p.motion == s.motion; }));
       }
   }
 }
@@ -357,17 +368,29 @@ TEST_P(Refused, SaysWhereAndWhatWasExpected) {
 }
 INSTANTIATE_TEST_SUITE_P(
     Cases, Refused,
-    testing::Values(BadCase{"{", "case.json:1:2"}, BadCase{"[]", "an object"}, BadCase{R"({"outputs":[]})", "at least one output"},
-                    BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"roll":1}}]})", "can't serve roll"},
-                    BadCase{R"({"outputs":[{"id":"a","surface":"aileron","mix":{"roll":1}}]})", "unknown surface"},
-                    BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":"x"}}]})", "/outputs/0/mix/pitch"},
-                    BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}},{"id":"a","surface":"rudder","mix":{"yaw":1}}]})", "used twice"},
-                    BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}}],"can":["fly"]})", "unknown word \"fly\""},
-                    BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}}],"observations":[{"do":"tilt","axis":"pitch","sense":"up"}]})", "\"mode\" is missing"},
-                    BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}}],"observations":[{"do":"stick","axis":"pitch","sense":"right"}]})", "up or down"},
-                    BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}}],"observations":[{"do":"stick","axis":"pitch","sense":"up","saw":{"elevator":"left"}}]})", "up, down or still"},
-                    BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}}],"observations":[{"do":"drive","output":"b","pulse":"rises"}]})", "no output \"b\""},
-                    BadCase{R"({"outputs":[{"id":"a","id":"b","surface":"elevator","mix":{"pitch":1}}]})", "given twice"}));
+    testing::Values(
+        BadCase{"{", "case.json:1:2"}, BadCase{"[]", "an object"}, BadCase{R"({"outputs":[]})", "at least one output"},
+        BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"roll":1}}]})", "can't serve roll"},
+        BadCase{R"({"outputs":[{"id":"a","surface":"aileron","mix":{"roll":1}}]})", "unknown surface"},
+        BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":"x"}}]})", "/outputs/0/mix/pitch"},
+        BadCase{
+            R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}},{"id":"a","surface":"rudder","mix":{"yaw":1}}]})",
+            "used twice"},
+        BadCase{R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}}],"can":["fly"]})",
+                "unknown word \"fly\""},
+        BadCase{
+            R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}}],"observations":[{"do":"tilt","axis":"pitch","sense":"up"}]})",
+            "\"mode\" is missing"},
+        BadCase{
+            R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}}],"observations":[{"do":"stick","axis":"pitch","sense":"right"}]})",
+            "up or down"},
+        BadCase{
+            R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}}],"observations":[{"do":"stick","axis":"pitch","sense":"up","saw":{"elevator":"left"}}]})",
+            "up, down or still"},
+        BadCase{
+            R"({"outputs":[{"id":"a","surface":"elevator","mix":{"pitch":1}}],"observations":[{"do":"drive","output":"b","pulse":"rises"}]})",
+            "no output \"b\""},
+        BadCase{R"({"outputs":[{"id":"a","id":"b","surface":"elevator","mix":{"pitch":1}}]})", "given twice"}));
 
 }  // namespace
 }  // namespace rigging::direction

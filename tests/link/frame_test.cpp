@@ -18,7 +18,8 @@ std::string bytes(std::initializer_list<int> values) {
 // Check value of CRC-32 (IEEE 802.3).
 TEST(Frame, CrcCheckValue) { EXPECT_EQ(crc32("123456789"), 0xCBF43926u); }
 
-// Cheshire and Baker, "Consistent Overhead Byte Stuffing", IEEE/ACM Transactions on Networking 7 (1999): the rule's own cases.
+// Cheshire and Baker, "Consistent Overhead Byte Stuffing", IEEE/ACM Transactions on Networking 7 (1999): the rule's own
+// cases.
 TEST(Frame, CobsExamples) {
   const auto both = [](const std::string& plain, const std::string& stuffed) {
     EXPECT_EQ(cobs_encode(plain), stuffed);
@@ -111,8 +112,10 @@ TEST(Frame, GarbageAndEndlessFramesAreSurvived) {
   bool too_long = false;
   while (!reader.empty()) {
     const Received r = reader.take();
-    if (const Error* e = std::get_if<Error>(&r)) too_long = too_long || e->what.find("longer") != std::string::npos;
-    else EXPECT_EQ(std::get<Json>(r)["id"], 5);
+    if (const Error* e = std::get_if<Error>(&r))
+      too_long = too_long || e->what.find("longer") != std::string::npos;
+    else
+      EXPECT_EQ(std::get<Json>(r)["id"], 5);
   }
   EXPECT_TRUE(too_long);
 }
@@ -121,7 +124,9 @@ TEST(Client, ReportsForeignRepliesAndKeepsIts) {
   Client client;
   client.ask("hello");
   client.ask("read");
-  auto got = client.feed(encode_frame({{"id", 99}, {"ok", true}}) + encode_frame({{"id", 2}, {"ok", true}}) + encode_frame({{"id", 2}, {"ok", true}}) + encode_frame({{"id", 1}, {"ok", "maybe"}}) + encode_frame({{"ok", true}}));
+  auto got = client.feed(encode_frame({{"id", 99}, {"ok", true}}) + encode_frame({{"id", 2}, {"ok", true}}) +
+                         encode_frame({{"id", 2}, {"ok", true}}) + encode_frame({{"id", 1}, {"ok", "maybe"}}) +
+                         encode_frame({{"ok", true}}));
   ASSERT_EQ(got.size(), 5u);
   EXPECT_TRUE(std::holds_alternative<Error>(got[0])) << "an id nobody asked";
   EXPECT_EQ(std::get<Reply>(got[1]).request, "read");

@@ -25,7 +25,10 @@ struct Controller {
     if (what == bad_at) return bad_reply;
     if (what == "stage") staged.append(body["bytes"].get_binary().begin(), body["bytes"].get_binary().end());
     if (what == "commit") held = staged;
-    if (what == "read") return {{"ok", true}, {"image", Json::binary(std::vector<std::uint8_t>(held.begin(), held.end()))}, {"hash", image_hash(held)}};
+    if (what == "read")
+      return {{"ok", true},
+              {"image", Json::binary(std::vector<std::uint8_t>(held.begin(), held.end()))},
+              {"hash", image_hash(held)}};
     return {{"ok", true}};
   }
 };
@@ -63,7 +66,9 @@ TEST(WriteTransaction, StopsAtTheFirstRefusalAndSaysWhich) {
 TEST(WriteTransaction, WhatIsReadBackMustBeWhatWasWritten) {
   std::string other = image_bytes(image_of(demo()));
   other.back() = static_cast<char>(other.back() ^ 1);
-  for (const Json& reply : {Json{{"ok", true}, {"image", Json::binary(std::vector<std::uint8_t>(other.begin(), other.end()))}}, Json{{"ok", true}}, Json{{"ok", true}, {"image", "text"}}}) {
+  for (const Json& reply :
+       {Json{{"ok", true}, {"image", Json::binary(std::vector<std::uint8_t>(other.begin(), other.end()))}},
+        Json{{"ok", true}}, Json{{"ok", true}, {"image", "text"}}}) {
     Controller controller{"read", reply, "", ""};
     const WriteTransaction t = play(controller, image_of(demo()));
     EXPECT_TRUE(t.failed());

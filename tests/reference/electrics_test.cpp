@@ -11,10 +11,12 @@
 namespace rigging {
 namespace {
 
-// Source: ASTM B258 / NBS Handbook 100, copper wire tables at 20 °C, Ω/km. The values were written from memory; the formula
-// for the diameters (0.127 mm · 92^((36−n)/39)) and the IACS resistivity reproduce them independently of the table.
+// Source: ASTM B258 / NBS Handbook 100, copper wire tables at 20 °C, Ω/km. The values were written from memory; the
+// formula for the diameters (0.127 mm · 92^((36−n)/39)) and the IACS resistivity reproduce them independently of the
+// table.
 TEST(CopperTable, ResistancePerLength) {
-  const std::pair<double, double> table[] = {{12, 5.211}, {16, 13.17}, {20, 33.31}, {22, 52.96}, {24, 84.22}, {26, 133.9}, {28, 212.9}};
+  const std::pair<double, double> table[] = {{12, 5.211}, {16, 13.17}, {20, 33.31}, {22, 52.96},
+                                             {24, 84.22}, {26, 133.9}, {28, 212.9}};
   for (const auto& [awg, ohm_km] : table) EXPECT_NEAR(1000 * copper_ohm_per_m(awg) / ohm_km, 1, 0.002) << awg << " AWG";
 }
 
@@ -62,9 +64,10 @@ TEST(BiotSavart, DegenerateLeadsGiveNothing) {
   EXPECT_EQ(heading_error_deg(30, 20), 90);
 }
 
-// Source: direct current, Kirchhoff. Hand calculation: a linear regulator of 28 K/W on a full three-cell battery (12.6 V) feeds two analogue
-// nine-gram servos that move (0.16 A each) and a receiver (0.10 A at most) plus the board (0.09 A): 0.51 A.
-// Heat = (12.6 − 5.0) V × 0.51 A = 3.876 W; junction = 25 °C + 3.876 W × 28 K/W = 133.5 °C, above its 125 °C.
+// Source: direct current, Kirchhoff. Hand calculation: a linear regulator of 28 K/W on a full three-cell battery (12.6
+// V) feeds two analogue nine-gram servos that move (0.16 A each) and a receiver (0.10 A at most) plus the board (0.09
+// A): 0.51 A. Heat = (12.6 − 5.0) V × 0.51 A = 3.876 W; junction = 25 °C + 3.876 W × 28 K/W = 133.5 °C, above its 125
+// °C.
 TEST(Regulator, HeatAndJunctionByHand) {
   Rig rig;
   rig.name = "hand calculation";
@@ -83,7 +86,8 @@ TEST(Regulator, HeatAndJunctionByHand) {
   const SourceReport& esc = *r.source("esc");
   EXPECT_NEAR(esc.amps[static_cast<std::size_t>(Effort::all_moving)], 0.51, 1e-9);
   ASSERT_TRUE(esc.heat && esc.junction);
-  // Off the 12.6 V come the battery's own 15 mΩ and its lead (14 AWG, 0.1 m: 2·(8.29 mΩ/m·0.1 m + 1.2 mΩ) = 4.06 mΩ), together 9.7 mV.
+  // Off the 12.6 V come the battery's own 15 mΩ and its lead (14 AWG, 0.1 m: 2·(8.29 mΩ/m·0.1 m + 1.2 mΩ) = 4.06 mΩ),
+  // together 9.7 mV.
   const double watts = (12.6 - 0.51 * 0.01906 - 5) * 0.51;
   EXPECT_NEAR(esc.heat->value, watts, 1e-4);
   EXPECT_NEAR(esc.junction->value, 25 + watts * 28, 3e-3);
@@ -94,8 +98,9 @@ TEST(Regulator, HeatAndJunctionByHand) {
   EXPECT_NEAR(esc.amps[static_cast<std::size_t>(Effort::idle)], 0.116, 1e-9);
 }
 
-// Source: Ohm's law and the copper table. Hand calculation: a servo on 0.60 m of 26 AWG (133.9 Ω/km), contacts of 10 mΩ at both ends of both
-// wires: 2·(0.1339·0.6 + 0.02) = 0.2007 Ω; stalled at 1.2 A it gets 5 V − drops: the lead's own is 0.241 V.
+// Source: Ohm's law and the copper table. Hand calculation: a servo on 0.60 m of 26 AWG (133.9 Ω/km), contacts of 10 mΩ
+// at both ends of both wires: 2·(0.1339·0.6 + 0.02) = 0.2007 Ω; stalled at 1.2 A it gets 5 V − drops: the lead's own is
+// 0.241 V.
 TEST(LeadDrop, ByHand) {
   Lead l;
   l.length_m = 0.6;
@@ -120,8 +125,9 @@ TEST(LeadDrop, ByHand) {
   EXPECT_NEAR(r.brown_out_margin->value, 5 - supply_ohm * total - 4.0, 1e-3);
 }
 
-// Source: moments about the nose, by hand: 0.8 kg at 0.40 m and 0.2 kg at 0.10 m balance at 0.34 m; to bring it to 0.37 m the 0.2 kg
-// go 0.03·1.0/0.2 = 0.15 m back; 0.32 m instead wants them 0.10 m forward, out of the nose, so a weight: 1.0·0.02/(0.32−0.03) = 0.069 kg.
+// Source: moments about the nose, by hand: 0.8 kg at 0.40 m and 0.2 kg at 0.10 m balance at 0.34 m; to bring it to 0.37
+// m the 0.2 kg go 0.03·1.0/0.2 = 0.15 m back; 0.32 m instead wants them 0.10 m forward, out of the nose, so a
+// weight: 1.0·0.02/(0.32−0.03) = 0.069 kg.
 TEST(Moments, BalanceByHand) {
   Rig rig;
   rig.controller.kind = "abacus";  // weighs nothing
@@ -167,10 +173,13 @@ TEST(DriveTrain, StaticPointBalancesTorques) {
   MotorFigures m{1000, 0.09, 0.6, 18, Json::object()};
   PropellerFigures p{0.2286, 0.127, false, Json::object()};
   const Motor at = static_point(m, p, 11.1, 0.02);
-  const double kt = 60 / (2 * std::numbers::pi * 1000), torque = power_coefficient(0.127 / 0.2286) * 1.225 * at.rev_s * at.rev_s * std::pow(0.2286, 5) / (2 * std::numbers::pi);
+  const double kt = 60 / (2 * std::numbers::pi * 1000), torque = power_coefficient(0.127 / 0.2286) * 1.225 * at.rev_s *
+                                                                 at.rev_s * std::pow(0.2286, 5) /
+                                                                 (2 * std::numbers::pi);
   EXPECT_NEAR(kt * (at.amps - 0.6), torque, 1e-9);
   EXPECT_NEAR(at.amps, (11.1 - at.rev_s * 60 / 1000) / 0.11, 1e-6);
-  EXPECT_NEAR(at.thrust_n, thrust_coefficient(0.127 / 0.2286) * 1.225 * at.rev_s * at.rev_s * std::pow(0.2286, 4), 1e-9);
+  EXPECT_NEAR(at.thrust_n, thrust_coefficient(0.127 / 0.2286) * 1.225 * at.rev_s * at.rev_s * std::pow(0.2286, 4),
+              1e-9);
   EXPECT_GT(at.watts, 0);
 }
 
@@ -179,7 +188,8 @@ TEST(Alignment, TwentyFourTurnsAreProperRotations) {
   for (const Turn& t : all_turns()) {
     const auto m = alignment_matrix(t, 3, -4, 7);
     double det = 0;
-    for (int i = 0; i < 3; ++i) det += m[0][i] * (m[1][(i + 1) % 3] * m[2][(i + 2) % 3] - m[1][(i + 2) % 3] * m[2][(i + 1) % 3]);
+    for (int i = 0; i < 3; ++i)
+      det += m[0][i] * (m[1][(i + 1) % 3] * m[2][(i + 2) % 3] - m[1][(i + 2) % 3] * m[2][(i + 1) % 3]);
     EXPECT_NEAR(det, 1, 1e-12) << t.name();
     const auto square = alignment_matrix(t, 0, 0, 0);
     EXPECT_NEAR(square[static_cast<std::size_t>(t.arrow.axis)][0], t.arrow.sign, 1e-15) << t.name();

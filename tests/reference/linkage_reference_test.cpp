@@ -14,7 +14,8 @@ namespace {
 constexpr double pi = std::numbers::pi, rad = pi / 180;
 
 /// Freudenstein's equation (F. Freudenstein, "An analytical approach to the design of four-link mechanisms", 1954):
-/// K1 cos θ4 − K2 cos θ2 + K3 = cos(θ2 − θ4), angles from the ground link. Both roots for θ4 by the half-angle substitution.
+/// K1 cos θ4 − K2 cos θ2 + K3 = cos(θ2 − θ4), angles from the ground link. Both roots for θ4 by the half-angle
+/// substitution.
 std::array<double, 2> freudenstein(double a, double b, double c, double d, double theta2) {
   const double k1 = d / a, k2 = d / c, k3 = (a * a - b * b + c * c + d * d) / (2 * a * c);
   const double p = k1 - std::cos(theta2), q = -std::sin(theta2), r = k3 - k2 * std::cos(theta2);
@@ -52,7 +53,8 @@ TEST(Reference, FourBarAgreesWithFreudenstein) {
       const double horn = l.horn_deg * rad + (l.push_lifts ? 1 : -1) * pose->up_deg * rad;
       const double theta4 = pi / 2 - horn - slope;
       double off = 10;
-      for (const double root : freudenstein(l.arm_m, l.rod_m, l.horn_m, d, theta2)) off = std::min(off, std::abs(std::remainder(root - theta4, 2 * pi)));
+      for (const double root : freudenstein(l.arm_m, l.rod_m, l.horn_m, d, theta2))
+        off = std::min(off, std::abs(std::remainder(root - theta4, 2 * pi)));
       // Where both roots meet (a dead centre) a root is only half as precise as its equation.
       const double limit = pose->rod_to_horn_deg < 1 ? 1e-6 : 1e-9;
       EXPECT_LT(off, limit) << "arm " << arm;
@@ -60,10 +62,12 @@ TEST(Reference, FourBarAgreesWithFreudenstein) {
       // The inverse, as far as it lies on the branch of the neutral.
       const auto back = bar->arm_for(pose->up_deg);
       ASSERT_TRUE(back);
-      if (pose->rod_to_arm_deg > 5 && std::abs(*back - arm) > 1e-7) EXPECT_NEAR(bar->pose(*back)->up_deg, pose->up_deg, 1e-9) << "another arm, the same surface";
+      if (pose->rod_to_arm_deg > 5 && std::abs(*back - arm) > 1e-7)
+        EXPECT_NEAR(bar->pose(*back)->up_deg, pose->up_deg, 1e-9) << "another arm, the same surface";
       // The ratio is the slope.
       const auto ahead = bar->pose(arm + 1e-5), behind = bar->pose(arm - 1e-5);
-      if (ahead && behind && pose->rod_to_horn_deg > 10) EXPECT_NEAR(pose->ratio, (ahead->up_deg - behind->up_deg) / 2e-5, 1e-4 * std::max(1.0, std::abs(pose->ratio)));
+      if (ahead && behind && pose->rod_to_horn_deg > 10)
+        EXPECT_NEAR(pose->ratio, (ahead->up_deg - behind->up_deg) / 2e-5, 1e-4 * std::max(1.0, std::abs(pose->ratio)));
     }
   }
   EXPECT_GT(compared, 20000);
@@ -82,15 +86,16 @@ TEST(Reference, AParallelogramTurnsAlike) {
   }
 }
 
-// Glauert's thin aerofoil values: effectiveness 0.6090 at a quarter (references), −π/2 when the whole section is the flap.
+// Glauert's thin aerofoil values: effectiveness 0.6090 at a quarter (references), −π/2 when the whole section is the
+// flap.
 TEST(Reference, FlapTheory) {
   EXPECT_NEAR(flap_effectiveness(0.25), 0.6090, 5e-5);
   EXPECT_NEAR(flap_effectiveness(1), 1, 1e-12);
   EXPECT_NEAR(hinge_moment_slope(1), -pi / 2, 2e-4);
 }
 
-// The same hinge moment from a lattice of 600 vortices on the chord line (Weissinger: vortex at a quarter, wind at three quarters of each
-// piece), which shares no formula with the integral.
+// The same hinge moment from a lattice of 600 vortices on the chord line (Weissinger: vortex at a quarter, wind at
+// three quarters of each piece), which shares no formula with the integral.
 TEST(Reference, HingeMomentAgainstAVortexLattice) {
   constexpr int n = 600;
   for (const double share : {0.2, 0.25, 0.4}) {
@@ -105,11 +110,13 @@ TEST(Reference, HingeMomentAgainstAVortexLattice) {
     const Eigen::VectorXd strength = wash.partialPivLu().solve(slope);
     double moment = 0;
     for (int k = 0; k < n; ++k) moment -= 2 * strength[k] * std::max(0.0, (k + 0.25) * h - (1 - share));
-    EXPECT_NEAR(hinge_moment_slope(share), moment / (share * share), 0.01 * std::abs(moment / (share * share))) << share;
+    EXPECT_NEAR(hinge_moment_slope(share), moment / (share * share), 0.01 * std::abs(moment / (share * share)))
+        << share;
   }
 }
 
-// By hand: arm 10 mm, horn 20 mm, 30° of arm. With a long level rod sin 30° · 10 / 20 = sin of the horn's angle: 14.48°.
+// By hand: arm 10 mm, horn 20 mm, 30° of arm. With a long level rod sin 30° · 10 / 20 = sin of the horn's
+// angle: 14.48°.
 TEST(Reference, ThrowByHand) {
   Linkage l;
   l.arm_m = 0.010;
@@ -121,8 +128,9 @@ TEST(Reference, ThrowByHand) {
   EXPECT_NEAR(throw_deg(0.05, 0.0126), 14.4775, 1e-2);
 }
 
-// By hand: 0.012 m² of surface, 40 mm chord, at 30 m/s: q = 551.25 Pa; with 20° (0.34907 rad) and a slope of −0.6 per radian the
-// hinge moment is 551.25 · 0.012 · 0.04 · 0.6 · 0.34907 = 0.05542 N·m; a linkage of half ratio asks half of it of the servo.
+// By hand: 0.012 m² of surface, 40 mm chord, at 30 m/s: q = 551.25 Pa; with 20° (0.34907 rad) and a slope of −0.6 per
+// radian the hinge moment is 551.25 · 0.012 · 0.04 · 0.6 · 0.34907 = 0.05542 N·m; a linkage of half ratio asks half of
+// it of the servo.
 TEST(Reference, TorqueByHand) {
   const double q = 1.225 / 2 * 30 * 30;
   EXPECT_NEAR(q * 0.012 * 0.04 * 0.6 * 20 * rad, 0.05542, 1e-5);

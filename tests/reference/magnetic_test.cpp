@@ -24,7 +24,8 @@ TEST(MagneticModel, AgreesWithThePublishedValues) {
     const auto cell = [&](const char* name) { return row[static_cast<std::size_t>(table->column(name))]; };
     const auto f = model().field(cell("lat_deg"), cell("lon_deg"), cell("alt_km"), cell("date"));
     ASSERT_TRUE(f) << f.error().text();
-    // The aim is 0.1 nT; what is left comes from the rounding of the reference radius and flattening. Angles are printed to 0.01°.
+    // The aim is 0.1 nT; what is left comes from the rounding of the reference radius and flattening. Angles are
+    // printed to 0.01°.
     EXPECT_NEAR(f->north_nT, cell("north_nT"), 1e-3);
     EXPECT_NEAR(f->east_nT, cell("east_nT"), 1e-3);
     EXPECT_NEAR(f->down_nT, cell("down_nT"), 1e-3);
@@ -58,11 +59,13 @@ TEST(MagneticModel, DatesAreDecimalYears) {
   EXPECT_NEAR(*decimal_year("2026-07-02"), 2026 + 182 / 365.0, 1e-12);
   EXPECT_NEAR(*decimal_year("2028-12-31"), 2028 + 365 / 366.0, 1e-12);
   EXPECT_DOUBLE_EQ(*decimal_year("2026.5"), 2026.5);
-  for (const char* bad : {"", "soon", "2026-13-01", "2026-02-29", "2026-1-1", "2026.5x", "nan", "2026-0a-01"}) EXPECT_FALSE(decimal_year(bad)) << bad;
+  for (const char* bad : {"", "soon", "2026-13-01", "2026-02-29", "2026-1-1", "2026.5x", "nan", "2026-0a-01"})
+    EXPECT_FALSE(decimal_year(bad)) << bad;
 }
 
 TEST(NumberTable, SaysLineAndColumn) {
-  EXPECT_EQ(parse_number_table("# c\na,b\n1,2\n\n3, 4 \r\n", "t")->rows, (std::vector<std::vector<double>>{{1, 2}, {3, 4}}));
+  EXPECT_EQ(parse_number_table("# c\na,b\n1,2\n\n3, 4 \r\n", "t")->rows,
+            (std::vector<std::vector<double>>{{1, 2}, {3, 4}}));
   EXPECT_EQ(parse_number_table("a,b\n1,x\n", "t").error().text(), "t:2: \"x\" in column b; expected a number");
   EXPECT_EQ(parse_number_table("a,b\n1\n", "t").error().where, "t:2");
   EXPECT_FALSE(parse_number_table("a\ninf\n", "t"));

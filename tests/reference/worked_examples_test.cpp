@@ -9,21 +9,24 @@
 #include "review/review.h"
 #include "wiring/plan.h"
 
-// Three rigs typed in from nothing, planned, and their budget and balance worked out by hand. The sums are arithmetic on the catalogue's
-// figures (common practice, noted there); the physics is Ohm's and Kirchhoff's, the moments are about the nose.
+// Three rigs typed in from nothing, planned, and their budget and balance worked out by hand. The sums are arithmetic
+// on the catalogue's figures (common practice, noted there); the physics is Ohm's and Kirchhoff's, the moments are
+// about the nose.
 namespace rigging {
 namespace {
 
-double amps(const PowerReport& r, const char* part, Effort e) { return r.source(part)->amps[static_cast<std::size_t>(e)]; }
+double amps(const PowerReport& r, const char* part, Effort e) {
+  return r.source(part)->amps[static_cast<std::size_t>(e)];
+}
 
 /// A small flying wing on the fixed-function board: two elevon servos, everything on one joined rail.
 TEST(WorkedExample, FlyingWingOnTheFixedBoard) {
   Rig rig = fresh_rig("worked example", AirframeKind::flying_wing, "fixed_mini");
-  add_part(rig, "battery", "battery_2s_850");       // 52 g
-  add_part(rig, "esc", "esc_10_linear");            // 9 g, 1 A linear, 38 K/W
-  add_part(rig, "motor", "motor_1806");             // 19 g
-  add_part(rig, "propeller", "propeller_5x4");      // 5 g
-  add_part(rig, "receiver", "receiver_serial_inverted");  // 6 g
+  add_part(rig, "battery", "battery_2s_850");                                              // 52 g
+  add_part(rig, "esc", "esc_10_linear");                                                   // 9 g, 1 A linear, 38 K/W
+  add_part(rig, "motor", "motor_1806");                                                    // 19 g
+  add_part(rig, "propeller", "propeller_5x4");                                             // 5 g
+  add_part(rig, "receiver", "receiver_serial_inverted");                                   // 6 g
   add_part(rig, "left", "servo_5g_analogue", Surface{SurfaceKind::elevon, Side::left});    // 5 g
   add_part(rig, "right", "servo_5g_analogue", Surface{SurfaceKind::elevon, Side::right});  // 5 g
   const Plan plan = plan_wiring(rig, shipped());
@@ -39,21 +42,26 @@ TEST(WorkedExample, FlyingWingOnTheFixedBoard) {
   EXPECT_NEAR(amps(p, "esc", Effort::one_stalled), 0.78, 1e-9);
   EXPECT_NEAR(amps(p, "esc", Effort::two_stalled), 1.18, 1e-9);
   EXPECT_NE(p.source("esc")->verdict.find("with two does not"), std::string::npos) << p.source("esc")->verdict;
-  // Full battery 8.4 V, off which 20 mΩ inside and the lead's 4.06 mΩ take 0.38 A · 24.06 mΩ = 9 mV: (8.391 − 5) V · 0.38 A = 1.2885 W, 38 K/W: +49 K.
+  // Full battery 8.4 V, off which 20 mΩ inside and the lead's 4.06 mΩ take 0.38 A · 24.06 mΩ = 9 mV: (8.391 − 5) V ·
+  // 0.38 A = 1.2885 W, 38 K/W: +49 K.
   EXPECT_NEAR(p.source("esc")->heat->value, (8.4 - 0.38 * 0.02406 - 5) * 0.38, 1e-4);
   EXPECT_NEAR(p.source("esc")->junction->value, 25 + 1.2885 * 38, 0.02);
   // Masses: 5 + 52 + 9 + 19 + 5 + 6 + 5 + 5 = 106 g, with a 150 g airframe 256 g.
   rig.fit.frame_mass_kg = 0.150;
   rig.fit.frame_at_m = 0.20;
-  const std::pair<const char*, double> places[] = {{"controller", 0.12}, {"battery", 0.06}, {"esc", 0.16}, {"motor", 0.25}, {"propeller", 0.27}, {"receiver", 0.14}, {"left", 0.20}, {"right", 0.20}};
+  const std::pair<const char*, double> places[] = {{"controller", 0.12}, {"battery", 0.06},   {"esc", 0.16},
+                                                   {"motor", 0.25},      {"propeller", 0.27}, {"receiver", 0.14},
+                                                   {"left", 0.20},       {"right", 0.20}};
   for (const auto& [part, at] : places) put(rig, part, at);
   const Balance b = analyze_fit(rig, shipped(), analyze_airframe(rig), analyze_power(rig, shipped())).balance;
   EXPECT_NEAR(b.total.value, 0.256, 1e-9);
-  // Moments in g·m: 150·0.20 + 5·0.12 + 52·0.06 + 9·0.16 + 19·0.25 + 5·0.27 + 6·0.14 + 10·0.20 = 44.10; / 256 g = 0.17227 m.
+  // Moments in g·m: 150·0.20 + 5·0.12 + 52·0.06 + 9·0.16 + 19·0.25 + 5·0.27 + 6·0.14 + 10·0.20 = 44.10; / 256 g =
+  // 0.17227 m.
   EXPECT_NEAR(b.balance_point.value, 44.10 / 256, 1e-6);
 }
 
-/// A conventional model on the screen-and-keys board, its own regulator at a spare socket, the speed controller's red wire out.
+/// A conventional model on the screen-and-keys board, its own regulator at a spare socket, the speed controller's red
+/// wire out.
 TEST(WorkedExample, ConventionalWithItsOwnRegulator) {
   Rig rig = fresh_rig("worked example", AirframeKind::two_ailerons, "screen_keys");
   add_part(rig, "battery", "battery_3s_2200");
@@ -61,7 +69,8 @@ TEST(WorkedExample, ConventionalWithItsOwnRegulator) {
   add_part(rig, "bec", "regulator_5v_3a");
   add_part(rig, "motor", "motor_2212");
   add_part(rig, "receiver", "receiver_pulse");
-  for (const Surface s : facts_of(AirframeKind::two_ailerons).surfaces) add_part(rig, "servo_" + s.word(), "servo_9g_analogue", s);
+  for (const Surface s : facts_of(AirframeKind::two_ailerons).surfaces)
+    add_part(rig, "servo_" + s.word(), "servo_9g_analogue", s);
   const Plan plan = plan_wiring(rig, shipped());
   ASSERT_TRUE(plan.obstacles.empty()) << plan.obstacles.front().what;
   const PowerReport p = analyze_power(plan.rig, shipped());
@@ -115,8 +124,10 @@ TEST(WorkedExample, TwinWithOneRedWire) {
     ASSERT_TRUE(o);
     bool motor = false, signal = false;
     for (const Lead& l : plan.rig.leads) {
-      motor = motor || (far_end(l, "esc_" + side, "motor") && far_end(l, "esc_" + side, "motor")->part == "motor_" + side);
-      signal = signal || (far_end(l, "esc_" + side, "servo") && far_end(l, "esc_" + side, "servo")->socket == o->socket);
+      motor =
+          motor || (far_end(l, "esc_" + side, "motor") && far_end(l, "esc_" + side, "motor")->part == "motor_" + side);
+      signal =
+          signal || (far_end(l, "esc_" + side, "servo") && far_end(l, "esc_" + side, "servo")->socket == o->socket);
     }
     EXPECT_TRUE(motor && signal) << side;
   }
@@ -136,8 +147,8 @@ TEST(WorkedExample, TwinWithOneRedWire) {
 
 /// The demos, budget by hand from the catalogue's figures.
 TEST(WorkedExample, BudgetsOfTheDemos) {
-  // Hedgerow: four servos 0.30 moving, 1.2 stalled, on the speed controller; on the module receiver 0.10, satellites 0.08, camera 0.14, video 0.72,
-  // buzzer 0.03 and, through a diode, the board 0.25.
+  // Hedgerow: four servos 0.30 moving, 1.2 stalled, on the speed controller; on the module receiver 0.10, satellites
+  // 0.08, camera 0.14, video 0.72, buzzer 0.03 and, through a diode, the board 0.25.
   const PowerReport hedgerow = analyze_power(demo("hedgerow"), shipped());
   EXPECT_NEAR(amps(hedgerow, "esc", Effort::all_moving), 1.2, 1e-9);
   EXPECT_NEAR(amps(hedgerow, "esc", Effort::one_stalled), 2.1, 1e-9);
@@ -158,7 +169,8 @@ TEST(WorkedExample, BudgetsOfTheDemos) {
 /// The demos, moments summed straight from the files.
 TEST(WorkedExample, BalanceOfTheDemos) {
   std::map<std::string, double> catalogue_kg;
-  for (const auto& entry : std::filesystem::directory_iterator(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue")) {
+  for (const auto& entry :
+       std::filesystem::directory_iterator(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue")) {
     const Json file = *read_json_file(entry.path());
     for (const char* list : {"parts", "controllers"})
       if (file.contains(list))
@@ -166,7 +178,8 @@ TEST(WorkedExample, BalanceOfTheDemos) {
           if (p.contains("mass_kg")) catalogue_kg[p["id"]] = p["mass_kg"];
   }
   for (const char* name : {"hedgerow", "heath", "delta"}) {
-    const Json json = *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo" / (std::string(name) + ".rig.json"));
+    const Json json =
+        *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo" / (std::string(name) + ".rig.json"));
     double mass = json["fit"]["frame_mass_kg"], moment = mass * json["fit"]["frame_at_m"].get<double>();
     for (const Json& place : json["places"]) {
       std::string kind = json["controller"]["kind"];

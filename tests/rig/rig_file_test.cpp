@@ -2,8 +2,8 @@
 
 #include <gtest/gtest.h>
 
-#include <functional>
 #include <unistd.h>
+#include <functional>
 
 #include <valijson/adapters/nlohmann_json_adapter.hpp>
 #include <valijson/schema.hpp>
@@ -115,14 +115,22 @@ TEST_P(BrokenFile, SaysWhereAndWhatWasExpected) {
 }
 INSTANTIATE_TEST_SUITE_P(
     Places, BrokenFile,
-    testing::Values(Broken{"/format", "kite", "/format"}, Broken{"/version", 2, "newer"}, Broken{"/version", "1", "/version"}, Broken{"/name", 5, "/name"},
-                    Broken{"/airframe", Json::array(), "/airframe"}, Broken{"/airframe/kind", "balloon", "/airframe/kind"}, Broken{"/airframe/span_m", "wide", "/airframe/span_m"},
-                    Broken{"/airframe/span_m", 1800, "/airframe/span_m"}, Broken{"/airframe/span_m", nullptr, "/airframe/span_m"}, Broken{"/controller/mounted", "yes", "/controller/mounted"},
-                    Broken{"/outputs/0/mix/roll", 7, "/outputs/0/mix/roll"}, Broken{"/outputs/0/surfaces/0", "wing", "/outputs/0/surfaces/0"},
-                    Broken{"/outputs/0/surfaces", Json::array({"rudder", "rudder"}), "two outputs"}, Broken{"/outputs/1/id", "out_1", "used twice", false}, Broken{"/outputs/1/id", "", "is empty"},
-                    Broken{"/outputs/0/low_us", 1600, "enclose", false}, Broken{"/outputs", 3, "/outputs"}, Broken{"/sensing", Json{{"board", "arrow_up_top_down"}}, "/sensing/board"},
-                    Broken{"/radio/channels/0/number", 0, "/radio/channels/0/number"}, Broken{"/radio/channels/0/number", 2, "used twice", false}, Broken{"/radio/channels/0/number", 1.5, "/radio/channels/0/number"},
-                    Broken{"/modes/0/from_us", 1400, "from_us", false}));
+    testing::Values(
+        Broken{"/format", "kite", "/format"}, Broken{"/version", 2, "newer"}, Broken{"/version", "1", "/version"},
+        Broken{"/name", 5, "/name"}, Broken{"/airframe", Json::array(), "/airframe"},
+        Broken{"/airframe/kind", "balloon", "/airframe/kind"}, Broken{"/airframe/span_m", "wide", "/airframe/span_m"},
+        Broken{"/airframe/span_m", 1800, "/airframe/span_m"}, Broken{"/airframe/span_m", nullptr, "/airframe/span_m"},
+        Broken{"/controller/mounted", "yes", "/controller/mounted"},
+        Broken{"/outputs/0/mix/roll", 7, "/outputs/0/mix/roll"},
+        Broken{"/outputs/0/surfaces/0", "wing", "/outputs/0/surfaces/0"},
+        Broken{"/outputs/0/surfaces", Json::array({"rudder", "rudder"}), "two outputs"},
+        Broken{"/outputs/1/id", "out_1", "used twice", false}, Broken{"/outputs/1/id", "", "is empty"},
+        Broken{"/outputs/0/low_us", 1600, "enclose", false}, Broken{"/outputs", 3, "/outputs"},
+        Broken{"/sensing", Json{{"board", "arrow_up_top_down"}}, "/sensing/board"},
+        Broken{"/radio/channels/0/number", 0, "/radio/channels/0/number"},
+        Broken{"/radio/channels/0/number", 2, "used twice", false},
+        Broken{"/radio/channels/0/number", 1.5, "/radio/channels/0/number"},
+        Broken{"/modes/0/from_us", 1400, "from_us", false}));
 
 TEST(RigFile, TextThatIsNoJsonIsPlaced) {
   const auto json = parse_json("{\n  \"format\": \"rig\",\n  \"version\": ,\n}", "a.json");
@@ -180,14 +188,16 @@ TEST(RigFile, PartsPlacesAndLeadsMustBelongTogether) {
     EXPECT_FALSE(rig);
     return rig ? std::string() : rig.error().text();
   };
-  EXPECT_NE(refused([](Json& j) { j["leads"][0]["from"]["part"] = "ghost"; }).find("/leads/0/from/part"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["leads"][0]["from"]["part"] = "ghost"; }).find("/leads/0/from/part"),
+            std::string::npos);
   EXPECT_NE(refused([](Json& j) { j["leads"][2]["to"]["part"] = ""; }).find("/leads/2/to/part"), std::string::npos);
   EXPECT_NE(refused([](Json& j) { j["leads"][1]["id"] = j["leads"][0]["id"]; }).find("/leads/1"), std::string::npos);
   EXPECT_NE(refused([](Json& j) { j["places"][0]["part"] = "ghost"; }).find("/places/0/part"), std::string::npos);
   EXPECT_NE(refused([](Json& j) { j["places"].push_back(j["places"][0]); }).find("twice"), std::string::npos);
   EXPECT_NE(refused([](Json& j) { j["parts"][0]["id"] = "controller"; }).find("the board itself"), std::string::npos);
   EXPECT_NE(refused([](Json& j) { j["parts"][1]["surface"] = "wing"; }).find("/parts/1/surface"), std::string::npos);
-  EXPECT_NE(refused([](Json& j) { j["leads"][0]["kind"] = "rope"; }).find("four_way"), std::string::npos) << "the words that there are";
+  EXPECT_NE(refused([](Json& j) { j["leads"][0]["kind"] = "rope"; }).find("four_way"), std::string::npos)
+      << "the words that there are";
   EXPECT_NE(refused([](Json& j) { j["leads"][0]["length_m"] = 0; }).find("/leads/0/length_m"), std::string::npos);
   EXPECT_NE(refused([](Json& j) { j["fit"]["latitude_deg"] = 91; }).find("/fit/latitude_deg"), std::string::npos);
   EXPECT_NE(refused([](Json& j) { j["fit"]["bay"]["width_m"] = -1; }).find("/fit/bay/width_m"), std::string::npos);
@@ -212,7 +222,8 @@ TEST(RigFile, SectionsOfTheNewStationsMayBeAbsentAndKeepWhatTheyDoNotKnow) {
   const auto rig = rig_from_json(json, "x");
   ASSERT_TRUE(rig);
   const Json out = Json::parse(rig_text(*rig));
-  for (const char* pointer : {"/fit/hatch", "/fit/bay/lining", "/power/tested_by", "/leads/3/colour", "/places/2/tape"}) EXPECT_EQ(out[Json::json_pointer(pointer)], json[Json::json_pointer(pointer)]) << pointer;
+  for (const char* pointer : {"/fit/hatch", "/fit/bay/lining", "/power/tested_by", "/leads/3/colour", "/places/2/tape"})
+    EXPECT_EQ(out[Json::json_pointer(pointer)], json[Json::json_pointer(pointer)]) << pointer;
   EXPECT_EQ(rig->lead("gps")->kind, LeadKind::four_way);
   EXPECT_EQ(rig->part("nobody"), nullptr);
   EXPECT_EQ(rig->place("nobody"), nullptr);

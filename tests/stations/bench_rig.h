@@ -14,9 +14,12 @@ inline const Catalogue& shipped() {
   return c;
 }
 
-inline Rig demo(const std::string& name) { return *load_rig(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo" / (name + ".rig.json")); }
+inline Rig demo(const std::string& name) {
+  return *load_rig(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo" / (name + ".rig.json"));
+}
 
-inline Part& add_part(Rig& rig, const std::string& id, const std::string& kind, std::optional<Surface> surface = std::nullopt) {
+inline Part& add_part(Rig& rig, const std::string& id, const std::string& kind,
+                      std::optional<Surface> surface = std::nullopt) {
   Part p;
   p.id = id;
   p.kind = kind;
@@ -25,7 +28,8 @@ inline Part& add_part(Rig& rig, const std::string& id, const std::string& kind, 
   return rig.parts.back();
 }
 
-inline Lead& add_lead(Rig& rig, const std::string& id, const std::string& from, const std::string& from_socket, const std::string& to, const std::string& to_socket, LeadKind kind = LeadKind::servo) {
+inline Lead& add_lead(Rig& rig, const std::string& id, const std::string& from, const std::string& from_socket,
+                      const std::string& to, const std::string& to_socket, LeadKind kind = LeadKind::servo) {
   Lead l;
   l.id = id;
   l.from = {from, from_socket, Json::object()};
@@ -55,7 +59,9 @@ inline void read_surface(Rig& rig, const char* surface, double low_deg, double c
   Linkage* l = rig.linkage(*surface_from_word(surface));
   ASSERT_TRUE(l) << surface;
   const Output& o = *rig.output_of(l->surface);
-  l->readings = {{o.low_us, low_deg, Json::object()}, {o.centre_us, centre_deg, Json::object()}, {o.high_us, high_deg, Json::object()}};
+  l->readings = {{o.low_us, low_deg, Json::object()},
+                 {o.centre_us, centre_deg, Json::object()},
+                 {o.high_us, high_deg, Json::object()}};
 }
 
 inline void read_sticks(Rig& rig, double low_us = 1000, double centre_us = 1500, double high_us = 2000) {
@@ -74,7 +80,8 @@ inline Rig measured(Rig rig) {
     const bool lifts = rising_lifts(*rig.output_of(l.surface), l.surface) > 0;
     read_surface(rig, l.surface.word().c_str(), lifts ? -20 : 20, 0.2, lifts ? 20 : -20);
   }
-  for (const auto check : {MeasuredCheck::sticks_calibrated, MeasuredCheck::loss_noticed, MeasuredCheck::surfaces_centred, MeasuredCheck::throws_equal})
+  for (const auto check : {MeasuredCheck::sticks_calibrated, MeasuredCheck::loss_noticed,
+                           MeasuredCheck::surfaces_centred, MeasuredCheck::throws_equal})
     rig = measured_proven(std::move(rig), shipped(), check, "2026-11-02T10:00:00Z", false);
   return rig;
 }

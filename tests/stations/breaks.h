@@ -15,7 +15,8 @@ using Set = std::multiset<std::string>;
 inline Rig good(const std::string& name) {
   Rig rig = demo(name);
   rig.controller.mounted = true;
-  for (const Check& check : needed_checks(rig, *shipped().controller(rig.controller.kind))) rig = proven(rig, check, "2026-11-01T10:00:00Z", false);
+  for (const Check& check : needed_checks(rig, *shipped().controller(rig.controller.kind)))
+    rig = proven(rig, check, "2026-11-01T10:00:00Z", false);
   return rig;
 }
 

@@ -23,7 +23,8 @@ TEST(Mating, IsSymmetricAndFitsTheTable) {
       if (mates(x, y)) mates_of[a].insert(b);
     }
   using T = TerminalKind;
-  EXPECT_EQ(mates_of[T::inverted_serial], (std::set<T>{T::serial_inverting})) << "inverted serial needs a port that inverts (common practice)";
+  EXPECT_EQ(mates_of[T::inverted_serial], (std::set<T>{T::serial_inverting}))
+      << "inverted serial needs a port that inverts (common practice)";
   EXPECT_EQ(mates_of[T::sense_output], (std::set<T>{T::sense_input}));
   EXPECT_EQ(mates_of[T::motor_in], (std::set<T>{T::motor_out}));
   EXPECT_EQ(mates_of[T::usb], std::set<T>{});
@@ -50,7 +51,8 @@ TEST(Strands, AreTheWiresThatALeadReallyHas) {
     Lead l = *rig.lead(id);
     l.plus_removed = red_out;
     std::vector<std::string> words;
-    for (const char* s : strands_of(l, terminal_of(rig, shipped(), l.from), terminal_of(rig, shipped(), l.to))) words.emplace_back(s);
+    for (const char* s : strands_of(l, terminal_of(rig, shipped(), l.from), terminal_of(rig, shipped(), l.to)))
+      words.emplace_back(s);
     return words;
   };
   using W = std::vector<std::string>;

@@ -45,7 +45,9 @@ TEST(Figures, AnEstimateHasABandAndAMeasurementHasNone) {
 
 TEST(DriveTrain, GrowsWithCellsDiameterAndPitch) {
   const MotorFigures motor{1000, 0.09, 0.6, 18, Json::object()};
-  const auto point = [&](double inches, double pitch, double volts) { return static_point(motor, {inches * 0.0254, pitch * 0.0254, false, Json::object()}, volts, 0.02); };
+  const auto point = [&](double inches, double pitch, double volts) {
+    return static_point(motor, {inches * 0.0254, pitch * 0.0254, false, Json::object()}, volts, 0.02);
+  };
   const Motor base = point(9, 5, 11.1);
   EXPECT_GT(point(10, 5, 11.1).amps, base.amps);
   EXPECT_LT(point(10, 5, 11.1).rev_s, base.rev_s);
@@ -75,9 +77,12 @@ TEST(Leads, TheirUsualLengthAndGaugeAreThoseOfTheirKind) {
 }
 
 TEST(Review, TheStationsShowHowTheyStand) {
-  const auto state = [](const Rig& rig, Station s) { return review(rig, shipped()).stations[static_cast<std::size_t>(s)]; };
+  const auto state = [](const Rig& rig, Station s) {
+    return review(rig, shipped()).stations[static_cast<std::size_t>(s)];
+  };
   Rig rig = demo("hedgerow");
-  for (const Station s : {Station::fit, Station::power, Station::wiring}) EXPECT_EQ(state(rig, s), StationState::planned);
+  for (const Station s : {Station::fit, Station::power, Station::wiring})
+    EXPECT_EQ(state(rig, s), StationState::planned);
   rig.lead("gps")->pair_turned = true;
   EXPECT_EQ(state(rig, Station::wiring), StationState::snags);
   EXPECT_EQ(state(rig, Station::power), StationState::planned);
@@ -85,7 +90,8 @@ TEST(Review, TheStationsShowHowTheyStand) {
   bare.parts.clear();
   bare.leads.clear();
   bare.places.clear();
-  for (const Station s : {Station::fit, Station::power, Station::wiring}) EXPECT_EQ(state(bare, s), StationState::unknown) << word(s);
+  for (const Station s : {Station::fit, Station::power, Station::wiring})
+    EXPECT_EQ(state(bare, s), StationState::unknown) << word(s);
 }
 
 }  // namespace

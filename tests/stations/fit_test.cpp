@@ -9,7 +9,9 @@
 namespace rigging {
 namespace {
 
-FitReport fit(const Rig& rig) { return analyze_fit(rig, shipped(), analyze_airframe(rig), analyze_power(rig, shipped())); }
+FitReport fit(const Rig& rig) {
+  return analyze_fit(rig, shipped(), analyze_airframe(rig), analyze_power(rig, shipped()));
+}
 
 TEST(Fit, TheDemosBalanceWhereTheFirstFlightWantsIt) {
   for (const char* name : {"hedgerow", "heath", "delta"}) {
@@ -38,7 +40,8 @@ TEST(Fit, TheAdviceIsRightWhenItIsFollowed) {
         continue;
       }
       const Balance after = fit(rig).balance;
-      EXPECT_NEAR(after.balance_point.value, after.wanted.value, 1e-6) << name << " " << shift << ": " << b.to_wanted.words;
+      EXPECT_NEAR(after.balance_point.value, after.wanted.value, 1e-6)
+          << name << " " << shift << ": " << b.to_wanted.words;
     }
 }
 

@@ -17,7 +17,8 @@ struct Stroke {
 std::vector<Stroke> strokes(const std::string& svg) {
   std::vector<Stroke> all;
   const std::regex line("<line x1=\"([-0-9.]+)\" y1=\"([-0-9.]+)\" x2=\"([-0-9.]+)\" y2=\"([-0-9.]+)\"");
-  for (std::sregex_iterator it(svg.begin(), svg.end(), line), end; it != end; ++it) all.push_back({std::stod((*it)[1]), std::stod((*it)[2]), std::stod((*it)[3]), std::stod((*it)[4])});
+  for (std::sregex_iterator it(svg.begin(), svg.end(), line), end; it != end; ++it)
+    all.push_back({std::stod((*it)[1]), std::stod((*it)[2]), std::stod((*it)[3]), std::stod((*it)[4])});
   return all;
 }
 
@@ -28,7 +29,10 @@ TEST(Gauges, PagesAreMillimetresAndCarryARuler) {
     EXPECT_NE(page.find("width=\"210mm\" height=\"297mm\""), std::string::npos) << page.substr(0, 200);
     EXPECT_NE(page.find("viewBox=\"0 0 210 297\""), std::string::npos);
     const auto all = strokes(page);
-    EXPECT_EQ(std::count_if(all.begin(), all.end(), [](const Stroke& s) { return s.y1 == s.y2 && std::abs(s.length() - 150) < 1e-9; }), 1) << "the ruler";
+    EXPECT_EQ(std::count_if(all.begin(), all.end(),
+                            [](const Stroke& s) { return s.y1 == s.y2 && std::abs(s.length() - 150) < 1e-9; }),
+              1)
+        << "the ruler";
   }
 }
 
@@ -44,7 +48,8 @@ TEST(Gauges, TheWedgeHasTheAngle) {
   EXPECT_TRUE(found);
 }
 
-// A tick for 20° on a gauge of 50 mm stands where a protractor and a ruler put it: 2 · 50 · sin 10° = 17.36 mm from the tick of 0°.
+// A tick for 20° on a gauge of 50 mm stands where a protractor and a ruler put it: 2 · 50 · sin 10° = 17.36 mm from the
+// tick of 0°.
 TEST(Gauges, DegreesAndMillimetresAgree) {
   Rig rig = demo("hedgerow");
   for (Linkage& l : rig.linkages) l.chord_m = 0.05;
@@ -54,7 +59,9 @@ TEST(Gauges, DegreesAndMillimetresAgree) {
   int seen = 0;
   for (const Stroke& s : strokes(pages[1]))
     for (const double deg : {-20.0, 0.0, 20.0})
-      if (std::abs(s.length() - 9) < 0.01 && std::hypot(s.x1 - (cx + radius * std::cos(deg / 57.29578)), s.y1 - (cy - radius * std::sin(deg / 57.29578))) < 0.01) ++seen;
+      if (std::abs(s.length() - 9) < 0.01 && std::hypot(s.x1 - (cx + radius * std::cos(deg / 57.29578)),
+                                                        s.y1 - (cy - radius * std::sin(deg / 57.29578))) < 0.01)
+        ++seen;
   EXPECT_EQ(seen, 3);
 }
 
@@ -62,7 +69,8 @@ TEST(Gauges, ABroadSurfaceSaysThatItIsReadNearer) {
   Rig rig = demo("hedgerow");
   rig.linkages[0].chord_m = 0.4;
   bool said = false;
-  for (const std::string& page : gauge_sheets_svg(rig, shipped())) said = said || page.find("Too long for this paper") != std::string::npos;
+  for (const std::string& page : gauge_sheets_svg(rig, shipped()))
+    said = said || page.find("Too long for this paper") != std::string::npos;
   EXPECT_TRUE(said);
 }
 

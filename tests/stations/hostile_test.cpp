@@ -9,7 +9,8 @@
 #include "sheets/wiring_sheets.h"
 #include "wiring/plan.h"
 
-// Rigs that no builder would write: whatever is read must be survived by every station, and every fix must leave a rig that can be read.
+// Rigs that no builder would write: whatever is read must be survived by every station, and every fix must leave a rig
+// that can be read.
 namespace rigging {
 namespace {
 
@@ -53,13 +54,28 @@ class Mutator {
   }
 
  private:
-  static bool has(const Json& rig, const char* list) { return rig.is_object() && rig.contains(list) && rig[list].is_array() && !rig[list].empty(); }
+  static bool has(const Json& rig, const char* list) {
+    return rig.is_object() && rig.contains(list) && rig[list].is_array() && !rig[list].empty();
+  }
   static void collect(Json& json, std::vector<Json*>& all) {
     all.push_back(&json);
     if (json.is_structured())
       for (auto& child : json) collect(child, all);
   }
-  static constexpr const char* words_[] = {"", "controller", "battery", "s1", "plus", "out_1", "none", "arrow_up_top_nose", "fixed_mini", "inline_dial", "screen_keys", "radio_stabilizer", "towed_glider", "twin_differential"};
+  static constexpr const char* words_[] = {"",
+                                           "controller",
+                                           "battery",
+                                           "s1",
+                                           "plus",
+                                           "out_1",
+                                           "none",
+                                           "arrow_up_top_nose",
+                                           "fixed_mini",
+                                           "inline_dial",
+                                           "screen_keys",
+                                           "radio_stabilizer",
+                                           "towed_glider",
+                                           "twin_differential"};
   std::mt19937 random_;
 };
 
@@ -72,7 +88,8 @@ TEST_P(Hostile, RigsAreRefusedInWordsOrSurvivedEverywhere) {
     const Json json = mutator.broken();
     const auto rig = rig_from_json(json, "hostile");
     if (!rig) {
-      EXPECT_FALSE(rig.error().where.empty() || rig.error().what.empty() || rig.error().expected.empty()) << rig.error().text();
+      EXPECT_FALSE(rig.error().where.empty() || rig.error().what.empty() || rig.error().expected.empty())
+          << rig.error().text();
       continue;
     }
     ++read;
@@ -101,12 +118,15 @@ INSTANTIATE_TEST_SUITE_P(Seeds, Hostile, testing::Range(1u, 7u));
 TEST(Schema, NamesWhatIsNeededAndItsRange) {
   const OrderedJson rig = rig_schema();
   const auto& properties = rig["properties"];
-  for (const char* section : {"fit", "power", "parts", "places", "leads", "proofs"}) EXPECT_TRUE(properties.contains(section)) << section;
+  for (const char* section : {"fit", "power", "parts", "places", "leads", "proofs"})
+    EXPECT_TRUE(properties.contains(section)) << section;
   EXPECT_EQ(properties["airframe"]["properties"]["span_m"]["minimum"], 0.1);
   EXPECT_EQ(properties["leads"]["items"]["required"], (OrderedJson{"id", "from", "to"}));
   EXPECT_EQ(properties["fit"]["properties"]["static_margin"]["default"], 0.1);
   const OrderedJson parts = parts_schema();
-  EXPECT_EQ(parts["properties"]["parts"]["items"]["properties"]["terminals"]["items"]["properties"]["kind"]["enum"].size(), Words<TerminalKind>::list.size());
+  EXPECT_EQ(
+      parts["properties"]["parts"]["items"]["properties"]["terminals"]["items"]["properties"]["kind"]["enum"].size(),
+      Words<TerminalKind>::list.size());
 }
 
 TEST(OwnParts, EveryShippedKindCanBeTheStartOfOnesOwn) {

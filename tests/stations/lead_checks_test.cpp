@@ -43,9 +43,12 @@ TEST(LeadCards, TheEvidenceFitsThePart) {
   EXPECT_EQ(evidence("module_sense"), LeadEvidence::voltage_read);
   EXPECT_EQ(evidence("video"), LeadEvidence::picture_shown);
   EXPECT_EQ(evidence("buzzer"), LeadEvidence::eyes);
-  EXPECT_NE(lead_card(rig, shipped(), *rig.lead("servo_flaperon_left")).expected.find("left flaperon moves"), std::string::npos);
-  EXPECT_NE(lead_card(rig, shipped(), *rig.lead("gps")).before_power.find("Transmit goes to receive"), std::string::npos);
-  EXPECT_NE(lead_card(rig, shipped(), *rig.lead("video_power")).todo.find("Antenna"), std::string::npos) << "before any power";
+  EXPECT_NE(lead_card(rig, shipped(), *rig.lead("servo_flaperon_left")).expected.find("left flaperon moves"),
+            std::string::npos);
+  EXPECT_NE(lead_card(rig, shipped(), *rig.lead("gps")).before_power.find("Transmit goes to receive"),
+            std::string::npos);
+  EXPECT_NE(lead_card(rig, shipped(), *rig.lead("video_power")).todo.find("Antenna"), std::string::npos)
+      << "before any power";
 }
 
 TEST(LeadProofs, GoStaleWhenAndOnlyWhenTheLeadChanges) {

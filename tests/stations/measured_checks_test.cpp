@@ -21,7 +21,8 @@ MeasuredStatus status(const Rig& rig, MeasuredCheck check) {
 Rig all_read() {
   Rig rig = demo("hedgerow");
   rig.controller.mounted = true;
-  for (const char* s : {"flaperon_left", "flaperon_right", "inverted_v_left", "inverted_v_right"}) read_surface(rig, s, -20, 0.2, 20);
+  for (const char* s : {"flaperon_left", "flaperon_right", "inverted_v_left", "inverted_v_right"})
+    read_surface(rig, s, -20, 0.2, 20);
   return rig;
 }
 
@@ -43,7 +44,8 @@ TEST(Measured, CentredAsksForEverySurfaceWithinHalfADegree) {
   EXPECT_TRUE(status(rig, MeasuredCheck::surfaces_centred).holds);
   EXPECT_TRUE(status(rig, MeasuredCheck::throws_equal).holds);
   read_surface(rig, "inverted_v_left", -20, 0.6, 20);
-  EXPECT_EQ(status(rig, MeasuredCheck::surfaces_centred).why_not, "the left inverted V-tail half stands 0.6° off neutral");
+  EXPECT_EQ(status(rig, MeasuredCheck::surfaces_centred).why_not,
+            "the left inverted V-tail half stands 0.6° off neutral");
   rig.linkage(*surface_from_word("inverted_v_left"))->readings.clear();
   EXPECT_NE(status(rig, MeasuredCheck::surfaces_centred).why_not.find("was not read"), std::string::npos);
   EXPECT_FALSE(status(Rig{}, MeasuredCheck::surfaces_centred).holds) << "an aircraft without surfaces proves nothing";
@@ -64,7 +66,9 @@ TEST(Measured, ThrowsMustBeAlikeAndAsWished) {
 
 TEST(Measured, ProofsAgeByWhatTheyRestOnAndByNothingElse) {
   const Rig rig = all_read();
-  const auto proven = [&](MeasuredCheck check) { return measured_proven(rig, shipped(), check, "2026-11-20T12:00:00Z", true); };
+  const auto proven = [&](MeasuredCheck check) {
+    return measured_proven(rig, shipped(), check, "2026-11-20T12:00:00Z", true);
+  };
   const Rig centred = proven(MeasuredCheck::surfaces_centred), throws = proven(MeasuredCheck::throws_equal);
   EXPECT_EQ(status(centred, MeasuredCheck::surfaces_centred).standing.state, ProofState::fresh);
   EXPECT_TRUE(centred.proofs.back().simulated);
@@ -89,10 +93,14 @@ TEST(Measured, ProofsAgeByWhatTheyRestOnAndByNothingElse) {
   EXPECT_EQ(after(throws, MeasuredCheck::throws_equal, weight), ProofState::fresh);
   Rig loose = rig;
   loose.controller.mounted = false;
-  EXPECT_EQ(status(measured_proven(loose, shipped(), MeasuredCheck::surfaces_centred, "2026-11-20T12:00:00Z", false), MeasuredCheck::surfaces_centred).standing.state, ProofState::provisional);
+  EXPECT_EQ(status(measured_proven(loose, shipped(), MeasuredCheck::surfaces_centred, "2026-11-20T12:00:00Z", false),
+                   MeasuredCheck::surfaces_centred)
+                .standing.state,
+            ProofState::provisional);
   Rig off = rig;
   read_surface(off, "flaperon_left", -20, 3, 20);
-  EXPECT_EQ(measured_proven(off, shipped(), MeasuredCheck::surfaces_centred, "2026-11-20T12:00:00Z", false), off) << "what does not hold is not recorded";
+  EXPECT_EQ(measured_proven(off, shipped(), MeasuredCheck::surfaces_centred, "2026-11-20T12:00:00Z", false), off)
+      << "what does not hold is not recorded";
 }
 
 TEST(LearnedEnds, TravelWithTheConfigurationAndBack) {
@@ -153,12 +161,22 @@ TEST(RigFile, WhatSticksAndSurfacesKnowIsKeptAndChecked) {
     const auto bad = load_rig((folder / "b.rig.json").string());
     return bad ? std::string("taken") : bad.error().text();
   };
-  EXPECT_NE(refused([](Json& j) { j["radio"]["channels"][4]["positions_us"] = {1500, "x"}; }).find("/radio/channels/4/positions_us/1"), std::string::npos);
-  EXPECT_NE(refused([](Json& j) { j["radio"]["channels"][4]["positions_us"] = 1500; }).find("a list of numbers"), std::string::npos);
-  EXPECT_NE(refused([](Json& j) { j["radio"]["channels"][4]["control"] = "lever"; }).find("three_position"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) {
+              j["radio"]["channels"][4]["positions_us"] = {1500, "x"};
+            }).find("/radio/channels/4/positions_us/1"),
+            std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["radio"]["channels"][4]["positions_us"] = 1500; }).find("a list of numbers"),
+            std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["radio"]["channels"][4]["control"] = "lever"; }).find("three_position"),
+            std::string::npos);
   EXPECT_NE(refused([](Json& j) { j["radio"]["on_loss"] = "panic"; }).find("no_pulses"), std::string::npos);
-  EXPECT_NE(refused([](Json& j) { j["linkages"][0]["readings"][0]["pulse_us"] = 3000; }).find("/linkages/0/readings/0/pulse_us"), std::string::npos);
-  EXPECT_NE(refused([](Json& j) { j["linkages"][0]["arm_holes_m"] = {8}; }).find("/linkages/0/arm_holes_m/0"), std::string::npos) << "millimetres typed for metres";
+  EXPECT_NE(refused([](Json& j) {
+              j["linkages"][0]["readings"][0]["pulse_us"] = 3000;
+            }).find("/linkages/0/readings/0/pulse_us"),
+            std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["linkages"][0]["arm_holes_m"] = {8}; }).find("/linkages/0/arm_holes_m/0"),
+            std::string::npos)
+      << "millimetres typed for metres";
   EXPECT_NE(refused([](Json& j) { j["sharing"] = "mine"; }).find("each_stops"), std::string::npos);
   std::filesystem::remove_all(folder);
 }

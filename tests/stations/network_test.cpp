@@ -25,7 +25,9 @@ struct Circuit {
       net.rail_of.push_back(0);
       rail.nodes.push_back(static_cast<int>(n));
       // A tree first, so that everything hangs together; then some loops.
-      if (n > 0) net.wires.push_back({"w" + std::to_string(n), static_cast<int>(random() % n), static_cast<int>(n), uniform(0.02, 0.4)});
+      if (n > 0)
+        net.wires.push_back(
+            {"w" + std::to_string(n), static_cast<int>(random() % n), static_cast<int>(n), uniform(0.02, 0.4)});
       Draw d;
       d.part = net.nodes.back().part;
       d.node = static_cast<int>(n);
@@ -80,7 +82,8 @@ TEST(Network, VoltagesAgreeWithRelaxationOnRandomRails) {
     const double held = 8 - c.net.rails[0].sources[0].ohm * sum;
     EXPECT_NEAR(s.node_v[0], held, 1e-9);
     const std::vector<double> expected = c.relaxed(held);
-    for (std::size_t n = 0; n < expected.size(); ++n) EXPECT_NEAR(s.node_v[n], expected[n], 1e-6) << "round " << round << " node " << n;
+    for (std::size_t n = 0; n < expected.size(); ++n)
+      EXPECT_NEAR(s.node_v[n], expected[n], 1e-6) << "round " << round << " node " << n;
     EXPECT_NEAR(s.rails[0].least_v, *std::min_element(expected.begin(), expected.end()), 1e-6);
     // Kirchhoff at every node but the held one.
     for (std::size_t n = 1; n < expected.size(); ++n) {
@@ -163,7 +166,9 @@ TEST(Network, JoinsWhatLeadsAndTracksJoinAndNothingElse) {
   add_part(rig, "servo", "servo_9g_digital", Surface{SurfaceKind::rudder, Side::single});
   add_lead(rig, "a", "esc", "servo", "controller", "s1");
   add_lead(rig, "b", "servo", "plug", "controller", "s2");
-  const auto rail = [&](const Network& n, const char* part, const char* net) { return n.rail_of.at(static_cast<std::size_t>(n.node(part, net))); };
+  const auto rail = [&](const Network& n, const char* part, const char* net) {
+    return n.rail_of.at(static_cast<std::size_t>(n.node(part, net)));
+  };
   Network n = network_of(rig, shipped());
   EXPECT_EQ(rail(n, "esc", "five"), rail(n, "controller", "servo")) << "all plus pins of the rail are joined";
   EXPECT_EQ(rail(n, "servo", "plus"), rail(n, "controller", "servo"));

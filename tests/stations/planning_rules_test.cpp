@@ -8,8 +8,8 @@
 #include "breaks.h"
 #include "wiring/plan.h"
 
-// A good rig is broken in each way and must get exactly the snags it deserves. Most rules are common practice, so that there is no source to
-// check them against; where a rule computes, the reference tests hold the sum.
+// A good rig is broken in each way and must get exactly the snags it deserves. Most rules are common practice, so that
+// there is no source to check them against; where a rule computes, the reference tests hold the sum.
 namespace rigging {
 namespace {
 
@@ -41,7 +41,8 @@ TEST_P(BreakThePlan, GetsExactlyTheSnagsItDeserves) {
   EXPECT_EQ(codes(rig), GetParam().deserved);
   const Review broken = review(rig, shipped());
   for (const Snag& s : broken.snags) {
-    EXPECT_FALSE(s.what.empty() || s.why.empty() || s.remedy.empty() || s.source.empty() || s.subject.empty()) << s.code;
+    EXPECT_FALSE(s.what.empty() || s.why.empty() || s.remedy.empty() || s.source.empty() || s.subject.empty())
+        << s.code;
     if (!s.fix || s.station == Station::proof) continue;
     const Rig fixed = s.fix->apply(rig);
     EXPECT_NE(fixed, rig) << s.code;
@@ -51,7 +52,10 @@ TEST_P(BreakThePlan, GetsExactlyTheSnagsItDeserves) {
 
 std::vector<Break> fit_breaks() {
   return {{"unknown kind", "hedgerow", [](Rig& r) { kind_of_part(r, "buzzer", "gong"); }, {"FIT-01"}},
-          {"no place", "hedgerow", [](Rig& r) { std::erase_if(r.places, [](const Place& p) { return p.part == "buzzer"; }); }, {"FIT-02"}},
+          {"no place",
+           "hedgerow",
+           [](Rig& r) { std::erase_if(r.places, [](const Place& p) { return p.part == "buzzer"; }); },
+           {"FIT-02"}},
           {"frame not weighed", "hedgerow", [](Rig& r) { r.fit.frame_mass_kg.reset(); }, {"FIT-03"}},
           {"tail heavy", "hedgerow", [](Rig& r) { r.fit.frame_at_m += 0.05; }, {"FIT-04"}},
           {"nose heavy", "hedgerow", [](Rig& r) { r.fit.frame_at_m -= 0.03; }, {"FIT-05"}},
@@ -59,73 +63,378 @@ std::vector<Break> fit_breaks() {
           {"mass differs", "hedgerow", [](Rig& r) { r.airframe.mass_kg = 2.4; }, {"FIT-07"}},
           {"two in one place", "hedgerow", [](Rig& r) { put(r, "buzzer", 0.405, 0, 0); }, {"FIT-08"}},
           {"out of the bay", "hedgerow", [](Rig& r) { put(r, "buzzer", 0.36, 0.05, 0.02); }, {"FIT-09"}},
-          {"no room for plugs", "hedgerow", [](Rig& r) { r.fit.bay->width_m = 0.05; put(r, "receiver", 0.33, -0.015, 0); put(r, "buzzer", 0.36, 0.018, 0.02); }, {"FIT-10", "FIT-10"}},
-          {"can't be told", "heath", [](Rig& r) { r.place("controller")->turn = *turn_from_name("arrow_tail_top_up"); }, {"FIT-11"}},
-          {"not told", "hedgerow", [](Rig& r) { r.place("controller")->turn = *turn_from_name("arrow_tail_top_up"); }, {"FIT-12"}},
+          {"no room for plugs",
+           "hedgerow",
+           [](Rig& r) {
+             r.fit.bay->width_m = 0.05;
+             put(r, "receiver", 0.33, -0.015, 0);
+             put(r, "buzzer", 0.36, 0.018, 0.02);
+           },
+           {"FIT-10", "FIT-10"}},
+          {"can't be told",
+           "heath",
+           [](Rig& r) { r.place("controller")->turn = *turn_from_name("arrow_tail_top_up"); },
+           {"FIT-11"}},
+          {"not told",
+           "hedgerow",
+           [](Rig& r) { r.place("controller")->turn = *turn_from_name("arrow_tail_top_up"); },
+           {"FIT-12"}},
           {"askew", "hedgerow", [](Rig& r) { r.place("controller")->yaw_deg = 5; }, {"FIT-13"}},
-          {"far from the balance", "hedgerow", [](Rig& r) { put(r, "controller", 0.575, 0.0, 0.0); put(r, "esc", 0.50); for (Lead& l : r.leads) l.length_m.reset(); r.fit.frame_at_m -= 0.0002; }, {"FIT-14"}},
-          {"compass turned by currents", "hedgerow", [](Rig& r) { put(r, "gps", 0.42, 0.12, -0.03); for (Lead& l : r.leads) l.length_m.reset(); r.fit.frame_side_m = 0.003; }, {"FIT-15"}},
-          {"compass at a buzzer", "hedgerow", [](Rig& r) { put(r, "buzzer", 0.42, 0.34, -0.03 + 0.02); for (Lead& l : r.leads) if (l.id == "buzzer") l.length_m = 0.6; }, {"FIT-16"}},
+          {"far from the balance",
+           "hedgerow",
+           [](Rig& r) {
+             put(r, "controller", 0.575, 0.0, 0.0);
+             put(r, "esc", 0.50);
+             for (Lead& l : r.leads) l.length_m.reset();
+             r.fit.frame_at_m -= 0.0002;
+           },
+           {"FIT-14"}},
+          {"compass turned by currents",
+           "hedgerow",
+           [](Rig& r) {
+             put(r, "gps", 0.42, 0.12, -0.03);
+             for (Lead& l : r.leads) l.length_m.reset();
+             r.fit.frame_side_m = 0.003;
+           },
+           {"FIT-15"}},
+          {"compass at a buzzer",
+           "hedgerow",
+           [](Rig& r) {
+             put(r, "buzzer", 0.42, 0.34, -0.03 + 0.02);
+             for (Lead& l : r.leads)
+               if (l.id == "buzzer") l.length_m = 0.6;
+           },
+           {"FIT-16"}},
           {"place not given", "hedgerow", [](Rig& r) { r.fit.latitude_deg.reset(); }, {"FIT-17"}},
           {"not looked at", "hedgerow", [](Rig& r) { std::erase(r.fit.confirmed, "barometer_covered"); }, {"FIT-18"}},
-          {"satellites beside video", "hedgerow", [](Rig& r) { put(r, "video", 0.42, 0.30, -0.02); r.fit.frame_side_m -= 0.005; }, {"FIT-19"}},
-          {"receiver beside video", "hedgerow", [](Rig& r) { put(r, "receiver", 0.42, -0.24, 0); for (Lead& l : r.leads) if (l.id == "receiver") l.length_m = 0.5; }, {"FIT-20"}},
-          {"compass arrow", "hedgerow", [](Rig& r) { r.place("gps")->turn = *turn_from_name("arrow_right_top_up"); }, {"FIT-21"}},
-          {"no battery", "heath", [](Rig& r) { std::erase_if(r.parts, [](const Part& p) { return p.id == "battery"; }); std::erase_if(r.places, [](const Place& p) { return p.part == "battery"; }); remove_lead(r, "esc_battery"); r.fit.frame_at_m -= 0.040; r.airframe.mass_kg = 0.873; },
+          {"satellites beside video",
+           "hedgerow",
+           [](Rig& r) {
+             put(r, "video", 0.42, 0.30, -0.02);
+             r.fit.frame_side_m -= 0.005;
+           },
+           {"FIT-19"}},
+          {"receiver beside video",
+           "hedgerow",
+           [](Rig& r) {
+             put(r, "receiver", 0.42, -0.24, 0);
+             for (Lead& l : r.leads)
+               if (l.id == "receiver") l.length_m = 0.5;
+           },
+           {"FIT-20"}},
+          {"compass arrow",
+           "hedgerow",
+           [](Rig& r) { r.place("gps")->turn = *turn_from_name("arrow_right_top_up"); },
+           {"FIT-21"}},
+          {"no battery",
+           "heath",
+           [](Rig& r) {
+             std::erase_if(r.parts, [](const Part& p) { return p.id == "battery"; });
+             std::erase_if(r.places, [](const Place& p) { return p.part == "battery"; });
+             remove_lead(r, "esc_battery");
+             r.fit.frame_at_m -= 0.040;
+             r.airframe.mass_kg = 0.873;
+           },
            {"FIT-22", "POWER-02", "POWER-14", "POWER-14", "POWER-26"}}};
 }
 
 std::vector<Break> power_breaks() {
-  return {{"two sources", "hedgerow", [](Rig& r) { add_part(r, "bec", "regulator_5v_5a").extra["mass_kg"] = 0; put(r, "bec", 0.3, 0.03, 0.03); add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power); add_lead(r, "bec_out", "bec", "out", "controller", "s6"); }, {"POWER-01"}},
-          {"nothing feeds the servos", "hedgerow", [](Rig& r) { for (Lead& l : r.leads) if (far_end(l, "esc", "servo")) l.plus_removed = true; }, {"POWER-02"}},
-          {"one stalled is too much", "delta", [](Rig& r) { servos(r, "servo_20g_metal"); for (Part& p : r.parts) if (p.kind == "servo_20g_metal") p.extra["mass_kg"] = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005; kind_of_part(r, "esc", "esc_20_switching"); for (Lead& l : r.leads) { l.gauge_awg = 14; } }, {"POWER-03"}},
-          {"all moving is too much", "delta", [](Rig& r) { servos(r, "servo_40g_analogue"); for (Part& p : r.parts) if (p.kind == "servo_40g_analogue") p.extra["mass_kg"] = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005; kind_of_part(r, "esc", "esc_20_linear"); for (Lead& l : r.leads) { l.gauge_awg = 14; } for (Place& p : r.places) if (p.part.starts_with("servo_")) p.z_m = 0; r.fit.bay.reset(); }, {"POWER-04", "POWER-06", "POWER-07"}},
-          {"a regulator that feeds nothing", "hedgerow", [](Rig& r) { add_part(r, "bec", "regulator_5v_5a").extra["mass_kg"] = 0; put(r, "bec", 0.3, 0.03, 0.03); add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power); }, {"POWER-15"}},
-          {"too many cells for everything", "heath", [](Rig& r) { kind_of_part(r, "battery", "battery_6s_5000"); for (Part& p : r.parts) if (p.id == "battery") p.extra["mass_kg"] = 0.115; r.fit.bay.reset(); put(r, "battery", 0.10, 0, 0.06); r.lead("esc_battery")->length_m = 0.3; kind_of_part(r, "propeller", "propeller_5x4"); for (Part& p : r.parts) if (p.id == "propeller") p.extra["mass_kg"] = 0.006; }, {"POWER-02", "POWER-08", "POWER-14", "POWER-14", "POWER-17", "POWER-18", "POWER-20"}},
-          {"two stalled are too much", "delta", [](Rig& r) { servos(r, "servo_12g_metal"); for (Part& p : r.parts) if (p.kind == "servo_12g_metal") p.extra["mass_kg"] = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005; for (Lead& l : r.leads) l.gauge_awg = 14; }, {"POWER-05"}},
-          {"an empty battery is too low", "hedgerow", [](Rig& r) { kind_of_part(r, "battery", "battery_2s_850"); for (Part& p : r.parts) if (p.id == "battery") p.extra["mass_kg"] = 0.51; for (Lead& l : r.leads) if (far_end(l, "esc", "servo")) l.plus_removed = true; add_part(r, "bec", "regulator_6v_5a").extra["mass_kg"] = 0; put(r, "bec", 0.3, 0.03, 0.03); add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power); add_lead(r, "bec_out", "bec", "out", "controller", "s6").gauge_awg = 20; r.power.static_a = 20; r.power.static_thrust_n = 10; }, {"POWER-09"}},
-          {"the controller restarts", "delta", [](Rig& r) { Lead& l = *r.lead("esc_signal"); l.gauge_awg = 30; l.length_m = 1.2; }, {"POWER-10", "POWER-13", "POWER-13", "POWER-13", "POWER-13", "POWER-13", "WIRING-26"}},
-          {"a thin margin", "hedgerow", [](Rig& r) { Lead& l = *r.lead("module_sense"); l.gauge_awg = 30; l.length_m = 0.62; }, {"POWER-11", "WIRING-26"}},
-          {"video on the battery", "hedgerow", [](Rig& r) { r.lead("video_power")->to = {"module", "esc", Json::object()}; }, {"POWER-12"}},
-          {"the propeller back to front", "hedgerow", [](Rig& r) { r.power.propeller_faces_flight = false; }, {"POWER-22"}},
-          {"blade tips close", "hedgerow", [](Rig& r) { r.power.clearance_m = 0.004; }, {"POWER-23"}},
-          {"blades strike", "hedgerow", [](Rig& r) { r.power.clearance_m = -0.001; }, {"POWER-23"}},
-          {"measured current too much for all", "heath", [](Rig& r) { r.power.static_a = 80; }, {"POWER-16", "POWER-17", "POWER-18", "POWER-24", "WIRING-27", "WIRING-27"}},
-          {"module overloaded", "hedgerow", [](Rig& r) { r.power.static_a = 65; kind_of_part(r, "motor", "motor_3520"); for (Part& p : r.parts) if (p.id == "motor") p.extra["mass_kg"] = 0.108; kind_of_part(r, "esc", "esc_60_switching"); for (Part& p : r.parts) if (p.id == "esc") p.extra["mass_kg"] = 0.039; for (Lead& l : r.leads) if (l.kind == LeadKind::power || l.kind == LeadKind::phase) l.gauge_awg = 9; }, {"POWER-17", "POWER-18", "POWER-19"}},
-          {"little thrust", "hedgerow", [](Rig& r) { r.power.static_thrust_n = 4; }, {"POWER-21"}},
-          {"no propeller", "hedgerow", [](Rig& r) { std::erase_if(r.parts, [](const Part& p) { return p.id == "propeller"; }); std::erase_if(r.places, [](const Place& p) { return p.part == "propeller"; }); r.fit.frame_at_m += 0.004; }, {"POWER-26"}},
-          {"no reserve", "hedgerow", [](Rig& r) { r.power.reserve_share = 0.05; }, {"POWER-27"}}};
+  return {
+      {"two sources",
+       "hedgerow",
+       [](Rig& r) {
+         add_part(r, "bec", "regulator_5v_5a").extra["mass_kg"] = 0;
+         put(r, "bec", 0.3, 0.03, 0.03);
+         add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power);
+         add_lead(r, "bec_out", "bec", "out", "controller", "s6");
+       },
+       {"POWER-01"}},
+      {"nothing feeds the servos",
+       "hedgerow",
+       [](Rig& r) {
+         for (Lead& l : r.leads)
+           if (far_end(l, "esc", "servo")) l.plus_removed = true;
+       },
+       {"POWER-02"}},
+      {"one stalled is too much",
+       "delta",
+       [](Rig& r) {
+         servos(r, "servo_20g_metal");
+         for (Part& p : r.parts)
+           if (p.kind == "servo_20g_metal")
+             p.extra["mass_kg"] = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
+         kind_of_part(r, "esc", "esc_20_switching");
+         for (Lead& l : r.leads) {
+           l.gauge_awg = 14;
+         }
+       },
+       {"POWER-03"}},
+      {"all moving is too much",
+       "delta",
+       [](Rig& r) {
+         servos(r, "servo_40g_analogue");
+         for (Part& p : r.parts)
+           if (p.kind == "servo_40g_analogue")
+             p.extra["mass_kg"] = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
+         kind_of_part(r, "esc", "esc_20_linear");
+         for (Lead& l : r.leads) {
+           l.gauge_awg = 14;
+         }
+         for (Place& p : r.places)
+           if (p.part.starts_with("servo_")) p.z_m = 0;
+         r.fit.bay.reset();
+       },
+       {"POWER-04", "POWER-06", "POWER-07"}},
+      {"a regulator that feeds nothing",
+       "hedgerow",
+       [](Rig& r) {
+         add_part(r, "bec", "regulator_5v_5a").extra["mass_kg"] = 0;
+         put(r, "bec", 0.3, 0.03, 0.03);
+         add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power);
+       },
+       {"POWER-15"}},
+      {"too many cells for everything",
+       "heath",
+       [](Rig& r) {
+         kind_of_part(r, "battery", "battery_6s_5000");
+         for (Part& p : r.parts)
+           if (p.id == "battery") p.extra["mass_kg"] = 0.115;
+         r.fit.bay.reset();
+         put(r, "battery", 0.10, 0, 0.06);
+         r.lead("esc_battery")->length_m = 0.3;
+         kind_of_part(r, "propeller", "propeller_5x4");
+         for (Part& p : r.parts)
+           if (p.id == "propeller") p.extra["mass_kg"] = 0.006;
+       },
+       {"POWER-02", "POWER-08", "POWER-14", "POWER-14", "POWER-17", "POWER-18", "POWER-20"}},
+      {"two stalled are too much",
+       "delta",
+       [](Rig& r) {
+         servos(r, "servo_12g_metal");
+         for (Part& p : r.parts)
+           if (p.kind == "servo_12g_metal")
+             p.extra["mass_kg"] = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
+         for (Lead& l : r.leads) l.gauge_awg = 14;
+       },
+       {"POWER-05"}},
+      {"an empty battery is too low",
+       "hedgerow",
+       [](Rig& r) {
+         kind_of_part(r, "battery", "battery_2s_850");
+         for (Part& p : r.parts)
+           if (p.id == "battery") p.extra["mass_kg"] = 0.51;
+         for (Lead& l : r.leads)
+           if (far_end(l, "esc", "servo")) l.plus_removed = true;
+         add_part(r, "bec", "regulator_6v_5a").extra["mass_kg"] = 0;
+         put(r, "bec", 0.3, 0.03, 0.03);
+         add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power);
+         add_lead(r, "bec_out", "bec", "out", "controller", "s6").gauge_awg = 20;
+         r.power.static_a = 20;
+         r.power.static_thrust_n = 10;
+       },
+       {"POWER-09"}},
+      {"the controller restarts",
+       "delta",
+       [](Rig& r) {
+         Lead& l = *r.lead("esc_signal");
+         l.gauge_awg = 30;
+         l.length_m = 1.2;
+       },
+       {"POWER-10", "POWER-13", "POWER-13", "POWER-13", "POWER-13", "POWER-13", "WIRING-26"}},
+      {"a thin margin",
+       "hedgerow",
+       [](Rig& r) {
+         Lead& l = *r.lead("module_sense");
+         l.gauge_awg = 30;
+         l.length_m = 0.62;
+       },
+       {"POWER-11", "WIRING-26"}},
+      {"video on the battery",
+       "hedgerow",
+       [](Rig& r) {
+         r.lead("video_power")->to = {"module", "esc", Json::object()};
+       },
+       {"POWER-12"}},
+      {"the propeller back to front", "hedgerow", [](Rig& r) { r.power.propeller_faces_flight = false; }, {"POWER-22"}},
+      {"blade tips close", "hedgerow", [](Rig& r) { r.power.clearance_m = 0.004; }, {"POWER-23"}},
+      {"blades strike", "hedgerow", [](Rig& r) { r.power.clearance_m = -0.001; }, {"POWER-23"}},
+      {"measured current too much for all",
+       "heath",
+       [](Rig& r) { r.power.static_a = 80; },
+       {"POWER-16", "POWER-17", "POWER-18", "POWER-24", "WIRING-27", "WIRING-27"}},
+      {"module overloaded",
+       "hedgerow",
+       [](Rig& r) {
+         r.power.static_a = 65;
+         kind_of_part(r, "motor", "motor_3520");
+         for (Part& p : r.parts)
+           if (p.id == "motor") p.extra["mass_kg"] = 0.108;
+         kind_of_part(r, "esc", "esc_60_switching");
+         for (Part& p : r.parts)
+           if (p.id == "esc") p.extra["mass_kg"] = 0.039;
+         for (Lead& l : r.leads)
+           if (l.kind == LeadKind::power || l.kind == LeadKind::phase) l.gauge_awg = 9;
+       },
+       {"POWER-17", "POWER-18", "POWER-19"}},
+      {"little thrust", "hedgerow", [](Rig& r) { r.power.static_thrust_n = 4; }, {"POWER-21"}},
+      {"no propeller",
+       "hedgerow",
+       [](Rig& r) {
+         std::erase_if(r.parts, [](const Part& p) { return p.id == "propeller"; });
+         std::erase_if(r.places, [](const Place& p) { return p.part == "propeller"; });
+         r.fit.frame_at_m += 0.004;
+       },
+       {"POWER-26"}},
+      {"no reserve", "hedgerow", [](Rig& r) { r.power.reserve_share = 0.05; }, {"POWER-27"}}};
 }
 
 std::vector<Break> wiring_breaks() {
-  return {{"two on one port", "hedgerow", [](Rig& r) { to_socket(r, "gps", "serial_2"); }, {"WIRING-01"}},
-          {"two on one power pad", "hedgerow", [](Rig& r) { std::string pad; for (const Lead& l : r.leads) if (l.id == "camera_power") pad = l.to.socket; to_socket(r, "video_power", pad); }, {"WIRING-01"}},
-          {"a servo on a video pad", "hedgerow", [](Rig& r) { to_socket(r, "servo_flaperon_left", "vid"); }, {"WIRING-02", "WIRING-01", "POWER-14"}},
-          {"a socket that is not there", "hedgerow", [](Rig& r) { to_socket(r, "gps", "serial_99"); }, {"WIRING-03", "POWER-14"}},
-          {"inverted serial on a plain port", "hedgerow", [](Rig& r) { to_socket(r, "receiver", "serial_1"); }, {"WIRING-04"}},
-          {"satellites on the bus", "hedgerow", [](Rig& r) { to_socket(r, "gps", "bus"); }, {"WIRING-05"}},
-          {"compass off the bus", "hedgerow", [](Rig& r) { remove_lead(r, "gps_bus"); }, {"WIRING-06"}},
-          {"pair turned", "hedgerow", [](Rig& r) { r.lead("gps")->pair_turned = true; }, {"WIRING-07"}},
-          {"plug turned", "hedgerow", [](Rig& r) { r.lead("receiver")->plug_turned = true; }, {"WIRING-08"}},
-          {"two rates in a group", "hedgerow", [](Rig& r) { r.outputs[0].rate_hz = 333; }, {"WIRING-09"}},
-          {"analogue servo too fast", "hedgerow", [](Rig& r) { kind_of_part(r, "servo_flaperon_left", "servo_9g_analogue"); for (Part& p : r.parts) if (p.id == "servo_flaperon_left") p.extra["mass_kg"] = 0.0125; r.outputs[0].rate_hz = r.outputs[1].rate_hz = 333; }, {"WIRING-10"}},
-          {"motor among servos", "hedgerow", [](Rig& r) { r.outputs[4].socket = "s5"; r.outputs[0].socket = "s6"; for (Lead& l : r.leads) { if (far_end(l, "esc", "servo")) l.to.socket = "s5"; if (l.id == "servo_flaperon_left") l.to.socket = "s6"; } r.outputs[2].socket = "s1"; to_socket(r, "servo_inverted_v_left", "s1"); r.outputs[3].socket = "s8"; to_socket(r, "servo_inverted_v_right", "s8"); }, {"WIRING-11"}},
-          {"pads run out", "hedgerow", [](Rig& r) { for (int i = 0; i < 2; ++i) { const std::string id = "cam_" + std::to_string(i); add_part(r, id, "camera_small").extra["mass_kg"] = 0; put(r, id, 0.1, i ? 0.2 : -0.2, 0.1); add_lead(r, id + "_p", id, "power", "controller", i ? "gnd_1" : "gnd_2"); add_lead(r, id + "_v", id, "video", "controller", "serial_1"); } }, {"POWER-14", "POWER-14", "WIRING-01", "WIRING-02", "WIRING-02", "WIRING-02", "WIRING-02", "WIRING-12"}},
-          {"sense lead in the wrong socket", "hedgerow", [](Rig& r) { to_socket(r, "module_sense", "serial_3"); }, {"WIRING-13"}},
-          {"software port for nothing", "hedgerow", [](Rig& r) { kind_of_part(r, "gps", "satellite_plain"); for (Part& p : r.parts) if (p.id == "gps") p.extra["mass_kg"] = 0.014; remove_lead(r, "gps_bus"); to_socket(r, "gps", "soft_1"); }, {"WIRING-14"}},
-          {"software port too slow", "hedgerow", [](Rig& r) { to_socket(r, "gps", "soft_1"); add_part(r, "b", "satellite_plain").extra["mass_kg"] = 0; add_part(r, "c", "satellite_plain").extra["mass_kg"] = 0; add_part(r, "d", "satellite_plain").extra["mass_kg"] = 0; put(r, "b", 0.2, 0.5, 0); put(r, "c", 0.25, 0.5, 0); put(r, "d", 0.3, 0.5, 0); add_lead(r, "b", "b", "serial", "controller", "serial_1", LeadKind::four_way); add_lead(r, "c", "c", "serial", "controller", "serial_3", LeadKind::four_way); add_lead(r, "d", "d", "serial", "controller", "serial_4", LeadKind::four_way); }, {"WIRING-15"}},
-          {"throttle through the unit", "heath", [](Rig& r) { Lead& l = *r.lead("esc_signal"); l.to = {"controller", "ail_left", Json::object()}; }, {"WIRING-16"}},
-          {"servo of no surface", "hedgerow", [](Rig& r) { for (Part& p : r.parts) if (p.id == "servo_flaperon_left") p.surface.reset(); }, {"WIRING-19", "WIRING-20"}},
-          {"surface without a servo", "hedgerow", [](Rig& r) { std::erase_if(r.parts, [](const Part& p) { return p.id == "servo_flaperon_left"; }); std::erase_if(r.places, [](const Place& p) { return p.part == "servo_flaperon_left"; }); remove_lead(r, "servo_flaperon_left"); r.fit.frame_side_m -= 0.006; }, {"WIRING-20"}},
-          {"plugged in nowhere", "hedgerow", [](Rig& r) { remove_lead(r, "buzzer"); }, {"WIRING-21", "POWER-14"}},
-          {"servo on another's output", "hedgerow", [](Rig& r) { to_socket(r, "servo_flaperon_left", "s2"); to_socket(r, "servo_flaperon_right", "s1"); }, {"WIRING-22", "WIRING-22"}},
-          {"lead too short", "hedgerow", [](Rig& r) { r.lead("gps")->length_m = 0.1; }, {"WIRING-25"}},
-          {"lead too thin", "hedgerow", [](Rig& r) { r.lead("servo_flaperon_left")->gauge_awg = 30; }, {"POWER-13", "WIRING-26"}},
-          {"battery lead too thin", "hedgerow", [](Rig& r) { r.lead("module")->gauge_awg = 18; }, {"WIRING-27"}},
-          {"speed controller without a signal", "hedgerow", [](Rig& r) { std::erase_if(r.leads, [](const Lead& l) { return far_end(l, "esc", "servo") != nullptr; }); }, {"POWER-02", "WIRING-28"}},
-          {"camera without a picture", "hedgerow", [](Rig& r) { std::erase_if(r.leads, [](const Lead& l) { return far_end(l, "camera", "video") != nullptr; }); }, {"WIRING-29"}},
-          {"satellites without data", "hedgerow", [](Rig& r) { remove_lead(r, "gps"); }, {"POWER-14", "WIRING-30"}},
-          {"motor on a servo's socket", "hedgerow", [](Rig& r) { for (Lead& l : r.leads) if (far_end(l, "esc", "servo")) l.to.socket = "s5"; }, {"WIRING-31"}}};
+  return {
+      {"two on one port", "hedgerow", [](Rig& r) { to_socket(r, "gps", "serial_2"); }, {"WIRING-01"}},
+      {"two on one power pad",
+       "hedgerow",
+       [](Rig& r) {
+         std::string pad;
+         for (const Lead& l : r.leads)
+           if (l.id == "camera_power") pad = l.to.socket;
+         to_socket(r, "video_power", pad);
+       },
+       {"WIRING-01"}},
+      {"a servo on a video pad",
+       "hedgerow",
+       [](Rig& r) { to_socket(r, "servo_flaperon_left", "vid"); },
+       {"WIRING-02", "WIRING-01", "POWER-14"}},
+      {"a socket that is not there",
+       "hedgerow",
+       [](Rig& r) { to_socket(r, "gps", "serial_99"); },
+       {"WIRING-03", "POWER-14"}},
+      {"inverted serial on a plain port",
+       "hedgerow",
+       [](Rig& r) { to_socket(r, "receiver", "serial_1"); },
+       {"WIRING-04"}},
+      {"satellites on the bus", "hedgerow", [](Rig& r) { to_socket(r, "gps", "bus"); }, {"WIRING-05"}},
+      {"compass off the bus", "hedgerow", [](Rig& r) { remove_lead(r, "gps_bus"); }, {"WIRING-06"}},
+      {"pair turned", "hedgerow", [](Rig& r) { r.lead("gps")->pair_turned = true; }, {"WIRING-07"}},
+      {"plug turned", "hedgerow", [](Rig& r) { r.lead("receiver")->plug_turned = true; }, {"WIRING-08"}},
+      {"two rates in a group", "hedgerow", [](Rig& r) { r.outputs[0].rate_hz = 333; }, {"WIRING-09"}},
+      {"analogue servo too fast",
+       "hedgerow",
+       [](Rig& r) {
+         kind_of_part(r, "servo_flaperon_left", "servo_9g_analogue");
+         for (Part& p : r.parts)
+           if (p.id == "servo_flaperon_left") p.extra["mass_kg"] = 0.0125;
+         r.outputs[0].rate_hz = r.outputs[1].rate_hz = 333;
+       },
+       {"WIRING-10"}},
+      {"motor among servos",
+       "hedgerow",
+       [](Rig& r) {
+         r.outputs[4].socket = "s5";
+         r.outputs[0].socket = "s6";
+         for (Lead& l : r.leads) {
+           if (far_end(l, "esc", "servo")) l.to.socket = "s5";
+           if (l.id == "servo_flaperon_left") l.to.socket = "s6";
+         }
+         r.outputs[2].socket = "s1";
+         to_socket(r, "servo_inverted_v_left", "s1");
+         r.outputs[3].socket = "s8";
+         to_socket(r, "servo_inverted_v_right", "s8");
+       },
+       {"WIRING-11"}},
+      {"pads run out",
+       "hedgerow",
+       [](Rig& r) {
+         for (int i = 0; i < 2; ++i) {
+           const std::string id = "cam_" + std::to_string(i);
+           add_part(r, id, "camera_small").extra["mass_kg"] = 0;
+           put(r, id, 0.1, i ? 0.2 : -0.2, 0.1);
+           add_lead(r, id + "_p", id, "power", "controller", i ? "gnd_1" : "gnd_2");
+           add_lead(r, id + "_v", id, "video", "controller", "serial_1");
+         }
+       },
+       {"POWER-14", "POWER-14", "WIRING-01", "WIRING-02", "WIRING-02", "WIRING-02", "WIRING-02", "WIRING-12"}},
+      {"sense lead in the wrong socket",
+       "hedgerow",
+       [](Rig& r) { to_socket(r, "module_sense", "serial_3"); },
+       {"WIRING-13"}},
+      {"software port for nothing",
+       "hedgerow",
+       [](Rig& r) {
+         kind_of_part(r, "gps", "satellite_plain");
+         for (Part& p : r.parts)
+           if (p.id == "gps") p.extra["mass_kg"] = 0.014;
+         remove_lead(r, "gps_bus");
+         to_socket(r, "gps", "soft_1");
+       },
+       {"WIRING-14"}},
+      {"software port too slow",
+       "hedgerow",
+       [](Rig& r) {
+         to_socket(r, "gps", "soft_1");
+         add_part(r, "b", "satellite_plain").extra["mass_kg"] = 0;
+         add_part(r, "c", "satellite_plain").extra["mass_kg"] = 0;
+         add_part(r, "d", "satellite_plain").extra["mass_kg"] = 0;
+         put(r, "b", 0.2, 0.5, 0);
+         put(r, "c", 0.25, 0.5, 0);
+         put(r, "d", 0.3, 0.5, 0);
+         add_lead(r, "b", "b", "serial", "controller", "serial_1", LeadKind::four_way);
+         add_lead(r, "c", "c", "serial", "controller", "serial_3", LeadKind::four_way);
+         add_lead(r, "d", "d", "serial", "controller", "serial_4", LeadKind::four_way);
+       },
+       {"WIRING-15"}},
+      {"throttle through the unit",
+       "heath",
+       [](Rig& r) {
+         Lead& l = *r.lead("esc_signal");
+         l.to = {"controller", "ail_left", Json::object()};
+       },
+       {"WIRING-16"}},
+      {"servo of no surface",
+       "hedgerow",
+       [](Rig& r) {
+         for (Part& p : r.parts)
+           if (p.id == "servo_flaperon_left") p.surface.reset();
+       },
+       {"WIRING-19", "WIRING-20"}},
+      {"surface without a servo",
+       "hedgerow",
+       [](Rig& r) {
+         std::erase_if(r.parts, [](const Part& p) { return p.id == "servo_flaperon_left"; });
+         std::erase_if(r.places, [](const Place& p) { return p.part == "servo_flaperon_left"; });
+         remove_lead(r, "servo_flaperon_left");
+         r.fit.frame_side_m -= 0.006;
+       },
+       {"WIRING-20"}},
+      {"plugged in nowhere", "hedgerow", [](Rig& r) { remove_lead(r, "buzzer"); }, {"WIRING-21", "POWER-14"}},
+      {"servo on another's output",
+       "hedgerow",
+       [](Rig& r) {
+         to_socket(r, "servo_flaperon_left", "s2");
+         to_socket(r, "servo_flaperon_right", "s1");
+       },
+       {"WIRING-22", "WIRING-22"}},
+      {"lead too short", "hedgerow", [](Rig& r) { r.lead("gps")->length_m = 0.1; }, {"WIRING-25"}},
+      {"lead too thin",
+       "hedgerow",
+       [](Rig& r) { r.lead("servo_flaperon_left")->gauge_awg = 30; },
+       {"POWER-13", "WIRING-26"}},
+      {"battery lead too thin", "hedgerow", [](Rig& r) { r.lead("module")->gauge_awg = 18; }, {"WIRING-27"}},
+      {"speed controller without a signal",
+       "hedgerow",
+       [](Rig& r) { std::erase_if(r.leads, [](const Lead& l) { return far_end(l, "esc", "servo") != nullptr; }); },
+       {"POWER-02", "WIRING-28"}},
+      {"camera without a picture",
+       "hedgerow",
+       [](Rig& r) { std::erase_if(r.leads, [](const Lead& l) { return far_end(l, "camera", "video") != nullptr; }); },
+       {"WIRING-29"}},
+      {"satellites without data", "hedgerow", [](Rig& r) { remove_lead(r, "gps"); }, {"POWER-14", "WIRING-30"}},
+      {"motor on a servo's socket",
+       "hedgerow",
+       [](Rig& r) {
+         for (Lead& l : r.leads)
+           if (far_end(l, "esc", "servo")) l.to.socket = "s5";
+       },
+       {"WIRING-31"}}};
 }
 
 INSTANTIATE_TEST_SUITE_P(Fit, BreakThePlan, testing::ValuesIn(fit_breaks()));
@@ -141,7 +450,11 @@ TEST(Rules, OfInlineUnits) {
   Rig rig = demo("heath");
   rig.airframe.kind = AirframeKind::aileron_y_lead;
   rig.outputs = default_outputs(AirframeKind::aileron_y_lead);
-  for (Output& o : rig.outputs) o.socket = o.surfaces.empty() ? "" : o.surfaces[0].kind == SurfaceKind::aileron ? "ail_right" : o.surfaces[0].kind == SurfaceKind::elevator ? "ele" : "rud";
+  for (Output& o : rig.outputs)
+    o.socket = o.surfaces.empty()                            ? ""
+               : o.surfaces[0].kind == SurfaceKind::aileron  ? "ail_right"
+               : o.surfaces[0].kind == SurfaceKind::elevator ? "ele"
+                                                             : "rud";
   EXPECT_EQ(all_codes(rig).count("WIRING-17"), 1u);
   EXPECT_EQ(all_codes(rig).count("AIRFRAME-02"), 0u);
   for (Output& o : rig.outputs)
@@ -201,7 +514,8 @@ TEST(Rules, OfTheUsbPort) {
 TEST(Rules, AreManyAndTheirCodesDiffer) {
   std::set<std::string_view> seen;
   std::size_t planning = 0;
-  for (const auto* rules : {&airframe_rules(), &fit_rules(), &power_rules(), &wiring_rules(), &surfaces_rules(), &sticks_rules(), &senses_rules(), &proof_rules()})
+  for (const auto* rules : {&airframe_rules(), &fit_rules(), &power_rules(), &wiring_rules(), &surfaces_rules(),
+                            &sticks_rules(), &senses_rules(), &proof_rules()})
     for (const Rule& r : *rules) EXPECT_TRUE(seen.insert(r.code).second) << r.code;
   planning = fit_rules().size() + power_rules().size() + wiring_rules().size();
   EXPECT_GE(planning, 60u);

@@ -21,31 +21,38 @@ TEST(Power, WhoFeedsWhatInEachSupplyState) {
   EXPECT_TRUE(rail(r, SupplyState::usb, "the board's own supply").live);
   EXPECT_FALSE(rail(r, SupplyState::usb, "servo rail").live);
   EXPECT_FALSE(rail(r, SupplyState::usb, "five-volt rail").live);
-  for (const char* name : {"the board's own supply", "servo rail", "five-volt rail", "battery"}) EXPECT_TRUE(rail(r, SupplyState::battery, name).live) << name;
+  for (const char* name : {"the board's own supply", "servo rail", "five-volt rail", "battery"})
+    EXPECT_TRUE(rail(r, SupplyState::battery, name).live) << name;
   const ConsumerReport& rx = *r.consumer("receiver");
   EXPECT_FALSE(rx.lit[static_cast<std::size_t>(SupplyState::usb)]);
   EXPECT_TRUE(rx.lit[static_cast<std::size_t>(SupplyState::battery)]);
   ASSERT_FALSE(r.explanations.empty());
   EXPECT_NE(r.explanations.front().find("No fault"), std::string::npos);
-  // Behind a diode the board lives from the higher of its inputs: 5.3 V of the module, less the drop of its lead and the diode's 0.35 V.
+  // Behind a diode the board lives from the higher of its inputs: 5.3 V of the module, less the drop of its lead and
+  // the diode's 0.35 V.
   EXPECT_NEAR(rail(r, SupplyState::battery, "the board's own supply").volts, 5.3 - 0.35 - 0.11, 0.02);
 }
 
 TEST(Power, CurrentsAddUpOnEveryRail) {
   for (const char* name : {"hedgerow", "heath", "delta"}) {
     const PowerReport r = analyze_power(demo(name), shipped());
-    for (const Effort e : {Effort::idle, Effort::typical, Effort::all_moving, Effort::one_stalled, Effort::two_stalled}) {
+    for (const Effort e :
+         {Effort::idle, Effort::typical, Effort::all_moving, Effort::one_stalled, Effort::two_stalled}) {
       const Solution& s = r.efforts[static_cast<std::size_t>(e)];
       for (std::size_t q = 0; q < r.network.rails.size(); ++q) {
-        if (!s.rails[q].live || s.rails[q].source < 0 || r.network.rails[q].sources[static_cast<std::size_t>(s.rails[q].source)].ideal) continue;
+        if (!s.rails[q].live || s.rails[q].source < 0 ||
+            r.network.rails[q].sources[static_cast<std::size_t>(s.rails[q].source)].ideal)
+          continue;
         double sum = 0;
         for (std::size_t i = 0; i < r.network.draws.size(); ++i)
-          if (r.network.rail_of[static_cast<std::size_t>(r.network.draws[i].node)] == static_cast<int>(q)) sum += s.draw_a[i];
+          if (r.network.rail_of[static_cast<std::size_t>(r.network.draws[i].node)] == static_cast<int>(q))
+            sum += s.draw_a[i];
         for (std::size_t other = 0; other < r.network.rails.size(); ++other) {
           const RailState& o = s.rails[other];
           if (o.source < 0) continue;
           const Source& source = r.network.rails[other].sources[static_cast<std::size_t>(o.source)];
-          if (!source.ideal && source.rail_before == static_cast<int>(q)) sum += source.kind == FeedKind::switching ? o.amps * o.volts / (0.88 * s.rails[q].volts) : o.amps;
+          if (!source.ideal && source.rail_before == static_cast<int>(q))
+            sum += source.kind == FeedKind::switching ? o.amps * o.volts / (0.88 * s.rails[q].volts) : o.amps;
         }
         EXPECT_NEAR(s.rails[q].amps, sum, 0.03 * std::max(0.1, sum)) << name << " " << r.network.rails[q].name;
       }
@@ -71,7 +78,8 @@ TEST(Power, WhatIfsChangeTheAnswerAndNotTheRig) {
   const PowerReport s = analyze_power(rig, shipped(), stalled);
   const Solution& one = s.efforts[static_cast<std::size_t>(Effort::one_stalled)];
   for (std::size_t i = 0; i < s.network.draws.size(); ++i)
-    if (s.network.draws[i].servo) EXPECT_NEAR(one.draw_a[i], s.network.draws[i].part == "servo_inverted_v_left" ? 1.2 : 0.3, 1e-12);
+    if (s.network.draws[i].servo)
+      EXPECT_NEAR(one.draw_a[i], s.network.draws[i].part == "servo_inverted_v_left" ? 1.2 : 0.3, 1e-12);
   WhatIf pulled;
   pulled.without = {"esc"};
   const PowerReport p = analyze_power(rig, shipped(), pulled);
@@ -100,7 +108,8 @@ TEST(Power, AdviceMovesTheFewestAndThenItFits) {
   // Carried out: that one gone from the rail, it holds.
   WhatIf moved;
   moved.without = r.advice->move;
-  EXPECT_LE(analyze_power(rig, shipped(), moved).source("esc")->amps[static_cast<std::size_t>(Effort::one_stalled)], 3.0);
+  EXPECT_LE(analyze_power(rig, shipped(), moved).source("esc")->amps[static_cast<std::size_t>(Effort::one_stalled)],
+            3.0);
 }
 
 TEST(Power, TwoSourcesAreSeenAndTheHigherOneFeeds) {
@@ -156,7 +165,8 @@ TEST(Power, TwinsShareTheBattery) {
   EXPECT_GT(b->static_current.value, 1.5 * a->static_current.value);
 }
 
-// By hand for one servo: idle 0.01 A, stall 1.2 A; asked 0.2017 of 0.28 N·m at the high end: 0.01 + 1.19 · 0.7205 = 0.867 A. Four of them add up.
+// By hand for one servo: idle 0.01 A, stall 1.2 A; asked 0.2017 of 0.28 N·m at the high end: 0.01 + 1.19 · 0.7205 =
+// 0.867 A. Four of them add up.
 TEST(Power, ServosHeldInTheAirAddUp) {
   const Rig rig = demo("hedgerow");
   const PowerReport r = analyze_power(rig, shipped());

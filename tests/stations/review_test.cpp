@@ -39,7 +39,8 @@ TEST(Review, AGoodRigIsReadyAndHasNoSnags) {
 
 TEST(Review, WhatRestsOnReadingsIsNeededToBeReady) {
   Rig rig = good_rig();
-  std::erase_if(rig.proofs, [](const Proof& p) { return p.check == "surfaces.centred" || p.check == "sticks.loss_noticed"; });
+  std::erase_if(rig.proofs,
+                [](const Proof& p) { return p.check == "surfaces.centred" || p.check == "sticks.loss_noticed"; });
   Review r = review(rig, shipped());
   EXPECT_FALSE(r.readiness.ready);
   EXPECT_EQ(r.readiness.words, "Directions proven; not ready: 2 checks to do");
@@ -83,25 +84,58 @@ using Set = std::multiset<std::string>;
 INSTANTIATE_TEST_SUITE_P(
     Ways, BreakIt,
     testing::Values(
-        Break{"unknown class", [](Rig& r) { r.controller.kind = "abacus"; }, Set{"AIRFRAME-01", "PROOF-06", "PROOF-06"}},
+        Break{"unknown class", [](Rig& r) { r.controller.kind = "abacus"; },
+              Set{"AIRFRAME-01", "PROOF-06", "PROOF-06"}},
         Break{"mass unknown", [](Rig& r) { r.airframe.mass_kg.reset(); }, Set{"AIRFRAME-04"}},
         Break{"wing behind the tail", [](Rig& r) { r.airframe.wing_at_m = 1.1; }, Set{"AIRFRAME-03", "FIT-05"}},
-        Break{"nothing drives a tail half", [](Rig& r) { r.outputs.erase(r.outputs.begin() + 3); }, Set{"SURFACES-01", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-06", "PROOF-06"}},
-        Break{"two in one socket", [](Rig& r) { r.outputs[4].socket = "s1"; }, Set{"SURFACES-03", "WIRING-11", "WIRING-31"}},
-        Break{"a socket that is not there", [](Rig& r) { r.outputs[4].socket = "s77"; }, Set{"SURFACES-04", "WIRING-31"}},
-        Break{"a surface that is not there", [](Rig& r) { Output o; o.id = "extra"; o.socket = "s5"; o.surfaces = {Surface{SurfaceKind::canard, Side::single}}; r.outputs.push_back(o); }, Set{"SURFACES-02", "PROOF-06", "PROOF-06"}},
-        Break{"a sign that can't be right", [](Rig& r) { r.outputs[3].mix.yaw *= -1; }, Set{"SURFACES-07", "PROOF-02", "PROOF-02"}},
-        Break{"unequal halves", [](Rig& r) { r.outputs[3].mix.pitch = 0.4; }, Set{"SURFACES-08", "PROOF-02", "PROOF-02"}},
-        Break{"too much travel asked", [](Rig& r) { r.outputs[2].mix.pitch = r.outputs[3].mix.pitch = 0.8; }, Set{"SURFACES-09", "SURFACES-09", "PROOF-02", "PROOF-02"}},
-        Break{"an axis that can't be served", [](Rig& r) { r.outputs[0].mix.yaw = 0.2; r.outputs[1].mix.yaw = 0.2; }, Set{"SURFACES-06", "SURFACES-06"}},
+        Break{"nothing drives a tail half", [](Rig& r) { r.outputs.erase(r.outputs.begin() + 3); },
+              Set{"SURFACES-01", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-06", "PROOF-06"}},
+        Break{"two in one socket", [](Rig& r) { r.outputs[4].socket = "s1"; },
+              Set{"SURFACES-03", "WIRING-11", "WIRING-31"}},
+        Break{"a socket that is not there", [](Rig& r) { r.outputs[4].socket = "s77"; },
+              Set{"SURFACES-04", "WIRING-31"}},
+        Break{"a surface that is not there",
+              [](Rig& r) {
+                Output o;
+                o.id = "extra";
+                o.socket = "s5";
+                o.surfaces = {Surface{SurfaceKind::canard, Side::single}};
+                r.outputs.push_back(o);
+              },
+              Set{"SURFACES-02", "PROOF-06", "PROOF-06"}},
+        Break{"a sign that can't be right", [](Rig& r) { r.outputs[3].mix.yaw *= -1; },
+              Set{"SURFACES-07", "PROOF-02", "PROOF-02"}},
+        Break{"unequal halves", [](Rig& r) { r.outputs[3].mix.pitch = 0.4; },
+              Set{"SURFACES-08", "PROOF-02", "PROOF-02"}},
+        Break{"too much travel asked", [](Rig& r) { r.outputs[2].mix.pitch = r.outputs[3].mix.pitch = 0.8; },
+              Set{"SURFACES-09", "SURFACES-09", "PROOF-02", "PROOF-02"}},
+        Break{"an axis that can't be served",
+              [](Rig& r) {
+                r.outputs[0].mix.yaw = 0.2;
+                r.outputs[1].mix.yaw = 0.2;
+              },
+              Set{"SURFACES-06", "SURFACES-06"}},
         Break{"no roll at all", [](Rig& r) { r.outputs[0].mix.roll = r.outputs[1].mix.roll = 0; }, Set{"SURFACES-05"}},
-        Break{"channel reversed", [](Rig& r) { r.radio.channels[0].reversed = true; }, Set{"STICKS-01", "PROOF-02", "PROOF-06"}},
-        Break{"no channel for yaw", [](Rig& r) { r.radio.channels.erase(r.radio.channels.begin() + 3); }, Set{"STICKS-02", "PROOF-02", "PROOF-06"}},
-        Break{"board loose again", [](Rig& r) { r.controller.mounted = false; }, Set{"PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-03"}},
-        Break{"a loose end", [](Rig& r) { r.loose_ends.push_back({"arm", "arming check switched off to calibrate", "2026-11-01", Json::object()}); }, Set{"PROOF-04"}},
+        Break{"channel reversed", [](Rig& r) { r.radio.channels[0].reversed = true; },
+              Set{"STICKS-01", "PROOF-02", "PROOF-06"}},
+        Break{"no channel for yaw", [](Rig& r) { r.radio.channels.erase(r.radio.channels.begin() + 3); },
+              Set{"STICKS-02", "PROOF-02", "PROOF-06"}},
+        Break{"board loose again", [](Rig& r) { r.controller.mounted = false; },
+              Set{"PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-03"}},
+        Break{"a loose end",
+              [](Rig& r) {
+                r.loose_ends.push_back({"arm", "arming check switched off to calibrate", "2026-11-01", Json::object()});
+              },
+              Set{"PROOF-04"}},
         Break{"a proof from the simulated bench", [](Rig& r) { r.proofs[0].simulated = true; }, Set{"PROOF-05"}},
         Break{"a proof missing", [](Rig& r) { r.proofs.erase(r.proofs.begin()); }, Set{"PROOF-01"}},
-        Break{"readings missing", [](Rig& r) { std::erase_if(r.proofs, [](const Proof& p) { return p.check.starts_with("surfaces.") || p.check == "sticks.calibrated"; }); }, Set{"PROOF-07", "PROOF-07"}}));
+        Break{"readings missing",
+              [](Rig& r) {
+                std::erase_if(r.proofs, [](const Proof& p) {
+                  return p.check.starts_with("surfaces.") || p.check == "sticks.calibrated";
+                });
+              },
+              Set{"PROOF-07", "PROOF-07"}}));
 
 TEST(Review, FewSocketsAndFixedBoards) {
   Rig rig = good_rig();
@@ -109,7 +143,8 @@ TEST(Review, FewSocketsAndFixedBoards) {
   rig.sensing.board = *turn_from_name("arrow_right_top_up");
   rig.sensing.roll_reversed = true;
   const auto found = codes(rig);
-  for (const char* code : {"AIRFRAME-02", "SURFACES-04", "SENSES-01", "SENSES-02"}) EXPECT_EQ(found.count(code), 1u) << code;
+  for (const char* code : {"AIRFRAME-02", "SURFACES-04", "SENSES-01", "SENSES-02"})
+    EXPECT_EQ(found.count(code), 1u) << code;
 }
 
 TEST(Proofs, GoStaleWhenAndOnlyWhenWhatTheyDependOnChanges) {
@@ -128,9 +163,11 @@ TEST(Proofs, GoStaleWhenAndOnlyWhenWhatTheyDependOnChanges) {
   using Ids = std::set<std::string>;
   EXPECT_EQ(stale([](Rig& r) { r.outputs[2].mix.yaw = -0.45; }), (Ids{"stick.yaw", "correction.yaw"}));
   EXPECT_EQ(stale([](Rig& r) { r.outputs[0].reversed = true; }), (Ids{"stick.roll", "correction.roll"}));
-  EXPECT_EQ(stale([](Rig& r) { r.outputs[2].socket = "s8"; }), (Ids{"stick.pitch", "stick.yaw", "correction.pitch", "correction.yaw"}));
+  EXPECT_EQ(stale([](Rig& r) { r.outputs[2].socket = "s8"; }),
+            (Ids{"stick.pitch", "stick.yaw", "correction.pitch", "correction.yaw"}));
   EXPECT_EQ(stale([](Rig& r) { r.sensing.pitch_reversed = true; }), (Ids{"correction.pitch"}));
-  EXPECT_EQ(stale([](Rig& r) { r.sensing.board = *turn_from_name("arrow_tail_top_up"); }), (Ids{"correction.roll", "correction.pitch", "correction.yaw"}));
+  EXPECT_EQ(stale([](Rig& r) { r.sensing.board = *turn_from_name("arrow_tail_top_up"); }),
+            (Ids{"correction.roll", "correction.pitch", "correction.yaw"}));
   EXPECT_EQ(stale([](Rig& r) { r.radio.channels[1].reversed = true; }), (Ids{"stick.pitch"}));
   EXPECT_EQ(stale([](Rig& r) { r.controller.firmware = "1.0.0"; }).size(), 6u);
   // None of these moves a direction.
@@ -138,7 +175,11 @@ TEST(Proofs, GoStaleWhenAndOnlyWhenWhatTheyDependOnChanges) {
   EXPECT_EQ(stale([](Rig& r) { r.outputs[0].mix.flap = -0.1; }), Ids{});
   EXPECT_EQ(stale([](Rig& r) { r.outputs[4].mix.throttle = 0.9; }), Ids{});
   EXPECT_EQ(stale([](Rig& r) { std::swap(r.outputs[0], r.outputs[4]); }), Ids{});
-  EXPECT_EQ(stale([](Rig& r) { r.name = "Other"; r.log.push_back({"now", "x", Json::object()}); }), Ids{});
+  EXPECT_EQ(stale([](Rig& r) {
+              r.name = "Other";
+              r.log.push_back({"now", "x", Json::object()});
+            }),
+            Ids{});
 }
 
 TEST(Proofs, ALooseBoardMakesThemProvisional) {
@@ -167,11 +208,14 @@ TEST(Cards, SayHowTheAnswerShows) {
     return CheckCard{};
   };
   EXPECT_EQ(card("full_controller", AirframeKind::two_ailerons, "correction.roll").answer, AnswerKind::held);
-  EXPECT_EQ(card("full_controller", AirframeKind::two_ailerons, "correction.yaw").observation.mode, Mode::rate) << "levelling never answers yaw";
-  EXPECT_EQ(card("fixed_mini", AirframeKind::flying_wing, "correction.roll").observation.mode, Mode::rate) << "its levelling runs away on the bench";
+  EXPECT_EQ(card("full_controller", AirframeKind::two_ailerons, "correction.yaw").observation.mode, Mode::rate)
+      << "levelling never answers yaw";
+  EXPECT_EQ(card("fixed_mini", AirframeKind::flying_wing, "correction.roll").observation.mode, Mode::rate)
+      << "its levelling runs away on the bench";
   EXPECT_NE(card("inline_dial", AirframeKind::rudder_only, "correction.roll").how.find("no fault"), std::string::npos);
   const CheckCard inverted = card("full_controller", AirframeKind::inverted_v_tail, "stick.yaw");
-  for (const Expected& e : inverted.expected) EXPECT_EQ(e.motion, e.surface.side == Side::right ? 1 : -1) << "an inverted V moves the other way round";
+  for (const Expected& e : inverted.expected)
+    EXPECT_EQ(e.motion, e.surface.side == Side::right ? 1 : -1) << "an inverted V moves the other way round";
   const CheckCard upright = card("full_controller", AirframeKind::v_tail, "stick.yaw");
   for (const Expected& e : upright.expected) EXPECT_EQ(e.motion, e.surface.side == Side::right ? -1 : 1);
   const CheckCard canard = card("full_controller", AirframeKind::canard, "correction.pitch");
@@ -264,17 +308,36 @@ TEST(Catalogue, OwnPartsStandBesideTheRig) {
     const auto ok = add_own_parts(c, file);
     return ok ? std::string(c.part("my_servo") ? "added" : "missing") : ok.error().text();
   };
-  const std::string figures = R"(,"servo":{"digital":false,"seconds_per_60deg":0.1,"torque_nm":0.1,"dead_band_us":4,"most_rate_hz":50})";
-  const auto servo = [&](const std::string& more) { return R"({"format":"parts","version":1,"parts":[{"id":"my_servo","name":"My servo","group":"servo","basis":"weighed","mass_kg":0.02)" + more + "}]}"; };
+  const std::string figures =
+      R"(,"servo":{"digital":false,"seconds_per_60deg":0.1,"torque_nm":0.1,"dead_band_us":4,"most_rate_hz":50})";
+  const auto servo = [&](const std::string& more) {
+    return R"({"format":"parts","version":1,"parts":[{"id":"my_servo","name":"My servo","group":"servo","basis":"weighed","mass_kg":0.02)" +
+           more + "}]}";
+  };
   EXPECT_EQ(with(servo(figures)), "added");
   EXPECT_NE(with(servo("")).find("without \"servo\""), std::string::npos);
-  EXPECT_NE(with(servo(figures + R"(,"loads":[{"net":"plus","idle_a":0,"typical_a":1,"most_a":2,"least_v":4,"most_v":6}])")).find("on which nothing is"), std::string::npos);
+  EXPECT_NE(
+      with(servo(figures + R"(,"loads":[{"net":"plus","idle_a":0,"typical_a":1,"most_a":2,"least_v":4,"most_v":6}])"))
+          .find("on which nothing is"),
+      std::string::npos);
   const std::string plug = R"(,"terminals":[{"id":"plug","label":"plug","kind":"pulse_input","net":"plus"}])";
-  EXPECT_NE(with(servo(figures + plug + R"(,"loads":[{"net":"plus","idle_a":3,"typical_a":1,"most_a":2,"least_v":4,"most_v":6}])")).find("out of order"), std::string::npos);
-  EXPECT_NE(with(servo(figures + plug + R"(,"feeds":[{"from":"plus","to":"plus","kind":"diode"}])")).find("to itself"), std::string::npos);
-  EXPECT_NE(with(servo(figures + R"(,"terminals":[{"id":"a","label":"a","kind":"spoon"}])")).find("/parts/0/terminals/0/kind"), std::string::npos);
-  EXPECT_NE(with(R"({"format":"parts","version":1,"parts":[{"id":"my_servo","name":"My servo","group":"spoon","basis":"weighed"}]})").find("/parts/0/group"), std::string::npos);
-  EXPECT_NE(with(R"({"format":"parts","version":1,"parts":[{"id":"buzzer","name":"x","group":"buzzer","basis":"y"}]})").find("already"), std::string::npos);
+  EXPECT_NE(with(servo(figures + plug +
+                       R"(,"loads":[{"net":"plus","idle_a":3,"typical_a":1,"most_a":2,"least_v":4,"most_v":6}])"))
+                .find("out of order"),
+            std::string::npos);
+  EXPECT_NE(with(servo(figures + plug + R"(,"feeds":[{"from":"plus","to":"plus","kind":"diode"}])")).find("to itself"),
+            std::string::npos);
+  EXPECT_NE(with(servo(figures + R"(,"terminals":[{"id":"a","label":"a","kind":"spoon"}])"))
+                .find("/parts/0/terminals/0/kind"),
+            std::string::npos);
+  EXPECT_NE(
+      with(
+          R"({"format":"parts","version":1,"parts":[{"id":"my_servo","name":"My servo","group":"spoon","basis":"weighed"}]})")
+          .find("/parts/0/group"),
+      std::string::npos);
+  EXPECT_NE(with(R"({"format":"parts","version":1,"parts":[{"id":"buzzer","name":"x","group":"buzzer","basis":"y"}]})")
+                .find("already"),
+            std::string::npos);
   EXPECT_NE(with("{").find("JSON"), std::string::npos);
   std::filesystem::remove_all(folder);
 }
@@ -284,7 +347,11 @@ TEST(Catalogue, OwnPartsAreKeptBesideTheRigAndNothingElseIsLost) {
   std::filesystem::remove_all(folder);
   std::filesystem::create_directories(folder);
   const auto file = folder / "kite.parts.json";
-  ASSERT_TRUE(write_file_atomically(file, R"({"format":"parts","version":1,"note":"kept","parts":[{"id":"older","name":"Older","group":"other","basis":"weighed","colour":"green"}]})").has_value());
+  ASSERT_TRUE(
+      write_file_atomically(
+          file,
+          R"({"format":"parts","version":1,"note":"kept","parts":[{"id":"older","name":"Older","group":"other","basis":"weighed","colour":"green"}]})")
+          .has_value());
   PartKind mine = *shipped().part("servo_9g_analogue");
   mine.id = "mine";
   mine.mass_kg = 0.011;
@@ -321,7 +388,9 @@ TEST(Catalogue, EveryTerminalLiesOnItsBoardAndSaysWhatItIs) {
     }
   }
   const ControllerClass& full = *shipped().controller("full_controller");
-  const auto pads = [&](TerminalKind k) { return std::count_if(full.pads.begin(), full.pads.end(), [&](const Terminal& t) { return t.kind == k; }); };
+  const auto pads = [&](TerminalKind k) {
+    return std::count_if(full.pads.begin(), full.pads.end(), [&](const Terminal& t) { return t.kind == k; });
+  };
   EXPECT_EQ(pads(TerminalKind::power), 2);
   EXPECT_EQ(pads(TerminalKind::ground), 3);
 }

@@ -13,18 +13,98 @@ const Break breaks[] = {
     {"transmitter mixes", "hedgerow", [](Rig& r) { r.radio.transmitter.mixes = true; }, {"STICKS-03"}},
     {"inline units may have it", "heath", [](Rig& r) { r.radio.transmitter.mixes = true; }, {}},
     {"much sub-trim", "hedgerow", [](Rig& r) { r.channel(F::roll)->sub_trim_us = 80; }, {"STICKS-04"}},
-    {"inline sub-trim", "heath", [](Rig& r) { if (Channel* c = r.channel(F::pitch)) c->sub_trim_us = 80; }, {}},
-    {"an end too short", "hedgerow", [](Rig& r) { read_sticks(r); r.channel(F::roll)->high_us = 1900; }, {"STICKS-05"}},
-    {"a few microseconds are nothing", "hedgerow", [](Rig& r) { read_sticks(r); r.channel(F::roll)->high_us = 1993; }, {}},
-    {"learned ends", "hedgerow", [](Rig& r) { read_sticks(r, 1050, 1500, 1950); for (Channel& c : r.radio.channels) c.learned = true; }, {}},
-    {"a gain need not land", "hedgerow", [](Rig& r) { Channel c; c.number = 6; c.function = F::gain; c.low_us = 1200; c.centre_us = 1400; c.high_us = 1600; r.radio.channels.push_back(c); }, {}},
-    {"reads the wrong way", "hedgerow", [](Rig& r) { read_sticks(r); r.channel(F::yaw)->inverted = true; }, {"STICKS-06"}},
-    {"throttle the wrong way", "hedgerow", [](Rig& r) { read_sticks(r); r.channel(F::throttle)->inverted = true; }, {"STICKS-06"}},
-    {"travel at its limit", "hedgerow", [](Rig& r) { read_sticks(r); r.channel(F::roll)->low_us = 1400; r.channel(F::roll)->travel_low_percent = 100; }, {"STICKS-05", "STICKS-07"}},
-    {"gesture without ends", "hedgerow", [](Rig& r) { r.controller.kind = "fixed_mini"; r.parts.clear(); r.leads.clear(); r.places.clear(); r.outputs.pop_back(); read_sticks(r, 1020, 1500, 1980); }, {"STICKS-05", "STICKS-08", "STICKS-08", "STICKS-08", "STICKS-08"}},
-    {"a position on a boundary", "hedgerow", [](Rig& r) { r.channel(F::mode)->positions_us = {1010, 1310, 1990}; }, {"STICKS-09"}},
-    {"no manual", "hedgerow", [](Rig& r) { for (ModeChoice& m : r.modes) if (m.mode == "manual") m.mode = "level"; }, {"STICKS-10"}},
-    {"manual amid a rotary control", "hedgerow", [](Rig& r) { r.channel(F::mode)->control = Control::rotary; std::swap(r.modes[0].mode, r.modes[1].mode); }, {"STICKS-10"}},
+    {"inline sub-trim",
+     "heath",
+     [](Rig& r) {
+       if (Channel* c = r.channel(F::pitch)) c->sub_trim_us = 80;
+     },
+     {}},
+    {"an end too short",
+     "hedgerow",
+     [](Rig& r) {
+       read_sticks(r);
+       r.channel(F::roll)->high_us = 1900;
+     },
+     {"STICKS-05"}},
+    {"a few microseconds are nothing",
+     "hedgerow",
+     [](Rig& r) {
+       read_sticks(r);
+       r.channel(F::roll)->high_us = 1993;
+     },
+     {}},
+    {"learned ends",
+     "hedgerow",
+     [](Rig& r) {
+       read_sticks(r, 1050, 1500, 1950);
+       for (Channel& c : r.radio.channels) c.learned = true;
+     },
+     {}},
+    {"a gain need not land",
+     "hedgerow",
+     [](Rig& r) {
+       Channel c;
+       c.number = 6;
+       c.function = F::gain;
+       c.low_us = 1200;
+       c.centre_us = 1400;
+       c.high_us = 1600;
+       r.radio.channels.push_back(c);
+     },
+     {}},
+    {"reads the wrong way",
+     "hedgerow",
+     [](Rig& r) {
+       read_sticks(r);
+       r.channel(F::yaw)->inverted = true;
+     },
+     {"STICKS-06"}},
+    {"throttle the wrong way",
+     "hedgerow",
+     [](Rig& r) {
+       read_sticks(r);
+       r.channel(F::throttle)->inverted = true;
+     },
+     {"STICKS-06"}},
+    {"travel at its limit",
+     "hedgerow",
+     [](Rig& r) {
+       read_sticks(r);
+       r.channel(F::roll)->low_us = 1400;
+       r.channel(F::roll)->travel_low_percent = 100;
+     },
+     {"STICKS-05", "STICKS-07"}},
+    {"gesture without ends",
+     "hedgerow",
+     [](Rig& r) {
+       r.controller.kind = "fixed_mini";
+       r.parts.clear();
+       r.leads.clear();
+       r.places.clear();
+       r.outputs.pop_back();
+       read_sticks(r, 1020, 1500, 1980);
+     },
+     {"STICKS-05", "STICKS-08", "STICKS-08", "STICKS-08", "STICKS-08"}},
+    {"a position on a boundary",
+     "hedgerow",
+     [](Rig& r) {
+       r.channel(F::mode)->positions_us = {1010, 1310, 1990};
+     },
+     {"STICKS-09"}},
+    {"no manual",
+     "hedgerow",
+     [](Rig& r) {
+       for (ModeChoice& m : r.modes)
+         if (m.mode == "manual") m.mode = "level";
+     },
+     {"STICKS-10"}},
+    {"manual amid a rotary control",
+     "hedgerow",
+     [](Rig& r) {
+       r.channel(F::mode)->control = Control::rotary;
+       std::swap(r.modes[0].mode, r.modes[1].mode);
+     },
+     {"STICKS-10"}},
     {"the receiver holds", "hedgerow", [](Rig& r) { r.radio.on_loss = OnLoss::hold; }, {"STICKS-11"}},
     {"a preset hides it, too", "hedgerow", [](Rig& r) { r.radio.on_loss = OnLoss::preset; }, {"STICKS-11"}},
     {"a flag is noticed", "hedgerow", [](Rig& r) { r.radio.on_loss = OnLoss::flag; }, {}},
@@ -32,20 +112,70 @@ const Break breaks[] = {
     {"low rates", "hedgerow", [](Rig& r) { r.channel(F::roll)->rate_percent = 60; }, {"STICKS-13"}},
     {"gestures on", "hedgerow", [](Rig& r) { r.radio.transmitter.gestures_change_settings = true; }, {"STICKS-14"}},
     {"one memory for two", "hedgerow", [](Rig& r) { r.radio.transmitter.also_serves = {"Delta"}; }, {"STICKS-15"}},
-    {"armed from the start", "hedgerow", [](Rig& r) { Channel c; c.number = 7; c.function = F::arm; c.fixed_us = 2000; r.radio.channels.push_back(c); }, {"STICKS-16"}},
-    {"closed is not low", "hedgerow", [](Rig& r) { read_sticks(r); r.channel(F::throttle)->low_us = 1100; }, {"STICKS-05", "STICKS-16"}},
-    {"two channels for roll", "hedgerow", [](Rig& r) { Channel c; c.number = 8; c.function = F::roll; r.radio.channels.push_back(c); }, {"STICKS-17"}},
-    {"jitter and wear", "hedgerow", [](Rig& r) { r.channel(F::roll)->noise_us = 6; r.channel(F::pitch)->centre_spread_us = 12; }, {"STICKS-18", "STICKS-18"}},
+    {"armed from the start",
+     "hedgerow",
+     [](Rig& r) {
+       Channel c;
+       c.number = 7;
+       c.function = F::arm;
+       c.fixed_us = 2000;
+       r.radio.channels.push_back(c);
+     },
+     {"STICKS-16"}},
+    {"closed is not low",
+     "hedgerow",
+     [](Rig& r) {
+       read_sticks(r);
+       r.channel(F::throttle)->low_us = 1100;
+     },
+     {"STICKS-05", "STICKS-16"}},
+    {"two channels for roll",
+     "hedgerow",
+     [](Rig& r) {
+       Channel c;
+       c.number = 8;
+       c.function = F::roll;
+       r.radio.channels.push_back(c);
+     },
+     {"STICKS-17"}},
+    {"jitter and wear",
+     "hedgerow",
+     [](Rig& r) {
+       r.channel(F::roll)->noise_us = 6;
+       r.channel(F::pitch)->centre_spread_us = 12;
+     },
+     {"STICKS-18", "STICKS-18"}},
     {"a rod that binds", "hedgerow", [](Rig& r) { r.linkages[0].servo_travel_deg = 100; }, {"SURFACES-11"}},
     {"a rod that is no rod", "hedgerow", [](Rig& r) { r.linkages[0].base_m = 0.5; }, {"SURFACES-11"}},
-    {"unequal throws", "hedgerow", [](Rig& r) { read_surface(r, "flaperon_left", -20, 0, 20); read_surface(r, "flaperon_right", 25, 0, -20); }, {"SURFACES-12"}},
+    {"unequal throws",
+     "hedgerow",
+     [](Rig& r) {
+       read_surface(r, "flaperon_left", -20, 0, 20);
+       read_surface(r, "flaperon_right", 25, 0, -20);
+     },
+     {"SURFACES-12"}},
     {"not flush", "hedgerow", [](Rig& r) { read_surface(r, "flaperon_left", -20, 2, 20); }, {"SURFACES-13"}},
-    {"too fast for the servo", "hedgerow", [](Rig& r) { r.airframe.fast_m_s = 60; }, {"SURFACES-14", "SURFACES-14", "SURFACES-14", "SURFACES-14"}},
+    {"too fast for the servo",
+     "hedgerow",
+     [](Rig& r) { r.airframe.fast_m_s = 60; },
+     {"SURFACES-14", "SURFACES-14", "SURFACES-14", "SURFACES-14"}},
     {"play", "hedgerow", [](Rig& r) { r.linkages[1].play_m = 0.002; }, {"SURFACES-15"}},
     {"ends that the class can't set", "delta", [](Rig& r) { r.outputs[0].high_us = 1900; }, {"SURFACES-18"}},
     {"a centre that the class sets", "delta", [](Rig& r) { r.outputs[0].centre_us = 1520; }, {}},
-    {"ends and a centre beyond the plain ones", "delta", [](Rig& r) { r.outputs[0].centre_us = 2050; r.outputs[0].high_us = 2100; }, {"SURFACES-18"}},
-    {"no centre on an inline unit", "heath", [](Rig& r) { r.outputs[0].centre_us = 1520; r.outputs[0].low_us = 1100; }, {"SURFACES-18"}},
+    {"ends and a centre beyond the plain ones",
+     "delta",
+     [](Rig& r) {
+       r.outputs[0].centre_us = 2050;
+       r.outputs[0].high_us = 2100;
+     },
+     {"SURFACES-18"}},
+    {"no centre on an inline unit",
+     "heath",
+     [](Rig& r) {
+       r.outputs[0].centre_us = 1520;
+       r.outputs[0].low_us = 1100;
+     },
+     {"SURFACES-18"}},
     {"ends beyond the servo", "hedgerow", [](Rig& r) { r.outputs[0].high_us = 2200; }, {"SURFACES-16"}},
 };
 

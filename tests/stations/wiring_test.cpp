@@ -17,7 +17,9 @@ std::multiset<std::string> serious(const Rig& rig) {
   std::multiset<std::string> all;
   const Review r = review(rig, shipped());
   for (const Snag& s : r.snags)
-    if (s.severity != Severity::worth_knowing && (s.station == Station::wiring || s.code == "POWER-01" || s.code == "POWER-02" || s.station == Station::surfaces)) all.insert(s.code);
+    if (s.severity != Severity::worth_knowing && (s.station == Station::wiring || s.code == "POWER-01" ||
+                                                  s.code == "POWER-02" || s.station == Station::surfaces))
+      all.insert(s.code);
   return all;
 }
 
@@ -49,9 +51,16 @@ TEST(Plan, ChangesNothingWhereEverythingHasItsPlace) {
 }
 
 TEST(Plan, FromNothingBreaksNoRuleOnEveryClassAndKind) {
-  const std::pair<const char*, const char*> classes[] = {{"full_controller", "receiver_serial_inverted"}, {"full_controller", "receiver_two_way"}, {"full_controller", "receiver_summed"}, {"fixed_mini", "receiver_serial_inverted"},
-                                                         {"fixed_mini", "receiver_two_way"},               {"gesture_board", "receiver_serial_inverted"}, {"screen_keys", "receiver_pulse"},          {"screen_keys", "receiver_summed"},
-                                                         {"pc_mini", "receiver_summed"},                   {"inline_dial", "receiver_pulse"}};
+  const std::pair<const char*, const char*> classes[] = {{"full_controller", "receiver_serial_inverted"},
+                                                         {"full_controller", "receiver_two_way"},
+                                                         {"full_controller", "receiver_summed"},
+                                                         {"fixed_mini", "receiver_serial_inverted"},
+                                                         {"fixed_mini", "receiver_two_way"},
+                                                         {"gesture_board", "receiver_serial_inverted"},
+                                                         {"screen_keys", "receiver_pulse"},
+                                                         {"screen_keys", "receiver_summed"},
+                                                         {"pc_mini", "receiver_summed"},
+                                                         {"inline_dial", "receiver_pulse"}};
   int planned = 0;
   for (const auto& [controller, receiver] : classes)
     for (const auto& [kind, kind_name] : Words<AirframeKind>::list) {
@@ -64,7 +73,8 @@ TEST(Plan, FromNothingBreaksNoRuleOnEveryClassAndKind) {
       }
       ++planned;
       EXPECT_EQ(serious(p.rig), std::multiset<std::string>{}) << controller << " " << receiver << " " << kind_name;
-      EXPECT_EQ(plan_wiring(p.rig, shipped()).changes, 0) << "a plan carried out is a plan at rest: " << controller << " " << kind_name;
+      EXPECT_EQ(plan_wiring(p.rig, shipped()).changes, 0)
+          << "a plan carried out is a plan at rest: " << controller << " " << kind_name;
       for (const Choice& c : p.choices) EXPECT_FALSE(c.why.empty());
     }
   EXPECT_GT(planned, 80);
@@ -82,7 +92,8 @@ TEST(Plan, KeepsWhatIsFixedAndSaysSo) {
   EXPECT_EQ(p.rig.lead("gps")->to.socket, "serial_3");
   EXPECT_EQ(p.rig.output("out_1")->socket, "s6");
   EXPECT_EQ(p.rig.lead("servo_flaperon_left")->to.socket, "s6") << "the servo follows its output";
-  const auto kept = std::find_if(p.choices.begin(), p.choices.end(), [](const Choice& c) { return c.subject == "gps" && c.end == "serial"; });
+  const auto kept = std::find_if(p.choices.begin(), p.choices.end(),
+                                 [](const Choice& c) { return c.subject == "gps" && c.end == "serial"; });
   ASSERT_NE(kept, p.choices.end());
   EXPECT_EQ(kept->why, "kept by hand");
 }
@@ -109,7 +120,8 @@ TEST(Plan, GivesRatesTheirOwnGroups) {
 }
 
 TEST(Plan, ManyRatesOnManyGroupsAreAnsweredAtOnce) {
-  // Twelve outputs at twelve rates on a board of twelve groups of one: too many ways to try, and yet each finds a group.
+  // Twelve outputs at twelve rates on a board of twelve groups of one: too many ways to try, and yet each finds a
+  // group.
   Catalogue c = shipped();
   ControllerClass board = *c.controller("full_controller");
   board.id = "many";
@@ -178,7 +190,8 @@ TEST(Plan, EmulatedPortsOnlyWhenTheHardwareIsTaken) {
   add_part(p.rig, "plain_3", "satellite_plain");
   p = plan_wiring(p.rig, shipped());
   ASSERT_TRUE(p.obstacles.empty());
-  EXPECT_TRUE(std::any_of(p.rig.leads.begin(), p.rig.leads.end(), [](const Lead& l) { return far_end(l, "controller", "soft_1"); }));
+  EXPECT_TRUE(std::any_of(p.rig.leads.begin(), p.rig.leads.end(),
+                          [](const Lead& l) { return far_end(l, "controller", "soft_1"); }));
 }
 
 TEST(Plan, OneSourceARail) {
@@ -284,7 +297,8 @@ TEST(WiringLayout, EveryLeadHasItsCurveAndBoxesStayOnTheSheet) {
         for (std::size_t k = i + 1; k < l.boxes.size(); ++k) {
           const auto &a = l.boxes[i], &b = l.boxes[k];
           if (h < 100) continue;  // too flat to keep the row below apart
-          EXPECT_FALSE(a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h) << name << ": " << a.part << " lies on " << b.part;
+          EXPECT_FALSE(a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h)
+              << name << ": " << a.part << " lies on " << b.part;
         }
     }
   }

@@ -11,13 +11,16 @@ namespace {
 ChannelFrame frame_of(std::mt19937& random, int channels, double least = 988, double most = 2012) {
   ChannelFrame f;
   f.channels = static_cast<std::uint8_t>(channels);
-  for (int i = 0; i < channels; ++i) f.pulse_us[static_cast<std::size_t>(i)] = static_cast<float>(std::uniform_real_distribution<double>(least, most)(random));
+  for (int i = 0; i < channels; ++i)
+    f.pulse_us[static_cast<std::size_t>(i)] =
+        static_cast<float>(std::uniform_real_distribution<double>(least, most)(random));
   return f;
 }
 
 void near(const ChannelFrame& a, const ChannelFrame& b, double by) {
   ASSERT_GE(a.channels, b.channels);
-  for (std::size_t i = 0; i < b.channels; ++i) EXPECT_NEAR(static_cast<double>(a.pulse_us[i]), static_cast<double>(b.pulse_us[i]), by) << i;
+  for (std::size_t i = 0; i < b.channels; ++i)
+    EXPECT_NEAR(static_cast<double>(a.pulse_us[i]), static_cast<double>(b.pulse_us[i]), by) << i;
 }
 
 // Bits taken one by one from a string of the wire, least significant first: shares nothing with the decoder.
@@ -45,7 +48,8 @@ TEST(InvertedSerial, EveryBitHasItsPlace) {
     decoder.finish(got);
     ASSERT_EQ(got.size(), 1u);
     near(got[0], sent, 0.3126);
-    for (int i = 0; i < 16; ++i) EXPECT_DOUBLE_EQ(static_cast<double>(got[0].pulse_us[static_cast<std::size_t>(i)]), channel_by_bits(bytes, i));
+    for (int i = 0; i < 16; ++i)
+      EXPECT_DOUBLE_EQ(static_cast<double>(got[0].pulse_us[static_cast<std::size_t>(i)]), channel_by_bits(bytes, i));
     EXPECT_EQ(got[0].lost, sent.lost);
     EXPECT_EQ(got[0].failsafe, sent.failsafe);
     EXPECT_EQ(decoder.tally().lost, sent.lost ? 1u : 0u);
@@ -80,7 +84,8 @@ TEST_P(Resync, FramesAreFoundAgainBehindGarbageInAnyPieces) {
         for (unsigned n = 1 + random() % 70; n > 0; --n) bytes += static_cast<char>(random());
       sent.push_back(frame_of(random, 16));
       follows_garbage.push_back(garbage);
-      bytes += signal == Signal::inverted_serial ? encode_inverted_serial(sent.back()) : encode_two_way(sent.back(), counter++);
+      bytes += signal == Signal::inverted_serial ? encode_inverted_serial(sent.back())
+                                                 : encode_two_way(sent.back(), counter++);
     }
     ByteDecoder decoder(signal);
     std::vector<ChannelFrame> got;
@@ -90,11 +95,13 @@ TEST_P(Resync, FramesAreFoundAgainBehindGarbageInAnyPieces) {
       at += n;
     }
     decoder.finish(got);
-    // Every frame comes out, in order; noise that looks like a frame may add one (the inverted signal has no check sum).
+    // Every frame comes out, in order; noise that looks like a frame may add one (the inverted signal has no check
+    // sum).
     std::size_t matched = 0, at = 0;
     for (const ChannelFrame& g : got)
       for (std::size_t i = at; i < sent.size(); ++i)
-        if (std::abs(g.pulse_us[3] - sent[i].pulse_us[3]) < 0.4f && std::abs(g.pulse_us[9] - sent[i].pulse_us[9]) < 0.4f) {
+        if (std::abs(g.pulse_us[3] - sent[i].pulse_us[3]) < 0.4f &&
+            std::abs(g.pulse_us[9] - sent[i].pulse_us[9]) < 0.4f) {
           ++matched;
           at = i + 1;
           break;
@@ -105,9 +112,11 @@ TEST_P(Resync, FramesAreFoundAgainBehindGarbageInAnyPieces) {
     EXPECT_GE(decoder.tally().resyncs, 3u);
   }
 }
-INSTANTIATE_TEST_SUITE_P(Both, Resync, ::testing::Values(Signal::inverted_serial, Signal::two_way_serial), [](const auto& i) { return std::string(word(i.param)); });
+INSTANTIATE_TEST_SUITE_P(Both, Resync, ::testing::Values(Signal::inverted_serial, Signal::two_way_serial),
+                         [](const auto& i) { return std::string(word(i.param)); });
 
-// Sticks at rest repeat their bytes for ever, the marks of a frame among them: the wrong place would be held for ever, too.
+// Sticks at rest repeat their bytes for ever, the marks of a frame among them: the wrong place would be held for ever,
+// too.
 TEST(InvertedSerial, AFrameInsideAFrameIsNotBelieved) {
   ChannelFrame f;
   f.channels = 16;
@@ -175,8 +184,9 @@ TEST(TwoWay, CountsMissingFramesAndReportsTheLink) {
   EXPECT_EQ(got[2].channels, 12);
 }
 
-// CRC-16 with polynomial 0x1021 and start value 0xFFFF over "123456789" is 0x29B1 (catalogued check value, from memory): here over a
-// frame whose kind and length are that text's first two characters would not fit, so the sum of a real frame is computed bit by bit.
+// CRC-16 with polynomial 0x1021 and start value 0xFFFF over "123456789" is 0x29B1 (catalogued check value, from
+// memory): here over a frame whose kind and length are that text's first two characters would not fit, so the sum of a
+// real frame is computed bit by bit.
 TEST(TwoWay, TheCheckSumIsTheDocumentedOne) {
   const auto sum = [](std::string_view bytes) {
     unsigned crc = 0xFFFF;
@@ -201,11 +211,13 @@ TEST(Pulses, WidthsOfEightLinesAndASummedLine) {
     std::vector<ChannelFrame> sent, got;
     for (int i = 0; i < 50; ++i) {
       sent.push_back(frame_of(random, 8));
-      for (const Edge& e : signal == Signal::pulse ? encode_pulses(sent.back(), i * 22500.0) : encode_summed(sent.back(), i * 22500.0)) decoder.feed(e, got);
+      for (const Edge& e :
+           signal == Signal::pulse ? encode_pulses(sent.back(), i * 22500.0) : encode_summed(sent.back(), i * 22500.0))
+        decoder.feed(e, got);
     }
     decoder.finish(got);
-    // A summed line must be silent once before its place is known: the first frame is given up. The last one has no pause behind it,
-    // but its channels are all there.
+    // A summed line must be silent once before its place is known: the first frame is given up. The last one has no
+    // pause behind it, but its channels are all there.
     const std::size_t first = signal == Signal::summed ? 1 : 0;
     ASSERT_EQ(got.size(), sent.size() - first) << word(signal);
     for (std::size_t i = 0; i < got.size(); ++i) near(got[i], sent[i + first], 1e-3);
@@ -241,8 +253,12 @@ TEST(Capture, TextFormsComeBackAndTheSignalIsFoundOut) {
       sent.push_back(f);
       const double t = 1000 + i * 22500.0;
       if (signal == Signal::inverted_serial) capture.chunks.push_back({t, encode_inverted_serial(f)});
-      if (signal == Signal::two_way_serial) capture.chunks.push_back({t, encode_two_way(f, static_cast<std::uint8_t>(i))});
-      for (const Edge& e : signal == Signal::pulse ? encode_pulses(f, t) : signal == Signal::summed ? encode_summed(f, t) : std::vector<Edge>{}) capture.edges.push_back(e);
+      if (signal == Signal::two_way_serial)
+        capture.chunks.push_back({t, encode_two_way(f, static_cast<std::uint8_t>(i))});
+      for (const Edge& e : signal == Signal::pulse    ? encode_pulses(f, t)
+                           : signal == Signal::summed ? encode_summed(f, t)
+                                                      : std::vector<Edge>{})
+        capture.edges.push_back(e);
     }
     const auto read = read_capture(capture_text(capture), "c", std::nullopt);
     ASSERT_TRUE(read) << read.error().text();
@@ -269,10 +285,18 @@ TEST(Capture, BadOnesSayWhereAndWhatWasExpected) {
     std::optional<Signal> signal;
     const char *where, *expected;
   };
-  for (const Bad& bad : {Bad{"", {}, "c", "serial bytes"}, {"t_us,bytes\n0,0g\n", {}, "c:2", "bytes such as"}, {"t_us,bytes\n0,0f0\n", {}, "c:2", "two digits"}, {"t_us,bytes\nx,0f\n", {}, "c:2", "a number"},
-                         {"t_us,bytes\n5,0f\n4,0f\n", {}, "c:3", "in order"}, {"t_us,line_1\n0,2\n", {}, "column line_1", "0 or 1"}, {"t_us,line_1\n0,0\n5,1\n1,0\n", {}, "row 3", "in order"},
-                         {"# nothing\n", {}, "c", "heading"}, {"t_us,line_1\n0,0\n", Signal::inverted_serial, "c", "serial bytes"}, {std::string(4000, '\x55'), {}, "c", "capture of a receiver"},
-                         {std::string(40, '\x55'), Signal::summed, "c", "a table"}, {"time,level\n0,0\n", {}, "c", ""}}) {
+  for (const Bad& bad : {Bad{"", {}, "c", "serial bytes"},
+                         {"t_us,bytes\n0,0g\n", {}, "c:2", "bytes such as"},
+                         {"t_us,bytes\n0,0f0\n", {}, "c:2", "two digits"},
+                         {"t_us,bytes\nx,0f\n", {}, "c:2", "a number"},
+                         {"t_us,bytes\n5,0f\n4,0f\n", {}, "c:3", "in order"},
+                         {"t_us,line_1\n0,2\n", {}, "column line_1", "0 or 1"},
+                         {"t_us,line_1\n0,0\n5,1\n1,0\n", {}, "row 3", "in order"},
+                         {"# nothing\n", {}, "c", "heading"},
+                         {"t_us,line_1\n0,0\n", Signal::inverted_serial, "c", "serial bytes"},
+                         {std::string(4000, '\x55'), {}, "c", "capture of a receiver"},
+                         {std::string(40, '\x55'), Signal::summed, "c", "a table"},
+                         {"time,level\n0,0\n", {}, "c", ""}}) {
     const auto read = read_capture(bad.content, "c", bad.signal);
     ASSERT_FALSE(read) << bad.content.substr(0, 40);
     EXPECT_NE(read.error().where.find(bad.where), std::string::npos) << read.error().text();

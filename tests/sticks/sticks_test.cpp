@@ -52,7 +52,14 @@ struct RealTransmitter {
       set[i].travel_high_percent = std::round(within(70, 120));
     }
     for (std::size_t i = 0; i < 4; ++i)
-      sticks[i] = {order[i], i == 2 ? 0 : within(-25, 25), i == 2 ? 0.97 : within(0.9, 1.0), i == 2 ? 0.97 : within(0.9, 1.0), random() % 3 == 0 ? -1 : 1, within(0, 2.5), 0, 0};
+      sticks[i] = {order[i],
+                   i == 2 ? 0 : within(-25, 25),
+                   i == 2 ? 0.97 : within(0.9, 1.0),
+                   i == 2 ? 0.97 : within(0.9, 1.0),
+                   random() % 3 == 0 ? -1 : 1,
+                   within(0, 2.5),
+                   0,
+                   0};
   }
 
   ChannelFrame frame() {
@@ -62,7 +69,8 @@ struct RealTransmitter {
     for (std::size_t i = 0; i < 4; ++i) {
       const auto c = static_cast<std::size_t>(sticks[i].channel - 1);
       const double noise = sticks[i].noise_us > 0 ? std::normal_distribution<double>(0, sticks[i].noise_us)(random) : 0;
-      f.pulse_us[c] = static_cast<float>(sticks[i].pulse(set[c], hand[i], t) + noise + sticks[i].drift_us_s * clock_us * 1e-6);
+      f.pulse_us[c] =
+          static_cast<float>(sticks[i].pulse(set[c], hand[i], t) + noise + sticks[i].drift_us_s * clock_us * 1e-6);
     }
     f.t_us = clock_us += 9000;
     return f;
@@ -138,7 +146,8 @@ TEST(StickSetup, NoiseWearAndMixesAreSaid) {
   ASSERT_TRUE(setup.done());
   std::vector<std::pair<F, StickFinding::Kind>> kinds;
   for (const StickFinding& f : setup.findings()) kinds.emplace_back(f.function, f.kind);
-  EXPECT_EQ(kinds, (std::vector<std::pair<F, StickFinding::Kind>>{{F::roll, StickFinding::Kind::noise}, {F::yaw, StickFinding::Kind::worn}}));
+  EXPECT_EQ(kinds, (std::vector<std::pair<F, StickFinding::Kind>>{{F::roll, StickFinding::Kind::noise},
+                                                                  {F::yaw, StickFinding::Kind::worn}}));
 }
 
 TEST(StickSetup, ADriftingCentreIsSaidAndAWarmOneIsNot) {
@@ -149,12 +158,16 @@ TEST(StickSetup, ADriftingCentreIsSaidAndAWarmOneIsNot) {
     real.follow(setup);
     ASSERT_TRUE(setup.done());
     const auto findings = setup.findings();
-    const StickFinding* drift = find_in(findings, [](const StickFinding& f) { return f.kind == StickFinding::Kind::drift; });
+    const StickFinding* drift =
+        find_in(findings, [](const StickFinding& f) { return f.kind == StickFinding::Kind::drift; });
     EXPECT_EQ(drift != nullptr, drift_us_s != 0) << drift_us_s;
     if (!drift) continue;
     EXPECT_EQ(drift->function, F::roll);
     EXPECT_NE(drift->words.find("warm up"), std::string::npos);
-    EXPECT_EQ(std::count_if(findings.begin(), findings.end(), [](const StickFinding& f) { return f.kind == StickFinding::Kind::worn; }), 0) << "a spring is not to blame";
+    EXPECT_EQ(std::count_if(findings.begin(), findings.end(),
+                            [](const StickFinding& f) { return f.kind == StickFinding::Kind::worn; }),
+              0)
+        << "a spring is not to blame";
   }
 }
 
@@ -229,11 +242,11 @@ TEST(Habits, JitterAndDriftAreTheirOwnWhateverHandsDo) {
     f.channels = 5;
     f.t_us = i * 9000.0;
     const auto jitter = [&](double us) { return static_cast<float>(std::normal_distribution<double>(0, us)(random)); };
-    f.pulse_us[0] = 1500 + jitter(6);                                              // dirty
-    f.pulse_us[1] = 1500 + jitter(0.5) + static_cast<float>(i) * 24 / 1200;        // cold
-    f.pulse_us[2] = (i / 300 % 2 ? 1900.0f : 1100.0f) + jitter(0.5);               // moved now and then
-    f.pulse_us[3] = 1500 + 400 * static_cast<float>(std::sin(i / 200.0));          // stirred all the time
-    f.pulse_us[4] = 1500;                                                          // fixed
+    f.pulse_us[0] = 1500 + jitter(6);                                        // dirty
+    f.pulse_us[1] = 1500 + jitter(0.5) + static_cast<float>(i) * 24 / 1200;  // cold
+    f.pulse_us[2] = (i / 300 % 2 ? 1900.0f : 1100.0f) + jitter(0.5);         // moved now and then
+    f.pulse_us[3] = 1500 + 400 * static_cast<float>(std::sin(i / 200.0));    // stirred all the time
+    f.pulse_us[4] = 1500;                                                    // fixed
     if (i % 50 == 0) {
       f.lost = true;
       f.pulse_us.fill(900);  // what a lost frame says is no movement
@@ -285,7 +298,8 @@ TEST(SwitchSetup, RestsAreFoundAndPassagesAreNot) {
 }
 
 TEST(DialIn, ByHand) {
-  // Read 1060, 1512, 1940 with sub-trim 0 and travel 100 %: the middle goes down by 12 µs; below it 452 µs became 500, above 428 became 500.
+  // Read 1060, 1512, 1940 with sub-trim 0 and travel 100 %: the middle goes down by 12 µs; below it 452 µs became 500,
+  // above 428 became 500.
   Channel c;
   c.function = F::roll;
   c.low_us = 1060;
@@ -339,7 +353,8 @@ TEST(DialIn, NumbersAsTheTransmitterShowsThem) {
 
 TEST(Sticks, ClassesWantWhatTheyWant) {
   const Catalogue& catalogue = shipped();
-  const Reach full = wanted_reach(*catalogue.controller("full_controller"), {}, F::roll), wide = wanted_reach(*catalogue.controller("gesture_board"), {}, F::roll);
+  const Reach full = wanted_reach(*catalogue.controller("full_controller"), {}, F::roll),
+              wide = wanted_reach(*catalogue.controller("gesture_board"), {}, F::roll);
   EXPECT_EQ(full.high_us, 2000);
   EXPECT_EQ(wide.high_us, 2125);  // 125 % of 500 µs
   EXPECT_EQ(wanted_reach(*catalogue.controller("gesture_board"), {}, F::throttle).high_us, 2000);

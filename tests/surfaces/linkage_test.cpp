@@ -52,7 +52,8 @@ TEST(Linkage, ALeaningHornGivesDifferential) {
   const auto forward = trace(l, elevator());
   ASSERT_TRUE(back && forward);
   EXPECT_GT(std::abs(std::log(back->differential)), 0.1);
-  EXPECT_LT(std::log(back->differential) * std::log(forward->differential), 0) << "leaning the other way turns it round";
+  EXPECT_LT(std::log(back->differential) * std::log(forward->differential), 0)
+      << "leaning the other way turns it round";
   EXPECT_NEAR(trace(plain(), elevator())->differential, 1, 0.06);
 }
 
@@ -76,7 +77,8 @@ TEST(Linkage, DeadCentresAndStopsAreNamed) {
   tight.horn_m = 0.012;
   tight.servo_travel_deg = 60;
   const auto found = faults(tight);
-  EXPECT_TRUE(found.count(LinkageFault::horn_dead_centre) || found.count(LinkageFault::rod_too_short)) << "arm longer than the horn: the rod stretches it flat";
+  EXPECT_TRUE(found.count(LinkageFault::horn_dead_centre) || found.count(LinkageFault::rod_too_short))
+      << "arm longer than the horn: the rod stretches it flat";
   // What cannot be moved is not in the curve.
   const auto curve = trace(tight, elevator());
   EXPECT_LT(curve->points.size(), 101u);
@@ -88,7 +90,12 @@ TEST(Linkage, AbsurdGeometryIsRefusedInWords) {
     double value;
     const char* words;
   };
-  for (const Bad& bad : {Bad{"arm", 0, "no length"}, {"horn", -1, "no length"}, {"rod", std::numeric_limits<double>::quiet_NaN(), "no length"}, {"drop", 0.5, "shorter than the holes"}, {"base", 0.5, "too short"}, {"base", 0.02, "too long"}}) {
+  for (const Bad& bad : {Bad{"arm", 0, "no length"},
+                         {"horn", -1, "no length"},
+                         {"rod", std::numeric_limits<double>::quiet_NaN(), "no length"},
+                         {"drop", 0.5, "shorter than the holes"},
+                         {"base", 0.5, "too short"},
+                         {"base", 0.02, "too long"}}) {
     Linkage l = plain();
     const std::string member = bad.member;
     if (member == "arm") l.arm_m = bad.value;
@@ -128,10 +135,13 @@ TEST(Holes, TheBestReachesTheThrowWithMostOfTheTravel) {
   EXPECT_TRUE(best.reaches);
   for (const HoleChoice& c : *choices) {
     // By the sine rule of a level rod: what reaches is arm · sin 45° ≥ horn · sin 20°.
-    if (std::abs(c.arm_m * std::sin(0.7854) / (c.horn_m * std::sin(0.34907)) - 1) > 0.08) EXPECT_EQ(c.reaches, c.arm_m * std::sin(0.7854) > c.horn_m * std::sin(0.34907)) << c.arm_m << " " << c.horn_m;
+    if (std::abs(c.arm_m * std::sin(0.7854) / (c.horn_m * std::sin(0.34907)) - 1) > 0.08)
+      EXPECT_EQ(c.reaches, c.arm_m * std::sin(0.7854) > c.horn_m * std::sin(0.34907)) << c.arm_m << " " << c.horn_m;
     if (c.reaches) EXPECT_LE(c.travel_percent, best.travel_percent);
-    if (c.reaches && c.travel_percent < best.travel_percent - 10) EXPECT_LT(c.force, best.force) << "more travel, more force";
-    if (c.reaches && c.travel_percent < best.travel_percent - 10) EXPECT_GT(c.step_deg, best.step_deg) << "and finer steps";
+    if (c.reaches && c.travel_percent < best.travel_percent - 10)
+      EXPECT_LT(c.force, best.force) << "more travel, more force";
+    if (c.reaches && c.travel_percent < best.travel_percent - 10)
+      EXPECT_GT(c.step_deg, best.step_deg) << "and finer steps";
   }
   EXPECT_FALSE(choose_holes(l, elevator(), 0, 5));
   EXPECT_FALSE(choose_holes(plain(), elevator(), 20, 5));
@@ -154,7 +164,9 @@ Linkage crooked(std::mt19937& random, const Linkage& measured) {
   return l;
 }
 
-double real_deg(const Linkage& l, double pulse, int sense) { return FourBar::of(l)->pose(arm_at(l, pulse, sense))->up_deg; }
+double real_deg(const Linkage& l, double pulse, int sense) {
+  return FourBar::of(l)->pose(arm_at(l, pulse, sense))->up_deg;
+}
 
 TEST(Centring, CrookedLinkagesComeStraightWithinHalfADegree) {
   int done = 0;
@@ -172,7 +184,8 @@ TEST(Centring, CrookedLinkagesComeStraightWithinHalfADegree) {
     // What the builder's hands do: read, set, turn the clevis, read again.
     for (int pass = 0; pass < 3; ++pass) {
       measured.readings.clear();
-      for (const double pulse : {o.low_us, (o.low_us + o.centre_us) / 2, o.centre_us, (o.high_us + o.centre_us) / 2, o.high_us})
+      for (const double pulse :
+           {o.low_us, (o.low_us + o.centre_us) / 2, o.centre_us, (o.high_us + o.centre_us) / 2, o.high_us})
         measured.readings.push_back({pulse, std::round(real_deg(real, pulse, sense) * 5) / 5, Json::object()});
       const auto c = centre(measured, o);
       ASSERT_TRUE(c) << "seed " << seed << ": " << c.error().text();
@@ -186,7 +199,8 @@ TEST(Centring, CrookedLinkagesComeStraightWithinHalfADegree) {
       o.centre_us = c->centre_us;
       o.high_us = c->high_us;
     }
-    const double up = std::max(real_deg(real, o.high_us, sense), real_deg(real, o.low_us, sense)), down = std::min(real_deg(real, o.high_us, sense), real_deg(real, o.low_us, sense));
+    const double up = std::max(real_deg(real, o.high_us, sense), real_deg(real, o.low_us, sense)),
+                 down = std::min(real_deg(real, o.high_us, sense), real_deg(real, o.low_us, sense));
     if (limited) continue;  // said so
     ++done;
     EXPECT_NEAR(real_deg(real, o.centre_us, sense), 0, 0.5) << "seed " << seed;
@@ -230,7 +244,8 @@ TEST(Centring, WithoutSettingsHandsDoItAndTheRestIsSaid) {
     std::optional<Centring> last;
     for (int pass = 0; pass < 4; ++pass) {
       measured.readings.clear();
-      for (const double pulse : {1000.0, 1250.0, 1500.0, 1750.0, 2000.0}) measured.readings.push_back({pulse, std::round(real_deg(real, pulse, 1) * 10) / 10, Json::object()});
+      for (const double pulse : {1000.0, 1250.0, 1500.0, 1750.0, 2000.0})
+        measured.readings.push_back({pulse, std::round(real_deg(real, pulse, 1) * 10) / 10, Json::object()});
       const auto c = centre(measured, o, {false, false});
       ASSERT_TRUE(c) << "seed " << seed << ": " << c.error().text();
       EXPECT_EQ(c->low_us, 1000);
@@ -243,11 +258,14 @@ TEST(Centring, WithoutSettingsHandsDoItAndTheRestIsSaid) {
       measured = worked_over(measured, *c);
     }
     EXPECT_TRUE(last->settled) << "seed " << seed << ": the hand would turn for ever";
-    // Half a turn of this thread is 0.82°: nothing finer than half of that can be had, and readings are off by a little.
+    // Half a turn of this thread is 0.82°: nothing finer than half of that can be had, and readings are off by a
+    // little.
     EXPECT_LT(std::abs(real_deg(real, 1500, 1)), 0.75) << "seed " << seed;
     flush += std::abs(real_deg(real, 1500, 1)) < 0.5;
     const double up = real_deg(real, 2000, 1), down = -real_deg(real, 1000, 1);
-    const bool said = std::any_of(last->limits.begin(), last->limits.end(), [](const std::string& l) { return l.find("up and down differ") != std::string::npos; });
+    const bool said = std::any_of(last->limits.begin(), last->limits.end(), [](const std::string& l) {
+      return l.find("up and down differ") != std::string::npos;
+    });
     if (std::abs(up - down) > 2) EXPECT_TRUE(said) << "seed " << seed << ": " << up << " and " << down;
     if (std::abs(up - down) < 0.5) EXPECT_FALSE(said) << "seed " << seed;
   }
@@ -258,10 +276,13 @@ TEST(Centring, WithoutSettingsHandsDoItAndTheRestIsSaid) {
   const auto c = centre(l, elevator(), {true, false});
   ASSERT_TRUE(c);
   ASSERT_EQ(c->limits.size(), 1u);
-  EXPECT_NE(c->limits[0].find("12° are wanted, and this class has no ends to set: choose other holes"), std::string::npos) << c->limits[0];
+  EXPECT_NE(c->limits[0].find("12° are wanted, and this class has no ends to set: choose other holes"),
+            std::string::npos)
+      << c->limits[0];
 }
 
-// Rod half a turn of a 0.4 mm thread too long on a 14 mm horn: 0.2 / 14 rad = 0.82° by hand; less than a trim, so the centre takes it.
+// Rod half a turn of a 0.4 mm thread too long on a 14 mm horn: 0.2 / 14 rad = 0.82° by hand; less than a trim, so the
+// centre takes it.
 TEST(Centring, SmallErrorsGoToTheCentreLargeOnesToTheClevis) {
   Linkage l = plain();
   l.base_m = FourBar::of(l)->base_m();

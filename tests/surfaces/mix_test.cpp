@@ -37,7 +37,8 @@ TEST(Sharing, NothingIsAskedForMoreThanItHasAndTheFirstCommandStays) {
           if (!o.surfaces.empty()) EXPECT_LE(std::abs(mixed(o, c).asked), 1 + 1e-9);
         if (s == Sharing::roll_first) EXPECT_EQ(c.roll, roll);
         if (s == Sharing::pitch_first) EXPECT_EQ(c.pitch, pitch);
-        if (s == Sharing::all_shrink && pitch != 0) EXPECT_NEAR(c.roll * pitch, c.pitch * roll, 1e-12) << "the ratio stays";
+        if (s == Sharing::all_shrink && pitch != 0)
+          EXPECT_NEAR(c.roll * pitch, c.pitch * roll, 1e-12) << "the ratio stays";
         if (std::abs(roll) + std::abs(pitch) <= 1.25) EXPECT_EQ(c.pitch, pitch) << "no more than needed";
       }
   // By hand: full roll takes 0.8, so that 0.2 of 0.8 is left for pitch: a quarter.
@@ -47,7 +48,9 @@ TEST(Sharing, NothingIsAskedForMoreThanItHasAndTheFirstCommandStays) {
 }
 
 TEST(SticksFor, BringEveryServoOutputOfEveryKindWhereItIsWanted) {
-  for (const AirframeKind kind : {AirframeKind::two_ailerons, AirframeKind::flying_wing, AirframeKind::v_tail, AirframeKind::inverted_v_tail, AirframeKind::canard, AirframeKind::tailerons, AirframeKind::flaperons, AirframeKind::rudder_only})
+  for (const AirframeKind kind :
+       {AirframeKind::two_ailerons, AirframeKind::flying_wing, AirframeKind::v_tail, AirframeKind::inverted_v_tail,
+        AirframeKind::canard, AirframeKind::tailerons, AirframeKind::flaperons, AirframeKind::rudder_only})
     for (const bool reversed : {false, true})
       for (const double less_down : {0.0, 0.4}) {
         Rig rig = with_differential(of_kind(kind), less_down);
@@ -136,7 +139,8 @@ TEST(YLead, EachSideOfItHasItsOwnSense) {
           rig.linkages.push_back(l);
         }
       for (const auto& [surface, deg] : intended_deflections(rig, sticks(1, 0))) {
-        EXPECT_GT(deg * (surface == right ? 1 : -1), 10) << surface.word() << (measured ? " with" : " without") << " a linkage";
+        EXPECT_GT(deg * (surface == right ? 1 : -1), 10)
+            << surface.word() << (measured ? " with" : " without") << " a linkage";
       }
       if (!measured) continue;
       // Read as it should move, neither side asks for a reversal; read the other way round, each does.
@@ -144,12 +148,16 @@ TEST(YLead, EachSideOfItHasItsOwnSense) {
         for (const int way : {1, -1}) {
           Linkage l = linkage_of(rig, s);
           const double sign = way * rising_lifts(rig.outputs[0], s);
-          l.readings = {{1000, -30 * sign, Json::object()}, {1500, 0, Json::object()}, {2000, 30 * sign, Json::object()}};
+          l.readings = {
+              {1000, -30 * sign, Json::object()}, {1500, 0, Json::object()}, {2000, 30 * sign, Json::object()}};
           const auto c = centre(l, rig.outputs[0]);
           ASSERT_TRUE(c) << c.error().text();
-          // The output can be turned round for one side only; the other is mended at its rod, and no pulse is set for it.
+          // The output can be turned round for one side only; the other is mended at its rod, and no pulse is set for
+          // it.
           EXPECT_EQ(c->reverse, way < 0 && s == left) << s.word();
-          EXPECT_EQ(!c->limits.empty() && c->limits.front().find("other side of the arm") != std::string::npos, way < 0 && s == right) << s.word();
+          EXPECT_EQ(!c->limits.empty() && c->limits.front().find("other side of the arm") != std::string::npos,
+                    way < 0 && s == right)
+              << s.word();
           if (s == right) EXPECT_EQ(c->high_us, 2000);
         }
       EXPECT_EQ(rising_lifts(rig.outputs[0], left), -rising_lifts(rig.outputs[0], right));
@@ -172,15 +180,19 @@ TEST(Wishes, DegreesBecomeWeightsOnBothHalves) {
   }
   const auto droop = with_throw(rig, *surface_from_word("flaperon_right"), MixCommand::flap, 15);
   ASSERT_TRUE(droop);
-  const double down = deflection_deg(*droop, *droop->output("out_2"), *surface_from_word("flaperon_right"), droop->output("out_2")->mix.flap);
+  const double down = deflection_deg(*droop, *droop->output("out_2"), *surface_from_word("flaperon_right"),
+                                     droop->output("out_2")->mix.flap);
   EXPECT_NEAR(down, -15, 0.1) << "flaps go down";
 }
 
 TEST(Wishes, AWeightThatWasZeroGetsTheRightSign) {
-  for (const AirframeKind kind : {AirframeKind::two_ailerons, AirframeKind::flying_wing, AirframeKind::v_tail, AirframeKind::inverted_v_tail, AirframeKind::canard, AirframeKind::tailerons, AirframeKind::rudder_only}) {
+  for (const AirframeKind kind :
+       {AirframeKind::two_ailerons, AirframeKind::flying_wing, AirframeKind::v_tail, AirframeKind::inverted_v_tail,
+        AirframeKind::canard, AirframeKind::tailerons, AirframeKind::rudder_only}) {
     const Rig usual = of_kind(kind);
     for (const Output& o : usual.outputs)
-      for (const auto& [axis, command] : {std::pair{Axis::roll, MixCommand::roll}, {Axis::pitch, MixCommand::pitch}, {Axis::yaw, MixCommand::yaw}}) {
+      for (const auto& [axis, command] :
+           {std::pair{Axis::roll, MixCommand::roll}, {Axis::pitch, MixCommand::pitch}, {Axis::yaw, MixCommand::yaw}}) {
         if (o.surfaces.empty() || o.surfaces[0].kind == SurfaceKind::motor || o.mix.of(axis) == 0) continue;
         Rig bare = usual;
         for (Output& b : bare.outputs) b.mix.of(axis) = 0;
@@ -188,7 +200,8 @@ TEST(Wishes, AWeightThatWasZeroGetsTheRightSign) {
         ASSERT_TRUE(wished) << wished.error().text();
         // The sign that the kind comes with is the right one.
         for (const Output& w : wished->outputs)
-          if (w.mix.of(axis) != 0) EXPECT_GT(w.mix.of(axis) * usual.output(w.id)->mix.of(axis), 0) << w.id << " " << word(axis);
+          if (w.mix.of(axis) != 0)
+            EXPECT_GT(w.mix.of(axis) * usual.output(w.id)->mix.of(axis), 0) << w.id << " " << word(axis);
       }
   }
 }
@@ -196,7 +209,8 @@ TEST(Wishes, AWeightThatWasZeroGetsTheRightSign) {
 TEST(Wishes, WhatCanNotBeIsRefused) {
   const Rig rig = demo("hedgerow");
   const Surface left = *surface_from_word("flaperon_left");
-  EXPECT_NE(with_throw(rig, left, MixCommand::roll, 40).error().expected.find("0 to 32"), std::string::npos) << with_throw(rig, left, MixCommand::roll, 40).error().text();
+  EXPECT_NE(with_throw(rig, left, MixCommand::roll, 40).error().expected.find("0 to 32"), std::string::npos)
+      << with_throw(rig, left, MixCommand::roll, 40).error().text();
   EXPECT_FALSE(with_throw(rig, left, MixCommand::roll, -1));
   EXPECT_FALSE(with_throw(rig, left, MixCommand::roll, std::nan("")));
   EXPECT_FALSE(with_throw(rig, left, MixCommand::yaw, 5)) << "flaperons do not yaw";
@@ -211,19 +225,25 @@ TEST(MixWords, SayItInDegrees) {
     for (const std::string& w : analyze_surfaces(of_kind(kind)).mix) all += w + "\n";
     return all;
   };
-  EXPECT_EQ(words(AirframeKind::flying_wing), "Elevons: 12.5° for full pitch, 12.5° for full roll, a ratio of 1 to 1; they have 25°\n25° of travel is assumed: no linkage is measured\n");
+  EXPECT_EQ(words(AirframeKind::flying_wing),
+            "Elevons: 12.5° for full pitch, 12.5° for full roll, a ratio of 1 to 1; they have 25°\n25° of travel is "
+            "assumed: no linkage is measured\n");
   Rig half = demo("hedgerow");
   half.linkages.pop_back();
-  EXPECT_EQ(analyze_surfaces(half).mix.back(), "25° of travel is assumed for the right inverted V-tail half: no linkage is measured");
+  EXPECT_EQ(analyze_surfaces(half).mix.back(),
+            "25° of travel is assumed for the right inverted V-tail half: no linkage is measured");
   EXPECT_EQ(analyze_surfaces(demo("hedgerow")).mix.back().find("assumed"), std::string::npos);
   EXPECT_NE(words(AirframeKind::tailerons).find("Roll gets "), std::string::npos) << words(AirframeKind::tailerons);
-  EXPECT_NE(words(AirframeKind::canard).find("Canard, on its own output: 25° down for full nose up, 25° up for full nose down"), std::string::npos) << words(AirframeKind::canard);
+  EXPECT_NE(words(AirframeKind::canard)
+                .find("Canard, on its own output: 25° down for full nose up, 25° up for full nose down"),
+            std::string::npos)
+      << words(AirframeKind::canard);
   EXPECT_NE(words(AirframeKind::twin_differential).find("Motors: full yaw takes"), std::string::npos);
   EXPECT_NE(words(AirframeKind::flaperons).find("Full flap: "), std::string::npos) << words(AirframeKind::flaperons);
 }
 
-// The moments follow from where the surface stands and which way its edge moves: they must turn the aircraft the way that is required of
-// each surface, which is written down elsewhere.
+// The moments follow from where the surface stands and which way its edge moves: they must turn the aircraft the way
+// that is required of each surface, which is written down elsewhere.
 TEST(Effects, TurnTheAircraftTheRequiredWay) {
   int looked = 0;
   for (const auto& [kind, word] : Words<AirframeKind>::list) {
@@ -239,7 +259,8 @@ TEST(Effects, TurnTheAircraftTheRequiredWay) {
             // A rudder that rolls an aeroplane does so by way of the dihedral, not by its own lever.
             if (s.kind == SurfaceKind::rudder && axis == Axis::roll) continue;
             const auto i = static_cast<std::size_t>(index_of(axis));
-            EXPECT_GT(e.m3_per_deg[i] * required_direction(s, axis), 0) << word << " " << s.word() << " " << rigging::word(axis);
+            EXPECT_GT(e.m3_per_deg[i] * required_direction(s, axis), 0)
+                << word << " " << s.word() << " " << rigging::word(axis);
             ++looked;
           }
   }
@@ -248,7 +269,9 @@ TEST(Effects, TurnTheAircraftTheRequiredWay) {
 
 TEST(Loads, GrowWithTheSquareOfSpeedAndBlowBackIsWhereTorqueMeets) {
   Rig rig = demo("hedgerow");
-  const auto loads_of = [](const Rig& r) { return analyze_loads(r, shipped(), analyze_airframe(r), analyze_surfaces(r)); };
+  const auto loads_of = [](const Rig& r) {
+    return analyze_loads(r, shipped(), analyze_airframe(r), analyze_surfaces(r));
+  };
   const auto loads = loads_of(rig);
   ASSERT_EQ(loads.size(), 4u);
   for (const ServoLoad& l : loads) {

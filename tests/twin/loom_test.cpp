@@ -105,7 +105,9 @@ TEST(Loom, LeadsAreHandledWithEverythingDark) {
 
 TEST(Loom, FaultsAreReadStrictly) {
   const Rig rig = demo("hedgerow");
-  for (const char* bad : {"", "pair_turned", "spoon:gps", "pair_turned:nothing", "pair_turned:servo_flaperon_left", "plug_turned:gps", "wrong_socket:gps", "wrong_socket:gps,s99", "wrong_socket:servo_flaperon_left,s2"}) {
+  for (const char* bad :
+       {"", "pair_turned", "spoon:gps", "pair_turned:nothing", "pair_turned:servo_flaperon_left", "plug_turned:gps",
+        "wrong_socket:gps", "wrong_socket:gps,s99", "wrong_socket:servo_flaperon_left,s2"}) {
     const auto f = lead_fault_from_text(bad, rig, catalogue());
     EXPECT_FALSE(f) << bad;
     if (!f) EXPECT_FALSE(f.error().expected.empty());
@@ -143,9 +145,11 @@ TEST(Loom, TheBoardReportsItOverTheLink) {
   EXPECT_NEAR(reply["battery_v"].get<double>(), 14.8, 1e-9);
   HandsPort hands(bench, {});
   link::Client eyes;
-  for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}})))) EXPECT_FALSE(std::get<link::Reply>(item).ok());
+  for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}}))))
+    EXPECT_FALSE(std::get<link::Reply>(item).ok());
   bench.plug({});
-  for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}})))) EXPECT_TRUE(std::get<link::Reply>(item).body["pair_turned"].get<bool>());
+  for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}}))))
+    EXPECT_TRUE(std::get<link::Reply>(item).body["pair_turned"].get<bool>());
 }
 
 }  // namespace

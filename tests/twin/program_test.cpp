@@ -41,7 +41,8 @@ class Program {
       ::execv(RIGGING_TWIN, argv.data());
       ::_exit(127);
     }
-    for (int i = 0; i < 300 && !std::filesystem::exists(folder + "/hands"); ++i) std::this_thread::sleep_for(std::chrono::milliseconds(10));
+    for (int i = 0; i < 300 && !std::filesystem::exists(folder + "/hands"); ++i)
+      std::this_thread::sleep_for(std::chrono::milliseconds(10));
     std::this_thread::sleep_for(std::chrono::milliseconds(30));
   }
   int stop(int signal) {
@@ -69,7 +70,9 @@ class Cable {
     EXPECT_EQ(::connect(fd_, reinterpret_cast<sockaddr*>(&address), sizeof address), 0) << path;
   }
   ~Cable() { ::close(fd_); }
-  void send(const std::string& bytes) { EXPECT_EQ(::send(fd_, bytes.data(), bytes.size(), MSG_NOSIGNAL), static_cast<ssize_t>(bytes.size())); }
+  void send(const std::string& bytes) {
+    EXPECT_EQ(::send(fd_, bytes.data(), bytes.size(), MSG_NOSIGNAL), static_cast<ssize_t>(bytes.size()));
+  }
   std::optional<link::Reply> ask(const std::string& what, Json body = Json::object()) {
     send(client_.ask(what, std::move(body)));
     for (int i = 0; i < 100; ++i) {
@@ -140,7 +143,8 @@ TEST(TwinProgram, SurvivesNoiseAndACallerThatLeavesInTheMiddle) {
     controller.send("half a fra");
   }
   Cable controller(program.folder + "/controller");
-  EXPECT_EQ(controller.ask("stage", {{"offset", 0}, {"bytes", Json::binary({1})}})->refused(), "nothing was begun") << "what the last caller staged is forgotten";
+  EXPECT_EQ(controller.ask("stage", {{"offset", 0}, {"bytes", Json::binary({1})}})->refused(), "nothing was begun")
+      << "what the last caller staged is forgotten";
   EXPECT_EQ(*link::image_in(*controller.ask("read")), before);
   EXPECT_GE(controller.ask("hello", {{"protocol", 1}})->body["damaged_frames"].get<int>(), 5);
 }
@@ -148,18 +152,26 @@ TEST(TwinProgram, SurvivesNoiseAndACallerThatLeavesInTheMiddle) {
 TEST(TwinProgram, HandsRefuseNonsense) {
   Program program;
   Cable hands(program.folder + "/hands");
-  for (const auto& [what, body] : std::vector<std::pair<std::string, Json>>{{"stick", {{"axis", "collective"}}}, {"mode", {{"mode", "turbo"}}}, {"flick", {{"axis", 3}}}, {"work", {{"work", "swap_leads"}, {"outputs", {"out_1"}}}}, {"work", {{"work", "sing"}}}, {"fly", Json::object()}}) {
+  for (const auto& [what, body] :
+       std::vector<std::pair<std::string, Json>>{{"stick", {{"axis", "collective"}}},
+                                                 {"mode", {{"mode", "turbo"}}},
+                                                 {"flick", {{"axis", 3}}},
+                                                 {"work", {{"work", "swap_leads"}, {"outputs", {"out_1"}}}},
+                                                 {"work", {{"work", "sing"}}},
+                                                 {"fly", Json::object()}}) {
     const auto reply = hands.ask(what, body);
     ASSERT_TRUE(reply);
     EXPECT_FALSE(reply->ok()) << what;
     EXPECT_FALSE(reply->refused().empty());
   }
-  EXPECT_TRUE(hands.ask("stick", {{"axis", "roll"}, {"position", 1e300}})->ok()) << "positions are held within their range";
+  EXPECT_TRUE(hands.ask("stick", {{"axis", "roll"}, {"position", 1e300}})->ok())
+      << "positions are held within their range";
   EXPECT_TRUE(hands.ask("look")->ok());
 }
 
 TEST(TwinProgram, LeadsThatAreNotAsPlannedShowOnBothChannels) {
-  Program program({"--lead-fault", "pair_turned:gps", "--lead-fault", "wrong_socket:module_sense,serial_3", "--hidden"});
+  Program program(
+      {"--lead-fault", "pair_turned:gps", "--lead-fault", "wrong_socket:module_sense,serial_3", "--hidden"});
   Cable controller(program.folder + "/controller"), hands(program.folder + "/hands");
   const auto hello = hands.ask("hello");
   ASSERT_TRUE(hello && hello->ok());
@@ -197,7 +209,11 @@ TEST(TwinProgram, AMissingRedWireKeepsTheBoardFromAnswering) {
 }
 
 TEST(TwinProgram, BadOptionsAreOneLineAndStatusTwo) {
-  for (const char* arguments : {"", "/nonexistent.rig.json --sockets /tmp", "RIG --sockets /nonexistent/folder", "RIG --sockets /tmp --fault nonsense", "RIG --sockets /tmp --random 9", "RIG --sockets /tmp --lead-fault pair_turned:nothing", "RIG --sockets /tmp --random-leads 9", "RIG --sockets /tmp --fault mix_sign_wrong:out_3,yaw"}) {
+  for (const char* arguments :
+       {"", "/nonexistent.rig.json --sockets /tmp", "RIG --sockets /nonexistent/folder",
+        "RIG --sockets /tmp --fault nonsense", "RIG --sockets /tmp --random 9",
+        "RIG --sockets /tmp --lead-fault pair_turned:nothing", "RIG --sockets /tmp --random-leads 9",
+        "RIG --sockets /tmp --fault mix_sign_wrong:out_3,yaw"}) {
     std::string line = arguments;
     if (const auto at = line.find("RIG"); at != std::string::npos) line.replace(at, 3, demo);
     const int status = std::system((std::string(RIGGING_TWIN) + " " + line + " >/dev/null 2>rigging_twin_err").c_str());

@@ -26,7 +26,11 @@ struct Fixture {
   Bench bench;
 
   Fixture(const char* name, std::vector<direction::Fault> f)
-      : rig(demo(name)), controller(*catalogue().controller(rig.controller.kind)), looks(direction::case_from_rig(rig, controller)), faults(std::move(f)), bench(rig, controller, *truth_of(rig, controller, faults)) {
+      : rig(demo(name)),
+        controller(*catalogue().controller(rig.controller.kind)),
+        looks(direction::case_from_rig(rig, controller)),
+        faults(std::move(f)),
+        bench(rig, controller, *truth_of(rig, controller, faults)) {
     bench.plug({false, true});
     run(1);
   }
@@ -41,9 +45,11 @@ struct Fixture {
     std::map<Surface, double> rest, furthest;
     for (const auto& [s, d] : before.deflection) rest[s] = furthest[s] = d;
     const ModeAnswer* answer = controller.mode(o.mode);
-    const bool momentary = answer && (answer->answer == AnswerKind::momentary || answer->answer == AnswerKind::springs_back);
+    const bool momentary =
+        answer && (answer->answer == AnswerKind::momentary || answer->answer == AnswerKind::springs_back);
     if (o.act == direction::Act::stick) bench.stick(o.axis, o.sense);
-    if (o.act == direction::Act::drive) EXPECT_TRUE(bench.drive(rig.output(looks.outputs[static_cast<std::size_t>(o.output)].id)->socket, o.sense * 0.8));
+    if (o.act == direction::Act::drive)
+      EXPECT_TRUE(bench.drive(rig.output(looks.outputs[static_cast<std::size_t>(o.output)].id)->socket, o.sense * 0.8));
     if (o.act == direction::Act::tilt && momentary) bench.flick(o.axis, o.sense);
     if (o.act == direction::Act::tilt && !momentary) {
       std::array<double, 3> pose{};
@@ -60,15 +66,18 @@ struct Fixture {
     bench.hold({});
     run(3);
     std::map<Surface, int> motion;
-    for (const auto& [s, d] : furthest) motion[s] = std::abs(d - rest[s]) < (s.kind == SurfaceKind::motor ? 0.1 : 3) ? 0 : d > rest[s] ? 1 : -1;
+    for (const auto& [s, d] : furthest)
+      motion[s] = std::abs(d - rest[s]) < (s.kind == SurfaceKind::motor ? 0.1 : 3) ? 0 : d > rest[s] ? 1 : -1;
     return motion;
   }
 };
 
-// The simulated bench moves servos over time by pulses and mixers; the reasoner knows only signs. Both must show the same.
+// The simulated bench moves servos over time by pulses and mixers; the reasoner knows only signs. Both must show the
+// same.
 class BothAgree : public testing::TestWithParam<int> {};
 TEST_P(BothAgree, OnEveryLookWithRandomFaults) {
-  const char* name = std::array{"hedgerow.rig.json", "delta.rig.json", "heath.rig.json"}[static_cast<std::size_t>(GetParam() % 3)];
+  const char* name =
+      std::array{"hedgerow.rig.json", "delta.rig.json", "heath.rig.json"}[static_cast<std::size_t>(GetParam() % 3)];
   const Rig rig = demo(name);
   const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
   Fixture f(name, drawn_faults(rig, controller, 1 + GetParam() % 3, static_cast<unsigned>(GetParam())));
@@ -78,7 +87,9 @@ TEST_P(BothAgree, OnEveryLookWithRandomFaults) {
     ASSERT_TRUE(predicted);
     const auto seen = f.see(q.observation);
     for (const auto& s : predicted->saw)
-      EXPECT_EQ(seen.at(s.surface), s.motion) << direction::observation_text(q.observation, f.looks) << ": " << s.surface.word() << " with " << direction::fault_text(f.faults[0], f.looks);
+      EXPECT_EQ(seen.at(s.surface), s.motion)
+          << direction::observation_text(q.observation, f.looks) << ": " << s.surface.word() << " with "
+          << direction::fault_text(f.faults[0], f.looks);
   }
 }
 INSTANTIATE_TEST_SUITE_P(Seeds, BothAgree, testing::Range(1, 25));
@@ -124,7 +135,8 @@ TEST(Twin, TheWholeLineFindsAndCuresRandomFaults) {
       for (const auto& fault : answer.explanations[0].faults) {
         now = direction::remedied(now, fault, c, controller);
         const Remedy remedy = direction::remedy_of(fault.kind);
-        if (!direction::is_setting(remedy, controller)) EXPECT_TRUE(f.bench.work(remedy, direction::remedy_to_json(fault, c)));
+        if (!direction::is_setting(remedy, controller))
+          EXPECT_TRUE(f.bench.work(remedy, direction::remedy_to_json(fault, c)));
       }
       f.bench.configure(link::image_of(now));
     }
@@ -190,8 +202,10 @@ TEST(Twin, ReactsAsItsClassDoes) {
   EXPECT_GT(most, 10) << "levelling runs on while it is held tilted";
 }
 
-/// Plays a whole write against a port over a wire that is cut after `cut` bytes. Returns what the controller then holds.
-link::Image held_after_cut(const link::Image& old_image, const link::Image& wanted, std::size_t cut, std::size_t& total) {
+/// Plays a whole write against a port over a wire that is cut after `cut` bytes. Returns what the controller then
+/// holds.
+link::Image held_after_cut(const link::Image& old_image, const link::Image& wanted, std::size_t cut,
+                           std::size_t& total) {
   const Rig rig = demo("hedgerow.rig.json");
   const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
   Bench bench(rig, controller, *truth_of(rig, controller, {}));
@@ -283,9 +297,11 @@ TEST_F(PortFixture, RefusesAndSaysWhy) {
   EXPECT_FALSE(ask("stage_begin", {{"size", 1e9}, {"hash", "x"}}).ok());
   EXPECT_FALSE(ask("stage_begin", {{"size", "many"}}).ok());
   EXPECT_TRUE(ask("stage_begin", {{"size", 4}, {"hash", "x"}}).ok());
-  EXPECT_NE(ask("stage", {{"offset", 2}, {"bytes", Json::binary({1, 2})}}).refused().find("out of order"), std::string::npos);
+  EXPECT_NE(ask("stage", {{"offset", 2}, {"bytes", Json::binary({1, 2})}}).refused().find("out of order"),
+            std::string::npos);
   EXPECT_TRUE(ask("stage", {{"offset", 0}, {"bytes", Json::binary({1, 2})}}).ok());
-  EXPECT_NE(ask("stage", {{"offset", 2}, {"bytes", Json::binary({1, 2, 3})}}).refused().find("more bytes"), std::string::npos);
+  EXPECT_NE(ask("stage", {{"offset", 2}, {"bytes", Json::binary({1, 2, 3})}}).refused().find("more bytes"),
+            std::string::npos);
   EXPECT_FALSE(ask("verify", {{"hash", "x"}}).ok());
   EXPECT_FALSE(ask("dance").ok());
   EXPECT_NE(ask("arm").refused().find("position"), std::string::npos);
@@ -309,7 +325,9 @@ struct MiniBoardPort : PortFixture {
 TEST_F(MiniBoardPort, HasNoSettingsToReadOrWrite) {
   const auto hello = ask("hello", {{"protocol", 1}});
   EXPECT_EQ(hello.body["settings"], false);
-  for (const char* what : {"read", "stage_begin", "stage", "verify", "commit"}) EXPECT_NE(ask(what, {{"size", 4}, {"hash", "x"}}).refused().find("no settings over a link"), std::string::npos) << what;
+  for (const char* what : {"read", "stage_begin", "stage", "verify", "commit"})
+    EXPECT_NE(ask(what, {{"size", 4}, {"hash", "x"}}).refused().find("no settings over a link"), std::string::npos)
+        << what;
   EXPECT_TRUE(ask("channels").ok()) << "the rest answers";
 }
 
@@ -350,12 +368,15 @@ TEST(Differences, AreSaidInWordsAndTakenPartByPart) {
 TEST(Faults, AreReadFromWords) {
   const Rig rig = demo("hedgerow.rig.json");
   const auto c = direction::case_from_rig(rig, *catalogue().controller(rig.controller.kind));
-  for (const char* good : {"output_reversed:out_1", "leads_swapped:out_2,out_1", "gyro_reversed:yaw", "transmitter_swapped:roll,yaw", "board_turned:arrow_tail_top_up", "output_dead:out_3", "linkage_opposed:flaperon_left", "mix_sign_wrong:out_3,yaw"})
+  for (const char* good : {"output_reversed:out_1", "leads_swapped:out_2,out_1", "gyro_reversed:yaw",
+                           "transmitter_swapped:roll,yaw", "board_turned:arrow_tail_top_up", "output_dead:out_3",
+                           "linkage_opposed:flaperon_left", "mix_sign_wrong:out_3,yaw"})
     EXPECT_TRUE(fault_from_text(good, c)) << good;
-  for (const char* bad : {"", "output_reversed", "output_reversed:", "output_reversed:out_9", "leads_swapped:out_1,out_1", "gyro_reversed:up", "board_turned:none", "linkage_opposed:rudder", "sabotage:out_1"})
+  for (const char* bad :
+       {"", "output_reversed", "output_reversed:", "output_reversed:out_9", "leads_swapped:out_1,out_1",
+        "gyro_reversed:up", "board_turned:none", "linkage_opposed:rudder", "sabotage:out_1"})
     EXPECT_FALSE(fault_from_text(bad, c)) << bad;
 }
-
 
 TEST(Twin, ABadlySetTransmitterIsBadAndSoundsAsTheWireSays) {
   const Rig rig = demo("hedgerow.rig.json");
@@ -381,7 +402,8 @@ TEST(Twin, ABadlySetTransmitterIsBadAndSoundsAsTheWireSays) {
     }
     ASSERT_GT(frames.size(), 15u) << word(signal);
     int off = 0;
-    for (int c = 0; c < 4; ++c) off += std::abs(frames.back().pulse_us[static_cast<std::size_t>(c)] - (c == 2 ? 1000.0f : 1500.0f)) > 3;
+    for (int c = 0; c < 4; ++c)
+      off += std::abs(frames.back().pulse_us[static_cast<std::size_t>(c)] - (c == 2 ? 1000.0f : 1500.0f)) > 3;
     EXPECT_GE(off, 3) << "centres are off, or the order is";
   }
 }
@@ -402,8 +424,11 @@ TEST(Twin, HandsSetWhatTheClassLetsThem) {
   EXPECT_FALSE(mini->set_output("out_9", false, 1000, 1500, 2000));
   EXPECT_FALSE(mini->set_output("out_1", false, 1600, 1500, 2000)) << "ends enclose the centre";
   EXPECT_TRUE(bench_of("screen_keys")->set_output("out_1", false, 1100, 1520, 1900));
-  EXPECT_NE(bench_of("gesture_board")->set_output("out_1", false, 1000, 1510, 2000).error().text().find("no centre"), std::string::npos);
-  EXPECT_NE(bench_of("full_controller")->set_output("out_1", false, 1000, 1510, 2000).error().text().find("over its link"), std::string::npos);
+  EXPECT_NE(bench_of("gesture_board")->set_output("out_1", false, 1000, 1510, 2000).error().text().find("no centre"),
+            std::string::npos);
+  EXPECT_NE(
+      bench_of("full_controller")->set_output("out_1", false, 1000, 1510, 2000).error().text().find("over its link"),
+      std::string::npos);
 }
 
 TEST(Twin, AColdGimbalDriftsUntilItIsWarm) {

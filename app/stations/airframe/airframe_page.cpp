@@ -29,7 +29,8 @@ AirframePage::AirframePage(RigDocument& document, QWidget* parent) : StationPage
   kind_ = new QComboBox;
   kind_->setObjectName(QStringLiteral("airframe_kind"));
   kind_->setAccessibleName(tr("Kind of airframe"));
-  for (const auto& [kind, text] : Words<AirframeKind>::list) kind_->addItem(QString::fromStdString(facts_of(kind).name), static_cast<int>(kind));
+  for (const auto& [kind, text] : Words<AirframeKind>::list)
+    kind_->addItem(QString::fromStdString(facts_of(kind).name), static_cast<int>(kind));
   controller_ = new QComboBox;
   controller_->setObjectName(QStringLiteral("controller_kind"));
   controller_->setAccessibleName(tr("Controller class"));
@@ -95,7 +96,9 @@ AirframePage::AirframePage(RigDocument& document, QWidget* parent) : StationPage
   ask->setProperty("soft", true);
   chooser->addWidget(ask);
   for (const Axis axis : all_axes) {
-    auto* button = new QPushButton(axis == Axis::roll ? tr("roll right") : axis == Axis::pitch ? tr("nose up") : tr("nose right"));
+    auto* button = new QPushButton(axis == Axis::roll    ? tr("roll right")
+                                   : axis == Axis::pitch ? tr("nose up")
+                                                         : tr("nose right"));
     button->setCheckable(true);
     button->setObjectName(QStringLiteral("answers_") + QString::fromLatin1(word(axis).data()));
     axes_[static_cast<std::size_t>(index_of(axis))] = button;
@@ -153,7 +156,8 @@ AirframePage::AirframePage(RigDocument& document, QWidget* parent) : StationPage
 
   connect(kind_, &QComboBox::activated, this, [this] {
     const auto kind = static_cast<AirframeKind>(kind_->currentData().toInt());
-    if (kind != document_.rig().airframe.kind) document_.edit(with_kind(document_.rig(), kind), tr("Airframe is now: %1").arg(kind_->currentText()));
+    if (kind != document_.rig().airframe.kind)
+      document_.edit(with_kind(document_.rig(), kind), tr("Airframe is now: %1").arg(kind_->currentText()));
   });
   connect(controller_, &QComboBox::activated, this, [this] {
     Rig rig = document_.rig();
@@ -166,7 +170,9 @@ AirframePage::AirframePage(RigDocument& document, QWidget* parent) : StationPage
         if (c->socket(o.socket)) continue;
         o.socket.clear();
         for (; next < c->outputs.size() && o.socket.empty(); ++next)
-          if (std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& x) { return x.socket == c->outputs[next].id; })) o.socket = c->outputs[next].id;
+          if (std::none_of(rig.outputs.begin(), rig.outputs.end(),
+                           [&](const Output& x) { return x.socket == c->outputs[next].id; }))
+            o.socket = c->outputs[next].id;
       }
     }
     document_.edit(std::move(rig), tr("Controller is now: %1").arg(controller_->currentText()));
@@ -187,14 +193,17 @@ void AirframePage::go_to(const QString& subject) {
 void AirframePage::show_answers() {
   std::map<Surface, int> arrows;
   QStringList words;
-  for (std::size_t i = 0; i < axes_.size(); ++i) axes_[i]->setChecked(shown_axis_ && index_of(*shown_axis_) == static_cast<int>(i));
+  for (std::size_t i = 0; i < axes_.size(); ++i)
+    axes_[i]->setChecked(shown_axis_ && index_of(*shown_axis_) == static_cast<int>(i));
   if (shown_axis_)
     for (const AxisAnswer& a : document_.review().airframe.answers)
       if (a.axis == *shown_axis_) {
         arrows[a.surface] = a.direction;
         words << QString::fromStdString(a.surface.spoken() + " " + spoken_motion(a.surface, a.direction));
       }
-  answer_words_->setText(!shown_axis_ ? tr("Choose a command to see which surfaces answer it, and which way.") : words.isEmpty() ? tr("Nothing answers it.") : capital(words.join(QStringLiteral(", ")).toStdString()).c_str());
+  answer_words_->setText(!shown_axis_      ? tr("Choose a command to see which surfaces answer it, and which way.")
+                         : words.isEmpty() ? tr("Nothing answers it.")
+                                           : capital(words.join(QStringLiteral(", ")).toStdString()).c_str());
   for (AircraftView* view : {above_, side_, front_}) view->set_arrows(arrows);
 }
 
@@ -205,9 +214,12 @@ void AirframePage::refresh() {
   kind_->setCurrentIndex(kind_->findData(static_cast<int>(rig.airframe.kind)));
   kind_words_->setText(QString::fromStdString(facts_of(rig.airframe.kind).sentence));
   controller_->clear();
-  for (const ControllerClass& c : document_.catalogue().controllers) controller_->addItem(QString::fromStdString(c.name), QString::fromStdString(c.id));
+  for (const ControllerClass& c : document_.catalogue().controllers)
+    controller_->addItem(QString::fromStdString(c.name), QString::fromStdString(c.id));
   controller_->setCurrentIndex(controller_->findData(QString::fromStdString(rig.controller.kind)));
-  controller_words_->setText(document_.controller() ? QString::fromStdString(document_.controller()->summary) : tr("Not in the catalogue: %1").arg(QString::fromStdString(rig.controller.kind)));
+  controller_words_->setText(document_.controller()
+                                 ? QString::fromStdString(document_.controller()->summary)
+                                 : tr("Not in the catalogue: %1").arg(QString::fromStdString(rig.controller.kind)));
   for (Dimension& d : dimensions_) {
     d.box->setDecimals(d.length ? (units.metric() ? 0 : 2) : 1);
     d.box->setSuffix(d.length ? QStringLiteral(" ") + units.length_unit() : QStringLiteral("°"));
@@ -223,8 +235,14 @@ void AirframePage::refresh() {
   for (AircraftView* view : {above_, side_, front_}) view->set_panels(report.panels);
   QStringList figures, working;
   for (const Figure& f : report.figures()) {
-    figures << QStringLiteral("<span style='color:%1'>%2</span>&nbsp;%3").arg(inks().soft.name(), QString::fromStdString(f.name), units.figure(f).replace(QLatin1Char(' '), QStringLiteral("&nbsp;")).replace(QLatin1Char('/'), QStringLiteral("&#8288;/&#8288;")));
-    working << QStringLiteral("%1 = %2   (%3)").arg(QString::fromStdString(f.name), QString::fromStdString(f.formula), QString::fromStdString(f.source));
+    figures << QStringLiteral("<span style='color:%1'>%2</span>&nbsp;%3")
+                   .arg(inks().soft.name(), QString::fromStdString(f.name),
+                        units.figure(f)
+                            .replace(QLatin1Char(' '), QStringLiteral("&nbsp;"))
+                            .replace(QLatin1Char('/'), QStringLiteral("&#8288;/&#8288;")));
+    working << QStringLiteral("%1 = %2   (%3)")
+                   .arg(QString::fromStdString(f.name), QString::fromStdString(f.formula),
+                        QString::fromStdString(f.source));
   }
   figures_->setText(figures.join(QStringLiteral(" &nbsp;·&nbsp; ")));
   working_->setText(working.join(QLatin1Char('\n')));

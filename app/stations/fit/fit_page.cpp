@@ -19,9 +19,7 @@
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
-namespace {
-
-}  // namespace
+namespace {}  // namespace
 
 FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document, parent) {
   auto* page = new QHBoxLayout(this);
@@ -85,12 +83,15 @@ FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document,
   turn_ = new QComboBox;
   turn_->setObjectName(QStringLiteral("part_turn"));
   turn_->setAccessibleName(tr("How it sits"));
-  for (const Turn& t : all_turns()) turn_->addItem(QString::fromStdString(t.spoken()), QString::fromStdString(t.name()));
+  for (const Turn& t : all_turns())
+    turn_->addItem(QString::fromStdString(t.spoken()), QString::fromStdString(t.name()));
   surface_ = new QComboBox;
   surface_->setObjectName(QStringLiteral("part_surface"));
   surface_->setAccessibleName(tr("Surface that it works"));
   int row = 0;
-  for (const auto& [label, box] : {std::pair{tr("Behind the nose"), behind_}, {tr("Right of the middle"), right_}, {tr("Below the middle"), down_}}) {
+  for (const auto& [label, box] : {std::pair{tr("Behind the nose"), behind_},
+                                   {tr("Right of the middle"), right_},
+                                   {tr("Below the middle"), down_}}) {
     form->addWidget(new QLabel(label), row, 0);
     form->addWidget(box, row++, 1);
   }
@@ -148,7 +149,9 @@ FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document,
   connect(frame_mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
     Rig rig = document_.rig();
-    rig.fit.frame_mass_kg = shown <= frame_mass_->minimum() ? std::nullopt : std::optional(std::max(0.005, Units::instance().mass_in(shown)));
+    rig.fit.frame_mass_kg = shown <= frame_mass_->minimum()
+                                ? std::nullopt
+                                : std::optional(std::max(0.005, Units::instance().mass_in(shown)));
     document_.edit(std::move(rig), tr("Bare airframe weighed"));
   });
   connect(frame_at_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
@@ -206,7 +209,9 @@ void FitPage::add_part(const std::string& kind) {
   for (int n = 2; rig.part(part.id); ++n) part.id = std::string(word(k->group)) + "_" + std::to_string(n);
   if (k->group == PartGroup::servo)
     for (const Surface s : facts_of(rig.airframe.kind).surfaces)
-      if (s.kind != SurfaceKind::motor && std::none_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) { return p.surface && static_cast<const Surface&>(*p.surface) == s; })) {
+      if (s.kind != SurfaceKind::motor && std::none_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) {
+            return p.surface && static_cast<const Surface&>(*p.surface) == s;
+          })) {
         part.surface = SurfaceName(s);
         break;
       }
@@ -237,23 +242,34 @@ void FitPage::ask_bay_and_place() {
   Rig rig = document_.rig();
   const Units& u = Units::instance();
   const double per = u.length_out(1);
-  const auto length = [&](const QString& label) { return NumbersDialog::Number{label, u.length_unit(), 0, 20 * per, u.metric() ? 0 : 2, per}; };
+  const auto length = [&](const QString& label) {
+    return NumbersDialog::Number{label, u.length_unit(), 0, 20 * per, u.metric() ? 0 : 2, per};
+  };
   Bay bay = rig.fit.bay.value_or(Bay{});
   bool has_bay = rig.fit.bay.has_value();
-  NumbersDialog dialog(tr("Bay and place"), tr("The bay's middle line is the fuselage's. The static margin is the distance from balance to neutral point as a share of the mean chord: more is calmer. The earth's field at the place decides how near the compass may come to a lead."), this);
+  NumbersDialog dialog(tr("Bay and place"),
+                       tr("The bay's middle line is the fuselage's. The static margin is the distance from balance to "
+                          "neutral point as a share of the mean chord: more is calmer. The earth's field at the place "
+                          "decides how near the compass may come to a lead."),
+                       this);
   dialog.add("has_bay", tr("The bay has been measured"), has_bay);
   dialog.add("bay_at", length(tr("Front of the bay behind the nose")), bay.at_m);
   dialog.add("bay_length", length(tr("Length")), bay.length_m);
   dialog.add("bay_width", length(tr("Width")), bay.width_m);
   dialog.add("bay_height", length(tr("Height")), bay.height_m);
-  dialog.add("static_margin", {tr("Wanted static margin"), QStringLiteral("%"), -50, 80, 1, 100}, rig.fit.static_margin);
-  dialog.add("first_forward", {tr("Further forward for the first flight"), QStringLiteral("%"), -50, 80, 1, 100}, rig.fit.first_flight_forward);
-  dialog.add("latitude", {tr("Latitude, north positive"), QStringLiteral("°"), -90.01, 90, 2, 1}, rig.fit.latitude_deg, tr("not given"));
-  dialog.add("longitude", {tr("Longitude, east positive"), QStringLiteral("°"), -180.01, 360, 2, 1}, rig.fit.longitude_deg, tr("not given"));
+  dialog.add("static_margin", {tr("Wanted static margin"), QStringLiteral("%"), -50, 80, 1, 100},
+             rig.fit.static_margin);
+  dialog.add("first_forward", {tr("Further forward for the first flight"), QStringLiteral("%"), -50, 80, 1, 100},
+             rig.fit.first_flight_forward);
+  dialog.add("latitude", {tr("Latitude, north positive"), QStringLiteral("°"), -90.01, 90, 2, 1}, rig.fit.latitude_deg,
+             tr("not given"));
+  dialog.add("longitude", {tr("Longitude, east positive"), QStringLiteral("°"), -180.01, 360, 2, 1},
+             rig.fit.longitude_deg, tr("not given"));
   dialog.add("date", tr("Date"), rig.fit.date, tr("year-month-day, or empty for the middle of 2027"));
   if (!dialog.ask()) return;
   if (!rig.fit.date.empty() && !decimal_year(rig.fit.date)) {
-    balance_->setText(tr("“%1” is no date: year-month-day, such as 2026-11-23, was expected. Nothing was changed.").arg(QString::fromStdString(rig.fit.date)));
+    balance_->setText(tr("“%1” is no date: year-month-day, such as 2026-11-23, was expected. Nothing was changed.")
+                          .arg(QString::fromStdString(rig.fit.date)));
     return;
   }
   for (double* v : {&bay.length_m, &bay.width_m, &bay.height_m}) *v = std::max(*v, 0.01);
@@ -267,13 +283,26 @@ void FitPage::ask_small_angles() {
   if (!p) return;
   const auto m = alignment_matrix(p->turn, p->roll_deg, p->pitch_deg, p->yaw_deg);
   QString rows;
-  for (const auto& row : m) rows += QStringLiteral("<tr>%1</tr>").arg(QStringLiteral("<td align=right>%1&nbsp;</td><td align=right>%2&nbsp;</td><td align=right>%3</td>").arg(row[0], 0, 'f', 4).arg(row[1], 0, 'f', 4).arg(row[2], 0, 'f', 4));
-  NumbersDialog dialog(tr("How it sits"), tr("On top of “%1”: right wing down, nose up and nose right are positive. A level calibration takes up a few degrees of roll and pitch, but none of yaw.<br>Alignment now, model = matrix · board:<table>%2</table>").arg(QString::fromStdString(p->turn.spoken()), rows), this);
-  const auto angle = [&](const QString& label) { return NumbersDialog::Number{label, QStringLiteral("°"), -20, 20, 1, 1}; };
+  for (const auto& row : m)
+    rows += QStringLiteral("<tr>%1</tr>")
+                .arg(QStringLiteral("<td align=right>%1&nbsp;</td><td align=right>%2&nbsp;</td><td align=right>%3</td>")
+                         .arg(row[0], 0, 'f', 4)
+                         .arg(row[1], 0, 'f', 4)
+                         .arg(row[2], 0, 'f', 4));
+  NumbersDialog dialog(
+      tr("How it sits"),
+      tr("On top of “%1”: right wing down, nose up and nose right are positive. A level calibration takes up a few "
+         "degrees of roll and pitch, but none of yaw.<br>Alignment now, model = matrix · board:<table>%2</table>")
+          .arg(QString::fromStdString(p->turn.spoken()), rows),
+      this);
+  const auto angle = [&](const QString& label) {
+    return NumbersDialog::Number{label, QStringLiteral("°"), -20, 20, 1, 1};
+  };
   dialog.add("roll", angle(tr("Roll")), p->roll_deg);
   dialog.add("pitch", angle(tr("Pitch")), p->pitch_deg);
   dialog.add("yaw", angle(tr("Yaw")), p->yaw_deg);
-  if (dialog.ask() && !(rig == document_.rig())) document_.edit(std::move(rig), tr("How %1 sits").arg(chosen_name_->text()));
+  if (dialog.ask() && !(rig == document_.rig()))
+    document_.edit(std::move(rig), tr("How %1 sits").arg(chosen_name_->text()));
 }
 
 void FitPage::show_list_to_get() {
@@ -286,7 +315,9 @@ void FitPage::show_list_to_get() {
   text->setObjectName(QStringLiteral("to_get_list"));
   QString html = QStringLiteral("<table cellspacing=4>");
   for (const ToGet& t : document_.review().fit.to_get)
-    html += QStringLiteral("<tr><td align=right>%1 ×</td><td><b>%2</b></td><td>%3</td></tr>").arg(t.count).arg(QString::fromStdString(t.what).toHtmlEscaped(), QString::fromStdString(t.why).toHtmlEscaped());
+    html += QStringLiteral("<tr><td align=right>%1 ×</td><td><b>%2</b></td><td>%3</td></tr>")
+                .arg(t.count)
+                .arg(QString::fromStdString(t.what).toHtmlEscaped(), QString::fromStdString(t.why).toHtmlEscaped());
   text->setHtml(html + QStringLiteral("</table>"));
   layout->addWidget(text);
   auto* close = new QPushButton(tr("Close"));
@@ -305,8 +336,11 @@ void FitPage::show_chosen() {
   const Part* part = rig.part(id);
   const Place* place = rig.place(id);
   const bool any = part || id == "controller";
-  chosen_name_->setText(any ? QString::fromStdString(capital(part_name(rig, document_.catalogue(), id))) : tr("Choose a part"));
-  for (const auto& [box, value] : {std::pair{behind_, place ? -place->x_m : 0}, {right_, place ? place->y_m : 0}, {down_, place ? place->z_m : 0}}) {
+  chosen_name_->setText(any ? QString::fromStdString(capital(part_name(rig, document_.catalogue(), id)))
+                            : tr("Choose a part"));
+  for (const auto& [box, value] : {std::pair{behind_, place ? -place->x_m : 0},
+                                   {right_, place ? place->y_m : 0},
+                                   {down_, place ? place->z_m : 0}}) {
     box->setEnabled(any);
     box->setDecimals(units.metric() ? 0 : 2);
     box->setSuffix(QStringLiteral(" ") + units.length_unit());
@@ -317,13 +351,18 @@ void FitPage::show_chosen() {
   turn_->setVisible(id == "controller" || (kind && kind->magnetic_sensor));
   angles_->setVisible(turn_->isVisibleTo(this));
   turn_->setCurrentIndex(turn_->findData(QString::fromStdString(place ? place->turn.name() : "none")));
-  const bool takes_surface = kind && (kind->group == PartGroup::servo || kind->group == PartGroup::motor || kind->group == PartGroup::speed_controller || kind->group == PartGroup::propeller);
+  const bool takes_surface =
+      kind && (kind->group == PartGroup::servo || kind->group == PartGroup::motor ||
+               kind->group == PartGroup::speed_controller || kind->group == PartGroup::propeller);
   surface_->setVisible(takes_surface);
   surface_->clear();
-  surface_->addItem(kind && kind->group == PartGroup::servo ? tr("works no surface yet") : tr("the only motor"), QString());
+  surface_->addItem(kind && kind->group == PartGroup::servo ? tr("works no surface yet") : tr("the only motor"),
+                    QString());
   for (const Surface s : facts_of(rig.airframe.kind).surfaces)
-    if ((s.kind == SurfaceKind::motor) != (kind && kind->group == PartGroup::servo)) surface_->addItem(tr("works the %1").arg(QString::fromStdString(s.spoken())), QString::fromStdString(s.word()));
-  surface_->setCurrentIndex(part && part->surface ? std::max(0, surface_->findData(QString::fromStdString(part->surface->word()))) : 0);
+    if ((s.kind == SurfaceKind::motor) != (kind && kind->group == PartGroup::servo))
+      surface_->addItem(tr("works the %1").arg(QString::fromStdString(s.spoken())), QString::fromStdString(s.word()));
+  surface_->setCurrentIndex(
+      part && part->surface ? std::max(0, surface_->findData(QString::fromStdString(part->surface->word()))) : 0);
   remove_->setEnabled(part != nullptr);
   for (int i = 0; i < list_->count(); ++i)
     if (list_->item(i)->data(Qt::UserRole).toString().toStdString() == id) list_->setCurrentRow(i);
@@ -336,15 +375,21 @@ void FitPage::refresh() {
   const FitReport& fit = document_.review().fit;
   const Units& units = Units::instance();
   std::string list;
-  for (const MassItem& i : fit.balance.items) list += i.part + i.name + number_text(i.mass_kg, 4) + (i.placed ? "p" : "") + (units.metric() ? "m" : "i") + "\n";
+  for (const MassItem& i : fit.balance.items)
+    list += i.part + i.name + number_text(i.mass_kg, 4) + (i.placed ? "p" : "") + (units.metric() ? "m" : "i") + "\n";
   if (list != shown_list_) {
     shown_list_ = list;
     list_->clear();
     for (const MassItem& i : fit.balance.items) {
       if (i.part.empty()) continue;
-      auto* item = new QListWidgetItem(QStringLiteral("%1   %2 %3%4").arg(QString::fromStdString(capital(i.name)), i.weighed ? QString::number(units.mass_out(i.mass_kg), 'f', units.metric() ? 0 : 1) : tr("?"), units.mass_unit(), i.placed ? QString() : tr("  · no place")));
+      auto* item = new QListWidgetItem(
+          QStringLiteral("%1   %2 %3%4")
+              .arg(QString::fromStdString(capital(i.name)),
+                   i.weighed ? QString::number(units.mass_out(i.mass_kg), 'f', units.metric() ? 0 : 1) : tr("?"),
+                   units.mass_unit(), i.placed ? QString() : tr("  · no place")));
       item->setData(Qt::UserRole, QString::fromStdString(i.part));
-      if (const PartKind* k = kind_of(rig, document_.catalogue(), i.part)) item->setToolTip(QString::fromStdString(k->name + " (" + k->basis + ")"));
+      if (const PartKind* k = kind_of(rig, document_.catalogue(), i.part))
+        item->setToolTip(QString::fromStdString(k->name + " (" + k->basis + ")"));
       list_->addItem(item);
     }
   }
@@ -359,28 +404,49 @@ void FitPage::refresh() {
 
   const Balance& b = fit.balance;
   if (rig.parts.empty())
-    balance_->setText(tr("No parts are listed yet: add the battery, the servos and the rest, then drag them to where they go."));
+    balance_->setText(
+        tr("No parts are listed yet: add the battery, the servos and the rest, then drag them to where they go."));
   else if (!b.complete)
     balance_->setText(tr("The balance point needs the bare airframe's mass and a place for every part."));
   else {
     const bool holds = b.balance_point.value >= b.band_front_m && b.balance_point.value <= b.band_back_m;
     balance_->setText(tr("Balances %1 behind the nose, %2 of %3 to %4: %5. First flight: %6")
-                          .arg(units.figure(b.balance_point), units.figure(b.static_margin) + tr(" margin"), units.figure({"", b.band_front_m, "m", {}, {}, "", ""}), units.figure({"", b.band_back_m, "m", {}, {}, "", ""}), holds ? tr("holds") : b.balance_point.value > b.band_back_m ? tr("tail-heavy") : tr("nose-heavy"), QString::fromStdString(b.to_first_flight.words)));
+                          .arg(units.figure(b.balance_point), units.figure(b.static_margin) + tr(" margin"),
+                               units.figure({"", b.band_front_m, "m", {}, {}, "", ""}),
+                               units.figure({"", b.band_back_m, "m", {}, {}, "", ""}),
+                               holds                                   ? tr("holds")
+                               : b.balance_point.value > b.band_back_m ? tr("tail-heavy")
+                                                                       : tr("nose-heavy"),
+                               QString::fromStdString(b.to_first_flight.words)));
   }
-  balance_->setToolTip(QString::fromStdString(b.balance_point.formula + "\n" + b.wanted.formula + " (" + b.wanted.source + ")"));
+  balance_->setToolTip(
+      QString::fromStdString(b.balance_point.formula + "\n" + b.wanted.formula + " (" + b.wanted.source + ")"));
   QStringList compass;
   for (const CompassReport& c : fit.compasses) {
     const QString name = QString::fromStdString(part_name(rig, document_.catalogue(), c.part));
-    compass << (c.error.value < wanted_compass_error_deg ? tr("Compass in %1: currents turn it by up to %2° of %3° allowed: holds.") : tr("Compass in %1: currents turn it by up to %2° of %3° allowed: too near."))
+    compass << (c.error.value < wanted_compass_error_deg
+                    ? tr("Compass in %1: currents turn it by up to %2° of %3° allowed: holds.")
+                    : tr("Compass in %1: currents turn it by up to %2° of %3° allowed: too near."))
                    .arg(name)
                    .arg(c.error.value, 0, 'f', 1)
                    .arg(wanted_compass_error_deg, 0, 'f', 0);
-    if (!c.paths.empty()) compass << tr("Worst: %1, %2 A at %3; keep %4.").arg(QString::fromStdString(c.paths.front().path.name)).arg(c.paths.front().path.amps, 0, 'f', 1).arg(units.figure({"", c.paths.front().distance_m, "m", {}, {}, "", ""}), units.figure({"", c.paths.front().least_distance_m, "m", {}, {}, "", ""}));
-    compass_->setToolTip(QString::fromStdString(c.error.formula + " (" + c.error.source + ")\n" + c.horizontal.formula + ": " + number_text(c.horizontal.value, 1) + " µT (" + c.horizontal.source + ")"));
+    if (!c.paths.empty())
+      compass << tr("Worst: %1, %2 A at %3; keep %4.")
+                     .arg(QString::fromStdString(c.paths.front().path.name))
+                     .arg(c.paths.front().path.amps, 0, 'f', 1)
+                     .arg(units.figure({"", c.paths.front().distance_m, "m", {}, {}, "", ""}),
+                          units.figure({"", c.paths.front().least_distance_m, "m", {}, {}, "", ""}));
+    compass_->setToolTip(QString::fromStdString(c.error.formula + " (" + c.error.source + ")\n" + c.horizontal.formula +
+                                                ": " + number_text(c.horizontal.value, 1) + " µT (" +
+                                                c.horizontal.source + ")"));
   }
   compass_->setText(compass.join(QLatin1Char(' ')));
   compass_->setVisible(!compass.isEmpty());
-  board_->setText(tr("Board: %1. %2").arg(QString::fromStdString(fit.board.turn.spoken()), fit.board.told ? tr("The controller is set to this.") : fit.board.can_be_told ? tr("The controller is set otherwise.") : tr("This class can't be told so.")));
+  board_->setText(tr("Board: %1. %2")
+                      .arg(QString::fromStdString(fit.board.turn.spoken()),
+                           fit.board.told          ? tr("The controller is set to this.")
+                           : fit.board.can_be_told ? tr("The controller is set otherwise.")
+                                                   : tr("This class can't be told so.")));
 
   std::string ticks;
   for (const Confirmation& c : confirmations(rig, document_.catalogue())) ticks += c.word + "\n";
@@ -411,7 +477,8 @@ void FitPage::refresh() {
   for (int i = 0; i < ticks_->count(); ++i)
     if (auto* box = qobject_cast<QCheckBox*>(ticks_->itemAt(i)->widget())) {
       const auto& confirmed = rig.fit.confirmed;
-      box->setChecked(std::find(confirmed.begin(), confirmed.end(), box->objectName().mid(5).toStdString()) != confirmed.end());
+      box->setChecked(std::find(confirmed.begin(), confirmed.end(), box->objectName().mid(5).toStdString()) !=
+                      confirmed.end());
     }
   view_->refresh();
   show_chosen();

@@ -48,13 +48,15 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
   facts_->setMaximumWidth(330);
   facts_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   right->addWidget(facts_, 1);
-  auto* heading = new QLabel(tr("<b>Yours differs?</b> Describe it, starting from this one. It is kept beside the rig."));
+  auto* heading =
+      new QLabel(tr("<b>Yours differs?</b> Describe it, starting from this one. It is kept beside the rig."));
   heading->setWordWrap(true);
   right->addWidget(heading);
   auto* form = new QFormLayout;
   own_id_ = new QLineEdit;
   own_id_->setObjectName(QStringLiteral("own_id"));
-  own_id_->setValidator(new QRegularExpressionValidator(QRegularExpression(QStringLiteral("[a-z][a-z0-9_]*")), own_id_));
+  own_id_->setValidator(
+      new QRegularExpressionValidator(QRegularExpression(QStringLiteral("[a-z][a-z0-9_]*")), own_id_));
   own_id_->setPlaceholderText(tr("small letters, digits, _"));
   own_name_ = new QLineEdit;
   own_name_->setObjectName(QStringLiteral("own_name"));
@@ -105,7 +107,8 @@ void PartDialog::fill() {
     if (k.group == PartGroup::lead) continue;  // leads follow from the wiring
     const QString name = QString::fromStdString(k.name), group = QString::fromStdString(spoken(word(k.group)));
     bool fits = true;
-    for (const QString& w : search_->text().split(QLatin1Char(' '), Qt::SkipEmptyParts)) fits = fits && (name.contains(w, Qt::CaseInsensitive) || group.contains(w, Qt::CaseInsensitive));
+    for (const QString& w : search_->text().split(QLatin1Char(' '), Qt::SkipEmptyParts))
+      fits = fits && (name.contains(w, Qt::CaseInsensitive) || group.contains(w, Qt::CaseInsensitive));
     if (!fits) continue;
     auto* item = new QListWidgetItem(name);
     item->setData(Qt::UserRole, QString::fromStdString(k.id));
@@ -127,13 +130,26 @@ void PartDialog::show_kind() {
   QStringList lines{QStringLiteral("<b>%1</b>").arg(QString::fromStdString(k->name).toHtmlEscaped())};
   const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
   if (k->mass_kg) lines << tr("%1 g").arg(n(1000 * *k->mass_kg, 1));
-  if (k->length_mm && k->width_mm && k->height_mm) lines << tr("%1 × %2 × %3 mm").arg(n(*k->length_mm, 1), n(*k->width_mm, 1), n(*k->height_mm, 1));
-  for (const Load& l : k->loads) lines << tr("%1 A idle, %2 A moving or usual, %3 A at most; %4 to %5 V").arg(n(l.idle_a, 3), n(l.typical_a, 2), n(l.most_a, 2), n(l.least_v, 1), n(l.most_v, 1));
+  if (k->length_mm && k->width_mm && k->height_mm)
+    lines << tr("%1 × %2 × %3 mm").arg(n(*k->length_mm, 1), n(*k->width_mm, 1), n(*k->height_mm, 1));
+  for (const Load& l : k->loads)
+    lines << tr("%1 A idle, %2 A moving or usual, %3 A at most; %4 to %5 V")
+                 .arg(n(l.idle_a, 3), n(l.typical_a, 2), n(l.most_a, 2), n(l.least_v, 1), n(l.most_v, 1));
   for (const Feed& f : k->feeds)
-    if (f.volts > 0) lines << tr("gives %1 V, %2 A (%3), from %4 to %5 V").arg(n(f.volts, 1), n(f.amps, 1), QString::fromLatin1(word(f.kind).data()), n(f.least_in_v, 1), n(f.most_in_v, 1));
-  if (k->servo) lines << tr("%1, %2 s for 60°, %3 N·m, up to %4 Hz").arg(k->servo->digital ? tr("digital") : tr("analogue"), n(k->servo->seconds_per_60deg, 2), n(k->servo->torque_nm, 2), n(k->servo->most_rate_hz, 0));
-  if (k->battery) lines << tr("%1 cells, %2 Ah, %3 A, %4 mΩ a cell").arg(k->battery->cells).arg(n(k->battery->capacity_ah, 2), n(k->battery->amps, 0), n(k->battery->cell_milliohm, 1));
-  if (k->drive) lines << tr("%1 A, %2 to %3 cells").arg(n(k->drive->amps, 0)).arg(k->drive->least_cells).arg(k->drive->most_cells);
+    if (f.volts > 0)
+      lines << tr("gives %1 V, %2 A (%3), from %4 to %5 V")
+                   .arg(n(f.volts, 1), n(f.amps, 1), QString::fromLatin1(word(f.kind).data()), n(f.least_in_v, 1),
+                        n(f.most_in_v, 1));
+  if (k->servo)
+    lines << tr("%1, %2 s for 60°, %3 N·m, up to %4 Hz")
+                 .arg(k->servo->digital ? tr("digital") : tr("analogue"), n(k->servo->seconds_per_60deg, 2),
+                      n(k->servo->torque_nm, 2), n(k->servo->most_rate_hz, 0));
+  if (k->battery)
+    lines << tr("%1 cells, %2 Ah, %3 A, %4 mΩ a cell")
+                 .arg(k->battery->cells)
+                 .arg(n(k->battery->capacity_ah, 2), n(k->battery->amps, 0), n(k->battery->cell_milliohm, 1));
+  if (k->drive)
+    lines << tr("%1 A, %2 to %3 cells").arg(n(k->drive->amps, 0)).arg(k->drive->least_cells).arg(k->drive->most_cells);
   if (k->motor) lines << tr("%1 rev/min per volt, %2 A at most").arg(n(k->motor->rpm_per_v, 0), n(k->motor->amps, 0));
   lines << tr("<i>%1</i>").arg(QString::fromStdString(k->basis).toHtmlEscaped());
   facts_->setText(lines.join(QStringLiteral("<br>")));

@@ -12,7 +12,8 @@ class QPushButton;
 
 namespace rigging::app {
 
-/// Choose a kind of part, or describe one of your own from the nearest kind there is. Own kinds go to the parts file beside the rig.
+/// Choose a kind of part, or describe one of your own from the nearest kind there is. Own kinds go to the parts file
+/// beside the rig.
 class PartDialog : public QDialog {
   Q_OBJECT
  public:

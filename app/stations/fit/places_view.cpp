@@ -18,7 +18,8 @@ constexpr double default_size_m = 0.02;
 PlacesView::PlacesView(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
   setObjectName(QStringLiteral("places_view"));
   setAccessibleName(tr("Parts in the aircraft, from the side and from above"));
-  setToolTip(tr("Drag a part. Arrow keys move the chosen one by 5 mm, with Shift by 1 mm; Page up and down lift and lower it."));
+  setToolTip(tr(
+      "Drag a part. Arrow keys move the chosen one by 5 mm, with Shift by 1 mm; Page up and down lift and lower it."));
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
 }
@@ -166,16 +167,19 @@ void PlacesView::draw_parts(QPainter& p, View view) {
     if (!document_.rig().place(part)) continue;
     const QRectF box = box_of(view, part);
     const bool chosen = part == selected_;
-    const bool squeezed = std::any_of(fit.squeezes.begin(), fit.squeezes.end(), [&](const Squeeze& s) { return s.part == part || s.other == part; });
+    const bool squeezed = std::any_of(fit.squeezes.begin(), fit.squeezes.end(),
+                                      [&](const Squeeze& s) { return s.part == part || s.other == part; });
     p.setPen(QPen(chosen ? inks().teal : squeezed ? inks().rust : inks().ink, chosen ? 2.2 : 1.1));
     p.setBrush(chosen ? inks().wash : inks().sheet);
     p.drawRect(box);
     if (part == "controller") {
       // Its arrow.
       const Turn turn = fit.board.turn;
-      const double along = turn.arrow.axis % 3 == 0 ? -turn.arrow.sign : 0, across = turn.arrow.axis % 3 == (view == View::above ? 1 : 2) ? turn.arrow.sign : 0;
+      const double along = turn.arrow.axis % 3 == 0 ? -turn.arrow.sign : 0,
+                   across = turn.arrow.axis % 3 == (view == View::above ? 1 : 2) ? turn.arrow.sign : 0;
       if (along != 0 || across != 0) {
-        const QPointF tip = box.center() + QPointF(along * box.width() * 0.38, across * box.height() * 0.38), tail = box.center() - QPointF(along * box.width() * 0.38, across * box.height() * 0.38);
+        const QPointF tip = box.center() + QPointF(along * box.width() * 0.38, across * box.height() * 0.38),
+                      tail = box.center() - QPointF(along * box.width() * 0.38, across * box.height() * 0.38);
         p.drawLine(tail, tip);
         const QPointF back(-along * 4, -across * 4), out(-across * 3, along * 3);
         p.setBrush(inks().ink);
@@ -193,9 +197,13 @@ void PlacesView::draw_parts(QPainter& p, View view) {
     const QString name = QString::fromStdString(part_name(document_.rig(), document_.catalogue(), part));
     p.setFont(Look::instance().text(8, chosen));
     const QRectF text = QFontMetricsF(p.font()).boundingRect(name);
-    for (const QPointF at : {QPointF(box.center().x() - text.width() / 2, box.top() - 3), QPointF(box.center().x() - text.width() / 2, box.bottom() + text.height() - 2), QPointF(box.right() + 4, box.center().y() + 4), QPointF(box.left() - text.width() - 4, box.center().y() + 4)}) {
+    for (const QPointF at : {QPointF(box.center().x() - text.width() / 2, box.top() - 3),
+                             QPointF(box.center().x() - text.width() / 2, box.bottom() + text.height() - 2),
+                             QPointF(box.right() + 4, box.center().y() + 4),
+                             QPointF(box.left() - text.width() - 4, box.center().y() + 4)}) {
       const QRectF want(at.x(), at.y() - text.height() + 3, text.width(), text.height() - 2);
-      if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(want); }) && !chosen) continue;
+      if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(want); }) && !chosen)
+        continue;
       if (want.left() < 0 || want.right() > width()) continue;
       taken << want;
       p.setPen(chosen ? inks().teal : inks().ink);
@@ -242,7 +250,8 @@ void PlacesView::paintEvent(QPaintEvent*) {
   p.setRenderHint(QPainter::Antialiasing);
   draw_cloud(p);
   for (const View view : {View::side, View::above}) {
-    p.setClipRect(view == View::side ? QRectF(0, 0, width(), split_ - 2) : QRectF(0, split_, width(), height() - split_));
+    p.setClipRect(view == View::side ? QRectF(0, 0, width(), split_ - 2)
+                                     : QRectF(0, split_, width(), height() - split_));
     for (const Panel& panel : document_.review().airframe.panels) {
       if (panel.part == Panel::Part::propeller && view == View::above) continue;
       QPolygonF outline;
@@ -258,9 +267,11 @@ void PlacesView::paintEvent(QPaintEvent*) {
   if (const auto& bay = document_.rig().fit.bay) {
     p.setPen(QPen(inks().soft, 1, Qt::DotLine));
     p.setBrush(Qt::NoBrush);
-    const QPointF a = on_screen(View::above, {-bay->at_m, -bay->width_m / 2, 0}), b = on_screen(View::above, {-bay->at_m - bay->length_m, bay->width_m / 2, 0});
+    const QPointF a = on_screen(View::above, {-bay->at_m, -bay->width_m / 2, 0}),
+                  b = on_screen(View::above, {-bay->at_m - bay->length_m, bay->width_m / 2, 0});
     p.drawRect(QRectF(a, b));
-    const QPointF c = on_screen(View::side, {-bay->at_m, 0, -bay->height_m / 2}), d = on_screen(View::side, {-bay->at_m - bay->length_m, 0, bay->height_m / 2});
+    const QPointF c = on_screen(View::side, {-bay->at_m, 0, -bay->height_m / 2}),
+                  d = on_screen(View::side, {-bay->at_m - bay->length_m, 0, bay->height_m / 2});
     p.drawRect(QRectF(c, d));
   }
   p.save();
@@ -272,7 +283,8 @@ void PlacesView::paintEvent(QPaintEvent*) {
   p.restore();
   for (const View view : {View::side, View::above}) {
     p.save();
-    p.setClipRect(view == View::side ? QRectF(0, 0, width(), split_ - 2) : QRectF(0, split_, width(), height() - split_));
+    p.setClipRect(view == View::side ? QRectF(0, 0, width(), split_ - 2)
+                                     : QRectF(0, split_, width(), height() - split_));
     draw_parts(p, view);
     p.restore();
   }
@@ -280,7 +292,10 @@ void PlacesView::paintEvent(QPaintEvent*) {
   p.setPen(inks().soft);
   p.setFont(Look::instance().text(8.5));
   p.drawText(QPointF(10, 16), tr("From the left · hatched: allowed balance · bar: first flight"));
-  p.drawText(QPointF(10, split_ + 12), document_.review().fit.compasses.empty() ? tr("From above · lines: leads that carry current") : tr("From above · lines: leads that carry current · cloud: where a compass would be turned"));
+  p.drawText(QPointF(10, split_ + 12),
+             document_.review().fit.compasses.empty()
+                 ? tr("From above · lines: leads that carry current")
+                 : tr("From above · lines: leads that carry current · cloud: where a compass would be turned"));
   if (hasFocus()) {
     p.setPen(QPen(inks().teal, 2));
     p.setBrush(Qt::NoBrush);
@@ -314,7 +329,12 @@ void PlacesView::mouseMoveEvent(QMouseEvent* e) {
   if (!dragged_ || !(e->buttons() & Qt::LeftButton)) {
     const View view = e->position().y() < split_ ? View::side : View::above;
     const auto all = things();
-    setCursor(std::any_of(all.begin(), all.end(), [&](const std::string& part) { return document_.rig().place(part) && box_of(view, part).contains(e->position()); }) ? Qt::OpenHandCursor : Qt::ArrowCursor);
+    setCursor(std::any_of(all.begin(), all.end(),
+                          [&](const std::string& part) {
+                            return document_.rig().place(part) && box_of(view, part).contains(e->position());
+                          })
+                  ? Qt::OpenHandCursor
+                  : Qt::ArrowCursor);
     return;
   }
   Point to = in_model(drag_view_, e->position() - grip_, *dragged_);
@@ -331,7 +351,8 @@ void PlacesView::mouseReleaseEvent(QMouseEvent*) {
   }();
   dragged_.reset();
   if (length(to - from) < 0.0005) return;
-  move_to(selected_, to, tr("Moved %1").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), selected_))));
+  move_to(selected_, to,
+          tr("Moved %1").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), selected_))));
 }
 
 void PlacesView::move_to(const std::string& part, Point to, const QString& label) {
@@ -359,7 +380,8 @@ void PlacesView::keyPressEvent(QKeyEvent* e) {
   if (selected_.empty() || !document_.rig().place(selected_)) return;
   Point to = place_of(selected_) + by;
   for (double* v : {&to.x, &to.y, &to.z}) *v = std::round(*v * 10000) / 10000;
-  move_to(selected_, to, tr("Moved %1").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), selected_))));
+  move_to(selected_, to,
+          tr("Moved %1").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), selected_))));
 }
 
 }  // namespace rigging::app

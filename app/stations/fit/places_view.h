@@ -7,8 +7,8 @@
 
 namespace rigging::app {
 
-/// The aircraft from the side and from above with its parts, to drag; balance point and allowed band; the field of the leads round the
-/// compass as a cloud.
+/// The aircraft from the side and from above with its parts, to drag; balance point and allowed band; the field of the
+/// leads round the compass as a cloud.
 class PlacesView : public QWidget {
   Q_OBJECT
  public:

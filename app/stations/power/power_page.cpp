@@ -43,7 +43,8 @@ PowerPage::PowerPage(RigDocument& document, QWidget* parent) : StationPage(docum
   auto* supplies = new QButtonGroup(this);
   const QString supply_names[] = {tr("USB only"), tr("battery"), tr("both")};
   for (const auto& [state, name] : Words<SupplyState>::list) {
-    auto* b = choice(supply_names[static_cast<std::size_t>(state)], QStringLiteral("supply_state_") + QString::fromLatin1(name.data()));
+    auto* b = choice(supply_names[static_cast<std::size_t>(state)],
+                     QStringLiteral("supply_state_") + QString::fromLatin1(name.data()));
     supplies->addButton(b);
     states_[static_cast<std::size_t>(state)] = b;
     connect(b, &QPushButton::clicked, this, [this, s = state] {
@@ -59,7 +60,8 @@ PowerPage::PowerPage(RigDocument& document, QWidget* parent) : StationPage(docum
   auto* efforts = new QButtonGroup(this);
   const QString effort_names[] = {tr("idle"), tr("usual"), tr("all moving"), tr("one stalled"), tr("two stalled")};
   for (const auto& [effort, name] : Words<Effort>::list) {
-    auto* b = choice(effort_names[static_cast<std::size_t>(effort)], QStringLiteral("effort_") + QString::fromLatin1(name.data()));
+    auto* b = choice(effort_names[static_cast<std::size_t>(effort)],
+                     QStringLiteral("effort_") + QString::fromLatin1(name.data()));
     efforts->addButton(b);
     efforts_[static_cast<std::size_t>(effort)] = b;
     connect(b, &QPushButton::clicked, this, [this, e = effort] {
@@ -73,7 +75,8 @@ PowerPage::PowerPage(RigDocument& document, QWidget* parent) : StationPage(docum
   left->addLayout(row);
   rivers_ = new RiversView(document_);
   rivers_->setToolTip(tr("Width is current. Click a servo to stall it. The motor's river is drawn cut short."));
-  connect(rivers_, &RiversView::load_clicked, this, [this](const std::string& part) { toggle(what_if_.stalled, part); });
+  connect(rivers_, &RiversView::load_clicked, this,
+          [this](const std::string& part) { toggle(what_if_.stalled, part); });
   left->addWidget(rivers_, 1);
   explained_ = words(9, "power_explained");
   explained_->setProperty("soft", true);
@@ -144,13 +147,22 @@ void PowerPage::ask_measured() {
   Rig rig = document_.rig();
   Power& p = rig.power;
   const Units& u = Units::instance();
-  NumbersDialog dialog(tr("Measured, reserve, propeller"), tr("<b>Before you measure: model held fast, everyone clear of the propeller's arc and of what it blows at, battery last.</b> What is not measured is estimated."), this);
-  dialog.add("static_a", {tr("Current at full throttle"), QStringLiteral("A"), 0, 1000, 1, 1}, p.static_a, tr("estimated"));
-  dialog.add("static_thrust", {tr("Static thrust"), QStringLiteral("N"), 0, 5000, 1, 1}, p.static_thrust_n, tr("estimated"));
-  dialog.add("cruise_a", {tr("Drive current at cruise"), QStringLiteral("A"), 0, 1000, 1, 1}, p.cruise_a, tr("estimated"));
+  NumbersDialog dialog(tr("Measured, reserve, propeller"),
+                       tr("<b>Before you measure: model held fast, everyone clear of the propeller's arc and of what "
+                          "it blows at, battery last.</b> What is not measured is estimated."),
+                       this);
+  dialog.add("static_a", {tr("Current at full throttle"), QStringLiteral("A"), 0, 1000, 1, 1}, p.static_a,
+             tr("estimated"));
+  dialog.add("static_thrust", {tr("Static thrust"), QStringLiteral("N"), 0, 5000, 1, 1}, p.static_thrust_n,
+             tr("estimated"));
+  dialog.add("cruise_a", {tr("Drive current at cruise"), QStringLiteral("A"), 0, 1000, 1, 1}, p.cruise_a,
+             tr("estimated"));
   dialog.add("reserve", {tr("Battery kept in reserve"), QStringLiteral("%"), 0, 90, 0, 100}, p.reserve_share);
   dialog.add("ambient", {tr("Temperature in the fuselage"), QStringLiteral("°C"), -40, 60, 0, 1}, p.ambient_c);
-  dialog.add("clearance", {tr("Blade tips to anything, least"), u.length_unit(), u.length_out(-1), u.length_out(10), u.metric() ? 0 : 2, u.length_out(1)}, p.clearance_m, tr("not measured"));
+  dialog.add("clearance",
+             {tr("Blade tips to anything, least"), u.length_unit(), u.length_out(-1), u.length_out(10),
+              u.metric() ? 0 : 2, u.length_out(1)},
+             p.clearance_m, tr("not measured"));
   dialog.add("pusher", tr("The propeller pushes"), p.pusher);
   dialog.add("faces_flight", tr("Its lettered side faces the direction of flight"), p.propeller_faces_flight);
   if (dialog.ask() && !(rig == document_.rig())) document_.edit(std::move(rig), tr("Measured values and propeller"));
@@ -188,7 +200,9 @@ void PowerPage::rebuild_pulls() {
   }
   pull_buttons_.clear();
   for (const std::string& id : givers) {
-    auto* b = choice(tr("pull the %1").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), id))), QStringLiteral("pull_") + QString::fromStdString(id));
+    auto* b =
+        choice(tr("pull the %1").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), id))),
+               QStringLiteral("pull_") + QString::fromStdString(id));
     connect(b, &QPushButton::clicked, this, [this, id] { toggle(what_if_.without, id); });
     pulls_->addWidget(b);
     pull_buttons_.push_back(b);
@@ -205,7 +219,9 @@ void PowerPage::refresh() {
 
 void PowerPage::compute() {
   const PowerReport r = analyze_power(document_.rig(), document_.catalogue(), what_if_);
-  const double drive_a = !r.drive ? 0 : effort_ == Effort::typical ? r.drive->cruise_current.value : r.drive->static_current.value;
+  const double drive_a = !r.drive                     ? 0
+                         : effort_ == Effort::typical ? r.drive->cruise_current.value
+                                                      : r.drive->static_current.value;
   const Effort effort = what_if_.stalled.empty() ? effort_ : Effort::one_stalled;
   rivers_->show(r, solve(r.network, state_, effort, 1, state_ == SupplyState::usb ? 0 : drive_a, what_if_.stalled));
   states_[static_cast<std::size_t>(state_)]->setChecked(true);
@@ -221,7 +237,9 @@ void PowerPage::compute() {
     const double worst = s.amps[static_cast<std::size_t>(s.battery ? Effort::two_stalled : Effort::one_stalled)];
     const bool bad = s.supplies && s.rating_a > 0 && worst > s.rating_a;
     verdicts += QStringLiteral("<p style='margin:0 0 5px 0'><b>%1</b>%2<br><span style='color:%3'>%4</span></p>")
-                    .arg(QString::fromStdString(capital(s.name)).toHtmlEscaped(), s.battery ? QString() : tr(", %1").arg(QString::fromStdString(s.rail)), (bad ? inks().rust : inks().ink).name(), QString::fromStdString(s.verdict).toHtmlEscaped());
+                    .arg(QString::fromStdString(capital(s.name)).toHtmlEscaped(),
+                         s.battery ? QString() : tr(", %1").arg(QString::fromStdString(s.rail)),
+                         (bad ? inks().rust : inks().ink).name(), QString::fromStdString(s.verdict).toHtmlEscaped());
   }
   if (r.sources.empty()) verdicts = tr("No battery and no regulator are listed yet: add them on the fit station.");
   verdicts_->setText(verdicts);
@@ -229,8 +247,13 @@ void PowerPage::compute() {
   advice_->setVisible(r.advice.has_value());
   QString figures, working;
   for (const Figure& f : r.figures()) {
-    figures += QStringLiteral("<tr><td style='color:%1'>%2</td><td align=right width=118 style=\"padding-left:4px\">%3</td></tr>").arg(inks().soft.name(), QString::fromStdString(f.name), Units::instance().figure(f).toHtmlEscaped());
-    working += QStringLiteral("%1 = %2 (%3)\n").arg(QString::fromStdString(f.name), QString::fromStdString(f.formula), QString::fromStdString(f.source));
+    figures +=
+        QStringLiteral(
+            "<tr><td style='color:%1'>%2</td><td align=right width=118 style=\"padding-left:4px\">%3</td></tr>")
+            .arg(inks().soft.name(), QString::fromStdString(f.name), Units::instance().figure(f).toHtmlEscaped());
+    working +=
+        QStringLiteral("%1 = %2 (%3)\n")
+            .arg(QString::fromStdString(f.name), QString::fromStdString(f.formula), QString::fromStdString(f.source));
   }
   figures_->setText(QStringLiteral("<table cellspacing=1 width=100%>%1</table>").arg(figures));
   working_->setText(working.trimmed());

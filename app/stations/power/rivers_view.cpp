@@ -22,7 +22,10 @@ QPainterPath stream(QPointF a, QPointF b, double width) {
   return path;
 }
 
-QString amps(double a) { return a < 0.095 ? QStringLiteral("%1 mA").arg(1000 * a, 0, 'f', 0) : QStringLiteral("%1 A").arg(a, 0, 'f', a < 9.95 ? 2 : 1); }
+QString amps(double a) {
+  return a < 0.095 ? QStringLiteral("%1 mA").arg(1000 * a, 0, 'f', 0)
+                   : QStringLiteral("%1 A").arg(a, 0, 'f', a < 9.95 ? 2 : 1);
+}
 
 }  // namespace
 
@@ -47,7 +50,8 @@ void RiversView::mousePressEvent(QMouseEvent* e) {
 }
 
 void RiversView::mouseMoveEvent(QMouseEvent* e) {
-  const bool on = std::any_of(targets_.begin(), targets_.end(), [&](const auto& t) { return t.first.contains(e->position()); });
+  const bool on =
+      std::any_of(targets_.begin(), targets_.end(), [&](const auto& t) { return t.first.contains(e->position()); });
   setCursor(on ? Qt::PointingHandCursor : Qt::ArrowCursor);
 }
 
@@ -71,7 +75,8 @@ void RiversView::paintEvent(QPaintEvent*) {
       const RailState& s = solution_.rails[r];
       if (s.source < 0) continue;
       const Source& source = net.rails[r].sources[static_cast<std::size_t>(s.source)];
-      if (!source.ideal && source.rail_before >= 0) depth[r] = std::min(8, depth[static_cast<std::size_t>(source.rail_before)] + 1);
+      if (!source.ideal && source.rail_before >= 0)
+        depth[r] = std::min(8, depth[static_cast<std::size_t>(source.rail_before)] + 1);
     }
   // Rails that matter: those with a load or something fed onward.
   std::vector<bool> shown(count, false);
@@ -88,7 +93,8 @@ void RiversView::paintEvent(QPaintEvent*) {
   const double left = 96, right = width() - name_room;
   const double column = (right - left) / (deepest + 1.25);
 
-  // The loads' rows decide everything else: one row each, in the order of their rails. Motors count as one load of the battery.
+  // The loads' rows decide everything else: one row each, in the order of their rails. Motors count as one load of the
+  // battery.
   struct Row {
     int rail;
     std::string part, name;
@@ -104,10 +110,13 @@ void RiversView::paintEvent(QPaintEvent*) {
     for (std::size_t i = 0; i < net.draws.size(); ++i) {
       const Draw& d = net.draws[i];
       if (net.rail_of[static_cast<std::size_t>(d.node)] != static_cast<int>(r)) continue;
-      rows.push_back({static_cast<int>(r), d.part, part_name(document_.rig(), document_.catalogue(), d.part), solution_.draw_a[i], d.servo, d.servo && solution_.draw_a[i] >= d.load.most_a && d.load.most_a > 0, !solution_.rails[r].live});
+      rows.push_back({static_cast<int>(r), d.part, part_name(document_.rig(), document_.catalogue(), d.part),
+                      solution_.draw_a[i], d.servo,
+                      d.servo && solution_.draw_a[i] >= d.load.most_a && d.load.most_a > 0, !solution_.rails[r].live});
     }
     const RailState& s = solution_.rails[r];
-    if (s.drive_a > 0.05) rows.push_back({static_cast<int>(r), "", tr("motor").toStdString(), s.drive_a, false, false, false});
+    if (s.drive_a > 0.05)
+      rows.push_back({static_cast<int>(r), "", tr("motor").toStdString(), s.drive_a, false, false, false});
   }
   const double row_h = std::min(34.0, (height() - 44.0) / static_cast<double>(std::max<std::size_t>(1, rows.size())));
   double most = 0.05;
@@ -135,7 +144,9 @@ void RiversView::paintEvent(QPaintEvent*) {
         double sum = 0;
         int n = 0;
         for (std::size_t q = 0; q < count; ++q)
-          if (shown[q] && solution_.rails[q].source >= 0 && middle[q] >= 0 && net.rails[q].sources[static_cast<std::size_t>(solution_.rails[q].source)].rail_before == static_cast<int>(r)) {
+          if (shown[q] && solution_.rails[q].source >= 0 && middle[q] >= 0 &&
+              net.rails[q].sources[static_cast<std::size_t>(solution_.rails[q].source)].rail_before ==
+                  static_cast<int>(r)) {
             sum += middle[q];
             ++n;
           }
@@ -150,7 +161,10 @@ void RiversView::paintEvent(QPaintEvent*) {
     const Source& s = net.rails[q].sources[static_cast<std::size_t>(t.source)];
     QColor ink = inks().slate;
     const auto from = static_cast<std::size_t>(std::max(0, s.rail_before));
-    const QPointF a = s.ideal ? QPointF(left - 46, middle[q]) : QPointF(bar_x(from) + bar_w, middle[from] + std::clamp((middle[q] - middle[from]) * 0.12, -20.0, 20.0)), b(bar_x(q), middle[q]);
+    const QPointF a = s.ideal ? QPointF(left - 46, middle[q])
+                              : QPointF(bar_x(from) + bar_w,
+                                        middle[from] + std::clamp((middle[q] - middle[from]) * 0.12, -20.0, 20.0)),
+                  b(bar_x(q), middle[q]);
     const SourceReport* report = nullptr;
     for (const SourceReport& sr : report_.sources)
       if (sr.part == s.part && sr.rail == net.rails[q].name) report = &sr;
@@ -163,12 +177,14 @@ void RiversView::paintEvent(QPaintEvent*) {
     p.setPen(over ? inks().rust : inks().ink);
     p.setFont(Look::instance().text(8.5, over));
     const QString name = QString::fromStdString(capital(part_name(document_.rig(), document_.catalogue(), s.part)));
-    const QString load = report && report->rating_a > 0 ? tr("%1 of %2").arg(amps(t.amps), amps(report->rating_a)) : amps(t.amps);
+    const QString load =
+        report && report->rating_a > 0 ? tr("%1 of %2").arg(amps(t.amps), amps(report->rating_a)) : amps(t.amps);
     const double above = std::max(wide(t.amps) / 2, 3.0) + 5;
     if (s.ideal) {
       p.drawText(QRectF(2, middle[q] - above - 34, 110, 16), Qt::AlignLeft | Qt::AlignBottom, name);
       p.setFont(Look::instance().figures(8.5));
-      p.drawText(QRectF(2, middle[q] - above - 19, 110, 16), Qt::AlignLeft | Qt::AlignBottom, QStringLiteral("%1 V").arg(t.volts, 0, 'f', 2));
+      p.drawText(QRectF(2, middle[q] - above - 19, 110, 16), Qt::AlignLeft | Qt::AlignBottom,
+                 QStringLiteral("%1 V").arg(t.volts, 0, 'f', 2));
     } else {
       const double x = bar_x(q) - 118;
       p.drawText(QRectF(x, middle[q] - above - 30, 114, 15), Qt::AlignRight | Qt::AlignBottom, name);
@@ -205,7 +221,8 @@ void RiversView::paintEvent(QPaintEvent*) {
     p.setPen(row.dark ? inks().soft : row.stalled ? inks().rust : inks().ink);
     p.setFont(Look::instance().text(8.5, row.stalled));
     const QString name = QString::fromStdString(capital(row.name));
-    p.drawText(label.adjusted(0, 0, -54, 0), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(p.font()).elidedText(name, Qt::ElideMiddle, static_cast<int>(label.width()) - 56));
+    p.drawText(label.adjusted(0, 0, -54, 0), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(p.font()).elidedText(name, Qt::ElideMiddle, static_cast<int>(label.width()) - 56));
     p.setFont(Look::instance().figures(8.5, row.stalled));
     p.drawText(label, Qt::AlignRight | Qt::AlignVCenter, row.dark ? tr("dark") : amps(row.amps));
     if (row.servo) targets_.emplace_back(label.adjusted(-60, 0, 0, 0), row.part);
@@ -218,9 +235,11 @@ void RiversView::paintEvent(QPaintEvent*) {
     p.drawRect(QRectF(bar_x(r), middle[r] - h / 2, bar_w, h));
     p.setPen(live ? inks().ink : inks().soft);
     p.setFont(Look::instance().text(8.5, true));
-    const QString name = QString::fromStdString(net.rails[r].name) + (live ? QStringLiteral("  %1 V").arg(solution_.rails[r].volts, 0, 'f', 2) : tr("  dark"));
+    const QString name = QString::fromStdString(net.rails[r].name) +
+                         (live ? QStringLiteral("  %1 V").arg(solution_.rails[r].volts, 0, 'f', 2) : tr("  dark"));
     const bool first = depth[r] == 0;
-    if (!(first && net.rails[r].name == "battery")) p.drawText(QRectF(bar_x(r) - 60, middle[r] + h / 2 + 1, 190, 15), Qt::AlignLeft | Qt::AlignTop, name);
+    if (!(first && net.rails[r].name == "battery"))
+      p.drawText(QRectF(bar_x(r) - 60, middle[r] + h / 2 + 1, 190, 15), Qt::AlignLeft | Qt::AlignTop, name);
   }
 }
 

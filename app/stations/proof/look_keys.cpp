@@ -30,7 +30,8 @@ void LookKeys::add_row(Row row, const QString& name, const QString& id, const st
     key->setObjectName(QStringLiteral("saw_%1_%2").arg(id).arg(values[k]));
     key->setAccessibleName(QStringLiteral("%1: %2").arg(name, words[k]));
     grid_->addWidget(key, r, static_cast<int>(k) + 1);
-    connect(key, &QPushButton::clicked, this, [this, index = rows_.size(), value = values[k]] { choose(index, value); });
+    connect(key, &QPushButton::clicked, this,
+            [this, index = rows_.size(), value = values[k]] { choose(index, value); });
     row.keys[k] = key;
   }
   rows_.push_back(row);
@@ -67,7 +68,8 @@ void LookKeys::ask(const direction::Observation& observation, const std::vector<
       Row row;
       row.channel = axis;
       const QString name = QString::fromLatin1(word(axis).data());
-      add_row(row, tr("Channel %1").arg(name), QStringLiteral("channel_") + name, {tr("rises"), tr("falls"), tr("still")});
+      add_row(row, tr("Channel %1").arg(name), QStringLiteral("channel_") + name,
+              {tr("rises"), tr("falls"), tr("still")});
     }
   layout()->addWidget(inside_);
   inside_->show();

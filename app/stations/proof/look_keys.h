@@ -10,7 +10,8 @@ class QPushButton;
 
 namespace rigging::app {
 
-/// Big keys for what was seen: one row per surface (and per channel), three keys each. Surfaces that were not looked at stay open.
+/// Big keys for what was seen: one row per surface (and per channel), three keys each. Surfaces that were not looked at
+/// stay open.
 class LookKeys : public QWidget {
   Q_OBJECT
  public:

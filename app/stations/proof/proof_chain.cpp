@@ -48,7 +48,10 @@ void ProofChain::paintEvent(QPaintEvent*) {
       p.drawRect(box.adjusted(1, 1, -1, -1));
     }
     static const QString words[] = {tr("to do"), tr("provisional"), tr("proven"), tr("gone stale")};
-    const StationState mark = c.state == ProofState::fresh ? StationState::proven : c.state == ProofState::stale ? StationState::stale : c.state == ProofState::provisional ? StationState::planned : StationState::unknown;
+    const StationState mark = c.state == ProofState::fresh         ? StationState::proven
+                              : c.state == ProofState::stale       ? StationState::stale
+                              : c.state == ProofState::provisional ? StationState::planned
+                                                                   : StationState::unknown;
     QRectF ring(9, box.center().y() - 8, 16, 16);
     if (c.state == ProofState::none) {
       p.setPen(QPen(i.soft, 1.2, Qt::DotLine));
@@ -60,10 +63,12 @@ void ProofChain::paintEvent(QPaintEvent*) {
       p.drawEllipse(ring);
     }
     Look::instance().draw_station_mark(p, ring, mark);
-    if (c.state == ProofState::stale) p.fillRect(QRectF(box.right() - 8, box.top() + 4, 5, box.height() - 8), QBrush(i.ochre, Qt::BDiagPattern));
+    if (c.state == ProofState::stale)
+      p.fillRect(QRectF(box.right() - 8, box.top() + 4, 5, box.height() - 8), QBrush(i.ochre, Qt::BDiagPattern));
     p.setPen(i.ink);
     p.setFont(Look::instance().text(9.5, c.check.id == current_));
-    const QString name = QString::fromStdString(capital(std::string(word(c.check.axis)))) + (c.check.kind == CheckKind::stick ? tr(" stick") : tr(" correction"));
+    const QString name = QString::fromStdString(capital(std::string(word(c.check.axis)))) +
+                         (c.check.kind == CheckKind::stick ? tr(" stick") : tr(" correction"));
     p.drawText(QRectF(34, box.top() + 4, box.width() - 44, 18), Qt::AlignVCenter, name);
     p.setPen(c.state == ProofState::fresh ? i.moss : c.state == ProofState::none ? i.soft : i.ochre);
     p.setFont(Look::instance().text(8.5));
@@ -77,9 +82,12 @@ void ProofChain::mousePressEvent(QMouseEvent* event) {
 }
 
 void ProofChain::keyPressEvent(QKeyEvent* event) {
-  const auto at = std::find_if(checks_.begin(), checks_.end(), [&](const CheckStatus& c) { return c.check.id == current_; });
-  if (event->key() == Qt::Key_Down && at != checks_.end() && at + 1 != checks_.end()) return void(Q_EMIT chosen(QString::fromStdString((at + 1)->check.id)));
-  if (event->key() == Qt::Key_Up && at != checks_.begin() && at != checks_.end()) return void(Q_EMIT chosen(QString::fromStdString((at - 1)->check.id)));
+  const auto at =
+      std::find_if(checks_.begin(), checks_.end(), [&](const CheckStatus& c) { return c.check.id == current_; });
+  if (event->key() == Qt::Key_Down && at != checks_.end() && at + 1 != checks_.end())
+    return void(Q_EMIT chosen(QString::fromStdString((at + 1)->check.id)));
+  if (event->key() == Qt::Key_Up && at != checks_.begin() && at != checks_.end())
+    return void(Q_EMIT chosen(QString::fromStdString((at - 1)->check.id)));
   QWidget::keyPressEvent(event);
 }
 

@@ -25,11 +25,14 @@ std::vector<Surface> surfaces_of(const direction::Case& c) {
 }
 
 /// How far the picture tilts for a correction: past where the class begins to answer.
-double shown_tilt_deg(const CheckCard& card) { return card.check.kind == CheckKind::stick ? 0 : card.from_deg > 0 ? card.from_deg + 10 : 26; }
+double shown_tilt_deg(const CheckCard& card) {
+  return card.check.kind == CheckKind::stick ? 0 : card.from_deg > 0 ? card.from_deg + 10 : 26;
+}
 
 }  // namespace
 
-ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent) : StationPage(document, parent), bench_(bench), hands_(bench, this) {
+ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent)
+    : StationPage(document, parent), bench_(bench), hands_(bench, this) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(12, 8, 12, 6);
   page->setSpacing(14);
@@ -154,8 +157,11 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent) :
   connect(&bench_, &BenchLink::channels_heard, this, [this] {
     // The controller itself says what it hears while the stick is held.
     const auto& heard = bench_.channels();
-    const bool moved = std::any_of(heard.begin(), heard.end(), [](const auto& c) { return c.first != "throttle" && std::abs(c.second - 1500) > 300; });
-    if (asking_ == Asking::question && asked_.act == direction::Act::stick && moved && hands_.busy()) keys_->hear(heard);
+    const bool moved = std::any_of(heard.begin(), heard.end(), [](const auto& c) {
+      return c.first != "throttle" && std::abs(c.second - 1500) > 300;
+    });
+    if (asking_ == Asking::question && asked_.act == direction::Act::stick && moved && hands_.busy())
+      keys_->hear(heard);
   });
   connect(&bench_, &BenchLink::written, this, [this](bool good, const QString& text) {
     Q_EMIT say(text);
@@ -191,7 +197,9 @@ void ProofPage::restart_session() {
 void ProofPage::refresh() {
   const Rig& rig = document_.rig();
   // Looks count only for the aircraft on which they were made.
-  if (rig.outputs != session_rig_.outputs || rig.sensing != session_rig_.sensing || !(rig.radio == session_rig_.radio) || !(rig.controller == session_rig_.controller) || !(rig.airframe.kind == session_rig_.airframe.kind)) {
+  if (rig.outputs != session_rig_.outputs || rig.sensing != session_rig_.sensing ||
+      !(rig.radio == session_rig_.radio) || !(rig.controller == session_rig_.controller) ||
+      !(rig.airframe.kind == session_rig_.airframe.kind)) {
     if (rig.controller.kind != session_rig_.controller.kind) by_hand_.clear();
     restart_session();
   }
@@ -213,7 +221,9 @@ void ProofPage::choose(const std::string& check) {
 void ProofPage::present() {
   const auto& checks = document_.review().checks;
   chain_->set_checks(checks);
-  const bool open = std::any_of(checks.begin(), checks.end(), [](const CheckStatus& c) { return c.state == ProofState::none || c.state == ProofState::stale; });
+  const bool open = std::any_of(checks.begin(), checks.end(), [](const CheckStatus& c) {
+    return c.state == ProofState::none || c.state == ProofState::stale;
+  });
   if (!status(current_)) current_.clear();
   if (current_.empty())
     for (const CheckStatus& c : checks)
@@ -226,7 +236,8 @@ void ProofPage::present() {
     static const QString states[] = {tr("to do"), tr("provisional"), tr("proven"), tr("gone stale")};
     read << tr("%1: %2").arg(QString::fromStdString(m.title), states[static_cast<int>(m.standing.state)]);
   }
-  const auto proven = std::count_if(document_.review().measured.begin(), document_.review().measured.end(), [](const MeasuredStatus& m) { return m.standing.state == ProofState::fresh; });
+  const auto proven = std::count_if(document_.review().measured.begin(), document_.review().measured.end(),
+                                    [](const MeasuredStatus& m) { return m.standing.state == ProofState::fresh; });
   measured_->setText(tr("Directions · readings %1 of %2").arg(proven).arg(read.size()));
   measured_->setToolTip(read.join(QLatin1Char('\n')));
 
@@ -240,7 +251,9 @@ void ProofPage::present() {
   const CheckStatus* now = status(current_);
   view_->setVisible(now);
   view_->set_selected({});
-  for (QWidget* w : {static_cast<QWidget*>(todo_), static_cast<QWidget*>(caution_), static_cast<QWidget*>(how_), static_cast<QWidget*>(keys_), static_cast<QWidget*>(note_), static_cast<QWidget*>(picture_words_)}) w->setVisible(looking && now);
+  for (QWidget* w : {static_cast<QWidget*>(todo_), static_cast<QWidget*>(caution_), static_cast<QWidget*>(how_),
+                     static_cast<QWidget*>(keys_), static_cast<QWidget*>(note_), static_cast<QWidget*>(picture_words_)})
+    w->setVisible(looking && now);
   as_shown_->setVisible((asking_ == Asking::check || asking_ == Asking::done) && now);
   do_it_->setVisible(looking && bench_.hands_connected());
   apply_->hide();
@@ -249,12 +262,17 @@ void ProofPage::present() {
   const bool differs = board_differs() && looking;
   write_->setVisible(differs);
   if (differs)
-    for (QWidget* w : {static_cast<QWidget*>(as_shown_), static_cast<QWidget*>(keys_), static_cast<QWidget*>(note_), static_cast<QWidget*>(do_it_)}) w->hide();
+    for (QWidget* w : {static_cast<QWidget*>(as_shown_), static_cast<QWidget*>(keys_), static_cast<QWidget*>(note_),
+                       static_cast<QWidget*>(do_it_)})
+      w->hide();
   again_->setVisible(asking_ == Asking::contradiction);
   back_->setVisible(session_.anything_seen() && by_hand_.empty());
-  looked_->setText(session_.anything_seen() ? tr("%1 looks count in this sitting.").arg(session_.looks().observations.size()) : QString());
+  looked_->setText(session_.anything_seen()
+                       ? tr("%1 looks count in this sitting.").arg(session_.looks().observations.size())
+                       : QString());
   if (!now) {
-    title_->setText(document_.controller() ? tr("Nothing to check: no output drives a surface.") : tr("The controller class is not known."));
+    title_->setText(document_.controller() ? tr("Nothing to check: no output drives a surface.")
+                                           : tr("The controller class is not known."));
     verdict_->clear();
     remedy_->clear();
     return;
@@ -269,21 +287,28 @@ void ProofPage::present() {
   note_->setEnabled(keys_->anything_pressed());
   if (differs) {
     verdict_->setText(tr("The controller holds something else than the rig."));
-    remedy_->setText(tr("A look would prove the board's settings, not these. Write the rig, or compare part by part on the bench below."));
+    remedy_->setText(
+        tr("A look would prove the board's settings, not these. Write the rig, or compare part by part on the bench "
+           "below."));
   }
   // The keyboard must not be left on "take back" when what it was on has gone.
-  if (isVisible() && (!focusWidget() || focusWidget() == back_ || !focusWidget()->isVisible())) first_focus()->setFocus(Qt::OtherFocusReason);
+  if (isVisible() && (!focusWidget() || focusWidget() == back_ || !focusWidget()->isVisible()))
+    first_focus()->setFocus(Qt::OtherFocusReason);
 }
 
 bool ProofPage::board_differs() const {
-  return bench_.controller_answers() && bench_.board() && document_.controller() && document_.controller()->link && !bench_.writing() && link::image_of(document_.rig()) != *bench_.board();
+  return bench_.controller_answers() && bench_.board() && document_.controller() && document_.controller()->link &&
+         !bench_.writing() && link::image_of(document_.rig()) != *bench_.board();
 }
 
 void ProofPage::present_check(const CheckStatus& s) {
   card_ = card_of(document_.rig(), *document_.controller(), s.check);
   const double reach = shown_tilt_deg(*card_);
-  view_->set_reach(s.check.axis == Axis::roll ? reach : 0, s.check.axis == Axis::pitch ? reach : 0, s.check.axis == Axis::yaw ? reach : 0);
-  const bool same = asked_.act == card_->observation.act && asked_.axis == card_->observation.axis && asked_.mode == card_->observation.mode && asked_.output == card_->observation.output && keys_->anything_pressed();
+  view_->set_reach(s.check.axis == Axis::roll ? reach : 0, s.check.axis == Axis::pitch ? reach : 0,
+                   s.check.axis == Axis::yaw ? reach : 0);
+  const bool same = asked_.act == card_->observation.act && asked_.axis == card_->observation.axis &&
+                    asked_.mode == card_->observation.mode && asked_.output == card_->observation.output &&
+                    keys_->anything_pressed();
   asked_ = card_->observation;
   title_->setText(QString::fromStdString(s.check.title));
   todo_->setText(QString::fromStdString(card_->todo));
@@ -299,9 +324,15 @@ void ProofPage::present_check(const CheckStatus& s) {
   }
   view_->set_caption(tr("What you should see"));
   view_->set_arrows(arrows);
-  picture_words_->setText(QString::fromStdString(capital(expected.join(QStringLiteral(", ")).toStdString())) + QLatin1Char('.'));
-  verdict_->setText(asking_ == Asking::done ? QString::fromStdString(document_.review().readiness.words) + QLatin1Char('.') : s.state == ProofState::stale ? tr("Gone stale: %1").arg(QString::fromStdString(s.because)) : s.state == ProofState::fresh ? tr("Proven %1").arg(QString::fromStdString(s.at)) : tr("What did you see?"));
-  remedy_->setText(asking_ == Asking::done ? tr("Any check can be done again.") : tr("Watch the surface, not the stick. Say it aloud."));
+  picture_words_->setText(QString::fromStdString(capital(expected.join(QStringLiteral(", ")).toStdString())) +
+                          QLatin1Char('.'));
+  verdict_->setText(asking_ == Asking::done
+                        ? QString::fromStdString(document_.review().readiness.words) + QLatin1Char('.')
+                    : s.state == ProofState::stale ? tr("Gone stale: %1").arg(QString::fromStdString(s.because))
+                    : s.state == ProofState::fresh ? tr("Proven %1").arg(QString::fromStdString(s.at))
+                                                   : tr("What did you see?"));
+  remedy_->setText(asking_ == Asking::done ? tr("Any check can be done again.")
+                                           : tr("Watch the surface, not the stick. Say it aloud."));
   if (!same) keys_->ask(asked_, surfaces, false);
 }
 
@@ -312,20 +343,29 @@ void ProofPage::present_question() {
   const direction::Case& c = session_.looks();
   title_->setText(tr("Something is wrong. One more look tells more."));
   todo_->setText(QString::fromStdString(capital(direction::observation_text(asked_, c))) + QLatin1Char('.'));
-  const ModeAnswer* answer = asked_.act == direction::Act::tilt && document_.controller() ? document_.controller()->mode(asked_.mode) : nullptr;
-  how_->setText(asked_.act == direction::Act::drive ? tr("Only this one output is moved: it shows what is plugged where, and which way it turns.") : answer && answer->answer == AnswerKind::momentary ? tr("Momentary: a quick flick shows it best.") : QString());
+  const ModeAnswer* answer = asked_.act == direction::Act::tilt && document_.controller()
+                                 ? document_.controller()->mode(asked_.mode)
+                                 : nullptr;
+  how_->setText(asked_.act == direction::Act::drive
+                    ? tr("Only this one output is moved: it shows what is plugged where, and which way it turns.")
+                : answer && answer->answer == AnswerKind::momentary ? tr("Momentary: a quick flick shows it best.")
+                                                                    : QString());
   caution_->setText(tr("Propeller off. Stand clear of its arc."));
   view_->set_arrows({});
   view_->set_caption(tr("Watch every surface that moves, and those that should not"));
-  picture_words_->setText(q.channels && q.surfaces ? tr("Note the surfaces, and what the controller hears.") : q.channels ? tr("Read what the controller hears.") : tr("Note every surface you can; leave open what you did not look at."));
+  picture_words_->setText(q.channels && q.surfaces ? tr("Note the surfaces, and what the controller hears.")
+                          : q.channels             ? tr("Read what the controller hears.")
+                                       : tr("Note every surface you can; leave open what you did not look at."));
   verdict_->setText(tr("%1 accounts still fit.").arg(session_.answer().explanations.size()));
   QStringList lines;
   for (std::size_t i = 0; i < std::min<std::size_t>(3, session_.answer().explanations.size()); ++i) {
     QStringList faults;
-    for (const auto& f : session_.answer().explanations[i].faults) faults << QString::fromStdString(direction::fault_text(f, c));
+    for (const auto& f : session_.answer().explanations[i].faults)
+      faults << QString::fromStdString(direction::fault_text(f, c));
     lines << tr("Perhaps %1").arg(faults.join(tr(" and ")));
   }
-  if (session_.answer().explanations.size() > 3) lines << tr("or one of %1 others.").arg(session_.answer().explanations.size() - 3);
+  if (session_.answer().explanations.size() > 3)
+    lines << tr("or one of %1 others.").arg(session_.answer().explanations.size() - 3);
   remedy_->setText(lines.join(QLatin1Char('\n')));
   keys_->ask(asked_, q.surfaces ? surfaces_of(c) : std::vector<Surface>{}, q.channels);
 }
@@ -344,7 +384,9 @@ void ProofPage::present_verdict() {
     const HandCard hand = rigging::hand_card(document_.rig(), *controller, f, c);
     if (hand.over_link && controller->link && !waiting) {
       writes = true;
-      steps << tr("%1. %2: Rigging writes it to the controller.").arg(++n).arg(QString::fromStdString(capital(direction::remedy_text(f, c))));
+      steps << tr("%1. %2: Rigging writes it to the controller.")
+                   .arg(++n)
+                   .arg(QString::fromStdString(capital(direction::remedy_text(f, c))));
     } else {
       for (const std::string& step : hand.steps) steps << tr("%1. %2").arg(++n).arg(QString::fromStdString(step));
     }
@@ -356,16 +398,21 @@ void ProofPage::present_verdict() {
     for (const int output : {f.output, f.other_output})
       if (output >= 0 && f.kind != direction::FaultKind::linkage_opposed)
         for (const Surface s : c.outputs[static_cast<std::size_t>(output)].surfaces) concerned.insert(s);
-    const bool by_axis = f.kind == direction::FaultKind::gyro_reversed || f.kind == direction::FaultKind::transmitter_reversed || f.kind == direction::FaultKind::transmitter_swapped;
+    const bool by_axis = f.kind == direction::FaultKind::gyro_reversed ||
+                         f.kind == direction::FaultKind::transmitter_reversed ||
+                         f.kind == direction::FaultKind::transmitter_swapped;
     for (const auto& o : c.outputs)
-      if (by_axis && o.mix[static_cast<std::size_t>(index_of(f.axis))] != 0) concerned.insert(o.surfaces.begin(), o.surfaces.end());
+      if (by_axis && o.mix[static_cast<std::size_t>(index_of(f.axis))] != 0)
+        concerned.insert(o.surfaces.begin(), o.surfaces.end());
   }
   view_->set_arrows({});
   view_->set_caption(concerned.empty() ? QString() : tr("What it concerns"));
   view_->set_selected(std::move(concerned));
   verdict_->setText(QString::fromStdString(capital(wrong.join(tr("; and ")).toStdString())) + QLatin1Char('.'));
   QString more = steps.join(QLatin1Char('\n'));
-  if (!waiting && session_.answer().equivalent) more += tr("\nNothing that can be looked at tells this apart from %1 other accounts; this one is the likeliest.").arg(session_.answer().explanations.size() - 1);
+  if (!waiting && session_.answer().equivalent)
+    more += tr("\nNothing that can be looked at tells this apart from %1 other accounts; this one is the likeliest.")
+                .arg(session_.answer().explanations.size() - 1);
   remedy_->setText(more);
   apply_->setVisible(!waiting && writes);
   apply_->setText(writes && bench_.controller_answers() ? tr("Apply, and write it to the controller") : tr("Apply"));
@@ -384,8 +431,11 @@ void ProofPage::present_contradiction() {
   for (const int i : session_.answer().contradictions) {
     const auto& o = c.observations[static_cast<std::size_t>(i)];
     QStringList seen;
-    for (const auto& s : o.saw) seen << QString::fromStdString(s.surface.spoken() + " " + std::string(motion_word(s.surface, s.motion)));
-    lines << tr("• %1: %2").arg(QString::fromStdString(capital(direction::observation_text(o, c))), seen.join(QStringLiteral(", ")));
+    for (const auto& s : o.saw)
+      seen << QString::fromStdString(s.surface.spoken() + " " + std::string(motion_word(s.surface, s.motion)));
+    lines << tr("• %1: %2")
+                 .arg(QString::fromStdString(capital(direction::observation_text(o, c))),
+                      seen.join(QStringLiteral(", ")));
   }
   remedy_->setText(tr("Look again at:\n%1").arg(lines.join(QLatin1Char('\n'))));
 }
@@ -400,7 +450,8 @@ void ProofPage::note(direction::Observation seen) {
     const Check check = now->check;
     const std::string at = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
     current_.clear();
-    document_.edit(proven(document_.rig(), check, at, bench_.hands_connected()), tr("Proven: %1").arg(QString::fromStdString(check.title)));
+    document_.edit(proven(document_.rig(), check, at, bench_.hands_connected()),
+                   tr("Proven: %1").arg(QString::fromStdString(check.title)));
     Q_EMIT say(tr("Proven: %1").arg(QString::fromStdString(check.title)));
     return;
   }
@@ -430,7 +481,8 @@ void ProofPage::apply() {
 void ProofPage::done_by_hand() {
   if (by_hand_.empty()) apply();
   for (const auto& f : by_hand_)
-    if (bench_.hands_connected()) bench_.work(direction::remedy_of(f.kind), direction::remedy_to_json(f, by_hand_case_));
+    if (bench_.hands_connected())
+      bench_.work(direction::remedy_of(f.kind), direction::remedy_to_json(f, by_hand_case_));
   by_hand_.clear();
   restart_session();
   present();
@@ -446,9 +498,12 @@ void ProofPage::do_it() {
   const ModeAnswer* answer = controller ? controller->mode(asked_.mode) : nullptr;
   std::string socket;
   if (asked_.act == direction::Act::drive)
-    if (const Output* o = document_.rig().output(session_.looks().outputs[static_cast<std::size_t>(asked_.output)].id)) socket = o->socket;
+    if (const Output* o = document_.rig().output(session_.looks().outputs[static_cast<std::size_t>(asked_.output)].id))
+      socket = o->socket;
   do_it_->setEnabled(false);
-  hands_.perform(asked_, socket, answer && (answer->answer == AnswerKind::momentary || answer->answer == AnswerKind::springs_back), answer ? answer->from_deg : 0);
+  hands_.perform(asked_, socket,
+                 answer && (answer->answer == AnswerKind::momentary || answer->answer == AnswerKind::springs_back),
+                 answer ? answer->from_deg : 0);
 }
 
 void ProofPage::animate() {
@@ -458,19 +513,30 @@ void ProofPage::animate() {
   std::map<Surface, double> deflections;
   double tilt = 0;
   if (card_) {
-    const bool held = card_->answer == AnswerKind::held || card_->answer == AnswerKind::runs_away || card_->check.kind == CheckKind::stick;
+    const bool held = card_->answer == AnswerKind::held || card_->answer == AnswerKind::runs_away ||
+                      card_->check.kind == CheckKind::stick;
     // Rest, move, stay, return: the tilt leads and the answer follows in its own way.
-    const double ramp = phase_ < 0.5 ? 0 : phase_ < 0.9 ? (phase_ - 0.5) / 0.4 : phase_ < 2.4 ? 1 : phase_ < 2.9 ? 1 - (phase_ - 2.4) / 0.5 : 0;
+    const double ramp = phase_ < 0.5   ? 0
+                        : phase_ < 0.9 ? (phase_ - 0.5) / 0.4
+                        : phase_ < 2.4 ? 1
+                        : phase_ < 2.9 ? 1 - (phase_ - 2.4) / 0.5
+                                       : 0;
     double answer = ramp;
     if (card_->check.kind == CheckKind::correction) {
       tilt = ramp * shown_tilt_deg(*card_);
-      if (!held) answer = phase_ > 0.5 && phase_ < 0.9 ? 1 : phase_ >= 0.9 && phase_ < 1.5 ? std::exp(-(phase_ - 0.9) * (card_->answer == AnswerKind::springs_back ? 4 : 9)) : 0;
+      if (!held)
+        answer = phase_ > 0.5 && phase_ < 0.9 ? 1
+                 : phase_ >= 0.9 && phase_ < 1.5
+                     ? std::exp(-(phase_ - 0.9) * (card_->answer == AnswerKind::springs_back ? 4 : 9))
+                     : 0;
       if (card_->from_deg > 0) answer = tilt > card_->from_deg ? 1 : 0;
-      if (card_->answer == AnswerKind::runs_away) answer = phase_ < 0.5 ? 0 : std::min(1.4, (phase_ - 0.5) * 0.9) * (phase_ < 2.9 ? 1 : 0);
+      if (card_->answer == AnswerKind::runs_away)
+        answer = phase_ < 0.5 ? 0 : std::min(1.4, (phase_ - 0.5) * 0.9) * (phase_ < 2.9 ? 1 : 0);
     }
     for (const Expected& e : card_->expected) deflections[e.surface] = e.motion * 22 * answer;
     // Some units lean the rudder into a held bank: shown, so that nobody takes it for a fault.
-    const bool into_bank = card_->check.kind == CheckKind::correction && card_->check.axis == Axis::roll && document_.controller() && document_.controller()->rudder_into_bank;
+    const bool into_bank = card_->check.kind == CheckKind::correction && card_->check.axis == Axis::roll &&
+                           document_.controller() && document_.controller()->rudder_into_bank;
     for (const Output& o : document_.rig().outputs)
       for (const Surface s : o.surfaces)
         if (into_bank && s.kind == SurfaceKind::rudder && !deflections.count(s)) deflections[s] = 5 * ramp;

@@ -14,7 +14,8 @@ class QVBoxLayout;
 
 namespace rigging::app {
 
-/// Is it ready? (Here: directions.) One card per check: do this, see that, what did you see; then what is wrong and what to do.
+/// Is it ready? (Here: directions.) One card per check: do this, see that, what did you see; then what is wrong and
+/// what to do.
 class ProofPage : public StationPage {
   Q_OBJECT
  public:

@@ -50,12 +50,14 @@ void ChannelsDialog::rebuild() {
       c->number = number;
     }
     change(*c);
-    std::sort(rig.radio.channels.begin(), rig.radio.channels.end(), [](const Channel& a, const Channel& b) { return a.number < b.number; });
+    std::sort(rig.radio.channels.begin(), rig.radio.channels.end(),
+              [](const Channel& a, const Channel& b) { return a.number < b.number; });
     document_.edit(std::move(rig), label);
   };
   const int count = std::clamp(document_.rig().radio.transmitter.channels, 1, 16);
   for (int number = 1; number <= count; ++number) {
-    const Channel* known = find_in(document_.rig().radio.channels, [&](const Channel& x) { return x.number == number; });
+    const Channel* known =
+        find_in(document_.rig().radio.channels, [&](const Channel& x) { return x.number == number; });
     auto* row = new QFrame;
     row->setProperty("card", true);
     auto* grid = new QGridLayout(row);
@@ -66,19 +68,26 @@ void ChannelsDialog::rebuild() {
     auto* function = new QComboBox;
     function->setObjectName(QStringLiteral("function_%1").arg(number));
     function->setAccessibleName(tr("What channel %1 is for").arg(number));
-    for (const auto& [f, w] : Words<ChannelFunction>::list) function->addItem(f == ChannelFunction::other ? tr("free") : QString::fromStdString(spoken_function(f)), QString::fromLatin1(w.data()));
-    function->setCurrentIndex(function->findData(QString::fromLatin1(word(known ? known->function : ChannelFunction::other).data())));
+    for (const auto& [f, w] : Words<ChannelFunction>::list)
+      function->addItem(f == ChannelFunction::other ? tr("free") : QString::fromStdString(spoken_function(f)),
+                        QString::fromLatin1(w.data()));
+    function->setCurrentIndex(
+        function->findData(QString::fromLatin1(word(known ? known->function : ChannelFunction::other).data())));
     grid->addWidget(function, 0, 1);
     connect(function, &QComboBox::activated, this, [edit, number, function] {
       const auto f = from_word<ChannelFunction>(function->currentData().toString().toStdString());
-      if (f) edit(number, tr("Channel %1 is the %2").arg(number).arg(function->currentText()), [&](Channel& c) { c.function = *f; });
+      if (f)
+        edit(number, tr("Channel %1 is the %2").arg(number).arg(function->currentText()),
+             [&](Channel& c) { c.function = *f; });
     });
     auto* control = new QComboBox;
     control->setObjectName(QStringLiteral("control_%1").arg(number));
     control->setAccessibleName(tr("What works channel %1").arg(number));
     control->addItem(tr("not said"), QString());
-    for (const auto& [c, w] : Words<Control>::list) control->addItem(QString::fromStdString(spoken(w)), QString::fromLatin1(w.data()));
-    if (known && known->control) control->setCurrentIndex(control->findData(QString::fromLatin1(word(*known->control).data())));
+    for (const auto& [c, w] : Words<Control>::list)
+      control->addItem(QString::fromStdString(spoken(w)), QString::fromLatin1(w.data()));
+    if (known && known->control)
+      control->setCurrentIndex(control->findData(QString::fromLatin1(word(*known->control).data())));
     grid->addWidget(control, 0, 2);
     connect(control, &QComboBox::activated, this, [edit, number, control] {
       edit(number, tr("Control of channel %1").arg(number), [&](Channel& c) {
@@ -95,39 +104,52 @@ void ChannelsDialog::rebuild() {
       turned->setObjectName(QStringLiteral("turned_%1").arg(number));
       turned->setChecked(known->reversed);
       turned->setToolTip(tr("The transmitter reverses this channel"));
-      connect(turned, &QCheckBox::clicked, this, [edit, number](bool on) { edit(number, tr("Direction of channel %1").arg(number), [&](Channel& c) { c.reversed = on; }); });
+      connect(turned, &QCheckBox::clicked, this, [edit, number](bool on) {
+        edit(number, tr("Direction of channel %1").arg(number), [&](Channel& c) { c.reversed = on; });
+      });
       settings->addWidget(turned);
       const Transmitter& t = document_.rig().radio.transmitter;
       const bool us = t.counts == TravelUnit::us;
-      const auto box = [&](const char* id, const QString& what, double value, double least, double most, double per, auto&& set) {
+      const auto box = [&](const char* id, const QString& what, double value, double least, double most, double per,
+                           auto&& set) {
         auto* caption = new QLabel(what);
         caption->setProperty("soft", true);
         caption->setFont(Look::instance().text(9));
         settings->addWidget(caption);
-        auto* b = number_box(QStringLiteral("%1_%2").arg(QLatin1String(id)).arg(number), tr("%1 of channel %2").arg(what).arg(number), 82);
+        auto* b = number_box(QStringLiteral("%1_%2").arg(QLatin1String(id)).arg(number),
+                             tr("%1 of channel %2").arg(what).arg(number), 82);
         b->setRange(least * per, most * per);
         b->setDecimals(1);
         b->setSuffix(us ? QStringLiteral(" µs") : QStringLiteral(" %"));
         b->setFont(Look::instance().figures(9));
         b->setValue(value * per);
-        connect(b, &QDoubleSpinBox::valueChanged, this, [edit, number, what, per, set](double shown) { edit(number, tr("%1 of channel %2").arg(what).arg(number), [&](Channel& c) { set(c, shown / per); }); });
+        connect(b, &QDoubleSpinBox::valueChanged, this, [edit, number, what, per, set](double shown) {
+          edit(number, tr("%1 of channel %2").arg(what).arg(number), [&](Channel& c) { set(c, shown / per); });
+        });
         settings->addWidget(b);
       };
       const double travel = us ? t.full_us / 100 : 1, trim = us ? 1 : 100 / t.full_us;
-      box("travel_low", tr("low"), known->travel_low_percent, 0, 200, travel, [](Channel& c, double v) { c.travel_low_percent = v; });
-      box("sub_trim", tr("sub-trim"), known->sub_trim_us, -500, 500, trim, [](Channel& c, double v) { c.sub_trim_us = v; });
-      box("travel_high", tr("high"), known->travel_high_percent, 0, 200, travel, [](Channel& c, double v) { c.travel_high_percent = v; });
+      box("travel_low", tr("low"), known->travel_low_percent, 0, 200, travel,
+          [](Channel& c, double v) { c.travel_low_percent = v; });
+      box("sub_trim", tr("sub-trim"), known->sub_trim_us, -500, 500, trim,
+          [](Channel& c, double v) { c.sub_trim_us = v; });
+      box("travel_high", tr("high"), known->travel_high_percent, 0, 200, travel,
+          [](Channel& c, double v) { c.travel_high_percent = v; });
       settings->addStretch(1);
       grid->addLayout(settings, 2, 0, 1, 4);
     }
     QStringList at;
     double least = 1000;
-    if (const SwitchLine* s = find_in(report.switches, [&](const SwitchLine& x) { return x.channel == number && x.function != ChannelFunction::other; })) {
+    if (const SwitchLine* s = find_in(report.switches, [&](const SwitchLine& x) {
+          return x.channel == number && x.function != ChannelFunction::other;
+        })) {
       for (const SwitchPosition& p : s->positions) {
-        at << (p.mode.empty() ? QStringLiteral("%1").arg(p.pulse_us, 0, 'f', 0) : QStringLiteral("%1 %2").arg(p.pulse_us, 0, 'f', 0).arg(QString::fromStdString(p.mode)));
+        at << (p.mode.empty() ? QStringLiteral("%1").arg(p.pulse_us, 0, 'f', 0)
+                              : QStringLiteral("%1 %2").arg(p.pulse_us, 0, 'f', 0).arg(QString::fromStdString(p.mode)));
         if (!p.mode.empty()) least = std::min(least, p.guard_us);
       }
-      QString line = (s->measured ? tr("rests at %1 µs") : tr("as a plain switch: %1 µs")).arg(at.join(QStringLiteral(" · ")));
+      QString line =
+          (s->measured ? tr("rests at %1 µs") : tr("as a plain switch: %1 µs")).arg(at.join(QStringLiteral(" · ")));
       if (least < 1000) line += tr(", at least %1 µs from a boundary").arg(least, 0, 'f', 0);
       auto* words = new QLabel(line);
       words->setProperty(least < least_guard_us ? "caution" : "soft", true);

@@ -17,20 +17,25 @@ constexpr double least_us = 850, most_us = 2150;
 ReachRulers::ReachRulers(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("reach_rulers"));
   setAccessibleName(tr("Reach of the sticks"));
-  setToolTip(tr("Long ticks: where the pulses should land. Ink: how far the stick really reached. Triangle: where it is now."));
+  setToolTip(tr(
+      "Long ticks: where the pulses should land. Ink: how far the stick really reached. Triangle: where it is now."));
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Maximum);
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
 }
 
 QSize ReachRulers::sizeHint() const { return {640, std::max<int>(1, static_cast<int>(lines_.size())) * usual_row + 6}; }
-QSize ReachRulers::minimumSizeHint() const { return {400, std::max<int>(1, static_cast<int>(lines_.size())) * least_row + 6}; }
+QSize ReachRulers::minimumSizeHint() const {
+  return {400, std::max<int>(1, static_cast<int>(lines_.size())) * least_row + 6};
+}
 
 void ReachRulers::set_lines(std::vector<ChannelLine> lines, const Transmitter& transmitter) {
   const bool other = lines.size() != lines_.size();
   lines_ = std::move(lines);
   transmitter_ = transmitter;
   QStringList words;
-  for (const ChannelLine& l : lines_) words << QStringLiteral("%1: %2").arg(QString::fromStdString(spoken_function(l.channel.function)), QString::fromStdString(l.verdict));
+  for (const ChannelLine& l : lines_)
+    words << QStringLiteral("%1: %2").arg(QString::fromStdString(spoken_function(l.channel.function)),
+                                          QString::fromStdString(l.verdict));
   setAccessibleDescription(words.join(QStringLiteral("; ")));
   if (other) updateGeometry();
   update();
@@ -54,7 +59,8 @@ void ReachRulers::paintEvent(QPaintEvent*) {
   const Look& look = Look::instance();
   const double left = 118, right = width() - 262;
   const auto x = [&](double us) { return left + (us - least_us) / (most_us - least_us) * (right - left); };
-  const double row_height = std::min<double>(usual_row, (height() - 6.0) / std::max<double>(1, static_cast<double>(lines_.size())));
+  const double row_height =
+      std::min<double>(usual_row, (height() - 6.0) / std::max<double>(1, static_cast<double>(lines_.size())));
   double top = 4;
   for (const ChannelLine& l : lines_) {
     const Channel& c = l.channel;
@@ -68,14 +74,20 @@ void ReachRulers::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(6, top, 108, 22), Qt::AlignVCenter, name);
     p.setFont(look.text(8.5));
     p.setPen(i.soft);
-    p.drawText(QRectF(6, top + 20, 108, 18), Qt::AlignVCenter, c.number > 0 ? tr("channel %1%2").arg(c.number).arg(c.reversed ? tr(", turned") : QString()) : tr("no channel yet"));
+    p.drawText(QRectF(6, top + 20, 108, 18), Qt::AlignVCenter,
+               c.number > 0 ? tr("channel %1%2").arg(c.number).arg(c.reversed ? tr(", turned") : QString())
+                            : tr("no channel yet"));
     const char* sides[4][2] = {{"left", "right"}, {"forward", "back"}, {"closed", "open"}, {"left", "right"}};
-    const int kind = c.function == ChannelFunction::pitch ? 1 : c.function == ChannelFunction::throttle ? 2 : c.function == ChannelFunction::yaw ? 3 : 0;
+    const int kind = c.function == ChannelFunction::pitch      ? 1
+                     : c.function == ChannelFunction::throttle ? 2
+                     : c.function == ChannelFunction::yaw      ? 3
+                                                               : 0;
 
     // The ruler: a line with a small tick every 100 µs.
     p.setPen(QPen(i.line, 1));
     p.drawLine(QPointF(left, base), QPointF(right, base));
-    for (int us = 900; us <= 2100; us += 100) p.drawLine(QPointF(x(us), base), QPointF(x(us), base - (us % 500 == 0 ? 7 : 4)));
+    for (int us = 900; us <= 2100; us += 100)
+      p.drawLine(QPointF(x(us), base), QPointF(x(us), base - (us % 500 == 0 ? 7 : 4)));
     // Where the pulses should land.
     p.setFont(look.figures(8));
     const bool throttle = c.function == ChannelFunction::throttle;
@@ -94,7 +106,9 @@ void ReachRulers::paintEvent(QPaintEvent*) {
     }
     // How far it really reached: an inked line with a foot at each end and a dot at the centre.
     if (l.read) {
-      const QColor ink = l.state == ChannelLine::State::lands ? i.moss : l.state == ChannelLine::State::usable ? i.ochre : i.rust;
+      const QColor ink = l.state == ChannelLine::State::lands    ? i.moss
+                         : l.state == ChannelLine::State::usable ? i.ochre
+                                                                 : i.rust;
       p.setPen(QPen(ink, 3, Qt::SolidLine, Qt::FlatCap));
       const double low = x(*c.low_us), high = x(*c.high_us), mid = x(*c.centre_us);
       p.drawLine(QPointF(low, base + 6), QPointF(high, base + 6));
@@ -106,12 +120,14 @@ void ReachRulers::paintEvent(QPaintEvent*) {
       p.setPen(ink);
       for (const double us : {*c.low_us, *c.centre_us, *c.high_us}) {
         if (throttle && us == *c.centre_us) continue;
-        p.drawText(QRectF(std::clamp(x(us) - 28, left - 4, right - 52), base + 12, 56, 14), Qt::AlignCenter, QString::number(us, 'f', 1));
+        p.drawText(QRectF(std::clamp(x(us) - 28, left - 4, right - 52), base + 12, 56, 14), Qt::AlignCenter,
+                   QString::number(us, 'f', 1));
       }
     }
     // Where the stick is now.
     if (now_ && c.number >= 1 && c.number <= now_->channels) {
-      const double at = x(std::clamp(static_cast<double>(now_->pulse_us[static_cast<std::size_t>(c.number - 1)]), least_us, most_us));
+      const double at =
+          x(std::clamp(static_cast<double>(now_->pulse_us[static_cast<std::size_t>(c.number - 1)]), least_us, most_us));
       QPainterPath mark;
       mark.moveTo(at, base - 1);
       mark.lineTo(at - 5, base - 11);
@@ -133,9 +149,10 @@ void ReachRulers::paintEvent(QPaintEvent*) {
     const QRectF box(right + 16, top, width() - right - 20, row_height - 8);
     if (l.dial && l.dial->changes) {
       const double third = box.width() / 3;
-      const std::pair<QString, QString> cells[] = {{tr("travel low"), QString::fromStdString(shown_travel(transmitter_, l.dial->travel_low_percent))},
-                                                   {tr("sub-trim"), QString::fromStdString(shown_sub_trim(transmitter_, l.dial->sub_trim_us))},
-                                                   {tr("travel high"), QString::fromStdString(shown_travel(transmitter_, l.dial->travel_high_percent))}};
+      const std::pair<QString, QString> cells[] = {
+          {tr("travel low"), QString::fromStdString(shown_travel(transmitter_, l.dial->travel_low_percent))},
+          {tr("sub-trim"), QString::fromStdString(shown_sub_trim(transmitter_, l.dial->sub_trim_us))},
+          {tr("travel high"), QString::fromStdString(shown_travel(transmitter_, l.dial->travel_high_percent))}};
       for (int k = 0; k < 3; ++k) {
         const QRectF cell(box.left() + k * third, box.top() + 4, third, box.height());
         p.setFont(look.text(8));
@@ -148,7 +165,8 @@ void ReachRulers::paintEvent(QPaintEvent*) {
       if (l.dial->turn_round || !l.dial->limits.empty()) {
         p.setFont(look.text(8));
         p.setPen(i.rust);
-        p.drawText(box.adjusted(0, 38, 0, 8), Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap, l.dial->turn_round ? tr("turn its direction round first") : tr("reaches its limit: see below"));
+        p.drawText(box.adjusted(0, 38, 0, 8), Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap,
+                   l.dial->turn_round ? tr("turn its direction round first") : tr("reaches its limit: see below"));
       }
     } else {
       p.setFont(look.text(9));

@@ -6,8 +6,8 @@
 
 namespace rigging::app {
 
-/// A ruler for each stick: ticks where its pulses should land, ink where they did land and where the stick is now, and what to dial in
-/// as big numbers beside it.
+/// A ruler for each stick: ticks where its pulses should land, ink where they did land and where the stick is now, and
+/// what to dial in as big numbers beside it.
 class ReachRulers : public QWidget {
   Q_OBJECT
  public:

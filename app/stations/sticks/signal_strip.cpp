@@ -11,7 +11,8 @@ SignalStrip::SignalStrip(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("Recent signal"));
   setMinimumHeight(56);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
-  setToolTip(tr("The last eight seconds, oldest left. A gap: nothing came. Marks below: frames that the receiver calls lost."));
+  setToolTip(tr(
+      "The last eight seconds, oldest left. A gap: nothing came. Marks below: frames that the receiver calls lost."));
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -39,7 +40,8 @@ void SignalStrip::paintEvent(QPaintEvent*) {
   p.setPen(QPen(i.line, 1));
   p.drawRect(box);
   if (frames_->empty() || channels_.empty()) return;
-  const double span = 8e6, end = frames_->back().t_us, lane = (box.height() - 8) / static_cast<double>(channels_.size());
+  const double span = 8e6, end = frames_->back().t_us,
+               lane = (box.height() - 8) / static_cast<double>(channels_.size());
   const auto x = [&](double t) { return box.right() - 64 - (end - t) / span * (box.width() - 66); };
   p.setClipRect(box);
   double top = box.top() + 2;

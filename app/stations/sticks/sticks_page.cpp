@@ -29,11 +29,13 @@ QString signal_name(Signal signal) {
   return {};
 }
 
-constexpr ChannelFunction four[] = {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle, ChannelFunction::yaw};
+constexpr ChannelFunction four[] = {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle,
+                                    ChannelFunction::yaw};
 
 }  // namespace
 
-SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent) : StationPage(document, parent), bench_(bench) {
+SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
+    : StationPage(document, parent), bench_(bench) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 8);
   page->setSpacing(14);
@@ -65,19 +67,30 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   caution_->setText(tr("Propeller off, model held: the throttle will be opened."));
   right->addWidget(caution_);
 
-  listen_ = hinted_button(tr("Listen to the sticks"), "listen", tr("Finds order, direction, centre and ends while you move one stick at a time"));
-  again_ = hinted_button(tr("That stick again"), "listen_again", tr("Takes back the last stick and asks for it once more"));
-  dial_ = hinted_button(tr("Dialled in"), "dial_in", tr("What is shown beside the rulers is set in the transmitter now"));
-  learn_ = hinted_button(tr("Let the controller learn these ends"), "learn_ends", tr("Takes what was read for the ends of each channel, written with the next configuration"));
-  write_ = hinted_button(tr("Write to the controller"), "write_channels", tr("The controller takes each channel for what was found"));
-  record_ = hinted_button(tr("Record: sticks calibrated"), "record_calibrated", tr("A proof that goes stale when order, direction, sub-trim or travel change"));
-  switch_ = hinted_button(tr("Find a switch"), "find_switch", tr("Flip it through all its positions, half a second in each"));
+  listen_ = hinted_button(tr("Listen to the sticks"), "listen",
+                          tr("Finds order, direction, centre and ends while you move one stick at a time"));
+  again_ =
+      hinted_button(tr("That stick again"), "listen_again", tr("Takes back the last stick and asks for it once more"));
+  dial_ =
+      hinted_button(tr("Dialled in"), "dial_in", tr("What is shown beside the rulers is set in the transmitter now"));
+  learn_ = hinted_button(tr("Let the controller learn these ends"), "learn_ends",
+                         tr("Takes what was read for the ends of each channel, written with the next configuration"));
+  write_ = hinted_button(tr("Write to the controller"), "write_channels",
+                         tr("The controller takes each channel for what was found"));
+  record_ = hinted_button(tr("Record: sticks calibrated"), "record_calibrated",
+                          tr("A proof that goes stale when order, direction, sub-trim or travel change"));
+  switch_ =
+      hinted_button(tr("Find a switch"), "find_switch", tr("Flip it through all its positions, half a second in each"));
   loss_ = hinted_button(tr("Try the loss of the link"), "try_loss", tr("Transmitter off: does the controller notice?"));
-  type_ = hinted_button(tr("Type readings…"), "type_readings", tr("From the controller's own test page, or measured at a servo"));
+  type_ = hinted_button(tr("Type readings…"), "type_readings",
+                        tr("From the controller's own test page, or measured at a servo"));
   transmitter_ = hinted_button(tr("Transmitter…"), "transmitter_settings", tr("How it counts and what it is set to"));
-  channels_ = hinted_button(tr("Channels…"), "channels_table", tr("Channels and switches: what shares a channel, which position chooses what"));
-  card_ = hinted_button(tr("Settings card…"), "settings_card", tr("What to set in the transmitter and on the model, to print"));
-  hidden_ = hinted_button(tr("Nothing tells"), "loss_hidden", tr("The motor goes on, or no lamp shows that the link is gone"));
+  channels_ = hinted_button(tr("Channels…"), "channels_table",
+                            tr("Channels and switches: what shares a channel, which position chooses what"));
+  card_ = hinted_button(tr("Settings card…"), "settings_card",
+                        tr("What to set in the transmitter and on the model, to print"));
+  hidden_ = hinted_button(tr("Nothing tells"), "loss_hidden",
+                          tr("The motor goes on, or no lamp shows that the link is gone"));
   listen_->setProperty("main", true);
   dial_->setProperty("main", true);
   for (QPushButton* b : {listen_, again_, dial_, learn_, write_, record_, hidden_}) right->addWidget(b);
@@ -152,8 +165,10 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
       c->travel_low_percent = s.travel_low_percent;
       c->travel_high_percent = s.travel_high_percent;
     }
-    std::sort(rig.radio.channels.begin(), rig.radio.channels.end(), [](const Channel& a, const Channel& b) { return a.number < b.number; });
-    if (rig.radio != document_.rig().radio) document_.edit(std::move(rig), tr("Transmitter settings read from its screen"));
+    std::sort(rig.radio.channels.begin(), rig.radio.channels.end(),
+              [](const Channel& a, const Channel& b) { return a.number < b.number; });
+    if (rig.radio != document_.rig().radio)
+      document_.edit(std::move(rig), tr("Transmitter settings read from its screen"));
   });
   refresh();
 }
@@ -168,7 +183,10 @@ bool SticksPage::can_listen() const {
 std::vector<ChannelFunction> SticksPage::needed() const {
   std::vector<ChannelFunction> list;
   for (const ChannelFunction f : four)
-    if (const BudgetLine* b = find_in(document_.review().sticks.budget, [&](const BudgetLine& l) { return l.function == f; }); b && b->needed) list.push_back(f);
+    if (const BudgetLine* b =
+            find_in(document_.review().sticks.budget, [&](const BudgetLine& l) { return l.function == f; });
+        b && b->needed)
+      list.push_back(f);
   return list;
 }
 
@@ -211,9 +229,14 @@ void SticksPage::heard(const std::vector<ChannelFrame>& frames) {
   else if (bench_.silent())
     line = tr("Nothing comes from the receiver.");
   else {
-    line = tr("%1 · %2 frames a second · %3 lost").arg(signal_name(*bench_.signal()), QString::number(r.frames_per_s, 'f', 0), QString::number(bench_.tally().lost));
+    line = tr("%1 · %2 frames a second · %3 lost")
+               .arg(signal_name(*bench_.signal()), QString::number(r.frames_per_s, 'f', 0),
+                    QString::number(bench_.tally().lost));
     if (bench_.tally().damaged > 0) line += tr(" · %1 damaged").arg(bench_.tally().damaged);
-    if (*bench_.signal() == Signal::two_way_serial && bench_.link_report().strength_dbm < 0) line += tr(" · link %1 %, %2 dBm").arg(bench_.link_report().quality_percent, 0, 'f', 0).arg(bench_.link_report().strength_dbm, 0, 'f', 0);
+    if (*bench_.signal() == Signal::two_way_serial && bench_.link_report().strength_dbm < 0)
+      line += tr(" · link %1 %, %2 dBm")
+                  .arg(bench_.link_report().quality_percent, 0, 'f', 0)
+                  .arg(bench_.link_report().strength_dbm, 0, 'f', 0);
     if (r.failsafe) line += tr(" · the receiver reports: link gone");
   }
   strip_->set_frames(&all, line);
@@ -249,7 +272,10 @@ void SticksPage::finish_switch() {
   }
   c->positions_us.clear();
   for (const double us : positions) c->positions_us.push_back(std::round(us * 10) / 10);
-  c->control = positions.size() == 2 ? Control::two_position : positions.size() == 3 ? Control::three_position : positions.size() > 6 ? Control::slider : Control::multi_position;
+  c->control = positions.size() == 2   ? Control::two_position
+               : positions.size() == 3 ? Control::three_position
+               : positions.size() > 6  ? Control::slider
+                                       : Control::multi_position;
   QStringList at;
   for (const double us : positions) at << QString::number(us, 'f', 0);
   result_ = tr("Channel %1 rests at %2 µs.").arg(channel).arg(at.join(QStringLiteral(", ")));
@@ -266,9 +292,11 @@ void SticksPage::loss_seen(OnLoss behaviour) {
   const bool hidden = behaviour == OnLoss::hold;
   doing_ = Doing::nothing;
   // With frames still coming, or nothing that tells, the loss stays hidden; else it was heard, or the builder saw it.
-  result_ = hidden ? tr("The receiver repeats its last values: the loss stays hidden. Store another behaviour in the receiver, after binding.")
-            : behaviour == OnLoss::flag && can_listen() ? tr("Noticed: the receiver reports the loss.")
-            : behaviour == OnLoss::no_pulses && can_listen() ? tr("Noticed: the receiver fell silent.") : tr("Noticed: motor and lamp told.");
+  result_ = hidden ? tr("The receiver repeats its last values: the loss stays hidden. Store another behaviour in the "
+                        "receiver, after binding.")
+            : behaviour == OnLoss::flag && can_listen()      ? tr("Noticed: the receiver reports the loss.")
+            : behaviour == OnLoss::no_pulses && can_listen() ? tr("Noticed: the receiver fell silent.")
+                                                             : tr("Noticed: motor and lamp told.");
   if (behaviour != document_.rig().radio.on_loss) {
     Rig rig = document_.rig();
     rig.radio.on_loss = behaviour;
@@ -291,21 +319,27 @@ void SticksPage::dial() {
   }
   if (dialled_in == 0) return;
   result_ = tr("Listen once more: only what is heard counts.");
-  for (const std::string& other : rig.radio.transmitter.also_serves) result_ += tr(" This memory also flies %1: look at it, too.").arg(QString::fromStdString(other));
+  for (const std::string& other : rig.radio.transmitter.also_serves)
+    result_ += tr(" This memory also flies %1: look at it, too.").arg(QString::fromStdString(other));
   document_.edit(std::move(rig), tr("Dialled in: %1 channels").arg(dialled_in));
 }
 
 void SticksPage::learn() {
   Rig rig = document_.rig();
   for (Channel& c : rig.radio.channels)
-    if (c.low_us && c.centre_us && c.high_us && !c.inverted && std::find(std::begin(four), std::end(four), c.function) != std::end(four)) c.learned = true;
+    if (c.low_us && c.centre_us && c.high_us && !c.inverted &&
+        std::find(std::begin(four), std::end(four), c.function) != std::end(four))
+      c.learned = true;
   document_.edit(std::move(rig), tr("The controller learns the ends"));
 }
 
 void SticksPage::record(MeasuredCheck check) {
-  const Rig proven = measured_proven(document_.rig(), document_.catalogue(), check, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), bench_.hands_connected());
+  const Rig proven =
+      measured_proven(document_.rig(), document_.catalogue(), check,
+                      QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), bench_.hands_connected());
   if (proven == document_.rig()) return;
-  document_.edit(proven, check == MeasuredCheck::loss_noticed ? tr("Proof: loss of signal noticed") : tr("Proof: sticks calibrated"));
+  document_.edit(proven, check == MeasuredCheck::loss_noticed ? tr("Proof: loss of signal noticed")
+                                                              : tr("Proof: sticks calibrated"));
 }
 
 void SticksPage::type_in() {
@@ -313,7 +347,8 @@ void SticksPage::type_in() {
 }
 
 void SticksPage::transmitter() {
-  if (auto described = ask_transmitter(document_, this)) document_.edit(std::move(*described), tr("The transmitter described"));
+  if (auto described = ask_transmitter(document_, this))
+    document_.edit(std::move(*described), tr("The transmitter described"));
 }
 
 void SticksPage::channels() { ChannelsDialog(document_, this).exec(); }
@@ -347,7 +382,9 @@ void SticksPage::refresh() {
   strip_->set_channels(std::move(pens));
   QStringList facts;
   for (const BudgetLine& b : r.budget)
-    if (b.needed && b.channel == 0) facts << tr("No channel for %1: %2.").arg(QString::fromLatin1(word(b.function).data()), QString::fromStdString(b.words));
+    if (b.needed && b.channel == 0)
+      facts << tr("No channel for %1: %2.")
+                   .arg(QString::fromLatin1(word(b.function).data()), QString::fromStdString(b.words));
   facts << tr("%1 of %2 channels free.").arg(r.free_channels).arg(document_.rig().radio.transmitter.channels);
   for (const LossLine& l : r.losses)
     if (l.chosen) facts << QString::fromStdString(l.words);
@@ -366,12 +403,14 @@ void SticksPage::update_card() {
     if (l.dial) {
       changes = changes || l.dial->changes;
       wrong_way = wrong_way || l.dial->turn_round;
-      for (const std::string& limit : l.dial->limits) limits << QString::fromStdString(capital(spoken_function(l.channel.function)) + ": " + limit + ".");
+      for (const std::string& limit : l.dial->limits)
+        limits << QString::fromStdString(capital(spoken_function(l.channel.function)) + ": " + limit + ".");
     }
   QString todo, remark;
   if (doing_ == Doing::sticks && setup_) {
     todo = QString::fromStdString(setup_->todo());
-    remark = setup_->remark().empty() ? tr("Step %1 of %2").arg(setup_->steps_done() + 1).arg(setup_->steps()) : QString::fromStdString(setup_->remark());
+    remark = setup_->remark().empty() ? tr("Step %1 of %2").arg(setup_->steps_done() + 1).arg(setup_->steps())
+                                      : QString::fromStdString(setup_->remark());
     rulers_->set_asked(setup_->stick(), setup_->side());
   } else {
     rulers_->set_asked(std::nullopt, 0);
@@ -379,25 +418,36 @@ void SticksPage::update_card() {
       todo = tr("Flip one switch through all its positions, half a second in each.");
       QStringList at;
       for (const double us : switch_setup_->positions()) at << QString::number(us, 'f', 0);
-      remark = switch_setup_->channel() == 0 ? tr("Nothing moved yet.") : tr("Channel %1: %2 µs").arg(switch_setup_->channel()).arg(at.join(QStringLiteral(", ")));
+      remark = switch_setup_->channel() == 0
+                   ? tr("Nothing moved yet.")
+                   : tr("Channel %1: %2 µs").arg(switch_setup_->channel()).arg(at.join(QStringLiteral(", ")));
     } else if (doing_ == Doing::loss) {
       const bool off = !bench_.frames().empty() && !bench_.silent();
       todo = tr("Switch the transmitter off.");
-      remark = !can_listen() ? tr("Propeller off. The motor must stop, and the lamp should tell.") : off ? tr("Frames still come as if nothing had happened. If that stays so with the transmitter off, the receiver hides the loss.") : QString();
+      remark = !can_listen() ? tr("Propeller off. The motor must stop, and the lamp should tell.")
+               : off ? tr("Frames still come as if nothing had happened. If that stays so with the transmitter off, "
+                          "the receiver hides the loss.")
+                     : QString();
     } else if (!changes && !r.all_land && (!c || !c->reads_channels)) {
       todo = tr("Read the pulses and type them in.");
-      remark = tr("This class does not show what it receives: a servo tester or a logic analyser does (rigging-cli decode reads its captures).");
+      remark =
+          tr("This class does not show what it receives: a servo tester or a logic analyser does (rigging-cli decode "
+             "reads its captures).");
     } else if (r.all_land) {
       todo = tr("The sticks land.");
       remark = tr("Low, centre and high are within %1 µs.").arg(lands_well_us);
     } else if (changes) {
       todo = tr("Dial in what stands beside the rulers.");
-      remark = wrong_way ? tr("Trim levers in the middle; directions first, then sub-trim and travel.") : tr("Trim levers in the middle, then sub-trim and travel of each channel.");
+      remark = wrong_way ? tr("Trim levers in the middle; directions first, then sub-trim and travel.")
+                         : tr("Trim levers in the middle, then sub-trim and travel of each channel.");
     } else if (!bench_.signal()) {
       todo = tr("Nothing is heard yet.");
-      remark = c->reads_full > 0 ? tr("Type what the test page shows, or start the bench below.") : tr("Transmitter on first, throttle low, then the battery. The bench below plays both.");
+      remark = c->reads_full > 0
+                   ? tr("Type what the test page shows, or start the bench below.")
+                   : tr("Transmitter on first, throttle low, then the battery. The bench below plays both.");
     } else {
-      todo = r.all_read ? tr("Nearly: let the controller learn the rest, or listen again.") : tr("Move one stick at a time while Rigging listens.");
+      todo = r.all_read ? tr("Nearly: let the controller learn the rest, or listen again.")
+                        : tr("Move one stick at a time while Rigging listens.");
       remark = tr("It finds order, direction, centre and ends by itself.");
     }
   }
@@ -409,7 +459,9 @@ void SticksPage::update_card() {
     b->setVisible(visible);
     b->setEnabled(enabled);
   };
-  listen_->setText(doing_ == Doing::sticks || doing_ == Doing::loss ? tr("Stop") : r.all_read || changes ? tr("Listen again") : tr("Listen to the sticks"));
+  listen_->setText(doing_ == Doing::sticks || doing_ == Doing::loss ? tr("Stop")
+                   : r.all_read || changes                          ? tr("Listen again")
+                                                                    : tr("Listen to the sticks"));
   set(listen_, c && c->reads_channels && doing_ != Doing::a_switch, can_listen());
   if (doing_ == Doing::loss && !can_listen()) set(listen_, true);
   // One thing to do next stands out.
@@ -426,7 +478,8 @@ void SticksPage::update_card() {
   Standing calibrated;
   for (const MeasuredStatus& m : document_.review().measured)
     if (m.check == MeasuredCheck::sticks_calibrated) calibrated = m.standing;
-  set(record_, !busy && r.all_land && calibrated.state != ProofState::fresh && calibrated.state != ProofState::provisional);
+  set(record_,
+      !busy && r.all_land && calibrated.state != ProofState::fresh && calibrated.state != ProofState::provisional);
   switch_->setText(doing_ == Doing::a_switch ? tr("That was all") : tr("Find a switch"));
   set(switch_, true, can_listen() && (doing_ == Doing::nothing || doing_ == Doing::a_switch));
   loss_->setText(doing_ != Doing::loss ? tr("Try the loss") : can_listen() ? tr("Off, frames come") : tr("It told me"));

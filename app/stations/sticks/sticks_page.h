@@ -56,7 +56,8 @@ class SticksPage : public StationPage {
   ReachRulers* rulers_;
   SignalStrip* strip_;
   QLabel *todo_, *remark_, *found_, *facts_, *caution_;
-  QPushButton *listen_, *again_, *dial_, *learn_, *write_, *switch_, *loss_, *record_, *type_, *transmitter_, *channels_, *card_, *hidden_;
+  QPushButton *listen_, *again_, *dial_, *learn_, *write_, *switch_, *loss_, *record_, *type_, *transmitter_,
+      *channels_, *card_, *hidden_;
   Doing doing_ = Doing::nothing;
   std::optional<StickSetup> setup_;
   std::optional<SwitchSetup> switch_setup_;

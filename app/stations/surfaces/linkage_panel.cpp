@@ -21,7 +21,9 @@ constexpr double least_hole_m = 0.001, most_hole_m = 0.2;
 /// "8, 11, 14" in millimetres, or inches.
 std::string holes_text(const std::vector<double>& holes) {
   std::string text;
-  for (const double h : holes) text += (text.empty() ? "" : ", ") + number_text(Units::instance().length_out(h), Units::instance().metric() ? 2 : 4);
+  for (const double h : holes)
+    text +=
+        (text.empty() ? "" : ", ") + number_text(Units::instance().length_out(h), Units::instance().metric() ? 2 : 4);
   return text;
 }
 
@@ -77,10 +79,16 @@ void LinkagePanel::show_surface(Surface surface) {
 
 void LinkagePanel::measures() {
   Linkage l = linkage_of(document_.rig(), surface_);
-  NumbersDialog dialog(tr("Linkage of the %1").arg(QString::fromStdString(surface_.spoken())), tr("With the servo at 1500 µs and the surface flush. Angles from square to the chord: arm leaning toward the hinge and horn leaning away from the servo count positive."), this);
+  NumbersDialog dialog(tr("Linkage of the %1").arg(QString::fromStdString(surface_.spoken())),
+                       tr("With the servo at 1500 µs and the surface flush. Angles from square to the chord: arm "
+                          "leaning toward the hinge and horn leaning away from the servo count positive."),
+                       this);
   const auto deg = QStringLiteral("°");
   const Units& u = Units::instance();
-  const auto length = [&](const QString& label, double least_m, double most_m) { return NumbersDialog::Number{label, u.length_unit(), u.length_out(least_m), u.length_out(most_m), u.metric() ? 1 : 3, u.length_out(1)}; };
+  const auto length = [&](const QString& label, double least_m, double most_m) {
+    return NumbersDialog::Number{
+        label, u.length_unit(), u.length_out(least_m), u.length_out(most_m), u.metric() ? 1 : 3, u.length_out(1)};
+  };
   dialog.add("arm", length(tr("Arm, servo to hole"), 0.001, 0.2), l.arm_m);
   dialog.add("horn", length(tr("Horn, hinge to hole"), 0.001, 0.2), l.horn_m);
   dialog.add("rod", length(tr("Rod, hole to hole"), 0.005, 2), l.rod_m);
@@ -88,38 +96,56 @@ void LinkagePanel::measures() {
   dialog.add("arm_deg", {tr("Arm leans"), deg, -89, 89, 1, 1}, l.arm_deg);
   dialog.add("horn_deg", {tr("Horn leans"), deg, -89, 89, 1, 1}, l.horn_deg);
   dialog.add("drop", length(tr("Servo further to the horn's side than the hinge"), -0.2, 0.2), l.drop_m);
-  dialog.add("chord", length(tr("Hinge to trailing edge where throws are read"), 0.004, 2), l.chord_m, tr("from the airframe"));
-  dialog.add("pitch", NumbersDialog::Number{tr("One turn of the clevis"), u.length_unit(), u.length_out(0.0001), u.length_out(0.005), u.metric() ? 2 : 4, u.length_out(1)}, l.clevis_pitch_m);
+  dialog.add("chord", length(tr("Hinge to trailing edge where throws are read"), 0.004, 2), l.chord_m,
+             tr("from the airframe"));
+  dialog.add("pitch",
+             NumbersDialog::Number{tr("One turn of the clevis"), u.length_unit(), u.length_out(0.0001),
+                                   u.length_out(0.005), u.metric() ? 2 : 4, u.length_out(1)},
+             l.clevis_pitch_m);
   dialog.add("play", length(tr("Play at the trailing edge"), -0.0001, 0.05), l.play_m, tr("not felt yet"));
   const bool rudder = surface_.kind == SurfaceKind::rudder;
-  dialog.add("push_lifts", rudder ? tr("Pushing the rod moves the trailing edge right (horn on the left)") : tr("Pushing the rod lifts the trailing edge (horn below)"), l.push_lifts);
+  dialog.add("push_lifts",
+             rudder ? tr("Pushing the rod moves the trailing edge right (horn on the left)")
+                    : tr("Pushing the rod lifts the trailing edge (horn below)"),
+             l.push_lifts);
   dialog.add("crossed", tr("Arm and horn stand to opposite sides"), l.crossed);
   if (!dialog.ask()) return;
   l.base_m.reset();
   l.readings.clear();
-  document_.edit(with_linkage(document_.rig(), l), tr("Linkage of the %1 measured").arg(QString::fromStdString(surface_.spoken())));
+  document_.edit(with_linkage(document_.rig(), l),
+                 tr("Linkage of the %1 measured").arg(QString::fromStdString(surface_.spoken())));
 }
 
 void LinkagePanel::holes() {
   Linkage l = linkage_of(document_.rig(), surface_);
   const Units& u = Units::instance();
   std::string arm = holes_text(l.arm_holes_m), horn = holes_text(l.horn_holes_m);
-  NumbersDialog dialog(tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())), tr("Distances of the holes from the servo's axis and from the hinge, in %1, separated by commas.").arg(u.length_unit()), this);
-  dialog.add("arm_holes", tr("Holes of the arm"), arm, u.metric() ? QStringLiteral("8, 10.5, 13") : QStringLiteral("0.31, 0.41, 0.51"));
-  dialog.add("horn_holes", tr("Holes of the horn"), horn, u.metric() ? QStringLiteral("10, 13, 16") : QStringLiteral("0.39, 0.51, 0.63"));
+  NumbersDialog dialog(
+      tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())),
+      tr("Distances of the holes from the servo's axis and from the hinge, in %1, separated by commas.")
+          .arg(u.length_unit()),
+      this);
+  dialog.add("arm_holes", tr("Holes of the arm"), arm,
+             u.metric() ? QStringLiteral("8, 10.5, 13") : QStringLiteral("0.31, 0.41, 0.51"));
+  dialog.add("horn_holes", tr("Holes of the horn"), horn,
+             u.metric() ? QStringLiteral("10, 13, 16") : QStringLiteral("0.39, 0.51, 0.63"));
   dialog.add("want_up", {tr("Wanted throw up"), QStringLiteral("°"), -0.1, 85, 1, 1}, l.want_up_deg, tr("as it comes"));
-  dialog.add("want_down", {tr("Wanted throw down"), QStringLiteral("°"), -0.1, 85, 1, 1}, l.want_down_deg, tr("as it comes"));
+  dialog.add("want_down", {tr("Wanted throw down"), QStringLiteral("°"), -0.1, 85, 1, 1}, l.want_down_deg,
+             tr("as it comes"));
   std::optional<std::vector<double>> arms, horns;
   while (!arms || !horns) {
     if (!dialog.ask()) return;
     arms = holes_of(arm);
     horns = holes_of(horn);
     if (arms && horns) break;
-    dialog.refuse((arms ? tr("The horn's holes are not understood: ") : tr("The arm's holes are not understood: ")) + (u.metric() ? tr("expected distances from 1 to 200 mm, such as 8, 10.5, 13.") : tr("expected distances from 0.04 to 7.87 in, such as 0.31, 0.41, 0.51.")));
+    dialog.refuse((arms ? tr("The horn's holes are not understood: ") : tr("The arm's holes are not understood: ")) +
+                  (u.metric() ? tr("expected distances from 1 to 200 mm, such as 8, 10.5, 13.")
+                              : tr("expected distances from 0.04 to 7.87 in, such as 0.31, 0.41, 0.51.")));
   }
   l.arm_holes_m = *arms;
   l.horn_holes_m = *horns;
-  document_.edit(with_linkage(document_.rig(), l), tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())));
+  document_.edit(with_linkage(document_.rig(), l),
+                 tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())));
 }
 
 void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
@@ -140,8 +166,13 @@ void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
     return label;
   };
   int column = 0;
-  for (const auto& [title, hint] : {std::pair{tr("arm"), tr("Servo to hole")}, {tr("horn"), tr("Hinge to hole")}, {tr("travel"), tr("Share of the pulse range that gives the wanted throw: the more, the finer and the stronger")},
-                                    {tr("step"), tr("What one dead band of the servo moves the surface")}, {tr("force"), tr("Hinge moment held per servo torque")}})
+  for (const auto& [title, hint] :
+       {std::pair{tr("arm"), tr("Servo to hole")},
+        {tr("horn"), tr("Hinge to hole")},
+        {tr("travel"),
+         tr("Share of the pulse range that gives the wanted throw: the more, the finer and the stronger")},
+        {tr("step"), tr("What one dead band of the servo moves the surface")},
+        {tr("force"), tr("Hinge moment held per servo torque")}})
     cell(0, column++, title, true)->setToolTip(hint);
   grid->setColumnStretch(5, 1);
   int row = 0;
@@ -161,14 +192,18 @@ void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
     }
     auto* use = new QPushButton(in_use ? tr("in use") : tr("Use these"));
     use->setObjectName(QStringLiteral("hole_%1").arg(row));
-    use->setAccessibleName(tr("Arm %1, horn %2: %3 % of the travel").arg(u.length(c.arm_m), u.length(c.horn_m), n(c.travel_percent, 0)));
+    use->setAccessibleName(
+        tr("Arm %1, horn %2: %3 % of the travel").arg(u.length(c.arm_m), u.length(c.horn_m), n(c.travel_percent, 0)));
     use->setProperty("flat", true);
     use->setFont(Look::instance().text(9));
     use->setEnabled(!in_use);
-    use->setToolTip(c.remark.empty() ? tr("The rod is cut so that the surface stays flush") : QString::fromStdString(c.remark));
+    use->setToolTip(c.remark.empty() ? tr("The rod is cut so that the surface stays flush")
+                                     : QString::fromStdString(c.remark));
     connect(use, &QPushButton::clicked, this, [this, c] {
       const Linkage changed = linkage_of(document_.rig(), surface_);
-      if (const auto moved = with_holes(changed, c.arm_m, c.horn_m)) document_.edit(with_linkage(document_.rig(), *moved), tr("Other holes for the %1").arg(QString::fromStdString(surface_.spoken())));
+      if (const auto moved = with_holes(changed, c.arm_m, c.horn_m))
+        document_.edit(with_linkage(document_.rig(), *moved),
+                       tr("Other holes for the %1").arg(QString::fromStdString(surface_.spoken())));
     });
     grid->addWidget(use, row, 6);
   }
@@ -202,9 +237,13 @@ void LinkagePanel::refresh() {
   }
   const double chord = chord_of(document_.rig(), surface_);
   const Units& u = Units::instance();
-  QString facts = tr("<b>%1° up, %2° down</b> at the ends, %3 and %4 at the edge.").arg(n(curve->most_up_deg, 1), n(curve->most_down_deg, 1), u.length(throw_m(chord, curve->most_up_deg)), u.length(throw_m(chord, curve->most_down_deg)));
+  QString facts =
+      tr("<b>%1° up, %2° down</b> at the ends, %3 and %4 at the edge.")
+          .arg(n(curve->most_up_deg, 1), n(curve->most_down_deg, 1), u.length(throw_m(chord, curve->most_up_deg)),
+               u.length(throw_m(chord, curve->most_down_deg)));
   if (std::abs(curve->neutral_deg) > 0.05) facts += tr(" Stands %1° off at the centre.").arg(n(curve->neutral_deg, 1));
-  facts += tr(" Up to down %1 : 1. One dead band of the servo (%2 µs) is %3°.").arg(n(curve->differential, 2), n(dead_us, 0), n(std::abs(curve->deg_per_us) * dead_us, 2));
+  facts += tr(" Up to down %1 : 1. One dead band of the servo (%2 µs) is %3°.")
+               .arg(n(curve->differential, 2), n(dead_us, 0), n(std::abs(curve->deg_per_us) * dead_us, 2));
   if (!rig.linkage(surface_)) facts = tr("Not measured yet; as a usual linkage would do it: ") + facts;
   facts += tr(" Half the throw is half of the stabilizer's authority and half of its loop gain.");
   facts_->setText(facts);
@@ -218,9 +257,17 @@ void LinkagePanel::refresh() {
       ranked_title_->setText(QString::fromStdString(choices.error().text()));
     }
   }
-  if (const ServoLoad* load = find_in(document_.review().loads, [&](const ServoLoad& x) { return x.surface == surface_; })) {
-    const auto band = [&](const ServoLoad::At& at) { return tr("%1 to %2 %3 at %4 %5").arg(n(u.torque_out(at.torque_low_nm), 1), n(u.torque_out(at.torque_high_nm), 1), u.torque_unit(), n(u.speed_out(at.speed_m_s), 0), u.speed_unit()); };
-    loads_->setText(tr("<b>In the air</b>, at full throw, asked of the servo: %1, %2, %3; it has %4 %5. %6.").arg(band(load->cruise), band(load->fast), band(load->dive), n(u.torque_out(load->available_nm), 0), u.torque_unit(), QString::fromStdString(capital(load->verdict))));
+  if (const ServoLoad* load =
+          find_in(document_.review().loads, [&](const ServoLoad& x) { return x.surface == surface_; })) {
+    const auto band = [&](const ServoLoad::At& at) {
+      return tr("%1 to %2 %3 at %4 %5")
+          .arg(n(u.torque_out(at.torque_low_nm), 1), n(u.torque_out(at.torque_high_nm), 1), u.torque_unit(),
+               n(u.speed_out(at.speed_m_s), 0), u.speed_unit());
+    };
+    loads_->setText(tr("<b>In the air</b>, at full throw, asked of the servo: %1, %2, %3; it has %4 %5. %6.")
+                        .arg(band(load->cruise), band(load->fast), band(load->dive),
+                             n(u.torque_out(load->available_nm), 0), u.torque_unit(),
+                             QString::fromStdString(capital(load->verdict))));
   } else {
     loads_->setText(tr("Servo loads need the flying mass (station airframe)."));
   }
@@ -228,8 +275,10 @@ void LinkagePanel::refresh() {
     if (e.surface == surface_) {
       QStringList parts;
       for (const Axis axis : all_axes)
-        if (const double share = e.share[static_cast<std::size_t>(index_of(axis))]; share > 0.005) parts << tr("%1 % of all %2").arg(n(100 * share, 0), QString::fromLatin1(word(axis).data()));
-      if (!parts.isEmpty()) effect_->setText(tr("<b>Does</b> %1 that the surfaces can do (±30 %).").arg(parts.join(tr(", "))));
+        if (const double share = e.share[static_cast<std::size_t>(index_of(axis))]; share > 0.005)
+          parts << tr("%1 % of all %2").arg(n(100 * share, 0), QString::fromLatin1(word(axis).data()));
+      if (!parts.isEmpty())
+        effect_->setText(tr("<b>Does</b> %1 that the surfaces can do (±30 %).").arg(parts.join(tr(", "))));
     }
 }
 

@@ -21,15 +21,19 @@ constexpr double least_m = 0.004, most_m = 0.06;
 LinkageView::LinkageView(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("linkage_view"));
   setAccessibleName(tr("Linkage from the side"));
-  setAccessibleDescription(tr("Drag the holes of arm and horn along them; or choose one with the keys A and H, and use plus and minus"));
-  setToolTip(tr("Drag the hole of the arm or of the horn along it. Small rings: where the edge was read. Keys: A arm, H horn, + and − by half a millimetre"));
+  setAccessibleDescription(
+      tr("Drag the holes of arm and horn along them; or choose one with the keys A and H, and use plus and minus"));
+  setToolTip(
+      tr("Drag the hole of the arm or of the horn along it. Small rings: where the edge was read. Keys: A arm, H horn, "
+         "+ and − by half a millimetre"));
   setFocusPolicy(Qt::StrongFocus);
   setMinimumSize(300, 200);
   setMouseTracking(true);
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
 }
 
-void LinkageView::set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us, const QString& origin) {
+void LinkageView::set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us,
+                              const QString& origin) {
   linkage_ = linkage;
   output_ = output;
   chord_m_ = chord_m;
@@ -63,7 +67,8 @@ LinkageView::Frame LinkageView::frame() const {
   // Room for what swings: the edge over its whole arc, and arm and horn on their side.
   const auto rise = [&](double deg) { return chord_m_ * std::sin(std::clamp(deg, 6.0, 90.0) * rad); };
   const double levers = std::max(linkage_.arm_m + std::abs(linkage_.drop_m), linkage_.horn_m) + 0.008;
-  double above = std::max(rise(curve_ ? curve_->most_up_deg : 30), 0.01), below = std::max(rise(curve_ ? curve_->most_down_deg : 30), 0.01);
+  double above = std::max(rise(curve_ ? curve_->most_up_deg : 30), 0.01),
+         below = std::max(rise(curve_ ? curve_->most_down_deg : 30), 0.01);
   // Horn below: its side is downward on the screen.
   f.side = linkage_.push_lifts ? 1 : -1;
   (f.side > 0 ? below : above) = std::max(f.side > 0 ? below : above, levers);
@@ -93,13 +98,17 @@ void LinkageView::paintEvent(QPaintEvent*) {
   if (!known_ || !bar || !now) {
     p.setPen(i.soft);
     p.setFont(look.text(10));
-    p.drawText(rect().adjusted(20, 20, -20, -20), Qt::AlignCenter | Qt::TextWordWrap, !known_ ? words_ : !bar ? QString::fromStdString(bar.error().text()) : tr("At this pulse the rod can't join arm and horn."));
+    p.drawText(rect().adjusted(20, 20, -20, -20), Qt::AlignCenter | Qt::TextWordWrap,
+               !known_ ? words_
+               : !bar  ? QString::fromStdString(bar.error().text())
+                       : tr("At this pulse the rod can't join arm and horn."));
     return;
   }
   const Frame f = frame();
   const bool rudder = linkage_.surface.kind == SurfaceKind::rudder;
   const double base = bar->base_m();
-  const QPointF servo = f.at(0, linkage_.drop_m), hinge = f.at(base, 0), arm = f.at(now->arm_x_m, now->arm_y_m), horn = f.at(now->horn_x_m, now->horn_y_m);
+  const QPointF servo = f.at(0, linkage_.drop_m), hinge = f.at(base, 0), arm = f.at(now->arm_x_m, now->arm_y_m),
+                horn = f.at(now->horn_x_m, now->horn_y_m);
 
   // Skin, servo body, hinge line.
   p.setPen(QPen(i.line, 1));
@@ -109,12 +118,16 @@ void LinkageView::paintEvent(QPaintEvent*) {
   p.drawRect(QRectF(servo.x() - 0.014 * f.scale, servo.y() - 0.006 * f.scale, 0.022 * f.scale, 0.012 * f.scale));
 
   // Where the surface goes over the whole range, and where it is.
-  const auto edge = [&](double up_deg) { return QPointF(hinge.x() + chord_m_ * f.scale * std::cos(up_deg * rad), hinge.y() - chord_m_ * f.scale * std::sin(up_deg * rad)); };
+  const auto edge = [&](double up_deg) {
+    return QPointF(hinge.x() + chord_m_ * f.scale * std::cos(up_deg * rad),
+                   hinge.y() - chord_m_ * f.scale * std::sin(up_deg * rad));
+  };
   const double up = curve_ ? curve_->most_up_deg : 0, down = curve_ ? curve_->most_down_deg : 0;
   const double reach = chord_m_ * f.scale;
   p.setPen(QPen(i.slate, 1, Qt::DashLine));
   p.setBrush(Qt::NoBrush);
-  p.drawArc(QRectF(hinge.x() - reach, hinge.y() - reach, 2 * reach, 2 * reach), static_cast<int>(-down * 16), static_cast<int>((up + down) * 16));
+  p.drawArc(QRectF(hinge.x() - reach, hinge.y() - reach, 2 * reach, 2 * reach), static_cast<int>(-down * 16),
+            static_cast<int>((up + down) * 16));
   for (const double end : {up, -down}) p.drawLine(hinge, edge(end));
   p.setPen(QPen(i.line, 1, Qt::DotLine));
   p.drawLine(hinge, edge(0) + QPointF(26, 0));
@@ -122,8 +135,11 @@ void LinkageView::paintEvent(QPaintEvent*) {
   p.setPen(i.slate);
   const auto mark = [&](double deg, bool above) {
     const QPointF at = edge(deg);
-    const QString text = QStringLiteral("%1° · %2").arg(std::abs(deg), 0, 'f', 1).arg(Units::instance().length(std::abs(throw_m(chord_m_, deg))));
-    p.drawText(QRectF(std::min(at.x() - 20, width() - 146.0), at.y() + (above ? -22 : 6), 144, 16), Qt::AlignLeft | Qt::AlignVCenter, text);
+    const QString text = QStringLiteral("%1° · %2")
+                             .arg(std::abs(deg), 0, 'f', 1)
+                             .arg(Units::instance().length(std::abs(throw_m(chord_m_, deg))));
+    p.drawText(QRectF(std::min(at.x() - 20, width() - 146.0), at.y() + (above ? -22 : 6), 144, 16),
+               Qt::AlignLeft | Qt::AlignVCenter, text);
   };
   mark(up, true);
   mark(-down, false);
@@ -132,7 +148,8 @@ void LinkageView::paintEvent(QPaintEvent*) {
   for (const ThrowReading& r : linkage_.readings) p.drawEllipse(edge(r.up_deg), 3.2, 3.2);
   // The surface as a slim wedge.
   QPainterPath wedge;
-  const QPointF tip = edge(now->up_deg), across(0.004 * f.scale * std::sin(now->up_deg * rad), 0.004 * f.scale * std::cos(now->up_deg * rad));
+  const QPointF tip = edge(now->up_deg),
+                across(0.004 * f.scale * std::sin(now->up_deg * rad), 0.004 * f.scale * std::cos(now->up_deg * rad));
   wedge.moveTo(hinge - across);
   wedge.lineTo(tip);
   wedge.lineTo(hinge + across);
@@ -162,16 +179,27 @@ void LinkageView::paintEvent(QPaintEvent*) {
   p.setFont(look.text(8.5));
   const Units& u = Units::instance();
   const double under = f.side > 0 ? 10 : -24;
-  p.drawText(QRectF(arm.x() - 50, arm.y() + under, 100, 14), Qt::AlignCenter, tr("arm %1").arg(u.length(linkage_.arm_m)));
-  p.drawText(QRectF(horn.x() - 50, horn.y() + under, 100, 14), Qt::AlignCenter, tr("horn %1").arg(u.length(linkage_.horn_m)));
-  p.drawText(QRectF((arm.x() + horn.x()) / 2 - 60, (arm.y() + horn.y()) / 2 - f.side * 8 - 14, 120, 14), Qt::AlignCenter, tr("rod %1").arg(u.length(linkage_.rod_m)));
+  p.drawText(QRectF(arm.x() - 50, arm.y() + under, 100, 14), Qt::AlignCenter,
+             tr("arm %1").arg(u.length(linkage_.arm_m)));
+  p.drawText(QRectF(horn.x() - 50, horn.y() + under, 100, 14), Qt::AlignCenter,
+             tr("horn %1").arg(u.length(linkage_.horn_m)));
+  p.drawText(QRectF((arm.x() + horn.x()) / 2 - 60, (arm.y() + horn.y()) / 2 - f.side * 8 - 14, 120, 14),
+             Qt::AlignCenter, tr("rod %1").arg(u.length(linkage_.rod_m)));
   p.setFont(look.text(9));
   p.drawText(QRectF(6, 4, width() - 12, 18), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("%1 µs: %2° %3 · %5, servo ahead, %4").arg(pulse_us_, 0, 'f', 0).arg(std::abs(now->up_deg), 0, 'f', 1).arg(std::abs(now->up_deg) < 0.05 ? tr("flush") : now->up_deg > 0 ? (rudder ? tr("right") : tr("up")) : rudder ? tr("left") : tr("down"), rudder ? tr("seen from above") : tr("seen from the left"), origin_));
+             tr("%1 µs: %2° %3 · %5, servo ahead, %4")
+                 .arg(pulse_us_, 0, 'f', 0)
+                 .arg(std::abs(now->up_deg), 0, 'f', 1)
+                 .arg(std::abs(now->up_deg) < 0.05 ? tr("flush")
+                      : now->up_deg > 0            ? (rudder ? tr("right") : tr("up"))
+                      : rudder                     ? tr("left")
+                                                   : tr("down"),
+                      rudder ? tr("seen from above") : tr("seen from the left"), origin_));
   if (curve_ && !curve_->problems.empty()) {
     p.setPen(i.rust);
     p.setFont(look.text(9, true));
-    p.drawText(QRectF(6, height() - 40, width() - 12, 36), Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, QString::fromStdString(curve_->problems.front().words) + QLatin1Char('.'));
+    p.drawText(QRectF(6, height() - 40, width() - 12, 36), Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap,
+               QString::fromStdString(curve_->problems.front().words) + QLatin1Char('.'));
   }
 }
 
@@ -187,7 +215,9 @@ void LinkageView::mousePressEvent(QMouseEvent* event) {
 
 void LinkageView::mouseMoveEvent(QMouseEvent* event) {
   if (held_ == Grip::none) {
-    const bool over = known_ && pose() && (QLineF(grip(Grip::arm), event->position()).length() < 14 || QLineF(grip(Grip::horn), event->position()).length() < 14);
+    const bool over = known_ && pose() &&
+                      (QLineF(grip(Grip::arm), event->position()).length() < 14 ||
+                       QLineF(grip(Grip::horn), event->position()).length() < 14);
     setCursor(over ? Qt::PointingHandCursor : Qt::ArrowCursor);
     return;
   }
@@ -195,7 +225,8 @@ void LinkageView::mouseMoveEvent(QMouseEvent* event) {
   const auto bar = FourBar::of(linkage_);
   if (!bar) return;
   const QPointF root = held_ == Grip::arm ? f.at(0, linkage_.drop_m) : f.at(bar->base_m(), 0);
-  const double length = std::clamp(std::round(QLineF(root, event->position()).length() / f.scale * 2000) / 2000, least_m, most_m);
+  const double length =
+      std::clamp(std::round(QLineF(root, event->position()).length() / f.scale * 2000) / 2000, least_m, most_m);
   Q_EMIT dragged(held_ == Grip::arm ? length : linkage_.arm_m, held_ == Grip::horn ? length : linkage_.horn_m);
 }
 

@@ -6,15 +6,16 @@
 
 namespace rigging::app {
 
-/// The linkage from the side, to scale: servo, arm, rod, horn and surface, with what it does in degrees and millimetres. The holes of
-/// arm and horn can be dragged along them.
+/// The linkage from the side, to scale: servo, arm, rod, horn and surface, with what it does in degrees and
+/// millimetres. The holes of arm and horn can be dragged along them.
 class LinkageView : public QWidget {
   Q_OBJECT
  public:
   explicit LinkageView(QWidget* parent = nullptr);
   /// `pulse_us`: where the servo is sent.
   /// `origin`: where the linkage is known from, in a few words.
-  void set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us, const QString& origin);
+  void set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us,
+                   const QString& origin);
   void clear(const QString& words);
   enum class Grip { none, arm, horn };
   QPointF grip(Grip which) const;  ///< where it can be taken hold of

@@ -47,7 +47,8 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
     for (const Terminal& s : c->outputs) socket->addItem(QString::fromStdString(s.label), QString::fromStdString(s.id));
   socket->setCurrentIndex(socket->findData(QString::fromStdString(o.socket)));
   connect(socket, &QComboBox::activated, this, [this, socket, key = o.id, name] {
-    edit_output(key, tr("%1 plugged into %2").arg(name, socket->currentText()), [&](Output& out) { out.socket = socket->currentData().toString().toStdString(); });
+    edit_output(key, tr("%1 plugged into %2").arg(name, socket->currentText()),
+                [&](Output& out) { out.socket = socket->currentData().toString().toStdString(); });
   });
   socket->setFixedWidth(92);
   head->addWidget(socket);
@@ -58,7 +59,10 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
   reverse->setChecked(o.reversed);
   reverse->setToolTip(tr("Turns the whole output round: every command on it goes the other way"));
   connect(reverse, &QPushButton::clicked, this, [this, key = o.id](bool on) {
-    edit_output(key, on ? tr("Reversed %1").arg(QString::fromStdString(key)) : tr("%1 no longer reversed").arg(QString::fromStdString(key)), [&](Output& out) { out.reversed = on; });
+    edit_output(key,
+                on ? tr("Reversed %1").arg(QString::fromStdString(key))
+                   : tr("%1 no longer reversed").arg(QString::fromStdString(key)),
+                [&](Output& out) { out.reversed = on; });
   });
   head->addWidget(reverse);
 
@@ -67,7 +71,8 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
     if (a.output == o.id) answer = &a;
   int at = 0;
   const auto weight = [&](const QString& label, const char* key, double value, auto&& set, const QString& hint) {
-    auto* box = number_box(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)), tr("%1 weight of %2").arg(label, name), Look::instance().theme() == Theme::field ? 70 : 66);
+    auto* box = number_box(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)),
+                           tr("%1 weight of %2").arg(label, name), Look::instance().theme() == Theme::field ? 70 : 66);
     box->setRange(-150, 150);
     box->setDecimals(0);
     box->setSingleStep(5);
@@ -75,17 +80,20 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
     box->setValue(value * 100);
     box->setToolTip(hint);
     connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, set, label](double percent) {
-      edit_output(k, tr("%1 weight of %2 set to %3 %").arg(label, QString::fromStdString(k)).arg(percent), [&](Output& out) { set(out, percent / 100); });
+      edit_output(k, tr("%1 weight of %2 set to %3 %").arg(label, QString::fromStdString(k)).arg(percent),
+                  [&](Output& out) { set(out, percent / 100); });
     });
     // What answers what, how strongly.
     QString words = label;
     double share = 0;
     if (const auto axis = from_word<Axis>(key))
       for (const Effect& e : effects)
-        if (std::count(o.surfaces.begin(), o.surfaces.end(), e.surface) > 0) share += e.share[static_cast<std::size_t>(index_of(*axis))];
+        if (std::count(o.surfaces.begin(), o.surfaces.end(), e.surface) > 0)
+          share += e.share[static_cast<std::size_t>(index_of(*axis))];
     if (share > 0.005) words += tr(" · does %1 %").arg(100 * share, 0, 'f', 0);
     auto* caption = new QLabel(words);
-    caption->setToolTip(share > 0.005 ? tr("Of all %1 that the surfaces give together, ±30 %").arg(label.toLower()) : QString());
+    caption->setToolTip(share > 0.005 ? tr("Of all %1 that the surfaces give together, ±30 %").arg(label.toLower())
+                                      : QString());
     caption->setProperty("soft", true);
     caption->setFont(Look::instance().text(8.5));
     // Two commands beside each other: share and degrees of each.
@@ -93,16 +101,25 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
     ++at;
     grid->addWidget(caption, row, column, 1, 2);
     grid->addWidget(box, row + 1, column);
-    if (const auto command = from_word<MixCommand>(key); command && answer && answer->in_degrees) grid->addWidget(degrees(o, answer->surface, *command, name), row + 1, column + 1);
+    if (const auto command = from_word<MixCommand>(key); command && answer && answer->in_degrees)
+      grid->addWidget(degrees(o, answer->surface, *command, name), row + 1, column + 1);
   };
   for (const Axis axis : all_axes) {
     const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
     if (!served && o.mix.of(axis) == 0) continue;
     const QString hint = tr("Share of the travel for full %1").arg(QString::fromLatin1(word(axis).data()));
-    weight(QString::fromStdString(capital(std::string(word(axis)))), word(axis).data(), o.mix.of(axis), [axis](Output& out, double v) { out.mix.of(axis) = v; }, hint);
+    weight(
+        QString::fromStdString(capital(std::string(word(axis)))), word(axis).data(), o.mix.of(axis),
+        [axis](Output& out, double v) { out.mix.of(axis) = v; }, hint);
   }
-  if (o.surfaces.empty() || o.mix.throttle != 0) weight(tr("Throttle"), "throttle", o.mix.throttle, [](Output& out, double v) { out.mix.throttle = v; }, tr("1 to 100 %: closed to full"));
-  if (o.mix.flap != 0 || (!o.surfaces.empty() && o.surfaces.front().kind == SurfaceKind::flaperon)) weight(tr("Flap"), "flap", o.mix.flap, [](Output& out, double v) { out.mix.flap = v; }, tr("Droop with the flap channel"));
+  if (o.surfaces.empty() || o.mix.throttle != 0)
+    weight(
+        tr("Throttle"), "throttle", o.mix.throttle, [](Output& out, double v) { out.mix.throttle = v; },
+        tr("1 to 100 %: closed to full"));
+  if (o.mix.flap != 0 || (!o.surfaces.empty() && o.surfaces.front().kind == SurfaceKind::flaperon))
+    weight(
+        tr("Flap"), "flap", o.mix.flap, [](Output& out, double v) { out.mix.flap = v; },
+        tr("Droop with the flap channel"));
 
   pulse_ = new QLabel;
   pulse_->setFont(Look::instance().figures(9));
@@ -114,22 +131,27 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
 
 QWidget* OutputRow::degrees(const Output& o, Surface surface, MixCommand command, const QString& name) {
   const QString label = QString::fromLatin1(word(command).data());
-  auto* box = number_box(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(o.id), label), tr("Throw of %1 for full %2").arg(name, label), Look::instance().theme() == Theme::field ? 64 : 60);
+  auto* box =
+      number_box(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(o.id), label),
+                 tr("Throw of %1 for full %2").arg(name, label), Look::instance().theme() == Theme::field ? 64 : 60);
   box->setRange(0, 90);
   box->setDecimals(1);
   box->setSuffix(QStringLiteral(" °"));
   box->setValue(throw_for(document_.rig(), o, surface, command));
-  box->setToolTip(tr("Degrees at the surface for full %1: type them, and the weight is worked out, for both halves of a pair").arg(label));
-  connect(box, &QDoubleSpinBox::valueChanged, this, [this, box, surface, command, name, label, before = box->value()](double deg) {
-    auto wished = with_throw(document_.rig(), surface, command, deg);
-    if (!wished) {
-      const QSignalBlocker quiet(box);
-      box->setValue(before);
-      Q_EMIT refused(QString::fromStdString(wished.error().text()));
-      return;
-    }
-    document_.edit(std::move(*wished), tr("Full %1 gives %2 %3°").arg(label, name).arg(deg));
-  });
+  box->setToolTip(
+      tr("Degrees at the surface for full %1: type them, and the weight is worked out, for both halves of a pair")
+          .arg(label));
+  connect(box, &QDoubleSpinBox::valueChanged, this,
+          [this, box, surface, command, name, label, before = box->value()](double deg) {
+            auto wished = with_throw(document_.rig(), surface, command, deg);
+            if (!wished) {
+              const QSignalBlocker quiet(box);
+              box->setValue(before);
+              Q_EMIT refused(QString::fromStdString(wished.error().text()));
+              return;
+            }
+            document_.edit(std::move(*wished), tr("Full %1 gives %2 %3°").arg(label, name).arg(deg));
+          });
   return box;
 }
 
@@ -142,8 +164,10 @@ void OutputRow::edit_output(const std::string& id, const QString& label, const s
 }
 
 void OutputRow::show_state(const OutputState& state) {
-  pulse_->setText(QStringLiteral("%1 µs%2").arg(state.pulse_us, 0, 'f', 0).arg(state.saturated ? tr("\n▲ at its end") : QString()));
-  pulse_->setStyleSheet(state.saturated ? QStringLiteral("color: %1; font-weight: bold").arg(inks().ochre.name()) : QString());
+  pulse_->setText(
+      QStringLiteral("%1 µs%2").arg(state.pulse_us, 0, 'f', 0).arg(state.saturated ? tr("\n▲ at its end") : QString()));
+  pulse_->setStyleSheet(state.saturated ? QStringLiteral("color: %1; font-weight: bold").arg(inks().ochre.name())
+                                        : QString());
 }
 
 }  // namespace rigging::app

@@ -14,7 +14,9 @@ StickSquare::StickSquare(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("Roll and pitch stick"));
   setAccessibleDescription(tr("Drag, or use the arrow keys; Home centres"));
   setObjectName(QStringLiteral("stick_square"));
-  setToolTip(tr("Drag the stick. Hatched: there an output asks for more than its travel. Dotted: there half a full correction would be cut. Double-click centres."));
+  setToolTip(
+      tr("Drag the stick. Hatched: there an output asks for more than its travel. Dotted: there half a full correction "
+         "would be cut. Double-click centres."));
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -44,9 +46,14 @@ void StickSquare::paintEvent(QPaintEvent*) {
       Command c = command_;
       c.roll = 2 * (x + 0.5) / steps - 1;
       c.pitch = 2 * (y + 0.5) / steps - 1;
-      const int r = static_cast<int>((c.roll + 1) / 2 * Room::steps + 0.5), q = static_cast<int>((c.pitch + 1) / 2 * Room::steps + 0.5);
-      if (room_.at(r, q) < half_correction) p.fillRect(QRectF(box.left() + x * cell, box.top() + y * cell, cell + 0.5, cell + 0.5), QBrush(i.slate, Qt::Dense7Pattern));
-      if (std::any_of(rig_.outputs.begin(), rig_.outputs.end(), [&](const Output& o) { return !o.surfaces.empty() && o.mix.throttle == 0 && mixed(o, c).saturated; }))
+      const int r = static_cast<int>((c.roll + 1) / 2 * Room::steps + 0.5),
+                q = static_cast<int>((c.pitch + 1) / 2 * Room::steps + 0.5);
+      if (room_.at(r, q) < half_correction)
+        p.fillRect(QRectF(box.left() + x * cell, box.top() + y * cell, cell + 0.5, cell + 0.5),
+                   QBrush(i.slate, Qt::Dense7Pattern));
+      if (std::any_of(rig_.outputs.begin(), rig_.outputs.end(), [&](const Output& o) {
+            return !o.surfaces.empty() && o.mix.throttle == 0 && mixed(o, c).saturated;
+          }))
         p.fillRect(QRectF(box.left() + x * cell, box.top() + y * cell, cell + 0.5, cell + 0.5), hatch);
     }
   p.setPen(QPen(i.line, 1));
@@ -57,7 +64,8 @@ void StickSquare::paintEvent(QPaintEvent*) {
   p.drawRect(box);
   p.setRenderHint(QPainter::Antialiasing);
   // Stick back is nose up: back is down in the picture.
-  const QPointF at(box.center().x() + command_.roll * box.width() / 2, box.center().y() + command_.pitch * box.height() / 2);
+  const QPointF at(box.center().x() + command_.roll * box.width() / 2,
+                   box.center().y() + command_.pitch * box.height() / 2);
   p.setPen(QPen(i.sheet, 2));
   p.setBrush(i.teal);
   p.drawEllipse(at, 8, 8);
@@ -92,7 +100,8 @@ void StickSquare::keyPressEvent(QKeyEvent* event) {
     default: return QWidget::keyPressEvent(event);
   }
   const QRectF box = square();
-  drag({box.center().x() + std::clamp(roll, -1.0, 1.0) * box.width() / 2, box.center().y() + std::clamp(pitch, -1.0, 1.0) * box.height() / 2});
+  drag({box.center().x() + std::clamp(roll, -1.0, 1.0) * box.width() / 2,
+        box.center().y() + std::clamp(pitch, -1.0, 1.0) * box.height() / 2});
 }
 
 }  // namespace rigging::app

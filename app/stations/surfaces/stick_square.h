@@ -6,7 +6,8 @@
 
 namespace rigging::app {
 
-/// All stick positions of roll and pitch as a square. The point can be dragged; positions that saturate an output are hatched.
+/// All stick positions of roll and pitch as a square. The point can be dragged; positions that saturate an output are
+/// hatched.
 class StickSquare : public QWidget {
   Q_OBJECT
  public:

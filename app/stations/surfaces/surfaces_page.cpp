@@ -59,7 +59,10 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
     if (!preview_) return;
     const Linkage l = *preview_;
     preview_.reset();
-    document_.edit(with_linkage(document_.rig(), l), tr("Holes of the %1: arm %2, horn %3").arg(QString::fromStdString(surface_.spoken()), Units::instance().length(l.arm_m), Units::instance().length(l.horn_m)));
+    document_.edit(with_linkage(document_.rig(), l),
+                   tr("Holes of the %1: arm %2, horn %3")
+                       .arg(QString::fromStdString(surface_.spoken()), Units::instance().length(l.arm_m),
+                            Units::instance().length(l.horn_m)));
   });
   picture_ = new QStackedWidget;
   picture_->addWidget(view_);
@@ -107,12 +110,14 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   auto* share_row = new QHBoxLayout;
   auto* differential_label = new QLabel(tr("Down less by"));
   differential_ = number_box(QStringLiteral("differential"), tr("Aileron differential"), 64);
-  differential_->setToolTip(tr("How much less the down-going aileron moves than the up-going one: against yaw the wrong way"));
+  differential_->setToolTip(
+      tr("How much less the down-going aileron moves than the up-going one: against yaw the wrong way"));
   differential_->setRange(0, 100);
   differential_->setDecimals(0);
   differential_->setSuffix(QStringLiteral(" %"));
   connect(differential_, &QDoubleSpinBox::valueChanged, this, [this](double percent) {
-    if (!refreshing_) document_.edit(with_differential(document_.rig(), percent / 100), tr("Aileron differential %1 %").arg(percent));
+    if (!refreshing_)
+      document_.edit(with_differential(document_.rig(), percent / 100), tr("Aileron differential %1 %").arg(percent));
   });
   share_row->addWidget(new QLabel(tr("Too much:")));
   sharing_ = new QComboBox;
@@ -120,7 +125,10 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   sharing_->setMinimumContentsLength(7);
   sharing_->setObjectName(QStringLiteral("sharing"));
   sharing_->setAccessibleName(tr("What happens when commands ask for too much"));
-  for (const auto& [s, name] : {std::pair{Sharing::each_stops, tr("each output stops at its end")}, {Sharing::all_shrink, tr("all commands shrink alike")}, {Sharing::roll_first, tr("roll is kept")}, {Sharing::pitch_first, tr("pitch is kept")}})
+  for (const auto& [s, name] : {std::pair{Sharing::each_stops, tr("each output stops at its end")},
+                                {Sharing::all_shrink, tr("all commands shrink alike")},
+                                {Sharing::roll_first, tr("roll is kept")},
+                                {Sharing::pitch_first, tr("pitch is kept")}})
     sharing_->addItem(name, static_cast<int>(s));
   connect(sharing_, &QComboBox::activated, this, [this] {
     Rig rig = document_.rig();
@@ -138,9 +146,10 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   auto* keys = new QHBoxLayout;
   keys->setSpacing(4);
   side_keys_ = new QButtonGroup(this);
-  for (const auto& [side, name, id, hint] : {std::tuple{Side::mix, tr("Mix"), "side_mix", tr("How much of its travel each surface gives for a command")},
-                                             {Side::linkage, tr("Linkage"), "side_linkage", tr("Arm, rod and horn of one surface; holes; loads in the air")},
-                                             {Side::throws, tr("Throws"), "side_throws", tr("Read a surface with a gauge, centre it, set its ends")}}) {
+  for (const auto& [side, name, id, hint] :
+       {std::tuple{Side::mix, tr("Mix"), "side_mix", tr("How much of its travel each surface gives for a command")},
+        {Side::linkage, tr("Linkage"), "side_linkage", tr("Arm, rod and horn of one surface; holes; loads in the air")},
+        {Side::throws, tr("Throws"), "side_throws", tr("Read a surface with a gauge, centre it, set its ends")}}) {
     auto* key = new QPushButton(name);
     key->setObjectName(QLatin1String(id));
     key->setCheckable(true);
@@ -168,7 +177,9 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   auto* mix = new QVBoxLayout(mix_side);
   mix->setContentsMargins(0, 0, 0, 0);
   auto* explained = wrapping_words(9);
-  explained->setText(tr("Weights say what a command asks of an output. <b>Reverse</b> turns its servo round, with every command on it: for a servo that goes the wrong way, never for one command."));
+  explained->setText(
+      tr("Weights say what a command asks of an output. <b>Reverse</b> turns its servo round, with every command on "
+         "it: for a servo that goes the wrong way, never for one command."));
   explained->setProperty("soft", true);
   explained->setFixedWidth(384);
   mix->addWidget(explained);
@@ -231,7 +242,8 @@ void SurfacesPage::move_surfaces() {
   for (const auto& [surface, degrees] : intended_deflections(document_.rig(), command_)) deflections[surface] = degrees;
   view_->set_deflections(deflections);
   for (const Output& o : document_.rig().outputs)
-    if (const auto it = rows_.find(o.id); it != rows_.end()) it->second->show_state(mixed(o, shared(document_.rig().outputs, command_, document_.rig().sharing)));
+    if (const auto it = rows_.find(o.id); it != rows_.end())
+      it->second->show_state(mixed(o, shared(document_.rig().outputs, command_, document_.rig().sharing)));
 }
 
 void SurfacesPage::show_side(Side side) {
@@ -255,9 +267,13 @@ void SurfacesPage::choose_surface(Surface surface) {
 void SurfacesPage::draw_linkage() {
   const Output* o = document_.rig().output_of(surface_);
   if (!o || surface_.kind == SurfaceKind::motor) return sketch_->clear(tr("Choose a surface."));
-  const double pulse = throws_->state() == ThrowsPanel::State::reading ? throws_->pulse_us() : mixed(*o, shared(document_.rig().outputs, command_, document_.rig().sharing)).pulse_us;
+  const double pulse = throws_->state() == ThrowsPanel::State::reading
+                           ? throws_->pulse_us()
+                           : mixed(*o, shared(document_.rig().outputs, command_, document_.rig().sharing)).pulse_us;
   const double chord = chord_of(document_.rig(), surface_);
-  if (preview_ || !as_read_) return sketch_->set_linkage(preview_.value_or(linkage_of(document_.rig(), surface_)), *o, chord, pulse, document_.rig().linkage(surface_) ? tr("as measured") : tr("a usual linkage"));
+  if (preview_ || !as_read_)
+    return sketch_->set_linkage(preview_.value_or(linkage_of(document_.rig(), surface_)), *o, chord, pulse,
+                                document_.rig().linkage(surface_) ? tr("as measured") : tr("a usual linkage"));
   // Readings know better than the lengths, and which way the servo turns.
   Output turned = *o;
   if (as_read_->sense != rising_lifts(*o, surface_)) turned.reversed = !turned.reversed;
@@ -284,8 +300,10 @@ void SurfacesPage::refresh() {
   for (int i = 0; i < surface_box_->count(); ++i) shown << surface_box_->itemData(i).toString();
   if (shown != surfaces) {
     surface_box_->clear();
-    for (const QString& w : surfaces) surface_box_->addItem(QString::fromStdString(capital(surface_from_word(w.toStdString())->spoken())), w);
-    if (!surfaces.contains(QString::fromStdString(surface_.word())) && !surfaces.isEmpty()) surface_ = *surface_from_word(surfaces.front().toStdString());
+    for (const QString& w : surfaces)
+      surface_box_->addItem(QString::fromStdString(capital(surface_from_word(w.toStdString())->spoken())), w);
+    if (!surfaces.contains(QString::fromStdString(surface_.word())) && !surfaces.isEmpty())
+      surface_ = *surface_from_word(surfaces.front().toStdString());
     surface_box_->setCurrentIndex(surface_box_->findData(QString::fromStdString(surface_.word())));
     linkage_->show_surface(surface_);
     throws_->show_surface(surface_);
@@ -294,7 +312,10 @@ void SurfacesPage::refresh() {
   linkage_->refresh();
   throws_->refresh();
   differential_->setValue(100 * differential_of(rig));
-  const bool pair = std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) { return o.surfaces.size() == 1 && o.mix.roll != 0 && o.surfaces[0].side != rigging::Side::single && o.surfaces[0].kind != SurfaceKind::motor; });
+  const bool pair = std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) {
+    return o.surfaces.size() == 1 && o.mix.roll != 0 && o.surfaces[0].side != rigging::Side::single &&
+           o.surfaces[0].kind != SurfaceKind::motor;
+  });
   differential_->setVisible(pair);
   differential_->property("label").value<QWidget*>()->setVisible(pair);
   sharing_->setCurrentIndex(sharing_->findData(static_cast<int>(rig.sharing)));
@@ -306,16 +327,23 @@ void SurfacesPage::refresh() {
   const double share = document_.review().surfaces.saturated_share;
   const Room room = room_left(rig);
   int tight = 0;
-  for (const auto& row : room.left) tight += static_cast<int>(std::count_if(row.begin(), row.end(), [](double left) { return left < StickSquare::half_correction; }));
+  for (const auto& row : room.left)
+    tight += static_cast<int>(
+        std::count_if(row.begin(), row.end(), [](double left) { return left < StickSquare::half_correction; }));
   const double tight_share = static_cast<double>(tight) / ((Room::steps + 1) * (Room::steps + 1));
-  saturation_->setText((share <= 0 ? tr("No roll and pitch position saturates: holds.") : tr("%1 % of the stick square saturates (hatched).").arg(share * 100, 0, 'f', 0)) +
-                       (tight_share > share + 0.005 ? tr(" With half a full correction on top %1 % does (dotted).").arg(tight_share * 100, 0, 'f', 0) : QString()));
+  saturation_->setText(
+      (share <= 0 ? tr("No roll and pitch position saturates: holds.")
+                  : tr("%1 % of the stick square saturates (hatched).").arg(share * 100, 0, 'f', 0)) +
+      (tight_share > share + 0.005
+           ? tr(" With half a full correction on top %1 % does (dotted).").arg(tight_share * 100, 0, 'f', 0)
+           : QString()));
   // Rebuild only when something shown has changed, so that the keyboard keeps its place while weights are typed.
   std::string shape = rig.controller.kind;
   for (const Output& o : rig.outputs) {
     shape += "|" + o.id + o.socket + (o.reversed ? "r" : "");
     for (const Surface s : o.surfaces) shape += s.word();
-    for (const double w : {o.mix.roll, o.mix.pitch, o.mix.yaw, o.mix.throttle, o.mix.flap}) shape += "," + number_text(w, 4);
+    for (const double w : {o.mix.roll, o.mix.pitch, o.mix.yaw, o.mix.throttle, o.mix.flap})
+      shape += "," + number_text(w, 4);
   }
   for (const SurfaceAnswer& a : document_.review().surfaces.answers)
     for (const auto& ways : {a.positive_deg, a.negative_deg})

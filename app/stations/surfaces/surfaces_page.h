@@ -22,7 +22,8 @@ class LinkageView;
 class OutputRow;
 class ThrowsPanel;
 
-/// Does everything move the right way, by the right amount? Mixing and saturation, the linkage of each surface, and its throws as read.
+/// Does everything move the right way, by the right amount? Mixing and saturation, the linkage of each surface, and its
+/// throws as read.
 class SurfacesPage : public StationPage {
   Q_OBJECT
  public:
@@ -57,8 +58,8 @@ class SurfacesPage : public StationPage {
   QDoubleSpinBox* differential_;
   QWidget* surface_row_;
   Surface surface_;
-  std::optional<Linkage> preview_;  ///< while a hole is dragged
-  std::optional<Estimate> as_read_; ///< what the readings say of the linkage, when there are enough
+  std::optional<Linkage> preview_;   ///< while a hole is dragged
+  std::optional<Estimate> as_read_;  ///< what the readings say of the linkage, when there are enough
   QSlider *yaw_, *throttle_, *flap_;
   QLabel *saturation_, *refusal_;
   QScrollArea* area_;

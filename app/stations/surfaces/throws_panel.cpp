@@ -22,7 +22,8 @@ constexpr double levels[] = {0, -1, -0.5, 0.5, 1};  // the centre first: it is w
 
 }  // namespace
 
-ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* parent) : QWidget(parent), document_(document), bench_(bench) {
+ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
+    : QWidget(parent), document_(document), bench_(bench) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 4, 0);
   layout->setSpacing(6);
@@ -48,7 +49,8 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   unit_->addItem(tr("degrees, up positive"));
   unit_->addItem(QString());
   take_ = hinted_button(tr("Take this reading"), "throw_take", tr("Notes the reading and goes on"));
-  eyes_ = hinted_button(tr("Read the simulated gauge"), "throw_eyes", tr("Eyes on the simulated model, to a tenth of a degree"));
+  eyes_ = hinted_button(tr("Read the simulated gauge"), "throw_eyes",
+                        tr("Eyes on the simulated model, to a tenth of a degree"));
   entry->addWidget(value_, 0, 0);
   entry->addWidget(unit_, 0, 1);
   entry->addWidget(take_, 1, 0);
@@ -57,13 +59,17 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   answer_words_ = wrapping_words(10);
   answer_words_->setObjectName(QStringLiteral("throws_answer"));
   layout->addWidget(answer_words_);
-  hands_ = hinted_button(tr("Arm and rod are set"), "throw_hands", tr("The battery comes out first: a servo that moves pinches"));
-  set_ = hinted_button(tr("Set centre and ends"), "throw_set", tr("Into the rig; written to the controller with the next button"));
+  hands_ = hinted_button(tr("Arm and rod are set"), "throw_hands",
+                         tr("The battery comes out first: a servo that moves pinches"));
+  set_ = hinted_button(tr("Set centre and ends"), "throw_set",
+                       tr("Into the rig; written to the controller with the next button"));
   write_ = hinted_button(tr("Write to the controller"), "throw_write", tr("The board takes what the rig says"));
-  supply_ = hinted_button(tr("Battery in (simulated)"), "throw_supply", tr("The simulated servos stand still without it"));
+  supply_ =
+      hinted_button(tr("Battery in (simulated)"), "throw_supply", tr("The simulated servos stand still without it"));
   begin_ = hinted_button(tr("Read this surface"), "throw_begin", tr("Five readings: flush, both ends and half way"));
   record_centred_ = hinted_button(tr("Record: surfaces centred"), "record_centred", tr("All surfaces were read flush"));
-  record_throws_ = hinted_button(tr("Record: throws as wanted"), "record_throws", tr("All throws were read as wanted, left and right alike"));
+  record_throws_ = hinted_button(tr("Record: throws as wanted"), "record_throws",
+                                 tr("All throws were read as wanted, left and right alike"));
   layout->addWidget(supply_);
   for (QPushButton* b : {hands_, set_, write_, begin_}) {
     b->setProperty("main", true);
@@ -75,7 +81,8 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   layout->addWidget(record_centred_);
   layout->addWidget(record_throws_);
   layout->addStretch(1);
-  auto* gauges = hinted_button(tr("Print a throw gauge…"), "print_gauges", tr("Paper gauges for each chord, a level wedge and balance marks, true to scale"));
+  auto* gauges = hinted_button(tr("Print a throw gauge…"), "print_gauges",
+                               tr("Paper gauges for each chord, a level wedge and balance marks, true to scale"));
   layout->addWidget(gauges);
   connect(gauges, &QPushButton::clicked, this, &ThrowsPanel::gauges_asked);
 
@@ -164,7 +171,8 @@ void ThrowsPanel::drive_there() {
 }
 
 void ThrowsPanel::hold_sticks(const Command& c) {
-  for (const auto& [stick, at] : {std::pair{"roll", c.roll}, {"pitch", c.pitch}, {"yaw", c.yaw}}) bench_.stick(QLatin1String(stick), at);
+  for (const auto& [stick, at] : {std::pair{"roll", c.roll}, {"pitch", c.pitch}, {"yaw", c.yaw}})
+    bench_.stick(QLatin1String(stick), at);
 }
 
 void ThrowsPanel::let_go() {
@@ -210,7 +218,8 @@ void ThrowsPanel::finish() {
     else
       problem_ = QString::fromStdString(c.error().text());
   }
-  document_.edit(with_linkage(document_.rig(), l), tr("Throws of the %1 read").arg(QString::fromStdString(surface_.spoken())));
+  document_.edit(with_linkage(document_.rig(), l),
+                 tr("Throws of the %1 read").arg(QString::fromStdString(surface_.spoken())));
   refresh();
   Q_EMIT moved();
 }
@@ -229,7 +238,8 @@ void ThrowsPanel::by_hand() {
   Linkage l = worked_over(linkage_of(document_.rig(), surface_), *answer_);
   answer_->teeth = 0;
   answer_->clevis_turns = 0;
-  document_.edit(with_linkage(document_.rig(), l), tr("Arm and rod of the %1 set").arg(QString::fromStdString(surface_.spoken())));
+  document_.edit(with_linkage(document_.rig(), l),
+                 tr("Arm and rod of the %1 set").arg(QString::fromStdString(surface_.spoken())));
   refresh();
 }
 
@@ -253,8 +263,12 @@ void ThrowsPanel::set() {
 }
 
 void ThrowsPanel::record(MeasuredCheck check) {
-  const Rig proven = measured_proven(document_.rig(), document_.catalogue(), check, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), bench_.hands_connected());
-  if (!(proven == document_.rig())) document_.edit(proven, check == MeasuredCheck::surfaces_centred ? tr("Proof: surfaces centred and measured") : tr("Proof: throws as wanted"));
+  const Rig proven =
+      measured_proven(document_.rig(), document_.catalogue(), check,
+                      QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), bench_.hands_connected());
+  if (!(proven == document_.rig()))
+    document_.edit(proven, check == MeasuredCheck::surfaces_centred ? tr("Proof: surfaces centred and measured")
+                                                                    : tr("Proof: throws as wanted"));
 }
 
 void ThrowsPanel::refresh() {
@@ -270,21 +284,28 @@ void ThrowsPanel::refresh() {
   unit_->setItemText(1, tr("%1 at the edge, up positive").arg(Units::instance().length_unit()));
   value_->setDecimals(unit_->currentIndex() == 1 && !Units::instance().metric() ? 2 : 1);
   QString todo, remark, answer;
-  const auto moved_words = [&](double deg, const QString& way, const QString& other) { return tr("%1° %2").arg(n(std::abs(deg), 1), deg >= 0 ? way : other); };
+  const auto moved_words = [&](double deg, const QString& way, const QString& other) {
+    return tr("%1° %2").arg(n(std::abs(deg), 1), deg >= 0 ? way : other);
+  };
   if (!hinged) {
     todo = tr("Choose a surface.");
   } else if (reading) {
     const double at = levels[at_];
     const bool all = driven() || stick_reach(*o) > 0.999;
-    const QString place = at == 0 ? tr("its centre") : at == -1 ? (all ? tr("its low end") : tr("the lowest the sticks give")) : at == 1 ? (all ? tr("its high end") : tr("the highest the sticks give")) : tr("half way");
+    const QString place = at == 0    ? tr("its centre")
+                          : at == -1 ? (all ? tr("its low end") : tr("the lowest the sticks give"))
+                          : at == 1  ? (all ? tr("its high end") : tr("the highest the sticks give"))
+                                     : tr("half way");
     todo = tr("Read the %1 at %2: %3 µs.").arg(name, place, n(pulse_us(), 0));
-    const QString count = tr("Reading %1 of %2, against flush; down counts negative.").arg(at_ + 1).arg(std::size(levels));
+    const QString count =
+        tr("Reading %1 of %2, against flush; down counts negative.").arg(at_ + 1).arg(std::size(levels));
     if (drives) {
       remark = tr("The controller drives it there. ") + count;
     } else if (driven()) {
       remark = tr("The controller drives it there once it has supply: connect, battery in. ") + count;
     } else if (const auto hold = sticks_for(rig, *o, level())) {
-      remark = QString::fromStdString(spoken_sticks(*hold)) + tr(", in manual, throttle closed. ") + (supplied ? tr("The simulated hands do. ") : QString()) + count;
+      remark = QString::fromStdString(spoken_sticks(*hold)) + tr(", in manual, throttle closed. ") +
+               (supplied ? tr("The simulated hands do. ") : QString()) + count;
     } else {
       remark = QString::fromStdString(hold.error().text());
     }
@@ -292,10 +313,17 @@ void ThrowsPanel::refresh() {
     todo = tr("The readings of the %1 can't be used.").arg(name);
     remark = bench_.hands_connected() && !supplied ? tr("The battery is out: nothing moves.") : QString();
   } else if (const auto read = read_throws(rig, surface_); read && !answer_) {
-    todo = tr("The %1 reads %2 at neutral, %3, %4.").arg(name, std::abs(read->neutral_deg) < 0.05 ? tr("flush") : moved_words(read->neutral_deg, tr("up"), tr("down")), moved_words(read->up_deg, tr("up"), tr("down")), moved_words(read->down_deg, tr("down"), tr("up")));
+    todo = tr("The %1 reads %2 at neutral, %3, %4.")
+               .arg(name,
+                    std::abs(read->neutral_deg) < 0.05 ? tr("flush")
+                                                       : moved_words(read->neutral_deg, tr("up"), tr("down")),
+                    moved_words(read->up_deg, tr("up"), tr("down")), moved_words(read->down_deg, tr("down"), tr("up")));
   } else if (!answer_) {
     todo = tr("Read the %1 with a throw gauge.").arg(name);
-    remark = differs && drives ? tr("The board holds other settings than the rig: write first, so that it drives where the readings belong.") : tr("Five readings tell the real linkage: what the arm, the rod and the output have to change.");
+    remark = differs && drives
+                 ? tr("The board holds other settings than the rig: write first, so that it drives where the readings "
+                      "belong.")
+                 : tr("Five readings tell the real linkage: what the arm, the rod and the output have to change.");
   } else {
     todo = tr("What the readings say of the %1").arg(name);
   }
@@ -303,14 +331,31 @@ void ThrowsPanel::refresh() {
   if (answer_ && !reading) {
     QStringList lines;
     lines << tr("It stands %1° off at its centre.").arg(n(answer_->neutral_now_deg, 1));
-    if (answer_->teeth != 0) lines << tr("<b>Set the servo arm %1 %2 %3 the hinge.</b>").arg(std::abs(answer_->teeth)).arg(std::abs(answer_->teeth) == 1 ? tr("tooth") : tr("teeth"), answer_->teeth > 0 ? tr("toward") : tr("away from"));
-    if (answer_->clevis_turns != 0) lines << tr("<b>Make the rod %1 by %2 %3 of the clevis.</b>").arg(answer_->clevis_turns > 0 ? tr("longer") : tr("shorter"), n(std::abs(answer_->clevis_turns), 1), std::abs(answer_->clevis_turns) == 1 ? tr("turn") : tr("turns"));
+    if (answer_->teeth != 0)
+      lines << tr("<b>Set the servo arm %1 %2 %3 the hinge.</b>")
+                   .arg(std::abs(answer_->teeth))
+                   .arg(std::abs(answer_->teeth) == 1 ? tr("tooth") : tr("teeth"),
+                        answer_->teeth > 0 ? tr("toward") : tr("away from"));
+    if (answer_->clevis_turns != 0)
+      lines << tr("<b>Make the rod %1 by %2 %3 of the clevis.</b>")
+                   .arg(answer_->clevis_turns > 0 ? tr("longer") : tr("shorter"), n(std::abs(answer_->clevis_turns), 1),
+                        std::abs(answer_->clevis_turns) == 1 ? tr("turn") : tr("turns"));
     mechanical = answer_->teeth != 0 || answer_->clevis_turns != 0;
-    const bool moves = o && (std::abs(o->low_us - answer_->low_us) > 1 || std::abs(o->centre_us - answer_->centre_us) > 1 || std::abs(o->high_us - answer_->high_us) > 1);
+    const bool moves =
+        o && (std::abs(o->low_us - answer_->low_us) > 1 || std::abs(o->centre_us - answer_->centre_us) > 1 ||
+              std::abs(o->high_us - answer_->high_us) > 1);
     settings = !mechanical && (answer_->reverse || moves);
-    if (answer_->reverse) lines << tr("<b>Reverse %1</b>: a rising pulse moves this servo the other way than the output is set for. The mix stays as it is.").arg(QString::fromStdString(o->id));
-    if (moves) lines << (mechanical ? tr("Then low %1, centre %2, high %3 µs give %4° up and %5° down.") : tr("Low %1, centre %2, high %3 µs give %4° up and %5° down.")).arg(n(answer_->low_us, 0), n(answer_->centre_us, 0), n(answer_->high_us, 0), n(answer_->up_deg, 1), n(answer_->down_deg, 1));
-    if (!mechanical && !settings) lines << (answer_->limits.empty() ? tr("Nothing has to change.") : tr("Nothing more can be set."));
+    if (answer_->reverse)
+      lines << tr("<b>Reverse %1</b>: a rising pulse moves this servo the other way than the output is set for. The "
+                  "mix stays as it is.")
+                   .arg(QString::fromStdString(o->id));
+    if (moves)
+      lines << (mechanical ? tr("Then low %1, centre %2, high %3 µs give %4° up and %5° down.")
+                           : tr("Low %1, centre %2, high %3 µs give %4° up and %5° down."))
+                   .arg(n(answer_->low_us, 0), n(answer_->centre_us, 0), n(answer_->high_us, 0), n(answer_->up_deg, 1),
+                        n(answer_->down_deg, 1));
+    if (!mechanical && !settings)
+      lines << (answer_->limits.empty() ? tr("Nothing has to change.") : tr("Nothing more can be set."));
     for (const std::string& limit : answer_->limits) lines << QString::fromStdString(capital(limit)) + QLatin1Char('.');
     answer = lines.join(QStringLiteral("<br>"));
   }
@@ -320,7 +365,8 @@ void ThrowsPanel::refresh() {
   remark_->setVisible(!remark.isEmpty());
   answer_words_->setText(answer);
   answer_words_->setVisible(!answer.isEmpty());
-  caution_->setText(mechanical ? tr("Battery out before a finger goes near the arm.") : tr("Propeller off. Fingers clear of the linkage while it moves."));
+  caution_->setText(mechanical ? tr("Battery out before a finger goes near the arm.")
+                               : tr("Propeller off. Fingers clear of the linkage while it moves."));
   caution_->setVisible(mechanical || reading || supply_->isVisibleTo(this));
   entry_->setVisible(reading);
   eyes_->setVisible(bench_.hands_connected());
@@ -336,7 +382,10 @@ void ThrowsPanel::refresh() {
     const bool stands = m.standing.state == ProofState::fresh || m.standing.state == ProofState::provisional;
     QPushButton* b = m.check == MeasuredCheck::surfaces_centred ? record_centred_ : record_throws_;
     b->setVisible(!reading && m.holds && !stands);
-    proofs << tr("%1: %2").arg(QString::fromStdString(m.title), stands ? QString::fromLatin1(word(m.standing.state).data()) : m.holds ? tr("holds, not recorded") : QString::fromStdString(m.why_not));
+    proofs << tr("%1: %2").arg(QString::fromStdString(m.title), stands
+                                                                    ? QString::fromLatin1(word(m.standing.state).data())
+                                                                : m.holds ? tr("holds, not recorded")
+                                                                          : QString::fromStdString(m.why_not));
   }
   proofs_->setText(proofs.join(QStringLiteral(".\n")) + QLatin1Char('.'));
 }

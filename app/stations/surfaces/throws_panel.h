@@ -15,7 +15,8 @@ class QPushButton;
 
 namespace rigging::app {
 
-/// Reads a surface with a gauge at five places of its output, says what hands and settings have to change, and records what then holds.
+/// Reads a surface with a gauge at five places of its output, says what hands and settings have to change, and records
+/// what then holds.
 class ThrowsPanel : public QWidget {
   Q_OBJECT
  public:

@@ -42,7 +42,8 @@ QLabel* words(double points, const char* id) {
 
 }  // namespace
 
-WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent) : StationPage(document, parent), bench_(bench) {
+WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
+    : StationPage(document, parent), bench_(bench) {
   auto* page = new QVBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 8);
   page->setSpacing(6);
@@ -54,7 +55,9 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   plan_ = new QPushButton(tr("Plan the wiring"));
   plan_->setObjectName(QStringLiteral("plan_wiring"));
   plan_->setProperty("main", true);
-  plan_->setToolTip(tr("Gives every part and output its place so that no rule is broken and least is moved. What you keep by hand stays."));
+  plan_->setToolTip(
+      tr("Gives every part and output its place so that no rule is broken and least is moved. What you keep by hand "
+         "stays."));
   sheets_ = new QPushButton(tr("Plug list and drawing…"));
   sheets_->setObjectName(QStringLiteral("wiring_sheets"));
   head->addWidget(sheets_);
@@ -96,18 +99,22 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
     check->addWidget(b, 0, Qt::AlignTop);
     return b;
   };
-  battery_ = button(tr("Battery in"), "wiring_battery", tr("On the simulated bench. On a real one: propeller off, clear of its arc, every plug looked at"));
+  battery_ = button(tr("Battery in"), "wiring_battery",
+                    tr("On the simulated bench. On a real one: propeller off, clear of its arc, every plug looked at"));
   battery_->setCheckable(true);
-  inspect_ = button(tr("Look at it"), "lead_inspect", tr("Follow it from end to end on the simulated bench; battery and USB out"));
+  inspect_ = button(tr("Look at it"), "lead_inspect",
+                    tr("Follow it from end to end on the simulated bench; battery and USB out"));
   mend_ = button(tr("Put it right"), "lead_mend", tr("Plug it as planned on the simulated bench; battery and USB out"));
-  right_ = button(tr("It is right"), "lead_right", tr("Looked at and tried: recorded as a proof that goes stale when the lead changes"));
+  right_ = button(tr("It is right"), "lead_right",
+                  tr("Looked at and tried: recorded as a proof that goes stale when the lead changes"));
   page->addLayout(check);
 
   table_ = new QTableWidget;
   table_->setObjectName(QStringLiteral("loom"));
   table_->setAccessibleName(tr("Loom: every lead with both ends, length and gauge"));
   table_->setColumnCount(columns);
-  table_->setHorizontalHeaderLabels({tr("no."), tr("from"), tr("to"), tr("lead"), tr("length"), tr("gauge"), tr("remarks")});
+  table_->setHorizontalHeaderLabels(
+      {tr("no."), tr("from"), tr("to"), tr("lead"), tr("length"), tr("gauge"), tr("remarks")});
   table_->verticalHeader()->hide();
   table_->verticalHeader()->setDefaultSectionSize(22);
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -138,11 +145,15 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
     const Part* part = rig.part(far_end(*l, "controller")->part);
     for (Output& o : rig.outputs)
       if (t && t->kind == TerminalKind::output && o.socket == end.socket && part &&
-          (drives_motor(o) ? !part->surface : part->surface && rig.output_of(*part->surface) == &o) && servos_on(rig, document_.catalogue(), o.socket).size() < 2 &&
-          std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& other) { return other.socket == socket; }))
+          (drives_motor(o) ? !part->surface : part->surface && rig.output_of(*part->surface) == &o) &&
+          servos_on(rig, document_.catalogue(), o.socket).size() < 2 &&
+          std::none_of(rig.outputs.begin(), rig.outputs.end(),
+                       [&](const Output& other) { return other.socket == socket; }))
         o.socket = socket;
     end.socket = socket;
-    document_.edit(std::move(rig), tr("Lead %1 to %2").arg(QString::fromStdString(id), t ? QString::fromStdString(t->label) : QString::fromStdString(socket)));
+    document_.edit(std::move(rig), tr("Lead %1 to %2")
+                                       .arg(QString::fromStdString(id),
+                                            t ? QString::fromStdString(t->label) : QString::fromStdString(socket)));
   });
   connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
     if (refreshing_ || row < 0) return;
@@ -152,11 +163,15 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
     if (refreshing_ || (item->column() != length_column && item->column() != gauge)) return;
     const std::string id = table_->item(item->row(), number)->data(Qt::UserRole).toString().toStdString();
     bool ok = false;
-    const double shown = item->text().section(QLatin1Char(' '), 0, 0).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&ok);
+    const double shown =
+        item->text().section(QLatin1Char(' '), 0, 0).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&ok);
     const bool is_length = item->column() == length_column;
     const double value = is_length ? Units::instance().length_in(shown) : shown;
     if (!ok || (is_length ? value < 0.005 || value > 20 : value < 0 || value > 40)) {
-      say(tr("“%1” is no %2: %3 expected.").arg(item->text(), is_length ? tr("length") : tr("gauge"), is_length ? tr("a number of %1 from 5 mm to 20 m").arg(Units::instance().length_unit()) : tr("a number from 0 to 40 AWG")));
+      say(tr("“%1” is no %2: %3 expected.")
+              .arg(item->text(), is_length ? tr("length") : tr("gauge"),
+                   is_length ? tr("a number of %1 from 5 mm to 20 m").arg(Units::instance().length_unit())
+                             : tr("a number from 0 to 40 AWG")));
       shown_.clear();
       fill_table();
       return;
@@ -164,13 +179,21 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
     Rig rig = document_.rig();
     if (Lead* l = rig.lead(id)) {
       (is_length ? l->length_m : l->gauge_awg) = value;
-      document_.edit(std::move(rig), is_length ? tr("Length of lead %1").arg(QString::fromStdString(id)) : tr("Gauge of lead %1").arg(QString::fromStdString(id)));
+      document_.edit(std::move(rig), is_length ? tr("Length of lead %1").arg(QString::fromStdString(id))
+                                               : tr("Gauge of lead %1").arg(QString::fromStdString(id)));
     }
   });
-  connect(red_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(on ? tr("Red wire out of lead %1") : tr("Red wire back into lead %1"), [on](Lead& l) { l.plus_removed = on; }); });
-  connect(turned_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(tr("Plug of lead %1"), [on](Lead& l) { l.plug_turned = on; }); });
-  connect(pair_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(tr("Data pair of lead %1"), [on](Lead& l) { l.pair_turned = on; }); });
-  connect(fixed_, &QPushButton::clicked, this, [this](bool on) { edit_chosen(on ? tr("Lead %1 kept where it is") : tr("Lead %1 may be moved"), [on](Lead& l) { l.fixed = on; }); });
+  connect(red_, &QPushButton::clicked, this, [this](bool on) {
+    edit_chosen(on ? tr("Red wire out of lead %1") : tr("Red wire back into lead %1"),
+                [on](Lead& l) { l.plus_removed = on; });
+  });
+  connect(turned_, &QPushButton::clicked, this,
+          [this](bool on) { edit_chosen(tr("Plug of lead %1"), [on](Lead& l) { l.plug_turned = on; }); });
+  connect(pair_, &QPushButton::clicked, this,
+          [this](bool on) { edit_chosen(tr("Data pair of lead %1"), [on](Lead& l) { l.pair_turned = on; }); });
+  connect(fixed_, &QPushButton::clicked, this, [this](bool on) {
+    edit_chosen(on ? tr("Lead %1 kept where it is") : tr("Lead %1 may be moved"), [on](Lead& l) { l.fixed = on; });
+  });
   connect(battery_, &QPushButton::clicked, this, [this](bool on) { bench_.supply(false, on); });
   connect(inspect_, &QPushButton::clicked, this, [this] { bench_.inspect(view_->traced()); });
   connect(mend_, &QPushButton::clicked, this, [this] {
@@ -180,7 +203,9 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   });
   connect(right_, &QPushButton::clicked, this, [this] {
     const std::string id = view_->traced();
-    document_.edit(lead_proven(document_.rig(), id, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), bench_.hands_connected()), tr("Lead %1 looked at and tried").arg(QString::fromStdString(id)));
+    document_.edit(lead_proven(document_.rig(), id, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(),
+                               bench_.hands_connected()),
+                   tr("Lead %1 looked at and tried").arg(QString::fromStdString(id)));
   });
   connect(&bench_, &BenchLink::inspected, this, &WiringPage::seen_of);
   connect(&bench_, &BenchLink::board_sensed, this, &WiringPage::show_check);
@@ -211,8 +236,10 @@ void WiringPage::plan() {
   if (plan.changes == 0)
     words << tr("The plan changes nothing: everything has its place.");
   else
-    words << (plan.changes == 1 ? tr("One thing placed or moved.") : tr("%1 things placed or moved.").arg(plan.changes));
-  for (const Obstacle& o : plan.obstacles) words << QStringLiteral("%1 (%2).").arg(QString::fromStdString(o.what), QString::fromStdString(o.code));
+    words << (plan.changes == 1 ? tr("One thing placed or moved.")
+                                : tr("%1 things placed or moved.").arg(plan.changes));
+  for (const Obstacle& o : plan.obstacles)
+    words << QStringLiteral("%1 (%2).").arg(QString::fromStdString(o.what), QString::fromStdString(o.code));
   say(words.join(QLatin1Char(' ')));
   if (plan.rig != document_.rig()) document_.edit(plan.rig, tr("Wiring planned"));
 }
@@ -230,10 +257,16 @@ void WiringPage::choose(const std::string& lead) {
     fixed_->setChecked(l->fixed);
     QString why;
     for (const Choice& c : plan_wiring(document_.rig(), document_.catalogue()).choices)
-      if (far_end(*l, c.subject, c.end) && !c.end.empty() && why.isEmpty()) why = c.changed ? tr("the plan would put it at %1: %2").arg(QString::fromStdString(c.goes_to), QString::fromStdString(c.why)) : QString::fromStdString(c.why);
+      if (far_end(*l, c.subject, c.end) && !c.end.empty() && why.isEmpty())
+        why = c.changed ? tr("the plan would put it at %1: %2")
+                              .arg(QString::fromStdString(c.goes_to), QString::fromStdString(c.why))
+                        : QString::fromStdString(c.why);
     for (const LoomRow& row : document_.review().wiring.loom)
       if (row.lead == lead)
-        chosen_->setText(QStringLiteral("<b>%1 %2 → %3 %4</b>%5").arg(QString::fromStdString(capital(row.from)), QString::fromStdString(row.from_socket), QString::fromStdString(row.to), QString::fromStdString(row.to_socket), why.isEmpty() ? QString() : QStringLiteral(": ") + why.toHtmlEscaped()));
+        chosen_->setText(QStringLiteral("<b>%1 %2 → %3 %4</b>%5")
+                             .arg(QString::fromStdString(capital(row.from)), QString::fromStdString(row.from_socket),
+                                  QString::fromStdString(row.to), QString::fromStdString(row.to_socket),
+                                  why.isEmpty() ? QString() : QStringLiteral(": ") + why.toHtmlEscaped()));
     for (int row = 0; row < table_->rowCount(); ++row)
       if (table_->item(row, number)->data(Qt::UserRole).toString().toStdString() == lead) table_->selectRow(row);
   } else {
@@ -250,12 +283,15 @@ void WiringPage::seen_of(const std::string& lead, const Json& seen) {
   QStringList differs;
   const auto end = [&](const char* name, const LeadEnd& planned) {
     const auto it = seen.find(name);
-    if (it != seen.end() && it->is_object() && text_member(*it, "socket") != planned.socket) differs << tr("it sits in %1").arg(QString::fromStdString(text_member(*it, "label")));
+    if (it != seen.end() && it->is_object() && text_member(*it, "socket") != planned.socket)
+      differs << tr("it sits in %1").arg(QString::fromStdString(text_member(*it, "label")));
   };
   end("from", l->from);
   end("to", l->to);
-  if (flag_member(seen, "red_wire", true) == l->plus_removed) differs << (l->plus_removed ? tr("its red wire is in") : tr("its red wire is missing"));
-  if (flag_member(seen, "plug_turned", false) != l->plug_turned) differs << tr("a plug sits the wrong way round: plus and minus are exchanged");
+  if (flag_member(seen, "red_wire", true) == l->plus_removed)
+    differs << (l->plus_removed ? tr("its red wire is in") : tr("its red wire is missing"));
+  if (flag_member(seen, "plug_turned", false) != l->plug_turned)
+    differs << tr("a plug sits the wrong way round: plus and minus are exchanged");
   if (flag_member(seen, "pair_turned", false) != l->pair_turned) differs << tr("its data pair is turned");
   inspected_ = lead;
   seen_words_ = differs.isEmpty() ? tr("Seen: as planned.") : tr("Seen: %1.").arg(differs.join(tr(", and ")));
@@ -273,12 +309,25 @@ void WiringPage::show_check() {
   const LeadCard card = lead_card(document_.rig(), document_.catalogue(), *l);
   QString state = tr("not looked at yet");
   for (const LeadStatus& s : document_.review().leads)
-    if (s.lead == l->id && s.standing.state != ProofState::none) state = s.standing.state == ProofState::stale ? tr("gone stale") : tr("proven");
-  QString text = tr("<b>%1.</b> %2 <i>%3</i> Then: %4 Should show: %5").arg(QString::fromStdString(capital(state.toStdString())).toHtmlEscaped(), QString::fromStdString(card.before_power).toHtmlEscaped(), QString::fromStdString(card.cautions.front()).toHtmlEscaped(), QString::fromStdString(card.todo).toHtmlEscaped(), QString::fromStdString(card.expected).toHtmlEscaped());
+    if (s.lead == l->id && s.standing.state != ProofState::none)
+      state = s.standing.state == ProofState::stale ? tr("gone stale") : tr("proven");
+  QString text = tr("<b>%1.</b> %2 <i>%3</i> Then: %4 Should show: %5")
+                     .arg(QString::fromStdString(capital(state.toStdString())).toHtmlEscaped(),
+                          QString::fromStdString(card.before_power).toHtmlEscaped(),
+                          QString::fromStdString(card.cautions.front()).toHtmlEscaped(),
+                          QString::fromStdString(card.todo).toHtmlEscaped(),
+                          QString::fromStdString(card.expected).toHtmlEscaped());
   if (inspected_ == l->id) text += QStringLiteral(" <b>%1</b>").arg(seen_words_.toHtmlEscaped());
   if (bench_.controller_answers()) {
-    if (const auto port = bench_.ports().find(card.socket); port != bench_.ports().end()) text += QStringLiteral(" <b>%1</b>").arg(port->second ? tr("The board hears data there (simulated).") : tr("The board hears nothing there (simulated)."));
-    if (card.evidence == LeadEvidence::voltage_read && bench_.sight().battery) text += QStringLiteral(" <b>%1</b>").arg(bench_.battery_v() > 0 ? tr("The board reads %1 V (simulated).").arg(bench_.battery_v(), 0, 'f', 1) : tr("The board reads 0 V (simulated): wrong socket, or not plugged in."));
+    if (const auto port = bench_.ports().find(card.socket); port != bench_.ports().end())
+      text += QStringLiteral(" <b>%1</b>")
+                  .arg(port->second ? tr("The board hears data there (simulated).")
+                                    : tr("The board hears nothing there (simulated)."));
+    if (card.evidence == LeadEvidence::voltage_read && bench_.sight().battery)
+      text +=
+          QStringLiteral(" <b>%1</b>")
+              .arg(bench_.battery_v() > 0 ? tr("The board reads %1 V (simulated).").arg(bench_.battery_v(), 0, 'f', 1)
+                                          : tr("The board reads 0 V (simulated): wrong socket, or not plugged in."));
   }
   check_words_->setText(text);
   battery_->setChecked(bench_.sight().battery);
@@ -303,7 +352,9 @@ void WiringPage::fill_table() {
   refreshing_ = true;
   const Units& units = Units::instance();
   std::string shown = units.metric() ? "m" : "i";
-  for (const LoomRow& r : document_.review().wiring.loom) shown += r.lead + r.from + r.from_socket + r.to + r.to_socket + std::string(word(r.kind)) + number_text(r.length_m, 4) + number_text(r.awg, 1) + r.remarks;
+  for (const LoomRow& r : document_.review().wiring.loom)
+    shown += r.lead + r.from + r.from_socket + r.to + r.to_socket + std::string(word(r.kind)) +
+             number_text(r.length_m, 4) + number_text(r.awg, 1) + r.remarks;
   if (shown != shown_) {
     shown_ = shown;
     table_->setSortingEnabled(false);
@@ -311,7 +362,8 @@ void WiringPage::fill_table() {
     int row = 0;
     for (const LoomRow& r : document_.review().wiring.loom) {
       const auto set = [&](int column, QTableWidgetItem* item, bool editable = false) {
-        item->setFlags(editable ? Qt::ItemIsSelectable | Qt::ItemIsEnabled | Qt::ItemIsEditable : Qt::ItemIsSelectable | Qt::ItemIsEnabled);
+        item->setFlags(editable ? Qt::ItemIsSelectable | Qt::ItemIsEnabled | Qt::ItemIsEditable
+                                : Qt::ItemIsSelectable | Qt::ItemIsEnabled);
         table_->setItem(row, column, item);
       };
       auto* first = new NumberItem(row + 1, QString::number(row + 1));
@@ -320,7 +372,11 @@ void WiringPage::fill_table() {
       set(from, new QTableWidgetItem(QString::fromStdString(capital(r.from) + " · " + r.from_socket)));
       set(to, new QTableWidgetItem(QString::fromStdString(capital(r.to) + " · " + r.to_socket)));
       set(kind, new QTableWidgetItem(QString::fromStdString(spoken(word(r.kind)))));
-      set(length_column, new NumberItem(r.length_m, QStringLiteral("%1 %2").arg(units.length_out(r.length_m), 0, 'f', units.metric() ? 0 : 1).arg(units.length_unit())), true);
+      set(length_column,
+          new NumberItem(r.length_m, QStringLiteral("%1 %2")
+                                         .arg(units.length_out(r.length_m), 0, 'f', units.metric() ? 0 : 1)
+                                         .arg(units.length_unit())),
+          true);
       set(gauge, new NumberItem(r.awg, tr("%1 AWG").arg(r.awg, 0, 'f', 0)), true);
       set(remarks, new QTableWidgetItem(QString::fromStdString(r.remarks)));
       ++row;
@@ -342,12 +398,18 @@ void WiringPage::refresh() {
   const auto labels = [&](const std::vector<std::string>& ids) {
     QStringList l;
     for (const std::string& id : ids)
-      if (const Terminal* t = document_.controller() ? document_.controller()->terminal(id) : nullptr) l << QString::fromStdString(t->label);
+      if (const Terminal* t = document_.controller() ? document_.controller()->terminal(id) : nullptr)
+        l << QString::fromStdString(t->label);
     return l.join(QStringLiteral(", "));
   };
   if (!w.free_outputs.empty()) free << tr("Free outputs: %1.").arg(labels(w.free_outputs));
   if (!w.free_ports.empty()) free << tr("Free ports: %1.").arg(labels(w.free_ports));
-  if (w.power_pads > 0) free << tr("Power pads: %1 of %2 taken, ground pads: %3 of %4.").arg(w.power_pads_needed).arg(w.power_pads).arg(w.ground_pads_needed).arg(w.ground_pads);
+  if (w.power_pads > 0)
+    free << tr("Power pads: %1 of %2 taken, ground pads: %3 of %4.")
+                .arg(w.power_pads_needed)
+                .arg(w.power_pads)
+                .arg(w.ground_pads_needed)
+                .arg(w.ground_pads);
   for (const TimerGroup& g : w.groups)
     if (g.rates_hz.size() == 1) free << tr("Timer group %1 at %2 Hz.").arg(g.group).arg(g.rates_hz.front(), 0, 'f', 0);
   free_->setText(free.join(QLatin1Char(' ')));

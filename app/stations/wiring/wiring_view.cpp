@@ -15,11 +15,13 @@ constexpr double sheet_w = 200;  // millimetres of the drawing across the widget
 
 /// Leads keep their real colours in every theme; only minus turns light where the sheet is dark.
 QColor strand_ink(const QString& strand) {
-  if (strand == QLatin1String("minus")) return Look::instance().theme() == Theme::dark ? QColor("#B9A793") : QColor("#2B1D14");
+  if (strand == QLatin1String("minus"))
+    return Look::instance().theme() == Theme::dark ? QColor("#B9A793") : QColor("#2B1D14");
   if (strand == QLatin1String("plus")) return QColor("#B3261E");
   if (strand == QLatin1String("signal")) return QColor("#C28A12");
   if (strand == QLatin1String("transmit")) return inks().teal;
-  if (strand == QLatin1String("receive")) return Look::instance().theme() == Theme::dark ? QColor("#C588B2") : QColor("#7A3B69");
+  if (strand == QLatin1String("receive"))
+    return Look::instance().theme() == Theme::dark ? QColor("#C588B2") : QColor("#7A3B69");
   return inks().slate;
 }
 
@@ -28,7 +30,8 @@ QColor strand_ink(const QString& strand) {
 WiringView::WiringView(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
   setObjectName(QStringLiteral("wiring_view"));
   setAccessibleName(tr("Board, parts and leads"));
-  setToolTip(tr("Click a lead to trace it, drag its end at the board to another socket. Up and Down step through the leads."));
+  setToolTip(
+      tr("Click a lead to trace it, drag its end at the board to another socket. Up and Down step through the leads."));
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
 }
@@ -116,7 +119,8 @@ void WiringView::paintEvent(QPaintEvent*) {
     p.setBrush(inks().soft);
     p.drawPolygon(QPolygonF{m + QPointF(0, -22), m + QPointF(-5, -12), m + QPointF(5, -12)});
     p.setFont(Look::instance().text(9));
-    p.drawText(QRectF(board.left() + 34, m.y() + 24, board.width() - 68, 34), Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap, c ? QString::fromStdString(c->name) : QString());
+    p.drawText(QRectF(board.left() + 34, m.y() + 24, board.width() - 68, 34),
+               Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap, c ? QString::fromStdString(c->name) : QString());
   }
   for (const int pass : {0, 1})
     for (const WiringLayout::Curve& curve : layout_.curves) {
@@ -135,14 +139,16 @@ void WiringView::paintEvent(QPaintEvent*) {
         if (dim) ink.setAlphaF(0.22f);
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(ink, traced ? 2.2 : 1.7));
-        p.drawPath(path_of(curve, (static_cast<double>(k) - (static_cast<double>(curve.strands.size()) - 1) / 2) * 2.7));
+        p.drawPath(
+            path_of(curve, (static_cast<double>(k) - (static_cast<double>(curve.strands.size()) - 1) / 2) * 2.7));
       }
       if (curve.plus_removed || curve.crossed_wrongly) {
         const QPainterPath path = path_of(curve, 0);
         const QPointF at = path.pointAtPercent(0.5);
         const QString text = curve.plus_removed ? tr("red out") : tr("turned");
         p.setFont(Look::instance().text(8, true));
-        const QRectF box = QFontMetricsF(p.font()).boundingRect(text).translated(at + QPointF(6, -4)).adjusted(-3, -1, 3, 1);
+        const QRectF box =
+            QFontMetricsF(p.font()).boundingRect(text).translated(at + QPointF(6, -4)).adjusted(-3, -1, 3, 1);
         p.setPen(Qt::NoPen);
         p.setBrush(inks().sheet);
         p.drawRect(box);
@@ -161,7 +167,9 @@ void WiringView::paintEvent(QPaintEvent*) {
     p.drawRect(box);
     p.setPen(inks().ink);
     p.setFont(Look::instance().text(8.5, true));
-    p.drawText(box.adjusted(6, 2, -4, 0), Qt::AlignTop | Qt::AlignLeft, QFontMetrics(p.font()).elidedText(QString::fromStdString(capital(b.name)), Qt::ElideMiddle, static_cast<int>(box.width()) - 10));
+    p.drawText(box.adjusted(6, 2, -4, 0), Qt::AlignTop | Qt::AlignLeft,
+               QFontMetrics(p.font()).elidedText(QString::fromStdString(capital(b.name)), Qt::ElideMiddle,
+                                                 static_cast<int>(box.width()) - 10));
   }
   for (const WiringLayout::Spot& s : layout_.spots) {
     const QPointF at = on_screen(s.x, s.y);
@@ -173,7 +181,8 @@ void WiringView::paintEvent(QPaintEvent*) {
       p.setPen(inks().soft);
       const QString label = QString::fromStdString(s.label);
       if (s.out_x != 0)
-        p.drawText(QRectF(s.out_x > 0 ? at.x() - 128 : at.x() + 6, at.y() - 8, 122, 16), (s.out_x > 0 ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, label);
+        p.drawText(QRectF(s.out_x > 0 ? at.x() - 128 : at.x() + 6, at.y() - 8, 122, 16),
+                   (s.out_x > 0 ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, label);
       else
         p.drawText(QRectF(at.x() - 40, at.y() + 17, 80, 16), Qt::AlignCenter, label);
       continue;
@@ -185,11 +194,13 @@ void WiringView::paintEvent(QPaintEvent*) {
       p.drawEllipse(box);
     else
       p.drawRect(box);
-    if (const auto severity = conflict_at(s.terminal)) Look::instance().draw_severity(p, box.adjusted(-1, -1, 1, 1), *severity);
+    if (const auto severity = conflict_at(s.terminal))
+      Look::instance().draw_severity(p, box.adjusted(-1, -1, 1, 1), *severity);
     p.setPen(inks().ink);
     const QString label = QString::fromStdString(s.label);
     if (s.out_x != 0)
-      p.drawText(QRectF(s.out_x > 0 ? at.x() - 74 : at.x() + 9, at.y() - 8, 65, 16), (s.out_x > 0 ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, label);
+      p.drawText(QRectF(s.out_x > 0 ? at.x() - 74 : at.x() + 9, at.y() - 8, 65, 16),
+                 (s.out_x > 0 ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, label);
     else
       p.drawText(QRectF(at.x() - 30, s.out_y > 0 ? at.y() - 22 : at.y() + 7, 60, 14), Qt::AlignCenter, label);
   }
@@ -234,7 +245,9 @@ void WiringView::mouseMoveEvent(QMouseEvent* e) {
     return;
   }
   const auto* spot = layout_.nearest_board_spot(at.x() / scale_, at.y() / scale_, 3.2);
-  setCursor(spot && !lead_at_socket(spot->terminal).empty() ? Qt::OpenHandCursor : curve_at(at) ? Qt::PointingHandCursor : Qt::ArrowCursor);
+  setCursor(spot && !lead_at_socket(spot->terminal).empty() ? Qt::OpenHandCursor
+            : curve_at(at)                                  ? Qt::PointingHandCursor
+                                                            : Qt::ArrowCursor);
 }
 
 void WiringView::mouseReleaseEvent(QMouseEvent*) {
@@ -253,7 +266,8 @@ void WiringView::keyPressEvent(QKeyEvent* e) {
   if ((e->key() != Qt::Key_Up && e->key() != Qt::Key_Down) || leads.empty()) return QWidget::keyPressEvent(e);
   const auto it = std::find_if(leads.begin(), leads.end(), [&](const Lead& l) { return l.id == traced_; });
   const auto n = static_cast<std::ptrdiff_t>(leads.size());
-  const std::ptrdiff_t at = it == leads.end() ? (e->key() == Qt::Key_Down ? 0 : n - 1) : (it - leads.begin() + (e->key() == Qt::Key_Down ? 1 : n - 1)) % n;
+  const std::ptrdiff_t at = it == leads.end() ? (e->key() == Qt::Key_Down ? 0 : n - 1)
+                                              : (it - leads.begin() + (e->key() == Qt::Key_Down ? 1 : n - 1)) % n;
   traced_ = leads[static_cast<std::size_t>(at)].id;
   Q_EMIT picked(traced_);
   update();

@@ -7,8 +7,8 @@
 
 namespace rigging::app {
 
-/// The board with its sockets and pads, the parts around it, and the leads between in their colours. A lead can be traced, and its end at
-/// the board dragged to another socket.
+/// The board with its sockets and pads, the parts around it, and the leads between in their colours. A lead can be
+/// traced, and its end at the board dragged to another socket.
 class WiringView : public QWidget {
   Q_OBJECT
  public:
