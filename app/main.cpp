@@ -7,6 +7,8 @@
 #include <cstdio>
 #include <iostream>
 
+#include "base/data_folder.h"
+#include "base/units.h"
 #include "look/look.h"
 #include "shell/main_window.h"
 #include "shell/screenshots.h"
@@ -16,31 +18,40 @@ int main(int argc, char** argv) {
   since_start.start();
   using namespace rigging;
   using namespace rigging::app;
-  QApplication application(argc, argv);
-  QApplication::setApplicationName(QStringLiteral("rigging"));
-  QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
-  QApplication::setStyle(QStringLiteral("Fusion"));
-  Look::instance();
-
+  QCoreApplication::setApplicationName(QStringLiteral("rigging"));
+  QCoreApplication::setApplicationVersion(QStringLiteral(RIGGING_VERSION));
+  const auto option = [](const char* name, const char* words, const char* value = "", const QString& usual = {}) {
+    return QCommandLineOption(QLatin1String(name), QLatin1String(words), QLatin1String(value), usual);
+  };
+  const QCommandLineOption demo = option("demo", "Open the demo aircraft with the simulated bench running"),
+                           seed = option("seed", "Draw of the demo's hidden faults", "N", QStringLiteral("8")),
+                           shots = option("screenshots", "Write a PNG of each view into a folder and leave", "FOLDER"),
+                           data =
+                               option("data", "Data folder", "FOLDER", QString::fromStdString(data_folder().string())),
+                           units = option("units", "metric or imperial", "UNITS", QStringLiteral("metric")),
+                           first_paint =
+                               option("time-first-paint", "Print the time to the first painted window and leave");
   QCommandLineParser parser;
   parser.setApplicationDescription(
       QStringLiteral("Bench companion for flight controllers and stabilizers in fixed-wing models"));
   parser.addHelpOption();
   parser.addVersionOption();
   parser.addPositionalArgument(QStringLiteral("RIG"), QStringLiteral("Rig file to open"), QStringLiteral("[RIG]"));
-  const QCommandLineOption demo(QStringLiteral("demo"),
-                                QStringLiteral("Open the demo aircraft with the simulated bench running"));
-  const QCommandLineOption seed(QStringLiteral("seed"), QStringLiteral("Draw of the demo's hidden faults"),
-                                QStringLiteral("N"), QStringLiteral("8"));
-  const QCommandLineOption shots(QStringLiteral("screenshots"),
-                                 QStringLiteral("Write a PNG of each view into a folder and leave"),
-                                 QStringLiteral("FOLDER"));
-  const QCommandLineOption data(QStringLiteral("data"), QStringLiteral("Data folder"), QStringLiteral("FOLDER"),
-                                QStringLiteral(RIGGING_DATA_DIR));
-  const QCommandLineOption first_paint(QStringLiteral("time-first-paint"),
-                                       QStringLiteral("Print the time to the first painted window and leave"));
-  for (const auto& option : {demo, seed, shots, data, first_paint}) parser.addOption(option);
-  parser.process(application);
+  for (const auto& o : {demo, seed, shots, data, units, first_paint}) parser.addOption(o);
+  {
+    // Questions about the program itself are answered without a display.
+    const QCoreApplication plain(argc, argv);
+    parser.process(plain);
+  }
+  QApplication application(argc, argv);
+  QApplication::setStyle(QStringLiteral("Fusion"));
+  if (parser.value(units) == QLatin1String("imperial"))
+    set_unit_system(UnitSystem::imperial);
+  else if (parser.value(units) != QLatin1String("metric")) {
+    std::cerr << "rigging: --units " << parser.value(units).toStdString() << "; expected metric or imperial\n";
+    return 2;
+  }
+  Look::instance();
 
   auto catalogue = load_catalogue((parser.value(data) + QStringLiteral("/catalogue")).toStdString());
   if (!catalogue) {

@@ -3,6 +3,7 @@
 #include <Eigen/Dense>
 #include <unsupported/Eigen/NonLinearOptimization>
 
+#include "base/json.h"
 #include "rig/rig_file.h"
 #include "surfaces/surfaces.h"
 
@@ -76,7 +77,7 @@ void centring_of_a_surface(benchmark::State& state) {
   o.surfaces = {*surface_from_word("elevator")};
   o.mix.pitch = 1;
   for (const double us : {1000.0, 1250.0, 1500.0, 1750.0, 2000.0})
-    l.readings.push_back({us, -3.0 + (us - 1500) * 0.06, Json::object()});
+    l.readings.push_back({us, -3.0 + (us - 1500) * 0.06, {}});
   for (auto _ : state) benchmark::DoNotOptimize(centre(l, o));
 }
 BENCHMARK(centring_of_a_surface)->Unit(benchmark::kMicrosecond);

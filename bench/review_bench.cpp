@@ -1,5 +1,6 @@
 #include <benchmark/benchmark.h>
 
+#include "base/json.h"
 #include "direction/from_rig.h"
 #include "link/client.h"
 #include "ports.h"

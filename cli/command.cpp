@@ -1,5 +1,7 @@
 #include "command.h"
 
+#include "base/json.h"
+
 #include <iostream>
 
 namespace rigging::cli {

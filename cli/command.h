@@ -3,6 +3,7 @@
 #include <CLI/CLI.hpp>
 
 #include "base/json.h"
+#include "base/units.h"
 
 namespace rigging::cli {
 
@@ -11,6 +12,7 @@ enum ExitStatus { good = 0, found_wrong = 1, not_understood = 2, internal_fault 
 /// What all commands share. A command's callback sets `status`.
 struct Session {
   bool json = false;
+  std::string units = "metric";
   int status = good;
 
   /// Prints the error on one line of standard error and sets the status.

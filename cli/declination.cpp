@@ -1,6 +1,8 @@
 #include <iostream>
 #include <memory>
 
+#include "base/data_folder.h"
+#include "base/json.h"
 #include "base/number.h"
 #include "command.h"
 #include "earth/magnetic_model.h"
@@ -23,7 +25,7 @@ void add_declination(CLI::App& app, Session& session) {
   command->callback([&session, place] {
     const auto year = decimal_year(place->date);
     if (!year) return session.refuse(year.error());
-    const auto model = MagneticModel::load(std::string(RIGGING_DATA_DIR) + "/magnetic/wmm2025.csv");
+    const auto model = MagneticModel::load(data_folder() / "magnetic" / "wmm2025.csv");
     if (!model) return session.refuse(model.error());
     const auto f = model->field(place->latitude, place->longitude, place->altitude_km, *year);
     if (!f) return session.refuse(f.error());

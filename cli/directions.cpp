@@ -1,6 +1,7 @@
 #include <iostream>
 #include <memory>
 
+#include "base/json.h"
 #include "command.h"
 #include "direction/reason.h"
 

@@ -2,6 +2,8 @@
 
 #include <memory>
 
+#include "base/data_folder.h"
+#include "base/json.h"
 #include "rig/rig_file.h"
 
 namespace rigging::cli {
@@ -9,7 +11,7 @@ namespace rigging::cli {
 Result<Opened> open(const std::string& file) {
   auto rig = load_rig(file);
   if (!rig) return tl::make_unexpected(rig.error());
-  auto catalogue = load_catalogue(std::string(RIGGING_DATA_DIR) + "/catalogue");
+  auto catalogue = load_catalogue(data_folder() / "catalogue");
   if (!catalogue) return tl::make_unexpected(catalogue.error());
   if (const auto own = own_parts_path(file); std::filesystem::exists(own))
     if (const auto ok = add_own_parts(*catalogue, own); !ok) return tl::make_unexpected(ok.error());

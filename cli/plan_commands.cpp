@@ -1,11 +1,13 @@
 #include <iostream>
 #include <memory>
 
+#include "base/json.h"
 #include "base/number.h"
+#include "base/units.h"
 #include "command.h"
 #include "fit/fit.h"
 #include "opened.h"
-#include "paper.h"
+#include "pdf.h"
 #include "power/power.h"
 #include "review/review.h"
 #include "rig/rig_file.h"
@@ -38,9 +40,7 @@ void power(const Opened& o, const WhatIf& what_if, Session& session) {
     for (const SourceReport& s : r.sources)
       std::cout << capital(s.name) << (s.battery ? "" : " on the " + s.rail) << ": " << s.verdict << '\n';
     for (const Figure& f : r.figures())
-      std::cout << "  " << f.name << ": " << number_text(f.value, 2) << ' ' << f.unit
-                << (f.least ? " (" + number_text(*f.least, 2) + " to " + number_text(*f.most, 2) + ")" : "") << "  = "
-                << f.formula << '\n';
+      std::cout << "  " << f.name << ": " << figure_text(f) << "  = " << f.formula << '\n';
     for (const std::string& e : r.explanations) std::cout << "  " << e << '\n';
     if (r.advice) std::cout << r.advice->words << '\n';
     return;
@@ -125,18 +125,16 @@ void fit(const Opened& o, Session& session) {
   const FitReport r = analyze_fit(o.rig, o.catalogue, analyze_airframe(o.rig), analyze_power(o.rig, o.catalogue));
   const Balance& b = r.balance;
   if (!session.json) {
-    for (const Figure& f : r.figures())
-      std::cout << f.name << ": " << number_text(f.value, 3) << ' ' << f.unit << "  = " << f.formula << '\n';
-    std::cout << "Allowed " << number_text(b.band_front_m, 3) << " to " << number_text(b.band_back_m, 3)
-              << " m behind the nose" << (b.complete ? "" : " (something has no mass or place yet)") << '\n';
+    for (const Figure& f : r.figures()) std::cout << f.name << ": " << figure_text(f) << "  = " << f.formula << '\n';
+    std::cout << "Allowed " << length_text(b.band_front_m) << " to " << length_text(b.band_back_m) << " behind the nose"
+              << (b.complete ? "" : " (something has no mass or place yet)") << '\n';
     std::cout << "To the wanted point: " << b.to_wanted.words << "\nFor the first flight: " << b.to_first_flight.words
               << '\n';
     if (!b.lateral_advice.empty()) std::cout << b.lateral_advice << '\n';
     for (const CompassReport& c : r.compasses)
       for (const CompassPath& p : c.paths)
-        std::cout << "  " << p.path.name << ": " << number_text(p.path.amps, 1) << " A at "
-                  << number_text(1000 * p.distance_m, 0) << " mm, " << number_text(p.error_deg, 2) << "°; keep "
-                  << number_text(1000 * p.least_distance_m, 0) << " mm\n";
+        std::cout << "  " << p.path.name << ": " << number_text(p.path.amps, 1) << " A at " << length_text(p.distance_m)
+                  << ", " << number_text(p.error_deg, 2) << "°; keep " << length_text(p.least_distance_m) << '\n';
     for (const Squeeze& s : r.squeezes) std::cout << s.words << '\n';
     for (const ToGet& t : r.to_get) std::cout << "  " << t.count << " × " << t.what << " (" << t.why << ")\n";
     return;
@@ -214,7 +212,7 @@ void wiring(const Opened& o, Session& session) {
   if (!session.json) {
     for (const LoomRow& row : r.loom)
       std::cout << row.lead << ": " << row.from << " " << row.from_socket << " to " << row.to << " " << row.to_socket
-                << ", " << spoken(word(row.kind)) << ", " << number_text(1000 * row.length_m, 0) << " mm, "
+                << ", " << spoken(word(row.kind)) << ", " << length_text(row.length_m) << ", "
                 << number_text(row.awg, 0) << " AWG" << (row.remarks.empty() ? "" : ", " + row.remarks) << '\n';
     return;
   }

@@ -2,6 +2,8 @@
 #include <memory>
 
 #include "airframe/kinds.h"
+#include "base/data_folder.h"
+#include "base/json.h"
 #include "base/number.h"
 #include "command.h"
 #include "direction/from_rig.h"
@@ -45,9 +47,7 @@ void airframe(const Opened& o, Session& session) {
   }
   std::cout << facts_of(o.rig.airframe.kind).name << '\n';
   for (const Figure& f : r.figures()) {
-    std::cout << "  " << f.name << ": " << number_text(f.value, 3) << ' ' << f.unit;
-    if (f.least) std::cout << " (" << number_text(*f.least, 3) << " to " << number_text(*f.most, 3) << ")";
-    std::cout << "  = " << f.formula << '\n';
+    std::cout << "  " << f.name << ": " << figure_text(f) << "  = " << f.formula << '\n';
   }
 }
 
@@ -208,7 +208,7 @@ void add_rig_commands(CLI::App& app, Session& session) {
   create->callback([&session, fresh] {
     const auto kind = from_word<AirframeKind>(fresh->kind);
     if (!kind) return session.refuse({"--kind", "unknown word \"" + fresh->kind + "\"", word_choice<AirframeKind>()});
-    const auto catalogue = load_catalogue(std::string(RIGGING_DATA_DIR) + "/catalogue");
+    const auto catalogue = load_catalogue(data_folder() / "catalogue");
     if (!catalogue) return session.refuse(catalogue.error());
     const ControllerClass* controller = catalogue->controller(fresh->controller);
     if (!controller)

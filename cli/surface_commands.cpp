@@ -4,7 +4,9 @@
 #include <memory>
 
 #include "base/find.h"
+#include "base/json.h"
 #include "base/number.h"
+#include "base/units.h"
 #include "command.h"
 #include "opened.h"
 #include "proof/measured_checks.h"
@@ -92,8 +94,8 @@ void linkage(const Opened& o, const LinkageOptions& options, Session& session) {
     if (!session.json) {
       std::cout << l.surface.spoken() << ": " << number_text(curve->most_up_deg, 1) << "° up, "
                 << number_text(curve->most_down_deg, 1) << "° down ("
-                << number_text(1000 * throw_m(chord, curve->most_up_deg), 1) << " and "
-                << number_text(1000 * throw_m(chord, curve->most_down_deg), 1) << " mm), up to down "
+                << length_text(throw_m(chord, curve->most_up_deg), 1) << " and "
+                << length_text(throw_m(chord, curve->most_down_deg), 1) << "), up to down "
                 << number_text(curve->differential, 2) << '\n';
       for (const LinkageProblem& p : curve->problems) std::cout << "  " << p.words << '\n';
       for (const Json& p : line["points"])
@@ -226,7 +228,7 @@ void throws(const Opened& o, const ThrowsOptions& options, Session& session) {
       if (!us || !value || *us < 500 || *us > 2500)
         return session.refuse({"--read " + read, "not understood",
                                "PULSE:VALUE with VALUE in deg or mm, up positive, e.g. 1000:-18.5deg"});
-      l->readings.push_back({*us, mm ? throw_deg(chord_of(rig, *surface), *value / 1000) : *value, Json::object()});
+      l->readings.push_back({*us, mm ? throw_deg(chord_of(rig, *surface), *value / 1000) : *value, {}});
     }
   }
   Json json{{"surfaces", Json::array()}, {"checks", Json::array()}};

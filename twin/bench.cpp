@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/json.h"
 #include "direction/from_rig.h"
 
 namespace rigging::twin {

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <random>
 
+#include "base/json.h"
 #include "wiring/wiring.h"
 
 namespace rigging::twin {

@@ -11,6 +11,8 @@
 #include <fstream>
 #include <iostream>
 
+#include "base/data_folder.h"
+#include "base/json.h"
 #include "direction/from_rig.h"
 #include "direction/reason.h"
 #include "ports.h"
@@ -86,7 +88,7 @@ class Listener {
 };
 
 struct Options {
-  std::string rig, sockets, store, data = RIGGING_DATA_DIR, firmware = "0.9.2";
+  std::string rig, sockets, store, data = data_folder().string(), firmware = "0.9.2";
   std::vector<std::string> faults, lead_faults;
   int random = 0, random_leads = 0;
   unsigned seed = 1;

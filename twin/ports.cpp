@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "base/json.h"
 #include "link/client.h"
 
 namespace rigging::twin {

@@ -1,5 +1,7 @@
 #include "bench/bench_link.h"
 
+#include "base/json.h"
+
 #include <QCoreApplication>
 #include <QFileInfo>
 

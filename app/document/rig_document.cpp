@@ -6,6 +6,7 @@
 #include <QUuid>
 #include <csignal>
 
+#include "base/json.h"
 #include "rig/rig_file.h"
 
 namespace rigging::app {
@@ -62,6 +63,11 @@ void RigDocument::redo() {
   history_.redo();
   update();
   autosave_.start();
+  Q_EMIT changed();
+}
+
+void RigDocument::say_again() {
+  update();
   Q_EMIT changed();
 }
 
@@ -131,9 +137,7 @@ void RigDocument::write_recovery_copy() {
                          .arg(QUuid::createUuid().toString(QUuid::Id128).left(8));
   QDir().mkpath(recovery_folder_);
   // The file it belongs to travels in the copy itself: one file, one write, nothing to get out of step.
-  Rig copy = rig();
-  copy.extra["recovered_from"] = path_.toStdString();
-  (void)save_rig(copy, native(recovery_path()));
+  (void)save_copy({rig(), path_.toStdString()}, native(recovery_path()));
 }
 
 void RigDocument::drop_recovery_copy() {
@@ -146,8 +150,8 @@ QList<RigDocument::Leftover> RigDocument::leftovers() const {
   for (const QFileInfo& info :
        QDir(recovery_folder_).entryInfoList({QStringLiteral("*.rig.json")}, QDir::Files, QDir::Time)) {
     if (still_running(info.filePath())) continue;
-    if (const auto rig = load_rig(native(info.filePath())))
-      found.append({info.filePath(), QString::fromStdString(text_member(rig->extra, "recovered_from"))});
+    if (const auto copy = load_copy(native(info.filePath())))
+      found.append({info.filePath(), QString::fromStdString(copy->of)});
   }
   return found;
 }
@@ -155,7 +159,6 @@ QList<RigDocument::Leftover> RigDocument::leftovers() const {
 Result<void> RigDocument::recover(const Leftover& leftover) {
   auto rig = load_rig(native(leftover.copy));
   if (!rig) return tl::make_unexpected(rig.error());
-  rig->extra.erase("recovered_from");
   if (!leftover.of.isEmpty() && QFileInfo::exists(leftover.of)) {
     if (auto ok = open(leftover.of); !ok) return ok;
     edit(std::move(*rig), tr("Recovered unsaved work"));

@@ -31,6 +31,9 @@ class RigDocument : public QObject {
   void undo();
   void redo();
 
+  /// The words of the reports follow another choice of units.
+  void say_again();
+
   Result<void> open(const QString& path);
   void start_new(Rig rig);
   Result<void> save(const QString& path);

@@ -8,11 +8,11 @@
 #include <cmath>
 #include <numbers>
 
+#include "base/angle.h"
 #include "look/look.h"
 
 namespace rigging::app {
 namespace {
-constexpr double rad = std::numbers::pi / 180;
 
 QColor blended(QColor a, QColor b, double share) {
   const auto part = [&](int x, int y) { return static_cast<int>(x + (y - x) * share); };

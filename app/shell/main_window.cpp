@@ -16,6 +16,7 @@
 #include <QVBoxLayout>
 
 #include "airframe/kinds.h"
+#include "base/json.h"
 #include "bench/differences_dialog.h"
 #include "direction/from_rig.h"
 #include "look/look.h"
@@ -233,8 +234,8 @@ void MainWindow::build_menus() {
   auto* units = add(view, tr("Imperial units"), {}, [] {});
   units->setCheckable(true);
   connect(units, &QAction::toggled, this, [this](bool on) {
-    Units::instance().system = on ? UnitSystem::imperial : UnitSystem::metric;
-    refresh();
+    set_unit_system(on ? UnitSystem::imperial : UnitSystem::metric);
+    document_.say_again();
   });
   auto* themes = new QActionGroup(this);
   const std::pair<QString, Theme> choices[] = {

@@ -7,6 +7,7 @@
 #include <QPushButton>
 #include <iostream>
 
+#include "base/data_folder.h"
 #include "look/look.h"
 #include "shell/main_window.h"
 #include "shell/sheet_dialog.h"
@@ -172,7 +173,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     shoot(window, "surfaces-throws");
   }
 
-  window.open_file(QStringLiteral(RIGGING_DATA_DIR "/demo/delta.rig.json"));
+  window.open_file(QString::fromStdString((data_folder() / "demo" / "delta.rig.json").string()));
   const ControllerClass* controller = window.document().controller();
   if (controller) {
     const auto c = direction::case_from_rig(window.document().rig(), *controller);

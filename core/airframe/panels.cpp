@@ -4,11 +4,10 @@
 
 #include "airframe/airframe.h"
 #include "airframe/kinds.h"
+#include "base/angle.h"
 
 namespace rigging {
 namespace {
-
-constexpr double rad = std::numbers::pi / 180;
 
 /// Builds lifting surfaces with a hinged part at the trailing edge.
 class Builder {

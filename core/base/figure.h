@@ -16,4 +16,7 @@ struct Figure {
   std::string source;
 };
 
+/// "8.6 m/s" or "28.2 ft/s", estimates with their band behind it.
+std::string figure_text(const Figure& figure);
+
 }  // namespace rigging

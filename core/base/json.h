@@ -4,13 +4,10 @@
 #include <nlohmann/json.hpp>
 #include <string_view>
 
+#include "base/json_fwd.h"
 #include "base/result.h"
 
 namespace rigging {
-
-using Json = nlohmann::json;
-/// Keeps the order in which members were written: for files that should compare well line by line.
-using OrderedJson = nlohmann::ordered_json;
 
 /// Reads JSON text. On failure `where` is "name:line:column". Refuses a repeated member name,
 /// more than 64 levels and numbers that no double can hold, which the grammar alone would let pass.

@@ -28,15 +28,21 @@ constexpr std::optional<E> from_word(std::string_view text) {
 }
 
 /// "a, b or c": for saying what was expected.
-template <class E>
-std::string word_choice() {
+template <class List>
+std::string word_choice(const List& words) {
   std::string text;
-  const auto& list = Words<E>::list;
-  for (std::size_t i = 0; i < list.size(); ++i) {
-    if (i > 0) text += i + 1 == list.size() ? " or " : ", ";
-    text += list[i].second;
+  for (std::size_t i = 0; i < words.size(); ++i) {
+    if (i > 0) text += i + 1 == words.size() ? " or " : ", ";
+    text += words[i];
   }
   return text;
+}
+
+template <class E>
+std::string word_choice() {
+  std::array<std::string_view, Words<E>::list.size()> words;
+  for (std::size_t i = 0; i < words.size(); ++i) words[i] = Words<E>::list[i].second;
+  return word_choice(words);
 }
 
 /// "out_1" spoken as "out 1".

@@ -3,213 +3,239 @@
 #include <algorithm>
 #include <set>
 
+#include "base/fields.h"
 #include "base/find.h"
-#include "base/schema.h"
 
 namespace rigging {
+namespace {
 
-template <class F>
-void describe(F& f, Terminal& t) {
-  f.required("id", t.id);
-  f.required("label", t.label);
-  f.required("kind", t.kind);
-  f.optional("also", t.also);
-  f.optional("net", t.net);
-  std::optional<double> group = t.timer_group == 0 ? std::nullopt : std::optional<double>(t.timer_group);
-  f.number("timer_group", group, {1, 32});
-  t.timer_group = static_cast<int>(group.value_or(0));
-  f.optional("emulated", t.emulated);
-  f.number_or("most_baud", t.most_baud, 0, {1200, 1e7});
-  f.optional("serves", t.serves);
-  f.optional("side", t.side);
-  f.number_or("x_mm", t.x_mm, 0, {0, 500});
-  f.number_or("y_mm", t.y_mm, 0, {0, 500});
-  f.rest(t.extra);
+constexpr Span amps{0, 500}, volts{0, 100}, cell_v{1, 5}, size_mm{0.5, 2000};
+
+}  // namespace
+
+template <>
+const Members& Described<Terminal>::members() {
+  static const Members all = Describe<Terminal>()
+                                 .needed("id", &Terminal::id)
+                                 .needed("label", &Terminal::label)
+                                 .needed("kind", &Terminal::kind)
+                                 .member("also", &Terminal::also)
+                                 .member("net", &Terminal::net)
+                                 .member("timer_group", &Terminal::timer_group, {1, 32})
+                                 .member("emulated", &Terminal::emulated)
+                                 .member("most_baud", &Terminal::most_baud, {1200, 1e7})
+                                 .member("serves", &Terminal::serves)
+                                 .member("side", &Terminal::side)
+                                 .member("x_mm", &Terminal::x_mm, {0, 500})
+                                 .member("y_mm", &Terminal::y_mm, {0, 500})
+                                 .rest(&Terminal::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, Feed& d) {
-  f.required("from", d.from);
-  f.required("to", d.to);
-  f.required("kind", d.kind);
-  f.number_or("volts", d.volts, 0, {0, 60});
-  f.number_or("amps", d.amps, 0, {0, 500});
-  f.number_or("least_in_v", d.least_in_v, 0, {0, 100});
-  f.number_or("most_in_v", d.most_in_v, 60, {0, 100});
-  f.number_or("k_per_w", d.k_per_w, 0, {0, 500});
-  f.number_or("most_junction_c", d.most_junction_c, 125, {40, 250});
-  f.rest(d.extra);
+template <>
+const Members& Described<Feed>::members() {
+  static const Members all = Describe<Feed>()
+                                 .needed("from", &Feed::from)
+                                 .needed("to", &Feed::to)
+                                 .needed("kind", &Feed::kind)
+                                 .member("volts", &Feed::volts, {0, 60})
+                                 .member("amps", &Feed::amps, {0, 500})
+                                 .member("least_in_v", &Feed::least_in_v, {0, 100})
+                                 .member("most_in_v", &Feed::most_in_v, {0, 100})
+                                 .member("k_per_w", &Feed::k_per_w, {0, 500})
+                                 .member("most_junction_c", &Feed::most_junction_c, {40, 250})
+                                 .rest(&Feed::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, Load& l) {
-  constexpr Span amps{0, 500}, volts{0, 100};
-  f.required("net", l.net);
-  f.number("idle_a", l.idle_a, amps);
-  f.number("typical_a", l.typical_a, amps);
-  f.number("most_a", l.most_a, amps);
-  f.number("least_v", l.least_v, volts);
-  f.number("most_v", l.most_v, volts);
-  f.rest(l.extra);
+template <>
+const Members& Described<Load>::members() {
+  static const Members all = Describe<Load>()
+                                 .needed("net", &Load::net)
+                                 .needed("idle_a", &Load::idle_a, amps)
+                                 .needed("typical_a", &Load::typical_a, amps)
+                                 .needed("most_a", &Load::most_a, amps)
+                                 .needed("least_v", &Load::least_v, volts)
+                                 .needed("most_v", &Load::most_v, volts)
+                                 .rest(&Load::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, Cure& c) {
-  f.required("remedy", c.remedy);
-  f.optional("over_link", c.over_link);
-  f.optional("steps", c.steps);
-  f.rest(c.extra);
+template <>
+const Members& Described<Cure>::members() {
+  static const Members all = Describe<Cure>()
+                                 .needed("remedy", &Cure::remedy)
+                                 .member("over_link", &Cure::over_link)
+                                 .member("steps", &Cure::steps)
+                                 .rest(&Cure::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, ModeAnswer& m) {
-  f.required("mode", m.mode);
-  f.required("answer", m.answer);
-  std::optional<double> from = m.from_deg == 0 ? std::nullopt : std::optional(m.from_deg);
-  f.number("from_deg", from, {0, 90});
-  m.from_deg = from.value_or(0);
-  f.optional("note", m.note);
-  f.rest(m.extra);
+template <>
+const Members& Described<ModeAnswer>::members() {
+  static const Members all = Describe<ModeAnswer>()
+                                 .needed("mode", &ModeAnswer::mode)
+                                 .needed("answer", &ModeAnswer::answer)
+                                 .member("from_deg", &ModeAnswer::from_deg, {0, 90})
+                                 .member("note", &ModeAnswer::note)
+                                 .rest(&ModeAnswer::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, Lamp& l) {
-  f.required("sign", l.sign);
-  f.required("meaning", l.meaning);
-  f.rest(l.extra);
+template <>
+const Members& Described<Lamp>::members() {
+  static const Members all =
+      Describe<Lamp>().needed("sign", &Lamp::sign).needed("meaning", &Lamp::meaning).rest(&Lamp::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, ControllerClass& c) {
-  f.required("id", c.id);
-  f.required("name", c.name);
-  f.required("summary", c.summary);
-  f.required("family", c.family);
-  f.optional("link", c.link);
-  f.optional("reads_channels", c.reads_channels);
-  f.optional("drives_one_output", c.drives_one_output);
-  f.optional("axis_sensing_reversible", c.axis_sensing_reversible);
-  f.optional("stick_direction_in_transmitter", c.stick_direction_in_transmitter);
-  f.optional("can_be_turned", c.can_be_turned);
-  f.number("width_mm", c.width_mm, {5, 500});
-  f.number("length_mm", c.length_mm, {5, 500});
-  f.required("inputs", c.inputs);
-  f.number_or("height_mm", c.height_mm, ControllerClass{}.height_mm, {1, 200});
-  f.number_or("mass_kg", c.mass_kg, ControllerClass{}.mass_kg, {0.0005, 2});
-  f.required("outputs", c.outputs);
-  f.optional("ports", c.ports);
-  f.optional("pads", c.pads);
-  f.optional("feeds", c.feeds);
-  f.optional("loads", c.loads);
-  f.optional("minus_edge", c.minus_edge);
-  f.optional("motor_bypasses", c.motor_bypasses);
-  f.optional("has_compass", c.has_compass);
-  f.optional("has_barometer", c.has_barometer);
-  f.optional("learns_ends", c.learns_ends);
-  f.optional("sets_centre", c.sets_centre);
-  f.optional("sets_ends", c.sets_ends);
-  f.optional("gesture_needs_full_ends", c.gesture_needs_full_ends);
-  f.number_or("travel_percent", c.travel_percent, 100, {50, 200});
-  f.number_or("reads_full", c.reads_full, 0, {0, 10000});
-  f.optional("pitch_back_falls", c.pitch_back_falls);
-  f.optional("notices", c.notices);
-  f.required("cures", c.cures);
-  f.required("modes", c.modes);
-  f.required("bench_mode", c.bench_mode);
-  f.optional("rudder_into_bank", c.rudder_into_bank);
-  f.required("gains", c.gains);
-  f.required("level", c.level);
-  f.required("arming", c.arming);
-  f.optional("lamps", c.lamps);
-  f.rest(c.extra);
+template <>
+const Members& Described<ControllerClass>::members() {
+  static const Members all =
+      Describe<ControllerClass>()
+          .needed("id", &ControllerClass::id)
+          .needed("name", &ControllerClass::name)
+          .needed("summary", &ControllerClass::summary)
+          .needed("family", &ControllerClass::family)
+          .member("link", &ControllerClass::link)
+          .member("reads_channels", &ControllerClass::reads_channels)
+          .member("drives_one_output", &ControllerClass::drives_one_output)
+          .member("axis_sensing_reversible", &ControllerClass::axis_sensing_reversible)
+          .member("stick_direction_in_transmitter", &ControllerClass::stick_direction_in_transmitter)
+          .member("can_be_turned", &ControllerClass::can_be_turned)
+          .needed("width_mm", &ControllerClass::width_mm, {5, 500})
+          .needed("length_mm", &ControllerClass::length_mm, {5, 500})
+          .needed("inputs", &ControllerClass::inputs)
+          .member("height_mm", &ControllerClass::height_mm, {1, 200})
+          .member("mass_kg", &ControllerClass::mass_kg, {0.0005, 2})
+          .needed("outputs", &ControllerClass::outputs)
+          .member("ports", &ControllerClass::ports)
+          .member("pads", &ControllerClass::pads)
+          .member("feeds", &ControllerClass::feeds)
+          .member("loads", &ControllerClass::loads)
+          .member("minus_edge", &ControllerClass::minus_edge)
+          .member("motor_bypasses", &ControllerClass::motor_bypasses)
+          .member("has_compass", &ControllerClass::has_compass)
+          .member("has_barometer", &ControllerClass::has_barometer)
+          .member("learns_ends", &ControllerClass::learns_ends)
+          .member("sets_centre", &ControllerClass::sets_centre)
+          .member("sets_ends", &ControllerClass::sets_ends)
+          .member("gesture_needs_full_ends", &ControllerClass::gesture_needs_full_ends)
+          .member("travel_percent", &ControllerClass::travel_percent, {50, 200})
+          .member("reads_full", &ControllerClass::reads_full, {0, 10000})
+          .member("pitch_back_falls", &ControllerClass::pitch_back_falls)
+          .member("notices", &ControllerClass::notices)
+          .needed("cures", &ControllerClass::cures)
+          .needed("modes", &ControllerClass::modes)
+          .needed("bench_mode", &ControllerClass::bench_mode)
+          .member("rudder_into_bank", &ControllerClass::rudder_into_bank)
+          .needed("gains", &ControllerClass::gains)
+          .needed("level", &ControllerClass::level)
+          .needed("arming", &ControllerClass::arming)
+          .member("lamps", &ControllerClass::lamps)
+          .rest(&ControllerClass::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, ServoFigures& v) {
-  f.required("digital", v.digital);
-  f.number("seconds_per_60deg", v.seconds_per_60deg, {0.01, 5});
-  f.number("torque_nm", v.torque_nm, {0.005, 20});
-  f.number("dead_band_us", v.dead_band_us, {0, 50});
-  f.number("most_rate_hz", v.most_rate_hz, {20, 1000});
-  f.rest(v.extra);
+template <>
+const Members& Described<ServoFigures>::members() {
+  static const Members all = Describe<ServoFigures>()
+                                 .needed("digital", &ServoFigures::digital)
+                                 .needed("seconds_per_60deg", &ServoFigures::seconds_per_60deg, {0.01, 5})
+                                 .needed("torque_nm", &ServoFigures::torque_nm, {0.005, 20})
+                                 .needed("dead_band_us", &ServoFigures::dead_band_us, {0, 50})
+                                 .needed("most_rate_hz", &ServoFigures::most_rate_hz, {20, 1000})
+                                 .rest(&ServoFigures::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, BatteryFigures& v) {
-  constexpr Span cell_v{1, 5};
-  f.integer("cells", v.cells, {1, 14});
-  f.number("capacity_ah", v.capacity_ah, {0.05, 100});
-  f.number("amps", v.amps, {0.1, 1000});
-  f.number("cell_milliohm", v.cell_milliohm, {0.1, 500});
-  f.number_or("full_cell_v", v.full_cell_v, BatteryFigures{}.full_cell_v, cell_v);
-  f.number_or("nominal_cell_v", v.nominal_cell_v, BatteryFigures{}.nominal_cell_v, cell_v);
-  f.number_or("empty_cell_v", v.empty_cell_v, BatteryFigures{}.empty_cell_v, cell_v);
-  f.rest(v.extra);
+template <>
+const Members& Described<BatteryFigures>::members() {
+  static const Members all = Describe<BatteryFigures>()
+                                 .needed("cells", &BatteryFigures::cells, {1, 14})
+                                 .needed("capacity_ah", &BatteryFigures::capacity_ah, {0.05, 100})
+                                 .needed("amps", &BatteryFigures::amps, {0.1, 1000})
+                                 .needed("cell_milliohm", &BatteryFigures::cell_milliohm, {0.1, 500})
+                                 .member("full_cell_v", &BatteryFigures::full_cell_v, cell_v)
+                                 .member("nominal_cell_v", &BatteryFigures::nominal_cell_v, cell_v)
+                                 .member("empty_cell_v", &BatteryFigures::empty_cell_v, cell_v)
+                                 .rest(&BatteryFigures::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, DriveFigures& v) {
-  f.number("amps", v.amps, {0.5, 1000});
-  f.integer("least_cells", v.least_cells, {1, 14});
-  f.integer("most_cells", v.most_cells, {1, 14});
-  f.rest(v.extra);
+template <>
+const Members& Described<DriveFigures>::members() {
+  static const Members all = Describe<DriveFigures>()
+                                 .needed("amps", &DriveFigures::amps, {0.5, 1000})
+                                 .needed("least_cells", &DriveFigures::least_cells, {1, 14})
+                                 .needed("most_cells", &DriveFigures::most_cells, {1, 14})
+                                 .rest(&DriveFigures::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, MotorFigures& v) {
-  f.number("rpm_per_v", v.rpm_per_v, {20, 50000});
-  f.number("ohm", v.ohm, {0.0005, 20});
-  f.number("no_load_a", v.no_load_a, {0, 50});
-  f.number("amps", v.amps, {0.2, 1000});
-  f.rest(v.extra);
+template <>
+const Members& Described<MotorFigures>::members() {
+  static const Members all = Describe<MotorFigures>()
+                                 .needed("rpm_per_v", &MotorFigures::rpm_per_v, {20, 50000})
+                                 .needed("ohm", &MotorFigures::ohm, {0.0005, 20})
+                                 .needed("no_load_a", &MotorFigures::no_load_a, {0, 50})
+                                 .needed("amps", &MotorFigures::amps, {0.2, 1000})
+                                 .rest(&MotorFigures::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, PropellerFigures& v) {
-  f.number("diameter_m", v.diameter_m, {0.02, 2});
-  f.number("pitch_m", v.pitch_m, {0.01, 2});
-  f.optional("left_handed", v.left_handed);
-  f.rest(v.extra);
+template <>
+const Members& Described<PropellerFigures>::members() {
+  static const Members all = Describe<PropellerFigures>()
+                                 .needed("diameter_m", &PropellerFigures::diameter_m, {0.02, 2})
+                                 .needed("pitch_m", &PropellerFigures::pitch_m, {0.01, 2})
+                                 .member("left_handed", &PropellerFigures::left_handed)
+                                 .rest(&PropellerFigures::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, SerialFigures& v) {
-  f.number("baud", v.baud, {1200, 4e6});
-  f.rest(v.extra);
+template <>
+const Members& Described<SerialFigures>::members() {
+  static const Members all =
+      Describe<SerialFigures>().needed("baud", &SerialFigures::baud, {1200, 4e6}).rest(&SerialFigures::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, LeadFigures& v) {
-  f.required("kind", v.kind);
-  f.number("awg", v.awg, {0, 40});
-  f.number("length_m", v.length_m, {0.01, 20});
-  f.rest(v.extra);
+template <>
+const Members& Described<LeadFigures>::members() {
+  static const Members all = Describe<LeadFigures>()
+                                 .needed("kind", &LeadFigures::kind)
+                                 .needed("awg", &LeadFigures::awg, {0, 40})
+                                 .needed("length_m", &LeadFigures::length_m, {0.01, 20})
+                                 .rest(&LeadFigures::extra);
+  return all;
 }
 
-template <class F>
-void describe(F& f, PartKind& p) {
-  constexpr Span size_mm{0.5, 2000};
-  f.required("id", p.id);
-  f.required("name", p.name);
-  f.required("group", p.group);
-  f.number("mass_kg", p.mass_kg, {0, 100});
-  f.number("length_mm", p.length_mm, size_mm);
-  f.number("width_mm", p.width_mm, size_mm);
-  f.number("height_mm", p.height_mm, size_mm);
-  f.required("basis", p.basis);
-  f.optional("terminals", p.terminals);
-  f.optional("feeds", p.feeds);
-  f.optional("loads", p.loads);
-  f.optional("servo", p.servo);
-  f.optional("battery", p.battery);
-  f.optional("drive", p.drive);
-  f.optional("motor", p.motor);
-  f.optional("propeller", p.propeller);
-  f.optional("serial", p.serial);
-  f.optional("lead", p.lead);
-  f.optional("needs_sky", p.needs_sky);
-  f.optional("magnetic_sensor", p.magnetic_sensor);
-  f.rest(p.extra);
+template <>
+const Members& Described<PartKind>::members() {
+  static const Members all = Describe<PartKind>()
+                                 .needed("id", &PartKind::id)
+                                 .needed("name", &PartKind::name)
+                                 .needed("group", &PartKind::group)
+                                 .member("mass_kg", &PartKind::mass_kg, {0, 100})
+                                 .member("length_mm", &PartKind::length_mm, size_mm)
+                                 .member("width_mm", &PartKind::width_mm, size_mm)
+                                 .member("height_mm", &PartKind::height_mm, size_mm)
+                                 .needed("basis", &PartKind::basis)
+                                 .member("terminals", &PartKind::terminals)
+                                 .member("feeds", &PartKind::feeds)
+                                 .member("loads", &PartKind::loads)
+                                 .member("servo", &PartKind::servo)
+                                 .member("battery", &PartKind::battery)
+                                 .member("drive", &PartKind::drive)
+                                 .member("motor", &PartKind::motor)
+                                 .member("propeller", &PartKind::propeller)
+                                 .member("serial", &PartKind::serial)
+                                 .member("lead", &PartKind::lead)
+                                 .member("needs_sky", &PartKind::needs_sky)
+                                 .member("magnetic_sensor", &PartKind::magnetic_sensor)
+                                 .rest(&PartKind::extra);
+  return all;
 }
 
 struct CatalogueFile {
@@ -217,16 +243,18 @@ struct CatalogueFile {
   int version = 1;
   std::vector<PartKind> parts;
   std::vector<ControllerClass> controllers;
-  Json extra;
+  Extra extra;
 };
 
-template <class F>
-void describe(F& f, CatalogueFile& c) {
-  f.required("format", c.format);
-  f.integer("version", c.version, {1, 1});
-  f.optional("parts", c.parts);
-  f.optional("controllers", c.controllers);
-  f.rest(c.extra);
+template <>
+const Members& Described<CatalogueFile>::members() {
+  static const Members all = Describe<CatalogueFile>()
+                                 .needed("format", &CatalogueFile::format)
+                                 .needed("version", &CatalogueFile::version, {1, 1})
+                                 .member("parts", &CatalogueFile::parts)
+                                 .member("controllers", &CatalogueFile::controllers)
+                                 .rest(&CatalogueFile::extra);
+  return all;
 }
 
 const Cure* ControllerClass::cure(Remedy remedy) const {
@@ -399,7 +427,6 @@ Result<Catalogue> load_catalogue(const std::filesystem::path& folder) {
 Result<void> save_own_part(const std::filesystem::path& file, const PartKind& kind) {
   if (auto ok = consistent(kind, kind.id); !ok) return ok;
   CatalogueFile all;
-  all.extra = Json::object();
   if (std::filesystem::exists(file)) {
     auto read = read_parts_file(file);
     if (!read) return tl::make_unexpected(read.error());
@@ -414,8 +441,8 @@ Result<void> save_own_part(const std::filesystem::path& file, const PartKind& ki
 }
 
 OrderedJson parts_schema() {
-  OrderedJson schema = schema_of<CatalogueFile>(
-      "Parts, version 1",
+  OrderedJson schema = schema_of(
+      Described<CatalogueFile>::members(), "Parts, version 1",
       "Kinds of parts and classes of controllers. Units are in the names; members that are not listed are kept.");
   schema["properties"]["format"] = {{"enum", {"parts"}}};
   return schema;

@@ -22,7 +22,7 @@ struct Cure {
   bool over_link = false;  ///< Rigging can write it; otherwise the steps are for the hand
   /// Steps of the hand card. {output}, {socket}, {axis}, {surface}, {other}, {rotation} stand for what is concerned.
   std::vector<std::string> steps;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const Cure&) const = default;
 };
 
@@ -31,14 +31,14 @@ struct ModeAnswer {
   AnswerKind answer = AnswerKind::none;
   double from_deg = 0;  ///< answers only when tilted further than this
   std::string note;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const ModeAnswer&) const = default;
 };
 
 struct Lamp {
   std::string sign;
   std::string meaning;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const Lamp&) const = default;
 };
 
@@ -80,7 +80,7 @@ struct ControllerClass {
   std::string level;
   std::string arming;
   std::vector<Lamp> lamps;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const ControllerClass&) const = default;
 
   const Cure* cure(Remedy remedy) const;

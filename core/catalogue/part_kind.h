@@ -33,7 +33,7 @@ struct ServoFigures {
   double torque_nm = 0.15;  ///< stalled, at five volts
   double dead_band_us = 5;
   double most_rate_hz = 50;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const ServoFigures&) const = default;
 };
 
@@ -43,14 +43,14 @@ struct BatteryFigures {
   double amps = 40;                                                    ///< continuous
   double cell_milliohm = 6;                                            ///< warm, each cell
   double full_cell_v = 4.2, nominal_cell_v = 3.7, empty_cell_v = 3.3;  ///< empty: under load
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const BatteryFigures&) const = default;
 };
 
 struct DriveFigures {
   double amps = 30;  ///< a speed controller's or power module's, continuous
   int least_cells = 2, most_cells = 4;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const DriveFigures&) const = default;
 };
 
@@ -59,7 +59,7 @@ struct MotorFigures {
   double ohm = 0.08;
   double no_load_a = 0.7;
   double amps = 18;  ///< most, for some seconds
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const MotorFigures&) const = default;
 };
 
@@ -67,13 +67,13 @@ struct PropellerFigures {
   double diameter_m = 0.23;
   double pitch_m = 0.13;
   bool left_handed = false;  ///< turns against the clock seen from behind in tractor flight
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const PropellerFigures&) const = default;
 };
 
 struct SerialFigures {
   double baud = 115200;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const SerialFigures&) const = default;
 };
 
@@ -81,7 +81,7 @@ struct LeadFigures {
   LeadKind kind = LeadKind::servo;
   double awg = 26;
   double length_m = 0.3;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const LeadFigures&) const = default;
 };
 
@@ -105,7 +105,7 @@ struct PartKind {
   std::optional<LeadFigures> lead;
   bool needs_sky = false;
   bool magnetic_sensor = false;  ///< a compass is in it
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const PartKind&) const = default;
 
   const Terminal* terminal(const std::string& terminal_id) const;

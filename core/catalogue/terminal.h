@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "base/json.h"
+#include "base/extra.h"
 #include "base/words.h"
 
 namespace rigging {
@@ -48,7 +48,7 @@ struct Terminal {
   std::string serves;  ///< kept by the class for one job: a surface word, an axis, "throttle", "gain" or a part group
   std::string side;    ///< edge of the board at which a plug sits: nose, tail, left, right; empty for a pad on the face
   double x_mm = 0, y_mm = 0;  ///< on the board, arrow up, from its left rear corner
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const Terminal&) const = default;
 
   bool serves_as(TerminalKind wanted) const;
@@ -71,7 +71,7 @@ struct Feed {
   double least_in_v = 0, most_in_v = 60;  ///< input window
   double k_per_w = 0;                     ///< junction to ambient, of a linear regulator; 0 when not known
   double most_junction_c = 125;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const Feed&) const = default;
 };
 
@@ -80,7 +80,7 @@ struct Load {
   std::string net;
   double idle_a = 0, typical_a = 0, most_a = 0;
   double least_v = 0, most_v = 60;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const Load&) const = default;
 };
 

@@ -6,13 +6,16 @@
 #include <vector>
 
 #include "base/axis.h"
-#include "base/json.h"
+#include "base/json_fwd.h"
+#include "base/result.h"
 #include "base/turn.h"
 #include "rig/remedy.h"
 #include "rig/surface.h"
 
 /// Direction reasoning: from what was seen on the bench to what is wrong.
 namespace rigging::direction {
+
+constexpr std::size_t at(int index) { return static_cast<std::size_t>(index); }
 
 enum class FaultKind {
   output_reversed,

@@ -2,6 +2,7 @@
 #include <cmath>
 #include <set>
 
+#include "base/json.h"
 #include "direction/case.h"
 #include "direction/reason.h"
 

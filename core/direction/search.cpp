@@ -9,7 +9,6 @@ namespace rigging::direction {
 namespace {
 
 constexpr int out_of_reach = most_faults + 1;
-constexpr auto at(int i) { return static_cast<std::size_t>(i); }
 
 std::vector<LocalFaults> local_faults(const Output& output, Abilities can) {
   std::vector<LocalFaults> options;

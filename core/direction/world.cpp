@@ -5,10 +5,6 @@
 
 namespace rigging::direction {
 
-namespace {
-constexpr auto at(int i) { return static_cast<std::size_t>(i); }
-}  // namespace
-
 int World::motion(const Case& c, std::size_t surface, const Observation& o) const {
   const int hangs_on = socket[surface];
   if (hangs_on < 0) return 0;

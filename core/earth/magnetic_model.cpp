@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "base/angle.h"
 #include "base/csv.h"
 #include "base/json.h"
 #include "base/number.h"
@@ -11,7 +12,6 @@
 namespace rigging {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
 constexpr double ellipsoid_a_km = 6378.137, ellipsoid_f = 1 / 298.257223563;  // WGS 84
 constexpr double reference_radius_km = 6371.2;  // geomagnetic reference radius of the model
 

@@ -5,7 +5,9 @@
 #include <numbers>
 #include <set>
 
+#include "base/angle.h"
 #include "base/number.h"
+#include "base/units.h"
 #include "fit/compass.h"
 
 namespace rigging {
@@ -18,9 +20,6 @@ constexpr double plug_room_m = 0.012;      // a servo plug and its bend, common 
 constexpr double side_by_side_m = 0.0025;  // centres of two wires of a servo lead
 constexpr double battery_pair_m = 0.006;   // of a battery lead
 constexpr double apart_m = 0.03;           // of wires that run apart
-
-std::string mm(double metres) { return number_text(1000 * metres, 0) + " mm"; }
-std::string grams(double kg) { return number_text(1000 * kg, 0) + " g"; }
 
 Point point_of(const Place& p) { return {p.x_m, p.y_m, p.z_m}; }
 
@@ -74,8 +73,7 @@ void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& air
   if (const ControllerClass* c = catalogue.controller(rig.controller.kind)) add("controller", c->mass_kg);
   for (const Part& p : rig.parts) {
     const PartKind* k = catalogue.part(p.kind);
-    const Json* own = p.extra.contains("mass_kg") && p.extra["mass_kg"].is_number() ? &p.extra["mass_kg"] : nullptr;
-    add(p.id, own ? std::optional(own->get<double>()) : k ? k->mass_kg : std::nullopt);
+    add(p.id, p.mass_kg ? p.mass_kg : k ? k->mass_kg : std::nullopt);
   }
   b.complete = all_known;
   double mass = 0, along = 0, across = 0;
@@ -152,18 +150,18 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
     const double now = -i.at.x, to = now - off * mass / i.mass_kg, half = k->length_mm.value_or(60) / 2000;
     if (to - half >= std::min(front, now - half) && to + half <= std::max(back, now + half)) {
       a.battery_to_m = to;
-      a.words = "Move " + i.name + " " + mm(std::abs(to - now)) + (to < now ? " forward" : " back") +
-                ", its middle to " + mm(to) + " behind the nose.";
+      a.words = "Move " + i.name + " " + length_text(std::abs(to - now)) + (to < now ? " forward" : " back") +
+                ", its middle to " + length_text(to) + " behind the nose.";
       return a;
     }
-    tried = "Moving " + i.name + " is not enough (it would have to go " + mm(std::abs(to - now)) +
+    tried = "Moving " + i.name + " is not enough (it would have to go " + length_text(std::abs(to - now)) +
             (to < now ? " forward" : " back") + "). ";
   }
   const double at = off > 0 ? nose_weight_at_m : rig.airframe.length_m - 0.03;
   if (off > 0 ? target > at + 0.01 : target < at - 0.01) {
     a.weight_kg = mass * off / (target - at);
     a.weight_at_m = at;
-    a.words = tried + "Add " + grams(*a.weight_kg) + " at " + mm(at) + " behind the nose.";
+    a.words = tried + "Add " + mass_text(*a.weight_kg) + " at " + length_text(at) + " behind the nose.";
   } else {
     a.words = tried + "No weight in the " + std::string(off > 0 ? "nose" : "tail") + " can bring it there.";
   }
@@ -183,8 +181,8 @@ void squeeze(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
   for (std::size_t i = 0; i < boxes.size(); ++i)
     for (std::size_t k = i + 1; k < boxes.size(); ++k)
       if (const double by = overlap(boxes[i], boxes[k]); by > 0.0005)
-        r.squeezes.push_back(
-            {boxes[i].part, boxes[k].part, capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + mm(by)});
+        r.squeezes.push_back({boxes[i].part, boxes[k].part,
+                              capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + length_text(by)});
   if (!rig.fit.bay) return;
   const Bay& bay = *rig.fit.bay;
   const Point low{-bay.at_m - bay.length_m, -bay.width_m / 2, -bay.height_m / 2},
@@ -198,7 +196,7 @@ void squeeze(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
     double out = std::max(
         {low.x - b.low.x, b.high.x - high.x, low.y - b.low.y, b.high.y - high.y, low.z - b.low.z, b.high.z - high.z});
     if (out > 0.0005) {
-      r.squeezes.push_back({b.part, "", capital(b.name) + " sticks out of the bay by " + mm(out)});
+      r.squeezes.push_back({b.part, "", capital(b.name) + " sticks out of the bay by " + length_text(out)});
       continue;
     }
     if (b.part != "controller") continue;
@@ -223,7 +221,7 @@ void squeeze(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
                                   std::string(side == "nose"   ? "front"
                                               : side == "tail" ? "rear"
                                                                : side) +
-                                  " edge of the board: " + mm(room) + " of " + mm(plug_room_m)});
+                                  " edge of the board: " + length_text(room) + " of " + length_text(plug_room_m)});
     }
   }
 }
@@ -279,7 +277,7 @@ void list_to_get(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
     if (best)
       add(best->name + (l.plus_removed ? ", red wire out" : ""), between);
     else
-      add(capital(spoken(word(l.kind))) + " lead, " + mm(need) + " or longer, made up", between);
+      add(capital(spoken(word(l.kind))) + " lead, " + length_text(need) + " or longer, made up", between);
   }
   if (soldered) add("Soldering iron, solder, heat-shrink", "leads to solder");
   add("Firm double-sided tape", "under the whole base of the board");
@@ -294,7 +292,6 @@ void list_to_get(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
 
 std::array<std::array<double, 3>, 3> alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg,
                                                       double yaw_deg) {
-  constexpr double rad = std::numbers::pi / 180;
   // Columns: where the board's own x (arrow), y and z (away from its top) point in the model.
   Point x, z;
   (turn.arrow.axis % 3 == 0 ? x.x : turn.arrow.axis % 3 == 1 ? x.y : x.z) = turn.arrow.sign;
@@ -355,7 +352,7 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
   r.balance.to_first_flight = advise(rig, catalogue, r.balance, r.balance.first_flight.value);
   if (const double y = r.balance.lateral.value; std::abs(y) > 0.002 && rig.airframe.span_m > 0) {
     const double weight = r.balance.total.value * std::abs(y) / (rig.airframe.span_m / 2 * 0.95);
-    r.balance.lateral_advice = "Add " + grams(weight) + " at the " + std::string(y > 0 ? "left" : "right") +
+    r.balance.lateral_advice = "Add " + mass_text(weight) + " at the " + std::string(y > 0 ? "left" : "right") +
                                " wing tip, or move a part to that side.";
   }
   const ControllerClass* c = catalogue.controller(rig.controller.kind);

@@ -1,5 +1,7 @@
 #include "link/cbor.h"
 
+#include "base/json.h"
+
 #include <cstdint>
 #include <vector>
 

@@ -2,7 +2,8 @@
 
 #include <string_view>
 
-#include "base/json.h"
+#include "base/json_fwd.h"
+#include "base/result.h"
 
 namespace rigging::link {
 

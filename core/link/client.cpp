@@ -1,5 +1,7 @@
 #include "link/client.h"
 
+#include "base/json.h"
+
 namespace rigging::link {
 namespace {
 

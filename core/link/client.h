@@ -2,6 +2,7 @@
 
 #include <map>
 
+#include "base/json.h"
 #include "link/frame.h"
 #include "link/image.h"
 

@@ -1,5 +1,6 @@
 #include "link/frame.h"
 
+#include "base/json.h"
 #include "link/cbor.h"
 
 #include <boost/crc.hpp>

@@ -5,77 +5,109 @@
 #include "base/fields.h"
 #include "base/find.h"
 #include "base/fingerprint.h"
+#include "base/number.h"
 #include "link/cbor.h"
-#include "rig/output_fields.h"
+#include "rig/ranges.h"
 
 namespace rigging::link {
 
-template <class F>
-void describe(F& f, ImageOutput& o) {
-  f.required("socket", o.socket);
-  for (const auto& [name, weight] : {std::pair{"roll", &o.mix.roll},
-                                     {"pitch", &o.mix.pitch},
-                                     {"yaw", &o.mix.yaw},
-                                     {"throttle", &o.mix.throttle},
-                                     {"flap", &o.mix.flap}})
-    f.number(name, *weight, {-2, 2});
-  f.number_or("roll_differential", o.mix.roll_differential, 0, {-1, 1});
-  describe_travel(f, o);
-  f.rest(o.extra);
-}
+namespace {
+
+/// An output as it goes over the link.
+struct OutputFile {
+  std::string socket;
+  double roll = 0, pitch = 0, yaw = 0, throttle = 0, flap = 0, roll_differential = 0;
+  bool reversed = false;
+  double low_us = 1000, centre_us = 1500, high_us = 2000, rate_hz = 50;
+  Extra extra;
+  bool operator==(const OutputFile&) const = default;
+};
 
 /// A channel as the controller knows it.
-struct Heard {
+struct ChannelFile {
   int number = 1;
   ChannelFunction function = ChannelFunction::other;
   std::optional<double> low_us, centre_us, high_us;  ///< learned; absent: 1000, 1500, 2000
-  Json extra;
+  Extra extra;
+  bool operator==(const ChannelFile&) const = default;
 };
-
-template <class F>
-void describe(F& f, Heard& h) {
-  f.integer("number", h.number, {1, 32});
-  f.required("function", h.function);
-  for (const auto& [name, learned] :
-       {std::pair{"low_us", &h.low_us}, {"centre_us", &h.centre_us}, {"high_us", &h.high_us}})
-    f.number(name, *learned, {500, 2500});
-  f.rest(h.extra);
-}
 
 struct ImageFile {
-  std::vector<ImageOutput> outputs;
+  std::vector<OutputFile> outputs;
   TurnName board;
   bool roll_reversed = false, pitch_reversed = false, yaw_reversed = false;
-  std::vector<Heard> channels;
+  std::vector<ChannelFile> channels;
   Sharing sharing = Sharing::each_stops;
-  Json extra = Json::object();
+  Extra extra;
 };
 
-template <class F>
-void describe(F& f, ImageFile& i) {
-  f.required("outputs", i.outputs);
-  f.required("board", i.board);
-  f.required("roll_reversed", i.roll_reversed);
-  f.required("pitch_reversed", i.pitch_reversed);
-  f.required("yaw_reversed", i.yaw_reversed);
-  f.required("channels", i.channels);
-  f.optional("sharing", i.sharing);
-  f.rest(i.extra);
+}  // namespace
+}  // namespace rigging::link
+
+namespace rigging {
+
+template <>
+const Members& Described<link::OutputFile>::members() {
+  static const Members all = Describe<link::OutputFile>()
+                                 .needed("socket", &link::OutputFile::socket)
+                                 .needed("roll", &link::OutputFile::roll, range::weight)
+                                 .needed("pitch", &link::OutputFile::pitch, range::weight)
+                                 .needed("yaw", &link::OutputFile::yaw, range::weight)
+                                 .needed("throttle", &link::OutputFile::throttle, range::weight)
+                                 .needed("flap", &link::OutputFile::flap, range::weight)
+                                 .member("roll_differential", &link::OutputFile::roll_differential, {-1, 1})
+                                 .needed("reversed", &link::OutputFile::reversed)
+                                 .needed("low_us", &link::OutputFile::low_us, range::read_us)
+                                 .needed("centre_us", &link::OutputFile::centre_us, range::read_us)
+                                 .needed("high_us", &link::OutputFile::high_us, range::read_us)
+                                 .needed("rate_hz", &link::OutputFile::rate_hz, {20, 560})
+                                 .rest(&link::OutputFile::extra);
+  return all;
 }
+
+template <>
+const Members& Described<link::ChannelFile>::members() {
+  static const Members all = Describe<link::ChannelFile>()
+                                 .needed("number", &link::ChannelFile::number, {1, 32})
+                                 .needed("function", &link::ChannelFile::function)
+                                 .member("low_us", &link::ChannelFile::low_us, range::read_us)
+                                 .member("centre_us", &link::ChannelFile::centre_us, range::read_us)
+                                 .member("high_us", &link::ChannelFile::high_us, range::read_us)
+                                 .rest(&link::ChannelFile::extra);
+  return all;
+}
+
+template <>
+const Members& Described<link::ImageFile>::members() {
+  static const Members all = Describe<link::ImageFile>()
+                                 .needed("outputs", &link::ImageFile::outputs)
+                                 .needed("board", &link::ImageFile::board)
+                                 .needed("roll_reversed", &link::ImageFile::roll_reversed)
+                                 .needed("pitch_reversed", &link::ImageFile::pitch_reversed)
+                                 .needed("yaw_reversed", &link::ImageFile::yaw_reversed)
+                                 .needed("channels", &link::ImageFile::channels)
+                                 .member("sharing", &link::ImageFile::sharing)
+                                 .rest(&link::ImageFile::extra);
+  return all;
+}
+
+}  // namespace rigging
+
+namespace rigging::link {
 
 Image image_of(const Rig& rig) {
   Image image;
   for (const Output& o : rig.outputs)
     if (!o.socket.empty()) {
       Mix mix = o.mix;
-      mix.extra = Json::object();
-      image.outputs.push_back({o.socket, mix, o.reversed, o.low_us, o.centre_us, o.high_us, o.rate_hz, Json::object()});
+      mix.extra = {};
+      image.outputs.push_back({o.socket, mix, o.reversed, o.low_us, o.centre_us, o.high_us, o.rate_hz, {}});
     }
   std::sort(image.outputs.begin(), image.outputs.end(),
             [](const auto& a, const auto& b) { return a.socket < b.socket; });
   image.sensing = rig.sensing;
   image.sensing.level_nose_up_deg.reset();
-  image.sensing.extra = Json::object();
+  image.sensing.extra = {};
   for (const Channel& c : rig.radio.channels) {
     Channel heard;
     heard.number = c.number;
@@ -96,13 +128,15 @@ Image image_of(const Rig& rig) {
 
 std::string image_bytes(const Image& image) {
   ImageFile file;
-  file.outputs = image.outputs;
+  for (const ImageOutput& o : image.outputs)
+    file.outputs.push_back({o.socket, o.mix.roll, o.mix.pitch, o.mix.yaw, o.mix.throttle, o.mix.flap,
+                            o.mix.roll_differential, o.reversed, o.low_us, o.centre_us, o.high_us, o.rate_hz, o.extra});
   file.board = image.sensing.board;
   file.roll_reversed = image.sensing.roll_reversed;
   file.pitch_reversed = image.sensing.pitch_reversed;
   file.yaw_reversed = image.sensing.yaw_reversed;
   for (const Channel& c : image.channels)
-    file.channels.push_back({c.number, c.function, c.low_us, c.centre_us, c.high_us, Json::object()});
+    file.channels.push_back({c.number, c.function, c.low_us, c.centre_us, c.high_us, {}});
   file.sharing = image.sharing;
   file.extra = image.extra;
   std::string bytes;
@@ -117,12 +151,20 @@ Result<Image> image_from_bytes(std::string_view bytes, const std::string& where)
   auto file = read_fields<ImageFile>(*json, where);
   if (!file) return tl::make_unexpected(file.error());
   Image image;
-  image.outputs = std::move(file->outputs);
+  for (OutputFile& o : file->outputs)
+    image.outputs.push_back({std::move(o.socket),
+                             {o.roll, o.pitch, o.yaw, o.throttle, o.flap, o.roll_differential, {}},
+                             o.reversed,
+                             o.low_us,
+                             o.centre_us,
+                             o.high_us,
+                             o.rate_hz,
+                             std::move(o.extra)});
   image.sensing.board = file->board;
   image.sensing.roll_reversed = file->roll_reversed;
   image.sensing.pitch_reversed = file->pitch_reversed;
   image.sensing.yaw_reversed = file->yaw_reversed;
-  for (const Heard& h : file->channels) {
+  for (const ChannelFile& h : file->channels) {
     Channel c;
     c.number = h.number;
     c.function = h.function;
@@ -229,7 +271,7 @@ Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>
       rig.outputs.push_back(std::move(added));
       it = rig.outputs.end() - 1;
     }
-    const Json kept = it->mix.extra;
+    const Extra kept = it->mix.extra;
     it->mix = b.mix;
     it->mix.extra = kept;
     it->reversed = b.reversed;

@@ -11,7 +11,7 @@ struct ImageOutput {
   bool reversed = false;
   double low_us = 1000, centre_us = 1500, high_us = 2000;
   double rate_hz = 50;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const ImageOutput&) const = default;
 };
 
@@ -22,7 +22,7 @@ struct Image {
   std::vector<Channel> channels;  ///< what the controller takes each channel for, sorted by number; transmitter
                                   ///< settings are no part of it, learned ends are
   Sharing sharing = Sharing::each_stops;
-  Json extra = Json::object();
+  Extra extra;
   bool operator==(const Image&) const = default;
 };
 

@@ -155,7 +155,7 @@ Standing standing(const Rig& rig, const std::string& check_id, const std::vector
     return s;
   }
   s.state = ProofState::stale;
-  const auto then = texts_member(proof->extra, "depends_on");
+  const auto& then = proof->depends_on;
   const auto missing_from = [&](const std::vector<std::string>& list, const std::vector<std::string>& from,
                                 const char* first) {
     for (const std::string& line : list)
@@ -170,8 +170,7 @@ Standing standing(const Rig& rig, const std::string& check_id, const std::vector
 Rig recorded(Rig rig, const std::string& check_id, const std::vector<std::string>& depends_on, const std::string& at,
              bool simulated, bool provisional) {
   std::erase_if(rig.proofs, [&](const Proof& p) { return p.check == check_id; });
-  Proof proof{check_id, at, fingerprint_of(check_id, depends_on), provisional, simulated, {}, Json::object()};
-  proof.extra["depends_on"] = depends_on;
+  Proof proof{check_id, at, fingerprint_of(check_id, depends_on), depends_on, provisional, simulated, {}, {}};
   rig.proofs.push_back(std::move(proof));
   std::sort(rig.proofs.begin(), rig.proofs.end(), [](const Proof& a, const Proof& b) { return a.check < b.check; });
   return rig;

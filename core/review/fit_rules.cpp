@@ -2,21 +2,15 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "base/units.h"
 #include "review/rules.h"
 
 namespace rigging {
+namespace rules::fit {
 namespace {
 
 constexpr double far_from_balance_m = 0.15, near_motor_m = 0.05, satellite_to_video_m = 0.1,
                  receiver_to_video_m = 0.08;  // common practice
-
-std::string mm(double metres) { return number_text(1000 * metres, 0) + " mm"; }
-
-Snag& add(std::vector<Snag>& snags, std::string_view code, Severity severity, std::string subject, std::string what,
-          std::string why, std::string remedy) {
-  return snags.emplace_back(
-      make_snag(Station::fit, code, severity, std::move(subject), std::move(what), std::move(why), std::move(remedy)));
-}
 
 std::string name(const Inspection& in, const std::string& part) {
   return capital(part_name(in.rig, in.catalogue, part));
@@ -41,15 +35,15 @@ std::vector<std::string> compasses(const Inspection& in) {
   return ids;
 }
 
-void unknown_kind(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void unknown_kind(const Inspection& in, Findings& found) {
   for (const Part& p : in.rig.parts)
     if (!in.catalogue.part(p.kind))
-      add(snags, code, Severity::fix_first, p.id, "No kind of part \"" + p.kind + "\" is known",
-          "Mass, size and currents of " + p.id + " are missing from every sum.",
-          "Choose a kind, or describe your own.");
+      found.add(Severity::fix_first, p.id, "No kind of part \"" + p.kind + "\" is known",
+                "Mass, size and currents of " + p.id + " are missing from every sum.",
+                "Choose a kind, or describe your own.");
 }
 
-void unplaced(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void unplaced(const Inspection& in, Findings& found) {
   std::string names, first;
   for (const MassItem& i : in.reports.fit.balance.items)
     if (!i.placed && !in.rig.parts.empty()) {
@@ -57,15 +51,15 @@ void unplaced(const Inspection& in, std::string_view code, std::vector<Snag>& sn
       names += (names.empty() ? "" : ", ") + i.name;
     }
   if (!names.empty())
-    add(snags, code, Severity::worth_knowing, first, "Without a place yet: " + names, "The balance leaves them out.",
-        "Drag them to where they go.");
+    found.add(Severity::worth_knowing, first, "Without a place yet: " + names, "The balance leaves them out.",
+              "Drag them to where they go.");
 }
 
-void frame_unweighed(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void frame_unweighed(const Inspection& in, Findings& found) {
   if (!in.rig.parts.empty() && !in.rig.fit.frame_mass_kg)
-    add(snags, code, Severity::worth_knowing, "frame", "The bare airframe has not been weighed",
-        "Without it there is no balance point, only a list.",
-        "Weigh it without the listed parts and find where it balances.");
+    found.add(Severity::worth_knowing, "frame", "The bare airframe has not been weighed",
+              "Without it there is no balance point, only a list.",
+              "Weigh it without the listed parts and find where it balances.");
 }
 
 std::optional<Fix> move_battery(const Inspection& in) {
@@ -74,7 +68,7 @@ std::optional<Fix> move_battery(const Inspection& in) {
   const auto batteries = of_group(in, PartGroup::battery);
   for (const std::string& id : batteries)
     if (in.rig.place(id))
-      return Fix{"Move the battery to " + mm(*advice.battery_to_m) + " behind the nose",
+      return Fix{"Move the battery to " + length_text(*advice.battery_to_m) + " behind the nose",
                  [id, to = *advice.battery_to_m](const Rig& rig) {
                    Rig r = rig;
                    if (Place* p = r.place(id)) p->x_m = -to;
@@ -83,47 +77,51 @@ std::optional<Fix> move_battery(const Inspection& in) {
   return std::nullopt;
 }
 
-void tail_heavy(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void tail_heavy(const Inspection& in, Findings& found) {
   const Balance& b = in.reports.fit.balance;
   if (!b.complete || b.balance_point.value <= b.band_back_m + 1e-6) return;
-  add(snags, code, Severity::grounds, "balance",
-      "Tail-heavy: it balances " + mm(b.balance_point.value) + " behind the nose, " +
-          mm(b.balance_point.value - b.band_back_m) + " behind the allowed band",
-      "Static margin " + number_text(b.static_margin.value, 1) +
-          " %: with too little it diverges in pitch faster than a hand can follow.",
-      b.to_wanted.words)
+  found
+      .add(Severity::grounds, "balance",
+           "Tail-heavy: it balances " + length_text(b.balance_point.value) + " behind the nose, " +
+               length_text(b.balance_point.value - b.band_back_m) + " behind the allowed band",
+           "Static margin " + number_text(b.static_margin.value, 1) +
+               " %: with too little it diverges in pitch faster than a hand can follow.",
+           b.to_wanted.words)
       .fix = move_battery(in);
 }
 
-void nose_heavy(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void nose_heavy(const Inspection& in, Findings& found) {
   const Balance& b = in.reports.fit.balance;
   if (!b.complete || b.balance_point.value >= b.band_front_m - 1e-6) return;
-  add(snags, code, Severity::fix_first, "balance",
-      "Nose-heavy: it balances " + mm(b.band_front_m - b.balance_point.value) + " ahead of the allowed band",
-      "Static margin " + number_text(b.static_margin.value, 1) +
-          " %: the elevator may not hold the nose up when it flies slowly.",
-      b.to_wanted.words)
+  found
+      .add(Severity::fix_first, "balance",
+           "Nose-heavy: it balances " + length_text(b.band_front_m - b.balance_point.value) +
+               " ahead of the allowed band",
+           "Static margin " + number_text(b.static_margin.value, 1) +
+               " %: the elevator may not hold the nose up when it flies slowly.",
+           b.to_wanted.words)
       .fix = move_battery(in);
 }
 
-void lateral(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void lateral(const Inspection& in, Findings& found) {
   const Balance& b = in.reports.fit.balance;
   if (!b.complete || std::abs(b.lateral.value) <= 0.005 * in.rig.airframe.span_m) return;
-  add(snags, code, Severity::fix_first, "balance",
-      "It balances " + mm(std::abs(b.lateral.value)) + " to the " + (b.lateral.value > 0 ? "right" : "left") +
-          " of the middle",
-      "It will roll, and more when it flies slowly.", b.lateral_advice);
+  found.add(Severity::fix_first, "balance",
+            "It balances " + length_text(std::abs(b.lateral.value)) + " to the " +
+                (b.lateral.value > 0 ? "right" : "left") + " of the middle",
+            "It will roll, and more when it flies slowly.", b.lateral_advice);
 }
 
-void mass_differs(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void mass_differs(const Inspection& in, Findings& found) {
   const Balance& b = in.reports.fit.balance;
   if (!b.complete || !in.rig.airframe.mass_kg ||
       std::abs(b.total.value - *in.rig.airframe.mass_kg) <= 0.1 * *in.rig.airframe.mass_kg)
     return;
-  add(snags, code, Severity::worth_knowing, "airframe",
-      "The parts add up to " + number_text(b.total.value, 3) + " kg, the flying mass is given as " +
-          number_text(*in.rig.airframe.mass_kg, 3) + " kg",
-      "Speeds follow from one, the balance from the other.", "Weigh the whole model, or take over the sum.")
+  found
+      .add(Severity::worth_knowing, "airframe",
+           "The parts add up to " + number_text(b.total.value, 3) + " kg, the flying mass is given as " +
+               number_text(*in.rig.airframe.mass_kg, 3) + " kg",
+           "Speeds follow from one, the balance from the other.", "Weigh the whole model, or take over the sum.")
       .fix = Fix{"Take over " + number_text(b.total.value, 3) + " kg", [kg = b.total.value](const Rig& rig) {
                    Rig r = rig;
                    r.airframe.mass_kg = std::round(kg * 1000) / 1000;
@@ -131,32 +129,33 @@ void mass_differs(const Inspection& in, std::string_view code, std::vector<Snag>
                  }};
 }
 
-void overlap(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void overlap(const Inspection& in, Findings& found) {
   for (const Squeeze& s : in.reports.fit.squeezes)
     if (!s.other.empty())
-      add(snags, code, Severity::fix_first, s.part, s.words, "Two things can't be in one place.", "Move one of them.");
+      found.add(Severity::fix_first, s.part, s.words, "Two things can't be in one place.", "Move one of them.");
 }
 
-void out_of_bay(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void out_of_bay(const Inspection& in, Findings& found) {
   for (const Squeeze& s : in.reports.fit.squeezes)
     if (s.other.empty() && s.words.find("sticks out") != std::string::npos)
-      add(snags, code, Severity::fix_first, s.part, s.words, "It does not fit the bay as placed.",
-          "Move it, turn it, or choose a smaller one.");
+      found.add(Severity::fix_first, s.part, s.words, "It does not fit the bay as placed.",
+                "Move it, turn it, or choose a smaller one.");
 }
 
-void plug_room(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void plug_room(const Inspection& in, Findings& found) {
   for (const Squeeze& s : in.reports.fit.squeezes)
     if (s.other.empty() && s.words.find("plugs") != std::string::npos)
-      add(snags, code, Severity::fix_first, s.part, s.words,
-          "A plug that is bent hard works loose or breaks its wires.", "Leave room for plugs and bends.");
+      found.add(Severity::fix_first, s.part, s.words, "A plug that is bent hard works loose or breaks its wires.",
+                "Leave room for plugs and bends.");
 }
 
-void cannot_be_told(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void cannot_be_told(const Inspection& in, Findings& found) {
   const Alignment& a = in.reports.fit.board;
   if (!in.controller || !in.rig.place("controller") || a.can_be_told) return;
-  add(snags, code, Severity::grounds, "controller",
-      "The board is placed with its " + a.turn.spoken() + ", and this class can't be told so",
-      "It would correct the wrong axes.", "Mount it with its arrow to the nose and top up.")
+  found
+      .add(Severity::grounds, "controller",
+           "The board is placed with its " + a.turn.spoken() + ", and this class can't be told so",
+           "It would correct the wrong axes.", "Mount it with its arrow to the nose and top up.")
       .fix = Fix{"Turn the arrow to the nose, top up", [](const Rig& rig) {
                    Rig r = rig;
                    if (Place* p = r.place("controller")) p->turn = Turn{};
@@ -164,12 +163,14 @@ void cannot_be_told(const Inspection& in, std::string_view code, std::vector<Sna
                  }};
 }
 
-void not_told(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void not_told(const Inspection& in, Findings& found) {
   const Alignment& a = in.reports.fit.board;
   if (!in.controller || !in.rig.place("controller") || a.told || !a.can_be_told) return;
-  add(snags, code, Severity::grounds, "controller",
-      "The board is placed with its " + a.turn.spoken() + ", but the setting says " + in.rig.sensing.board.spoken(),
-      "It would correct the wrong axes.", "Set the board's position to how it sits.")
+  found
+      .add(
+          Severity::grounds, "controller",
+          "The board is placed with its " + a.turn.spoken() + ", but the setting says " + in.rig.sensing.board.spoken(),
+          "It would correct the wrong axes.", "Set the board's position to how it sits.")
       .fix = Fix{"Set the position to: " + a.turn.spoken(), [turn = a.turn](const Rig& rig) {
                    Rig r = rig;
                    r.sensing.board = turn;
@@ -177,10 +178,11 @@ void not_told(const Inspection& in, std::string_view code, std::vector<Snag>& sn
                  }};
 }
 
-void askew(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void askew(const Inspection& in, Findings& found) {
   const Alignment& a = in.reports.fit.board;
   if (a.small_matters)
-    add(snags, code, Severity::fix_first, "controller",
+    found.add(
+        Severity::fix_first, "controller",
         "The board sits askew: roll " + number_text(a.roll_deg, 1) + "°, pitch " + number_text(a.pitch_deg, 1) +
             "°, yaw " + number_text(a.yaw_deg, 1) + "°",
         "A level calibration takes up a few degrees of roll and pitch, but none of yaw: pitch and roll corrections "
@@ -188,53 +190,56 @@ void askew(const Inspection& in, std::string_view code, std::vector<Snag>& snags
         "Set it straight to the fuselage.");
 }
 
-void far_from_balance(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void far_from_balance(const Inspection& in, Findings& found) {
   const Place* p = in.rig.place("controller");
   const Balance& b = in.reports.fit.balance;
   if (!p || !b.complete || std::abs(-p->x_m - b.balance_point.value) <= far_from_balance_m) return;
-  add(snags, code, Severity::worth_knowing, "controller",
-      "The board sits " + mm(std::abs(-p->x_m - b.balance_point.value)) + " from the balance point",
+  found.add(
+      Severity::worth_knowing, "controller",
+      "The board sits " + length_text(std::abs(-p->x_m - b.balance_point.value)) + " from the balance point",
       "Worth having nearer, not a must: rotation is the same everywhere, only the accelerometer feels the distance.",
       "Move it nearer if there is room.");
 }
 
-void compass_disturbed(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void compass_disturbed(const Inspection& in, Findings& found) {
   for (const CompassReport& c : in.reports.fit.compasses) {
     if (c.error.value < wanted_compass_error_deg || c.paths.empty()) continue;
     const CompassPath& worst = c.paths.front();
-    add(snags, code, Severity::fix_first, c.part,
-        "Currents turn the compass by up to " + number_text(c.error.value, 1) + "° at full throttle",
-        "Most of it comes from " + worst.path.name + " (" + number_text(worst.path.amps, 1) + " A, " +
-            mm(worst.distance_m) + " away).",
-        "Keep the compass " + mm(worst.least_distance_m) + " from that lead" +
-            (worst.path.spacing_m > 0.01 ? ", and lay plus and minus side by side." : ", or twist the lead."))
-        .source = "Biot–Savart; World Magnetic Model 2025";
+    found.add(Severity::fix_first, c.part,
+              "Currents turn the compass by up to " + number_text(c.error.value, 1) + "° at full throttle",
+              "Most of it comes from " + worst.path.name + " (" + number_text(worst.path.amps, 1) + " A, " +
+                  length_text(worst.distance_m) + " away).",
+              "Keep the compass " + length_text(worst.least_distance_m) + " from that lead" +
+                  (worst.path.spacing_m > 0.01 ? ", and lay plus and minus side by side." : ", or twist the lead."));
   }
 }
 
-void compass_near_iron(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void compass_near_iron(const Inspection& in, Findings& found) {
   for (const std::string& compass : compasses(in))
     for (const PartGroup g : {PartGroup::motor, PartGroup::buzzer, PartGroup::servo})
       for (const std::string& other : of_group(in, g))
         if (const auto d = apart(in.rig, compass, other); d && *d < near_motor_m)
-          add(snags, code, Severity::fix_first, compass,
-              "The compass sits " + mm(*d) + " from the " + part_name(in.rig, in.catalogue, other),
-              "Magnets and iron that move can't be calibrated away.", "Keep " + mm(near_motor_m) + " or more.");
+          found.add(Severity::fix_first, compass,
+                    "The compass sits " + length_text(*d) + " from the " + part_name(in.rig, in.catalogue, other),
+                    "Magnets and iron that move can't be calibrated away.",
+                    "Keep " + length_text(near_motor_m) + " or more.");
 }
 
-void place_unknown(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void place_unknown(const Inspection& in, Findings& found) {
   if (!in.reports.fit.compasses.empty() && (!in.rig.fit.latitude_deg || !in.rig.fit.longitude_deg))
-    add(snags, code, Severity::worth_knowing, "place", "Where it flies is not given",
-        "The earth's field at the compass is taken as usual for middle latitudes.", "Give latitude and longitude.");
+    found.add(Severity::worth_knowing, "place", "Where it flies is not given",
+              "The earth's field at the compass is taken as usual for middle latitudes.",
+              "Give latitude and longitude.");
 }
 
-void unconfirmed(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void unconfirmed(const Inspection& in, Findings& found) {
   if (in.rig.parts.empty()) return;
   for (const Confirmation& c : confirmations(in.rig, in.catalogue)) {
     const auto& ticks = in.rig.fit.confirmed;
     if (std::find(ticks.begin(), ticks.end(), c.word) != ticks.end()) continue;
-    add(snags, code, Severity::fix_first, c.word, "Look and confirm: " + c.text, "Only the builder can see it.",
-        "Look, put it right, tick it off.")
+    found
+        .add(Severity::fix_first, c.word, "Look and confirm: " + c.text, "Only the builder can see it.",
+             "Look, put it right, tick it off.")
         .fix = Fix{"I looked: it is so", [w = c.word](const Rig& rig) {
                      Rig r = rig;
                      r.fit.confirmed.push_back(w);
@@ -243,65 +248,66 @@ void unconfirmed(const Inspection& in, std::string_view code, std::vector<Snag>&
   }
 }
 
-void near_video(const Inspection& in, std::string_view code, std::vector<Snag>& snags, PartGroup group, double least,
-                const char* what) {
+void near_video(const Inspection& in, Findings& found, PartGroup group, double least, const char* what) {
   for (const std::string& video : of_group(in, PartGroup::video_transmitter))
     for (const std::string& other : of_group(in, group))
       if (const auto d = apart(in.rig, video, other); d && *d < least)
-        add(snags, code, Severity::fix_first, other,
-            name(in, other) + " sits " + mm(*d) + " from the video transmitter", what,
-            "Keep " + mm(least) + " or more.");
+        found.add(Severity::fix_first, other,
+                  name(in, other) + " sits " + length_text(*d) + " from the video transmitter", what,
+                  "Keep " + length_text(least) + " or more.");
 }
 
-void satellite_near_video(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
-  near_video(in, code, snags, PartGroup::satellite_receiver, satellite_to_video_m,
+void satellite_near_video(const Inspection& in, Findings& found) {
+  near_video(in, found, PartGroup::satellite_receiver, satellite_to_video_m,
              "The transmitter drowns the satellites: few or none are found.");
 }
 
-void receiver_near_video(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
-  near_video(in, code, snags, PartGroup::receiver, receiver_to_video_m, "It costs range, which shows only far out.");
+void receiver_near_video(const Inspection& in, Findings& found) {
+  near_video(in, found, PartGroup::receiver, receiver_to_video_m, "It costs range, which shows only far out.");
 }
 
-void compass_turned(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void compass_turned(const Inspection& in, Findings& found) {
   for (const std::string& id : compasses(in))
     if (const Place* p = in.rig.place(id); id != "controller" && p && static_cast<const Turn&>(p->turn) != Turn{})
-      add(snags, code, Severity::worth_knowing, id, "The compass sits with its " + p->turn.spoken(),
-          "The controller has to be told, or north comes out turned.",
-          "Set the compass's position in the controller, or turn its arrow to the nose.");
+      found.add(Severity::worth_knowing, id, "The compass sits with its " + p->turn.spoken(),
+                "The controller has to be told, or north comes out turned.",
+                "Set the compass's position in the controller, or turn its arrow to the nose.");
 }
 
-void no_battery(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void no_battery(const Inspection& in, Findings& found) {
   const auto batteries = of_group(in, PartGroup::battery);
   if (in.rig.parts.empty() || !batteries.empty()) return;
-  add(snags, code, Severity::fix_first, "battery", "The list of parts has no battery",
-      "It is the heaviest part and the source of every current.", "Add it.");
+  found.add(Severity::fix_first, "battery", "The list of parts has no battery",
+            "It is the heaviest part and the source of every current.", "Add it.");
 }
 
 }  // namespace
+}  // namespace rules::fit
 
 const std::vector<Rule>& fit_rules() {
-  static const std::vector<Rule> rules{{"FIT-01", unknown_kind},
-                                       {"FIT-02", unplaced},
-                                       {"FIT-03", frame_unweighed},
-                                       {"FIT-04", tail_heavy},
-                                       {"FIT-05", nose_heavy},
-                                       {"FIT-06", lateral},
-                                       {"FIT-07", mass_differs},
-                                       {"FIT-08", overlap},
-                                       {"FIT-09", out_of_bay},
-                                       {"FIT-10", plug_room},
-                                       {"FIT-11", cannot_be_told},
-                                       {"FIT-12", not_told},
-                                       {"FIT-13", askew},
-                                       {"FIT-14", far_from_balance},
-                                       {"FIT-15", compass_disturbed},
-                                       {"FIT-16", compass_near_iron},
-                                       {"FIT-17", place_unknown},
-                                       {"FIT-18", unconfirmed},
-                                       {"FIT-19", satellite_near_video},
-                                       {"FIT-20", receiver_near_video},
-                                       {"FIT-21", compass_turned},
-                                       {"FIT-22", no_battery}};
+  using namespace rules::fit;
+  static const std::vector<Rule> rules{{"FIT-01", Station::fit, unknown_kind, source::catalogue},
+                                       {"FIT-02", Station::fit, unplaced, source::statics},
+                                       {"FIT-03", Station::fit, frame_unweighed, source::statics},
+                                       {"FIT-04", Station::fit, tail_heavy, source::margin},
+                                       {"FIT-05", Station::fit, nose_heavy, source::margin},
+                                       {"FIT-06", Station::fit, lateral, source::statics},
+                                       {"FIT-07", Station::fit, mass_differs, source::statics},
+                                       {"FIT-08", Station::fit, overlap, source::geometry},
+                                       {"FIT-09", Station::fit, out_of_bay, source::geometry},
+                                       {"FIT-10", Station::fit, plug_room, source::common},
+                                       {"FIT-11", Station::fit, cannot_be_told, source::board},
+                                       {"FIT-12", Station::fit, not_told, source::cube},
+                                       {"FIT-13", Station::fit, askew, source::cube},
+                                       {"FIT-14", Station::fit, far_from_balance, source::common},
+                                       {"FIT-15", Station::fit, compass_disturbed, source::field},
+                                       {"FIT-16", Station::fit, compass_near_iron, source::common},
+                                       {"FIT-17", Station::fit, place_unknown, source::wmm},
+                                       {"FIT-18", Station::fit, unconfirmed, source::common},
+                                       {"FIT-19", Station::fit, satellite_near_video, source::common},
+                                       {"FIT-20", Station::fit, receiver_near_video, source::common},
+                                       {"FIT-21", Station::fit, compass_turned, source::cube},
+                                       {"FIT-22", Station::fit, no_battery, source::common}};
   return rules;
 }
 

@@ -2,27 +2,23 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "base/units.h"
 #include "review/rules.h"
 #include "wiring/wiring.h"
 
 namespace rigging {
+namespace rules::power {
 namespace {
 
 constexpr double thin_margin_v = 0.3, warm_w = 2.0, tight_clearance_m = 0.01, low_thrust = 0.3,
                  sagging_cell_v = 3.2;  // common practice
-
-Snag& add(std::vector<Snag>& snags, std::string_view code, Severity severity, std::string subject, std::string what,
-          std::string why, std::string remedy) {
-  return snags.emplace_back(make_snag(Station::power, code, severity, std::move(subject), std::move(what),
-                                      std::move(why), std::move(remedy)));
-}
 
 std::string a(double amps) { return number_text(amps, 1) + " A"; }
 std::string v(double volts) { return number_text(volts, 2) + " V"; }
 double at(const SourceReport& s, Effort e) { return s.amps[static_cast<std::size_t>(e)]; }
 
 /// Regulators and batteries that meet on a rail with no diode between.
-void two_sources(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void two_sources(const Inspection& in, Findings& found) {
   const Network& net = in.reports.power.network;
   for (const Rail& rail : net.rails) {
     std::vector<const Source*> hard;
@@ -31,7 +27,8 @@ void two_sources(const Inspection& in, std::string_view code, std::vector<Snag>&
     if (hard.size() < 2) continue;
     std::string names;
     for (const Source* s : hard) names += (names.empty() ? "" : " and ") + part_name(in.rig, in.catalogue, s->part);
-    Snag& n = add(snags, code, Severity::grounds, hard.back()->part, "Two sources on the " + rail.name + ": " + names,
+    Snag& n =
+        found.add(Severity::grounds, hard.back()->part, "Two sources on the " + rail.name + ": " + names,
                   "They work against each other: one feeds into the other's outlet, gets hot and can fail in flight.",
                   "Take the red wire out of one of the leads and isolate it, not just cut it bare.");
     for (std::size_t i = hard.size(); i-- > 0;) {
@@ -55,7 +52,7 @@ void two_sources(const Inspection& in, std::string_view code, std::vector<Snag>&
   }
 }
 
-void servo_rail_dark(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void servo_rail_dark(const Inspection& in, Findings& found) {
   const PowerReport& p = in.reports.power;
   const int node = p.network.node("controller", "servo");
   const bool servos = std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) {
@@ -68,110 +65,111 @@ void servo_rail_dark(const Inspection& in, std::string_view code, std::vector<Sn
               [static_cast<std::size_t>(p.network.rail_of[static_cast<std::size_t>(node)])]
                   .live)
     return;
-  add(snags, code, Severity::grounds, "controller", "Nothing feeds the servo rail, even with the battery in",
-      "No servo moves; on most boards the receiver is dark, too.",
-      "Leave the red wire in one speed controller's lead, or give the rail a regulator at a spare socket.");
+  found.add(Severity::grounds, "controller", "Nothing feeds the servo rail, even with the battery in",
+            "No servo moves; on most boards the receiver is dark, too.",
+            "Leave the red wire in one speed controller's lead, or give the rail a regulator at a spare socket.");
 }
 
-void overloaded(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void overloaded(const Inspection& in, Findings& found) {
   for (const SourceReport& s : in.reports.power.sources)
     if (!s.battery && s.supplies && at(s, Effort::all_moving) <= s.rating_a && at(s, Effort::one_stalled) > s.rating_a)
-      add(snags, code, Severity::fix_first, s.part, capital(s.name) + ": " + s.verdict,
-          "A servo that binds pulls the rail down until the controller restarts in flight.",
-          in.reports.power.advice && in.reports.power.advice->overloaded == s.part ? in.reports.power.advice->words
-                                                                                   : "Fit a stronger regulator.");
+      found.add(Severity::fix_first, s.part, capital(s.name) + ": " + s.verdict,
+                "A servo that binds pulls the rail down until the controller restarts in flight.",
+                in.reports.power.advice && in.reports.power.advice->overloaded == s.part
+                    ? in.reports.power.advice->words
+                    : "Fit a stronger regulator.");
 }
 
-void far_overloaded(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void far_overloaded(const Inspection& in, Findings& found) {
   for (const SourceReport& s : in.reports.power.sources)
     if (!s.battery && s.supplies && at(s, Effort::all_moving) > s.rating_a)
-      add(snags, code, Severity::grounds, s.part, capital(s.name) + ": " + s.verdict,
-          "It cannot feed what hangs on it even while nothing binds.",
-          in.reports.power.advice && in.reports.power.advice->overloaded == s.part ? in.reports.power.advice->words
-                                                                                   : "Fit a stronger regulator.");
+      found.add(Severity::grounds, s.part, capital(s.name) + ": " + s.verdict,
+                "It cannot feed what hangs on it even while nothing binds.",
+                in.reports.power.advice && in.reports.power.advice->overloaded == s.part
+                    ? in.reports.power.advice->words
+                    : "Fit a stronger regulator.");
 }
 
-void two_stalled(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void two_stalled(const Inspection& in, Findings& found) {
   for (const SourceReport& s : in.reports.power.sources)
     if (!s.battery && s.supplies && at(s, Effort::one_stalled) <= s.rating_a && at(s, Effort::two_stalled) > s.rating_a)
-      add(snags, code, Severity::worth_knowing, s.part, capital(s.name) + ": " + s.verdict,
-          "Two servos that bind at once are rare, but a wing that folds a linkage does it.",
-          "A stronger regulator removes the doubt.");
+      found.add(Severity::worth_knowing, s.part, capital(s.name) + ": " + s.verdict,
+                "Two servos that bind at once are rare, but a wing that folds a linkage does it.",
+                "A stronger regulator removes the doubt.");
 }
 
-void junction(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void junction(const Inspection& in, Findings& found) {
   for (const SourceReport& s : in.reports.power.sources) {
     if (!s.junction) continue;
     for (const Rail& rail : in.reports.power.network.rails)
       for (const Source& source : rail.sources)
         if (source.part == s.part && source.kind == FeedKind::linear && s.junction->value > source.most_junction_c)
-          add(snags, code, Severity::grounds, s.part,
-              capital(s.name) + " would reach " + number_text(s.junction->value, 0) + " °C inside; its limit is " +
-                  number_text(source.most_junction_c, 0) + " °C",
-              "A linear regulator turns the voltage difference into heat: " + s.heat->formula + ".",
-              "Use a switching regulator, or fewer cells.")
-              .source = "junction = ambient + P·θJA";
+          found.add(Severity::grounds, s.part,
+                    capital(s.name) + " would reach " + number_text(s.junction->value, 0) +
+                        " °C inside; its limit is " + number_text(source.most_junction_c, 0) + " °C",
+                    "A linear regulator turns the voltage difference into heat: " + s.heat->formula + ".",
+                    "Use a switching regulator, or fewer cells.");
   }
 }
 
-void warm(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void warm(const Inspection& in, Findings& found) {
   for (const SourceReport& s : in.reports.power.sources)
     if (s.heat && s.heat->value > warm_w)
-      add(snags, code, Severity::worth_knowing, s.part,
-          capital(s.name) + " turns " + number_text(s.heat->value, 1) + " W into heat",
+      found.add(
+          Severity::worth_knowing, s.part, capital(s.name) + " turns " + number_text(s.heat->value, 1) + " W into heat",
           "From three cells a linear regulator loses over half of the power.", "A switching regulator is preferred.");
 }
 
-void inlet_too_high(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void inlet_too_high(const Inspection& in, Findings& found) {
   for (const SourceReport& s : in.reports.power.sources)
     if (!s.battery && s.highest_in_v && *s.highest_in_v > s.most_in_v)
-      add(snags, code, Severity::grounds, s.part,
-          capital(s.name) + " gets " + v(*s.highest_in_v) + " from a full battery; it bears " + v(s.most_in_v),
-          "It can fail and put the battery on the five-volt rail.", "Use one for more cells.");
+      found.add(Severity::grounds, s.part,
+                capital(s.name) + " gets " + v(*s.highest_in_v) + " from a full battery; it bears " + v(s.most_in_v),
+                "It can fail and put the battery on the five-volt rail.", "Use one for more cells.");
 }
 
-void inlet_too_low(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void inlet_too_low(const Inspection& in, Findings& found) {
   for (const SourceReport& s : in.reports.power.sources)
     if (!s.battery && s.lowest_in_v && *s.lowest_in_v < s.least_in_v)
-      add(snags, code, Severity::fix_first, s.part,
-          capital(s.name) + " needs " + v(s.least_in_v) + "; an empty battery gives " + v(*s.lowest_in_v),
-          "Near the end of the flight the rail goes down with the battery.",
-          "Land earlier, use more cells, or a regulator that needs less.");
+      found.add(Severity::fix_first, s.part,
+                capital(s.name) + " needs " + v(s.least_in_v) + "; an empty battery gives " + v(*s.lowest_in_v),
+                "Near the end of the flight the rail goes down with the battery.",
+                "Land earlier, use more cells, or a regulator that needs less.");
 }
 
-void brown_out(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void brown_out(const Inspection& in, Findings& found) {
   const auto& margin = in.reports.power.brown_out_margin;
   if (margin && margin->value < 0)
-    add(snags, code, Severity::grounds, "controller",
+    found.add(
+        Severity::grounds, "controller",
         "With two servos stalled the controller gets " + v(in.reports.power.controller_least->value) + " and restarts",
         "A restart in flight is a crash.", "Shorter or thicker leads, a stronger regulator.");
 }
 
-void thin_margin(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void thin_margin(const Inspection& in, Findings& found) {
   const auto& margin = in.reports.power.brown_out_margin;
   if (margin && margin->value >= 0 && margin->value < thin_margin_v)
-    add(snags, code, Severity::fix_first, "controller",
-        "Only " + v(margin->value) + " are left before the controller restarts, with two servos stalled",
-        "A worn contact takes up that much.", "Shorter or thicker leads, a stronger regulator.");
+    found.add(Severity::fix_first, "controller",
+              "Only " + v(margin->value) + " are left before the controller restarts, with two servos stalled",
+              "A worn contact takes up that much.", "Shorter or thicker leads, a stronger regulator.");
 }
 
-void too_much_voltage(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void too_much_voltage(const Inspection& in, Findings& found) {
   for (const ConsumerReport& c : in.reports.power.consumers)
     if (c.rest_v > c.most_v + 1e-6)
-      add(snags, code, Severity::grounds, c.part,
-          capital(c.name) + " gets " + v(c.rest_v) + "; it bears " + v(c.most_v),
-          "It is destroyed when the battery goes in.", "Feed it from a rail that suits it.");
+      found.add(Severity::grounds, c.part, capital(c.name) + " gets " + v(c.rest_v) + "; it bears " + v(c.most_v),
+                "It is destroyed when the battery goes in.", "Feed it from a rail that suits it.");
 }
 
-void too_little_voltage(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void too_little_voltage(const Inspection& in, Findings& found) {
   for (const ConsumerReport& c : in.reports.power.consumers)
     if (c.part != "controller" && c.lit[1] && c.worst_v < c.least_v && c.rest_v <= c.most_v)
-      add(snags, code, Severity::fix_first, c.part,
-          capital(c.name) + " gets " + v(c.worst_v) + " with two servos stalled; it needs " + v(c.least_v),
-          "It stops or restarts when it is needed.", "A shorter or thicker lead, or a rail of its own.");
+      found.add(Severity::fix_first, c.part,
+                capital(c.name) + " gets " + v(c.worst_v) + " with two servos stalled; it needs " + v(c.least_v),
+                "It stops or restarts when it is needed.", "A shorter or thicker lead, or a rail of its own.");
 }
 
-void dark(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void dark(const Inspection& in, Findings& found) {
   const PowerReport& p = in.reports.power;
   const int servo = p.network.node("controller", "servo");
   if (!in.controller) return;  // through which nothing can be followed
@@ -181,22 +179,21 @@ void dark(const Inspection& in, std::string_view code, std::vector<Snag>& snags)
     const PartKind* k = kind_of(in.rig, in.catalogue, c.part);
     if (servo >= 0 && c.rail == "servo rail" && k && k->group == PartGroup::servo) continue;
     if (c.part == "controller" && in.rig.parts.empty()) continue;
-    add(snags, code, Severity::fix_first, c.part, capital(c.name) + " is dark with the battery in",
-        "No source reaches it.", "Check its lead and the red wire on the way.");
+    found.add(Severity::fix_first, c.part, capital(c.name) + " is dark with the battery in", "No source reaches it.",
+              "Check its lead and the red wire on the way.");
   }
 }
 
-void idle_source(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void idle_source(const Inspection& in, Findings& found) {
   for (const SourceReport& s : in.reports.power.sources) {
     const PartKind* k = kind_of(in.rig, in.catalogue, s.part);
     if (k && k->group == PartGroup::regulator && s.supplies && at(s, Effort::all_moving) <= 0)
-      add(snags, code, Severity::worth_knowing, s.part, capital(s.name) + " feeds nothing",
-          "Nothing hangs on its outlet, or its inlet is not connected.", "Connect it, or leave it out.");
+      found.add(Severity::worth_knowing, s.part, capital(s.name) + " feeds nothing",
+                "Nothing hangs on its outlet, or its inlet is not connected.", "Connect it, or leave it out.");
   }
 }
 
-void drive_over(const Inspection& in, std::string_view code, std::vector<Snag>& snags, PartGroup group,
-                const char* what) {
+void drive_over(const Inspection& in, Findings& found, PartGroup group, const char* what) {
   const auto& d = in.reports.power.drive;
   if (!d) return;
   const double each = d->static_current.value / static_cast<double>(d->motors.size());
@@ -208,7 +205,8 @@ void drive_over(const Inspection& in, std::string_view code, std::vector<Snag>& 
     const double bears = k->motor ? k->motor->amps : k->battery ? k->battery->amps : k->drive ? k->drive->amps : 1e9;
     if (asked <= bears) continue;
     const bool maybe = !d->measured && asked * 0.8 <= bears;
-    add(snags, code, maybe ? Severity::fix_first : Severity::grounds, p.id,
+    found.add(
+        maybe ? Severity::fix_first : Severity::grounds, p.id,
         capital(part_name(in.rig, in.catalogue, p.id)) + ": " + a(asked) + " of " + a(bears) + " at full throttle" +
             (d->measured ? "" : " by the estimate"),
         what,
@@ -217,21 +215,21 @@ void drive_over(const Inspection& in, std::string_view code, std::vector<Snag>& 
   }
 }
 
-void battery_over(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
-  drive_over(in, code, snags, PartGroup::battery, "Lithium cells asked for more than they bear swell, and can burn.");
+void battery_over(const Inspection& in, Findings& found) {
+  drive_over(in, found, PartGroup::battery, "Lithium cells asked for more than they bear swell, and can burn.");
 }
-void controller_over(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
-  drive_over(in, code, snags, PartGroup::speed_controller,
+void controller_over(const Inspection& in, Findings& found) {
+  drive_over(in, found, PartGroup::speed_controller,
              "A speed controller that overheats stops the motor, and with it its regulator.");
 }
-void motor_over(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
-  drive_over(in, code, snags, PartGroup::motor, "The windings overheat and the magnets weaken.");
+void motor_over(const Inspection& in, Findings& found) {
+  drive_over(in, found, PartGroup::motor, "The windings overheat and the magnets weaken.");
 }
-void module_over(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
-  drive_over(in, code, snags, PartGroup::power_module, "Its shunt and solder joints overheat.");
+void module_over(const Inspection& in, Findings& found) {
+  drive_over(in, found, PartGroup::power_module, "Its shunt and solder joints overheat.");
 }
 
-void cells(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void cells(const Inspection& in, Findings& found) {
   const BatteryFigures* battery = nullptr;
   for (const Part& p : in.rig.parts)
     if (const PartKind* k = in.catalogue.part(p.kind); k && k->battery) battery = &*k->battery;
@@ -239,7 +237,8 @@ void cells(const Inspection& in, std::string_view code, std::vector<Snag>& snags
   for (const Part& p : in.rig.parts)
     if (const PartKind* k = in.catalogue.part(p.kind);
         k && k->drive && (battery->cells < k->drive->least_cells || battery->cells > k->drive->most_cells))
-      add(snags, code, Severity::grounds, p.id,
+      found.add(
+          Severity::grounds, p.id,
           capital(part_name(in.rig, in.catalogue, p.id)) + " is made for " + std::to_string(k->drive->least_cells) +
               " to " + std::to_string(k->drive->most_cells) + " cells; the battery has " +
               std::to_string(battery->cells),
@@ -247,28 +246,30 @@ void cells(const Inspection& in, std::string_view code, std::vector<Snag>& snags
           "Choose one that suits the battery.");
 }
 
-void weak(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void weak(const Inspection& in, Findings& found) {
   const auto& d = in.reports.power.drive;
   const bool tow =
       in.rig.airframe.kind == AirframeKind::towed_glider || in.rig.airframe.kind == AirframeKind::motor_glider;
   if (d && d->thrust_to_weight && !tow && d->thrust.value > 0 && d->thrust_to_weight->value < low_thrust)
-    add(snags, code, Severity::worth_knowing, "drive",
-        "Thrust is " + number_text(d->thrust_to_weight->value, 2) + " of the weight",
-        "Below about 0.3 it needs a long run or a hard throw, and climbs poorly.",
-        "A larger propeller or more cells, if motor and speed controller bear it.");
+    found.add(Severity::worth_knowing, "drive",
+              "Thrust is " + number_text(d->thrust_to_weight->value, 2) + " of the weight",
+              "Below about 0.3 it needs a long run or a hard throw, and climbs poorly.",
+              "A larger propeller or more cells, if motor and speed controller bear it.");
 }
 
-void facing(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void facing(const Inspection& in, Findings& found) {
   const bool propeller = std::any_of(in.rig.parts.begin(), in.rig.parts.end(), [&](const Part& p) {
     const PartKind* k = in.catalogue.part(p.kind);
     return k && k->group == PartGroup::propeller;
   });
   if (propeller && !in.rig.power.propeller_faces_flight)
-    add(snags, code, Severity::grounds, "propeller", "The propeller is on back to front",
-        "The lettered side faces the direction of flight, on a pusher, too: turned round it gives little thrust and "
-        "draws much current.",
-        "Take it off, turn it round; on a pusher let the motor turn the other way by exchanging two of its three "
-        "leads.")
+    found
+        .add(Severity::grounds, "propeller", "The propeller is on back to front",
+             "The lettered side faces the direction of flight, on a pusher, too: turned round it gives little thrust "
+             "and "
+             "draws much current.",
+             "Take it off, turn it round; on a pusher let the motor turn the other way by exchanging two of its three "
+             "leads.")
         .fix = Fix{"It is turned round now", [](const Rig& rig) {
                      Rig r = rig;
                      r.power.propeller_faces_flight = true;
@@ -276,58 +277,59 @@ void facing(const Inspection& in, std::string_view code, std::vector<Snag>& snag
                    }};
 }
 
-void clearance(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void clearance(const Inspection& in, Findings& found) {
   const auto& c = in.rig.power.clearance_m;
   if (c && *c < tight_clearance_m)
-    add(snags, code, *c <= 0 ? Severity::grounds : Severity::fix_first, "propeller",
-        *c <= 0 ? "The propeller strikes the airframe"
-                : "The blade tips pass " + number_text(1000 * *c, 0) + " mm from the airframe",
-        "Blades bend forward and outward under load.", "A smaller propeller, or move the motor.");
+    found.add(*c <= 0 ? Severity::grounds : Severity::fix_first, "propeller",
+              *c <= 0 ? "The propeller strikes the airframe"
+                      : "The blade tips pass " + length_text(*c) + " from the airframe",
+              "Blades bend forward and outward under load.", "A smaller propeller, or move the motor.");
 }
 
-void sagging(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void sagging(const Inspection& in, Findings& found) {
   const PowerReport& p = in.reports.power;
   if (!p.sag) return;
   for (const Part& part : in.rig.parts)
     if (const PartKind* k = in.catalogue.part(part.kind); k && k->battery)
       if (const double cell = k->battery->nominal_cell_v - p.sag->value / k->battery->cells;
           cell < sagging_cell_v && k->battery->empty_cell_v > 3.1)
-        add(snags, code, Severity::worth_knowing, part.id, "At full throttle each cell falls to " + v(cell),
-            "A low-voltage alarm or cut-off comes early, and the cells age.",
-            "A larger battery, or one with less internal resistance.");
+        found.add(Severity::worth_knowing, part.id, "At full throttle each cell falls to " + v(cell),
+                  "A low-voltage alarm or cut-off comes early, and the cells age.",
+                  "A larger battery, or one with less internal resistance.");
 }
 
-void usb_over(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void usb_over(const Inspection& in, Findings& found) {
   const PowerReport& p = in.reports.power;
   for (std::size_t q = 0; q < p.network.rails.size(); ++q) {
     const RailState& s = p.states[static_cast<std::size_t>(SupplyState::usb)][q];
     if (s.source < 0 || p.network.rails[q].sources[static_cast<std::size_t>(s.source)].part != "computer" ||
         s.amps <= 0.5)
       continue;
-    add(snags, code, Severity::worth_knowing, "controller", "On USB alone " + number_text(s.amps, 2) + " A are drawn",
-        "A port may give 0.5 A and then switches off.", "Put the battery in for the bench (propeller off).");
+    found.add(Severity::worth_knowing, "controller", "On USB alone " + number_text(s.amps, 2) + " A are drawn",
+              "A port may give 0.5 A and then switches off.", "Put the battery in for the bench (propeller off).");
   }
 }
 
-void incomplete_drive(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void incomplete_drive(const Inspection& in, Findings& found) {
   if (!in.reports.power.drive) return;
   for (const Motor& m : in.reports.power.drive->motors)
     if (m.controller.empty() || m.propeller.empty() || m.battery.empty())
-      add(snags, code, Severity::worth_knowing, m.motor,
-          capital(part_name(in.rig, in.catalogue, m.motor)) + " has no " +
-              (m.controller.empty()  ? "speed controller"
-               : m.propeller.empty() ? "propeller"
-                                     : "battery") +
-              " in the plan",
-          "Current and thrust can't be computed.", "Add it, and the leads between.");
+      found.add(Severity::worth_knowing, m.motor,
+                capital(part_name(in.rig, in.catalogue, m.motor)) + " has no " +
+                    (m.controller.empty()  ? "speed controller"
+                     : m.propeller.empty() ? "propeller"
+                                           : "battery") +
+                    " in the plan",
+                "Current and thrust can't be computed.", "Add it, and the leads between.");
 }
 
-void reserve(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void reserve(const Inspection& in, Findings& found) {
   const bool flies_home = in.controller && in.controller->family == Family::flight_controller;
   if (flies_home && !in.rig.parts.empty() && in.rig.power.reserve_share < 0.1)
-    add(snags, code, Severity::fix_first, "battery",
-        "Only " + number_text(100 * in.rig.power.reserve_share, 0) + " % of the battery are kept in reserve",
-        "The way home may be upwind.", "Keep 20 % or more.")
+    found
+        .add(Severity::fix_first, "battery",
+             "Only " + number_text(100 * in.rig.power.reserve_share, 0) + " % of the battery are kept in reserve",
+             "The way home may be upwind.", "Keep 20 % or more.")
         .fix = Fix{"Keep 20 % in reserve", [](const Rig& rig) {
                      Rig r = rig;
                      r.power.reserve_share = 0.2;
@@ -335,7 +337,7 @@ void reserve(const Inspection& in, std::string_view code, std::vector<Snag>& sna
                    }};
 }
 
-void same_hand(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void same_hand(const Inspection& in, Findings& found) {
   int left = 0, all = 0;
   for (const Part& p : in.rig.parts)
     if (const PartKind* k = in.catalogue.part(p.kind); k && k->propeller) {
@@ -343,56 +345,57 @@ void same_hand(const Inspection& in, std::string_view code, std::vector<Snag>& s
       left += k->propeller->left_handed;
     }
   if (all == 2 && left != 1)
-    add(snags, code, Severity::worth_knowing, "propeller", "Both propellers turn the same way",
-        "Their torques add up and roll the model when throttle opens.",
-        "One left-handed propeller, its motor turning the other way, cancels it.");
+    found.add(Severity::worth_knowing, "propeller", "Both propellers turn the same way",
+              "Their torques add up and roll the model when throttle opens.",
+              "One left-handed propeller, its motor turning the other way, cancels it.");
 }
 
-void held_servos(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void held_servos(const Inspection& in, Findings& found) {
   const PowerReport& r = in.reports.power;
   if (!r.servos_held || r.servo_source_a <= 0 || *r.servos_held->most <= r.servo_source_a) return;
   const bool sure = *r.servos_held->least > r.servo_source_a;
-  snags.push_back(make_snag(Station::power, code, sure ? Severity::fix_first : Severity::worth_knowing, "servos",
-                            "Held at full throw in fast flight the servos " +
-                                std::string(sure ? "draw " : "may draw ") + number_text(*r.servos_held->least, 1) +
-                                " to " + number_text(*r.servos_held->most, 1) + " A of " +
-                                number_text(r.servo_source_a, 1) + " A",
-                            "The air presses all of them at once in a hard pull-out.",
-                            "Less throw, an inner hole of the servo arm, or a stronger source for the servo rail."));
+  found.add(sure ? Severity::fix_first : Severity::worth_knowing, "servos",
+            "Held at full throw in fast flight the servos " + std::string(sure ? "draw " : "may draw ") +
+                number_text(*r.servos_held->least, 1) + " to " + number_text(*r.servos_held->most, 1) + " A of " +
+                number_text(r.servo_source_a, 1) + " A",
+            "The air presses all of them at once in a hard pull-out.",
+            "Less throw, an inner hole of the servo arm, or a stronger source for the servo rail.");
 }
 
 }  // namespace
+}  // namespace rules::power
 
 const std::vector<Rule>& power_rules() {
-  static const std::vector<Rule> rules{{"POWER-01", two_sources},
-                                       {"POWER-02", servo_rail_dark},
-                                       {"POWER-03", overloaded},
-                                       {"POWER-04", far_overloaded},
-                                       {"POWER-05", two_stalled},
-                                       {"POWER-06", junction},
-                                       {"POWER-07", warm},
-                                       {"POWER-08", inlet_too_high},
-                                       {"POWER-09", inlet_too_low},
-                                       {"POWER-10", brown_out},
-                                       {"POWER-11", thin_margin},
-                                       {"POWER-12", too_much_voltage},
-                                       {"POWER-13", too_little_voltage},
-                                       {"POWER-14", dark},
-                                       {"POWER-15", idle_source},
-                                       {"POWER-16", battery_over},
-                                       {"POWER-17", controller_over},
-                                       {"POWER-18", motor_over},
-                                       {"POWER-19", module_over},
-                                       {"POWER-20", cells},
-                                       {"POWER-21", weak},
-                                       {"POWER-22", facing},
-                                       {"POWER-23", clearance},
-                                       {"POWER-24", sagging},
-                                       {"POWER-25", usb_over},
-                                       {"POWER-26", incomplete_drive},
-                                       {"POWER-27", reserve},
-                                       {"POWER-28", same_hand},
-                                       {"POWER-29", held_servos}};
+  using namespace rules::power;
+  static const std::vector<Rule> rules{{"POWER-01", Station::power, two_sources, source::common},
+                                       {"POWER-02", Station::power, servo_rail_dark, source::network},
+                                       {"POWER-03", Station::power, overloaded, source::network},
+                                       {"POWER-04", Station::power, far_overloaded, source::network},
+                                       {"POWER-05", Station::power, two_stalled, source::network},
+                                       {"POWER-06", Station::power, junction, source::junction},
+                                       {"POWER-07", Station::power, warm, source::heat},
+                                       {"POWER-08", Station::power, inlet_too_high, source::window},
+                                       {"POWER-09", Station::power, inlet_too_low, source::window},
+                                       {"POWER-10", Station::power, brown_out, source::network},
+                                       {"POWER-11", Station::power, thin_margin, source::common},
+                                       {"POWER-12", Station::power, too_much_voltage, source::window},
+                                       {"POWER-13", Station::power, too_little_voltage, source::window},
+                                       {"POWER-14", Station::power, dark, source::network},
+                                       {"POWER-15", Station::power, idle_source, source::network},
+                                       {"POWER-16", Station::power, battery_over, source::rating},
+                                       {"POWER-17", Station::power, controller_over, source::rating},
+                                       {"POWER-18", Station::power, motor_over, source::rating},
+                                       {"POWER-19", Station::power, module_over, source::rating},
+                                       {"POWER-20", Station::power, cells, source::rating},
+                                       {"POWER-21", Station::power, weak, source::common},
+                                       {"POWER-22", Station::power, facing, source::common},
+                                       {"POWER-23", Station::power, clearance, source::common},
+                                       {"POWER-24", Station::power, sagging, source::ohm},
+                                       {"POWER-25", Station::power, usb_over, source::usb},
+                                       {"POWER-26", Station::power, incomplete_drive, source::drive},
+                                       {"POWER-27", Station::power, reserve, source::common},
+                                       {"POWER-28", Station::power, same_hand, source::common},
+                                       {"POWER-29", Station::power, held_servos, source::hinge}};
   return rules;
 }
 

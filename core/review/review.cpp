@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "base/find.h"
+#include "base/json.h"
 #include "review/rules.h"
 
 namespace rigging {
@@ -92,6 +93,18 @@ StationState state_of(Station station, const Rig& rig, const Review& r) {
 
 }  // namespace
 
+Snag& Findings::add(Severity severity, std::string subject, std::string what, std::string why, std::string remedy) {
+  return snags_.emplace_back(Snag{std::string(code_),
+                                  severity,
+                                  station_,
+                                  std::move(subject),
+                                  std::move(what),
+                                  std::move(why),
+                                  std::move(remedy),
+                                  source_,
+                                  {}});
+}
+
 Review review(const Rig& rig, const Catalogue& catalogue) {
   Review r;
   r.airframe = analyze_airframe(rig);
@@ -109,7 +122,10 @@ Review review(const Rig& rig, const Catalogue& catalogue) {
   std::vector<Snag> snags;
   for (const auto* rules : {&airframe_rules(), &fit_rules(), &power_rules(), &wiring_rules(), &sticks_rules(),
                             &surfaces_rules(), &senses_rules(), &proof_rules()})
-    for (const Rule& rule : *rules) rule.inspect(inspection, rule.code, snags);
+    for (const Rule& rule : *rules) {
+      Findings found(rule.code, rule.station, rule.source, snags);
+      rule.inspect(inspection, found);
+    }
   std::stable_sort(snags.begin(), snags.end(), [](const Snag& a, const Snag& b) { return a.severity < b.severity; });
   r.snags = std::move(snags);
   r.readiness = readiness_of(rig, r);

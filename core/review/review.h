@@ -29,7 +29,7 @@ struct Snag {
   Station station = Station::airframe;
   std::string subject;  ///< id of the part it is about
   std::string what, why, remedy;
-  std::string source = "common practice";
+  std::string source;  ///< what the rule rests on
   std::optional<Fix> fix;
 };
 

@@ -4,20 +4,16 @@
 
 #include "airframe/kinds.h"
 #include "base/number.h"
+#include "base/units.h"
 #include "review/rules.h"
 
 namespace rigging {
+namespace rules::surfaces {
 namespace {
 
 std::string name_of(const Output& o) {
   if (o.surfaces.empty()) return "output " + o.id;
   return "output " + o.id + " (" + o.surfaces.front().spoken() + ")";
-}
-
-Snag snag(std::string_view code, Severity severity, std::string subject, std::string what, std::string why,
-          std::string remedy) {
-  return make_snag(Station::surfaces, code, severity, std::move(subject), std::move(what), std::move(why),
-                   std::move(remedy));
 }
 
 std::string free_socket(const Rig& rig, const ControllerClass& c) {
@@ -37,22 +33,22 @@ std::optional<Fix> move_to_free_socket(const Inspection& in, const Output& o) {
              }};
 }
 
-void surface_without_output(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void surface_without_output(const Inspection& in, Findings& found) {
   for (const Surface s : facts_of(in.rig.airframe.kind).surfaces) {
     if (in.rig.output_of(s)) continue;
-    Snag n = snag(code, Severity::grounds, s.word(), capital(s.spoken()) + " has no output", "Nothing moves it.",
-                  "Give it an output.");
+    Snag& n = found.add(Severity::grounds, s.word(), capital(s.spoken()) + " has no output", "Nothing moves it.",
+                        "Give it an output.");
     n.fix = Fix{"Add the missing outputs", [](const Rig& rig) { return with_kind(rig, rig.airframe.kind); }};
-    snags.push_back(std::move(n));
   }
 }
 
-void output_for_no_surface(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void output_for_no_surface(const Inspection& in, Findings& found) {
   const auto& surfaces = facts_of(in.rig.airframe.kind).surfaces;
   for (const Output& o : in.rig.outputs)
     for (const Surface s : o.surfaces)
       if (std::find(surfaces.begin(), surfaces.end(), s) == surfaces.end()) {
-        Snag n = snag(code, Severity::fix_first, o.id,
+        Snag& n =
+            found.add(Severity::fix_first, o.id,
                       capital(name_of(o)) + " drives a surface that this kind of airframe does not have",
                       "The plan and the model disagree.", "Choose the right kind of airframe, or remove the output.");
         n.fix = Fix{"Remove " + o.id, [id = o.id](const Rig& rig) {
@@ -60,39 +56,36 @@ void output_for_no_surface(const Inspection& in, std::string_view code, std::vec
                       std::erase_if(r.outputs, [&](const Output& x) { return x.id == id; });
                       return r;
                     }};
-        snags.push_back(std::move(n));
       }
 }
 
-void shared_socket(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void shared_socket(const Inspection& in, Findings& found) {
   std::map<std::string, const Output*> first;
   for (const Output& o : in.rig.outputs) {
     if (o.socket.empty()) continue;
     const auto [it, is_new] = first.emplace(o.socket, &o);
     if (is_new) continue;
-    Snag n = snag(code, Severity::grounds, o.id,
-                  capital(name_of(o)) + " and " + name_of(*it->second) + " share socket " + o.socket,
-                  "One socket gives one pulse.", "Move one of them to a free socket.");
+    Snag& n = found.add(Severity::grounds, o.id,
+                        capital(name_of(o)) + " and " + name_of(*it->second) + " share socket " + o.socket,
+                        "One socket gives one pulse.", "Move one of them to a free socket.");
     n.fix = move_to_free_socket(in, o);
-    snags.push_back(std::move(n));
   }
 }
 
-void unknown_socket(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void unknown_socket(const Inspection& in, Findings& found) {
   if (!in.controller) return;
   for (const Output& o : in.rig.outputs) {
     if (in.controller->socket(o.socket) || (o.socket.empty() && in.controller->motor_bypasses && drives_motor(o)))
       continue;
     const std::string what = o.socket.empty() ? " has no socket yet"
                                               : " sits in socket " + o.socket + ", which this controller does not have";
-    Snag n = snag(code, Severity::grounds, o.id, capital(name_of(o)) + what, "Without a socket nothing is driven.",
-                  "Choose one of the controller's sockets.");
+    Snag& n = found.add(Severity::grounds, o.id, capital(name_of(o)) + what, "Without a socket nothing is driven.",
+                        "Choose one of the controller's sockets.");
     n.fix = move_to_free_socket(in, o);
-    snags.push_back(std::move(n));
   }
 }
 
-void command_unanswered(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void command_unanswered(const Inspection& in, Findings& found) {
   const auto answered = [](const std::vector<Output>& outputs, Axis axis) {
     return std::any_of(outputs.begin(), outputs.end(), [&](const Output& o) {
       return o.mix.of(axis) != 0 && std::any_of(o.surfaces.begin(), o.surfaces.end(),
@@ -103,31 +96,30 @@ void command_unanswered(const Inspection& in, std::string_view code, std::vector
   for (const Axis axis : all_axes) {
     const std::string name(word(axis));
     if (answered(usual, axis) && !answered(in.rig.outputs, axis))
-      snags.push_back(snag(code, Severity::grounds, name, "Nothing answers " + name,
-                           "The model could not be steered in " + name + ".", "Give a surface a " + name + " weight."));
+      found.add(Severity::grounds, name, "Nothing answers " + name, "The model could not be steered in " + name + ".",
+                "Give a surface a " + name + " weight.");
   }
 }
 
-void wrong_axis(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void wrong_axis(const Inspection& in, Findings& found) {
   for (const Output& o : in.rig.outputs)
     for (const Axis axis : all_axes)
       for (const Surface s : o.surfaces)
         if (o.mix.of(axis) != 0 && required_direction(s, axis) == 0) {
           const std::string name(word(axis));
-          Snag n = snag(code, Severity::fix_first, o.id,
-                        capital(name_of(o)) + " answers " + name + ", which this surface can't serve",
-                        "It would only add drag and confusion.", "Set its " + name + " weight to zero.");
+          Snag& n = found.add(Severity::fix_first, o.id,
+                              capital(name_of(o)) + " answers " + name + ", which this surface can't serve",
+                              "It would only add drag and confusion.", "Set its " + name + " weight to zero.");
           n.fix = Fix{"Set the " + name + " weight of " + o.id + " to zero", [id = o.id, axis](const Rig& rig) {
                         Rig r = rig;
                         if (Output* output = r.output(id)) output->mix.of(axis) = 0;
                         return r;
                       }};
-          snags.push_back(std::move(n));
           break;
         }
 }
 
-void no_sign_is_right(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void no_sign_is_right(const Inspection& in, Findings& found) {
   for (const Output& o : in.rig.outputs)
     for (const Surface s : o.surfaces) {
       int sense = 0;
@@ -139,15 +131,14 @@ void no_sign_is_right(const Inspection& in, std::string_view code, std::vector<S
         sense = wanted > 0 ? 1 : -1;
       }
       if (torn)
-        snags.push_back(snag(
-            code, Severity::grounds, o.id,
-            capital(name_of(o)) + " mixes its commands with signs that can't all be right",
+        found.add(
+            Severity::grounds, o.id, capital(name_of(o)) + " mixes its commands with signs that can't all be right",
             "Whichever way the servo turns, one command moves the surface the wrong way.",
-            "Look at the surface on each stick and flip the sign of the one that is wrong (station proof finds it)."));
+            "Look at the surface on each stick and flip the sign of the one that is wrong (station proof finds it).");
     }
 }
 
-void unequal_sides(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void unequal_sides(const Inspection& in, Findings& found) {
   for (const Output& o : in.rig.outputs) {
     if (o.surfaces.size() != 1 || o.surfaces[0].side != Side::left) continue;
     const Output* twin = in.rig.output_of({o.surfaces[0].kind, Side::right});
@@ -155,12 +146,12 @@ void unequal_sides(const Inspection& in, std::string_view code, std::vector<Snag
     for (const Axis axis : all_axes)
       if (std::abs(std::abs(o.mix.of(axis)) - std::abs(twin->mix.of(axis))) > 0.01) {
         const std::string name(word(axis));
-        Snag n =
-            snag(code, Severity::fix_first, o.id,
-                 "Left and right answer " + name + " by unequal amounts (" + number_text(std::abs(o.mix.of(axis)), 2) +
-                     " and " + number_text(std::abs(twin->mix.of(axis)), 2) + ")",
-                 "A " + name + " command would carry another one with it.",
-                 "Make the amounts equal; differential belongs in the linkage or in its own setting.");
+        Snag& n = found.add(Severity::fix_first, o.id,
+                            "Left and right answer " + name + " by unequal amounts (" +
+                                number_text(std::abs(o.mix.of(axis)), 2) + " and " +
+                                number_text(std::abs(twin->mix.of(axis)), 2) + ")",
+                            "A " + name + " command would carry another one with it.",
+                            "Make the amounts equal; differential belongs in the linkage or in its own setting.");
         n.fix =
             Fix{"Give the right side the left side's amount", [left = o.id, right = twin->id, axis](const Rig& rig) {
                   Rig r = rig;
@@ -170,118 +161,113 @@ void unequal_sides(const Inspection& in, std::string_view code, std::vector<Snag
                         std::copysign(l->mix.of(axis), output->mix.of(axis) != 0 ? output->mix.of(axis) : 1.0);
                   return r;
                 }};
-        snags.push_back(std::move(n));
       }
   }
 }
 
-void saturates(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void saturates(const Inspection& in, Findings& found) {
   for (const SurfaceAnswer& a : in.reports.surfaces.answers)
     if (a.worst_sum > 1.1)
-      snags.push_back(snag(code, Severity::worth_knowing, a.output,
-                           "Full sticks together ask " + number_text(100 * a.worst_sum, 0) +
-                               " % of the travel of the " + a.surface.spoken(),
-                           "Beyond 100 % the surface stops and one command swallows the other.",
-                           "Lower the weights, or accept it and know it."));
+      found.add(Severity::worth_knowing, a.output,
+                "Full sticks together ask " + number_text(100 * a.worst_sum, 0) + " % of the travel of the " +
+                    a.surface.spoken(),
+                "Beyond 100 % the surface stops and one command swallows the other.",
+                "Lower the weights, or accept it and know it.");
 }
 
-void y_lead(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void y_lead(const Inspection& in, Findings& found) {
   for (const Output& o : in.rig.outputs)
     if (o.surfaces.size() > 1)
-      snags.push_back(snag(code, Severity::worth_knowing, o.id,
-                           capital(name_of(o)) + " is a Y-lead with " + std::to_string(o.surfaces.size()) + " servos",
-                           "No setting can turn one side alone, and there is no differential.",
-                           "If one side is wrong, remount its servo, or give it its own output."));
+      found.add(Severity::worth_knowing, o.id,
+                capital(name_of(o)) + " is a Y-lead with " + std::to_string(o.surfaces.size()) + " servos",
+                "No setting can turn one side alone, and there is no differential.",
+                "If one side is wrong, remount its servo, or give it its own output.");
 }
 
-void linkage_trouble(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void linkage_trouble(const Inspection& in, Findings& found) {
   for (const SurfaceAnswer& a : in.reports.surfaces.answers) {
     if (!a.linkage_error.empty())
-      snags.push_back(snag(code, Severity::fix_first, a.surface.word(),
-                           "The linkage of the " + a.surface.spoken() + " can't be built as measured",
-                           a.linkage_error + ".", "Measure arm, rod and horn again."));
+      found.add(Severity::fix_first, a.surface.word(),
+                "The linkage of the " + a.surface.spoken() + " can't be built as measured", a.linkage_error + ".",
+                "Measure arm, rod and horn again.");
     if (a.problems.empty()) continue;
     std::string what = capital(a.surface.spoken());
     for (const LinkageProblem& p : a.problems) what += (&p == &a.problems.front() ? ": " : "; ") + small(p.words);
-    snags.push_back(snag(code, Severity::fix_first, a.surface.word(), what,
-                         "Within the pulses that its output may send.", "Bring the ends in, or use other holes."));
+    found.add(Severity::fix_first, a.surface.word(), what, "Within the pulses that its output may send.",
+              "Bring the ends in, or use other holes.");
   }
 }
 
-void unequal_throws(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void unequal_throws(const Inspection& in, Findings& found) {
   for (const SurfaceAnswer& a : in.reports.surfaces.answers) {
     if (a.surface.side != Side::left || a.surface.kind == SurfaceKind::motor) continue;
     const auto left = read_throws(in.rig, a.surface), right = read_throws(in.rig, {a.surface.kind, Side::right});
     if (!left || !right) continue;
     if (std::abs(left->up_deg - right->up_deg) > alike_deg || std::abs(left->down_deg - right->down_deg) > alike_deg)
-      snags.push_back(snag(code, Severity::fix_first, a.surface.word(),
-                           "Left and right throws differ: " + number_text(left->up_deg, 1) + "° up and " +
-                               number_text(left->down_deg, 1) + "° down against " + number_text(right->up_deg, 1) +
-                               "° and " + number_text(right->down_deg, 1) + "°",
-                           "Every command would carry another one with it.",
-                           "Set the ends at station surfaces, Throws."));
+      found.add(Severity::fix_first, a.surface.word(),
+                "Left and right throws differ: " + number_text(left->up_deg, 1) + "° up and " +
+                    number_text(left->down_deg, 1) + "° down against " + number_text(right->up_deg, 1) + "° and " +
+                    number_text(right->down_deg, 1) + "°",
+                "Every command would carry another one with it.", "Set the ends at station surfaces, Throws.");
   }
 }
 
-void not_flush(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void not_flush(const Inspection& in, Findings& found) {
   for (const SurfaceAnswer& a : in.reports.surfaces.answers)
     if (const auto read = read_throws(in.rig, a.surface); read && std::abs(read->neutral_deg) > 1)
-      snags.push_back(
-          snag(code, Severity::fix_first, a.surface.word(),
-               capital(a.surface.spoken()) + " stands " + number_text(read->neutral_deg, 1) + "° off neutral",
-               "It would be trimmed against in flight, and one side has less throw left.",
-               "Centre it with the linkage first, then with its output."));
+      found.add(Severity::fix_first, a.surface.word(),
+                capital(a.surface.spoken()) + " stands " + number_text(read->neutral_deg, 1) + "° off neutral",
+                "It would be trimmed against in flight, and one side has less throw left.",
+                "Centre it with the linkage first, then with its output.");
 }
 
-void servo_load(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void servo_load(const Inspection& in, Findings& found) {
   for (const ServoLoad& l : in.reports.loads) {
     if (l.available_nm <= 0) continue;
     if (l.fast.share_low > 1)
-      snags.push_back(snag(code, Severity::fix_first, l.surface.word(),
-                           "The servo of the " + l.surface.spoken() + " can't hold full throw in fast flight",
-                           number_text(100 * l.fast.torque_low_nm, 0) + " to " +
-                               number_text(100 * l.fast.torque_high_nm, 0) + " N·cm asked, " +
-                               number_text(100 * l.available_nm, 0) + " there (an estimate).",
-                           "A stronger servo, an inner hole of its arm, or less throw."));
+      found.add(Severity::fix_first, l.surface.word(),
+                "The servo of the " + l.surface.spoken() + " can't hold full throw in fast flight",
+                number_text(100 * l.fast.torque_low_nm, 0) + " to " + number_text(100 * l.fast.torque_high_nm, 0) +
+                    " N·cm asked, " + number_text(100 * l.available_nm, 0) + " there (an estimate).",
+                "A stronger servo, an inner hole of its arm, or less throw.");
   }
 }
 
-void play(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void play(const Inspection& in, Findings& found) {
   for (const Linkage& l : in.rig.linkages) {
     if (!l.play_m || *l.play_m <= 0.001) continue;
-    snags.push_back(
-        snag(code, Severity::worth_knowing, l.surface.word(),
-             capital(l.surface.spoken()) + " has " + number_text(1000 * *l.play_m, 1) + " mm of play at its edge",
-             "Play sets a ceiling to the gain, and on a fast or unbalanced surface it invites flutter: a caution, not "
-             "a calculation.",
-             "Tighten horn, clevis and servo arm before raising the gain."));
+    found.add(Severity::worth_knowing, l.surface.word(),
+              capital(l.surface.spoken()) + " has " + length_text(*l.play_m, 1) + " of play at its edge",
+              "Play sets a ceiling to the gain, and on a fast or unbalanced surface it invites flutter: a caution, not "
+              "a calculation.",
+              "Tighten horn, clevis and servo arm before raising the gain.");
   }
 }
 
-void ends_at_the_stop(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void ends_at_the_stop(const Inspection& in, Findings& found) {
   constexpr double least_us = 900, most_us = 2100;  // common practice
   for (const Output& o : in.rig.outputs)
     if (!o.surfaces.empty() && o.mix.throttle == 0 && (o.low_us < least_us || o.high_us > most_us))
-      snags.push_back(snag(
-          code, Severity::fix_first, o.id,
+      found.add(
+          Severity::fix_first, o.id,
           capital(name_of(o)) + " may be sent to " + number_text(o.low_us < least_us ? o.low_us : o.high_us, 0) + " µs",
           "Centre, trim and mix together must not drive a servo against its stop: it stalls, and pulls the rail down.",
-          "Bring the end in, and use another hole for more throw."));
+          "Bring the end in, and use another hole for more throw.");
 }
 
-void strong_taileron(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void strong_taileron(const Inspection& in, Findings& found) {
   for (const Output& o : in.rig.outputs)
     for (const Surface s : o.surfaces)
       if (s.kind == SurfaceKind::taileron && s.side == Side::left && o.mix.pitch != 0 &&
           std::abs(o.mix.roll / o.mix.pitch) > 0.55)
-        snags.push_back(snag(
-            code, Severity::worth_knowing, o.id,
+        found.add(
+            Severity::worth_knowing, o.id,
             "The tail halves get " + number_text(100 * std::abs(o.mix.roll / o.mix.pitch), 0) + " % of pitch for roll",
             "Tail halves roll hard and bend the tail; common practice starts low.",
-            "Start at 25 to 50 %, and raise it after the first flights."));
+            "Start at 25 to 50 %, and raise it after the first flights.");
 }
 
-void settings_that_are_not_there(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void settings_that_are_not_there(const Inspection& in, Findings& found) {
   if (!in.controller) return;
   const OutputSettings can = settable(in.controller);
   for (const Output& o : in.rig.outputs) {
@@ -289,7 +275,8 @@ void settings_that_are_not_there(const Inspection& in, std::string_view code, st
     const bool centre = !can.centre && std::abs(o.centre_us - 1500) > 1,
                ends = !can.ends && (std::abs(o.low_us - 1000) > 1 || std::abs(o.high_us - 2000) > 1);
     if (!centre && !ends) continue;
-    Snag n = snag(code, Severity::fix_first, o.id,
+    Snag& n =
+        found.add(Severity::fix_first, o.id,
                   capital(name_of(o)) + " is planned with " +
                       (centre && ends ? "a centre and ends"
                        : centre       ? "a centre"
@@ -310,31 +297,32 @@ void settings_that_are_not_there(const Inspection& in, std::string_view code, st
                   }
                   return r;
                 }};
-    snags.push_back(std::move(n));
   }
 }
 
 }  // namespace
+}  // namespace rules::surfaces
 
 const std::vector<Rule>& surfaces_rules() {
-  static const std::vector<Rule> rules{{"SURFACES-01", surface_without_output},
-                                       {"SURFACES-02", output_for_no_surface},
-                                       {"SURFACES-03", shared_socket},
-                                       {"SURFACES-04", unknown_socket},
-                                       {"SURFACES-05", command_unanswered},
-                                       {"SURFACES-06", wrong_axis},
-                                       {"SURFACES-07", no_sign_is_right},
-                                       {"SURFACES-08", unequal_sides},
-                                       {"SURFACES-09", saturates},
-                                       {"SURFACES-10", y_lead},
-                                       {"SURFACES-11", linkage_trouble},
-                                       {"SURFACES-12", unequal_throws},
-                                       {"SURFACES-13", not_flush},
-                                       {"SURFACES-14", servo_load},
-                                       {"SURFACES-15", play},
-                                       {"SURFACES-16", ends_at_the_stop},
-                                       {"SURFACES-17", strong_taileron},
-                                       {"SURFACES-18", settings_that_are_not_there}};
+  using namespace rules::surfaces;
+  static const std::vector<Rule> rules{{"SURFACES-01", Station::surfaces, surface_without_output, source::plan},
+                                       {"SURFACES-02", Station::surfaces, output_for_no_surface, source::plan},
+                                       {"SURFACES-03", Station::surfaces, shared_socket, source::plan},
+                                       {"SURFACES-04", Station::surfaces, unknown_socket, source::catalogue},
+                                       {"SURFACES-05", Station::surfaces, command_unanswered, source::sign},
+                                       {"SURFACES-06", Station::surfaces, wrong_axis, source::sign},
+                                       {"SURFACES-07", Station::surfaces, no_sign_is_right, source::sign},
+                                       {"SURFACES-08", Station::surfaces, unequal_sides, source::sign},
+                                       {"SURFACES-09", Station::surfaces, saturates, source::mix},
+                                       {"SURFACES-10", Station::surfaces, y_lead, source::common},
+                                       {"SURFACES-11", Station::surfaces, linkage_trouble, source::fourbar},
+                                       {"SURFACES-12", Station::surfaces, unequal_throws, source::common},
+                                       {"SURFACES-13", Station::surfaces, not_flush, source::common},
+                                       {"SURFACES-14", Station::surfaces, servo_load, source::hinge},
+                                       {"SURFACES-15", Station::surfaces, play, source::common},
+                                       {"SURFACES-16", Station::surfaces, ends_at_the_stop, source::mix},
+                                       {"SURFACES-17", Station::surfaces, strong_taileron, source::common},
+                                       {"SURFACES-18", Station::surfaces, settings_that_are_not_there, source::board}};
   return rules;
 }
 

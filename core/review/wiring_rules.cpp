@@ -4,21 +4,16 @@
 
 #include "airframe/kinds.h"
 #include "base/number.h"
+#include "base/units.h"
 #include "review/rules.h"
 #include "wiring/plan.h"
 
 namespace rigging {
+namespace rules::wiring {
 namespace {
 
 constexpr double steep_drop_v = 0.3, amps_per_mm2 = 18;  // common practice
 
-Snag& add(std::vector<Snag>& snags, std::string_view code, Severity severity, std::string subject, std::string what,
-          std::string why, std::string remedy) {
-  return snags.emplace_back(make_snag(Station::wiring, code, severity, std::move(subject), std::move(what),
-                                      std::move(why), std::move(remedy)));
-}
-
-std::string mm(double metres) { return number_text(1000 * metres, 0) + " mm"; }
 std::string name(const Inspection& in, const std::string& part) {
   return capital(part_name(in.rig, in.catalogue, part));
 }
@@ -91,18 +86,18 @@ bool shared(TerminalKind k) {
          k == TerminalKind::supply || k == TerminalKind::ground || k == TerminalKind::power;
 }
 
-void one_job(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void one_job(const Inspection& in, Findings& found) {
   std::map<std::pair<std::string, std::string>, std::vector<const Lead*>> ends;
   for (const Lead& l : in.rig.leads)
     for (const LeadEnd* e : {&l.from, &l.to}) ends[{e->part, e->socket}].push_back(&l);
   for (const auto& [end, leads] : ends) {
     if (leads.size() < 2) continue;
-    const Terminal* t = terminal(in, {end.first, end.second, Json::object()});
+    const Terminal* t = terminal(in, {end.first, end.second, {}});
     if (!t || (shared(t->kind) && !(end.first == "controller" && t->kind == TerminalKind::power))) continue;
-    Snag& n =
-        add(snags, code, Severity::fix_first, end.first,
-            std::to_string(leads.size()) + " leads at " + part_name(in.rig, in.catalogue, end.first) + " " + t->label,
-            "A port does one job, and a socket takes one plug.", "Move one of them to a port of its own.");
+    Snag& n = found.add(
+        Severity::fix_first, end.first,
+        std::to_string(leads.size()) + " leads at " + part_name(in.rig, in.catalogue, end.first) + " " + t->label,
+        "A port does one job, and a socket takes one plug.", "Move one of them to a port of its own.");
     for (const Touch& touch : touches(in))
       if (touch.lead == leads.back() && end.first == "controller")
         if (const Terminal* to = free_port_for(in, touch, false)) n.fix = move_end(touch, *to);
@@ -128,52 +123,53 @@ bool sense_case(const Terminal& a, const Terminal& b) {
   return a.kind == TerminalKind::sense_output || b.kind == TerminalKind::sense_output;
 }
 
-void does_not_mate(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void does_not_mate(const Inspection& in, Findings& found) {
   for (const Lead& l : in.rig.leads) {
     const Terminal *a = terminal(in, l.from), *b = terminal(in, l.to);
     if (!a || !b || mates(*a, *b) || inverted_case(*a, *b) || data_case(*a, *b) || sense_case(*a, *b)) continue;
-    add(snags, code, Severity::grounds, l.id, capital(at(in, l.from)) + " does not belong at " + at(in, l.to),
-        "A " + spoken(word(a->kind)) + " and a " + spoken(word(b->kind)) +
-            " have nothing to say to each other, and plus may land where it destroys.",
-        "Let the plan find its place.");
+    found.add(Severity::grounds, l.id, capital(at(in, l.from)) + " does not belong at " + at(in, l.to),
+              "A " + spoken(word(a->kind)) + " and a " + spoken(word(b->kind)) +
+                  " have nothing to say to each other, and plus may land where it destroys.",
+              "Let the plan find its place.");
   }
 }
 
-void no_such_socket(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void no_such_socket(const Inspection& in, Findings& found) {
   for (const Lead& l : in.rig.leads)
     for (const LeadEnd* e : {&l.from, &l.to}) {
       if (terminal(in, *e)) continue;
       const bool known =
           e->part == "controller" ? in.controller != nullptr : kind_of(in.rig, in.catalogue, e->part) != nullptr;
       if (!known) continue;  // said elsewhere
-      add(snags, code, Severity::fix_first, l.id,
-          "Lead " + l.id + " ends at \"" + e->socket + "\", which the " + part_name(in.rig, in.catalogue, e->part) +
-              " does not have",
-          "It leads nowhere.", "Choose one of its sockets.");
+      found.add(Severity::fix_first, l.id,
+                "Lead " + l.id + " ends at \"" + e->socket + "\", which the " +
+                    part_name(in.rig, in.catalogue, e->part) + " does not have",
+                "It leads nowhere.", "Choose one of its sockets.");
     }
 }
 
-void needs_inverting(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void needs_inverting(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     if (!t.socket || !t.end || !inverted_case(*t.socket, *t.end) || mates(*t.socket, *t.end)) continue;
-    Snag& n = add(snags, code, Severity::fix_first, t.other->part,
-                  name(in, t.other->part) + " sends inverted serial, and " + t.socket->label + " can't invert",
-                  "The controller hears nothing.", "Use a port that inverts its input.");
+    Snag& n = found.add(Severity::fix_first, t.other->part,
+                        name(in, t.other->part) + " sends inverted serial, and " + t.socket->label + " can't invert",
+                        "The controller hears nothing.", "Use a port that inverts its input.");
     if (const Terminal* to = free_port_for(in, t, true)) n.fix = move_end(t, *to);
   }
 }
 
-void needs_two_way(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void needs_two_way(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     if (!t.socket || !t.end || !data_case(*t.socket, *t.end) || mates(*t.socket, *t.end)) continue;
-    Snag& n = add(snags, code, Severity::fix_first, t.other->part,
+    Snag& n =
+        found.add(Severity::fix_first, t.other->part,
                   name(in, t.other->part) + " does not fit " + t.socket->label + ": a data pair needs a serial port",
                   "No data arrives.", "Use a free serial port.");
     if (const Terminal* to = free_port_for(in, t, false)) n.fix = move_end(t, *to);
   }
 }
 
-void compass_off_bus(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void compass_off_bus(const Inspection& in, Findings& found) {
   if (!in.controller || in.controller->family != Family::flight_controller) return;
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
@@ -185,17 +181,18 @@ void compass_off_bus(const Inspection& in, std::string_view code, std::vector<Sn
       const auto bus = std::find_if(in.controller->ports.begin(), in.controller->ports.end(),
                                     [](const Terminal& q) { return q.kind == TerminalKind::two_wire; });
       if (connected || bus == in.controller->ports.end()) continue;
-      add(snags, code, Severity::fix_first, p.id, name(in, p.id) + ": the two-wire bus is not connected",
-          "Clock and data are a pair of their own, apart from the serial pair: without them there is no " +
-              std::string(k->group == PartGroup::airspeed ? "airspeed" : "compass") + ".",
-          "Connect it to " + bus->label + ".")
+      found
+          .add(Severity::fix_first, p.id, name(in, p.id) + ": the two-wire bus is not connected",
+               "Clock and data are a pair of their own, apart from the serial pair: without them there is no " +
+                   std::string(k->group == PartGroup::airspeed ? "airspeed" : "compass") + ".",
+               "Connect it to " + bus->label + ".")
           .fix = Fix{"Connect it to " + bus->label, [part = p.id, end = t.id, to = bus->id](const Rig& rig) {
                        Rig r = rig;
                        Lead l;
                        l.id = part + "_" + end;
                        for (int n = 2; r.lead(l.id); ++n) l.id = part + "_" + end + std::to_string(n);
-                       l.from = {part, end, Json::object()};
-                       l.to = {"controller", to, Json::object()};
+                       l.from = {part, end, {}};
+                       l.to = {"controller", to, {}};
                        l.kind = LeadKind::two_wire;
                        r.leads.push_back(l);
                        return r;
@@ -204,24 +201,26 @@ void compass_off_bus(const Inspection& in, std::string_view code, std::vector<Sn
   }
 }
 
-void pair_turned(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void pair_turned(const Inspection& in, Findings& found) {
   for (const Lead& l : in.rig.leads)
     if (l.pair_turned)
-      add(snags, code, Severity::fix_first, l.id,
-          "The data pair of lead " + l.id + " is turned: transmit meets transmit",
-          "No data either way; nothing is harmed.", "Exchange the two data wires: transmit goes to receive.")
+      found
+          .add(Severity::fix_first, l.id, "The data pair of lead " + l.id + " is turned: transmit meets transmit",
+               "No data either way; nothing is harmed.", "Exchange the two data wires: transmit goes to receive.")
           .fix = change_lead("The pair is exchanged now", l.id, [](Lead& x) { x.pair_turned = false; });
 }
 
-void plug_turned(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void plug_turned(const Inspection& in, Findings& found) {
   for (const Lead& l : in.rig.leads)
     if (l.plug_turned)
-      add(snags, code, Severity::grounds, l.id, "The plug of lead " + l.id + " is the wrong way round",
-          "Plus and minus exchanged destroy things; signal on the minus edge keeps it still." +
-              std::string(in.controller && !in.controller->minus_edge.empty()
-                              ? " Minus is at " + in.controller->minus_edge + "."
-                              : ""),
-          "Before any power: turn the plug. Labels printed beside a row may be off by a pin, so look at the wires.")
+      found
+          .add(
+              Severity::grounds, l.id, "The plug of lead " + l.id + " is the wrong way round",
+              "Plus and minus exchanged destroy things; signal on the minus edge keeps it still." +
+                  std::string(in.controller && !in.controller->minus_edge.empty()
+                                  ? " Minus is at " + in.controller->minus_edge + "."
+                                  : ""),
+              "Before any power: turn the plug. Labels printed beside a row may be off by a pin, so look at the wires.")
           .fix = change_lead("The plug is turned now", l.id, [](Lead& x) { x.plug_turned = false; });
 }
 
@@ -229,31 +228,32 @@ Fix replan(const Inspection& in, const std::string& label) {
   return Fix{label, [catalogue = in.catalogue](const Rig& rig) { return plan_wiring(rig, catalogue).rig; }};
 }
 
-void one_rate(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void one_rate(const Inspection& in, Findings& found) {
   for (const TimerGroup& g : in.reports.wiring.groups) {
     if (g.rates_hz.size() < 2) continue;
     std::string rates;
     for (const double hz : g.rates_hz) rates += (rates.empty() ? "" : " and ") + number_text(hz, 0) + " Hz";
-    Snag& n = add(snags, code, Severity::fix_first, g.outputs.back(),
-                  "Outputs of timer group " + std::to_string(g.group) + " want " + rates,
-                  "Outputs that share a timer share a pulse rate: one forces the others.",
-                  "Give each rate a group of its own.");
+    Snag& n = found.add(
+        Severity::fix_first, g.outputs.back(), "Outputs of timer group " + std::to_string(g.group) + " want " + rates,
+        "Outputs that share a timer share a pulse rate: one forces the others.", "Give each rate a group of its own.");
     const Plan plan = plan_wiring(in.rig, in.catalogue);
-    if (std::none_of(plan.obstacles.begin(), plan.obstacles.end(), [&](const Obstacle& o) { return o.code == code; }))
+    if (std::none_of(plan.obstacles.begin(), plan.obstacles.end(),
+                     [&](const Obstacle& o) { return o.code == found.code(); }))
       n.fix = replan(in, "Plan the sockets anew");
   }
 }
 
-void too_fast(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void too_fast(const Inspection& in, Findings& found) {
   for (const Output& o : in.rig.outputs)
     for (const Part* p : servos_on(in.rig, in.catalogue, o.socket)) {
       const PartKind* k = in.catalogue.part(p->kind);
       if (!k->servo || o.rate_hz <= k->servo->most_rate_hz) continue;
-      add(snags, code, Severity::fix_first, p->id,
-          name(in, p->id) + " gets " + number_text(o.rate_hz, 0) + " Hz; it bears " +
-              number_text(k->servo->most_rate_hz, 0) + " Hz",
-          k->servo->digital ? "It gets hot and jitters." : "An analogue servo overheats on a fast pulse rate.",
-          "Lower the rate of its timer group.")
+      found
+          .add(Severity::fix_first, p->id,
+               name(in, p->id) + " gets " + number_text(o.rate_hz, 0) + " Hz; it bears " +
+                   number_text(k->servo->most_rate_hz, 0) + " Hz",
+               k->servo->digital ? "It gets hot and jitters." : "An analogue servo overheats on a fast pulse rate.",
+               "Lower the rate of its timer group.")
           .fix = Fix{"Set its timer group to " + number_text(k->servo->most_rate_hz, 0) + " Hz",
                      [id = o.id, hz = k->servo->most_rate_hz, catalogue = in.catalogue](const Rig& rig) {
                        Rig r = rig;
@@ -269,33 +269,34 @@ void too_fast(const Inspection& in, std::string_view code, std::vector<Snag>& sn
     }
 }
 
-void motor_among_servos(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void motor_among_servos(const Inspection& in, Findings& found) {
   if (!in.controller || in.controller->family != Family::flight_controller) return;
   std::set<int> groups;
   for (const Terminal& t : in.controller->outputs) groups.insert(t.timer_group);
   if (groups.size() < 2) return;
   for (const TimerGroup& g : in.reports.wiring.groups)
     if (g.motor && g.servo)
-      add(snags, code, Severity::worth_knowing, g.outputs.back(),
-          "Motor and servos share timer group " + std::to_string(g.group),
-          "A faster motor protocol would drive the servos with it.",
-          "Give the motor a group of its own if there is one.")
+      found
+          .add(Severity::worth_knowing, g.outputs.back(),
+               "Motor and servos share timer group " + std::to_string(g.group),
+               "A faster motor protocol would drive the servos with it.",
+               "Give the motor a group of its own if there is one.")
           .fix = plan_wiring(in.rig, in.catalogue).changes > 0 ? std::optional(replan(in, "Plan the sockets anew"))
                                                                : std::nullopt;
 }
 
-void pads(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void pads(const Inspection& in, Findings& found) {
   const WiringReport& w = in.reports.wiring;
   if (!in.controller || in.controller->pads.empty()) return;
   // Each power pad takes one wire; more than one lead on it is said by the rule on one job a port.
   if (w.ground_pads_needed > w.ground_pads)
-    add(snags, code, Severity::fix_first, "controller",
-        std::to_string(w.ground_pads_needed) + " leads need a ground pad, the board has " +
-            std::to_string(w.ground_pads),
-        "Two wires on one pad tear it off.", "A distribution board, or one spliced lead for several.");
+    found.add(Severity::fix_first, "controller",
+              std::to_string(w.ground_pads_needed) + " leads need a ground pad, the board has " +
+                  std::to_string(w.ground_pads),
+              "Two wires on one pad tear it off.", "A distribution board, or one spliced lead for several.");
 }
 
-void sense_wrong(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void sense_wrong(const Inspection& in, Findings& found) {
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
     if (!k || !in.controller) continue;
@@ -312,7 +313,8 @@ void sense_wrong(const Inspection& in, std::string_view code, std::vector<Snag>&
           far = f;
         }
       if (far && far->part == "controller" && far->socket == right->id) continue;
-      Snag& n = add(snags, code, Severity::fix_first, p.id,
+      Snag& n =
+          found.add(Severity::fix_first, p.id,
                     lead ? "The measuring lead sits in " + at(in, *far) + ", not in " + right->label
                          : "The measuring lead of the " + part_name(in.rig, in.catalogue, p.id) + " is not connected",
                     "In the wrong socket the voltage reads zero, and low-voltage alarms and the return on low voltage "
@@ -320,55 +322,56 @@ void sense_wrong(const Inspection& in, std::string_view code, std::vector<Snag>&
                     "Plug it into " + right->label + ".");
       if (lead && !socket_used(in, right->id))
         n.fix = change_lead("Move it to " + right->label, lead->id, [part = p.id, to = right->id](Lead& l) {
-          (l.from.part == part ? l.to : l.from) = {"controller", to, Json::object()};
+          (l.from.part == part ? l.to : l.from) = {"controller", to, {}};
         });
     }
   }
 }
 
-void software_port(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void software_port(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in))
     if (t.socket && t.socket->emulated)
       if (const Terminal* to = free_port_for(in, t, true))
-        add(snags, code, Severity::worth_knowing, t.other->part,
-            name(in, t.other->part) + " hangs on " + t.socket->label + ", a port made by software, while " + to->label +
-                " is free",
-            "It costs processor time.", "Use the hardware port.")
+        found
+            .add(Severity::worth_knowing, t.other->part,
+                 name(in, t.other->part) + " hangs on " + t.socket->label + ", a port made by software, while " +
+                     to->label + " is free",
+                 "It costs processor time.", "Use the hardware port.")
             .fix = move_end(t, *to);
 }
 
-void too_slow_port(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void too_slow_port(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     const PartKind* k = kind_of(in.rig, in.catalogue, t.other->part);
     if (!t.socket || t.socket->most_baud <= 0 || !k || !k->serial || k->serial->baud <= t.socket->most_baud) continue;
-    Snag& n = add(snags, code, Severity::fix_first, t.other->part,
-                  name(in, t.other->part) + " talks at " + number_text(k->serial->baud, 0) + " baud; " +
-                      t.socket->label + " keeps up to " + number_text(t.socket->most_baud, 0),
-                  "Characters get lost.", "Use a hardware port, or set both to a lower rate.");
+    Snag& n = found.add(Severity::fix_first, t.other->part,
+                        name(in, t.other->part) + " talks at " + number_text(k->serial->baud, 0) + " baud; " +
+                            t.socket->label + " keeps up to " + number_text(t.socket->most_baud, 0),
+                        "Characters get lost.", "Use a hardware port, or set both to a lower rate.");
     if (const Terminal* to = free_port_for(in, t, true)) n.fix = move_end(t, *to);
   }
 }
 
-void reserved(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void reserved(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     if (!t.socket || !t.end || !kept_for_other(in, *t.socket, t.other->part) || !mates(*t.socket, *t.end)) continue;
-    add(snags, code, Severity::fix_first, t.other->part,
-        capital(t.socket->label) + " is kept for the " + spoken(t.socket->serves) + ", and the " +
-            part_name(in.rig, in.catalogue, t.other->part) + " sits in it",
-        "This class expects nothing else there.", "Use another socket.");
+    found.add(Severity::fix_first, t.other->part,
+              capital(t.socket->label) + " is kept for the " + spoken(t.socket->serves) + ", and the " +
+                  part_name(in.rig, in.catalogue, t.other->part) + " sits in it",
+              "This class expects nothing else there.", "Use another socket.");
   }
 }
 
-void throttle_bypass(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void throttle_bypass(const Inspection& in, Findings& found) {
   if (!in.controller || !in.controller->motor_bypasses) return;
   for (const Touch& t : touches(in))
     if (group_of(in, t.other->part) == PartGroup::speed_controller)
-      add(snags, code, Severity::grounds, t.other->part, "The throttle lead goes through the " + in.controller->name,
-          "The unit does not pass a throttle on: the motor stays still or runs by itself.",
-          "Plug the speed controller into the receiver's throttle channel.");
+      found.add(Severity::grounds, t.other->part, "The throttle lead goes through the " + in.controller->name,
+                "The unit does not pass a throttle on: the motor stays still or runs by itself.",
+                "Plug the speed controller into the receiver's throttle channel.");
 }
 
-void left_aileron_socket(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void left_aileron_socket(const Inspection& in, Findings& found) {
   if (!in.controller) return;
   for (const Output& o : in.rig.outputs) {
     const Terminal* t = in.controller->socket(o.socket);
@@ -382,41 +385,42 @@ void left_aileron_socket(const Inspection& in, std::string_view code, std::vecto
     for (const Terminal& q : in.controller->outputs)
       if (const auto s = surface_from_word(q.serves); s && s->kind == SurfaceKind::aileron && s->side != kept->side)
         right = &q;
-    add(snags, code, Severity::fix_first, o.id,
-        both ? "The Y-lead sits in the right aileron socket"
-             : capital(o.surfaces.front().spoken()) + " sits in the socket of the other side",
-        both ? "This class works a single aileron lead from the left socket."
-             : "Its correction would be right, but differential and trims land on the wrong side.",
-        "Use " + (right ? right->label : std::string("the other socket")) + ".");
+    found.add(Severity::fix_first, o.id,
+              both ? "The Y-lead sits in the right aileron socket"
+                   : capital(o.surfaces.front().spoken()) + " sits in the socket of the other side",
+              both ? "This class works a single aileron lead from the left socket."
+                   : "Its correction would be right, but differential and trims land on the wrong side.",
+              "Use " + (right ? right->label : std::string("the other socket")) + ".");
   }
 }
 
-void tow_release(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void tow_release(const Inspection& in, Findings& found) {
   if (in.rig.airframe.kind != AirframeKind::towed_glider || in.rig.parts.empty()) return;
   const Output* tow = nullptr;
   for (const Output& o : in.rig.outputs)
     if (o.surfaces.empty()) tow = &o;
   if (!tow) return;
   if (servos_on(in.rig, in.catalogue, tow->socket).empty())
-    add(snags, code, Severity::fix_first, tow->id, "No servo hangs on the motor output for the tow release",
-        "Closed throttle is latched, full throttle released: without it the tow can't be let go.",
-        "Plug the release servo into the motor output's socket.");
+    found.add(Severity::fix_first, tow->id, "No servo hangs on the motor output for the tow release",
+              "Closed throttle is latched, full throttle released: without it the tow can't be let go.",
+              "Plug the release servo into the motor output's socket.");
 }
 
-void servo_without_surface(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void servo_without_surface(const Inspection& in, Findings& found) {
   const auto& surfaces = facts_of(in.rig.airframe.kind).surfaces;
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
     if (!k || k->group != PartGroup::servo || in.rig.airframe.kind == AirframeKind::towed_glider) continue;
     if (!p.surface ||
         std::find(surfaces.begin(), surfaces.end(), static_cast<const Surface&>(*p.surface)) == surfaces.end())
-      add(snags, code, Severity::fix_first, p.id,
+      found.add(
+          Severity::fix_first, p.id,
           name(in, p.id) + (p.surface ? " works a surface that this airframe does not have" : " works no surface yet"),
           "The plan can't give it an output.", "Say which surface it works.");
   }
 }
 
-void surface_without_servo(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void surface_without_servo(const Inspection& in, Findings& found) {
   // Only once servos are in the list at all.
   const bool any = std::any_of(in.rig.parts.begin(), in.rig.parts.end(),
                                [&](const Part& p) { return group_of(in, p.id) == PartGroup::servo; });
@@ -425,12 +429,12 @@ void surface_without_servo(const Inspection& in, std::string_view code, std::vec
     if (s.kind == SurfaceKind::motor) continue;
     if (std::none_of(in.rig.parts.begin(), in.rig.parts.end(),
                      [&](const Part& p) { return p.surface && static_cast<const Surface&>(*p.surface) == s; }))
-      add(snags, code, Severity::fix_first, s.word(), "No servo works the " + s.spoken(), "It stays still.",
-          "Add a servo for it.");
+      found.add(Severity::fix_first, s.word(), "No servo works the " + s.spoken(), "It stays still.",
+                "Add a servo for it.");
   }
 }
 
-void nothing_plugged(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void nothing_plugged(const Inspection& in, Findings& found) {
   if (in.rig.leads.empty() && in.rig.parts.empty()) return;
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
@@ -438,13 +442,14 @@ void nothing_plugged(const Inspection& in, std::string_view code, std::vector<Sn
     const bool touched = std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
                                      [&](const Lead& l) { return far_end(l, p.id) != nullptr; });
     if (!touched)
-      add(snags, code, Severity::fix_first, p.id, name(in, p.id) + " is plugged in nowhere", "It does nothing.",
-          "Let the plan find its place.")
+      found
+          .add(Severity::fix_first, p.id, name(in, p.id) + " is plugged in nowhere", "It does nothing.",
+               "Let the plan find its place.")
           .fix = replan(in, "Plan the wiring");
   }
 }
 
-void wrong_output(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void wrong_output(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     const Part* p = in.rig.part(t.other->part);
     if (!p || group_of(in, p->id) != PartGroup::servo || !t.socket || t.socket->kind != TerminalKind::output ||
@@ -454,14 +459,16 @@ void wrong_output(const Inspection& in, std::string_view code, std::vector<Snag>
     if (!wanted || wanted->socket == t.socket->id) continue;
     const Terminal* to = in.controller->socket(wanted->socket);
     if (!to) continue;
-    add(snags, code, Severity::grounds, p->id,
-        name(in, p->id) + " is plugged into " + t.socket->label + "; its output " + wanted->id + " is on " + to->label,
-        "It would move on another surface's commands.", "Move the plug, or the output.")
+    found
+        .add(Severity::grounds, p->id,
+             name(in, p->id) + " is plugged into " + t.socket->label + "; its output " + wanted->id + " is on " +
+                 to->label,
+             "It would move on another surface's commands.", "Move the plug, or the output.")
         .fix = move_end(t, *to);
   }
 }
 
-void motor_output(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void motor_output(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     if (group_of(in, t.other->part) != PartGroup::speed_controller || !t.socket ||
         t.socket->kind != TerminalKind::output || in.controller->motor_bypasses)
@@ -469,10 +476,10 @@ void motor_output(const Inspection& in, std::string_view code, std::vector<Snag>
     const bool right = std::any_of(in.rig.outputs.begin(), in.rig.outputs.end(),
                                    [&](const Output& o) { return o.socket == t.socket->id && drives_motor(o); });
     if (right) continue;
-    Snag& n = add(snags, code, Severity::grounds, t.other->part,
-                  name(in, t.other->part) + " is plugged into " + t.socket->label + ", which is no motor output",
-                  "The motor would run on a surface's commands: propeller off until this is right.",
-                  "Move it to the motor's output.");
+    Snag& n = found.add(Severity::grounds, t.other->part,
+                        name(in, t.other->part) + " is plugged into " + t.socket->label + ", which is no motor output",
+                        "The motor would run on a surface's commands: propeller off until this is right.",
+                        "Move it to the motor's output.");
     for (const Output& o : in.rig.outputs)
       if (drives_motor(o))
         if (const Terminal* to = in.controller->socket(o.socket); to && !socket_used(in, to->id))
@@ -480,33 +487,35 @@ void motor_output(const Inspection& in, std::string_view code, std::vector<Snag>
   }
 }
 
-void y_lead(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void y_lead(const Inspection& in, Findings& found) {
   if (!in.controller || in.controller->family != Family::flight_controller) return;
   for (const Output& o : in.rig.outputs)
     if (o.surfaces.size() == 2 && o.surfaces[0].kind == SurfaceKind::aileron &&
         !in.reports.wiring.free_outputs.empty() && servos_on(in.rig, in.catalogue, o.socket).size() == 2)
-      add(snags, code, Severity::worth_knowing, o.id,
-          "Both ailerons hang on one output, and " +
-              in.controller->socket(in.reports.wiring.free_outputs.front())->label + " is free",
-          "Two outputs allow differential and flaps, and cure a side that moves the wrong way.",
-          "Give each aileron an output.");
+      found.add(Severity::worth_knowing, o.id,
+                "Both ailerons hang on one output, and " +
+                    in.controller->socket(in.reports.wiring.free_outputs.front())->label + " is free",
+                "Two outputs allow differential and flaps, and cure a side that moves the wrong way.",
+                "Give each aileron an output.");
 }
 
-void too_short(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void too_short(const Inspection& in, Findings& found) {
   for (const Lead& l : in.rig.leads) {
     const Place *a = in.rig.place(l.from.part), *b = in.rig.place(l.to.part);
     if (!a || !b || !l.length_m) continue;
     const double straight = length(Point{a->x_m - b->x_m, a->y_m - b->y_m, a->z_m - b->z_m});
     if (*l.length_m >= straight) continue;
     const double need = std::ceil((straight * 1.3 + 0.04) * 100) / 100;
-    add(snags, code, Severity::fix_first, l.id,
-        "Lead " + l.id + " is " + mm(*l.length_m) + " long; the way is " + mm(straight) + " straight",
-        "A lead under tension works loose.", "Take " + mm(need) + ".")
-        .fix = change_lead("Take " + mm(need), l.id, [need](Lead& x) { x.length_m = need; });
+    found
+        .add(Severity::fix_first, l.id,
+             "Lead " + l.id + " is " + length_text(*l.length_m) + " long; the way is " + length_text(straight) +
+                 " straight",
+             "A lead under tension works loose.", "Take " + length_text(need) + ".")
+        .fix = change_lead("Take " + length_text(need), l.id, [need](Lead& x) { x.length_m = need; });
   }
 }
 
-void steep_drop(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void steep_drop(const Inspection& in, Findings& found) {
   const PowerReport& p = in.reports.power;
   const Solution& worst = p.efforts[static_cast<std::size_t>(Effort::two_stalled)];
   for (std::size_t w = 0; w < p.network.wires.size(); ++w) {
@@ -514,16 +523,16 @@ void steep_drop(const Inspection& in, std::string_view code, std::vector<Snag>& 
     const Lead* l = wire.lead.empty() ? nullptr : in.rig.lead(wire.lead);
     const double drop = std::abs(worst.wire_a[w]) * wire.ohm;
     if (!l || drop <= steep_drop_v) continue;
-    add(snags, code, Severity::fix_first, l->id,
+    found.add(
+        Severity::fix_first, l->id,
         "Lead " + l->id + " loses " + number_text(drop, 2) + " V at " + number_text(std::abs(worst.wire_a[w]), 1) +
             " A",
         "The part at its end gets that much less.",
-        "A shorter lead, or thicker wire (" + number_text(std::max(0.0, lead_awg(*l) - 3), 0) + " AWG halves it).")
-        .source = "Ohm's law; copper at 20 °C, ASTM B258";
+        "A shorter lead, or thicker wire (" + number_text(std::max(0.0, lead_awg(*l) - 3), 0) + " AWG halves it).");
   }
 }
 
-void thin_power_lead(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void thin_power_lead(const Inspection& in, Findings& found) {
   const auto& d = in.reports.power.drive;
   if (!d || d->static_current.value <= 0) return;
   for (const Lead& l : in.rig.leads) {
@@ -538,14 +547,14 @@ void thin_power_lead(const Inspection& in, std::string_view code, std::vector<Sn
     const double amps = d->static_current.value / (one_motor ? static_cast<double>(d->motors.size()) : 1);
     const double area_mm2 = 1.7241e-8 / copper_ohm_per_m(lead_awg(l)) * 1e6;
     if (amps <= amps_per_mm2 * area_mm2) continue;
-    add(snags, code, Severity::fix_first, l.id,
-        "Lead " + l.id + " carries " + number_text(amps, 1) + " A on " + number_text(area_mm2, 2) + " mm² (" +
-            number_text(lead_awg(l), 0) + " AWG)",
-        "More than 18 A/mm² heats the insulation and costs thrust.", "Thicker wire.");
+    found.add(Severity::fix_first, l.id,
+              "Lead " + l.id + " carries " + number_text(amps, 1) + " A on " + number_text(area_mm2, 2) + " mm² (" +
+                  number_text(lead_awg(l), 0) + " AWG)",
+              "More than 18 A/mm² heats the insulation and costs thrust.", "Thicker wire.");
   }
 }
 
-void no_phases(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void no_phases(const Inspection& in, Findings& found) {
   for (const Part& p : in.rig.parts) {
     if (group_of(in, p.id) != PartGroup::speed_controller) continue;
     const auto touched = [&](const char* end) {
@@ -553,12 +562,12 @@ void no_phases(const Inspection& in, std::string_view code, std::vector<Snag>& s
                          [&](const Lead& l) { return far_end(l, p.id, end) != nullptr; });
     };
     if (!touched("servo") && (touched("motor") || touched("battery")))
-      add(snags, code, Severity::fix_first, p.id, name(in, p.id) + " has no signal: its servo lead is not plugged in",
-          "The motor can't be commanded.", "Plug it into the motor's output.");
+      found.add(Severity::fix_first, p.id, name(in, p.id) + " has no signal: its servo lead is not plugged in",
+                "The motor can't be commanded.", "Plug it into the motor's output.");
   }
 }
 
-void lone_power(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void lone_power(const Inspection& in, Findings& found) {
   // Power leads plugged, but the picture or data lead forgotten, or the other way round.
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
@@ -569,12 +578,12 @@ void lone_power(const Inspection& in, std::string_view code, std::vector<Snag>& 
     };
     for (const Terminal& t : k->terminals)
       if (!touched(t.id) && touched(t.id == "power" ? "video" : "power"))
-        add(snags, code, Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " lead is missing",
-            t.id == "power" ? "Without plus it stays dark." : "No picture reaches or leaves it.", "Connect it.");
+        found.add(Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " lead is missing",
+                  t.id == "power" ? "Without plus it stays dark." : "No picture reaches or leaves it.", "Connect it.");
   }
 }
 
-void serial_unplugged(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void serial_unplugged(const Inspection& in, Findings& found) {
   if (!in.controller) return;
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
@@ -592,55 +601,58 @@ void serial_unplugged(const Inspection& in, std::string_view code, std::vector<S
                terminal(in, *far)->kind == TerminalKind::pulse_input;
       });
       if (!touched && !pulses)
-        add(snags, code, Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " is not connected",
-            "No data reaches the controller.", "Let the plan find a port.")
+        found
+            .add(Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " is not connected",
+                 "No data reaches the controller.", "Let the plan find a port.")
             .fix = replan(in, "Plan the wiring");
     }
   }
 }
 
-void changed_since(const Inspection& in, std::string_view code, std::vector<Snag>& snags) {
+void changed_since(const Inspection& in, Findings& found) {
   for (const LeadStatus& l : in.reports.leads)
     if (l.standing.state == ProofState::stale)
-      add(snags, code, Severity::fix_first, l.lead, "Lead " + l.lead + " was changed since it was looked at",
-          "Now: " + l.standing.because + ".", "Look at it and try it again.");
+      found.add(Severity::fix_first, l.lead, "Lead " + l.lead + " was changed since it was looked at",
+                "Now: " + l.standing.because + ".", "Look at it and try it again.");
 }
 
 }  // namespace
+}  // namespace rules::wiring
 
 const std::vector<Rule>& wiring_rules() {
-  static const std::vector<Rule> rules{{"WIRING-01", one_job},
-                                       {"WIRING-02", does_not_mate},
-                                       {"WIRING-03", no_such_socket},
-                                       {"WIRING-04", needs_inverting},
-                                       {"WIRING-05", needs_two_way},
-                                       {"WIRING-06", compass_off_bus},
-                                       {"WIRING-07", pair_turned},
-                                       {"WIRING-08", plug_turned},
-                                       {"WIRING-09", one_rate},
-                                       {"WIRING-10", too_fast},
-                                       {"WIRING-11", motor_among_servos},
-                                       {"WIRING-12", pads},
-                                       {"WIRING-13", sense_wrong},
-                                       {"WIRING-14", software_port},
-                                       {"WIRING-15", too_slow_port},
-                                       {"WIRING-16", throttle_bypass},
-                                       {"WIRING-17", left_aileron_socket},
-                                       {"WIRING-18", tow_release},
-                                       {"WIRING-19", servo_without_surface},
-                                       {"WIRING-20", surface_without_servo},
-                                       {"WIRING-21", nothing_plugged},
-                                       {"WIRING-22", wrong_output},
-                                       {"WIRING-23", y_lead},
-                                       {"WIRING-24", reserved},
-                                       {"WIRING-25", too_short},
-                                       {"WIRING-26", steep_drop},
-                                       {"WIRING-27", thin_power_lead},
-                                       {"WIRING-28", no_phases},
-                                       {"WIRING-29", lone_power},
-                                       {"WIRING-30", serial_unplugged},
-                                       {"WIRING-31", motor_output},
-                                       {"WIRING-32", changed_since}};
+  using namespace rules::wiring;
+  static const std::vector<Rule> rules{{"WIRING-01", Station::wiring, one_job, source::common},
+                                       {"WIRING-02", Station::wiring, does_not_mate, source::terminals},
+                                       {"WIRING-03", Station::wiring, no_such_socket, source::catalogue},
+                                       {"WIRING-04", Station::wiring, needs_inverting, source::inverted},
+                                       {"WIRING-05", Station::wiring, needs_two_way, source::terminals},
+                                       {"WIRING-06", Station::wiring, compass_off_bus, source::common},
+                                       {"WIRING-07", Station::wiring, pair_turned, source::common},
+                                       {"WIRING-08", Station::wiring, plug_turned, source::common},
+                                       {"WIRING-09", Station::wiring, one_rate, source::timer},
+                                       {"WIRING-10", Station::wiring, too_fast, source::common},
+                                       {"WIRING-11", Station::wiring, motor_among_servos, source::timer},
+                                       {"WIRING-12", Station::wiring, pads, source::catalogue},
+                                       {"WIRING-13", Station::wiring, sense_wrong, source::common},
+                                       {"WIRING-14", Station::wiring, software_port, source::common},
+                                       {"WIRING-15", Station::wiring, too_slow_port, source::baud},
+                                       {"WIRING-16", Station::wiring, throttle_bypass, source::board},
+                                       {"WIRING-17", Station::wiring, left_aileron_socket, source::board},
+                                       {"WIRING-18", Station::wiring, tow_release, source::common},
+                                       {"WIRING-19", Station::wiring, servo_without_surface, source::plan},
+                                       {"WIRING-20", Station::wiring, surface_without_servo, source::plan},
+                                       {"WIRING-21", Station::wiring, nothing_plugged, source::plan},
+                                       {"WIRING-22", Station::wiring, wrong_output, source::plan},
+                                       {"WIRING-23", Station::wiring, y_lead, source::common},
+                                       {"WIRING-24", Station::wiring, reserved, source::board},
+                                       {"WIRING-25", Station::wiring, too_short, source::geometry},
+                                       {"WIRING-26", Station::wiring, steep_drop, source::ohm},
+                                       {"WIRING-27", Station::wiring, thin_power_lead, source::common},
+                                       {"WIRING-28", Station::wiring, no_phases, source::plan},
+                                       {"WIRING-29", Station::wiring, lone_power, source::common},
+                                       {"WIRING-30", Station::wiring, serial_unplugged, source::plan},
+                                       {"WIRING-31", Station::wiring, motor_output, source::plan},
+                                       {"WIRING-32", Station::wiring, changed_since, source::proof}};
   return rules;
 }
 

@@ -22,6 +22,14 @@ std::string rig_text(const Rig& rig);
 Result<Rig> load_rig(const std::filesystem::path& path);
 Result<void> save_rig(const Rig& rig, const std::filesystem::path& path);
 
+/// A safety copy of unsaved work: the rig, and the file it belongs to (empty when it never had one).
+struct RigCopy {
+  Rig rig;
+  std::string of;
+};
+Result<RigCopy> load_copy(const std::filesystem::path& path);
+Result<void> save_copy(const RigCopy& copy, const std::filesystem::path& path);
+
 /// Places where two rigs differ, as JSON pointers of the first difference per member, in canonical order.
 std::vector<std::string> differing_members(const Rig& a, const Rig& b);
 

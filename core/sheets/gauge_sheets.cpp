@@ -4,7 +4,9 @@
 #include <cmath>
 #include <numbers>
 
+#include "base/angle.h"
 #include "base/number.h"
+#include "base/units.h"
 #include "fit/fit.h"
 #include "power/power.h"
 #include "sheets/sketch.h"
@@ -13,81 +15,83 @@
 namespace rigging {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
-constexpr double width_mm = 210, height_mm = 297, left = 15, right = 195;
 constexpr double most_chord_mm = 150;  // what fits beside its scale
 
 /// Paper shrinks and printers scale: whoever measures with paper measures the paper first.
 void ruler(Sketch& s) {
   const double y = 281;
-  s.text(left, y - 4,
+  s.text(page::left, y - 4,
          "Check the printer: this line must be exactly 150 mm long. If not, print without fitting to the page.", 3,
          "font-weight=\"bold\"");
-  s.line(left, y, left + 150, y, 0.3);
+  s.line(page::left, y, page::left + 150, y, 0.3);
   for (int mm = 0; mm <= 150; ++mm)
-    s.line(left + mm, y, left + mm, y + (mm % 10 == 0 ? 4 : mm % 5 == 0 ? 3 : 1.8), mm % 10 == 0 ? 0.3 : 0.15);
-  for (int cm = 0; cm <= 15; ++cm) s.text(left + 10 * cm, y + 7.5, std::to_string(10 * cm), 2.6, "", "middle");
+    s.line(page::left + mm, y, page::left + mm,
+           y + (mm % 10 == 0  ? 4
+                : mm % 5 == 0 ? 3
+                              : 1.8),
+           mm % 10 == 0 ? 0.3 : 0.15);
+  for (int cm = 0; cm <= 15; ++cm) s.text(page::left + 10 * cm, y + 7.5, std::to_string(10 * cm), 2.6, "", "middle");
 }
 
 void heading(Sketch& s, const Rig& rig, const std::string& title) {
-  s.text(left, 20, title, 7, "font-weight=\"bold\"");
-  s.text(right, 20, rig.name, 4.5, "font-weight=\"bold\"", "end");
+  s.text(page::left, 20, title, 7, "font-weight=\"bold\"");
+  s.text(page::right, 20, rig.name, 4.5, "font-weight=\"bold\"", "end");
 }
 
 std::string first_page(const Rig& rig, const Catalogue& catalogue) {
-  Sketch s(width_mm, height_mm);
+  Sketch s(page::width_mm, page::height_mm);
   heading(s, rig, "Wedge and balance marks");
   const double angle = rig.sensing.level_nose_up_deg.value_or(usual_nose_up_deg);
-  s.text(left, 34,
+  s.text(page::left, 34,
          "Level wedge, " + number_text(angle, 1) + "° nose up" +
              (rig.sensing.level_nose_up_deg ? "" : " (usual; set the angle at station senses)"),
          4.2, "font-weight=\"bold\"");
-  s.text(left, 40,
+  s.text(page::left, 40,
          "Glue it on card and cut it out twice. On a level table, wing on the slopes with its leading edge at the", 3);
-  s.text(left, 44.5, "high end, the model stands as it flies.", 3);
+  s.text(page::left, 44.5, "high end, the model stands as it flies.", 3);
   // The slope is drawn against the lower edge; a steep one gets a shorter base.
   const double base = std::min(175.0, 60 / std::tan(std::max(0.5, angle) * rad)), high = base * std::tan(angle * rad);
   const double foot = 53 + std::max(high, 4.0);
-  s.line(left, foot, left + base, foot, 0.4);
-  s.line(left, foot, left + base, foot - high, 0.4);
-  s.line(left + base, foot, left + base, foot - high, 0.4);
-  s.text(left + base + 2, foot - high / 2, number_text(high, 1) + " mm", 3);
-  s.text(left + 30, foot + 5, "tail", 3);
-  s.text(left + base - 8, foot + 5, "nose", 3, "", "end");
+  s.line(page::left, foot, page::left + base, foot, 0.4);
+  s.line(page::left, foot, page::left + base, foot - high, 0.4);
+  s.line(page::left + base, foot, page::left + base, foot - high, 0.4);
+  s.text(page::left + base + 2, foot - high / 2, number_text(high, 1) + " mm", 3);
+  s.text(page::left + 30, foot + 5, "tail", 3);
+  s.text(page::left + base - 8, foot + 5, "nose", 3, "", "end");
 
   const AirframeReport airframe = analyze_airframe(rig);
   const FitReport fit = analyze_fit(rig, catalogue, airframe, analyze_power(rig, catalogue));
   const double behind_edge = 1000 * (fit.balance.wanted.value - rig.airframe.wing_at_m),
                first = 1000 * (fit.balance.first_flight.value - rig.airframe.wing_at_m);
   double y = foot + 26;
-  s.text(left, y, "Balance marks", 4.2, "font-weight=\"bold\"");
-  s.text(left, y + 6,
+  s.text(page::left, y, "Balance marks", 4.2, "font-weight=\"bold\"");
+  s.text(page::left, y + 6,
          "Lay the thick end on the leading edge at the root, under the wing, one each side of the body; prick the "
          "marks through.",
          3);
-  s.text(left, y + 10.5,
+  s.text(page::left, y + 10.5,
          "Balance on the first-flight mark first. The marks are computed: they do not replace the maker's or the "
          "builder's own.",
          3);
   y += 20;
   for (const char* side : {"left", "right"}) {
     const double longest = std::max({behind_edge, first, 20.0}) + 12;
-    const double to = std::min(left + longest, right);
-    s.box(left, y, to - left, 10, 0.3);
-    s.box(left, y, 1.2, 10, 0.3, "#000000");
-    s.text(left + 4, y + 6, std::string("under the ") + side + " wing, leading edge here", 2.6);
+    const double to = std::min(page::left + longest, page::right);
+    s.box(page::left, y, to - page::left, 10, 0.3);
+    s.box(page::left, y, 1.2, 10, 0.3, "#000000");
+    s.text(page::left + 4, y + 6, std::string("under the ") + side + " wing, leading edge here", 2.6);
     for (const auto& [mm, name] : {std::pair{behind_edge, "wanted"}, {first, "first flight"}}) {
-      if (mm < 0 || left + mm > to) continue;
-      s.line(left + mm, y - 3, left + mm, y + 13, 0.35);
-      s.text(left + mm, name[0] == 'w' ? y - 4 : y + 16.5, std::string(name) + " " + number_text(mm, 0), 2.6, "",
+      if (mm < 0 || page::left + mm > to) continue;
+      s.line(page::left + mm, y - 3, page::left + mm, y + 13, 0.35);
+      s.text(page::left + mm, name[0] == 'w' ? y - 4 : y + 16.5, std::string(name) + " " + number_text(mm, 0), 2.6, "",
              "middle");
     }
     y += 30;
   }
   if (behind_edge < 0)
-    s.text(left, y,
+    s.text(page::left, y,
            "The wanted balance point lies ahead of the leading edge at the root: measure it from the nose, " +
-               number_text(1000 * fit.balance.wanted.value, 0) + " mm.",
+               length_text(fit.balance.wanted.value) + ".",
            3);
   ruler(s);
   return s.finished();
@@ -100,24 +104,24 @@ struct Gauge {
 };
 
 std::string gauge_page(const Rig& rig, const Gauge& g) {
-  Sketch s(width_mm, height_mm);
+  Sketch s(page::width_mm, page::height_mm);
   heading(s, rig, "Throw gauge");
   const double chord = 1000 * g.chord_m, drawn = std::min(chord, most_chord_mm);
-  s.text(left, 28, capital(g.names), 4.2, "font-weight=\"bold\"");
-  s.text(left, 34,
+  s.text(page::left, 28, capital(g.names), 4.2, "font-weight=\"bold\"");
+  s.text(page::left, 34,
          "Hinge to trailing edge " + number_text(chord, 1) +
              " mm. Cut outside the numbers. Hold the paper square to the hinge line, its centre on the hinge,",
          3);
-  s.text(left, 38.5,
+  s.text(page::left, 38.5,
          "the long line on the fixed chord: the edge points at degrees (outside) and millimetres as a ruler reads them "
          "(inside).",
          3);
   if (drawn < chord)
-    s.text(left, 43,
+    s.text(page::left, 43,
            "Too long for this paper: read at " + number_text(drawn, 0) +
                " mm from the hinge; the millimetres are those of the real edge.",
            3, "font-weight=\"bold\"");
-  const double cx = left + 8, cy = 158, arc = drawn + 3;
+  const double cx = page::left + 8, cy = 158, arc = drawn + 3;
   const auto at = [&](double radius, double deg) {
     return std::pair{cx + radius * std::cos(deg * rad), cy - radius * std::sin(deg * rad)};
   };

@@ -5,6 +5,7 @@
 
 #include "base/find.h"
 #include "base/number.h"
+#include "base/units.h"
 #include "proof/measured_checks.h"
 #include "sheets/sketch.h"
 #include "sticks/sticks.h"
@@ -13,11 +14,11 @@
 namespace rigging {
 namespace {
 
-constexpr double width_mm = 210, height_mm = 297, left = 15, right = 195, row_mm = 7.5, foot_mm = 262;
+constexpr double row_mm = 7.5, foot_mm = 262;
 
 struct Column {
   double x;
-  const char* title;
+  std::string title;
   bool empty = false;  ///< a box to write into
 };
 
@@ -29,11 +30,11 @@ class Card {
   void section(const std::string& title, const std::string& words, const std::vector<Column>& columns) {
     columns_ = columns;
     if (y_ + 24 > foot_mm) turn_over();
-    s_.text(left, y_, title, 4.6, "font-weight=\"bold\"");
+    s_.text(page::left, y_, title, 4.6, "font-weight=\"bold\"");
     y_ += 5.5;
     if (!words.empty())
       for (const std::string& line : wrapped(words, 118)) {
-        s_.text(left, y_, line, 3);
+        s_.text(page::left, y_, line, 3);
         y_ += 4.2;
       }
     titles();
@@ -43,7 +44,7 @@ class Card {
       turn_over();
       titles();
     }
-    s_.line(left, y_ - 5, right, y_ - 5, 0.15);
+    s_.line(page::left, y_ - 5, page::right, y_ - 5, 0.15);
     std::size_t cell = 0;
     for (const Column& c : columns_) {
       if (c.empty)
@@ -62,7 +63,7 @@ class Card {
   void line(const std::string& words, const char* style = "") {
     for (const std::string& part : wrapped(words, 112)) {
       if (y_ + 5 > foot_mm) turn_over();
-      s_.text(left, y_, part, 3.2, style);
+      s_.text(page::left, y_, part, 3.2, style);
       y_ += 4.6;
     }
   }
@@ -76,16 +77,16 @@ class Card {
   void turn_over() {
     if (begun_) pages_.push_back(s_.finished());
     begun_ = true;
-    s_ = Sketch(width_mm, height_mm);
-    s_.text(left, 20, "Settings card", 7, "font-weight=\"bold\"");
-    s_.text(right, 20, rig_.name, 4.5, "font-weight=\"bold\"", "end");
-    s_.text(left, 26, class_, 3.2);
+    s_ = Sketch(page::width_mm, page::height_mm);
+    s_.text(page::left, 20, "Settings card", 7, "font-weight=\"bold\"");
+    s_.text(page::right, 20, rig_.name, 4.5, "font-weight=\"bold\"", "end");
+    s_.text(page::left, 26, class_, 3.2);
     double y = 272;
-    s_.line(left, y - 5, right, y - 5, 0.3);
+    s_.line(page::left, y - 5, page::right, y - 5, 0.3);
     for (const char* caution : {"! Propeller off, or the motor lead unplugged, while anything is powered. Transmitter "
                                 "on first, battery last.",
                                 "! Battery out before a finger goes near a servo arm."}) {
-      s_.text(left, y, caution, 3.2, "font-weight=\"bold\"");
+      s_.text(page::left, y, caution, 3.2, "font-weight=\"bold\"");
       y += 5;
     }
     y_ = 36;
@@ -97,7 +98,7 @@ class Card {
 
   const Rig& rig_;
   std::string class_;
-  Sketch s_{width_mm, height_mm};
+  Sketch s_{page::width_mm, page::height_mm};
   bool begun_ = false;
   double y_ = 0;
   std::vector<Column> columns_;
@@ -105,7 +106,6 @@ class Card {
 };
 
 std::string us(double v) { return number_text(v, 0); }
-std::string mm(double m) { return number_text(1000 * m, 1); }
 
 void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
   std::string words = "Trim levers in the middle and dual rates off first.";
@@ -116,7 +116,7 @@ void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
     words += ": what is changed here is changed there.";
   }
   card.section("In the transmitter", words,
-               {{left, "channel"},
+               {{page::left, "channel"},
                 {36, "for"},
                 {72, "direction"},
                 {97, "sub-trim"},
@@ -151,7 +151,7 @@ void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
         card.line(capital(spoken_function(l.channel.function)) + ": " + limit + ".");
   card.gap();
   if (sticks.switches.empty()) return;
-  card.section("Switches", "", {{left, "channel"}, {36, "for"}, {72, "positions, µs, and what they choose"}});
+  card.section("Switches", "", {{page::left, "channel"}, {36, "for"}, {72, "positions, µs, and what they choose"}});
   for (const SwitchLine& line : sticks.switches) {
     std::string at;
     for (const SwitchPosition& p : line.positions)
@@ -169,10 +169,10 @@ void model(Card& card, const Rig& rig, const ControllerClass* controller) {
     words += can.centre ? " This class sets a centre, and no ends: the holes set the throw."
                         : " This class sets neither centre nor ends: arm, clevis and holes do all of it.";
   card.section("On the model", words,
-               {{left, "surface"},
+               {{page::left, "surface"},
                 {58, "output"},
                 {80, "low / centre / high, µs"},
-                {117, "arm, horn, mm"},
+                {117, "arm, horn, " + std::string(shown("m").unit)},
                 {141, "up / down"},
                 {163, "reads up, down", true},
                 {180, "", true}});
@@ -187,7 +187,7 @@ void model(Card& card, const Rig& rig, const ControllerClass* controller) {
                  (l->want_down_deg ? number_text(*l->want_down_deg, 0) + "°" : "?");
       card.row({capital(s.spoken()), (socket ? socket->label : o.socket) + (o.reversed ? " rev." : ""),
                 us(o.low_us) + " / " + us(o.centre_us) + " / " + us(o.high_us),
-                l ? mm(l->arm_m) + ", " + mm(l->horn_m) : "not measured", wanted});
+                l ? length_figure(l->arm_m, 1) + ", " + length_figure(l->horn_m, 1) : "not measured", wanted});
       if (!l || l->readings.size() < 3) continue;
       const auto c = centre(*l, o, can);
       if (!c || c->settled) continue;

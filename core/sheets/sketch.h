@@ -6,6 +6,11 @@
 
 namespace rigging {
 
+/// An A4 page, upright, and where its text begins and ends; millimetres.
+namespace page {
+inline constexpr double width_mm = 210, height_mm = 297, left = 15, right = 195;
+}  // namespace page
+
 std::string replaced(std::string text, const std::vector<std::pair<std::string, std::string>>& names);
 /// For text inside XML and HTML.
 std::string escaped(const std::string& text);

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "base/units.h"
 #include "sheets/sketch.h"
 
 namespace rigging {
@@ -23,8 +24,6 @@ void fitted(Sketch& s, double x, double y, const std::string& text, double size,
   const auto letters = std::count_if(text.begin(), text.end(), [](char c) { return (c & 0xc0) != 0x80; });
   s.text(x, y, text, std::min(size, room / (0.56 * static_cast<double>(std::max<std::ptrdiff_t>(1, letters)))), style);
 }
-
-std::string mm(double metres) { return number_text(1000 * metres, 0) + " mm"; }
 
 }  // namespace
 
@@ -63,7 +62,7 @@ std::string plug_list_svg(const Rig& rig, const Catalogue& catalogue) {
     fitted(s, columns[2], y, capital(row.from) + " · " + row.from_socket, size, 45);
     fitted(s, columns[3], y, capital(row.to) + " · " + row.to_socket, size, 46);
     s.text(columns[4], y, spoken(word(row.kind)), size);
-    s.text(columns[5], y, mm(row.length_m), size);
+    s.text(columns[5], y, length_text(row.length_m), size);
     s.text(columns[6], y, row.remarks, size, row.remarks.empty() ? "" : "font-weight=\"bold\"");
     s.line(left, y + pitch * 0.32, right, y + pitch * 0.32, 0.1);
     y += pitch;

@@ -8,7 +8,7 @@
 namespace rigging {
 namespace {
 
-constexpr std::size_t least_frames = 8;
+constexpr std::size_t least_frames_for_a_rate = 8;
 constexpr double still_us = 60;  // no jitter and no drift is as wide (common practice)
 
 double median(std::vector<double> v) {
@@ -55,7 +55,7 @@ std::vector<ChannelHabit> habits(const std::deque<ChannelFrame>& frames) {
     h.least_us = *std::min_element(at.begin(), at.end());
     h.most_us = *std::max_element(at.begin(), at.end());
     h.last_us = at.back();
-    if (at.size() >= least_frames) {
+    if (at.size() >= least_frames_for_a_rate) {
       for (std::size_t i = 1; i < at.size(); ++i) steps.push_back(std::abs(at[i] - at[i - 1]));
       // Steps of a steady Gaussian jitter have √2 of its deviation, and the median of their size is 0.6745 of that.
       h.noise_us = median(steps) / (0.6745 * std::sqrt(2.0));

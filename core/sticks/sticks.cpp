@@ -360,7 +360,7 @@ Rig with_even_boundaries(Rig rig, int channel) {
     const bool last = i + 1 == at.size();
     if (!last && mode[i + 1] == mode[i]) continue;
     const double to = last ? 2100 : std::round((at[i] + at[i + 1]) / 2);
-    rig.modes.push_back({channel, from, to, mode[i], Json::object()});
+    rig.modes.push_back({channel, from, to, mode[i], {}});
     from = to;
   }
   return rig;

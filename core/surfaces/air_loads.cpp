@@ -4,13 +4,13 @@
 #include <cmath>
 #include <numbers>
 
+#include "base/angle.h"
 #include "base/find.h"
 #include "base/number.h"
 
 namespace rigging {
 namespace {
 
-constexpr double pi = std::numbers::pi, rad = pi / 180;
 constexpr double density_kg_m3 = 1.225;                        // ISO 2533, sea level
 constexpr double least_of_theory = 0.5, most_of_theory = 1.2;  // from memory
 constexpr double tail_slope_per_rad = 3.5;  // of small lifting surfaces of aspect ratio about 3 (Helmbold gives 3.4)

@@ -4,12 +4,12 @@
 #include <cmath>
 #include <numbers>
 
+#include "base/angle.h"
 #include "base/number.h"
+#include "base/units.h"
 
 namespace rigging {
 namespace {
-
-constexpr double rad = std::numbers::pi / 180;
 
 double wrapped(double angle) { return std::remainder(angle, 2 * std::numbers::pi); }
 double sign(double v) { return v < 0 ? -1 : 1; }
@@ -56,9 +56,8 @@ Result<FourBar> FourBar::of(const Linkage& l) {
     const double rise = f.horn_m_ * std::cos(b0) - f.arm_hole(a0).y;
     if (std::abs(rise) >= f.rod_m_)
       return failure(where,
-                     "the rod of " + number_text(1000 * l.rod_m, 1) +
-                         " mm is shorter than the holes lie apart in height (" + number_text(1000 * std::abs(rise), 1) +
-                         " mm)",
+                     "the rod of " + length_text(l.rod_m, 1) + " is shorter than the holes lie apart in height (" +
+                         length_text(std::abs(rise), 1) + ")",
                      "a longer rod, or less difference in height");
     f.base_m_ = f.arm_m_ * std::sin(a0) - f.horn_m_ * std::sin(b0) + std::sqrt(f.rod_m_ * f.rod_m_ - rise * rise);
   }
@@ -73,7 +72,7 @@ Result<FourBar> FourBar::of(const Linkage& l) {
     return failure(where,
                    std::string("at 1500 µs the rod is too ") +
                        (at_rest.error() == LinkageFault::rod_too_short ? "short" : "long") + " to join arm and horn",
-                   "a rod of about " + number_text(1000 * (f.rod_m_ + f.rod_change_for_neutral(l.arm_deg)), 1) + " mm");
+                   "a rod of about " + length_text(f.rod_m_ + f.rod_change_for_neutral(l.arm_deg), 1));
   f.arm_branch_ = sign(wrapped(a0 - std::atan2(at_rest->horn_x_m, f.arm_side_ * (at_rest->horn_y_m - f.drop_m_))));
   return f;
 }

@@ -50,7 +50,7 @@ class Planner {
   }
   std::string name(const std::string& part) const { return part_name(plan_.rig, catalogue_, part); }
   const Terminal* terminal(const std::string& part, const std::string& id) const {
-    return terminal_of(plan_.rig, catalogue_, {part, id, Json::object()});
+    return terminal_of(plan_.rig, catalogue_, {part, id, {}});
   }
 
   bool busy(const std::string& part, const std::string& socket) const {
@@ -86,8 +86,8 @@ class Planner {
       lead = &rig().leads.back();
     }
     if (!stays) {
-      lead->from = {part, socket, Json::object()};
-      lead->to = {to, to_socket, Json::object()};
+      lead->from = {part, socket, {}};
+      lead->to = {to, to_socket, {}};
       const Terminal *a = terminal(part, socket), *b = terminal(to, to_socket);
       if (a && b) lead->kind = usual_lead(*a, *b);
       // One lead that feeds a whole rail is made of thicker wire than a servo's.

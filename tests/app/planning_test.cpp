@@ -483,7 +483,7 @@ TEST_F(Planning, UnitsAndThemesReachTheNewStations) {
       EXPECT_FALSE(b.window.grab().isNull());
     }
   }
-  Units::instance().system = UnitSystem::imperial;
+  set_unit_system(UnitSystem::imperial);
   b.window.go(Station::fit);
   b.find<FitPage>({})->go_to(QStringLiteral("battery"));
   auto* behind = b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"));
@@ -496,7 +496,7 @@ TEST_F(Planning, UnitsAndThemesReachTheNewStations) {
   const std::string lead = table->item(0, 0)->data(Qt::UserRole).toString().toStdString();
   table->item(0, 4)->setText(QStringLiteral("10"));
   EXPECT_NEAR(*rig().lead(lead)->length_m, 0.254, 1e-9);
-  Units::instance().system = UnitSystem::metric;
+  set_unit_system(UnitSystem::metric);
 }
 
 TEST_F(Planning, TheAskBoxKnowsLeadsAndSheets) {

@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QTimer>
 
+#include "base/json.h"
 #include "bench_builder.h"
 #include "look/look.h"
 #include "look/units.h"
@@ -676,12 +677,12 @@ TEST(ThrowsPanel, BothSidesOfAYLeadAreReadAndOnlyTheFirstSetsThePulses) {
 
 TEST(SurfacesPage, InchesAreTakenAndGiven) {
   struct Metric {
-    ~Metric() { Units::instance().system = UnitSystem::metric; }
+    ~Metric() { set_unit_system(UnitSystem::metric); }
   } back;
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
   const Rig before = b.window.document().rig();
-  Units::instance().system = UnitSystem::imperial;
+  set_unit_system(UnitSystem::imperial);
   b.edit([](Rig& rig) { rig.linkages[0].chord_m = 0.0508; });
   ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("linkage_facts"))->text().contains(QStringLiteral(" in at the edge")))
@@ -727,8 +728,7 @@ TEST(SurfacesPage, TheSketchShowsWhatTheReadingsSay) {
   b.edit([](Rig& rig) {
     const Output& o = *rig.output_of(rig.linkages[0].surface);
     const double way = rising_lifts(o, rig.linkages[0].surface);
-    rig.linkages[0].readings = {
-        {1000, -30 * way - 4, Json::object()}, {1500, -4, Json::object()}, {2000, 30 * way - 4, Json::object()}};
+    rig.linkages[0].readings = {{1000, -30 * way - 4, {}}, {1500, -4, {}}, {2000, 30 * way - 4, {}}};
   });
   EXPECT_GT(QLineF(view->grip(LinkageView::Grip::horn), measured).length(), 2);
   b.edit([](Rig& rig) { rig.linkages[0].readings.clear(); });

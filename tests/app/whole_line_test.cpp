@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QProcess>
 
+#include "base/json.h"
 #include "bench_builder.h"
 #include "rig/rig_file.h"
 

@@ -10,6 +10,7 @@
 #include <cmath>
 
 #include "airframe/kinds.h"
+#include "base/json.h"
 #include "bench_builder.h"
 #include "drawing/aircraft_view.h"
 #include "look/look.h"
@@ -200,10 +201,10 @@ TEST(LookKeys, OneAnswerARowAndItCanBeTakenBack) {
 
 TEST(Units, ConvertAtTheScreenOnly) {
   Units& u = Units::instance();
-  u.system = UnitSystem::metric;
+  set_unit_system(UnitSystem::metric);
   EXPECT_EQ(u.figure({"x", 0.2311, "m", {}, {}, "", ""}), QStringLiteral("231 mm"));
   EXPECT_EQ(u.figure({"x", 8.59, "m/s", 7.9, 9.5, "", ""}), QStringLiteral("8.6 (7.9–9.5) m/s"));
-  u.system = UnitSystem::imperial;
+  set_unit_system(UnitSystem::imperial);
   // International yard and pound agreement of 1959: 1 in = 25.4 mm, 1 lb = 0.45359237 kg.
   EXPECT_DOUBLE_EQ(u.length_out(0.0254), 1);
   EXPECT_NEAR(u.mass_out(0.45359237), 16, 1e-9);
@@ -211,7 +212,7 @@ TEST(Units, ConvertAtTheScreenOnly) {
   EXPECT_EQ(u.figure({"x", 0.3048, "m/s", {}, {}, "", ""}), QStringLiteral("1 ft/s"));
   EXPECT_EQ(u.figure({"x", 4.882427636383051, "kg/m²", {}, {}, "", ""}), QStringLiteral("1 lb/ft²"));
   EXPECT_EQ(u.figure({"x", 7.8, "", {}, {}, "", ""}), QStringLiteral("7.8"));
-  u.system = UnitSystem::metric;
+  set_unit_system(UnitSystem::metric);
 }
 
 TEST(Document, SaveOpenRecentAndTitle) {

@@ -127,12 +127,12 @@ TEST(Airframe, ShowsWhatAnswersAndItsWorking) {
   const QString metric = b.find<QLabel>(QStringLiteral("airframe_figures"))->text();
   EXPECT_TRUE(metric.contains(QStringLiteral("41.4")));
   ASSERT_TRUE(b.click(QStringLiteral("show_working")));
-  Units::instance().system = UnitSystem::imperial;
+  set_unit_system(UnitSystem::imperial);
   Q_EMIT b.window.document().changed();
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("airframe_figures"))->text().contains(QStringLiteral("ft²")));
   EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("dimension_0"))->value(), 70.87, 0.01);
   EXPECT_DOUBLE_EQ(b.window.document().rig().airframe.span_m, 1.8) << "a switch of units changes no rig";
-  Units::instance().system = UnitSystem::metric;
+  set_unit_system(UnitSystem::metric);
 }
 
 TEST(Surfaces, StickMovesWhatItShouldAndSaturationShows) {
@@ -282,7 +282,7 @@ TEST(Document, UnsavedWorkSurvivesAKill) {
   document.redo();
   ASSERT_TRUE(document.save(file));
   EXPECT_TRUE(document.leftovers().isEmpty());
-  EXPECT_FALSE(load_rig(file.toStdString())->extra.contains("recovered_from"));
+  EXPECT_FALSE(load_rig(file.toStdString())->extra.members().contains("recovered_from"));
 }
 
 TEST(Document, ABrokenFileIsRefusedAndNothingIsLost) {

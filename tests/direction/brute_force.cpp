@@ -1,5 +1,7 @@
 #include "brute_force.h"
 
+#include "base/json.h"
+
 #include <Eigen/Dense>
 #include <algorithm>
 #include <map>

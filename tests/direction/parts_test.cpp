@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <random>
 
+#include "base/json.h"
 #include "direction/conflict.h"
 #include "direction/evidence.h"
 #include "direction/reason.h"

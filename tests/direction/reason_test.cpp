@@ -1,4 +1,5 @@
 #include "direction/reason.h"
+#include "base/json.h"
 
 #include <gtest/gtest.h>
 

@@ -1,4 +1,5 @@
 #include "link/frame.h"
+#include "base/json.h"
 
 #include <gtest/gtest.h>
 

@@ -3,7 +3,8 @@
 #include <cmath>
 #include <numbers>
 
-#include "../stations/bench_rig.h"
+#include "base/json.h"
+#include "bench_rig.h"
 #include "fit/fit.h"
 #include "power/power.h"
 
@@ -170,8 +171,8 @@ TEST(Moments, BalanceByHand) {
 // Source: the direct-current motor model solved by hand. At the working point shaft torque equals propeller torque:
 // kT·(I − I0) = CP·ρ·n²·D⁵/2π and I = (V − n·60/KV)/R.
 TEST(DriveTrain, StaticPointBalancesTorques) {
-  MotorFigures m{1000, 0.09, 0.6, 18, Json::object()};
-  PropellerFigures p{0.2286, 0.127, false, Json::object()};
+  MotorFigures m{1000, 0.09, 0.6, 18, {}};
+  PropellerFigures p{0.2286, 0.127, false, {}};
   const Motor at = static_point(m, p, 11.1, 0.02);
   const double kt = 60 / (2 * std::numbers::pi * 1000), torque = power_coefficient(0.127 / 0.2286) * 1.225 * at.rev_s *
                                                                  at.rev_s * std::pow(0.2286, 5) /

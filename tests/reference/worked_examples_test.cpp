@@ -3,8 +3,9 @@
 #include <cmath>
 #include <map>
 
-#include "../stations/bench_rig.h"
 #include "airframe/kinds.h"
+#include "base/json.h"
+#include "bench_rig.h"
 #include "fit/fit.h"
 #include "review/review.h"
 #include "wiring/plan.h"

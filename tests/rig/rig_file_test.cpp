@@ -1,4 +1,5 @@
 #include "rig/rig_file.h"
+#include "base/json.h"
 
 #include <gtest/gtest.h>
 

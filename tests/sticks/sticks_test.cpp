@@ -6,8 +6,8 @@
 #include <numeric>
 #include <random>
 
-#include "../stations/bench_rig.h"
 #include "base/find.h"
+#include "bench_rig.h"
 #include "sticks/setup.h"
 
 namespace rigging {

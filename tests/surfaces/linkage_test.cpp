@@ -1,11 +1,12 @@
 #include "surfaces/linkage.h"
+#include "base/json.h"
 
 #include <gtest/gtest.h>
 
 #include <random>
 #include <set>
 
-#include "../stations/bench_rig.h"
+#include "bench_rig.h"
 
 namespace rigging {
 namespace {
@@ -186,7 +187,7 @@ TEST(Centring, CrookedLinkagesComeStraightWithinHalfADegree) {
       measured.readings.clear();
       for (const double pulse :
            {o.low_us, (o.low_us + o.centre_us) / 2, o.centre_us, (o.high_us + o.centre_us) / 2, o.high_us})
-        measured.readings.push_back({pulse, std::round(real_deg(real, pulse, sense) * 5) / 5, Json::object()});
+        measured.readings.push_back({pulse, std::round(real_deg(real, pulse, sense) * 5) / 5, {}});
       const auto c = centre(measured, o);
       ASSERT_TRUE(c) << "seed " << seed << ": " << c.error().text();
       limited = !c->limits.empty();
@@ -214,7 +215,7 @@ TEST(Centring, BadReadingsAndImpossibleWishesAreSaid) {
   Linkage l = plain();
   const auto read = [&](std::vector<std::pair<double, double>> list) {
     l.readings.clear();
-    for (const auto& [us, deg] : list) l.readings.push_back({us, deg, Json::object()});
+    for (const auto& [us, deg] : list) l.readings.push_back({us, deg, {}});
   };
   read({{1000, -20}, {2000, 20}});
   EXPECT_NE(estimate(l).error().expected.find("at least three"), std::string::npos);
@@ -245,7 +246,7 @@ TEST(Centring, WithoutSettingsHandsDoItAndTheRestIsSaid) {
     for (int pass = 0; pass < 4; ++pass) {
       measured.readings.clear();
       for (const double pulse : {1000.0, 1250.0, 1500.0, 1750.0, 2000.0})
-        measured.readings.push_back({pulse, std::round(real_deg(real, pulse, 1) * 10) / 10, Json::object()});
+        measured.readings.push_back({pulse, std::round(real_deg(real, pulse, 1) * 10) / 10, {}});
       const auto c = centre(measured, o, {false, false});
       ASSERT_TRUE(c) << "seed " << seed << ": " << c.error().text();
       EXPECT_EQ(c->low_us, 1000);

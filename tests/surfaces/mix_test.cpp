@@ -2,8 +2,9 @@
 
 #include <cmath>
 
-#include "../stations/bench_rig.h"
 #include "airframe/kinds.h"
+#include "base/json.h"
+#include "bench_rig.h"
 #include "surfaces/air_loads.h"
 
 namespace rigging {
@@ -148,8 +149,7 @@ TEST(YLead, EachSideOfItHasItsOwnSense) {
         for (const int way : {1, -1}) {
           Linkage l = linkage_of(rig, s);
           const double sign = way * rising_lifts(rig.outputs[0], s);
-          l.readings = {
-              {1000, -30 * sign, Json::object()}, {1500, 0, Json::object()}, {2000, 30 * sign, Json::object()}};
+          l.readings = {{1000, -30 * sign, {}}, {1500, 0, {}}, {2000, 30 * sign, {}}};
           const auto c = centre(l, rig.outputs[0]);
           ASSERT_TRUE(c) << c.error().text();
           // The output can be turned round for one side only; the other is mended at its rod, and no pulse is set for

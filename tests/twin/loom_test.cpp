@@ -1,4 +1,5 @@
 #include "loom.h"
+#include "base/json.h"
 
 #include <gtest/gtest.h>
 

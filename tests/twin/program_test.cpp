@@ -9,6 +9,7 @@
 #include <cstring>
 #include <thread>
 
+#include "base/json.h"
 #include "link/client.h"
 #include "rig/rig_file.h"
 

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "base/json.h"
 #include "direction/from_rig.h"
 #include "direction/reason.h"
 #include "link/client.h"

@@ -7,13 +7,13 @@
 #include <cmath>
 #include <numbers>
 
+#include "base/angle.h"
 #include "look/look.h"
 #include "look/units.h"
 
 namespace rigging::app {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
 constexpr double least_m = 0.004, most_m = 0.06;
 
 }  // namespace

@@ -195,7 +195,7 @@ void ThrowsPanel::begin() {
 
 void ThrowsPanel::take(double up_deg) {
   if (state_ != State::reading) return;
-  readings_.push_back({pulse_us(), up_deg, Json::object()});
+  readings_.push_back({pulse_us(), up_deg, {}});
   value_->setValue(0);
   if (++at_ >= std::size(levels)) return finish();
   drive_there();

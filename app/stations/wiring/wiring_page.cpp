@@ -7,6 +7,7 @@
 #include <QTableWidget>
 #include <QVBoxLayout>
 
+#include "base/json.h"
 #include "base/number.h"
 #include "look/pieces.h"
 #include "look/units.h"

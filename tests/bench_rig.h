@@ -2,6 +2,7 @@
 
 #include <gtest/gtest.h>
 
+#include "base/json.h"
 #include "catalogue/catalogue.h"
 #include "proof/measured_checks.h"
 #include "rig/rig_file.h"
@@ -32,8 +33,8 @@ inline Lead& add_lead(Rig& rig, const std::string& id, const std::string& from, 
                       const std::string& to, const std::string& to_socket, LeadKind kind = LeadKind::servo) {
   Lead l;
   l.id = id;
-  l.from = {from, from_socket, Json::object()};
-  l.to = {to, to_socket, Json::object()};
+  l.from = {from, from_socket, {}};
+  l.to = {to, to_socket, {}};
   l.kind = kind;
   rig.leads.push_back(l);
   return rig.leads.back();
@@ -59,9 +60,7 @@ inline void read_surface(Rig& rig, const char* surface, double low_deg, double c
   Linkage* l = rig.linkage(*surface_from_word(surface));
   ASSERT_TRUE(l) << surface;
   const Output& o = *rig.output_of(l->surface);
-  l->readings = {{o.low_us, low_deg, Json::object()},
-                 {o.centre_us, centre_deg, Json::object()},
-                 {o.high_us, high_deg, Json::object()}};
+  l->readings = {{o.low_us, low_deg, {}}, {o.centre_us, centre_deg, {}}, {o.high_us, high_deg, {}}};
 }
 
 inline void read_sticks(Rig& rig, double low_us = 1000, double centre_us = 1500, double high_us = 2000) {

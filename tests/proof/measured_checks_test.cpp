@@ -1,4 +1,5 @@
 #include "proof/measured_checks.h"
+#include "base/json.h"
 
 #include <gtest/gtest.h>
 
@@ -145,7 +146,7 @@ TEST(RigFile, WhatSticksAndSurfacesKnowIsKeptAndChecked) {
   l.base_m = 0.09;
   l.want_up_deg = 18;
   l.push_lifts = false;
-  l.readings = {{1500, -0.4, Json::object()}};
+  l.readings = {{1500, -0.4, {}}};
   const auto folder = std::filesystem::temp_directory_path() / "rigging_measured";
   std::filesystem::create_directories(folder);
   const std::string file = (folder / "a.rig.json").string();

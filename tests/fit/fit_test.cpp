@@ -34,7 +34,7 @@ TEST(Fit, TheAdviceIsRightWhenItIsFollowed) {
       } else if (b.to_wanted.weight_kg) {
         // A weight as a part of its own mass.
         Part& p = add_part(rig, "weight", "buzzer");
-        p.extra["mass_kg"] = *b.to_wanted.weight_kg;
+        p.mass_kg = *b.to_wanted.weight_kg;
         put(rig, "weight", b.to_wanted.weight_at_m);
       } else {
         continue;

@@ -5,6 +5,7 @@
 #include <set>
 
 #include "airframe/kinds.h"
+#include "base/json.h"
 #include "breaks.h"
 #include "wiring/plan.h"
 
@@ -143,7 +144,7 @@ std::vector<Break> power_breaks() {
       {"two sources",
        "hedgerow",
        [](Rig& r) {
-         add_part(r, "bec", "regulator_5v_5a").extra["mass_kg"] = 0;
+         add_part(r, "bec", "regulator_5v_5a").mass_kg = 0;
          put(r, "bec", 0.3, 0.03, 0.03);
          add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power);
          add_lead(r, "bec_out", "bec", "out", "controller", "s6");
@@ -161,8 +162,7 @@ std::vector<Break> power_breaks() {
        [](Rig& r) {
          servos(r, "servo_20g_metal");
          for (Part& p : r.parts)
-           if (p.kind == "servo_20g_metal")
-             p.extra["mass_kg"] = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
+           if (p.kind == "servo_20g_metal") p.mass_kg = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
          kind_of_part(r, "esc", "esc_20_switching");
          for (Lead& l : r.leads) {
            l.gauge_awg = 14;
@@ -174,8 +174,7 @@ std::vector<Break> power_breaks() {
        [](Rig& r) {
          servos(r, "servo_40g_analogue");
          for (Part& p : r.parts)
-           if (p.kind == "servo_40g_analogue")
-             p.extra["mass_kg"] = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
+           if (p.kind == "servo_40g_analogue") p.mass_kg = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
          kind_of_part(r, "esc", "esc_20_linear");
          for (Lead& l : r.leads) {
            l.gauge_awg = 14;
@@ -188,7 +187,7 @@ std::vector<Break> power_breaks() {
       {"a regulator that feeds nothing",
        "hedgerow",
        [](Rig& r) {
-         add_part(r, "bec", "regulator_5v_5a").extra["mass_kg"] = 0;
+         add_part(r, "bec", "regulator_5v_5a").mass_kg = 0;
          put(r, "bec", 0.3, 0.03, 0.03);
          add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power);
        },
@@ -198,13 +197,13 @@ std::vector<Break> power_breaks() {
        [](Rig& r) {
          kind_of_part(r, "battery", "battery_6s_5000");
          for (Part& p : r.parts)
-           if (p.id == "battery") p.extra["mass_kg"] = 0.115;
+           if (p.id == "battery") p.mass_kg = 0.115;
          r.fit.bay.reset();
          put(r, "battery", 0.10, 0, 0.06);
          r.lead("esc_battery")->length_m = 0.3;
          kind_of_part(r, "propeller", "propeller_5x4");
          for (Part& p : r.parts)
-           if (p.id == "propeller") p.extra["mass_kg"] = 0.006;
+           if (p.id == "propeller") p.mass_kg = 0.006;
        },
        {"POWER-02", "POWER-08", "POWER-14", "POWER-14", "POWER-17", "POWER-18", "POWER-20"}},
       {"two stalled are too much",
@@ -212,8 +211,7 @@ std::vector<Break> power_breaks() {
        [](Rig& r) {
          servos(r, "servo_12g_metal");
          for (Part& p : r.parts)
-           if (p.kind == "servo_12g_metal")
-             p.extra["mass_kg"] = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
+           if (p.kind == "servo_12g_metal") p.mass_kg = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
          for (Lead& l : r.leads) l.gauge_awg = 14;
        },
        {"POWER-05"}},
@@ -222,10 +220,10 @@ std::vector<Break> power_breaks() {
        [](Rig& r) {
          kind_of_part(r, "battery", "battery_2s_850");
          for (Part& p : r.parts)
-           if (p.id == "battery") p.extra["mass_kg"] = 0.51;
+           if (p.id == "battery") p.mass_kg = 0.51;
          for (Lead& l : r.leads)
            if (far_end(l, "esc", "servo")) l.plus_removed = true;
-         add_part(r, "bec", "regulator_6v_5a").extra["mass_kg"] = 0;
+         add_part(r, "bec", "regulator_6v_5a").mass_kg = 0;
          put(r, "bec", 0.3, 0.03, 0.03);
          add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power);
          add_lead(r, "bec_out", "bec", "out", "controller", "s6").gauge_awg = 20;
@@ -252,7 +250,7 @@ std::vector<Break> power_breaks() {
       {"video on the battery",
        "hedgerow",
        [](Rig& r) {
-         r.lead("video_power")->to = {"module", "esc", Json::object()};
+         r.lead("video_power")->to = {"module", "esc", {}};
        },
        {"POWER-12"}},
       {"the propeller back to front", "hedgerow", [](Rig& r) { r.power.propeller_faces_flight = false; }, {"POWER-22"}},
@@ -268,10 +266,10 @@ std::vector<Break> power_breaks() {
          r.power.static_a = 65;
          kind_of_part(r, "motor", "motor_3520");
          for (Part& p : r.parts)
-           if (p.id == "motor") p.extra["mass_kg"] = 0.108;
+           if (p.id == "motor") p.mass_kg = 0.108;
          kind_of_part(r, "esc", "esc_60_switching");
          for (Part& p : r.parts)
-           if (p.id == "esc") p.extra["mass_kg"] = 0.039;
+           if (p.id == "esc") p.mass_kg = 0.039;
          for (Lead& l : r.leads)
            if (l.kind == LeadKind::power || l.kind == LeadKind::phase) l.gauge_awg = 9;
        },
@@ -322,7 +320,7 @@ std::vector<Break> wiring_breaks() {
        [](Rig& r) {
          kind_of_part(r, "servo_flaperon_left", "servo_9g_analogue");
          for (Part& p : r.parts)
-           if (p.id == "servo_flaperon_left") p.extra["mass_kg"] = 0.0125;
+           if (p.id == "servo_flaperon_left") p.mass_kg = 0.0125;
          r.outputs[0].rate_hz = r.outputs[1].rate_hz = 333;
        },
        {"WIRING-10"}},
@@ -346,7 +344,7 @@ std::vector<Break> wiring_breaks() {
        [](Rig& r) {
          for (int i = 0; i < 2; ++i) {
            const std::string id = "cam_" + std::to_string(i);
-           add_part(r, id, "camera_small").extra["mass_kg"] = 0;
+           add_part(r, id, "camera_small").mass_kg = 0;
            put(r, id, 0.1, i ? 0.2 : -0.2, 0.1);
            add_lead(r, id + "_p", id, "power", "controller", i ? "gnd_1" : "gnd_2");
            add_lead(r, id + "_v", id, "video", "controller", "serial_1");
@@ -362,7 +360,7 @@ std::vector<Break> wiring_breaks() {
        [](Rig& r) {
          kind_of_part(r, "gps", "satellite_plain");
          for (Part& p : r.parts)
-           if (p.id == "gps") p.extra["mass_kg"] = 0.014;
+           if (p.id == "gps") p.mass_kg = 0.014;
          remove_lead(r, "gps_bus");
          to_socket(r, "gps", "soft_1");
        },
@@ -371,9 +369,9 @@ std::vector<Break> wiring_breaks() {
        "hedgerow",
        [](Rig& r) {
          to_socket(r, "gps", "soft_1");
-         add_part(r, "b", "satellite_plain").extra["mass_kg"] = 0;
-         add_part(r, "c", "satellite_plain").extra["mass_kg"] = 0;
-         add_part(r, "d", "satellite_plain").extra["mass_kg"] = 0;
+         add_part(r, "b", "satellite_plain").mass_kg = 0;
+         add_part(r, "c", "satellite_plain").mass_kg = 0;
+         add_part(r, "d", "satellite_plain").mass_kg = 0;
          put(r, "b", 0.2, 0.5, 0);
          put(r, "c", 0.25, 0.5, 0);
          put(r, "d", 0.3, 0.5, 0);
@@ -386,7 +384,7 @@ std::vector<Break> wiring_breaks() {
        "heath",
        [](Rig& r) {
          Lead& l = *r.lead("esc_signal");
-         l.to = {"controller", "ail_left", Json::object()};
+         l.to = {"controller", "ail_left", {}};
        },
        {"WIRING-16"}},
       {"servo of no surface",

@@ -1,4 +1,5 @@
 #include "proof/lead_checks.h"
+#include "base/json.h"
 
 #include <gtest/gtest.h>
 

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "base/json.h"
 #include "bench_rig.h"
 #include "fit/fit.h"
 #include "power/power.h"
@@ -44,9 +45,9 @@ TEST(Figures, AnEstimateHasABandAndAMeasurementHasNone) {
 }
 
 TEST(DriveTrain, GrowsWithCellsDiameterAndPitch) {
-  const MotorFigures motor{1000, 0.09, 0.6, 18, Json::object()};
+  const MotorFigures motor{1000, 0.09, 0.6, 18, {}};
   const auto point = [&](double inches, double pitch, double volts) {
-    return static_point(motor, {inches * 0.0254, pitch * 0.0254, false, Json::object()}, volts, 0.02);
+    return static_point(motor, {inches * 0.0254, pitch * 0.0254, false, {}}, volts, 0.02);
   };
   const Motor base = point(9, 5, 11.1);
   EXPECT_GT(point(10, 5, 11.1).amps, base.amps);

@@ -2,7 +2,8 @@
 
 #include <random>
 
-#include "base/schema.h"
+#include "base/fields.h"
+#include "base/json.h"
 #include "bench_rig.h"
 #include "proof/lead_checks.h"
 #include "review/review.h"

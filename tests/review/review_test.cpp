@@ -1,4 +1,5 @@
 #include "review/review.h"
+#include "base/json.h"
 
 #include <gtest/gtest.h>
 
@@ -124,7 +125,7 @@ INSTANTIATE_TEST_SUITE_P(
               Set{"PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-03"}},
         Break{"a loose end",
               [](Rig& r) {
-                r.loose_ends.push_back({"arm", "arming check switched off to calibrate", "2026-11-01", Json::object()});
+                r.loose_ends.push_back({"arm", "arming check switched off to calibrate", "2026-11-01", {}});
               },
               Set{"PROOF-04"}},
         Break{"a proof from the simulated bench", [](Rig& r) { r.proofs[0].simulated = true; }, Set{"PROOF-05"}},
@@ -177,7 +178,7 @@ TEST(Proofs, GoStaleWhenAndOnlyWhenWhatTheyDependOnChanges) {
   EXPECT_EQ(stale([](Rig& r) { std::swap(r.outputs[0], r.outputs[4]); }), Ids{});
   EXPECT_EQ(stale([](Rig& r) {
               r.name = "Other";
-              r.log.push_back({"now", "x", Json::object()});
+              r.log.push_back({"now", "x", {}});
             }),
             Ids{});
 }
@@ -364,7 +365,7 @@ TEST(Catalogue, OwnPartsAreKeptBesideTheRigAndNothingElseIsLost) {
   EXPECT_EQ(c.part("mine")->mass_kg, 0.012);
   EXPECT_EQ(c.part("mine")->loads, mine.loads);
   ASSERT_NE(c.part("older"), nullptr);
-  EXPECT_EQ(c.part("older")->extra["colour"], "green");
+  EXPECT_EQ(c.part("older")->extra.members()["colour"], "green");
   EXPECT_EQ((*read_json_file(file))["note"], "kept");
   mine.loads.front().idle_a = 9;
   EXPECT_FALSE(save_own_part(file, mine).has_value());

@@ -1,0 +1,254 @@
+#pragma once
+
+#include <cstddef>
+#include <memory>
+#include <optional>
+#include <string>
+#include <type_traits>
+#include <vector>
+
+#include "base/extra.h"
+#include "base/json_fwd.h"
+#include "base/result.h"
+#include "base/words.h"
+
+/// One description of a struct, written once in the struct's source file, serves reading, writing, the schema of the
+/// file and the boxes of forms. In the header, behind the struct:
+///
+///     template <>
+///     const Members& Described<Place>::members();
+///
+/// and in the source file:
+///
+///     template <>
+///     const Members& Described<Place>::members() {
+///       static const Members all = Describe<Place>()
+///           .needed("part", &Place::part)
+///           .needed("x_m", &Place::x_m, {-20, 20}, "along the fuselage")
+///           .member("roll_deg", &Place::roll_deg, {-20, 20}, "roll")
+///           .rest(&Place::extra);
+///       return all;
+///     }
+///
+/// `needed` must be in the file and is always written; a `member` that is absent keeps its default and is written when
+/// it differs from it. Numbers have a range, both ends included, in the unit of the name's ending.
+namespace rigging {
+
+/// Allowed values, both ends included, in the unit of the member's name.
+struct Span {
+  double least = 0;
+  double most = 0;
+};
+
+/// How members of one type are read, written, compared and told of in a schema.
+class Kind {
+ public:
+  virtual ~Kind() = default;
+  /// Sets `error` when the value does not fit; `where` is its place in the file.
+  virtual void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
+                    void* value) const = 0;
+  virtual OrderedJson write(const void* value) const = 0;
+  virtual OrderedJson schema(Span span) const = 0;
+  virtual bool equal(const void* a, const void* b) const = 0;
+  virtual bool needs_span() const { return false; }
+};
+
+/// What is known of one member.
+struct Member {
+  const char* name = "";
+  const Kind* kind = nullptr;
+  std::ptrdiff_t offset = 0;
+  bool needed = false;
+  Span span{};              ///< of numbers
+  const char* spoken = "";  ///< "span", "root chord"; empty when nobody is asked for it
+
+  const void* in(const void* object) const { return static_cast<const char*>(object) + offset; }
+  void* in(void* object) const { return static_cast<char*>(object) + offset; }
+};
+
+/// What is known of a struct.
+struct Members {
+  std::vector<Member> list;
+  std::shared_ptr<const void> standard;  ///< a default-constructed one
+  std::optional<std::ptrdiff_t> extra;   ///< where members of other versions are kept
+
+  const Member* named(const std::string& name) const;
+  const Member* at(std::ptrdiff_t offset) const;
+};
+
+template <class T>
+struct Described {
+  static const Members& members();
+};
+
+/// The kinds of which there is one.
+const Kind& number_kind();
+const Kind& optional_number_kind();
+const Kind& whole_number_kind();
+const Kind& numbers_kind();
+const Kind& flag_kind();
+const Kind& text_kind();
+
+/// What a kind made of others must know of its type.
+struct WordedType {
+  std::vector<std::string_view> words;
+  std::size_t (*index)(const void*);
+  void (*set)(void*, std::size_t);
+};
+struct SpokenType {
+  std::string (*to_text)(const void*);
+  bool (*from_text)(void*, const std::string&);
+  std::string expected;
+  std::vector<std::string> choices;
+};
+struct ListType {
+  std::size_t (*size)(const void*);
+  const void* (*item)(const void*, std::size_t);
+  void (*clear)(void*);
+  void* (*add)(void*);
+  bool (*equal)(const void*, const void*);
+};
+struct OptionalType {
+  const void* (*item)(const void*);  ///< null when absent
+  void* (*make)(void*);
+  bool (*equal)(const void*, const void*);
+};
+struct StructType {
+  const Members& (*members)();
+  bool (*equal)(const void*, const void*);
+};
+std::unique_ptr<const Kind> make_kind(WordedType type);
+std::unique_ptr<const Kind> make_kind(SpokenType type);
+std::unique_ptr<const Kind> make_kind(ListType type, const Kind& item);
+std::unique_ptr<const Kind> make_kind(OptionalType type, const Kind& item);
+std::unique_ptr<const Kind> make_kind(StructType type);
+
+template <class T>
+struct KindOf {
+  static bool equal(const void* a, const void* b) { return *static_cast<const T*>(a) == *static_cast<const T*>(b); }
+
+  static const Kind& get() {
+    if constexpr (std::is_same_v<T, double>) {
+      return number_kind();
+    } else if constexpr (std::is_same_v<T, int>) {
+      return whole_number_kind();
+    } else if constexpr (std::is_same_v<T, bool>) {
+      return flag_kind();
+    } else if constexpr (std::is_same_v<T, std::string>) {
+      return text_kind();
+    } else if constexpr (std::is_enum_v<T>) {
+      static const auto kind = [] {
+        WordedType t{{},
+                     [](const void* value) {
+                       std::size_t i = 0;
+                       while (i < Words<T>::list.size() && Words<T>::list[i].first != *static_cast<const T*>(value))
+                         ++i;
+                       return i;
+                     },
+                     [](void* value, std::size_t i) { *static_cast<T*>(value) = Words<T>::list[i].first; }};
+        for (const auto& [value, word] : Words<T>::list) t.words.push_back(word);
+        return make_kind(std::move(t));
+      }();
+      return *kind;
+    } else if constexpr (requires { T::choices(); }) {
+      static const auto kind = make_kind(
+          SpokenType{[](const void* value) { return static_cast<const T*>(value)->to_text(); },
+                     [](void* value, const std::string& text) { return static_cast<T*>(value)->from_text(text); },
+                     T::expected(), T::choices()});
+      return *kind;
+    } else {
+      static const auto kind = make_kind(StructType{&Described<T>::members, &equal});
+      return *kind;
+    }
+  }
+};
+template <>
+struct KindOf<std::optional<double>> {
+  static const Kind& get() { return optional_number_kind(); }
+};
+template <>
+struct KindOf<std::vector<double>> {
+  static const Kind& get() { return numbers_kind(); }
+};
+template <class T>
+struct KindOf<std::vector<T>> {
+  using List = std::vector<T>;
+  static const Kind& get() {
+    static const auto kind = make_kind(
+        ListType{
+            [](const void* list) { return static_cast<const List*>(list)->size(); },
+            [](const void* list, std::size_t i) -> const void* { return &(*static_cast<const List*>(list))[i]; },
+            [](void* list) { static_cast<List*>(list)->clear(); },
+            [](void* list) -> void* { return &static_cast<List*>(list)->emplace_back(); },
+            [](const void* a, const void* b) { return *static_cast<const List*>(a) == *static_cast<const List*>(b); }},
+        KindOf<T>::get());
+    return *kind;
+  }
+};
+template <class T>
+struct KindOf<std::optional<T>> {
+  using Optional = std::optional<T>;
+  static const Kind& get() {
+    static const auto kind =
+        make_kind(OptionalType{[](const void* value) -> const void* {
+                                 const auto& o = *static_cast<const Optional*>(value);
+                                 return o ? &*o : nullptr;
+                               },
+                               [](void* value) -> void* { return &static_cast<Optional*>(value)->emplace(); },
+                               [](const void* a, const void* b) {
+                                 return *static_cast<const Optional*>(a) == *static_cast<const Optional*>(b);
+                               }},
+                  KindOf<T>::get());
+    return *kind;
+  }
+};
+
+/// Writes a description down.
+template <class T>
+class Describe {
+ public:
+  Describe() : standard_(std::make_shared<const T>()) { all_.standard = standard_; }
+
+  template <class M>
+  Describe& needed(const char* name, M T::*member, Span span = {}, const char* spoken = "") {
+    return add(name, member, true, span, spoken);
+  }
+  template <class M>
+  Describe& member(const char* name, M T::*member, Span span = {}, const char* spoken = "") {
+    return add(name, member, false, span, spoken);
+  }
+  Members rest(Extra T::*extra) {
+    all_.extra = offset(extra);
+    return std::move(all_);
+  }
+  /// Of a struct that keeps nothing it does not know.
+  Members done() { return std::move(all_); }
+
+ private:
+  template <class M>
+  std::ptrdiff_t offset(M T::*member) const {
+    return reinterpret_cast<const char*>(&((*standard_).*member)) - reinterpret_cast<const char*>(standard_.get());
+  }
+  template <class M>
+  Describe& add(const char* name, M T::*member, bool needed, Span span, const char* spoken) {
+    all_.list.push_back({name, &KindOf<M>::get(), offset(member), needed, span, spoken});
+    return *this;
+  }
+
+  std::shared_ptr<const T> standard_;
+  Members all_;
+};
+
+/// What is known of a member: `member_of(&Airframe::span_m)`. Asking for one that is not described is a fault of the
+/// program.
+template <class T, class M>
+const Member& member_of(M T::*member) {
+  const Members& all = Described<T>::members();
+  const auto* object = static_cast<const T*>(all.standard.get());
+  const Member* found =
+      all.at(reinterpret_cast<const char*>(&(object->*member)) - reinterpret_cast<const char*>(object));
+  if (!found) std::abort();
+  return *found;
+}
+
+}  // namespace rigging

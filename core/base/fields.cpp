@@ -1,0 +1,299 @@
+#include "base/fields.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/json.h"
+#include "base/number.h"
+
+namespace rigging {
+namespace {
+
+void fail(std::optional<Error>& error, const std::string& where, const Json& value, const std::string& expected) {
+  std::string text = value.dump(-1, ' ', false, Json::error_handler_t::replace);
+  if (text.size() > 60) text = text.substr(0, 57) + "…";
+  if (!error) error = Error{where.empty() ? "/" : where, "is " + text, expected};
+}
+
+bool within(const Json& json, Span span) {
+  return json.is_number() && json.get<double>() >= span.least && json.get<double>() <= span.most;
+}
+
+std::string range_words(Span span, int places) {
+  return number_text(span.least, places) + " to " + number_text(span.most, places);
+}
+
+OrderedJson range_schema(const char* type, Span span) {
+  return {{"type", type}, {"minimum", span.least}, {"maximum", span.most}};
+}
+
+template <class T>
+const T& as(const void* value) {
+  return *static_cast<const T*>(value);
+}
+template <class T>
+T& as(void* value) {
+  return *static_cast<T*>(value);
+}
+
+template <class T>
+class PlainKind : public Kind {
+ public:
+  OrderedJson write(const void* value) const override { return as<T>(value); }
+  bool equal(const void* a, const void* b) const override { return as<T>(a) == as<T>(b); }
+};
+
+class NumberKind : public PlainKind<double> {
+ public:
+  void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
+            void* value) const override {
+    if (!within(json, span)) return fail(error, where, json, "a number from " + range_words(span, 6));
+    as<double>(value) = json.get<double>();
+  }
+  OrderedJson schema(Span span) const override { return range_schema("number", span); }
+  bool needs_span() const override { return true; }
+};
+
+class WholeNumberKind : public PlainKind<int> {
+ public:
+  void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
+            void* value) const override {
+    // "8.0" is whole, too: other programs write every number with a point.
+    if (!within(json, span) || json.get<double>() != std::floor(json.get<double>()))
+      return fail(error, where, json, "a whole number from " + range_words(span, 0));
+    as<int>(value) = static_cast<int>(json.get<double>());
+  }
+  OrderedJson schema(Span span) const override { return range_schema("integer", span); }
+  bool needs_span() const override { return true; }
+};
+
+class NumbersKind : public PlainKind<std::vector<double>> {
+ public:
+  void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
+            void* value) const override {
+    if (!json.is_array()) return fail(error, where, json, "a list of numbers");
+    auto& list = as<std::vector<double>>(value);
+    list.clear();
+    for (std::size_t i = 0; i < json.size() && !error; ++i)
+      number_kind().read(json[i], where + "/" + std::to_string(i), span, error, &list.emplace_back());
+  }
+  OrderedJson schema(Span span) const override { return {{"type", "array"}, {"items", range_schema("number", span)}}; }
+  bool needs_span() const override { return true; }
+};
+
+class FlagKind : public PlainKind<bool> {
+ public:
+  void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
+    if (!json.is_boolean()) return fail(error, where, json, "true or false");
+    as<bool>(value) = json.get<bool>();
+  }
+  OrderedJson schema(Span) const override { return {{"type", "boolean"}}; }
+};
+
+class TextKind : public PlainKind<std::string> {
+ public:
+  void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
+    if (!json.is_string()) return fail(error, where, json, "text");
+    as<std::string>(value) = json.get<std::string>();
+  }
+  OrderedJson schema(Span) const override { return {{"type", "string"}}; }
+};
+
+class WordedKind : public Kind {
+ public:
+  explicit WordedKind(WordedType type) : type_(std::move(type)) {}
+  void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
+    const auto found = json.is_string()
+                           ? std::find(type_.words.begin(), type_.words.end(), json.get_ref<const std::string&>())
+                           : type_.words.end();
+    if (found == type_.words.end()) return fail(error, where, json, word_choice(type_.words));
+    type_.set(value, static_cast<std::size_t>(found - type_.words.begin()));
+  }
+  OrderedJson write(const void* value) const override { return type_.words[type_.index(value)]; }
+  OrderedJson schema(Span) const override { return {{"enum", type_.words}}; }
+  bool equal(const void* a, const void* b) const override { return type_.index(a) == type_.index(b); }
+
+ private:
+  WordedType type_;
+};
+
+class SpokenKind : public Kind {
+ public:
+  explicit SpokenKind(SpokenType type) : type_(std::move(type)) {}
+  void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
+    if (!json.is_string() || !type_.from_text(value, json.get_ref<const std::string&>()))
+      fail(error, where, json, type_.expected);
+  }
+  OrderedJson write(const void* value) const override { return type_.to_text(value); }
+  OrderedJson schema(Span) const override { return {{"enum", type_.choices}}; }
+  bool equal(const void* a, const void* b) const override { return type_.to_text(a) == type_.to_text(b); }
+
+ private:
+  SpokenType type_;
+};
+
+class ListKind : public Kind {
+ public:
+  ListKind(ListType type, const Kind& item) : type_(type), item_(item) {}
+  void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
+            void* value) const override {
+    if (!json.is_array()) return fail(error, where, json, "a list");
+    type_.clear(value);
+    for (std::size_t i = 0; i < json.size() && !error; ++i)
+      item_.read(json[i], where + "/" + std::to_string(i), span, error, type_.add(value));
+  }
+  OrderedJson write(const void* value) const override {
+    OrderedJson json = OrderedJson::array();
+    for (std::size_t i = 0; i < type_.size(value); ++i) json.push_back(item_.write(type_.item(value, i)));
+    return json;
+  }
+  OrderedJson schema(Span span) const override { return {{"type", "array"}, {"items", item_.schema(span)}}; }
+  bool equal(const void* a, const void* b) const override { return type_.equal(a, b); }
+
+ private:
+  ListType type_;
+  const Kind& item_;
+};
+
+class OptionalKind : public Kind {
+ public:
+  OptionalKind(OptionalType type, const Kind& item) : type_(type), item_(item) {}
+  void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
+            void* value) const override {
+    item_.read(json, where, span, error, type_.make(value));
+  }
+  OrderedJson write(const void* value) const override {
+    const void* item = type_.item(value);
+    return item ? item_.write(item) : OrderedJson();
+  }
+  OrderedJson schema(Span span) const override { return item_.schema(span); }
+  bool equal(const void* a, const void* b) const override { return type_.equal(a, b); }
+  bool needs_span() const override { return item_.needs_span(); }
+
+ private:
+  OptionalType type_;
+  const Kind& item_;
+};
+
+class StructKind : public Kind {
+ public:
+  explicit StructKind(StructType type) : type_(type) {}
+  void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
+    read_members(json, where, error, type_.members(), value);
+  }
+  OrderedJson write(const void* value) const override { return write_members(type_.members(), value); }
+  OrderedJson schema(Span) const override { return schema_of_members(type_.members()); }
+  bool equal(const void* a, const void* b) const override { return type_.equal(a, b); }
+
+ private:
+  StructType type_;
+};
+
+template <class T>
+const Kind& one() {
+  static const T kind;
+  return kind;
+}
+
+}  // namespace
+
+const Kind& number_kind() { return one<NumberKind>(); }
+const Kind& whole_number_kind() { return one<WholeNumberKind>(); }
+const Kind& numbers_kind() { return one<NumbersKind>(); }
+const Kind& flag_kind() { return one<FlagKind>(); }
+const Kind& text_kind() { return one<TextKind>(); }
+const Kind& optional_number_kind() {
+  using Optional = std::optional<double>;
+  static const OptionalKind kind(
+      OptionalType{[](const void* value) -> const void* {
+                     const auto& o = as<Optional>(value);
+                     return o ? &*o : nullptr;
+                   },
+                   [](void* value) -> void* { return &as<Optional>(value).emplace(); },
+                   [](const void* a, const void* b) { return as<Optional>(a) == as<Optional>(b); }},
+      number_kind());
+  return kind;
+}
+std::unique_ptr<const Kind> make_kind(WordedType type) { return std::make_unique<WordedKind>(std::move(type)); }
+std::unique_ptr<const Kind> make_kind(SpokenType type) { return std::make_unique<SpokenKind>(std::move(type)); }
+std::unique_ptr<const Kind> make_kind(ListType type, const Kind& item) {
+  return std::make_unique<ListKind>(type, item);
+}
+std::unique_ptr<const Kind> make_kind(OptionalType type, const Kind& item) {
+  return std::make_unique<OptionalKind>(type, item);
+}
+std::unique_ptr<const Kind> make_kind(StructType type) { return std::make_unique<StructKind>(type); }
+
+const Member* Members::named(const std::string& name) const {
+  for (const Member& m : list)
+    if (name == m.name) return &m;
+  return nullptr;
+}
+
+const Member* Members::at(std::ptrdiff_t offset) const {
+  for (const Member& m : list)
+    if (m.offset == offset) return &m;
+  return nullptr;
+}
+
+void read_members(const Json& json, const std::string& where, std::optional<Error>& error, const Members& members,
+                  void* object) {
+  if (!json.is_object()) return fail(error, where, json, "an object");
+  for (const Member& m : members.list) {
+    if (error) return;
+    const auto it = json.find(m.name);
+    if (it == json.end() || (it->is_null() && !m.needed)) {
+      if (m.needed)
+        error = Error{where.empty() ? "/" : where, "\"" + std::string(m.name) + "\" is missing", "this member"};
+      continue;
+    }
+    m.kind->read(*it, where + "/" + m.name, m.span, error, m.in(object));
+  }
+  if (error || !members.extra) return;
+  Json unknown = Json::object();
+  for (const auto& [name, value] : json.items())
+    if (!members.named(name)) unknown[name] = value;
+  as<Extra>(static_cast<void*>(static_cast<char*>(object) + *members.extra)) = Extra(std::move(unknown));
+}
+
+OrderedJson write_members(const Members& members, const void* object) {
+  OrderedJson json = OrderedJson::object();
+  const auto put = [&](const std::string& name, OrderedJson value) { json.push_back({name, std::move(value)}); };
+  for (const Member& m : members.list)
+    if (m.needed || !m.kind->equal(m.in(object), m.in(members.standard.get())))
+      put(m.name, m.kind->write(m.in(object)));
+  if (members.extra)
+    for (const auto& [name, value] :
+         as<Extra>(static_cast<const void*>(static_cast<const char*>(object) + *members.extra)).members().items())
+      put(name, value);
+  return json;
+}
+
+OrderedJson schema_of_members(const Members& members) {
+  OrderedJson needed = OrderedJson::array(), properties = OrderedJson::object();
+  for (const Member& m : members.list) {
+    OrderedJson one = m.kind->schema(m.span);
+    if (m.needed) {
+      needed.push_back(m.name);
+      if (std::string_view(m.name) == "id") one["minLength"] = 1;
+    } else if (const OrderedJson usual = m.kind->write(m.in(members.standard.get()));
+               usual.is_boolean() ||
+               (usual.is_number() && usual.get<double>() >= m.span.least && usual.get<double>() <= m.span.most)) {
+      one["default"] = usual;
+    }
+    properties[m.name] = std::move(one);
+  }
+  OrderedJson json{{"type", "object"}};
+  if (!needed.empty()) json["required"] = needed;
+  json["properties"] = properties;
+  return json;
+}
+
+OrderedJson schema_of(const Members& members, const std::string& title, const std::string& description) {
+  OrderedJson json{
+      {"$schema", "http://json-schema.org/draft-07/schema#"}, {"title", title}, {"description", description}};
+  json.update(schema_of_members(members));
+  return json;
+}
+
+}  // namespace rigging

@@ -1,0 +1,41 @@
+#include <algorithm>
+
+#include "review/rules.h"
+
+namespace rigging {
+namespace rules::senses {
+namespace {
+
+void board_turned(const Inspection& in, Findings& found) {
+  if (in.controller && !in.controller->can_be_turned && in.rig.sensing.board != Turn{})
+    found.add(Severity::grounds, "board",
+              "The board is planned with its " + in.rig.sensing.board.spoken() + ", and this class can't be told so",
+              "It would correct the wrong axes.", "Mount it with its arrow to the nose and top up.");
+}
+
+void sensing_reversed(const Inspection& in, Findings& found) {
+  if (!in.controller || in.controller->axis_sensing_reversible) return;
+  for (const Axis axis : all_axes)
+    if (in.rig.sensing.reversed(axis)) {
+      Snag& n = found.add(Severity::fix_first, std::string(word(axis)),
+                          "Sensing of " + std::string(word(axis)) + " is set reversed, which this class does not offer",
+                          "The plan can't be carried out.", "Set it plain and find the real cause.");
+      n.fix = Fix{"Set " + std::string(word(axis)) + " sensing plain", [axis](const Rig& rig) {
+                    Rig r = rig;
+                    r.sensing.reversed(axis) = false;
+                    return r;
+                  }};
+    }
+}
+
+}  // namespace
+}  // namespace rules::senses
+
+const std::vector<Rule>& senses_rules() {
+  using namespace rules::senses;
+  static const std::vector<Rule> rules{{"SENSES-01", Station::senses, board_turned, source::cube},
+                                       {"SENSES-02", Station::senses, sensing_reversed, source::common}};
+  return rules;
+}
+
+}  // namespace rigging

@@ -1,0 +1,17 @@
+#include "rig/controller.h"
+
+#include "base/described.h"
+
+namespace rigging {
+
+template <>
+const Members& Described<ControllerFit>::members() {
+  static const Members all = Describe<ControllerFit>()
+                                 .needed("kind", &ControllerFit::kind)
+                                 .member("firmware", &ControllerFit::firmware)
+                                 .needed("mounted", &ControllerFit::mounted)
+                                 .rest(&ControllerFit::extra);
+  return all;
+}
+
+}  // namespace rigging

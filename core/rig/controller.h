@@ -1,0 +1,21 @@
+#pragma once
+
+#include <string>
+
+#include "base/described.h"
+#include "base/extra.h"
+
+namespace rigging {
+
+struct ControllerFit {
+  std::string kind;      ///< class id in the catalogue
+  std::string firmware;  ///< version as reported or read, empty when unknown
+  bool mounted = false;  ///< false while the board lies loose on the bench
+  Extra extra;
+  bool operator==(const ControllerFit&) const = default;
+};
+
+template <>
+const Members& Described<ControllerFit>::members();
+
+}  // namespace rigging

@@ -1,0 +1,38 @@
+#include "rig/fit.h"
+
+#include "base/described.h"
+#include "rig/ranges.h"
+
+namespace rigging {
+
+template <>
+const Members& Described<Bay>::members() {
+  static const Members all = Describe<Bay>()
+                                 .needed("at_m", &Bay::at_m, {0, 20}, "nose to its front")
+                                 .needed("length_m", &Bay::length_m, range::metres, "length")
+                                 .needed("width_m", &Bay::width_m, range::metres, "width")
+                                 .needed("height_m", &Bay::height_m, range::metres, "height")
+                                 .rest(&Bay::extra);
+  return all;
+}
+
+template <>
+const Members& Described<Fit>::members() {
+  static const Members all = Describe<Fit>()
+                                 .member("frame_mass_kg", &Fit::frame_mass_kg, {0.005, 150}, "bare airframe")
+                                 .member("frame_at_m", &Fit::frame_at_m, {0, 20}, "it balances behind the nose")
+                                 .member("frame_side_m", &Fit::frame_side_m, {-5, 5}, "right of the middle")
+                                 .member("bay", &Fit::bay)
+                                 .member("static_margin", &Fit::static_margin, range::share, "static margin")
+                                 .member("first_flight_forward", &Fit::first_flight_forward, range::share,
+                                         "further forward for the first flight")
+                                 .member("latitude_deg", &Fit::latitude_deg, {-90, 90}, "latitude")
+                                 .member("longitude_deg", &Fit::longitude_deg, {-180, 360}, "longitude")
+                                 .member("altitude_km", &Fit::altitude_km, {-1, 10}, "height above sea level")
+                                 .member("date", &Fit::date)
+                                 .member("confirmed", &Fit::confirmed)
+                                 .rest(&Fit::extra);
+  return all;
+}
+
+}  // namespace rigging

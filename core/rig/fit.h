@@ -1,0 +1,41 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "base/described.h"
+#include "base/extra.h"
+
+namespace rigging {
+
+/// The room for the controller and what goes with it.
+struct Bay {
+  double at_m = 0.2;  ///< from the nose to its front
+  double length_m = 0.2, width_m = 0.08, height_m = 0.06;
+  Extra extra;
+  bool operator==(const Bay&) const = default;
+};
+
+/// What the fit station knows beyond the places.
+struct Fit {
+  std::optional<double> frame_mass_kg;  ///< airframe without the listed parts
+  double frame_at_m = 0.4;              ///< its balance point behind the nose
+  double frame_side_m = 0;              ///< right of the middle
+  std::optional<Bay> bay;
+  double static_margin = 0.10;                        ///< wanted, as a share of the mean chord
+  double first_flight_forward = 0.02;                 ///< further forward for the first flight, same share
+  std::optional<double> latitude_deg, longitude_deg;  ///< where it flies: for the compass
+  double altitude_km = 0;
+  std::string date;                    ///< year-month-day or decimal year, for the magnetic model
+  std::vector<std::string> confirmed;  ///< things only the builder can see, in the words of the fit station
+  Extra extra;
+  bool operator==(const Fit&) const = default;
+};
+
+template <>
+const Members& Described<Bay>::members();
+template <>
+const Members& Described<Fit>::members();
+
+}  // namespace rigging

@@ -1,0 +1,50 @@
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "base/described.h"
+#include "base/extra.h"
+#include "rig/names.h"
+
+namespace rigging {
+
+/// One reading at the trailing edge.
+struct ThrowReading {
+  double pulse_us = 1500;
+  double up_deg = 0;  ///< trailing edge up (rudder: right) positive
+  Extra extra;
+  bool operator==(const ThrowReading&) const = default;
+};
+
+/// Linkage of one surface from servo arm to horn, in one plane. Servo ahead of the hinge; heights are counted toward
+/// the side of the horn.
+struct Linkage {
+  SurfaceName surface;
+  double arm_m = 0.012, rod_m = 0.1, horn_m = 0.014;
+  double servo_travel_deg = 45;  ///< for 500 µs
+  double arm_deg = 0;            ///< of the arm at 1500 µs from square to the chord, toward the hinge positive
+  double horn_deg = 0;           ///< the same of the horn with the surface neutral, away from the servo positive
+  double drop_m = 0;             ///< by how much the servo's axis lies further to the horn's side than the hinge
+  std::optional<double>
+      base_m;  ///< servo axis to hinge along the chord; absent: such that the surface is neutral at 1500 µs
+  bool push_lifts =
+      true;  ///< pushing the rod lifts the trailing edge (horn below), or moves a rudder's right (horn on the left)
+  bool crossed = false;                           ///< the arm stands to the other side than the horn
+  std::vector<double> arm_holes_m, horn_holes_m;  ///< what there is to choose from
+  double clevis_pitch_m = 0.0004;
+  double spline_tooth_deg = 14.4;                    ///< of the servo's output shaft: 25 teeth
+  std::optional<double> chord_m;                     ///< hinge to trailing edge where the throw is measured
+  std::optional<double> want_up_deg, want_down_deg;  ///< at full deflection
+  std::optional<double> play_m;                      ///< at the trailing edge
+  std::vector<ThrowReading> readings;
+  Extra extra;
+  bool operator==(const Linkage&) const = default;
+};
+
+template <>
+const Members& Described<ThrowReading>::members();
+template <>
+const Members& Described<Linkage>::members();
+
+}  // namespace rigging

@@ -1,0 +1,60 @@
+#include "rig/parts.h"
+
+#include "base/described.h"
+#include "rig/ranges.h"
+
+namespace rigging {
+
+template <>
+const Members& Described<Part>::members() {
+  static const Members all = Describe<Part>()
+                                 .needed("id", &Part::id)
+                                 .needed("kind", &Part::kind)
+                                 .member("label", &Part::label)
+                                 .member("surface", &Part::surface)
+                                 .member("mass_kg", &Part::mass_kg, {0, 100}, "weighed")
+                                 .rest(&Part::extra);
+  return all;
+}
+
+template <>
+const Members& Described<Place>::members() {
+  static const Members all = Describe<Place>()
+                                 .needed("part", &Place::part)
+                                 .needed("x_m", &Place::x_m, range::place_m, "behind the nose")
+                                 .needed("y_m", &Place::y_m, range::place_m, "right of the middle")
+                                 .needed("z_m", &Place::z_m, range::place_m, "below the middle")
+                                 .member("turn", &Place::turn)
+                                 .member("roll_deg", &Place::roll_deg, range::small_deg, "roll")
+                                 .member("pitch_deg", &Place::pitch_deg, range::small_deg, "pitch")
+                                 .member("yaw_deg", &Place::yaw_deg, range::small_deg, "yaw")
+                                 .rest(&Place::extra);
+  return all;
+}
+
+template <>
+const Members& Described<LeadEnd>::members() {
+  static const Members all =
+      Describe<LeadEnd>().needed("part", &LeadEnd::part).needed("socket", &LeadEnd::socket).rest(&LeadEnd::extra);
+  return all;
+}
+
+template <>
+const Members& Described<Lead>::members() {
+  static const Members all = Describe<Lead>()
+                                 .needed("id", &Lead::id)
+                                 .needed("from", &Lead::from)
+                                 .needed("to", &Lead::to)
+                                 .member("kind", &Lead::kind)
+                                 .member("length_m", &Lead::length_m, {0.005, 20}, "length")
+                                 .member("gauge_awg", &Lead::gauge_awg, {0, 40}, "gauge")
+                                 .member("plus_removed", &Lead::plus_removed)
+                                 .member("plug_turned", &Lead::plug_turned)
+                                 .member("pair_turned", &Lead::pair_turned)
+                                 .member("apart", &Lead::apart)
+                                 .member("fixed", &Lead::fixed)
+                                 .rest(&Lead::extra);
+  return all;
+}
+
+}  // namespace rigging

@@ -1,0 +1,23 @@
+#include "rig/power.h"
+
+#include "base/described.h"
+
+namespace rigging {
+
+template <>
+const Members& Described<Power>::members() {
+  static const Members all =
+      Describe<Power>()
+          .member("static_a", &Power::static_a, {0, 1000}, "current at full throttle, standing")
+          .member("static_thrust_n", &Power::static_thrust_n, {0, 5000}, "thrust at full throttle, standing")
+          .member("cruise_a", &Power::cruise_a, {0, 1000}, "current at cruise")
+          .member("ambient_c", &Power::ambient_c, {-40, 60}, "temperature around it")
+          .member("reserve_share", &Power::reserve_share, {0, 0.9}, "kept for the way home")
+          .member("pusher", &Power::pusher)
+          .member("propeller_faces_flight", &Power::propeller_faces_flight)
+          .member("clearance_m", &Power::clearance_m, {-1, 10}, "clearance of the propeller")
+          .rest(&Power::extra);
+  return all;
+}
+
+}  // namespace rigging

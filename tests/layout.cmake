@@ -1,0 +1,12 @@
+file(GLOB_RECURSE files ${SOURCE}/core/*.cpp ${SOURCE}/core/*.h ${SOURCE}/app/*.cpp ${SOURCE}/app/*.h ${SOURCE}/twin/*.cpp ${SOURCE}/twin/*.h
+  ${SOURCE}/cli/*.cpp ${SOURCE}/cli/*.h ${SOURCE}/paper/*.cpp ${SOURCE}/paper/*.h ${SOURCE}/bench/*.cpp ${SOURCE}/tests/*.cpp ${SOURCE}/tests/*.h)
+list(LENGTH files count)
+if(count LESS 200)
+  message(FATAL_ERROR "only ${count} files found")
+endif()
+execute_process(COMMAND ${CLANG_FORMAT} --dry-run --Werror ${files} RESULT_VARIABLE result ERROR_VARIABLE words)
+if(NOT result EQUAL 0)
+  string(SUBSTRING "${words}" 0 2000 words)
+  message(FATAL_ERROR "not laid out as .clang-format says:\n${words}")
+endif()
+message(STATUS "${count} files laid out as .clang-format says")
