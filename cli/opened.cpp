@@ -4,17 +4,18 @@
 
 #include "base/data_folder.h"
 #include "base/json.h"
+#include "proof/version_1.h"
 #include "rig/rig_file.h"
 
 namespace rigging::cli {
 
 Result<Opened> open(const std::string& file) {
-  auto rig = load_rig(file);
-  if (!rig) return tl::make_unexpected(rig.error());
   auto catalogue = load_catalogue(data_folder() / "catalogue");
   if (!catalogue) return tl::make_unexpected(catalogue.error());
   if (const auto own = own_parts_path(file); std::filesystem::exists(own))
     if (const auto ok = add_own_parts(*catalogue, own); !ok) return tl::make_unexpected(ok.error());
+  auto rig = open_rig(file, *catalogue);
+  if (!rig) return tl::make_unexpected(rig.error());
   return Opened{std::move(*rig), std::move(*catalogue)};
 }
 

@@ -6,6 +6,7 @@
 #include "base/json.h"
 #include "base/number.h"
 #include "command.h"
+#include "direction/direction_checks.h"
 #include "direction/from_rig.h"
 #include "direction/reason.h"
 #include "link/image.h"
@@ -28,7 +29,7 @@ void check(const Opened& o, Session& session) {
     for (const Snag& s : r.snags)
       std::cout << mark(s.severity) << ' ' << s.code << ' ' << s.what << ". " << s.why << " " << s.remedy << '\n';
     for (const CheckStatus& c : r.checks)
-      std::cout << "    " << c.check.title << ": " << word(c.state) << (c.because.empty() ? "" : " (" + c.because + ")")
+      std::cout << "    " << c.title << ": " << word(c.state) << (c.because.empty() ? "" : " (" + c.because + ")")
                 << '\n';
   }
   session.status = r.readiness.ready ? good : found_wrong;
@@ -88,29 +89,30 @@ void compare(const Opened& a, const std::string& other, Session& session) {
 }
 
 void proof(const Opened& o, Session& session) {
-  const ControllerClass* controller = o.catalogue.controller(o.rig.controller.kind);
-  if (!controller)
+  const CheckContext context(o.rig, o.catalogue);
+  if (!context.controller)
     return session.refuse(
         {"controller/kind", "\"" + o.rig.controller.kind + "\" is not in the catalogue", "a known class"});
   Json json{{"checks", Json::array()}};
-  for (const CheckStatus& s : check_statuses(o.rig, *controller)) {
-    const CheckCard card = card_of(o.rig, *controller, s.check);
-    Json expected = Json::object();
-    for (const Expected& e : card.expected) expected[e.surface.word()] = motion_word(e.surface, e.motion);
-    json["checks"].push_back({{"check", s.check.id},
-                              {"state", word(s.state)},
-                              {"because", s.because},
-                              {"todo", card.todo},
-                              {"how", card.how},
-                              {"mode", word(card.observation.mode)},
-                              {"expected", expected},
-                              {"cautions", card.cautions}});
-    if (!session.json) {
-      std::cout << s.check.title << ": " << word(s.state) << "\n  " << card.todo << "\n  Should show:";
-      for (const Expected& e : card.expected)
-        std::cout << ' ' << e.surface.spoken() << ' ' << spoken_motion(e.surface, e.motion) << ';';
-      std::cout << "\n  " << card.how << '\n';
+  for (const CheckStatus& s : check_statuses(o.rig, o.catalogue)) {
+    const CheckCard card = card_of(context, s.id);
+    Json line{{"check", s.id.text()}, {"station", word(s.family->station)}, {"state", word(s.state)},
+              {"because", s.because}, {"before_power", card.before_power},  {"todo", card.todo},
+              {"how", card.how},      {"should_show", card.expected},       {"holds", s.holds},
+              {"why_not", s.why_not}, {"cautions", card.cautions}};
+    if (is_direction(s.id)) {
+      const DirectionCard directions = direction_card(context, s.id);
+      Json expected = Json::object();
+      for (const Expected& e : directions.looks) expected[e.surface.word()] = motion_word(e.surface, e.motion);
+      line["expected"] = expected;
+      line["mode"] = word(directions.observation.mode);
     }
+    json["checks"].push_back(std::move(line));
+    if (session.json) continue;
+    std::cout << s.title << ": " << word(s.state) << "\n  ";
+    if (!card.before_power.empty()) std::cout << card.before_power << "\n  ";
+    std::cout << card.todo << "\n  Should show: " << card.expected << '\n';
+    if (!card.how.empty()) std::cout << "  " << card.how << '\n';
   }
   if (session.json) session.print(json);
 }

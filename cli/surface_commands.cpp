@@ -7,11 +7,13 @@
 #include "base/json.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "checks/checks.h"
 #include "command.h"
 #include "opened.h"
-#include "proof/measured_checks.h"
 #include "rig/rig_file.h"
 #include "surfaces/air_loads.h"
+#include "surfaces/surface_checks.h"
+#include "wiring/lead_checks.h"
 
 namespace rigging::cli {
 namespace {
@@ -268,9 +270,10 @@ void throws(const Opened& o, const ThrowsOptions& options, Session& session) {
               << number_text(c->down_deg, 1) << "° down\n";
     for (const std::string& limit : c->limits) std::cout << "  " << limit << '\n';
   }
-  for (const MeasuredStatus& m : measured_statuses(rig, o.catalogue))
-    json["checks"].push_back(
-        {{"check", m.id}, {"holds", m.holds}, {"why_not", m.why_not}, {"state", word(m.standing.state)}});
+  for (const CheckStatus& c : check_statuses(rig, o.catalogue))
+    if (c.family->by_station && c.id.family != lead_family)
+      json["checks"].push_back(
+          {{"check", c.id.text()}, {"holds", c.holds}, {"why_not", c.why_not}, {"state", word(c.state)}});
   if (session.json) session.print(json);
 }
 

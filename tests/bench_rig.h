@@ -4,9 +4,13 @@
 
 #include "base/json.h"
 #include "catalogue/catalogue.h"
-#include "proof/measured_checks.h"
+#include "checks/checks.h"
+#include "direction/direction_checks.h"
 #include "rig/rig_file.h"
+#include "sticks/stick_checks.h"
 #include "surfaces/linkage.h"
+#include "surfaces/surface_checks.h"
+#include "wiring/lead_checks.h"
 
 namespace rigging {
 
@@ -72,17 +76,39 @@ inline void read_sticks(Rig& rig, double low_us = 1000, double centre_us = 1500,
     }
 }
 
-/// Sticks that land, surfaces that are flush and alike, a loss that was noticed: all of it recorded.
+/// Recorded, or as it was when it can't be.
+inline Rig proven(Rig rig, const CheckId& id, const std::string& at = "2026-11-02T10:00:00Z", bool simulated = false) {
+  auto with = with_proof(rig, shipped(), id, at, simulated);
+  return with ? *with : rig;
+}
+
+/// Every check recorded that these families have on this rig.
+inline Rig all_proven(Rig rig, const std::vector<std::string>& families, bool simulated = false) {
+  for (const CheckStatus& c : check_statuses(rig, shipped()))
+    if (std::find(families.begin(), families.end(), c.id.family) != families.end())
+      rig = proven(std::move(rig), c.id, "2026-11-01T10:00:00Z", simulated);
+  return rig;
+}
+inline Rig directions_proven(Rig rig, bool simulated = false) {
+  return all_proven(std::move(rig), {stick_family, correction_family}, simulated);
+}
+
+inline CheckStatus status_of(const Rig& rig, const CheckId& id) {
+  const auto all = check_statuses(rig, shipped());
+  const CheckStatus* found = find_check(all, id);
+  if (!found) ADD_FAILURE() << "no check " << id.text();
+  return found ? *found : CheckStatus{};
+}
+
+/// Sticks that land, surfaces that are flush and alike, a loss that was noticed, leads followed: all of it recorded.
 inline Rig measured(Rig rig) {
   read_sticks(rig);
   for (const Linkage& l : std::vector<Linkage>(rig.linkages)) {
     const bool lifts = rising_lifts(*rig.output_of(l.surface), l.surface) > 0;
     read_surface(rig, l.surface.word().c_str(), lifts ? -20 : 20, 0.2, lifts ? 20 : -20);
   }
-  for (const auto check : {MeasuredCheck::sticks_calibrated, MeasuredCheck::loss_noticed,
-                           MeasuredCheck::surfaces_centred, MeasuredCheck::throws_equal})
-    rig = measured_proven(std::move(rig), shipped(), check, "2026-11-02T10:00:00Z", false);
-  return rig;
+  return all_proven(std::move(rig), {sticks_calibrated.family, loss_noticed.family, surfaces_centred.family,
+                                     throws_equal.family, lead_family});
 }
 
 }  // namespace rigging

@@ -10,7 +10,7 @@
 
 #include "link/image.h"
 #include "look/look.h"
-#include "stations/surfaces/stick_square.h"
+#include "drawing/stick_square.h"
 
 namespace rigging::app {
 

@@ -1,12 +1,14 @@
 #include "document/rig_document.h"
 
 #include <QCoreApplication>
+#include <QDateTime>
 #include <QDir>
 #include <QFileInfo>
 #include <QUuid>
 #include <csignal>
 
 #include "base/json.h"
+#include "proof/version_1.h"
 #include "rig/rig_file.h"
 
 namespace rigging::app {
@@ -48,6 +50,16 @@ void RigDocument::edit(Rig rig, const QString& label) {
   update();
   autosave_.start();
   Q_EMIT changed();
+}
+
+Result<void> RigDocument::record(const CheckId& check, bool simulated) {
+  const CheckStatus* status = find_check(review_.checks, check);
+  const QString title = status ? QString::fromStdString(status->title) : QString();
+  auto proven = with_proof(rig(), catalogue_, check,
+                           QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), simulated);
+  if (!proven) return tl::make_unexpected(proven.error());
+  edit(std::move(*proven), tr("Proven: %1").arg(title));
+  return {};
 }
 
 void RigDocument::undo() {
@@ -94,10 +106,10 @@ Result<void> RigDocument::keep_own_part(const PartKind& kind) {
 }
 
 Result<void> RigDocument::open(const QString& path) {
-  auto rig = load_rig(native(path));
-  if (!rig) return tl::make_unexpected(rig.error());
   auto catalogue = catalogue_for(path);
   if (!catalogue) return tl::make_unexpected(catalogue.error());
+  auto rig = open_rig(native(path), *catalogue);
+  if (!rig) return tl::make_unexpected(rig.error());
   drop_recovery_copy();
   catalogue_ = std::move(*catalogue);
   path_ = path;

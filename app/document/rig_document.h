@@ -28,6 +28,8 @@ class RigDocument : public QObject {
   bool modified() const { return !(rig() == saved_); }
 
   void edit(Rig rig, const QString& label);
+  /// Records the check as passed now; refused with the reason when it does not pass.
+  Result<void> record(const CheckId& check, bool simulated);
   void undo();
   void redo();
 

@@ -4,7 +4,7 @@
 #include <QFont>
 #include <QObject>
 
-#include "review/review.h"
+#include "base/station.h"
 
 class QPainter;
 

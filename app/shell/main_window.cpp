@@ -21,6 +21,7 @@
 #include "direction/from_rig.h"
 #include "look/look.h"
 #include "look/units.h"
+#include "review/stations.h"
 #include "rig/rig_file.h"
 #include "sheets/gauge_sheets.h"
 #include "sheets/setting_card.h"
@@ -157,6 +158,10 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     surfaces->show_surface(s);
   });
   connect(proof_, &ProofPage::say, foot_, &FootLine::say);
+  connect(proof_, &ProofPage::go_asked, this, [this](Station station, const QString& subject) {
+    go(station);
+    pages_[static_cast<std::size_t>(station)]->go_to(subject);
+  });
   connect(proof_, &ProofPage::hand_cards_asked, this, &MainWindow::show_hand_cards);
   connect(bench_panel_, &BenchPanel::start_asked, this, [this] { start_bench(); });
   connect(bench_panel_, &BenchPanel::compare_asked, this, [this] { compare_with_board(true); });
@@ -499,7 +504,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 QList<Deed> MainWindow::deeds() {
   QList<Deed> all;
   for (const Station s : all_stations)
-    all.append({tr("Go to %1").arg(QString::fromLatin1(word(s).data())), QString::fromStdString(station_question(s)),
+    all.append({tr("Go to %1").arg(QString::fromLatin1(word(s).data())), QString::fromUtf8(entry_of(s).question),
                 [this, s] { go(s); }});
   const auto edit = [this](const std::string& id, const QString& label, const std::function<void(Output&)>& change) {
     Rig rig = document_.rig();
@@ -532,8 +537,8 @@ QList<Deed> MainWindow::deeds() {
       }
   }
   for (const CheckStatus& c : document_.review().checks)
-    all.append({tr("Check: %1").arg(QString::fromStdString(c.check.title)), tr("prove bench test"),
-                [this, id = QString::fromStdString(c.check.id)] {
+    all.append({tr("Check: %1").arg(QString::fromStdString(c.title)), tr("prove bench test"),
+                [this, id = QString::fromStdString(c.id.text())] {
                   go(Station::proof);
                   proof_->go_to(id);
                 }});

@@ -14,7 +14,7 @@
 #include "stations/fit/fit_page.h"
 #include "stations/proof/proof_page.h"
 #include "stations/sticks/sticks_page.h"
-#include "stations/surfaces/stick_square.h"
+#include "drawing/stick_square.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "stations/wiring/wiring_page.h"
 

@@ -111,7 +111,7 @@ QWidget* SnagPanel::card(const Snag& snag) {
   there->setToolTip(tr("Source of the rule: %1").arg(QString::fromStdString(snag.source)));
   there->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // a narrow panel must not grow for it
   connect(there, &QPushButton::clicked, this,
-          [this, station = place_of(snag), subject = QString::fromStdString(snag.subject)] {
+          [this, station = place_of(document_.review(), snag), subject = QString::fromStdString(snag.subject)] {
             Q_EMIT take_me_there(station, subject);
           });
   layout->addWidget(there);

@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "look/look.h"
+#include "review/stations.h"
 
 namespace rigging::app {
 
@@ -140,7 +141,7 @@ bool StationStrip::event(QEvent* event) {
     if (k >= 0)
       QToolTip::showText(
           help->globalPos(),
-          tr("%1\n%2").arg(QString::fromStdString(station_question(static_cast<Station>(k))),
+          tr("%1\n%2").arg(QString::fromUtf8(entry_of(static_cast<Station>(k)).question),
                            QString::fromLatin1(names[static_cast<int>(states_[static_cast<std::size_t>(k)])])));
     return true;
   }

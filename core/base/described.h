@@ -5,6 +5,7 @@
 #include <optional>
 #include <string>
 #include <type_traits>
+#include <variant>
 #include <vector>
 
 #include "base/extra.h"
@@ -40,6 +41,11 @@ struct Span {
   double most = 0;
 };
 
+struct Members;
+
+/// One value of a document as data: nothing, yes or no, a number, a text.
+using Fact = std::variant<std::monostate, bool, double, std::string>;
+
 /// How members of one type are read, written, compared and told of in a schema.
 class Kind {
  public:
@@ -50,7 +56,14 @@ class Kind {
   virtual OrderedJson write(const void* value) const = 0;
   virtual OrderedJson schema(Span span) const = 0;
   virtual bool equal(const void* a, const void* b) const = 0;
-  virtual bool needs_span() const { return false; }
+  /// A single value; nothing for lists of structs and structs.
+  virtual Fact fact(const void*) const { return {}; }
+  /// Of a struct, else null.
+  virtual const Members* members() const { return nullptr; }
+  /// Of a list, else null; then its entries.
+  virtual const Kind* item_kind() const { return nullptr; }
+  virtual std::size_t size(const void*) const { return 0; }
+  virtual const void* item(const void*, std::size_t) const { return nullptr; }
 };
 
 /// What is known of one member.

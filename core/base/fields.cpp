@@ -51,7 +51,7 @@ class NumberKind : public PlainKind<double> {
     as<double>(value) = json.get<double>();
   }
   OrderedJson schema(Span span) const override { return range_schema("number", span); }
-  bool needs_span() const override { return true; }
+  Fact fact(const void* value) const override { return as<double>(value); }
 };
 
 class WholeNumberKind : public PlainKind<int> {
@@ -64,7 +64,7 @@ class WholeNumberKind : public PlainKind<int> {
     as<int>(value) = static_cast<int>(json.get<double>());
   }
   OrderedJson schema(Span span) const override { return range_schema("integer", span); }
-  bool needs_span() const override { return true; }
+  Fact fact(const void* value) const override { return static_cast<double>(as<int>(value)); }
 };
 
 class NumbersKind : public PlainKind<std::vector<double>> {
@@ -78,7 +78,6 @@ class NumbersKind : public PlainKind<std::vector<double>> {
       number_kind().read(json[i], where + "/" + std::to_string(i), span, error, &list.emplace_back());
   }
   OrderedJson schema(Span span) const override { return {{"type", "array"}, {"items", range_schema("number", span)}}; }
-  bool needs_span() const override { return true; }
 };
 
 class FlagKind : public PlainKind<bool> {
@@ -88,6 +87,7 @@ class FlagKind : public PlainKind<bool> {
     as<bool>(value) = json.get<bool>();
   }
   OrderedJson schema(Span) const override { return {{"type", "boolean"}}; }
+  Fact fact(const void* value) const override { return as<bool>(value); }
 };
 
 class TextKind : public PlainKind<std::string> {
@@ -97,6 +97,7 @@ class TextKind : public PlainKind<std::string> {
     as<std::string>(value) = json.get<std::string>();
   }
   OrderedJson schema(Span) const override { return {{"type", "string"}}; }
+  Fact fact(const void* value) const override { return as<std::string>(value); }
 };
 
 class WordedKind : public Kind {
@@ -111,6 +112,7 @@ class WordedKind : public Kind {
   }
   OrderedJson write(const void* value) const override { return type_.words[type_.index(value)]; }
   OrderedJson schema(Span) const override { return {{"enum", type_.words}}; }
+  Fact fact(const void* value) const override { return std::string(type_.words[type_.index(value)]); }
   bool equal(const void* a, const void* b) const override { return type_.index(a) == type_.index(b); }
 
  private:
@@ -126,6 +128,7 @@ class SpokenKind : public Kind {
   }
   OrderedJson write(const void* value) const override { return type_.to_text(value); }
   OrderedJson schema(Span) const override { return {{"enum", type_.choices}}; }
+  Fact fact(const void* value) const override { return type_.to_text(value); }
   bool equal(const void* a, const void* b) const override { return type_.to_text(a) == type_.to_text(b); }
 
  private:
@@ -148,6 +151,17 @@ class ListKind : public Kind {
     return json;
   }
   OrderedJson schema(Span span) const override { return {{"type", "array"}, {"items", item_.schema(span)}}; }
+  Fact fact(const void* value) const override {
+    if (item_.members()) return {};
+    std::string text;
+    for (std::size_t i = 0; i < size(value); ++i)
+      if (const Fact one = item_.fact(item(value, i)); const auto* word = std::get_if<std::string>(&one))
+        text += (text.empty() ? "" : " ") + *word;
+    return text;
+  }
+  const Kind* item_kind() const override { return &item_; }
+  std::size_t size(const void* value) const override { return type_.size(value); }
+  const void* item(const void* value, std::size_t i) const override { return type_.item(value, i); }
   bool equal(const void* a, const void* b) const override { return type_.equal(a, b); }
 
  private:
@@ -167,8 +181,11 @@ class OptionalKind : public Kind {
     return item ? item_.write(item) : OrderedJson();
   }
   OrderedJson schema(Span span) const override { return item_.schema(span); }
+  Fact fact(const void* value) const override {
+    const void* item = type_.item(value);
+    return item ? item_.fact(item) : Fact{};
+  }
   bool equal(const void* a, const void* b) const override { return type_.equal(a, b); }
-  bool needs_span() const override { return item_.needs_span(); }
 
  private:
   OptionalType type_;
@@ -183,6 +200,7 @@ class StructKind : public Kind {
   }
   OrderedJson write(const void* value) const override { return write_members(type_.members(), value); }
   OrderedJson schema(Span) const override { return schema_of_members(type_.members()); }
+  const Members* members() const override { return &type_.members(); }
   bool equal(const void* a, const void* b) const override { return type_.equal(a, b); }
 
  private:

@@ -1,5 +1,7 @@
 #include "direction/from_rig.h"
 
+#include "direction/direction_checks.h"
+
 #include <algorithm>
 
 namespace rigging::direction {
@@ -58,12 +60,13 @@ Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& cont
     const auto& mix = c.outputs[static_cast<std::size_t>(index)].mix;
     std::erase_if(rig.proofs, [&](const Proof& p) {
       return std::any_of(all_axes.begin(), all_axes.end(), [&](Axis axis) {
-        return mix[static_cast<std::size_t>(index_of(axis))] != 0 && p.check.ends_with("." + std::string(word(axis)));
+        return mix[static_cast<std::size_t>(index_of(axis))] != 0 && is_direction(p.check) &&
+               p.check.subject == word(axis);
       });
     });
   };
   const auto take_back_stick = [&](Axis axis) {
-    std::erase_if(rig.proofs, [&](const Proof& p) { return p.check == "stick." + std::string(word(axis)); });
+    rig = without_proofs(std::move(rig), stick_family, std::string(word(axis)));
   };
 
   switch (f.kind) {
@@ -74,7 +77,7 @@ Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& cont
       if (controller.can_be_turned)
         rig.sensing.board = f.turn.inside(rig.sensing.board);
       else
-        std::erase_if(rig.proofs, [](const Proof& p) { return p.check.starts_with("correction."); });
+        rig = without_proofs(std::move(rig), correction_family);
       break;
     case FaultKind::transmitter_reversed:
       flip_channel(f.axis);

@@ -33,8 +33,8 @@ bool BenchSession::wrong() const {
   return !answer_.explanations.empty() && !answer_.explanations.front().faults.empty();
 }
 
-bool as_expected(const CheckCard& card, const direction::Observation& seen) {
-  return !card.expected.empty() && std::all_of(card.expected.begin(), card.expected.end(), [&](const Expected& e) {
+bool as_expected(const DirectionCard& card, const direction::Observation& seen) {
+  return !card.looks.empty() && std::all_of(card.looks.begin(), card.looks.end(), [&](const Expected& e) {
     return std::any_of(seen.saw.begin(), seen.saw.end(),
                        [&](const direction::Seen& s) { return s.surface == e.surface && s.motion == e.motion; });
   });

@@ -1,8 +1,8 @@
 #pragma once
 
+#include "direction/direction_checks.h"
 #include "direction/from_rig.h"
 #include "direction/reason.h"
-#include "proof/checks.h"
 
 namespace rigging {
 
@@ -34,7 +34,7 @@ class BenchSession {
 };
 
 /// True if every surface of the card that was looked at moved as it should, and all of them were.
-bool as_expected(const CheckCard& card, const direction::Observation& seen);
+bool as_expected(const DirectionCard& card, const direction::Observation& seen);
 
 /// The rig with everything undone that the explanation names, and which of its remedies still need hands.
 struct Cured {

@@ -1,19 +1,21 @@
 #include <algorithm>
 
+#include "direction/direction_checks.h"
 #include "review/rules.h"
+#include "wiring/lead_checks.h"
 
 namespace rigging {
 namespace rules::proof {
 namespace {
 
+/// Checks that are done with a card in hand, and were never done.
 void unproven(const Inspection& in, Findings& found) {
   std::string names, first;
   int count = 0;
   for (const CheckStatus& c : in.reports.checks) {
-    if (c.state != ProofState::none) continue;
-    if (count++ == 0) first = c.check.id;
-    names += (names.empty() ? "" : ", ") + std::string(word(c.check.axis)) +
-             (c.check.kind == CheckKind::stick ? " stick" : " correction");
+    if (c.family->by_station || c.state != ProofState::none) continue;
+    if (count++ == 0) first = c.id.text();
+    names += (names.empty() ? "" : ", ") + (is_direction(c.id) ? c.id.subject + " " + c.id.family : small(c.title));
   }
   if (count > 0)
     found.add(Severity::fix_first, first,
@@ -26,8 +28,8 @@ void unproven(const Inspection& in, Findings& found) {
 
 void stale(const Inspection& in, Findings& found) {
   for (const CheckStatus& c : in.reports.checks)
-    if (c.state == ProofState::stale)
-      found.add(Severity::fix_first, c.check.id, "Gone stale: " + c.check.title,
+    if (!c.family->by_station && c.state == ProofState::stale)
+      found.add(Severity::fix_first, c.id.text(), "Gone stale: " + c.title,
                 "Changed since it was proven: " + c.because + ".", "Do this check again.");
 }
 
@@ -65,26 +67,42 @@ void simulated(const Inspection& in, Findings& found) {
               "Do the checks once more on the real aircraft, propeller off.");
 }
 
+/// Of families with a rule of their own at their station, nothing is said here.
+bool told_elsewhere(const CheckStatus& c) { return !c.family->by_station || c.id.family == lead_family; }
+
 void stale_reading(const Inspection& in, Findings& found) {
-  for (const MeasuredStatus& m : in.reports.measured)
-    if (m.standing.state == ProofState::stale)
-      found.add(Severity::fix_first, m.id, "Gone stale: " + m.title,
-                "Changed since it was read: " + m.standing.because + ".", "Read it again.");
+  for (const CheckStatus& c : in.reports.checks)
+    if (!told_elsewhere(c) && c.state == ProofState::stale)
+      found.add(Severity::fix_first, c.id.text(), "Gone stale: " + c.title,
+                "Changed since it was read: " + c.because + ".", "Read it again.");
 }
 
 void not_read(const Inspection& in, Findings& found) {
-  for (const std::string_view station : {"sticks.", "surfaces."}) {
+  for (const Station station : all_stations) {
     std::string names, first;
-    for (const MeasuredStatus& m : in.reports.measured) {
-      if (m.standing.state != ProofState::none || !m.id.starts_with(station)) continue;
-      if (first.empty()) first = m.id;
-      names += (names.empty() ? "" : ", ") + small(m.title);
+    for (const CheckStatus& c : in.reports.checks) {
+      if (told_elsewhere(c) || c.state != ProofState::none || c.family->station != station) continue;
+      if (first.empty()) first = c.id.text();
+      names += (names.empty() ? "" : ", ") + small(c.title);
     }
     if (!first.empty())
       found.add(Severity::fix_first, first, "Not read yet: " + names,
                 "Pulses and throws are plans until they were read on the model.",
-                "Read them at station " + std::string(station.substr(0, station.size() - 1)) + " and record it.");
+                "Read them at station " + std::string(word(station)) + " and record it.");
   }
+}
+
+void leads_untried(const Inspection& in, Findings& found) {
+  int count = 0;
+  std::string first;
+  for (const CheckStatus& c : in.reports.checks)
+    if (c.id.family == lead_family && c.state == ProofState::none && count++ == 0) first = c.id.text();
+  if (count > 0)
+    found.add(Severity::fix_first, first,
+              count == 1 ? "One lead was not followed and tried yet"
+                         : std::to_string(count) + " leads were not followed and tried yet",
+              "A lead in the wrong socket, or a plug the wrong way round, shows before power or never.",
+              "Follow each at station wiring with everything dark, then try it.");
 }
 
 }  // namespace
@@ -98,7 +116,8 @@ const std::vector<Rule>& proof_rules() {
                                        {"PROOF-04", Station::proof, loose_ends, source::common},
                                        {"PROOF-05", Station::proof, simulated, source::proof},
                                        {"PROOF-06", Station::proof, stale_reading, source::proof},
-                                       {"PROOF-07", Station::proof, not_read, source::common}};
+                                       {"PROOF-07", Station::proof, not_read, source::common},
+                                       {"PROOF-08", Station::proof, leads_untried, source::common}};
   return rules;
 }
 

@@ -3,6 +3,7 @@
 
 #include "base/find.h"
 #include "base/number.h"
+#include "direction/direction_checks.h"
 #include "review/rules.h"
 #include "sticks/setup.h"
 
@@ -18,7 +19,6 @@ std::string name_of(const Channel& c) {
 }
 
 bool steers(F f) { return f == F::roll || f == F::pitch || f == F::yaw; }
-bool is_stick(F f) { return steers(f) || f == F::throttle; }
 
 void transmitter_reversed(const Inspection& in, Findings& found) {
   if (!in.controller || in.controller->stick_direction_in_transmitter) return;
@@ -36,14 +36,12 @@ void transmitter_reversed(const Inspection& in, Findings& found) {
 void channel_missing(const Inspection& in, Findings& found) {
   if (in.rig.radio.channels.empty()) return;
   for (const CheckStatus& c : in.reports.checks) {
-    if (c.check.kind != CheckKind::stick) continue;
-    const bool carried =
-        std::any_of(in.rig.radio.channels.begin(), in.rig.radio.channels.end(),
-                    [&](const Channel& channel) { return word(channel.function) == word(c.check.axis); });
+    if (c.id.family != stick_family) continue;
+    const bool carried = std::any_of(in.rig.radio.channels.begin(), in.rig.radio.channels.end(),
+                                     [&](const Channel& channel) { return word(channel.function) == c.id.subject; });
     if (!carried)
-      found.add(Severity::fix_first, std::string(word(c.check.axis)),
-                "No channel carries " + std::string(word(c.check.axis)), "The controller can't hear the stick.",
-                "Assign a channel.");
+      found.add(Severity::fix_first, c.id.subject, "No channel carries " + c.id.subject,
+                "The controller can't hear the stick.", "Assign a channel.");
   }
 }
 

@@ -1,11 +1,13 @@
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 
 #include "airframe/kinds.h"
 #include "base/number.h"
 #include "base/units.h"
 #include "review/rules.h"
+#include "wiring/lead_checks.h"
 #include "wiring/plan.h"
 
 namespace rigging {
@@ -610,10 +612,16 @@ void serial_unplugged(const Inspection& in, Findings& found) {
 }
 
 void changed_since(const Inspection& in, Findings& found) {
-  for (const LeadStatus& l : in.reports.leads)
-    if (l.standing.state == ProofState::stale)
-      found.add(Severity::fix_first, l.lead, "Lead " + l.lead + " was changed since it was looked at",
-                "Now: " + l.standing.because + ".", "Look at it and try it again.");
+  // One cause, one snag: another board touches every lead that ends on it.
+  std::map<std::string, std::vector<std::string>> leads;
+  for (const CheckStatus& c : in.reports.checks)
+    if (c.id.family == lead_family && c.state == ProofState::stale) leads[c.because].push_back(c.id.subject);
+  for (const auto& [because, ids] : leads)
+    found.add(Severity::fix_first, ids.front(),
+              ids.size() == 1 ? "Lead " + ids.front() + " was changed since it was looked at"
+                              : std::to_string(ids.size()) + " leads were changed since they were looked at",
+              "Changed: " + because + ".",
+              ids.size() == 1 ? "Look at it and try it again." : "Look at each and try it again.");
 }
 
 }  // namespace

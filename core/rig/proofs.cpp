@@ -1,19 +1,76 @@
 #include "rig/proofs.h"
 
-#include "base/described.h"
+#include "base/json.h"
 
 namespace rigging {
+namespace {
+
+/// In a file an object: place, value.
+class FactsKind : public Kind {
+ public:
+  void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
+    auto& facts = *static_cast<Dependencies*>(value);
+    facts.clear();
+    if (!json.is_object()) error = Error{where, "is no object", "places of the rig with their values"};
+    for (const auto& [place, fact] : json.items()) {
+      if (fact.is_null())
+        facts[place] = {};
+      else if (fact.is_boolean())
+        facts[place] = fact.get<bool>();
+      else if (fact.is_number())
+        facts[place] = fact.get<double>();
+      else if (fact.is_string())
+        facts[place] = fact.get<std::string>();
+      else if (!error)
+        error = Error{where + "/" + place, "is no single value", "true, false, a number, text or null"};
+    }
+  }
+  OrderedJson write(const void* value) const override {
+    OrderedJson json = OrderedJson::object();
+    for (const auto& [place, fact] : *static_cast<const Dependencies*>(value))
+      std::visit(
+          [&, &at = place](const auto& v) {
+            if constexpr (std::is_same_v<std::decay_t<decltype(v)>, std::monostate>)
+              json.push_back({at, nullptr});
+            else
+              json.push_back({at, v});
+          },
+          fact);
+    return json;
+  }
+  OrderedJson schema(Span) const override {
+    return {{"type", "object"}, {"additionalProperties", {{"type", {"boolean", "number", "string", "null"}}}}};
+  }
+  bool equal(const void* a, const void* b) const override {
+    return *static_cast<const Dependencies*>(a) == *static_cast<const Dependencies*>(b);
+  }
+};
+
+}  // namespace
+
+const Kind& KindOf<Dependencies>::get() {
+  static const FactsKind kind;
+  return kind;
+}
+
+template <>
+const Members& Described<CheckId>::members() {
+  static const Members all =
+      Describe<CheckId>().needed("family", &CheckId::family).member("subject", &CheckId::subject).done();
+  return all;
+}
 
 template <>
 const Members& Described<Proof>::members() {
   static const Members all = Describe<Proof>()
                                  .needed("check", &Proof::check)
                                  .needed("at", &Proof::at)
-                                 .needed("fingerprint", &Proof::fingerprint)
                                  .member("depends_on", &Proof::depends_on)
                                  .member("provisional", &Proof::provisional)
                                  .member("simulated", &Proof::simulated)
                                  .member("note", &Proof::note)
+                                 .member("fingerprint", &Proof::fingerprint)
+                                 .member("words", &Proof::words)
                                  .rest(&Proof::extra);
   return all;
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <map>
 #include <string>
 #include <vector>
 
@@ -8,15 +9,28 @@
 
 namespace rigging {
 
-/// A bench check that was passed, with a fingerprint of what it depended on.
+/// Which check: its family, and what of the rig it is about (an axis, a lead; empty where the family has one check).
+struct CheckId {
+  std::string family, subject;
+  auto operator<=>(const CheckId&) const = default;
+  /// "stick.roll", "lead.gps", "sticks.calibrated".
+  std::string text() const { return subject.empty() ? family : family + "." + subject; }
+};
+
+/// Places of the document (rig/place.h) and what stood there.
+using Dependencies = std::map<std::string, Fact>;
+
+/// A bench check that was passed, with exactly those parts of the rig that it depended on.
 struct Proof {
-  std::string check;
+  CheckId check;
   std::string at;  ///< ISO 8601, UTC
-  std::string fingerprint;
-  std::vector<std::string> depends_on;
+  Dependencies depends_on;
   bool provisional = false;  ///< done with the board loose on the bench
   bool simulated = false;
   std::string note;
+  /// What version 1 wrote instead of `depends_on`; empty once taken over (proof/version_1.h).
+  std::string fingerprint;
+  std::vector<std::string> words;
   Extra extra;
   bool operator==(const Proof&) const = default;
 };
@@ -37,6 +51,12 @@ struct LogEntry {
   bool operator==(const LogEntry&) const = default;
 };
 
+template <>
+struct KindOf<Dependencies> {
+  static const Kind& get();
+};
+template <>
+const Members& Described<CheckId>::members();
 template <>
 const Members& Described<Proof>::members();
 template <>

@@ -16,7 +16,7 @@
 /// Every struct keeps members it does not know in `extra`.
 namespace rigging {
 
-inline constexpr int rig_version = 1;
+inline constexpr int rig_version = 2;
 
 struct Rig {
   std::string name;
@@ -67,5 +67,8 @@ struct Rig {
   /// The output that drives the surface, or null.
   const Output* output_of(Surface surface) const;
 };
+
+template <>
+const Members& Described<Rig>::members();
 
 }  // namespace rigging

@@ -38,8 +38,25 @@ namespace {
 
 constexpr const char* copy_of = "recovered_from";  // in the envelope of a safety copy
 
-/// The rig inside the envelope, brought up to this version one step at a time. Version 1 is the first, so that there is
-/// no step yet.
+/// Version 1 knew a check by one text, and kept of what a proof depended on a fingerprint and sentences.
+void from_version_1(Json& json) {
+  const auto proofs = json.find("proofs");
+  if (proofs == json.end() || !proofs->is_array()) return;
+  for (Json& p : *proofs) {
+    if (!p.is_object() || !p.contains("check") || !p["check"].is_string()) continue;
+    const std::string text = p["check"].get<std::string>();
+    // Families of one had a point in their name; of the others the family ends at it.
+    const auto point = text.starts_with("sticks.") || text.starts_with("surfaces.") ? text.npos : text.find('.');
+    p["check"] = {{"family", text.substr(0, point)}};
+    if (point != text.npos) p["check"]["subject"] = text.substr(point + 1);
+    if (p.contains("depends_on")) {
+      p["words"] = p["depends_on"];
+      p.erase("depends_on");
+    }
+  }
+}
+
+/// The rig inside the envelope, brought up to this version one step at a time.
 Result<Json> unwrapped(Json json, const std::string& file) {
   if (!json.is_object() || text_member(json, "format") != "rig")
     return failure(file + ": /format", "this is not a rig file", "an object with \"format\": \"rig\"");
@@ -51,6 +68,7 @@ Result<Json> unwrapped(Json json, const std::string& file) {
   if (version->get<double>() > rig_version)
     return failure(file + ": /version", "is " + version->dump() + ", written by a newer Rigging",
                    "a version up to " + std::to_string(rig_version));
+  if (version->get<double>() < 2) from_version_1(json);
   json.erase("format");
   json.erase(copy_of);
   json.erase("version");

@@ -6,9 +6,9 @@
 #include "base/find.h"
 #include "base/number.h"
 #include "base/units.h"
-#include "proof/measured_checks.h"
 #include "sheets/sketch.h"
 #include "sticks/sticks.h"
+#include "surfaces/surface_checks.h"
 #include "surfaces/surfaces.h"
 
 namespace rigging {

@@ -17,8 +17,6 @@ double on_grid(double value, double step) { return step > 0 ? std::round(value /
 
 std::string signed_text(double value, int places) { return (value > 0 ? "+" : "") + number_text(value, places); }
 
-bool is_stick(F f) { return f == F::roll || f == F::pitch || f == F::throttle || f == F::yaw; }
-
 ChannelLine line_of(const Channel& c, const ControllerClass* controller, const Transmitter& t) {
   ChannelLine line;
   line.channel = c;
@@ -186,6 +184,8 @@ std::optional<Signal> receiver_signal(const Rig& rig, const Catalogue& catalogue
   }
   return std::nullopt;
 }
+
+bool is_stick(ChannelFunction f) { return f == F::roll || f == F::pitch || f == F::throttle || f == F::yaw; }
 
 std::string spoken_function(F f) {
   switch (f) {
@@ -364,30 +364,6 @@ Rig with_even_boundaries(Rig rig, int channel) {
     from = to;
   }
   return rig;
-}
-
-std::vector<std::string> calibration_dependencies(const Rig& rig) {
-  std::vector<std::string> lines;
-  for (const Channel& c : rig.radio.channels) {
-    if (!is_stick(c.function)) continue;
-    lines.push_back(spoken_function(c.function) + " on channel " + std::to_string(c.number) +
-                    (c.reversed ? ", reversed" : "") + ", sub-trim " + number_text(c.sub_trim_us, 1) + " µs, travel " +
-                    number_text(c.travel_low_percent, 1) + " and " + number_text(c.travel_high_percent, 1) + " %" +
-                    (c.learned ? ", ends learned" : ""));
-  }
-  std::sort(lines.begin(), lines.end());
-  lines.push_back("controller " + rig.controller.kind);
-  return lines;
-}
-
-std::vector<std::string> loss_dependencies(const Rig& rig, const Catalogue& catalogue) {
-  std::vector<std::string> lines{"on loss the receiver: " + spoken(word(rig.radio.on_loss)),
-                                 "controller " + rig.controller.kind};
-  for (const Part& p : rig.parts)
-    if (const PartKind* kind = catalogue.part(p.kind); kind && kind->group == PartGroup::receiver)
-      lines.push_back("receiver " + p.kind);
-  if (!rig.home.on_loss.empty()) lines.push_back("planned on loss: " + rig.home.on_loss);
-  return lines;
 }
 
 }  // namespace rigging

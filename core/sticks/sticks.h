@@ -112,9 +112,7 @@ Rig with_even_boundaries(Rig rig, int channel);
 
 /// "roll stick", "mode switch".
 std::string spoken_function(ChannelFunction function);
-
-/// What the sticks proofs depend on, one line per thing.
-std::vector<std::string> calibration_dependencies(const Rig& rig);
-std::vector<std::string> loss_dependencies(const Rig& rig, const Catalogue& catalogue);
+/// Roll, pitch, yaw or throttle.
+bool is_stick(ChannelFunction function);
 
 }  // namespace rigging

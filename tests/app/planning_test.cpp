@@ -393,7 +393,7 @@ TEST(PlanningBench, ATurnedPairAndAWrongSocketAreFoundAndPutRight) {
   click("wiring_battery");
   ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("hears data")); }));
   click("lead_right");
-  EXPECT_EQ(window.document().rig().proofs.back().check, "lead.gps");
+  EXPECT_EQ(window.document().rig().proofs.back().check.text(), "lead.gps");
   EXPECT_TRUE(window.document().rig().proofs.back().simulated);
   page->go_to(QStringLiteral("module_sense"));
   ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("reads 14.8 V")); })) << text().toStdString();

@@ -17,7 +17,7 @@
 #include "stations/sticks/signal_strip.h"
 #include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/linkage_view.h"
-#include "stations/surfaces/stick_square.h"
+#include "drawing/stick_square.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "stations/surfaces/throws_panel.h"
 
@@ -193,8 +193,7 @@ TEST(SticksPage, TheLossIsTriedAndRecorded) {
   ASSERT_TRUE(b.wait(
       [&] { return b.find<QLabel>(QStringLiteral("sticks_found"))->text().contains(QStringLiteral("Noticed")); }));
   const auto& proofs = b.window.document().rig().proofs;
-  EXPECT_TRUE(
-      std::any_of(proofs.begin(), proofs.end(), [](const Proof& p) { return p.check == "sticks.loss_noticed"; }));
+  EXPECT_TRUE(std::any_of(proofs.begin(), proofs.end(), [](const Proof& p) { return p.check == loss_noticed; }));
   EXPECT_EQ(b.window.document().rig().radio.on_loss, OnLoss::flag);
 }
 
@@ -500,11 +499,8 @@ TEST(SticksPage, ALossIsSeenByEyeWhereNothingIsHeard) {
   Builder b;
   ASSERT_TRUE(b.open("heath", Station::sticks));
   const auto fresh = [&] {
-    const auto& all = b.window.document().review().measured;
-    return std::any_of(all.begin(), all.end(), [](const MeasuredStatus& m) {
-      return m.check == MeasuredCheck::loss_noticed &&
-             (m.standing.state == ProofState::fresh || m.standing.state == ProofState::provisional);
-    });
+    const CheckStatus* c = find_check(b.window.document().review().checks, loss_noticed);
+    return c && c->stands();
   };
   ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("sticks_remark"))->text().contains(QStringLiteral("Propeller off")));

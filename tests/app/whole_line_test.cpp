@@ -6,6 +6,7 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
+#include "direction/direction_checks.h"
 #include "rig/rig_file.h"
 
 namespace rigging::app {
@@ -18,9 +19,10 @@ void whole_line(Builder& b) {
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("foot_link"))->text().contains(QStringLiteral("Simulated")));
   EXPECT_GE(b.work_through(), 1);
   const Review& review = b.window.document().review();
-  EXPECT_EQ(review.readiness.words, "Directions proven; not ready: 4 checks to do")
-      << "what rests on readings is still to do";
-  for (const CheckStatus& c : review.checks) EXPECT_EQ(c.state, ProofState::fresh) << c.check.id;
+  EXPECT_EQ(review.readiness.words, "Directions proven; not ready: 21 checks to do")
+      << "17 leads and four readings are still to do";
+  for (const CheckStatus& c : review.checks)
+    EXPECT_EQ(c.state, is_direction(c.id) ? ProofState::fresh : ProofState::none) << c.id.text();
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("foot_readiness"))->text().contains(QStringLiteral("proven")));
   // What the rig says is what the controller holds.
   ASSERT_TRUE(b.window.bench().board());
@@ -36,7 +38,7 @@ void whole_line(Builder& b) {
   QTest::keyClick(weight, Qt::Key_Return);
   std::set<std::string> stale;
   for (const CheckStatus& c : b.window.document().review().checks)
-    if (c.state == ProofState::stale) stale.insert(c.check.id);
+    if (c.state == ProofState::stale) stale.insert(c.id.text());
   EXPECT_EQ(stale, (std::set<std::string>{"stick.yaw", "correction.yaw"}));
 
   // The controller does not hold the new weight yet: a look would prove nothing about the rig, so none is taken.
@@ -57,7 +59,7 @@ void whole_line(Builder& b) {
   EXPECT_EQ(told["stale_proofs"].size(), 2u);
   QTest::keyClick(&b.window, Qt::Key_Z, Qt::ControlModifier);
   told = check();
-  EXPECT_EQ(told["words"], "Directions proven; not ready: 4 checks to do");
+  EXPECT_EQ(told["words"], "Directions proven; not ready: 21 checks to do");
   EXPECT_TRUE(told["stale_proofs"].empty());
 }
 

@@ -20,7 +20,7 @@
 #include "shell/station_strip.h"
 #include "stations/proof/look_keys.h"
 #include "stations/proof/proof_chain.h"
-#include "stations/surfaces/stick_square.h"
+#include "drawing/stick_square.h"
 
 namespace rigging::app {
 namespace {
@@ -151,21 +151,29 @@ TEST(SnagPanel, FixesFromTheCardAndTakesThere) {
 
 TEST(ProofChain, WalksByKeysAndClicks) {
   ProofChain chain;
-  std::vector<CheckStatus> checks(3);
+  const CheckFamily look{.id = "look"}, lead{.id = "lead", .by_station = true, .many = "leads"};
+  std::vector<CheckStatus> checks;
   for (int i = 0; i < 3; ++i)
-    checks[static_cast<std::size_t>(i)] = {
-        {"check" + std::to_string(i), CheckKind::stick, Axis::roll, "x"}, static_cast<ProofState>(i), "", ""};
+    checks.push_back({{"look", "check" + std::to_string(i)}, &look, "x", static_cast<ProofState>(i), "", "", true, ""});
+  for (const ProofState s : {ProofState::fresh, ProofState::stale, ProofState::none})
+    checks.push_back({{"lead", "l" + std::to_string(static_cast<int>(s))}, &lead, "x", s, "", "", true, ""});
   chain.set_checks(checks);
-  chain.set_current("check1");
+  EXPECT_EQ(chain.sizeHint().height(), 4 * 46 + 8) << "all leads are one link";
+  chain.set_current("look.check1");
   chain.show();
   QString chosen;
   QObject::connect(&chain, &ProofChain::chosen, [&](const QString& id) { chosen = id; });
   QTest::keyClick(&chain, Qt::Key_Down);
-  EXPECT_EQ(chosen, QStringLiteral("check2"));
+  EXPECT_EQ(chosen, QStringLiteral("look.check2"));
   QTest::keyClick(&chain, Qt::Key_Up);
-  EXPECT_EQ(chosen, QStringLiteral("check0"));
+  EXPECT_EQ(chosen, QStringLiteral("look.check0"));
   QTest::mouseClick(&chain, Qt::LeftButton, {}, QPoint(50, 2 * 46 + 20));
-  EXPECT_EQ(chosen, QStringLiteral("check2"));
+  EXPECT_EQ(chosen, QStringLiteral("look.check2"));
+  QTest::mouseClick(&chain, Qt::LeftButton, {}, QPoint(50, 3 * 46 + 20));
+  EXPECT_EQ(chosen, QStringLiteral("lead.l3")) << "to the lead that has gone stale";
+  chain.set_current("lead.l0");
+  QTest::keyClick(&chain, Qt::Key_Up);
+  EXPECT_EQ(chosen, QStringLiteral("look.check2"));
 }
 
 TEST(LookKeys, OneAnswerARowAndItCanBeTakenBack) {
@@ -302,7 +310,7 @@ TEST(Window, StandsAnyRig) {
     // Every check can be answered, rightly and wrongly, and nothing falls over.
     const auto checks = b.window.document().review().checks;
     for (const CheckStatus& c : checks) {
-      b.proof().go_to(QString::fromStdString(c.check.id));
+      b.proof().go_to(QString::fromStdString(c.id.text()));
       b.click(QStringLiteral("as_shown"));
     }
     for (const char* wrong : {"saw_rudder_-1", "saw_elevon_left_1", "saw_aileron_left_1", "saw_elevator_-1"})

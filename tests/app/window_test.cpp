@@ -25,7 +25,7 @@
 #include "look/units.h"
 #include "rig/rig_file.h"
 #include "shell/sheet_dialog.h"
-#include "stations/surfaces/stick_square.h"
+#include "drawing/stick_square.h"
 
 namespace rigging::app {
 namespace {

@@ -1,11 +1,12 @@
 #include "direction/from_rig.h"
+#include "bench_rig.h"
 
 #include <gtest/gtest.h>
 
 #include <algorithm>
 
 #include "airframe/kinds.h"
-#include "proof/checks.h"
+#include "direction/direction_checks.h"
 #include "rig/rig_file.h"
 
 namespace rigging::direction {
@@ -67,7 +68,7 @@ TEST(FromRig, LeavesOutMotorsAndWeightsThatServeNothing) {
 TEST(FromRig, EveryRemedyOnAFullControllerChangesWhatItSays) {
   Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");
   const ControllerClass& controller = *catalogue().controller("full_controller");
-  for (const Check& check : needed_checks(rig, controller)) rig = proven(rig, check, "2026-11-01T00:00:00Z", false);
+  rig = directions_proven(rig);
   const Case c = case_from_rig(rig, controller);
   const auto remedied_by = [&](FaultKind kind, auto&& set) {
     Fault f;
@@ -86,7 +87,7 @@ TEST(FromRig, EveryRemedyOnAFullControllerChangesWhatItSays) {
   // Work by hand leaves no trace in the settings: the proofs it touches are taken back, the others stand.
   const auto left = [](const Rig& r) {
     std::vector<std::string> ids;
-    for (const Proof& p : r.proofs) ids.push_back(p.check);
+    for (const Proof& p : r.proofs) ids.push_back(p.check.text());
     return ids;
   };
   using Ids = std::vector<std::string>;
@@ -109,14 +110,14 @@ TEST(FromRig, EveryRemedyOnAFullControllerChangesWhatItSays) {
 TEST(FromRig, ABoardThatCantBeToldIsRemountedAndItsProofsTakenBack) {
   Rig rig = rig_of(AirframeKind::flying_wing, "inline_dial");
   const ControllerClass& controller = *catalogue().controller("inline_dial");
-  for (const Check& check : needed_checks(rig, controller)) rig = proven(rig, check, "2026-11-01T00:00:00Z", false);
+  rig = directions_proven(rig);
   Fault f;
   f.kind = FaultKind::board_turned;
   f.turn = *turn_from_name("arrow_right_top_up");
   EXPECT_FALSE(is_setting(Remedy::turn_board, controller));
   const Rig after = remedied(rig, f, case_from_rig(rig, controller), controller);
   EXPECT_EQ(after.sensing.board, Turn{});
-  for (const Proof& p : after.proofs) EXPECT_TRUE(p.check.starts_with("stick.")) << p.check;
+  for (const Proof& p : after.proofs) EXPECT_EQ(p.check.family, stick_family);
   EXPECT_FALSE(after.proofs.empty());
 }
 

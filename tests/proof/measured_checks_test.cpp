@@ -1,5 +1,5 @@
-#include "proof/measured_checks.h"
 #include "base/json.h"
+#include "surfaces/surface_checks.h"
 
 #include <gtest/gtest.h>
 
@@ -12,11 +12,6 @@
 
 namespace rigging {
 namespace {
-
-MeasuredStatus status(const Rig& rig, MeasuredCheck check) {
-  const auto all = measured_statuses(rig, shipped());
-  return *find_in(all, [&](const MeasuredStatus& m) { return m.check == check; });
-}
 
 /// Every surface of the demo read flush and alike.
 Rig all_read() {
@@ -42,40 +37,37 @@ TEST(Measured, WhatWasReadIsFoundAgainOnlyWhereItBelongs) {
 
 TEST(Measured, CentredAsksForEverySurfaceWithinHalfADegree) {
   Rig rig = all_read();
-  EXPECT_TRUE(status(rig, MeasuredCheck::surfaces_centred).holds);
-  EXPECT_TRUE(status(rig, MeasuredCheck::throws_equal).holds);
+  EXPECT_TRUE(status_of(rig, surfaces_centred).holds);
+  EXPECT_TRUE(status_of(rig, throws_equal).holds);
   read_surface(rig, "inverted_v_left", -20, 0.6, 20);
-  EXPECT_EQ(status(rig, MeasuredCheck::surfaces_centred).why_not,
-            "the left inverted V-tail half stands 0.6° off neutral");
+  EXPECT_EQ(status_of(rig, surfaces_centred).why_not, "the left inverted V-tail half stands 0.6° off neutral");
   rig.linkage(*surface_from_word("inverted_v_left"))->readings.clear();
-  EXPECT_NE(status(rig, MeasuredCheck::surfaces_centred).why_not.find("was not read"), std::string::npos);
-  EXPECT_FALSE(status(Rig{}, MeasuredCheck::surfaces_centred).holds) << "an aircraft without surfaces proves nothing";
+  EXPECT_NE(status_of(rig, surfaces_centred).why_not.find("was not read"), std::string::npos);
+  EXPECT_FALSE(status_of(Rig{}, surfaces_centred).holds) << "an aircraft without surfaces proves nothing";
 }
 
 TEST(Measured, ThrowsMustBeAlikeAndAsWished) {
   Rig rig = all_read();
   read_surface(rig, "flaperon_right", -18.5, 0, 20);
-  EXPECT_NE(status(rig, MeasuredCheck::throws_equal).why_not.find("differ"), std::string::npos);
+  EXPECT_NE(status_of(rig, throws_equal).why_not.find("differ"), std::string::npos);
   rig = all_read();
   rig.linkage(*surface_from_word("flaperon_left"))->want_up_deg = 24;
-  EXPECT_EQ(status(rig, MeasuredCheck::throws_equal).why_not, "the left flaperon goes 20° up instead of 24°");
+  EXPECT_EQ(status_of(rig, throws_equal).why_not, "the left flaperon goes 20° up instead of 24°");
   rig.linkage(*surface_from_word("flaperon_left"))->want_up_deg = 20.4;
-  EXPECT_TRUE(status(rig, MeasuredCheck::throws_equal).holds);
+  EXPECT_TRUE(status_of(rig, throws_equal).holds);
   rig.linkage(*surface_from_word("flaperon_left"))->want_down_deg = 12;
-  EXPECT_NE(status(rig, MeasuredCheck::throws_equal).why_not.find("down instead of 12°"), std::string::npos);
+  EXPECT_NE(status_of(rig, throws_equal).why_not.find("down instead of 12°"), std::string::npos);
 }
 
 TEST(Measured, ProofsAgeByWhatTheyRestOnAndByNothingElse) {
   const Rig rig = all_read();
-  const auto proven = [&](MeasuredCheck check) {
-    return measured_proven(rig, shipped(), check, "2026-11-20T12:00:00Z", true);
-  };
-  const Rig centred = proven(MeasuredCheck::surfaces_centred), throws = proven(MeasuredCheck::throws_equal);
-  EXPECT_EQ(status(centred, MeasuredCheck::surfaces_centred).standing.state, ProofState::fresh);
+  const Rig centred = proven(rig, surfaces_centred, "2026-11-20T12:00:00Z", true),
+            throws = proven(rig, throws_equal, "2026-11-20T12:00:00Z", true);
+  EXPECT_EQ(status_of(centred, surfaces_centred).state, ProofState::fresh);
   EXPECT_TRUE(centred.proofs.back().simulated);
-  const auto after = [&](Rig changed, MeasuredCheck check, const std::function<void(Rig&)>& change) {
+  const auto after = [&](Rig changed, const CheckId& check, const std::function<void(Rig&)>& change) {
     change(changed);
-    return status(changed, check).standing.state;
+    return status_of(changed, check).state;
   };
   const auto ends = [](Rig& r) { r.output("out_1")->high_us = 1950; };
   const auto middle = [](Rig& r) { r.output("out_1")->centre_us = 1510; };
@@ -85,23 +77,19 @@ TEST(Measured, ProofsAgeByWhatTheyRestOnAndByNothingElse) {
     for (Part& p : r.parts)
       if (p.surface && p.surface->word() == "flaperon_left") p.kind = "servo_9g_analogue";
   };
-  EXPECT_EQ(after(centred, MeasuredCheck::surfaces_centred, ends), ProofState::fresh) << "an end is no centre";
-  EXPECT_EQ(after(throws, MeasuredCheck::throws_equal, ends), ProofState::stale);
-  EXPECT_EQ(after(centred, MeasuredCheck::surfaces_centred, middle), ProofState::stale);
-  EXPECT_EQ(after(centred, MeasuredCheck::surfaces_centred, arm), ProofState::stale);
-  EXPECT_EQ(after(centred, MeasuredCheck::surfaces_centred, servo), ProofState::stale);
-  EXPECT_EQ(after(centred, MeasuredCheck::surfaces_centred, weight), ProofState::fresh);
-  EXPECT_EQ(after(throws, MeasuredCheck::throws_equal, weight), ProofState::fresh);
+  EXPECT_EQ(after(centred, surfaces_centred, ends), ProofState::fresh) << "an end is no centre";
+  EXPECT_EQ(after(throws, throws_equal, ends), ProofState::stale);
+  EXPECT_EQ(after(centred, surfaces_centred, middle), ProofState::stale);
+  EXPECT_EQ(after(centred, surfaces_centred, arm), ProofState::stale);
+  EXPECT_EQ(after(centred, surfaces_centred, servo), ProofState::stale);
+  EXPECT_EQ(after(centred, surfaces_centred, weight), ProofState::fresh);
+  EXPECT_EQ(after(throws, throws_equal, weight), ProofState::fresh);
   Rig loose = rig;
   loose.controller.mounted = false;
-  EXPECT_EQ(status(measured_proven(loose, shipped(), MeasuredCheck::surfaces_centred, "2026-11-20T12:00:00Z", false),
-                   MeasuredCheck::surfaces_centred)
-                .standing.state,
-            ProofState::provisional);
+  EXPECT_EQ(status_of(proven(loose, surfaces_centred), surfaces_centred).state, ProofState::provisional);
   Rig off = rig;
   read_surface(off, "flaperon_left", -20, 3, 20);
-  EXPECT_EQ(measured_proven(off, shipped(), MeasuredCheck::surfaces_centred, "2026-11-20T12:00:00Z", false), off)
-      << "what does not hold is not recorded";
+  EXPECT_EQ(proven(off, surfaces_centred), off) << "what does not hold is not recorded";
 }
 
 TEST(LearnedEnds, TravelWithTheConfigurationAndBack) {

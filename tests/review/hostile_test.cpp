@@ -5,9 +5,9 @@
 #include "base/fields.h"
 #include "base/json.h"
 #include "bench_rig.h"
-#include "proof/lead_checks.h"
 #include "review/review.h"
 #include "sheets/wiring_sheets.h"
+#include "wiring/lead_checks.h"
 #include "wiring/plan.h"
 
 // Rigs that no builder would write: whatever is read must be survived by every station, and every fix must leave a rig

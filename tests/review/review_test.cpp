@@ -16,12 +16,7 @@ namespace rigging {
 namespace {
 
 /// A rig on which everything is proven and nothing is wrong.
-Rig good_rig() {
-  Rig rig = measured(demo("hedgerow"));
-  const ControllerClass& c = *shipped().controller(rig.controller.kind);
-  for (const Check& check : needed_checks(rig, c)) rig = proven(rig, check, "2026-11-01T10:00:00Z", false);
-  return rig;
-}
+Rig good_rig() { return directions_proven(measured(demo("hedgerow"))); }
 
 std::multiset<std::string> codes(const Rig& rig) {
   std::multiset<std::string> all;
@@ -40,14 +35,13 @@ TEST(Review, AGoodRigIsReadyAndHasNoSnags) {
 
 TEST(Review, WhatRestsOnReadingsIsNeededToBeReady) {
   Rig rig = good_rig();
-  std::erase_if(rig.proofs,
-                [](const Proof& p) { return p.check == "surfaces.centred" || p.check == "sticks.loss_noticed"; });
+  std::erase_if(rig.proofs, [](const Proof& p) { return p.check == surfaces_centred || p.check == loss_noticed; });
   Review r = review(rig, shipped());
   EXPECT_FALSE(r.readiness.ready);
   EXPECT_EQ(r.readiness.words, "Directions proven; not ready: 2 checks to do");
   std::set<Station> places;
   for (const Snag& s : r.snags)
-    if (s.code == "PROOF-07") places.insert(place_of(s));
+    if (s.code == "PROOF-07") places.insert(place_of(r, s));
   EXPECT_EQ(places, (std::set<Station>{Station::sticks, Station::surfaces})) << "readings are made where they belong";
   EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::surfaces)], StationState::planned);
   // An end that moves takes the throws with it, and the rest stands.
@@ -86,7 +80,7 @@ INSTANTIATE_TEST_SUITE_P(
     Ways, BreakIt,
     testing::Values(
         Break{"unknown class", [](Rig& r) { r.controller.kind = "abacus"; },
-              Set{"AIRFRAME-01", "PROOF-06", "PROOF-06"}},
+              Set{"AIRFRAME-01", "PROOF-06", "PROOF-06", "WIRING-32"}},
         Break{"mass unknown", [](Rig& r) { r.airframe.mass_kg.reset(); }, Set{"AIRFRAME-04"}},
         Break{"wing behind the tail", [](Rig& r) { r.airframe.wing_at_m = 1.1; }, Set{"AIRFRAME-03", "FIT-05"}},
         Break{"nothing drives a tail half", [](Rig& r) { r.outputs.erase(r.outputs.begin() + 3); },
@@ -133,10 +127,15 @@ INSTANTIATE_TEST_SUITE_P(
         Break{"readings missing",
               [](Rig& r) {
                 std::erase_if(r.proofs, [](const Proof& p) {
-                  return p.check.starts_with("surfaces.") || p.check == "sticks.calibrated";
+                  return p.check == surfaces_centred || p.check == throws_equal || p.check == sticks_calibrated;
                 });
               },
-              Set{"PROOF-07", "PROOF-07"}}));
+              Set{"PROOF-07", "PROOF-07"}},
+        Break{"a lead never followed",
+              [](Rig& r) {
+                std::erase_if(r.proofs, [](const Proof& p) { return p.check == CheckId{lead_family, "gps"}; });
+              },
+              Set{"PROOF-08"}}));
 
 TEST(Review, FewSocketsAndFixedBoards) {
   Rig rig = good_rig();
@@ -155,8 +154,8 @@ TEST(Proofs, GoStaleWhenAndOnlyWhenWhatTheyDependOnChanges) {
     change(changed);
     std::set<std::string> ids;
     for (const CheckStatus& c : review(changed, shipped()).checks)
-      if (c.state == ProofState::stale) {
-        ids.insert(c.check.id);
+      if (c.state == ProofState::stale && is_direction(c.id)) {
+        ids.insert(c.id.text());
         EXPECT_FALSE(c.because.empty());
       }
     return ids;
@@ -187,12 +186,17 @@ TEST(Proofs, ALooseBoardMakesThemProvisional) {
   Rig rig = good_rig();
   rig.proofs.clear();
   rig.controller.mounted = false;
-  const ControllerClass& c = *shipped().controller(rig.controller.kind);
-  for (const Check& check : needed_checks(rig, c)) rig = proven(rig, check, "2026-11-01T10:00:00Z", true);
-  for (const CheckStatus& s : check_statuses(rig, c)) EXPECT_EQ(s.state, ProofState::provisional);
+  rig = directions_proven(rig, true);
+  const auto directions = [](const Rig& r) {
+    auto all = check_statuses(r, shipped());
+    std::erase_if(all, [](const CheckStatus& s) { return !is_direction(s.id); });
+    return all;
+  };
+  EXPECT_EQ(directions(rig).size(), 6u);
+  for (const CheckStatus& s : directions(rig)) EXPECT_EQ(s.state, ProofState::provisional);
   EXPECT_FALSE(review(rig, shipped()).readiness.ready);
   rig.controller.mounted = true;
-  for (const CheckStatus& s : check_statuses(rig, c)) EXPECT_EQ(s.state, ProofState::stale);
+  for (const CheckStatus& s : directions(rig)) EXPECT_EQ(s.state, ProofState::stale);
 }
 
 // Common practice: what each class shows on the bench.
@@ -202,11 +206,10 @@ TEST(Cards, SayHowTheAnswerShows) {
     rig.controller.kind = controller;
     rig.airframe.kind = kind;
     rig.outputs = default_outputs(kind);
-    const ControllerClass& c = *shipped().controller(controller);
-    for (const Check& k : needed_checks(rig, c))
-      if (k.id == check) return card_of(rig, c, k);
+    const auto all = check_statuses(rig, shipped());
+    if (const CheckStatus* s = find_check(all, std::string(check))) return direction_card({rig, shipped()}, s->id);
     ADD_FAILURE() << check << " is not needed";
-    return CheckCard{};
+    return DirectionCard{};
   };
   EXPECT_EQ(card("full_controller", AirframeKind::two_ailerons, "correction.roll").answer, AnswerKind::held);
   EXPECT_EQ(card("full_controller", AirframeKind::two_ailerons, "correction.yaw").observation.mode, Mode::rate)
@@ -214,14 +217,14 @@ TEST(Cards, SayHowTheAnswerShows) {
   EXPECT_EQ(card("fixed_mini", AirframeKind::flying_wing, "correction.roll").observation.mode, Mode::rate)
       << "its levelling runs away on the bench";
   EXPECT_NE(card("inline_dial", AirframeKind::rudder_only, "correction.roll").how.find("no fault"), std::string::npos);
-  const CheckCard inverted = card("full_controller", AirframeKind::inverted_v_tail, "stick.yaw");
-  for (const Expected& e : inverted.expected)
+  const DirectionCard inverted = card("full_controller", AirframeKind::inverted_v_tail, "stick.yaw");
+  for (const Expected& e : inverted.looks)
     EXPECT_EQ(e.motion, e.surface.side == Side::right ? 1 : -1) << "an inverted V moves the other way round";
-  const CheckCard upright = card("full_controller", AirframeKind::v_tail, "stick.yaw");
-  for (const Expected& e : upright.expected) EXPECT_EQ(e.motion, e.surface.side == Side::right ? -1 : 1);
-  const CheckCard canard = card("full_controller", AirframeKind::canard, "correction.pitch");
-  ASSERT_EQ(canard.expected.size(), 1u);
-  EXPECT_EQ(canard.expected[0].motion, 1) << "nose held up: the foreplane's trailing edge goes up to bring it down";
+  const DirectionCard upright = card("full_controller", AirframeKind::v_tail, "stick.yaw");
+  for (const Expected& e : upright.looks) EXPECT_EQ(e.motion, e.surface.side == Side::right ? -1 : 1);
+  const DirectionCard canard = card("full_controller", AirframeKind::canard, "correction.pitch");
+  ASSERT_EQ(canard.looks.size(), 1u);
+  EXPECT_EQ(canard.looks[0].motion, 1) << "nose held up: the foreplane's trailing edge goes up to bring it down";
 }
 
 TEST(Session, FindsCuresAndAsksAgain) {
@@ -229,9 +232,9 @@ TEST(Session, FindsCuresAndAsksAgain) {
   rig.proofs.clear();
   const ControllerClass& c = *shipped().controller(rig.controller.kind);
   BenchSession session(rig, c);
-  const CheckCard card = card_of(rig, c, needed_checks(rig, c)[0]);
+  const DirectionCard card = direction_card({rig, shipped()}, {stick_family, "roll"});
   direction::Observation seen = card.observation;
-  for (const Expected& e : card.expected) seen.saw.push_back({e.surface, -e.motion});
+  for (const Expected& e : card.looks) seen.saw.push_back({e.surface, -e.motion});
   EXPECT_FALSE(as_expected(card, seen));
   session.add(seen);
   EXPECT_TRUE(session.wrong());

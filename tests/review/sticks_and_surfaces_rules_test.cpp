@@ -217,8 +217,8 @@ TEST(SticksRules, FixesTakeTheirSnagAway) {
 TEST(SticksRules, AReadingThatAgesIsAnOpenMatter) {
   Rig rig = good("hedgerow");
   read_sticks(rig);
-  rig = measured_proven(rig, shipped(), MeasuredCheck::sticks_calibrated, "2026-11-02T10:00:00Z", false);
-  rig = measured_proven(rig, shipped(), MeasuredCheck::loss_noticed, "2026-11-02T10:00:00Z", false);
+  rig = proven(rig, sticks_calibrated);
+  rig = proven(rig, loss_noticed);
   const auto stale = [](const Rig& r) {
     const Review all = review(r, shipped());
     return std::count_if(all.snags.begin(), all.snags.end(), [](const Snag& s) { return s.code == "PROOF-06"; });
@@ -232,12 +232,12 @@ TEST(SticksRules, AReadingThatAgesIsAnOpenMatter) {
   // Weights of the mix are no part of it.
   rig = good("hedgerow");
   read_sticks(rig);
-  rig = measured_proven(rig, shipped(), MeasuredCheck::sticks_calibrated, "2026-11-02T10:00:00Z", false);
+  rig = proven(rig, sticks_calibrated);
   rig.outputs[0].mix.roll *= 0.9;
   EXPECT_EQ(stale(rig), 0);
   // What does not land can't be recorded.
   Rig off = good("hedgerow");
-  EXPECT_EQ(measured_proven(off, shipped(), MeasuredCheck::sticks_calibrated, "2026-11-02T10:00:00Z", false), off);
+  EXPECT_EQ(proven(off, sticks_calibrated), off);
 }
 
 }  // namespace

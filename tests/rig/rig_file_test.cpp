@@ -117,7 +117,7 @@ TEST_P(BrokenFile, SaysWhereAndWhatWasExpected) {
 INSTANTIATE_TEST_SUITE_P(
     Places, BrokenFile,
     testing::Values(
-        Broken{"/format", "kite", "/format"}, Broken{"/version", 2, "newer"}, Broken{"/version", "1", "/version"},
+        Broken{"/format", "kite", "/format"}, Broken{"/version", 3, "newer"}, Broken{"/version", "1", "/version"},
         Broken{"/name", 5, "/name"}, Broken{"/airframe", Json::array(), "/airframe"},
         Broken{"/airframe/kind", "balloon", "/airframe/kind"}, Broken{"/airframe/span_m", "wide", "/airframe/span_m"},
         Broken{"/airframe/span_m", 1800, "/airframe/span_m"}, Broken{"/airframe/span_m", nullptr, "/airframe/span_m"},

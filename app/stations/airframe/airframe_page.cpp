@@ -9,6 +9,7 @@
 #include "airframe/kinds.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "review/stations.h"
 
 namespace rigging::app {
 
@@ -88,7 +89,7 @@ AirframePage::AirframePage(RigDocument& document, QWidget* parent) : StationPage
   // Drawing
   auto* middle = new QVBoxLayout;
   middle->setSpacing(4);
-  auto* question = new QLabel(QString::fromStdString(station_question(Station::airframe)));
+  auto* question = new QLabel(QString::fromUtf8(entry_of(Station::airframe).question));
   question->setFont(Look::instance().text(13, true));
   auto* chooser = new QHBoxLayout;
   middle->addWidget(question);

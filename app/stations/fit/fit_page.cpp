@@ -15,6 +15,7 @@
 #include "base/number.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "review/stations.h"
 #include "stations/fit/part_dialog.h"
 #include "stations/numbers_dialog.h"
 
@@ -28,7 +29,7 @@ FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document,
 
   auto* left = new QVBoxLayout;
   auto* question = wrapping_words(13, true);
-  question->setText(QString::fromStdString(station_question(Station::fit)));
+  question->setText(QString::fromUtf8(entry_of(Station::fit).question));
   auto* head = new QHBoxLayout;
   head->addWidget(question, 1);
   auto* place = new QPushButton(tr("Bay and place…"));

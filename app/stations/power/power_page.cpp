@@ -9,6 +9,7 @@
 #include "base/number.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "review/stations.h"
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
@@ -36,7 +37,7 @@ PowerPage::PowerPage(RigDocument& document, QWidget* parent) : StationPage(docum
   auto* left = new QVBoxLayout;
   auto* question = words(13);
   question->setFont(Look::instance().text(13, true));
-  question->setText(QString::fromStdString(station_question(Station::power)));
+  question->setText(QString::fromUtf8(entry_of(Station::power).question));
   left->addWidget(question);
   auto* row = new QHBoxLayout;
   row->addWidget(new QLabel(tr("Supply")));

@@ -8,7 +8,7 @@
 
 namespace rigging::app {
 namespace {
-constexpr int pitch = 46;
+constexpr int roomy = 46, tight = 26;
 }
 
 ProofChain::ProofChain(QWidget* parent) : QWidget(parent) {
@@ -21,8 +21,34 @@ ProofChain::ProofChain(QWidget* parent) : QWidget(parent) {
 }
 
 void ProofChain::set_checks(const std::vector<CheckStatus>& checks) {
-  checks_ = checks;
-  setMinimumHeight(sizeHint().height());
+  links_.clear();
+  const QString words[] = {tr("to do"), tr("provisional"), tr("proven"), tr("gone stale")};
+  const auto rank = [](ProofState s) {  // worst first
+    return s == ProofState::stale ? 0 : s == ProofState::none ? 1 : s == ProofState::provisional ? 2 : 3;
+  };
+  for (std::size_t i = 0; i < checks.size();) {
+    const CheckStatus& c = checks[i];
+    std::size_t end = i + 1;
+    while (end < checks.size() && checks[end].family == c.family) ++end;
+    if (!c.family->by_station || end - i == 1) {
+      const QString name = c.family->by_station || c.id.subject.empty()
+                               ? QString::fromStdString(c.title)
+                               : QString::fromStdString(capital(c.id.subject) + " " + c.family->id);
+      links_.push_back({c.id.text(), name, c.state, words[static_cast<int>(c.state)], {}});
+      ++i;
+      continue;
+    }
+    const CheckStatus* worst = &c;
+    std::size_t fresh = 0;
+    for (; i < end; ++i) {
+      fresh += checks[i].stands();
+      if (rank(checks[i].state) < rank(worst->state)) worst = &checks[i];
+    }
+    const std::size_t all = end - static_cast<std::size_t>(&c - checks.data());
+    links_.push_back({worst->id.text(), QString::fromStdString(capital(c.family->many)), worst->state,
+                      tr("%1 of %2 proven").arg(fresh).arg(all), c.family->id + "."});
+  }
+  setMinimumHeight(static_cast<int>(links_.size()) * tight + 8);
   update();
 }
 
@@ -31,23 +57,29 @@ void ProofChain::set_current(const std::string& id) {
   update();
 }
 
+int ProofChain::pitch() const {
+  const int links = std::max<int>(1, static_cast<int>(links_.size()));
+  return std::clamp((height() - 8) / links, tight, roomy);
+}
+
 void ProofChain::paintEvent(QPaintEvent*) {
+  const int pitch = this->pitch();
+  const bool one_line = pitch < 40;
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  for (std::size_t k = 0; k < checks_.size(); ++k) {
-    const CheckStatus& c = checks_[k];
+  for (std::size_t k = 0; k < links_.size(); ++k) {
+    const Link& c = links_[k];
     const QRectF box(0, static_cast<double>(k) * pitch + 2, width() - 2, pitch - 4);
     if (k > 0) {
       p.setPen(QPen(i.line, 2));
-      p.drawLine(QPointF(17, box.top() - 10), QPointF(17, box.top() + 9));
+      p.drawLine(QPointF(17, box.center().y() - pitch + 9), QPointF(17, box.center().y() - 9));
     }
-    if (c.check.id == current_) {
+    if (c.holds(current_)) {
       p.setPen(hasFocus() ? QPen(i.teal, 2) : QPen(i.line, 1));
       p.setBrush(i.wash);
       p.drawRect(box.adjusted(1, 1, -1, -1));
     }
-    static const QString words[] = {tr("to do"), tr("provisional"), tr("proven"), tr("gone stale")};
     const StationState mark = c.state == ProofState::fresh         ? StationState::proven
                               : c.state == ProofState::stale       ? StationState::stale
                               : c.state == ProofState::provisional ? StationState::planned
@@ -66,28 +98,28 @@ void ProofChain::paintEvent(QPaintEvent*) {
     if (c.state == ProofState::stale)
       p.fillRect(QRectF(box.right() - 8, box.top() + 4, 5, box.height() - 8), QBrush(i.ochre, Qt::BDiagPattern));
     p.setPen(i.ink);
-    p.setFont(Look::instance().text(9.5, c.check.id == current_));
-    const QString name = QString::fromStdString(capital(std::string(word(c.check.axis)))) +
-                         (c.check.kind == CheckKind::stick ? tr(" stick") : tr(" correction"));
-    p.drawText(QRectF(34, box.top() + 4, box.width() - 44, 18), Qt::AlignVCenter, name);
+    p.setFont(Look::instance().text(9.5, c.holds(current_)));
+    p.drawText(QRectF(34, one_line ? box.top() : box.top() + 4, box.width() - 44, one_line ? box.height() : 18),
+               Qt::AlignVCenter,
+               p.fontMetrics().elidedText(c.name, Qt::ElideRight, static_cast<int>(box.width() - 44)));
+    if (one_line) continue;
     p.setPen(c.state == ProofState::fresh ? i.moss : c.state == ProofState::none ? i.soft : i.ochre);
     p.setFont(Look::instance().text(8.5));
-    p.drawText(QRectF(34, box.top() + 20, box.width() - 44, 16), Qt::AlignVCenter, words[static_cast<int>(c.state)]);
+    p.drawText(QRectF(34, box.top() + 20, box.width() - 44, 16), Qt::AlignVCenter, c.words);
   }
 }
 
 void ProofChain::mousePressEvent(QMouseEvent* event) {
-  const auto k = static_cast<std::size_t>(event->position().y() / pitch);
-  if (k < checks_.size()) Q_EMIT chosen(QString::fromStdString(checks_[k].check.id));
+  const auto k = static_cast<std::size_t>(event->position().y() / pitch());
+  if (k < links_.size()) Q_EMIT chosen(QString::fromStdString(links_[k].id));
 }
 
 void ProofChain::keyPressEvent(QKeyEvent* event) {
-  const auto at =
-      std::find_if(checks_.begin(), checks_.end(), [&](const CheckStatus& c) { return c.check.id == current_; });
-  if (event->key() == Qt::Key_Down && at != checks_.end() && at + 1 != checks_.end())
-    return void(Q_EMIT chosen(QString::fromStdString((at + 1)->check.id)));
-  if (event->key() == Qt::Key_Up && at != checks_.begin() && at != checks_.end())
-    return void(Q_EMIT chosen(QString::fromStdString((at - 1)->check.id)));
+  const auto at = std::find_if(links_.begin(), links_.end(), [&](const Link& l) { return l.holds(current_); });
+  if (event->key() == Qt::Key_Down && at != links_.end() && at + 1 != links_.end())
+    return void(Q_EMIT chosen(QString::fromStdString((at + 1)->id)));
+  if (event->key() == Qt::Key_Up && at != links_.begin() && at != links_.end())
+    return void(Q_EMIT chosen(QString::fromStdString((at - 1)->id)));
   QWidget::keyPressEvent(event);
 }
 

@@ -2,18 +2,18 @@
 
 #include <QWidget>
 
-#include "proof/checks.h"
+#include "checks/checks.h"
 
 namespace rigging::app {
 
-/// The proofs as a chain: one link per check, its state by shape.
+/// The proofs as a chain, the state of each by shape. Families with many checks (leads) are one link.
 class ProofChain : public QWidget {
   Q_OBJECT
  public:
   explicit ProofChain(QWidget* parent = nullptr);
   void set_checks(const std::vector<CheckStatus>& checks);
   void set_current(const std::string& id);
-  QSize sizeHint() const override { return {196, static_cast<int>(checks_.size()) * 46 + 8}; }
+  QSize sizeHint() const override { return {196, static_cast<int>(links_.size()) * 46 + 8}; }
 
  Q_SIGNALS:
   void chosen(const QString& id);
@@ -24,7 +24,16 @@ class ProofChain : public QWidget {
   void keyPressEvent(QKeyEvent*) override;
 
  private:
-  std::vector<CheckStatus> checks_;
+  int pitch() const;  ///< from link to link: two lines where there is room
+  struct Link {
+    std::string id;  ///< of the check that it leads to
+    QString name;
+    ProofState state;  ///< the worst of a family
+    QString words;
+    bool holds(const std::string& check) const { return id == check || (!family.empty() && check.starts_with(family)); }
+    std::string family;  ///< with its point, of a link for many
+  };
+  std::vector<Link> links_;
   std::string current_;
 };
 

@@ -1,6 +1,5 @@
 #include "stations/proof/proof_page.h"
 
-#include <QDateTime>
 #include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -25,8 +24,8 @@ std::vector<Surface> surfaces_of(const direction::Case& c) {
 }
 
 /// How far the picture tilts for a correction: past where the class begins to answer.
-double shown_tilt_deg(const CheckCard& card) {
-  return card.check.kind == CheckKind::stick ? 0 : card.from_deg > 0 ? card.from_deg + 10 : 26;
+double shown_tilt_deg(const DirectionCard& card) {
+  return !card.correction ? 0 : card.from_deg > 0 ? card.from_deg + 10 : 26;
 }
 
 }  // namespace
@@ -37,16 +36,12 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   page->setContentsMargins(12, 8, 12, 6);
   page->setSpacing(14);
   auto* left = new QVBoxLayout;
-  measured_ = words(10, true);
-  measured_->setObjectName(QStringLiteral("measured_proofs"));
-  left->addWidget(measured_);
   chain_ = new ProofChain;
   connect(chain_, &ProofChain::chosen, this, [this](const QString& id) { choose(id.toStdString()); });
-  left->addWidget(chain_);
+  left->addWidget(chain_, 1);
   looked_ = words(8.5, false, "soft");
   looked_->setFixedWidth(190);
   left->addWidget(looked_);
-  left->addStretch();
   page->addLayout(left);
 
   auto* middle = new QVBoxLayout;
@@ -107,6 +102,11 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   write_->setMinimumHeight(40);
   right->addWidget(verdict_);
   right->addWidget(remedy_);
+  there_ = new QPushButton;
+  there_->setObjectName(QStringLiteral("to_station"));
+  there_->setProperty("main", true);
+  there_->setMinimumHeight(40);
+  right->addWidget(there_);
   right->addWidget(write_);
   right->addWidget(as_shown_);
   right->addWidget(keys_);
@@ -125,8 +125,12 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent)
 
   connect(as_shown_, &QPushButton::clicked, this, [this] {
     direction::Observation seen = asked_;
-    for (const Expected& e : card_->expected) seen.saw.push_back({e.surface, e.motion});
+    for (const Expected& e : card_->looks) seen.saw.push_back({e.surface, e.motion});
     note(std::move(seen));
+  });
+  connect(there_, &QPushButton::clicked, this, [this] {
+    if (const CheckStatus* now = status(current_))
+      Q_EMIT go_asked(now->family->station, QString::fromStdString(now->id.subject));
   });
   connect(note_, &QPushButton::clicked, this, [this] { note(keys_->observation()); });
   connect(keys_, &LookKeys::pressed, this, [this] { note_->setEnabled(keys_->anything_pressed()); });
@@ -174,17 +178,13 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent)
 }
 
 QWidget* ProofPage::first_focus() {
-  for (QPushButton* b : {write_, as_shown_, apply_, by_hand_button_, again_})
+  for (QPushButton* b : {there_, write_, as_shown_, apply_, by_hand_button_, again_})
     if (b->isVisible()) return b;
   auto* key = keys_->findChild<QPushButton*>();
   return key ? static_cast<QWidget*>(key) : chain_;
 }
 
-const CheckStatus* ProofPage::status(const std::string& id) const {
-  for (const CheckStatus& c : document_.review().checks)
-    if (c.check.id == id) return &c;
-  return nullptr;
-}
+const CheckStatus* ProofPage::status(const std::string& id) const { return find_check(document_.review().checks, id); }
 
 void ProofPage::restart_session() {
   session_rig_ = document_.rig();
@@ -221,26 +221,14 @@ void ProofPage::choose(const std::string& check) {
 void ProofPage::present() {
   const auto& checks = document_.review().checks;
   chain_->set_checks(checks);
-  const bool open = std::any_of(checks.begin(), checks.end(), [](const CheckStatus& c) {
-    return c.state == ProofState::none || c.state == ProofState::stale;
-  });
+  const auto to_do = [](const CheckStatus& c) { return is_direction(c.id) && !c.stands(); };
+  const bool open = std::any_of(checks.begin(), checks.end(), to_do);
   if (!status(current_)) current_.clear();
   if (current_.empty())
     for (const CheckStatus& c : checks)
-      if (current_.empty() && (c.state == ProofState::none || c.state == ProofState::stale)) current_ = c.check.id;
-  if (current_.empty() && !checks.empty()) current_ = checks.front().check.id;
+      if (current_.empty() && to_do(c)) current_ = c.id.text();
+  if (current_.empty() && !checks.empty()) current_ = checks.front().id.text();
   chain_->set_current(current_);
-  // What rests on readings is done at the stations where it is read.
-  QStringList read;
-  for (const MeasuredStatus& m : document_.review().measured) {
-    static const QString states[] = {tr("to do"), tr("provisional"), tr("proven"), tr("gone stale")};
-    read << tr("%1: %2").arg(QString::fromStdString(m.title), states[static_cast<int>(m.standing.state)]);
-  }
-  const auto proven = std::count_if(document_.review().measured.begin(), document_.review().measured.end(),
-                                    [](const MeasuredStatus& m) { return m.standing.state == ProofState::fresh; });
-  measured_->setText(tr("Directions · readings %1 of %2").arg(proven).arg(read.size()));
-  measured_->setToolTip(read.join(QLatin1Char('\n')));
-
   const bool contradiction = session_.anything_seen() && session_.answer().explanations.empty();
   asking_ = !by_hand_.empty() || session_.diagnosed() ? Asking::verdict
             : contradiction                           ? Asking::contradiction
@@ -249,6 +237,10 @@ void ProofPage::present() {
                                                       : Asking::done;
   const bool looking = asking_ == Asking::check || asking_ == Asking::question || asking_ == Asking::done;
   const CheckStatus* now = status(current_);
+  // What its own station records, and what comes from a later one, is told and led to.
+  const bool elsewhere = now && !is_direction(now->id) && (asking_ == Asking::check || asking_ == Asking::done);
+  there_->setVisible(elsewhere);
+  if (elsewhere) return present_elsewhere(*now);
   view_->setVisible(now);
   view_->set_selected({});
   for (QWidget* w : {static_cast<QWidget*>(todo_), static_cast<QWidget*>(caution_), static_cast<QWidget*>(how_),
@@ -302,30 +294,27 @@ bool ProofPage::board_differs() const {
 }
 
 void ProofPage::present_check(const CheckStatus& s) {
-  card_ = card_of(document_.rig(), *document_.controller(), s.check);
+  card_ = direction_card({document_.rig(), document_.catalogue()}, s.id);
   const double reach = shown_tilt_deg(*card_);
-  view_->set_reach(s.check.axis == Axis::roll ? reach : 0, s.check.axis == Axis::pitch ? reach : 0,
-                   s.check.axis == Axis::yaw ? reach : 0);
+  view_->set_reach(card_->axis == Axis::roll ? reach : 0, card_->axis == Axis::pitch ? reach : 0,
+                   card_->axis == Axis::yaw ? reach : 0);
   const bool same = asked_.act == card_->observation.act && asked_.axis == card_->observation.axis &&
                     asked_.mode == card_->observation.mode && asked_.output == card_->observation.output &&
                     keys_->anything_pressed();
   asked_ = card_->observation;
-  title_->setText(QString::fromStdString(s.check.title));
+  title_->setText(QString::fromStdString(s.title));
   todo_->setText(QString::fromStdString(card_->todo));
   how_->setText(QString::fromStdString(card_->how));
   caution_->setText(QString::fromStdString(card_->cautions.front()));
-  QStringList expected;
   std::vector<Surface> surfaces;
   std::map<Surface, int> arrows;
-  for (const Expected& e : card_->expected) {
-    expected << QString::fromStdString(e.surface.spoken() + " " + spoken_motion(e.surface, e.motion));
+  for (const Expected& e : card_->looks) {
     surfaces.push_back(e.surface);
     arrows[e.surface] = e.motion;
   }
   view_->set_caption(tr("What you should see"));
   view_->set_arrows(arrows);
-  picture_words_->setText(QString::fromStdString(capital(expected.join(QStringLiteral(", ")).toStdString())) +
-                          QLatin1Char('.'));
+  picture_words_->setText(QString::fromStdString(card_->expected));
   verdict_->setText(asking_ == Asking::done
                         ? QString::fromStdString(document_.review().readiness.words) + QLatin1Char('.')
                     : s.state == ProofState::stale ? tr("Gone stale: %1").arg(QString::fromStdString(s.because))
@@ -334,6 +323,32 @@ void ProofPage::present_check(const CheckStatus& s) {
   remedy_->setText(asking_ == Asking::done ? tr("Any check can be done again.")
                                            : tr("Watch the surface, not the stick. Say it aloud."));
   if (!same) keys_->ask(asked_, surfaces, false);
+}
+
+void ProofPage::present_elsewhere(const CheckStatus& s) {
+  card_.reset();
+  const CheckCard card = card_of({document_.rig(), document_.catalogue()}, s.id);
+  title_->setText(QString::fromStdString(s.title));
+  todo_->setText(QString::fromStdString(card.before_power.empty() ? card.todo : card.before_power + " " + card.todo));
+  caution_->setText(card.cautions.empty() ? QString() : QString::fromStdString(card.cautions.front()));
+  picture_words_->setText(tr("Should show: %1").arg(QString::fromStdString(card.expected)));
+  how_->setText(QString::fromStdString(card.how));
+  for (QWidget* w : {static_cast<QWidget*>(title_), static_cast<QWidget*>(todo_), static_cast<QWidget*>(caution_),
+                     static_cast<QWidget*>(picture_words_)})
+    w->show();
+  how_->setVisible(!card.how.empty());
+  for (QWidget* w : {static_cast<QWidget*>(view_), static_cast<QWidget*>(do_it_), static_cast<QWidget*>(as_shown_),
+                     static_cast<QWidget*>(keys_), static_cast<QWidget*>(note_), static_cast<QWidget*>(apply_),
+                     static_cast<QWidget*>(by_hand_button_), static_cast<QWidget*>(card_button_),
+                     static_cast<QWidget*>(write_), static_cast<QWidget*>(again_), static_cast<QWidget*>(back_)})
+    w->hide();
+  verdict_->setText(s.state == ProofState::stale ? tr("Gone stale: %1").arg(QString::fromStdString(s.because))
+                    : s.stands()                 ? tr("Proven %1").arg(QString::fromStdString(s.at))
+                    : s.holds                    ? tr("Not recorded yet.")
+                                                 : tr("Not yet: %1.").arg(QString::fromStdString(s.why_not)));
+  const QString station = QString::fromLatin1(word(s.family->station).data());
+  remedy_->setText(tr("It is done and recorded at station %1.").arg(station));
+  there_->setText(tr("Go to station %1").arg(station));
 }
 
 void ProofPage::present_question() {
@@ -447,12 +462,13 @@ void ProofPage::note(direction::Observation seen) {
   session_.add(std::move(seen));
   keys_->ask(asked_, {}, false);
   if (passed && !session_.wrong() && !session_.answer().explanations.empty()) {
-    const Check check = now->check;
-    const std::string at = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
+    const CheckId check = now->id;
+    const QString title = QString::fromStdString(now->title);
     current_.clear();
-    document_.edit(proven(document_.rig(), check, at, bench_.hands_connected()),
-                   tr("Proven: %1").arg(QString::fromStdString(check.title)));
-    Q_EMIT say(tr("Proven: %1").arg(QString::fromStdString(check.title)));
+    if (const auto ok = document_.record(check, bench_.hands_connected()); !ok)
+      Q_EMIT say(QString::fromStdString(ok.error().text()));
+    else
+      Q_EMIT say(tr("Proven: %1").arg(title));
     return;
   }
   present();
@@ -513,8 +529,7 @@ void ProofPage::animate() {
   std::map<Surface, double> deflections;
   double tilt = 0;
   if (card_) {
-    const bool held = card_->answer == AnswerKind::held || card_->answer == AnswerKind::runs_away ||
-                      card_->check.kind == CheckKind::stick;
+    const bool held = card_->answer == AnswerKind::held || card_->answer == AnswerKind::runs_away || !card_->correction;
     // Rest, move, stay, return: the tilt leads and the answer follows in its own way.
     const double ramp = phase_ < 0.5   ? 0
                         : phase_ < 0.9 ? (phase_ - 0.5) / 0.4
@@ -522,7 +537,7 @@ void ProofPage::animate() {
                         : phase_ < 2.9 ? 1 - (phase_ - 2.4) / 0.5
                                        : 0;
     double answer = ramp;
-    if (card_->check.kind == CheckKind::correction) {
+    if (card_->correction) {
       tilt = ramp * shown_tilt_deg(*card_);
       if (!held)
         answer = phase_ > 0.5 && phase_ < 0.9 ? 1
@@ -533,16 +548,16 @@ void ProofPage::animate() {
       if (card_->answer == AnswerKind::runs_away)
         answer = phase_ < 0.5 ? 0 : std::min(1.4, (phase_ - 0.5) * 0.9) * (phase_ < 2.9 ? 1 : 0);
     }
-    for (const Expected& e : card_->expected) deflections[e.surface] = e.motion * 22 * answer;
+    for (const Expected& e : card_->looks) deflections[e.surface] = e.motion * 22 * answer;
     // Some units lean the rudder into a held bank: shown, so that nobody takes it for a fault.
-    const bool into_bank = card_->check.kind == CheckKind::correction && card_->check.axis == Axis::roll &&
-                           document_.controller() && document_.controller()->rudder_into_bank;
+    const bool into_bank = card_->correction && card_->axis == Axis::roll && document_.controller() &&
+                           document_.controller()->rudder_into_bank;
     for (const Output& o : document_.rig().outputs)
       for (const Surface s : o.surfaces)
         if (into_bank && s.kind == SurfaceKind::rudder && !deflections.count(s)) deflections[s] = 5 * ramp;
   }
   view_->set_deflections(deflections);
-  const Axis axis = card_ ? card_->check.axis : Axis::roll;
+  const Axis axis = card_ ? card_->axis : Axis::roll;
   view_->set_pose(axis == Axis::roll ? tilt : 0, axis == Axis::pitch ? tilt : 0, axis == Axis::yaw ? tilt : 0);
 }
 

@@ -14,8 +14,8 @@ class QVBoxLayout;
 
 namespace rigging::app {
 
-/// Is it ready? (Here: directions.) One card per check: do this, see that, what did you see; then what is wrong and
-/// what to do.
+/// Is it ready? One card per check: do this, see that, what did you see; then what is wrong and what to do. Checks that
+/// their own station records are told here and led to.
 class ProofPage : public StationPage {
   Q_OBJECT
  public:
@@ -35,11 +35,14 @@ class ProofPage : public StationPage {
   void say(const QString& words);
   void hand_cards_asked(const std::vector<rigging::HandCard>& cards);
 
+  void go_asked(Station station, const QString& subject);
+
  private:
   void restart_session();
   void choose(const std::string& check);
   void present();
   void present_check(const CheckStatus& status);
+  void present_elsewhere(const CheckStatus& status);
   void present_question();
   void present_verdict();
   void present_contradiction();
@@ -59,16 +62,15 @@ class ProofPage : public StationPage {
   std::string current_;
   Asking asking_ = Asking::check;
   direction::Observation asked_;
-  std::optional<CheckCard> card_;
+  std::optional<DirectionCard> card_;
   std::vector<direction::Fault> by_hand_;
   direction::Case by_hand_case_;
 
   ProofChain* chain_;
-  QLabel* measured_;
   QLabel *title_, *todo_, *how_, *caution_, *verdict_, *remedy_, *looked_, *picture_words_;
   AircraftView* view_;
   LookKeys* keys_;
-  QPushButton *as_shown_, *note_, *do_it_, *apply_, *card_button_, *by_hand_button_, *back_, *again_, *write_;
+  QPushButton *as_shown_, *note_, *do_it_, *apply_, *card_button_, *by_hand_button_, *back_, *again_, *write_, *there_;
   QTimer animation_;
   double phase_ = 0;
 };

@@ -11,6 +11,7 @@
 #include "base/number.h"
 #include "link/image.h"
 #include "look/pieces.h"
+#include "review/stations.h"
 #include "stations/sticks/channels_dialog.h"
 #include "stations/sticks/reach_rulers.h"
 #include "stations/sticks/signal_strip.h"
@@ -43,7 +44,7 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   auto* left = new QVBoxLayout;
   left->setSpacing(4);
   auto* question = wrapping_words(13, true);
-  question->setText(QString::fromStdString(station_question(Station::sticks)));
+  question->setText(QString::fromUtf8(entry_of(Station::sticks).question));
   left->addWidget(question);
   rulers_ = new ReachRulers;
   left->addWidget(rulers_);
@@ -121,7 +122,7 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   connect(dial_, &QPushButton::clicked, this, &SticksPage::dial);
   connect(learn_, &QPushButton::clicked, this, &SticksPage::learn);
   connect(write_, &QPushButton::clicked, this, [this] { bench_.write(link::image_of(document_.rig())); });
-  connect(record_, &QPushButton::clicked, this, [this] { record(MeasuredCheck::sticks_calibrated); });
+  connect(record_, &QPushButton::clicked, this, [this] { record(sticks_calibrated); });
   connect(switch_, &QPushButton::clicked, this, [this] {
     if (doing_ == Doing::a_switch) return finish_switch();
     std::vector<int> taken;
@@ -302,7 +303,7 @@ void SticksPage::loss_seen(OnLoss behaviour) {
     rig.radio.on_loss = behaviour;
     document_.edit(std::move(rig), hidden ? tr("Loss of the link tried: hidden") : tr("Loss of the link tried"));
   }
-  if (!hidden) record(MeasuredCheck::loss_noticed);
+  if (!hidden) record(loss_noticed);
   update_card();
 }
 
@@ -333,14 +334,7 @@ void SticksPage::learn() {
   document_.edit(std::move(rig), tr("The controller learns the ends"));
 }
 
-void SticksPage::record(MeasuredCheck check) {
-  const Rig proven =
-      measured_proven(document_.rig(), document_.catalogue(), check,
-                      QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), bench_.hands_connected());
-  if (proven == document_.rig()) return;
-  document_.edit(proven, check == MeasuredCheck::loss_noticed ? tr("Proof: loss of signal noticed")
-                                                              : tr("Proof: sticks calibrated"));
-}
+void SticksPage::record(const CheckId& check) { (void)document_.record(check, bench_.hands_connected()); }
 
 void SticksPage::type_in() {
   if (auto typed = ask_readings(document_, needed(), this)) document_.edit(std::move(*typed), tr("Readings typed"));
@@ -475,11 +469,8 @@ void SticksPage::update_card() {
   set(learn_, !busy && c && c->learns_ends && ends_known && (!limits.isEmpty() || !changes));
   const bool differs = bench_.board() && !link::differences(link::image_of(document_.rig()), *bench_.board()).empty();
   set(write_, !busy && differs && r.all_read && !bench_.writing());
-  Standing calibrated;
-  for (const MeasuredStatus& m : document_.review().measured)
-    if (m.check == MeasuredCheck::sticks_calibrated) calibrated = m.standing;
-  set(record_,
-      !busy && r.all_land && calibrated.state != ProofState::fresh && calibrated.state != ProofState::provisional);
+  const CheckStatus* calibrated = find_check(document_.review().checks, sticks_calibrated);
+  set(record_, !busy && r.all_land && calibrated && !calibrated->stands());
   switch_->setText(doing_ == Doing::a_switch ? tr("That was all") : tr("Find a switch"));
   set(switch_, true, can_listen() && (doing_ == Doing::nothing || doing_ == Doing::a_switch));
   loss_->setText(doing_ != Doing::loss ? tr("Try the loss") : can_listen() ? tr("Off, frames come") : tr("It told me"));

@@ -3,9 +3,9 @@
 #include <optional>
 
 #include "bench/bench_link.h"
-#include "proof/measured_checks.h"
 #include "stations/station_page.h"
 #include "sticks/setup.h"
+#include "sticks/stick_checks.h"
 
 class QLabel;
 class QPushButton;
@@ -45,7 +45,7 @@ class SticksPage : public StationPage {
   void type_in();
   void transmitter();
   void channels();
-  void record(MeasuredCheck check);
+  void record(const CheckId& check);
   /// How the receiver took the loss, as heard, or as the builder saw it.
   void loss_seen(OnLoss behaviour);
   void update_card();

@@ -16,6 +16,7 @@
 #include "look/pieces.h"
 #include "look/scroll_content.h"
 #include "look/units.h"
+#include "review/stations.h"
 #include "stations/surfaces/linkage_panel.h"
 #include "stations/surfaces/linkage_view.h"
 #include "stations/surfaces/output_row.h"
@@ -43,7 +44,7 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
 
   auto* left = new QVBoxLayout;
   auto* question = wrapping_words(13, true);
-  question->setText(QString::fromStdString(station_question(Station::surfaces)));
+  question->setText(QString::fromUtf8(entry_of(Station::surfaces).question));
   left->addWidget(question);
   view_ = new AircraftView(AircraftView::From::behind_above);
   view_->set_caption(tr("As planned, from behind and above · move the stick and see which surface answers"));

@@ -2,7 +2,7 @@
 
 #include "drawing/aircraft_view.h"
 #include "stations/station_page.h"
-#include "stations/surfaces/stick_square.h"
+#include "drawing/stick_square.h"
 #include "surfaces/air_loads.h"
 
 class QButtonGroup;

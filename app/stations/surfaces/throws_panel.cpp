@@ -97,8 +97,8 @@ ThrowsPanel::ThrowsPanel(RigDocument& document, BenchLink& bench, QWidget* paren
   connect(hands_, &QPushButton::clicked, this, &ThrowsPanel::by_hand);
   connect(set_, &QPushButton::clicked, this, &ThrowsPanel::set);
   connect(write_, &QPushButton::clicked, this, [this] { bench_.write(link::image_of(document_.rig())); });
-  connect(record_centred_, &QPushButton::clicked, this, [this] { record(MeasuredCheck::surfaces_centred); });
-  connect(record_throws_, &QPushButton::clicked, this, [this] { record(MeasuredCheck::throws_equal); });
+  connect(record_centred_, &QPushButton::clicked, this, [this] { record(surfaces_centred); });
+  connect(record_throws_, &QPushButton::clicked, this, [this] { record(throws_equal); });
   connect(&bench_, &BenchLink::problem, this, [this](const QString& words) {
     if (state_ == State::reading) caution_->setText(words + QLatin1Char('.'));
   });
@@ -262,14 +262,7 @@ void ThrowsPanel::set() {
   refresh();
 }
 
-void ThrowsPanel::record(MeasuredCheck check) {
-  const Rig proven =
-      measured_proven(document_.rig(), document_.catalogue(), check,
-                      QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), bench_.hands_connected());
-  if (!(proven == document_.rig()))
-    document_.edit(proven, check == MeasuredCheck::surfaces_centred ? tr("Proof: surfaces centred and measured")
-                                                                    : tr("Proof: throws as wanted"));
-}
+void ThrowsPanel::record(const CheckId& check) { (void)document_.record(check, bench_.hands_connected()); }
 
 void ThrowsPanel::refresh() {
   const Rig& rig = document_.rig();
@@ -377,15 +370,14 @@ void ThrowsPanel::refresh() {
   begin_->setText(o && read_throws(rig, surface_) ? tr("Read it again") : tr("Read this surface"));
   begin_->setVisible(hinged && !reading && !mechanical && !settings && !(differs && drives));
   QStringList proofs;
-  for (const MeasuredStatus& m : document_.review().measured) {
-    if (m.check != MeasuredCheck::surfaces_centred && m.check != MeasuredCheck::throws_equal) continue;
-    const bool stands = m.standing.state == ProofState::fresh || m.standing.state == ProofState::provisional;
-    QPushButton* b = m.check == MeasuredCheck::surfaces_centred ? record_centred_ : record_throws_;
-    b->setVisible(!reading && m.holds && !stands);
-    proofs << tr("%1: %2").arg(QString::fromStdString(m.title), stands
-                                                                    ? QString::fromLatin1(word(m.standing.state).data())
-                                                                : m.holds ? tr("holds, not recorded")
-                                                                          : QString::fromStdString(m.why_not));
+  for (const auto& [id, record] : {std::pair{&surfaces_centred, record_centred_}, {&throws_equal, record_throws_}}) {
+    const CheckStatus* c = find_check(document_.review().checks, *id);
+    if (!c) continue;
+    record->setVisible(!reading && c->holds && !c->stands());
+    proofs << tr("%1: %2").arg(QString::fromStdString(c->title), c->stands()
+                                                                     ? QString::fromLatin1(word(c->state).data())
+                                                                 : c->holds ? tr("holds, not recorded")
+                                                                            : QString::fromStdString(c->why_not));
   }
   proofs_->setText(proofs.join(QStringLiteral(".\n")) + QLatin1Char('.'));
 }

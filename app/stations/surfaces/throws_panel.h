@@ -5,7 +5,7 @@
 
 #include "bench/bench_link.h"
 #include "document/rig_document.h"
-#include "proof/measured_checks.h"
+#include "surfaces/surface_checks.h"
 #include "surfaces/surfaces.h"
 
 class QComboBox;
@@ -40,7 +40,7 @@ class ThrowsPanel : public QWidget {
   void finish();
   void by_hand();
   void set();
-  void record(MeasuredCheck check);
+  void record(const CheckId& check);
   void drive_there();
   void hold_sticks(const Command& command);
   void let_go();

@@ -11,7 +11,8 @@
 #include "base/number.h"
 #include "look/pieces.h"
 #include "look/units.h"
-#include "proof/lead_checks.h"
+#include "review/stations.h"
+#include "wiring/lead_checks.h"
 #include "wiring/plan.h"
 
 namespace rigging::app {
@@ -51,7 +52,7 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   auto* head = new QHBoxLayout;
   auto* question = words(13, "wiring_question");
   question->setFont(Look::instance().text(13, true));
-  question->setText(QString::fromStdString(station_question(Station::wiring)));
+  question->setText(QString::fromUtf8(entry_of(Station::wiring).question));
   head->addWidget(question, 1);
   plan_ = new QPushButton(tr("Plan the wiring"));
   plan_->setObjectName(QStringLiteral("plan_wiring"));
@@ -203,10 +204,7 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
     bench_.inspect(view_->traced());
   });
   connect(right_, &QPushButton::clicked, this, [this] {
-    const std::string id = view_->traced();
-    document_.edit(lead_proven(document_.rig(), id, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(),
-                               bench_.hands_connected()),
-                   tr("Lead %1 looked at and tried").arg(QString::fromStdString(id)));
+    (void)document_.record({lead_family, view_->traced()}, bench_.hands_connected());
   });
   connect(&bench_, &BenchLink::inspected, this, &WiringPage::seen_of);
   connect(&bench_, &BenchLink::board_sensed, this, &WiringPage::show_check);
@@ -309,9 +307,9 @@ void WiringPage::show_check() {
   }
   const LeadCard card = lead_card(document_.rig(), document_.catalogue(), *l);
   QString state = tr("not looked at yet");
-  for (const LeadStatus& s : document_.review().leads)
-    if (s.lead == l->id && s.standing.state != ProofState::none)
-      state = s.standing.state == ProofState::stale ? tr("gone stale") : tr("proven");
+  if (const CheckStatus* c = find_check(document_.review().checks, CheckId{lead_family, l->id});
+      c && c->state != ProofState::none)
+    state = c->state == ProofState::stale ? tr("gone stale") : tr("proven");
   QString text = tr("<b>%1.</b> %2 <i>%3</i> Then: %4 Should show: %5")
                      .arg(QString::fromStdString(capital(state.toStdString())).toHtmlEscaped(),
                           QString::fromStdString(card.before_power).toHtmlEscaped(),

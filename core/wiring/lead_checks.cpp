@@ -1,4 +1,6 @@
-#include "proof/lead_checks.h"
+#include "wiring/lead_checks.h"
+
+#include "rig/place.h"
 
 namespace rigging {
 
@@ -63,28 +65,43 @@ LeadCard lead_card(const Rig& rig, const Catalogue& catalogue, const Lead& l) {
   return card;
 }
 
-std::vector<std::string> lead_dependencies(const Rig& rig, const Lead& l) {
-  const auto end = [&](const char* name, const LeadEnd& e) {
-    const Part* p = rig.part(e.part);
-    return std::string(name) + " " + e.part + (p ? " (" + p->kind + ")" : " (" + rig.controller.kind + ")") + " " +
-           e.socket;
-  };
-  return {end("from", l.from), end("to", l.to),
-          std::string(l.plus_removed ? "red wire out" : "red wire in") + (l.plug_turned ? ", plug turned" : "") +
-              (l.pair_turned ? ", pair turned" : "")};
+namespace {
+
+std::vector<std::string> leads(const CheckContext& in) {
+  std::vector<std::string> ids;
+  for (const Lead& l : in.rig.leads) ids.push_back(l.id);
+  return ids;
 }
 
-std::vector<LeadStatus> lead_statuses(const Rig& rig) {
-  std::vector<LeadStatus> all;
-  for (const Lead& l : rig.leads) all.push_back({l.id, standing(rig, "lead." + l.id, lead_dependencies(rig, l))});
+std::vector<std::string> places(const CheckContext& in, const std::string& id) {
+  std::vector<std::string> all;
+  for (const char* member : {"plus_removed", "plug_turned", "pair_turned"})
+    all.push_back(place_of({"leads", id, member}));
+  if (const Lead* l = in.rig.lead(id))
+    for (const auto& [name, end] : {std::pair{"from", &l->from}, {"to", &l->to}}) {
+      for (const char* member : {"part", "socket"}) all.push_back(place_of({"leads", id, name, member}));
+      all.push_back(end->part == "controller" ? "controller/kind" : place_of({"parts", end->part, "kind"}));
+    }
   return all;
 }
 
-Rig lead_proven(Rig rig, const std::string& lead, const std::string& at, bool simulated) {
-  const Lead* l = rig.lead(lead);
-  if (!l) return rig;
-  const auto lines = lead_dependencies(rig, *l);
-  return recorded(std::move(rig), "lead." + lead, lines, at, simulated, false);
+CheckCard card(const CheckContext& in, const std::string& id) {
+  const Lead* l = in.rig.lead(id);
+  return l ? lead_card(in.rig, in.catalogue, *l) : LeadCard{};
+}
+
+}  // namespace
+
+CheckFamily lead_checks() {
+  return {.id = lead_family,
+          .station = Station::wiring,
+          .until_mounted = false,
+          .by_station = true,
+          .one = "lead",
+          .many = "leads",
+          .subjects = leads,
+          .depends_on = places,
+          .card = card};
 }
 
 }  // namespace rigging

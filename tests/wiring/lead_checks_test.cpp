@@ -1,4 +1,4 @@
-#include "proof/lead_checks.h"
+#include "wiring/lead_checks.h"
 #include "base/json.h"
 
 #include <gtest/gtest.h>
@@ -12,13 +12,7 @@
 namespace rigging {
 namespace {
 
-const Standing& standing_of(const std::vector<LeadStatus>& all, const std::string& lead) {
-  for (const LeadStatus& s : all)
-    if (s.lead == lead) return s.standing;
-  static const Standing none;
-  ADD_FAILURE() << "no lead " << lead;
-  return none;
-}
+CheckId lead(const std::string& id) { return {lead_family, id}; }
 
 TEST(LeadCards, EveryLeadOfEveryDemoSaysWhatToDoAndWhatToSee) {
   for (const char* name : {"hedgerow", "heath", "delta"}) {
@@ -54,17 +48,17 @@ TEST(LeadCards, TheEvidenceFitsThePart) {
 
 TEST(LeadProofs, GoStaleWhenAndOnlyWhenTheLeadChanges) {
   Rig rig = demo("hedgerow");
-  EXPECT_EQ(standing_of(lead_statuses(rig), "gps").state, ProofState::none);
-  for (const Lead& l : demo("hedgerow").leads) rig = lead_proven(rig, l.id, "2026-11-01T10:00:00Z", false);
+  EXPECT_EQ(status_of(rig, lead("gps")).state, ProofState::none);
+  for (const Lead& l : demo("hedgerow").leads) rig = proven(rig, lead(l.id), "2026-11-01T10:00:00Z", false);
   EXPECT_EQ(review(rig, shipped()).stations[static_cast<std::size_t>(Station::wiring)], StationState::proven);
   const auto stale = [&](const std::function<void(Rig&)>& change) {
     Rig changed = rig;
     change(changed);
     std::set<std::string> ids;
-    for (const LeadStatus& s : lead_statuses(changed))
-      if (s.standing.state == ProofState::stale) {
-        ids.insert(s.lead);
-        EXPECT_FALSE(s.standing.because.empty());
+    for (const CheckStatus& s : check_statuses(changed, shipped()))
+      if (s.state == ProofState::stale) {
+        ids.insert(s.id.subject);
+        EXPECT_FALSE(s.because.empty());
       }
     return ids;
   };
@@ -88,20 +82,20 @@ TEST(LeadProofs, GoStaleWhenAndOnlyWhenTheLeadChanges) {
   Rig there = rig;
   there.lead("gps")->to.socket = "serial_3";
   there.lead("gps")->to.socket = rig.lead("gps")->to.socket;
-  EXPECT_EQ(standing_of(lead_statuses(there), "gps").state, ProofState::fresh);
+  EXPECT_EQ(status_of(there, lead("gps")).state, ProofState::fresh);
 }
 
 TEST(LeadProofs, SaySoInTheReviewAndNeverOfLeadsThatAreNotThere) {
   Rig rig = demo("hedgerow");
-  const Rig same = lead_proven(rig, "no_such_lead", "2026-11-01T10:00:00Z", false);
+  const Rig same = proven(rig, lead("no_such_lead"), "2026-11-01T10:00:00Z", false);
   EXPECT_EQ(same, rig);
-  rig = lead_proven(rig, "gps", "2026-11-01T10:00:00Z", true);
+  rig = proven(rig, lead("gps"), "2026-11-01T10:00:00Z", true);
   ASSERT_EQ(rig.proofs.size(), 1u);
   EXPECT_TRUE(rig.proofs[0].simulated);
-  EXPECT_EQ(rig.proofs[0].check, "lead.gps");
+  EXPECT_EQ(rig.proofs[0].check, lead("gps"));
   const Json json = review_to_json(rig, review(rig, shipped()));
   int fresh = 0;
-  for (const Json& l : json["leads"]) fresh += l["state"] == "fresh";
+  for (const Json& c : json["checks"]) fresh += c["state"] == "fresh";
   EXPECT_EQ(fresh, 1);
   rig.lead("gps")->to.socket = "serial_3";
   const Json after = review_to_json(rig, review(rig, shipped()));
@@ -109,17 +103,17 @@ TEST(LeadProofs, SaySoInTheReviewAndNeverOfLeadsThatAreNotThere) {
   EXPECT_EQ(after["stale_proofs"][0]["check"], "lead.gps");
   EXPECT_NE(after["stale_proofs"][0]["because"].get<std::string>().find("serial_3"), std::string::npos);
   // Twice looked at: one proof.
-  rig = lead_proven(lead_proven(rig, "gps", "2026-11-02T10:00:00Z", false), "gps", "2026-11-03T10:00:00Z", false);
+  rig = proven(proven(rig, lead("gps"), "2026-11-02T10:00:00Z"), lead("gps"), "2026-11-03T10:00:00Z");
   EXPECT_EQ(rig.proofs.size(), 1u);
   EXPECT_EQ(rig.proofs[0].at, "2026-11-03T10:00:00Z");
 }
 
 TEST(LeadProofs, SurviveTheFile) {
-  Rig rig = lead_proven(demo("heath"), "esc_signal", "2026-11-01T10:00:00Z", false);
+  Rig rig = proven(demo("heath"), lead("esc_signal"), "2026-11-01T10:00:00Z", false);
   const auto again = rig_from_json(*parse_json(rig_text(rig), "x"), "x");
   ASSERT_TRUE(again);
   EXPECT_EQ(*again, rig);
-  EXPECT_EQ(standing_of(lead_statuses(*again), "esc_signal").state, ProofState::fresh);
+  EXPECT_EQ(status_of(*again, lead("esc_signal")).state, ProofState::fresh);
 }
 
 }  // namespace

@@ -1,4 +1,4 @@
-#include "stations/surfaces/stick_square.h"
+#include "drawing/stick_square.h"
 
 #include <QKeyEvent>
 #include <QPainter>

@@ -1,0 +1,173 @@
+#include "direction/direction_checks.h"
+
+#include <algorithm>
+
+#include "base/number.h"
+#include "rig/place.h"
+
+namespace rigging {
+namespace {
+
+bool serves(const Output& o, Axis axis) {
+  return o.mix.of(axis) != 0 &&
+         std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](Surface s) { return required_direction(s, axis) != 0; });
+}
+
+/// The mode in which this axis' correction shows best. Levelling never answers yaw.
+Mode mode_for(const ControllerClass& controller, Axis axis) {
+  if (axis != Axis::yaw || controller.bench_mode != Mode::level) return controller.bench_mode;
+  for (const Mode mode : {Mode::rate, Mode::hold})
+    if (const ModeAnswer* a = controller.mode(mode); a && a->answer != AnswerKind::none) return mode;
+  return controller.bench_mode;
+}
+
+ChannelFunction function_of(Axis axis) {
+  return axis == Axis::roll    ? ChannelFunction::roll
+         : axis == Axis::pitch ? ChannelFunction::pitch
+                               : ChannelFunction::yaw;
+}
+
+std::string answer_words(const ModeAnswer& m) {
+  std::string text;
+  switch (m.answer) {
+    case AnswerKind::momentary:
+      text = "Momentary: it shows only while the model moves. A quick flick shows it best.";
+      break;
+    case AnswerKind::held: text = "Held: it stays while the model is held tilted."; break;
+    case AnswerKind::springs_back: text = "It shows, then springs back."; break;
+    case AnswerKind::runs_away: text = "It may run on to full deflection: only the direction counts."; break;
+    case AnswerKind::none: text = "This mode answers no tilt."; break;
+  }
+  if (m.from_deg > 0) text += " It reacts only past about " + number_text(m.from_deg, 0) + "° of tilt.";
+  return m.note.empty() ? text : text + " " + m.note;
+}
+
+Axis axis_of(const std::string& subject) { return from_word<Axis>(subject).value_or(Axis::roll); }
+
+bool some_output_serves(const Rig& rig, Axis axis) {
+  return std::any_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return serves(o, axis); });
+}
+
+/// Axis by axis; only axes that some surface answers.
+std::vector<std::string> stick_subjects(const CheckContext& in) {
+  std::vector<std::string> axes;
+  for (const Axis axis : all_axes)
+    if (in.controller && some_output_serves(in.rig, axis)) axes.emplace_back(word(axis));
+  return axes;
+}
+
+std::vector<std::string> correction_subjects(const CheckContext& in) {
+  std::vector<std::string> axes = stick_subjects(in);
+  std::erase_if(axes, [&](const std::string& name) {
+    const Axis axis = axis_of(name);
+    const ModeAnswer* answer = in.controller->mode(mode_for(*in.controller, axis));
+    return !answer || (axis == Axis::yaw && answer->mode == Mode::level);
+  });
+  return axes;
+}
+
+std::vector<std::string> shared_places(const CheckContext& in, Axis axis) {
+  std::vector<std::string> places{"controller/kind", "controller/firmware", "controller/mounted"};
+  for (const Output& o : in.rig.outputs)
+    if (serves(o, axis)) {
+      for (const char* member : {"socket", "surfaces", "reversed"})
+        places.push_back(place_of({"outputs", o.id, member}));
+      places.push_back(place_of({"outputs", o.id, "mix", word(axis)}));
+    }
+  return places;
+}
+
+std::vector<std::string> stick_places(const CheckContext& in, const std::string& subject) {
+  std::vector<std::string> places = shared_places(in, axis_of(subject));
+  for (const Channel& c : in.rig.radio.channels)
+    if (c.function == function_of(axis_of(subject)))
+      for (const char* member : {"function", "reversed"})
+        places.push_back(place_of({"radio", "channels", std::to_string(c.number), member}));
+  return places;
+}
+
+std::vector<std::string> correction_places(const CheckContext& in, const std::string& subject) {
+  std::vector<std::string> places = shared_places(in, axis_of(subject));
+  places.push_back("sensing/board");
+  places.push_back("sensing/" + subject + "_reversed");
+  return places;
+}
+
+template <const char* family>
+CheckCard plain_card(const CheckContext& in, const std::string& subject) {
+  return direction_card(in, {family, subject});
+}
+
+}  // namespace
+
+bool is_direction(const CheckId& id) { return id.family == stick_family || id.family == correction_family; }
+
+CheckFamily stick_checks() {
+  return {.id = stick_family,
+          .station = Station::proof,
+          .counts_for = Station::surfaces,
+          .one = "direction",
+          .many = "directions",
+          .subjects = stick_subjects,
+          .depends_on = stick_places,
+          .card = plain_card<stick_family>};
+}
+
+CheckFamily correction_checks() {
+  return {.id = correction_family,
+          .station = Station::proof,
+          .one = "direction",
+          .many = "directions",
+          .subjects = correction_subjects,
+          .depends_on = correction_places,
+          .card = plain_card<correction_family>};
+}
+
+DirectionCard direction_card(const CheckContext& context, const CheckId& id) {
+  const Rig& rig = context.rig;
+  const ControllerClass& controller = *context.controller;
+  DirectionCard card;
+  card.correction = id.family == correction_family;
+  card.axis = axis_of(id.subject);
+  card.title =
+      capital(id.subject) + (card.correction ? " correction fights the disturbance" : " stick moves the right way");
+  card.observation.axis = card.axis;
+  const std::string sense(sense_word(card.axis, true));
+  if (!card.correction) {
+    card.observation.mode = Mode::manual;
+    card.todo = card.axis == Axis::pitch ? "In manual, pull the pitch stick back and hold it."
+                                         : "In manual, push the " + std::string(word(card.axis)) + " stick to the " +
+                                               sense + " and hold it.";
+    card.how = "Held: it stays as long as the stick is held.";
+    card.cautions = {"Propeller off. Stand clear of its arc before the battery goes in."};
+  } else {
+    card.observation.act = direction::Act::tilt;
+    card.observation.mode = mode_for(controller, card.axis);
+    const std::string mode(word(card.observation.mode));
+    card.todo = card.axis == Axis::roll    ? "In " + mode + " mode, lower the right wing"
+                : card.axis == Axis::pitch ? "In " + mode + " mode, raise the nose"
+                                           : "In " + mode + " mode, swing the nose to the right";
+    if (const ModeAnswer* answer = controller.mode(card.observation.mode)) {
+      card.answer = answer->answer;
+      card.from_deg = answer->from_deg;
+      card.how = answer_words(*answer);
+    }
+    card.todo += card.answer == AnswerKind::held ? " and hold it there." : ", quickly.";
+    if (controller.rudder_into_bank && card.axis == Axis::roll)
+      card.how += " Rudder toward a held bank is coordination: no fault.";
+    card.cautions = {"Propeller off. Hold the model where nothing can catch the surfaces or the shaft."};
+  }
+  // A stabilizer fights the disturbance: the answer to a positive tilt is the negative command.
+  const int command = !card.correction ? 1 : -1;
+  for (const Output& o : rig.outputs)
+    for (const Surface s : o.surfaces)
+      if (o.mix.of(card.axis) != 0 && required_direction(s, card.axis) != 0)
+        card.looks.push_back({s, command * required_direction(s, card.axis)});
+  for (const Expected& e : card.looks)
+    card.expected +=
+        (card.expected.empty() ? "" : ", ") + e.surface.spoken() + " " + spoken_motion(e.surface, e.motion);
+  card.expected = capital(card.expected) + ".";
+  return card;
+}
+
+}  // namespace rigging

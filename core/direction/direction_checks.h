@@ -1,0 +1,34 @@
+#pragma once
+
+#include "checks/checks.h"
+#include "direction/case.h"
+
+/// Directions: every stick moves its surfaces the right way, every correction fights the disturbance.
+namespace rigging {
+
+inline constexpr const char stick_family[] = "stick", correction_family[] = "correction";
+
+/// What is seen on one surface if all is well.
+struct Expected {
+  Surface surface;
+  int motion = 0;  ///< as in `required_direction`
+};
+
+/// One of these checks as it is done on the bench.
+struct DirectionCard : CheckCard {
+  bool correction = false;
+  Axis axis = Axis::roll;
+  direction::Observation observation;  ///< what to do
+  std::vector<Expected> looks;         ///< only surfaces that should move
+  AnswerKind answer = AnswerKind::held;
+  double from_deg = 0;
+};
+
+/// Only for checks of the two families, with a controller that the catalogue has.
+DirectionCard direction_card(const CheckContext& context, const CheckId& id);
+bool is_direction(const CheckId& id);
+
+CheckFamily stick_checks();
+CheckFamily correction_checks();
+
+}  // namespace rigging

@@ -1,0 +1,24 @@
+#pragma once
+
+#include "review/rules.h"
+
+namespace rigging {
+
+/// What a station brings to the review. Everything that walks the stations (strip, menus, snags, checks, texts of
+/// stations that are only planned) reads this table and knows no station by name.
+struct StationEntry {
+  Station station = Station::airframe;
+  const char* question = "";  ///< as the builder would ask it
+  std::vector<Rule> rules;
+  std::vector<CheckFamily> checks;
+  /// Something is known here already; null: from the start.
+  bool (*begun)(const Rig&, const Review&) = nullptr;
+  const char* to_come = "";  ///< what will be there, of a station that is not built yet
+};
+
+/// All eleven, in the order of the work. Open until the program has started: a station's entry can be filled from its
+/// own folder, and a test can add to it.
+std::vector<StationEntry>& stations();
+const StationEntry& entry_of(Station station);
+
+}  // namespace rigging

@@ -1,0 +1,24 @@
+#pragma once
+
+#include <initializer_list>
+
+#include "rig/rig.h"
+
+/// Places of the document by name: "outputs/out_1/mix/roll". Entries of lists go by their first member (id, part,
+/// number, surface), so that their order does not matter; "~" and "/" in such a name are written "~0" and "~1", as in
+/// RFC 6901.
+namespace rigging {
+
+std::string place_of(std::initializer_list<std::string_view> steps);
+
+/// What stands there; nothing when there is no such place, or when it is no single value. Surfaces of an output come as
+/// one text.
+Fact fact_at(const Rig& rig, const std::string& place);
+Dependencies facts_at(const Rig& rig, const std::vector<std::string>& places);
+
+/// "output out_1, roll", for showing.
+std::string place_words(const std::string& place);
+/// "0.5", "yes", "1510 µs", "none".
+std::string fact_words(const std::string& place, const Fact& fact);
+
+}  // namespace rigging

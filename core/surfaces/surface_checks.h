@@ -1,0 +1,25 @@
+#pragma once
+
+#include "checks/checks.h"
+
+/// Bench checks that rest on readings at the trailing edge: surfaces that are flush and throw alike.
+namespace rigging {
+
+inline const CheckId surfaces_centred{"surfaces.centred", ""}, throws_equal{"surfaces.throws_equal", ""};
+
+std::vector<CheckFamily> throw_checks();
+
+/// How close a surface must stand: half a degree at neutral and ends (a degree is seen, half of one is not: common
+/// practice).
+inline constexpr double flush_deg = 0.5;
+/// How much left and right may differ, degrees.
+inline constexpr double alike_deg = 1.0;
+
+/// What a surface was last read to do at its output's centre and ends (or as far as full sticks bring it); absent while
+/// not read there. `up` and `down` are positive.
+struct ReadThrows {
+  double neutral_deg = 0, up_deg = 0, down_deg = 0;
+};
+std::optional<ReadThrows> read_throws(const Rig& rig, Surface surface);
+
+}  // namespace rigging
