@@ -8,9 +8,9 @@
 #include <QSlider>
 #include <QVBoxLayout>
 
+#include "drawing/stick_square.h"
 #include "link/image.h"
 #include "look/look.h"
-#include "drawing/stick_square.h"
 
 namespace rigging::app {
 

@@ -12,10 +12,10 @@
 
 namespace rigging::app {
 
-int fit_of(const QString& words, const Deed& deed) {
+int fit_of(const QString& words, const Request& request) {
   static const QRegularExpression gaps(QStringLiteral("[^\\p{L}\\p{N}+-]+"));
-  const QStringList own = deed.text.toLower().split(gaps, Qt::SkipEmptyParts),
-                    also = deed.also.toLower().split(gaps, Qt::SkipEmptyParts);
+  const QStringList own = request.text.toLower().split(gaps, Qt::SkipEmptyParts),
+                    also = request.also.toLower().split(gaps, Qt::SkipEmptyParts);
   int fit = 1;
   for (const QString& asked : words.toLower().split(gaps, Qt::SkipEmptyParts)) {
     const auto begins = [&](const QString& w) { return w.startsWith(asked); };
@@ -29,7 +29,7 @@ int fit_of(const QString& words, const Deed& deed) {
   return fit;
 }
 
-AskBox::AskBox(QList<Deed> deeds, QWidget* parent) : QDialog(parent), deeds_(std::move(deeds)) {
+AskBox::AskBox(QList<Request> requests, QWidget* parent) : QDialog(parent), requests_(std::move(requests)) {
   setWindowTitle(tr("Ask"));
   setObjectName(QStringLiteral("ask_box"));
   resize(520, 320);
@@ -51,12 +51,12 @@ AskBox::AskBox(QList<Deed> deeds, QWidget* parent) : QDialog(parent), deeds_(std
 
 void AskBox::find(const QString& words) {
   QList<QPair<int, int>> order;
-  for (int i = 0; i < deeds_.size(); ++i)
-    if (const int fit = fit_of(words, deeds_[i])) order.append({-fit, i});
+  for (int i = 0; i < requests_.size(); ++i)
+    if (const int fit = fit_of(words, requests_[i])) order.append({-fit, i});
   std::sort(order.begin(), order.end());
   list_->clear();
   for (const auto& [fit, index] : order) {
-    auto* item = new QListWidgetItem(deeds_[index].text, list_);
+    auto* item = new QListWidgetItem(requests_[index].text, list_);
     item->setData(Qt::UserRole, index);
   }
   if (list_->count() == 0) {
@@ -82,7 +82,7 @@ bool AskBox::eventFilter(QObject* object, QEvent* event) {
 void AskBox::act() {
   const QListWidgetItem* item = list_->currentItem();
   if (!item || !item->data(Qt::UserRole).isValid()) return;
-  const auto act = deeds_[item->data(Qt::UserRole).toInt()].act;
+  const auto act = requests_[item->data(Qt::UserRole).toInt()].act;
   accept();
   act();
 }

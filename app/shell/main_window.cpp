@@ -18,23 +18,12 @@
 #include "airframe/kinds.h"
 #include "base/json.h"
 #include "bench/differences_dialog.h"
-#include "direction/from_rig.h"
 #include "look/look.h"
 #include "look/units.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"
-#include "sheets/gauge_sheets.h"
-#include "sheets/setting_card.h"
-#include "sheets/wiring_sheets.h"
 #include "shell/sheet_dialog.h"
-#include "stations/airframe/airframe_page.h"
-#include "stations/fit/fit_page.h"
-#include "stations/planned/planned_page.h"
-#include "stations/power/power_page.h"
-#include "stations/proof/proof_page.h"
-#include "stations/sticks/sticks_page.h"
-#include "stations/surfaces/surfaces_page.h"
-#include "stations/wiring/wiring_page.h"
+#include "stations/entries.h"
 
 namespace rigging::app {
 
@@ -48,42 +37,7 @@ class SheetStack : public QStackedWidget {
   }
 };
 
-/// Pages with a title of their own for the first, and a number for the others.
-QList<Sheet> numbered(const std::vector<std::string>& pages, const QString& first, const QString& others) {
-  QList<Sheet> sheets;
-  for (const std::string& page : pages)
-    sheets << Sheet{sheets.isEmpty() ? first : others.arg(sheets.size()), QString::fromStdString(page)};
-  return sheets;
-}
-
 }  // namespace
-
-QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<HandCard>& cards) {
-  QList<Sheet> sheets;
-  const ControllerClass* controller = document.controller();
-  if (!controller) return sheets;
-  const auto looks = direction::case_from_rig(document.rig(), *controller);
-  for (const HandCard& card : cards)
-    sheets << Sheet{QString::fromStdString(card.title),
-                    QString::fromStdString(hand_card_svg(card, document.rig(), *controller, looks))};
-  return sheets;
-}
-
-QList<Sheet> wiring_sheets(const RigDocument& document) {
-  return {
-      {QObject::tr("Wiring drawing"), QString::fromStdString(wiring_drawing_svg(document.rig(), document.catalogue()))},
-      {QObject::tr("Plug list"), QString::fromStdString(plug_list_svg(document.rig(), document.catalogue()))}};
-}
-
-QList<Sheet> gauge_sheets(const RigDocument& document) {
-  return numbered(gauge_sheets_svg(document.rig(), document.catalogue()), QObject::tr("Wedge and balance marks"),
-                  QObject::tr("Throw gauge %1"));
-}
-
-QList<Sheet> setting_sheets(const RigDocument& document) {
-  return numbered(setting_card_svg(document.rig(), document.catalogue()), QObject::tr("Settings card"),
-                  QObject::tr("Settings card, page %1"));
-}
 
 MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     : settings_(std::move(settings)),
@@ -98,28 +52,14 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   bench_panel_ = new BenchPanel(document_, bench_);
   foot_ = new FootLine(document_, bench_);
 
-  auto* airframe = new AirframePage(document_, nullptr);
-  auto* surfaces = new SurfacesPage(document_, bench_, nullptr);
-  proof_ = new ProofPage(document_, bench_, nullptr);
-  auto* wiring = new WiringPage(document_, bench_, nullptr);
-  auto* sticks = new SticksPage(document_, bench_, nullptr);
-  connect(surfaces, &SurfacesPage::gauges_asked, this, &MainWindow::show_gauges);
-  connect(sticks, &SticksPage::card_asked, this, &MainWindow::show_settings);
-  connect(wiring, &WiringPage::sheets_asked, this, &MainWindow::show_wiring_sheets);
   for (const Station s : all_stations) {
-    StationPage* page = nullptr;
-    switch (s) {
-      case Station::airframe: page = airframe; break;
-      case Station::fit: page = new FitPage(document_, nullptr); break;
-      case Station::power: page = new PowerPage(document_, nullptr); break;
-      case Station::wiring: page = wiring; break;
-      case Station::sticks: page = sticks; break;
-      case Station::surfaces: page = surfaces; break;
-      case Station::proof: page = proof_; break;
-      default: page = new PlannedPage(s, document_, nullptr);
-    }
+    StationPage* page = make_page(s, {document_, bench_});
     pages_[static_cast<std::size_t>(s)] = page;
     sheet_->addWidget(page);
+    connect(page, &StationPage::said, foot_, &FootLine::say);
+    connect(page, &StationPage::wanted, this, &MainWindow::go_to);
+    connect(page, &StationPage::sheets_asked, this,
+            [this](const QString& title, const QList<Sheet>& sheets) { SheetDialog(title, sheets, this).exec(); });
   }
 
   recovery_bar_ = new QWidget;
@@ -149,20 +89,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   build_menus();
 
   connect(strip_, &StationStrip::chosen, this, &MainWindow::go);
-  connect(snags_, &SnagPanel::take_me_there, this, [this](Station s, const QString& subject) {
-    go(s);
-    pages_[static_cast<std::size_t>(s)]->go_to(subject);
-  });
-  connect(airframe, &AirframePage::surface_picked, this, [this, surfaces](Surface s) {
-    go(Station::surfaces);
-    surfaces->show_surface(s);
-  });
-  connect(proof_, &ProofPage::say, foot_, &FootLine::say);
-  connect(proof_, &ProofPage::go_asked, this, [this](Station station, const QString& subject) {
-    go(station);
-    pages_[static_cast<std::size_t>(station)]->go_to(subject);
-  });
-  connect(proof_, &ProofPage::hand_cards_asked, this, &MainWindow::show_hand_cards);
+  connect(snags_, &SnagPanel::take_me_there, this, &MainWindow::go_to);
   connect(bench_panel_, &BenchPanel::start_asked, this, [this] { start_bench(); });
   connect(bench_panel_, &BenchPanel::compare_asked, this, [this] { compare_with_board(true); });
   connect(&document_, &RigDocument::changed, this, &MainWindow::refresh);
@@ -223,7 +150,8 @@ void MainWindow::build_menus() {
   undo_ = add(edit, tr("Undo"), QKeySequence::Undo, [this] { document_.undo(); });
   redo_ = add(edit, tr("Redo"), QKeySequence::Redo, [this] { document_.redo(); });
   redo_->setShortcuts({QKeySequence(QStringLiteral("Ctrl+Shift+Z")), QKeySequence(QStringLiteral("Ctrl+Y"))});
-  add(edit, tr("Ask for anything…"), QKeySequence(QStringLiteral("Ctrl+K")), [this] { AskBox(deeds(), this).exec(); });
+  add(edit, tr("Ask for anything…"), QKeySequence(QStringLiteral("Ctrl+K")),
+      [this] { AskBox(requests(), this).exec(); });
 
   auto* view = menuBar()->addMenu(tr("&View"));
   const char* keys[] = {"Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "Ctrl+5", "Ctrl+6",
@@ -261,7 +189,7 @@ void MainWindow::build_menus() {
 }
 
 void MainWindow::walk_panes(int step) {
-  const QList<QWidget*> panes{strip_, pages_[static_cast<std::size_t>(station_)], snags_, bench_panel_};
+  const QList<QWidget*> panes{strip_, &page(station_), snags_, bench_panel_};
   int at = 0;
   for (int i = 0; i < panes.size(); ++i)
     if (panes[i] == focusWidget() || panes[i]->isAncestorOf(focusWidget())) at = i;
@@ -287,8 +215,6 @@ void MainWindow::refresh() {
   setWindowTitle(
       QStringLiteral("%1%2 – Rigging").arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
   strip_->set_states(document_.review().stations);
-  // The other pages catch up when they are shown.
-  pages_[static_cast<std::size_t>(station_)]->refresh();
   snags_->refresh();
   bench_panel_->refresh();
   foot_->refresh();
@@ -299,14 +225,20 @@ void MainWindow::refresh() {
 }
 
 void MainWindow::go(Station station) {
+  page(station_).set_current(false);
   station_ = station;
-  pages_[static_cast<std::size_t>(station)]->refresh();
-  sheet_->setCurrentWidget(pages_[static_cast<std::size_t>(station)]);
+  page(station).set_current(true);
+  sheet_->setCurrentWidget(&page(station));
   sheet_->updateGeometry();
   strip_->set_current(station);
   snags_->set_station(station);
-  bench_panel_->setVisible(show_bench_->isChecked() && (station == Station::proof || station == Station::sticks));
-  pages_[static_cast<std::size_t>(station)]->first_focus()->setFocus(Qt::OtherFocusReason);
+  bench_panel_->setVisible(show_bench_->isChecked() && page(station).uses_bench());
+  page(station).first_focus()->setFocus(Qt::OtherFocusReason);
+}
+
+void MainWindow::go_to(Station station, const QString& subject) {
+  go(station);
+  if (!subject.isEmpty()) page(station).go_to(subject);
 }
 
 void MainWindow::complain(const QString& title, const Error& error) {
@@ -401,18 +333,6 @@ void MainWindow::compare_with_board(bool always_show) {
   bench_panel_->refresh();
 }
 
-void MainWindow::show_hand_cards(const std::vector<HandCard>& cards) {
-  SheetDialog(tr("Hand cards"), hand_card_sheets(document_, cards), this).exec();
-}
-
-void MainWindow::show_gauges() { SheetDialog(tr("Paper tools, true to scale"), gauge_sheets(document_), this).exec(); }
-
-void MainWindow::show_settings() { SheetDialog(tr("Settings card"), setting_sheets(document_), this).exec(); }
-
-void MainWindow::show_wiring_sheets() {
-  SheetDialog(tr("Plug list and wiring"), wiring_sheets(document_), this).exec();
-}
-
 bool MainWindow::may_leave() {
   if (!document_.modified() || document_.history().last_edit().empty()) return true;
   QMessageBox box(QMessageBox::Question, tr("Unsaved work"), tr("%1 has unsaved changes.").arg(document_.title()),
@@ -501,74 +421,12 @@ void MainWindow::closeEvent(QCloseEvent* event) {
   event->accept();
 }
 
-QList<Deed> MainWindow::deeds() {
-  QList<Deed> all;
-  for (const Station s : all_stations)
-    all.append({tr("Go to %1").arg(QString::fromLatin1(word(s).data())), QString::fromUtf8(entry_of(s).question),
-                [this, s] { go(s); }});
-  const auto edit = [this](const std::string& id, const QString& label, const std::function<void(Output&)>& change) {
-    Rig rig = document_.rig();
-    if (Output* o = rig.output(id)) {
-      change(*o);
-      document_.edit(std::move(rig), label);
-    }
-  };
-  for (const Output& o : document_.rig().outputs) {
-    QString name = o.surfaces.empty() ? tr("motor") : QString();
-    for (const Surface s : o.surfaces)
-      name += (name.isEmpty() ? QString() : QStringLiteral(" and ")) + QString::fromStdString(s.spoken());
-    const QString id = QString::fromStdString(o.id);
-    const Terminal* socket = document_.controller() ? document_.controller()->socket(o.socket) : nullptr;
-    const QString label = tr("Reverse %1 (%2)").arg(name, id);
-    all.append({label, tr("output direction invert turn round"),
-                [edit, key = o.id, label] { edit(key, label, [](Output& out) { out.reversed = !out.reversed; }); }});
-    all.append({tr("Where is the %1 plugged? %2")
-                    .arg(name, socket ? QString::fromStdString(socket->label) : tr("nowhere yet")),
-                tr("socket output servo lead") + QLatin1Char(' ') + id, [this, id] {
-                  go(Station::surfaces);
-                  pages_[static_cast<std::size_t>(Station::surfaces)]->go_to(id);
-                }});
-    for (const Axis axis : all_axes)
-      if (o.mix.of(axis) != 0) {
-        const QString text = tr("Flip the %1 weight of %2 (%3)").arg(QString::fromLatin1(word(axis).data()), name, id);
-        all.append({text, tr("mix sign"), [edit, key = o.id, axis, text] {
-                      edit(key, text, [axis](Output& out) { out.mix.of(axis) *= -1; });
-                    }});
-      }
-  }
-  for (const CheckStatus& c : document_.review().checks)
-    all.append({tr("Check: %1").arg(QString::fromStdString(c.title)), tr("prove bench test"),
-                [this, id = QString::fromStdString(c.id.text())] {
-                  go(Station::proof);
-                  proof_->go_to(id);
-                }});
-  all.append(
-      {document_.rig().controller.mounted ? tr("The board lies loose on the bench") : tr("The board is mounted now"),
-       tr("provisional mount"), [this] {
-         Rig rig = document_.rig();
-         rig.controller.mounted = !rig.controller.mounted;
-         document_.edit(std::move(rig), rig.controller.mounted ? tr("Board mounted") : tr("Board loose"));
-       }});
-  for (const LoomRow& row : document_.review().wiring.loom)
-    all.append({tr("Where is %1 plugged? %2 %3")
-                    .arg(QString::fromStdString(row.from), QString::fromStdString(row.to),
-                         QString::fromStdString(row.to_socket)),
-                tr("lead socket port loom") + QLatin1Char(' ') + QString::fromStdString(row.lead),
-                [this, id = QString::fromStdString(row.lead)] {
-                  go(Station::wiring);
-                  pages_[static_cast<std::size_t>(Station::wiring)]->go_to(id);
-                }});
-  all.append(
-      {tr("Print the plug list and the wiring drawing"), tr("sheet pdf svg paper"), [this] { show_wiring_sheets(); }});
-  all.append({tr("Print the settings card"), tr("transmitter sub-trim travel hand card throws sheet pdf svg paper"),
-              [this] { show_settings(); }});
-  all.append({tr("Print throw gauges, level wedge and balance marks"), tr("paper tools scale ruler sheet pdf svg"),
-              [this] { show_gauges(); }});
-  all.append({tr("Plan the wiring"), tr("ports sockets outputs assign"),
-              [this, wiring = static_cast<WiringPage*>(pages_[static_cast<std::size_t>(Station::wiring)])] {
-                go(Station::wiring);
-                wiring->plan();
-              }});
+QList<Request> MainWindow::requests() {
+  QList<Request> all;
+  for (const StationEntry& e : stations())
+    all.append({tr("Go to %1").arg(QString::fromLatin1(word(e.station).data())), QString::fromUtf8(e.question),
+                [this, s = e.station] { go(s); }});
+  for (StationPage* p : pages_) all.append(p->requests());
   all.append({tr("Start the simulated bench"), tr("twin connect"), [this] { start_bench(); }});
   all.append(
       {tr("Start the bench with a badly set transmitter and crooked linkages"),

@@ -5,7 +5,6 @@
 
 #include "bench/bench_panel.h"
 #include "document/rig_document.h"
-#include "sheets/hand_card.h"
 #include "shell/ask_box.h"
 #include "shell/foot_line.h"
 #include "shell/snag_panel.h"
@@ -16,8 +15,6 @@ class QStackedWidget;
 
 namespace rigging::app {
 
-class ProofPage;
-
 struct Settings {
   QString data_folder;
   QString state_folder;  ///< recovery copies, list of recent rigs
@@ -25,17 +22,6 @@ struct Settings {
   int demo_random = 2;
   unsigned demo_seed = 8;
 };
-
-struct Sheet;
-
-/// Hand cards drawn for this rig.
-QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<HandCard>& cards);
-/// Wiring drawing and plug list of this rig.
-QList<Sheet> wiring_sheets(const RigDocument& document);
-/// Wedge, balance marks and throw gauges of this rig, true to scale.
-QList<Sheet> gauge_sheets(const RigDocument& document);
-/// What to set in the transmitter and on the model.
-QList<Sheet> setting_sheets(const RigDocument& document);
 
 class MainWindow : public QMainWindow {
   Q_OBJECT
@@ -54,7 +40,11 @@ class MainWindow : public QMainWindow {
   /// linkages.
   void start_troubled_bench(unsigned seed, BenchLink::Troubles troubles);
   void go(Station station);
-  QList<Deed> deeds();
+  /// Goes there and brings the subject into view.
+  void go_to(Station station, const QString& subject);
+  StationPage& page(Station station) { return *pages_[static_cast<std::size_t>(station)]; }
+  /// What can be asked for here and on every page.
+  QList<Request> requests();
 
  protected:
   void closeEvent(QCloseEvent*) override;
@@ -70,10 +60,6 @@ class MainWindow : public QMainWindow {
   void remember(const QString& path);
   QStringList recent() const;
   void compare_with_board(bool always_show);
-  void show_hand_cards(const std::vector<HandCard>& cards);
-  void show_wiring_sheets();
-  void show_gauges();
-  void show_settings();
   void complain(const QString& title, const Error& error);
   void walk_panes(int step);
 
@@ -90,7 +76,6 @@ class MainWindow : public QMainWindow {
   QMenu* recent_menu_;
   QAction *undo_, *redo_, *show_bench_;
   std::array<StationPage*, 11> pages_{};
-  ProofPage* proof_ = nullptr;
   QTemporaryDir bench_folder_;
   bool is_demo_ = false;
 };

@@ -8,13 +8,13 @@
 #include <iostream>
 
 #include "base/data_folder.h"
+#include "drawing/stick_square.h"
 #include "look/look.h"
 #include "shell/main_window.h"
 #include "shell/sheet_dialog.h"
 #include "stations/fit/fit_page.h"
 #include "stations/proof/proof_page.h"
 #include "stations/sticks/sticks_page.h"
-#include "drawing/stick_square.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "stations/wiring/wiring_page.h"
 
@@ -188,7 +188,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     shoot(dialog, "hand-card");
     dialog.hide();
   }
-  AskBox ask(window.deeds(), &window);
+  AskBox ask(window.requests(), &window);
   ask.show();
   ask.findChild<QLineEdit*>()->setText(QStringLiteral("left elevon"));
   wait(60);

@@ -3,15 +3,11 @@
 #include <QDialog>
 #include <QPageSize>
 
+#include "drawing/rig_sheets.h"
+
 class QPrinter;
 
 namespace rigging::app {
-
-/// A sheet as core/sheets draws it, with what it is.
-struct Sheet {
-  QString title;
-  QString svg;
-};
 
 /// Sheets on the screen, to print or to keep as PDF or SVG: hand cards, plug list, wiring drawing.
 class SheetDialog : public QDialog {

@@ -1,25 +1,61 @@
 #pragma once
 
+#include <QLabel>
 #include <QWidget>
 
+#include "bench/bench_link.h"
 #include "document/rig_document.h"
+#include "drawing/rig_sheets.h"
+#include "look/request.h"
 
 namespace rigging::app {
 
-/// One station's sheet. Shows the document; edits go through it.
+/// What every page works on.
+struct PageContext {
+  RigDocument& document;
+  BenchLink& bench;
+};
+
+/// One station's sheet. Shows the document; edits go through it. The base owns what all have in common: the heading,
+/// when the page follows the document, and how it says something, goes elsewhere and shows sheets.
 class StationPage : public QWidget {
   Q_OBJECT
  public:
-  StationPage(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {}
-  /// The document has changed.
-  virtual void refresh() = 0;
+  StationPage(Station station, const PageContext& context);
+
+  Station station() const { return station_; }
+  /// The page that is shown follows every change; the others catch up when they are.
+  void set_current(bool current);
   /// Brings the part that a snag is about into view, as far as this station knows it.
   virtual void go_to(const QString& subject) { (void)subject; }
   /// Where the keyboard starts on this sheet.
   virtual QWidget* first_focus() { return this; }
+  /// What the ask box can do here.
+  virtual QList<Request> requests() { return {}; }
+  /// The bench stands below this sheet.
+  virtual bool uses_bench() const { return false; }
+
+ Q_SIGNALS:
+  void said(const QString& words);
+  void wanted(rigging::Station station, const QString& subject);
+  void sheets_asked(const QString& title, const QList<rigging::app::Sheet>& sheets);
 
  protected:
+  /// The document, its review or the look has changed.
+  virtual void refresh() = 0;
+  /// The station's question, as the builder would ask it.
+  QLabel* heading();
+  /// Brings this station to the front, at a subject of its own.
+  void come_here(const QString& subject = {}) { Q_EMIT wanted(station_, subject); }
+
   RigDocument& document_;
+  BenchLink& bench_;
+
+ private:
+  void follow();
+
+  Station station_;
+  bool current_ = false, behind_ = false;
 };
 
 }  // namespace rigging::app

@@ -501,7 +501,7 @@ TEST_F(Planning, UnitsAndThemesReachTheNewStations) {
 
 TEST_F(Planning, TheAskBoxKnowsLeadsAndSheets) {
   int where = 0, print = 0, plan = 0;
-  for (const Deed& d : b.window.deeds()) {
+  for (const Request& d : b.window.requests()) {
     where += fit_of(QStringLiteral("where satellite"), d) > 0;
     print += fit_of(QStringLiteral("print plug list"), d) > 0;
     plan += fit_of(QStringLiteral("plan wiring"), d) > 0;

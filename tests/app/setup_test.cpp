@@ -11,13 +11,13 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
+#include "drawing/stick_square.h"
 #include "look/look.h"
 #include "look/units.h"
 #include "stations/sticks/reach_rulers.h"
 #include "stations/sticks/signal_strip.h"
 #include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/linkage_view.h"
-#include "drawing/stick_square.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "stations/surfaces/throws_panel.h"
 

@@ -13,6 +13,7 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "drawing/aircraft_view.h"
+#include "drawing/stick_square.h"
 #include "look/look.h"
 #include "look/units.h"
 #include "rig/rig_file.h"
@@ -20,7 +21,6 @@
 #include "shell/station_strip.h"
 #include "stations/proof/look_keys.h"
 #include "stations/proof/proof_chain.h"
-#include "drawing/stick_square.h"
 
 namespace rigging::app {
 namespace {
@@ -317,7 +317,7 @@ TEST(Window, StandsAnyRig) {
       b.click(QLatin1String(wrong));
     b.click(QStringLiteral("note"));
     for (const char* name : {"apply", "by_hand", "look_again", "take_back"}) b.click(QLatin1String(name));
-    b.window.deeds();
+    b.window.requests();
   };
   // Every kind and every class, but not every pair: that takes a minute.
   const auto& classes = b.window.document().catalogue().controllers;

@@ -21,11 +21,11 @@
 #include "bench_builder.h"
 #include "direction/from_rig.h"
 #include "drawing/aircraft_view.h"
+#include "drawing/stick_square.h"
 #include "look/look.h"
 #include "look/units.h"
 #include "rig/rig_file.h"
 #include "shell/sheet_dialog.h"
-#include "drawing/stick_square.h"
 
 namespace rigging::app {
 namespace {
@@ -161,9 +161,9 @@ TEST(Ask, GoesThereOrDoesIt) {
   press(b, Qt::Key_K, Qt::ControlModifier);
   EXPECT_TRUE(b.window.document().rig().output("out_1")->reversed);
   int found = 0;
-  for (const Deed& d : b.window.deeds()) found += fit_of(QStringLiteral("where motor"), d) > 0;
+  for (const Request& d : b.window.requests()) found += fit_of(QStringLiteral("where motor"), d) > 0;
   EXPECT_GE(found, 1);
-  EXPECT_EQ(fit_of(QStringLiteral("bake a cake"), b.window.deeds().first()), 0);
+  EXPECT_EQ(fit_of(QStringLiteral("bake a cake"), b.window.requests().first()), 0);
 }
 
 TEST(Proof, MisreadSurfacesAreNamedAndCanBeLookedAtAgain) {

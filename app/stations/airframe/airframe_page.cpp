@@ -9,11 +9,10 @@
 #include "airframe/kinds.h"
 #include "look/pieces.h"
 #include "look/units.h"
-#include "review/stations.h"
 
 namespace rigging::app {
 
-AirframePage::AirframePage(RigDocument& document, QWidget* parent) : StationPage(document, parent) {
+AirframePage::AirframePage(const PageContext& context) : StationPage(Station::airframe, context) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 10);
   page->setSpacing(16);
@@ -89,10 +88,8 @@ AirframePage::AirframePage(RigDocument& document, QWidget* parent) : StationPage
   // Drawing
   auto* middle = new QVBoxLayout;
   middle->setSpacing(4);
-  auto* question = new QLabel(QString::fromUtf8(entry_of(Station::airframe).question));
-  question->setFont(Look::instance().text(13, true));
   auto* chooser = new QHBoxLayout;
-  middle->addWidget(question);
+  middle->addWidget(heading());
   auto* ask = new QLabel(tr("What answers"));
   ask->setProperty("soft", true);
   chooser->addWidget(ask);
@@ -124,7 +121,8 @@ AirframePage::AirframePage(RigDocument& document, QWidget* parent) : StationPage
   front_->set_caption(tr("From the front"));
   for (AircraftView* view : {above_, side_, front_}) {
     view->set_pickable(true);
-    connect(view, &AircraftView::picked, this, &AirframePage::surface_picked);
+    connect(view, &AircraftView::picked, this,
+            [this](Surface s) { Q_EMIT wanted(Station::surfaces, QString::fromStdString(s.word())); });
   }
   views->addWidget(above_, 0, 0, 1, 2);
   views->addWidget(side_, 1, 0);
@@ -249,6 +247,16 @@ void AirframePage::refresh() {
   working_->setText(working.join(QLatin1Char('\n')));
   show_answers();
   refreshing_ = false;
+}
+
+QList<Request> AirframePage::requests() {
+  const bool mounted = document_.rig().controller.mounted;
+  return {{mounted ? tr("The board lies loose on the bench") : tr("The board is mounted now"), tr("provisional mount"),
+           [this] {
+             Rig rig = document_.rig();
+             rig.controller.mounted = !rig.controller.mounted;
+             document_.edit(std::move(rig), rig.controller.mounted ? tr("Board mounted") : tr("Board loose"));
+           }}};
 }
 
 }  // namespace rigging::app

@@ -14,13 +14,13 @@ namespace rigging::app {
 class AirframePage : public StationPage {
   Q_OBJECT
  public:
-  AirframePage(RigDocument& document, QWidget* parent);
-  void refresh() override;
+  explicit AirframePage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
+  QList<Request> requests() override;
 
- Q_SIGNALS:
-  void surface_picked(rigging::Surface surface);
+ protected:
+  void refresh() override;
 
  private:
   struct Dimension {

@@ -15,23 +15,20 @@
 #include "base/number.h"
 #include "look/pieces.h"
 #include "look/units.h"
-#include "review/stations.h"
 #include "stations/fit/part_dialog.h"
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
 namespace {}  // namespace
 
-FitPage::FitPage(RigDocument& document, QWidget* parent) : StationPage(document, parent) {
+FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 10);
   page->setSpacing(14);
 
   auto* left = new QVBoxLayout;
-  auto* question = wrapping_words(13, true);
-  question->setText(QString::fromUtf8(entry_of(Station::fit).question));
   auto* head = new QHBoxLayout;
-  head->addWidget(question, 1);
+  head->addWidget(heading(), 1);
   auto* place = new QPushButton(tr("Bay and place…"));
   place->setObjectName(QStringLiteral("bay_and_place"));
   place->setToolTip(tr("Size of the bay, wanted static margin, and where it flies"));

@@ -17,12 +17,14 @@ namespace rigging::app {
 class FitPage : public StationPage {
   Q_OBJECT
  public:
-  FitPage(RigDocument& document, QWidget* parent);
-  void refresh() override;
+  explicit FitPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
   /// Adds a part of the kind behind what is there, with a name of its own.
   void add_part(const std::string& kind);
+
+ protected:
+  void refresh() override;
 
  private:
   void choose(const std::string& part);

@@ -8,7 +8,9 @@ namespace rigging::app {
 class PlannedPage : public StationPage {
   Q_OBJECT
  public:
-  PlannedPage(Station station, RigDocument& document, QWidget* parent);
+  PlannedPage(Station station, const PageContext& context);
+
+ protected:
   void refresh() override {}
 };
 

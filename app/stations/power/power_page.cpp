@@ -9,7 +9,6 @@
 #include "base/number.h"
 #include "look/pieces.h"
 #include "look/units.h"
-#include "review/stations.h"
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
@@ -30,15 +29,12 @@ QPushButton* choice(const QString& text, const QString& id) {
 
 }  // namespace
 
-PowerPage::PowerPage(RigDocument& document, QWidget* parent) : StationPage(document, parent) {
+PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, context) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 10);
   page->setSpacing(14);
   auto* left = new QVBoxLayout;
-  auto* question = words(13);
-  question->setFont(Look::instance().text(13, true));
-  question->setText(QString::fromUtf8(entry_of(Station::power).question));
-  left->addWidget(question);
+  left->addWidget(heading());
   auto* row = new QHBoxLayout;
   row->addWidget(new QLabel(tr("Supply")));
   auto* supplies = new QButtonGroup(this);

@@ -13,11 +13,13 @@ namespace rigging::app {
 class PowerPage : public StationPage {
   Q_OBJECT
  public:
-  PowerPage(RigDocument& document, QWidget* parent);
-  void refresh() override;
+  explicit PowerPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
   const WhatIf& what_if() const { return what_if_; }
+
+ protected:
+  void refresh() override;
 
  private:
   void compute();

@@ -30,8 +30,7 @@ double shown_tilt_deg(const DirectionCard& card) {
 
 }  // namespace
 
-ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent)
-    : StationPage(document, parent), bench_(bench), hands_(bench, this) {
+ProofPage::ProofPage(const PageContext& context) : StationPage(Station::proof, context), hands_(bench_, this) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(12, 8, 12, 6);
   page->setSpacing(14);
@@ -130,7 +129,7 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   });
   connect(there_, &QPushButton::clicked, this, [this] {
     if (const CheckStatus* now = status(current_))
-      Q_EMIT go_asked(now->family->station, QString::fromStdString(now->id.subject));
+      Q_EMIT wanted(now->family->station, QString::fromStdString(now->id.subject));
   });
   connect(note_, &QPushButton::clicked, this, [this] { note(keys_->observation()); });
   connect(keys_, &LookKeys::pressed, this, [this] { note_->setEnabled(keys_->anything_pressed()); });
@@ -145,7 +144,7 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent)
     const auto& faults = by_hand_.empty() ? session_.answer().explanations.front().faults : by_hand_;
     const auto& c = by_hand_.empty() ? session_.looks() : by_hand_case_;
     for (const auto& f : faults) cards.push_back(rigging::hand_card(document_.rig(), *controller, f, c));
-    Q_EMIT hand_cards_asked(cards);
+    Q_EMIT sheets_asked(tr("Hand cards"), hand_card_sheets(document_, cards));
   });
   connect(again_, &QPushButton::clicked, this, [this] {
     session_.drop_contradictions();
@@ -168,7 +167,7 @@ ProofPage::ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent)
       keys_->hear(heard);
   });
   connect(&bench_, &BenchLink::written, this, [this](bool good, const QString& text) {
-    Q_EMIT say(text);
+    Q_EMIT said(text);
     if (!good) return;
     present();
   });
@@ -466,9 +465,9 @@ void ProofPage::note(direction::Observation seen) {
     const QString title = QString::fromStdString(now->title);
     current_.clear();
     if (const auto ok = document_.record(check, bench_.hands_connected()); !ok)
-      Q_EMIT say(QString::fromStdString(ok.error().text()));
+      Q_EMIT said(QString::fromStdString(ok.error().text()));
     else
-      Q_EMIT say(tr("Proven: %1").arg(title));
+      Q_EMIT said(tr("Proven: %1").arg(title));
     return;
   }
   present();
@@ -488,7 +487,7 @@ void ProofPage::apply() {
     if (bench_.controller_answers())
       bench_.write(link::image_of(document_.rig()));
     else
-      Q_EMIT say(tr("No controller answers: the rig is changed, the board is not. Connect and write it."));
+      Q_EMIT said(tr("No controller answers: the rig is changed, the board is not. Connect and write it."));
   }
   restart_session();
   present();
@@ -502,12 +501,12 @@ void ProofPage::done_by_hand() {
   by_hand_.clear();
   restart_session();
   present();
-  Q_EMIT say(tr("Now look again."));
+  Q_EMIT said(tr("Now look again."));
 }
 
 void ProofPage::do_it() {
   if (!bench_.sight().battery) {
-    Q_EMIT say(tr("The servos have no supply. Propeller off, then plug the battery in on the bench below."));
+    Q_EMIT said(tr("The servos have no supply. Propeller off, then plug the battery in on the bench below."));
     return;
   }
   const ControllerClass* controller = document_.controller();
@@ -559,6 +558,14 @@ void ProofPage::animate() {
   view_->set_deflections(deflections);
   const Axis axis = card_ ? card_->axis : Axis::roll;
   view_->set_pose(axis == Axis::roll ? tilt : 0, axis == Axis::pitch ? tilt : 0, axis == Axis::yaw ? tilt : 0);
+}
+
+QList<Request> ProofPage::requests() {
+  QList<Request> all;
+  for (const CheckStatus& c : document_.review().checks)
+    all.append({tr("Check: %1").arg(QString::fromStdString(c.title)), tr("prove bench test"),
+                [this, id = QString::fromStdString(c.id.text())] { come_here(id); }});
+  return all;
 }
 
 }  // namespace rigging::app

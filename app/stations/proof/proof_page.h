@@ -3,7 +3,6 @@
 #include "bench/bench_hands.h"
 #include "drawing/aircraft_view.h"
 #include "proof/session.h"
-#include "sheets/hand_card.h"
 #include "stations/proof/look_keys.h"
 #include "stations/proof/proof_chain.h"
 #include "stations/station_page.h"
@@ -19,10 +18,11 @@ namespace rigging::app {
 class ProofPage : public StationPage {
   Q_OBJECT
  public:
-  ProofPage(RigDocument& document, BenchLink& bench, QWidget* parent);
-  void refresh() override;
+  explicit ProofPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
+  QList<Request> requests() override;
+  bool uses_bench() const override { return true; }
 
   /// What the page is asking now.
   enum class Asking { check, question, verdict, contradiction, done };
@@ -31,11 +31,8 @@ class ProofPage : public StationPage {
   const direction::Observation& asked() const { return asked_; }
   const BenchSession& session() const { return session_; }
 
- Q_SIGNALS:
-  void say(const QString& words);
-  void hand_cards_asked(const std::vector<rigging::HandCard>& cards);
-
-  void go_asked(Station station, const QString& subject);
+ protected:
+  void refresh() override;
 
  private:
   void restart_session();
@@ -55,7 +52,6 @@ class ProofPage : public StationPage {
   bool board_differs() const;
   const CheckStatus* status(const std::string& id) const;
 
-  BenchLink& bench_;
   BenchHands hands_;
   BenchSession session_;
   Rig session_rig_;

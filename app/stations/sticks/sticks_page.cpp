@@ -11,7 +11,6 @@
 #include "base/number.h"
 #include "link/image.h"
 #include "look/pieces.h"
-#include "review/stations.h"
 #include "stations/sticks/channels_dialog.h"
 #include "stations/sticks/reach_rulers.h"
 #include "stations/sticks/signal_strip.h"
@@ -35,17 +34,14 @@ constexpr ChannelFunction four[] = {ChannelFunction::roll, ChannelFunction::pitc
 
 }  // namespace
 
-SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
-    : StationPage(document, parent), bench_(bench) {
+SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks, context) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 8);
   page->setSpacing(14);
 
   auto* left = new QVBoxLayout;
   left->setSpacing(4);
-  auto* question = wrapping_words(13, true);
-  question->setText(QString::fromUtf8(entry_of(Station::sticks).question));
-  left->addWidget(question);
+  left->addWidget(heading());
   rulers_ = new ReachRulers;
   left->addWidget(rulers_);
   strip_ = new SignalStrip;
@@ -143,7 +139,7 @@ SticksPage::SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent)
     update_card();
   });
   connect(hidden_, &QPushButton::clicked, this, [this] { loss_seen(OnLoss::hold); });
-  connect(card_, &QPushButton::clicked, this, &SticksPage::card_asked);
+  connect(card_, &QPushButton::clicked, this, &SticksPage::show_card);
   connect(type_, &QPushButton::clicked, this, &SticksPage::type_in);
   connect(transmitter_, &QPushButton::clicked, this, &SticksPage::transmitter);
   connect(channels_, &QPushButton::clicked, this, &SticksPage::channels);
@@ -481,6 +477,13 @@ void SticksPage::update_card() {
   if (!result_.isEmpty()) found.prepend(result_);
   found_->setText(found.join(QStringLiteral("\n")));
   found_->setVisible(!found.isEmpty());
+}
+
+void SticksPage::show_card() { Q_EMIT sheets_asked(tr("Settings card"), setting_sheets(document_)); }
+
+QList<Request> SticksPage::requests() {
+  return {{tr("Print the settings card"), tr("transmitter sub-trim travel hand card throws sheet pdf svg paper"),
+           [this] { show_card(); }}};
 }
 
 }  // namespace rigging::app

@@ -20,19 +20,21 @@ class SignalStrip;
 class SticksPage : public StationPage {
   Q_OBJECT
  public:
-  SticksPage(RigDocument& document, BenchLink& bench, QWidget* parent);
-  void refresh() override;
+  explicit SticksPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
+  QList<Request> requests() override;
+  bool uses_bench() const override { return true; }
 
   /// What the builder is asked to do now; empty when nothing is under way.
   QString todo() const;
   const std::optional<StickSetup>& listening() const { return setup_; }
 
- Q_SIGNALS:
-  void card_asked();
+ protected:
+  void refresh() override;
 
  private:
+  void show_card();
   enum class Doing { nothing, sticks, a_switch, loss };
   void listen();
   void stop();
@@ -52,7 +54,6 @@ class SticksPage : public StationPage {
   std::vector<ChannelFunction> needed() const;
   bool can_listen() const;
 
-  BenchLink& bench_;
   ReachRulers* rulers_;
   SignalStrip* strip_;
   QLabel *todo_, *remark_, *found_, *facts_, *caution_;

@@ -16,7 +16,6 @@
 #include "look/pieces.h"
 #include "look/scroll_content.h"
 #include "look/units.h"
-#include "review/stations.h"
 #include "stations/surfaces/linkage_panel.h"
 #include "stations/surfaces/linkage_view.h"
 #include "stations/surfaces/output_row.h"
@@ -37,15 +36,13 @@ QSlider* slider(const QString& name, int least, int most, const char* id) {
 
 }  // namespace
 
-SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* parent) : StationPage(document, parent) {
+SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::surfaces, context) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 10);
   page->setSpacing(14);
 
   auto* left = new QVBoxLayout;
-  auto* question = wrapping_words(13, true);
-  question->setText(QString::fromUtf8(entry_of(Station::surfaces).question));
-  left->addWidget(question);
+  left->addWidget(heading());
   view_ = new AircraftView(AircraftView::From::behind_above);
   view_->set_caption(tr("As planned, from behind and above · move the stick and see which surface answers"));
   view_->set_pickable(true);
@@ -195,7 +192,7 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
   mix->addWidget(area_, 1);
   sides_->addWidget(mix_side);
   linkage_ = new LinkagePanel(document_);
-  throws_ = new ThrowsPanel(document_, bench);
+  throws_ = new ThrowsPanel(document_, bench_);
   for (QWidget* panel : {static_cast<QWidget*>(linkage_), static_cast<QWidget*>(throws_)}) {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -204,7 +201,7 @@ SurfacesPage::SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* par
     scroll->setWidget(panel);
     sides_->addWidget(scroll);
   }
-  connect(throws_, &ThrowsPanel::gauges_asked, this, &SurfacesPage::gauges_asked);
+  connect(throws_, &ThrowsPanel::gauges_asked, this, &SurfacesPage::show_gauges);
   connect(throws_, &ThrowsPanel::moved, this, &SurfacesPage::draw_linkage);
   right->addWidget(sides_, 1);
   page->addLayout(right);
@@ -365,20 +362,60 @@ void SurfacesPage::refresh() {
 }
 
 void SurfacesPage::show_surface(Surface surface) {
-  if (surface.kind != SurfaceKind::motor && document_.rig().output_of(surface)) choose_surface(surface);
-  if (const Output* o = document_.rig().output_of(surface)) go_to(QString::fromStdString(o->id));
+  const Output* o = document_.rig().output_of(surface);
+  if (o && surface.kind != SurfaceKind::motor) choose_surface(surface);
+  if (o) show_row(o->id);
   view_->set_selected({surface});
+}
+
+bool SurfacesPage::show_row(const std::string& output) {
+  const auto it = rows_.find(output);
+  if (it == rows_.end()) return false;
+  area_->ensureWidgetVisible(it->second);
+  if (auto* button = it->second->findChild<QPushButton*>()) button->setFocus(Qt::ShortcutFocusReason);
+  return true;
 }
 
 void SurfacesPage::go_to(const QString& subject) {
   if (subject.startsWith(QLatin1String("surfaces."))) return show_side(Side::throws);
-  std::string id = subject.toStdString();
-  if (const auto surface = surface_from_word(id))
-    if (const Output* o = document_.rig().output_of(*surface)) id = o->id;
-  const auto it = rows_.find(id);
-  if (it == rows_.end()) return;
-  area_->ensureWidgetVisible(it->second);
-  if (auto* button = it->second->findChild<QPushButton*>()) button->setFocus(Qt::ShortcutFocusReason);
+  if (show_row(subject.toStdString())) return;
+  if (const auto surface = surface_from_word(subject.toStdString())) show_surface(*surface);
+}
+
+void SurfacesPage::show_gauges() { Q_EMIT sheets_asked(tr("Paper tools, true to scale"), gauge_sheets(document_)); }
+
+QList<Request> SurfacesPage::requests() {
+  QList<Request> all;
+  const auto edit = [this](const std::string& id, const QString& label, const std::function<void(Output&)>& change) {
+    Rig rig = document_.rig();
+    if (Output* o = rig.output(id)) {
+      change(*o);
+      document_.edit(std::move(rig), label);
+    }
+  };
+  for (const Output& o : document_.rig().outputs) {
+    QString name = o.surfaces.empty() ? tr("motor") : QString();
+    for (const Surface s : o.surfaces)
+      name += (name.isEmpty() ? QString() : QStringLiteral(" and ")) + QString::fromStdString(s.spoken());
+    const QString id = QString::fromStdString(o.id);
+    const Terminal* socket = document_.controller() ? document_.controller()->socket(o.socket) : nullptr;
+    const QString label = tr("Reverse %1 (%2)").arg(name, id);
+    all.append({label, tr("output direction invert turn round"),
+                [edit, key = o.id, label] { edit(key, label, [](Output& out) { out.reversed = !out.reversed; }); }});
+    all.append({tr("Where is the %1 plugged? %2")
+                    .arg(name, socket ? QString::fromStdString(socket->label) : tr("nowhere yet")),
+                tr("socket output servo lead") + QLatin1Char(' ') + id, [this, id] { come_here(id); }});
+    for (const Axis axis : all_axes)
+      if (o.mix.of(axis) != 0) {
+        const QString text = tr("Flip the %1 weight of %2 (%3)").arg(QString::fromLatin1(word(axis).data()), name, id);
+        all.append({text, tr("mix sign"), [edit, key = o.id, axis, text] {
+                      edit(key, text, [axis](Output& out) { out.mix.of(axis) *= -1; });
+                    }});
+      }
+  }
+  all.append({tr("Print throw gauges, level wedge and balance marks"), tr("paper tools scale ruler sheet pdf svg"),
+              [this] { show_gauges(); }});
+  return all;
 }
 
 }  // namespace rigging::app

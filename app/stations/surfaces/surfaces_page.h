@@ -1,8 +1,8 @@
 #pragma once
 
 #include "drawing/aircraft_view.h"
-#include "stations/station_page.h"
 #include "drawing/stick_square.h"
+#include "stations/station_page.h"
 #include "surfaces/air_loads.h"
 
 class QButtonGroup;
@@ -27,19 +27,21 @@ class ThrowsPanel;
 class SurfacesPage : public StationPage {
   Q_OBJECT
  public:
-  SurfacesPage(RigDocument& document, BenchLink& bench, QWidget* parent);
-  void refresh() override;
+  explicit SurfacesPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override { return square_; }
+  QList<Request> requests() override;
   void show_surface(Surface surface);
   enum class Side { mix, linkage, throws };
   void show_side(Side side);
   ThrowsPanel& throws() { return *throws_; }
 
- Q_SIGNALS:
-  void gauges_asked();
+ protected:
+  void refresh() override;
 
  private:
+  void show_gauges();
+  bool show_row(const std::string& output);
   void choose_surface(Surface surface);
   void draw_linkage();
   void estimate_linkage();

@@ -11,7 +11,6 @@
 #include "base/number.h"
 #include "look/pieces.h"
 #include "look/units.h"
-#include "review/stations.h"
 #include "wiring/lead_checks.h"
 #include "wiring/plan.h"
 
@@ -44,16 +43,12 @@ QLabel* words(double points, const char* id) {
 
 }  // namespace
 
-WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
-    : StationPage(document, parent), bench_(bench) {
+WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring, context) {
   auto* page = new QVBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 8);
   page->setSpacing(6);
   auto* head = new QHBoxLayout;
-  auto* question = words(13, "wiring_question");
-  question->setFont(Look::instance().text(13, true));
-  question->setText(QString::fromUtf8(entry_of(Station::wiring).question));
-  head->addWidget(question, 1);
+  head->addWidget(heading(), 1);
   plan_ = new QPushButton(tr("Plan the wiring"));
   plan_->setObjectName(QStringLiteral("plan_wiring"));
   plan_->setProperty("main", true);
@@ -135,7 +130,7 @@ WiringPage::WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent)
   page->addWidget(free_);
 
   connect(plan_, &QPushButton::clicked, this, &WiringPage::plan);
-  connect(sheets_, &QPushButton::clicked, this, &WiringPage::sheets_asked);
+  connect(sheets_, &QPushButton::clicked, this, &WiringPage::show_sheets);
   connect(view_, &WiringView::picked, this, &WiringPage::choose);
   connect(view_, &WiringView::moved, this, [this](const std::string& id, const std::string& socket) {
     const Terminal* t = document_.controller() ? document_.controller()->terminal(socket) : nullptr;
@@ -413,6 +408,24 @@ void WiringPage::refresh() {
     if (g.rates_hz.size() == 1) free << tr("Timer group %1 at %2 Hz.").arg(g.group).arg(g.rates_hz.front(), 0, 'f', 0);
   free_->setText(free.join(QLatin1Char(' ')));
   refreshing_ = false;
+}
+
+void WiringPage::show_sheets() { Q_EMIT sheets_asked(tr("Plug list and wiring"), wiring_sheets(document_)); }
+
+QList<Request> WiringPage::requests() {
+  QList<Request> all;
+  for (const LoomRow& row : document_.review().wiring.loom)
+    all.append({tr("Where is %1 plugged? %2 %3")
+                    .arg(QString::fromStdString(row.from), QString::fromStdString(row.to),
+                         QString::fromStdString(row.to_socket)),
+                tr("lead socket port loom") + QLatin1Char(' ') + QString::fromStdString(row.lead),
+                [this, id = QString::fromStdString(row.lead)] { come_here(id); }});
+  all.append({tr("Print the plug list and the wiring drawing"), tr("sheet pdf svg paper"), [this] { show_sheets(); }});
+  all.append({tr("Plan the wiring"), tr("ports sockets outputs assign"), [this] {
+                come_here();
+                plan();
+              }});
+  return all;
 }
 
 }  // namespace rigging::app

@@ -14,16 +14,17 @@ namespace rigging::app {
 class WiringPage : public StationPage {
   Q_OBJECT
  public:
-  WiringPage(RigDocument& document, BenchLink& bench, QWidget* parent);
-  void refresh() override;
+  explicit WiringPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override { return view_; }
+  QList<Request> requests() override;
   void plan();
 
- Q_SIGNALS:
-  void sheets_asked();
+ protected:
+  void refresh() override;
 
  private:
+  void show_sheets();
   void choose(const std::string& lead);
   void edit_chosen(const QString& label, const std::function<void(Lead&)>& change);
   void say(const QString& words);
@@ -31,7 +32,6 @@ class WiringPage : public StationPage {
   void show_check();
   void seen_of(const std::string& lead, const Json& seen);
 
-  BenchLink& bench_;
   WiringView* view_;
   QTableWidget* table_;
   QLabel *chosen_, *plan_words_, *free_, *check_words_;
