@@ -18,7 +18,7 @@ constexpr auto at(Axis axis) { return static_cast<std::size_t>(index_of(axis)); 
 double toward(double now, double wanted, double most) { return now + std::clamp(wanted - now, -most, most); }
 
 /// By how far the pulse is from the centre, −1 to 1; for outputs that answer throttle −1 is closed.
-double share(const link::ImageOutput& o, double pulse_us) {
+double share(const Output& o, double pulse_us) {
   if (o.mix.throttle != 0) return 2 * (pulse_us - o.low_us) / (o.high_us - o.low_us) - 1;
   return pulse_us >= o.centre_us ? (pulse_us - o.centre_us) / (o.high_us - o.centre_us)
                                  : (pulse_us - o.centre_us) / (o.centre_us - o.low_us);
@@ -31,7 +31,8 @@ Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom)
       controller_(std::move(controller)),
       truth_(std::move(truth)),
       loom_(std::move(loom)),
-      image_(link::image_of(rig_)) {
+      image_(link::image_of(rig_)),
+      set_(link::configured(image_)) {
   Rig as_set = rig_;
   if (!truth_.settings.empty()) as_set.radio.channels = truth_.settings;
   radio_ = Transmitter(as_set, truth_.gimbals, truth_.signal);
@@ -63,11 +64,10 @@ std::array<double, 3> Bench::sensed(const std::array<double, 3>& body) const {
     board[static_cast<std::size_t>(s.axis)] += s.sign * body[static_cast<std::size_t>(axis)];
   }
   for (int axis = 0; axis < 3; ++axis) {
-    const SignedAxis s = image_.sensing.board.sensed(axis);
+    const SignedAxis s = set_.sensing.board.sensed(axis);
     out[static_cast<std::size_t>(axis)] = s.sign * board[static_cast<std::size_t>(s.axis)];
   }
-  for (const Axis axis : all_axes)
-    out[at(axis)] *= truth_.gyro_sign[at(axis)] * (image_.sensing.reversed(axis) ? -1 : 1);
+  for (const Axis axis : all_axes) out[at(axis)] *= truth_.gyro_sign[at(axis)] * (set_.sensing.reversed(axis) ? -1 : 1);
   return out;
 }
 
@@ -134,18 +134,8 @@ void Bench::step(double dt) {
     command.pitch += c.pitch;
     command.yaw += c.yaw;
   }
-  std::vector<Output> outputs;
-  for (const link::ImageOutput& o : image_.outputs) {
-    Output& output = outputs.emplace_back();
-    output.socket = o.socket;
-    output.mix = o.mix;
-    output.reversed = o.reversed;
-    output.low_us = o.low_us;
-    output.centre_us = o.centre_us;
-    output.high_us = o.high_us;
-  }
-  command = shared(outputs, command, image_.sharing);
-  for (const Output& o : outputs) {
+  command = shared(set_.outputs, command, set_.sharing);
+  for (const Output& o : set_.outputs) {
     double pulse = mixed(o, command).pulse_us;
     if (driven_ == o.socket) pulse = output_pulse_us(o, drive_level_);
     pulses_[o.socket] = pulse;
@@ -154,10 +144,10 @@ void Bench::step(double dt) {
   // Servos
   if (!loom_.servo_rail_lit()) return;
   for (const auto& [socket, surfaces] : truth_.hangs_on) {
-    const auto o = std::find_if(image_.outputs.begin(), image_.outputs.end(),
+    const auto o = std::find_if(set_.outputs.begin(), set_.outputs.end(),
                                 [&, &name = socket](const auto& x) { return x.socket == name; });
     const auto dead = truth_.dead.find(socket);
-    if (o == image_.outputs.end() || (dead != truth_.dead.end() && dead->second)) continue;
+    if (o == set_.outputs.end() || (dead != truth_.dead.end() && dead->second)) continue;
     for (const Surface s : surfaces) {
       if (!loom_.servo_works(s)) continue;
       if (s.kind == SurfaceKind::motor) {
@@ -221,9 +211,9 @@ std::optional<Command> Bench::commanded() const {
     Channel plain;
     plain.number = static_cast<int>(i + 1);
     const Channel* known = nullptr;
-    for (const Channel& k : image_.channels)
+    for (const Channel& k : set_.radio.channels)
       if (k.function == functions[i]) known = &k;
-    if (!known && !image_.channels.empty()) continue;
+    if (!known && !set_.radio.channels.empty()) continue;
     const Channel& k = known ? *known : plain;
     if (k.number < 1 || k.number > f.channels) continue;
     const double low = k.low_us.value_or(1000), centre = k.centre_us.value_or(1500), high = k.high_us.value_or(2000);
@@ -265,22 +255,23 @@ Result<void> Bench::clevis(Surface surface, double turns) {
 
 Result<void> Bench::set_output(const std::string& id, bool reversed, double low_us, double centre_us, double high_us) {
   const Output* planned = rig_.output(id);
-  const auto it = std::find_if(image_.outputs.begin(), image_.outputs.end(),
-                               [&](const link::ImageOutput& o) { return planned && o.socket == planned->socket; });
-  if (it == image_.outputs.end()) return failure("set_output", "there is no output " + id, "an output of the rig");
+  const auto it = std::find_if(set_.outputs.begin(), set_.outputs.end(),
+                               [&](const Output& o) { return planned && o.socket == planned->socket; });
+  if (it == set_.outputs.end()) return failure("set_output", "there is no output " + id, "an output of the rig");
   if (controller_.link) return failure("set_output", "this controller is set over its link", "a configuration");
   if (!(low_us < centre_us && centre_us < high_us))
     return failure("set_output", "the ends do not enclose the centre", "low_us < centre_us < high_us");
   if (reversed != it->reversed && !controller_.cure(Remedy::reverse_output))
     return failure("set_output", "this class reverses no output", "the linkage moved");
-  if (centre_us != it->centre_us && !controller_.sets_centre)
+  if (centre_us != it->centre_us && !controller_.way("centre_us"))
     return failure("set_output", "this class sets no centre", "arm and clevis");
-  if ((low_us != it->low_us || high_us != it->high_us) && !controller_.sets_ends)
+  if ((low_us != it->low_us || high_us != it->high_us) && !controller_.way("low_us"))
     return failure("set_output", "this class sets no ends", "other holes");
   it->reversed = reversed;
   it->low_us = low_us;
   it->centre_us = centre_us;
   it->high_us = high_us;
+  keep();
   return {};
 }
 
@@ -304,8 +295,8 @@ Result<void> Bench::drive(const std::string& socket, double level) {
   if (!settled()) return failure("drive", "the sensors are settling: keep it still for a moment");
   if (const auto c = commanded(); c && c->throttle > 0.02) return failure("drive", "the throttle is not closed");
   const auto o =
-      std::find_if(image_.outputs.begin(), image_.outputs.end(), [&](const auto& x) { return x.socket == socket; });
-  if (o == image_.outputs.end())
+      std::find_if(set_.outputs.begin(), set_.outputs.end(), [&](const auto& x) { return x.socket == socket; });
+  if (o == set_.outputs.end())
     return failure("drive", "socket " + socket + " is not in use", "a socket of the configuration");
   driven_ = socket;
   drive_level_ = std::clamp(level, -1.0, 1.0);
@@ -331,8 +322,8 @@ Result<void> Bench::work(Remedy remedy, const Json& place) {
     const Output* o = rig_.output(id);
     return o ? o->socket : std::string();
   };
-  const auto image_output = [&](const std::string& id) -> link::ImageOutput* {
-    for (link::ImageOutput& o : image_.outputs)
+  const auto image_output = [&](const std::string& id) -> Output* {
+    for (Output& o : set_.outputs)
       if (!id.empty() && o.socket == socket(id)) return &o;
     return nullptr;
   };
@@ -342,21 +333,23 @@ Result<void> Bench::work(Remedy remedy, const Json& place) {
   switch (remedy) {
     case Remedy::reverse_output:
     case Remedy::flip_mix: {
-      link::ImageOutput* o = image_output(text_member(place, "output"));
+      Output* o = image_output(text_member(place, "output"));
       if (!o || (remedy == Remedy::flip_mix && !axis)) return refuse("no such output or axis");
       if (remedy == Remedy::reverse_output)
         o->reversed = !o->reversed;
       else
         o->mix.of(*axis) *= -1;
+      keep();
       return {};
     }
     case Remedy::flip_gyro:
       if (!axis) return refuse("no axis");
-      image_.sensing.reversed(*axis) = !image_.sensing.reversed(*axis);
+      set_.sensing.reversed(*axis) = !set_.sensing.reversed(*axis);
+      keep();
       return {};
     case Remedy::turn_board:
       if (controller_.can_be_turned)
-        image_.sensing.board = truth_.board;
+        set_.sensing.board = TurnName(truth_.board), keep();
       else
         truth_.board = Turn{};
       return {};
@@ -384,7 +377,7 @@ Result<void> Bench::work(Remedy remedy, const Json& place) {
       // The direction belongs to the channel that the controller takes for this axis.
       {
         int number = index_of(*axis) == 2 ? 4 : index_of(*axis) + 1;
-        for (const Channel& k : image_.channels)
+        for (const Channel& k : set_.radio.channels)
           if (word(k.function) == word(*axis)) number = k.number;
         radio_.turn_round(number);
       }

@@ -50,7 +50,10 @@ class Bench {
 
   // What the controller knows.
   const link::Image& image() const { return image_; }
-  void configure(link::Image image) { image_ = std::move(image); }
+  void configure(link::Image image) {
+    image_ = std::move(image);
+    set_ = link::configured(image_);
+  }
   bool awake() const { return awake_for_s_ > 0; }
   bool settled() const { return awake_for_s_ > 0.4; }
   bool receiver_powered() const { return supply_.battery && loom_.receiver_heard(); }
@@ -82,7 +85,11 @@ class Bench {
   ControllerClass controller_;
   Truth truth_;
   Loom loom_;
+  /// What hands have set goes into the configuration.
+  void keep() { image_ = link::image_of(set_); }
+
   link::Image image_;
+  Rig set_;  ///< what the configuration sets
   Supply supply_;
   double awake_for_s_ = 0;
   std::array<double, 3> pose_{}, wanted_pose_{}, sensed_rate_{}, runaway_{}, hold_{};

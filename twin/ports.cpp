@@ -3,7 +3,7 @@
 #include <cmath>
 
 #include "base/json.h"
-#include "link/client.h"
+#include "link/messages.h"
 
 namespace rigging::twin {
 namespace {
@@ -11,8 +11,6 @@ namespace {
 Json refused(const std::string& why) { return {{"ok", false}, {"refused", why}}; }
 Json done() { return {{"ok", true}}; }
 Json done_or(const Result<void>& r) { return r ? done() : refused(r.error().text()); }
-
-Json binary(const std::string& bytes) { return Json::binary(std::vector<std::uint8_t>(bytes.begin(), bytes.end())); }
 
 /// Takes frames apart, lets `answer` reply to each, and counts what was damaged.
 template <class Answer>
@@ -58,20 +56,15 @@ Json ControllerPort::answer(const Json& r) {
   if (what == "hello") {
     if (number_member(r, "protocol", 0) != link::protocol_version)
       return refused("protocol " + std::to_string(link::protocol_version) + " is spoken here");
-    return {{"ok", true},
-            {"protocol", link::protocol_version},
-            {"kind", bench_.controller().id},
-            {"firmware", firmware_},
-            {"simulated", true},
-            {"damaged_frames", damaged_},
-            {"settings", bench_.controller().link}};
+    return link::to_json(link::HelloReply{link::protocol_version, bench_.controller().id, firmware_, true, damaged_,
+                                          bench_.controller().link});
   }
   const bool settings =
       what == "read" || what == "stage_begin" || what == "stage" || what == "verify" || what == "commit";
   if (settings && !bench_.controller().link) return refused("this class has no settings over a link");
   if (what == "read") {
     const std::string bytes = link::image_bytes(bench_.image());
-    return {{"ok", true}, {"image", binary(bytes)}, {"hash", link::image_hash(bytes)}};
+    return link::to_json(link::ImageReply{bytes, link::image_hash(bytes)});
   }
   if (what == "stage_begin") {
     const double size = number_member(r, "size", -1);
@@ -100,8 +93,8 @@ Json ControllerPort::answer(const Json& r) {
       return refused("the hash does not match");
     const auto image = link::image_from_bytes(staged_, "staged");
     if (!image) return refused(image.error().text());
-    for (const link::ImageOutput& o : image->outputs)
-      if (!bench_.controller().socket(o.socket)) return refused("there is no socket " + o.socket);
+    for (const std::string& socket : image->subjects(SettingOf::output))
+      if (!bench_.controller().socket(socket)) return refused("there is no socket " + socket);
     verified_ = true;
     return done();
   }
@@ -115,28 +108,16 @@ Json ControllerPort::answer(const Json& r) {
     staged_.clear();
     return done();
   }
-  if (what == "channels") return {{"ok", true}, {"channels", bench_.channels()}, {"dark", !bench_.receiver_lit()}};
+  if (what == "channels") return link::to_json(link::ChannelsReply{bench_.channels(), !bench_.receiver_lit()});
   if (what == "receiver") {
     if (!bench_.controller().reads_channels) return refused("this class does not show what it receives");
-    const Transmitter::Wire wire = bench_.radio().take_wire();
-    Json reply{{"ok", true},
-               {"signal", word(wire.signal)},
-               {"dark", !bench_.receiver_powered()},
-               {"chunks", Json::array()},
-               {"edges", Json::array()}};
-    for (const auto& [t_us, bytes] : wire.chunks) reply["chunks"].push_back({{"t_us", t_us}, {"bytes", binary(bytes)}});
-    for (const Edge& e : wire.edges) reply["edges"].push_back({e.t_us, e.high, e.line});
-    return reply;
+    Transmitter::Wire wire = bench_.radio().take_wire();
+    return link::to_json(
+        link::ReceiverReply{wire.signal, !bench_.receiver_powered(), std::move(wire.chunks), std::move(wire.edges)});
   }
   if (what == "outputs") return {{"ok", true}, {"pulses", bench_.pulses()}};
   if (what == "sensors") {
-    const auto rate = bench_.rates_deg_s();
-    return {{"ok", true},
-            {"roll_deg_s", rate[0]},
-            {"pitch_deg_s", rate[1]},
-            {"yaw_deg_s", rate[2]},
-            {"battery_v", bench_.loom().battery_v()},
-            {"ports", bench_.loom().ports()}};
+    return link::to_json(link::SensorsReply{bench_.rates_deg_s(), bench_.loom().battery_v(), bench_.loom().ports()});
   }
   if (what == "drive") {
     if (!bench_.controller().drives_one_output) return refused("this class can't move one output alone");

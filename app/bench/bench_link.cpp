@@ -4,45 +4,39 @@
 
 #include <QCoreApplication>
 #include <QFileInfo>
+#include <QSerialPort>
 
 namespace rigging::app {
 
 BenchLink::BenchLink(QObject* parent) : QObject(parent) {
-  poll_.setInterval(33);
+  since_.start();
+  poll_.setInterval(10);
   connect(&poll_, &QTimer::timeout, this, &BenchLink::poll);
   connect_.setInterval(30);
   connect(&connect_, &QTimer::timeout, this, [this] {
     if (++connect_tries_ > 200) {
       connect_.stop();
-      Q_EMIT problem(tr("The bench does not answer at %1").arg(socket_folder_));
+      if (!wire_) Q_EMIT problem(tr("The bench does not answer at %1").arg(socket_folder_));
       return;
     }
-    if (controller_.state() == QLocalSocket::UnconnectedState)
-      controller_.connectToServer(socket_folder_ + QStringLiteral("/controller"));
-    if (hands_.state() == QLocalSocket::UnconnectedState)
-      hands_.connectToServer(socket_folder_ + QStringLiteral("/hands"));
-    if (controller_.state() == QLocalSocket::ConnectedState && hands_.state() == QLocalSocket::ConnectedState) {
+    const QString hands = socket_folder_ + QStringLiteral("/hands");
+    if (!wire_ && controller_socket_.state() == QLocalSocket::UnconnectedState)
+      controller_socket_.connectToServer(socket_folder_ + QStringLiteral("/controller"));
+    if (hands_.state() == QLocalSocket::UnconnectedState && QFileInfo::exists(hands)) hands_.connectToServer(hands);
+    if (!wire_ && controller_socket_.state() == QLocalSocket::ConnectedState) begin(&controller_socket_);
+    if (wire_ && hands_connected()) {
       connect_.stop();
       ask_hands("hello");
-      poll_.start();
       Q_EMIT state_changed();
     }
   });
-  connect(&controller_, &QLocalSocket::readyRead, this, [this] {
-    const QByteArray bytes = controller_.readAll();
-    for (auto& item : controller_client_.feed({bytes.constData(), static_cast<std::size_t>(bytes.size())})) {
-      if (auto* reply = std::get_if<link::Reply>(&item))
-        controller_reply(*reply);
-      else
-        Q_EMIT problem(QString::fromStdString(std::get<Error>(item).text()));
-    }
-  });
+  connect(&controller_socket_, &QLocalSocket::readyRead, this, &BenchLink::pump);
   connect(&hands_, &QLocalSocket::readyRead, this, [this] {
     const QByteArray bytes = hands_.readAll();
     for (auto& item : hands_client_.feed({bytes.constData(), static_cast<std::size_t>(bytes.size())}))
       if (auto* reply = std::get_if<link::Reply>(&item)) hands_reply(*reply);
   });
-  for (QLocalSocket* socket : {&controller_, &hands_})
+  for (QLocalSocket* socket : {&controller_socket_, &hands_})
     connect(socket, &QLocalSocket::disconnected, this, &BenchLink::lost);
   connect(&twin_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
     if (error == QProcess::FailedToStart) Q_EMIT problem(tr("The simulated bench (rigging-twin) could not be started"));
@@ -85,10 +79,37 @@ void BenchLink::connect_to(const QString& folder) {
   connect_.start();
 }
 
+void BenchLink::connect_device(const QString& device) {
+  stop();
+  auto port = std::make_unique<QSerialPort>(device);
+  port->setBaudRate(QSerialPort::Baud115200);
+  if (!port->open(QIODevice::ReadWrite)) {
+    Q_EMIT problem(
+        tr("%1 could not be opened: %2. Is it plugged in, and may you use it?").arg(device, port->errorString()));
+    return;
+  }
+  connect(port.get(), &QSerialPort::readyRead, this, &BenchLink::pump);
+  connect(port.get(), &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
+    if (error == QSerialPort::ResourceError || error == QSerialPort::DeviceNotFoundError)
+      QTimer::singleShot(0, this, &BenchLink::stop);  // not from within the device that is taken down
+  });
+  socket_folder_ = device;
+  device_ = std::move(port);
+  begin(device_.get());
+}
+
+void BenchLink::begin(QIODevice* wire) {
+  wire_ = wire;
+  controller_.opened(now_s());
+  pump();
+  poll_.start();
+  Q_EMIT state_changed();
+}
+
 void BenchLink::stop() {
   connect_.stop();
   poll_.stop();
-  controller_.abort();
+  controller_socket_.abort();
   hands_.abort();
   if (twin_.state() != QProcess::NotRunning) {
     twin_.terminate();
@@ -100,11 +121,10 @@ void BenchLink::stop() {
 }
 
 void BenchLink::lost() {
-  const bool was_writing = transaction_.has_value();
-  transaction_.reset();
-  controller_client_ = {};
+  wire_ = nullptr;
+  device_.reset();
+  poll_.stop();
   hands_client_ = {};
-  controller_answers_ = false;
   board_.reset();
   channels_.clear();
   ports_.clear();
@@ -114,48 +134,95 @@ void BenchLink::lost() {
   bytes_.reset();
   edges_.reset();
   silent_polls_ = 0;
-  shows_receiver_ = true;
   sight_ = {};
-  poll_.stop();
-  if (was_writing)
-    Q_EMIT written(false, tr("The link was cut while writing; the controller keeps its old configuration or has the "
-                             "whole new one. Read it again."));
+  controller_.closed();
+  for (const auto& event : controller_.take_events())
+    if (std::holds_alternative<link::Written>(event)) happened(event);
   Q_EMIT state_changed();
 }
 
+bool BenchLink::simulated() const {
+  return hands_connected() || (controller_.hello() && controller_.hello()->simulated);
+}
+
+QString BenchLink::firmware() const {
+  return controller_.hello() ? QString::fromStdString(controller_.hello()->firmware) : QString();
+}
+
+QString BenchLink::kind() const {
+  return controller_.hello() ? QString::fromStdString(controller_.hello()->kind) : QString();
+}
+
 QString BenchLink::state_words() const {
-  if (!hands_connected())
-    return connect_.isActive() ? tr("Connecting to the simulated bench…") : tr("No bench connected");
+  if (!wire_) return connect_.isActive() ? tr("Connecting to the simulated bench…") : tr("No bench connected");
+  const QString answers = controller_answers() ? tr("controller answers, firmware %1").arg(firmware()) : QString();
+  if (!hands_connected()) {
+    const QString where = simulated() ? tr("Simulated controller at %1") : tr("Controller at %1");
+    return tr("%1 · %2").arg(where.arg(socket_folder_), answers.isEmpty() ? tr("waiting for an answer") : answers);
+  }
   const QString supply = sight_.battery ? (sight_.usb ? tr("USB and battery") : tr("battery"))
                          : sight_.usb   ? tr("USB only")
                                         : tr("no supply");
   return tr("Simulated bench · %1 · %2")
-      .arg(supply, controller_answers_     ? tr("controller answers, firmware %1").arg(firmware_)
+      .arg(supply, !answers.isEmpty()      ? answers
                    : sight_.lamp.isEmpty() ? tr("waiting")
                                            : sight_.lamp);
 }
 
-void BenchLink::ask_controller(const std::string& what, Json body) {
-  if (controller_.state() != QLocalSocket::ConnectedState) return;
-  const std::string bytes = controller_client_.ask(what, std::move(body));
-  controller_.write(bytes.data(), static_cast<qint64>(bytes.size()));
-}
-
 void BenchLink::ask_hands(const std::string& what, Json body) {
   if (hands_.state() != QLocalSocket::ConnectedState) return;
-  const std::string bytes = hands_client_.ask(what, std::move(body));
+  const std::string bytes = hands_client_.ask(what, std::move(body)).second;
   hands_.write(bytes.data(), static_cast<qint64>(bytes.size()));
 }
 
 void BenchLink::poll() {
-  // A look that has not been answered yet is not asked again.
-  if (hands_client_.open_requests() < 4) ask_hands("look");
-  if (controller_answers_ && controller_client_.open_requests() < 3)
-    ask_controller(++polls_ % 8 == 0 ? "sensors" : "channels");
-  if (controller_answers_ && shows_receiver_ && controller_client_.open_requests() < 4) ask_controller("receiver");
+  // A look that has not been answered yet is not asked again; three ticks make a look.
+  if (++ticks_ % 3 == 0 && hands_client_.open_requests() < 4) ask_hands("look");
+  pump();
 }
 
-void BenchLink::greet() { ask_controller("hello", {{"protocol", link::protocol_version}}); }
+void BenchLink::pump() {
+  if (!wire_) return;
+  const QByteArray bytes = wire_->readAll();
+  if (!bytes.isEmpty()) controller_.received({bytes.constData(), static_cast<std::size_t>(bytes.size())}, now_s());
+  controller_.tick(now_s());
+  for (const auto& event : controller_.take_events()) happened(event);
+  if (const std::string out = controller_.take_bytes(); wire_ && !out.empty())
+    wire_->write(out.data(), static_cast<qint64>(out.size()));
+}
+
+void BenchLink::happened(const link::LinkEvent& event) {
+  if (std::get_if<link::Greeted>(&event)) {
+    Q_EMIT state_changed();
+  } else if (std::get_if<link::FellSilent>(&event)) {
+    board_.reset();
+    channels_.clear();
+    ports_.clear();
+    battery_v_ = 0;
+    frames_.clear();
+    signal_.reset();
+    Q_EMIT board_sensed();
+    Q_EMIT frames_heard({});
+    Q_EMIT state_changed();
+  } else if (const auto* channels = std::get_if<link::ChannelsReply>(&event)) {
+    channels_ = channels->us;
+    Q_EMIT channels_heard();
+  } else if (const auto* sensors = std::get_if<link::SensorsReply>(&event)) {
+    battery_v_ = sensors->battery_v;
+    ports_ = sensors->ports;
+    Q_EMIT board_sensed();
+  } else if (const auto* receiver = std::get_if<link::ReceiverReply>(&event)) {
+    take_wire(*receiver);
+  } else if (const auto* read = std::get_if<link::BoardRead>(&event)) {
+    board_ = read->image;
+    Q_EMIT board_read();
+  } else if (const auto* done = std::get_if<link::Written>(&event)) {
+    if (done->image) board_ = done->image;
+    Q_EMIT written(done->good, QString::fromStdString(done->words));
+  } else if (const auto* trouble = std::get_if<link::Problem>(&event)) {
+    Q_EMIT problem(QString::fromStdString(trouble->words));
+  }
+}
 
 void BenchLink::hands_reply(const link::Reply& reply) {
   if (reply.request == "look" && reply.ok()) {
@@ -179,14 +246,9 @@ void BenchLink::hands_reply(const link::Reply& reply) {
     const bool changed = now.lamp != sight_.lamp || now.usb != sight_.usb || now.battery != sight_.battery;
     sight_ = std::move(now);
     const bool has_supply = sight_.usb || sight_.battery;
-    if (has_supply && !controller_answers_ && controller_client_.open_requests() == 0) greet();
     if (!has_supply && had_supply) {
-      controller_answers_ = false;
-      board_.reset();
-      channels_.clear();
-      ports_.clear();
-      battery_v_ = 0;
-      Q_EMIT board_sensed();
+      controller_.supply_out();
+      pump();
     }
     Q_EMIT seen();
     if (changed) Q_EMIT state_changed();
@@ -221,91 +283,28 @@ void BenchLink::hands_reply(const link::Reply& reply) {
                       reply.ok() ? tr("Done on the simulated model") : QString::fromStdString(reply.refused()));
 }
 
-void BenchLink::controller_reply(const link::Reply& reply) {
-  if (transaction_ && (reply.request == "stage_begin" || reply.request == "stage" || reply.request == "verify" ||
-                       reply.request == "commit" || reply.request == "read")) {
-    transaction_->answered(reply);
-    if (transaction_->failed()) {
-      const QString words = QString::fromStdString(transaction_->problem());
-      transaction_.reset();
-      Q_EMIT written(false, words);
-    } else if (transaction_->done()) {
-      if (auto image = link::image_in(reply)) board_ = std::move(*image);
-      transaction_.reset();
-      Q_EMIT written(true, tr("Written to the controller and read back"));
-    } else {
-      next_write_step();
-    }
-    return;
-  }
-  if (reply.request == "hello") {
-    controller_answers_ = reply.ok();
-    if (reply.ok()) {
-      firmware_ = QString::fromStdString(text_member(reply.body, "firmware"));
-      kind_ = QString::fromStdString(text_member(reply.body, "kind"));
-      if (flag_member(reply.body, "settings", true)) read_board();
-      Q_EMIT state_changed();
-    }
-  } else if (reply.request == "read") {
-    auto image = link::image_in(reply);
-    if (!image) {
-      Q_EMIT problem(QString::fromStdString(image.error().text()));
-      return;
-    }
-    board_ = std::move(*image);
-    Q_EMIT board_read();
-  } else if (reply.request == "sensors" && reply.ok()) {
-    battery_v_ = number_member(reply.body, "battery_v", 0);
-    ports_.clear();
-    if (const auto it = reply.body.find("ports"); it != reply.body.end() && it->is_object())
-      for (const auto& [name, value] : it->items())
-        if (value.is_boolean()) ports_[name] = value.get<bool>();
-    Q_EMIT board_sensed();
-  } else if (reply.request == "receiver") {
-    shows_receiver_ = reply.ok();
-    if (reply.ok()) take_wire(reply.body);
-  } else if (reply.request == "channels" && reply.ok()) {
-    channels_.clear();
-    if (const auto it = reply.body.find("channels"); it != reply.body.end() && it->is_object())
-      for (const auto& [name, value] : it->items())
-        if (value.is_number()) channels_[name] = value.get<double>();
-    Q_EMIT channels_heard();
-  } else if (!reply.ok() && controller_answers_) {
-    Q_EMIT problem(tr("The controller refuses: %1").arg(QString::fromStdString(reply.refused())));
-  }
-}
-
-void BenchLink::take_wire(const Json& body) {
-  const auto signal = from_word<Signal>(text_member(body, "signal"));
-  if (!signal || flag_member(body, "dark", true)) {
+void BenchLink::take_wire(const link::ReceiverReply& wire) {
+  if (wire.dark) {
     if (signal_) frames_.clear();
     signal_.reset();
     Q_EMIT frames_heard({});
     return;
   }
-  const bool serial = *signal == Signal::inverted_serial || *signal == Signal::two_way_serial;
-  if (signal_ != signal) {
-    signal_ = signal;
+  const bool serial = wire.signal == Signal::inverted_serial || wire.signal == Signal::two_way_serial;
+  if (signal_ != wire.signal) {
+    signal_ = wire.signal;
     bytes_.reset();
     edges_.reset();
     if (serial)
-      bytes_.emplace(*signal);
+      bytes_.emplace(wire.signal);
     else
-      edges_.emplace(*signal);
+      edges_.emplace(wire.signal);
   }
   std::vector<ChannelFrame> fresh;
-  if (const auto it = body.find("chunks"); bytes_ && it != body.end() && it->is_array())
-    for (const Json& chunk : *it)
-      if (const auto b = chunk.is_object() ? chunk.find("bytes") : chunk.end();
-          chunk.is_object() && b != chunk.end() && b->is_binary()) {
-        const auto& raw = b->get_binary();
-        bytes_->feed({reinterpret_cast<const char*>(raw.data()), raw.size()}, number_member(chunk, "t_us", 0), fresh);
-      }
-  if (const auto it = body.find("edges"); edges_ && it != body.end() && it->is_array())
-    for (const Json& e : *it)
-      if (e.is_array() && e.size() == 3 && e[0].is_number() && e[1].is_boolean() && e[2].is_number_integer() &&
-          e[2].get<int>() >= 0 && e[2].get<int>() < static_cast<int>(most_channels))
-        edges_->feed({e[0].get<double>(), e[1].get<bool>(), static_cast<std::uint8_t>(e[2].get<int>())}, fresh);
+  if (bytes_)
+    for (const auto& [t_us, bytes] : wire.chunks) bytes_->feed(bytes, t_us, fresh);
+  if (edges_)
+    for (const Edge& e : wire.edges) edges_->feed(e, fresh);
   silent_polls_ = fresh.empty() ? silent_polls_ + 1 : 0;
   for (const ChannelFrame& f : fresh) frames_.push_back(f);
   while (!frames_.empty() && frames_.back().t_us - frames_.front().t_us > 8e6) frames_.pop_front();
@@ -362,24 +361,22 @@ void BenchLink::work(Remedy remedy, const Json& place) {
   ask_hands("work", std::move(body));
 }
 
-void BenchLink::read_board() { ask_controller("read"); }
+void BenchLink::read_board() {
+  controller_.read_board(now_s());
+  pump();
+}
 void BenchLink::drive(const std::string& socket, double level) {
-  ask_controller("drive", {{"output", socket}, {"level", level}});
+  controller_.drive(socket, level, now_s());
+  pump();
 }
-void BenchLink::release() { ask_controller("release"); }
-
+void BenchLink::release() {
+  controller_.release(now_s());
+  pump();
+}
 void BenchLink::write(const link::Image& image) {
-  if (!controller_answers_) {
-    Q_EMIT written(false, tr("No controller answers"));
-    return;
-  }
-  if (transaction_) return;
-  transaction_.emplace(image);
-  next_write_step();
-}
-
-void BenchLink::next_write_step() {
-  if (auto request = transaction_->next()) ask_controller(request->what, std::move(request->body));
+  controller_.write(image, now_s());
+  if (wire_) return pump();
+  for (const auto& event : controller_.take_events()) happened(event);
 }
 
 }  // namespace rigging::app

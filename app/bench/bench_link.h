@@ -8,7 +8,7 @@
 #include <QTimer>
 
 #include "catalogue/catalogue.h"
-#include "link/client.h"
+#include "link/controller_link.h"
 #include "sticks/reception.h"
 
 namespace rigging::app {
@@ -47,15 +47,20 @@ class BenchLink : public QObject {
   };
   /// Starts rigging-twin as a program of its own and connects to it.
   void start_twin(const TwinOptions& options);
-  /// Connects to a twin that runs already, by its folder of sockets.
+  /// Connects to a twin that runs already, by its folder of sockets: the controller, and hands and eyes where there are
+  /// any.
   void connect_to(const QString& folder);
+  /// Connects to a controller on a serial device. It has no hands: those are the builder's own.
+  void connect_device(const QString& device);
   void stop();
 
   bool hands_connected() const { return hands_.state() == QLocalSocket::ConnectedState; }
   /// True once the controller has answered.
-  bool controller_answers() const { return controller_answers_; }
-  const QString& firmware() const { return firmware_; }
-  const QString& kind() const { return kind_; }
+  bool controller_answers() const { return controller_.answers(); }
+  /// What is proven with it is proven on a simulation.
+  bool simulated() const;
+  QString firmware() const;
+  QString kind() const;
   const Sight& sight() const { return sight_; }
   const std::map<std::string, double>& channels() const { return channels_; }
   /// What the board reports of its ports: true where data arrives. And the voltage that it measures.
@@ -99,7 +104,7 @@ class BenchLink : public QObject {
   void write(const link::Image& image);
   void drive(const std::string& socket, double level);
   void release();
-  bool writing() const { return transaction_.has_value(); }
+  bool writing() const { return controller_.writing(); }
 
  Q_SIGNALS:
   void state_changed();
@@ -118,17 +123,23 @@ class BenchLink : public QObject {
   void problem(const QString& words);
 
  private:
-  void ask_controller(const std::string& what, Json body = Json::object());
   void ask_hands(const std::string& what, Json body = Json::object());
   void poll();
-  void controller_reply(const link::Reply& reply);
+  /// The controller's stream is open; hands follow if there are any.
+  void begin(QIODevice* wire);
+  double now_s() const { return static_cast<double>(since_.nsecsElapsed()) * 1e-9; }
+  /// Sends what is to be sent and tells what came.
+  void pump();
+  void happened(const link::LinkEvent& event);
   void hands_reply(const link::Reply& reply);
   void lost();
-  void next_write_step();
-  void greet();
 
-  QLocalSocket controller_, hands_;
-  link::Client controller_client_, hands_client_;
+  QLocalSocket controller_socket_, hands_;
+  std::unique_ptr<QIODevice> device_;
+  QIODevice* wire_ = nullptr;  ///< what the controller is talked to through
+  QElapsedTimer since_;
+  link::ControllerLink controller_;
+  link::Client hands_client_;
   QProcess twin_;
   std::unique_ptr<QTemporaryDir> folder_;
   QTimer poll_, connect_;
@@ -138,20 +149,16 @@ class BenchLink : public QObject {
   std::map<std::string, double> channels_;
   std::map<std::string, bool> ports_;
   double battery_v_ = 0;
-  void take_wire(const Json& reply);
+  void take_wire(const link::ReceiverReply& reply);
 
   std::deque<ChannelFrame> frames_;
   std::optional<Signal> signal_;
   std::optional<ByteDecoder> bytes_;
   std::optional<EdgeDecoder> edges_;
   int silent_polls_ = 0;
-  bool shows_receiver_ = true;
   std::string inspecting_;
-  int polls_ = 0;
+  int ticks_ = 0;
   std::optional<link::Image> board_;
-  std::optional<link::WriteTransaction> transaction_;
-  bool controller_answers_ = false;
-  QString firmware_, kind_;
 };
 
 }  // namespace rigging::app

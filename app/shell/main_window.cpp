@@ -7,10 +7,12 @@
 #include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QInputDialog>
 #include <QLabel>
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QPushButton>
+#include <QSerialPortInfo>
 #include <QShortcut>
 #include <QStackedWidget>
 #include <QVBoxLayout>
@@ -144,6 +146,7 @@ void MainWindow::build_menus() {
   add(file, tr("Start the &demo"), {}, [this] {
     if (may_leave()) start_demo();
   });
+  add(file, tr("&Connect a controller…"), {}, [this] { connect_controller(); });
   add(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
 
   auto* edit = menuBar()->addMenu(tr("&Edit"));
@@ -302,6 +305,20 @@ void MainWindow::start_troubled_bench(unsigned seed, BenchLink::Troubles trouble
   start_bench(troubles);
 }
 
+void MainWindow::connect_controller() {
+  QStringList devices;
+  for (const QSerialPortInfo& port : QSerialPortInfo::availablePorts()) devices << port.systemLocation();
+  if (devices.isEmpty()) devices << QStringLiteral("/dev/ttyACM0");
+  bool chosen = false;
+  const QString device = QInputDialog::getItem(
+      this, tr("Connect a controller"),
+      tr("Propeller off. A cable that carries data, not only charge.\nSerial device of the controller:"), devices, 0,
+      true, &chosen);
+  if (!chosen || device.trimmed().isEmpty()) return;
+  is_demo_ = false;
+  bench_.connect_device(device.trimmed());
+}
+
 void MainWindow::compare_with_board(bool always_show) {
   if (!bench_.board()) {
     if (always_show) foot_->say(tr("Nothing to compare: no board was read over a settings link."));
@@ -438,6 +455,8 @@ QList<Request> MainWindow::requests() {
                 start_troubled_bench(1, {false, true, false});
                 go(Station::sticks);
               }});
+  all.append({tr("Connect a controller on a serial port"), tr("usb device link board real"),
+              [this] { connect_controller(); }});
   all.append({tr("Write the rig to the controller"), tr("upload save board"),
               [this] { bench_.write(link::image_of(document_.rig())); }});
   all.append({tr("Compare the board with the rig"), tr("read differences"), [this] { compare_with_board(true); }});

@@ -59,6 +59,7 @@ class MainWindow : public QMainWindow {
   bool save_as();
   void remember(const QString& path);
   QStringList recent() const;
+  void connect_controller();
   void compare_with_board(bool always_show);
   void complain(const QString& title, const Error& error);
   void walk_panes(int step);

@@ -9,6 +9,7 @@
 namespace rigging {
 namespace {
 
+constexpr int parts_version = 2;
 constexpr Span amps{0, 500}, volts{0, 100}, cell_v{1, 5}, size_mm{0.5, 2000};
 
 }  // namespace
@@ -72,6 +73,16 @@ const Members& Described<Cure>::members() {
 }
 
 template <>
+const Members& Described<SettingWay>::members() {
+  static const Members all = Describe<SettingWay>()
+                                 .needed("what", &SettingWay::what)
+                                 .needed("by", &SettingWay::by)
+                                 .member("steps", &SettingWay::steps)
+                                 .rest(&SettingWay::extra);
+  return all;
+}
+
+template <>
 const Members& Described<ModeAnswer>::members() {
   static const Members all = Describe<ModeAnswer>()
                                  .needed("mode", &ModeAnswer::mode)
@@ -118,14 +129,13 @@ const Members& Described<ControllerClass>::members() {
           .member("has_compass", &ControllerClass::has_compass)
           .member("has_barometer", &ControllerClass::has_barometer)
           .member("learns_ends", &ControllerClass::learns_ends)
-          .member("sets_centre", &ControllerClass::sets_centre)
-          .member("sets_ends", &ControllerClass::sets_ends)
+          .member("settings", &ControllerClass::settings)
           .member("gesture_needs_full_ends", &ControllerClass::gesture_needs_full_ends)
           .member("travel_percent", &ControllerClass::travel_percent, {50, 200})
           .member("reads_full", &ControllerClass::reads_full, {0, 10000})
           .member("pitch_back_falls", &ControllerClass::pitch_back_falls)
           .member("notices", &ControllerClass::notices)
-          .needed("cures", &ControllerClass::cures)
+          .member("cures", &ControllerClass::cures)
           .needed("modes", &ControllerClass::modes)
           .needed("bench_mode", &ControllerClass::bench_mode)
           .member("rudder_into_bank", &ControllerClass::rudder_into_bank)
@@ -240,7 +250,8 @@ const Members& Described<PartKind>::members() {
 
 struct CatalogueFile {
   std::string format = "parts";
-  int version = 1;
+  int version = parts_version;
+  std::vector<Cure> shared_cures;
   std::vector<PartKind> parts;
   std::vector<ControllerClass> controllers;
   Extra extra;
@@ -250,11 +261,16 @@ template <>
 const Members& Described<CatalogueFile>::members() {
   static const Members all = Describe<CatalogueFile>()
                                  .needed("format", &CatalogueFile::format)
-                                 .needed("version", &CatalogueFile::version, {1, 1})
+                                 .needed("version", &CatalogueFile::version, {1, parts_version})
+                                 .member("shared_cures", &CatalogueFile::shared_cures)
                                  .member("parts", &CatalogueFile::parts)
                                  .member("controllers", &CatalogueFile::controllers)
                                  .rest(&CatalogueFile::extra);
   return all;
+}
+
+const SettingWay* ControllerClass::way(const std::string& what) const {
+  return find_in(settings, [&](const SettingWay& w) { return w.what == what; });
 }
 
 const Cure* ControllerClass::cure(Remedy remedy) const {
@@ -354,9 +370,42 @@ Result<void> electrics_fit(const std::vector<const Terminal*>& terminals, const 
   return {};
 }
 
+/// Version 1 had a flag each for an output's centre and its ends.
+void from_version_1(Json& json) {
+  if (!json.is_object() || number_member(json, "version", 0) != 1) return;
+  json["version"] = parts_version;
+  const auto classes = json.find("controllers");
+  if (classes == json.end() || !classes->is_array()) return;
+  for (Json& c : *classes) {
+    if (!c.is_object()) continue;
+    const char* by = flag_member(c, "link", false) ? "link" : "computer";
+    const auto ways = [&](const char* flag, std::initializer_list<const char*> names) {
+      if (flag_member(c, flag, false))
+        for (const char* name : names) c["settings"].push_back({{"what", name}, {"by", by}});
+      c.erase(flag);
+    };
+    ways("sets_centre", {"centre_us"});
+    ways("sets_ends", {"low_us", "high_us"});
+  }
+}
+
+/// A class can cure by a setting what it can set, and by hand what hands can do on any model.
+void complete(ControllerClass& c, const std::vector<Cure>& shared) {
+  constexpr std::pair<Remedy, const char*> by_setting[] = {{Remedy::reverse_output, "reversed"},
+                                                           {Remedy::flip_mix, "mix"},
+                                                           {Remedy::flip_gyro, "sensing"},
+                                                           {Remedy::turn_board, "board"}};
+  for (const auto& [remedy, what] : by_setting)
+    if (const SettingWay* w = c.way(what); w && !c.cure(remedy))
+      c.cures.push_back({remedy, w->by == SetBy::link, w->steps, {}});
+  for (const Cure& cure : shared)
+    if (!c.cure(cure.remedy)) c.cures.push_back(cure);
+}
+
 Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
-  const auto json = read_json_file(file);
+  auto json = read_json_file(file);
   if (!json) return tl::make_unexpected(json.error());
+  from_version_1(*json);
   auto read = read_fields<CatalogueFile>(*json, file.string());
   if (!read) return read;
   if (read->format != "parts") return failure(file.string() + ": /format", "is \"" + read->format + "\"", "\"parts\"");
@@ -403,8 +452,10 @@ Result<void> add_own_parts(Catalogue& catalogue, const std::filesystem::path& fi
   auto read = read_parts_file(file);
   if (!read) return tl::make_unexpected(read.error());
   Catalogue grown = catalogue;
+  for (Cure& cure : read->shared_cures) grown.shared_cures.push_back(std::move(cure));
   if (auto ok = add_all(grown.controllers, std::move(read->controllers), file.string()); !ok) return ok;
   if (auto ok = add_all(grown.parts, std::move(read->parts), file.string()); !ok) return ok;
+  for (ControllerClass& c : grown.controllers) complete(c, grown.shared_cures);
   catalogue = std::move(grown);
   return {};
 }
@@ -442,7 +493,7 @@ Result<void> save_own_part(const std::filesystem::path& file, const PartKind& ki
 
 OrderedJson parts_schema() {
   OrderedJson schema = schema_of(
-      Described<CatalogueFile>::members(), "Parts, version 1",
+      Described<CatalogueFile>::members(), "Parts, version 2",
       "Kinds of parts and classes of controllers. Units are in the names; members that are not listed are kept.");
   schema["properties"]["format"] = {{"enum", {"parts"}}};
   return schema;

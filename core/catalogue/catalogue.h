@@ -12,6 +12,7 @@ namespace rigging {
 struct Catalogue {
   std::vector<ControllerClass> controllers;
   std::vector<PartKind> parts;
+  std::vector<Cure> shared_cures;      ///< what hands can do with any class
   std::optional<MagneticModel> earth;  ///< shipped beside the catalogue; absent when it could not be read
 
   const ControllerClass* controller(const std::string& id) const;

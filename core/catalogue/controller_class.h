@@ -26,6 +26,17 @@ struct Cure {
   bool operator==(const Cure&) const = default;
 };
 
+/// How a setting is changed with a class.
+enum class SetBy { link, dial, slide_switch, key, gesture, menu, computer };
+
+struct SettingWay {
+  std::string what;  ///< a setting's name (core/settings), or "mix" and "sensing" for all weights and axes
+  SetBy by = SetBy::link;
+  std::vector<std::string> steps;  ///< for the hand card, as those of a cure
+  Extra extra;
+  bool operator==(const SettingWay&) const = default;
+};
+
 struct ModeAnswer {
   Mode mode = Mode::manual;
   AnswerKind answer = AnswerKind::none;
@@ -65,13 +76,14 @@ struct ControllerClass {
   std::string minus_edge;       ///< where the minus pin of a servo plug sits, in words
   bool motor_bypasses = false;  ///< the throttle lead stays on the receiver
   bool has_compass = false, has_barometer = false;
-  bool learns_ends = false;                     ///< takes measured ends and centre of each channel for its own
-  bool gesture_needs_full_ends = false;         ///< a stick gesture counts only when 1000 and 2000 µs are reached
-  bool sets_centre = false, sets_ends = false;  ///< an output's centre and ends can be set, on the board or over a link
-  double travel_percent = 100;                  ///< of the transmitter's travel that gives it full resolution
-  double reads_full = 0;                        ///< its test page shows ± this at the ends; 0: it shows µs
-  bool pitch_back_falls = false;                ///< stick back is meant to read low
-  std::vector<OnLoss> notices;                  ///< what of a receiver's behaviour tells it that the link is gone
+  bool learns_ends = false;              ///< takes measured ends and centre of each channel for its own
+  bool gesture_needs_full_ends = false;  ///< a stick gesture counts only when 1000 and 2000 µs are reached
+  std::vector<SettingWay> settings;      ///< what can be set at all; what is not listed can't
+  double travel_percent = 100;           ///< of the transmitter's travel that gives it full resolution
+  double reads_full = 0;                 ///< its test page shows ± this at the ends; 0: it shows µs
+  bool pitch_back_falls = false;         ///< stick back is meant to read low
+  std::vector<OnLoss> notices;           ///< what of a receiver's behaviour tells it that the link is gone
+  /// Of its own in the file; once loaded also those that follow from `settings`, and those that all classes share.
   std::vector<Cure> cures;
   std::vector<ModeAnswer> modes;
   Mode bench_mode = Mode::rate;   ///< shows the correction best on the bench
@@ -83,6 +95,8 @@ struct ControllerClass {
   Extra extra;
   bool operator==(const ControllerClass&) const = default;
 
+  /// Null when this class can't set it.
+  const SettingWay* way(const std::string& what) const;
   const Cure* cure(Remedy remedy) const;
   const ModeAnswer* mode(Mode mode) const;
   const Terminal* socket(const std::string& socket_id) const;  ///< among the outputs
@@ -109,5 +123,16 @@ struct Words<AnswerKind> {
                                                                        {A::held, "held"},
                                                                        {A::springs_back, "springs_back"},
                                                                        {A::runs_away, "runs_away"}}};
+};
+template <>
+struct Words<SetBy> {
+  using B = SetBy;
+  static constexpr std::array<std::pair<B, std::string_view>, 7> list{{{B::link, "link"},
+                                                                       {B::dial, "dial"},
+                                                                       {B::slide_switch, "switch"},
+                                                                       {B::key, "key"},
+                                                                       {B::gesture, "gesture"},
+                                                                       {B::menu, "menu"},
+                                                                       {B::computer, "computer"}}};
 };
 }  // namespace rigging

@@ -25,11 +25,12 @@ std::string changes(const Dependencies& then, const Dependencies& now) {
 
 }  // namespace
 
-CheckFamily reading_family(const CheckId& id, Station station) {
+CheckFamily reading_family(const CheckId& id, Station station, std::string name) {
   CheckFamily f;
   f.id = id.family;
   f.station = station;
   f.by_station = true;
+  f.name = std::move(name);
   f.one = "reading";
   f.many = "readings";
   f.subjects = [](const CheckContext&) { return std::vector<std::string>{{}}; };

@@ -33,6 +33,7 @@ struct CheckFamily {
   std::optional<Station> counts_for = {};  ///< another station that is proven only with it
   bool until_mounted = true;               ///< only provisional while the board lies loose
   bool by_station = false;                 ///< its own station records it, not a look at the card
+  std::string name = {};                   ///< short, of a family of one: "Sticks calibrated"
   std::string one = {}, many = {};         ///< "direction", "directions": for counting them
   /// What of the rig must be checked; one empty text for a family of one.
   std::vector<std::string> (*subjects)(const CheckContext&) = nullptr;
@@ -44,7 +45,7 @@ struct CheckFamily {
 };
 
 /// A family of one check that rests on what was read at its station.
-CheckFamily reading_family(const CheckId& id, Station station);
+CheckFamily reading_family(const CheckId& id, Station station, std::string name);
 
 /// In the order of the work. Each station brings its own (review/stations.cpp).
 std::vector<const CheckFamily*> check_families();

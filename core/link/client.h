@@ -8,8 +8,6 @@
 
 namespace rigging::link {
 
-inline constexpr int protocol_version = 1;
-
 struct Reply {
   int id = 0;
   std::string request;  ///< what was asked: "hello", "read", …
@@ -22,8 +20,10 @@ struct Reply {
 /// Our end of a link: bytes out, bytes in. Knows nothing about sockets and time.
 class Client {
  public:
-  /// Bytes of a request; `body` gets an id. Requests are answered one by one, in any order.
-  std::string ask(const std::string& what, Json body = Json::object());
+  /// A request's id and bytes. Requests are answered one by one, in any order.
+  std::pair<int, std::string> ask(const std::string& what, Json body = Json::object());
+  /// No longer waits for this one; a late reply to it is passed over.
+  void forget(int id);
   /// Replies and problems that came out of the bytes.
   std::vector<std::variant<Reply, Error>> feed(std::string_view bytes);
   std::size_t open_requests() const { return open_.size(); }
@@ -31,6 +31,7 @@ class Client {
  private:
   FrameReader reader_;
   std::map<int, std::string> open_;
+  std::map<int, std::string> late_;  ///< given up lately
   int next_id_ = 1;
 };
 
@@ -47,6 +48,11 @@ class WriteTransaction {
   /// The request to send now; no value when the transaction is over.
   std::optional<Request> next() const;
   void answered(const Reply& reply);
+  /// No reply to the last request came in time. A lost commit is settled by reading; everything else begins anew, which
+  /// the controller's staging allows, for a few times.
+  void timed_out();
+  /// The configuration's bytes.
+  const std::string& bytes() const { return bytes_; }
 
   bool done() const { return step_ == Step::done; }
   bool failed() const { return step_ == Step::failed; }
@@ -55,9 +61,12 @@ class WriteTransaction {
  private:
   enum class Step { begin, stage, verify, commit, read_back, done, failed };
   void fail(std::string problem);
+  void begin_again();
 
   std::string bytes_, hash_, problem_;
   std::size_t offset_ = 0;
+  int begun_ = 1;
+  bool settling_ = false;  ///< reading to see whether a commit whose reply was lost was carried out
   Step step_ = Step::begin;
 };
 

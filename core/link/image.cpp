@@ -1,182 +1,189 @@
 #include "link/image.h"
 
 #include <algorithm>
+#include <set>
 
-#include "base/fields.h"
 #include "base/find.h"
 #include "base/fingerprint.h"
+#include "base/json.h"
 #include "base/number.h"
 #include "link/cbor.h"
-#include "rig/ranges.h"
 
 namespace rigging::link {
-
 namespace {
 
-/// An output as it goes over the link.
-struct OutputFile {
-  std::string socket;
-  double roll = 0, pitch = 0, yaw = 0, throttle = 0, flap = 0, roll_differential = 0;
-  bool reversed = false;
-  double low_us = 1000, centre_us = 1500, high_us = 2000, rate_hz = 50;
-  Extra extra;
-  bool operator==(const OutputFile&) const = default;
+/// Settings of outputs and channels go over the link as lists of maps, one for each, with its key; those of the board
+/// stand beside the lists.
+struct Group {
+  SettingOf of;
+  const char *list, *key, *spoken;
 };
+constexpr Group groups[] = {{SettingOf::output, "outputs", "socket", "output "},
+                            {SettingOf::channel, "channels", "number", "channel "}};
+constexpr Group board_group{SettingOf::board, "", "", ""};
 
-/// A channel as the controller knows it.
-struct ChannelFile {
-  int number = 1;
-  ChannelFunction function = ChannelFunction::other;
-  std::optional<double> low_us, centre_us, high_us;  ///< learned; absent: 1000, 1500, 2000
-  Extra extra;
-  bool operator==(const ChannelFile&) const = default;
-};
+const Group& group_of(SettingOf of) {
+  for (const Group& g : groups)
+    if (g.of == of) return g;
+  return board_group;
+}
 
-struct ImageFile {
-  std::vector<OutputFile> outputs;
-  TurnName board;
-  bool roll_reversed = false, pitch_reversed = false, yaw_reversed = false;
-  std::vector<ChannelFile> channels;
-  Sharing sharing = Sharing::each_stops;
-  Extra extra;
-};
+/// Sockets by their names, channels by their numbers.
+bool before(SettingOf of, const std::string& a, const std::string& b) {
+  if (of == SettingOf::channel && a.size() != b.size()) return a.size() < b.size();
+  return a < b;
+}
+
+Json to_json(const Fact& value) {
+  return std::visit(
+      [](const auto& v) -> Json {
+        if constexpr (std::is_same_v<std::decay_t<decltype(v)>, std::monostate>)
+          return nullptr;
+        else
+          return v;
+      },
+      value);
+}
+
+std::optional<Fact> to_fact(const Json& json) {
+  if (json.is_boolean()) return Fact(json.get<bool>());
+  if (json.is_number()) return Fact(json.get<double>());
+  if (json.is_string()) return Fact(json.get<std::string>());
+  return std::nullopt;
+}
+
+std::string shortened(const Json& json) {
+  std::string text = json.dump(-1, ' ', false, Json::error_handler_t::replace);
+  return text.size() > 60 ? text.substr(0, 57) + "…" : text;
+}
+
+/// Members of one map into values; `skip` is its key.
+Result<void> take(const Json& json, const std::string& where, SettingOf of, const std::string& subject,
+                  const std::string& skip, Image& image) {
+  for (const Setting& s : settings())
+    if (s.of == of && s.always && !json.contains(s.name))
+      return failure(where, "\"" + s.name + "\" is missing", "this member");
+  for (const auto& [name, member] : json.items()) {
+    if (name == skip || (of == SettingOf::board && (name == groups[0].list || name == groups[1].list))) continue;
+    const Setting* s = setting_named(of, name);
+    const auto value = to_fact(member);
+    if (!s) {  // of a newer version: kept, as far as it is a value
+      if (value) image.values[{of, subject, name}] = *value;
+      continue;
+    }
+    if (const std::string expected = value ? misfit(*s, *value) : "a value"; !expected.empty())
+      return failure(where + "/" + name, "is " + shortened(member), expected);
+    if (s->always || *value != s->usual) image.values[{of, subject, name}] = *value;
+  }
+  return {};
+}
 
 }  // namespace
-}  // namespace rigging::link
 
-namespace rigging {
+bool Image::has(SettingOf of, const std::string& subject) const {
+  const auto it = values.lower_bound({of, subject, ""});
+  return it != values.end() && it->first.of == of && it->first.subject == subject;
+}
 
-template <>
-const Members& Described<link::OutputFile>::members() {
-  static const Members all = Describe<link::OutputFile>()
-                                 .needed("socket", &link::OutputFile::socket)
-                                 .needed("roll", &link::OutputFile::roll, range::weight)
-                                 .needed("pitch", &link::OutputFile::pitch, range::weight)
-                                 .needed("yaw", &link::OutputFile::yaw, range::weight)
-                                 .needed("throttle", &link::OutputFile::throttle, range::weight)
-                                 .needed("flap", &link::OutputFile::flap, range::weight)
-                                 .member("roll_differential", &link::OutputFile::roll_differential, {-1, 1})
-                                 .needed("reversed", &link::OutputFile::reversed)
-                                 .needed("low_us", &link::OutputFile::low_us, range::read_us)
-                                 .needed("centre_us", &link::OutputFile::centre_us, range::read_us)
-                                 .needed("high_us", &link::OutputFile::high_us, range::read_us)
-                                 .needed("rate_hz", &link::OutputFile::rate_hz, {20, 560})
-                                 .rest(&link::OutputFile::extra);
+std::vector<std::string> Image::subjects(SettingOf of) const {
+  std::vector<std::string> all;
+  for (const auto& [id, value] : values)
+    if (id.of == of && (all.empty() || all.back() != id.subject)) all.push_back(id.subject);
+  std::sort(all.begin(), all.end(), [&](const std::string& a, const std::string& b) { return before(of, a, b); });
   return all;
 }
 
-template <>
-const Members& Described<link::ChannelFile>::members() {
-  static const Members all = Describe<link::ChannelFile>()
-                                 .needed("number", &link::ChannelFile::number, {1, 32})
-                                 .needed("function", &link::ChannelFile::function)
-                                 .member("low_us", &link::ChannelFile::low_us, range::read_us)
-                                 .member("centre_us", &link::ChannelFile::centre_us, range::read_us)
-                                 .member("high_us", &link::ChannelFile::high_us, range::read_us)
-                                 .rest(&link::ChannelFile::extra);
-  return all;
+Fact Image::value(const SettingId& id) const {
+  if (const auto it = values.find(id); it != values.end()) return it->second;
+  const Setting* s = setting_named(id.of, id.name);
+  return s ? s->usual : Fact{};
 }
-
-template <>
-const Members& Described<link::ImageFile>::members() {
-  static const Members all = Describe<link::ImageFile>()
-                                 .needed("outputs", &link::ImageFile::outputs)
-                                 .needed("board", &link::ImageFile::board)
-                                 .needed("roll_reversed", &link::ImageFile::roll_reversed)
-                                 .needed("pitch_reversed", &link::ImageFile::pitch_reversed)
-                                 .needed("yaw_reversed", &link::ImageFile::yaw_reversed)
-                                 .needed("channels", &link::ImageFile::channels)
-                                 .member("sharing", &link::ImageFile::sharing)
-                                 .rest(&link::ImageFile::extra);
-  return all;
-}
-
-}  // namespace rigging
-
-namespace rigging::link {
 
 Image image_of(const Rig& rig) {
   Image image;
-  for (const Output& o : rig.outputs)
-    if (!o.socket.empty()) {
-      Mix mix = o.mix;
-      mix.extra = {};
-      image.outputs.push_back({o.socket, mix, o.reversed, o.low_us, o.centre_us, o.high_us, o.rate_hz, {}});
+  const auto add = [&](const Setting& s, const std::string& subject) {
+    const Fact value = s.get(rig, subject);
+    if (s.always || value != s.usual) image.values.emplace(SettingId{s.of, subject, s.name}, value);
+  };
+  for (const Setting& s : settings()) switch (s.of) {
+      case SettingOf::board: add(s, ""); break;
+      case SettingOf::output:
+        for (const Output& o : rig.outputs)
+          if (!o.socket.empty()) add(s, o.socket);
+        break;
+      case SettingOf::channel:
+        for (const Channel& c : rig.radio.channels) add(s, std::to_string(c.number));
+        break;
     }
-  std::sort(image.outputs.begin(), image.outputs.end(),
-            [](const auto& a, const auto& b) { return a.socket < b.socket; });
-  image.sensing = rig.sensing;
-  image.sensing.level_nose_up_deg.reset();
-  image.sensing.extra = {};
-  for (const Channel& c : rig.radio.channels) {
-    Channel heard;
-    heard.number = c.number;
-    heard.function = c.function;
-    if (c.learned) {
-      heard.learned = true;
-      heard.low_us = c.low_us;
-      heard.centre_us = c.centre_us;
-      heard.high_us = c.high_us;
-    }
-    image.channels.push_back(heard);
-  }
-  image.sharing = rig.sharing;
-  std::sort(image.channels.begin(), image.channels.end(),
-            [](const auto& a, const auto& b) { return a.number < b.number; });
   return image;
 }
 
+Rig configured(const Image& image) {
+  Rig rig;
+  for (const std::string& socket : image.subjects(SettingOf::output)) {
+    Output& o = rig.outputs.emplace_back();
+    o.id = o.socket = socket;
+  }
+  for (const std::string& number : image.subjects(SettingOf::channel))
+    rig.radio.channels.emplace_back().number = static_cast<int>(number_of(number).value_or(0));
+  for (const auto& [id, value] : image.values)
+    if (const Setting* s = setting_named(id.of, id.name)) s->set(rig, id.subject, value);
+  return rig;
+}
+
 std::string image_bytes(const Image& image) {
-  ImageFile file;
-  for (const ImageOutput& o : image.outputs)
-    file.outputs.push_back({o.socket, o.mix.roll, o.mix.pitch, o.mix.yaw, o.mix.throttle, o.mix.flap,
-                            o.mix.roll_differential, o.reversed, o.low_us, o.centre_us, o.high_us, o.rate_hz, o.extra});
-  file.board = image.sensing.board;
-  file.roll_reversed = image.sensing.roll_reversed;
-  file.pitch_reversed = image.sensing.pitch_reversed;
-  file.yaw_reversed = image.sensing.yaw_reversed;
-  for (const Channel& c : image.channels)
-    file.channels.push_back({c.number, c.function, c.low_us, c.centre_us, c.high_us, {}});
-  file.sharing = image.sharing;
-  file.extra = image.extra;
+  Json json = Json::object();
+  for (const Group& g : groups) {
+    json[g.list] = Json::array();
+    for (const std::string& subject : image.subjects(g.of)) {
+      Json one = Json::object();
+      one[g.key] = g.of == SettingOf::channel ? Json(static_cast<int>(number_of(subject).value_or(0))) : Json(subject);
+      json[g.list].push_back(std::move(one));
+    }
+  }
+  std::map<std::pair<SettingOf, std::string>, Json*> places;
+  for (const Group& g : groups)
+    for (Json& one : json[g.list])
+      places[{g.of, g.of == SettingOf::channel ? std::to_string(one[g.key].get<int>())
+                                               : one[g.key].get<std::string>()}] = &one;
+  for (const auto& [id, value] : image.values)
+    (id.of == SettingOf::board ? json : *places.at({id.of, id.subject}))[id.name] = to_json(value);
+  // Plain JSON sorts its members, so that the bytes do not depend on the order of the table.
   std::string bytes;
-  // Through plain JSON: members sorted, so that the bytes do not depend on the order of a description.
-  Json::to_cbor(Json(write_fields(file)), bytes);
+  Json::to_cbor(json, bytes);
   return bytes;
 }
 
 Result<Image> image_from_bytes(std::string_view bytes, const std::string& where) {
   const auto json = parse_cbor(bytes, where);
   if (!json) return tl::make_unexpected(json.error());
-  auto file = read_fields<ImageFile>(*json, where);
-  if (!file) return tl::make_unexpected(file.error());
+  if (!json->is_object()) return failure(where + ": /", "is " + shortened(*json), "an object");
   Image image;
-  for (OutputFile& o : file->outputs)
-    image.outputs.push_back({std::move(o.socket),
-                             {o.roll, o.pitch, o.yaw, o.throttle, o.flap, o.roll_differential, {}},
-                             o.reversed,
-                             o.low_us,
-                             o.centre_us,
-                             o.high_us,
-                             o.rate_hz,
-                             std::move(o.extra)});
-  image.sensing.board = file->board;
-  image.sensing.roll_reversed = file->roll_reversed;
-  image.sensing.pitch_reversed = file->pitch_reversed;
-  image.sensing.yaw_reversed = file->yaw_reversed;
-  for (const ChannelFile& h : file->channels) {
-    Channel c;
-    c.number = h.number;
-    c.function = h.function;
-    c.low_us = h.low_us;
-    c.centre_us = h.centre_us;
-    c.high_us = h.high_us;
-    c.learned = h.low_us || h.centre_us || h.high_us;
-    image.channels.push_back(c);
+  for (const Group& g : groups) {
+    const std::string place = where + ": /" + g.list;
+    if (!json->contains(g.list))
+      return failure(where + ": /", "\"" + std::string(g.list) + "\" is missing", "this member");
+    const Json& list = (*json)[g.list];
+    if (!list.is_array()) return failure(place, "is " + shortened(list), "a list");
+    std::set<std::string> met;
+    for (std::size_t i = 0; i < list.size(); ++i) {
+      const std::string at = place + "/" + std::to_string(i);
+      const Json* key = list[i].is_object() && list[i].contains(g.key) ? &list[i][g.key] : nullptr;
+      const bool channel = g.of == SettingOf::channel;
+      const bool good =
+          key && (channel ? key->is_number_integer() && key->get<double>() >= 1 && key->get<double>() <= 32
+                          : key->is_string());
+      if (!good)
+        return failure(at + "/" + g.key, key ? "is " + shortened(*key) : "is missing",
+                       channel ? "a whole number from 1 to 32" : "the name of a socket");
+      const std::string subject = channel ? std::to_string(key->get<int>()) : key->get<std::string>();
+      if (!met.insert(subject).second) return failure(at, g.spoken + subject + " is there twice", "each once");
+      if (auto ok = take(list[i], at, g.of, subject, g.key, image); !ok) return tl::make_unexpected(ok.error());
+    }
   }
-  image.sharing = file->sharing;
-  image.extra = std::move(file->extra);
-  for (const ImageOutput& o : image.outputs)
+  if (auto ok = take(*json, where + ": ", SettingOf::board, "", "", image); !ok) return tl::make_unexpected(ok.error());
+  const Rig rig = configured(image);
+  for (const Output& o : rig.outputs)
     if (!(o.low_us < o.centre_us && o.centre_us < o.high_us))
       return failure(where + ": output " + o.socket, "the ends do not enclose the centre",
                      "low_us < centre_us < high_us");
@@ -187,72 +194,59 @@ std::string image_hash(std::string_view bytes) { return Fingerprint().add(bytes)
 
 namespace {
 
-std::string output_words(const ImageOutput& rig, const ImageOutput& board) {
-  std::string words;
-  const auto add = [&](const std::string& more) { words += (words.empty() ? "" : "; ") + more; };
-  if (rig.reversed != board.reversed)
-    add(board.reversed ? "reversed on the board, plain in the rig" : "plain on the board, reversed in the rig");
-  const auto number = [&](const char* name, double in_rig, double on_board, const char* unit) {
-    if (in_rig != on_board)
-      add(std::string(name) + " " + number_text(on_board, 3) + unit + " on the board, " + number_text(in_rig, 3) +
-          unit + " in the rig");
-  };
-  number("roll weight", rig.mix.roll, board.mix.roll, "");
-  number("pitch weight", rig.mix.pitch, board.mix.pitch, "");
-  number("yaw weight", rig.mix.yaw, board.mix.yaw, "");
-  number("throttle weight", rig.mix.throttle, board.mix.throttle, "");
-  number("flap weight", rig.mix.flap, board.mix.flap, "");
-  number("roll differential", rig.mix.roll_differential, board.mix.roll_differential, "");
-  number("low end", rig.low_us, board.low_us, " µs");
-  number("centre", rig.centre_us, board.centre_us, " µs");
-  number("high end", rig.high_us, board.high_us, " µs");
-  number("pulse rate", rig.rate_hz, board.rate_hz, " Hz");
-  return words;
+/// What is taken over together: an output, a channel, all that the board knows of its sensing, or a setting by itself.
+std::string part_of(const SettingId& id) {
+  if (id.of != SettingOf::board) return group_of(id.of).spoken + id.subject;
+  return id.name == "board" || id.name.ends_with("_reversed") ? "sensing" : id.name;
+}
+
+std::string difference_words(const SettingId& id, const Fact& rig, const Fact& board) {
+  const Setting* s = setting_named(id.of, id.name);
+  if (!s) return spoken(id.name) + ": this version does not know it";
+  const std::string here = value_words(*s, board) + " on the board, ", there = value_words(*s, rig) + " in the rig";
+  return s->spoken + " " + here + there;
 }
 
 }  // namespace
 
 std::vector<Difference> differences(const Image& rig, const Image& board) {
   std::vector<Difference> all;
-  for (const ImageOutput& o : rig.outputs) {
-    const ImageOutput* b = find_in(board.outputs, [&](const ImageOutput& x) { return x.socket == o.socket; });
-    if (!b)
-      all.push_back({"output " + o.socket, "not used on the board, used in the rig"});
-    else if (const std::string words = output_words(o, *b); !words.empty())
-      all.push_back({"output " + o.socket, words});
+  std::vector<std::string> handled;
+  // In the order in which a builder looks at them: outputs, what the board knows, channels.
+  for (const SettingOf of : {SettingOf::output, SettingOf::board, SettingOf::channel}) {
+    std::vector<std::string> subjects = rig.subjects(of);
+    for (const std::string& s : board.subjects(of))
+      if (std::find(subjects.begin(), subjects.end(), s) == subjects.end()) subjects.push_back(s);
+    std::sort(subjects.begin(), subjects.end(),
+              [&](const std::string& a, const std::string& b) { return before(of, a, b); });
+    for (const std::string& subject : subjects) {
+      const std::string part = group_of(of).spoken + subject;
+      if (of != SettingOf::board && !board.has(of, subject)) {
+        all.push_back({part, "not used on the board, used in the rig", {}});
+        continue;
+      }
+      if (of != SettingOf::board && !rig.has(of, subject)) {
+        all.push_back({part, "used on the board, not used in the rig", {}});
+        continue;
+      }
+      std::set<std::string> names;
+      for (const Image* image : {&rig, &board})
+        for (auto it = image->values.lower_bound({of, subject, ""});
+             it != image->values.end() && it->first.of == of && it->first.subject == subject; ++it)
+          names.insert(it->first.name);
+      const auto add = [&](const std::string& name) {
+        const SettingId id{of, subject, name};
+        if (!names.erase(name) || rig.value(id) == board.value(id)) return;
+        Difference* d = find_in(all, [&](const Difference& x) { return x.part == part_of(id); });
+        if (!d) d = &all.emplace_back(Difference{part_of(id), "", {}});
+        d->words += (d->words.empty() ? "" : "; ") + difference_words(id, rig.value(id), board.value(id));
+        d->settings.push_back(id);
+      };
+      for (const Setting& s : settings())
+        if (s.of == of) add(s.name);
+      for (const std::string& name : std::set<std::string>(names)) add(name);
+    }
   }
-  for (const ImageOutput& b : board.outputs)
-    if (!find_in(rig.outputs, [&](const ImageOutput& x) { return x.socket == b.socket; }))
-      all.push_back({"output " + b.socket, "used on the board, not used in the rig"});
-
-  std::string sensing;
-  if (rig.sensing.board != board.sensing.board)
-    sensing = "told to sit with its " + board.sensing.board.spoken() + " on the board, with its " +
-              rig.sensing.board.spoken() + " in the rig";
-  for (const Axis axis : all_axes)
-    if (rig.sensing.reversed(axis) != board.sensing.reversed(axis))
-      sensing += (sensing.empty() ? "" : "; ") + std::string(word(axis)) + " sensing " +
-                 (board.sensing.reversed(axis) ? "reversed on the board, plain in the rig"
-                                               : "plain on the board, reversed in the rig");
-  if (!sensing.empty()) all.push_back({"sensing", sensing});
-
-  for (int number = 1; number <= 32; ++number) {
-    const auto has = [&](const Channel& c) { return c.number == number; };
-    const Channel *r = find_in(rig.channels, has), *b = find_in(board.channels, has);
-    const auto name = [](const Channel* c) {
-      if (!c) return std::string("nothing");
-      std::string words(word(c->function));
-      if (c->learned)
-        words += " with learned ends " + number_text(c->low_us.value_or(1000), 1) + ", " +
-                 number_text(c->centre_us.value_or(1500), 1) + ", " + number_text(c->high_us.value_or(2000), 1) + " µs";
-      return words;
-    };
-    if (name(r) != name(b))
-      all.push_back({"channel " + std::to_string(number), name(b) + " on the board, " + name(r) + " in the rig"});
-  }
-  if (rig.sharing != board.sharing)
-    all.push_back(
-        {"sharing", spoken(word(board.sharing)) + " on the board, " + spoken(word(rig.sharing)) + " in the rig"});
   return all;
 }
 
@@ -260,47 +254,29 @@ Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>
   const auto wanted = [&](const std::string& part) {
     return std::find(parts.begin(), parts.end(), part) != parts.end();
   };
-  for (const ImageOutput& b : board.outputs) {
-    if (!wanted("output " + b.socket)) continue;
-    auto it =
-        std::find_if(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.socket == b.socket; });
-    if (it == rig.outputs.end()) {
+  for (const std::string& socket : board.subjects(SettingOf::output))
+    if (wanted("output " + socket) && !output_in(rig, socket)) {
       Output added;
       for (int n = 1; added.id.empty() || rig.output(added.id); ++n) added.id = "out_" + std::to_string(n);
-      added.socket = b.socket;
+      added.socket = socket;
       rig.outputs.push_back(std::move(added));
-      it = rig.outputs.end() - 1;
     }
-    const Extra kept = it->mix.extra;
-    it->mix = b.mix;
-    it->mix.extra = kept;
-    it->reversed = b.reversed;
-    it->low_us = b.low_us;
-    it->centre_us = b.centre_us;
-    it->high_us = b.high_us;
-    it->rate_hz = b.rate_hz;
+  std::erase_if(rig.radio.channels, [&](const Channel& c) {
+    const std::string number = std::to_string(c.number);
+    return wanted("channel " + number) && !board.has(SettingOf::channel, number);
+  });
+  for (const std::string& number : board.subjects(SettingOf::channel))
+    if (wanted("channel " + number) && !channel_of(rig, number))
+      rig.radio.channels.emplace_back().number = static_cast<int>(number_of(number).value_or(0));
+  for (const Setting& s : settings()) {
+    const auto set = [&](const std::string& subject) {
+      const SettingId id{s.of, subject, s.name};
+      if (wanted(part_of(id))) s.set(rig, subject, board.value(id));
+    };
+    if (s.of == SettingOf::board) set("");
+    for (const std::string& subject : s.of == SettingOf::board ? std::vector<std::string>{} : board.subjects(s.of))
+      set(subject);
   }
-  if (wanted("sensing")) {
-    rig.sensing.board = board.sensing.board;
-    for (const Axis axis : all_axes) rig.sensing.reversed(axis) = board.sensing.reversed(axis);
-  }
-  for (int number = 1; number <= 32; ++number) {
-    if (!wanted("channel " + std::to_string(number))) continue;
-    const Channel* b = find_in(board.channels, [&](const Channel& c) { return c.number == number; });
-    std::erase_if(rig.radio.channels, [&](const Channel& c) { return c.number == number && !b; });
-    if (!b) continue;
-    const auto it = std::find_if(rig.radio.channels.begin(), rig.radio.channels.end(),
-                                 [&](const Channel& c) { return c.number == number; });
-    Channel& c = it != rig.radio.channels.end() ? *it : rig.radio.channels.emplace_back();
-    c.number = number;
-    c.function = b->function;
-    c.learned = b->learned;
-    if (!b->learned) continue;
-    c.low_us = b->low_us;
-    c.centre_us = b->centre_us;
-    c.high_us = b->high_us;
-  }
-  if (wanted("sharing")) rig.sharing = board.sharing;
   return rig;
 }
 

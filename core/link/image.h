@@ -1,32 +1,36 @@
 #pragma once
 
-#include "rig/rig.h"
+#include <map>
+
+#include "settings/settings.h"
 
 namespace rigging::link {
 
-/// One output as the controller holds it, known by its socket.
-struct ImageOutput {
-  std::string socket;
-  Mix mix;
-  bool reversed = false;
-  double low_us = 1000, centre_us = 1500, high_us = 2000;
-  double rate_hz = 50;
-  Extra extra;
-  bool operator==(const ImageOutput&) const = default;
+/// Which value of the configuration.
+struct SettingId {
+  SettingOf of = SettingOf::board;
+  std::string subject;  ///< socket of an output, number of a channel; empty for the board
+  std::string name;
+  auto operator<=>(const SettingId&) const = default;
 };
 
-/// The whole configuration that a controller holds and that Rigging writes.
+/// The whole configuration that a controller holds and that Rigging writes: every setting of core/settings by its id.
+/// Outputs are known by their sockets. Values that this version does not know are kept as they came.
 struct Image {
-  std::vector<ImageOutput> outputs;  ///< sorted by socket
-  Sensing sensing;
-  std::vector<Channel> channels;  ///< what the controller takes each channel for, sorted by number; transmitter
-                                  ///< settings are no part of it, learned ends are
-  Sharing sharing = Sharing::each_stops;
-  Extra extra;
+  std::map<SettingId, Fact> values;
   bool operator==(const Image&) const = default;
+
+  bool has(SettingOf of, const std::string& subject) const;
+  /// Sockets of outputs, or numbers of channels, in their order.
+  std::vector<std::string> subjects(SettingOf of) const;
+  /// The value, or what an absent one means.
+  Fact value(const SettingId& id) const;
 };
 
 Image image_of(const Rig& rig);
+
+/// What the configuration sets, as a rig that has nothing else: outputs by their socket, channels, sensing, sharing.
+Rig configured(const Image& image);
 
 /// Canonical bytes: equal images, equal bytes.
 std::string image_bytes(const Image& image);
@@ -38,6 +42,7 @@ std::string image_hash(std::string_view bytes);
 struct Difference {
   std::string part;  ///< "output s3", "sensing", "channel 2"
   std::string words;
+  std::vector<SettingId> settings;  ///< empty when one of the two does not have the part at all
 };
 
 /// Empty when both hold the same.

@@ -13,7 +13,6 @@
 /// Runs every station's analysis and gathers snags and readiness.
 namespace rigging {
 
-
 struct Fix {
   std::string label;  ///< what the button says: "Move output 3 to a free socket"
   std::function<Rig(const Rig&)> apply;

@@ -50,11 +50,11 @@ CheckCard loss_card(const CheckContext&, const std::string&) {
 }  // namespace
 
 std::vector<CheckFamily> hearing_checks() {
-  CheckFamily calibrated = reading_family(sticks_calibrated, Station::sticks);
+  CheckFamily calibrated = reading_family(sticks_calibrated, Station::sticks, "Sticks calibrated");
   calibrated.depends_on = calibration_places;
   calibrated.card = sticks_card;
   calibrated.why_not = failing_sticks;
-  CheckFamily loss = reading_family(loss_noticed, Station::sticks);
+  CheckFamily loss = reading_family(loss_noticed, Station::sticks, "Loss noticed");
   loss.depends_on = loss_places;
   loss.card = loss_card;
   return {calibrated, loss};

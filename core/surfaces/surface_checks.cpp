@@ -116,11 +116,11 @@ std::optional<ReadThrows> read_throws(const Rig& rig, Surface s) {
 }
 
 std::vector<CheckFamily> throw_checks() {
-  CheckFamily centred = reading_family(surfaces_centred, Station::surfaces);
+  CheckFamily centred = reading_family(surfaces_centred, Station::surfaces, "Surfaces centred");
   centred.depends_on = centre_places;
   centred.card = centred_card;
   centred.why_not = failing_centre;
-  CheckFamily throws = reading_family(throws_equal, Station::surfaces);
+  CheckFamily throws = reading_family(throws_equal, Station::surfaces, "Throws alike");
   throws.depends_on = throw_places;
   throws.card = throws_card;
   throws.why_not = failing_throws;

@@ -218,7 +218,7 @@ std::string spoken_sticks(const Command& c) {
 }
 
 OutputSettings settable(const ControllerClass* c) {
-  return c ? OutputSettings{c->sets_centre, c->sets_ends} : OutputSettings{};
+  return c ? OutputSettings{c->way("centre_us") != nullptr, c->way("low_us") && c->way("high_us")} : OutputSettings{};
 }
 
 double deflection_deg(const Rig& rig, const Output& o, Surface s, double share) { return Moved(rig, o, s).at(share); }

@@ -234,8 +234,9 @@ TEST(Bench, DifferencesAreShownAndSettledPartByPart) {
     QTest::mouseClick(dialog->findChild<QAbstractButton*>(QStringLiteral("make_agree")), Qt::LeftButton);
   });
   b.click(QStringLiteral("bench_compare"));
-  ASSERT_TRUE(
-      b.wait([&] { return !b.window.bench().writing() && b.window.bench().board()->outputs[1].high_us == 1900; }));
+  ASSERT_TRUE(b.wait([&] {
+    return !b.window.bench().writing() && link::configured(*b.window.bench().board()).outputs[1].high_us == 1900;
+  }));
   EXPECT_FALSE(b.window.document().rig().outputs[0].reversed) << "the board was right";
   EXPECT_EQ(b.window.document().rig().outputs[1].high_us, 1900) << "the rig was right";
 }

@@ -91,7 +91,7 @@ TEST(Image, HostileBytesAreRefusedWithAReason) {
       ++refused;
       EXPECT_FALSE(image.error().what.empty());
     } else {
-      for (const ImageOutput& o : image->outputs) EXPECT_LT(o.low_us, o.high_us);
+      for (const Output& o : configured(*image).outputs) EXPECT_LT(o.low_us, o.high_us);
     }
   }
   EXPECT_GT(refused, 500);
@@ -131,14 +131,56 @@ TEST(Image, BytesDoNotDependOnTheOrderInTheRig) {
   EXPECT_EQ(image_bytes(image_of(rig)), bytes) << "what the controller does not hold is no part of it";
 }
 
+/// Every setting of the table, changed by itself: it is found, said, taken over, and nothing else is.
+TEST(Image, EverySettingIsFoundSaidAndTakenOverByItself) {
+  const Rig rig = demo();
+  const Image here = image_of(rig);
+  int tried = 0;
+  for (const Setting& s : settings()) {
+    const std::string subject = s.of == SettingOf::output ? "s1" : s.of == SettingOf::channel ? "2" : "";
+    const SettingId id{s.of, subject, s.name};
+    Image board = here;
+    const Fact now = here.value(id);
+    Fact other;
+    if (!s.yes.empty())
+      other = !std::get<bool>(now);
+    else if (s.name == "low_us" || s.name == "centre_us" || s.name == "high_us")
+      other = s.name == "low_us" ? 1010.0 : s.name == "high_us" ? 1990.0 : 1510.0;
+    else if (s.span.most > s.span.least)
+      other = std::holds_alternative<double>(now) && std::get<double>(now) == s.span.least ? s.span.most : s.span.least;
+    else
+      other = s.fits ? std::string("arrow_tail_top_up") : s.words.back();
+    ASSERT_EQ(misfit(s, other), "") << s.name;
+    board.values[id] = other;
+    // The bytes carry it.
+    const auto again = image_from_bytes(image_bytes(board), "x");
+    ASSERT_TRUE(again) << s.name << ": " << again.error().text();
+    EXPECT_EQ(*again, board) << s.name;
+    const auto found = differences(here, board);
+    ASSERT_EQ(found.size(), 1u) << s.name;
+    EXPECT_EQ(found[0].settings, (std::vector<SettingId>{id})) << s.name;
+    EXPECT_NE(found[0].words.find(value_words(s, other)), std::string::npos) << found[0].words;
+    const Rig taken = with_board_parts(rig, board, {found[0].part});
+    EXPECT_EQ(image_of(taken).value(id), other) << s.name;
+    // A learned end makes its fellows learned, too, where they were read.
+    if (s.of != SettingOf::channel || s.name == "function")
+      EXPECT_TRUE(differences(image_of(taken), board).empty()) << s.name;
+    EXPECT_TRUE(differences(image_of(with_board_parts(rig, board, {})), here).empty());
+    ++tried;
+  }
+  EXPECT_GE(tried, 20);
+}
+
 TEST(Image, ABoardWithMoreOrFewerOutputsIsTakenOver) {
   const Rig rig = demo();
-  Image board = image_of(rig);
-  board.outputs.erase(board.outputs.begin());
-  ImageOutput extra;
+  Rig other = rig;
+  other.outputs.erase(other.outputs.begin());
+  Output extra;
+  extra.id = "of the board";
   extra.socket = "s8";
   extra.mix.flap = 0.5;
-  board.outputs.push_back(extra);
+  other.outputs.push_back(extra);
+  const Image board = image_of(other);
   const auto found = differences(image_of(rig), board);
   ASSERT_EQ(found.size(), 2u);
   EXPECT_EQ(found[0].words, "not used on the board, used in the rig");

@@ -101,15 +101,16 @@ TEST(LearnedEnds, TravelWithTheConfigurationAndBack) {
   rig.sharing = Sharing::roll_first;
   rig.outputs[0].mix.roll_differential = -0.3;
   const link::Image plain = link::image_of(rig);
-  EXPECT_FALSE(plain.channels[0].low_us) << "read, but not learned";
+  EXPECT_EQ(plain.value({SettingOf::channel, "1", "low_us"}), Fact{}) << "read, but not learned";
   roll.learned = true;
   const link::Image image = link::image_of(rig);
   const auto back = link::image_from_bytes(link::image_bytes(image), "image");
   ASSERT_TRUE(back) << back.error().text();
   EXPECT_EQ(*back, image);
-  EXPECT_EQ(back->channels[0].high_us, 1961);
-  EXPECT_EQ(back->sharing, Sharing::roll_first);
-  EXPECT_EQ(back->outputs[0].mix.roll_differential, -0.3);
+  const Rig held = link::configured(*back);
+  EXPECT_EQ(held.radio.channels[0].high_us, 1961);
+  EXPECT_EQ(held.sharing, Sharing::roll_first);
+  EXPECT_EQ(held.outputs[0].mix.roll_differential, -0.3);
   // What differs is said part by part, and can be taken over.
   const auto differing = link::differences(link::image_of(demo("hedgerow")), image);
   std::set<std::string> parts;

@@ -1,5 +1,7 @@
 #include <gtest/gtest.h>
 
+#include <Eigen/Dense>
+
 #include <cmath>
 #include <numbers>
 
@@ -184,18 +186,44 @@ TEST(DriveTrain, StaticPointBalancesTorques) {
   EXPECT_GT(at.watts, 0);
 }
 
-// Source: rotation matrices; Eigen is the reference for the product (ISO 1151, ZYX).
-TEST(Alignment, TwentyFourTurnsAreProperRotations) {
+/// A board axis in the model, from the words of a turn's name alone (x forward, y right, z down).
+Eigen::Vector3d direction_of(const std::string& word) {
+  return word == "nose"    ? Eigen::Vector3d(1, 0, 0)
+         : word == "tail"  ? Eigen::Vector3d(-1, 0, 0)
+         : word == "right" ? Eigen::Vector3d(0, 1, 0)
+         : word == "left"  ? Eigen::Vector3d(0, -1, 0)
+         : word == "down"  ? Eigen::Vector3d(0, 0, 1)
+                           : Eigen::Vector3d(0, 0, -1);
+}
+
+// Source: Eigen's rotations (ISO 1151: yaw, pitch, roll about z, y, x of the frame that moves along), put on top of a
+// board whose arrow and top point where the turn's name says.
+TEST(Alignment, AgreesWithEigen) {
+  constexpr double degree = std::numbers::pi / 180;
+  int tried = 0;
   for (const Turn& t : all_turns()) {
-    const auto m = alignment_matrix(t, 3, -4, 7);
-    double det = 0;
-    for (int i = 0; i < 3; ++i)
-      det += m[0][i] * (m[1][(i + 1) % 3] * m[2][(i + 2) % 3] - m[1][(i + 2) % 3] * m[2][(i + 1) % 3]);
-    EXPECT_NEAR(det, 1, 1e-12) << t.name();
-    const auto square = alignment_matrix(t, 0, 0, 0);
-    EXPECT_NEAR(square[static_cast<std::size_t>(t.arrow.axis)][0], t.arrow.sign, 1e-15) << t.name();
-    EXPECT_NEAR(square[static_cast<std::size_t>(t.top.axis)][2], -t.top.sign, 1e-15) << t.name();
+    const std::string name = t.name() == "none" ? "arrow_nose_top_up" : t.name();
+    const std::string arrow = name.substr(6, name.find("_top_") - 6), top = name.substr(name.find("_top_") + 5);
+    Eigen::Matrix3d square;
+    square.col(0) = direction_of(arrow);
+    square.col(2) = -direction_of(top);
+    square.col(1) = square.col(2).cross(square.col(0));
+    for (const auto& [roll, pitch, yaw] : {std::array{0.0, 0.0, 0.0}, {3.0, -4.0, 7.0}, {-12.0, 5.0, 20.0}}) {
+      const Eigen::Matrix3d expected = (Eigen::AngleAxisd(yaw * degree, Eigen::Vector3d::UnitZ()) *
+                                        Eigen::AngleAxisd(pitch * degree, Eigen::Vector3d::UnitY()) *
+                                        Eigen::AngleAxisd(roll * degree, Eigen::Vector3d::UnitX()))
+                                           .toRotationMatrix() *
+                                       square;
+      EXPECT_NEAR(expected.determinant(), 1, 1e-12) << name;
+      const auto m = alignment_matrix(t, roll, pitch, yaw);
+      for (int i = 0; i < 3; ++i)
+        for (int k = 0; k < 3; ++k)
+          EXPECT_NEAR(m[static_cast<std::size_t>(i)][static_cast<std::size_t>(k)], expected(i, k), 1e-12)
+              << name << " " << i << " " << k;
+      ++tried;
+    }
   }
+  EXPECT_EQ(tried, 72);
 }
 
 }  // namespace

@@ -140,16 +140,16 @@ TEST(Loom, TheBoardReportsItOverTheLink) {
   ControllerPort port(bench, store, "1");
   link::Client client;
   Json reply;
-  for (auto& item : client.feed(port.feed(client.ask("sensors")))) reply = std::get<link::Reply>(item).body;
+  for (auto& item : client.feed(port.feed(client.ask("sensors").second))) reply = std::get<link::Reply>(item).body;
   EXPECT_EQ(reply["ports"]["serial_4"], false);
   EXPECT_EQ(reply["ports"]["serial_2"], true);
   EXPECT_NEAR(reply["battery_v"].get<double>(), 14.8, 1e-9);
   HandsPort hands(bench, {});
   link::Client eyes;
-  for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}}))))
+  for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}}).second)))
     EXPECT_FALSE(std::get<link::Reply>(item).ok());
   bench.plug({});
-  for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}}))))
+  for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}}).second)))
     EXPECT_TRUE(std::get<link::Reply>(item).body["pair_turned"].get<bool>());
 }
 

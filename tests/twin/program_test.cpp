@@ -75,7 +75,7 @@ class Cable {
     EXPECT_EQ(::send(fd_, bytes.data(), bytes.size(), MSG_NOSIGNAL), static_cast<ssize_t>(bytes.size()));
   }
   std::optional<link::Reply> ask(const std::string& what, Json body = Json::object()) {
-    send(client_.ask(what, std::move(body)));
+    send(client_.ask(what, std::move(body)).second);
     for (int i = 0; i < 100; ++i) {
       pollfd p{fd_, POLLIN, 0};
       if (::poll(&p, 1, 50) <= 0) continue;

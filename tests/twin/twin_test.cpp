@@ -220,7 +220,7 @@ link::Image held_after_cut(const link::Image& old_image, const link::Image& want
   link::WriteTransaction transaction(wanted);
   total = 0;
   while (auto request = transaction.next()) {
-    std::string wire = client.ask(request->what, request->body);
+    std::string wire = client.ask(request->what, request->body).second;
     const bool cut_here = total + wire.size() > cut;
     if (cut_here) wire.resize(cut - total);
     total += wire.size();
@@ -283,7 +283,7 @@ struct PortFixture : testing::Test {
   ControllerPort port{f.bench, store, "0.9.2"};
   link::Client client;
   link::Reply ask(const std::string& what, Json body = Json::object()) {
-    for (auto& item : client.feed(port.feed(client.ask(what, std::move(body)))))
+    for (auto& item : client.feed(port.feed(client.ask(what, std::move(body)).second)))
       if (auto* reply = std::get_if<link::Reply>(&item)) return *reply;
     ADD_FAILURE() << "no reply to " << what;
     return {};
@@ -333,7 +333,7 @@ TEST_F(MiniBoardPort, HasNoSettingsToReadOrWrite) {
 }
 
 TEST_F(PortFixture, SurvivesDamagedFramesAndCountsThem) {
-  std::string hurt = client.ask("read");
+  std::string hurt = client.ask("read").second;
   hurt[3] = static_cast<char>(hurt[3] ^ 0x10);
   EXPECT_TRUE(port.feed(hurt).empty());
   EXPECT_TRUE(port.feed("\x01\x02\x03foreign words on the line\0" + std::string(1, '\0')).empty());
@@ -352,9 +352,12 @@ TEST(Differences, AreSaidInWordsAndTakenPartByPart) {
   const auto found = link::differences(link::image_of(rig), board);
   ASSERT_EQ(found.size(), 4u);
   EXPECT_EQ(found[0].part, "output s1");
-  EXPECT_EQ(found[0].words, "reversed on the board, plain in the rig");
-  EXPECT_NE(found[1].words.find("1900 µs on the board, 2000 µs in the rig"), std::string::npos);
-  EXPECT_NE(found[3].words.find("gain on the board, mode in the rig"), std::string::npos);
+  using link::SettingId;
+  EXPECT_EQ(found[0].settings, (std::vector<SettingId>{{SettingOf::output, "s1", "reversed"}}));
+  EXPECT_EQ(found[1].settings, (std::vector<SettingId>{{SettingOf::output, "s2", "high_us"}}));
+  EXPECT_EQ(found[2].settings, (std::vector<SettingId>{{SettingOf::board, "", "yaw_reversed"}}));
+  EXPECT_EQ(found[3].settings, (std::vector<SettingId>{{SettingOf::channel, "5", "function"}}));
+  EXPECT_NE(found[1].words.find("1900 µs on the board, 2000 µs in the rig"), std::string::npos) << found[1].words;
   const Rig half = link::with_board_parts(rig, board, {"output s1", "channel 5"});
   EXPECT_TRUE(half.outputs[0].reversed);
   EXPECT_EQ(half.outputs[1].high_us, 2000);
@@ -419,8 +422,8 @@ TEST(Twin, HandsSetWhatTheClassLetsThem) {
   };
   auto mini = bench_of("pc_mini");
   EXPECT_TRUE(mini->set_output("out_1", true, 1000, 1520, 2000));
-  EXPECT_TRUE(mini->image().outputs.front().reversed);
-  EXPECT_EQ(mini->image().outputs.front().centre_us, 1520);
+  EXPECT_TRUE(link::configured(mini->image()).outputs.front().reversed);
+  EXPECT_EQ(link::configured(mini->image()).outputs.front().centre_us, 1520);
   EXPECT_NE(mini->set_output("out_1", true, 1100, 1520, 2000).error().text().find("no ends"), std::string::npos);
   EXPECT_FALSE(mini->set_output("out_9", false, 1000, 1500, 2000));
   EXPECT_FALSE(mini->set_output("out_1", false, 1600, 1500, 2000)) << "ends enclose the centre";
@@ -498,7 +501,7 @@ TEST(ControllerPort, TheReceiversWireGoesThroughTheLink) {
   link::Client client;
   f.run(0.5);
   int chunks = 0;
-  for (auto& item : client.feed(port.feed(client.ask("receiver"))))
+  for (auto& item : client.feed(port.feed(client.ask("receiver").second)))
     if (auto* reply = std::get_if<link::Reply>(&item)) {
       EXPECT_TRUE(reply->ok());
       EXPECT_EQ(text_member(reply->body, "signal"), "inverted_serial");

@@ -31,9 +31,9 @@ void ProofChain::set_checks(const std::vector<CheckStatus>& checks) {
     std::size_t end = i + 1;
     while (end < checks.size() && checks[end].family == c.family) ++end;
     if (!c.family->by_station || end - i == 1) {
-      const QString name = c.family->by_station || c.id.subject.empty()
-                               ? QString::fromStdString(c.title)
-                               : QString::fromStdString(capital(c.id.subject) + " " + c.family->id);
+      const QString name = !c.family->name.empty() ? QString::fromStdString(c.family->name)
+                           : c.id.subject.empty()  ? QString::fromStdString(c.title)
+                                                   : QString::fromStdString(capital(c.id.subject) + " " + c.family->id);
       links_.push_back({c.id.text(), name, c.state, words[static_cast<int>(c.state)], {}});
       ++i;
       continue;

@@ -464,7 +464,7 @@ void ProofPage::note(direction::Observation seen) {
     const CheckId check = now->id;
     const QString title = QString::fromStdString(now->title);
     current_.clear();
-    if (const auto ok = document_.record(check, bench_.hands_connected()); !ok)
+    if (const auto ok = document_.record(check, bench_.simulated()); !ok)
       Q_EMIT said(QString::fromStdString(ok.error().text()));
     else
       Q_EMIT said(tr("Proven: %1").arg(title));

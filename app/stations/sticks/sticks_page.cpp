@@ -330,7 +330,7 @@ void SticksPage::learn() {
   document_.edit(std::move(rig), tr("The controller learns the ends"));
 }
 
-void SticksPage::record(const CheckId& check) { (void)document_.record(check, bench_.hands_connected()); }
+void SticksPage::record(const CheckId& check) { (void)document_.record(check, bench_.simulated()); }
 
 void SticksPage::type_in() {
   if (auto typed = ask_readings(document_, needed(), this)) document_.edit(std::move(*typed), tr("Readings typed"));

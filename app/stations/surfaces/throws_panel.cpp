@@ -262,7 +262,7 @@ void ThrowsPanel::set() {
   refresh();
 }
 
-void ThrowsPanel::record(const CheckId& check) { (void)document_.record(check, bench_.hands_connected()); }
+void ThrowsPanel::record(const CheckId& check) { (void)document_.record(check, bench_.simulated()); }
 
 void ThrowsPanel::refresh() {
   const Rig& rig = document_.rig();

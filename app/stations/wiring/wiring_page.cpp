@@ -199,7 +199,7 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
     bench_.inspect(view_->traced());
   });
   connect(right_, &QPushButton::clicked, this, [this] {
-    (void)document_.record({lead_family, view_->traced()}, bench_.hands_connected());
+    (void)document_.record({lead_family, view_->traced()}, bench_.simulated());
   });
   connect(&bench_, &BenchLink::inspected, this, &WiringPage::seen_of);
   connect(&bench_, &BenchLink::board_sensed, this, &WiringPage::show_check);

@@ -1,0 +1,178 @@
+#include "link/controller_link.h"
+
+namespace rigging::link {
+
+void ControllerLink::opened(double now_s) {
+  closed();
+  open_ = true;
+  greet_at_s_ = poll_at_s_ = now_s;
+  tick(now_s);
+}
+
+void ControllerLink::closed() {
+  open_ = false;
+  if (transaction_)
+    end_write(false,
+              "The link was cut while writing; the controller keeps its old configuration or has the whole new one. "
+              "Read it again.");
+  if (hello_) fall_silent();
+  client_ = {};
+  waiting_.clear();
+  out_.clear();
+  shows_receiver_ = true;
+}
+
+void ControllerLink::supply_out() {
+  if (hello_) fall_silent();
+}
+
+void ControllerLink::fall_silent() {
+  hello_.reset();
+  lost_in_row_ = 0;
+  if (transaction_) end_write(false, "The controller fell silent while writing. Read it again before you trust it.");
+  waiting_.clear();
+  events_.emplace_back(FellSilent{});
+}
+
+void ControllerLink::ask(const std::string& what, Json body, double now_s, int tries, bool poll, bool step) {
+  if (!open_) return;
+  const auto [id, bytes] = client_.ask(what, body);
+  out_ += bytes;
+  waiting_[id] = {what, std::move(body), now_s + timing_.reply_s, tries, poll, step};
+}
+
+bool ControllerLink::asked(const std::string& what) const {
+  for (const auto& [id, a] : waiting_)
+    if (a.what == what) return true;
+  return false;
+}
+
+void ControllerLink::tick(double now_s) {
+  if (!open_) return;
+  std::vector<Asked> overdue;
+  for (auto it = waiting_.begin(); it != waiting_.end();)
+    if (now_s >= it->second.until_s) {
+      client_.forget(it->first);
+      overdue.push_back(std::move(it->second));
+      it = waiting_.erase(it);
+    } else {
+      ++it;
+    }
+  for (const Asked& a : overdue) lost(a, now_s);
+  if (!hello_) {
+    if (now_s >= greet_at_s_) {
+      greet_at_s_ = now_s + timing_.greet_s;
+      ask("hello", {{"protocol", protocol_version}}, now_s, 1, true);
+    }
+    return;
+  }
+  if (now_s < poll_at_s_) return;
+  poll_at_s_ = now_s + timing_.poll_s;
+  // What has not been answered yet is not asked again.
+  const char* poll = ++polls_ % 8 == 0 ? "sensors" : "channels";
+  if (!asked(poll)) ask(poll, Json::object(), now_s, 1, true);
+  if (shows_receiver_ && !asked("receiver")) ask("receiver", Json::object(), now_s, 1, true);
+}
+
+void ControllerLink::lost(const Asked& a, double now_s) {
+  if (a.what == "hello") return;
+  if (hello_ && ++lost_in_row_ >= timing_.lost_in_row) return fall_silent();
+  if (a.step) {
+    if (!transaction_) return;
+    transaction_->timed_out();
+    return next_step(now_s);
+  }
+  if (a.poll) return;
+  if (a.tries_left > 1) return ask(a.what, a.body, now_s, a.tries_left - 1, false);
+  events_.emplace_back(Problem{"The controller did not answer \"" + spoken(a.what) + "\"."});
+}
+
+void ControllerLink::received(std::string_view bytes, double now_s) {
+  if (!open_) return;
+  for (auto& item : client_.feed(bytes)) {
+    if (const auto* error = std::get_if<Error>(&item)) {
+      events_.emplace_back(Problem{error->text()});
+      continue;
+    }
+    answered(std::get<Reply>(item), now_s);
+  }
+}
+
+void ControllerLink::answered(const Reply& reply, double now_s) {
+  const auto it = waiting_.find(reply.id);
+  if (it == waiting_.end()) return;
+  const Asked a = std::move(it->second);
+  waiting_.erase(it);
+  lost_in_row_ = 0;
+  if (a.step) {
+    if (!transaction_) return;
+    transaction_->answered(reply);
+    return next_step(now_s);
+  }
+  if (a.what == "hello") {
+    if (hello_ || !reply.ok()) return;  // without supply it refuses; greeting goes on
+    auto hello = hello_reply(reply.body);
+    if (!hello) {
+      events_.emplace_back(Problem{hello.error().text()});
+      return;
+    }
+    hello_ = *hello;
+    shows_receiver_ = true;
+    events_.emplace_back(Greeted{*hello});
+    if (hello->settings) read_board(now_s);
+    return;
+  }
+  const auto take = [&](auto&& read) {
+    if (auto message = read(reply.body))
+      events_.emplace_back(std::move(*message));
+    else
+      events_.emplace_back(Problem{message.error().text()});
+  };
+  if (a.what == "receiver" && !reply.ok()) {
+    shows_receiver_ = false;
+  } else if (!reply.ok()) {
+    if (!a.poll) events_.emplace_back(Problem{"The controller refuses: " + reply.refused()});
+  } else if (a.what == "channels") {
+    take(channels_reply);
+  } else if (a.what == "sensors") {
+    take(sensors_reply);
+  } else if (a.what == "receiver") {
+    take(receiver_reply);
+  } else if (a.what == "read") {
+    if (auto image = image_in(reply))
+      events_.emplace_back(BoardRead{std::move(*image)});
+    else
+      events_.emplace_back(Problem{image.error().text()});
+  }
+}
+
+void ControllerLink::drive(const std::string& socket, double level, double now_s) {
+  wish("drive", {{"output", socket}, {"level", level}}, now_s);
+}
+
+void ControllerLink::write(const Image& image, double now_s) {
+  if (transaction_) return;
+  if (!hello_) {
+    events_.emplace_back(Written{false, "No controller answers", {}});
+    return;
+  }
+  transaction_.emplace(image);
+  next_step(now_s);
+}
+
+void ControllerLink::next_step(double now_s) {
+  if (transaction_->failed()) return end_write(false, transaction_->problem());
+  if (transaction_->done()) {
+    auto image = image_from_bytes(transaction_->bytes(), "board");
+    return end_write(true, "Written to the controller and read back",
+                     image ? std::optional(std::move(*image)) : std::nullopt);
+  }
+  if (auto request = transaction_->next()) ask(request->what, std::move(request->body), now_s, 1, false, true);
+}
+
+void ControllerLink::end_write(bool good, std::string words, std::optional<Image> image) {
+  transaction_.reset();
+  events_.emplace_back(Written{good, std::move(words), std::move(image)});
+}
+
+}  // namespace rigging::link

@@ -1,0 +1,116 @@
+#include "link/messages.h"
+
+namespace rigging::link {
+namespace {
+
+template <class Value>
+void take_map(const Json& body, const char* name, std::map<std::string, Value>& into) {
+  const auto it = body.find(name);
+  if (it == body.end() || !it->is_object()) return;
+  for (const auto& [key, value] : it->items()) {
+    if constexpr (std::is_same_v<Value, bool>) {
+      if (value.is_boolean()) into[key] = value.template get<bool>();
+    } else {
+      if (value.is_number()) into[key] = value.template get<double>();
+    }
+  }
+}
+
+}  // namespace
+
+Json binary(std::string_view bytes) { return Json::binary(std::vector<std::uint8_t>(bytes.begin(), bytes.end())); }
+
+std::optional<std::string> bytes_member(const Json& body, const char* name) {
+  const auto it = body.is_object() ? body.find(name) : body.end();
+  if (it == body.end() || !it->is_binary()) return std::nullopt;
+  const auto& data = it->get_binary();
+  return std::string(data.begin(), data.end());
+}
+
+Json to_json(const HelloReply& r) {
+  return {{"ok", true},
+          {"protocol", r.protocol},
+          {"kind", r.kind},
+          {"firmware", r.firmware},
+          {"simulated", r.simulated},
+          {"damaged_frames", r.damaged_frames},
+          {"settings", r.settings}};
+}
+
+Json to_json(const ChannelsReply& r) { return {{"ok", true}, {"channels", r.us}, {"dark", r.dark}}; }
+
+Json to_json(const SensorsReply& r) {
+  return {{"ok", true},
+          {"roll_deg_s", r.rate_deg_s[0]},
+          {"pitch_deg_s", r.rate_deg_s[1]},
+          {"yaw_deg_s", r.rate_deg_s[2]},
+          {"battery_v", r.battery_v},
+          {"ports", r.ports}};
+}
+
+Json to_json(const ReceiverReply& r) {
+  Json json{
+      {"ok", true}, {"signal", word(r.signal)}, {"dark", r.dark}, {"chunks", Json::array()}, {"edges", Json::array()}};
+  for (const auto& [t_us, bytes] : r.chunks) json["chunks"].push_back({{"t_us", t_us}, {"bytes", binary(bytes)}});
+  for (const Edge& e : r.edges) json["edges"].push_back({e.t_us, e.high, e.line});
+  return json;
+}
+
+Json to_json(const ImageReply& r) { return {{"ok", true}, {"image", binary(r.bytes)}, {"hash", r.hash}}; }
+
+Result<HelloReply> hello_reply(const Json& body) {
+  HelloReply r;
+  const double protocol = number_member(body, "protocol", 0);
+  if (!(protocol >= 1 && protocol <= protocol_version))
+    return failure("link", "the controller speaks no protocol that is known here",
+                   "protocol 1 to " + std::to_string(protocol_version));
+  r.protocol = static_cast<int>(protocol);
+  r.kind = text_member(body, "kind");
+  r.firmware = text_member(body, "firmware");
+  r.simulated = flag_member(body, "simulated", false);
+  r.damaged_frames = static_cast<int>(std::clamp(number_member(body, "damaged_frames", 0), 0.0, 1e9));
+  r.settings = flag_member(body, "settings", true);
+  return r;
+}
+
+Result<ChannelsReply> channels_reply(const Json& body) {
+  ChannelsReply r;
+  take_map(body, "channels", r.us);
+  r.dark = flag_member(body, "dark", false);
+  return r;
+}
+
+Result<SensorsReply> sensors_reply(const Json& body) {
+  SensorsReply r;
+  r.rate_deg_s = {number_member(body, "roll_deg_s", 0), number_member(body, "pitch_deg_s", 0),
+                  number_member(body, "yaw_deg_s", 0)};
+  r.battery_v = number_member(body, "battery_v", 0);
+  take_map(body, "ports", r.ports);
+  return r;
+}
+
+Result<ReceiverReply> receiver_reply(const Json& body) {
+  ReceiverReply r;
+  const auto signal = from_word<Signal>(text_member(body, "signal"));
+  if (!signal) return failure("link", "the receiver's signal is of an unknown kind", word_choice<Signal>());
+  r.signal = *signal;
+  r.dark = flag_member(body, "dark", true);
+  if (const auto it = body.find("chunks"); it != body.end() && it->is_array())
+    for (const Json& chunk : *it)
+      if (auto bytes = bytes_member(chunk, "bytes"))
+        r.chunks.emplace_back(number_member(chunk, "t_us", 0), std::move(*bytes));
+  if (const auto it = body.find("edges"); it != body.end() && it->is_array())
+    for (const Json& e : *it)
+      if (e.is_array() && e.size() == 3 && e[0].is_number() && e[1].is_boolean() && e[2].is_number_integer() &&
+          e[2].get<double>() >= 0 && e[2].get<double>() < static_cast<double>(most_channels))
+        r.edges.push_back({e[0].get<double>(), e[1].get<bool>(), static_cast<std::uint8_t>(e[2].get<int>())});
+  return r;
+}
+
+Result<ImageReply> image_reply(const Json& body) {
+  auto bytes = bytes_member(body, "image");
+  if (!bytes) return failure("link", "the reply holds no configuration", "bytes under \"image\"");
+  return ImageReply{std::move(*bytes), text_member(body, "hash")};
+}
+
+}  // namespace rigging::link

@@ -1,0 +1,63 @@
+#pragma once
+
+#include <array>
+#include <map>
+
+#include "base/json.h"
+#include "sticks/signal.h"
+
+/// What goes over the controller link, typed, for both of its ends (docs/link-protocol.md has the members). Reading
+/// believes nothing: what does not fit is an error, or left out where it is one of many.
+namespace rigging::link {
+
+inline constexpr int protocol_version = 1;
+
+struct HelloReply {
+  int protocol = protocol_version;
+  std::string kind, firmware;
+  bool simulated = false;
+  int damaged_frames = 0;
+  bool settings = true;  ///< false: the class has no settings over a link
+};
+
+/// Pulses as received, by function, µs; normalised.
+struct ChannelsReply {
+  std::map<std::string, double> us;
+  bool dark = false;
+};
+
+struct SensorsReply {
+  std::array<double, 3> rate_deg_s{};  ///< roll, pitch, yaw
+  double battery_v = 0;                ///< 0 without a measuring lead
+  std::map<std::string, bool> ports;   ///< true where data arrives
+};
+
+/// What was on the receiver's wire since the last time.
+struct ReceiverReply {
+  Signal signal = Signal::inverted_serial;
+  bool dark = false;
+  std::vector<std::pair<double, std::string>> chunks;  ///< µs of the first byte, bytes
+  std::vector<Edge> edges;
+};
+
+struct ImageReply {
+  std::string bytes, hash;
+};
+
+Json to_json(const HelloReply& reply);
+Json to_json(const ChannelsReply& reply);
+Json to_json(const SensorsReply& reply);
+Json to_json(const ReceiverReply& reply);
+Json to_json(const ImageReply& reply);
+
+Result<HelloReply> hello_reply(const Json& body);
+Result<ChannelsReply> channels_reply(const Json& body);
+Result<SensorsReply> sensors_reply(const Json& body);
+Result<ReceiverReply> receiver_reply(const Json& body);
+Result<ImageReply> image_reply(const Json& body);
+
+/// Bytes as a CBOR byte string.
+Json binary(std::string_view bytes);
+std::optional<std::string> bytes_member(const Json& body, const char* name);
+
+}  // namespace rigging::link

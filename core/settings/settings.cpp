@@ -1,0 +1,190 @@
+#include "settings/settings.h"
+
+#include <algorithm>
+
+#include "base/find.h"
+#include "base/number.h"
+#include "base/units.h"
+#include "rig/ranges.h"
+
+namespace rigging {
+namespace {
+
+template <class RigType>
+auto* find_output(RigType& rig, const std::string& socket) {
+  return find_in(rig.outputs, [&](const Output& o) { return o.socket == socket; });
+}
+template <class RigType>
+auto* find_channel(RigType& rig, const std::string& number) {
+  return find_in(rig.radio.channels, [&](const Channel& c) { return std::to_string(c.number) == number; });
+}
+
+/// A number of each output.
+template <class Member>
+Setting of_output(const char* name, const char* spoken, Span span, Member&& member) {
+  return {
+      .name = name,
+      .of = SettingOf::output,
+      .spoken = spoken,
+      .span = span,
+      .usual = 0.0,
+      .get = [member](const Rig& rig, const std::string& socket) -> Fact { return member(*output_in(rig, socket)); },
+      .set = [member](Rig& rig, const std::string& socket,
+                      const Fact& v) { member(*output_in(rig, socket)) = std::get<double>(v); }};
+}
+
+/// An end or the centre of a channel, where the controller has learned them.
+Setting learned(const char* name, const char* spoken, std::optional<double> Channel::*member) {
+  return {.name = name,
+          .of = SettingOf::channel,
+          .spoken = spoken,
+          .span = range::read_us,
+          .always = false,
+          .get = [member](const Rig& rig, const std::string& number) -> Fact {
+            const Channel& c = *channel_of(rig, number);
+            return c.learned && c.*member ? Fact(*(c.*member)) : Fact{};
+          },
+          .set =
+              [member](Rig& rig, const std::string& number, const Fact& v) {
+                Channel& c = *channel_of(rig, number);
+                // What was read of it stays known when the controller has not learned it.
+                if (!std::holds_alternative<double>(v)) return;
+                c.learned = true;
+                c.*member = std::get<double>(v);
+              }};
+}
+
+Setting sensing_of(Axis axis) {
+  const std::string name(word(axis));
+  return {
+      .name = name + "_reversed",
+      .of = SettingOf::board,
+      .spoken = name + " sensing",
+      .yes = "reversed",
+      .no = "plain",
+      .usual = false,
+      .get = [axis](const Rig& rig, const std::string&) -> Fact { return rig.sensing.reversed(axis); },
+      .set = [axis](Rig& rig, const std::string&, const Fact& v) { rig.sensing.reversed(axis) = std::get<bool>(v); }};
+}
+
+template <class E>
+std::vector<std::string> words_of() {
+  std::vector<std::string> all;
+  for (const auto& [value, word] : Words<E>::list) all.emplace_back(word);
+  return all;
+}
+
+std::vector<Setting> known() {
+  std::vector<Setting> all{
+      of_output(
+          "roll", "roll weight", range::weight, [](auto& o) -> auto& { return o.mix.roll; }),
+      of_output(
+          "pitch", "pitch weight", range::weight, [](auto& o) -> auto& { return o.mix.pitch; }),
+      of_output(
+          "yaw", "yaw weight", range::weight, [](auto& o) -> auto& { return o.mix.yaw; }),
+      of_output(
+          "throttle", "throttle weight", range::weight, [](auto& o) -> auto& { return o.mix.throttle; }),
+      of_output(
+          "flap", "flap weight", range::weight, [](auto& o) -> auto& { return o.mix.flap; }),
+      of_output(
+          "roll_differential", "roll differential", {-1, 1}, [](auto& o) -> auto& { return o.mix.roll_differential; }),
+      {.name = "reversed",
+       .of = SettingOf::output,
+       .spoken = "direction",
+       .yes = "reversed",
+       .no = "plain",
+       .usual = false,
+       .get = [](const Rig& rig, const std::string& socket) -> Fact { return output_in(rig, socket)->reversed; },
+       .set = [](Rig& rig, const std::string& socket,
+                 const Fact& v) { output_in(rig, socket)->reversed = std::get<bool>(v); }},
+      of_output(
+          "low_us", "low end", range::read_us, [](auto& o) -> auto& { return o.low_us; }),
+      of_output(
+          "centre_us", "centre", range::read_us, [](auto& o) -> auto& { return o.centre_us; }),
+      of_output(
+          "high_us", "high end", range::read_us, [](auto& o) -> auto& { return o.high_us; }),
+      of_output(
+          "rate_hz", "pulse rate", {20, 560}, [](auto& o) -> auto& { return o.rate_hz; }),
+      {.name = "board",
+       .of = SettingOf::board,
+       .spoken = "told to sit with its",
+       .usual = "none",
+       .get = [](const Rig& rig, const std::string&) -> Fact { return rig.sensing.board.name(); },
+       .set = [](Rig& rig, const std::string&,
+                 const Fact& v) { rig.sensing.board = TurnName(*turn_from_name(std::get<std::string>(v))); },
+       .say = [](const Fact& v) { return turn_from_name(std::get<std::string>(v))->spoken(); },
+       .fits = [](const std::string& name) { return turn_from_name(name).has_value(); }},
+      sensing_of(Axis::roll),
+      sensing_of(Axis::pitch),
+      sensing_of(Axis::yaw),
+      {.name = "sharing",
+       .of = SettingOf::board,
+       .spoken = "sharing",
+       .words = words_of<Sharing>(),
+       .usual = std::string(word(Sharing::each_stops)),
+       .always = false,
+       .get = [](const Rig& rig, const std::string&) -> Fact { return std::string(word(rig.sharing)); },
+       .set = [](Rig& rig, const std::string&,
+                 const Fact& v) { rig.sharing = *from_word<Sharing>(std::get<std::string>(v)); }},
+      {.name = "function",
+       .of = SettingOf::channel,
+       .spoken = "taken for",
+       .words = words_of<ChannelFunction>(),
+       .usual = std::string(word(ChannelFunction::other)),
+       .get = [](const Rig& rig, const std::string& number) -> Fact {
+         return std::string(word(channel_of(rig, number)->function));
+       },
+       .set =
+           [](Rig& rig, const std::string& number, const Fact& v) {
+             Channel& c = *channel_of(rig, number);
+             c.function = *from_word<ChannelFunction>(std::get<std::string>(v));
+             c.learned = false;  // what it has learned, the rows behind this one tell
+           }},
+      learned("low_us", "learned lower end", &Channel::low_us),
+      learned("centre_us", "learned centre", &Channel::centre_us),
+      learned("high_us", "learned upper end", &Channel::high_us)};
+  for (Setting& s : all)
+    if (s.of == SettingOf::output && s.name == "roll_differential") s.always = false;
+  return all;
+}
+
+}  // namespace
+
+const Output* output_in(const Rig& rig, const std::string& socket) { return find_output(rig, socket); }
+Output* output_in(Rig& rig, const std::string& socket) { return find_output(rig, socket); }
+const Channel* channel_of(const Rig& rig, const std::string& number) { return find_channel(rig, number); }
+Channel* channel_of(Rig& rig, const std::string& number) { return find_channel(rig, number); }
+
+std::vector<Setting>& settings() {
+  static std::vector<Setting> all = known();
+  return all;
+}
+
+const Setting* setting_named(SettingOf of, const std::string& name) {
+  return find_in(settings(), [&](const Setting& s) { return s.of == of && s.name == name; });
+}
+
+std::string misfit(const Setting& s, const Fact& value) {
+  if (!s.always && std::holds_alternative<std::monostate>(value)) return {};
+  if (!s.yes.empty()) return std::holds_alternative<bool>(value) ? "" : "true or false";
+  if (s.span.most > s.span.least) {
+    const auto* number = std::get_if<double>(&value);
+    return number && *number >= s.span.least && *number <= s.span.most
+               ? ""
+               : "a number from " + number_text(s.span.least, 6) + " to " + number_text(s.span.most, 6);
+  }
+  const auto* text = std::get_if<std::string>(&value);
+  if (s.fits) return text && s.fits(*text) ? "" : "a known name";
+  return text && std::find(s.words.begin(), s.words.end(), *text) != s.words.end() ? "" : word_choice(s.words);
+}
+
+std::string value_words(const Setting& s, const Fact& value) {
+  if (std::holds_alternative<std::monostate>(value)) return "not set";
+  if (s.say) return s.say(value);
+  if (const auto* yes = std::get_if<bool>(&value)) return *yes ? s.yes : s.no;
+  if (const auto* text = std::get_if<std::string>(&value)) return spoken(*text);
+  const auto unit = unit_of_name(s.name);
+  return number_text(std::get<double>(value), 3) + (unit.empty() ? "" : " " + std::string(unit));
+}
+
+}  // namespace rigging

@@ -1,0 +1,137 @@
+#include "bench/bench_link.h"
+
+#include <fcntl.h>
+#include <gtest/gtest.h>
+#include <stdlib.h>
+#include <termios.h>
+#include <unistd.h>
+
+#include <QApplication>
+#include <QElapsedTimer>
+
+#include "bench_builder.h"
+#include "link/frame.h"
+#include "link/messages.h"
+#include "rig/rig_file.h"
+
+namespace rigging::app {
+namespace {
+
+/// A controller behind a serial device: the far end of a pseudo-terminal pair, played by the test. Nobody's hands.
+class SerialController {
+ public:
+  SerialController() {
+    far_ = ::posix_openpt(O_RDWR | O_NOCTTY | O_NONBLOCK);
+    ::grantpt(far_);
+    ::unlockpt(far_);
+    termios raw{};
+    ::tcgetattr(far_, &raw);
+    ::cfmakeraw(&raw);
+    ::tcsetattr(far_, TCSANOW, &raw);
+    held = link::image_bytes(link::image_of(*load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  }
+  ~SerialController() { unplug(); }
+  void unplug() {
+    if (far_ >= 0) ::close(far_);
+    far_ = -1;
+  }
+  QString device() const { return QString::fromLocal8Bit(::ptsname(far_)); }
+
+  std::string held;
+
+  void serve() {
+    char block[4096];
+    for (ssize_t n = ::read(far_, block, sizeof block); n > 0; n = ::read(far_, block, sizeof block))
+      reader_.feed({block, static_cast<std::size_t>(n)});
+    while (!reader_.empty()) {
+      const link::Received received = reader_.take();
+      const Json* r = std::get_if<Json>(&received);
+      if (!r) continue;
+      Json reply = answer(*r, text_member(*r, "do"));
+      reply["id"] = (*r)["id"];
+      const std::string bytes = link::encode_frame(reply);
+      // In pieces, as a serial line brings them.
+      for (std::size_t at = 0; at < bytes.size(); at += 37)
+        (void)!::write(far_, bytes.data() + at, std::min<std::size_t>(37, bytes.size() - at));
+    }
+  }
+
+ private:
+  Json answer(const Json& r, const std::string& what) {
+    if (what == "hello") return link::to_json(link::HelloReply{1, "full_controller", "9.9", false, 0, true});
+    if (what == "read") return link::to_json(link::ImageReply{held, link::image_hash(held)});
+    if (what == "stage_begin") staged_.clear();
+    if (what == "stage") staged_ += *link::bytes_member(r, "bytes");
+    if (what == "commit") held = staged_;
+    if (what == "channels") return link::to_json(link::ChannelsReply{{{"roll", 1700.0}}, false});
+    return {{"ok", true}};
+  }
+
+  int far_ = -1;
+  link::FrameReader reader_;
+  std::string staged_;
+};
+
+template <class Done>
+bool until(SerialController& controller, Done&& done) {
+  QElapsedTimer timer;
+  timer.start();
+  while (!done() && timer.elapsed() < 8000) {
+    controller.serve();
+    QApplication::processEvents(QEventLoop::AllEvents, 5);
+  }
+  return done();
+}
+
+TEST(SerialLink, AControllerWithoutHandsConnectsIsReadWrittenAndMissed) {
+  SerialController controller;
+  BenchLink bench;
+  QString words;
+  QObject::connect(&bench, &BenchLink::written,
+                   [&](bool good, const QString& w) { words = good ? w : QStringLiteral("failed: ") + w; });
+  bench.connect_device(controller.device());
+  ASSERT_TRUE(until(controller, [&] { return bench.board().has_value(); }));
+  EXPECT_TRUE(bench.controller_answers());
+  EXPECT_FALSE(bench.hands_connected());
+  EXPECT_FALSE(bench.simulated()) << "a real board is no simulation";
+  EXPECT_EQ(bench.firmware(), QStringLiteral("9.9"));
+  EXPECT_TRUE(bench.state_words().contains(controller.device())) << bench.state_words().toStdString();
+  ASSERT_TRUE(until(controller, [&] { return bench.channels().count("roll") > 0; }));
+  EXPECT_EQ(bench.channels().at("roll"), 1700);
+
+  Rig rig = *load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json");
+  rig.outputs[0].reversed = true;
+  bench.write(link::image_of(rig));
+  ASSERT_TRUE(until(controller, [&] { return !words.isEmpty(); }));
+  EXPECT_FALSE(words.startsWith(QLatin1String("failed"))) << words.toStdString();
+  EXPECT_EQ(controller.held, link::image_bytes(link::image_of(rig)));
+  EXPECT_EQ(*bench.board(), link::image_of(rig));
+
+  controller.unplug();
+  EXPECT_TRUE(until(controller, [&] { return !bench.controller_answers(); })) << "a pulled cable is noticed";
+}
+
+TEST(SerialLink, ADeviceThatIsNotThereIsSaid) {
+  BenchLink bench;
+  QString words;
+  QObject::connect(&bench, &BenchLink::problem, [&](const QString& w) { words = w; });
+  bench.connect_device(QStringLiteral("/dev/no_such_device"));
+  EXPECT_TRUE(words.contains(QStringLiteral("/dev/no_such_device"))) << words.toStdString();
+  EXPECT_FALSE(bench.controller_answers());
+}
+
+TEST(SerialLink, TheWindowWorksWithAControllerThatHasNoHands) {
+  SerialController controller;
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::proof));
+  b.window.bench().connect_device(controller.device());
+  ASSERT_TRUE(until(controller, [&] { return b.window.bench().board().has_value(); }));
+  EXPECT_FALSE(b.can_click(QStringLiteral("do_it"))) << "no hands to do it";
+  EXPECT_TRUE(b.can_click(QStringLiteral("as_shown")));
+  ASSERT_TRUE(b.click(QStringLiteral("as_shown")));
+  ASSERT_EQ(b.window.document().rig().proofs.size(), 1u);
+  EXPECT_FALSE(b.window.document().rig().proofs[0].simulated);
+}
+
+}  // namespace
+}  // namespace rigging::app
