@@ -12,13 +12,15 @@ int run(int argc, const char* const* argv) {
   CLI::App app{"Rigging on the command line"};
   app.set_version_flag("--version", RIGGING_VERSION);
   app.require_subcommand(1);
-  app.add_option("--units", session.units, "metric or imperial: how numbers are said in text; JSON is always SI")
+  app.add_option("--units", session.units,
+                 "metric or imperial: how numbers are said in sentences; those of JSON are always SI")
       ->check(CLI::IsMember({"metric", "imperial"}))
       ->each([](const std::string& units) {
         set_unit_system(units == "imperial" ? UnitSystem::imperial : UnitSystem::metric);
       });
   add_directions(app, session);
   add_rig_commands(app, session);
+  add_edit_command(app, session);
   add_plan_commands(app, session);
   add_stick_commands(app, session);
   add_surface_commands(app, session);

@@ -52,6 +52,15 @@ void RigDocument::edit(Rig rig, const QString& label) {
   Q_EMIT changed();
 }
 
+bool RigDocument::apply(Result<Edit> made) {
+  if (!made) {
+    Q_EMIT refused(QString::fromStdString(made.error().text()));
+    return false;
+  }
+  edit(std::move(made->rig), QString::fromStdString(made->label));
+  return true;
+}
+
 Result<void> RigDocument::record(const CheckId& check, bool simulated) {
   const CheckStatus* status = find_check(review_.checks, check);
   const QString title = status ? QString::fromStdString(status->title) : QString();

@@ -4,6 +4,7 @@
 #include <QTimer>
 
 #include "catalogue/catalogue.h"
+#include "edit/edit.h"
 #include "review/review.h"
 #include "rig/history.h"
 
@@ -28,6 +29,8 @@ class RigDocument : public QObject {
   bool modified() const { return !(rig() == saved_); }
 
   void edit(Rig rig, const QString& label);
+  /// Makes an edit of core; what could not be done is told by `refused`.
+  bool apply(Result<Edit> edit);
   /// Records the check as passed now; refused with the reason when it does not pass.
   Result<void> record(const CheckId& check, bool simulated);
   void undo();
@@ -53,6 +56,8 @@ class RigDocument : public QObject {
   void write_recovery_copy();
 
  Q_SIGNALS:
+  /// An edit could not be made: where, what, and what was expected.
+  void refused(const QString& words);
   void changed();
 
  private:

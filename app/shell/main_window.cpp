@@ -95,6 +95,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   connect(bench_panel_, &BenchPanel::start_asked, this, [this] { start_bench(); });
   connect(bench_panel_, &BenchPanel::compare_asked, this, [this] { compare_with_board(true); });
   connect(&document_, &RigDocument::changed, this, &MainWindow::refresh);
+  connect(&document_, &RigDocument::refused, foot_, &FootLine::say);
   connect(&bench_, &BenchLink::state_changed, foot_, &FootLine::refresh);
   connect(&bench_, &BenchLink::problem, foot_, &FootLine::say);
   connect(&bench_, &BenchLink::hands_done, this, [this](bool, const QString& words) { foot_->say(words); });

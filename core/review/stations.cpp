@@ -1,8 +1,13 @@
 #include "review/stations.h"
 
+#include "airframe/edits.h"
 #include "direction/direction_checks.h"
+#include "fit/edits.h"
+#include "sticks/edits.h"
 #include "sticks/stick_checks.h"
+#include "surfaces/edits.h"
 #include "surfaces/surface_checks.h"
+#include "wiring/edits.h"
 #include "wiring/lead_checks.h"
 
 namespace rigging {
@@ -14,21 +19,30 @@ bool never(const Rig&, const Review&) { return false; }
 
 std::vector<StationEntry> built() {
   using S = Station;
-  return {{S::airframe, "What am I building, and with which controller?", airframe_rules(), {}, nullptr, ""},
-          {S::fit, "Where does everything go, which way up?", fit_rules(), {}, has_parts, ""},
-          {S::power, "Will the five-volt rail hold?", power_rules(), {}, has_parts, ""},
-          {S::wiring, "What plugs in where?", wiring_rules(), {lead_checks()}, has_parts, ""},
-          {S::sticks, "Does the controller hear what I mean?", sticks_rules(), hearing_checks(), sticks_read, ""},
+  return {{S::airframe,
+           "What am I building, and with which controller?",
+           airframe_rules(),
+           {},
+           airframe_edits(),
+           nullptr,
+           ""},
+          {S::fit, "Where does everything go, which way up?", fit_rules(), {}, fit_edits(), has_parts, ""},
+          {S::power, "Will the five-volt rail hold?", power_rules(), {}, {}, has_parts, ""},
+          {S::wiring, "What plugs in where?", wiring_rules(), {lead_checks()}, wiring_edits(), has_parts, ""},
+          {S::sticks, "Does the controller hear what I mean?", sticks_rules(), hearing_checks(), sticks_edits(),
+           sticks_read, ""},
           {S::surfaces, "Does everything move the right way, by the right amount?", surfaces_rules(), throw_checks(),
-           nullptr, ""},
+           surfaces_edits(), nullptr, ""},
           {S::senses,
            "Does it know which way is up and north?",
            senses_rules(),
+           {},
            {},
            never,
            "Not built yet. Here board rotation, accelerometer and compass will be calibrated."},
           {S::feel,
            "How hard may it correct?",
+           {},
            {},
            {},
            never,
@@ -37,11 +51,13 @@ std::vector<StationEntry> built() {
            "What happens when the link goes?",
            {},
            {},
+           {},
            never,
            "Not built yet. Here the way home after a lost link will be planned and simulated."},
-          {S::proof, "Is it ready?", proof_rules(), {stick_checks(), correction_checks()}, never, ""},
+          {S::proof, "Is it ready?", proof_rules(), {stick_checks(), correction_checks()}, {}, never, ""},
           {S::logbook,
            "What did the flight tell me?",
+           {},
            {},
            {},
            never,
@@ -59,6 +75,12 @@ const StationEntry& entry_of(Station station) {
   for (const StationEntry& e : stations())
     if (e.station == station) return e;
   return stations().front();
+}
+
+std::vector<EditEntry> all_edits() {
+  std::vector<EditEntry> all = general_edits();
+  for (const StationEntry& e : stations()) all.insert(all.end(), e.edits.begin(), e.edits.end());
+  return all;
 }
 
 std::vector<const CheckFamily*> check_families() {

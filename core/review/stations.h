@@ -1,5 +1,6 @@
 #pragma once
 
+#include "edit/edit.h"
 #include "review/rules.h"
 
 namespace rigging {
@@ -11,6 +12,7 @@ struct StationEntry {
   const char* question = "";  ///< as the builder would ask it
   std::vector<Rule> rules;
   std::vector<CheckFamily> checks;
+  std::vector<EditEntry> edits;
   /// Something is known here already; null: from the start.
   bool (*begun)(const Rig&, const Review&) = nullptr;
   const char* to_come = "";  ///< what will be there, of a station that is not built yet
@@ -20,5 +22,8 @@ struct StationEntry {
 /// own folder, and a test can add to it.
 std::vector<StationEntry>& stations();
 const StationEntry& entry_of(Station station);
+
+/// Edits of all stations, and those that belong to none.
+std::vector<EditEntry> all_edits();
 
 }  // namespace rigging

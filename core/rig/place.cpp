@@ -6,19 +6,6 @@
 namespace rigging {
 namespace {
 
-std::vector<std::string> steps_of(const std::string& place) {
-  std::vector<std::string> steps(1);
-  for (std::size_t i = 0; i < place.size(); ++i) {
-    if (place[i] == '/')
-      steps.emplace_back();
-    else if (place[i] == '~' && i + 1 < place.size())
-      steps.back() += place[++i] == '1' ? '/' : '~';
-    else
-      steps.back() += place[i];
-  }
-  return steps;
-}
-
 /// The entry whose first member says `key`.
 const void* entry(const Kind& list, const void* value, const std::string& key) {
   const Members* members = list.item_kind()->members();
@@ -40,6 +27,19 @@ std::string singular(std::string list) {
 }
 
 }  // namespace
+
+std::vector<std::string> steps_of(const std::string& place) {
+  std::vector<std::string> steps(1);
+  for (std::size_t i = 0; i < place.size(); ++i) {
+    if (place[i] == '/')
+      steps.emplace_back();
+    else if (place[i] == '~' && i + 1 < place.size())
+      steps.back() += place[++i] == '1' ? '/' : '~';
+    else
+      steps.back() += place[i];
+  }
+  return steps;
+}
 
 std::string place_of(std::initializer_list<std::string_view> steps) {
   std::string place;

@@ -10,6 +10,8 @@
 namespace rigging {
 
 std::string place_of(std::initializer_list<std::string_view> steps);
+/// The steps of a place, as they were before they were joined.
+std::vector<std::string> steps_of(const std::string& place);
 
 /// What stands there; nothing when there is no such place, or when it is no single value. Surfaces of an output come as
 /// one text.

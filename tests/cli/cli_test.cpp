@@ -400,5 +400,43 @@ TEST(Cli, SticksLinkageMixAndThrows) {
   EXPECT_TRUE(std::filesystem::exists(folder / "g-3.svg"));
 }
 
+TEST(Cli, EditsAsTheScreensDo) {
+  Folder folder;
+  const std::string rig = (source / "data/demo/hedgerow.rig.json").string(), into = folder / "edited.rig.json";
+  Ran ran = run("edit " + rig + " set airframe/span_m 2.1 --into " + into + " --json");
+  ASSERT_EQ(ran.status, 0) << ran.err;
+  EXPECT_EQ(Json::parse(ran.out)["differing"], Json::array({"/airframe/span_m"}));
+  EXPECT_EQ((*read_json_file(into))["airframe"]["span_m"], 2.1);
+  EXPECT_EQ((*read_json_file(into))["version"], 2);
+  for (const char* bad :
+       {"set airframe/span_m wide", "set airframe/spam 2", "dance", "set airframe/span_m", "flip out_1 yaw"}) {
+    ran = run("edit " + rig + " " + bad);
+    EXPECT_EQ(ran.status, 2) << bad;
+    EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << ran.err;
+  }
+}
+
+TEST(Cli, UnitsAreChosenAndJsonStaysSi) {
+  const std::string rig = (source / "data/demo/hedgerow.rig.json").string();
+  EXPECT_NE(run("airframe " + rig).out.find("m/s"), std::string::npos);
+  const std::string feet = run("--units imperial airframe " + rig).out;
+  EXPECT_NE(feet.find("ft/s"), std::string::npos);
+  EXPECT_EQ(run("--units imperial airframe " + rig + " --json").out, run("airframe " + rig + " --json").out);
+  EXPECT_EQ(run("--units cubits airframe " + rig).status, 2);
+}
+
+TEST(Cli, AnswersWithoutAWindowingLibrary) {
+  EXPECT_EQ(run("--version").status, 0);
+  EXPECT_EQ(run("--help").status, 0);
+  // Only the program that makes a PDF knows Qt.
+  FILE* pipe = ::popen((std::string("ldd ") + RIGGING_CLI).c_str(), "r");
+  std::string libraries;
+  char block[4096];
+  for (std::size_t n; (n = std::fread(block, 1, sizeof block, pipe)) > 0;) libraries.append(block, n);
+  ::pclose(pipe);
+  EXPECT_NE(libraries.find("libstdc++"), std::string::npos) << libraries;
+  EXPECT_EQ(libraries.find("Qt"), std::string::npos) << libraries;
+}
+
 }  // namespace
 }  // namespace rigging

@@ -6,7 +6,9 @@
 #include <QLabel>
 #include <QPushButton>
 
+#include "airframe/edits.h"
 #include "airframe/kinds.h"
+#include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
 
@@ -46,29 +48,23 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   form->addWidget(controller_, row++, 0, 1, 2);
   form->addWidget(controller_words_, row++, 0, 1, 2);
 
-  dimensions_ = {{tr("Span"), &Airframe::span_m, 0.1, 20, true, nullptr},
-                 {tr("Chord at the root"), &Airframe::root_chord_m, 0.01, 20, true, nullptr},
-                 {tr("Chord at the tip"), &Airframe::tip_chord_m, 0.01, 20, true, nullptr},
-                 {tr("Leading edge sweep"), &Airframe::sweep_deg, -60, 75, false, nullptr},
-                 {tr("Dihedral"), &Airframe::dihedral_deg, -30, 45, false, nullptr},
-                 {tr("Length"), &Airframe::length_m, 0.1, 20, true, nullptr},
-                 {tr("Nose to wing"), &Airframe::wing_at_m, 0, 20, true, nullptr},
-                 {tr("Tail span"), &Airframe::tail_span_m, 0.01, 20, true, nullptr},
-                 {tr("Tail chord"), &Airframe::tail_chord_m, 0.01, 20, true, nullptr},
-                 {tr("Fin height"), &Airframe::fin_height_m, 0.01, 20, true, nullptr},
-                 {tr("V-tail angle"), &Airframe::v_angle_deg, 5, 80, false, nullptr}};
+  for (double Airframe::*value :
+       {&Airframe::span_m, &Airframe::root_chord_m, &Airframe::tip_chord_m, &Airframe::sweep_deg,
+        &Airframe::dihedral_deg, &Airframe::length_m, &Airframe::wing_at_m, &Airframe::tail_span_m,
+        &Airframe::tail_chord_m, &Airframe::fin_height_m, &Airframe::v_angle_deg})
+    dimensions_.push_back({value, member_of(value), nullptr});
   for (Dimension& d : dimensions_) {
-    auto* box = number_box(QStringLiteral("dimension_%1").arg(&d - dimensions_.data()), d.label, 92);
-    d.box = box;
-    auto* label = new QLabel(d.label);
-    label->setBuddy(box);
+    const QString name = spoken_label(d.member);
+    d.box = number_box(QStringLiteral("dimension_%1").arg(&d - dimensions_.data()), name, 92);
+    auto* label = new QLabel(name);
+    label->setBuddy(d.box);
     form->addWidget(label, row, 0);
-    form->addWidget(box, row++, 1);
-    connect(box, &QDoubleSpinBox::valueChanged, this, [this, &d](double shown) {
+    form->addWidget(d.box, row++, 1);
+    connect(d.box, &QDoubleSpinBox::valueChanged, this, [this, &d, name](double shown) {
       if (refreshing_) return;
       Rig rig = document_.rig();
-      rig.airframe.*d.value = d.length ? Units::instance().length_in(shown) : shown;
-      document_.edit(std::move(rig), tr("%1 changed").arg(d.label));
+      rig.airframe.*d.value = stored_value(d.member, shown);
+      document_.edit(std::move(rig), tr("%1 changed").arg(name));
     });
   }
   mass_ = number_box(QStringLiteral("mass"), tr("Flying mass"), 92);
@@ -79,7 +75,9 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
     if (refreshing_) return;
     Rig rig = document_.rig();
     const double kg = Units::instance().mass_in(shown);
-    rig.airframe.mass_kg = shown <= mass_->minimum() ? std::nullopt : std::optional(std::max(kg, 0.02));
+    rig.airframe.mass_kg = shown <= mass_->minimum()
+                               ? std::nullopt
+                               : std::optional(std::max(kg, member_of(&Airframe::mass_kg).span.least));
     document_.edit(std::move(rig), tr("Flying mass changed"));
   });
   form->setRowStretch(row, 1);
@@ -155,26 +153,11 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
 
   connect(kind_, &QComboBox::activated, this, [this] {
     const auto kind = static_cast<AirframeKind>(kind_->currentData().toInt());
-    if (kind != document_.rig().airframe.kind)
-      document_.edit(with_kind(document_.rig(), kind), tr("Airframe is now: %1").arg(kind_->currentText()));
+    if (kind != document_.rig().airframe.kind) document_.apply(change_kind(document_.rig(), kind));
   });
   connect(controller_, &QComboBox::activated, this, [this] {
-    Rig rig = document_.rig();
-    rig.controller.kind = controller_->currentData().toString().toStdString();
-    rig.controller.firmware.clear();
-    // Plugs go to sockets that the new class has, in order, where they can stay they stay.
-    if (const ControllerClass* c = document_.catalogue().controller(rig.controller.kind)) {
-      std::size_t next = 0;
-      for (Output& o : rig.outputs) {
-        if (c->socket(o.socket)) continue;
-        o.socket.clear();
-        for (; next < c->outputs.size() && o.socket.empty(); ++next)
-          if (std::none_of(rig.outputs.begin(), rig.outputs.end(),
-                           [&](const Output& x) { return x.socket == c->outputs[next].id; }))
-            o.socket = c->outputs[next].id;
-      }
-    }
-    document_.edit(std::move(rig), tr("Controller is now: %1").arg(controller_->currentText()));
+    document_.apply(
+        change_class(document_.rig(), document_.catalogue(), controller_->currentData().toString().toStdString()));
   });
   connect(&Look::instance(), &Look::changed, this, [this] { refresh(); });
   refresh();
@@ -219,16 +202,10 @@ void AirframePage::refresh() {
   controller_words_->setText(document_.controller()
                                  ? QString::fromStdString(document_.controller()->summary)
                                  : tr("Not in the catalogue: %1").arg(QString::fromStdString(rig.controller.kind)));
-  for (Dimension& d : dimensions_) {
-    d.box->setDecimals(d.length ? (units.metric() ? 0 : 2) : 1);
-    d.box->setSuffix(d.length ? QStringLiteral(" ") + units.length_unit() : QStringLiteral("°"));
-    d.box->setRange(d.length ? units.length_out(d.least) : d.least, d.length ? units.length_out(d.most) : d.most);
-    d.box->setValue(d.length ? units.length_out(rig.airframe.*d.value) : rig.airframe.*d.value);
-  }
-  mass_->setDecimals(units.metric() ? 0 : 1);
-  mass_->setSuffix(QStringLiteral(" ") + units.mass_unit());
-  mass_->setRange(0, units.mass_out(150));
-  mass_->setValue(rig.airframe.mass_kg ? units.mass_out(*rig.airframe.mass_kg) : 0);
+  for (Dimension& d : dimensions_) show_member(*d.box, d.member, rig.airframe.*d.value);
+  const Member& mass = member_of(&Airframe::mass_kg);
+  show_member(*mass_, {mass.name, mass.kind, mass.offset, false, {0, mass.span.most}, mass.spoken},
+              rig.airframe.mass_kg.value_or(0));
 
   const AirframeReport& report = document_.review().airframe;
   for (AircraftView* view : {above_, side_, front_}) view->set_panels(report.panels);
@@ -252,11 +229,7 @@ void AirframePage::refresh() {
 QList<Request> AirframePage::requests() {
   const bool mounted = document_.rig().controller.mounted;
   return {{mounted ? tr("The board lies loose on the bench") : tr("The board is mounted now"), tr("provisional mount"),
-           [this] {
-             Rig rig = document_.rig();
-             rig.controller.mounted = !rig.controller.mounted;
-             document_.edit(std::move(rig), rig.controller.mounted ? tr("Board mounted") : tr("Board loose"));
-           }}};
+           [this] { document_.apply(mount_board(document_.rig(), !document_.rig().controller.mounted)); }}};
 }
 
 }  // namespace rigging::app

@@ -24,10 +24,8 @@ class AirframePage : public StationPage {
 
  private:
   struct Dimension {
-    QString label;
     double Airframe::*value;
-    double least, most;
-    bool length;
+    Member member;
     QDoubleSpinBox* box;
   };
   void show_answers();

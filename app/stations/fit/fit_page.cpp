@@ -13,6 +13,7 @@
 
 #include "airframe/kinds.h"
 #include "base/number.h"
+#include "fit/edits.h"
 #include "look/pieces.h"
 #include "look/units.h"
 #include "stations/fit/part_dialog.h"
@@ -198,42 +199,16 @@ void FitPage::edit_place(const QString& label, const std::function<void(Place&)>
 }
 
 void FitPage::add_part(const std::string& kind) {
-  const PartKind* k = document_.catalogue().part(kind);
-  if (!k) return;
-  Rig rig = document_.rig();
-  Part part;
-  part.kind = kind;
-  part.id = word(k->group);
-  for (int n = 2; rig.part(part.id); ++n) part.id = std::string(word(k->group)) + "_" + std::to_string(n);
-  if (k->group == PartGroup::servo)
-    for (const Surface s : facts_of(rig.airframe.kind).surfaces)
-      if (s.kind != SurfaceKind::motor && std::none_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) {
-            return p.surface && static_cast<const Surface&>(*p.surface) == s;
-          })) {
-        part.surface = SurfaceName(s);
-        break;
-      }
-  Place place;
-  place.part = part.id;
-  place.x_m = -0.3 * rig.airframe.length_m;
-  place.z_m = 0;
-  rig.parts.push_back(part);
-  rig.places.push_back(place);
-  const QString name = QString::fromStdString(k->name);
-  view_->select(part.id);
-  document_.edit(std::move(rig), tr("Added: %1").arg(name));
+  const auto added = rigging::add_part(document_.rig(), document_.catalogue(), kind);
+  if (added) view_->select(added->rig.parts.back().id);
+  document_.apply(added);
 }
 
 void FitPage::remove_chosen() {
   const std::string id = view_->selected();
-  Rig rig = document_.rig();
-  if (!rig.part(id)) return;
-  const QString name = chosen_name_->text();
-  std::erase_if(rig.parts, [&](const Part& p) { return p.id == id; });
-  std::erase_if(rig.places, [&](const Place& p) { return p.part == id; });
-  std::erase_if(rig.leads, [&](const Lead& l) { return l.from.part == id || l.to.part == id; });
+  if (!document_.rig().part(id)) return;
   view_->select({});
-  document_.edit(std::move(rig), tr("Removed: %1, with its leads").arg(name));
+  document_.apply(remove_part(document_.rig(), document_.catalogue(), id));
 }
 
 void FitPage::ask_bay_and_place() {
@@ -463,12 +438,8 @@ void FitPage::refresh() {
       box->setFont(Look::instance().text(9));
       box->setText(QFontMetrics(box->font()).elidedText(text, Qt::ElideRight, 244));
       box->setAccessibleName(text);
-      connect(box, &QCheckBox::clicked, this, [this, w = c.word, text](bool on) {
-        Rig changed = document_.rig();
-        std::erase(changed.fit.confirmed, w);
-        if (on) changed.fit.confirmed.push_back(w);
-        document_.edit(std::move(changed), on ? tr("Looked: %1").arg(text) : tr("No longer confirmed: %1").arg(text));
-      });
+      connect(box, &QCheckBox::clicked, this,
+              [this, w = c.word](bool on) { document_.apply(confirm(document_.rig(), document_.catalogue(), w, on)); });
       ticks_->addWidget(box);
     }
   }

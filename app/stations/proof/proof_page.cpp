@@ -106,6 +106,11 @@ ProofPage::ProofPage(const PageContext& context) : StationPage(Station::proof, c
   there_->setProperty("main", true);
   there_->setMinimumHeight(40);
   right->addWidget(there_);
+  record_ = new QPushButton(tr("Yes, I saw it"));
+  record_->setObjectName(QStringLiteral("record_card"));
+  record_->setProperty("main", true);
+  record_->setMinimumHeight(40);
+  right->addWidget(record_);
   right->addWidget(write_);
   right->addWidget(as_shown_);
   right->addWidget(keys_);
@@ -130,6 +135,12 @@ ProofPage::ProofPage(const PageContext& context) : StationPage(Station::proof, c
   connect(there_, &QPushButton::clicked, this, [this] {
     if (const CheckStatus* now = status(current_))
       Q_EMIT wanted(now->family->station, QString::fromStdString(now->id.subject));
+  });
+  connect(record_, &QPushButton::clicked, this, [this] {
+    const CheckStatus* now = status(current_);
+    if (!now) return;
+    if (const auto ok = document_.record(now->id, bench_.simulated()); !ok)
+      Q_EMIT said(QString::fromStdString(ok.error().text()));
   });
   connect(note_, &QPushButton::clicked, this, [this] { note(keys_->observation()); });
   connect(keys_, &LookKeys::pressed, this, [this] { note_->setEnabled(keys_->anything_pressed()); });
@@ -177,7 +188,7 @@ ProofPage::ProofPage(const PageContext& context) : StationPage(Station::proof, c
 }
 
 QWidget* ProofPage::first_focus() {
-  for (QPushButton* b : {there_, write_, as_shown_, apply_, by_hand_button_, again_})
+  for (QPushButton* b : {there_, record_, write_, as_shown_, apply_, by_hand_button_, again_})
     if (b->isVisible()) return b;
   auto* key = keys_->findChild<QPushButton*>();
   return key ? static_cast<QWidget*>(key) : chain_;
@@ -238,7 +249,8 @@ void ProofPage::present() {
   const CheckStatus* now = status(current_);
   // What its own station records, and what comes from a later one, is told and led to.
   const bool elsewhere = now && !is_direction(now->id) && (asking_ == Asking::check || asking_ == Asking::done);
-  there_->setVisible(elsewhere);
+  there_->setVisible(elsewhere && now->family->by_station);
+  record_->setVisible(elsewhere && !now->family->by_station && now->holds);
   if (elsewhere) return present_elsewhere(*now);
   view_->setVisible(now);
   view_->set_selected({});
@@ -346,7 +358,7 @@ void ProofPage::present_elsewhere(const CheckStatus& s) {
                     : s.holds                    ? tr("Not recorded yet.")
                                                  : tr("Not yet: %1.").arg(QString::fromStdString(s.why_not)));
   const QString station = QString::fromLatin1(word(s.family->station).data());
-  remedy_->setText(tr("It is done and recorded at station %1.").arg(station));
+  remedy_->setText(s.family->by_station ? tr("It is done and recorded at station %1.").arg(station) : QString());
   there_->setText(tr("Go to station %1").arg(station));
 }
 

@@ -15,6 +15,7 @@
 #include "stations/sticks/reach_rulers.h"
 #include "stations/sticks/signal_strip.h"
 #include "stations/sticks/sticks_dialogs.h"
+#include "sticks/edits.h"
 
 namespace rigging::app {
 namespace {
@@ -321,14 +322,7 @@ void SticksPage::dial() {
   document_.edit(std::move(rig), tr("Dialled in: %1 channels").arg(dialled_in));
 }
 
-void SticksPage::learn() {
-  Rig rig = document_.rig();
-  for (Channel& c : rig.radio.channels)
-    if (c.low_us && c.centre_us && c.high_us && !c.inverted &&
-        std::find(std::begin(four), std::end(four), c.function) != std::end(four))
-      c.learned = true;
-  document_.edit(std::move(rig), tr("The controller learns the ends"));
-}
+void SticksPage::learn() { document_.apply(learn_ends(document_.rig())); }
 
 void SticksPage::record(const CheckId& check) { (void)document_.record(check, bench_.simulated()); }
 

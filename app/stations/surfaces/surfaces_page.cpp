@@ -21,6 +21,7 @@
 #include "stations/surfaces/output_row.h"
 #include "stations/surfaces/throws_panel.h"
 #include "surfaces/air_loads.h"
+#include "surfaces/edits.h"
 
 namespace rigging::app {
 namespace {
@@ -386,13 +387,6 @@ void SurfacesPage::show_gauges() { Q_EMIT sheets_asked(tr("Paper tools, true to 
 
 QList<Request> SurfacesPage::requests() {
   QList<Request> all;
-  const auto edit = [this](const std::string& id, const QString& label, const std::function<void(Output&)>& change) {
-    Rig rig = document_.rig();
-    if (Output* o = rig.output(id)) {
-      change(*o);
-      document_.edit(std::move(rig), label);
-    }
-  };
   for (const Output& o : document_.rig().outputs) {
     QString name = o.surfaces.empty() ? tr("motor") : QString();
     for (const Surface s : o.surfaces)
@@ -401,16 +395,15 @@ QList<Request> SurfacesPage::requests() {
     const Terminal* socket = document_.controller() ? document_.controller()->socket(o.socket) : nullptr;
     const QString label = tr("Reverse %1 (%2)").arg(name, id);
     all.append({label, tr("output direction invert turn round"),
-                [edit, key = o.id, label] { edit(key, label, [](Output& out) { out.reversed = !out.reversed; }); }});
+                [this, key = o.id] { document_.apply(reverse(document_.rig(), key)); }});
     all.append({tr("Where is the %1 plugged? %2")
                     .arg(name, socket ? QString::fromStdString(socket->label) : tr("nowhere yet")),
                 tr("socket output servo lead") + QLatin1Char(' ') + id, [this, id] { come_here(id); }});
     for (const Axis axis : all_axes)
       if (o.mix.of(axis) != 0) {
         const QString text = tr("Flip the %1 weight of %2 (%3)").arg(QString::fromLatin1(word(axis).data()), name, id);
-        all.append({text, tr("mix sign"), [edit, key = o.id, axis, text] {
-                      edit(key, text, [axis](Output& out) { out.mix.of(axis) *= -1; });
-                    }});
+        all.append({text, tr("mix sign"),
+                    [this, key = o.id, axis] { document_.apply(flip_weight(document_.rig(), key, axis)); }});
       }
   }
   all.append({tr("Print throw gauges, level wedge and balance marks"), tr("paper tools scale ruler sheet pdf svg"),

@@ -11,6 +11,7 @@
 #include "base/number.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "wiring/edits.h"
 #include "wiring/lead_checks.h"
 #include "wiring/plan.h"
 
@@ -133,24 +134,7 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   connect(sheets_, &QPushButton::clicked, this, &WiringPage::show_sheets);
   connect(view_, &WiringView::picked, this, &WiringPage::choose);
   connect(view_, &WiringView::moved, this, [this](const std::string& id, const std::string& socket) {
-    const Terminal* t = document_.controller() ? document_.controller()->terminal(socket) : nullptr;
-    Rig rig = document_.rig();
-    Lead* l = rig.lead(id);
-    if (!l) return;
-    LeadEnd& end = l->from.part == "controller" ? l->from : l->to;
-    // A servo's output goes along with its plug: the plan says where the output is.
-    const Part* part = rig.part(far_end(*l, "controller")->part);
-    for (Output& o : rig.outputs)
-      if (t && t->kind == TerminalKind::output && o.socket == end.socket && part &&
-          (drives_motor(o) ? !part->surface : part->surface && rig.output_of(*part->surface) == &o) &&
-          servos_on(rig, document_.catalogue(), o.socket).size() < 2 &&
-          std::none_of(rig.outputs.begin(), rig.outputs.end(),
-                       [&](const Output& other) { return other.socket == socket; }))
-        o.socket = socket;
-    end.socket = socket;
-    document_.edit(std::move(rig), tr("Lead %1 to %2")
-                                       .arg(QString::fromStdString(id),
-                                            t ? QString::fromStdString(t->label) : QString::fromStdString(socket)));
+    document_.apply(plug(document_.rig(), document_.catalogue(), id, socket));
   });
   connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
     if (refreshing_ || row < 0) return;

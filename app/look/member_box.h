@@ -1,0 +1,34 @@
+#pragma once
+
+#include <QDoubleSpinBox>
+
+#include "base/described.h"
+#include "base/units.h"
+#include "base/words.h"
+
+namespace rigging::app {
+
+/// The label of a described member: "Root chord".
+inline QString spoken_label(const Member& m) { return QString::fromStdString(capital(m.spoken)); }
+
+/// How numbers of this member stand in a box: its unit as chosen, and the decimals that go with it.
+inline Shown shown_in_box(const Member& m) {
+  Shown s = shown(unit_of_name(m.name));
+  if (s.unit == "°") s.places = 1;
+  return s;
+}
+
+/// Range, unit and decimals of the box come from the member's description; so no range stands twice.
+inline void show_member(QDoubleSpinBox& box, const Member& m, double value) {
+  const Shown s = shown_in_box(m);
+  const QString unit = QString::fromUtf8(s.unit.data(), static_cast<qsizetype>(s.unit.size()));
+  box.setDecimals(s.places);
+  box.setSuffix(unit.isEmpty() || unit == QStringLiteral("°") ? unit : QLatin1Char(' ') + unit);
+  box.setRange(m.span.least * s.factor, m.span.most * s.factor);
+  box.setValue(value * s.factor);
+}
+
+/// What a number typed into such a box is in the document.
+inline double stored_value(const Member& m, double typed) { return typed / shown_in_box(m).factor; }
+
+}  // namespace rigging::app

@@ -1,0 +1,61 @@
+#include "airframe/edits.h"
+
+#include <algorithm>
+
+#include "airframe/kinds.h"
+
+namespace rigging {
+
+Result<Edit> change_kind(const Rig& rig, AirframeKind kind) {
+  return Edit{with_kind(rig, kind), "Airframe is now: " + facts_of(kind).name};
+}
+
+Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std::string& id) {
+  const ControllerClass* c = catalogue.controller(id);
+  if (!c) return failure(id, "is no controller class that is known", "an id of the catalogue");
+  Edit edit{rig, "Controller is now: " + c->name};
+  edit.rig.controller.kind = id;
+  edit.rig.controller.firmware.clear();
+  std::size_t next = 0;
+  for (Output& o : edit.rig.outputs) {
+    if (c->socket(o.socket)) continue;
+    o.socket.clear();
+    for (; next < c->outputs.size() && o.socket.empty(); ++next)
+      if (std::none_of(edit.rig.outputs.begin(), edit.rig.outputs.end(),
+                       [&](const Output& x) { return x.socket == c->outputs[next].id; }))
+        o.socket = c->outputs[next].id;
+  }
+  return edit;
+}
+
+Result<Edit> mount_board(const Rig& rig, bool mounted) {
+  Edit edit{rig, mounted ? "Board mounted" : "Board loose"};
+  edit.rig.controller.mounted = mounted;
+  return edit;
+}
+
+std::vector<EditEntry> airframe_edits() {
+  return {{"kind",
+           "Another kind of airframe",
+           {"KIND"},
+           [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
+             const auto kind = from_word<AirframeKind>(given[0]);
+             if (!kind) return failure(given[0], "is no kind of airframe", word_choice<AirframeKind>());
+             return change_kind(rig, *kind);
+           }},
+          {"class",
+           "Another class of controller",
+           {"CLASS"},
+           [](const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) {
+             return change_class(rig, catalogue, given[0]);
+           }},
+          {"mounted",
+           "Whether the board is mounted",
+           {"yes|no"},
+           [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
+             if (given[0] != "yes" && given[0] != "no") return failure(given[0], "is neither", "yes or no");
+             return mount_board(rig, given[0] == "yes");
+           }}};
+}
+
+}  // namespace rigging

@@ -1,0 +1,15 @@
+#pragma once
+
+#include "edit/edit.h"
+
+namespace rigging {
+
+Result<Edit> change_kind(const Rig& rig, AirframeKind kind);
+/// Plugs go to sockets that the new class has, in order; where they can stay they stay. The firmware of the old board
+/// is forgotten.
+Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std::string& id);
+Result<Edit> mount_board(const Rig& rig, bool mounted);
+
+std::vector<EditEntry> airframe_edits();
+
+}  // namespace rigging

@@ -1,0 +1,84 @@
+#include "edit/edit.h"
+
+#include "base/find.h"
+#include "base/json.h"
+#include "base/number.h"
+#include "rig/place.h"
+#include "rig/rig_file.h"
+
+namespace rigging {
+namespace {
+
+std::string names_in(const Members& members) {
+  std::string text;
+  for (const Member& m : members.list) text += (text.empty() ? "" : ", ") + std::string(m.name);
+  return text;
+}
+
+/// The value's place in the rig as JSON; an error when there is none.
+Result<Json*> find_place(Json& json, const std::string& place) {
+  const Kind* kind = &KindOf<Rig>::get();
+  Json* at = &json;
+  for (const std::string& step : steps_of(place)) {
+    if (const Members* members = kind->members()) {
+      const Member* m = members->named(step);
+      if (!m) return failure(place, "there is no \"" + step + "\"", "one of " + names_in(*members));
+      kind = m->kind;
+      at = &(*at)[step];
+    } else if (const Kind* item = kind->item_kind(); item && item->members() && at->is_array()) {
+      const char* key = item->members()->list.front().name;
+      Json* found = find_in(*at, [&](const Json& entry) {
+        const Json& name = entry[key];
+        return name.is_string() ? name == step : name.is_number() && number_text(name.get<double>(), 0) == step;
+      });
+      if (!found) return failure(place, "there is no \"" + step + "\"", "the " + std::string(key) + " of an entry");
+      kind = item;
+      at = found;
+    } else {
+      return failure(place, "nothing is inside of it", "a single value");
+    }
+  }
+  if (kind->members() || (kind->item_kind() && kind->item_kind()->members()))
+    return failure(place, "is no single value", "a place inside of it");
+  return at;
+}
+
+Result<Edit> set_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
+  return set_value_in_words(rig, given[0], given[1]);
+}
+
+}  // namespace
+
+Result<Edit> set_value(const Rig& rig, const std::string& place, const Json& value) {
+  if (place.empty()) return failure("the place", "is empty", "one such as airframe/span_m");
+  Json json = Json::parse(rig_text(rig));
+  auto at = find_place(json, place);
+  if (!at) return tl::make_unexpected(at.error());
+  **at = value;
+  auto changed = rig_from_json(json, "rig");
+  if (!changed) return tl::make_unexpected(changed.error());
+  const std::string label = capital(place_words(place)) + ": " + fact_words(place, fact_at(*changed, place));
+  return Edit{std::move(*changed), label};
+}
+
+Result<Edit> set_value_in_words(const Rig& rig, const std::string& place, const std::string& words) {
+  std::vector<Json> tries;
+  if (words == "nothing") tries.emplace_back(nullptr);
+  if (const auto number = number_of(words)) tries.emplace_back(*number);
+  if (words == "yes" || words == "true") tries.emplace_back(true);
+  if (words == "no" || words == "false") tries.emplace_back(false);
+  tries.emplace_back(words);
+  Result<Edit> made = set_value(rig, place, tries.front());
+  for (std::size_t i = 1; i < tries.size() && !made; ++i)
+    if (auto other = set_value(rig, place, tries[i])) made = std::move(other);
+  return made;
+}
+
+std::vector<EditEntry> general_edits() {
+  return {{"set",
+           "Set any single value by its place, such as airframe/span_m or outputs/out_1/reversed",
+           {"PLACE", "VALUE"},
+           set_edit}};
+}
+
+}  // namespace rigging

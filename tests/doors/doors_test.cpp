@@ -1,0 +1,256 @@
+#include <gtest/gtest.h>
+
+#include <QApplication>
+#include <QLabel>
+#include <QPushButton>
+#include <fstream>
+#include <iostream>
+#include <sstream>
+
+#include "base/json.h"
+#include "bench.h"
+#include "bench_rig.h"
+#include "link/image.h"
+#include "ports.h"
+#include "review/stations.h"
+#include "run.h"
+#include "shell/main_window.h"
+#include "stations/entries.h"
+#include "stations/proof/proof_chain.h"
+#include "store.h"
+
+// The doors of docs/contributing.md: one of each is added here, as a later station would, and looked for wherever a
+// builder would meet it. Everything that is added stands in this file.
+namespace rigging {
+namespace {
+
+// A setting, kept in the document as a gain of this name.
+Gain* volume_of(Rig& rig) {
+  for (Gain& g : rig.gains)
+    if (g.name == "horn volume") return &g;
+  return nullptr;
+}
+
+Setting horn_volume() {
+  return {.name = "horn_volume_percent",
+          .of = SettingOf::board,
+          .spoken = "horn volume",
+          .span = {0, 100},
+          .usual = 0.0,
+          .always = false,
+          .get = [](const Rig& rig, const std::string&) -> Fact {
+            const Gain* g = volume_of(const_cast<Rig&>(rig));
+            return g ? g->value : 0.0;
+          },
+          .set =
+              [](Rig& rig, const std::string&, const Fact& v) {
+                Gain* g = volume_of(rig);
+                if (!g) g = &rig.gains.emplace_back(Gain{"horn volume", 0, "%", {}});
+                g->value = std::get<double>(v);
+              }};
+}
+
+// A rule.
+void no_horn(const Inspection& in, Findings& found) {
+  if (in.rig.name == "Silent")
+    found.add(Severity::fix_first, "horn", "It has no horn", "Nobody hears it in tall grass.", "Fit one.");
+}
+
+// A check.
+CheckFamily horn_heard() {
+  CheckFamily f;
+  f.id = "senses.horn_heard";
+  f.station = Station::senses;
+  f.name = "Horn heard";
+  f.one = "horn";
+  f.many = "horns";
+  f.subjects = [](const CheckContext&) { return std::vector<std::string>{""}; };
+  f.depends_on = [](const CheckContext&, const std::string&) {
+    return std::vector<std::string>{"name", "controller/kind"};
+  };
+  f.card = [](const CheckContext&, const std::string&) {
+    return CheckCard{"The horn is heard", "", "Sound the horn.", "It is heard at ten paces.", "", {"Propeller off."}};
+  };
+  return f;
+}
+
+// An edit.
+Result<Edit> silence(const Rig& rig, const Catalogue&, const std::vector<std::string>&) {
+  Edit e{rig, "Silenced"};
+  e.rig.name = "Silent";
+  return e;
+}
+
+// A station's page.
+class HornPage : public app::StationPage {
+ public:
+  explicit HornPage(const app::PageContext& context) : StationPage(Station::senses, context), words_(new QLabel(this)) {
+    words_->setObjectName(QStringLiteral("horn_words"));
+    refresh();
+  }
+  QList<app::Request> requests() override {
+    return {{QStringLiteral("Sound the horn"), QStringLiteral("beep"), [this] { come_here(); }}};
+  }
+
+ protected:
+  void refresh() override { words_->setText(QString::fromStdString(document_.rig().name)); }
+
+ private:
+  QLabel* words_;
+};
+
+void open_the_doors() {
+  settings().push_back(horn_volume());
+  for (StationEntry& e : stations())
+    if (e.station == Station::senses) {
+      e.rules.push_back({"SENSES-90", Station::senses, no_horn, source::common});
+      e.checks.push_back(horn_heard());
+      e.edits.push_back({"silence", "Take the horn away", {}, silence});
+    }
+  app::page_entries().push_back(
+      {Station::senses, [](const app::PageContext& c) -> app::StationPage* { return new HornPage(c); }});
+}
+
+struct Said {
+  int status;
+  std::string out;
+};
+Said cli(std::vector<std::string> words) {
+  words.insert(words.begin(), "rigging-cli");
+  std::vector<const char*> argv;
+  for (const std::string& w : words) argv.push_back(w.c_str());
+  std::ostringstream out;
+  std::streambuf* const before = std::cout.rdbuf(out.rdbuf());
+  const int status = cli::run(static_cast<int>(argv.size()), argv.data());
+  std::cout.rdbuf(before);
+  return {status, out.str()};
+}
+
+/// A folder with a rig of its own, a part and a class that no catalogue has.
+class Doors : public testing::Test {
+ protected:
+  void SetUp() override {
+    folder_ = std::filesystem::temp_directory_path() / ("rigging_doors_" + std::to_string(::getpid()));
+    std::filesystem::create_directories(folder_);
+    rig_ = demo("hedgerow");
+    rig_.name = "Silent";
+    ASSERT_TRUE(save_rig(rig_, file()));
+    Json own{{"format", "parts"}, {"version", 2}};
+    own["parts"] = {
+        {{"id", "horn_of_my_own"}, {"name", "My horn"}, {"group", "buzzer"}, {"basis", "weighed"}, {"mass_kg", 0.004}}};
+    Json classes = *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue/controllers.json");
+    for (Json& c : classes["controllers"])
+      if (c["id"] == "full_controller") {
+        c["id"] = "board_of_my_own";
+        c["name"] = "My board";
+        own["controllers"] = Json::array({c});
+      }
+    std::ofstream(folder_ / "silent.parts.json") << own.dump();
+  }
+  void TearDown() override { std::filesystem::remove_all(folder_); }
+  std::string file() const { return (folder_ / "silent.rig.json").string(); }
+
+  std::filesystem::path folder_;
+  Rig rig_;
+};
+
+TEST_F(Doors, ARuleACheckAndAnEditReachTheCommandLine) {
+  const Said check = cli({"check", file(), "--json"});
+  const Json json = Json::parse(check.out);
+  int snags = 0, checks = 0;
+  for (const Json& s : json["snags"]) snags += s["code"] == "SENSES-90" && s["source"] == "common practice";
+  for (const Json& c : json["checks"])
+    checks += c["check"] == "senses.horn_heard" && c["station"] == "senses" && c["state"] == "none";
+  EXPECT_EQ(snags, 1);
+  EXPECT_EQ(checks, 1);
+  EXPECT_FALSE(json["ready"].get<bool>()) << "readiness waits for it";
+  EXPECT_NE(cli({"proof", file()}).out.find("It is heard at ten paces"), std::string::npos) << "its card";
+  EXPECT_EQ(cli({"edit", file(), "silence"}).out, "Silenced\n");
+}
+
+TEST_F(Doors, APartAndAClassOfOnesOwnWorkLikeShippedOnes) {
+  EXPECT_EQ(cli({"edit", file(), "add-part", "horn_of_my_own", "--into", file()}).status, 0);
+  EXPECT_EQ(cli({"edit", file(), "class", "board_of_my_own", "--into", file()}).status, 0);
+  const Json fit = Json::parse(cli({"fit", file(), "--json"}).out);
+  int found = 0;
+  for (const Json& item : fit["items"])
+    found += item["name"].get<std::string>().find("My horn") != std::string::npos || item["mass_kg"] == 0.004;
+  EXPECT_GE(found, 1);
+  app::RigDocument document(shipped(), QString::fromStdString((folder_ / "recovery").string()));
+  ASSERT_TRUE(document.open(QString::fromStdString(file())));
+  ASSERT_TRUE(document.controller());
+  EXPECT_EQ(document.controller()->name, "My board");
+  EXPECT_TRUE(document.controller()->cure(Remedy::reverse_output)) << "what it can set, it can cure";
+  EXPECT_TRUE(document.controller()->cure(Remedy::swap_leads)) << "and what hands can do on any model";
+  twin::Bench bench(document.rig(), *document.controller(),
+                    *twin::truth_of(document.rig(), *document.controller(), {}));
+  EXPECT_EQ(bench.controller().id, "board_of_my_own");
+}
+
+TEST_F(Doors, ASettingReachesTheLinkTheTwinAndTheDifferences) {
+  const ControllerClass& controller = *shipped().controller("full_controller");
+  twin::Bench bench(rig_, controller, *twin::truth_of(rig_, controller, {}));
+  bench.plug({true, true});
+  for (int i = 0; i < 100; ++i) bench.step(0.01);
+  twin::Store store;
+  twin::ControllerPort port(bench, store, "1.0");
+  Rig louder = rig_;
+  setting_named(SettingOf::board, "horn_volume_percent")->set(louder, "", 80.0);
+  link::Client client;
+  link::WriteTransaction write(link::image_of(louder));
+  while (const auto request = write.next())
+    for (auto& item : client.feed(port.feed(client.ask(request->what, request->body).second)))
+      write.answered(std::get<link::Reply>(item));
+  ASSERT_TRUE(write.done()) << write.problem();
+  EXPECT_EQ(bench.image().value({SettingOf::board, "", "horn_volume_percent"}), Fact(80.0)) << "the twin holds it";
+  const auto found = link::differences(link::image_of(rig_), bench.image());
+  ASSERT_EQ(found.size(), 1u);
+  EXPECT_NE(found[0].words.find("horn volume 80 % on the board, 0 % in the rig"), std::string::npos) << found[0].words;
+  Rig taken = link::with_board_parts(rig_, bench.image(), {found[0].part});
+  EXPECT_EQ(volume_of(taken)->value, 80);
+}
+
+TEST_F(Doors, EverythingIsSeenOnTheScreen) {
+  app::Settings settings;
+  settings.data_folder = QStringLiteral(RIGGING_SOURCE_DIR "/data");
+  settings.state_folder = QString::fromStdString((folder_ / "state").string());
+  app::MainWindow window(shipped(), settings);
+  window.show();
+  ASSERT_TRUE(window.open_file(QString::fromStdString(file())));
+  window.go(Station::senses);
+  auto* words = window.findChild<QLabel*>(QStringLiteral("horn_words"));
+  ASSERT_TRUE(words) << "the station has its page";
+  EXPECT_TRUE(words->isVisible());
+  EXPECT_EQ(words->text(), QStringLiteral("Silent"));
+  Rig rig = window.document().rig();
+  rig.name = "Louder";
+  window.document().edit(rig, QStringLiteral("named"));
+  EXPECT_EQ(words->text(), QStringLiteral("Louder")) << "it follows the document without a line of its own";
+  window.document().undo();
+  bool asked = false, snag = false;
+  for (const app::Request& r : window.requests()) asked = asked || r.text == QStringLiteral("Sound the horn");
+  EXPECT_TRUE(asked);
+  for (const QLabel* l : window.findChildren<QLabel*>()) snag = snag || l->text() == QStringLiteral("It has no horn");
+  EXPECT_TRUE(snag);
+  window.go_to(Station::proof, QStringLiteral("senses.horn_heard"));
+  QApplication::processEvents();
+  auto* title = window.findChild<QLabel*>(QStringLiteral("card_title"));
+  ASSERT_TRUE(title);
+  EXPECT_EQ(title->text(), QStringLiteral("The horn is heard"));
+  // A check that no station records by itself is recorded from its card.
+  auto* seen = window.findChild<QPushButton*>(QStringLiteral("record_card"));
+  ASSERT_TRUE(seen && seen->isVisible());
+  seen->click();
+  EXPECT_TRUE(find_check(window.document().review().checks, std::string("senses.horn_heard"))->stands());
+}
+
+}  // namespace
+}  // namespace rigging
+
+int main(int argc, char** argv) {
+  testing::InitGoogleTest(&argc, argv);
+  if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+  QApplication application(argc, argv);
+  rigging::open_the_doors();
+  return RUN_ALL_TESTS();
+}

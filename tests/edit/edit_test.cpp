@@ -1,0 +1,149 @@
+#include "edit/edit.h"
+#include "base/units.h"
+
+#include <gtest/gtest.h>
+
+#include "base/json.h"
+#include "bench_rig.h"
+#include "review/stations.h"
+#include "rig/place.h"
+#include "rig/rig_file.h"
+
+namespace rigging {
+namespace {
+
+Result<Edit> named(const Rig& rig, const std::string& name, const std::vector<std::string>& words) {
+  for (const EditEntry& e : all_edits())
+    if (e.name == name && e.arguments.size() == words.size()) return e.apply(rig, shipped(), words);
+  ADD_FAILURE() << "no edit " << name << " with " << words.size() << " words";
+  return failure(name, "is not there");
+}
+
+TEST(Edits, AnySingleValueIsSetByItsPlaceAndOnlyThat) {
+  const Rig rig = demo("hedgerow");
+  const auto changed = [&](const std::string& place, const std::string& words) {
+    const auto e = set_value_in_words(rig, place, words);
+    EXPECT_TRUE(e) << place << ": " << e.error().text();
+    return e ? differing_members(rig, e->rig) : std::vector<std::string>{};
+  };
+  using Places = std::vector<std::string>;
+  EXPECT_EQ(changed("airframe/span_m", "2.1"), Places{"/airframe/span_m"});
+  EXPECT_EQ(changed("outputs/out_2/reversed", "yes"), Places{"/outputs/1/reversed"});
+  EXPECT_EQ(changed("radio/channels/3/sub_trim_us", "12.5"), Places{"/radio/channels/2/sub_trim_us"});
+  EXPECT_EQ(changed("linkages/flaperon_left/arm_m", "0.01"), Places{"/linkages/0/arm_m"});
+  EXPECT_EQ(changed("airframe/mass_kg", "nothing"), Places{"/airframe/mass_kg"});
+  EXPECT_EQ(changed("name", "12"), Places{"/name"}) << "a text that looks like a number";
+  EXPECT_EQ(changed("sensing/board", "arrow_tail_top_up").front().substr(0, 8), "/sensing");
+}
+
+TEST(Edits, WhatCanNotBeIsRefusedWithThePlaceAndWhatWasExpected) {
+  const Rig rig = demo("hedgerow");
+  const std::pair<const char*, const char*> bad[] = {{"airframe/span_m", "wide"},
+                                                     {"airframe/span_m", "180"},
+                                                     {"airframe/spam_m", "1"},
+                                                     {"outputs/out_9/reversed", "yes"},
+                                                     {"outputs", "x"},
+                                                     {"outputs/out_1", "x"},
+                                                     {"outputs/out_1/low_us", "1700"},
+                                                     {"radio/transmitter/channels", "7.5"},
+                                                     {"airframe/kind", "balloon"},
+                                                     {"outputs/out_1/id", "out_2"},
+                                                     {"", "x"},
+                                                     {"airframe/span_m/inside", "1"},
+                                                     {"leads/gps/from/part", "nobody"}};
+  for (const auto& [place, words] : bad) {
+    const auto e = set_value_in_words(rig, place, words);
+    ASSERT_FALSE(e) << place;
+    EXPECT_FALSE(e.error().where.empty()) << place;
+    EXPECT_FALSE(e.error().expected.empty()) << place;
+  }
+}
+
+/// Every number of the document at both ends of its range goes in, and a little beyond does not, unless two values must
+/// fit together.
+TEST(Edits, RangesAreThoseOfTheDescription) {
+  const Rig rig = demo("hedgerow");
+  int tried = 0;
+  for (const Member& m : Described<Airframe>::members().list) {
+    if (m.span.most <= m.span.least) continue;
+    const std::string place = std::string("airframe/") + m.name;
+    for (const double end : {m.span.least, m.span.most}) EXPECT_TRUE(set_value(rig, place, end)) << place << " " << end;
+    EXPECT_FALSE(set_value(rig, place, m.span.most + 0.01)) << place;
+    EXPECT_FALSE(set_value(rig, place, m.span.least - 0.01)) << place;
+    ++tried;
+  }
+  EXPECT_GE(tried, 15);
+}
+
+TEST(Edits, OfTheStations) {
+  const Rig rig = demo("hedgerow");
+  auto e = named(rig, "kind", {"v_tail"});
+  ASSERT_TRUE(e);
+  EXPECT_EQ(e->rig.airframe.kind, AirframeKind::v_tail);
+  e = named(rig, "class", {"pc_mini"});
+  ASSERT_TRUE(e);
+  EXPECT_EQ(e->rig.controller.kind, "pc_mini");
+  EXPECT_TRUE(e->rig.controller.firmware.empty()) << "it was the other board's";
+  std::set<std::string> sockets;
+  for (const Output& o : e->rig.outputs)
+    if (!o.socket.empty()) EXPECT_TRUE(sockets.insert(o.socket).second) << o.socket;
+  EXPECT_FALSE(named(rig, "class", {"abacus"}));
+  e = named(rig, "add-part", {"buzzer"});
+  ASSERT_TRUE(e);
+  EXPECT_EQ(e->rig.parts.size(), rig.parts.size() + 1);
+  EXPECT_TRUE(e->rig.place(e->rig.parts.back().id));
+  e = named(rig, "remove-part", {"gps"});
+  ASSERT_TRUE(e);
+  EXPECT_FALSE(e->rig.part("gps"));
+  for (const Lead& l : e->rig.leads) EXPECT_FALSE(far_end(l, "gps"));
+  e = named(rig, "plug", {"servo_flaperon_left", "s5"});
+  ASSERT_TRUE(e) << e.error().text();
+  EXPECT_EQ(e->rig.output_of(*surface_from_word("flaperon_left"))->socket, "s5") << "its output goes along";
+  EXPECT_FALSE(named(rig, "plug", {"servo_flaperon_left", "s99"}));
+  EXPECT_FALSE(named(rig, "plug", {"esc_motor", "s5"})) << "it does not touch the board";
+  e = named(rig, "flip", {"out_3", "yaw"});
+  ASSERT_TRUE(e);
+  EXPECT_EQ(e->rig.outputs[2].mix.yaw, -rig.outputs[2].mix.yaw);
+  EXPECT_FALSE(named(rig, "flip", {"out_1", "yaw"})) << "it has no such weight";
+  EXPECT_TRUE(named(rig, "reverse", {"out_1"})->rig.outputs[0].reversed);
+  EXPECT_FALSE(named(rig, "learn-ends", {})) << "nothing was read";
+  // What an edit makes can be saved and read.
+  for (const EditEntry& entry : all_edits())
+    if (entry.arguments.empty())
+      if (const auto made = entry.apply(rig, shipped(), {})) {
+        EXPECT_FALSE(made->label.empty()) << entry.name;
+        EXPECT_TRUE(rig_from_json(Json::parse(rig_text(made->rig)), "x")) << entry.name;
+      }
+}
+
+TEST(Places, GoByNameWhateverTheOrderAndWhateverTheNames) {
+  Rig rig = demo("hedgerow");
+  rig.outputs[0].id = "left/one~two";
+  const std::string place = place_of({"outputs", "left/one~two", "reversed"});
+  EXPECT_EQ(fact_at(rig, place), Fact(false));
+  std::reverse(rig.outputs.begin(), rig.outputs.end());
+  EXPECT_EQ(fact_at(rig, place), Fact(false));
+  EXPECT_EQ(fact_at(rig, "outputs/nobody/reversed"), Fact{});
+  EXPECT_EQ(fact_at(rig, "airframe/mass_kg"), Fact(1.92));
+  rig.airframe.mass_kg.reset();
+  EXPECT_EQ(fact_at(rig, "airframe/mass_kg"), Fact{});
+  EXPECT_EQ(fact_at(rig, "outputs"), Fact{});
+  EXPECT_EQ(fact_at(rig, place_of({"outputs", "out_2", "surfaces"})), Fact(std::string("flaperon_right")));
+}
+
+/// A word that is only for showing ages nothing, and an id that ends like an axis is no axis.
+TEST(Proofs, RestOnDataAndNotOnWords) {
+  Rig rig = directions_proven(demo("hedgerow"));
+  rig.leads[0].id = "lead.roll";
+  rig = proven(rig, {lead_family, "lead.roll"});
+  ASSERT_EQ(status_of(rig, {lead_family, "lead.roll"}).state, ProofState::fresh);
+  rig.outputs[0].reversed = !rig.outputs[0].reversed;
+  EXPECT_EQ(status_of(rig, {stick_family, "roll"}).state, ProofState::stale);
+  EXPECT_EQ(status_of(rig, {lead_family, "lead.roll"}).state, ProofState::fresh);
+  set_unit_system(UnitSystem::imperial);
+  EXPECT_EQ(status_of(rig, {stick_family, "pitch"}).state, ProofState::fresh);
+  set_unit_system(UnitSystem::metric);
+}
+
+}  // namespace
+}  // namespace rigging
