@@ -49,7 +49,7 @@ Result<void> write_pdf(const std::vector<std::string>& svgs, const std::filesyst
   // A program that dies while it is fed is told of by its exit status, not by a signal.
   const auto former = std::signal(SIGPIPE, SIG_IGN);
   bool poured = true;
-  for (const std::string& svg : svgs) poured = poured && pour(pipe_ends[1], svg) && pour(pipe_ends[1], {"", 1});
+  for (const std::string& svg : svgs) poured = poured && pour(pipe_ends[1], svg) && pour(pipe_ends[1], {"\0", 1});
   ::close(pipe_ends[1]);
   int status = 0;
   while (::waitpid(child, &status, 0) < 0 && errno == EINTR) {}

@@ -1,17 +1,26 @@
 #pragma once
 
+#include <gtest/gtest.h>
+
 #include <QAbstractButton>
 #include <QApplication>
 #include <QCheckBox>
+#include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QElapsedTimer>
+#include <QLabel>
 #include <QLineEdit>
+#include <QMouseEvent>
 #include <QTemporaryDir>
 #include <QTest>
 #include <QTimer>
 
+#include "rig/rig_file.h"
 #include "shell/main_window.h"
 #include "stations/proof/proof_page.h"
+#include "stations/sticks/sticks_page.h"
+#include "stations/surfaces/surfaces_page.h"
+#include "stations/surfaces/throws_panel.h"
 
 namespace rigging::app {
 
@@ -152,6 +161,123 @@ class Builder {
   QTemporaryDir folder;
   MainWindow window;
   int looks = 0;
+};
+
+/// Share of the pixels that differ.
+inline double difference(const QImage& a, const QImage& b) {
+  int different = 0;
+  for (int y = 0; y < a.height(); ++y)
+    for (int x = 0; x < a.width(); ++x) different += a.pixel(x, y) != b.pixel(x, y);
+  return static_cast<double>(different) / (a.width() * a.height());
+}
+
+inline QImage picture(QWidget& widget) { return widget.grab().toImage(); }
+
+inline void press(Builder& b, Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
+  QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : &b.window, key, modifiers);
+  QApplication::processEvents();
+}
+
+/// Hands that do what the card says, and nothing else.
+inline void follow_sticks(Builder& b) {
+  auto* page = b.window.findChild<SticksPage*>();
+  QString last;
+  ASSERT_TRUE(b.click(QStringLiteral("listen")));
+  ASSERT_TRUE(b.wait(
+      [&] {
+        const QString todo = page->todo();
+        if (todo.isEmpty()) return true;
+        if (todo == last) return false;
+        last = todo;
+        const auto at = [&](const char* word) { return todo.contains(QLatin1String(word)); };
+        const double to = at("right and hold") || at("back") || at("Open") ? 1
+                          : at("left and hold") || at("forward")           ? -1
+                                                                           : 0;
+        for (const char* stick : {"roll", "pitch", "yaw"})
+          b.window.bench().stick(QLatin1String(stick),
+                                 todo.contains(QStringLiteral("%1 stick").arg(QLatin1String(stick))) ? to : 0);
+        b.window.bench().stick(QStringLiteral("throttle"), at("Open") ? 1 : 0);
+        return false;
+      },
+      40000 * patience))
+      << page->todo().toStdString();
+}
+
+inline void bring_up(Builder& b, unsigned seed) {
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  b.window.start_troubled_bench(seed, {true, false, true});
+  b.window.go(Station::sticks);
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  ASSERT_TRUE(b.wait([&] {
+    return b.window.bench().signal() && b.window.bench().frames().size() > 20 && b.can_click(QStringLiteral("listen"));
+  }));
+}
+
+/// Reads one surface and does what is said, until nothing has to change.
+inline void straighten(Builder& b, Surface surface) {
+  auto* page = b.window.findChild<SurfacesPage*>();
+  auto* box = b.find<QComboBox>(QStringLiteral("surface_box"));
+  const int index = box->findData(QString::fromStdString(surface.word()));
+  ASSERT_GE(index, 0) << surface.word();
+  box->setCurrentIndex(index);
+  Q_EMIT box->activated(index);
+  for (int round = 0; round < 5; ++round) {
+    ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_begin")) && b.window.bench().sight().battery; }))
+        << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+    ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+    while (page->throws().state() == ThrowsPanel::State::reading) {
+      ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); })) << "the servo takes its time";
+      ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
+    }
+    ASSERT_TRUE(page->throws().answer()) << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+    bool anything = false;
+    if (b.click(QStringLiteral("throw_hands"))) {
+      anything = true;
+      ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().battery; }));
+      QTest::qWait(700 * patience);
+    }
+    if (b.click(QStringLiteral("throw_set"))) {
+      anything = true;
+      if (b.window.document().controller()->link) {
+        b.wait([&] { return b.can_click(QStringLiteral("throw_write")); }, 3000);
+        b.click(QStringLiteral("throw_write"));
+        ASSERT_TRUE(b.wait([&] {
+          return b.window.bench().board() &&
+                 link::differences(link::image_of(b.window.document().rig()), *b.window.bench().board()).empty();
+        }));
+      }
+    }
+    if (!anything) break;
+  }
+}
+
+/// How many pixels of exactly this ink a widget shows.
+inline int pixels(QWidget& widget, const QColor& ink) {
+  const QImage image = widget.grab().toImage();
+  int count = 0;
+  for (int y = 0; y < image.height(); ++y)
+    for (int x = 0; x < image.width(); ++x) count += image.pixelColor(x, y) == ink;
+  return count;
+}
+
+/// The demo aircraft in a window, for the stations that plan.
+class Planning : public testing::Test {
+ protected:
+  void SetUp() override { b.window.document().start_new(*load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")); }
+  const Rig& rig() { return b.window.document().rig(); }
+  void drag(QWidget* view, QPointF from, QPointF to) {
+    QTest::mousePress(view, Qt::LeftButton, {}, from.toPoint());
+    QTest::mouseMove(view, ((from + to) / 2).toPoint());
+    // A move with the button held, as a hand makes it.
+    QMouseEvent move(QEvent::MouseMove, to, view->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
+    QApplication::sendEvent(view, &move);
+    QTest::mouseRelease(view, Qt::LeftButton, {}, to.toPoint());
+    QApplication::processEvents();
+  }
+  QString text(const char* label) { return b.find<QLabel>(QLatin1String(label))->text(); }
+
+  Builder b;
 };
 
 }  // namespace rigging::app

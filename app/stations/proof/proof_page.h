@@ -66,7 +66,8 @@ class ProofPage : public StationPage {
   QLabel *title_, *todo_, *how_, *caution_, *verdict_, *remedy_, *looked_, *picture_words_;
   AircraftView* view_;
   LookKeys* keys_;
-  QPushButton *as_shown_, *note_, *do_it_, *apply_, *card_button_, *by_hand_button_, *back_, *again_, *write_, *there_, *record_;
+  QPushButton *as_shown_, *note_, *do_it_, *apply_, *card_button_, *by_hand_button_, *back_, *again_, *write_, *there_,
+      *record_;
   QTimer animation_;
   double phase_ = 0;
 };

@@ -1,0 +1,59 @@
+#include <gtest/gtest.h>
+
+#include <sys/wait.h>
+#include <unistd.h>
+#include <cmath>
+#include <csignal>
+#include <fstream>
+
+#include "airframe/kinds.h"
+#include "base/json.h"
+#include "bench_builder.h"
+#include "direction/from_rig.h"
+#include "look/look.h"
+#include "look/units.h"
+#include "rig/rig_file.h"
+
+namespace rigging::app {
+namespace {
+
+TEST(Units, ConvertAtTheScreenOnly) {
+  Units& u = Units::instance();
+  set_unit_system(UnitSystem::metric);
+  EXPECT_EQ(u.figure({"x", 0.2311, "m", {}, {}, "", ""}), QStringLiteral("231 mm"));
+  EXPECT_EQ(u.figure({"x", 8.59, "m/s", 7.9, 9.5, "", ""}), QStringLiteral("8.6 (7.9–9.5) m/s"));
+  set_unit_system(UnitSystem::imperial);
+  // International yard and pound agreement of 1959: 1 in = 25.4 mm, 1 lb = 0.45359237 kg.
+  EXPECT_DOUBLE_EQ(u.length_out(0.0254), 1);
+  EXPECT_NEAR(u.mass_out(0.45359237), 16, 1e-9);
+  EXPECT_DOUBLE_EQ(u.length_in(u.length_out(1.234)), 1.234);
+  EXPECT_EQ(u.figure({"x", 0.3048, "m/s", {}, {}, "", ""}), QStringLiteral("1 ft/s"));
+  EXPECT_EQ(u.figure({"x", 4.882427636383051, "kg/m²", {}, {}, "", ""}), QStringLiteral("1 lb/ft²"));
+  EXPECT_EQ(u.figure({"x", 7.8, "", {}, {}, "", ""}), QStringLiteral("7.8"));
+  set_unit_system(UnitSystem::metric);
+}
+
+TEST(Look, ThemesKeepContrast) {
+  // WCAG 2.1 relative luminance; 4.5 : 1 for text.
+  const auto luminance = [](QColor c) {
+    const auto part = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+    return 0.2126 * part(c.redF()) + 0.7152 * part(c.greenF()) + 0.0722 * part(c.blueF());
+  };
+  const auto contrast = [&](QColor a, QColor b) {
+    const double x = luminance(a), y = luminance(b);
+    return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
+  };
+  for (const Theme theme : {Theme::paper, Theme::field, Theme::dark}) {
+    Look::instance().set_theme(theme);
+    const Inks& i = inks();
+    for (const QColor& ink : {i.ink, i.soft, i.teal, i.rust, i.ochre, i.slate, i.moss})
+      for (const QColor& ground : {i.paper, i.sheet})
+        EXPECT_GE(contrast(ink, ground), 4.5) << ink.name().toStdString() << " on " << ground.name().toStdString();
+    EXPECT_GE(contrast(i.sheet, i.teal), 4.5);
+    EXPECT_GE(contrast(i.soft, i.wash), 4.5);
+  }
+  Look::instance().set_theme(Theme::paper);
+}
+
+}  // namespace
+}  // namespace rigging::app

@@ -1,0 +1,91 @@
+#include <gtest/gtest.h>
+
+#include <sys/wait.h>
+#include <unistd.h>
+#include <QImage>
+#include <QLabel>
+#include <QPushButton>
+#include <cmath>
+#include <csignal>
+#include <fstream>
+
+#include "airframe/kinds.h"
+#include "base/json.h"
+#include "bench_builder.h"
+#include "direction/from_rig.h"
+#include "rig/rig_file.h"
+#include "shell/snag_panel.h"
+#include "shell/station_strip.h"
+
+namespace rigging::app {
+namespace {
+
+TEST(StationStrip, EachStateHasAShapeOfItsOwn) {
+  StationStrip strip;
+  strip.resize(1200, 76);
+  std::vector<QImage> pictures;
+  for (int state = 0; state < 5; ++state) {
+    std::array<StationState, 11> states;
+    states.fill(static_cast<StationState>(state));
+    strip.set_states(states);
+    // Shape must do without ink: compare in grey.
+    pictures.push_back(picture(strip).convertToFormat(QImage::Format_Grayscale8));
+    for (std::size_t i = 0; i + 1 < pictures.size(); ++i)
+      EXPECT_GT(difference(pictures[i], pictures.back()), 0.001) << i << " and " << state;
+  }
+}
+
+TEST(SnagPanel, FixesFromTheCardAndTakesThere) {
+  Builder b;
+  Rig rig = b.window.document().rig();
+  rig.outputs[1].socket = rig.outputs[0].socket;
+  b.window.document().edit(rig, QStringLiteral("clash"));
+  b.window.show();
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("fix_SURFACES-03")); }));
+  b.window.go(Station::airframe);
+  auto* fix = b.find<QPushButton>(QStringLiteral("fix_SURFACES-03"));
+  for (auto* button : fix->parentWidget()->findChildren<QPushButton*>())
+    if (button->text().startsWith(QStringLiteral("Take me there"))) QTest::mouseClick(button, Qt::LeftButton);
+  EXPECT_EQ(b.window.station(), Station::surfaces);
+  ASSERT_TRUE(b.click(QStringLiteral("fix_SURFACES-03")));
+  std::set<std::string> sockets;
+  for (const Output& o : b.window.document().rig().outputs) EXPECT_TRUE(sockets.insert(o.socket).second);
+  EXPECT_TRUE(b.wait([&] { return !b.can_click(QStringLiteral("fix_SURFACES-03")); }));
+  QTest::keyClick(&b.window, Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(b.window.document().rig(), rig) << "a fix can be taken back";
+}
+
+TEST(Snags, ReadingsThatAreMissingLeadToTheirStation) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::airframe));
+  const auto follow = [&](const char* station) {
+    for (QPushButton* button : b.window.findChildren<QPushButton*>())
+      if (button->isVisible() && button->text().contains(QStringLiteral("PROOF-07")) && button->parentWidget()) {
+        const auto labels = button->parentWidget()->findChildren<QLabel*>();
+        if (std::none_of(labels.begin(), labels.end(),
+                         [&](const QLabel* l) { return l->text().contains(QLatin1String(station)); }))
+          continue;
+        QTest::mouseClick(button, Qt::LeftButton);
+        return true;
+      }
+    return false;
+  };
+  ASSERT_TRUE(follow("station sticks"));
+  EXPECT_EQ(b.window.station(), Station::sticks);
+  ASSERT_TRUE(follow("station surfaces"));
+  EXPECT_EQ(b.window.station(), Station::surfaces);
+  EXPECT_TRUE(b.find<QWidget>(QStringLiteral("throws_todo"))->isVisible()) << "on the side where throws are read";
+}
+
+TEST(FootLine, WhatAnEditMakesUntrueIsNotSaidAnyMore) {
+  Builder b;
+  ASSERT_TRUE(b.open_demo_with_battery());
+  auto* said = b.find<QLabel>(QStringLiteral("foot_said"));
+  ASSERT_TRUE(b.wait([&] { return said->toolTip() == QStringLiteral("Board and rig agree."); }))
+      << said->toolTip().toStdString();
+  b.edit([](Rig& rig) { rig.output("out_1")->centre_us = 1520; });
+  EXPECT_EQ(said->toolTip(), QString());
+}
+
+}  // namespace
+}  // namespace rigging::app

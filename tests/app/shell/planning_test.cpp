@@ -1,0 +1,154 @@
+#include <gtest/gtest.h>
+
+#include <QDoubleSpinBox>
+#include <QLabel>
+#include <QTableWidget>
+#include <cmath>
+#include <set>
+
+#include "bench_builder.h"
+#include "look/look.h"
+#include "look/units.h"
+#include "rig/rig_file.h"
+#include "sheets/wiring_sheets.h"
+#include "stations/fit/fit_page.h"
+#include "stations/power/power_page.h"
+#include "stations/wiring/wiring_page.h"
+
+namespace rigging::app {
+namespace {
+
+TEST_F(Planning, SnagsTakeOneThere) {
+  for (const auto& [station, subject] : {std::pair{Station::fit, "battery"},
+                                         {Station::power, "servo_flaperon_left"},
+                                         {Station::wiring, "gps"},
+                                         {Station::wiring, "out_1"},
+                                         {Station::fit, "frame"}}) {
+    b.window.go(station);
+    for (StationPage* page : b.window.findChildren<StationPage*>())
+      if (page->isVisible()) page->go_to(QLatin1String(subject));
+  }
+  EXPECT_FALSE(b.find<WiringView>(QStringLiteral("wiring_view"))->traced().empty());
+  EXPECT_EQ(b.window.findChild<PowerPage*>()->what_if().stalled, std::vector<std::string>{"servo_flaperon_left"});
+}
+
+TEST_F(Planning, UnitsAndThemesReachTheNewStations) {
+  for (const Theme theme : {Theme::dark, Theme::field, Theme::paper}) {
+    Look::instance().set_theme(theme);
+    for (const Station s : {Station::fit, Station::power, Station::wiring}) {
+      b.window.go(s);
+      EXPECT_FALSE(b.window.grab().isNull());
+    }
+  }
+  set_unit_system(UnitSystem::imperial);
+  b.window.go(Station::fit);
+  b.find<FitPage>({})->go_to(QStringLiteral("battery"));
+  auto* behind = b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"));
+  EXPECT_NEAR(behind->value(), 0.17 / 0.0254, 0.01);
+  behind->setValue(7);
+  EXPECT_NEAR(rig().place("battery")->x_m, -7 * 0.0254, 1e-9);
+  b.window.go(Station::wiring);
+  auto* table = b.find<QTableWidget>(QStringLiteral("loom"));
+  EXPECT_TRUE(table->item(0, 4)->text().endsWith(QStringLiteral("in"))) << table->item(0, 4)->text().toStdString();
+  const std::string lead = table->item(0, 0)->data(Qt::UserRole).toString().toStdString();
+  table->item(0, 4)->setText(QStringLiteral("10"));
+  EXPECT_NEAR(*rig().lead(lead)->length_m, 0.254, 1e-9);
+  set_unit_system(UnitSystem::metric);
+}
+
+TEST_F(Planning, TheAskBoxKnowsLeadsAndSheets) {
+  int where = 0, print = 0, plan = 0;
+  for (const Request& d : b.window.requests()) {
+    where += fit_of(QStringLiteral("where satellite"), d) > 0;
+    print += fit_of(QStringLiteral("print plug list"), d) > 0;
+    plan += fit_of(QStringLiteral("plan wiring"), d) > 0;
+    if (fit_of(QStringLiteral("where is satellite receiver plugged"), d) > 0 && where == 1) d.act();
+  }
+  EXPECT_GE(where, 1);
+  EXPECT_GE(print, 1);
+  EXPECT_GE(plan, 1);
+  EXPECT_EQ(b.window.station(), Station::wiring);
+  EXPECT_EQ(b.find<WiringView>(QStringLiteral("wiring_view"))->traced(), "gps");
+}
+
+TEST_F(Planning, EveryStationStandsAtTheSmallestSize) {
+  for (const Station s : all_stations) {
+    b.window.go(s);
+    b.window.resize(1024, 700);
+    QApplication::processEvents();
+    EXPECT_LE(b.window.minimumSizeHint().width(), 1024) << word(s);
+    EXPECT_LE(b.window.minimumSizeHint().height(), 700) << word(s);
+  }
+}
+
+TEST_F(Planning, LongFixesStayInsideTheirPanel) {
+  Rig heavy = rig();
+  heavy.fit.frame_at_m += 0.045;
+  heavy.lead("receiver")->plug_turned = true;
+  heavy.outputs[0].rate_hz = 333;
+  b.window.document().edit(heavy, QStringLiteral("three faults"));
+  for (const int width : {1280, 1024}) {
+    b.window.resize(width, 800);
+    b.window.document().edit(heavy, QStringLiteral("again"));
+    b.window.go(Station::fit);
+    QApplication::processEvents();
+    auto* panel = b.window.findChild<SnagPanel*>();
+    int seen = 0;
+    for (auto* button : panel->findChildren<QPushButton*>()) {
+      if (!button->isVisible()) continue;
+      ++seen;
+      EXPECT_LE(button->mapTo(panel, QPoint(button->width(), 0)).x(), panel->width())
+          << button->accessibleName().toStdString();
+    }
+    EXPECT_GT(seen, 3);
+    auto* fix = b.find<QPushButton>(QStringLiteral("fix_FIT-04"));
+    ASSERT_TRUE(fix);
+    EXPECT_TRUE(fix->accessibleName().contains(QStringLiteral("behind the nose"))) << "whole for those who listen";
+    EXPECT_FALSE(fix->accessibleName().contains(QLatin1Char('\n')));
+  }
+  ASSERT_TRUE(b.click(QStringLiteral("fix_FIT-04")));
+  EXPECT_NE(rig().place("battery")->x_m, heavy.place("battery")->x_m);
+}
+
+TEST_F(Planning, UndoLeadsBackThroughAll) {
+  const Rig before = rig();
+  b.window.go(Station::wiring);
+  b.find<WiringPage>({})->go_to(QStringLiteral("gps"));
+  for (const char* button : {"lead_red_out", "lead_plug_turned", "lead_pair_turned", "lead_fixed", "lead_right"})
+    ASSERT_TRUE(b.click(QLatin1String(button))) << button;
+  const Lead& l = *rig().lead("gps");
+  EXPECT_TRUE(l.plus_removed && l.plug_turned && l.pair_turned && l.fixed);
+  EXPECT_EQ(rig().proofs.size(), 1u);
+  bool turned = false;
+  for (const Snag& s : b.window.document().review().snags) turned = turned || s.code == "WIRING-08";
+  EXPECT_TRUE(turned);
+  while (b.window.document().history().can_undo()) b.window.document().undo();
+  EXPECT_EQ(rig(), before);
+  while (b.window.document().history().can_redo()) b.window.document().redo();
+  EXPECT_EQ(rig().proofs.size(), 1u);
+}
+
+TEST(PlanningPages, StandWithAnyDemoAndWithNothing) {
+  Builder b;
+  for (const char* name : {"hedgerow", "heath", "delta"}) {
+    ASSERT_TRUE(
+        b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(name))));
+    for (const Station s : {Station::fit, Station::power, Station::wiring}) {
+      b.window.go(s);
+      EXPECT_FALSE(b.window.grab().isNull());
+    }
+  }
+  Rig empty;
+  empty.name = "empty";
+  empty.controller.kind = "abacus";
+  b.window.document().start_new(empty);
+  for (const Station s : {Station::fit, Station::power, Station::wiring}) {
+    b.window.go(s);
+    EXPECT_FALSE(b.window.grab().isNull());
+  }
+  b.click(QStringLiteral("plan_wiring"));
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("plan_words"))->text().contains(QStringLiteral("abacus")));
+}
+
+}  // namespace
+}  // namespace rigging::app

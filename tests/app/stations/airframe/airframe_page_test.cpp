@@ -1,0 +1,79 @@
+#include <gtest/gtest.h>
+
+#include <sys/wait.h>
+#include <unistd.h>
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLabel>
+#include <cmath>
+#include <csignal>
+#include <fstream>
+
+#include "airframe/kinds.h"
+#include "base/json.h"
+#include "bench_builder.h"
+#include "direction/from_rig.h"
+#include "look/units.h"
+#include "rig/rig_file.h"
+
+namespace rigging::app {
+namespace {
+
+TEST(Airframe, AnotherClassKeepsPlugsWhereItCan) {
+  Builder b;
+  b.window.start_demo();
+  b.window.go(Station::airframe);
+  auto* classes = b.find<QComboBox>(QStringLiteral("controller_kind"));
+  classes->setCurrentIndex(classes->findData(QStringLiteral("screen_keys")));
+  Q_EMIT classes->activated(classes->currentIndex());
+  EXPECT_EQ(b.window.document().rig().controller.kind, "screen_keys");
+  for (const Output& o : b.window.document().rig().outputs)
+    EXPECT_TRUE(b.window.document().controller()->socket(o.socket)) << o.id;
+  auto* mass = b.find<QDoubleSpinBox>(QStringLiteral("mass"));
+  mass->setValue(0);
+  EXPECT_FALSE(b.window.document().rig().airframe.mass_kg);
+}
+
+TEST(Airframe, DimensionsKindAndUndo) {
+  Builder b;
+  b.window.go(Station::airframe);
+  auto* span = b.find<QDoubleSpinBox>(QStringLiteral("dimension_0"));
+  span->setFocus();
+  span->selectAll();
+  for (const char key : std::string("2500")) QTest::keyClick(span, key);
+  QTest::keyClick(span, Qt::Key_Return);
+  EXPECT_DOUBLE_EQ(b.window.document().rig().airframe.span_m, 2.5);
+  auto* kind = b.find<QComboBox>(QStringLiteral("airframe_kind"));
+  kind->setFocus();
+  QTest::keyClick(kind, Qt::Key_End);
+  Q_EMIT kind->activated(kind->currentIndex());
+  EXPECT_EQ(b.window.document().rig().airframe.kind, AirframeKind::towed_glider);
+  press(b, Qt::Key_Z, Qt::ControlModifier);
+  press(b, Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_DOUBLE_EQ(b.window.document().rig().airframe.span_m, 1.4);
+  EXPECT_FALSE(b.window.document().history().can_undo());
+  press(b, Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_DOUBLE_EQ(b.window.document().rig().airframe.span_m, 2.5);
+}
+
+TEST(Airframe, ShowsWhatAnswersAndItsWorking) {
+  Builder b;
+  b.window.start_demo();
+  b.window.go(Station::airframe);
+  ASSERT_TRUE(b.click(QStringLiteral("answers_yaw")));
+  const QString words = b.find<QLabel>(QStringLiteral("answer_words"))->text();
+  EXPECT_TRUE(words.contains(QStringLiteral("eft inverted V-tail half trailing edge down"))) << words.toStdString();
+  EXPECT_TRUE(words.contains(QStringLiteral("right inverted V-tail half trailing edge up")));
+  const QString metric = b.find<QLabel>(QStringLiteral("airframe_figures"))->text();
+  EXPECT_TRUE(metric.contains(QStringLiteral("41.4")));
+  ASSERT_TRUE(b.click(QStringLiteral("show_working")));
+  set_unit_system(UnitSystem::imperial);
+  Q_EMIT b.window.document().changed();
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("airframe_figures"))->text().contains(QStringLiteral("ft²")));
+  EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("dimension_0"))->value(), 70.87, 0.01);
+  EXPECT_DOUBLE_EQ(b.window.document().rig().airframe.span_m, 1.8) << "a switch of units changes no rig";
+  set_unit_system(UnitSystem::metric);
+}
+
+}  // namespace
+}  // namespace rigging::app

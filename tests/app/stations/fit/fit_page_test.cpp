@@ -1,0 +1,244 @@
+#include <gtest/gtest.h>
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QTextBrowser>
+#include <QTimer>
+#include <cmath>
+#include <set>
+
+#include "bench_builder.h"
+#include "rig/rig_file.h"
+#include "sheets/wiring_sheets.h"
+#include "stations/fit/fit_page.h"
+
+namespace rigging::app {
+namespace {
+
+TEST_F(Planning, APartIsDraggedNudgedAndTyped) {
+  b.window.go(Station::fit);
+  QApplication::processEvents();
+  auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
+  const double before = rig().place("video")->y_m;
+  const QPointF at = view->above_of("video");
+  drag(view, at, at + QPointF(0, -30));
+  EXPECT_EQ(view->selected(), "video");
+  const double dragged = rig().place("video")->y_m;
+  EXPECT_LT(dragged, before - 0.01) << "up on the screen is to the left";
+  view->setFocus();
+  QTest::keyClick(view, Qt::Key_Down);
+  EXPECT_NEAR(rig().place("video")->y_m, dragged + 0.005, 1e-9);
+  const double along = rig().place("video")->x_m;
+  QTest::keyClick(view, Qt::Key_Right, Qt::ShiftModifier);
+  EXPECT_NEAR(rig().place("video")->x_m, along - 0.001, 1e-9);
+  b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"))->setValue(390);
+  EXPECT_NEAR(rig().place("video")->x_m, -0.390, 1e-9);
+  const auto edits = b.window.document().history().last_edit();
+  EXPECT_NE(edits.find("Video"), std::string::npos);
+  for (int i = 0; i < 4; ++i) b.window.document().undo();
+  EXPECT_NEAR(rig().place("video")->y_m, before, 1e-9);
+}
+
+TEST_F(Planning, BalanceIsSaidAndTheFixMovesTheBattery) {
+  b.window.go(Station::fit);
+  EXPECT_TRUE(text("balance_words").contains(QStringLiteral("holds")));
+  b.find<QDoubleSpinBox>(QStringLiteral("frame_at"))->setValue(rig().fit.frame_at_m * 1000 + 45);
+  EXPECT_TRUE(text("balance_words").contains(QStringLiteral("tail-heavy"))) << text("balance_words").toStdString();
+  for (const Snag& s : b.window.document().review().snags)
+    if (s.code == "FIT-04") {
+      ASSERT_TRUE(s.fix);
+      b.window.document().edit(s.fix->apply(rig()), QStringLiteral("fix"));
+      break;
+    }
+  EXPECT_TRUE(text("balance_words").contains(QStringLiteral("holds")));
+}
+
+TEST_F(Planning, TicksAreKeptAndTheCompassIsWatched) {
+  b.window.go(Station::fit);
+  auto* tick = b.find<QCheckBox>(QStringLiteral("tick_barometer_covered"));
+  ASSERT_TRUE(tick && tick->isChecked());
+  tick->click();
+  EXPECT_EQ(b.window.document().review().snags.front().code, "FIT-18");
+  b.find<QCheckBox>(QStringLiteral("tick_barometer_covered"))->click();
+  EXPECT_TRUE(text("compass_words").contains(QStringLiteral("holds")));
+  b.find<FitPage>({})->go_to(QStringLiteral("gps"));
+  b.find<QDoubleSpinBox>(QStringLiteral("right_of_middle"))->setValue(60);
+  EXPECT_TRUE(text("compass_words").contains(QStringLiteral("too near")));
+  auto* turn = b.find<QComboBox>(QStringLiteral("part_turn"));
+  EXPECT_TRUE(turn->isVisible());
+  EXPECT_EQ(turn->count(), 24);
+}
+
+TEST_F(Planning, PartsAreAddedDescribedAndRemoved) {
+  b.window.go(Station::fit);
+  const auto count = rig().parts.size();
+  QTimer::singleShot(100, [&] {
+    auto* dialog = QApplication::activeModalWidget();
+    ASSERT_TRUE(dialog);
+    QTest::keyClicks(dialog->findChild<QLineEdit*>(QStringLiteral("part_search")), QStringLiteral("airspeed"));
+    EXPECT_EQ(dialog->findChild<QListWidget*>(QStringLiteral("part_kinds"))->count(), 1);
+    QTest::mouseClick(dialog->findChild<QPushButton*>(QStringLiteral("add_chosen")), Qt::LeftButton);
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("add_part")));
+  ASSERT_EQ(rig().parts.size(), count + 1);
+  EXPECT_EQ(rig().parts.back().kind, "airspeed_sensor");
+  EXPECT_TRUE(rig().place("airspeed"));
+  ASSERT_TRUE(b.click(QStringLiteral("remove_part")));
+  EXPECT_EQ(rig().parts.size(), count);
+  EXPECT_FALSE(rig().place("airspeed"));
+
+  // One's own: refused while the rig has no file, kept beside it afterwards.
+  QString complaint;
+  const auto own = [&] {
+    QTimer::singleShot(100, [&] {
+      auto* dialog = QApplication::activeModalWidget();
+      ASSERT_TRUE(dialog);
+      QTest::keyClicks(dialog->findChild<QLineEdit*>(QStringLiteral("part_search")),
+                       QStringLiteral("nine grams digital"));
+      dialog->findChild<QLineEdit*>(QStringLiteral("own_id"))->setText(QStringLiteral("my_servo"));
+      dialog->findChild<QDoubleSpinBox*>(QStringLiteral("own_most"))->setValue(1.4);
+      QTest::mouseClick(dialog->findChild<QPushButton*>(QStringLiteral("keep_own")), Qt::LeftButton);
+      complaint =
+          dialog->isVisible() ? dialog->findChild<QLabel*>(QStringLiteral("part_complaint"))->text() : QString();
+      if (dialog->isVisible()) qobject_cast<QDialog*>(dialog)->reject();
+    });
+    b.click(QStringLiteral("add_part"));
+  };
+  own();
+  EXPECT_TRUE(complaint.contains(QStringLiteral("save the rig first"))) << complaint.toStdString();
+  ASSERT_TRUE(b.window.document().save(b.folder.filePath(QStringLiteral("mine.rig.json"))));
+  own();
+  EXPECT_TRUE(complaint.isEmpty()) << complaint.toStdString();
+  EXPECT_EQ(rig().parts.back().kind, "my_servo");
+  EXPECT_EQ(b.window.document().catalogue().part("my_servo")->loads.front().most_a, 1.4);
+  EXPECT_TRUE(QFile::exists(b.folder.filePath(QStringLiteral("mine.parts.json"))));
+}
+
+TEST_F(Planning, BayPlaceAnglesAndMeasuredValuesAreTyped) {
+  const auto with = [&](const char* button, std::function<void(QWidget&)> type, const char* press = "take") {
+    QTimer::singleShot(80, [type, press] {
+      auto* dialog = QApplication::activeModalWidget();
+      ASSERT_TRUE(dialog);
+      type(*dialog);
+      QTest::mouseClick(dialog->findChild<QPushButton*>(QLatin1String(press)), Qt::LeftButton);
+    });
+    ASSERT_TRUE(b.click(QLatin1String(button))) << button;
+  };
+  const auto set = [](QWidget& dialog, const char* box, double value) {
+    dialog.findChild<QDoubleSpinBox*>(QLatin1String(box))->setValue(value);
+  };
+  b.window.go(Station::fit);
+  const Rig before = rig();
+  with("bay_and_place", [](QWidget&) {});
+  EXPECT_EQ(rig(), before) << "accepted untouched: nothing changes, not even the last digit";
+  with("bay_and_place", [&](QWidget& d) {
+    set(d, "bay_width", 90);
+    set(d, "latitude", -33.5);
+    set(d, "longitude", -180.01);
+    set(d, "static_margin", 12);
+  });
+  EXPECT_NEAR(rig().fit.bay->width_m, 0.09, 1e-12);
+  EXPECT_EQ(rig().fit.latitude_deg, -33.5);
+  EXPECT_FALSE(rig().fit.longitude_deg);
+  EXPECT_NEAR(rig().fit.static_margin, 0.12, 1e-12);
+  const Rig placed = rig();
+  with("bay_and_place",
+       [](QWidget& d) { d.findChild<QLineEdit*>(QStringLiteral("date"))->setText(QStringLiteral("next spring")); });
+  EXPECT_EQ(rig(), placed);
+  EXPECT_TRUE(text("balance_words").contains(QStringLiteral("no date")));
+  b.find<FitPage>({})->go_to(QStringLiteral("controller"));
+  with("small_angles", [&](QWidget& d) { set(d, "yaw", 4); });
+  EXPECT_EQ(rig().place("controller")->yaw_deg, 4);
+  bool askew = false;
+  for (const Snag& s : b.window.document().review().snags) askew = askew || s.code == "FIT-13";
+  EXPECT_TRUE(askew);
+  b.window.go(Station::power);
+  with("measured", [&](QWidget& d) {
+    set(d, "static_a", 31.5);
+    d.findChild<QCheckBox*>(QStringLiteral("faces_flight"))->setChecked(false);
+  });
+  EXPECT_EQ(rig().power.static_a, 31.5);
+  EXPECT_FALSE(rig().power.propeller_faces_flight);
+  EXPECT_EQ(b.window.document().review().snags.front().code, "POWER-22");
+}
+
+TEST_F(Planning, TheListToGetOpens) {
+  b.window.go(Station::fit);
+  QString list;
+  QTimer::singleShot(100, [&] {
+    auto* dialog = QApplication::activeModalWidget();
+    ASSERT_TRUE(dialog);
+    list = dialog->findChild<QTextBrowser*>(QStringLiteral("to_get_list"))->toPlainText();
+    QTest::mouseClick(dialog->findChild<QPushButton*>(QStringLiteral("close")), Qt::LeftButton);
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("to_get")));
+  EXPECT_TRUE(list.contains(QStringLiteral("Open-cell foam")));
+}
+
+TEST_F(Planning, TheSideViewLiftsAndTheKeysGoOn) {
+  b.window.go(Station::fit);
+  QApplication::processEvents();
+  auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
+  ASSERT_TRUE(b.click(QStringLiteral("closer")));
+  QApplication::processEvents();
+  view->grab();
+  // Found in the side view by its own height there: the battery is the largest thing in the bay.
+  const double z = rig().place("battery")->z_m, x = rig().place("battery")->x_m;
+  const QPointF above = view->above_of("battery");
+  double side_y = 0;
+  for (double y = 30; y < above.y() - 60 && side_y == 0; y += 6) {
+    QTest::mouseClick(view, Qt::LeftButton, {}, QPointF(above.x(), y).toPoint());
+    if (view->selected() == "battery") side_y = y;
+  }
+  ASSERT_GT(side_y, 0);
+  EXPECT_EQ(rig().place("battery")->z_m, z) << "a click moves nothing";
+  drag(view, {above.x(), side_y + 4}, {above.x(), side_y + 14});
+  EXPECT_GT(rig().place("battery")->z_m, z);
+  EXPECT_NEAR(rig().place("battery")->x_m, x, 0.002);
+  EXPECT_EQ(rig().place("battery")->y_m, 0);
+  view->setFocus();
+  const double lifted = rig().place("battery")->z_m;
+  QTest::keyClick(view, Qt::Key_PageUp);
+  EXPECT_NEAR(rig().place("battery")->z_m, lifted - 0.005, 1e-9);
+  QTest::keyClick(view, Qt::Key_PageDown);
+  QTest::keyClick(view, Qt::Key_PageDown, Qt::ShiftModifier);
+  EXPECT_NEAR(rig().place("battery")->z_m, lifted + 0.001, 1e-9);
+  // A press where nothing is picks nothing up.
+  QTest::mouseClick(view, Qt::LeftButton, {}, QPoint(3, 60));
+  EXPECT_EQ(view->selected(), "battery");
+}
+
+TEST_F(Planning, TheListTheFormAndThePictureAgree) {
+  b.window.go(Station::fit);
+  auto* list = b.find<QListWidget>(QStringLiteral("parts"));
+  ASSERT_EQ(list->count(), static_cast<int>(rig().parts.size()) + 1);
+  for (int i = 0; i < list->count(); ++i) {
+    list->setCurrentRow(i);
+    const std::string id = list->item(i)->data(Qt::UserRole).toString().toStdString();
+    EXPECT_EQ(b.find<PlacesView>(QStringLiteral("places_view"))->selected(), id);
+    const Place* p = rig().place(id);
+    ASSERT_TRUE(p) << id;
+    EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"))->value(), std::round(-p->x_m * 1000), 0.51) << id;
+    const PartKind* k = kind_of(rig(), b.window.document().catalogue(), id);
+    EXPECT_EQ(b.find<QComboBox>(QStringLiteral("part_surface"))->isVisible(),
+              k && (k->group == PartGroup::servo || k->group == PartGroup::motor ||
+                    k->group == PartGroup::speed_controller || k->group == PartGroup::propeller))
+        << id;
+  }
+  // A servo is given another surface, and the snags follow.
+  b.find<FitPage>({})->go_to(QStringLiteral("servo_flaperon_left"));
+  auto* surface = b.find<QComboBox>(QStringLiteral("part_surface"));
+  surface->setCurrentIndex(0);
+  Q_EMIT surface->activated(0);
+  EXPECT_FALSE(rig().part("servo_flaperon_left")->surface);
+  std::set<std::string> codes;
+  for (const Snag& s : b.window.document().review().snags) codes.insert(s.code);
+  EXPECT_TRUE(codes.count("WIRING-19") && codes.count("WIRING-20"));
+}
+
+}  // namespace
+}  // namespace rigging::app

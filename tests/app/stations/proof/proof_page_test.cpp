@@ -1,0 +1,122 @@
+#include <gtest/gtest.h>
+
+#include <sys/wait.h>
+#include <unistd.h>
+#include <QPushButton>
+#include <cmath>
+#include <csignal>
+#include <fstream>
+
+#include "airframe/kinds.h"
+#include "base/json.h"
+#include "bench_builder.h"
+#include "direction/from_rig.h"
+#include "rig/rig_file.h"
+#include "stations/proof/look_keys.h"
+#include "stations/proof/proof_chain.h"
+
+namespace rigging::app {
+namespace {
+
+TEST(ProofChain, WalksByKeysAndClicks) {
+  ProofChain chain;
+  const CheckFamily look{.id = "look"}, lead{.id = "lead", .by_station = true, .many = "leads"};
+  std::vector<CheckStatus> checks;
+  for (int i = 0; i < 3; ++i)
+    checks.push_back({{"look", "check" + std::to_string(i)}, &look, "x", static_cast<ProofState>(i), "", "", true, ""});
+  for (const ProofState s : {ProofState::fresh, ProofState::stale, ProofState::none})
+    checks.push_back({{"lead", "l" + std::to_string(static_cast<int>(s))}, &lead, "x", s, "", "", true, ""});
+  chain.set_checks(checks);
+  EXPECT_EQ(chain.sizeHint().height(), 4 * 46 + 8) << "all leads are one link";
+  chain.set_current("look.check1");
+  chain.show();
+  QString chosen;
+  QObject::connect(&chain, &ProofChain::chosen, [&](const QString& id) { chosen = id; });
+  QTest::keyClick(&chain, Qt::Key_Down);
+  EXPECT_EQ(chosen, QStringLiteral("look.check2"));
+  QTest::keyClick(&chain, Qt::Key_Up);
+  EXPECT_EQ(chosen, QStringLiteral("look.check0"));
+  QTest::mouseClick(&chain, Qt::LeftButton, {}, QPoint(50, 2 * 46 + 20));
+  EXPECT_EQ(chosen, QStringLiteral("look.check2"));
+  QTest::mouseClick(&chain, Qt::LeftButton, {}, QPoint(50, 3 * 46 + 20));
+  EXPECT_EQ(chosen, QStringLiteral("lead.l3")) << "to the lead that has gone stale";
+  chain.set_current("lead.l0");
+  QTest::keyClick(&chain, Qt::Key_Up);
+  EXPECT_EQ(chosen, QStringLiteral("look.check2"));
+}
+
+TEST(LookKeys, OneAnswerARowAndItCanBeTakenBack) {
+  LookKeys keys;
+  keys.show();
+  direction::Observation asked;
+  asked.axis = Axis::pitch;
+  const Surface elevator{SurfaceKind::elevator, Side::single}, rudder{SurfaceKind::rudder, Side::single};
+  keys.ask(asked, {elevator, rudder}, true);
+  const auto press = [&](const char* name) {
+    QTest::mouseClick(keys.findChild<QPushButton*>(QLatin1String(name)), Qt::LeftButton);
+  };
+  EXPECT_FALSE(keys.anything_pressed());
+  press("saw_elevator_1");
+  press("saw_elevator_-1");
+  press("saw_rudder_0");
+  press("saw_channel_roll_1");
+  auto seen = keys.observation();
+  ASSERT_EQ(seen.saw.size(), 2u);
+  EXPECT_EQ(seen.saw[0].motion, -1) << "the last key counts";
+  EXPECT_EQ(seen.saw[1].motion, 0);
+  EXPECT_EQ(seen.channels[0], 1);
+  EXPECT_FALSE(seen.channels[1]);
+  press("saw_rudder_0");
+  EXPECT_EQ(keys.observation().saw.size(), 1u) << "pressed twice is not looked at";
+  keys.hear({{"roll", 1500}, {"pitch", 2000}, {"yaw", 1001}});
+  seen = keys.observation();
+  EXPECT_EQ(seen.channels[0], 0);
+  EXPECT_EQ(seen.channels[1], 1);
+  EXPECT_EQ(seen.channels[2], -1);
+  EXPECT_EQ(seen.axis, Axis::pitch);
+}
+
+TEST(Proof, ALooseBoardIsSaidEverywhere) {
+  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  b.window.start_demo();
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  Rig rig = b.window.document().rig();
+  rig.controller.mounted = false;
+  b.window.document().edit(rig, QStringLiteral("loose"));
+  ASSERT_TRUE(b.click(QStringLiteral("as_shown")));
+  EXPECT_EQ(b.window.document().review().checks[0].state, ProofState::provisional);
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("fix_PROOF-03")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("fix_PROOF-03")));
+  EXPECT_EQ(b.window.document().review().checks[0].state, ProofState::stale);
+  EXPECT_TRUE(b.window.document().rig().proofs[0].simulated);
+}
+
+TEST(Proof, ALookCanBeTakenBack) {
+  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  b.window.start_demo();
+  ASSERT_TRUE(b.click(QStringLiteral("saw_flaperon_left_1")));
+  ASSERT_TRUE(b.click(QStringLiteral("note")));
+  EXPECT_NE(b.proof().asking(), ProofPage::Asking::check);
+  ASSERT_TRUE(b.click(QStringLiteral("take_back")));
+  EXPECT_EQ(b.proof().asking(), ProofPage::Asking::check);
+  EXPECT_TRUE(b.window.document().rig().proofs.empty());
+}
+
+TEST(Proof, MisreadSurfacesAreNamedAndCanBeLookedAtAgain) {
+  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  ASSERT_TRUE(b.open_demo_with_battery());
+  // The same look, noted in two ways that can't both be.
+  ASSERT_TRUE(b.click(QStringLiteral("as_shown")));
+  EXPECT_EQ(b.window.document().review().checks[0].state, ProofState::fresh);
+  b.proof().go_to(QStringLiteral("stick.roll"));
+  ASSERT_TRUE(b.click(QStringLiteral("saw_flaperon_left_1")));
+  ASSERT_TRUE(b.click(QStringLiteral("saw_flaperon_right_-1")));
+  ASSERT_TRUE(b.click(QStringLiteral("note")));
+  EXPECT_EQ(b.proof().asking(), ProofPage::Asking::contradiction);
+  ASSERT_TRUE(b.click(QStringLiteral("look_again")));
+  EXPECT_EQ(b.proof().asking(), ProofPage::Asking::check);
+  EXPECT_FALSE(b.proof().session().anything_seen());
+}
+
+}  // namespace
+}  // namespace rigging::app

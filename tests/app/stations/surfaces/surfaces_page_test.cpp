@@ -1,0 +1,208 @@
+#include <gtest/gtest.h>
+
+#include <sys/wait.h>
+#include <unistd.h>
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <cmath>
+#include <csignal>
+#include <fstream>
+
+#include "base/json.h"
+#include "bench_builder.h"
+#include "direction/from_rig.h"
+#include "drawing/stick_square.h"
+#include "look/units.h"
+#include "rig/rig_file.h"
+#include "stations/surfaces/linkage_view.h"
+#include "stations/surfaces/surfaces_page.h"
+
+namespace rigging::app {
+namespace {
+
+TEST(Surfaces, StickMovesWhatItShouldAndSaturationShows) {
+  Builder b;
+  b.window.start_demo();
+  b.window.go(Station::surfaces);
+  auto* square = b.find<StickSquare>(QStringLiteral("stick_square"));
+  square->setFocus();
+  for (int i = 0; i < 10; ++i) QTest::keyClick(square, Qt::Key_Right);
+  EXPECT_NEAR(square->command().roll, 1, 1e-9);
+  auto* weight = b.find<QDoubleSpinBox>(QStringLiteral("weight_out_1_roll"));
+  weight->setValue(-140);
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("saturation"))->text().contains(QStringLiteral("saturates")));
+  ASSERT_TRUE(b.click(QStringLiteral("reverse_out_1")));
+  EXPECT_TRUE(b.window.document().rig().output("out_1")->reversed);
+}
+
+TEST(SurfacesPage, SharingAndDifferentialGoIntoTheRig) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
+  b.find<QDoubleSpinBox>(QStringLiteral("differential"))->setValue(40);
+  EXPECT_EQ(differential_of(b.window.document().rig()), 0.4);
+  auto* sharing = b.find<QComboBox>(QStringLiteral("sharing"));
+  sharing->setCurrentIndex(2);
+  Q_EMIT sharing->activated(2);
+  EXPECT_EQ(b.window.document().rig().sharing, Sharing::roll_first);
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("mix_words"))->text().contains(QStringLiteral("differential")));
+  b.window.document().undo();
+  b.window.document().undo();
+  EXPECT_EQ(differential_of(b.window.document().rig()), 0);
+}
+
+TEST(SurfacesPage, HolesAreRankedAndOneIsTaken) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  b.edit([](Rig& rig) {
+    rig.linkages[0].arm_holes_m = {0.009, 0.012};
+    rig.linkages[0].horn_holes_m = {0.012, 0.016, 0.020};
+    rig.linkages[0].want_up_deg = rig.linkages[0].want_down_deg = 22;
+  });
+  b.window.go(Station::surfaces);
+  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
+  auto* best = b.find<QPushButton>(QStringLiteral("hole_1"));
+  ASSERT_TRUE(best);
+  EXPECT_TRUE(best->accessibleName().contains(QStringLiteral("of the travel"))) << best->accessibleName().toStdString();
+  best->click();
+  const Linkage& l = b.window.document().rig().linkages[0];
+  EXPECT_TRUE(l.base_m) << "servo and hinge stay where they are";
+  const auto curve = trace(l, *b.window.document().rig().output_of(l.surface));
+  ASSERT_TRUE(curve);
+  EXPECT_GE(std::min(curve->most_up_deg, curve->most_down_deg), 22);
+  EXPECT_NEAR(curve->neutral_deg, 0, 1e-9);
+}
+
+TEST(SurfacesPage, AHoleIsDraggedAndOneUndoTakesItBack) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
+  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
+  auto* view = b.find<QWidget>(QStringLiteral("linkage_view"));
+  ASSERT_TRUE(view && view->isVisible());
+  const double before = b.window.document().rig().linkages.front().horn_m;
+  view->setFocus();
+  QTest::keyClick(view, Qt::Key_H);
+  QTest::keyClick(view, Qt::Key_Plus);
+  EXPECT_NEAR(b.window.document().rig().linkages.front().horn_m, before + 0.0005, 1e-9);
+  b.window.document().undo();
+  EXPECT_EQ(b.window.document().rig().linkages.front().horn_m, before);
+}
+
+TEST(SurfacesPage, InchesAreTakenAndGiven) {
+  struct Metric {
+    ~Metric() { set_unit_system(UnitSystem::metric); }
+  } back;
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
+  const Rig before = b.window.document().rig();
+  set_unit_system(UnitSystem::imperial);
+  b.edit([](Rig& rig) { rig.linkages[0].chord_m = 0.0508; });
+  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("linkage_facts"))->text().contains(QStringLiteral(" in at the edge")))
+      << b.find<QLabel>(QStringLiteral("linkage_facts"))->text().toStdString();
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("linkage_loads"))->text().contains(QStringLiteral("oz·in")));
+  b.type_into_sheet({{"horn", QStringLiteral("0.6")}});
+  ASSERT_TRUE(b.click(QStringLiteral("linkage_measures")));
+  EXPECT_NEAR(b.window.document().rig().linkages[0].horn_m, 0.6 * 0.0254, 1e-9);
+  EXPECT_EQ(b.window.document().rig().linkages[0].arm_m, before.linkages[0].arm_m)
+      << "what was not touched keeps its last digits";
+  // Bad holes are refused in the sheet, good ones are inches.
+  QString why;
+  b.type_into_sheet({{"arm_holes", QStringLiteral("0.31, 40")}}, [&](QWidget& dialog) {
+    why = dialog.findChild<QLabel*>(QStringLiteral("refusal"))->text();
+    dialog.findChild<QLineEdit*>(QStringLiteral("arm_holes"))->setText(QStringLiteral("0.3, 0.4"));
+    dialog.findChild<QPushButton*>(QStringLiteral("take"))->click();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("linkage_holes")));
+  EXPECT_TRUE(why.contains(QStringLiteral("7.87 in"))) << why.toStdString();
+  ASSERT_EQ(b.window.document().rig().linkages[0].arm_holes_m.size(), 2u);
+  EXPECT_NEAR(b.window.document().rig().linkages[0].arm_holes_m[1], 0.01016, 1e-9);
+  // A reading of half an inch on two inches of chord: 2 · asin(0.25 / 2) = 14.362°.
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+  auto* unit = b.find<QComboBox>(QStringLiteral("throw_unit"));
+  unit->setCurrentIndex(1);
+  Q_EMIT unit->activated(1);
+  EXPECT_TRUE(unit->currentText().startsWith(QStringLiteral("in ")));
+  for (const double in : {0.0, 0.5, 0.25, -0.25, -0.5}) {
+    b.find<QDoubleSpinBox>(QStringLiteral("throw_value"))->setValue(in);
+    ASSERT_TRUE(b.click(QStringLiteral("throw_take")));
+  }
+  EXPECT_NEAR(b.window.document().rig().linkages[0].readings.at(1).up_deg, 14.362, 1e-3);
+}
+
+TEST(SurfacesPage, TheSketchShowsWhatTheReadingsSay) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
+  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
+  auto* view = b.window.findChild<LinkageView*>();
+  const QPointF measured = view->grip(LinkageView::Grip::horn);
+  // Four degrees low all along: the real horn does not stand where it was measured.
+  b.edit([](Rig& rig) {
+    const Output& o = *rig.output_of(rig.linkages[0].surface);
+    const double way = rising_lifts(o, rig.linkages[0].surface);
+    rig.linkages[0].readings = {{1000, -30 * way - 4, {}}, {1500, -4, {}}, {2000, 30 * way - 4, {}}};
+  });
+  EXPECT_GT(QLineF(view->grip(LinkageView::Grip::horn), measured).length(), 2);
+  b.edit([](Rig& rig) { rig.linkages[0].readings.clear(); });
+  EXPECT_LT(QLineF(view->grip(LinkageView::Grip::horn), measured).length(), 0.01);
+}
+
+TEST(SurfacesPage, ThrowsAreTypedInDegrees) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
+  auto* degrees = b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"));
+  ASSERT_TRUE(degrees);
+  EXPECT_NEAR(degrees->value(), 23.1, 0.2);
+  degrees->setFocus();
+  degrees->selectAll();
+  QTest::keyClicks(degrees, QStringLiteral("18"));
+  QTest::keyClick(degrees, Qt::Key_Return);
+  const Rig& rig = b.window.document().rig();
+  EXPECT_NEAR(throw_for(rig, *rig.output("out_1"), rig.output("out_1")->surfaces[0], MixCommand::roll), 18, 0.04);
+  EXPECT_EQ(rig.output("out_1")->mix.roll, -rig.output("out_2")->mix.roll);
+  QApplication::processEvents();
+  // What answers what, how strongly: two flaperons share the roll, and each half of the tail does half of pitch and
+  // yaw.
+  int halves = 0;
+  for (const QLabel* label : b.window.findChild<SurfacesPage*>()->findChildren<QLabel*>())
+    halves += label->isVisible() && label->text().contains(QStringLiteral("does 50 %"));
+  EXPECT_EQ(halves, 6);
+  // More than there is: said, and nothing changes.
+  degrees = b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"));
+  const Rig before = rig;
+  degrees->setValue(60);
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("mix_refusal"))->isVisible());
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("mix_refusal"))->text().contains(QStringLiteral("60° for full roll")));
+  EXPECT_EQ(b.window.document().rig(), before);
+  EXPECT_NEAR(degrees->value(), 18, 0.1);
+  // Other holes: the same weight gives other degrees, and the row says so.
+  b.edit([](Rig& r) { r.linkages[0].servo_travel_deg = 30; });
+  EXPECT_LT(b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"))->value(), 14);
+}
+
+TEST(SurfacesPage, PulsesAreThoseThatSharingLeaves) {
+  Builder b;
+  ASSERT_TRUE(b.open("delta", Station::surfaces));
+  b.edit([](Rig& rig) {
+    for (Output& o : rig.outputs)
+      if (o.mix.roll != 0)
+        for (const Axis axis : {Axis::roll, Axis::pitch}) o.mix.of(axis) = std::copysign(0.9, o.mix.of(axis));
+  });
+  Q_EMIT b.window.findChild<StickSquare*>(QStringLiteral("stick_square"))->moved(1, 1);
+  const auto at_its_end = [&] {
+    int n = 0;
+    for (const QLabel* label : b.window.findChild<SurfacesPage*>()->findChildren<QLabel*>())
+      n += label->text().contains(QStringLiteral("at its end"));
+    return n;
+  };
+  EXPECT_EQ(at_its_end(), 1) << "one elevon is asked for 180 %";
+  b.edit([](Rig& rig) { rig.sharing = Sharing::roll_first; });
+  Q_EMIT b.window.findChild<StickSquare*>(QStringLiteral("stick_square"))->moved(1, 1);
+  EXPECT_EQ(at_its_end(), 0);
+}
+
+}  // namespace
+}  // namespace rigging::app

@@ -1,0 +1,147 @@
+#include <gtest/gtest.h>
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLabel>
+
+#include "base/json.h"
+#include "bench_builder.h"
+#include "stations/surfaces/surfaces_page.h"
+#include "stations/surfaces/throws_panel.h"
+
+namespace rigging::app {
+namespace {
+
+TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  b.edit([](Rig& rig) { rig.linkages[0].chord_m = 0.05; });
+  b.window.go(Station::surfaces);
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+  b.find<QComboBox>(QStringLiteral("throw_unit"))->setCurrentIndex(1);
+  auto* value = b.find<QDoubleSpinBox>(QStringLiteral("throw_value"));
+  for (const double mm : {0.0, 25.0, 13.0, -13.0, -25.0}) {
+    value->setValue(mm);
+    ASSERT_TRUE(b.click(QStringLiteral("throw_take")));
+  }
+  const auto& readings = b.window.document().rig().linkages[0].readings;
+  ASSERT_EQ(readings.size(), 5u);
+  // 25 mm on 50 mm: 2 · asin(25 / 100) = 28.955°.
+  EXPECT_NEAR(readings[1].up_deg, 28.955, 1e-3);
+  EXPECT_EQ(readings[1].pulse_us, 1000);
+  // Full roll right sends the left flaperon a low pulse, which must lower it: one that lifts it is a servo the wrong
+  // way round.
+  ASSERT_TRUE(b.window.findChild<SurfacesPage*>()->throws().answer());
+  EXPECT_TRUE(b.window.findChild<SurfacesPage*>()->throws().answer()->reverse);
+}
+
+TEST(ThrowsPanel, AClassThatDrivesNothingIsReadByItsSticks) {
+  Builder b;
+  ASSERT_TRUE(b.open("delta", Station::sticks));
+  ASSERT_TRUE(b.click(QStringLiteral("bench_start")));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().servos_powered; }));
+  b.window.go(Station::surfaces);
+  auto* page = b.window.findChild<SurfacesPage*>();
+  page->show_surface(*surface_from_word("elevon_left"));
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+  QStringList said;
+  while (page->throws().state() == ThrowsPanel::State::reading) {
+    ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); }));
+    for (const QLabel* label : page->throws().findChildren<QLabel*>()) said << label->text();
+    ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
+  }
+  const QString all = said.join(QLatin1Char('\n'));
+  EXPECT_TRUE(all.contains(QStringLiteral("Hold the roll stick full right and the pitch stick full forward")))
+      << all.toStdString();
+  const Linkage* l = b.window.document().rig().linkage(*surface_from_word("elevon_left"));
+  ASSERT_TRUE(l);
+  ASSERT_EQ(l->readings.size(), 5u);
+  EXPECT_LT(l->readings[1].up_deg, -10) << "the simulated hands held them";
+  EXPECT_GT(l->readings[4].up_deg, 10);
+  ASSERT_TRUE(page->throws().answer()) << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+  EXPECT_EQ(page->throws().answer()->low_us, 1000) << "this class has no ends to set";
+}
+
+/// A class without a settings link and without ends: sticks bring the surface to its readings, hands do the rest.
+TEST(HandsAlone, BringCrookedElevonsStraight) {
+  Builder b;
+  ASSERT_TRUE(b.open("delta", Station::sticks));
+  const Surface elevons[] = {*surface_from_word("elevon_left"), *surface_from_word("elevon_right")};
+  b.edit([&](Rig& rig) {
+    for (const Surface s : elevons) {
+      Linkage l;
+      l.surface = SurfaceName(s);
+      l.arm_m = 0.012;
+      l.horn_m = 0.015;
+      l.rod_m = 0.1;
+      rig.linkages.push_back(l);
+    }
+  });
+  b.window.start_troubled_bench(6, {false, false, true});
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  EXPECT_FALSE(b.window.bench().board()) << "nothing is read where there is no settings link";
+  b.window.go(Station::surfaces);
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_supply")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("throw_supply")));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().servos_powered; }));
+  for (const Surface s : elevons) {
+    straighten(b, s);
+    if (HasFatalFailure()) return;
+    EXPECT_FALSE(b.can_click(QStringLiteral("throw_write")));
+    // By nobody's leave: sticks in the middle, and the edge is flush.
+    EXPECT_TRUE(b.wait([&] { return std::abs(b.window.bench().sight().deflections.at(s)) < 0.6; }))
+        << s.word() << " " << b.window.bench().sight().deflections.at(s);
+    const Output& o = *b.window.document().rig().output_of(s);
+    EXPECT_EQ(o.low_us, 1000);
+    EXPECT_EQ(o.high_us, 2000);
+  }
+}
+
+/// Both flaperons on one lead: each is read against its own sense, and the second sets no pulses.
+TEST(ThrowsPanel, BothSidesOfAYLeadAreReadAndOnlyTheFirstSetsThePulses) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::sticks));
+  b.edit([](Rig& rig) {
+    rig.outputs.erase(rig.outputs.begin() + 1);
+    Output& o = *rig.output("out_1");
+    o.surfaces.push_back(SurfaceName(*surface_from_word("flaperon_right")));
+    o.mix.flap = 0;
+    for (Lead& l : rig.leads)
+      for (LeadEnd* e : {&l.from, &l.to})
+        if (e->part == "controller" && e->socket == "s2") e->socket = "s1";
+  });
+  b.window.start_troubled_bench(5, {false, false, true});
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().servos_powered && b.window.bench().board(); }));
+  QTest::qWait(1500 * patience);  // still while the sensors settle
+  b.window.go(Station::surfaces);
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  auto* page = b.window.findChild<SurfacesPage*>();
+  std::map<std::string, double> at_high;
+  for (const char* side : {"flaperon_left", "flaperon_right"}) {
+    page->show_surface(*surface_from_word(side));
+    ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_begin")); }));
+    ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+    while (page->throws().state() == ThrowsPanel::State::reading) {
+      ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); }));
+      ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
+    }
+    const auto& answer = page->throws().answer();
+    ASSERT_TRUE(answer) << side << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+    EXPECT_FALSE(answer->reverse) << side << " moves as it should";
+    for (const std::string& limit : answer->limits)
+      EXPECT_EQ(limit.find("wrong way"), std::string::npos) << side << ": " << limit;
+    if (std::string(side) == "flaperon_right") EXPECT_EQ(answer->high_us, 2000) << "the output belongs to the first";
+    at_high[side] = b.window.document().rig().linkage(*surface_from_word(side))->readings.back().up_deg;
+  }
+  EXPECT_LT(at_high["flaperon_left"] * at_high["flaperon_right"], 0) << "one goes up where the other goes down";
+}
+
+}  // namespace
+}  // namespace rigging::app
