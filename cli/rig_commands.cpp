@@ -78,9 +78,9 @@ void surfaces(const Opened& o, const Command& command, Session& session) {
 }
 
 void compare(const Opened& a, const std::string& other, Session& session) {
-  const auto b = load_rig(other);
+  const auto b = open(other);
   if (!b) return session.refuse(b.error());
-  const auto places = differing_members(a.rig, *b);
+  const auto places = differing_members(a.rig, b->rig);
   if (session.json)
     session.print({{"differing", places}});
   else

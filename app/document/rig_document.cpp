@@ -178,13 +178,13 @@ QList<RigDocument::Leftover> RigDocument::leftovers() const {
 }
 
 Result<void> RigDocument::recover(const Leftover& leftover) {
-  auto rig = load_rig(native(leftover.copy));
-  if (!rig) return tl::make_unexpected(rig.error());
+  auto copy = load_copy(native(leftover.copy));
+  if (!copy) return tl::make_unexpected(copy.error());
   if (!leftover.of.isEmpty() && QFileInfo::exists(leftover.of)) {
     if (auto ok = open(leftover.of); !ok) return ok;
-    edit(std::move(*rig), tr("Recovered unsaved work"));
+    edit(with_version_1_proofs(std::move(copy->rig), catalogue_), tr("Recovered unsaved work"));
   } else {
-    start_new(std::move(*rig));
+    start_new(with_version_1_proofs(std::move(copy->rig), shipped_));
   }
   write_recovery_copy();
   QFile::remove(leftover.copy);

@@ -11,7 +11,7 @@ std::filesystem::path own_bin() {
 }  // namespace
 
 std::filesystem::path data_folder(const std::filesystem::path& bin) {
-  const std::filesystem::path source = RIGGING_SOURCE_DATA;
+  std::filesystem::path source = RIGGING_SOURCE_DATA;
   for (const auto& place :
        {bin / "data", bin.parent_path() / "data", bin.parent_path() / "share" / "rigging", source}) {
     std::error_code ec;

@@ -56,7 +56,7 @@ std::string failing_centre(const CheckContext& in, const std::string&) {
 
 std::string failing_throws(const CheckContext& in, const std::string& subject) {
   const Rig& rig = in.rig;
-  if (const std::string first = failing_centre(in, subject); !first.empty()) return first;
+  if (std::string first = failing_centre(in, subject); !first.empty()) return first;
   for (const Surface s : hinged(rig)) {
     const auto read = read_throws(rig, s);
     if (const Linkage* l = rig.linkage(s)) {

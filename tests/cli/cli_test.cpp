@@ -438,5 +438,15 @@ TEST(Cli, AnswersWithoutAWindowingLibrary) {
   EXPECT_EQ(libraries.find("Qt"), std::string::npos) << libraries;
 }
 
+/// A rig of version 1 and what this version makes of it differ in nothing.
+TEST(Cli, ARigOfVersionOneComparesWithItself) {
+  Folder folder;
+  const std::string old = (source / "tests/rig/version_1/hedgerow.rig.json").string(), now = folder / "now.rig.json";
+  ASSERT_EQ(run("edit " + old + " mounted yes --into " + now).status, 0);
+  EXPECT_EQ((*read_json_file(now))["version"], 2);
+  const Ran ran = run("compare " + old + " " + now);
+  EXPECT_EQ(ran.status, 0) << ran.out;
+}
+
 }  // namespace
 }  // namespace rigging
