@@ -1,6 +1,7 @@
 #include "look/look.h"
 
 #include <QApplication>
+#include <QLocale>
 #include <QPainter>
 #include <QPainterPath>
 
@@ -14,6 +15,10 @@ Look& Look::instance() {
 }
 
 Look::Look() {
+  // Boxes show what sentences, files and the command line show: a point, and nothing between thousands.
+  QLocale plain = QLocale::c();
+  plain.setNumberOptions(QLocale::OmitGroupSeparator | QLocale::RejectGroupSeparator);
+  QLocale::setDefault(plain);
   add_shipped_fonts();
   apply();
 }

@@ -31,9 +31,18 @@ inline QLabel* caution_words(double points = 9) {
   return l;
 }
 
+/// Takes a comma for the decimal point, in every locale: "1,5" is never 15.
+class NumberBox : public QDoubleSpinBox {
+ public:
+  QValidator::State validate(QString& text, int& at) const override {
+    text.replace(QLatin1Char(','), QLatin1Char('.'));
+    return QDoubleSpinBox::validate(text, at);
+  }
+};
+
 /// A box for one number: typed, not stepped, with its figures at the right. A change counts when it is finished.
 inline QDoubleSpinBox* number_box(const QString& id, const QString& name, int width = 0) {
-  auto* b = new QDoubleSpinBox;
+  auto* b = new NumberBox;
   b->setObjectName(id);
   b->setAccessibleName(name);
   b->setButtonSymbols(QAbstractSpinBox::NoButtons);

@@ -2,14 +2,13 @@
 
 #include <charconv>
 #include <cmath>
-#include <cstdio>
 
 namespace rigging {
 
 std::string number_text(double value, int places) {
+  // A point whatever the user's locale: a comma would end up in files and in what a setting is read back from.
   char buffer[400];
-  std::snprintf(buffer, sizeof buffer, "%.*f", places, value);
-  std::string text = buffer;
+  std::string text(buffer, std::to_chars(buffer, buffer + sizeof buffer, value, std::chars_format::fixed, places).ptr);
   if (text.find('.') != std::string::npos) {
     text.erase(text.find_last_not_of('0') + 1);
     if (text.back() == '.') text.pop_back();

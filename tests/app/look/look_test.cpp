@@ -1,4 +1,6 @@
 #include <gtest/gtest.h>
+#include <QTest>
+#include <memory>
 
 #include <sys/wait.h>
 #include <unistd.h>
@@ -11,11 +13,25 @@
 #include "bench_builder.h"
 #include "direction/from_rig.h"
 #include "look/look.h"
+#include "look/pieces.h"
 #include "look/units.h"
 #include "rig/rig_file.h"
 
 namespace rigging::app {
 namespace {
+
+TEST(LookNumbers, ACommaIsADecimalPoint) {
+  for (const char* typed : {"1,5", "1.5"}) {
+    const std::unique_ptr<QDoubleSpinBox> box(number_box(QStringLiteral("n"), QStringLiteral("n")));
+    box->setRange(0, 10000);  // above 1000 the toolkit would take the comma for a mark between thousands
+    box->selectAll();
+    QTest::keyClicks(box.get(), QLatin1String(typed));
+    QTest::keyClick(box.get(), Qt::Key_Return);
+    EXPECT_EQ(box->value(), 1.5) << typed;
+    box->setValue(2345.5);
+    EXPECT_EQ(box->text(), QStringLiteral("2345.50"));
+  }
+}
 
 TEST(Units, ConvertAtTheScreenOnly) {
   Units& u = Units::instance();
