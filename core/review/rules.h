@@ -73,7 +73,8 @@ inline constexpr const char pulse[] = "pulse = centre + travel, as the transmitt
 const std::vector<Rule>& airframe_rules();
 const std::vector<Rule>& fit_rules();
 const std::vector<Rule>& power_rules();
-const std::vector<Rule>& wiring_rules();
+const std::vector<Rule>& lead_rules();    ///< the wiring: sockets, what mates, lengths and sections
+const std::vector<Rule>& output_rules();  ///< the wiring: which output drives what, and how fast
 const std::vector<Rule>& surfaces_rules();
 const std::vector<Rule>& sticks_rules();
 const std::vector<Rule>& senses_rules();

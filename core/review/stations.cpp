@@ -13,6 +13,11 @@
 namespace rigging {
 namespace {
 
+std::vector<Rule> joined(std::vector<Rule> all, const std::vector<Rule>& more) {
+  all.insert(all.end(), more.begin(), more.end());
+  return all;
+}
+
 bool has_parts(const Rig& rig, const Review&) { return !rig.parts.empty(); }
 bool sticks_read(const Rig&, const Review& r) { return r.sticks.all_read; }
 bool never(const Rig&, const Review&) { return false; }
@@ -28,7 +33,13 @@ std::vector<StationEntry> built() {
            ""},
           {S::fit, "Where does everything go, which way up?", fit_rules(), {}, fit_edits(), has_parts, ""},
           {S::power, "Will the five-volt rail hold?", power_rules(), {}, {}, has_parts, ""},
-          {S::wiring, "What plugs in where?", wiring_rules(), {lead_checks()}, wiring_edits(), has_parts, ""},
+          {S::wiring,
+           "What plugs in where?",
+           joined(lead_rules(), output_rules()),
+           {lead_checks()},
+           wiring_edits(),
+           has_parts,
+           ""},
           {S::sticks, "Does the controller hear what I mean?", sticks_rules(), hearing_checks(), sticks_edits(),
            sticks_read, ""},
           {S::surfaces, "Does everything move the right way, by the right amount?", surfaces_rules(), throw_checks(),

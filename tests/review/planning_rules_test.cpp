@@ -512,10 +512,10 @@ TEST(Rules, OfTheUsbPort) {
 TEST(Rules, AreManyAndTheirCodesDiffer) {
   std::set<std::string_view> seen;
   std::size_t planning = 0;
-  for (const auto* rules : {&airframe_rules(), &fit_rules(), &power_rules(), &wiring_rules(), &surfaces_rules(),
-                            &sticks_rules(), &senses_rules(), &proof_rules()})
+  for (const auto* rules : {&airframe_rules(), &fit_rules(), &power_rules(), &lead_rules(), &output_rules(),
+                            &surfaces_rules(), &sticks_rules(), &senses_rules(), &proof_rules()})
     for (const Rule& r : *rules) EXPECT_TRUE(seen.insert(r.code).second) << r.code;
-  planning = fit_rules().size() + power_rules().size() + wiring_rules().size();
+  planning = fit_rules().size() + power_rules().size() + lead_rules().size() + output_rules().size();
   EXPECT_GE(planning, 60u);
 }
 

@@ -1,0 +1,215 @@
+#include <algorithm>
+#include <set>
+
+#include "airframe/kinds.h"
+#include "base/number.h"
+#include "base/units.h"
+#include "review/wiring_pieces.h"
+#include "wiring/plan.h"
+
+namespace rigging {
+namespace rules::wiring {
+namespace {
+
+void one_rate(const Inspection& in, Findings& found) {
+  for (const TimerGroup& g : in.reports.wiring.groups) {
+    if (g.rates_hz.size() < 2) continue;
+    std::string rates;
+    for (const double hz : g.rates_hz) rates += (rates.empty() ? "" : " and ") + number_text(hz, 0) + " Hz";
+    Snag& n = found.add(
+        Severity::fix_first, g.outputs.back(), "Outputs of timer group " + std::to_string(g.group) + " want " + rates,
+        "Outputs that share a timer share a pulse rate: one forces the others.", "Give each rate a group of its own.");
+    const Plan plan = plan_wiring(in.rig, in.catalogue);
+    if (std::none_of(plan.obstacles.begin(), plan.obstacles.end(),
+                     [&](const Obstacle& o) { return o.code == found.code(); }))
+      n.fix = replan(in, "Plan the sockets anew");
+  }
+}
+
+void too_fast(const Inspection& in, Findings& found) {
+  for (const Output& o : in.rig.outputs)
+    for (const Part* p : servos_on(in.rig, in.catalogue, o.socket)) {
+      const PartKind* k = in.catalogue.part(p->kind);
+      if (!k->servo || o.rate_hz <= k->servo->most_rate_hz) continue;
+      found
+          .add(Severity::fix_first, p->id,
+               name(in, p->id) + " gets " + number_text(o.rate_hz, 0) + " Hz; it bears " +
+                   number_text(k->servo->most_rate_hz, 0) + " Hz",
+               k->servo->digital ? "It gets hot and jitters." : "An analogue servo overheats on a fast pulse rate.",
+               "Lower the rate of its timer group.")
+          .fix = Fix{"Set its timer group to " + number_text(k->servo->most_rate_hz, 0) + " Hz",
+                     [id = o.id, hz = k->servo->most_rate_hz, catalogue = in.catalogue](const Rig& rig) {
+                       Rig r = rig;
+                       const ControllerClass* c = catalogue.controller(r.controller.kind);
+                       const Terminal* mine = c && r.output(id) ? c->socket(r.output(id)->socket) : nullptr;
+                       for (Output& out : r.outputs) {
+                         const Terminal* t = c ? c->socket(out.socket) : nullptr;
+                         if (out.id == id || (t && mine && t->timer_group == mine->timer_group && !drives_motor(out)))
+                           out.rate_hz = std::min(out.rate_hz, hz);
+                       }
+                       return r;
+                     }};
+    }
+}
+
+void motor_among_servos(const Inspection& in, Findings& found) {
+  if (!in.controller || in.controller->family != Family::flight_controller) return;
+  std::set<int> groups;
+  for (const Terminal& t : in.controller->outputs) groups.insert(t.timer_group);
+  if (groups.size() < 2) return;
+  for (const TimerGroup& g : in.reports.wiring.groups)
+    if (g.motor && g.servo)
+      found
+          .add(Severity::worth_knowing, g.outputs.back(),
+               "Motor and servos share timer group " + std::to_string(g.group),
+               "A faster motor protocol would drive the servos with it.",
+               "Give the motor a group of its own if there is one.")
+          .fix = plan_wiring(in.rig, in.catalogue).changes > 0 ? std::optional(replan(in, "Plan the sockets anew"))
+                                                               : std::nullopt;
+}
+
+void throttle_bypass(const Inspection& in, Findings& found) {
+  if (!in.controller || !in.controller->motor_bypasses) return;
+  for (const Touch& t : touches(in))
+    if (group_of(in, t.other->part) == PartGroup::speed_controller)
+      found.add(Severity::grounds, t.other->part, "The throttle lead goes through the " + in.controller->name,
+                "The unit does not pass a throttle on: the motor stays still or runs by itself.",
+                "Plug the speed controller into the receiver's throttle channel.");
+}
+
+void left_aileron_socket(const Inspection& in, Findings& found) {
+  if (!in.controller) return;
+  for (const Output& o : in.rig.outputs) {
+    const Terminal* t = in.controller->socket(o.socket);
+    const auto kept = t ? surface_from_word(t->serves) : std::nullopt;
+    if (!kept || kept->kind != SurfaceKind::aileron || o.surfaces.empty()) continue;
+    const bool both = o.surfaces.size() > 1;
+    const bool wrong = both ? kept->side == Side::right
+                            : o.surfaces.front().side != Side::single && o.surfaces.front().side != kept->side;
+    if (!wrong) continue;
+    const Terminal* right = nullptr;
+    for (const Terminal& q : in.controller->outputs)
+      if (const auto s = surface_from_word(q.serves); s && s->kind == SurfaceKind::aileron && s->side != kept->side)
+        right = &q;
+    found.add(Severity::fix_first, o.id,
+              both ? "The Y-lead sits in the right aileron socket"
+                   : capital(o.surfaces.front().spoken()) + " sits in the socket of the other side",
+              both ? "This class works a single aileron lead from the left socket."
+                   : "Its correction would be right, but differential and trims land on the wrong side.",
+              "Use " + (right ? right->label : std::string("the other socket")) + ".");
+  }
+}
+
+void tow_release(const Inspection& in, Findings& found) {
+  if (in.rig.airframe.kind != AirframeKind::towed_glider || in.rig.parts.empty()) return;
+  const Output* tow = nullptr;
+  for (const Output& o : in.rig.outputs)
+    if (o.surfaces.empty()) tow = &o;
+  if (!tow) return;
+  if (servos_on(in.rig, in.catalogue, tow->socket).empty())
+    found.add(Severity::fix_first, tow->id, "No servo hangs on the motor output for the tow release",
+              "Closed throttle is latched, full throttle released: without it the tow can't be let go.",
+              "Plug the release servo into the motor output's socket.");
+}
+
+void servo_without_surface(const Inspection& in, Findings& found) {
+  const auto& surfaces = facts_of(in.rig.airframe.kind).surfaces;
+  for (const Part& p : in.rig.parts) {
+    const PartKind* k = in.catalogue.part(p.kind);
+    if (!k || k->group != PartGroup::servo || in.rig.airframe.kind == AirframeKind::towed_glider) continue;
+    if (!p.surface ||
+        std::find(surfaces.begin(), surfaces.end(), static_cast<const Surface&>(*p.surface)) == surfaces.end())
+      found.add(
+          Severity::fix_first, p.id,
+          name(in, p.id) + (p.surface ? " works a surface that this airframe does not have" : " works no surface yet"),
+          "The plan can't give it an output.", "Say which surface it works.");
+  }
+}
+
+void surface_without_servo(const Inspection& in, Findings& found) {
+  // Only once servos are in the list at all.
+  const bool any = std::any_of(in.rig.parts.begin(), in.rig.parts.end(),
+                               [&](const Part& p) { return group_of(in, p.id) == PartGroup::servo; });
+  if (!any) return;
+  for (const Surface s : facts_of(in.rig.airframe.kind).surfaces) {
+    if (s.kind == SurfaceKind::motor) continue;
+    if (std::none_of(in.rig.parts.begin(), in.rig.parts.end(),
+                     [&](const Part& p) { return p.surface && static_cast<const Surface&>(*p.surface) == s; }))
+      found.add(Severity::fix_first, s.word(), "No servo works the " + s.spoken(), "It stays still.",
+                "Add a servo for it.");
+  }
+}
+
+void nothing_plugged(const Inspection& in, Findings& found) {
+  if (in.rig.leads.empty() && in.rig.parts.empty()) return;
+  for (const Part& p : in.rig.parts) {
+    const PartKind* k = in.catalogue.part(p.kind);
+    if (!k || k->terminals.empty() || k->group == PartGroup::lead) continue;
+    const bool touched = std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                                     [&](const Lead& l) { return far_end(l, p.id) != nullptr; });
+    if (!touched)
+      found
+          .add(Severity::fix_first, p.id, name(in, p.id) + " is plugged in nowhere", "It does nothing.",
+               "Let the plan find its place.")
+          .fix = replan(in, "Plan the wiring");
+  }
+}
+
+void wrong_output(const Inspection& in, Findings& found) {
+  for (const Touch& t : touches(in)) {
+    const Part* p = in.rig.part(t.other->part);
+    if (!p || group_of(in, p->id) != PartGroup::servo || !t.socket || t.socket->kind != TerminalKind::output ||
+        !p->surface)
+      continue;
+    const Output* wanted = in.rig.output_of(*p->surface);
+    if (!wanted || wanted->socket == t.socket->id) continue;
+    const Terminal* to = in.controller->socket(wanted->socket);
+    if (!to) continue;
+    found
+        .add(Severity::grounds, p->id,
+             name(in, p->id) + " is plugged into " + t.socket->label + "; its output " + wanted->id + " is on " +
+                 to->label,
+             "It would move on another surface's commands.", "Move the plug, or the output.")
+        .fix = move_end(t, *to);
+  }
+}
+
+void motor_output(const Inspection& in, Findings& found) {
+  for (const Touch& t : touches(in)) {
+    if (group_of(in, t.other->part) != PartGroup::speed_controller || !t.socket ||
+        t.socket->kind != TerminalKind::output || in.controller->motor_bypasses)
+      continue;
+    const bool right = std::any_of(in.rig.outputs.begin(), in.rig.outputs.end(),
+                                   [&](const Output& o) { return o.socket == t.socket->id && drives_motor(o); });
+    if (right) continue;
+    Snag& n = found.add(Severity::grounds, t.other->part,
+                        name(in, t.other->part) + " is plugged into " + t.socket->label + ", which is no motor output",
+                        "The motor would run on a surface's commands: propeller off until this is right.",
+                        "Move it to the motor's output.");
+    for (const Output& o : in.rig.outputs)
+      if (drives_motor(o))
+        if (const Terminal* to = in.controller->socket(o.socket); to && !socket_used(in, to->id))
+          n.fix = move_end(t, *to);
+  }
+}
+
+}  // namespace
+}  // namespace rules::wiring
+
+const std::vector<Rule>& output_rules() {
+  using namespace rules::wiring;
+  static const std::vector<Rule> rules{{"WIRING-09", Station::wiring, one_rate, source::timer},
+                                       {"WIRING-10", Station::wiring, too_fast, source::common},
+                                       {"WIRING-11", Station::wiring, motor_among_servos, source::timer},
+                                       {"WIRING-16", Station::wiring, throttle_bypass, source::board},
+                                       {"WIRING-17", Station::wiring, left_aileron_socket, source::board},
+                                       {"WIRING-18", Station::wiring, tow_release, source::common},
+                                       {"WIRING-19", Station::wiring, servo_without_surface, source::plan},
+                                       {"WIRING-20", Station::wiring, surface_without_servo, source::plan},
+                                       {"WIRING-21", Station::wiring, nothing_plugged, source::plan},
+                                       {"WIRING-22", Station::wiring, wrong_output, source::plan},
+                                       {"WIRING-31", Station::wiring, motor_output, source::plan}};
+  return rules;
+}
+
+}  // namespace rigging

@@ -1,0 +1,58 @@
+#include "review/wiring_pieces.h"
+
+#include "airframe/kinds.h"
+#include "wiring/plan.h"
+
+namespace rigging::rules::wiring {
+
+std::string name(const Inspection& in, const std::string& part) {
+  return capital(part_name(in.rig, in.catalogue, part));
+}
+
+const Terminal* terminal(const Inspection& in, const LeadEnd& end) { return terminal_of(in.rig, in.catalogue, end); }
+
+std::string at(const Inspection& in, const LeadEnd& end) {
+  const Terminal* t = terminal(in, end);
+  return part_name(in.rig, in.catalogue, end.part) + " " + (t ? t->label : "\"" + end.socket + "\"");
+}
+
+PartGroup group_of(const Inspection& in, const std::string& part) {
+  const PartKind* k = kind_of(in.rig, in.catalogue, part);
+  return k ? k->group : PartGroup::other;
+}
+
+std::vector<Touch> touches(const Inspection& in) {
+  std::vector<Touch> all;
+  if (!in.controller) return all;
+  for (const Lead& l : in.rig.leads)
+    if (const LeadEnd* far = far_end(l, "controller")) {
+      const LeadEnd& near = far == &l.to ? l.from : l.to;
+      all.push_back({&l, &near, far, terminal(in, near), terminal(in, *far)});
+    }
+  return all;
+}
+
+Fix change_lead(const std::string& label, const std::string& id, std::function<void(Lead&)> change) {
+  return Fix{label, [id, change](const Rig& rig) {
+               Rig r = rig;
+               if (Lead* l = r.lead(id)) change(*l);
+               return r;
+             }};
+}
+
+Fix move_end(const Touch& t, const Terminal& to) {
+  return change_lead(
+      "Move it to " + to.label, t.lead->id,
+      [socket = to.id, at_from = t.board == &t.lead->from](Lead& l) { (at_from ? l.from : l.to).socket = socket; });
+}
+
+bool socket_used(const Inspection& in, const std::string& socket) {
+  return std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                     [&](const Lead& l) { return far_end(l, "controller", socket) != nullptr; });
+}
+
+Fix replan(const Inspection& in, const std::string& label) {
+  return Fix{label, [catalogue = in.catalogue](const Rig& rig) { return plan_wiring(rig, catalogue).rig; }};
+}
+
+}  // namespace rigging::rules::wiring

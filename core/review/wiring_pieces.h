@@ -1,0 +1,29 @@
+#pragma once
+
+#include <functional>
+#include <string>
+#include <vector>
+
+#include "review/rules.h"
+
+/// What the rules of leads and of outputs share.
+namespace rigging::rules::wiring {
+
+std::string name(const Inspection& in, const std::string& part);
+const Terminal* terminal(const Inspection& in, const LeadEnd& end);
+std::string at(const Inspection& in, const LeadEnd& end);
+PartGroup group_of(const Inspection& in, const std::string& part);
+/// Every lead that touches the controller, with both ends in order.
+struct Touch {
+  const Lead* lead;
+  const LeadEnd *board, *other;
+  const Terminal *socket, *end;  ///< null when unknown
+};
+std::vector<Touch> touches(const Inspection& in);
+Fix change_lead(const std::string& label, const std::string& id, std::function<void(Lead&)> change);
+/// The lead's end at the controller, moved to another socket.
+Fix move_end(const Touch& t, const Terminal& to);
+bool socket_used(const Inspection& in, const std::string& socket);
+Fix replan(const Inspection& in, const std::string& label);
+
+}  // namespace rigging::rules::wiring
