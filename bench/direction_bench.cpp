@@ -12,7 +12,7 @@ namespace {
 Case eight_outputs() {
   Case c;
   const auto add = [&](const char* surface, std::array<double, 3> mix) {
-    Output o;
+    CaseOutput o;
     o.id = "out_" + std::to_string(c.outputs.size() + 1);
     o.surfaces = {*surface_from_word(surface)};
     o.mix = mix;
@@ -82,7 +82,7 @@ BENCHMARK(contradiction)->Unit(benchmark::kMillisecond);
 Case two_elevons() {
   Case c;
   for (const char* surface : {"elevon_left", "elevon_right"}) {
-    Output o;
+    CaseOutput o;
     o.id = "out_" + std::to_string(c.outputs.size() + 1);
     o.surfaces = {*surface_from_word(surface)};
     o.mix = {surface[7] == 'l' ? -.5 : .5, .5, 0};

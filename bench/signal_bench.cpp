@@ -4,7 +4,7 @@
 #include <cstring>
 #include <random>
 
-#include "sticks/signal.h"
+#include "signal/signal.h"
 
 namespace rigging {
 namespace {

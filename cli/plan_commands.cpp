@@ -135,7 +135,7 @@ void fit(const Opened& o, Session& session) {
       for (const CompassPath& p : c.paths)
         std::cout << "  " << p.path.name << ": " << number_text(p.path.amps, 1) << " A at " << length_text(p.distance_m)
                   << ", " << number_text(p.error_deg, 2) << "°; keep " << length_text(p.least_distance_m) << '\n';
-    for (const Squeeze& s : r.squeezes) std::cout << s.words << '\n';
+    for (const Clash& s : r.clashes) std::cout << s.words << '\n';
     for (const ToGet& t : r.to_get) std::cout << "  " << t.count << " × " << t.what << " (" << t.why << ")\n";
     return;
   }
@@ -180,7 +180,7 @@ void fit(const Opened& o, Session& session) {
     json["compasses"].push_back(
         {{"part", c.part}, {"horizontal_ut", c.horizontal.value}, {"error_deg", c.error.value}, {"leads", paths}});
   }
-  for (const Squeeze& s : r.squeezes)
+  for (const Clash& s : r.clashes)
     json["squeezes"].push_back({{"part", s.part}, {"other", s.other}, {"text", s.words}});
   for (const ToGet& t : r.to_get) json["to_get"].push_back({{"what", t.what}, {"count", t.count}, {"why", t.why}});
   for (const Confirmation& c : confirmations(o.rig, o.catalogue)) {

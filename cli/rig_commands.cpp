@@ -13,7 +13,7 @@
 #include "opened.h"
 #include "review/review.h"
 #include "rig/rig_file.h"
-#include "sheets/hand_card.h"
+#include "sheets/hand_card_sheet.h"
 
 namespace rigging::cli {
 namespace {

@@ -7,7 +7,7 @@
 #include "base/number.h"
 #include "command.h"
 #include "opened.h"
-#include "sticks/capture.h"
+#include "signal/capture.h"
 #include "sticks/setup.h"
 #include "sticks/sticks.h"
 

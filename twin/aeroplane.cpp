@@ -59,7 +59,7 @@ Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const 
   const auto socket_of = [&](std::size_t output) { return rig.output(c.outputs[output].id)->socket; };
   for (std::size_t socket = 0; socket < lead.size(); ++socket)
     truth.hangs_on[socket_of(socket)] = c.outputs[static_cast<std::size_t>(lead[socket])].surfaces;
-  for (const direction::Output& o : c.outputs)
+  for (const direction::CaseOutput& o : c.outputs)
     for (const Surface s : o.surfaces) truth.servo_sign[s] = world->sign[index++];
   truth.gimbals = gimbals_that_land(rig);
   truth.settings = rig.radio.channels;
@@ -155,7 +155,7 @@ std::vector<Fault> drawn_faults(const Rig& rig, const ControllerClass& controlle
     if (!c.can.has(direction::remedy_of(f.kind))) continue;
     f.output = static_cast<int>(below(c.outputs.size()));
     f.axis = static_cast<Axis>(below(3));
-    const direction::Output& output = c.outputs[static_cast<std::size_t>(f.output)];
+    const direction::CaseOutput& output = c.outputs[static_cast<std::size_t>(f.output)];
     const bool axis_served = std::any_of(c.outputs.begin(), c.outputs.end(),
                                          [&](const auto& o) { return o.mix[static_cast<std::size_t>(f.axis)] != 0; });
     switch (f.kind) {

@@ -313,7 +313,8 @@ std::vector<std::string> Bench::arming_refusals() const {
   return why;
 }
 
-Result<void> Bench::work(Remedy remedy, const Json& place) {
+Result<void> Bench::work(const hands::Work& asked) {
+  const Remedy remedy = asked.remedy;
   const direction::Case c = direction::case_from_rig(rig_, controller_);
   const auto refuse = [&](const std::string& what) {
     return failure("work " + std::string(word(remedy)), what, "a place as in docs/twin.md");
@@ -327,13 +328,14 @@ Result<void> Bench::work(Remedy remedy, const Json& place) {
       if (!id.empty() && o.socket == socket(id)) return &o;
     return nullptr;
   };
-  const auto axis = from_word<Axis>(text_member(place, "axis"));
+  const auto axis = asked.axes.size() == 1 ? std::optional(asked.axes[0]) : std::nullopt;
+  const std::string id = asked.outputs.size() == 1 ? asked.outputs[0] : "";
   if (direction::is_setting(remedy, controller_) && controller_.link)
     return refuse("this controller is set over its link");
   switch (remedy) {
     case Remedy::reverse_output:
     case Remedy::flip_mix: {
-      Output* o = image_output(text_member(place, "output"));
+      Output* o = image_output(id);
       if (!o || (remedy == Remedy::flip_mix && !axis)) return refuse("no such output or axis");
       if (remedy == Remedy::reverse_output)
         o->reversed = !o->reversed;
@@ -354,20 +356,20 @@ Result<void> Bench::work(Remedy remedy, const Json& place) {
         truth_.board = Turn{};
       return {};
     case Remedy::swap_leads: {
-      const auto ids = texts_member(place, "outputs");
+      const auto& ids = asked.outputs;
       if (ids.size() != 2 || !truth_.hangs_on.count(socket(ids[0])) || !truth_.hangs_on.count(socket(ids[1])))
         return refuse("no such outputs");
       std::swap(truth_.hangs_on[socket(ids[0])], truth_.hangs_on[socket(ids[1])]);
       return {};
     }
     case Remedy::check_output: {
-      const std::string s = socket(text_member(place, "output"));
+      const std::string s = socket(id);
       if (s.empty()) return refuse("no such output");
       truth_.dead[s] = false;
       return {};
     }
     case Remedy::move_linkage: {
-      const auto surface = surface_from_word(text_member(place, "surface"));
+      const auto& surface = asked.surface;
       if (!surface || !truth_.servo_sign.count(*surface)) return refuse("no such surface");
       truth_.servo_sign[*surface] *= -1;
       return {};
@@ -383,11 +385,9 @@ Result<void> Bench::work(Remedy remedy, const Json& place) {
       }
       return {};
     case Remedy::swap_transmitter: {
-      const auto names = texts_member(place, "axes");
-      const auto a = names.size() == 2 ? from_word<Axis>(names[0]) : std::nullopt,
-                 b = names.size() == 2 ? from_word<Axis>(names[1]) : std::nullopt;
-      if (!a || !b) return refuse("no such axes");
-      radio_.exchange(*from_word<ChannelFunction>(word(*a)), *from_word<ChannelFunction>(word(*b)));
+      if (asked.axes.size() != 2) return refuse("no such axes");
+      radio_.exchange(*from_word<ChannelFunction>(word(asked.axes[0])),
+                      *from_word<ChannelFunction>(word(asked.axes[1])));
       return {};
     }
   }

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "aeroplane.h"
+#include "hands/hands.h"
 #include "link/image.h"
 #include "loom.h"
 #include "surfaces/surfaces.h"
@@ -36,7 +37,7 @@ class Bench {
   /// Sets a servo arm on another tooth, toward the hinge positive.
   Result<void> tooth(Surface surface, int teeth);
   /// Carries out one remedy by hand. Settings can be changed by hand only on classes without a link.
-  Result<void> work(Remedy remedy, const Json& place);
+  Result<void> work(const hands::Work& asked);
 
   // What eyes see.
   struct Sight {

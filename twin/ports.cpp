@@ -145,106 +145,82 @@ std::string HandsPort::feed(std::string_view bytes) {
 
 Json HandsPort::answer(const Json& r) {
   const std::string what = text_member(r, "do");
-  const auto number = [&](const char* name, double least, double most) {
-    const double value = number_member(r, name, 0);
-    return std::isfinite(value) ? std::clamp(value, least, most) : 0;
-  };
   if (what == "hello")
     return {{"ok", true},
             {"protocol", link::protocol_version},
             {"simulated", true},
             {"rig", bench_.rig().name},
             {"faults", shown_}};
-  if (what == "supply") {
-    bench_.plug({flag_member(r, "usb", false), flag_member(r, "battery", false)});
-    return done();
-  }
-  if (what == "stick") {
-    if (text_member(r, "axis") == "throttle") {
-      bench_.throttle(number("position", 0, 1));
-      return done();
-    }
-    const auto axis = from_word<Axis>(text_member(r, "axis"));
-    if (!axis) return refused("which stick? " + word_choice<Axis>() + " or throttle");
-    bench_.stick(*axis, number("position", -1, 1));
-    return done();
-  }
-  if (what == "hold") {
-    bench_.hold({number("roll_deg", -90, 90), number("pitch_deg", -90, 90), number("yaw_deg", -180, 180)});
-    return done();
-  }
-  if (what == "flick") {
-    const auto axis = from_word<Axis>(text_member(r, "axis"));
-    if (!axis) return refused("which axis? " + word_choice<Axis>());
-    bench_.flick(*axis, number("sense", -1, 1) < 0 ? -1 : 1);
-    return done();
-  }
-  const auto surface_named = [&]() -> std::optional<Surface> { return surface_from_word(text_member(r, "surface")); };
-  if (what == "control") {
-    bench_.radio().control(static_cast<int>(number("channel", 1, 16)), number("position", -1, 1));
-    return done();
-  }
-  if (what == "read_transmitter") {
-    Json channels = Json::array();
-    for (const Channel& c : bench_.radio().settings())
-      channels.push_back({{"channel", c.number},
-                          {"reversed", c.reversed},
-                          {"sub_trim_us", c.sub_trim_us},
-                          {"travel_low_percent", c.travel_low_percent},
-                          {"travel_high_percent", c.travel_high_percent}});
-    return {{"ok", true}, {"channels", channels}};
-  }
-  if (what == "dial") {
-    bench_.radio().dial(static_cast<int>(number("channel", 1, 16)), flag_member(r, "reversed", false),
-                        number("sub_trim_us", -500, 500), number("travel_low_percent", 0, 200),
-                        number("travel_high_percent", 0, 200));
-    return done();
-  }
-  if (what == "clevis" || what == "tooth") {
-    const auto surface = surface_named();
-    if (!surface) return refused("which surface?");
-    return done_or(what == "clevis" ? bench_.clevis(*surface, number("turns", -50, 50))
-                                    : bench_.tooth(*surface, static_cast<int>(number("teeth", -12, 12))));
-  }
-  if (what == "set_output")
-    return done_or(bench_.set_output(text_member(r, "output"), flag_member(r, "reversed", false),
-                                     number("low_us", 500, 2500), number("centre_us", 500, 2500),
-                                     number("high_us", 500, 2500)));
-  if (what == "mode") {
-    const auto mode = from_word<Mode>(text_member(r, "mode"));
-    if (!mode || !bench_.controller().mode(*mode)) return refused("this class has no such mode");
-    bench_.mode(*mode);
-    return done();
-  }
-  if (what == "transmitter") {
-    bench_.transmitter(flag_member(r, "on", true));
-    return done();
-  }
-  if (what == "work") {
-    const auto remedy = from_word<Remedy>(text_member(r, "work"));
-    return remedy ? done_or(bench_.work(*remedy, r)) : refused("unknown work");
-  }
-  if (what == "inspect") {
-    const auto seen = bench_.loom().inspect(text_member(r, "lead"));
-    return seen ? *seen : refused(seen.error().text());
-  }
-  if (what == "mend") return done_or(bench_.loom().mend(text_member(r, "lead")));
-  if (what == "look") {
-    const Bench::Sight sight = bench_.look();
-    Json surfaces = Json::object();
-    for (const auto& [surface, deflection] : sight.deflection) surfaces[surface.word()] = deflection;
-    return {{"ok", true},
-            {"surfaces", surfaces},
-            {"roll_deg", sight.pose_deg[0]},
-            {"pitch_deg", sight.pose_deg[1]},
-            {"yaw_deg", sight.pose_deg[2]},
-            {"lamp", sight.lamp},
-            {"servos_powered", sight.servos_powered},
-            {"usb", bench_.supply().usb},
-            {"battery", bench_.supply().battery},
-            {"destroyed", bench_.loom().destroyed()}};
-  }
-  return refused("unknown request \"" + what.substr(0, 40) + "\"");
+  const auto request = hands::request_of(what, r);
+  if (!request) return refused(request.error().text());
+  return std::visit([this](const auto& asked) { return carry_out(asked); }, *request);
+}
+
+Json HandsPort::carry_out(const hands::Supply& r) {
+  bench_.plug({r.usb, r.battery});
+  return done();
+}
+Json HandsPort::carry_out(const hands::Stick& r) {
+  if (r.axis)
+    bench_.stick(*r.axis, r.position);
+  else
+    bench_.throttle(r.position);
+  return done();
+}
+Json HandsPort::carry_out(const hands::Hold& r) {
+  bench_.hold({r.roll_deg, r.pitch_deg, r.yaw_deg});
+  return done();
+}
+Json HandsPort::carry_out(const hands::Flick& r) {
+  bench_.flick(r.axis, r.sense);
+  return done();
+}
+Json HandsPort::carry_out(const hands::ChooseMode& r) {
+  if (!bench_.controller().mode(r.mode)) return refused("this class has no such mode");
+  bench_.mode(r.mode);
+  return done();
+}
+Json HandsPort::carry_out(const hands::SwitchTransmitter& r) {
+  bench_.transmitter(r.on);
+  return done();
+}
+Json HandsPort::carry_out(const hands::TurnControl& r) {
+  bench_.radio().control(r.channel, r.position);
+  return done();
+}
+Json HandsPort::carry_out(const hands::ReadTransmitter&) { return hands::to_json(bench_.radio().settings()); }
+Json HandsPort::carry_out(const hands::Dial& r) {
+  const Channel& c = r.channel;
+  bench_.radio().dial(std::clamp(c.number, 1, 16), c.reversed, c.sub_trim_us, c.travel_low_percent,
+                      c.travel_high_percent);
+  return done();
+}
+Json HandsPort::carry_out(const hands::Clevis& r) { return done_or(bench_.clevis(r.surface, r.turns)); }
+Json HandsPort::carry_out(const hands::Tooth& r) { return done_or(bench_.tooth(r.surface, r.teeth)); }
+Json HandsPort::carry_out(const hands::SetOutput& r) {
+  const Output& o = r.output;
+  return done_or(bench_.set_output(o.id, o.reversed, o.low_us, o.centre_us, o.high_us));
+}
+Json HandsPort::carry_out(const hands::Inspect& r) {
+  const auto seen = bench_.loom().inspect(r.lead);
+  return seen ? *seen : refused(seen.error().text());
+}
+Json HandsPort::carry_out(const hands::Mend& r) { return done_or(bench_.loom().mend(r.lead)); }
+Json HandsPort::carry_out(const hands::Work& r) { return done_or(bench_.work(r)); }
+Json HandsPort::carry_out(const hands::Look&) {
+  const Bench::Sight seen = bench_.look();
+  hands::Sight sight;
+  sight.deflections = {seen.deflection.begin(), seen.deflection.end()};
+  sight.roll_deg = seen.pose_deg[0];
+  sight.pitch_deg = seen.pose_deg[1];
+  sight.yaw_deg = seen.pose_deg[2];
+  sight.lamp = seen.lamp;
+  sight.servos_powered = seen.servos_powered;
+  sight.usb = bench_.supply().usb;
+  sight.battery = bench_.supply().battery;
+  const auto& destroyed = bench_.loom().destroyed();
+  sight.destroyed = {destroyed.begin(), destroyed.end()};
+  return hands::to_json(sight);
 }
 
 }  // namespace rigging::twin

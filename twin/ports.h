@@ -39,6 +39,22 @@ class HandsPort {
 
  private:
   Json answer(const Json& request);
+  Json carry_out(const hands::Supply&);
+  Json carry_out(const hands::Stick&);
+  Json carry_out(const hands::Hold&);
+  Json carry_out(const hands::Flick&);
+  Json carry_out(const hands::ChooseMode&);
+  Json carry_out(const hands::SwitchTransmitter&);
+  Json carry_out(const hands::TurnControl&);
+  Json carry_out(const hands::ReadTransmitter&);
+  Json carry_out(const hands::Dial&);
+  Json carry_out(const hands::Clevis&);
+  Json carry_out(const hands::Tooth&);
+  Json carry_out(const hands::SetOutput&);
+  Json carry_out(const hands::Inspect&);
+  Json carry_out(const hands::Mend&);
+  Json carry_out(const hands::Work&);
+  Json carry_out(const hands::Look&);
 
   Bench& bench_;
   std::vector<std::string> shown_;

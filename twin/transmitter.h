@@ -4,7 +4,7 @@
 #include <random>
 
 #include "rig/rig.h"
-#include "sticks/signal.h"
+#include "signal/signal.h"
 
 namespace rigging::twin {
 

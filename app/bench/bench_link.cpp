@@ -26,7 +26,7 @@ BenchLink::BenchLink(QObject* parent) : QObject(parent) {
     if (!wire_ && controller_socket_.state() == QLocalSocket::ConnectedState) begin(&controller_socket_);
     if (wire_ && hands_connected()) {
       connect_.stop();
-      ask_hands("hello");
+      send_to_hands("hello", Json::object());
       Q_EMIT state_changed();
     }
   });
@@ -164,12 +164,17 @@ QString BenchLink::state_words() const {
                          : sight_.usb   ? tr("USB only")
                                         : tr("no supply");
   return tr("Simulated bench · %1 · %2")
-      .arg(supply, !answers.isEmpty()      ? answers
-                   : sight_.lamp.isEmpty() ? tr("waiting")
-                                           : sight_.lamp);
+      .arg(supply, !answers.isEmpty()    ? answers
+                   : sight_.lamp.empty() ? tr("waiting")
+                                         : QString::fromStdString(sight_.lamp));
 }
 
-void BenchLink::ask_hands(const std::string& what, Json body) {
+void BenchLink::ask(const hands::Request& request) {
+  if (const auto* inspect = std::get_if<hands::Inspect>(&request)) inspecting_ = inspect->lead;
+  send_to_hands(hands::name_of(request), hands::body_of(request));
+}
+
+void BenchLink::send_to_hands(const std::string& what, Json body) {
   if (hands_.state() != QLocalSocket::ConnectedState) return;
   const std::string bytes = hands_client_.ask(what, std::move(body)).second;
   hands_.write(bytes.data(), static_cast<qint64>(bytes.size()));
@@ -177,7 +182,7 @@ void BenchLink::ask_hands(const std::string& what, Json body) {
 
 void BenchLink::poll() {
   // A look that has not been answered yet is not asked again; three ticks make a look.
-  if (++ticks_ % 3 == 0 && hands_client_.open_requests() < 4) ask_hands("look");
+  if (++ticks_ % 3 == 0 && hands_client_.open_requests() < 4) ask(hands::Look{});
   pump();
 }
 
@@ -227,22 +232,11 @@ void BenchLink::happened(const link::LinkEvent& event) {
 void BenchLink::hands_reply(const link::Reply& reply) {
   if (reply.request == "look" && reply.ok()) {
     const bool had_supply = sight_.usb || sight_.battery;
-    Sight now;
-    if (const auto it = reply.body.find("surfaces"); it != reply.body.end() && it->is_object())
-      for (const auto& [name, value] : it->items())
-        if (const auto surface = surface_from_word(name); surface && value.is_number())
-          now.deflections[*surface] = value.get<double>();
-    now.roll_deg = number_member(reply.body, "roll_deg", 0);
-    now.pitch_deg = number_member(reply.body, "pitch_deg", 0);
-    now.yaw_deg = number_member(reply.body, "yaw_deg", 0);
-    now.lamp = QString::fromStdString(text_member(reply.body, "lamp"));
-    now.servos_powered = flag_member(reply.body, "servos_powered", false);
-    now.usb = flag_member(reply.body, "usb", false);
-    now.battery = flag_member(reply.body, "battery", false);
-    for (const std::string& part : texts_member(reply.body, "destroyed")) now.destroyed << QString::fromStdString(part);
-    for (const QString& part : now.destroyed)
-      if (!sight_.destroyed.contains(part))
-        Q_EMIT problem(tr("Smoke (simulated): %1 met the wrong polarity and is gone. Battery out.").arg(part));
+    hands::Sight now = hands::sight_of(reply.body);
+    for (const std::string& part : now.destroyed)
+      if (std::find(sight_.destroyed.begin(), sight_.destroyed.end(), part) == sight_.destroyed.end())
+        Q_EMIT problem(tr("Smoke (simulated): %1 met the wrong polarity and is gone. Battery out.")
+                           .arg(QString::fromStdString(part)));
     const bool changed = now.lamp != sight_.lamp || now.usb != sight_.usb || now.battery != sight_.battery;
     sight_ = std::move(now);
     const bool has_supply = sight_.usb || sight_.battery;
@@ -263,18 +257,7 @@ void BenchLink::hands_reply(const link::Reply& reply) {
     return;
   }
   if (reply.request == "read_transmitter" && reply.ok()) {
-    std::vector<Channel> settings;
-    if (const auto it = reply.body.find("channels"); it != reply.body.end() && it->is_array())
-      for (const Json& j : *it) {
-        Channel c;
-        c.number = static_cast<int>(number_member(j, "channel", 0));
-        c.reversed = flag_member(j, "reversed", false);
-        c.sub_trim_us = number_member(j, "sub_trim_us", 0);
-        c.travel_low_percent = number_member(j, "travel_low_percent", 100);
-        c.travel_high_percent = number_member(j, "travel_high_percent", 100);
-        if (c.number >= 1 && c.number <= 32) settings.push_back(c);
-      }
-    Q_EMIT transmitter_read(settings);
+    Q_EMIT transmitter_read(hands::settings_of(reply.body));
     return;
   }
   if (reply.request == "dial" || reply.request == "clevis" || reply.request == "tooth" ||
@@ -313,54 +296,6 @@ void BenchLink::take_wire(const link::ReceiverReply& wire) {
 
 SignalTally BenchLink::tally() const { return bytes_ ? bytes_->tally() : edges_ ? edges_->tally() : SignalTally{}; }
 LinkReport BenchLink::link_report() const { return bytes_ ? bytes_->link_report() : LinkReport{}; }
-void BenchLink::control(int channel, double position) {
-  ask_hands("control", {{"channel", channel}, {"position", position}});
-}
-void BenchLink::read_transmitter() { ask_hands("read_transmitter"); }
-void BenchLink::dial(const Channel& c) {
-  ask_hands("dial", {{"channel", c.number},
-                     {"reversed", c.reversed},
-                     {"sub_trim_us", c.sub_trim_us},
-                     {"travel_low_percent", c.travel_low_percent},
-                     {"travel_high_percent", c.travel_high_percent}});
-}
-void BenchLink::clevis(Surface surface, double turns) {
-  ask_hands("clevis", {{"surface", surface.word()}, {"turns", turns}});
-}
-void BenchLink::set_output(const Output& o) {
-  ask_hands("set_output", {{"output", o.id},
-                           {"reversed", o.reversed},
-                           {"low_us", o.low_us},
-                           {"centre_us", o.centre_us},
-                           {"high_us", o.high_us}});
-}
-void BenchLink::tooth(Surface surface, int teeth) {
-  ask_hands("tooth", {{"surface", surface.word()}, {"teeth", teeth}});
-}
-
-void BenchLink::supply(bool usb, bool battery) { ask_hands("supply", {{"usb", usb}, {"battery", battery}}); }
-void BenchLink::stick(const QString& axis, double position) {
-  ask_hands("stick", {{"axis", axis.toStdString()}, {"position", position}});
-}
-void BenchLink::hold(double roll_deg, double pitch_deg, double yaw_deg) {
-  ask_hands("hold", {{"roll_deg", roll_deg}, {"pitch_deg", pitch_deg}, {"yaw_deg", yaw_deg}});
-}
-void BenchLink::flick(Axis axis, int sense) { ask_hands("flick", {{"axis", word(axis)}, {"sense", sense}}); }
-void BenchLink::mode(Mode mode) { ask_hands("mode", {{"mode", word(mode)}}); }
-void BenchLink::transmitter(bool on) { ask_hands("transmitter", {{"on", on}}); }
-void BenchLink::inspect(const std::string& lead) {
-  inspecting_ = lead;
-  ask_hands("inspect", {{"lead", lead}});
-}
-
-void BenchLink::mend(const std::string& lead) { ask_hands("mend", {{"lead", lead}}); }
-
-void BenchLink::work(Remedy remedy, const Json& place) {
-  Json body = place;
-  body["work"] = word(remedy);
-  ask_hands("work", std::move(body));
-}
-
 void BenchLink::read_board() {
   controller_.read_board(now_s());
   pump();

@@ -8,19 +8,11 @@
 #include <QTimer>
 
 #include "catalogue/catalogue.h"
+#include "hands/hands.h"
 #include "link/controller_link.h"
-#include "sticks/reception.h"
+#include "signal/reception.h"
 
 namespace rigging::app {
-
-/// What eyes see on the bench.
-struct Sight {
-  std::map<Surface, double> deflections;
-  double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;
-  QString lamp;
-  bool servos_powered = false, usb = false, battery = false;
-  QStringList destroyed;  ///< parts that met the wrong polarity
-};
 
 /// Both ends of the bench: the link to the controller, and the builder's hands and eyes on the simulated model. Never
 /// asks the twin what is wrong with it.
@@ -61,7 +53,7 @@ class BenchLink : public QObject {
   bool simulated() const;
   QString firmware() const;
   QString kind() const;
-  const Sight& sight() const { return sight_; }
+  const hands::Sight& sight() const { return sight_; }
   const std::map<std::string, double>& channels() const { return channels_; }
   /// What the board reports of its ports: true where data arrives. And the voltage that it measures.
   const std::map<std::string, bool>& ports() const { return ports_; }
@@ -77,27 +69,9 @@ class BenchLink : public QObject {
   const std::optional<link::Image>& board() const { return board_; }
   QString state_words() const;
 
-  // Hands
-  void supply(bool usb, bool battery);
-  void stick(const QString& axis, double position);
-  void hold(double roll_deg, double pitch_deg, double yaw_deg);
-  void flick(Axis axis, int sense);
-  void mode(Mode mode);
-  void transmitter(bool on);
-  void work(Remedy remedy, const Json& place);
-  /// A switch, slider or rotary control, −1 to 1.
-  void control(int channel, double position);
-  /// Reads what the transmitter's screen shows; `transmitter_read` says it.
-  void read_transmitter();
-  void dial(const Channel& settings);
-  void clevis(Surface surface, double turns);
-  void tooth(Surface surface, int teeth);
-  /// Sets an output on the board's own pages or keys, where it has no settings link.
-  void set_output(const Output& output);
-  /// Looks at a lead with everything dark; `inspected` says what is seen.
-  void inspect(const std::string& lead);
-  /// Puts a lead as planned, with everything dark.
-  void mend(const std::string& lead);
+  /// Asks the hands for something; without hands nothing happens. Done or refused comes with `hands_done`, what is seen
+  /// with `seen`, `inspected` and `transmitter_read`.
+  void ask(const hands::Request& request);
 
   // Controller
   void read_board();
@@ -123,7 +97,7 @@ class BenchLink : public QObject {
   void problem(const QString& words);
 
  private:
-  void ask_hands(const std::string& what, Json body = Json::object());
+  void send_to_hands(const std::string& what, Json body);
   void poll();
   /// The controller's stream is open; hands follow if there are any.
   void begin(QIODevice* wire);
@@ -145,7 +119,7 @@ class BenchLink : public QObject {
   QTimer poll_, connect_;
   int connect_tries_ = 0;
   QString socket_folder_;
-  Sight sight_;
+  hands::Sight sight_;
   std::map<std::string, double> channels_;
   std::map<std::string, bool> ports_;
   double battery_v_ = 0;

@@ -49,7 +49,9 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   for (QPushButton* b : {usb_, battery_}) {
     b->setCheckable(true);
     supply->addWidget(b);
-    connect(b, &QPushButton::clicked, this, [this] { bench_.supply(usb_->isChecked(), battery_->isChecked()); });
+    connect(b, &QPushButton::clicked, this, [this] {
+      bench_.ask(hands::Supply{usb_->isChecked(), battery_->isChecked()});
+    });
   }
   left->addLayout(supply);
   transmitter_ = new QPushButton(tr("Transmitter on"));
@@ -59,7 +61,7 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   transmitter_->setToolTip(tr("Transmitter on first, off last. Off: the controller must notice the loss"));
   connect(transmitter_, &QPushButton::clicked, this, [this](bool on) {
     transmitter_->setText(on ? tr("Transmitter on") : tr("Transmitter off"));
-    bench_.transmitter(on);
+    bench_.ask(hands::SwitchTransmitter{on});
   });
   left->addWidget(transmitter_);
   compare_ = new QPushButton;
@@ -88,8 +90,10 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   heard_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // the sticks beside it must not give way for it
   model->addWidget(heard_);
   layout->addLayout(model, 1);
-  connect(view_, &AircraftView::turned, this, [this](double roll, double pitch) { bench_.hold(roll, pitch, 0); });
-  connect(view_, &AircraftView::released, this, [this] { bench_.hold(0, 0, 0); });
+  connect(view_, &AircraftView::turned, this, [this](double roll, double pitch) {
+    bench_.ask(hands::Hold{roll, pitch, 0});
+  });
+  connect(view_, &AircraftView::released, this, [this] { bench_.ask(hands::Hold{}); });
 
   controls_ = new QWidget;
   auto* controls = new QHBoxLayout(controls_);
@@ -98,8 +102,8 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   square_ = new StickSquare;
   square_->setObjectName(QStringLiteral("bench_square"));
   connect(square_, &StickSquare::moved, this, [this](double roll, double pitch) {
-    bench_.stick(QStringLiteral("roll"), roll);
-    bench_.stick(QStringLiteral("pitch"), pitch);
+    bench_.ask(hands::Stick{Axis::roll, roll});
+    bench_.ask(hands::Stick{Axis::pitch, pitch});
   });
   controls->addWidget(square_);
   auto* grid = new QGridLayout;
@@ -110,15 +114,17 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   throttle_ = new QSlider(Qt::Horizontal);
   throttle_->setRange(0, 100);
   throttle_->setAccessibleName(tr("Throttle stick"));
-  connect(yaw_, &QSlider::valueChanged, this, [this](int v) { bench_.stick(QStringLiteral("yaw"), v / 100.0); });
+  connect(yaw_, &QSlider::valueChanged, this, [this](int v) { bench_.ask(hands::Stick{Axis::yaw, v / 100.0}); });
   connect(yaw_, &QSlider::sliderReleased, this, [this] { yaw_->setValue(0); });
-  connect(throttle_, &QSlider::valueChanged, this,
-          [this](int v) { bench_.stick(QStringLiteral("throttle"), v / 100.0); });
+  connect(throttle_, &QSlider::valueChanged, this, [this](int v) {
+    bench_.ask(hands::Stick{std::nullopt, v / 100.0});
+  });
   mode_ = new QComboBox;
   mode_->setObjectName(QStringLiteral("bench_mode"));
   mode_->setAccessibleName(tr("Mode switch"));
   connect(mode_, &QComboBox::activated, this, [this] {
-    if (const auto mode = from_word<Mode>(mode_->currentData().toString().toStdString())) bench_.mode(*mode);
+    if (const auto mode = from_word<Mode>(mode_->currentData().toString().toStdString()))
+      bench_.ask(hands::ChooseMode{*mode});
   });
   int row = 0;
   for (const auto& [name, widget] :
@@ -136,7 +142,7 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
       auto* button = new QPushButton(axis == Axis::roll ? tr("%1 down").arg(words) : words);
       button->setAccessibleName(tr("Flick %1 %2").arg(QString::fromLatin1(word(axis).data()), words));
       button->setFont(Look::instance().text(9));
-      connect(button, &QPushButton::clicked, this, [this, axis, sense] { bench_.flick(axis, sense); });
+      connect(button, &QPushButton::clicked, this, [this, axis, sense] { bench_.ask(hands::Flick{axis, sense}); });
       grid->addWidget(button, row, sense < 0 ? 1 : 2);
     }
     ++row;
@@ -167,7 +173,7 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
 
 void BenchPanel::refresh() {
   const bool on = bench_.hands_connected();
-  const Sight& sight = bench_.sight();
+  const hands::Sight& sight = bench_.sight();
   state_->setText(bench_.state_words());
   start_->setText(on ? tr("Put the bench away") : tr("Start the bench"));
   for (QWidget* w :
@@ -190,8 +196,7 @@ void BenchPanel::refresh() {
         mode_->addItem(QString::fromLatin1(word(m.mode).data()), QString::fromLatin1(word(m.mode).data()));
   }
   int differing = 0;
-  if (bench_.board())
-    differing = static_cast<int>(link::differences(link::image_of(document_.rig()), *bench_.board()).size());
+  if (bench_.board()) differing = static_cast<int>(link::differences(document_.image(), *bench_.board()).size());
   compare_->setVisible(bench_.board().has_value() && differing > 0);
   compare_->setText(differing == 1 ? tr("Board differs: 1 part…") : tr("Board differs: %1 parts…").arg(differing));
   state_->setVisible(!compare_->isVisibleTo(this));  // the foot line says it, too
@@ -201,7 +206,7 @@ void BenchPanel::refresh() {
 }
 
 void BenchPanel::update_sight() {
-  const Sight& s = bench_.sight();
+  const hands::Sight& s = bench_.sight();
   view_->set_deflections(s.deflections);
   view_->set_pose(s.roll_deg, s.pitch_deg, s.yaw_deg);
 }

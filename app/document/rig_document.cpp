@@ -43,7 +43,16 @@ QString RigDocument::title() const {
   return name.isEmpty() ? tr("Unnamed rig") : name;
 }
 
-void RigDocument::update() { review_ = rigging::review(rig(), catalogue_); }
+void RigDocument::update() {
+  ++revision_;
+  image_.reset();
+  review_ = rigging::review(rig(), catalogue_);
+}
+
+const link::Image& RigDocument::image() const {
+  if (!image_) image_ = link::image_of(rig());
+  return *image_;
+}
 
 void RigDocument::edit(Rig rig, const QString& label) {
   history_.edit(std::move(rig), label.toStdString());

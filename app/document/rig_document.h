@@ -5,6 +5,7 @@
 
 #include "catalogue/catalogue.h"
 #include "edit/edit.h"
+#include "link/image.h"
 #include "review/review.h"
 #include "rig/history.h"
 
@@ -23,6 +24,10 @@ class RigDocument : public QObject {
   /// Null when the rig names a class that the catalogue does not have.
   const ControllerClass* controller() const { return catalogue_.controller(rig().controller.kind); }
   const Review& review() const { return review_; }
+  /// Grows with every change of the rig or of what follows from it.
+  unsigned revision() const { return revision_; }
+  /// What a controller would hold of it.
+  const link::Image& image() const;
   const History& history() const { return history_; }
   const QString& path() const { return path_; }
   QString title() const;
@@ -71,6 +76,8 @@ class RigDocument : public QObject {
   History history_;
   Rig saved_;
   Review review_;
+  unsigned revision_ = 0;
+  mutable std::optional<link::Image> image_;
   QTimer autosave_;
 };
 

@@ -4,7 +4,7 @@
 #include <QString>
 
 #include "document/rig_document.h"
-#include "sheets/hand_card.h"
+#include "sheets/hand_card_sheet.h"
 
 namespace rigging::app {
 

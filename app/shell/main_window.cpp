@@ -331,7 +331,7 @@ void MainWindow::compare_with_board(bool always_show) {
     document_.edit(std::move(rig), tr("Controller reports firmware %1").arg(bench_.firmware()));
   }
   bench_panel_->refresh();
-  const auto differing = link::differences(link::image_of(document_.rig()), *bench_.board());
+  const auto differing = link::differences(document_.image(), *bench_.board());
   if (differing.empty()) {
     foot_->say_until_edit(tr("Board and rig agree."));
     return;
@@ -347,7 +347,7 @@ void MainWindow::compare_with_board(bool always_show) {
   if (!parts.empty())
     document_.edit(link::with_board_parts(document_.rig(), *bench_.board(), parts),
                    tr("Taken over from the board: %1 parts").arg(parts.size()));
-  if (link::image_of(document_.rig()) != *bench_.board()) bench_.write(link::image_of(document_.rig()));
+  if (document_.image() != *bench_.board()) bench_.write(document_.image());
   bench_panel_->refresh();
 }
 
@@ -458,12 +458,16 @@ QList<Request> MainWindow::requests() {
               }});
   all.append({tr("Connect a controller on a serial port"), tr("usb device link board real"),
               [this] { connect_controller(); }});
-  all.append({tr("Write the rig to the controller"), tr("upload save board"),
-              [this] { bench_.write(link::image_of(document_.rig())); }});
+  all.append(
+      {tr("Write the rig to the controller"), tr("upload save board"), [this] { bench_.write(document_.image()); }});
   all.append({tr("Compare the board with the rig"), tr("read differences"), [this] { compare_with_board(true); }});
   all.append({tr("Undo"), tr("take back"), [this] { document_.undo(); }});
   all.append({tr("Redo"), {}, [this] { document_.redo(); }});
   all.append({tr("Save the rig"), tr("file"), [this] { save(); }});
+  for (const StationEntry& e : stations())
+    for (const ProcedureEntry& p : e.procedures)
+      all.append({QString::fromStdString(p.name), tr("procedure guided"),
+                  [this, station = e.station, p] { page(station).run(p); }});
   all.append({tr("Next snag"), tr("problem F8"), [this] { snags_->next(); }});
   const std::pair<QString, Theme> themes[] = {{tr("Paper theme"), Theme::paper},
                                               {tr("Field theme for sunlight"), Theme::field},

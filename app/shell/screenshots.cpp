@@ -98,14 +98,14 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   shoot(window, "proof-check");
   // Answer as the bench shows, until something is found.
   auto* proof = window.findChild<ProofPage*>();
-  for (int step = 0; step < 12 && proof->asking() != ProofPage::Asking::verdict; ++step) {
+  for (int step = 0; step < 12 && proof->procedure().asking() != ProofProcedure::Asking::verdict; ++step) {
     click("do_it");
     std::map<Surface, double> extreme;
     const auto watch = [&] {
       for (const auto& [s, d] : window.bench().sight().deflections)
         if (std::abs(d) > std::abs(extreme[s])) extreme[s] = d;
     };
-    const bool asked_question = proof->asking() == ProofPage::Asking::question;
+    const bool asked_question = proof->procedure().asking() == ProofProcedure::Asking::question;
     QElapsedTimer timer;
     timer.start();
     while (timer.elapsed() < 1100) {
@@ -138,13 +138,13 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   bool shot = false;
   wait_for(
       [&] {
-        const auto& setup = sticks->listening();
+        const auto& setup = sticks->procedure().listening();
         if (!setup) return true;
-        for (const char* stick : {"roll", "pitch", "yaw"})
-          window.bench().stick(QLatin1String(stick),
-                               setup->stick() && word(*setup->stick()) == stick ? setup->side() : 0);
-        window.bench().stick(QStringLiteral("throttle"),
-                             setup->stick() == ChannelFunction::throttle && setup->side() > 0 ? 1 : 0);
+        for (const Axis axis : all_axes)
+          window.bench().ask(hands::Stick{
+              axis, setup->stick() && word(*setup->stick()) == word(axis) ? static_cast<double>(setup->side()) : 0});
+        window.bench().ask(
+            hands::Stick{std::nullopt, setup->stick() == ChannelFunction::throttle && setup->side() > 0 ? 1.0 : 0.0});
         if (!shot && setup->steps_done() >= 5) {
           shoot(window, "sticks-listening");
           shot = true;

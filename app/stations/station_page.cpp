@@ -1,5 +1,8 @@
 #include "stations/station_page.h"
 
+#include <QDialog>
+#include <QVBoxLayout>
+
 #include "look/pieces.h"
 #include "review/stations.h"
 
@@ -18,7 +21,44 @@ void StationPage::set_current(bool current) {
 
 void StationPage::follow() {
   behind_ = !current_;
-  if (current_) refresh();
+  if (!current_) return;
+  for (ProcedureRunner* r : runners_) r->refresh();
+  refresh();
+}
+
+ProcedureCard* StationPage::make_card(const ProcedureEntry& entry, ProcedureCard::Form form, QWidget* parent) {
+  auto* runner = new ProcedureRunner(document_, bench_, entry, parent);
+  connect(runner, &ProcedureRunner::said, this, &StationPage::said);
+  connect(runner, &ProcedureRunner::wanted, this, &StationPage::wanted);
+  connect(runner, &ProcedureRunner::hand_cards_asked, this, [this](const std::vector<HandCard>& cards) {
+    Q_EMIT sheets_asked(tr("Hand cards"), hand_card_sheets(document_, cards));
+  });
+  return new ProcedureCard(*runner, form, parent);
+}
+
+ProcedureCard* StationPage::procedure_card(const char* id, ProcedureCard::Form form) {
+  for (const ProcedureEntry& entry : entry_of(station_).procedures)
+    if (entry.id == id) {
+      ProcedureCard* card = make_card(entry, form, this);
+      runners_.push_back(&card->runner());
+      return card;
+    }
+  return nullptr;
+}
+
+void StationPage::run(const ProcedureEntry& entry) {
+  for (const ProcedureRunner* r : runners_)
+    if (r->entry().id == entry.id) return come_here();
+  auto* dialog = new QDialog(this);
+  dialog->setObjectName(QStringLiteral("procedure_") + QString::fromStdString(entry.id));
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  dialog->setWindowTitle(QString::fromStdString(entry.name));
+  dialog->resize(420, 520);
+  ProcedureCard* card = make_card(entry, ProcedureCard::Form::column, dialog);
+  connect(&document_, &RigDocument::changed, card, [card] { card->runner().refresh(); });
+  auto* layout = new QVBoxLayout(dialog);
+  layout->addWidget(card);
+  dialog->show();
 }
 
 QLabel* StationPage::heading() {

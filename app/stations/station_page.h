@@ -7,6 +7,7 @@
 #include "document/rig_document.h"
 #include "drawing/rig_sheets.h"
 #include "look/request.h"
+#include "stations/procedure_card.h"
 
 namespace rigging::app {
 
@@ -32,6 +33,8 @@ class StationPage : public QWidget {
   virtual QWidget* first_focus() { return this; }
   /// What the ask box can do here.
   virtual QList<Request> requests() { return {}; }
+  /// Brings up one of this station's procedures: on the page when it has a place there, else in a window of its own.
+  void run(const ProcedureEntry& entry);
   /// The bench stands below this sheet.
   virtual bool uses_bench() const { return false; }
 
@@ -45,6 +48,8 @@ class StationPage : public QWidget {
   virtual void refresh() = 0;
   /// The station's question, as the builder would ask it.
   QLabel* heading();
+  /// A card for one of this station's procedures, by its id; for the page to place.
+  ProcedureCard* procedure_card(const char* id, ProcedureCard::Form form);
   /// Brings this station to the front, at a subject of its own.
   void come_here(const QString& subject = {}) { Q_EMIT wanted(station_, subject); }
 
@@ -53,9 +58,11 @@ class StationPage : public QWidget {
 
  private:
   void follow();
+  ProcedureCard* make_card(const ProcedureEntry& entry, ProcedureCard::Form form, QWidget* parent);
 
   Station station_;
   bool current_ = false, behind_ = false;
+  std::vector<ProcedureRunner*> runners_;
 };
 
 }  // namespace rigging::app

@@ -14,12 +14,14 @@ struct Panel {
   std::optional<Surface> surface;
   std::vector<Point> corners;
   Point hinge_a, hinge_b;
+  bool operator==(const Panel&) const = default;
 };
 
 struct AxisAnswer {
   Surface surface;
   Axis axis;
   int direction;  ///< as in `required_direction`
+  bool operator==(const AxisAnswer&) const = default;
 };
 
 struct AirframeReport {
@@ -28,6 +30,7 @@ struct AirframeReport {
   Figure wing_area, mean_chord, aspect_ratio, neutral_point;
   std::optional<Figure> wing_loading, stall_speed, cruise_speed;
   std::vector<Figure> figures() const;
+  bool operator==(const AirframeReport&) const = default;
 };
 
 /// Areas, speeds and neutral point from the planform. Speeds are at sea level (1.225 kg/m³, ISO 2533).

@@ -14,6 +14,7 @@ struct Figure {
   std::optional<double> least, most;
   std::string formula;  ///< with the inputs filled in
   std::string source;
+  bool operator==(const Figure&) const = default;
 };
 
 /// "8.6 m/s" or "28.2 ft/s", estimates with their band behind it.

@@ -10,6 +10,7 @@ struct Point {
   friend Point operator+(Point a, Point b) { return {a.x + b.x, a.y + b.y, a.z + b.z}; }
   friend Point operator-(Point a, Point b) { return {a.x - b.x, a.y - b.y, a.z - b.z}; }
   friend Point operator*(Point a, double k) { return {a.x * k, a.y * k, a.z * k}; }
+  bool operator==(const Point&) const = default;
 };
 
 inline double dot(Point a, Point b) { return a.x * b.x + a.y * b.y + a.z * b.z; }

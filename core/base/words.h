@@ -5,6 +5,7 @@
 #include <string>
 #include <string_view>
 #include <utility>
+#include <vector>
 
 namespace rigging {
 
@@ -51,6 +52,14 @@ inline std::string spoken(std::string_view text) {
   for (char& c : out)
     if (c == '_') c = ' ';
   return out;
+}
+
+/// The text with every one of these names replaced by its value.
+inline std::string replaced(std::string text, const std::vector<std::pair<std::string, std::string>>& names) {
+  for (const auto& [name, value] : names)
+    for (std::size_t at = text.find(name); at != std::string::npos; at = text.find(name, at + value.size()))
+      text.replace(at, name.size(), value);
+  return text;
 }
 
 /// First letter in lower case (ASCII), for a sentence that goes on.

@@ -29,7 +29,7 @@ std::vector<Question> Case::all_questions() const {
 
 namespace {
 std::string name_of(const Case& c, int index) {
-  const Output& o = c.outputs[static_cast<std::size_t>(index)];
+  const CaseOutput& o = c.outputs[static_cast<std::size_t>(index)];
   return o.label.empty() ? "output " + o.id : o.label;
 }
 }  // namespace
@@ -103,6 +103,30 @@ std::string observation_text(const Observation& o, const Case& c) {
     }
   }
   return {};
+}
+
+hands::Work work_for(const Fault& f, const Case& c) {
+  hands::Work work;
+  work.remedy = remedy_of(f.kind);
+  const auto add_output = [&](int index) { work.outputs.push_back(c.outputs[at(index)].id); };
+  switch (f.kind) {
+    case FaultKind::output_reversed:
+    case FaultKind::output_dead: add_output(f.output); break;
+    case FaultKind::leads_swapped:
+      add_output(f.output);
+      add_output(f.other_output);
+      break;
+    case FaultKind::mix_sign_wrong:
+      add_output(f.output);
+      work.axes = {f.axis};
+      break;
+    case FaultKind::transmitter_reversed:
+    case FaultKind::gyro_reversed: work.axes = {f.axis}; break;
+    case FaultKind::transmitter_swapped: work.axes = {f.axis, f.other_axis}; break;
+    case FaultKind::board_turned: break;
+    case FaultKind::linkage_opposed: work.surface = f.surface; break;
+  }
+  return work;
 }
 
 }  // namespace rigging::direction

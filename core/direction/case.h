@@ -9,6 +9,7 @@
 #include "base/json_fwd.h"
 #include "base/result.h"
 #include "base/turn.h"
+#include "hands/hands.h"
 #include "rig/remedy.h"
 #include "rig/surface.h"
 
@@ -33,7 +34,7 @@ enum class FaultKind {
 constexpr Remedy remedy_of(FaultKind kind) { return static_cast<Remedy>(kind); }
 constexpr FaultKind fault_of(Remedy remedy) { return static_cast<FaultKind>(remedy); }
 
-struct Output {
+struct CaseOutput {
   std::string id;
   /// What people call it; "output" and the id when empty.
   std::string label;
@@ -74,7 +75,7 @@ struct Question {
 };
 
 struct Case {
-  std::vector<Output> outputs;
+  std::vector<CaseOutput> outputs;
   Abilities can = Abilities::all();
   std::vector<Observation> observations;
   /// What may be asked next; all that can be done to these outputs when absent.
@@ -103,6 +104,8 @@ Result<Case> case_from_json(const Json& json, const std::string& name);
 
 Json fault_to_json(const Fault& fault, const Case& c);
 Json remedy_to_json(const Fault& fault, const Case& c);
+/// What hands are asked to do about it.
+hands::Work work_for(const Fault& fault, const Case& c);
 Json observation_to_json(const Observation& observation, const Case& c);
 
 /// "Output out_1 is reversed", with the outputs' ids.

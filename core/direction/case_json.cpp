@@ -101,7 +101,7 @@ class Reader {
       const std::string path = base + "/" + std::to_string(i);
       const Json& json = value[i];
       only_members(json, path, {"id", "surface", "surfaces", "mix", "reversed", "note"});
-      Output output;
+      CaseOutput output;
       output.id = text_of(member(json, path, "id", "a name"), path + "/id", "a name");
       if (output.id.empty()) refuse(path + "/id", "is empty", "a name");
       if (!ids.insert(output.id).second) refuse(path + "/id", "\"" + output.id + "\" is used twice", "ids that differ");
@@ -128,7 +128,7 @@ class Reader {
     }
   }
 
-  static void read_mix(const Json& json, const std::string& path, Output& output) {
+  static void read_mix(const Json& json, const std::string& path, CaseOutput& output) {
     if (!json.is_object()) refuse(path, "is " + shown(json), "an object with weights for roll, pitch and yaw");
     for (const auto& [name, weight] : json.items()) {
       const auto axis = from_word<Axis>(name);
@@ -200,7 +200,7 @@ class Reader {
     for (const auto& [name, value] : json.items()) {
       const std::string place = path + "/" + name;
       const Surface s = surface_of(Json(name), place);
-      const bool driven = std::any_of(c.outputs.begin(), c.outputs.end(), [&](const Output& out) {
+      const bool driven = std::any_of(c.outputs.begin(), c.outputs.end(), [&](const CaseOutput& out) {
         return std::find(out.surfaces.begin(), out.surfaces.end(), s) != out.surfaces.end();
       });
       if (!driven) refuse(place, "no output drives the " + s.spoken(), "surfaces of this case");

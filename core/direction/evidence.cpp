@@ -5,7 +5,7 @@
 
 namespace rigging::direction {
 
-int pulse_sign(const Output& output, Axis axis) {
+int pulse_sign(const CaseOutput& output, Axis axis) {
   const double weight = output.mix[static_cast<std::size_t>(index_of(axis))];
   const int sign = weight > 0 ? 1 : weight < 0 ? -1 : 0;
   return output.reversed ? -sign : sign;
@@ -51,7 +51,7 @@ std::vector<SensingState> sensing_states(Abilities can) {
 Evidence::Evidence(const Case& c, const ObservationSet& active) : outputs_(static_cast<int>(c.outputs.size())) {
   std::vector<Surface> surfaces;
   for (int o = 0; o < outputs_; ++o) {
-    const Output& output = c.outputs[static_cast<std::size_t>(o)];
+    const CaseOutput& output = c.outputs[static_cast<std::size_t>(o)];
     pulse_.push_back({direction::pulse_sign(output, Axis::roll), direction::pulse_sign(output, Axis::pitch),
                       direction::pulse_sign(output, Axis::yaw)});
     for (const Surface s : output.surfaces) {

@@ -90,6 +90,6 @@ class Evidence {
 };
 
 /// The sign that one output's pulse takes for a positive command on the axis, as configured: −1, 0, +1.
-int pulse_sign(const Output& output, Axis axis);
+int pulse_sign(const CaseOutput& output, Axis axis);
 
 }  // namespace rigging::direction

@@ -9,16 +9,16 @@ namespace rigging::direction {
 Case case_from_rig(const Rig& rig, const ControllerClass& controller) {
   Case c;
   c.can = controller.abilities();
-  for (const rigging::Output& o : rig.outputs) {
+  for (const Output& o : rig.outputs) {
     if (o.surfaces.empty()) continue;
     const Terminal* socket = controller.socket(o.socket);
-    Output output{o.id,
-                  socket ? socket->label + " (" + o.surfaces.front().spoken() +
-                               (o.surfaces.size() > 1 ? " and its Y-lead" : "") + ")"
-                         : "",
-                  {o.surfaces.begin(), o.surfaces.end()},
-                  {},
-                  o.reversed};
+    CaseOutput output{o.id,
+                      socket ? socket->label + " (" + o.surfaces.front().spoken() +
+                                   (o.surfaces.size() > 1 ? " and its Y-lead" : "") + ")"
+                             : "",
+                      {o.surfaces.begin(), o.surfaces.end()},
+                      {},
+                      o.reversed};
     for (const Axis axis : all_axes)
       // A weight that this surface can't serve is a snag of its own; it must not spoil the reasoning.
       if (std::all_of(o.surfaces.begin(), o.surfaces.end(),

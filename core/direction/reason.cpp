@@ -100,7 +100,7 @@ std::optional<Outcome> predict(const Case& c, const std::vector<Fault>& faults, 
   if (!world) return std::nullopt;
   Outcome outcome;
   std::size_t s = 0;
-  for (const Output& output : c.outputs)
+  for (const CaseOutput& output : c.outputs)
     for (const Surface surface : output.surfaces) outcome.saw.push_back({surface, world->motion(c, s++, o)});
   for (std::size_t k = 0; k < 3; ++k) outcome.channels[k] = world->channel(k, o);
   return outcome;

@@ -10,7 +10,7 @@ namespace {
 
 constexpr int out_of_reach = most_faults + 1;
 
-std::vector<LocalFaults> local_faults(const Output& output, Abilities can) {
+std::vector<LocalFaults> local_faults(const CaseOutput& output, Abilities can) {
   std::vector<LocalFaults> options;
   unsigned mixed = 0;
   for (int axis = 0; axis < 3; ++axis)
@@ -189,7 +189,7 @@ Search::Search(const Case& c) : case_(c), transmitters_(transmitter_states(c.can
     class_routing_[at(s.routing_class)] = s.routing;
   }
   int surfaces = 0;
-  for (const Output& output : c.outputs) {
+  for (const CaseOutput& output : c.outputs) {
     local_.push_back(local_faults(output, c.can));
     first_surface_.push_back(surfaces);
     surfaces += static_cast<int>(output.surfaces.size());

@@ -41,7 +41,7 @@ World world_of(const Case& c, const Search& search, const Found& found) {
 }
 
 std::optional<World> world_of(const Case& c, const std::vector<Fault>& faults) {
-  std::vector<Output> good = c.outputs;
+  std::vector<CaseOutput> good = c.outputs;
   std::vector<int> lead(c.outputs.size());  // per socket: whose lead sits there
   std::iota(lead.begin(), lead.end(), 0);
   std::vector<bool> dead(c.outputs.size(), false);

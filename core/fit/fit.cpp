@@ -168,7 +168,7 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
   return a;
 }
 
-void squeeze(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
+void find_clashes(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
   std::vector<Box> boxes;
   if (auto b = box_of(rig, catalogue, "controller")) boxes.push_back(*b);
   for (const Part& p : rig.parts)
@@ -181,8 +181,8 @@ void squeeze(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
   for (std::size_t i = 0; i < boxes.size(); ++i)
     for (std::size_t k = i + 1; k < boxes.size(); ++k)
       if (const double by = overlap(boxes[i], boxes[k]); by > 0.0005)
-        r.squeezes.push_back({boxes[i].part, boxes[k].part,
-                              capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + length_text(by)});
+        r.clashes.push_back({boxes[i].part, boxes[k].part,
+                             capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + length_text(by)});
   if (!rig.fit.bay) return;
   const Bay& bay = *rig.fit.bay;
   const Point low{-bay.at_m - bay.length_m, -bay.width_m / 2, -bay.height_m / 2},
@@ -196,7 +196,7 @@ void squeeze(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
     double out = std::max(
         {low.x - b.low.x, b.high.x - high.x, low.y - b.low.y, b.high.y - high.y, low.z - b.low.z, b.high.z - high.z});
     if (out > 0.0005) {
-      r.squeezes.push_back({b.part, "", capital(b.name) + " sticks out of the bay by " + length_text(out)});
+      r.clashes.push_back({b.part, "", capital(b.name) + " sticks out of the bay by " + length_text(out)});
       continue;
     }
     if (b.part != "controller") continue;
@@ -216,12 +216,12 @@ void squeeze(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
                               ? ((place->turn.arrow.sign > 0) == (side == "nose") ? room_high : room_low)
                               : std::min(room_low, room_high);
       if (room < plug_room_m)
-        r.squeezes.push_back({"controller", "",
-                              "No room for the plugs at the " +
-                                  std::string(side == "nose"   ? "front"
-                                              : side == "tail" ? "rear"
-                                                               : side) +
-                                  " edge of the board: " + length_text(room) + " of " + length_text(plug_room_m)});
+        r.clashes.push_back({"controller", "",
+                             "No room for the plugs at the " +
+                                 std::string(side == "nose"   ? "front"
+                                             : side == "tail" ? "rear"
+                                                              : side) +
+                                 " edge of the board: " + length_text(room) + " of " + length_text(plug_room_m)});
     }
   }
 }
@@ -371,7 +371,7 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
       std::abs(r.board.yaw_deg) > 2 || std::abs(r.board.roll_deg) > 10 || std::abs(r.board.pitch_deg) > 10;
   r.currents = paths_of(rig, catalogue, power);
   r.compasses = compass_reports(rig, catalogue, r.currents);
-  squeeze(rig, catalogue, r);
+  find_clashes(rig, catalogue, r);
   list_to_get(rig, catalogue, r);
   return r;
 }

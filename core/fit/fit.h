@@ -10,6 +10,7 @@ struct MassItem {
   double mass_kg = 0;
   Point at;  ///< metres, body axes with the nose at x = 0
   bool placed = false, weighed = false;
+  bool operator==(const MassItem&) const = default;
 };
 
 /// What to do to reach a wanted balance point.
@@ -18,6 +19,7 @@ struct BalanceAdvice {
   std::optional<double> battery_to_m;  ///< middle of the battery behind the nose
   std::optional<double> weight_kg;     ///< else: weight to add …
   double weight_at_m = 0;              ///< … behind the nose
+  bool operator==(const BalanceAdvice&) const = default;
 };
 
 struct Balance {
@@ -31,6 +33,7 @@ struct Balance {
   BalanceAdvice to_wanted, to_first_flight;
   std::string lateral_advice;
   bool complete = false;  ///< frame weighed and every part placed
+  bool operator==(const Balance&) const = default;
 };
 
 /// A current in a lead, as the compass feels it.
@@ -39,6 +42,7 @@ struct CurrentPath {
   Point a, b;
   double amps = 0;
   double spacing_m = 0;  ///< between plus and minus
+  bool operator==(const CurrentPath&) const = default;
 };
 
 struct CompassPath {
@@ -47,6 +51,7 @@ struct CompassPath {
   double field_ut = 0;    ///< at the compass, worst direction
   double error_deg = 0;
   double least_distance_m = 0;  ///< of a long lead with this current and spacing, for less than two degrees
+  bool operator==(const CompassPath&) const = default;
 };
 
 struct CompassReport {
@@ -55,12 +60,14 @@ struct CompassReport {
   Figure horizontal;               ///< of the earth, µT
   std::vector<CompassPath> paths;  ///< worst first; without the part's own leads
   Figure error;                    ///< all leads together, worst direction, degrees
+  bool operator==(const CompassReport&) const = default;
 };
 
 /// Parts that overlap or stick out of the bay.
-struct Squeeze {
+struct Clash {
   std::string part, other;  ///< other is empty for the bay's wall
   std::string words;
+  bool operator==(const Clash&) const = default;
 };
 
 struct Alignment {
@@ -70,6 +77,7 @@ struct Alignment {
   bool told = false;                              ///< the controller is set to this turn
   bool can_be_told = false;
   bool small_matters = false;  ///< the small angles exceed what a level calibration takes up
+  bool operator==(const Alignment&) const = default;
 };
 
 /// One line of what to get before starting.
@@ -77,6 +85,7 @@ struct ToGet {
   std::string what;
   int count = 1;
   std::string why;
+  bool operator==(const ToGet&) const = default;
 };
 
 struct FitReport {
@@ -84,9 +93,10 @@ struct FitReport {
   Alignment board;
   std::vector<CompassReport> compasses;
   std::vector<CurrentPath> currents;
-  std::vector<Squeeze> squeezes;
+  std::vector<Clash> clashes;
   std::vector<ToGet> to_get;
   std::vector<Figure> figures() const;
+  bool operator==(const FitReport&) const = default;
 };
 
 /// Things that only the builder can see; ticked in `fit.confirmed`.

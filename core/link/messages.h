@@ -4,7 +4,7 @@
 #include <map>
 
 #include "base/json.h"
-#include "sticks/signal.h"
+#include "signal/signal.h"
 
 /// What goes over the controller link, typed, for both of its ends (docs/link-protocol.md has the members). Reading
 /// believes nothing: what does not fit is an error, or left out where it is one of many.

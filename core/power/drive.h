@@ -9,6 +9,7 @@ namespace rigging {
 struct Motor {
   std::string motor, controller, propeller, battery;  ///< part ids; empty when missing
   double amps = 0, rev_s = 0, thrust_n = 0, watts = 0;
+  bool operator==(const Motor&) const = default;
 };
 
 /// The drive train, propeller turning while the model is held.
@@ -19,6 +20,7 @@ struct Drive {
   std::optional<Figure> thrust_to_weight;
   Figure cruise_current;
   bool measured = false;
+  bool operator==(const Drive&) const = default;
 };
 
 /// Static thrust and power coefficients of a model propeller from pitch over diameter p: CT = 0.07 + 0.06·p, CP = 0.018

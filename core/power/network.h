@@ -32,6 +32,7 @@ struct Source {
   double volts = 0, amps = 0;  ///< open voltage and rating (0: not known)
   double ohm = 0;              ///< inside a battery
   double least_in_v = 0, most_in_v = 1e9, k_per_w = 0, most_junction_c = 125;
+  bool operator==(const Source&) const = default;
 };
 
 /// All that is joined by plus wires and inner tracks.
@@ -39,6 +40,7 @@ struct Rail {
   std::string name;  ///< spoken: "servo rail", "five-volt rail", "battery"
   std::vector<int> nodes;
   std::vector<Source> sources;
+  bool operator==(const Rail&) const = default;
 };
 
 /// One plus wire between two nodes, there and back.
@@ -46,6 +48,7 @@ struct Wire {
   std::string lead;
   int a = -1, b = -1;
   double ohm = 0;  ///< plus and minus together, with connectors
+  bool operator==(const Wire&) const = default;
 };
 
 struct Draw {
@@ -53,6 +56,7 @@ struct Draw {
   int node = -1;
   Load load;
   bool servo = false;
+  bool operator==(const Draw&) const = default;
 };
 
 struct Network {
@@ -63,6 +67,7 @@ struct Network {
   std::vector<Draw> draws;
 
   int node(const std::string& part, const std::string& net) const;  ///< −1 when there is none
+  bool operator==(const Network&) const = default;
 };
 
 /// Copper at 20 °C, one conductor, Ω/m: ρ = 1.7241e-8 Ω·m (IACS) over the area of ASTM B258, d = 0.127 mm · 92^((36 −

@@ -22,6 +22,7 @@ struct RailState {
   double amps = 0;     ///< drawn from the source
   double drive_a = 0;  ///< of it, by motors
   double least_v = 0;  ///< lowest at any node of the rail
+  bool operator==(const RailState&) const = default;
 };
 
 struct Solution {
@@ -29,6 +30,7 @@ struct Solution {
   std::vector<double> node_v;
   std::vector<double> draw_a;  ///< per draw of the network
   std::vector<double> wire_a;  ///< per wire, from a to b
+  bool operator==(const Solution&) const = default;
 };
 
 /// One regulator, or the rating of a battery or of USB, against what is asked of it with the battery in.
@@ -42,6 +44,7 @@ struct SourceReport {
   double least_in_v = 0, most_in_v = 1e9;           ///< its window
   std::optional<double> lowest_in_v, highest_in_v;  ///< from an empty battery under load to a full one at rest
   std::string verdict;
+  bool operator==(const SourceReport&) const = default;
 };
 
 struct ConsumerReport {
@@ -51,6 +54,7 @@ struct ConsumerReport {
   std::array<bool, 3> lit{};  ///< by SupplyState
   double worst_v = 0;         ///< battery in, two stalled
   double rest_v = 0;          ///< battery in, full, idle: the highest it sees
+  bool operator==(const ConsumerReport&) const = default;
 };
 
 /// Which consumers to move to a second regulator so that everything fits, with the fewest moves.
@@ -59,6 +63,7 @@ struct Advice {
   std::vector<std::string> move;
   std::string regulator_kind;  ///< from the catalogue
   std::string words;
+  bool operator==(const Advice&) const = default;
 };
 
 struct PowerReport {
@@ -78,6 +83,7 @@ struct PowerReport {
   const SourceReport* source(const std::string& part) const;
   const ConsumerReport* consumer(const std::string& part) const;
   std::vector<Figure> figures() const;
+  bool operator==(const PowerReport&) const = default;
 };
 
 /// Rails, budget, heat, voltage drop, brown-out, endurance and drive train. Currents in ampere, direct current, steady;

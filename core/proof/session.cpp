@@ -40,9 +40,9 @@ bool as_expected(const DirectionCard& card, const direction::Observation& seen) 
   });
 }
 
-Cured cured(const Rig& rig, const ControllerClass& controller, const direction::Case& c,
-            const direction::Explanation& explanation) {
-  Cured result{rig, {}, {}};
+CuredRig cured(const Rig& rig, const ControllerClass& controller, const direction::Case& c,
+               const direction::Explanation& explanation) {
+  CuredRig result{rig, {}, {}};
   for (const direction::Fault& f : explanation.faults) {
     result.rig = direction::remedied(std::move(result.rig), f, c, controller);
     const Remedy remedy = direction::remedy_of(f.kind);

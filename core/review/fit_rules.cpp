@@ -130,20 +130,20 @@ void mass_differs(const Inspection& in, Findings& found) {
 }
 
 void overlap(const Inspection& in, Findings& found) {
-  for (const Squeeze& s : in.reports.fit.squeezes)
+  for (const Clash& s : in.reports.fit.clashes)
     if (!s.other.empty())
       found.add(Severity::fix_first, s.part, s.words, "Two things can't be in one place.", "Move one of them.");
 }
 
 void out_of_bay(const Inspection& in, Findings& found) {
-  for (const Squeeze& s : in.reports.fit.squeezes)
+  for (const Clash& s : in.reports.fit.clashes)
     if (s.other.empty() && s.words.find("sticks out") != std::string::npos)
       found.add(Severity::fix_first, s.part, s.words, "It does not fit the bay as placed.",
                 "Move it, turn it, or choose a smaller one.");
 }
 
 void plug_room(const Inspection& in, Findings& found) {
-  for (const Squeeze& s : in.reports.fit.squeezes)
+  for (const Clash& s : in.reports.fit.clashes)
     if (s.other.empty() && s.words.find("plugs") != std::string::npos)
       found.add(Severity::fix_first, s.part, s.words, "A plug that is bent hard works loose or breaks its wires.",
                 "Leave room for plugs and bends.");

@@ -7,6 +7,7 @@
 #include "direction/direction_checks.h"
 #include "review/rules.h"
 #include "review/stations.h"
+#include "rig/sections.h"
 
 namespace rigging {
 namespace {
@@ -83,15 +84,57 @@ Snag& Findings::add(Severity severity, std::string subject, std::string what, st
                                   {}});
 }
 
-Review review(const Rig& rig, const Catalogue& catalogue) {
-  Review r;
-  r.airframe = analyze_airframe(rig);
-  r.surfaces = analyze_surfaces(rig);
-  r.loads = analyze_loads(rig, catalogue, r.airframe, r.surfaces);
-  r.power = analyze_power(rig, catalogue, {}, &r.loads);
-  r.fit = analyze_fit(rig, catalogue, r.airframe, r.power);
-  r.wiring = analyze_wiring(rig, catalogue);
-  r.sticks = analyze_sticks(rig, catalogue);
+namespace {
+
+/// A report of the review and the sections of the document that it reads, with those of the reports that go into it. A
+/// test changes every value of every demo rig and looks for a report that should have been made again.
+struct ReportEntry {
+  Sections reads;
+  void (*make)(const Rig&, const Catalogue&, Review&);
+  void (*take_over)(const Review&, Review&);
+};
+
+template <auto member>
+void copy(const Review& from, Review& to) {
+  to.*member = from.*member;
+}
+
+const std::vector<ReportEntry>& reports() {
+  static const std::vector<ReportEntry> all = [] {
+    const Sections airframe = sections({"airframe", "outputs", "power"});
+    const Sections surfaces = sections({"airframe", "outputs", "linkages", "sharing"});
+    const Sections loads = airframe | surfaces | sections({"parts"});
+    const Sections power = loads | sections({"controller", "leads", "places"});
+    return std::vector<ReportEntry>{
+        {airframe, [](const Rig& rig, const Catalogue&, Review& r) { r.airframe = analyze_airframe(rig); },
+         copy<&Review::airframe>},
+        {surfaces, [](const Rig& rig, const Catalogue&, Review& r) { r.surfaces = analyze_surfaces(rig); },
+         copy<&Review::surfaces>},
+        {sections({"outputs", "sharing"}), [](const Rig& rig, const Catalogue&, Review& r) { r.room = room_left(rig); },
+         copy<&Review::room>},
+        {airframe | surfaces,
+         [](const Rig& rig, const Catalogue&, Review& r) { r.effects = effects_of(rig, r.airframe, r.surfaces); },
+         copy<&Review::effects>},
+        {loads,
+         [](const Rig& rig, const Catalogue& c, Review& r) { r.loads = analyze_loads(rig, c, r.airframe, r.surfaces); },
+         copy<&Review::loads>},
+        {power, [](const Rig& rig, const Catalogue& c, Review& r) { r.power = analyze_power(rig, c, {}, &r.loads); },
+         copy<&Review::power>},
+        {power | sections({"fit", "sensing"}),
+         [](const Rig& rig, const Catalogue& c, Review& r) { r.fit = analyze_fit(rig, c, r.airframe, r.power); },
+         copy<&Review::fit>},
+        {sections({"controller", "parts", "places", "leads", "outputs", "airframe"}),
+         [](const Rig& rig, const Catalogue& c, Review& r) { r.wiring = analyze_wiring(rig, c); },
+         copy<&Review::wiring>},
+        {sections({"airframe", "controller", "parts", "leads", "radio", "outputs", "gains", "modes", "home"}),
+         [](const Rig& rig, const Catalogue& c, Review& r) { r.sticks = analyze_sticks(rig, c); },
+         copy<&Review::sticks>}};
+  }();
+  return all;
+}
+
+/// What rests on the reports: checks, snags, readiness, the state of each station.
+void conclude(const Rig& rig, const Catalogue& catalogue, Review& r) {
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
   r.checks = check_statuses(rig, catalogue);
   const Inspection inspection{rig, catalogue, controller, r};
@@ -105,6 +148,27 @@ Review review(const Rig& rig, const Catalogue& catalogue) {
   r.snags = std::move(snags);
   r.readiness = readiness_of(rig, r);
   for (const StationEntry& e : stations()) r.stations[static_cast<std::size_t>(e.station)] = state_of(e, rig, r);
+}
+
+}  // namespace
+
+Review review(const Rig& rig, const Catalogue& catalogue) {
+  Review r;
+  for (const ReportEntry& e : reports()) e.make(rig, catalogue, r);
+  conclude(rig, catalogue, r);
+  return r;
+}
+
+Review review_after(const Rig& rig, const Catalogue& catalogue, const Rig& was, const Review& before) {
+  const Sections changed = differing_sections(rig, was);
+  Review r;
+  for (const ReportEntry& e : reports()) {
+    if ((e.reads & changed).any())
+      e.make(rig, catalogue, r);
+    else
+      e.take_over(before, r);
+  }
+  conclude(rig, catalogue, r);
   return r;
 }
 

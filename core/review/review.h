@@ -46,14 +46,19 @@ struct Review {
   SticksReport sticks;
   SurfacesReport surfaces;
   std::vector<ServoLoad> loads;
+  std::vector<Effect> effects;      ///< what each surface does about each axis
+  Room room;                        ///< that the sticks leave to the stabilizer
   std::vector<CheckStatus> checks;  ///< of every station, directions first
   std::vector<Snag> snags;          ///< worst first
   Readiness readiness;
   std::array<StationState, 11> stations{};
 };
 
-/// Under a millisecond for the demo rig; see bench/.
+/// The first tier: what follows from an edit at once. Under a millisecond for the demo rig; see bench/.
 Review review(const Rig& rig, const Catalogue& catalogue);
+/// The same, but reports whose sections of the document are as they were are taken over from `before`, the review of
+/// `was`. Catalogue and unit system must be the same as then.
+Review review_after(const Rig& rig, const Catalogue& catalogue, const Rig& was, const Review& before);
 
 /// `rigging-cli check --json`.
 Json review_to_json(const Rig& rig, const Review& review);

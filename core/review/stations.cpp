@@ -3,10 +3,13 @@
 #include "airframe/edits.h"
 #include "direction/direction_checks.h"
 #include "fit/edits.h"
+#include "proof/proof_procedure.h"
 #include "sticks/edits.h"
 #include "sticks/stick_checks.h"
+#include "sticks/sticks_procedure.h"
 #include "surfaces/edits.h"
 #include "surfaces/surface_checks.h"
+#include "surfaces/throws_procedure.h"
 #include "wiring/edits.h"
 #include "wiring/lead_checks.h"
 
@@ -22,57 +25,70 @@ bool has_parts(const Rig& rig, const Review&) { return !rig.parts.empty(); }
 bool sticks_read(const Rig&, const Review& r) { return r.sticks.all_read; }
 bool never(const Rig&, const Review&) { return false; }
 
+template <class P>
+std::unique_ptr<Procedure> make() {
+  return std::make_unique<P>();
+}
+
+StationEntry planned(Station station, const char* question, const char* to_come) {
+  StationEntry e;
+  e.station = station;
+  e.question = question;
+  e.begun = never;
+  e.to_come = to_come;
+  return e;
+}
+
 std::vector<StationEntry> built() {
   using S = Station;
-  return {{S::airframe,
-           "What am I building, and with which controller?",
-           airframe_rules(),
-           {},
-           airframe_edits(),
-           nullptr,
-           ""},
-          {S::fit, "Where does everything go, which way up?", fit_rules(), {}, fit_edits(), has_parts, ""},
-          {S::power, "Will the five-volt rail hold?", power_rules(), {}, {}, has_parts, ""},
-          {S::wiring,
-           "What plugs in where?",
-           joined(lead_rules(), output_rules()),
-           {lead_checks()},
-           wiring_edits(),
-           has_parts,
-           ""},
-          {S::sticks, "Does the controller hear what I mean?", sticks_rules(), hearing_checks(), sticks_edits(),
-           sticks_read, ""},
-          {S::surfaces, "Does everything move the right way, by the right amount?", surfaces_rules(), throw_checks(),
-           surfaces_edits(), nullptr, ""},
-          {S::senses,
-           "Does it know which way is up and north?",
-           senses_rules(),
-           {},
-           {},
-           never,
-           "Not built yet. Here board rotation, accelerometer and compass will be calibrated."},
-          {S::feel,
-           "How hard may it correct?",
-           {},
-           {},
-           {},
-           never,
-           "Not built yet. Here gains will be set against the flight model, with margins over speed."},
-          {S::home,
-           "What happens when the link goes?",
-           {},
-           {},
-           {},
-           never,
-           "Not built yet. Here the way home after a lost link will be planned and simulated."},
-          {S::proof, "Is it ready?", proof_rules(), {stick_checks(), correction_checks()}, {}, never, ""},
-          {S::logbook,
-           "What did the flight tell me?",
-           {},
-           {},
-           {},
-           never,
-           "Not built yet. Here flights will be written down and turned into the next change."}};
+  std::vector<StationEntry> all;
+  all.push_back({.station = S::airframe,
+                 .question = "What am I building, and with which controller?",
+                 .rules = airframe_rules(),
+                 .edits = airframe_edits()});
+  all.push_back({.station = S::fit,
+                 .question = "Where does everything go, which way up?",
+                 .rules = fit_rules(),
+                 .edits = fit_edits(),
+                 .begun = has_parts});
+  all.push_back(
+      {.station = S::power, .question = "Will the five-volt rail hold?", .rules = power_rules(), .begun = has_parts});
+  all.push_back({.station = S::wiring,
+                 .question = "What plugs in where?",
+                 .rules = joined(lead_rules(), output_rules()),
+                 .checks = {lead_checks()},
+                 .edits = wiring_edits(),
+                 .begun = has_parts});
+  all.push_back(
+      {.station = S::sticks,
+       .question = "Does the controller hear what I mean?",
+       .rules = sticks_rules(),
+       .checks = hearing_checks(),
+       .edits = sticks_edits(),
+       .procedures = {{"sticks", "Listen to the sticks, find switches, try the loss", "", make<SticksProcedure>}},
+       .begun = sticks_read});
+  all.push_back({.station = S::surfaces,
+                 .question = "Does everything move the right way, by the right amount?",
+                 .rules = surfaces_rules(),
+                 .checks = throw_checks(),
+                 .edits = surfaces_edits(),
+                 .procedures = {{"throws", "Read the throws with a gauge", "SURFACE", make<ThrowsProcedure>}}});
+  all.push_back(planned(S::senses, "Does it know which way is up and north?",
+                        "Not built yet. Here board rotation, accelerometer and compass will be calibrated."));
+  all.back().rules = senses_rules();
+  all.push_back(planned(S::feel, "How hard may it correct?",
+                        "Not built yet. Here gains will be set against the flight model, with margins over speed."));
+  all.push_back(planned(S::home, "What happens when the link goes?",
+                        "Not built yet. Here the way home after a lost link will be planned and simulated."));
+  all.push_back({.station = S::proof,
+                 .question = "Is it ready?",
+                 .rules = proof_rules(),
+                 .checks = {stick_checks(), correction_checks()},
+                 .procedures = {{"proof", "Walk through the bench checks", "CHECK", make<ProofProcedure>}},
+                 .begun = never});
+  all.push_back(planned(S::logbook, "What did the flight tell me?",
+                        "Not built yet. Here flights will be written down and turned into the next change."));
+  return all;
 }
 
 }  // namespace
@@ -91,6 +107,12 @@ const StationEntry& entry_of(Station station) {
 std::vector<EditEntry> all_edits() {
   std::vector<EditEntry> all = general_edits();
   for (const StationEntry& e : stations()) all.insert(all.end(), e.edits.begin(), e.edits.end());
+  return all;
+}
+
+std::vector<ProcedureEntry> all_procedures() {
+  std::vector<ProcedureEntry> all;
+  for (const StationEntry& e : stations()) all.insert(all.end(), e.procedures.begin(), e.procedures.end());
   return all;
 }
 

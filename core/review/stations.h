@@ -1,6 +1,7 @@
 #pragma once
 
 #include "edit/edit.h"
+#include "procedure/procedure.h"
 #include "review/rules.h"
 
 namespace rigging {
@@ -10,9 +11,10 @@ namespace rigging {
 struct StationEntry {
   Station station = Station::airframe;
   const char* question = "";  ///< as the builder would ask it
-  std::vector<Rule> rules;
-  std::vector<CheckFamily> checks;
-  std::vector<EditEntry> edits;
+  std::vector<Rule> rules = {};
+  std::vector<CheckFamily> checks = {};
+  std::vector<EditEntry> edits = {};
+  std::vector<ProcedureEntry> procedures = {};
   /// Something is known here already; null: from the start.
   bool (*begun)(const Rig&, const Review&) = nullptr;
   const char* to_come = "";  ///< what will be there, of a station that is not built yet

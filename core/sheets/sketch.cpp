@@ -4,15 +4,9 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "base/words.h"
 
 namespace rigging {
-
-std::string replaced(std::string text, const std::vector<std::pair<std::string, std::string>>& names) {
-  for (const auto& [name, value] : names)
-    for (std::size_t at = text.find(name); at != std::string::npos; at = text.find(name, at + value.size()))
-      text.replace(at, name.size(), value);
-  return text;
-}
 
 std::string escaped(const std::string& text) {
   return replaced(text, {{"&", "&amp;"}, {"<", "&lt;"}, {">", "&gt;"}, {"\"", "&quot;"}});

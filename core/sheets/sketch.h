@@ -11,7 +11,6 @@ namespace page {
 inline constexpr double width_mm = 210, height_mm = 297, left = 15, right = 195;
 }  // namespace page
 
-std::string replaced(std::string text, const std::vector<std::pair<std::string, std::string>>& names);
 /// For text inside XML and HTML.
 std::string escaped(const std::string& text);
 /// Breaks at spaces after at most `most` letters.

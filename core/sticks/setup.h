@@ -3,7 +3,7 @@
 #include <deque>
 
 #include "rig/rig.h"
-#include "sticks/reception.h"
+#include "signal/reception.h"
 
 /// Guided set-up that listens: what moved, which way, how far, and how quietly.
 namespace rigging {

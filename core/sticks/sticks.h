@@ -2,7 +2,7 @@
 
 #include "catalogue/catalogue.h"
 #include "rig/rig.h"
-#include "sticks/signal.h"
+#include "signal/signal.h"
 
 /// Does the controller hear what the hand means? What was read of each channel, what to dial in so that it lands, which
 /// switch position means what, what shares a channel, and what happens when the receiver hears nothing.
@@ -11,6 +11,7 @@ namespace rigging {
 /// Where a channel should land with this class, µs.
 struct Reach {
   double low_us = 1000, centre_us = 1500, high_us = 2000;
+  bool operator==(const Reach&) const = default;
 };
 Reach wanted_reach(const ControllerClass& controller, const Transmitter& transmitter, ChannelFunction function);
 
@@ -31,6 +32,7 @@ struct DialIn {
   Reach lands;                      ///< with exactly these settings, µs
   std::vector<std::string> limits;  ///< what can't be reached, one sentence each
   bool changes = false;             ///< anything to do at all
+  bool operator==(const DialIn&) const = default;
 };
 
 /// Sub-trim and travel such that the pulses land. The transmitter is taken to be linear on each side of its centre:
@@ -58,6 +60,7 @@ struct ChannelLine {
   std::optional<DialIn> dial;
   std::string verdict;  ///< one sentence
   enum class State { unread, lands, usable, off } state = State::unread;
+  bool operator==(const ChannelLine&) const = default;
 };
 
 /// One position of a switch and the mode that it chooses.
@@ -65,12 +68,14 @@ struct SwitchPosition {
   double pulse_us = 1500;
   std::string mode;     ///< empty when no range takes it
   double guard_us = 0;  ///< to the nearest boundary of a range
+  bool operator==(const SwitchPosition&) const = default;
 };
 struct SwitchLine {
   int channel = 5;
   ChannelFunction function = ChannelFunction::mode;
   bool measured = false;  ///< else the positions are those of a plain switch of its kind
   std::vector<SwitchPosition> positions;
+  bool operator==(const SwitchLine&) const = default;
 };
 inline constexpr double least_guard_us = 40;  ///< between a position and the edge of its range (common practice)
 
@@ -79,6 +84,7 @@ struct BudgetLine {
   int channel = 0;  ///< 0 when none carries it
   bool needed = false;
   std::string words;  ///< how it is worked, or what to do without it
+  bool operator==(const BudgetLine&) const = default;
 };
 
 /// How a receiver tells of the loss, and whether this class can tell.
@@ -88,6 +94,7 @@ struct LossLine {
   bool noticed = false;
   bool chosen = false;
   std::string words;
+  bool operator==(const LossLine&) const = default;
 };
 
 struct SticksReport {
@@ -99,6 +106,7 @@ struct SticksReport {
   std::optional<Signal> signal;             ///< of the receiver that is fitted
   std::vector<std::string> authority;       ///< what the rates leave to stick and stabilizer, per axis
   bool all_read = false, all_land = false;  ///< of the four sticks, as far as this airframe has them
+  bool operator==(const SticksReport&) const = default;
 };
 
 SticksReport analyze_sticks(const Rig& rig, const Catalogue& catalogue);

@@ -48,10 +48,12 @@ struct ServoLoad {
     double share_low = 0, share_high = 0;          ///< of what the servo has
     std::optional<double> blown_back_deg;          ///< deflection that it can hold at the high end; absent: all of it
     double amps_low = 0, amps_high = 0;            ///< that holding it draws
+    bool operator==(const At&) const = default;
   };
   At cruise, fast, dive;
   double available_nm = 0;  ///< stall torque
   std::string verdict;
+  bool operator==(const ServoLoad&) const = default;
 };
 
 /// One load per surface with a known speed; empty without a flying mass. The hinge moment of thin aerofoil theory is
@@ -67,6 +69,7 @@ struct Effect {
   std::array<double, 3> m3_per_deg{};
   std::array<double, 3> at_cruise_nm{};  ///< with the full throw of its mix on that axis
   std::array<double, 3> share{};         ///< of what all surfaces together do on that axis
+  bool operator==(const Effect&) const = default;
 };
 std::vector<Effect> effects_of(const Rig& rig, const AirframeReport& airframe, const SurfacesReport& surfaces);
 

@@ -1,5 +1,7 @@
 #include "surfaces/edits.h"
 
+#include <cmath>
+
 namespace rigging {
 namespace {
 
@@ -30,6 +32,28 @@ Result<Edit> flip_weight(const Rig& rig, const std::string& output, Axis axis) {
   o->mix.of(axis) *= -1;
   edit.label = "Flip the " + std::string(word(axis)) + " weight of " + spoken_output(*o);
   return edit;
+}
+
+Edit throws_read(const Rig& rig, Surface surface, std::vector<ThrowReading> readings) {
+  Linkage l = linkage_of(rig, surface);
+  l.readings = std::move(readings);
+  return {with_linkage(rig, l), "Throws of the " + surface.spoken() + " read"};
+}
+
+Edit arm_and_rod_set(const Rig& rig, Surface surface, const Centring& done) {
+  return {with_linkage(rig, worked_over(linkage_of(rig, surface), done)),
+          "Arm and rod of the " + surface.spoken() + " set"};
+}
+
+Edit centre_and_ends_set(const Rig& rig, Surface surface, const Centring& wanted) {
+  Edit e{rig, "Centre and ends of the " + surface.spoken()};
+  Output* o = e.rig.output(rig.output_of(surface)->id);
+  if (wanted.reverse) o->reversed = !o->reversed;
+  o->low_us = std::round(wanted.low_us);
+  o->centre_us = std::round(wanted.centre_us);
+  o->high_us = std::round(wanted.high_us);
+  if (Linkage* l = e.rig.linkage(surface)) *l = worked_over(*l, Centring{});
+  return e;
 }
 
 std::vector<EditEntry> surfaces_edits() {

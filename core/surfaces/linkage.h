@@ -35,6 +35,7 @@ struct LinkageProblem {
   LinkageFault fault = LinkageFault::no_size;
   double arm_deg = 0;  ///< where it is met
   std::string words;
+  bool operator==(const LinkageProblem&) const = default;
 };
 
 /// A linkage with its fixed measures worked out once. Solving a pose costs under a microsecond.

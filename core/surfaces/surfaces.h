@@ -57,6 +57,7 @@ struct SurfaceAnswer {
   double worst_sum = 0;
   std::vector<LinkageProblem> problems;  ///< of its linkage, within the pulses that it is given
   std::string linkage_error;             ///< when the linkage can't be built at all
+  bool operator==(const SurfaceAnswer&) const = default;
 };
 
 /// How much room a stick position leaves to the stabilizer.
@@ -66,6 +67,7 @@ struct Room {
   /// saturate.
   std::array<std::array<double, steps + 1>, steps + 1> left{};  ///< [pitch][roll]
   double at(int roll, int pitch) const { return left[static_cast<std::size_t>(pitch)][static_cast<std::size_t>(roll)]; }
+  bool operator==(const Room&) const = default;
 };
 Room room_left(const Rig& rig);
 
@@ -76,6 +78,7 @@ struct SurfacesReport {
   std::vector<std::string> mix;  ///< the mix in the builder's words, one sentence each
 
   const SurfaceAnswer* answer(Surface surface) const;
+  bool operator==(const SurfacesReport&) const = default;
 };
 
 SurfacesReport analyze_surfaces(const Rig& rig);

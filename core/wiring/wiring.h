@@ -11,6 +11,7 @@ struct LoomRow {
   LeadKind kind = LeadKind::servo;
   double length_m = 0, awg = 0;
   std::string remarks;  ///< red wire out, pair turned …
+  bool operator==(const LoomRow&) const = default;
 };
 
 /// Outputs that share a pulse rate.
@@ -19,6 +20,7 @@ struct TimerGroup {
   std::vector<std::string> outputs;  ///< ids of the rig's outputs on it
   std::vector<double> rates_hz;      ///< those asked for, each once
   bool motor = false, servo = false;
+  bool operator==(const TimerGroup&) const = default;
 };
 
 struct WiringReport {
@@ -28,6 +30,7 @@ struct WiringReport {
   int ground_pads = 0, ground_pads_needed = 0;
   std::vector<std::string> free_ports;    ///< hardware serial ports with no lead
   std::vector<std::string> free_outputs;  ///< sockets with neither output nor lead
+  bool operator==(const WiringReport&) const = default;
 };
 
 WiringReport analyze_wiring(const Rig& rig, const Catalogue& catalogue);

@@ -20,7 +20,6 @@
 #include "stations/proof/proof_page.h"
 #include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/surfaces_page.h"
-#include "stations/surfaces/throws_panel.h"
 
 namespace rigging::app {
 
@@ -128,27 +127,32 @@ class Builder {
       click(QStringLiteral("saw_%1_%2").arg(QString::fromStdString(s.word())).arg(motion));
     }
     ASSERT_TRUE(click(QStringLiteral("note")));
-    wait([&] { return can_click(QStringLiteral("do_it")) || proof().asking() != ProofPage::Asking::check; }, 9000);
+    wait(
+        [&] {
+          return can_click(QStringLiteral("do_it")) || proof().procedure().asking() != ProofProcedure::Asking::check;
+        },
+        9000);
   }
 
   /// Walks the checks to the end. Returns how many faults were cured.
   int work_through() {
     int cured = 0;
     for (int step = 0; step < 60; ++step) {
-      switch (proof().asking()) {
-        case ProofPage::Asking::done: return cured;
-        case ProofPage::Asking::check:
-        case ProofPage::Asking::question: look(); break;
-        case ProofPage::Asking::verdict: {
+      switch (proof().procedure().asking()) {
+        case ProofProcedure::Asking::done: return cured;
+        case ProofProcedure::Asking::check:
+        case ProofProcedure::Asking::question: look(); break;
+        case ProofProcedure::Asking::verdict: {
           if (click(QStringLiteral("apply"))) {
             ++cured;
             wait([&] { return !window.bench().writing(); });
           }
-          if (proof().asking() == ProofPage::Asking::verdict && click(QStringLiteral("by_hand"))) ++cured;
+          if (proof().procedure().asking() == ProofProcedure::Asking::verdict && click(QStringLiteral("by_hand")))
+            ++cured;
           QTest::qWait(150);
           break;
         }
-        case ProofPage::Asking::contradiction:
+        case ProofProcedure::Asking::contradiction:
           // Seen too hastily: look again.
           click(QStringLiteral("look_again"));
           break;
@@ -181,11 +185,15 @@ inline void press(Builder& b, Qt::Key key, Qt::KeyboardModifiers modifiers = Qt:
 /// Hands that do what the card says, and nothing else.
 inline void follow_sticks(Builder& b) {
   auto* page = b.window.findChild<SticksPage*>();
+  const auto asked = [page] {
+    const auto& listening = page->procedure().listening();
+    return listening ? QString::fromStdString(listening->todo()) : QString();
+  };
   QString last;
   ASSERT_TRUE(b.click(QStringLiteral("listen")));
   ASSERT_TRUE(b.wait(
       [&] {
-        const QString todo = page->todo();
+        const QString todo = asked();
         if (todo.isEmpty()) return true;
         if (todo == last) return false;
         last = todo;
@@ -193,14 +201,15 @@ inline void follow_sticks(Builder& b) {
         const double to = at("right and hold") || at("back") || at("Open") ? 1
                           : at("left and hold") || at("forward")           ? -1
                                                                            : 0;
-        for (const char* stick : {"roll", "pitch", "yaw"})
-          b.window.bench().stick(QLatin1String(stick),
-                                 todo.contains(QStringLiteral("%1 stick").arg(QLatin1String(stick))) ? to : 0);
-        b.window.bench().stick(QStringLiteral("throttle"), at("Open") ? 1 : 0);
+        for (const Axis axis : all_axes) {
+          const bool meant = todo.contains(QStringLiteral("%1 stick").arg(QLatin1String(word(axis).data())));
+          b.window.bench().ask(hands::Stick{axis, meant ? to : 0});
+        }
+        b.window.bench().ask(hands::Stick{std::nullopt, at("Open") ? 1.0 : 0.0});
         return false;
       },
       40000 * patience))
-      << page->todo().toStdString();
+      << asked().toStdString();
 }
 
 inline void bring_up(Builder& b, unsigned seed) {
@@ -224,13 +233,13 @@ inline void straighten(Builder& b, Surface surface) {
   Q_EMIT box->activated(index);
   for (int round = 0; round < 5; ++round) {
     ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_begin")) && b.window.bench().sight().battery; }))
-        << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+        << b.find<QLabel>(QStringLiteral("throws_lines"))->text().toStdString();
     ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
-    while (page->throws().state() == ThrowsPanel::State::reading) {
+    while (page->throws().state() == ThrowsProcedure::State::reading) {
       ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); })) << "the servo takes its time";
       ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
     }
-    ASSERT_TRUE(page->throws().answer()) << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+    ASSERT_TRUE(page->throws().answer()) << b.find<QLabel>(QStringLiteral("throws_lines"))->text().toStdString();
     bool anything = false;
     if (b.click(QStringLiteral("throw_hands"))) {
       anything = true;

@@ -6,7 +6,7 @@
 #include <fstream>
 
 #include "base/json.h"
-#include "sticks/capture.h"
+#include "signal/capture.h"
 
 namespace rigging {
 namespace {
@@ -446,6 +446,54 @@ TEST(Cli, ARigOfVersionOneComparesWithItself) {
   EXPECT_EQ((*read_json_file(now))["version"], 2);
   const Ran ran = run("compare " + old + " " + now);
   EXPECT_EQ(ran.status, 0) << ran.out;
+}
+
+TEST(Cli, PlayWalksThroughAProcedureFromAScript) {
+  const Folder folder;
+  const Ran first = run("play " + demo + " proof");
+  EXPECT_EQ(first.status, 0);
+  EXPECT_NE(first.out.find("can: as_shown"), std::string::npos) << first.out;
+  const std::string script = folder.file("walk", "# the first two checks\npress as_shown\npress as_shown\n");
+  const std::string into = folder / "after.rig.json";
+  const Ran ran = run("play " + demo + " proof --script " + script + " --into " + into + " --json");
+  ASSERT_EQ(ran.status, 0) << ran.err;
+  const Json json = Json::parse(ran.out);
+  ASSERT_EQ(json["heard"].size(), 2u);
+  EXPECT_EQ(json["heard"][0]["done"][0], "Recorded: stick.roll");
+  EXPECT_EQ(json["card"]["subject"], "stick.yaw");
+  int stands = 0;
+  const Json after = Json::parse(run("check " + into + " --json").out);
+  for (const Json& c : after["checks"]) stands += c["state"] == "fresh";
+  EXPECT_EQ(stands, 2);
+
+  const Ran bad = run("play " + demo + " proof --script " + folder.file("bad", "time 1\npress fly\n"));
+  EXPECT_EQ(bad.status, 2);
+  EXPECT_NE(bad.err.find("bad:2"), std::string::npos) << bad.err;
+  EXPECT_NE(bad.err.find("as_shown"), std::string::npos) << "what is offered: " << bad.err;
+  EXPECT_EQ(run("play " + demo + " juggling").status, 2);
+}
+
+TEST(Cli, PlayHearsACapture) {
+  // Four lines, a pulse of each every 20 ms for 1.2 s: sticks at rest, throttle closed.
+  const Folder folder;
+  std::string table = "t_us,a,b,c,d\n0,0,0,0,0\n";
+  const int us[] = {1500, 1500, 1000, 1500};
+  for (int frame = 0; frame < 60; ++frame)
+    for (int line = 0; line < 4; ++line) {
+      const int at = 1000 + frame * 20000 + line * 4000;
+      std::string level = ",0,0,0,0";
+      level[static_cast<std::size_t>(2 * line + 1)] = '1';
+      table += std::to_string(at) + level + "\n" + std::to_string(at + us[line]) + ",0,0,0,0\n";
+    }
+  folder.file("rest.csv", table);
+  const std::string script = folder.file("listen", "bench hears=yes\npress listen\ncapture rest.csv\n");
+  const Ran ran = run("play " + demo + " sticks --script " + script + " --json");
+  ASSERT_EQ(ran.status, 0) << ran.err;
+  const Json card = Json::parse(ran.out)["card"];
+  EXPECT_EQ(card["stick"]["function"], "roll") << "rest was heard: the first stick is asked for";
+  EXPECT_EQ(card["stick"]["side"], 1);
+  const Ran none = run("play " + demo + " sticks --script " + folder.file("lost", "capture nowhere.csv\n"));
+  EXPECT_EQ(none.status, 2);
 }
 
 }  // namespace

@@ -32,7 +32,7 @@ int wanted(const std::string& surface, int axis) {
 }
 
 struct Aircraft {
-  std::vector<Output> outputs;      // as configured
+  std::vector<CaseOutput> outputs;  // as configured
   std::vector<int> lead_in;         // per socket: whose lead
   std::map<std::string, int> sign;  // per surface
   std::set<int> dead;
@@ -49,7 +49,7 @@ int seen(const Aircraft& a, const std::string& surface, const Observation& o) {
     for (const Surface s : a.outputs[static_cast<std::size_t>(a.lead_in[k])].surfaces)
       if (s.word() == surface) socket = static_cast<int>(k);
   if (a.dead.count(socket)) return 0;
-  const Output& driver = a.outputs[static_cast<std::size_t>(socket)];
+  const CaseOutput& driver = a.outputs[static_cast<std::size_t>(socket)];
   if (o.act == Act::drive) return socket == o.output ? o.sense * a.sign.at(surface) : 0;
   Eigen::Vector3i command = Eigen::Vector3i::Zero();
   if (o.act == Act::stick) {
@@ -72,7 +72,7 @@ bool build(const Case& c, const std::vector<Fault>& faults, const std::map<std::
   a = {};
   a.outputs = c.outputs;
   a.sign = signs;
-  std::vector<Output> right = c.outputs;
+  std::vector<CaseOutput> right = c.outputs;
   for (std::size_t i = 0; i < c.outputs.size(); ++i) a.lead_in.push_back(static_cast<int>(i));
   std::array<int, 3> gyro{1, 1, 1};
   Turn turn;
@@ -101,7 +101,7 @@ bool build(const Case& c, const std::vector<Fault>& faults, const std::map<std::
   a.sensed.row(1) = gyro[1] * y.transpose();
   a.sensed.row(2) = gyro[2] * z.transpose();
 
-  for (const Output& output : right)
+  for (const CaseOutput& output : right)
     for (const Surface s : output.surfaces)
       for (int axis = 0; axis < 3; ++axis) {
         const double weight = output.mix[static_cast<std::size_t>(axis)];
@@ -129,7 +129,7 @@ bool agrees(const Aircraft& a, const Case& c) {
 template <class Test>
 bool any_signs(const Case& c, Test&& test) {
   std::vector<std::string> names;
-  for (const Output& o : c.outputs)
+  for (const CaseOutput& o : c.outputs)
     for (const Surface s : o.surfaces) names.push_back(s.word());
   for (unsigned bits = 0; bits < 1u << names.size(); ++bits) {
     std::map<std::string, int> signs;
@@ -159,7 +159,7 @@ std::vector<Fault> possible_faults(const Case& c) {
   };
   const int n = static_cast<int>(c.outputs.size());
   for (int o = 0; o < n; ++o) {
-    const Output& output = c.outputs[static_cast<std::size_t>(o)];
+    const CaseOutput& output = c.outputs[static_cast<std::size_t>(o)];
     add(FaultKind::output_reversed, [&](Fault& f) { f.output = o; });
     add(FaultKind::output_dead, [&](Fault& f) { f.output = o; });
     for (int p = o + 1; p < n; ++p) add(FaultKind::leads_swapped, [&](Fault& f) { f.output = o, f.other_output = p; });
@@ -241,7 +241,7 @@ bool show(const Case& c, const std::vector<Fault>& faults, Observation& o) {
     Aircraft a;
     if (!build(c, faults, signs, a)) return false;
     o.saw.clear();
-    for (const Output& output : c.outputs)
+    for (const CaseOutput& output : c.outputs)
       for (const Surface s : output.surfaces) o.saw.push_back({s, seen(a, s.word(), o)});
     o.channels = {};
     if (o.act == Act::stick) {

@@ -150,7 +150,7 @@ class Draw {
     Case c;
     int id = 0;
     for (const auto& [names, mix] : kinds[static_cast<std::size_t>(below(static_cast<int>(kinds.size())))]) {
-      Output o;
+      CaseOutput o;
       o.id = "out_" + std::to_string(++id);
       for (const char* name : names) o.surfaces.push_back(*surface_from_word(name));
       o.mix = mix;

@@ -81,6 +81,34 @@ Result<Edit> silence(const Rig& rig, const Catalogue&, const std::vector<std::st
   return e;
 }
 
+// A procedure: it asks for a key, hears the time, and records what was heard.
+class SoundTheHorn : public Procedure {
+ public:
+  Orders hear(const Event& event, const Scene& scene) override {
+    if (const auto* time = std::get_if<Time>(&event)) now_s_ = time->s;
+    const auto* pressed = std::get_if<Pressed>(&event);
+    if (pressed && pressed->action == "horn_sound") sounds_since_s_ = now_s_;
+    if (!pressed || pressed->action != "horn_was_heard") return {};
+    sounds_since_s_.reset();
+    Edit louder{scene.rig, "Horn sounded"};
+    louder.rig.name = "Loud";
+    return {Change{louder}, Record{{"senses.horn_heard", ""}, "The horn was heard"}};
+  }
+  Card card(const Scene&) const override {
+    Card c;
+    c.todo = sounds_since_s_ ? "Listen at ten paces." : "Sound the horn.";
+    c.caution = "Propeller off.";
+    c.busy = sounds_since_s_.has_value();
+    c.actions = {{.id = "horn_sound", .label = "Sound it", .main = true, .enabled = !c.busy},
+                 {.id = "horn_was_heard", .label = "I heard it", .enabled = c.busy}};
+    return c;
+  }
+
+ private:
+  double now_s_ = 0;
+  std::optional<double> sounds_since_s_;
+};
+
 // A station's page.
 class HornPage : public app::StationPage {
  public:
@@ -105,6 +133,8 @@ void open_the_doors() {
     if (e.station == Station::senses) {
       e.rules.push_back({"SENSES-90", Station::senses, no_horn, source::common});
       e.checks.push_back(horn_heard());
+      e.procedures.push_back({"horn", "Sound the horn and listen", "",
+                              []() -> std::unique_ptr<Procedure> { return std::make_unique<SoundTheHorn>(); }});
       e.edits.push_back({"silence", "Take the horn away", {}, silence});
     }
   app::page_entries().push_back(
@@ -166,6 +196,19 @@ TEST_F(Doors, ARuleACheckAndAnEditReachTheCommandLine) {
   EXPECT_FALSE(json["ready"].get<bool>()) << "readiness waits for it";
   EXPECT_NE(cli({"proof", file()}).out.find("It is heard at ten paces"), std::string::npos) << "its card";
   EXPECT_EQ(cli({"edit", file(), "silence"}).out, "Silenced\n");
+}
+
+TEST_F(Doors, AProcedureIsPlayedOnTheCommandLine) {
+  const std::string script = (folder_ / "horn.script").string();
+  std::ofstream(script) << "time 2\npress horn_sound\npress horn_was_heard\n";
+  EXPECT_NE(cli({"play", "--help"}).out.find("Sound the horn and listen"), std::string::npos);
+  const Said said = cli({"play", file(), "horn", "--script", script, "--into", file()});
+  EXPECT_EQ(said.status, 0);
+  EXPECT_NE(said.out.find("Listen at ten paces."), std::string::npos) << said.out;
+  EXPECT_NE(said.out.find("Recorded: senses.horn_heard"), std::string::npos) << said.out;
+  const Rig after = *load_rig(file());
+  EXPECT_EQ(after.name, "Loud");
+  EXPECT_EQ(after.proofs.back().check.text(), "senses.horn_heard");
 }
 
 TEST_F(Doors, APartAndAClassOfOnesOwnWorkLikeShippedOnes) {
@@ -234,9 +277,23 @@ TEST_F(Doors, EverythingIsSeenOnTheScreen) {
   EXPECT_TRUE(snag);
   window.go_to(Station::proof, QStringLiteral("senses.horn_heard"));
   QApplication::processEvents();
-  auto* title = window.findChild<QLabel*>(QStringLiteral("card_title"));
+  auto* title = window.findChild<QLabel*>(QStringLiteral("proof_title"));
   ASSERT_TRUE(title);
   EXPECT_EQ(title->text(), QStringLiteral("The horn is heard"));
+  // A procedure for which no page has a place comes up in a window of its own, with the card that shows all of them.
+  for (const app::Request& r : window.requests())
+    if (r.text == QStringLiteral("Sound the horn and listen")) r.act();
+  auto* horn = window.findChild<QDialog*>(QStringLiteral("procedure_horn"));
+  ASSERT_TRUE(horn && horn->isVisible());
+  EXPECT_EQ(horn->findChild<QLabel*>(QStringLiteral("horn_todo"))->text(), QStringLiteral("Sound the horn."));
+  horn->findChild<QPushButton*>(QStringLiteral("horn_sound"))->click();
+  EXPECT_EQ(horn->findChild<QLabel*>(QStringLiteral("horn_todo"))->text(), QStringLiteral("Listen at ten paces."));
+  horn->findChild<QPushButton*>(QStringLiteral("horn_was_heard"))->click();
+  EXPECT_EQ(window.document().rig().name, "Loud");
+  EXPECT_TRUE(find_check(window.document().review().checks, std::string("senses.horn_heard"))->stands());
+  horn->close();
+  window.document().undo();
+  window.document().undo();
   // A check that no station records by itself is recorded from its card.
   auto* seen = window.findChild<QPushButton*>(QStringLiteral("record_card"));
   ASSERT_TRUE(seen && seen->isVisible());

@@ -83,14 +83,14 @@ TEST(Fit, CompassNearAnEasyCurrentIsTurned) {
 
 TEST(Fit, OverlapsAndWallsAreFound) {
   Rig rig = demo("hedgerow");
-  EXPECT_TRUE(fit(rig).squeezes.empty()) << fit(rig).squeezes.front().words;
+  EXPECT_TRUE(fit(rig).clashes.empty()) << fit(rig).clashes.front().words;
   put(rig, "receiver", 0.41, 0.0, 0.0);
-  EXPECT_FALSE(fit(rig).squeezes.empty());
+  EXPECT_FALSE(fit(rig).clashes.empty());
   rig = demo("hedgerow");
   put(rig, "battery", 0.05);
   bool out = false;
-  const FitReport squeezed = fit(rig);
-  for (const Squeeze& s : squeezed.squeezes) out = out || (s.part == "battery" && s.other.empty());
+  const FitReport clashing = fit(rig);
+  for (const Clash& s : clashing.clashes) out = out || (s.part == "battery" && s.other.empty());
   EXPECT_TRUE(out);
   // The board turned sideways needs its length across the bay.
   rig = demo("hedgerow");
@@ -98,7 +98,7 @@ TEST(Fit, OverlapsAndWallsAreFound) {
   rig.place("controller")->turn = *turn_from_name("arrow_right_top_up");
   bool wall = false;
   const FitReport turned = fit(rig);
-  for (const Squeeze& s : turned.squeezes) wall = wall || s.part == "controller";
+  for (const Clash& s : turned.clashes) wall = wall || s.part == "controller";
   EXPECT_TRUE(wall);
 }
 

@@ -10,7 +10,7 @@
 #include "direction/from_rig.h"
 #include "proof/session.h"
 #include "rig/rig_file.h"
-#include "sheets/hand_card.h"
+#include "sheets/hand_card_sheet.h"
 
 namespace rigging {
 namespace {
@@ -244,7 +244,7 @@ TEST(Session, FindsCuresAndAsksAgain) {
   channels.channels = {-1, 0, 0};
   session.add(channels);
   ASSERT_TRUE(session.diagnosed());
-  const Cured done = cured(rig, c, session.looks(), session.answer().explanations[0]);
+  const CuredRig done = cured(rig, c, session.looks(), session.answer().explanations[0]);
   ASSERT_EQ(done.by_hand.size(), 1u);
   EXPECT_EQ(done.by_hand[0].kind, direction::FaultKind::transmitter_reversed);
 }
@@ -259,7 +259,7 @@ TEST(Session, SettingsAreChangedWhereTheClassAllowsIt) {
   board.turn = *turn_from_name("arrow_right_top_up");
   gyro.kind = direction::FaultKind::gyro_reversed;
   gyro.axis = Axis::yaw;
-  const Cured done = cured(rig, c, looks, {{reversed, board, gyro}, 0});
+  const CuredRig done = cured(rig, c, looks, {{reversed, board, gyro}, 0});
   EXPECT_TRUE(done.by_hand.empty());
   EXPECT_TRUE(done.rig.outputs[0].reversed);
   EXPECT_EQ(done.rig.sensing.board.name(), "arrow_right_top_up");

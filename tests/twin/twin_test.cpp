@@ -136,8 +136,7 @@ TEST(Twin, TheWholeLineFindsAndCuresRandomFaults) {
       for (const auto& fault : answer.explanations[0].faults) {
         now = direction::remedied(now, fault, c, controller);
         const Remedy remedy = direction::remedy_of(fault.kind);
-        if (!direction::is_setting(remedy, controller))
-          EXPECT_TRUE(f.bench.work(remedy, direction::remedy_to_json(fault, c)));
+        if (!direction::is_setting(remedy, controller)) EXPECT_TRUE(f.bench.work(direction::work_for(fault, c)));
       }
       f.bench.configure(link::image_of(now));
     }
@@ -167,7 +166,7 @@ TEST(Twin, BehavesAsAControllerDoes) {
   f.run(0.5);
   EXPECT_EQ(f.bench.look().deflection, still) << "servos don't move on USB";
   EXPECT_FALSE(f.bench.drive("s1", 0.5));
-  EXPECT_FALSE(f.bench.work(Remedy::reverse_output, {{"output", "out_1"}})) << "set over the link, not by hand";
+  EXPECT_FALSE(f.bench.work({Remedy::reverse_output, {"out_1"}, {}, {}})) << "set over the link, not by hand";
 }
 
 TEST(Twin, ReactsAsItsClassDoes) {

@@ -167,9 +167,9 @@ void PlacesView::draw_parts(QPainter& p, View view) {
     if (!document_.rig().place(part)) continue;
     const QRectF box = box_of(view, part);
     const bool chosen = part == selected_;
-    const bool squeezed = std::any_of(fit.squeezes.begin(), fit.squeezes.end(),
-                                      [&](const Squeeze& s) { return s.part == part || s.other == part; });
-    p.setPen(QPen(chosen ? inks().teal : squeezed ? inks().rust : inks().ink, chosen ? 2.2 : 1.1));
+    const bool clashing = std::any_of(fit.clashes.begin(), fit.clashes.end(),
+                                      [&](const Clash& s) { return s.part == part || s.other == part; });
+    p.setPen(QPen(chosen ? inks().teal : clashing ? inks().rust : inks().ink, chosen ? 2.2 : 1.1));
     p.setBrush(chosen ? inks().wash : inks().sheet);
     p.drawRect(box);
     if (part == "controller") {

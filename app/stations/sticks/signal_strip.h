@@ -3,7 +3,7 @@
 #include <QWidget>
 #include <deque>
 
-#include "sticks/signal.h"
+#include "signal/signal.h"
 
 namespace rigging::app {
 

@@ -19,7 +19,6 @@
 #include "stations/surfaces/linkage_panel.h"
 #include "stations/surfaces/linkage_view.h"
 #include "stations/surfaces/output_row.h"
-#include "stations/surfaces/throws_panel.h"
 #include "surfaces/air_loads.h"
 #include "surfaces/edits.h"
 
@@ -193,8 +192,16 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   mix->addWidget(area_, 1);
   sides_->addWidget(mix_side);
   linkage_ = new LinkagePanel(document_);
-  throws_ = new ThrowsPanel(document_, bench_);
-  for (QWidget* panel : {static_cast<QWidget*>(linkage_), static_cast<QWidget*>(throws_)}) {
+  throws_ = procedure_card("throws", ProcedureCard::Form::column);
+  auto* throws_side = new QWidget;
+  auto* throws_layout = new QVBoxLayout(throws_side);
+  throws_layout->setContentsMargins(0, 0, 4, 0);
+  throws_layout->addWidget(throws_, 1);
+  auto* gauges = hinted_button(tr("Print a throw gauge…"), "print_gauges",
+                               tr("Paper gauges for each chord, a level wedge and balance marks, true to scale"));
+  connect(gauges, &QPushButton::clicked, this, &SurfacesPage::show_gauges);
+  throws_layout->addWidget(gauges);
+  for (QWidget* panel : {static_cast<QWidget*>(linkage_), throws_side}) {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -202,8 +209,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
     scroll->setWidget(panel);
     sides_->addWidget(scroll);
   }
-  connect(throws_, &ThrowsPanel::gauges_asked, this, &SurfacesPage::show_gauges);
-  connect(throws_, &ThrowsPanel::moved, this, &SurfacesPage::draw_linkage);
+  connect(&throws_->runner(), &ProcedureRunner::card_changed, this, &SurfacesPage::draw_linkage);
   right->addWidget(sides_, 1);
   page->addLayout(right);
 
@@ -259,16 +265,15 @@ void SurfacesPage::choose_surface(Surface surface) {
   estimate_linkage();
   surface_box_->setCurrentIndex(surface_box_->findData(QString::fromStdString(surface.word())));
   linkage_->show_surface(surface);
-  throws_->show_surface(surface);
+  throws_->runner().choose(QString::fromStdString(surface.word()));
   draw_linkage();
 }
 
 void SurfacesPage::draw_linkage() {
   const Output* o = document_.rig().output_of(surface_);
   if (!o || surface_.kind == SurfaceKind::motor) return sketch_->clear(tr("Choose a surface."));
-  const double pulse = throws_->state() == ThrowsPanel::State::reading
-                           ? throws_->pulse_us()
-                           : mixed(*o, shared(document_.rig().outputs, command_, document_.rig().sharing)).pulse_us;
+  const double pulse = throws_->runner().card().picture.pulse_us.value_or(
+      mixed(*o, shared(document_.rig().outputs, command_, document_.rig().sharing)).pulse_us);
   const double chord = chord_of(document_.rig(), surface_);
   if (preview_ || !as_read_)
     return sketch_->set_linkage(preview_.value_or(linkage_of(document_.rig(), surface_)), *o, chord, pulse,
@@ -305,11 +310,10 @@ void SurfacesPage::refresh() {
       surface_ = *surface_from_word(surfaces.front().toStdString());
     surface_box_->setCurrentIndex(surface_box_->findData(QString::fromStdString(surface_.word())));
     linkage_->show_surface(surface_);
-    throws_->show_surface(surface_);
+    throws_->runner().choose(QString::fromStdString(surface_.word()));
   }
   estimate_linkage();
   linkage_->refresh();
-  throws_->refresh();
   differential_->setValue(100 * differential_of(rig));
   const bool pair = std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) {
     return o.surfaces.size() == 1 && o.mix.roll != 0 && o.surfaces[0].side != rigging::Side::single &&

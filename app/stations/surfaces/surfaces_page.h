@@ -4,6 +4,7 @@
 #include "drawing/stick_square.h"
 #include "stations/station_page.h"
 #include "surfaces/air_loads.h"
+#include "surfaces/throws_procedure.h"
 
 class QButtonGroup;
 class QComboBox;
@@ -20,7 +21,6 @@ class BenchLink;
 class LinkagePanel;
 class LinkageView;
 class OutputRow;
-class ThrowsPanel;
 
 /// Does everything move the right way, by the right amount? Mixing and saturation, the linkage of each surface, and its
 /// throws as read.
@@ -34,7 +34,7 @@ class SurfacesPage : public StationPage {
   void show_surface(Surface surface);
   enum class Side { mix, linkage, throws };
   void show_side(Side side);
-  ThrowsPanel& throws() { return *throws_; }
+  const ThrowsProcedure& throws() const { return static_cast<const ThrowsProcedure&>(throws_->runner().procedure()); }
 
  protected:
   void refresh() override;
@@ -52,7 +52,7 @@ class SurfacesPage : public StationPage {
   StickSquare* square_;
   LinkageView* sketch_;
   LinkagePanel* linkage_;
-  ThrowsPanel* throws_;
+  ProcedureCard* throws_;
   QStackedWidget *picture_, *sides_;
   QButtonGroup* side_keys_;
   QComboBox *surface_box_, *sharing_;

@@ -175,12 +175,12 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   connect(fixed_, &QPushButton::clicked, this, [this](bool on) {
     edit_chosen(on ? tr("Lead %1 kept where it is") : tr("Lead %1 may be moved"), [on](Lead& l) { l.fixed = on; });
   });
-  connect(battery_, &QPushButton::clicked, this, [this](bool on) { bench_.supply(false, on); });
-  connect(inspect_, &QPushButton::clicked, this, [this] { bench_.inspect(view_->traced()); });
+  connect(battery_, &QPushButton::clicked, this, [this](bool on) { bench_.ask(hands::Supply{false, on}); });
+  connect(inspect_, &QPushButton::clicked, this, [this] { bench_.ask(hands::Inspect{view_->traced()}); });
   connect(mend_, &QPushButton::clicked, this, [this] {
     inspected_.clear();
-    bench_.mend(view_->traced());
-    bench_.inspect(view_->traced());
+    bench_.ask(hands::Mend{view_->traced()});
+    bench_.ask(hands::Inspect{view_->traced()});
   });
   connect(right_, &QPushButton::clicked, this, [this] {
     (void)document_.record({lead_family, view_->traced()}, bench_.simulated());

@@ -7,7 +7,7 @@
 #include "bench_builder.h"
 #include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/surfaces_page.h"
-#include "stations/surfaces/throws_panel.h"
+#include "surfaces/surface_checks.h"
 
 namespace rigging::app {
 namespace {
@@ -17,7 +17,7 @@ std::array<double, 3> reach(Builder& b, const char* stick, int channel, bool thr
   std::array<double, 3> at{};
   int i = 0;
   for (const double position : {-1.0, 0.0, 1.0}) {
-    b.window.bench().stick(QLatin1String(stick), throttle ? (position + 1) / 2 : position);
+    b.window.bench().ask(hands::Stick{from_word<Axis>(stick), throttle ? (position + 1) / 2 : position});
     const double from = b.window.bench().frames().back().t_us;
     b.wait([&] { return b.window.bench().frames().back().t_us > from + 600000 * patience; }, 20000);
     // The mean of the last half second: the gimbals jitter.
@@ -30,7 +30,7 @@ std::array<double, 3> reach(Builder& b, const char* stick, int channel, bool thr
       }
     at[static_cast<std::size_t>(i++)] = sum / n;
   }
-  b.window.bench().stick(QLatin1String(stick), 0);
+  b.window.bench().ask(hands::Stick{from_word<Axis>(stick), 0});
   return at;
 }
 

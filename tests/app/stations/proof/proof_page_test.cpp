@@ -12,7 +12,6 @@
 #include "bench_builder.h"
 #include "direction/from_rig.h"
 #include "rig/rig_file.h"
-#include "stations/proof/look_keys.h"
 #include "stations/proof/proof_chain.h"
 
 namespace rigging::app {
@@ -45,37 +44,6 @@ TEST(ProofChain, WalksByKeysAndClicks) {
   EXPECT_EQ(chosen, QStringLiteral("look.check2"));
 }
 
-TEST(LookKeys, OneAnswerARowAndItCanBeTakenBack) {
-  LookKeys keys;
-  keys.show();
-  direction::Observation asked;
-  asked.axis = Axis::pitch;
-  const Surface elevator{SurfaceKind::elevator, Side::single}, rudder{SurfaceKind::rudder, Side::single};
-  keys.ask(asked, {elevator, rudder}, true);
-  const auto press = [&](const char* name) {
-    QTest::mouseClick(keys.findChild<QPushButton*>(QLatin1String(name)), Qt::LeftButton);
-  };
-  EXPECT_FALSE(keys.anything_pressed());
-  press("saw_elevator_1");
-  press("saw_elevator_-1");
-  press("saw_rudder_0");
-  press("saw_channel_roll_1");
-  auto seen = keys.observation();
-  ASSERT_EQ(seen.saw.size(), 2u);
-  EXPECT_EQ(seen.saw[0].motion, -1) << "the last key counts";
-  EXPECT_EQ(seen.saw[1].motion, 0);
-  EXPECT_EQ(seen.channels[0], 1);
-  EXPECT_FALSE(seen.channels[1]);
-  press("saw_rudder_0");
-  EXPECT_EQ(keys.observation().saw.size(), 1u) << "pressed twice is not looked at";
-  keys.hear({{"roll", 1500}, {"pitch", 2000}, {"yaw", 1001}});
-  seen = keys.observation();
-  EXPECT_EQ(seen.channels[0], 0);
-  EXPECT_EQ(seen.channels[1], 1);
-  EXPECT_EQ(seen.channels[2], -1);
-  EXPECT_EQ(seen.axis, Axis::pitch);
-}
-
 TEST(Proof, ALooseBoardIsSaidEverywhere) {
   Builder b({QStringLiteral("gyro_reversed:yaw")});
   b.window.start_demo();
@@ -96,9 +64,9 @@ TEST(Proof, ALookCanBeTakenBack) {
   b.window.start_demo();
   ASSERT_TRUE(b.click(QStringLiteral("saw_flaperon_left_1")));
   ASSERT_TRUE(b.click(QStringLiteral("note")));
-  EXPECT_NE(b.proof().asking(), ProofPage::Asking::check);
+  EXPECT_NE(b.proof().procedure().asking(), ProofProcedure::Asking::check);
   ASSERT_TRUE(b.click(QStringLiteral("take_back")));
-  EXPECT_EQ(b.proof().asking(), ProofPage::Asking::check);
+  EXPECT_EQ(b.proof().procedure().asking(), ProofProcedure::Asking::check);
   EXPECT_TRUE(b.window.document().rig().proofs.empty());
 }
 
@@ -112,10 +80,10 @@ TEST(Proof, MisreadSurfacesAreNamedAndCanBeLookedAtAgain) {
   ASSERT_TRUE(b.click(QStringLiteral("saw_flaperon_left_1")));
   ASSERT_TRUE(b.click(QStringLiteral("saw_flaperon_right_-1")));
   ASSERT_TRUE(b.click(QStringLiteral("note")));
-  EXPECT_EQ(b.proof().asking(), ProofPage::Asking::contradiction);
+  EXPECT_EQ(b.proof().procedure().asking(), ProofProcedure::Asking::contradiction);
   ASSERT_TRUE(b.click(QStringLiteral("look_again")));
-  EXPECT_EQ(b.proof().asking(), ProofPage::Asking::check);
-  EXPECT_FALSE(b.proof().session().anything_seen());
+  EXPECT_EQ(b.proof().procedure().asking(), ProofProcedure::Asking::check);
+  EXPECT_FALSE(b.proof().procedure().session().anything_seen());
 }
 
 }  // namespace

@@ -8,6 +8,7 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "stations/sticks/sticks_page.h"
+#include "sticks/stick_checks.h"
 
 namespace rigging::app {
 namespace {
@@ -19,7 +20,7 @@ TEST(SticksPage, TheLossIsTriedAndRecorded) {
   EXPECT_EQ(b.find<QLabel>(QStringLiteral("sticks_todo"))->text(), QStringLiteral("Switch the transmitter off."));
   ASSERT_TRUE(b.click(QStringLiteral("transmitter")));
   ASSERT_TRUE(b.wait(
-      [&] { return b.find<QLabel>(QStringLiteral("sticks_found"))->text().contains(QStringLiteral("Noticed")); }));
+      [&] { return b.find<QLabel>(QStringLiteral("sticks_lines"))->text().contains(QStringLiteral("Noticed")); }));
   const auto& proofs = b.window.document().rig().proofs;
   EXPECT_TRUE(std::any_of(proofs.begin(), proofs.end(), [](const Proof& p) { return p.check == loss_noticed; }));
   EXPECT_EQ(b.window.document().rig().radio.on_loss, OnLoss::flag);
@@ -73,7 +74,7 @@ TEST(SticksPage, ASwitchIsFound) {
   bring_up(b, 2);
   ASSERT_TRUE(b.click(QStringLiteral("find_switch")));
   for (const double position : {-1.0, 0.0, 1.0}) {
-    b.window.bench().control(5, position);
+    b.window.bench().ask(hands::TurnControl{5, position});
     QTest::qWait(700);
   }
   ASSERT_TRUE(b.click(QStringLiteral("find_switch")));
@@ -101,7 +102,7 @@ TEST(SticksPage, AColdTransmitterIsHeardToDrift) {
   ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
   ASSERT_TRUE(b.wait([&] { return b.window.bench().frames().size() > 20 && b.can_click(QStringLiteral("listen")); }));
   follow_sticks(b);
-  const QString found = b.find<QLabel>(QStringLiteral("sticks_found"))->text();
+  const QString found = b.find<QLabel>(QStringLiteral("sticks_lines"))->text();
   EXPECT_TRUE(found.contains(QStringLiteral("Roll stick drifted by"))) << found.toStdString();
   EXPECT_TRUE(found.contains(QStringLiteral("warm up"))) << found.toStdString();
   EXPECT_FALSE(found.contains(QStringLiteral("worn"))) << found.toStdString();

@@ -122,12 +122,12 @@ TEST(SurfacesPage, InchesAreTakenAndGiven) {
   // A reading of half an inch on two inches of chord: 2 · asin(0.25 / 2) = 14.362°.
   ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
   ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
-  auto* unit = b.find<QComboBox>(QStringLiteral("throw_unit"));
+  auto* unit = b.find<QComboBox>(QStringLiteral("throws_unit"));
   unit->setCurrentIndex(1);
   Q_EMIT unit->activated(1);
   EXPECT_TRUE(unit->currentText().startsWith(QStringLiteral("in ")));
   for (const double in : {0.0, 0.5, 0.25, -0.25, -0.5}) {
-    b.find<QDoubleSpinBox>(QStringLiteral("throw_value"))->setValue(in);
+    b.find<QDoubleSpinBox>(QStringLiteral("throws_value"))->setValue(in);
     ASSERT_TRUE(b.click(QStringLiteral("throw_take")));
   }
   EXPECT_NEAR(b.window.document().rig().linkages[0].readings.at(1).up_deg, 14.362, 1e-3);

@@ -3,7 +3,7 @@
 #include <cmath>
 #include <cstring>
 
-#include "sticks/signal.h"
+#include "signal/signal.h"
 
 namespace rigging {
 namespace {

@@ -7,7 +7,6 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "stations/surfaces/surfaces_page.h"
-#include "stations/surfaces/throws_panel.h"
 
 namespace rigging::app {
 namespace {
@@ -19,8 +18,8 @@ TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
   b.window.go(Station::surfaces);
   ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
   ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
-  b.find<QComboBox>(QStringLiteral("throw_unit"))->setCurrentIndex(1);
-  auto* value = b.find<QDoubleSpinBox>(QStringLiteral("throw_value"));
+  b.find<QComboBox>(QStringLiteral("throws_unit"))->setCurrentIndex(1);
+  auto* value = b.find<QDoubleSpinBox>(QStringLiteral("throws_value"));
   for (const double mm : {0.0, 25.0, 13.0, -13.0, -25.0}) {
     value->setValue(mm);
     ASSERT_TRUE(b.click(QStringLiteral("throw_take")));
@@ -49,9 +48,9 @@ TEST(ThrowsPanel, AClassThatDrivesNothingIsReadByItsSticks) {
   ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
   ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
   QStringList said;
-  while (page->throws().state() == ThrowsPanel::State::reading) {
+  while (page->throws().state() == ThrowsProcedure::State::reading) {
     ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); }));
-    for (const QLabel* label : page->throws().findChildren<QLabel*>()) said << label->text();
+    said << b.find<QLabel>(QStringLiteral("throws_remark"))->text();
     ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
   }
   const QString all = said.join(QLatin1Char('\n'));
@@ -62,7 +61,7 @@ TEST(ThrowsPanel, AClassThatDrivesNothingIsReadByItsSticks) {
   ASSERT_EQ(l->readings.size(), 5u);
   EXPECT_LT(l->readings[1].up_deg, -10) << "the simulated hands held them";
   EXPECT_GT(l->readings[4].up_deg, 10);
-  ASSERT_TRUE(page->throws().answer()) << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+  ASSERT_TRUE(page->throws().answer()) << b.find<QLabel>(QStringLiteral("throws_lines"))->text().toStdString();
   EXPECT_EQ(page->throws().answer()->low_us, 1000) << "this class has no ends to set";
 }
 
@@ -128,12 +127,12 @@ TEST(ThrowsPanel, BothSidesOfAYLeadAreReadAndOnlyTheFirstSetsThePulses) {
     page->show_surface(*surface_from_word(side));
     ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_begin")); }));
     ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
-    while (page->throws().state() == ThrowsPanel::State::reading) {
+    while (page->throws().state() == ThrowsProcedure::State::reading) {
       ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); }));
       ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
     }
     const auto& answer = page->throws().answer();
-    ASSERT_TRUE(answer) << side << b.find<QLabel>(QStringLiteral("throws_answer"))->text().toStdString();
+    ASSERT_TRUE(answer) << side << b.find<QLabel>(QStringLiteral("throws_lines"))->text().toStdString();
     EXPECT_FALSE(answer->reverse) << side << " moves as it should";
     for (const std::string& limit : answer->limits)
       EXPECT_EQ(limit.find("wrong way"), std::string::npos) << side << ": " << limit;

@@ -1,6 +1,6 @@
 #include <algorithm>
 
-#include "sticks/signal.h"
+#include "signal/signal.h"
 
 namespace rigging {
 namespace {

@@ -3,7 +3,7 @@
 #include <bitset>
 #include <random>
 
-#include "sticks/capture.h"
+#include "signal/capture.h"
 
 namespace rigging {
 namespace {

@@ -3,7 +3,7 @@
 #include <optional>
 
 #include "base/result.h"
-#include "sticks/signal.h"
+#include "signal/signal.h"
 
 namespace rigging {
 

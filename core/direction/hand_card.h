@@ -4,7 +4,7 @@
 #include "direction/case.h"
 #include "rig/rig.h"
 
-/// Cards to print for what hands do: which switch, button, gesture or dial.
+/// What hands do about a fault: which switch, button, gesture or dial, step by step.
 namespace rigging {
 
 struct HandCard {
@@ -20,8 +20,8 @@ struct HandCard {
 HandCard hand_card(const Rig& rig, const ControllerClass& controller, const direction::Fault& fault,
                    const direction::Case& c);
 
-/// One card as SVG, 148 × 105 mm, black on white, with a sketch of the place where the hand goes.
-std::string hand_card_svg(const HandCard& card, const Rig& rig, const ControllerClass& controller,
-                          const direction::Case& c);
+/// The output of the rig that the case counts under this number, or null; and what is printed at its socket.
+const Output* output_in(const Rig& rig, const direction::Case& c, int index);
+std::string socket_label(const Rig& rig, const ControllerClass& controller, const direction::Case& c, int index);
 
 }  // namespace rigging

@@ -1,4 +1,4 @@
-#include "sticks/reception.h"
+#include "signal/reception.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,4 +1,4 @@
-#include "sticks/capture.h"
+#include "signal/capture.h"
 
 #include <algorithm>
 

@@ -2,7 +2,7 @@
 
 #include <deque>
 
-#include "sticks/signal.h"
+#include "signal/signal.h"
 
 /// What a stretch of frames shows of the wire and of each channel, whatever hands did meanwhile.
 namespace rigging {

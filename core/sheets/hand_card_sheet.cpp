@@ -1,25 +1,13 @@
-#include "sheets/hand_card.h"
+#include "sheets/hand_card_sheet.h"
 
 #include <algorithm>
 #include <cmath>
 
 #include "base/number.h"
-#include "direction/from_rig.h"
 #include "sheets/sketch.h"
 
 namespace rigging {
 namespace {
-
-const Output* rig_output(const Rig& rig, const direction::Case& c, int index) {
-  return index < 0 ? nullptr : rig.output(c.outputs[static_cast<std::size_t>(index)].id);
-}
-
-std::string socket_label(const Rig& rig, const ControllerClass& controller, const direction::Case& c, int index) {
-  const Output* o = rig_output(rig, c, index);
-  if (!o) return {};
-  const Terminal* s = controller.socket(o->socket);
-  return s ? s->label : o->socket.empty() ? o->id : o->socket;
-}
 
 /// The board seen from above, arrow up, with the sockets concerned drawn bold.
 void sketch_board(Sketch& s, const ControllerClass& controller, const std::vector<std::string>& bold, double left,
@@ -69,35 +57,6 @@ void sketch_linkage(Sketch& s, double left, double top) {
 
 }  // namespace
 
-HandCard hand_card(const Rig& rig, const ControllerClass& controller, const direction::Fault& f,
-                   const direction::Case& c) {
-  HandCard card;
-  card.fault = f;
-  const Remedy remedy = direction::remedy_of(f.kind);
-  const Output* output = rig_output(rig, c, f.output);
-  const std::string surface = f.kind == direction::FaultKind::linkage_opposed ? f.surface.spoken()
-                              : output && !output->surfaces.empty()           ? output->surfaces.front().spoken()
-                                                                              : "";
-  card.title = capital(direction::remedy_text(f, c));
-  card.because = "Because " + direction::fault_text(f, c) + ".";
-  std::string other = socket_label(rig, controller, c, f.other_output);
-  if (f.kind == direction::FaultKind::transmitter_swapped) other = word(f.other_axis);
-  const Cure* cure = controller.cure(remedy);
-  if (cure) card.over_link = cure->over_link;
-  std::vector<std::string> steps = cure ? cure->steps : std::vector<std::string>{};
-  if (steps.empty()) steps = {capital(direction::remedy_text(f, c)) + ".", "Look at stick and correction again."};
-  for (const std::string& step : steps)
-    card.steps.push_back(replaced(step, {{"{output}", output ? output->id : ""},
-                                         {"{socket}", socket_label(rig, controller, c, f.output)},
-                                         {"{other}", other},
-                                         {"{axis}", std::string(word(f.axis))},
-                                         {"{surface}", surface},
-                                         {"{rotation}", f.turn.spoken()}}));
-  card.cautions = {"Propeller off, or the motor lead unplugged, while anything is powered.",
-                   "Battery last in, first out."};
-  return card;
-}
-
 std::string hand_card_svg(const HandCard& card, const Rig& rig, const ControllerClass& controller,
                           const direction::Case& c) {
   Sketch s(148, 105);
@@ -127,7 +86,7 @@ std::string hand_card_svg(const HandCard& card, const Rig& rig, const Controller
     y += 2;
   }
   const auto socket = [&](int index) {
-    const Output* o = rig_output(rig, c, index);
+    const Output* o = output_in(rig, c, index);
     return o ? o->socket : std::string();
   };
   switch (card.fault.kind) {

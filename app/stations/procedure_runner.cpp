@@ -1,0 +1,105 @@
+#include "stations/procedure_runner.h"
+
+#include "link/image.h"
+
+namespace rigging::app {
+namespace {
+
+template <class... F>
+struct Cases : F... {
+  using F::operator()...;
+};
+template <class... F>
+Cases(F...) -> Cases<F...>;
+
+}  // namespace
+
+ProcedureRunner::ProcedureRunner(RigDocument& document, BenchLink& bench, const ProcedureEntry& entry, QObject* parent)
+    : QObject(parent), document_(document), bench_(bench), entry_(entry), procedure_(entry.make()) {
+  since_.start();
+  ticks_.setInterval(40);
+  connect(&ticks_, &QTimer::timeout, this, [this] {
+    tell_time();
+    show();
+  });
+  connect(&bench_, &BenchLink::frames_heard, this,
+          [this](const std::vector<ChannelFrame>& frames) { tell(FramesHeard{frames}); });
+  connect(&bench_, &BenchLink::channels_heard, this, [this] { tell(ChannelsHeard{bench_.channels()}); });
+  connect(&bench_, &BenchLink::seen, this, [this] { tell(SurfacesSeen{bench_.sight().deflections}); });
+  connect(&bench_, &BenchLink::transmitter_read, this,
+          [this](const std::vector<Channel>& settings) { tell(TransmitterShown{settings}); });
+  for (const auto signal : {&BenchLink::state_changed, &BenchLink::board_read})
+    connect(&bench_, signal, this, &ProcedureRunner::refresh);
+  connect(&bench_, &BenchLink::written, this, [this](bool, const QString&) { refresh(); });
+  refresh();
+}
+
+BenchState ProcedureRunner::bench_state() const {
+  BenchState s;
+  s.controller = bench_.controller_answers();
+  s.differs = bench_state_.differs;  // told by `refresh`
+  s.writing = bench_.writing();
+  s.hands = bench_.hands_connected();
+  s.usb = bench_.sight().usb;
+  s.battery = bench_.sight().battery;
+  s.hears = bench_.signal().has_value();
+  return s;
+}
+
+Scene ProcedureRunner::scene() const {
+  const Review& r = document_.review();
+  return {document_.rig(), document_.catalogue(), document_.controller(), r.checks, r.readiness.words, bench_state_};
+}
+
+void ProcedureRunner::tell_time() {
+  carry_out(procedure_->hear(Time{static_cast<double>(since_.nsecsElapsed()) * 1e-9}, scene()));
+}
+
+void ProcedureRunner::tell(const Event& event) {
+  if (revision_ != document_.revision() || bench_state() != bench_state_) refresh();
+  tell_time();
+  carry_out(procedure_->hear(event, scene()));
+  show();
+}
+
+void ProcedureRunner::refresh() {
+  revision_ = document_.revision();
+  bench_state_ = bench_state();
+  bench_state_.differs = bench_.board() && !link::differences(document_.image(), *bench_.board()).empty();
+  carry_out(procedure_->hear(SceneChanged{}, scene()));
+  show();
+}
+
+void ProcedureRunner::carry_out(const Orders& orders) {
+  for (const Order& o : orders)
+    std::visit(
+        Cases{[&](const Change& c) {
+                document_.apply(c.edit);
+                refresh();
+              },
+              [&](const Record& r) {
+                const auto ok = document_.record(r.check, bench_.simulated());
+                if (!ok)
+                  Q_EMIT said(QString::fromStdString(ok.error().text()));
+                else if (!r.said.empty())
+                  Q_EMIT said(QString::fromStdString(r.said));
+                refresh();
+              },
+              [&](const WriteBoard&) { bench_.write(document_.image()); },
+              [&](const DriveOutput& d) { bench_.drive(d.socket, d.level); },
+              [&](const ReleaseOutputs&) { bench_.release(); }, [&](const AskHands& a) { bench_.ask(a.request); },
+              [&](const Say& s) { Q_EMIT said(QString::fromStdString(s.words)); },
+              [&](const GoTo& g) { Q_EMIT wanted(g.station, QString::fromStdString(g.subject)); },
+              [&](const ShowHandCards& h) { Q_EMIT hand_cards_asked(h.cards); }},
+        o);
+}
+
+void ProcedureRunner::show() {
+  Card now = procedure_->card(scene());
+  if (now == card_) return;
+  card_ = std::move(now);
+  card_.busy ? ticks_.start() : ticks_.stop();
+  Q_EMIT card_changed();
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,53 @@
+#pragma once
+
+#include <QElapsedTimer>
+#include <QTimer>
+
+#include "bench/bench_link.h"
+#include "document/rig_document.h"
+#include "procedure/procedure.h"
+
+namespace rigging::app {
+
+/// Runs a procedure of core on the open rig and the bench: tells it the time, what is heard and what is pressed, and
+/// carries out what it orders.
+class ProcedureRunner : public QObject {
+  Q_OBJECT
+ public:
+  ProcedureRunner(RigDocument& document, BenchLink& bench, const ProcedureEntry& entry, QObject* parent);
+
+  const Card& card() const { return card_; }
+  const ProcedureEntry& entry() const { return entry_; }
+  const Procedure& procedure() const { return *procedure_; }
+  const RigDocument& document() const { return document_; }
+  void tell(const Event& event);
+  /// What the card is about: a surface, a check.
+  void choose(const QString& subject) { tell(Pressed{"choose", 0, {}, subject.toStdString()}); }
+  /// The scene has changed.
+  void refresh();
+
+ Q_SIGNALS:
+  void card_changed();
+  void said(const QString& words);
+  void wanted(rigging::Station station, const QString& subject);
+  void hand_cards_asked(const std::vector<rigging::HandCard>& cards);
+
+ private:
+  BenchState bench_state() const;
+  Scene scene() const;
+  void carry_out(const Orders& orders);
+  void show();
+  void tell_time();
+
+  RigDocument& document_;
+  BenchLink& bench_;
+  ProcedureEntry entry_;
+  std::unique_ptr<Procedure> procedure_;
+  Card card_;
+  unsigned revision_ = 0;
+  BenchState bench_state_;
+  QElapsedTimer since_;
+  QTimer ticks_;
+};
+
+}  // namespace rigging::app

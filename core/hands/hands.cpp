@@ -1,0 +1,195 @@
+#include "hands/hands.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/json.h"
+
+namespace rigging::hands {
+namespace {
+
+double ranged(const Json& body, const char* name, double least, double most, double usual = 0) {
+  const double value = number_member(body, name, usual);
+  return std::isfinite(value) ? std::clamp(value, least, most) : usual;
+}
+
+Json channel_json(const Channel& c) {
+  return {{"channel", c.number},
+          {"reversed", c.reversed},
+          {"sub_trim_us", c.sub_trim_us},
+          {"travel_low_percent", c.travel_low_percent},
+          {"travel_high_percent", c.travel_high_percent}};
+}
+
+Channel channel_of(const Json& body) {
+  Channel c;
+  c.number = static_cast<int>(ranged(body, "channel", 0, 99));
+  c.reversed = flag_member(body, "reversed", false);
+  c.sub_trim_us = ranged(body, "sub_trim_us", -500, 500);
+  c.travel_low_percent = ranged(body, "travel_low_percent", 0, 200, 100);
+  c.travel_high_percent = ranged(body, "travel_high_percent", 0, 200, 100);
+  return c;
+}
+
+struct Form {
+  std::string name;
+  Json body = Json::object();
+};
+
+struct Writer {
+  Form operator()(const Supply& r) const { return {"supply", {{"usb", r.usb}, {"battery", r.battery}}}; }
+  Form operator()(const Stick& r) const {
+    return {"stick", {{"axis", r.axis ? word(*r.axis) : "throttle"}, {"position", r.position}}};
+  }
+  Form operator()(const Hold& r) const {
+    return {"hold", {{"roll_deg", r.roll_deg}, {"pitch_deg", r.pitch_deg}, {"yaw_deg", r.yaw_deg}}};
+  }
+  Form operator()(const Flick& r) const { return {"flick", {{"axis", word(r.axis)}, {"sense", r.sense}}}; }
+  Form operator()(const ChooseMode& r) const { return {"mode", {{"mode", word(r.mode)}}}; }
+  Form operator()(const SwitchTransmitter& r) const { return {"transmitter", {{"on", r.on}}}; }
+  Form operator()(const TurnControl& r) const {
+    return {"control", {{"channel", r.channel}, {"position", r.position}}};
+  }
+  Form operator()(const ReadTransmitter&) const { return {"read_transmitter"}; }
+  Form operator()(const Dial& r) const { return {"dial", channel_json(r.channel)}; }
+  Form operator()(const Clevis& r) const { return {"clevis", {{"surface", r.surface.word()}, {"turns", r.turns}}}; }
+  Form operator()(const Tooth& r) const { return {"tooth", {{"surface", r.surface.word()}, {"teeth", r.teeth}}}; }
+  Form operator()(const SetOutput& r) const {
+    return {"set_output",
+            {{"output", r.output.id},
+             {"reversed", r.output.reversed},
+             {"low_us", r.output.low_us},
+             {"centre_us", r.output.centre_us},
+             {"high_us", r.output.high_us}}};
+  }
+  Form operator()(const Inspect& r) const { return {"inspect", {{"lead", r.lead}}}; }
+  Form operator()(const Mend& r) const { return {"mend", {{"lead", r.lead}}}; }
+  Form operator()(const Work& r) const {
+    Json body{{"work", word(r.remedy)}};
+    if (r.outputs.size() == 1) body["output"] = r.outputs[0];
+    if (r.outputs.size() > 1) body["outputs"] = r.outputs;
+    if (r.axes.size() == 1) body["axis"] = word(r.axes[0]);
+    if (r.axes.size() > 1)
+      for (const Axis a : r.axes) body["axes"].push_back(word(a));
+    if (r.surface) body["surface"] = r.surface->word();
+    return {"work", std::move(body)};
+  }
+  Form operator()(const Look&) const { return {"look"}; }
+};
+
+Result<Surface> surface_member(const Json& body) {
+  const auto surface = surface_from_word(text_member(body, "surface"));
+  if (!surface) return failure("hands", "which surface?", "the word of a surface");
+  return *surface;
+}
+
+}  // namespace
+
+std::string name_of(const Request& request) { return std::visit(Writer{}, request).name; }
+Json body_of(const Request& request) { return std::visit(Writer{}, request).body; }
+
+Result<Request> request_of(const std::string& name, const Json& b) {
+  const auto axis = from_word<Axis>(text_member(b, "axis"));
+  if (name == "supply") return Supply{flag_member(b, "usb", false), flag_member(b, "battery", false)};
+  if (name == "stick") {
+    if (text_member(b, "axis") == "throttle") return Stick{std::nullopt, ranged(b, "position", 0, 1)};
+    if (!axis) return failure("hands", "which stick?", word_choice<Axis>() + " or throttle");
+    return Stick{axis, ranged(b, "position", -1, 1)};
+  }
+  if (name == "hold")
+    return Hold{ranged(b, "roll_deg", -90, 90), ranged(b, "pitch_deg", -90, 90), ranged(b, "yaw_deg", -180, 180)};
+  if (name == "flick") {
+    if (!axis) return failure("hands", "which axis?", word_choice<Axis>());
+    return Flick{*axis, ranged(b, "sense", -1, 1) < 0 ? -1 : 1};
+  }
+  if (name == "mode") {
+    const auto mode = from_word<Mode>(text_member(b, "mode"));
+    if (!mode) return failure("hands", "this class has no such mode", word_choice<Mode>());
+    return ChooseMode{*mode};
+  }
+  if (name == "transmitter") return SwitchTransmitter{flag_member(b, "on", true)};
+  if (name == "control")
+    return TurnControl{static_cast<int>(ranged(b, "channel", 1, 16, 1)), ranged(b, "position", -1, 1)};
+  if (name == "read_transmitter") return ReadTransmitter{};
+  if (name == "dial") return Dial{channel_of(b)};
+  if (name == "set_output") {
+    SetOutput r;
+    r.output.id = text_member(b, "output");
+    r.output.reversed = flag_member(b, "reversed", false);
+    r.output.low_us = ranged(b, "low_us", 500, 2500);
+    r.output.centre_us = ranged(b, "centre_us", 500, 2500);
+    r.output.high_us = ranged(b, "high_us", 500, 2500);
+    return r;
+  }
+  if (name == "clevis" || name == "tooth") {
+    const auto surface = surface_member(b);
+    if (!surface) return tl::make_unexpected(surface.error());
+    if (name == "clevis") return Clevis{*surface, ranged(b, "turns", -50, 50)};
+    return Tooth{*surface, static_cast<int>(ranged(b, "teeth", -12, 12))};
+  }
+  if (name == "inspect") return Inspect{text_member(b, "lead")};
+  if (name == "mend") return Mend{text_member(b, "lead")};
+  if (name == "look") return Look{};
+  if (name == "work") {
+    const auto remedy = from_word<Remedy>(text_member(b, "work"));
+    if (!remedy) return failure("hands", "unknown work", word_choice<Remedy>());
+    Work r;
+    r.remedy = *remedy;
+    r.outputs = texts_member(b, "outputs");
+    if (const std::string one = text_member(b, "output"); !one.empty()) r.outputs = {one};
+    for (const std::string& a : texts_member(b, "axes"))
+      if (const auto known = from_word<Axis>(a)) r.axes.push_back(*known);
+    if (axis) r.axes = {*axis};
+    r.surface = surface_from_word(text_member(b, "surface"));
+    return r;
+  }
+  return failure("hands", "unknown request \"" + name.substr(0, 40) + "\"", "one that docs/twin.md describes");
+}
+
+Json to_json(const Sight& s) {
+  Json surfaces = Json::object();
+  for (const auto& [surface, deflection] : s.deflections) surfaces[surface.word()] = deflection;
+  return {{"ok", true},
+          {"surfaces", surfaces},
+          {"roll_deg", s.roll_deg},
+          {"pitch_deg", s.pitch_deg},
+          {"yaw_deg", s.yaw_deg},
+          {"lamp", s.lamp},
+          {"servos_powered", s.servos_powered},
+          {"usb", s.usb},
+          {"battery", s.battery},
+          {"destroyed", s.destroyed}};
+}
+
+Sight sight_of(const Json& body) {
+  Sight s;
+  if (const auto it = body.find("surfaces"); it != body.end() && it->is_object())
+    for (const auto& [name, value] : it->items())
+      if (const auto surface = surface_from_word(name); surface && value.is_number())
+        s.deflections[*surface] = value.get<double>();
+  s.roll_deg = number_member(body, "roll_deg", 0);
+  s.pitch_deg = number_member(body, "pitch_deg", 0);
+  s.yaw_deg = number_member(body, "yaw_deg", 0);
+  s.lamp = text_member(body, "lamp");
+  s.servos_powered = flag_member(body, "servos_powered", false);
+  s.usb = flag_member(body, "usb", false);
+  s.battery = flag_member(body, "battery", false);
+  s.destroyed = texts_member(body, "destroyed");
+  return s;
+}
+
+Json to_json(const std::vector<Channel>& settings) {
+  Json channels = Json::array();
+  for (const Channel& c : settings) channels.push_back(channel_json(c));
+  return {{"ok", true}, {"channels", channels}};
+}
+
+std::vector<Channel> settings_of(const Json& body) {
+  std::vector<Channel> settings;
+  if (const auto it = body.find("channels"); it != body.end() && it->is_array())
+    for (const Json& j : *it)
+      if (const Channel c = channel_of(j); c.number >= 1 && c.number <= 32) settings.push_back(c);
+  return settings;
+}
+
+}  // namespace rigging::hands

@@ -1,0 +1,65 @@
+#pragma once
+
+#include "procedure/procedure.h"
+#include "proof/session.h"
+
+namespace rigging {
+
+/// Walks through the bench checks: do this, see that, what did you see; then what is wrong and what to do. Checks that
+/// their own station records are told and led to. A check is chosen by the action "choose".
+class ProofProcedure : public Procedure {
+ public:
+  Orders hear(const Event& event, const Scene& scene) override;
+  Card card(const Scene& scene) const override;
+
+  /// What is asked now.
+  enum class Asking { check, question, verdict, contradiction, done };
+  Asking asking() const { return asking_; }
+  /// The observation that is asked for, without what is seen.
+  const direction::Observation& asked() const { return asked_; }
+  const BenchSession& session() const { return session_; }
+
+ private:
+  struct Step {
+    double after_s = 0;  ///< since the one before
+    Order order;
+  };
+
+  void follow(const Scene& scene);
+  void decide(const Scene& scene);
+  void restart(const Scene& scene);
+  Orders press(const Pressed& pressed, const Scene& scene);
+  Orders note(direction::Observation seen, const Scene& scene);
+  Orders apply(const Scene& scene);
+  Orders by_hand(const Scene& scene);
+  Orders show_cards(const Scene& scene) const;
+  void plan_steps(const Scene& scene);
+  Orders steps_due();
+  void hear_channels(const std::map<std::string, double>& us);
+
+  void show_check(Card& card, const CheckStatus& check, const Scene& scene) const;
+  void show_elsewhere(Card& card, const CheckStatus& check, const Scene& scene) const;
+  void show_question(Card& card, const Scene& scene) const;
+  void show_verdict(Card& card, const Scene& scene) const;
+  void show_contradiction(Card& card) const;
+  void add_looking(Card& card, const Scene& scene) const;
+  /// The controller holds something else than the rig: then a look proves nothing about the rig.
+  static bool board_differs(const Scene& scene);
+
+  BenchSession session_;
+  Rig session_rig_;
+  std::string current_;
+  bool fallback_ = false;  ///< nobody chose it and nothing waits: another is taken as soon as one does
+  Asking asking_ = Asking::check;
+  bool elsewhere_ = false;  ///< the check is done at its own station
+  direction::Observation asked_;
+  int look_ = 0;
+  std::map<std::string, int> heard_;  ///< of the channels, as the rows of the look call them
+  std::optional<DirectionCard> direction_;
+  std::vector<direction::Fault> by_hand_;
+  direction::Case by_hand_case_;
+  std::vector<Step> steps_;  ///< of the simulated hands, still to come
+  double now_s_ = 0, last_step_s_ = 0;
+};
+
+}  // namespace rigging

@@ -1,0 +1,41 @@
+#include "review/deferred.h"
+
+#include "base/find.h"
+#include "surfaces/air_loads.h"
+
+namespace rigging {
+namespace {
+
+LinkageReport linkage_report(const Rig& rig, const Catalogue& catalogue, const Linkage& l, const Output& o) {
+  LinkageReport r;
+  r.surface = l.surface;
+  if (l.readings.size() >= 3)
+    if (const auto e = estimate(l)) r.as_read = *e;
+  r.want_deg = std::max(l.want_up_deg.value_or(0), l.want_down_deg.value_or(0));
+  if (l.arm_holes_m.empty() || l.horn_holes_m.empty() || r.want_deg <= 0) return r;
+  if (auto choices = choose_holes(l, o, r.want_deg, dead_band_us(rig, catalogue, l.surface)))
+    r.holes = std::move(*choices);
+  else
+    r.holes_error = choices.error().text();
+  return r;
+}
+
+}  // namespace
+
+const LinkageReport* DeferredReview::linkage(Surface surface) const {
+  return find_in(linkages, [&](const LinkageReport& l) { return l.surface == surface; });
+}
+
+std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& catalogue, Progress& progress) {
+  DeferredReview r;
+  r.plan = plan_wiring(rig, catalogue);
+  double done = 1;
+  for (const Linkage& l : rig.linkages) {
+    progress.at(done++ / static_cast<double>(rig.linkages.size() + 1));
+    if (progress.cancelled()) return std::nullopt;
+    if (const Output* o = rig.output_of(l.surface)) r.linkages.push_back(linkage_report(rig, catalogue, l, *o));
+  }
+  return r;
+}
+
+}  // namespace rigging

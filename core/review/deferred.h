@@ -1,0 +1,30 @@
+#pragma once
+
+#include "base/job.h"
+#include "surfaces/linkage.h"
+#include "wiring/plan.h"
+
+/// The second tier of the review: what takes longer than an edit may. A worker makes it on a snapshot; until then
+/// screens say that it is being computed.
+namespace rigging {
+
+/// What follows from one linkage's readings and holes.
+struct LinkageReport {
+  Surface surface;
+  std::optional<Estimate> as_read;  ///< with three readings or more that make sense
+  double want_deg = 0;              ///< larger of the wanted throws; 0 without one
+  std::vector<HoleChoice> holes;    ///< best first; empty without holes or a wanted throw
+  std::string holes_error;          ///< why there are none although they were asked for
+};
+
+struct DeferredReview {
+  Plan plan;                            ///< of the wiring, as it would be made now
+  std::vector<LinkageReport> linkages;  ///< one for each linkage of the rig that has an output
+
+  const LinkageReport* linkage(Surface surface) const;
+};
+
+/// Nothing when it was cancelled. A few milliseconds for the demo rigs (docs/performance.md).
+std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& catalogue, Progress& progress);
+
+}  // namespace rigging

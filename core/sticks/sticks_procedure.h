@@ -1,0 +1,53 @@
+#pragma once
+
+#include "procedure/procedure.h"
+#include "sticks/setup.h"
+#include "sticks/sticks.h"
+
+namespace rigging {
+
+/// Without a frame for this long the receiver counts as silent, seconds.
+inline constexpr double silent_after_s = 0.3;
+
+/// The work at station sticks: listen while the hand moves one stick at a time, dial in, learn, find switches, try the
+/// loss of the link.
+class SticksProcedure : public Procedure {
+ public:
+  Orders hear(const Event& event, const Scene& scene) override;
+  Card card(const Scene& scene) const override;
+
+  /// What is listened to now.
+  const std::optional<StickSetup>& listening() const { return setup_; }
+
+ private:
+  enum class Doing { nothing, sticks, a_switch, loss };
+
+  Orders press(const std::string& action, const Scene& scene);
+  Orders listen(const Scene& scene);
+  void stop();
+  Orders heard(const std::vector<ChannelFrame>& frames, const Scene& scene);
+  Orders sticks_found(const Scene& scene);
+  Orders switch_found(const Scene& scene);
+  Orders loss_seen(OnLoss behaviour, const Scene& scene);
+  Orders dial(const Scene& scene);
+  void add_actions(Card& card, const Scene& scene) const;
+  void say_next(Card& card, const Scene& scene) const;
+  std::string facts(const Rig& rig) const;
+  bool changes() const;
+  bool wrong_way() const;
+  std::vector<std::string> limits() const;
+  bool can_listen(const Scene& scene) const;
+
+  SticksReport report_;
+  Doing doing_ = Doing::nothing;
+  std::optional<StickSetup> setup_;
+  std::optional<SwitchSetup> switch_;
+  std::string result_;
+  double now_s_ = 0, last_frame_s_ = 0;
+  bool frames_come_ = false;
+};
+
+/// The sticks that this airframe needs, in the order in which they are asked for.
+std::vector<ChannelFunction> sticks_needed(const SticksReport& report);
+
+}  // namespace rigging

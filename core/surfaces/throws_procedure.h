@@ -1,0 +1,54 @@
+#pragma once
+
+#include "procedure/procedure.h"
+#include "surfaces/linkage.h"
+
+namespace rigging {
+
+/// Reads a surface with a gauge at five places of its output, says what hands and settings have to change, and records
+/// what then holds. The surface is chosen by the action "choose".
+class ThrowsProcedure : public Procedure {
+ public:
+  Orders hear(const Event& event, const Scene& scene) override;
+  Card card(const Scene& scene) const override;
+
+  enum class State { idle, reading, answered };
+  State state() const { return state_; }
+  Surface surface() const { return surface_; }
+  /// What the centring says, once read.
+  const std::optional<Centring>& answer() const { return answer_; }
+
+ private:
+  Orders press(const Pressed& pressed, const Scene& scene);
+  Orders choose(Surface surface, const Scene& scene);
+  Orders begin(const Scene& scene);
+  Orders take(double up_deg, const Scene& scene);
+  Orders finish(const Scene& scene);
+  Orders by_hand(const Scene& scene);
+  Orders set(const Scene& scene);
+  Orders drive_there(const Scene& scene);
+  Orders let_go(const Scene& scene);
+  /// Eyes wait until the surface stands still.
+  void watch(double deg);
+  double level(const Scene& scene) const;
+  std::optional<double> pulse_us(const Scene& scene) const;
+  void say_reading(Card& card, const Output& output, const Scene& scene) const;
+  void say_result(Card& card, const Scene& scene) const;
+  void add_answer(Card& card, const Output& output) const;
+  void add_actions(Card& card, const Scene& scene) const;
+  /// What of the answer is still to be done: by hand first, then by settings.
+  bool mechanical() const;
+  bool settings(const Output* output) const;
+
+  Surface surface_;
+  State state_ = State::idle;
+  std::size_t at_ = 0;
+  std::vector<ThrowReading> readings_;
+  std::optional<Centring> answer_;
+  std::string problem_;
+  bool drove_ = false;
+  double now_s_ = 0, still_since_s_ = 0, still_deg_ = 0;
+  int looks_ = 0;
+};
+
+}  // namespace rigging

@@ -1,0 +1,345 @@
+#include "procedure/script.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "bench_rig.h"
+#include "proof/proof_procedure.h"
+#include "sticks/sticks_procedure.h"
+#include "surfaces/throws_procedure.h"
+
+// Every procedure is played from lines here: no clock, no screen, no bench. What they order is looked at.
+namespace rigging {
+namespace {
+
+ProcedureEntry entry(const std::string& id) {
+  for (const ProcedureEntry& p : all_procedures())
+    if (p.id == id) return p;
+  ADD_FAILURE() << "no procedure " << id;
+  return {};
+}
+
+class Play {
+ public:
+  Play(Rig rig, const std::string& procedure)
+      : player_(std::move(rig), shipped(), entry(procedure), "2026-11-26T08:00:00Z") {}
+
+  /// What the line ordered; an error fails the test.
+  std::vector<std::string> say(const std::string& line) {
+    const auto heard = player_.play(line, "here");
+    EXPECT_TRUE(heard) << line << ": " << (heard ? "" : heard.error().text());
+    return heard ? heard->done : std::vector<std::string>{};
+  }
+  std::string refused(const std::string& line) {
+    const auto heard = player_.play(line, "here");
+    EXPECT_FALSE(heard) << line;
+    return heard ? "" : heard.error().text();
+  }
+  const Card& card() const { return player_.card(); }
+  const Rig& rig() const { return player_.rig(); }
+  bool offers(const char* action) const {
+    const Action* a = card().action(action);
+    return a && a->enabled;
+  }
+
+ private:
+  ProcedurePlayer player_;
+};
+
+Rig unproven(Rig rig) {
+  rig.proofs.clear();
+  return rig;
+}
+
+TEST(ProofProcedure, ALookThatShowsWhatItShouldIsRecordedAndTheNextIsAsked) {
+  Play p(unproven(demo("hedgerow")), "proof");
+  ASSERT_EQ(p.card().subject, "stick.roll");
+  ASSERT_EQ(p.card().looks.size(), p.card().picture.arrows.size());
+  std::string look = "look";
+  for (const LookRow& r : p.card().looks)
+    look += " " + r.id + "=" +
+            std::string(motion_word(*surface_from_word(r.id), p.card().picture.arrows.at(*surface_from_word(r.id))));
+  EXPECT_EQ(p.say(look), std::vector<std::string>{"Recorded: stick.roll"});
+  EXPECT_EQ(p.card().subject, "stick.pitch");
+  EXPECT_TRUE(find_check(check_statuses(p.rig(), shipped()), std::string("stick.roll"))->stands());
+  EXPECT_EQ(p.say("press as_shown"), std::vector<std::string>{"Recorded: stick.pitch"});
+}
+
+TEST(ProofProcedure, AReversedOutputIsFoundAskedAndSetRight) {
+  Play p(unproven(demo("hedgerow")), "proof");
+  // Right stick right lifts the right flaperon; on this one it goes down, the left one is as it should be.
+  p.say("look flaperon_left=down flaperon_right=down");
+  EXPECT_FALSE(p.card().says.empty());
+  int asked = 0;
+  // Answer every question as an aircraft does whose right flaperon goes the wrong way round (out_2), and nothing else.
+  Rig wrong = p.rig();
+  const ControllerClass& c = *shipped().controller(wrong.controller.kind);
+  const direction::Case looks = direction::case_from_rig(wrong, c);
+  int output = 0;
+  for (std::size_t i = 0; i < looks.outputs.size(); ++i)
+    if (looks.outputs[i].id == "out_2") output = static_cast<int>(i);
+  direction::Fault fault;
+  fault.output = output;
+  ProofProcedure procedure;
+  // The same walk in the procedure itself, which tells what is asked.
+  std::vector<CheckStatus> checks = check_statuses(wrong, shipped());
+  Scene scene{wrong, shipped(), &c, checks, "", {}};
+  procedure.hear(SceneChanged{}, scene);
+  procedure.hear(Looked{"note", {{"flaperon_left", -1}, {"flaperon_right", -1}}}, scene);
+  while (procedure.asking() == ProofProcedure::Asking::question && ++asked < 12) {
+    const auto seen = direction::predict(looks, {fault}, procedure.asked());
+    ASSERT_TRUE(seen);
+    Looked look{"note", {}};
+    const Card card = procedure.card(scene);
+    for (const LookRow& r : card.looks) {
+      if (const auto s = surface_from_word(r.id))
+        for (const direction::Seen& x : seen->saw)
+          if (x.surface == *s) look.seen[r.id] = x.motion;
+      for (const Axis a : all_axes)
+        if (r.id == "channel_" + std::string(word(a)))
+          look.seen[r.id] = seen->channels[static_cast<std::size_t>(index_of(a))];
+    }
+    procedure.hear(look, scene);
+  }
+  ASSERT_EQ(procedure.asking(), ProofProcedure::Asking::verdict) << "after " << asked << " more looks";
+  const Orders orders = procedure.hear(Pressed{"apply", 0, {}, {}}, scene);
+  ASSERT_FALSE(orders.empty());
+  const auto* change = std::get_if<Change>(&orders.front());
+  ASSERT_TRUE(change);
+  EXPECT_NE(change->edit.rig.output("out_2")->reversed, wrong.output("out_2")->reversed);
+  EXPECT_EQ(change->edit.rig.output("out_1")->reversed, wrong.output("out_1")->reversed);
+}
+
+TEST(ProofProcedure, SimulatedHandsWorkByTheTimeThatIsTold) {
+  Play p(unproven(demo("hedgerow")), "proof");
+  EXPECT_FALSE(p.card().action("do_it")) << "nobody else's hands";
+  p.say("bench hands=yes");
+  EXPECT_NE(p.say("press do_it").front().find("no supply"), std::string::npos);
+  p.say("bench battery=yes");
+  p.say("time 10");
+  EXPECT_EQ(p.say("press do_it").size(), 1u) << "the mode first";
+  EXPECT_TRUE(p.card().busy);
+  EXPECT_FALSE(p.offers("do_it"));
+  EXPECT_TRUE(p.say("time 10.1").empty());
+  EXPECT_EQ(p.say("time 10.2"), std::vector<std::string>{R"(Hands: stick {"axis":"roll","position":1.0})"});
+  EXPECT_TRUE(p.say("time 12.3").empty()) << "held";
+  EXPECT_EQ(p.say("time 12.4"), std::vector<std::string>{R"(Hands: stick {"axis":"roll","position":0.0})"});
+  EXPECT_EQ(p.say("time 20").size(), 1u) << "and back to manual";
+  EXPECT_FALSE(p.card().busy);
+}
+
+TEST(ProofProcedure, ABoardThatHoldsSomethingElseIsWrittenFirst) {
+  Play p(unproven(demo("hedgerow")), "proof");
+  p.say("bench controller=yes differs=yes");
+  EXPECT_FALSE(p.card().action("as_shown")) << "a look would prove the board's settings";
+  EXPECT_TRUE(p.card().looks.empty());
+  EXPECT_EQ(p.say("press write_rig").size(), 1u);
+  p.say("bench differs=no");
+  EXPECT_TRUE(p.offers("as_shown"));
+}
+
+TEST(ProofProcedure, ChecksOfOtherStationsAreLedTo) {
+  Play p(unproven(demo("hedgerow")), "proof");
+  p.say("choose sticks.calibrated");
+  EXPECT_EQ(p.card().subject, "sticks.calibrated");
+  EXPECT_EQ(p.say("press to_station"), std::vector<std::string>{"Go to station sticks"});
+  p.say("choose no.such.check");
+  EXPECT_EQ(p.card().subject, "sticks.calibrated") << "what is no check changes nothing";
+}
+
+TEST(ThrowsProcedure, FiveReadingsBecomeTheReadingsOfTheSurface) {
+  Rig rig = demo("hedgerow");
+  const Surface left = *surface_from_word("flaperon_left");
+  rig.linkage(left)->chord_m = 0.05;
+  rig.linkage(left)->readings.clear();
+  Play p(rig, "throws");
+  p.say("choose flaperon_left");
+  p.say("press throw_begin");
+  EXPECT_EQ(p.card().picture.pulse_us, 1500) << "the centre first";
+  p.say("press throw_take 0");
+  EXPECT_EQ(p.card().picture.pulse_us, 1000);
+  p.say("press throw_take 25 edge");
+  p.say("press throw_take 14");
+  p.say("press throw_take -14");
+  EXPECT_EQ(p.card().picture.pulse_us, 2000);
+  p.say("press throw_take -25 edge");
+  const auto& readings = p.rig().linkage(left)->readings;
+  ASSERT_EQ(readings.size(), 5u);
+  // 25 mm on 50 mm: 2 · asin(25 / 100) = 28.955°.
+  EXPECT_NEAR(readings[1].up_deg, 28.955, 1e-3);
+  EXPECT_EQ(readings[2].up_deg, 14);
+  EXPECT_TRUE(p.offers("throw_set") || p.offers("throw_hands"));
+}
+
+TEST(ThrowsProcedure, EyesWaitUntilTheSurfaceStandsStill) {
+  Play p(demo("hedgerow"), "throws");
+  p.say("choose flaperon_left");
+  p.say("bench controller=yes hands=yes battery=yes");
+  p.say("time 1");
+  const auto driven = p.say("press throw_begin");
+  ASSERT_EQ(driven.size(), 1u);
+  EXPECT_EQ(driven[0], "Drive " + p.rig().output_of(*surface_from_word("flaperon_left"))->socket + " to 0");
+  for (const char* at : {"1.05", "1.1", "1.15", "1.2"}) {
+    p.say("time " + std::string(at));
+    p.say("stands flaperon_left=" + std::to_string(-10 * std::stod(at)));
+    EXPECT_FALSE(p.offers("throw_eyes")) << "it moves still at " << at;
+  }
+  p.say("time 1.3");
+  p.say("stands flaperon_left=-12.1");
+  EXPECT_FALSE(p.offers("throw_eyes")) << "not for long enough";
+  p.say("time 1.5");
+  EXPECT_TRUE(p.offers("throw_eyes"));
+  p.say("press throw_eyes");
+  EXPECT_FALSE(p.offers("throw_eyes")) << "the next place first";
+}
+
+TEST(ThrowsProcedure, AnotherSurfaceEndsWhatIsUnderWay) {
+  Play p(demo("hedgerow"), "throws");
+  p.say("bench controller=yes battery=yes");
+  p.say("choose flaperon_left");
+  p.say("press throw_begin");
+  EXPECT_EQ(p.say("choose flaperon_right"), std::vector<std::string>{"Release the outputs"});
+  EXPECT_FALSE(p.card().busy);
+  EXPECT_EQ(p.card().subject, "flaperon_right");
+}
+
+/// Frames as a hand makes them that does what the card says.
+void follow_sticks(Play& p, const std::array<int, 4>& channel_of) {
+  const std::array<ChannelFunction, 4> four{ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle,
+                                            ChannelFunction::yaw};
+  double t = 100;
+  for (int i = 0; i < 4000 && p.card().busy; ++i) {
+    std::array<double, 8> us{};
+    us.fill(1500);
+    for (std::size_t k = 0; k < 4; ++k) {
+      const bool meant = p.card().picture.stick == four[k];
+      const double rest = k == 2 ? -1 : 0, side = p.card().picture.side;
+      const double hand = meant ? (side == 0 ? rest : side) : rest;
+      us[static_cast<std::size_t>(channel_of[k] - 1)] = 1500 + 480 * hand;
+    }
+    t += 0.02;
+    p.say("time " + std::to_string(t));
+    std::string frame = "frame";
+    for (const double x : us) frame += " " + std::to_string(x);
+    p.say(frame);
+  }
+}
+
+TEST(SticksProcedure, ListensUntilEverySticksIsKnownAndSaysWhatToDial) {
+  Rig rig = demo("hedgerow");
+  for (Channel& c : rig.radio.channels) c.low_us = c.centre_us = c.high_us = std::nullopt;
+  Play p(rig, "sticks");
+  EXPECT_FALSE(p.offers("listen")) << "nothing is heard yet";
+  p.say("bench hears=yes");
+  EXPECT_EQ(p.say("press listen"), std::vector<std::string>{"Hands: read_transmitter {}"});
+  EXPECT_TRUE(p.card().busy);
+  follow_sticks(p, {2, 1, 3, 4});
+  EXPECT_FALSE(p.card().busy);
+  const Channel* roll = p.rig().channel(ChannelFunction::roll);
+  ASSERT_TRUE(roll && roll->low_us);
+  EXPECT_EQ(roll->number, 2) << "the channel that moved";
+  EXPECT_NEAR(*roll->low_us, 1020, 0.5);
+  ASSERT_TRUE(p.offers("dial_in"));
+  int dialled = 0;
+  for (const std::string& done : p.say("press dial_in")) dialled += done.starts_with("Hands: dial");
+  EXPECT_EQ(dialled, 4);
+}
+
+TEST(SticksProcedure, TheLossIsKnownByTheFlagOrByTheSilence) {
+  Rig rig = demo("hedgerow");
+  rig.radio.on_loss = OnLoss::unknown;
+  Play flagged(rig, "sticks");
+  flagged.say("bench hears=yes");
+  flagged.say("press try_loss");
+  flagged.say("frame 1500 1500 1000 1500");
+  EXPECT_TRUE(flagged.card().busy);
+  flagged.say("frame 1500 1500 1000 1500 failsafe");
+  EXPECT_FALSE(flagged.card().busy);
+  EXPECT_EQ(flagged.rig().radio.on_loss, OnLoss::flag);
+  EXPECT_TRUE(find_check(check_statuses(flagged.rig(), shipped()), loss_noticed)->stands());
+
+  Play silent(rig, "sticks");
+  silent.say("bench hears=yes");
+  silent.say("time 5");
+  silent.say("press try_loss");
+  silent.say("time 5.2");
+  silent.say("frame 1500 1500 1000 1500");
+  silent.say("time 5.45");
+  EXPECT_TRUE(silent.card().busy) << "a quarter of a second is no silence";
+  silent.say("time 5.6");
+  EXPECT_EQ(silent.rig().radio.on_loss, OnLoss::no_pulses);
+
+  Play hidden(rig, "sticks");
+  hidden.say("bench hears=yes");
+  hidden.say("press try_loss");
+  hidden.say("press try_loss");
+  EXPECT_EQ(hidden.rig().radio.on_loss, OnLoss::hold) << "off, and frames come";
+  EXPECT_FALSE(find_check(check_statuses(hidden.rig(), shipped()), loss_noticed)->stands());
+}
+
+TEST(SticksProcedure, ASwitchIsFoundByWhereItRests) {
+  Play p(demo("hedgerow"), "sticks");
+  p.say("bench hears=yes");
+  p.say("press find_switch");
+  double t = 0;
+  for (const char* us : {"1000", "1500", "2000"})
+    for (int i = 0; i < 40; ++i) {
+      p.say("time " + std::to_string(t += 0.02));
+      p.say(std::string("frame 1500 1500 1000 1500 1500 1500 1500 ") + us);
+    }
+  p.say("press find_switch");
+  const Channel* c = nullptr;
+  for (const Channel& x : p.rig().radio.channels)
+    if (x.number == 8) c = &x;
+  ASSERT_TRUE(c);
+  EXPECT_EQ(c->positions_us, (std::vector<double>{1000, 1500, 2000}));
+  EXPECT_EQ(c->control, Control::three_position);
+}
+
+TEST(Script, SaysWhereItIsWrongAndWhatWasExpected) {
+  Play p(unproven(demo("hedgerow")), "proof");
+  for (const auto& [line, expected] : {std::pair{"sing", "time, choose, press"},
+                                       {"press fly", "as_shown"},
+                                       {"press note", "look THING=WORD"},
+                                       {"look", "look THING=WORD"},
+                                       {"look rudder=up", "flaperon_left"},
+                                       {"look flaperon_left=sideways", "up, down, still"},
+                                       {"time later", "seconds"},
+                                       {"frame 3000", "500 to 2500"},
+                                       {"channels roll", "NAME=PULSE"},
+                                       {"stands flaperon_left", "SURFACE=DEGREES"},
+                                       {"bench hands=perhaps", "=yes or =no"}}) {
+    const std::string error = p.refused(line);
+    EXPECT_NE(error.find("here"), std::string::npos) << error;
+    EXPECT_NE(error.find(expected), std::string::npos) << error;
+  }
+  p.say("time 3");
+  p.refused("time 2");
+  EXPECT_TRUE(p.say("   # nothing but a remark").empty());
+  EXPECT_TRUE(p.say("").empty());
+  Play throws(demo("hedgerow"), "throws");
+  throws.say("press throw_begin");
+  EXPECT_NE(throws.refused("press throw_take much").find("-200 to 200"), std::string::npos);
+  EXPECT_NE(throws.refused("press throw_take 4 furlong").find("deg or edge"), std::string::npos);
+}
+
+TEST(Procedures, AreSafeOnARigThatHasNothing) {
+  for (const ProcedureEntry& e : all_procedures()) {
+    Rig unknown;
+    unknown.controller.kind = "no_such_board";
+    for (const Rig& rig : {Rig{}, unknown}) {
+      ProcedurePlayer player(rig, shipped(), e, "2026-11-26T08:00:00Z");
+      EXPECT_FALSE(card_text(player.card()).empty()) << e.id;
+      for (int round = 0; round < 3; ++round)
+        for (const Action& a : Card(player.card()).actions)
+          if (a.enabled && !a.needs_look) EXPECT_TRUE(player.play("press " + a.id, "here")) << e.id << " " << a.id;
+      for (const char* line : {"time 5", "frame 1500 1500", "channels roll=1900", "stands rudder=3", "choose rudder",
+                               "bench hears=yes hands=yes battery=yes controller=yes differs=yes", "time 9"})
+        EXPECT_TRUE(player.play(line, "here")) << e.id << ": " << line;
+    }
+  }
+}
+
+}  // namespace
+}  // namespace rigging
