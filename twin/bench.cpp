@@ -89,7 +89,7 @@ Command Bench::corrections() const {
     }
     c[i] = std::clamp(c[i], -0.9, 0.9);
   }
-  if (controller_.rudder_into_bank && mode_ != Mode::manual) c[2] += std::clamp(tilt[0] / 200, -0.15, 0.15);
+  if (controller_.proof.rudder_into_bank && mode_ != Mode::manual) c[2] += std::clamp(tilt[0] / 200, -0.15, 0.15);
   return {c[0], c[1], c[2], 0, 0};
 }
 
@@ -328,7 +328,7 @@ Result<void> Bench::work(const hands::Work& asked) {
       if (!id.empty() && o.socket == socket(id)) return &o;
     return nullptr;
   };
-  const auto axis = asked.axes.size() == 1 ? std::optional(asked.axes[0]) : std::nullopt;
+  const Axis* axis = asked.axes.size() == 1 ? &asked.axes[0] : nullptr;
   const std::string id = asked.outputs.size() == 1 ? asked.outputs[0] : "";
   if (direction::is_setting(remedy, controller_) && controller_.link)
     return refuse("this controller is set over its link");
@@ -350,7 +350,7 @@ Result<void> Bench::work(const hands::Work& asked) {
       keep();
       return {};
     case Remedy::turn_board:
-      if (controller_.can_be_turned)
+      if (controller_.senses.can_be_turned)
         set_.sensing.board = TurnName(truth_.board), keep();
       else
         truth_.board = Turn{};

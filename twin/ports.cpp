@@ -110,7 +110,7 @@ Json ControllerPort::answer(const Json& r) {
   }
   if (what == "channels") return link::to_json(link::ChannelsReply{bench_.channels(), !bench_.receiver_lit()});
   if (what == "receiver") {
-    if (!bench_.controller().reads_channels) return refused("this class does not show what it receives");
+    if (!bench_.controller().sticks.reads_channels) return refused("this class does not show what it receives");
     Transmitter::Wire wire = bench_.radio().take_wire();
     return link::to_json(
         link::ReceiverReply{wire.signal, !bench_.receiver_powered(), std::move(wire.chunks), std::move(wire.edges)});
@@ -120,7 +120,7 @@ Json ControllerPort::answer(const Json& r) {
     return link::to_json(link::SensorsReply{bench_.rates_deg_s(), bench_.loom().battery_v(), bench_.loom().ports()});
   }
   if (what == "drive") {
-    if (!bench_.controller().drives_one_output) return refused("this class can't move one output alone");
+    if (!bench_.controller().surfaces.drives_one_output) return refused("this class can't move one output alone");
     const double level = number_member(r, "level", 0);
     return done_or(bench_.drive(text_member(r, "output"), std::isfinite(level) ? level : 0));
   }

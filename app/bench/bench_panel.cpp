@@ -192,7 +192,7 @@ void BenchPanel::refresh() {
     modes_of_ = of;
     mode_->clear();
     if (c)
-      for (const ModeAnswer& m : c->modes)
+      for (const ModeAnswer& m : c->proof.modes)
         mode_->addItem(QString::fromLatin1(word(m.mode).data()), QString::fromLatin1(word(m.mode).data()));
   }
   int differing = 0;
@@ -201,7 +201,7 @@ void BenchPanel::refresh() {
   compare_->setText(differing == 1 ? tr("Board differs: 1 part…") : tr("Board differs: %1 parts…").arg(differing));
   state_->setVisible(!compare_->isVisibleTo(this));  // the foot line says it, too
   view_->set_panels(document_.review().airframe.panels);
-  square_->set_rig(document_.rig());
+  square_->set_rig(document_.rig(), document_.review().room);
   update_sight();
 }
 

@@ -27,8 +27,12 @@ bool still_running(const QString& copy) {
 RigDocument::RigDocument(Catalogue catalogue, QString recovery_folder, QObject* parent)
     : QObject(parent),
       shipped_(std::move(catalogue)),
-      catalogue_(shipped_),
-      recovery_folder_(std::move(recovery_folder)) {
+      catalogue_(std::make_shared<const Catalogue>(shipped_)),
+      recovery_folder_(std::move(recovery_folder)),
+      worker_([this](DeferredReview made) {
+        deferred_ = std::move(made);
+        Q_EMIT deferred_ready();
+      }) {
   autosave_.setSingleShot(true);
   autosave_.setInterval(400);
   connect(&autosave_, &QTimer::timeout, this, &RigDocument::write_recovery_copy);
@@ -46,7 +50,12 @@ QString RigDocument::title() const {
 void RigDocument::update() {
   ++revision_;
   image_.reset();
-  review_ = rigging::review(rig(), catalogue_);
+  review_ = review_all_ ? rigging::review(rig(), *catalogue_) : review_after(rig(), *catalogue_, reviewed_, review_);
+  review_all_ = false;
+  reviewed_ = rig();
+  deferred_.reset();
+  worker_.start(
+      [rig = rig(), catalogue = catalogue_](Progress& progress) { return deferred_review(rig, *catalogue, progress); });
 }
 
 const link::Image& RigDocument::image() const {
@@ -73,7 +82,7 @@ bool RigDocument::apply(Result<Edit> made) {
 Result<void> RigDocument::record(const CheckId& check, bool simulated) {
   const CheckStatus* status = find_check(review_.checks, check);
   const QString title = status ? QString::fromStdString(status->title) : QString();
-  auto proven = with_proof(rig(), catalogue_, check,
+  auto proven = with_proof(rig(), *catalogue_, check,
                            QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), simulated);
   if (!proven) return tl::make_unexpected(proven.error());
   edit(std::move(*proven), tr("Proven: %1").arg(title));
@@ -96,7 +105,13 @@ void RigDocument::redo() {
   Q_EMIT changed();
 }
 
+void RigDocument::set_catalogue(Catalogue catalogue) {
+  catalogue_ = std::make_shared<const Catalogue>(std::move(catalogue));
+  review_all_ = true;
+}
+
 void RigDocument::say_again() {
+  review_all_ = true;
   update();
   Q_EMIT changed();
 }
@@ -117,7 +132,7 @@ Result<void> RigDocument::keep_own_part(const PartKind& kind) {
   if (auto ok = save_own_part(own_parts_path(native(path_)), kind); !ok) return ok;
   auto catalogue = catalogue_for(path_);
   if (!catalogue) return tl::make_unexpected(catalogue.error());
-  catalogue_ = std::move(*catalogue);
+  set_catalogue(std::move(*catalogue));
   update();
   Q_EMIT changed();
   return {};
@@ -129,7 +144,7 @@ Result<void> RigDocument::open(const QString& path) {
   auto rig = open_rig(native(path), *catalogue);
   if (!rig) return tl::make_unexpected(rig.error());
   drop_recovery_copy();
-  catalogue_ = std::move(*catalogue);
+  set_catalogue(std::move(*catalogue));
   path_ = path;
   history_.reset(std::move(*rig));
   saved_ = history_.now();
@@ -140,7 +155,7 @@ Result<void> RigDocument::open(const QString& path) {
 
 void RigDocument::start_new(Rig rig) {
   drop_recovery_copy();
-  catalogue_ = shipped_;
+  set_catalogue(shipped_);
   path_.clear();
   saved_ = Rig{};
   history_.reset(std::move(rig));
@@ -191,7 +206,7 @@ Result<void> RigDocument::recover(const Leftover& leftover) {
   if (!copy) return tl::make_unexpected(copy.error());
   if (!leftover.of.isEmpty() && QFileInfo::exists(leftover.of)) {
     if (auto ok = open(leftover.of); !ok) return ok;
-    edit(with_version_1_proofs(std::move(copy->rig), catalogue_), tr("Recovered unsaved work"));
+    edit(with_version_1_proofs(std::move(copy->rig), *catalogue_), tr("Recovered unsaved work"));
   } else {
     start_new(with_version_1_proofs(std::move(copy->rig), shipped_));
   }

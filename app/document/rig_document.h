@@ -4,8 +4,10 @@
 #include <QTimer>
 
 #include "catalogue/catalogue.h"
+#include "document/worker.h"
 #include "edit/edit.h"
 #include "link/image.h"
+#include "review/deferred.h"
 #include "review/review.h"
 #include "rig/history.h"
 
@@ -20,10 +22,12 @@ class RigDocument : public QObject {
   ~RigDocument() override;
 
   const Rig& rig() const { return history_.now(); }
-  const Catalogue& catalogue() const { return catalogue_; }
+  const Catalogue& catalogue() const { return *catalogue_; }
   /// Null when the rig names a class that the catalogue does not have.
-  const ControllerClass* controller() const { return catalogue_.controller(rig().controller.kind); }
+  const ControllerClass* controller() const { return catalogue_->controller(rig().controller.kind); }
   const Review& review() const { return review_; }
+  /// The second tier of the review; null while it is being computed.
+  const DeferredReview* deferred() const { return deferred_ ? &*deferred_ : nullptr; }
   /// Grows with every change of the rig or of what follows from it.
   unsigned revision() const { return revision_; }
   /// What a controller would hold of it.
@@ -64,6 +68,8 @@ class RigDocument : public QObject {
   /// An edit could not be made: where, what, and what was expected.
   void refused(const QString& words);
   void changed();
+  /// The second tier has arrived.
+  void deferred_ready();
 
  private:
   void update();
@@ -71,11 +77,18 @@ class RigDocument : public QObject {
   QString recovery_path() const;
   void drop_recovery_copy();
 
-  Catalogue shipped_, catalogue_;
+  void set_catalogue(Catalogue catalogue);
+
+  Catalogue shipped_;
+  std::shared_ptr<const Catalogue> catalogue_;  ///< shared with the jobs that look at it
   QString recovery_folder_, path_, recovery_name_;
   History history_;
   Rig saved_;
   Review review_;
+  Rig reviewed_;            ///< what `review_` is of
+  bool review_all_ = true;  ///< catalogue or units have changed: nothing can be taken over
+  std::optional<DeferredReview> deferred_;
+  Worker<DeferredReview> worker_;
   unsigned revision_ = 0;
   mutable std::optional<link::Image> image_;
   QTimer autosave_;

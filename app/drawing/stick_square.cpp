@@ -20,9 +20,9 @@ StickSquare::StickSquare(QWidget* parent) : QWidget(parent) {
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
 }
 
-void StickSquare::set_rig(const Rig& rig) {
+void StickSquare::set_rig(const Rig& rig, const Room& room) {
   rig_ = rig;
-  room_ = room_left(rig);
+  room_ = room;
   update();
 }
 

@@ -13,7 +13,8 @@ class StickSquare : public QWidget {
  public:
   static constexpr double half_correction = 0.5;  ///< share of a full correction that should still fit
   explicit StickSquare(QWidget* parent = nullptr);
-  void set_rig(const Rig& rig);
+  /// `room`: of the same rig, from its review.
+  void set_rig(const Rig& rig, const Room& room);
   void set_command(const Command& command);
   const Command& command() const { return command_; }
   QSize sizeHint() const override { return {190, 190}; }

@@ -274,7 +274,7 @@ void MainWindow::start_demo() {
       tr("Two faults are hidden in this aircraft. Propeller off, battery in on the bench below, then do the first "
          "check."));
   start_bench();
-  go(Station::proof);
+  if (!document_.review().checks.empty()) go(document_.review().checks.front().family->station);
 }
 
 void MainWindow::start_bench(BenchLink::Troubles troubles) {

@@ -64,6 +64,9 @@ class Kind {
   virtual const Kind* item_kind() const { return nullptr; }
   virtual std::size_t size(const void*) const { return 0; }
   virtual const void* item(const void*, std::size_t) const { return nullptr; }
+  /// Of what may be absent, else null; then what is there, or null.
+  virtual const Kind* present_kind() const { return nullptr; }
+  virtual const void* present(const void*) const { return nullptr; }
 };
 
 /// What is known of one member.

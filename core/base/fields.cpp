@@ -186,6 +186,8 @@ class OptionalKind : public Kind {
     return item ? item_.fact(item) : Fact{};
   }
   bool equal(const void* a, const void* b) const override { return type_.equal(a, b); }
+  const Kind* present_kind() const override { return &item_; }
+  const void* present(const void* value) const override { return type_.item(value); }
 
  private:
   OptionalType type_;

@@ -9,7 +9,7 @@
 namespace rigging {
 namespace {
 
-constexpr int parts_version = 2;
+constexpr int parts_version = 3;
 constexpr Span amps{0, 500}, volts{0, 100}, cell_v{1, 5}, size_mm{0.5, 2000};
 
 }  // namespace
@@ -101,49 +101,88 @@ const Members& Described<Lamp>::members() {
 }
 
 template <>
-const Members& Described<ControllerClass>::members() {
+const Members& Described<SticksAbilities>::members() {
   static const Members all =
-      Describe<ControllerClass>()
-          .needed("id", &ControllerClass::id)
-          .needed("name", &ControllerClass::name)
-          .needed("summary", &ControllerClass::summary)
-          .needed("family", &ControllerClass::family)
-          .member("link", &ControllerClass::link)
-          .member("reads_channels", &ControllerClass::reads_channels)
-          .member("drives_one_output", &ControllerClass::drives_one_output)
-          .member("axis_sensing_reversible", &ControllerClass::axis_sensing_reversible)
-          .member("stick_direction_in_transmitter", &ControllerClass::stick_direction_in_transmitter)
-          .member("can_be_turned", &ControllerClass::can_be_turned)
-          .needed("width_mm", &ControllerClass::width_mm, {5, 500})
-          .needed("length_mm", &ControllerClass::length_mm, {5, 500})
-          .needed("inputs", &ControllerClass::inputs)
-          .member("height_mm", &ControllerClass::height_mm, {1, 200})
-          .member("mass_kg", &ControllerClass::mass_kg, {0.0005, 2})
-          .needed("outputs", &ControllerClass::outputs)
-          .member("ports", &ControllerClass::ports)
-          .member("pads", &ControllerClass::pads)
-          .member("feeds", &ControllerClass::feeds)
-          .member("loads", &ControllerClass::loads)
-          .member("minus_edge", &ControllerClass::minus_edge)
-          .member("motor_bypasses", &ControllerClass::motor_bypasses)
-          .member("has_compass", &ControllerClass::has_compass)
-          .member("has_barometer", &ControllerClass::has_barometer)
-          .member("learns_ends", &ControllerClass::learns_ends)
-          .member("settings", &ControllerClass::settings)
-          .member("gesture_needs_full_ends", &ControllerClass::gesture_needs_full_ends)
-          .member("travel_percent", &ControllerClass::travel_percent, {50, 200})
-          .member("reads_full", &ControllerClass::reads_full, {0, 10000})
-          .member("pitch_back_falls", &ControllerClass::pitch_back_falls)
-          .member("notices", &ControllerClass::notices)
-          .member("cures", &ControllerClass::cures)
-          .needed("modes", &ControllerClass::modes)
-          .needed("bench_mode", &ControllerClass::bench_mode)
-          .member("rudder_into_bank", &ControllerClass::rudder_into_bank)
-          .needed("gains", &ControllerClass::gains)
-          .needed("level", &ControllerClass::level)
-          .needed("arming", &ControllerClass::arming)
-          .member("lamps", &ControllerClass::lamps)
-          .rest(&ControllerClass::extra);
+      Describe<SticksAbilities>()
+          .member("reads_channels", &SticksAbilities::reads_channels)
+          .member("reads_full", &SticksAbilities::reads_full, {0, 10000})
+          .member("learns_ends", &SticksAbilities::learns_ends)
+          .member("travel_percent", &SticksAbilities::travel_percent, {50, 200})
+          .member("pitch_back_falls", &SticksAbilities::pitch_back_falls)
+          .member("gesture_needs_full_ends", &SticksAbilities::gesture_needs_full_ends)
+          .member("stick_direction_in_transmitter", &SticksAbilities::stick_direction_in_transmitter)
+          .member("notices", &SticksAbilities::notices)
+          .member("arming", &SticksAbilities::arming)
+          .rest(&SticksAbilities::extra);
+  return all;
+}
+
+template <>
+const Members& Described<SurfacesAbilities>::members() {
+  static const Members all = Describe<SurfacesAbilities>()
+                                 .member("drives_one_output", &SurfacesAbilities::drives_one_output)
+                                 .member("motor_bypasses", &SurfacesAbilities::motor_bypasses)
+                                 .rest(&SurfacesAbilities::extra);
+  return all;
+}
+
+template <>
+const Members& Described<SensesAbilities>::members() {
+  static const Members all = Describe<SensesAbilities>()
+                                 .member("axis_sensing_reversible", &SensesAbilities::axis_sensing_reversible)
+                                 .member("can_be_turned", &SensesAbilities::can_be_turned)
+                                 .member("has_compass", &SensesAbilities::has_compass)
+                                 .member("has_barometer", &SensesAbilities::has_barometer)
+                                 .member("level", &SensesAbilities::level)
+                                 .rest(&SensesAbilities::extra);
+  return all;
+}
+
+template <>
+const Members& Described<FeelAbilities>::members() {
+  static const Members all =
+      Describe<FeelAbilities>().member("gains", &FeelAbilities::gains).rest(&FeelAbilities::extra);
+  return all;
+}
+
+template <>
+const Members& Described<ProofAbilities>::members() {
+  static const Members all = Describe<ProofAbilities>()
+                                 .needed("modes", &ProofAbilities::modes)
+                                 .needed("bench_mode", &ProofAbilities::bench_mode)
+                                 .member("rudder_into_bank", &ProofAbilities::rudder_into_bank)
+                                 .member("lamps", &ProofAbilities::lamps)
+                                 .rest(&ProofAbilities::extra);
+  return all;
+}
+
+template <>
+const Members& Described<ControllerClass>::members() {
+  static const Members all = Describe<ControllerClass>()
+                                 .needed("id", &ControllerClass::id)
+                                 .needed("name", &ControllerClass::name)
+                                 .needed("summary", &ControllerClass::summary)
+                                 .needed("family", &ControllerClass::family)
+                                 .member("link", &ControllerClass::link)
+                                 .needed("width_mm", &ControllerClass::width_mm, {5, 500})
+                                 .needed("length_mm", &ControllerClass::length_mm, {5, 500})
+                                 .member("height_mm", &ControllerClass::height_mm, {1, 200})
+                                 .member("mass_kg", &ControllerClass::mass_kg, {0.0005, 2})
+                                 .needed("inputs", &ControllerClass::inputs)
+                                 .needed("outputs", &ControllerClass::outputs)
+                                 .member("ports", &ControllerClass::ports)
+                                 .member("pads", &ControllerClass::pads)
+                                 .member("feeds", &ControllerClass::feeds)
+                                 .member("loads", &ControllerClass::loads)
+                                 .member("minus_edge", &ControllerClass::minus_edge)
+                                 .member("settings", &ControllerClass::settings)
+                                 .member("cures", &ControllerClass::cures)
+                                 .member("sticks", &ControllerClass::sticks)
+                                 .member("surfaces", &ControllerClass::surfaces)
+                                 .member("senses", &ControllerClass::senses)
+                                 .member("feel", &ControllerClass::feel)
+                                 .needed("proof", &ControllerClass::proof)
+                                 .rest(&ControllerClass::extra);
   return all;
 }
 
@@ -278,7 +317,7 @@ const Cure* ControllerClass::cure(Remedy remedy) const {
 }
 
 const ModeAnswer* ControllerClass::mode(Mode wanted) const {
-  return find_in(modes, [&](const ModeAnswer& m) { return m.mode == wanted; });
+  return find_in(proof.modes, [&](const ModeAnswer& m) { return m.mode == wanted; });
 }
 
 const Terminal* ControllerClass::socket(const std::string& socket_id) const {
@@ -371,21 +410,46 @@ Result<void> electrics_fit(const std::vector<const Terminal*>& terminals, const 
 }
 
 /// Version 1 had a flag each for an output's centre and its ends.
-void from_version_1(Json& json) {
-  if (!json.is_object() || number_member(json, "version", 0) != 1) return;
+void from_version_1(Json& c) {
+  const char* by = flag_member(c, "link", false) ? "link" : "computer";
+  const auto ways = [&](const char* flag, std::initializer_list<const char*> names) {
+    if (flag_member(c, flag, false))
+      for (const char* name : names) c["settings"].push_back({{"what", name}, {"by", by}});
+    c.erase(flag);
+  };
+  ways("sets_centre", {"centre_us"});
+  ways("sets_ends", {"low_us", "high_us"});
+}
+
+/// Up to version 2 abilities stood side by side; now each station has a group of them.
+void from_version_2(Json& c) {
+  const std::pair<const char*, std::vector<const char*>> groups[] = {
+      {"sticks",
+       {"reads_channels", "reads_full", "learns_ends", "travel_percent", "pitch_back_falls", "gesture_needs_full_ends",
+        "stick_direction_in_transmitter", "notices", "arming"}},
+      {"surfaces", {"drives_one_output", "motor_bypasses"}},
+      {"senses", {"axis_sensing_reversible", "can_be_turned", "has_compass", "has_barometer", "level"}},
+      {"feel", {"gains"}},
+      {"proof", {"modes", "bench_mode", "rudder_into_bank", "lamps"}}};
+  for (const auto& [group, names] : groups)
+    for (const char* name : names)
+      if (const auto it = c.find(name); it != c.end()) {
+        c[group][name] = *it;
+        c.erase(name);
+      }
+}
+
+void bring_up(Json& json) {
+  if (!json.is_object()) return;
+  const double version = number_member(json, "version", 0);
+  if (version < 1 || version >= parts_version) return;
   json["version"] = parts_version;
   const auto classes = json.find("controllers");
   if (classes == json.end() || !classes->is_array()) return;
   for (Json& c : *classes) {
     if (!c.is_object()) continue;
-    const char* by = flag_member(c, "link", false) ? "link" : "computer";
-    const auto ways = [&](const char* flag, std::initializer_list<const char*> names) {
-      if (flag_member(c, flag, false))
-        for (const char* name : names) c["settings"].push_back({{"what", name}, {"by", by}});
-      c.erase(flag);
-    };
-    ways("sets_centre", {"centre_us"});
-    ways("sets_ends", {"low_us", "high_us"});
+    if (version < 2) from_version_1(c);
+    from_version_2(c);
   }
 }
 
@@ -405,13 +469,13 @@ void complete(ControllerClass& c, const std::vector<Cure>& shared) {
 Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
   auto json = read_json_file(file);
   if (!json) return tl::make_unexpected(json.error());
-  from_version_1(*json);
+  bring_up(*json);
   auto read = read_fields<CatalogueFile>(*json, file.string());
   if (!read) return read;
   if (read->format != "parts") return failure(file.string() + ": /format", "is \"" + read->format + "\"", "\"parts\"");
   for (const ControllerClass& c : read->controllers) {
     const std::string where = file.string() + ": controller \"" + c.id + "\"";
-    if (c.outputs.empty() || c.modes.empty())
+    if (c.outputs.empty() || c.proof.modes.empty())
       return failure(where, "has no outputs or no modes", "at least one of each");
     for (const Terminal& t : c.outputs)
       if (t.kind != TerminalKind::output || t.timer_group == 0)

@@ -53,45 +53,74 @@ struct Lamp {
   bool operator==(const Lamp&) const = default;
 };
 
+/// What a class can, by the station that asks. A later station brings a group of its own.
+struct SticksAbilities {
+  bool reads_channels = false;           ///< shows what it receives
+  double reads_full = 0;                 ///< its test page shows ± this at the ends; 0: it shows µs
+  bool learns_ends = false;              ///< takes measured ends and centre of each channel for its own
+  double travel_percent = 100;           ///< of the transmitter's travel that gives it full resolution
+  bool pitch_back_falls = false;         ///< stick back is meant to read low
+  bool gesture_needs_full_ends = false;  ///< a stick gesture counts only when 1000 and 2000 µs are reached
+  bool stick_direction_in_transmitter = false;
+  std::vector<OnLoss> notices;  ///< what of a receiver's behaviour tells it that the link is gone
+  std::string arming;           ///< how the motor is unlocked, in words
+  Extra extra;
+  bool operator==(const SticksAbilities&) const = default;
+};
+
+struct SurfacesAbilities {
+  bool drives_one_output = false;  ///< moves one output alone on request
+  bool motor_bypasses = false;     ///< the throttle lead stays on the receiver
+  Extra extra;
+  bool operator==(const SurfacesAbilities&) const = default;
+};
+
+struct SensesAbilities {
+  bool axis_sensing_reversible = false;
+  bool can_be_turned = false;  ///< can be told that it sits turned
+  bool has_compass = false, has_barometer = false;
+  std::string level;  ///< how level is stored, in words
+  Extra extra;
+  bool operator==(const SensesAbilities&) const = default;
+};
+
+struct FeelAbilities {
+  std::string gains;  ///< how they are set, in words
+  Extra extra;
+  bool operator==(const FeelAbilities&) const = default;
+};
+
+struct ProofAbilities {
+  std::vector<ModeAnswer> modes;
+  Mode bench_mode = Mode::rate;   ///< shows the correction best on the bench
+  bool rudder_into_bank = false;  ///< holds rudder toward a held bank: no fault
+  std::vector<Lamp> lamps;
+  Extra extra;
+  bool operator==(const ProofAbilities&) const = default;
+};
+
 struct ControllerClass {
   std::string id;
   std::string name;
   std::string summary;
   Family family = Family::stabilizer;
-  bool link = false;               ///< settings over a byte link
-  bool reads_channels = false;     ///< shows what it receives
-  bool drives_one_output = false;  ///< moves one output alone on request
-  bool axis_sensing_reversible = false;
-  bool stick_direction_in_transmitter = false;
-  bool can_be_turned = false;  ///< can be told that it sits turned
-  double width_mm = 30, length_mm = 40;
+  bool link = false;  ///< settings over a byte link
+  double width_mm = 30, length_mm = 40, height_mm = 12, mass_kg = 0.012;
   std::vector<std::string> inputs;
-  double height_mm = 12;
-  double mass_kg = 0.012;
   std::vector<Terminal> outputs;  ///< pulse outputs
   std::vector<Terminal> ports;    ///< every other socket
   std::vector<Terminal> pads;     ///< to solder to
   std::vector<Feed> feeds;
   std::vector<Load> loads;
-  std::string minus_edge;       ///< where the minus pin of a servo plug sits, in words
-  bool motor_bypasses = false;  ///< the throttle lead stays on the receiver
-  bool has_compass = false, has_barometer = false;
-  bool learns_ends = false;              ///< takes measured ends and centre of each channel for its own
-  bool gesture_needs_full_ends = false;  ///< a stick gesture counts only when 1000 and 2000 µs are reached
-  std::vector<SettingWay> settings;      ///< what can be set at all; what is not listed can't
-  double travel_percent = 100;           ///< of the transmitter's travel that gives it full resolution
-  double reads_full = 0;                 ///< its test page shows ± this at the ends; 0: it shows µs
-  bool pitch_back_falls = false;         ///< stick back is meant to read low
-  std::vector<OnLoss> notices;           ///< what of a receiver's behaviour tells it that the link is gone
+  std::string minus_edge;            ///< where the minus pin of a servo plug sits, in words
+  std::vector<SettingWay> settings;  ///< what can be set at all; what is not listed can't
   /// Of its own in the file; once loaded also those that follow from `settings`, and those that all classes share.
   std::vector<Cure> cures;
-  std::vector<ModeAnswer> modes;
-  Mode bench_mode = Mode::rate;   ///< shows the correction best on the bench
-  bool rudder_into_bank = false;  ///< holds rudder toward a held bank: no fault
-  std::string gains;
-  std::string level;
-  std::string arming;
-  std::vector<Lamp> lamps;
+  SticksAbilities sticks;
+  SurfacesAbilities surfaces;
+  SensesAbilities senses;
+  FeelAbilities feel;
+  ProofAbilities proof;
   Extra extra;
   bool operator==(const ControllerClass&) const = default;
 

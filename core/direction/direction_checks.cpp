@@ -15,10 +15,10 @@ bool serves(const Output& o, Axis axis) {
 
 /// The mode in which this axis' correction shows best. Levelling never answers yaw.
 Mode mode_for(const ControllerClass& controller, Axis axis) {
-  if (axis != Axis::yaw || controller.bench_mode != Mode::level) return controller.bench_mode;
+  if (axis != Axis::yaw || controller.proof.bench_mode != Mode::level) return controller.proof.bench_mode;
   for (const Mode mode : {Mode::rate, Mode::hold})
     if (const ModeAnswer* a = controller.mode(mode); a && a->answer != AnswerKind::none) return mode;
-  return controller.bench_mode;
+  return controller.proof.bench_mode;
 }
 
 ChannelFunction function_of(Axis axis) {
@@ -153,7 +153,7 @@ DirectionCard direction_card(const CheckContext& context, const CheckId& id) {
       card.how = answer_words(*answer);
     }
     card.todo += card.answer == AnswerKind::held ? " and hold it there." : ", quickly.";
-    if (controller.rudder_into_bank && card.axis == Axis::roll)
+    if (controller.proof.rudder_into_bank && card.axis == Axis::roll)
       card.how += " Rudder toward a held bank is coordination: no fault.";
     card.cautions = {"Propeller off. Hold the model where nothing can catch the surfaces or the shaft."};
   }

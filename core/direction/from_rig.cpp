@@ -29,12 +29,12 @@ Case case_from_rig(const Rig& rig, const ControllerClass& controller) {
   std::vector<Question> questions;
   for (Question q : c.all_questions()) {
     const Act act = q.observation.act;
-    if (act == Act::drive && !controller.drives_one_output) continue;
+    if (act == Act::drive && !controller.surfaces.drives_one_output) continue;
     if (act == Act::tilt) {
       const ModeAnswer* answer = controller.mode(q.observation.mode);
       if (!answer || answer->answer == AnswerKind::none || answer->answer == AnswerKind::runs_away) continue;
     }
-    q.channels = q.channels && controller.reads_channels;
+    q.channels = q.channels && controller.sticks.reads_channels;
     questions.push_back(q);
   }
   c.may_ask = std::move(questions);
@@ -43,7 +43,7 @@ Case case_from_rig(const Rig& rig, const ControllerClass& controller) {
 
 bool is_setting(Remedy remedy, const ControllerClass& controller) {
   return remedy == Remedy::reverse_output || remedy == Remedy::flip_mix || remedy == Remedy::flip_gyro ||
-         (remedy == Remedy::turn_board && controller.can_be_turned);
+         (remedy == Remedy::turn_board && controller.senses.can_be_turned);
 }
 
 Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& controller) {
@@ -74,7 +74,7 @@ Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& cont
     case FaultKind::mix_sign_wrong: output(f.output)->mix.of(f.axis) *= -1; break;
     case FaultKind::gyro_reversed: rig.sensing.reversed(f.axis) = !rig.sensing.reversed(f.axis); break;
     case FaultKind::board_turned:
-      if (controller.can_be_turned)
+      if (controller.senses.can_be_turned)
         rig.sensing.board = f.turn.inside(rig.sensing.board);
       else
         rig = without_proofs(std::move(rig), correction_family);

@@ -1,5 +1,6 @@
 #include "edit/edit.h"
 
+#include "base/fields.h"
 #include "base/find.h"
 #include "base/json.h"
 #include "base/number.h"
@@ -20,6 +21,12 @@ Result<Json*> find_place(Json& json, const std::string& place) {
   const Kind* kind = &KindOf<Rig>::get();
   Json* at = &json;
   for (const std::string& step : steps_of(place)) {
+    if (const Kind* inside = kind->present_kind()) {
+      kind = inside;
+      // What is set inside of it makes it be there, with the usual values beside.
+      if (const Members* m = inside->members(); m && at->is_null())
+        *at = Json::parse(write_members(*m, m->standard.get()).dump());
+    }
     if (const Members* members = kind->members()) {
       const Member* m = members->named(step);
       if (!m) return failure(place, "there is no \"" + step + "\"", "one of " + names_in(*members));
@@ -38,6 +45,7 @@ Result<Json*> find_place(Json& json, const std::string& place) {
       return failure(place, "nothing is inside of it", "a single value");
     }
   }
+  if (const Kind* inside = kind->present_kind(); inside && inside->members()) kind = inside;
   if (kind->members() || (kind->item_kind() && kind->item_kind()->members()))
     return failure(place, "is no single value", "a place inside of it");
   return at;

@@ -122,7 +122,7 @@ std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& cata
     all.push_back(std::move(r));
   };
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
-  if (controller && controller->has_compass) add("controller");
+  if (controller && controller->senses.has_compass) add("controller");
   for (const Part& p : rig.parts)
     if (const PartKind* k = catalogue.part(p.kind); k && k->magnetic_sensor) add(p.id);
   return all;

@@ -4,7 +4,11 @@
 
 #include "airframe/kinds.h"
 #include "base/find.h"
+#include "base/number.h"
+#include "earth/magnetic_model.h"
 #include "fit/fit.h"
+#include "power/network.h"
+#include "rig/ranges.h"
 
 namespace rigging {
 
@@ -51,6 +55,90 @@ Result<Edit> confirm(const Rig& rig, const Catalogue& catalogue, const std::stri
   return edit;
 }
 
+Result<Edit> put_part(const Rig& rig, const Catalogue& catalogue, const Place& place) {
+  if (place.part != "controller" && !rig.part(place.part))
+    return failure(place.part, "is no part of this rig", "the id of a part, or controller");
+  for (const auto& [name, member] : {std::pair{"x_m", &Place::x_m},
+                                     {"y_m", &Place::y_m},
+                                     {"z_m", &Place::z_m},
+                                     {"roll_deg", &Place::roll_deg},
+                                     {"pitch_deg", &Place::pitch_deg},
+                                     {"yaw_deg", &Place::yaw_deg}}) {
+    const Span span = member_of(member).span;
+    if (!(place.*member >= span.least && place.*member <= span.most))
+      return failure("places/" + place.part + "/" + name, "is " + number_text(place.*member, 3),
+                     number_text(span.least, 3) + " to " + number_text(span.most, 3));
+  }
+  Edit edit{rig, {}};
+  Place* p = edit.rig.place(place.part);
+  const Place before = p ? *p : Place{};
+  if (!p) p = &edit.rig.places.emplace_back();
+  *p = place;
+  const std::string name = part_name(rig, catalogue, place.part);
+  edit.label = name + (!(before.turn == place.turn) ? " turned: " + place.turn.spoken()
+                       : before.roll_deg != place.roll_deg || before.pitch_deg != place.pitch_deg ||
+                               before.yaw_deg != place.yaw_deg
+                           ? ": how it sits"
+                           : " moved");
+  return edit;
+}
+
+Result<Edit> work_surface(const Rig& rig, const Catalogue& catalogue, const std::string& part,
+                          std::optional<Surface> surface) {
+  Edit edit{rig, {}};
+  Part* p = edit.rig.part(part);
+  if (!p) return failure(part, "is no part of this rig", "the id of a servo");
+  p->surface = surface ? std::optional<SurfaceName>(*surface) : std::nullopt;
+  edit.label = part_name(rig, catalogue, part) + " works " + (surface ? "the " + surface->spoken() : "nothing");
+  return edit;
+}
+
+Result<Edit> measure_fit(const Rig& rig, const Fit& fit) {
+  if (!fit.date.empty() && !decimal_year(fit.date))
+    return failure("fit/date", "\"" + fit.date + "\" is no date", "year-month-day, such as 2026-11-23");
+  if (fit.bay)
+    for (const double side : {fit.bay->length_m, fit.bay->width_m, fit.bay->height_m})
+      if (!(side >= range::metres.least && side <= range::metres.most))
+        return failure("fit/bay", "is " + number_text(side, 3) + " m on one side",
+                       number_text(range::metres.least, 2) + " to " + number_text(range::metres.most, 2) + " m");
+  Edit edit{rig, "Bay and place"};
+  edit.rig.fit = fit;
+  return edit;
+}
+
+namespace {
+
+Result<Edit> place_edit(const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
+  Place place;
+  if (const Place* known = rig.place(given[0])) place = *known;
+  place.part = given[0];
+  const auto behind = number_of(given[1]), right = number_of(given[2]), below = number_of(given[3]);
+  if (!behind || !right || !below) return failure("place", "one of the three is no number", "metres");
+  place.x_m = -*behind;
+  place.y_m = *right;
+  place.z_m = *below;
+  return put_part(rig, c, place);
+}
+
+Result<Edit> turn_edit(const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
+  Place place;
+  if (const Place* known = rig.place(given[0])) place = *known;
+  place.part = given[0];
+  const auto turn = turn_from_name(given[1]);
+  if (!turn) return failure("turn", "\"" + given[1] + "\" is no turn", "none or arrow_A_top_B");
+  place.turn = TurnName(*turn);
+  return put_part(rig, c, place);
+}
+
+Result<Edit> works_edit(const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
+  const auto surface = surface_from_word(given[1]);
+  if (!surface && given[1] != "nothing")
+    return failure("works", "\"" + given[1] + "\" is no surface", "the word of a surface, or nothing");
+  return work_surface(rig, c, given[0], surface);
+}
+
+}  // namespace
+
 std::vector<EditEntry> fit_edits() {
   return {{"add-part",
            "A part of a kind of the catalogue, with a place to be moved from",
@@ -69,7 +157,13 @@ std::vector<EditEntry> fit_edits() {
            {"WORD"},
            [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
              return confirm(rig, c, given[0], true);
-           }}};
+           }},
+          {"place",
+           "Where the middle of a part sits: metres behind the nose, right of the middle, below it",
+           {"PART", "BEHIND", "RIGHT", "BELOW"},
+           place_edit},
+          {"turn", "How a part sits", {"PART", "TURN"}, turn_edit},
+          {"works", "Which surface a servo works", {"PART", "SURFACE"}, works_edit}};
 }
 
 }  // namespace rigging

@@ -11,6 +11,15 @@ Result<Edit> remove_part(const Rig& rig, const Catalogue& catalogue, const std::
 /// One of the things that only the builder can see (`confirmations`).
 Result<Edit> confirm(const Rig& rig, const Catalogue& catalogue, const std::string& word, bool seen);
 
+/// The part, or "controller", sits like this; `place.part` says which. Told after what differs from before. Errors: no
+/// such part; a measure outside of the range of its member.
+Result<Edit> put_part(const Rig& rig, const Catalogue& catalogue, const Place& place);
+/// Which surface a servo works; nothing for none.
+Result<Edit> work_surface(const Rig& rig, const Catalogue& catalogue, const std::string& part,
+                          std::optional<Surface> surface);
+/// The fit's own measures: bay, margins, where it flies. Errors: a date that is none, a bay without room.
+Result<Edit> measure_fit(const Rig& rig, const Fit& fit);
+
 std::vector<EditEntry> fit_edits();
 
 }  // namespace rigging

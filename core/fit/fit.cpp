@@ -282,7 +282,7 @@ void list_to_get(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
   if (soldered) add("Soldering iron, solder, heat-shrink", "leads to solder");
   add("Firm double-sided tape", "under the whole base of the board");
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
-  if (c && c->has_barometer) add("Open-cell foam", "over the barometer");
+  if (c && c->senses.has_barometer) add("Open-cell foam", "over the barometer");
   if (c && c->link) add("Cable that carries data", "settings over the link");
   add("Multimeter", "polarity and voltage before the first plug goes in");
   add("Scales and a rule", "balance");
@@ -318,7 +318,7 @@ std::vector<Confirmation> confirmations(const Rig& rig, const Catalogue& catalog
     all.push_back({"controls_reached", "Buttons, dials, switches and lamp can be reached and seen"});
   if (c && std::any_of(c->ports.begin(), c->ports.end(), [](const Terminal& t) { return t.kind == TerminalKind::usb; }))
     all.push_back({"connector_reached", "The computer's plug can be put in with the board in place"});
-  if (c && c->has_barometer)
+  if (c && c->senses.has_barometer)
     all.push_back({"barometer_covered", "Barometer under open-cell foam, out of the airstream and of sunlight"});
   bool sky = false, video = false, radio = false;
   for (const Part& p : rig.parts)
@@ -366,7 +366,7 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
   }
   r.board.matrix = alignment_matrix(r.board.turn, r.board.roll_deg, r.board.pitch_deg, r.board.yaw_deg);
   r.board.told = static_cast<const Turn&>(rig.sensing.board) == r.board.turn;
-  r.board.can_be_told = c && (c->can_be_turned || r.board.turn == Turn{});
+  r.board.can_be_told = c && (c->senses.can_be_turned || r.board.turn == Turn{});
   r.board.small_matters =
       std::abs(r.board.yaw_deg) > 2 || std::abs(r.board.roll_deg) > 10 || std::abs(r.board.pitch_deg) > 10;
   r.currents = paths_of(rig, catalogue, power);

@@ -12,6 +12,7 @@ struct WhatIf {
   std::vector<std::string> stalled;  ///< these servos, in place of the greediest
   std::vector<std::string> without;  ///< parts taken out
   int more_cells = 0;
+  bool operator==(const WhatIf&) const = default;
 };
 
 /// A rail in one supply state at one effort.

@@ -305,7 +305,7 @@ void ProofProcedure::show_check(Card& card, const CheckStatus& s, const Scene& s
   card.picture.axis = direction_->axis;
   if (direction_->correction) card.picture.correction = Picture::Correction{direction_->from_deg, direction_->answer};
   // Some units lean the rudder into a held bank: shown, so that nobody takes it for a fault.
-  if (direction_->correction && direction_->axis == Axis::roll && scene.controller->rudder_into_bank)
+  if (direction_->correction && direction_->axis == Axis::roll && scene.controller->proof.rudder_into_bank)
     for (const Output& o : scene.rig.outputs)
       for (const Surface surface : o.surfaces)
         if (surface.kind == SurfaceKind::rudder) card.picture.leaning.insert(surface);

@@ -18,7 +18,7 @@ void too_few_outputs(const Inspection& in, Findings& found) {
   if (!in.controller) return;
   // A throttle that stays on the receiver takes no socket.
   const auto needed = std::count_if(in.rig.outputs.begin(), in.rig.outputs.end(), [&](const Output& o) {
-    return !(in.controller->motor_bypasses && drives_motor(o));
+    return !(in.controller->surfaces.motor_bypasses && drives_motor(o));
   });
   if (needed <= static_cast<std::ptrdiff_t>(in.controller->outputs.size())) return;
   found.add(Severity::grounds, in.controller->id,

@@ -35,6 +35,7 @@ std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& c
     if (progress.cancelled()) return std::nullopt;
     if (const Output* o = rig.output_of(l.surface)) r.linkages.push_back(linkage_report(rig, catalogue, l, *o));
   }
+  progress.at(1);
   return r;
 }
 

@@ -69,7 +69,7 @@ void motor_among_servos(const Inspection& in, Findings& found) {
 }
 
 void throttle_bypass(const Inspection& in, Findings& found) {
-  if (!in.controller || !in.controller->motor_bypasses) return;
+  if (!in.controller || !in.controller->surfaces.motor_bypasses) return;
   for (const Touch& t : touches(in))
     if (group_of(in, t.other->part) == PartGroup::speed_controller)
       found.add(Severity::grounds, t.other->part, "The throttle lead goes through the " + in.controller->name,
@@ -177,7 +177,7 @@ void wrong_output(const Inspection& in, Findings& found) {
 void motor_output(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     if (group_of(in, t.other->part) != PartGroup::speed_controller || !t.socket ||
-        t.socket->kind != TerminalKind::output || in.controller->motor_bypasses)
+        t.socket->kind != TerminalKind::output || in.controller->surfaces.motor_bypasses)
       continue;
     const bool right = std::any_of(in.rig.outputs.begin(), in.rig.outputs.end(),
                                    [&](const Output& o) { return o.socket == t.socket->id && drives_motor(o); });

@@ -7,14 +7,14 @@ namespace rules::senses {
 namespace {
 
 void board_turned(const Inspection& in, Findings& found) {
-  if (in.controller && !in.controller->can_be_turned && in.rig.sensing.board != Turn{})
+  if (in.controller && !in.controller->senses.can_be_turned && in.rig.sensing.board != Turn{})
     found.add(Severity::grounds, "board",
               "The board is planned with its " + in.rig.sensing.board.spoken() + ", and this class can't be told so",
               "It would correct the wrong axes.", "Mount it with its arrow to the nose and top up.");
 }
 
 void sensing_reversed(const Inspection& in, Findings& found) {
-  if (!in.controller || in.controller->axis_sensing_reversible) return;
+  if (!in.controller || in.controller->senses.axis_sensing_reversible) return;
   for (const Axis axis : all_axes)
     if (in.rig.sensing.reversed(axis)) {
       Snag& n = found.add(Severity::fix_first, std::string(word(axis)),

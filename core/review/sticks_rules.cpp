@@ -21,7 +21,7 @@ std::string name_of(const Channel& c) {
 bool steers(F f) { return f == F::roll || f == F::pitch || f == F::yaw; }
 
 void transmitter_reversed(const Inspection& in, Findings& found) {
-  if (!in.controller || in.controller->stick_direction_in_transmitter) return;
+  if (!in.controller || in.controller->sticks.stick_direction_in_transmitter) return;
   for (const Channel& c : in.rig.radio.channels)
     if (c.reversed && (c.function == ChannelFunction::roll || c.function == ChannelFunction::pitch ||
                        c.function == ChannelFunction::yaw)) {
@@ -46,7 +46,9 @@ void channel_missing(const Inspection& in, Findings& found) {
 }
 
 /// Classes that take directions, mixes and trims for themselves want a plain transmitter.
-bool wants_plain(const Inspection& in) { return in.controller && !in.controller->stick_direction_in_transmitter; }
+bool wants_plain(const Inspection& in) {
+  return in.controller && !in.controller->sticks.stick_direction_in_transmitter;
+}
 
 void transmitter_mixes(const Inspection& in, Findings& found) {
   if (!wants_plain(in) || !in.rig.radio.transmitter.mixes) return;
@@ -108,13 +110,13 @@ void reaches_its_limit(const Inspection& in, Findings& found) {
     if (l.dial && !l.dial->limits.empty())
       found.add(Severity::worth_knowing, subject_of(l.channel), name_of(l.channel) + ": " + l.dial->limits.front(),
                 "Not every transmitter reaches every end.",
-                in.controller && in.controller->learns_ends
+                in.controller && in.controller->sticks.learns_ends
                     ? "Let the controller learn the ends as they are."
                     : "Use another stick or channel, or live with the ends as they are.");
 }
 
 void gesture_needs_ends(const Inspection& in, Findings& found) {
-  if (!in.controller || !in.controller->gesture_needs_full_ends) return;
+  if (!in.controller || !in.controller->sticks.gesture_needs_full_ends) return;
   for (const ChannelLine& l : in.reports.sticks.channels)
     if (l.read && l.stick &&
         (*l.channel.low_us > 1000 + lands_usably_us || *l.channel.high_us < 2000 - lands_usably_us))
@@ -163,7 +165,7 @@ void hidden_loss(const Inspection& in, Findings& found) {
     if (l.chosen && !l.noticed && in.controller) {
       const bool hold = l.behaviour == OnLoss::hold;
       found.add(
-          hold && !in.controller->notices.empty() ? Severity::grounds : Severity::fix_first, "receiver",
+          hold && !in.controller->sticks.notices.empty() ? Severity::grounds : Severity::fix_first, "receiver",
           hold ? "On loss the receiver repeats its last values" : "The controller can't notice a loss of the link",
           hold ? "Nobody would notice that the link is gone, and the throttle would stay where it was." : l.words,
           "Store another loss behaviour in the receiver, after binding: silence, a flag, or throttle closed and a "

@@ -75,7 +75,8 @@ void shared_socket(const Inspection& in, Findings& found) {
 void unknown_socket(const Inspection& in, Findings& found) {
   if (!in.controller) return;
   for (const Output& o : in.rig.outputs) {
-    if (in.controller->socket(o.socket) || (o.socket.empty() && in.controller->motor_bypasses && drives_motor(o)))
+    if (in.controller->socket(o.socket) ||
+        (o.socket.empty() && in.controller->surfaces.motor_bypasses && drives_motor(o)))
       continue;
     const std::string what = o.socket.empty() ? " has no socket yet"
                                               : " sits in socket " + o.socket + ", which this controller does not have";

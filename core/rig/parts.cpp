@@ -48,11 +48,11 @@ const Members& Described<Lead>::members() {
                                  .member("kind", &Lead::kind)
                                  .member("length_m", &Lead::length_m, {0.005, 20}, "length")
                                  .member("gauge_awg", &Lead::gauge_awg, {0, 40}, "gauge")
-                                 .member("plus_removed", &Lead::plus_removed)
-                                 .member("plug_turned", &Lead::plug_turned)
-                                 .member("pair_turned", &Lead::pair_turned)
-                                 .member("apart", &Lead::apart)
-                                 .member("fixed", &Lead::fixed)
+                                 .member("plus_removed", &Lead::plus_removed, {}, "red wire out")
+                                 .member("plug_turned", &Lead::plug_turned, {}, "plug turned")
+                                 .member("pair_turned", &Lead::pair_turned, {}, "data pair turned")
+                                 .member("apart", &Lead::apart, {}, "wires run apart")
+                                 .member("fixed", &Lead::fixed, {}, "kept where it is")
                                  .rest(&Lead::extra);
   return all;
 }

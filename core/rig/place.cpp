@@ -54,6 +54,11 @@ Fact fact_at(const Rig& rig, const std::string& place) {
   const Kind* kind = &KindOf<Rig>::get();
   const void* value = &rig;
   for (const std::string& step : steps_of(place)) {
+    if (const Kind* inside = kind->present_kind()) {
+      value = kind->present(value);
+      if (!value) return {};
+      kind = inside;
+    }
     if (const Members* members = kind->members()) {
       const Member* m = members->named(step);
       if (!m) return {};
@@ -81,6 +86,7 @@ std::string place_words(const std::string& place) {
   std::string words;
   const Kind* kind = &KindOf<Rig>::get();
   for (std::size_t i = 0; kind && i < steps.size(); ++i) {
+    if (const Kind* inside = kind->present_kind()) kind = inside;
     const Member* m = kind->members() ? kind->members()->named(steps[i]) : nullptr;
     if (!m) return place;
     kind = m->kind;

@@ -215,7 +215,7 @@ std::vector<std::string> setting_card_svg(const Rig& rig, const Catalogue& catal
   Card card(rig, controller ? controller->name : "no controller chosen");
   transmitter(card, rig, analyze_sticks(rig, catalogue));
   model(card, rig, controller);
-  if (controller && controller->gesture_needs_full_ends) {
+  if (controller && controller->sticks.gesture_needs_full_ends) {
     card.gap();
     card.line(
         "The gesture that stores the level counts only when the sticks really reach 1000 and 2000 µs: set the travel "

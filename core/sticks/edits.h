@@ -8,6 +8,8 @@ namespace rigging {
 /// right way round.
 Result<Edit> learn_ends(const Rig& rig);
 
+/// The channel with this number becomes this one; added when the rig does not have it. Told after what differs.
+Result<Edit> put_channel(const Rig& rig, const Channel& channel);
 /// What the transmitter's screen shows. A channel that stands as it came from the works and that the rig does not know
 /// is left out.
 Edit with_transmitter_screen(const Rig& rig, const std::vector<Channel>& settings);

@@ -41,7 +41,7 @@ ChannelLine line_of(const Channel& c, const ControllerClass* controller, const T
   const double worst_end =
       std::max(std::abs(*c.low_us - line.wanted.low_us), std::abs(*c.high_us - line.wanted.high_us));
   const double off = c.function == F::throttle ? worst_end : worst;
-  line.wrong_way = c.inverted != (controller && controller->pitch_back_falls && c.function == F::pitch);
+  line.wrong_way = c.inverted != (controller && controller->sticks.pitch_back_falls && c.function == F::pitch);
   if (line.wrong_way) {
     line.state = ChannelLine::State::off;
     line.verdict = "reads the wrong way round";
@@ -124,7 +124,8 @@ std::vector<BudgetLine> budget_of(const Rig& rig, const ControllerClass* control
     return std::any_of(controller->ports.begin(), controller->ports.end(),
                        [&](const Terminal& t) { return t.serves == what; });
   };
-  add(F::mode, controller && controller->modes.size() > 1 && (!hears("roll") || hears("mode")), "the mode is fixed");
+  add(F::mode, controller && controller->proof.modes.size() > 1 && (!hears("roll") || hears("mode")),
+      "the mode is fixed");
   add(F::arm, full, "arming has to share another switch, or a stick gesture");
   add(F::return_home, false, full ? "return comes only with the loss of the link" : "");
   add(F::gain, false, "");
@@ -141,7 +142,8 @@ std::vector<LossLine> losses_of(const Rig& rig, const ControllerClass* controlle
     line.behaviour = b;
     line.possible = !signal || b != OnLoss::flag || serial;
     line.noticed = line.possible && controller &&
-                   std::find(controller->notices.begin(), controller->notices.end(), b) != controller->notices.end();
+                   std::find(controller->sticks.notices.begin(), controller->sticks.notices.end(), b) !=
+                       controller->sticks.notices.end();
     line.chosen = rig.radio.on_loss == b;
     const std::string notes = line.noticed ? "The controller notices." : "The controller can't notice.";
     switch (b) {
@@ -205,17 +207,17 @@ std::string spoken_function(F f) {
 
 Reach wanted_reach(const ControllerClass& c, const Transmitter& t, F function) {
   const bool steers = function == F::roll || function == F::pitch || function == F::yaw;
-  if (c.travel_percent == 100 || !steers) return {};
+  if (c.sticks.travel_percent == 100 || !steers) return {};
   // A pulse beyond what a servo pulse can be is of no use to anyone.
-  const double half = std::min(c.travel_percent / 100 * t.full_us, 625.0);
+  const double half = std::min(c.sticks.travel_percent / 100 * t.full_us, 625.0);
   return {1500 - half, 1500, 1500 + half};
 }
 
 double us_from_page(const ControllerClass& c, double shown) {
-  return c.reads_full > 0 ? 1500 + 500 * shown / c.reads_full : shown;
+  return c.sticks.reads_full > 0 ? 1500 + 500 * shown / c.sticks.reads_full : shown;
 }
 double page_from_us(const ControllerClass& c, double us) {
-  return c.reads_full > 0 ? (us - 1500) / 500 * c.reads_full : us;
+  return c.sticks.reads_full > 0 ? (us - 1500) / 500 * c.sticks.reads_full : us;
 }
 
 Result<DialIn> dial_in(const Channel& c, const Transmitter& t, const Reach& wanted, bool inverted) {

@@ -28,7 +28,7 @@ std::vector<ChannelFunction> sticks_needed(const SticksReport& report) {
 }
 
 bool SticksProcedure::can_listen(const Scene& scene) const {
-  return scene.controller && scene.controller->reads_channels && scene.bench.hears;
+  return scene.controller && scene.controller->sticks.reads_channels && scene.bench.hears;
 }
 
 bool SticksProcedure::changes() const {
@@ -223,7 +223,7 @@ void SticksProcedure::say_next(Card& card, const Scene& scene) const {
                   : frames_come_     ? "Frames still come as if nothing had happened. If that stays so with the "
                                        "transmitter off, the receiver hides the loss."
                                      : "";
-  } else if (!changes() && !report_.all_land && (!c || !c->reads_channels)) {
+  } else if (!changes() && !report_.all_land && (!c || !c->sticks.reads_channels)) {
     card.todo = "Read the pulses and type them in.";
     card.remark =
         "This class does not show what it receives: a servo tester or a logic analyser does (rigging-cli decode reads "
@@ -237,7 +237,7 @@ void SticksProcedure::say_next(Card& card, const Scene& scene) const {
                               : "Trim levers in the middle, then sub-trim and travel of each channel.";
   } else if (!scene.bench.hears) {
     card.todo = "Nothing is heard yet.";
-    card.remark = c->reads_full > 0
+    card.remark = c->sticks.reads_full > 0
                       ? "Type what the test page shows, or start the bench below."
                       : "Transmitter on first, throttle low, then the battery. The bench below plays both.";
   } else {
@@ -251,7 +251,7 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
   const ControllerClass* c = scene.controller;
   const bool busy = doing_ != Doing::nothing, hears = can_listen(scene), dials = changes();
   const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
-  if (c && doing_ != Doing::a_switch && (c->reads_channels || doing_ == Doing::loss))
+  if (c && doing_ != Doing::a_switch && (c->sticks.reads_channels || doing_ == Doing::loss))
     add({.id = "listen",
          .label = doing_ == Doing::sticks || doing_ == Doing::loss ? "Stop"
                   : report_.all_read || dials                      ? "Listen again"
@@ -268,7 +268,7 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
          .label = "Dialled in",
          .hint = "What is shown beside the rulers is set in the transmitter now",
          .main = true});
-  if (!busy && c && c->learns_ends && report_.all_read && !report_.all_land && !wrong_way() &&
+  if (!busy && c && c->sticks.learns_ends && report_.all_read && !report_.all_land && !wrong_way() &&
       (!limits().empty() || !dials))
     add({.id = "learn_ends",
          .label = "Let the controller learn these ends",
@@ -296,7 +296,7 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
                 : hears               ? "Off, frames come"
                                       : "It told me",
        .hint = "Transmitter off: does the controller notice?",
-       .enabled = (hears || (c && !c->reads_channels)) && (!busy || doing_ == Doing::loss),
+       .enabled = (hears || (c && !c->sticks.reads_channels)) && (!busy || doing_ == Doing::loss),
        .minor = true});
 }
 

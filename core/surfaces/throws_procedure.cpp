@@ -16,7 +16,7 @@ namespace {
 
 constexpr std::array<double, 5> levels{0, -1, -0.5, 0.5, 1};  // the centre first: it is what is seen
 
-bool drives(const Scene& scene) { return scene.controller && scene.controller->drives_one_output; }
+bool drives(const Scene& scene) { return scene.controller && scene.controller->surfaces.drives_one_output; }
 
 /// The controller drives an output for the asking now.
 bool drives_now(const Scene& scene) { return drives(scene) && scene.bench.controller && scene.bench.battery; }

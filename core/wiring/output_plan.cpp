@@ -46,7 +46,7 @@ class OutputPlanner {
  public:
   OutputPlanner(Plan& plan, const ControllerClass& controller) : plan_(plan), controller_(controller) {
     for (Output& o : plan.rig.outputs) {
-      if (drives_motor(o) && controller.motor_bypasses) {
+      if (drives_motor(o) && controller.surfaces.motor_bypasses) {
         if (!o.socket.empty())
           plan.choices.push_back(
               {o.id, "", "the receiver", "the throttle lead stays on the receiver with this class", true});

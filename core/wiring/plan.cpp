@@ -149,7 +149,7 @@ class Planner {
             static_cast<const Surface&>(m->surfaces.front()) == static_cast<const Surface&>(*p->surface))
           o = m;
       if (!o && next < motors.size()) o = motors[next++];
-      if (controller_->motor_bypasses || (o && o->socket.empty())) {
+      if (controller_->surfaces.motor_bypasses || (o && o->socket.empty())) {
         if (const auto [rx, ch] = receiver_channel(ChannelFunction::throttle); !rx.empty())
           connect(p->id, "servo", rx, ch, "the throttle lead stays on the receiver");
         else

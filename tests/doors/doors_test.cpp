@@ -165,7 +165,7 @@ class Doors : public testing::Test {
     rig_ = demo("hedgerow");
     rig_.name = "Silent";
     ASSERT_TRUE(save_rig(rig_, file()));
-    Json own{{"format", "parts"}, {"version", 2}};
+    Json own{{"format", "parts"}, {"version", 3}};
     own["parts"] = {
         {{"id", "horn_of_my_own"}, {"name", "My horn"}, {"group", "buzzer"}, {"basis", "weighed"}, {"mass_kg", 0.004}}};
     Json classes = *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue/controllers.json");

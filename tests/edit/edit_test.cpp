@@ -5,6 +5,7 @@
 
 #include "base/json.h"
 #include "bench_rig.h"
+#include "fit/edits.h"
 #include "review/stations.h"
 #include "rig/place.h"
 #include "rig/rig_file.h"
@@ -143,6 +144,77 @@ TEST(Proofs, RestOnDataAndNotOnWords) {
   set_unit_system(UnitSystem::imperial);
   EXPECT_EQ(status_of(rig, {stick_family, "pitch"}).state, ProofState::fresh);
   set_unit_system(UnitSystem::metric);
+}
+
+TEST(Edit, ReachesIntoWhatIsNotThereYet) {
+  Rig rig = demo("hedgerow");
+  rig.fit.bay.reset();
+  const auto made = set_value_in_words(rig, "fit/bay/length_m", "0.24");
+  ASSERT_TRUE(made) << made.error().text();
+  ASSERT_TRUE(made->rig.fit.bay);
+  EXPECT_EQ(made->rig.fit.bay->length_m, 0.24);
+  EXPECT_NE(made->label.find("240 mm"), std::string::npos) << made->label;
+  EXPECT_FALSE(set_value_in_words(rig, "fit/bay", "3")) << "a bay is no single value";
+}
+
+TEST(Edit, APartIsPutTurnedAndGivenASurface) {
+  const Rig rig = demo("hedgerow");
+  const auto words = [&](const char* name, const std::vector<std::string>& given) {
+    for (const EditEntry& e : all_edits())
+      if (e.name == name) return e.apply(rig, shipped(), given);
+    return Result<Edit>(failure(name, "is no edit", ""));
+  };
+  const std::string part = rig.parts.front().id;
+  const auto moved = words("place", {part, "0.31", "-0.02", "0.01"});
+  ASSERT_TRUE(moved) << moved.error().text();
+  EXPECT_EQ(moved->rig.place(part)->x_m, -0.31) << "behind the nose counts backward";
+  EXPECT_EQ(moved->rig.place(part)->y_m, -0.02);
+  EXPECT_FALSE(words("place", {part, "40", "0", "0"})) << "twice the largest model that is known here";
+  EXPECT_FALSE(words("place", {part, "here", "0", "0"}));
+  EXPECT_FALSE(words("place", {"nobody", "0.3", "0", "0"}));
+  const auto turned = words("turn", {"controller", "arrow_right_top_up"});
+  ASSERT_TRUE(turned);
+  EXPECT_EQ(turned->rig.place("controller")->turn.name(), "arrow_right_top_up");
+  EXPECT_FALSE(words("turn", {"controller", "sideways"}));
+  std::string servo;
+  for (const Part& p : rig.parts)
+    if (p.surface) servo = p.id;
+  ASSERT_FALSE(servo.empty());
+  EXPECT_FALSE(words("works", {servo, "nothing"})->rig.part(servo)->surface);
+  EXPECT_FALSE(words("works", {servo, "spoiler"}));
+  Place askew = *rig.place("controller");
+  askew.roll_deg = 25;
+  const auto refused = put_part(rig, shipped(), askew);
+  ASSERT_FALSE(refused);
+  EXPECT_NE(refused.error().text().find("-20 to 20"), std::string::npos) << refused.error().text();
+}
+
+TEST(Edit, AChannelGetsItsFunctionAndIsAddedWhenItIsNotThere) {
+  const Rig rig = demo("hedgerow");
+  const auto words = [&](const std::vector<std::string>& given) {
+    for (const EditEntry& e : all_edits())
+      if (e.name == "channel") return e.apply(rig, shipped(), given);
+    return Result<Edit>(failure("channel", "is no edit", ""));
+  };
+  const auto made = words({"16", "flap"});
+  ASSERT_TRUE(made) << made.error().text();
+  EXPECT_EQ(made->rig.radio.channels.back().number, 16);
+  EXPECT_EQ(made->rig.radio.channels.back().function, ChannelFunction::flap);
+  EXPECT_FALSE(words({"0", "flap"}));
+  EXPECT_FALSE(words({"3.5", "flap"}));
+  EXPECT_FALSE(words({"3", "horn"}));
+}
+
+TEST(Edit, TheFitIsMeasuredWithADateThatIsOne) {
+  const Rig rig = demo("hedgerow");
+  Fit fit = rig.fit;
+  fit.date = "2027-02-30";
+  EXPECT_FALSE(measure_fit(rig, fit));
+  fit.date = "2027-02-28";
+  EXPECT_TRUE(measure_fit(rig, fit));
+  fit.bay = Bay{};
+  fit.bay->width_m = 0;
+  EXPECT_FALSE(measure_fit(rig, fit));
 }
 
 }  // namespace

@@ -12,10 +12,13 @@
 #include <QVBoxLayout>
 
 #include "airframe/kinds.h"
+#include "base/json.h"
 #include "base/number.h"
+#include "edit/edit.h"
 #include "fit/edits.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "rig/ranges.h"
 #include "stations/fit/part_dialog.h"
 #include "stations/numbers_dialog.h"
 
@@ -124,40 +127,31 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   connect(list_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
     if (!refreshing_ && item) choose(item->data(Qt::UserRole).toString().toStdString());
   });
-  const auto placed = [this](QDoubleSpinBox* box, const QString& label, double Place::*member, double sign) {
-    connect(box, &QDoubleSpinBox::valueChanged, this, [this, label, member, sign](double shown) {
-      edit_place(label, [&](Place& p) { p.*member = sign * Units::instance().length_in(shown); });
+  const auto placed = [this](QDoubleSpinBox* box, double Place::*member, double sign) {
+    connect(box, &QDoubleSpinBox::valueChanged, this, [this, member, sign](double shown) {
+      edit_place([&](Place& p) { p.*member = sign * Units::instance().length_in(shown); });
     });
   };
-  placed(behind_, tr("Moved along the fuselage"), &Place::x_m, -1);
-  placed(right_, tr("Moved across"), &Place::y_m, 1);
-  placed(down_, tr("Moved up or down"), &Place::z_m, 1);
+  placed(behind_, &Place::x_m, -1);
+  placed(right_, &Place::y_m, 1);
+  placed(down_, &Place::z_m, 1);
   connect(turn_, &QComboBox::activated, this, [this] {
     if (const auto turn = turn_from_name(turn_->currentData().toString().toStdString()))
-      edit_place(tr("Turned: %1").arg(turn_->currentText()), [&](Place& p) { p.turn = *turn; });
+      edit_place([&](Place& p) { p.turn = *turn; });
   });
   connect(surface_, &QComboBox::activated, this, [this] {
-    Rig rig = document_.rig();
-    for (Part& p : rig.parts)
-      if (p.id == view_->selected()) {
-        const auto s = surface_from_word(surface_->currentData().toString().toStdString());
-        p.surface = s ? std::optional<SurfaceName>(*s) : std::nullopt;
-      }
-    document_.edit(std::move(rig), tr("%1 works: %2").arg(chosen_name_->text(), surface_->currentText()));
+    document_.apply(work_surface(document_.rig(), document_.catalogue(), view_->selected(),
+                                 surface_from_word(surface_->currentData().toString().toStdString())));
   });
   connect(frame_mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
-    Rig rig = document_.rig();
-    rig.fit.frame_mass_kg = shown <= frame_mass_->minimum()
-                                ? std::nullopt
-                                : std::optional(std::max(0.005, Units::instance().mass_in(shown)));
-    document_.edit(std::move(rig), tr("Bare airframe weighed"));
+    Json kg;
+    if (shown > frame_mass_->minimum()) kg = std::max(0.005, Units::instance().mass_in(shown));
+    document_.apply(set_value(document_.rig(), "fit/frame_mass_kg", kg));
   });
   connect(frame_at_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
-    Rig rig = document_.rig();
-    rig.fit.frame_at_m = Units::instance().length_in(shown);
-    document_.edit(std::move(rig), tr("Balance point of the bare airframe"));
+    document_.apply(set_value(document_.rig(), "fit/frame_at_m", Units::instance().length_in(shown)));
   });
   connect(add, &QPushButton::clicked, this, [this] {
     PartDialog dialog(document_, this);
@@ -185,17 +179,13 @@ void FitPage::choose(const std::string& part) {
   show_chosen();
 }
 
-void FitPage::edit_place(const QString& label, const std::function<void(Place&)>& change) {
+void FitPage::edit_place(const std::function<void(Place&)>& change) {
   if (refreshing_ || view_->selected().empty()) return;
-  Rig rig = document_.rig();
-  Place* p = rig.place(view_->selected());
-  if (!p) {
-    rig.places.push_back({});
-    p = &rig.places.back();
-    p->part = view_->selected();
-  }
-  change(*p);
-  document_.edit(std::move(rig), QStringLiteral("%1: %2").arg(chosen_name_->text(), label));
+  Place place;
+  if (const Place* known = document_.rig().place(view_->selected())) place = *known;
+  place.part = view_->selected();
+  change(place);
+  document_.apply(put_part(document_.rig(), document_.catalogue(), place));
 }
 
 void FitPage::add_part(const std::string& kind) {
@@ -212,14 +202,14 @@ void FitPage::remove_chosen() {
 }
 
 void FitPage::ask_bay_and_place() {
-  Rig rig = document_.rig();
+  Fit fit = document_.rig().fit;
   const Units& u = Units::instance();
   const double per = u.length_out(1);
   const auto length = [&](const QString& label) {
     return NumbersDialog::Number{label, u.length_unit(), 0, 20 * per, u.metric() ? 0 : 2, per};
   };
-  Bay bay = rig.fit.bay.value_or(Bay{});
-  bool has_bay = rig.fit.bay.has_value();
+  Bay bay = fit.bay.value_or(Bay{});
+  bool has_bay = fit.bay.has_value();
   NumbersDialog dialog(tr("Bay and place"),
                        tr("The bay's middle line is the fuselage's. The static margin is the distance from balance to "
                           "neutral point as a share of the mean chord: more is calmer. The earth's field at the place "
@@ -230,31 +220,29 @@ void FitPage::ask_bay_and_place() {
   dialog.add("bay_length", length(tr("Length")), bay.length_m);
   dialog.add("bay_width", length(tr("Width")), bay.width_m);
   dialog.add("bay_height", length(tr("Height")), bay.height_m);
-  dialog.add("static_margin", {tr("Wanted static margin"), QStringLiteral("%"), -50, 80, 1, 100},
-             rig.fit.static_margin);
+  dialog.add("static_margin", {tr("Wanted static margin"), QStringLiteral("%"), -50, 80, 1, 100}, fit.static_margin);
   dialog.add("first_forward", {tr("Further forward for the first flight"), QStringLiteral("%"), -50, 80, 1, 100},
-             rig.fit.first_flight_forward);
-  dialog.add("latitude", {tr("Latitude, north positive"), QStringLiteral("°"), -90.01, 90, 2, 1}, rig.fit.latitude_deg,
+             fit.first_flight_forward);
+  dialog.add("latitude", {tr("Latitude, north positive"), QStringLiteral("°"), -90.01, 90, 2, 1}, fit.latitude_deg,
              tr("not given"));
-  dialog.add("longitude", {tr("Longitude, east positive"), QStringLiteral("°"), -180.01, 360, 2, 1},
-             rig.fit.longitude_deg, tr("not given"));
-  dialog.add("date", tr("Date"), rig.fit.date, tr("year-month-day, or empty for the middle of 2027"));
+  dialog.add("longitude", {tr("Longitude, east positive"), QStringLiteral("°"), -180.01, 360, 2, 1}, fit.longitude_deg,
+             tr("not given"));
+  dialog.add("date", tr("Date"), fit.date, tr("year-month-day, or empty for the middle of 2027"));
   if (!dialog.ask()) return;
-  if (!rig.fit.date.empty() && !decimal_year(rig.fit.date)) {
-    balance_->setText(tr("“%1” is no date: year-month-day, such as 2026-11-23, was expected. Nothing was changed.")
-                          .arg(QString::fromStdString(rig.fit.date)));
-    return;
-  }
-  for (double* v : {&bay.length_m, &bay.width_m, &bay.height_m}) *v = std::max(*v, 0.01);
-  rig.fit.bay = has_bay ? std::optional(bay) : std::nullopt;
-  if (!(rig == document_.rig())) document_.edit(std::move(rig), tr("Bay and place"));
+  for (double* v : {&bay.length_m, &bay.width_m, &bay.height_m}) *v = std::max(*v, range::metres.least);
+  fit.bay = has_bay ? std::optional(bay) : std::nullopt;
+  const auto measured = measure_fit(document_.rig(), fit);
+  if (!measured)
+    balance_->setText(tr("%1. Nothing was changed.").arg(QString::fromStdString(measured.error().text())));
+  else if (fit != document_.rig().fit)
+    document_.apply(measured);
 }
 
 void FitPage::ask_small_angles() {
-  Rig rig = document_.rig();
-  Place* p = rig.place(view_->selected());
-  if (!p) return;
-  const auto m = alignment_matrix(p->turn, p->roll_deg, p->pitch_deg, p->yaw_deg);
+  const Place* known = document_.rig().place(view_->selected());
+  if (!known) return;
+  Place p = *known;
+  const auto m = alignment_matrix(p.turn, p.roll_deg, p.pitch_deg, p.yaw_deg);
   QString rows;
   for (const auto& row : m)
     rows += QStringLiteral("<tr>%1</tr>")
@@ -266,16 +254,16 @@ void FitPage::ask_small_angles() {
       tr("How it sits"),
       tr("On top of “%1”: right wing down, nose up and nose right are positive. A level calibration takes up a few "
          "degrees of roll and pitch, but none of yaw.<br>Alignment now, model = matrix · board:<table>%2</table>")
-          .arg(QString::fromStdString(p->turn.spoken()), rows),
+          .arg(QString::fromStdString(p.turn.spoken()), rows),
       this);
   const auto angle = [&](const QString& label) {
-    return NumbersDialog::Number{label, QStringLiteral("°"), -20, 20, 1, 1};
+    return NumbersDialog::Number{label, QStringLiteral("°"), range::small_deg.least, range::small_deg.most, 1, 1};
   };
-  dialog.add("roll", angle(tr("Roll")), p->roll_deg);
-  dialog.add("pitch", angle(tr("Pitch")), p->pitch_deg);
-  dialog.add("yaw", angle(tr("Yaw")), p->yaw_deg);
-  if (dialog.ask() && !(rig == document_.rig()))
-    document_.edit(std::move(rig), tr("How %1 sits").arg(chosen_name_->text()));
+  dialog.add("roll", angle(tr("Roll")), p.roll_deg);
+  dialog.add("pitch", angle(tr("Pitch")), p.pitch_deg);
+  dialog.add("yaw", angle(tr("Yaw")), p.yaw_deg);
+  if (dialog.ask() && !(p == *document_.rig().place(p.part)))
+    document_.apply(put_part(document_.rig(), document_.catalogue(), p));
 }
 
 void FitPage::show_list_to_get() {

@@ -29,7 +29,7 @@ class FitPage : public StationPage {
  private:
   void choose(const std::string& part);
   void show_chosen();
-  void edit_place(const QString& label, const std::function<void(Place&)>& change);
+  void edit_place(const std::function<void(Place&)>& change);
   void remove_chosen();
   void show_list_to_get();
   void ask_bay_and_place();

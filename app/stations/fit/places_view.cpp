@@ -6,7 +6,9 @@
 #include <QPainterPath>
 #include <cmath>
 
+#include "fit/edits.h"
 #include "look/look.h"
+#include "rig/ranges.h"
 
 namespace rigging::app {
 namespace {
@@ -351,18 +353,17 @@ void PlacesView::mouseReleaseEvent(QMouseEvent*) {
   }();
   dragged_.reset();
   if (length(to - from) < 0.0005) return;
-  move_to(selected_, to,
-          tr("Moved %1").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), selected_))));
+  move_to(selected_, to);
 }
 
-void PlacesView::move_to(const std::string& part, Point to, const QString& label) {
-  Rig rig = document_.rig();
-  Place* p = rig.place(part);
-  if (!p) return;
-  p->x_m = std::clamp(to.x, -20.0, 20.0);
-  p->y_m = std::clamp(to.y, -20.0, 20.0);
-  p->z_m = std::clamp(to.z, -20.0, 20.0);
-  document_.edit(std::move(rig), label);
+void PlacesView::move_to(const std::string& part, Point to) {
+  const Place* known = document_.rig().place(part);
+  if (!known) return;
+  Place p = *known;
+  p.x_m = std::clamp(to.x, range::place_m.least, range::place_m.most);
+  p.y_m = std::clamp(to.y, range::place_m.least, range::place_m.most);
+  p.z_m = std::clamp(to.z, range::place_m.least, range::place_m.most);
+  document_.apply(put_part(document_.rig(), document_.catalogue(), p));
 }
 
 void PlacesView::keyPressEvent(QKeyEvent* e) {
@@ -380,8 +381,7 @@ void PlacesView::keyPressEvent(QKeyEvent* e) {
   if (selected_.empty() || !document_.rig().place(selected_)) return;
   Point to = place_of(selected_) + by;
   for (double* v : {&to.x, &to.y, &to.z}) *v = std::round(*v * 10000) / 10000;
-  move_to(selected_, to,
-          tr("Moved %1").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), selected_))));
+  move_to(selected_, to);
 }
 
 }  // namespace rigging::app

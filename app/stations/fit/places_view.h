@@ -44,7 +44,7 @@ class PlacesView : public QWidget {
   void draw_cloud(QPainter& p);
   void draw_parts(QPainter& p, View view);
   void draw_balance(QPainter& p);
-  void move_to(const std::string& part, Point to, const QString& label);
+  void move_to(const std::string& part, Point to);
   std::vector<std::string> things() const;
 
   RigDocument& document_;

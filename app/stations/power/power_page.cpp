@@ -215,7 +215,9 @@ void PowerPage::refresh() {
 }
 
 void PowerPage::compute() {
-  const PowerReport r = analyze_power(document_.rig(), document_.catalogue(), what_if_);
+  // The review has it as it is; only what is tried out here is worked out anew.
+  const PowerReport r =
+      what_if_ == WhatIf{} ? document_.review().power : analyze_power(document_.rig(), document_.catalogue(), what_if_);
   const double drive_a = !r.drive                     ? 0
                          : effort_ == Effort::typical ? r.drive->cruise_current.value
                                                       : r.drive->static_current.value;

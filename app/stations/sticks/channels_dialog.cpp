@@ -12,6 +12,7 @@
 #include "base/find.h"
 #include "look/pieces.h"
 #include "look/scroll_content.h"
+#include "sticks/edits.h"
 #include "sticks/sticks.h"
 
 namespace rigging::app {
@@ -38,21 +39,17 @@ ChannelsDialog::ChannelsDialog(RigDocument& document, QWidget* parent) : QDialog
 }
 
 void ChannelsDialog::rebuild() {
-  const SticksReport report = analyze_sticks(document_.rig(), document_.catalogue());
+  const SticksReport& report = document_.review().sticks;
   auto* content = new QWidget;
   auto* column = new QVBoxLayout(content);
   column->setSpacing(6);
-  const auto edit = [this](int number, const QString& label, const std::function<void(Channel&)>& change) {
-    Rig rig = document_.rig();
-    Channel* c = find_in(rig.radio.channels, [&](const Channel& x) { return x.number == number; });
-    if (!c) {
-      c = &rig.radio.channels.emplace_back();
-      c->number = number;
-    }
-    change(*c);
-    std::sort(rig.radio.channels.begin(), rig.radio.channels.end(),
-              [](const Channel& a, const Channel& b) { return a.number < b.number; });
-    document_.edit(std::move(rig), label);
+  const auto edit = [this](int number, const std::function<void(Channel&)>& change) {
+    Channel channel;
+    channel.number = number;
+    for (const Channel& c : document_.rig().radio.channels)
+      if (c.number == number) channel = c;
+    change(channel);
+    document_.apply(put_channel(document_.rig(), channel));
   };
   const int count = std::clamp(document_.rig().radio.transmitter.channels, 1, 16);
   for (int number = 1; number <= count; ++number) {
@@ -76,9 +73,7 @@ void ChannelsDialog::rebuild() {
     grid->addWidget(function, 0, 1);
     connect(function, &QComboBox::activated, this, [edit, number, function] {
       const auto f = from_word<ChannelFunction>(function->currentData().toString().toStdString());
-      if (f)
-        edit(number, tr("Channel %1 is the %2").arg(number).arg(function->currentText()),
-             [&](Channel& c) { c.function = *f; });
+      if (f) edit(number, [&](Channel& c) { c.function = *f; });
     });
     auto* control = new QComboBox;
     control->setObjectName(QStringLiteral("control_%1").arg(number));
@@ -90,7 +85,7 @@ void ChannelsDialog::rebuild() {
       control->setCurrentIndex(control->findData(QString::fromLatin1(word(*known->control).data())));
     grid->addWidget(control, 0, 2);
     connect(control, &QComboBox::activated, this, [edit, number, control] {
-      edit(number, tr("Control of channel %1").arg(number), [&](Channel& c) {
+      edit(number, [&](Channel& c) {
         c.control = from_word<Control>(control->currentData().toString().toStdString());
         c.fixed_us = c.control == Control::fixed ? std::optional(c.fixed_us.value_or(1000)) : std::nullopt;
       });
@@ -104,9 +99,8 @@ void ChannelsDialog::rebuild() {
       turned->setObjectName(QStringLiteral("turned_%1").arg(number));
       turned->setChecked(known->reversed);
       turned->setToolTip(tr("The transmitter reverses this channel"));
-      connect(turned, &QCheckBox::clicked, this, [edit, number](bool on) {
-        edit(number, tr("Direction of channel %1").arg(number), [&](Channel& c) { c.reversed = on; });
-      });
+      connect(turned, &QCheckBox::clicked, this,
+              [edit, number](bool on) { edit(number, [&](Channel& c) { c.reversed = on; }); });
       settings->addWidget(turned);
       const Transmitter& t = document_.rig().radio.transmitter;
       const bool us = t.counts == TravelUnit::us;
@@ -123,9 +117,8 @@ void ChannelsDialog::rebuild() {
         b->setSuffix(us ? QStringLiteral(" µs") : QStringLiteral(" %"));
         b->setFont(Look::instance().figures(9));
         b->setValue(value * per);
-        connect(b, &QDoubleSpinBox::valueChanged, this, [edit, number, what, per, set](double shown) {
-          edit(number, tr("%1 of channel %2").arg(what).arg(number), [&](Channel& c) { set(c, shown / per); });
-        });
+        connect(b, &QDoubleSpinBox::valueChanged, this,
+                [edit, number, per, set](double shown) { edit(number, [&](Channel& c) { set(c, shown / per); }); });
         settings->addWidget(b);
       };
       const double travel = us ? t.full_us / 100 : 1, trim = us ? 1 : 100 / t.full_us;

@@ -10,12 +10,12 @@ std::optional<Rig> ask_readings(const RigDocument& document, const std::vector<C
   const ControllerClass* controller = document.controller();
   if (!controller) return std::nullopt;
   Rig rig = document.rig();
-  const bool page = controller->reads_full > 0;
+  const bool page = controller->sticks.reads_full > 0;
   NumbersDialog dialog(
       QObject::tr("What was read"),
       page ? QObject::tr("Numbers as the board's test page shows them, −%1 to %1: stick at its lower end, let go, at "
                          "its upper end. Throttle: closed and open.")
-                 .arg(controller->reads_full)
+                 .arg(controller->sticks.reads_full)
            : QObject::tr("Pulses in µs, as a servo tester or logic analyser reads them: lower end, let go, upper end. "
                          "A channel that falls when the stick goes right, back or open reads the wrong way round."),
       parent);
@@ -29,7 +29,8 @@ std::optional<Rig> ask_readings(const RigDocument& document, const std::vector<C
       typed.emplace_back(c, Typed{page_from_us(*controller, c->low_us.value_or(1000)),
                                   page_from_us(*controller, c->centre_us.value_or(1500)),
                                   page_from_us(*controller, c->high_us.value_or(2000)), c->inverted});
-  const double least = page ? -1.4 * controller->reads_full : 700, most = page ? 1.4 * controller->reads_full : 2300;
+  const double least = page ? -1.4 * controller->sticks.reads_full : 700,
+               most = page ? 1.4 * controller->sticks.reads_full : 2300;
   for (auto& [c, t] : typed) {
     const QString name = QString::fromStdString(capital(spoken_function(c->function)));
     const std::string key(word(c->function));

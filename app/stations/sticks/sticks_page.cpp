@@ -92,7 +92,8 @@ void SticksPage::show_signal() {
   const auto& all = bench_.frames();
   rulers_->set_now(all.empty() || bench_.silent() ? nullptr : &all.back());
   const ControllerClass* c = document_.controller();
-  if (c && !c->reads_channels) return strip_->set_frames(nullptr, tr("This class does not show what it receives."));
+  if (c && !c->sticks.reads_channels)
+    return strip_->set_frames(nullptr, tr("This class does not show what it receives."));
   const Reception r = reception(all);
   QString line;
   if (!bench_.signal())

@@ -70,6 +70,7 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   layout->addStretch(1);
   connect(measures_, &QPushButton::clicked, this, &LinkagePanel::measures);
   connect(holes_, &QPushButton::clicked, this, &LinkagePanel::holes);
+  connect(&document_, &RigDocument::deferred_ready, this, &LinkagePanel::refresh);
 }
 
 void LinkagePanel::show_surface(Surface surface) {
@@ -248,14 +249,16 @@ void LinkagePanel::refresh() {
   facts += tr(" Half the throw is half of the stabilizer's authority and half of its loop gain.");
   facts_->setText(facts);
 
-  const double want = std::max(l.want_up_deg.value_or(0), l.want_down_deg.value_or(0));
-  if (!l.arm_holes_m.empty() && !l.horn_holes_m.empty() && want > 0) {
-    if (const auto choices = choose_holes(l, *o, want, dead_us)) {
-      ranked_title_->setText(tr("<b>Holes for %1°</b>, best first:").arg(n(want, 1)));
-      rank(*choices);
+  const DeferredReview* deferred = document_.deferred();
+  if (const LinkageReport* report = deferred ? deferred->linkage(surface_) : nullptr) {
+    if (!report->holes.empty()) {
+      ranked_title_->setText(tr("<b>Holes for %1°</b>, best first:").arg(n(report->want_deg, 1)));
+      rank(report->holes);
     } else {
-      ranked_title_->setText(QString::fromStdString(choices.error().text()));
+      ranked_title_->setText(QString::fromStdString(report->holes_error));
     }
+  } else if (!deferred && !l.arm_holes_m.empty() && !l.horn_holes_m.empty()) {
+    ranked_title_->setText(tr("Holes are being compared…"));
   }
   if (const ServoLoad* load =
           find_in(document_.review().loads, [&](const ServoLoad& x) { return x.surface == surface_; })) {
@@ -271,7 +274,7 @@ void LinkagePanel::refresh() {
   } else {
     loads_->setText(tr("Servo loads need the flying mass (station airframe)."));
   }
-  for (const Effect& e : effects_of(rig, document_.review().airframe, document_.review().surfaces))
+  for (const Effect& e : document_.review().effects)
     if (e.surface == surface_) {
       QStringList parts;
       for (const Axis axis : all_axes)

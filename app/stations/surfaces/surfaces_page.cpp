@@ -210,6 +210,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
     sides_->addWidget(scroll);
   }
   connect(&throws_->runner(), &ProcedureRunner::card_changed, this, &SurfacesPage::draw_linkage);
+  connect(&document_, &RigDocument::deferred_ready, this, &SurfacesPage::draw_linkage);
   right->addWidget(sides_, 1);
   page->addLayout(right);
 
@@ -262,7 +263,6 @@ void SurfacesPage::show_side(Side side) {
 void SurfacesPage::choose_surface(Surface surface) {
   surface_ = surface;
   preview_.reset();
-  estimate_linkage();
   surface_box_->setCurrentIndex(surface_box_->findData(QString::fromStdString(surface.word())));
   linkage_->show_surface(surface);
   throws_->runner().choose(QString::fromStdString(surface.word()));
@@ -275,20 +275,19 @@ void SurfacesPage::draw_linkage() {
   const double pulse = throws_->runner().card().picture.pulse_us.value_or(
       mixed(*o, shared(document_.rig().outputs, command_, document_.rig().sharing)).pulse_us);
   const double chord = chord_of(document_.rig(), surface_);
-  if (preview_ || !as_read_)
+  const Estimate* read = as_read();
+  if (preview_ || !read)
     return sketch_->set_linkage(preview_.value_or(linkage_of(document_.rig(), surface_)), *o, chord, pulse,
                                 document_.rig().linkage(surface_) ? tr("as measured") : tr("a usual linkage"));
   // Readings know better than the lengths, and which way the servo turns.
   Output turned = *o;
-  if (as_read_->sense != rising_lifts(*o, surface_)) turned.reversed = !turned.reversed;
-  sketch_->set_linkage(as_read_->linkage, turned, chord, pulse, tr("as the readings say"));
+  if (read->sense != rising_lifts(*o, surface_)) turned.reversed = !turned.reversed;
+  sketch_->set_linkage(read->linkage, turned, chord, pulse, tr("as the readings say"));
 }
 
-void SurfacesPage::estimate_linkage() {
-  as_read_.reset();
-  const Linkage* l = document_.rig().linkage(surface_);
-  if (!l || l->readings.size() < 3) return;
-  if (const auto e = estimate(*l)) as_read_ = *e;
+const Estimate* SurfacesPage::as_read() const {
+  const LinkageReport* report = document_.deferred() ? document_.deferred()->linkage(surface_) : nullptr;
+  return report && report->as_read ? &*report->as_read : nullptr;
 }
 
 void SurfacesPage::refresh() {
@@ -312,7 +311,6 @@ void SurfacesPage::refresh() {
     linkage_->show_surface(surface_);
     throws_->runner().choose(QString::fromStdString(surface_.word()));
   }
-  estimate_linkage();
   linkage_->refresh();
   differential_->setValue(100 * differential_of(rig));
   const bool pair = std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) {
@@ -326,9 +324,9 @@ void SurfacesPage::refresh() {
   for (const std::string& w : document_.review().surfaces.mix) mix << QString::fromStdString(w) + QLatin1Char('.');
   mix_words_->setText(mix.join(QLatin1Char('\n')));
   view_->set_panels(document_.review().airframe.panels);
-  square_->set_rig(rig);
+  square_->set_rig(rig, document_.review().room);
   const double share = document_.review().surfaces.saturated_share;
-  const Room room = room_left(rig);
+  const Room& room = document_.review().room;
   int tight = 0;
   for (const auto& row : room.left)
     tight += static_cast<int>(
@@ -351,7 +349,7 @@ void SurfacesPage::refresh() {
   for (const SurfaceAnswer& a : document_.review().surfaces.answers)
     for (const auto& ways : {a.positive_deg, a.negative_deg})
       for (const double deg : ways) shape += ";" + number_text(a.in_degrees ? deg : 0, 2);
-  const auto effects = effects_of(rig, document_.review().airframe, document_.review().surfaces);
+  const auto& effects = document_.review().effects;
   for (const Effect& e : effects)
     for (const double part : e.share) shape += "'" + number_text(part, 2);
   if (shape != shape_) {

@@ -44,7 +44,8 @@ class SurfacesPage : public StationPage {
   bool show_row(const std::string& output);
   void choose_surface(Surface surface);
   void draw_linkage();
-  void estimate_linkage();
+  /// What the readings say of the linkage that is shown; null without enough of them, and while it is computed.
+  const Estimate* as_read() const;
   void rebuild_rows(const std::vector<Effect>& effects);
   void move_surfaces();
 
@@ -60,8 +61,7 @@ class SurfacesPage : public StationPage {
   QDoubleSpinBox* differential_;
   QWidget* surface_row_;
   Surface surface_;
-  std::optional<Linkage> preview_;   ///< while a hole is dragged
-  std::optional<Estimate> as_read_;  ///< what the readings say of the linkage, when there are enough
+  std::optional<Linkage> preview_;  ///< while a hole is dragged
   QSlider *yaw_, *throttle_, *flap_;
   QLabel *saturation_, *refusal_;
   QScrollArea* area_;

@@ -9,8 +9,10 @@
 
 #include "base/json.h"
 #include "base/number.h"
+#include "edit/edit.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "rig/place.h"
 #include "wiring/edits.h"
 #include "wiring/lead_checks.h"
 #include "wiring/plan.h"
@@ -148,33 +150,24 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
         item->text().section(QLatin1Char(' '), 0, 0).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&ok);
     const bool is_length = item->column() == length_column;
     const double value = is_length ? Units::instance().length_in(shown) : shown;
-    if (!ok || (is_length ? value < 0.005 || value > 20 : value < 0 || value > 40)) {
-      say(tr("“%1” is no %2: %3 expected.")
-              .arg(item->text(), is_length ? tr("length") : tr("gauge"),
-                   is_length ? tr("a number of %1 from 5 mm to 20 m").arg(Units::instance().length_unit())
-                             : tr("a number from 0 to 40 AWG")));
-      shown_.clear();
-      fill_table();
+    const Member& member = is_length ? member_of(&Lead::length_m) : member_of(&Lead::gauge_awg);
+    if (ok && value >= member.span.least && value <= member.span.most) {
+      document_.apply(set_value(document_.rig(), place_of({"leads", id, member.name}), value));
       return;
     }
-    Rig rig = document_.rig();
-    if (Lead* l = rig.lead(id)) {
-      (is_length ? l->length_m : l->gauge_awg) = value;
-      document_.edit(std::move(rig), is_length ? tr("Length of lead %1").arg(QString::fromStdString(id))
-                                               : tr("Gauge of lead %1").arg(QString::fromStdString(id)));
-    }
+    const double per = is_length ? Units::instance().length_out(1) : 1;
+    say(tr("“%1” is no %2: a number of %3 from %4 to %5 is expected.")
+            .arg(item->text(), QString::fromLatin1(member.spoken),
+                 is_length ? Units::instance().length_unit() : QStringLiteral("AWG"))
+            .arg(member.span.least * per)
+            .arg(member.span.most * per));
+    shown_.clear();
+    fill_table();
   });
-  connect(red_, &QPushButton::clicked, this, [this](bool on) {
-    edit_chosen(on ? tr("Red wire out of lead %1") : tr("Red wire back into lead %1"),
-                [on](Lead& l) { l.plus_removed = on; });
-  });
-  connect(turned_, &QPushButton::clicked, this,
-          [this](bool on) { edit_chosen(tr("Plug of lead %1"), [on](Lead& l) { l.plug_turned = on; }); });
-  connect(pair_, &QPushButton::clicked, this,
-          [this](bool on) { edit_chosen(tr("Data pair of lead %1"), [on](Lead& l) { l.pair_turned = on; }); });
-  connect(fixed_, &QPushButton::clicked, this, [this](bool on) {
-    edit_chosen(on ? tr("Lead %1 kept where it is") : tr("Lead %1 may be moved"), [on](Lead& l) { l.fixed = on; });
-  });
+  connect(red_, &QPushButton::clicked, this, [this](bool on) { mark_chosen("plus_removed", on); });
+  connect(turned_, &QPushButton::clicked, this, [this](bool on) { mark_chosen("plug_turned", on); });
+  connect(pair_, &QPushButton::clicked, this, [this](bool on) { mark_chosen("pair_turned", on); });
+  connect(fixed_, &QPushButton::clicked, this, [this](bool on) { mark_chosen("fixed", on); });
   connect(battery_, &QPushButton::clicked, this, [this](bool on) { bench_.ask(hands::Supply{false, on}); });
   connect(inspect_, &QPushButton::clicked, this, [this] { bench_.ask(hands::Inspect{view_->traced()}); });
   connect(mend_, &QPushButton::clicked, this, [this] {
@@ -186,6 +179,9 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
     (void)document_.record({lead_family, view_->traced()}, bench_.simulated());
   });
   connect(&bench_, &BenchLink::inspected, this, &WiringPage::seen_of);
+  connect(&document_, &RigDocument::deferred_ready, this, [this] {
+    if (!view_->traced().empty()) choose(view_->traced());
+  });
   connect(&bench_, &BenchLink::board_sensed, this, &WiringPage::show_check);
   connect(&bench_, &BenchLink::state_changed, this, &WiringPage::show_check);
   connect(&Look::instance(), &Look::changed, this, [this] {
@@ -195,12 +191,9 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   refresh();
 }
 
-void WiringPage::edit_chosen(const QString& label, const std::function<void(Lead&)>& change) {
-  Rig rig = document_.rig();
-  Lead* l = rig.lead(view_->traced());
-  if (!l) return;
-  change(*l);
-  document_.edit(std::move(rig), label.arg(QString::fromStdString(view_->traced())));
+void WiringPage::mark_chosen(const char* flag, bool on) {
+  if (document_.rig().lead(view_->traced()))
+    document_.apply(set_value(document_.rig(), place_of({"leads", view_->traced(), flag}), on));
 }
 
 void WiringPage::say(const QString& words) {
@@ -209,7 +202,8 @@ void WiringPage::say(const QString& words) {
 }
 
 void WiringPage::plan() {
-  const Plan plan = plan_wiring(document_.rig(), document_.catalogue());
+  const Plan plan =
+      document_.deferred() ? document_.deferred()->plan : plan_wiring(document_.rig(), document_.catalogue());
   QStringList words;
   if (plan.changes == 0)
     words << tr("The plan changes nothing: everything has its place.");
@@ -234,7 +228,9 @@ void WiringPage::choose(const std::string& lead) {
     pair_->setChecked(l->pair_turned);
     fixed_->setChecked(l->fixed);
     QString why;
-    for (const Choice& c : plan_wiring(document_.rig(), document_.catalogue()).choices)
+    const DeferredReview* deferred = document_.deferred();
+    if (!deferred) why = tr("the plan is being computed…");
+    for (const Choice& c : deferred ? deferred->plan.choices : std::vector<Choice>{})
       if (far_end(*l, c.subject, c.end) && !c.end.empty() && why.isEmpty())
         why = c.changed ? tr("the plan would put it at %1: %2")
                               .arg(QString::fromStdString(c.goes_to), QString::fromStdString(c.why))

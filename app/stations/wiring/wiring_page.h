@@ -26,7 +26,7 @@ class WiringPage : public StationPage {
  private:
   void show_sheets();
   void choose(const std::string& lead);
-  void edit_chosen(const QString& label, const std::function<void(Lead&)>& change);
+  void mark_chosen(const char* flag, bool on);
   void say(const QString& words);
   void fill_table();
   void show_check();
