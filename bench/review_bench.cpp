@@ -4,6 +4,7 @@
 #include "direction/from_rig.h"
 #include "link/client.h"
 #include "ports.h"
+#include "review/deferred.h"
 #include "review/review.h"
 #include "rig/rig_file.h"
 #include "wiring/plan.h"
@@ -19,6 +20,36 @@ void review_demo(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(review(rig, catalogue));
 }
 BENCHMARK(review_demo)->Unit(benchmark::kMicrosecond);
+
+/// After an edit: what the change does not reach is taken over.
+void review_after_edit(benchmark::State& state, void (*change)(Rig&)) {
+  const Catalogue catalogue = *load_catalogue(source / "data/catalogue");
+  const Rig was = *load_rig(source / "data/demo/hedgerow.rig.json");
+  const Review before = review(was, catalogue);
+  Rig rig = was;
+  change(rig);
+  for (auto _ : state) benchmark::DoNotOptimize(review_after(rig, catalogue, was, before));
+}
+BENCHMARK_CAPTURE(review_after_edit, a_sub_trim, [](Rig& r) {
+  r.radio.channels.front().sub_trim_us += 5;
+})->Unit(benchmark::kMicrosecond);
+BENCHMARK_CAPTURE(review_after_edit, a_lead, [](Rig& r) {
+  r.leads.front().length_m = 0.3;
+})->Unit(benchmark::kMicrosecond);
+BENCHMARK_CAPTURE(review_after_edit, a_weight, [](Rig& r) {
+  r.outputs.front().mix.roll *= 0.9;
+})->Unit(benchmark::kMicrosecond);
+
+/// The second tier, which a worker makes.
+void deferred_demo(benchmark::State& state) {
+  const Catalogue catalogue = *load_catalogue(source / "data/catalogue");
+  const Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");
+  for (auto _ : state) {
+    Progress progress;
+    benchmark::DoNotOptimize(deferred_review(rig, catalogue, progress));
+  }
+}
+BENCHMARK(deferred_demo)->Unit(benchmark::kMicrosecond);
 
 void power_demo(benchmark::State& state) {
   const Catalogue catalogue = *load_catalogue(source / "data/catalogue");

@@ -26,8 +26,8 @@ bool still_running(const QString& copy) {
 
 RigDocument::RigDocument(Catalogue catalogue, QString recovery_folder, QObject* parent)
     : QObject(parent),
-      shipped_(std::move(catalogue)),
-      catalogue_(std::make_shared<const Catalogue>(shipped_)),
+      shipped_(std::make_shared<const Catalogue>(std::move(catalogue))),
+      catalogue_(shipped_),
       recovery_folder_(std::move(recovery_folder)),
       worker_([this](DeferredReview made) {
         deferred_ = std::move(made);
@@ -105,8 +105,8 @@ void RigDocument::redo() {
   Q_EMIT changed();
 }
 
-void RigDocument::set_catalogue(Catalogue catalogue) {
-  catalogue_ = std::make_shared<const Catalogue>(std::move(catalogue));
+void RigDocument::set_catalogue(std::shared_ptr<const Catalogue> catalogue) {
+  catalogue_ = std::move(catalogue);
   review_all_ = true;
 }
 
@@ -117,7 +117,7 @@ void RigDocument::say_again() {
 }
 
 Result<Catalogue> RigDocument::catalogue_for(const QString& path) const {
-  Catalogue catalogue = shipped_;
+  Catalogue catalogue = *shipped_;
   const auto own = own_parts_path(native(path));
   if (std::filesystem::exists(own))
     if (auto ok = add_own_parts(catalogue, own); !ok) return tl::make_unexpected(ok.error());
@@ -127,12 +127,12 @@ Result<Catalogue> RigDocument::catalogue_for(const QString& path) const {
 Result<void> RigDocument::keep_own_part(const PartKind& kind) {
   if (path_.isEmpty())
     return failure("this rig", "has no file yet, so that your own parts have no place beside it", "save the rig first");
-  if (shipped_.part(kind.id))
+  if (shipped_->part(kind.id))
     return failure(kind.id, "is the name of a kind that is there already", "another short name");
   if (auto ok = save_own_part(own_parts_path(native(path_)), kind); !ok) return ok;
   auto catalogue = catalogue_for(path_);
   if (!catalogue) return tl::make_unexpected(catalogue.error());
-  set_catalogue(std::move(*catalogue));
+  set_catalogue(std::make_shared<const Catalogue>(std::move(*catalogue)));
   update();
   Q_EMIT changed();
   return {};
@@ -144,7 +144,7 @@ Result<void> RigDocument::open(const QString& path) {
   auto rig = open_rig(native(path), *catalogue);
   if (!rig) return tl::make_unexpected(rig.error());
   drop_recovery_copy();
-  set_catalogue(std::move(*catalogue));
+  set_catalogue(std::make_shared<const Catalogue>(std::move(*catalogue)));
   path_ = path;
   history_.reset(std::move(*rig));
   saved_ = history_.now();
@@ -208,7 +208,7 @@ Result<void> RigDocument::recover(const Leftover& leftover) {
     if (auto ok = open(leftover.of); !ok) return ok;
     edit(with_version_1_proofs(std::move(copy->rig), *catalogue_), tr("Recovered unsaved work"));
   } else {
-    start_new(with_version_1_proofs(std::move(copy->rig), shipped_));
+    start_new(with_version_1_proofs(std::move(copy->rig), *shipped_));
   }
   write_recovery_copy();
   QFile::remove(leftover.copy);

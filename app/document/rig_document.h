@@ -77,10 +77,9 @@ class RigDocument : public QObject {
   QString recovery_path() const;
   void drop_recovery_copy();
 
-  void set_catalogue(Catalogue catalogue);
+  void set_catalogue(std::shared_ptr<const Catalogue> catalogue);
 
-  Catalogue shipped_;
-  std::shared_ptr<const Catalogue> catalogue_;  ///< shared with the jobs that look at it
+  std::shared_ptr<const Catalogue> shipped_, catalogue_;  ///< shared with the jobs that look at them
   QString recovery_folder_, path_, recovery_name_;
   History history_;
   Rig saved_;

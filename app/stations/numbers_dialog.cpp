@@ -6,7 +6,9 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <cmath>
 
+#include "look/member_box.h"
 #include "look/pieces.h"
 
 namespace rigging::app {
@@ -38,6 +40,21 @@ NumbersDialog::NumbersDialog(const QString& title, const QString& words, QWidget
   layout->addLayout(buttons);
   connect(leave, &QPushButton::clicked, this, &QDialog::reject);
   connect(take, &QPushButton::clicked, this, &QDialog::accept);
+}
+
+NumbersDialog::Number NumbersDialog::described(const Member& m, int finer, const QString& label) {
+  const Shown s = shown_in_box(m);
+  return {label.isEmpty() ? spoken_label(m) : label,
+          QString::fromUtf8(s.unit.data(), static_cast<qsizetype>(s.unit.size())),
+          m.span.least * s.factor,
+          m.span.most * s.factor,
+          s.places + finer,
+          s.factor};
+}
+
+NumbersDialog::Number NumbersDialog::with_unknown(Number n) {
+  n.least -= std::pow(10.0, -n.decimals);
+  return n;
 }
 
 QDoubleSpinBox* NumbersDialog::box(const char* id, const Number& n) {

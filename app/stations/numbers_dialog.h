@@ -4,6 +4,8 @@
 #include <functional>
 #include <optional>
 
+#include "base/described.h"
+
 class QDoubleSpinBox;
 class QFormLayout;
 class QLabel;
@@ -22,6 +24,20 @@ class NumbersDialog : public QDialog {
     int decimals = 0;
     double per_si = 1;  ///< shown = value · per_si
   };
+  /// Range, unit and decimals from the member's description, decimals so many `finer`; its spoken label when none is
+  /// given.
+  static Number described(const Member& member, int finer = 0, const QString& label = {});
+  /// A described member of an object: a number, or one that may be unknown.
+  template <class T>
+  void add(const char* id, T& object, double T::*member, const QString& label = {}, int finer = 0) {
+    add(id, described(member_of(member), finer, label), object.*member);
+  }
+  template <class T>
+  void add(const char* id, T& object, std::optional<double> T::*member, const QString& unknown,
+           const QString& label = {}, int finer = 0) {
+    add(id, with_unknown(described(member_of(member), finer, label)), object.*member, unknown);
+  }
+
   /// A number that must be there.
   void add(const char* id, const Number& number, double& value);
   /// One that may be unknown: shown as words at the least value.
@@ -34,6 +50,8 @@ class NumbersDialog : public QDialog {
   void refuse(const QString& why);
 
  private:
+  /// Room for "unknown" one step below the range.
+  static Number with_unknown(Number number);
   QDoubleSpinBox* box(const char* id, const Number& number);
   QFormLayout* form_;
   QLabel* refusal_;

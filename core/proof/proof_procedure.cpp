@@ -396,6 +396,7 @@ void ProofProcedure::show_verdict(Card& card, const Scene& scene) const {
       add_step(capital(direction::remedy_text(f, c)) + ": Rigging writes it to the controller.");
     } else {
       for (const std::string& step : hand.steps) add_step(step);
+      if (card.caution.empty() && !hand.cautions.empty()) card.caution = hand.cautions.front();
     }
   }
   card.title = waiting ? "Now by hand" : "Found it";

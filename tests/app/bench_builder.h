@@ -68,6 +68,27 @@ class Builder {
   bool wait(Done&& done, int ms = 8000) {
     return QTest::qWaitFor(done, ms * patience);
   }
+  /// Looks at a surface until it has stood where it is for so many looks: as long as that takes here.
+  bool stands_still(Surface surface, int for_looks = 14) {
+    double at = 1e9;
+    int still = 0;
+    const auto seen = QObject::connect(&window.bench(), &BenchLink::seen, &window, [&] {
+      const auto it = window.bench().sight().deflections.find(surface);
+      if (it == window.bench().sight().deflections.end()) return;
+      still = std::abs(it->second - at) < 0.05 ? still + 1 : 0;
+      at = it->second;
+    });
+    const bool stood = wait([&] { return still >= for_looks; });
+    QObject::disconnect(seen);
+    return stood;
+  }
+  /// Time as the receiver's frames tell it, µs.
+  bool frames_for(double us) {
+    if (!wait([&] { return !window.bench().frames().empty(); })) return false;
+    const double from = window.bench().frames().back().t_us;
+    return wait([&] { return window.bench().frames().back().t_us > from + us; }, 20000);
+  }
+
   ProofPage& proof() const { return *window.findChild<ProofPage*>(); }
 
   /// A demo rig by its name, on a station.
@@ -243,8 +264,8 @@ inline void straighten(Builder& b, Surface surface) {
     bool anything = false;
     if (b.click(QStringLiteral("throw_hands"))) {
       anything = true;
-      ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().battery; }));
-      QTest::qWait(700 * patience);
+      ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().servos_powered; }));
+      ASSERT_TRUE(b.stands_still(surface));
     }
     if (b.click(QStringLiteral("throw_set"))) {
       anything = true;

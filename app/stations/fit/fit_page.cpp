@@ -203,11 +203,6 @@ void FitPage::remove_chosen() {
 
 void FitPage::ask_bay_and_place() {
   Fit fit = document_.rig().fit;
-  const Units& u = Units::instance();
-  const double per = u.length_out(1);
-  const auto length = [&](const QString& label) {
-    return NumbersDialog::Number{label, u.length_unit(), 0, 20 * per, u.metric() ? 0 : 2, per};
-  };
   Bay bay = fit.bay.value_or(Bay{});
   bool has_bay = fit.bay.has_value();
   NumbersDialog dialog(tr("Bay and place"),
@@ -216,20 +211,19 @@ void FitPage::ask_bay_and_place() {
                           "decides how near the compass may come to a lead."),
                        this);
   dialog.add("has_bay", tr("The bay has been measured"), has_bay);
-  dialog.add("bay_at", length(tr("Front of the bay behind the nose")), bay.at_m);
-  dialog.add("bay_length", length(tr("Length")), bay.length_m);
-  dialog.add("bay_width", length(tr("Width")), bay.width_m);
-  dialog.add("bay_height", length(tr("Height")), bay.height_m);
-  dialog.add("static_margin", {tr("Wanted static margin"), QStringLiteral("%"), -50, 80, 1, 100}, fit.static_margin);
-  dialog.add("first_forward", {tr("Further forward for the first flight"), QStringLiteral("%"), -50, 80, 1, 100},
-             fit.first_flight_forward);
-  dialog.add("latitude", {tr("Latitude, north positive"), QStringLiteral("°"), -90.01, 90, 2, 1}, fit.latitude_deg,
-             tr("not given"));
-  dialog.add("longitude", {tr("Longitude, east positive"), QStringLiteral("°"), -180.01, 360, 2, 1}, fit.longitude_deg,
-             tr("not given"));
+  dialog.add("bay_at", bay, &Bay::at_m, tr("Front of the bay behind the nose"));
+  dialog.add("bay_length", bay, &Bay::length_m);
+  dialog.add("bay_width", bay, &Bay::width_m);
+  dialog.add("bay_height", bay, &Bay::height_m);
+  const auto share = [](const QString& label) {
+    return NumbersDialog::Number{label, QStringLiteral("%"), 100 * range::share.least, 100 * range::share.most, 1, 100};
+  };
+  dialog.add("static_margin", share(tr("Wanted static margin")), fit.static_margin);
+  dialog.add("first_forward", share(tr("Further forward for the first flight")), fit.first_flight_forward);
+  dialog.add("latitude", fit, &Fit::latitude_deg, tr("not given"), tr("Latitude, north positive"), 1);
+  dialog.add("longitude", fit, &Fit::longitude_deg, tr("not given"), tr("Longitude, east positive"), 1);
   dialog.add("date", tr("Date"), fit.date, tr("year-month-day, or empty for the middle of 2027"));
   if (!dialog.ask()) return;
-  for (double* v : {&bay.length_m, &bay.width_m, &bay.height_m}) *v = std::max(*v, range::metres.least);
   fit.bay = has_bay ? std::optional(bay) : std::nullopt;
   const auto measured = measure_fit(document_.rig(), fit);
   if (!measured)
@@ -256,12 +250,9 @@ void FitPage::ask_small_angles() {
          "degrees of roll and pitch, but none of yaw.<br>Alignment now, model = matrix · board:<table>%2</table>")
           .arg(QString::fromStdString(p.turn.spoken()), rows),
       this);
-  const auto angle = [&](const QString& label) {
-    return NumbersDialog::Number{label, QStringLiteral("°"), range::small_deg.least, range::small_deg.most, 1, 1};
-  };
-  dialog.add("roll", angle(tr("Roll")), p.roll_deg);
-  dialog.add("pitch", angle(tr("Pitch")), p.pitch_deg);
-  dialog.add("yaw", angle(tr("Yaw")), p.yaw_deg);
+  dialog.add("roll", p, &Place::roll_deg);
+  dialog.add("pitch", p, &Place::pitch_deg);
+  dialog.add("yaw", p, &Place::yaw_deg);
   if (dialog.ask() && !(p == *document_.rig().place(p.part)))
     document_.apply(put_part(document_.rig(), document_.catalogue(), p));
 }

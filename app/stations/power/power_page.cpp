@@ -143,23 +143,19 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
 void PowerPage::ask_measured() {
   Rig rig = document_.rig();
   Power& p = rig.power;
-  const Units& u = Units::instance();
   NumbersDialog dialog(tr("Measured, reserve, propeller"),
                        tr("<b>Before you measure: model held fast, everyone clear of the propeller's arc and of what "
                           "it blows at, battery last.</b> What is not measured is estimated."),
                        this);
-  dialog.add("static_a", {tr("Current at full throttle"), QStringLiteral("A"), 0, 1000, 1, 1}, p.static_a,
-             tr("estimated"));
-  dialog.add("static_thrust", {tr("Static thrust"), QStringLiteral("N"), 0, 5000, 1, 1}, p.static_thrust_n,
-             tr("estimated"));
-  dialog.add("cruise_a", {tr("Drive current at cruise"), QStringLiteral("A"), 0, 1000, 1, 1}, p.cruise_a,
-             tr("estimated"));
-  dialog.add("reserve", {tr("Battery kept in reserve"), QStringLiteral("%"), 0, 90, 0, 100}, p.reserve_share);
-  dialog.add("ambient", {tr("Temperature in the fuselage"), QStringLiteral("°C"), -40, 60, 0, 1}, p.ambient_c);
-  dialog.add("clearance",
-             {tr("Blade tips to anything, least"), u.length_unit(), u.length_out(-1), u.length_out(10),
-              u.metric() ? 0 : 2, u.length_out(1)},
-             p.clearance_m, tr("not measured"));
+  dialog.add("static_a", p, &Power::static_a, tr("estimated"), tr("Current at full throttle"));
+  dialog.add("static_thrust", p, &Power::static_thrust_n, tr("estimated"), tr("Static thrust"));
+  dialog.add("cruise_a", p, &Power::cruise_a, tr("estimated"), tr("Drive current at cruise"));
+  const Span reserve = member_of(&Power::reserve_share).span;
+  dialog.add("reserve",
+             {tr("Battery kept in reserve"), QStringLiteral("%"), 100 * reserve.least, 100 * reserve.most, 0, 100},
+             p.reserve_share);
+  dialog.add("ambient", p, &Power::ambient_c, tr("Temperature in the fuselage"));
+  dialog.add("clearance", p, &Power::clearance_m, tr("not measured"), tr("Blade tips to anything, least"));
   dialog.add("pusher", tr("The propeller pushes"), p.pusher);
   dialog.add("faces_flight", tr("Its lettered side faces the direction of flight"), p.propeller_faces_flight);
   if (dialog.ask() && !(rig == document_.rig())) document_.edit(std::move(rig), tr("Measured values and propeller"));

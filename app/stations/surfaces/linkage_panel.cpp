@@ -84,26 +84,17 @@ void LinkagePanel::measures() {
                        tr("With the servo at 1500 µs and the surface flush. Angles from square to the chord: arm "
                           "leaning toward the hinge and horn leaning away from the servo count positive."),
                        this);
-  const auto deg = QStringLiteral("°");
-  const Units& u = Units::instance();
-  const auto length = [&](const QString& label, double least_m, double most_m) {
-    return NumbersDialog::Number{
-        label, u.length_unit(), u.length_out(least_m), u.length_out(most_m), u.metric() ? 1 : 3, u.length_out(1)};
-  };
-  dialog.add("arm", length(tr("Arm, servo to hole"), 0.001, 0.2), l.arm_m);
-  dialog.add("horn", length(tr("Horn, hinge to hole"), 0.001, 0.2), l.horn_m);
-  dialog.add("rod", length(tr("Rod, hole to hole"), 0.005, 2), l.rod_m);
-  dialog.add("travel", {tr("Servo turns for 500 µs"), deg, 5, 120, 1, 1}, l.servo_travel_deg);
-  dialog.add("arm_deg", {tr("Arm leans"), deg, -89, 89, 1, 1}, l.arm_deg);
-  dialog.add("horn_deg", {tr("Horn leans"), deg, -89, 89, 1, 1}, l.horn_deg);
-  dialog.add("drop", length(tr("Servo further to the horn's side than the hinge"), -0.2, 0.2), l.drop_m);
-  dialog.add("chord", length(tr("Hinge to trailing edge where throws are read"), 0.004, 2), l.chord_m,
-             tr("from the airframe"));
-  dialog.add("pitch",
-             NumbersDialog::Number{tr("One turn of the clevis"), u.length_unit(), u.length_out(0.0001),
-                                   u.length_out(0.005), u.metric() ? 2 : 4, u.length_out(1)},
-             l.clevis_pitch_m);
-  dialog.add("play", length(tr("Play at the trailing edge"), -0.0001, 0.05), l.play_m, tr("not felt yet"));
+  dialog.add("arm", l, &Linkage::arm_m, tr("Arm, servo to hole"), 1);
+  dialog.add("horn", l, &Linkage::horn_m, tr("Horn, hinge to hole"), 1);
+  dialog.add("rod", l, &Linkage::rod_m, tr("Rod, hole to hole"), 1);
+  dialog.add("travel", l, &Linkage::servo_travel_deg, tr("Servo turns for 500 µs"));
+  dialog.add("arm_deg", l, &Linkage::arm_deg, tr("Arm leans"));
+  dialog.add("horn_deg", l, &Linkage::horn_deg, tr("Horn leans"));
+  dialog.add("drop", l, &Linkage::drop_m, tr("Servo further to the horn's side than the hinge"), 1);
+  dialog.add("chord", l, &Linkage::chord_m, tr("from the airframe"), tr("Hinge to trailing edge where throws are read"),
+             1);
+  dialog.add("pitch", l, &Linkage::clevis_pitch_m, tr("One turn of the clevis"), 2);
+  dialog.add("play", l, &Linkage::play_m, tr("not felt yet"), tr("Play at the trailing edge"), 1);
   const bool rudder = surface_.kind == SurfaceKind::rudder;
   dialog.add("push_lifts",
              rudder ? tr("Pushing the rod moves the trailing edge right (horn on the left)")
@@ -130,9 +121,8 @@ void LinkagePanel::holes() {
              u.metric() ? QStringLiteral("8, 10.5, 13") : QStringLiteral("0.31, 0.41, 0.51"));
   dialog.add("horn_holes", tr("Holes of the horn"), horn,
              u.metric() ? QStringLiteral("10, 13, 16") : QStringLiteral("0.39, 0.51, 0.63"));
-  dialog.add("want_up", {tr("Wanted throw up"), QStringLiteral("°"), -0.1, 85, 1, 1}, l.want_up_deg, tr("as it comes"));
-  dialog.add("want_down", {tr("Wanted throw down"), QStringLiteral("°"), -0.1, 85, 1, 1}, l.want_down_deg,
-             tr("as it comes"));
+  dialog.add("want_up", l, &Linkage::want_up_deg, tr("as it comes"), tr("Wanted throw up"));
+  dialog.add("want_down", l, &Linkage::want_down_deg, tr("as it comes"), tr("Wanted throw down"));
   std::optional<std::vector<double>> arms, horns;
   while (!arms || !horns) {
     if (!dialog.ask()) return;

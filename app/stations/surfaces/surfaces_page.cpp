@@ -276,9 +276,13 @@ void SurfacesPage::draw_linkage() {
       mixed(*o, shared(document_.rig().outputs, command_, document_.rig().sharing)).pulse_us);
   const double chord = chord_of(document_.rig(), surface_);
   const Estimate* read = as_read();
+  const Linkage* known = document_.rig().linkage(surface_);
   if (preview_ || !read)
     return sketch_->set_linkage(preview_.value_or(linkage_of(document_.rig(), surface_)), *o, chord, pulse,
-                                document_.rig().linkage(surface_) ? tr("as measured") : tr("a usual linkage"));
+                                !known ? tr("a usual linkage")
+                                : known->readings.size() >= 3 && !document_.deferred()
+                                    ? tr("as measured; its readings are being worked out…")
+                                    : tr("as measured"));
   // Readings know better than the lengths, and which way the servo turns.
   Output turned = *o;
   if (read->sense != rising_lifts(*o, surface_)) turned.reversed = !turned.reversed;

@@ -86,7 +86,7 @@ TEST_P(HiddenRig, SticksAndSurfacesComeStraightByFollowingRiggingAlone) {
     ASSERT_TRUE(read) << surface.word();
     for (const double level : {0.0, -1.0, 1.0}) {
       b.window.bench().drive(o.socket, level);
-      QTest::qWait(400 * patience);
+      ASSERT_TRUE(b.stands_still(surface));
       const double deg = b.window.bench().sight().deflections.at(surface);
       const double wanted = level == 0 ? 0 : deg > 0 ? read->up_deg : -read->down_deg;
       EXPECT_NEAR(deg, wanted, 0.5) << surface.word() << " at " << level;

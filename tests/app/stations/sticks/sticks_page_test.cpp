@@ -75,7 +75,7 @@ TEST(SticksPage, ASwitchIsFound) {
   ASSERT_TRUE(b.click(QStringLiteral("find_switch")));
   for (const double position : {-1.0, 0.0, 1.0}) {
     b.window.bench().ask(hands::TurnControl{5, position});
-    QTest::qWait(700);
+    ASSERT_TRUE(b.frames_for(700000)) << "half a second in each, and a little";
   }
   ASSERT_TRUE(b.click(QStringLiteral("find_switch")));
   const Channel* mode = b.window.document().rig().channel(ChannelFunction::mode);

@@ -145,6 +145,7 @@ TEST(SurfacesPage, TheSketchShowsWhatTheReadingsSay) {
     const double way = rising_lifts(o, rig.linkages[0].surface);
     rig.linkages[0].readings = {{1000, -30 * way - 4, {}}, {1500, -4, {}}, {2000, 30 * way - 4, {}}};
   });
+  ASSERT_TRUE(b.wait([&] { return b.window.document().deferred(); })) << "the readings are worked out beside";
   EXPECT_GT(QLineF(view->grip(LinkageView::Grip::horn), measured).length(), 2);
   b.edit([](Rig& rig) { rig.linkages[0].readings.clear(); });
   EXPECT_LT(QLineF(view->grip(LinkageView::Grip::horn), measured).length(), 0.01);
