@@ -326,9 +326,7 @@ void MainWindow::compare_with_board(bool always_show) {
     return;
   }
   if (!bench_.firmware().isEmpty() && document_.rig().controller.firmware != bench_.firmware().toStdString()) {
-    Rig rig = document_.rig();
-    rig.controller.firmware = bench_.firmware().toStdString();
-    document_.edit(std::move(rig), tr("Controller reports firmware %1").arg(bench_.firmware()));
+    document_.apply(set_value(document_.rig(), "controller/firmware", bench_.firmware().toStdString()));
   }
   bench_panel_->refresh();
   const auto differing = link::differences(document_.image(), *bench_.board());

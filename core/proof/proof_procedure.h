@@ -45,6 +45,8 @@ class ProofProcedure : public Procedure {
   void add_looking(Card& card, const Scene& scene) const;
   /// The controller holds something else than the rig: then a look proves nothing about the rig.
   static bool board_differs(const Scene& scene);
+  /// What the row of a channel is called in a look.
+  static std::string channel_row(Axis axis);
 
   BenchSession session_;
   Rig session_rig_;

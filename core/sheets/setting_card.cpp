@@ -2,10 +2,12 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "base/find.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "settings/settings.h"
 #include "sheets/sketch.h"
 #include "sticks/sticks.h"
 #include "surfaces/surface_checks.h"
@@ -208,6 +210,49 @@ void model(Card& card, const Rig& rig, const ControllerClass* controller) {
     }
 }
 
+/// How this class sets it: by the setting's own name, or by what stands for all weights and all axes.
+const SettingWay* way_of(const ControllerClass& controller, const Setting& s) {
+  if (const SettingWay* own = controller.way(s.name)) return own;
+  const bool weight =
+      s.of == SettingOf::output && !s.name.ends_with("_us") && !s.name.ends_with("_hz") && s.yes.empty();
+  if (weight) return controller.way("mix");
+  return s.of == SettingOf::board && s.name.ends_with("_reversed") ? controller.way("sensing") : nullptr;
+}
+
+/// Outputs by what they drive, channels by their number; the whole board once.
+std::vector<std::pair<std::string, std::string>> subjects_of(const Rig& rig, const ControllerClass& controller,
+                                                             SettingOf of) {
+  std::vector<std::pair<std::string, std::string>> all;
+  if (of == SettingOf::board) all.emplace_back("", "the board");
+  if (of == SettingOf::output)
+    for (const Output& o : rig.outputs)
+      if (const Terminal* t = controller.socket(o.socket))
+        all.emplace_back(o.socket, t->label + (o.surfaces.empty() ? "" : ", " + o.surfaces.front().spoken()));
+  if (of == SettingOf::channel)
+    for (const Channel& c : rig.radio.channels)
+      all.emplace_back(std::to_string(c.number), "channel " + std::to_string(c.number));
+  return all;
+}
+
+/// Every setting of the table that hands make on the board: what differs from how it comes, and by what it is set.
+void board(Card& card, const Rig& rig, const ControllerClass& controller) {
+  bool begun = false;
+  for (const SettingOf of : {SettingOf::board, SettingOf::output, SettingOf::channel})
+    for (const auto& [subject, spoken] : subjects_of(rig, controller, of))
+      for (const Setting& s : settings()) {
+        if (s.of != of || (of == SettingOf::output && s.name.ends_with("_us"))) continue;  // those stand above
+        const SettingWay* way = way_of(controller, s);
+        if (!way || (way->by == SetBy::link && controller.link)) continue;
+        const Fact value = s.get(rig, subject);
+        if (value == s.usual || std::holds_alternative<std::monostate>(value)) continue;
+        if (!std::exchange(begun, true))
+          card.section("On the board, by hand", "What differs from how the board comes.",
+                       {{page::left, "of"}, {72, "setting"}, {116, "value"}, {155, "by"}});
+        card.row({spoken, s.spoken, value_words(s, value), std::string(word(way->by))});
+      }
+  if (begun) card.gap();
+}
+
 }  // namespace
 
 std::vector<std::string> setting_card_svg(const Rig& rig, const Catalogue& catalogue) {
@@ -215,6 +260,10 @@ std::vector<std::string> setting_card_svg(const Rig& rig, const Catalogue& catal
   Card card(rig, controller ? controller->name : "no controller chosen");
   transmitter(card, rig, analyze_sticks(rig, catalogue));
   model(card, rig, controller);
+  if (controller) {
+    card.gap();
+    board(card, rig, *controller);
+  }
   if (controller && controller->sticks.gesture_needs_full_ends) {
     card.gap();
     card.line(

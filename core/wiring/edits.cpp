@@ -33,12 +33,43 @@ Result<Edit> plan_all(const Rig& rig, const Catalogue& catalogue) {
   return Edit{plan_wiring(rig, catalogue).rig, "Wiring planned"};
 }
 
+Result<Edit> plug_output(const Rig& rig, const Catalogue& catalogue, const std::string& output,
+                         const std::string& socket) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  const Terminal* t = c ? c->socket(socket) : nullptr;
+  Edit edit{rig, output + " to " + (t ? t->label : socket)};
+  Output* o = edit.rig.output(output);
+  if (!o) return failure(output, "is no output of this rig", "the id of an output");
+  if (!t) return failure(socket, "is no output socket of this controller", "one that `wiring` lists");
+  const std::string from = o->socket;
+  const auto moved = [&](const std::string& at) { return at == from ? socket : at == socket ? from : at; };
+  for (Output& other : edit.rig.outputs)
+    if (&other != o && other.socket == socket && !socket.empty()) {
+      other.socket = from;
+      const Terminal* free = c->socket(from);
+      edit.label += ", " + other.id + " to " + (free ? free->label : "no socket");
+    }
+  o->socket = socket;
+  // Without a socket before, nothing hung on it; a lead in the new one belongs to what sat there.
+  if (!from.empty())
+    for (Lead& l : edit.rig.leads)
+      for (LeadEnd* end : {&l.from, &l.to})
+        if (end->part == "controller" && c->socket(end->socket)) end->socket = moved(end->socket);
+  return edit;
+}
+
 std::vector<EditEntry> wiring_edits() {
   return {{"plug",
            "The board's end of a lead into another socket",
            {"LEAD", "SOCKET"},
            [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
              return plug(rig, c, given[0], given[1]);
+           }},
+          {"plug-output",
+           "An output into another socket, with the leads that hang on it",
+           {"OUTPUT", "SOCKET"},
+           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
+             return plug_output(rig, c, given[0], given[1]);
            }},
           {"plan-wiring",
            "Every lead and output where the plan puts it",

@@ -10,6 +10,11 @@ Result<Edit> plug(const Rig& rig, const Catalogue& catalogue, const std::string&
 /// Every lead and output where the plan puts it.
 Result<Edit> plan_all(const Rig& rig, const Catalogue& catalogue);
 
+/// An output into another socket, with the leads that hang on it. An output that sits there already goes to the socket
+/// that becomes free, with its own. Errors: no such output; no output socket of this class.
+Result<Edit> plug_output(const Rig& rig, const Catalogue& catalogue, const std::string& output,
+                         const std::string& socket);
+
 std::vector<EditEntry> wiring_edits();
 
 }  // namespace rigging

@@ -14,6 +14,7 @@
 #include "ports.h"
 #include "review/stations.h"
 #include "run.h"
+#include "sheets/setting_card.h"
 #include "shell/main_window.h"
 #include "stations/entries.h"
 #include "stations/proof/proof_chain.h"
@@ -249,6 +250,15 @@ TEST_F(Doors, ASettingReachesTheLinkTheTwinAndTheDifferences) {
   const auto found = link::differences(link::image_of(rig_), bench.image());
   ASSERT_EQ(found.size(), 1u);
   EXPECT_NE(found[0].words.find("horn volume 80 % on the board, 0 % in the rig"), std::string::npos) << found[0].words;
+  // A class that has it set by hand finds it on its card.
+  Catalogue dials = shipped();
+  for (ControllerClass& c : dials.controllers)
+    if (c.id == "full_controller") c.settings.push_back({"horn_volume_percent", SetBy::dial, {}, {}});
+  std::string card;
+  for (const std::string& page : setting_card_svg(louder, dials)) card += page;
+  EXPECT_NE(card.find("horn volume"), std::string::npos);
+  EXPECT_NE(card.find("80 %"), std::string::npos);
+  EXPECT_NE(card.find(">dial<"), std::string::npos);
   Rig taken = link::with_board_parts(rig_, bench.image(), {found[0].part});
   EXPECT_EQ(volume_of(taken)->value, 80);
 }

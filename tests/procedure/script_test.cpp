@@ -2,7 +2,9 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
+#include <random>
 
 #include "bench_rig.h"
 #include "proof/proof_procedure.h"
@@ -339,6 +341,72 @@ TEST(Procedures, AreSafeOnARigThatHasNothing) {
         EXPECT_TRUE(player.play(line, "here")) << e.id << ": " << line;
     }
   }
+}
+
+/// Hands that press whatever is offered, in any order, while anything at all is heard.
+std::string any_line(const Card& card, std::mt19937& random, double& now_s) {
+  const auto one_of = [&](std::size_t n) { return static_cast<std::size_t>(random() % n); };
+  switch (one_of(8)) {
+    case 0: return "time " + std::to_string(now_s += 0.01 * static_cast<double>(random() % 200));
+    case 1: {
+      std::string frame = "frame";
+      for (int i = 0; i < 8; ++i) frame += " " + std::to_string(900 + random() % 1200);
+      return frame + (random() % 20 == 0 ? " failsafe" : random() % 20 == 0 ? " lost" : "");
+    }
+    case 2: return "stands flaperon_left=" + std::to_string(static_cast<int>(random() % 60) - 30);
+    case 3: return "channels roll=" + std::to_string(1000 + random() % 1000);
+    case 4: {
+      const char* flags[] = {"controller", "differs", "writing", "hands", "usb", "battery", "hears"};
+      return std::string("bench ") + flags[one_of(7)] + (random() % 2 ? "=yes" : "=no");
+    }
+    case 5: {
+      const char* subjects[] = {"stick.roll",    "correction.pitch", "lead.gps",
+                                "flaperon_left", "inverted_v_right", "no"};
+      return std::string("choose ") + subjects[one_of(6)];
+    }
+    case 6: {
+      if (card.looks.empty()) return "";
+      std::string look = "look";
+      for (const LookRow& r : card.looks)
+        if (random() % 3 != 0) {
+          std::string word = r.choices[one_of(r.choices.size())].second;
+          for (const char* arrow : {"▲ ", "▼ ", "◀ ", " ▶"}) word = replaced(word, {{arrow, ""}});
+          look += " " + r.id + "=" + word;
+        }
+      return look == "look" || !std::any_of(card.actions.begin(), card.actions.end(),
+                                            [](const Action& a) { return a.needs_look; })
+                 ? ""
+                 : look;
+    }
+    default: {
+      const Action* a = card.actions.empty() ? nullptr : &card.actions[one_of(card.actions.size())];
+      if (!a || !a->enabled || a->needs_look) return "";
+      return "press " + a->id + (card.number ? " " + std::to_string(static_cast<int>(random() % 80) - 40) : "");
+    }
+  }
+}
+
+TEST(Procedures, AreSafeInAnyOrderOfEvents) {
+  int cards = 0, recorded = 0;
+  for (unsigned seed = 1; seed <= 12; ++seed)
+    for (const ProcedureEntry& e : all_procedures())
+      for (const char* rig : {"hedgerow", "delta", "heath"}) {
+        std::mt19937 random(seed);
+        ProcedurePlayer player(demo(rig), shipped(), e, "2026-11-26T08:00:00Z");
+        double now_s = 0;
+        for (int i = 0; i < 150; ++i) {
+          const std::string line = any_line(player.card(), random, now_s);
+          const auto heard = player.play(line, "here");
+          ASSERT_TRUE(heard) << e.id << " on " << rig << ", seed " << seed << ": " << line << ": "
+                             << heard.error().text();
+          cards += heard->card_changed;
+          for (const std::string& done : heard->done) recorded += done.starts_with("Recorded");
+          EXPECT_FALSE(card_text(player.card()).empty());
+        }
+        EXPECT_TRUE(rig_from_json(Json::parse(rig_text(player.rig())), "after")) << "what is left is a rig";
+      }
+  EXPECT_GT(cards, 2000) << "it really went somewhere";
+  EXPECT_GT(recorded, 20);
 }
 
 }  // namespace

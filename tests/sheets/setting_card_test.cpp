@@ -78,5 +78,23 @@ TEST(SettingCard, ManyChannelsTakeMorePagesAndNothingRunsOffThem) {
   EXPECT_FALSE(setting_card_svg(Rig{}, shipped()).empty()) << "nothing to set is a card, too";
 }
 
+TEST(SettingCard, ListsWhatHandsSetOnTheBoardAndByWhat) {
+  Rig rig = demo("hedgerow");
+  rig.sensing.yaw_reversed = true;
+  EXPECT_FALSE(says(all(setting_card_svg(rig, shipped())), "by hand")) << "this class is written over its link";
+  Rig menu = rig;
+  menu.controller.kind = "radio_stabilizer";
+  const ControllerClass& c = *shipped().controller("radio_stabilizer");
+  for (std::size_t i = 0; i < menu.outputs.size(); ++i)
+    menu.outputs[i].socket = i < c.outputs.size() ? c.outputs[i].id : "";
+  const std::string card = all(setting_card_svg(menu, shipped()));
+  EXPECT_TRUE(says(card, "On the board, by hand"));
+  EXPECT_TRUE(says(card, "yaw sensing"));
+  EXPECT_TRUE(says(card, "roll weight")) << "all weights are one thing to a class";
+  EXPECT_TRUE(says(card, ">menu<"));
+  menu.sensing.yaw_reversed = false;
+  EXPECT_FALSE(says(all(setting_card_svg(menu, shipped())), "yaw sensing")) << "as the board comes";
+}
+
 }  // namespace
 }  // namespace rigging

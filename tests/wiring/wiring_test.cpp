@@ -8,6 +8,7 @@
 #include "bench_rig.h"
 #include "review/review.h"
 #include "sheets/wiring_sheets.h"
+#include "wiring/edits.h"
 #include "wiring/plan.h"
 
 namespace rigging {
@@ -317,6 +318,36 @@ TEST(WiringSheets, SayEveryLeadAndEscapeWhatIsTyped) {
   const WiringReport report = analyze_wiring(rig, shipped());
   for (const LoomRow& row : report.loom) EXPECT_NE(list.find(row.to_socket), std::string::npos) << row.to_socket;
   EXPECT_NE(plug_list_svg(Rig{}, shipped()).find("No leads"), std::string::npos);
+}
+
+TEST(PlugOutput, TakesItsLeadsAlongAndExchangesWhatSatThere) {
+  const Rig rig = demo("hedgerow");
+  const std::string one = rig.output("out_1")->socket, two = rig.output("out_2")->socket;
+  const auto at_board = [](const Rig& r, const std::string& socket) {
+    std::set<std::string> parts;
+    for (const Lead& l : r.leads)
+      for (const auto& [end, other] : {std::pair{&l.from, &l.to}, {&l.to, &l.from}})
+        if (end->part == "controller" && end->socket == socket) parts.insert(other->part);
+    return parts;
+  };
+  const auto made = plug_output(rig, shipped(), "out_1", two);
+  ASSERT_TRUE(made) << made.error().text();
+  EXPECT_EQ(made->rig.output("out_1")->socket, two);
+  EXPECT_EQ(made->rig.output("out_2")->socket, one);
+  EXPECT_FALSE(at_board(rig, one).empty());
+  EXPECT_EQ(at_board(made->rig, two), at_board(rig, one)) << "the servo's plug goes with its output";
+  EXPECT_EQ(at_board(made->rig, one), at_board(rig, two));
+  EXPECT_EQ(plug_output(made->rig, shipped(), "out_1", one)->rig, rig) << "and back";
+  EXPECT_FALSE(plug_output(rig, shipped(), "out_9", two));
+  EXPECT_FALSE(plug_output(rig, shipped(), "out_1", "serial_3")) << "no output socket";
+  // No snag that was not there before: what leads and outputs say goes on agreeing.
+  const auto codes = [](const Rig& r) {
+    std::multiset<std::string> all;
+    for (const Snag& s : review(r, shipped()).snags)
+      if (s.station == Station::wiring) all.insert(s.code);
+    return all;
+  };
+  EXPECT_EQ(codes(made->rig), codes(rig));
 }
 
 }  // namespace

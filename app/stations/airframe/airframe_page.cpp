@@ -8,9 +8,12 @@
 
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
+#include "base/json.h"
+#include "edit/edit.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "rig/place.h"
 
 namespace rigging::app {
 
@@ -60,11 +63,9 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
     label->setBuddy(d.box);
     form->addWidget(label, row, 0);
     form->addWidget(d.box, row++, 1);
-    connect(d.box, &QDoubleSpinBox::valueChanged, this, [this, &d, name](double shown) {
+    connect(d.box, &QDoubleSpinBox::valueChanged, this, [this, &d](double shown) {
       if (refreshing_) return;
-      Rig rig = document_.rig();
-      rig.airframe.*d.value = stored_value(d.member, shown);
-      document_.edit(std::move(rig), tr("%1 changed").arg(name));
+      document_.apply(set_value(document_.rig(), place_of({"airframe", d.member.name}), stored_value(d.member, shown)));
     });
   }
   mass_ = number_box(QStringLiteral("mass"), tr("Flying mass"), 92);
@@ -73,12 +74,10 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   form->addWidget(mass_, row++, 1);
   connect(mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
-    Rig rig = document_.rig();
-    const double kg = Units::instance().mass_in(shown);
-    rig.airframe.mass_kg = shown <= mass_->minimum()
-                               ? std::nullopt
-                               : std::optional(std::max(kg, member_of(&Airframe::mass_kg).span.least));
-    document_.edit(std::move(rig), tr("Flying mass changed"));
+    Json kg;
+    if (shown > mass_->minimum())
+      kg = std::max(Units::instance().mass_in(shown), member_of(&Airframe::mass_kg).span.least);
+    document_.apply(set_value(document_.rig(), "airframe/mass_kg", kg));
   });
   form->setRowStretch(row, 1);
   page->addWidget(controls);

@@ -8,7 +8,11 @@
 #include <QSignalBlocker>
 #include <algorithm>
 
+#include "base/json.h"
+#include "edit/edit.h"
 #include "look/pieces.h"
+#include "rig/place.h"
+#include "wiring/edits.h"
 
 namespace rigging::app {
 namespace {
@@ -46,9 +50,9 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
   if (const ControllerClass* c = document_.controller())
     for (const Terminal& s : c->outputs) socket->addItem(QString::fromStdString(s.label), QString::fromStdString(s.id));
   socket->setCurrentIndex(socket->findData(QString::fromStdString(o.socket)));
-  connect(socket, &QComboBox::activated, this, [this, socket, key = o.id, name] {
-    edit_output(key, tr("%1 plugged into %2").arg(name, socket->currentText()),
-                [&](Output& out) { out.socket = socket->currentData().toString().toStdString(); });
+  connect(socket, &QComboBox::activated, this, [this, socket, key = o.id] {
+    document_.apply(
+        plug_output(document_.rig(), document_.catalogue(), key, socket->currentData().toString().toStdString()));
   });
   socket->setFixedWidth(92);
   head->addWidget(socket);
@@ -59,10 +63,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
   reverse->setChecked(o.reversed);
   reverse->setToolTip(tr("Turns the whole output round: every command on it goes the other way"));
   connect(reverse, &QPushButton::clicked, this, [this, key = o.id](bool on) {
-    edit_output(key,
-                on ? tr("Reversed %1").arg(QString::fromStdString(key))
-                   : tr("%1 no longer reversed").arg(QString::fromStdString(key)),
-                [&](Output& out) { out.reversed = on; });
+    document_.apply(set_value(document_.rig(), place_of({"outputs", key, "reversed"}), on));
   });
   head->addWidget(reverse);
 

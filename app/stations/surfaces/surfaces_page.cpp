@@ -12,7 +12,9 @@
 #include <QVBoxLayout>
 
 #include "airframe/kinds.h"
+#include "base/json.h"
 #include "base/number.h"
+#include "edit/edit.h"
 #include "look/pieces.h"
 #include "look/scroll_content.h"
 #include "look/units.h"
@@ -129,9 +131,8 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
                                 {Sharing::pitch_first, tr("pitch is kept")}})
     sharing_->addItem(name, static_cast<int>(s));
   connect(sharing_, &QComboBox::activated, this, [this] {
-    Rig rig = document_.rig();
-    rig.sharing = static_cast<Sharing>(sharing_->currentData().toInt());
-    document_.edit(std::move(rig), tr("Asked for too much: %1").arg(sharing_->currentText()));
+    const auto sharing = static_cast<Sharing>(sharing_->currentData().toInt());
+    document_.apply(set_value(document_.rig(), "sharing", word(sharing)));
   });
   share_row->addWidget(sharing_, 1);
   share_row->addWidget(differential_label);
