@@ -48,7 +48,7 @@ ProcedureCard* StationPage::procedure_card(const char* id, ProcedureCard::Form f
 
 void StationPage::run(const ProcedureEntry& entry) {
   for (const ProcedureRunner* r : runners_)
-    if (r->entry().id == entry.id) return come_here();
+    if (r->entry().id == entry.id) return come_here(QString::fromStdString(entry.id));
   auto* dialog = new QDialog(this);
   dialog->setObjectName(QStringLiteral("procedure_") + QString::fromStdString(entry.id));
   dialog->setAttribute(Qt::WA_DeleteOnClose);

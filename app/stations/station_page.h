@@ -27,7 +27,7 @@ class StationPage : public QWidget {
   Station station() const { return station_; }
   /// The page that is shown follows every change; the others catch up when they are.
   void set_current(bool current);
-  /// Brings the part that a snag is about into view, as far as this station knows it.
+  /// Brings the part that a snag is about into view, as far as this station knows it; or one of its procedures.
   virtual void go_to(const QString& subject) { (void)subject; }
   /// Where the keyboard starts on this sheet.
   virtual QWidget* first_focus() { return this; }

@@ -44,7 +44,9 @@ Result<Edit> plug_output(const Rig& rig, const Catalogue& catalogue, const std::
   const std::string from = o->socket;
   const auto moved = [&](const std::string& at) { return at == from ? socket : at == socket ? from : at; };
   for (Output& other : edit.rig.outputs)
-    if (&other != o && other.socket == socket && !socket.empty()) {
+    if (&other != o && other.socket == socket) {
+      if (from.empty())
+        return failure(t->label, "is taken by " + other.id, "a free socket, for an output that has none to give");
       other.socket = from;
       const Terminal* free = c->socket(from);
       edit.label += ", " + other.id + " to " + (free ? free->label : "no socket");

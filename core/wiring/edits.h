@@ -11,7 +11,8 @@ Result<Edit> plug(const Rig& rig, const Catalogue& catalogue, const std::string&
 Result<Edit> plan_all(const Rig& rig, const Catalogue& catalogue);
 
 /// An output into another socket, with the leads that hang on it. An output that sits there already goes to the socket
-/// that becomes free, with its own. Errors: no such output; no output socket of this class.
+/// that becomes free, with its own. Errors: no such output; no output socket of this class; a socket that is taken, for
+/// an output that has none to give.
 Result<Edit> plug_output(const Rig& rig, const Catalogue& catalogue, const std::string& output,
                          const std::string& socket);
 

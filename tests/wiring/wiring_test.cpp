@@ -340,6 +340,10 @@ TEST(PlugOutput, TakesItsLeadsAlongAndExchangesWhatSatThere) {
   EXPECT_EQ(plug_output(made->rig, shipped(), "out_1", one)->rig, rig) << "and back";
   EXPECT_FALSE(plug_output(rig, shipped(), "out_9", two));
   EXPECT_FALSE(plug_output(rig, shipped(), "out_1", "serial_3")) << "no output socket";
+  Rig loose = rig;
+  loose.output("out_1")->socket.clear();
+  EXPECT_FALSE(plug_output(loose, shipped(), "out_1", two)) << "out_2 would be left without any";
+  EXPECT_TRUE(plug_output(loose, shipped(), "out_1", one)) << "its leads wait there";
   // No snag that was not there before: what leads and outputs say goes on agreeing.
   const auto codes = [](const Rig& r) {
     std::multiset<std::string> all;

@@ -385,7 +385,8 @@ bool SurfacesPage::show_row(const std::string& output) {
 }
 
 void SurfacesPage::go_to(const QString& subject) {
-  if (subject.startsWith(QLatin1String("surfaces."))) return show_side(Side::throws);
+  if (subject.startsWith(QLatin1String("surfaces.")) || subject == QLatin1String("throws"))
+    return show_side(Side::throws);
   if (show_row(subject.toStdString())) return;
   if (const auto surface = surface_from_word(subject.toStdString())) show_surface(*surface);
 }

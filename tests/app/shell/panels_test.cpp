@@ -77,6 +77,24 @@ TEST(Snags, ReadingsThatAreMissingLeadToTheirStation) {
   EXPECT_TRUE(b.find<QWidget>(QStringLiteral("throws_todo"))->isVisible()) << "on the side where throws are read";
 }
 
+TEST(Ask, AProcedureComesUpWhereItHasItsPlace) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::airframe));
+  int run = 0;
+  for (const auto& [name, station, part] :
+       {std::tuple{"Read the throws with a gauge", Station::surfaces, "throws_todo"},
+        {"Walk through the bench checks", Station::proof, "proof_todo"},
+        {"Listen to the sticks, find switches, try the loss", Station::sticks, "sticks_todo"}})
+    for (const Request& r : b.window.requests())
+      if (r.text == QLatin1String(name)) {
+        r.act();
+        ++run;
+        EXPECT_EQ(b.window.station(), station);
+        EXPECT_TRUE(b.find<QWidget>(QLatin1String(part))->isVisible()) << part;
+      }
+  EXPECT_EQ(run, 3);
+}
+
 TEST(FootLine, WhatAnEditMakesUntrueIsNotSaidAnyMore) {
   Builder b;
   ASSERT_TRUE(b.open_demo_with_battery());
