@@ -37,7 +37,6 @@ class Transmitter {
   void turn_round(int channel);
   void exchange(ChannelFunction a, ChannelFunction b);
   void on(bool on) { on_ = on; }
-  bool is_on() const { return on_; }
 
   /// Moves time forward; `receiver_lit`: the receiver has supply.
   void step(double dt_s, bool receiver_lit);

@@ -133,7 +133,7 @@ void BenchLink::lost() {
   signal_.reset();
   bytes_.reset();
   edges_.reset();
-  silent_polls_ = 0;
+  last_frame_s_ = 0;
   sight_ = {};
   controller_.closed();
   for (const auto& event : controller_.take_events())
@@ -276,6 +276,7 @@ void BenchLink::take_wire(const link::ReceiverReply& wire) {
   const bool serial = wire.signal == Signal::inverted_serial || wire.signal == Signal::two_way_serial;
   if (signal_ != wire.signal) {
     signal_ = wire.signal;
+    last_frame_s_ = now_s();  // it has just been lit
     bytes_.reset();
     edges_.reset();
     if (serial)
@@ -288,7 +289,7 @@ void BenchLink::take_wire(const link::ReceiverReply& wire) {
     for (const auto& [t_us, bytes] : wire.chunks) bytes_->feed(bytes, t_us, fresh);
   if (edges_)
     for (const Edge& e : wire.edges) edges_->feed(e, fresh);
-  silent_polls_ = fresh.empty() ? silent_polls_ + 1 : 0;
+  if (!fresh.empty()) last_frame_s_ = now_s();
   for (const ChannelFrame& f : fresh) frames_.push_back(f);
   while (!frames_.empty() && frames_.back().t_us - frames_.front().t_us > 8e6) frames_.pop_front();
   Q_EMIT frames_heard(fresh);

@@ -65,7 +65,7 @@ class BenchLink : public QObject {
   LinkReport link_report() const;
   std::optional<Signal> signal() const { return signal_; }
   /// The receiver has supply, but no frame has come for a while.
-  bool silent() const { return signal_ && silent_polls_ > 6; }
+  bool silent() const { return signal_ && now_s() - last_frame_s_ > silent_after_s; }
   const std::optional<link::Image>& board() const { return board_; }
   QString state_words() const;
 
@@ -129,7 +129,7 @@ class BenchLink : public QObject {
   std::optional<Signal> signal_;
   std::optional<ByteDecoder> bytes_;
   std::optional<EdgeDecoder> edges_;
-  int silent_polls_ = 0;
+  double last_frame_s_ = 0;
   std::string inspecting_;
   int ticks_ = 0;
   std::optional<link::Image> board_;

@@ -7,6 +7,19 @@
 
 namespace rigging::app {
 
+namespace {
+
+/// A way that can be pointed is pointed, too.
+QString with_arrow(const std::string& word) {
+  return word == "up"      ? QStringLiteral("▲ up")
+         : word == "down"  ? QStringLiteral("▼ down")
+         : word == "left"  ? QStringLiteral("◀ left")
+         : word == "right" ? QStringLiteral("right ▶")
+                           : QString::fromStdString(word);
+}
+
+}  // namespace
+
 LookKeys::LookKeys(QWidget* parent) : QWidget(parent) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -20,7 +33,7 @@ void LookKeys::add(const LookRow& row) {
   grid_->addWidget(label, r, 0);
   Keys keys{row, {}, {}};
   for (const auto& [value, word] : row.choices) {
-    const QString text = QString::fromStdString(word);
+    const QString text = with_arrow(word);
     auto* key = new QPushButton(text);
     key->setCheckable(true);
     key->setMinimumHeight(30);

@@ -1,19 +1,9 @@
 #include "stations/procedure_runner.h"
 
+#include "base/cases.h"
 #include "link/image.h"
 
 namespace rigging::app {
-namespace {
-
-template <class... F>
-struct Cases : F... {
-  using F::operator()...;
-};
-template <class... F>
-Cases(F...) -> Cases<F...>;
-
-}  // namespace
-
 ProcedureRunner::ProcedureRunner(RigDocument& document, BenchLink& bench, const ProcedureEntry& entry, QObject* parent)
     : QObject(parent), document_(document), bench_(bench), entry_(entry), procedure_(entry.make()) {
   since_.start();

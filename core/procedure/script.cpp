@@ -2,6 +2,7 @@
 
 #include <sstream>
 
+#include "base/cases.h"
 #include "base/find.h"
 #include "base/json.h"
 #include "base/number.h"
@@ -21,13 +22,6 @@ std::pair<std::string, std::string> halves(const std::string& word) {
   const auto at = word.find('=');
   return {word.substr(0, at), at == std::string::npos ? "" : word.substr(at + 1)};
 }
-
-template <class... F>
-struct Cases : F... {
-  using F::operator()...;
-};
-template <class... F>
-Cases(F...) -> Cases<F...>;
 
 }  // namespace
 
@@ -116,11 +110,8 @@ Result<Event> ProcedurePlayer::looked(const std::vector<std::string>& words, con
     for (const LookRow& r : card_.looks) rows += (rows.empty() ? "" : ", ") + r.id;
     if (!row) return failure(where, "\"" + id + "\" is not asked for", rows);
     for (const auto& [value, word] : row->choices) {
-      // Arrows beside a word are for the eye.
-      std::string plain = word;
-      for (const char* arrow : {"▲ ", "▼ ", "◀ ", " ▶"}) plain = replaced(plain, {{arrow, ""}});
-      choices += (choices.empty() ? "" : ", ") + plain;
-      if (text == plain) event.seen[id] = value;
+      choices += (choices.empty() ? "" : ", ") + word;
+      if (text == word) event.seen[id] = value;
     }
     if (!event.seen.count(id)) return failure(where, "\"" + text + "\" is no way to see " + id, choices);
   }

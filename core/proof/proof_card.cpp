@@ -16,10 +16,6 @@ std::vector<Surface> surfaces_of(const direction::Case& c) {
 LookRow surface_row(Surface s) {
   LookRow row{s.word(), capital(s.spoken()), {}, {}};
   for (const int value : {1, -1, 0}) row.choices.emplace_back(value, motion_word(s, value));
-  if (s.kind == SurfaceKind::rudder)
-    row.choices = {{1, "right ▶"}, {-1, "◀ left"}, {0, "still"}};
-  else if (s.kind != SurfaceKind::motor)
-    row.choices = {{1, "▲ up"}, {-1, "▼ down"}, {0, "still"}};
   return row;
 }
 

@@ -7,6 +7,8 @@
 /// What a stretch of frames shows of the wire and of each channel, whatever hands did meanwhile.
 namespace rigging {
 
+/// Without a frame for this long a receiver counts as silent, seconds (common practice).
+inline constexpr double silent_after_s = 0.3;
 inline constexpr double noisy_us = 4, drifts_us = 8;  ///< common practice
 
 /// How well frames arrive.

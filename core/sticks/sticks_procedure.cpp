@@ -70,7 +70,7 @@ Orders SticksProcedure::hear(const Event& event, const Scene& scene) {
 
 Orders SticksProcedure::press(const std::string& action, const Scene& scene) {
   if (action == "listen") {
-    if (doing_ == Doing::nothing) return listen(scene);
+    if (doing_ == Doing::nothing) return listen();
     stop();
   } else if (action == "listen_again") {
     if (setup_) setup_->again();
@@ -104,7 +104,7 @@ Orders SticksProcedure::press(const std::string& action, const Scene& scene) {
   return {};
 }
 
-Orders SticksProcedure::listen(const Scene&) {
+Orders SticksProcedure::listen() {
   setup_.emplace(sticks_needed(report_));
   doing_ = Doing::sticks;
   result_.clear();

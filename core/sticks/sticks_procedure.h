@@ -6,9 +6,6 @@
 
 namespace rigging {
 
-/// Without a frame for this long the receiver counts as silent, seconds.
-inline constexpr double silent_after_s = 0.3;
-
 /// The work at station sticks: listen while the hand moves one stick at a time, dial in, learn, find switches, try the
 /// loss of the link.
 class SticksProcedure : public Procedure {
@@ -23,7 +20,7 @@ class SticksProcedure : public Procedure {
   enum class Doing { nothing, sticks, a_switch, loss };
 
   Orders press(const std::string& action, const Scene& scene);
-  Orders listen(const Scene& scene);
+  Orders listen();
   void stop();
   Orders heard(const std::vector<ChannelFrame>& frames, const Scene& scene);
   Orders sticks_found(const Scene& scene);

@@ -60,7 +60,7 @@ TEST(Hands, WhatMeansNothingIsRefusedAndNumbersAreBroughtIntoRange) {
   for (const auto& [name, body] : {std::pair{"dance", Json::object()},
                                    {"stick", Json{{"axis", "collective"}, {"position", 1}}},
                                    {"flick", Json::object()},
-                                   {"mode", Json{{"mode", "acro"}}},
+                                   {"mode", Json{{"mode", "sideways"}}},
                                    {"clevis", Json{{"turns", 1}}},
                                    {"work", Json{{"work", "pray"}}}})
     EXPECT_FALSE(request_of(name, body)) << name;

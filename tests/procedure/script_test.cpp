@@ -369,8 +369,7 @@ std::string any_line(const Card& card, std::mt19937& random, double& now_s) {
       std::string look = "look";
       for (const LookRow& r : card.looks)
         if (random() % 3 != 0) {
-          std::string word = r.choices[one_of(r.choices.size())].second;
-          for (const char* arrow : {"▲ ", "▼ ", "◀ ", " ▶"}) word = replaced(word, {{arrow, ""}});
+          const std::string& word = r.choices[one_of(r.choices.size())].second;
           look += " " + r.id + "=" + word;
         }
       return look == "look" || !std::any_of(card.actions.begin(), card.actions.end(),
