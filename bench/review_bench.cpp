@@ -131,7 +131,7 @@ void write_and_read_back(benchmark::State& state) {
   for (auto _ : state) {
     link::WriteTransaction transaction(link::image_of(rig));
     while (auto request = transaction.next())
-      for (auto& item : client.feed(port.feed(client.ask(request->what, request->body).second)))
+      for (auto& item : client.feed(port.feed(client.ask(*request).second)))
         transaction.answered(std::get<link::Reply>(item));
     if (!transaction.done()) state.SkipWithError("not written");
   }

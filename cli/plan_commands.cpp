@@ -151,20 +151,24 @@ void fit(const Opened& o, Session& session) {
             {"to_wanted", advice_json(b.to_wanted)},
             {"to_first_flight", advice_json(b.to_first_flight)},
             {"lateral_advice", b.lateral_advice}};
-  for (const char* list : {"items", "figures", "compasses", "squeezes", "to_get", "confirm"})
-    json[list] = Json::array();
+  for (const char* list : {"items", "figures", "compasses", "clashes", "to_get", "confirm"}) json[list] = Json::array();
   for (const MassItem& i : b.items)
     json["items"].push_back({{"part", i.part},
                              {"name", i.name},
                              {"mass_kg", i.mass_kg},
-                             {"behind_nose_m", -i.at.x},
-                             {"right_m", i.at.y},
-                             {"down_m", i.at.z},
+                             {"behind_nose_m", -i.at.x()},
+                             {"right_m", i.at.y()},
+                             {"down_m", i.at.z()},
                              {"placed", i.placed},
                              {"weighed", i.weighed}});
   for (const Figure& f : r.figures()) json["figures"].push_back(figure_json(f));
   json["board"] = {{"turn", r.board.turn.name()},
-                   {"matrix", r.board.matrix},
+                   {"matrix",
+                    [&] {
+                      Json rows = Json::array();
+                      for (const auto row : r.board.matrix.rowwise()) rows.push_back({row[0], row[1], row[2]});
+                      return rows;
+                    }()},
                    {"told", r.board.told},
                    {"can_be_told", r.board.can_be_told}};
   for (const CompassReport& c : r.compasses) {
@@ -180,8 +184,7 @@ void fit(const Opened& o, Session& session) {
     json["compasses"].push_back(
         {{"part", c.part}, {"horizontal_ut", c.horizontal.value}, {"error_deg", c.error.value}, {"leads", paths}});
   }
-  for (const Clash& s : r.clashes)
-    json["squeezes"].push_back({{"part", s.part}, {"other", s.other}, {"text", s.words}});
+  for (const Clash& s : r.clashes) json["clashes"].push_back({{"part", s.part}, {"other", s.other}, {"text", s.words}});
   for (const ToGet& t : r.to_get) json["to_get"].push_back({{"what", t.what}, {"count", t.count}, {"why", t.why}});
   for (const Confirmation& c : confirmations(o.rig, o.catalogue)) {
     const auto& ticks = o.rig.fit.confirmed;

@@ -1,9 +1,8 @@
 #include "ports.h"
 
-#include <cmath>
-
 #include "base/json.h"
 #include "link/messages.h"
+#include "link/requests.h"
 
 namespace rigging::twin {
 namespace {
@@ -51,89 +50,94 @@ std::string ControllerPort::feed(std::string_view bytes) {
 }
 
 Json ControllerPort::answer(const Json& r) {
-  const std::string what = text_member(r, "do");
   if (!bench_.awake()) return refused("no supply");
-  if (what == "hello") {
-    if (number_member(r, "protocol", 0) != link::protocol_version)
-      return refused("protocol " + std::to_string(link::protocol_version) + " is spoken here");
-    return link::to_json(link::HelloReply{link::protocol_version, bench_.controller().id, firmware_, true, damaged_,
-                                          bench_.controller().link});
-  }
-  const bool settings =
-      what == "read" || what == "stage_begin" || what == "stage" || what == "verify" || what == "commit";
-  if (settings && !bench_.controller().link) return refused("this class has no settings over a link");
-  if (what == "read") {
-    const std::string bytes = link::image_bytes(bench_.image());
-    return link::to_json(link::ImageReply{bytes, link::image_hash(bytes)});
-  }
-  if (what == "stage_begin") {
-    const double size = number_member(r, "size", -1);
-    if (!(size > 0 && size <= 32 * 1024)) return refused("the size must be 1 to 32768 bytes");
-    staging_ = true;
-    verified_ = false;
-    staged_.clear();
-    staged_size_ = static_cast<std::size_t>(size);
-    staged_hash_ = text_member(r, "hash");
-    return done();
-  }
-  if (what == "stage") {
-    if (!staging_) return refused("nothing was begun");
-    const auto it = r.find("bytes");
-    if (it == r.end() || !it->is_binary()) return refused("no bytes");
-    if (number_member(r, "offset", -1) != static_cast<double>(staged_.size()))
-      return refused("out of order: offset " + std::to_string(staged_.size()) + " comes next");
-    if (staged_.size() + it->get_binary().size() > staged_size_) return refused("more bytes than announced");
-    staged_.append(it->get_binary().begin(), it->get_binary().end());
-    verified_ = false;
-    return done();
-  }
-  if (what == "verify") {
-    if (!staging_ || staged_.size() != staged_size_) return refused("not all bytes are here");
-    if (link::image_hash(staged_) != text_member(r, "hash") || staged_hash_ != text_member(r, "hash"))
-      return refused("the hash does not match");
-    const auto image = link::image_from_bytes(staged_, "staged");
-    if (!image) return refused(image.error().text());
-    for (const std::string& socket : image->subjects(SettingOf::output))
-      if (!bench_.controller().socket(socket)) return refused("there is no socket " + socket);
-    verified_ = true;
-    return done();
-  }
-  if (what == "commit") {
-    if (!verified_ || text_member(r, "hash") != staged_hash_) return refused("nothing verified to commit");
-    auto image = link::image_from_bytes(staged_, "staged");
-    if (!image) return refused(image.error().text());
-    store_.save(staged_);
-    bench_.configure(std::move(*image));
-    staging_ = verified_ = false;
-    staged_.clear();
-    return done();
-  }
-  if (what == "channels") return link::to_json(link::ChannelsReply{bench_.channels(), !bench_.receiver_lit()});
-  if (what == "receiver") {
-    if (!bench_.controller().sticks.reads_channels) return refused("this class does not show what it receives");
-    Transmitter::Wire wire = bench_.radio().take_wire();
-    return link::to_json(
-        link::ReceiverReply{wire.signal, !bench_.receiver_powered(), std::move(wire.chunks), std::move(wire.edges)});
-  }
-  if (what == "outputs") return {{"ok", true}, {"pulses", bench_.pulses()}};
-  if (what == "sensors") {
-    return link::to_json(link::SensorsReply{bench_.rates_deg_s(), bench_.loom().battery_v(), bench_.loom().ports()});
-  }
-  if (what == "drive") {
-    if (!bench_.controller().surfaces.drives_one_output) return refused("this class can't move one output alone");
-    const double level = number_member(r, "level", 0);
-    return done_or(bench_.drive(text_member(r, "output"), std::isfinite(level) ? level : 0));
-  }
-  if (what == "release") {
-    bench_.release();
-    return done();
-  }
-  if (what == "arm") {
-    std::string why;
-    for (const std::string& reason : bench_.arming_refusals()) why += (why.empty() ? "" : "; ") + reason;
-    return refused(why);
-  }
-  return refused("unknown request \"" + what.substr(0, 40) + "\"");
+  const auto request = link::request_of(text_member(r, "do"), r);
+  if (!request) return refused(request.error().text());
+  const auto is_setting = [](const auto& asked) {
+    using Asked = std::decay_t<decltype(asked)>;
+    return std::is_same_v<Asked, link::Read> || std::is_same_v<Asked, link::StageBegin> ||
+           std::is_same_v<Asked, link::Stage> || std::is_same_v<Asked, link::Verify> ||
+           std::is_same_v<Asked, link::Commit>;
+  };
+  if (std::visit(is_setting, *request) && !bench_.controller().link)
+    return refused("this class has no settings over a link");
+  return std::visit([this](const auto& asked) { return carry_out(asked); }, *request);
+}
+
+Json ControllerPort::carry_out(const link::Hello& r) {
+  if (r.protocol != link::protocol_version)
+    return refused("protocol " + std::to_string(link::protocol_version) + " is spoken here");
+  return link::to_json(link::HelloReply{link::protocol_version, bench_.controller().id, firmware_, true, damaged_,
+                                        bench_.controller().link});
+}
+Json ControllerPort::carry_out(const link::Read&) {
+  const std::string bytes = link::image_bytes(bench_.image());
+  return link::to_json(link::ImageReply{bytes, link::image_hash(bytes)});
+}
+Json ControllerPort::carry_out(const link::StageBegin& r) {
+  if (r.size == 0) return refused("the size must be 1 to " + std::to_string(link::most_image_bytes) + " bytes");
+  staging_ = true;
+  verified_ = false;
+  staged_.clear();
+  staged_size_ = r.size;
+  staged_hash_ = r.hash;
+  return done();
+}
+Json ControllerPort::carry_out(const link::Stage& r) {
+  if (!staging_) return refused("nothing was begun");
+  if (r.bytes.empty()) return refused("no bytes");
+  if (r.offset != staged_.size())
+    return refused("out of order: offset " + std::to_string(staged_.size()) + " comes next");
+  if (staged_.size() + r.bytes.size() > staged_size_) return refused("more bytes than announced");
+  staged_ += r.bytes;
+  verified_ = false;
+  return done();
+}
+Json ControllerPort::carry_out(const link::Verify& r) {
+  if (!staging_ || staged_.size() != staged_size_) return refused("not all bytes are here");
+  if (link::image_hash(staged_) != r.hash || staged_hash_ != r.hash) return refused("the hash does not match");
+  const auto image = link::image_from_bytes(staged_, "staged");
+  if (!image) return refused(image.error().text());
+  for (const std::string& socket : image->subjects(SettingOf::output))
+    if (!bench_.controller().socket(socket)) return refused("there is no socket " + socket);
+  verified_ = true;
+  return done();
+}
+Json ControllerPort::carry_out(const link::Commit& r) {
+  if (!verified_ || r.hash != staged_hash_) return refused("nothing verified to commit");
+  auto image = link::image_from_bytes(staged_, "staged");
+  if (!image) return refused(image.error().text());
+  store_.save(staged_);
+  bench_.configure(std::move(*image));
+  staging_ = verified_ = false;
+  staged_.clear();
+  return done();
+}
+Json ControllerPort::carry_out(const link::ReadChannels&) {
+  return link::to_json(link::ChannelsReply{bench_.channels(), !bench_.receiver_lit()});
+}
+Json ControllerPort::carry_out(const link::ReadReceiver&) {
+  if (!bench_.controller().sticks.reads_channels) return refused("this class does not show what it receives");
+  Transmitter::Wire wire = bench_.radio().take_wire();
+  return link::to_json(
+      link::ReceiverReply{wire.signal, !bench_.receiver_powered(), std::move(wire.chunks), std::move(wire.edges)});
+}
+Json ControllerPort::carry_out(const link::ReadOutputs&) { return {{"ok", true}, {"pulses", bench_.pulses()}}; }
+Json ControllerPort::carry_out(const link::ReadSensors&) {
+  return link::to_json(link::SensorsReply{bench_.rates_deg_s(), bench_.loom().battery_v(), bench_.loom().ports()});
+}
+Json ControllerPort::carry_out(const link::Drive& r) {
+  if (!bench_.controller().surfaces.drives_one_output) return refused("this class can't move one output alone");
+  return done_or(bench_.drive(r.socket, r.level));
+}
+Json ControllerPort::carry_out(const link::Release&) {
+  bench_.release();
+  return done();
+}
+Json ControllerPort::carry_out(const link::Arm&) {
+  std::string why;
+  for (const std::string& reason : bench_.arming_refusals()) why += (why.empty() ? "" : "; ") + reason;
+  return refused(why);
 }
 
 HandsPort::HandsPort(Bench& bench, std::vector<std::string> shown) : bench_(bench), shown_(std::move(shown)) {}

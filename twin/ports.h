@@ -2,6 +2,7 @@
 
 #include "bench.h"
 #include "link/frame.h"
+#include "link/requests.h"
 #include "store.h"
 
 namespace rigging::twin {
@@ -19,6 +20,19 @@ class ControllerPort {
 
  private:
   Json answer(const Json& request);
+  Json carry_out(const link::Hello&);
+  Json carry_out(const link::Read&);
+  Json carry_out(const link::StageBegin&);
+  Json carry_out(const link::Stage&);
+  Json carry_out(const link::Verify&);
+  Json carry_out(const link::Commit&);
+  Json carry_out(const link::ReadChannels&);
+  Json carry_out(const link::ReadReceiver&);
+  Json carry_out(const link::ReadOutputs&);
+  Json carry_out(const link::ReadSensors&);
+  Json carry_out(const link::Drive&);
+  Json carry_out(const link::Release&);
+  Json carry_out(const link::Arm&);
 
   Bench& bench_;
   Store& store_;

@@ -78,14 +78,15 @@ Point AircraftView::posed(Point p, const std::array<double, 3>& pose_deg) {
 
 Point AircraftView::seen(Point p) const {
   switch (from_) {
-    case From::side: return {-p.x, p.z, p.y};    // nose to the left, seen from the left side
-    case From::above: return {-p.x, -p.y, p.z};  // nose to the left, right wing up in the picture
-    case From::front: return {-p.y, p.z, -p.x};  // looking at the nose
+    case From::side: return {-p.x(), p.z(), p.y()};    // nose to the left, seen from the left side
+    case From::above: return {-p.x(), -p.y(), p.z()};  // nose to the left, right wing up in the picture
+    case From::front: return {-p.y(), p.z(), -p.x()};  // looking at the nose
     case From::behind_above: {
       // The eye stands behind, above and a little to the left.
       const double down = 33 * rad, aside = 17 * rad;
-      const double x = p.x * std::cos(aside) - p.y * std::sin(aside), y = p.x * std::sin(aside) + p.y * std::cos(aside);
-      return {y, p.z * std::cos(down) - x * std::sin(down), x * std::cos(down) + p.z * std::sin(down)};
+      const double x = p.x() * std::cos(aside) - p.y() * std::sin(aside),
+                   y = p.x() * std::sin(aside) + p.y() * std::cos(aside);
+      return {y, p.z() * std::cos(down) - x * std::sin(down), x * std::cos(down) + p.z() * std::sin(down)};
     }
   }
   return p;
@@ -101,8 +102,8 @@ std::vector<AircraftView::Drawn> AircraftView::drawn() const {
     Drawn d{&panel, {}, 0};
     for (const Point& corner : deflected(panel, angle)) {
       const Point s = seen(posed(corner));
-      d.outline << QPointF(origin_.x() + s.x * scale_, origin_.y() + s.y * scale_);
-      d.depth += s.z / static_cast<double>(panel.corners.size());
+      d.outline << QPointF(origin_.x() + s.x() * scale_, origin_.y() + s.y() * scale_);
+      d.depth += s.z() / static_cast<double>(panel.corners.size());
     }
     all.push_back(std::move(d));
   }
@@ -110,7 +111,7 @@ std::vector<AircraftView::Drawn> AircraftView::drawn() const {
   const bool above = from_ == From::above || from_ == From::behind_above;
   const auto layer = [&](const Panel& p) {
     double z = 0;
-    for (const Point& corner : p.corners) z += corner.z;
+    for (const Point& corner : p.corners) z += corner.z();
     return !above ? 0 : p.part == Panel::Part::wing ? 1 : p.part == Panel::Part::body && z > 0 ? 0 : 2;
   };
   std::stable_sort(all.begin(), all.end(), [&](const Drawn& a, const Drawn& b) {
@@ -125,10 +126,10 @@ void AircraftView::fit() {
   for (const Panel& panel : panels_)
     for (const Point& corner : panel.corners)
       for (const Point& s : {seen(corner), seen(posed(corner, reach_))}) {
-        left = std::min(left, s.x);
-        right = std::max(right, s.x);
-        top = std::min(top, s.y);
-        bottom = std::max(bottom, s.y);
+        left = std::min(left, s.x());
+        right = std::max(right, s.x());
+        top = std::min(top, s.y());
+        bottom = std::max(bottom, s.y());
       }
   if (left > right) return;
   const double w = width() - 36, h = height() - 34 - (caption_.isEmpty() ? 0 : 14);
@@ -140,7 +141,7 @@ void AircraftView::fit() {
 
 QPointF AircraftView::on_screen(Point p) const {
   const Point s = seen(posed(p));
-  return {origin_.x() + s.x * scale_, origin_.y() + s.y * scale_};
+  return {origin_.x() + s.x() * scale_, origin_.y() + s.y() * scale_};
 }
 
 void AircraftView::draw_arrow(QPainter& p, Surface surface, int direction) const {
@@ -168,13 +169,13 @@ void AircraftView::draw_arrow(QPainter& p, Surface surface, int direction) const
     // The way the trailing edge moves now: where a very small further turn would take it.
     const Point ahead = rigging::turned(edge, panel.hinge_a, panel.hinge_b - panel.hinge_a, direction * rad);
     QPointF start = on_screen(edge), along = on_screen(ahead) - start;
-    const double size = std::hypot(along.x(), along.y()), whole = length(ahead - edge) * scale_;
+    const double size = std::hypot(along.x(), along.y()), whole = (ahead - edge).norm() * scale_;
     if (size < 0.3 * whole) {
       // Seen along the movement: a cross for away, a dot for toward the eye.
       p.setPen(QPen(inks().teal, 2));
       p.setBrush(Qt::NoBrush);
       p.drawEllipse(start, 5, 5);
-      if (seen(posed(ahead)).z > seen(posed(edge)).z) {
+      if (seen(posed(ahead)).z() > seen(posed(edge)).z()) {
         p.drawLine(start + QPointF(-3, -3), start + QPointF(3, 3));
         p.drawLine(start + QPointF(-3, 3), start + QPointF(3, -3));
       } else {

@@ -20,8 +20,8 @@ class Builder {
                std::optional<Surface> surface, double from, double to, double chord_share) {
     const auto le = [&](double share) { return mix(root_le, tip_le, share); };
     const auto chord = [&](double share) { return root_chord + (tip_chord - root_chord) * share; };
-    const auto te = [&](double share) { return le(share) - Point{chord(share), 0, 0}; };
-    const auto hinge = [&](double share) { return le(share) - Point{chord(share) * (1 - chord_share), 0, 0}; };
+    const auto te = [&](double share) -> Point { return le(share) - Point{chord(share), 0, 0}; };
+    const auto hinge = [&](double share) -> Point { return le(share) - Point{chord(share) * (1 - chord_share), 0, 0}; };
     if (!surface) {
       panels.push_back({part, std::nullopt, {le(0), le(1), te(1), te(0)}, {}, {}});
       return;
@@ -35,7 +35,7 @@ class Builder {
     // upward it moves to the right.
     Point a = hinge(from), b = hinge(to);
     const bool upright = surface->kind == SurfaceKind::rudder;
-    const bool backwards = upright ? b.z > a.z : b.y > a.y;
+    const bool backwards = upright ? b.z() > a.z() : b.y() > a.y();
     if (chord_share >= 1) {
       // All-moving: turns about its quarter chord.
       a = le(from) - Point{chord(from) * 0.3, 0, 0};
@@ -122,10 +122,10 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
     if (a.kind == A::twin_differential) {
       const Point hub{-a.wing_at_m + 0.25 * a.root_chord_m, s * half * 0.35, 0};
       b.hull(Panel::Part::body,
-             {{hub.x, width * 0.3, width * 0.3, 0},
-              {hub.x - 0.4 * a.root_chord_m, width * 0.45, width * 0.45, 0},
-              {hub.x - a.root_chord_m, width * 0.1, width * 0.1, 0}},
-             hub.y);
+             {{hub.x(), width * 0.3, width * 0.3, 0},
+              {hub.x() - 0.4 * a.root_chord_m, width * 0.45, width * 0.45, 0},
+              {hub.x() - a.root_chord_m, width * 0.1, width * 0.1, 0}},
+             hub.y());
       b.propeller(hub, 0.12 * a.span_m, Surface{SurfaceKind::motor, side});
     }
   }

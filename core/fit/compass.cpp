@@ -1,3 +1,4 @@
+#include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -11,40 +12,40 @@ constexpr double mu0_over_4pi_ut = 0.1;  // 1e-7 T·m/A in µT·m/A
 
 double distance_to(const CurrentPath& path, Point p) {
   const Point along = path.b - path.a;
-  const double size = dot(along, along);
-  const double share = size > 0 ? std::clamp(dot(p - path.a, along) / size, 0.0, 1.0) : 0;
-  return length(p - mix(path.a, path.b, share));
+  const double size = along.squaredNorm();
+  const double share = size > 0 ? std::clamp((p - path.a).dot(along) / size, 0.0, 1.0) : 0;
+  return (p - mix(path.a, path.b, share)).norm();
 }
 
 }  // namespace
 
 Point field_of_segment_ut(Point a, Point b, double amps, Point p) {
   const Point along = b - a;
-  const double size = length(along);
-  if (size < 1e-9) return {};
-  const Point unit = along * (1 / size), to_a = p - a, to_b = p - b;
-  const Point off = to_a - unit * dot(to_a, unit);
-  const double d = length(off);
-  if (d < 1e-6) return {};
-  const double value = mu0_over_4pi_ut * amps / d * (dot(to_a, unit) / length(to_a) - dot(to_b, unit) / length(to_b));
-  return cross(unit, off * (1 / d)) * value;
+  const double size = along.norm();
+  if (size < 1e-9) return Point::Zero();
+  const Point unit = along / size, to_a = p - a, to_b = p - b;
+  const Point off = to_a - unit * to_a.dot(unit);
+  const double d = off.norm();
+  if (d < 1e-6) return Point::Zero();
+  const double value = mu0_over_4pi_ut * amps / d * (to_a.dot(unit) / to_a.norm() - to_b.dot(unit) / to_b.norm());
+  return unit.cross(off / d) * value;
 }
 
 double field_of_pair_ut(const CurrentPath& path, Point p) {
   const Point along = path.b - path.a;
-  const double size = length(along);
+  const double size = along.norm();
   if (size < 1e-9) return 0;
-  const Point unit = along * (1 / size), to_p = p - path.a;
-  Point off = to_p - unit * dot(to_p, unit);
-  const double d = length(off);
+  const Point unit = along / size, to_p = p - path.a;
+  Point off = to_p - unit * to_p.dot(unit);
+  const double d = off.norm();
   // In line with the lead, any side will do.
-  off = d > 1e-6 ? off * (1 / d) : cross(unit, std::abs(unit.z) < 0.9 ? Point{0, 0, 1} : Point{0, 1, 0});
+  off = d > 1e-6 ? Point(off / d) : unit.unitOrthogonal();
   double worst = 0;
-  const Point side = cross(unit, off);
-  for (const Point& apart : {off * (path.spacing_m / 2), side * (path.spacing_m / 2)}) {
+  const Point side = unit.cross(off);
+  for (const Point& apart : {Point(off * (path.spacing_m / 2)), Point(side * (path.spacing_m / 2))}) {
     const Point b = field_of_segment_ut(path.a + apart, path.b + apart, path.amps, p) -
                     field_of_segment_ut(path.a - apart, path.b - apart, path.amps, p);
-    worst = std::max(worst, length(b));
+    worst = std::max(worst, b.norm());
   }
   return worst;
 }
@@ -97,7 +98,7 @@ std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& cata
     if (!place) return;
     CompassReport r;
     r.part = part;
-    r.at = {place->x_m, place->y_m, place->z_m};
+    r.at = point_of(*place);
     r.horizontal = horizontal_field(rig, catalogue);
     const double h = r.horizontal.value;
     double sum = 0;

@@ -1,5 +1,6 @@
 #include "fit/fit.h"
 
+#include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -21,22 +22,13 @@ constexpr double side_by_side_m = 0.0025;  // centres of two wires of a servo le
 constexpr double battery_pair_m = 0.006;   // of a battery lead
 constexpr double apart_m = 0.03;           // of wires that run apart
 
-Point point_of(const Place& p) { return {p.x_m, p.y_m, p.z_m}; }
-
 struct Box {
   std::string part, name;
-  Point low, high;
+  Eigen::AlignedBox3d room;
 };
 
 /// A board or part that sits turned has its sides exchanged: the size along each model axis.
-Point turned_size(Point size, const Turn& turn) {
-  const double board[3] = {size.x, size.y, size.z};
-  double model[3] = {};
-  model[turn.arrow.axis % 3] = board[0];
-  model[turn.top.axis % 3] = board[2];
-  model[3 - turn.arrow.axis % 3 - turn.top.axis % 3] = board[1];
-  return {model[0], model[1], model[2]};
-}
+Point turned_size(const Point& size, const Turn& turn) { return (alignment_matrix(turn, 0, 0, 0) * size).cwiseAbs(); }
 
 std::optional<Box> box_of(const Rig& rig, const Catalogue& catalogue, const std::string& part) {
   const Place* place = rig.place(part);
@@ -45,15 +37,15 @@ std::optional<Box> box_of(const Rig& rig, const Catalogue& catalogue, const std:
   if (part == "controller") {
     const ControllerClass* c = catalogue.controller(rig.controller.kind);
     if (!c) return std::nullopt;
-    size = Point{c->length_mm, c->width_mm, c->height_mm} * 0.001;
+    size = Point(c->length_mm, c->width_mm, c->height_mm) / 1000;
   } else {
     const PartKind* k = kind_of(rig, catalogue, part);
     if (!k || !k->length_mm || !k->width_mm || !k->height_mm) return std::nullopt;
-    size = Point{*k->length_mm, *k->width_mm, *k->height_mm} * 0.001;
+    size = Point(*k->length_mm, *k->width_mm, *k->height_mm) / 1000;
   }
   size = turned_size(size, place->turn);
   const Point middle = point_of(*place);
-  return Box{part, part_name(rig, catalogue, part), middle - size * 0.5, middle + size * 0.5};
+  return Box{part, part_name(rig, catalogue, part), {middle - size / 2, middle + size / 2}};
 }
 
 void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe, Balance& b) {
@@ -80,8 +72,8 @@ void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& air
   for (const MassItem& i : b.items)
     if (i.placed) {
       mass += i.mass_kg;
-      along += -i.at.x * i.mass_kg;
-      across += i.at.y * i.mass_kg;
+      along += -i.at.x() * i.mass_kg;
+      across += i.at.y() * i.mass_kg;
     }
   const double mac = airframe.mean_chord.value, np = airframe.neutral_point.value, at = mass > 0 ? along / mass : 0;
   b.total = {"Mass",
@@ -147,7 +139,7 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
   for (const MassItem& i : b.items) {
     const PartKind* k = kind_of(rig, catalogue, i.part);
     if (!k || k->group != PartGroup::battery || !i.placed || i.mass_kg <= 0) continue;
-    const double now = -i.at.x, to = now - off * mass / i.mass_kg, half = k->length_mm.value_or(60) / 2000;
+    const double now = -i.at.x(), to = now - off * mass / i.mass_kg, half = k->length_mm.value_or(60) / 2000;
     if (to - half >= std::min(front, now - half) && to + half <= std::max(back, now + half)) {
       a.battery_to_m = to;
       a.words = "Move " + i.name + " " + length_text(std::abs(to - now)) + (to < now ? " forward" : " back") +
@@ -173,11 +165,7 @@ void find_clashes(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
   if (auto b = box_of(rig, catalogue, "controller")) boxes.push_back(*b);
   for (const Part& p : rig.parts)
     if (auto b = box_of(rig, catalogue, p.id)) boxes.push_back(*b);
-  const auto overlap = [](const Box& a, const Box& b) {
-    return std::min({std::min(a.high.x, b.high.x) - std::max(a.low.x, b.low.x),
-                     std::min(a.high.y, b.high.y) - std::max(a.low.y, b.low.y),
-                     std::min(a.high.z, b.high.z) - std::max(a.low.z, b.low.z)});
-  };
+  const auto overlap = [](const Box& a, const Box& b) { return a.room.intersection(b.room).sizes().minCoeff(); };
   for (std::size_t i = 0; i < boxes.size(); ++i)
     for (std::size_t k = i + 1; k < boxes.size(); ++k)
       if (const double by = overlap(boxes[i], boxes[k]); by > 0.0005)
@@ -185,16 +173,13 @@ void find_clashes(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
                              capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + length_text(by)});
   if (!rig.fit.bay) return;
   const Bay& bay = *rig.fit.bay;
-  const Point low{-bay.at_m - bay.length_m, -bay.width_m / 2, -bay.height_m / 2},
-      high{-bay.at_m, bay.width_m / 2, bay.height_m / 2};
+  const Eigen::AlignedBox3d inner(Point(-bay.at_m - bay.length_m, -bay.width_m / 2, -bay.height_m / 2),
+                                  Point(-bay.at_m, bay.width_m / 2, bay.height_m / 2));
   for (const Box& b : boxes) {
-    const Point middle = (b.low + b.high) * 0.5;
     // Inside is what has its middle there; servos in the wing are none of the bay's business.
-    if (middle.x < low.x || middle.x > high.x || std::abs(middle.y) > bay.width_m / 2 ||
-        std::abs(middle.z) > bay.height_m / 2)
-      continue;
-    double out = std::max(
-        {low.x - b.low.x, b.high.x - high.x, low.y - b.low.y, b.high.y - high.y, low.z - b.low.z, b.high.z - high.z});
+    if (!inner.contains(b.room.center())) continue;
+    const Point room_low = b.room.min() - inner.min(), room_high = inner.max() - b.room.max();
+    const double out = -std::min(room_low.minCoeff(), room_high.minCoeff());
     if (out > 0.0005) {
       r.clashes.push_back({b.part, "", capital(b.name) + " sticks out of the bay by " + length_text(out)});
       continue;
@@ -210,11 +195,9 @@ void find_clashes(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
       // The board's own direction in the model.
       const int axis = side == "nose" || side == "tail" ? place->turn.arrow.axis % 3
                                                         : 3 - place->turn.arrow.axis % 3 - place->turn.top.axis % 3;
-      const double room_low = axis == 0 ? b.low.x - low.x : axis == 1 ? b.low.y - low.y : b.low.z - low.z;
-      const double room_high = axis == 0 ? high.x - b.high.x : axis == 1 ? high.y - b.high.y : high.z - b.high.z;
       const double room = side == "nose" || side == "tail"
-                              ? ((place->turn.arrow.sign > 0) == (side == "nose") ? room_high : room_low)
-                              : std::min(room_low, room_high);
+                              ? ((place->turn.arrow.sign > 0) == (side == "nose") ? room_high[axis] : room_low[axis])
+                              : std::min(room_low[axis], room_high[axis]);
       if (room < plug_room_m)
         r.clashes.push_back({"controller", "",
                              "No room for the plugs at the " +
@@ -267,7 +250,7 @@ void list_to_get(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
     const Place *a = rig.place(l.from.part), *b = rig.place(l.to.part);
     if (!a || !b) continue;
     // A third for the way round corners, and the plugs.
-    const double need = l.length_m.value_or(length(point_of(*a) - point_of(*b)) * 1.3 + 0.04);
+    const double need = l.length_m.value_or((point_of(*a) - point_of(*b)).norm() * 1.3 + 0.04);
     const PartKind* best = nullptr;
     for (const PartKind& k : catalogue.parts)
       if (k.lead && k.lead->kind == l.kind && k.lead->length_m >= need - 0.002 &&
@@ -290,24 +273,16 @@ void list_to_get(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
 
 }  // namespace
 
-std::array<std::array<double, 3>, 3> alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg,
-                                                      double yaw_deg) {
+Point point_of(const Place& p) { return {p.x_m, p.y_m, p.z_m}; }
+
+Eigen::Matrix3d alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg, double yaw_deg) {
   // Columns: where the board's own x (arrow), y and z (away from its top) point in the model.
-  Point x, z;
-  (turn.arrow.axis % 3 == 0 ? x.x : turn.arrow.axis % 3 == 1 ? x.y : x.z) = turn.arrow.sign;
-  (turn.top.axis % 3 == 0 ? z.x : turn.top.axis % 3 == 1 ? z.y : z.z) = -turn.top.sign;
-  const Point y = cross(z, x);
-  std::array<std::array<double, 3>, 3> m{};
-  int column = 0;
-  for (Point p : {x, y, z}) {
-    p = turned(p, {}, {1, 0, 0}, roll_deg * rad);
-    p = turned(p, {}, {0, 1, 0}, pitch_deg * rad);
-    p = turned(p, {}, {0, 0, 1}, yaw_deg * rad);
-    m[0][static_cast<std::size_t>(column)] = p.x;
-    m[1][static_cast<std::size_t>(column)] = p.y;
-    m[2][static_cast<std::size_t>(column++)] = p.z;
-  }
-  return m;
+  Eigen::Matrix3d square;
+  square.col(0) = Point::Unit(turn.arrow.axis % 3) * turn.arrow.sign;
+  square.col(2) = Point::Unit(turn.top.axis % 3) * -turn.top.sign;
+  square.col(1) = square.col(2).cross(square.col(0));
+  return Eigen::AngleAxisd(yaw_deg * rad, Point::UnitZ()) * Eigen::AngleAxisd(pitch_deg * rad, Point::UnitY()) *
+         Eigen::AngleAxisd(roll_deg * rad, Point::UnitX()) * square;
 }
 
 std::vector<Confirmation> confirmations(const Rig& rig, const Catalogue& catalogue) {

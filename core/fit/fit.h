@@ -73,8 +73,8 @@ struct Clash {
 struct Alignment {
   Turn turn;
   double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;
-  std::array<std::array<double, 3>, 3> matrix{};  ///< model = matrix · board
-  bool told = false;                              ///< the controller is set to this turn
+  Eigen::Matrix3d matrix;  ///< model = matrix · board
+  bool told = false;       ///< the controller is set to this turn
   bool can_be_told = false;
   bool small_matters = false;  ///< the small angles exceed what a level calibration takes up
   bool operator==(const Alignment&) const = default;
@@ -110,6 +110,9 @@ std::vector<Confirmation> confirmations(const Rig& rig, const Catalogue& catalog
 FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
                       const PowerReport& power);
 
+/// Middle of a part, metres in body axes.
+Point point_of(const Place& place);
+
 /// Field in µT of a straight conductor from a to b at p: Biot–Savart, μ0·I/(4πd)·(cos θ1 − cos θ2). Zero on the line
 /// itself.
 Point field_of_segment_ut(Point a, Point b, double amps, Point p);
@@ -124,8 +127,7 @@ double least_distance_m(double amps, double spacing_m, double horizontal_ut, dou
 double error_at(const FitReport& report, Point p, double horizontal_ut);
 
 /// Direction cosines of a turn with small angles (ZYX, ISO 1151) on top.
-std::array<std::array<double, 3>, 3> alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg,
-                                                      double yaw_deg);
+Eigen::Matrix3d alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg, double yaw_deg);
 
 inline constexpr double wanted_compass_error_deg = 2;
 

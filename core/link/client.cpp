@@ -2,9 +2,8 @@
 
 #include <utility>
 
-#include "link/messages.h"
-
 #include "base/json.h"
+#include "link/messages.h"
 
 namespace rigging::link {
 namespace {
@@ -54,15 +53,13 @@ std::vector<std::variant<Reply, Error>> Client::feed(std::string_view bytes) {
 
 WriteTransaction::WriteTransaction(const Image& image) : bytes_(image_bytes(image)), hash_(image_hash(bytes_)) {}
 
-std::optional<WriteTransaction::Request> WriteTransaction::next() const {
+std::optional<Request> WriteTransaction::next() const {
   switch (step_) {
-    case Step::begin: return Request{"stage_begin", {{"size", bytes_.size()}, {"hash", hash_}}};
-    case Step::stage:
-      return Request{"stage",
-                     {{"offset", offset_}, {"bytes", binary(std::string_view(bytes_).substr(offset_, piece_bytes))}}};
-    case Step::verify: return Request{"verify", {{"hash", hash_}}};
-    case Step::commit: return Request{"commit", {{"hash", hash_}}};
-    case Step::read_back: return Request{"read", Json::object()};
+    case Step::begin: return StageBegin{bytes_.size(), hash_};
+    case Step::stage: return Stage{offset_, bytes_.substr(offset_, piece_bytes)};
+    case Step::verify: return Verify{hash_};
+    case Step::commit: return Commit{hash_};
+    case Step::read_back: return Read{};
     case Step::done:
     case Step::failed: return std::nullopt;
   }

@@ -5,6 +5,7 @@
 #include "base/json.h"
 #include "link/frame.h"
 #include "link/image.h"
+#include "link/requests.h"
 
 namespace rigging::link {
 
@@ -22,6 +23,7 @@ class Client {
  public:
   /// A request's id and bytes. Requests are answered one by one, in any order.
   std::pair<int, std::string> ask(const std::string& what, Json body = Json::object());
+  std::pair<int, std::string> ask(const Request& request) { return ask(name_of(request), body_of(request)); }
   /// No longer waits for this one; a late reply to it is passed over.
   void forget(int id);
   /// Replies and problems that came out of the bytes.
@@ -41,10 +43,6 @@ class WriteTransaction {
  public:
   explicit WriteTransaction(const Image& image);
 
-  struct Request {
-    std::string what;
-    Json body;
-  };
   /// The request to send now; no value when the transaction is over.
   std::optional<Request> next() const;
   void answered(const Reply& reply);

@@ -1,6 +1,14 @@
 #include "link/controller_link.h"
 
 namespace rigging::link {
+namespace {
+
+template <class Kind>
+bool is(const Request& request) {
+  return std::holds_alternative<Kind>(request);
+}
+
+}  // namespace
 
 void ControllerLink::opened(double now_s) {
   closed();
@@ -34,17 +42,18 @@ void ControllerLink::fall_silent() {
   events_.emplace_back(FellSilent{});
 }
 
-void ControllerLink::ask(const std::string& what, Json body, double now_s, int tries, bool poll, bool step) {
+void ControllerLink::ask(const Request& request, double now_s, int tries, bool poll, bool step) {
   if (!open_) return;
-  const auto [id, bytes] = client_.ask(what, body);
+  const auto [id, bytes] = client_.ask(request);
   out_ += bytes;
-  waiting_[id] = {what, std::move(body), now_s + timing_.reply_s, tries, poll, step};
+  waiting_.insert_or_assign(id, Asked{request, now_s + timing_.reply_s, tries, poll, step});
 }
 
-bool ControllerLink::asked(const std::string& what) const {
+/// What has not been answered yet is not asked again.
+void ControllerLink::poll(const Request& request, double now_s) {
   for (const auto& [id, a] : waiting_)
-    if (a.what == what) return true;
-  return false;
+    if (a.request.index() == request.index()) return;
+  ask(request, now_s, 1, true);
 }
 
 void ControllerLink::tick(double now_s) {
@@ -62,20 +71,18 @@ void ControllerLink::tick(double now_s) {
   if (!hello_) {
     if (now_s >= greet_at_s_) {
       greet_at_s_ = now_s + timing_.greet_s;
-      ask("hello", {{"protocol", protocol_version}}, now_s, 1, true);
+      ask(Hello{protocol_version}, now_s, 1, true);
     }
     return;
   }
   if (now_s < poll_at_s_) return;
   poll_at_s_ = now_s + timing_.poll_s;
-  // What has not been answered yet is not asked again.
-  const char* poll = ++polls_ % 8 == 0 ? "sensors" : "channels";
-  if (!asked(poll)) ask(poll, Json::object(), now_s, 1, true);
-  if (shows_receiver_ && !asked("receiver")) ask("receiver", Json::object(), now_s, 1, true);
+  poll(++polls_ % 8 == 0 ? Request(ReadSensors{}) : ReadChannels{}, now_s);
+  if (shows_receiver_) poll(ReadReceiver{}, now_s);
 }
 
 void ControllerLink::lost(const Asked& a, double now_s) {
-  if (a.what == "hello") return;
+  if (is<Hello>(a.request)) return;
   if (hello_ && ++lost_in_row_ >= timing_.lost_in_row) return fall_silent();
   if (a.step) {
     if (!transaction_) return;
@@ -83,8 +90,8 @@ void ControllerLink::lost(const Asked& a, double now_s) {
     return next_step(now_s);
   }
   if (a.poll) return;
-  if (a.tries_left > 1) return ask(a.what, a.body, now_s, a.tries_left - 1, false);
-  events_.emplace_back(Problem{"The controller did not answer \"" + spoken(a.what) + "\"."});
+  if (a.tries_left > 1) return ask(a.request, now_s, a.tries_left - 1, false);
+  events_.emplace_back(Problem{"The controller did not answer \"" + spoken(name_of(a.request)) + "\"."});
 }
 
 void ControllerLink::received(std::string_view bytes, double now_s) {
@@ -109,7 +116,7 @@ void ControllerLink::answered(const Reply& reply, double now_s) {
     transaction_->answered(reply);
     return next_step(now_s);
   }
-  if (a.what == "hello") {
+  if (is<Hello>(a.request)) {
     if (hello_ || !reply.ok()) return;  // without supply it refuses; greeting goes on
     auto hello = hello_reply(reply.body);
     if (!hello) {
@@ -128,26 +135,22 @@ void ControllerLink::answered(const Reply& reply, double now_s) {
     else
       events_.emplace_back(Problem{message.error().text()});
   };
-  if (a.what == "receiver" && !reply.ok()) {
+  if (is<ReadReceiver>(a.request) && !reply.ok()) {
     shows_receiver_ = false;
   } else if (!reply.ok()) {
     if (!a.poll) events_.emplace_back(Problem{"The controller refuses: " + reply.refused()});
-  } else if (a.what == "channels") {
+  } else if (is<ReadChannels>(a.request)) {
     take(channels_reply);
-  } else if (a.what == "sensors") {
+  } else if (is<ReadSensors>(a.request)) {
     take(sensors_reply);
-  } else if (a.what == "receiver") {
+  } else if (is<ReadReceiver>(a.request)) {
     take(receiver_reply);
-  } else if (a.what == "read") {
+  } else if (is<Read>(a.request)) {
     if (auto image = image_in(reply))
       events_.emplace_back(BoardRead{std::move(*image)});
     else
       events_.emplace_back(Problem{image.error().text()});
   }
-}
-
-void ControllerLink::drive(const std::string& socket, double level, double now_s) {
-  wish("drive", {{"output", socket}, {"level", level}}, now_s);
 }
 
 void ControllerLink::write(const Image& image, double now_s) {
@@ -167,7 +170,7 @@ void ControllerLink::next_step(double now_s) {
     return end_write(true, "Written to the controller and read back",
                      image ? std::optional(std::move(*image)) : std::nullopt);
   }
-  if (auto request = transaction_->next()) ask(request->what, std::move(request->body), now_s, 1, false, true);
+  if (auto request = transaction_->next()) ask(*request, now_s, 1, false, true);
 }
 
 void ControllerLink::end_write(bool good, std::string words, std::optional<Image> image) {

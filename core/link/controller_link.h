@@ -57,31 +57,27 @@ class ControllerLink {
   /// The supply is known to be out: no need to wait until polls are lost.
   void supply_out();
 
-  void read_board(double now_s) { wish("read", Json::object(), now_s); }
-  void drive(const std::string& socket, double level, double now_s);
-  void release(double now_s) { wish("release", Json::object(), now_s); }
+  void read_board(double now_s) { wish(Read{}, now_s); }
+  void drive(const std::string& socket, double level, double now_s) { wish(Drive{socket, level}, now_s); }
+  void release(double now_s) { wish(Release{}, now_s); }
   /// Stages, verifies, commits and reads back; the end is an event. Ignored while another is under way.
   void write(const Image& image, double now_s);
 
  private:
   struct Asked {
-    std::string what;
-    Json body;
+    Request request;
     double until_s;
     int tries_left;
     bool poll, step;
   };
-  void ask(const std::string& what, Json body, double now_s, int tries, bool poll, bool step = false);
-  void wish(const std::string& what, Json body, double now_s) {
-    ask(what, std::move(body), now_s, timing_.tries, false);
-  }
+  void ask(const Request& request, double now_s, int tries, bool poll, bool step = false);
+  void wish(const Request& request, double now_s) { ask(request, now_s, timing_.tries, false); }
+  void poll(const Request& request, double now_s);
   void next_step(double now_s);
   void end_write(bool good, std::string words, std::optional<Image> image = {});
   void answered(const Reply& reply, double now_s);
   void lost(const Asked& asked, double now_s);
   void fall_silent();
-  bool asked(const std::string& what) const;
-
   Timing timing_;
   bool open_ = false;
   Client client_;

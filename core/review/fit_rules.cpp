@@ -19,7 +19,7 @@ std::string name(const Inspection& in, const std::string& part) {
 std::optional<double> apart(const Rig& rig, const std::string& a, const std::string& b) {
   const Place *p = rig.place(a), *q = rig.place(b);
   if (!p || !q) return std::nullopt;
-  return length(Point{p->x_m - q->x_m, p->y_m - q->y_m, p->z_m - q->z_m});
+  return (point_of(*p) - point_of(*q)).norm();
 }
 
 std::vector<std::string> of_group(const Inspection& in, PartGroup group) {

@@ -270,7 +270,7 @@ void too_short(const Inspection& in, Findings& found) {
   for (const Lead& l : in.rig.leads) {
     const Place *a = in.rig.place(l.from.part), *b = in.rig.place(l.to.part);
     if (!a || !b || !l.length_m) continue;
-    const double straight = length(Point{a->x_m - b->x_m, a->y_m - b->y_m, a->z_m - b->z_m});
+    const double straight = (point_of(*a) - point_of(*b)).norm();
     if (*l.length_m >= straight) continue;
     const double need = std::ceil((straight * 1.3 + 0.04) * 100) / 100;
     found

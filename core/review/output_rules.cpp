@@ -158,10 +158,13 @@ void nothing_plugged(const Inspection& in, Findings& found) {
 void wrong_output(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     const Part* p = in.rig.part(t.other->part);
-    if (!p || group_of(in, p->id) != PartGroup::servo || !t.socket || t.socket->kind != TerminalKind::output ||
-        !p->surface)
+    if (!p || !p->surface || !t.socket || t.socket->kind != TerminalKind::output) continue;
+    // A motor on a surface's output is another rule's.
+    const bool motor = group_of(in, p->id) == PartGroup::speed_controller;
+    if (motor && std::none_of(in.rig.outputs.begin(), in.rig.outputs.end(),
+                              [&](const Output& o) { return o.socket == t.socket->id && drives_motor(o); }))
       continue;
-    const Output* wanted = in.rig.output_of(*p->surface);
+    const Output* wanted = output_for(in.rig, in.catalogue, *p);
     if (!wanted || wanted->socket == t.socket->id) continue;
     const Terminal* to = in.controller->socket(wanted->socket);
     if (!to) continue;
@@ -169,7 +172,9 @@ void wrong_output(const Inspection& in, Findings& found) {
         .add(Severity::grounds, p->id,
              name(in, p->id) + " is plugged into " + t.socket->label + "; its output " + wanted->id + " is on " +
                  to->label,
-             "It would move on another surface's commands.", "Move the plug, or the output.")
+             motor ? "It would run on the other motor's commands: differential thrust would steer the wrong way."
+                   : "It would move on another surface's commands.",
+             "Move the plug, or the output.")
         .fix = move_end(t, *to);
   }
 }

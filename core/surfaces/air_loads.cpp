@@ -1,5 +1,6 @@
 #include "surfaces/air_loads.h"
 
+#include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -16,16 +17,16 @@ constexpr double least_of_theory = 0.5, most_of_theory = 1.2;  // from memory
 constexpr double tail_slope_per_rad = 3.5;  // of small lifting surfaces of aspect ratio about 3 (Helmbold gives 3.4)
 
 double area_of(const std::vector<Point>& corners) {
-  Point sum{};
+  Point sum = Point::Zero();
   for (std::size_t i = 1; i + 1 < corners.size(); ++i)
-    sum = sum + cross(corners[i] - corners[0], corners[i + 1] - corners[0]);
-  return length(sum) / 2;
+    sum = sum + (corners[i] - corners[0]).cross(corners[i + 1] - corners[0]);
+  return sum.norm() / 2;
 }
 
 Point middle_of(const std::vector<Point>& corners) {
-  Point sum{};
+  Point sum = Point::Zero();
   for (const Point& p : corners) sum = sum + p;
-  return sum * (1.0 / static_cast<double>(corners.size()));
+  return sum / static_cast<double>(corners.size());
 }
 
 double share_behind_hinge(const Rig& rig, const Panel& p) {
@@ -76,7 +77,7 @@ std::optional<SurfaceShape> shape_of(const Rig& rig, Surface surface) {
   for (const Panel& p : aircraft_panels(rig.airframe)) {
     if (!p.surface || *p.surface != surface || surface.kind == SurfaceKind::motor || p.corners.size() != 4) continue;
     shape.area_m2 += area_of(p.corners);
-    along += length(p.corners[1] - p.corners[0]);
+    along += (p.corners[1] - p.corners[0]).norm();
     shape.share = share_behind_hinge(rig, p);
   }
   if (along <= 0) return std::nullopt;
@@ -213,17 +214,15 @@ std::vector<Effect> effects_of(const Rig& rig, const AirframeReport& airframe, c
       const double theta = std::acos(std::clamp(2 * share - 1, -1.0, 1.0));
       const double behind_quarter = std::sin(theta) * (1 - std::cos(theta)) / (4 * pi * flap_effectiveness(share));
       const Point behind = middle_of(p.corners);
-      const double chord = area_of(p.corners) / length(p.corners[1] - p.corners[0]) / share;
+      const double chord = area_of(p.corners) / (p.corners[1] - p.corners[0]).norm() / share;
       const Point at = behind + Point{chord * (0.75 - share / 2 - behind_quarter), 0, 0};
       const Point edge = turned(behind, p.hinge_a, p.hinge_b - p.hinge_a, 0.01) - behind;
-      const double moved = length(edge);
+      const double moved = edge.norm();
       if (moved <= 0) continue;
       // The air pushes against the way the edge moves.
       const Point force = edge * (-slope * area_of(p.corners) / share * rad / moved);
-      const Point moment = cross(at - about, force);
-      e.m3_per_deg[0] += moment.x;
-      e.m3_per_deg[1] += moment.y;
-      e.m3_per_deg[2] += moment.z;
+      const Point moment = (at - about).cross(force);
+      for (std::size_t i = 0; i < 3; ++i) e.m3_per_deg[i] += moment[static_cast<Eigen::Index>(i)];
     }
     for (std::size_t i = 0; i < 3; ++i) e.at_cruise_nm[i] = q * e.m3_per_deg[i] * a.positive_deg[i];
     all.push_back(e);

@@ -17,15 +17,8 @@ Result<Edit> plug(const Rig& rig, const Catalogue& catalogue, const std::string&
     return failure(lead, "is no lead that ends at the controller", "the id of one that does");
   if (!t) return failure(socket, "is no socket of this controller", "one that `wiring` lists");
   LeadEnd& end = l->from.part == "controller" ? l->from : l->to;
-  const Part* part = edit.rig.part(far_end(*l, "controller")->part);
-  for (Output& o : edit.rig.outputs)
-    if (t->kind == TerminalKind::output && o.socket == end.socket && part &&
-        (drives_motor(o) ? !part->surface : part->surface && edit.rig.output_of(*part->surface) == &o) &&
-        servos_on(edit.rig, catalogue, o.socket).size() < 2 &&
-        std::none_of(edit.rig.outputs.begin(), edit.rig.outputs.end(),
-                     [&](const Output& other) { return other.socket == socket; }))
-      o.socket = socket;
   end.socket = socket;
+  outputs_follow(edit.rig, catalogue);
   return edit;
 }
 

@@ -108,12 +108,7 @@ class Planner {
         keep(p->id, "plug");
         continue;
       }
-      const Output* o = p->surface ? rig().output_of(*p->surface) : nullptr;
-      if (!o && !p->surface) {
-        // A servo of no surface: a tow release on the motor's output.
-        for (const Output& out : rig().outputs)
-          if (out.surfaces.empty() && rig().airframe.kind == AirframeKind::towed_glider) o = &out;
-      }
+      const Output* o = output_for(rig(), catalogue_, *p);
       if (!o) {
         obstacle(p->id, capital(name(p->id)) + " belongs to no surface of this airframe: say which surface it works",
                  "WIRING-19");
@@ -125,10 +120,6 @@ class Planner {
         for (Lead& l : rig().leads)
           if (l.from.part == p->id && l.to.socket == o->socket) l.kind = LeadKind::y_lead;
     }
-    std::vector<const Output*> motors;
-    for (const Output& o : rig().outputs)
-      if (drives_motor(o)) motors.push_back(&o);
-    std::size_t next = 0;
     for (const Part* p : parts_of(PartGroup::speed_controller)) {
       // Its motor: the one with the same side, else in order.
       if (!is_fixed(p->id, "motor")) {
@@ -143,12 +134,7 @@ class Planner {
         keep(p->id, "servo");
         continue;
       }
-      const Output* o = nullptr;
-      for (const Output* m : motors)
-        if (p->surface && !m->surfaces.empty() &&
-            static_cast<const Surface&>(m->surfaces.front()) == static_cast<const Surface&>(*p->surface))
-          o = m;
-      if (!o && next < motors.size()) o = motors[next++];
+      const Output* o = output_for(rig(), catalogue_, *p);
       if (controller_->surfaces.motor_bypasses || (o && o->socket.empty())) {
         if (const auto [rx, ch] = receiver_channel(ChannelFunction::throttle); !rx.empty())
           connect(p->id, "servo", rx, ch, "the throttle lead stays on the receiver");

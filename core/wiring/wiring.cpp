@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "base/find.h"
 #include "base/number.h"
 
 namespace rigging {
@@ -28,6 +29,67 @@ std::vector<const Part*> servos_on(const Rig& rig, const Catalogue& catalogue, c
       if (const PartKind* k = kind_of(rig, catalogue, far->part); k && k->group == PartGroup::servo)
         all.push_back(rig.part(far->part));
   return all;
+}
+
+const Output* output_for(const Rig& rig, const Catalogue& catalogue, const Part& part) {
+  const auto group = [&](const Part& p) {
+    const PartKind* k = catalogue.part(p.kind);
+    return k ? k->group : PartGroup::other;
+  };
+  if (group(part) == PartGroup::servo) {
+    if (part.surface) return rig.output_of(*part.surface);
+    // A servo of no surface: a tow release on the motor's output.
+    if (rig.airframe.kind != AirframeKind::towed_glider) return nullptr;
+    return find_in(rig.outputs, [](const Output& o) { return o.surfaces.empty(); });
+  }
+  if (group(part) != PartGroup::speed_controller) return nullptr;
+  std::vector<const Output*> motors;
+  for (const Output& o : rig.outputs)
+    if (drives_motor(o)) motors.push_back(&o);
+  std::size_t next = 0;
+  for (const Part& p : rig.parts) {
+    if (group(p) != PartGroup::speed_controller) continue;
+    const Output* mine = nullptr;
+    for (const Output* m : motors)
+      if (p.surface && !m->surfaces.empty() &&
+          static_cast<const Surface&>(m->surfaces.front()) == static_cast<const Surface&>(*p.surface))
+        mine = m;
+    if (!mine && next < motors.size()) mine = motors[next++];
+    if (p.id == part.id) return mine;
+  }
+  return nullptr;
+}
+
+std::string socket_by_leads(const Rig& rig, const Catalogue& catalogue, const Output& output) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  std::string socket;
+  for (const Lead& l : rig.leads) {
+    const LeadEnd* far = far_end(l, "controller");
+    const Part* part = far ? rig.part(far->part) : nullptr;
+    const std::string& here = far == &l.to ? l.from.socket : l.to.socket;
+    if (!part || !c || !c->socket(here) || output_for(rig, catalogue, *part) != &output) continue;
+    if (!socket.empty() && socket != here) return {};
+    socket = here;
+  }
+  return socket;
+}
+
+void outputs_follow(Rig& rig, const Catalogue& catalogue) {
+  std::vector<std::string> wanted;
+  for (const Output& o : rig.outputs) {
+    const std::string by_leads = socket_by_leads(rig, catalogue, o);
+    wanted.push_back(by_leads.empty() ? o.socket : by_leads);
+  }
+  // Whoever would come to sit where another sits or goes stays; that may be in the way of a third.
+  for (bool settled = false; !settled;) {
+    settled = true;
+    for (std::size_t i = 0; i < wanted.size(); ++i)
+      if (wanted[i] != rig.outputs[i].socket && std::count(wanted.begin(), wanted.end(), wanted[i]) > 1) {
+        wanted[i] = rig.outputs[i].socket;
+        settled = false;
+      }
+  }
+  for (std::size_t i = 0; i < wanted.size(); ++i) rig.outputs[i].socket = wanted[i];
 }
 
 bool drives_motor(const Output& o) {

@@ -39,6 +39,15 @@ WiringReport analyze_wiring(const Rig& rig, const Catalogue& catalogue);
 const LeadEnd* far_end(const Lead& lead, const std::string& part, const std::string& socket = {});
 /// The servos that hang on an output of the rig, by their leads to its socket.
 std::vector<const Part*> servos_on(const Rig& rig, const Catalogue& catalogue, const std::string& socket);
+/// The output that a servo or speed controller belongs to by what it works; null when there is none. Speed controllers
+/// go by the side of their motor, those without a side to the motor outputs in order.
+const Output* output_for(const Rig& rig, const Catalogue& catalogue, const Part& part);
+/// Where the leads of the output's servos and speed controllers sit on the board: one socket, or nothing when there is
+/// no such lead or they sit apart.
+std::string socket_by_leads(const Rig& rig, const Catalogue& catalogue, const Output& output);
+/// Brings every output to the socket that its leads sit in, wherever no other output is left in the way. Edits move
+/// leads and call this: a lead decides, its output follows.
+void outputs_follow(Rig& rig, const Catalogue& catalogue);
 /// True if the output drives a motor or tow release and no surface.
 bool drives_motor(const Output& output);
 /// What a lead between two such terminals is made of.

@@ -83,13 +83,13 @@ TEST_P(EveryKind, DeflectedPanelsGoWhereTheWordsSay) {
     // The last two corners are the trailing edge.
     const Point before = mix(p.corners[2], p.corners[3], 0.5), after = mix(moved[2], moved[3], 0.5);
     if (p.surface->kind == SurfaceKind::rudder)
-      EXPECT_GT(after.y, before.y) << p.surface->word();
+      EXPECT_GT(after.y(), before.y()) << p.surface->word();
     else
-      EXPECT_LT(after.z, before.z) << p.surface->word();
+      EXPECT_LT(after.z(), before.z()) << p.surface->word();
     // Common practice, one look that serves every fin: on right yaw the edge moves partly to the right.
     if (const int yaw = required_direction(*p.surface, Axis::yaw)) {
       const auto turned = deflected(p, 15.0 * yaw);
-      EXPECT_GT(mix(turned[2], turned[3], 0.5).y, before.y) << p.surface->word();
+      EXPECT_GT(mix(turned[2], turned[3], 0.5).y(), before.y()) << p.surface->word();
     }
   }
   for (const Surface s : facts_of(kind()).surfaces)

@@ -243,8 +243,7 @@ TEST_F(Doors, ASettingReachesTheLinkTheTwinAndTheDifferences) {
   link::Client client;
   link::WriteTransaction write(link::image_of(louder));
   while (const auto request = write.next())
-    for (auto& item : client.feed(port.feed(client.ask(request->what, request->body).second)))
-      write.answered(std::get<link::Reply>(item));
+    for (auto& item : client.feed(port.feed(client.ask(*request).second))) write.answered(std::get<link::Reply>(item));
   ASSERT_TRUE(write.done()) << write.problem();
   EXPECT_EQ(bench.image().value({SettingOf::board, "", "horn_volume_percent"}), Fact(80.0)) << "the twin holds it";
   const auto found = link::differences(link::image_of(rig_), bench.image());

@@ -38,7 +38,7 @@ WriteTransaction play(Controller& controller, const Image& image) {
   WriteTransaction transaction(image);
   int steps = 0;
   while (auto request = transaction.next()) {
-    Reply reply{1, request->what, controller.answer(request->what, request->body)};
+    Reply reply{1, name_of(*request), controller.answer(name_of(*request), body_of(*request))};
     transaction.answered(reply);
     EXPECT_LT(++steps, 50);
   }

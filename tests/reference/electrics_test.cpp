@@ -27,27 +27,27 @@ TEST(CopperTable, ResistancePerLength) {
 TEST(BiotSavart, LongConductor) {
   for (const double r : {0.005, 0.01, 0.05}) {
     const Point b = field_of_segment_ut({-100, 0, 0}, {100, 0, 0}, 1, {0, r, 0});
-    EXPECT_NEAR(length(b), 4e-7 * std::numbers::pi * 1 / (2 * std::numbers::pi * r) * 1e6, 1e-3 / r * 0.01);
+    EXPECT_NEAR(b.norm(), 4e-7 * std::numbers::pi * 1 / (2 * std::numbers::pi * r) * 1e6, 1e-3 / r * 0.01);
     // Right-hand rule: current along +x, at +y the field points along +z.
-    EXPECT_GT(b.z, 0);
-    EXPECT_NEAR(b.x, 0, 1e-12);
+    EXPECT_GT(b.z(), 0);
+    EXPECT_NEAR(b.x(), 0, 1e-12);
   }
-  EXPECT_NEAR(length(field_of_segment_ut({-100, 0, 0}, {100, 0, 0}, 1, {0, 0.01, 0})), 20.0, 1e-4);
+  EXPECT_NEAR(field_of_segment_ut({-100, 0, 0}, {100, 0, 0}, 1, {0, 0.01, 0}).norm(), 20.0, 1e-4);
 }
 
 // Source: Biot–Savart law integrated numerically here, step by step, over a conductor of finite length.
 TEST(BiotSavart, FiniteConductorAgreesWithTheIntegral) {
   const Point a{-0.03, 0.01, 0.02}, b{0.08, -0.02, 0.05}, p{0.01, 0.06, -0.02};
-  Point sum;
+  Point sum = Point::Zero();
   constexpr int steps = 200000;
   for (int i = 0; i < steps; ++i) {
     const Point at = mix(a, b, (i + 0.5) / steps), to = p - at;
-    sum = sum + cross((b - a) * (1.0 / steps), to) * (0.1 * 3.0 / std::pow(length(to), 3));
+    sum += ((b - a) / steps).cross(to) * (0.1 * 3.0 / std::pow(to.norm(), 3));
   }
   const Point got = field_of_segment_ut(a, b, 3.0, p);
-  EXPECT_NEAR(got.x, sum.x, 1e-6);
-  EXPECT_NEAR(got.y, sum.y, 1e-6);
-  EXPECT_NEAR(got.z, sum.z, 1e-6);
+  EXPECT_NEAR(got.x(), sum.x(), 1e-6);
+  EXPECT_NEAR(got.y(), sum.y(), 1e-6);
+  EXPECT_NEAR(got.z(), sum.z(), 1e-6);
 }
 
 // Source: Biot–Savart law; a long pair with spacing d has B ≈ μ0·I·d/(2πr²) for r ≫ d.
@@ -62,8 +62,8 @@ TEST(BiotSavart, PairFallsWithTheSquare) {
 }
 
 TEST(BiotSavart, DegenerateLeadsGiveNothing) {
-  EXPECT_EQ(length(field_of_segment_ut({0, 0, 0}, {0, 0, 0}, 5, {1, 0, 0})), 0);
-  EXPECT_EQ(length(field_of_segment_ut({0, 0, 0}, {1, 0, 0}, 5, {2, 0, 0})), 0) << "in line with it";
+  EXPECT_EQ(field_of_segment_ut({0, 0, 0}, {0, 0, 0}, 5, {1, 0, 0}).norm(), 0);
+  EXPECT_EQ(field_of_segment_ut({0, 0, 0}, {1, 0, 0}, 5, {2, 0, 0}).norm(), 0) << "in line with it";
   EXPECT_EQ(heading_error_deg(30, 20), 90);
 }
 
@@ -196,9 +196,9 @@ Eigen::Vector3d direction_of(const std::string& word) {
                            : Eigen::Vector3d(0, 0, -1);
 }
 
-// Source: Eigen's rotations (ISO 1151: yaw, pitch, roll about z, y, x of the frame that moves along), put on top of a
-// board whose arrow and top point where the turn's name says.
-TEST(Alignment, AgreesWithEigen) {
+// Source: ISO 1151-1, direction cosines of azimuth ψ, inclination θ and bank φ, written out, put on top of a board
+// whose arrow and top point where the turn's name says.
+TEST(Alignment, AgreesWithTheStandardsCosines) {
   constexpr double degree = std::numbers::pi / 180;
   int tried = 0;
   for (const Turn& t : all_turns()) {
@@ -209,17 +209,17 @@ TEST(Alignment, AgreesWithEigen) {
     square.col(2) = -direction_of(top);
     square.col(1) = square.col(2).cross(square.col(0));
     for (const auto& [roll, pitch, yaw] : {std::array{0.0, 0.0, 0.0}, {3.0, -4.0, 7.0}, {-12.0, 5.0, 20.0}}) {
-      const Eigen::Matrix3d expected = (Eigen::AngleAxisd(yaw * degree, Eigen::Vector3d::UnitZ()) *
-                                        Eigen::AngleAxisd(pitch * degree, Eigen::Vector3d::UnitY()) *
-                                        Eigen::AngleAxisd(roll * degree, Eigen::Vector3d::UnitX()))
-                                           .toRotationMatrix() *
-                                       square;
+      const double cp = std::cos(yaw * degree), sp = std::sin(yaw * degree), ct = std::cos(pitch * degree),
+                   st = std::sin(pitch * degree), cf = std::cos(roll * degree), sf = std::sin(roll * degree);
+      Eigen::Matrix3d cosines;
+      cosines << cp * ct, cp * st * sf - sp * cf, cp * st * cf + sp * sf,  //
+          sp * ct, sp * st * sf + cp * cf, sp * st * cf - cp * sf,         //
+          -st, ct * sf, ct * cf;
+      const Eigen::Matrix3d expected = cosines * square;
       EXPECT_NEAR(expected.determinant(), 1, 1e-12) << name;
       const auto m = alignment_matrix(t, roll, pitch, yaw);
       for (int i = 0; i < 3; ++i)
-        for (int k = 0; k < 3; ++k)
-          EXPECT_NEAR(m[static_cast<std::size_t>(i)][static_cast<std::size_t>(k)], expected(i, k), 1e-12)
-              << name << " " << i << " " << k;
+        for (int k = 0; k < 3; ++k) EXPECT_NEAR(m(i, k), expected(i, k), 1e-12) << name << " " << i << " " << k;
       ++tried;
     }
   }

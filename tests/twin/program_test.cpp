@@ -96,7 +96,7 @@ class Cable {
 bool write_image(Cable& cable, const link::Image& image) {
   link::WriteTransaction transaction(image);
   while (auto request = transaction.next()) {
-    const auto reply = cable.ask(request->what, request->body);
+    const auto reply = cable.ask(link::name_of(*request), link::body_of(*request));
     if (!reply) return false;
     transaction.answered(*reply);
   }

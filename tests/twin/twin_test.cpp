@@ -219,7 +219,7 @@ link::Image held_after_cut(const link::Image& old_image, const link::Image& want
   link::WriteTransaction transaction(wanted);
   total = 0;
   while (auto request = transaction.next()) {
-    std::string wire = client.ask(request->what, request->body).second;
+    std::string wire = client.ask(*request).second;
     const bool cut_here = total + wire.size() > cut;
     if (cut_here) wire.resize(cut - total);
     total += wire.size();
@@ -313,7 +313,7 @@ TEST_F(PortFixture, RefusesAndSaysWhy) {
   Rig elsewhere = f.rig;
   elsewhere.outputs[0].socket = "s99";
   link::WriteTransaction transaction(link::image_of(elsewhere));
-  while (auto request = transaction.next()) transaction.answered(ask(request->what, request->body));
+  while (auto request = transaction.next()) transaction.answered(ask(link::name_of(*request), link::body_of(*request)));
   EXPECT_TRUE(transaction.failed());
   EXPECT_NE(transaction.problem().find("s99"), std::string::npos);
 }

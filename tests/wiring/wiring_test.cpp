@@ -320,6 +320,76 @@ TEST(WiringSheets, SayEveryLeadAndEscapeWhatIsTyped) {
   EXPECT_NE(plug_list_svg(Rig{}, shipped()).find("No leads"), std::string::npos);
 }
 
+TEST(Plug, TheOutputFollowsItsLead) {
+  const Rig rig = demo("hedgerow");
+  std::string free;
+  for (const std::string& s : analyze_wiring(rig, shipped()).free_outputs) free = s;
+  ASSERT_FALSE(free.empty());
+  int followed = 0;
+  for (const Lead& l : rig.leads) {
+    const LeadEnd* far = far_end(l, "controller");
+    const Output* o = far && rig.part(far->part) ? output_for(rig, shipped(), *rig.part(far->part)) : nullptr;
+    if (!o) continue;
+    EXPECT_EQ(socket_by_leads(rig, shipped(), *o), o->socket) << l.id;
+    const auto made = plug(rig, shipped(), l.id, free);
+    ASSERT_TRUE(made) << made.error().text();
+    const bool alone = servos_on(rig, shipped(), o->socket).size() < 2;
+    EXPECT_EQ(made->rig.output(o->id)->socket, alone ? free : o->socket) << l.id;
+    followed += alone;
+  }
+  EXPECT_GE(followed, 4);
+}
+
+TEST(Plug, AnOutputStaysWhenAnotherSitsThere) {
+  const Rig rig = demo("hedgerow");
+  const std::string one = rig.output("out_1")->socket, two = rig.output("out_2")->socket;
+  Rig crossed = rig;
+  for (Lead& l : crossed.leads)
+    if (LeadEnd& end = l.from.part == "controller" ? l.from : l.to; end.part == "controller")
+      end.socket = end.socket == one ? two : end.socket == two ? one : end.socket;
+  Rig both = crossed;
+  outputs_follow(both, shipped());
+  EXPECT_EQ(both.output("out_1")->socket, two) << "two that exchange their places do not stand in each other's way";
+  EXPECT_EQ(both.output("out_2")->socket, one);
+  const auto lead = std::find_if(rig.leads.begin(), rig.leads.end(),
+                                 [&](const Lead& l) { return far_end(l, "controller", one) != nullptr; });
+  ASSERT_NE(lead, rig.leads.end());
+  const auto made = plug(rig, shipped(), lead->id, two);
+  ASSERT_TRUE(made);
+  EXPECT_EQ(made->rig.outputs, rig.outputs);
+}
+
+// A motor of a pair has an output of its own: its speed controller's plug takes it along, and the other one's socket
+// is the wrong one.
+TEST(Plug, MotorsOfAPairAreToldApart) {
+  Rig rig = fresh_rig("two motors", AirframeKind::twin_differential, "full_controller");
+  for (const Side side : {Side::left, Side::right}) {
+    const std::string id = side == Side::left ? "esc_left" : "esc_right";
+    add_part(rig, id, "esc_30_switching", Surface{SurfaceKind::motor, side});
+    const Output* o = output_for(rig, shipped(), *rig.part(id));
+    ASSERT_TRUE(o) << id;
+    EXPECT_EQ(o->surfaces.front().side, side);
+    Lead lead;
+    lead.id = id;
+    lead.from = {id, "servo", {}};
+    lead.to = {"controller", o->socket, {}};
+    rig.leads.push_back(lead);
+  }
+  const auto snagged = [](const Rig& r) {
+    std::set<std::string> all;
+    for (const Snag& s : review(r, shipped()).snags)
+      if (s.code == "WIRING-22") all.insert(s.subject);
+    return all;
+  };
+  EXPECT_TRUE(snagged(rig).empty());
+  const std::string left = rig.leads[0].to.socket;
+  const auto moved = plug(rig, shipped(), "esc_left", "s8");
+  ASSERT_TRUE(moved) << moved.error().text();
+  EXPECT_EQ(output_for(moved->rig, shipped(), moved->rig.parts[0])->socket, "s8");
+  std::swap(rig.leads[0].to.socket, rig.leads[1].to.socket);
+  EXPECT_EQ(snagged(rig), (std::set<std::string>{"esc_left", "esc_right"}));
+}
+
 TEST(PlugOutput, TakesItsLeadsAlongAndExchangesWhatSatThere) {
   const Rig rig = demo("hedgerow");
   const std::string one = rig.output("out_1")->socket, two = rig.output("out_2")->socket;

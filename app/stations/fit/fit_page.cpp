@@ -238,7 +238,7 @@ void FitPage::ask_small_angles() {
   Place p = *known;
   const auto m = alignment_matrix(p.turn, p.roll_deg, p.pitch_deg, p.yaw_deg);
   QString rows;
-  for (const auto& row : m)
+  for (const auto row : m.rowwise())
     rows += QStringLiteral("<tr>%1</tr>")
                 .arg(QStringLiteral("<td align=right>%1&nbsp;</td><td align=right>%2&nbsp;</td><td align=right>%3</td>")
                          .arg(row[0], 0, 'f', 4)

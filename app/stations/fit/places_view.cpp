@@ -69,11 +69,11 @@ void PlacesView::fit() {
   double front = -0.06, back = 0.1, side = 0.1, up = -0.05, down = 0.05;
   for (const Panel& panel : document_.review().airframe.panels)
     for (const Point& c : panel.corners) {
-      front = std::min(front, -c.x);
-      back = std::max(back, -c.x);
-      side = std::max(side, std::abs(c.y));
-      up = std::min(up, c.z);
-      down = std::max(down, c.z);
+      front = std::min(front, -c.x());
+      back = std::max(back, -c.x());
+      side = std::max(side, std::abs(c.y()));
+      up = std::min(up, c.z());
+      down = std::max(down, c.z());
     }
   for (const Place& p : rig.places) {
     front = std::min(front, -p.x_m - 0.03);
@@ -92,20 +92,20 @@ void PlacesView::fit() {
 
 QPointF PlacesView::on_screen(View view, Point p) const {
   const QPointF o = view == View::side ? origin_side_ : origin_above_;
-  return {o.x() - p.x * scale_, o.y() + (view == View::side ? p.z : p.y) * scale_};
+  return {o.x() - p.x() * scale_, o.y() + (view == View::side ? p.z() : p.y()) * scale_};
 }
 
 Point PlacesView::in_model(View view, QPointF at, Point keep) const {
   const QPointF o = view == View::side ? origin_side_ : origin_above_;
-  keep.x = -(at.x() - o.x()) / scale_;
-  (view == View::side ? keep.z : keep.y) = (at.y() - o.y()) / scale_;
+  keep.x() = -(at.x() - o.x()) / scale_;
+  (view == View::side ? keep.z() : keep.y()) = (at.y() - o.y()) / scale_;
   return keep;
 }
 
 Point PlacesView::place_of(const std::string& part) const {
   if (dragged_ && part == selected_) return *dragged_;
   const Place* p = document_.rig().place(part);
-  return p ? Point{p->x_m, p->y_m, p->z_m} : Point{};
+  return p ? point_of(*p) : Point::Zero();
 }
 
 QSizeF PlacesView::size_of(View view, const std::string& part) const {
@@ -340,7 +340,7 @@ void PlacesView::mouseMoveEvent(QMouseEvent* e) {
     return;
   }
   Point to = in_model(drag_view_, e->position() - grip_, *dragged_);
-  for (double* v : {&to.x, &to.y, &to.z}) *v = std::round(*v * 1000) / 1000;
+  to = (to * 1000).array().round() / 1000;
   dragged_ = to;
   update();
 }
@@ -349,10 +349,10 @@ void PlacesView::mouseReleaseEvent(QMouseEvent*) {
   if (!dragged_) return;
   const Point to = *dragged_, from = [&] {
     const Place* p = document_.rig().place(selected_);
-    return p ? Point{p->x_m, p->y_m, p->z_m} : Point{};
+    return p ? point_of(*p) : Point::Zero();
   }();
   dragged_.reset();
-  if (length(to - from) < 0.0005) return;
+  if ((to - from).norm() < 0.0005) return;
   move_to(selected_, to);
 }
 
@@ -360,27 +360,27 @@ void PlacesView::move_to(const std::string& part, Point to) {
   const Place* known = document_.rig().place(part);
   if (!known) return;
   Place p = *known;
-  p.x_m = std::clamp(to.x, range::place_m.least, range::place_m.most);
-  p.y_m = std::clamp(to.y, range::place_m.least, range::place_m.most);
-  p.z_m = std::clamp(to.z, range::place_m.least, range::place_m.most);
+  p.x_m = std::clamp(to.x(), range::place_m.least, range::place_m.most);
+  p.y_m = std::clamp(to.y(), range::place_m.least, range::place_m.most);
+  p.z_m = std::clamp(to.z(), range::place_m.least, range::place_m.most);
   document_.apply(put_part(document_.rig(), document_.catalogue(), p));
 }
 
 void PlacesView::keyPressEvent(QKeyEvent* e) {
   const double step = e->modifiers() & Qt::ShiftModifier ? 0.001 : 0.005;
-  Point by;
+  Point by = Point::Zero();
   switch (e->key()) {
-    case Qt::Key_Left: by.x = step; break;
-    case Qt::Key_Right: by.x = -step; break;
-    case Qt::Key_Up: by.y = -step; break;
-    case Qt::Key_Down: by.y = step; break;
-    case Qt::Key_PageUp: by.z = -step; break;
-    case Qt::Key_PageDown: by.z = step; break;
+    case Qt::Key_Left: by.x() = step; break;
+    case Qt::Key_Right: by.x() = -step; break;
+    case Qt::Key_Up: by.y() = -step; break;
+    case Qt::Key_Down: by.y() = step; break;
+    case Qt::Key_PageUp: by.z() = -step; break;
+    case Qt::Key_PageDown: by.z() = step; break;
     default: return QWidget::keyPressEvent(e);
   }
   if (selected_.empty() || !document_.rig().place(selected_)) return;
   Point to = place_of(selected_) + by;
-  for (double* v : {&to.x, &to.y, &to.z}) *v = std::round(*v * 10000) / 10000;
+  to = (to * 10000).array().round() / 10000;
   move_to(selected_, to);
 }
 
