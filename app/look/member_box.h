@@ -18,11 +18,11 @@ inline Shown shown_in_box(const Member& m) {
   return s;
 }
 
-/// Range, unit and decimals of the box come from the member's description; so no range stands twice.
-inline void show_member(QDoubleSpinBox& box, const Member& m, double value) {
+/// Range, unit and decimals (so many `finer`) of the box come from the member's description; so no range stands twice.
+inline void show_member(QDoubleSpinBox& box, const Member& m, double value, int finer = 0) {
   const Shown s = shown_in_box(m);
   const QString unit = QString::fromUtf8(s.unit.data(), static_cast<qsizetype>(s.unit.size()));
-  box.setDecimals(s.places);
+  box.setDecimals(s.places + finer);
   box.setSuffix(unit.isEmpty() || unit == QStringLiteral("°") ? unit : QLatin1Char(' ') + unit);
   box.setRange(m.span.least * s.factor, m.span.most * s.factor);
   box.setValue(value * s.factor);

@@ -101,8 +101,9 @@ QWidget* SnagPanel::card(const Snag& snag) {
     fix->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     fix->setObjectName(QStringLiteral("fix_") + QString::fromStdString(snag.code));
     fix->setFont(Look::instance().text(9));
-    connect(fix, &QPushButton::clicked, this,
-            [this, f = *snag.fix] { document_.edit(f.apply(document_.rig()), QString::fromStdString(f.label)); });
+    connect(fix, &QPushButton::clicked, this, [this, f = *snag.fix] {
+      document_.apply(Edit{f.apply(document_.rig()), f.label});
+    });
     layout->addWidget(fix);
   }
   auto* there = new QPushButton(tr("Take me there  ·  %1").arg(QString::fromStdString(snag.code)));

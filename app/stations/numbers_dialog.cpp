@@ -107,6 +107,15 @@ void NumbersDialog::refuse(const QString& why) {
   refusal_->show();
 }
 
+void NumbersDialog::ask(RigDocument& document, const std::function<Result<Edit>()>& made) {
+  while (ask()) {
+    auto edit = made();
+    if (edit && edit->rig == document.rig()) return;
+    if (edit) return static_cast<void>(document.apply(std::move(edit)));
+    refuse(QString::fromStdString(edit.error().text()));
+  }
+}
+
 bool NumbersDialog::ask() {
   if (exec() != QDialog::Accepted) return false;
   for (const auto& take : takes_) take();

@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "base/described.h"
+#include "document/rig_document.h"
 
 class QDoubleSpinBox;
 class QFormLayout;
@@ -46,6 +47,9 @@ class NumbersDialog : public QDialog {
   void add(const char* id, const QString& label, std::string& value, const QString& hint);
   /// Runs the dialog and, when accepted, puts what was typed into the values. True when accepted.
   bool ask();
+  /// Runs it until the edit made of what was typed is taken, or it is left; what does not go is said above the numbers.
+  /// Nothing is recorded when nothing was changed.
+  void ask(RigDocument& document, const std::function<Result<Edit>()>& made);
   /// Says above the numbers why they can't be taken; then ask again: what was typed is still there.
   void refuse(const QString& why);
 

@@ -26,6 +26,14 @@ OrderedJson write_fields(const T& value) {
   return write_members(Described<T>::members(), &value);
 }
 
+/// What a file would be refused for if it held this value: the member that is outside of its range, with its place.
+template <class T>
+Result<void> in_range(const T& value, const std::string& where) {
+  const auto read = read_fields<T>(Json::parse(write_fields(value).dump()), where);
+  if (!read) return tl::make_unexpected(read.error());
+  return {};
+}
+
 /// The whole schema of a file (JSON Schema, draft 7).
 OrderedJson schema_of(const Members& members, const std::string& title, const std::string& description);
 

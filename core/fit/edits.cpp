@@ -3,12 +3,12 @@
 #include <algorithm>
 
 #include "airframe/kinds.h"
+#include "base/fields.h"
 #include "base/find.h"
 #include "base/number.h"
 #include "earth/magnetic_model.h"
 #include "fit/fit.h"
 #include "power/network.h"
-#include "rig/ranges.h"
 
 namespace rigging {
 
@@ -58,17 +58,7 @@ Result<Edit> confirm(const Rig& rig, const Catalogue& catalogue, const std::stri
 Result<Edit> put_part(const Rig& rig, const Catalogue& catalogue, const Place& place) {
   if (place.part != "controller" && !rig.part(place.part))
     return failure(place.part, "is no part of this rig", "the id of a part, or controller");
-  for (const auto& [name, member] : {std::pair{"x_m", &Place::x_m},
-                                     {"y_m", &Place::y_m},
-                                     {"z_m", &Place::z_m},
-                                     {"roll_deg", &Place::roll_deg},
-                                     {"pitch_deg", &Place::pitch_deg},
-                                     {"yaw_deg", &Place::yaw_deg}}) {
-    const Span span = member_of(member).span;
-    if (!(place.*member >= span.least && place.*member <= span.most))
-      return failure("places/" + place.part + "/" + name, "is " + number_text(place.*member, 3),
-                     number_text(span.least, 3) + " to " + number_text(span.most, 3));
-  }
+  if (const auto ok = in_range(place, "places/" + place.part); !ok) return tl::make_unexpected(ok.error());
   Edit edit{rig, {}};
   Place* p = edit.rig.place(place.part);
   const Place before = p ? *p : Place{};
@@ -96,11 +86,7 @@ Result<Edit> work_surface(const Rig& rig, const Catalogue& catalogue, const std:
 Result<Edit> measure_fit(const Rig& rig, const Fit& fit) {
   if (!fit.date.empty() && !decimal_year(fit.date))
     return failure("fit/date", "\"" + fit.date + "\" is no date", "year-month-day, such as 2026-11-23");
-  if (fit.bay)
-    for (const double side : {fit.bay->length_m, fit.bay->width_m, fit.bay->height_m})
-      if (!(side >= range::metres.least && side <= range::metres.most))
-        return failure("fit/bay", "is " + number_text(side, 3) + " m on one side",
-                       number_text(range::metres.least, 2) + " to " + number_text(range::metres.most, 2) + " m");
+  if (const auto ok = in_range(fit, "fit"); !ok) return tl::make_unexpected(ok.error());
   Edit edit{rig, "Bay and place"};
   edit.rig.fit = fit;
   return edit;

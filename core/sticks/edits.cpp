@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/fields.h"
 #include "base/find.h"
 #include "base/number.h"
 #include "sticks/sticks.h"
@@ -96,11 +97,75 @@ Edit with_positions(const Rig& rig, int channel, const std::vector<double>& posi
   return e;
 }
 
+TypedReading typed_reading(const Channel& c, const ControllerClass& controller) {
+  return {c.function, page_from_us(controller, c.low_us.value_or(1000)),
+          page_from_us(controller, c.centre_us.value_or(1500)), page_from_us(controller, c.high_us.value_or(2000)),
+          c.inverted};
+}
+
+Span typed_range(const ControllerClass& controller) {
+  const Span us = member_of(&Channel::low_us).span;
+  return {std::ceil(page_from_us(controller, us.least)), std::floor(page_from_us(controller, us.most))};
+}
+
+Result<Edit> type_readings(const Rig& rig, const Catalogue& catalogue, const std::vector<TypedReading>& readings) {
+  const ControllerClass* controller = catalogue.controller(rig.controller.kind);
+  if (!controller) return failure("sticks", "the controller's class is not known", "a class of the catalogue");
+  Edit e{rig, "Readings typed"};
+  for (const TypedReading& r : readings) {
+    Channel* c = e.rig.channel(r.function);
+    if (!c) return failure("sticks", "no channel is the " + spoken_function(r.function), "a channel for it");
+    c->low_us = us_from_page(*controller, r.low);
+    c->high_us = us_from_page(*controller, r.high);
+    c->centre_us =
+        r.function == ChannelFunction::throttle ? (*c->low_us + *c->high_us) / 2 : us_from_page(*controller, r.centre);
+    c->inverted = r.inverted;
+    c->learned = false;
+    const auto ok = dial_in(*c, rig.radio.transmitter, {}, r.inverted);
+    if (!ok)
+      return failure(capital(spoken_function(r.function)) + ", " + ok.error().where, ok.error().what,
+                     ok.error().expected);
+    if (const auto fits = in_range(*c, spoken_function(r.function)); !fits) return tl::make_unexpected(fits.error());
+  }
+  return e;
+}
+
+Result<Edit> describe_transmitter(const Rig& rig, const Transmitter& transmitter,
+                                  const std::map<ChannelFunction, double>& rates_percent) {
+  if (const auto ok = in_range(transmitter, "radio/transmitter"); !ok) return tl::make_unexpected(ok.error());
+  Edit e{rig, "The transmitter described"};
+  e.rig.radio.transmitter = transmitter;
+  for (const auto& [function, percent] : rates_percent)
+    if (Channel* c = e.rig.channel(function)) {
+      c->rate_percent = percent;
+      if (const auto ok = in_range(*c, spoken_function(function)); !ok) return tl::make_unexpected(ok.error());
+    }
+  return e;
+}
+
+namespace {
+
+Result<Edit> reading_edit(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) {
+  const auto function = from_word<ChannelFunction>(given[0]);
+  if (!function || !is_stick(*function))
+    return failure("reading", "\"" + given[0] + "\" is no stick", "roll, pitch, yaw or throttle");
+  const auto low = number_of(given[1]), centre = number_of(given[2]), high = number_of(given[3]);
+  if (!low || !centre || !high) return failure("reading", "one of the three is no number", "low, centre and high");
+  return type_readings(rig, catalogue,
+                       {{*function, std::min(*low, *high), *centre, std::max(*low, *high), *low > *high}});
+}
+
+}  // namespace
+
 std::vector<EditEntry> sticks_edits() {
   return {{"learn-ends",
            "The controller takes the ends that were read for its own",
            {},
            [](const Rig& rig, const Catalogue&, const std::vector<std::string>&) { return learn_ends(rig); }},
+          {"reading",
+           "What was read of a stick: lower end, let go, upper end, as the board's page shows it or in µs",
+           {"STICK", "LOW", "CENTRE", "HIGH"},
+           reading_edit},
           {"channel", "What a channel is for", {"NUMBER", "FUNCTION"}, channel_edit}};
 }
 

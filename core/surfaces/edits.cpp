@@ -2,6 +2,12 @@
 
 #include <cmath>
 
+#include "base/fields.h"
+#include "base/json.h"
+#include "base/number.h"
+#include "base/units.h"
+#include "rig/place.h"
+
 namespace rigging {
 namespace {
 
@@ -34,6 +40,46 @@ Result<Edit> flip_weight(const Rig& rig, const std::string& output, Axis axis) {
   return edit;
 }
 
+Result<Edit> set_weight(const Rig& rig, const std::string& output, const std::string& command, double weight) {
+  auto edit = set_value(rig, place_of({"outputs", output, "mix", command}), weight);
+  if (edit) edit->label = capital(command) + " weight of " + output + " set to " + number_text(100 * weight, 0) + " %";
+  return edit;
+}
+
+Result<Edit> set_throw(const Rig& rig, Surface surface, MixCommand command, double degrees) {
+  auto wished = with_throw(rig, surface, command, degrees);
+  if (!wished) return tl::make_unexpected(wished.error());
+  return Edit{std::move(*wished), "Full " + std::string(word(command)) + " moves the " + surface.spoken() + " by " +
+                                      number_text(degrees, 1) + "°"};
+}
+
+Result<Edit> set_differential(const Rig& rig, double less_down) {
+  if (!(less_down >= 0 && less_down <= 1)) return failure("differential", "is " + number_text(less_down, 3), "0 to 1");
+  return Edit{with_differential(rig, less_down), "Aileron differential " + number_text(100 * less_down, 0) + " %"};
+}
+
+Result<Edit> measure_linkage(const Rig& rig, Linkage linkage) {
+  const std::string name = "linkage of the " + linkage.surface.spoken();
+  if (const auto ok = in_range(linkage, name); !ok) return tl::make_unexpected(ok.error());
+  linkage.base_m.reset();
+  linkage.readings.clear();
+  if (const auto built = FourBar::of(linkage); !built) return tl::make_unexpected(built.error());
+  return Edit{with_linkage(rig, linkage), capital(name) + " measured"};
+}
+
+Result<Edit> list_holes(const Rig& rig, const Linkage& linkage) {
+  if (const auto ok = in_range(linkage, "linkage of the " + linkage.surface.spoken()); !ok)
+    return tl::make_unexpected(ok.error());
+  return Edit{with_linkage(rig, linkage), "Holes of the " + linkage.surface.spoken()};
+}
+
+Result<Edit> use_holes(const Rig& rig, Surface surface, double arm_m, double horn_m) {
+  const auto moved = with_holes(linkage_of(rig, surface), arm_m, horn_m);
+  if (!moved) return tl::make_unexpected(moved.error());
+  return Edit{with_linkage(rig, *moved), "Holes of the " + surface.spoken() + ": arm " + length_text(arm_m, 1) +
+                                             ", horn " + length_text(horn_m, 1)};
+}
+
 Edit throws_read(const Rig& rig, Surface surface, std::vector<ThrowReading> readings) {
   Linkage l = linkage_of(rig, surface);
   l.readings = std::move(readings);
@@ -56,8 +102,64 @@ Edit centre_and_ends_set(const Rig& rig, Surface surface, const Centring& wanted
   return e;
 }
 
+namespace {
+
+Result<Surface> surface_named(const std::string& name) {
+  const auto surface = surface_from_word(name);
+  if (!surface) return failure(name, "is no surface", "the word of a surface, such as aileron_left");
+  return *surface;
+}
+
+Result<double> number_given(const std::string& text, const char* what) {
+  const auto number = number_of(text);
+  if (!number) return failure(what, "\"" + text + "\" is no number", "a number");
+  return *number;
+}
+
+Result<Edit> weight_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
+  const auto weight = number_given(given[2], "weight");
+  if (!weight) return tl::make_unexpected(weight.error());
+  return set_weight(rig, given[0], given[1], *weight);
+}
+
+Result<Edit> throw_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
+  const auto surface = surface_named(given[0]);
+  if (!surface) return tl::make_unexpected(surface.error());
+  const auto command = from_word<MixCommand>(given[1]);
+  if (!command) return failure(given[1], "is no command", word_choice<MixCommand>());
+  const auto degrees = number_given(given[2], "throw");
+  if (!degrees) return tl::make_unexpected(degrees.error());
+  return set_throw(rig, *surface, *command, *degrees);
+}
+
+Result<Edit> differential_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
+  const auto share = number_given(given[0], "differential");
+  if (!share) return tl::make_unexpected(share.error());
+  return set_differential(rig, *share);
+}
+
+Result<Edit> holes_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
+  const auto surface = surface_named(given[0]);
+  if (!surface) return tl::make_unexpected(surface.error());
+  const auto arm = number_given(given[1], "arm"), horn = number_given(given[2], "horn");
+  if (!arm || !horn) return tl::make_unexpected((!arm ? arm : horn).error());
+  return use_holes(rig, *surface, *arm, *horn);
+}
+
+}  // namespace
+
 std::vector<EditEntry> surfaces_edits() {
   return {
+      {"weight",
+       "The weight of one command on an output; 1 is full travel",
+       {"OUTPUT", "COMMAND", "SHARE"},
+       weight_edit},
+      {"throw",
+       "Weights such that the full command moves a surface so many degrees",
+       {"SURFACE", "COMMAND", "DEGREES"},
+       throw_edit},
+      {"differential", "How much less the down-going aileron moves, 0 to 1", {"SHARE"}, differential_edit},
+      {"holes", "Other holes of arm and horn, metres; the rod is cut to fit", {"SURFACE", "ARM", "HORN"}, holes_edit},
       {"reverse",
        "Turn an output round, with every command on it",
        {"OUTPUT"},

@@ -2,6 +2,7 @@
 
 #include "edit/edit.h"
 #include "surfaces/linkage.h"
+#include "surfaces/surfaces.h"
 
 namespace rigging {
 
@@ -9,6 +10,21 @@ namespace rigging {
 Result<Edit> reverse(const Rig& rig, const std::string& output);
 /// Changes the sign of one command's weight on an output.
 Result<Edit> flip_weight(const Rig& rig, const std::string& output, Axis axis);
+
+/// The weight of one command on an output; 1 is full travel on full command.
+Result<Edit> set_weight(const Rig& rig, const std::string& output, const std::string& command, double weight);
+/// Weights such that the full command moves the surface so far (`with_throw`, whose errors it has).
+Result<Edit> set_throw(const Rig& rig, Surface surface, MixCommand command, double degrees);
+/// The down-going surface of a pair gets so much less of the roll command, 0 to 1.
+Result<Edit> set_differential(const Rig& rig, double less_down);
+
+/// The linkage as it was measured; what a gauge read of the one before is forgotten. Errors: a measure outside of the
+/// range of its member, lengths that can't be joined.
+Result<Edit> measure_linkage(const Rig& rig, Linkage linkage);
+/// Which holes there are and how far the surface should go. Error: a measure outside of the range of its member.
+Result<Edit> list_holes(const Rig& rig, const Linkage& linkage);
+/// Other holes, the rod cut to fit (`with_holes`, whose errors it has).
+Result<Edit> use_holes(const Rig& rig, Surface surface, double arm_m, double horn_m);
 
 /// The linkage of a surface with what a gauge read of it.
 Edit throws_read(const Rig& rig, Surface surface, std::vector<ThrowReading> readings);

@@ -22,9 +22,9 @@ Result<Edit> plug(const Rig& rig, const Catalogue& catalogue, const std::string&
   return edit;
 }
 
-Result<Edit> plan_all(const Rig& rig, const Catalogue& catalogue) {
-  return Edit{plan_wiring(rig, catalogue).rig, "Wiring planned"};
-}
+Edit take_plan(const Plan& plan) { return {plan.rig, "Wiring planned"}; }
+
+Result<Edit> plan_all(const Rig& rig, const Catalogue& catalogue) { return take_plan(plan_wiring(rig, catalogue)); }
 
 Result<Edit> plug_output(const Rig& rig, const Catalogue& catalogue, const std::string& output,
                          const std::string& socket) {

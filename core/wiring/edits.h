@@ -1,15 +1,16 @@
 #pragma once
 
 #include "edit/edit.h"
+#include "wiring/plan.h"
 
 namespace rigging {
 
-/// Moves the board's end of a lead to another socket. A servo's output goes along with its plug when nothing else hangs
-/// on its old socket and the new one is free.
+/// Moves the board's end of a lead to another socket. An output follows its leads (`outputs_follow`).
 Result<Edit> plug(const Rig& rig, const Catalogue& catalogue, const std::string& lead, const std::string& socket);
 /// Every lead and output where the plan puts it.
 Result<Edit> plan_all(const Rig& rig, const Catalogue& catalogue);
-
+/// The same, of a plan that is made already.
+Edit take_plan(const Plan& plan);
 /// An output into another socket, with the leads that hang on it. An output that sits there already goes to the socket
 /// that becomes free, with its own. Errors: no such output; no output socket of this class; a socket that is taken, for
 /// an output that has none to give.

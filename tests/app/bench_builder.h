@@ -7,7 +7,6 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDoubleSpinBox>
-#include <QElapsedTimer>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMouseEvent>
@@ -103,11 +102,25 @@ class Builder {
     change(rig);
     window.document().edit(std::move(rig), QStringLiteral("a test's doing"));
   }
+  /// Does something once, as soon as it can be done; also while a sheet is open.
+  void when(std::function<bool()> can, std::function<void()> action) {
+    auto* timer = new QTimer(&window);
+    QObject::connect(timer, &QTimer::timeout, &window, [timer, can = std::move(can), action = std::move(action)] {
+      if (!can()) return;
+      timer->stop();
+      timer->deleteLater();
+      action();
+    });
+    timer->start(5);
+  }
   /// Types into the sheet that the next click opens, and takes it; `after` sees what it says when it was refused.
   void type_into_sheet(std::vector<std::pair<const char*, QString>> entries, std::function<void(QWidget&)> after = {}) {
-    QTimer::singleShot(150, &window, [entries = std::move(entries), after = std::move(after)] {
+    const auto open = [] {
+      const QWidget* dialog = QApplication::activeModalWidget();
+      return dialog && dialog->isVisible() && dialog->findChild<QAbstractButton*>(QStringLiteral("take"));
+    };
+    when(open, [this, entries = std::move(entries), after = std::move(after)] {
       QWidget* dialog = QApplication::activeModalWidget();
-      ASSERT_TRUE(dialog);
       for (const auto& [name, text] : entries) {
         if (auto* number = dialog->findChild<QDoubleSpinBox*>(QLatin1String(name)))
           number->setValue(text.toDouble());
@@ -119,7 +132,8 @@ class Builder {
           ADD_FAILURE() << "no entry " << name;
       }
       // Refused, it opens again at once, and is looked at then.
-      if (after) QTimer::singleShot(80, dialog, [dialog, after] { after(*dialog); });
+      const auto refused = [dialog] { return dialog->findChild<QLabel*>(QStringLiteral("refusal"))->isVisible(); };
+      if (after) when(refused, [dialog, after] { after(*dialog); });
       dialog->findChild<QAbstractButton*>(QStringLiteral("take"))->click();
     });
   }
@@ -135,13 +149,15 @@ class Builder {
     ASSERT_TRUE(wait([&] { return can_click(QStringLiteral("do_it")); }, 9000));
     std::map<Surface, double> furthest;
     click(QStringLiteral("do_it"));
-    QElapsedTimer timer;
-    timer.start();
-    while (timer.elapsed() < 1300) {
-      QTest::qWait(15);
+    // So many looks outlast what hands do; a slow machine looks more slowly.
+    int looked = 0;
+    const auto seen = QObject::connect(&window.bench(), &BenchLink::seen, &window, [&] {
+      ++looked;
       for (const auto& [s, d] : window.bench().sight().deflections)
         if (std::abs(d) > std::abs(furthest[s])) furthest[s] = d;
-    }
+    });
+    wait([&] { return looked >= 45; });
+    QObject::disconnect(seen);
     ++looks;
     for (const auto& [s, d] : furthest) {
       const int motion = std::abs(d) < 3 ? 0 : d > 0 ? 1 : -1;
@@ -170,7 +186,10 @@ class Builder {
           }
           if (proof().procedure().asking() == ProofProcedure::Asking::verdict && click(QStringLiteral("by_hand")))
             ++cured;
-          QTest::qWait(150);
+          wait([&] {
+            return proof().procedure().asking() != ProofProcedure::Asking::verdict ||
+                   can_click(QStringLiteral("apply")) || can_click(QStringLiteral("by_hand"));
+          });
           break;
         }
         case ProofProcedure::Asking::contradiction:

@@ -6,9 +6,12 @@
 #include "base/json.h"
 #include "bench_rig.h"
 #include "fit/edits.h"
+#include "power/edits.h"
 #include "review/stations.h"
 #include "rig/place.h"
 #include "rig/rig_file.h"
+#include "sticks/edits.h"
+#include "surfaces/edits.h"
 
 namespace rigging {
 namespace {
@@ -155,6 +158,75 @@ TEST(Edit, ReachesIntoWhatIsNotThereYet) {
   EXPECT_EQ(made->rig.fit.bay->length_m, 0.24);
   EXPECT_NE(made->label.find("240 mm"), std::string::npos) << made->label;
   EXPECT_FALSE(set_value_in_words(rig, "fit/bay", "3")) << "a bay is no single value";
+}
+
+/// What sheets and boxes hand over is refused by core with the place and the range of the description.
+TEST(Edit, MeasuresOutsideOfTheirRangeAreRefused) {
+  const Rig rig = demo("hedgerow");
+  const auto says = [](const Result<Edit>& made, const std::string& what) {
+    ASSERT_FALSE(made) << what;
+    EXPECT_NE(made.error().text().find(what), std::string::npos) << made.error().text();
+  };
+  Power power = rig.power;
+  power.reserve_share = 0.3;
+  ASSERT_TRUE(measure_power(rig, power));
+  EXPECT_EQ(measure_power(rig, power)->rig.power, power);
+  power.ambient_c = 600;
+  says(measure_power(rig, power), "ambient_c");
+  Transmitter t = rig.radio.transmitter;
+  t.channels = 12;
+  const auto described = describe_transmitter(rig, t, {{ChannelFunction::roll, 70}});
+  ASSERT_TRUE(described);
+  EXPECT_EQ(described->rig.radio.transmitter.channels, 12);
+  EXPECT_EQ(described->rig.channel(ChannelFunction::roll)->rate_percent, 70);
+  says(describe_transmitter(rig, t, {{ChannelFunction::roll, 700}}), "rate_percent");
+  t.step_percent = 0;
+  says(describe_transmitter(rig, t, {}), "step_percent");
+  Linkage l = linkage_of(rig, rig.outputs.front().surfaces.front());
+  const double rod = l.rod_m;
+  l.readings = {{1500, 0, {}}};
+  const auto measured = measure_linkage(rig, l);
+  ASSERT_TRUE(measured) << measured.error().text();
+  EXPECT_TRUE(measured->rig.linkage(l.surface)->readings.empty()) << "what was read of the one before is forgotten";
+  l.rod_m = 0.0001;
+  says(measure_linkage(rig, l), "rod_m");
+  l.rod_m = rod;
+  l.arm_m = 0.4;
+  l.drop_m = 0.9;
+  EXPECT_FALSE(measure_linkage(rig, l)) << "the rod can't join them";
+  l = linkage_of(rig, l.surface);
+  l.arm_holes_m = {0.008, 3};
+  says(list_holes(rig, l), "arm_holes_m");
+  says(set_weight(rig, "out_1", "roll", 7), "roll");
+  says(set_weight(rig, "out_9", "roll", 0.5), "out_9");
+  says(set_differential(rig, 1.5), "0 to 1");
+  says(set_throw(rig, l.surface, MixCommand::roll, 80), "roll");
+}
+
+TEST(Edit, OfMixAndReadingsByTheirNames) {
+  const Rig rig = demo("hedgerow");
+  EXPECT_EQ(named(rig, "weight", {"out_1", "roll", "-0.4"})->rig.output("out_1")->mix.roll, -0.4);
+  EXPECT_FALSE(named(rig, "weight", {"out_1", "roll", "much"}));
+  const Surface s = rig.outputs.front().surfaces.front();
+  const auto thrown = named(rig, "throw", {s.word(), "roll", "9"});
+  ASSERT_TRUE(thrown) << thrown.error().text();
+  EXPECT_NEAR(throw_for(thrown->rig, *thrown->rig.output_of(s), s, MixCommand::roll), 9, 0.05);
+  EXPECT_FALSE(named(rig, "throw", {"spoiler", "roll", "9"}));
+  EXPECT_FALSE(named(rig, "throw", {s.word(), "loop", "9"}));
+  EXPECT_NEAR(differential_of(named(rig, "differential", {"0.3"})->rig), 0.3, 1e-9);
+  const auto holes = named(rig, "holes", {s.word(), "0.012", "0.015"});
+  ASSERT_TRUE(holes) << holes.error().text();
+  EXPECT_EQ(holes->rig.linkage(s)->arm_m, 0.012);
+  EXPECT_EQ(holes->rig.linkage(s)->horn_m, 0.015);
+  const auto read = named(rig, "reading", {"pitch", "1990", "1508", "1010"});
+  ASSERT_TRUE(read) << read.error().text();
+  const Channel& c = *read->rig.channel(ChannelFunction::pitch);
+  EXPECT_EQ(c.low_us, 1010);
+  EXPECT_EQ(c.centre_us, 1508);
+  EXPECT_EQ(c.high_us, 1990);
+  EXPECT_TRUE(c.inverted) << "it fell where it should rise";
+  EXPECT_FALSE(named(rig, "reading", {"pitch", "1500", "1501", "1502"})) << "it was not moved";
+  EXPECT_FALSE(named(rig, "reading", {"flap", "1000", "1500", "2000"}));
 }
 
 TEST(Edit, APartIsPutTurnedAndGivenASurface) {

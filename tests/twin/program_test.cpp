@@ -7,7 +7,6 @@
 #include <unistd.h>
 
 #include <cstring>
-#include <thread>
 
 #include "base/json.h"
 #include "link/client.h"
@@ -33,18 +32,24 @@ class Program {
   void start(std::vector<std::string> more) {
     std::vector<std::string> words{RIGGING_TWIN, demo, "--sockets", folder, "--battery", "--store", folder + "/store"};
     words.insert(words.end(), more.begin(), more.end());
+    int said[2];
+    ASSERT_EQ(::pipe(said), 0);
     pid = ::fork();
     if (pid == 0) {
       std::vector<char*> argv;
       for (auto& w : words) argv.push_back(w.data());
       argv.push_back(nullptr);
-      ::close(1);
+      ::dup2(said[1], 1);
+      ::close(said[0]);
+      ::close(said[1]);
       ::execv(RIGGING_TWIN, argv.data());
       ::_exit(127);
     }
-    for (int i = 0; i < 300 && !std::filesystem::exists(folder + "/hands"); ++i)
-      std::this_thread::sleep_for(std::chrono::milliseconds(10));
-    std::this_thread::sleep_for(std::chrono::milliseconds(30));
+    ::close(said[1]);
+    std::string words_said;
+    for (char c; words_said.find('\n') == std::string::npos && ::read(said[0], &c, 1) == 1;) words_said += c;
+    ::close(said[0]);
+    ASSERT_EQ(words_said.substr(0, 5), "ready") << words_said;
   }
   int stop(int signal) {
     if (pid <= 0) return 0;
@@ -125,7 +130,6 @@ TEST(TwinProgram, KeepsItsSettingsOverAKill) {
     Cable controller(program.folder + "/controller");
     ASSERT_TRUE(write_image(controller, link::image_of(rig)));
   }
-  std::this_thread::sleep_for(std::chrono::milliseconds(80));
   program.stop(SIGKILL);
   program.start({});
   Cable controller(program.folder + "/controller");

@@ -16,6 +16,7 @@
 #include "base/number.h"
 #include "edit/edit.h"
 #include "fit/edits.h"
+#include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
 #include "rig/ranges.h"
@@ -146,7 +147,8 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   connect(frame_mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
     Json kg;
-    if (shown > frame_mass_->minimum()) kg = std::max(0.005, Units::instance().mass_in(shown));
+    if (shown > frame_mass_->minimum())
+      kg = std::max(member_of(&Fit::frame_mass_kg).span.least, Units::instance().mass_in(shown));
     document_.apply(set_value(document_.rig(), "fit/frame_mass_kg", kg));
   });
   connect(frame_at_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
@@ -283,7 +285,6 @@ void FitPage::show_chosen() {
   const bool was = refreshing_;
   refreshing_ = true;
   const Rig& rig = document_.rig();
-  const Units& units = Units::instance();
   const std::string id = view_->selected();
   const Part* part = rig.part(id);
   const Place* place = rig.place(id);
@@ -294,10 +295,7 @@ void FitPage::show_chosen() {
                                    {right_, place ? place->y_m : 0},
                                    {down_, place ? place->z_m : 0}}) {
     box->setEnabled(any);
-    box->setDecimals(units.metric() ? 0 : 2);
-    box->setSuffix(QStringLiteral(" ") + units.length_unit());
-    box->setRange(units.length_out(-20), units.length_out(20));
-    box->setValue(units.length_out(value));
+    show_member(*box, member_of(&Place::x_m), value);
   }
   const PartKind* kind = kind_of(rig, document_.catalogue(), id);
   turn_->setVisible(id == "controller" || (kind && kind->magnetic_sensor));
@@ -345,14 +343,10 @@ void FitPage::refresh() {
       list_->addItem(item);
     }
   }
-  frame_mass_->setDecimals(units.metric() ? 0 : 1);
-  frame_mass_->setSuffix(QStringLiteral(" ") + units.mass_unit());
-  frame_mass_->setRange(0, units.mass_out(150));
-  frame_mass_->setValue(rig.fit.frame_mass_kg ? units.mass_out(*rig.fit.frame_mass_kg) : 0);
-  frame_at_->setDecimals(units.metric() ? 0 : 2);
-  frame_at_->setSuffix(QStringLiteral(" ") + units.length_unit());
-  frame_at_->setRange(0, units.length_out(20));
-  frame_at_->setValue(units.length_out(rig.fit.frame_at_m));
+  show_member(*frame_mass_, member_of(&Fit::frame_mass_kg), 0);
+  frame_mass_->setMinimum(0);  // stands for not known
+  frame_mass_->setValue(units.mass_out(rig.fit.frame_mass_kg.value_or(0)));
+  show_member(*frame_at_, member_of(&Fit::frame_at_m), rig.fit.frame_at_m);
 
   const Balance& b = fit.balance;
   if (rig.parts.empty())

@@ -11,17 +11,17 @@
 #include <QVBoxLayout>
 
 #include "base/number.h"
+#include "look/member_box.h"
 #include "look/pieces.h"
+#include "look/units.h"
 
 namespace rigging::app {
 namespace {
 
-QDoubleSpinBox* number(const QString& suffix, int decimals, double most, const char* id) {
+QDoubleSpinBox* number(const Member& member, const char* id) {
   auto* box = number_box(QLatin1String(id), {});
   box->setKeyboardTracking(true);  // nothing listens before it is taken
-  box->setDecimals(decimals);
-  box->setRange(0, most);
-  box->setSuffix(suffix);
+  show_member(*box, member, 0, 1);
   return box;
 }
 
@@ -60,10 +60,10 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
   own_id_->setPlaceholderText(tr("small letters, digits, _"));
   own_name_ = new QLineEdit;
   own_name_->setObjectName(QStringLiteral("own_name"));
-  mass_ = number(QStringLiteral(" g"), 1, 20000, "own_mass");
-  idle_ = number(QStringLiteral(" A"), 3, 200, "own_idle");
-  typical_ = number(QStringLiteral(" A"), 3, 200, "own_typical");
-  most_ = number(QStringLiteral(" A"), 3, 200, "own_most");
+  mass_ = number(member_of(&PartKind::mass_kg), "own_mass");
+  idle_ = number(member_of(&Load::idle_a), "own_idle");
+  typical_ = number(member_of(&Load::typical_a), "own_typical");
+  most_ = number(member_of(&Load::most_a), "own_most");
   form->addRow(tr("Short name"), own_id_);
   form->addRow(tr("Name"), own_name_);
   form->addRow(tr("Mass"), mass_);
@@ -129,9 +129,13 @@ void PartDialog::show_kind() {
   if (!k) return;
   QStringList lines{QStringLiteral("<b>%1</b>").arg(QString::fromStdString(k->name).toHtmlEscaped())};
   const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
-  if (k->mass_kg) lines << tr("%1 g").arg(n(1000 * *k->mass_kg, 1));
-  if (k->length_mm && k->width_mm && k->height_mm)
-    lines << tr("%1 × %2 × %3 mm").arg(n(*k->length_mm, 1), n(*k->width_mm, 1), n(*k->height_mm, 1));
+  const Units& u = Units::instance();
+  if (k->mass_kg) lines << QStringLiteral("%1 %2").arg(n(u.mass_out(*k->mass_kg), u.metric() ? 1 : 2), u.mass_unit());
+  if (k->length_mm && k->width_mm && k->height_mm) {
+    const auto size = [&](double mm) { return n(u.length_out(mm / 1000), u.metric() ? 1 : 2); };
+    lines << QStringLiteral("%1 × %2 × %3 %4")
+                 .arg(size(*k->length_mm), size(*k->width_mm), size(*k->height_mm), u.length_unit());
+  }
   for (const Load& l : k->loads)
     lines << tr("%1 A idle, %2 A moving or usual, %3 A at most; %4 to %5 V")
                  .arg(n(l.idle_a, 3), n(l.typical_a, 2), n(l.most_a, 2), n(l.least_v, 1), n(l.most_v, 1));
@@ -154,7 +158,7 @@ void PartDialog::show_kind() {
   lines << tr("<i>%1</i>").arg(QString::fromStdString(k->basis).toHtmlEscaped());
   facts_->setText(lines.join(QStringLiteral("<br>")));
   own_name_->setText(QString::fromStdString(k->name));
-  mass_->setValue(1000 * k->mass_kg.value_or(0));
+  mass_->setValue(u.mass_out(k->mass_kg.value_or(0)));
   const bool load = !k->loads.empty();
   for (QDoubleSpinBox* box : {idle_, typical_, most_}) box->setEnabled(load);
   idle_->setValue(load ? k->loads.front().idle_a : 0);
@@ -169,7 +173,7 @@ void PartDialog::keep_own() {
   mine.id = own_id_->text().toStdString();
   mine.name = own_name_->text().toStdString();
   mine.basis = "the builder's own";
-  mine.mass_kg = mass_->value() / 1000;
+  mine.mass_kg = Units::instance().mass_in(mass_->value());
   if (!mine.loads.empty()) {
     mine.loads.front().idle_a = idle_->value();
     mine.loads.front().typical_a = typical_->value();

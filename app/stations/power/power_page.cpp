@@ -9,6 +9,7 @@
 #include "base/number.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "power/edits.h"
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
@@ -141,8 +142,7 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
 }
 
 void PowerPage::ask_measured() {
-  Rig rig = document_.rig();
-  Power& p = rig.power;
+  Power p = document_.rig().power;
   NumbersDialog dialog(tr("Measured, reserve, propeller"),
                        tr("<b>Before you measure: model held fast, everyone clear of the propeller's arc and of what "
                           "it blows at, battery last.</b> What is not measured is estimated."),
@@ -158,7 +158,7 @@ void PowerPage::ask_measured() {
   dialog.add("clearance", p, &Power::clearance_m, tr("not measured"), tr("Blade tips to anything, least"));
   dialog.add("pusher", tr("The propeller pushes"), p.pusher);
   dialog.add("faces_flight", tr("Its lettered side faces the direction of flight"), p.propeller_faces_flight);
-  if (dialog.ask() && !(rig == document_.rig())) document_.edit(std::move(rig), tr("Measured values and propeller"));
+  dialog.ask(document_, [&] { return measure_power(document_.rig(), p); });
 }
 
 QWidget* PowerPage::first_focus() { return states_[static_cast<std::size_t>(SupplyState::battery)]; }

@@ -104,30 +104,28 @@ void ChannelsDialog::rebuild() {
       settings->addWidget(turned);
       const Transmitter& t = document_.rig().radio.transmitter;
       const bool us = t.counts == TravelUnit::us;
-      const auto box = [&](const char* id, const QString& what, double value, double least, double most, double per,
-                           auto&& set) {
+      const auto box = [&](const char* id, const QString& what, double Channel::*member, double per) {
         auto* caption = new QLabel(what);
         caption->setProperty("soft", true);
         caption->setFont(Look::instance().text(9));
         settings->addWidget(caption);
         auto* b = number_box(QStringLiteral("%1_%2").arg(QLatin1String(id)).arg(number),
                              tr("%1 of channel %2").arg(what).arg(number), 82);
-        b->setRange(least * per, most * per);
+        const Span range = member_of(member).span;
+        b->setRange(range.least * per, range.most * per);
         b->setDecimals(1);
         b->setSuffix(us ? QStringLiteral(" µs") : QStringLiteral(" %"));
         b->setFont(Look::instance().figures(9));
-        b->setValue(value * per);
-        connect(b, &QDoubleSpinBox::valueChanged, this,
-                [edit, number, per, set](double shown) { edit(number, [&](Channel& c) { set(c, shown / per); }); });
+        b->setValue(known->*member * per);
+        connect(b, &QDoubleSpinBox::valueChanged, this, [edit, number, per, member](double shown) {
+          edit(number, [&](Channel& c) { c.*member = shown / per; });
+        });
         settings->addWidget(b);
       };
       const double travel = us ? t.full_us / 100 : 1, trim = us ? 1 : 100 / t.full_us;
-      box("travel_low", tr("low"), known->travel_low_percent, 0, 200, travel,
-          [](Channel& c, double v) { c.travel_low_percent = v; });
-      box("sub_trim", tr("sub-trim"), known->sub_trim_us, -500, 500, trim,
-          [](Channel& c, double v) { c.sub_trim_us = v; });
-      box("travel_high", tr("high"), known->travel_high_percent, 0, 200, travel,
-          [](Channel& c, double v) { c.travel_high_percent = v; });
+      box("travel_low", tr("low"), &Channel::travel_low_percent, travel);
+      box("sub_trim", tr("sub-trim"), &Channel::sub_trim_us, trim);
+      box("travel_high", tr("high"), &Channel::travel_high_percent, travel);
       settings->addStretch(1);
       grid->addLayout(settings, 2, 0, 1, 4);
     }

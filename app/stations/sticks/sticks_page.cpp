@@ -114,15 +114,9 @@ void SticksPage::show_signal() {
   strip_->set_frames(&all, line);
 }
 
-void SticksPage::type_in() {
-  if (auto typed = ask_readings(document_, sticks_needed(document_.review().sticks), this))
-    document_.edit(std::move(*typed), tr("Readings typed"));
-}
+void SticksPage::type_in() { ask_readings(document_, sticks_needed(document_.review().sticks), this); }
 
-void SticksPage::transmitter() {
-  if (auto described = ask_transmitter(document_, this))
-    document_.edit(std::move(*described), tr("The transmitter described"));
-}
+void SticksPage::transmitter() { ask_transmitter(document_, this); }
 
 void SticksPage::channels() { ChannelsDialog(document_, this).exec(); }
 

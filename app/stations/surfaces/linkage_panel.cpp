@@ -8,15 +8,17 @@
 
 #include "base/find.h"
 #include "base/number.h"
+#include "base/units.h"
 #include "look/pieces.h"
 #include "look/units.h"
 #include "stations/numbers_dialog.h"
 #include "surfaces/air_loads.h"
+#include "surfaces/edits.h"
 
 namespace rigging::app {
 namespace {
 
-constexpr double least_hole_m = 0.001, most_hole_m = 0.2;
+const Span& hole_range() { return member_of(&Linkage::arm_holes_m).span; }
 
 /// "8, 11, 14" in millimetres, or inches.
 std::string holes_text(const std::vector<double>& holes) {
@@ -32,8 +34,10 @@ std::optional<std::vector<double>> holes_of(const std::string& text) {
   for (const QString& part : QString::fromStdString(text).split(QLatin1Char(','), Qt::SkipEmptyParts)) {
     bool good = false;
     const double m = Units::instance().length_in(part.trimmed().toDouble(&good));
-    if (!good || m < 0.999 * least_hole_m || m > 1.001 * most_hole_m) return std::nullopt;
-    holes.push_back(std::clamp(m, least_hole_m, most_hole_m));
+    // What is shown rounded at an end of the range may be typed again.
+    const auto& [least, most] = hole_range();
+    if (!good || m < 0.999 * least || m > 1.001 * most) return std::nullopt;
+    holes.push_back(std::clamp(m, least, most));
   }
   return holes;
 }
@@ -101,11 +105,7 @@ void LinkagePanel::measures() {
                     : tr("Pushing the rod lifts the trailing edge (horn below)"),
              l.push_lifts);
   dialog.add("crossed", tr("Arm and horn stand to opposite sides"), l.crossed);
-  if (!dialog.ask()) return;
-  l.base_m.reset();
-  l.readings.clear();
-  document_.edit(with_linkage(document_.rig(), l),
-                 tr("Linkage of the %1 measured").arg(QString::fromStdString(surface_.spoken())));
+  dialog.ask(document_, [&] { return measure_linkage(document_.rig(), l); });
 }
 
 void LinkagePanel::holes() {
@@ -123,20 +123,16 @@ void LinkagePanel::holes() {
              u.metric() ? QStringLiteral("10, 13, 16") : QStringLiteral("0.39, 0.51, 0.63"));
   dialog.add("want_up", l, &Linkage::want_up_deg, tr("as it comes"), tr("Wanted throw up"));
   dialog.add("want_down", l, &Linkage::want_down_deg, tr("as it comes"), tr("Wanted throw down"));
-  std::optional<std::vector<double>> arms, horns;
-  while (!arms || !horns) {
-    if (!dialog.ask()) return;
-    arms = holes_of(arm);
-    horns = holes_of(horn);
-    if (arms && horns) break;
-    dialog.refuse((arms ? tr("The horn's holes are not understood: ") : tr("The arm's holes are not understood: ")) +
-                  (u.metric() ? tr("expected distances from 1 to 200 mm, such as 8, 10.5, 13.")
-                              : tr("expected distances from 0.04 to 7.87 in, such as 0.31, 0.41, 0.51.")));
-  }
-  l.arm_holes_m = *arms;
-  l.horn_holes_m = *horns;
-  document_.edit(with_linkage(document_.rig(), l),
-                 tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())));
+  dialog.ask(document_, [&]() -> Result<Edit> {
+    const auto arms = holes_of(arm), horns = holes_of(horn);
+    if (!arms || !horns)
+      return failure(arms ? "the horn's holes" : "the arm's holes", "are not understood",
+                     "distances from " + length_text(hole_range().least) + " to " + length_text(hole_range().most) +
+                         (u.metric() ? ", such as 8, 10.5, 13" : ", such as 0.31, 0.41, 0.51"));
+    l.arm_holes_m = *arms;
+    l.horn_holes_m = *horns;
+    return list_holes(document_.rig(), l);
+  });
 }
 
 void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
@@ -190,12 +186,8 @@ void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
     use->setEnabled(!in_use);
     use->setToolTip(c.remark.empty() ? tr("The rod is cut so that the surface stays flush")
                                      : QString::fromStdString(c.remark));
-    connect(use, &QPushButton::clicked, this, [this, c] {
-      const Linkage changed = linkage_of(document_.rig(), surface_);
-      if (const auto moved = with_holes(changed, c.arm_m, c.horn_m))
-        document_.edit(with_linkage(document_.rig(), *moved),
-                       tr("Other holes for the %1").arg(QString::fromStdString(surface_.spoken())));
-    });
+    connect(use, &QPushButton::clicked, this,
+            [this, c] { document_.apply(use_holes(document_.rig(), surface_, c.arm_m, c.horn_m)); });
     grid->addWidget(use, row, 6);
   }
   ranked_->addWidget(ranked_table_);

@@ -12,6 +12,8 @@
 #include "edit/edit.h"
 #include "look/pieces.h"
 #include "rig/place.h"
+#include "rig/ranges.h"
+#include "surfaces/edits.h"
 #include "wiring/edits.h"
 
 namespace rigging::app {
@@ -71,18 +73,18 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
   for (const SurfaceAnswer& a : document_.review().surfaces.answers)
     if (a.output == o.id) answer = &a;
   int at = 0;
-  const auto weight = [&](const QString& label, const char* key, double value, auto&& set, const QString& hint) {
+  const auto weight = [&](const QString& label, const char* key, double value, const QString& hint) {
     auto* box = number_box(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)),
                            tr("%1 weight of %2").arg(label, name), Look::instance().theme() == Theme::field ? 70 : 66);
-    box->setRange(-150, 150);
+    const Span range = Described<Mix>::members().named(key)->span;
+    box->setRange(100 * range.least, 100 * range.most);
     box->setDecimals(0);
     box->setSingleStep(5);
     box->setSuffix(QStringLiteral(" %"));
     box->setValue(value * 100);
     box->setToolTip(hint);
-    connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, set, label](double percent) {
-      edit_output(k, tr("%1 weight of %2 set to %3 %").arg(label, QString::fromStdString(k)).arg(percent),
-                  [&](Output& out) { set(out, percent / 100); });
+    connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, command = std::string(key)](double percent) {
+      document_.apply(set_weight(document_.rig(), k, command, percent / 100));
     });
     // What answers what, how strongly.
     QString words = label;
@@ -109,18 +111,12 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
     const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
     if (!served && o.mix.of(axis) == 0) continue;
     const QString hint = tr("Share of the travel for full %1").arg(QString::fromLatin1(word(axis).data()));
-    weight(
-        QString::fromStdString(capital(std::string(word(axis)))), word(axis).data(), o.mix.of(axis),
-        [axis](Output& out, double v) { out.mix.of(axis) = v; }, hint);
+    weight(QString::fromStdString(capital(std::string(word(axis)))), word(axis).data(), o.mix.of(axis), hint);
   }
   if (o.surfaces.empty() || o.mix.throttle != 0)
-    weight(
-        tr("Throttle"), "throttle", o.mix.throttle, [](Output& out, double v) { out.mix.throttle = v; },
-        tr("1 to 100 %: closed to full"));
+    weight(tr("Throttle"), "throttle", o.mix.throttle, tr("1 to 100 %: closed to full"));
   if (o.mix.flap != 0 || (!o.surfaces.empty() && o.surfaces.front().kind == SurfaceKind::flaperon))
-    weight(
-        tr("Flap"), "flap", o.mix.flap, [](Output& out, double v) { out.mix.flap = v; },
-        tr("Droop with the flap channel"));
+    weight(tr("Flap"), "flap", o.mix.flap, tr("Droop with the flap channel"));
 
   pulse_ = new QLabel;
   pulse_->setFont(Look::instance().figures(9));
@@ -135,33 +131,24 @@ QWidget* OutputRow::degrees(const Output& o, Surface surface, MixCommand command
   auto* box =
       number_box(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(o.id), label),
                  tr("Throw of %1 for full %2").arg(name, label), Look::instance().theme() == Theme::field ? 64 : 60);
-  box->setRange(0, 90);
+  box->setRange(0, range::throw_deg.most);
   box->setDecimals(1);
   box->setSuffix(QStringLiteral(" °"));
   box->setValue(throw_for(document_.rig(), o, surface, command));
   box->setToolTip(
       tr("Degrees at the surface for full %1: type them, and the weight is worked out, for both halves of a pair")
           .arg(label));
-  connect(box, &QDoubleSpinBox::valueChanged, this,
-          [this, box, surface, command, name, label, before = box->value()](double deg) {
-            auto wished = with_throw(document_.rig(), surface, command, deg);
-            if (!wished) {
-              const QSignalBlocker quiet(box);
-              box->setValue(before);
-              Q_EMIT refused(QString::fromStdString(wished.error().text()));
-              return;
-            }
-            document_.edit(std::move(*wished), tr("Full %1 gives %2 %3°").arg(label, name).arg(deg));
-          });
+  connect(box, &QDoubleSpinBox::valueChanged, this, [this, box, surface, command, before = box->value()](double deg) {
+    auto wished = set_throw(document_.rig(), surface, command, deg);
+    if (!wished) {
+      const QSignalBlocker quiet(box);
+      box->setValue(before);
+      Q_EMIT refused(QString::fromStdString(wished.error().text()));
+      return;
+    }
+    document_.apply(std::move(wished));
+  });
   return box;
-}
-
-void OutputRow::edit_output(const std::string& id, const QString& label, const std::function<void(Output&)>& change) {
-  Rig rig = document_.rig();
-  if (Output* o = rig.output(id)) {
-    change(*o);
-    document_.edit(std::move(rig), label);
-  }
 }
 
 void OutputRow::show_state(const OutputState& state) {

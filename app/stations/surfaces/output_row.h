@@ -1,7 +1,6 @@
 #pragma once
 
 #include <QFrame>
-#include <functional>
 
 #include "document/rig_document.h"
 #include "surfaces/air_loads.h"
@@ -24,7 +23,6 @@ class OutputRow : public QFrame {
 
  private:
   QWidget* degrees(const Output& output, Surface surface, MixCommand command, const QString& name);
-  void edit_output(const std::string& id, const QString& label, const std::function<void(Output&)>& change);
 
   RigDocument& document_;
   QLabel* pulse_;

@@ -59,10 +59,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
     if (!preview_) return;
     const Linkage l = *preview_;
     preview_.reset();
-    document_.edit(with_linkage(document_.rig(), l),
-                   tr("Holes of the %1: arm %2, horn %3")
-                       .arg(QString::fromStdString(surface_.spoken()), Units::instance().length(l.arm_m),
-                            Units::instance().length(l.horn_m)));
+    document_.apply(use_holes(document_.rig(), surface_, l.arm_m, l.horn_m));
   });
   picture_ = new QStackedWidget;
   picture_->addWidget(view_);
@@ -116,8 +113,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   differential_->setDecimals(0);
   differential_->setSuffix(QStringLiteral(" %"));
   connect(differential_, &QDoubleSpinBox::valueChanged, this, [this](double percent) {
-    if (!refreshing_)
-      document_.edit(with_differential(document_.rig(), percent / 100), tr("Aileron differential %1 %").arg(percent));
+    if (!refreshing_) document_.apply(set_differential(document_.rig(), percent / 100));
   });
   share_row->addWidget(new QLabel(tr("Too much:")));
   sharing_ = new QComboBox;

@@ -213,7 +213,7 @@ void WiringPage::plan() {
   for (const Obstacle& o : plan.obstacles)
     words << QStringLiteral("%1 (%2).").arg(QString::fromStdString(o.what), QString::fromStdString(o.code));
   say(words.join(QLatin1Char(' ')));
-  if (plan.rig != document_.rig()) document_.edit(plan.rig, tr("Wiring planned"));
+  if (plan.rig != document_.rig()) document_.apply(take_plan(plan));
 }
 
 void WiringPage::choose(const std::string& lead) {

@@ -116,7 +116,7 @@ TEST(SurfacesPage, InchesAreTakenAndGiven) {
     dialog.findChild<QPushButton*>(QStringLiteral("take"))->click();
   });
   ASSERT_TRUE(b.click(QStringLiteral("linkage_holes")));
-  EXPECT_TRUE(why.contains(QStringLiteral("7.87 in"))) << why.toStdString();
+  EXPECT_TRUE(why.contains(QStringLiteral("39.37 in"))) << why.toStdString();
   ASSERT_EQ(b.window.document().rig().linkages[0].arm_holes_m.size(), 2u);
   EXPECT_NEAR(b.window.document().rig().linkages[0].arm_holes_m[1], 0.01016, 1e-9);
   // A reading of half an inch on two inches of chord: 2 · asin(0.25 / 2) = 14.362°.
