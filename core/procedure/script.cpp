@@ -27,11 +27,11 @@ std::pair<std::string, std::string> halves(const std::string& word) {
 
 ProcedurePlayer::ProcedurePlayer(Rig rig, const Catalogue& catalogue, const ProcedureEntry& entry, std::string at)
     : rig_(std::move(rig)), catalogue_(catalogue), procedure_(entry.make()), at_(std::move(at)) {
-  Heard heard;
+  LineOutcome heard;
   tell(SceneChanged{}, heard);
 }
 
-void ProcedurePlayer::tell(const Event& event, Heard& heard) {
+void ProcedurePlayer::tell(const Event& event, LineOutcome& heard) {
   if (std::holds_alternative<SceneChanged>(event)) checks_ = check_statuses(rig_, catalogue_);
   const auto scene = [&] {
     return Scene{rig_, catalogue_, catalogue_.controller(rig_.controller.kind), checks_, "every check stands", bench_};
@@ -42,7 +42,7 @@ void ProcedurePlayer::tell(const Event& event, Heard& heard) {
   card_ = std::move(now);
 }
 
-void ProcedurePlayer::carry_out(const Orders& orders, Heard& heard) {
+void ProcedurePlayer::carry_out(const Orders& orders, LineOutcome& heard) {
   for (const Order& o : orders)
     std::visit(
         Cases{
@@ -200,8 +200,8 @@ Result<Event> ProcedurePlayer::event_of(const std::string& line, const std::stri
                  "time, choose, press, look, frame, channels, stands or bench");
 }
 
-Result<ProcedurePlayer::Heard> ProcedurePlayer::play(const std::string& line, const std::string& where) {
-  Heard heard;
+Result<ProcedurePlayer::LineOutcome> ProcedurePlayer::play(const std::string& line, const std::string& where) {
+  LineOutcome heard;
   if (words_of(line).empty()) return heard;
   const auto event = event_of(line, where);
   if (!event) return tl::make_unexpected(event.error());

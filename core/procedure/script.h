@@ -12,13 +12,13 @@ class ProcedurePlayer {
   ProcedurePlayer(Rig rig, const Catalogue& catalogue, const ProcedureEntry& entry, std::string at);
 
   /// What one line made happen.
-  struct Heard {
+  struct LineOutcome {
     std::vector<std::string> done;  ///< one sentence each: what was ordered and what became of it
     bool card_changed = false;
   };
   /// Hears one line; `where` is for messages, "file:line". Empty lines and comments (#) are nothing. Errors: a word
   /// that is not known, an action that the card does not offer or that can't be chosen now, time that runs backward.
-  Result<Heard> play(const std::string& line, const std::string& where);
+  Result<LineOutcome> play(const std::string& line, const std::string& where);
 
   const Card& card() const { return card_; }
   const Rig& rig() const { return rig_; }
@@ -29,8 +29,8 @@ class ProcedurePlayer {
   Result<Event> looked(const std::vector<std::string>& words, const std::string& where) const;
   Result<Event> frame(const std::vector<std::string>& words, const std::string& where) const;
   Result<void> set_bench(const std::vector<std::string>& words, const std::string& where);
-  void tell(const Event& event, Heard& heard);
-  void carry_out(const Orders& orders, Heard& heard);
+  void tell(const Event& event, LineOutcome& heard);
+  void carry_out(const Orders& orders, LineOutcome& heard);
 
   Rig rig_;
   const Catalogue& catalogue_;

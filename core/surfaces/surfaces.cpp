@@ -6,6 +6,7 @@
 
 #include "base/find.h"
 #include "base/number.h"
+#include "surfaces/air_loads.h"
 
 namespace rigging {
 namespace {
@@ -255,10 +256,24 @@ SurfacesReport analyze_surfaces(const Rig& rig) {
       const int sense = built_right(o, s);
       const Moved moved(rig, o, s);
       a.in_degrees = moved.bar.has_value();
-      if (moved.linkage) {
-        const auto curve = trace(*moved.linkage, o);
+      if (s.kind != SurfaceKind::motor) {
+        const auto curve = trace(linkage_of(rig, s), o);
         if (!curve) a.linkage_error = curve.error().text();
-        if (curve) a.problems = curve->problems;
+        if (curve) {
+          const double chord = chord_of(rig, s);
+          a.travel = Travel{curve->most_up_deg,
+                            curve->most_down_deg,
+                            throw_m(chord, curve->most_up_deg),
+                            throw_m(chord, curve->most_down_deg),
+                            curve->neutral_deg,
+                            curve->differential,
+                            curve->deg_per_us,
+                            rig.linkage(s) != nullptr};
+          if (moved.linkage) a.problems = curve->problems;
+        }
+        for (const auto& [command, name] : Words<MixCommand>::list)
+          if (o.mix.*weight_of(command) != 0)
+            a.throw_deg[static_cast<std::size_t>(command)] = throw_for(rig, o, s, command);
       }
       const double rest = moved.at(0);
       for (const Axis axis : all_axes) {

@@ -44,6 +44,17 @@ std::string spoken_sticks(const Command& command);
 /// What of an output this class lets the builder set; all of it without a class.
 OutputSettings settable(const ControllerClass* controller);
 
+/// What an output's pulses make of a surface, by its linkage as measured or else by a usual one.
+struct Travel {
+  double up_deg = 0, down_deg = 0;  ///< at the ends, both positive when the neutral lies between
+  double up_m = 0, down_m = 0;      ///< the same at the trailing edge, as a ruler reads it
+  double neutral_deg = 0;           ///< at the centre
+  double differential = 1;          ///< up over down
+  double deg_per_us = 0;            ///< at the centre
+  bool measured = false;
+  bool operator==(const Travel&) const = default;
+};
+
 /// How much of its travel one surface uses for full command on one axis, and where stick combinations saturate.
 struct SurfaceAnswer {
   Surface surface;
@@ -57,6 +68,8 @@ struct SurfaceAnswer {
   double worst_sum = 0;
   std::vector<LinkageProblem> problems;  ///< of its linkage, within the pulses that it is given
   std::string linkage_error;             ///< when the linkage can't be built at all
+  std::optional<Travel> travel;          ///< nothing for motors, and when the linkage can't be built
+  std::array<double, 4> throw_deg{};     ///< for each full `MixCommand` in its order, as `throw_for`
   bool operator==(const SurfaceAnswer&) const = default;
 };
 

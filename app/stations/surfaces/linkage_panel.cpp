@@ -212,22 +212,20 @@ void LinkagePanel::refresh() {
   }
   const Linkage l = linkage_of(document_.rig(), surface_);
   const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
-  const auto curve = trace(l, *o);
+  const SurfaceAnswer* answer = document_.review().surfaces.answer(surface_);
   const double dead_us = dead_band_us(rig, document_.catalogue(), surface_);
-  if (!curve) {
-    facts_->setText(QString::fromStdString(curve.error().text()));
+  if (!answer || !answer->travel) {
+    if (answer) facts_->setText(QString::fromStdString(answer->linkage_error));
     return;
   }
-  const double chord = chord_of(document_.rig(), surface_);
+  const Travel& travel = *answer->travel;
   const Units& u = Units::instance();
-  QString facts =
-      tr("<b>%1° up, %2° down</b> at the ends, %3 and %4 at the edge.")
-          .arg(n(curve->most_up_deg, 1), n(curve->most_down_deg, 1), u.length(throw_m(chord, curve->most_up_deg)),
-               u.length(throw_m(chord, curve->most_down_deg)));
-  if (std::abs(curve->neutral_deg) > 0.05) facts += tr(" Stands %1° off at the centre.").arg(n(curve->neutral_deg, 1));
+  QString facts = tr("<b>%1° up, %2° down</b> at the ends, %3 and %4 at the edge.")
+                      .arg(n(travel.up_deg, 1), n(travel.down_deg, 1), u.length(travel.up_m), u.length(travel.down_m));
+  if (std::abs(travel.neutral_deg) > 0.05) facts += tr(" Stands %1° off at the centre.").arg(n(travel.neutral_deg, 1));
   facts += tr(" Up to down %1 : 1. One dead band of the servo (%2 µs) is %3°.")
-               .arg(n(curve->differential, 2), n(dead_us, 0), n(std::abs(curve->deg_per_us) * dead_us, 2));
-  if (!rig.linkage(surface_)) facts = tr("Not measured yet; as a usual linkage would do it: ") + facts;
+               .arg(n(travel.differential, 2), n(dead_us, 0), n(std::abs(travel.deg_per_us) * dead_us, 2));
+  if (!travel.measured) facts = tr("Not measured yet; as a usual linkage would do it: ") + facts;
   facts += tr(" Half the throw is half of the stabilizer's authority and half of its loop gain.");
   facts_->setText(facts);
 

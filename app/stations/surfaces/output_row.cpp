@@ -105,7 +105,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
     grid->addWidget(caption, row, column, 1, 2);
     grid->addWidget(box, row + 1, column);
     if (const auto command = from_word<MixCommand>(key); command && answer && answer->in_degrees)
-      grid->addWidget(degrees(o, answer->surface, *command, name), row + 1, column + 1);
+      grid->addWidget(degrees(*answer, *command, name), row + 1, column + 1);
   };
   for (const Axis axis : all_axes) {
     const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
@@ -126,28 +126,29 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
   grid->addWidget(pulse_, 0, 5, 2, 1, Qt::AlignRight | Qt::AlignBottom);
 }
 
-QWidget* OutputRow::degrees(const Output& o, Surface surface, MixCommand command, const QString& name) {
+QWidget* OutputRow::degrees(const SurfaceAnswer& answer, MixCommand command, const QString& name) {
   const QString label = QString::fromLatin1(word(command).data());
   auto* box =
-      number_box(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(o.id), label),
+      number_box(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(answer.output), label),
                  tr("Throw of %1 for full %2").arg(name, label), Look::instance().theme() == Theme::field ? 64 : 60);
   box->setRange(0, range::throw_deg.most);
   box->setDecimals(1);
   box->setSuffix(QStringLiteral(" °"));
-  box->setValue(throw_for(document_.rig(), o, surface, command));
+  box->setValue(answer.throw_deg[static_cast<std::size_t>(command)]);
   box->setToolTip(
       tr("Degrees at the surface for full %1: type them, and the weight is worked out, for both halves of a pair")
           .arg(label));
-  connect(box, &QDoubleSpinBox::valueChanged, this, [this, box, surface, command, before = box->value()](double deg) {
-    auto wished = set_throw(document_.rig(), surface, command, deg);
-    if (!wished) {
-      const QSignalBlocker quiet(box);
-      box->setValue(before);
-      Q_EMIT refused(QString::fromStdString(wished.error().text()));
-      return;
-    }
-    document_.apply(std::move(wished));
-  });
+  connect(box, &QDoubleSpinBox::valueChanged, this,
+          [this, box, surface = answer.surface, command, before = box->value()](double deg) {
+            auto wished = set_throw(document_.rig(), surface, command, deg);
+            if (!wished) {
+              const QSignalBlocker quiet(box);
+              box->setValue(before);
+              Q_EMIT refused(QString::fromStdString(wished.error().text()));
+              return;
+            }
+            document_.apply(std::move(wished));
+          });
   return box;
 }
 

@@ -22,7 +22,7 @@ class OutputRow : public QFrame {
   void refused(const QString& why);
 
  private:
-  QWidget* degrees(const Output& output, Surface surface, MixCommand command, const QString& name);
+  QWidget* degrees(const SurfaceAnswer& answer, MixCommand command, const QString& name);
 
   RigDocument& document_;
   QLabel* pulse_;
