@@ -33,6 +33,13 @@ Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::str
   place.x_m = -0.3 * rig.airframe.length_m;
   edit.rig.parts.push_back(part);
   edit.rig.places.push_back(place);
+  // Where nothing is yet: parts on one spot would all be snags of each other.
+  const auto in_the_way = [&] {
+    const auto clashes = find_clashes(edit.rig, catalogue);
+    return std::any_of(clashes.begin(), clashes.end(),
+                       [&](const Clash& c) { return !c.other.empty() && (c.part == part.id || c.other == part.id); });
+  };
+  for (double& x = edit.rig.places.back().x_m; in_the_way() && x > -rig.airframe.length_m;) x -= 0.01;
   return edit;
 }
 

@@ -4,7 +4,8 @@
 
 namespace rigging {
 
-/// The part is the last of the list, a third of the length behind the nose; a servo gets the first surface without one.
+/// The part is the last of the list, a third of the length behind the nose or as far behind that as there is room; a
+/// servo gets the first surface without one.
 Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::string& kind);
 /// With its place and its leads.
 Result<Edit> remove_part(const Rig& rig, const Catalogue& catalogue, const std::string& id);

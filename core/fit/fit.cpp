@@ -160,55 +160,6 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
   return a;
 }
 
-void find_clashes(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
-  std::vector<Box> boxes;
-  if (auto b = box_of(rig, catalogue, "controller")) boxes.push_back(*b);
-  for (const Part& p : rig.parts)
-    if (auto b = box_of(rig, catalogue, p.id)) boxes.push_back(*b);
-  const auto overlap = [](const Box& a, const Box& b) { return a.room.intersection(b.room).sizes().minCoeff(); };
-  for (std::size_t i = 0; i < boxes.size(); ++i)
-    for (std::size_t k = i + 1; k < boxes.size(); ++k)
-      if (const double by = overlap(boxes[i], boxes[k]); by > 0.0005)
-        r.clashes.push_back({boxes[i].part, boxes[k].part,
-                             capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + length_text(by)});
-  if (!rig.fit.bay) return;
-  const Bay& bay = *rig.fit.bay;
-  const Eigen::AlignedBox3d inner(Point(-bay.at_m - bay.length_m, -bay.width_m / 2, -bay.height_m / 2),
-                                  Point(-bay.at_m, bay.width_m / 2, bay.height_m / 2));
-  for (const Box& b : boxes) {
-    // Inside is what has its middle there; servos in the wing are none of the bay's business.
-    if (!inner.contains(b.room.center())) continue;
-    const Point room_low = b.room.min() - inner.min(), room_high = inner.max() - b.room.max();
-    const double out = -std::min(room_low.minCoeff(), room_high.minCoeff());
-    if (out > 0.0005) {
-      r.clashes.push_back({b.part, "", capital(b.name) + " sticks out of the bay by " + length_text(out)});
-      continue;
-    }
-    if (b.part != "controller") continue;
-    // Room for plugs on the edges that carry sockets.
-    const ControllerClass* c = catalogue.controller(rig.controller.kind);
-    const Place* place = rig.place("controller");
-    std::set<std::string> sides;
-    for (const Terminal* t : c->terminals())
-      if (!t->side.empty()) sides.insert(t->side);
-    for (const std::string& side : sides) {
-      // The board's own direction in the model.
-      const int axis = side == "nose" || side == "tail" ? place->turn.arrow.axis % 3
-                                                        : 3 - place->turn.arrow.axis % 3 - place->turn.top.axis % 3;
-      const double room = side == "nose" || side == "tail"
-                              ? ((place->turn.arrow.sign > 0) == (side == "nose") ? room_high[axis] : room_low[axis])
-                              : std::min(room_low[axis], room_high[axis]);
-      if (room < plug_room_m)
-        r.clashes.push_back({"controller", "",
-                             "No room for the plugs at the " +
-                                 std::string(side == "nose"   ? "front"
-                                             : side == "tail" ? "rear"
-                                                              : side) +
-                                 " edge of the board: " + length_text(room) + " of " + length_text(plug_room_m)});
-    }
-  }
-}
-
 std::vector<CurrentPath> paths_of(const Rig& rig, const Catalogue& catalogue, const PowerReport& power) {
   std::vector<CurrentPath> all;
   const Solution& moving = power.efforts[static_cast<std::size_t>(Effort::all_moving)];
@@ -272,6 +223,57 @@ void list_to_get(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
 }
 
 }  // namespace
+
+std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
+  std::vector<Clash> clashes;
+  std::vector<Box> boxes;
+  if (auto b = box_of(rig, catalogue, "controller")) boxes.push_back(*b);
+  for (const Part& p : rig.parts)
+    if (auto b = box_of(rig, catalogue, p.id)) boxes.push_back(*b);
+  const auto overlap = [](const Box& a, const Box& b) { return a.room.intersection(b.room).sizes().minCoeff(); };
+  for (std::size_t i = 0; i < boxes.size(); ++i)
+    for (std::size_t k = i + 1; k < boxes.size(); ++k)
+      if (const double by = overlap(boxes[i], boxes[k]); by > 0.0005)
+        clashes.push_back({boxes[i].part, boxes[k].part,
+                           capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + length_text(by)});
+  if (!rig.fit.bay) return clashes;
+  const Bay& bay = *rig.fit.bay;
+  const Eigen::AlignedBox3d inner(Point(-bay.at_m - bay.length_m, -bay.width_m / 2, -bay.height_m / 2),
+                                  Point(-bay.at_m, bay.width_m / 2, bay.height_m / 2));
+  for (const Box& b : boxes) {
+    // Inside is what has its middle there; servos in the wing are none of the bay's business.
+    if (!inner.contains(b.room.center())) continue;
+    const Point room_low = b.room.min() - inner.min(), room_high = inner.max() - b.room.max();
+    const double out = -std::min(room_low.minCoeff(), room_high.minCoeff());
+    if (out > 0.0005) {
+      clashes.push_back({b.part, "", capital(b.name) + " sticks out of the bay by " + length_text(out)});
+      continue;
+    }
+    if (b.part != "controller") continue;
+    // Room for plugs on the edges that carry sockets.
+    const ControllerClass* c = catalogue.controller(rig.controller.kind);
+    const Place* place = rig.place("controller");
+    std::set<std::string> sides;
+    for (const Terminal* t : c->terminals())
+      if (!t->side.empty()) sides.insert(t->side);
+    for (const std::string& side : sides) {
+      // The board's own direction in the model.
+      const int axis = side == "nose" || side == "tail" ? place->turn.arrow.axis % 3
+                                                        : 3 - place->turn.arrow.axis % 3 - place->turn.top.axis % 3;
+      const double room = side == "nose" || side == "tail"
+                              ? ((place->turn.arrow.sign > 0) == (side == "nose") ? room_high[axis] : room_low[axis])
+                              : std::min(room_low[axis], room_high[axis]);
+      if (room < plug_room_m)
+        clashes.push_back({"controller", "",
+                           "No room for the plugs at the " +
+                               std::string(side == "nose"   ? "front"
+                                           : side == "tail" ? "rear"
+                                                            : side) +
+                               " edge of the board: " + length_text(room) + " of " + length_text(plug_room_m)});
+    }
+  }
+  return clashes;
+}
 
 Point point_of(const Place& p) { return {p.x_m, p.y_m, p.z_m}; }
 
@@ -346,7 +348,7 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
       std::abs(r.board.yaw_deg) > 2 || std::abs(r.board.roll_deg) > 10 || std::abs(r.board.pitch_deg) > 10;
   r.currents = paths_of(rig, catalogue, power);
   r.compasses = compass_reports(rig, catalogue, r.currents);
-  find_clashes(rig, catalogue, r);
+  r.clashes = find_clashes(rig, catalogue);
   list_to_get(rig, catalogue, r);
   return r;
 }

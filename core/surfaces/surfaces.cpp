@@ -7,6 +7,7 @@
 #include "base/find.h"
 #include "base/number.h"
 #include "surfaces/air_loads.h"
+#include "surfaces/surface_checks.h"
 
 namespace rigging {
 namespace {
@@ -80,11 +81,18 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
     const SurfaceAnswer* a = answer(kind, Side::left);
     if (!a) continue;
     const bool tail = kind == SurfaceKind::vtail || kind == SurfaceKind::inverted_v;
-    const double pitch = std::abs(a->positive_deg[1]), other = tail ? std::abs(a->positive_deg[2]) : roll(*a);
+    const auto second = [&](const SurfaceAnswer& x) { return tail ? std::abs(x.positive_deg[2]) : roll(x); };
+    const double pitch = std::abs(a->positive_deg[1]), other = second(*a);
     std::string s = std::string(name) + ": " + degrees(pitch) + " for full pitch, " + degrees(other) + " for full " +
                     (tail ? "yaw" : "roll");
     if (pitch > 0 && other > 0) s += ", a ratio of 1 to " + number_text(other / pitch, 2);
     s += "; they have " + degrees(std::min(a->most_up_deg, a->most_down_deg));
+    if (const SurfaceAnswer* b = answer(kind, Side::right)) {
+      const double its_pitch = std::abs(b->positive_deg[1]);
+      if (std::abs(its_pitch - pitch) > alike_deg || std::abs(second(*b) - other) > alike_deg)
+        s += ". So the left one; the right one " + degrees(its_pitch) + " and " + degrees(second(*b)) +
+             ": they are not alike";
+    }
     if (kind == SurfaceKind::taileron && a->share[1] != 0)
       s += ". Roll gets " + number_text(100 * std::abs(a->share[0] / a->share[1]), 0) + " % of what pitch gets";
     words.push_back(s);
@@ -95,6 +103,12 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
     const double up = std::abs(a->positive_deg[0]), down = std::abs(a->negative_deg[0]);
     std::string s = std::string(kind == SurfaceKind::aileron ? "Ailerons: " : "Flaperons: ") + degrees(up) +
                     " up and " + degrees(down) + " down for full roll";
+    if (const SurfaceAnswer* left = answer(kind, Side::left)) {
+      const double its_up = std::abs(left->negative_deg[0]), its_down = std::abs(left->positive_deg[0]);
+      if (std::abs(its_up - up) > alike_deg || std::abs(its_down - down) > alike_deg)
+        s += " on the right, " + degrees(its_up) + " up and " + degrees(its_down) +
+             " down on the left: they are not alike";
+    }
     if (down > 0.5 && up / down > 1.05) s += ", a differential of " + number_text(up / down, 2) + " to 1";
     if (down > 0.5 && up / down < 0.95) s += ": more down than up, which yaws the wrong way";
     const Output* o = rig.output(a->output);

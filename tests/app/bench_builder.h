@@ -113,14 +113,18 @@ class Builder {
     });
     timer->start(5);
   }
+  /// Does something with the sheet that the next click or key opens.
+  void in_sheet(std::function<void(QWidget&)> action) {
+    const auto open = [] {
+      const QWidget* sheet = QApplication::activeModalWidget();
+      return sheet && sheet->isVisible();
+    };
+    when(open, [action = std::move(action)] { action(*QApplication::activeModalWidget()); });
+  }
   /// Types into the sheet that the next click opens, and takes it; `after` sees what it says when it was refused.
   void type_into_sheet(std::vector<std::pair<const char*, QString>> entries, std::function<void(QWidget&)> after = {}) {
-    const auto open = [] {
-      const QWidget* dialog = QApplication::activeModalWidget();
-      return dialog && dialog->isVisible() && dialog->findChild<QAbstractButton*>(QStringLiteral("take"));
-    };
-    when(open, [this, entries = std::move(entries), after = std::move(after)] {
-      QWidget* dialog = QApplication::activeModalWidget();
+    in_sheet([this, entries = std::move(entries), after = std::move(after)](QWidget& sheet) {
+      QWidget* dialog = &sheet;
       for (const auto& [name, text] : entries) {
         if (auto* number = dialog->findChild<QDoubleSpinBox*>(QLatin1String(name)))
           number->setValue(text.toDouble());

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "base/number.h"
 #include "airframe/kinds.h"
 #include "base/json.h"
 #include "bench_rig.h"
@@ -233,6 +234,24 @@ TEST(MixWords, SayItInDegrees) {
   EXPECT_EQ(analyze_surfaces(half).mix.back(),
             "25° of travel is assumed for the right inverted V-tail half: no linkage is measured");
   EXPECT_EQ(analyze_surfaces(demo("hedgerow")).mix.back().find("assumed"), std::string::npos);
+  // Halves with different linkages: what is said of a pair is said of both.
+  Rig uneven = demo("hedgerow");
+  for (Linkage& l : uneven.linkages)
+    if (l.surface == *surface_from_word("flaperon_left") || l.surface == *surface_from_word("inverted_v_right"))
+      l.servo_travel_deg *= 0.7;
+  int said = 0;
+  for (const std::string& w : analyze_surfaces(uneven).mix) {
+    if (w.find("not alike") == std::string::npos) continue;
+    ++said;
+    const SurfacesReport r = analyze_surfaces(uneven);
+    const bool flaperons = w.find("Flaperons") == 0;
+    const SurfaceAnswer& a = *r.answer(*surface_from_word(flaperons ? "flaperon_left" : "inverted_v_right"));
+    const double odd = flaperons ? -a.negative_deg[0] : a.positive_deg[1];
+    EXPECT_NE(w.find(number_text(std::abs(odd), 1) + "°"), std::string::npos) << w;
+  }
+  EXPECT_EQ(said, 2);
+  for (const std::string& w : analyze_surfaces(demo("hedgerow")).mix)
+    EXPECT_EQ(w.find("not alike"), std::string::npos) << w;
   EXPECT_NE(words(AirframeKind::tailerons).find("Roll gets "), std::string::npos) << words(AirframeKind::tailerons);
   EXPECT_NE(words(AirframeKind::canard)
                 .find("Canard, on its own output: 25° down for full nose up, 25° up for full nose down"),

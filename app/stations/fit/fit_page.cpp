@@ -155,10 +155,7 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
     if (refreshing_) return;
     document_.apply(set_value(document_.rig(), "fit/frame_at_m", Units::instance().length_in(shown)));
   });
-  connect(add, &QPushButton::clicked, this, [this] {
-    PartDialog dialog(document_, this);
-    if (dialog.exec() == QDialog::Accepted && !dialog.chosen().empty()) add_part(dialog.chosen());
-  });
+  connect(add, &QPushButton::clicked, this, &FitPage::ask_for_part);
   connect(remove_, &QPushButton::clicked, this, &FitPage::remove_chosen);
   connect(get, &QPushButton::clicked, this, &FitPage::show_list_to_get);
   connect(&Look::instance(), &Look::changed, this, [this] { refresh(); });
@@ -166,6 +163,32 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
 }
 
 QWidget* FitPage::first_focus() { return view_; }
+
+void FitPage::ask_for_part() {
+  PartDialog dialog(document_, this);
+  if (dialog.exec() == QDialog::Accepted && !dialog.chosen().empty()) add_part(dialog.chosen());
+}
+
+QList<Request> FitPage::requests() {
+  QList<Request> all{
+      {tr("Add a part"), tr("battery servo motor receiver new"),
+       [this] {
+         come_here();
+         ask_for_part();
+       }},
+      {tr("Bay, margins and where it flies"), tr("place latitude longitude static margin size"),
+       [this] {
+         come_here();
+         ask_bay_and_place();
+       }},
+      {tr("What to get before starting"), tr("buy shopping list leads tools"), [this] { show_list_to_get(); }},
+      {tr("What the bare airframe weighs"), tr("frame mass balance"), [this] { come_here(QStringLiteral("frame")); }}};
+  for (const Part& p : document_.rig().parts)
+    all.append(
+        {tr("Where does %1 sit?").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), p.id))),
+         tr("place part move"), [this, id = QString::fromStdString(p.id)] { come_here(id); }});
+  return all;
+}
 
 void FitPage::go_to(const QString& subject) {
   const std::string id = subject.toStdString();

@@ -20,6 +20,7 @@ class FitPage : public StationPage {
   explicit FitPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
+  QList<Request> requests() override;
   /// Adds a part of the kind behind what is there, with a name of its own.
   void add_part(const std::string& kind);
 
@@ -31,6 +32,7 @@ class FitPage : public StationPage {
   void show_chosen();
   void edit_place(const std::function<void(Place&)>& change);
   void remove_chosen();
+  void ask_for_part();
   void show_list_to_get();
   void ask_bay_and_place();
   void ask_small_angles();

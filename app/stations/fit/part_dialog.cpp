@@ -79,18 +79,18 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
   auto* buttons = new QHBoxLayout;
   own_ = new QPushButton(tr("Keep mine and add it"));
   own_->setObjectName(QStringLiteral("keep_own"));
-  auto* add = new QPushButton(tr("Add this one"));
-  add->setObjectName(QStringLiteral("add_chosen"));
-  add->setProperty("main", true);
-  add->setDefault(true);
+  add_ = new QPushButton(tr("Add this one"));
+  add_->setObjectName(QStringLiteral("add_chosen"));
+  add_->setProperty("main", true);
+  add_->setDefault(true);
   auto* cancel = new QPushButton(tr("Leave"));
-  for (QPushButton* b : {cancel, own_, add}) buttons->addWidget(b);
+  for (QPushButton* b : {cancel, own_, add_}) buttons->addWidget(b);
   right->addLayout(buttons);
   all->addLayout(right);
   connect(search_, &QLineEdit::textChanged, this, &PartDialog::fill);
   connect(list_, &QListWidget::currentRowChanged, this, &PartDialog::show_kind);
-  connect(list_, &QListWidget::itemActivated, add, &QPushButton::click);
-  connect(add, &QPushButton::clicked, this, [this] {
+  connect(list_, &QListWidget::itemActivated, add_, &QPushButton::click);
+  connect(add_, &QPushButton::clicked, this, [this] {
     if (const PartKind* k = current()) {
       chosen_ = k->id;
       accept();
@@ -105,16 +105,19 @@ void PartDialog::fill() {
   list_->clear();
   for (const PartKind& k : document_.catalogue().parts) {
     if (k.group == PartGroup::lead) continue;  // leads follow from the wiring
-    const QString name = QString::fromStdString(k.name), group = QString::fromStdString(spoken(word(k.group)));
+    const QString name = QString::fromStdString(k.name);
+    // The id says in figures what the name says in words: "9g", "3s".
+    const QString all = name + QLatin1Char('\n') + QString::fromStdString(spoken(word(k.group)) + "\n" + k.id);
     bool fits = true;
     for (const QString& w : search_->text().split(QLatin1Char(' '), Qt::SkipEmptyParts))
-      fits = fits && (name.contains(w, Qt::CaseInsensitive) || group.contains(w, Qt::CaseInsensitive));
+      fits = fits && all.contains(w, Qt::CaseInsensitive);
     if (!fits) continue;
     auto* item = new QListWidgetItem(name);
     item->setData(Qt::UserRole, QString::fromStdString(k.id));
     list_->addItem(item);
   }
   list_->setCurrentRow(0);
+  show_kind();
 }
 
 const PartKind* PartDialog::current() const {
@@ -124,9 +127,16 @@ const PartKind* PartDialog::current() const {
 
 void PartDialog::show_kind() {
   const PartKind* k = current();
-  own_->setEnabled(k != nullptr);
-  facts_->clear();
-  if (!k) return;
+  for (QWidget* w : std::initializer_list<QWidget*>{own_, add_, own_id_, own_name_, mass_, idle_, typical_, most_})
+    w->setEnabled(k != nullptr);
+  if (!k) {
+    facts_->setText(
+        tr("No part that is known here fits these words. Search for its kind alone, such as servo, and "
+           "describe yours starting from the one that comes nearest."));
+    own_name_->clear();
+    for (QDoubleSpinBox* box : {mass_, idle_, typical_, most_}) box->setValue(0);
+    return;
+  }
   QStringList lines{QStringLiteral("<b>%1</b>").arg(QString::fromStdString(k->name).toHtmlEscaped())};
   const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
   const Units& u = Units::instance();

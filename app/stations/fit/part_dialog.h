@@ -33,7 +33,7 @@ class PartDialog : public QDialog {
   QListWidget* list_;
   QLabel *facts_, *complaint_;
   QDoubleSpinBox *mass_, *idle_, *typical_, *most_;
-  QPushButton* own_;
+  QPushButton *own_, *add_;
 };
 
 }  // namespace rigging::app

@@ -161,6 +161,13 @@ void PowerPage::ask_measured() {
   dialog.ask(document_, [&] { return measure_power(document_.rig(), p); });
 }
 
+QList<Request> PowerPage::requests() {
+  return {{tr("Type what was measured of the drive"), tr("current thrust reserve propeller clearance"), [this] {
+             come_here();
+             ask_measured();
+           }}};
+}
+
 QWidget* PowerPage::first_focus() { return states_[static_cast<std::size_t>(SupplyState::battery)]; }
 
 void PowerPage::go_to(const QString& subject) {

@@ -60,9 +60,8 @@ TEST(Bench, DifferencesAreShownAndSettledPartByPart) {
   rig.outputs[1].high_us = 1900;
   b.window.document().edit(rig, QStringLiteral("two parts"));
   ASSERT_TRUE(b.can_click(QStringLiteral("bench_compare")));
-  QTimer::singleShot(300, [] {
-    auto* dialog = QApplication::activeModalWidget();
-    ASSERT_TRUE(dialog);
+  b.in_sheet([](QWidget& sheet) {
+    auto* dialog = &sheet;
     QTest::mouseClick(dialog->findChild<QAbstractButton*>(QStringLiteral("board_is_right_output s1")), Qt::LeftButton,
                       {}, QPoint(8, 8));
     QTest::mouseClick(dialog->findChild<QAbstractButton*>(QStringLiteral("make_agree")), Qt::LeftButton);

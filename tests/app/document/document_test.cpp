@@ -94,8 +94,8 @@ TEST(Document, ABrokenFileIsRefusedAndNothingIsLost) {
   const QString file = b.folder.filePath(QStringLiteral("broken.rig.json"));
   std::ofstream(file.toStdString()) << R"({"format":"rig","version":1,"name":"x","airframe":{"kind":"sofa"}})";
   QString said;
-  QTimer::singleShot(200, [&] {
-    auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+  b.in_sheet([&](QWidget& sheet) {
+    auto* box = qobject_cast<QMessageBox*>(&sheet);
     ASSERT_TRUE(box);
     said = box->text();
     box->accept();
@@ -110,7 +110,7 @@ TEST(Document, ClosingAsksForUnsavedWork) {
   Rig rig = b.window.document().rig();
   rig.name = "Kept";
   b.window.document().edit(rig, QStringLiteral("renamed"));
-  QTimer::singleShot(200, [] { QTest::keyClick(QApplication::activeModalWidget(), Qt::Key_Escape); });
+  b.in_sheet([](QWidget& sheet) { QTest::keyClick(&sheet, Qt::Key_Escape); });
   EXPECT_FALSE(b.window.close());
   EXPECT_TRUE(b.window.isVisible());
 }

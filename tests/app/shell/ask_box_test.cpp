@@ -18,8 +18,8 @@ namespace {
 TEST(Ask, GoesThereOrDoesIt) {
   Builder b;
   b.window.start_demo();
-  QTimer::singleShot(200, [&] {
-    auto* line = QApplication::activeModalWidget()->findChild<QLineEdit*>(QStringLiteral("ask_line"));
+  b.in_sheet([&](QWidget& sheet) {
+    auto* line = sheet.findChild<QLineEdit*>(QStringLiteral("ask_line"));
     QTest::keyClicks(line, QStringLiteral("reverse left flap"));
     QTest::keyClick(line, Qt::Key_Return);
   });

@@ -14,9 +14,8 @@ namespace {
 TEST(ChannelsDialog, AChannelGetsItsJob) {
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::sticks));
-  QTimer::singleShot(200, [&] {
-    auto* dialog = QApplication::activeModalWidget();
-    ASSERT_TRUE(dialog);
+  b.in_sheet([&](QWidget& sheet) {
+    auto* dialog = &sheet;
     auto* box = dialog->findChild<QComboBox*>(QStringLiteral("function_7"));
     ASSERT_TRUE(box);
     box->setCurrentIndex(box->findData(QStringLiteral("arm")));
@@ -32,9 +31,8 @@ TEST(ChannelsDialog, WhatTheTransmitterIsSetToIsTypedAsItCounts) {
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::sticks));
   const auto type = [&](const char* box, double value) {
-    QTimer::singleShot(200, [&, box, value] {
-      auto* dialog = QApplication::activeModalWidget();
-      ASSERT_TRUE(dialog);
+    b.in_sheet([&, box, value](QWidget& sheet) {
+      auto* dialog = &sheet;
       auto* spin = dialog->findChild<QDoubleSpinBox*>(QLatin1String(box));
       ASSERT_TRUE(spin) << box;
       spin->setValue(value);

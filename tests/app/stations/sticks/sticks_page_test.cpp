@@ -168,9 +168,8 @@ TEST(SticksPage, TypedReadingsTellWhatToDialAndTheCardIsPrinted) {
   ASSERT_TRUE(lines.front().dial);
   // This class wants 125 % of travel: 625 µs to each side, where 490 were read with 100 %.
   EXPECT_NEAR(lines.front().dial->travel_high_percent, 100 * 625 / 490.0, 0.3);
-  QTimer::singleShot(200, [&] {
-    auto* dialog = QApplication::activeModalWidget();
-    ASSERT_TRUE(dialog);
+  b.in_sheet([&](QWidget& sheet) {
+    auto* dialog = &sheet;
     EXPECT_EQ(dialog->windowTitle(), QStringLiteral("Settings card"));
     dialog->findChild<QPushButton*>(QStringLiteral("close"))->click();
   });
