@@ -8,6 +8,8 @@ namespace rigging {
 std::string number_text(double value, int places) {
   // A point whatever the user's locale: a comma would end up in files and in what a setting is read back from.
   char buffer[400];
+  // Nothing that is measured is that large: nobody reads a hundred digits in a refusal.
+  if (std::abs(value) >= 1e15) return {buffer, std::to_chars(buffer, buffer + sizeof buffer, value).ptr};
   std::string text(buffer, std::to_chars(buffer, buffer + sizeof buffer, value, std::chars_format::fixed, places).ptr);
   if (text.find('.') != std::string::npos) {
     text.erase(text.find_last_not_of('0') + 1);

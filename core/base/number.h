@@ -6,7 +6,8 @@
 
 namespace rigging {
 
-/// Decimal text with at most `places` digits behind the point, trailing zeros removed; never "-0".
+/// Decimal text with at most `places` digits behind the point, trailing zeros removed; never "-0". From 10¹⁵ on
+/// with a power of ten.
 std::string number_text(double value, int places);
 /// The finite number that this whole text is, with a point for the decimals; none for anything else.
 std::optional<double> number_of(std::string_view text);

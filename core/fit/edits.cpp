@@ -1,6 +1,7 @@
 #include "fit/edits.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "airframe/kinds.h"
 #include "base/fields.h"
@@ -39,7 +40,9 @@ Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::str
     return std::any_of(clashes.begin(), clashes.end(),
                        [&](const Clash& c) { return !c.other.empty() && (c.part == part.id || c.other == part.id); });
   };
-  for (double& x = edit.rig.places.back().x_m; in_the_way() && x > -rig.airframe.length_m;) x -= 0.01;
+  double& x = edit.rig.places.back().x_m;
+  for (x = std::round(1000 * x) / 1000; in_the_way() && x > -rig.airframe.length_m;)
+    x = std::round(1000 * x - 10) / 1000;
   return edit;
 }
 

@@ -76,6 +76,8 @@ Result<Edit> list_holes(const Rig& rig, const Linkage& linkage) {
 Result<Edit> use_holes(const Rig& rig, Surface surface, double arm_m, double horn_m) {
   const auto moved = with_holes(linkage_of(rig, surface), arm_m, horn_m);
   if (!moved) return tl::make_unexpected(moved.error());
+  if (const auto ok = in_range(*moved, "linkage of the " + surface.spoken()); !ok)
+    return tl::make_unexpected(ok.error());
   return Edit{with_linkage(rig, *moved), "Holes of the " + surface.spoken() + ": arm " + length_text(arm_m, 1) +
                                              ", horn " + length_text(horn_m, 1)};
 }

@@ -197,10 +197,12 @@ TEST(Edit, MeasuresOutsideOfTheirRangeAreRefused) {
   l = linkage_of(rig, l.surface);
   l.arm_holes_m = {0.008, 3};
   says(list_holes(rig, l), "arm_holes_m");
+  says(use_holes(rig, l.surface, 5, 0.01), "arm_m");
   says(set_weight(rig, "out_1", "roll", 7), "roll");
   says(set_weight(rig, "out_9", "roll", 0.5), "out_9");
   says(set_differential(rig, 1.5), "0 to 1");
   says(set_throw(rig, l.surface, MixCommand::roll, 80), "roll");
+  says(set_throw(rig, l.surface, MixCommand::roll, -1e300), "-1e+300°");
 }
 
 TEST(Edit, OfMixAndReadingsByTheirNames) {
