@@ -87,6 +87,35 @@ TEST(Document, UnsavedWorkSurvivesAKill) {
   EXPECT_FALSE(load_rig(file.toStdString())->extra.members().contains("recovered_from"));
 }
 
+/// Work that a program of version 1 left behind keeps what was proven, whether it belongs to a file or not.
+TEST(Document, ACopyOfVersion1IsRecoveredWithItsProofs) {
+  const Catalogue catalogue = *load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue");
+  const QString old = QStringLiteral(RIGGING_SOURCE_DIR "/tests/rig/version_1/hedgerow.rig.json");
+  for (const bool has_a_file : {false, true}) {
+    QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("a.rig.json")),
+                  copies = folder.filePath(QStringLiteral("copies"));
+    ASSERT_TRUE(QFile::copy(old, file));
+    ASSERT_TRUE(QDir().mkpath(copies));
+    Json copy = *read_json_file(old.toStdString());
+    ASSERT_EQ(copy["version"], 1);
+    copy["name"] = "not saved yet";
+    copy["recovered_from"] = has_a_file ? file.toStdString() : "";
+    std::ofstream((copies + QStringLiteral("/0-left.rig.json")).toStdString()) << copy.dump();
+    RigDocument document(catalogue, copies);
+    const auto found = document.leftovers();
+    ASSERT_EQ(found.size(), 1);
+    EXPECT_EQ(found[0].of, has_a_file ? file : QString());
+    ASSERT_TRUE(document.recover(found[0]));
+    EXPECT_EQ(document.rig().name, "not saved yet");
+    for (const char* check : {"stick.roll", "correction.yaw", "sticks.calibrated", "surfaces.centred", "lead.gps"}) {
+      const CheckStatus* status = find_check(document.review().checks, std::string(check));
+      ASSERT_TRUE(status) << check;
+      EXPECT_EQ(status->state, ProofState::fresh) << check;
+    }
+  }
+}
+
 TEST(Document, ABrokenFileIsRefusedAndNothingIsLost) {
   Builder b;
   b.window.start_demo();
