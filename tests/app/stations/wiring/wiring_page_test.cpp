@@ -10,6 +10,7 @@
 #include "sheets/wiring_sheets.h"
 #include "shell/sheet_dialog.h"
 #include "stations/wiring/wiring_page.h"
+#include "wiring/lead_checks.h"
 
 namespace rigging::app {
 namespace {
@@ -97,29 +98,35 @@ TEST_F(Planning, SheetsAreKeptAsPdfAndSvg) {
 TEST_F(Planning, LeadsAreLookedAtTriedAndProven) {
   b.window.go(Station::wiring);
   auto* page = b.window.findChild<WiringPage*>();
+  const auto state = [&] {
+    return find_check(b.window.document().review().checks, CheckId{lead_family, "gps"})->state;
+  };
   page->go_to(QStringLiteral("gps"));
-  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Not looked at yet")));
+  EXPECT_EQ(state(), ProofState::none);
+  const QString before = text("lead_check");
   EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Propeller off")));
   EXPECT_FALSE(b.can_click(QStringLiteral("lead_inspect"))) << "no bench, nothing to look at";
   ASSERT_TRUE(b.click(QStringLiteral("lead_right")));
-  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Proven")));
+  EXPECT_EQ(state(), ProofState::fresh);
+  EXPECT_NE(text("lead_check"), before) << "and the page says so";
   // Moved afterwards: stale, said as a snag; looked at again: proven.
   Rig moved = rig();
   moved.lead("gps")->to.socket = "serial_3";
   b.window.document().edit(moved, QStringLiteral("moved"));
-  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Gone stale")));
+  EXPECT_EQ(state(), ProofState::stale);
+  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("SER 3"))) << "and what changed";
   bool said = false;
   for (const Snag& s : b.window.document().review().snags) said = said || s.code == "WIRING-32";
   EXPECT_TRUE(said);
   EXPECT_EQ(b.window.document().review().stations[static_cast<std::size_t>(Station::wiring)], StationState::snags);
   b.window.document().undo();
-  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Proven")));
+  EXPECT_EQ(state(), ProofState::fresh);
   // What does not touch the lead leaves the proof alone.
   Rig other = rig();
   other.airframe.span_m += 0.1;
   other.lead("gps")->length_m = 0.6;
   b.window.document().edit(other, QStringLiteral("span"));
-  EXPECT_TRUE(text("lead_check").contains(QStringLiteral("Proven")));
+  EXPECT_EQ(state(), ProofState::fresh);
 }
 
 TEST(PlanningBench, ATurnedPairAndAWrongSocketAreFoundAndPutRight) {
