@@ -2,9 +2,9 @@
 
 #include <cmath>
 
-#include "base/number.h"
 #include "airframe/kinds.h"
 #include "base/json.h"
+#include "base/number.h"
 #include "bench_rig.h"
 #include "surfaces/air_loads.h"
 
