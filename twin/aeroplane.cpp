@@ -151,7 +151,8 @@ std::vector<Fault> drawn_faults(const Rig& rig, const ControllerClass& controlle
   std::vector<Fault> faults;
   for (int attempt = 0; attempt < 2000 && static_cast<int>(faults.size()) < count && !c.outputs.empty(); ++attempt) {
     Fault f;
-    f.kind = static_cast<FaultKind>(below(9));
+    // Other classes draw as they did before functions came.
+    f.kind = static_cast<FaultKind>(below(c.can.has(Remedy::reverse_function) ? 10 : 9));
     if (!c.can.has(direction::remedy_of(f.kind))) continue;
     f.output = static_cast<int>(below(c.outputs.size()));
     f.axis = static_cast<Axis>(below(3));
@@ -180,6 +181,7 @@ std::vector<Fault> drawn_faults(const Rig& rig, const ControllerClass& controlle
         break;
       case FaultKind::transmitter_reversed:
       case FaultKind::gyro_reversed:
+      case FaultKind::function_reversed:
         if (!axis_served) continue;
         break;
       default: break;
@@ -232,6 +234,7 @@ Result<Fault> fault_from_text(const std::string& text, const Case& c) {
       break;
     case FaultKind::transmitter_reversed:
     case FaultKind::gyro_reversed:
+    case FaultKind::function_reversed:
       good = places.size() == 1 && axis(0);
       if (good) f.axis = *axis(0);
       break;

@@ -335,6 +335,7 @@ Result<void> Bench::work(const hands::Work& asked) {
   switch (remedy) {
     case Remedy::reverse_output:
     case Remedy::flip_mix: {
+      if (!controller_.cure(remedy)) return refuse("this class can't");
       Output* o = image_output(id);
       if (!o || (remedy == Remedy::flip_mix && !axis)) return refuse("no such output or axis");
       if (remedy == Remedy::reverse_output)
@@ -344,6 +345,11 @@ Result<void> Bench::work(const hands::Work& asked) {
       keep();
       return {};
     }
+    case Remedy::reverse_function:
+      if (!axis || !controller_.cure(remedy)) return refuse("no axis, or a class that reverses no function");
+      direction::reverse_function(set_.outputs, *axis);
+      keep();
+      return {};
     case Remedy::flip_gyro:
       if (!axis) return refuse("no axis");
       set_.sensing.reversed(*axis) = !set_.sensing.reversed(*axis);

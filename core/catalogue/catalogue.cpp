@@ -456,6 +456,7 @@ void bring_up(Json& json) {
 /// A class can cure by a setting what it can set, and by hand what hands can do on any model.
 void complete(ControllerClass& c, const std::vector<Cure>& shared) {
   constexpr std::pair<Remedy, const char*> by_setting[] = {{Remedy::reverse_output, "reversed"},
+                                                           {Remedy::reverse_function, "functions"},
                                                            {Remedy::flip_mix, "mix"},
                                                            {Remedy::flip_gyro, "sensing"},
                                                            {Remedy::turn_board, "board"}};
@@ -557,7 +558,7 @@ Result<void> save_own_part(const std::filesystem::path& file, const PartKind& ki
 
 OrderedJson parts_schema() {
   OrderedJson schema = schema_of(
-      Described<CatalogueFile>::members(), "Parts, version 2",
+      Described<CatalogueFile>::members(), "Parts, version 3",
       "Kinds of parts and classes of controllers. Units are in the names; members that are not listed are kept.");
   schema["properties"]["format"] = {{"enum", {"parts"}}};
   return schema;

@@ -30,7 +30,8 @@ struct Cure {
 enum class SetBy { link, dial, slide_switch, key, gesture, menu, computer };
 
 struct SettingWay {
-  std::string what;  ///< a setting's name (core/settings), or "mix" and "sensing" for all weights and axes
+  std::string what;  ///< a setting's name (core/settings), or "mix" and "sensing" for all weights and axes, "functions"
+                     ///< for the sense of an axis on all of its outputs
   SetBy by = SetBy::link;
   std::vector<std::string> steps;  ///< for the hand card, as those of a cure
   Extra extra;

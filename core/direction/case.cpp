@@ -56,6 +56,9 @@ std::string fault_text(const Fault& f, const Case& c) {
       return f.surface.kind == SurfaceKind::motor
                  ? "the " + f.surface.spoken() + " answers the wrong way round by itself"
                  : "the linkage of the " + f.surface.spoken() + " works the wrong way round";
+    case FaultKind::function_reversed:
+      return "the controller works " + std::string(word(f.axis)) +
+             " the wrong way round, stick and correction together, on every output that carries it";
   }
   return {};
 }
@@ -80,12 +83,13 @@ std::string remedy_text(const Fault& f, const Case& c) {
       return f.surface.kind == SurfaceKind::motor
                  ? "turn the sense of the " + f.surface.spoken() + "'s speed controller"
                  : "move the rod of the " + f.surface.spoken() + " to the other side of the arm, or remount the servo";
+    case FaultKind::function_reversed: return "reverse the " + std::string(word(f.axis)) + " function";
   }
   return {};
 }
 
 std::string observation_text(const Observation& o, const Case& c) {
-  const std::string sense(o.act == Act::drive ? "" : sense_word(o.axis, o.sense > 0));
+  const std::string sense(o.act == Act::drive || o.act == Act::inspect ? "" : sense_word(o.axis, o.sense > 0));
   switch (o.act) {
     case Act::stick: {
       const std::string stick = o.axis == Axis::pitch
@@ -100,6 +104,14 @@ std::string observation_text(const Observation& o, const Case& c) {
                                : o.axis == Axis::pitch ? "turn the nose " + sense
                                                        : "swing the nose " + sense;
       return move + " in " + std::string(word(o.mode));
+    }
+    case Act::inspect: {
+      std::string what;
+      const auto add = [&](const std::string& one) { what += (what.empty() ? "look at " : ", ") + one; };
+      for (const int i : o.leads) add("the lead of " + name_of(c, i));
+      for (const Surface s : o.horns) add("the linkage of the " + s.spoken());
+      if (o.board) add("how the board sits");
+      return what;
     }
   }
   return {};
@@ -121,7 +133,8 @@ hands::Work work_for(const Fault& f, const Case& c) {
       work.axes = {f.axis};
       break;
     case FaultKind::transmitter_reversed:
-    case FaultKind::gyro_reversed: work.axes = {f.axis}; break;
+    case FaultKind::gyro_reversed:
+    case FaultKind::function_reversed: work.axes = {f.axis}; break;
     case FaultKind::transmitter_swapped: work.axes = {f.axis, f.other_axis}; break;
     case FaultKind::board_turned: break;
     case FaultKind::linkage_opposed: work.surface = f.surface; break;

@@ -27,7 +27,8 @@ enum class FaultKind {
   gyro_reversed,
   board_turned,
   output_dead,
-  linkage_opposed
+  linkage_opposed,
+  function_reversed
 };
 
 /// Each fault has exactly one remedy, in the same place of its list.
@@ -45,7 +46,8 @@ struct CaseOutput {
   bool reversed = false;
 };
 
-enum class Act { stick, drive, tilt };
+/// `inspect`: leads, the board or horns were looked at, and are as planned.
+enum class Act { stick, drive, tilt, inspect };
 
 struct Seen {
   Surface surface;
@@ -65,6 +67,12 @@ struct Observation {
   std::vector<Seen> saw;
   /// Stick: +1 rises, −1 falls, 0 still, normalised so that right, nose up and right rise.
   std::array<std::optional<int>, 3> channels{};
+  /// Inspect: indices of outputs whose leads were followed to their own surfaces.
+  std::vector<int> leads;
+  /// Inspect: surfaces whose horn stands on the side that was planned.
+  std::vector<Surface> horns;
+  /// Inspect: the board sits as the controller was told.
+  bool board = false;
 };
 
 /// An observation that could still be made, and what can be looked at while it is made.
@@ -122,7 +130,7 @@ namespace rigging {
 template <>
 struct Words<direction::FaultKind> {
   using K = direction::FaultKind;
-  static constexpr std::array<std::pair<K, std::string_view>, 9> list{
+  static constexpr std::array<std::pair<K, std::string_view>, 10> list{
       {{K::output_reversed, "output_reversed"},
        {K::leads_swapped, "leads_swapped"},
        {K::mix_sign_wrong, "mix_sign_wrong"},
@@ -131,14 +139,15 @@ struct Words<direction::FaultKind> {
        {K::gyro_reversed, "gyro_reversed"},
        {K::board_turned, "board_turned"},
        {K::output_dead, "output_dead"},
-       {K::linkage_opposed, "linkage_opposed"}}};
+       {K::linkage_opposed, "linkage_opposed"},
+       {K::function_reversed, "function_reversed"}}};
 };
 
 template <>
 struct Words<direction::Act> {
   using A = direction::Act;
-  static constexpr std::array<std::pair<A, std::string_view>, 3> list{
-      {{A::stick, "stick"}, {A::drive, "drive"}, {A::tilt, "tilt"}}};
+  static constexpr std::array<std::pair<A, std::string_view>, 4> list{
+      {{A::stick, "stick"}, {A::drive, "drive"}, {A::tilt, "tilt"}, {A::inspect, "inspect"}}};
 };
 
 }  // namespace rigging

@@ -171,9 +171,17 @@ class Reader {
   }
 
   static Observation read_observation(const Json& json, const std::string& path, const Case& c) {
-    only_members(json, path, {"do", "axis", "sense", "mode", "output", "pulse", "saw", "channels", "note"});
+    only_members(json, path,
+                 {"do", "axis", "sense", "mode", "output", "pulse", "saw", "channels", "outputs", "surfaces", "board",
+                  "found", "note"});
     Observation o;
     o.act = word_of<Act>(member(json, path, "do", word_choice<Act>()), path + "/do");
+    if (o.act == Act::inspect) {
+      read_inspected(json, path, c, o);
+      return o;
+    }
+    for (const char* other : {"outputs", "surfaces", "board", "found"})
+      if (json.contains(other)) refuse(path + "/" + other, "belongs to \"inspect\" alone", "none");
     if (o.act == Act::drive) {
       o.output = output_index(member(json, path, "output", "an output's id"), path + "/output", c);
       const std::string pulse =
@@ -195,15 +203,43 @@ class Reader {
     return o;
   }
 
+  static void read_inspected(const Json& json, const std::string& path, const Case& c, Observation& o) {
+    for (const char* other : {"axis", "sense", "mode", "output", "pulse", "saw", "channels"})
+      if (json.contains(other))
+        refuse(path + "/" + other, "does not belong to \"inspect\"", "outputs, surfaces or board");
+    const std::string found = text_of(member(json, path, "found", "as_planned"), path + "/found", "as_planned");
+    if (found != "as_planned") refuse(path + "/found", "unknown word \"" + found + "\"", "as_planned");
+    if (const auto it = json.find("outputs"); it != json.end()) {
+      list(*it, path + "/outputs", 23);
+      for (std::size_t i = 0; i < it->size(); ++i)
+        o.leads.push_back(output_index((*it)[i], path + "/outputs/" + std::to_string(i), c));
+    }
+    if (const auto it = json.find("surfaces"); it != json.end()) {
+      list(*it, path + "/surfaces", 23);
+      for (std::size_t i = 0; i < it->size(); ++i)
+        o.horns.push_back(driven_surface((*it)[i], path + "/surfaces/" + std::to_string(i), c));
+    }
+    if (const auto it = json.find("board"); it != json.end()) {
+      if (!it->is_boolean()) refuse(path + "/board", "is " + shown(*it), "true or false");
+      o.board = it->get<bool>();
+    }
+    if (o.leads.empty() && o.horns.empty() && !o.board) refuse(path, "says nothing", "outputs, surfaces or board");
+  }
+
+  static Surface driven_surface(const Json& name, const std::string& place, const Case& c) {
+    const Surface s = surface_of(name, place);
+    const bool driven = std::any_of(c.outputs.begin(), c.outputs.end(), [&](const CaseOutput& out) {
+      return std::find(out.surfaces.begin(), out.surfaces.end(), s) != out.surfaces.end();
+    });
+    if (!driven) refuse(place, "no output drives the " + s.spoken(), "surfaces of this case");
+    return s;
+  }
+
   static void read_saw(const Json& json, const std::string& path, const Case& c, Observation& o) {
     if (!json.is_object()) refuse(path, "is " + shown(json), "an object from surface to what was seen");
     for (const auto& [name, value] : json.items()) {
       const std::string place = path + "/" + name;
-      const Surface s = surface_of(Json(name), place);
-      const bool driven = std::any_of(c.outputs.begin(), c.outputs.end(), [&](const CaseOutput& out) {
-        return std::find(out.surfaces.begin(), out.surfaces.end(), s) != out.surfaces.end();
-      });
-      if (!driven) refuse(place, "no output drives the " + s.spoken(), "surfaces of this case");
+      const Surface s = driven_surface(Json(name), place, c);
       const std::string expected =
           std::string(motion_word(s, 1)) + ", " + std::string(motion_word(s, -1)) + " or still";
       const auto motion = motion_from_word(s, text_of(value, place, expected));
@@ -232,6 +268,8 @@ class Reader {
       const std::string place = path + "/" + std::to_string(i);
       if (json[i].is_object()) {
         Question q{read_observation(json[i], place, c)};
+        if (q.observation.act == Act::inspect)
+          refuse(place + "/do", "is a look that is not asked for", "stick, drive or tilt");
         // A listed stick may be watched in both ways, unless the entry names one of them.
         q.channels = q.observation.act == Act::stick && (json[i].contains("channels") || !json[i].contains("saw"));
         q.surfaces = q.observation.act != Act::stick || json[i].contains("saw") || !json[i].contains("channels");
@@ -270,7 +308,8 @@ void add_place(Json& json, const Fault& f, const Case& c) {
       json["axis"] = word(f.axis);
       break;
     case FaultKind::transmitter_reversed:
-    case FaultKind::gyro_reversed: json["axis"] = word(f.axis); break;
+    case FaultKind::gyro_reversed:
+    case FaultKind::function_reversed: json["axis"] = word(f.axis); break;
     case FaultKind::transmitter_swapped: json["axes"] = {word(f.axis), word(f.other_axis)}; break;
     case FaultKind::board_turned: json["rotation"] = f.turn.name(); break;
     case FaultKind::linkage_opposed: json["surface"] = f.surface.word(); break;
@@ -301,6 +340,13 @@ Json remedy_to_json(const Fault& fault, const Case& c) {
 
 Json observation_to_json(const Observation& o, const Case& c) {
   Json json{{"do", word(o.act)}};
+  if (o.act == Act::inspect) {
+    for (const int i : o.leads) json["outputs"].push_back(c.outputs[static_cast<std::size_t>(i)].id);
+    for (const Surface s : o.horns) json["surfaces"].push_back(s.word());
+    if (o.board) json["board"] = true;
+    json["found"] = "as_planned";
+    return json;
+  }
   if (o.act == Act::drive) {
     json["output"] = c.outputs[static_cast<std::size_t>(o.output)].id;
     json["pulse"] = o.sense > 0 ? "rises" : "falls";

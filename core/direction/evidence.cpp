@@ -69,6 +69,13 @@ Evidence::Evidence(const Case& c, const ObservationSet& active) : outputs_(stati
   for (std::size_t i = 0; i < c.observations.size(); ++i) {
     if (!active[i]) continue;
     const Observation& o = c.observations[i];
+    if (o.act == Act::inspect) {
+      for (const int output : o.leads) leads_planned_ |= 1u << output;
+      for (const Surface s : o.horns)
+        horns_planned_ |= 1u << (std::find(surfaces.begin(), surfaces.end(), s) - surfaces.begin());
+      board_planned_ = board_planned_ || o.board;
+      continue;
+    }
     const auto axis = static_cast<std::size_t>(index_of(o.axis));
     for (const Seen& seen : o.saw) {
       const auto s =

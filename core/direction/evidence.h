@@ -66,6 +66,11 @@ class Evidence {
   bool channels_fit(const TransmitterState& t) const;
   /// True if the surface never moved, so that a dead output accounts for it.
   bool never_moved(int surface) const { return never_moved_[static_cast<std::size_t>(surface)]; }
+  /// True if its lead was followed to where it should go.
+  bool lead_planned(int output) const { return leads_planned_ >> output & 1; }
+  /// True if its horn was looked at and stands on the planned side.
+  bool horn_planned(int surface) const { return horns_planned_ >> surface & 1; }
+  bool board_planned() const { return board_planned_; }
   /// True if the surface moved although nothing commanded it: no fault accounts for that.
   bool impossible() const { return impossible_; }
 
@@ -86,7 +91,8 @@ class Evidence {
   std::vector<std::vector<SeenBits>> drive_;
   std::array<std::array<SeenBits, 3>, 3> channels_{};
   std::vector<bool> never_moved_;
-  bool impossible_ = false;
+  bool impossible_ = false, board_planned_ = false;
+  std::uint32_t leads_planned_ = 0, horns_planned_ = 0;
 };
 
 /// The sign that one output's pulse takes for a positive command on the axis, as configured: −1, 0, +1.

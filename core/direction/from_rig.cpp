@@ -42,8 +42,15 @@ Case case_from_rig(const Rig& rig, const ControllerClass& controller) {
 }
 
 bool is_setting(Remedy remedy, const ControllerClass& controller) {
-  return remedy == Remedy::reverse_output || remedy == Remedy::flip_mix || remedy == Remedy::flip_gyro ||
-         (remedy == Remedy::turn_board && controller.senses.can_be_turned);
+  return remedy == Remedy::reverse_output || remedy == Remedy::reverse_function || remedy == Remedy::flip_mix ||
+         remedy == Remedy::flip_gyro || (remedy == Remedy::turn_board && controller.senses.can_be_turned);
+}
+
+void reverse_function(std::vector<Output>& outputs, Axis axis) {
+  for (Output& o : outputs) {
+    o.mix.of(axis) *= -1;
+    if (axis == Axis::roll) o.mix.roll_differential *= -1;
+  }
 }
 
 Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& controller) {
@@ -72,6 +79,7 @@ Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& cont
   switch (f.kind) {
     case FaultKind::output_reversed: output(f.output)->reversed = !output(f.output)->reversed; break;
     case FaultKind::mix_sign_wrong: output(f.output)->mix.of(f.axis) *= -1; break;
+    case FaultKind::function_reversed: reverse_function(rig.outputs, f.axis); break;
     case FaultKind::gyro_reversed: rig.sensing.reversed(f.axis) = !rig.sensing.reversed(f.axis); break;
     case FaultKind::board_turned:
       if (controller.senses.can_be_turned)

@@ -14,6 +14,9 @@ Case case_from_rig(const Rig& rig, const ControllerClass& controller);
 /// transmitter.
 bool is_setting(Remedy remedy, const ControllerClass& controller);
 
+/// Turns the weight of an axis round on every output, as a class does that reverses functions; differential with it.
+void reverse_function(std::vector<Output>& outputs, Axis axis);
+
 /// The rig with the remedy carried out. Settings change; work by hand takes back the proofs that it touches and is
 /// logged.
 Rig remedied(Rig rig, const Fault& fault, const Case& c, const ControllerClass& controller);

@@ -19,9 +19,13 @@ HandCard hand_card(const Rig& rig, const ControllerClass& controller, const dire
   card.fault = f;
   const Remedy remedy = direction::remedy_of(f.kind);
   const Output* output = output_in(rig, c, f.output);
-  const std::string surface = f.kind == direction::FaultKind::linkage_opposed ? f.surface.spoken()
-                              : output && !output->surfaces.empty()           ? output->surfaces.front().spoken()
-                                                                              : "";
+  std::string surface = f.kind == direction::FaultKind::linkage_opposed ? f.surface.spoken()
+                        : output && !output->surfaces.empty()           ? output->surfaces.front().spoken()
+                                                                        : "";
+  if (f.kind == direction::FaultKind::function_reversed)
+    for (const direction::CaseOutput& o : c.outputs)
+      if (o.mix[direction::at(index_of(f.axis))] != 0)
+        for (const Surface s : o.surfaces) surface += (surface.empty() ? "" : ", ") + s.spoken();
   card.title = capital(direction::remedy_text(f, c));
   card.because = "Because " + direction::fault_text(f, c) + ".";
   std::string other = socket_label(rig, controller, c, f.other_output);

@@ -61,6 +61,7 @@ double prior_cost(FaultKind kind) {
     case FaultKind::transmitter_swapped: return 1.6;
     case FaultKind::linkage_opposed: return 1.8;
     case FaultKind::output_dead: return 2.0;
+    case FaultKind::function_reversed: return 1.0;
   }
   return 0;
 }

@@ -10,7 +10,8 @@ namespace {
 
 constexpr int out_of_reach = most_faults + 1;
 
-std::vector<LocalFaults> local_faults(const CaseOutput& output, Abilities can) {
+/// `functions`: axes that the controller works the wrong way round on every output, a fault that is counted elsewhere.
+std::vector<LocalFaults> local_faults(const CaseOutput& output, Abilities can, unsigned functions) {
   std::vector<LocalFaults> options;
   unsigned mixed = 0;
   for (int axis = 0; axis < 3; ++axis)
@@ -29,8 +30,8 @@ std::vector<LocalFaults> local_faults(const CaseOutput& output, Abilities can) {
         for (int axis = 0; axis < 3 && right; ++axis) {
           if (!(mixed >> axis & 1)) continue;
           const Axis a = static_cast<Axis>(axis);
-          const int wanted = (flipped >> axis & 1 ? -1 : 1) * (reversed ? -1 : 1) * pulse_sign(output, a) *
-                             required_direction(output.surfaces[s], a);
+          const int wanted = ((flipped ^ functions) >> axis & 1 ? -1 : 1) * (reversed ? -1 : 1) *
+                             pulse_sign(output, a) * required_direction(output.surfaces[s], a);
           right = sign == 0 || sign == wanted;
           sign = wanted;
         }
@@ -71,43 +72,65 @@ struct Search::Tables {
     for (const Routing& routing : search.class_routing_)
       tilt.push_back(fill([&](int s, int socket) { return evidence.tilt_signs(s, socket, routing); }));
 
-    for (int o = 0; o < n; ++o) {
-      const int first = search.first_surface_[at(o)], size = search.first_surface_[at(o + 1)] - first;
-      bool still = true;
-      for (int s = first; s < first + size; ++s) still = still && evidence.never_moved(s);
-      const auto& options = search.local_[at(o)];
-      dead_cost.push_back(still && search.case_.can.has(Remedy::check_output) && !options.empty()
-                              ? 1 + options.front().count
-                              : out_of_reach);
-      // Cheapest local faults for each combination of allowed signs, two bits a surface.
-      std::vector<std::uint8_t> best(at(1 << (2 * size)), out_of_reach);
-      for (unsigned key = 0; key < best.size(); ++key)
-        for (const LocalFaults& option : options) {
-          bool fit = true;
-          for (int s = 0; s < size; ++s) fit = fit && (key >> (2 * s + (option.negative >> s & 1)) & 1);
-          if (fit) {
-            best[key] = static_cast<std::uint8_t>(option.count);
-            break;
-          }
-        }
-      live_cost.push_back(std::move(best));
+    for (const SensingState& s : search.sensings_) {
+      if (evidence.board_planned() && s.turn != Turn{}) continue;
+      class_faults.resize(search.class_routing_.size(), out_of_reach);
+      class_faults[at(s.routing_class)] = std::min(class_faults[at(s.routing_class)], s.faults);
     }
+    for (const auto& local : search.local_) {
+      dead_cost.emplace_back();
+      live_cost.emplace_back();
+      for (int o = 0; o < n; ++o) cost_alone(search, local[at(o)], o);
+    }
+  }
+
+  bool allows(const Search& search, const LocalFaults& option, int o) const {
+    const int first = search.first_surface_[at(o)], size = search.first_surface_[at(o + 1)] - first;
+    for (int s = 0; s < size; ++s)
+      if (option.linkage_opposed >> s & 1 && evidence.horn_planned(first + s)) return false;
+    return true;
   }
 
   Evidence evidence;
   std::vector<std::uint8_t> drive;
   std::vector<std::vector<std::uint8_t>> stick, tilt;
-  std::vector<int> dead_cost;
-  std::vector<std::vector<std::uint8_t>> live_cost;
+  std::vector<int> class_faults;                                  ///< fewest faults per routing class
+  std::vector<std::vector<int>> dead_cost;                        ///< per set of functions and output
+  std::vector<std::vector<std::vector<std::uint8_t>>> live_cost;  ///< and by the signs that fit
+
+ private:
+  void cost_alone(const Search& search, const std::vector<LocalFaults>& options, int o) {
+    const int first = search.first_surface_[at(o)], size = search.first_surface_[at(o + 1)] - first;
+    bool still = true;
+    for (int s = first; s < first + size; ++s) still = still && evidence.never_moved(s);
+    int least = out_of_reach;
+    for (const LocalFaults& option : options)
+      if (allows(search, option, o)) least = std::min(least, option.count);
+    dead_cost.back().push_back(still && search.case_.can.has(Remedy::check_output) ? std::min(out_of_reach, 1 + least)
+                                                                                   : out_of_reach);
+    // Cheapest local faults for each combination of allowed signs, two bits a surface.
+    std::vector<std::uint8_t> best(at(1 << (2 * size)), out_of_reach);
+    for (unsigned key = 0; key < best.size(); ++key)
+      for (const LocalFaults& option : options) {
+        bool fit = allows(search, option, o);
+        for (int s = 0; s < size; ++s) fit = fit && (key >> (2 * s + (option.negative >> s & 1)) & 1);
+        if (fit) {
+          best[key] = static_cast<std::uint8_t>(option.count);
+          break;
+        }
+      }
+    live_cost.back().push_back(std::move(best));
+  }
 };
 
-/// Cost of hanging each output's lead on each socket, for one state of transmitter and sensing.
+/// Cost of hanging each output's lead on each socket, for one state of transmitter, sensing and functions.
 struct Search::Pairs {
   int n = 0;
   std::array<std::array<std::uint8_t, most_surfaces>, most_surfaces> cost;
   std::array<int, most_surfaces + 1> least_from;  ///< lower bound of the outputs from here on
 
-  Pairs(const Search& search, const Tables& tables, std::size_t transmitter, std::size_t routing_class)
+  Pairs(const Search& search, const Tables& tables, std::size_t transmitter, std::size_t routing_class,
+        std::size_t functions)
       : n(tables.evidence.outputs()) {
     const auto& stick = tables.stick[transmitter];
     const auto& tilt = tables.tilt[routing_class];
@@ -117,9 +140,9 @@ struct Search::Pairs {
       int least = out_of_reach;
       for (int socket = 0; socket < n; ++socket) {
         int best = out_of_reach;
-        if (may_swap || socket == o) {
+        if (socket == o || (may_swap && !tables.evidence.lead_planned(o))) {
           const unsigned key = signs_key(search, stick, tilt, o, socket);
-          best = std::min<int>(tables.live_cost[at(o)][key], tables.dead_cost[at(o)]);
+          best = std::min<int>(tables.live_cost[functions][at(o)][key], tables.dead_cost[functions][at(o)]);
         }
         cost[at(o)][at(socket)] = static_cast<std::uint8_t>(best);
         least = std::min(least, best);
@@ -130,7 +153,7 @@ struct Search::Pairs {
 
   static unsigned signs_key(const Search& search, const std::vector<std::uint8_t>& stick,
                             const std::vector<std::uint8_t>& tilt, int o, int socket) {
-    const int n = static_cast<int>(search.local_.size()), first = search.first_surface_[at(o)];
+    const int n = static_cast<int>(search.case_.outputs.size()), first = search.first_surface_[at(o)];
     unsigned key = 0;
     for (int s = first; s < search.first_surface_[at(o + 1)]; ++s)
       key |= static_cast<unsigned>(stick[at(s * n + socket)] & tilt[at(s * n + socket)]) << (2 * (s - first));
@@ -181,16 +204,21 @@ Search::Search(const Case& c) : case_(c), transmitters_(transmitter_states(c.can
   std::erase_if(transmitters_, [](const auto& t) { return t.faults > most_faults; });
   std::erase_if(sensings_, [](const auto& s) { return s.faults > most_faults; });
   for (const SensingState& s : sensings_) {
-    if (at(s.routing_class) >= class_faults_.size()) {
-      class_faults_.resize(at(s.routing_class + 1), out_of_reach);
-      class_routing_.resize(at(s.routing_class + 1));
-    }
-    class_faults_[at(s.routing_class)] = std::min(class_faults_[at(s.routing_class)], s.faults);
+    if (at(s.routing_class) >= class_routing_.size()) class_routing_.resize(at(s.routing_class + 1));
     class_routing_[at(s.routing_class)] = s.routing;
+  }
+  unsigned mixed = 0;
+  for (const CaseOutput& output : c.outputs)
+    for (int axis = 0; axis < 3; ++axis)
+      if (output.mix[at(axis)] != 0) mixed |= 1u << axis;
+  for (unsigned reversed = 0; reversed < 8; ++reversed) {
+    if (reversed & ~(c.can.has(Remedy::reverse_function) ? mixed : 0u)) continue;
+    functions_.push_back(reversed);
+    local_.emplace_back();
+    for (const CaseOutput& output : c.outputs) local_.back().push_back(local_faults(output, c.can, reversed));
   }
   int surfaces = 0;
   for (const CaseOutput& output : c.outputs) {
-    local_.push_back(local_faults(output, c.can));
     first_surface_.push_back(surfaces);
     surfaces += static_cast<int>(output.surfaces.size());
   }
@@ -201,24 +229,26 @@ int Search::fewest(const ObservationSet& active) const {
   const Tables tables(*this, active);
   if (tables.evidence.impossible()) return out_of_reach;
   struct Branch {
-    int transmitter, routing_class, faults, least;
+    int transmitter, routing_class, functions, faults, least;
   };
   std::vector<Branch> branches;
   for (std::size_t t = 0; t < transmitters_.size(); ++t) {
     if (!tables.evidence.channels_fit(transmitters_[t])) continue;
-    for (std::size_t r = 0; r < class_routing_.size(); ++r) {
-      const int faults = transmitters_[t].faults + class_faults_[r];
-      if (faults > most_faults) continue;
-      const int least = faults + Pairs(*this, tables, t, r).least_from[0];
-      if (least <= most_faults) branches.push_back({static_cast<int>(t), static_cast<int>(r), faults, least});
-    }
+    for (std::size_t r = 0; r < class_routing_.size(); ++r)
+      for (std::size_t f = 0; f < functions_.size(); ++f) {
+        const int faults = transmitters_[t].faults + tables.class_faults[r] + std::popcount(functions_[f]);
+        if (faults > most_faults) continue;
+        const int least = faults + Pairs(*this, tables, t, r, f).least_from[0];
+        if (least <= most_faults)
+          branches.push_back({static_cast<int>(t), static_cast<int>(r), static_cast<int>(f), faults, least});
+      }
   }
   int best = out_of_reach;
   std::stable_sort(branches.begin(), branches.end(),
                    [](const Branch& a, const Branch& b) { return a.least < b.least; });
   for (const Branch& b : branches) {
     if (b.least >= best) break;
-    const Pairs pairs(*this, tables, at(b.transmitter), at(b.routing_class));
+    const Pairs pairs(*this, tables, at(b.transmitter), at(b.routing_class), at(b.functions));
     for (int total = b.least; total < best; ++total)
       if (pairs.assign(total - b.faults, [](const auto&, int) { return true; })) best = total;
   }
@@ -227,49 +257,57 @@ int Search::fewest(const ObservationSet& active) const {
 
 void Search::enumerate(const ObservationSet& active, int count, const std::function<void(const Found&)>& each) const {
   const Tables tables(*this, active);
-  const int n = tables.evidence.outputs();
   Found found;
   for (std::size_t t = 0; t < transmitters_.size(); ++t) {
     if (transmitters_[t].faults > count || !tables.evidence.channels_fit(transmitters_[t])) continue;
-    std::vector<std::optional<Pairs>> by_class(class_routing_.size());
-    for (std::size_t s = 0; s < sensings_.size(); ++s) {
-      const int budget = count - transmitters_[t].faults - sensings_[s].faults;
-      if (budget < 0) continue;
-      const auto r = at(sensings_[s].routing_class);
-      if (!by_class[r]) by_class[r].emplace(*this, tables, t, r);
-      const Pairs& pairs = *by_class[r];
+    for (std::size_t f = 0; f < functions_.size(); ++f) {
       found.transmitter = static_cast<int>(t);
-      found.sensing = static_cast<int>(s);
-      pairs.assign(budget, [&](const auto& socket, int) {
-        found.socket = socket;
-        // As `count` is the fewest possible, every pair must be at its own least cost: list the ways to reach it.
-        const auto choose = [&](auto& self, int o) -> void {
-          if (o == n) return each(found);
-          const int k = socket[at(o)], least = pairs.cost[at(o)][at(k)];
-          const unsigned key = Pairs::signs_key(*this, tables.stick[t], tables.tilt[r], o, k);
-          const int size = first_surface_[at(o + 1)] - first_surface_[at(o)];
-          const auto list = [&](int faults, bool dead) {
-            for (const LocalFaults& option : local_[at(o)]) {
-              bool fit = option.count == faults;
-              for (int i = 0; fit && !dead && i < size; ++i) fit = key >> (2 * i + (option.negative >> i & 1)) & 1;
-              if (!fit) continue;
-              found.local[at(o)] = &option;
-              self(self, o + 1);
-              // Several options without a fault differ only in a servo sign that nothing asks for.
-              if (faults == 0) return;
-            }
-          };
-          list(least, false);
-          if (tables.dead_cost[at(o)] == least) {
-            found.dead |= 1u << k;
-            list(least - 1, true);
-            found.dead &= ~(1u << k);
+      found.functions = functions_[f];
+      enumerate(tables, t, f, count - transmitters_[t].faults - std::popcount(functions_[f]), found, each);
+    }
+  }
+}
+
+void Search::enumerate(const Tables& tables, std::size_t t, std::size_t f, int left, Found& found,
+                       const std::function<void(const Found&)>& each) const {
+  const int n = tables.evidence.outputs();
+  std::vector<std::optional<Pairs>> by_class(class_routing_.size());
+  for (std::size_t s = 0; s < sensings_.size(); ++s) {
+    const int budget = left - sensings_[s].faults;
+    if (budget < 0 || (tables.evidence.board_planned() && sensings_[s].turn != Turn{})) continue;
+    const auto r = at(sensings_[s].routing_class);
+    if (!by_class[r]) by_class[r].emplace(*this, tables, t, r, f);
+    const Pairs& pairs = *by_class[r];
+    found.sensing = static_cast<int>(s);
+    pairs.assign(budget, [&](const auto& socket, int) {
+      found.socket = socket;
+      // As `count` is the fewest possible, every pair must be at its own least cost: list the ways to reach it.
+      const auto choose = [&](auto& self, int o) -> void {
+        if (o == n) return each(found);
+        const int k = socket[at(o)], least = pairs.cost[at(o)][at(k)];
+        const unsigned key = Pairs::signs_key(*this, tables.stick[t], tables.tilt[r], o, k);
+        const int size = first_surface_[at(o + 1)] - first_surface_[at(o)];
+        const auto list = [&](int faults, bool dead) {
+          for (const LocalFaults& option : local_[f][at(o)]) {
+            bool fit = option.count == faults && tables.allows(*this, option, o);
+            for (int i = 0; fit && !dead && i < size; ++i) fit = key >> (2 * i + (option.negative >> i & 1)) & 1;
+            if (!fit) continue;
+            found.local[at(o)] = &option;
+            self(self, o + 1);
+            // Several options without a fault differ only in a servo sign that nothing asks for.
+            if (faults == 0) return;
           }
         };
-        choose(choose, 0);
-        return false;
-      });
-    }
+        list(least, false);
+        if (tables.dead_cost[f][at(o)] == least) {
+          found.dead |= 1u << k;
+          list(least - 1, true);
+          found.dead &= ~(1u << k);
+        }
+      };
+      choose(choose, 0);
+      return false;
+    });
   }
 }
 

@@ -23,6 +23,7 @@ struct Found {
   std::array<std::int8_t, most_surfaces> socket{};  ///< per output: the socket in which its lead really sits
   std::array<const LocalFaults*, most_surfaces> local{};
   std::uint32_t dead = 0;  ///< bit per socket
+  unsigned functions = 0;  ///< bit per axis that the controller works the wrong way round
 };
 
 /// Factored exact search. For a given state of transmitter and sensing the outputs are independent of each other but
@@ -42,14 +43,17 @@ class Search {
  private:
   struct Tables;
   struct Pairs;
+  /// The part of `enumerate` for one state of the transmitter and one set of functions, with so many faults `left`.
+  void enumerate(const Tables& tables, std::size_t transmitter, std::size_t functions, int left, Found& found,
+                 const std::function<void(const Found&)>& each) const;
 
   const Case& case_;
   std::vector<TransmitterState> transmitters_;
   std::vector<SensingState> sensings_;
-  std::vector<int> class_faults_;  ///< fewest faults per routing class
   std::vector<Routing> class_routing_;
-  std::vector<std::vector<LocalFaults>> local_;  ///< per output, fewest first
-  std::vector<int> first_surface_;               ///< per output, and one past the end
+  std::vector<unsigned> functions_;  ///< sets of axes that may be worked the wrong way round, the empty one first
+  std::vector<std::vector<std::vector<LocalFaults>>> local_;  ///< per set of functions and output, fewest first
+  std::vector<int> first_surface_;                            ///< per output, and one past the end
 };
 
 }  // namespace rigging::direction

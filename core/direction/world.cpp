@@ -62,6 +62,9 @@ std::optional<World> world_of(const Case& c, const std::vector<Fault>& faults) {
       case FaultKind::board_turned: turn = f->turn; break;
       case FaultKind::output_dead: dead[at(f->output)] = true; break;
       case FaultKind::linkage_opposed: opposed.push_back(f->surface); break;
+      case FaultKind::function_reversed:
+        for (CaseOutput& o : good) o.mix[at(index_of(f->axis))] *= -1;
+        break;
     }
   }
   World w;
@@ -128,6 +131,8 @@ std::vector<Fault> faults_of(const Case& c, const Search& search, const Found& f
         f.surface = c.outputs[at(o)].surfaces[s];
       }
   }
+  for (const Axis axis : all_axes)
+    if (found.functions >> index_of(axis) & 1) add(FaultKind::function_reversed).axis = axis;
   const TransmitterState& t = search.transmitters()[at(found.transmitter)];
   for (const Axis axis : all_axes)
     if (t.reversed >> index_of(axis) & 1) add(FaultKind::transmitter_reversed).axis = axis;

@@ -31,8 +31,8 @@ std::set<Surface> concerned(const std::vector<direction::Fault>& faults, const d
     for (const int output : {f.output, f.other_output})
       if (output >= 0)
         all.insert(c.outputs[direction::at(output)].surfaces.begin(), c.outputs[direction::at(output)].surfaces.end());
-    const bool by_axis = f.kind == FaultKind::gyro_reversed || f.kind == FaultKind::transmitter_reversed ||
-                         f.kind == FaultKind::transmitter_swapped;
+    const bool by_axis = f.kind == FaultKind::gyro_reversed || f.kind == FaultKind::function_reversed ||
+                         f.kind == FaultKind::transmitter_reversed || f.kind == FaultKind::transmitter_swapped;
     for (const auto& o : c.outputs)
       if (by_axis && o.mix[direction::at(index_of(f.axis))] != 0) all.insert(o.surfaces.begin(), o.surfaces.end());
   }
@@ -106,9 +106,9 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
 }
 
 void ProofProcedure::show_question(Card& card, const Scene& scene) const {
-  const direction::Question& q = *session_.answer().next;
+  const direction::Question& q = *question_;
   const direction::Case& c = session_.looks();
-  card.title = "Something is wrong. One more look tells more.";
+  card.title = "Not yet: one more look.";
   card.todo = capital(direction::observation_text(asked_, c)) + ".";
   const ModeAnswer* answer =
       asked_.act == direction::Act::tilt && scene.controller ? scene.controller->mode(asked_.mode) : nullptr;
@@ -122,7 +122,9 @@ void ProofProcedure::show_question(Card& card, const Scene& scene) const {
                        : q.channels             ? "Read what the controller hears."
                                                 : "Note every surface you can; leave open what you did not look at.";
   const auto& accounts = session_.answer().explanations;
-  card.says = std::to_string(accounts.size()) + " accounts still fit.";
+  card.says =
+      "Something is wrong. " + (accounts.size() == 1 ? std::string("One account fits, and wants to be seen.")
+                                                     : std::to_string(accounts.size()) + " accounts still fit.");
   for (std::size_t i = 0; i < std::min<std::size_t>(3, accounts.size()); ++i) {
     std::string faults;
     for (const auto& f : accounts[i].faults)
@@ -162,10 +164,17 @@ void ProofProcedure::show_verdict(Card& card, const Scene& scene) const {
       if (card.caution.empty() && !hand.cautions.empty()) card.caution = hand.cautions.front();
     }
   }
-  card.title = waiting ? "Now by hand" : "Found it";
+  const bool looks_first = leads_unseen_ || (!waiting && session_.answer().equivalent);
+  card.title = waiting         ? "Now by hand"
+               : leads_unseen_ ? "Not yet: follow the leads with your eyes"
+               : looks_first   ? "Not yet for sure"
+                               : "Found it";
   card.picture.marked = concerned(faults, c);
   if (!card.picture.marked.empty()) card.picture.caption = "What it concerns";
-  card.says = capital(wrong) + ".";
+  card.says = (looks_first ? "Perhaps " + wrong : capital(wrong)) + ".";
+  if (leads_unseen_)
+    card.lines.insert(card.lines.begin(),
+                      {"Battery out. Follow each of these leads from its servo to its socket before you move one."});
   if (!waiting && session_.answer().equivalent)
     card.lines.push_back({"Nothing that can be looked at tells this apart from " +
                           std::to_string(session_.answer().explanations.size() - 1) +
@@ -174,8 +183,10 @@ void ProofProcedure::show_verdict(Card& card, const Scene& scene) const {
     card.actions.push_back({.id = "apply",
                             .label = scene.bench.controller ? "Apply, and write it to the controller" : "Apply",
                             .main = true});
+  if (!waiting && as_planned())
+    card.actions.push_back({.id = "as_planned", .label = "I looked, and it is as planned", .main = leads_unseen_});
   if (waiting || !writes) {
-    card.actions.push_back({.id = "by_hand", .label = "I have done it by hand", .main = true});
+    card.actions.push_back({.id = "by_hand", .label = "I have done it by hand", .main = !leads_unseen_});
     card.actions.push_back({.id = "hand_card", .label = "Show the hand card"});
   }
 }
@@ -219,8 +230,7 @@ Card ProofProcedure::card(const Scene& scene) const {
   }
   if (session_.anything_seen() && by_hand_.empty())
     card.actions.push_back({.id = "take_back", .label = "Take back my last look", .minor = true});
-  if (session_.anything_seen())
-    card.note = std::to_string(session_.looks().observations.size()) + " looks count in this sitting.";
+  if (session_.anything_seen()) card.note = std::to_string(session_.looks_made()) + " looks count in this sitting.";
   return card;
 }
 

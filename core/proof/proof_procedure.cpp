@@ -3,11 +3,48 @@
 #include <algorithm>
 #include <cmath>
 
+#include "wiring/lead_checks.h"
+#include "wiring/wiring.h"
+
 namespace rigging {
 namespace {
 
 bool same_look(const direction::Observation& a, const direction::Observation& b) {
-  return a.act == b.act && a.axis == b.axis && a.sense == b.sense && a.mode == b.mode && a.output == b.output;
+  return a.act == b.act && a.leads == b.leads && a.horns == b.horns && a.board == b.board && a.axis == b.axis &&
+         a.sense == b.sense && a.mode == b.mode && a.output == b.output;
+}
+
+/// The outputs all of whose leads have a fresh proof: they were followed with the eyes, one for each surface.
+std::optional<direction::Observation> proven_leads(const Scene& scene, const direction::Case& c) {
+  direction::Observation seen;
+  seen.act = direction::Act::inspect;
+  for (std::size_t i = 0; i < c.outputs.size(); ++i) {
+    const Output* output = scene.rig.output(c.outputs[i].id);
+    std::size_t proven = 0;
+    bool all = output != nullptr;
+    for (const Lead& l : scene.rig.leads) {
+      const LeadEnd* far = far_end(l, "controller");
+      const Part* part = far ? scene.rig.part(far->part) : nullptr;
+      if (!part || output_for(scene.rig, scene.catalogue, *part) != output) continue;
+      const CheckStatus* check = find_check(scene.checks, CheckId{lead_family, l.id});
+      all = all && check && check->state == ProofState::fresh;
+      ++proven;
+    }
+    if (all && proven == c.outputs[i].surfaces.size()) seen.leads.push_back(static_cast<int>(i));
+  }
+  return seen.leads.empty() ? std::nullopt : std::optional(seen);
+}
+
+/// The exchange of leads in a list of faults, when neither lead was looked at nor its output driven alone. Null else.
+const direction::Fault* unseen_exchange(const std::vector<direction::Fault>& faults, const direction::Case& c) {
+  for (const direction::Fault& f : faults) {
+    if (f.kind != direction::FaultKind::leads_swapped) continue;
+    const bool driven = std::any_of(c.observations.begin(), c.observations.end(), [&](const auto& o) {
+      return o.act == direction::Act::drive && !o.saw.empty() && (o.output == f.output || o.output == f.other_output);
+    });
+    if (!driven) return &f;
+  }
+  return nullptr;
 }
 
 }  // namespace
@@ -21,6 +58,7 @@ bool ProofProcedure::board_differs(const Scene& scene) {
 void ProofProcedure::restart(const Scene& scene) {
   session_rig_ = scene.rig;
   session_ = scene.controller ? BenchSession(scene.rig, *scene.controller) : BenchSession();
+  known_.reset();
 }
 
 void ProofProcedure::follow(const Scene& scene) {
@@ -33,6 +71,11 @@ void ProofProcedure::follow(const Scene& scene) {
     restart(scene);
   }
   session_rig_ = rig;
+  auto known = scene.controller ? proven_leads(scene, session_.looks()) : std::nullopt;
+  if (known.has_value() != known_.has_value() || (known && known->leads != known_->leads)) {
+    known_ = known;
+    session_.know(std::move(known));
+  }
 }
 
 void ProofProcedure::decide(const Scene& scene) {
@@ -48,18 +91,30 @@ void ProofProcedure::decide(const Scene& scene) {
   }
   const bool open = std::any_of(scene.checks.begin(), scene.checks.end(), to_do);
   const bool contradiction = session_.anything_seen() && session_.answer().explanations.empty();
-  asking_ = !by_hand_.empty() || session_.diagnosed() ? Asking::verdict
-            : contradiction                           ? Asking::contradiction
-            : session_.wrong()                        ? Asking::question
-            : open                                    ? Asking::check
-                                                      : Asking::done;
+  question_ = session_.answer().next;
+  leads_unseen_ = false;
+  if (by_hand_.empty() && session_.diagnosed())
+    if (const direction::Fault* f = unseen_exchange(session_.answer().explanations.front().faults, session_.looks())) {
+      leads_unseen_ = true;
+      if (scene.controller && scene.controller->surfaces.drives_one_output) {
+        question_.emplace();
+        question_->observation.act = direction::Act::drive;
+        question_->observation.output = f->output;
+      }
+    }
+  asking_ = leads_unseen_ && question_                  ? Asking::question
+            : !by_hand_.empty() || session_.diagnosed() ? Asking::verdict
+            : contradiction                             ? Asking::contradiction
+            : session_.wrong()                          ? Asking::question
+            : open                                      ? Asking::check
+                                                        : Asking::done;
   const CheckStatus* now = find_check(scene.checks, current_);
   // What its own station records, and what comes from a later one, is told and led to.
   elsewhere_ = now && !is_direction(now->id) && (asking_ == Asking::check || asking_ == Asking::done);
   direction_.reset();
   direction::Observation next = asked_;
   if (asking_ == Asking::question) {
-    next = session_.answer().next->observation;
+    next = question_->observation;
   } else if (now && !elsewhere_ && scene.controller && (asking_ == Asking::check || asking_ == Asking::done)) {
     direction_ = direction_card({scene.rig, scene.catalogue}, now->id);
     next = direction_->observation;
@@ -128,6 +183,8 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
     return show_cards(scene);
   } else if (action == "write_rig") {
     return {WriteBoard{}};
+  } else if (action == "as_planned") {
+    if (auto seen = as_planned()) return note(std::move(*seen), scene);
   } else if (action == "look_again") {
     session_.drop_contradictions();
   } else if (action == "take_back") {
@@ -151,6 +208,20 @@ Orders ProofProcedure::note(direction::Observation seen, const Scene& scene) {
   if (!passed || session_.wrong() || session_.answer().explanations.empty()) return {};
   current_.clear();
   return {Record{now->id, "Proven: " + now->title}};
+}
+
+std::optional<direction::Observation> ProofProcedure::as_planned() const {
+  if (session_.answer().explanations.empty()) return std::nullopt;
+  direction::Observation seen;
+  seen.act = direction::Act::inspect;
+  for (const direction::Fault& f : session_.answer().explanations.front().faults) {
+    if (f.kind == direction::FaultKind::leads_swapped) seen.leads.insert(seen.leads.end(), {f.output, f.other_output});
+    if (f.kind == direction::FaultKind::linkage_opposed && f.surface.kind != SurfaceKind::motor)
+      seen.horns.push_back(f.surface);
+    seen.board = seen.board || f.kind == direction::FaultKind::board_turned;
+  }
+  const bool says = !seen.leads.empty() || !seen.horns.empty() || seen.board;
+  return says ? std::optional(seen) : std::nullopt;
 }
 
 Orders ProofProcedure::apply(const Scene& scene) {

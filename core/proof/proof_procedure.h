@@ -37,6 +37,9 @@ class ProofProcedure : public Procedure {
   Orders steps_due();
   void hear_channels(const std::map<std::string, double>& us);
 
+  /// What the eyes would say of a remedy that sends the hand somewhere, if nothing is wrong there.
+  std::optional<direction::Observation> as_planned() const;
+
   void show_check(Card& card, const CheckStatus& check, const Scene& scene) const;
   void show_elsewhere(Card& card, const CheckStatus& check, const Scene& scene) const;
   void show_question(Card& card, const Scene& scene) const;
@@ -58,6 +61,9 @@ class ProofProcedure : public Procedure {
   int look_ = 0;
   std::map<std::string, int> heard_;  ///< of the channels, as the rows of the look call them
   std::optional<DirectionCard> direction_;
+  std::optional<direction::Question> question_;  ///< the one more look that is asked for
+  bool leads_unseen_ = false;                    ///< what is supposed of leads has to be looked at before it is said
+  std::optional<direction::Observation> known_;  ///< leads that were proven
   std::vector<direction::Fault> by_hand_;
   direction::Case by_hand_case_;
   std::vector<Step> steps_;  ///< of the simulated hands, still to come

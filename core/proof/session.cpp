@@ -7,25 +7,37 @@ namespace rigging {
 BenchSession::BenchSession(const Rig& rig, const ControllerClass& controller)
     : case_(direction::case_from_rig(rig, controller)) {}
 
+void BenchSession::reason() { answer_ = anything_seen() ? direction::reason(case_) : direction::Answer{}; }
+
 void BenchSession::add(direction::Observation observation) {
   case_.observations.push_back(std::move(observation));
-  answer_ = direction::reason(case_);
+  reason();
+}
+
+void BenchSession::know(std::optional<direction::Observation> known) {
+  auto& all = case_.observations;
+  all.erase(all.begin(), all.begin() + static_cast<std::ptrdiff_t>(known_));
+  known_ = known ? 1 : 0;
+  if (known) all.insert(all.begin(), std::move(*known));
+  reason();
 }
 
 void BenchSession::drop_contradictions() {
-  for (auto i = answer_.contradictions.rbegin(); i != answer_.contradictions.rend(); ++i)
+  for (auto i = answer_.contradictions.rbegin(); i != answer_.contradictions.rend(); ++i) {
     case_.observations.erase(case_.observations.begin() + *i);
-  answer_ = direction::reason(case_);
+    if (static_cast<std::size_t>(*i) < known_) --known_;
+  }
+  reason();
 }
 
 void BenchSession::take_back_last() {
-  if (case_.observations.empty()) return;
+  if (!anything_seen()) return;
   case_.observations.pop_back();
-  answer_ = case_.observations.empty() ? direction::Answer{} : direction::reason(case_);
+  reason();
 }
 
 void BenchSession::forget() {
-  case_.observations.clear();
+  case_.observations.resize(known_);
   answer_ = {};
 }
 

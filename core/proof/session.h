@@ -15,6 +15,8 @@ class BenchSession {
 
   /// Adds a look and reasons again.
   void add(direction::Observation observation);
+  /// What is known without a look of this sitting, such as leads that were proven; in place of what was known before.
+  void know(std::optional<direction::Observation> known);
   /// Takes back the looks that contradict each other, so that they can be made again.
   void drop_contradictions();
   void take_back_last();
@@ -22,14 +24,18 @@ class BenchSession {
 
   const direction::Case& looks() const { return case_; }
   const direction::Answer& answer() const { return answer_; }
-  bool anything_seen() const { return !case_.observations.empty(); }
+  bool anything_seen() const { return looks_made() > 0; }
+  std::size_t looks_made() const { return case_.observations.size() - known_; }
   /// Something is wrong for sure: the plainest account of what was seen needs at least one fault.
   bool wrong() const;
   /// Wrong, and clear what to do.
   bool diagnosed() const { return wrong() && answer_.settled; }
 
  private:
+  void reason();
+
   direction::Case case_;
+  std::size_t known_ = 0;  ///< so many of the observations, the first ones, are known without a look
   direction::Answer answer_;
 };
 

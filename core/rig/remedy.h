@@ -14,13 +14,15 @@ enum class Remedy {
   flip_gyro,
   turn_board,
   check_output,
-  move_linkage
+  move_linkage,
+  reverse_function  ///< of an axis, on every output that mixes it, servo and sensing together
 };
 
 /// A set of remedies.
 class Abilities {
  public:
   constexpr Abilities() = default;
+  /// All but `reverse_function`, which some classes have in place of single outputs.
   static constexpr Abilities all() { return Abilities(0x1ff); }
   constexpr bool has(Remedy r) const { return bits_ >> static_cast<int>(r) & 1; }
   constexpr void add(Remedy r) { bits_ |= 1u << static_cast<int>(r); }
@@ -38,15 +40,16 @@ enum class Mode { manual, rate, level, hold };
 template <>
 struct Words<Remedy> {
   using R = Remedy;
-  static constexpr std::array<std::pair<R, std::string_view>, 9> list{{{R::reverse_output, "reverse_output"},
-                                                                       {R::swap_leads, "swap_leads"},
-                                                                       {R::flip_mix, "flip_mix"},
-                                                                       {R::reverse_transmitter, "reverse_transmitter"},
-                                                                       {R::swap_transmitter, "swap_transmitter"},
-                                                                       {R::flip_gyro, "flip_gyro"},
-                                                                       {R::turn_board, "turn_board"},
-                                                                       {R::check_output, "check_output"},
-                                                                       {R::move_linkage, "move_linkage"}}};
+  static constexpr std::array<std::pair<R, std::string_view>, 10> list{{{R::reverse_output, "reverse_output"},
+                                                                        {R::swap_leads, "swap_leads"},
+                                                                        {R::flip_mix, "flip_mix"},
+                                                                        {R::reverse_transmitter, "reverse_transmitter"},
+                                                                        {R::swap_transmitter, "swap_transmitter"},
+                                                                        {R::flip_gyro, "flip_gyro"},
+                                                                        {R::turn_board, "turn_board"},
+                                                                        {R::check_output, "check_output"},
+                                                                        {R::move_linkage, "move_linkage"},
+                                                                        {R::reverse_function, "reverse_function"}}};
 };
 
 template <>

@@ -36,6 +36,8 @@ struct Aircraft {
   std::vector<int> lead_in;         // per socket: whose lead
   std::map<std::string, int> sign;  // per surface
   std::set<int> dead;
+  std::set<std::string> opposed;
+  bool board_turned = false;
   std::array<int, 3> stick_to_channel{0, 1, 2};
   std::array<int, 3> channel_sign{1, 1, 1};
   Eigen::Matrix3i sensed = Eigen::Matrix3i::Identity();
@@ -91,11 +93,18 @@ bool build(const Case& c, const std::vector<Fault>& faults, const std::map<std::
       case FaultKind::gyro_reversed: gyro[static_cast<std::size_t>(f.axis)] *= -1; break;
       case FaultKind::board_turned: turn = f.turn; break;
       case FaultKind::output_dead: a.dead.insert(f.output); break;
-      case FaultKind::linkage_opposed: a.sign[f.surface.word()] *= -1; break;
+      case FaultKind::linkage_opposed:
+        a.sign[f.surface.word()] *= -1;
+        a.opposed.insert(f.surface.word());
+        break;
+      case FaultKind::function_reversed:
+        for (CaseOutput& output : right) output.mix[static_cast<std::size_t>(f.axis)] *= -1;
+        break;
     }
   }
   for (auto f = swaps.rbegin(); f != swaps.rend(); ++f)
     std::swap(a.lead_in[static_cast<std::size_t>(f->output)], a.lead_in[static_cast<std::size_t>(f->other_output)]);
+  a.board_turned = turn != Turn{};
   const Eigen::Vector3i x = vector_of(turn.arrow), z = -vector_of(turn.top), y = z.cross(x);
   a.sensed.row(0) = gyro[0] * x.transpose();
   a.sensed.row(1) = gyro[1] * y.transpose();
@@ -113,6 +122,11 @@ bool build(const Case& c, const std::vector<Fault>& faults, const std::map<std::
 
 bool agrees(const Aircraft& a, const Case& c) {
   for (const Observation& o : c.observations) {
+    for (const int i : o.leads)
+      if (a.lead_in[static_cast<std::size_t>(i)] != i) return false;
+    for (const Surface s : o.horns)
+      if (a.opposed.count(s.word())) return false;
+    if (o.board && a.board_turned) return false;
     for (const Seen& s : o.saw)
       if (seen(a, s.surface.word(), o) != s.motion) return false;
     for (int k = 0; k < 3; ++k) {
@@ -173,6 +187,9 @@ std::vector<Fault> possible_faults(const Case& c) {
   for (const Axis axis : all_axes) {
     add(FaultKind::transmitter_reversed, [&](Fault& f) { f.axis = axis; });
     add(FaultKind::gyro_reversed, [&](Fault& f) { f.axis = axis; });
+    if (std::any_of(c.outputs.begin(), c.outputs.end(),
+                    [&](const CaseOutput& o) { return o.mix[static_cast<std::size_t>(axis)] != 0; }))
+      add(FaultKind::function_reversed, [&](Fault& f) { f.axis = axis; });
     for (const Axis other : all_axes)
       if (axis < other) add(FaultKind::transmitter_swapped, [&](Fault& f) { f.axis = axis, f.other_axis = other; });
   }

@@ -30,16 +30,19 @@ Rig rig_of(AirframeKind kind, const char* controller) {
 TEST(FromRig, OffersWhatTheClassReallyCan) {
   struct Row {
     const char* controller;
-    bool reverse_output, flip_mix, flip_gyro, drive, channels;
+    bool reverse_output, reverse_function, flip_mix, flip_gyro, drive, channels;
   };
-  for (const Row& row :
-       {Row{"fixed_mini", true, false, false, false, false}, Row{"inline_dial", false, false, true, false, false},
-        Row{"gesture_board", true, false, false, false, false}, Row{"screen_keys", true, true, false, false, true},
-        Row{"pc_mini", true, false, false, false, false}, Row{"radio_stabilizer", true, true, true, false, true},
-        Row{"full_controller", true, true, true, true, true}}) {
+  for (const Row& row : {Row{"fixed_mini", false, true, false, false, false, false},
+                         Row{"inline_dial", false, false, false, true, false, false},
+                         Row{"gesture_board", false, true, false, false, false, false},
+                         Row{"screen_keys", true, false, true, false, false, true},
+                         Row{"pc_mini", true, false, false, false, false, false},
+                         Row{"radio_stabilizer", true, false, true, true, false, true},
+                         Row{"full_controller", true, false, true, true, true, true}}) {
     const ControllerClass& c = *catalogue().controller(row.controller);
     const Case looks = case_from_rig(rig_of(AirframeKind::flying_wing, row.controller), c);
     EXPECT_EQ(looks.can.has(Remedy::reverse_output), row.reverse_output) << row.controller;
+    EXPECT_EQ(looks.can.has(Remedy::reverse_function), row.reverse_function) << row.controller;
     EXPECT_EQ(looks.can.has(Remedy::flip_mix), row.flip_mix) << row.controller;
     EXPECT_EQ(looks.can.has(Remedy::flip_gyro), row.flip_gyro) << row.controller;
     for (const Remedy always :

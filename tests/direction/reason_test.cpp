@@ -79,6 +79,64 @@ TEST_F(FourOutcomes, OnlyTheStickWrongIsTheTransmitter) {
   EXPECT_EQ(only_fault(reason(c), c), R"({"axis":"pitch","kind":"transmitter_reversed"})");
 }
 
+// Common practice: where functions are reversed and no single output, a pair that is wrong in stick and correction is
+// one reversed function, on every output that carries it; leads are suspected until the eyes have followed them.
+TEST(Reason, AFunctionIsReversedOnAllItsOutputs) {
+  const std::string text = R"({"outputs":[{"id":"l","surface":"aileron_left","mix":{"roll":-1}},
+      {"id":"r","surface":"aileron_right","mix":{"roll":1}},{"id":"e","surface":"elevator","mix":{"pitch":1}}],
+      "can":["reverse_function","swap_leads","check_output","move_linkage","reverse_transmitter"],
+      "may_ask":["stick","tilt"],"observations":[
+      {"do":"stick","axis":"roll","sense":"right","mode":"manual","saw":{"aileron_left":"up","aileron_right":"down"}},
+      {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"up"}},
+      {"do":"tilt","axis":"roll","sense":"right","mode":"rate","saw":{"aileron_left":"down","aileron_right":"up"}})";
+  const Case open = read((text + "]}").c_str());
+  const Answer before = reason(open);
+  ASSERT_EQ(before.explanations.size(), 2u);
+  EXPECT_EQ(fault_to_json(before.explanations[0].faults[0], open).dump(),
+            R"({"axis":"roll","kind":"function_reversed"})");
+  EXPECT_EQ(remedy_to_json(before.explanations[0].faults[0], open).dump(),
+            R"({"axis":"roll","do":"reverse_function"})");
+  EXPECT_EQ(before.explanations[1].faults[0].kind, FaultKind::leads_swapped);
+  EXPECT_TRUE(before.equivalent) << "neither stick nor tilt tells exchanged leads from it";
+  const Case looked = read((text + R"(,{"do":"inspect","outputs":["l","r"],"found":"as_planned"}]})").c_str());
+  const Answer after = reason(looked);
+  EXPECT_TRUE(after.settled);
+  EXPECT_FALSE(after.equivalent);
+  EXPECT_EQ(only_fault(after, looked), R"({"axis":"roll","kind":"function_reversed"})");
+  EXPECT_EQ(observation_to_json(looked.observations.back(), looked).dump(),
+            R"({"do":"inspect","found":"as_planned","outputs":["l","r"]})");
+}
+
+TEST(Reason, ADisagreementWithTheEyesIsNamed) {
+  const Case c = read(R"({"outputs":[{"id":"l","surface":"aileron_left","mix":{"roll":-1}},
+      {"id":"r","surface":"aileron_right","mix":{"roll":1}}],"can":["swap_leads"],"observations":[
+      {"do":"drive","output":"l","pulse":"rises","saw":{"aileron_left":"still","aileron_right":"up"}},
+      {"do":"inspect","outputs":["l"],"found":"as_planned"}]})");
+  const Answer answer = reason(c);
+  EXPECT_TRUE(answer.explanations.empty());
+  EXPECT_EQ(answer.contradictions, (std::vector<int>{0, 1}));
+}
+
+TEST(Reason, InspectIsReadStrictly) {
+  const auto refused = [](const char* observation) {
+    const auto json = parse_json(std::string(R"({"outputs":[{"id":"e","surface":"elevator","mix":{"pitch":1}}],
+      "observations":[)") + observation +
+                                     "]}",
+                                 "case");
+    EXPECT_TRUE(json) << observation;
+    return json && !case_from_json(*json, "case");
+  };
+  EXPECT_TRUE(refused(R"({"do":"inspect","outputs":["e"]})"));
+  EXPECT_TRUE(refused(R"({"do":"inspect","outputs":["e"],"found":"fine"})"));
+  EXPECT_TRUE(refused(R"({"do":"inspect","outputs":["x"],"found":"as_planned"})"));
+  EXPECT_TRUE(refused(R"({"do":"inspect","found":"as_planned"})"));
+  EXPECT_TRUE(refused(R"({"do":"inspect","outputs":["e"],"found":"as_planned","saw":{"elevator":"up"}})"));
+  EXPECT_TRUE(refused(R"({"do":"inspect","surfaces":["rudder"],"found":"as_planned"})"));
+  EXPECT_TRUE(refused(R"({"do":"stick","axis":"pitch","sense":"up","found":"as_planned"})"));
+  EXPECT_FALSE(
+      refused(R"({"do":"inspect","outputs":["e"],"surfaces":["elevator"],"board":true,"found":"as_planned"})"));
+}
+
 // Common practice: a board that is turned and still right-handed reverses two axes, never one alone.
 TEST(Reason, ATurnedBoardReversesTwoAxes) {
   for (const Turn& turn : all_turns()) {
@@ -162,6 +220,11 @@ class Draw {
     if (below(3) == 0)
       for (int r = 0; r < 9; ++r)
         if (below(4) == 0) c.can.remove(static_cast<Remedy>(r));
+    // Classes that reverse functions reverse no single output; the reasoning must bear both at once.
+    if (below(3) == 0) {
+      c.can.add(Remedy::reverse_function);
+      if (below(4) != 0) c.can.remove(Remedy::reverse_output);
+    }
     return c;
   }
 
@@ -193,6 +256,8 @@ class Draw {
     for (const Fault& f : faults) {
       if (f.kind == FaultKind::mix_sign_wrong)
         c.outputs[static_cast<std::size_t>(f.output)].mix[static_cast<std::size_t>(f.axis)] *= -1;
+      if (f.kind == FaultKind::function_reversed)
+        for (CaseOutput& o : c.outputs) o.mix[static_cast<std::size_t>(f.axis)] *= -1;
       if (f.kind == FaultKind::output_reversed) c.outputs[static_cast<std::size_t>(f.output)].reversed ^= true;
     }
     for (int i = 0; i < looks; ++i) {
@@ -204,7 +269,29 @@ class Draw {
       if (spoil && !o.saw.empty() && below(3) == 0) o.saw[0].motion = below(3) - 1;
       c.observations.push_back(o);
     }
+    if (below(3) == 0) c.observations.push_back(inspected(c, faults));
     return c;
+  }
+
+  /// Eyes that follow what is as planned, and leave out the rest.
+  Observation inspected(const Case& c, const std::vector<Fault>& faults) {
+    Observation o;
+    o.act = Act::inspect;
+    o.board = below(2) == 0;
+    for (std::size_t i = 0; i < c.outputs.size(); ++i) {
+      const auto is = [&](const Fault& f) {
+        return f.kind == FaultKind::leads_swapped &&
+               (f.output == static_cast<int>(i) || f.other_output == static_cast<int>(i));
+      };
+      if (below(2) == 0 && std::none_of(faults.begin(), faults.end(), is)) o.leads.push_back(static_cast<int>(i));
+      for (const Surface s : c.outputs[i].surfaces)
+        if (below(2) == 0 && std::none_of(faults.begin(), faults.end(), [&](const Fault& f) {
+              return f.kind == FaultKind::linkage_opposed && f.surface == s;
+            }))
+          o.horns.push_back(s);
+    }
+    for (const Fault& f : faults) o.board = o.board && f.kind != FaultKind::board_turned;
+    return o;
   }
 
  private:
