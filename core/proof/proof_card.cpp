@@ -185,6 +185,9 @@ void ProofProcedure::show_verdict(Card& card, const Scene& scene) const {
                             .main = true});
   if (!waiting && as_planned())
     card.actions.push_back({.id = "as_planned", .label = "I looked, and it is as planned", .main = leads_unseen_});
+  if (!waiting && !leads_unseen_ && as_planned() && !as_planned()->leads.empty())
+    card.lines.push_back(
+        {"Have your eyes followed the leads already? Say so below: it rules out that they are exchanged."});
   if (waiting || !writes) {
     card.actions.push_back({.id = "by_hand", .label = "I have done it by hand", .main = !leads_unseen_});
     card.actions.push_back({.id = "hand_card", .label = "Show the hand card"});

@@ -47,6 +47,34 @@ const direction::Fault* unseen_exchange(const std::vector<direction::Fault>& fau
   return nullptr;
 }
 
+/// A stick that goes the wrong way is the transmitter's fault, or that of every servo it moves: before the transmitter
+/// is blamed the channel is read, or else the correction looked at. Nothing when that was done or can't be.
+std::optional<direction::Question> unread_channel(const std::vector<direction::Fault>& faults, const direction::Case& c,
+                                                  Mode bench_mode) {
+  for (const direction::Fault& f : faults) {
+    if (f.kind != direction::FaultKind::transmitter_reversed) continue;
+    const auto axis = direction::at(index_of(f.axis));
+    if (std::any_of(c.observations.begin(), c.observations.end(), [&](const auto& o) {
+          return o.channels[axis] || (o.act == direction::Act::tilt && o.axis == f.axis && !o.saw.empty());
+        }))
+      continue;
+    std::optional<direction::Question> best;
+    for (const direction::Question& q : c.may_ask ? *c.may_ask : c.all_questions()) {
+      if (q.observation.axis != f.axis) continue;
+      if (q.observation.act == direction::Act::stick && q.channels) {
+        best = q;
+        best->surfaces = false;
+        return best;
+      }
+      if (q.observation.act == direction::Act::tilt && !(q.observation.mode == Mode::level && f.axis == Axis::yaw) &&
+          (!best || q.observation.mode == bench_mode))
+        best = q;
+    }
+    if (best) return best;
+  }
+  return std::nullopt;
+}
+
 }  // namespace
 
 std::string ProofProcedure::channel_row(Axis axis) { return "channel_" + std::string(word(axis)); }
@@ -102,12 +130,15 @@ void ProofProcedure::decide(const Scene& scene) {
         question_->observation.output = f->output;
       }
     }
-  asking_ = leads_unseen_ && question_                  ? Asking::question
-            : !by_hand_.empty() || session_.diagnosed() ? Asking::verdict
-            : contradiction                             ? Asking::contradiction
-            : session_.wrong()                          ? Asking::question
-            : open                                      ? Asking::check
-                                                        : Asking::done;
+  if (by_hand_.empty() && session_.diagnosed() && !question_)
+    question_ = unread_channel(session_.answer().explanations.front().faults, session_.looks(),
+                               scene.controller ? scene.controller->proof.bench_mode : Mode::rate);
+  asking_ = by_hand_.empty() && session_.diagnosed() && question_ ? Asking::question
+            : !by_hand_.empty() || session_.diagnosed()           ? Asking::verdict
+            : contradiction                                       ? Asking::contradiction
+            : session_.wrong()                                    ? Asking::question
+            : open                                                ? Asking::check
+                                                                  : Asking::done;
   const CheckStatus* now = find_check(scene.checks, current_);
   // What its own station records, and what comes from a later one, is told and led to.
   elsewhere_ = now && !is_direction(now->id) && (asking_ == Asking::check || asking_ == Asking::done);
@@ -220,6 +251,14 @@ std::optional<direction::Observation> ProofProcedure::as_planned() const {
       seen.horns.push_back(f.surface);
     seen.board = seen.board || f.kind == direction::FaultKind::board_turned;
   }
+  // What the likeliest account leaves alone may still be what tells it apart from the others.
+  if (seen.leads.empty() && session_.answer().equivalent)
+    for (const direction::Explanation& e : session_.answer().explanations)
+      for (const direction::Fault& f : e.faults)
+        if (f.kind == direction::FaultKind::leads_swapped)
+          for (const int output : {f.output, f.other_output})
+            if (std::find(seen.leads.begin(), seen.leads.end(), output) == seen.leads.end())
+              seen.leads.push_back(output);
   const bool says = !seen.leads.empty() || !seen.horns.empty() || seen.board;
   return says ? std::optional(seen) : std::nullopt;
 }

@@ -268,8 +268,34 @@ void strong_taileron(const Inspection& in, Findings& found) {
             "Start at 25 to 50 %, and raise it after the first flights.");
 }
 
+/// A class that reverses functions turns an output round only together with all that carry the same.
+void functions_of_one_sense(const Inspection& in, Findings& found) {
+  if (!in.controller->cure(Remedy::reverse_function) || in.controller->cure(Remedy::reverse_output)) return;
+  for (const Axis axis : all_axes) {
+    const Output* first = nullptr;
+    for (const Output& o : in.rig.outputs) {
+      if (o.mix.of(axis) == 0 || drives_motor(o)) continue;
+      if (!first) first = &o;
+      if (o.reversed == first->reversed) continue;
+      found
+          .add(Severity::fix_first, o.id,
+               capital(name_of(o)) + " is planned to turn the other way than the " + name_of(*first) +
+                   ", and this class can't turn one output round",
+               "It reverses the whole " + std::string(word(axis)) + " function, servo and sensing, on every output.",
+               "Turn the servo or its rod round, or plan both alike.")
+          .fix = Fix{"Plan every output plain", [](const Rig& rig) {
+                       Rig r = rig;
+                       for (Output& output : r.outputs) output.reversed = false;
+                       return r;
+                     }};
+      return;
+    }
+  }
+}
+
 void settings_that_are_not_there(const Inspection& in, Findings& found) {
   if (!in.controller) return;
+  functions_of_one_sense(in, found);
   const OutputSettings can = settable(in.controller);
   for (const Output& o : in.rig.outputs) {
     if (o.surfaces.empty() || o.mix.throttle != 0) continue;

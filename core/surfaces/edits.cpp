@@ -1,11 +1,13 @@
 #include "surfaces/edits.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "base/fields.h"
 #include "base/json.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "direction/from_rig.h"
 #include "rig/place.h"
 
 namespace rigging {
@@ -26,6 +28,15 @@ Result<Edit> reverse(const Rig& rig, const std::string& output) {
   if (!o) return failure(output, "is no output of this rig", "the id of an output");
   o->reversed = !o->reversed;
   edit.label = "Reverse " + spoken_output(*o);
+  return edit;
+}
+
+Result<Edit> reverse_axis(const Rig& rig, Axis axis) {
+  const std::string name(word(axis));
+  if (std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.mix.of(axis) != 0; }))
+    return failure(name, "is mixed into no output", "an axis that an output mixes");
+  Edit edit{rig, "Reverse the " + name + " function"};
+  direction::reverse_function(edit.rig.outputs, axis);
   return edit;
 }
 
@@ -166,6 +177,14 @@ std::vector<EditEntry> surfaces_edits() {
        "Turn an output round, with every command on it",
        {"OUTPUT"},
        [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) { return reverse(rig, given[0]); }},
+      {"reverse-function",
+       "Turn a command round on every output, as a class does that reverses functions",
+       {"AXIS"},
+       [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
+         const auto axis = from_word<Axis>(given[0]);
+         if (!axis) return failure(given[0], "is no axis", word_choice<Axis>());
+         return reverse_axis(rig, *axis);
+       }},
       {"flip",
        "Change the sign of one command's weight",
        {"OUTPUT", "AXIS"},

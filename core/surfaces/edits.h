@@ -8,6 +8,8 @@ namespace rigging {
 
 /// Turns an output round, with every command on it.
 Result<Edit> reverse(const Rig& rig, const std::string& output);
+/// Turns a command round on every output, as a class does that reverses functions. Error: no output mixes it.
+Result<Edit> reverse_axis(const Rig& rig, Axis axis);
 /// Changes the sign of one command's weight on an output.
 Result<Edit> flip_weight(const Rig& rig, const std::string& output, Axis axis);
 

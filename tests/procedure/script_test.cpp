@@ -6,7 +6,9 @@
 #include <cmath>
 #include <random>
 
+#include "airframe/kinds.h"
 #include "bench_rig.h"
+#include "direction/hand_card.h"
 #include "proof/proof_procedure.h"
 #include "sticks/sticks_procedure.h"
 #include "surfaces/throws_procedure.h"
@@ -111,6 +113,165 @@ TEST(ProofProcedure, AReversedOutputIsFoundAskedAndSetRight) {
   ASSERT_TRUE(change);
   EXPECT_NE(change->edit.rig.output("out_2")->reversed, wrong.output("out_2")->reversed);
   EXPECT_EQ(change->edit.rig.output("out_1")->reversed, wrong.output("out_1")->reversed);
+}
+
+/// Answers what is asked as an aircraft with these faults would, until something else than a look is asked for. Every
+/// observation that was asked for is kept.
+struct Sitting {
+  Rig rig;
+  std::vector<CheckStatus> checks;
+  const ControllerClass* controller;
+  direction::Case looks;
+  ProofProcedure procedure;
+  std::vector<direction::Observation> asked;
+
+  explicit Sitting(const Rig& r)
+      : rig(r),
+        checks(check_statuses(rig, shipped())),
+        controller(shipped().controller(rig.controller.kind)),
+        looks(direction::case_from_rig(rig, *controller)) {
+    procedure.hear(SceneChanged{}, scene());
+  }
+  Scene scene() const { return {rig, shipped(), controller, checks, "", {}}; }
+  Card card() const { return procedure.card(scene()); }
+  int output(const char* id) const {
+    for (std::size_t i = 0; i < looks.outputs.size(); ++i)
+      if (looks.outputs[i].id == id) return static_cast<int>(i);
+    return -1;
+  }
+  void answer(const std::vector<direction::Fault>& faults) {
+    using A = ProofProcedure::Asking;
+    for (int i = 0; i < 20 && (procedure.asking() == A::check || procedure.asking() == A::question); ++i) {
+      const Card now = card();
+      const auto seen = direction::predict(looks, faults, procedure.asked());
+      ASSERT_TRUE(seen);
+      asked.push_back(procedure.asked());
+      Looked look{"note", {}};
+      for (const LookRow& r : now.looks) {
+        if (const auto s = surface_from_word(r.id))
+          for (const direction::Seen& x : seen->saw)
+            if (x.surface == *s) look.seen[r.id] = x.motion;
+        for (const Axis a : all_axes)
+          if (r.id == "channel_" + std::string(word(a)))
+            look.seen[r.id] = seen->channels[static_cast<std::size_t>(index_of(a))];
+      }
+      // What passes would be recorded, and the next check asked for; here only what goes wrong is of interest.
+      for (const Order& order : procedure.hear(look, scene()))
+        if (const auto* record = std::get_if<Record>(&order))
+          for (CheckStatus& c : checks)
+            if (c.id == record->check) c.state = ProofState::fresh;
+      procedure.hear(SceneChanged{}, scene());
+    }
+  }
+};
+
+direction::Fault exchanged(const Sitting& s, const char* a, const char* b) {
+  direction::Fault f;
+  f.kind = direction::FaultKind::leads_swapped;
+  f.output = std::min(s.output(a), s.output(b));
+  f.other_output = std::max(s.output(a), s.output(b));
+  return f;
+}
+
+bool supposes_leads(const ProofProcedure& p) {
+  for (const auto& e : p.session().answer().explanations)
+    for (const auto& f : e.faults)
+      if (f.kind == direction::FaultKind::leads_swapped) return true;
+  return false;
+}
+
+/// Common practice: exchanged leads look like two reversed servos; one output driven alone tells them apart.
+TEST(ProofProcedure, LeadsAreNotCalledExchangedBeforeOneIsDriven) {
+  Sitting s(unproven(demo("hedgerow")));
+  s.answer({exchanged(s, "out_1", "out_2")});
+  ASSERT_EQ(s.procedure.asking(), ProofProcedure::Asking::verdict);
+  EXPECT_TRUE(supposes_leads(s.procedure));
+  EXPECT_TRUE(std::any_of(s.asked.begin(), s.asked.end(), [&](const direction::Observation& o) {
+    return o.act == direction::Act::drive && (o.output == s.output("out_1") || o.output == s.output("out_2"));
+  }));
+  // The eyes know better: the leads are as planned, so something was misread.
+  ASSERT_TRUE(s.card().action("as_planned"));
+  s.procedure.hear(Pressed{"as_planned", 0, {}, {}}, s.scene());
+  EXPECT_FALSE(supposes_leads(s.procedure));
+  EXPECT_EQ(s.procedure.asking(), ProofProcedure::Asking::contradiction);
+}
+
+/// Where no output can be driven alone, the eyes follow the leads first.
+TEST(ProofProcedure, WhereNothingCanBeDrivenTheEyesFollowTheLeads) {
+  Rig rig;
+  rig.airframe.kind = AirframeKind::flying_wing;
+  rig.controller.kind = "pc_mini";
+  rig.outputs = default_outputs(rig.airframe.kind);
+  Sitting s(rig);
+  s.answer({exchanged(s, "out_1", "out_2")});
+  ASSERT_EQ(s.procedure.asking(), ProofProcedure::Asking::verdict);
+  ASSERT_TRUE(supposes_leads(s.procedure));
+  const Card card = s.card();
+  EXPECT_NE(card.title, "Found it");
+  ASSERT_TRUE(card.action("as_planned"));
+  EXPECT_TRUE(card.action("as_planned")->main) << "look first, exchange then";
+  EXPECT_FALSE(card.action("by_hand")->main);
+  s.procedure.hear(Pressed{"as_planned", 0, {}, {}}, s.scene());
+  EXPECT_FALSE(supposes_leads(s.procedure));
+}
+
+/// A lead that was followed and proven needs no second look.
+TEST(ProofProcedure, AFreshProofOfTheLeadsCounts) {
+  Sitting s(unproven(demo("hedgerow")));
+  EXPECT_FALSE(s.procedure.session().anything_seen());
+  Sitting known(all_proven(unproven(demo("hedgerow")), {lead_family}));
+  const auto& before = known.procedure.session().looks().observations;
+  ASSERT_EQ(before.size(), 1u);
+  EXPECT_EQ(before[0].leads.size(), 4u) << "two flaperons and two tail halves";
+  EXPECT_FALSE(known.procedure.session().anything_seen()) << "it is no look of this sitting";
+  direction::Fault one, two;
+  one.output = known.output("out_1");
+  two.output = known.output("out_2");
+  known.answer({one, two});
+  ASSERT_EQ(known.procedure.asking(), ProofProcedure::Asking::verdict);
+  EXPECT_FALSE(supposes_leads(known.procedure));
+  EXPECT_EQ(known.procedure.session().answer().explanations.front().faults, (std::vector{one, two}));
+}
+
+/// Common practice: on a class that reverses functions a pair that is wrong in stick and correction is one function,
+/// and the card says which stick or button, for all that answers it.
+TEST(ProofProcedure, AFunctionIsReversedWhereNoOutputCanBe) {
+  for (const char* kind : {"fixed_mini", "gesture_board"})
+    for (const Axis axis : {Axis::roll, Axis::pitch}) {
+      Rig rig;
+      rig.airframe.kind = AirframeKind::two_ailerons;
+      rig.controller.kind = kind;
+      rig.outputs = default_outputs(rig.airframe.kind);
+      Sitting s(rig);
+      direction::Fault f;
+      f.kind = direction::FaultKind::function_reversed;
+      f.axis = axis;
+      s.answer({f});
+      ASSERT_EQ(s.procedure.asking(), ProofProcedure::Asking::verdict) << kind;
+      const auto& plainest = s.procedure.session().answer().explanations.front().faults;
+      ASSERT_EQ(plainest, std::vector{f}) << kind << " " << word(axis);
+      const HandCard card = hand_card(rig, *s.controller, f, s.looks);
+      EXPECT_FALSE(card.over_link);
+      std::string steps;
+      for (const std::string& step : card.steps) steps += step + "\n";
+      EXPECT_NE(steps.find(word(axis)), std::string::npos) << steps;
+      EXPECT_NE(steps.find(axis == Axis::pitch ? "elevator" : "left aileron, right aileron"), std::string::npos)
+          << steps;
+      EXPECT_EQ(steps.find('{'), std::string::npos) << steps;
+      const Orders orders = s.procedure.hear(Pressed{"by_hand", 0, {}, {}}, s.scene());
+      const auto* change = std::get_if<Change>(&orders.front());
+      ASSERT_TRUE(change);
+      for (std::size_t i = 0; i < rig.outputs.size(); ++i) {
+        EXPECT_EQ(change->edit.rig.outputs[i].mix.of(axis), -rig.outputs[i].mix.of(axis));
+        EXPECT_EQ(change->edit.rig.outputs[i].reversed, rig.outputs[i].reversed);
+      }
+      const bool asks = std::any_of(orders.begin(), orders.end(), [&](const Order& o) {
+        const auto* hands = std::get_if<AskHands>(&o);
+        const auto* work = hands ? std::get_if<hands::Work>(&hands->request) : nullptr;
+        return work && work->remedy == Remedy::reverse_function && work->axes == std::vector{axis};
+      });
+      EXPECT_TRUE(asks);
+    }
 }
 
 TEST(ProofProcedure, SimulatedHandsWorkByTheTimeThatIsTold) {

@@ -1,5 +1,6 @@
 #include <gtest/gtest.h>
 
+#include "airframe/kinds.h"
 #include "breaks.h"
 
 // Most of these rules are common practice, so that there is no source to check them against.
@@ -238,6 +239,23 @@ TEST(SticksRules, AReadingThatAgesIsAnOpenMatter) {
   // What does not land can't be recorded.
   Rig off = good("hedgerow");
   EXPECT_EQ(proven(off, sticks_calibrated), off);
+}
+
+TEST(SurfacesRules, AClassOfFunctionsTurnsNoOutputRoundByItself) {
+  Rig rig = fresh_rig("pair", AirframeKind::two_ailerons, "gesture_board");
+  const auto said = [&] {
+    int n = 0;
+    for (const Snag& s : review(rig, shipped()).snags) n += s.code == "SURFACES-18";
+    return n;
+  };
+  EXPECT_EQ(said(), 0);
+  rig.outputs[1].reversed = true;
+  EXPECT_EQ(said(), 1);
+  rig.outputs[0].reversed = true;
+  EXPECT_EQ(said(), 0) << "both ailerons: that is the roll function";
+  rig.controller.kind = "full_controller";
+  rig.outputs[0].reversed = false;
+  EXPECT_EQ(said(), 0);
 }
 
 }  // namespace

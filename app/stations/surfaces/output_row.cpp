@@ -67,6 +67,13 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
   connect(reverse, &QPushButton::clicked, this, [this, key = o.id](bool on) {
     document_.apply(set_value(document_.rig(), place_of({"outputs", key, "reversed"}), on));
   });
+  if (const ControllerClass* c = document_.controller();
+      c && c->cure(Remedy::reverse_function) && !c->cure(Remedy::reverse_output)) {
+    reverse->setEnabled(false);
+    reverse->setToolTip(
+        tr("This class turns no output round by itself: it reverses a whole function. Ask for it with "
+           "Ctrl+K, \"reverse the roll function\"."));
+  }
   head->addWidget(reverse);
 
   const SurfaceAnswer* answer = nullptr;

@@ -412,6 +412,14 @@ QList<Request> SurfacesPage::requests() {
   }
   all.append({tr("Print throw gauges, level wedge and balance marks"), tr("paper tools scale ruler sheet pdf svg"),
               [this] { show_gauges(); }});
+  const ControllerClass* controller = document_.controller();
+  for (const Axis axis : all_axes)
+    if (const auto made = reverse_axis(document_.rig(), axis);
+        made && controller && controller->cure(Remedy::reverse_function))
+      all.append({QString::fromStdString(made->label), tr("direction function turn round"), [this, axis] {
+                    come_here();
+                    document_.apply(reverse_axis(document_.rig(), axis));
+                  }});
   return all;
 }
 
