@@ -30,6 +30,7 @@ void LookKeys::add(const LookRow& row) {
   const QString name = QString::fromStdString(row.name);
   auto* label = new QLabel(name);
   label->setMinimumWidth(120);
+  label->setWordWrap(true);
   grid_->addWidget(label, r, 0);
   Keys keys{row, {}, {}};
   for (const auto& [value, word] : row.choices) {

@@ -142,6 +142,8 @@ void ProofProcedure::show_question(Card& card, const Scene& scene) const {
       card.looks.push_back(std::move(row));
     }
   add_looking(card, scene);
+  if (leads_unseen_)
+    card.actions.push_back({.id = "as_planned", .label = "I looked, and it is as planned", .minor = true});
 }
 
 void ProofProcedure::show_verdict(Card& card, const Scene& scene) const {

@@ -171,13 +171,10 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   auto* mix_side = new QWidget;
   auto* mix = new QVBoxLayout(mix_side);
   mix->setContentsMargins(0, 0, 0, 0);
-  auto* explained = wrapping_words(9);
-  explained->setText(
-      tr("Weights say what a command asks of an output. <b>Reverse</b> turns its servo round, with every command on "
-         "it: for a servo that goes the wrong way, never for one command."));
-  explained->setProperty("soft", true);
-  explained->setFixedWidth(384);
-  mix->addWidget(explained);
+  explained_ = wrapping_words(9);
+  explained_->setProperty("soft", true);
+  explained_->setFixedWidth(384);
+  mix->addWidget(explained_);
   refusal_ = caution_words();
   refusal_->setObjectName(QStringLiteral("mix_refusal"));
   refusal_->hide();
@@ -292,6 +289,14 @@ const Estimate* SurfacesPage::as_read() const {
 }
 
 void SurfacesPage::refresh() {
+  const ControllerClass* controller = document_.controller();
+  explained_->setText(
+      controller && controller->cure(Remedy::reverse_function) && !controller->cure(Remedy::reverse_output)
+          ? tr("Weights say what a command asks of an output. This class turns no output round by itself: it reverses "
+               "a "
+               "whole function, servo and sensing, on every output that carries it.")
+          : tr("Weights say what a command asks of an output. <b>Reverse</b> turns its servo round, with every command "
+               "on it: for a servo that goes the wrong way, never for one command."));
   refreshing_ = true;
   refusal_->hide();
   const Rig& rig = document_.rig();

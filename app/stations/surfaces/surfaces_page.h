@@ -59,6 +59,7 @@ class SurfacesPage : public StationPage {
   QComboBox *surface_box_, *sharing_;
   QLabel* mix_words_;
   QDoubleSpinBox* differential_;
+  QLabel* explained_;
   QWidget* surface_row_;
   Surface surface_;
   std::optional<Linkage> preview_;  ///< while a hole is dragged
