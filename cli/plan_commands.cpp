@@ -73,6 +73,11 @@ void power(const Opened& o, const WhatIf& what_if, Session& session) {
           {"lowest", *s.lowest_in_v}, {"highest", *s.highest_in_v}, {"least", s.least_in_v}, {"most", s.most_in_v}};
     optional_figure(j, "heat", s.heat);
     optional_figure(j, "junction", s.junction);
+    optional_figure(j, "junction_burst", s.junction_burst);
+    optional_figure(j, "heat_flown", s.heat_flown);
+    optional_figure(j, "junction_flown", s.junction_flown);
+    if (s.battery) j["fresh_a"] = s.fresh_a;
+    if (s.starting_a > 0) j["starting_a"] = s.starting_a;
     json["sources"].push_back(std::move(j));
   }
   for (const ConsumerReport& c : r.consumers) {
@@ -99,6 +104,7 @@ void power(const Opened& o, const WhatIf& what_if, Session& session) {
   optional_figure(json, "servos_held", r.servos_held);
   if (r.drive) {
     json["drive"] = {{"static_current", figure_json(r.drive->static_current)},
+                     {"full_current", figure_json(r.drive->full_current)},
                      {"thrust", figure_json(r.drive->thrust)},
                      {"cruise_current", figure_json(r.drive->cruise_current)}};
     optional_figure(json["drive"], "thrust_to_weight", r.drive->thrust_to_weight);

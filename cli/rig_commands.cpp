@@ -38,8 +38,22 @@ void check(const Opened& o, Session& session) {
 void airframe(const Opened& o, Session& session) {
   const AirframeReport r = analyze_airframe(o.rig);
   if (session.json) {
-    Json json{{"kind", word(o.rig.airframe.kind)}, {"figures", Json::array()}, {"answers", Json::array()}};
+    Json json{{"kind", word(o.rig.airframe.kind)},
+              {"figures", Json::array()},
+              {"surfaces", Json::array()},
+              {"answers", Json::array()}};
     for (const Figure& f : r.figures()) json["figures"].push_back(figure_json(f));
+    for (const SurfaceSize& s : r.surfaces)
+      json["surfaces"].push_back({{"name", s.name},
+                                  {"span_m", s.span_m},
+                                  {"root_chord_m", s.root_chord_m},
+                                  {"tip_chord_m", s.tip_chord_m},
+                                  {"mean_chord_m", s.mean_chord_m},
+                                  {"area_m2", s.area_m2},
+                                  {"at_m", s.at_m},
+                                  {"quarter_chord_m", s.quarter_m},
+                                  {"lift_share", s.lift_share},
+                                  {"guessed", s.guessed}});
     for (const AxisAnswer& a : r.answers)
       json["answers"].push_back({{"surface", a.surface.word()},
                                  {"axis", word(a.axis)},
@@ -47,6 +61,10 @@ void airframe(const Opened& o, Session& session) {
     return session.print(json);
   }
   std::cout << facts_of(o.rig.airframe.kind).name << '\n';
+  for (const SurfaceSize& s : r.surfaces)
+    std::cout << "  " << capital(s.name) << ": span " << length_text(s.span_m) << ", chord "
+              << length_text(s.root_chord_m) << " to " << length_text(s.tip_chord_m) << ", root " << length_text(s.at_m)
+              << " behind the nose" << (s.guessed ? ", partly guessed" : "") << '\n';
   for (const Figure& f : r.figures()) {
     std::cout << "  " << f.name << ": " << figure_text(f) << "  = " << f.formula << '\n';
   }
@@ -55,8 +73,12 @@ void airframe(const Opened& o, Session& session) {
 void surfaces(const Opened& o, const Command& command, Session& session) {
   const SurfacesReport r = analyze_surfaces(o.rig);
   Json json{{"outputs", Json::array()}, {"surfaces", Json::array()}, {"saturated_share", r.saturated_share}};
+  // Pulses are what the controller sends after sharing; asked and saturated are what was asked of it.
+  const Command kept = shared(o.rig.outputs, command, o.rig.sharing);
+  json["sharing"] = word(o.rig.sharing);
   for (const Output& out : o.rig.outputs) {
-    const OutputState s = mixed(out, command);
+    OutputState s = mixed(out, command);
+    s.pulse_us = mixed(out, kept).pulse_us;
     json["outputs"].push_back(
         {{"output", s.output}, {"asked", s.asked}, {"pulse_us", s.pulse_us}, {"saturated", s.saturated}});
     if (!session.json)

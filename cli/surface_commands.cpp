@@ -166,12 +166,15 @@ void mix(const Opened& given, const MixOptions& options, Session& session) {
   const AirframeReport airframe = analyze_airframe(o.rig);
   const Room room = room_left(o.rig);
   const double centre = room.at(Room::steps / 2, Room::steps / 2), full = room.at(Room::steps, Room::steps);
+  const double flaps_down = room_left(o.rig, {.flap = 1}).at(Room::steps / 2, Room::steps / 2);
   Json json{{"words", r.mix},
             {"sharing", word(o.rig.sharing)},
             {"differential", differential_of(o.rig)},
             {"saturated_share", r.saturated_share},
             {"room_at_rest", centre},
             {"room_at_full_sticks", full},
+            {"room_with_full_yaw", room_left(o.rig, {.yaw = 1}).at(Room::steps / 2, Room::steps / 2)},
+            {"room_with_full_flap", flaps_down},
             {"surfaces", Json::array()},
             {"effects", Json::array()}};
   for (const SurfaceAnswer& a : r.answers) {
@@ -198,9 +201,14 @@ void mix(const Opened& given, const MixOptions& options, Session& session) {
   }
   if (session.json) return session.print(json);
   for (const std::string& w : r.mix) std::cout << w << '\n';
-  std::cout << (r.saturated_share > 0 ? number_text(100 * r.saturated_share, 0) + " % of the stick square saturates"
+  const bool stops = o.rig.sharing == Sharing::each_stops;
+  std::cout << (r.saturated_share > 0 ? number_text(100 * r.saturated_share, 0) + " % of the stick square " +
+                                            (stops ? "saturates" : "is made smaller by sharing")
                                       : "no stick position saturates")
-            << "; at full sticks " << number_text(100 * full, 0) << " % of a correction fits\n";
+            << "; at full sticks " << number_text(100 * full, 0) << " % of a correction fits";
+  if (std::any_of(o.rig.outputs.begin(), o.rig.outputs.end(), [](const Output& x) { return x.mix.flap != 0; }))
+    std::cout << ", with full flap " << number_text(100 * flaps_down, 0) << " %";
+  std::cout << '\n';
 }
 
 struct ThrowsOptions {

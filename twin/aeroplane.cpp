@@ -74,6 +74,7 @@ Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const 
     if (f.kind == FaultKind::transmitter_swapped)
       std::swap(stick_to_channel[axis], stick_to_channel[static_cast<std::size_t>(index_of(f.other_axis))]);
     if (f.kind == FaultKind::board_turned) truth.board = f.turn;
+    if (f.kind == FaultKind::function_reversed) truth.turned_functions.push_back(f.axis);
   }
   // A swap acts first, a reversal belongs to the channel.
   const auto gimbals = truth.gimbals;

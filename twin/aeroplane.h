@@ -18,6 +18,7 @@ struct Truth {
   std::map<Surface, int> servo_sign;      ///< +1: a rising pulse lifts the trailing edge (rudder: right, motor: faster)
   Turn board;                             ///< how the board sits in the model
   std::array<int, 3> gyro_sign{1, 1, 1};  ///< of the sensor itself, per body axis
+  std::vector<Axis> turned_functions;     ///< that the controller starts with the other way round than the rig says
   std::array<Gimbal, 4> gimbals;          ///< roll, pitch, throttle, yaw
   std::vector<Channel> settings;          ///< of the transmitter, where they are not what the rig says
   Signal signal = Signal::inverted_serial;  ///< of the receiver

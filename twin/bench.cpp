@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "base/json.h"
 #include "direction/from_rig.h"
@@ -33,6 +34,8 @@ Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom)
       loom_(std::move(loom)),
       image_(link::image_of(rig_)),
       set_(link::configured(image_)) {
+  for (const Axis axis : truth_.turned_functions) direction::reverse_function(set_.outputs, axis);
+  if (!truth_.turned_functions.empty()) keep();
   Rig as_set = rig_;
   if (!truth_.settings.empty()) as_set.radio.channels = truth_.settings;
   radio_ = Transmitter(as_set, truth_.gimbals, truth_.signal);
@@ -56,8 +59,8 @@ void Bench::flick(Axis axis, int sense) {
   flick_left_ = flick_deg / turning_deg_s + 0.35;  // there, a moment's rest, and slowly back
 }
 
-/// What the controller takes the model's motion for: sensor, board, then what it was told about both.
-std::array<double, 3> Bench::sensed(const std::array<double, 3>& body) const {
+/// A vector of the model in the controller's axes: as its board sits, and as it was told that it sits.
+std::array<double, 3> Bench::in_its_axes(const std::array<double, 3>& body) const {
   std::array<double, 3> board{}, out{};
   for (int axis = 0; axis < 3; ++axis) {
     const SignedAxis s = truth_.board.sensed(axis);
@@ -67,15 +70,33 @@ std::array<double, 3> Bench::sensed(const std::array<double, 3>& body) const {
     const SignedAxis s = set_.sensing.board.sensed(axis);
     out[static_cast<std::size_t>(axis)] = s.sign * board[static_cast<std::size_t>(s.axis)];
   }
-  for (const Axis axis : all_axes) out[at(axis)] *= truth_.gyro_sign[at(axis)] * (set_.sensing.reversed(axis) ? -1 : 1);
   return out;
+}
+
+int Bench::sensing_sign(Axis axis) const { return truth_.gyro_sign[at(axis)] * (set_.sensing.reversed(axis) ? -1 : 1); }
+
+/// What the controller takes the model's rotation for, degrees or degrees per second.
+std::array<double, 3> Bench::sensed(const std::array<double, 3>& body) const {
+  std::array<double, 3> out = in_its_axes(body);
+  for (const Axis axis : all_axes) out[at(axis)] *= sensing_sign(axis);
+  return out;
+}
+
+/// Bank and pitch by gravity, degrees: where the controller takes "down" to be. A board whose top does not look where
+/// it was told finds it in the wrong place, with the model level.
+std::array<double, 2> Bench::leaning() const {
+  constexpr double rad = std::numbers::pi / 180;
+  const double roll = pose_[0] * rad, pitch = pose_[1] * rad;
+  const auto down = in_its_axes({-std::sin(pitch), std::sin(roll) * std::cos(pitch), std::cos(roll) * std::cos(pitch)});
+  return {sensing_sign(Axis::roll) * std::atan2(down[1], down[2]) / rad,
+          sensing_sign(Axis::pitch) * std::asin(std::clamp(-down[0], -1.0, 1.0)) / rad};
 }
 
 Command Bench::corrections() const {
   std::array<double, 3> c{};
   const ModeAnswer* answer = controller_.mode(mode_);
   if (!answer || mode_ == Mode::manual) return {};
-  const std::array<double, 3> tilt = sensed(pose_);
+  const std::array<double, 2> lean = leaning();
   for (const Axis axis : all_axes) {
     const auto i = at(axis);
     switch (answer->answer) {
@@ -83,13 +104,13 @@ Command Bench::corrections() const {
       case AnswerKind::momentary: c[i] = -sensed_rate_[i] / 110; break;
       case AnswerKind::springs_back: c[i] = -hold_[i]; break;
       case AnswerKind::held:
-        if (axis != Axis::yaw && std::abs(tilt[i]) >= answer->from_deg && std::abs(tilt[i]) > 1) c[i] = -tilt[i] / 40;
+        if (axis != Axis::yaw && std::abs(lean[i]) >= answer->from_deg && std::abs(lean[i]) > 1) c[i] = -lean[i] / 40;
         break;
       case AnswerKind::runs_away: c[i] = axis == Axis::yaw ? 0 : -runaway_[i]; break;
     }
     c[i] = std::clamp(c[i], -0.9, 0.9);
   }
-  if (controller_.proof.rudder_into_bank && mode_ != Mode::manual) c[2] += std::clamp(tilt[0] / 200, -0.15, 0.15);
+  if (controller_.proof.rudder_into_bank && mode_ != Mode::manual) c[2] += std::clamp(lean[0] / 200, -0.15, 0.15);
   return {c[0], c[1], c[2], 0, 0};
 }
 
@@ -112,11 +133,12 @@ void Bench::step(double dt) {
   // The way back from a flick is slow, below what a gyro answers visibly.
   const bool slow = flick_left_ <= 0;
   sensed_rate_ = sensed(rate);
-  const std::array<double, 3> tilt = sensed(pose_);
+  const std::array<double, 2> lean = leaning();
   for (std::size_t i = 0; i < 3; ++i) {
     if (slow && std::abs(sensed_rate_[i]) < 50) sensed_rate_[i] = 0;
     hold_[i] = std::clamp(hold_[i] + sensed_rate_[i] * dt / 25, -1.0, 1.0) * std::exp(-dt / 0.6);
-    if (std::abs(tilt[i]) > 3) runaway_[i] = std::clamp(runaway_[i] + (tilt[i] > 0 ? 1 : -1) * dt * 1.2, -1.0, 1.0);
+    if (i < lean.size() && std::abs(lean[i]) > 3)
+      runaway_[i] = std::clamp(runaway_[i] + (lean[i] > 0 ? 1 : -1) * dt * 1.2, -1.0, 1.0);
   }
 
   radio_.step(dt, receiver_powered());
@@ -225,6 +247,11 @@ std::optional<Command> Bench::commanded() const {
     const double share =
         std::clamp(us >= centre ? (us - centre) / (high - centre) : (us - centre) / (centre - low), -1.0, 1.0);
     (functions[i] == ChannelFunction::roll ? c.roll : functions[i] == ChannelFunction::pitch ? c.pitch : c.yaw) = share;
+  }
+  if (const Channel* k = set_.channel(ChannelFunction::flap); k && k->number >= 1 && k->number <= f.channels) {
+    const double low = k->low_us.value_or(1000), high = k->high_us.value_or(2000);
+    c.flap = std::clamp((static_cast<double>(f.pulse_us[static_cast<std::size_t>(k->number - 1)]) - low) / (high - low),
+                        0.0, 1.0);
   }
   return c;
 }

@@ -76,7 +76,10 @@ class Bench {
   const Supply& supply() const { return supply_; }
 
  private:
+  std::array<double, 3> in_its_axes(const std::array<double, 3>& body) const;
   std::array<double, 3> sensed(const std::array<double, 3>& body) const;
+  std::array<double, 2> leaning() const;
+  int sensing_sign(Axis axis) const;
   Command corrections() const;
   /// What the controller takes the channels for; nothing without a signal.
   std::optional<Command> commanded() const;

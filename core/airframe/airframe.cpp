@@ -1,21 +1,71 @@
 #include "airframe/airframe.h"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
-#include "airframe/kinds.h"
+#include "airframe/drag.h"
+#include "airframe/lattice.h"
 #include "base/number.h"
 
 namespace rigging {
 namespace {
 
-constexpr double density_kg_m3 = 1.225;   // ISO 2533, sea level
-constexpr double gravity_m_s2 = 9.80665;  // 3rd CGPM, 1901
+/// The lattice takes most of the time of this report, and most edits of outputs or power leave the shape as it is.
+const std::vector<LatticeLoad>& loads_of(const Airframe& a, const std::vector<LatticeSurface>& surfaces) {
+  thread_local std::optional<Airframe> known;
+  thread_local std::vector<LatticeLoad> loads;
+  if (!known || !(*known == a)) {
+    loads = lattice_loads(surfaces, 16);
+    known = a;
+  }
+  return loads;
+}
 
-/// Lift slope of a finite wing per radian: Helmbold's formula.
-double lift_slope(double aspect_ratio) {
-  const double pi = std::numbers::pi;
-  return 2 * pi * aspect_ratio / (2 + std::sqrt(aspect_ratio * aspect_ratio + 4));
+void work_out_neutral_point(const Airframe& a, AirframeReport& r) {
+  const Planform planform = planform_of(a);
+  std::vector<LatticeSurface> lattice{{planform.wing, 4}};
+  std::vector<std::string> names{"wing"};
+  if (planform.tail) {
+    lattice.push_back({*planform.tail, 3});
+    names.emplace_back("tail");
+  }
+  if (planform.foreplane) {
+    lattice.push_back({*planform.foreplane, 3});
+    names.emplace_back("foreplane");
+  }
+  const std::vector<LatticeLoad>& loads = loads_of(a, lattice);
+  double lift = 0, moment = 0, slow_lift = 0, slow_moment = 0;
+  constexpr double slow_air = 0.85;  // share of the dynamic pressure left behind wing and body; common practice
+  for (std::size_t i = 0; i < loads.size(); ++i) {
+    const double share = names[i] == "tail" ? slow_air : 1;
+    lift += loads[i].lift_m2;
+    moment += loads[i].moment_m3;
+    slow_lift += share * loads[i].lift_m2;
+    slow_moment += share * loads[i].moment_m3;
+  }
+  std::string shares;
+  for (std::size_t i = 0; i < loads.size(); ++i) {
+    const HalfSurface& h = lattice[i].half;
+    const auto guess = [&](const std::string& name) { return name.rfind(names[i] + "_", 0) == 0; };
+    r.surfaces.push_back({names[i], h.span_m(), h.root_chord_m, h.tip_chord_m, h.mean_chord_m(), h.area_m2(),
+                          -h.root.x(), h.quarter_chord_m(), loads[i].lift_m2 / lift,
+                          std::any_of(planform.guessed.begin(), planform.guessed.end(), guess)});
+    shares += (shares.empty() ? "" : " + ") + names[i] + " " + number_text(100 * loads[i].lift_m2 / lift, 0) +
+              " % at " + number_text(-loads[i].moment_m3 / loads[i].lift_m2, 3) + " m";
+  }
+  const double np = -moment / lift, mac = planform.wing.mean_chord_m();
+  // A slender body in a stream at an angle: 2·volume per radian, nearly (Munk).
+  const double forward = -(slow_moment + 2 * 0.9 * body_of(a).volume_m3()) / slow_lift;
+  r.lift_slope_per_rad = lift / planform.wing.area_m2();
+  r.neutral_point = {"Neutral point behind the nose",
+                     np,
+                     "m",
+                     std::min(forward, np) - 0.015 * mac,
+                     np + 0.015 * mac,
+                     "lift of " + shares,
+                     "vortex lattice (Katz and Plotkin, Low-Speed Aerodynamics, ch. 12), without body. Band: 1.5 % of "
+                     "the mean chord, and forward by the body (Munk, NACA report 184) and a tail in 15 % slower air"};
 }
 
 }  // namespace
@@ -55,53 +105,14 @@ AirframeReport analyze_airframe(const Rig& rig) {
                   "mean aerodynamic chord of a trapezium"};
   r.aspect_ratio = {"Aspect ratio", ratio, "", {}, {}, "span² / area", "definition"};
 
-  // Neutral point: wing at a quarter of its mean chord, tail or foreplane by its volume, with half of the downwash seen
-  // by a tail.
-  const double y_mac = a.span_m / 6 * (1 + 2 * taper) / (1 + taper);
-  const double wing_ac = a.wing_at_m + std::tan(a.sweep_deg * std::numbers::pi / 180) * y_mac + mac / 4;
-  const bool none = a.kind == AirframeKind::flying_wing || a.kind == AirframeKind::flying_wing_rudders;
-  const bool front = a.kind == AirframeKind::canard || a.kind == AirframeKind::canard_delta;
-  double np = wing_ac;
-  std::string formula = "wing only: quarter of the mean chord";
-  if (!none) {
-    const double tail_area = a.tail_span_m * a.tail_chord_m * (front ? 0.65 : 0.875);
-    const double tail_ac = front ? 0.1 * a.length_m + a.tail_chord_m * 0.3 : a.length_m - a.tail_chord_m * 0.75;
-    const double tail_slope = lift_slope(a.tail_span_m * a.tail_span_m / tail_area), wing_slope = lift_slope(ratio);
-    const double downwash = front ? 0 : 2 * wing_slope / (std::numbers::pi * ratio);
-    const double weight = tail_slope / wing_slope * tail_area / area * (1 - downwash);
-    np = (wing_ac + weight * tail_ac) / (1 + weight);
-    formula =
-        "(wing at " + n(wing_ac) + " m + " + n(weight) + " × tail at " + n(tail_ac) + " m) / (1 + " + n(weight) + ")";
-  }
-  r.neutral_point = {"Neutral point behind the nose",
-                     np,
-                     "m",
-                     np - 0.05 * mac,
-                     np + 0.05 * mac,
-                     formula,
-                     "lift slopes by Helmbold; body left out, so a band of ±5 % of the mean chord"};
+  work_out_neutral_point(a, r);
 
   if (a.mass_kg) {
     const double loading = *a.mass_kg / area;
     r.wing_loading =
         Figure{"Wing loading", loading, "kg/m²", {}, {}, n(*a.mass_kg) + " kg / " + n(area) + " m²", "definition"};
-    const auto stall = [&](double lift) {
-      return std::sqrt(2 * *a.mass_kg * gravity_m_s2 / (density_kg_m3 * area * lift));
-    };
-    r.stall_speed = Figure{"Stall speed",
-                           stall(1.1),
-                           "m/s",
-                           stall(1.3),
-                           stall(0.9),
-                           "√(2·m·g / (ρ·S·1.1))",
-                           "level flight; highest lift coefficient 0.9 to 1.3, common practice"};
-    r.cruise_speed = Figure{"Cruise speed",
-                            1.6 * stall(1.1),
-                            "m/s",
-                            1.4 * stall(1.1),
-                            1.9 * stall(1.1),
-                            "1.6 × stall speed",
-                            "common practice, 1.4 to 1.9"};
+    r.stall_speed = stall_speed(a);
+    r.cruise_speed = cruise_speed(a);
   }
   return r;
 }

@@ -4,6 +4,7 @@
 
 #include "airframe/airframe.h"
 #include "airframe/kinds.h"
+#include "airframe/planform.h"
 #include "base/angle.h"
 
 namespace rigging {
@@ -72,24 +73,25 @@ class Builder {
   }
 };
 
+Point on_side(const Point& right, double side) { return {right.x(), side * right.y(), right.z()}; }
+
 }  // namespace
 
 std::vector<Panel> aircraft_panels(const Airframe& a) {
   using A = AirframeKind;
   Builder b;
-  const double half = a.span_m / 2, width = std::min(0.16 * a.root_chord_m + 0.03 * a.length_m, half * 0.3);
-  const double tip_back = std::tan(a.sweep_deg * rad) * half, tip_up = std::tan(a.dihedral_deg * rad) * half;
-  const double tail_x = -(a.length_m - a.tail_chord_m), fin_x = -(a.length_m - a.fin_chord_m);
+  const double half = a.span_m / 2, width = body_of(a).half_width_m;
+  const double fin_x = -(a.length_m - a.fin_chord_m);
   const bool pusher = a.kind == A::flaperons_inverted_v_tail;
-  const bool wing_only = a.kind == A::flying_wing || a.kind == A::flying_wing_rudders;
-  const bool foreplane = a.kind == A::canard || a.kind == A::canard_delta || a.kind == A::tailerons_canards;
+  const Planform planform = planform_of(a);
+  const bool wing_only = !planform.tail && !planform.foreplane;
+  const bool foreplane = planform.foreplane.has_value();
   const auto surfaces = facts_of(a.kind).surfaces;
   const auto has = [&](Surface s) { return std::find(surfaces.begin(), surfaces.end(), s) != surfaces.end(); };
   const auto pick = [&](SurfaceKind k, Side s) { return has({k, s}) ? std::optional<Surface>({k, s}) : std::nullopt; };
 
   // Body
-  const double end = pusher || wing_only ? std::min(a.length_m, a.wing_at_m + a.root_chord_m * 1.02) : a.length_m;
-  const double h = width * 1.15;
+  const double end = body_of(a).length_m, h = body_of(a).half_height_m;
   if (pusher || wing_only)
     b.hull(Panel::Part::body, {{0, width * 0.25, h * 0.25, 0},
                                {-0.12 * end, width * 0.85, h * 0.85, 0},
@@ -112,12 +114,12 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
     const double from = surface && surface->kind == SurfaceKind::aileron    ? 0.5
                         : surface && surface->kind == SurfaceKind::flaperon ? 0.22
                                                                             : 0.18;
-    b.lifting(Panel::Part::wing, {-a.wing_at_m, 0, 0}, a.root_chord_m, {-a.wing_at_m - tip_back, s * half, -tip_up},
-              a.tip_chord_m, surface, from, 0.95, a.surface_chord);
+    const Point tip = on_side(planform.wing.tip, s);
+    b.lifting(Panel::Part::wing, planform.wing.root, a.root_chord_m, tip, a.tip_chord_m, surface, from, 0.95,
+              a.surface_chord);
     if (wing_only) {
-      const Point tip{-a.wing_at_m - tip_back, s * half, -tip_up};
       b.lifting(Panel::Part::fin, tip, a.tip_chord_m, tip + Point{-0.5 * a.fin_chord_m, 0, -a.fin_height_m},
-                a.fin_chord_m * 0.7, pick(SurfaceKind::rudder, side), 0.1, 0.9, 0.4);
+                a.fin_chord_m * 0.7, pick(SurfaceKind::rudder, side), 0.1, 0.9, a.surface_chord);
     }
     if (a.kind == A::twin_differential) {
       const Point hub{-a.wing_at_m + 0.25 * a.root_chord_m, s * half * 0.35, 0};
@@ -131,36 +133,33 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
   }
 
   // Tail or foreplane
-  const double tail_half = a.tail_span_m / 2, taper = 0.75;
-  const double v_up = std::tan(a.v_angle_deg * rad) * tail_half;
   for (const Side side : {Side::left, Side::right}) {
     const double s = side == Side::right ? 1 : -1;
-    const auto half_tail = [&](Point root, Point tip, std::optional<Surface> surface, double share) {
-      b.lifting(Panel::Part::tail, root, a.tail_chord_m, tip, a.tail_chord_m * taper, surface, 0.08, 0.97, share);
-    };
-    if (pusher) {
-      const Point foot{tail_x, s * tail_half, 0}, apex{tail_x, 0, -v_up};
-      const double boom_start = -a.wing_at_m - 0.4 * a.root_chord_m, thick = width * 0.16;
-      b.hull(Panel::Part::boom, {{boom_start, thick, thick, 0}, {-a.length_m, thick * 0.7, thick * 0.7, 0}},
-             s * tail_half);
-      b.lifting(Panel::Part::tail, foot, a.tail_chord_m, apex, a.tail_chord_m, pick(SurfaceKind::inverted_v, side),
-                0.06, 0.94, 0.4);
-    } else if (const auto v = pick(SurfaceKind::vtail, side)) {
-      half_tail({tail_x, 0, 0}, {tail_x - 0.2 * a.tail_chord_m, s * tail_half, -v_up}, v, 0.4);
-    } else if (const auto inverted = pick(SurfaceKind::inverted_v, side)) {
-      half_tail({tail_x, 0, -0.2 * h}, {tail_x - 0.2 * a.tail_chord_m, s * tail_half, v_up}, inverted, 0.4);
-    } else if (const auto taileron = pick(SurfaceKind::taileron, side)) {
-      half_tail({tail_x, s * width * 0.2, 0}, {tail_x - 0.3 * a.tail_chord_m, s * tail_half, 0}, taileron, 1);
-    } else if (!wing_only && !foreplane) {
-      half_tail({tail_x, 0, 0}, {tail_x - 0.1 * a.tail_chord_m, s * tail_half, 0},
-                pick(SurfaceKind::elevator, Side::single), 0.4);
+    if (const auto& tail = planform.tail) {
+      std::optional<Surface> surface = pick(SurfaceKind::elevator, Side::single);
+      for (const SurfaceKind k : {SurfaceKind::vtail, SurfaceKind::inverted_v, SurfaceKind::taileron})
+        if (const auto found = pick(k, side)) surface = found;
+      const bool whole = surface && surface->kind == SurfaceKind::taileron;
+      Point root = tail->root, tip = on_side(tail->tip, s);
+      double root_chord = tail->root_chord_m, tip_chord = tail->tip_chord_m;
+      if (surface && surface->kind == SurfaceKind::inverted_v && !pusher) root.z() = -0.2 * h;
+      if (whole) root.y() = s * width * 0.2;
+      if (pusher) {
+        // Drawn from its foot on the boom up to where the halves meet.
+        std::swap(root, tip);
+        std::swap(root_chord, tip_chord);
+        const double boom_start = -a.wing_at_m - 0.4 * a.root_chord_m, thick = width * 0.16;
+        b.hull(Panel::Part::boom, {{boom_start, thick, thick, 0}, {-a.length_m, thick * 0.7, thick * 0.7, 0}},
+               root.y());
+      }
+      b.lifting(Panel::Part::tail, root, root_chord, tip, tip_chord, surface, pusher ? 0.06 : 0.08,
+                pusher ? 0.94 : 0.97, whole ? 1 : a.surface_chord);
     }
-    if (foreplane) {
-      const double reach = a.kind == A::tailerons_canards ? 0.6 * tail_half : tail_half;
-      const double at = -0.1 * a.length_m;
-      b.lifting(Panel::Part::tail, {at, s * width * 0.5, 0}, a.tail_chord_m * 0.8,
-                {at - 0.25 * a.tail_chord_m, s * reach, 0}, a.tail_chord_m * 0.5,
-                pick(SurfaceKind::canard, Side::single), 0.05, 1, 0.45);
+    if (const auto& fore = planform.foreplane) {
+      Point root = fore->root;
+      root.y() = s * width * 0.5;
+      b.lifting(Panel::Part::tail, root, fore->root_chord_m, on_side(fore->tip, s), fore->tip_chord_m,
+                pick(SurfaceKind::canard, Side::single), 0.05, 1, a.surface_chord);
     }
   }
 
@@ -169,7 +168,7 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
   if (!v_kind && !wing_only)
     b.lifting(Panel::Part::fin, {fin_x, 0, -0.2 * h}, a.fin_chord_m,
               {fin_x - 0.25 * a.fin_chord_m, 0, -0.2 * h - a.fin_height_m}, a.fin_chord_m * 0.6,
-              pick(SurfaceKind::rudder, Side::single), 0.05, 0.97, 0.45);
+              pick(SurfaceKind::rudder, Side::single), 0.05, 0.97, a.surface_chord);
 
   // Propeller
   const double disc = 0.09 * a.span_m + 0.03;

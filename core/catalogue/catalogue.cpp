@@ -238,6 +238,8 @@ const Members& Described<PropellerFigures>::members() {
   static const Members all = Describe<PropellerFigures>()
                                  .needed("diameter_m", &PropellerFigures::diameter_m, {0.02, 2})
                                  .needed("pitch_m", &PropellerFigures::pitch_m, {0.01, 2})
+                                 .member("blades", &PropellerFigures::blades, {2, 6})
+                                 .member("slow_fly", &PropellerFigures::slow_fly)
                                  .member("left_handed", &PropellerFigures::left_handed)
                                  .rest(&PropellerFigures::extra);
   return all;

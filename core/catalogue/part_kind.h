@@ -66,6 +66,8 @@ struct MotorFigures {
 struct PropellerFigures {
   double diameter_m = 0.23;
   double pitch_m = 0.13;
+  int blades = 2;            ///< 2 to 6
+  bool slow_fly = false;     ///< broad, thin blades for slow models
   bool left_handed = false;  ///< turns against the clock seen from behind in tractor flight
   Extra extra;
   bool operator==(const PropellerFigures&) const = default;

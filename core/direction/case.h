@@ -88,6 +88,13 @@ struct Case {
   std::vector<Observation> observations;
   /// What may be asked next; all that can be done to these outputs when absent.
   std::optional<std::vector<Question>> may_ask;
+  /// What a reversed function is held against. False: the mix as it stands here is what the controller does, and the
+  /// fault is in it (commands.md). True: the mix is the plan, and right; the controller, which can't be read, works the
+  /// function the other way round.
+  bool mix_is_plan = false;
+  /// What `level` answers. False: the opposite of the sensed rotation (commands.md). True: where it senses "down"
+  /// (levelling.h), which differs for a board whose top does not look where the controller was told.
+  bool levels_by_gravity = false;
 
   /// Every stick, drive and tilt that tells something about these outputs, plainest first.
   std::vector<Question> all_questions() const;

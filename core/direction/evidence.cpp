@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <bit>
 
+#include "direction/levelling.h"
+
 namespace rigging::direction {
 
 int pulse_sign(const CaseOutput& output, Axis axis) {
@@ -26,9 +28,9 @@ std::vector<TransmitterState> transmitter_states(Abilities can) {
   return states;
 }
 
-std::vector<SensingState> sensing_states(Abilities can) {
+std::vector<SensingState> sensing_states(Abilities can, bool levels_by_gravity) {
   std::vector<SensingState> states;
-  std::vector<Routing> classes;
+  std::vector<std::pair<Routing, std::optional<Turn>>> classes;
   for (const Turn& turn : all_turns()) {
     if (turn != Turn{} && !can.has(Remedy::turn_board)) continue;
     for (unsigned reversed = 0; reversed < (can.has(Remedy::flip_gyro) ? 8u : 1u); ++reversed) {
@@ -39,16 +41,18 @@ std::vector<SensingState> sensing_states(Abilities can) {
             static_cast<std::uint8_t>(sensed.axis),
             static_cast<std::int8_t>(reversed >> sensed.axis & 1 ? -sensed.sign : sensed.sign)};
       }
-      const auto found = std::find(classes.begin(), classes.end(), s.routing);
+      const std::pair behaves(s.routing, levels_by_gravity && !finds_down(turn) ? std::optional(turn) : std::nullopt);
+      const auto found = std::find(classes.begin(), classes.end(), behaves);
       s.routing_class = static_cast<int>(found - classes.begin());
-      if (found == classes.end()) classes.push_back(s.routing);
+      if (found == classes.end()) classes.push_back(behaves);
       states.push_back(s);
     }
   }
   return states;
 }
 
-Evidence::Evidence(const Case& c, const ObservationSet& active) : outputs_(static_cast<int>(c.outputs.size())) {
+Evidence::Evidence(const Case& c, const ObservationSet& active)
+    : outputs_(static_cast<int>(c.outputs.size())), levels_by_gravity_(c.levels_by_gravity) {
   std::vector<Surface> surfaces;
   for (int o = 0; o < outputs_; ++o) {
     const CaseOutput& output = c.outputs[static_cast<std::size_t>(o)];
@@ -63,6 +67,7 @@ Evidence::Evidence(const Case& c, const ObservationSet& active) : outputs_(stati
   stick_.resize(count);
   rate_.resize(count);
   level_.resize(count);
+  level_seen_.resize(count);
   drive_.assign(count, std::vector<SeenBits>(static_cast<std::size_t>(outputs_), 0));
   never_moved_.assign(count, true);
 
@@ -90,6 +95,7 @@ Evidence::Evidence(const Case& c, const ObservationSet& active) : outputs_(stati
         impossible_ = impossible_ || seen.motion != 0;
       } else {
         (o.mode == Mode::level ? level_ : rate_)[s][axis] |= bit;
+        if (o.mode == Mode::level) level_seen_[s][axis][o.sense > 0 ? 1 : 0] |= bit_of(seen.motion);
       }
     }
     for (std::size_t channel = 0; channel < 3; ++channel) {
@@ -124,13 +130,28 @@ std::uint8_t Evidence::stick_signs(int surface, int socket, const Routing& trans
   return signs;
 }
 
-std::uint8_t Evidence::tilt_signs(int surface, int socket, const Routing& sensing) const {
+std::uint8_t Evidence::tilt_signs(int surface, int socket, const SensingState& sensing) const {
   std::uint8_t signs = 3;
+  const auto s = static_cast<std::size_t>(surface);
+  const bool by_rotation = !levels_by_gravity_ || finds_down(sensing.turn);
   for (std::size_t axis = 0; axis < 3; ++axis) {
-    const int answer = -sensing[axis].sign * pulse_sign(socket, sensing[axis].axis);
-    signs &= signs_fitting(rate_[static_cast<std::size_t>(surface)][axis], answer);
-    signs &= signs_fitting(level_[static_cast<std::size_t>(surface)][axis],
-                           sensing[axis].axis == index_of(Axis::yaw) ? 0 : answer);
+    const Arrival arrival = sensing.routing[axis];
+    const int answer = -arrival.sign * pulse_sign(socket, arrival.axis);
+    signs &= signs_fitting(rate_[s][axis], answer);
+    if (by_rotation) {
+      signs &= signs_fitting(level_[s][axis], arrival.axis == index_of(Axis::yaw) ? 0 : answer);
+      continue;
+    }
+    for (const int sense : {-1, 1}) {
+      const SeenBits seen = level_seen_[s][axis][sense > 0 ? 1 : 0];
+      if (seen == 0) continue;
+      std::array<int, 3> pulse = pulse_[static_cast<std::size_t>(socket)];
+      for (const int sign : {1, -1}) {
+        const SeenBits may = level_motions(sensing.turn, sensing.gyro_reversed, static_cast<Axis>(axis), sense, pulse);
+        if ((seen & ~may) != 0) signs &= static_cast<std::uint8_t>(sign > 0 ? ~1 : ~2);
+        for (int& p : pulse) p = -p;
+      }
+    }
   }
   return signs;
 }

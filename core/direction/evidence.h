@@ -46,12 +46,13 @@ struct SensingState {
   int faults = 0;
   /// From the model's rotation to what is sensed.
   Routing routing{};
-  /// States with the same routing share a class; no observation can tell them apart.
+  /// States with the same routing share a class; no observation can tell them apart. Where levelling follows gravity
+  /// that holds only for those that find it.
   int routing_class = 0;
 };
 
 std::vector<TransmitterState> transmitter_states(Abilities can);
-std::vector<SensingState> sensing_states(Abilities can);
+std::vector<SensingState> sensing_states(Abilities can, bool levels_by_gravity);
 
 /// The observations of a case, boiled down so that their number no longer matters to the search.
 class Evidence {
@@ -76,7 +77,7 @@ class Evidence {
 
   /// Which servo signs (bit 0 positive, bit 1 negative) fit all sticks if the surface hangs on `socket`.
   std::uint8_t stick_signs(int surface, int socket, const Routing& transmitter) const;
-  std::uint8_t tilt_signs(int surface, int socket, const Routing& sensing) const;
+  std::uint8_t tilt_signs(int surface, int socket, const SensingState& sensing) const;
   std::uint8_t drive_signs(int surface, int socket) const;
 
  private:
@@ -88,6 +89,9 @@ class Evidence {
   std::vector<int> home_;
   std::vector<std::array<int, 3>> pulse_;
   std::vector<std::array<SeenBits, 3>> stick_, rate_, level_;
+  /// Per surface, axis and sense (0 negative): what was seen in level, up or right positive.
+  std::vector<std::array<std::array<SeenBits, 2>, 3>> level_seen_;
+  bool levels_by_gravity_;
   std::vector<std::vector<SeenBits>> drive_;
   std::array<std::array<SeenBits, 3>, 3> channels_{};
   std::vector<bool> never_moved_;

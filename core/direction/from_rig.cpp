@@ -9,6 +9,8 @@ namespace rigging::direction {
 Case case_from_rig(const Rig& rig, const ControllerClass& controller) {
   Case c;
   c.can = controller.abilities();
+  c.mix_is_plan = true;
+  c.levels_by_gravity = true;
   for (const Output& o : rig.outputs) {
     if (o.surfaces.empty()) continue;
     const Terminal* socket = controller.socket(o.socket);
@@ -79,7 +81,11 @@ Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& cont
   switch (f.kind) {
     case FaultKind::output_reversed: output(f.output)->reversed = !output(f.output)->reversed; break;
     case FaultKind::mix_sign_wrong: output(f.output)->mix.of(f.axis) *= -1; break;
-    case FaultKind::function_reversed: reverse_function(rig.outputs, f.axis); break;
+    case FaultKind::function_reversed:
+      // A button or gesture brings the controller to the plan.
+      take_back_stick(f.axis);
+      rig = without_proofs(std::move(rig), correction_family, std::string(word(f.axis)));
+      break;
     case FaultKind::gyro_reversed: rig.sensing.reversed(f.axis) = !rig.sensing.reversed(f.axis); break;
     case FaultKind::board_turned:
       if (controller.senses.can_be_turned)

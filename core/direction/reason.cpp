@@ -33,6 +33,8 @@ std::optional<Question> best_question(const Case& c, const std::vector<World>& w
   std::optional<Question> best;
   std::size_t least = worlds.size();
   for (Question q : questions) {
+    // A look that can go either way tells nothing for certain.
+    if (std::any_of(worlds.begin(), worlds.end(), [&](const World& w) { return !w.can_tell(q.observation); })) continue;
     const std::size_t both = largest_group(c, worlds, q, q.surfaces, q.channels);
     if (both >= least) continue;
     least = both;
@@ -102,7 +104,10 @@ std::optional<Outcome> predict(const Case& c, const std::vector<Fault>& faults, 
   Outcome outcome;
   std::size_t s = 0;
   for (const CaseOutput& output : c.outputs)
-    for (const Surface surface : output.surfaces) outcome.saw.push_back({surface, world->motion(c, s++, o)});
+    for (const Surface surface : output.surfaces) {
+      outcome.saw.push_back({surface, world->motion(c, s, o)});
+      outcome.may_show.push_back(world->motions(c, s++, o));
+    }
   for (std::size_t k = 0; k < 3; ++k) outcome.channels[k] = world->channel(k, o);
   return outcome;
 }

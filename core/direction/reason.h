@@ -36,6 +36,7 @@ Answer reason(const Case& c);
 /// (no value otherwise, as for a set that contradicts the case's own mix).
 struct Outcome {
   std::vector<Seen> saw;
+  std::vector<std::uint8_t> may_show;  ///< per entry of `saw`, every motion that can be seen, as `bit_of` (evidence.h)
   std::array<int, 3> channels{};
 };
 std::optional<Outcome> predict(const Case& c, const std::vector<Fault>& faults, const Observation& observation);

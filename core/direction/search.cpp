@@ -10,6 +10,18 @@ namespace {
 
 constexpr int out_of_reach = most_faults + 1;
 
+/// What reaches the outputs where the controller works these axes the other way round.
+Routing with_functions(Routing routing, unsigned turned) {
+  for (Arrival& a : routing)
+    if (turned >> a.axis & 1) a.sign = static_cast<std::int8_t>(-a.sign);
+  return routing;
+}
+SensingState with_functions(SensingState sensing, unsigned turned) {
+  sensing.routing = with_functions(sensing.routing, turned);
+  sensing.gyro_reversed ^= turned;
+  return sensing;
+}
+
 /// `functions`: axes that the controller works the wrong way round on every output, a fault that is counted elsewhere.
 std::vector<LocalFaults> local_faults(const CaseOutput& output, Abilities can, unsigned functions) {
   std::vector<LocalFaults> options;
@@ -65,16 +77,29 @@ struct Search::Tables {
       return table;
     };
     drive = fill([&](int s, int socket) { return evidence.drive_signs(s, socket); });
-    for (const TransmitterState& t : search.transmitters_)
-      stick.push_back(fill([&](int s, int socket) {
-        return static_cast<std::uint8_t>(evidence.stick_signs(s, socket, t.routing) & drive[at(s * n + socket)]);
-      }));
-    for (const Routing& routing : search.class_routing_)
-      tilt.push_back(fill([&](int s, int socket) { return evidence.tilt_signs(s, socket, routing); }));
+    for (const unsigned functions : search.functions_) {
+      stick.emplace_back();
+      tilt.emplace_back();
+      if (!search.case_.mix_is_plan && functions != 0) {
+        stick.back() = stick.front();
+        tilt.back() = tilt.front();
+        continue;
+      }
+      const unsigned turned = search.case_.mix_is_plan ? functions : 0;
+      for (const TransmitterState& t : search.transmitters_)
+        stick.back().push_back(fill([&](int s, int socket) {
+          return static_cast<std::uint8_t>(evidence.stick_signs(s, socket, with_functions(t.routing, turned)) &
+                                           drive[at(s * n + socket)]);
+        }));
+      for (const SensingState& sensing : search.classes_)
+        tilt.back().push_back(fill([&, answers = with_functions(sensing, turned)](int s, int socket) {
+          return evidence.tilt_signs(s, socket, answers);
+        }));
+    }
 
     for (const SensingState& s : search.sensings_) {
       if (evidence.board_planned() && s.turn != Turn{}) continue;
-      class_faults.resize(search.class_routing_.size(), out_of_reach);
+      class_faults.resize(search.classes_.size(), out_of_reach);
       class_faults[at(s.routing_class)] = std::min(class_faults[at(s.routing_class)], s.faults);
     }
     for (const auto& local : search.local_) {
@@ -93,7 +118,8 @@ struct Search::Tables {
 
   Evidence evidence;
   std::vector<std::uint8_t> drive;
-  std::vector<std::vector<std::uint8_t>> stick, tilt;
+  /// Per set of functions and state of transmitter or sensing.
+  std::vector<std::vector<std::vector<std::uint8_t>>> stick, tilt;
   std::vector<int> class_faults;                                  ///< fewest faults per routing class
   std::vector<std::vector<int>> dead_cost;                        ///< per set of functions and output
   std::vector<std::vector<std::vector<std::uint8_t>>> live_cost;  ///< and by the signs that fit
@@ -132,8 +158,8 @@ struct Search::Pairs {
   Pairs(const Search& search, const Tables& tables, std::size_t transmitter, std::size_t routing_class,
         std::size_t functions)
       : n(tables.evidence.outputs()) {
-    const auto& stick = tables.stick[transmitter];
-    const auto& tilt = tables.tilt[routing_class];
+    const auto& stick = tables.stick[functions][transmitter];
+    const auto& tilt = tables.tilt[functions][routing_class];
     const bool may_swap = search.case_.can.has(Remedy::swap_leads);
     least_from[at(n)] = 0;
     for (int o = n - 1; o >= 0; --o) {
@@ -200,12 +226,13 @@ struct Search::Pairs {
   }
 };
 
-Search::Search(const Case& c) : case_(c), transmitters_(transmitter_states(c.can)), sensings_(sensing_states(c.can)) {
+Search::Search(const Case& c)
+    : case_(c), transmitters_(transmitter_states(c.can)), sensings_(sensing_states(c.can, c.levels_by_gravity)) {
   std::erase_if(transmitters_, [](const auto& t) { return t.faults > most_faults; });
   std::erase_if(sensings_, [](const auto& s) { return s.faults > most_faults; });
   for (const SensingState& s : sensings_) {
-    if (at(s.routing_class) >= class_routing_.size()) class_routing_.resize(at(s.routing_class + 1));
-    class_routing_[at(s.routing_class)] = s.routing;
+    if (at(s.routing_class) >= classes_.size()) classes_.resize(at(s.routing_class + 1));
+    classes_[at(s.routing_class)] = s;
   }
   unsigned mixed = 0;
   for (const CaseOutput& output : c.outputs)
@@ -215,7 +242,8 @@ Search::Search(const Case& c) : case_(c), transmitters_(transmitter_states(c.can
     if (reversed & ~(c.can.has(Remedy::reverse_function) ? mixed : 0u)) continue;
     functions_.push_back(reversed);
     local_.emplace_back();
-    for (const CaseOutput& output : c.outputs) local_.back().push_back(local_faults(output, c.can, reversed));
+    for (const CaseOutput& output : c.outputs)
+      local_.back().push_back(local_faults(output, c.can, c.mix_is_plan ? 0 : reversed));
   }
   int surfaces = 0;
   for (const CaseOutput& output : c.outputs) {
@@ -234,7 +262,7 @@ int Search::fewest(const ObservationSet& active) const {
   std::vector<Branch> branches;
   for (std::size_t t = 0; t < transmitters_.size(); ++t) {
     if (!tables.evidence.channels_fit(transmitters_[t])) continue;
-    for (std::size_t r = 0; r < class_routing_.size(); ++r)
+    for (std::size_t r = 0; r < classes_.size(); ++r)
       for (std::size_t f = 0; f < functions_.size(); ++f) {
         const int faults = transmitters_[t].faults + tables.class_faults[r] + std::popcount(functions_[f]);
         if (faults > most_faults) continue;
@@ -271,7 +299,7 @@ void Search::enumerate(const ObservationSet& active, int count, const std::funct
 void Search::enumerate(const Tables& tables, std::size_t t, std::size_t f, int left, Found& found,
                        const std::function<void(const Found&)>& each) const {
   const int n = tables.evidence.outputs();
-  std::vector<std::optional<Pairs>> by_class(class_routing_.size());
+  std::vector<std::optional<Pairs>> by_class(classes_.size());
   for (std::size_t s = 0; s < sensings_.size(); ++s) {
     const int budget = left - sensings_[s].faults;
     if (budget < 0 || (tables.evidence.board_planned() && sensings_[s].turn != Turn{})) continue;
@@ -285,7 +313,7 @@ void Search::enumerate(const Tables& tables, std::size_t t, std::size_t f, int l
       const auto choose = [&](auto& self, int o) -> void {
         if (o == n) return each(found);
         const int k = socket[at(o)], least = pairs.cost[at(o)][at(k)];
-        const unsigned key = Pairs::signs_key(*this, tables.stick[t], tables.tilt[r], o, k);
+        const unsigned key = Pairs::signs_key(*this, tables.stick[f][t], tables.tilt[f][r], o, k);
         const int size = first_surface_[at(o + 1)] - first_surface_[at(o)];
         const auto list = [&](int faults, bool dead) {
           for (const LocalFaults& option : local_[f][at(o)]) {

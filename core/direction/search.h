@@ -50,8 +50,8 @@ class Search {
   const Case& case_;
   std::vector<TransmitterState> transmitters_;
   std::vector<SensingState> sensings_;
-  std::vector<Routing> class_routing_;
-  std::vector<unsigned> functions_;  ///< sets of axes that may be worked the wrong way round, the empty one first
+  std::vector<SensingState> classes_;  ///< one of each routing class
+  std::vector<unsigned> functions_;    ///< sets of axes that may be worked the wrong way round, the empty one first
   std::vector<std::vector<std::vector<LocalFaults>>> local_;  ///< per set of functions and output, fewest first
   std::vector<int> first_surface_;                            ///< per output, and one past the end
 };

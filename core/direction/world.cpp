@@ -3,11 +3,26 @@
 #include <algorithm>
 #include <numeric>
 
+#include "direction/levelling.h"
+
 namespace rigging::direction {
+
+SeenBits World::motions(const Case& c, std::size_t surface, const Observation& o) const {
+  const int hangs_on = socket[surface];
+  if (can_tell(o) || hangs_on < 0) return bit_of(motion(c, surface, o));
+  const CaseOutput& output = c.outputs[at(hangs_on)];
+  std::array<int, 3> pulse{};
+  for (const Axis axis : all_axes) pulse[at(index_of(axis))] = sign[surface] * pulse_sign(output, axis);
+  return level_motions(misses_down->first, misses_down->second ^ turned_functions, o.axis, o.sense, pulse);
+}
 
 int World::motion(const Case& c, std::size_t surface, const Observation& o) const {
   const int hangs_on = socket[surface];
   if (hangs_on < 0) return 0;
+  if (!can_tell(o)) {
+    const SeenBits may = motions(c, surface, o);
+    return (may & 3) == 3 ? 0 : may & 1 ? 1 : may & 2 ? -1 : 0;
+  }
   int pulse = 0;
   if (o.act == Act::drive) {
     pulse = hangs_on == o.output ? 1 : 0;
@@ -17,7 +32,7 @@ int World::motion(const Case& c, std::size_t surface, const Observation& o) cons
     const bool answered = o.act == Act::stick ||
                           (o.mode != Mode::manual && !(o.mode == Mode::level && arrival.axis == index_of(Axis::yaw)));
     if (answered)
-      pulse = (o.act == Act::stick ? 1 : -1) * arrival.sign *
+      pulse = (o.act == Act::stick ? 1 : -1) * (turned_functions >> arrival.axis & 1 ? -1 : 1) * arrival.sign *
               pulse_sign(c.outputs[at(hangs_on)], static_cast<Axis>(arrival.axis));
   }
   return pulse * sign[surface] * o.sense;
@@ -30,7 +45,14 @@ int World::channel(std::size_t channel, const Observation& o) const {
 }
 
 World world_of(const Case& c, const Search& search, const Found& found) {
-  World w{search.transmitters()[at(found.transmitter)].routing, search.sensings()[at(found.sensing)].routing, {}, {}};
+  World w{search.transmitters()[at(found.transmitter)].routing,
+          search.sensings()[at(found.sensing)].routing,
+          c.mix_is_plan ? found.functions : 0u,
+          std::nullopt,
+          {},
+          {}};
+  const SensingState& sensing = search.sensings()[at(found.sensing)];
+  if (c.levels_by_gravity && !finds_down(sensing.turn)) w.misses_down.emplace(sensing.turn, sensing.gyro_reversed);
   for (std::size_t o = 0; o < c.outputs.size(); ++o)
     for (std::size_t s = 0; s < c.outputs[o].surfaces.size(); ++s) {
       const int socket = found.socket[o];
@@ -46,7 +68,7 @@ std::optional<World> world_of(const Case& c, const std::vector<Fault>& faults) {
   std::iota(lead.begin(), lead.end(), 0);
   std::vector<bool> dead(c.outputs.size(), false);
   int kept = -1;
-  unsigned channel_reversed = 0, gyro_reversed = 0;
+  unsigned channel_reversed = 0, gyro_reversed = 0, turned_round = 0;
   Turn turn{};
   std::vector<Surface> opposed;
   // Undoing in order must end with every lead at home; so the faults are put in backwards.
@@ -63,11 +85,17 @@ std::optional<World> world_of(const Case& c, const std::vector<Fault>& faults) {
       case FaultKind::output_dead: dead[at(f->output)] = true; break;
       case FaultKind::linkage_opposed: opposed.push_back(f->surface); break;
       case FaultKind::function_reversed:
+        if (c.mix_is_plan) {
+          turned_round ^= axis_bit;
+          break;
+        }
         for (CaseOutput& o : good) o.mix[at(index_of(f->axis))] *= -1;
         break;
     }
   }
   World w;
+  w.turned_functions = turned_round;
+  if (c.levels_by_gravity && !finds_down(turn)) w.misses_down.emplace(turn, gyro_reversed);
   for (int i = 0; i < 3; ++i) {
     const int channel = kept < 0 || i == kept ? i : 3 - kept - i;
     w.transmitter[at(i)] = {static_cast<std::uint8_t>(channel),

@@ -53,19 +53,19 @@ void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& air
   if (rig.fit.frame_mass_kg)
     b.items.push_back(
         {"", "airframe", *rig.fit.frame_mass_kg, {-rig.fit.frame_at_m, rig.fit.frame_side_m, 0}, true, true});
-  const auto add = [&](const std::string& id, std::optional<double> mass) {
-    MassItem item{id, part_name(rig, catalogue, id), mass.value_or(0), {}, false, mass.has_value()};
+  const auto add = [&](const std::string& id, std::optional<double> mass, bool weighed) {
+    MassItem item{id, part_name(rig, catalogue, id), mass.value_or(0), {}, false, weighed};
     if (const Place* place = rig.place(id)) {
       item.at = point_of(*place);
       item.placed = true;
     }
-    all_known = all_known && item.placed && item.weighed;
+    all_known = all_known && item.placed && mass;
     b.items.push_back(std::move(item));
   };
-  if (const ControllerClass* c = catalogue.controller(rig.controller.kind)) add("controller", c->mass_kg);
+  if (const ControllerClass* c = catalogue.controller(rig.controller.kind)) add("controller", c->mass_kg, false);
   for (const Part& p : rig.parts) {
     const PartKind* k = catalogue.part(p.kind);
-    add(p.id, p.mass_kg ? p.mass_kg : k ? k->mass_kg : std::nullopt);
+    add(p.id, p.mass_kg ? p.mass_kg : k ? k->mass_kg : std::nullopt, p.mass_kg.has_value());
   }
   b.complete = all_known;
   double mass = 0, along = 0, across = 0;
@@ -97,12 +97,13 @@ void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& air
                {},
                number_text(across, 5) + " kg·m / " + number_text(mass, 3) + " kg",
                "sum of moments about the middle"};
+  const double least_np = airframe.neutral_point.least.value_or(np), most_np = airframe.neutral_point.most.value_or(np);
   const auto point = [&](const char* name, double margin, const std::string& how) {
     return Figure{name,
                   np - margin * mac,
                   "m",
-                  np - margin * mac - 0.05 * mac,
-                  np - margin * mac + 0.05 * mac,
+                  least_np - margin * mac,
+                  most_np - margin * mac,
                   number_text(np, 3) + " m − " + number_text(margin, 3) + " × " + number_text(mac, 3) + " m",
                   how};
   };
@@ -136,6 +137,7 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
     back = front + rig.fit.bay->length_m;
   }
   std::string tried;
+  double moved_off = off;
   for (const MassItem& i : b.items) {
     const PartKind* k = kind_of(rig, catalogue, i.part);
     if (!k || k->group != PartGroup::battery || !i.placed || i.mass_kg <= 0) continue;
@@ -146,16 +148,23 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
                 ", its middle to " + length_text(to) + " behind the nose.";
       return a;
     }
-    tried = "Moving " + i.name + " is not enough (it would have to go " + length_text(std::abs(to - now)) +
-            (to < now ? " forward" : " back") + "). ";
+    // As far as it goes; a weight does the rest.
+    const double end = off > 0 ? std::min(front, now - half) + half : std::max(back, now + half) - half;
+    if (std::abs(end - now) < 0.003 || std::abs((end - now) * i.mass_kg) < std::abs(off - moved_off) * mass) continue;
+    moved_off = off + (end - now) * i.mass_kg / mass;
+    a.battery_to_m = end;
+    tried = "Move " + i.name + " " + length_text(std::abs(end - now)) + (end < now ? " forward" : " back") +
+            ", to the end of its room (its middle " + length_text(end) + " behind the nose), and ";
   }
   const double at = off > 0 ? nose_weight_at_m : rig.airframe.length_m - 0.03;
   if (off > 0 ? target > at + 0.01 : target < at - 0.01) {
-    a.weight_kg = mass * off / (target - at);
+    a.weight_kg = mass * moved_off / (target - at);
     a.weight_at_m = at;
-    a.words = tried + "Add " + mass_text(*a.weight_kg) + " at " + length_text(at) + " behind the nose.";
+    a.words = tried + (tried.empty() ? "Add " : "add ") + mass_text(*a.weight_kg) + " at " + length_text(at) +
+              " behind the nose.";
   } else {
-    a.words = tried + "No weight in the " + std::string(off > 0 ? "nose" : "tail") + " can bring it there.";
+    a.words = "No weight in the " + std::string(off > 0 ? "nose" : "tail") + " can bring it there.";
+    a.battery_to_m.reset();
   }
   return a;
 }

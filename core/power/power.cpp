@@ -11,10 +11,11 @@
 namespace rigging {
 namespace {
 
-constexpr double diode_v = 0.35;          // Schottky, typical
-constexpr double switching_yield = 0.88;  // typical of small step-down regulators
-constexpr double drop_out_v = 0.3;        // what a regulator at least keeps for itself
-constexpr double servo_duty = 0.25;       // share of the time in which a servo moves in calm flight, common practice
+constexpr double diode_v = 0.35;                // Schottky, typical
+constexpr double switching_yield = 0.88;        // typical of small step-down regulators
+constexpr double drop_out_v = 0.3;              // what a regulator at least keeps for itself
+constexpr double burst_s = 10, warming_s = 40;  // everything moving; a small regulator on its board; common practice
+constexpr double servo_duty = 0.25;  // share of the time in which a servo moves in calm flight, common practice
 
 double drawn(const Load& l, bool servo, Effort effort) {
   switch (effort) {
@@ -209,20 +210,36 @@ class Solver {
   std::vector<double> amps_done_, inflow_;
 };
 
-double worst_of(const std::array<double, 5>& amps) { return amps[static_cast<std::size_t>(Effort::one_stalled)]; }
-
 std::string verdict_of(const SourceReport& s) {
   const auto a = [](double v) { return number_text(v, 1) + " A"; };
-  const double one = worst_of(s.amps), two = s.amps[static_cast<std::size_t>(Effort::two_stalled)];
+  const double one = s.amps[static_cast<std::size_t>(Effort::one_stalled)],
+               two = s.amps[static_cast<std::size_t>(Effort::two_stalled)];
   const std::string of = " of " + a(s.rating_a);
   if (!s.supplies) return "gives nothing: another source is stronger or its inlet is dark";
   if (s.battery)
-    return two <= s.rating_a ? a(two) + of + " at full throttle: holds" : a(two) + of + " at full throttle: too much";
+    return a(two) + ", fresh " + a(s.fresh_a) + of +
+           " at full throttle: " + (s.fresh_a <= s.rating_a ? "holds" : "too much");
   if (two <= s.rating_a) return a(two) + of + " with two servos stalled: holds";
   if (one <= s.rating_a) return a(one) + of + " with one servo stalled holds, " + a(two) + " with two does not";
   const double moving = s.amps[static_cast<std::size_t>(Effort::all_moving)];
   if (moving <= s.rating_a) return a(one) + of + " with one servo stalled: too much";
   return a(moving) + of + " with everything moving: too much";
+}
+
+/// A motor at rest draws its stall current until it turns: the servos on a rail that one stick starts together, on top
+/// of what the rail draws in flight.
+double starting(const Rig& rig, const Network& net, int rail, double flown_a) {
+  double most = 0;
+  for (const Axis axis : all_axes) {
+    double sum = 0;
+    for (const Draw& d : net.draws) {
+      const Part* part = d.servo && net.rail_of[static_cast<std::size_t>(d.node)] == rail ? rig.part(d.part) : nullptr;
+      const Output* o = part && part->surface ? rig.output_of(*part->surface) : nullptr;
+      if (o && o->mix.of(axis) != 0) sum += d.load.most_a - d.load.idle_a;
+    }
+    most = std::max(most, sum);
+  }
+  return most > 0 ? flown_a + most : 0;
 }
 
 /// What a set of draws asks with everything moving and the greediest servo stalled.
@@ -239,7 +256,7 @@ double asked(const Network& net, const std::vector<std::size_t>& draws) {
 std::optional<Advice> advice_for(const Rig& rig, const Catalogue& catalogue, const PowerReport& r) {
   const Network& net = r.network;
   for (const SourceReport& s : r.sources) {
-    if (s.battery || !s.supplies || s.rating_a <= 0 || worst_of(s.amps) <= s.rating_a) continue;
+    if (s.battery || !s.supplies || s.rating_a <= 0 || s.worst_a() <= s.rating_a) continue;
     std::vector<std::size_t> movable;
     double fixed_a = 0;
     for (std::size_t i = 0; i < net.draws.size(); ++i) {
@@ -251,7 +268,7 @@ std::optional<Advice> advice_for(const Rig& rig, const Catalogue& catalogue, con
         movable.push_back(i);
     }
     // What the rail feeds onward (the board's own supply) stays.
-    fixed_a += std::max(0.0, worst_of(s.amps) - asked(net, movable) - fixed_a);
+    fixed_a += std::max(0.0, s.worst_a() - asked(net, movable) - fixed_a);
     if (movable.empty() || movable.size() > 16) continue;
     const PartKind* regulator = nullptr;
     unsigned best = 0;
@@ -350,12 +367,12 @@ std::vector<Figure> PowerReport::figures() const {
        {&battery_full, &battery_empty, &sag, &controller_least, &brown_out_margin, &servos_held, &endurance})
     if (*f) all.push_back(**f);
   if (drive) {
-    all.insert(all.end(), {drive->static_current, drive->thrust});
+    all.insert(all.end(), {drive->static_current, drive->full_current, drive->thrust});
     if (drive->thrust_to_weight) all.push_back(*drive->thrust_to_weight);
     all.push_back(drive->cruise_current);
   }
   for (const SourceReport& s : sources)
-    for (const auto* f : {&s.heat, &s.junction})
+    for (const auto* f : {&s.heat_flown, &s.heat, &s.junction_flown, &s.junction_burst, &s.junction})
       if (*f) all.push_back(**f);
   return all;
 }
@@ -388,7 +405,8 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
   // Empty under load: the cell voltage is named under load, so that the sag must not count twice.
   const Solution full = solve(net, SupplyState::battery, Effort::idle, full_share, 0),
                  empty = solve(net, SupplyState::battery, Effort::idle, empty_share, 0);
-  const Solution hot = solve(net, SupplyState::battery, Effort::all_moving, full_share, 0);
+  const Solution hot = solve(net, SupplyState::battery, Effort::all_moving, full_share, 0),
+                 flown = solve(net, SupplyState::battery, Effort::typical, full_share, 0);
 
   for (std::size_t q = 0; q < net.rails.size(); ++q)
     for (std::size_t k = 0; k < net.rails[q].sources.size(); ++k) {
@@ -412,26 +430,45 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
                                  : 0;
       }
       if (s.kind == FeedKind::linear && report.supplies && hot.rails[q].live) {
-        const double in_v = hot.node_v[static_cast<std::size_t>(s.node_before)], amps = hot.rails[q].amps,
-                     watts = std::max(0.0, in_v - hot.rails[q].volts) * amps;
-        report.heat = Figure{"Heat in " + report.name,
-                             watts,
-                             "W",
-                             {},
-                             {},
-                             "(" + number_text(in_v, 2) + " V − " + number_text(hot.rails[q].volts, 2) + " V) × " +
-                                 number_text(amps, 2) + " A",
-                             "(Vin − Vout)·I, full battery, everything moving"};
-        if (s.k_per_w > 0)
-          report.junction = Figure{"Junction of " + report.name,
-                                   rig.power.ambient_c + watts * s.k_per_w,
-                                   "°C",
-                                   {},
-                                   {},
-                                   number_text(rig.power.ambient_c, 0) + " °C + " + number_text(watts, 2) + " W × " +
-                                       number_text(s.k_per_w, 0) + " K/W",
-                                   "ambient + P·θJA; the limit is " + number_text(s.most_junction_c, 0) + " °C"};
+        const auto heat_in = [&](const Solution& at) {
+          return std::max(0.0, at.node_v[static_cast<std::size_t>(s.node_before)] - at.rails[q].volts) *
+                 at.rails[q].amps;
+        };
+        const double moving_w = heat_in(hot), flown_w = heat_in(flown);
+        const auto heat = [&](const char* when, double watts, const Solution& at, const char* how) {
+          return Figure{"Heat in " + report.name + when,
+                        watts,
+                        "W",
+                        {},
+                        {},
+                        "(" + number_text(at.node_v[static_cast<std::size_t>(s.node_before)], 2) + " V − " +
+                            number_text(at.rails[q].volts, 2) + " V) × " + number_text(at.rails[q].amps, 2) + " A",
+                        std::string("(Vin − Vout)·I, full battery, ") + how};
+        };
+        report.heat = heat("", moving_w, hot, "everything moving");
+        report.heat_flown = heat(", flown", flown_w, flown, "servos moving a quarter of the time");
+        if (s.k_per_w > 0) {
+          const auto junction = [&](const char* when, double watts, const std::string& how) {
+            return Figure{"Junction of " + report.name + when,
+                          rig.power.ambient_c + watts * s.k_per_w,
+                          "°C",
+                          {},
+                          {},
+                          number_text(rig.power.ambient_c, 0) + " °C + " + number_text(watts, 2) + " W × " +
+                              number_text(s.k_per_w, 0) + " K/W",
+                          how + "; the limit is " + number_text(s.most_junction_c, 0) + " °C"};
+          };
+          report.junction = junction("", moving_w, "ambient + P·θJA, everything moving");
+          report.junction_flown = junction(", flown", flown_w, "ambient + P·θJA, servos moving a quarter of the time");
+          report.junction_burst = junction(" after ten seconds of everything moving",
+                                           flown_w + (moving_w - flown_w) * (1 - std::exp(-burst_s / warming_s)),
+                                           "ambient + P·θJA, with a time constant of 40 s (common practice)");
+        }
       }
+      if (report.supplies) report.starting_a = starting(rig, net, static_cast<int>(q), report.amps[1]);
+      if (s.ideal && report.supplies)
+        report.fresh_a = report.amps[static_cast<std::size_t>(Effort::two_stalled)] +
+                         (r.drive ? std::max(0.0, r.drive->full_current.value - r.drive->static_current.value) : 0);
       report.verdict = verdict_of(report);
       r.sources.push_back(std::move(report));
     }

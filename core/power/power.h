@@ -40,8 +40,14 @@ struct SourceReport {
   FeedKind kind = FeedKind::switching;
   bool battery = false, supplies = false;
   double rating_a = 0;
-  std::array<double, 5> amps{};                     ///< by Effort
-  std::optional<Figure> heat, junction;             ///< linear ones: full battery, all moving
+  std::array<double, 5> amps{};  ///< by Effort
+  double fresh_a = 0;            ///< a battery's: full throttle, freshly charged
+  /// Linear ones, full battery: with everything moving without end; as it is flown, servos moving a quarter of the
+  /// time; and the junction after ten seconds of everything moving.
+  std::optional<Figure> heat, junction, heat_flown, junction_flown, junction_burst;
+  /// The most that counts against its rating: of a battery fresh at full throttle, of a regulator with a servo stalled.
+  double worst_a() const { return battery ? fresh_a : amps[static_cast<std::size_t>(Effort::one_stalled)]; }
+  double starting_a = 0;  ///< the servos of one stick starting together, each at its stall current for a moment
   double least_in_v = 0, most_in_v = 1e9;           ///< its window
   std::optional<double> lowest_in_v, highest_in_v;  ///< from an empty battery under load to a full one at rest
   std::string verdict;

@@ -1,6 +1,7 @@
 #include <algorithm>
 
 #include "proof/proof_procedure.h"
+#include "surfaces/surface_checks.h"
 
 // What the card of the bench checks says; what it hears and decides is in proof_procedure.cpp.
 namespace rigging {
@@ -41,16 +42,20 @@ std::set<Surface> concerned(const std::vector<direction::Fault>& faults, const d
 
 }  // namespace
 
+/// True when a look would prove something else than the rig: the card says so, and what to do first.
+bool ProofProcedure::must_write_first(Card& card, const Scene& scene) {
+  if (!board_differs(scene)) return false;
+  card.says = "The controller holds something else than the rig.";
+  card.lines = {
+      {"A look would prove the board's settings, not these. Write the rig, or compare part by part on the "
+       "bench below."}};
+  card.looks.clear();
+  card.actions.push_back({.id = "write_rig", .label = "Write the rig to the controller", .main = true});
+  return true;
+}
+
 void ProofProcedure::add_looking(Card& card, const Scene& scene) const {
-  if (board_differs(scene)) {
-    card.says = "The controller holds something else than the rig.";
-    card.lines = {
-        {"A look would prove the board's settings, not these. Write the rig, or compare part by part on the "
-         "bench below."}};
-    card.looks.clear();
-    card.actions.push_back({.id = "write_rig", .label = "Write the rig to the controller", .main = true});
-    return;
-  }
+  if (must_write_first(card, scene)) return;
   if (direction_) card.actions.push_back({.id = "as_shown", .label = "Yes, all as shown", .main = true});
   card.actions.push_back({.id = "note", .label = "This is what I saw", .needs_look = true});
   if (scene.bench.hands)
@@ -100,8 +105,11 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
   if (s.family->by_station) {
     card.lines = {{"It is done and recorded at station " + station + "."}};
     card.actions.push_back({.id = "to_station", .label = "Go to station " + station, .main = true});
-  } else if (s.holds) {
+  } else if (s.holds && !must_write_first(card, scene)) {
     card.actions.push_back({.id = "record_card", .label = "Yes, I saw it", .main = true});
+    if (scene.bench.hands && s.id == flaps_droop)
+      card.actions.push_back(
+          {.id = "do_it", .label = "Do it on the simulated bench", .enabled = steps_.empty(), .minor = true});
   }
 }
 
@@ -166,32 +174,43 @@ void ProofProcedure::show_verdict(Card& card, const Scene& scene) const {
       if (card.caution.empty() && !hand.cautions.empty()) card.caution = hand.cautions.front();
     }
   }
-  const bool looks_first = leads_unseen_ || (!waiting && session_.answer().equivalent);
-  card.title = waiting         ? "Now by hand"
-               : leads_unseen_ ? "Not yet: follow the leads with your eyes"
-               : looks_first   ? "Not yet for sure"
-                               : "Found it";
+  const bool looks_at_board = board_unseen();
+  const bool looks_first = leads_unseen_ || looks_at_board || (!waiting && session_.answer().equivalent);
+  card.title = waiting          ? "Now by hand"
+               : leads_unseen_  ? "Not yet: follow the leads with your eyes"
+               : looks_at_board ? "Not yet: look at how the board sits"
+               : looks_first    ? "Not yet for sure"
+                                : "Found it";
   card.picture.marked = concerned(faults, c);
   if (!card.picture.marked.empty()) card.picture.caption = "What it concerns";
   card.says = (looks_first ? "Perhaps " + wrong : capital(wrong)) + ".";
   if (leads_unseen_)
     card.lines.insert(card.lines.begin(),
                       {"Battery out. Follow each of these leads from its servo to its socket before you move one."});
+  if (looks_at_board)
+    card.lines.insert(
+        card.lines.begin(),
+        {"Look at the board itself. Only if it sits like that is the rest to be done: a controller that is "
+         "told of a turn that is not there would level toward it, even on its back."});
   if (!waiting && session_.answer().equivalent)
     card.lines.push_back({"Nothing that can be looked at tells this apart from " +
                           std::to_string(session_.answer().explanations.size() - 1) +
                           " other accounts; this one is the likeliest."});
   if (!waiting && writes)
     card.actions.push_back({.id = "apply",
-                            .label = scene.bench.controller ? "Apply, and write it to the controller" : "Apply",
-                            .main = true});
+                            .label = looks_at_board           ? "It sits like that: tell the controller"
+                                     : scene.bench.controller ? "Apply, and write it to the controller"
+                                                              : "Apply",
+                            .main = !looks_at_board});
   if (!waiting && as_planned())
-    card.actions.push_back({.id = "as_planned", .label = "I looked, and it is as planned", .main = leads_unseen_});
+    card.actions.push_back(
+        {.id = "as_planned", .label = "I looked, and it is as planned", .main = leads_unseen_ || looks_at_board});
   if (!waiting && !leads_unseen_ && as_planned() && !as_planned()->leads.empty())
     card.lines.push_back(
         {"Have your eyes followed the leads already? Say so below: it rules out that they are exchanged."});
   if (waiting || !writes) {
-    card.actions.push_back({.id = "by_hand", .label = "I have done it by hand", .main = !leads_unseen_});
+    card.actions.push_back(
+        {.id = "by_hand", .label = "I have done it by hand", .main = !leads_unseen_ && !looks_at_board});
     card.actions.push_back({.id = "hand_card", .label = "Show the hand card"});
   }
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "surfaces/surface_checks.h"
 #include "wiring/lead_checks.h"
 #include "wiring/wiring.h"
 
@@ -77,6 +78,13 @@ std::optional<direction::Question> unread_channel(const std::vector<direction::F
 
 }  // namespace
 
+bool ProofProcedure::board_unseen() const {
+  if (!by_hand_.empty() || session_.answer().explanations.empty()) return false;
+  const auto& faults = session_.answer().explanations.front().faults;
+  return std::any_of(faults.begin(), faults.end(),
+                     [](const direction::Fault& f) { return f.kind == direction::FaultKind::board_turned; });
+}
+
 std::string ProofProcedure::channel_row(Axis axis) { return "channel_" + std::string(word(axis)); }
 
 bool ProofProcedure::board_differs(const Scene& scene) {
@@ -107,7 +115,9 @@ void ProofProcedure::follow(const Scene& scene) {
 }
 
 void ProofProcedure::decide(const Scene& scene) {
-  const auto to_do = [](const CheckStatus& c) { return is_direction(c.id) && !c.stands(); };
+  const auto to_do = [](const CheckStatus& c) {
+    return c.family->station == Station::proof && !c.family->by_station && !c.stands();
+  };
   if (fallback_ || !find_check(scene.checks, current_)) current_.clear();
   fallback_ = false;
   if (current_.empty())
@@ -308,6 +318,15 @@ void ProofProcedure::plan_steps(const Scene& scene) {
     steps_.push_back({after_s, AskHands{std::move(request)}});
   };
   const ModeAnswer* answer = scene.controller ? scene.controller->mode(o.mode) : nullptr;
+  if (current_ == flaps_droop.text()) {
+    const Channel* flap = scene.rig.channel(ChannelFunction::flap);
+    if (!flap) return;
+    hand(0, hands::ChooseMode{Mode::manual});
+    hand(0.15, hands::TurnControl{flap->number, 1});
+    hand(2.6, hands::TurnControl{flap->number, -1});
+    last_step_s_ = now_s_;
+    return;
+  }
   hand(0, hands::ChooseMode{o.act == direction::Act::drive ? Mode::manual : o.mode});
   if (o.act == direction::Act::stick) {
     hand(0.15, hands::Stick{o.axis, static_cast<double>(o.sense)});

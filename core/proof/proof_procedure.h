@@ -37,6 +37,8 @@ class ProofProcedure : public Procedure {
   Orders steps_due();
   void hear_channels(const std::map<std::string, double>& us);
 
+  /// A board that is supposed to sit turned is looked at before anybody tells the controller so.
+  bool board_unseen() const;
   /// What the eyes would say of a remedy that sends the hand somewhere, if nothing is wrong there.
   std::optional<direction::Observation> as_planned() const;
 
@@ -45,6 +47,7 @@ class ProofProcedure : public Procedure {
   void show_question(Card& card, const Scene& scene) const;
   void show_verdict(Card& card, const Scene& scene) const;
   void show_contradiction(Card& card) const;
+  static bool must_write_first(Card& card, const Scene& scene);
   void add_looking(Card& card, const Scene& scene) const;
   /// The controller holds something else than the rig: then a look proves nothing about the rig.
   static bool board_differs(const Scene& scene);

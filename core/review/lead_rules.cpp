@@ -321,6 +321,20 @@ void thin_power_lead(const Inspection& in, Findings& found) {
   }
 }
 
+void long_battery_leads(const Inspection& in, Findings& found) {
+  constexpr double longest_m = 0.25;  // common practice
+  if (!in.reports.power.drive) return;
+  for (const Motor& m : in.reports.power.drive->motors)
+    if (m.lead_m > longest_m + 1e-9)
+      found.add(
+          Severity::worth_knowing, m.controller,
+          "Battery and " + part_name(in.rig, in.catalogue, m.controller) + " are " + length_text(m.lead_m) +
+              " of lead apart",
+          "The controller switches the current many thousand times a second: the inductance of long battery leads "
+          "answers with voltage spikes that wear out its capacitors.",
+          "Lengthen the motor's three leads instead, or add a capacitor of low resistance at the controller.");
+}
+
 void no_phases(const Inspection& in, Findings& found) {
   for (const Part& p : in.rig.parts) {
     if (group_of(in, p.id) != PartGroup::speed_controller) continue;
@@ -414,7 +428,8 @@ const std::vector<Rule>& lead_rules() {
                                        {"WIRING-28", Station::wiring, no_phases, source::plan},
                                        {"WIRING-29", Station::wiring, lone_power, source::common},
                                        {"WIRING-30", Station::wiring, serial_unplugged, source::plan},
-                                       {"WIRING-32", Station::wiring, changed_since, source::proof}};
+                                       {"WIRING-32", Station::wiring, changed_since, source::proof},
+                                       {"WIRING-33", Station::wiring, long_battery_leads, source::common}};
   return rules;
 }
 

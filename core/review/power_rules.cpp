@@ -10,8 +10,8 @@ namespace rigging {
 namespace rules::power {
 namespace {
 
-constexpr double thin_margin_v = 0.3, warm_w = 2.0, tight_clearance_m = 0.01, low_thrust = 0.3,
-                 sagging_cell_v = 3.2;  // common practice
+constexpr double thin_margin_v = 0.3, warm_w = 2.0, tight_clearance_m = 0.01, low_thrust = 0.3, sagging_cell_v = 3.2,
+                 ridden_out = 1.3;  // common practice
 
 std::string a(double amps) { return number_text(amps, 1) + " A"; }
 std::string v(double volts) { return number_text(volts, 2) + " V"; }
@@ -100,24 +100,46 @@ void two_stalled(const Inspection& in, Findings& found) {
 
 void junction(const Inspection& in, Findings& found) {
   for (const SourceReport& s : in.reports.power.sources) {
-    if (!s.junction) continue;
+    if (!s.junction || !s.junction_burst || !s.junction_flown) continue;
     for (const Rail& rail : in.reports.power.network.rails)
-      for (const Source& source : rail.sources)
-        if (source.part == s.part && source.kind == FeedKind::linear && s.junction->value > source.most_junction_c)
-          found.add(Severity::grounds, s.part,
-                    capital(s.name) + " would reach " + number_text(s.junction->value, 0) +
-                        " °C inside; its limit is " + number_text(source.most_junction_c, 0) + " °C",
-                    "A linear regulator turns the voltage difference into heat: " + s.heat->formula + ".",
-                    "Use a switching regulator, or fewer cells.");
+      for (const Source& source : rail.sources) {
+        if (source.part != s.part || source.kind != FeedKind::linear) continue;
+        const double limit = source.most_junction_c;
+        const bool flown = s.junction_flown->value > limit, burst = s.junction_burst->value > limit;
+        if (!flown && !burst && s.junction->value <= limit) continue;
+        const Figure& reached = flown ? *s.junction_flown : burst ? *s.junction_burst : *s.junction;
+        found.add(flown   ? Severity::grounds
+                  : burst ? Severity::fix_first
+                          : Severity::worth_knowing,
+                  s.part,
+                  capital(s.name) + " would reach " + number_text(reached.value, 0) + " °C inside" +
+                      (flown   ? ""
+                       : burst ? " after ten seconds with everything moving"
+                               : " if everything moved without end") +
+                      "; its limit is " + number_text(limit, 0) + " °C",
+                  "A linear regulator turns the voltage difference into heat: " + reached.formula + ".",
+                  "Use a switching regulator, or fewer cells.");
+      }
   }
+}
+
+void starting_together(const Inspection& in, Findings& found) {
+  for (const SourceReport& s : in.reports.power.sources)
+    if (!s.battery && s.supplies && s.starting_a > ridden_out * s.rating_a && at(s, Effort::two_stalled) <= s.rating_a)
+      found.add(Severity::worth_knowing, s.part,
+                capital(s.name) + ": servos that start together ask " + a(s.starting_a) + " of " + a(s.rating_a) +
+                    " for some hundredths of a second",
+                "A servo draws its stall current until it turns. Most regulators ride that out; a weak one dips.",
+                "A regulator with room, or a capacitor made for low resistance across the rail (common practice).");
 }
 
 void warm(const Inspection& in, Findings& found) {
   for (const SourceReport& s : in.reports.power.sources)
-    if (s.heat && s.heat->value > warm_w)
-      found.add(
-          Severity::worth_knowing, s.part, capital(s.name) + " turns " + number_text(s.heat->value, 1) + " W into heat",
-          "From three cells a linear regulator loses over half of the power.", "A switching regulator is preferred.");
+    if (s.heat_flown && s.heat_flown->value > warm_w)
+      found.add(Severity::worth_knowing, s.part,
+                capital(s.name) + " turns " + number_text(s.heat_flown->value, 1) + " W into heat",
+                "From three cells a linear regulator loses over half of the power.",
+                "A switching regulator is preferred.");
 }
 
 void inlet_too_high(const Inspection& in, Findings& found) {
@@ -196,22 +218,27 @@ void idle_source(const Inspection& in, Findings& found) {
 void drive_over(const Inspection& in, Findings& found, PartGroup group, const char* what) {
   const auto& d = in.reports.power.drive;
   if (!d) return;
-  const double each = d->static_current.value / static_cast<double>(d->motors.size());
+  const Figure& drawn = d->full_current;
+  const auto motors = static_cast<double>(d->motors.size());
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
     if (!k || k->group != group) continue;
-    const double asked =
-        group == PartGroup::motor || group == PartGroup::speed_controller ? each : d->static_current.value;
+    const double part_of = group == PartGroup::motor || group == PartGroup::speed_controller ? motors : 1;
+    const double asked = drawn.value / part_of, least = drawn.least.value_or(drawn.value) / part_of,
+                 most = drawn.most.value_or(drawn.value) / part_of;
     const double bears = k->motor ? k->motor->amps : k->battery ? k->battery->amps : k->drive ? k->drive->amps : 1e9;
-    if (asked <= bears) continue;
-    const bool maybe = !d->measured && asked * 0.8 <= bears;
-    found.add(
-        maybe ? Severity::fix_first : Severity::grounds, p.id,
-        capital(part_name(in.rig, in.catalogue, p.id)) + ": " + a(asked) + " of " + a(bears) + " at full throttle" +
-            (d->measured ? "" : " by the estimate"),
-        what,
-        "A smaller or flatter propeller, fewer cells, or a stronger one. Measure the current to be sure (model held "
-        "fast, clear of the arc).");
+    if (most <= bears) continue;
+    const bool sure = least > bears, likely = asked > bears;
+    found.add(sure     ? Severity::grounds
+              : likely ? Severity::fix_first
+                       : Severity::worth_knowing,
+              p.id,
+              capital(part_name(in.rig, in.catalogue, p.id)) + ": " + a(asked) + " of " + a(bears) +
+                  " at full throttle" +
+                  (d->measured ? "" : " with a fresh battery, by the estimate (" + a(least) + " to " + a(most) + ")"),
+              what,
+              "A smaller or flatter propeller, fewer cells, or a stronger one. Measure the current to be sure (model "
+              "held fast, clear of the arc).");
   }
 }
 
@@ -395,7 +422,8 @@ const std::vector<Rule>& power_rules() {
                                        {"POWER-26", Station::power, incomplete_drive, source::drive},
                                        {"POWER-27", Station::power, reserve, source::common},
                                        {"POWER-28", Station::power, same_hand, source::common},
-                                       {"POWER-29", Station::power, held_servos, source::hinge}};
+                                       {"POWER-29", Station::power, held_servos, source::hinge},
+                                       {"POWER-30", Station::power, starting_together, source::common}};
   return rules;
 }
 

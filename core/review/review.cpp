@@ -110,8 +110,17 @@ const std::vector<ReportEntry>& reports() {
          copy<&Review::airframe>},
         {surfaces, [](const Rig& rig, const Catalogue&, Review& r) { r.surfaces = analyze_surfaces(rig); },
          copy<&Review::surfaces>},
-        {sections({"outputs", "sharing"}), [](const Rig& rig, const Catalogue&, Review& r) { r.room = room_left(rig); },
-         copy<&Review::room>},
+        {sections({"outputs", "sharing"}),
+         [](const Rig& rig, const Catalogue&, Review& r) {
+           r.room = room_left(rig);
+           r.room_with_yaw = room_left(rig, {.yaw = 1});
+           r.room_with_flaps = room_left(rig, {.flap = 1});
+         },
+         [](const Review& from, Review& to) {
+           to.room = from.room;
+           to.room_with_yaw = from.room_with_yaw;
+           to.room_with_flaps = from.room_with_flaps;
+         }},
         {airframe | surfaces,
          [](const Rig& rig, const Catalogue&, Review& r) { r.effects = effects_of(rig, r.airframe, r.surfaces); },
          copy<&Review::effects>},

@@ -11,6 +11,8 @@ namespace rigging {
 namespace rules::surfaces {
 namespace {
 
+constexpr double tight_approach = 0.5, no_approach = 0.25;  // of full correction; common practice
+
 std::string name_of(const Output& o) {
   if (o.surfaces.empty()) return "output " + o.id;
   return "output " + o.id + " (" + o.surfaces.front().spoken() + ")";
@@ -168,12 +170,28 @@ void unequal_sides(const Inspection& in, Findings& found) {
 
 void saturates(const Inspection& in, Findings& found) {
   for (const SurfaceAnswer& a : in.reports.surfaces.answers)
-    if (a.worst_sum > 1.1)
+    if (a.worst_sum > 1 + 1e-6)
       found.add(Severity::worth_knowing, a.output,
                 "Full sticks together ask " + number_text(100 * a.worst_sum, 0) + " % of the travel of the " +
                     a.surface.spoken(),
-                "Beyond 100 % the surface stops and one command swallows the other.",
+                in.rig.sharing == Sharing::each_stops
+                    ? "Beyond 100 % the surface stops and one command swallows the other."
+                : in.rig.sharing == Sharing::all_shrink
+                    ? "Beyond 100 % all commands are made smaller until it can follow."
+                    : std::string("Beyond 100 % ") + (in.rig.sharing == Sharing::roll_first ? "pitch" : "roll") +
+                          " and yaw are made smaller until it can follow.",
                 "Lower the weights, or accept it and know it.");
+}
+
+/// Flaps down and sticks at rest: what is left for the stabilizer on the approach.
+void no_room_with_flaps(const Inspection& in, Findings& found) {
+  const Room& room = in.reports.room_with_flaps;
+  const double left = room.at(Room::steps / 2, Room::steps / 2);
+  if (left >= tight_approach) return;
+  found.add(left < no_approach ? Severity::fix_first : Severity::worth_knowing, "flaps",
+            "With full flap the stabilizer has " + number_text(100 * left, 0) + " % of full correction left",
+            "Full flap takes so much of the travel that a gust on the approach finds the surfaces at their stop.",
+            "Less flap weight, or more throw by another hole.");
 }
 
 void y_lead(const Inspection& in, Findings& found) {
@@ -231,6 +249,13 @@ void servo_load(const Inspection& in, Findings& found) {
                 number_text(100 * l.fast.torque_low_nm, 0) + " to " + number_text(100 * l.fast.torque_high_nm, 0) +
                     " N·cm asked, " + number_text(100 * l.available_nm, 0) + " there (an estimate).",
                 "A stronger servo, an inner hole of its arm, or less throw.");
+    else if (l.fast.share_low > working_share)
+      found.add(
+          Severity::worth_knowing, l.surface.word(),
+          "Full throw in fast flight asks more than half of the stall torque of the servo of the " + l.surface.spoken(),
+          number_text(100 * l.fast.share_low, 0) + " to " + number_text(100 * l.fast.share_high, 0) +
+              " % of it (an estimate). A servo works at up to about half of what it stalls at.",
+          "A stronger servo, an inner hole of its arm, or less throw.");
   }
 }
 
@@ -270,7 +295,7 @@ void strong_taileron(const Inspection& in, Findings& found) {
 
 /// A class that reverses functions turns an output round only together with all that carry the same.
 void functions_of_one_sense(const Inspection& in, Findings& found) {
-  if (!in.controller->cure(Remedy::reverse_function) || in.controller->cure(Remedy::reverse_output)) return;
+  if (settable(in.controller).reverse) return;
   for (const Axis axis : all_axes) {
     const Output* first = nullptr;
     for (const Output& o : in.rig.outputs) {
@@ -291,6 +316,24 @@ void functions_of_one_sense(const Inspection& in, Findings& found) {
       return;
     }
   }
+}
+
+/// A side that flaps lift, or one that they leave behind, rolls the model when it is slow and low.
+void flaps_that_lift(const Inspection& in, Findings& found) {
+  for (const Output& o : in.rig.outputs)
+    for (const Surface s : o.surfaces) {
+      if (flap_motion(o, s) <= 0) continue;
+      found
+          .add(
+              Severity::fix_first, o.id, "Full flap is planned to lift the " + s.spoken(),
+              "Flaps droop on both sides. One up and one down is a roll command, on the approach, close to the ground.",
+              "Turn the sign of its flap weight round.")
+          .fix = Fix{"Flip the flap weight of " + o.id, [id = o.id](const Rig& rig) {
+                       Rig r = rig;
+                       if (Output* output = r.output(id)) output->mix.flap *= -1;
+                       return r;
+                     }};
+    }
 }
 
 void settings_that_are_not_there(const Inspection& in, Findings& found) {
@@ -349,7 +392,9 @@ const std::vector<Rule>& surfaces_rules() {
                                        {"SURFACES-15", Station::surfaces, play, source::common},
                                        {"SURFACES-16", Station::surfaces, ends_at_the_stop, source::mix},
                                        {"SURFACES-17", Station::surfaces, strong_taileron, source::common},
-                                       {"SURFACES-18", Station::surfaces, settings_that_are_not_there, source::board}};
+                                       {"SURFACES-18", Station::surfaces, settings_that_are_not_there, source::board},
+                                       {"SURFACES-19", Station::surfaces, flaps_that_lift, source::sign},
+                                       {"SURFACES-20", Station::surfaces, no_room_with_flaps, source::mix}};
   return rules;
 }
 

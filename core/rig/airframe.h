@@ -27,6 +27,9 @@ enum class AirframeKind {
   towed_glider
 };
 
+/// How the span of a V-tail was measured.
+enum class VSpan { from_above, along_panels };
+
 struct Airframe {
   AirframeKind kind = AirframeKind::two_ailerons;
   double span_m = 1.4;
@@ -34,10 +37,15 @@ struct Airframe {
   double tip_chord_m = 0.18;
   double sweep_deg = 0;  ///< of the leading edge, back positive
   double dihedral_deg = 2;
-  double length_m = 1.0;      ///< nose to the last trailing edge
-  double wing_at_m = 0.3;     ///< nose to the leading edge at the root
-  double tail_span_m = 0.45;  ///< flat tail or V-tail as seen from above; foreplane on a canard
-  double tail_chord_m = 0.13;
+  double length_m = 1.0;       ///< nose to the last trailing edge
+  double wing_at_m = 0.3;      ///< nose to the leading edge at the root
+  double tail_span_m = 0.45;   ///< tail, or foreplane where there is no tail; of a V as `v_span` says
+  double tail_chord_m = 0.13;  ///< at the root
+  /// Sizes that follow by usual proportions until they are measured (core/airframe/planform.h).
+  std::optional<double> tail_tip_chord_m;
+  std::optional<double> tail_at_m;  ///< nose to the leading edge at the root
+  std::optional<double> foreplane_span_m, foreplane_chord_m, foreplane_tip_chord_m, foreplane_at_m;
+  VSpan v_span = VSpan::from_above;
   double fin_height_m = 0.16;
   double fin_chord_m = 0.14;
   double surface_chord = 0.25;  ///< control surface chord as a share of the chord in front of it
@@ -69,6 +77,12 @@ struct Words<AirframeKind> {
        {K::twin_differential, "twin_differential"},
        {K::motor_glider, "motor_glider"},
        {K::towed_glider, "towed_glider"}}};
+};
+
+template <>
+struct Words<VSpan> {
+  static constexpr std::array<std::pair<VSpan, std::string_view>, 2> list{
+      {{VSpan::from_above, "from_above"}, {VSpan::along_panels, "along_panels"}}};
 };
 
 template <>

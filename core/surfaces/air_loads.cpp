@@ -29,15 +29,20 @@ Point middle_of(const std::vector<Point>& corners) {
   return sum / static_cast<double>(corners.size());
 }
 
+/// Chord behind the hinge over the whole chord: as measured at the gauge, else as the airframe says.
 double share_behind_hinge(const Rig& rig, const Panel& p) {
-  // The drawing makes wing surfaces as wide as the airframe says, others as broad as their kind usually is.
-  if (p.part == Panel::Part::wing) return rig.airframe.surface_chord;
-  switch (p.surface->kind) {
-    case SurfaceKind::taileron: return 1;
-    case SurfaceKind::rudder:
-    case SurfaceKind::canard: return 0.45;
-    default: return 0.4;
-  }
+  if (p.surface->kind == SurfaceKind::taileron) return 1;
+  const double drawn = area_of(p.corners) / (p.corners[1] - p.corners[0]).norm();
+  const Linkage* l = rig.linkage(*p.surface);
+  if (!l || !l->chord_m) return rig.airframe.surface_chord;
+  return std::clamp(*l->chord_m / (drawn / rig.airframe.surface_chord), 0.05, 1.0);
+}
+
+/// Area behind the hinge, with the chord that was measured.
+double area_behind_hinge(const Rig& rig, const Panel& p) {
+  const double drawn = area_of(p.corners);
+  return p.surface->kind == SurfaceKind::taileron ? drawn
+                                                  : drawn * share_behind_hinge(rig, p) / rig.airframe.surface_chord;
 }
 
 const Part* servo_of(const Rig& rig, Surface surface) {
@@ -76,7 +81,7 @@ std::optional<SurfaceShape> shape_of(const Rig& rig, Surface surface) {
   double along = 0;
   for (const Panel& p : aircraft_panels(rig.airframe)) {
     if (!p.surface || *p.surface != surface || surface.kind == SurfaceKind::motor || p.corners.size() != 4) continue;
-    shape.area_m2 += area_of(p.corners);
+    shape.area_m2 += area_behind_hinge(rig, p);
     along += (p.corners[1] - p.corners[0]).norm();
     shape.share = share_behind_hinge(rig, p);
   }
@@ -186,7 +191,11 @@ std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue,
       load.verdict = "in fast flight it may be blown back to " + number_text(*load.fast.blown_back_deg, 0) + "°";
     else
       load.verdict = "asks " + percent(load.fast.share_low) + " to " + percent(load.fast.share_high) +
-                     " of the servo in fast flight: holds";
+                     " of the servo's stall torque in fast flight, " +
+                     (load.fast.share_high <= working_share ? "within the half that it can work at: holds"
+                      : load.fast.share_low <= working_share
+                          ? "perhaps more than the half that it can work at"
+                          : "more than the half that it can work at: it holds for a moment and gets hot");
     if (load.fast.share_high <= 1 && load.dive.blown_back_deg)
       load.verdict += "; in a dive it may be blown back to " + number_text(*load.dive.blown_back_deg, 0) + "°";
     all.push_back(load);
@@ -214,13 +223,13 @@ std::vector<Effect> effects_of(const Rig& rig, const AirframeReport& airframe, c
       const double theta = std::acos(std::clamp(2 * share - 1, -1.0, 1.0));
       const double behind_quarter = std::sin(theta) * (1 - std::cos(theta)) / (4 * pi * flap_effectiveness(share));
       const Point behind = middle_of(p.corners);
-      const double chord = area_of(p.corners) / (p.corners[1] - p.corners[0]).norm() / share;
+      const double chord = area_behind_hinge(rig, p) / (p.corners[1] - p.corners[0]).norm() / share;
       const Point at = behind + Point{chord * (0.75 - share / 2 - behind_quarter), 0, 0};
       const Point edge = turned(behind, p.hinge_a, p.hinge_b - p.hinge_a, 0.01) - behind;
       const double moved = edge.norm();
       if (moved <= 0) continue;
       // The air pushes against the way the edge moves.
-      const Point force = edge * (-slope * area_of(p.corners) / share * rad / moved);
+      const Point force = edge * (-slope * area_behind_hinge(rig, p) / share * rad / moved);
       const Point moment = (at - about).cross(force);
       for (std::size_t i = 0; i < 3; ++i) e.m3_per_deg[i] += moment[static_cast<Eigen::Index>(i)];
     }

@@ -17,7 +17,7 @@ double flap_effectiveness(double flap_chord);
 /// 1e-4.
 double hinge_moment_slope(double flap_chord);
 
-/// The hinged part as it stands in the drawing of the aircraft.
+/// The hinged part as it stands in the drawing of the aircraft, with its chord as measured where it was.
 struct SurfaceShape {
   double area_m2 = 0;  ///< behind the hinge
   double chord_m = 0;  ///< mean, behind the hinge
@@ -36,6 +36,9 @@ struct Speeds {
   bool estimated = false;  ///< fast or dive were not given: 1.5 and 2.2 times cruise (common practice)
 };
 std::optional<Speeds> speeds_of(const Rig& rig, const AirframeReport& airframe);
+
+/// What of its stall torque a servo can work at without growing hot and slow; common practice.
+inline constexpr double working_share = 0.5;
 
 struct ServoLoad {
   Surface surface;

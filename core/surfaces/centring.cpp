@@ -175,11 +175,17 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
   const bool follows = o.surfaces.size() > 1 && !(o.surfaces.front() == given.surface);
   const bool wrong_way = c.reverse;
   if (follows) {
-    can = {false, false};
+    can = {false, false, false};
     c.reverse = false;
     if (wrong_way)
       c.limits.push_back(
           "on this Y-lead it goes the wrong way: move its rod to the other side of the arm, or turn its servo round");
+  } else if (wrong_way && !can.reverse) {
+    c.reverse = false;
+    c.limits.push_back(
+        "it goes the other way than planned, and this class turns no single output round: if all surfaces of its "
+        "function do, plan the function reversed; else turn the servo round, or move its rod to the other side of the "
+        "arm");
   }
   const auto bar = FourBar::of(l);
   if (!bar) return tl::make_unexpected(bar.error());

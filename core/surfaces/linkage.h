@@ -138,6 +138,7 @@ Result<Estimate> estimate(const Linkage& linkage);
 /// What a class of controller lets its outputs be set to; where it does not, arm, rod and holes have to do it.
 struct OutputSettings {
   bool centre = true, ends = true;
+  bool reverse = true;  ///< one output by itself; some classes reverse a whole function instead
 };
 
 /// What to set so that the surface is flush and its throws are as wanted.
@@ -155,7 +156,8 @@ struct Centring {
 /// servo arm that is more than half a tooth off goes on another tooth, the clevis takes what is then over two degrees,
 /// the centre the rest. On a Y-lead the output is set for its first surface; every other is brought to it by hand, and
 /// one that goes the wrong way is a limit. Without a centre to set, the clevis takes all that half a turn can; without
-/// ends, pulses stay and what that leaves is a limit.
+/// ends, pulses stay and what that leaves is a limit; so is a servo that goes the other way than planned where no
+/// single output can be turned round.
 Result<Centring> centre(const Linkage& linkage, const Output& output, OutputSettings can = {});
 /// The linkage after hands have done what the centring says; its readings are forgotten.
 Linkage worked_over(Linkage linkage, const Centring& done);

@@ -96,7 +96,71 @@ CheckCard throws_card(const CheckContext&, const std::string&) {
           {"Propeller off. Hold the model where nothing can catch the surfaces or the shaft."}};
 }
 
+const Channel* flap_channel(const Rig& rig) { return rig.channel(ChannelFunction::flap); }
+
+std::vector<const Output*> flapped(const Rig& rig) {
+  std::vector<const Output*> all;
+  for (const Output& o : rig.outputs)
+    if (o.mix.flap != 0 && !o.surfaces.empty()) all.push_back(&o);
+  return all;
+}
+
+std::vector<std::string> flap_subjects(const CheckContext& in) {
+  if (!in.controller || !flap_channel(in.rig) || flapped(in.rig).empty()) return {};
+  return {{}};
+}
+
+std::vector<std::string> flap_places(const CheckContext& in, const std::string&) {
+  std::vector<std::string> all{"controller/kind", "controller/firmware", "controller/mounted"};
+  for (const Output* o : flapped(in.rig)) {
+    for (const char* member : {"socket", "surfaces", "reversed"}) all.push_back(place_of({"outputs", o->id, member}));
+    all.push_back(place_of({"outputs", o->id, "mix", "flap"}));
+  }
+  if (const Channel* c = flap_channel(in.rig))
+    for (const char* member : {"function", "reversed"})
+      all.push_back(place_of({"radio", "channels", std::to_string(c->number), member}));
+  return all;
+}
+
+CheckCard flap_card(const CheckContext& in, const std::string&) {
+  CheckCard card;
+  card.title = "Flaps droop on both sides";
+  const Channel* c = flap_channel(in.rig);
+  card.todo = "Once the roll stick is right: in manual, bring the flap control" +
+              (c ? " (channel " + std::to_string(c->number) + ")" : std::string()) + " from up to full, slowly.";
+  for (const Output* o : flapped(in.rig))
+    for (const Surface s : o->surfaces)
+      card.expected += (card.expected.empty() ? "" : ", ") + s.spoken() + " " + spoken_motion(s, -1);
+  card.expected = capital(card.expected) + ", all by as much.";
+  card.how =
+      "All go up: turn the flap channel round. One goes up and the other down: that is roll, close to the ground; flip "
+      "the flap weight of the one that goes up, and not its output, which the roll stick has proven.";
+  card.cautions = {"Propeller off. Hold the model where nothing can catch the surfaces or the shaft."};
+  return card;
+}
+
 }  // namespace
+
+int flap_motion(const Output& o, Surface s) {
+  if (o.mix.flap == 0) return 0;
+  const int flap = o.mix.flap > 0 ? 1 : -1;
+  for (const Axis axis : all_axes)
+    if (const int way = required_direction(s, axis); way != 0 && o.mix.of(axis) != 0)
+      return flap * way * (o.mix.of(axis) > 0 ? 1 : -1);
+  return 0;
+}
+
+CheckFamily flap_check() {
+  return {.id = flaps_droop.family,
+          .station = Station::proof,
+          .counts_for = Station::surfaces,
+          .name = "Flaps droop",
+          .one = "direction",
+          .many = "directions",
+          .subjects = flap_subjects,
+          .depends_on = flap_places,
+          .card = flap_card};
+}
 
 std::optional<ReadThrows> read_throws(const Rig& rig, Surface s) {
   const Linkage* l = rig.linkage(s);

@@ -2,12 +2,20 @@
 
 #include "checks/checks.h"
 
-/// Bench checks that rest on readings at the trailing edge: surfaces that are flush and throw alike.
+/// Bench checks that rest on readings at the trailing edge: surfaces that are flush and throw alike. And the flaps,
+/// which eyes alone check: they are on no axis, so that direction reasoning does not know them.
 namespace rigging {
 
 inline const CheckId surfaces_centred{"surfaces.centred", ""}, throws_equal{"surfaces.throws_equal", ""};
 
 std::vector<CheckFamily> throw_checks();
+
+inline const CheckId flaps_droop{"flaps", ""};
+/// Needed where a channel works flaps and some surface answers it.
+CheckFamily flap_check();
+/// The way full flap moves a surface of this output, on an aircraft whose stick moves it right: +1 up, −1 down, 0 when
+/// its weights leave that open or there is no flap in its mix.
+int flap_motion(const Output& output, Surface surface);
 
 /// How close a surface must stand: half a degree at neutral and ends (a degree is seen, half of one is not: common
 /// practice).

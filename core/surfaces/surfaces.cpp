@@ -233,27 +233,48 @@ std::string spoken_sticks(const Command& c) {
 }
 
 OutputSettings settable(const ControllerClass* c) {
-  return c ? OutputSettings{c->way("centre_us") != nullptr, c->way("low_us") && c->way("high_us")} : OutputSettings{};
+  if (!c) return {};
+  return {c->way("centre_us") != nullptr, c->way("low_us") && c->way("high_us"),
+          c->cure(Remedy::reverse_output) || !c->cure(Remedy::reverse_function)};
 }
 
 double deflection_deg(const Rig& rig, const Output& o, Surface s, double share) { return Moved(rig, o, s).at(share); }
 
-Room room_left(const Rig& rig) {
+Room room_left(const Rig& rig, const Command& held) {
   Room room;
   for (int p = 0; p <= Room::steps; ++p)
     for (int r = 0; r <= Room::steps; ++r) {
       Command c;
       c.roll = 2.0 * r / Room::steps - 1;
       c.pitch = 2.0 * p / Room::steps - 1;
+      c.flap = held.flap;
       double left = 1;
-      for (const Output& o : rig.outputs) {
-        if (!works_servo(o)) continue;
-        const double all = std::abs(o.mix.roll) + std::abs(o.mix.pitch) + std::abs(o.mix.yaw);
-        if (all > 0) left = std::min(left, std::max(0.0, 1 - std::abs(asked(o.mix, c))) / all);
+      for (const double side : {-1.0, 1.0}) {
+        c.yaw = side * held.yaw;
+        for (const Output& o : rig.outputs) {
+          if (!works_servo(o)) continue;
+          const double all = std::abs(o.mix.roll) + std::abs(o.mix.pitch) + std::abs(o.mix.yaw);
+          if (all > 0) left = std::min(left, std::max(0.0, 1 - std::abs(asked(o.mix, c))) / all);
+        }
+        if (held.yaw == 0) break;
       }
       room.left[static_cast<std::size_t>(p)][static_cast<std::size_t>(r)] = std::min(left, 1.0);
     }
   return room;
+}
+
+double saturated_share(const Rig& rig, const Command& held) {
+  constexpr int steps = 40;
+  int saturated = 0;
+  for (int i = 0; i <= steps; ++i)
+    for (int k = 0; k <= steps; ++k) {
+      Command c = held;
+      c.roll = 2.0 * i / steps - 1;
+      c.pitch = 2.0 * k / steps - 1;
+      saturated += std::any_of(rig.outputs.begin(), rig.outputs.end(),
+                               [&](const Output& o) { return works_servo(o) && std::abs(asked(o.mix, c)) > 1 + 1e-9; });
+    }
+  return static_cast<double>(saturated) / ((steps + 1) * (steps + 1));
 }
 
 const SurfaceAnswer* SurfacesReport::answer(Surface surface) const {
@@ -301,22 +322,13 @@ SurfacesReport analyze_surfaces(const Rig& rig) {
         }
         a.worst_sum += std::abs(o.mix.of(axis));
       }
+      a.worst_sum += std::abs(o.mix.flap);
       const double one = moved.at(1), other = moved.at(-1);
       a.most_up_deg = std::max({one, other, 0.0});
       a.most_down_deg = std::max({-one, -other, 0.0});
       report.answers.push_back(a);
     }
-  constexpr int steps = 40;
-  int saturated = 0;
-  for (int i = 0; i <= steps; ++i)
-    for (int k = 0; k <= steps; ++k) {
-      Command c;
-      c.roll = 2.0 * i / steps - 1;
-      c.pitch = 2.0 * k / steps - 1;
-      saturated += std::any_of(rig.outputs.begin(), rig.outputs.end(),
-                               [&](const Output& o) { return works_servo(o) && std::abs(asked(o.mix, c)) > 1 + 1e-9; });
-    }
-  report.saturated_share = static_cast<double>(saturated) / ((steps + 1) * (steps + 1));
+  report.saturated_share = saturated_share(rig);
   report.mix = mix_words(rig, report.answers);
   return report;
 }

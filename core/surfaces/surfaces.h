@@ -64,7 +64,7 @@ struct SurfaceAnswer {
   std::array<double, 3> positive_deg{}, negative_deg{};
   double most_up_deg = 0, most_down_deg = 0;  ///< at the ends of its pulses, both positive
   bool in_degrees = false;                    ///< a linkage is known; else 25° of travel is assumed
-  /// Largest sum of absolute shares: over 1 some stick combinations saturate.
+  /// Largest sum of absolute weights, flap among them: over 1 some combinations of sticks and flap saturate.
   double worst_sum = 0;
   std::vector<LinkageProblem> problems;  ///< of its linkage, within the pulses that it is given
   std::string linkage_error;             ///< when the linkage can't be built at all
@@ -82,12 +82,15 @@ struct Room {
   double at(int roll, int pitch) const { return left[static_cast<std::size_t>(pitch)][static_cast<std::size_t>(roll)]; }
   bool operator==(const Room&) const = default;
 };
-Room room_left(const Rig& rig);
+/// `held`: what is held beside the two sticks, yaw and flap; full yaw counts to the side that leaves less.
+Room room_left(const Rig& rig, const Command& held = {});
+/// Share of all roll and pitch stick positions at which some output is asked for more than it can give, 0 to 1, with
+/// yaw and flap of `held`.
+double saturated_share(const Rig& rig, const Command& held = {});
 
 struct SurfacesReport {
   std::vector<SurfaceAnswer> answers;
-  /// Share of all roll and pitch stick positions at which some output saturates, 0 to 1 (yaw at rest).
-  double saturated_share = 0;
+  double saturated_share = 0;    ///< with nothing held beside roll and pitch
   std::vector<std::string> mix;  ///< the mix in the builder's words, one sentence each
 
   const SurfaceAnswer* answer(Surface surface) const;

@@ -98,7 +98,8 @@ bool build(const Case& c, const std::vector<Fault>& faults, const std::map<std::
         a.opposed.insert(f.surface.word());
         break;
       case FaultKind::function_reversed:
-        for (CaseOutput& output : right) output.mix[static_cast<std::size_t>(f.axis)] *= -1;
+        // Either the mix holds the fault, or the controller does and the mix is what it should do.
+        for (CaseOutput& output : c.mix_is_plan ? a.outputs : right) output.mix[static_cast<std::size_t>(f.axis)] *= -1;
         break;
     }
   }

@@ -1,11 +1,14 @@
 #include <gtest/gtest.h>
 
+#include <Eigen/Geometry>
 #include <algorithm>
+#include <numbers>
 #include <random>
 
 #include "base/json.h"
 #include "direction/conflict.h"
 #include "direction/evidence.h"
+#include "direction/levelling.h"
 #include "direction/reason.h"
 
 namespace rigging::direction {
@@ -80,13 +83,56 @@ TEST(Case, RemediesMirrorFaultsInJson) {
 
 TEST(Evidence, StatesAreCountedOnce) {
   EXPECT_EQ(transmitter_states(Abilities::all()).size(), 32u);
-  const auto sensing = sensing_states(Abilities::all());
+  const auto sensing = sensing_states(Abilities::all(), false);
   EXPECT_EQ(sensing.size(), 24u * 8u);
   int classes = 0;
   for (const auto& s : sensing) classes = std::max(classes, s.routing_class + 1);
   EXPECT_EQ(classes, 48) << "signed permutations of three axes";
+  // By gravity four turns find "down" and share the classes of their routings; the other twenty are each their own.
+  classes = 0;
+  for (const auto& s : sensing_states(Abilities::all(), true)) classes = std::max(classes, s.routing_class + 1);
+  EXPECT_EQ(classes, 16 + 20 * 8);
   EXPECT_EQ(transmitter_states({}).size(), 1u);
-  EXPECT_EQ(sensing_states({}).size(), 1u);
+  EXPECT_EQ(sensing_states({}, false).size(), 1u);
+}
+
+// Down as rotation matrices of real angles make it, bank and pitch as flight mechanics defines them (Euler angles of
+// ISO 1151-1), against the signs that the reasoning goes by.
+TEST(Levelling, SeesWhatGravityDoesToTheSurfaces) {
+  const auto vector = [](SignedAxis a) { return Eigen::Vector3d(a.sign * Eigen::Vector3d::Unit(a.axis)); };
+  int told_apart = 0;
+  for (const Turn& turn : all_turns()) {
+    const Eigen::Vector3d x = vector(turn.arrow), z = -vector(turn.top), y = z.cross(x);
+    Eigen::Matrix3d board;
+    board << x.transpose(), y.transpose(), z.transpose();
+    for (const Axis axis : all_axes)
+      for (const int sense : {-1, 1})
+        for (const auto& [roll, pitch] : {std::pair(1.0, 0.0), {0.0, 1.0}, {0.5, 0.5}, {0.5, -0.5}, {-0.3, 0.7}})
+          for (const double deg : {12.0, 35.0, 60.0}) {
+            const auto answer = [&](double tilted_deg) {
+              const double rad = tilted_deg * std::numbers::pi / 180;
+              const Eigen::Matrix3d model =
+                  Eigen::AngleAxisd(rad, Eigen::Vector3d::Unit(static_cast<int>(axis))).toRotationMatrix();
+              const Eigen::Vector3d down = board * model.transpose() * Eigen::Vector3d::UnitZ();
+              const double bank = std::atan2(down.y(), down.z()), nose = -std::asin(std::clamp(down.x(), -1.0, 1.0));
+              return -roll * std::clamp(bank, -0.7, 0.7) - pitch * std::clamp(nose, -0.7, 0.7);
+            };
+            const double moved = answer(sense * deg);
+            const int motion = moved > 1e-6 ? 1 : moved < -1e-6 ? -1 : 0;
+            const std::array<int, 3> pulse{roll > 0 ? 1 : roll < 0 ? -1 : 0, pitch > 0 ? 1 : pitch < 0 ? -1 : 0, 0};
+            const SeenBits may = level_motions(turn, 0, axis, sense, pulse);
+            EXPECT_TRUE(may & bit_of(motion)) << turn.name() << ' ' << word(axis) << ' ' << sense << ' ' << deg;
+            if (finds_down(turn)) EXPECT_EQ(may, bit_of(motion)) << turn.name() << ' ' << word(axis);
+            told_apart += may == bit_of(motion);
+          }
+  }
+  EXPECT_GT(told_apart, 24 * 6 * 5 * 3 / 4) << "not everything may be called possible";
+  // Arrow ahead, top down, and the controller not told: the right wing down makes it roll on to the right.
+  const Turn upside_down = *turn_from_name("arrow_nose_top_down");
+  EXPECT_FALSE(finds_down(upside_down));
+  EXPECT_TRUE(level_motions(upside_down, 0, Axis::roll, 1, {1, 0, 0}) & bit_of(1));
+  EXPECT_EQ(level_motions(upside_down, 0, Axis::pitch, 1, {0, 1, 0}), bit_of(-1)) << "pitch is still answered";
+  EXPECT_EQ(level_motions(upside_down, 2, Axis::pitch, 1, {0, 1, 0}), bit_of(1));
 }
 
 TEST(Conflict, IsSmallestOnRandomProblems) {

@@ -224,6 +224,7 @@ class Draw {
     if (below(3) == 0) {
       c.can.add(Remedy::reverse_function);
       if (below(4) != 0) c.can.remove(Remedy::reverse_output);
+      c.mix_is_plan = below(2) == 0;
     }
     return c;
   }
@@ -231,7 +232,7 @@ class Draw {
   std::vector<Fault> faults(const Case& c, int count) {
     const auto all = brute::possible_faults(c);
     std::vector<Fault> chosen;
-    while (static_cast<int>(chosen.size()) < count && !all.empty()) {
+    for (int i = 0; i < 60 && static_cast<int>(chosen.size()) < count && !all.empty(); ++i) {
       const Fault& f = all[static_cast<std::size_t>(below(static_cast<int>(all.size())))];
       const bool once = f.kind == FaultKind::board_turned || f.kind == FaultKind::transmitter_swapped;
       if (std::none_of(chosen.begin(), chosen.end(),
@@ -256,7 +257,7 @@ class Draw {
     for (const Fault& f : faults) {
       if (f.kind == FaultKind::mix_sign_wrong)
         c.outputs[static_cast<std::size_t>(f.output)].mix[static_cast<std::size_t>(f.axis)] *= -1;
-      if (f.kind == FaultKind::function_reversed)
+      if (f.kind == FaultKind::function_reversed && !c.mix_is_plan)
         for (CaseOutput& o : c.outputs) o.mix[static_cast<std::size_t>(f.axis)] *= -1;
       if (f.kind == FaultKind::output_reversed) c.outputs[static_cast<std::size_t>(f.output)].reversed ^= true;
     }

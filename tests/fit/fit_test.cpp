@@ -29,15 +29,13 @@ TEST(Fit, TheAdviceIsRightWhenItIsFollowed) {
       Rig rig = demo(name);
       rig.fit.frame_at_m += shift;
       const Balance b = fit(rig).balance;
-      if (b.to_wanted.battery_to_m) {
-        rig.place("battery")->x_m = -*b.to_wanted.battery_to_m;
-      } else if (b.to_wanted.weight_kg) {
+      if (!b.to_wanted.battery_to_m && !b.to_wanted.weight_kg) continue;
+      if (b.to_wanted.battery_to_m) rig.place("battery")->x_m = -*b.to_wanted.battery_to_m;
+      if (b.to_wanted.weight_kg) {
         // A weight as a part of its own mass.
         Part& p = add_part(rig, "weight", "buzzer");
         p.mass_kg = *b.to_wanted.weight_kg;
         put(rig, "weight", b.to_wanted.weight_at_m);
-      } else {
-        continue;
       }
       const Balance after = fit(rig).balance;
       EXPECT_NEAR(after.balance_point.value, after.wanted.value, 1e-6)
@@ -63,22 +61,22 @@ TEST(Fit, CompassNearAnEasyCurrentIsTurned) {
   EXPECT_LT(good.compasses[0].error.value, wanted_compass_error_deg);
   // Earth's field at the given place and date, World Magnetic Model 2025 (checked on its own in the reference tests).
   EXPECT_NEAR(good.compasses[0].horizontal.value, 19.27, 0.05);
-  put(rig, "gps", 0.45, 0.03, -0.04);
+  put(rig, "gps", 0.31, 0.03, -0.02);
   const FitReport bad = fit(rig);
   EXPECT_GT(bad.compasses[0].error.value, 5);
   EXPECT_EQ(bad.compasses[0].paths.front().path.lead, "esc_battery");
   // Moved to the distance that is named, that lead alone is worth less than two degrees.
   const double keep = bad.compasses[0].paths.front().least_distance_m;
-  put(rig, "gps", 0.40, keep + 0.001, 0);
+  put(rig, "gps", 0.31, keep + 0.03, 0);
   const FitReport moved = fit(rig);
   for (const CompassPath& p : moved.compasses[0].paths)
     if (p.path.lead == "esc_battery") EXPECT_LT(p.error_deg, 2.01);
   // Wires that run apart are far worse than a pair.
   Rig apart = demo("hedgerow");
   apart.lead("esc_battery")->apart = true;
-  EXPECT_GT(fit(apart).compasses[0].error.value, 3 * good.compasses[0].error.value);
+  EXPECT_GT(fit(apart).compasses[0].error.value, 1.5 * good.compasses[0].error.value);
   // The cloud is highest at the lead.
-  EXPECT_GT(error_at(good, {-0.40, 0.01, 0}, 19.27), error_at(good, {-0.40, 0.3, 0}, 19.27));
+  EXPECT_GT(error_at(good, {-0.31, 0.01, 0}, 19.27), error_at(good, {-0.31, 0.3, 0}, 19.27));
 }
 
 TEST(Fit, OverlapsAndWallsAreFound) {

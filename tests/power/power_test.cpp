@@ -155,8 +155,8 @@ TEST(Power, TwinsShareTheBattery) {
   Rig one = demo("heath"), two = one;
   add_part(two, "esc_2", "esc_20_switching");
   add_part(two, "motor_2", "motor_2205");
-  add_part(two, "propeller_2", "propeller_6x4");
-  add_lead(two, "esc_2_battery", "esc_2", "battery", "battery", "main", LeadKind::power);
+  add_part(two, "propeller_2", "propeller_5x4");
+  add_lead(two, "esc_2_battery", "esc_2", "battery", "battery", "main", LeadKind::power).length_m = 0.2;
   add_lead(two, "esc_2_motor", "esc_2", "motor", "motor_2", "phases", LeadKind::phase);
   const auto a = analyze_power(one, shipped()).drive, b = analyze_power(two, shipped()).drive;
   ASSERT_EQ(b->motors.size(), 2u);

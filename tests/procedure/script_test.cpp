@@ -11,6 +11,7 @@
 #include "direction/hand_card.h"
 #include "proof/proof_procedure.h"
 #include "sticks/sticks_procedure.h"
+#include "surfaces/surface_checks.h"
 #include "surfaces/throws_procedure.h"
 
 // Every procedure is played from lines here: no clock, no screen, no bench. What they order is looked at.
@@ -184,6 +185,52 @@ TEST(ProofProcedure, WhereNothingCanBeDrivenTheEyesFollowTheLeads) {
   EXPECT_FALSE(supposes_leads(s.procedure));
 }
 
+/// Common practice: how a board sits is seen at a glance. Told of a turn that is not there, it would level toward it.
+TEST(ProofProcedure, ABoardIsLookedAtBeforeTheControllerIsToldThatItSitsTurned) {
+  Sitting s(unproven(demo("hedgerow")));
+  direction::Fault turned;
+  turned.kind = direction::FaultKind::board_turned;
+  turned.turn = *turn_from_name("arrow_nose_top_down");
+  s.answer({turned});
+  ASSERT_EQ(s.procedure.asking(), ProofProcedure::Asking::verdict);
+  ASSERT_EQ(s.procedure.session().answer().explanations.front().faults, std::vector{turned});
+  const Card card = s.card();
+  EXPECT_NE(card.title, "Found it");
+  ASSERT_TRUE(card.action("as_planned") && card.action("apply"));
+  EXPECT_TRUE(card.action("as_planned")->main);
+  EXPECT_FALSE(card.action("apply")->main);
+  s.procedure.hear(Pressed{"as_planned", 0, {}, {}}, s.scene());
+  for (const auto& e : s.procedure.session().answer().explanations)
+    for (const auto& f : e.faults) EXPECT_NE(f.kind, direction::FaultKind::board_turned);
+}
+
+/// Common practice: drooping ailerons both go down. They are on no axis, so that eyes alone check them.
+TEST(ProofProcedure, FlapsAreLookedAtAfterTheSticks) {
+  Rig rig = unproven(demo("hedgerow"));
+  Channel flap;
+  flap.number = 6;
+  flap.function = ChannelFunction::flap;
+  rig.radio.channels.push_back(flap);
+  Play p(rig, "proof");
+  p.say("choose flaps");
+  EXPECT_EQ(p.card().subject, "flaps");
+  EXPECT_NE(p.card().picture.words.find("down"), std::string::npos);
+  p.say("bench controller=yes differs=yes hands=yes battery=yes");
+  EXPECT_FALSE(p.offers("record_card")) << "a look would prove what the board holds";
+  p.say("bench differs=no");
+  const auto first = p.say("press do_it");
+  EXPECT_EQ(std::count_if(first.begin(), first.end(), [](const std::string& s) { return s.rfind("Hands", 0) == 0; }),
+            1);
+  const auto lever = p.say("time 10");
+  EXPECT_NE(lever.front().find("6"), std::string::npos) << "the flap channel is moved";
+  EXPECT_EQ(p.say("press record_card").front(), "Recorded: flaps");
+  // Nothing to look at where no channel works them.
+  EXPECT_FALSE(find_check(check_statuses(unproven(demo("hedgerow")), shipped()), flaps_droop));
+  Rig flipped = p.rig();
+  flipped.outputs[0].mix.flap *= -1;
+  EXPECT_EQ(find_check(check_statuses(flipped, shipped()), flaps_droop)->state, ProofState::stale);
+}
+
 /// A lead that was followed and proven needs no second look.
 TEST(ProofProcedure, AFreshProofOfTheLeadsCounts) {
   Sitting s(unproven(demo("hedgerow")));
@@ -230,10 +277,7 @@ TEST(ProofProcedure, AFunctionIsReversedWhereNoOutputCanBe) {
       const Orders orders = s.procedure.hear(Pressed{"by_hand", 0, {}, {}}, s.scene());
       const auto* change = std::get_if<Change>(&orders.front());
       ASSERT_TRUE(change);
-      for (std::size_t i = 0; i < rig.outputs.size(); ++i) {
-        EXPECT_EQ(change->edit.rig.outputs[i].mix.of(axis), -rig.outputs[i].mix.of(axis));
-        EXPECT_EQ(change->edit.rig.outputs[i].reversed, rig.outputs[i].reversed);
-      }
+      EXPECT_EQ(change->edit.rig.outputs, rig.outputs) << "the button brings the controller to the plan";
       const bool asks = std::any_of(orders.begin(), orders.end(), [&](const Order& o) {
         const auto* hands = std::get_if<AskHands>(&o);
         const auto* work = hands ? std::get_if<hands::Work>(&hands->request) : nullptr;

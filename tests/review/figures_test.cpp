@@ -47,7 +47,10 @@ TEST(Figures, AnEstimateHasABandAndAMeasurementHasNone) {
 TEST(DriveTrain, GrowsWithCellsDiameterAndPitch) {
   const MotorFigures motor{1000, 0.09, 0.6, 18, {}};
   const auto point = [&](double inches, double pitch, double volts) {
-    return static_point(motor, {inches * 0.0254, pitch * 0.0254, false, {}}, volts, 0.02);
+    PropellerFigures propeller;
+    propeller.diameter_m = inches * 0.0254;
+    propeller.pitch_m = pitch * 0.0254;
+    return static_point(motor, propeller, volts, 0.02);
   };
   const Motor base = point(9, 5, 11.1);
   EXPECT_GT(point(10, 5, 11.1).amps, base.amps);

@@ -69,7 +69,7 @@ std::vector<Break> fit_breaks() {
            [](Rig& r) {
              r.fit.bay->width_m = 0.05;
              put(r, "receiver", 0.33, -0.015, 0);
-             put(r, "buzzer", 0.36, 0.018, 0.02);
+             put(r, "buzzer", 0.36, 0.018, -0.02);
            },
            {"FIT-10", "FIT-10"}},
           {"can't be told",
@@ -84,8 +84,7 @@ std::vector<Break> fit_breaks() {
           {"far from the balance",
            "hedgerow",
            [](Rig& r) {
-             put(r, "controller", 0.575, 0.0, 0.0);
-             put(r, "esc", 0.50);
+             put(r, "controller", 0.574, 0.0, 0.0);
              for (Lead& l : r.leads) l.length_m.reset();
              r.fit.frame_at_m -= 0.0002;
            },
@@ -93,7 +92,7 @@ std::vector<Break> fit_breaks() {
           {"compass turned by currents",
            "hedgerow",
            [](Rig& r) {
-             put(r, "gps", 0.42, 0.12, -0.03);
+             put(r, "gps", 0.33, 0.12, -0.03);
              for (Lead& l : r.leads) l.length_m.reset();
              r.fit.frame_side_m = 0.003;
            },
@@ -175,7 +174,8 @@ std::vector<Break> power_breaks() {
          servos(r, "servo_40g_analogue");
          for (Part& p : r.parts)
            if (p.kind == "servo_40g_analogue") p.mass_kg = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
-         kind_of_part(r, "esc", "esc_20_linear");
+         kind_of_part(r, "esc", "esc_10_linear");
+         r.power.static_a = 9;
          for (Lead& l : r.leads) {
            l.gauge_awg = 14;
          }
@@ -205,7 +205,7 @@ std::vector<Break> power_breaks() {
          for (Part& p : r.parts)
            if (p.id == "propeller") p.mass_kg = 0.006;
        },
-       {"POWER-02", "POWER-08", "POWER-14", "POWER-14", "POWER-17", "POWER-18", "POWER-20"}},
+       {"POWER-02", "POWER-08", "POWER-14", "POWER-14", "POWER-17", "POWER-18", "POWER-20", "WIRING-33"}},
       {"two stalled are too much",
        "delta",
        [](Rig& r) {
@@ -323,7 +323,7 @@ std::vector<Break> wiring_breaks() {
            if (p.id == "servo_flaperon_left") p.mass_kg = 0.0125;
          r.outputs[0].rate_hz = r.outputs[1].rate_hz = 333;
        },
-       {"WIRING-10"}},
+       {"SURFACES-14", "WIRING-10"}},
       {"motor among servos",
        "hedgerow",
        [](Rig& r) {

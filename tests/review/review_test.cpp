@@ -109,7 +109,7 @@ INSTANTIATE_TEST_SUITE_P(
                 r.outputs[0].mix.yaw = 0.2;
                 r.outputs[1].mix.yaw = 0.2;
               },
-              Set{"SURFACES-06", "SURFACES-06"}},
+              Set{"SURFACES-06", "SURFACES-06", "SURFACES-09", "SURFACES-09"}},
         Break{"no roll at all", [](Rig& r) { r.outputs[0].mix.roll = r.outputs[1].mix.roll = 0; }, Set{"SURFACES-05"}},
         Break{"channel reversed", [](Rig& r) { r.radio.channels[0].reversed = true; },
               Set{"STICKS-01", "PROOF-02", "PROOF-06"}},

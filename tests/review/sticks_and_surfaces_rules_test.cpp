@@ -177,6 +177,7 @@ const Break breaks[] = {
        r.outputs[0].low_us = 1100;
      },
      {"SURFACES-18"}},
+    {"one side that flaps lift", "hedgerow", [](Rig& r) { r.outputs[1].mix.flap *= -1; }, {"SURFACES-19"}},
     {"ends beyond the servo", "hedgerow", [](Rig& r) { r.outputs[0].high_us = 2200; }, {"SURFACES-16"}},
 };
 

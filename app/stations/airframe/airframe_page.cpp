@@ -51,23 +51,58 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   form->addWidget(controller_, row++, 0, 1, 2);
   form->addWidget(controller_words_, row++, 0, 1, 2);
 
+  const auto plain = [&](double Airframe::*value, bool (*of)(AirframeKind) = nullptr) {
+    dimensions_.push_back({member_of(value), [value](const Airframe& f, const Planform&) { return f.*value; }, of});
+  };
+  const auto usual = [&](std::optional<double> Airframe::*value, auto guess, bool (*of)(AirframeKind)) {
+    dimensions_.push_back(
+        {member_of(value),
+         [value, guess](const Airframe& f, const Planform& p) { return (f.*value).value_or(guess(p)); }, of});
+  };
+  const auto tail_or_foreplane = [](AirframeKind k) { return has_tail(k) || has_foreplane(k); };
+  const auto upright_fin = [](AirframeKind k) { return !has_v(k); };
   for (double Airframe::*value :
        {&Airframe::span_m, &Airframe::root_chord_m, &Airframe::tip_chord_m, &Airframe::sweep_deg,
-        &Airframe::dihedral_deg, &Airframe::length_m, &Airframe::wing_at_m, &Airframe::tail_span_m,
-        &Airframe::tail_chord_m, &Airframe::fin_height_m, &Airframe::v_angle_deg})
-    dimensions_.push_back({value, member_of(value), nullptr});
+        &Airframe::dihedral_deg, &Airframe::length_m, &Airframe::wing_at_m})
+    plain(value);
+  plain(&Airframe::tail_span_m, tail_or_foreplane);
+  plain(&Airframe::tail_chord_m, tail_or_foreplane);
+  usual(
+      &Airframe::tail_tip_chord_m, [](const Planform& p) { return p.tail ? p.tail->tip_chord_m : 0; }, has_tail);
+  usual(
+      &Airframe::tail_at_m, [](const Planform& p) { return p.tail ? -p.tail->root.x() : 0; }, has_tail);
+  const auto fore = [](auto size) {
+    return [size](const Planform& p) { return p.foreplane ? size(*p.foreplane) : 0; };
+  };
+  usual(&Airframe::foreplane_span_m, fore([](const HalfSurface& h) { return h.span_m(); }), has_foreplane);
+  usual(&Airframe::foreplane_chord_m, fore([](const HalfSurface& h) { return h.root_chord_m; }), has_foreplane);
+  usual(&Airframe::foreplane_tip_chord_m, fore([](const HalfSurface& h) { return h.tip_chord_m; }), has_foreplane);
+  usual(&Airframe::foreplane_at_m, fore([](const HalfSurface& h) { return -h.root.x(); }), has_foreplane);
+  plain(&Airframe::fin_height_m, upright_fin);
+  plain(&Airframe::v_angle_deg, has_v);
   for (Dimension& d : dimensions_) {
     const QString name = spoken_label(d.member);
-    d.box = number_box(QStringLiteral("dimension_%1").arg(&d - dimensions_.data()), name, 92);
-    auto* label = new QLabel(name);
-    label->setBuddy(d.box);
-    form->addWidget(label, row, 0);
+    d.box = number_box(QStringLiteral("dimension_") + QLatin1String(d.member.name), name, 92);
+    d.label = new QLabel(name);
+    d.label->setBuddy(d.box);
+    form->addWidget(d.label, row, 0);
     form->addWidget(d.box, row++, 1);
     connect(d.box, &QDoubleSpinBox::valueChanged, this, [this, &d](double shown) {
       if (refreshing_) return;
       document_.apply(set_value(document_.rig(), place_of({"airframe", d.member.name}), stored_value(d.member, shown)));
     });
   }
+  v_span_ = new QComboBox;
+  v_span_->setObjectName(QStringLiteral("v_span"));
+  v_span_->addItem(tr("from above"), QStringLiteral("from_above"));
+  v_span_->addItem(tr("along the panels"), QStringLiteral("along_panels"));
+  v_span_label_ = new QLabel(tr("V span measured"));
+  v_span_label_->setBuddy(v_span_);
+  form->addWidget(v_span_label_, row, 0);
+  form->addWidget(v_span_, row++, 1);
+  connect(v_span_, &QComboBox::activated, this, [this] {
+    document_.apply(set_value(document_.rig(), "airframe/v_span", v_span_->currentData().toString().toStdString()));
+  });
   mass_ = number_box(QStringLiteral("mass"), tr("Flying mass"), 92);
   mass_->setSpecialValueText(tr("not known"));
   form->addWidget(new QLabel(tr("Flying mass")), row, 0);
@@ -201,7 +236,22 @@ void AirframePage::refresh() {
   controller_words_->setText(document_.controller()
                                  ? QString::fromStdString(document_.controller()->summary)
                                  : tr("Not in the catalogue: %1").arg(QString::fromStdString(rig.controller.kind)));
-  for (Dimension& d : dimensions_) show_member(*d.box, d.member, rig.airframe.*d.value);
+  const Planform planform = planform_of(rig.airframe);
+  for (Dimension& d : dimensions_) {
+    const bool has = !d.of || d.of(rig.airframe.kind);
+    d.box->setVisible(has);
+    d.label->setVisible(has);
+    if (!has) continue;
+    const bool guessed =
+        std::find(planform.guessed.begin(), planform.guessed.end(), d.member.name) != planform.guessed.end();
+    show_member(*d.box, d.member, d.value(rig.airframe, planform));
+    d.box->setPrefix(guessed ? tr("about ") : QString());
+    d.box->setToolTip(guessed ? tr("Follows from the other sizes by usual proportions until you measure it")
+                              : QString());
+  }
+  v_span_->setVisible(has_v(rig.airframe.kind));
+  v_span_label_->setVisible(has_v(rig.airframe.kind));
+  v_span_->setCurrentIndex(v_span_->findData(QString::fromLatin1(word(rig.airframe.v_span).data())));
   const Member& mass = member_of(&Airframe::mass_kg);
   show_member(*mass_, {mass.name, mass.kind, mass.offset, false, {0, mass.span.most}, mass.spoken},
               rig.airframe.mass_kg.value_or(0));
@@ -218,6 +268,19 @@ void AirframePage::refresh() {
     working << QStringLiteral("%1 = %2   (%3)")
                    .arg(QString::fromStdString(f.name), QString::fromStdString(f.formula),
                         QString::fromStdString(f.source));
+  }
+  for (const SurfaceSize& size : report.surfaces) {
+    figures << QStringLiteral("<span style='color:%1'>%2</span>&nbsp;%3")
+                   .arg(inks().soft.name(), QString::fromStdString(capital(size.name)) + tr(" area"),
+                        units.figure({"", size.area_m2, "m²", {}, {}, "", ""})
+                            .replace(QLatin1Char(' '), QStringLiteral("&nbsp;")));
+    working << tr("%1: span %2, chord %3 to %4, leading edge at the root %5 behind the nose, %6 % of the lift%7")
+                   .arg(QString::fromStdString(capital(size.name)), QString::fromStdString(length_text(size.span_m)),
+                        QString::fromStdString(length_text(size.root_chord_m)),
+                        QString::fromStdString(length_text(size.tip_chord_m)),
+                        QString::fromStdString(length_text(size.at_m)))
+                   .arg(100 * size.lift_share, 0, 'f', 0)
+                   .arg(size.guessed ? tr(" (partly by usual proportions)") : QString());
   }
   figures_->setText(figures.join(QStringLiteral(" &nbsp;·&nbsp; ")));
   working_->setText(working.join(QLatin1Char('\n')));

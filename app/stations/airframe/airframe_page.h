@@ -1,5 +1,8 @@
 #pragma once
 
+#include <functional>
+
+#include "airframe/planform.h"
 #include "drawing/aircraft_view.h"
 #include "stations/station_page.h"
 
@@ -24,14 +27,17 @@ class AirframePage : public StationPage {
 
  private:
   struct Dimension {
-    double Airframe::*value;
     Member member;
-    QDoubleSpinBox* box;
+    /// As measured, or as it follows by usual proportions.
+    std::function<double(const Airframe&, const Planform&)> value;
+    bool (*of)(AirframeKind);  ///< kinds that have it; null: all
+    QDoubleSpinBox* box = nullptr;
+    QLabel* label = nullptr;
   };
   void show_answers();
 
-  QComboBox *kind_, *controller_;
-  QLabel *kind_words_, *controller_words_, *figures_, *working_, *answer_words_;
+  QComboBox *kind_, *controller_, *v_span_;
+  QLabel *kind_words_, *controller_words_, *figures_, *working_, *answer_words_, *v_span_label_;
   QPushButton* working_button_;
   std::array<QPushButton*, 3> axes_{};
   QDoubleSpinBox* mass_;

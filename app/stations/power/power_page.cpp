@@ -236,8 +236,7 @@ void PowerPage::compute() {
   as_it_is_->setEnabled(!what_if_.stalled.empty() || !what_if_.without.empty() || what_if_.more_cells != 0);
   QString verdicts;
   for (const SourceReport& s : r.sources) {
-    const double worst = s.amps[static_cast<std::size_t>(s.battery ? Effort::two_stalled : Effort::one_stalled)];
-    const bool bad = s.supplies && s.rating_a > 0 && worst > s.rating_a;
+    const bool bad = s.supplies && s.rating_a > 0 && s.worst_a() > s.rating_a;
     verdicts += QStringLiteral("<p style='margin:0 0 5px 0'><b>%1</b>%2<br><span style='color:%3'>%4</span></p>")
                     .arg(QString::fromStdString(capital(s.name)).toHtmlEscaped(),
                          s.battery ? QString() : tr(", %1").arg(QString::fromStdString(s.rail)),

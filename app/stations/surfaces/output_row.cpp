@@ -67,8 +67,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
   connect(reverse, &QPushButton::clicked, this, [this, key = o.id](bool on) {
     document_.apply(set_value(document_.rig(), place_of({"outputs", key, "reversed"}), on));
   });
-  if (const ControllerClass* c = document_.controller();
-      c && c->cure(Remedy::reverse_function) && !c->cure(Remedy::reverse_output)) {
+  if (!settable(document_.controller()).reverse) {
     reverse->setEnabled(false);
     reverse->setToolTip(
         tr("This class turns no output round by itself: it reverses a whole function. Ask for it with "

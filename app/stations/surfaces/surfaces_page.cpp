@@ -235,8 +235,37 @@ void SurfacesPage::rebuild_rows(const std::vector<Effect>& effects) {
   replace_content(*area_, inside);
 }
 
+/// What the sticks leave to the stabilizer, with yaw and flap as they are held.
+void SurfacesPage::show_room() {
+  const Rig& rig = document_.rig();
+  const Command held{.yaw = command_.yaw, .flap = command_.flap};
+  const bool plain = held.yaw == 0 && held.flap == 0;
+  const Room room = plain ? document_.review().room : room_left(rig, held);
+  const double share = plain ? document_.review().surfaces.saturated_share : saturated_share(rig, held);
+  square_->set_rig(rig, room);
+  int tight = 0;
+  for (const auto& row : room.left)
+    tight += static_cast<int>(
+        std::count_if(row.begin(), row.end(), [](double left) { return left < StickSquare::half_correction; }));
+  const double tight_share = static_cast<double>(tight) / ((Room::steps + 1) * (Room::steps + 1));
+  const QString with = plain            ? QString()
+                       : held.flap == 0 ? tr("With yaw held: ")
+                       : held.yaw == 0  ? tr("With flap: ")
+                                        : tr("With yaw and flap: ");
+  saturation_->setText(
+      with +
+      (share <= 0 ? tr("No roll and pitch position saturates: holds.")
+       : rig.sharing == Sharing::each_stops
+           ? tr("%1 % of the stick square saturates (hatched).").arg(share * 100, 0, 'f', 0)
+           : tr("On %1 % of the stick square commands are made smaller (hatched).").arg(share * 100, 0, 'f', 0)) +
+      (tight_share > share + 0.005
+           ? tr(" With half a full correction on top %1 % does (dotted).").arg(tight_share * 100, 0, 'f', 0)
+           : QString()));
+}
+
 void SurfacesPage::move_surfaces() {
   square_->set_command(command_);
+  show_room();
   draw_linkage();
   std::map<Surface, double> deflections;
   for (const auto& [surface, degrees] : intended_deflections(document_.rig(), command_)) deflections[surface] = degrees;
@@ -289,12 +318,10 @@ const Estimate* SurfacesPage::as_read() const {
 }
 
 void SurfacesPage::refresh() {
-  const ControllerClass* controller = document_.controller();
   explained_->setText(
-      controller && controller->cure(Remedy::reverse_function) && !controller->cure(Remedy::reverse_output)
+      !settable(document_.controller()).reverse
           ? tr("Weights say what a command asks of an output. This class turns no output round by itself: it reverses "
-               "a "
-               "whole function, servo and sensing, on every output that carries it.")
+               "a whole function, servo and sensing, on every output that carries it.")
           : tr("Weights say what a command asks of an output. <b>Reverse</b> turns its servo round, with every command "
                "on it: for a servo that goes the wrong way, never for one command."));
   refreshing_ = true;
@@ -330,20 +357,7 @@ void SurfacesPage::refresh() {
   for (const std::string& w : document_.review().surfaces.mix) mix << QString::fromStdString(w) + QLatin1Char('.');
   mix_words_->setText(mix.join(QLatin1Char('\n')));
   view_->set_panels(document_.review().airframe.panels);
-  square_->set_rig(rig, document_.review().room);
-  const double share = document_.review().surfaces.saturated_share;
-  const Room& room = document_.review().room;
-  int tight = 0;
-  for (const auto& row : room.left)
-    tight += static_cast<int>(
-        std::count_if(row.begin(), row.end(), [](double left) { return left < StickSquare::half_correction; }));
-  const double tight_share = static_cast<double>(tight) / ((Room::steps + 1) * (Room::steps + 1));
-  saturation_->setText(
-      (share <= 0 ? tr("No roll and pitch position saturates: holds.")
-                  : tr("%1 % of the stick square saturates (hatched).").arg(share * 100, 0, 'f', 0)) +
-      (tight_share > share + 0.005
-           ? tr(" With half a full correction on top %1 % does (dotted).").arg(tight_share * 100, 0, 'f', 0)
-           : QString()));
+  show_room();
   // Rebuild only when something shown has changed, so that the keyboard keeps its place while weights are typed.
   std::string shape = rig.controller.kind;
   for (const Output& o : rig.outputs) {
@@ -417,10 +431,8 @@ QList<Request> SurfacesPage::requests() {
   }
   all.append({tr("Print throw gauges, level wedge and balance marks"), tr("paper tools scale ruler sheet pdf svg"),
               [this] { show_gauges(); }});
-  const ControllerClass* controller = document_.controller();
   for (const Axis axis : all_axes)
-    if (const auto made = reverse_axis(document_.rig(), axis);
-        made && controller && controller->cure(Remedy::reverse_function))
+    if (const auto made = reverse_axis(document_.rig(), axis); made && !settable(document_.controller()).reverse)
       all.append({QString::fromStdString(made->label), tr("direction function turn round"), [this, axis] {
                     come_here();
                     document_.apply(reverse_axis(document_.rig(), axis));

@@ -48,6 +48,7 @@ class SurfacesPage : public StationPage {
   const Estimate* as_read() const;
   void rebuild_rows(const std::vector<Effect>& effects);
   void move_surfaces();
+  void show_room();
 
   AircraftView* view_;
   StickSquare* square_;

@@ -37,7 +37,7 @@ TEST(Airframe, AnotherClassKeepsPlugsWhereItCan) {
 TEST(Airframe, DimensionsKindAndUndo) {
   Builder b;
   b.window.go(Station::airframe);
-  auto* span = b.find<QDoubleSpinBox>(QStringLiteral("dimension_0"));
+  auto* span = b.find<QDoubleSpinBox>(QStringLiteral("dimension_span_m"));
   span->setFocus();
   span->selectAll();
   for (const char key : std::string("2500")) QTest::keyClick(span, key);
@@ -70,7 +70,7 @@ TEST(Airframe, ShowsWhatAnswersAndItsWorking) {
   set_unit_system(UnitSystem::imperial);
   Q_EMIT b.window.document().changed();
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("airframe_figures"))->text().contains(QStringLiteral("ft²")));
-  EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("dimension_0"))->value(), 70.87, 0.01);
+  EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("dimension_span_m"))->value(), 70.87, 0.01);
   EXPECT_DOUBLE_EQ(b.window.document().rig().airframe.span_m, 1.8) << "a switch of units changes no rig";
   set_unit_system(UnitSystem::metric);
 }
