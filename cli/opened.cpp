@@ -12,7 +12,8 @@ namespace rigging::cli {
 Result<Opened> open(const std::string& file) {
   auto catalogue = load_catalogue(data_folder() / "catalogue");
   if (!catalogue) return tl::make_unexpected(catalogue.error());
-  if (const auto own = own_parts_path(file); std::filesystem::exists(own))
+  std::error_code unknown;
+  if (const auto own = own_parts_path(file); std::filesystem::exists(own, unknown))
     if (const auto ok = add_own_parts(*catalogue, own); !ok) return tl::make_unexpected(ok.error());
   auto rig = open_rig(file, *catalogue);
   if (!rig) return tl::make_unexpected(rig.error());

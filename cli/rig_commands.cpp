@@ -237,7 +237,8 @@ void add_rig_commands(CLI::App& app, Session& session) {
     const ControllerClass* controller = catalogue->controller(fresh->controller);
     if (!controller)
       return session.refuse({"--controller", "unknown class \"" + fresh->controller + "\"", "an id of the catalogue"});
-    if (std::filesystem::exists(fresh->file)) return session.refuse({fresh->file, "exists already", "a new file name"});
+    if (std::error_code unknown; std::filesystem::exists(fresh->file, unknown))
+      return session.refuse({fresh->file, "exists already", "a new file name"});
     Rig rig = fresh_rig(fresh->name, *kind, fresh->controller);
     for (std::size_t i = 0; i < rig.outputs.size(); ++i)
       rig.outputs[i].socket = i < controller->outputs.size() ? controller->outputs[i].id : "";

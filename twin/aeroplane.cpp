@@ -20,15 +20,17 @@ constexpr std::array<ChannelFunction, 4> stick_functions{ChannelFunction::roll, 
                                                          ChannelFunction::throttle, ChannelFunction::yaw};
 
 /// Gimbals with which the rig's own transmitter settings make pulses that land.
-std::array<Gimbal, 4> gimbals_that_land(const Rig& rig) {
+std::array<Gimbal, 4> gimbals_that_land(const Rig& rig, const ControllerClass& controller) {
   std::array<Gimbal, 4> gimbals;
   for (std::size_t i = 0; i < 4; ++i) {
     Gimbal& g = gimbals[i];
     g.channel = static_cast<int>(i + 1);
+    const bool falls = stick_functions[i] == ChannelFunction::throttle && controller.sticks.throttle_opens_falls;
+    if (falls) g.sense = -1;
     const Channel* c = rig.channel(stick_functions[i]);
     if (!c) continue;
     g.channel = c->number;
-    g.sense = c->reversed ? -1 : 1;
+    g.sense = c->reversed != falls ? -1 : 1;
     g.middle_us = -(c->reversed ? -1 : 1) * c->sub_trim_us;
     const double full = rig.radio.transmitter.full_us;
     const double low = 500 / (std::max(1.0, c->travel_low_percent) / 100 * full),
@@ -61,7 +63,7 @@ Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const 
     truth.hangs_on[socket_of(socket)] = c.outputs[static_cast<std::size_t>(lead[socket])].surfaces;
   for (const direction::CaseOutput& o : c.outputs)
     for (const Surface s : o.surfaces) truth.servo_sign[s] = world->sign[index++];
-  truth.gimbals = gimbals_that_land(rig);
+  truth.gimbals = gimbals_that_land(rig, controller);
   truth.settings = rig.radio.channels;
   for (const Linkage& l : rig.linkages)
     if (FourBar::of(l)) truth.linkages[l.surface] = l;
@@ -88,6 +90,7 @@ Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const 
   }
   // The rig may know of a turned board or of reversed sensing already; faults come on top of that.
   truth.board = truth.board.inside(rig.sensing.board);
+  if (controller.senses.either_face) truth.board = truth.board.face_up();
   for (const Axis axis : all_axes)
     if (rig.sensing.reversed(axis)) truth.gyro_sign[static_cast<std::size_t>(index_of(axis))] *= -1;
   return truth;

@@ -241,7 +241,8 @@ std::optional<Command> Bench::commanded() const {
     const double low = k.low_us.value_or(1000), centre = k.centre_us.value_or(1500), high = k.high_us.value_or(2000);
     const double us = static_cast<double>(f.pulse_us[static_cast<std::size_t>(k.number - 1)]);
     if (functions[i] == ChannelFunction::throttle) {
-      c.throttle = std::clamp((us - low) / (high - low), 0.0, 1.0);
+      const double share = std::clamp((us - low) / (high - low), 0.0, 1.0);
+      c.throttle = controller_.sticks.throttle_opens_falls ? 1 - share : share;
       continue;
     }
     const double share =

@@ -101,7 +101,8 @@ Result<int> run(const Options& options) {
   if (!rig) return tl::make_unexpected(rig.error());
   auto catalogue = load_catalogue(options.data + "/catalogue");
   if (!catalogue) return tl::make_unexpected(catalogue.error());
-  if (const auto own = own_parts_path(options.rig); std::filesystem::exists(own))
+  std::error_code unknown;
+  if (const auto own = own_parts_path(options.rig); std::filesystem::exists(own, unknown))
     if (const auto ok = add_own_parts(*catalogue, own); !ok) return tl::make_unexpected(ok.error());
   const ControllerClass* controller = catalogue->controller(rig->controller.kind);
   if (!controller)
@@ -137,7 +138,7 @@ Result<int> run(const Options& options) {
   Bench bench(*rig, *controller, *truth, Loom(*rig, *catalogue, lead_faults));
   if (options.battery) bench.plug({false, true});
   std::string memory;
-  if (!options.store.empty() && std::filesystem::exists(options.store)) {
+  if (!options.store.empty() && std::filesystem::exists(options.store, unknown)) {
     const auto kept = read_file(options.store, 1 << 20);
     if (!kept) return tl::make_unexpected(kept.error());
     memory = *kept;

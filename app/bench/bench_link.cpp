@@ -149,6 +149,10 @@ QString BenchLink::firmware() const {
   return controller_.hello() ? QString::fromStdString(controller_.hello()->firmware) : QString();
 }
 
+bool BenchLink::is_another_class(const std::string& wanted) const {
+  return controller_.hello() && controller_.hello()->kind != wanted;
+}
+
 QString BenchLink::kind() const {
   return controller_.hello() ? QString::fromStdString(controller_.hello()->kind) : QString();
 }

@@ -52,6 +52,8 @@ class BenchLink : public QObject {
   /// What is proven with it is proven on a simulation.
   bool simulated() const;
   QString firmware() const;
+  /// True when a controller answers that is not of this class: its settings are somebody else's.
+  bool is_another_class(const std::string& wanted) const;
   QString kind() const;
   const hands::Sight& sight() const { return sight_; }
   const std::map<std::string, double>& channels() const { return channels_; }

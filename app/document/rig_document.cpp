@@ -1,11 +1,13 @@
 #include "document/rig_document.h"
 
+#include <fcntl.h>
+#include <sys/file.h>
+#include <unistd.h>
 #include <QCoreApplication>
 #include <QDateTime>
 #include <QDir>
 #include <QFileInfo>
 #include <QUuid>
-#include <csignal>
 
 #include "base/json.h"
 #include "proof/version_1.h"
@@ -16,10 +18,21 @@ namespace {
 
 std::filesystem::path native(const QString& path) { return std::filesystem::path(path.toStdString()); }
 
-/// A copy names the process that writes it, so that a running neighbour's work is not taken for a leftover.
-bool still_running(const QString& copy) {
-  const auto pid = QFileInfo(copy).fileName().section(QLatin1Char('-'), 0, 0).toLongLong();
-  return pid > 0 && (pid == QCoreApplication::applicationPid() || ::kill(static_cast<pid_t>(pid), 0) == 0);
+/// Whoever writes a safety copy holds a lock on a file beside it as long as he runs: the number of a process says
+/// nothing once another has it.
+QString lock_of(const QString& copy) { return copy + QStringLiteral(".lock"); }
+
+bool still_written(const QString& copy) {
+  const int fd = ::open(lock_of(copy).toStdString().c_str(), O_RDWR | O_CLOEXEC);
+  if (fd < 0) return false;
+  const bool held = ::flock(fd, LOCK_EX | LOCK_NB) != 0;
+  ::close(fd);
+  return held;
+}
+
+void remove_copy(const QString& copy) {
+  QFile::remove(copy);
+  QFile::remove(lock_of(copy));
 }
 
 }  // namespace
@@ -34,13 +47,21 @@ RigDocument::RigDocument(Catalogue catalogue, QString recovery_folder, QObject* 
         Q_EMIT deferred_ready();
       }) {
   autosave_.setSingleShot(true);
-  autosave_.setInterval(400);
+  autosave_.setInterval(1500);
   connect(&autosave_, &QTimer::timeout, this, &RigDocument::write_recovery_copy);
   saved_ = rig();
   update();
 }
 
-RigDocument::~RigDocument() { drop_recovery_copy(); }
+RigDocument::~RigDocument() {
+  drop_recovery_copy();
+  if (lock_ >= 0) ::close(lock_);
+}
+
+/// Whoever edits without a pause is copied all the same: the time runs from the first edit that no copy has.
+void RigDocument::soon_copied() {
+  if (!autosave_.isActive()) autosave_.start();
+}
 
 QString RigDocument::title() const {
   const QString name = QString::fromStdString(rig().name);
@@ -66,7 +87,7 @@ const link::Image& RigDocument::image() const {
 void RigDocument::edit(Rig rig, const QString& label) {
   history_.edit(std::move(rig), label.toStdString());
   update();
-  autosave_.start();
+  soon_copied();
   Q_EMIT changed();
 }
 
@@ -93,7 +114,7 @@ void RigDocument::undo() {
   if (!history_.can_undo()) return;
   history_.undo();
   update();
-  autosave_.start();
+  soon_copied();
   Q_EMIT changed();
 }
 
@@ -101,7 +122,7 @@ void RigDocument::redo() {
   if (!history_.can_redo()) return;
   history_.redo();
   update();
-  autosave_.start();
+  soon_copied();
   Q_EMIT changed();
 }
 
@@ -119,7 +140,7 @@ void RigDocument::say_again() {
 Result<Catalogue> RigDocument::catalogue_for(const QString& path) const {
   Catalogue catalogue = *shipped_;
   const auto own = own_parts_path(native(path));
-  if (std::filesystem::exists(own))
+  if (std::error_code unknown; std::filesystem::exists(own, unknown))
     if (auto ok = add_own_parts(catalogue, own); !ok) return tl::make_unexpected(ok.error());
   return catalogue;
 }
@@ -138,14 +159,18 @@ Result<void> RigDocument::keep_own_part(const PartKind& kind) {
   return {};
 }
 
-Result<void> RigDocument::open(const QString& path) {
+Result<void> RigDocument::open(const QString& given) {
+  const QString path = QFileInfo(given).absoluteFilePath();
   auto catalogue = catalogue_for(path);
   if (!catalogue) return tl::make_unexpected(catalogue.error());
+  auto text = read_file(native(path));
   auto rig = open_rig(native(path), *catalogue);
   if (!rig) return tl::make_unexpected(rig.error());
   drop_recovery_copy();
   set_catalogue(std::make_shared<const Catalogue>(std::move(*catalogue)));
   path_ = path;
+  on_disk_ = text ? std::move(*text) : std::string();
+  begun_.reset();
   history_.reset(std::move(*rig));
   saved_ = history_.now();
   update();
@@ -157,18 +182,44 @@ void RigDocument::start_new(Rig rig) {
   drop_recovery_copy();
   set_catalogue(shipped_);
   path_.clear();
+  on_disk_.clear();
   saved_ = Rig{};
+  begun_ = rig;
   history_.reset(std::move(rig));
   update();
   Q_EMIT changed();
 }
 
-Result<void> RigDocument::save(const QString& path) {
+Result<void> RigDocument::save(const QString& given) {
+  const QString path = QFileInfo(given).absoluteFilePath();
   if (auto ok = save_rig(rig(), native(path)); !ok) return ok;
   path_ = path;
+  on_disk_ = rig_text(rig());
   saved_ = rig();
   drop_recovery_copy();
   Q_EMIT changed();
+  return {};
+}
+
+bool RigDocument::changed_on_disk() const {
+  if (path_.isEmpty() || !QFileInfo::exists(path_)) return false;
+  const auto now = read_file(native(path_));
+  return !now || *now != on_disk_;
+}
+
+Result<std::vector<std::string>> RigDocument::differs_from_disk() const {
+  const auto theirs = open_rig(native(path_), *catalogue_);
+  if (!theirs) return tl::make_unexpected(theirs.error());
+  return differing_members(*theirs, rig());
+}
+
+Result<void> RigDocument::take_from_disk() {
+  auto theirs = open_rig(native(path_), *catalogue_);
+  if (!theirs) return tl::make_unexpected(theirs.error());
+  const auto text = read_file(native(path_));
+  on_disk_ = text ? *text : std::string();
+  saved_ = *theirs;
+  edit(std::move(*theirs), tr("Taken over from the file"));
   return {};
 }
 
@@ -176,27 +227,38 @@ QString RigDocument::recovery_path() const { return recovery_folder_ + QLatin1Ch
 
 void RigDocument::write_recovery_copy() {
   if (!modified()) return drop_recovery_copy();
-  if (recovery_name_.isEmpty())
-    recovery_name_ = QStringLiteral("%1-%2.rig.json")
-                         .arg(QCoreApplication::applicationPid())
-                         .arg(QUuid::createUuid().toString(QUuid::Id128).left(8));
   QDir().mkpath(recovery_folder_);
+  if (recovery_name_.isEmpty()) {
+    recovery_name_ = QStringLiteral("%1.rig.json").arg(QUuid::createUuid().toString(QUuid::Id128).left(12));
+    lock_ = ::open(lock_of(recovery_path()).toStdString().c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0600);
+    if (lock_ >= 0) (void)::flock(lock_, LOCK_EX | LOCK_NB);
+  }
   // The file it belongs to travels in the copy itself: one file, one write, nothing to get out of step.
-  (void)save_copy({rig(), path_.toStdString()}, native(recovery_path()));
+  const auto ok = save_copy({rig(), path_.toStdString()}, native(recovery_path()));
+  if (!ok && !copy_failed_)
+    Q_EMIT refused(tr("No safety copy of unsaved work: %1").arg(QString::fromStdString(ok.error().text())));
+  copy_failed_ = !ok.has_value();
 }
 
 void RigDocument::drop_recovery_copy() {
   autosave_.stop();
-  if (!recovery_name_.isEmpty()) QFile::remove(recovery_path());
+  if (recovery_name_.isEmpty()) return;
+  remove_copy(recovery_path());
+  if (lock_ >= 0) ::close(lock_);
+  lock_ = -1;
+  recovery_name_.clear();
 }
 
 QList<RigDocument::Leftover> RigDocument::leftovers() const {
   QList<Leftover> found;
   for (const QFileInfo& info :
        QDir(recovery_folder_).entryInfoList({QStringLiteral("*.rig.json")}, QDir::Files, QDir::Time)) {
-    if (still_running(info.filePath())) continue;
-    if (const auto copy = load_copy(native(info.filePath())))
-      found.append({info.filePath(), QString::fromStdString(copy->of)});
+    if (still_written(info.filePath())) continue;
+    const auto copy = load_copy(native(info.filePath()));
+    // A name that does not say which folder it is in could be anybody's.
+    const QString of = copy ? QString::fromStdString(copy->of) : QString();
+    found.append({info.filePath(), QDir::isAbsolutePath(of) ? of : QString(),
+                  copy ? QString() : QString::fromStdString(copy.error().text())});
   }
   return found;
 }
@@ -204,17 +266,22 @@ QList<RigDocument::Leftover> RigDocument::leftovers() const {
 Result<void> RigDocument::recover(const Leftover& leftover) {
   auto copy = load_copy(native(leftover.copy));
   if (!copy) return tl::make_unexpected(copy.error());
-  if (!leftover.of.isEmpty() && QFileInfo::exists(leftover.of)) {
-    if (auto ok = open(leftover.of); !ok) return ok;
+  // Where the file itself is broken or gone the copy is all there is, and stands without a file.
+  const bool has_file = !leftover.of.isEmpty() && QFileInfo::exists(leftover.of);
+  if (has_file && open(leftover.of)) {
     edit(with_version_1_proofs(std::move(copy->rig), *catalogue_), tr("Recovered unsaved work"));
   } else {
     start_new(with_version_1_proofs(std::move(copy->rig), *shipped_));
+    begun_.reset();
+    if (has_file)
+      Q_EMIT refused(tr("%1 can't be read: what was recovered is open without a file. Save it under another name.")
+                         .arg(leftover.of));
   }
   write_recovery_copy();
-  QFile::remove(leftover.copy);
+  remove_copy(leftover.copy);
   return {};
 }
 
-void RigDocument::discard(const Leftover& leftover) { QFile::remove(leftover.copy); }
+void RigDocument::discard(const Leftover& leftover) { remove_copy(leftover.copy); }
 
 }  // namespace rigging::app

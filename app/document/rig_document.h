@@ -36,6 +36,14 @@ class RigDocument : public QObject {
   const QString& path() const { return path_; }
   QString title() const;
   bool modified() const { return !(rig() == saved_); }
+  /// True when something would be lost without a question: work that is in no file, but for a rig as it was begun.
+  bool unsaved_work() const { return modified() && !(begun_ && rig() == *begun_); }
+  /// Another program, or another window, has written the file since it was opened or saved here.
+  bool changed_on_disk() const;
+  /// What of the file differs from what is open, as places; an error when the file can't be read as a rig.
+  Result<std::vector<std::string>> differs_from_disk() const;
+  /// What the file holds now becomes the open rig, as an edit that can be undone.
+  Result<void> take_from_disk();
 
   void edit(Rig rig, const QString& label);
   /// Makes an edit of core; what could not be done is told by `refused`.
@@ -57,7 +65,8 @@ class RigDocument : public QObject {
   /// Copies that an earlier run left behind.
   struct Leftover {
     QString copy;
-    QString of;  ///< the file it belongs to; empty for a rig that never had one
+    QString of;       ///< the file it belongs to, absolute; empty for a rig that never had one
+    QString problem;  ///< why the copy can't be read; empty when it can
   };
   QList<Leftover> leftovers() const;
   Result<void> recover(const Leftover& leftover);
@@ -75,6 +84,7 @@ class RigDocument : public QObject {
   void update();
   Result<Catalogue> catalogue_for(const QString& path) const;
   QString recovery_path() const;
+  void soon_copied();
   void drop_recovery_copy();
 
   void set_catalogue(std::shared_ptr<const Catalogue> catalogue);
@@ -83,6 +93,10 @@ class RigDocument : public QObject {
   QString recovery_folder_, path_, recovery_name_;
   History history_;
   Rig saved_;
+  std::optional<Rig> begun_;  ///< a new rig as it was begun, which nobody has worked on yet
+  std::string on_disk_;       ///< what the file held when it was last read or written here
+  bool copy_failed_ = false;  ///< said once
+  int lock_ = -1;             ///< held on the file that says whose the safety copy is
   Review review_;
   Rig reviewed_;            ///< what `review_` is of
   bool review_all_ = true;  ///< catalogue or units have changed: nothing can be taken over

@@ -283,7 +283,8 @@ void MainWindow::start_bench(BenchLink::Troubles troubles) {
   if (const auto ok = save_rig(document_.rig(), copy.toStdString()); !ok)
     return complain(tr("The bench could not be started"), ok.error());
   if (!document_.path().isEmpty())
-    if (const auto own = own_parts_path(document_.path().toStdString()); std::filesystem::exists(own)) {
+    if (const auto own = own_parts_path(document_.path().toStdString());
+        QFileInfo::exists(QString::fromStdString(own.string()))) {
       std::error_code ec;
       std::filesystem::copy_file(own, own_parts_path(copy.toStdString()),
                                  std::filesystem::copy_options::overwrite_existing, ec);
@@ -320,6 +321,11 @@ void MainWindow::connect_controller() {
   bench_.connect_device(device.trimmed());
 }
 
+void MainWindow::write_board() {
+  if (bench_.is_another_class(document_.rig().controller.kind)) return compare_with_board(false);
+  bench_.write(document_.image());
+}
+
 void MainWindow::compare_with_board(bool always_show) {
   if (!bench_.board()) {
     if (always_show) foot_->say(tr("Nothing to compare: no board was read over a settings link."));
@@ -329,6 +335,16 @@ void MainWindow::compare_with_board(bool always_show) {
     document_.apply(set_value(document_.rig(), "controller/firmware", bench_.firmware().toStdString()));
   }
   bench_panel_->refresh();
+  if (bench_.is_another_class(document_.rig().controller.kind)) {
+    const auto name = [&](const std::string& kind) {
+      const ControllerClass* c = document_.catalogue().controller(kind);
+      return QString::fromStdString(c ? c->name : kind);
+    };
+    foot_->say_until_edit(
+        tr("The board is of another class: %1. The rig is planned for: %2. Nothing is compared or written.")
+            .arg(name(bench_.kind().toStdString()), name(document_.rig().controller.kind)));
+    return;
+  }
   const auto differing = link::differences(document_.image(), *bench_.board());
   if (differing.empty()) {
     foot_->say_until_edit(tr("Board and rig agree."));
@@ -350,7 +366,7 @@ void MainWindow::compare_with_board(bool always_show) {
 }
 
 bool MainWindow::may_leave() {
-  if (!document_.modified() || document_.history().last_edit().empty()) return true;
+  if (!document_.unsaved_work()) return true;
   QMessageBox box(QMessageBox::Question, tr("Unsaved work"), tr("%1 has unsaved changes.").arg(document_.title()),
                   QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
   box.setObjectName(QStringLiteral("unsaved"));
@@ -360,6 +376,8 @@ bool MainWindow::may_leave() {
 
 bool MainWindow::save() {
   if (document_.path().isEmpty()) return save_as();
+  if (document_.changed_on_disk())
+    if (const auto said = settle_with_file()) return *said;
   if (const auto ok = document_.save(document_.path()); !ok) {
     complain(tr("The rig could not be saved"), ok.error());
     return false;
@@ -368,13 +386,62 @@ bool MainWindow::save() {
   return true;
 }
 
+/// Somebody else has written the file: theirs, mine or a copy is for the builder to say. Nothing: mine, over theirs.
+std::optional<bool> MainWindow::settle_with_file() {
+  QMessageBox box(QMessageBox::Warning, tr("The file has changed"),
+                  tr("%1 was changed by another program or window since it was opened here.").arg(document_.path()),
+                  QMessageBox::Cancel, this);
+  box.setObjectName(QStringLiteral("changed_on_disk"));
+  QString differs;
+  if (const auto places = document_.differs_from_disk()) {
+    constexpr std::size_t most = 8;
+    for (std::size_t i = 0; i < std::min(most, places->size()); ++i)
+      differs += QStringLiteral("• ") + QString::fromStdString((*places)[i].substr(1)) + QLatin1Char('\n');
+    if (places->size() > most) differs += tr("and %1 more").arg(places->size() - most);
+    if (places->empty()) differs = tr("It says the same as what is open here.");
+    box.setInformativeText(tr("What differs:\n%1").arg(differs));
+  } else {
+    box.setInformativeText(tr("It can't be read as a rig now: %1").arg(QString::fromStdString(places.error().text())));
+  }
+  auto* mine = box.addButton(tr("Write mine over it"), QMessageBox::DestructiveRole);
+  auto* theirs = box.addButton(tr("Take theirs"), QMessageBox::ActionRole);
+  auto* copy = box.addButton(tr("Save mine as a copy…"), QMessageBox::ActionRole);
+  mine->setObjectName(QStringLiteral("mine"));
+  theirs->setObjectName(QStringLiteral("theirs"));
+  copy->setObjectName(QStringLiteral("copy"));
+  box.exec();
+  if (box.clickedButton() == mine) return std::nullopt;
+  if (box.clickedButton() == copy) return save_as();
+  if (box.clickedButton() == theirs) {
+    if (const auto ok = document_.take_from_disk(); !ok) {
+      complain(tr("The file could not be taken over"), ok.error());
+      return false;
+    }
+    foot_->say(tr("What the file says is open now; undo brings yours back"));
+    return true;
+  }
+  return false;
+}
+
+/// The dialog has asked for the name that was typed; a name that only became one by its ending is asked for here.
+bool MainWindow::may_replace(const QString& path, const QString& chosen) {
+  if (path == chosen || !QFileInfo::exists(path)) return true;
+  QMessageBox box(QMessageBox::Question, tr("There is such a file"), tr("%1 exists already. Replace it?").arg(path),
+                  QMessageBox::Yes | QMessageBox::No, this);
+  box.setObjectName(QStringLiteral("replace"));
+  box.setDefaultButton(QMessageBox::No);
+  return box.exec() == QMessageBox::Yes;
+}
+
 bool MainWindow::save_as() {
   QString path = QFileDialog::getSaveFileName(
       this, tr("Save the rig"),
       document_.title().toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + QStringLiteral(".rig.json"),
       tr("Rigs (*.rig.json)"));
   if (path.isEmpty()) return false;
+  const QString chosen = path;
   if (!path.endsWith(QLatin1String(".json"))) path += QStringLiteral(".rig.json");
+  if (!may_replace(path, chosen)) return false;
   if (const auto ok = document_.save(path); !ok) {
     complain(tr("The rig could not be saved"), ok.error());
     return false;
@@ -405,19 +472,27 @@ void MainWindow::offer_recovery() {
   if (found.isEmpty()) return;
   auto* layout = new QHBoxLayout(recovery_bar_);
   layout->setContentsMargins(16, 6, 16, 6);
-  const auto& first = found.front();
-  auto* words = new QLabel(tr("Unsaved work from an earlier run is still here: %1")
-                               .arg(first.of.isEmpty() ? tr("a rig that was never saved") : first.of));
-  auto* recover = new QPushButton(tr("Recover it"));
-  recover->setObjectName(QStringLiteral("recover"));
-  auto* discard = new QPushButton(tr("Discard it"));
+  const auto first = found.front();
+  const QString whose = first.of.isEmpty() ? tr("a rig that was never saved") : first.of;
+  auto* words =
+      new QLabel(first.problem.isEmpty() ? tr("Unsaved work from an earlier run is still here: %1").arg(whose)
+                                         : tr("A safety copy of an earlier run can't be read: %1").arg(first.problem));
+  words->setWordWrap(true);
   layout->addWidget(words, 1);
-  layout->addWidget(recover);
+  if (first.problem.isEmpty()) {
+    auto* recover = new QPushButton(tr("Recover it"));
+    recover->setObjectName(QStringLiteral("recover"));
+    layout->addWidget(recover);
+    connect(recover, &QPushButton::clicked, this, [this, first] {
+      // What is open is somebody's work, too.
+      if (!may_leave()) return;
+      if (const auto ok = document_.recover(first); !ok) complain(tr("The work could not be recovered"), ok.error());
+      recovery_bar_->hide();
+    });
+  }
+  auto* discard = new QPushButton(tr("Discard it"));
+  discard->setObjectName(QStringLiteral("discard"));
   layout->addWidget(discard);
-  connect(recover, &QPushButton::clicked, this, [this, first] {
-    if (const auto ok = document_.recover(first); !ok) complain(tr("The work could not be recovered"), ok.error());
-    recovery_bar_->hide();
-  });
   connect(discard, &QPushButton::clicked, this, [this, first] {
     document_.discard(first);
     recovery_bar_->hide();
@@ -456,8 +531,7 @@ QList<Request> MainWindow::requests() {
               }});
   all.append({tr("Connect a controller on a serial port"), tr("usb device link board real"),
               [this] { connect_controller(); }});
-  all.append(
-      {tr("Write the rig to the controller"), tr("upload save board"), [this] { bench_.write(document_.image()); }});
+  all.append({tr("Write the rig to the controller"), tr("upload save board"), [this] { write_board(); }});
   all.append({tr("Compare the board with the rig"), tr("read differences"), [this] { compare_with_board(true); }});
   all.append({tr("Undo"), tr("take back"), [this] { document_.undo(); }});
   all.append({tr("Redo"), {}, [this] { document_.redo(); }});

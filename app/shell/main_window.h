@@ -1,5 +1,7 @@
 #pragma once
 
+#include <optional>
+
 #include <QMainWindow>
 #include <QTemporaryDir>
 
@@ -57,9 +59,12 @@ class MainWindow : public QMainWindow {
   bool may_leave();
   bool save();
   bool save_as();
+  std::optional<bool> settle_with_file();
+  bool may_replace(const QString& path, const QString& chosen);
   void remember(const QString& path);
   QStringList recent() const;
   void connect_controller();
+  void write_board();
   void compare_with_board(bool always_show);
   void complain(const QString& title, const Error& error);
   void walk_panes(int step);

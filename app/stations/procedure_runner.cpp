@@ -55,7 +55,8 @@ void ProcedureRunner::tell(const Event& event) {
 void ProcedureRunner::refresh() {
   revision_ = document_.revision();
   bench_state_ = bench_state();
-  bench_state_.differs = bench_.board() && !link::differences(document_.image(), *bench_.board()).empty();
+  bench_state_.differs = bench_.board() && (bench_.is_another_class(document_.rig().controller.kind) ||
+                                            !link::differences(document_.image(), *bench_.board()).empty());
   carry_out(procedure_->hear(SceneChanged{}, scene()));
   show();
 }
@@ -75,7 +76,12 @@ void ProcedureRunner::carry_out(const Orders& orders) {
                   Q_EMIT said(QString::fromStdString(r.said));
                 refresh();
               },
-              [&](const WriteBoard&) { bench_.write(document_.image()); },
+              [&](const WriteBoard&) {
+                if (bench_.is_another_class(document_.rig().controller.kind))
+                  Q_EMIT said(tr("The board is of another class than the rig: nothing was written."));
+                else
+                  bench_.write(document_.image());
+              },
               [&](const DriveOutput& d) { bench_.drive(d.socket, d.level); },
               [&](const ReleaseOutputs&) { bench_.release(); }, [&](const AskHands& a) { bench_.ask(a.request); },
               [&](const Say& s) { Q_EMIT said(QString::fromStdString(s.words)); },

@@ -65,33 +65,86 @@ Result<std::string> read_file(const std::filesystem::path& path, std::size_t lim
   return content;
 }
 
-Result<void> write_file_atomically(const std::filesystem::path& path, std::string_view content) {
+namespace {
+
+/// Where a link, or a chain of them, leads in the end, whether there is a file yet or not.
+std::filesystem::path followed(std::filesystem::path path) {
+  for (int links = 0; links < 16; ++links) {
+    std::error_code ec;
+    if (!std::filesystem::is_symlink(path, ec)) break;
+    const auto to = std::filesystem::read_symlink(path, ec);
+    if (ec) break;
+    path = to.is_absolute() ? to : path.parent_path() / to;
+  }
+  return path;
+}
+
+constexpr std::string_view half_written = ".rigging-";
+
+/// What a run that was killed while it wrote left beside the file, when that is ten minutes before `fresh` was made.
+void sweep(const std::filesystem::path& folder, const std::string& fresh) {
+  struct stat now {};
+  if (::stat(fresh.c_str(), &now) != 0) return;
   std::error_code ec;
-  const auto target = std::filesystem::is_symlink(path, ec) ? std::filesystem::canonical(path, ec) : path;
-  std::string pattern = (target.parent_path() / ("." + target.filename().string() + ".XXXXXX")).string();
-  const int fd = ::mkstemp(pattern.data());
-  const auto give_up = [&](int error) -> Result<void> {
-    if (fd >= 0) {
-      ::close(fd);
-      ::unlink(pattern.c_str());
-    }
-    return failure(path.string(), std::string("could not be written: ") + std::strerror(error),
-                   "a folder that can be written");
-  };
-  if (fd < 0) return give_up(errno);
-  mode_t mode = 0644;
-  if (const auto status = std::filesystem::status(target, ec); !ec && std::filesystem::exists(status))
-    mode = static_cast<mode_t>(status.permissions()) & 0777;
-  ::fchmod(fd, mode);
+  for (std::filesystem::directory_iterator it(folder, ec), end; !ec && it != end; it.increment(ec)) {
+    const std::string name = it->path().filename().string();
+    struct stat then {};
+    if (name.size() == half_written.size() + 6 && name.starts_with(half_written) &&
+        ::stat(it->path().c_str(), &then) == 0 && now.st_mtime - then.st_mtime > 600)
+      ::unlink(it->path().c_str());
+  }
+}
+
+bool write_all(int fd, std::string_view content) {
   while (!content.empty()) {
     const ssize_t n = ::write(fd, content.data(), content.size());
     if (n < 0 && errno == EINTR) continue;
-    if (n < 0) return give_up(errno);
+    if (n < 0) return false;
     content.remove_prefix(static_cast<std::size_t>(n));
   }
-  if (::fsync(fd) != 0 || ::rename(pattern.c_str(), target.c_str()) != 0) return give_up(errno);
+  return ::fsync(fd) == 0;
+}
+
+}  // namespace
+
+Result<void> write_file_atomically(const std::filesystem::path& path, std::string_view content) {
+  const auto refused = [&](int error) -> Result<void> {
+    return failure(path.string(), std::string("could not be written: ") + std::strerror(error),
+                   "a folder that can be written");
+  };
+  const auto target = followed(path);
+  struct stat now {};
+  const bool there = ::stat(target.c_str(), &now) == 0;
+  // A file that its owner has protected is not replaced behind his back, even where the folder would allow it. The
+  // permission bits count, also for those to whom the system lets everything pass.
+  if (there && ((now.st_mode & 0222) == 0 || ::access(target.c_str(), W_OK) != 0))
+    return failure(path.string(), "is write-protected", "another name, or a file that may be written");
+  auto folder = target.parent_path();
+  if (folder.empty()) folder = ".";
+  std::string pattern = (folder / (std::string(half_written) + "XXXXXX")).string();
+  const int fd = ::mkstemp(pattern.data());
+  if (fd < 0) return refused(errno);
+  sweep(folder, pattern);
+  ::fchmod(fd, there ? now.st_mode & 0777 : 0644);
+  bool good = write_all(fd, content);
+  int error = errno;
   ::close(fd);
-  return {};
+  if (good && there && now.st_nlink > 1) {
+    // Other names lead to the same file: it is written where it is. The fresh copy stays beside it until that is done.
+    const int same = ::open(target.c_str(), O_WRONLY | O_TRUNC);
+    good = same >= 0 && write_all(same, content);
+    error = errno;
+    if (same >= 0) ::close(same);
+    if (good) ::unlink(pattern.c_str());
+    return good ? Result<void>{} : refused(error);
+  }
+  if (good && ::rename(pattern.c_str(), target.c_str()) != 0) {
+    good = false;
+    error = errno;
+  }
+  if (good) return {};
+  ::unlink(pattern.c_str());
+  return refused(error);
 }
 
 namespace {

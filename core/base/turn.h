@@ -32,6 +32,9 @@ struct Turn {
   /// The turn of a board that sits like this inside a frame that sits like `frame`.
   Turn inside(const Turn& frame) const;
 
+  /// The same arrow with the top up where the top is down; for boards that find out by themselves which face is up.
+  Turn face_up() const { return top == SignedAxis{2, 1} ? Turn{arrow, {2, -1}} : *this; }
+
   /// "arrow_nose_top_up" and the like; the turn with nothing changed is "none".
   std::string name() const;
   /// "arrow to the right wing, top up".

@@ -109,6 +109,7 @@ const Members& Described<SticksAbilities>::members() {
           .member("learns_ends", &SticksAbilities::learns_ends)
           .member("travel_percent", &SticksAbilities::travel_percent, {50, 200})
           .member("pitch_back_falls", &SticksAbilities::pitch_back_falls)
+          .member("throttle_opens_falls", &SticksAbilities::throttle_opens_falls)
           .member("gesture_needs_full_ends", &SticksAbilities::gesture_needs_full_ends)
           .member("stick_direction_in_transmitter", &SticksAbilities::stick_direction_in_transmitter)
           .member("notices", &SticksAbilities::notices)
@@ -131,6 +132,8 @@ const Members& Described<SensesAbilities>::members() {
   static const Members all = Describe<SensesAbilities>()
                                  .member("axis_sensing_reversible", &SensesAbilities::axis_sensing_reversible)
                                  .member("can_be_turned", &SensesAbilities::can_be_turned)
+                                 .member("either_face", &SensesAbilities::either_face)
+                                 .member("half_turn_by_switches", &SensesAbilities::half_turn_by_switches)
                                  .member("has_compass", &SensesAbilities::has_compass)
                                  .member("has_barometer", &SensesAbilities::has_barometer)
                                  .member("level", &SensesAbilities::level)
@@ -427,10 +430,12 @@ void from_version_1(Json& c) {
 void from_version_2(Json& c) {
   const std::pair<const char*, std::vector<const char*>> groups[] = {
       {"sticks",
-       {"reads_channels", "reads_full", "learns_ends", "travel_percent", "pitch_back_falls", "gesture_needs_full_ends",
-        "stick_direction_in_transmitter", "notices", "arming"}},
+       {"reads_channels", "reads_full", "learns_ends", "travel_percent", "pitch_back_falls", "throttle_opens_falls",
+        "gesture_needs_full_ends", "stick_direction_in_transmitter", "notices", "arming"}},
       {"surfaces", {"drives_one_output", "motor_bypasses"}},
-      {"senses", {"axis_sensing_reversible", "can_be_turned", "has_compass", "has_barometer", "level"}},
+      {"senses",
+       {"axis_sensing_reversible", "can_be_turned", "either_face", "half_turn_by_switches", "has_compass",
+        "has_barometer", "level"}},
       {"feel", {"gains"}},
       {"proof", {"modes", "bench_mode", "rudder_into_bank", "lamps"}}};
   for (const auto& [group, names] : groups)
@@ -545,7 +550,7 @@ Result<Catalogue> load_catalogue(const std::filesystem::path& folder) {
 Result<void> save_own_part(const std::filesystem::path& file, const PartKind& kind) {
   if (auto ok = consistent(kind, kind.id); !ok) return ok;
   CatalogueFile all;
-  if (std::filesystem::exists(file)) {
+  if (std::error_code unknown; std::filesystem::exists(file, unknown)) {
     auto read = read_parts_file(file);
     if (!read) return tl::make_unexpected(read.error());
     all = std::move(*read);

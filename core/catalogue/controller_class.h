@@ -61,6 +61,7 @@ struct SticksAbilities {
   bool learns_ends = false;              ///< takes measured ends and centre of each channel for its own
   double travel_percent = 100;           ///< of the transmitter's travel that gives it full resolution
   bool pitch_back_falls = false;         ///< stick back is meant to read low
+  bool throttle_opens_falls = false;     ///< an opened throttle is meant to read low
   bool gesture_needs_full_ends = false;  ///< a stick gesture counts only when 1000 and 2000 µs are reached
   bool stick_direction_in_transmitter = false;
   std::vector<OnLoss> notices;  ///< what of a receiver's behaviour tells it that the link is gone
@@ -78,7 +79,9 @@ struct SurfacesAbilities {
 
 struct SensesAbilities {
   bool axis_sensing_reversible = false;
-  bool can_be_turned = false;  ///< can be told that it sits turned
+  bool can_be_turned = false;          ///< can be told that it sits turned
+  bool either_face = false;            ///< finds out which face is up: only the arrow counts
+  bool half_turn_by_switches = false;  ///< arrow to the tail, undone by its switches of roll and pitch
   bool has_compass = false, has_barometer = false;
   std::string level;  ///< how level is stored, in words
   Extra extra;

@@ -95,6 +95,8 @@ struct Case {
   /// What `level` answers. False: the opposite of the sensed rotation (commands.md). True: where it senses "down"
   /// (levelling.h), which differs for a board whose top does not look where the controller was told.
   bool levels_by_gravity = false;
+  /// The board finds out which face is up: a turned face is no fault.
+  bool either_face = false;
 
   /// Every stick, drive and tilt that tells something about these outputs, plainest first.
   std::vector<Question> all_questions() const;

@@ -93,7 +93,7 @@ class Reader {
 
   void read_outputs(const Json& value, Case& c) {
     const std::string base = name_ + ": /outputs";
-    list(value, base, 23);
+    list(value, base, most_outputs);
     if (value.empty()) refuse(base, "is empty", "at least one output");
     std::set<std::string> ids;
     std::set<Surface> taken;

@@ -28,11 +28,13 @@ std::vector<TransmitterState> transmitter_states(Abilities can) {
   return states;
 }
 
-std::vector<SensingState> sensing_states(Abilities can, bool levels_by_gravity) {
+std::vector<SensingState> sensing_states(const Case& c) {
+  const Abilities can = c.can;
   std::vector<SensingState> states;
   std::vector<std::pair<Routing, std::optional<Turn>>> classes;
   for (const Turn& turn : all_turns()) {
     if (turn != Turn{} && !can.has(Remedy::turn_board)) continue;
+    if (c.either_face && turn.face_up() != turn) continue;
     for (unsigned reversed = 0; reversed < (can.has(Remedy::flip_gyro) ? 8u : 1u); ++reversed) {
       SensingState s{turn, reversed, (turn != Turn{} ? 1 : 0) + std::popcount(reversed), {}, 0};
       for (int axis = 0; axis < 3; ++axis) {
@@ -41,7 +43,7 @@ std::vector<SensingState> sensing_states(Abilities can, bool levels_by_gravity) 
             static_cast<std::uint8_t>(sensed.axis),
             static_cast<std::int8_t>(reversed >> sensed.axis & 1 ? -sensed.sign : sensed.sign)};
       }
-      const std::pair behaves(s.routing, levels_by_gravity && !finds_down(turn) ? std::optional(turn) : std::nullopt);
+      const std::pair behaves(s.routing, c.levels_by_gravity && !finds_down(turn) ? std::optional(turn) : std::nullopt);
       const auto found = std::find(classes.begin(), classes.end(), behaves);
       s.routing_class = static_cast<int>(found - classes.begin());
       if (found == classes.end()) classes.push_back(behaves);

@@ -52,7 +52,7 @@ struct SensingState {
 };
 
 std::vector<TransmitterState> transmitter_states(Abilities can);
-std::vector<SensingState> sensing_states(Abilities can, bool levels_by_gravity);
+std::vector<SensingState> sensing_states(const Case& c);
 
 /// The observations of a case, boiled down so that their number no longer matters to the search.
 class Evidence {

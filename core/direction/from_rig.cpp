@@ -11,6 +11,7 @@ Case case_from_rig(const Rig& rig, const ControllerClass& controller) {
   c.can = controller.abilities();
   c.mix_is_plan = true;
   c.levels_by_gravity = true;
+  c.either_face = controller.senses.either_face;
   for (const Output& o : rig.outputs) {
     if (o.surfaces.empty()) continue;
     const Terminal* socket = controller.socket(o.socket);

@@ -70,6 +70,10 @@ double prior_cost(FaultKind kind) {
 
 Answer reason(const Case& c) {
   Answer answer;
+  if (c.outputs.size() > most_outputs) {
+    answer.too_many = true;
+    return answer;
+  }
   const Search search(c);
   ObservationSet all;
   for (std::size_t i = 0; i < c.observations.size(); ++i) all.set(i);

@@ -14,11 +14,15 @@ struct Explanation {
   double cost = 0;
 };
 
+/// The most outputs that are reasoned about: with more the leads could be exchanged in too many ways.
+inline constexpr std::size_t most_outputs = 8;
+
 struct Answer {
   /// All explanations with the fewest faults, cheapest first.
   std::vector<Explanation> explanations;
   bool settled = false;
   bool equivalent = false;
+  bool too_many = false;  ///< more than `most_outputs`: nothing was worked out
   std::optional<Question> next;
   /// Indices of a smallest set of observations that can't be true together.
   std::vector<int> contradictions;

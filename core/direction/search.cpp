@@ -226,8 +226,7 @@ struct Search::Pairs {
   }
 };
 
-Search::Search(const Case& c)
-    : case_(c), transmitters_(transmitter_states(c.can)), sensings_(sensing_states(c.can, c.levels_by_gravity)) {
+Search::Search(const Case& c) : case_(c), transmitters_(transmitter_states(c.can)), sensings_(sensing_states(c)) {
   std::erase_if(transmitters_, [](const auto& t) { return t.faults > most_faults; });
   std::erase_if(sensings_, [](const auto& s) { return s.faults > most_faults; });
   for (const SensingState& s : sensings_) {

@@ -81,7 +81,7 @@ std::optional<World> world_of(const Case& c, const std::vector<Fault>& faults) {
       case FaultKind::transmitter_reversed: channel_reversed ^= axis_bit; break;
       case FaultKind::transmitter_swapped: kept = 3 - index_of(f->axis) - index_of(f->other_axis); break;
       case FaultKind::gyro_reversed: gyro_reversed ^= axis_bit; break;
-      case FaultKind::board_turned: turn = f->turn; break;
+      case FaultKind::board_turned: turn = c.either_face ? f->turn.face_up() : f->turn; break;
       case FaultKind::output_dead: dead[at(f->output)] = true; break;
       case FaultKind::linkage_opposed: opposed.push_back(f->surface); break;
       case FaultKind::function_reversed:

@@ -3,12 +3,14 @@
 #include <cmath>
 #include <numbers>
 
+#include "base/number.h"
 #include "fit/compass.h"
 
 namespace rigging {
 namespace {
 
-constexpr double mu0_over_4pi_ut = 0.1;  // 1e-7 T·m/A in µT·m/A
+constexpr double mu0_over_4pi_ut = 0.1;      // 1e-7 T·m/A in µT·m/A
+constexpr double magnets_a_m2_per_kg = 0.5;  // stray dipole of a motor by its mass; from memory
 
 double distance_to(const CurrentPath& path, Point p) {
   const Point along = path.b - path.a;
@@ -32,6 +34,7 @@ Point field_of_segment_ut(Point a, Point b, double amps, Point p) {
 }
 
 double field_of_pair_ut(const CurrentPath& path, Point p) {
+  if (path.single) return field_of_segment_ut(path.a, path.b, path.amps, p).norm();
   const Point along = path.b - path.a;
   const double size = along.norm();
   if (size < 1e-9) return 0;
@@ -51,8 +54,12 @@ double field_of_pair_ut(const CurrentPath& path, Point p) {
 }
 
 double heading_error_deg(double disturbing_ut, double horizontal_ut) {
-  if (disturbing_ut >= horizontal_ut) return 90;
+  if (disturbing_ut >= horizontal_ut) return points_nowhere_deg;
   return std::asin(disturbing_ut / horizontal_ut) * 180 / std::numbers::pi;
+}
+
+double least_distance_single_m(double amps, double horizontal_ut, double error_deg) {
+  return 2 * mu0_over_4pi_ut * std::abs(amps) / (horizontal_ut * std::sin(error_deg * std::numbers::pi / 180));
 }
 
 double least_distance_m(double amps, double spacing_m, double horizontal_ut, double error_deg) {
@@ -106,20 +113,42 @@ std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& cata
       // Its own lead ends in the part, which was made to live with it.
       if (const Lead* l = rig.lead(c.lead); l && (l->from.part == part || l->to.part == part)) continue;
       CompassPath p{c, distance_to(c, r.at), field_of_pair_ut(c, r.at), 0,
-                    least_distance_m(c.amps, c.spacing_m, h, wanted_compass_error_deg)};
+                    c.single ? least_distance_single_m(c.amps, h, wanted_compass_error_deg)
+                             : least_distance_m(c.amps, c.spacing_m, h, wanted_compass_error_deg)};
       p.error_deg = heading_error_deg(p.field_ut, h);
+      sum += p.field_ut;
+      r.paths.push_back(std::move(p));
+    }
+    // Magnets of motors, as dipoles that lie as badly as they can.
+    for (const Part& motor : rig.parts) {
+      const PartKind* k = catalogue.part(motor.kind);
+      const Place* at = rig.place(motor.id);
+      if (!k || !k->motor || !at) continue;
+      const Point where = point_of(*at);
+      const double away = (where - r.at).norm(),
+                   moment = magnets_a_m2_per_kg * motor.mass_kg.value_or(k->mass_kg.value_or(0.05));
+      CompassPath p{{"", part_name(rig, catalogue, motor.id) + " (magnets)", where, where, 0, 0, false},
+                    away,
+                    2 * mu0_over_4pi_ut * moment / std::pow(std::max(0.02, away), 3),
+                    0,
+                    0};
+      p.error_deg = heading_error_deg(p.field_ut, h);
+      p.least_distance_m =
+          std::cbrt(2 * mu0_over_4pi_ut * moment / (h * std::sin(wanted_compass_error_deg * std::numbers::pi / 180)));
       sum += p.field_ut;
       r.paths.push_back(std::move(p));
     }
     std::stable_sort(r.paths.begin(), r.paths.end(),
                      [](const auto& a, const auto& b) { return a.field_ut > b.field_ut; });
-    r.error = {"Heading error from currents",
-               heading_error_deg(sum, h),
-               "°",
-               {},
-               {},
-               "asin(" + std::to_string(sum).substr(0, 5) + " µT / " + std::to_string(h).substr(0, 5) + " µT)",
-               "Biot–Savart, every lead lying as badly as it can, full throttle"};
+    r.error = {
+        "Heading error from currents and magnets",
+        heading_error_deg(sum, h),
+        "°",
+        {},
+        {},
+        "asin(" + number_text(sum, 3) + " µT / " + number_text(h, 2) + " µT)",
+        "Biot–Savart, every lead lying as badly as it can, full throttle; motor magnets as dipoles of 0.5 A·m² per "
+        "kilogram (from memory, within a factor of three)"};
     all.push_back(std::move(r));
   };
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);

@@ -20,7 +20,7 @@ constexpr double margin_spread = 0.05;     // allowed either side of the wanted 
 constexpr double plug_room_m = 0.012;      // a servo plug and its bend, common practice
 constexpr double side_by_side_m = 0.0025;  // centres of two wires of a servo lead
 constexpr double battery_pair_m = 0.006;   // of a battery lead
-constexpr double apart_m = 0.03;           // of wires that run apart
+const Turn half_turn{{0, -1}, {2, -1}};    // arrow to the tail, top up
 
 struct Box {
   std::string part, name;
@@ -48,6 +48,34 @@ std::optional<Box> box_of(const Rig& rig, const Catalogue& catalogue, const std:
   return Box{part, part_name(rig, catalogue, part), {middle - size / 2, middle + size / 2}};
 }
 
+/// Copper (8960 kg/m³) of their gauge and length, and as much again a half
+/// for insulation, and 0.4 g for the plugs of each (common practice).
+double lead_kg(const Lead& l) {
+  const double wires =
+      l.kind == LeadKind::power                                                                          ? 2
+      : l.kind == LeadKind::two_plus_two || l.kind == LeadKind::four_way || l.kind == LeadKind::two_wire ? 4
+      : l.kind == LeadKind::six_way                                                                      ? 6
+                                                                                                         : 3;
+  const double area_m2 = 1.7241e-8 / copper_ohm_per_m(lead_awg(l));
+  return 1.5 * 8960 * area_m2 * lead_length_m(l) * wires + 0.0004;
+}
+
+/// All leads as one item in their common middle; only those whose ends have a place.
+void add_leads(const Rig& rig, Balance& b) {
+  double mass = 0;
+  Point moment = Point::Zero();
+  for (const Lead& l : rig.leads) {
+    const Place *from = rig.place(l.from.part), *to = rig.place(l.to.part);
+    if (!from || !to) continue;
+    const double kg = lead_kg(l);
+    mass += kg;
+    moment += kg * mix(point_of(*from), point_of(*to), 0.5);
+  }
+  if (mass <= 0) return;
+  MassItem item{"", "leads", mass, moment / mass, true, false};
+  b.items.push_back(std::move(item));
+}
+
 void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe, Balance& b) {
   bool all_known = rig.fit.frame_mass_kg.has_value();
   if (rig.fit.frame_mass_kg)
@@ -67,6 +95,7 @@ void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& air
     const PartKind* k = catalogue.part(p.kind);
     add(p.id, p.mass_kg ? p.mass_kg : k ? k->mass_kg : std::nullopt, p.mass_kg.has_value());
   }
+  add_leads(rig, b);
   b.complete = all_known;
   double mass = 0, along = 0, across = 0;
   for (const MassItem& i : b.items)
@@ -141,7 +170,12 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
   for (const MassItem& i : b.items) {
     const PartKind* k = kind_of(rig, catalogue, i.part);
     if (!k || k->group != PartGroup::battery || !i.placed || i.mass_kg <= 0) continue;
-    const double now = -i.at.x(), to = now - off * mass / i.mass_kg, half = k->length_mm.value_or(60) / 2000;
+    // The leads at it come along, with their middle half as far.
+    double along_kg = i.mass_kg;
+    for (const Lead& l : rig.leads)
+      if ((l.from.part == i.part || l.to.part == i.part) && rig.place(l.from.part) && rig.place(l.to.part))
+        along_kg += lead_kg(l) / 2;
+    const double now = -i.at.x(), to = now - off * mass / along_kg, half = k->length_mm.value_or(60) / 2000;
     if (to - half >= std::min(front, now - half) && to + half <= std::max(back, now + half)) {
       a.battery_to_m = to;
       a.words = "Move " + i.name + " " + length_text(std::abs(to - now)) + (to < now ? " forward" : " back") +
@@ -150,8 +184,8 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
     }
     // As far as it goes; a weight does the rest.
     const double end = off > 0 ? std::min(front, now - half) + half : std::max(back, now + half) - half;
-    if (std::abs(end - now) < 0.003 || std::abs((end - now) * i.mass_kg) < std::abs(off - moved_off) * mass) continue;
-    moved_off = off + (end - now) * i.mass_kg / mass;
+    if (std::abs(end - now) < 0.003 || std::abs((end - now) * along_kg) < std::abs(off - moved_off) * mass) continue;
+    moved_off = off + (end - now) * along_kg / mass;
     a.battery_to_m = end;
     tried = "Move " + i.name + " " + length_text(std::abs(end - now)) + (end < now ? " forward" : " back") +
             ", to the end of its room (its middle " + length_text(end) + " behind the nose), and ";
@@ -187,10 +221,12 @@ std::vector<CurrentPath> paths_of(const Rig& rig, const Catalogue& catalogue, co
           (from->group == PartGroup::speed_controller || to->group == PartGroup::speed_controller) && motors > 1;
       amps += single ? drive_a / static_cast<double>(motors) : drive_a;
     }
+    // What goes to and fro in a motor's three leads adds up to nothing, but never in one place.
+    if (l.kind == LeadKind::phase) amps = drive_a / static_cast<double>(motors);
     if (amps < 0.02) continue;
-    const double spacing = l.apart ? apart_m : l.kind == LeadKind::power ? battery_pair_m : side_by_side_m;
+    const double spacing = l.kind == LeadKind::power || l.kind == LeadKind::phase ? battery_pair_m : side_by_side_m;
     all.push_back({l.id, part_name(rig, catalogue, l.from.part) + " to " + part_name(rig, catalogue, l.to.part),
-                   point_of(*a), point_of(*b), amps, spacing});
+                   point_of(*a), point_of(*b), amps, spacing, l.apart});
   }
   return all;
 }
@@ -351,8 +387,13 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
     r.board.turn = rig.sensing.board;
   }
   r.board.matrix = alignment_matrix(r.board.turn, r.board.roll_deg, r.board.pitch_deg, r.board.yaw_deg);
-  r.board.told = static_cast<const Turn&>(rig.sensing.board) == r.board.turn;
-  r.board.can_be_told = c && (c->senses.can_be_turned || r.board.turn == Turn{});
+  const SensesAbilities senses = c ? c->senses : SensesAbilities{};
+  const auto felt = [&](const Turn& turn) { return senses.either_face ? turn.face_up() : turn; };
+  const Turn sits = felt(r.board.turn), set = felt(rig.sensing.board);
+  r.board.by_switches = !senses.can_be_turned && senses.half_turn_by_switches && sits == half_turn;
+  r.board.told =
+      r.board.by_switches ? set == Turn{} && rig.sensing.roll_reversed && rig.sensing.pitch_reversed : set == sits;
+  r.board.can_be_told = c && (senses.can_be_turned || sits == Turn{} || r.board.by_switches);
   r.board.small_matters =
       std::abs(r.board.yaw_deg) > 2 || std::abs(r.board.roll_deg) > 10 || std::abs(r.board.pitch_deg) > 10;
   r.currents = paths_of(rig, catalogue, power);

@@ -42,6 +42,7 @@ struct CurrentPath {
   Point a, b;
   double amps = 0;
   double spacing_m = 0;  ///< between plus and minus
+  bool single = false;   ///< they run apart: each counts as a conductor of its own
   bool operator==(const CurrentPath&) const = default;
 };
 
@@ -73,8 +74,9 @@ struct Clash {
 struct Alignment {
   Turn turn;
   double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;
-  Eigen::Matrix3d matrix;  ///< model = matrix · board
-  bool told = false;       ///< the controller is set to this turn
+  Eigen::Matrix3d matrix;    ///< model = matrix · board
+  bool told = false;         ///< the controller is set to this turn
+  bool by_switches = false;  ///< arrow to the tail, and the class' switches undo it
   bool can_be_told = false;
   bool small_matters = false;  ///< the small angles exceed what a level calibration takes up
   bool operator==(const Alignment&) const = default;
@@ -124,8 +126,12 @@ double field_of_pair_ut(const CurrentPath& path, Point p);
 /// Worst heading error in degrees of a disturbing field against the earth's horizontal one: asin(B/H), 90 when it is
 /// larger.
 double heading_error_deg(double disturbing_ut, double horizontal_ut);
+/// What `heading_error_deg` gives where the disturbance is as strong as the earth: any heading can be read.
+inline constexpr double points_nowhere_deg = 180;
 /// Distance from a long pair at which its field is worth `error_deg`: √(μ0·I·s / (2π·H·sin ε)).
 double least_distance_m(double amps, double spacing_m, double horizontal_ut, double error_deg);
+/// The same for a single conductor, whose field falls with the distance alone.
+double least_distance_single_m(double amps, double horizontal_ut, double error_deg);
 /// Worst heading error at a point, for drawing the cloud.
 double error_at(const FitReport& report, Point p, double horizontal_ut);
 

@@ -217,6 +217,15 @@ void ProofProcedure::show_verdict(Card& card, const Scene& scene) const {
 
 void ProofProcedure::show_contradiction(Card& card) const {
   const direction::Case& c = session_.looks();
+  if (session_.answer().too_many) {
+    card.title = "More outputs than can be reasoned about";
+    card.says = "What was seen is not as it should be, and this aircraft has more than " +
+                std::to_string(direction::most_outputs) +
+                " outputs with surfaces: nothing can be worked out from all of them together.";
+    card.lines = {{"Drive each output alone, and compare its surface with the plan: lead, direction, mix."}};
+    card.actions.push_back({.id = "look_again", .label = "Forget the looks", .main = true});
+    return;
+  }
   card.title = "Two looks disagree";
   card.says = "What was noted can't all be true, whatever is wrong. Most often a surface was misread.";
   card.lines = {{"Look again at:"}};

@@ -128,7 +128,9 @@ void ProofProcedure::decide(const Scene& scene) {
     fallback_ = true;
   }
   const bool open = std::any_of(scene.checks.begin(), scene.checks.end(), to_do);
-  const bool contradiction = session_.anything_seen() && session_.answer().explanations.empty();
+  unreasoned_ = unreasoned_ && session_.answer().too_many;
+  const bool contradiction =
+      session_.answer().too_many ? unreasoned_ : session_.anything_seen() && session_.answer().explanations.empty();
   question_ = session_.answer().next;
   leads_unseen_ = false;
   if (by_hand_.empty() && session_.diagnosed())
@@ -227,6 +229,7 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
   } else if (action == "as_planned") {
     if (auto seen = as_planned()) return note(std::move(*seen), scene);
   } else if (action == "look_again") {
+    if (session_.answer().too_many) session_.forget();
     session_.drop_contradictions();
   } else if (action == "take_back") {
     session_.take_back_last();
@@ -246,7 +249,8 @@ Orders ProofProcedure::note(direction::Observation seen, const Scene& scene) {
   session_.add(std::move(seen));
   ++look_;
   heard_.clear();
-  if (!passed || session_.wrong() || session_.answer().explanations.empty()) return {};
+  unreasoned_ = session_.answer().too_many && !passed;
+  if (!passed || session_.wrong() || (session_.answer().explanations.empty() && !session_.answer().too_many)) return {};
   current_.clear();
   return {Record{now->id, "Proven: " + now->title}};
 }

@@ -57,7 +57,8 @@ class ProofProcedure : public Procedure {
   BenchSession session_;
   Rig session_rig_;
   std::string current_;
-  bool fallback_ = false;  ///< nobody chose it and nothing waits: another is taken as soon as one does
+  bool unreasoned_ = false;  ///< something was wrong on an aircraft with more outputs than can be reasoned about
+  bool fallback_ = false;    ///< nobody chose it and nothing waits: another is taken as soon as one does
   Asking asking_ = Asking::check;
   bool elsewhere_ = false;  ///< the check is done at its own station
   direction::Observation asked_;

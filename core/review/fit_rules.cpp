@@ -155,7 +155,12 @@ void cannot_be_told(const Inspection& in, Findings& found) {
   found
       .add(Severity::grounds, "controller",
            "The board is placed with its " + a.turn.spoken() + ", and this class can't be told so",
-           "It would correct the wrong axes.", "Mount it with its arrow to the nose and top up.")
+           "It would correct the wrong axes.",
+           in.controller->senses.half_turn_by_switches ? "Mount it with its arrow to the nose and top up. To the tail, "
+                                                         "its switches of roll and pitch undo the turn; "
+                                                         "across, only exchanged leads would."
+           : in.controller->senses.either_face         ? "Mount it with its arrow to the nose; either face may be up."
+                                                       : "Mount it with its arrow to the nose and top up.")
       .fix = Fix{"Turn the arrow to the nose, top up", [](const Rig& rig) {
                    Rig r = rig;
                    if (Place* p = r.place("controller")) p->turn = Turn{};
@@ -166,6 +171,20 @@ void cannot_be_told(const Inspection& in, Findings& found) {
 void not_told(const Inspection& in, Findings& found) {
   const Alignment& a = in.reports.fit.board;
   if (!in.controller || !in.rig.place("controller") || a.told || !a.can_be_told) return;
+  if (a.by_switches) {
+    found
+        .add(Severity::grounds, "controller",
+             "The board is placed with its arrow to the tail, and its switches are not planned to undo that",
+             "It would correct roll and pitch the wrong way.",
+             "Turn the reversing switches of roll and pitch round, not that of yaw, and check every correction.")
+        .fix = Fix{"Plan roll and pitch sensing reversed", [](const Rig& rig) {
+                     Rig r = rig;
+                     r.sensing.board = Turn{};
+                     r.sensing.roll_reversed = r.sensing.pitch_reversed = true;
+                     return r;
+                   }};
+    return;
+  }
   found
       .add(
           Severity::grounds, "controller",
@@ -205,12 +224,20 @@ void compass_disturbed(const Inspection& in, Findings& found) {
   for (const CompassReport& c : in.reports.fit.compasses) {
     if (c.error.value < wanted_compass_error_deg || c.paths.empty()) continue;
     const CompassPath& worst = c.paths.front();
-    found.add(Severity::fix_first, c.part,
-              "Currents turn the compass by up to " + number_text(c.error.value, 1) + "° at full throttle",
-              "Most of it comes from " + worst.path.name + " (" + number_text(worst.path.amps, 1) + " A, " +
-                  length_text(worst.distance_m) + " away).",
-              "Keep the compass " + length_text(worst.least_distance_m) + " from that lead" +
-                  (worst.path.spacing_m > 0.01 ? ", and lay plus and minus side by side." : ", or twist the lead."));
+    found.add(
+        Severity::fix_first, c.part,
+        c.error.value >= points_nowhere_deg
+            ? std::string("At full throttle the compass points nowhere: currents and magnets are stronger than the "
+                          "earth's field")
+            : "Currents and magnets turn the compass by up to " + number_text(c.error.value, 1) + "° at full throttle",
+        "Most of it comes from " + worst.path.name + " (" +
+            (worst.path.lead.empty() ? "" : number_text(worst.path.amps, 1) + " A, ") + length_text(worst.distance_m) +
+            " away).",
+        "Keep the compass " + length_text(worst.least_distance_m) + " from " +
+            (worst.path.lead.empty() ? "that motor."
+             : worst.path.single     ? "that lead, or lay its plus and minus side by side: apart, its field falls "
+                                       "with the distance alone."
+                                     : "that lead, or twist it."));
   }
 }
 

@@ -201,7 +201,10 @@ void dark(const Inspection& in, Findings& found) {
     const PartKind* k = kind_of(in.rig, in.catalogue, c.part);
     if (servo >= 0 && c.rail == "servo rail" && k && k->group == PartGroup::servo) continue;
     if (c.part == "controller" && in.rig.parts.empty()) continue;
-    found.add(Severity::fix_first, c.part, capital(c.name) + " is dark with the battery in", "No source reaches it.",
+    const bool needed =
+        c.part == "controller" || (k && (k->group == PartGroup::receiver || k->group == PartGroup::servo));
+    found.add(needed ? Severity::grounds : Severity::fix_first, c.part,
+              capital(c.name) + " is dark with the battery in", "No source reaches it.",
               "Check its lead and the red wire on the way.");
   }
 }

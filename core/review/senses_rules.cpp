@@ -7,10 +7,17 @@ namespace rules::senses {
 namespace {
 
 void board_turned(const Inspection& in, Findings& found) {
-  if (in.controller && !in.controller->senses.can_be_turned && in.rig.sensing.board != Turn{})
+  if (!in.controller || in.controller->senses.can_be_turned) return;
+  const Turn& set = in.rig.sensing.board;
+  // A class that finds out which face is up needs not be told.
+  if ((in.controller->senses.either_face ? set.face_up() : set) != Turn{})
     found.add(Severity::grounds, "board",
               "The board is planned with its " + in.rig.sensing.board.spoken() + ", and this class can't be told so",
-              "It would correct the wrong axes.", "Mount it with its arrow to the nose and top up.");
+              "It would correct the wrong axes.",
+              in.controller->senses.half_turn_by_switches ? "Mount it with its arrow to the nose and top up, or to the "
+                                                            "tail and its switches of roll and pitch turned."
+              : in.controller->senses.either_face ? "Mount it with its arrow to the nose; either face may be up."
+                                                  : "Mount it with its arrow to the nose and top up.");
 }
 
 void sensing_reversed(const Inspection& in, Findings& found) {

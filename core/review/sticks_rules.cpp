@@ -97,11 +97,11 @@ void wrong_way(const Inspection& in, Findings& found) {
   for (const ChannelLine& l : in.reports.sticks.channels)
     if (l.wrong_way) {
       const bool throttle = l.channel.function == F::throttle;
-      found.add(
-          throttle ? Severity::grounds : Severity::fix_first, subject_of(l.channel),
-          name_of(l.channel) + " reads the wrong way round",
-          throttle ? "A closed stick would be full throttle." : "The controller hears the opposite of what is meant.",
-          "Turn this channel's direction round in the transmitter, then listen again.");
+      found.add(throttle ? Severity::grounds : Severity::fix_first, subject_of(l.channel),
+                name_of(l.channel) + " reads the wrong way round",
+                throttle ? "A closed stick would be full throttle with this class."
+                         : "The controller hears the opposite of what is meant.",
+                "Turn this channel's direction round in the transmitter, then listen again.");
     }
 }
 
@@ -215,12 +215,16 @@ void safe_at_power_up(const Inspection& in, Findings& found) {
     found.add(Severity::grounds, subject_of(*arm), "Arming is fixed on",
               "The motor would be live as soon as the battery is in.",
               "Put arming on a switch that is safe at power-up.");
+  const bool closed_is_high = in.controller && in.controller->sticks.throttle_opens_falls;
   for (const ChannelLine& l : in.reports.sticks.channels)
-    if (l.channel.function == F::throttle && l.read && !l.channel.inverted && *l.channel.low_us > 1060)
-      found.add(Severity::fix_first, subject_of(l.channel),
-                "A closed throttle reads " + number_text(*l.channel.low_us, 0) + " µs",
-                "Controllers refuse to arm, or the motor creeps, when closed is not low.",
-                "Dial in the travel that the sticks station shows.");
+    if (l.channel.function == F::throttle && l.read && !l.wrong_way &&
+        (closed_is_high ? *l.channel.high_us < 1940 : *l.channel.low_us > 1060))
+      found.add(
+          Severity::fix_first, subject_of(l.channel),
+          "A closed throttle reads " + number_text(closed_is_high ? *l.channel.high_us : *l.channel.low_us, 0) + " µs",
+          "Controllers refuse to arm, or the motor creeps, when closed is not " +
+              std::string(closed_is_high ? "high, as this class wants it." : "low."),
+          "Dial in the travel that the sticks station shows.");
 }
 
 void two_on_one_function(const Inspection& in, Findings& found) {

@@ -75,6 +75,38 @@ Result<Json> unwrapped(Json json, const std::string& file) {
   return json;
 }
 
+/// Far more than any aircraft has, and little enough that nothing which is accepted takes seconds.
+constexpr std::size_t longest_text = 2000, longest_list = 100;
+constexpr std::pair<const char*, std::size_t> longest_lists[] = {
+    {"parts", 300}, {"places", 300},  {"leads", 600},      {"outputs", 32},
+    {"log", 5000},  {"proofs", 1000}, {"arm_holes_m", 40}, {"horn_holes_m", 40}};
+
+/// Walked before anything is read: what is too much is refused with its place.
+std::optional<Error> beyond_limits(const Json& json, const std::string& where, const std::string& name) {
+  if (json.is_string()) {
+    if (json.get_ref<const std::string&>().size() <= longest_text) return std::nullopt;
+    return Error{where, "is a text of " + std::to_string(json.get_ref<const std::string&>().size()) + " bytes",
+                 "at most " + std::to_string(longest_text)};
+  }
+  if (json.is_array()) {
+    std::size_t most = longest_list;
+    for (const auto& [list, length] : longest_lists)
+      if (name == list) most = length;
+    if (json.size() > most)
+      return Error{where, "has " + std::to_string(json.size()) + " entries", "at most " + std::to_string(most)};
+  }
+  if (!json.is_structured()) return std::nullopt;
+  std::size_t i = 0;
+  for (auto it = json.begin(); it != json.end(); ++it, ++i) {
+    const std::string key = json.is_object() ? it.key() : std::to_string(i);
+    if (key.size() > longest_text)
+      return Error{where, "has a member with a name of " + std::to_string(key.size()) + " bytes",
+                   "at most " + std::to_string(longest_text)};
+    if (auto error = beyond_limits(*it, where + "/" + key, key)) return error;
+  }
+  return std::nullopt;
+}
+
 Result<void> consistent(const Rig& rig, const std::string& file) {
   const auto unique = [&](const auto& list, const char* section, auto&& id_of) -> Result<void> {
     std::set<std::string> ids;
@@ -130,6 +162,7 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
 }  // namespace
 
 Result<Rig> rig_from_json(const Json& json, const std::string& file) {
+  if (auto error = beyond_limits(json, file + ": ", "")) return tl::make_unexpected(std::move(*error));
   auto current = unwrapped(json, file);
   if (!current) return tl::make_unexpected(current.error());
   auto rig = read_fields<Rig>(*current, file);

@@ -8,6 +8,8 @@
 namespace rigging {
 namespace {
 
+bool serial(Signal signal) { return signal == Signal::inverted_serial || signal == Signal::two_way_serial; }
+
 std::string_view next_line(std::string_view& text) {
   const std::size_t end = text.find('\n');
   std::string_view line = text.substr(0, end);
@@ -69,7 +71,65 @@ Result<Capture> read_byte_table(std::string_view text, const std::string& name) 
   return capture;
 }
 
-Result<Capture> read_levels(std::string_view content, const std::string& name) {
+/// Bytes of a serial line out of its levels: start bit, eight bits with the lowest first, parity where there is one,
+/// stop bits. `idle_high` as the line rests. A byte whose stop bit is missing is left out.
+std::vector<Capture::Chunk> bytes_of(const std::vector<Edge>& edges, bool idle_high, double bit_us, bool parity) {
+  std::vector<Capture::Chunk> bytes;
+  std::size_t next = 0;
+  // The level of line 0 at a time at or after the last one asked for.
+  bool level = idle_high;
+  const auto level_at = [&](double t) {
+    while (next < edges.size() && edges[next].t_us <= t) level = edges[next++].high;
+    return level;
+  };
+  for (std::size_t i = 0; i < edges.size(); ++i) {
+    if (i < next || edges[i].high == idle_high) continue;  // inside of a byte, or back to rest
+    const double start = edges[i].t_us;
+    unsigned value = 0;
+    for (int bit = 0; bit < 8; ++bit)
+      if (level_at(start + (1.5 + bit) * bit_us) == idle_high) value |= 1u << bit;
+    double at = 9.5;
+    bool good = true;
+    if (parity) {
+      unsigned ones = level_at(start + at * bit_us) == idle_high ? 1 : 0;
+      for (unsigned v = value; v != 0; v &= v - 1) ++ones;
+      good = ones % 2 == 0;
+      at += 1;
+    }
+    if (level_at(start + at * bit_us) == idle_high && good)
+      bytes.push_back({start, std::string(1, static_cast<char>(value))});
+  }
+  return bytes;
+}
+
+/// A level line that carries serial bytes, by its shortest distance between edges.
+std::optional<Signal> serial_by_edges(const std::vector<Edge>& edges) {
+  double shortest = 1e9;
+  for (std::size_t i = 1; i < edges.size(); ++i) shortest = std::min(shortest, edges[i].t_us - edges[i - 1].t_us);
+  constexpr double no_bit_us = 100;  // marks and pulses of the other signals are longer
+  if (shortest > no_bit_us) return std::nullopt;
+  return shortest > 1.7 * two_way_byte_us / 10 ? Signal::inverted_serial : Signal::two_way_serial;
+}
+
+Capture serial_from_levels(const Capture& levels, bool first_high, Signal signal) {
+  Capture capture;
+  capture.timed = true;
+  capture.signal = signal;
+  const bool inverted = signal == Signal::inverted_serial;
+  const double bit_us = inverted ? inverted_serial_byte_us / 12 : two_way_byte_us / 10;
+  // A line rests at the level that it keeps longest.
+  double high_us = 0, low_us = 0;
+  bool level = first_high;
+  for (std::size_t i = 0; i < levels.edges.size(); ++i) {
+    if (i > 0)
+      (level ? high_us : low_us) = std::max(level ? high_us : low_us, levels.edges[i].t_us - levels.edges[i - 1].t_us);
+    level = levels.edges[i].high;
+  }
+  capture.chunks = bytes_of(levels.edges, high_us > low_us, bit_us, inverted);
+  return capture;
+}
+
+Result<Capture> read_levels(std::string_view content, const std::string& name, std::optional<Signal> asked) {
   auto table = parse_number_table(content, name);
   if (!table) return tl::make_unexpected(table.error());
   const std::size_t lines = table->columns.size() - 1;
@@ -95,9 +155,13 @@ Result<Capture> read_levels(std::string_view content, const std::string& name) {
     level.assign(cells.begin() + 1, cells.end());
   }
   if (lines > 1) {
+    if (asked && serial(*asked))
+      return failure(name, std::to_string(lines) + " columns of levels for " + spoken(word(*asked)), "one column");
     capture.signal = Signal::pulse;
     return capture;
   }
+  const std::optional<Signal> bits = asked ? (serial(*asked) ? asked : std::nullopt) : serial_by_edges(capture.edges);
+  if (bits) return serial_from_levels(capture, !table->rows.empty() && table->rows.front()[1] == 1, *bits);
   // One line: a pulse per channel rises as often as it carries a channel; a summed one rises many times between two
   // pauses.
   Capture as_sum = capture;
@@ -112,8 +176,6 @@ Capture as(Capture capture, Signal signal) {
   capture.signal = signal;
   return capture;
 }
-
-bool serial(Signal signal) { return signal == Signal::inverted_serial || signal == Signal::two_way_serial; }
 
 }  // namespace
 
@@ -130,10 +192,7 @@ Result<Capture> read_capture(std::string_view content, const std::string& name, 
     if (!heading.starts_with("t_us,") && !heading.starts_with("t_s,"))
       return failure(name, "the first column is not a time",
                      "a heading t_us or t_s, then bytes or one column of levels per line");
-    if (signal && serial(*signal))
-      return failure(name, "a table of levels can't be decoded as " + spoken(word(*signal)),
-                     "serial bytes, or the signal pulse or summed");
-    auto capture = read_levels(content, name);
+    auto capture = read_levels(content, name, signal);
     return !capture || !signal ? capture : Result<Capture>(as(std::move(*capture), *signal));
   }
   if (signal && !serial(*signal))

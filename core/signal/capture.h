@@ -20,8 +20,9 @@ struct Capture {
 };
 
 /// Reads a capture. Three forms are known (docs/receiver-signals.md): a table `t_us,bytes` (bytes in hexadecimal) or
-/// `t_s,bytes`; a table `t_us` or `t_s` followed by one column of levels 0 and 1 per line; and raw serial bytes.
-/// `signal` absent: it is found out from the content. An error says file, line and what was expected.
+/// `t_s,bytes`; a table `t_us` or `t_s` followed by one column of levels 0 and 1 per line, of pulses or of serial bits;
+/// and raw serial bytes. `signal` absent: it is found out from the content. An error says file, line and what was
+/// expected.
 Result<Capture> read_capture(std::string_view content, const std::string& name, std::optional<Signal> signal);
 
 struct Decoded {

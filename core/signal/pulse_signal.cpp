@@ -11,12 +11,44 @@ constexpr double mark_us = 300;
 
 }  // namespace
 
-void EdgeDecoder::give(double t_us, std::vector<ChannelFrame>& out) {
+void EdgeDecoder::give(double t_us, unsigned shape, std::vector<ChannelFrame>& out) {
   under_way_.t_us = t_us;
-  out.push_back(under_way_);
-  ++tally_.frames;
+  const ChannelFrame frame = under_way_;
   under_way_ = {};
   filled_ = {};
+  const auto take = [&](const ChannelFrame& f) {
+    out.push_back(f);
+    ++tally_.frames;
+  };
+  constexpr std::size_t agree = 3;
+  if (shape_ == 0) {
+    if (!held_.empty() && held_shape_ != shape) {
+      tally_.damaged += held_.size();
+      held_.clear();
+    }
+    held_.push_back(frame);
+    held_shape_ = shape;
+    if (held_.size() < agree) return;
+    shape_ = shape;
+    for (const ChannelFrame& f : held_) take(f);
+    held_.clear();
+    return;
+  }
+  if (shape == shape_) {
+    others_ = 0;
+    take(frame);
+    return;
+  }
+  others_ = shape == other_shape_ ? others_ + 1 : 1;
+  other_shape_ = shape;
+  if (others_ >= static_cast<int>(agree)) {
+    shape_ = shape;
+    others_ = 0;
+    take(frame);
+    return;
+  }
+  ++tally_.damaged;
+  ++tally_.resyncs;
 }
 
 void EdgeDecoder::feed(const Edge& edge, std::vector<ChannelFrame>& out) {
@@ -46,7 +78,7 @@ void EdgeDecoder::pulse(const Edge& edge, std::vector<ChannelFrame>& out) {
     return;
   }
   // A channel that comes round again begins the next frame.
-  if (filled_[line]) give(last_rise_us_, out);
+  if (filled_[line]) give(last_rise_us_, filled_shape(), out);
   filled_[line] = true;
   under_way_.pulse_us[line] = static_cast<float>(width);
   under_way_.channels = std::max(under_way_.channels, static_cast<std::uint8_t>(line + 1));
@@ -62,15 +94,12 @@ void EdgeDecoder::summed(const Edge& edge, std::vector<ChannelFrame>& out) {
   if (first) return;
   if (width > pause_us) {
     if (collected_ >= 0) {
-      // The number of channels does not change from frame to frame; the first two that agree settle it.
-      if (collected_ >= 1 && (expected_ == 0 || collected_ == expected_)) {
-        if (expected_ == 0) expected_ = collected_;
+      if (collected_ >= 1) {
         under_way_.channels = static_cast<std::uint8_t>(collected_);
-        give(edge.t_us - width, out);
+        give(edge.t_us - width, static_cast<unsigned>(collected_), out);
       } else {
         ++tally_.damaged;
         ++tally_.resyncs;
-        expected_ = 0;
       }
     }
     collected_ = 0;
@@ -93,12 +122,24 @@ void EdgeDecoder::summed(const Edge& edge, std::vector<ChannelFrame>& out) {
 
 void EdgeDecoder::finish(std::vector<ChannelFrame>& out) {
   if (signal_ == Signal::pulse) {
-    if (std::any_of(filled_.begin(), filled_.end(), [](bool f) { return f; })) give(last_rise_us_, out);
-  } else if (collected_ > 0 && collected_ == expected_) {
+    if (const unsigned shape = filled_shape(); shape != 0 && (shape_ == 0 || shape == shape_))
+      give(last_rise_us_, shape, out);
+  } else if (collected_ > 0 && static_cast<unsigned>(collected_) == (shape_ != 0 ? shape_ : held_shape_)) {
     under_way_.channels = static_cast<std::uint8_t>(collected_);
-    give(last_rise_us_, out);
+    give(last_rise_us_, static_cast<unsigned>(collected_), out);
   }
+  // Nothing contradicts the only ones there are.
+  for (const ChannelFrame& f : held_) out.push_back(f);
+  tally_.frames += held_.size();
+  held_.clear();
   collected_ = -1;
+}
+
+/// A bit per line that gave a pulse in the frame under way.
+unsigned EdgeDecoder::filled_shape() const {
+  unsigned shape = 0;
+  for (std::size_t i = 0; i < filled_.size(); ++i) shape |= filled_[i] ? 1u << i : 0u;
+  return shape;
 }
 
 std::vector<Edge> encode_pulses(const ChannelFrame& frame, double t_us) {

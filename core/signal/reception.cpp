@@ -59,7 +59,14 @@ std::vector<ChannelHabit> habits(const std::deque<ChannelFrame>& frames) {
       for (std::size_t i = 1; i < at.size(); ++i) steps.push_back(std::abs(at[i] - at[i - 1]));
       // Steps of a steady Gaussian jitter have √2 of its deviation, and the median of their size is 0.6745 of that.
       h.noise_us = median(steps) / (0.6745 * std::sqrt(2.0));
-      h.moved = h.most_us - h.least_us > still_us + 8 * h.noise_us;
+      // A hand that moves the stick makes steps of its own. Fourth differences (√70 of the deviation) leave next to
+      // nothing of anything as smooth as a hand, and all of the jitter.
+      std::vector<double> rough;
+      for (std::size_t i = 4; i < at.size(); ++i)
+        rough.push_back(std::abs(at[i] - 4 * at[i - 1] + 6 * at[i - 2] - 4 * at[i - 3] + at[i - 4]));
+      const double jitter_us = median(rough) / (0.6745 * std::sqrt(70.0));
+      h.moved = h.most_us - h.least_us > still_us + 8 * jitter_us;
+      if (h.moved) h.noise_us = jitter_us;
       const auto quarter = static_cast<std::ptrdiff_t>(at.size() / 4);
       if (!h.moved) h.drift_us = median({at.end() - quarter, at.end()}) - median({at.begin(), at.begin() + quarter});
     }

@@ -111,7 +111,15 @@ class EdgeDecoder {
  private:
   void pulse(const Edge& edge, std::vector<ChannelFrame>& out);
   void summed(const Edge& edge, std::vector<ChannelFrame>& out);
-  void give(double t_us, std::vector<ChannelFrame>& out);
+  void give(double t_us, unsigned shape, std::vector<ChannelFrame>& out);
+  unsigned filled_shape() const;
+
+  /// Which channels frames have: it does not change from one to the next, so that a frame which lacks some was damaged.
+  /// It is settled, and changed, by three that agree.
+  unsigned shape_ = 0, other_shape_ = 0;
+  int others_ = 0;
+  std::vector<ChannelFrame> held_;  ///< the first ones, until three agree
+  unsigned held_shape_ = 0;
 
   Signal signal_;
   SignalTally tally_;
@@ -119,7 +127,7 @@ class EdgeDecoder {
   std::array<double, most_channels> rose_us_{};
   std::array<bool, most_channels> up_{}, filled_{};
   double last_rise_us_ = -1;
-  int expected_ = 0, collected_ = -1;  ///< of a summed frame; −1 before the first pause
+  int collected_ = -1;  ///< of a summed frame; −1 before the first pause
 };
 
 /// Edges of one frame, beginning at `t_us`. Pulse: every channel rises together on its own line. Summed: marks of 300

@@ -41,7 +41,9 @@ ChannelLine line_of(const Channel& c, const ControllerClass* controller, const T
   const double worst_end =
       std::max(std::abs(*c.low_us - line.wanted.low_us), std::abs(*c.high_us - line.wanted.high_us));
   const double off = c.function == F::throttle ? worst_end : worst;
-  line.wrong_way = c.inverted != (controller && controller->sticks.pitch_back_falls && c.function == F::pitch);
+  const bool meant_to_fall = controller && ((controller->sticks.pitch_back_falls && c.function == F::pitch) ||
+                                            (controller->sticks.throttle_opens_falls && c.function == F::throttle));
+  line.wrong_way = c.inverted != meant_to_fall;
   if (line.wrong_way) {
     line.state = ChannelLine::State::off;
     line.verdict = "reads the wrong way round";

@@ -104,6 +104,59 @@ Edit arm_and_rod_set(const Rig& rig, Surface surface, const Centring& done) {
           "Arm and rod of the " + surface.spoken() + " set"};
 }
 
+bool CommandThrows::falls() const {
+  for (std::size_t i = 0; i < now_deg.size(); ++i)
+    if (then_deg[i] < 0.95 * now_deg[i] - 0.05) return true;
+  return false;
+}
+
+namespace {
+
+/// The rig with the surface's linkage as its readings say, so that what is said goes by what was seen.
+Rig as_read(Rig rig, Surface surface) {
+  if (Linkage* l = rig.linkage(surface))
+    if (const auto e = estimate(*l)) *l = e->linkage;
+  return rig;
+}
+
+}  // namespace
+
+CommandThrows command_throws(const Rig& rig, Surface surface, const Centring& wanted) {
+  CommandThrows t;
+  const Rig now = as_read(rig, surface);
+  Rig then = now;
+  if (Linkage* l = then.linkage(surface)) *l = worked_over(*l, wanted);
+  Output* o = then.output(rig.output_of(surface)->id);
+  o->low_us = wanted.low_us;
+  o->centre_us = wanted.centre_us;
+  o->high_us = wanted.high_us;
+  for (const auto& [command, name] : Words<MixCommand>::list) {
+    const auto i = static_cast<std::size_t>(command);
+    if (o->mix.*weight_of(command) == 0) continue;
+    t.now_deg[i] = throw_for(now, *now.output_of(surface), surface, command);
+    t.then_deg[i] = throw_for(then, *o, surface, command);
+  }
+  return t;
+}
+
+Edit centre_and_ends_set_keeping_throws(const Rig& rig, Surface surface, const Centring& wanted) {
+  const CommandThrows t = command_throws(rig, surface, wanted);
+  Edit e = centre_and_ends_set(rig, surface, wanted);
+  e.label += ", throws kept";
+  const Output before = *e.rig.output_of(surface);
+  for (const auto& [command, name] : Words<MixCommand>::list) {
+    const auto i = static_cast<std::size_t>(command);
+    if (t.then_deg[i] <= 0 || t.then_deg[i] >= t.now_deg[i]) continue;
+    const double raised = before.mix.*weight_of(command) * t.now_deg[i] / t.then_deg[i];
+    const double weight = std::clamp(std::round(raised * 1000) / 1000, -1.0, 1.0);
+    for (Output& o : e.rig.outputs)
+      for (const Surface s : o.surfaces)
+        if (s.kind == surface.kind && std::abs(o.mix.*weight_of(command)) == std::abs(before.mix.*weight_of(command)))
+          o.mix.*weight_of(command) = std::copysign(weight, o.mix.*weight_of(command));
+  }
+  return e;
+}
+
 Edit centre_and_ends_set(const Rig& rig, Surface surface, const Centring& wanted) {
   Edit e{rig, "Centre and ends of the " + surface.spoken()};
   Output* o = e.rig.output(rig.output_of(surface)->id);

@@ -34,6 +34,16 @@ Edit throws_read(const Rig& rig, Surface surface, std::vector<ThrowReading> read
 Edit arm_and_rod_set(const Rig& rig, Surface surface, const Centring& done);
 /// Direction, centre and ends of the surface's output as the centring says; the readings are forgotten. The surface
 /// must have an output.
+/// What full command moves the surface on the linkage as read, before a centring is set and after it: degrees, in the
+/// order of `MixCommand`; 0 where the output does not mix the command.
+struct CommandThrows {
+  std::array<double, 4> now_deg{}, then_deg{};
+  bool falls() const;  ///< some command loses more than a twentieth of its throw
+};
+CommandThrows command_throws(const Rig& rig, Surface surface, const Centring& wanted);
+/// As `centre_and_ends_set`, with the weights of this output raised so that every command keeps its throw as far as the
+/// travel goes; the other half of a pair gets the same weights.
+Edit centre_and_ends_set_keeping_throws(const Rig& rig, Surface surface, const Centring& wanted);
 Edit centre_and_ends_set(const Rig& rig, Surface surface, const Centring& wanted);
 
 std::vector<EditEntry> surfaces_edits();

@@ -62,7 +62,8 @@ Orders ThrowsProcedure::press(const Pressed& pressed, const Scene& scene) {
   if (action == "throw_eyes") return take(std::round(still_deg_ * 10) / 10, scene);
   if (action == "throw_supply") return {AskHands{hands::Supply{scene.bench.usb, true}}};
   if (action == "throw_hands") return by_hand(scene);
-  if (action == "throw_set") return set(scene);
+  if (action == "throw_set") return set(scene, false);
+  if (action == "throw_set_keep") return set(scene, true);
   if (action == "throw_write") return {WriteBoard{}};
   if (action == "record_centred") return {Record{surfaces_centred}};
   if (action == "record_throws") return {Record{throws_equal}};
@@ -169,9 +170,10 @@ Orders ThrowsProcedure::by_hand(const Scene& scene) {
   return orders;
 }
 
-Orders ThrowsProcedure::set(const Scene& scene) {
+Orders ThrowsProcedure::set(const Scene& scene, bool keep_throws) {
   if (!answer_ || !scene.rig.output_of(surface_)) return {};
-  Edit edit = centre_and_ends_set(scene.rig, surface_, *answer_);
+  Edit edit = keep_throws ? centre_and_ends_set_keeping_throws(scene.rig, surface_, *answer_)
+                          : centre_and_ends_set(scene.rig, surface_, *answer_);
   answer_.reset();
   state_ = State::idle;
   Orders orders;
@@ -237,7 +239,7 @@ void ThrowsProcedure::say_result(Card& card, const Scene& scene) const {
   }
 }
 
-void ThrowsProcedure::add_answer(Card& card, const Output& o) const {
+void ThrowsProcedure::add_answer(Card& card, const Output& o, const Scene& scene) const {
   const Centring& a = *answer_;
   const auto plural = [](double n, const char* one, const char* many) { return std::abs(n) == 1 ? one : many; };
   card.lines.push_back({"It stands " + number_text(a.neutral_now_deg, 1) + "° off at its centre."});
@@ -261,6 +263,23 @@ void ThrowsProcedure::add_answer(Card& card, const Output& o) const {
     card.lines.push_back({(mechanical() ? "Then low " : "Low ") + number_text(a.low_us, 0) + ", centre " +
                           number_text(a.centre_us, 0) + ", high " + number_text(a.high_us, 0) + " µs give " +
                           number_text(a.up_deg, 1) + "° up and " + number_text(a.down_deg, 1) + "° down."});
+  if (const Linkage* l = scene.rig.linkage(surface_); l && (l->want_up_deg || l->want_down_deg) && !a.settled)
+    card.lines.push_back({"That is the travel that is wanted of it, all commands together: " +
+                          (l->want_up_deg ? number_text(*l->want_up_deg, 0) + "° up" : std::string()) +
+                          (l->want_up_deg && l->want_down_deg ? ", " : "") +
+                          (l->want_down_deg ? number_text(*l->want_down_deg, 0) + "° down" : std::string()) + "."});
+  if (settings(&o) || mechanical()) {
+    // What a setting does to authority is said before it is made.
+    const CommandThrows t = command_throws(scene.rig, surface_, a);
+    std::string words;
+    for (const auto& [command, name] : Words<MixCommand>::list) {
+      const auto i = static_cast<std::size_t>(command);
+      if (t.now_deg[i] <= 0) continue;
+      words += (words.empty() ? "Full " : ", full ") + std::string(name) + " then moves it " +
+               number_text(t.then_deg[i], 1) + "° (now " + number_text(t.now_deg[i], 1) + "°)";
+    }
+    if (!words.empty()) card.lines.push_back({words + ".", t.falls()});
+  }
   if (!mechanical() && !settings(&o))
     card.lines.push_back({a.limits.empty() ? "Nothing has to change." : "Nothing more can be set."});
   for (const std::string& limit : a.limits) card.lines.push_back({capital(limit) + "."});
@@ -290,11 +309,18 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
            .label = "Arm and rod are set",
            .hint = "The battery comes out first: a servo that moves pinches",
            .main = true});
-    if (sets)
+    if (sets) {
+      const bool falls = command_throws(scene.rig, surface_, *answer_).falls();
+      if (falls)
+        add({.id = "throw_set_keep",
+             .label = "Set them, and keep the throws",
+             .hint = "Raises the weights, so that every command moves as far as now where the travel allows it",
+             .main = true});
       add({.id = "throw_set",
-           .label = "Set centre and ends",
+           .label = falls ? "Set centre and ends, less throw" : "Set centre and ends",
            .hint = "Into the rig; written to the controller with the next button",
-           .main = true});
+           .main = !falls});
+    }
     if (!by_hands && !sets && scene.bench.differs && !scene.bench.writing)
       add({.id = "throw_write",
            .label = "Write to the controller",
@@ -340,7 +366,7 @@ Card ThrowsProcedure::card(const Scene& scene) const {
          {"edge", std::string(shown("m").unit) + " at the edge, up positive", std::max(1, shown("m").places)}}};
   } else {
     say_result(card, scene);
-    if (answer_ && problem_.empty()) add_answer(card, *o);
+    if (answer_ && problem_.empty()) add_answer(card, *o, scene);
   }
   add_actions(card, scene);
   if (mechanical())

@@ -25,7 +25,7 @@ class ThrowsProcedure : public Procedure {
   Orders take(double up_deg, const Scene& scene);
   Orders finish(const Scene& scene);
   Orders by_hand(const Scene& scene);
-  Orders set(const Scene& scene);
+  Orders set(const Scene& scene, bool keep_throws);
   Orders drive_there(const Scene& scene);
   Orders let_go(const Scene& scene);
   /// Eyes wait until the surface stands still.
@@ -34,7 +34,7 @@ class ThrowsProcedure : public Procedure {
   std::optional<double> pulse_us(const Scene& scene) const;
   void say_reading(Card& card, const Output& output, const Scene& scene) const;
   void say_result(Card& card, const Scene& scene) const;
-  void add_answer(Card& card, const Output& output) const;
+  void add_answer(Card& card, const Output& output, const Scene& scene) const;
   void add_actions(Card& card, const Scene& scene) const;
   /// What of the answer is still to be done: by hand first, then by settings.
   bool mechanical() const;

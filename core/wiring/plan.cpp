@@ -1,6 +1,8 @@
 #include <algorithm>
+#include <cmath>
 #include <set>
 
+#include "power/power.h"
 #include "wiring/output_plan.h"
 
 namespace rigging {
@@ -31,9 +33,12 @@ class Planner {
     pulse_receivers();
     battery_side();
     two_wire();
-    video_and_pads();
     regulators();
     red_wires();
+    feed_dark_rails();
+    video_and_pads();
+    red_wires();
+    say_what_stays_dark();
     std::stable_sort(plan_.rig.leads.begin(), plan_.rig.leads.end(),
                      [](const Lead& a, const Lead& b) { return a.id < b.id; });
     for (const Choice& c : plan_.choices) plan_.changes += c.changed;
@@ -202,7 +207,7 @@ class Planner {
       std::vector<double> row;
       for (std::size_t i = 0; i < ports.size(); ++i) {
         const Terminal& t = *ports[i];
-        double c = now && now->socket == t.id ? 0 : moved + order * static_cast<double>(i);
+        double c = now && now->socket == t.id ? 0 : moved + order * static_cast<double>(i) + way_cost(*w.part, t);
         const bool kept_for_other = !t.serves.empty() && t.serves != word(k->group) &&
                                     !(k->group == PartGroup::receiver && w.end->kind == TerminalKind::summed_output);
         const bool too_slow = t.most_baud > 0 && k->serial && k->serial->baud > t.most_baud;
@@ -235,9 +240,33 @@ class Planner {
     for (const Wanting& w : wanting) no_port(*w.part, *w.end, ports);
   }
 
+  /// How far the lead has to go across the board, as a cost: metres from the socket to where the part lies.
+  double way_cost(const Part& part, const Terminal& socket) const {
+    const Place *board = plan_.rig.place("controller"), *there = plan_.rig.place(part.id);
+    if (!board || !there || board->turn != Turn{}) return 0;
+    const double ahead = (socket.y_mm - controller_->length_mm / 2) / 1000,
+                 right = (socket.x_mm - controller_->width_mm / 2) / 1000;
+    return std::hypot(there->x_m - board->x_m - ahead, there->y_m - board->y_m - right);
+  }
+
   void no_port(const Part& part, const Terminal& end, const std::vector<const Terminal*>& ports) {
     const bool any_mate = std::any_of(ports.begin(), ports.end(), [&](const Terminal* t) { return mates(end, *t); });
     const std::string who = capital(name(part.id));
+    const PartKind* kind = catalogue_.part(part.kind);
+    const bool never = std::none_of(controller_->ports.begin(), controller_->ports.end(),
+                                    [&](const Terminal& t) { return mates(end, t); });
+    if (never && kind && kind->group == PartGroup::receiver) {
+      // Another of its outlets may do.
+      for (const Terminal& t : kind->terminals)
+        if (std::any_of(controller_->ports.begin(), controller_->ports.end(),
+                        [&](const Terminal& port) { return t.kind != end.kind && mates(t, port); }))
+          return;
+      obstacle(part.id,
+               "No input of the " + controller_->name + " takes the " + spoken(word(end.kind)) + " signal of the " +
+                   name(part.id) + ": it needs another receiver, or one that can be set to " + inputs_in_words(),
+               end.kind == TerminalKind::inverted_serial ? "WIRING-04" : "WIRING-02");
+      return;
+    }
     if (!any_mate && end.kind == TerminalKind::inverted_serial)
       obstacle(part.id, who + " needs a port that inverts its input, and the " + controller_->name + " has none free",
                "WIRING-04");
@@ -249,11 +278,27 @@ class Planner {
       obstacle(part.id, who + " finds no free port: more parts than ports, and a port does one job", "WIRING-01");
   }
 
+  std::string inputs_in_words() const {
+    std::string all;
+    for (const std::string& i : controller_->inputs) all += (all.empty() ? "" : " or ") + i;
+    return all;
+  }
+
   void pulse_receivers() {
     const bool per_channel = std::any_of(controller_->ports.begin(), controller_->ports.end(), [](const Terminal& t) {
       return t.kind == TerminalKind::pulse_input && t.serves != "regulator";
     });
-    if (!per_channel) return;
+    if (!per_channel) {
+      for (const Part* rx : parts_of(PartGroup::receiver))
+        if (const PartKind* k = catalogue_.part(rx->kind);
+            k && std::all_of(k->terminals.begin(), k->terminals.end(),
+                             [](const Terminal& t) { return t.kind == TerminalKind::output; }))
+          obstacle(rx->id,
+                   "No input of the " + controller_->name + " takes the pulses per channel of the " + name(rx->id) +
+                       ": it needs a receiver that gives " + inputs_in_words(),
+                   "WIRING-02");
+      return;
+    }
     bool pulse_receiver = false;
     for (const Part* rx : parts_of(PartGroup::receiver))
       if (const PartKind* k = catalogue_.part(rx->kind)) {
@@ -470,7 +515,11 @@ class Planner {
         continue;
       }
       // One that feeds parts of its own by their leads needs no inlet on the board.
-      if (goes_settled(id, "out")) continue;
+      if (std::any_of(plan_.rig.leads.begin(), plan_.rig.leads.end(), [&](const Lead& l) {
+            const LeadEnd* far = far_end(l, id, "out");
+            return far && far->part != "controller" && terminal(far->part, far->socket);
+          }))
+        continue;
       if (const LeadEnd* now = goes(id, "out");
           now && now->part == "controller" && terminal("controller", now->socket) && !busy("controller", now->socket)) {
         connect(id, "out", "controller", std::string(now->socket), "it is there already");
@@ -487,6 +536,110 @@ class Planner {
         connect(id, "out", "controller", inlet->id, "a spare socket as the inlet of the servo rail");
       else
         obstacle(id, "No socket is free as the inlet of " + name(id), "WIRING-01");
+    }
+  }
+
+  /// Small things that will want plus from a pad of this net; they are not laid yet.
+  bool pads_wanted(const std::string& net) const {
+    const bool pads = std::any_of(controller_->pads.begin(), controller_->pads.end(),
+                                  [&](const Terminal& t) { return t.kind == TerminalKind::power && t.net == net; });
+    return pads && std::any_of(plan_.rig.parts.begin(), plan_.rig.parts.end(), [&](const Part& p) {
+             const PartKind* k = catalogue_.part(p.kind);
+             return k && k->group != PartGroup::other && !k->loads.empty() && k->loads.front().least_v <= 5.6 &&
+                    std::any_of(k->terminals.begin(), k->terminals.end(), [&](const Terminal& t) {
+                      return t.kind == TerminalKind::power_in && !goes_settled(p.id, t.id);
+                    });
+           });
+  }
+
+  /// A net of the board that has consumers and no source gets a second lead of a regulator that has room for it.
+  void feed_dark_rails() {
+    std::set<std::string> tried;
+    for (std::size_t round = 0; round < 4; ++round) {
+      const Network net = network_of(rig(), catalogue_);
+      const Solution lit = solve(net, SupplyState::battery, Effort::all_moving, 1, 0);
+      const Rail* dark = nullptr;
+      std::string board_net;
+      double asked = 0;
+      for (std::size_t q = 0; q < net.rails.size() && !dark; ++q) {
+        if (lit.rails[q].live) continue;
+        std::string here;
+        for (const int node : net.rails[q].nodes)
+          if (net.nodes[static_cast<std::size_t>(node)].part == "controller")
+            here = net.nodes[static_cast<std::size_t>(node)].net;
+        if (here.empty() || here == "usb" || tried.count(here)) continue;
+        double most = 0;
+        for (const Draw& d : net.draws)
+          if (net.rail_of[static_cast<std::size_t>(d.node)] == static_cast<int>(q)) most += d.load.typical_a;
+        if (most <= 0 && !pads_wanted(here)) continue;
+        dark = &net.rails[q];
+        board_net = here;
+        asked = most;
+      }
+      if (!dark) return;
+      tried.insert(board_net);
+      // Where plus can enter: a pad, or a socket that nothing else needs.
+      const Terminal* inlet = nullptr;
+      for (const auto* list : {&controller_->pads, &controller_->outputs})
+        for (const Terminal& t : *list)
+          if (!inlet && t.net == board_net && !busy("controller", t.id) &&
+              (t.kind == TerminalKind::power || (t.kind == TerminalKind::output && t.serves.empty())) &&
+              std::none_of(rig().outputs.begin(), rig().outputs.end(),
+                           [&](const Output& o) { return o.socket == t.id; }))
+            inlet = &t;
+      if (!inlet) continue;
+      const Part* giver = nullptr;
+      double most_room = asked;
+      for (std::size_t q = 0; q < net.rails.size(); ++q)
+        for (std::size_t k = 0; k < net.rails[q].sources.size(); ++k) {
+          const Source& s = net.rails[q].sources[k];
+          const PartKind* kind = kind_of(plan_.rig, catalogue_, s.part);
+          if (!kind || kind->group != PartGroup::regulator || lit.rails[q].source != static_cast<int>(k)) continue;
+          if (s.volts > 5.6 || s.amps - lit.rails[q].amps < most_room) continue;
+          most_room = s.amps - lit.rails[q].amps;
+          giver = plan_.rig.part(s.part);
+        }
+      // One that is not plugged in anywhere yet will do, too.
+      for (const Part* p : parts_of(PartGroup::regulator))
+        if (const PartKind* k = catalogue_.part(p->kind);
+            !giver && !k->feeds.empty() && k->feeds.front().volts <= 5.6 && !goes_settled(p->id, "out"))
+          giver = p;
+      if (!giver) continue;
+      connect(std::string(giver->id), "out", "controller", inlet->id,
+              "a second lead: nothing else feeds the " + dark->name);
+    }
+  }
+
+  void say_what_stays_dark() {
+    if (parts_of(PartGroup::battery).empty()) return;
+    const Network net = network_of(rig(), catalogue_);
+    const Solution lit = solve(net, SupplyState::battery, Effort::idle, 1, 0);
+    for (std::size_t q = 0; q < net.rails.size(); ++q) {
+      if (lit.rails[q].live) continue;
+      std::set<std::string> names;
+      std::string first;
+      double asked = 0;
+      for (const Draw& d : net.draws)
+        if (net.rail_of[static_cast<std::size_t>(d.node)] == static_cast<int>(q)) {
+          names.insert(name(d.part));
+          if (first.empty()) first = d.part;
+          asked += d.load.most_a;
+        }
+      if (names.empty()) continue;
+      std::string who;
+      for (const std::string& n : names) who += (who.empty() ? "" : ", ") + n;
+      const PartKind* fits = nullptr;
+      for (const PartKind& k : catalogue_.parts)
+        if (k.group == PartGroup::regulator && !k.feeds.empty() && k.feeds.front().kind == FeedKind::switching &&
+            std::abs(k.feeds.front().volts - 5) < 0.3 && k.feeds.front().amps >= asked &&
+            (!fits || k.feeds.front().amps < fits->feeds.front().amps))
+          fits = &k;
+      obstacle(first,
+               capital(who) + (names.size() > 1 ? " stay" : " stays") + " dark: nothing feeds " +
+                   (net.rails[q].nodes.size() > 1 ? "the " + net.rails[q].name : "it") + ". " +
+                   (fits ? "Get a second source for it (" + fits->name + "), grounds common"
+                         : "It needs a source of its own"),
+               "POWER-14");
     }
   }
 

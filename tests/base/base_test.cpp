@@ -1,5 +1,8 @@
 #include <gtest/gtest.h>
 
+#include <chrono>
+#include <fstream>
+
 #include <Eigen/Dense>
 #include <set>
 
@@ -141,7 +144,14 @@ TEST(JsonMembers, AreReadLeniently) {
 
 TEST(Files, AreReadWithinBounds) {
   const auto path = std::filesystem::temp_directory_path() / "rigging_files_test";
+  // What another run was killed over goes, what is fresh stays.
+  const auto dead = path.parent_path() / ".rigging-DEADxx", young = path.parent_path() / ".rigging-freshx";
+  for (const auto& half : {dead, young}) std::ofstream(half) << "half";
+  std::filesystem::last_write_time(dead, std::filesystem::last_write_time(dead) - std::chrono::hours(1));
   ASSERT_TRUE(write_file_atomically(path, std::string(1000, 'x')));
+  EXPECT_FALSE(std::filesystem::exists(dead));
+  EXPECT_TRUE(std::filesystem::exists(young));
+  std::filesystem::remove(young);
   EXPECT_EQ(read_file(path)->size(), 1000u);
   const auto refused = read_file(path, 10);
   ASSERT_FALSE(refused);
@@ -155,6 +165,28 @@ TEST(Files, AreReadWithinBounds) {
   EXPECT_EQ(*read_file(path), "through the link");
   // Rights stay as they were.
   std::filesystem::permissions(path, std::filesystem::perms::owner_read | std::filesystem::perms::owner_write);
+  // Another name of the same file goes on leading to it; a link that leads nowhere yet makes its file.
+  const auto twin = path.parent_path() / "twin", ahead = path.parent_path() / "ahead",
+             later = path.parent_path() / "later";
+  std::filesystem::create_hard_link(path, twin);
+  ASSERT_TRUE(write_file_atomically(path, "for both names"));
+  EXPECT_EQ(*read_file(twin), "for both names");
+  std::filesystem::remove(twin);
+  std::filesystem::create_symlink("later", ahead);
+  ASSERT_TRUE(write_file_atomically(ahead, "made"));
+  EXPECT_EQ(*read_file(later), "made");
+  EXPECT_TRUE(std::filesystem::is_symlink(ahead));
+  std::filesystem::remove(ahead);
+  std::filesystem::remove(later);
+  // Protected by its owner, it is not replaced.
+  const auto kept = path.parent_path() / "kept";
+  ASSERT_TRUE(write_file_atomically(kept, "mine"));
+  std::filesystem::permissions(kept, std::filesystem::perms::owner_read);
+  const auto over = write_file_atomically(kept, "theirs");
+  ASSERT_FALSE(over);
+  EXPECT_NE(over.error().what.find("write-protected"), std::string::npos);
+  EXPECT_EQ(*read_file(kept), "mine");
+  std::filesystem::remove(kept);
   ASSERT_TRUE(write_file_atomically(path, "again"));
   EXPECT_EQ(std::filesystem::status(path).permissions() & std::filesystem::perms::mask,
             std::filesystem::perms::owner_read | std::filesystem::perms::owner_write);

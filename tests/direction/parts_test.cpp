@@ -83,17 +83,22 @@ TEST(Case, RemediesMirrorFaultsInJson) {
 
 TEST(Evidence, StatesAreCountedOnce) {
   EXPECT_EQ(transmitter_states(Abilities::all()).size(), 32u);
-  const auto sensing = sensing_states(Abilities::all(), false);
+  Case c;
+  const auto sensing = sensing_states(c);
   EXPECT_EQ(sensing.size(), 24u * 8u);
   int classes = 0;
   for (const auto& s : sensing) classes = std::max(classes, s.routing_class + 1);
   EXPECT_EQ(classes, 48) << "signed permutations of three axes";
   // By gravity four turns find "down" and share the classes of their routings; the other twenty are each their own.
   classes = 0;
-  for (const auto& s : sensing_states(Abilities::all(), true)) classes = std::max(classes, s.routing_class + 1);
+  c.levels_by_gravity = true;
+  for (const auto& s : sensing_states(c)) classes = std::max(classes, s.routing_class + 1);
   EXPECT_EQ(classes, 16 + 20 * 8);
   EXPECT_EQ(transmitter_states({}).size(), 1u);
-  EXPECT_EQ(sensing_states({}, false).size(), 1u);
+  c.either_face = true;
+  EXPECT_EQ(sensing_states(c).size(), 20u * 8u) << "four turns have the other face up and behave alike";
+  c.can = {};
+  EXPECT_EQ(sensing_states(c).size(), 1u);
 }
 
 // Down as rotation matrices of real angles make it, bank and pitch as flight mechanics defines them (Euler angles of

@@ -2,9 +2,13 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
+#include <set>
 
+#include "airframe/kinds.h"
 #include "bench_rig.h"
+#include "review/review.h"
 
 namespace rigging {
 namespace {
@@ -41,6 +45,64 @@ TEST(Fit, TheAdviceIsRightWhenItIsFollowed) {
       EXPECT_NEAR(after.balance_point.value, after.wanted.value, 1e-6)
           << name << " " << shift << ": " << b.to_wanted.words;
     }
+}
+
+// Common practice: on the fixed class only the arrow counts; an inline unit half round is cured by its switches, across
+// only by exchanged leads; the gesture board is told on its computer.
+TEST(Fit, LegalMountingsAreNotGrounded) {
+  const auto codes_of = [](const char* kind, const char* turn, auto&& change) {
+    Rig rig = fresh_rig("mine", AirframeKind::two_ailerons, kind);
+    put(rig, "controller", 0.3);
+    rig.place("controller")->turn = TurnName(*turn_from_name(turn));
+    change(rig);
+    std::set<std::string> codes;
+    const Review r = review(rig, shipped());
+    for (const Snag& s : r.snags)
+      if (s.code == "FIT-11" || s.code == "FIT-12" || s.code == "SENSES-01") codes.insert(s.code);
+    return codes;
+  };
+  using Codes = std::set<std::string>;
+  const auto as_is = [](Rig&) {};
+  const auto told = [](Rig& r) { r.sensing.board = r.place("controller")->turn; };
+  EXPECT_EQ(codes_of("fixed_mini", "arrow_nose_top_down", as_is), Codes{});
+  EXPECT_EQ(codes_of("fixed_mini", "arrow_nose_top_down", told), Codes{});
+  EXPECT_EQ(codes_of("fixed_mini", "arrow_tail_top_up", as_is), Codes{"FIT-11"});
+  EXPECT_EQ(codes_of("inline_dial", "arrow_right_top_up", as_is), Codes{"FIT-11"});
+  EXPECT_EQ(codes_of("inline_dial", "arrow_tail_top_up", as_is), Codes{"FIT-12"});
+  EXPECT_EQ(codes_of("gesture_board", "arrow_right_top_up", as_is), Codes{"FIT-12"});
+  EXPECT_EQ(codes_of("gesture_board", "arrow_right_top_up", told), Codes{});
+  EXPECT_EQ(codes_of("screen_keys", "arrow_right_top_up", as_is), Codes{"FIT-11"});
+}
+
+// By hand: 0.5 m of two wires of 12 AWG (3.31 mm²) are 8960 · 3.31e-6 · 0.5 · 2 = 29.7 g of copper, half as much again
+// of insulation, and 0.4 g: 44.9 g in the middle between its ends.
+TEST(Fit, LeadsWeigh) {
+  Rig rig = demo("hedgerow");
+  rig.leads = {};
+  Lead& l = add_lead(rig, "long", "battery", "main", "esc", "battery", LeadKind::power);
+  l.length_m = 0.5;
+  l.gauge_awg = 12;
+  const Balance b = fit(rig).balance;
+  ASSERT_EQ(b.items.back().name, "leads");
+  EXPECT_NEAR(b.items.back().mass_kg, 0.0449, 2e-4);
+  EXPECT_NEAR(b.items.back().at.x(), (rig.place("battery")->x_m + rig.place("esc")->x_m) / 2, 1e-9);
+  EXPECT_FALSE(b.items.back().weighed);
+}
+
+// By hand: a motor of 100 g is a dipole of 0.05 A·m²; at 0.2 m on its axis 2 · 1e-7 · 0.05 / 0.008 T = 1.25 µT.
+TEST(Fit, MagnetsAndPhasesReachTheCompass) {
+  Rig rig = demo("hedgerow");
+  for (Part& p : rig.parts)
+    if (p.id == "motor") p.mass_kg = 0.1;
+  put(rig, "gps", -rig.place("motor")->x_m, 0.2, 0);
+  const FitReport r = fit(rig);
+  ASSERT_EQ(r.compasses.size(), 1u);
+  const auto magnets = std::find_if(r.compasses[0].paths.begin(), r.compasses[0].paths.end(),
+                                    [](const CompassPath& p) { return p.path.lead.empty(); });
+  ASSERT_NE(magnets, r.compasses[0].paths.end());
+  EXPECT_NEAR(magnets->field_ut, 1.25, 0.02);
+  EXPECT_TRUE(std::any_of(r.compasses[0].paths.begin(), r.compasses[0].paths.end(),
+                          [](const CompassPath& p) { return p.path.lead == "esc_motor"; }));
 }
 
 TEST(Fit, WhatHasNoPlaceOrMassIsSaid) {

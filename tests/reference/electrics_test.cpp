@@ -53,7 +53,7 @@ TEST(BiotSavart, FiniteConductorAgreesWithTheIntegral) {
 
 // Source: Biot–Savart law; a long pair with spacing d has B ≈ μ0·I·d/(2πr²) for r ≫ d.
 TEST(BiotSavart, PairFallsWithTheSquare) {
-  CurrentPath pair{"", "", {-50, 0, 0}, {50, 0, 0}, 20, 0.004};
+  CurrentPath pair{"", "", {-50, 0, 0}, {50, 0, 0}, 20, 0.004, false};
   const auto ideal = [&](double r) { return 0.2 * 20 * 0.004 / (r * r); };
   EXPECT_NEAR(field_of_pair_ut(pair, {0, 0.10, 0}) / ideal(0.10), 1, 0.002);
   EXPECT_NEAR(field_of_pair_ut(pair, {0, 0.20, 0}) / ideal(0.20), 1, 0.001);
@@ -65,7 +65,16 @@ TEST(BiotSavart, PairFallsWithTheSquare) {
 TEST(BiotSavart, DegenerateLeadsGiveNothing) {
   EXPECT_EQ(field_of_segment_ut({0, 0, 0}, {0, 0, 0}, 5, {1, 0, 0}).norm(), 0);
   EXPECT_EQ(field_of_segment_ut({0, 0, 0}, {1, 0, 0}, 5, {2, 0, 0}).norm(), 0) << "in line with it";
-  EXPECT_EQ(heading_error_deg(30, 20), 90);
+  EXPECT_EQ(heading_error_deg(30, 20), points_nowhere_deg);
+}
+
+// Source: Ampère's law for a long straight wire, B = µ0·I / (2π·d): 20 A at 0.1 m give 40 µT; two degrees against 20 µT
+// are reached at 0.2·20 / (20·sin 2°) = 5.731 m.
+TEST(BiotSavart, WiresThatRunApartFallWithTheDistance) {
+  CurrentPath single{"", "", {-50, 0, 0}, {50, 0, 0}, 20, 0.004, true};
+  EXPECT_NEAR(field_of_pair_ut(single, {0, 0.1, 0}), 40, 0.01);
+  EXPECT_NEAR(field_of_pair_ut(single, {0, 0.2, 0}), 20, 0.01);
+  EXPECT_NEAR(least_distance_single_m(20, 20, 2), 5.731, 1e-3);
 }
 
 // Source: direct current, Kirchhoff. Hand calculation: a linear regulator of 28 K/W on a full three-cell battery (12.6

@@ -74,8 +74,19 @@ std::vector<Break> fit_breaks() {
            {"FIT-10", "FIT-10"}},
           {"can't be told",
            "heath",
+           [](Rig& r) { r.place("controller")->turn = *turn_from_name("arrow_right_top_up"); },
+           {"FIT-10", "FIT-10", "FIT-11"}},
+          {"half round, its switches as they were",
+           "heath",
            [](Rig& r) { r.place("controller")->turn = *turn_from_name("arrow_tail_top_up"); },
-           {"FIT-11"}},
+           {"FIT-12"}},
+          {"half round, undone by its switches",
+           "heath",
+           [](Rig& r) {
+             r.place("controller")->turn = *turn_from_name("arrow_tail_top_up");
+             r.sensing.roll_reversed = r.sensing.pitch_reversed = true;
+           },
+           {}},
           {"not told",
            "hedgerow",
            [](Rig& r) { r.place("controller")->turn = *turn_from_name("arrow_tail_top_up"); },
@@ -167,7 +178,7 @@ std::vector<Break> power_breaks() {
            l.gauge_awg = 14;
          }
        },
-       {"POWER-03"}},
+       {"FIT-07", "POWER-03"}},
       {"all moving is too much",
        "delta",
        [](Rig& r) {
@@ -183,7 +194,7 @@ std::vector<Break> power_breaks() {
            if (p.part.starts_with("servo_")) p.z_m = 0;
          r.fit.bay.reset();
        },
-       {"POWER-04", "POWER-06", "POWER-07"}},
+       {"FIT-07", "POWER-04", "POWER-06", "POWER-07"}},
       {"a regulator that feeds nothing",
        "hedgerow",
        [](Rig& r) {
@@ -214,7 +225,7 @@ std::vector<Break> power_breaks() {
            if (p.kind == "servo_12g_metal") p.mass_kg = p.id.find("elevon") != std::string::npos ? 0.013 : 0.005;
          for (Lead& l : r.leads) l.gauge_awg = 14;
        },
-       {"POWER-05"}},
+       {"FIT-07", "POWER-05"}},
       {"an empty battery is too low",
        "hedgerow",
        [](Rig& r) {
@@ -273,7 +284,7 @@ std::vector<Break> power_breaks() {
          for (Lead& l : r.leads)
            if (l.kind == LeadKind::power || l.kind == LeadKind::phase) l.gauge_awg = 9;
        },
-       {"POWER-17", "POWER-18", "POWER-19"}},
+       {"FIT-15", "POWER-17", "POWER-18", "POWER-19"}},
       {"little thrust", "hedgerow", [](Rig& r) { r.power.static_thrust_n = 4; }, {"POWER-21"}},
       {"no propeller",
        "hedgerow",

@@ -85,7 +85,7 @@ const Break breaks[] = {
        r.outputs.pop_back();
        read_sticks(r, 1020, 1500, 1980);
      },
-     {"STICKS-05", "STICKS-08", "STICKS-08", "STICKS-08", "STICKS-08"}},
+     {"STICKS-05", "STICKS-06", "STICKS-08", "STICKS-08", "STICKS-08", "STICKS-08"}},
     {"a position on a boundary",
      "hedgerow",
      [](Rig& r) {

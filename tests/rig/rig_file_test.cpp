@@ -242,5 +242,25 @@ TEST(PartsFile, TheCatalogueFitsItsSchema) {
   EXPECT_FALSE(fits_schema(wrong, "parts"));
 }
 
+/// What is more than any aircraft has is refused before it is read, with its place and how much is allowed.
+TEST(RigFile, CountsAndLengthsHaveLimitsThatAreSaid) {
+  const auto refused = [](auto&& damage) {
+    Json json = demo("hedgerow.rig.json");
+    damage(json);
+    const auto rig = rig_from_json(json, "big");
+    EXPECT_FALSE(rig);
+    return rig ? std::string() : rig.error().text();
+  };
+  const auto says = [](const std::string& text, const char* where, const char* most) {
+    EXPECT_NE(text.find(where), std::string::npos) << text;
+    EXPECT_NE(text.find(most), std::string::npos) << text;
+  };
+  says(refused([](Json& j) { j["parts"] = Json(std::vector<Json>(10000, j["parts"][0])); }), "/parts", "300");
+  says(refused([](Json& j) { j["leads"] = Json(std::vector<Json>(5000, j["leads"][0])); }), "/leads", "600");
+  says(refused([](Json& j) { j["linkages"][0]["arm_holes_m"] = std::vector<double>(200, 0.01); }), "arm_holes_m", "40");
+  says(refused([](Json& j) { j["name"] = std::string(100000, 'x'); }), "/name", "2000");
+  says(refused([](Json& j) { j["outputs"][0]["surfaces"] = std::vector<Json>(4000, "rudder"); }), "surfaces", "100");
+}
+
 }  // namespace
 }  // namespace rigging

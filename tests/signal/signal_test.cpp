@@ -1,9 +1,12 @@
 #include <gtest/gtest.h>
 
 #include <bitset>
+#include <cmath>
+#include <numbers>
 #include <random>
 
 #include "signal/capture.h"
+#include "signal/reception.h"
 
 namespace rigging {
 namespace {
@@ -241,6 +244,102 @@ TEST(Pulses, AGlitchSpoilsOneSummedFrameOnly) {
   for (const ChannelFrame& g : got) near(g, f, 1e-3);
 }
 
+TEST(Pulses, AMissingEdgeMakesNoGhostFrame) {
+  std::mt19937 random(4);
+  const ChannelFrame f = frame_of(random, 8, 1200, 1800);
+  // One rising mark is lost somewhere: its two channels merge, into what looks like a pause or like a glitch.
+  for (std::size_t lost = 1; lost < 8; ++lost)
+    for (const int bad : {0, 1, 5}) {
+      EdgeDecoder decoder(Signal::summed);
+      std::vector<ChannelFrame> got;
+      for (int i = 0; i < 12; ++i) {
+        auto edges = encode_summed(f, i * 22500.0);
+        if (i == bad)
+          edges.erase(edges.begin() + static_cast<std::ptrdiff_t>(2 * lost),
+                      edges.begin() + static_cast<std::ptrdiff_t>(2 * lost + 2));
+        for (const Edge& e : edges) decoder.feed(e, got);
+      }
+      decoder.finish(got);
+      EXPECT_GE(got.size(), 9u) << lost << ' ' << bad;
+      for (const ChannelFrame& g : got) {
+        EXPECT_EQ(g.channels, 8) << lost << ' ' << bad;
+        near(g, f, 1e-3);
+      }
+    }
+  // The same where each channel has a line of its own.
+  EdgeDecoder lines(Signal::pulse);
+  std::vector<ChannelFrame> got;
+  for (int i = 0; i < 12; ++i) {
+    auto edges = encode_pulses(f, i * 20000.0);
+    if (i == 5) std::erase_if(edges, [](const Edge& e) { return e.line == 3 && !e.high; });
+    for (const Edge& e : edges) lines.feed(e, got);
+  }
+  lines.finish(got);
+  EXPECT_EQ(got.size(), 11u);
+  for (const ChannelFrame& g : got) near(g, f, 1e-3);
+  // A receiver that is set to fewer channels is believed after three frames.
+  const ChannelFrame six = frame_of(random, 6, 1200, 1800);
+  EdgeDecoder changed(Signal::summed);
+  got.clear();
+  for (int i = 0; i < 20; ++i)
+    for (const Edge& e : encode_summed(i < 10 ? f : six, i * 22500.0)) changed.feed(e, got);
+  changed.finish(got);
+  EXPECT_EQ(got.back().channels, 6);
+}
+
+/// Bits of a serial line as levels, written bit by bit: start, eight data bits lowest first, even parity and two stop
+/// bits, or one stop bit without parity.
+void send(std::vector<std::pair<double, int>>& line, double t, const std::string& bytes, double bit_us, bool parity,
+          bool idle_high) {
+  const auto put = [&](int bit) {
+    const int level = (bit != 0) == idle_high ? 1 : 0;
+    if (line.empty() || line.back().second != level) line.emplace_back(t, level);
+    t += bit_us;
+  };
+  for (const char c : bytes) {
+    const auto value = static_cast<unsigned char>(c);
+    put(0);
+    int ones = 0;
+    for (int i = 0; i < 8; ++i) {
+      put(value >> i & 1);
+      ones += value >> i & 1;
+    }
+    if (parity) put(ones % 2);
+    put(1);
+    if (parity) put(1);
+  }
+}
+
+TEST(Capture, SerialSignalsMayBeGivenAsLevels) {
+  std::mt19937 random(12);
+  for (const Signal signal : {Signal::inverted_serial, Signal::two_way_serial})
+    for (const bool turned : {false, true}) {
+      const bool inverted = signal == Signal::inverted_serial;
+      const double bit_us = inverted ? 10 : 1e6 / 420000;
+      // The inverted signal rests low on the wire; behind an inverter it rests high.
+      const bool idle_high = inverted == turned;
+      std::vector<std::pair<double, int>> line{{0, idle_high ? 1 : 0}};
+      std::vector<ChannelFrame> sent;
+      for (int i = 0; i < 12; ++i) {
+        sent.push_back(frame_of(random, 8));
+        send(line, 500 + i * 14000.0,
+             inverted ? encode_inverted_serial(sent.back()) : encode_two_way(sent.back(), static_cast<std::uint8_t>(i)),
+             bit_us, inverted, idle_high);
+      }
+      std::string text = "t_us,wire\n";
+      for (const auto& [t, level] : line) text += std::to_string(t) + "," + std::to_string(level) + "\n";
+      for (const std::optional<Signal> asked : {std::optional<Signal>(), std::optional(signal)}) {
+        const auto read = read_capture(text, "c", asked);
+        ASSERT_TRUE(read) << read.error().text();
+        EXPECT_EQ(read->signal, signal);
+        const Decoded d = decode(*read);
+        ASSERT_EQ(d.frames.size(), sent.size()) << word(signal);
+        EXPECT_EQ(d.tally.skipped, 0u);
+        for (std::size_t i = 0; i < sent.size(); ++i) near(d.frames[i], sent[i], 0.32);
+      }
+    }
+}
+
 TEST(Capture, TextFormsComeBackAndTheSignalIsFoundOut) {
   std::mt19937 random(8);
   for (const Signal signal : {Signal::pulse, Signal::summed, Signal::inverted_serial, Signal::two_way_serial}) {
@@ -279,6 +378,33 @@ TEST(Capture, TextFormsComeBackAndTheSignalIsFoundOut) {
   }
 }
 
+/// A stick that is moved steps as the hand goes: that is no jitter.
+TEST(Reception, AMovingStickIsNoWornGimbal) {
+  for (const double frame_us : {9000.0, 22500.0})
+    for (const double noise : {0.3, 8.0}) {
+      std::mt19937 random(5);
+      std::normal_distribution<double> jitter(0, noise);
+      std::deque<ChannelFrame> frames;
+      for (int i = 0; i < 400; ++i) {
+        ChannelFrame f;
+        f.t_us = i * frame_us;
+        f.channels = 2;
+        f.pulse_us[0] =
+            static_cast<float>(1500 + 480 * std::sin(2 * std::numbers::pi * 0.8 * f.t_us / 1e6) + jitter(random));
+        f.pulse_us[1] = static_cast<float>(1500 + jitter(random));
+        frames.push_back(f);
+      }
+      const auto h = habits(frames);
+      ASSERT_EQ(h.size(), 2u);
+      EXPECT_TRUE(h[0].moved);
+      EXPECT_FALSE(h[1].moved);
+      for (const ChannelHabit& c : h) {
+        EXPECT_NEAR(c.noise_us / noise, 1, 0.25) << c.channel << " at " << frame_us;
+        EXPECT_EQ(c.words.empty(), noise < 1) << c.words;
+      }
+    }
+}
+
 TEST(Capture, BadOnesSayWhereAndWhatWasExpected) {
   struct Bad {
     std::string content;
@@ -293,7 +419,7 @@ TEST(Capture, BadOnesSayWhereAndWhatWasExpected) {
                          {"t_us,line_1\n0,2\n", {}, "column line_1", "0 or 1"},
                          {"t_us,line_1\n0,0\n5,1\n1,0\n", {}, "row 3", "in order"},
                          {"# nothing\n", {}, "c", "heading"},
-                         {"t_us,line_1\n0,0\n", Signal::inverted_serial, "c", "serial bytes"},
+                         {"t_us,line_1,line_2\n0,0,0\n", Signal::inverted_serial, "c", "one column"},
                          {std::string(4000, '\x55'), {}, "c", "capture of a receiver"},
                          {std::string(40, '\x55'), Signal::summed, "c", "a table"},
                          {"time,level\n0,0\n", {}, "c", ""}}) {

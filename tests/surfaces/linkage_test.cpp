@@ -7,6 +7,7 @@
 #include <set>
 
 #include "bench_rig.h"
+#include "surfaces/edits.h"
 
 namespace rigging {
 namespace {
@@ -299,6 +300,33 @@ TEST(Centring, SmallErrorsGoToTheCentreLargeOnesToTheClevis) {
   EXPECT_EQ(c->clevis_turns, -3);
   EXPECT_NEAR(c->centre_us, 1500, 6);
   EXPECT_NEAR(c->up_deg, c->down_deg, 1e-9) << "without a wish both throws are equal";
+}
+
+/// Throws are wanted per command: what a setting does to them is said before it is made, and can be kept.
+TEST(Centring, SaysWhatEveryCommandLosesAndCanKeepIt) {
+  const Rig rig = demo("hedgerow");
+  const Surface left{SurfaceKind::flaperon, Side::left};
+  ASSERT_EQ(rig.linkage(left)->want_up_deg, 20);
+  const auto c = centre(*rig.linkage(left), *rig.output_of(left));
+  ASSERT_TRUE(c);
+  const CommandThrows t = command_throws(rig, left, *c);
+  const auto roll = static_cast<std::size_t>(MixCommand::roll), flap = static_cast<std::size_t>(MixCommand::flap),
+             pitch = static_cast<std::size_t>(MixCommand::pitch);
+  // The whole travel goes from some 32° to 20°, the 70 % of it that are roll along with it.
+  EXPECT_NEAR(t.now_deg[roll], throw_for(rig, *rig.output_of(left), left, MixCommand::roll), 1e-9);
+  EXPECT_GT(t.now_deg[roll], 20);
+  EXPECT_NEAR(t.then_deg[roll], 14, 0.7);
+  EXPECT_LT(t.then_deg[flap], t.now_deg[flap]);
+  EXPECT_EQ(t.now_deg[pitch], 0);
+  EXPECT_TRUE(t.falls());
+  const Rig kept = centre_and_ends_set_keeping_throws(rig, left, *c).rig;
+  // Roll asks for more than the travel has: all of it is given, and the other half of the pair follows.
+  EXPECT_NEAR(std::abs(kept.output("out_1")->mix.roll), 1, 1e-9);
+  EXPECT_NEAR(std::abs(kept.output("out_2")->mix.roll), 1, 1e-9);
+  EXPECT_LT(kept.output("out_1")->mix.roll * kept.output("out_2")->mix.roll, 0) << "signs stay";
+  EXPECT_NEAR(throw_for(kept, *kept.output_of(left), left, MixCommand::flap), t.now_deg[flap], 0.1);
+  const Rig plain = centre_and_ends_set(rig, left, *c).rig;
+  EXPECT_EQ(plain.output("out_1")->mix, rig.output("out_1")->mix);
 }
 
 }  // namespace

@@ -393,16 +393,20 @@ void FitPage::refresh() {
   QStringList compass;
   for (const CompassReport& c : fit.compasses) {
     const QString name = QString::fromStdString(part_name(rig, document_.catalogue(), c.part));
-    compass << (c.error.value < wanted_compass_error_deg
-                    ? tr("Compass in %1: currents turn it by up to %2° of %3° allowed: holds.")
-                    : tr("Compass in %1: currents turn it by up to %2° of %3° allowed: too near."))
-                   .arg(name)
-                   .arg(c.error.value, 0, 'f', 1)
-                   .arg(wanted_compass_error_deg, 0, 'f', 0);
+    if (c.error.value >= points_nowhere_deg)
+      compass << tr("Compass in %1: it points nowhere at full throttle.").arg(name);
+    else
+      compass << (c.error.value < wanted_compass_error_deg
+                      ? tr("Compass in %1: currents turn it by up to %2° of %3° allowed: holds.")
+                      : tr("Compass in %1: currents turn it by up to %2° of %3° allowed: too near."))
+                     .arg(name)
+                     .arg(c.error.value, 0, 'f', 1)
+                     .arg(wanted_compass_error_deg, 0, 'f', 0);
     if (!c.paths.empty())
-      compass << tr("Worst: %1, %2 A at %3; keep %4.")
-                     .arg(QString::fromStdString(c.paths.front().path.name))
-                     .arg(c.paths.front().path.amps, 0, 'f', 1)
+      compass << tr("Worst: %1%2 at %3; keep %4.")
+                     .arg(QString::fromStdString(c.paths.front().path.name),
+                          c.paths.front().path.lead.empty() ? QString()
+                                                            : tr(", %1 A").arg(c.paths.front().path.amps, 0, 'f', 1))
                      .arg(units.figure({"", c.paths.front().distance_m, "m", {}, {}, "", ""}),
                           units.figure({"", c.paths.front().least_distance_m, "m", {}, {}, "", ""}));
     compass_->setToolTip(QString::fromStdString(c.error.formula + " (" + c.error.source + ")\n" + c.horizontal.formula +

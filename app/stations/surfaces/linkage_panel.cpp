@@ -121,8 +121,8 @@ void LinkagePanel::holes() {
              u.metric() ? QStringLiteral("8, 10.5, 13") : QStringLiteral("0.31, 0.41, 0.51"));
   dialog.add("horn_holes", tr("Holes of the horn"), horn,
              u.metric() ? QStringLiteral("10, 13, 16") : QStringLiteral("0.39, 0.51, 0.63"));
-  dialog.add("want_up", l, &Linkage::want_up_deg, tr("as it comes"), tr("Wanted throw up"));
-  dialog.add("want_down", l, &Linkage::want_down_deg, tr("as it comes"), tr("Wanted throw down"));
+  dialog.add("want_up", l, &Linkage::want_up_deg, tr("as it comes"), tr("Wanted travel up, all commands together"));
+  dialog.add("want_down", l, &Linkage::want_down_deg, tr("as it comes"), tr("Wanted travel down"));
   dialog.ask(document_, [&]() -> Result<Edit> {
     const auto arms = holes_of(arm), horns = holes_of(horn);
     if (!arms || !horns)

@@ -162,10 +162,17 @@ void WiringView::paintEvent(QPaintEvent*) {
       const Lead* l = document_.rig().lead(traced_);
       return l && (l->from.part == b.part || l->to.part == b.part);
     }();
-    p.setPen(QPen(related ? inks().teal : inks().line, related ? 2 : 1.2));
+    const ConsumerReport* fed = document_.review().power.consumer(b.part);
+    const bool dark = fed && !fed->lit[static_cast<std::size_t>(SupplyState::battery)];
+    p.setPen(QPen(dark ? inks().rust : related ? inks().teal : inks().line, dark || related ? 2 : 1.2));
     p.setBrush(inks().sheet);
     p.drawRect(box);
-    p.setPen(inks().ink);
+    if (dark) {
+      p.setPen(inks().rust);
+      p.setFont(Look::instance().text(8, true));
+      p.drawText(box.adjusted(6, 0, -6, -2), Qt::AlignBottom | Qt::AlignRight, tr("dark: nothing feeds it"));
+    }
+    p.setPen(dark ? inks().rust : inks().ink);
     p.setFont(Look::instance().text(8.5, true));
     p.drawText(box.adjusted(6, 2, -4, 0), Qt::AlignTop | Qt::AlignLeft,
                QFontMetrics(p.font()).elidedText(QString::fromStdString(capital(b.name)), Qt::ElideMiddle,

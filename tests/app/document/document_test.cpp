@@ -134,6 +134,159 @@ TEST(Document, ABrokenFileIsRefusedAndNothingIsLost) {
   EXPECT_EQ(b.window.document().rig(), before);
 }
 
+/// Another program has written the file meanwhile: nobody's work goes without a word.
+TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
+  Builder b;
+  const QString file = b.folder.filePath(QStringLiteral("shared.rig.json"));
+  ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+  const auto theirs_written = [&] {
+    Rig theirs = *load_rig(file.toStdString());
+    theirs.airframe.span_m = 2.5;
+    ASSERT_TRUE(save_rig(theirs, file.toStdString()));
+  };
+  const auto press = [&](const char* button) {
+    QString said;
+    b.in_sheet([&said, button](QWidget& sheet) {
+      auto* box = qobject_cast<QMessageBox*>(&sheet);
+      ASSERT_TRUE(box);
+      said = box->informativeText();
+      if (auto* choice = box->findChild<QAbstractButton*>(QLatin1String(button)))
+        choice->click();
+      else
+        box->reject();
+    });
+    QTest::keyClick(&b.window, Qt::Key_S, Qt::ControlModifier);
+    return said;
+  };
+  const auto rename = [&](const char* name) {
+    Rig rig = b.window.document().rig();
+    rig.name = name;
+    b.window.document().edit(rig, QStringLiteral("renamed"));
+  };
+  for (const char* button : {"nobody", "theirs", "mine"}) {
+    ASSERT_TRUE(b.window.document().open(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/delta.rig.json")));
+    QFile::remove(file);
+    ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+    ASSERT_TRUE(b.window.document().open(file));
+    rename("Mine");
+    theirs_written();
+    const QString said = press(button);
+    EXPECT_TRUE(said.contains(QStringLiteral("airframe/span_m")) && said.contains(QStringLiteral("name")))
+        << said.toStdString();
+    const Rig on_disk = *load_rig(file.toStdString());
+    const std::string pressed = button;
+    EXPECT_EQ(on_disk.airframe.span_m == 2.5, pressed != "mine") << button;
+    EXPECT_EQ(on_disk.name == "Mine", pressed == "mine") << button;
+    if (pressed == "theirs") {
+      EXPECT_EQ(b.window.document().rig(), on_disk);
+      b.window.document().undo();
+    }
+    EXPECT_EQ(b.window.document().rig().name, "Mine") << "nothing is lost: " << button;
+  }
+}
+
+TEST(Document, WhatWasSavedAndThenUndoneIsAskedForWhenLeaving) {
+  Builder b;
+  const QString file = b.folder.filePath(QStringLiteral("a.rig.json"));
+  ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+  ASSERT_TRUE(b.window.document().open(file));
+  Rig rig = b.window.document().rig();
+  rig.name = "Once more";
+  b.window.document().edit(rig, QStringLiteral("renamed"));
+  ASSERT_TRUE(b.window.document().save(file));
+  b.window.document().undo();
+  EXPECT_TRUE(b.window.document().unsaved_work());
+  b.in_sheet([](QWidget& sheet) { QTest::keyClick(&sheet, Qt::Key_Escape); });
+  EXPECT_FALSE(b.window.close());
+}
+
+/// Safety copies: whose they are, that they come in time, and that nothing of them overwrites anything.
+TEST(Document, SafetyCopiesAreOfTheRightAircraft) {
+  QTemporaryDir folder;
+  const Catalogue catalogue = *load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue");
+  const QString copies = folder.filePath(QStringLiteral("copies"));
+  ASSERT_TRUE(QDir().mkpath(copies));
+  const auto left = [&](const char* name, const std::string& of, bool broken = false) {
+    Json copy = *read_json_file(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json");
+    copy["name"] = "unsaved";
+    copy["recovered_from"] = of;
+    std::ofstream((copies + QLatin1Char('/') + QLatin1String(name)).toStdString()) << (broken ? "{" : copy.dump());
+  };
+  // A name without a folder could be any aircraft's.
+  left("a.rig.json", "plane.rig.json");
+  left("b.rig.json", "", true);
+  RigDocument document(catalogue, copies);
+  auto found = document.leftovers();
+  ASSERT_EQ(found.size(), 2) << "what can't be read is said, not passed over";
+  for (const auto& l : found) {
+    EXPECT_TRUE(l.of.isEmpty());
+    EXPECT_EQ(l.problem.isEmpty(), l.copy.endsWith(QStringLiteral("a.rig.json")));
+    if (l.problem.isEmpty()) ASSERT_TRUE(document.recover(l));
+  }
+  EXPECT_TRUE(document.path().isEmpty());
+  EXPECT_TRUE(document.unsaved_work()) << "it is in no file: leaving asks";
+  // As long as somebody works on it, it is no leftover, whatever the number of his process.
+  RigDocument neighbour(catalogue, copies);
+  found = neighbour.leftovers();
+  ASSERT_EQ(found.size(), 1);
+  EXPECT_FALSE(found[0].problem.isEmpty());
+  // A copy whose original is broken can be opened all the same.
+  const QString broken = folder.filePath(QStringLiteral("broken.rig.json"));
+  std::ofstream(broken.toStdString()) << "{";
+  left("c.rig.json", broken.toStdString());
+  bool opened = false;
+  for (const auto& l : neighbour.leftovers())
+    if (l.of == broken) opened = neighbour.recover(l).has_value();
+  EXPECT_TRUE(opened);
+  EXPECT_EQ(neighbour.rig().name, "unsaved");
+  EXPECT_TRUE(neighbour.path().isEmpty());
+}
+
+TEST(Document, SteadyEditsAreCopiedAllTheSameAndAFullDiskIsSaid) {
+  QTemporaryDir folder;
+  const QString copies = folder.filePath(QStringLiteral("copies"));
+  const Catalogue catalogue = *load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue");
+  RigDocument document(catalogue, copies);
+  int edits = 0;
+  QTimer typing;
+  QObject::connect(&typing, &QTimer::timeout, [&] {
+    Rig rig = document.rig();
+    rig.name = "edit " + std::to_string(++edits);
+    document.edit(rig, QStringLiteral("typed"));
+  });
+  typing.start(50);
+  EXPECT_TRUE(QTest::qWaitFor(
+      [&] { return !QDir(copies).entryList({QStringLiteral("*.rig.json")}, QDir::Files).isEmpty(); }, 20000));
+  EXPECT_TRUE(typing.isActive()) << "while the edits went on";
+  typing.stop();
+  // A folder that can't be there stands for a disk that is full.
+  std::ofstream(folder.filePath(QStringLiteral("file")).toStdString()) << "no folder";
+  RigDocument full(catalogue, folder.filePath(QStringLiteral("file/copies")));
+  int said = 0;
+  QObject::connect(&full, &RigDocument::refused, [&](const QString&) { ++said; });
+  for (const char* name : {"one", "two"}) {
+    Rig rig = full.rig();
+    rig.name = name;
+    full.edit(rig, QStringLiteral("typed"));
+    full.write_recovery_copy();
+  }
+  EXPECT_EQ(said, 1) << "once, not at every edit";
+}
+
+TEST(Document, NoFileNameEndsTheProgram) {
+  Builder b;
+  const QString loop = b.folder.filePath(QStringLiteral("loop.parts.json"));
+  ASSERT_EQ(::symlink(loop.toStdString().c_str(), loop.toStdString().c_str()), 0);
+  const QString rig = b.folder.filePath(QStringLiteral("loop.rig.json"));
+  ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), rig));
+  (void)b.window.document().open(rig);
+  const QString longest = b.folder.filePath(QString(246, QLatin1Char('n')) + QStringLiteral(".rig.json"));
+  EXPECT_FALSE(b.window.document().save(longest)) << "255 letters are all a name can have";
+  const QString fits = b.folder.filePath(QString(246, QLatin1Char('n')));
+  EXPECT_TRUE(b.window.document().save(fits));
+  EXPECT_TRUE(b.window.document().open(fits));
+}
+
 TEST(Document, ClosingAsksForUnsavedWork) {
   Builder b;
   Rig rig = b.window.document().rig();
