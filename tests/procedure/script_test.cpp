@@ -7,6 +7,7 @@
 #include <random>
 
 #include "airframe/kinds.h"
+#include "base/number.h"
 #include "bench_rig.h"
 #include "direction/hand_card.h"
 #include "proof/proof_procedure.h"
@@ -358,7 +359,7 @@ TEST(ThrowsProcedure, EyesWaitUntilTheSurfaceStandsStill) {
   EXPECT_EQ(driven[0], "Drive " + p.rig().output_of(*surface_from_word("flaperon_left"))->socket + " to 0");
   for (const char* at : {"1.05", "1.1", "1.15", "1.2"}) {
     p.say("time " + std::string(at));
-    p.say("stands flaperon_left=" + std::to_string(-10 * std::stod(at)));
+    p.say("stands flaperon_left=" + number_text(-10 * *number_of(at), 6));
     EXPECT_FALSE(p.offers("throw_eyes")) << "it moves still at " << at;
   }
   p.say("time 1.3");
@@ -395,9 +396,9 @@ void follow_sticks(Play& p, const std::array<int, 4>& channel_of) {
       us[static_cast<std::size_t>(channel_of[k] - 1)] = 1500 + 480 * hand;
     }
     t += 0.02;
-    p.say("time " + std::to_string(t));
+    p.say("time " + number_text(t, 6));
     std::string frame = "frame";
-    for (const double x : us) frame += " " + std::to_string(x);
+    for (const double x : us) frame += " " + number_text(x, 6);
     p.say(frame);
   }
 }
@@ -461,7 +462,7 @@ TEST(SticksProcedure, ASwitchIsFoundByWhereItRests) {
   double t = 0;
   for (const char* us : {"1000", "1500", "2000"})
     for (int i = 0; i < 40; ++i) {
-      p.say("time " + std::to_string(t += 0.02));
+      p.say("time " + number_text(t += 0.02, 6));
       p.say(std::string("frame 1500 1500 1000 1500 1500 1500 1500 ") + us);
     }
   p.say("press find_switch");
@@ -521,7 +522,7 @@ TEST(Procedures, AreSafeOnARigThatHasNothing) {
 std::string any_line(const Card& card, std::mt19937& random, double& now_s) {
   const auto one_of = [&](std::size_t n) { return static_cast<std::size_t>(random() % n); };
   switch (one_of(8)) {
-    case 0: return "time " + std::to_string(now_s += 0.01 * static_cast<double>(random() % 200));
+    case 0: return "time " + number_text(now_s += 0.01 * static_cast<double>(random() % 200), 6);
     case 1: {
       std::string frame = "frame";
       for (int i = 0; i < 8; ++i) frame += " " + std::to_string(900 + random() % 1200);

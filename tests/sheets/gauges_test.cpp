@@ -3,6 +3,7 @@
 #include <cmath>
 #include <regex>
 
+#include "base/number.h"
 #include "bench_rig.h"
 #include "sheets/gauge_sheets.h"
 
@@ -18,7 +19,7 @@ std::vector<Stroke> strokes(const std::string& svg) {
   std::vector<Stroke> all;
   const std::regex line("<line x1=\"([-0-9.]+)\" y1=\"([-0-9.]+)\" x2=\"([-0-9.]+)\" y2=\"([-0-9.]+)\"");
   for (std::sregex_iterator it(svg.begin(), svg.end(), line), end; it != end; ++it)
-    all.push_back({std::stod((*it)[1]), std::stod((*it)[2]), std::stod((*it)[3]), std::stod((*it)[4])});
+    all.push_back({*number_of((*it).str(1)), *number_of((*it).str(2)), *number_of((*it).str(3)), *number_of((*it).str(4))});
   return all;
 }
 

@@ -5,6 +5,7 @@
 #include <numbers>
 #include <random>
 
+#include "base/number.h"
 #include "signal/capture.h"
 #include "signal/reception.h"
 
@@ -327,7 +328,7 @@ TEST(Capture, SerialSignalsMayBeGivenAsLevels) {
              bit_us, inverted, idle_high);
       }
       std::string text = "t_us,wire\n";
-      for (const auto& [t, level] : line) text += std::to_string(t) + "," + std::to_string(level) + "\n";
+      for (const auto& [t, level] : line) text += number_text(t, 6) + "," + std::to_string(level) + "\n";
       for (const std::optional<Signal> asked : {std::optional<Signal>(), std::optional(signal)}) {
         const auto read = read_capture(text, "c", asked);
         ASSERT_TRUE(read) << read.error().text();
