@@ -5,6 +5,7 @@
 #include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
 
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
@@ -24,7 +25,7 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
 
   // Controls
   auto* controls = new QWidget;
-  controls->setFixedWidth(278);
+  controls->setMinimumWidth(264);
   auto* form = new QGridLayout(controls);
   form->setContentsMargins(0, 0, 0, 0);
   form->setHorizontalSpacing(8);
@@ -115,7 +116,15 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
     document_.apply(set_value(document_.rig(), "airframe/mass_kg", kg));
   });
   form->setRowStretch(row, 1);
-  page->addWidget(controls);
+  // On a small screen the sizes scroll.
+  auto* area = new QScrollArea;
+  area->setWidgetResizable(true);
+  area->setFrameShape(QFrame::NoFrame);
+  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  area->setFixedWidth(284);
+  area->setFocusPolicy(Qt::NoFocus);
+  area->setWidget(controls);
+  page->addWidget(area);
 
   // Drawing
   auto* middle = new QVBoxLayout;

@@ -43,7 +43,7 @@ TEST_F(Planning, WhatIfsShowAndChangeNothing) {
 TEST_F(Planning, AnOverloadedRailIsSaidWithAdvice) {
   Rig heavy = rig();
   for (Part& p : heavy.parts) {
-    if (p.kind == "servo_12g_metal") p.kind = "servo_20g_metal";
+    if (p.kind == "servo_12g_metal") p.kind = "servo_25g_high_voltage";
     if (p.id == "esc") p.kind = "esc_30_switching";
   }
   b.window.document().edit(heavy, QStringLiteral("heavy servos"));
