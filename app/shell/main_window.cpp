@@ -24,6 +24,7 @@
 #include "look/units.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"
+#include "shell/replace_question.h"
 #include "shell/sheet_dialog.h"
 #include "stations/entries.h"
 
@@ -423,16 +424,6 @@ std::optional<bool> MainWindow::settle_with_file() {
   return false;
 }
 
-/// The dialog has asked for the name that was typed; a name that only became one by its ending is asked for here.
-bool MainWindow::may_replace(const QString& path, const QString& chosen) {
-  if (path == chosen || !QFileInfo::exists(path)) return true;
-  QMessageBox box(QMessageBox::Question, tr("There is such a file"), tr("%1 exists already. Replace it?").arg(path),
-                  QMessageBox::Yes | QMessageBox::No, this);
-  box.setObjectName(QStringLiteral("replace"));
-  box.setDefaultButton(QMessageBox::No);
-  return box.exec() == QMessageBox::Yes;
-}
-
 bool MainWindow::save_as() {
   QString path = QFileDialog::getSaveFileName(
       this, tr("Save the rig"),
@@ -441,7 +432,7 @@ bool MainWindow::save_as() {
   if (path.isEmpty()) return false;
   const QString chosen = path;
   if (!path.endsWith(QLatin1String(".json"))) path += QStringLiteral(".rig.json");
-  if (!may_replace(path, chosen)) return false;
+  if (!may_replace(this, path, chosen)) return false;
   if (const auto ok = document_.save(path); !ok) {
     complain(tr("The rig could not be saved"), ok.error());
     return false;

@@ -60,7 +60,6 @@ class MainWindow : public QMainWindow {
   bool save();
   bool save_as();
   std::optional<bool> settle_with_file();
-  bool may_replace(const QString& path, const QString& chosen);
   void remember(const QString& path);
   QStringList recent() const;
   void connect_controller();

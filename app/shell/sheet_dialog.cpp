@@ -15,6 +15,7 @@
 
 #include "base/json.h"
 #include "paper.h"
+#include "shell/replace_question.h"
 
 namespace rigging::app {
 
@@ -54,7 +55,9 @@ SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* par
     QString path = QFileDialog::getSaveFileName(
         this, title, title.toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + ending, filter);
     if (path.isEmpty()) return;
+    const QString chosen = path;
     if (!path.endsWith(ending)) path += ending;
+    if (!may_replace(this, path, chosen)) return;
     if (!(this->*write)(path)) QMessageBox::warning(this, title, tr("%1 could not be written.").arg(path));
   };
   connect(svg, &QPushButton::clicked, this,

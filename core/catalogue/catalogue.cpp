@@ -477,6 +477,12 @@ void complete(ControllerClass& c, const std::vector<Cure>& shared) {
 Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
   auto json = read_json_file(file);
   if (!json) return tl::make_unexpected(json.error());
+  // Many times what a builder's own list has, and little enough to be read at once.
+  constexpr std::pair<const char*, std::size_t> limits[] = {{"parts", 1000}, {"controllers", 100}, {"cures", 100}};
+  for (const auto& [list, most] : limits)
+    if (json->is_object() && json->contains(list) && (*json)[list].size() > most)
+      return failure(file.string() + ": /" + list, "has " + std::to_string((*json)[list].size()) + " entries",
+                     "at most " + std::to_string(most));
   bring_up(*json);
   auto read = read_fields<CatalogueFile>(*json, file.string());
   if (!read) return read;

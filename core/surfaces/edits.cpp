@@ -35,6 +35,14 @@ Result<Edit> reverse_axis(const Rig& rig, Axis axis) {
   const std::string name(word(axis));
   if (std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.mix.of(axis) != 0; }))
     return failure(name, "is mixed into no output", "an axis that an output mixes");
+  // Half an elevon's command turned round leaves no servo that could be right. What the board does is another matter:
+  // there the function is pressed round when the bench says so, and the plan stays.
+  for (const Output& o : rig.outputs)
+    for (const Axis other : all_axes)
+      if (other != axis && o.mix.of(axis) != 0 && o.mix.of(other) != 0)
+        return failure(name, "is mixed with " + std::string(word(other)) + " on " + spoken_output(o),
+                       "a function that its outputs do not share; on the board it is reversed when the proof station "
+                       "says so, without a change of the plan");
   Edit edit{rig, "Reverse the " + name + " function"};
   direction::reverse_function(edit.rig.outputs, axis);
   return edit;

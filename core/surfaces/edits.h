@@ -8,7 +8,8 @@ namespace rigging {
 
 /// Turns an output round, with every command on it.
 Result<Edit> reverse(const Rig& rig, const std::string& output);
-/// Turns a command round on every output, as a class does that reverses functions. Error: no output mixes it.
+/// Turns a command round on every output, as a class does that reverses functions. Errors: no output mixes it, or one
+/// mixes it with another command, so that no servo could be right.
 Result<Edit> reverse_axis(const Rig& rig, Axis axis);
 /// Changes the sign of one command's weight on an output.
 Result<Edit> flip_weight(const Rig& rig, const std::string& output, Axis axis);

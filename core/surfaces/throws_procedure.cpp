@@ -276,7 +276,7 @@ void ThrowsProcedure::add_answer(Card& card, const Output& o, const Scene& scene
       const auto i = static_cast<std::size_t>(command);
       if (t.now_deg[i] <= 0) continue;
       words += (words.empty() ? "Full " : ", full ") + std::string(name) + " then moves it " +
-               number_text(t.then_deg[i], 1) + "° (now " + number_text(t.now_deg[i], 1) + "°)";
+               number_text(t.then_deg[i], 1) + "° (now " + number_text(t.now_deg[i], 1) + "°, as read)";
     }
     if (!words.empty()) card.lines.push_back({words + ".", t.falls()});
   }

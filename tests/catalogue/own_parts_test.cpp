@@ -49,5 +49,20 @@ TEST(OwnParts, AbilitiesThatStandSideBySideFindTheirStation) {
   std::filesystem::remove(file);
 }
 
+TEST(OwnParts, AListWithoutEndIsRefused) {
+  const auto file =
+      std::filesystem::temp_directory_path() / ("rigging_long_" + std::to_string(::getpid()) + ".parts.json");
+  Json own{{"format", "parts"}, {"version", 3}, {"parts", Json::array()}};
+  for (int i = 0; i < 20000; ++i)
+    own["parts"].push_back(
+        {{"id", "p" + std::to_string(i)}, {"name", "Part"}, {"group", "other"}, {"basis", "weighed"}});
+  std::ofstream(file) << own.dump();
+  Catalogue catalogue = shipped();
+  const auto added = add_own_parts(catalogue, file);
+  ASSERT_FALSE(added);
+  EXPECT_NE(added.error().text().find("/parts: has 20000 entries"), std::string::npos) << added.error().text();
+  std::filesystem::remove(file);
+}
+
 }  // namespace
 }  // namespace rigging

@@ -3,6 +3,7 @@
 
 #include <gtest/gtest.h>
 
+#include "airframe/kinds.h"
 #include "base/json.h"
 #include "bench_rig.h"
 #include "fit/edits.h"
@@ -289,6 +290,25 @@ TEST(Edit, TheFitIsMeasuredWithADateThatIsOne) {
   fit.bay = Bay{};
   fit.bay->width_m = 0;
   EXPECT_FALSE(measure_fit(rig, fit));
+}
+
+/// Common practice: a function that is reversed on the board leaves the plan as it is; the plan's own sign can only be
+/// turned where no output shares it with another command.
+TEST(Edits, AFunctionIsTurnedOnlyWhereItStandsAlone) {
+  const Rig wing = fresh_rig("wing", AirframeKind::flying_wing, "fixed_mini");
+  for (const Axis axis : {Axis::roll, Axis::pitch}) {
+    const auto refused = reverse_axis(wing, axis);
+    ASSERT_FALSE(refused);
+    EXPECT_NE(refused.error().what.find("mixed"), std::string::npos);
+  }
+  const Rig plain = fresh_rig("plain", AirframeKind::two_ailerons, "gesture_board");
+  const auto turned = reverse_axis(plain, Axis::roll);
+  ASSERT_TRUE(turned);
+  for (std::size_t i = 0; i < plain.outputs.size(); ++i) {
+    EXPECT_EQ(turned->rig.outputs[i].mix.roll, -plain.outputs[i].mix.roll);
+    EXPECT_EQ(turned->rig.outputs[i].mix.pitch, plain.outputs[i].mix.pitch);
+  }
+  EXPECT_FALSE(reverse_axis(fresh_rig("v", AirframeKind::flying_wing, "fixed_mini"), Axis::yaw)) << "nothing yaws";
 }
 
 }  // namespace

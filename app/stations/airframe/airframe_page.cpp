@@ -254,7 +254,7 @@ void AirframePage::refresh() {
     const bool guessed =
         std::find(planform.guessed.begin(), planform.guessed.end(), d.member.name) != planform.guessed.end();
     show_member(*d.box, d.member, d.value(rig.airframe, planform));
-    d.box->setPrefix(guessed ? tr("about ") : QString());
+    d.box->setPrefix(guessed ? QStringLiteral("≈ ") : QString());
     d.box->setToolTip(guessed ? tr("Follows from the other sizes by usual proportions until you measure it")
                               : QString());
   }
@@ -279,10 +279,11 @@ void AirframePage::refresh() {
                         QString::fromStdString(f.source));
   }
   for (const SurfaceSize& size : report.surfaces) {
-    figures << QStringLiteral("<span style='color:%1'>%2</span>&nbsp;%3")
-                   .arg(inks().soft.name(), QString::fromStdString(capital(size.name)) + tr(" area"),
-                        units.figure({"", size.area_m2, "m²", {}, {}, "", ""})
-                            .replace(QLatin1Char(' '), QStringLiteral("&nbsp;")));
+    if (size.name != "wing")
+      figures << QStringLiteral("<span style='color:%1'>%2</span>&nbsp;%3")
+                     .arg(inks().soft.name(), QString::fromStdString(capital(size.name)) + tr(" area"),
+                          units.figure({"", size.area_m2, "m²", {}, {}, "", ""})
+                              .replace(QLatin1Char(' '), QStringLiteral("&nbsp;")));
     working << tr("%1: span %2, chord %3 to %4, leading edge at the root %5 behind the nose, %6 % of the lift%7")
                    .arg(QString::fromStdString(capital(size.name)), QString::fromStdString(length_text(size.span_m)),
                         QString::fromStdString(length_text(size.root_chord_m)),

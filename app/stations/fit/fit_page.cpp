@@ -61,6 +61,7 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   right->setContentsMargins(0, 0, 0, 0);
   right->setSpacing(5);
   list_ = new QListWidget;
+  list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   list_->setObjectName(QStringLiteral("parts"));
   list_->setAccessibleName(tr("Parts"));
   right->addWidget(list_, 1);
@@ -358,7 +359,9 @@ void FitPage::refresh() {
       auto* item = new QListWidgetItem(
           QStringLiteral("%1   %2 %3%4")
               .arg(QString::fromStdString(capital(i.name)),
-                   i.weighed ? QString::number(units.mass_out(i.mass_kg), 'f', units.metric() ? 0 : 1) : tr("?"),
+                   i.mass_kg > 0 ? (i.weighed ? QString() : QStringLiteral("≈ ")) +
+                                       QString::number(units.mass_out(i.mass_kg), 'f', units.metric() ? 0 : 1)
+                                 : tr("?"),
                    units.mass_unit(), i.placed ? QString() : tr("  · no place")));
       item->setData(Qt::UserRole, QString::fromStdString(i.part));
       if (const PartKind* k = kind_of(rig, document_.catalogue(), i.part))
@@ -397,8 +400,8 @@ void FitPage::refresh() {
       compass << tr("Compass in %1: it points nowhere at full throttle.").arg(name);
     else
       compass << (c.error.value < wanted_compass_error_deg
-                      ? tr("Compass in %1: currents turn it by up to %2° of %3° allowed: holds.")
-                      : tr("Compass in %1: currents turn it by up to %2° of %3° allowed: too near."))
+                      ? tr("Compass in %1: currents and magnets turn it by up to %2° of %3° allowed: holds.")
+                      : tr("Compass in %1: currents and magnets turn it by up to %2° of %3° allowed: too near."))
                      .arg(name)
                      .arg(c.error.value, 0, 'f', 1)
                      .arg(wanted_compass_error_deg, 0, 'f', 0);

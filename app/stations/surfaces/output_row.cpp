@@ -70,8 +70,8 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
   if (!settable(document_.controller()).reverse) {
     reverse->setEnabled(false);
     reverse->setToolTip(
-        tr("This class turns no output round by itself: it reverses a whole function. Ask for it with "
-           "Ctrl+K, \"reverse the roll function\"."));
+        tr("This class turns no output round by itself: its button or gesture reverses a whole function. The proof "
+           "station says when."));
   }
   head->addWidget(reverse);
 

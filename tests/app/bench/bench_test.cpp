@@ -85,5 +85,24 @@ TEST(Bench, ATwinThatDiesIsNoticed) {
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("foot_link"))->text().contains(QStringLiteral("No bench")));
 }
 
+/// A board of another class is somebody else's: it is said, and nothing is compared or written.
+TEST(Bench, ABoardOfAnotherClassIsNeitherComparedNorWritten) {
+  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  ASSERT_TRUE(b.open_demo_with_battery());
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().board().has_value(); }));
+  auto* said = b.find<QLabel>(QStringLiteral("foot_said"));
+  ASSERT_TRUE(said);
+  const link::Image held = *b.window.bench().board();
+  Rig rig = b.window.document().rig();
+  rig.controller.kind = "pc_mini";
+  b.window.document().edit(rig, QStringLiteral("another class"));
+  Q_EMIT b.window.bench().board_read();
+  EXPECT_TRUE(said->toolTip().contains(QStringLiteral("another class"))) << said->toolTip().toStdString();
+  EXPECT_FALSE(said->toolTip().contains(QStringLiteral("agree")));
+  EXPECT_TRUE(b.window.bench().is_another_class("pc_mini"));
+  EXPECT_FALSE(b.window.bench().writing());
+  EXPECT_EQ(*b.window.bench().board(), held);
+}
+
 }  // namespace
 }  // namespace rigging::app
