@@ -53,6 +53,11 @@ StationState state_of(const StationEntry& entry, const Rig& rig, const Review& r
     return s.station == entry.station && s.severity != Severity::worth_knowing;
   });
   const bool begun = !entry.begun || entry.begun(rig, r);
+  // What no lead feeds is the wiring's business, too, whichever station says so.
+  const bool dark = entry.station == Station::wiring && begun &&
+                    std::any_of(r.power.consumers.begin(), r.power.consumers.end(), [](const ConsumerReport& c) {
+                      return !c.lit[static_cast<std::size_t>(SupplyState::battery)];
+                    });
   std::vector<ProofState> own, all;
   for (const CheckStatus& c : r.checks) {
     if (c.family->station == entry.station) own.push_back(c.state);
@@ -64,7 +69,7 @@ StationState state_of(const StationEntry& entry, const Rig& rig, const Review& r
   const bool stale = std::count(own.begin(), own.end(), ProofState::stale) > 0;
   // The proof station says what has gone stale before it says what is missing.
   if (entry.station == Station::proof && stale) return StationState::stale;
-  if (serious) return StationState::snags;
+  if (serious || dark) return StationState::snags;
   if (every(all, ProofState::fresh)) return StationState::proven;
   if (!begun) return StationState::unknown;
   return stale ? StationState::stale : StationState::planned;

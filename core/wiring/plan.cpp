@@ -243,7 +243,16 @@ class Planner {
   /// How far the lead has to go across the board, as a cost: metres from the socket to where the part lies.
   double way_cost(const Part& part, const Terminal& socket) const {
     const Place *board = plan_.rig.place("controller"), *there = plan_.rig.place(part.id);
-    if (!board || !there || board->turn != Turn{}) return 0;
+    if (!board || !there || board->turn != Turn{}) {
+      // Where nothing has a place yet: on the side on which its other lead ends, if it has one.
+      constexpr double other_side = 0.1;
+      const PartKind* k = catalogue_.part(part.kind);
+      const bool on_bus = k && std::any_of(k->terminals.begin(), k->terminals.end(),
+                                           [](const Terminal& t) { return t.kind == TerminalKind::two_wire; });
+      for (const Terminal& t : controller_->ports)
+        if (on_bus && t.kind == TerminalKind::two_wire && t.side != socket.side) return other_side;
+      return 0;
+    }
     const double ahead = (socket.y_mm - controller_->length_mm / 2) / 1000,
                  right = (socket.x_mm - controller_->width_mm / 2) / 1000;
     return std::hypot(there->x_m - board->x_m - ahead, there->y_m - board->y_m - right);
@@ -637,8 +646,7 @@ class Planner {
       obstacle(first,
                capital(who) + (names.size() > 1 ? " stay" : " stays") + " dark: nothing feeds " +
                    (net.rails[q].nodes.size() > 1 ? "the " + net.rails[q].name : "it") + ". " +
-                   (fits ? "Get a second source for it (" + fits->name + "), grounds common"
-                         : "It needs a source of its own"),
+                   (fits ? "Get a source for it (" + fits->name + "), grounds common" : "It needs a source of its own"),
                "POWER-14");
     }
   }

@@ -19,7 +19,8 @@ std::vector<Stroke> strokes(const std::string& svg) {
   std::vector<Stroke> all;
   const std::regex line("<line x1=\"([-0-9.]+)\" y1=\"([-0-9.]+)\" x2=\"([-0-9.]+)\" y2=\"([-0-9.]+)\"");
   for (std::sregex_iterator it(svg.begin(), svg.end(), line), end; it != end; ++it)
-    all.push_back({*number_of((*it).str(1)), *number_of((*it).str(2)), *number_of((*it).str(3)), *number_of((*it).str(4))});
+    all.push_back(
+        {*number_of((*it).str(1)), *number_of((*it).str(2)), *number_of((*it).str(3)), *number_of((*it).str(4))});
   return all;
 }
 

@@ -170,7 +170,7 @@ void WiringView::paintEvent(QPaintEvent*) {
     if (dark) {
       p.setPen(inks().rust);
       p.setFont(Look::instance().text(8, true));
-      p.drawText(box.adjusted(6, 0, -6, -2), Qt::AlignBottom | Qt::AlignRight, tr("dark: nothing feeds it"));
+      p.drawText(box.adjusted(6, 3, -6, 0), Qt::AlignTop | Qt::AlignRight, tr("dark"));
     }
     p.setPen(dark ? inks().rust : inks().ink);
     p.setFont(Look::instance().text(8.5, true));
