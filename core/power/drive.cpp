@@ -166,26 +166,23 @@ std::optional<Drive> analyze_drive(const Rig& rig, const Catalogue& catalogue, c
   }
   const Power& power = rig.power;
   d.measured = power.static_a.has_value();
-  d.full_current = {"Current at full throttle, fresh battery",
-                    full_amps,
-                    "A",
-                    full_amps * (1 - spread),
-                    full_amps * (1 + spread),
-                    "motor torque = propeller torque: " + full_working,
-                    "direct-current motor model; propeller coefficients from memory, ±20 %"};
   if (power.static_a) {
     d.static_current = {
         "Current at full throttle, model held", *power.static_a, "A", {}, {}, "as measured", "measured by the builder"};
     d.full_current = d.static_current;
     d.full_current.name = "Current at full throttle, as measured";
   } else {
-    d.static_current = {"Current at full throttle, model held",
-                        amps,
-                        "A",
-                        amps * (1 - spread),
-                        amps * (1 + spread),
-                        "motor torque = propeller torque: " + working,
-                        "direct-current motor model; propeller coefficients from memory, ±20 %"};
+    const auto estimated = [](const char* name, double a, const std::string& how) {
+      return Figure{name,
+                    a,
+                    "A",
+                    a * (1 - spread),
+                    a * (1 + spread),
+                    "motor torque = propeller torque: " + how,
+                    "direct-current motor model; propeller coefficients from memory, ±20 %"};
+    };
+    d.static_current = estimated("Current at full throttle, model held", amps, working);
+    d.full_current = estimated("Current at full throttle, fresh battery", full_amps, full_working);
   }
   if (power.static_thrust_n)
     d.thrust = {"Static thrust", *power.static_thrust_n, "N", {}, {}, "as measured", "measured by the builder"};

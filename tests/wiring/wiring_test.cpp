@@ -125,6 +125,24 @@ TEST(Plan, LeavesNothingDarkOrSaysSo) {
   }));
 }
 
+/// A regulator that feeds a part of its own keeps its lead: a dark rail gets one beside it.
+TEST(Plan, ALeadThatFeedsSomethingIsNotTakenForADarkRail) {
+  Rig rig = fresh_rig("mine", AirframeKind::flying_wing, "full_controller");
+  add_part(rig, "battery", "battery_4s_2200");
+  add_part(rig, "receiver", "receiver_two_way");
+  add_part(rig, "camera", "camera_small");
+  add_part(rig, "bec", "regulator_5v_3a");
+  add_lead(rig, "camera_power", "bec", "out", "camera", "power");
+  const Plan plan = plan_wiring(rig, shipped());
+  const Lead* kept = plan.rig.lead("camera_power");
+  ASSERT_TRUE(kept);
+  EXPECT_TRUE(far_end(*kept, "bec", "out") && far_end(*kept, "bec", "out")->part == "camera");
+  const PowerReport power = analyze_power(plan.rig, shipped());
+  EXPECT_TRUE(power.consumer("receiver")->lit[static_cast<std::size_t>(SupplyState::battery)]);
+  EXPECT_TRUE(plan.obstacles.empty());
+  EXPECT_EQ(plan_wiring(plan.rig, shipped()).changes, 0);
+}
+
 TEST(Plan, AReceiverThatNoInputTakesIsToldSo) {
   const Plan plan = plan_wiring(bare(AirframeKind::flying_wing, "fixed_mini", "receiver_pulse"), shipped());
   EXPECT_TRUE(std::any_of(plan.obstacles.begin(), plan.obstacles.end(), [](const Obstacle& o) {

@@ -125,6 +125,11 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   area->setFocusPolicy(Qt::NoFocus);
   area->setWidget(controls);
   page->addWidget(area);
+  for (auto* child : controls->findChildren<QWidget*>())
+    if (qobject_cast<QAbstractSpinBox*>(child) || qobject_cast<QComboBox*>(child)) {
+      child->setFocusPolicy(Qt::StrongFocus);
+      child->installEventFilter(this);
+    }
 
   // Drawing
   auto* middle = new QVBoxLayout;
@@ -204,6 +209,13 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   });
   connect(&Look::instance(), &Look::changed, this, [this] { refresh(); });
   refresh();
+}
+
+bool AirframePage::eventFilter(QObject* watched, QEvent* event) {
+  const auto* widget = qobject_cast<QWidget*>(watched);
+  if (event->type() != QEvent::Wheel || !widget || widget->hasFocus()) return StationPage::eventFilter(watched, event);
+  event->ignore();
+  return true;
 }
 
 QWidget* AirframePage::first_focus() { return kind_; }

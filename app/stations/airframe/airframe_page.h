@@ -24,6 +24,8 @@ class AirframePage : public StationPage {
 
  protected:
   void refresh() override;
+  /// The wheel scrolls the sizes; it changes only what has the keyboard.
+  bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
   struct Dimension {

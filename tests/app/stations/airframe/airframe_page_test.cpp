@@ -34,6 +34,25 @@ TEST(Airframe, AnotherClassKeepsPlugsWhereItCan) {
   EXPECT_FALSE(b.window.document().rig().airframe.mass_kg);
 }
 
+/// Who scrolls through the sizes changes none of them.
+TEST(Airframe, TheWheelChangesOnlyWhatHasTheKeyboard) {
+  Builder b;
+  b.window.go(Station::airframe);
+  const Rig before = b.window.document().rig();
+  const auto wheel = [&](QWidget* over) {
+    const QPointF at = over->rect().center();
+    QWheelEvent event(at, over->mapToGlobal(at), {}, {0, -120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QApplication::sendEvent(over, &event);
+  };
+  auto* kind = b.find<QComboBox>(QStringLiteral("airframe_kind"));
+  auto* span = b.find<QDoubleSpinBox>(QStringLiteral("dimension_span_m"));
+  auto* mass = b.find<QDoubleSpinBox>(QStringLiteral("mass"));
+  mass->setFocus();
+  wheel(kind);
+  wheel(span);
+  EXPECT_EQ(b.window.document().rig(), before);
+}
+
 TEST(Airframe, DimensionsKindAndUndo) {
   Builder b;
   b.window.go(Station::airframe);
