@@ -410,6 +410,7 @@ std::optional<bool> MainWindow::settle_with_file() {
   mine->setObjectName(QStringLiteral("mine"));
   theirs->setObjectName(QStringLiteral("theirs"));
   copy->setObjectName(QStringLiteral("copy"));
+  box.setDefaultButton(QMessageBox::Cancel);  // who presses Enter without reading overwrites nothing
   box.exec();
   if (box.clickedButton() == mine) return std::nullopt;
   if (box.clickedButton() == copy) return save_as();

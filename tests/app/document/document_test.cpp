@@ -150,6 +150,7 @@ TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
       auto* box = qobject_cast<QMessageBox*>(&sheet);
       ASSERT_TRUE(box);
       said = box->informativeText();
+      EXPECT_EQ(box->defaultButton(), box->button(QMessageBox::Cancel));
       if (auto* choice = box->findChild<QAbstractButton*>(QLatin1String(button)))
         choice->click();
       else
