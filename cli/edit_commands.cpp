@@ -5,6 +5,7 @@
 #include "edit/edit.h"
 #include "opened.h"
 #include "review/stations.h"
+#include "rig/differing.h"
 #include "rig/rig_file.h"
 
 namespace rigging::cli {

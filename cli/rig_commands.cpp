@@ -12,6 +12,7 @@
 #include "link/image.h"
 #include "opened.h"
 #include "review/review.h"
+#include "rig/differing.h"
 #include "rig/rig_file.h"
 #include "sheets/hand_card_sheet.h"
 
@@ -106,7 +107,8 @@ void compare(const Opened& a, const std::string& other, Session& session) {
   if (session.json)
     session.print({{"differing", places}});
   else
-    for (const std::string& place : places) std::cout << place << '\n';
+    for (const Differing& d : differing_words(a.rig, b->rig))
+      std::cout << d.place << ": " << d.a << " / " << d.b << '\n';
   session.status = places.empty() ? good : found_wrong;
 }
 

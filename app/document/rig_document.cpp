@@ -4,6 +4,7 @@
 #include <sys/file.h>
 #include <unistd.h>
 #include <QCoreApplication>
+#include <QCryptographicHash>
 #include <QDateTime>
 #include <QDir>
 #include <QFileInfo>
@@ -30,6 +31,10 @@ bool still_written(const QString& copy) {
   return held;
 }
 
+QByteArray digest(const std::string& text) {
+  return QCryptographicHash::hash(QByteArray::fromStdString(text), QCryptographicHash::Sha256).toHex();
+}
+
 void remove_copy(const QString& copy) {
   QFile::remove(copy);
   QFile::remove(lock_of(copy));
@@ -46,6 +51,7 @@ RigDocument::RigDocument(Catalogue catalogue, QString recovery_folder, QObject* 
         deferred_ = std::move(made);
         Q_EMIT deferred_ready();
       }) {
+  connect(&watcher_, &QFileSystemWatcher::fileChanged, this, &RigDocument::look_at_file);
   autosave_.setSingleShot(true);
   autosave_.setInterval(1500);
   connect(&autosave_, &QTimer::timeout, this, &RigDocument::write_recovery_copy);
@@ -169,7 +175,7 @@ Result<void> RigDocument::open(const QString& given) {
   drop_recovery_copy();
   set_catalogue(std::make_shared<const Catalogue>(std::move(*catalogue)));
   path_ = path;
-  on_disk_ = text ? std::move(*text) : std::string();
+  now_on_disk(text ? *text : std::string());
   begun_.reset();
   history_.reset(std::move(*rig));
   saved_ = history_.now();
@@ -183,6 +189,7 @@ void RigDocument::start_new(Rig rig) {
   set_catalogue(shipped_);
   path_.clear();
   on_disk_.clear();
+  if (!watcher_.files().isEmpty()) watcher_.removePaths(watcher_.files());
   saved_ = Rig{};
   begun_ = rig;
   history_.reset(std::move(rig));
@@ -194,7 +201,7 @@ Result<void> RigDocument::save(const QString& given) {
   const QString path = QFileInfo(given).absoluteFilePath();
   if (auto ok = save_rig(rig(), native(path)); !ok) return ok;
   path_ = path;
-  on_disk_ = rig_text(rig());
+  now_on_disk(rig_text(rig()));
   saved_ = rig();
   drop_recovery_copy();
   Q_EMIT changed();
@@ -204,20 +211,32 @@ Result<void> RigDocument::save(const QString& given) {
 bool RigDocument::changed_on_disk() const {
   if (path_.isEmpty() || !QFileInfo::exists(path_)) return false;
   const auto now = read_file(native(path_));
-  return !now || *now != on_disk_;
+  return !now || digest(*now) != on_disk_;
 }
 
-Result<std::vector<std::string>> RigDocument::differs_from_disk() const {
+void RigDocument::now_on_disk(const std::string& text) {
+  on_disk_ = digest(text);
+  if (!watcher_.files().isEmpty()) watcher_.removePaths(watcher_.files());
+  watcher_.addPath(path_);
+}
+
+void RigDocument::look_at_file() {
+  // Whoever writes a new file in its place takes the old one from the watcher.
+  if (watcher_.files().isEmpty() && QFileInfo::exists(path_)) watcher_.addPath(path_);
+  if (changed_on_disk()) Q_EMIT file_changed();
+}
+
+Result<std::vector<Differing>> RigDocument::differs_from_disk() const {
   const auto theirs = open_rig(native(path_), *catalogue_);
   if (!theirs) return tl::make_unexpected(theirs.error());
-  return differing_members(*theirs, rig());
+  return differing_words(*theirs, rig());
 }
 
 Result<void> RigDocument::take_from_disk() {
   auto theirs = open_rig(native(path_), *catalogue_);
   if (!theirs) return tl::make_unexpected(theirs.error());
   const auto text = read_file(native(path_));
-  on_disk_ = text ? *text : std::string();
+  now_on_disk(text ? *text : std::string());
   saved_ = *theirs;
   edit(std::move(*theirs), tr("Taken over from the file"));
   return {};
@@ -234,7 +253,7 @@ void RigDocument::write_recovery_copy() {
     if (lock_ >= 0) (void)::flock(lock_, LOCK_EX | LOCK_NB);
   }
   // The file it belongs to travels in the copy itself: one file, one write, nothing to get out of step.
-  const auto ok = save_copy({rig(), path_.toStdString()}, native(recovery_path()));
+  const auto ok = save_copy({rig(), path_.toStdString(), on_disk_.toStdString()}, native(recovery_path()));
   if (!ok && !copy_failed_)
     Q_EMIT refused(tr("No safety copy of unsaved work: %1").arg(QString::fromStdString(ok.error().text())));
   copy_failed_ = !ok.has_value();
@@ -270,6 +289,11 @@ Result<void> RigDocument::recover(const Leftover& leftover) {
   const bool has_file = !leftover.of.isEmpty() && QFileInfo::exists(leftover.of);
   if (has_file && open(leftover.of)) {
     edit(with_version_1_proofs(std::move(copy->rig), *catalogue_), tr("Recovered unsaved work"));
+    // What was written into the file since then was not seen by whoever did this work: saving asks.
+    if (!copy->before.empty() && copy->before != on_disk_.toStdString()) {
+      on_disk_ = QByteArray::fromStdString(copy->before);
+      Q_EMIT file_changed();
+    }
   } else {
     start_new(with_version_1_proofs(std::move(copy->rig), *shipped_));
     begun_.reset();

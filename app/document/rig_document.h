@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QFileSystemWatcher>
 #include <QObject>
 #include <QTimer>
 
@@ -9,6 +10,7 @@
 #include "link/image.h"
 #include "review/deferred.h"
 #include "review/review.h"
+#include "rig/differing.h"
 #include "rig/history.h"
 
 namespace rigging::app {
@@ -40,8 +42,8 @@ class RigDocument : public QObject {
   bool unsaved_work() const { return modified() && !(begun_ && rig() == *begun_); }
   /// Another program, or another window, has written the file since it was opened or saved here.
   bool changed_on_disk() const;
-  /// What of the file differs from what is open, as places; an error when the file can't be read as a rig.
-  Result<std::vector<std::string>> differs_from_disk() const;
+  /// What the file (first) and what is open say differently; an error when the file can't be read as a rig.
+  Result<std::vector<Differing>> differs_from_disk() const;
   /// What the file holds now becomes the open rig, as an edit that can be undone.
   Result<void> take_from_disk();
 
@@ -77,6 +79,8 @@ class RigDocument : public QObject {
   /// An edit could not be made: where, what, and what was expected.
   void refused(const QString& words);
   void changed();
+  /// Somebody else has written the file while it is open here.
+  void file_changed();
   /// The second tier has arrived.
   void deferred_ready();
 
@@ -85,6 +89,8 @@ class RigDocument : public QObject {
   Result<Catalogue> catalogue_for(const QString& path) const;
   QString recovery_path() const;
   void soon_copied();
+  void now_on_disk(const std::string& text);
+  void look_at_file();
   void drop_recovery_copy();
 
   void set_catalogue(std::shared_ptr<const Catalogue> catalogue);
@@ -94,7 +100,8 @@ class RigDocument : public QObject {
   History history_;
   Rig saved_;
   std::optional<Rig> begun_;  ///< a new rig as it was begun, which nobody has worked on yet
-  std::string on_disk_;       ///< what the file held when it was last read or written here
+  QByteArray on_disk_;        ///< digest of what the file held when it was last read or written here
+  QFileSystemWatcher watcher_;
   bool copy_failed_ = false;  ///< said once
   int lock_ = -1;             ///< held on the file that says whose the safety copy is
   Review review_;

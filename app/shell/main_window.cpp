@@ -97,6 +97,8 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   connect(bench_panel_, &BenchPanel::compare_asked, this, [this] { compare_with_board(true); });
   connect(&document_, &RigDocument::changed, this, &MainWindow::refresh);
   connect(&document_, &RigDocument::refused, foot_, &FootLine::say);
+  connect(&document_, &RigDocument::file_changed, this,
+          [this] { foot_->say(tr("The file was changed by somebody else. Saving shows what differs, and asks.")); });
   connect(&bench_, &BenchLink::state_changed, foot_, &FootLine::refresh);
   connect(&bench_, &BenchLink::problem, foot_, &FootLine::say);
   connect(&bench_, &BenchLink::hands_done, this, [this](bool, const QString& words) { foot_->say(words); });
@@ -393,16 +395,21 @@ std::optional<bool> MainWindow::settle_with_file() {
                   tr("%1 was changed by another program or window since it was opened here.").arg(document_.path()),
                   QMessageBox::Cancel, this);
   box.setObjectName(QStringLiteral("changed_on_disk"));
-  QString differs;
-  if (const auto places = document_.differs_from_disk()) {
+  if (const auto differing = document_.differs_from_disk()) {
     constexpr std::size_t most = 8;
-    for (std::size_t i = 0; i < std::min(most, places->size()); ++i)
-      differs += QStringLiteral("• ") + QString::fromStdString((*places)[i].substr(1)) + QLatin1Char('\n');
-    if (places->size() > most) differs += tr("and %1 more").arg(places->size() - most);
-    if (places->empty()) differs = tr("It says the same as what is open here.");
+    QString differs;
+    for (std::size_t i = 0; i < std::min(most, differing->size()); ++i) {
+      const Differing& d = (*differing)[i];
+      differs += tr("• %1: %2 in the file, %3 here")
+                     .arg(QString::fromStdString(d.place), QString::fromStdString(d.a), QString::fromStdString(d.b)) +
+                 QLatin1Char('\n');
+    }
+    if (differing->size() > most) differs += tr("and %1 more").arg(differing->size() - most);
+    if (differing->empty()) differs = tr("It says the same as what is open here.");
     box.setInformativeText(tr("What differs:\n%1").arg(differs));
   } else {
-    box.setInformativeText(tr("It can't be read as a rig now: %1").arg(QString::fromStdString(places.error().text())));
+    box.setInformativeText(
+        tr("It can't be read as a rig now: %1").arg(QString::fromStdString(differing.error().text())));
   }
   auto* mine = box.addButton(tr("Write mine over it"), QMessageBox::DestructiveRole);
   auto* theirs = box.addButton(tr("Take theirs"), QMessageBox::ActionRole);

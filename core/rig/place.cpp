@@ -8,14 +8,9 @@ namespace {
 
 /// The entry whose first member says `key`.
 const void* entry(const Kind& list, const void* value, const std::string& key) {
-  const Members* members = list.item_kind()->members();
-  if (!members || members->list.empty()) return nullptr;
-  const Member& first = members->list.front();
   for (std::size_t i = 0; i < list.size(value); ++i) {
     const void* item = list.item(value, i);
-    const Fact name = first.kind->fact(first.in(item));
-    if (const auto* text = std::get_if<std::string>(&name); text && *text == key) return item;
-    if (const auto* number = std::get_if<double>(&name); number && number_text(*number, 0) == key) return item;
+    if (const auto name = entry_name(list, item); !name.empty() && name == key) return item;
   }
   return nullptr;
 }
@@ -27,6 +22,16 @@ std::string singular(std::string list) {
 }
 
 }  // namespace
+
+std::string entry_name(const Kind& list, const void* item) {
+  const Members* members = list.item_kind()->members();
+  if (!members || members->list.empty()) return {};
+  const Member& first = members->list.front();
+  const Fact name = first.kind->fact(first.in(item));
+  if (const auto* text = std::get_if<std::string>(&name)) return *text;
+  if (const auto* number = std::get_if<double>(&name)) return number_text(*number, 0);
+  return {};
+}
 
 std::vector<std::string> steps_of(const std::string& place) {
   std::vector<std::string> steps(1);

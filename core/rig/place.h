@@ -13,6 +13,9 @@ std::string place_of(std::initializer_list<std::string_view> steps);
 /// The steps of a place, as they were before they were joined.
 std::vector<std::string> steps_of(const std::string& place);
 
+/// What a place calls this entry of a list: what its first member says. Empty when that is no text and no number.
+std::string entry_name(const Kind& list, const void* item);
+
 /// What stands there; nothing when there is no such place, or when it is no single value. Surfaces of an output come as
 /// one text.
 Fact fact_at(const Rig& rig, const std::string& place);

@@ -36,7 +36,9 @@ const Members& Described<Rig>::members() {
 
 namespace {
 
-constexpr const char* copy_of = "recovered_from";  // in the envelope of a safety copy
+// In the envelope of a safety copy.
+constexpr const char* copy_of = "recovered_from";
+constexpr const char* copy_before = "file_was";
 
 /// Version 1 knew a check by one text, and kept of what a proof depended on a fingerprint and sentences.
 void from_version_1(Json& json) {
@@ -71,6 +73,7 @@ Result<Json> unwrapped(Json json, const std::string& file) {
   if (version->get<double>() < 2) from_version_1(json);
   json.erase("format");
   json.erase(copy_of);
+  json.erase(copy_before);
   json.erase("version");
   return json;
 }
@@ -210,35 +213,14 @@ Result<RigCopy> load_copy(const std::filesystem::path& path) {
   if (!json) return tl::make_unexpected(json.error());
   auto rig = rig_from_json(*json, path.string());
   if (!rig) return tl::make_unexpected(rig.error());
-  return RigCopy{std::move(*rig), text_member(*json, copy_of)};
+  return RigCopy{std::move(*rig), text_member(*json, copy_of), text_member(*json, copy_before)};
 }
 
 Result<void> save_copy(const RigCopy& copy, const std::filesystem::path& path) {
   OrderedJson json = rig_to_json(copy.rig);
   json[copy_of] = copy.of;
+  if (!copy.before.empty()) json[copy_before] = copy.before;
   return write_file_atomically(path, json.dump(2, ' ', false, OrderedJson::error_handler_t::replace) + "\n");
-}
-
-std::vector<std::string> differing_members(const Rig& a, const Rig& b) {
-  std::vector<std::string> places;
-  const auto compare = [&](auto& self, const OrderedJson& x, const OrderedJson& y, const std::string& path) -> void {
-    if (x == y) return;
-    if (x.is_object() && y.is_object()) {
-      for (const auto& [name, value] : x.items())
-        if (y.contains(name))
-          self(self, value, y[name], path + "/" + name);
-        else
-          places.push_back(path + "/" + name);
-      for (const auto& [name, value] : y.items())
-        if (!x.contains(name)) places.push_back(path + "/" + name);
-    } else if (x.is_array() && y.is_array() && x.size() == y.size()) {
-      for (std::size_t i = 0; i < x.size(); ++i) self(self, x[i], y[i], path + "/" + std::to_string(i));
-    } else {
-      places.push_back(path);
-    }
-  };
-  compare(compare, rig_to_json(a), rig_to_json(b), "");
-  return places;
 }
 
 }  // namespace rigging

@@ -22,15 +22,13 @@ std::string rig_text(const Rig& rig);
 Result<Rig> load_rig(const std::filesystem::path& path);
 Result<void> save_rig(const Rig& rig, const std::filesystem::path& path);
 
-/// A safety copy of unsaved work: the rig, and the file it belongs to (empty when it never had one).
+/// A safety copy of unsaved work.
 struct RigCopy {
   Rig rig;
-  std::string of;
+  std::string of;      ///< the file it belongs to; empty when it never had one
+  std::string before;  ///< a digest of what that file held then; empty when it is not known
 };
 Result<RigCopy> load_copy(const std::filesystem::path& path);
 Result<void> save_copy(const RigCopy& copy, const std::filesystem::path& path);
-
-/// Places where two rigs differ, as JSON pointers of the first difference per member, in canonical order.
-std::vector<std::string> differing_members(const Rig& a, const Rig& b);
 
 }  // namespace rigging

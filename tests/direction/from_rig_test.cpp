@@ -7,6 +7,7 @@
 
 #include "airframe/kinds.h"
 #include "direction/direction_checks.h"
+#include "rig/differing.h"
 #include "rig/rig_file.h"
 
 namespace rigging::direction {

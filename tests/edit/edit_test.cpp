@@ -9,6 +9,7 @@
 #include "fit/edits.h"
 #include "power/edits.h"
 #include "review/stations.h"
+#include "rig/differing.h"
 #include "rig/place.h"
 #include "rig/rig_file.h"
 #include "sticks/edits.h"

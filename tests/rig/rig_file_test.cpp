@@ -1,5 +1,7 @@
 #include "rig/rig_file.h"
 #include "base/json.h"
+#include "base/number.h"
+#include "rig/differing.h"
 
 #include <gtest/gtest.h>
 
@@ -74,6 +76,31 @@ TEST(RigFile, KeepsWhatItDoesNotKnow) {
   EXPECT_EQ(out["airframe"]["builder_note"], "left tip repaired");
   EXPECT_EQ(out["outputs"][2]["bearing"], 3);
   EXPECT_EQ(out["outputs"][2]["mix"]["air_brake"], 0.25);
+}
+
+TEST(RigFile, WhatTwoRigsSayDifferentlyComesInWords) {
+  const Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");
+  EXPECT_TRUE(differing_words(rig, rig).empty());
+  Rig other = rig;
+  other.outputs[1].reversed = !other.outputs[1].reversed;
+  other.outputs[1].mix.pitch = 0.25;
+  other.airframe.span_m += 0.1;
+  other.outputs.push_back(other.outputs.front());
+  other.outputs.back().id = "tenth";
+  std::swap(other.leads.front(), other.leads.back());  // the order of leads says nothing
+  std::vector<std::string> said;
+  for (const Differing& d : differing_words(rig, other)) said.push_back(d.place + ": " + d.a + " / " + d.b);
+  const auto mm = [](double m) { return number_text(m * 1000, 1) + " mm"; };
+  const std::string out = "output " + rig.outputs[1].id;
+  EXPECT_EQ(said, (std::vector<std::string>{
+                      "airframe, span: " + mm(rig.airframe.span_m) + " / " + mm(other.airframe.span_m),
+                      out + ", pitch: " + number_text(rig.outputs[1].mix.pitch, 2) + " / 0.25",
+                      out + ", reversed: no / yes",
+                      "output tenth: not there / there",
+                  }));
+  Rig later = rig;
+  later.extra = Extra(Json{{"painted", "red"}});
+  EXPECT_EQ(differing_words(rig, later).size(), 1u) << "what this version does not know is a difference, too";
 }
 
 TEST(RigFile, OneEditChangesOneLine) {

@@ -173,7 +173,8 @@ TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
     rename("Mine");
     theirs_written();
     const QString said = press(button);
-    EXPECT_TRUE(said.contains(QStringLiteral("airframe/span_m")) && said.contains(QStringLiteral("name")))
+    EXPECT_TRUE(said.contains(QStringLiteral("airframe, span: 2500 mm in the file, 2000 mm here")) &&
+                said.contains(QStringLiteral("name: Heath glider in the file, Mine here")))
         << said.toStdString();
     const Rig on_disk = *load_rig(file.toStdString());
     const std::string pressed = button;
@@ -184,6 +185,71 @@ TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
       b.window.document().undo();
     }
     EXPECT_EQ(b.window.document().rig().name, "Mine") << "nothing is lost: " << button;
+  }
+}
+
+/// It is said when it happens, not only when saving, however the other program writes its files.
+TEST(Document, AFileThatChangesWhileItLiesOpenIsSaidAtOnce) {
+  Builder b;
+  const QString file = b.folder.filePath(QStringLiteral("shared.rig.json"));
+  ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+  ASSERT_TRUE(b.window.document().open(file));
+  int told = 0;
+  QObject::connect(&b.window.document(), &RigDocument::file_changed, [&] { ++told; });
+  Rig mine = b.window.document().rig();
+  mine.name = "Mine";
+  b.window.document().edit(mine, QStringLiteral("renamed"));
+  ASSERT_TRUE(b.window.document().save(file));
+  QTest::qWait(200);
+  EXPECT_EQ(told, 0) << "what is written here is nobody else's";
+  const auto said = [&] { return b.window.findChild<QLabel*>(QStringLiteral("foot_said"))->toolTip(); };
+  for (const char* name : {"replaced", "replaced once more"}) {
+    const int before = told;
+    mine.name = name;
+    ASSERT_TRUE(save_rig(mine, file.toStdString()));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return told > before; }, 5000)) << name;
+    EXPECT_TRUE(said().contains(QStringLiteral("changed by somebody else"))) << said().toStdString();
+  }
+  const int before = told;
+  std::ofstream(file.toStdString(), std::ios::app) << " ";
+  EXPECT_TRUE(QTest::qWaitFor([&] { return told > before; }, 5000)) << "written in place";
+}
+
+/// A copy knows what its file held: what somebody wrote there since then is not overwritten in silence.
+TEST(Document, RecoveredWorkAsksBeforeItOverwritesANewerFile) {
+  const Catalogue catalogue = *load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue");
+  for (const bool changed : {false, true}) {
+    QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("a.rig.json")), copies = folder.filePath(QStringLiteral("c"));
+    ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+    ASSERT_TRUE(QDir().mkpath(copies));
+    const QString copy = copies + QStringLiteral("/kept.rig.json");
+    {
+      RigDocument first(catalogue, copies);
+      ASSERT_TRUE(first.open(file));
+      Rig rig = first.rig();
+      rig.name = "unsaved";
+      first.edit(rig, QStringLiteral("renamed"));
+      first.write_recovery_copy();
+      const auto written = QDir(copies).entryInfoList({QStringLiteral("*.rig.json")}, QDir::Files);
+      ASSERT_EQ(written.size(), 1);
+      ASSERT_TRUE(QFile::copy(written[0].filePath(), copies + QStringLiteral("/kept")));
+    }
+    ASSERT_TRUE(QFile::rename(copies + QStringLiteral("/kept"), copy));
+    if (changed) {
+      Rig theirs = *load_rig(file.toStdString());
+      theirs.airframe.span_m = 2.5;
+      ASSERT_TRUE(save_rig(theirs, file.toStdString()));
+    }
+    RigDocument second(catalogue, copies);
+    int told = 0;
+    QObject::connect(&second, &RigDocument::file_changed, [&] { ++told; });
+    const auto left = second.leftovers();
+    ASSERT_EQ(left.size(), 1);
+    ASSERT_TRUE(second.recover(left[0]));
+    EXPECT_EQ(second.rig().name, "unsaved");
+    EXPECT_EQ(second.changed_on_disk(), changed);
+    EXPECT_EQ(told, changed ? 1 : 0);
   }
 }
 
