@@ -127,6 +127,12 @@ Rig as_read(Rig rig, Surface surface) {
   return rig;
 }
 
+/// The weight with which a throw that has become smaller is what it was, as far as the whole travel goes.
+double raised(double weight, double now_deg, double then_deg) {
+  if (then_deg <= 0 || then_deg >= now_deg) return weight;
+  return std::clamp(std::round(1000 * weight * now_deg / then_deg) / 1000, -1.0, 1.0);
+}
+
 }  // namespace
 
 CommandThrows command_throws(const Rig& rig, Surface surface, const Centring& wanted) {
@@ -140,9 +146,13 @@ CommandThrows command_throws(const Rig& rig, Surface surface, const Centring& wa
   o->high_us = wanted.high_us;
   for (const auto& [command, name] : Words<MixCommand>::list) {
     const auto i = static_cast<std::size_t>(command);
-    if (o->mix.*weight_of(command) == 0) continue;
+    const double weight = o->mix.*weight_of(command);
+    if (weight == 0) continue;
     t.now_deg[i] = throw_for(now, *now.output_of(surface), surface, command);
     t.then_deg[i] = throw_for(then, *o, surface, command);
+    Output kept = *o;
+    kept.mix.*weight_of(command) = raised(weight, t.now_deg[i], t.then_deg[i]);
+    t.kept_deg[i] = throw_for(then, kept, surface, command);
   }
   return t;
 }
@@ -151,16 +161,11 @@ Edit centre_and_ends_set_keeping_throws(const Rig& rig, Surface surface, const C
   const CommandThrows t = command_throws(rig, surface, wanted);
   Edit e = centre_and_ends_set(rig, surface, wanted);
   e.label += ", throws kept";
-  const Output before = *e.rig.output_of(surface);
+  Output* o = e.rig.output(rig.output_of(surface)->id);
   for (const auto& [command, name] : Words<MixCommand>::list) {
     const auto i = static_cast<std::size_t>(command);
-    if (t.then_deg[i] <= 0 || t.then_deg[i] >= t.now_deg[i]) continue;
-    const double raised = before.mix.*weight_of(command) * t.now_deg[i] / t.then_deg[i];
-    const double weight = std::clamp(std::round(raised * 1000) / 1000, -1.0, 1.0);
-    for (Output& o : e.rig.outputs)
-      for (const Surface s : o.surfaces)
-        if (s.kind == surface.kind && std::abs(o.mix.*weight_of(command)) == std::abs(before.mix.*weight_of(command)))
-          o.mix.*weight_of(command) = std::copysign(weight, o.mix.*weight_of(command));
+    double& weight = o->mix.*weight_of(command);
+    weight = raised(weight, t.now_deg[i], t.then_deg[i]);
   }
   return e;
 }

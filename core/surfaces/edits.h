@@ -39,11 +39,12 @@ Edit arm_and_rod_set(const Rig& rig, Surface surface, const Centring& done);
 /// order of `MixCommand`; 0 where the output does not mix the command.
 struct CommandThrows {
   std::array<double, 4> now_deg{}, then_deg{};
-  bool falls() const;  ///< some command loses more than a twentieth of its throw
+  std::array<double, 4> kept_deg{};  ///< after it, with the weights raised as far as the travel goes
+  bool falls() const;                ///< some command loses more than a twentieth of its throw
 };
 CommandThrows command_throws(const Rig& rig, Surface surface, const Centring& wanted);
 /// As `centre_and_ends_set`, with the weights of this output raised so that every command keeps its throw as far as the
-/// travel goes; the other half of a pair gets the same weights.
+/// travel goes. The other half of a pair stays as it is: nobody has read it.
 Edit centre_and_ends_set_keeping_throws(const Rig& rig, Surface surface, const Centring& wanted);
 Edit centre_and_ends_set(const Rig& rig, Surface surface, const Centring& wanted);
 

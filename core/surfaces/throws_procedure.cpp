@@ -276,7 +276,8 @@ void ThrowsProcedure::add_answer(Card& card, const Output& o, const Scene& scene
       const auto i = static_cast<std::size_t>(command);
       if (t.now_deg[i] <= 0) continue;
       words += (words.empty() ? "Full " : ", full ") + std::string(name) + " then moves it " +
-               number_text(t.then_deg[i], 1) + "° (now " + number_text(t.now_deg[i], 1) + "°, as read)";
+               number_text(t.then_deg[i], 1) + "° (now " + number_text(t.now_deg[i], 1) + "°, as read" +
+               (t.falls() ? "; kept: " + number_text(t.kept_deg[i], 1) + "°" : std::string()) + ")";
     }
     if (!words.empty()) card.lines.push_back({words + ".", t.falls()});
   }
