@@ -95,7 +95,7 @@ std::array<double, 2> Bench::leaning() const {
 Command Bench::corrections() const {
   std::array<double, 3> c{};
   const ModeAnswer* answer = controller_.mode(mode_);
-  if (!answer || mode_ == Mode::manual) return {};
+  if (!answer || mode_ == Mode::manual || (answer->motor_unlocked && motor_locked())) return {};
   const std::array<double, 2> lean = leaning();
   for (const Axis axis : all_axes) {
     const auto i = at(axis);
@@ -110,7 +110,8 @@ Command Bench::corrections() const {
     }
     c[i] = std::clamp(c[i], -0.9, 0.9);
   }
-  if (controller_.proof.rudder_into_bank && mode_ != Mode::manual) c[2] += std::clamp(lean[0] / 200, -0.15, 0.15);
+  if (controller_.proof.rudder_into_bank && answer->answer == AnswerKind::held)
+    c[2] += sensing_sign(Axis::yaw) * std::clamp(lean[0] / 100, -0.3, 0.3);
   return {c[0], c[1], c[2], 0, 0};
 }
 
@@ -137,8 +138,8 @@ void Bench::step(double dt) {
   for (std::size_t i = 0; i < 3; ++i) {
     if (slow && std::abs(sensed_rate_[i]) < 50) sensed_rate_[i] = 0;
     hold_[i] = std::clamp(hold_[i] + sensed_rate_[i] * dt / 25, -1.0, 1.0) * std::exp(-dt / 0.6);
-    if (i < lean.size() && std::abs(lean[i]) > 3)
-      runaway_[i] = std::clamp(runaway_[i] + (lean[i] > 0 ? 1 : -1) * dt * 1.2, -1.0, 1.0);
+    // It expects to be flying: even from a standstill it seeks an answer that does not come.
+    if (i < lean.size()) runaway_[i] = std::clamp(runaway_[i] + (lean[i] > -3 ? 1 : -1) * dt * 1.2, -1.0, 1.0);
   }
 
   radio_.step(dt, receiver_powered());
@@ -150,6 +151,7 @@ void Bench::step(double dt) {
   }
   awake_for_s_ += dt;
   Command command = commanded().value_or(Command{});
+  if (motor_locked()) command.throttle = 0;
   if (settled()) {
     const Command c = corrections();
     command.roll += c.roll;
@@ -198,11 +200,23 @@ Bench::Sight Bench::look() const {
     else
       sight.deflection.emplace_back(surface, surface_deg(surface, it == servo_us_.end() ? 1500 : it->second));
   }
+  const auto sign = [&](LampTells tells, const char* else_says) {
+    const Lamp* lamp = controller_.lamp(tells);
+    return lamp ? lamp->sign + ": " + lamp->meaning : std::string(else_says);
+  };
   sight.lamp = !supply_.usb && !supply_.battery ? "dark"
-               : !settled()                     ? "blinking: keep it still"
-               : receiver_lit()                 ? "steady"
-                                                : "slow blink: no receiver";
+               : !settled()                     ? sign(LampTells::settling, "finding its zero: keep it still")
+               : receiver_lit()                 ? sign(LampTells::ready, "ready")
+                                                : sign(LampTells::no_signal, "no signal from the receiver");
   return sight;
+}
+
+bool Bench::motor_locked() const {
+  const int channel = controller_.sticks.unlock_channel;
+  if (channel < 1) return false;
+  const ChannelFrame* f = receiver_lit() ? radio_.heard() : nullptr;
+  constexpr int unlocked_us = 1600;
+  return !f || channel > f->channels || f->pulse_us[static_cast<std::size_t>(channel - 1)] < unlocked_us;
 }
 
 bool Bench::receiver_lit() const {

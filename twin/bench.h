@@ -60,6 +60,8 @@ class Bench {
   bool receiver_powered() const { return supply_.battery && loom_.receiver_heard(); }
   /// Frames arrive, and none says that the link is gone.
   bool receiver_lit() const;
+  /// Where the class locks its motor on a channel: until that is switched over.
+  bool motor_locked() const;
   const Loom& loom() const { return loom_; }
   Loom& loom() { return loom_; }
   /// Pulses as received, 1000 to 2000 µs, by function; empty while the receiver is dark or the transmitter off.

@@ -9,7 +9,7 @@
 namespace rigging {
 namespace {
 
-constexpr int parts_version = 3;
+constexpr int parts_version = 4;
 constexpr Span amps{0, 500}, volts{0, 100}, cell_v{1, 5}, size_mm{0.5, 2000};
 
 }  // namespace
@@ -88,6 +88,7 @@ const Members& Described<ModeAnswer>::members() {
                                  .needed("mode", &ModeAnswer::mode)
                                  .needed("answer", &ModeAnswer::answer)
                                  .member("from_deg", &ModeAnswer::from_deg, {0, 90})
+                                 .member("motor_unlocked", &ModeAnswer::motor_unlocked)
                                  .member("note", &ModeAnswer::note)
                                  .rest(&ModeAnswer::extra);
   return all;
@@ -95,8 +96,11 @@ const Members& Described<ModeAnswer>::members() {
 
 template <>
 const Members& Described<Lamp>::members() {
-  static const Members all =
-      Describe<Lamp>().needed("sign", &Lamp::sign).needed("meaning", &Lamp::meaning).rest(&Lamp::extra);
+  static const Members all = Describe<Lamp>()
+                                 .needed("sign", &Lamp::sign)
+                                 .needed("meaning", &Lamp::meaning)
+                                 .member("tells", &Lamp::tells)
+                                 .rest(&Lamp::extra);
   return all;
 }
 
@@ -114,6 +118,10 @@ const Members& Described<SticksAbilities>::members() {
           .member("stick_direction_in_transmitter", &SticksAbilities::stick_direction_in_transmitter)
           .member("notices", &SticksAbilities::notices)
           .member("arming", &SticksAbilities::arming)
+          .member("arms_by", &SticksAbilities::arms_by)
+          .member("safety_button", &SticksAbilities::safety_button)
+          .member("mode_channel", &SticksAbilities::mode_channel, {0, 32})
+          .member("unlock_channel", &SticksAbilities::unlock_channel, {0, 32})
           .rest(&SticksAbilities::extra);
   return all;
 }
@@ -122,7 +130,9 @@ template <>
 const Members& Described<SurfacesAbilities>::members() {
   static const Members all = Describe<SurfacesAbilities>()
                                  .member("drives_one_output", &SurfacesAbilities::drives_one_output)
-                                 .member("motor_bypasses", &SurfacesAbilities::motor_bypasses)
+                                 .member("motor", &SurfacesAbilities::motor)
+                                 .member("drives", &SurfacesAbilities::drives)
+                                 .member("y_lead_in_either", &SurfacesAbilities::y_lead_in_either)
                                  .rest(&SurfacesAbilities::extra);
   return all;
 }
@@ -136,6 +146,10 @@ const Members& Described<SensesAbilities>::members() {
                                  .member("half_turn_by_switches", &SensesAbilities::half_turn_by_switches)
                                  .member("has_compass", &SensesAbilities::has_compass)
                                  .member("has_barometer", &SensesAbilities::has_barometer)
+                                 .member("isolated", &SensesAbilities::isolated)
+                                 .member("spare", &SensesAbilities::spare)
+                                 .member("heated", &SensesAbilities::heated)
+                                 .member("power_up", &SensesAbilities::power_up)
                                  .member("level", &SensesAbilities::level)
                                  .rest(&SensesAbilities::extra);
   return all;
@@ -143,8 +157,11 @@ const Members& Described<SensesAbilities>::members() {
 
 template <>
 const Members& Described<FeelAbilities>::members() {
-  static const Members all =
-      Describe<FeelAbilities>().member("gains", &FeelAbilities::gains).rest(&FeelAbilities::extra);
+  static const Members all = Describe<FeelAbilities>()
+                                 .member("gains", &FeelAbilities::gains)
+                                 .member("dials", &FeelAbilities::dials)
+                                 .member("gain_is_travel", &FeelAbilities::gain_is_travel)
+                                 .rest(&FeelAbilities::extra);
   return all;
 }
 
@@ -325,6 +342,10 @@ const ModeAnswer* ControllerClass::mode(Mode wanted) const {
   return find_in(proof.modes, [&](const ModeAnswer& m) { return m.mode == wanted; });
 }
 
+const Lamp* ControllerClass::lamp(LampTells tells) const {
+  return find_in(proof.lamps, [&](const Lamp& l) { return l.tells == tells; });
+}
+
 const Terminal* ControllerClass::socket(const std::string& socket_id) const {
   return find_in(outputs, [&](const Terminal& t) { return t.id == socket_id; });
 }
@@ -446,6 +467,14 @@ void from_version_2(Json& c) {
       }
 }
 
+/// Up to version 3 the throttle either went through a class or never did.
+void from_version_3(Json& c) {
+  const auto surfaces = c.find("surfaces");
+  if (surfaces == c.end() || !surfaces->is_object()) return;
+  if (flag_member(*surfaces, "motor_bypasses", false)) (*surfaces)["motor"] = word(MotorPath::receiver);
+  surfaces->erase("motor_bypasses");
+}
+
 void bring_up(Json& json) {
   if (!json.is_object()) return;
   const double version = number_member(json, "version", 0);
@@ -456,7 +485,8 @@ void bring_up(Json& json) {
   for (Json& c : *classes) {
     if (!c.is_object()) continue;
     if (version < 2) from_version_1(c);
-    from_version_2(c);
+    if (version < 3) from_version_2(c);
+    from_version_3(c);
   }
 }
 
@@ -571,7 +601,7 @@ Result<void> save_own_part(const std::filesystem::path& file, const PartKind& ki
 
 OrderedJson parts_schema() {
   OrderedJson schema = schema_of(
-      Described<CatalogueFile>::members(), "Parts, version 3",
+      Described<CatalogueFile>::members(), "Parts, version " + std::to_string(parts_version),
       "Kinds of parts and classes of controllers. Units are in the names; members that are not listed are kept.");
   schema["properties"]["format"] = {{"enum", {"parts"}}};
   return schema;

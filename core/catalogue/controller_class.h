@@ -41,18 +41,31 @@ struct SettingWay {
 struct ModeAnswer {
   Mode mode = Mode::manual;
   AnswerKind answer = AnswerKind::none;
-  double from_deg = 0;  ///< answers only when tilted further than this
+  double from_deg = 0;          ///< answers only when tilted further than this
+  bool motor_unlocked = false;  ///< asleep while the motor is locked
   std::string note;
   Extra extra;
   bool operator==(const ModeAnswer&) const = default;
 };
 
+/// What a lamp or tone is about.
+enum class LampTells { other, settling, ready, no_signal, armed, set_up, levelling, fault };
+
 struct Lamp {
-  std::string sign;
+  std::string sign;  ///< rhythm or tone, in words: colours differ from board to board
   std::string meaning;
+  LampTells tells = LampTells::other;
   Extra extra;
   bool operator==(const Lamp&) const = default;
 };
+
+enum class ArmsBy { nothing, by_switch, by_stick, by_either };
+/// Where the throttle lead may go.
+enum class MotorPath { through, receiver, either };
+/// How the model must stand while the unit finds its zero.
+enum class PowerUp { anyhow, still, still_and_level };
+/// How a gain is dialled: from least to most, or from the middle to either side, of which each is a direction.
+enum class Dials { none, one_sided, two_sided };
 
 /// What a class can, by the station that asks. A later station brings a group of its own.
 struct SticksAbilities {
@@ -66,13 +79,19 @@ struct SticksAbilities {
   bool stick_direction_in_transmitter = false;
   std::vector<OnLoss> notices;  ///< what of a receiver's behaviour tells it that the link is gone
   std::string arming;           ///< how the motor is unlocked, in words
+  ArmsBy arms_by = ArmsBy::nothing;
+  bool safety_button = false;  ///< pressed before it arms
+  int mode_channel = 0;        ///< on which it listens for its modes; 0: any can be assigned
+  int unlock_channel = 0;      ///< on which it listens for the motor's lock; 0: none, or any
   Extra extra;
   bool operator==(const SticksAbilities&) const = default;
 };
 
 struct SurfacesAbilities {
   bool drives_one_output = false;  ///< moves one output alone on request
-  bool motor_bypasses = false;     ///< the throttle lead stays on the receiver
+  MotorPath motor = MotorPath::through;
+  std::vector<SurfaceKind> drives;  ///< what it mixes and stabilizes, where that is fixed; empty: whatever it is told
+  bool y_lead_in_either = false;    ///< two ailerons on one lead work from the left and from the right socket
   Extra extra;
   bool operator==(const SurfacesAbilities&) const = default;
 };
@@ -83,6 +102,8 @@ struct SensesAbilities {
   bool either_face = false;            ///< finds out which face is up: only the arrow counts
   bool half_turn_by_switches = false;  ///< arrow to the tail, undone by its switches of roll and pitch
   bool has_compass = false, has_barometer = false;
+  bool isolated = false, spare = false, heated = false;  ///< sensors against vibration, doubled, held warm
+  PowerUp power_up = PowerUp::anyhow;
   std::string level;  ///< how level is stored, in words
   Extra extra;
   bool operator==(const SensesAbilities&) const = default;
@@ -90,6 +111,8 @@ struct SensesAbilities {
 
 struct FeelAbilities {
   std::string gains;  ///< how they are set, in words
+  Dials dials = Dials::none;
+  bool gain_is_travel = false;  ///< the travel of the gain channel is the gain: it needs no 1000 and 2000 µs
   Extra extra;
   bool operator==(const FeelAbilities&) const = default;
 };
@@ -97,7 +120,7 @@ struct FeelAbilities {
 struct ProofAbilities {
   std::vector<ModeAnswer> modes;
   Mode bench_mode = Mode::rate;   ///< shows the correction best on the bench
-  bool rudder_into_bank = false;  ///< holds rudder toward a held bank: no fault
+  bool rudder_into_bank = false;  ///< holds rudder toward a held bank, for coordinated turns
   std::vector<Lamp> lamps;
   Extra extra;
   bool operator==(const ProofAbilities&) const = default;
@@ -128,6 +151,12 @@ struct ControllerClass {
   Extra extra;
   bool operator==(const ControllerClass&) const = default;
 
+  /// The throttle lead never goes through it.
+  bool motor_bypasses() const { return surfaces.motor == MotorPath::receiver; }
+  /// A motor's output may be without a socket: its lead stays on the receiver.
+  bool motor_may_bypass() const { return surfaces.motor != MotorPath::through; }
+  /// Null when the class has no such sign.
+  const Lamp* lamp(LampTells tells) const;
   /// Null when this class can't set it.
   const SettingWay* way(const std::string& what) const;
   const Cure* cure(Remedy remedy) const;
@@ -156,6 +185,42 @@ struct Words<AnswerKind> {
                                                                        {A::held, "held"},
                                                                        {A::springs_back, "springs_back"},
                                                                        {A::runs_away, "runs_away"}}};
+};
+template <>
+struct Words<LampTells> {
+  using L = LampTells;
+  static constexpr std::array<std::pair<L, std::string_view>, 8> list{{{L::other, "other"},
+                                                                       {L::settling, "settling"},
+                                                                       {L::ready, "ready"},
+                                                                       {L::no_signal, "no_signal"},
+                                                                       {L::armed, "armed"},
+                                                                       {L::set_up, "set_up"},
+                                                                       {L::levelling, "levelling"},
+                                                                       {L::fault, "fault"}}};
+};
+template <>
+struct Words<ArmsBy> {
+  using A = ArmsBy;
+  static constexpr std::array<std::pair<A, std::string_view>, 4> list{
+      {{A::nothing, "nothing"}, {A::by_switch, "switch"}, {A::by_stick, "stick"}, {A::by_either, "either"}}};
+};
+template <>
+struct Words<MotorPath> {
+  using M = MotorPath;
+  static constexpr std::array<std::pair<M, std::string_view>, 3> list{
+      {{M::through, "through"}, {M::receiver, "receiver"}, {M::either, "either"}}};
+};
+template <>
+struct Words<PowerUp> {
+  using P = PowerUp;
+  static constexpr std::array<std::pair<P, std::string_view>, 3> list{
+      {{P::anyhow, "anyhow"}, {P::still, "still"}, {P::still_and_level, "still_and_level"}}};
+};
+template <>
+struct Words<Dials> {
+  using D = Dials;
+  static constexpr std::array<std::pair<D, std::string_view>, 3> list{
+      {{D::none, "none"}, {D::one_sided, "one_sided"}, {D::two_sided, "two_sided"}}};
 };
 template <>
 struct Words<SetBy> {

@@ -38,6 +38,8 @@ std::string answer_words(const ModeAnswer& m) {
     case AnswerKind::runs_away: text = "It may run on to full deflection: only the direction counts."; break;
     case AnswerKind::none: text = "This mode answers no tilt."; break;
   }
+  if (m.motor_unlocked)
+    text += " Unlock the motor first, propeller off: the stabilized modes sleep while it is locked.";
   if (m.from_deg > 0) text += " It reacts only past about " + number_text(m.from_deg, 0) + "° of tilt.";
   return m.note.empty() ? text : text + " " + m.note;
 }
@@ -123,6 +125,57 @@ CheckFamily correction_checks() {
           .card = plain_card<correction_family>};
 }
 
+namespace {
+
+std::vector<const Output*> leaning_outputs(const CheckContext& in) {
+  std::vector<const Output*> all;
+  if (in.controller && in.controller->proof.rudder_into_bank)
+    for (const Output& o : in.rig.outputs)
+      if (serves(o, Axis::yaw) && o.mix.roll == 0 &&
+          std::none_of(o.surfaces.begin(), o.surfaces.end(), [](Surface s) { return s.kind == SurfaceKind::motor; }))
+        all.push_back(&o);
+  return all;
+}
+
+std::vector<std::string> lean_subjects(const CheckContext& in) {
+  return leaning_outputs(in).empty() ? std::vector<std::string>{} : std::vector<std::string>{{}};
+}
+
+std::vector<std::string> lean_places(const CheckContext& in, const std::string&) {
+  std::vector<std::string> places = shared_places(in, Axis::yaw);
+  for (const char* place : {"sensing/board", "sensing/roll_reversed", "sensing/yaw_reversed"}) places.push_back(place);
+  return places;
+}
+
+CheckCard lean_card(const CheckContext& in, const std::string&) {
+  CheckCard card;
+  card.title = "The rudder leans into a held bank";
+  card.todo = "Once roll and yaw correction are right: in level mode, lower the right wing slowly and hold it there.";
+  for (const Output* o : leaning_outputs(in))
+    for (const Surface s : o->surfaces)
+      card.expected +=
+          (card.expected.empty() ? "" : ", ") + s.spoken() + " " + spoken_motion(s, required_direction(s, Axis::yaw));
+  card.expected = capital(card.expected) + ", a little, for as long as the bank is held.";
+  card.how =
+      "Toward the low wing it makes turns clean. The other way it works against every turn: then one of the two "
+      "corrections is wrong after all. Look at both again, and do not fly before all three are right.";
+  card.cautions = {"Propeller off. Hold the model where nothing can catch the surfaces or the shaft."};
+  return card;
+}
+
+}  // namespace
+
+CheckFamily lean_check() {
+  return {.id = rudder_leans.family,
+          .station = Station::proof,
+          .name = "Rudder leans",
+          .one = "direction",
+          .many = "directions",
+          .subjects = lean_subjects,
+          .depends_on = lean_places,
+          .card = lean_card};
+}
+
 DirectionCard direction_card(const CheckContext& context, const CheckId& id) {
   const Rig& rig = context.rig;
   const ControllerClass& controller = *context.controller;
@@ -154,8 +207,10 @@ DirectionCard direction_card(const CheckContext& context, const CheckId& id) {
     }
     card.todo += card.answer == AnswerKind::held ? " and hold it there." : ", quickly.";
     if (controller.proof.rudder_into_bank && card.axis == Axis::roll)
-      card.how += " Rudder toward a held bank is coordination: no fault.";
+      card.how += " The rudder leans toward a held bank as well: that has a check of its own.";
     card.cautions = {"Propeller off. Hold the model where nothing can catch the surfaces or the shaft."};
+    if (const ModeAnswer* answer = controller.mode(card.observation.mode); answer && answer->motor_unlocked)
+      card.cautions.front() = "Propeller off: the motor is unlocked for this look. Keep clear of the shaft.";
   }
   // A stabilizer fights the disturbance: the answer to a positive tilt is the negative command.
   const int command = !card.correction ? 1 : -1;

@@ -7,6 +7,7 @@
 namespace rigging {
 
 inline constexpr const char stick_family[] = "stick", correction_family[] = "correction";
+inline const CheckId rudder_leans{"coordination", ""};
 
 /// What is seen on one surface if all is well.
 struct Expected {
@@ -30,5 +31,7 @@ bool is_direction(const CheckId& id);
 
 CheckFamily stick_checks();
 CheckFamily correction_checks();
+/// On a class that holds rudder toward a held bank: right there, and wrong the other way round.
+CheckFamily lean_check();
 
 }  // namespace rigging

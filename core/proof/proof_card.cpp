@@ -107,7 +107,7 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
     card.actions.push_back({.id = "to_station", .label = "Go to station " + station, .main = true});
   } else if (s.holds && !must_write_first(card, scene)) {
     card.actions.push_back({.id = "record_card", .label = "Yes, I saw it", .main = true});
-    if (scene.bench.hands && s.id == flaps_droop)
+    if (scene.bench.hands && (s.id == flaps_droop || s.id == rudder_leans))
       card.actions.push_back(
           {.id = "do_it", .label = "Do it on the simulated bench", .enabled = steps_.empty(), .minor = true});
   }

@@ -246,6 +246,12 @@ Orders ProofProcedure::note(direction::Observation seen, const Scene& scene) {
   if (!scene.controller) return {};
   const CheckStatus* now = find_check(scene.checks, current_);
   const bool passed = direction_ && now && as_expected(*direction_, seen);
+  // A rudder that leans into a bank is neither a roll answer nor a fault: it has a check of its own.
+  if (scene.controller->proof.rudder_into_bank && seen.act == direction::Act::tilt && seen.axis == Axis::roll)
+    std::erase_if(seen.saw, [&](const auto& s) {
+      const Output* o = scene.rig.output_of(s.surface);
+      return o && o->mix.yaw != 0 && o->mix.roll == 0;
+    });
   session_.add(std::move(seen));
   ++look_;
   heard_.clear();
@@ -331,6 +337,18 @@ void ProofProcedure::plan_steps(const Scene& scene) {
     last_step_s_ = now_s_;
     return;
   }
+  if (current_ == rudder_leans.text()) {
+    hand(0, hands::ChooseMode{Mode::level});
+    hand(0.15, hands::Hold{30, 0, 0});
+    hand(3, hands::Hold{});
+    hand(1, hands::ChooseMode{Mode::manual});
+    last_step_s_ = now_s_;
+    return;
+  }
+  // Where the stabilized modes sleep with the motor locked, it is unlocked for the look alone.
+  const bool unlock = o.act == direction::Act::tilt && answer && answer->motor_unlocked;
+  const int lock = scene.controller ? scene.controller->sticks.unlock_channel : 0;
+  if (unlock) hand(0, hands::TurnControl{lock, 1});
   hand(0, hands::ChooseMode{o.act == direction::Act::drive ? Mode::manual : o.mode});
   if (o.act == direction::Act::stick) {
     hand(0.15, hands::Stick{o.axis, static_cast<double>(o.sense)});
@@ -350,6 +368,7 @@ void ProofProcedure::plan_steps(const Scene& scene) {
     hand(2.6, hands::Hold{});
   }
   hand(0.7, hands::ChooseMode{Mode::manual});
+  if (unlock) hand(0, hands::TurnControl{lock, -1});
   last_step_s_ = now_s_;
 }
 

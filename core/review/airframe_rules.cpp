@@ -18,7 +18,8 @@ void too_few_outputs(const Inspection& in, Findings& found) {
   if (!in.controller) return;
   // A throttle that stays on the receiver takes no socket.
   const auto needed = std::count_if(in.rig.outputs.begin(), in.rig.outputs.end(), [&](const Output& o) {
-    return !(in.controller->surfaces.motor_bypasses && drives_motor(o));
+    return !(drives_motor(o) &&
+             (in.controller->motor_bypasses() || (in.controller->motor_may_bypass() && o.socket.empty())));
   });
   if (needed <= static_cast<std::ptrdiff_t>(in.controller->outputs.size())) return;
   found.add(Severity::grounds, in.controller->id,

@@ -308,6 +308,37 @@ void no_battery(const Inspection& in, Findings& found) {
             "It is the heaviest part and the source of every current.", "Add it.");
 }
 
+/// A board that takes the battery brings its thick leads out at one edge: that edge looks to where they go.
+void edge_looks_away(const Inspection& in, Findings& found) {
+  const Place* board = in.rig.place("controller");
+  if (!in.controller || !board) return;
+  std::string side;
+  for (const Terminal* t : in.controller->terminals())
+    if ((t->kind == TerminalKind::battery_in || t->kind == TerminalKind::battery_out) && !t->side.empty()) {
+      if (!side.empty() && side != t->side) return;
+      side = t->side;
+    }
+  if (side != "nose" && side != "tail") return;  // leads to the side go either way
+  double ahead_m = 0;
+  int counted = 0;
+  for (const Part& p : in.rig.parts)
+    if (const PartKind* k = in.catalogue.part(p.kind);
+        k && (k->group == PartGroup::battery || k->group == PartGroup::speed_controller))
+      if (const Place* there = in.rig.place(p.id)) {
+        ahead_m += there->x_m - board->x_m;
+        ++counted;
+      }
+  constexpr double clearly_m = 0.03;
+  if (counted == 0 || std::abs(ahead_m / counted) < clearly_m) return;
+  if (board->turn.arrow.axis != 0) return;  // across: they go out to the side
+  const int looks = board->turn.arrow.sign * (side == "nose" ? 1 : -1);
+  if (looks * ahead_m >= 0) return;
+  found.add(Severity::worth_knowing, "controller",
+            "Its edge with battery and motor leads looks away from battery and speed controller",
+            "Thick leads would have to bend back over the board, past its sensors.",
+            "Turn the board by 180° about the vertical and tell it so, where the class can be told.");
+}
+
 }  // namespace
 }  // namespace rules::fit
 
@@ -334,7 +365,8 @@ const std::vector<Rule>& fit_rules() {
                                        {"FIT-19", Station::fit, satellite_near_video, source::common},
                                        {"FIT-20", Station::fit, receiver_near_video, source::common},
                                        {"FIT-21", Station::fit, compass_turned, source::cube},
-                                       {"FIT-22", Station::fit, no_battery, source::common}};
+                                       {"FIT-22", Station::fit, no_battery, source::common},
+                                       {"FIT-23", Station::fit, edge_looks_away, source::geometry}};
   return rules;
 }
 

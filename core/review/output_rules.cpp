@@ -69,7 +69,7 @@ void motor_among_servos(const Inspection& in, Findings& found) {
 }
 
 void throttle_bypass(const Inspection& in, Findings& found) {
-  if (!in.controller || !in.controller->surfaces.motor_bypasses) return;
+  if (!in.controller || !in.controller->motor_bypasses()) return;
   for (const Touch& t : touches(in))
     if (group_of(in, t.other->part) == PartGroup::speed_controller)
       found.add(Severity::grounds, t.other->part, "The throttle lead goes through the " + in.controller->name,
@@ -84,6 +84,7 @@ void left_aileron_socket(const Inspection& in, Findings& found) {
     const auto kept = t ? surface_from_word(t->serves) : std::nullopt;
     if (!kept || kept->kind != SurfaceKind::aileron || o.surfaces.empty()) continue;
     const bool both = o.surfaces.size() > 1;
+    if (both && in.controller->surfaces.y_lead_in_either) continue;
     const bool wrong = both ? kept->side == Side::right
                             : o.surfaces.front().side != Side::single && o.surfaces.front().side != kept->side;
     if (!wrong) continue;
@@ -97,6 +98,26 @@ void left_aileron_socket(const Inspection& in, Findings& found) {
               both ? "This class works a single aileron lead from the left socket."
                    : "Its correction would be right, but differential and trims land on the wrong side.",
               "Use " + (right ? right->label : std::string("the other socket")) + ".");
+  }
+}
+
+void socket_kept_for_another(const Inspection& in, Findings& found) {
+  if (!in.controller) return;
+  for (const Output& o : in.rig.outputs) {
+    const Terminal* t = in.controller->socket(o.socket);
+    if (!t || o.surfaces.empty() || socket_takes(*t, o)) continue;
+    // A side that is exchanged is another rule's.
+    if (const auto kept = surface_from_word(t->serves);
+        kept && kept->kind == SurfaceKind::aileron && o.surfaces.front().kind == SurfaceKind::aileron)
+      continue;
+    found
+        .add(Severity::fix_first, o.id,
+             capital(o.surfaces.front().spoken()) + " sits in socket " + t->label +
+                 ", which this class keeps for the " + spoken(t->serves),
+             "Stick and correction of another axis would come out there.",
+             "Move it to a socket of its own kind" +
+                 std::string(in.controller->way("mix") ? ", or tell the board another order." : "."))
+        .fix = replan(in, "Plan the sockets anew");
   }
 }
 
@@ -182,7 +203,7 @@ void wrong_output(const Inspection& in, Findings& found) {
 void motor_output(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     if (group_of(in, t.other->part) != PartGroup::speed_controller || !t.socket ||
-        t.socket->kind != TerminalKind::output || in.controller->surfaces.motor_bypasses)
+        t.socket->kind != TerminalKind::output || in.controller->motor_bypasses())
       continue;
     const bool right = std::any_of(in.rig.outputs.begin(), in.rig.outputs.end(),
                                    [&](const Output& o) { return o.socket == t.socket->id && drives_motor(o); });
@@ -213,6 +234,7 @@ const std::vector<Rule>& output_rules() {
                                        {"WIRING-20", Station::wiring, surface_without_servo, source::plan},
                                        {"WIRING-21", Station::wiring, nothing_plugged, source::plan},
                                        {"WIRING-22", Station::wiring, wrong_output, source::plan},
+                                       {"WIRING-34", Station::wiring, socket_kept_for_another, source::board},
                                        {"WIRING-31", Station::wiring, motor_output, source::plan}};
   return rules;
 }

@@ -35,13 +35,33 @@ void sensing_reversed(const Inspection& in, Findings& found) {
     }
 }
 
+void small_board_in_a_large_model(const Inspection& in, Findings& found) {
+  if (!in.controller || in.controller->family != Family::flight_controller) return;
+  constexpr double large_kg = 3, large_span_m = 2.5;  // common practice
+  const double mass_kg = in.rig.airframe.mass_kg.value_or(0);
+  if (mass_kg < large_kg && in.rig.airframe.span_m < large_span_m) return;
+  const SensesAbilities& s = in.controller->senses;
+  std::string lacks;
+  const auto lack = [&](bool has, const char* what) {
+    if (!has) lacks += (lacks.empty() ? "" : ", ") + std::string(what);
+  };
+  lack(s.isolated, "no vibration isolation");
+  lack(s.spare, "no spare sensors");
+  lack(s.heated, "no sensors held warm");
+  if (lacks.empty()) return;
+  found.add(Severity::worth_knowing, in.controller->id, "A small board in a large model: " + lacks,
+            "Right for a small, cheap model. In a large one a shaken, cold or failing sensor costs more.",
+            "Consider a larger controller; else foam against vibration, and time to warm up before arming.");
+}
+
 }  // namespace
 }  // namespace rules::senses
 
 const std::vector<Rule>& senses_rules() {
   using namespace rules::senses;
   static const std::vector<Rule> rules{{"SENSES-01", Station::senses, board_turned, source::cube},
-                                       {"SENSES-02", Station::senses, sensing_reversed, source::common}};
+                                       {"SENSES-02", Station::senses, sensing_reversed, source::common},
+                                       {"SENSES-03", Station::senses, small_board_in_a_large_model, source::common}};
   return rules;
 }
 

@@ -83,7 +83,7 @@ std::vector<StationEntry> built() {
   all.push_back({.station = S::proof,
                  .question = "Is it ready?",
                  .rules = proof_rules(),
-                 .checks = {stick_checks(), flap_check(), correction_checks()},
+                 .checks = {stick_checks(), flap_check(), correction_checks(), lean_check()},
                  .procedures = {{"proof", "Walk through the bench checks", "CHECK", make<ProofProcedure>}},
                  .begun = never});
   all.push_back(planned(S::logbook, "What did the flight tell me?",

@@ -252,6 +252,49 @@ void poor_gimbal(const Inspection& in, Findings& found) {
   }
 }
 
+void fixed_channel(const Inspection& in, Findings& found) {
+  if (!in.controller || in.rig.radio.channels.empty()) return;
+  const std::tuple<int, ChannelFunction, const char*, const char*> fixed[] = {
+      {in.controller->sticks.mode_channel, ChannelFunction::mode, "its modes", "The modes can't be switched."},
+      {in.controller->sticks.unlock_channel, ChannelFunction::arm, "the motor's lock",
+       "While it is locked the motor only beeps, and the stabilized modes sleep."}};
+  for (const auto& [number, function, what, why] : fixed) {
+    if (number == 0) continue;
+    const Channel* now = find_in(in.rig.radio.channels, [n = number](const Channel& c) { return c.number == n; });
+    if (now && now->function == function) continue;
+    const std::string place = "channel " + std::to_string(number);
+    found
+        .add(Severity::fix_first, place,
+             "This class listens on " + place + " for " + what + ", and the plan has " +
+                 (now ? spoken(word(now->function)) : std::string("nothing")) + " there",
+             why, "Put a switch on " + place + ": " + what + ".")
+        .fix = Fix{capital(place) + " for " + what, [number = number, function = function](const Rig& rig) {
+                     Rig r = rig;
+                     auto& channels = r.radio.channels;
+                     const auto at = [&](auto&& is) { return std::find_if(channels.begin(), channels.end(), is); };
+                     const auto here = at([&](const Channel& c) { return c.number == number; });
+                     const auto there = at([&](const Channel& c) { return c.function == function; });
+                     // What stood there changes places with it.
+                     if (here != channels.end() && there != channels.end()) {
+                       std::swap(here->number, there->number);
+                     } else if (there != channels.end()) {
+                       there->number = number;
+                     } else {
+                       Channel c;
+                       c.number = number;
+                       c.function = function;
+                       if (here != channels.end())
+                         here->function = function;
+                       else
+                         channels.push_back(c);
+                     }
+                     std::sort(channels.begin(), channels.end(),
+                               [](const Channel& a, const Channel& b) { return a.number < b.number; });
+                     return r;
+                   }};
+  }
+}
+
 }  // namespace
 }  // namespace rules::sticks
 
@@ -274,7 +317,8 @@ const std::vector<Rule>& sticks_rules() {
                                        {"STICKS-15", Station::sticks, one_memory, source::common},
                                        {"STICKS-16", Station::sticks, safe_at_power_up, source::common},
                                        {"STICKS-17", Station::sticks, two_on_one_function, source::plan},
-                                       {"STICKS-18", Station::sticks, poor_gimbal, source::common}};
+                                       {"STICKS-18", Station::sticks, poor_gimbal, source::common},
+                                       {"STICKS-19", Station::sticks, fixed_channel, source::board}};
   return rules;
 }
 

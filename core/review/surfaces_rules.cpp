@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
 
 #include "airframe/kinds.h"
 #include "base/number.h"
@@ -77,8 +78,7 @@ void shared_socket(const Inspection& in, Findings& found) {
 void unknown_socket(const Inspection& in, Findings& found) {
   if (!in.controller) return;
   for (const Output& o : in.rig.outputs) {
-    if (in.controller->socket(o.socket) ||
-        (o.socket.empty() && in.controller->surfaces.motor_bypasses && drives_motor(o)))
+    if (in.controller->socket(o.socket) || (o.socket.empty() && in.controller->motor_may_bypass() && drives_motor(o)))
       continue;
     const std::string what = o.socket.empty() ? " has no socket yet"
                                               : " sits in socket " + o.socket + ", which this controller does not have";
@@ -370,6 +370,21 @@ void settings_that_are_not_there(const Inspection& in, Findings& found) {
   }
 }
 
+void surface_of_another_variant(const Inspection& in, Findings& found) {
+  if (!in.controller || in.controller->surfaces.drives.empty()) return;
+  const auto& drives = in.controller->surfaces.drives;
+  std::set<SurfaceKind> told;
+  for (const Output& o : in.rig.outputs)
+    for (const Surface s : o.surfaces)
+      if (std::find(drives.begin(), drives.end(), s.kind) == drives.end() && told.insert(s.kind).second)
+        found.add(Severity::grounds, o.id,
+                  "The " + in.controller->name + " is not made for " +
+                      (s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v ? std::string("a V-tail")
+                                                                                         : spoken(word(s.kind)) + "s"),
+                  "It mixes only what its own variant is made for: stick and correction would come out wrong.",
+                  "Choose its sibling or another class, or let the transmitter's channel past the board.");
+}
+
 }  // namespace
 }  // namespace rules::surfaces
 
@@ -394,7 +409,8 @@ const std::vector<Rule>& surfaces_rules() {
                                        {"SURFACES-17", Station::surfaces, strong_taileron, source::common},
                                        {"SURFACES-18", Station::surfaces, settings_that_are_not_there, source::board},
                                        {"SURFACES-19", Station::surfaces, flaps_that_lift, source::sign},
-                                       {"SURFACES-20", Station::surfaces, no_room_with_flaps, source::mix}};
+                                       {"SURFACES-20", Station::surfaces, no_room_with_flaps, source::mix},
+                                       {"SURFACES-21", Station::surfaces, surface_of_another_variant, source::board}};
   return rules;
 }
 

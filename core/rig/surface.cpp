@@ -5,30 +5,27 @@
 namespace rigging {
 namespace {
 
+/// May it stand alone, may there be a left and a right one?
 struct KindFacts {
   SurfaceKind kind;
-  std::string_view word;
-  bool single;
-  bool paired;
+  bool single, paired;
 };
 
-constexpr std::array<KindFacts, 10> kinds{{{SurfaceKind::aileron, "aileron", false, true},
-                                           {SurfaceKind::elevon, "elevon", false, true},
-                                           {SurfaceKind::flaperon, "flaperon", false, true},
-                                           {SurfaceKind::taileron, "taileron", false, true},
-                                           {SurfaceKind::vtail, "vtail", false, true},
-                                           {SurfaceKind::inverted_v, "inverted_v", false, true},
-                                           {SurfaceKind::elevator, "elevator", true, true},
-                                           {SurfaceKind::rudder, "rudder", true, true},
-                                           {SurfaceKind::canard, "canard", true, true},
-                                           {SurfaceKind::motor, "motor", false, true}}};
-
-std::string_view kind_word(SurfaceKind kind) { return kinds[static_cast<std::size_t>(kind)].word; }
+constexpr std::array<KindFacts, 10> kinds{{{SurfaceKind::aileron, false, true},
+                                           {SurfaceKind::elevon, false, true},
+                                           {SurfaceKind::flaperon, false, true},
+                                           {SurfaceKind::taileron, false, true},
+                                           {SurfaceKind::vtail, false, true},
+                                           {SurfaceKind::inverted_v, false, true},
+                                           {SurfaceKind::elevator, true, true},
+                                           {SurfaceKind::rudder, true, true},
+                                           {SurfaceKind::canard, true, true},
+                                           {SurfaceKind::motor, false, true}}};
 
 }  // namespace
 
 std::string Surface::word() const {
-  std::string text(kind_word(kind));
+  std::string text(rigging::word(kind));
   if (side == Side::left) text += "_left";
   if (side == Side::right) text += "_right";
   return text;
@@ -39,7 +36,7 @@ std::string Surface::spoken() const {
   switch (kind) {
     case SurfaceKind::vtail: return side_word + "V-tail half";
     case SurfaceKind::inverted_v: return side_word + "inverted V-tail half";
-    default: return side_word + std::string(kind_word(kind));
+    default: return side_word + std::string(rigging::word(kind));
   }
 }
 

@@ -6,10 +6,25 @@
 #include <vector>
 
 #include "base/axis.h"
+#include "base/words.h"
 
 namespace rigging {
 
 enum class SurfaceKind { aileron, elevon, flaperon, taileron, vtail, inverted_v, elevator, rudder, canard, motor };
+template <>
+struct Words<SurfaceKind> {
+  using K = SurfaceKind;
+  static constexpr std::array<std::pair<K, std::string_view>, 10> list{{{K::aileron, "aileron"},
+                                                                        {K::elevon, "elevon"},
+                                                                        {K::flaperon, "flaperon"},
+                                                                        {K::taileron, "taileron"},
+                                                                        {K::vtail, "vtail"},
+                                                                        {K::inverted_v, "inverted_v"},
+                                                                        {K::elevator, "elevator"},
+                                                                        {K::rudder, "rudder"},
+                                                                        {K::canard, "canard"},
+                                                                        {K::motor, "motor"}}};
+};
 enum class Side { single, left, right };
 
 /// One thing that moves on a command: a hinged surface or a motor. Its word is e.g. "elevon_left" or "rudder".

@@ -53,8 +53,38 @@ Result<Edit> plug_output(const Rig& rig, const Catalogue& catalogue, const std::
   return edit;
 }
 
+Result<Edit> throttle_lead(const Rig& rig, const Catalogue& catalogue, bool on_receiver) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (!c || c->surfaces.motor != MotorPath::either)
+    return failure(
+        "throttle lead",
+        !c || c->motor_bypasses() ? "stays on the receiver with this class" : "goes through the board with this class",
+        "a class that leaves the choice");
+  Edit edit{rig, on_receiver ? "Throttle lead on the receiver" : "Throttle lead through the board"};
+  bool any = false;
+  for (Output& o : edit.rig.outputs) {
+    if (!drives_motor(o)) continue;
+    if (on_receiver && o.mix.yaw != 0)
+      return failure(o.id, "steers with its motor, which only the board can mix", "motors without a yaw weight");
+    any = true;
+    o.fixed = on_receiver;
+    if (on_receiver) o.socket.clear();
+  }
+  if (!any) return failure("throttle lead", "there is no motor", "an output that drives one");
+  edit.rig = plan_wiring(edit.rig, catalogue).rig;
+  return edit;
+}
+
 std::vector<EditEntry> wiring_edits() {
-  return {{"plug",
+  return {{"throttle-lead",
+           "The throttle lead on the receiver or through the board, where the class leaves the choice",
+           {"receiver|board"},
+           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
+             if (given[0] != "receiver" && given[0] != "board")
+               return failure(given[0], "is no way for a throttle lead", "receiver or board");
+             return throttle_lead(rig, c, given[0] == "receiver");
+           }},
+          {"plug",
            "The board's end of a lead into another socket",
            {"LEAD", "SOCKET"},
            [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {

@@ -17,6 +17,10 @@ Edit take_plan(const Plan& plan);
 Result<Edit> plug_output(const Rig& rig, const Catalogue& catalogue, const std::string& output,
                          const std::string& socket);
 
+/// Where a class leaves the choice: the throttle lead on the receiver, or through the board; the plan follows. Errors:
+/// a class that leaves none; motors that steer, which the board has to mix; no motor.
+Result<Edit> throttle_lead(const Rig& rig, const Catalogue& catalogue, bool on_receiver);
+
 std::vector<EditEntry> wiring_edits();
 
 }  // namespace rigging

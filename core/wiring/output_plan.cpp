@@ -20,36 +20,18 @@ struct Label {
   bool operator==(const Label&) const = default;
 };
 
-/// May the output go to the socket, for all that the class says?
-bool allowed(const Terminal& socket, const Output& o) {
-  if (socket.serves.empty()) return true;
-  if (drives_motor(o)) return socket.serves == "throttle";
-  return std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](const Surface& s) {
-    // A socket kept for the aileron takes anything that rolls in the aileron's place, one for the elevator anything
-    // that pitches.
-    if (socket.serves == s.word()) return true;
-    const auto kept = surface_from_word(socket.serves);
-    if (!kept) return false;
-    const auto axis = kept->kind == SurfaceKind::aileron    ? Axis::roll
-                      : kept->kind == SurfaceKind::elevator ? Axis::pitch
-                                                            : Axis::yaw;
-    const bool mixed = s.kind == SurfaceKind::elevon || s.kind == SurfaceKind::flaperon ||
-                       s.kind == SurfaceKind::taileron || s.kind == SurfaceKind::vtail ||
-                       s.kind == SurfaceKind::inverted_v;
-    if (kept->side != Side::single && s.side != Side::single && s.side != kept->side && o.surfaces.size() == 1)
-      return false;
-    return mixed ? o.mix.of(axis) != 0 : s.kind == kept->kind;
-  });
-}
-
 class OutputPlanner {
  public:
   OutputPlanner(Plan& plan, const ControllerClass& controller) : plan_(plan), controller_(controller) {
     for (Output& o : plan.rig.outputs) {
-      if (drives_motor(o) && controller.surfaces.motor_bypasses) {
-        if (!o.socket.empty())
+      const MotorPath motor = controller.surfaces.motor;
+      const bool by_hand = motor == MotorPath::either && o.fixed && o.socket.empty();
+      if (drives_motor(o) && (motor == MotorPath::receiver || by_hand)) {
+        if (!o.socket.empty() || by_hand)
           plan.choices.push_back(
-              {o.id, "", "the receiver", "the throttle lead stays on the receiver with this class", true});
+              {o.id, "", "the receiver",
+               by_hand ? "kept on the receiver by hand" : "the throttle lead stays on the receiver with this class",
+               !by_hand});
         o.socket.clear();
       } else {
         outputs_.push_back(&o);
@@ -145,7 +127,7 @@ class OutputPlanner {
         const bool held = o.fixed && !o.socket.empty() && !stays;
         double c = stays ? 0 : moved + order * static_cast<double>(k > i ? k - i : i - k);
         if (!label.motor && drives_motor(o)) c += shared_with_motor;
-        if (held || !label.takes(o) || !allowed(t, o) || (!stays && socket_fixed(t.id))) c = forbidden;
+        if (held || !label.takes(o) || !socket_takes(t, o) || (!stays && socket_fixed(t.id))) c = forbidden;
         cost[i][k] = c;
       }
     const std::vector<int> got = cheapest_assignment(cost);

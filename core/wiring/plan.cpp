@@ -107,7 +107,7 @@ void Planner::servos_and_motors() {
       continue;
     }
     const Output* o = output_for(rig(), catalogue_, *p);
-    if (controller_->surfaces.motor_bypasses || (o && o->socket.empty())) {
+    if (controller_->motor_bypasses() || (o && o->socket.empty())) {
       if (const auto [rx, ch] = receiver_channel(ChannelFunction::throttle); !rx.empty())
         connect(p->id, "servo", rx, ch, "the throttle lead stays on the receiver");
       else

@@ -7,6 +7,9 @@ namespace {
 
 constexpr double most_board_v = 5.6;  // that five-volt parts bear; common practice
 
+/// An output socket that no surface will ever need.
+bool spare_row(const Terminal& t) { return t.serves.empty() || t.serves == word(PartGroup::regulator); }
+
 }  // namespace
 
 void Planner::battery_side() {
@@ -26,8 +29,19 @@ void Planner::battery_side() {
     from = module;
     outlet = "esc";
   }
-  // A distribution board splits it; without one several leads share the outlet.
+  // A board that takes the battery itself makes its own five volts of it, and gives it on to the speed controllers.
   std::vector<std::string> outlets;
+  const auto of_board = [&](TerminalKind kind) {
+    std::vector<std::string> ids;
+    for (const Terminal* t : controller_->terminals())
+      if (t->kind == kind) ids.push_back(t->id);
+    return ids;
+  };
+  if (const auto inlets = of_board(TerminalKind::battery_in); !inlets.empty()) {
+    connect(from, outlet, "controller", inlets.front(), "the board makes its own five volts of it");
+    if (outlets = of_board(TerminalKind::battery_out); !outlets.empty()) from = "controller";
+  }
+  // A distribution board splits it; without one several leads share the outlet.
   for (const Part& p : rig().parts)
     if (const Terminal* in = terminal(p.id, "in");
         in && in->kind == TerminalKind::battery_in && terminal(p.id, "out_1")) {
@@ -162,7 +176,7 @@ bool Planner::spare(const std::string& part, const std::string& end) {
           return true;
         }
   for (const Terminal& t : controller_->outputs)
-    if (!busy("controller", t.id) && t.serves.empty() &&
+    if (!busy("controller", t.id) && spare_row(t) &&
         std::none_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.socket == t.id; })) {
       connect(part, end, "controller", t.id, "a spare output socket gives plus and minus");
       return true;
@@ -202,7 +216,7 @@ void Planner::regulators() {
     for (const Terminal& t : controller_->ports)
       if (t.serves == "regulator" && !busy("controller", t.id)) inlet = &t;
     for (const Terminal& t : controller_->outputs)
-      if (!inlet && !busy("controller", t.id) && t.serves.empty() &&
+      if (!inlet && !busy("controller", t.id) && spare_row(t) &&
           std::none_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.socket == t.id; }))
         inlet = &t;
     if (inlet)
@@ -244,7 +258,7 @@ const Terminal* Planner::inlet_of(const std::string& board_net) const {
   for (const auto* list : {&controller_->pads, &controller_->outputs})
     for (const Terminal& t : *list)
       if (t.net == board_net && !busy("controller", t.id) &&
-          (t.kind == TerminalKind::power || (t.kind == TerminalKind::output && t.serves.empty())) &&
+          (t.kind == TerminalKind::power || (t.kind == TerminalKind::output && spare_row(t))) &&
           std::none_of(plan_.rig.outputs.begin(), plan_.rig.outputs.end(),
                        [&](const Output& o) { return o.socket == t.id; }))
         return &t;

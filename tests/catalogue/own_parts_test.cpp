@@ -2,18 +2,56 @@
 
 #include <unistd.h>
 #include <fstream>
+#include <set>
 
 #include "bench_rig.h"
 
 namespace rigging {
 namespace {
 
-/// The class as a file of version 2 had it: every ability side by side.
+/// The class as a file of version 3 had it: the throttle goes through it or never does.
+Json with_a_flag_for_the_motor(Json c) {
+  if (!c.contains("surfaces")) return c;
+  Json& surfaces = c["surfaces"];
+  if (surfaces.value("motor", "through") == "receiver") surfaces["motor_bypasses"] = true;
+  if (surfaces.value("motor", "through") != "either") surfaces.erase("motor");
+  return c;
+}
+
+/// The class as a file of version 2 had it: the abilities that there were stand side by side.
 Json flat(Json c) {
+  c = with_a_flag_for_the_motor(std::move(c));
+  const std::set<std::string> there_were{"reads_channels",
+                                         "reads_full",
+                                         "learns_ends",
+                                         "travel_percent",
+                                         "pitch_back_falls",
+                                         "throttle_opens_falls",
+                                         "gesture_needs_full_ends",
+                                         "stick_direction_in_transmitter",
+                                         "notices",
+                                         "arming",
+                                         "drives_one_output",
+                                         "motor_bypasses",
+                                         "axis_sensing_reversible",
+                                         "can_be_turned",
+                                         "either_face",
+                                         "half_turn_by_switches",
+                                         "has_compass",
+                                         "has_barometer",
+                                         "level",
+                                         "gains",
+                                         "modes",
+                                         "bench_mode",
+                                         "rudder_into_bank",
+                                         "lamps"};
   for (const char* group : {"sticks", "surfaces", "senses", "feel", "proof"}) {
     const Json abilities = c.value(group, Json::object());
-    c.erase(group);
-    for (const auto& [name, value] : abilities.items()) c[name] = value;
+    for (const auto& [name, value] : abilities.items()) {
+      if (!there_were.count(name)) continue;
+      c[name] = value;
+      c[group].erase(name);
+    }
   }
   return c;
 }
@@ -22,10 +60,10 @@ TEST(OwnParts, AbilitiesThatStandSideBySideFindTheirStation) {
   const auto file = std::filesystem::temp_directory_path() / ("rigging_" + std::to_string(::getpid()) + ".parts.json");
   const Json shipped_file =
       *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue/controllers.json");
-  for (const int version : {1, 2}) {
+  for (const int version : {1, 2, 3}) {
     Json own{{"format", "parts"}, {"version", version}, {"controllers", Json::array()}};
     for (const Json& c : shipped_file["controllers"]) {
-      own["controllers"].push_back(flat(c));
+      own["controllers"].push_back(version < 3 ? flat(c) : with_a_flag_for_the_motor(c));
       own["controllers"].back()["id"] = "my_" + c["id"].get<std::string>();
     }
     std::ofstream(file) << own.dump();
@@ -44,7 +82,7 @@ TEST(OwnParts, AbilitiesThatStandSideBySideFindTheirStation) {
       EXPECT_EQ(mine->settings.size(), c.settings.size()) << c.id;
       ++compared;
     }
-    EXPECT_EQ(compared, 7);
+    EXPECT_EQ(compared, 11);
   }
   std::filesystem::remove(file);
 }

@@ -132,7 +132,7 @@ TEST(Cli, HandCardsComeFromWhatWasSeen) {
   EXPECT_EQ(ran.status, 0) << ran.err;
   const auto svg = read_file(folder / "hand-card-1.svg");
   ASSERT_TRUE(svg);
-  EXPECT_NE(svg->find("Tick reverse for OUT 2"), std::string::npos) << *svg;
+  EXPECT_NE(svg->find("Tick reverse for ail 2"), std::string::npos) << *svg;
 }
 
 }  // namespace

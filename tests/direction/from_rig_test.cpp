@@ -34,8 +34,12 @@ TEST(FromRig, OffersWhatTheClassReallyCan) {
     bool reverse_output, reverse_function, flip_mix, flip_gyro, drive, channels;
   };
   for (const Row& row : {Row{"fixed_mini", false, true, false, false, false, false},
+                         Row{"fixed_wing", false, true, false, false, false, false},
+                         Row{"inline_level", false, false, false, true, false, false},
+                         Row{"small_controller", true, false, true, true, true, true},
+                         Row{"large_controller", true, false, true, true, true, true},
                          Row{"inline_dial", false, false, false, true, false, false},
-                         Row{"gesture_board", false, true, false, false, false, false},
+                         Row{"gesture_board", false, true, true, false, false, false},
                          Row{"screen_keys", true, false, true, false, false, true},
                          Row{"pc_mini", true, false, false, false, false, false},
                          Row{"radio_stabilizer", true, false, true, true, false, true},

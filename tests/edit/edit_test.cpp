@@ -296,7 +296,7 @@ TEST(Edit, TheFitIsMeasuredWithADateThatIsOne) {
 /// Common practice: a function that is reversed on the board leaves the plan as it is; the plan's own sign can only be
 /// turned where no output shares it with another command.
 TEST(Edits, AFunctionIsTurnedOnlyWhereItStandsAlone) {
-  const Rig wing = fresh_rig("wing", AirframeKind::flying_wing, "fixed_mini");
+  const Rig wing = fresh_rig("wing", AirframeKind::flying_wing, "fixed_wing");
   for (const Axis axis : {Axis::roll, Axis::pitch}) {
     const auto refused = reverse_axis(wing, axis);
     ASSERT_FALSE(refused);
@@ -309,7 +309,7 @@ TEST(Edits, AFunctionIsTurnedOnlyWhereItStandsAlone) {
     EXPECT_EQ(turned->rig.outputs[i].mix.roll, -plain.outputs[i].mix.roll);
     EXPECT_EQ(turned->rig.outputs[i].mix.pitch, plain.outputs[i].mix.pitch);
   }
-  EXPECT_FALSE(reverse_axis(fresh_rig("v", AirframeKind::flying_wing, "fixed_mini"), Axis::yaw)) << "nothing yaws";
+  EXPECT_FALSE(reverse_axis(fresh_rig("v", AirframeKind::flying_wing, "fixed_wing"), Axis::yaw)) << "nothing yaws";
 }
 
 }  // namespace

@@ -74,6 +74,34 @@ TEST(Fit, LegalMountingsAreNotGrounded) {
   EXPECT_EQ(codes_of("screen_keys", "arrow_right_top_up", as_is), Codes{"FIT-11"});
 }
 
+// Common practice: on tractors and twins the edge with battery and motor leads decides which way the board may sit; a
+// small board gives up isolation, spare and warm sensors, which a large model misses.
+TEST(Fit, WhatASmallSelfFedBoardAsksFor) {
+  const auto codes_of = [](const char* kind, const char* turn, double battery_behind_m, double span_m) {
+    Rig rig = fresh_rig("mine", AirframeKind::two_ailerons, kind);
+    rig.airframe.span_m = span_m;
+    add_part(rig, "battery", "battery_3s_1300");
+    put(rig, "controller", 0.3);
+    put(rig, "battery", battery_behind_m);
+    rig.place("controller")->turn = TurnName(*turn_from_name(turn));
+    rig.sensing.board = rig.place("controller")->turn;
+    std::set<std::string> codes;
+    const Review r = review(rig, shipped());
+    for (const Snag& s : r.snags)
+      if (s.code == "FIT-23" || s.code == "SENSES-03") codes.insert(s.code);
+    return codes;
+  };
+  using Codes = std::set<std::string>;
+  // Its edge looks to the tail while the arrow looks to the nose.
+  EXPECT_EQ(codes_of("small_controller", "none", 0.1, 1.0), Codes{"FIT-23"}) << "the battery lies ahead of it";
+  EXPECT_EQ(codes_of("small_controller", "arrow_tail_top_up", 0.1, 1.0), Codes{});
+  EXPECT_EQ(codes_of("small_controller", "none", 0.5, 1.0), Codes{});
+  EXPECT_EQ(codes_of("small_controller", "arrow_right_top_up", 0.1, 1.0), Codes{}) << "out to the side";
+  EXPECT_EQ(codes_of("full_controller", "none", 0.1, 1.0), Codes{}) << "no battery at this board";
+  EXPECT_EQ(codes_of("small_controller", "none", 0.5, 3.0), Codes{"SENSES-03"});
+  EXPECT_EQ(codes_of("large_controller", "none", 0.5, 3.0), Codes{});
+}
+
 // By hand: 0.5 m of two wires of 12 AWG (3.31 mm²) are 8960 · 3.31e-6 · 0.5 · 2 = 29.7 g of copper, half as much again
 // of insulation, and 0.4 g: 44.9 g in the middle between its ends.
 TEST(Fit, LeadsWeigh) {

@@ -250,6 +250,41 @@ TEST(ProofProcedure, AFreshProofOfTheLeadsCounts) {
   EXPECT_EQ(known.procedure.session().answer().explanations.front().faults, (std::vector{one, two}));
 }
 
+/// A class whose stabilized modes sleep with the motor locked: the lock is open for the look alone.
+TEST(ProofProcedure, TheMotorIsUnlockedForTheLookAndLockedAgain) {
+  Rig rig = fresh_rig("mine", AirframeKind::two_ailerons, "fixed_mini");
+  Play p(unproven(rig), "proof");
+  p.say("bench hands=yes battery=yes");
+  p.say("choose correction.roll");
+  EXPECT_NE(p.card().caution.find("unlocked"), std::string::npos) << p.card().caution;
+  std::string told;
+  for (const std::string& s : p.say("press do_it")) told += s + "\n";
+  for (int i = 1; i <= 10; ++i)
+    for (const std::string& s : p.say("time " + std::to_string(i))) told += s + "\n";
+  const auto opens = told.find("\"channel\":7,\"position\":1"), flicks = told.find("flick"),
+             locks = told.find("\"channel\":7,\"position\":-1");
+  EXPECT_LT(opens, flicks) << told;
+  EXPECT_LT(flicks, locks) << told;
+  EXPECT_NE(locks, std::string::npos) << told;
+}
+
+/// Common practice: the levelling dial unit's rudder goes toward a held bank, which is proven and not excused.
+TEST(ProofProcedure, ARudderThatLeansIsACheckOfItsOwn) {
+  Rig rig = fresh_rig("mine", AirframeKind::two_ailerons, "inline_level");
+  Play p(unproven(rig), "proof");
+  p.say("bench hands=yes battery=yes");
+  p.say("choose coordination");
+  EXPECT_NE(p.card().picture.words.find("Rudder trailing edge right"), std::string::npos) << p.card().picture.words;
+  EXPECT_TRUE(p.offers("do_it"));
+  EXPECT_EQ(p.say("press record_card").front(), "Recorded: coordination");
+  Rig turned = p.rig();
+  turned.sensing.yaw_reversed = true;
+  EXPECT_EQ(find_check(check_statuses(turned, shipped()), rudder_leans)->state, ProofState::stale);
+  EXPECT_FALSE(find_check(
+      check_statuses(unproven(fresh_rig("mine", AirframeKind::two_ailerons, "inline_dial")), shipped()), rudder_leans))
+      << "the rate-only variant does not lean";
+}
+
 /// Common practice: on a class that reverses functions a pair that is wrong in stick and correction is one function,
 /// and the card says which stick or button, for all that answers it.
 TEST(ProofProcedure, AFunctionIsReversedWhereNoOutputCanBe) {

@@ -22,7 +22,7 @@ double amps(const PowerReport& r, const char* part, Effort e) {
 
 /// A small flying wing on the fixed-function board: two elevon servos, everything on one joined rail.
 TEST(WorkedExample, FlyingWingOnTheFixedBoard) {
-  Rig rig = fresh_rig("worked example", AirframeKind::flying_wing, "fixed_mini");
+  Rig rig = fresh_rig("worked example", AirframeKind::flying_wing, "fixed_wing");
   add_part(rig, "battery", "battery_2s_850");                                              // 52 g
   add_part(rig, "esc", "esc_10_linear");                                                   // 9 g, 1 A linear, 38 K/W
   add_part(rig, "motor", "motor_1806");                                                    // 19 g

@@ -214,9 +214,15 @@ TEST(Cards, SayHowTheAnswerShows) {
   EXPECT_EQ(card("full_controller", AirframeKind::two_ailerons, "correction.roll").answer, AnswerKind::held);
   EXPECT_EQ(card("full_controller", AirframeKind::two_ailerons, "correction.yaw").observation.mode, Mode::rate)
       << "levelling never answers yaw";
-  EXPECT_EQ(card("fixed_mini", AirframeKind::flying_wing, "correction.roll").observation.mode, Mode::rate)
+  EXPECT_EQ(card("fixed_wing", AirframeKind::flying_wing, "correction.roll").observation.mode, Mode::rate)
       << "its levelling runs away on the bench";
-  EXPECT_NE(card("inline_dial", AirframeKind::rudder_only, "correction.roll").how.find("no fault"), std::string::npos);
+  EXPECT_NE(card("inline_level", AirframeKind::two_ailerons, "correction.roll").how.find("a check of its own"),
+            std::string::npos);
+  EXPECT_NE(card("fixed_mini", AirframeKind::two_ailerons, "correction.roll").how.find("Unlock the motor"),
+            std::string::npos);
+  EXPECT_NE(card("fixed_mini", AirframeKind::two_ailerons, "correction.roll").cautions.front().find("unlocked"),
+            std::string::npos)
+      << "the caution stands where the hand is about to move";
   const DirectionCard inverted = card("full_controller", AirframeKind::inverted_v_tail, "stick.yaw");
   for (const Expected& e : inverted.looks)
     EXPECT_EQ(e.motion, e.surface.side == Side::right ? 1 : -1) << "an inverted V moves the other way round";

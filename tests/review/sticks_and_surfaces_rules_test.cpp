@@ -85,7 +85,7 @@ const Break breaks[] = {
        r.outputs.pop_back();
        read_sticks(r, 1020, 1500, 1980);
      },
-     {"STICKS-05", "STICKS-06", "STICKS-08", "STICKS-08", "STICKS-08", "STICKS-08"}},
+     {"STICKS-05", "STICKS-06", "STICKS-08", "STICKS-08", "STICKS-08", "STICKS-08", "STICKS-19"}},
     {"a position on a boundary",
      "hedgerow",
      [](Rig& r) {
@@ -195,6 +195,52 @@ INSTANTIATE_TEST_SUITE_P(Ways, BreakSticksOrSurfaces, ::testing::ValuesIn(breaks
   for (const char c : std::string(i.param.name)) name += std::isalnum(static_cast<unsigned char>(c)) ? c : '_';
   return name;
 });
+
+// Common practice: a board that mixes only what its variant is made for, and one that listens on fixed channels.
+TEST(ClassRules, ABoardIsMadeForItsOwnSurfacesAndChannels) {
+  const auto found = [](const Rig& rig) {
+    Set codes;
+    const Review r = review(rig, shipped());
+    for (const Snag& s : r.snags)
+      if (s.code == "SURFACES-21" || s.code == "STICKS-19" || s.code == "WIRING-34") codes.insert(s.code);
+    return codes;
+  };
+  EXPECT_EQ(found(fresh_rig("mine", AirframeKind::flying_wing, "fixed_wing")), Set{"STICKS-19"})
+      << "nothing unlocks the motor yet";
+  EXPECT_EQ(found(fresh_rig("mine", AirframeKind::flying_wing, "fixed_mini")).count("SURFACES-21"), 1u);
+  EXPECT_EQ(found(fresh_rig("mine", AirframeKind::two_ailerons, "fixed_wing")).count("SURFACES-21"), 3u)
+      << "ailerons, elevator and rudder";
+  Rig v = fresh_rig("mine", AirframeKind::two_ailerons, "gesture_board");
+  v.outputs = default_outputs(AirframeKind::two_ailerons);
+  for (Output& o : v.outputs)
+    o.socket = o.surfaces.empty()                        ? "s1"
+               : o.surfaces[0].word() == "aileron_left"  ? "s2"
+               : o.surfaces[0].word() == "aileron_right" ? "s3"
+               : o.surfaces[0].word() == "elevator"      ? "s5"
+                                                         : "s4";
+  EXPECT_EQ(found(v), (Set{"WIRING-34", "WIRING-34"})) << "elevator and rudder are exchanged";
+  Rig fixed = fresh_rig("mine", AirframeKind::flying_wing, "fixed_wing");
+  fixed.radio.channels.clear();
+  for (const auto& [number, function] : {std::pair{5, ChannelFunction::gain}, {6, ChannelFunction::mode}}) {
+    Channel c;
+    c.number = number;
+    c.function = function;
+    fixed.radio.channels.push_back(c);
+  }
+  EXPECT_EQ(found(fixed), (Set{"STICKS-19", "STICKS-19"}));
+  for (int round = 0; round < 2; ++round) {
+    const Review r = review(fixed, shipped());
+    for (const Snag& s : r.snags)
+      if (s.code == "STICKS-19") {
+        fixed = s.fix->apply(fixed);
+        break;
+      }
+  }
+  EXPECT_EQ(found(fixed), Set{});
+  EXPECT_EQ(fixed.channel(ChannelFunction::mode)->number, 5);
+  EXPECT_EQ(fixed.channel(ChannelFunction::gain)->number, 6) << "what stood there changes places";
+  EXPECT_EQ(fixed.channel(ChannelFunction::arm)->number, 7);
+}
 
 TEST(SticksRules, FixesTakeTheirSnagAway) {
   int fixed = 0;

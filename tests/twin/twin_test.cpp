@@ -150,45 +150,49 @@ TEST(Twin, TheWholeLineFindsAndCuresRandomFaults) {
 // Common practice: where both of a pair answer stick and correction the wrong way, their function is reversed. The
 // controller can't be read: what the rig plans stays, the button brings the controller to it.
 TEST(Twin, AFunctionThatTheControllerHasReversedIsFoundAndPressedRound) {
-  for (const char* kind : {"fixed_mini", "gesture_board"})
-    for (const AirframeKind airframe : {AirframeKind::flying_wing, AirframeKind::two_ailerons})
-      for (const Axis axis : {Axis::roll, Axis::pitch}) {
-        SCOPED_TRACE(std::string(kind) + ' ' + std::string(word(airframe)) + ' ' + std::string(word(axis)));
-        const ControllerClass& controller = *catalogue().controller(kind);
-        Rig rig;
-        rig.controller.kind = kind;
-        rig.airframe.kind = airframe;
-        rig.outputs = default_outputs(airframe);
-        for (std::size_t i = 0; i < rig.outputs.size() && i < controller.outputs.size(); ++i)
-          rig.outputs[i].socket = controller.outputs[i].id;
-        direction::Case c = direction::case_from_rig(rig, controller);
-        direction::Fault fault;
-        fault.kind = direction::FaultKind::function_reversed;
-        fault.axis = axis;
-        Fixture f(rig, {fault});
-        const auto look_at_all = [&] {
-          c.observations.clear();
-          for (const Axis a : all_axes)
-            for (const auto act : {direction::Act::stick, direction::Act::tilt}) {
-              direction::Observation o;
-              o.act = act;
-              o.axis = a;
-              o.mode = act == direction::Act::tilt ? Mode::rate : Mode::manual;
-              for (const auto& [s, m] : f.see(o)) o.saw.push_back({s, m});
-              c.observations.push_back(o);
-            }
-          return direction::reason(c);
-        };
-        const direction::Answer before = look_at_all();
-        ASSERT_FALSE(before.explanations.empty());
-        ASSERT_EQ(before.explanations[0].faults.size(), 1u);
-        EXPECT_EQ(before.explanations[0].faults[0], fault);
-        EXPECT_EQ(direction::remedied(rig, fault, c, controller).outputs, rig.outputs) << "the plan was right";
-        ASSERT_TRUE(f.bench.work(direction::work_for(fault, c)));
-        const direction::Answer after = look_at_all();
-        ASSERT_FALSE(after.explanations.empty());
-        EXPECT_TRUE(after.explanations[0].faults.empty());
-      }
+  const std::pair<const char*, AirframeKind> models[] = {{"fixed_wing", AirframeKind::flying_wing},
+                                                         {"fixed_mini", AirframeKind::two_ailerons},
+                                                         {"gesture_board", AirframeKind::flying_wing},
+                                                         {"gesture_board", AirframeKind::two_ailerons}};
+  for (const auto& [kind, airframe] : models)
+    for (const Axis axis : {Axis::roll, Axis::pitch}) {
+      SCOPED_TRACE(std::string(kind) + ' ' + std::string(word(airframe)) + ' ' + std::string(word(axis)));
+      const ControllerClass& controller = *catalogue().controller(kind);
+      Rig rig;
+      rig.controller.kind = kind;
+      rig.airframe.kind = airframe;
+      rig.outputs = default_outputs(airframe);
+      for (std::size_t i = 0; i < rig.outputs.size() && i < controller.outputs.size(); ++i)
+        rig.outputs[i].socket = controller.outputs[i].id;
+      direction::Case c = direction::case_from_rig(rig, controller);
+      direction::Fault fault;
+      fault.kind = direction::FaultKind::function_reversed;
+      fault.axis = axis;
+      Fixture f(rig, {fault});
+      if (const int lock = controller.sticks.unlock_channel) f.bench.radio().control(lock, 1);
+      const auto look_at_all = [&] {
+        c.observations.clear();
+        for (const Axis a : all_axes)
+          for (const auto act : {direction::Act::stick, direction::Act::tilt}) {
+            direction::Observation o;
+            o.act = act;
+            o.axis = a;
+            o.mode = act == direction::Act::tilt ? Mode::rate : Mode::manual;
+            for (const auto& [s, m] : f.see(o)) o.saw.push_back({s, m});
+            c.observations.push_back(o);
+          }
+        return direction::reason(c);
+      };
+      const direction::Answer before = look_at_all();
+      ASSERT_FALSE(before.explanations.empty());
+      ASSERT_EQ(before.explanations[0].faults.size(), 1u);
+      EXPECT_EQ(before.explanations[0].faults[0], fault);
+      EXPECT_EQ(direction::remedied(rig, fault, c, controller).outputs, rig.outputs) << "the plan was right";
+      ASSERT_TRUE(f.bench.work(direction::work_for(fault, c)));
+      const direction::Answer after = look_at_all();
+      ASSERT_FALSE(after.explanations.empty());
+      EXPECT_TRUE(after.explanations[0].faults.empty());
+    }
 }
 
 TEST(Twin, FlapsDroopBothSidesByTheLever) {
@@ -238,37 +242,110 @@ TEST(Twin, BehavesAsAControllerDoes) {
   EXPECT_FALSE(f.bench.work({Remedy::reverse_output, {"out_1"}, {}, {}})) << "set over the link, not by hand";
 }
 
-TEST(Twin, ReactsAsItsClassDoes) {
-  Rig rig = demo("delta.rig.json");
-  rig.controller.kind = "gesture_board";
-  const ControllerClass& gesture = *catalogue().controller("gesture_board");
-  Bench bench(rig, gesture, *truth_of(rig, gesture, {}));
-  bench.plug({false, true});
-  const auto elevon = [&] {
+/// A model of a class on the bench, battery in, every output in a socket of its own.
+class OfClass {
+ public:
+  OfClass(const char* kind, AirframeKind airframe)
+      : rig(with_sockets(kind, airframe)),
+        controller(*catalogue().controller(kind)),
+        bench(rig, controller, *truth_of(rig, controller, {})) {
+    bench.plug({false, true});
+    run(2);
+  }
+  void run(double s) {
+    for (int i = 0; i < s * 100; ++i) bench.step(0.01);
+  }
+  double at(const char* surface) const {
     for (const auto& [s, d] : bench.look().deflection)
-      if (s.word() == "elevon_left") return d;
-    return 0.0;
-  };
-  const auto settle = [&] {
-    for (int i = 0; i < 300; ++i) bench.step(0.01);
-  };
-  bench.mode(Mode::level);
-  bench.hold({30, 0, 0});
-  settle();
-  EXPECT_NEAR(elevon(), 0, 0.5) << "reacts only past about 45°";
-  bench.hold({55, 0, 0});
-  settle();
-  EXPECT_GT(elevon(), 5) << "right wing down: the left elevon goes up";
-  const ControllerClass& mini = *catalogue().controller("fixed_mini");
-  rig.controller.kind = "fixed_mini";
-  Bench runaway(rig, mini, *truth_of(rig, mini, {}));
-  runaway.plug({false, true});
-  runaway.mode(Mode::level);
-  runaway.hold({8, 0, 0});
-  for (int i = 0; i < 400; ++i) runaway.step(0.01);
+      if (s.word() == surface) return d;
+    ADD_FAILURE() << surface;
+    return 0;
+  }
+  /// The furthest that it goes while the model is flicked.
+  double flicked(Axis axis, const char* surface) {
+    bench.flick(axis, 1);
+    double most = 0;
+    for (int i = 0; i < 80; ++i) {
+      bench.step(0.01);
+      if (std::abs(at(surface)) > std::abs(most)) most = at(surface);
+    }
+    run(2);
+    return most;
+  }
+
+  Rig rig;
+  const ControllerClass& controller;
+  Bench bench;
+
+ private:
+  static Rig with_sockets(const char* kind, AirframeKind airframe) {
+    Rig r;
+    r.controller.kind = kind;
+    r.airframe.kind = airframe;
+    r.outputs = default_outputs(airframe);
+    for (std::size_t i = 0; i < r.outputs.size(); ++i) r.outputs[i].socket = "s" + std::to_string(i + 1);
+    return r;
+  }
+};
+
+// Common practice, as every class is said to behave on the bench.
+TEST(Twin, TheGestureBoardHoldsFromSmallTilts) {
+  OfClass m("gesture_board", AirframeKind::flying_wing);
+  m.bench.mode(Mode::level);
+  m.bench.hold({15, 0, 0});
+  m.run(3);
+  EXPECT_GT(m.at("elevon_left"), 3) << "right wing down: the left elevon goes up";
+  m.run(3);
+  EXPECT_GT(m.at("elevon_left"), 3) << "and holds";
+}
+
+TEST(Twin, TheFixedBoardSleepsUntilTheMotorIsUnlocked) {
+  OfClass m("fixed_wing", AirframeKind::flying_wing);
+  m.bench.mode(Mode::rate);
+  EXPECT_EQ(m.flicked(Axis::roll, "elevon_left"), 0) << "locked: it sleeps";
+  m.bench.throttle(0.5);
+  m.run(1);
+  const std::string motor = m.rig.outputs.back().socket;
+  ASSERT_TRUE(m.rig.outputs.back().mix.throttle != 0);
+  EXPECT_NEAR(m.bench.pulses().at(motor), 1000, 1) << "locked: the motor only beeps";
+  m.bench.radio().control(7, 1);
+  m.run(1);
+  EXPECT_GT(m.bench.pulses().at(motor), 1300);
+  m.bench.throttle(0);
+  m.run(1);
+  EXPECT_GT(m.flicked(Axis::roll, "elevon_left"), 3);
+}
+
+TEST(Twin, TheFixedBoardsLevellingRunsAwayFromAStandstill) {
+  OfClass m("fixed_wing", AirframeKind::flying_wing);
+  m.bench.radio().control(7, 1);
+  m.bench.mode(Mode::level);
+  m.run(3);
   double most = 0;
-  for (const auto& [s, d] : runaway.look().deflection) most = std::max(most, std::abs(d));
-  EXPECT_GT(most, 10) << "levelling runs on while it is held tilted";
+  for (const char* elevon : {"elevon_left", "elevon_right"}) most = std::max(most, std::abs(m.at(elevon)));
+  EXPECT_GT(most, 15) << "the model stands still and level";
+}
+
+TEST(Twin, TheLevellingDialUnitLeansTheRudderIntoTheBank) {
+  OfClass m("inline_level", AirframeKind::two_ailerons);
+  m.bench.mode(Mode::level);
+  m.bench.hold({30, 0, 0});
+  m.run(3);
+  EXPECT_GT(m.at("rudder"), 2) << "trailing edge right, toward the low right wing";
+  EXPECT_GT(m.at("aileron_left"), 5) << "and it levels";
+  OfClass rate_only("inline_dial", AirframeKind::two_ailerons);
+  rate_only.bench.mode(Mode::rate);
+  rate_only.bench.hold({30, 0, 0});
+  rate_only.run(4);
+  EXPECT_EQ(rate_only.at("rudder"), 0) << "the rate-only variant does not";
+}
+
+TEST(Twin, LampsAreThoseOfTheClass) {
+  OfClass m("fixed_wing", AirframeKind::flying_wing);
+  EXPECT_EQ(m.bench.look().lamp, "steady: ready");
+  m.bench.transmitter(false);
+  m.run(3);
+  EXPECT_NE(m.bench.look().lamp.find("no signal"), std::string::npos) << m.bench.look().lamp;
 }
 
 /// Plays a whole write against a port over a wire that is cut after `cut` bytes. Returns what the controller then

@@ -57,6 +57,10 @@ TEST(Plan, FromNothingBreaksNoRuleOnEveryClassAndKind) {
                                                          {"full_controller", "receiver_summed"},
                                                          {"fixed_mini", "receiver_serial_inverted"},
                                                          {"fixed_mini", "receiver_two_way"},
+                                                         {"fixed_wing", "receiver_summed"},
+                                                         {"small_controller", "receiver_serial_inverted"},
+                                                         {"large_controller", "receiver_two_way"},
+                                                         {"inline_level", "receiver_pulse_6"},
                                                          {"gesture_board", "receiver_serial_inverted"},
                                                          {"screen_keys", "receiver_pulse"},
                                                          {"screen_keys", "receiver_summed"},
@@ -68,6 +72,14 @@ TEST(Plan, FromNothingBreaksNoRuleOnEveryClassAndKind) {
       if (kind == AirframeKind::towed_glider || kind == AirframeKind::twin_differential) continue;
       Rig rig = bare(kind, controller, receiver);
       const Plan p = plan_wiring(rig, shipped());
+      // A class that is made for other surfaces says so by its own rule.
+      if (const auto& drives = shipped().controller(controller)->surfaces.drives; !drives.empty()) {
+        bool made_for_it = true;
+        for (const Surface s : facts_of(kind).surfaces)
+          made_for_it = made_for_it && std::find(drives.begin(), drives.end(), s.kind) != drives.end();
+        EXPECT_EQ(serious(p.rig).count("SURFACES-21") == 0, made_for_it) << controller << " " << kind_name;
+        if (!made_for_it) continue;
+      }
       for (const Obstacle& o : p.obstacles) EXPECT_FALSE(o.what.empty() || o.code.empty());
       // A rail that the parts on hand can't feed breaks no rule of the leads.
       if (std::any_of(p.obstacles.begin(), p.obstacles.end(), [](const Obstacle& o) { return o.code != "POWER-14"; }))
@@ -144,7 +156,7 @@ TEST(Plan, ALeadThatFeedsSomethingIsNotTakenForADarkRail) {
 }
 
 TEST(Plan, AReceiverThatNoInputTakesIsToldSo) {
-  const Plan plan = plan_wiring(bare(AirframeKind::flying_wing, "fixed_mini", "receiver_pulse"), shipped());
+  const Plan plan = plan_wiring(bare(AirframeKind::flying_wing, "fixed_wing", "receiver_pulse"), shipped());
   EXPECT_TRUE(std::any_of(plan.obstacles.begin(), plan.obstacles.end(), [](const Obstacle& o) {
     return o.subject == "receiver" && o.what.find("No input") != std::string::npos;
   }));
@@ -242,9 +254,9 @@ TEST(Plan, ManyRatesOnManyGroupsAreAnsweredAtOnce) {
 
 TEST(Plan, MotorsShareAGroupOnlyWhenTheyMust) {
   // One group for everything, as on small boards: the motor shares it at the same rate.
-  const Plan p = plan_wiring(bare(AirframeKind::flying_wing, "fixed_mini", "receiver_serial_inverted"), shipped());
+  const Plan p = plan_wiring(bare(AirframeKind::flying_wing, "fixed_wing", "receiver_serial_inverted"), shipped());
   EXPECT_TRUE(p.obstacles.empty());
-  Rig fast = bare(AirframeKind::flying_wing, "fixed_mini", "receiver_serial_inverted");
+  Rig fast = bare(AirframeKind::flying_wing, "fixed_wing", "receiver_serial_inverted");
   for (Output& o : fast.outputs)
     if (drives_motor(o)) o.rate_hz = 400;
   const Plan none = plan_wiring(fast, shipped());
@@ -252,11 +264,79 @@ TEST(Plan, MotorsShareAGroupOnlyWhenTheyMust) {
   EXPECT_EQ(none.obstacles.front().code, "WIRING-09");
 }
 
+/// Common practice: on a wing the left elevon sits where the aileron is named, the right one where the elevator is.
+TEST(Plan, ElevonsGoWhereTheClassNamesAileronAndElevator) {
+  const Plan p = plan_wiring(bare(AirframeKind::flying_wing, "pc_mini", "receiver_serial_inverted"), shipped());
+  const ControllerClass& c = *shipped().controller("pc_mini");
+  const auto serves = [&](const char* surface) {
+    const Output* o = p.rig.output_of(*surface_from_word(surface));
+    const Terminal* t = o ? c.socket(o->socket) : nullptr;
+    return t ? t->serves : std::string();
+  };
+  EXPECT_EQ(serves("elevon_left"), "aileron_left");
+  EXPECT_EQ(serves("elevon_right"), "elevator");
+}
+
+/// Common practice: the five outputs of the gesture board carry a model with two ailerons, in its fixed order.
+TEST(Plan, TheGestureBoardCarriesTwoAilerons) {
+  const Plan p = plan_wiring(bare(AirframeKind::two_ailerons, "gesture_board", "receiver_serial_inverted"), shipped());
+  EXPECT_TRUE(p.obstacles.empty());
+  std::map<std::string, std::string> on;
+  for (const Output& o : p.rig.outputs) on[o.socket] = o.surfaces.empty() ? "motor" : o.surfaces.front().word();
+  EXPECT_EQ(
+      on, (std::map<std::string, std::string>{
+              {"s1", "motor"}, {"s2", "aileron_left"}, {"s3", "aileron_right"}, {"s4", "elevator"}, {"s5", "rudder"}}));
+}
+
+/// A board that takes the battery feeds its own rail, so that the speed controller's red wire comes out, and gives the
+/// battery on at its edge.
+TEST(Plan, ABoardThatTakesTheBatteryFeedsItself) {
+  const Plan p =
+      plan_wiring(bare(AirframeKind::flying_wing, "small_controller", "receiver_serial_inverted"), shipped());
+  for (const Obstacle& o : p.obstacles) ADD_FAILURE() << o.what;
+  const Lead* battery = between(p.rig, "battery", "controller");
+  ASSERT_TRUE(battery);
+  EXPECT_TRUE(far_end(*battery, "battery") && far_end(*battery, "battery")->socket == "battery");
+  EXPECT_FALSE(between(p.rig, "battery", "esc"));
+  bool edge = false, signal = false;
+  for (const Lead& l : p.rig.leads)
+    if (const LeadEnd* far = far_end(l, "esc"); far && far->part == "controller") {
+      edge = edge || far->socket == "esc_a";
+      if (far->socket.starts_with("s")) {
+        signal = true;
+        EXPECT_TRUE(l.plus_removed) << "one source a rail";
+      }
+    }
+  EXPECT_TRUE(edge && signal);
+  EXPECT_EQ(serious(p.rig), std::multiset<std::string>{});
+}
+
+/// Where a class leaves the choice the throttle lead goes either way, and says so where it leaves none.
+TEST(Plan, TheThrottleLeadGoesEitherWay) {
+  Rig rig = bare(AirframeKind::two_ailerons, "radio_stabilizer", "receiver_pulse");
+  rig.outputs.back().socket = "s8";
+  const auto board = throttle_lead(rig, shipped(), false), receiver = throttle_lead(rig, shipped(), true);
+  ASSERT_TRUE(board) << board.error().text();
+  ASSERT_TRUE(receiver) << receiver.error().text();
+  EXPECT_FALSE(board->rig.outputs.back().socket.empty());
+  EXPECT_TRUE(receiver->rig.outputs.back().socket.empty());
+  EXPECT_TRUE(between(receiver->rig, "esc", "receiver"));
+  EXPECT_EQ(plan_wiring(receiver->rig, shipped()).changes, 0);
+  EXPECT_FALSE(throttle_lead(demo("hedgerow"), shipped(), true));
+  EXPECT_FALSE(throttle_lead(demo("heath"), shipped(), false));
+  Rig steered = rig;
+  steered.outputs.back().mix.yaw = 0.3;
+  EXPECT_FALSE(throttle_lead(steered, shipped(), true)) << "only the board can mix them";
+}
+
 TEST(Plan, SaysWhatMakesItImpossible) {
   Rig inverted = bare(AirframeKind::two_ailerons, "screen_keys", "receiver_serial_inverted");
   const Plan a = plan_wiring(inverted, shipped());
   ASSERT_FALSE(a.obstacles.empty());
-  EXPECT_EQ(a.obstacles.front().code, "WIRING-04");
+  std::set<std::string> why;
+  for (const Obstacle& o : a.obstacles) why.insert(o.code);
+  EXPECT_EQ(why, (std::set<std::string>{"POWER-14", "WIRING-04", "WIRING-16"}))
+      << "no input for its signal, no throttle channel for the motor, so that its regulator feeds nothing either";
   Rig many = demo("hedgerow");
   for (int i = 0; i < 5; ++i) add_part(many, "gps_" + std::to_string(i), "satellite_plain");
   const Plan b = plan_wiring(many, shipped());

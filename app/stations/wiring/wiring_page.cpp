@@ -405,6 +405,13 @@ QList<Request> WiringPage::requests() {
                 come_here();
                 plan();
               }});
+  if (const ControllerClass* c = document_.controller(); c && c->surfaces.motor == MotorPath::either)
+    for (const bool on_receiver : {true, false})
+      all.append({on_receiver ? tr("Throttle lead on the receiver") : tr("Throttle lead through the board"),
+                  tr("motor speed controller"), [this, on_receiver] {
+                    come_here();
+                    document_.apply(throttle_lead(document_.rig(), document_.catalogue(), on_receiver));
+                  }});
   return all;
 }
 

@@ -84,7 +84,7 @@ TEST(WholeLine, ACardForAClassWithoutALink) {
   ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
   ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().battery; }));
   for (int i = 0; i < 20 && b.proof().procedure().asking() != ProofProcedure::Asking::verdict; ++i) b.look();
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("proof_lines"))->text().contains(QStringLiteral("Tick reverse for OUT 2")));
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("proof_lines"))->text().contains(QStringLiteral("Tick reverse for ail 2")));
   EXPECT_FALSE(b.can_click(QStringLiteral("apply"))) << "there is nothing that Rigging could write";
   ASSERT_TRUE(b.click(QStringLiteral("by_hand")));
   EXPECT_TRUE(b.window.document().rig().output("out_2")->reversed);

@@ -118,7 +118,8 @@ TEST(ThrowsPanel, BothSidesOfAYLeadAreReadAndOnlyTheFirstSetsThePulses) {
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
   ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
   ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().servos_powered && b.window.bench().board(); }));
-  ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().lamp == "steady"; })) << "kept still while it settles";
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().lamp.find("ready") != std::string::npos; }))
+      << "kept still while it settles";
   b.window.go(Station::surfaces);
   ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
   auto* page = b.window.findChild<SurfacesPage*>();
