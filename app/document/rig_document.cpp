@@ -151,12 +151,33 @@ Result<Catalogue> RigDocument::catalogue_for(const QString& path) const {
   return catalogue;
 }
 
-Result<void> RigDocument::keep_own_part(const PartKind& kind) {
+Result<void> RigDocument::may_keep(const std::string& id, bool shipped) const {
   if (path_.isEmpty())
-    return failure("this rig", "has no file yet, so that your own parts have no place beside it", "save the rig first");
-  if (shipped_->part(kind.id))
-    return failure(kind.id, "is the name of a kind that is there already", "another short name");
+    return failure("this rig", "has no file yet, so that what is your own has no place beside it",
+                   "save the rig first");
+  if (shipped) return failure(id, "is the name of a kind that is there already", "another short name");
+  return {};
+}
+
+Result<void> RigDocument::keep_own_part(const PartKind& kind) {
+  if (auto ok = may_keep(kind.id, shipped_->part(kind.id)); !ok) return ok;
   if (auto ok = save_own_part(own_parts_path(native(path_)), kind); !ok) return ok;
+  return read_own_again();
+}
+
+Result<void> RigDocument::keep_own_class(const ControllerClass& own) {
+  if (auto ok = may_keep(own.id, shipped_->controller(own.id)); !ok) return ok;
+  if (auto ok = save_own_class(own_parts_path(native(path_)), own, shipped_->shared_cures); !ok) return ok;
+  if (auto ok = read_own_again(); !ok) return ok;
+  if (rig().controller.kind != own.id) {
+    Rig on_it = rig();
+    on_it.controller.kind = own.id;
+    edit(std::move(on_it), tr("Board: %1").arg(QString::fromStdString(own.name)));
+  }
+  return {};
+}
+
+Result<void> RigDocument::read_own_again() {
   auto catalogue = catalogue_for(path_);
   if (!catalogue) return tl::make_unexpected(catalogue.error());
   set_catalogue(std::make_shared<const Catalogue>(std::move(*catalogue)));
@@ -199,6 +220,16 @@ void RigDocument::start_new(Rig rig) {
 
 Result<void> RigDocument::save(const QString& given) {
   const QString path = QFileInfo(given).absoluteFilePath();
+  // What is the builder's own stands beside the rig, and goes with it to another place.
+  if (!path_.isEmpty() && path != path_) {
+    const auto own = own_parts_path(native(path_)), there = own_parts_path(native(path));
+    std::error_code unknown;
+    if (own != there && std::filesystem::exists(own, unknown) && !std::filesystem::exists(there, unknown)) {
+      const auto text = read_file(own);
+      if (!text) return tl::make_unexpected(text.error());
+      if (auto ok = write_file_atomically(there, *text); !ok) return ok;
+    }
+  }
   if (auto ok = save_rig(rig(), native(path)); !ok) return ok;
   path_ = path;
   now_on_disk(rig_text(rig()));

@@ -63,6 +63,12 @@ class RigDocument : public QObject {
   Result<void> save(const QString& path);
   /// Writes the kind to the parts file beside the rig and makes it known. The rig must have a file already.
   Result<void> keep_own_part(const PartKind& kind);
+  /// Is the class one of the builder's own?
+  bool is_own_class(const std::string& id) const {
+    return catalogue_->controller(id) != nullptr && shipped_->controller(id) == nullptr;
+  }
+  /// The same for a board; the rig is on it from then on.
+  Result<void> keep_own_class(const ControllerClass& own);
 
   /// Copies that an earlier run left behind.
   struct Leftover {
@@ -87,6 +93,9 @@ class RigDocument : public QObject {
  private:
   void update();
   Result<Catalogue> catalogue_for(const QString& path) const;
+  /// May something of the builder's own have this id, and is there a file that it can stand beside?
+  Result<void> may_keep(const std::string& id, bool shipped) const;
+  Result<void> read_own_again();
   QString recovery_path() const;
   void soon_copied();
   void now_on_disk(const std::string& text);

@@ -1,10 +1,12 @@
 #include "catalogue/catalogue.h"
 
 #include <algorithm>
+#include <array>
 #include <set>
 
 #include "base/fields.h"
 #include "base/find.h"
+#include "base/number.h"
 
 namespace rigging {
 namespace {
@@ -518,13 +520,8 @@ Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
   if (!read) return read;
   if (read->format != "parts") return failure(file.string() + ": /format", "is \"" + read->format + "\"", "\"parts\"");
   for (const ControllerClass& c : read->controllers) {
-    const std::string where = file.string() + ": controller \"" + c.id + "\"";
-    if (c.outputs.empty() || c.proof.modes.empty())
-      return failure(where, "has no outputs or no modes", "at least one of each");
-    for (const Terminal& t : c.outputs)
-      if (t.kind != TerminalKind::output || t.timer_group == 0)
-        return failure(where, "output \"" + t.id + "\" is no output of a timer group", "kind output and a timer_group");
-    if (auto ok = electrics_fit(c.terminals(), c.feeds, c.loads, where); !ok) return tl::make_unexpected(ok.error());
+    if (auto ok = consistent(c, file.string() + ": controller \"" + c.id + "\""); !ok)
+      return tl::make_unexpected(ok.error());
   }
   for (const PartKind& p : read->parts)
     if (auto ok = consistent(p, file.string() + ": part \"" + p.id + "\""); !ok) return tl::make_unexpected(ok.error());
@@ -532,6 +529,26 @@ Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
 }
 
 }  // namespace
+
+Result<void> consistent(const ControllerClass& c, const std::string& where) {
+  if (c.id.empty()) return failure(where, "has no id", "a name of small letters, digits and _");
+  if (c.outputs.empty() || c.proof.modes.empty())
+    return failure(where, "has no outputs or no modes", "at least one of each");
+  for (const Terminal& t : c.outputs)
+    if (t.kind != TerminalKind::output || t.timer_group == 0)
+      return failure(where, "output \"" + t.id + "\" is no output of a timer group", "kind output and a timer_group");
+  constexpr std::array<std::string_view, 5> edges{"", "nose", "tail", "left", "right"};
+  for (const Terminal* t : c.terminals()) {
+    if (std::find(edges.begin(), edges.end(), t->side) == edges.end())
+      return failure(where + ": " + t->id, "\"" + t->side + "\" is no edge", "nose, tail, left, right, or nothing");
+    if (t->x_mm > c.width_mm || t->y_mm > c.length_mm)
+      return failure(where + ": " + t->id, "lies beside the board",
+                     "x_mm up to " + number_text(c.width_mm, 1) + " and y_mm up to " + number_text(c.length_mm, 1));
+  }
+  if (!c.mode(c.proof.bench_mode))
+    return failure(where, "is looked at in a mode that it does not have", "bench_mode among its modes");
+  return electrics_fit(c.terminals(), c.feeds, c.loads, where);
+}
 
 Result<void> consistent(const PartKind& p, const std::string& where) {
   if (p.id.empty()) return failure(where, "has no id", "a name of small letters, digits and _");
@@ -583,20 +600,59 @@ Result<Catalogue> load_catalogue(const std::filesystem::path& folder) {
   return catalogue;
 }
 
-Result<void> save_own_part(const std::filesystem::path& file, const PartKind& kind) {
-  if (auto ok = consistent(kind, kind.id); !ok) return ok;
+namespace {
+
+/// Puts an entry into the builder's own file, in the place of one with the same id.
+template <class T>
+Result<void> keep_in(const std::filesystem::path& file, std::vector<T> CatalogueFile::*list, const T& entry) {
+  if (auto ok = consistent(entry, entry.id); !ok) return ok;
   CatalogueFile all;
   if (std::error_code unknown; std::filesystem::exists(file, unknown)) {
     auto read = read_parts_file(file);
     if (!read) return tl::make_unexpected(read.error());
     all = std::move(*read);
   }
-  const auto it = std::find_if(all.parts.begin(), all.parts.end(), [&](const PartKind& p) { return p.id == kind.id; });
-  if (it == all.parts.end())
-    all.parts.push_back(kind);
+  std::vector<T>& entries = all.*list;
+  const auto it = std::find_if(entries.begin(), entries.end(), [&](const T& e) { return e.id == entry.id; });
+  if (it == entries.end())
+    entries.push_back(entry);
   else
-    *it = kind;
+    *it = entry;
   return write_file_atomically(file, write_fields(all).dump(1) + "\n");
+}
+
+}  // namespace
+
+Result<void> save_own_part(const std::filesystem::path& file, const PartKind& kind) {
+  return keep_in(file, &CatalogueFile::parts, kind);
+}
+
+Result<void> save_own_class(const std::filesystem::path& file, const ControllerClass& own,
+                            const std::vector<Cure>& shared) {
+  ControllerClass bare = own;
+  // What `complete` would add again.
+  ControllerClass completed = own;
+  completed.cures.clear();
+  complete(completed, shared);
+  std::erase_if(bare.cures, [&](const Cure& c) {
+    return std::find(completed.cures.begin(), completed.cures.end(), c) != completed.cures.end();
+  });
+  if (auto ok = in_range(bare, own.id); !ok) return ok;
+  return keep_in(file, &CatalogueFile::controllers, bare);
+}
+
+Result<std::vector<ControllerClass>> classes_in(const std::filesystem::path& file) {
+  auto read = read_parts_file(file);
+  if (!read) return tl::make_unexpected(read.error());
+  if (read->controllers.empty()) return failure(file.string() + ": /controllers", "holds no board", "at least one");
+  return std::move(read->controllers);
+}
+
+ControllerClass own_class(const ControllerClass& nearest, std::string id, std::string name) {
+  ControllerClass own = nearest;
+  own.id = std::move(id);
+  own.name = std::move(name);
+  return own;
 }
 
 OrderedJson parts_schema() {

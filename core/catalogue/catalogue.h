@@ -33,11 +33,23 @@ std::filesystem::path own_parts_path(const std::filesystem::path& rig_file);
 /// is kept.
 Result<void> save_own_part(const std::filesystem::path& file, const PartKind& kind);
 
+/// The same for a class of the builder's own. What every class can (`shared`) is not written.
+Result<void> save_own_class(const std::filesystem::path& file, const ControllerClass& own,
+                            const std::vector<Cure>& shared);
+
+/// The classes of somebody's parts file. Errors: what can't be read, or holds none.
+Result<std::vector<ControllerClass>> classes_in(const std::filesystem::path& file);
+
+/// A board of the builder's own, begun as the nearest class there is.
+ControllerClass own_class(const ControllerClass& nearest, std::string id, std::string name);
+
 /// JSON Schema of a parts file, as shipped in data/schema.
 OrderedJson parts_schema();
 
 /// What one kind says of itself must fit together: ids that differ, loads and feeds on nets that exist, windows the
 /// right way round, the figures of its group.
 Result<void> consistent(const PartKind& kind, const std::string& where);
+/// The same of a class; and its sockets lie on it, each at an edge that there is, pulse outputs in timer groups.
+Result<void> consistent(const ControllerClass& own, const std::string& where);
 
 }  // namespace rigging

@@ -102,5 +102,59 @@ TEST(OwnParts, AListWithoutEndIsRefused) {
   std::filesystem::remove(file);
 }
 
+/// A board of one's own: what every class can is not written into its file, and is there again when it is read.
+TEST(OwnBoard, IsKeptPassedOnAndReadAgain) {
+  const auto file =
+      std::filesystem::temp_directory_path() / ("rigging_own_" + std::to_string(::getpid()) + ".parts.json");
+  std::filesystem::remove(file);
+  for (const ControllerClass& nearest : shipped().controllers) {
+    ControllerClass mine = own_class(nearest, "attic_" + nearest.id, "Attic");
+    mine.outputs.front().label = "first";
+    ASSERT_TRUE(save_own_class(file, mine, shipped().shared_cures));
+    mine.outputs.front().label = "the first";
+    ASSERT_TRUE(save_own_class(file, mine, shipped().shared_cures)) << "in the place of the one before";
+    const Json written = *read_json_file(file);
+    ASSERT_EQ(written["controllers"].size(), 1u);
+    for (const Json& cure : written["controllers"][0].value("cures", Json::array()))
+      EXPECT_NE(cure["remedy"], "swap_leads") << "what every class can";
+    Catalogue catalogue = shipped();
+    ASSERT_TRUE(add_own_parts(catalogue, file));
+    const ControllerClass* read = catalogue.controller(mine.id);
+    ASSERT_TRUE(read);
+    EXPECT_TRUE(*read == mine) << nearest.id;
+    const auto passed_on = classes_in(file);
+    ASSERT_TRUE(passed_on);
+    EXPECT_EQ(passed_on->front().id, mine.id);
+    std::filesystem::remove(file);
+  }
+  EXPECT_FALSE(classes_in(file)) << "no file";
+  std::ofstream(file) << R"({"format":"parts","version":4,"parts":[]})";
+  const auto none = classes_in(file);
+  ASSERT_FALSE(none);
+  EXPECT_NE(none.error().text().find("holds no board"), std::string::npos) << none.error().text();
+  std::filesystem::remove(file);
+}
+
+TEST(OwnBoard, WhatDoesNotFitTogetherIsRefusedWithItsPlace) {
+  const ControllerClass good = own_class(*shipped().controller("small_controller"), "mine", "Mine");
+  ASSERT_TRUE(consistent(good, "mine"));
+  const auto refusal = [&](auto&& damage) {
+    ControllerClass c = good;
+    damage(c);
+    const auto ok = consistent(c, "mine");
+    return ok ? std::string() : ok.error().text();
+  };
+  EXPECT_NE(refusal([](ControllerClass& c) { c.outputs[1].id = c.outputs[0].id; }).find("twice"), std::string::npos);
+  EXPECT_NE(refusal([](ControllerClass& c) { c.pads[2].x_mm = 99; }).find("esc_b: lies beside the board"),
+            std::string::npos);
+  EXPECT_NE(refusal([](ControllerClass& c) { c.ports[0].side = "starboard"; }).find("no edge"), std::string::npos);
+  EXPECT_NE(refusal([](ControllerClass& c) { c.outputs[0].timer_group = 0; }).find("timer group"), std::string::npos);
+  EXPECT_NE(refusal([](ControllerClass& c) { c.feeds[0].from = "nowhere"; }).find("nowhere"), std::string::npos);
+  EXPECT_NE(refusal([](ControllerClass& c) { c.proof.modes.pop_back(), c.proof.bench_mode = Mode::hold; }).find("mode"),
+            std::string::npos);
+  EXPECT_NE(refusal([](ControllerClass& c) { c.outputs.clear(); }).find("no outputs"), std::string::npos);
+  for (const ControllerClass& c : shipped().controllers) EXPECT_TRUE(consistent(c, c.id)) << c.id;
+}
+
 }  // namespace
 }  // namespace rigging

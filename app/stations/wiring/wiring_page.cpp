@@ -13,6 +13,7 @@
 #include "look/pieces.h"
 #include "look/units.h"
 #include "rig/place.h"
+#include "stations/wiring/board_dialog.h"
 #include "wiring/edits.h"
 #include "wiring/lead_checks.h"
 #include "wiring/plan.h"
@@ -60,6 +61,10 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
          "stays."));
   sheets_ = new QPushButton(tr("Plug list and drawing…"));
   sheets_->setObjectName(QStringLiteral("wiring_sheets"));
+  auto* board = hinted_button(tr("My board…"), "my_board",
+                              tr("Describe the board that you really have, starting from the nearest class"));
+  connect(board, &QPushButton::clicked, this, &WiringPage::describe_board);
+  head->addWidget(board);
   head->addWidget(sheets_);
   head->addWidget(plan_);
   page->addLayout(head);
@@ -392,8 +397,19 @@ void WiringPage::refresh() {
 
 void WiringPage::show_sheets() { Q_EMIT sheets_asked(tr("Plug list and wiring"), wiring_sheets(document_)); }
 
+void WiringPage::describe_board() {
+  if (document_.path().isEmpty())
+    return say(tr("Save the rig first: a board of your own is kept in a file beside it."));
+  BoardDialog dialog(document_, this);
+  dialog.exec();
+}
+
 QList<Request> WiringPage::requests() {
   QList<Request> all;
+  all.append({tr("Describe my own board"), tr("class controller sockets ports pads editor"), [this] {
+                come_here();
+                describe_board();
+              }});
   for (const LoomRow& row : document_.review().wiring.loom)
     all.append({tr("Where is %1 plugged? %2 %3")
                     .arg(QString::fromStdString(row.from), QString::fromStdString(row.to),

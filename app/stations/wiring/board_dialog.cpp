@@ -1,0 +1,233 @@
+#include "stations/wiring/board_dialog.h"
+
+#include <QComboBox>
+#include <QFileDialog>
+#include <QFormLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QRegularExpressionValidator>
+#include <QVBoxLayout>
+
+#include "base/fields.h"
+#include "look/pieces.h"
+#include "shell/replace_question.h"
+#include "stations/members_editor.h"
+#include "stations/wiring/board_view.h"
+
+namespace rigging::app {
+
+BoardDialog::BoardDialog(RigDocument& document, QWidget* parent)
+    : QDialog(parent), document_(document), schema_(schema_of_members(Described<ControllerClass>::members())) {
+  setObjectName(QStringLiteral("board_dialog"));
+  setWindowTitle(tr("My board"));
+  resize(1120, 720);
+  // Name and short name have lines of their own; what every class can follows by itself.
+  for (const char* own : {"id", "name", "cures"}) schema_["properties"].erase(own);
+  for (const char* list : {"outputs", "ports", "pads"})
+    schema_["properties"][list]["items"]["properties"]["side"]["enum"] = {"", "nose", "tail", "left", "right"};
+  auto* all = new QVBoxLayout(this);
+  auto* top = new QHBoxLayout;
+  nearest_ = new QComboBox;
+  nearest_->setObjectName(QStringLiteral("board_nearest"));
+  for (const ControllerClass& c : document_.catalogue().controllers)
+    nearest_->addItem(QString::fromStdString(c.name), QString::fromStdString(c.id));
+  id_ = new QLineEdit;
+  id_->setObjectName(QStringLiteral("board_id"));
+  id_->setValidator(new QRegularExpressionValidator(QRegularExpression(QStringLiteral("[a-z][a-z0-9_]*")), id_));
+  id_->setPlaceholderText(tr("small letters, digits, _"));
+  name_ = new QLineEdit;
+  name_->setObjectName(QStringLiteral("board_name"));
+  auto* from_file = hinted_button(tr("Take one from a file…"), "board_take", tr("A board that somebody passed on"));
+  const auto labelled = [&](const QString& label, QWidget* w, int stretch) {
+    auto* words = new QLabel(label);
+    words->setBuddy(w);
+    top->addWidget(words);
+    top->addWidget(w, stretch);
+  };
+  labelled(tr("Nearest"), nearest_, 3);
+  labelled(tr("Short name"), id_, 1);
+  labelled(tr("Name"), name_, 2);
+  top->addWidget(from_file);
+  all->addLayout(top);
+  auto* middle = new QHBoxLayout;
+  view_ = new BoardView;
+  middle->addWidget(view_, 5);
+  auto* right = new QVBoxLayout;
+  members_ = new MembersEditor;
+  members_->setAccessibleName(tr("Everything that is known of the board"));
+  right->addWidget(members_, 1);
+  auto* lists = new QHBoxLayout;
+  add_ = hinted_button(tr("Another one"), "board_add", tr("One more entry of the list that is chosen, as the last is"));
+  remove_ = hinted_button(tr("Take it out"), "board_remove", tr("The chosen entry leaves its list"));
+  lists->addWidget(add_);
+  lists->addWidget(remove_);
+  lists->addStretch(1);
+  right->addLayout(lists);
+  middle->addLayout(right, 5);
+  all->addLayout(middle, 1);
+  said_ = wrapping_words(9);
+  all->addWidget(said_);
+  complaint_ = caution_words();
+  complaint_->setObjectName(QStringLiteral("board_complaint"));
+  all->addWidget(complaint_);
+  auto* buttons = new QHBoxLayout;
+  pass_on_ = hinted_button(tr("Pass it on as a file…"), "board_pass_on", tr("A file that another builder can take"));
+  auto* leave = new QPushButton(tr("Leave"));
+  leave->setObjectName(QStringLiteral("board_leave"));
+  keep_ = hinted_button(tr("Keep it, and use it"), "board_keep", tr("Beside the rig; the rig is on this board then"));
+  keep_->setProperty("main", true);
+  keep_->setDefault(true);
+  buttons->addWidget(pass_on_);
+  buttons->addStretch(1);
+  buttons->addWidget(leave);
+  buttons->addWidget(keep_);
+  all->addLayout(buttons);
+
+  connect(nearest_, &QComboBox::activated, this, [this] {
+    if (const auto* c = document_.catalogue().controller(nearest_->currentData().toString().toStdString()))
+      begin_as(*c);
+  });
+  connect(from_file, &QPushButton::clicked, this, &BoardDialog::take_from_file);
+  connect(pass_on_, &QPushButton::clicked, this, &BoardDialog::pass_on);
+  connect(leave, &QPushButton::clicked, this, &QDialog::reject);
+  connect(keep_, &QPushButton::clicked, this, &BoardDialog::keep);
+  connect(id_, &QLineEdit::textChanged, this, &BoardDialog::read_back);
+  connect(name_, &QLineEdit::textChanged, this, &BoardDialog::read_back);
+  connect(members_, &MembersEditor::edited, this, &BoardDialog::read_back);
+  connect(members_, &MembersEditor::chosen_changed, this, [this](const QString& pointer) {
+    view_->choose(pointer);
+    add_->setEnabled(members_->can_add());
+    remove_->setEnabled(members_->can_remove());
+  });
+  connect(view_, &BoardView::chosen, this, [this](const QString& pointer) {
+    members_->choose(pointer);
+    add_->setEnabled(true);
+    remove_->setEnabled(true);
+  });
+  connect(view_, &BoardView::moved, this,
+          [this](const QString& pointer, double x_mm, double y_mm, const QString& side) {
+            members_->set(pointer + QStringLiteral("/x_mm"), x_mm);
+            members_->set(pointer + QStringLiteral("/y_mm"), y_mm);
+            if (!side.isEmpty()) members_->set(pointer + QStringLiteral("/side"), side.toStdString());
+          });
+  connect(add_, &QPushButton::clicked, this, [this] {
+    members_->add_entry();
+    lay_apart(members_->chosen());
+  });
+  connect(remove_, &QPushButton::clicked, members_, &MembersEditor::remove_entry);
+
+  if (const ControllerClass* now = document_.controller())
+    begin_as(*now);
+  else if (!document_.catalogue().controllers.empty())
+    begin_as(document_.catalogue().controllers.front());
+}
+
+void BoardDialog::begin_as(const ControllerClass& nearest) {
+  nearest_->setCurrentIndex(nearest_->findData(QString::fromStdString(nearest.id)));
+  // One's own is edited; a shipped one is the beginning of one's own.
+  const bool own = document_.is_own_class(nearest.id);
+  id_->setText(QString::fromStdString(own ? nearest.id : "my_" + nearest.id));
+  name_->setText(own ? QString::fromStdString(nearest.name) : tr("My %1").arg(QString::fromStdString(nearest.name)));
+  ControllerClass bare = nearest;
+  std::erase_if(bare.cures, [&](const Cure& c) {
+    const auto& shared = document_.catalogue().shared_cures;
+    return std::find(shared.begin(), shared.end(), c) != shared.end();
+  });
+  members_->show_value(write_fields(bare), schema_);
+  members_->choose(QStringLiteral("/outputs"));
+  read_back();
+}
+
+Result<ControllerClass> BoardDialog::made() const {
+  OrderedJson value = members_->value();
+  value["id"] = id_->text().toStdString();
+  value["name"] = name_->text().toStdString();
+  auto read = read_fields<ControllerClass>(Json::parse(value.dump()), "my board");
+  if (!read) return read;
+  if (auto ok = consistent(*read, "my board"); !ok) return tl::make_unexpected(ok.error());
+  return read;
+}
+
+/// A new socket begins as the one before it: it is laid beside it, where there is room.
+void BoardDialog::lay_apart(const QString& pointer) {
+  const OrderedJson& all = members_->value();
+  const OrderedJson::json_pointer place(pointer.toStdString());
+  if (!all.contains(place) || !all[place].is_object() || !all[place].contains("x_mm")) return;
+  const double width_mm = all.value("width_mm", 30.0), length_mm = all.value("length_mm", 40.0);
+  const std::string side = all[place].value("side", "");
+  const bool along_x = side != "left" && side != "right";
+  double x = all[place].value("x_mm", 0.0), y = all[place].value("y_mm", 0.0);
+  constexpr double step_mm = 2.5, clear_mm = 2;
+  const auto taken = [&] {
+    for (const char* list : {"outputs", "ports", "pads"})
+      if (const auto entries = all.find(list); entries != all.end())
+        for (std::size_t i = 0; i < entries->size(); ++i)
+          if (pointer != QStringLiteral("/%1/%2").arg(QLatin1String(list)).arg(i) &&
+              std::hypot((*entries)[i].value("x_mm", 0.0) - x, (*entries)[i].value("y_mm", 0.0) - y) < clear_mm)
+            return true;
+    return false;
+  };
+  for (int tries = 0; tries < 400 && taken(); ++tries) {
+    double &on = along_x ? x : y, &over = along_x ? y : x;
+    const double most = along_x ? width_mm : length_mm, across = along_x ? length_mm : width_mm;
+    on += step_mm;
+    if (on > most) {
+      on = step_mm;
+      over = over + step_mm > across ? step_mm : over + step_mm;
+    }
+  }
+  members_->set(pointer + QStringLiteral("/x_mm"), x);
+  members_->set(pointer + QStringLiteral("/y_mm"), y);
+}
+
+void BoardDialog::read_back() {
+  const auto board = made();
+  if (board) view_->show_board(*board);
+  keep_->setEnabled(board.has_value());
+  pass_on_->setEnabled(board.has_value());
+  said_->clear();
+  complain(board ? QString() : QString::fromStdString(board.error().text()));
+}
+
+void BoardDialog::complain(const QString& words) {
+  complaint_->setText(words);
+  complaint_->setVisible(!words.isEmpty());
+}
+
+void BoardDialog::keep() {
+  const auto board = made();
+  if (!board) return read_back();
+  if (const auto ok = document_.keep_own_class(*board); !ok) return complain(QString::fromStdString(ok.error().text()));
+  accept();
+}
+
+void BoardDialog::take_from_file() {
+  const QString path = QFileDialog::getOpenFileName(this, tr("Take a board from a file"), {},
+                                                    tr("Parts and boards (*.parts.json *.json)"));
+  if (path.isEmpty()) return;
+  const auto boards = classes_in(path.toStdString());
+  if (!boards) return complain(QString::fromStdString(boards.error().text()));
+  ControllerClass taken = boards->front();
+  const bool known = document_.catalogue().controller(taken.id) && !document_.is_own_class(taken.id);
+  begin_as(taken);
+  id_->setText(QString::fromStdString(known ? "my_" + taken.id : taken.id));
+  name_->setText(QString::fromStdString(taken.name));
+}
+
+void BoardDialog::pass_on() {
+  const auto board = made();
+  if (!board) return read_back();
+  QString path =
+      QFileDialog::getSaveFileName(this, tr("Pass the board on"), id_->text() + QStringLiteral(".parts.json"),
+                                   tr("Parts and boards (*.parts.json)"));
+  if (path.isEmpty()) return;
+  const QString chosen = path;
+  if (!path.endsWith(QLatin1String(".json"))) path += QStringLiteral(".parts.json");
+  if (!may_replace(this, path, chosen)) return;
+  if (const auto ok = save_own_class(path.toStdString(), *board, document_.catalogue().shared_cures); !ok)
+    return complain(QString::fromStdString(ok.error().text()));
+  said_->setText(tr("Written: %1").arg(path));
+}
+
+}  // namespace rigging::app
