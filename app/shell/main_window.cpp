@@ -20,11 +20,11 @@
 #include "airframe/kinds.h"
 #include "base/json.h"
 #include "bench/differences_dialog.h"
+#include "document/replace_question.h"
 #include "look/look.h"
 #include "look/units.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"
-#include "shell/replace_question.h"
 #include "shell/sheet_dialog.h"
 #include "stations/entries.h"
 

@@ -13,9 +13,12 @@
 #include "shell/main_window.h"
 #include "shell/sheet_dialog.h"
 #include "stations/fit/fit_page.h"
+#include "stations/members_editor.h"
 #include "stations/proof/proof_page.h"
 #include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/surfaces_page.h"
+#include "stations/wiring/board_dialog.h"
+#include "stations/wiring/board_view.h"
 #include "stations/wiring/wiring_page.h"
 
 namespace rigging::app {
@@ -87,6 +90,14 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   wait(120);
   shoot(sheets, "sheets");
   sheets.hide();
+
+  BoardDialog board(window.document(), &window);
+  board.findChild<BoardView*>()->choose(QStringLiteral("/outputs/2"));
+  board.findChild<MembersEditor*>()->choose(QStringLiteral("/outputs/2"));
+  board.show();
+  wait(120);
+  shoot(board, "my-board");
+  board.hide();
 
   window.go(Station::surfaces);
   if (auto* square = window.findChild<StickSquare*>(QStringLiteral("stick_square"))) Q_EMIT square->moved(0.6, 0.8);

@@ -14,8 +14,8 @@
 #include <QVBoxLayout>
 
 #include "base/json.h"
+#include "document/replace_question.h"
 #include "paper.h"
-#include "shell/replace_question.h"
 
 namespace rigging::app {
 

@@ -18,7 +18,7 @@ FitReport fit(const Rig& rig) {
 }
 
 TEST(Fit, TheDemosBalanceWhereTheFirstFlightWantsIt) {
-  for (const char* name : {"hedgerow", "heath", "delta"}) {
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Balance b = fit(demo(name)).balance;
     EXPECT_TRUE(b.complete) << name;
     EXPECT_GE(b.balance_point.value, b.band_front_m) << name;
@@ -28,7 +28,7 @@ TEST(Fit, TheDemosBalanceWhereTheFirstFlightWantsIt) {
 }
 
 TEST(Fit, TheAdviceIsRightWhenItIsFollowed) {
-  for (const char* name : {"hedgerow", "heath", "delta"})
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"})
     for (const double shift : {-0.04, -0.015, 0.02, 0.05}) {
       Rig rig = demo(name);
       rig.fit.frame_at_m += shift;

@@ -34,7 +34,7 @@ TEST(Power, WhoFeedsWhatInEachSupplyState) {
 }
 
 TEST(Power, CurrentsAddUpOnEveryRail) {
-  for (const char* name : {"hedgerow", "heath", "delta"}) {
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const PowerReport r = analyze_power(demo(name), shipped());
     for (const Effort e :
          {Effort::idle, Effort::typical, Effort::all_moving, Effort::one_stalled, Effort::two_stalled}) {

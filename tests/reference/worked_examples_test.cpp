@@ -182,7 +182,7 @@ TEST(WorkedExample, BalanceOfTheDemos) {
         for (const Json& p : file[list])
           if (p.contains("mass_kg")) catalogue_kg[p["id"]] = p["mass_kg"];
   }
-  for (const char* name : {"hedgerow", "heath", "delta"}) {
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Json json =
         *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo" / (std::string(name) + ".rig.json"));
     double mass = json["fit"]["frame_mass_kg"], moment = mass * json["fit"]["frame_at_m"].get<double>();

@@ -13,7 +13,7 @@ namespace rigging {
 namespace {
 
 TEST(Figures, EveryNumberSaysWhereItCameFrom) {
-  for (const char* name : {"hedgerow", "heath", "delta"}) {
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Rig rig = demo(name);
     const Review r = review(rig, shipped());
     for (const auto& figures : {r.airframe.figures(), r.power.figures(), r.fit.figures()})

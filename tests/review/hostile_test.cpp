@@ -20,7 +20,7 @@ class Mutator {
   explicit Mutator(unsigned seed) : random_(seed) {}
 
   Json broken() {
-    static const char* const names[] = {"hedgerow", "heath", "delta"};
+    static const char* const names[] = {"hedgerow", "heath", "delta", "bramble"};
     Json rig = Json::parse(rig_text(demo(names[random_() % 3])));
     for (unsigned n = 1 + random_() % 5; n > 0; --n) {
       std::vector<Json*> all;

@@ -65,7 +65,7 @@ const std::map<std::string, std::array<int, 3>> must_go{
 
 TEST(Independent, AnotherMixerAndLinkageMoveTheSurfacesAlike) {
   int compared = 0, signs = 0;
-  for (const char* name : {"hedgerow", "heath", "delta"}) {
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Rig rig = demo(name);
     const Json file =
         *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo" / (std::string(name) + ".rig.json"));

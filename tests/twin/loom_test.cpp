@@ -38,7 +38,7 @@ Loom with(const char* rig_name, const std::vector<std::string>& faults, Supply s
 constexpr Surface left_flaperon{SurfaceKind::flaperon, Side::left};
 
 TEST(Loom, AsPlannedEverythingWorks) {
-  for (const char* name : {"hedgerow", "heath", "delta"}) {
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Loom loom = with(name, {});
     EXPECT_TRUE(loom.controller_lit() && loom.servo_rail_lit() && loom.receiver_heard()) << name;
     for (const auto& [port, talks] : loom.ports()) EXPECT_TRUE(talks) << name << " " << port;
@@ -116,7 +116,7 @@ TEST(Loom, FaultsAreReadStrictly) {
 }
 
 TEST(Loom, DrawnFaultsShow) {
-  for (const char* name : {"hedgerow", "heath", "delta"})
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"})
     for (unsigned seed = 1; seed <= 20; ++seed) {
       const Rig rig = demo(name);
       const auto faults = drawn_lead_faults(rig, catalogue(), 1, seed);

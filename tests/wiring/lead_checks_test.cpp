@@ -15,7 +15,7 @@ namespace {
 CheckId lead(const std::string& id) { return {lead_family, id}; }
 
 TEST(LeadCards, EveryLeadOfEveryDemoSaysWhatToDoAndWhatToSee) {
-  for (const char* name : {"hedgerow", "heath", "delta"}) {
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Rig rig = demo(name);
     std::set<std::string> titles;
     for (const Lead& l : rig.leads) {

@@ -43,7 +43,7 @@ const Lead* between(const Rig& rig, const std::string& a, const std::string& b) 
 }
 
 TEST(Plan, ChangesNothingWhereEverythingHasItsPlace) {
-  for (const char* name : {"hedgerow", "heath", "delta"}) {
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Plan p = plan_wiring(demo(name), shipped());
     EXPECT_EQ(p.changes, 0) << name;
     EXPECT_TRUE(p.obstacles.empty()) << name;
@@ -453,7 +453,7 @@ TEST(Wiring, TheLoomAndWhatIsFree) {
 }
 
 TEST(WiringLayout, EveryLeadHasItsCurveAndBoxesStayOnTheSheet) {
-  for (const char* name : {"hedgerow", "heath", "delta"}) {
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Rig rig = demo(name);
     for (const auto& [w, h] : {std::pair{297.0, 186.0}, {200.0, 66.0}, {120.0, 120.0}}) {
       const WiringLayout l = layout_wiring(rig, shipped(), w, h);

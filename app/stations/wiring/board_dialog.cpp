@@ -10,8 +10,8 @@
 #include <QVBoxLayout>
 
 #include "base/fields.h"
+#include "document/replace_question.h"
 #include "look/pieces.h"
-#include "shell/replace_question.h"
 #include "stations/members_editor.h"
 #include "stations/wiring/board_view.h"
 

@@ -131,7 +131,7 @@ TEST_F(Planning, UndoLeadsBackThroughAll) {
 
 TEST(PlanningPages, StandWithAnyDemoAndWithNothing) {
   Builder b;
-  for (const char* name : {"hedgerow", "heath", "delta"}) {
+  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     ASSERT_TRUE(
         b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(name))));
     for (const Station s : {Station::fit, Station::power, Station::wiring}) {

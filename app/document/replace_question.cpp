@@ -1,4 +1,4 @@
-#include "shell/replace_question.h"
+#include "document/replace_question.h"
 
 #include <QCoreApplication>
 #include <QFileInfo>
