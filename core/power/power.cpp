@@ -429,7 +429,7 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
                                  ? empty.node_v[static_cast<std::size_t>(s.node_before)]
                                  : 0;
       }
-      if (s.kind == FeedKind::linear && report.supplies && hot.rails[q].live) {
+      if (s.kind == FeedKind::linear && report.supplies && hot.rails[q].live && hot.rails[q].amps > 0) {
         const auto heat_in = [&](const Solution& at) {
           return std::max(0.0, at.node_v[static_cast<std::size_t>(s.node_before)] - at.rails[q].volts) *
                  at.rails[q].amps;

@@ -102,10 +102,11 @@ std::string wiring_drawing_svg(const Rig& rig, const Catalogue& catalogue) {
   if (layout.board_w > 0) {
     s.box(layout.board_x, layout.board_y, layout.board_w, layout.board_h, 0.6);
     const double x = layout.board_x + layout.board_w / 2;
-    s.arrow(x, layout.board_y + layout.board_h * 0.60, x, layout.board_y + layout.board_h * 0.40, 0.5);
+    const double y = layout.quiet_y;
+    s.arrow(x, y + 2, x, y - 9, 0.5);
     const ControllerClass* c = catalogue.controller(rig.controller.kind);
-    s.text(x, layout.board_y + layout.board_h * 0.66, c ? c->name : "", 3, "", "middle");
-    s.text(x, layout.board_y + layout.board_h * 0.70, "arrow: nose", 2.4, "", "middle");
+    s.text(x, y + 6, c ? c->name : "", 3, "", "middle");
+    s.text(x, y + 9.5, "arrow: nose", 2.4, "", "middle");
   }
   for (const WiringLayout::Curve& curve : layout.curves) {
     // Strands side by side; each keeps its own shape so that it can be followed.

@@ -21,6 +21,22 @@ struct Item {
   }
 };
 
+/// Middle of the widest strip across the board in which nothing stands near its middle.
+double quiet_height(const WiringLayout& layout) {
+  const double middle = layout.board_x + layout.board_w / 2;
+  std::vector<double> stands{layout.board_y, layout.board_y + layout.board_h};
+  for (const WiringLayout::Spot& s : layout.spots)
+    if (s.on_board && std::abs(s.x - middle) < 0.3 * layout.board_w) stands.push_back(s.y);
+  std::sort(stands.begin(), stands.end());
+  double widest = 0, at = layout.board_y + layout.board_h / 2;
+  for (std::size_t i = 1; i < stands.size(); ++i)
+    if (stands[i] - stands[i - 1] > widest) {
+      widest = stands[i] - stands[i - 1];
+      at = (stands[i] + stands[i - 1]) / 2;
+    }
+  return at;
+}
+
 }  // namespace
 
 const WiringLayout::Spot* WiringLayout::spot(const std::string& part, const std::string& terminal) const {
@@ -227,6 +243,7 @@ WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double wi
     curve.crossed_wrongly = l.pair_turned || l.plug_turned;
     r.curves.push_back(std::move(curve));
   }
+  r.quiet_y = quiet_height(r);
   return r;
 }
 

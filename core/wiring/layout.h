@@ -29,6 +29,7 @@ struct WiringLayout {
   };
   double width = 0, height = 0;
   double board_x = 0, board_y = 0, board_w = 0, board_h = 0;
+  double quiet_y = 0;  ///< where across the board there is room for its arrow and name
   std::vector<Spot> spots;
   std::vector<Box> boxes;
   std::vector<Curve> curves;

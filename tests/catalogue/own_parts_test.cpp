@@ -152,6 +152,13 @@ TEST(OwnBoard, WhatDoesNotFitTogetherIsRefusedWithItsPlace) {
   EXPECT_NE(refusal([](ControllerClass& c) { c.feeds[0].from = "nowhere"; }).find("nowhere"), std::string::npos);
   EXPECT_NE(refusal([](ControllerClass& c) { c.proof.modes.pop_back(), c.proof.bench_mode = Mode::hold; }).find("mode"),
             std::string::npos);
+  EXPECT_NE(refusal([](ControllerClass& c) {
+              for (int i = 0; i < 5000; ++i) {
+                c.pads.push_back(c.pads.back());
+                c.pads.back().id = "pad_" + std::to_string(i);
+              }
+            }).find("at most 64"),
+            std::string::npos);
   EXPECT_NE(refusal([](ControllerClass& c) { c.outputs.clear(); }).find("no outputs"), std::string::npos);
   for (const ControllerClass& c : shipped().controllers) EXPECT_TRUE(consistent(c, c.id)) << c.id;
 }

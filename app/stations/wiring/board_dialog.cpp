@@ -46,7 +46,7 @@ BoardDialog::BoardDialog(RigDocument& document, QWidget* parent)
     top->addWidget(w, stretch);
   };
   labelled(tr("Nearest"), nearest_, 3);
-  labelled(tr("Short name"), id_, 1);
+  labelled(tr("Short name"), id_, 2);
   labelled(tr("Name"), name_, 2);
   top->addWidget(from_file);
   all->addLayout(top);

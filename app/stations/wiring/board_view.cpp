@@ -101,8 +101,9 @@ void BoardView::paintEvent(QPaintEvent*) {
   p.drawLine(QPointF(mid.x(), mid.y() - 16), QPointF(mid.x() + 6, mid.y() - 7));
   p.setFont(Look::instance().text(9));
   const double ten_mm = 10 * b.width() / board_.width_mm;
-  p.drawLine(QPointF(12, height() - 14), QPointF(12 + ten_mm, height() - 14));
-  p.drawText(QPointF(16 + ten_mm, height() - 10), tr("10 mm"));
+  const double right = width() - 12;
+  p.drawLine(QPointF(right - ten_mm, 24), QPointF(right, 24));
+  p.drawText(QPointF(right - ten_mm, 18), tr("10 mm"));
   p.drawText(QPointF(12, 18),
              tr("From above, arrow up · %1 × %2 mm · figures: timer group").arg(board_.width_mm).arg(board_.length_mm));
   for (const Spot& s : spots()) {
