@@ -10,6 +10,17 @@ Result<Edit> change_kind(const Rig& rig, AirframeKind kind) {
   return Edit{with_kind(rig, kind), "Airframe is now: " + facts_of(kind).name};
 }
 
+Result<Edit> change_motors(const Rig& rig, Motors motors) {
+  if (rig.airframe.kind == AirframeKind::towed_glider)
+    return failure("motors", "a towed glider has none", "another kind of airframe");
+  if (rig.airframe.kind == AirframeKind::twin_differential)
+    return failure("motors", "two motors steer this kind instead of a rudder", "another kind of airframe");
+  const char* words = motors == Motors::one   ? "One motor"
+                      : motors == Motors::two ? "Two motors"
+                                              : "Two motors that steer";
+  return Edit{with_motors(rig, motors), words};
+}
+
 Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std::string& id) {
   const ControllerClass* c = catalogue.controller(id);
   if (!c) return failure(id, "is no controller class that is known", "an id of the catalogue");
@@ -42,6 +53,14 @@ std::vector<EditEntry> airframe_edits() {
              const auto kind = from_word<AirframeKind>(given[0]);
              if (!kind) return failure(given[0], "is no kind of airframe", word_choice<AirframeKind>());
              return change_kind(rig, *kind);
+           }},
+          {"motors",
+           "One motor, two, or two that steer",
+           {"one|two|two_steering"},
+           [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
+             const auto motors = from_word<Motors>(given[0]);
+             if (!motors) return failure(given[0], "is no number of motors", word_choice<Motors>());
+             return change_motors(rig, *motors);
            }},
           {"class",
            "Another class of controller",

@@ -92,7 +92,20 @@ const AirframeFacts& facts_of(AirframeKind kind) {
   return *std::find_if(kinds.begin(), kinds.end(), [&](const AirframeFacts& f) { return f.kind == kind; });
 }
 
-std::vector<Output> default_outputs(AirframeKind kind) {
+bool has_two_motors(const Airframe& a) {
+  return a.kind == AirframeKind::twin_differential || (a.motors != Motors::one && a.kind != AirframeKind::towed_glider);
+}
+
+std::vector<Surface> surfaces_of(const Airframe& a) {
+  std::vector<Surface> all = facts_of(a.kind).surfaces;
+  if (has_two_motors(a) && a.kind != AirframeKind::twin_differential)
+    for (const Side side : {Side::left, Side::right}) all.push_back({K::motor, side});
+  return all;
+}
+
+std::vector<Output> default_outputs(const Airframe& airframe) {
+  const AirframeKind kind = airframe.kind;
+  const bool steering = kind == AirframeKind::twin_differential || airframe.motors == Motors::two_steering;
   std::vector<Output> outputs;
   const auto add = [&]() -> Output& {
     Output o;
@@ -100,7 +113,7 @@ std::vector<Output> default_outputs(AirframeKind kind) {
     o.socket = "s" + std::to_string(outputs.size() + 1);
     return outputs.emplace_back(std::move(o));
   };
-  for (const Surface s : facts_of(kind).surfaces) {
+  for (const Surface s : surfaces_of(airframe)) {
     // On one lead the servos themselves turn opposite ways: the weight is that of the right side.
     if (kind == AirframeKind::aileron_y_lead && s == right(K::aileron)) {
       outputs.back().surfaces.emplace_back(s);
@@ -110,8 +123,9 @@ std::vector<Output> default_outputs(AirframeKind kind) {
     Output& o = add();
     o.surfaces.emplace_back(s);
     o.mix = mix_for(s, kind);
+    if (s.kind == K::motor && !steering) o.mix.yaw = 0;
   }
-  if (kind != AirframeKind::twin_differential) add().mix.throttle = 1;  // motor, or tow release on a towed glider
+  if (!has_two_motors(airframe)) add().mix.throttle = 1;  // motor, or tow release on a towed glider
   return outputs;
 }
 
@@ -131,8 +145,11 @@ Rig fresh_rig(std::string name, AirframeKind kind, std::string controller) {
   return rig;
 }
 
-Rig with_kind(Rig rig, AirframeKind kind) {
-  std::vector<Output> wanted = default_outputs(kind);
+namespace {
+
+/// Gives the rig the outputs of an airframe.
+Rig fitted_to(Rig rig, const Airframe& airframe) {
+  std::vector<Output> wanted = default_outputs(airframe);
   std::vector<Output> old = std::move(rig.outputs);
   const auto same = [](const Output& a, const Output& b) {
     return a.surfaces == b.surfaces && (a.surfaces.empty() ? (a.mix.throttle != 0) == (b.mix.throttle != 0) : true);
@@ -173,9 +190,29 @@ Rig with_kind(Rig rig, AirframeKind kind) {
     sockets.insert(w.socket);
     result.push_back(w);
   }
-  rig.airframe.kind = kind;
+  rig.airframe = airframe;
   rig.outputs = std::move(result);
   std::erase_if(rig.linkages, [&](const Linkage& l) { return rig.output_of(l.surface) == nullptr; });
+  return rig;
+}
+
+}  // namespace
+
+Rig with_kind(Rig rig, AirframeKind kind) {
+  Airframe airframe = rig.airframe;
+  airframe.kind = kind;
+  return fitted_to(std::move(rig), airframe);
+}
+
+Rig with_motors(Rig rig, Motors motors) {
+  Airframe airframe = rig.airframe;
+  airframe.motors = motors;
+  rig = fitted_to(std::move(rig), airframe);
+  for (const Output& usual : default_outputs(airframe))
+    for (Output& o : rig.outputs)
+      if (!o.surfaces.empty() && o.surfaces == usual.surfaces && o.surfaces.front().kind == K::motor &&
+          (o.mix.yaw != 0) != (usual.mix.yaw != 0))
+        o.mix.yaw = usual.mix.yaw;
   return rig;
 }
 

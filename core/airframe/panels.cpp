@@ -86,7 +86,7 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
   const Planform planform = planform_of(a);
   const bool wing_only = !planform.tail && !planform.foreplane;
   const bool foreplane = planform.foreplane.has_value();
-  const auto surfaces = facts_of(a.kind).surfaces;
+  const auto surfaces = surfaces_of(a);
   const auto has = [&](Surface s) { return std::find(surfaces.begin(), surfaces.end(), s) != surfaces.end(); };
   const auto pick = [&](SurfaceKind k, Side s) { return has({k, s}) ? std::optional<Surface>({k, s}) : std::nullopt; };
 
@@ -121,7 +121,7 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
       b.lifting(Panel::Part::fin, tip, a.tip_chord_m, tip + Point{-0.5 * a.fin_chord_m, 0, -a.fin_height_m},
                 a.fin_chord_m * 0.7, pick(SurfaceKind::rudder, side), 0.1, 0.9, a.surface_chord);
     }
-    if (a.kind == A::twin_differential) {
+    if (has_two_motors(a)) {
       const Point hub{-a.wing_at_m + 0.25 * a.root_chord_m, s * half * 0.35, 0};
       b.hull(Panel::Part::body,
              {{hub.x(), width * 0.3, width * 0.3, 0},
@@ -172,9 +172,10 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
 
   // Propeller
   const double disc = 0.09 * a.span_m + 0.03;
+  if (has_two_motors(a)) return b.panels;
   if (pusher || wing_only || foreplane)
     b.propeller({-(pusher || wing_only ? end : a.length_m) - 0.01, 0, 0}, disc, std::nullopt);
-  else if (a.kind != A::twin_differential && a.kind != A::towed_glider)
+  else if (a.kind != A::towed_glider)
     b.propeller({0.005, 0, 0}, disc, std::nullopt);
   return b.panels;
 }

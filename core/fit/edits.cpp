@@ -22,7 +22,7 @@ Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::str
   part.id = word(k->group);
   for (int n = 2; rig.part(part.id); ++n) part.id = std::string(word(k->group)) + "_" + std::to_string(n);
   if (k->group == PartGroup::servo)
-    for (const Surface s : facts_of(rig.airframe.kind).surfaces)
+    for (const Surface s : surfaces_of(rig.airframe))
       if (s.kind != SurfaceKind::motor && std::none_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) {
             return p.surface && static_cast<const Surface&>(*p.surface) == s;
           })) {

@@ -134,7 +134,7 @@ void tow_release(const Inspection& in, Findings& found) {
 }
 
 void servo_without_surface(const Inspection& in, Findings& found) {
-  const auto& surfaces = facts_of(in.rig.airframe.kind).surfaces;
+  const auto surfaces = surfaces_of(in.rig.airframe);
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
     if (!k || k->group != PartGroup::servo || in.rig.airframe.kind == AirframeKind::towed_glider) continue;
@@ -152,7 +152,7 @@ void surface_without_servo(const Inspection& in, Findings& found) {
   const bool any = std::any_of(in.rig.parts.begin(), in.rig.parts.end(),
                                [&](const Part& p) { return group_of(in, p.id) == PartGroup::servo; });
   if (!any) return;
-  for (const Surface s : facts_of(in.rig.airframe.kind).surfaces) {
+  for (const Surface s : surfaces_of(in.rig.airframe)) {
     if (s.kind == SurfaceKind::motor) continue;
     if (std::none_of(in.rig.parts.begin(), in.rig.parts.end(),
                      [&](const Part& p) { return p.surface && static_cast<const Surface&>(*p.surface) == s; }))

@@ -37,7 +37,7 @@ std::optional<Fix> move_to_free_socket(const Inspection& in, const Output& o) {
 }
 
 void surface_without_output(const Inspection& in, Findings& found) {
-  for (const Surface s : facts_of(in.rig.airframe.kind).surfaces) {
+  for (const Surface s : surfaces_of(in.rig.airframe)) {
     if (in.rig.output_of(s)) continue;
     Snag& n = found.add(Severity::grounds, s.word(), capital(s.spoken()) + " has no output", "Nothing moves it.",
                         "Give it an output.");
@@ -46,7 +46,7 @@ void surface_without_output(const Inspection& in, Findings& found) {
 }
 
 void output_for_no_surface(const Inspection& in, Findings& found) {
-  const auto& surfaces = facts_of(in.rig.airframe.kind).surfaces;
+  const auto surfaces = surfaces_of(in.rig.airframe);
   for (const Output& o : in.rig.outputs)
     for (const Surface s : o.surfaces)
       if (std::find(surfaces.begin(), surfaces.end(), s) == surfaces.end()) {
@@ -95,7 +95,7 @@ void command_unanswered(const Inspection& in, Findings& found) {
                                                 [&](Surface s) { return required_direction(s, axis) != 0; });
     });
   };
-  const auto usual = default_outputs(in.rig.airframe.kind);
+  const auto usual = default_outputs(in.rig.airframe);
   for (const Axis axis : all_axes) {
     const std::string name(word(axis));
     if (answered(usual, axis) && !answered(in.rig.outputs, axis))

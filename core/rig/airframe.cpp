@@ -10,6 +10,7 @@ const Members& Described<Airframe>::members() {
   static const Members all =
       Describe<Airframe>()
           .needed("kind", &Airframe::kind)
+          .member("motors", &Airframe::motors)
           .needed("span_m", &Airframe::span_m, {0.1, 20}, "span")
           .needed("root_chord_m", &Airframe::root_chord_m, range::metres, "root chord")
           .needed("tip_chord_m", &Airframe::tip_chord_m, range::metres, "tip chord")

@@ -27,11 +27,15 @@ enum class AirframeKind {
   towed_glider
 };
 
+/// One motor, two that turn alike, or two that steer as well.
+enum class Motors { one, two, two_steering };
+
 /// How the span of a V-tail was measured.
 enum class VSpan { from_above, along_panels };
 
 struct Airframe {
   AirframeKind kind = AirframeKind::two_ailerons;
+  Motors motors = Motors::one;  ///< the kind with differential thrust has two that steer in any case
   double span_m = 1.4;
   double root_chord_m = 0.22;
   double tip_chord_m = 0.18;
@@ -57,6 +61,12 @@ struct Airframe {
   bool operator==(const Airframe&) const = default;
 };
 
+template <>
+struct Words<Motors> {
+  using M = Motors;
+  static constexpr std::array<std::pair<M, std::string_view>, 3> list{
+      {{M::one, "one"}, {M::two, "two"}, {M::two_steering, "two_steering"}}};
+};
 template <>
 struct Words<AirframeKind> {
   using K = AirframeKind;

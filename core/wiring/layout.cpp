@@ -26,7 +26,10 @@ double quiet_height(const WiringLayout& layout) {
   const double middle = layout.board_x + layout.board_w / 2;
   std::vector<double> stands{layout.board_y, layout.board_y + layout.board_h};
   for (const WiringLayout::Spot& s : layout.spots)
-    if (s.on_board && std::abs(s.x - middle) < 0.3 * layout.board_w) stands.push_back(s.y);
+    if (s.on_board && std::abs(s.x - middle) < 0.3 * layout.board_w) {
+      constexpr double label_mm = 5;  // a name stands inward of its socket
+      stands.push_back(s.y - (s.pad ? 0 : s.out_y * label_mm));
+    }
   std::sort(stands.begin(), stands.end());
   double widest = 0, at = layout.board_y + layout.board_h / 2;
   for (std::size_t i = 1; i < stands.size(); ++i)

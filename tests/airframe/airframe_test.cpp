@@ -6,8 +6,10 @@
 #include <set>
 
 #include "airframe/kinds.h"
+#include "bench_rig.h"
 #include "direction/from_rig.h"
 #include "direction/reason.h"
+#include "review/review.h"
 #include "surfaces/surfaces.h"
 
 namespace rigging {
@@ -151,6 +153,68 @@ TEST(Mixing, SaturatedShareOfTheStickSquare) {
     for (const Axis axis : {Axis::roll, Axis::pitch}) o.mix.of(axis) *= 2;
   // With full weights the free region is the diamond |roll| + |pitch| ≤ 1: half of the square.
   EXPECT_NEAR(analyze_surfaces(rig).saturated_share, 0.5, 0.03);
+}
+
+/// Common practice: two motors go with any tail or wing, and may steer beside a rudder or instead of one. Right yaw
+/// speeds the left motor up.
+TEST(Motors, TwoGoWithAnyAirframe) {
+  int combined = 0;
+  for (const auto& [kind, name] : Words<AirframeKind>::list)
+    for (const Motors motors : {Motors::two, Motors::two_steering}) {
+      Airframe a;
+      a.kind = kind;
+      a.motors = motors;
+      const auto outputs = default_outputs(a);
+      const auto motor_of = [&](const std::vector<Output>& all, Side side) -> const Output* {
+        for (const Output& o : all)
+          for (const Surface s : o.surfaces)
+            if (s == Surface{SurfaceKind::motor, side}) return &o;
+        return nullptr;
+      };
+      const Output *left = motor_of(outputs, Side::left), *right = motor_of(outputs, Side::right);
+      if (kind == AirframeKind::towed_glider) {
+        EXPECT_FALSE(left) << "it has none";
+        continue;
+      }
+      ASSERT_TRUE(left && right) << name;
+      EXPECT_EQ(left->mix.throttle, 1);
+      const bool steers = motors == Motors::two_steering || kind == AirframeKind::twin_differential;
+      EXPECT_EQ(left->mix.yaw > 0, steers) << name;
+      EXPECT_EQ(right->mix.yaw < 0, steers) << name;
+      EXPECT_EQ(std::count_if(outputs.begin(), outputs.end(), [](const Output& o) { return o.mix.throttle != 0; }), 2)
+          << name;
+      if (kind == AirframeKind::twin_differential) continue;
+      // From one motor to two and back, on the same sockets.
+      Rig rig = fresh_rig("mine", kind, "large_controller");
+      const std::string socket = rig.outputs.back().socket;
+      const Rig twin = with_motors(rig, motors);
+      EXPECT_EQ(motor_of(twin.outputs, Side::left)->socket, socket) << name;
+      EXPECT_EQ(with_kind(with_kind(twin, AirframeKind::canard), kind).airframe.motors, motors);
+      const auto serious = [](const Rig& r) {
+        std::string codes;
+        const Review all = review(r, shipped());
+        for (const Snag& s : all.snags)
+          if (s.severity != Severity::worth_knowing && s.station != Station::proof) codes += s.code + " ";
+        return codes;
+      };
+      EXPECT_EQ(serious(twin), serious(rig)) << name << ": nothing about it is new";
+      Rig steered = with_motors(twin, Motors::two_steering);
+      EXPECT_GT(motor_of(steered.outputs, Side::left)->mix.yaw, 0);
+      steered.outputs.front().reversed = true;
+      const Rig plain = with_motors(steered, Motors::two);
+      EXPECT_EQ(motor_of(plain.outputs, Side::left)->mix.yaw, 0);
+      EXPECT_TRUE(plain.outputs.front().reversed) << "what was set of the rest stays";
+      EXPECT_EQ(with_motors(plain, Motors::one).outputs.size(), rig.outputs.size()) << name;
+      const auto panels = analyze_airframe(twin).panels;
+      for (const Side side : {Side::left, Side::right})
+        EXPECT_TRUE(std::any_of(panels.begin(), panels.end(),
+                                [&](const Panel& p) {
+                                  return p.surface == Surface{SurfaceKind::motor, side};
+                                }))
+            << name << ": they are drawn";
+      ++combined;
+    }
+  EXPECT_EQ(combined, 28);
 }
 
 }  // namespace

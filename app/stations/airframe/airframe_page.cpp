@@ -37,6 +37,13 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   kind_->setAccessibleName(tr("Kind of airframe"));
   for (const auto& [kind, text] : Words<AirframeKind>::list)
     kind_->addItem(QString::fromStdString(facts_of(kind).name), static_cast<int>(kind));
+  motors_ = new QComboBox;
+  motors_->setObjectName(QStringLiteral("airframe_motors"));
+  motors_->setAccessibleName(tr("Motors"));
+  for (const auto& [motors, text] : {std::pair{Motors::one, tr("One motor")},
+                                     {Motors::two, tr("Two motors")},
+                                     {Motors::two_steering, tr("Two motors that steer")}})
+    motors_->addItem(text, static_cast<int>(motors));
   controller_ = new QComboBox;
   controller_->setObjectName(QStringLiteral("controller_kind"));
   controller_->setAccessibleName(tr("Controller class"));
@@ -49,6 +56,7 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   }
   form->addWidget(kind_, row++, 0, 1, 2);
   form->addWidget(kind_words_, row++, 0, 1, 2);
+  form->addWidget(motors_, row++, 0, 1, 2);
   form->addWidget(controller_, row++, 0, 1, 2);
   form->addWidget(controller_words_, row++, 0, 1, 2);
 
@@ -199,6 +207,11 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   middle->addWidget(working_);
   page->addLayout(middle, 1);
 
+  connect(motors_, &QComboBox::activated, this, [this] {
+    const auto motors = static_cast<Motors>(motors_->currentData().toInt());
+    if (!refreshing_ && motors != document_.rig().airframe.motors)
+      document_.apply(change_motors(document_.rig(), motors));
+  });
   connect(kind_, &QComboBox::activated, this, [this] {
     const auto kind = static_cast<AirframeKind>(kind_->currentData().toInt());
     if (kind != document_.rig().airframe.kind) document_.apply(change_kind(document_.rig(), kind));
@@ -250,6 +263,9 @@ void AirframePage::refresh() {
   const Units& units = Units::instance();
   kind_->setCurrentIndex(kind_->findData(static_cast<int>(rig.airframe.kind)));
   kind_words_->setText(QString::fromStdString(facts_of(rig.airframe.kind).sentence));
+  motors_->setVisible(rig.airframe.kind != AirframeKind::towed_glider &&
+                      rig.airframe.kind != AirframeKind::twin_differential);
+  motors_->setCurrentIndex(motors_->findData(static_cast<int>(rig.airframe.motors)));
   controller_->clear();
   for (const ControllerClass& c : document_.catalogue().controllers)
     controller_->addItem(QString::fromStdString(c.name), QString::fromStdString(c.id));

@@ -38,7 +38,7 @@ class AirframePage : public StationPage {
   };
   void show_answers();
 
-  QComboBox *kind_, *controller_, *v_span_;
+  QComboBox *kind_, *motors_, *controller_, *v_span_;
   QLabel *kind_words_, *controller_words_, *figures_, *working_, *answer_words_, *v_span_label_;
   QPushButton* working_button_;
   std::array<QPushButton*, 3> axes_{};

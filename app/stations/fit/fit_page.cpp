@@ -332,7 +332,7 @@ void FitPage::show_chosen() {
   surface_->clear();
   surface_->addItem(kind && kind->group == PartGroup::servo ? tr("works no surface yet") : tr("the only motor"),
                     QString());
-  for (const Surface s : facts_of(rig.airframe.kind).surfaces)
+  for (const Surface s : surfaces_of(rig.airframe))
     if ((s.kind == SurfaceKind::motor) != (kind && kind->group == PartGroup::servo))
       surface_->addItem(tr("works the %1").arg(QString::fromStdString(s.spoken())), QString::fromStdString(s.word()));
   surface_->setCurrentIndex(

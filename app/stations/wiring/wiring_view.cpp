@@ -113,7 +113,7 @@ void WiringView::paintEvent(QPaintEvent*) {
     p.setPen(QPen(inks().ink, 1.6));
     p.setBrush(inks().sheet);
     p.drawRoundedRect(board, 2, 2);
-    const QPointF m(board.center().x(), on_screen(0, layout_.quiet_y).y() - 12);
+    const QPointF m(board.center().x(), on_screen(0, layout_.quiet_y).y() - 10);
     p.setPen(QPen(inks().soft, 1.4));
     p.drawLine(m + QPointF(0, 22), m + QPointF(0, -14));
     p.setBrush(inks().soft);

@@ -53,6 +53,26 @@ TEST(Airframe, TheWheelChangesOnlyWhatHasTheKeyboard) {
   EXPECT_EQ(b.window.document().rig(), before);
 }
 
+TEST(Airframe, TwoMotorsGoWithAnyKind) {
+  Builder b;
+  b.window.document().start_new(*load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json"));
+  b.window.go(Station::airframe);
+  auto* motors = b.find<QComboBox>(QStringLiteral("airframe_motors"));
+  ASSERT_TRUE(motors && motors->isVisible());
+  const auto choose = [&](Motors m) {
+    motors->setCurrentIndex(motors->findData(static_cast<int>(m)));
+    Q_EMIT motors->activated(motors->currentIndex());
+  };
+  choose(Motors::two_steering);
+  const auto left = [&] { return b.window.document().rig().output_of(*surface_from_word("motor_left")); };
+  ASSERT_TRUE(left());
+  EXPECT_GT(left()->mix.yaw, 0) << "right yaw speeds the left motor up";
+  choose(Motors::one);
+  EXPECT_FALSE(left());
+  b.edit([](Rig& r) { r.airframe.kind = AirframeKind::towed_glider; });
+  EXPECT_FALSE(motors->isVisible()) << "it has none";
+}
+
 TEST(Airframe, DimensionsKindAndUndo) {
   Builder b;
   b.window.go(Station::airframe);
