@@ -5,6 +5,7 @@
 #include <QLineEdit>
 #include <QSet>
 #include <QStyledItemDelegate>
+#include <QVBoxLayout>
 #include <cmath>
 
 #include "base/number.h"
@@ -213,6 +214,7 @@ void MembersEditor::choose(const QString& pointer) {
   setCurrentItem(row);
   scrollToItem(row, PositionAtTop);
   filling_ = false;
+  Q_EMIT chosen_changed(pointer);
 }
 
 void MembersEditor::edit_value(const QString& pointer) {
@@ -280,7 +282,6 @@ void MembersEditor::add_entry() {
   rebuild();
   choose(last);
   Q_EMIT edited();
-  Q_EMIT chosen_changed(last);
 }
 
 bool MembersEditor::can_remove() const {
@@ -298,7 +299,32 @@ void MembersEditor::remove_entry() {
   rebuild();
   choose(list);
   Q_EMIT edited();
-  Q_EMIT chosen_changed(list);
+}
+
+MembersPanel::MembersPanel(QWidget* parent) : QWidget(parent), members_(new MembersEditor) {
+  auto* all = new QVBoxLayout(this);
+  all->setContentsMargins(0, 0, 0, 0);
+  all->addWidget(members_, 1);
+  auto* lists = new QHBoxLayout;
+  add_ =
+      hinted_button(tr("Another one"), "member_add", tr("One more entry of the list that is chosen, as the last is"));
+  remove_ = hinted_button(tr("Take it out"), "member_remove", tr("The chosen entry leaves its list"));
+  lists->addWidget(add_);
+  lists->addWidget(remove_);
+  lists->addStretch(1);
+  all->addLayout(lists);
+  connect(add_, &QPushButton::clicked, this, [this] {
+    members_->add_entry();
+    Q_EMIT added(members_->chosen());
+  });
+  connect(remove_, &QPushButton::clicked, members_, &MembersEditor::remove_entry);
+  connect(members_, &MembersEditor::chosen_changed, this, &MembersPanel::enable_buttons);
+  enable_buttons();
+}
+
+void MembersPanel::enable_buttons() {
+  add_->setEnabled(members_->can_add());
+  remove_->setEnabled(members_->can_remove());
 }
 
 }  // namespace rigging::app

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QPushButton>
 #include <QTreeWidget>
 
 #include "base/json.h"
@@ -45,6 +46,22 @@ class MembersEditor : public QTreeWidget {
 
   OrderedJson value_, schema_;
   bool filling_ = false;
+};
+
+/// The tree with what its lists need: another entry, an entry less.
+class MembersPanel : public QWidget {
+  Q_OBJECT
+ public:
+  explicit MembersPanel(QWidget* parent = nullptr);
+  MembersEditor& members() { return *members_; }
+ Q_SIGNALS:
+  void added(const QString& pointer);
+
+ private:
+  void enable_buttons();
+
+  MembersEditor* members_;
+  QPushButton *add_, *remove_;
 };
 
 }  // namespace rigging::app

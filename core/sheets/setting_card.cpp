@@ -253,6 +253,35 @@ void board(Card& card, const Rig& rig, const ControllerClass& controller) {
   if (begun) card.gap();
 }
 
+std::string power_up_words(PowerUp power_up) {
+  switch (power_up) {
+    case PowerUp::still: return "Keep the model still until it is ready; it need not be level.";
+    case PowerUp::still_and_level: return "Model in flight trim, still and level, until it is ready.";
+    case PowerUp::anyhow: break;
+  }
+  return {};
+}
+
+/// What the board wants of its builder, and what its lamps and tones tell.
+void ways_of_the_board(Card& card, const ControllerClass& c) {
+  std::vector<std::pair<std::string, std::string>> rows;
+  const auto add = [&](const char* when, const std::string& words) {
+    if (!words.empty()) rows.emplace_back(when, words);
+  };
+  add("Power up", power_up_words(c.senses.power_up));
+  add("Motor", c.sticks.arming);
+  if (c.sticks.safety_button) add("Before arming", "Press the safety button.");
+  add("Level", c.senses.level);
+  add("Gains", c.feel.gains);
+  if (c.feel.dials == Dials::two_sided)
+    add("Dials", "Two-sided: the middle is zero, each side a direction. Reversing means turning through the middle.");
+  if (c.feel.gain_is_travel) add("Gain channel", "Its travel is the gain: it need not reach 1000 and 2000 µs.");
+  for (const Lamp& lamp : c.proof.lamps) rows.emplace_back(lamp.sign, lamp.meaning);
+  if (rows.empty()) return;
+  card.section("How this board behaves", "Your own differs? Write it into My board, at station wiring.", {});
+  for (const auto& [when, words] : rows) card.line(capital(when) + ": " + words);
+}
+
 }  // namespace
 
 std::vector<std::string> setting_card_svg(const Rig& rig, const Catalogue& catalogue) {
@@ -263,6 +292,7 @@ std::vector<std::string> setting_card_svg(const Rig& rig, const Catalogue& catal
   if (controller) {
     card.gap();
     board(card, rig, *controller);
+    ways_of_the_board(card, *controller);
   }
   if (controller && controller->sticks.gesture_needs_full_ends) {
     card.gap();

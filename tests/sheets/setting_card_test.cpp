@@ -4,6 +4,7 @@
 
 #include <regex>
 
+#include "airframe/kinds.h"
 #include "bench_rig.h"
 #include "sticks/sticks.h"
 
@@ -94,6 +95,26 @@ TEST(SettingCard, ListsWhatHandsSetOnTheBoardAndByWhat) {
   EXPECT_TRUE(says(card, ">menu<"));
   menu.sensing.yaw_reversed = false;
   EXPECT_FALSE(says(all(setting_card_svg(menu, shipped())), "yaw sensing")) << "as the board comes";
+}
+
+/// Common practice: how each class wants to be powered up, and what its lamps tell, go to the bench on paper.
+TEST(SettingCard, SaysHowTheBoardBehaves) {
+  const auto text = [](const char* kind) {
+    std::string all;
+    for (const std::string& page : setting_card_svg(fresh_rig("mine", AirframeKind::two_ailerons, kind), shipped()))
+      all += page;
+    return all;
+  };
+  EXPECT_NE(text("inline_level").find("still and level"), std::string::npos);
+  EXPECT_NE(text("inline_level").find("Two-sided"), std::string::npos);
+  EXPECT_EQ(text("inline_dial").find("Two-sided"), std::string::npos);
+  EXPECT_NE(text("fixed_mini").find("outer corners"), std::string::npos);
+  EXPECT_NE(text("large_controller").find("safety button"), std::string::npos);
+  for (const ControllerClass& c : shipped().controllers) {
+    const std::string all = text(c.id.c_str());
+    for (const Lamp& lamp : c.proof.lamps)
+      EXPECT_NE(all.find(lamp.sign.substr(1, 12)), std::string::npos) << c.id << ": " << lamp.sign;
+  }
 }
 
 }  // namespace

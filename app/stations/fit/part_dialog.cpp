@@ -14,6 +14,7 @@
 #include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "stations/fit/part_sheet.h"
 
 namespace rigging::app {
 namespace {
@@ -84,7 +85,8 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
   add_->setProperty("main", true);
   add_->setDefault(true);
   auto* cancel = new QPushButton(tr("Leave"));
-  for (QPushButton* b : {cancel, own_, add_}) buttons->addWidget(b);
+  everything_ = hinted_button(tr("More…"), "own_everything", tr("Sockets, feeds, figures: everything about yours"));
+  for (QPushButton* b : {cancel, everything_, own_, add_}) buttons->addWidget(b);
   right->addLayout(buttons);
   all->addLayout(right);
   connect(search_, &QLineEdit::textChanged, this, &PartDialog::fill);
@@ -96,7 +98,20 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
       accept();
     }
   });
-  connect(own_, &QPushButton::clicked, this, &PartDialog::keep_own);
+  connect(own_, &QPushButton::clicked, this, [this] {
+    if (current()) keep_own(described());
+  });
+  connect(everything_, &QPushButton::clicked, this, [this] {
+    if (!current()) return;
+    if (own_id_->text().isEmpty()) {
+      complaint_->setText(tr("Give yours a short name first."));
+      own_id_->setFocus();
+      return;
+    }
+    PartSheet sheet(described(), this);
+    if (sheet.exec() == QDialog::Accepted)
+      if (const auto mine = sheet.made()) keep_own(*mine);
+  });
   connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
   fill();
 }
@@ -127,7 +142,8 @@ const PartKind* PartDialog::current() const {
 
 void PartDialog::show_kind() {
   const PartKind* k = current();
-  for (QWidget* w : std::initializer_list<QWidget*>{own_, add_, own_id_, own_name_, mass_, idle_, typical_, most_})
+  for (QWidget* w :
+       std::initializer_list<QWidget*>{own_, add_, everything_, own_id_, own_name_, mass_, idle_, typical_, most_})
     w->setEnabled(k != nullptr);
   if (!k) {
     facts_->setText(
@@ -176,10 +192,8 @@ void PartDialog::show_kind() {
   most_->setValue(load ? k->loads.front().most_a : 0);
 }
 
-void PartDialog::keep_own() {
-  const PartKind* base = current();
-  if (!base) return;
-  PartKind mine = *base;
+PartKind PartDialog::described() const {
+  PartKind mine = *current();
   mine.id = own_id_->text().toStdString();
   mine.name = own_name_->text().toStdString();
   mine.basis = "the builder's own";
@@ -189,6 +203,10 @@ void PartDialog::keep_own() {
     mine.loads.front().typical_a = typical_->value();
     mine.loads.front().most_a = most_->value();
   }
+  return mine;
+}
+
+void PartDialog::keep_own(const PartKind& mine) {
   if (const auto ok = document_.keep_own_part(mine); !ok) {
     complaint_->setText(QString::fromStdString(ok.error().text()));
     return;

@@ -24,7 +24,9 @@ class PartDialog : public QDialog {
  private:
   void fill();
   void show_kind();
-  void keep_own();
+  /// Mine, as the few lines here say it.
+  PartKind described() const;
+  void keep_own(const PartKind& mine);
   const PartKind* current() const;
 
   RigDocument& document_;
@@ -33,7 +35,7 @@ class PartDialog : public QDialog {
   QListWidget* list_;
   QLabel *facts_, *complaint_;
   QDoubleSpinBox *mass_, *idle_, *typical_, *most_;
-  QPushButton *own_, *add_;
+  QPushButton *own_, *everything_, *add_;
 };
 
 }  // namespace rigging::app

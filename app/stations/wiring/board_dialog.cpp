@@ -53,18 +53,10 @@ BoardDialog::BoardDialog(RigDocument& document, QWidget* parent)
   auto* middle = new QHBoxLayout;
   view_ = new BoardView;
   middle->addWidget(view_, 5);
-  auto* right = new QVBoxLayout;
-  members_ = new MembersEditor;
+  auto* panel = new MembersPanel;
+  members_ = &panel->members();
   members_->setAccessibleName(tr("Everything that is known of the board"));
-  right->addWidget(members_, 1);
-  auto* lists = new QHBoxLayout;
-  add_ = hinted_button(tr("Another one"), "board_add", tr("One more entry of the list that is chosen, as the last is"));
-  remove_ = hinted_button(tr("Take it out"), "board_remove", tr("The chosen entry leaves its list"));
-  lists->addWidget(add_);
-  lists->addWidget(remove_);
-  lists->addStretch(1);
-  right->addLayout(lists);
-  middle->addLayout(right, 5);
+  middle->addWidget(panel, 5);
   all->addLayout(middle, 1);
   said_ = wrapping_words(9);
   all->addWidget(said_);
@@ -95,27 +87,15 @@ BoardDialog::BoardDialog(RigDocument& document, QWidget* parent)
   connect(id_, &QLineEdit::textChanged, this, &BoardDialog::read_back);
   connect(name_, &QLineEdit::textChanged, this, &BoardDialog::read_back);
   connect(members_, &MembersEditor::edited, this, &BoardDialog::read_back);
-  connect(members_, &MembersEditor::chosen_changed, this, [this](const QString& pointer) {
-    view_->choose(pointer);
-    add_->setEnabled(members_->can_add());
-    remove_->setEnabled(members_->can_remove());
-  });
-  connect(view_, &BoardView::chosen, this, [this](const QString& pointer) {
-    members_->choose(pointer);
-    add_->setEnabled(true);
-    remove_->setEnabled(true);
-  });
+  connect(members_, &MembersEditor::chosen_changed, view_, &BoardView::choose);
+  connect(view_, &BoardView::chosen, members_, &MembersEditor::choose);
   connect(view_, &BoardView::moved, this,
           [this](const QString& pointer, double x_mm, double y_mm, const QString& side) {
             members_->set(pointer + QStringLiteral("/x_mm"), x_mm);
             members_->set(pointer + QStringLiteral("/y_mm"), y_mm);
             if (!side.isEmpty()) members_->set(pointer + QStringLiteral("/side"), side.toStdString());
           });
-  connect(add_, &QPushButton::clicked, this, [this] {
-    members_->add_entry();
-    lay_apart(members_->chosen());
-  });
-  connect(remove_, &QPushButton::clicked, members_, &MembersEditor::remove_entry);
+  connect(panel, &MembersPanel::added, this, &BoardDialog::lay_apart);
 
   if (const ControllerClass* now = document_.controller())
     begin_as(*now);

@@ -39,7 +39,7 @@ class BoardDialog : public QDialog {
   BoardView* view_;
   MembersEditor* members_;
   QLabel *complaint_, *said_;
-  QPushButton *keep_, *pass_on_, *add_, *remove_;
+  QPushButton *keep_, *pass_on_;
   OrderedJson schema_;
 };
 

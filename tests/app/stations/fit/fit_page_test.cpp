@@ -15,6 +15,7 @@
 #include "rig/rig_file.h"
 #include "sheets/wiring_sheets.h"
 #include "stations/fit/fit_page.h"
+#include "stations/members_editor.h"
 
 namespace rigging::app {
 namespace {
@@ -124,6 +125,36 @@ TEST_F(Planning, PartsAreAddedDescribedAndRemoved) {
   EXPECT_EQ(rig().parts.back().kind, "my_servo");
   EXPECT_EQ(b.window.document().catalogue().part("my_servo")->loads.front().most_a, 1.4);
   EXPECT_TRUE(QFile::exists(b.folder.filePath(QStringLiteral("mine.parts.json"))));
+
+  // Everything about it: a torque, another load; what does not fit is said.
+  b.in_sheet([&](QWidget& sheet) {
+    sheet.findChild<QLineEdit*>(QStringLiteral("part_search"))->setText(QStringLiteral("nine grams digital"));
+    auto* more = sheet.findChild<QAbstractButton*>(QStringLiteral("own_everything"));
+    more->click();
+    EXPECT_FALSE(sheet.findChild<QLabel*>(QStringLiteral("part_complaint"))->text().isEmpty()) << "no name yet";
+    sheet.findChild<QLineEdit*>(QStringLiteral("own_id"))->setText(QStringLiteral("my_strong_servo"));
+    const auto is_part_sheet = [] {
+      const QWidget* now = QApplication::activeModalWidget();
+      return now && now->isVisible() && now->objectName() == QStringLiteral("part_sheet");
+    };
+    b.when(is_part_sheet, [] {
+      QWidget& part = *QApplication::activeModalWidget();
+      auto* members = part.findChild<MembersEditor*>();
+      auto* take = part.findChild<QAbstractButton*>(QStringLiteral("part_sheet_take"));
+      members->set(QStringLiteral("/loads/0/least_v"), 99);
+      EXPECT_FALSE(take->isEnabled());
+      EXPECT_TRUE(part.findChild<QLabel*>(QStringLiteral("part_sheet_complaint"))
+                      ->text()
+                      .contains(QStringLiteral("voltage window")));
+      members->set(QStringLiteral("/loads/0/least_v"), 4);
+      members->set(QStringLiteral("/servo/torque_nm"), 0.31);
+      take->click();
+    });
+    more->click();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("add_part")));
+  EXPECT_EQ(rig().parts.back().kind, "my_strong_servo");
+  EXPECT_EQ(b.window.document().catalogue().part("my_strong_servo")->servo->torque_nm, 0.31);
 }
 
 TEST_F(Planning, BayPlaceAnglesAndMeasuredValuesAreTyped) {

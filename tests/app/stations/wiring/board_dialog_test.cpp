@@ -65,7 +65,7 @@ TEST_F(MyBoard, IsMadeInTheWindowAndUsedByPlanDrawingAndFile) {
     type(sheet, QStringLiteral("/width_mm"), QStringLiteral("40"));
     // A ninth output beside the others, on a timer of its own.
     members->choose(QStringLiteral("/outputs"));
-    press(sheet, "board_add");
+    press(sheet, "member_add");
     EXPECT_EQ(members->chosen(), QStringLiteral("/outputs/8"));
     type(sheet, QStringLiteral("/outputs/8/label"), QStringLiteral("extra"));
     type(sheet, QStringLiteral("/outputs/8/timer_group"), QStringLiteral("4"));
@@ -162,10 +162,10 @@ TEST_F(MyBoard, EntriesComeAndGoAndKeysMoveThem) {
     const auto count = [&](const char* list) { return members->value()[list].size(); };
     const auto pads = count("pads");
     members->choose(QStringLiteral("/pads/0"));
-    press(sheet, "board_remove");
+    press(sheet, "member_remove");
     EXPECT_EQ(count("pads"), pads - 1);
-    press(sheet, "board_add");
-    press(sheet, "board_add");
+    press(sheet, "member_add");
+    press(sheet, "member_add");
     EXPECT_EQ(count("pads"), pads + 1);
     EXPECT_TRUE(complaint(sheet).isEmpty()) << complaint(sheet).toStdString();
     Q_EMIT view->chosen(QStringLiteral("/outputs/0"));
