@@ -2,6 +2,7 @@
 
 #include <QComboBox>
 #include <QHeaderView>
+#include <QKeyEvent>
 #include <QLineEdit>
 #include <QSet>
 #include <QStyledItemDelegate>
@@ -136,12 +137,27 @@ MembersEditor::MembersEditor(QWidget* parent) : QTreeWidget(parent) {
   setColumnCount(2);
   setHeaderHidden(true);
   setUniformRowHeights(true);
-  setEditTriggers(DoubleClicked | EditKeyPressed | SelectedClicked);
+  setEditTriggers(SelectedClicked);
   setItemDelegate(new ValueDelegate(*this));
   header()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
+  connect(this, &QTreeWidget::itemDoubleClicked, this, [this](QTreeWidgetItem* row) { editItem(row, 1); });
   connect(this, &QTreeWidget::currentItemChanged, this, [this] {
     if (!filling_) Q_EMIT chosen_changed(chosen());
   });
+}
+
+void MembersEditor::keyPressEvent(QKeyEvent* event) {
+  const int key = event->key();
+  // Enter edits the row, and is not the sheet's default button.
+  if (key != Qt::Key_Return && key != Qt::Key_Enter && key != Qt::Key_F2) return QTreeWidget::keyPressEvent(event);
+  // The Enter that ends an edit comes by here as well.
+  if (QTreeWidgetItem* row = currentItem(); row && state() != EditingState) {
+    if (row->childCount() > 0)
+      row->setExpanded(!row->isExpanded());
+    else
+      editItem(row, 1);
+  }
+  event->accept();
 }
 
 void MembersEditor::show_value(const OrderedJson& value, const OrderedJson& schema) {
@@ -215,11 +231,6 @@ void MembersEditor::choose(const QString& pointer) {
   scrollToItem(row, PositionAtTop);
   filling_ = false;
   Q_EMIT chosen_changed(pointer);
-}
-
-void MembersEditor::edit_value(const QString& pointer) {
-  choose(pointer);
-  if (QTreeWidgetItem* row = row_of(pointer)) editItem(row, 1);
 }
 
 OrderedJson MembersEditor::schema_at(const QString& pointer) const {

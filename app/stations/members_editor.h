@@ -20,8 +20,6 @@ class MembersEditor : public QTreeWidget {
   /// JSON pointer of the row that is chosen; empty for none.
   QString chosen() const;
   void choose(const QString& pointer);
-  /// Opens the editor of a value.
-  void edit_value(const QString& pointer);
 
   /// A new entry in the list that is chosen, or that the chosen row stands in, as the last one is; null without one.
   bool can_add() const { return !list_of(chosen()).isEmpty(); }
@@ -37,6 +35,9 @@ class MembersEditor : public QTreeWidget {
  Q_SIGNALS:
   void edited();
   void chosen_changed(const QString& pointer);
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
 
  private:
   void fill(QTreeWidgetItem* row, const OrderedJson& value, const OrderedJson& schema, const QString& pointer);

@@ -269,7 +269,11 @@ void ways_of_the_board(Card& card, const ControllerClass& c) {
     if (!words.empty()) rows.emplace_back(when, words);
   };
   add("Power up", power_up_words(c.senses.power_up));
-  add("Motor", c.sticks.arming);
+  add("Motor", !c.sticks.arming.empty()                ? c.sticks.arming
+               : c.sticks.arms_by == ArmsBy::by_switch ? "Armed by a switch."
+               : c.sticks.arms_by == ArmsBy::by_stick  ? "Armed by a stick gesture."
+               : c.sticks.arms_by == ArmsBy::by_either ? "Armed by a switch or a stick gesture."
+                                                       : std::string());
   if (c.sticks.safety_button) add("Before arming", "Press the safety button.");
   add("Level", c.senses.level);
   add("Gains", c.feel.gains);

@@ -98,6 +98,21 @@ TEST_P(BothAgree, OnEveryLookWithRandomFaults) {
 }
 INSTANTIATE_TEST_SUITE_P(Seeds, BothAgree, testing::Range(1, 25));
 
+/// Every stick in manual, every tilt in rate, with what is seen.
+std::vector<direction::Observation> every_look(Fixture& f) {
+  std::vector<direction::Observation> all;
+  for (const Axis axis : all_axes)
+    for (const auto act : {direction::Act::stick, direction::Act::tilt}) {
+      direction::Observation o;
+      o.act = act;
+      o.axis = axis;
+      o.mode = act == direction::Act::tilt ? Mode::rate : Mode::manual;
+      for (const auto& [s, m] : f.see(o)) o.saw.push_back({s, m});
+      all.push_back(std::move(o));
+    }
+  return all;
+}
+
 TEST(Twin, TheWholeLineFindsAndCuresRandomFaults) {
   for (unsigned seed = 1; seed <= 20; ++seed) {
     const Rig rig = demo("hedgerow.rig.json");
@@ -107,15 +122,7 @@ TEST(Twin, TheWholeLineFindsAndCuresRandomFaults) {
     int rounds = 0;
     for (; rounds < 8; ++rounds) {
       direction::Case c = direction::case_from_rig(now, controller);
-      for (const Axis axis : all_axes)
-        for (const auto act : {direction::Act::stick, direction::Act::tilt}) {
-          direction::Observation o;
-          o.act = act;
-          o.axis = axis;
-          o.mode = act == direction::Act::tilt ? Mode::rate : Mode::manual;
-          for (const auto& [s, m] : f.see(o)) o.saw.push_back({s, m});
-          c.observations.push_back(o);
-        }
+      c.observations = every_look(f);
       direction::Answer answer = direction::reason(c);
       for (int asked = 0; answer.next && asked < 12; ++asked) {
         direction::Observation o = answer.next->observation;
@@ -171,16 +178,7 @@ TEST(Twin, AFunctionThatTheControllerHasReversedIsFoundAndPressedRound) {
       Fixture f(rig, {fault});
       if (const int lock = controller.sticks.unlock_channel) f.bench.radio().control(lock, 1);
       const auto look_at_all = [&] {
-        c.observations.clear();
-        for (const Axis a : all_axes)
-          for (const auto act : {direction::Act::stick, direction::Act::tilt}) {
-            direction::Observation o;
-            o.act = act;
-            o.axis = a;
-            o.mode = act == direction::Act::tilt ? Mode::rate : Mode::manual;
-            for (const auto& [s, m] : f.see(o)) o.saw.push_back({s, m});
-            c.observations.push_back(o);
-          }
+        c.observations = every_look(f);
         return direction::reason(c);
       };
       const direction::Answer before = look_at_all();

@@ -39,7 +39,8 @@ class MyBoard : public testing::Test {
   }
   static void type(QWidget& sheet, const QString& pointer, const QString& text) {
     auto* members = sheet.findChild<MembersEditor*>();
-    members->edit_value(pointer);
+    members->choose(pointer);
+    QTest::keyClick(members, Qt::Key_Return);
     QWidget* value = nullptr;
     for (auto* w : members->findChildren<QWidget*>(QStringLiteral("member_value")))
       if (w->isVisible()) value = w;

@@ -1,0 +1,241 @@
+#include <algorithm>
+#include <array>
+
+#include "base/fields.h"
+#include "catalogue/catalogue.h"
+
+/// Parts files of every version: read, brought up, completed, and the builder's own written.
+namespace rigging {
+namespace {
+
+constexpr int parts_version = 4;
+
+}  // namespace
+
+struct CatalogueFile {
+  std::string format = "parts";
+  int version = parts_version;
+  std::vector<Cure> shared_cures;
+  std::vector<PartKind> parts;
+  std::vector<ControllerClass> controllers;
+  Extra extra;
+};
+
+template <>
+const Members& Described<CatalogueFile>::members() {
+  static const Members all = Describe<CatalogueFile>()
+                                 .needed("format", &CatalogueFile::format)
+                                 .needed("version", &CatalogueFile::version, {1, parts_version})
+                                 .member("shared_cures", &CatalogueFile::shared_cures)
+                                 .member("parts", &CatalogueFile::parts)
+                                 .member("controllers", &CatalogueFile::controllers)
+                                 .rest(&CatalogueFile::extra);
+  return all;
+}
+
+namespace {
+
+template <class T>
+Result<void> add_all(std::vector<T>& list, std::vector<T>&& more, const std::string& where) {
+  for (T& item : more) {
+    if (std::any_of(list.begin(), list.end(), [&](const T& known) { return known.id == item.id; }))
+      return failure(where, "\"" + item.id + "\" is in the catalogue already", "an id of its own");
+    list.push_back(std::move(item));
+  }
+  return {};
+}
+
+/// Version 1 had a flag each for an output's centre and its ends.
+void from_version_1(Json& c) {
+  const char* by = flag_member(c, "link", false) ? "link" : "computer";
+  const auto ways = [&](const char* flag, std::initializer_list<const char*> names) {
+    if (flag_member(c, flag, false))
+      for (const char* name : names) c["settings"].push_back({{"what", name}, {"by", by}});
+    c.erase(flag);
+  };
+  ways("sets_centre", {"centre_us"});
+  ways("sets_ends", {"low_us", "high_us"});
+}
+
+/// Up to version 2 abilities stood side by side; now each station has a group of them.
+void from_version_2(Json& c) {
+  const std::pair<const char*, std::vector<const char*>> groups[] = {
+      {"sticks",
+       {"reads_channels", "reads_full", "learns_ends", "travel_percent", "pitch_back_falls", "throttle_opens_falls",
+        "gesture_needs_full_ends", "stick_direction_in_transmitter", "notices", "arming"}},
+      {"surfaces", {"drives_one_output", "motor_bypasses"}},
+      {"senses",
+       {"axis_sensing_reversible", "can_be_turned", "either_face", "half_turn_by_switches", "has_compass",
+        "has_barometer", "level"}},
+      {"feel", {"gains"}},
+      {"proof", {"modes", "bench_mode", "rudder_into_bank", "lamps"}}};
+  for (const auto& [group, names] : groups)
+    for (const char* name : names)
+      if (const auto it = c.find(name); it != c.end()) {
+        c[group][name] = *it;
+        c.erase(name);
+      }
+}
+
+/// Up to version 3 the throttle either went through a class or never did.
+void from_version_3(Json& c) {
+  const auto surfaces = c.find("surfaces");
+  if (surfaces == c.end() || !surfaces->is_object()) return;
+  if (flag_member(*surfaces, "motor_bypasses", false)) (*surfaces)["motor"] = word(MotorPath::receiver);
+  surfaces->erase("motor_bypasses");
+}
+
+void bring_up(Json& json) {
+  if (!json.is_object()) return;
+  const double version = number_member(json, "version", 0);
+  if (version < 1 || version >= parts_version) return;
+  json["version"] = parts_version;
+  const auto classes = json.find("controllers");
+  if (classes == json.end() || !classes->is_array()) return;
+  for (Json& c : *classes) {
+    if (!c.is_object()) continue;
+    if (version < 2) from_version_1(c);
+    if (version < 3) from_version_2(c);
+    from_version_3(c);
+  }
+}
+
+/// A class can cure by a setting what it can set, and by hand what hands can do on any model.
+void complete(ControllerClass& c, const std::vector<Cure>& shared) {
+  constexpr std::pair<Remedy, const char*> by_setting[] = {{Remedy::reverse_output, "reversed"},
+                                                           {Remedy::reverse_function, "functions"},
+                                                           {Remedy::flip_mix, "mix"},
+                                                           {Remedy::flip_gyro, "sensing"},
+                                                           {Remedy::turn_board, "board"}};
+  for (const auto& [remedy, what] : by_setting)
+    if (const SettingWay* w = c.way(what); w && !c.cure(remedy))
+      c.cures.push_back({remedy, w->by == SetBy::link, w->steps, {}});
+  for (const Cure& cure : shared)
+    if (!c.cure(cure.remedy)) c.cures.push_back(cure);
+}
+
+Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
+  auto json = read_json_file(file);
+  if (!json) return tl::make_unexpected(json.error());
+  // Many times what a builder's own list has, and little enough to be read at once.
+  constexpr std::pair<const char*, std::size_t> limits[] = {{"parts", 1000}, {"controllers", 100}, {"cures", 100}};
+  for (const auto& [list, most] : limits)
+    if (json->is_object() && json->contains(list) && (*json)[list].size() > most)
+      return failure(file.string() + ": /" + list, "has " + std::to_string((*json)[list].size()) + " entries",
+                     "at most " + std::to_string(most));
+  bring_up(*json);
+  auto read = read_fields<CatalogueFile>(*json, file.string());
+  if (!read) return read;
+  if (read->format != "parts") return failure(file.string() + ": /format", "is \"" + read->format + "\"", "\"parts\"");
+  for (const ControllerClass& c : read->controllers) {
+    if (auto ok = consistent(c, file.string() + ": controller \"" + c.id + "\""); !ok)
+      return tl::make_unexpected(ok.error());
+  }
+  for (const PartKind& p : read->parts)
+    if (auto ok = consistent(p, file.string() + ": part \"" + p.id + "\""); !ok) return tl::make_unexpected(ok.error());
+  return read;
+}
+
+}  // namespace
+
+Result<void> add_own_parts(Catalogue& catalogue, const std::filesystem::path& file) {
+  auto read = read_parts_file(file);
+  if (!read) return tl::make_unexpected(read.error());
+  Catalogue grown = catalogue;
+  for (Cure& cure : read->shared_cures) grown.shared_cures.push_back(std::move(cure));
+  if (auto ok = add_all(grown.controllers, std::move(read->controllers), file.string()); !ok) return ok;
+  if (auto ok = add_all(grown.parts, std::move(read->parts), file.string()); !ok) return ok;
+  for (ControllerClass& c : grown.controllers) complete(c, grown.shared_cures);
+  catalogue = std::move(grown);
+  return {};
+}
+
+Result<Catalogue> load_catalogue(const std::filesystem::path& folder) {
+  std::vector<std::filesystem::path> files;
+  std::error_code ec;
+  for (const auto& entry : std::filesystem::directory_iterator(folder, ec))
+    if (entry.path().extension() == ".json") files.push_back(entry.path());
+  if (files.empty()) return failure(folder.string(), "holds no catalogue files", "the folder data/catalogue");
+  std::sort(files.begin(), files.end());
+  Catalogue catalogue;
+  for (const auto& file : files)
+    if (auto ok = add_own_parts(catalogue, file); !ok) return tl::make_unexpected(ok.error());
+  if (auto earth = MagneticModel::load(folder.parent_path() / "magnetic" / "wmm2025.csv"))
+    catalogue.earth = std::move(*earth);
+  return catalogue;
+}
+
+namespace {
+
+/// Puts an entry into the builder's own file, in the place of one with the same id.
+template <class T>
+Result<void> keep_in(const std::filesystem::path& file, std::vector<T> CatalogueFile::*list, const T& entry) {
+  if (auto ok = consistent(entry, entry.id); !ok) return ok;
+  CatalogueFile all;
+  if (std::error_code unknown; std::filesystem::exists(file, unknown)) {
+    auto read = read_parts_file(file);
+    if (!read) return tl::make_unexpected(read.error());
+    all = std::move(*read);
+  }
+  std::vector<T>& entries = all.*list;
+  const auto it = std::find_if(entries.begin(), entries.end(), [&](const T& e) { return e.id == entry.id; });
+  if (it == entries.end())
+    entries.push_back(entry);
+  else
+    *it = entry;
+  return write_file_atomically(file, write_fields(all).dump(1) + "\n");
+}
+
+}  // namespace
+
+Result<void> save_own_part(const std::filesystem::path& file, const PartKind& kind) {
+  return keep_in(file, &CatalogueFile::parts, kind);
+}
+
+Result<void> save_own_class(const std::filesystem::path& file, const ControllerClass& own,
+                            const std::vector<Cure>& shared) {
+  ControllerClass bare = own;
+  // What `complete` would add again.
+  ControllerClass completed = own;
+  completed.cures.clear();
+  complete(completed, shared);
+  std::erase_if(bare.cures, [&](const Cure& c) {
+    return std::find(completed.cures.begin(), completed.cures.end(), c) != completed.cures.end();
+  });
+  if (auto ok = in_range(bare, own.id); !ok) return ok;
+  return keep_in(file, &CatalogueFile::controllers, bare);
+}
+
+Result<std::vector<ControllerClass>> classes_in(const std::filesystem::path& file) {
+  auto read = read_parts_file(file);
+  if (!read) return tl::make_unexpected(read.error());
+  if (read->controllers.empty()) return failure(file.string() + ": /controllers", "holds no board", "at least one");
+  return std::move(read->controllers);
+}
+
+ControllerClass own_class(const ControllerClass& nearest, std::string id, std::string name) {
+  ControllerClass own = nearest;
+  own.id = std::move(id);
+  own.name = std::move(name);
+  return own;
+}
+
+OrderedJson parts_schema() {
+  OrderedJson schema = schema_of(
+      Described<CatalogueFile>::members(), "Parts, version " + std::to_string(parts_version),
+      "Kinds of parts and classes of controllers. Units are in the names; members that are not listed are kept.");
+  schema["properties"]["format"] = {{"enum", {"parts"}}};
+  return schema;
+}
+
+std::filesystem::path own_parts_path(const std::filesystem::path& rig_file) {
+  std::string name = rig_file.filename().string();
+  for (const std::string ending : {".rig.json", ".json"})
+    if (name.size() > ending.size() && name.ends_with(ending)) {
+      name.resize(name.size() - ending.size());
+      break;
+    }
+  return rig_file.parent_path() / (name + ".parts.json");
+}
+
+}  // namespace rigging
