@@ -5,6 +5,7 @@
 #include "base/data_folder.h"
 #include "base/json.h"
 #include "base/number.h"
+#include "catalogue/sockets.h"
 #include "command.h"
 #include "direction/direction_checks.h"
 #include "direction/from_rig.h"
@@ -242,8 +243,7 @@ void add_rig_commands(CLI::App& app, Session& session) {
     if (std::error_code unknown; std::filesystem::exists(fresh->file, unknown))
       return session.refuse({fresh->file, "exists already", "a new file name"});
     Rig rig = fresh_rig(fresh->name, *kind, fresh->controller);
-    for (std::size_t i = 0; i < rig.outputs.size(); ++i)
-      rig.outputs[i].socket = i < controller->outputs.size() ? controller->outputs[i].id : "";
+    settle_in_sockets(rig, *controller);
     if (const auto ok = save_rig(rig, fresh->file); !ok) session.refuse(ok.error());
   });
 }

@@ -1,16 +1,25 @@
 #include "airframe/edits.h"
 
-#include <algorithm>
-
 #include "airframe/kinds.h"
+#include "catalogue/sockets.h"
 
 namespace rigging {
 
-Result<Edit> change_kind(const Rig& rig, AirframeKind kind) {
-  return Edit{with_kind(rig, kind), "Airframe is now: " + facts_of(kind).name};
+namespace {
+
+/// New outputs go where the class wants them.
+Edit settled(Edit edit, const Catalogue& catalogue) {
+  if (const ControllerClass* c = catalogue.controller(edit.rig.controller.kind)) settle_in_sockets(edit.rig, *c);
+  return edit;
 }
 
-Result<Edit> change_motors(const Rig& rig, Motors motors) {
+}  // namespace
+
+Result<Edit> change_kind(const Rig& rig, const Catalogue& catalogue, AirframeKind kind) {
+  return settled({with_kind(rig, kind), "Airframe is now: " + facts_of(kind).name}, catalogue);
+}
+
+Result<Edit> change_motors(const Rig& rig, const Catalogue& catalogue, Motors motors) {
   if (rig.airframe.kind == AirframeKind::towed_glider)
     return failure("motors", "a towed glider has none", "another kind of airframe");
   if (rig.airframe.kind == AirframeKind::twin_differential)
@@ -18,7 +27,7 @@ Result<Edit> change_motors(const Rig& rig, Motors motors) {
   const char* words = motors == Motors::one   ? "One motor"
                       : motors == Motors::two ? "Two motors"
                                               : "Two motors that steer";
-  return Edit{with_motors(rig, motors), words};
+  return settled({with_motors(rig, motors), words}, catalogue);
 }
 
 Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std::string& id) {
@@ -27,15 +36,7 @@ Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std:
   Edit edit{rig, "Controller is now: " + c->name};
   edit.rig.controller.kind = id;
   edit.rig.controller.firmware.clear();
-  std::size_t next = 0;
-  for (Output& o : edit.rig.outputs) {
-    if (c->socket(o.socket)) continue;
-    o.socket.clear();
-    for (; next < c->outputs.size() && o.socket.empty(); ++next)
-      if (std::none_of(edit.rig.outputs.begin(), edit.rig.outputs.end(),
-                       [&](const Output& x) { return x.socket == c->outputs[next].id; }))
-        o.socket = c->outputs[next].id;
-  }
+  settle_in_sockets(edit.rig, *c);
   return edit;
 }
 
@@ -49,18 +50,18 @@ std::vector<EditEntry> airframe_edits() {
   return {{"kind",
            "Another kind of airframe",
            {"KIND"},
-           [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
+           [](const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) -> Result<Edit> {
              const auto kind = from_word<AirframeKind>(given[0]);
              if (!kind) return failure(given[0], "is no kind of airframe", word_choice<AirframeKind>());
-             return change_kind(rig, *kind);
+             return change_kind(rig, catalogue, *kind);
            }},
           {"motors",
            "One motor, two, or two that steer",
            {"one|two|two_steering"},
-           [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
+           [](const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) -> Result<Edit> {
              const auto motors = from_word<Motors>(given[0]);
              if (!motors) return failure(given[0], "is no number of motors", word_choice<Motors>());
-             return change_motors(rig, *motors);
+             return change_motors(rig, catalogue, *motors);
            }},
           {"class",
            "Another class of controller",

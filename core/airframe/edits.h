@@ -4,10 +4,10 @@
 
 namespace rigging {
 
-Result<Edit> change_kind(const Rig& rig, AirframeKind kind);
+Result<Edit> change_kind(const Rig& rig, const Catalogue& catalogue, AirframeKind kind);
 /// Errors: a glider on tow has no motor; where thrust replaces the rudder two steer in any case.
-Result<Edit> change_motors(const Rig& rig, Motors motors);
-/// Plugs go to sockets that the new class has, in order; where they can stay they stay. The firmware of the old board
+Result<Edit> change_motors(const Rig& rig, const Catalogue& catalogue, Motors motors);
+/// Outputs go to sockets that the new class has for them; where they can stay they stay. The firmware of the old board
 /// is forgotten.
 Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std::string& id);
 Result<Edit> mount_board(const Rig& rig, bool mounted);

@@ -92,32 +92,6 @@ void outputs_follow(Rig& rig, const Catalogue& catalogue) {
   for (std::size_t i = 0; i < wanted.size(); ++i) rig.outputs[i].socket = wanted[i];
 }
 
-bool socket_takes(const Terminal& socket, const Output& o) {
-  if (socket.serves.empty()) return true;
-  if (drives_motor(o)) return socket.serves == "throttle";
-  return std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](const Surface& s) {
-    if (socket.serves == s.word()) return true;
-    const auto kept = surface_from_word(socket.serves);
-    if (!kept || kept->kind == SurfaceKind::motor) return false;
-    if (kept->side != Side::single && s.side != Side::single && s.side != kept->side && o.surfaces.size() == 1)
-      return false;
-    const bool plain = s.kind == SurfaceKind::aileron || s.kind == SurfaceKind::elevator ||
-                       s.kind == SurfaceKind::rudder || s.kind == SurfaceKind::motor;
-    if (plain || s.kind == kept->kind) return s.kind == kept->kind;
-    switch (kept->kind) {
-      case SurfaceKind::aileron: return o.mix.roll != 0;
-      case SurfaceKind::elevator: return o.mix.pitch != 0;
-      case SurfaceKind::rudder: return o.mix.yaw != 0;
-      default: return false;
-    }
-  });
-}
-
-bool drives_motor(const Output& o) {
-  return o.surfaces.empty() || std::all_of(o.surfaces.begin(), o.surfaces.end(),
-                                           [](const Surface& s) { return s.kind == SurfaceKind::motor; });
-}
-
 LeadKind usual_lead(const Terminal& a, const Terminal& b) {
   const auto either = [&](TerminalKind k) { return a.kind == k || b.kind == k; };
   if (either(TerminalKind::motor_in) || either(TerminalKind::motor_out)) return LeadKind::phase;

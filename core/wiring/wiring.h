@@ -1,5 +1,6 @@
 #pragma once
 
+#include "catalogue/sockets.h"
 #include "power/network.h"
 
 namespace rigging {
@@ -48,11 +49,6 @@ std::string socket_by_leads(const Rig& rig, const Catalogue& catalogue, const Ou
 /// Brings every output to the socket that its leads sit in, wherever no other output is left in the way. Edits move
 /// leads and call this: a lead decides, its output follows.
 void outputs_follow(Rig& rig, const Catalogue& catalogue);
-/// True if the output drives a motor or tow release and no surface.
-/// May the output go to the socket, for all that the class says? A socket kept for the aileron takes whatever else
-/// rolls in its place, one for the elevator whatever else pitches, one for the rudder whatever else yaws.
-bool socket_takes(const Terminal& socket, const Output& output);
-bool drives_motor(const Output& output);
 /// What a lead between two such terminals is made of.
 LeadKind usual_lead(const Terminal& a, const Terminal& b);
 

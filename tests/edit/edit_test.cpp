@@ -3,11 +3,16 @@
 
 #include <gtest/gtest.h>
 
+#include <set>
+
+#include "airframe/edits.h"
 #include "airframe/kinds.h"
 #include "base/json.h"
 #include "bench_rig.h"
+#include "catalogue/sockets.h"
 #include "fit/edits.h"
 #include "power/edits.h"
+#include "review/review.h"
 #include "review/stations.h"
 #include "rig/differing.h"
 #include "rig/place.h"
@@ -23,6 +28,34 @@ Result<Edit> named(const Rig& rig, const std::string& name, const std::vector<st
     if (e.name == name && e.arguments.size() == words.size()) return e.apply(rig, shipped(), words);
   ADD_FAILURE() << "no edit " << name << " with " << words.size() << " words";
   return failure(name, "is not there");
+}
+
+/// A first rig: whatever class and kind are chosen, outputs sit where the class keeps sockets for them.
+TEST(AirframeEdits, AFreshRigSitsWhereItsClassWantsIt) {
+  for (const ControllerClass& c : shipped().controllers)
+    for (const auto& [kind, name] : Words<AirframeKind>::list) {
+      const auto begun =
+          change_class(fresh_rig("mine", AirframeKind::two_ailerons, "full_controller"), shipped(), c.id);
+      ASSERT_TRUE(begun);
+      const auto made = change_kind(begun->rig, shipped(), kind);
+      ASSERT_TRUE(made);
+      std::set<std::string> sockets;
+      for (const Output& o : made->rig.outputs) {
+        if (o.socket.empty()) continue;
+        const Terminal* t = c.socket(o.socket);
+        ASSERT_TRUE(t) << c.id << " " << name;
+        EXPECT_TRUE(socket_takes(*t, o)) << c.id << " " << name << ": " << o.id << " in " << t->label;
+        EXPECT_TRUE(sockets.insert(o.socket).second) << "one each";
+        EXPECT_FALSE(c.motor_bypasses() && drives_motor(o));
+      }
+      const Review r = review(made->rig, shipped());
+      for (const Snag& s : r.snags) EXPECT_NE(s.code, "WIRING-34") << c.id << " " << name;
+    }
+  // What hangs on a lead stays with it.
+  const Rig plugged = demo("hedgerow");
+  const auto moved = change_class(plugged, shipped(), "gesture_board");
+  ASSERT_TRUE(moved);
+  EXPECT_EQ(moved->rig.output("out_1")->socket, plugged.output("out_1")->socket);
 }
 
 TEST(Edits, AnySingleValueIsSetByItsPlaceAndOnlyThat) {

@@ -210,11 +210,12 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   connect(motors_, &QComboBox::activated, this, [this] {
     const auto motors = static_cast<Motors>(motors_->currentData().toInt());
     if (!refreshing_ && motors != document_.rig().airframe.motors)
-      document_.apply(change_motors(document_.rig(), motors));
+      document_.apply(change_motors(document_.rig(), document_.catalogue(), motors));
   });
   connect(kind_, &QComboBox::activated, this, [this] {
     const auto kind = static_cast<AirframeKind>(kind_->currentData().toInt());
-    if (kind != document_.rig().airframe.kind) document_.apply(change_kind(document_.rig(), kind));
+    if (kind != document_.rig().airframe.kind)
+      document_.apply(change_kind(document_.rig(), document_.catalogue(), kind));
   });
   connect(controller_, &QComboBox::activated, this, [this] {
     document_.apply(
