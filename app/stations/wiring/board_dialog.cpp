@@ -107,7 +107,7 @@ void BoardDialog::begin_as(const ControllerClass& nearest) {
   // One's own is edited; a shipped one is the beginning of one's own.
   const bool own = document_.is_own_class(nearest.id);
   id_->setText(QString::fromStdString(own ? nearest.id : "my_" + nearest.id));
-  name_->setText(own ? QString::fromStdString(nearest.name) : tr("My %1").arg(QString::fromStdString(nearest.name)));
+  name_->setText(own ? QString::fromStdString(nearest.name) : tr("%1, mine").arg(QString::fromStdString(nearest.name)));
   ControllerClass bare = nearest;
   std::erase_if(bare.cures, [&](const Cure& c) {
     const auto& shared = document_.catalogue().shared_cures;

@@ -10,7 +10,7 @@
 namespace rigging::app {
 namespace {
 
-constexpr double step_mm = 0.5, margin = 64;
+constexpr double step_mm = 0.5, margin = 84;
 
 double stepped(double mm, double most_mm) { return std::clamp(std::round(mm / step_mm) * step_mm, 0.0, most_mm); }
 
