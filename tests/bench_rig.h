@@ -6,6 +6,7 @@
 #include "catalogue/catalogue.h"
 #include "checks/checks.h"
 #include "direction/direction_checks.h"
+#include "proof/hand_steps.h"
 #include "rig/rig_file.h"
 #include "sticks/stick_checks.h"
 #include "surfaces/linkage.h"
@@ -90,7 +91,8 @@ inline Rig all_proven(Rig rig, const std::vector<std::string>& families, bool si
   return rig;
 }
 inline Rig directions_proven(Rig rig, bool simulated = false) {
-  return all_proven(std::move(rig), {stick_family, correction_family}, simulated);
+  return all_proven(std::move(rig), {stick_family, correction_family, mode_family, gain_ends.family, put_back_family},
+                    simulated);
 }
 
 inline CheckStatus status_of(const Rig& rig, const CheckId& id) {

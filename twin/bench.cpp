@@ -41,8 +41,17 @@ Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom)
   radio_ = Transmitter(as_set, truth_.gimbals, truth_.signal);
 }
 
+void Bench::configure(link::Image image) {
+  image_ = std::move(image);
+  set_ = link::configured(image_);
+  const SettingWay* ports = controller_.way("ports");
+  if (!ports || !ports->restart) loom_.told(set_.ports, set_.radio.heard_as);
+}
+
 void Bench::plug(Supply supply) {
   supply_ = supply;
+  if (!supply_.usb && !supply_.battery) awake_for_s_ = 0;
+  if (awake_for_s_ == 0) loom_.told(set_.ports, set_.radio.heard_as);
   loom_.power(supply);
   if ((!supply.usb && !supply.battery) || !loom_.controller_lit()) awake_for_s_ = 0;
   if (!supply.battery) driven_.clear();
@@ -159,8 +168,14 @@ void Bench::step(double dt) {
     command.yaw += c.yaw;
   }
   command = shared(set_.outputs, command, set_.sharing);
+  const ChannelFrame* frame = receiver_lit() ? radio_.heard() : nullptr;
   for (const Output& o : set_.outputs) {
     double pulse = mixed(o, command).pulse_us;
+    if (o.passes > 0)
+      pulse = std::clamp(frame && o.passes <= frame->channels
+                             ? static_cast<double>(frame->pulse_us[static_cast<std::size_t>(o.passes - 1)])
+                             : o.centre_us,
+                         o.low_us, o.high_us);
     if (driven_ == o.socket) pulse = output_pulse_us(o, drive_level_);
     pulses_[o.socket] = pulse;
   }

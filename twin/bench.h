@@ -51,10 +51,8 @@ class Bench {
 
   // What the controller knows.
   const link::Image& image() const { return image_; }
-  void configure(link::Image image) {
-    image_ = std::move(image);
-    set_ = link::configured(image_);
-  }
+  /// Ports and the receiver's signal take effect with the next start where the class says so.
+  void configure(link::Image image);
   bool awake() const { return awake_for_s_ > 0; }
   bool settled() const { return awake_for_s_ > 0.4; }
   bool receiver_powered() const { return supply_.battery && loom_.receiver_heard(); }

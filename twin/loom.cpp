@@ -4,15 +4,16 @@
 #include <random>
 
 #include "base/json.h"
+#include "wiring/ports.h"
 #include "wiring/wiring.h"
 
 namespace rigging::twin {
 namespace {
 
-constexpr std::pair<LeadFault::Kind, const char*> kinds[] = {{LeadFault::Kind::pair_turned, "pair_turned"},
-                                                             {LeadFault::Kind::plug_turned, "plug_turned"},
-                                                             {LeadFault::Kind::red_missing, "red_missing"},
-                                                             {LeadFault::Kind::wrong_socket, "wrong_socket"}};
+constexpr std::pair<LeadFault::Kind, const char*> kinds[] = {
+    {LeadFault::Kind::pair_turned, "pair_turned"}, {LeadFault::Kind::plug_turned, "plug_turned"},
+    {LeadFault::Kind::red_missing, "red_missing"}, {LeadFault::Kind::wrong_socket, "wrong_socket"},
+    {LeadFault::Kind::other_baud, "other_baud"},   {LeadFault::Kind::other_signal, "other_signal"}};
 
 bool has_pair(const Lead& l) {
   return l.kind == LeadKind::four_way || l.kind == LeadKind::two_plus_two || l.kind == LeadKind::six_way;
@@ -31,7 +32,8 @@ std::string lead_fault_text(const LeadFault& f) {
 Result<LeadFault> lead_fault_from_text(const std::string& text, const Rig& rig, const Catalogue& catalogue) {
   const auto refuse = [&](const std::string& what) {
     return failure("lead fault \"" + text + "\"", what,
-                   "pair_turned, plug_turned or red_missing:LEAD, or wrong_socket:LEAD,SOCKET");
+                   "pair_turned, plug_turned, red_missing, other_baud or other_signal:LEAD, or "
+                   "wrong_socket:LEAD,SOCKET");
   };
   const std::size_t colon = text.find(':');
   if (colon == std::string::npos) return refuse("has no place");
@@ -52,6 +54,13 @@ Result<LeadFault> lead_fault_from_text(const std::string& text, const Rig& rig, 
   if (f.kind == LeadFault::Kind::pair_turned && !has_pair(*l)) return refuse("is about a lead without a data pair");
   if (f.kind == LeadFault::Kind::plug_turned && !has_plug(*l))
     return refuse("is about a lead whose plug can't be turned");
+  const LeadEnd* end = far_end(*l, "controller");
+  const PartKind* kind_there = end ? kind_of(rig, catalogue, end->part) : nullptr;
+  const Terminal* socket_there = end ? terminal_of(rig, catalogue, *end) : nullptr;
+  if (f.kind == LeadFault::Kind::other_baud && (!kind_there || !kind_there->serial))
+    return refuse("is about a lead without a part that speaks serial");
+  if (f.kind == LeadFault::Kind::other_signal && (!socket_there || signals_of(*socket_there).size() < 2))
+    return refuse("is about a lead without a receiver whose output can be chosen");
   if (f.kind == LeadFault::Kind::wrong_socket) {
     const ControllerClass* c = catalogue.controller(rig.controller.kind);
     if (!far_end(*l, "controller") || !c || !c->terminal(f.socket))
@@ -102,9 +111,29 @@ Loom::Loom(const Rig& planned, Catalogue catalogue, const std::vector<LeadFault>
       case LeadFault::Kind::plug_turned: l->plug_turned = !l->plug_turned; break;
       case LeadFault::Kind::red_missing: l->plus_removed = true; break;
       case LeadFault::Kind::wrong_socket: board_end(*l).socket = f.socket; break;
+      case LeadFault::Kind::other_baud:
+        if (Part* p = wired_.part(far_end(*l, "controller")->part)) {
+          const PartKind* k = catalogue_.part(p->kind);
+          p->baud = (k ? baud_of(*p, *k).value_or(115200) : 115200) == 9600 ? 57600 : 9600;
+        }
+        break;
+      case LeadFault::Kind::other_signal:
+        if (Part* p = wired_.part(far_end(*l, "controller")->part))
+          if (const Terminal* t = terminal_of(wired_, catalogue_, *far_end(*l, "controller")))
+            for (const Signal s : signals_of(*t))
+              if (s != says(*p, *t)) {
+                p->says = s;
+                break;
+              }
+        break;
     }
   }
   settle();
+}
+
+void Loom::told(std::vector<Port> ports, std::optional<Signal> signal) {
+  wired_.ports = std::move(ports);
+  wired_.radio.heard_as = signal;
 }
 
 void Loom::settle() {
@@ -144,7 +173,7 @@ bool Loom::talks(const Lead& l) const {
   if (!far || !lit(far->part) || !lit("controller") || l.pair_turned || l.plug_turned) return false;
   const LeadEnd& near = far == &l.to ? l.from : l.to;
   const Terminal *a = terminal_of(wired_, catalogue_, *far), *b = terminal_of(wired_, catalogue_, near);
-  return a && b && mates(*a, *b);
+  return a && b && mates(*a, *b) && deaf_because(wired_, catalogue_, l).empty();
 }
 
 bool Loom::receiver_heard() const {
@@ -226,6 +255,8 @@ Result<void> Loom::mend(const std::string& lead) {
   if (supply_.usb || supply_.battery)
     return failure("mend", "a supply is in", "battery and USB out before leads are handled");
   *l = *planned;
+  for (const LeadEnd* end : {&l->from, &l->to})
+    if (Part* p = wired_.part(end->part)) *p = *planned_.part(end->part);
   return {};
 }
 

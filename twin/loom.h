@@ -11,7 +11,7 @@ namespace rigging::twin {
 
 /// One lead that is not as the plan says.
 struct LeadFault {
-  enum class Kind { pair_turned, plug_turned, red_missing, wrong_socket };
+  enum class Kind { pair_turned, plug_turned, red_missing, wrong_socket, other_baud, other_signal };
   Kind kind = Kind::pair_turned;
   std::string lead;
   std::string socket;  ///< where it sits, for a wrong one
@@ -34,6 +34,9 @@ class Loom {
   bool laid() const { return laid_; }
   /// Puts supplies in. A plug that sits the wrong way round destroys its part as soon as its rail is live.
   void power(Supply supply);
+
+  /// What the board's ports have been told since its last start.
+  void told(std::vector<Port> ports, std::optional<Signal> signal);
 
   bool controller_lit() const { return !laid_ || lit("controller"); }
   bool servo_rail_lit() const;

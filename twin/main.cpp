@@ -17,7 +17,7 @@
 #include "direction/reason.h"
 #include "ports.h"
 #include "rig/rig_file.h"
-#include "sticks/sticks.h"
+#include "wiring/ports.h"
 
 namespace rigging::twin {
 namespace {

@@ -12,6 +12,10 @@ BenchLink::BenchLink(QObject* parent) : QObject(parent) {
   since_.start();
   poll_.setInterval(10);
   connect(&poll_, &QTimer::timeout, this, &BenchLink::poll);
+  quiet_.setInterval(100);
+  connect(&quiet_, &QTimer::timeout, this, [this] {
+    if (silent()) Q_EMIT frames_heard({});
+  });
   connect_.setInterval(30);
   connect(&connect_, &QTimer::timeout, this, [this] {
     if (++connect_tries_ > 200) {
@@ -57,6 +61,7 @@ BenchLink::~BenchLink() {
 
 void BenchLink::start_twin(const TwinOptions& o) {
   stop();
+  stop_listening();
   folder_ = std::make_unique<QTemporaryDir>();
   QStringList arguments{o.rig_file, QStringLiteral("--sockets"), folder_->path(), QStringLiteral("--with-parent")};
   for (const QString& fault : o.faults) arguments << QStringLiteral("--fault") << fault;
@@ -81,6 +86,7 @@ void BenchLink::connect_to(const QString& folder) {
 
 void BenchLink::connect_device(const QString& device) {
   stop();
+  stop_listening();
   auto port = std::make_unique<QSerialPort>(device);
   port->setBaudRate(QSerialPort::Baud115200);
   if (!port->open(QIODevice::ReadWrite)) {
@@ -158,6 +164,7 @@ QString BenchLink::kind() const {
 }
 
 QString BenchLink::state_words() const {
+  if (listening()) return tr("A receiver by itself is listened to");
   if (!wire_) return connect_.isActive() ? tr("Connecting to the simulated bench…") : tr("No bench connected");
   const QString answers = controller_answers() ? tr("controller answers, firmware %1").arg(firmware()) : QString();
   if (!hands_connected()) {
@@ -271,32 +278,96 @@ void BenchLink::hands_reply(const link::Reply& reply) {
 }
 
 void BenchLink::take_wire(const link::ReceiverReply& wire) {
+  if (listening()) return;
   if (wire.dark) {
     if (signal_) frames_.clear();
     signal_.reset();
     Q_EMIT frames_heard({});
     return;
   }
-  const bool serial = wire.signal == Signal::inverted_serial || wire.signal == Signal::two_way_serial;
-  if (signal_ != wire.signal) {
-    signal_ = wire.signal;
-    last_frame_s_ = now_s();  // it has just been lit
-    bytes_.reset();
-    edges_.reset();
-    if (serial)
-      bytes_.emplace(wire.signal);
-    else
-      edges_.emplace(wire.signal);
-  }
+  if (signal_ != wire.signal) hear(wire.signal);
   std::vector<ChannelFrame> fresh;
   if (bytes_)
     for (const auto& [t_us, bytes] : wire.chunks) bytes_->feed(bytes, t_us, fresh);
   if (edges_)
     for (const Edge& e : wire.edges) edges_->feed(e, fresh);
+  heard(fresh);
+}
+
+void BenchLink::hear(Signal signal) {
+  signal_ = signal;
+  last_frame_s_ = now_s();  // it has just been lit
+  frames_.clear();
+  bytes_.reset();
+  edges_.reset();
+  if (signal == Signal::inverted_serial || signal == Signal::two_way_serial)
+    bytes_.emplace(signal);
+  else
+    edges_.emplace(signal);
+}
+
+void BenchLink::heard(const std::vector<ChannelFrame>& fresh) {
   if (!fresh.empty()) last_frame_s_ = now_s();
   for (const ChannelFrame& f : fresh) frames_.push_back(f);
   while (!frames_.empty() && frames_.back().t_us - frames_.front().t_us > 8e6) frames_.pop_front();
   Q_EMIT frames_heard(fresh);
+}
+
+void BenchLink::listen_to(const ReceiverAt& receiver) {
+  stop_listening();
+  stop();
+  auto port = std::make_unique<QSerialPort>(receiver.device);
+  const bool inverted = receiver.signal == Signal::inverted_serial;
+  const double baud = receiver.baud > 0 ? receiver.baud : inverted ? 100000 : 420000;
+  port->setBaudRate(static_cast<qint32>(baud));
+  // 8E2 for the inverted family, 8N1 for the other.
+  port->setParity(inverted ? QSerialPort::EvenParity : QSerialPort::NoParity);
+  port->setStopBits(inverted ? QSerialPort::TwoStop : QSerialPort::OneStop);
+  if (!port->open(QIODevice::ReadOnly)) {
+    Q_EMIT problem(tr("%1 could not be opened: %2. Is the adapter plugged in, and may you use it?")
+                       .arg(receiver.device, port->errorString()));
+    return;
+  }
+  connect(port.get(), &QSerialPort::readyRead, this, &BenchLink::take_bytes);
+  connect(port.get(), &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
+    // A line that hangs up reads as nothing, which Qt calls a read error.
+    if (error != QSerialPort::ResourceError && error != QSerialPort::DeviceNotFoundError &&
+        error != QSerialPort::ReadError)
+      return;
+    QTimer::singleShot(0, this, [this] {  // not from within the device that is taken down
+      if (!listening()) return;
+      stop_listening();
+      Q_EMIT problem(tr("The receiver's device is gone: plug the adapter in again, then listen once more."));
+    });
+  });
+  receiver_ = std::move(port);
+  receiver_byte_us_ = (inverted ? 12 : 10) * 1e6 / baud;
+  bytes_heard_ = 0;
+  hear(receiver.signal);
+  quiet_.start();
+  Q_EMIT state_changed();
+}
+
+void BenchLink::stop_listening() {
+  if (!listening()) return;
+  quiet_.stop();
+  receiver_.reset();
+  signal_.reset();
+  frames_.clear();
+  bytes_.reset();
+  Q_EMIT frames_heard({});
+  Q_EMIT state_changed();
+}
+
+void BenchLink::take_bytes() {
+  if (!listening() || !bytes_) return;
+  const QByteArray bytes = receiver_->readAll();
+  bytes_heard_ += static_cast<std::uint64_t>(bytes.size());
+  std::vector<ChannelFrame> fresh;
+  // They have just come to their end.
+  const double began_us = now_s() * 1e6 - static_cast<double>(bytes.size()) * receiver_byte_us_;
+  bytes_->feed({bytes.constData(), static_cast<std::size_t>(bytes.size())}, began_us, fresh);
+  if (!fresh.empty()) heard(fresh);
 }
 
 SignalTally BenchLink::tally() const { return bytes_ ? bytes_->tally() : edges_ ? edges_->tally() : SignalTally{}; }

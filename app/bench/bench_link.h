@@ -46,6 +46,19 @@ class BenchLink : public QObject {
   void connect_device(const QString& device);
   void stop();
 
+  /// A receiver by itself, on a serial device. The line of an idle-low one is inverted by the adapter.
+  struct ReceiverAt {
+    QString device;
+    Signal signal = Signal::inverted_serial;  ///< or two-way serial
+    double baud = 0;                          ///< 0: the signal's own
+  };
+  /// The bench is left for it: nothing else is heard then. Not opened, it says why with `problem`.
+  void listen_to(const ReceiverAt& receiver);
+  void stop_listening();
+  bool listening() const { return receiver_ != nullptr; }
+  /// Bytes of the receiver that is listened to, whatever they mean.
+  std::uint64_t bytes_heard() const { return bytes_heard_; }
+
   bool hands_connected() const { return hands_.state() == QLocalSocket::ConnectedState; }
   /// True once the controller has answered.
   bool controller_answers() const { return controller_.answers(); }
@@ -126,6 +139,14 @@ class BenchLink : public QObject {
   std::map<std::string, bool> ports_;
   double battery_v_ = 0;
   void take_wire(const link::ReceiverReply& reply);
+  void take_bytes();
+  void hear(Signal signal);
+  void heard(const std::vector<ChannelFrame>& fresh);
+
+  std::unique_ptr<QIODevice> receiver_;
+  double receiver_byte_us_ = 100;
+  std::uint64_t bytes_heard_ = 0;
+  QTimer quiet_;  ///< tells of silence while a receiver is listened to
 
   std::deque<ChannelFrame> frames_;
   std::optional<Signal> signal_;

@@ -12,7 +12,7 @@
 
 namespace rigging::app {
 
-DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differences, QWidget* parent)
+DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differences, bool auto_trim, QWidget* parent)
     : QDialog(parent) {
   setObjectName(QStringLiteral("differences_dialog"));
   setWindowTitle(tr("Board and rig differ"));
@@ -40,7 +40,10 @@ DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differ
     auto* rig = new QRadioButton(tr("The rig is right"));
     auto* board = new QRadioButton(tr("The board is right"));
     board->setObjectName(QStringLiteral("board_is_right_") + QString::fromStdString(d.part));
-    rig->setChecked(true);
+    // A centre that was trimmed in flight is the board's to know.
+    const bool flown = auto_trim && d.only_centre();
+    if (flown) what->setText(what->text() + tr(" (automatic trim moves it in flight)"));
+    (flown ? board : rig)->setChecked(true);
     auto* group = new QButtonGroup(card);
     group->addButton(rig);
     group->addButton(board);

@@ -12,7 +12,7 @@ namespace rigging::app {
 class DifferencesDialog : public QDialog {
   Q_OBJECT
  public:
-  DifferencesDialog(const std::vector<link::Difference>& differences, QWidget* parent);
+  DifferencesDialog(const std::vector<link::Difference>& differences, bool auto_trim, QWidget* parent);
   /// Parts for which the board is right.
   std::vector<std::string> from_board() const;
 

@@ -167,7 +167,7 @@ Result<void> RigDocument::keep_own_part(const PartKind& kind) {
 
 Result<void> RigDocument::keep_own_class(const ControllerClass& own) {
   if (auto ok = may_keep(own.id, shipped_->controller(own.id)); !ok) return ok;
-  if (auto ok = save_own_class(own_parts_path(native(path_)), own, shipped_->shared_cures); !ok) return ok;
+  if (auto ok = save_own_class(own_parts_path(native(path_)), own, shipped_->shared); !ok) return ok;
   if (auto ok = read_own_again(); !ok) return ok;
   if (rig().controller.kind != own.id) {
     Rig on_it = rig();

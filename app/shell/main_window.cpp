@@ -358,7 +358,7 @@ void MainWindow::compare_with_board(bool always_show) {
                                                 : tr("Board and rig differ in %1 parts.").arg(differing.size()));
     return;
   }
-  DifferencesDialog dialog(differing, this);
+  DifferencesDialog dialog(differing, document_.rig().controller.auto_trim, this);
   if (dialog.exec() != QDialog::Accepted || !bench_.board()) return;
   const auto parts = dialog.from_board();
   if (!parts.empty())

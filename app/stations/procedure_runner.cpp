@@ -33,6 +33,7 @@ BenchState ProcedureRunner::bench_state() const {
   s.usb = bench_.sight().usb;
   s.battery = bench_.sight().battery;
   s.hears = bench_.signal().has_value();
+  s.direct = bench_.listening();
   return s;
 }
 

@@ -156,11 +156,19 @@ Rig fitted_to(Rig rig, const Airframe& airframe) {
   };
   std::vector<Output> kept, spare;
   for (const Output& o : old)
-    (std::any_of(wanted.begin(), wanted.end(), [&](const Output& w) { return same(w, o); }) ? kept : spare)
-        .push_back(o);
+    if (o.passes == 0)
+      (std::any_of(wanted.begin(), wanted.end(), [&](const Output& w) { return same(w, o); }) ? kept : spare)
+          .push_back(o);
 
   std::vector<Output> result;
   std::set<std::string> ids, sockets;
+  // What only passes a channel through has nothing to do with the airframe.
+  const auto passes = [](const Output& o) { return o.passes > 0; };
+  for (const Output& o : old)
+    if (passes(o)) {
+      ids.insert(o.id);
+      sockets.insert(o.socket);
+    }
   for (const Output& o : kept) {
     ids.insert(o.id);
     sockets.insert(o.socket);
@@ -190,6 +198,7 @@ Rig fitted_to(Rig rig, const Airframe& airframe) {
     sockets.insert(w.socket);
     result.push_back(w);
   }
+  std::copy_if(old.begin(), old.end(), std::back_inserter(result), passes);
   rig.airframe = airframe;
   rig.outputs = std::move(result);
   std::erase_if(rig.linkages, [&](const Linkage& l) { return rig.output_of(l.surface) == nullptr; });

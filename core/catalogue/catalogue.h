@@ -9,10 +9,16 @@
 /// Kinds of parts and controllers. Reads data/catalogue and, beside a rig, the user's own file.
 namespace rigging {
 
+/// What hands can and must do with any class.
+struct SharedByAll {
+  std::vector<Cure> cures;
+  std::vector<HandStep> steps;
+};
+
 struct Catalogue {
   std::vector<ControllerClass> controllers;
   std::vector<PartKind> parts;
-  std::vector<Cure> shared_cures;      ///< what hands can do with any class
+  SharedByAll shared;
   std::optional<MagneticModel> earth;  ///< shipped beside the catalogue; absent when it could not be read
 
   const ControllerClass* controller(const std::string& id) const;
@@ -33,9 +39,10 @@ std::filesystem::path own_parts_path(const std::filesystem::path& rig_file);
 /// is kept.
 Result<void> save_own_part(const std::filesystem::path& file, const PartKind& kind);
 
-/// The same for a class of the builder's own. What every class can (`shared`) is not written.
-Result<void> save_own_class(const std::filesystem::path& file, const ControllerClass& own,
-                            const std::vector<Cure>& shared);
+/// The same for a class of the builder's own. What every class has (`shared`) is not written.
+Result<void> save_own_class(const std::filesystem::path& file, const ControllerClass& own, const SharedByAll& shared);
+/// The class without what every class has, and without the cures that follow from its settings.
+ControllerClass bare(ControllerClass own, const SharedByAll& shared);
 
 /// The classes of somebody's parts file. Errors: what can't be read, or holds none.
 Result<std::vector<ControllerClass>> classes_in(const std::filesystem::path& file);

@@ -34,6 +34,7 @@ struct SettingWay {
                      ///< for the sense of an axis on all of its outputs
   SetBy by = SetBy::link;
   std::vector<std::string> steps;  ///< for the hand card, as those of a cure
+  bool restart = false;            ///< takes effect after a restart
   Extra extra;
   bool operator==(const SettingWay&) const = default;
 };
@@ -87,11 +88,18 @@ struct SticksAbilities {
   bool operator==(const SticksAbilities&) const = default;
 };
 
+/// How it takes over the trim that was flown: never, by itself while flying, or when it is told to.
+enum class TrimKeeping { never, by_itself, on_request };
+
 struct SurfacesAbilities {
   bool drives_one_output = false;  ///< moves one output alone on request
   MotorPath motor = MotorPath::through;
   std::vector<SurfaceKind> drives;  ///< what it mixes and stabilizes, where that is fixed; empty: whatever it is told
   bool y_lead_in_either = false;    ///< two ailerons on one lead work from the left and from the right socket
+  TrimKeeping trim = TrimKeeping::never;
+  Mode trims_in = Mode::level;    ///< the mode in which the trim is found
+  double trim_every_s = 10;       ///< how often it is kept, while it does so by itself (common practice)
+  bool tail_mix_of_roll = false;  ///< roll weights of tail halves are set as a percentage of the ailerons' throw
   Extra extra;
   bool operator==(const SurfacesAbilities&) const = default;
 };
@@ -126,6 +134,22 @@ struct ProofAbilities {
   bool operator==(const ProofAbilities&) const = default;
 };
 
+/// When a hand step is due: before the first check, or after corrections were checked.
+enum class StepTime { before, after_corrections };
+
+/// Something that hands do on the board, the transmitter or a computer, apart from checks and settings.
+struct HandStep {
+  std::string id;  ///< of the check: "bind"
+  std::string title;
+  StepTime when = StepTime::before;
+  std::vector<std::string> steps;
+  std::string expected;
+  std::vector<std::string> cautions;
+  std::string until_then;  ///< a loose end as long as it is due and not done, in words
+  Extra extra;
+  bool operator==(const HandStep&) const = default;
+};
+
 struct ControllerClass {
   std::string id;
   std::string name;
@@ -143,6 +167,7 @@ struct ControllerClass {
   std::vector<SettingWay> settings;  ///< what can be set at all; what is not listed can't
   /// Of its own in the file; once loaded also those that follow from `settings`, and those that all classes share.
   std::vector<Cure> cures;
+  std::vector<HandStep> steps;
   SticksAbilities sticks;
   SurfacesAbilities surfaces;
   SensesAbilities senses;
@@ -209,6 +234,17 @@ struct Words<MotorPath> {
   using M = MotorPath;
   static constexpr std::array<std::pair<M, std::string_view>, 3> list{
       {{M::through, "through"}, {M::receiver, "receiver"}, {M::either, "either"}}};
+};
+template <>
+struct Words<TrimKeeping> {
+  using T = TrimKeeping;
+  static constexpr std::array<std::pair<T, std::string_view>, 3> list{
+      {{T::never, "never"}, {T::by_itself, "by_itself"}, {T::on_request, "on_request"}}};
+};
+template <>
+struct Words<StepTime> {
+  static constexpr std::array<std::pair<StepTime, std::string_view>, 2> list{
+      {{StepTime::before, "before"}, {StepTime::after_corrections, "after_corrections"}}};
 };
 template <>
 struct Words<PowerUp> {

@@ -22,6 +22,7 @@ const Members& Described<Terminal>::members() {
                                  .member("most_baud", &Terminal::most_baud, {1200, 1e7})
                                  .member("serves", &Terminal::serves)
                                  .member("side", &Terminal::side)
+                                 .member("plug", &Terminal::plug)
                                  .member("x_mm", &Terminal::x_mm, {0, 500})
                                  .member("y_mm", &Terminal::y_mm, {0, 500})
                                  .rest(&Terminal::extra);
@@ -73,6 +74,7 @@ const Members& Described<SettingWay>::members() {
                                  .needed("what", &SettingWay::what)
                                  .needed("by", &SettingWay::by)
                                  .member("steps", &SettingWay::steps)
+                                 .member("restart", &SettingWay::restart)
                                  .rest(&SettingWay::extra);
   return all;
 }
@@ -128,6 +130,10 @@ const Members& Described<SurfacesAbilities>::members() {
                                  .member("motor", &SurfacesAbilities::motor)
                                  .member("drives", &SurfacesAbilities::drives)
                                  .member("y_lead_in_either", &SurfacesAbilities::y_lead_in_either)
+                                 .member("trim", &SurfacesAbilities::trim)
+                                 .member("trims_in", &SurfacesAbilities::trims_in)
+                                 .member("trim_every_s", &SurfacesAbilities::trim_every_s, {0, 3600})
+                                 .member("tail_mix_of_roll", &SurfacesAbilities::tail_mix_of_roll)
                                  .rest(&SurfacesAbilities::extra);
   return all;
 }
@@ -192,12 +198,34 @@ const Members& Described<ControllerClass>::members() {
                                  .member("minus_edge", &ControllerClass::minus_edge)
                                  .member("settings", &ControllerClass::settings)
                                  .member("cures", &ControllerClass::cures)
+                                 .member("steps", &ControllerClass::steps)
                                  .member("sticks", &ControllerClass::sticks)
                                  .member("surfaces", &ControllerClass::surfaces)
                                  .member("senses", &ControllerClass::senses)
                                  .member("feel", &ControllerClass::feel)
                                  .needed("proof", &ControllerClass::proof)
                                  .rest(&ControllerClass::extra);
+  return all;
+}
+
+template <>
+const Members& Described<HandStep>::members() {
+  static const Members all = Describe<HandStep>()
+                                 .needed("id", &HandStep::id)
+                                 .needed("title", &HandStep::title)
+                                 .needed("when", &HandStep::when)
+                                 .needed("steps", &HandStep::steps)
+                                 .needed("expected", &HandStep::expected)
+                                 .member("cautions", &HandStep::cautions)
+                                 .member("until_then", &HandStep::until_then)
+                                 .rest(&HandStep::extra);
+  return all;
+}
+
+template <>
+const Members& Described<PlugFigures>::members() {
+  static const Members all =
+      Describe<PlugFigures>().needed("amps", &PlugFigures::amps, {0.1, 1000}).rest(&PlugFigures::extra);
   return all;
 }
 
@@ -298,6 +326,7 @@ const Members& Described<PartKind>::members() {
                                  .member("propeller", &PartKind::propeller)
                                  .member("serial", &PartKind::serial)
                                  .member("lead", &PartKind::lead)
+                                 .member("plug", &PartKind::plug)
                                  .member("needs_sky", &PartKind::needs_sky)
                                  .member("magnetic_sensor", &PartKind::magnetic_sensor)
                                  .rest(&PartKind::extra);

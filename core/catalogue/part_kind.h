@@ -21,9 +21,11 @@ enum class PartGroup {
   airspeed,
   camera,
   video_transmitter,
+  camera_switch,  ///< chooses between two pictures, worked by a channel
   buzzer,
   light,
   lead,
+  plug,
   other
 };
 
@@ -87,6 +89,14 @@ struct LeadFigures {
   bool operator==(const LeadFigures&) const = default;
 };
 
+/// A pair of plugs for power leads. The side that gives has the covered contacts (sleeves), the side that takes the
+/// pins (common practice).
+struct PlugFigures {
+  double amps = 40;  ///< continuous
+  Extra extra;
+  bool operator==(const PlugFigures&) const = default;
+};
+
 /// A kind of part. What does not apply is absent.
 struct PartKind {
   std::string id;
@@ -105,6 +115,7 @@ struct PartKind {
   std::optional<PropellerFigures> propeller;
   std::optional<SerialFigures> serial;
   std::optional<LeadFigures> lead;
+  std::optional<PlugFigures> plug;
   bool needs_sky = false;
   bool magnetic_sensor = false;  ///< a compass is in it
   Extra extra;
@@ -119,7 +130,7 @@ namespace rigging {
 template <>
 struct Words<PartGroup> {
   using G = PartGroup;
-  static constexpr std::array<std::pair<G, std::string_view>, 17> list{{{G::servo, "servo"},
+  static constexpr std::array<std::pair<G, std::string_view>, 19> list{{{G::servo, "servo"},
                                                                         {G::receiver, "receiver"},
                                                                         {G::speed_controller, "speed_controller"},
                                                                         {G::regulator, "regulator"},
@@ -132,9 +143,11 @@ struct Words<PartGroup> {
                                                                         {G::airspeed, "airspeed"},
                                                                         {G::camera, "camera"},
                                                                         {G::video_transmitter, "video_transmitter"},
+                                                                        {G::camera_switch, "camera_switch"},
                                                                         {G::buzzer, "buzzer"},
                                                                         {G::light, "light"},
                                                                         {G::lead, "lead"},
+                                                                        {G::plug, "plug"},
                                                                         {G::other, "other"}}};
 };
 }  // namespace rigging

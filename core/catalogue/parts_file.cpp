@@ -16,6 +16,7 @@ struct CatalogueFile {
   std::string format = "parts";
   int version = parts_version;
   std::vector<Cure> shared_cures;
+  std::vector<HandStep> shared_steps;
   std::vector<PartKind> parts;
   std::vector<ControllerClass> controllers;
   Extra extra;
@@ -27,6 +28,7 @@ const Members& Described<CatalogueFile>::members() {
                                  .needed("format", &CatalogueFile::format)
                                  .needed("version", &CatalogueFile::version, {1, parts_version})
                                  .member("shared_cures", &CatalogueFile::shared_cures)
+                                 .member("shared_steps", &CatalogueFile::shared_steps)
                                  .member("parts", &CatalogueFile::parts)
                                  .member("controllers", &CatalogueFile::controllers)
                                  .rest(&CatalogueFile::extra);
@@ -101,7 +103,7 @@ void bring_up(Json& json) {
 }
 
 /// A class can cure by a setting what it can set, and by hand what hands can do on any model.
-void complete(ControllerClass& c, const std::vector<Cure>& shared) {
+void complete(ControllerClass& c, const SharedByAll& shared) {
   constexpr std::pair<Remedy, const char*> by_setting[] = {{Remedy::reverse_output, "reversed"},
                                                            {Remedy::reverse_function, "functions"},
                                                            {Remedy::flip_mix, "mix"},
@@ -110,8 +112,13 @@ void complete(ControllerClass& c, const std::vector<Cure>& shared) {
   for (const auto& [remedy, what] : by_setting)
     if (const SettingWay* w = c.way(what); w && !c.cure(remedy))
       c.cures.push_back({remedy, w->by == SetBy::link, w->steps, {}});
-  for (const Cure& cure : shared)
+  for (const Cure& cure : shared.cures)
     if (!c.cure(cure.remedy)) c.cures.push_back(cure);
+  const auto has = [&](const HandStep& s) {
+    return std::any_of(c.steps.begin(), c.steps.end(), [&](const HandStep& own) { return own.id == s.id; });
+  };
+  for (auto s = shared.steps.rbegin(); s != shared.steps.rend(); ++s)
+    if (!has(*s)) c.steps.insert(c.steps.begin(), *s);
 }
 
 Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
@@ -142,10 +149,11 @@ Result<void> add_own_parts(Catalogue& catalogue, const std::filesystem::path& fi
   auto read = read_parts_file(file);
   if (!read) return tl::make_unexpected(read.error());
   Catalogue grown = catalogue;
-  for (Cure& cure : read->shared_cures) grown.shared_cures.push_back(std::move(cure));
+  for (Cure& cure : read->shared_cures) grown.shared.cures.push_back(std::move(cure));
+  for (HandStep& step : read->shared_steps) grown.shared.steps.push_back(std::move(step));
   if (auto ok = add_all(grown.controllers, std::move(read->controllers), file.string()); !ok) return ok;
   if (auto ok = add_all(grown.parts, std::move(read->parts), file.string()); !ok) return ok;
-  for (ControllerClass& c : grown.controllers) complete(c, grown.shared_cures);
+  for (ControllerClass& c : grown.controllers) complete(c, grown.shared);
   catalogue = std::move(grown);
   return {};
 }
@@ -192,18 +200,21 @@ Result<void> save_own_part(const std::filesystem::path& file, const PartKind& ki
   return keep_in(file, &CatalogueFile::parts, kind);
 }
 
-Result<void> save_own_class(const std::filesystem::path& file, const ControllerClass& own,
-                            const std::vector<Cure>& shared) {
-  ControllerClass bare = own;
+ControllerClass bare(ControllerClass own, const SharedByAll& shared) {
   // What `complete` would add again.
   ControllerClass completed = own;
   completed.cures.clear();
   complete(completed, shared);
-  std::erase_if(bare.cures, [&](const Cure& c) {
-    return std::find(completed.cures.begin(), completed.cures.end(), c) != completed.cures.end();
-  });
-  if (auto ok = in_range(bare, own.id); !ok) return ok;
-  return keep_in(file, &CatalogueFile::controllers, bare);
+  const auto in = [](const auto& list, const auto& x) { return std::find(list.begin(), list.end(), x) != list.end(); };
+  std::erase_if(own.cures, [&](const Cure& c) { return in(completed.cures, c); });
+  std::erase_if(own.steps, [&](const HandStep& s) { return in(shared.steps, s); });
+  return own;
+}
+
+Result<void> save_own_class(const std::filesystem::path& file, const ControllerClass& own, const SharedByAll& shared) {
+  const ControllerClass kept = bare(own, shared);
+  if (auto ok = in_range(kept, own.id); !ok) return ok;
+  return keep_in(file, &CatalogueFile::controllers, kept);
 }
 
 Result<std::vector<ControllerClass>> classes_in(const std::filesystem::path& file) {

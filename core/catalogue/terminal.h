@@ -47,6 +47,7 @@ struct Terminal {
   double most_baud = 0;            ///< of a serial port; 0 when any rate will do
   std::string serves;  ///< kept by the class for one job: a surface word, an axis, "throttle", "gain" or a part group
   std::string side;    ///< edge of the board at which a plug sits: nose, tail, left, right; empty for a pad on the face
+  std::string plug;    ///< kind of plug on a power lead, in the catalogue
   double x_mm = 0, y_mm = 0;  ///< on the board, arrow up, from its left rear corner
   Extra extra;
   bool operator==(const Terminal&) const = default;

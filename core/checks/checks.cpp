@@ -30,6 +30,7 @@ CheckFamily reading_family(const CheckId& id, Station station, std::string name)
   f.id = id.family;
   f.station = station;
   f.by_station = true;
+  f.grouped = true;
   f.name = std::move(name);
   f.one = "reading";
   f.many = "readings";

@@ -33,6 +33,8 @@ struct CheckFamily {
   std::optional<Station> counts_for = {};  ///< another station that is proven only with it
   bool until_mounted = true;               ///< only provisional while the board lies loose
   bool by_station = false;                 ///< its own station records it, not a look at the card
+  bool grouped = false;                    ///< several of them make one line where checks are listed
+  bool guides = false;                     ///< a step on the way: nothing waits for it
   std::string name = {};                   ///< short, of a family of one: "Sticks calibrated"
   std::string one = {}, many = {};         ///< "direction", "directions": for counting them
   /// What of the rig must be checked; one empty text for a family of one.

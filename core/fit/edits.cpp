@@ -75,6 +75,12 @@ Result<Edit> put_part(const Rig& rig, const Catalogue& catalogue, const Place& p
   if (!p) p = &edit.rig.places.emplace_back();
   *p = place;
   const std::string name = part_name(rig, catalogue, place.part);
+  if (place.fixing != before.fixing) {
+    edit.label = name + ": held by " + spoken(word(place.fixing));
+    // What was looked at was something else.
+    if (place.part == "controller") std::erase(edit.rig.fit.confirmed, "firm_base");
+    return edit;
+  }
   edit.label = name + (!(before.turn == place.turn) ? " turned: " + place.turn.spoken()
                        : before.roll_deg != place.roll_deg || before.pitch_deg != place.pitch_deg ||
                                before.yaw_deg != place.yaw_deg
@@ -136,7 +142,19 @@ Result<Edit> works_edit(const Rig& rig, const Catalogue& c, const std::vector<st
 }  // namespace
 
 std::vector<EditEntry> fit_edits() {
-  return {{"add-part",
+  return {{"held-by",
+           "What holds a part, or the controller, where it sits",
+           {"PART", "FIXING"},
+           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
+             Place place;
+             if (const Place* known = rig.place(given[0])) place = *known;
+             place.part = given[0];
+             const auto fixing = from_word<Fixing>(given[1]);
+             if (!fixing) return failure(given[1], "holds nothing", word_choice<Fixing>());
+             place.fixing = *fixing;
+             return put_part(rig, c, place);
+           }},
+          {"add-part",
            "A part of a kind of the catalogue, with a place to be moved from",
            {"KIND"},
            [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {

@@ -10,6 +10,7 @@
 #include "base/number.h"
 #include "base/units.h"
 #include "fit/compass.h"
+#include "fit/to_get.h"
 
 namespace rigging {
 
@@ -26,6 +27,12 @@ struct Box {
   std::string part, name;
   Eigen::AlignedBox3d room;
 };
+
+/// The room of a bay.
+Eigen::AlignedBox3d inside(const Bay& bay) {
+  return {Point(-bay.at_m - bay.length_m, bay.right_m - bay.width_m / 2, bay.below_m - bay.height_m / 2),
+          Point(-bay.at_m, bay.right_m + bay.width_m / 2, bay.below_m + bay.height_m / 2)};
+}
 
 /// A board or part that sits turned has its sides exchanged: the size along each model axis.
 Point turned_size(const Point& size, const Turn& turn) { return (alignment_matrix(turn, 0, 0, 0) * size).cwiseAbs(); }
@@ -76,6 +83,17 @@ void add_leads(const Rig& rig, Balance& b) {
   b.items.push_back(std::move(item));
 }
 
+/// What holds it weighs something, too (from memory): a printed holder has walls of 1.2 mm round base and sides, to six
+/// tenths of the height, at 1240 kg/m³; a plate is 1.5 mm of plywood at 680 kg/m³ with four screws of half a gram.
+double fixing_kg(Fixing fixing, const Point& size) {
+  const double base = size.x() * size.y(), sides = 2 * (size.x() + size.y()) * size.z() * 0.6;
+  switch (fixing) {
+    case Fixing::holder: return (base + sides) * 0.0012 * 1240;
+    case Fixing::plate: return base * 0.0015 * 680 + 4 * 0.0005;
+    default: return 0;
+  }
+}
+
 void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe, Balance& b) {
   bool all_known = rig.fit.frame_mass_kg.has_value();
   if (rig.fit.frame_mass_kg)
@@ -89,6 +107,9 @@ void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& air
     }
     all_known = all_known && item.placed && mass;
     b.items.push_back(std::move(item));
+    if (const auto box = box_of(rig, catalogue, id))
+      if (const double kg = fixing_kg(rig.place(id)->fixing, box->room.sizes()); kg > 0)
+        b.items.push_back({"", "what holds " + part_name(rig, catalogue, id), kg, box->room.center(), true, false});
   };
   if (const ControllerClass* c = catalogue.controller(rig.controller.kind)) add("controller", c->mass_kg, false);
   for (const Part& p : rig.parts) {
@@ -161,15 +182,20 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
   }
   // Room for the battery: the bay, or nose to tail.
   double front = 0.02, back = rig.airframe.length_m;
-  if (rig.fit.bay) {
-    front = rig.fit.bay->at_m;
-    back = front + rig.fit.bay->length_m;
-  }
+  const auto room = [&](const MassItem& battery) {
+    const Bay* bay = rig.fit.bay ? &*rig.fit.bay : nullptr;
+    if (const auto& second = rig.fit.second_bay; second && (!bay || inside(*second).contains(battery.at)))
+      bay = &*second;
+    if (!bay) return;
+    front = bay->at_m;
+    back = front + bay->length_m;
+  };
   std::string tried;
   double moved_off = off;
   for (const MassItem& i : b.items) {
     const PartKind* k = kind_of(rig, catalogue, i.part);
     if (!k || k->group != PartGroup::battery || !i.placed || i.mass_kg <= 0) continue;
+    room(i);
     // The leads at it come along, with their middle half as far.
     double along_kg = i.mass_kg;
     for (const Lead& l : rig.leads)
@@ -231,42 +257,6 @@ std::vector<CurrentPath> paths_of(const Rig& rig, const Catalogue& catalogue, co
   return all;
 }
 
-void list_to_get(const Rig& rig, const Catalogue& catalogue, FitReport& r) {
-  const auto add = [&](const std::string& what, const std::string& why) {
-    for (ToGet& t : r.to_get)
-      if (t.what == what && t.why == why) {
-        ++t.count;
-        return;
-      }
-    r.to_get.push_back({what, 1, why});
-  };
-  bool soldered = false;
-  for (const Lead& l : rig.leads) {
-    soldered = soldered || l.kind == LeadKind::soldered || l.kind == LeadKind::power;
-    const Place *a = rig.place(l.from.part), *b = rig.place(l.to.part);
-    if (!a || !b) continue;
-    // A third for the way round corners, and the plugs.
-    const double need = l.length_m.value_or((point_of(*a) - point_of(*b)).norm() * 1.3 + 0.04);
-    const PartKind* best = nullptr;
-    for (const PartKind& k : catalogue.parts)
-      if (k.lead && k.lead->kind == l.kind && k.lead->length_m >= need - 0.002 &&
-          (!best || k.lead->length_m < best->lead->length_m))
-        best = &k;
-    const std::string between = part_name(rig, catalogue, l.from.part) + " to " + part_name(rig, catalogue, l.to.part);
-    if (best)
-      add(best->name + (l.plus_removed ? ", red wire out" : ""), between);
-    else
-      add(capital(spoken(word(l.kind))) + " lead, " + length_text(need) + " or longer, made up", between);
-  }
-  if (soldered) add("Soldering iron, solder, heat-shrink", "leads to solder");
-  add("Firm double-sided tape", "under the whole base of the board");
-  const ControllerClass* c = catalogue.controller(rig.controller.kind);
-  if (c && c->senses.has_barometer) add("Open-cell foam", "over the barometer");
-  if (c && c->link) add("Cable that carries data", "settings over the link");
-  add("Multimeter", "polarity and voltage before the first plug goes in");
-  add("Scales and a rule", "balance");
-}
-
 }  // namespace
 
 std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
@@ -281,17 +271,20 @@ std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
       if (const double by = overlap(boxes[i], boxes[k]); by > 0.0005)
         clashes.push_back({boxes[i].part, boxes[k].part,
                            capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + length_text(by)});
-  if (!rig.fit.bay) return clashes;
-  const Bay& bay = *rig.fit.bay;
-  const Eigen::AlignedBox3d inner(Point(-bay.at_m - bay.length_m, -bay.width_m / 2, -bay.height_m / 2),
-                                  Point(-bay.at_m, bay.width_m / 2, bay.height_m / 2));
+  std::vector<std::pair<Eigen::AlignedBox3d, const char*>> bays;
+  if (rig.fit.bay) bays.emplace_back(inside(*rig.fit.bay), "bay");
+  if (rig.fit.second_bay) bays.emplace_back(inside(*rig.fit.second_bay), "second bay");
   for (const Box& b : boxes) {
     // Inside is what has its middle there; servos in the wing are none of the bay's business.
-    if (!inner.contains(b.room.center())) continue;
+    const auto bay =
+        std::find_if(bays.begin(), bays.end(), [&](const auto& x) { return x.first.contains(b.room.center()); });
+    if (bay == bays.end()) continue;
+    const Eigen::AlignedBox3d& inner = bay->first;
     const Point room_low = b.room.min() - inner.min(), room_high = inner.max() - b.room.max();
     const double out = -std::min(room_low.minCoeff(), room_high.minCoeff());
     if (out > 0.0005) {
-      clashes.push_back({b.part, "", capital(b.name) + " sticks out of the bay by " + length_text(out)});
+      clashes.push_back(
+          {b.part, "", capital(b.name) + " sticks out of the " + bay->second + " by " + length_text(out)});
       continue;
     }
     if (b.part != "controller") continue;
@@ -332,9 +325,34 @@ Eigen::Matrix3d alignment_matrix(const Turn& turn, double roll_deg, double pitch
          Eigen::AngleAxisd(roll_deg * rad, Point::UnitX()) * square;
 }
 
+namespace {
+
+std::string firm_words(Fixing fixing) {
+  switch (fixing) {
+    case Fixing::plate: return "Board screwed to its plate, the plate firm in the model, screws secured";
+    case Fixing::holder: return "Board in its holder without play, unable to jump out, the same way round each time";
+    case Fixing::foam: return "Foam under the whole base of the board, nothing that can lift off";
+    case Fixing::hook_and_loop: return "Board on hook-and-loop: strapped so that it can't move against the model";
+    case Fixing::flush:
+    case Fixing::lid: return "Board firm under its lid, nothing that can lift off or rattle";
+    default: return "Firm tape under the whole base of the board, nothing that can lift off";
+  }
+}
+
+}  // namespace
+
 std::vector<Confirmation> confirmations(const Rig& rig, const Catalogue& catalogue) {
-  std::vector<Confirmation> all{{"firm_base", "Firm tape under the whole base of the board, nothing that can lift off"},
-                                {"wires_clear", "Wires clear of every servo arm through full travel"}};
+  const Place* board = rig.place("controller");
+  std::vector<Confirmation> all{{"firm_base", firm_words(board ? board->fixing : Fixing::unknown)},
+                                {"wires_clear", "Wires clear of every servo arm through full travel"},
+                                {"plugs_home", "Every plug can be pushed home, and holds"}};
+  if (std::any_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) {
+        const PartKind* k = catalogue.part(p.kind);
+        return k && k->group == PartGroup::battery;
+      })) {
+    all.push_back({"battery_held", "Battery held in every attitude, and still able to slide for the balance point"});
+    all.push_back({"battery_plug", "The battery's plug can be reached and pulled with the battery in its place"});
+  }
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   if (c && c->family == Family::stabilizer)
     all.push_back({"controls_reached", "Buttons, dials, switches and lamp can be reached and seen"});
@@ -399,7 +417,7 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
   r.currents = paths_of(rig, catalogue, power);
   r.compasses = compass_reports(rig, catalogue, r.currents);
   r.clashes = find_clashes(rig, catalogue);
-  list_to_get(rig, catalogue, r);
+  r.to_get = list_to_get(rig, catalogue, power, r.clashes);
   return r;
 }
 

@@ -8,6 +8,7 @@
 #include "base/json.h"
 #include "base/number.h"
 #include "link/cbor.h"
+#include "surfaces/trim.h"
 
 namespace rigging::link {
 namespace {
@@ -17,10 +18,12 @@ namespace {
 struct Group {
   SettingOf of;
   const char *list, *key, *spoken;
+  bool needed;  ///< the list is there even when it is empty
 };
-constexpr Group groups[] = {{SettingOf::output, "outputs", "socket", "output "},
-                            {SettingOf::channel, "channels", "number", "channel "}};
-constexpr Group board_group{SettingOf::board, "", "", ""};
+constexpr Group groups[] = {{SettingOf::output, "outputs", "socket", "output ", true},
+                            {SettingOf::port, "ports", "socket", "port ", false},
+                            {SettingOf::channel, "channels", "number", "channel ", true}};
+constexpr Group board_group{SettingOf::board, "", "", "", false};
 
 const Group& group_of(SettingOf of) {
   for (const Group& g : groups)
@@ -64,7 +67,9 @@ Result<void> take(const Json& json, const std::string& where, SettingOf of, cons
     if (s.of == of && s.always && !json.contains(s.name))
       return failure(where, "\"" + s.name + "\" is missing", "this member");
   for (const auto& [name, member] : json.items()) {
-    if (name == skip || (of == SettingOf::board && (name == groups[0].list || name == groups[1].list))) continue;
+    const bool list =
+        std::any_of(std::begin(groups), std::end(groups), [&, &n = name](auto& g) { return n == g.list; });
+    if (name == skip || (of == SettingOf::board && list)) continue;
     const Setting* s = setting_named(of, name);
     const auto value = to_fact(member);
     if (!s) {  // of a newer version: kept, as far as it is a value
@@ -111,6 +116,9 @@ Image image_of(const Rig& rig) {
         for (const Output& o : rig.outputs)
           if (!o.socket.empty()) add(s, o.socket);
         break;
+      case SettingOf::port:
+        for (const Port& p : rig.ports) add(s, p.socket);
+        break;
       case SettingOf::channel:
         for (const Channel& c : rig.radio.channels) add(s, std::to_string(c.number));
         break;
@@ -124,6 +132,7 @@ Rig configured(const Image& image) {
     Output& o = rig.outputs.emplace_back();
     o.id = o.socket = socket;
   }
+  for (const std::string& socket : image.subjects(SettingOf::port)) rig.ports.emplace_back().socket = socket;
   for (const std::string& number : image.subjects(SettingOf::channel))
     rig.radio.channels.emplace_back().number = static_cast<int>(number_of(number).value_or(0));
   for (const auto& [id, value] : image.values)
@@ -134,18 +143,22 @@ Rig configured(const Image& image) {
 std::string image_bytes(const Image& image) {
   Json json = Json::object();
   for (const Group& g : groups) {
+    const std::vector<std::string> subjects = image.subjects(g.of);
+    if (!g.needed && subjects.empty()) continue;
     json[g.list] = Json::array();
-    for (const std::string& subject : image.subjects(g.of)) {
+    for (const std::string& subject : subjects) {
       Json one = Json::object();
       one[g.key] = g.of == SettingOf::channel ? Json(static_cast<int>(number_of(subject).value_or(0))) : Json(subject);
       json[g.list].push_back(std::move(one));
     }
   }
   std::map<std::pair<SettingOf, std::string>, Json*> places;
-  for (const Group& g : groups)
+  for (const Group& g : groups) {
+    if (!json.contains(g.list)) continue;
     for (Json& one : json[g.list])
       places[{g.of, g.of == SettingOf::channel ? std::to_string(one[g.key].get<int>())
                                                : one[g.key].get<std::string>()}] = &one;
+  }
   for (const auto& [id, value] : image.values)
     (id.of == SettingOf::board ? json : *places.at({id.of, id.subject}))[id.name] = to_json(value);
   // Plain JSON sorts its members, so that the bytes do not depend on the order of the table.
@@ -161,6 +174,7 @@ Result<Image> image_from_bytes(std::string_view bytes, const std::string& where)
   Image image;
   for (const Group& g : groups) {
     const std::string place = where + ": /" + g.list;
+    if (!json->contains(g.list) && !g.needed) continue;
     if (!json->contains(g.list))
       return failure(where + ": /", "\"" + std::string(g.list) + "\" is missing", "this member");
     const Json& list = (*json)[g.list];
@@ -213,7 +227,7 @@ std::vector<Difference> differences(const Image& rig, const Image& board) {
   std::vector<Difference> all;
   std::vector<std::string> handled;
   // In the order in which a builder looks at them: outputs, what the board knows, channels.
-  for (const SettingOf of : {SettingOf::output, SettingOf::board, SettingOf::channel}) {
+  for (const SettingOf of : {SettingOf::output, SettingOf::port, SettingOf::board, SettingOf::channel}) {
     std::vector<std::string> subjects = rig.subjects(of);
     for (const std::string& s : board.subjects(of))
       if (std::find(subjects.begin(), subjects.end(), s) == subjects.end()) subjects.push_back(s);
@@ -251,6 +265,7 @@ std::vector<Difference> differences(const Image& rig, const Image& board) {
 }
 
 Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>& parts) {
+  const Rig before = rig;
   const auto wanted = [&](const std::string& part) {
     return std::find(parts.begin(), parts.end(), part) != parts.end();
   };
@@ -261,6 +276,10 @@ Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>
       added.socket = socket;
       rig.outputs.push_back(std::move(added));
     }
+  for (const std::string& socket : board.subjects(SettingOf::port))
+    if (wanted("port " + socket) && !rig.port(socket)) rig.ports.emplace_back().socket = socket;
+  std::erase_if(rig.ports,
+                [&](const Port& p) { return wanted("port " + p.socket) && !board.has(SettingOf::port, p.socket); });
   std::erase_if(rig.radio.channels, [&](const Channel& c) {
     const std::string number = std::to_string(c.number);
     return wanted("channel " + number) && !board.has(SettingOf::channel, number);
@@ -277,7 +296,7 @@ Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>
     for (const std::string& subject : s.of == SettingOf::board ? std::vector<std::string>{} : board.subjects(s.of))
       set(subject);
   }
-  return rig;
+  return before.controller.auto_trim ? with_flown_trim(before, std::move(rig)) : rig;
 }
 
 }  // namespace rigging::link

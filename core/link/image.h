@@ -43,13 +43,16 @@ struct Difference {
   std::string part;  ///< "output s3", "sensing", "channel 2"
   std::string words;
   std::vector<SettingId> settings;  ///< empty when one of the two does not have the part at all
+  /// Nothing but the centre: what automatic trim moves.
+  bool only_centre() const { return settings.size() == 1 && settings.front().name == "centre_us"; }
 };
 
 /// Empty when both hold the same.
 std::vector<Difference> differences(const Image& rig, const Image& board);
 
 /// The rig with the named parts taken over from the board. An output on the board that the rig does not have is added
-/// without a surface; one that the board lacks is left alone.
+/// without a surface; one that the board lacks is left alone. Centres that automatic trim has moved take their proofs
+/// along (surfaces/trim.h).
 Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>& parts);
 
 }  // namespace rigging::link

@@ -377,14 +377,37 @@ std::vector<Figure> PowerReport::figures() const {
   return all;
 }
 
+namespace {
+
+/// The battery on whose rail the speed controllers hang, else the first.
+std::string main_battery(const Rig& rig, const Catalogue& catalogue, const Network& net) {
+  std::string first;
+  for (const Rail& rail : net.rails) {
+    const Source* battery = nullptr;
+    for (const Source& s : rail.sources)
+      if (const PartKind* k = s.ideal ? kind_of(rig, catalogue, s.part) : nullptr; k && k->battery) battery = &s;
+    if (!battery) continue;
+    if (first.empty()) first = battery->part;
+    for (const int node : rail.nodes)
+      if (const PartKind* k = kind_of(rig, catalogue, net.nodes[static_cast<std::size_t>(node)].part);
+          k && k->group == PartGroup::speed_controller)
+        return battery->part;
+  }
+  return first;
+}
+
+}  // namespace
+
 PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const WhatIf& what_if,
                           const std::vector<ServoLoad>* loads) {
   PowerReport r;
   r.network = network_of(rig, catalogue, what_if.without);
   const BatteryFigures* battery = nullptr;
+  r.battery = main_battery(rig, catalogue, r.network);
   for (Rail& rail : r.network.rails)
     for (Source& s : rail.sources)
-      if (const PartKind* k = s.ideal ? kind_of(rig, catalogue, s.part) : nullptr; k && k->battery) {
+      if (const PartKind* k = s.ideal && s.part == r.battery ? kind_of(rig, catalogue, s.part) : nullptr;
+          k && k->battery) {
         battery = &*k->battery;
         s.volts += what_if.more_cells * battery->nominal_cell_v;
         s.ohm += what_if.more_cells * battery->cell_milliohm / 1000;
@@ -529,7 +552,7 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
                              "common practice"};
     for (std::size_t q = 0; q < net.rails.size(); ++q) {
       const RailState& w = worst.rails[q];
-      if (w.source < 0 || !net.rails[q].sources[static_cast<std::size_t>(w.source)].ideal) continue;
+      if (w.source < 0 || net.rails[q].sources[static_cast<std::size_t>(w.source)].part != r.battery) continue;
       const double ohm = net.rails[q].sources[static_cast<std::size_t>(w.source)].ohm;
       r.sag = Figure{"Battery sag at full throttle",
                      ohm * w.amps,

@@ -80,6 +80,7 @@ struct PowerReport {
   std::vector<SourceReport> sources;
   std::vector<ConsumerReport> consumers;
   std::optional<Drive> drive;
+  std::string battery;  ///< the part that feeds the motors, else the first; empty without one
   std::optional<Figure> controller_least, brown_out_margin;  ///< with two servos stalled
   std::optional<Figure> battery_full, battery_empty, sag, endurance;
   std::optional<Figure> servos_held;  ///< what all servos draw that hold full throw in fast flight

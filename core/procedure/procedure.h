@@ -142,7 +142,8 @@ struct BenchState {
   bool writing = false;
   bool hands = false;  ///< simulated hands do what the builder's would
   bool usb = false, battery = false;
-  bool hears = false;  ///< the receiver has supply and its wire is heard
+  bool hears = false;   ///< the receiver has supply and its wire is heard
+  bool direct = false;  ///< it is the receiver itself that is heard, at a device of its own
   bool operator==(const BenchState&) const = default;
 };
 

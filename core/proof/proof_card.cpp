@@ -88,6 +88,12 @@ void ProofProcedure::show_check(Card& card, const CheckStatus& s, const Scene& s
   card.lines = {
       {asking_ == Asking::done ? "Any check can be done again." : "Watch the surface, not the stick. Say it aloud."}};
   add_looking(card, scene);
+  if (direction_->correction && asking_ == Asking::check && scene.controller)
+    for (const Mode mode : look_modes(*scene.controller, direction_->axis))
+      if (mode != direction_->observation.mode)
+        card.actions.push_back({.id = "look_in:" + std::string(word(mode)),
+                                .label = "Look in " + std::string(word(mode)) + " mode instead",
+                                .minor = true});
 }
 
 void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scene& scene) const {
@@ -106,8 +112,8 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
     card.lines = {{"It is done and recorded at station " + station + "."}};
     card.actions.push_back({.id = "to_station", .label = "Go to station " + station, .main = true});
   } else if (s.holds && !must_write_first(card, scene)) {
-    card.actions.push_back({.id = "record_card", .label = "Yes, I saw it", .main = true});
-    if (scene.bench.hands && (s.id == flaps_droop || s.id == rudder_leans))
+    card.actions.push_back({.id = "record_card", .label = s.family->guides ? "Done" : "Yes, I saw it", .main = true});
+    if (scene.bench.hands && (s.id == flaps_droop || s.id == rudder_leans || s.id.family == mode_family))
       card.actions.push_back(
           {.id = "do_it", .label = "Do it on the simulated bench", .enabled = steps_.empty(), .minor = true});
   }

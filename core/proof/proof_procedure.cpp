@@ -10,6 +10,8 @@
 namespace rigging {
 namespace {
 
+const std::string look_in = "look_in:";
+
 bool same_look(const direction::Observation& a, const direction::Observation& b) {
   return a.act == b.act && a.leads == b.leads && a.horns == b.horns && a.board == b.board && a.axis == b.axis &&
          a.sense == b.sense && a.mode == b.mode && a.output == b.output;
@@ -116,7 +118,7 @@ void ProofProcedure::follow(const Scene& scene) {
 
 void ProofProcedure::decide(const Scene& scene) {
   const auto to_do = [](const CheckStatus& c) {
-    return c.family->station == Station::proof && !c.family->by_station && !c.stands();
+    return c.family->station == Station::proof && !c.family->by_station && !c.family->guides && !c.stands();
   };
   if (fallback_ || !find_check(scene.checks, current_)) current_.clear();
   fallback_ = false;
@@ -159,7 +161,7 @@ void ProofProcedure::decide(const Scene& scene) {
   if (asking_ == Asking::question) {
     next = question_->observation;
   } else if (now && !elsewhere_ && scene.controller && (asking_ == Asking::check || asking_ == Asking::done)) {
-    direction_ = direction_card({scene.rig, scene.catalogue}, now->id);
+    direction_ = direction_card({scene.rig, scene.catalogue}, now->id, look_in_);
     next = direction_->observation;
   }
   if (!same_look(next, asked_)) {
@@ -208,16 +210,31 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
   if (action == "choose") {
     if (!find_check(scene.checks, pressed.subject)) return {};
     current_ = pressed.subject;
+    look_in_.reset();
     fallback_ = false;
     if (session_.wrong() || !session_.answer().contradictions.empty()) session_.forget();
   } else if (action == "as_shown" && direction_) {
     direction::Observation seen = asked_;
     for (const Expected& e : direction_->looks) seen.saw.push_back({e.surface, e.motion});
     return note(std::move(seen), scene);
+  } else if (action.starts_with(look_in) && direction_) {
+    const auto mode = from_word<Mode>(action.substr(look_in.size()));
+    const auto can = scene.controller ? look_modes(*scene.controller, direction_->axis) : std::vector<Mode>{};
+    if (mode && std::find(can.begin(), can.end(), *mode) != can.end()) look_in_ = mode;
   } else if (action == "to_station" && now) {
     return {GoTo{now->family->station, now->id.subject}};
   } else if (action == "record_card" && now) {
-    return {Record{now->id}};
+    const CheckId done = now->id;
+    if (!now->family->guides) {
+      current_.clear();  // on to what is still to do
+    } else {
+      // On to the next step of the same kind.
+      const auto next = std::find_if(scene.checks.begin(), scene.checks.end(), [&](const CheckStatus& c) {
+        return c.family == now->family && !(c.id == done) && !c.stands();
+      });
+      current_ = next == scene.checks.end() ? std::string() : next->id.text();
+    }
+    return {Record{done}};
   } else if (action == "apply") {
     return apply(scene);
   } else if (action == "by_hand") {
@@ -258,6 +275,7 @@ Orders ProofProcedure::note(direction::Observation seen, const Scene& scene) {
   unreasoned_ = session_.answer().too_many && !passed;
   if (!passed || session_.wrong() || (session_.answer().explanations.empty() && !session_.answer().too_many)) return {};
   current_.clear();
+  look_in_.reset();
   return {Record{now->id, "Proven: " + now->title}};
 }
 
@@ -334,6 +352,22 @@ void ProofProcedure::plan_steps(const Scene& scene) {
     hand(0, hands::ChooseMode{Mode::manual});
     hand(0.15, hands::TurnControl{flap->number, 1});
     hand(2.6, hands::TurnControl{flap->number, -1});
+    last_step_s_ = now_s_;
+    return;
+  }
+  if (const CheckStatus* now = find_check(scene.checks, current_); now && now->id.family == mode_family) {
+    const Mode mode = from_word<Mode>(now->id.subject).value_or(Mode::manual);
+    const ModeAnswer* shows = scene.controller ? scene.controller->mode(mode) : nullptr;
+    const int locked_on = scene.controller ? scene.controller->sticks.unlock_channel : 0;
+    const bool unlocks = shows && shows->motor_unlocked && locked_on > 0;
+    if (unlocks) hand(0, hands::TurnControl{locked_on, 1});
+    hand(0, hands::ChooseMode{mode});
+    hand(0.2, hands::Flick{Axis::roll, 1});
+    hand(1.5, hands::Hold{30, 0, 0});
+    hand(2, hands::Hold{0, 30, 0});
+    hand(2, hands::Hold{});
+    hand(0.7, hands::ChooseMode{Mode::manual});
+    if (unlocks) hand(0, hands::TurnControl{locked_on, -1});
     last_step_s_ = now_s_;
     return;
   }

@@ -18,6 +18,8 @@ class ProofProcedure : public Procedure {
   /// The observation that is asked for, without what is seen.
   const direction::Observation& asked() const { return asked_; }
   const BenchSession& session() const { return session_; }
+  /// The check that is on the card, as "stick.roll".
+  const std::string& checking() const { return current_; }
 
  private:
   struct Step {
@@ -64,6 +66,7 @@ class ProofProcedure : public Procedure {
   direction::Observation asked_;
   int look_ = 0;
   std::map<std::string, int> heard_;  ///< of the channels, as the rows of the look call them
+  std::optional<Mode> look_in_;       ///< the mode that was chosen for the looks at this check
   std::optional<DirectionCard> direction_;
   std::optional<direction::Question> question_;  ///< the one more look that is asked for
   bool leads_unseen_ = false;                    ///< what is supposed of leads has to be looked at before it is said

@@ -149,6 +149,30 @@ void plug_room(const Inspection& in, Findings& found) {
                 "Leave room for plugs and bends.");
 }
 
+void loosely_held(const Inspection& in, Findings& found) {
+  const Place* board = in.rig.place("controller");
+  if (!board) return;
+  if (board->fixing == Fixing::hook_and_loop)
+    found.add(Severity::fix_first, "controller", "The board is held by hook-and-loop",
+              "It tilts and shakes against the model: the stabilizer then answers its own fixing.",
+              "Firm tape under the whole base, a screwed plate, or a holder that it can't move in.");
+  else if (board->fixing == Fixing::foam && in.controller && in.controller->senses.isolated)
+    found.add(Severity::worth_knowing, "controller", "The board lies on foam, and isolates its sensors by itself",
+              "Two soft layers in a row can swing together.", "Firm tape under the whole base.");
+  else if (board->fixing == Fixing::foam)
+    found.add(Severity::worth_knowing, "controller", "The board lies on foam",
+              "Foam helps against vibration only; too soft, and the board lags behind the model.",
+              "Firm tape first; foam only where the motor's vibration shows in the sensors.");
+  for (const Place& p : in.rig.places) {
+    const PartKind* k = kind_of(in.rig, in.catalogue, p.part);
+    if (k && k->group == PartGroup::battery &&
+        (p.fixing == Fixing::tape || p.fixing == Fixing::plate || p.fixing == Fixing::foam))
+      found.add(Severity::worth_knowing, p.part,
+                capital(part_name(in.rig, in.catalogue, p.part)) + " is held by " + spoken(word(p.fixing)),
+                "It has to come out, and to slide for the balance point.", "Hook-and-loop and a strap.");
+  }
+}
+
 void cannot_be_told(const Inspection& in, Findings& found) {
   const Alignment& a = in.reports.fit.board;
   if (!in.controller || !in.rig.place("controller") || a.can_be_told) return;
@@ -362,6 +386,7 @@ const std::vector<Rule>& fit_rules() {
                                        {"FIT-16", Station::fit, compass_near_iron, source::common},
                                        {"FIT-17", Station::fit, place_unknown, source::wmm},
                                        {"FIT-18", Station::fit, unconfirmed, source::common},
+                                       {"FIT-24", Station::fit, loosely_held, source::common},
                                        {"FIT-19", Station::fit, satellite_near_video, source::common},
                                        {"FIT-20", Station::fit, receiver_near_video, source::common},
                                        {"FIT-21", Station::fit, compass_turned, source::cube},

@@ -8,6 +8,7 @@
 #include "review/wiring_pieces.h"
 #include "wiring/lead_checks.h"
 #include "wiring/plan.h"
+#include "wiring/ports.h"
 
 namespace rigging {
 namespace rules::wiring {
@@ -373,7 +374,7 @@ void serial_unplugged(const Inspection& in, Findings& found) {
                                             [&](const Lead& l) { return far_end(l, p.id) != nullptr; });
     if (!touched_at_all) continue;  // said by the rule on parts plugged in nowhere
     for (const Terminal& t : k->terminals) {
-      if (t.kind != TerminalKind::serial && t.kind != TerminalKind::inverted_serial) continue;
+      if ((t.kind != TerminalKind::serial && t.kind != TerminalKind::inverted_serial) || worth_having(t)) continue;
       const bool touched = std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
                                        [&](const Lead& l) { return far_end(l, p.id, t.id) != nullptr; });
       const bool pulses = std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) {
@@ -386,6 +387,86 @@ void serial_unplugged(const Inspection& in, Findings& found) {
             .add(Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " is not connected",
                  "No data reaches the controller.", "Let the plan find a port.")
             .fix = replan(in, "Plan the wiring");
+    }
+  }
+}
+
+/// The ports as told, against what hangs on them.
+void ports_told(const Inspection& in, Findings& found) {
+  if (!in.controller || !in.controller->way("ports")) return;
+  const std::vector<Port> wanted = ports_wanted(in.rig, in.catalogue);
+  const Fix follow{"Set the ports as the leads say",
+                   [catalogue = in.catalogue](const Rig& rig) { return tell_ports(rig, catalogue).rig; }};
+  const char* why = "A port that is told another job, or another baud, hears nothing.";
+  const auto label = [&](const std::string& socket) {
+    const Terminal* t = in.controller->terminal(socket);
+    return t ? t->label : socket;
+  };
+  if (in.rig.ports.empty() && !wanted.empty()) {
+    found
+        .add(Severity::fix_first, wanted.front().socket,
+             wanted.size() == 1 ? label(wanted.front().socket) + " is not told yet what hangs on it"
+                                : std::to_string(wanted.size()) + " ports are not told yet what hangs on them",
+             why, "Set job, baud and direction of each.")
+        .fix = follow;
+    return;
+  }
+  // A lead in a socket where it does not belong, and two in one, are said elsewhere; and what a receiver puts out is
+  // the sticks' business.
+  std::vector<std::string> off;
+  std::string first;
+  for (const Port& p : wanted) {
+    const Port* is = in.rig.port(p.socket);
+    if (is && is->job == p.job && is->baud == p.baud && is->direction == p.direction) continue;
+    const Touch* lead = nullptr;
+    int leads = 0;
+    const std::vector<Touch> all = touches(in);
+    for (const Touch& t : all)
+      if (t.socket && t.socket->id == p.socket) lead = &t, ++leads;
+    if (leads != 1 || !lead->end || !mates(*lead->socket, *lead->end)) continue;
+    const std::string what = deaf_because(in.rig, in.catalogue, *lead->lead);
+    if (what.empty()) continue;
+    off.push_back(what);
+    if (first.empty()) first = p.socket;
+  }
+  if (!off.empty())
+    found
+        .add(
+            Severity::fix_first, first,
+            capital(off.front()) + (off.size() == 1 ? "" : ", and " + std::to_string(off.size() - 1) + " more like it"),
+            why, "Set it as its lead says.")
+        .fix = follow;
+  for (const Port& p : in.rig.ports) {
+    const bool hangs = std::any_of(wanted.begin(), wanted.end(), [&](const Port& w) { return w.socket == p.socket; });
+    // A part of this job that is plugged in elsewhere, or nowhere, is said by itself.
+    const bool aboard = std::any_of(in.rig.parts.begin(), in.rig.parts.end(), [&](const Part& part) {
+      const PartKind* k = in.catalogue.part(part.kind);
+      return k && std::any_of(k->terminals.begin(), k->terminals.end(),
+                              [&](const Terminal& t) { return job_of(*k, t) == p.job; });
+    });
+    if (p.job == PortJob::none || hangs || aboard) continue;
+    found
+        .add(Severity::worth_knowing, p.socket,
+             label(p.socket) + " is told " + spoken(word(p.job)) + ", and nothing of that kind is aboard",
+             "Left over from another model it can block arming, and it keeps the port from another job.",
+             "Free it, or add the part.")
+        .fix = follow;
+  }
+}
+
+void return_wire(const Inspection& in, Findings& found) {
+  for (const Part& p : in.rig.parts) {
+    const PartKind* k = in.catalogue.part(p.kind);
+    if (!k || !in.controller) continue;
+    for (const Terminal& t : k->terminals) {
+      if (!worth_having(t) || std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                                          [&](const Lead& l) { return far_end(l, p.id, t.id) != nullptr; }))
+        continue;
+      const bool telemetry = t.serves == word(PortJob::telemetry);
+      found.add(Severity::worth_knowing, p.id, name(in, p.id) + ": its " + t.label + " wire is not connected",
+                telemetry ? "The transmitter then shows nothing of the battery and the way home."
+                          : "Channel and power are then set on the video transmitter itself.",
+                "Lay it to a port that is left, if there is one.");
     }
   }
 }
@@ -429,7 +510,9 @@ const std::vector<Rule>& lead_rules() {
                                        {"WIRING-29", Station::wiring, lone_power, source::common},
                                        {"WIRING-30", Station::wiring, serial_unplugged, source::plan},
                                        {"WIRING-32", Station::wiring, changed_since, source::proof},
-                                       {"WIRING-33", Station::wiring, long_battery_leads, source::common}};
+                                       {"WIRING-33", Station::wiring, long_battery_leads, source::common},
+                                       {"WIRING-35", Station::wiring, ports_told, source::plan},
+                                       {"WIRING-36", Station::wiring, return_wire, source::common}};
   return rules;
 }
 

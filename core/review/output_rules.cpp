@@ -125,12 +125,40 @@ void tow_release(const Inspection& in, Findings& found) {
   if (in.rig.airframe.kind != AirframeKind::towed_glider || in.rig.parts.empty()) return;
   const Output* tow = nullptr;
   for (const Output& o : in.rig.outputs)
-    if (o.surfaces.empty()) tow = &o;
+    if (o.surfaces.empty() && o.passes == 0) tow = &o;
   if (!tow) return;
   if (servos_on(in.rig, in.catalogue, tow->socket).empty())
     found.add(Severity::fix_first, tow->id, "No servo hangs on the motor output for the tow release",
               "Closed throttle is latched, full throttle released: without it the tow can't be let go.",
               "Plug the release servo into the motor output's socket.");
+}
+
+void passes_through(const Inspection& in, Findings& found) {
+  if (!in.controller) return;
+  for (const Output& o : in.rig.outputs) {
+    if (o.passes == 0) continue;
+    const std::string channel = "channel " + std::to_string(o.passes);
+    if (!in.controller->way("passes"))
+      found.add(Severity::fix_first, o.id,
+                "Output " + o.id + " should pass " + channel + " through, and this class can't", "It would stay still.",
+                "Plug what hangs on it into the receiver.");
+    else if (o.passes > in.rig.radio.transmitter.channels)
+      found.add(Severity::fix_first, o.id,
+                "Output " + o.id + " passes " + channel + " through, and the transmitter has " +
+                    std::to_string(in.rig.radio.transmitter.channels),
+                "Nothing works it.", "Choose a channel that the transmitter has.");
+    else if (const auto c = std::find_if(in.rig.radio.channels.begin(), in.rig.radio.channels.end(),
+                                         [&](const Channel& x) { return x.number == o.passes; });
+             c != in.rig.radio.channels.end() && c->function != ChannelFunction::other)
+      found.add(Severity::worth_knowing, o.id,
+                "Output " + o.id + " passes " + channel + " through, which is also " + spoken(word(c->function)),
+                "One control then works both.", "Choose a channel of its own, if that is not meant.");
+  }
+  for (const Part& p : in.rig.parts) {
+    if (group_of(in, p.id) != PartGroup::camera_switch || output_for(in.rig, in.catalogue, p)) continue;
+    found.add(Severity::fix_first, p.id, name(in, p.id) + " has no output that passes a channel through",
+              "Nothing switches it.", "Let an output pass a free channel through, or plug it into the receiver.");
+  }
 }
 
 void servo_without_surface(const Inspection& in, Findings& found) {
@@ -235,7 +263,8 @@ const std::vector<Rule>& output_rules() {
                                        {"WIRING-21", Station::wiring, nothing_plugged, source::plan},
                                        {"WIRING-22", Station::wiring, wrong_output, source::plan},
                                        {"WIRING-34", Station::wiring, socket_kept_for_another, source::board},
-                                       {"WIRING-31", Station::wiring, motor_output, source::plan}};
+                                       {"WIRING-31", Station::wiring, motor_output, source::plan},
+                                       {"WIRING-37", Station::wiring, passes_through, source::board}};
   return rules;
 }
 

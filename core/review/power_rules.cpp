@@ -3,6 +3,7 @@
 
 #include "base/number.h"
 #include "base/units.h"
+#include "power/plugs.h"
 #include "review/rules.h"
 #include "wiring/wiring.h"
 
@@ -260,10 +261,9 @@ void module_over(const Inspection& in, Findings& found) {
 }
 
 void cells(const Inspection& in, Findings& found) {
-  const BatteryFigures* battery = nullptr;
-  for (const Part& p : in.rig.parts)
-    if (const PartKind* k = in.catalogue.part(p.kind); k && k->battery) battery = &*k->battery;
-  if (!battery) return;
+  const PartKind* main = kind_of(in.rig, in.catalogue, in.reports.power.battery);
+  if (!main || !main->battery) return;
+  const BatteryFigures* battery = &*main->battery;
   for (const Part& p : in.rig.parts)
     if (const PartKind* k = in.catalogue.part(p.kind);
         k && k->drive && (battery->cells < k->drive->least_cells || battery->cells > k->drive->most_cells))
@@ -319,13 +319,12 @@ void clearance(const Inspection& in, Findings& found) {
 void sagging(const Inspection& in, Findings& found) {
   const PowerReport& p = in.reports.power;
   if (!p.sag) return;
-  for (const Part& part : in.rig.parts)
-    if (const PartKind* k = in.catalogue.part(part.kind); k && k->battery)
-      if (const double cell = k->battery->nominal_cell_v - p.sag->value / k->battery->cells;
-          cell < sagging_cell_v && k->battery->empty_cell_v > 3.1)
-        found.add(Severity::worth_knowing, part.id, "At full throttle each cell falls to " + v(cell),
-                  "A low-voltage alarm or cut-off comes early, and the cells age.",
-                  "A larger battery, or one with less internal resistance.");
+  if (const PartKind* k = kind_of(in.rig, in.catalogue, p.battery); k && k->battery)
+    if (const double cell = k->battery->nominal_cell_v - p.sag->value / k->battery->cells;
+        cell < sagging_cell_v && k->battery->empty_cell_v > 3.1)
+      found.add(Severity::worth_knowing, p.battery, "At full throttle each cell falls to " + v(cell),
+                "A low-voltage alarm or cut-off comes early, and the cells age.",
+                "A larger battery, or one with less internal resistance.");
 }
 
 void usb_over(const Inspection& in, Findings& found) {
@@ -380,6 +379,30 @@ void same_hand(const Inspection& in, Findings& found) {
               "One left-handed propeller, its motor turning the other way, cancels it.");
 }
 
+void plugs_differ(const Inspection& in, Findings& found) {
+  for (const PlugJoint& j : plug_joints(in.rig, in.catalogue, in.reports.power)) {
+    if (j.fits()) continue;
+    const std::string giver = part_name(in.rig, in.catalogue, j.giver),
+                      taker = part_name(in.rig, in.catalogue, j.taker);
+    found.add(Severity::fix_first, j.taker,
+              capital(giver) + " and " + taker + " bring different plugs: " + small(j.giving->name) + " and " +
+                  small(j.taking->name),
+              "They do not go together, and wires that are only twisted come loose in the air.",
+              "An adapter with pins toward the " + giver + " and sleeves toward the " + taker +
+                  ", or another plug soldered on: sleeves stay on what gives, so that nothing live lies open.");
+  }
+}
+
+void plug_overloaded(const Inspection& in, Findings& found) {
+  for (const PlugJoint& j : plug_joints(in.rig, in.catalogue, in.reports.power)) {
+    if (j.bears_a <= 0 || j.amps <= j.bears_a) continue;
+    found.add(Severity::fix_first, j.taker,
+              "The plug at " + part_name(in.rig, in.catalogue, j.taker) + " bears " + number_text(j.bears_a, 0) +
+                  " A and carries " + number_text(j.amps, 0) + " A at full throttle",
+              "It heats up until its solder flows, and its housing gives way.", "A larger plug on both sides.");
+  }
+}
+
 void held_servos(const Inspection& in, Findings& found) {
   const PowerReport& r = in.reports.power;
   if (!r.servos_held || r.servo_source_a <= 0 || *r.servos_held->most <= r.servo_source_a) return;
@@ -426,7 +449,9 @@ const std::vector<Rule>& power_rules() {
                                        {"POWER-27", Station::power, reserve, source::common},
                                        {"POWER-28", Station::power, same_hand, source::common},
                                        {"POWER-29", Station::power, held_servos, source::hinge},
-                                       {"POWER-30", Station::power, starting_together, source::common}};
+                                       {"POWER-30", Station::power, starting_together, source::common},
+                                       {"POWER-31", Station::power, plugs_differ, source::catalogue},
+                                       {"POWER-32", Station::power, plug_overloaded, source::rating}};
   return rules;
 }
 

@@ -13,7 +13,7 @@ void unproven(const Inspection& in, Findings& found) {
   std::string names, first;
   int count = 0;
   for (const CheckStatus& c : in.reports.checks) {
-    if (c.family->by_station || c.state != ProofState::none) continue;
+    if (c.family->by_station || c.family->guides || c.state != ProofState::none) continue;
     if (count++ == 0) first = c.id.text();
     names += (names.empty() ? "" : ", ") + (is_direction(c.id) ? c.id.subject + " " + c.id.family : small(c.title));
   }
@@ -28,7 +28,7 @@ void unproven(const Inspection& in, Findings& found) {
 
 void stale(const Inspection& in, Findings& found) {
   for (const CheckStatus& c : in.reports.checks)
-    if (!c.family->by_station && c.state == ProofState::stale)
+    if (!c.family->by_station && !c.family->guides && c.state == ProofState::stale)
       found.add(Severity::fix_first, c.id.text(), "Gone stale: " + c.title,
                 "Changed since it was proven: " + c.because + ".", "Do this check again.");
 }
@@ -55,6 +55,9 @@ void loose_ends(const Inspection& in, Findings& found) {
                   return r;
                 }};
   }
+  for (const LooseEnd& l : in.reports.due)
+    found.add(Severity::fix_first, l.id, "Loose end: " + l.text, "Left so since " + l.since + ".",
+              "Do the card that puts it back, at station proof.");
 }
 
 void simulated(const Inspection& in, Findings& found) {

@@ -5,6 +5,7 @@
 #include "base/find.h"
 #include "base/json.h"
 #include "direction/direction_checks.h"
+#include "proof/hand_steps.h"
 #include "review/rules.h"
 #include "review/stations.h"
 #include "rig/sections.h"
@@ -16,14 +17,17 @@ Readiness readiness_of(const Rig& rig, const Review& r) {
   const auto grounding =
       std::count_if(r.snags.begin(), r.snags.end(), [](const Snag& n) { return n.severity == Severity::grounds; });
   const auto in = [&](ProofState s) {
-    return std::count_if(r.checks.begin(), r.checks.end(), [&](const CheckStatus& c) { return c.state == s; });
+    return std::count_if(r.checks.begin(), r.checks.end(),
+                         [&](const CheckStatus& c) { return c.state == s && !c.family->guides; });
   };
-  const auto fresh = in(ProofState::fresh), all = static_cast<std::ptrdiff_t>(r.checks.size());
+  const auto fresh = in(ProofState::fresh), all = std::count_if(r.checks.begin(), r.checks.end(),
+                                                                [](const CheckStatus&c) { return !c.family->guides; });
+  const auto loose = static_cast<std::ptrdiff_t>(rig.loose_ends.size() + r.due.size());
   // Without directions nothing is driven yet, and nothing is ready.
   const auto directions =
       std::count_if(r.checks.begin(), r.checks.end(), [](const CheckStatus& c) { return is_direction(c.id); });
   Readiness ready;
-  ready.ready = grounding == 0 && fresh == all && directions > 0 && rig.loose_ends.empty();
+  ready.ready = grounding == 0 && fresh == all && directions > 0 && loose == 0;
   if (ready.ready) {
     const bool simulated =
         std::any_of(rig.proofs.begin(), rig.proofs.end(), [](const Proof& p) { return p.simulated; });
@@ -38,7 +42,7 @@ Readiness readiness_of(const Rig& rig, const Review& r) {
   add(in(ProofState::none), "check to do", "checks to do");
   add(in(ProofState::stale), "proof gone stale", "proofs gone stale");
   add(in(ProofState::provisional), "proof provisional", "proofs provisional");
-  add(static_cast<std::ptrdiff_t>(rig.loose_ends.size()), "loose end", "loose ends");
+  add(loose, "loose end", "loose ends");
   if (ready.words.empty()) ready.words = "nothing to prove yet";
   const auto proven = std::count_if(r.checks.begin(), r.checks.end(), [](const CheckStatus& c) {
     return is_direction(c.id) && c.state == ProofState::fresh;
@@ -60,6 +64,7 @@ StationState state_of(const StationEntry& entry, const Rig& rig, const Review& r
                     });
   std::vector<ProofState> own, all;
   for (const CheckStatus& c : r.checks) {
+    if (c.family->guides) continue;
     if (c.family->station == entry.station) own.push_back(c.state);
     if (c.family->station == entry.station || c.family->counts_for == entry.station) all.push_back(c.state);
   }
@@ -151,6 +156,7 @@ const std::vector<ReportEntry>& reports() {
 void conclude(const Rig& rig, const Catalogue& catalogue, Review& r) {
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
   r.checks = check_statuses(rig, catalogue);
+  r.due = due_loose_ends({rig, catalogue});
   const Inspection inspection{rig, catalogue, controller, r};
   std::vector<Snag> snags;
   for (const StationEntry& entry : stations())
@@ -210,7 +216,9 @@ Json review_to_json(const Rig& rig, const Review& r) {
                               {"why_not", c.why_not}});
     if (c.state == ProofState::stale) json["stale_proofs"].push_back({{"check", c.id.text()}, {"because", c.because}});
   }
-  for (const LooseEnd& l : rig.loose_ends) json["loose_ends"].push_back({{"id", l.id}, {"text", l.text}});
+  std::vector<LooseEnd> loose = rig.loose_ends;
+  loose.insert(loose.end(), r.due.begin(), r.due.end());
+  for (const LooseEnd& l : loose) json["loose_ends"].push_back({{"id", l.id}, {"text", l.text}});
   return json;
 }
 

@@ -49,8 +49,10 @@ struct Review {
   std::vector<Effect> effects;          ///< what each surface does about each axis
   Room room;                            ///< that the sticks leave to the stabilizer
   Room room_with_yaw, room_with_flaps;  ///< with full yaw, or full flap, held
-  std::vector<CheckStatus> checks;      ///< of every station, directions first
-  std::vector<Snag> snags;              ///< worst first
+  std::vector<CheckStatus> checks;
+  std::vector<LooseEnd> due;  ///< loose ends that follow from what was done; those of the rig stand there      ///< of
+                              ///< every station, directions first
+  std::vector<Snag> snags;    ///< worst first
   Readiness readiness;
   std::array<StationState, 11> stations{};
 };

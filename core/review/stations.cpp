@@ -3,11 +3,13 @@
 #include "airframe/edits.h"
 #include "direction/direction_checks.h"
 #include "fit/edits.h"
+#include "proof/hand_steps.h"
 #include "proof/proof_procedure.h"
 #include "sticks/edits.h"
 #include "sticks/stick_checks.h"
 #include "sticks/sticks_procedure.h"
 #include "surfaces/edits.h"
+#include "surfaces/release.h"
 #include "surfaces/surface_checks.h"
 #include "surfaces/throws_procedure.h"
 #include "wiring/edits.h"
@@ -83,7 +85,8 @@ std::vector<StationEntry> built() {
   all.push_back({.station = S::proof,
                  .question = "Is it ready?",
                  .rules = proof_rules(),
-                 .checks = {stick_checks(), flap_check(), correction_checks(), lean_check()},
+                 .checks = {stick_checks(), flap_check(), correction_checks(), lean_check(), mode_checks(),
+                            gain_check(), release_check(), put_back_checks(), prepare_checks()},
                  .procedures = {{"proof", "Walk through the bench checks", "CHECK", make<ProofProcedure>}},
                  .begun = never});
   all.push_back(planned(S::logbook, "What did the flight tell me?",

@@ -6,6 +6,8 @@
 #include "direction/direction_checks.h"
 #include "review/rules.h"
 #include "sticks/setup.h"
+#include "wiring/ports.h"
+#include "wiring/wiring.h"
 
 namespace rigging {
 namespace rules::sticks {
@@ -295,6 +297,49 @@ void fixed_channel(const Inspection& in, Findings& found) {
   }
 }
 
+/// Silence: the receiver says one thing, and the board listens for another.
+void deaf_to_the_receiver(const Inspection& in, Findings& found) {
+  if (!in.controller) return;
+  for (const Lead& l : in.rig.leads) {
+    const LeadEnd* far = far_end(l, "controller");
+    const Part* p = far ? in.rig.part(far->part) : nullptr;
+    const PartKind* k = p ? in.catalogue.part(p->kind) : nullptr;
+    const Terminal *end = k ? k->terminal(far->socket) : nullptr,
+                   *port = in.controller->terminal((far == &l.to ? l.from : l.to).socket);
+    if (!end || !port || k->group != PartGroup::receiver) continue;
+    const auto signal = says(*p, *end);
+    const std::vector<Signal> can = signals_of(*end);
+    // Plain leads that do not fit are said at the wiring.
+    if (!signal || (can.size() < 2 && !takes(*port, *signal))) continue;
+    const auto told = in.rig.radio.heard_as;
+    const bool told_else = in.controller->way("receiver_signal") && told && *told != *signal;
+    if (takes(*port, *signal) && !told_else) continue;
+    const std::string who = capital(part_name(in.rig, in.catalogue, p->id));
+    Snag& n = found.add(
+        Severity::fix_first, p->id,
+        who + " puts out " + spoken_signal(*signal) + ", and " +
+            (told_else ? "the board listens for " + spoken_signal(*told) : port->label + " can't take that"),
+        "Nothing is heard, whatever the sticks do.",
+        told_else ? "Tell the board the signal that the receiver puts out, or choose the other in the transmitter."
+                  : "Choose another output kind of this receiver in the transmitter.");
+    if (told_else)
+      n.fix = Fix{"The board listens for " + spoken_signal(*signal), [signal = *signal](const Rig& rig) {
+                    Rig r = rig;
+                    r.radio.heard_as = signal;
+                    return r;
+                  }};
+    for (const Signal other : can)
+      if (!told_else && takes(*port, other)) {
+        n.fix =
+            Fix{"It is set to " + spoken_signal(other), [catalogue = in.catalogue, id = p->id, other](const Rig& rig) {
+                  const auto edit = receiver_says(rig, catalogue, id, other);
+                  return edit ? edit->rig : rig;
+                }};
+        break;
+      }
+  }
+}
+
 }  // namespace
 }  // namespace rules::sticks
 
@@ -318,7 +363,8 @@ const std::vector<Rule>& sticks_rules() {
                                        {"STICKS-16", Station::sticks, safe_at_power_up, source::common},
                                        {"STICKS-17", Station::sticks, two_on_one_function, source::plan},
                                        {"STICKS-18", Station::sticks, poor_gimbal, source::common},
-                                       {"STICKS-19", Station::sticks, fixed_channel, source::board}};
+                                       {"STICKS-19", Station::sticks, fixed_channel, source::board},
+                                       {"STICKS-20", Station::sticks, deaf_to_the_receiver, source::terminals}};
   return rules;
 }
 

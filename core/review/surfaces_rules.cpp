@@ -7,6 +7,7 @@
 #include "base/number.h"
 #include "base/units.h"
 #include "review/rules.h"
+#include "surfaces/release.h"
 
 namespace rigging {
 namespace rules::surfaces {
@@ -385,6 +386,45 @@ void surface_of_another_variant(const Inspection& in, Findings& found) {
                   "Choose its sibling or another class, or let the transmitter's channel past the board.");
 }
 
+void release_reaches(const Inspection& in, Findings& found) {
+  const Output* o = release_output(in.rig);
+  if (!o || !in.rig.release) return;
+  const ReleaseReport r = analyze_release(*in.rig.release, *o, release_torque(in.rig, in.catalogue));
+  if (!r.clears)
+    found.add(Severity::grounds, o->id,
+              "The tow release draws its pin " + length_text(r.travel.value) + " of the " +
+                  length_text(in.rig.release->pin_m) + " that sit in the loop",
+              "At full throttle the line is still held: a tow that can't be let go takes both aircraft along.",
+              "A longer arm, more travel of the output, or a shorter pin.");
+  else if (!r.strong)
+    found.add(Severity::fix_first, o->id,
+              "The tow release's servo pulls " + number_text(r.force.value, 0) +
+                  " N where drawing the pin under load may ask " + number_text(r.needed.value, 0) + " N",
+              "It jams when the line pulls: twice the force is wanted (common practice).",
+              "A shorter arm, a stronger servo, or a smoother pin.");
+}
+
+void trims_itself(const Inspection& in, Findings& found) {
+  if (!in.rig.controller.auto_trim || !in.controller) return;
+  if (in.controller->surfaces.trim == TrimKeeping::never) {
+    found
+        .add(Severity::fix_first, "controller", "Automatic trim is planned, and this class keeps no trim",
+             "Its centres stay where they were set.", "Trim with pushrods and centres.")
+        .fix = Fix{"No automatic trim", [](const Rig& rig) {
+                     Rig r = rig;
+                     r.controller.auto_trim = false;
+                     return r;
+                   }};
+    return;
+  }
+  const std::string mode(word(in.controller->surfaces.trims_in));
+  if (!in.rig.modes.empty() &&
+      std::none_of(in.rig.modes.begin(), in.rig.modes.end(), [&](const ModeChoice& m) { return m.mode == mode; }))
+    found.add(Severity::worth_knowing, "controller",
+              "Automatic trim finds the trim in " + mode + " mode, and no switch position gives it",
+              "It would never move a centre.", "Give " + mode + " mode a position, or do without automatic trim.");
+}
+
 }  // namespace
 }  // namespace rules::surfaces
 
@@ -410,7 +450,9 @@ const std::vector<Rule>& surfaces_rules() {
                                        {"SURFACES-18", Station::surfaces, settings_that_are_not_there, source::board},
                                        {"SURFACES-19", Station::surfaces, flaps_that_lift, source::sign},
                                        {"SURFACES-20", Station::surfaces, no_room_with_flaps, source::mix},
-                                       {"SURFACES-21", Station::surfaces, surface_of_another_variant, source::board}};
+                                       {"SURFACES-21", Station::surfaces, surface_of_another_variant, source::board},
+                                       {"SURFACES-22", Station::surfaces, release_reaches, source::geometry},
+                                       {"SURFACES-23", Station::surfaces, trims_itself, source::board}};
   return rules;
 }
 

@@ -10,6 +10,7 @@ const Members& Described<ControllerFit>::members() {
                                  .needed("kind", &ControllerFit::kind)
                                  .member("firmware", &ControllerFit::firmware)
                                  .needed("mounted", &ControllerFit::mounted)
+                                 .member("auto_trim", &ControllerFit::auto_trim)
                                  .rest(&ControllerFit::extra);
   return all;
 }

@@ -8,9 +8,10 @@
 namespace rigging {
 
 struct ControllerFit {
-  std::string kind;      ///< class id in the catalogue
-  std::string firmware;  ///< version as reported or read, empty when unknown
-  bool mounted = false;  ///< false while the board lies loose on the bench
+  std::string kind;        ///< class id in the catalogue
+  std::string firmware;    ///< version as reported or read, empty when unknown
+  bool mounted = false;    ///< false while the board lies loose on the bench
+  bool auto_trim = false;  ///< it moves the centres in flight and keeps them, where the class can
   Extra extra;
   bool operator==(const ControllerFit&) const = default;
 };

@@ -12,6 +12,8 @@ const Members& Described<Bay>::members() {
                                  .needed("length_m", &Bay::length_m, range::metres, "length")
                                  .needed("width_m", &Bay::width_m, range::metres, "width")
                                  .needed("height_m", &Bay::height_m, range::metres, "height")
+                                 .member("below_m", &Bay::below_m, {-5, 5}, "its middle below the fuselage's")
+                                 .member("right_m", &Bay::right_m, {-5, 5}, "its middle right of the fuselage's")
                                  .rest(&Bay::extra);
   return all;
 }
@@ -23,6 +25,7 @@ const Members& Described<Fit>::members() {
                                  .member("frame_at_m", &Fit::frame_at_m, {0, 20}, "it balances behind the nose")
                                  .member("frame_side_m", &Fit::frame_side_m, {-5, 5}, "right of the middle")
                                  .member("bay", &Fit::bay)
+                                 .member("second_bay", &Fit::second_bay)
                                  .member("static_margin", &Fit::static_margin, range::share, "static margin")
                                  .member("first_flight_forward", &Fit::first_flight_forward, range::share,
                                          "further forward for the first flight")

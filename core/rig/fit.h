@@ -13,16 +13,17 @@ namespace rigging {
 struct Bay {
   double at_m = 0.2;  ///< from the nose to its front
   double length_m = 0.2, width_m = 0.08, height_m = 0.06;
+  double below_m = 0, right_m = 0;  ///< its middle, from the fuselage's middle line
   Extra extra;
   bool operator==(const Bay&) const = default;
 };
 
 /// What the fit station knows beyond the places.
 struct Fit {
-  std::optional<double> frame_mass_kg;  ///< airframe without the listed parts
-  double frame_at_m = 0.4;              ///< its balance point behind the nose
-  double frame_side_m = 0;              ///< right of the middle
-  std::optional<Bay> bay;
+  std::optional<double> frame_mass_kg;                ///< airframe without the listed parts
+  double frame_at_m = 0.4;                            ///< its balance point behind the nose
+  double frame_side_m = 0;                            ///< right of the middle
+  std::optional<Bay> bay, second_bay;                 ///< the second behind it, or under the wing
   double static_margin = 0.10;                        ///< wanted, as a share of the mean chord
   double first_flight_forward = 0.02;                 ///< further forward for the first flight, same share
   std::optional<double> latitude_deg, longitude_deg;  ///< where it flies: for the compass

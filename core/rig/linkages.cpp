@@ -15,6 +15,20 @@ const Members& Described<ThrowReading>::members() {
 }
 
 template <>
+const Members& Described<Release>::members() {
+  static const Members all =
+      Describe<Release>()
+          .needed("arm_m", &Release::arm_m, range::hole_m, "servo arm")
+          .member("servo_travel_deg", &Release::servo_travel_deg, {5, 120}, "servo travel for 500 µs")
+          .member("arm_deg", &Release::arm_deg, range::degrees, "arm off square")
+          .needed("pin_m", &Release::pin_m, {0.001, 0.1}, "pin inside the loop")
+          .member("pull_n", &Release::pull_n, {0, 2000}, "most pull of the line")
+          .member("friction", &Release::friction, {0.05, 1}, "friction of the pin")
+          .rest(&Release::extra);
+  return all;
+}
+
+template <>
 const Members& Described<Linkage>::members() {
   static const Members all =
       Describe<Linkage>()
@@ -36,6 +50,7 @@ const Members& Described<Linkage>::members() {
           .member("chord_m", &Linkage::chord_m, {0.005, 5}, "chord where it is measured")
           .member("want_up_deg", &Linkage::want_up_deg, range::throw_deg, "wanted up")
           .member("want_down_deg", &Linkage::want_down_deg, range::throw_deg, "wanted down")
+          .member("want_neutral_deg", &Linkage::want_neutral_deg, {-30, 30}, "wanted at the centre")
           .member("play_m", &Linkage::play_m, {0, 0.1}, "play at the trailing edge")
           .member("readings", &Linkage::readings)
           .rest(&Linkage::extra);

@@ -36,12 +36,28 @@ struct Linkage {
   double spline_tooth_deg = 14.4;                    ///< of the servo's output shaft: 25 teeth
   std::optional<double> chord_m;                     ///< hinge to trailing edge where the throw is measured
   std::optional<double> want_up_deg, want_down_deg;  ///< at full deflection
-  std::optional<double> play_m;                      ///< at the trailing edge
+  /// Where it sat in straight and level flight: wanted at the centre; absent: flush.
+  std::optional<double> want_neutral_deg;
+  std::optional<double> play_m;  ///< at the trailing edge
   std::vector<ThrowReading> readings;
   Extra extra;
   bool operator==(const Linkage&) const = default;
 };
 
+/// The tow release of a glider: a servo on the motor's output that pulls a pin out of a loop.
+struct Release {
+  double arm_m = 0.012;          ///< servo axis to the hole that the wire sits in
+  double servo_travel_deg = 45;  ///< for 500 µs
+  double arm_deg = 0;            ///< of the arm at 1500 µs from square to the wire, away from the pin positive
+  double pin_m = 0.008;          ///< of the pin inside the loop while it is latched
+  std::optional<double> pull_n;  ///< most that the line pulls in tow
+  double friction = 0.3;         ///< of the pin in its guides
+  Extra extra;
+  bool operator==(const Release&) const = default;
+};
+
+template <>
+const Members& Described<Release>::members();
 template <>
 const Members& Described<ThrowReading>::members();
 template <>

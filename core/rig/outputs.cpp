@@ -30,6 +30,7 @@ const Members& Described<Output>::members() {
                                  .needed("centre_us", &Output::centre_us, range::read_us, "centre")
                                  .needed("high_us", &Output::high_us, range::read_us, "upper end")
                                  .needed("rate_hz", &Output::rate_hz, {20, 560}, "pulse rate")
+                                 .member("passes", &Output::passes, {0, 32}, "channel passed through")
                                  .member("fixed", &Output::fixed)
                                  .rest(&Output::extra);
   return all;

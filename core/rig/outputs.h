@@ -34,6 +34,7 @@ struct Output {
   double low_us = 1000, centre_us = 1500, high_us = 2000;
   double rate_hz = 50;
   bool fixed = false;  ///< the plan leaves it on its socket
+  int passes = 0;      ///< the channel that it passes through, unmixed; 0: none
   Extra extra;
   bool operator==(const Output&) const = default;
 };

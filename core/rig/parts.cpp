@@ -13,6 +13,9 @@ const Members& Described<Part>::members() {
                                  .member("label", &Part::label)
                                  .member("surface", &Part::surface)
                                  .member("mass_kg", &Part::mass_kg, {0, 100}, "weighed")
+                                 .member("says", &Part::says)
+                                 .member("baud", &Part::baud, range::baud, "baud")
+                                 .member("plug", &Part::plug)
                                  .rest(&Part::extra);
   return all;
 }
@@ -28,6 +31,7 @@ const Members& Described<Place>::members() {
                                  .member("roll_deg", &Place::roll_deg, range::small_deg, "roll")
                                  .member("pitch_deg", &Place::pitch_deg, range::small_deg, "pitch")
                                  .member("yaw_deg", &Place::yaw_deg, range::small_deg, "yaw")
+                                 .member("fixing", &Place::fixing)
                                  .rest(&Place::extra);
   return all;
 }

@@ -7,6 +7,7 @@
 #include "base/extra.h"
 #include "base/words.h"
 #include "rig/names.h"
+#include "rig/radio.h"
 
 namespace rigging {
 
@@ -16,9 +17,15 @@ struct Part {
   std::string label;
   std::optional<SurfaceName> surface;  ///< which surface a servo works, or which motor of a pair it is
   std::optional<double> mass_kg;       ///< weighed; the catalogue's when absent
+  std::optional<Signal> says;          ///< of a receiver whose output is chosen in the transmitter
+  std::optional<double> baud;          ///< what it really speaks; the catalogue's when absent
+  std::string plug;                    ///< on its power leads, in the catalogue; the kind's when empty
   Extra extra;
   bool operator==(const Part&) const = default;
 };
+
+/// What holds a part where it sits.
+enum class Fixing { unknown, tape, hook_and_loop, foam, plate, holder, flush, lid };
 
 struct Place {
   std::string part;
@@ -26,6 +33,7 @@ struct Place {
          z_m = 0;  ///< middle of the part; body axes with the nose at x = 0, so that x is negative aft of it
   TurnName turn;   ///< how it sits; of the board and of a compass it matters
   double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;  ///< small angles on top of the turn, −20 to 20
+  Fixing fixing = Fixing::unknown;
   Extra extra;
   bool operator==(const Place&) const = default;
 };
@@ -68,6 +76,19 @@ struct Words<LeadKind> {
                                                                         {L::phase, "phase"},
                                                                         {L::video, "video"},
                                                                         {L::soldered, "soldered"}}};
+};
+
+template <>
+struct Words<Fixing> {
+  using F = Fixing;
+  static constexpr std::array<std::pair<F, std::string_view>, 8> list{{{F::unknown, "unknown"},
+                                                                       {F::tape, "tape"},
+                                                                       {F::hook_and_loop, "hook_and_loop"},
+                                                                       {F::foam, "foam"},
+                                                                       {F::plate, "plate"},
+                                                                       {F::holder, "holder"},
+                                                                       {F::flush, "flush"},
+                                                                       {F::lid, "lid"}}};
 };
 
 template <>

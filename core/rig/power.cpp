@@ -11,6 +11,7 @@ const Members& Described<Power>::members() {
           .member("static_a", &Power::static_a, {0, 1000}, "current at full throttle, standing")
           .member("static_thrust_n", &Power::static_thrust_n, {0, 5000}, "thrust at full throttle, standing")
           .member("cruise_a", &Power::cruise_a, {0, 1000}, "current at cruise")
+          .member("cruise_throttle", &Power::cruise_throttle, {0.05, 1}, "throttle at cruise")
           .member("ambient_c", &Power::ambient_c, {-40, 60}, "temperature around it")
           .member("reserve_share", &Power::reserve_share, {0, 0.9}, "kept for the way home")
           .member("pusher", &Power::pusher)

@@ -12,6 +12,7 @@ struct Power {
   std::optional<double> static_a;         ///< measured at full throttle, propeller on, model held
   std::optional<double> static_thrust_n;  ///< measured
   std::optional<double> cruise_a;         ///< drive current at cruise, from a flight record
+  std::optional<double> cruise_throttle;  ///< open share of the throttle at cruise, from a hand-flown flight
   double ambient_c = 25;
   double reserve_share = 0.2;  ///< of the capacity, kept for the way home
   bool pusher = false;

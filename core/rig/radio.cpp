@@ -54,6 +54,7 @@ const Members& Described<Radio>::members() {
                                  .needed("channels", &Radio::channels)
                                  .member("transmitter", &Radio::transmitter)
                                  .member("on_loss", &Radio::on_loss)
+                                 .member("heard_as", &Radio::heard_as)
                                  .rest(&Radio::extra);
   return all;
 }

@@ -54,10 +54,14 @@ struct Transmitter {
 /// What the receiver does when it hears nothing.
 enum class OnLoss { unknown, no_pulses, hold, preset, flag };
 
+/// What a receiver says on its wire.
+enum class Signal { pulse, summed, inverted_serial, two_way_serial };
+
 struct Radio {
   std::vector<Channel> channels;
   Transmitter transmitter;
   OnLoss on_loss = OnLoss::unknown;
+  std::optional<Signal> heard_as;  ///< what the controller is told that the receiver says; absent where it finds out
   Extra extra;
   bool operator==(const Radio&) const = default;
 };
@@ -103,6 +107,15 @@ struct Words<OnLoss> {
                                                                        {L::hold, "hold"},
                                                                        {L::preset, "preset"},
                                                                        {L::flag, "flag"}}};
+};
+
+template <>
+struct Words<Signal> {
+  using S = Signal;
+  static constexpr std::array<std::pair<S, std::string_view>, 4> list{{{S::pulse, "pulse"},
+                                                                       {S::summed, "summed"},
+                                                                       {S::inverted_serial, "inverted_serial"},
+                                                                       {S::two_way_serial, "two_way_serial"}}};
 };
 
 template <>

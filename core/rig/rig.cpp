@@ -49,6 +49,10 @@ Linkage* Rig::linkage(Surface s) { return of_surface(linkages, s); }
 const Channel* Rig::channel(ChannelFunction function) const { return carrying(radio.channels, function); }
 Channel* Rig::channel(ChannelFunction function) { return carrying(radio.channels, function); }
 
+const Port* Rig::port(const std::string& socket) const {
+  return find_in(ports, [&](const Port& p) { return p.socket == socket; });
+}
+
 const Output* Rig::output_of(Surface surface) const {
   for (const Output& o : outputs)
     for (const Surface s : o.surfaces)

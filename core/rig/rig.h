@@ -7,6 +7,7 @@
 #include "rig/linkages.h"
 #include "rig/outputs.h"
 #include "rig/parts.h"
+#include "rig/ports.h"
 #include "rig/power.h"
 #include "rig/proofs.h"
 #include "rig/radio.h"
@@ -29,9 +30,11 @@ struct Rig {
   Fit fit;
   Power power;
   Radio radio;
+  std::vector<Port> ports;
   std::vector<Output> outputs;
   Sharing sharing = Sharing::each_stops;
   std::vector<Linkage> linkages;
+  std::optional<Release> release;
   Sensing sensing;
   std::vector<Gain> gains;
   std::vector<ModeChoice> modes;
@@ -61,6 +64,8 @@ struct Rig {
   Lead* lead(const std::string& id);
   const Linkage* linkage(Surface surface) const;
   Linkage* linkage(Surface surface);
+  /// How this port is set, or null.
+  const Port* port(const std::string& socket) const;
   /// The channel that carries the function, or null.
   const Channel* channel(ChannelFunction function) const;
   Channel* channel(ChannelFunction function);

@@ -20,9 +20,11 @@ const Members& Described<Rig>::members() {
                                  .member("fit", &Rig::fit)
                                  .member("power", &Rig::power)
                                  .member("radio", &Rig::radio)
+                                 .member("ports", &Rig::ports)
                                  .member("outputs", &Rig::outputs)
                                  .member("sharing", &Rig::sharing)
                                  .member("linkages", &Rig::linkages)
+                                 .member("release", &Rig::release)
                                  .member("sensing", &Rig::sensing)
                                  .member("gains", &Rig::gains)
                                  .member("modes", &Rig::modes)
@@ -122,6 +124,7 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
   if (auto r = unique(rig.parts, "parts", [](const Part& p) { return p.id; }); !r) return r;
   if (auto r = unique(rig.leads, "leads", [](const Lead& l) { return l.id; }); !r) return r;
   if (auto r = unique(rig.outputs, "outputs", [](const Output& o) { return o.id; }); !r) return r;
+  if (auto r = unique(rig.ports, "ports", [](const Port& p) { return p.socket; }); !r) return r;
   if (auto r = unique(rig.linkages, "linkages", [](const Linkage& l) { return l.surface.word(); }); !r) return r;
   if (auto r = unique(rig.loose_ends, "loose_ends", [](const LooseEnd& l) { return l.id; }); !r) return r;
   if (auto r = unique(rig.radio.channels, "radio/channels", [](const Channel& c) { return std::to_string(c.number); });

@@ -9,7 +9,7 @@
 namespace rigging {
 
 /// Top-level members of the document, by their names in the file.
-inline constexpr std::size_t section_count = 20;
+inline constexpr std::size_t section_count = 22;
 using Sections = std::bitset<section_count>;
 
 /// The names in the order of the bits.

@@ -19,6 +19,29 @@ auto* find_channel(RigType& rig, const std::string& number) {
   return find_in(rig.radio.channels, [&](const Channel& c) { return std::to_string(c.number) == number; });
 }
 
+template <class E>
+std::vector<std::string> words_of() {
+  std::vector<std::string> all;
+  for (const auto& [value, word] : Words<E>::list) all.emplace_back(word);
+  return all;
+}
+
+/// A word of each port.
+template <class E>
+Setting of_port(const char* name, const char* spoken, E Port::*member) {
+  return {.name = name,
+          .of = SettingOf::port,
+          .spoken = spoken,
+          .words = words_of<E>(),
+          .usual = std::string(word(E{})),
+          .get = [member](const Rig& rig, const std::string& socket) -> Fact {
+            const Port* p = rig.port(socket);
+            return std::string(word(p ? p->*member : E{}));
+          },
+          .set = [member](Rig& rig, const std::string& socket,
+                          const Fact& v) { port_of(rig, socket)->*member = *from_word<E>(std::get<std::string>(v)); }};
+}
+
 /// A number of each output.
 template <class Member>
 Setting of_output(const char* name, const char* spoken, Span span, Member&& member) {
@@ -67,13 +90,6 @@ Setting sensing_of(Axis axis) {
       .set = [axis](Rig& rig, const std::string&, const Fact& v) { rig.sensing.reversed(axis) = std::get<bool>(v); }};
 }
 
-template <class E>
-std::vector<std::string> words_of() {
-  std::vector<std::string> all;
-  for (const auto& [value, word] : Words<E>::list) all.emplace_back(word);
-  return all;
-}
-
 std::vector<Setting> known() {
   std::vector<Setting> all{
       of_output(
@@ -105,6 +121,51 @@ std::vector<Setting> known() {
           "high_us", "high end", range::read_us, [](auto& o) -> auto& { return o.high_us; }),
       of_output(
           "rate_hz", "pulse rate", {20, 560}, [](auto& o) -> auto& { return o.rate_hz; }),
+      {.name = "passes",
+       .of = SettingOf::output,
+       .spoken = "channel passed through",
+       .span = {0, 32},
+       .usual = 0.0,
+       .always = false,
+       .get = [](const Rig& rig, const std::string& socket) -> Fact {
+         return static_cast<double>(output_in(rig, socket)->passes);
+       },
+       .set = [](Rig& rig, const std::string& socket,
+                 const Fact& v) { output_in(rig, socket)->passes = static_cast<int>(std::get<double>(v)); },
+       .say =
+           [](const Fact& v) {
+             const double number = std::get<double>(v);
+             return number < 1 ? std::string("none") : number_text(number, 0);
+           }},
+      of_port("job", "job", &Port::job),
+      of_port("direction", "direction", &Port::direction),
+      {.name = "baud",
+       .of = SettingOf::port,
+       .spoken = "baud",
+       .span = range::baud,
+       .always = false,
+       .get = [](const Rig& rig, const std::string& socket) -> Fact {
+         const Port* p = rig.port(socket);
+         return p && p->baud ? Fact(*p->baud) : Fact{};
+       },
+       .set =
+           [](Rig& rig, const std::string& socket, const Fact& v) {
+             const auto* number = std::get_if<double>(&v);
+             port_of(rig, socket)->baud = number ? std::optional(*number) : std::nullopt;
+           }},
+      {.name = "receiver_signal",
+       .of = SettingOf::board,
+       .spoken = "receiver's signal",
+       .words = words_of<Signal>(),
+       .always = false,
+       .get = [](const Rig& rig, const std::string&) -> Fact {
+         return rig.radio.heard_as ? Fact(std::string(word(*rig.radio.heard_as))) : Fact{};
+       },
+       .set =
+           [](Rig& rig, const std::string&, const Fact& v) {
+             const auto* text = std::get_if<std::string>(&v);
+             rig.radio.heard_as = text ? from_word<Signal>(*text) : std::nullopt;
+           }},
       {.name = "board",
        .of = SettingOf::board,
        .spoken = "told to sit with its",
@@ -144,7 +205,7 @@ std::vector<Setting> known() {
       learned("centre_us", "learned centre", &Channel::centre_us),
       learned("high_us", "learned upper end", &Channel::high_us)};
   for (Setting& s : all)
-    if (s.of == SettingOf::output && s.name == "roll_differential") s.always = false;
+    if (s.name == "roll_differential" || (s.of == SettingOf::port && s.name == "direction")) s.always = false;
   return all;
 }
 
@@ -152,6 +213,9 @@ std::vector<Setting> known() {
 
 const Output* output_in(const Rig& rig, const std::string& socket) { return find_output(rig, socket); }
 Output* output_in(Rig& rig, const std::string& socket) { return find_output(rig, socket); }
+Port* port_of(Rig& rig, const std::string& socket) {
+  return find_in(rig.ports, [&](const Port& p) { return p.socket == socket; });
+}
 const Channel* channel_of(const Rig& rig, const std::string& number) { return find_channel(rig, number); }
 Channel* channel_of(Rig& rig, const std::string& number) { return find_channel(rig, number); }
 

@@ -9,8 +9,9 @@
 /// in words, taking over part by part and the simulated controller all run from it: a later station adds rows.
 namespace rigging {
 
-/// What a setting is kept for: the whole board, each output in use (by its socket), or each channel (by its number).
-enum class SettingOf { board, output, channel };
+/// What a setting is kept for: the whole board, each output in use and each port that has a job (by their sockets), or
+/// each channel (by its number).
+enum class SettingOf { board, output, port, channel };
 
 struct Setting {
   std::string name;  ///< in the configuration: "roll", "reversed", "board"
@@ -22,9 +23,9 @@ struct Setting {
   /// What an absent one means. `always`: it is in every configuration, whatever it is.
   Fact usual = {};
   bool always = true;
-  /// Of the output or channel with this socket or number; empty for the board.
+  /// Of the output, port or channel with this socket or number; empty for the board.
   std::function<Fact(const Rig&, const std::string& subject)> get = nullptr;
-  /// The value is of the right type and in its range. The output or channel is there.
+  /// The value is of the right type and in its range. The output, port or channel is there.
   std::function<void(Rig&, const std::string& subject, const Fact&)> set = nullptr;
   /// A value in words, where the general ones do not do.
   std::function<std::string(const Fact&)> say = nullptr;
@@ -41,9 +42,10 @@ std::string misfit(const Setting& setting, const Fact& value);
 /// "0.5", "reversed", "1510 µs", "arrow to the right wing, top up".
 std::string value_words(const Setting& setting, const Fact& value);
 
-/// The output in this socket, or the channel of this number; null when there is none.
+/// The output or port in this socket, or the channel of this number; null when there is none.
 const Output* output_in(const Rig& rig, const std::string& socket);
 Output* output_in(Rig& rig, const std::string& socket);
+Port* port_of(Rig& rig, const std::string& socket);
 const Channel* channel_of(const Rig& rig, const std::string& number);
 Channel* channel_of(Rig& rig, const std::string& number);
 

@@ -12,6 +12,8 @@
 #include "sticks/sticks.h"
 #include "surfaces/surface_checks.h"
 #include "surfaces/surfaces.h"
+#include "surfaces/trim.h"
+#include "wiring/ports.h"
 
 namespace rigging {
 namespace {
@@ -237,10 +239,12 @@ std::vector<std::pair<std::string, std::string>> subjects_of(const Rig& rig, con
 /// Every setting of the table that hands make on the board: what differs from how it comes, and by what it is set.
 void board(Card& card, const Rig& rig, const ControllerClass& controller) {
   bool begun = false;
+  // Ports have a list of their own.
   for (const SettingOf of : {SettingOf::board, SettingOf::output, SettingOf::channel})
     for (const auto& [subject, spoken] : subjects_of(rig, controller, of))
       for (const Setting& s : settings()) {
-        if (s.of != of || (of == SettingOf::output && s.name.ends_with("_us"))) continue;  // those stand above
+        if (s.of != of || (of == SettingOf::output && s.name.ends_with("_us")) || s.name == "receiver_signal")
+          continue;  // those stand above
         const SettingWay* way = way_of(controller, s);
         if (!way || (way->by == SetBy::link && controller.link)) continue;
         const Fact value = s.get(rig, subject);
@@ -251,6 +255,23 @@ void board(Card& card, const Rig& rig, const ControllerClass& controller) {
         card.row({spoken, s.spoken, value_words(s, value), std::string(word(way->by))});
       }
   if (begun) card.gap();
+}
+
+/// How each port is set, and which signal is listened for.
+void ports(Card& card, const Rig& rig, const ControllerClass& c) {
+  const SettingWay *way = c.way("ports"), *signal = c.way("receiver_signal");
+  if ((!way || rig.ports.empty()) && (!signal || !rig.radio.heard_as)) return;
+  const bool restart = (way && way->restart) || (signal && signal->restart);
+  card.section("Ports and receiver", restart ? "They take effect after a restart: every supply out, and in again." : "",
+               {{page::left, "port"}, {50, "job"}, {105, "baud"}, {140, "direction"}});
+  if (signal && rig.radio.heard_as) card.row({"receiver", "listens for " + spoken_signal(*rig.radio.heard_as)});
+  if (way)
+    for (const Port& p : rig.ports) {
+      const Terminal* t = c.terminal(p.socket);
+      card.row({t ? t->label : p.socket, spoken(word(p.job)), p.baud ? number_text(*p.baud, 0) : "by itself",
+                p.direction == PortDirection::both ? "both ways" : std::string(word(p.direction)) + " only"});
+    }
+  card.gap();
 }
 
 std::string power_up_words(PowerUp power_up) {
@@ -276,6 +297,7 @@ void ways_of_the_board(Card& card, const ControllerClass& c) {
                                                        : std::string());
   if (c.sticks.safety_button) add("Before arming", "Press the safety button.");
   add("Level", c.senses.level);
+  add("Trim", trim_words(c));
   add("Gains", c.feel.gains);
   if (c.feel.dials == Dials::two_sided)
     add("Dials", "Two-sided: the middle is zero, each side a direction. Reversing means turning through the middle.");
@@ -295,6 +317,7 @@ std::vector<std::string> setting_card_svg(const Rig& rig, const Catalogue& catal
   model(card, rig, controller);
   if (controller) {
     card.gap();
+    ports(card, rig, *controller);
     board(card, rig, *controller);
     ways_of_the_board(card, *controller);
   }

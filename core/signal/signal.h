@@ -6,12 +6,10 @@
 #include <string_view>
 #include <vector>
 
-#include "base/words.h"
+#include "rig/radio.h"
 
 /// What a receiver says on its wire, and how it becomes channels. docs/receiver-signals.md describes the bytes.
 namespace rigging {
-
-enum class Signal { pulse, summed, inverted_serial, two_way_serial };
 
 inline constexpr std::size_t most_channels = 16;
 
@@ -135,15 +133,4 @@ class EdgeDecoder {
 std::vector<Edge> encode_pulses(const ChannelFrame& frame, double t_us);
 std::vector<Edge> encode_summed(const ChannelFrame& frame, double t_us);
 
-}  // namespace rigging
-
-namespace rigging {
-template <>
-struct Words<Signal> {
-  using S = Signal;
-  static constexpr std::array<std::pair<S, std::string_view>, 4> list{{{S::pulse, "pulse"},
-                                                                       {S::summed, "summed"},
-                                                                       {S::inverted_serial, "inverted_serial"},
-                                                                       {S::two_way_serial, "two_way_serial"}}};
-};
 }  // namespace rigging

@@ -97,28 +97,83 @@ Edit with_positions(const Rig& rig, int channel, const std::vector<double>& posi
   return e;
 }
 
-TypedReading typed_reading(const Channel& c, const ControllerClass& controller) {
-  return {c.function, page_from_us(controller, c.low_us.value_or(1000)),
-          page_from_us(controller, c.centre_us.value_or(1500)), page_from_us(controller, c.high_us.value_or(2000)),
-          c.inverted};
+double us_from(ReadOn where, const ControllerClass& controller, const Transmitter& transmitter, double shown) {
+  if (where == ReadOn::board) return us_from_page(controller, shown);
+  return 1500 + shown * transmitter.full_us / 100;
 }
 
-Span typed_range(const ControllerClass& controller) {
+double shown_from(ReadOn where, const ControllerClass& controller, const Transmitter& transmitter, double pulse_us) {
+  if (where == ReadOn::board) return page_from_us(controller, pulse_us);
+  return (pulse_us - 1500) * 100 / transmitter.full_us;
+}
+
+TypedReading typed_reading(const Rig& rig, const Channel& c, const ControllerClass& controller, ReadOn where) {
+  const auto shown = [&](const std::optional<double>& us, double usual) {
+    return shown_from(where, controller, rig.radio.transmitter, us.value_or(usual));
+  };
+  return {c.function, shown(c.low_us, 1000), shown(c.centre_us, 1500), shown(c.high_us, 2000), c.inverted};
+}
+
+TypedPositions typed_positions(const Rig& rig, const Channel& c, const ControllerClass& controller, ReadOn where) {
+  TypedPositions typed{c.number, {}};
+  for (const double us : c.positions_us)
+    typed.positions +=
+        (typed.positions.empty() ? "" : " ") + number_text(shown_from(where, controller, rig.radio.transmitter, us), 1);
+  return typed;
+}
+
+Span typed_range(const Rig& rig, const ControllerClass& controller, ReadOn where) {
   const Span us = member_of(&Channel::low_us).span;
-  return {std::ceil(page_from_us(controller, us.least)), std::floor(page_from_us(controller, us.most))};
+  const Transmitter& t = rig.radio.transmitter;
+  return {std::ceil(shown_from(where, controller, t, us.least)), std::floor(shown_from(where, controller, t, us.most))};
 }
 
-Result<Edit> type_readings(const Rig& rig, const Catalogue& catalogue, const std::vector<TypedReading>& readings) {
+namespace {
+
+Result<std::vector<double>> positions_from(const TypedPositions& typed, const Rig& rig,
+                                           const ControllerClass& controller, ReadOn where) {
+  constexpr std::size_t most_positions = 12;
+  const std::string place = "channel " + std::to_string(typed.channel);
+  const Span span = typed_range(rig, controller, where);
+  const std::string expected =
+      "numbers from " + number_text(span.least, 0) + " to " + number_text(span.most, 0) + " with spaces between";
+  std::vector<double> all;
+  std::string text = typed.positions;
+  for (char& c : text)
+    if (c == ';' || c == '/') c = ' ';
+  for (std::size_t at = 0; at < text.size();) {
+    if (text[at] == ' ') {
+      ++at;
+      continue;
+    }
+    const std::size_t end = std::min(text.find(' ', at), text.size());
+    const std::string one = text.substr(at, end - at);
+    const auto number = number_of(one);
+    if (!number) return failure(place, "\"" + one + "\" is no number", expected);
+    if (*number < span.least || *number > span.most) return failure(place, one + " is no pulse", expected);
+    all.push_back(us_from(where, controller, rig.radio.transmitter, *number));
+    at = end;
+  }
+  if (all.size() > most_positions)
+    return failure(place, "has " + std::to_string(all.size()) + " positions", "at most 12");
+  std::sort(all.begin(), all.end());
+  return all;
+}
+
+}  // namespace
+
+Result<Edit> type_readings(const Rig& rig, const Catalogue& catalogue, const std::vector<TypedReading>& readings,
+                           ReadOn where, const std::vector<TypedPositions>& positions) {
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
   if (!controller) return failure("sticks", "the controller's class is not known", "a class of the catalogue");
   Edit e{rig, "Readings typed"};
+  const auto us = [&](double shown) { return us_from(where, *controller, rig.radio.transmitter, shown); };
   for (const TypedReading& r : readings) {
     Channel* c = e.rig.channel(r.function);
     if (!c) return failure("sticks", "no channel is the " + spoken_function(r.function), "a channel for it");
-    c->low_us = us_from_page(*controller, r.low);
-    c->high_us = us_from_page(*controller, r.high);
-    c->centre_us =
-        r.function == ChannelFunction::throttle ? (*c->low_us + *c->high_us) / 2 : us_from_page(*controller, r.centre);
+    c->low_us = us(r.low);
+    c->high_us = us(r.high);
+    c->centre_us = r.function == ChannelFunction::throttle ? (*c->low_us + *c->high_us) / 2 : us(r.centre);
     c->inverted = r.inverted;
     c->learned = false;
     const auto ok = dial_in(*c, rig.radio.transmitter, {}, r.inverted);
@@ -126,6 +181,13 @@ Result<Edit> type_readings(const Rig& rig, const Catalogue& catalogue, const std
       return failure(capital(spoken_function(r.function)) + ", " + ok.error().where, ok.error().what,
                      ok.error().expected);
     if (const auto fits = in_range(*c, spoken_function(r.function)); !fits) return tl::make_unexpected(fits.error());
+  }
+  for (const TypedPositions& typed : positions) {
+    const auto at = positions_from(typed, rig, *controller, where);
+    if (!at) return tl::make_unexpected(at.error());
+    const Channel* c = find_in(e.rig.radio.channels, [&](const Channel& x) { return x.number == typed.channel; });
+    if (at->empty() || (c && c->positions_us == *at)) continue;
+    e.rig = with_positions(e.rig, typed.channel, *at).rig;
   }
   return e;
 }

@@ -18,19 +18,34 @@ Edit with_transmitter_screen(const Rig& rig, const std::vector<Channel>& setting
 /// Where a switch, slider or rotary control of a channel rests, µs, lowest first; its kind follows from how many.
 Edit with_positions(const Rig& rig, int channel, const std::vector<double>& positions_us);
 
-/// What was read of one stick by someone who typed it in: as the class's own page shows it, or in µs where it shows
-/// nothing. The throttle has no rest: its `centre` is not asked for.
+/// Where numbers that someone types in were read: on the class's own page (in µs where it shows nothing), or on the
+/// transmitter's own channel screen, in percent of its travel.
+enum class ReadOn { board, transmitter };
+/// µs from a number that was read there, and back.
+double us_from(ReadOn where, const ControllerClass& controller, const Transmitter& transmitter, double shown);
+double shown_from(ReadOn where, const ControllerClass& controller, const Transmitter& transmitter, double pulse_us);
+
+/// What was read of one stick by someone who typed it in. The throttle has no rest: its `centre` is not asked for.
 struct TypedReading {
   ChannelFunction function = ChannelFunction::roll;
   double low = 0, centre = 0, high = 0;
   bool inverted = false;
 };
+/// Where a channel that is no stick rests, one number for each position, as read: "1000 1500 2000". Empty: not read.
+struct TypedPositions {
+  int channel = 5;
+  std::string positions;
+};
 /// What the rig holds of the channel, to begin typing with.
-TypedReading typed_reading(const Channel& channel, const ControllerClass& controller);
-/// Numbers that a page of this class, or a tester, can show of a pulse.
-Span typed_range(const ControllerClass& controller);
-/// Errors: no such channel; readings that can't be of a stick that was moved (`dial_in`).
-Result<Edit> type_readings(const Rig& rig, const Catalogue& catalogue, const std::vector<TypedReading>& readings);
+TypedReading typed_reading(const Rig& rig, const Channel& channel, const ControllerClass& controller,
+                           ReadOn where = ReadOn::board);
+TypedPositions typed_positions(const Rig& rig, const Channel& channel, const ControllerClass& controller, ReadOn where);
+/// Numbers that can be read there of a pulse.
+Span typed_range(const Rig& rig, const ControllerClass& controller, ReadOn where = ReadOn::board);
+/// Errors: no such channel; readings that can't be of a stick that was moved (`dial_in`); positions that are no
+/// numbers, or beyond what a pulse can be.
+Result<Edit> type_readings(const Rig& rig, const Catalogue& catalogue, const std::vector<TypedReading>& readings,
+                           ReadOn where = ReadOn::board, const std::vector<TypedPositions>& positions = {});
 
 /// How the transmitter counts and what it is set to; `rates_percent` for the launch, of the channels that the rig has.
 /// Error: a value outside of the range of its member.

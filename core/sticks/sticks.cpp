@@ -5,6 +5,7 @@
 
 #include "base/find.h"
 #include "base/number.h"
+#include "wiring/ports.h"
 
 namespace rigging {
 namespace {
@@ -165,29 +166,6 @@ std::vector<LossLine> losses_of(const Rig& rig, const ControllerClass* controlle
 }
 
 }  // namespace
-
-std::optional<Signal> receiver_signal(const Rig& rig, const Catalogue& catalogue) {
-  for (const Part& p : rig.parts) {
-    const PartKind* kind = catalogue.part(p.kind);
-    if (!kind || kind->group != PartGroup::receiver) continue;
-    // The terminal that a lead uses decides, where a receiver has more than one kind.
-    std::optional<Signal> first;
-    for (const Terminal& t : kind->terminals) {
-      std::optional<Signal> s;
-      if (t.kind == TerminalKind::inverted_serial) s = Signal::inverted_serial;
-      if (t.kind == TerminalKind::serial) s = Signal::two_way_serial;
-      if (t.kind == TerminalKind::summed_output) s = Signal::summed;
-      if (t.kind == TerminalKind::output) s = Signal::pulse;
-      if (!s) continue;
-      if (!first) first = s;
-      for (const Lead& l : rig.leads)
-        for (const auto& [here, there] : {std::pair{l.from, l.to}, {l.to, l.from}})
-          if (here.part == p.id && here.socket == t.id && there.part == "controller") return s;
-    }
-    return first;
-  }
-  return std::nullopt;
-}
 
 bool is_stick(ChannelFunction f) { return f == F::roll || f == F::pitch || f == F::throttle || f == F::yaw; }
 

@@ -111,9 +111,6 @@ struct SticksReport {
 
 SticksReport analyze_sticks(const Rig& rig, const Catalogue& catalogue);
 
-/// What the fitted receiver says, and on which of its sockets when it has several; no value without a receiver.
-std::optional<Signal> receiver_signal(const Rig& rig, const Catalogue& catalogue);
-
 /// The mode ranges with boundaries half way between the measured positions of their channel; what a position chooses
 /// stays.
 Rig with_even_boundaries(Rig rig, int channel);

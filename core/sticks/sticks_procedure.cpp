@@ -27,9 +27,11 @@ std::vector<ChannelFunction> sticks_needed(const SticksReport& report) {
   return list;
 }
 
-bool SticksProcedure::can_listen(const Scene& scene) const {
-  return scene.controller && scene.controller->sticks.reads_channels && scene.bench.hears;
+bool SticksProcedure::shows(const Scene& scene) {
+  return scene.controller && (scene.controller->sticks.reads_channels || scene.bench.direct);
 }
+
+bool SticksProcedure::can_listen(const Scene& scene) { return shows(scene) && scene.bench.hears; }
 
 bool SticksProcedure::changes() const {
   return std::any_of(report_.channels.begin(), report_.channels.end(),
@@ -223,7 +225,7 @@ void SticksProcedure::say_next(Card& card, const Scene& scene) const {
                   : frames_come_     ? "Frames still come as if nothing had happened. If that stays so with the "
                                        "transmitter off, the receiver hides the loss."
                                      : "";
-  } else if (!changes() && !report_.all_land && (!c || !c->sticks.reads_channels)) {
+  } else if (!changes() && !report_.all_land && !shows(scene)) {
     card.todo = "Read the pulses and type them in.";
     card.remark =
         "This class does not show what it receives: a servo tester or a logic analyser does (rigging-cli decode reads "
@@ -251,7 +253,7 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
   const ControllerClass* c = scene.controller;
   const bool busy = doing_ != Doing::nothing, hears = can_listen(scene), dials = changes();
   const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
-  if (c && doing_ != Doing::a_switch && (c->sticks.reads_channels || doing_ == Doing::loss))
+  if (c && doing_ != Doing::a_switch && (shows(scene) || doing_ == Doing::loss))
     add({.id = "listen",
          .label = doing_ == Doing::sticks || doing_ == Doing::loss ? "Stop"
                   : report_.all_read || dials                      ? "Listen again"
@@ -296,7 +298,7 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
                 : hears               ? "Off, frames come"
                                       : "It told me",
        .hint = "Transmitter off: does the controller notice?",
-       .enabled = (hears || (c && !c->sticks.reads_channels)) && (!busy || doing_ == Doing::loss),
+       .enabled = (hears || (c && !shows(scene))) && (!busy || doing_ == Doing::loss),
        .minor = true});
 }
 

@@ -33,7 +33,9 @@ class SticksProcedure : public Procedure {
   bool changes() const;
   bool wrong_way() const;
   std::vector<std::string> limits() const;
-  bool can_listen(const Scene& scene) const;
+  /// What the receiver says can be seen: the class shows it, or the receiver itself is heard.
+  static bool shows(const Scene& scene);
+  static bool can_listen(const Scene& scene);
 
   SticksReport report_;
   Doing doing_ = Doing::nothing;

@@ -116,6 +116,31 @@ Result<void> ends_as_they_are(const Linkage& given, const Linkage& set, const Fo
   return {};
 }
 
+/// Turns of the clevis that bring the surface to `want_deg` with the arm where it is.
+double turns_for(const Linkage& l, double arm_deg, double want_deg, const FourBar& now) {
+  const double flush = now.rod_change_for_neutral(arm_deg) / l.clevis_pitch_m;
+  if (want_deg == 0) return flush;
+  const auto off = [&](double turns) -> std::optional<double> {
+    Linkage turned = l;
+    turned.rod_m += turns * l.clevis_pitch_m;
+    const auto bar = FourBar::of(turned);
+    const auto pose =
+        bar ? bar->pose(arm_deg) : tl::expected<LinkagePose, LinkageFault>(tl::make_unexpected(LinkageFault::no_size));
+    return pose ? std::optional(pose->up_deg - want_deg) : std::nullopt;
+  };
+  // The angle grows or falls steadily with the rod's length near neutral: secant steps from flush.
+  double a = flush, b = flush + 1;
+  for (int i = 0; i < 20; ++i) {
+    const auto at_a = off(a), at_b = off(b);
+    if (!at_a || !at_b || *at_a == *at_b) return b;
+    const double next = std::clamp(b - *at_b * (b - a) / (*at_b - *at_a), flush - 40, flush + 40);
+    a = b;
+    b = next;
+    if (std::abs(b - a) < 1e-4) break;
+  }
+  return b;
+}
+
 }  // namespace
 
 Result<Estimate> estimate(const Linkage& l) {
@@ -196,6 +221,9 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
                    "a centre nearer to 1500 µs");
   c.neutral_now_deg = rest->up_deg;
 
+  // Where the surface sat in flight: the output's centre makes it, or else the clevis.
+  const double want = given.want_neutral_deg.value_or(0), by_hand = can.centre ? 0 : want;
+
   // Mechanics first: the spline, then the clevis, for an arm that stands where it does at rest; the centre, where there
   // is one, takes the rest.
   const double trim_deg = can.centre ? 2 : 0.3;
@@ -204,7 +232,7 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
   set.base_m = bar->base_m();
   const double middle_us = can.centre ? 1500 : o.centre_us;
   const double middle_arm = arm_at(l, middle_us, sense);
-  if (const auto flush_arm = bar->arm_for(0)) {
+  if (const auto flush_arm = bar->arm_for(by_hand)) {
     const double off = *flush_arm - middle_arm;
     if (std::abs(off) > 0.6 * l.spline_tooth_deg) c.teeth = static_cast<int>(std::lround(off / l.spline_tooth_deg));
     set.arm_deg += c.teeth * l.spline_tooth_deg;
@@ -212,10 +240,10 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
   const auto on_tooth = FourBar::of(set);
   const auto middle = on_tooth ? on_tooth->pose(arm_at(set, middle_us, sense))
                                : tl::expected<LinkagePose, LinkageFault>(tl::make_unexpected(LinkageFault::no_size));
-  if (middle && std::abs(middle->up_deg) > trim_deg) {
+  if (middle && std::abs(middle->up_deg - by_hand) > trim_deg) {
     // By half turns, because the fork has two sides; a little more than half of one, or the hand would turn to and fro
     // for ever.
-    const double exact = on_tooth->rod_change_for_neutral(arm_at(set, middle_us, sense)) / l.clevis_pitch_m;
+    const double exact = turns_for(set, arm_at(set, middle_us, sense), by_hand, *on_tooth);
     const double turns = std::abs(exact) < 0.3 ? 0 : std::round(2 * exact) / 2;
     if (std::abs(turns) > most_turns)
       c.limits.push_back("the rod would have to change by " + number_text(std::abs(turns), 1) +
@@ -227,7 +255,7 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
   const auto now = FourBar::of(set);
   if (!now) return tl::make_unexpected(now.error());
   if (can.centre) {
-    const auto flush = pulse_for(set, 0, sense);
+    const auto flush = pulse_for(set, want, sense);
     if (!flush) return tl::make_unexpected(flush.error());
     c.centre_us = std::clamp(*flush, least_us + 100, most_us - 100);
     if (c.centre_us != *flush)
@@ -236,8 +264,8 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
   } else {
     c.centre_us = o.centre_us;
     const auto rest_after = now->pose(arm_at(set, o.centre_us, sense));
-    if (rest_after && std::abs(rest_after->up_deg) > tolerated_deg)
-      c.limits.push_back("half a turn of the clevis leaves it " + number_text(rest_after->up_deg, 1) +
+    if (rest_after && std::abs(rest_after->up_deg - want) > tolerated_deg)
+      c.limits.push_back("half a turn of the clevis leaves it " + number_text(rest_after->up_deg - want, 1) +
                          "° off, and this class has no centre to set: a finer thread, or a rod that can be bent by a "
                          "hair, takes the rest");
   }
@@ -262,7 +290,7 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
     }
     // Nothing left to do is settled, too, where arm and rod alone can do anything.
     const bool flush =
-        std::abs(rest_read->up_deg) <= near_flush_deg || (!can.centre && c.teeth == 0 && c.clevis_turns == 0);
+        std::abs(rest_read->up_deg - want) <= near_flush_deg || (!can.centre && c.teeth == 0 && c.clevis_turns == 0);
     c.settled = ends_good && flush;
   }
   if (c.settled) {

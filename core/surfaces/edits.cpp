@@ -181,6 +181,53 @@ Edit centre_and_ends_set(const Rig& rig, Surface surface, const Centring& wanted
   return e;
 }
 
+Result<Edit> trim_flown(const Rig& rig, const TrimFlight& flight) {
+  Edit e{rig, "Trim flight noted"};
+  for (const auto& [surface, deg] : flight.sat_deg) {
+    Linkage* l = e.rig.linkage(surface);
+    if (!l) return failure(surface.spoken(), "has no linkage yet", "a surface whose linkage was measured");
+    l->want_neutral_deg = deg == 0 ? std::nullopt : std::optional(deg);
+    if (const auto ok = in_range(*l, "linkages/" + surface.word()); !ok) return tl::make_unexpected(ok.error());
+  }
+  e.rig.power.cruise_throttle = flight.cruise_throttle;
+  if (const auto ok = in_range(e.rig.power, "power"); !ok) return tl::make_unexpected(ok.error());
+  return e;
+}
+
+namespace {
+
+/// The first surface of this kind, and its output.
+std::pair<const Output*, Surface> first_of(const Rig& rig, SurfaceKind kind) {
+  for (const Output& o : rig.outputs)
+    for (const Surface s : o.surfaces)
+      if (s.kind == kind) return {&o, s};
+  return {nullptr, {}};
+}
+
+double roll_throw(const Rig& rig, SurfaceKind kind) {
+  const auto [output, surface] = first_of(rig, kind);
+  return output ? throw_for(rig, *output, surface, MixCommand::roll) : 0;
+}
+
+}  // namespace
+
+std::optional<double> tail_mix_percent(const Rig& rig) {
+  const double wing = roll_throw(rig, SurfaceKind::aileron);
+  if (wing <= 0 || !first_of(rig, SurfaceKind::taileron).first) return std::nullopt;
+  return 100 * roll_throw(rig, SurfaceKind::taileron) / wing;
+}
+
+Result<Edit> set_tail_mix(const Rig& rig, double percent) {
+  if (!(percent >= 0 && percent <= 150))
+    return failure("tail mix", number_text(percent, 0) + " % is no share of the ailerons' throw", "0 to 150");
+  if (!tail_mix_percent(rig))
+    return failure("tail mix", "needs ailerons, and tail halves that can roll", "an airframe with both");
+  auto thrown = with_throw(rig, first_of(rig, SurfaceKind::taileron).second, MixCommand::roll,
+                           roll_throw(rig, SurfaceKind::aileron) * percent / 100);
+  if (!thrown) return tl::make_unexpected(thrown.error());
+  return Edit{std::move(*thrown), "Tail halves get " + number_text(percent, 0) + " % of the ailerons' throw"};
+}
+
 namespace {
 
 Result<Surface> surface_named(const std::string& name) {
@@ -237,6 +284,24 @@ std::vector<EditEntry> surfaces_edits() {
        "Weights such that the full command moves a surface so many degrees",
        {"SURFACE", "COMMAND", "DEGREES"},
        throw_edit},
+      {"tail-mix",
+       "How far the tail halves roll, percent of the ailerons' throw",
+       {"PERCENT"},
+       [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
+         const auto percent = number_given(given[0], "tail mix");
+         if (!percent) return tl::make_unexpected(percent.error());
+         return set_tail_mix(rig, *percent);
+       }},
+      {"flown-centre",
+       "Where a surface sat in straight and level flight, degrees up (0: flush)",
+       {"SURFACE", "DEGREES"},
+       [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
+         const auto surface = surface_named(given[0]);
+         if (!surface) return tl::make_unexpected(surface.error());
+         const auto degrees = number_given(given[1], "flown centre");
+         if (!degrees) return tl::make_unexpected(degrees.error());
+         return trim_flown(rig, {{{*surface, *degrees}}, rig.power.cruise_throttle});
+       }},
       {"differential", "How much less the down-going aileron moves, 0 to 1", {"SHARE"}, differential_edit},
       {"holes", "Other holes of arm and horn, metres; the rod is cut to fit", {"SURFACE", "ARM", "HORN"}, holes_edit},
       {"reverse",

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <map>
+
 #include "edit/edit.h"
 #include "surfaces/linkage.h"
 #include "surfaces/surfaces.h"
@@ -47,6 +49,21 @@ CommandThrows command_throws(const Rig& rig, Surface surface, const Centring& wa
 /// travel goes. The other half of a pair stays as it is: nobody has read it.
 Edit centre_and_ends_set_keeping_throws(const Rig& rig, Surface surface, const Centring& wanted);
 Edit centre_and_ends_set(const Rig& rig, Surface surface, const Centring& wanted);
+
+/// What a flight trimmed by hand has shown: where each surface sat, degrees (0: flush), and the open share of the
+/// throttle at cruise. Errors: no linkage of the surface; a value outside of its range.
+struct TrimFlight {
+  std::map<Surface, double> sat_deg;
+  std::optional<double> cruise_throttle;
+};
+Result<Edit> trim_flown(const Rig& rig, const TrimFlight& flight);
+
+/// How far the tail halves go for the same roll stick as the ailerons, percent of the ailerons' throw in degrees (25° of
+/// travel where a linkage is not known). Nothing without both.
+std::optional<double> tail_mix_percent(const Rig& rig);
+/// Roll weights of both tail halves such that they go so far. Errors: no tail halves that roll beside ailerons; 0 to
+/// 150.
+Result<Edit> set_tail_mix(const Rig& rig, double percent);
 
 std::vector<EditEntry> surfaces_edits();
 

@@ -29,6 +29,8 @@ std::vector<std::string> centre_places(const CheckContext& in, const std::string
       all.push_back(place_of({"outputs", o.id, member}));
     for (const char* member : {"arm_m", "arm_deg", "horn_m", "rod_m"})
       all.push_back(place_of({"linkages", s.word(), member}));
+    if (const Linkage* l = in.rig.linkage(s); l && l->want_neutral_deg)
+      all.push_back(place_of({"linkages", s.word(), "want_neutral_deg"}));
     for (const Part& p : in.rig.parts)
       if (p.surface && *p.surface == s) all.push_back(place_of({"parts", p.id, "kind"}));
   }
@@ -48,8 +50,11 @@ std::string failing_centre(const CheckContext& in, const std::string&) {
   for (const Surface s : hinged(rig)) {
     const auto read = read_throws(rig, s);
     if (!read) return "the " + s.spoken() + " was not read at its centre and both ends since it was last set";
-    if (std::abs(read->neutral_deg) > flush_deg)
-      return "the " + s.spoken() + " stands " + number_text(read->neutral_deg, 1) + "° off neutral";
+    const Linkage* l = rig.linkage(s);
+    const double want = l ? l->want_neutral_deg.value_or(0) : 0;
+    if (std::abs(read->neutral_deg - want) > flush_deg)
+      return "the " + s.spoken() + " stands " + number_text(read->neutral_deg - want, 1) + "° off " +
+             (want == 0 ? std::string("neutral") : "where it is wanted (" + number_text(want, 1) + "°)");
   }
   return hinged(rig).empty() ? "there is no surface" : "";
 }

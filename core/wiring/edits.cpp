@@ -1,9 +1,12 @@
 #include "wiring/edits.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "airframe/kinds.h"
+#include "base/number.h"
 #include "wiring/plan.h"
+#include "wiring/ports.h"
 #include "wiring/wiring.h"
 
 namespace rigging {
@@ -19,6 +22,7 @@ Result<Edit> plug(const Rig& rig, const Catalogue& catalogue, const std::string&
   LeadEnd& end = l->from.part == "controller" ? l->from : l->to;
   end.socket = socket;
   outputs_follow(edit.rig, catalogue);
+  if (!edit.rig.ports.empty()) ports_follow(edit.rig, catalogue);
   return edit;
 }
 
@@ -75,8 +79,36 @@ Result<Edit> throttle_lead(const Rig& rig, const Catalogue& catalogue, bool on_r
   return edit;
 }
 
+Result<Edit> pass_channel(const Rig& rig, const Catalogue& catalogue, int channel) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  Edit edit{rig, "Channel " + std::to_string(channel) + " passed through to an output"};
+  if (!c || !c->way("passes"))
+    return failure("pass channel", "is nothing that this class can",
+                   "a class with outputs that pass a channel through");
+  const Span span = member_of(&Output::passes).span;
+  if (channel < 1 || channel > span.most)
+    return failure("channel " + std::to_string(channel), "is no channel", "a number from 1 to 32");
+  Output o;
+  o.passes = channel;
+  for (int n = 1; o.id.empty() || rig.output(o.id); ++n) o.id = "pass_" + std::to_string(n);
+  edit.rig.outputs.push_back(o);
+  settle_in_sockets(edit.rig, *c);
+  if (edit.rig.output(o.id)->socket.empty())
+    return failure("pass channel", "finds no free socket", "an output that nothing uses");
+  return edit;
+}
+
 std::vector<EditEntry> wiring_edits() {
-  return {{"throttle-lead",
+  return {{"pass-channel",
+           "An output that passes a channel through, unmixed",
+           {"CHANNEL"},
+           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
+             const auto number = number_of(given[0]);
+             if (!number || *number != std::floor(*number))
+               return failure(given[0], "is no channel", "a number from 1 to 32");
+             return pass_channel(rig, c, static_cast<int>(*number));
+           }},
+          {"throttle-lead",
            "The throttle lead on the receiver or through the board, where the class leaves the choice",
            {"receiver|board"},
            [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
@@ -95,6 +127,40 @@ std::vector<EditEntry> wiring_edits() {
            {"OUTPUT", "SOCKET"},
            [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
              return plug_output(rig, c, given[0], given[1]);
+           }},
+          {"ports",
+           "Every port, and the receiver's signal, set as the leads say",
+           {},
+           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>&) -> Result<Edit> {
+             return tell_ports(rig, c);
+           }},
+          {"port",
+           "A port's job, baud (or -) and direction",
+           {"SOCKET", "JOB", "BAUD", "both|listens|speaks"},
+           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
+             Port port;
+             port.socket = given[0];
+             const auto job = from_word<PortJob>(given[1]);
+             if (!job) return failure(given[1], "is no job of a port", word_choice<PortJob>());
+             port.job = *job;
+             if (given[2] != "-") {
+               port.baud = number_of(given[2]);
+               const Span span = member_of(&Port::baud).span;
+               if (!port.baud || *port.baud < span.least || *port.baud > span.most)
+                 return failure(given[2], "is no baud", "a number from 1200 to 4000000, or -");
+             }
+             const auto direction = from_word<PortDirection>(given[3]);
+             if (!direction) return failure(given[3], "is no direction", word_choice<PortDirection>());
+             port.direction = *direction;
+             return set_port(rig, c, port);
+           }},
+          {"receiver-says",
+           "What a receiver puts out, as chosen in the transmitter",
+           {"PART", "SIGNAL"},
+           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
+             const auto signal = from_word<Signal>(given[1]);
+             if (!signal) return failure(given[1], "is no signal", word_choice<Signal>());
+             return receiver_says(rig, c, given[0], *signal);
            }},
           {"plan-wiring",
            "Every lead and output where the plan puts it",

@@ -21,6 +21,10 @@ Result<Edit> plug_output(const Rig& rig, const Catalogue& catalogue, const std::
 /// a class that leaves none; motors that steer, which the board has to mix; no motor.
 Result<Edit> throttle_lead(const Rig& rig, const Catalogue& catalogue, bool on_receiver);
 
+/// An output that passes a channel through, unmixed: for a camera switch, lights, a retract. Errors: a class that
+/// can't; a channel beyond 1 to 32; no socket free.
+Result<Edit> pass_channel(const Rig& rig, const Catalogue& catalogue, int channel);
+
 std::vector<EditEntry> wiring_edits();
 
 }  // namespace rigging

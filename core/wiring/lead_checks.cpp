@@ -97,6 +97,7 @@ CheckFamily lead_checks() {
           .station = Station::wiring,
           .until_mounted = false,
           .by_station = true,
+          .grouped = true,
           .one = "lead",
           .many = "leads",
           .subjects = leads,

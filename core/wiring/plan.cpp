@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "wiring/output_plan.h"
+#include "wiring/ports.h"
 
 namespace rigging {
 
@@ -17,7 +18,8 @@ Plan Planner::take() {
   }
   plan_outputs(plan_, *controller_);
   servos_and_motors();
-  serial_ports();
+  serial_ports(false);
+  serial_ports(true);
   pulse_receivers();
   battery_side();
   two_wire();
@@ -27,6 +29,7 @@ Plan Planner::take() {
   video_and_pads();
   red_wires();
   say_what_stays_dark();
+  ports_follow(plan_.rig, catalogue_);
   std::stable_sort(plan_.rig.leads.begin(), plan_.rig.leads.end(),
                    [](const Lead& a, const Lead& b) { return a.id < b.id; });
   for (const Choice& c : plan_.choices) plan_.changes += c.changed;
@@ -92,6 +95,17 @@ void Planner::servos_and_motors() {
       for (Lead& l : rig().leads)
         if (l.from.part == p->id && l.to.socket == o->socket) l.kind = LeadKind::y_lead;
   }
+  for (const Part* p : parts_of(PartGroup::camera_switch)) {
+    if (is_fixed(p->id, "control")) {
+      keep(p->id, "control");
+      continue;
+    }
+    const Output* o = output_for(rig(), catalogue_, *p);
+    if (!o || o->socket.empty())
+      obstacle(p->id, capital(name(p->id)) + " needs an output that passes a channel through", "WIRING-37");
+    else
+      connect(p->id, "control", "controller", o->socket, "output " + o->id + " passes its channel through");
+  }
   for (const Part* p : parts_of(PartGroup::speed_controller)) {
     // Its motor: the one with the same side, else in order.
     if (!is_fixed(p->id, "motor")) {
@@ -140,7 +154,7 @@ std::pair<std::string, std::string> Planner::receiver_channel(ChannelFunction f)
   return {};
 }
 
-void Planner::serial_ports() {
+void Planner::serial_ports(bool spareable) {
   struct Wanting {
     const Part* part;
     const Terminal* end;
@@ -152,7 +166,7 @@ void Planner::serial_ports() {
     for (const Terminal& t : k->terminals) {
       const bool data = t.kind == TerminalKind::serial || t.kind == TerminalKind::inverted_serial ||
                         t.kind == TerminalKind::summed_output;
-      if (!data) continue;
+      if (!data || worth_having(t) != spareable) continue;
       if (is_fixed(p.id, t.id))
         keep(p.id, t.id);
       else
@@ -175,6 +189,8 @@ void Planner::serial_ports() {
       const bool kept_for_other = !t.serves.empty() && t.serves != word(k->group) &&
                                   !(k->group == PartGroup::receiver && w.end->kind == TerminalKind::summed_output);
       const bool too_slow = t.most_baud > 0 && k->serial && k->serial->baud > t.most_baud;
+      // One whose output is chosen can be set to another; better a port that takes what it is set to.
+      if (const auto signal = says(*w.part, *w.end); signal && mates(*w.end, t) && !takes(t, *signal)) c += 5 * moved;
       if (!mates(*w.end, t) || kept_for_other || too_slow) c = forbidden;
       if (t.emulated) c += emulated;
       if (t.kind == TerminalKind::serial_inverting && w.end->kind == TerminalKind::serial && t.serves.empty())
@@ -191,6 +207,7 @@ void Planner::serial_ports() {
         const Terminal& t = *ports[static_cast<std::size_t>(got[i])];
         const char* why = w.end->kind == TerminalKind::inverted_serial
                               ? "it can invert its input, as this receiver needs"
+                          : worth_having(*w.end)                       ? "a port that is left, for one wire"
                           : w.end->kind == TerminalKind::summed_output ? "it takes all channels on one wire"
                           : t.emulated ? "the hardware ports are taken: this one costs processor time"
                                        : "a free hardware port for the data pair";
@@ -222,6 +239,12 @@ double Planner::way_cost(const Part& part, const Terminal& socket) const {
 }
 
 void Planner::no_port(const Part& part, const Terminal& end, const std::vector<const Terminal*>& ports) {
+  if (worth_having(end)) {
+    obstacle(part.id,
+             capital(name(part.id)) + ": no port is left for its " + spoken(end.serves) + " wire. It works without",
+             "WIRING-36");
+    return;
+  }
   const bool any_mate = std::any_of(ports.begin(), ports.end(), [&](const Terminal* t) { return mates(end, *t); });
   const std::string who = capital(name(part.id));
   const PartKind* kind = catalogue_.part(part.kind);

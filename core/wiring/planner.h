@@ -59,7 +59,8 @@ class Planner {
   std::pair<std::string, std::string> receiver_channel(ChannelFunction f) const;
 
   // ── ports ────────────────────────────────────────────────────────────────────────────────────────────────────────
-  void serial_ports();
+  /// First what is needed, then what is worth having.
+  void serial_ports(bool spareable);
 
   /// How far the lead has to go across the board, as a cost: metres from the socket to where the part lies.
   double way_cost(const Part& part, const Terminal& socket) const;

@@ -1,11 +1,21 @@
 #include <algorithm>
 
+#include "base/number.h"
+
 #include "wiring/planner.h"
 
 namespace rigging {
 namespace {
 
 constexpr double most_board_v = 5.6;  // that five-volt parts bear; common practice
+constexpr double least_five_v = 4.5;  // that they need
+
+/// What the class makes on one of its nets; five volts where it says nothing.
+double net_volts(const ControllerClass& c, const std::string& net) {
+  for (const Feed& f : c.feeds)
+    if (f.to == net && (f.kind == FeedKind::linear || f.kind == FeedKind::switching)) return f.volts;
+  return 5;
+}
 
 /// An output socket that no surface will ever need.
 bool spare_row(const Terminal& t) { return t.serves.empty() || t.serves == word(PartGroup::regulator); }
@@ -60,9 +70,13 @@ void Planner::battery_side() {
     else
       connect(p->id, "battery", from, take(), "drive current");
   }
+  // A second battery lives for the regulators: what steers stays alive when the motor's battery is flat.
+  const std::string second = batteries.size() > 1 ? batteries[1]->id : std::string();
   for (const Part* p : parts_of(PartGroup::regulator)) {
     if (is_fixed(p->id, "in"))
       keep(p->id, "in");
+    else if (!second.empty())
+      connect(p->id, "in", second, "main", "a battery of its own");
     else
       connect(p->id, "in", from, take(), "its inlet");
   }
@@ -89,7 +103,9 @@ void Planner::two_wire() {
 void Planner::video_and_pads() {
   const auto pad = [&](TerminalKind kind) -> const Terminal* {
     for (const Terminal& t : controller_->pads)
-      if (t.kind == kind && !busy("controller", t.id)) return &t;
+      if (t.kind == kind && !busy("controller", t.id) &&
+          (kind != TerminalKind::power || net_volts(*controller_, t.net) > least_five_v))
+        return &t;
     return nullptr;
   };
   // Keep what is on a pad already where it is: settle those first.
@@ -115,8 +131,21 @@ void Planner::video_and_pads() {
     }
     return false;
   };
+  // A switch takes the pictures of two cameras and gives one.
+  std::vector<std::pair<std::string, std::string>> inlets;
+  for (const std::string& s : group_parts(PartGroup::camera_switch)) {
+    for (const char* inlet : {"in_a", "in_b"}) inlets.emplace_back(s, inlet);
+    if (!place(s, "out", TerminalKind::video_in, "the board writes its figures into the picture") &&
+        !transmitters.empty())
+      connect(s, "out", transmitters.front(), "video", "picture straight to the transmitter");
+  }
   for (std::size_t i = 0; i < cameras.size(); ++i) {
     if (!terminal(cameras[i], "video")) continue;
+    if (i < inlets.size()) {
+      connect(cameras[i], "video", inlets[i].first, inlets[i].second,
+              "one of the pictures that the switch chooses from");
+      continue;
+    }
     if (!place(cameras[i], "video", TerminalKind::video_in, "the board writes its figures into the picture") &&
         i < transmitters.size())
       connect(cameras[i], "video", transmitters[i], "video", "picture straight to the transmitter");
@@ -149,6 +178,24 @@ void Planner::video_and_pads() {
     const Load* load = k->loads.empty() ? nullptr : &k->loads.front();
     if (const LeadEnd* now = goes(part, end); now && now->part != "controller" && terminal(now->part, now->socket)) {
       connect(part, end, std::string(now->part), std::string(now->socket), "it is fed from there already");
+      continue;
+    }
+    // What wants 3.3 V would be destroyed on five.
+    if (load && load->most_v < least_five_v) {
+      const Terminal* low = nullptr;
+      for (const Terminal& t : controller_->pads)
+        if (t.kind == TerminalKind::power && !busy("controller", t.id) &&
+            net_volts(*controller_, t.net) <= load->most_v)
+          low = &t;
+      if (low)
+        connect(part, end, "controller", low->id, "the pad of the voltage that it bears");
+      else
+        obstacle(part,
+                 capital(name(part)) + " bears " + number_text(load->most_v, 1) + " V, and no pad of the " +
+                     controller_->name +
+                     " gives so little: get the five-volt kind, or a small "
+                     "regulator for it",
+                 "POWER-13");
       continue;
     }
     if (load && load->least_v > 5.6) {

@@ -40,7 +40,17 @@ const Output* output_for(const Rig& rig, const Catalogue& catalogue, const Part&
     if (part.surface) return rig.output_of(*part.surface);
     // A servo of no surface: a tow release on the motor's output.
     if (rig.airframe.kind != AirframeKind::towed_glider) return nullptr;
-    return find_in(rig.outputs, [](const Output& o) { return o.surfaces.empty(); });
+    return find_in(rig.outputs, [](const Output& o) { return o.surfaces.empty() && o.passes == 0; });
+  }
+  if (group(part) == PartGroup::camera_switch) {
+    std::size_t before = 0;
+    for (const Part& p : rig.parts) {
+      if (p.id == part.id) break;
+      before += group(p) == PartGroup::camera_switch;
+    }
+    for (const Output& o : rig.outputs)
+      if (o.passes > 0 && before-- == 0) return &o;
+    return nullptr;
   }
   if (group(part) != PartGroup::speed_controller) return nullptr;
   std::vector<const Output*> motors;

@@ -110,9 +110,9 @@ TEST(OwnBoard, IsKeptPassedOnAndReadAgain) {
   for (const ControllerClass& nearest : shipped().controllers) {
     ControllerClass mine = own_class(nearest, "attic_" + nearest.id, "Attic");
     mine.outputs.front().label = "first";
-    ASSERT_TRUE(save_own_class(file, mine, shipped().shared_cures));
+    ASSERT_TRUE(save_own_class(file, mine, shipped().shared));
     mine.outputs.front().label = "the first";
-    ASSERT_TRUE(save_own_class(file, mine, shipped().shared_cures)) << "in the place of the one before";
+    ASSERT_TRUE(save_own_class(file, mine, shipped().shared)) << "in the place of the one before";
     const Json written = *read_json_file(file);
     ASSERT_EQ(written["controllers"].size(), 1u);
     for (const Json& cure : written["controllers"][0].value("cures", Json::array()))

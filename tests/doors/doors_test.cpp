@@ -252,7 +252,11 @@ TEST_F(Doors, ASettingReachesTheLinkTheTwinAndTheDifferences) {
   // A class that has it set by hand finds it on its card.
   Catalogue dials = shipped();
   for (ControllerClass& c : dials.controllers)
-    if (c.id == "full_controller") c.settings.push_back({"horn_volume_percent", SetBy::dial, {}, {}});
+    if (c.id == "full_controller") {
+      SettingWay& way = c.settings.emplace_back();
+      way.what = "horn_volume_percent";
+      way.by = SetBy::dial;
+    }
   std::string card;
   for (const std::string& page : setting_card_svg(louder, dials)) card += page;
   EXPECT_NE(card.find("horn volume"), std::string::npos);

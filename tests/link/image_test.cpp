@@ -137,7 +137,10 @@ TEST(Image, EverySettingIsFoundSaidAndTakenOverByItself) {
   const Image here = image_of(rig);
   int tried = 0;
   for (const Setting& s : settings()) {
-    const std::string subject = s.of == SettingOf::output ? "s1" : s.of == SettingOf::channel ? "2" : "";
+    const std::string subject = s.of == SettingOf::output    ? "s1"
+                                : s.of == SettingOf::port    ? "serial_4"
+                                : s.of == SettingOf::channel ? "2"
+                                                             : "";
     const SettingId id{s.of, subject, s.name};
     Image board = here;
     const Fact now = here.value(id);

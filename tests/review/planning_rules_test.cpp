@@ -5,6 +5,7 @@
 #include <set>
 
 #include "airframe/kinds.h"
+#include "base/find.h"
 #include "base/json.h"
 #include "breaks.h"
 #include "wiring/plan.h"
@@ -194,7 +195,7 @@ std::vector<Break> power_breaks() {
            if (p.part.starts_with("servo_")) p.z_m = 0;
          r.fit.bay.reset();
        },
-       {"FIT-07", "POWER-04", "POWER-06", "POWER-07"}},
+       {"FIT-07", "POWER-04", "POWER-06", "POWER-07", "POWER-31", "POWER-32"}},
       {"a regulator that feeds nothing",
        "hedgerow",
        [](Rig& r) {
@@ -216,7 +217,7 @@ std::vector<Break> power_breaks() {
          for (Part& p : r.parts)
            if (p.id == "propeller") p.mass_kg = 0.006;
        },
-       {"POWER-02", "POWER-08", "POWER-14", "POWER-14", "POWER-17", "POWER-18", "POWER-20", "WIRING-33"}},
+       {"POWER-02", "POWER-08", "POWER-14", "POWER-14", "POWER-17", "POWER-18", "POWER-20", "POWER-31", "WIRING-33"}},
       {"two stalled are too much",
        "delta",
        [](Rig& r) {
@@ -241,7 +242,7 @@ std::vector<Break> power_breaks() {
          r.power.static_a = 20;
          r.power.static_thrust_n = 10;
        },
-       {"POWER-09"}},
+       {"POWER-09", "POWER-31"}},
       {"the controller restarts",
        "delta",
        [](Rig& r) {
@@ -284,7 +285,7 @@ std::vector<Break> power_breaks() {
          for (Lead& l : r.leads)
            if (l.kind == LeadKind::power || l.kind == LeadKind::phase) l.gauge_awg = 9;
        },
-       {"FIT-15", "POWER-17", "POWER-18", "POWER-19"}},
+       {"FIT-15", "POWER-17", "POWER-18", "POWER-19", "POWER-31"}},
       {"little thrust", "hedgerow", [](Rig& r) { r.power.static_thrust_n = 4; }, {"POWER-21"}},
       {"no propeller",
        "hedgerow",
@@ -366,6 +367,61 @@ std::vector<Break> wiring_breaks() {
        "hedgerow",
        [](Rig& r) { to_socket(r, "module_sense", "serial_3"); },
        {"WIRING-13"}},
+      {"plugs that differ", "hedgerow", [](Rig& r) { r.part("battery")->plug = "plug_two_pin_90"; }, {"POWER-31"}},
+      {"a plug too small for the current",
+       "hedgerow",
+       [](Rig& r) {
+         for (const char* id : {"battery", "module"}) r.part(id)->plug = "plug_two_pin_10";
+       },
+       {"POWER-31", "POWER-32", "POWER-32"}},
+      {"a board on hook-and-loop",
+       "hedgerow",
+       [](Rig& r) { r.place("controller")->fixing = Fixing::hook_and_loop; },
+       {"FIT-24"}},
+      {"a battery on tape", "hedgerow", [](Rig& r) { r.place("battery")->fixing = Fixing::tape; }, {"FIT-24"}},
+      {"a port told another baud",
+       "hedgerow",
+       [](Rig& r) { find_in(r.ports, [](const Port& p) { return p.socket == "serial_4"; })->baud = 9600; },
+       {"WIRING-35"}},
+      {"a port told another job", "hedgerow", [](Rig& r) { r.ports.back().job = PortJob::telemetry; }, {"WIRING-35"}},
+      {"a port left over from another model",
+       "hedgerow",
+       [](Rig& r) {
+         r.ports.emplace_back().socket = "serial_1";
+         r.ports.back().job = PortJob::video_control;
+       },
+       {"WIRING-35"}},
+      {"ports told nothing", "hedgerow", [](Rig& r) { r.ports.clear(); }, {"WIRING-35"}},
+      {"the board listens for another signal",
+       "hedgerow",
+       [](Rig& r) { r.radio.heard_as = Signal::summed; },
+       {"STICKS-20"}},
+      {"the receiver puts out another signal than is heard",
+       "hedgerow",
+       [](Rig& r) {
+         kind_of_part(r, "receiver", "receiver_chosen");
+         for (Lead& l : r.leads)
+           for (LeadEnd* e : {&l.from, &l.to})
+             if (e->part == "receiver") e->socket = "out";
+         r.part("receiver")->says = Signal::summed;
+       },
+       {"STICKS-20"}},
+      {"a channel passed through that is also the mode",
+       "hedgerow",
+       [](Rig& r) {
+         Output& o = r.outputs.emplace_back();
+         o.id = "pass_1";
+         o.socket = "s5";
+         o.passes = 5;
+       },
+       {"WIRING-37"}},
+      {"a camera switch that nothing works",
+       "hedgerow",
+       [](Rig& r) {
+         add_part(r, "pick", "camera_switch").mass_kg = 0;
+         put(r, "pick", 0.2, 0.5, 0);
+       },
+       {"POWER-14", "WIRING-21", "WIRING-37"}},
       {"software port for nothing",
        "hedgerow",
        [](Rig& r) {
@@ -375,7 +431,7 @@ std::vector<Break> wiring_breaks() {
          remove_lead(r, "gps_bus");
          to_socket(r, "gps", "soft_1");
        },
-       {"WIRING-14"}},
+       {"WIRING-14", "WIRING-35"}},
       {"software port too slow",
        "hedgerow",
        [](Rig& r) {
@@ -390,7 +446,7 @@ std::vector<Break> wiring_breaks() {
          add_lead(r, "c", "c", "serial", "controller", "serial_3", LeadKind::four_way);
          add_lead(r, "d", "d", "serial", "controller", "serial_4", LeadKind::four_way);
        },
-       {"WIRING-15"}},
+       {"WIRING-15", "WIRING-35"}},
       {"throttle through the unit",
        "heath",
        [](Rig& r) {

@@ -28,7 +28,9 @@ TEST(SettingCard, CarriesWhatIsToBeDialledIn) {
   roll.high_us = 1900;
   roll.inverted = true;
   const auto pages = setting_card_svg(rig, shipped());
-  ASSERT_EQ(pages.size(), 1u);
+  ASSERT_LE(pages.size(), 2u);
+  EXPECT_TRUE(says(all(pages), "listens for inverted serial"));
+  EXPECT_TRUE(says(all(pages), "SER 4"));
   EXPECT_TRUE(says(pages[0], "width=\"210mm\" height=\"297mm\""));
   const auto dial = dial_in(roll, rig.radio.transmitter, {}, true);
   ASSERT_TRUE(dial && dial->changes);

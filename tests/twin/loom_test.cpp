@@ -104,6 +104,71 @@ TEST(Loom, LeadsAreHandledWithEverythingDark) {
   EXPECT_FALSE(loom.inspect("no_such_lead"));
 }
 
+TEST(Loom, AnotherBaudIsSilentUntilItIsMended) {
+  Loom loom = with("hedgerow", {"other_baud:gps"});
+  EXPECT_FALSE(loom.ports().at("serial_4"));
+  loom.power({});
+  ASSERT_TRUE(loom.mend("gps"));
+  loom.power({false, true});
+  EXPECT_TRUE(loom.ports().at("serial_4"));
+}
+
+TEST(Loom, PortsTakeEffectAfterARestart) {
+  Rig rig = demo("hedgerow");
+  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  Bench bench(rig, c, *truth_of(rig, c, {}), Loom(rig, catalogue(), {}));
+  bench.plug({false, true});
+  ASSERT_TRUE(bench.loom().ports().at("serial_4"));
+  ASSERT_TRUE(bench.loom().receiver_heard());
+  for (Port& p : rig.ports)
+    if (p.socket == "serial_4") p.baud = 9600;
+  rig.radio.heard_as = Signal::summed;
+  bench.step(0.02);
+  bench.configure(link::image_of(rig));
+  EXPECT_TRUE(bench.loom().ports().at("serial_4")) << "until it is started again";
+  EXPECT_TRUE(bench.loom().receiver_heard());
+  bench.plug({});
+  bench.plug({false, true});
+  EXPECT_FALSE(bench.loom().ports().at("serial_4"));
+  EXPECT_FALSE(bench.loom().receiver_heard()) << "it listens for another signal than the receiver puts out";
+}
+
+TEST(Loom, AReceiverSetToAnotherOutputIsSilent) {
+  Rig rig = demo("hedgerow");
+  rig.part("receiver")->kind = "receiver_chosen";
+  for (Lead& l : rig.leads)
+    for (LeadEnd* e : {&l.from, &l.to})
+      if (e->part == "receiver") e->socket = "out";
+  const auto fault = lead_fault_from_text("other_signal:receiver", rig, catalogue());
+  ASSERT_TRUE(fault) << fault.error().text();
+  Loom loom(rig, catalogue(), {*fault});
+  loom.power({false, true});
+  EXPECT_FALSE(loom.receiver_heard());
+  EXPECT_TRUE(loom.ports().at("serial_4"));
+  Loom right(rig, catalogue(), {});
+  right.power({false, true});
+  EXPECT_TRUE(right.receiver_heard());
+}
+
+TEST(Loom, AnOutputPassesItsChannelThrough) {
+  Rig rig = demo("hedgerow");
+  Output& o = rig.outputs.emplace_back();
+  o.id = "pass_1";
+  o.socket = "s8";
+  o.passes = 8;
+  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
+  Bench bench(rig, c, *truth_of(rig, c, {}), Loom(rig, catalogue(), {}));
+  bench.plug({false, true});
+  for (const double position : {-1.0, 1.0}) {
+    bench.radio().control(8, position);
+    for (int i = 0; i < 100; ++i) bench.step(0.01);
+    EXPECT_NEAR(bench.pulses().at("s8"), 1500 + 500 * position, 3);
+  }
+  bench.transmitter(false);
+  for (int i = 0; i < 100; ++i) bench.step(0.01);
+  EXPECT_EQ(bench.pulses().at("s8"), o.centre_us);
+}
+
 TEST(Loom, FaultsAreReadStrictly) {
   const Rig rig = demo("hedgerow");
   for (const char* bad :

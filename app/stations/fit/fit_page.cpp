@@ -8,6 +8,7 @@
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QTextBrowser>
 #include <QVBoxLayout>
 
@@ -19,6 +20,7 @@
 #include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "rig/place.h"
 #include "rig/ranges.h"
 #include "stations/fit/part_dialog.h"
 #include "stations/numbers_dialog.h"
@@ -106,6 +108,28 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   connect(angles_, &QPushButton::clicked, this, &FitPage::ask_small_angles);
   form->addWidget(angles_, row++, 1);
   form->addWidget(surface_, row++, 0, 1, 2);
+  held_ = new QComboBox;
+  held_->setObjectName(QStringLiteral("part_held"));
+  held_->setAccessibleName(tr("What holds it"));
+  const std::pair<Fixing, QString> fixings[] = {{Fixing::unknown, tr("held by: not said")},
+                                                {Fixing::tape, tr("held by firm tape")},
+                                                {Fixing::hook_and_loop, tr("held by hook-and-loop")},
+                                                {Fixing::foam, tr("held by foam tape")},
+                                                {Fixing::plate, tr("on a screwed plate")},
+                                                {Fixing::holder, tr("in a printed holder")},
+                                                {Fixing::flush, tr("flush in the wing")},
+                                                {Fixing::lid, tr("under a lid")}};
+  for (const auto& [fixing, words] : fixings) held_->addItem(words, QString::fromLatin1(word(fixing).data()));
+  plug_ = new QComboBox;
+  plug_->setObjectName(QStringLiteral("part_plug"));
+  plug_->setAccessibleName(tr("Plug on its battery lead"));
+  auto* fixed = new QHBoxLayout;
+  for (QComboBox* box : {held_, plug_}) {
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(8);
+    fixed->addWidget(box, 1);
+  }
+  form->addLayout(fixed, row++, 0, 1, 2);
   frame_mass_ = number_box(QStringLiteral("frame_mass"), tr("Bare airframe"), 84);
   frame_mass_->setSpecialValueText(tr("not known"));
   frame_at_ = number_box(QStringLiteral("frame_at"), tr("It balances behind the nose"), 84);
@@ -120,9 +144,17 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   auto* look = wrapping_words(9.5, true);
   look->setText(tr("Look and tick off"));
   right->addWidget(look);
-  ticks_ = new QVBoxLayout;
+  auto* ticks = new QWidget;
+  ticks_ = new QVBoxLayout(ticks);
+  ticks_->setContentsMargins(0, 0, 0, 0);
   ticks_->setSpacing(2);
-  right->addLayout(ticks_);
+  auto* tick_area = new QScrollArea;
+  tick_area->setFrameShape(QFrame::NoFrame);
+  tick_area->setWidgetResizable(true);
+  tick_area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  tick_area->setMinimumHeight(84);
+  tick_area->setWidget(ticks);
+  right->addWidget(tick_area, 1);
   page->addWidget(side);
 
   connect(view_, &PlacesView::picked, this, &FitPage::choose);
@@ -144,6 +176,14 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   connect(surface_, &QComboBox::activated, this, [this] {
     document_.apply(work_surface(document_.rig(), document_.catalogue(), view_->selected(),
                                  surface_from_word(surface_->currentData().toString().toStdString())));
+  });
+  connect(held_, &QComboBox::activated, this, [this] {
+    if (const auto fixing = from_word<Fixing>(held_->currentData().toString().toStdString()))
+      edit_place([&](Place& p) { p.fixing = *fixing; });
+  });
+  connect(plug_, &QComboBox::activated, this, [this] {
+    document_.apply(set_value(document_.rig(), place_of({"parts", view_->selected(), "plug"}),
+                              plug_->currentData().toString().toStdString()));
   });
   connect(frame_mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
@@ -230,7 +270,8 @@ void FitPage::remove_chosen() {
 void FitPage::ask_bay_and_place() {
   Fit fit = document_.rig().fit;
   Bay bay = fit.bay.value_or(Bay{});
-  bool has_bay = fit.bay.has_value();
+  bool has_bay = fit.bay.has_value(), has_second = fit.second_bay.has_value();
+  Bay second = fit.second_bay.value_or(Bay{});
   NumbersDialog dialog(tr("Bay and place"),
                        tr("The bay's middle line is the fuselage's. The static margin is the distance from balance to "
                           "neutral point as a share of the mean chord: more is calmer. The earth's field at the place "
@@ -241,6 +282,13 @@ void FitPage::ask_bay_and_place() {
   dialog.add("bay_length", bay, &Bay::length_m);
   dialog.add("bay_width", bay, &Bay::width_m);
   dialog.add("bay_height", bay, &Bay::height_m);
+  dialog.add("has_second", tr("There is a second bay, behind it or under the wing"), has_second);
+  dialog.add("second_at", second, &Bay::at_m, tr("Front of the second bay behind the nose"));
+  dialog.add("second_length", second, &Bay::length_m, tr("Its length"));
+  dialog.add("second_width", second, &Bay::width_m, tr("Its width"));
+  dialog.add("second_height", second, &Bay::height_m, tr("Its height"));
+  dialog.add("second_below", second, &Bay::below_m, tr("Its middle below the fuselage's"));
+  dialog.add("second_right", second, &Bay::right_m, tr("Its middle right of the fuselage's"));
   const auto share = [](const QString& label) {
     return NumbersDialog::Number{label, QStringLiteral("%"), 100 * range::share.least, 100 * range::share.most, 1, 100};
   };
@@ -251,6 +299,7 @@ void FitPage::ask_bay_and_place() {
   dialog.add("date", tr("Date"), fit.date, tr("year-month-day, or empty for the middle of 2027"));
   if (!dialog.ask()) return;
   fit.bay = has_bay ? std::optional(bay) : std::nullopt;
+  fit.second_bay = has_second ? std::optional(second) : std::nullopt;
   const auto measured = measure_fit(document_.rig(), fit);
   if (!measured)
     balance_->setText(tr("%1. Nothing was changed.").arg(QString::fromStdString(measured.error().text())));
@@ -337,6 +386,22 @@ void FitPage::show_chosen() {
       surface_->addItem(tr("works the %1").arg(QString::fromStdString(s.spoken())), QString::fromStdString(s.word()));
   surface_->setCurrentIndex(
       part && part->surface ? std::max(0, surface_->findData(QString::fromStdString(part->surface->word()))) : 0);
+  held_->setEnabled(any);
+  held_->setCurrentIndex(held_->findData(QString::fromLatin1(word(place ? place->fixing : Fixing::unknown).data())));
+  const bool has_plug = kind && std::any_of(kind->terminals.begin(), kind->terminals.end(), [](const Terminal& t) {
+                          return t.kind == TerminalKind::battery_out || t.kind == TerminalKind::battery_in;
+                        });
+  plug_->setVisible(has_plug);
+  plug_->clear();
+  QString usual = tr("soldered, or made to fit");
+  if (has_plug)
+    for (const Terminal& t : kind->terminals)
+      if (const PartKind* usually = document_.catalogue().part(t.plug))
+        usual = tr("%1, as usual").arg(QString::fromStdString(usually->name));
+  plug_->addItem(usual, QString());
+  for (const PartKind& k : document_.catalogue().parts)
+    if (k.plug) plug_->addItem(QString::fromStdString(k.name), QString::fromStdString(k.id));
+  plug_->setCurrentIndex(part ? std::max(0, plug_->findData(QString::fromStdString(part->plug))) : 0);
   remove_->setEnabled(part != nullptr);
   for (int i = 0; i < list_->count(); ++i)
     if (list_->item(i)->data(Qt::UserRole).toString().toStdString() == id) list_->setCurrentRow(i);

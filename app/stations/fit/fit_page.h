@@ -42,7 +42,7 @@ class FitPage : public StationPage {
   QLabel *balance_, *compass_, *board_, *chosen_name_;
   QDoubleSpinBox *behind_, *right_, *down_, *frame_mass_, *frame_at_;
   QComboBox* turn_;
-  QComboBox* surface_;
+  QComboBox *surface_, *held_, *plug_;
   QPushButton *remove_, *angles_;
   QVBoxLayout* ticks_;
   std::string shown_ticks_, shown_list_;

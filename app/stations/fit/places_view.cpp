@@ -266,15 +266,16 @@ void PlacesView::paintEvent(QPaintEvent*) {
     }
     p.setClipping(false);
   }
-  if (const auto& bay = document_.rig().fit.bay) {
+  for (const auto* bay : {&document_.rig().fit.bay, &document_.rig().fit.second_bay}) {
+    if (!*bay) continue;
+    const Bay& room = **bay;
     p.setPen(QPen(inks().soft, 1, Qt::DotLine));
     p.setBrush(Qt::NoBrush);
-    const QPointF a = on_screen(View::above, {-bay->at_m, -bay->width_m / 2, 0}),
-                  b = on_screen(View::above, {-bay->at_m - bay->length_m, bay->width_m / 2, 0});
-    p.drawRect(QRectF(a, b));
-    const QPointF c = on_screen(View::side, {-bay->at_m, 0, -bay->height_m / 2}),
-                  d = on_screen(View::side, {-bay->at_m - bay->length_m, 0, bay->height_m / 2});
-    p.drawRect(QRectF(c, d));
+    const double back = -room.at_m - room.length_m, half = room.width_m / 2, tall = room.height_m / 2;
+    p.drawRect(QRectF(on_screen(View::above, {-room.at_m, room.right_m - half, 0}),
+                      on_screen(View::above, {back, room.right_m + half, 0})));
+    p.drawRect(QRectF(on_screen(View::side, {-room.at_m, 0, room.below_m - tall}),
+                      on_screen(View::side, {back, 0, room.below_m + tall})));
   }
   p.save();
   p.setClipRect(QRectF(0, split_, width(), height() - split_));

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "look/look.h"
+#include "proof/hand_steps.h"
 
 namespace rigging::app {
 namespace {
@@ -20,8 +21,11 @@ ProofChain::ProofChain(QWidget* parent) : QWidget(parent) {
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
 }
 
-void ProofChain::set_checks(const std::vector<CheckStatus>& checks) {
+void ProofChain::set_checks(std::vector<CheckStatus> checks) {
   links_.clear();
+  // What comes before the first check stands before it.
+  std::stable_partition(checks.begin(), checks.end(),
+                        [](const CheckStatus& c) { return c.family->id == prepare_family; });
   const QString words[] = {tr("to do"), tr("provisional"), tr("proven"), tr("gone stale")};
   const auto rank = [](ProofState s) {  // worst first
     return s == ProofState::stale ? 0 : s == ProofState::none ? 1 : s == ProofState::provisional ? 2 : 3;
@@ -30,10 +34,11 @@ void ProofChain::set_checks(const std::vector<CheckStatus>& checks) {
     const CheckStatus& c = checks[i];
     std::size_t end = i + 1;
     while (end < checks.size() && checks[end].family == c.family) ++end;
-    if (!c.family->by_station || end - i == 1) {
+    if (!c.family->grouped || end - i == 1) {
       const QString name = !c.family->name.empty() ? QString::fromStdString(c.family->name)
-                           : c.id.subject.empty()  ? QString::fromStdString(c.title)
-                                                   : QString::fromStdString(capital(c.id.subject) + " " + c.family->id);
+                           : c.id.subject.empty() || c.family->guides
+                               ? QString::fromStdString(c.title)
+                               : QString::fromStdString(capital(c.id.subject) + " " + c.family->id);
       links_.push_back({c.id.text(), name, c.state, words[static_cast<int>(c.state)], {}});
       ++i;
       continue;
@@ -46,7 +51,8 @@ void ProofChain::set_checks(const std::vector<CheckStatus>& checks) {
     }
     const std::size_t all = end - static_cast<std::size_t>(&c - checks.data());
     links_.push_back({worst->id.text(), QString::fromStdString(capital(c.family->many)), worst->state,
-                      tr("%1 of %2 proven").arg(fresh).arg(all), c.family->id + "."});
+                      (c.family->guides ? tr("%1 of %2 done") : tr("%1 of %2 proven")).arg(fresh).arg(all),
+                      c.family->id + "."});
   }
   setMinimumHeight(static_cast<int>(links_.size()) * tight + 8);
   update();

@@ -11,7 +11,7 @@ class ProofChain : public QWidget {
   Q_OBJECT
  public:
   explicit ProofChain(QWidget* parent = nullptr);
-  void set_checks(const std::vector<CheckStatus>& checks);
+  void set_checks(std::vector<CheckStatus> checks);
   void set_current(const std::string& id);
   QSize sizeHint() const override { return {196, static_cast<int>(links_.size()) * 46 + 8}; }
 

@@ -5,37 +5,63 @@
 #include "sticks/sticks.h"
 
 namespace rigging::app {
+namespace {
 
-void ask_readings(RigDocument& document, const std::vector<ChannelFunction>& needed, QWidget* parent) {
+const Channel* channel_numbered(const Rig& rig, int number) {
+  for (const Channel& c : rig.radio.channels)
+    if (c.number == number) return &c;
+  return nullptr;
+}
+
+}  // namespace
+
+void ask_readings(RigDocument& document, const std::vector<ChannelFunction>& needed, ReadOn where, QWidget* parent) {
   const ControllerClass* controller = document.controller();
   if (!controller) return;
-  const bool page = controller->sticks.reads_full > 0;
+  const Rig& rig = document.rig();
+  const bool screen = where == ReadOn::transmitter, page = !screen && controller->sticks.reads_full > 0;
   NumbersDialog dialog(
       QObject::tr("What was read"),
-      page ? QObject::tr("Numbers as the board's test page shows them, −%1 to %1: stick at its lower end, let go, at "
-                         "its upper end. Throttle: closed and open.")
-                 .arg(controller->sticks.reads_full)
-           : QObject::tr("Pulses in µs, as a servo tester or logic analyser reads them: lower end, let go, upper end. "
-                         "A channel that falls when the stick goes right, back or open reads the wrong way round."),
+      screen
+          ? QObject::tr("Numbers as the transmitter's own channel screen shows them, in percent of its travel: stick "
+                        "at its lower end, let go, at its upper end. Throttle: closed and open. What the receiver "
+                        "makes of them is not seen there.")
+      : page
+          ? QObject::tr("Numbers as the board's test page shows them, −%1 to %1: stick at its lower end, let go, at "
+                        "its upper end. Throttle: closed and open.")
+                .arg(controller->sticks.reads_full)
+          : QObject::tr("Pulses in µs, as a servo tester or logic analyser reads them: lower end, let go, upper end. "
+                        "A channel that falls when the stick goes right, back or open reads the wrong way round."),
       parent);
   std::vector<TypedReading> typed;
   for (const ChannelFunction f : needed)
-    if (const Channel* c = document.rig().channel(f)) typed.push_back(typed_reading(*c, *controller));
-  if (typed.empty()) return;
-  const Span range = typed_range(*controller);
+    if (const Channel* c = rig.channel(f)) typed.push_back(typed_reading(rig, *c, *controller, where));
+  std::vector<TypedPositions> positions;
+  for (const Channel& c : rig.radio.channels)
+    if (!is_stick(c.function) && !c.fixed_us) positions.push_back(typed_positions(rig, c, *controller, where));
+  if (typed.empty() && positions.empty()) return;
+  const Span range = typed_range(rig, *controller, where);
+  const QString unit = screen ? QStringLiteral("%") : page ? QString() : QStringLiteral("µs");
   for (TypedReading& t : typed) {
     const QString name = QString::fromStdString(capital(spoken_function(t.function)));
     const std::string key(word(t.function));
     const auto add = [&](const char* end, const QString& label, double& value) {
-      dialog.add((end + key).c_str(),
-                 {label.arg(name), page ? QString() : QStringLiteral("µs"), range.least, range.most, 1, 1}, value);
+      dialog.add((end + key).c_str(), {label.arg(name), unit, range.least, range.most, 1, 1}, value);
     };
     add("low_", QObject::tr("%1, lower end"), t.low);
     if (t.function != ChannelFunction::throttle) add("centre_", QObject::tr("%1, let go"), t.centre);
     add("high_", QObject::tr("%1, upper end"), t.high);
     dialog.add(("inverted_" + key).c_str(), QObject::tr("%1 reads the wrong way round").arg(name), t.inverted);
   }
-  dialog.ask(document, [&] { return type_readings(document.rig(), document.catalogue(), typed); });
+  for (TypedPositions& p : positions) {
+    const Channel* c = channel_numbered(rig, p.channel);
+    dialog.add(("positions_" + std::to_string(p.channel)).c_str(),
+               QObject::tr("Channel %1, %2")
+                   .arg(p.channel)
+                   .arg(QString::fromStdString(c ? spoken_function(c->function) : std::string())),
+               p.positions, QObject::tr("each position, with spaces between"));
+  }
+  dialog.ask(document, [&] { return type_readings(document.rig(), document.catalogue(), typed, where, positions); });
 }
 
 void ask_transmitter(RigDocument& document, QWidget* parent) {

@@ -9,23 +9,13 @@
 #include "look/pieces.h"
 #include "stations/sticks/channels_dialog.h"
 #include "stations/sticks/reach_rulers.h"
+#include "stations/sticks/receiver_dialog.h"
 #include "stations/sticks/signal_strip.h"
 #include "stations/sticks/sticks_dialogs.h"
+#include "stations/sticks/switch_bars.h"
+#include "wiring/ports.h"
 
 namespace rigging::app {
-namespace {
-
-QString signal_name(Signal signal) {
-  switch (signal) {
-    case Signal::pulse: return QObject::tr("pulse per channel");
-    case Signal::summed: return QObject::tr("summed pulse");
-    case Signal::inverted_serial: return QObject::tr("inverted serial");
-    case Signal::two_way_serial: return QObject::tr("two-way serial");
-  }
-  return {};
-}
-
-}  // namespace
 
 SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks, context) {
   auto* page = new QHBoxLayout(this);
@@ -33,11 +23,13 @@ SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks
   page->setSpacing(14);
 
   auto* left = new QVBoxLayout;
-  left->setSpacing(4);
+  left->setSpacing(2);
   left->addWidget(heading());
   rulers_ = new ReachRulers;
   left->addWidget(rulers_);
   strip_ = new SignalStrip;
+  switches_ = new SwitchBars;
+  left->addWidget(switches_);
   left->addWidget(strip_, 1);
   page->addLayout(left, 1);
 
@@ -57,9 +49,14 @@ SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks
   auto* settings_card = hinted_button(tr("Settings card…"), "settings_card",
                                       tr("What to set in the transmitter and on the model, to print"));
   auto* more = new QGridLayout;
-  more->setSpacing(4);
+  more->setSpacing(3);
   int at = 0;
-  for (QPushButton* b : {type_, transmitter_, channels_, settings_card}) {
+  receiver_ =
+      hinted_button(tr("Real receiver…"), "real_receiver", tr("Listen to a receiver by itself, at a serial device"));
+  connect(receiver_, &QPushButton::clicked, this, &SticksPage::listen_to_receiver);
+  screen_ = hinted_button(tr("Its screen…"), "type_screen",
+                          tr("Type what the transmitter's own channel screen shows, in percent"));
+  for (QPushButton* b : {type_, screen_, transmitter_, channels_, settings_card, receiver_}) {
     b->setFont(Look::instance().text(9));
     more->addWidget(b, at / 2, at % 2);
     ++at;
@@ -68,7 +65,8 @@ SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks
   page->addWidget(frame);
 
   connect(settings_card, &QPushButton::clicked, this, &SticksPage::show_settings_card);
-  connect(type_, &QPushButton::clicked, this, &SticksPage::type_in);
+  connect(type_, &QPushButton::clicked, this, [this] { type_in(ReadOn::board); });
+  connect(screen_, &QPushButton::clicked, this, [this] { type_in(ReadOn::transmitter); });
   connect(transmitter_, &QPushButton::clicked, this, &SticksPage::transmitter);
   connect(channels_, &QPushButton::clicked, this, &SticksPage::channels);
   connect(&bench_, &BenchLink::frames_heard, this, &SticksPage::show_signal);
@@ -84,25 +82,30 @@ QWidget* SticksPage::first_focus() {
 void SticksPage::follow_card() {
   const Card& card = card_->runner().card();
   rulers_->set_asked(card.picture.stick, card.picture.side);
-  for (QPushButton* b : {type_, transmitter_, channels_}) b->setEnabled(!card.busy);
+  for (QPushButton* b : {type_, screen_, transmitter_, channels_}) b->setEnabled(!card.busy);
 }
 
 void SticksPage::show_signal() {
   if (!isVisible()) return;
   const auto& all = bench_.frames();
-  rulers_->set_now(all.empty() || bench_.silent() ? nullptr : &all.back());
+  const ChannelFrame* now = all.empty() || bench_.silent() ? nullptr : &all.back();
+  rulers_->set_now(now);
+  switches_->set_now(now);
   const ControllerClass* c = document_.controller();
-  if (c && !c->sticks.reads_channels)
+  if (c && !c->sticks.reads_channels && !bench_.listening())
     return strip_->set_frames(nullptr, tr("This class does not show what it receives."));
   const Reception r = reception(all);
   QString line;
   if (!bench_.signal())
     line = bench_.controller_answers() ? tr("The receiver is dark.") : tr("No bench connected.");
+  else if (bench_.silent() && bench_.listening() && bench_.bytes_heard() > 0)
+    line = tr("%1 bytes came, and no frame is among them: another signal or baud, or a line that is not inverted.")
+               .arg(bench_.bytes_heard());
   else if (bench_.silent())
     line = tr("Nothing comes from the receiver.");
   else {
     line = tr("%1 · %2 frames a second · %3 lost")
-               .arg(signal_name(*bench_.signal()), QString::number(r.frames_per_s, 'f', 0),
+               .arg(QString::fromStdString(spoken_signal(*bench_.signal())), QString::number(r.frames_per_s, 'f', 0),
                     QString::number(bench_.tally().lost));
     if (bench_.tally().damaged > 0) line += tr(" · %1 damaged").arg(bench_.tally().damaged);
     if (*bench_.signal() == Signal::two_way_serial && bench_.link_report().strength_dbm < 0)
@@ -114,7 +117,11 @@ void SticksPage::show_signal() {
   strip_->set_frames(&all, line);
 }
 
-void SticksPage::type_in() { ask_readings(document_, sticks_needed(document_.review().sticks), this); }
+void SticksPage::listen_to_receiver() { ReceiverDialog(document_, bench_, this).exec(); }
+
+void SticksPage::type_in(ReadOn where) {
+  ask_readings(document_, sticks_needed(document_.review().sticks), where, this);
+}
 
 void SticksPage::transmitter() { ask_transmitter(document_, this); }
 
@@ -145,6 +152,11 @@ void SticksPage::refresh() {
     lines.push_back(line);
     if (l) pens.emplace_back(l->channel.number, QString::fromLatin1(word(f).data()));
   }
+  std::vector<int> sticks;
+  for (const ChannelLine& l : lines) sticks.push_back(l.channel.number);
+  for (const Channel& c : document_.rig().radio.channels)
+    if (is_stick(c.function)) sticks.push_back(c.number);
+  switches_->set_lines(r.switches, std::move(sticks), document_.rig().modes);
   rulers_->set_lines(std::move(lines), document_.rig().radio.transmitter);
   strip_->set_channels(std::move(pens));
   show_signal();
@@ -155,7 +167,11 @@ void SticksPage::show_settings_card() { Q_EMIT sheets_asked(tr("Settings card"),
 
 QList<Request> SticksPage::requests() {
   return {{tr("Print the settings card"), tr("transmitter sub-trim travel hand card throws sheet pdf svg paper"),
-           [this] { show_settings_card(); }}};
+           [this] { show_settings_card(); }},
+          {tr("Listen to a real receiver"), tr("serial device adapter inverted two-way frames bytes baud"), [this] {
+             come_here();
+             listen_to_receiver();
+           }}};
 }
 
 }  // namespace rigging::app

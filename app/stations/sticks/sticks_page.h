@@ -1,6 +1,7 @@
 #pragma once
 
 #include "stations/station_page.h"
+#include "sticks/edits.h"
 #include "sticks/sticks_procedure.h"
 
 class QPushButton;
@@ -9,6 +10,7 @@ namespace rigging::app {
 
 class ReachRulers;
 class SignalStrip;
+class SwitchBars;
 
 /// Does the controller hear what I mean? Listens while the hand moves one stick at a time, and says what to dial in.
 class SticksPage : public StationPage {
@@ -30,14 +32,16 @@ class SticksPage : public StationPage {
   /// The rulers and the strip follow what comes from the receiver.
   void show_signal();
   void follow_card();
-  void type_in();
+  void type_in(ReadOn where);
+  void listen_to_receiver();
   void transmitter();
   void channels();
 
   ReachRulers* rulers_;
+  SwitchBars* switches_;
   SignalStrip* strip_;
   ProcedureCard* card_;
-  QPushButton *type_, *transmitter_, *channels_;
+  QPushButton *type_, *transmitter_, *channels_, *receiver_, *screen_;
 };
 
 }  // namespace rigging::app

@@ -20,6 +20,7 @@ namespace rigging::app {
 namespace {
 
 QString output_name(const Output& o) {
+  if (o.passes > 0) return QObject::tr("Channel %1").arg(o.passes);
   if (o.surfaces.empty()) return QObject::tr("Motor");
   QStringList names;
   for (const Surface s : o.surfaces) names << QString::fromStdString(s.spoken());

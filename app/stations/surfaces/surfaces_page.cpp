@@ -1,6 +1,7 @@
 #include "stations/surfaces/surfaces_page.h"
 
 #include <QButtonGroup>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QGridLayout>
@@ -12,17 +13,21 @@
 #include <QVBoxLayout>
 
 #include "airframe/kinds.h"
+#include "base/fields.h"
 #include "base/json.h"
 #include "base/number.h"
 #include "edit/edit.h"
 #include "look/pieces.h"
 #include "look/scroll_content.h"
 #include "look/units.h"
+#include "stations/numbers_dialog.h"
 #include "stations/surfaces/linkage_panel.h"
 #include "stations/surfaces/linkage_view.h"
 #include "stations/surfaces/output_row.h"
 #include "surfaces/air_loads.h"
 #include "surfaces/edits.h"
+#include "surfaces/release.h"
+#include "surfaces/trim.h"
 
 namespace rigging::app {
 namespace {
@@ -183,6 +188,29 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   area_->setWidgetResizable(true);
   area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   area_->setFixedWidth(392);
+  tail_row_ = new QWidget;
+  auto* tail = new QHBoxLayout(tail_row_);
+  tail->setContentsMargins(0, 0, 0, 0);
+  tail->addWidget(new QLabel(tr("Tail halves roll")));
+  tail_mix_ = number_box(QStringLiteral("tail_mix"), tr("Roll of the tail halves"), 84);
+  tail_mix_->setRange(0, 150);
+  tail_mix_->setDecimals(0);
+  tail_mix_->setSuffix(QStringLiteral(" %"));
+  tail->addWidget(tail_mix_);
+  auto* of = wrapping_words(9);
+  of->setText(tr("of the ailerons' throw. Start at 25 %."));
+  tail->addWidget(of, 1);
+  connect(tail_mix_, &QDoubleSpinBox::valueChanged, this, [this](double percent) {
+    if (refreshing_) return;
+    const auto made = set_tail_mix(document_.rig(), percent);
+    if (made) {
+      document_.apply(made);
+      return;
+    }
+    refusal_->setText(QString::fromStdString(made.error().text()));
+    refusal_->show();
+  });
+  mix->addWidget(tail_row_);
   mix->addWidget(area_, 1);
   sides_->addWidget(mix_side);
   linkage_ = new LinkagePanel(document_);
@@ -194,7 +222,24 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   auto* gauges = hinted_button(tr("Print a throw gauge…"), "print_gauges",
                                tr("Paper gauges for each chord, a level wedge and balance marks, true to scale"));
   connect(gauges, &QPushButton::clicked, this, &SurfacesPage::show_gauges);
-  throws_layout->addWidget(gauges);
+  auto* flown = hinted_button(tr("Trim flight…"), "trim_flight",
+                              tr("Where each surface sat in straight and level flight, flown by hand"));
+  connect(flown, &QPushButton::clicked, this, &SurfacesPage::note_trim_flight);
+  release_ = hinted_button(tr("Tow release…"), "tow_release", tr("Arm, pin and pull: does it let go under load?"));
+  connect(release_, &QPushButton::clicked, this, &SurfacesPage::measure_release);
+  auto* tools = new QHBoxLayout;
+  for (QPushButton* b : {gauges, flown, release_}) tools->addWidget(b);
+  throws_layout->addLayout(tools);
+  auto_trim_ = new QCheckBox(tr("Automatic trim is on"));
+  auto_trim_->setObjectName(QStringLiteral("auto_trim"));
+  auto_trim_->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Fixed);
+  connect(auto_trim_, &QCheckBox::clicked, this,
+          [this](bool on) { document_.apply(set_value(document_.rig(), "controller/auto_trim", on)); });
+  throws_layout->addWidget(auto_trim_);
+  trim_words_ = wrapping_words(9);
+  trim_words_->setObjectName(QStringLiteral("trim_words"));
+  trim_words_->setProperty("soft", true);
+  throws_layout->addWidget(trim_words_);
   for (QWidget* panel : {static_cast<QWidget*>(linkage_), throws_side}) {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -325,6 +370,17 @@ void SurfacesPage::refresh() {
           : tr("Weights say what a command asks of an output. <b>Reverse</b> turns its servo round, with every command "
                "on it: for a servo that goes the wrong way, never for one command."));
   refreshing_ = true;
+  const ControllerClass* controller = document_.controller();
+  const QString trims = controller ? QString::fromStdString(trim_words(*controller)) : QString();
+  auto_trim_->setVisible(controller &&
+                         (controller->surfaces.trim == TrimKeeping::by_itself || document_.rig().controller.auto_trim));
+  auto_trim_->setChecked(document_.rig().controller.auto_trim);
+  trim_words_->setText(trims);
+  trim_words_->setVisible(!trims.isEmpty());
+  release_->setVisible(release_output(document_.rig()) != nullptr);
+  const auto tail = tail_mix_percent(document_.rig());
+  tail_row_->setVisible(tail.has_value());
+  if (tail && !tail_mix_->hasFocus()) tail_mix_->setValue(std::round(*tail));
   refusal_->hide();
   const Rig& rig = document_.rig();
   preview_.reset();
@@ -406,12 +462,65 @@ void SurfacesPage::go_to(const QString& subject) {
   if (const auto surface = surface_from_word(subject.toStdString())) show_surface(*surface);
 }
 
+void SurfacesPage::note_trim_flight() {
+  const Rig& rig = document_.rig();
+  TrimFlight flight;
+  flight.cruise_throttle = rig.power.cruise_throttle;
+  for (const Linkage& l : rig.linkages) flight.sat_deg[l.surface] = l.want_neutral_deg.value_or(0);
+  Power throttle = rig.power;
+  NumbersDialog dialog(
+      tr("Trim flight"),
+      tr("Flown by hand, without the stabilizer, trimmed until it flies straight and level at cruise. "
+         "Where each surface sat then is wanted at its centre; trims go back to the middle afterwards."),
+      this);
+  dialog.add("cruise_throttle", throttle, &Power::cruise_throttle, tr("not noted"), tr("Throttle at cruise"));
+  const Span span = member_of(&Linkage::want_neutral_deg).span;
+  for (auto& [surface, deg] : flight.sat_deg)
+    dialog.add(("sat_" + surface.word()).c_str(),
+               {tr("%1 sat, trailing edge %2 positive")
+                    .arg(QString::fromStdString(capital(surface.spoken())),
+                         surface.kind == SurfaceKind::rudder ? tr("right") : tr("up")),
+                QStringLiteral("°"), span.least, span.most, 1, 1},
+               deg);
+  dialog.ask(document_, [&] {
+    flight.cruise_throttle = throttle.cruise_throttle;
+    return trim_flown(document_.rig(), flight);
+  });
+}
+
+void SurfacesPage::measure_release() {
+  const Output* output = release_output(document_.rig());
+  if (!output) return;
+  Release r = document_.rig().release.value_or(Release{});
+  const ReleaseReport now = analyze_release(r, *output, release_torque(document_.rig(), document_.catalogue()));
+  const Units& units = Units::instance();
+  QString words =
+      tr("Closed throttle is latched, full throttle released. As it stands the wire moves %1 of the %2 that "
+         "the pin needs")
+          .arg(units.figure(now.travel), units.figure({"", r.pin_m, "m", {}, {}, "", ""}));
+  if (now.force.value > 0) words += tr("; the servo pulls at least %1 N").arg(now.force.value, 0, 'f', 0);
+  if (now.needed.value > 0) words += tr(", and drawing the pin under load asks %1 N").arg(now.needed.value, 0, 'f', 0);
+  NumbersDialog dialog(tr("Tow release"), words + tr(". Hold and release under load is a check of its own."), this);
+  dialog.add("release_arm", r, &Release::arm_m);
+  dialog.add("release_pin", r, &Release::pin_m);
+  dialog.add("release_travel", r, &Release::servo_travel_deg);
+  dialog.add("release_square", r, &Release::arm_deg);
+  dialog.add("release_pull", r, &Release::pull_n, tr("not known"));
+  dialog.add("release_friction", r, &Release::friction);
+  dialog.ask(document_, [&]() -> Result<Edit> {
+    if (const auto ok = in_range(r, "release"); !ok) return tl::make_unexpected(ok.error());
+    Edit edit{document_.rig(), "Tow release measured"};
+    edit.rig.release = r;
+    return edit;
+  });
+}
+
 void SurfacesPage::show_gauges() { Q_EMIT sheets_asked(tr("Paper tools, true to scale"), gauge_sheets(document_)); }
 
 QList<Request> SurfacesPage::requests() {
   QList<Request> all;
   for (const Output& o : document_.rig().outputs) {
-    QString name = o.surfaces.empty() ? tr("motor") : QString();
+    QString name = o.passes > 0 ? tr("channel %1").arg(o.passes) : o.surfaces.empty() ? tr("motor") : QString();
     for (const Surface s : o.surfaces)
       name += (name.isEmpty() ? QString() : QStringLiteral(" and ")) + QString::fromStdString(s.spoken());
     const QString id = QString::fromStdString(o.id);
@@ -431,6 +540,15 @@ QList<Request> SurfacesPage::requests() {
   }
   all.append({tr("Print throw gauges, level wedge and balance marks"), tr("paper tools scale ruler sheet pdf svg"),
               [this] { show_gauges(); }});
+  all.append({tr("Note a trim flight"), tr("where surfaces sat level hand flown centre cruise throttle"), [this] {
+                come_here();
+                note_trim_flight();
+              }});
+  if (release_output(document_.rig()))
+    all.append({tr("Does the tow release let go?"), tr("wire pin arm load pull glider"), [this] {
+                  come_here();
+                  measure_release();
+                }});
   for (const Axis axis : all_axes)
     if (const auto made = reverse_axis(document_.rig(), axis); made && !settable(document_.controller()).reverse)
       all.append({QString::fromStdString(made->label), tr("direction function turn round"), [this, axis] {

@@ -9,7 +9,9 @@
 class QButtonGroup;
 class QComboBox;
 class QDoubleSpinBox;
+class QCheckBox;
 class QLabel;
+class QPushButton;
 class QSlider;
 class QStackedWidget;
 class QVBoxLayout;
@@ -41,6 +43,8 @@ class SurfacesPage : public StationPage {
 
  private:
   void show_gauges();
+  void note_trim_flight();
+  void measure_release();
   bool show_row(const std::string& output);
   void choose_surface(Surface surface);
   void draw_linkage();
@@ -59,7 +63,11 @@ class SurfacesPage : public StationPage {
   QButtonGroup* side_keys_;
   QComboBox *surface_box_, *sharing_;
   QLabel* mix_words_;
-  QDoubleSpinBox* differential_;
+  QDoubleSpinBox *differential_, *tail_mix_;
+  QPushButton* release_;
+  QCheckBox* auto_trim_;
+  QLabel* trim_words_;
+  QWidget* tail_row_;
   QLabel* explained_;
   QWidget* surface_row_;
   Surface surface_;

@@ -108,12 +108,7 @@ void BoardDialog::begin_as(const ControllerClass& nearest) {
   const bool own = document_.is_own_class(nearest.id);
   id_->setText(QString::fromStdString(own ? nearest.id : "my_" + nearest.id));
   name_->setText(own ? QString::fromStdString(nearest.name) : tr("%1, mine").arg(QString::fromStdString(nearest.name)));
-  ControllerClass bare = nearest;
-  std::erase_if(bare.cures, [&](const Cure& c) {
-    const auto& shared = document_.catalogue().shared_cures;
-    return std::find(shared.begin(), shared.end(), c) != shared.end();
-  });
-  members_->show_value(write_fields(bare), schema_);
+  members_->show_value(write_fields(bare(nearest, document_.catalogue().shared)), schema_);
   members_->choose(QStringLiteral("/outputs"));
   read_back();
 }
@@ -204,7 +199,7 @@ void BoardDialog::pass_on() {
   const QString chosen = path;
   if (!path.endsWith(QLatin1String(".json"))) path += QStringLiteral(".parts.json");
   if (!may_replace(this, path, chosen)) return;
-  if (const auto ok = save_own_class(path.toStdString(), *board, document_.catalogue().shared_cures); !ok)
+  if (const auto ok = save_own_class(path.toStdString(), *board, document_.catalogue().shared); !ok)
     return complain(QString::fromStdString(ok.error().text()));
   said_->setText(tr("Written: %1").arg(path));
 }

@@ -14,6 +14,7 @@
 #include "look/units.h"
 #include "rig/place.h"
 #include "stations/wiring/board_dialog.h"
+#include "stations/wiring/ports_dialog.h"
 #include "wiring/edits.h"
 #include "wiring/lead_checks.h"
 #include "wiring/plan.h"
@@ -65,6 +66,10 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
                               tr("Describe the board that you really have, starting from the nearest class"));
   connect(board, &QPushButton::clicked, this, &WiringPage::describe_board);
   head->addWidget(board);
+  auto* ports =
+      hinted_button(tr("Ports…"), "set_ports", tr("Job, baud and direction of each port, and the receiver's signal"));
+  connect(ports, &QPushButton::clicked, this, &WiringPage::set_ports);
+  head->addWidget(ports);
   head->addWidget(sheets_);
   head->addWidget(plan_);
   page->addLayout(head);
@@ -301,7 +306,8 @@ void WiringPage::show_check() {
     if (const auto port = bench_.ports().find(card.socket); port != bench_.ports().end())
       text += QStringLiteral(" <b>%1</b>")
                   .arg(port->second ? tr("The board hears data there (simulated).")
-                                    : tr("The board hears nothing there (simulated)."));
+                                    : tr("The board hears nothing there (simulated): a turned pair, another job, "
+                                         "baud or signal than it is told, or no restart since it was told."));
     if (card.evidence == LeadEvidence::voltage_read && bench_.sight().battery)
       text +=
           QStringLiteral(" <b>%1</b>")
@@ -397,6 +403,8 @@ void WiringPage::refresh() {
 
 void WiringPage::show_sheets() { Q_EMIT sheets_asked(tr("Plug list and wiring"), wiring_sheets(document_)); }
 
+void WiringPage::set_ports() { PortsDialog(document_, this).exec(); }
+
 void WiringPage::describe_board() {
   if (document_.path().isEmpty())
     return say(tr("Save the rig first: a board of your own is kept in a file beside it."));
@@ -410,6 +418,15 @@ QList<Request> WiringPage::requests() {
                 come_here();
                 describe_board();
               }});
+  all.append(
+      {tr("What are the ports told?"), tr("serial port job baud direction receiver signal telemetry restart"), [this] {
+         come_here();
+         set_ports();
+       }});
+  if (document_.controller() && document_.controller()->way("passes"))
+    for (int n = 5; n <= std::min(16, document_.rig().radio.transmitter.channels); ++n)
+      all.append({tr("Pass channel %1 through to an output").arg(n), tr("camera switch lights retract unmixed free"),
+                  [this, n] { document_.apply(pass_channel(document_.rig(), document_.catalogue(), n)); }});
   for (const LoomRow& row : document_.review().wiring.loom)
     all.append({tr("Where is %1 plugged? %2 %3")
                     .arg(QString::fromStdString(row.from), QString::fromStdString(row.to),

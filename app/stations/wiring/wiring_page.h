@@ -26,6 +26,7 @@ class WiringPage : public StationPage {
  private:
   void show_sheets();
   void describe_board();
+  void set_ports();
   void choose(const std::string& lead);
   void mark_chosen(const char* flag, bool on);
   void say(const QString& words);

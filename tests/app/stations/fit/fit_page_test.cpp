@@ -277,5 +277,31 @@ TEST_F(Planning, TheListTheFormAndThePictureAgree) {
   EXPECT_TRUE(codes.count("WIRING-19") && codes.count("WIRING-20"));
 }
 
+TEST_F(Planning, HowAPartIsHeldItsPlugAndASecondBay) {
+  b.window.go(Station::fit);
+  const auto choose = [&](const char* name, const char* data) {
+    auto* box = b.find<QComboBox>(QLatin1String(name));
+    ASSERT_TRUE(box && box->isVisible()) << name;
+    box->setCurrentIndex(box->findData(QLatin1String(data)));
+    Q_EMIT box->activated(box->currentIndex());
+    QApplication::processEvents();
+  };
+  b.window.page(Station::fit).go_to(QStringLiteral("battery"));
+  QApplication::processEvents();
+  choose("part_held", "hook_and_loop");
+  EXPECT_EQ(rig().place("battery")->fixing, Fixing::hook_and_loop);
+  choose("part_plug", "plug_two_pin_90");
+  EXPECT_EQ(rig().part("battery")->plug, "plug_two_pin_90");
+  EXPECT_TRUE(b.can_click(QStringLiteral("to_get")));
+  b.in_sheet([&](QWidget& sheet) {
+    sheet.findChild<QCheckBox*>(QStringLiteral("has_second"))->setChecked(true);
+    sheet.findChild<QDoubleSpinBox*>(QStringLiteral("second_below"))->setValue(60);
+    static_cast<QDialog*>(&sheet)->accept();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("bay_and_place")));
+  ASSERT_TRUE(rig().fit.second_bay);
+  EXPECT_NEAR(rig().fit.second_bay->below_m, 0.06, 1e-9);
+}
+
 }  // namespace
 }  // namespace rigging::app

@@ -19,7 +19,7 @@ namespace {
 
 TEST(ProofChain, WalksByKeysAndClicks) {
   ProofChain chain;
-  const CheckFamily look{.id = "look"}, lead{.id = "lead", .by_station = true, .many = "leads"};
+  const CheckFamily look{.id = "look"}, lead{.id = "lead", .by_station = true, .grouped = true, .many = "leads"};
   std::vector<CheckStatus> checks;
   for (int i = 0; i < 3; ++i)
     checks.push_back({{"look", "check" + std::to_string(i)}, &look, "x", static_cast<ProofState>(i), "", "", true, ""});
@@ -84,6 +84,44 @@ TEST(Proof, MisreadSurfacesAreNamedAndCanBeLookedAtAgain) {
   ASSERT_TRUE(b.click(QStringLiteral("look_again")));
   EXPECT_EQ(b.proof().procedure().asking(), ProofProcedure::Asking::check);
   EXPECT_FALSE(b.proof().procedure().session().anything_seen());
+}
+
+TEST(Proof, StepsBeforeTheFirstCheckAreTickedOffOneAfterTheOther) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::proof));
+  b.proof().go_to(QStringLiteral("prepare.bind"));
+  QApplication::processEvents();
+  for (const char* step : {"prepare.bind", "prepare.firmware", "prepare.defaults"}) {
+    EXPECT_EQ(b.proof().procedure().checking(), step);
+    ASSERT_TRUE(b.click(QStringLiteral("record_card"))) << step;
+  }
+  EXPECT_EQ(b.proof().procedure().checking(), "stick.roll") << "then the first check";
+  std::size_t done = 0;
+  for (const CheckStatus& c : b.window.document().review().checks) done += c.id.family == "prepare" && c.stands();
+  EXPECT_EQ(done, 3u);
+}
+
+TEST(Proof, AModeIsShownOnTheBenchAndACorrectionLookedAtInAnother) {
+  Builder b;
+  ASSERT_TRUE(b.open_demo_with_battery());
+  b.proof().go_to(QStringLiteral("mode.level"));
+  ASSERT_TRUE(b.click(QStringLiteral("do_it")));
+  const Surface left{SurfaceKind::flaperon, Side::left};
+  const auto moved = [&] {
+    const auto& seen = b.window.bench().sight().deflections;
+    const auto it = seen.find(left);
+    return it != seen.end() && std::abs(it->second) > 3;
+  };
+  EXPECT_TRUE(b.wait([&] { return b.window.bench().sight().roll_deg > 25 && moved(); }, 9000))
+      << "held, and its surface with it";
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("do_it")); }, 12000));
+  ASSERT_TRUE(b.click(QStringLiteral("record_card")));
+  b.proof().go_to(QStringLiteral("correction.roll"));
+  QApplication::processEvents();
+  const Mode best = b.proof().procedure().asked().mode;
+  const QString other = best == Mode::rate ? QStringLiteral("look_in:level") : QStringLiteral("look_in:rate");
+  ASSERT_TRUE(b.click(other));
+  EXPECT_NE(b.proof().procedure().asked().mode, best);
 }
 
 }  // namespace

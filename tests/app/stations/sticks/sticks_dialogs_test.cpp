@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <QDialog>
 #include <QDoubleSpinBox>
+#include <QLineEdit>
 #include <QTimer>
 
 #include "base/json.h"
@@ -48,6 +49,45 @@ TEST(ChannelsDialog, WhatTheTransmitterIsSetToIsTypedAsItCounts) {
   b.edit([](Rig& rig) { rig.radio.transmitter.counts = TravelUnit::us; });
   type("travel_high_1", 540);
   EXPECT_EQ(b.window.document().rig().channel(ChannelFunction::roll)->travel_high_percent, 108);
+}
+
+TEST(TypedReadings, SwitchesAndTheTransmittersOwnScreen) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::sticks));
+  const auto rig = [&]() -> const Rig& { return b.window.document().rig(); };
+  const auto channel = [&](int n) -> const Channel& {
+    for (const Channel& c : rig().radio.channels)
+      if (c.number == n) return c;
+    ADD_FAILURE() << "no channel " << n;
+    return rig().radio.channels.front();
+  };
+  const auto type = [&](QWidget& sheet, const char* name, const QString& text) {
+    if (auto* line = sheet.findChild<QLineEdit*>(QLatin1String(name))) return line->setText(text);
+    auto* spin = sheet.findChild<QDoubleSpinBox*>(QLatin1String(name));
+    ASSERT_TRUE(spin) << name;
+    spin->setValue(text.toDouble());
+  };
+  b.in_sheet([&](QWidget& sheet) {
+    type(sheet, "positions_5", QStringLiteral("988 1500 2011"));
+    static_cast<QDialog*>(&sheet)->accept();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
+  EXPECT_EQ(channel(5).positions_us, (std::vector<double>{988, 1500, 2011}));
+  EXPECT_EQ(channel(5).control, Control::three_position);
+  // In percent of the travel: 100 % are 500 µs on this transmitter.
+  b.in_sheet([&](QWidget& sheet) {
+    type(sheet, "low_roll", QStringLiteral("-98"));
+    type(sheet, "centre_roll", QStringLiteral("1"));
+    type(sheet, "high_roll", QStringLiteral("102"));
+    type(sheet, "positions_5", QStringLiteral("-100 0 100"));
+    static_cast<QDialog*>(&sheet)->accept();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("type_screen")));
+  const Channel* roll = rig().channel(ChannelFunction::roll);
+  EXPECT_EQ(roll->low_us, 1010);
+  EXPECT_EQ(roll->centre_us, 1505);
+  EXPECT_EQ(roll->high_us, 2010);
+  EXPECT_EQ(channel(5).positions_us, (std::vector<double>{1000, 1500, 2000}));
 }
 
 }  // namespace

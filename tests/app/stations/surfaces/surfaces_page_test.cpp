@@ -11,6 +11,7 @@
 #include <csignal>
 #include <fstream>
 
+#include "airframe/kinds.h"
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"
@@ -19,6 +20,7 @@
 #include "rig/rig_file.h"
 #include "stations/surfaces/linkage_view.h"
 #include "stations/surfaces/surfaces_page.h"
+#include "surfaces/edits.h"
 
 namespace rigging::app {
 namespace {
@@ -203,6 +205,41 @@ TEST(SurfacesPage, PulsesAreThoseThatSharingLeaves) {
   b.edit([](Rig& rig) { rig.sharing = Sharing::roll_first; });
   Q_EMIT b.window.findChild<StickSquare*>(QStringLiteral("stick_square"))->moved(1, 1);
   EXPECT_EQ(at_its_end(), 0);
+}
+
+TEST(Surfaces, TailMixTrimFlightAndTowReleaseAreTyped) {
+  Builder b;
+  b.window.start_demo();
+  b.window.go(Station::surfaces);
+  const auto rig = [&]() -> const Rig& { return b.window.document().rig(); };
+  EXPECT_FALSE(b.find<QDoubleSpinBox>(QStringLiteral("tail_mix"))->isVisible());
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("trim_words"))->text().contains(QStringLiteral("every 10 s")));
+  ASSERT_TRUE(b.click(QStringLiteral("auto_trim")));
+  EXPECT_TRUE(rig().controller.auto_trim);
+  b.in_sheet([&](QWidget& sheet) {
+    sheet.findChild<QDoubleSpinBox*>(QStringLiteral("sat_flaperon_left"))->setValue(1.5);
+    static_cast<QDialog*>(&sheet)->accept();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("trim_flight")));
+  EXPECT_EQ(rig().linkage({SurfaceKind::flaperon, Side::left})->want_neutral_deg, 1.5);
+
+  b.edit([](Rig& r) { r = with_kind(r, AirframeKind::tailerons); });
+  ASSERT_TRUE(b.click(QStringLiteral("side_mix")));
+  auto* tail = b.find<QDoubleSpinBox>(QStringLiteral("tail_mix"));
+  EXPECT_TRUE(tail->isVisible());
+  tail->setValue(25);
+  EXPECT_NEAR(*tail_mix_percent(rig()), 25, 0.6);
+
+  b.edit([](Rig& r) { r = with_kind(r, AirframeKind::towed_glider); });
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  b.in_sheet([&](QWidget& sheet) {
+    sheet.findChild<QDoubleSpinBox*>(QStringLiteral("release_pin"))->setValue(12);
+    static_cast<QDialog*>(&sheet)->accept();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("tow_release")));
+  ASSERT_TRUE(rig().release);
+  EXPECT_NEAR(rig().release->pin_m, 0.012, 1e-9);
 }
 
 }  // namespace

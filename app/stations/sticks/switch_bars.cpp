@@ -1,0 +1,117 @@
+#include "stations/sticks/switch_bars.h"
+
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+#include "look/look.h"
+
+namespace rigging::app {
+namespace {
+
+constexpr int across = 4, cell_height = 30, most_cells = 12;
+constexpr double bar_low_us = 900, bar_high_us = 2100;
+
+}  // namespace
+
+SwitchBars::SwitchBars(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("switch_bars"));
+  setAccessibleName(tr("Switches and further channels"));
+  setToolTip(tr("Ticks: positions that are known. Mark: where the channel is now, and the mode that it chooses."));
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+}
+
+std::vector<SwitchBars::Cell> SwitchBars::cells() const {
+  std::vector<Cell> all;
+  for (const SwitchLine& l : lines_)
+    all.push_back({l.channel,
+                   l.function == ChannelFunction::other ? tr("free") : QString::fromStdString(spoken(word(l.function))),
+                   l.positions});
+  const auto shown = [&](int n) {
+    return std::find(sticks_.begin(), sticks_.end(), n) != sticks_.end() ||
+           std::any_of(all.begin(), all.end(), [n](const Cell& c) { return c.channel == n; });
+  };
+  if (now_)
+    for (int n = 1; n <= now_->channels; ++n)
+      if (!shown(n) && now_->pulse_us[static_cast<std::size_t>(n - 1)] > 0) all.push_back({n, tr("free"), {}});
+  std::sort(all.begin(), all.end(), [](const Cell& a, const Cell& b) { return a.channel < b.channel; });
+  if (all.size() > most_cells) all.resize(most_cells);
+  return all;
+}
+
+QSize SwitchBars::sizeHint() const {
+  const int rows = (static_cast<int>(cells().size()) + across - 1) / across;
+  return {640, rows * cell_height};
+}
+
+void SwitchBars::set_lines(std::vector<SwitchLine> lines, std::vector<int> sticks,
+                           const std::vector<ModeChoice>& modes) {
+  lines_ = std::move(lines);
+  sticks_ = std::move(sticks);
+  modes_ = modes;
+  updateGeometry();
+  update();
+}
+
+void SwitchBars::set_now(const ChannelFrame* frame) {
+  const std::size_t before = cells().size();
+  now_ = frame ? std::optional(*frame) : std::nullopt;
+  const std::vector<Cell> all = cells();
+  if (all.size() != before) updateGeometry();
+  QStringList words;
+  for (const Cell& c : all)
+    if (now_ && c.channel <= now_->channels)
+      words << tr("channel %1, %2: %3 µs")
+                   .arg(c.channel)
+                   .arg(c.name)
+                   .arg(static_cast<double>(now_->pulse_us[static_cast<std::size_t>(c.channel - 1)]), 0, 'f', 0);
+  setAccessibleDescription(words.join(QStringLiteral("; ")));
+  update();
+}
+
+void SwitchBars::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const Inks& i = inks();
+  const Look& look = Look::instance();
+  const double wide = static_cast<double>(width()) / across;
+  int at = 0;
+  for (const Cell& c : cells()) {
+    const double left = (at % across) * wide + 6, top = (at / across) * cell_height, right = left + wide - 16;
+    ++at;
+    const double now_us = now_ && c.channel <= now_->channels
+                              ? static_cast<double>(now_->pulse_us[static_cast<std::size_t>(c.channel - 1)])
+                              : 0;
+    QString chosen;
+    for (const ModeChoice& m : modes_)
+      if (m.channel == c.channel && now_us >= m.from_us && now_us <= m.to_us && chosen.isEmpty())
+        chosen = QString::fromStdString(m.mode);
+    p.setFont(look.text(8.5));
+    p.setPen(i.soft);
+    p.drawText(QRectF(left, top, right - left, 14), Qt::AlignLeft | Qt::AlignVCenter,
+               tr("%1 %2").arg(c.channel).arg(c.name));
+    p.setPen(i.ink);
+    p.setFont(look.figures(8.5));
+    p.drawText(QRectF(left, top, right - left, 14), Qt::AlignRight | Qt::AlignVCenter,
+               now_us <= 0
+                   ? QStringLiteral("–")
+                   : QString::number(now_us, 'f', 0) + (chosen.isEmpty() ? QString() : QLatin1Char(' ') + chosen));
+    const double line = top + 22;
+    const auto x = [&](double us) {
+      return left +
+             (std::clamp(us, bar_low_us, bar_high_us) - bar_low_us) / (bar_high_us - bar_low_us) * (right - left);
+    };
+    p.setPen(QPen(i.line, 1));
+    p.drawLine(QPointF(left, line), QPointF(right, line));
+    p.setPen(QPen(i.slate, 1.5));
+    for (const SwitchPosition& s : c.positions)
+      p.drawLine(QPointF(x(s.pulse_us), line - 4), QPointF(x(s.pulse_us), line + 2));
+    if (now_us <= 0) continue;
+    p.setPen(Qt::NoPen);
+    p.setBrush(i.teal);
+    p.drawRect(QRectF(x(now_us) - 2, line - 4, 4, 7));
+  }
+}
+
+}  // namespace rigging::app

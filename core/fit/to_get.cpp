@@ -1,0 +1,126 @@
+#include "fit/to_get.h"
+
+#include <algorithm>
+
+#include "base/units.h"
+#include "power/plugs.h"
+
+namespace rigging {
+namespace {
+
+constexpr double own_lead_m = 0.25;  // common practice
+
+bool brings_a_lead(const PartKind* k) {
+  return k && (k->group == PartGroup::servo || k->group == PartGroup::speed_controller ||
+               k->group == PartGroup::regulator || k->group == PartGroup::camera_switch);
+}
+
+class List {
+ public:
+  List(const Rig& rig, const Catalogue& catalogue) : rig_(rig), catalogue_(catalogue) {}
+
+  void add(const std::string& what, const std::string& why) {
+    for (ToGet& t : all_)
+      if (t.what == what && t.why == why) {
+        ++t.count;
+        return;
+      }
+    all_.push_back({what, 1, why});
+  }
+
+  void lead(const Lead& l, double need_m) {
+    const PartKind* best = nullptr;
+    for (const PartKind& k : catalogue_.parts)
+      if (k.lead && k.lead->kind == l.kind && k.lead->length_m >= need_m - 0.002 &&
+          (!best || k.lead->length_m < best->lead->length_m))
+        best = &k;
+    const std::string between =
+        part_name(rig_, catalogue_, l.from.part) + " to " + part_name(rig_, catalogue_, l.to.part);
+    const PartKind *a = kind_of(rig_, catalogue_, l.from.part), *b = kind_of(rig_, catalogue_, l.to.part);
+    std::string name =
+        best ? best->name : capital(spoken(word(l.kind))) + " lead, " + length_text(need_m) + " or longer, made up";
+    if (l.kind == LeadKind::servo) {
+      if (brings_a_lead(a) || brings_a_lead(b)) {
+        if (need_m <= own_lead_m) return;  // its own lead reaches
+        const double rest = need_m - own_lead_m;
+        best = nullptr;
+        for (const PartKind& k : catalogue_.parts)
+          if (k.lead && k.lead->kind == l.kind && k.lead->length_m >= rest - 0.002 &&
+              (!best || k.lead->length_m < best->lead->length_m))
+            best = &k;
+        name = "Servo extension, " + length_text(best ? best->lead->length_m : rest) +
+               ": pins at one end, sleeves at the other";
+      } else {
+        name =
+            "Plug-to-plug servo lead, " + length_text(best ? best->lead->length_m : need_m) + ": sleeves at both ends";
+      }
+    } else if (l.kind == LeadKind::y_lead) {
+      name += ": sleeves toward the board, pins toward both servos";
+    }
+    add(name + (l.plus_removed ? ", red wire out" : ""), between);
+  }
+
+  std::vector<ToGet> take() { return std::move(all_); }
+
+ private:
+  const Rig& rig_;
+  const Catalogue& catalogue_;
+  std::vector<ToGet> all_;
+};
+
+}  // namespace
+
+std::vector<ToGet> list_to_get(const Rig& rig, const Catalogue& catalogue, const PowerReport& power,
+                               const std::vector<Clash>& clashes) {
+  List list(rig, catalogue);
+  bool soldered = false, red_out = false;
+  for (const Lead& l : rig.leads) {
+    soldered = soldered || l.kind == LeadKind::soldered || l.kind == LeadKind::power;
+    red_out = red_out || l.plus_removed;
+    const Place *a = rig.place(l.from.part), *b = rig.place(l.to.part);
+    if (!a || !b) continue;
+    // A third for the way round corners, and the plugs.
+    list.lead(l, l.length_m.value_or((point_of(*a) - point_of(*b)).norm() * 1.3 + 0.04));
+  }
+  for (const PlugJoint& j : plug_joints(rig, catalogue, power)) {
+    const std::string giver = part_name(rig, catalogue, j.giver), taker = part_name(rig, catalogue, j.taker);
+    if (!j.fits())
+      list.add("Adapter: pins of “" + small(j.giving->name) + "” toward the " + giver + ", sleeves of “" +
+                   small(j.taking->name) + "” toward the " + taker,
+               "their plugs differ; it bears what the smaller bears");
+    else if (!j.giving != !j.taking) {
+      // One side is soldered: it needs the other half of the plug.
+      const PartKind& kind = j.giving ? *j.giving : *j.taking;
+      list.add(kind.name + ", the half with " + (j.giving ? "pins" : "sleeves") + ", to solder on",
+               giver + " to " + taker);
+    }
+  }
+  std::set<std::string> angled;
+  for (const Clash& c : clashes)
+    if (c.other.empty() && c.words.find("plugs") != std::string::npos && angled.insert(c.words).second)
+      list.add("Angled plugs", small(c.words));
+  const auto held = [&](Fixing f) {
+    return std::any_of(rig.places.begin(), rig.places.end(), [&](const Place& p) { return p.fixing == f; });
+  };
+  const Place* board = rig.place("controller");
+  const Fixing of_board = board ? board->fixing : Fixing::unknown;
+  if (of_board == Fixing::unknown || held(Fixing::tape))
+    list.add("Firm double-sided tape", of_board == Fixing::unknown || of_board == Fixing::tape
+                                           ? "under the whole base of the board"
+                                           : "under what is held by it");
+  if (held(Fixing::hook_and_loop)) list.add("Hook-and-loop tape and a strap", "what has to come out, or to slide");
+  if (held(Fixing::foam)) list.add("Foam tape", "against vibration");
+  if (held(Fixing::plate)) list.add("Plywood plate, screws, thread lock", "what is screwed down");
+  if (held(Fixing::holder)) list.add("Printed holder", "what has to come out and sit the same again");
+  if (soldered) list.add("Soldering iron, solder, heat-shrink", "leads to solder");
+  if (red_out) list.add("Fine pin tool and tape", "to take red wires out of their plugs and isolate them");
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (c && c->senses.has_barometer) list.add("Open-cell foam", "over the barometer");
+  if (c && c->link) list.add("Cable that carries data", "settings over the link");
+  list.add("Small screwdriver and two pairs of pliers", "servo arms and clevises");
+  list.add("Multimeter", "polarity and voltage before the first plug goes in");
+  list.add("Scales and a rule", "balance");
+  return list.take();
+}
+
+}  // namespace rigging
