@@ -25,7 +25,9 @@ CheckCard step_card(const CheckContext& in, const std::string& id) {
   const HandStep* s = step_of(in, id);
   if (!s) return card;
   card.title = s->title;
-  for (const std::string& line : s->steps) card.todo += (card.todo.empty() ? "" : " ") + line;
+  int n = 0;
+  for (const std::string& line : s->steps)
+    card.todo += (n == 0 ? "" : " ") + (s->steps.size() > 1 ? std::to_string(n + 1) + ". " : std::string()) + line, ++n;
   card.expected = s->expected;
   card.cautions = s->cautions;
   return card;

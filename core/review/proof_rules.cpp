@@ -15,12 +15,13 @@ void unproven(const Inspection& in, Findings& found) {
   for (const CheckStatus& c : in.reports.checks) {
     if (c.family->by_station || c.family->guides || c.state != ProofState::none) continue;
     if (count++ == 0) first = c.id.text();
-    names += (names.empty() ? "" : ", ") + (is_direction(c.id) ? c.id.subject + " " + c.id.family : small(c.title));
+    const bool short_name = is_direction(c.id) || c.id.family == mode_family;
+    names += (names.empty() ? "" : ", ") + (short_name ? c.id.subject + " " + c.id.family : small(c.title));
   }
   if (count > 0)
     found.add(Severity::fix_first, first,
-              count == 1 ? "One direction is not proven: " + names
-                         : std::to_string(count) + " directions are not proven: " + names,
+              count == 1 ? "One look is still to take: " + names
+                         : std::to_string(count) + " looks are still to take: " + names,
               "Only a look at the surface shows that stick, mix, lead and servo agree, and that the "
               "correction fights the disturbance.",
               "Do the checks on the bench, sticks first.");

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 #include <utility>
 
 #include "base/find.h"
@@ -283,6 +284,26 @@ std::string power_up_words(PowerUp power_up) {
   return {};
 }
 
+/// What lives on the computer's plug alone; empty for a class without one.
+std::string usb_words(const ControllerClass& c) {
+  const auto usb = [](const Terminal& t) { return t.kind == TerminalKind::usb; };
+  if (std::none_of(c.ports.begin(), c.ports.end(), usb)) return {};
+  std::set<std::string> live{"usb"};
+  for (std::size_t before = 0; before != live.size();) {
+    before = live.size();
+    for (const Feed& f : c.feeds)
+      if (live.count(f.from)) live.insert(f.to);
+  }
+  const bool ports = std::any_of(c.ports.begin(), c.ports.end(), [&](const Terminal& t) {
+    return !usb(t) && t.kind != TerminalKind::sense_input && live.count(t.net) > 0;
+  });
+  const bool rail = live.count("servo") > 0;
+  return ports ? std::string(
+                     "On USB alone the ports live: receiver and satellite receiver can be checked before any battery") +
+                     (rail ? "." : "; the servos stay still, which is no fault.")
+               : "On USB alone only the processor lives: receiver and servos stay dark, which is no fault.";
+}
+
 /// What the board wants of its builder, and what its lamps and tones tell.
 void ways_of_the_board(Card& card, const ControllerClass& c) {
   std::vector<std::pair<std::string, std::string>> rows;
@@ -290,6 +311,7 @@ void ways_of_the_board(Card& card, const ControllerClass& c) {
     if (!words.empty()) rows.emplace_back(when, words);
   };
   add("Power up", power_up_words(c.senses.power_up));
+  add("USB", usb_words(c));
   add("Motor", !c.sticks.arming.empty()                ? c.sticks.arming
                : c.sticks.arms_by == ArmsBy::by_switch ? "Armed by a switch."
                : c.sticks.arms_by == ArmsBy::by_stick  ? "Armed by a stick gesture."

@@ -23,8 +23,19 @@ bool spare_row(const Terminal& t) { return t.serves.empty() || t.serves == word(
 }  // namespace
 
 void Planner::battery_side() {
-  const auto batteries = parts_of(PartGroup::battery), modules = parts_of(PartGroup::power_module);
+  auto batteries = parts_of(PartGroup::battery);
+  const auto modules = parts_of(PartGroup::power_module);
   if (batteries.empty()) return;
+  // The one that feeds the drive already, else the one that gives most.
+  const auto drives = [&](const Part* p) {
+    const LeadEnd* to = goes(p->id, "main");
+    const PartKind* k = to ? kind_of(plan_.rig, catalogue_, to->part) : nullptr;
+    return k && (k->group == PartGroup::speed_controller || k->group == PartGroup::power_module);
+  };
+  const auto amps = [&](const Part* p) { return catalogue_.part(p->kind)->battery->amps; };
+  std::stable_sort(batteries.begin(), batteries.end(), [&](const Part* a, const Part* b) {
+    return drives(a) != drives(b) ? drives(a) : amps(a) > amps(b);
+  });
   std::string from = batteries.front()->id, outlet = "main";
   if (!modules.empty()) {
     const std::string module = modules.front()->id;
@@ -265,6 +276,11 @@ void Planner::regulators() {
     for (const Terminal& t : controller_->outputs)
       if (!inlet && !busy("controller", t.id) && spare_row(t) &&
           std::none_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.socket == t.id; }))
+        inlet = &t;
+    // A receiver port that carries the rail's plus will do, where nothing else hangs on it.
+    for (const Terminal& t : controller_->ports)
+      if (!inlet && !busy("controller", t.id) && t.kind != TerminalKind::pulse_input && t.net == "servo" &&
+          t.serves_as(TerminalKind::pulse_input))
         inlet = &t;
     if (inlet)
       connect(id, "out", "controller", inlet->id, "a spare socket as the inlet of the servo rail");

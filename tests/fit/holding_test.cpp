@@ -93,8 +93,8 @@ TEST(ToGet, KnowsGenderAdaptersAndWhatAPartBringsItself) {
 
 TEST(SecondBattery, FeedsTheRegulatorAndNotTheMotor) {
   Rig rig = fresh_rig("two batteries", AirframeKind::flying_wing, "full_controller");
+  add_part(rig, "small", "battery_2s_850");  // the order in which they were listed does not matter
   add_part(rig, "drive", "battery_4s_2200");
-  add_part(rig, "small", "battery_2s_850");
   add_part(rig, "regulator", "regulator_5v_3a");
   add_part(rig, "esc", "esc_30_plain");
   add_part(rig, "motor", "motor_2212");

@@ -43,6 +43,12 @@ TEST(SettingCard, CarriesWhatIsToBeDialledIn) {
   EXPECT_TRUE(says(pages[0], "12, 16")) << "arm and horn in millimetres";
 }
 
+TEST(SettingCard, SaysWhatLivesOnUsb) {
+  EXPECT_TRUE(says(all(setting_card_svg(demo("bramble"), shipped())), "On USB alone the ports live"));
+  EXPECT_TRUE(says(all(setting_card_svg(demo("hedgerow"), shipped())), "On USB alone only the processor lives"));
+  EXPECT_FALSE(says(all(setting_card_svg(demo("heath"), shipped())), "On USB alone"));
+}
+
 TEST(SettingCard, SpeaksOfWhatTheClassCanSet) {
   const Rig inline_rig = demo("heath"), full = demo("hedgerow");
   EXPECT_TRUE(says(all(setting_card_svg(inline_rig, shipped())), "neither centre nor ends"));

@@ -186,5 +186,22 @@ TEST(PassChannel, GivesAnOutputThatStaysWithTheAirframesChanges) {
   EXPECT_EQ(goes("pick", "out"), "controller cam");
 }
 
+TEST(Regulator, ComesInByAReceiverPortThatCarriesTheRailsPlus) {
+  Rig rig = fresh_rig("gestures", AirframeKind::two_ailerons, "gesture_board");
+  add_part(rig, "battery", "battery_3s_2200");
+  add_part(rig, "regulator", "regulator_5v_5a");
+  add_part(rig, "esc", "esc_40_isolated");
+  add_part(rig, "motor", "motor_2212");
+  add_part(rig, "receiver", "receiver_two_way");
+  const Plan plan = plan_wiring(rig, shipped());
+  const auto goes = [&](const char* part, const char* socket) {
+    for (const Lead& l : plan.rig.leads)
+      if (const LeadEnd* far = far_end(l, part, socket)) return far->socket;
+    return std::string();
+  };
+  EXPECT_EQ(goes("receiver", "pair"), "small_1") << "the plain port for the receiver";
+  EXPECT_EQ(goes("regulator", "out"), "small_2") << "all five outputs are taken";
+}
+
 }  // namespace
 }  // namespace rigging

@@ -156,7 +156,8 @@ void SticksPage::refresh() {
   for (const ChannelLine& l : lines) sticks.push_back(l.channel.number);
   for (const Channel& c : document_.rig().radio.channels)
     if (is_stick(c.function)) sticks.push_back(c.number);
-  switches_->set_lines(r.switches, std::move(sticks), document_.rig().modes);
+  switches_->set_lines(r.switches, std::move(sticks), document_.rig().modes,
+                       document_.rig().radio.transmitter.channels);
   rulers_->set_lines(std::move(lines), document_.rig().radio.transmitter);
   strip_->set_channels(std::move(pens));
   show_signal();

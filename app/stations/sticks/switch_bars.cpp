@@ -33,7 +33,7 @@ std::vector<SwitchBars::Cell> SwitchBars::cells() const {
            std::any_of(all.begin(), all.end(), [n](const Cell& c) { return c.channel == n; });
   };
   if (now_)
-    for (int n = 1; n <= now_->channels; ++n)
+    for (int n = 1; n <= std::min<int>(now_->channels, most_); ++n)
       if (!shown(n) && now_->pulse_us[static_cast<std::size_t>(n - 1)] > 0) all.push_back({n, tr("free"), {}});
   std::sort(all.begin(), all.end(), [](const Cell& a, const Cell& b) { return a.channel < b.channel; });
   if (all.size() > most_cells) all.resize(most_cells);
@@ -45,8 +45,9 @@ QSize SwitchBars::sizeHint() const {
   return {640, rows * cell_height};
 }
 
-void SwitchBars::set_lines(std::vector<SwitchLine> lines, std::vector<int> sticks,
-                           const std::vector<ModeChoice>& modes) {
+void SwitchBars::set_lines(std::vector<SwitchLine> lines, std::vector<int> sticks, const std::vector<ModeChoice>& modes,
+                           int most) {
+  most_ = most;
   lines_ = std::move(lines);
   sticks_ = std::move(sticks);
   modes_ = modes;

@@ -14,7 +14,9 @@ class SwitchBars : public QWidget {
  public:
   explicit SwitchBars(QWidget* parent = nullptr);
   /// `sticks`: numbers of the channels that are shown elsewhere.
-  void set_lines(std::vector<SwitchLine> lines, std::vector<int> sticks, const std::vector<ModeChoice>& modes);
+  /// `most`: channels that the transmitter has; a receiver sends more.
+  void set_lines(std::vector<SwitchLine> lines, std::vector<int> sticks, const std::vector<ModeChoice>& modes,
+                 int most);
   /// The latest frame; null while nothing is heard.
   void set_now(const ChannelFrame* frame);
   QSize sizeHint() const override;
@@ -35,6 +37,7 @@ class SwitchBars : public QWidget {
   std::vector<SwitchLine> lines_;
   std::vector<int> sticks_;
   std::vector<ModeChoice> modes_;
+  int most_ = 16;
   std::optional<ChannelFrame> now_;
 };
 

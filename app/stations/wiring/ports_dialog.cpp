@@ -119,8 +119,9 @@ QWidget* PortsDialog::port_row(const Terminal& t) {
                               {QStringLiteral("listens"), tr("listens only")},
                               {QStringLiteral("speaks"), tr("speaks only")}});
   grid->addWidget(direction, 0, 3);
-  for (QWidget* w : {static_cast<QWidget*>(baud), static_cast<QWidget*>(direction)})
-    w->setEnabled(now.job != PortJob::none);
+  direction->setEnabled(now.job != PortJob::none);
+  baud->setEnabled(now.job != PortJob::none && now.job != PortJob::receiver);
+  if (now.job == PortJob::receiver) baud->setCurrentText(tr("the signal's own"));
   grid->setColumnStretch(1, 2);
   grid->setColumnStretch(2, 1);
   grid->setColumnStretch(3, 1);

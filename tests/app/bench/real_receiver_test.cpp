@@ -1,8 +1,4 @@
-#include <fcntl.h>
 #include <gtest/gtest.h>
-#include <stdlib.h>
-#include <termios.h>
-#include <unistd.h>
 
 #include <QComboBox>
 #include <QElapsedTimer>
@@ -10,44 +6,29 @@
 #include <QPushButton>
 
 #include "bench_builder.h"
+#include "pseudo_terminal.h"
 #include "stations/sticks/signal_strip.h"
 #include "stations/sticks/switch_bars.h"
 
 namespace rigging::app {
 namespace {
 
-/// A receiver behind a serial device: the far end of a pseudo-terminal pair.
-class Receiver {
+/// A receiver behind a serial device, played by the test.
+class Receiver : public PseudoTerminal {
  public:
   explicit Receiver(Signal signal) : signal_(signal) {
-    far_ = ::posix_openpt(O_RDWR | O_NOCTTY | O_NONBLOCK);
-    ::grantpt(far_);
-    ::unlockpt(far_);
-    termios raw{};
-    ::tcgetattr(far_, &raw);
-    ::cfmakeraw(&raw);
-    ::tcsetattr(far_, TCSANOW, &raw);
     frame.channels = most_channels;
     frame.pulse_us.fill(1500);
   }
-  ~Receiver() { unplug(); }
-  void unplug() {
-    if (far_ >= 0) ::close(far_);
-    far_ = -1;
-  }
-  QString device() const { return QString::fromLocal8Bit(::ptsname(far_)); }
   void say() {
-    const std::string bytes =
-        signal_ == Signal::inverted_serial ? encode_inverted_serial(frame) : encode_two_way(frame, counter_++);
-    (void)!::write(far_, bytes.data(), bytes.size());
+    write(signal_ == Signal::inverted_serial ? encode_inverted_serial(frame) : encode_two_way(frame, counter_++));
   }
-  void noise() { (void)!::write(far_, "\x01\x02\x03\x04\x05\x06\x07", 7); }
+  void noise() { write("\x01\x02\x03\x04\x05\x06\x07"); }
 
   ChannelFrame frame;
 
  private:
   Signal signal_;
-  int far_ = -1;
   std::uint8_t counter_ = 0;
 };
 

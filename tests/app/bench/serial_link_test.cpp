@@ -1,10 +1,6 @@
 #include "bench/bench_link.h"
 
-#include <fcntl.h>
 #include <gtest/gtest.h>
-#include <stdlib.h>
-#include <termios.h>
-#include <unistd.h>
 
 #include <QApplication>
 #include <QElapsedTimer>
@@ -12,36 +8,24 @@
 #include "bench_builder.h"
 #include "link/frame.h"
 #include "link/messages.h"
+#include "pseudo_terminal.h"
 #include "rig/rig_file.h"
 
 namespace rigging::app {
 namespace {
 
-/// A controller behind a serial device: the far end of a pseudo-terminal pair, played by the test. Nobody's hands.
-class SerialController {
+/// A controller behind a serial device, played by the test. Nobody's hands.
+class SerialController : public PseudoTerminal {
  public:
   SerialController() {
-    far_ = ::posix_openpt(O_RDWR | O_NOCTTY | O_NONBLOCK);
-    ::grantpt(far_);
-    ::unlockpt(far_);
-    termios raw{};
-    ::tcgetattr(far_, &raw);
-    ::cfmakeraw(&raw);
-    ::tcsetattr(far_, TCSANOW, &raw);
     held = link::image_bytes(link::image_of(*load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
   }
-  ~SerialController() { unplug(); }
-  void unplug() {
-    if (far_ >= 0) ::close(far_);
-    far_ = -1;
-  }
-  QString device() const { return QString::fromLocal8Bit(::ptsname(far_)); }
 
   std::string held;
 
   void serve() {
     char block[4096];
-    for (ssize_t n = ::read(far_, block, sizeof block); n > 0; n = ::read(far_, block, sizeof block))
+    for (ssize_t n = read(block, sizeof block); n > 0; n = read(block, sizeof block))
       reader_.feed({block, static_cast<std::size_t>(n)});
     while (!reader_.empty()) {
       const link::Received received = reader_.take();
@@ -51,8 +35,7 @@ class SerialController {
       reply["id"] = (*r)["id"];
       const std::string bytes = link::encode_frame(reply);
       // In pieces, as a serial line brings them.
-      for (std::size_t at = 0; at < bytes.size(); at += 37)
-        (void)!::write(far_, bytes.data() + at, std::min<std::size_t>(37, bytes.size() - at));
+      for (std::size_t at = 0; at < bytes.size(); at += 37) write(std::string_view(bytes).substr(at, 37));
     }
   }
 
@@ -67,7 +50,6 @@ class SerialController {
     return {{"ok", true}};
   }
 
-  int far_ = -1;
   link::FrameReader reader_;
   std::string staged_;
 };
