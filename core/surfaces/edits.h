@@ -58,8 +58,8 @@ struct TrimFlight {
 };
 Result<Edit> trim_flown(const Rig& rig, const TrimFlight& flight);
 
-/// How far the tail halves go for the same roll stick as the ailerons, percent of the ailerons' throw in degrees (25° of
-/// travel where a linkage is not known). Nothing without both.
+/// How far the tail halves go for the same roll stick as the ailerons, percent of the ailerons' throw in degrees (25°
+/// of travel where a linkage is not known). Nothing without both.
 std::optional<double> tail_mix_percent(const Rig& rig);
 /// Roll weights of both tail halves such that they go so far. Errors: no tail halves that roll beside ailerons; 0 to
 /// 150.

@@ -186,7 +186,8 @@ class Builder {
             // One that eyes alone can say: done on the bench, then recorded.
             // Modes take long to be shown, and have a test of their own.
             const bool mode = proof().procedure().checking().starts_with(mode_family);
-            if (!mode && click(QStringLiteral("do_it"))) wait([&] { return can_click(QStringLiteral("do_it")); }, 12000);
+            if (!mode && click(QStringLiteral("do_it")))
+              wait([&] { return can_click(QStringLiteral("do_it")); }, 12000);
             EXPECT_TRUE(click(QStringLiteral("record_card")));
             break;
           }

@@ -306,8 +306,8 @@ void WiringPage::show_check() {
     if (const auto port = bench_.ports().find(card.socket); port != bench_.ports().end())
       text += QStringLiteral(" <b>%1</b>")
                   .arg(port->second ? tr("The board hears data there (simulated).")
-                                    : tr("The board hears nothing there (simulated): a turned pair, another job, "
-                                         "baud or signal than it is told, or no restart since it was told."));
+                                    : tr("The board hears nothing there (simulated): pair, job, baud, signal or "
+                                         "restart?"));
     if (card.evidence == LeadEvidence::voltage_read && bench_.sight().battery)
       text +=
           QStringLiteral(" <b>%1</b>")
