@@ -59,6 +59,31 @@ std::string rail_name(const Network& net, const Rail& rail, const Rig& rig, cons
              : "plus of " + part_name(rig, catalogue, net.nodes[static_cast<std::size_t>(rail.nodes.front())].part);
 }
 
+/// The drive current belongs to the rails on which speed controllers hang; where none hangs anywhere, to the first
+/// battery's.
+void share_the_drive(Network& net, const Rig& rig, const Catalogue& catalogue) {
+  double all = 0;
+  for (std::size_t n = 0; n < net.nodes.size(); ++n) {
+    const PartKind* k = kind_of(rig, catalogue, net.nodes[n].part);
+    if (!k || k->group != PartGroup::speed_controller) continue;
+    const bool inlet = std::any_of(k->terminals.begin(), k->terminals.end(), [&](const Terminal& t) {
+      return t.kind == TerminalKind::battery_in && t.net == net.nodes[n].net;
+    });
+    Rail& rail = net.rails[static_cast<std::size_t>(net.rail_of[n])];
+    const bool fed = std::any_of(rail.sources.begin(), rail.sources.end(), [](const Source& s) { return s.ideal; });
+    if (inlet && fed) ++rail.drive_share, ++all;
+  }
+  for (Rail& r : net.rails) {
+    if (all > 0) {
+      r.drive_share /= all;
+    } else if (std::any_of(r.sources.begin(), r.sources.end(),
+                           [](const Source& s) { return s.ideal && s.part != "computer"; })) {
+      r.drive_share = 1;
+      return;
+    }
+  }
+}
+
 }  // namespace
 
 int Network::node(const std::string& part, const std::string& net) const {
@@ -226,6 +251,7 @@ Network network_of(const Rig& rig, const Catalogue& catalogue, const std::vector
         s.amps = usb_a;
         rail_at(s.node).sources.push_back(s);
       }
+  share_the_drive(net, rig, catalogue);
   for (Rail& r : net.rails) r.name = rail_name(net, r, rig, catalogue);
   return std::move(g.net);
 }

@@ -40,6 +40,7 @@ struct Rail {
   std::string name;  ///< spoken: "servo rail", "five-volt rail", "battery"
   std::vector<int> nodes;
   std::vector<Source> sources;
+  double drive_share = 0;  ///< of the drive current, by how many of the speed controllers hang on it
   bool operator==(const Rail&) const = default;
 };
 

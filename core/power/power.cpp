@@ -141,7 +141,10 @@ class Solver {
       sum += a;
     }
     const Source& s = net_.rails[static_cast<std::size_t>(r)].sources[static_cast<std::size_t>(state.source)];
-    if (s.ideal && s.part != "computer") sum += state.drive_a = drive_a_;
+    if (s.ideal && s.part != "computer") {
+      state.drive_a = drive_a_ * net_.rails[static_cast<std::size_t>(r)].drive_share;
+      sum += state.drive_a;
+    }
     state.amps = sum;
     return done = sum;
   }
@@ -379,21 +382,18 @@ std::vector<Figure> PowerReport::figures() const {
 
 namespace {
 
-/// The battery on whose rail the speed controllers hang, else the first.
+/// The battery of the rail that gives most of the drive current, else the first.
 std::string main_battery(const Rig& rig, const Catalogue& catalogue, const Network& net) {
-  std::string first;
-  for (const Rail& rail : net.rails) {
-    const Source* battery = nullptr;
+  std::string found;
+  double most = -1;
+  for (const Rail& rail : net.rails)
     for (const Source& s : rail.sources)
-      if (const PartKind* k = s.ideal ? kind_of(rig, catalogue, s.part) : nullptr; k && k->battery) battery = &s;
-    if (!battery) continue;
-    if (first.empty()) first = battery->part;
-    for (const int node : rail.nodes)
-      if (const PartKind* k = kind_of(rig, catalogue, net.nodes[static_cast<std::size_t>(node)].part);
-          k && k->group == PartGroup::speed_controller)
-        return battery->part;
-  }
-  return first;
+      if (const PartKind* k = s.ideal ? kind_of(rig, catalogue, s.part) : nullptr;
+          k && k->battery && rail.drive_share > most) {
+        found = s.part;
+        most = rail.drive_share;
+      }
+  return found;
 }
 
 }  // namespace
@@ -491,7 +491,9 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
       if (report.supplies) report.starting_a = starting(rig, net, static_cast<int>(q), report.amps[1]);
       if (s.ideal && report.supplies)
         report.fresh_a = report.amps[static_cast<std::size_t>(Effort::two_stalled)] +
-                         (r.drive ? std::max(0.0, r.drive->full_current.value - r.drive->static_current.value) : 0);
+                         (r.drive ? net.rails[q].drive_share *
+                                        std::max(0.0, r.drive->full_current.value - r.drive->static_current.value)
+                                  : 0);
       report.verdict = verdict_of(report);
       r.sources.push_back(std::move(report));
     }

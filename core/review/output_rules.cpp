@@ -138,6 +138,18 @@ void passes_through(const Inspection& in, Findings& found) {
   for (const Output& o : in.rig.outputs) {
     if (o.passes == 0) continue;
     const std::string channel = "channel " + std::to_string(o.passes);
+    if (!o.surfaces.empty() || !(o.mix == Mix{})) {
+      found
+          .add(Severity::grounds, o.id,
+               "Output " + o.id + " passes " + channel + " through, and is meant to mix commands as well",
+               "Neither stick nor stabilizer would reach what hangs on it.", "It does one of the two.")
+          .fix = Fix{"It mixes, and passes nothing through", [id = o.id](const Rig& rig) {
+                       Rig r = rig;
+                       if (Output* mine = r.output(id)) mine->passes = 0;
+                       return r;
+                     }};
+      continue;
+    }
     if (!in.controller->way("passes"))
       found.add(Severity::fix_first, o.id,
                 "Output " + o.id + " should pass " + channel + " through, and this class can't", "It would stay still.",

@@ -380,6 +380,12 @@ void same_hand(const Inspection& in, Findings& found) {
 }
 
 void plugs_differ(const Inspection& in, Findings& found) {
+  for (const Part& p : in.rig.parts)
+    if (const PartKind* k = in.catalogue.part(p.plug); !p.plug.empty() && (!k || !k->plug))
+      found.add(Severity::fix_first, p.id,
+                capital(part_name(in.rig, in.catalogue, p.id)) + " brings a plug that is not known: \"" + p.plug + "\"",
+                "Whether it goes together with its partner, and what it bears, can't be said.",
+                "Choose its plug at station fit, or describe it in the parts file beside the rig.");
   for (const PlugJoint& j : plug_joints(in.rig, in.catalogue, in.reports.power)) {
     if (j.fits()) continue;
     const std::string giver = part_name(in.rig, in.catalogue, j.giver),

@@ -375,12 +375,14 @@ void Planner::say_what_stays_dark() {
     if (lit.rails[q].live) continue;
     std::set<std::string> names;
     std::string first;
-    double asked = 0;
+    double asked = 0, least_v = 0, most_v = 60;
     for (const Draw& d : net.draws)
       if (net.rail_of[static_cast<std::size_t>(d.node)] == static_cast<int>(q)) {
         names.insert(name(d.part));
         if (first.empty()) first = d.part;
         asked += d.load.most_a;
+        least_v = std::max(least_v, d.load.least_v);
+        most_v = std::min(most_v, d.load.most_v);
       }
     if (names.empty()) continue;
     std::string who;
@@ -388,13 +390,15 @@ void Planner::say_what_stays_dark() {
     const PartKind* fits = nullptr;
     for (const PartKind& k : catalogue_.parts)
       if (k.group == PartGroup::regulator && !k.feeds.empty() && k.feeds.front().kind == FeedKind::switching &&
-          std::abs(k.feeds.front().volts - 5) < 0.3 && k.feeds.front().amps >= asked &&
-          (!fits || k.feeds.front().amps < fits->feeds.front().amps))
+          k.feeds.front().volts >= least_v && k.feeds.front().volts <= most_v && k.feeds.front().volts < most_board_v &&
+          k.feeds.front().amps >= asked && (!fits || k.feeds.front().amps < fits->feeds.front().amps))
         fits = &k;
     obstacle(first,
              capital(who) + (names.size() > 1 ? " stay" : " stays") + " dark: nothing feeds " +
                  (net.rails[q].nodes.size() > 1 ? "the " + net.rails[q].name : "it") + ". " +
-                 (fits ? "Get a source for it (" + fits->name + "), grounds common" : "It needs a source of its own"),
+                 (fits ? "Get a source for it (" + fits->name + "), grounds common"
+                       : "It needs a source of its own, of " + number_text(least_v, 1) + " to " +
+                             number_text(most_v, 1) + " V"),
              "POWER-14");
   }
 }

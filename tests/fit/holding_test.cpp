@@ -106,7 +106,10 @@ TEST(SecondBattery, FeedsTheRegulatorAndNotTheMotor) {
   EXPECT_TRUE(joined("regulator", "small"));
   EXPECT_FALSE(joined("regulator", "drive"));
   EXPECT_TRUE(joined("esc", "drive"));
-  EXPECT_EQ(review(plan.rig, shipped()).power.battery, "drive");
+  const PowerReport power = review(plan.rig, shipped()).power;
+  EXPECT_EQ(power.battery, "drive");
+  ASSERT_TRUE(power.source("small") && power.source("drive"));
+  EXPECT_LT(power.source("small")->worst_a(), 2) << "the motor draws nothing from it";
 }
 
 TEST(LowVoltage, A33VoltPartGoesToItsOwnPadOrIsSaid) {
@@ -124,6 +127,8 @@ TEST(LowVoltage, A33VoltPartGoesToItsOwnPadOrIsSaid) {
   EXPECT_NE(on(small, "camera"), "three_1") << "five volts for what needs five";
   rig.controller.kind = "full_controller";
   const Plan middle = plan_wiring(rig, shipped());
+  for (const Obstacle& o : middle.obstacles)
+    EXPECT_EQ(o.what.find("Regulator, 5 V"), std::string::npos) << "five volts destroy it: " << o.what;
   EXPECT_EQ(on(middle, "compass"), "");
   EXPECT_TRUE(
       find_in(middle.obstacles, [](const Obstacle& o) { return o.subject == "compass" && o.code == "POWER-13"; }));
