@@ -40,7 +40,7 @@ std::vector<std::string> step_places(const CheckContext&, const std::string& id)
   return places;
 }
 
-CheckFamily family(const char* id, StepTime) {
+CheckFamily family(const char* id) {
   CheckFamily f;
   f.id = id;
   f.station = Station::proof;
@@ -69,7 +69,7 @@ std::string last_correction(const Rig& rig) {
 }  // namespace
 
 CheckFamily prepare_checks() {
-  CheckFamily f = family(prepare_family, StepTime::before);
+  CheckFamily f = family(prepare_family);
   f.guides = true;
   f.many = "before the first check";
   f.subjects = [](const CheckContext& in) { return steps_at(in, StepTime::before); };
@@ -77,7 +77,7 @@ CheckFamily prepare_checks() {
 }
 
 CheckFamily put_back_checks() {
-  CheckFamily f = family(put_back_family, StepTime::after_corrections);
+  CheckFamily f = family(put_back_family);
   f.guides = true;  // what is due shows as a loose end
   f.many = "put back after it";
   f.subjects = [](const CheckContext& in) { return steps_at(in, StepTime::after_corrections); };

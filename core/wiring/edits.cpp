@@ -98,6 +98,37 @@ Result<Edit> pass_channel(const Rig& rig, const Catalogue& catalogue, int channe
   return edit;
 }
 
+Result<Edit> red_wires(const Rig& rig, const Catalogue& catalogue, bool apart) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  Edit edit{rig, apart ? "Receiver and unit on supplies of their own" : "One supply for receiver and unit"};
+  const auto group = [&](const std::string& part) {
+    const PartKind* k = kind_of(rig, catalogue, part);
+    return k ? k->group : PartGroup::other;
+  };
+  bool inputs = false, regulator = false, driver = false;
+  for (Lead& l : edit.rig.leads) {
+    const LeadEnd* far = far_end(l, "controller");
+    const Terminal* at = far && c ? c->terminal((far == &l.to ? l.from : l.to).socket) : nullptr;
+    if (at && group(far->part) == PartGroup::regulator) regulator = true;
+    if (at && at->kind == TerminalKind::pulse_input && group(far->part) == PartGroup::receiver) {
+      inputs = true;
+      l.plus_removed = apart;
+    }
+    const bool from = group(l.from.part) == PartGroup::speed_controller && group(l.to.part) == PartGroup::receiver,
+               to = group(l.to.part) == PartGroup::speed_controller && group(l.from.part) == PartGroup::receiver;
+    const PartKind* k = from || to ? kind_of(rig, catalogue, from ? l.from.part : l.to.part) : nullptr;
+    if (!k || k->feeds.empty()) continue;
+    driver = true;
+    l.plus_removed = !apart;
+  }
+  if (!inputs || !regulator || !driver)
+    return failure("red wires",
+                   "need a unit between receiver and servos with a regulator of its own, and a speed "
+                   "controller with one on the receiver",
+                   "leads to both");
+  return edit;
+}
+
 std::vector<EditEntry> wiring_edits() {
   return {{"pass-channel",
            "An output that passes a channel through, unmixed",
@@ -127,6 +158,14 @@ std::vector<EditEntry> wiring_edits() {
            {"OUTPUT", "SOCKET"},
            [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
              return plug_output(rig, c, given[0], given[1]);
+           }},
+          {"red-wires",
+           "Receiver and inline unit on supplies of their own, or joined",
+           {"apart|joined"},
+           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
+             if (given[0] != "apart" && given[0] != "joined")
+               return failure(given[0], "is no way for red wires", "apart or joined");
+             return red_wires(rig, c, given[0] == "apart");
            }},
           {"ports",
            "Every port, and the receiver's signal, set as the leads say",

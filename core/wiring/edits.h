@@ -25,6 +25,11 @@ Result<Edit> throttle_lead(const Rig& rig, const Catalogue& catalogue, bool on_r
 /// can't; a channel beyond 1 to 32; no socket free.
 Result<Edit> pass_channel(const Rig& rig, const Catalogue& catalogue, int channel);
 
+/// Both schools of a unit between receiver and servos that has a regulator of its own. Apart: the red wire of every
+/// lead from the receiver comes out, the receiver stays on the speed controller's regulator. Joined: they stay in, and
+/// the speed controller's comes out. Errors: no such unit, or not both sources.
+Result<Edit> red_wires(const Rig& rig, const Catalogue& catalogue, bool apart);
+
 std::vector<EditEntry> wiring_edits();
 
 }  // namespace rigging

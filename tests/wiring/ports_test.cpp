@@ -4,6 +4,7 @@
 #include "base/find.h"
 #include "bench_rig.h"
 #include "link/image.h"
+#include "power/power.h"
 #include "wiring/edits.h"
 #include "wiring/plan.h"
 #include "wiring/ports.h"
@@ -201,6 +202,37 @@ TEST(Regulator, ComesInByAReceiverPortThatCarriesTheRailsPlus) {
   };
   EXPECT_EQ(goes("receiver", "pair"), "small_1") << "the plain port for the receiver";
   EXPECT_EQ(goes("regulator", "out"), "small_2") << "all five outputs are taken";
+}
+
+TEST(RedWires, BothSchoolsOfAnInlineUnitLeaveOneSourceARail) {
+  Rig rig = fresh_rig("inline", AirframeKind::two_ailerons, "inline_dial");
+  for (const char* kind : {"battery_3s_2200", "esc_30_switching", "motor_2212", "receiver_pulse", "regulator_5v_5a"})
+    add_part(rig, kind, kind);
+  for (const Surface s : facts_of(AirframeKind::two_ailerons).surfaces)
+    add_part(rig, "servo_" + s.word(), "servo_9g_digital", s);
+  rig = plan_wiring(rig, shipped()).rig;
+  const auto reds_out = [](const Rig& r) {
+    std::size_t inputs = 0, drive = 0;
+    for (const Lead& l : r.leads) {
+      if (l.plus_removed && far_end(l, "receiver_pulse") && far_end(l, "controller")) ++inputs;
+      if (l.plus_removed && far_end(l, "esc_30_switching") && far_end(l, "receiver_pulse")) ++drive;
+    }
+    return std::pair(inputs, drive);
+  };
+  const auto alive = [](const Rig& r) {
+    const PowerReport p = analyze_power(r, shipped());
+    const auto sources = [&](const char* part) { return p.source(part) && p.source(part)->worst_a() > 0; };
+    for (const ConsumerReport& c : p.consumers) EXPECT_TRUE(c.lit[1]) << c.name;
+    return std::pair(sources("esc_30_switching"), sources("regulator_5v_5a"));
+  };
+  const auto apart = red_wires(rig, shipped(), true), joined = red_wires(rig, shipped(), false);
+  ASSERT_TRUE(apart && joined) << apart.error().text();
+  EXPECT_EQ(reds_out(apart->rig), std::pair(std::size_t{3}, std::size_t{0}));
+  EXPECT_EQ(reds_out(joined->rig), std::pair(std::size_t{0}, std::size_t{1}));
+  EXPECT_EQ(alive(apart->rig), std::pair(true, true)) << "each on its own";
+  EXPECT_EQ(alive(joined->rig), std::pair(false, true)) << "the regulator feeds all";
+  EXPECT_EQ(plan_wiring(apart->rig, shipped()).rig, apart->rig) << "the plan keeps what was chosen";
+  EXPECT_FALSE(red_wires(demo("hedgerow"), shipped(), true));
 }
 
 }  // namespace

@@ -423,6 +423,14 @@ QList<Request> WiringPage::requests() {
          come_here();
          set_ports();
        }});
+  for (const bool apart : {true, false})
+    if (const auto made = red_wires(document_.rig(), document_.catalogue(), apart);
+        made && made->rig != document_.rig())
+      all.append({QString::fromStdString(made->label), tr("red wires out plus inline regulator apart joined school"),
+                  [this, apart] {
+                    come_here();
+                    document_.apply(red_wires(document_.rig(), document_.catalogue(), apart));
+                  }});
   if (document_.controller() && document_.controller()->way("passes"))
     for (int n = 5; n <= std::min(16, document_.rig().radio.transmitter.channels); ++n)
       all.append({tr("Pass channel %1 through to an output").arg(n), tr("camera switch lights retract unmixed free"),
