@@ -6,6 +6,7 @@
 #include "catalogue/catalogue.h"
 #include "checks/checks.h"
 #include "direction/direction_checks.h"
+#include "direction/mode_checks.h"
 #include "proof/hand_steps.h"
 #include "rig/rig_file.h"
 #include "sticks/stick_checks.h"
@@ -75,6 +76,13 @@ inline void read_sticks(Rig& rig, double low_us = 1000, double centre_us = 1500,
       c->centre_us = centre_us;
       c->high_us = high_us;
     }
+}
+
+/// What drives a model: battery, speed controller, motor.
+inline void add_drive(Rig& rig, const char* battery = "battery_3s_2200", const char* esc = "esc_30_switching") {
+  add_part(rig, "battery", battery);
+  add_part(rig, "esc", esc);
+  add_part(rig, "motor", "motor_2212");
 }
 
 /// Recorded, or as it was when it can't be.

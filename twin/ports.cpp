@@ -98,8 +98,9 @@ Json ControllerPort::carry_out(const link::Verify& r) {
   if (link::image_hash(staged_) != r.hash || staged_hash_ != r.hash) return refused("the hash does not match");
   const auto image = link::image_from_bytes(staged_, "staged");
   if (!image) return refused(image.error().text());
-  for (const std::string& socket : image->subjects(SettingOf::output))
-    if (!bench_.controller().socket(socket)) return refused("there is no socket " + socket);
+  for (const SettingOf of : {SettingOf::output, SettingOf::port})
+    for (const std::string& socket : image->subjects(of))
+      if (!bench_.controller().terminal(socket)) return refused("there is no socket " + socket);
   verified_ = true;
   return done();
 }

@@ -27,23 +27,6 @@ ChannelFunction function_of(Axis axis) {
                                : ChannelFunction::yaw;
 }
 
-std::string answer_words(const ModeAnswer& m) {
-  std::string text;
-  switch (m.answer) {
-    case AnswerKind::momentary:
-      text = "Momentary: it shows only while the model moves. A quick flick shows it best.";
-      break;
-    case AnswerKind::held: text = "Held: it stays while the model is held tilted."; break;
-    case AnswerKind::springs_back: text = "It shows, then springs back."; break;
-    case AnswerKind::runs_away: text = "It may run on to full deflection: only the direction counts."; break;
-    case AnswerKind::none: text = "This mode answers no tilt."; break;
-  }
-  if (m.motor_unlocked)
-    text += " Unlock the motor first, propeller off: the stabilized modes sleep while it is locked.";
-  if (m.from_deg > 0) text += " It reacts only past about " + number_text(m.from_deg, 0) + "° of tilt.";
-  return m.note.empty() ? text : text + " " + m.note;
-}
-
 Axis axis_of(const std::string& subject) { return from_word<Axis>(subject).value_or(Axis::roll); }
 
 bool some_output_serves(const Rig& rig, Axis axis) {
@@ -176,6 +159,23 @@ CheckFamily lean_check() {
           .card = lean_card};
 }
 
+std::string answer_words(const ModeAnswer& m) {
+  std::string text;
+  switch (m.answer) {
+    case AnswerKind::momentary:
+      text = "Momentary: it shows only while the model moves. A quick flick shows it best.";
+      break;
+    case AnswerKind::held: text = "Held: it stays while the model is held tilted."; break;
+    case AnswerKind::springs_back: text = "It shows, then springs back."; break;
+    case AnswerKind::runs_away: text = "It may run on to full deflection: only the direction counts."; break;
+    case AnswerKind::none: text = "This mode answers no tilt."; break;
+  }
+  if (m.motor_unlocked)
+    text += " Unlock the motor first, propeller off: the stabilized modes sleep while it is locked.";
+  if (m.from_deg > 0) text += " It reacts only past about " + number_text(m.from_deg, 0) + "° of tilt.";
+  return m.note.empty() ? text : text + " " + m.note;
+}
+
 std::vector<Mode> look_modes(const ControllerClass& controller, Axis axis) {
   std::vector<Mode> all{mode_for(controller, axis)};
   for (const ModeAnswer& m : controller.proof.modes)
@@ -183,138 +183,6 @@ std::vector<Mode> look_modes(const ControllerClass& controller, Axis axis) {
         !(axis == Axis::yaw && m.mode == Mode::level))
       all.push_back(m.mode);
   return all;
-}
-
-namespace {
-
-std::vector<std::string> mode_subjects(const CheckContext& in) {
-  std::vector<std::string> all;
-  if (!in.controller || stick_subjects(in).empty()) return all;
-  const auto add = [&](Mode mode) {
-    const std::string name(word(mode));
-    if (in.controller->mode(mode) && std::find(all.begin(), all.end(), name) == all.end()) all.push_back(name);
-  };
-  for (const ModeChoice& m : in.rig.modes)
-    if (const auto mode = from_word<Mode>(m.mode)) add(*mode);
-  if (in.rig.modes.empty())
-    for (const ModeAnswer& m : in.controller->proof.modes) add(m.mode);
-  return all;
-}
-
-/// "channel 5 at 1000 to 1300 µs"; empty when the plan does not say.
-std::string position_words(const Rig& rig, const std::string& mode) {
-  for (const ModeChoice& m : rig.modes)
-    if (m.mode == mode)
-      return "channel " + std::to_string(m.channel) + " at " + number_text(m.from_us, 0) + " to " +
-             number_text(m.to_us, 0) + " µs";
-  return {};
-}
-
-std::vector<std::string> mode_places(const CheckContext& in, const std::string&) {
-  std::vector<std::string> places{"controller/kind", "controller/firmware"};
-  for (const Channel& c : in.rig.radio.channels)
-    if (c.function == ChannelFunction::mode)
-      places.push_back(place_of({"radio", "channels", std::to_string(c.number), "function"}));
-  return places;
-}
-
-CheckCard mode_card(const CheckContext& in, const std::string& subject) {
-  CheckCard card;
-  const Mode mode = from_word<Mode>(subject).value_or(Mode::manual);
-  const ModeAnswer* answer = in.controller ? in.controller->mode(mode) : nullptr;
-  if (!answer) return card;
-  const std::string at = position_words(in.rig, subject);
-  card.todo = "Switch to " + subject + (at.empty() ? "" : " (" + at + ")") +
-              ". Sticks let go: flick the model, then hold it tilted, right wing down and nose up.";
-  switch (answer->answer) {
-    case AnswerKind::none:
-      card.title = capital(subject) + ": no answer to a tilt";
-      card.expected = "The surfaces stay where they are, and follow the sticks.";
-      break;
-    case AnswerKind::momentary:
-      card.title = capital(subject) + ": answers while it moves";
-      card.expected = "The surfaces answer the flick, and go back to the middle while the model is held.";
-      break;
-    case AnswerKind::held:
-      card.title = capital(subject) + ": holds its answer";
-      card.expected = "The surfaces stay deflected for as long as the model is held tilted, in roll and pitch.";
-      break;
-    case AnswerKind::springs_back:
-      card.title = capital(subject) + ": answers and springs back";
-      card.expected = "The surfaces answer, and spring back on the bench: in the air they hold the attitude.";
-      break;
-    case AnswerKind::runs_away:
-      card.title = capital(subject) + ": runs on";
-      card.expected =
-          "The surfaces run to full deflection, even with the model standing still: it expects to be flying.";
-      break;
-  }
-  card.how = answer_words(*answer);
-  if (mode == Mode::manual)
-    card.how = "It is the way out when a correction works the wrong way: one movement of the hand, without looking.";
-  card.cautions = {"Propeller off. Hold the model where nothing can catch the surfaces or the shaft."};
-  if (answer->motor_unlocked)
-    card.cautions.front() = "Propeller off: the motor is unlocked for this look. Keep clear of the shaft.";
-  return card;
-}
-
-const Channel* gain_channel(const CheckContext& in) {
-  const Channel* c = in.rig.channel(ChannelFunction::gain);
-  return c && !c->fixed_us ? c : nullptr;
-}
-
-std::vector<std::string> gain_subjects(const CheckContext& in) {
-  return in.controller && gain_channel(in) && !correction_subjects(in).empty() ? std::vector<std::string>{{}}
-                                                                               : std::vector<std::string>{};
-}
-
-std::vector<std::string> gain_places(const CheckContext& in, const std::string&) {
-  std::vector<std::string> places{"controller/kind", "controller/firmware"};
-  if (const Channel* c = gain_channel(in))
-    for (const char* member : {"function", "reversed"})
-      places.push_back(place_of({"radio", "channels", std::to_string(c->number), member}));
-  return places;
-}
-
-CheckCard gain_card(const CheckContext& in, const std::string&) {
-  CheckCard card;
-  const Channel* c = gain_channel(in);
-  card.title = "Both ends of the gain control";
-  card.todo = "Once the corrections are right: bring the gain control" +
-              (c ? " (channel " + std::to_string(c->number) + ")" : std::string()) +
-              " to one end, flick the model; to its other end, flick it again.";
-  card.expected = "Barely anything at one end, plainly more at the other, and in the same direction at both.";
-  card.how =
-      "Another direction at one end means that the control goes through zero: keep it on the side that was "
-      "proven. Leave it at the end with less for the first flight, and note where it ends up in the air.";
-  card.cautions = {"Propeller off. Hold the model where nothing can catch the surfaces or the shaft."};
-  return card;
-}
-
-}  // namespace
-
-CheckFamily mode_checks() {
-  return {.id = mode_family,
-          .station = Station::proof,
-          .until_mounted = false,
-          .grouped = true,
-          .one = "mode",
-          .many = "modes",
-          .subjects = mode_subjects,
-          .depends_on = mode_places,
-          .card = mode_card};
-}
-
-CheckFamily gain_check() {
-  return {.id = gain_ends.family,
-          .station = Station::proof,
-          .until_mounted = false,
-          .name = "Gain's ends",
-          .one = "control",
-          .many = "controls",
-          .subjects = gain_subjects,
-          .depends_on = gain_places,
-          .card = gain_card};
 }
 
 DirectionCard direction_card(const CheckContext& context, const CheckId& id, std::optional<Mode> look_in) {

@@ -28,17 +28,12 @@ struct DirectionCard : CheckCard {
 /// Only for checks of the two families, with a controller that the catalogue has. `look_in`: the mode in which a
 /// correction is looked at, one of `look_modes`; else the one that shows it best.
 DirectionCard direction_card(const CheckContext& context, const CheckId& id, std::optional<Mode> look_in = {});
+/// What a mode does on the bench, one or two sentences.
+std::string answer_words(const ModeAnswer& answer);
 /// The modes that answer this axis, the best first.
 std::vector<Mode> look_modes(const ControllerClass& controller, Axis axis);
 bool is_direction(const CheckId& id);
 
-inline constexpr const char mode_family[] = "mode";
-inline const CheckId gain_ends{"gain_ends", ""};
-
-/// Every mode that will be flown does what it is meant to: none, momentary, held.
-CheckFamily mode_checks();
-/// Where a control sets the gain: both of its ends.
-CheckFamily gain_check();
 CheckFamily stick_checks();
 CheckFamily correction_checks();
 /// On a class that holds rudder toward a held bank: right there, and wrong the other way round.

@@ -1,6 +1,7 @@
 #include "fit/to_get.h"
 
 #include <algorithm>
+#include <set>
 
 #include "base/units.h"
 #include "power/plugs.h"
@@ -29,40 +30,34 @@ class List {
   }
 
   void lead(const Lead& l, double need_m) {
-    const PartKind* best = nullptr;
-    for (const PartKind& k : catalogue_.parts)
-      if (k.lead && k.lead->kind == l.kind && k.lead->length_m >= need_m - 0.002 &&
-          (!best || k.lead->length_m < best->lead->length_m))
-        best = &k;
-    const std::string between =
-        part_name(rig_, catalogue_, l.from.part) + " to " + part_name(rig_, catalogue_, l.to.part);
-    const PartKind *a = kind_of(rig_, catalogue_, l.from.part), *b = kind_of(rig_, catalogue_, l.to.part);
-    std::string name =
-        best ? best->name : capital(spoken(word(l.kind))) + " lead, " + length_text(need_m) + " or longer, made up";
-    if (l.kind == LeadKind::servo) {
-      if (brings_a_lead(a) || brings_a_lead(b)) {
-        if (need_m <= own_lead_m) return;  // its own lead reaches
-        const double rest = need_m - own_lead_m;
-        best = nullptr;
-        for (const PartKind& k : catalogue_.parts)
-          if (k.lead && k.lead->kind == l.kind && k.lead->length_m >= rest - 0.002 &&
-              (!best || k.lead->length_m < best->lead->length_m))
-            best = &k;
-        name = "Servo extension, " + length_text(best ? best->lead->length_m : rest) +
-               ": pins at one end, sleeves at the other";
-      } else {
-        name =
-            "Plug-to-plug servo lead, " + length_text(best ? best->lead->length_m : need_m) + ": sleeves at both ends";
-      }
-    } else if (l.kind == LeadKind::y_lead) {
-      name += ": sleeves toward the board, pins toward both servos";
-    }
-    add(name + (l.plus_removed ? ", red wire out" : ""), between);
+    const auto brings = [&](const LeadEnd& end) { return brings_a_lead(kind_of(rig_, catalogue_, end.part)); };
+    const bool own = l.kind == LeadKind::servo && (brings(l.from) || brings(l.to));
+    if (own && need_m <= own_lead_m) return;  // it reaches
+    const double rest_m = own ? need_m - own_lead_m : need_m;
+    const PartKind* best = shortest(l.kind, rest_m);
+    const std::string length = length_text(best ? best->lead->length_m : rest_m);
+    std::string name = own ? "Servo extension, " + length + ": pins at one end, sleeves at the other"
+                       : l.kind == LeadKind::servo ? "Plug-to-plug servo lead, " + length + ": sleeves at both ends"
+                       : best                      ? best->name
+                              : capital(spoken(word(l.kind))) + " lead, " + length + " or longer, made up";
+    if (l.kind == LeadKind::y_lead) name += ": sleeves toward the board, pins toward both servos";
+    add(name + (l.plus_removed ? ", red wire out" : ""),
+        part_name(rig_, catalogue_, l.from.part) + " to " + part_name(rig_, catalogue_, l.to.part));
   }
 
   std::vector<ToGet> take() { return std::move(all_); }
 
  private:
+  /// The shortest of the catalogue that is long enough; null without one.
+  const PartKind* shortest(LeadKind kind, double need_m) const {
+    const PartKind* best = nullptr;
+    for (const PartKind& k : catalogue_.parts)
+      if (k.lead && k.lead->kind == kind && k.lead->length_m >= need_m - 0.002 &&
+          (!best || k.lead->length_m < best->lead->length_m))
+        best = &k;
+    return best;
+  }
+
   const Rig& rig_;
   const Catalogue& catalogue_;
   std::vector<ToGet> all_;

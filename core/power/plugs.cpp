@@ -4,7 +4,9 @@
 #include <cmath>
 
 namespace rigging {
+namespace {
 
+/// The kind of plug at a part's battery lead, as the builder says or as the catalogue has it; null without one.
 const PartKind* plug_of(const Rig& rig, const Catalogue& catalogue, const LeadEnd& end) {
   const Terminal* t = terminal_of(rig, catalogue, end);
   if (!t || (t->kind != TerminalKind::battery_out && t->kind != TerminalKind::battery_in)) return nullptr;
@@ -12,6 +14,8 @@ const PartKind* plug_of(const Rig& rig, const Catalogue& catalogue, const LeadEn
   const PartKind* k = catalogue.part(p && !p->plug.empty() ? p->plug : t->plug);
   return k && k->plug ? k : nullptr;
 }
+
+}  // namespace
 
 std::vector<PlugJoint> plug_joints(const Rig& rig, const Catalogue& catalogue, const PowerReport& power) {
   std::vector<PlugJoint> all;
@@ -23,7 +27,6 @@ std::vector<PlugJoint> plug_joints(const Rig& rig, const Catalogue& catalogue, c
     if (!from_gives && !(b->kind == TerminalKind::battery_out && a->kind == TerminalKind::battery_in)) continue;
     const LeadEnd &giver = from_gives ? l.from : l.to, &taker = from_gives ? l.to : l.from;
     PlugJoint joint;
-    joint.lead = l.id;
     joint.giver = giver.part;
     joint.taker = taker.part;
     joint.giving = plug_of(rig, catalogue, giver);

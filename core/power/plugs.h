@@ -7,16 +7,12 @@ namespace rigging {
 
 /// Where a lead joins two things that both bring a plug of their own.
 struct PlugJoint {
-  std::string lead;
   std::string giver, taker;                             ///< parts; the giver's plug has sleeves, the taker's pins
   const PartKind *giving = nullptr, *taking = nullptr;  ///< kinds of plug; null where it is soldered or made to fit
   double amps = 0;                                      ///< at full throttle
   double bears_a = 0;                                   ///< the weaker of the two, continuous; 0 when not known
   bool fits() const { return !giving || !taking || giving == taking; }
 };
-
-/// The kind of plug at a part's battery lead, as the builder says or as the catalogue has it; null without one.
-const PartKind* plug_of(const Rig& rig, const Catalogue& catalogue, const LeadEnd& end);
 
 /// Of every lead that carries the battery's current. `power`: of the same rig.
 std::vector<PlugJoint> plug_joints(const Rig& rig, const Catalogue& catalogue, const PowerReport& power);

@@ -1,5 +1,6 @@
 #include <algorithm>
 
+#include "direction/mode_checks.h"
 #include "proof/proof_procedure.h"
 #include "surfaces/surface_checks.h"
 

@@ -1,4 +1,5 @@
 #include "proof/proof_procedure.h"
+#include "direction/mode_checks.h"
 
 #include <algorithm>
 #include <cmath>

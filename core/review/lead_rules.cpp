@@ -3,6 +3,7 @@
 #include <map>
 
 #include "airframe/kinds.h"
+#include "base/find.h"
 #include "base/number.h"
 #include "base/units.h"
 #include "review/wiring_pieces.h"
@@ -415,19 +416,17 @@ void ports_told(const Inspection& in, Findings& found) {
   // the sticks' business.
   std::vector<std::string> off;
   std::string first;
-  for (const Port& p : wanted) {
-    const Port* is = in.rig.port(p.socket);
-    if (is && is->job == p.job && is->baud == p.baud && is->direction == p.direction) continue;
-    const Touch* lead = nullptr;
-    int leads = 0;
-    const std::vector<Touch> all = touches(in);
-    for (const Touch& t : all)
-      if (t.socket && t.socket->id == p.socket) lead = &t, ++leads;
-    if (leads != 1 || !lead->end || !mates(*lead->socket, *lead->end)) continue;
-    const std::string what = deaf_because(in.rig, in.catalogue, *lead->lead);
+  const std::vector<Touch> all = touches(in);
+  for (const Touch& t : all) {
+    if (!t.socket || !t.end || !mates(*t.socket, *t.end)) continue;
+    const bool alone = std::count_if(all.begin(), all.end(), [&](const Touch& o) { return o.socket == t.socket; }) == 1;
+    const Port* should = find_in(wanted, [&](const Port& p) { return p.socket == t.socket->id; });
+    const Port* is = in.rig.port(t.socket->id);
+    if (!alone || !should || (is && *is == *should)) continue;
+    const std::string what = deaf_because(in.rig, in.catalogue, *t.lead);
     if (what.empty()) continue;
     off.push_back(what);
-    if (first.empty()) first = p.socket;
+    if (first.empty()) first = t.socket->id;
   }
   if (!off.empty())
     found

@@ -1,6 +1,7 @@
 #include <algorithm>
 
 #include "direction/direction_checks.h"
+#include "direction/mode_checks.h"
 #include "review/rules.h"
 #include "wiring/lead_checks.h"
 

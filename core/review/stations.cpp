@@ -2,6 +2,7 @@
 
 #include "airframe/edits.h"
 #include "direction/direction_checks.h"
+#include "direction/mode_checks.h"
 #include "fit/edits.h"
 #include "proof/hand_steps.h"
 #include "proof/proof_procedure.h"

@@ -18,10 +18,10 @@ const Members& Described<Gain>::members() {
 template <>
 const Members& Described<ModeChoice>::members() {
   static const Members all = Describe<ModeChoice>()
+                                 .needed("mode", &ModeChoice::mode)  // places go by it
                                  .needed("channel", &ModeChoice::channel, {1, 32}, "channel")
                                  .needed("from_us", &ModeChoice::from_us, range::read_us, "from")
                                  .needed("to_us", &ModeChoice::to_us, range::read_us, "to")
-                                 .needed("mode", &ModeChoice::mode)
                                  .rest(&ModeChoice::extra);
   return all;
 }

@@ -43,7 +43,7 @@ std::optional<AtPort> at_port(const Rig& rig, const Catalogue& catalogue, const 
   a.part = rig.part(far->part);
   a.kind = a.part ? catalogue.part(a.part->kind) : nullptr;
   a.end = a.kind ? a.kind->terminal(far->socket) : nullptr;
-  if (!a.port || !a.end || !settable(*a.port) || job_of(*a.kind, *a.end) == PortJob::none) return std::nullopt;
+  if (!a.port || !a.end || !can_be_told(*a.port) || job_of(*a.kind, *a.end) == PortJob::none) return std::nullopt;
   return a;
 }
 
@@ -62,9 +62,18 @@ bool same_baud(const std::optional<double>& a, const std::optional<double>& b) {
   return !a || !b || std::abs(*a - *b) <= baud_off * *b;
 }
 
+/// "satellite receiver, 115200 baud".
+std::string port_words(const Port& p) {
+  std::string words = spoken(word(p.job));
+  if (p.job == PortJob::none) return "no job";
+  if (p.baud) words += ", " + number_text(*p.baud, 0) + " baud";
+  if (p.direction != PortDirection::both) words += std::string(", ") + std::string(word(p.direction)) + " only";
+  return words;
+}
+
 }  // namespace
 
-bool settable(const Terminal& t) {
+bool can_be_told(const Terminal& t) {
   return (t.serves_as(T::serial) || t.serves_as(T::serial_inverting) || t.serves_as(T::summed_input)) &&
          t.kind != T::pulse_input && t.kind != T::usb;
 }
@@ -159,18 +168,14 @@ std::vector<Port> ports_wanted(const Rig& rig, const Catalogue& catalogue) {
   return all;
 }
 
-std::optional<Signal> signal_wanted(const Rig& rig, const Catalogue& catalogue) {
-  const ControllerClass* c = catalogue.controller(rig.controller.kind);
-  return c && c->way("receiver_signal") ? receiver_signal(rig, catalogue) : std::nullopt;
-}
-
 void ports_follow(Rig& rig, const Catalogue& catalogue) {
   std::vector<Port> ports = ports_wanted(rig, catalogue);
   // What this version does not know of a port stays with it.
   for (Port& p : ports)
     if (const Port* before = rig.port(p.socket)) p.extra = before->extra;
   rig.ports = std::move(ports);
-  rig.radio.heard_as = signal_wanted(rig, catalogue);
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  rig.radio.heard_as = c && c->way("receiver_signal") ? receiver_signal(rig, catalogue) : std::nullopt;
 }
 
 Edit tell_ports(const Rig& rig, const Catalogue& catalogue) {
@@ -182,7 +187,7 @@ Edit tell_ports(const Rig& rig, const Catalogue& catalogue) {
 Result<Edit> set_port(const Rig& rig, const Catalogue& catalogue, const Port& port) {
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   const Terminal* t = c ? port_at(*c, port.socket) : nullptr;
-  if (!t || !settable(*t))
+  if (!t || !can_be_told(*t))
     return failure(port.socket, "is no serial port of this controller", "one that `wiring` lists");
   if (!c->way("ports")) return failure(t->label, "is not set with this class: it knows its job", "another class");
   if (port.baud && t->most_baud > 0 && *port.baud > t->most_baud)
@@ -236,14 +241,6 @@ std::string deaf_because(const Rig& rig, const Catalogue& catalogue, const Lead&
   if (is->direction != should.direction && is->direction != PortDirection::both)
     return a->port->label + " is told " + spoken(word(is->direction)) + " only";
   return {};
-}
-
-std::string port_words(const Port& p) {
-  std::string words = spoken(word(p.job));
-  if (p.job == PortJob::none) return "no job";
-  if (p.baud) words += ", " + number_text(*p.baud, 0) + " baud";
-  if (p.direction != PortDirection::both) words += std::string(", ") + std::string(word(p.direction)) + " only";
-  return words;
 }
 
 }  // namespace rigging

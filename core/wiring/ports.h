@@ -21,7 +21,7 @@ std::optional<Signal> receiver_signal(const Rig& rig, const Catalogue& catalogue
 bool worth_having(const Terminal& part_socket);
 
 /// True for a port of the board that can be told a job.
-bool settable(const Terminal& port);
+bool can_be_told(const Terminal& port);
 /// The job that a part's socket gives to the port it is plugged into.
 PortJob job_of(const PartKind& kind, const Terminal& part_socket);
 
@@ -30,9 +30,7 @@ std::optional<double> baud_of(const Part& part, const PartKind& kind);
 
 /// The ports of the board that have a job, in the order of the class. Empty for a class that sets none.
 std::vector<Port> ports_wanted(const Rig& rig, const Catalogue& catalogue);
-/// What the board has to be told of the receiver's signal; nothing where the class finds out or nothing is fitted.
-std::optional<Signal> signal_wanted(const Rig& rig, const Catalogue& catalogue);
-/// Sets every port, and the receiver's signal, as the leads say.
+/// Sets every port, and what the board is told of the receiver's signal, as the leads say.
 void ports_follow(Rig& rig, const Catalogue& catalogue);
 Edit tell_ports(const Rig& rig, const Catalogue& catalogue);
 
@@ -45,8 +43,5 @@ Result<Edit> receiver_says(const Rig& rig, const Catalogue& catalogue, const std
 /// Why the board hears nothing, or not what it should, through this lead; empty while all is told well. Looks at what
 /// the board is told, not at the wires.
 std::string deaf_because(const Rig& rig, const Catalogue& catalogue, const Lead& lead);
-
-/// "satellite receiver, 115 200 baud, both ways".
-std::string port_words(const Port& port);
 
 }  // namespace rigging

@@ -1,4 +1,5 @@
 #include "proof/hand_steps.h"
+#include "direction/mode_checks.h"
 
 #include <gtest/gtest.h>
 
@@ -93,6 +94,20 @@ TEST(ModeChecks, AreOfThePositionsThatWillBeFlown) {
   const CheckCard level = card_of({fixed, shipped()}, {mode_family, "level"});
   EXPECT_NE(level.expected.find("full deflection"), std::string::npos) << "its levelling runs on from a standstill";
   EXPECT_NE(level.cautions.front().find("unlocked"), std::string::npos);
+}
+
+TEST(ModeChecks, GoStaleWhenAnotherPositionGivesTheMode) {
+  const Rig rig = proven(demo("hedgerow"), {mode_family, "level"});
+  ASSERT_EQ(status_of(rig, {mode_family, "level"}).state, ProofState::fresh);
+  Rig moved = rig;
+  for (ModeChoice& m : moved.modes)
+    if (m.mode == "rate") m.to_us = 2050;
+  EXPECT_EQ(status_of(moved, {mode_family, "level"}).state, ProofState::fresh) << "another mode's business";
+  for (ModeChoice& m : moved.modes)
+    if (m.mode == "level") m.from_us = 1350;
+  const CheckStatus level = status_of(moved, {mode_family, "level"});
+  EXPECT_EQ(level.state, ProofState::stale);
+  EXPECT_NE(level.because.find("1350"), std::string::npos) << level.because;
 }
 
 TEST(ModeChecks, BothEndsOfAGainControlAreLookedAt) {

@@ -15,9 +15,7 @@ namespace {
 /// A wing with everything that can hang on a port.
 Rig with_video() {
   Rig rig = fresh_rig("ports", AirframeKind::flying_wing, "full_controller");
-  add_part(rig, "battery", "battery_3s_2200");
-  add_part(rig, "esc", "esc_30_switching");
-  add_part(rig, "motor", "motor_2212");
+  add_drive(rig);
   add_part(rig, "receiver", "receiver_serial_inverted_telemetry");
   add_part(rig, "gps", "satellite_compass");
   add_part(rig, "video", "video_digital");
@@ -189,10 +187,8 @@ TEST(PassChannel, GivesAnOutputThatStaysWithTheAirframesChanges) {
 
 TEST(Regulator, ComesInByAReceiverPortThatCarriesTheRailsPlus) {
   Rig rig = fresh_rig("gestures", AirframeKind::two_ailerons, "gesture_board");
-  add_part(rig, "battery", "battery_3s_2200");
+  add_drive(rig, "battery_3s_2200", "esc_40_isolated");
   add_part(rig, "regulator", "regulator_5v_5a");
-  add_part(rig, "esc", "esc_40_isolated");
-  add_part(rig, "motor", "motor_2212");
   add_part(rig, "receiver", "receiver_two_way");
   const Plan plan = plan_wiring(rig, shipped());
   const auto goes = [&](const char* part, const char* socket) {
@@ -206,16 +202,17 @@ TEST(Regulator, ComesInByAReceiverPortThatCarriesTheRailsPlus) {
 
 TEST(RedWires, BothSchoolsOfAnInlineUnitLeaveOneSourceARail) {
   Rig rig = fresh_rig("inline", AirframeKind::two_ailerons, "inline_dial");
-  for (const char* kind : {"battery_3s_2200", "esc_30_switching", "motor_2212", "receiver_pulse", "regulator_5v_5a"})
-    add_part(rig, kind, kind);
+  add_drive(rig);
+  add_part(rig, "receiver", "receiver_pulse");
+  add_part(rig, "regulator", "regulator_5v_5a");
   for (const Surface s : facts_of(AirframeKind::two_ailerons).surfaces)
     add_part(rig, "servo_" + s.word(), "servo_9g_digital", s);
   rig = plan_wiring(rig, shipped()).rig;
   const auto reds_out = [](const Rig& r) {
     std::size_t inputs = 0, drive = 0;
     for (const Lead& l : r.leads) {
-      if (l.plus_removed && far_end(l, "receiver_pulse") && far_end(l, "controller")) ++inputs;
-      if (l.plus_removed && far_end(l, "esc_30_switching") && far_end(l, "receiver_pulse")) ++drive;
+      if (l.plus_removed && far_end(l, "receiver") && far_end(l, "controller")) ++inputs;
+      if (l.plus_removed && far_end(l, "esc") && far_end(l, "receiver")) ++drive;
     }
     return std::pair(inputs, drive);
   };
@@ -223,7 +220,7 @@ TEST(RedWires, BothSchoolsOfAnInlineUnitLeaveOneSourceARail) {
     const PowerReport p = analyze_power(r, shipped());
     const auto sources = [&](const char* part) { return p.source(part) && p.source(part)->worst_a() > 0; };
     for (const ConsumerReport& c : p.consumers) EXPECT_TRUE(c.lit[1]) << c.name;
-    return std::pair(sources("esc_30_switching"), sources("regulator_5v_5a"));
+    return std::pair(sources("esc"), sources("regulator"));
   };
   const auto apart = red_wires(rig, shipped(), true), joined = red_wires(rig, shipped(), false);
   ASSERT_TRUE(apart && joined) << apart.error().text();

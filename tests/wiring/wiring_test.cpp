@@ -27,9 +27,7 @@ std::multiset<std::string> serious(const Rig& rig) {
 /// A rig with every part of a class, and no lead.
 Rig bare(AirframeKind kind, const std::string& controller, const std::string& receiver) {
   Rig rig = fresh_rig("typed in from nothing", kind, controller);
-  add_part(rig, "battery", "battery_3s_1300");
-  add_part(rig, "esc", "esc_30_switching");
-  add_part(rig, "motor", "motor_2212");
+  add_drive(rig, "battery_3s_1300");
   add_part(rig, "receiver", receiver);
   for (const Surface s : facts_of(kind).surfaces)
     if (s.kind != SurfaceKind::motor) add_part(rig, "servo_" + s.word(), "servo_9g_digital", s);

@@ -269,7 +269,7 @@ void PortsDialog::rebuild() {
     column->addWidget(receiver_row());
     if (ports)
       for (const Terminal& t : c->ports)
-        if (settable(t)) column->addWidget(port_row(t));
+        if (can_be_told(t)) column->addWidget(port_row(t));
   } else {
     words = tr("The class of this controller is not known.");
   }
