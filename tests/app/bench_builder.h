@@ -14,6 +14,7 @@
 #include <QTest>
 #include <QTimer>
 
+#include "direction/mode_checks.h"
 #include "rig/rig_file.h"
 #include "shell/main_window.h"
 #include "stations/proof/proof_page.h"
