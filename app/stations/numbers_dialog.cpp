@@ -117,6 +117,13 @@ void NumbersDialog::ask(RigDocument& document, const std::function<Result<Edit>(
 }
 
 bool NumbersDialog::ask() {
+  // Typing begins in the first box, not on the button.
+  for (int row = 0; row < form_->rowCount(); ++row)
+    if (QLayoutItem* item = form_->itemAt(row, QFormLayout::FieldRole); item && item->widget()) {
+      item->widget()->setFocus();
+      if (auto* number = qobject_cast<QAbstractSpinBox*>(item->widget())) number->selectAll();
+      break;
+    }
   if (exec() != QDialog::Accepted) return false;
   for (const auto& take : takes_) take();
   return true;

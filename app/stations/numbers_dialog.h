@@ -53,9 +53,10 @@ class NumbersDialog : public QDialog {
   /// Says above the numbers why they can't be taken; then ask again: what was typed is still there.
   void refuse(const QString& why);
 
- private:
   /// Room for "unknown" one step below the range.
   static Number with_unknown(Number number);
+
+ private:
   QDoubleSpinBox* box(const char* id, const Number& number);
   QFormLayout* form_;
   QLabel* refusal_;

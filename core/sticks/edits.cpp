@@ -108,10 +108,10 @@ double shown_from(ReadOn where, const ControllerClass& controller, const Transmi
 }
 
 TypedReading typed_reading(const Rig& rig, const Channel& c, const ControllerClass& controller, ReadOn where) {
-  const auto shown = [&](const std::optional<double>& us, double usual) {
-    return shown_from(where, controller, rig.radio.transmitter, us.value_or(usual));
+  const auto shown = [&](const std::optional<double>& us) {
+    return us ? std::optional(shown_from(where, controller, rig.radio.transmitter, *us)) : std::nullopt;
   };
-  return {c.function, shown(c.low_us, 1000), shown(c.centre_us, 1500), shown(c.high_us, 2000), c.inverted};
+  return {c.function, shown(c.low_us), shown(c.centre_us), shown(c.high_us), c.inverted};
 }
 
 TypedPositions typed_positions(const Rig& rig, const Channel& c, const ControllerClass& controller, ReadOn where) {
@@ -171,9 +171,14 @@ Result<Edit> type_readings(const Rig& rig, const Catalogue& catalogue, const std
   for (const TypedReading& r : readings) {
     Channel* c = e.rig.channel(r.function);
     if (!c) return failure("sticks", "no channel is the " + spoken_function(r.function), "a channel for it");
-    c->low_us = us(r.low);
-    c->high_us = us(r.high);
-    c->centre_us = r.function == ChannelFunction::throttle ? (*c->low_us + *c->high_us) / 2 : us(r.centre);
+    const bool throttle = r.function == ChannelFunction::throttle;
+    if (!r.low && !r.high && (throttle || !r.centre)) continue;
+    if (!r.low || !r.high || (!throttle && !r.centre))
+      return failure(capital(spoken_function(r.function)), "was read in part",
+                     throttle ? "closed and open" : "lower end, let go and upper end");
+    c->low_us = us(*r.low);
+    c->high_us = us(*r.high);
+    c->centre_us = throttle ? (*c->low_us + *c->high_us) / 2 : us(*r.centre);
     c->inverted = r.inverted;
     c->learned = false;
     const auto ok = dial_in(*c, rig.radio.transmitter, {}, r.inverted);

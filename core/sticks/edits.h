@@ -25,10 +25,11 @@ enum class ReadOn { board, transmitter };
 double us_from(ReadOn where, const ControllerClass& controller, const Transmitter& transmitter, double shown);
 double shown_from(ReadOn where, const ControllerClass& controller, const Transmitter& transmitter, double pulse_us);
 
-/// What was read of one stick by someone who typed it in. The throttle has no rest: its `centre` is not asked for.
+/// What was read of one stick by someone who typed it in; nothing where it was not read. The throttle has no rest: its
+/// `centre` is not asked for.
 struct TypedReading {
   ChannelFunction function = ChannelFunction::roll;
-  double low = 0, centre = 0, high = 0;
+  std::optional<double> low, centre, high;
   bool inverted = false;
 };
 /// Where a channel that is no stick rests, one number for each position, as read: "1000 1500 2000". Empty: not read.
@@ -42,7 +43,8 @@ TypedReading typed_reading(const Rig& rig, const Channel& channel, const Control
 TypedPositions typed_positions(const Rig& rig, const Channel& channel, const ControllerClass& controller, ReadOn where);
 /// Numbers that can be read there of a pulse.
 Span typed_range(const Rig& rig, const ControllerClass& controller, ReadOn where = ReadOn::board);
-/// Errors: no such channel; readings that can't be of a stick that was moved (`dial_in`); positions that are no
+/// A stick of which nothing was read stays as it is. Errors: no such channel; one that was read in part; readings that
+/// can't be of a stick that was moved (`dial_in`); positions that are no
 /// numbers, or beyond what a pulse can be.
 Result<Edit> type_readings(const Rig& rig, const Catalogue& catalogue, const std::vector<TypedReading>& readings,
                            ReadOn where = ReadOn::board, const std::vector<TypedPositions>& positions = {});

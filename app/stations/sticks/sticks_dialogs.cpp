@@ -45,8 +45,10 @@ void ask_readings(RigDocument& document, const std::vector<ChannelFunction>& nee
   for (TypedReading& t : typed) {
     const QString name = QString::fromStdString(capital(spoken_function(t.function)));
     const std::string key(word(t.function));
-    const auto add = [&](const char* end, const QString& label, double& value) {
-      dialog.add((end + key).c_str(), {label.arg(name), unit, range.least, range.most, 1, 1}, value);
+    const auto add = [&](const char* end, const QString& label, std::optional<double>& value) {
+      dialog.add((end + key).c_str(),
+                 NumbersDialog::with_unknown({label.arg(name), unit, range.least, range.most, 1, 1}), value,
+                 QObject::tr("not read"));
     };
     add("low_", QObject::tr("%1, lower end"), t.low);
     if (t.function != ChannelFunction::throttle) add("centre_", QObject::tr("%1, let go"), t.centre);

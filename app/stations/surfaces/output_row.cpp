@@ -14,12 +14,14 @@
 #include "rig/place.h"
 #include "rig/ranges.h"
 #include "surfaces/edits.h"
+#include "surfaces/release.h"
 #include "wiring/edits.h"
 
 namespace rigging::app {
 namespace {
 
-QString output_name(const Output& o) {
+QString output_name(const Output& o, bool release) {
+  if (release) return QObject::tr("Tow release");
   if (o.passes > 0) return QObject::tr("Channel %1").arg(o.passes);
   if (o.surfaces.empty()) return QObject::tr("Motor");
   QStringList names;
@@ -41,7 +43,8 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
   grid->setHorizontalSpacing(4);
   grid->setVerticalSpacing(2);
   lines->addLayout(grid);
-  const QString id = QString::fromStdString(o.id), name = output_name(o);
+  const Output* release = release_output(document.rig());
+  const QString id = QString::fromStdString(o.id), name = output_name(o, release && release->id == o.id);
   auto* title = new QLabel(name);
   title->setFont(Look::instance().text(10, true));
   title->setWordWrap(true);

@@ -495,14 +495,13 @@ void SurfacesPage::measure_release() {
   const ReleaseReport now = analyze_release(r, *output, release_torque(document_.rig(), document_.catalogue()));
   const Units& units = Units::instance();
   QString words =
-      tr("Closed throttle is latched, full throttle released. As it stands the wire moves %1 of the %2 that "
-         "the pin needs")
+      tr("Closed throttle is latched, full throttle released. As it stands the wire moves %1; the pin needs %2")
           .arg(units.figure(now.travel), units.figure({"", r.pin_m, "m", {}, {}, "", ""}));
   if (now.force.value > 0) words += tr("; the servo pulls at least %1 N").arg(now.force.value, 0, 'f', 0);
   if (now.needed.value > 0) words += tr(", and drawing the pin under load asks %1 N").arg(now.needed.value, 0, 'f', 0);
   NumbersDialog dialog(tr("Tow release"), words + tr(". Hold and release under load is a check of its own."), this);
-  dialog.add("release_arm", r, &Release::arm_m);
-  dialog.add("release_pin", r, &Release::pin_m);
+  dialog.add("release_arm", r, &Release::arm_m, {}, 1);
+  dialog.add("release_pin", r, &Release::pin_m, {}, 1);
   dialog.add("release_travel", r, &Release::servo_travel_deg);
   dialog.add("release_square", r, &Release::arm_deg);
   dialog.add("release_pull", r, &Release::pull_n, tr("not known"));

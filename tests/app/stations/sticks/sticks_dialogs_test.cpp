@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <QDialog>
 #include <QDoubleSpinBox>
+#include <QLabel>
 #include <QLineEdit>
 #include <QTimer>
 
@@ -74,6 +75,21 @@ TEST(TypedReadings, SwitchesAndTheTransmittersOwnScreen) {
   ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
   EXPECT_EQ(channel(5).positions_us, (std::vector<double>{988, 1500, 2011}));
   EXPECT_EQ(channel(5).control, Control::three_position);
+  EXPECT_FALSE(rig().channel(ChannelFunction::roll)->low_us) << "what nobody has read is not made up";
+  // A stick that was read in part is asked for again, with what was typed still there.
+  QString refused;
+  b.in_sheet([&](QWidget& sheet) {
+    type(sheet, "low_roll", QStringLiteral("1010"));
+    QTimer::singleShot(400, &sheet, [&] {
+      for (const QLabel* l : sheet.findChildren<QLabel*>())
+        if (l->text().contains(QStringLiteral("read in part"))) refused = l->text();
+      EXPECT_EQ(sheet.findChild<QDoubleSpinBox*>(QStringLiteral("low_roll"))->value(), 1010);
+      static_cast<QDialog*>(&sheet)->reject();
+    });
+    static_cast<QDialog*>(&sheet)->accept();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
+  EXPECT_FALSE(refused.isEmpty());
   // In percent of the travel: 100 % are 500 µs on this transmitter.
   b.in_sheet([&](QWidget& sheet) {
     type(sheet, "low_roll", QStringLiteral("-98"));
