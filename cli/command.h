@@ -27,6 +27,7 @@ void add_edit_command(CLI::App& app, Session& session);
 void add_play_command(CLI::App& app, Session& session);
 void add_rig_commands(CLI::App& app, Session& session);
 void add_plan_commands(CLI::App& app, Session& session);
+void add_sense_commands(CLI::App& app, Session& session);
 void add_stick_commands(CLI::App& app, Session& session);
 void add_surface_commands(CLI::App& app, Session& session);
 

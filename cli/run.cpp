@@ -25,6 +25,7 @@ int run(int argc, const char* const* argv) {
   add_plan_commands(app, session);
   add_stick_commands(app, session);
   add_surface_commands(app, session);
+  add_sense_commands(app, session);
   add_declination(app, session);
   try {
     app.parse(argc, argv);

@@ -32,6 +32,23 @@ QString shown_text(const OrderedJson& value, const OrderedJson& schema) {
                                                       : text_of(value);
 }
 
+/// What a member is called: its words, and the unit that its name ends with.
+QString label_of(const std::string& name) {
+  static const QMap<QString, QString> units{
+      {QStringLiteral("mm"), QStringLiteral("mm")},    {QStringLiteral("m"), QStringLiteral("m")},
+      {QStringLiteral("v"), QStringLiteral("V")},      {QStringLiteral("a"), QStringLiteral("A")},
+      {QStringLiteral("w"), QStringLiteral("W")},      {QStringLiteral("kg"), QStringLiteral("kg")},
+      {QStringLiteral("c"), QStringLiteral("°C")},     {QStringLiteral("us"), QStringLiteral("µs")},
+      {QStringLiteral("s"), QStringLiteral("s")},      {QStringLiteral("nm"), QStringLiteral("N m")},
+      {QStringLiteral("hz"), QStringLiteral("Hz")},    {QStringLiteral("milliohm"), QStringLiteral("mΩ")},
+      {QStringLiteral("ah"), QStringLiteral("A h")},   {QStringLiteral("deg"), QStringLiteral("°")},
+      {QStringLiteral("percent"), QStringLiteral("%")}};
+  const QString words = QString::fromStdString(spoken(name));
+  const qsizetype last = words.lastIndexOf(QLatin1Char(' '));
+  const auto unit = units.find(words.mid(last + 1));
+  return last < 0 || unit == units.end() ? words : words.left(last) + QStringLiteral(", ") + *unit;
+}
+
 /// What an entry of a list calls itself.
 QString entry_name(const OrderedJson& entry, std::size_t number) {
   if (!entry.is_object()) return QString::number(number + 1);
@@ -205,7 +222,7 @@ void MembersEditor::fill(QTreeWidgetItem* row, const OrderedJson& value, const O
   for (const auto& [name, s] : properties->items()) {
     const auto it = value.is_object() ? value.find(name) : value.end();
     const bool there = value.is_object() && it != value.end();
-    add(QString::fromStdString(spoken(name)), pointer + QLatin1Char('/') + QString::fromStdString(name),
+    add(label_of(name), pointer + QLatin1Char('/') + QString::fromStdString(name),
         there ? *it : s.value("default", OrderedJson()), s);
   }
 }

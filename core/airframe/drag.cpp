@@ -5,15 +5,16 @@
 
 #include "airframe/planform.h"
 #include "base/number.h"
+#include "earth/gravity.h"
 
 namespace rigging {
 namespace {
 
 constexpr double density_kg_m3 = 1.225;       // ISO 2533, sea level
 constexpr double viscosity_m2_s = 1.4607e-5;  // kinematic, ISO 2533, sea level
-constexpr double gravity_m_s2 = 9.80665;      // 3rd CGPM, 1901
-constexpr double span_yield = 0.8;            // e of the induced drag, common practice
-constexpr double thickness = 0.1;             // of wing and tail, share of the chord
+constexpr double gravity_m_s2 = standard_gravity;
+constexpr double span_yield = 0.8;  // e of the induced drag, common practice
+constexpr double thickness = 0.1;   // of wing and tail, share of the chord
 
 double friction(double m_s, double length_m) {
   return 0.074 / std::pow(std::max(1e4, m_s * length_m / viscosity_m2_s), 0.2);

@@ -29,7 +29,7 @@ int NumberTable::column(std::string_view name) const {
   return -1;
 }
 
-Result<NumberTable> parse_number_table(std::string_view text, const std::string& name) {
+Result<NumberTable> parse_number_table(std::string_view text, const std::string& name, std::string_view words) {
   NumberTable table;
   int number = 0;
   while (!text.empty()) {
@@ -49,6 +49,11 @@ Result<NumberTable> parse_number_table(std::string_view text, const std::string&
                      std::to_string(table.columns.size()) + " as in the heading");
     std::vector<double>& row = table.rows.emplace_back();
     for (std::size_t i = 0; i < parts.size(); ++i) {
+      if (!words.empty() && table.columns[i] == words) {
+        table.words.emplace_back(parts[i]);
+        row.push_back(0);
+        continue;
+      }
       const auto value = number_of(parts[i]);
       if (!value)
         return failure(where, "\"" + std::string(parts[i].substr(0, 40)) + "\" in column " + table.columns[i],

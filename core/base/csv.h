@@ -13,13 +13,14 @@ namespace rigging {
 struct NumberTable {
   std::vector<std::string> columns;
   std::vector<std::vector<double>> rows;
+  std::vector<std::string> words;  ///< of each row, where one column holds words; its number is 0
 
   /// Index of the column, or −1.
   int column(std::string_view name) const;
 };
 
 /// Reads comma-separated numbers. Errors say file, line and what was expected; text in a cell, a missing or a surplus
-/// cell, and numbers that are not finite are refused.
-Result<NumberTable> parse_number_table(std::string_view text, const std::string& name);
+/// cell, and numbers that are not finite are refused. `words`: the one column that holds words, if any does.
+Result<NumberTable> parse_number_table(std::string_view text, const std::string& name, std::string_view words = {});
 
 }  // namespace rigging

@@ -6,6 +6,7 @@
 #include <numbers>
 #include <set>
 
+#include "base/alignment.h"
 #include "base/angle.h"
 #include "base/number.h"
 #include "base/units.h"
@@ -35,7 +36,7 @@ Eigen::AlignedBox3d inside(const Bay& bay) {
 }
 
 /// A board or part that sits turned has its sides exchanged: the size along each model axis.
-Point turned_size(const Point& size, const Turn& turn) { return (alignment_matrix(turn, 0, 0, 0) * size).cwiseAbs(); }
+Point turned_size(const Point& size, const Turn& turn) { return (alignment_matrix(turn) * size).cwiseAbs(); }
 
 std::optional<Box> box_of(const Rig& rig, const Catalogue& catalogue, const std::string& part) {
   const Place* place = rig.place(part);
@@ -314,16 +315,6 @@ std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
 }
 
 Point point_of(const Place& p) { return {p.x_m, p.y_m, p.z_m}; }
-
-Eigen::Matrix3d alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg, double yaw_deg) {
-  // Columns: where the board's own x (arrow), y and z (away from its top) point in the model.
-  Eigen::Matrix3d square;
-  square.col(0) = Point::Unit(turn.arrow.axis % 3) * turn.arrow.sign;
-  square.col(2) = Point::Unit(turn.top.axis % 3) * -turn.top.sign;
-  square.col(1) = square.col(2).cross(square.col(0));
-  return Eigen::AngleAxisd(yaw_deg * rad, Point::UnitZ()) * Eigen::AngleAxisd(pitch_deg * rad, Point::UnitY()) *
-         Eigen::AngleAxisd(roll_deg * rad, Point::UnitX()) * square;
-}
 
 namespace {
 

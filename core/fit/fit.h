@@ -135,9 +135,6 @@ double least_distance_single_m(double amps, double horizontal_ut, double error_d
 /// Worst heading error at a point, for drawing the cloud.
 double error_at(const FitReport& report, Point p, double horizontal_ut);
 
-/// Direction cosines of a turn with small angles (ZYX, ISO 1151) on top.
-Eigen::Matrix3d alignment_matrix(const Turn& turn, double roll_deg, double pitch_deg, double yaw_deg);
-
 inline constexpr double wanted_compass_error_deg = 2;
 
 }  // namespace rigging

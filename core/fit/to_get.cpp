@@ -79,14 +79,18 @@ std::vector<ToGet> list_to_get(const Rig& rig, const Catalogue& catalogue, const
   }
   for (const PlugJoint& j : plug_joints(rig, catalogue, power)) {
     const std::string giver = part_name(rig, catalogue, j.giver), taker = part_name(rig, catalogue, j.taker);
-    if (!j.fits())
+    const std::string each = j.phases ? ", three" : "";
+    if (!j.fits() && j.phases)
+      list.add(j.taking->name + ", three sets, or three of “" + small(j.giving->name) + "”",
+               "the plugs of " + giver + " and " + taker + " differ");
+    else if (!j.fits())
       list.add("Adapter: pins of “" + small(j.giving->name) + "” toward the " + giver + ", sleeves of “" +
                    small(j.taking->name) + "” toward the " + taker,
                "their plugs differ; it bears what the smaller bears");
     else if (!j.giving != !j.taking) {
       // One side is soldered: it needs the other half of the plug.
       const PartKind& kind = j.giving ? *j.giving : *j.taking;
-      list.add(kind.name + ", the half with " + (j.giving ? "pins" : "sleeves") + ", to solder on",
+      list.add(kind.name + each + ", the half with " + (j.giving ? "pins" : "sleeves") + ", to solder on",
                giver + " to " + taker);
     }
   }

@@ -7,11 +7,12 @@
 
 #include "airframe/drag.h"
 #include "base/number.h"
+#include "earth/gravity.h"
 
 namespace rigging {
 namespace {
 
-constexpr double density_kg_m3 = 1.225, gravity_m_s2 = 9.80665;
+constexpr double density_kg_m3 = 1.225, gravity_m_s2 = standard_gravity;
 constexpr double spread = 0.2;             // of the propeller coefficients
 constexpr double zero_thrust = 1.15;       // advance ratio without thrust over pitch ratio; from memory
 constexpr double controller_yield = 0.95;  // of a speed controller at part throttle, typical

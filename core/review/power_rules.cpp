@@ -381,20 +381,25 @@ void same_hand(const Inspection& in, Findings& found) {
 
 void plugs_differ(const Inspection& in, Findings& found) {
   for (const Part& p : in.rig.parts)
-    if (const PartKind* k = in.catalogue.part(p.plug); !p.plug.empty() && (!k || !k->plug))
-      found.add(Severity::fix_first, p.id,
-                capital(part_name(in.rig, in.catalogue, p.id)) + " brings a plug that is not known: \"" + p.plug + "\"",
-                "Whether it goes together with its partner, and what it bears, can't be said.",
-                "Choose its plug at station fit, or describe it in the parts file beside the rig.");
+    for (const std::string& plug : {p.plug, p.motor_plug})
+      if (const PartKind* k = in.catalogue.part(plug); !plug.empty() && (!k || !k->plug))
+        found.add(Severity::fix_first, p.id,
+                  capital(part_name(in.rig, in.catalogue, p.id)) + " brings a plug that is not known: \"" + plug + "\"",
+                  "Whether it goes together with its partner, and what it bears, can't be said.",
+                  "Choose its plug at station fit, or describe it in the parts file beside the rig.");
   for (const PlugJoint& j : plug_joints(in.rig, in.catalogue, in.reports.power)) {
     if (j.fits()) continue;
     const std::string giver = part_name(in.rig, in.catalogue, j.giver),
                       taker = part_name(in.rig, in.catalogue, j.taker);
-    found.add(Severity::fix_first, j.taker,
-              capital(giver) + " and " + taker + " bring different plugs: " + small(j.giving->name) + " and " +
-                  small(j.taking->name),
-              "They do not go together, and wires that are only twisted come loose in the air.",
-              "An adapter with pins toward the " + giver + " and sleeves toward the " + taker +
+    found.add(
+        Severity::fix_first, j.taker,
+        capital(giver) + " and " + taker + " bring different plugs: " + small(j.giving->name) + " and " +
+            small(j.taking->name),
+        "They do not go together, and wires that are only twisted come loose in the air.",
+        j.phases
+            ? "The same plugs on both: sleeves stay on the speed controller, each in its own heat-shrink, so that no "
+              "two touch."
+            : "An adapter with pins toward the " + giver + " and sleeves toward the " + taker +
                   ", or another plug soldered on: sleeves stay on what gives, so that nothing live lies open.");
   }
 }
@@ -403,8 +408,10 @@ void plug_overloaded(const Inspection& in, Findings& found) {
   for (const PlugJoint& j : plug_joints(in.rig, in.catalogue, in.reports.power)) {
     if (j.bears_a <= 0 || j.amps <= j.bears_a) continue;
     found.add(Severity::fix_first, j.taker,
-              "The plug at " + part_name(in.rig, in.catalogue, j.taker) + " bears " + number_text(j.bears_a, 0) +
-                  " A and carries " + number_text(j.amps, 0) + " A at full throttle",
+              (j.phases ? "The plugs at " : "The plug at ") + part_name(in.rig, in.catalogue, j.taker) +
+                  (j.phases ? " bear " : " bears ") + number_text(j.bears_a, 0) +
+                  (j.phases ? " A each and carry " : " A and carries ") + number_text(j.amps, 0) +
+                  " A at full throttle",
               "It heats up until its solder flows, and its housing gives way.", "A larger plug on both sides.");
   }
 }

@@ -16,6 +16,7 @@ const Members& Described<Part>::members() {
                                  .member("says", &Part::says)
                                  .member("baud", &Part::baud, range::baud, "baud")
                                  .member("plug", &Part::plug)
+                                 .member("motor_plug", &Part::motor_plug)
                                  .rest(&Part::extra);
   return all;
 }

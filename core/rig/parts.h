@@ -20,6 +20,7 @@ struct Part {
   std::optional<Signal> says;          ///< of a receiver whose output is chosen in the transmitter
   std::optional<double> baud;          ///< what it really speaks; the catalogue's when absent
   std::string plug;                    ///< on its power leads, in the catalogue; the kind's when empty
+  std::string motor_plug;              ///< on the three leads between speed controller and motor; soldered when empty
   Extra extra;
   bool operator==(const Part&) const = default;
 };

@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "airframe/drag.h"
+#include "base/alignment.h"
 #include "base/json.h"
 #include "bench_rig.h"
 #include "fit/fit.h"

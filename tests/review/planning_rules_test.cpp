@@ -379,6 +379,17 @@ std::vector<Break> wiring_breaks() {
          for (const char* id : {"battery", "module"}) r.part(id)->plug = "plug_two_pin_10";
        },
        {"POWER-31", "POWER-32", "POWER-32"}},
+      {"motor plugs that differ",
+       "hedgerow",
+       [](Rig& r) {
+         r.part("motor")->motor_plug = "plug_round_20";
+         r.part("esc")->motor_plug = "plug_round_35";
+       },
+       {"POWER-31", "POWER-32"}},
+      {"a motor plug too small for the current",
+       "hedgerow",
+       [](Rig& r) { r.part("motor")->motor_plug = "plug_two_pin_10"; },
+       {"POWER-32"}},
       {"a board on hook-and-loop",
        "hedgerow",
        [](Rig& r) { r.place("controller")->fixing = Fixing::hook_and_loop; },

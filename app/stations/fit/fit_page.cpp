@@ -13,6 +13,7 @@
 #include <QVBoxLayout>
 
 #include "airframe/kinds.h"
+#include "base/alignment.h"
 #include "base/json.h"
 #include "base/number.h"
 #include "edit/edit.h"
@@ -20,8 +21,10 @@
 #include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "power/plugs.h"
 #include "rig/place.h"
 #include "rig/ranges.h"
+#include "stations/baud_box.h"
 #include "stations/fit/part_dialog.h"
 #include "stations/numbers_dialog.h"
 
@@ -123,13 +126,19 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   plug_ = new QComboBox;
   plug_->setObjectName(QStringLiteral("part_plug"));
   plug_->setAccessibleName(tr("Plug on its battery lead"));
-  auto* fixed = new QHBoxLayout;
-  for (QComboBox* box : {held_, plug_}) {
-    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    box->setMinimumContentsLength(8);
-    fixed->addWidget(box, 1);
+  motor_plug_ = new QComboBox;
+  motor_plug_->setObjectName(QStringLiteral("part_motor_plug"));
+  motor_plug_->setAccessibleName(tr("Plugs on its motor leads"));
+  baud_ = new BaudBox(QStringLiteral("part_baud"), tr("Baud that it really speaks"));
+  for (const auto& [first, second] : {std::pair<QComboBox*, QComboBox*>{held_, plug_}, {motor_plug_, baud_}}) {
+    auto* line = new QHBoxLayout;
+    for (QComboBox* box : {first, second}) {
+      box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+      box->setMinimumContentsLength(8);
+      line->addWidget(box, 1);
+    }
+    form->addLayout(line, row++, 0, 1, 2);
   }
-  form->addLayout(fixed, row++, 0, 1, 2);
   frame_mass_ = number_box(QStringLiteral("frame_mass"), tr("Bare airframe"), 84);
   frame_mass_->setSpecialValueText(tr("not known"));
   frame_at_ = number_box(QStringLiteral("frame_at"), tr("It balances behind the nose"), 84);
@@ -181,10 +190,16 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
     if (const auto fixing = from_word<Fixing>(held_->currentData().toString().toStdString()))
       edit_place([&](Place& p) { p.fixing = *fixing; });
   });
-  connect(plug_, &QComboBox::activated, this, [this] {
-    document_.apply(set_value(document_.rig(), place_of({"parts", view_->selected(), "plug"}),
-                              plug_->currentData().toString().toStdString()));
+  for (const auto& [box, member] : {std::pair{plug_, "plug"}, {motor_plug_, "motor_plug"}})
+    connect(box, &QComboBox::activated, this, [this, box = box, member = member] {
+      document_.apply(set_value(document_.rig(), place_of({"parts", view_->selected(), member}),
+                                box->currentData().toString().toStdString()));
+    });
+  connect(baud_, &BaudBox::taken, this, [this](const std::optional<double>& baud) {
+    document_.apply(
+        set_value(document_.rig(), place_of({"parts", view_->selected(), "baud"}), baud ? Json(*baud) : Json()));
   });
+  connect(baud_, &BaudBox::refused, this, [this](const QString& error) { Q_EMIT document_.refused(error); });
   connect(frame_mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
     Json kg;
@@ -388,20 +403,30 @@ void FitPage::show_chosen() {
       part && part->surface ? std::max(0, surface_->findData(QString::fromStdString(part->surface->word()))) : 0);
   held_->setEnabled(any);
   held_->setCurrentIndex(held_->findData(QString::fromLatin1(word(place ? place->fixing : Fixing::unknown).data())));
-  const bool has_plug = kind && std::any_of(kind->terminals.begin(), kind->terminals.end(), [](const Terminal& t) {
-                          return t.kind == TerminalKind::battery_out || t.kind == TerminalKind::battery_in;
-                        });
-  plug_->setVisible(has_plug);
-  plug_->clear();
-  QString usual = tr("soldered, or made to fit");
-  if (has_plug)
-    for (const Terminal& t : kind->terminals)
-      if (const PartKind* usually = document_.catalogue().part(t.plug))
-        usual = tr("%1, as usual").arg(QString::fromStdString(usually->name));
-  plug_->addItem(usual, QString());
-  for (const PartKind& k : document_.catalogue().parts)
-    if (k.plug) plug_->addItem(QString::fromStdString(k.name), QString::fromStdString(k.id));
-  plug_->setCurrentIndex(part ? std::max(0, plug_->findData(QString::fromStdString(part->plug))) : 0);
+  const auto show_plugs = [&](QComboBox& box, const QString& none, bool (*on)(TerminalKind), const std::string& own) {
+    QString usual = none;
+    bool has = false;
+    box.clear();
+    if (kind)
+      for (const Terminal& t : kind->terminals)
+        if (on(t.kind)) {
+          has = true;
+          if (const PartKind* usually = document_.catalogue().part(t.plug))
+            usual = tr("%1, as usual").arg(QString::fromStdString(usually->name));
+        }
+    box.setVisible(has);
+    box.addItem(usual, QString());
+    for (const PartKind& k : document_.catalogue().parts)
+      if (k.plug) box.addItem(QString::fromStdString(k.name), QString::fromStdString(k.id));
+    box.setCurrentIndex(std::max(0, box.findData(QString::fromStdString(own))));
+  };
+  show_plugs(*plug_, tr("soldered, or made to fit"), &on_battery_lead, part ? part->plug : std::string());
+  show_plugs(*motor_plug_, tr("motor leads soldered"), &on_motor_lead, part ? part->motor_plug : std::string());
+  baud_->setVisible(part && kind && kind->serial);
+  if (part && kind && kind->serial) {
+    baud_->offer(tr("%1 baud, as usual").arg(kind->serial->baud), {4800, 9600, 19200, 38400, 57600, 115200, 230400});
+    baud_->show_value(part->baud);
+  }
   remove_->setEnabled(part != nullptr);
   for (int i = 0; i < list_->count(); ++i)
     if (list_->item(i)->data(Qt::UserRole).toString().toStdString() == id) list_->setCurrentRow(i);

@@ -13,6 +13,8 @@ class QVBoxLayout;
 
 namespace rigging::app {
 
+class BaudBox;
+
 /// Where does everything go, which way up?
 class FitPage : public StationPage {
   Q_OBJECT
@@ -42,7 +44,8 @@ class FitPage : public StationPage {
   QLabel *balance_, *compass_, *board_, *chosen_name_;
   QDoubleSpinBox *behind_, *right_, *down_, *frame_mass_, *frame_at_;
   QComboBox* turn_;
-  QComboBox *surface_, *held_, *plug_;
+  QComboBox *surface_, *held_, *plug_, *motor_plug_;
+  BaudBox* baud_;
   QPushButton *remove_, *angles_;
   QVBoxLayout* ticks_;
   std::string shown_ticks_, shown_list_;

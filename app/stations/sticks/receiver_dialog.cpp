@@ -10,6 +10,7 @@
 
 #include "base/number.h"
 #include "look/pieces.h"
+#include "stations/baud_box.h"
 #include "wiring/ports.h"
 
 namespace rigging::app {
@@ -34,10 +35,7 @@ ReceiverDialog::ReceiverDialog(const RigDocument& document, BenchLink& bench, QW
     signal_->addItem(QString::fromStdString(spoken_signal(s)), static_cast<int>(s));
   if (receiver_signal(document.rig(), document.catalogue()) == Signal::two_way_serial) signal_->setCurrentIndex(1);
   form->addRow(tr("What the receiver says"), signal_);
-  baud_ = new QComboBox;
-  baud_->setObjectName(QStringLiteral("receiver_baud"));
-  baud_->setEditable(true);
-  baud_->setInsertPolicy(QComboBox::NoInsert);
+  baud_ = new BaudBox(QStringLiteral("receiver_baud"), tr("Baud"));
   form->addRow(tr("Baud"), baud_);
   layout->addLayout(form);
   how_ = wrapping_words(9.5);
@@ -75,12 +73,10 @@ Signal ReceiverDialog::signal() const { return static_cast<Signal>(signal_->curr
 
 void ReceiverDialog::describe() {
   const bool inverted = signal() == Signal::inverted_serial;
-  baud_->clear();
-  baud_->addItem(inverted ? QStringLiteral("100000") : QStringLiteral("420000"));
   if (inverted)
-    baud_->addItem(QStringLiteral("200000"));
+    baud_->offer({}, {100000, 200000});
   else
-    for (const char* other : {"115200", "400000", "921600"}) baud_->addItem(QLatin1String(other));
+    baud_->offer({}, {420000, 115200, 400000, 921600});
   QString words = tr(
       "Propeller off, motor and servos unplugged: the receiver alone, on a supply of its own. Its minus to the "
       "adapter's minus, its signal to the adapter's receive line; its plus never to the adapter unless the adapter "
@@ -94,17 +90,15 @@ void ReceiverDialog::describe() {
 }
 
 void ReceiverDialog::listen() {
-  const QString text = baud_->currentText().simplified().remove(QLatin1Char(' '));
-  const auto baud = number_of(text.toStdString());
+  const BaudBox::Typed baud = baud_->typed();
   const auto say = [this](const QString& words) {
     trouble_->setText(words);
     trouble_->show();
   };
-  if (!baud || *baud < 1200 || *baud > 4e6)
-    return say(tr("“%1” is no baud: a number from 1200 to 4000000 is expected.").arg(baud_->currentText()));
+  if (!baud.error.isEmpty()) return say(baud.error);
   if (device_->currentText().trimmed().isEmpty()) return say(tr("Which device? Such as /dev/ttyUSB0."));
   const auto trouble = connect(&bench_, &BenchLink::problem, this, say);
-  bench_.listen_to({device_->currentText().trimmed(), signal(), *baud});
+  bench_.listen_to({device_->currentText().trimmed(), signal(), *baud.baud});
   disconnect(trouble);
   if (bench_.listening()) accept();
 }

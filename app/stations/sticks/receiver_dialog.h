@@ -11,6 +11,8 @@ class QPushButton;
 
 namespace rigging::app {
 
+class BaudBox;
+
 /// A receiver by itself at a serial device: which, what it says, and how to wire it.
 class ReceiverDialog : public QDialog {
   Q_OBJECT
@@ -23,7 +25,8 @@ class ReceiverDialog : public QDialog {
   Signal signal() const;
 
   BenchLink& bench_;
-  QComboBox *device_, *signal_, *baud_;
+  QComboBox *device_, *signal_;
+  BaudBox* baud_;
   QLabel *how_, *trouble_;
 };
 

@@ -11,6 +11,7 @@
 #include "base/number.h"
 #include "look/pieces.h"
 #include "look/scroll_content.h"
+#include "stations/baud_box.h"
 #include "wiring/ports.h"
 #include "wiring/wiring.h"
 
@@ -104,15 +105,9 @@ QWidget* PortsDialog::port_row(const Terminal& t) {
                         {QStringLiteral("display"), tr("figures for a digital video unit")},
                         {QStringLiteral("video_control"), tr("control of a video transmitter")}});
   grid->addWidget(job, 0, 1);
-  auto* baud = new QComboBox;
-  baud->setObjectName(QStringLiteral("baud_%1").arg(id));
-  baud->setAccessibleName(tr("Baud of %1").arg(label));
-  baud->setEditable(true);
-  baud->setInsertPolicy(QComboBox::NoInsert);
-  baud->addItem(tr("by itself"));
-  for (const int b : {4800, 9600, 19200, 38400, 57600, 115200, 230400, 420000, 460800})
-    if (t.most_baud == 0 || b <= t.most_baud) baud->addItem(QString::number(b));
-  baud->setCurrentText(now.baud ? QString::fromStdString(number_text(*now.baud, 0)) : tr("by itself"));
+  auto* baud = new BaudBox(QStringLiteral("baud_%1").arg(id), tr("Baud of %1").arg(label));
+  baud->offer(tr("by itself"), {4800, 9600, 19200, 38400, 57600, 115200, 230400, 420000, 460800}, t.most_baud);
+  baud->show_value(now.baud);
   grid->addWidget(baud, 0, 2);
   auto* direction = word_box(QStringLiteral("direction_%1").arg(id), tr("Direction of %1").arg(label), now.direction,
                              {{QStringLiteral("both"), tr("both ways")},
@@ -156,28 +151,13 @@ QWidget* PortsDialog::port_row(const Terminal& t) {
     now.direction = chosen<PortDirection>(*direction);
     put(now);
   });
-  const auto take_baud = [this, now, baud, label]() mutable {
-    const QString text = baud->currentText().simplified().remove(QLatin1Char(' '));
-    const Span span = member_of(&Port::baud).span;
-    if (text.isEmpty() || text == tr("by itself").remove(QLatin1Char(' '))) {
-      now.baud.reset();
-    } else {
-      const auto number = number_of(text.toStdString());
-      if (!number || *number < span.least || *number > span.most) {
-        findChild<QLabel*>(QStringLiteral("ports_words"))
-            ->setText(tr("“%1” is no baud for %2: a number from 1200 to 4000000 is expected, or “by itself”.")
-                          .arg(baud->currentText(), label));
-        baud->setCurrentText(now.baud ? QString::fromStdString(number_text(*now.baud, 0)) : tr("by itself"));
-        return;
-      }
-      now.baud = *number;
-    }
-    const Port* before = document_.rig().port(now.socket);
-    if (before && before->baud == now.baud) return;
+  connect(baud, &BaudBox::taken, this, [this, now](const std::optional<double>& number) mutable {
+    now.baud = number;
     put(now);
-  };
-  connect(baud, &QComboBox::activated, this, take_baud);
-  connect(baud->lineEdit(), &QLineEdit::editingFinished, this, take_baud);
+  });
+  connect(baud, &BaudBox::refused, this, [this, label](const QString& error) {
+    findChild<QLabel*>(QStringLiteral("ports_words"))->setText(label + QStringLiteral(": ") + error);
+  });
   return row;
 }
 

@@ -292,6 +292,30 @@ TEST_F(Planning, HowAPartIsHeldItsPlugAndASecondBay) {
   EXPECT_EQ(rig().place("battery")->fixing, Fixing::hook_and_loop);
   choose("part_plug", "plug_two_pin_90");
   EXPECT_EQ(rig().part("battery")->plug, "plug_two_pin_90");
+  const auto shown = [&](const char* box) {
+    return b.window.page(Station::fit).findChild<QComboBox*>(QLatin1String(box))->isVisibleTo(&b.window);
+  };
+  EXPECT_FALSE(shown("part_motor_plug"));
+  EXPECT_FALSE(shown("part_baud"));
+  b.window.page(Station::fit).go_to(QStringLiteral("motor"));
+  QApplication::processEvents();
+  EXPECT_FALSE(shown("part_plug"));
+  EXPECT_TRUE(shown("part_motor_plug"));
+  choose("part_motor_plug", "plug_round_20");
+  EXPECT_EQ(rig().part("motor")->motor_plug, "plug_round_20");
+  // What speaks serially may have been set to another baud by its maker.
+  b.window.page(Station::fit).go_to(QStringLiteral("gps"));
+  QApplication::processEvents();
+  ASSERT_TRUE(shown("part_baud"));
+  auto* baud = b.window.page(Station::fit).findChild<QComboBox*>(QStringLiteral("part_baud"));
+  baud->setCurrentText(QStringLiteral("quick"));
+  Q_EMIT baud->lineEdit()->editingFinished();
+  EXPECT_FALSE(rig().part("gps")->baud);
+  EXPECT_TRUE(baud->currentText().contains(QStringLiteral("as usual")));
+  baud->setCurrentText(QStringLiteral("38400"));
+  Q_EMIT baud->lineEdit()->editingFinished();
+  EXPECT_EQ(rig().part("gps")->baud, 38400);
+  b.window.page(Station::fit).go_to(QStringLiteral("battery"));
   EXPECT_TRUE(b.can_click(QStringLiteral("to_get")));
   b.in_sheet([&](QWidget& sheet) {
     sheet.findChild<QCheckBox*>(QStringLiteral("has_second"))->setChecked(true);

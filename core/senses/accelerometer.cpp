@@ -1,0 +1,279 @@
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include "base/angle.h"
+#include "base/number.h"
+#include "senses/calibration.h"
+
+namespace rigging {
+namespace {
+
+/// A hand-held still pose is known to this, m/s² (common practice).
+constexpr double pose_noise = 0.02;
+constexpr double face_deg = 40;      ///< a face counts as seen from this near
+constexpr double distinct_deg = 20;  ///< poses nearer to each other say little anew
+/// Of accelerometers in order, one standard deviation (common practice): zero to 0.5 m/s², scale to 3 %, cross to 1 %.
+constexpr Usual usual_sensor{0.5, 0.03, 0.01};
+constexpr double told_cross = 0.01;      ///< cross terms that are told worse than this are not told
+constexpr double bad_pose = 0.2;         ///< a pose whose length is off by less is never left out, m/s²
+constexpr double judged_to = 0.05;       ///< what a pose is held to when it is asked whether it belongs, m/s²
+constexpr std::size_t pairs_up_to = 40;  ///< beyond that one spoilt pose hardly hides another
+constexpr double far_better = 20;        ///< of misfit: odds of 1 to 20 000
+
+const char* axis_word(int axis) { return axis == 0 ? "x" : axis == 1 ? "y" : "z"; }
+
+struct PoseFit {
+  Point offset = {0, 0, 0};
+  Eigen::Matrix3d matrix = Eigen::Matrix3d::Identity();
+  std::vector<double> error;
+  double misfit = 0;  ///< squares of errors and of what is unusual, in standard deviations
+  Eigen::Matrix<double, 9, 9> information = Eigen::Matrix<double, 9, 9>::Zero();  ///< of the poses alone
+};
+
+/// Least squares from the usual values: sensors in order are near them, so no start is needed. `expected` counts as one
+/// more reading of each unknown; cross terms expected to within 0 stay at nought.
+PoseFit fit_poses(const std::vector<StillPose>& poses, const std::vector<bool>& bad, double gravity,
+                  const Usual& expected, double noise) {
+  PoseFit fit;
+  using Nine = Eigen::Matrix<double, 9, 1>;
+  const auto of = [](double sigma) { return sigma > 0 ? 1 / (sigma * sigma) : 1e12; };
+  Nine prior, now;
+  prior << Point::Constant(of(expected.offset)), Point::Constant(of(expected.scale)),
+      Point::Constant(of(expected.cross));
+  const auto unusual = [&] {
+    now << fit.offset, fit.matrix.diagonal() - Point::Ones(), fit.matrix(0, 1), fit.matrix(0, 2), fit.matrix(1, 2);
+    return now;
+  };
+  for (int round = 0; round < 12; ++round) {
+    Eigen::Matrix<double, 9, 9> information = Eigen::Matrix<double, 9, 9>::Zero();
+    Nine right = Nine::Zero();
+    for (std::size_t i = 0; i < poses.size(); ++i) {
+      if (bad[i]) continue;
+      const Point d = poses[i].mean - fit.offset, v = fit.matrix * d, u = v.normalized();
+      Nine j;
+      j << -(fit.matrix * u), u.cwiseProduct(d), u.x() * d.y() + u.y() * d.x(), u.x() * d.z() + u.z() * d.x(),
+          u.y() * d.z() + u.z() * d.y();
+      information += j * j.transpose() / (noise * noise);
+      right -= j * (v.norm() - gravity) / (noise * noise);
+    }
+    fit.information = information;
+    information.diagonal() += prior;
+    right -= prior.cwiseProduct(unusual());
+    const Nine step = information.ldlt().solve(right);
+    if (!step.allFinite()) break;
+    fit.offset += step.head<3>();
+    fit.matrix.diagonal() += step.segment<3>(3);
+    fit.matrix(0, 1) = fit.matrix(1, 0) = fit.matrix(0, 1) + step[6];
+    fit.matrix(0, 2) = fit.matrix(2, 0) = fit.matrix(0, 2) + step[7];
+    fit.matrix(1, 2) = fit.matrix(2, 1) = fit.matrix(1, 2) + step[8];
+    if (step.norm() < 1e-12) break;
+  }
+  fit.misfit = prior.dot(unusual().cwiseAbs2());
+  for (std::size_t i = 0; i < poses.size(); ++i) {
+    fit.error.push_back((fit.matrix * (poses[i].mean - fit.offset)).norm() - gravity);
+    if (!bad[i]) fit.misfit += fit.error[i] * fit.error[i] / (noise * noise);
+  }
+  return fit;
+}
+
+/// What the nine unknowns are told to by the poses alone; a large number where nothing tells. `cross`: what the cross
+/// terms are known to beforehand, 0 for not at all.
+Eigen::Matrix<double, 9, 1> told_to(Eigen::Matrix<double, 9, 9> information, double cross) {
+  if (cross > 0) information.diagonal().tail<3>().array() += 1 / (cross * cross);
+  // Each in its own unit, so that one eigenvalue is as good as another.
+  Eigen::Matrix<double, 9, 1> unit = Eigen::Matrix<double, 9, 1>::Ones();
+  for (int i = 0; i < 9; ++i)
+    if (information(i, i) > 0) unit[i] = 1 / std::sqrt(information(i, i));
+  const Eigen::Matrix<double, 9, 9> even = unit.asDiagonal() * information * unit.asDiagonal();
+  const Eigen::SelfAdjointEigenSolver<Eigen::Matrix<double, 9, 9>> solver(even);
+  Eigen::Matrix<double, 9, 1> sigma = Eigen::Matrix<double, 9, 1>::Zero();
+  for (int i = 0; i < 9; ++i) {
+    for (int k = 0; k < 9; ++k)
+      sigma[i] += std::pow(solver.eigenvectors()(i, k), 2) / std::max(solver.eigenvalues()[k], 1e-9);
+    sigma[i] = std::sqrt(sigma[i]) * unit[i];
+  }
+  return sigma;
+}
+
+/// Poses go when the rest are far better explained without them, by a sensor in order; two at a time where they would
+/// hide each other. Six are always kept. False when others could as well have been the ones.
+bool leave_out(const std::vector<StillPose>& poses, std::vector<bool>& bad, double gravity) {
+  const Usual in_order{usual_sensor.offset, usual_sensor.scale, usual_sensor.cross * 1.5};
+  using Set = std::vector<std::size_t>;
+  bool sure = true;
+  for (;;) {
+    const auto kept = static_cast<std::size_t>(std::count(bad.begin(), bad.end(), false));
+    const double with = fit_poses(poses, bad, gravity, in_order, judged_to).misfit;
+    struct Best {
+      Set out;
+      double misfit = 0, next = 0;  ///< next: of the best other set
+    };
+    // All sets of one or two; what is out must itself be off.
+    const auto best_of = [&](std::size_t size) {
+      Best best{{}, with, with};
+      const auto try_set = [&](const Set& out) {
+        std::vector<bool> without = bad;
+        for (const std::size_t i : out) without[i] = true;
+        const PoseFit f = fit_poses(poses, without, gravity, in_order, judged_to);
+        for (const std::size_t i : out)
+          if (std::abs(f.error[i]) < bad_pose) return;
+        if (f.misfit < best.misfit) {
+          best.next = best.misfit;
+          best.misfit = f.misfit;
+          best.out = out;
+        } else {
+          best.next = std::min(best.next, f.misfit);
+        }
+      };
+      for (std::size_t i = 0; i < poses.size(); ++i) {
+        if (bad[i]) continue;
+        if (size == 1) try_set({i});
+        for (std::size_t k = i + 1; size == 2 && k < poses.size(); ++k)
+          if (!bad[k]) try_set({i, k});
+      }
+      return best;
+    };
+    if (kept <= 6) return sure;
+    Best best = best_of(1);
+    if (kept > 7 && kept <= pairs_up_to && with > far_better)
+      if (Best two = best_of(2); two.misfit < std::min(best.misfit, with - far_better) - far_better)
+        best = std::move(two);
+    if (best.out.empty() || best.misfit > with - far_better) return sure;
+    sure = sure && best.next - best.misfit > far_better / 2;
+    for (const std::size_t i : best.out) bad[i] = true;
+  }
+}
+
+std::size_t distinct(const std::vector<StillPose>& poses, const std::vector<bool>& bad) {
+  std::vector<Point> seen;
+  for (std::size_t i = 0; i < poses.size(); ++i) {
+    const Point n = poses[i].mean.normalized();
+    if (!bad[i] &&
+        std::none_of(seen.begin(), seen.end(), [&](const Point& s) { return s.dot(n) > std::cos(distinct_deg * rad); }))
+      seen.push_back(n);
+  }
+  return seen.size();
+}
+
+/// The faces toward which no pose lies: axis 0 to 2, and 3 to 5 for the other way.
+std::vector<int> faces_missing(const std::vector<StillPose>& poses, const std::vector<bool>& bad) {
+  std::vector<int> missing;
+  for (int face = 0; face < 6; ++face) {
+    const Point way = Point::Unit(face % 3) * (face < 3 ? 1 : -1);
+    bool seen = false;
+    for (std::size_t i = 0; i < poses.size(); ++i)
+      seen = seen || (!bad[i] && poses[i].mean.normalized().dot(way) > std::cos(face_deg * rad));
+    if (!seen) missing.push_back(face);
+  }
+  return missing;
+}
+
+}  // namespace
+
+Calibration calibrate_accelerometer(const Recording& recording, double gravity) {
+  Calibration c;
+  c.radius = gravity;
+  c.poses = still_poses(recording);
+  std::vector<bool>& bad = c.bad;
+  bad.assign(c.poses.size(), false);
+  const auto note = [&](Verdict at_best, std::string words) {
+    c.verdict = std::max(c.verdict, at_best);
+    c.why.push_back(std::move(words));
+  };
+  c.verdict = Verdict::good;
+  if (c.poses.empty()) {
+    note(Verdict::repeat, "No still pose was found: hold or prop the model still for a second in each.");
+    return c;
+  }
+  // Something else than gravity: no sensor in order is off by so much.
+  for (std::size_t i = 0; i < c.poses.size(); ++i) bad[i] = std::abs(c.poses[i].mean.norm() - gravity) > 0.25 * gravity;
+  const bool sure = leave_out(c.poses, bad, gravity);
+  // Zero and scale are not held to what is usual; the cross terms are, so that they do not bend the rest.
+  constexpr double wide = 4;
+  Usual expected{wide * usual_sensor.offset, wide * usual_sensor.scale, usual_sensor.cross};
+  PoseFit fit = fit_poses(c.poses, bad, gravity, expected, pose_noise);
+  const std::size_t directions = distinct(c.poses, bad);
+  const std::vector<int> missing = faces_missing(c.poses, bad);
+  c.coverage = 1 - static_cast<double>(missing.size()) / 6;
+  std::string faces;
+  for (const int face : missing)
+    faces += std::string(faces.empty() ? "" : ", ") + (face < 3 ? "+" : "−") + axis_word(face % 3);
+  const bool cross = directions >= 9 && told_to(fit.information, 0).tail<3>().maxCoeff() < told_cross;
+  if (cross) {
+    expected.cross *= wide;
+    fit = fit_poses(c.poses, bad, gravity, expected, pose_noise);
+  } else {
+    fit.matrix = Point(fit.matrix.diagonal()).asDiagonal();
+    for (std::size_t i = 0; i < c.poses.size(); ++i)
+      fit.error[i] = (fit.matrix * (c.poses[i].mean - fit.offset)).norm() - gravity;
+  }
+  double squares = 0;
+  std::size_t used = 0, bad_poses = 0;
+  for (std::size_t i = 0; i < c.poses.size(); ++i) {
+    const std::size_t size = c.poses[i].to - c.poses[i].from;
+    if (bad[i]) {
+      c.outliers += size;
+      ++bad_poses;
+    } else {
+      c.samples_used += size;
+      squares += fit.error[i] * fit.error[i];
+      ++used;
+    }
+  }
+  c.residual_rms = used ? std::sqrt(squares / static_cast<double>(used)) : 0;
+  c.offset = fit.offset;
+  c.matrix = fit.matrix;
+  const Eigen::Matrix<double, 9, 1> sigma = told_to(fit.information, cross ? 0 : usual_sensor.cross);
+  c.offset_error = sigma.head<3>();
+  c.direction_error_deg = std::atan2(sigma.head<3>().maxCoeff(), gravity) / rad;
+
+  if (directions < 6) {
+    note(Verdict::repeat,
+         "Only " + std::to_string(directions) +
+             " still directions: six or more are needed, nose up and down, either wing down, level and "
+             "upside down.");
+    // What one side of an axis alone says of zero and scale can't be told apart: nothing is corrected.
+    c.offset = Point::Zero();
+    c.matrix = Eigen::Matrix3d::Identity();
+  }
+  if (!missing.empty() && directions >= 6) {
+    const bool untold = sigma.head<3>().maxCoeff() > 0.1;
+    note(untold ? Verdict::repeat : Verdict::usable,
+         "No pose toward " + faces + (untold ? ": zero and scale of that axis can't be told apart." : "."));
+  }
+  if (bad_poses > 0)
+    note(bad_poses * 3 > c.poses.size() ? Verdict::repeat : Verdict::usable,
+         std::to_string(bad_poses) + " of " + std::to_string(c.poses.size()) +
+             " poses do not fit the others and were left out: moved or touched meanwhile?");
+  const double zero = c.offset.cwiseAbs().maxCoeff(),
+               scale = (c.matrix.diagonal() - Point::Ones()).cwiseAbs().maxCoeff();
+  const double rare = std::max(zero / usual_sensor.offset, scale / usual_sensor.scale);
+  const std::size_t unknowns = cross ? 9 : 6;
+  if (directions >= 6 && (rare > 4 || (rare > 2.2 && used < unknowns + 3)))
+    note(Verdict::repeat, "Zero is off by " + number_text(zero, 2) + " m/s², scale by " + number_text(scale * 100, 0) +
+                              (rare > 4 ? " %: no sensor in order is off by so much. Held still in every pose? Units?"
+                                        : " %: rare for a sensor in order, and too few poses to check it."));
+  if (sigma.head<3>().maxCoeff() > 0.05 && directions >= 6 && missing.empty())
+    note(sigma.head<3>().maxCoeff() > 0.15 ? Verdict::repeat : Verdict::usable,
+         "The zero is only known to " + number_text(sigma.head<3>().maxCoeff(), 2) + " m/s²: more poses.");
+  if (!sure) note(Verdict::repeat, "Which of the poses was spoilt can't be told from these: more poses, or again.");
+  // Per pose that is left over to check with, so that a fit with little to check does not look better than it is.
+  const double scatter = used > unknowns ? std::sqrt(squares / static_cast<double>(used - unknowns)) : c.residual_rms;
+  if (scatter > 0.15)
+    note(Verdict::repeat, "The poses contradict each other by " + number_text(scatter, 2) + " m/s²: was it at rest?");
+  else if (scatter > 0.05)
+    note(Verdict::usable, "The poses differ by " + number_text(scatter, 2) + " m/s² more than a good sensor's do.");
+  if (directions >= 6 && !cross)
+    note(Verdict::usable,
+         std::to_string(directions) +
+             " directions do not tell the cross-axis terms: they stay at nought. Nine or more, some on "
+             "edges and corners, tell them." +
+             (used <= 6 ? " Six leave nothing to check the poses against." : ""));
+  if (c.why.empty())
+    c.why.push_back(std::to_string(used) + " still poses agree to " + number_text(c.residual_rms, 3) + " m/s².");
+  return c;
+}
+
+}  // namespace rigging

@@ -1,0 +1,335 @@
+#include "senses/sphere_fit.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+
+#include "base/angle.h"
+
+namespace rigging {
+namespace {
+
+using Unknowns = Eigen::Matrix<double, 9, 1>;
+using Information = Eigen::Matrix<double, 9, 9>;
+
+/// Enough for a start that the rest then betters.
+constexpr std::size_t start_sample = 600, trial_sample = 150;
+constexpr int start_trials = 80;
+/// Tukey's constant: 95 % of the efficiency of plain least squares where there are no outliers.
+constexpr double tukey = 4.685;
+constexpr double near = 0.02;        ///< of the length: steps so short need no second look
+constexpr double any_size = 2;       ///< times as large or as small
+constexpr double outlier_at = 5;     ///< times the noise
+constexpr double to_sigma = 1.4826;  ///< of a normal distribution, from its median deviation
+
+struct Shape {
+  Point offset = {0, 0, 0};
+  Eigen::Matrix3d matrix = Eigen::Matrix3d::Identity();
+};
+
+double median(std::vector<double>& values) {
+  if (values.empty()) return 0;
+  const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+  std::nth_element(values.begin(), middle, values.end());
+  return *middle;
+}
+
+double median_error(const Readings& r, const Shape& s, double radius, std::vector<double>& scratch) {
+  scratch.clear();
+  for (std::size_t i = 0; i < r.size(); ++i)
+    scratch.push_back(std::abs((s.matrix * (r.at(i) - s.offset)).norm() - radius));
+  return median(scratch);
+}
+
+/// Of a few readings out of many, evenly taken.
+Readings thinned(const Readings& all, std::size_t most) {
+  if (all.size() <= most) return all;
+  Readings few;
+  for (std::size_t i = 0; i < most; ++i) few.add(all.at(i * all.size() / most));
+  return few;
+}
+
+struct Sphere {
+  Point centre = {0, 0, 0};
+  double radius = 0;
+};
+
+/// The sphere with the least median error of those through four readings (Rousseeuw 1984).
+std::optional<Sphere> start_sphere(const Readings& all, double known_radius) {
+  const Readings r = thinned(all, trial_sample);
+  std::uint64_t state = 0x9e3779b97f4a7c15u;  // the same readings give the same answer
+  const auto pick = [&] {
+    state = state * 6364136223846793005u + 1442695040888963407u;
+    return static_cast<std::size_t>((state >> 33) % r.size());
+  };
+  std::optional<Sphere> best;
+  double least = 0;
+  std::vector<double> scratch;
+  for (int trial = 0; trial < start_trials; ++trial) {
+    Eigen::Matrix3d a;
+    Eigen::Vector3d b = {0, 0, 0};
+    const Point p = r.at(pick());
+    for (int row = 0; row < 3; ++row) {
+      const Point d = r.at(pick()) - p;
+      a.row(row) = 2 * d.transpose();
+      b[row] = d.squaredNorm();
+    }
+    // Four that nearly lie in one plane say little of the sphere.
+    const double size = a.norm();
+    if (size <= 0 || std::abs(a.determinant()) < 1e-3 * size * size * size) continue;
+    const Point out = a.partialPivLu().solve(b);
+    Sphere s{p + out, out.norm()};
+    if (known_radius > 0 && (s.radius < 0.5 * known_radius || s.radius > 2 * known_radius)) continue;
+    const double error = median_error(r, {s.centre, Eigen::Matrix3d::Identity()}, s.radius, scratch);
+    if (best && error >= least) continue;
+    least = error;
+    best = s;
+  }
+  return best;
+}
+
+/// One round of Gauss–Newton: information and right side over all readings, weighted by Tukey at `cut`.
+struct Sums {
+  Information information = Information::Zero();
+  Unknowns right = Unknowns::Zero();
+};
+
+Sums gather(const Readings& r, const Shape& s, double radius, double cut) {
+  // Four readings at a time: each sum is four sums, which the processor adds side by side.
+  using Lanes = Eigen::Array<double, 4, 1>;
+  std::array<Lanes, 45> upper;
+  std::array<Lanes, 9> right;
+  upper.fill(Lanes::Zero());
+  right.fill(Lanes::Zero());
+  const double xx = s.matrix(0, 0), yy = s.matrix(1, 1), zz = s.matrix(2, 2), xy = s.matrix(0, 1), xz = s.matrix(0, 2),
+               yz = s.matrix(1, 2), per_cut = 1 / (cut * cut);
+  const std::size_t whole = r.size() / 4 * 4;
+  for (std::size_t i = 0; i < r.size(); i += 4) {
+    Lanes dx, dy, dz, there = Lanes::Ones();
+    if (i < whole) {
+      dx = Eigen::Map<const Lanes>(&r.x[i]) - s.offset.x();
+      dy = Eigen::Map<const Lanes>(&r.y[i]) - s.offset.y();
+      dz = Eigen::Map<const Lanes>(&r.z[i]) - s.offset.z();
+    } else {
+      for (std::size_t k = 0; k < 4; ++k) {
+        const std::size_t at = std::min(i + k, r.size() - 1);
+        const auto lane = static_cast<Eigen::Index>(k);
+        dx[lane] = r.x[at] - s.offset.x();
+        dy[lane] = r.y[at] - s.offset.y();
+        dz[lane] = r.z[at] - s.offset.z();
+        there[lane] = i + k < r.size() ? 1 : 0;
+      }
+    }
+    Lanes ux = xx * dx + xy * dy + xz * dz, uy = xy * dx + yy * dy + yz * dz, uz = xz * dx + yz * dy + zz * dz;
+    const Lanes length = (ux * ux + uy * uy + uz * uz).sqrt().max(1e-300), error = length - radius;
+    const Lanes inside = (1 - error * error * per_cut).max(0.0), weight = inside * inside * there,
+                per_length = length.inverse();
+    ux *= per_length;
+    uy *= per_length;
+    uz *= per_length;
+    const std::array<Lanes, 9> j{-(xx * ux + xy * uy + xz * uz),
+                                 -(xy * ux + yy * uy + yz * uz),
+                                 -(xz * ux + yz * uy + zz * uz),
+                                 ux * dx,
+                                 uy * dy,
+                                 uz * dz,
+                                 ux * dy + uy * dx,
+                                 ux * dz + uz * dx,
+                                 uy * dz + uz * dy};
+    std::size_t at = 0;
+    for (std::size_t a = 0; a < 9; ++a) {
+      const Lanes wj = weight * j[a];
+      right[a] -= wj * error;
+      for (std::size_t b = a; b < 9; ++b) upper[at++] += wj * j[b];
+    }
+  }
+  Sums sums;
+  std::size_t at = 0;
+  for (int a = 0; a < 9; ++a) {
+    sums.right[a] = right[static_cast<std::size_t>(a)].sum();
+    for (int b = a; b < 9; ++b) sums.information(a, b) = sums.information(b, a) = upper[at++].sum();
+  }
+  return sums;
+}
+
+Unknowns off_usual(const Shape& s) {
+  Unknowns u;
+  u << s.offset, s.matrix(0, 0) - 1, s.matrix(1, 1) - 1, s.matrix(2, 2) - 1, s.matrix(0, 1), s.matrix(0, 2),
+      s.matrix(1, 2);
+  return u;
+}
+
+/// Information that what is usual adds. How large all of it is is no matter of what is usual where the length is not
+/// known: only that one way is about as large as another.
+Information usual_information(const SphereFitOptions& options) {
+  const auto of = [](double sigma) { return sigma > 0 ? 1 / (sigma * sigma) : 0; };
+  Unknowns all;
+  all << Point::Constant(of(options.usual.offset)), Point::Constant(of(options.usual.scale)),
+      Point::Constant(of(options.usual.cross));
+  Information information = all.asDiagonal();
+  if (options.radius <= 0) information.block<3, 3>(3, 3).array() -= (of(options.usual.scale) - of(any_size)) / 3;
+  return information;
+}
+
+void add(Shape& s, const Unknowns& step) {
+  s.offset += step.head<3>();
+  for (int i = 0; i < 3; ++i) s.matrix(i, i) += step[3 + i];
+  const int row[] = {0, 0, 1}, column[] = {1, 2, 2};
+  for (int k = 0; k < 3; ++k)
+    s.matrix(row[k], column[k]) = s.matrix(column[k], row[k]) = s.matrix(row[k], column[k]) + step[6 + k];
+}
+
+/// Rows and columns of what is kept at nought taken out of the question.
+void keep_cross(Information& information, Unknowns& right) {
+  for (int i = 6; i < 9; ++i) {
+    information.row(i).setZero();
+    information.col(i).setZero();
+    information(i, i) = 1;
+    right[i] = 0;
+  }
+}
+
+/// What Gauss–Newton makes less: Tukey's loss and what is unusual, in standard deviations.
+double loss(const Readings& r, const Shape& s, double radius, double noise, const Information& usual) {
+  const double cut = tukey * noise;
+  double sum = 0;
+  for (std::size_t i = 0; i < r.size(); ++i) {
+    const double error = (s.matrix * (r.at(i) - s.offset)).norm() - radius;
+    const double inside = std::max(0.0, 1 - error * error / (cut * cut));
+    sum += (1 - inside * inside * inside) / 3;
+  }
+  return sum * tukey * tukey + off_usual(s).dot(usual * off_usual(s));
+}
+
+void improve(const Readings& r, Shape& s, double radius, const SphereFitOptions& options, double noise, int rounds) {
+  const Information usual = usual_information(options);
+  double now = loss(r, s, radius, noise, usual), damping = 0;
+  for (int round = 0; round < rounds; ++round) {
+    Sums sums = gather(r, s, radius, tukey * noise);
+    sums.information /= noise * noise;
+    sums.right /= noise * noise;
+    sums.information += usual;
+    sums.right -= usual * off_usual(s);
+    if (options.usual.cross <= 0) keep_cross(sums.information, sums.right);
+    Unknowns step = sums.information.ldlt().solve(sums.right);
+    if (!step.allFinite()) return;
+    // Levenberg and Marquardt: a shorter step where the whole one makes it worse.
+    for (int shorter = 0;; ++shorter) {
+      Shape next = s;
+      add(next, step);
+      if (const double then = loss(r, next, radius, noise, usual); then <= now && std::isfinite(then)) {
+        now = then;
+        damping *= 0.2;
+        break;
+      }
+      if (shorter == 12) return;
+      damping = std::max(damping * 8, 1e-4);
+      Information damped = sums.information;
+      damped.diagonal() *= 1 + damping;
+      step = damped.ldlt().solve(sums.right);
+      if (!step.allFinite()) return;
+    }
+    add(s, step);
+    if (step.head<3>().norm() < 1e-9 * radius && step.tail<6>().norm() < 1e-10) return;
+  }
+}
+
+}  // namespace
+
+SphereFit fit_sphere(const Readings& readings, const SphereFitOptions& options) {
+  SphereFit fit;
+  fit.radius = options.radius > 0 ? options.radius : 1;
+  fit.outlier.assign(readings.size(), false);
+  if (readings.size() < 4) return fit;
+  const Readings few = thinned(readings, start_sample);
+  const auto start = start_sphere(few, options.radius);
+  if (!start || start->radius <= 0) return fit;
+  const double radius = options.radius > 0 ? options.radius : start->radius;
+  Shape shape{start->centre, Eigen::Matrix3d::Identity() * (radius / start->radius)};
+  // Errors count against the noise, the noise against the errors: a few rounds of each on the few settle both.
+  std::vector<double> scratch;
+  double noise = 0;
+  const auto scatter = [&] {
+    return std::max({to_sigma * median_error(few, shape, radius, scratch), options.least_noise, 1e-9 * radius});
+  };
+  for (int round = 0; round < 12; ++round) {
+    const double before = noise;
+    noise = scatter();
+    improve(few, shape, radius, options, noise, 4);
+    if (std::abs(noise - before) < 1e-3 * noise) break;
+  }
+  noise = scatter();
+  // From so near, one step on all of them is as good as many, and what it gathers serves for the covariance.
+  Sums sums = gather(readings, shape, radius, tukey * noise);
+  if (few.size() < readings.size()) {
+    Information information = sums.information / (noise * noise) + usual_information(options);
+    Unknowns right = sums.right / (noise * noise) - usual_information(options) * off_usual(shape);
+    if (options.usual.cross <= 0) keep_cross(information, right);
+    const Unknowns step = information.ldlt().solve(right);
+    if (step.allFinite() && step.head<3>().norm() < near * radius && step.tail<6>().norm() < near)
+      add(shape, step);
+    else
+      improve(readings, shape, radius, options, noise, 3);
+  }
+
+  fit.noise = noise;
+  double squares = 0;
+  for (std::size_t i = 0; i < readings.size(); ++i) {
+    const double error = (shape.matrix * (readings.at(i) - shape.offset)).norm() - radius;
+    if (std::abs(error) > outlier_at * noise)
+      fit.outlier[i] = true;
+    else
+      squares += error * error, ++fit.used;
+  }
+  fit.rms = fit.used ? std::sqrt(squares / static_cast<double>(fit.used)) : 0;
+  const double thinner =
+      options.independent > 0 ? std::min(1.0, options.independent / static_cast<double>(readings.size())) : 1.0;
+  sums.information *= thinner / (noise * noise);
+  sums.information += usual_information(options);
+  if (options.usual.cross <= 0) keep_cross(sums.information, sums.right);
+  fit.covariance = sums.information.ldlt().solve(Information::Identity());
+  if (options.usual.cross <= 0) {
+    fit.covariance.bottomRows<3>().setZero();
+    fit.covariance.rightCols<3>().setZero();
+  }
+  fit.offset = shape.offset;
+  fit.matrix = shape.matrix;
+  fit.radius = radius;
+  if (options.radius <= 0) {
+    // Lengths alone say nothing of the unit either: the volume stays.
+    const double scale = std::cbrt(std::max(shape.matrix.determinant(), 1e-12));
+    fit.matrix /= scale;
+    fit.radius /= scale;
+    fit.rms /= scale;
+    fit.noise /= scale;
+    fit.covariance.bottomRows<6>() /= scale;
+    fit.covariance.rightCols<6>() /= scale;
+  }
+  return fit;
+}
+
+double SphereFit::direction_error_deg(const Point& direction) const {
+  // Where that corrected direction was read, and what each unknown does to it.
+  const Point d = matrix.inverse() * direction.normalized() * radius;
+  Eigen::Matrix<double, 3, 9> slope = Eigen::Matrix<double, 3, 9>::Zero();
+  slope.leftCols<3>() = -matrix;
+  for (int i = 0; i < 3; ++i) slope(i, 3 + i) = d[i];
+  slope(0, 6) = d.y(), slope(1, 6) = d.x();
+  slope(0, 7) = d.z(), slope(2, 7) = d.x();
+  slope(1, 8) = d.z(), slope(2, 8) = d.y();
+  const Point n = direction.normalized();
+  const Eigen::Matrix3d across = Eigen::Matrix3d::Identity() - n * n.transpose();
+  const Eigen::Matrix3d of = across * slope * covariance * slope.transpose() * across;
+  const Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d> solver(of);
+  return std::atan2(std::sqrt(std::max(0.0, solver.eigenvalues()[2])), radius) / rad;
+}
+
+std::size_t gore_cell(const Point& direction) {
+  const Point d = direction.normalized();
+  const int band = std::clamp(static_cast<int>((1 - d.z()) / 2 * bands), 0, bands - 1);
+  const double turn = std::atan2(d.y(), d.x()) / (2 * pi) + 0.5;
+  const int gore = std::clamp(static_cast<int>(turn * gores), 0, gores - 1);
+  return static_cast<std::size_t>(band * gores + gore);
+}
+
+}  // namespace rigging

@@ -1,0 +1,102 @@
+#include <gtest/gtest.h>
+
+#include "base/json.h"
+#include "earth/gravity.h"
+#include "senses/held.h"
+
+/// Accelerometer, compass and turns against sources outside of the project.
+namespace rigging {
+namespace {
+
+// Source: WGS 84 (NIMA TR8350.2, 3rd edition): normal gravity at the equator and at the pole, on the ellipsoid.
+TEST(SensesReference, NormalGravityOfWgs84) {
+  EXPECT_NEAR(normal_gravity(0, 0), 9.7803253359, 1e-9);
+  EXPECT_NEAR(normal_gravity(90, 0), 9.8321849378, 1e-9);
+  EXPECT_NEAR(normal_gravity(-90, 0), normal_gravity(90, 0), 1e-12);
+  // Somigliana's closed form between them, constants of the same report.
+  for (const double latitude : {15.0, 45.0, 52.5, 70.0}) {
+    const double s = std::pow(std::sin(latitude * rad), 2);
+    EXPECT_NEAR(normal_gravity(latitude, 0),
+                9.7803253359 * (1 + 0.00193185265241 * s) / std::sqrt(1 - 0.00669437999013 * s), 1e-8);
+  }
+  // Free air: 0.3086 mGal a metre.
+  EXPECT_NEAR(normal_gravity(45, 1000) - normal_gravity(45, 0), -3.086e-3, 3e-5);
+}
+
+// Source: SciPy 1.10, scipy.optimize.least_squares on the same residuals; tests/reference/data/compass_fit.py made
+// readings and result. Tukey's weights cost five per cent of the efficiency, so that the two differ by a part of the
+// standard error, which is 0.03 µT and 0.0008 here.
+TEST(SensesReference, TheEllipsoidIsThatOfLeastSquares) {
+  const auto text = read_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "tests/reference/data/compass-readings.csv");
+  ASSERT_TRUE(text);
+  const auto recording = parse_recording(*text, "readings", {"mx", "my", "mz"});
+  ASSERT_TRUE(recording);
+  SphereFitOptions options;
+  options.radius = 48;
+  options.usual = {0, 0, 1e6};
+  const SphereFit fit = fit_sphere(recording->readings, options);
+  const Point offset{1.19553153e+01, -3.09981223e+01, 7.50895314e+00};
+  Eigen::Matrix3d matrix;
+  matrix << 9.55109959e-01, -3.09613667e-02, 2.04646656e-02, -3.09613667e-02, 1.06536810e+00, -4.31517307e-02,
+      2.04646656e-02, -4.31517307e-02, 9.91127734e-01;
+  EXPECT_LT((fit.offset - offset).cwiseAbs().maxCoeff(), 0.02);
+  EXPECT_LT((fit.matrix - matrix).cwiseAbs().maxCoeff(), 0.0003);
+  // With a cut that nothing reaches, Tukey's weights are one, and it is plain least squares.
+  options.least_noise = 1e3;
+  const SphereFit plain = fit_sphere(recording->readings, options);
+  EXPECT_LT((plain.offset - offset).cwiseAbs().maxCoeff(), 1e-5);
+  EXPECT_LT((plain.matrix - matrix).cwiseAbs().maxCoeff(), 1e-6);
+}
+
+// Source: the Cramér–Rao bound of the model, from its Jacobian at the truth (Kay, Fundamentals of Statistical Signal
+// Processing: Estimation Theory, ch. 3): no unbiased estimate scatters less. Tukey's weights are 95 % efficient.
+TEST(SensesReference, OffsetsScatterAsTheCramerRaoBoundSays) {
+  Hands hands(31);
+  double ratio = 0;
+  constexpr int twins = 150;
+  for (int twin = 0; twin < twins; ++twin) {
+    const Compass compass = Compass::random(hands);
+    const Recording r = compass.turned(600, hands);
+    // Unknown: hard iron (3) and symmetric soft iron (6), at unknown size of the field: one direction of ten is only a
+    // choice of unit, and the pseudo-inverse takes it out.
+    Eigen::MatrixXd jacobian(600, 9);
+    const Eigen::Matrix3d cure = compass.soft.inverse();
+    for (int i = 0; i < 600; ++i) {
+      const Point d = r.readings.at(static_cast<std::size_t>(i)) - compass.hard, u = (cure * d).normalized();
+      // The length is off by what the noise has along the normal of the ellipsoid.
+      const double sigma = compass.noise * (cure * u).norm();
+      jacobian.row(i) << -(cure * u).transpose() / sigma, u.cwiseProduct(d).transpose() / sigma,
+          (u.x() * d.y() + u.y() * d.x()) / sigma, (u.x() * d.z() + u.z() * d.x()) / sigma,
+          (u.y() * d.z() + u.z() * d.y()) / sigma;
+    }
+    const Eigen::Matrix3d bound =
+        (jacobian.transpose() * jacobian).ldlt().solve(Eigen::MatrixXd::Identity(9, 9)).topLeftCorner<3, 3>();
+    const Point off = calibrate_compass(r).offset - compass.hard;
+    ratio += off.dot(bound.inverse() * off) / 3 / twins;
+  }
+  // Mean of 450 squared deviates: 1 within 0.07; 1/0.95 for the weights.
+  EXPECT_GT(ratio, 0.8);
+  EXPECT_LT(std::sqrt(ratio), 1.2) << "a small factor: 1.2";
+}
+
+// Source: Eigen, ZYX Euler angles of ISO 1151 put together by hand.
+TEST(SensesReference, AlignmentIsYawPitchRollOnTheTurn) {
+  const double roll = 12, pitch = -5, yaw = 33;
+  const Eigen::Matrix3d by_hand =
+      (Eigen::AngleAxisd(yaw * rad, Point::UnitZ()) * Eigen::AngleAxisd(pitch * rad, Point::UnitY()) *
+       Eigen::AngleAxisd(roll * rad, Point::UnitX()))
+          .toRotationMatrix();
+  for (const Turn& turn : all_turns()) {
+    const Eigen::Matrix3d square = alignment_matrix(turn);
+    EXPECT_NEAR(square.determinant(), 1, 1e-12) << turn.name() << ": no mirror";
+    EXPECT_LT((alignment_matrix(turn, roll, pitch, yaw) - by_hand * square).norm(), 1e-12);
+    // What the board senses on its own axis, told by the turn's own table.
+    for (int axis = 0; axis < 3; ++axis) {
+      const Point sensed = square.transpose() * Point::Unit(axis);
+      EXPECT_NEAR(sensed[turn.sensed(axis).axis], turn.sensed(axis).sign, 1e-12);
+    }
+  }
+}
+
+}  // namespace
+}  // namespace rigging

@@ -1,0 +1,110 @@
+#include <gtest/gtest.h>
+
+#include <set>
+
+#include "earth/gravity.h"
+#include "senses/held.h"
+
+namespace rigging {
+namespace {
+
+std::string joined(const Calibration& c) {
+  std::string all;
+  for (const std::string& w : c.why) all += w + ' ';
+  return all;
+}
+
+TEST(AccelerometerCalibration, FacesAndEdgesTellAllNine) {
+  Hands hands(11);
+  for (int again = 0; again < 12; ++again) {
+    const Accelerometer sensor = Accelerometer::random(hands);
+    const Calibration c = calibrate_accelerometer(poses_of(sensor, faces_and_edges(), hands), standard_gravity);
+    EXPECT_EQ(c.verdict, Verdict::good) << joined(c);
+    EXPECT_EQ(c.poses.size(), 18u) << "found by themselves";
+    EXPECT_DOUBLE_EQ(c.coverage, 1);
+    EXPECT_LT((c.offset - sensor.offset).cwiseAbs().maxCoeff(), 0.03);
+    EXPECT_LT((c.matrix - sensor.matrix).cwiseAbs().maxCoeff(), 0.004);
+    EXPECT_EQ(c.outliers, 0u);
+  }
+}
+
+TEST(AccelerometerCalibration, SixFacesLeaveCrossTermsAtNoughtAndSaySo) {
+  Hands hands(12);
+  for (int again = 0; again < 8; ++again) {
+    const Accelerometer sensor = Accelerometer::random(hands);
+    const Calibration c = calibrate_accelerometer(poses_of(sensor, six_faces(), hands), standard_gravity);
+    EXPECT_NE(joined(c).find("cross-axis"), std::string::npos);
+    EXPECT_EQ(c.matrix(0, 1), 0);
+    EXPECT_NE(c.verdict, Verdict::good);
+    EXPECT_LT((c.offset - sensor.offset).cwiseAbs().maxCoeff(), 0.03);
+    EXPECT_LT((c.matrix - sensor.matrix).diagonal().cwiseAbs().maxCoeff(), 0.003);
+  }
+}
+
+TEST(AccelerometerCalibration, SpoiltPosesAreLeftOutNotFittedIn) {
+  Hands hands(13);
+  for (int again = 0; again < 8; ++again) {
+    const Accelerometer sensor = Accelerometer::random(hands);
+    const std::set<std::size_t> spoilt{static_cast<std::size_t>(again), 9};
+    const Calibration c = calibrate_accelerometer(poses_of(sensor, faces_and_edges(), hands, spoilt), standard_gravity);
+    for (std::size_t i = 0; i < c.bad.size(); ++i) EXPECT_EQ(c.bad[i], spoilt.count(i) > 0) << i << ' ' << joined(c);
+    EXPECT_EQ(c.verdict, Verdict::usable);
+    EXPECT_LT((c.offset - sensor.offset).cwiseAbs().maxCoeff(), 0.03);
+  }
+}
+
+TEST(AccelerometerCalibration, WhatDoesNotDetermineItIsRepeated) {
+  Hands hands(14);
+  const Accelerometer sensor = Accelerometer::random(hands);
+  const auto verdict = [&](const Recording& r, const char* says) {
+    const Calibration c = calibrate_accelerometer(r, standard_gravity);
+    EXPECT_EQ(c.verdict, Verdict::repeat) << joined(c);
+    EXPECT_NE(joined(c).find(says), std::string::npos) << joined(c);
+    return c;
+  };
+  std::vector<Point> five = six_faces();
+  five.pop_back();
+  const Calibration c = verdict(poses_of(sensor, five, hands), "Only 5");
+  EXPECT_EQ(c.offset, Point(0, 0, 0)) << "nothing is corrected by what nothing tells";
+  verdict({}, "No still pose");
+  Recording waved;
+  for (int i = 0; i < 3000; ++i) {
+    waved.t_s.push_back(i / 100.0);
+    waved.readings.add(hands.direction() * 9.8 + hands.vector(2));
+  }
+  verdict(waved, "No still pose");
+  // All of it on one side: zero and scale of an axis can't be told apart.
+  std::vector<Point> above;
+  while (above.size() < 14)
+    if (const Point p = hands.direction(); p.z() < -0.5) above.push_back(p);
+  const Calibration half = calibrate_accelerometer(poses_of(sensor, above, hands), standard_gravity);
+  EXPECT_EQ(half.verdict, Verdict::repeat) << joined(half);
+}
+
+TEST(AccelerometerCalibration, ASlowTurnIsNoPoseAndASpikeSpoilsNone) {
+  Recording r;
+  Hands hands(15);
+  const auto add = [&](const Point& p) {
+    r.t_s.push_back(static_cast<double>(r.size()) / 50);
+    r.readings.add(p + hands.vector(0.03));
+  };
+  for (int i = 0; i < 100; ++i) add({0, 0, -9.8});
+  for (int i = 0; i < 400; ++i) add(about(Point::UnitY(), i * 0.2) * Point(0, 0, -9.8));  // 10° a second
+  for (int i = 0; i < 100; ++i) add(i == 50 ? Point(80, 0, 0) : about(Point::UnitY(), 80) * Point(0, 0, -9.8));
+  const auto poses = still_poses(r);
+  ASSERT_EQ(poses.size(), 2u);
+  EXPECT_NEAR(poses[0].mean.z(), -9.8, 0.02);
+  EXPECT_LT((poses[1].mean - about(Point::UnitY(), 80) * Point(0, 0, -9.8)).norm(), 0.05);
+}
+
+TEST(AccelerometerCalibration, ReadingsInUnitsOfGAreSaidToBe) {
+  const auto r = parse_recording("t_s,ax,ay,az\n0,0,0,-1\n1,0,1,0\n", "f", {"ax", "ay", "az"}, standard_gravity);
+  ASSERT_FALSE(r);
+  EXPECT_NE(r.error().text().find("not units of g"), std::string::npos) << r.error().text();
+  EXPECT_FALSE(parse_recording("t_s,ax,ay,az\n1,0,0,-9\n0,0,9,0\n", "f", {"ax", "ay", "az"}, 9.8));
+  EXPECT_FALSE(parse_recording("t_s,ax,ay\n1,0,0\n", "f", {"ax", "ay", "az"}, 9.8));
+  EXPECT_FALSE(parse_recording("t_s,ax,ay,az\n", "f", {"ax", "ay", "az"}, 9.8));
+}
+
+}  // namespace
+}  // namespace rigging

@@ -1,0 +1,105 @@
+#include <gtest/gtest.h>
+
+#include "senses/held.h"
+
+namespace rigging {
+namespace {
+
+std::string said(const Calibration& c) {
+  std::string all;
+  for (const std::string& w : c.why) all += w + ' ';
+  return all;
+}
+
+TEST(CompassCalibration, HardAndSoftIronAreFound) {
+  Hands hands(21);
+  for (int again = 0; again < 20; ++again) {
+    const Compass compass = Compass::random(hands);
+    const Calibration c = calibrate_compass(compass.turned(1500, hands));
+    EXPECT_EQ(c.verdict, Verdict::good) << said(c);
+    EXPECT_LT((c.offset - compass.hard).norm(), 0.12);
+    EXPECT_LT((c.matrix - compass.cure()).cwiseAbs().maxCoeff(), 0.004);
+    EXPECT_NEAR(c.matrix.determinant(), 1, 1e-9);
+    EXPECT_NEAR(c.residual_rms, 0.4, 0.05);
+    EXPECT_GT(c.coverage, 0.99);
+  }
+}
+
+TEST(CompassCalibration, TheFieldOfThePlaceSetsTheLength) {
+  Hands hands(22);
+  Compass compass = Compass::random(hands);
+  const Calibration c = calibrate_compass(compass.turned(2000, hands), 48);
+  EXPECT_EQ(c.verdict, Verdict::good) << said(c);
+  EXPECT_DOUBLE_EQ(c.radius, 48);
+  EXPECT_LT((c.matrix - compass.soft.inverse()).cwiseAbs().maxCoeff(), 0.004);
+  const Calibration other = calibrate_compass(compass.turned(2000, hands), 30);
+  EXPECT_NE(said(other).find("of the field of this place"), std::string::npos);
+  EXPECT_NE(other.verdict, Verdict::good);
+}
+
+TEST(CompassCalibration, OutliersAreLeftOutAndSaid) {
+  Hands hands(23);
+  const Compass compass = Compass::random(hands);
+  for (const double share : {0.1, 0.35}) {
+    Recording r = compass.turned(3000, hands);
+    // A screwdriver comes near for a while.
+    const auto from = static_cast<std::size_t>(3000 * 0.4), to = from + static_cast<std::size_t>(3000 * share);
+    for (std::size_t i = from; i < to; ++i) r.readings.x[i] += 15 + hands.normal(8);
+    const Calibration c = calibrate_compass(r);
+    EXPECT_LT((c.offset - compass.hard).norm(), 0.5) << share;
+    EXPECT_NE(said(c).find("left out"), std::string::npos);
+    EXPECT_NE(said(c).find(" s to "), std::string::npos) << "when: " << said(c);
+    EXPECT_GT(c.verdict, Verdict::good);
+    if (share > 0.3) EXPECT_EQ(c.verdict, Verdict::repeat);
+  }
+}
+
+TEST(CompassCalibration, WhatWasNotTurnedThroughIsSaid) {
+  Hands hands(24);
+  for (int again = 0; again < 6; ++again) {
+    const Compass compass = Compass::random(hands);
+    const Calibration flat =
+        calibrate_compass(compass.turned(1500, hands, [](const Point& u) { return std::abs(u.z() - 0.4) < 0.02; }));
+    EXPECT_EQ(flat.verdict, Verdict::repeat) << said(flat);
+    const Calibration cap = calibrate_compass(compass.turned(1500, hands, [](const Point& u) { return u.z() > 0.7; }));
+    EXPECT_EQ(cap.verdict, Verdict::repeat) << said(cap);
+    EXPECT_LT(cap.coverage, 0.4);
+    const Calibration half = calibrate_compass(compass.turned(1500, hands, [](const Point& u) { return u.z() > 0; }));
+    EXPECT_NEAR(half.coverage, 0.5, 0.1);
+    EXPECT_LT((half.offset - compass.hard).norm(), 2) << "half is worth something";
+    if (half.verdict == Verdict::good) EXPECT_LT((half.offset - compass.hard).norm(), 0.8);
+  }
+}
+
+TEST(CompassCalibration, WhatChangedMeanwhileIsSaid) {
+  Hands hands(25);
+  const Compass compass = Compass::random(hands);
+  Recording r = compass.turned(3000, hands);
+  for (std::size_t i = 1500; i < 3000; ++i) r.readings.y[i] += 5;
+  const Calibration c = calibrate_compass(r);
+  EXPECT_EQ(c.verdict, Verdict::repeat) << said(c);
+  EXPECT_NE(said(c).find("second half"), std::string::npos);
+}
+
+TEST(CompassCalibration, SpoiltReadingsHaveAnHonestVerdict) {
+  const auto verdict = [](const Recording& r, const char* says) {
+    const Calibration c = calibrate_compass(r);
+    EXPECT_EQ(c.verdict, Verdict::repeat) << said(c);
+    EXPECT_NE(said(c).find(says), std::string::npos) << said(c);
+  };
+  verdict({}, "too few");
+  Recording stuck, nought, still;
+  Hands hands(26);
+  for (int i = 0; i < 500; ++i) {
+    for (Recording* r : {&stuck, &nought, &still}) r->t_s.push_back(i);
+    stuck.readings.add({20, 5, 40});
+    nought.readings.add({0, 0, 0});
+    still.readings.add(Point(20, 5, 40) + hands.vector(0.3));
+  }
+  verdict(stuck, "never change");
+  verdict(nought, "never change");
+  verdict(still, "not turned");
+}
+
+}  // namespace
+}  // namespace rigging
