@@ -9,6 +9,7 @@
 #include "direction/mode_checks.h"
 #include "proof/hand_steps.h"
 #include "rig/rig_file.h"
+#include "senses/sense_checks.h"
 #include "sticks/stick_checks.h"
 #include "surfaces/linkage.h"
 #include "surfaces/surface_checks.h"
@@ -110,15 +111,20 @@ inline CheckStatus status_of(const Rig& rig, const CheckId& id) {
   return found ? *found : CheckStatus{};
 }
 
-/// Sticks that land, surfaces that are flush and alike, a loss that was noticed, leads followed: all of it recorded.
+/// Sticks that land, surfaces that are flush and alike, a loss that was noticed, leads followed, senses calibrated: all
+/// of it recorded.
 inline Rig measured(Rig rig) {
   read_sticks(rig);
   for (const Linkage& l : std::vector<Linkage>(rig.linkages)) {
     const bool lifts = rising_lifts(*rig.output_of(l.surface), l.surface) > 0;
     read_surface(rig, l.surface.word().c_str(), lifts ? -20 : 20, 0.2, lifts ? 20 : -20);
   }
-  return all_proven(std::move(rig), {sticks_calibrated.family, loss_noticed.family, surfaces_centred.family,
-                                     throws_equal.family, lead_family});
+  SensorCorrection a_little;
+  a_little.offset_x = 0.1;
+  rig.sensing.accelerometer = rig.sensing.compass = a_little;
+  return all_proven(std::move(rig),
+                    {sticks_calibrated.family, loss_noticed.family, surfaces_centred.family, throws_equal.family,
+                     lead_family, rotation_known.family, accelerometer_calibrated.family, compass_calibrated.family});
 }
 
 }  // namespace rigging

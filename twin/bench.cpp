@@ -4,6 +4,8 @@
 #include <cmath>
 #include <numbers>
 
+#include <Eigen/Geometry>
+
 #include "base/json.h"
 #include "direction/from_rig.h"
 
@@ -27,13 +29,14 @@ double share(const Output& o, double pulse_us) {
 
 }  // namespace
 
-Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom)
+Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom, SensesTruth senses)
     : rig_(std::move(rig)),
       controller_(std::move(controller)),
       truth_(std::move(truth)),
       loom_(std::move(loom)),
       image_(link::image_of(rig_)),
-      set_(link::configured(image_)) {
+      set_(link::configured(image_)),
+      senses_(std::move(senses)) {
   for (const Axis axis : truth_.turned_functions) direction::reverse_function(set_.outputs, axis);
   if (!truth_.turned_functions.empty()) keep();
   Rig as_set = rig_;
@@ -151,6 +154,12 @@ void Bench::step(double dt) {
     if (i < lean.size()) runaway_[i] = std::clamp(runaway_[i] + (lean[i] > -3 ? 1 : -1) * dt * 1.2, -1.0, 1.0);
   }
 
+  constexpr double rad = std::numbers::pi / 180;
+  senses_.step(dt,
+               (Eigen::AngleAxisd(pose_[2] * rad, Point::UnitZ()) * Eigen::AngleAxisd(pose_[1] * rad, Point::UnitY()) *
+                Eigen::AngleAxisd(pose_[0] * rad, Point::UnitX()))
+                   .toRotationMatrix(),
+               awake());
   radio_.step(dt, receiver_powered());
 
   // Controller

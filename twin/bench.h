@@ -4,6 +4,7 @@
 #include "hands/hands.h"
 #include "link/image.h"
 #include "loom.h"
+#include "senses.h"
 #include "surfaces/surfaces.h"
 #include "transmitter.h"
 
@@ -13,7 +14,7 @@ namespace rigging::twin {
 /// the model that is held in the hand. It has no clock of its own.
 class Bench {
  public:
-  Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom = {});
+  Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom = {}, SensesTruth senses = {});
 
   /// Seconds, 0 to 1.
   void step(double dt_s);
@@ -66,6 +67,7 @@ class Bench {
   std::map<std::string, double> channels() const;
   std::map<std::string, double> pulses() const { return pulses_; }
   std::array<double, 3> rates_deg_s() const { return sensed_rate_; }
+  Senses& senses() { return senses_; }
   /// Moves one socket alone; `level` −1 to 1. An error says why not.
   Result<void> drive(const std::string& socket, double level);
   void release() { driven_.clear(); }
@@ -102,6 +104,7 @@ class Bench {
   int flick_sense_ = 1;
   Mode mode_ = Mode::manual;
   Transmitter radio_;
+  Senses senses_;
   std::string driven_;
   double drive_level_ = 0;
   std::map<std::string, double> pulses_;

@@ -11,6 +11,7 @@
 #include <fstream>
 #include <iostream>
 
+#include "base/alignment.h"
 #include "base/data_folder.h"
 #include "base/json.h"
 #include "direction/from_rig.h"
@@ -92,7 +93,7 @@ struct Options {
   std::vector<std::string> faults, lead_faults;
   int random = 0, random_leads = 0;
   unsigned seed = 1;
-  bool bad_sticks = false, cold_sticks = false, crooked = false;
+  bool bad_sticks = false, cold_sticks = false, crooked = false, poor_senses = false;
   bool hidden = false, battery = false, with_parent = false;
 };
 
@@ -135,7 +136,12 @@ Result<int> run(const Options& options) {
     for (const LeadFault& f : drawn_lead_faults(*rig, *catalogue, options.random_leads, options.seed))
       lead_faults.push_back(f);
 
-  Bench bench(*rig, *controller, *truth, Loom(*rig, *catalogue, lead_faults));
+  SensesTruth senses = senses_of(*rig, *catalogue);
+  // What a fault has turned is turned; the small angles of the place stay on top of it.
+  if (const Place* p = rig->place("controller"); truth->board != (p ? Turn(p->turn) : Turn{}))
+    senses.board = alignment_matrix(truth->board);
+  if (options.poor_senses) make_poor(senses, options.seed);
+  Bench bench(*rig, *controller, *truth, Loom(*rig, *catalogue, lead_faults), senses);
   if (options.battery) bench.plug({false, true});
   std::string memory;
   if (!options.store.empty() && std::filesystem::exists(options.store, unknown)) {
@@ -152,6 +158,7 @@ Result<int> run(const Options& options) {
     if (options.bad_sticks) shown.push_back("the transmitter is set badly");
     if (options.cold_sticks) shown.push_back("the transmitter is cold");
     if (options.crooked) shown.push_back("the linkages are crooked");
+    if (options.poor_senses) shown.push_back("the sensors are poor and iron is near the compass");
   }
   HandsPort hands_port(bench, shown);
 
@@ -202,6 +209,7 @@ int main(int argc, char** argv) {
   app.add_option("--random", options.random, "Number of faults to draw")->check(CLI::Range(0, 4));
   app.add_flag("--bad-sticks", options.bad_sticks, "A transmitter that is set badly: order, direction, centre, ends");
   app.add_flag("--cold-sticks", options.cold_sticks, "Gimbals that drift while they warm up");
+  app.add_flag("--poor-senses", options.poor_senses, "Sensors that are off, and iron near the compass");
   app.add_flag("--crooked", options.crooked, "Linkages and servos that are not straight");
   app.add_option("--seed", options.seed, "Seed of the draw");
   app.add_flag("--hidden", options.hidden, "Do not tell the faults");

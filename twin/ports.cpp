@@ -127,6 +127,10 @@ Json ControllerPort::carry_out(const link::ReadOutputs&) { return {{"ok", true},
 Json ControllerPort::carry_out(const link::ReadSensors&) {
   return link::to_json(link::SensorsReply{bench_.rates_deg_s(), bench_.loom().battery_v(), bench_.loom().ports()});
 }
+Json ControllerPort::carry_out(const link::ReadMotion&) {
+  if (!bench_.controller().senses.shows_motion) return refused("this class does not show what its sensors read");
+  return link::to_json(link::MotionReply{bench_.senses().take_samples()});
+}
 Json ControllerPort::carry_out(const link::Drive& r) {
   if (!bench_.controller().surfaces.drives_one_output) return refused("this class can't move one output alone");
   return done_or(bench_.drive(r.socket, r.level));

@@ -30,6 +30,7 @@ class ControllerPort {
   Json carry_out(const link::ReadReceiver&);
   Json carry_out(const link::ReadOutputs&);
   Json carry_out(const link::ReadSensors&);
+  Json carry_out(const link::ReadMotion&);
   Json carry_out(const link::Drive&);
   Json carry_out(const link::Release&);
   Json carry_out(const link::Arm&);

@@ -68,6 +68,7 @@ void BenchLink::start_twin(const TwinOptions& o) {
   for (const QString& fault : o.lead_faults) arguments << QStringLiteral("--lead-fault") << fault;
   if (o.troubles.bad_sticks) arguments << QStringLiteral("--bad-sticks");
   if (o.troubles.cold_sticks) arguments << QStringLiteral("--cold-sticks");
+  if (o.troubles.poor_senses) arguments << QStringLiteral("--poor-senses");
   if (o.troubles.crooked) arguments << QStringLiteral("--crooked");
   if (o.troubles.any() || o.random > 0) arguments << QStringLiteral("--seed") << QString::number(o.seed);
   if (o.random > 0) arguments << QStringLiteral("--random") << QString::number(o.random);
@@ -227,6 +228,8 @@ void BenchLink::happened(const link::LinkEvent& event) {
     battery_v_ = sensors->battery_v;
     ports_ = sensors->ports;
     Q_EMIT board_sensed();
+  } else if (const auto* motion = std::get_if<link::MotionReply>(&event)) {
+    Q_EMIT motion_heard(motion->samples);
   } else if (const auto* receiver = std::get_if<link::ReceiverReply>(&event)) {
     take_wire(*receiver);
   } else if (const auto* read = std::get_if<link::BoardRead>(&event)) {

@@ -27,7 +27,8 @@ class BenchLink : public QObject {
     bool bad_sticks = false;   ///< a badly set transmitter
     bool cold_sticks = false;  ///< gimbals that drift while they warm up
     bool crooked = false;      ///< linkages and servos that are not straight
-    bool any() const { return bad_sticks || cold_sticks || crooked; }
+    bool poor_senses = false;  ///< sensors that are off, and iron near the compass
+    bool any() const { return bad_sticks || cold_sticks || crooked || poor_senses; }
   };
   struct TwinOptions {
     QString rig_file;
@@ -102,6 +103,8 @@ class BenchLink : public QObject {
   /// New frames, oldest first; they are in `frames()` already.
   void frames_heard(const std::vector<rigging::ChannelFrame>& frames);
   /// Settings as on the transmitter's screen.
+  /// Readings of the board's own sensors, oldest first.
+  void motion_heard(const std::vector<rigging::MotionSample>& samples);
   void transmitter_read(const std::vector<rigging::Channel>& settings);
   void board_read();
   void written(bool good, const QString& words);

@@ -109,10 +109,14 @@ std::vector<AircraftView::Drawn> AircraftView::drawn() const {
   }
   // Far pieces first. Seen from above, a wing hides the belly and is hidden by the back, however long it is.
   const bool above = from_ == From::above || from_ == From::behind_above;
+  // Turned on its back it shows its belly; standing on end, only depth tells.
+  const double lean = seen(posed({-0.45, 0, -1})).z() - seen(posed({-0.45, 0, 0})).z();
+  const double upright = seen({-0.45, 0, -1}).z() - seen({-0.45, 0, 0}).z();
+  const bool layered = above && std::abs(lean) > 0.3, belly = lean * upright < 0;
   const auto layer = [&](const Panel& p) {
     double z = 0;
-    for (const Point& corner : p.corners) z += corner.z();
-    return !above ? 0 : p.part == Panel::Part::wing ? 1 : p.part == Panel::Part::body && z > 0 ? 0 : 2;
+    for (const Point& corner : p.corners) z += belly ? -corner.z() : corner.z();
+    return !layered ? 0 : p.part == Panel::Part::wing ? 1 : p.part == Panel::Part::body && z > 0 ? 0 : 2;
   };
   std::stable_sort(all.begin(), all.end(), [&](const Drawn& a, const Drawn& b) {
     const int la = layer(*a.panel), lb = layer(*b.panel);
@@ -132,6 +136,18 @@ void AircraftView::fit() {
         bottom = std::max(bottom, s.y());
       }
   if (left > right) return;
+  if (any_pose_) {
+    const Point middle{-0.45, 0, 0};
+    double radius = 0.05;
+    for (const Panel& panel : panels_)
+      for (const Point& corner : panel.corners) radius = std::max(radius, (corner - middle).norm());
+    scale_ = (std::min(width(), height()) - 24) / (2 * radius);
+    // A long wing has more room across than up: it is mostly held so.
+    scale_ = std::min(scale_ * 1.25, (width() - 24) / (2 * radius));
+    const Point s = seen(middle);
+    origin_ = QPointF(width() / 2.0 - s.x() * scale_, height() / 2.0 - s.y() * scale_);
+    return;
+  }
   const double w = width() - 36, h = height() - 34 - (caption_.isEmpty() ? 0 : 14);
   const double room = dragging_turns_ ? 1.08 : 1.0;
   scale_ = std::min(w / (right - left), h / std::max(0.05, bottom - top)) / room;
@@ -233,6 +249,19 @@ void AircraftView::paintEvent(QPaintEvent*) {
     p.drawPolygon(d.outline);
   }
   for (const auto& [surface, direction] : arrows_) draw_arrow(p, surface, direction);
+  if (ghost_deg_) {
+    p.setPen(QPen(i.teal, 1.2, Qt::DashLine));
+    p.setBrush(Qt::NoBrush);
+    for (const Panel& panel : panels_) {
+      if (panel.part == Panel::Part::propeller) continue;
+      QPolygonF outline;
+      for (const Point& corner : panel.corners) {
+        const Point s = seen(posed(corner, *ghost_deg_));
+        outline << QPointF(origin_.x() + s.x() * scale_, origin_.y() + s.y() * scale_);
+      }
+      p.drawPolygon(outline);
+    }
+  }
   if (hasFocus()) {
     p.setPen(QPen(i.teal, 2));
     p.setBrush(Qt::NoBrush);
@@ -249,6 +278,12 @@ void AircraftView::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(8, height() - 22, this->width() - 16, 18), Qt::AlignRight | Qt::AlignVCenter,
                QString::fromStdString(capital(hovered_->spoken())));
   }
+}
+
+void AircraftView::set_ghost(const std::optional<std::array<double, 3>>& pose_deg) {
+  if (pose_deg == ghost_deg_) return;
+  ghost_deg_ = pose_deg;
+  update();
 }
 
 void AircraftView::mousePressEvent(QMouseEvent* event) {

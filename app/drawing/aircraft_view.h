@@ -26,6 +26,10 @@ class AircraftView : public QWidget {
   void set_pose(double roll_deg, double pitch_deg, double yaw_deg);
   /// The furthest pose that will be shown: the picture leaves room for it.
   void set_reach(double roll_deg, double pitch_deg, double yaw_deg);
+  /// The model will be held any way round: there is room for all of them.
+  void set_any_pose(bool on) { any_pose_ = on; }
+  /// Where the model should be: drawn as a dashed outline over where it is.
+  void set_ghost(const std::optional<std::array<double, 3>>& pose_deg);
   void set_selected(std::set<Surface> surfaces);
   void set_pickable(bool pickable);
   /// Shown in a corner: what this picture is.
@@ -76,7 +80,8 @@ class AircraftView : public QWidget {
   std::array<double, 3> reach_{};
   double exaggeration_ = 1;
   QString caption_;
-  bool pickable_ = false, dragging_turns_ = false;
+  bool pickable_ = false, dragging_turns_ = false, any_pose_ = false;
+  std::optional<std::array<double, 3>> ghost_deg_;
   QPoint drag_start_;
   double held_roll_ = 0, held_pitch_ = 0;
   double scale_ = 1;

@@ -5,6 +5,7 @@
 #include "stations/planned/planned_page.h"
 #include "stations/power/power_page.h"
 #include "stations/proof/proof_page.h"
+#include "stations/senses/senses_page.h"
 #include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "stations/wiring/wiring_page.h"
@@ -23,7 +24,7 @@ std::vector<PageEntry>& page_entries() {
   static std::vector<PageEntry> all{{Station::airframe, make<AirframePage>}, {Station::fit, make<FitPage>},
                                     {Station::power, make<PowerPage>},       {Station::wiring, make<WiringPage>},
                                     {Station::sticks, make<SticksPage>},     {Station::surfaces, make<SurfacesPage>},
-                                    {Station::proof, make<ProofPage>}};
+                                    {Station::senses, make<SensesPage>},     {Station::proof, make<ProofPage>}};
   return all;
 }
 

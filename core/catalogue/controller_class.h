@@ -110,6 +110,7 @@ struct SensesAbilities {
   bool either_face = false;            ///< finds out which face is up: only the arrow counts
   bool half_turn_by_switches = false;  ///< arrow to the tail, undone by its switches of roll and pitch
   bool has_compass = false, has_barometer = false;
+  bool shows_motion = false;                             ///< tells over its link what its sensors read
   bool isolated = false, spare = false, heated = false;  ///< sensors against vibration, doubled, held warm
   PowerUp power_up = PowerUp::anyhow;
   std::string level;  ///< how level is stored, in words

@@ -147,6 +147,7 @@ const Members& Described<SensesAbilities>::members() {
                                  .member("half_turn_by_switches", &SensesAbilities::half_turn_by_switches)
                                  .member("has_compass", &SensesAbilities::has_compass)
                                  .member("has_barometer", &SensesAbilities::has_barometer)
+                                 .member("shows_motion", &SensesAbilities::shows_motion)
                                  .member("isolated", &SensesAbilities::isolated)
                                  .member("spare", &SensesAbilities::spare)
                                  .member("heated", &SensesAbilities::heated)

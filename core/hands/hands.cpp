@@ -97,7 +97,7 @@ Result<Request> request_of(const std::string& name, const Json& b) {
     return Stick{axis, ranged(b, "position", -1, 1)};
   }
   if (name == "hold")
-    return Hold{ranged(b, "roll_deg", -90, 90), ranged(b, "pitch_deg", -90, 90), ranged(b, "yaw_deg", -180, 180)};
+    return Hold{ranged(b, "roll_deg", -180, 180), ranged(b, "pitch_deg", -90, 90), ranged(b, "yaw_deg", -180, 180)};
   if (name == "flick") {
     if (!axis) return failure("hands", "which axis?", word_choice<Axis>());
     return Flick{*axis, ranged(b, "sense", -1, 1) < 0 ? -1 : 1};

@@ -21,7 +21,7 @@ struct Stick {
   std::optional<Axis> axis;
   double position = 0;
 };
-/// The model held at an attitude, degrees: roll and pitch −90 to 90, yaw −180 to 180.
+/// The model held at an attitude, degrees: pitch −90 to 90, roll and yaw −180 to 180.
 struct Hold {
   double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;
 };

@@ -27,7 +27,7 @@ void ControllerLink::closed() {
   client_ = {};
   waiting_.clear();
   out_.clear();
-  shows_receiver_ = true;
+  shows_receiver_ = shows_motion_ = true;
 }
 
 void ControllerLink::supply_out() {
@@ -79,6 +79,7 @@ void ControllerLink::tick(double now_s) {
   poll_at_s_ = now_s + timing_.poll_s;
   poll(++polls_ % 8 == 0 ? Request(ReadSensors{}) : ReadChannels{}, now_s);
   if (shows_receiver_) poll(ReadReceiver{}, now_s);
+  if (shows_motion_ && polls_ % 2 == 0) poll(ReadMotion{}, now_s);
 }
 
 void ControllerLink::lost(const Asked& a, double now_s) {
@@ -124,7 +125,7 @@ void ControllerLink::answered(const Reply& reply, double now_s) {
       return;
     }
     hello_ = *hello;
-    shows_receiver_ = true;
+    shows_receiver_ = shows_motion_ = true;
     events_.emplace_back(Greeted{*hello});
     if (hello->settings) read_board(now_s);
     return;
@@ -137,6 +138,8 @@ void ControllerLink::answered(const Reply& reply, double now_s) {
   };
   if (is<ReadReceiver>(a.request) && !reply.ok()) {
     shows_receiver_ = false;
+  } else if (is<ReadMotion>(a.request) && !reply.ok()) {
+    shows_motion_ = false;
   } else if (!reply.ok()) {
     if (!a.poll) events_.emplace_back(Problem{"The controller refuses: " + reply.refused()});
   } else if (is<ReadChannels>(a.request)) {
@@ -145,6 +148,10 @@ void ControllerLink::answered(const Reply& reply, double now_s) {
     take(sensors_reply);
   } else if (is<ReadReceiver>(a.request)) {
     take(receiver_reply);
+  } else if (is<ReadMotion>(a.request)) {
+    // One that answers nonsense is not asked every time again.
+    shows_motion_ = motion_reply(reply.body).has_value();
+    take(motion_reply);
   } else if (is<Read>(a.request)) {
     if (auto image = image_in(reply))
       events_.emplace_back(BoardRead{std::move(*image)});

@@ -1,5 +1,9 @@
 #include "link/messages.h"
 
+#include <limits>
+
+#include <cmath>
+
 namespace rigging::link {
 namespace {
 
@@ -48,6 +52,18 @@ Json to_json(const SensorsReply& r) {
           {"ports", r.ports}};
 }
 
+Json to_json(const MotionReply& r) {
+  Json json{{"ok", true}, {"samples", Json::array()}};
+  for (const MotionSample& s : r.samples) {
+    Json row{s.t_s,           s.force_m_s2.x(), s.force_m_s2.y(), s.force_m_s2.z(), s.rate_deg_s.x(), s.rate_deg_s.y(),
+             s.rate_deg_s.z()};
+    if (s.field_ut)
+      for (const double v : {s.field_ut->x(), s.field_ut->y(), s.field_ut->z()}) row.push_back(v);
+    json["samples"].push_back(std::move(row));
+  }
+  return json;
+}
+
 Json to_json(const ReceiverReply& r) {
   Json json{
       {"ok", true}, {"signal", word(r.signal)}, {"dark", r.dark}, {"chunks", Json::array()}, {"edges", Json::array()}};
@@ -86,6 +102,28 @@ Result<SensorsReply> sensors_reply(const Json& body) {
                   number_member(body, "yaw_deg_s", 0)};
   r.battery_v = number_member(body, "battery_v", 0);
   take_map(body, "ports", r.ports);
+  return r;
+}
+
+Result<MotionReply> motion_reply(const Json& body) {
+  MotionReply r;
+  const auto it = body.find("samples");
+  if (it == body.end() || !it->is_array())
+    return failure("link", "the reply holds no readings", "rows under \"samples\"");
+  for (const Json& row : *it) {
+    if (r.samples.size() == most_motion_samples) break;
+    if (!row.is_array() || (row.size() != 7 && row.size() != 10)) continue;
+    std::array<double, 10> v{};
+    bool good = true;
+    for (std::size_t i = 0; i < row.size(); ++i) {
+      v[i] = row[i].is_number() ? row[i].get<double>() : std::numeric_limits<double>::quiet_NaN();
+      good = good && std::abs(v[i]) < 1e9;
+    }
+    if (!good) continue;
+    MotionSample s{v[0], {v[1], v[2], v[3]}, {v[4], v[5], v[6]}, {}};
+    if (row.size() == 10) s.field_ut = Point(v[7], v[8], v[9]);
+    r.samples.push_back(s);
+  }
   return r;
 }
 

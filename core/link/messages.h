@@ -4,6 +4,7 @@
 #include <map>
 
 #include "base/json.h"
+#include "signal/motion.h"
 #include "signal/signal.h"
 
 /// What goes over the controller link, typed, for both of its ends (docs/link-protocol.md has the members). Reading
@@ -32,6 +33,12 @@ struct SensorsReply {
   std::map<std::string, bool> ports;   ///< true where data arrives
 };
 
+/// Readings since the last time, oldest first; at most `most_motion_samples`.
+struct MotionReply {
+  std::vector<MotionSample> samples;
+};
+inline constexpr std::size_t most_motion_samples = 500;
+
 /// What was on the receiver's wire since the last time.
 struct ReceiverReply {
   Signal signal = Signal::inverted_serial;
@@ -47,12 +54,14 @@ struct ImageReply {
 Json to_json(const HelloReply& reply);
 Json to_json(const ChannelsReply& reply);
 Json to_json(const SensorsReply& reply);
+Json to_json(const MotionReply& reply);
 Json to_json(const ReceiverReply& reply);
 Json to_json(const ImageReply& reply);
 
 Result<HelloReply> hello_reply(const Json& body);
 Result<ChannelsReply> channels_reply(const Json& body);
 Result<SensorsReply> sensors_reply(const Json& body);
+Result<MotionReply> motion_reply(const Json& body);
 Result<ReceiverReply> receiver_reply(const Json& body);
 Result<ImageReply> image_reply(const Json& body);
 

@@ -26,6 +26,7 @@ struct Writer {
   Form operator()(const ReadReceiver&) const { return {"receiver"}; }
   Form operator()(const ReadOutputs&) const { return {"outputs"}; }
   Form operator()(const ReadSensors&) const { return {"sensors"}; }
+  Form operator()(const ReadMotion&) const { return {"motion"}; }
   Form operator()(const Drive& r) const { return {"drive", {{"output", r.socket}, {"level", r.level}}}; }
   Form operator()(const Release&) const { return {"release"}; }
   Form operator()(const Arm&) const { return {"arm"}; }
@@ -55,6 +56,7 @@ Result<Request> request_of(const std::string& name, const Json& b) {
   if (name == "receiver") return ReadReceiver{};
   if (name == "outputs") return ReadOutputs{};
   if (name == "sensors") return ReadSensors{};
+  if (name == "motion") return ReadMotion{};
   if (name == "drive") {
     const double level = number_member(b, "level", 0);
     return Drive{text_member(b, "output"), std::isfinite(level) ? std::clamp(level, -1.0, 1.0) : 0};

@@ -31,6 +31,8 @@ struct ReadChannels {};
 struct ReadReceiver {};
 struct ReadOutputs {};
 struct ReadSensors {};
+/// Readings of the board's own sensors since the last time.
+struct ReadMotion {};
 /// Moves one output alone; −1 to 1.
 struct Drive {
   std::string socket;
@@ -42,7 +44,7 @@ struct Arm {};
 inline constexpr std::size_t most_image_bytes = 32 * 1024;
 
 using Request = std::variant<Hello, Read, StageBegin, Stage, Verify, Commit, ReadChannels, ReadReceiver, ReadOutputs,
-                             ReadSensors, Drive, Release, Arm>;
+                             ReadSensors, ReadMotion, Drive, Release, Arm>;
 
 /// The request's name on the wire: "stage_begin".
 std::string name_of(const Request& request);

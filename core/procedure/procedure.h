@@ -8,6 +8,7 @@
 #include "direction/hand_card.h"
 #include "edit/edit.h"
 #include "hands/hands.h"
+#include "signal/motion.h"
 #include "signal/signal.h"
 
 /// Guided procedures: what to do now, what is heard, what follows. A procedure has no clock, no screen and no bench of
@@ -67,6 +68,8 @@ struct Picture {
   std::optional<ChannelFunction> stick;  ///< to be held at `side`
   int side = 0;
   std::optional<double> pulse_us;  ///< where an output should stand
+  /// How the model should be held: roll, pitch, yaw in degrees.
+  std::optional<std::array<double, 3>> pose_deg;
   bool operator==(const Picture&) const = default;
 };
 
@@ -129,11 +132,15 @@ struct SurfacesSeen {
 struct TransmitterShown {
   std::vector<Channel> settings;
 };
+/// Readings of the board's own sensors since the last time, oldest first.
+struct MotionHeard {
+  std::vector<MotionSample> samples;
+};
 /// Rig, checks or bench are others than before.
 struct SceneChanged {};
 
-using Event =
-    std::variant<Time, Pressed, Looked, FramesHeard, ChannelsHeard, SurfacesSeen, TransmitterShown, SceneChanged>;
+using Event = std::variant<Time, Pressed, Looked, FramesHeard, ChannelsHeard, SurfacesSeen, TransmitterShown,
+                           MotionHeard, SceneChanged>;
 
 /// How the bench stands.
 struct BenchState {

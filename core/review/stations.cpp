@@ -6,6 +6,8 @@
 #include "fit/edits.h"
 #include "proof/hand_steps.h"
 #include "proof/proof_procedure.h"
+#include "senses/sense_checks.h"
+#include "senses/sense_procedures.h"
 #include "sticks/edits.h"
 #include "sticks/stick_checks.h"
 #include "sticks/sticks_procedure.h"
@@ -26,6 +28,9 @@ std::vector<Rule> joined(std::vector<Rule> all, const std::vector<Rule>& more) {
 
 bool has_parts(const Rig& rig, const Review&) { return !rig.parts.empty(); }
 bool sticks_read(const Rig&, const Review& r) { return r.sticks.all_read; }
+bool senses_known(const Rig& rig, const Review&) {
+  return rig.sensing.accelerometer.has_value() || rig.sensing.compass.has_value();
+}
 bool never(const Rig&, const Review&) { return false; }
 
 template <class P>
@@ -76,9 +81,14 @@ std::vector<StationEntry> built() {
                  .checks = throw_checks(),
                  .edits = surfaces_edits(),
                  .procedures = {{"throws", "Read the throws with a gauge", "SURFACE", make<ThrowsProcedure>}}});
-  all.push_back(planned(S::senses, "Does it know which way is up and north?",
-                        "Not built yet. Here board rotation, accelerometer and compass will be calibrated."));
-  all.back().rules = senses_rules();
+  all.push_back({.station = S::senses,
+                 .question = "Does it know which way is up and north?",
+                 .rules = senses_rules(),
+                 .checks = sense_checks(),
+                 .procedures = {{"rotation", "Find how the board sits", "", make<RotationProcedure>},
+                                {"accelerometer", "Calibrate the accelerometer", "", make<AccelerometerProcedure>},
+                                {"compass", "Calibrate the compass", "", make<CompassProcedure>}},
+                 .begun = senses_known});
   all.push_back(planned(S::feel, "How hard may it correct?",
                         "Not built yet. Here gains will be set against the flight model, with margins over speed."));
   all.push_back(planned(S::home, "What happens when the link goes?",

@@ -173,9 +173,13 @@ std::vector<int> faces_missing(const std::vector<StillPose>& poses, const std::v
 }  // namespace
 
 Calibration calibrate_accelerometer(const Recording& recording, double gravity) {
+  return calibrate_poses(still_poses(recording), gravity);
+}
+
+Calibration calibrate_poses(std::vector<StillPose> poses, double gravity) {
   Calibration c;
   c.radius = gravity;
-  c.poses = still_poses(recording);
+  c.poses = std::move(poses);
   std::vector<bool>& bad = c.bad;
   bad.assign(c.poses.size(), false);
   const auto note = [&](Verdict at_best, std::string words) {
@@ -230,10 +234,10 @@ Calibration calibrate_accelerometer(const Recording& recording, double gravity) 
   c.direction_error_deg = std::atan2(sigma.head<3>().maxCoeff(), gravity) / rad;
 
   if (directions < 6) {
-    note(Verdict::repeat,
-         "Only " + std::to_string(directions) +
-             " still directions: six or more are needed, nose up and down, either wing down, level and "
-             "upside down.");
+    note(Verdict::repeat, "Only " + std::to_string(directions) +
+                              (directions == 1 ? " still direction" : " still directions") +
+                              ": six or more are needed, nose up and down, either wing down, level and "
+                              "upside down.");
     // What one side of an axis alone says of zero and scale can't be told apart: nothing is corrected.
     c.offset = Point::Zero();
     c.matrix = Eigen::Matrix3d::Identity();

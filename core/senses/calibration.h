@@ -62,6 +62,8 @@ struct Calibration {
 /// whose length does not fit the rest are left out and said. Nothing is fitted to fewer than six directions: verdict
 /// repeat.
 Calibration calibrate_accelerometer(const Recording& recording, double gravity);
+/// The same from poses that were found already.
+Calibration calibrate_poses(std::vector<StillPose> poses, double gravity);
 
 /// `field_ut`: total field of the place, or 0 when not known: then the readings keep their mean strength. An ellipsoid
 /// is fitted (hard iron: offset, soft iron: matrix) to all readings that agree with half of the others; directions that

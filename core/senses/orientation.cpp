@@ -50,16 +50,16 @@ double misfit_deg(Pose pose, const Point& direction) {
   return std::min(between_deg(direction, held(pose, flattest_deg)), between_deg(direction, held(pose, steepest_deg)));
 }
 
-struct Fit {
+struct Match {
   Turn turn;
   double squares = 0, worst_deg = 0;
   Pose worst = Pose::level;
 };
 
-std::vector<Fit> ranked(const std::vector<HeldPose>& poses) {
-  std::vector<Fit> all;
+std::vector<Match> ranked(const std::vector<HeldPose>& poses) {
+  std::vector<Match> all;
   for (const Turn& turn : all_turns()) {
-    Fit fit{turn};
+    Match fit{turn};
     const Eigen::Matrix3d m = alignment_matrix(turn);
     for (const HeldPose& p : poses) {
       const double off = misfit_deg(p.pose, m * p.force.normalized());
@@ -71,7 +71,7 @@ std::vector<Fit> ranked(const std::vector<HeldPose>& poses) {
     }
     all.push_back(fit);
   }
-  std::stable_sort(all.begin(), all.end(), [](const Fit& a, const Fit& b) { return a.squares < b.squares; });
+  std::stable_sort(all.begin(), all.end(), [](const Match& a, const Match& b) { return a.squares < b.squares; });
   return all;
 }
 
@@ -169,7 +169,7 @@ Orientation orientation_from(const std::vector<HeldPose>& poses) {
     result.would_tell = Pose::level;
     return result;
   }
-  const std::vector<Fit> fits = ranked(usable);
+  const std::vector<Match> fits = ranked(usable);
   result.misfit_deg = fits.front().worst_deg;
   if (result.misfit_deg > contradicts_deg) {
     result.why = "No way of sitting explains all of these: " + std::string(spoken(word(fits.front().worst))) +
@@ -177,7 +177,7 @@ Orientation orientation_from(const std::vector<HeldPose>& poses) {
                  "° even in the best. Was it held as it is called? Tilts are 30 to 90°, one at a time.";
     return result;
   }
-  for (const Fit& f : fits)
+  for (const Match& f : fits)
     if (f.squares - fits.front().squares < about_as_well) result.candidates.push_back(f.turn);
   if (result.candidates.size() > 1) {
     result.would_tell = telling_pose(result.candidates, usable);
@@ -190,7 +190,7 @@ Orientation orientation_from(const std::vector<HeldPose>& poses) {
   result.turn = fits.front().turn;
   small_angles(usable, result);
   const auto second = std::min_element(fits.begin() + 1, fits.end(),
-                                       [](const Fit& a, const Fit& b) { return a.worst_deg < b.worst_deg; });
+                                       [](const Match& a, const Match& b) { return a.worst_deg < b.worst_deg; });
   result.why = capital(pose_words(usable)) + ": " + result.turn->spoken() + ", within " +
                number_text(result.misfit_deg, 0) + "°; every other way is off by " + number_text(second->worst_deg, 0) +
                "° or more.";

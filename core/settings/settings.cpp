@@ -77,6 +77,44 @@ Setting learned(const char* name, const char* spoken, std::optional<double> Chan
               }};
 }
 
+/// One number of what a sensor's readings are corrected by; absent where it corrects nothing.
+void add_correction(std::vector<Setting>& all, const std::string& sensor,
+                    std::optional<SensorCorrection> Sensing::*correction) {
+  using C = SensorCorrection;
+  struct Row {
+    const char* name;
+    double C::*member;
+    Span span;
+  };
+  constexpr Span offset{-1000, 1000}, scale{0.2, 5}, cross{-1, 1};
+  for (const Row& r : {Row{"offset_x", &C::offset_x, offset},
+                       {"offset_y", &C::offset_y, offset},
+                       {"offset_z", &C::offset_z, offset},
+                       {"scale_x", &C::scale_x, scale},
+                       {"scale_y", &C::scale_y, scale},
+                       {"scale_z", &C::scale_z, scale},
+                       {"cross_xy", &C::cross_xy, cross},
+                       {"cross_xz", &C::cross_xz, cross},
+                       {"cross_yz", &C::cross_yz, cross}})
+    all.push_back({.name = sensor + "_" + r.name,
+                   .of = SettingOf::board,
+                   .spoken = sensor + " " + spoken(r.name),
+                   .span = r.span,
+                   .always = false,
+                   .get = [correction, member = r.member](const Rig& rig, const std::string&) -> Fact {
+                     const auto& c = rig.sensing.*correction;
+                     return c && (*c).*member != C{}.*member ? Fact((*c).*member) : Fact{};
+                   },
+                   .set =
+                       [correction, member = r.member](Rig& rig, const std::string&, const Fact& v) {
+                         auto& c = rig.sensing.*correction;
+                         const auto* number = std::get_if<double>(&v);
+                         C now = c.value_or(C{});
+                         now.*member = number ? *number : C{}.*member;
+                         c = now == C{} ? std::nullopt : std::optional(now);
+                       }});
+}
+
 Setting sensing_of(Axis axis) {
   const std::string name(word(axis));
   return {
@@ -204,6 +242,8 @@ std::vector<Setting> known() {
       learned("low_us", "learned lower end", &Channel::low_us),
       learned("centre_us", "learned centre", &Channel::centre_us),
       learned("high_us", "learned upper end", &Channel::high_us)};
+  add_correction(all, "accelerometer", &Sensing::accelerometer);
+  add_correction(all, "compass", &Sensing::compass);
   for (Setting& s : all)
     if (s.name == "roll_differential" || (s.of == SettingOf::port && s.name == "direction")) s.always = false;
   return all;

@@ -61,7 +61,7 @@ void no_horn(const Inspection& in, Findings& found) {
 CheckFamily horn_heard() {
   CheckFamily f;
   f.id = "senses.horn_heard";
-  f.station = Station::senses;
+  f.station = Station::feel;
   f.name = "Horn heard";
   f.one = "horn";
   f.many = "horns";
@@ -113,7 +113,7 @@ class SoundTheHorn : public Procedure {
 // A station's page.
 class HornPage : public app::StationPage {
  public:
-  explicit HornPage(const app::PageContext& context) : StationPage(Station::senses, context), words_(new QLabel(this)) {
+  explicit HornPage(const app::PageContext& context) : StationPage(Station::feel, context), words_(new QLabel(this)) {
     words_->setObjectName(QStringLiteral("horn_words"));
     refresh();
   }
@@ -131,15 +131,15 @@ class HornPage : public app::StationPage {
 void open_the_doors() {
   settings().push_back(horn_volume());
   for (StationEntry& e : stations())
-    if (e.station == Station::senses) {
-      e.rules.push_back({"SENSES-90", Station::senses, no_horn, source::common});
+    if (e.station == Station::feel) {
+      e.rules.push_back({"SENSES-90", Station::feel, no_horn, source::common});
       e.checks.push_back(horn_heard());
       e.procedures.push_back({"horn", "Sound the horn and listen", "",
                               []() -> std::unique_ptr<Procedure> { return std::make_unique<SoundTheHorn>(); }});
       e.edits.push_back({"silence", "Take the horn away", {}, silence});
     }
   app::page_entries().push_back(
-      {Station::senses, [](const app::PageContext& c) -> app::StationPage* { return new HornPage(c); }});
+      {Station::feel, [](const app::PageContext& c) -> app::StationPage* { return new HornPage(c); }});
 }
 
 struct Said {
@@ -191,7 +191,7 @@ TEST_F(Doors, ARuleACheckAndAnEditReachTheCommandLine) {
   int snags = 0, checks = 0;
   for (const Json& s : json["snags"]) snags += s["code"] == "SENSES-90" && s["source"] == "common practice";
   for (const Json& c : json["checks"])
-    checks += c["check"] == "senses.horn_heard" && c["station"] == "senses" && c["state"] == "none";
+    checks += c["check"] == "senses.horn_heard" && c["station"] == "feel" && c["state"] == "none";
   EXPECT_EQ(snags, 1);
   EXPECT_EQ(checks, 1);
   EXPECT_FALSE(json["ready"].get<bool>()) << "readiness waits for it";
@@ -273,7 +273,7 @@ TEST_F(Doors, EverythingIsSeenOnTheScreen) {
   app::MainWindow window(shipped(), settings);
   window.show();
   ASSERT_TRUE(window.open_file(QString::fromStdString(file())));
-  window.go(Station::senses);
+  window.go(Station::feel);
   auto* words = window.findChild<QLabel*>(QStringLiteral("horn_words"));
   ASSERT_TRUE(words) << "the station has its page";
   EXPECT_TRUE(words->isVisible());

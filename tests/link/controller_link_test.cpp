@@ -63,6 +63,7 @@ class Peer {
     }
     if (what == "channels") return to_json(ChannelsReply{{{"roll", 1500}}, false});
     if (what == "sensors") return to_json(SensorsReply{{}, 16.1, {{"serial_1", true}}});
+    if (what == "motion") return to_json(MotionReply{{MotionSample{}}});
     if (what == "receiver") return to_json(ReceiverReply{});
     return {{"ok", true}};
   }
@@ -214,6 +215,24 @@ TEST(ControllerLink, NonsenseIsSaidAndBelievedNowhere) {
   run.step(1);
   EXPECT_TRUE(run.link.answers());
   EXPECT_EQ(run.count<BoardRead>(), 0);
+}
+
+TEST(ControllerLink, ReadingsOfTheSensorsComeAndBadOnesAreLeftOut) {
+  Talk run;
+  run.link.opened(0);
+  run.step(0.5);
+  EXPECT_GT(run.count<MotionReply>(), 3);
+  const Json good = to_json(MotionReply{{MotionSample{1, {0, 0, -9.8}, {1, 2, 3}, Point(20, 0, 43)}, MotionSample{}}});
+  const auto back = motion_reply(good);
+  ASSERT_TRUE(back);
+  ASSERT_EQ(back->samples.size(), 2u);
+  EXPECT_EQ(back->samples[0].field_ut->z(), 43);
+  EXPECT_FALSE(back->samples[1].field_ut);
+  EXPECT_FALSE(motion_reply(Json{{"ok", true}}));
+  const auto some =
+      motion_reply(Json{{"samples", {1, "x", {1, 2}, {1, 2, 3, 4, 5, 6, "7"}, {1, 2, 3, 4, 5, 6, 1e300}}}});
+  ASSERT_TRUE(some);
+  EXPECT_TRUE(some->samples.empty());
 }
 
 TEST(ControllerLink, WhatIsAskedOnPurposeIsAskedAgainAndThenGivenUp) {

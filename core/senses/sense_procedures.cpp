@@ -1,0 +1,501 @@
+#include "senses/sense_procedures.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+
+#include "base/alignment.h"
+#include "base/angle.h"
+#include "base/number.h"
+#include "earth/gravity.h"
+#include "senses/sense_checks.h"
+
+namespace rigging {
+namespace {
+
+constexpr std::size_t most_readings = 6000;
+constexpr std::size_t look_every = 40;  ///< readings of the compass between two looks at all of them
+constexpr double new_reading_ut = 0.8;  ///< a reading nearer to the last says nothing new
+constexpr double covered_enough = 0.7;  ///< of all directions, before it ends by itself
+constexpr double askew_deg = 6;         ///< hands hold to a few degrees: less is not said to be askew
+
+const char* how_to_hold(Pose pose) {
+  switch (pose) {
+    case Pose::level: return "Set the model down level, or hold it so.";
+    case Pose::nose_up: return "Now the nose up, by about 60°.";
+    case Pose::nose_down: return "Now the nose down, by about 60°.";
+    case Pose::right_down: return "Now the right wing down, by about 60°.";
+    case Pose::left_down: return "Now the left wing down, by about 60°.";
+    case Pose::upside_down: return "Now upside down.";
+  }
+  return "";
+}
+
+std::string joined(const std::vector<std::string>& sentences) {
+  std::string all;
+  for (const std::string& s : sentences) all += (all.empty() ? "" : " ") + s;
+  return all;
+}
+
+std::string counted(std::size_t n, const std::string& one) {
+  return std::to_string(n) + " " + one + (n == 1 ? "" : "s");
+}
+
+Point board_to_model(const Scene& scene, const Point& direction) {
+  const Place* p = scene.rig.place("controller");
+  return p ? Point(alignment_matrix(p->turn, p->roll_deg, p->pitch_deg, p->yaw_deg) * direction) : direction;
+}
+
+bool apart(const Point& a, const Point& b) {
+  return a.normalized().dot(b.normalized()) < std::cos(pose_apart_deg * rad);
+}
+
+/// Where a wing has to point, in words.
+std::string hold_words(const std::array<double, 3>& pose) {
+  const double roll = pose[0], pitch = pose[1];
+  const auto by = [](double deg) { return number_text(std::abs(deg), 0) + "°"; };
+  if (std::abs(pitch) > 75) return pitch > 0 ? "Nose straight up." : "Nose straight down.";
+  std::string text;
+  if (std::abs(roll) > 165)
+    text = "Upside down";
+  else if (std::abs(roll) > 15)
+    text = std::string(roll > 0 ? "Right" : "Left") + " wing down by " + by(roll);
+  if (std::abs(pitch) > 15)
+    text += std::string(text.empty() ? "Nose " : ", nose ") + (pitch > 0 ? "up" : "down") + " by " + by(pitch);
+  return text.empty() ? "Level." : text + ".";
+}
+
+}  // namespace
+
+std::array<double, 3> pose_for(const Point& direction) {
+  const Point f = direction.normalized();
+  return {std::atan2(-f.y(), -f.z()) / rad, std::asin(std::clamp(f.x(), -1.0, 1.0)) / rad, 0};
+}
+
+std::array<double, 3> pose_for(Pose pose) { return pose_for(reading_in(pose, Turn{})); }
+
+SensorCorrection correction_from(const Calibration& c) {
+  SensorCorrection s;
+  s.offset_x = c.offset.x();
+  s.offset_y = c.offset.y();
+  s.offset_z = c.offset.z();
+  s.scale_x = c.matrix(0, 0);
+  s.scale_y = c.matrix(1, 1);
+  s.scale_z = c.matrix(2, 2);
+  s.cross_xy = c.matrix(0, 1);
+  s.cross_xz = c.matrix(0, 2);
+  s.cross_yz = c.matrix(1, 2);
+  return s;
+}
+
+// In common
+// -----------------------------------------------------------------------------------------------------------------
+
+bool SenseProcedure::note_time(const Event& event) {
+  if (const auto* time = std::get_if<Time>(&event)) now_s_ = time->s;
+  const auto* motion = std::get_if<MotionHeard>(&event);
+  if (!motion) return false;
+  if (!motion->samples.empty()) heard_s_ = now_s_;
+  return running_;
+}
+
+std::string SenseProcedure::not_yet(const Scene& scene) {
+  if (!scene.controller) return "This class is not in the catalogue.";
+  if (!scene.controller->senses.shows_motion)
+    return "This class does not show what its sensors read: its lamp and the checks at station proof tell.";
+  if (!scene.bench.controller) return "Connect the controller, or start the bench below: USB will do.";
+  return {};
+}
+
+void SenseProcedure::add_ends(Card& card, const Scene& scene, const CheckId& check, bool can_record) {
+  const std::string name = check.family.substr(check.family.find('.') + 1);
+  const CheckStatus* status = find_check(scene.checks, check);
+  if (!status) return;
+  const bool recorded = status->state == ProofState::fresh || status->state == ProofState::provisional;
+  if (scene.bench.controller && scene.bench.differs)
+    card.actions.push_back({.id = "write_" + name,
+                            .label = scene.bench.writing ? "Writing…" : "Write to the controller",
+                            .hint = "The controller keeps it, and reads it back",
+                            .main = can_record && !recorded,
+                            .enabled = !scene.bench.writing});
+  if (can_record && !recorded && !(scene.bench.controller && scene.bench.differs))
+    card.actions.push_back({.id = "record_" + name,
+                            .label = "Record it",
+                            .hint = "As proven, until what it rests on changes",
+                            .main = true});
+  if (recorded)
+    card.note = status->state == ProofState::fresh ? "Recorded." : "Recorded; provisional until the board is mounted.";
+}
+
+Orders SenseProcedure::write_or_record(const std::string& action, const CheckId& check) {
+  if (action.starts_with("write_")) return {WriteBoard{}};
+  if (action.starts_with("record_")) return {Record{check}};
+  return {};
+}
+
+// Rotation
+// -----------------------------------------------------------------------------------------------------------------
+
+Orders RotationProcedure::hear(const Event& event, const Scene& scene) {
+  if (const auto* pressed = std::get_if<Pressed>(&event)) return press(pressed->action, scene);
+  if (!note_time(event)) return {};
+  for (const MotionSample& s : std::get<MotionHeard>(event).samples) {
+    watch_.feed(s);
+    if (!running_ || !watch_.still()) continue;
+    if (held_.empty() ||
+        std::all_of(held_.begin(), held_.end(), [&](const HeldPose& h) { return apart(h.force, watch_.force()); }))
+      take(watch_.force());
+  }
+  return {};
+}
+
+void RotationProcedure::take(const Point& force) {
+  held_.push_back({asked_, force});
+  found_ = orientation_from(held_);
+  const auto has = [&](Pose p) {
+    return std::any_of(held_.begin(), held_.end(), [p](const HeldPose& h) { return h.pose == p; });
+  };
+  // Two poses may tell; the third checks that they were held as they are called.
+  for (const Pose p : {Pose::level, Pose::nose_up, Pose::right_down})
+    if (!has(p)) {
+      asked_ = p;
+      return;
+    }
+  if (!found_->certain() && found_->would_tell && !has(*found_->would_tell)) {
+    asked_ = *found_->would_tell;
+    return;
+  }
+  running_ = false;
+}
+
+Orders RotationProcedure::press(const std::string& action, const Scene& scene) {
+  if (action == "rotation_begin") {
+    running_ = !running_;
+    held_.clear();
+    found_.reset();
+    asked_ = Pose::level;
+    watch_.reset();
+    heard_s_ = now_s_;
+  } else if (action == "rotation_hold") {
+    const auto pose = pose_for(asked_);
+    return {AskHands{hands::Hold{pose[0], pose[1], pose[2]}}};
+  } else if (action == "rotation_set" && found_ && found_->turn) {
+    Edit edit{scene.rig, "Board: " + found_->turn->spoken()};
+    edit.rig.sensing.board = TurnName(*found_->turn);
+    if (Place* p = edit.rig.place("controller")) p->turn = TurnName(*found_->turn);
+    return {Change{std::move(edit)}};
+  } else if (action == "rotation_sits" && found_ && found_->turn) {
+    Edit edit{scene.rig, "Board sits with its " + found_->turn->spoken()};
+    if (Place* p = edit.rig.place("controller")) p->turn = TurnName(*found_->turn);
+    return {Change{std::move(edit)}};
+  }
+  return write_or_record(action, rotation_known);
+}
+
+Card RotationProcedure::card(const Scene& scene) const {
+  Card card;
+  card.title = "How the board sits";
+  card.busy = running_;
+  const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
+  if (running_) {
+    card.todo = how_to_hold(asked_);
+    card.remark = silent()          ? "Nothing is heard from the board: is its supply in?"
+                  : watch_.moving() ? "It moves. Hold it still for a second."
+                  : held_.empty()   ? "Hold it still for a second: it is taken by itself."
+                                    : std::to_string(held_.size()) + " of 3 taken. The next is taken by itself.";
+    card.caution = "Propeller off. Nothing in the way of the surfaces.";
+    card.picture.pose_deg = pose_for(asked_);
+    if (scene.bench.hands)
+      add({.id = "rotation_hold",
+           .label = "Hold it so (simulated)",
+           .hint = "The simulated hands hold the simulated model as it is asked for",
+           .main = true});
+    add({.id = "rotation_begin", .label = "Stop", .hint = "What was taken is dropped"});
+    return card;
+  }
+  const std::string no = not_yet(scene);
+  if (!found_) {
+    card.todo = no.empty() ? "Hold the model level, nose up, then right wing down." : no;
+    card.remark = no.empty() ? "As well as hands can; which of the 24 ways the board sits in follows by itself." : "";
+    if (no.empty()) card.caution = "Propeller off.";
+    add({.id = "rotation_begin", .label = "Begin", .hint = "Level first", .main = true, .enabled = no.empty()});
+    add_ends(card, scene, rotation_known, false);
+    return card;
+  }
+  card.says = found_->turn ? capital(found_->turn->spoken()) : "These poses do not tell.";
+  card.lines.push_back({found_->why, false});
+  bool good = false;
+  if (found_->turn) {
+    const Turn told = scene.rig.sensing.board;
+    const Place* place = scene.rig.place("controller");
+    const bool face = scene.controller && scene.controller->senses.either_face;
+    const auto same = [&](const Turn& a, const Turn& b) { return face ? a.face_up() == b.face_up() : a == b; };
+    const bool told_so = same(*found_->turn, told), planned = place && same(*found_->turn, place->turn);
+    double most = 0;
+    for (const auto& small : {found_->roll_deg, found_->pitch_deg, found_->yaw_deg})
+      if (small) most = std::max(most, std::abs(*small));
+    if (most > askew_deg)
+      card.lines.push_back({"It seems askew by " + number_text(most, 0) +
+                                "°, if the model was held as asked: look at it, and level is stored by itself later.",
+                            false});
+    good = told_so && planned;
+    if (good) {
+      card.todo = "The controller is told the same.";
+    } else if (told_so && place) {
+      card.todo = "The controller is told the same; the plan has it " + place->turn.spoken() + ".";
+      add({.id = "rotation_sits", .label = "It sits so", .hint = "The drawing follows the board", .main = true});
+    } else if (scene.controller && scene.controller->senses.can_be_turned) {
+      card.todo = "The controller is told: " + told.spoken() + ". It would correct the wrong way.";
+      add({.id = "rotation_set",
+           .label = "Tell it so",
+           .hint = "Setting and drawing follow how it really sits",
+           .main = true});
+    } else {
+      card.todo = "This class can't be told. Mount it with its " + told.spoken() + ", then do this again.";
+    }
+  } else {
+    card.todo = "Again, one tilt at a time.";
+  }
+  add({.id = "rotation_begin", .label = "Again", .hint = "Level, nose up, right wing down", .enabled = no.empty()});
+  add_ends(card, scene, rotation_known, good);
+  return card;
+}
+
+// Accelerometer
+// -----------------------------------------------------------------------------------------------------------------
+
+Orders AccelerometerProcedure::hear(const Event& event, const Scene& scene) {
+  if (const auto* pressed = std::get_if<Pressed>(&event)) return press(pressed->action, scene);
+  if (!note_time(event)) return {};
+  for (const MotionSample& s : std::get<MotionHeard>(event).samples) {
+    watch_.feed(s);
+    if (!watch_.still() ||
+        std::any_of(poses_.begin(), poses_.end(), [&](const StillPose& p) { return !apart(p.mean, watch_.force()); }))
+      continue;
+    poses_.push_back({0, watch_.samples(), watch_.force(), watch_.spread()});
+    found_ = calibrate_poses(poses_, standard_gravity);
+    if (found_->verdict == Verdict::good) return finish(scene);
+  }
+  return {};
+}
+
+Point AccelerometerProcedure::next_direction() const {
+  // Faces first, then edges: what tells most comes first.
+  std::vector<Point> wanted;
+  for (int a = 0; a < 3; ++a)
+    for (const double s : {-1.0, 1.0}) wanted.push_back(Point::Unit((a + 2) % 3) * s);
+  for (int a = 0; a < 3; ++a)
+    for (const double s : {-1.0, 1.0})
+      for (const double t : {-1.0, 1.0})
+        wanted.push_back((Point::Unit(a) * s + Point::Unit((a + 1) % 3) * t).normalized());
+  for (const Point& w : wanted)
+    if (std::all_of(poses_.begin(), poses_.end(), [&](const StillPose& p) { return apart(p.mean, w); })) return w;
+  return {0, 0, -1};
+}
+
+Orders AccelerometerProcedure::finish(const Scene& scene) {
+  running_ = false;
+  if (!found_ || found_->verdict == Verdict::repeat) return {};
+  Edit edit{scene.rig, "Accelerometer calibrated"};
+  edit.rig.sensing.accelerometer = correction_from(*found_);
+  return {Change{std::move(edit)}};
+}
+
+Orders AccelerometerProcedure::press(const std::string& action, const Scene& scene) {
+  if (action == "accel_begin") {
+    running_ = true;
+    poses_.clear();
+    found_.reset();
+    watch_.reset();
+    heard_s_ = now_s_;
+  } else if (action == "accel_stop") {
+    running_ = false;
+  } else if (action == "accel_enough") {
+    return finish(scene);
+  } else if (action == "accel_hold") {
+    const auto pose = pose_for(board_to_model(scene, next_direction()));
+    return {AskHands{hands::Hold{pose[0], pose[1], pose[2]}}};
+  }
+  return write_or_record(action, accelerometer_calibrated);
+}
+
+Card AccelerometerProcedure::card(const Scene& scene) const {
+  Card card;
+  card.title = "Accelerometer";
+  card.busy = running_;
+  const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
+  if (running_) {
+    const auto pose = pose_for(board_to_model(scene, next_direction()));
+    card.todo = hold_words(pose);
+    card.remark = silent()          ? "Nothing is heard from the board: is its supply in?"
+                  : watch_.moving() ? "It moves. Hold or prop it still for a second."
+                                    : counted(poses_.size(), "pose") + " taken. Any still pose that is new counts.";
+    card.caution = "Propeller off.";
+    card.picture.pose_deg = pose;
+    if (found_ && poses_.size() >= 6) card.lines.push_back({joined(found_->why), false});
+    if (scene.bench.hands)
+      add({.id = "accel_hold",
+           .label = "Hold it so (simulated)",
+           .hint = "The simulated hands hold the simulated model as it is asked for",
+           .main = true});
+    if (found_ && found_->verdict == Verdict::usable)
+      add({.id = "accel_enough",
+           .label = "That is enough",
+           .hint = "Usable: what is not told stays at its usual value"});
+    add({.id = "accel_stop", .label = "Stop", .hint = "What was taken is dropped"});
+    return card;
+  }
+  const std::string no = not_yet(scene);
+  const bool kept = scene.rig.sensing.accelerometer.has_value();
+  if (found_) {
+    card.says = found_->verdict == Verdict::good ? "Good." : found_->verdict == Verdict::usable ? "Usable." : "Again.";
+    card.lines.push_back({joined(found_->why), false});
+    if (found_->verdict != Verdict::repeat)
+      card.lines.push_back(
+          {"Zero off by " + number_text(found_->offset.norm(), 2) + " m/s²: levelled by it the model would lean by " +
+               number_text(std::atan2(found_->offset.head<2>().norm(), standard_gravity) / rad, 1) + "°.",
+           false});
+    card.todo =
+        found_->verdict == Verdict::repeat ? "Do it again." : "Kept in the rig. The controller has to know it, too.";
+  } else {
+    card.todo = !no.empty() ? no
+                : kept      ? "It is calibrated. Again after the board was exchanged."
+                            : "Hold the model still in many directions: on its wheels, nose, tail, wings, back.";
+    if (no.empty())
+      card.remark = "Still poses are taken by themselves. Six are usable; with the slanting ones between, good.";
+  }
+  add({.id = "accel_begin",
+       .label = found_ || kept ? "Again" : "Begin",
+       .hint = "Level first; any order will do",
+       .main = !kept,
+       .enabled = no.empty()});
+  add_ends(card, scene, accelerometer_calibrated, kept);
+  return card;
+}
+
+// Compass
+// -----------------------------------------------------------------------------------------------------------------
+
+Orders CompassProcedure::hear(const Event& event, const Scene& scene) {
+  if (const auto* pressed = std::get_if<Pressed>(&event)) return press(pressed->action, scene);
+  if (!note_time(event)) return {};
+  for (const MotionSample& s : std::get<MotionHeard>(event).samples) {
+    watch_.feed(s);
+    if (!s.field_ut || recording_.size() >= most_readings) continue;
+    const std::size_t n = recording_.size();
+    if (n > 0 && (recording_.readings.at(n - 1) - *s.field_ut).norm() < new_reading_ut) continue;
+    recording_.t_s.push_back(s.t_s);
+    recording_.readings.add(*s.field_ut);
+    if (so_far_.used > 0) {
+      now_in_ = gore_cell(so_far_.corrected(*s.field_ut));
+      seen_[*now_in_] = true;
+    }
+  }
+  if (recording_.size() >= looked_at_ + look_every) look_over();
+  if (coverage_ >= covered_enough && recording_.size() > 400) {
+    found_ = calibrate_compass(recording_);
+    if (found_->verdict == Verdict::good) return finish(scene);
+    coverage_ = 0;  // looked at again with more
+  }
+  return {};
+}
+
+void CompassProcedure::look_over() {
+  looked_at_ = recording_.size();
+  SphereFitOptions options;
+  options.usual = {200, 0.15, 0.08};
+  options.least_noise = 0.1;
+  const std::size_t step = std::max<std::size_t>(1, recording_.size() / 600);
+  Readings few;
+  for (std::size_t i = 0; i < recording_.size(); i += step) few.add(recording_.readings.at(i));
+  so_far_ = fit_sphere(few, options);
+  std::fill(seen_.begin(), seen_.end(), false);
+  if (so_far_.used == 0) return;
+  for (std::size_t i = 0; i < recording_.size(); ++i)
+    seen_[gore_cell(so_far_.corrected(recording_.readings.at(i)))] = true;
+  coverage_ = static_cast<double>(std::count(seen_.begin(), seen_.end(), true)) / static_cast<double>(seen_.size());
+}
+
+Orders CompassProcedure::finish(const Scene& scene) {
+  running_ = false;
+  if (!found_ || found_->verdict == Verdict::repeat) return {};
+  Edit edit{scene.rig, "Compass calibrated"};
+  edit.rig.sensing.compass = correction_from(*found_);
+  return {Change{std::move(edit)}};
+}
+
+Orders CompassProcedure::press(const std::string& action, const Scene& scene) {
+  if (action == "compass_begin") {
+    running_ = true;
+    recording_ = {};
+    std::fill(seen_.begin(), seen_.end(), false);
+    now_in_.reset();
+    so_far_ = {};
+    looked_at_ = 0;
+    coverage_ = 0;
+    found_.reset();
+    watch_.reset();
+    heard_s_ = now_s_;
+  } else if (action == "compass_stop") {
+    running_ = false;
+  } else if (action == "compass_enough") {
+    found_ = calibrate_compass(recording_);
+    return finish(scene);
+  }
+  return write_or_record(action, compass_calibrated);
+}
+
+Card CompassProcedure::card(const Scene& scene) const {
+  Card card;
+  card.title = "Compass";
+  card.busy = running_;
+  const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
+  const std::string part = compass_part(scene.rig, scene.catalogue);
+  if (running_) {
+    card.todo = coverage_ < 0.3   ? "Turn the model slowly once round, level."
+                : coverage_ < 0.6 ? "Now with the nose up, then down, and on either wing."
+                                  : "Fill what is empty on the map.";
+    card.remark = silent()                 ? "Nothing is heard from the board: is its supply in?"
+                  : recording_.size() == 0 ? "No compass is heard."
+                                           : number_text(coverage_ * 100, 0) + " % of all directions, " +
+                                                 std::to_string(recording_.size()) + " readings.";
+    card.caution =
+        "Propeller off. Away from iron, cars, loudspeakers and reinforced floors; phone and tools out of the pockets.";
+    if (found_) card.lines.push_back({joined(found_->why), false});
+    add({.id = "compass_enough",
+         .label = "That is enough",
+         .hint = "Judged by what was turned through",
+         .enabled = recording_.size() >= 200});
+    add({.id = "compass_stop", .label = "Stop", .hint = "What was taken is dropped"});
+    return card;
+  }
+  const std::string no = part.empty() ? "There is no compass in this rig." : not_yet(scene);
+  const bool kept = scene.rig.sensing.compass.has_value();
+  if (found_) {
+    card.says = found_->verdict == Verdict::good ? "Good." : found_->verdict == Verdict::usable ? "Usable." : "Again.";
+    card.lines.push_back({joined(found_->why), false});
+    if (found_->verdict != Verdict::repeat)
+      card.lines.push_back({"Magnets and steel on board: " + number_text(found_->offset.norm(), 0) + " µT beside " +
+                                number_text(found_->radius, 0) + " µT of the earth.",
+                            false});
+    card.todo =
+        found_->verdict == Verdict::repeat ? "Do it again." : "Kept in the rig. The controller has to know it, too.";
+  } else {
+    card.todo = !no.empty() ? no
+                : kept      ? "It is calibrated. Again after parts or leads near it were moved."
+                            : "Turn the model through all directions, out in the open.";
+    if (no.empty()) {
+      card.remark = "Everything on board that will fly, hatch closed. It ends by itself when enough was seen.";
+      card.caution = "Propeller off. A free path around you.";
+    }
+  }
+  add({.id = "compass_begin",
+       .label = found_ || kept ? "Again" : "Begin",
+       .hint = "Level once round first",
+       .main = !kept,
+       .enabled = no.empty()});
+  add_ends(card, scene, compass_calibrated, kept);
+  return card;
+}
+
+}  // namespace rigging

@@ -1,0 +1,95 @@
+#pragma once
+
+#include "procedure/procedure.h"
+#include "senses/calibration.h"
+#include "senses/orientation.h"
+#include "senses/pose_watch.h"
+
+namespace rigging {
+
+/// What the three procedures of the station have in common: the readings come by themselves, and are missed aloud.
+class SenseProcedure : public Procedure {
+ public:
+  bool running() const { return running_; }
+
+ protected:
+  /// The readings of this event are in; false when it was another event.
+  bool note_time(const Event& event);
+  bool silent() const { return now_s_ - heard_s_ > 1.5; }
+  /// What keeps it from beginning; empty when nothing does.
+  static std::string not_yet(const Scene& scene);
+  /// The buttons at the end: write, record; `main` of what comes next.
+  static void add_ends(Card& card, const Scene& scene, const CheckId& check, bool can_record);
+  static Orders write_or_record(const std::string& action, const CheckId& check);
+
+  PoseWatch watch_;
+  bool running_ = false;
+  double now_s_ = 0, heard_s_ = 0;
+};
+
+/// Which of the 24 turns (and which small angles) the board sits in, told by holding the model level and tilted.
+class RotationProcedure : public SenseProcedure {
+ public:
+  Orders hear(const Event& event, const Scene& scene) override;
+  Card card(const Scene& scene) const override;
+  const std::optional<Orientation>& found() const { return found_; }
+  const std::vector<HeldPose>& poses() const { return held_; }
+
+ private:
+  Orders press(const std::string& action, const Scene& scene);
+  void take(const Point& force);
+  Pose asked_ = Pose::level;
+  std::vector<HeldPose> held_;
+  std::optional<Orientation> found_;
+};
+
+/// Offset, scale and cross terms from still poses, taken by themselves while hands turn the model.
+class AccelerometerProcedure : public SenseProcedure {
+ public:
+  Orders hear(const Event& event, const Scene& scene) override;
+  Card card(const Scene& scene) const override;
+  const std::optional<Calibration>& found() const { return found_; }
+  const std::vector<StillPose>& poses() const { return poses_; }
+
+ private:
+  Orders press(const std::string& action, const Scene& scene);
+  Orders finish(const Scene& scene);
+  /// The direction, board axes, that is furthest from all poses so far.
+  Point next_direction() const;
+  std::vector<StillPose> poses_;
+  std::optional<Calibration> found_;
+};
+
+/// Hard and soft iron from a turn through all directions.
+class CompassProcedure : public SenseProcedure {
+ public:
+  Orders hear(const Event& event, const Scene& scene) override;
+  Card card(const Scene& scene) const override;
+  const std::optional<Calibration>& found() const { return found_; }
+  const Recording& recording() const { return recording_; }
+  /// By `gore_cell`, of what was read so far.
+  const std::vector<bool>& seen() const { return seen_; }
+  std::optional<std::size_t> now_in() const { return now_in_; }
+
+ private:
+  Orders press(const std::string& action, const Scene& scene);
+  Orders finish(const Scene& scene);
+  void look_over();
+  Recording recording_;
+  std::vector<bool> seen_ = std::vector<bool>(gores * bands);
+  std::optional<std::size_t> now_in_;
+  SphereFit so_far_;
+  std::size_t looked_at_ = 0;
+  double coverage_ = 0;
+  std::optional<Calibration> found_;
+};
+
+/// Roll and pitch, degrees, in which the model has to be held so that what holds it up points along `direction` (model
+/// axes, any length but zero).
+std::array<double, 3> pose_for(const Point& direction);
+/// The same for a pose by its name, tilts by 60°.
+std::array<double, 3> pose_for(Pose pose);
+
+SensorCorrection correction_from(const Calibration& calibration);
+
+}  // namespace rigging

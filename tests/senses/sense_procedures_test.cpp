@@ -1,0 +1,183 @@
+#include "senses/sense_procedures.h"
+
+#include <gtest/gtest.h>
+
+#include "bench_rig.h"
+#include "senses/held.h"
+
+namespace rigging {
+namespace {
+
+MotionSample sample(double t_s, const Point& force, const Point& rate) {
+  MotionSample s;
+  s.t_s = t_s;
+  s.force_m_s2 = force;
+  s.rate_deg_s = rate;
+  return s;
+}
+
+MotionSample with_field(MotionSample s, const Point& field) {
+  s.field_ut = field;
+  return s;
+}
+
+TEST(PoseWatch, AHandThatHoldsStillIsNoticedAndOneThatCreepsIsNot) {
+  PoseWatch watch;
+  Hands hands(41);
+  double t = 0;
+  const auto feed = [&](const Point& force, const Point& rate) {
+    watch.feed(sample(t, force + hands.vector(0.06), rate + hands.vector(0.1)));
+    t += 0.01;
+  };
+  for (int i = 0; i < 70; ++i) feed({0, 0, -9.8}, {0, 0, 0});
+  EXPECT_FALSE(watch.still()) << "not long enough yet";
+  for (int i = 0; i < 30; ++i) feed({0, 0, -9.8}, {0, 0, 0});
+  EXPECT_TRUE(watch.still());
+  EXPECT_NEAR(watch.force().z(), -9.8, 0.03);
+  EXPECT_NEAR(watch.spread(), 0.06, 0.02);
+  feed({30, 0, -9.8}, {0, 0, 0});
+  feed({0, 0, -9.8}, {0, 0, 0});
+  EXPECT_TRUE(watch.still()) << "one spike is no movement";
+  for (int i = 0; i < 10; ++i) feed({0, 0, -9.8}, {0, 90, 0});
+  EXPECT_FALSE(watch.still());
+  EXPECT_TRUE(watch.moving());
+  for (int i = 0; i < 600; ++i) {
+    feed(about(Point::UnitY(), i * 0.08) * Point(0, 0, -9.8), {0, 8, 0});  // 8° a second, below what counts as a turn
+    EXPECT_FALSE(watch.still() && watch.still_s() > 1.2) << i;
+  }
+  t += 5;
+  feed({0, 0, -9.8}, {0, 0, 0});
+  EXPECT_FALSE(watch.still()) << "what was before the gap is over";
+}
+
+TEST(SenseProcedures, PoseForIsTheAttitudeThatGivesTheForce) {
+  Hands hands(42);
+  for (int i = 0; i < 50; ++i) {
+    const Point force = hands.direction();
+    const auto pose = pose_for(force);
+    const Eigen::Matrix3d attitude = about(Point::UnitY(), pose[1]) * about(Point::UnitX(), pose[0]);
+    EXPECT_LT((attitude.transpose() * Point(0, 0, -1) - force).norm(), 1e-9);
+  }
+  EXPECT_NEAR(pose_for(Pose::nose_up)[1], 60, 1e-9);
+  EXPECT_NEAR(pose_for(Pose::right_down)[0], 60, 1e-9);
+  EXPECT_NEAR(std::abs(pose_for(Pose::upside_down)[0]), 180, 1e-9);
+}
+
+/// A procedure with the board in its hands: samples of how the model is held.
+template <class P>
+struct Held {
+  Rig rig = *load_rig(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo/hedgerow.rig.json");
+  Catalogue catalogue = *load_catalogue(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue");
+  std::vector<CheckStatus> checks = check_statuses(rig, catalogue);
+  P procedure;
+  Eigen::Matrix3d sits = Eigen::Matrix3d::Identity();
+  Hands hands{43};
+  double t = 0;
+
+  Scene scene() {
+    Scene s{rig, catalogue, catalogue.controller(rig.controller.kind), checks, "", {}};
+    s.bench.controller = true;
+    return s;
+  }
+  Orders tell(const Event& event) {
+    Orders orders = procedure.hear(event, scene());
+    for (const Order& o : orders)
+      if (const auto* change = std::get_if<Change>(&o)) rig = change->edit.rig;
+    return orders;
+  }
+  void press(const char* action) { tell(Pressed{action, 0, {}, {}}); }
+  /// Turns, then holds still for so long.
+  void hold(const Point& force_in_model, double seconds = 1.2) {
+    for (int i = 0; i < 20; ++i, t += 0.01) tell(MotionHeard{{sample(t, hands.direction() * 9.8, {40, 60, 10})}});
+    const Point force = sits.transpose() * force_in_model.normalized() * 9.80665;
+    for (int i = 0; i < seconds * 100; ++i, t += 0.01)
+      tell(MotionHeard{{sample(t, force + hands.vector(0.05), hands.vector(0.1))}});
+    tell(Time{t});
+  }
+  void hold(Pose pose) { hold(reading_in(pose, Turn{})); }
+};
+
+TEST(RotationProcedure, ThreePosesTellAndTheRemedyIsWhatThisClassOffers) {
+  Held<RotationProcedure> h;
+  h.sits = alignment_matrix(*turn_from_name("arrow_left_top_up"));
+  h.press("rotation_begin");
+  for (const Pose p : {Pose::level, Pose::nose_up, Pose::right_down}) {
+    ASSERT_TRUE(h.procedure.card(h.scene()).picture.pose_deg);
+    EXPECT_EQ(*h.procedure.card(h.scene()).picture.pose_deg, pose_for(p));
+    h.hold(p);
+  }
+  EXPECT_FALSE(h.procedure.running());
+  ASSERT_TRUE(h.procedure.found() && h.procedure.found()->certain());
+  EXPECT_EQ(h.procedure.found()->turn->name(), "arrow_left_top_up");
+  ASSERT_TRUE(h.procedure.card(h.scene()).action("rotation_set"));
+  EXPECT_FALSE(h.procedure.card(h.scene()).action("record_rotation"));
+  h.press("rotation_set");
+  EXPECT_EQ(h.rig.sensing.board.name(), "arrow_left_top_up");
+  EXPECT_TRUE(h.procedure.card(h.scene()).action("record_rotation"));
+}
+
+TEST(RotationProcedure, AMirroredHandIsToldThatPosesContradict) {
+  Held<RotationProcedure> h;
+  h.press("rotation_begin");
+  h.hold(Pose::level);
+  h.hold(Pose::nose_up);
+  h.hold(Pose::left_down);  // asked for the right wing
+  EXPECT_FALSE(h.procedure.found()->certain());
+  EXPECT_FALSE(h.procedure.card(h.scene()).action("rotation_set"));
+  EXPECT_NE(h.procedure.card(h.scene()).lines.front().words.find("held as it is called"), std::string::npos);
+}
+
+TEST(AccelerometerProcedure, PosesAreTakenByThemselvesUntilItIsGood) {
+  Held<AccelerometerProcedure> h;
+  h.press("accel_begin");
+  int held = 0;
+  while (h.procedure.running() && held < 30) {
+    const auto pose = h.procedure.card(h.scene()).picture.pose_deg;
+    ASSERT_TRUE(pose);
+    const Eigen::Matrix3d attitude = about(Point::UnitY(), (*pose)[1]) * about(Point::UnitX(), (*pose)[0]);
+    h.hold(attitude.transpose() * Point(0, 0, -1));
+    ++held;
+  }
+  EXPECT_LE(held, 18) << "every pose that is asked for counts";
+  EXPECT_EQ(h.procedure.found()->verdict, Verdict::good);
+  ASSERT_TRUE(h.rig.sensing.accelerometer);
+  EXPECT_NEAR(h.rig.sensing.accelerometer->scale_x, 1, 0.005);
+  EXPECT_NEAR(h.rig.sensing.accelerometer->offset_z, 0, 0.03);
+}
+
+TEST(AccelerometerProcedure, TheSamePoseTwiceCountsOnce) {
+  Held<AccelerometerProcedure> h;
+  h.press("accel_begin");
+  h.hold(Pose::level);
+  h.hold(Pose::level);
+  EXPECT_EQ(h.procedure.poses().size(), 1u);
+  h.hold(Pose::nose_up);
+  EXPECT_EQ(h.procedure.poses().size(), 2u);
+}
+
+TEST(CompassProcedure, ItEndsByItselfWhenEnoughWasTurnedThrough) {
+  Held<CompassProcedure> h;
+  h.press("compass_begin");
+  const Compass compass = Compass::random(h.hands);
+  int n = 0;
+  for (; h.procedure.running() && n < 4000; ++n, h.t += 0.01)
+    h.tell(MotionHeard{{with_field(sample(h.t, {0, 0, -9.8}, {0, 0, 60}), compass.turned(1, h.hands).readings.at(0))}});
+  EXPECT_LT(n, 1500);
+  ASSERT_TRUE(h.rig.sensing.compass);
+  EXPECT_NEAR(h.rig.sensing.compass->offset_x, compass.hard.x(), 0.5);
+  // One plane only never ends by itself, and is judged when asked.
+  Held<CompassProcedure> flat;
+  flat.press("compass_begin");
+  for (int i = 0; i < 3000; ++i, flat.t += 0.01) {
+    const double turn = i * 0.02;
+    flat.tell(MotionHeard{{with_field(sample(flat.t, {0, 0, -9.8}, {0, 0, 60}),
+                                      Point(20 * std::cos(turn), -20 * std::sin(turn), 43) + flat.hands.vector(0.3))}});
+  }
+  EXPECT_TRUE(flat.procedure.running());
+  flat.press("compass_enough");
+  EXPECT_EQ(flat.procedure.found()->verdict, Verdict::repeat);
+  EXPECT_FALSE(flat.rig.sensing.compass) << "nothing is kept that is not worth it";
+}
+
+}  // namespace
+}  // namespace rigging
