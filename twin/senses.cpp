@@ -37,7 +37,9 @@ SensesTruth senses_of(const Rig& rig, const Catalogue& catalogue) {
 void make_poor(SensesTruth& truth, unsigned seed) {
   std::mt19937 random(seed * 2654435761u + 77u);
   std::normal_distribution<double> normal(0, 1);
-  const auto vector = [&](double sigma) { return Point(normal(random), normal(random), normal(random)) * sigma; };
+  const auto vector = [&](double sigma) -> Point {
+    return Point(normal(random), normal(random), normal(random)) * sigma;
+  };
   truth.force_offset = vector(0.25);
   truth.rate_offset = vector(0.5);
   truth.field_offset = vector(18);

@@ -134,11 +134,28 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   wait(100);
   shoot(window, "proof-found");
 
+  window.start_troubled_bench(4, {.bad_sticks = true, .crooked = true, .poor_senses = true});
   window.go(Station::senses);
-  wait(80);
-  shoot(window, "planned-station");
-
-  window.start_troubled_bench(4, {true, false, true});
+  wait_for([&] { return window.bench().hands_connected(); }, 4000);
+  click("supply_usb");
+  wait_for([&] { return window.bench().controller_answers(); }, 4000);
+  click("rotation_begin");
+  wait_for([&] { return window.findChild<QPushButton*>(QStringLiteral("rotation_hold")) != nullptr; }, 2000);
+  wait(1500);
+  click("rotation_hold");
+  wait(600);
+  shoot(window, "senses");
+  click("rotation_begin");
+  click("side_compass");
+  click("compass_begin");
+  for (int k = 0; k < 4; ++k) {
+    window.bench().ask(hands::Hold{k % 2 ? -179.0 : 179.0, 60.0 - 35 * k, 0});
+    wait(7000);
+  }
+  shoot(window, "senses-compass");
+  click("compass_stop");
+  window.bench().ask(hands::Hold{});
+  wait(1500);
   window.go(Station::sticks);
   wait_for([&] { return window.bench().hands_connected(); }, 4000);
   click("supply_battery");

@@ -1,5 +1,7 @@
 #include "base/csv.h"
 
+#include <algorithm>
+
 #include "base/number.h"
 
 namespace rigging {
@@ -41,6 +43,11 @@ Result<NumberTable> parse_number_table(std::string_view text, const std::string&
     const auto parts = cells(line);
     if (table.columns.empty()) {
       table.columns.assign(parts.begin(), parts.end());
+      for (std::size_t i = 0; i < parts.size(); ++i)
+        if (std::find(parts.begin(), parts.begin() + static_cast<std::ptrdiff_t>(i), parts[i]) !=
+            parts.begin() + static_cast<std::ptrdiff_t>(i))
+          return failure(name + ":" + std::to_string(number),
+                         "column \"" + std::string(parts[i].substr(0, 40)) + "\" stands twice", "every column once");
       continue;
     }
     const std::string where = name + ":" + std::to_string(number);

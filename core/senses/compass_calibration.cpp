@@ -53,7 +53,8 @@ Calibration calibrate_compass(const Recording& recording, double field_ut) {
   };
   const Readings& r = recording.readings;
   if (r.size() < least_readings) {
-    note(Verdict::repeat, std::to_string(r.size()) + " readings are too few: turn the model for a minute.");
+    note(Verdict::repeat, std::to_string(r.size()) + (r.size() == 1 ? " reading is" : " readings are") +
+                              " too few: turn the model for a minute.");
     return c;
   }
   Point mean = {0, 0, 0};

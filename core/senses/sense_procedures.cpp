@@ -15,9 +15,10 @@ namespace {
 
 constexpr std::size_t most_readings = 6000;
 constexpr std::size_t look_every = 40;  ///< readings of the compass between two looks at all of them
-constexpr double new_reading_ut = 0.8;  ///< a reading nearer to the last says nothing new
-constexpr double covered_enough = 0.7;  ///< of all directions, before it ends by itself
-constexpr double askew_deg = 6;         ///< hands hold to a few degrees: less is not said to be askew
+constexpr std::size_t judge_first = 400, judge_every = 200;  ///< readings until it may end by itself
+constexpr double new_reading_ut = 0.8;                       ///< a reading nearer to the last says nothing new
+constexpr double covered_enough = 0.7;                       ///< of all directions, before it ends by itself
+constexpr double askew_deg = 6;  ///< hands hold to a few degrees: less is not said to be askew
 
 const char* how_to_hold(Pose pose) {
   switch (pose) {
@@ -392,10 +393,10 @@ Orders CompassProcedure::hear(const Event& event, const Scene& scene) {
     }
   }
   if (recording_.size() >= looked_at_ + look_every) look_over();
-  if (coverage_ >= covered_enough && recording_.size() > 400) {
+  if (coverage_ >= covered_enough && recording_.size() >= judge_at_) {
+    judge_at_ = recording_.size() + judge_every;
     found_ = calibrate_compass(recording_);
     if (found_->verdict == Verdict::good) return finish(scene);
-    coverage_ = 0;  // looked at again with more
   }
   return {};
 }
@@ -432,6 +433,7 @@ Orders CompassProcedure::press(const std::string& action, const Scene& scene) {
     now_in_.reset();
     so_far_ = {};
     looked_at_ = 0;
+    judge_at_ = judge_first;
     coverage_ = 0;
     found_.reset();
     watch_.reset();

@@ -13,7 +13,7 @@ using Unknowns = Eigen::Matrix<double, 9, 1>;
 using Information = Eigen::Matrix<double, 9, 9>;
 
 /// Enough for a start that the rest then betters.
-constexpr std::size_t start_sample = 600, trial_sample = 150;
+constexpr std::size_t start_sample = 300, trial_sample = 120, cheap_to_repeat = 2000;
 constexpr int start_trials = 80;
 /// Tukey's constant: 95 % of the efficiency of plain least squares where there are no outliers.
 constexpr double tukey = 4.685;
@@ -255,13 +255,15 @@ SphereFit fit_sphere(const Readings& readings, const SphereFitOptions& options) 
   for (int round = 0; round < 12; ++round) {
     const double before = noise;
     noise = scatter();
-    improve(few, shape, radius, options, noise, 4);
-    if (std::abs(noise - before) < 1e-3 * noise) break;
+    improve(few, shape, radius, options, noise, 3);
+    if (std::abs(noise - before) < 0.02 * noise) break;
   }
   noise = scatter();
   // From so near, one step on all of them is as good as many, and what it gathers serves for the covariance.
   Sums sums = gather(readings, shape, radius, tukey * noise);
-  if (few.size() < readings.size()) {
+  if (few.size() < readings.size() && readings.size() <= cheap_to_repeat) {
+    improve(readings, shape, radius, options, noise, 4);
+  } else if (few.size() < readings.size()) {
     Information information = sums.information / (noise * noise) + usual_information(options);
     Unknowns right = sums.right / (noise * noise) - usual_information(options) * off_usual(shape);
     if (options.usual.cross <= 0) keep_cross(information, right);
