@@ -127,8 +127,9 @@ void small_angles(const std::vector<HeldPose>& poses, Orientation& result) {
 std::optional<Pose> telling_pose(const std::vector<Turn>& candidates, const std::vector<HeldPose>& poses) {
   std::optional<Pose> best;
   std::size_t least = candidates.size();
-  for (const auto& [pose, name] : Words<Pose>::list) {
-    if (std::any_of(poses.begin(), poses.end(), [p = pose](const HeldPose& h) { return h.pose == p; })) continue;
+  for (const auto& known : Words<Pose>::list) {
+    const Pose pose = known.first;
+    if (std::any_of(poses.begin(), poses.end(), [pose](const HeldPose& h) { return h.pose == pose; })) continue;
     std::size_t largest = 0;
     for (const Turn& a : candidates)
       largest = std::max(
