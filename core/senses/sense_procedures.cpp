@@ -38,6 +38,12 @@ std::string joined(const std::vector<std::string>& sentences) {
   return all;
 }
 
+/// The plan has the board sit so; where it was not placed yet it stands where it is put later.
+void put_board(Rig& rig, const Turn& turn) {
+  if (!rig.place("controller")) rig.places.emplace_back().part = "controller";
+  rig.place("controller")->turn = TurnName(turn);
+}
+
 std::string counted(std::size_t n, const std::string& one) {
   return std::to_string(n) + " " + one + (n == 1 ? "" : "s");
 }
@@ -183,11 +189,11 @@ Orders RotationProcedure::press(const std::string& action, const Scene& scene) {
   } else if (action == "rotation_set" && found_ && found_->turn) {
     Edit edit{scene.rig, "Board: " + found_->turn->spoken()};
     edit.rig.sensing.board = TurnName(*found_->turn);
-    if (Place* p = edit.rig.place("controller")) p->turn = TurnName(*found_->turn);
+    put_board(edit.rig, *found_->turn);
     return {Change{std::move(edit)}};
   } else if (action == "rotation_sits" && found_ && found_->turn) {
     Edit edit{scene.rig, "Board sits with its " + found_->turn->spoken()};
-    if (Place* p = edit.rig.place("controller")) p->turn = TurnName(*found_->turn);
+    put_board(edit.rig, *found_->turn);
     return {Change{std::move(edit)}};
   }
   return write_or_record(action, rotation_known);
@@ -242,8 +248,9 @@ Card RotationProcedure::card(const Scene& scene) const {
     good = told_so && planned;
     if (good) {
       card.todo = "The controller is told the same.";
-    } else if (told_so && place) {
-      card.todo = "The controller is told the same; the plan has it " + place->turn.spoken() + ".";
+    } else if (told_so) {
+      card.todo = place ? "The controller is told the same; the plan has it " + place->turn.spoken() + "."
+                        : "The controller is told the same; the plan does not have the board yet.";
       add({.id = "rotation_sits", .label = "It sits so", .hint = "The drawing follows the board", .main = true});
     } else if (scene.controller && scene.controller->senses.can_be_turned) {
       card.todo = "The controller is told: " + told.spoken() + ". It would correct the wrong way.";

@@ -116,6 +116,19 @@ TEST(RotationProcedure, ThreePosesTellAndTheRemedyIsWhatThisClassOffers) {
   EXPECT_TRUE(h.procedure.card(h.scene()).action("record_rotation"));
 }
 
+TEST(RotationProcedure, ABoardThatWasNotPlacedYetIsNoDeadEnd) {
+  Held<RotationProcedure> h;
+  std::erase_if(h.rig.places, [](const Place& p) { return p.part == "controller"; });
+  h.press("rotation_begin");
+  for (const Pose p : {Pose::level, Pose::nose_up, Pose::right_down}) h.hold(p);
+  // It sits as it is told, and the plan does not have it.
+  EXPECT_FALSE(h.procedure.card(h.scene()).action("rotation_set"));
+  ASSERT_TRUE(h.procedure.card(h.scene()).action("rotation_sits"));
+  h.press("rotation_sits");
+  ASSERT_TRUE(h.rig.place("controller"));
+  EXPECT_TRUE(h.procedure.card(h.scene()).action("record_rotation"));
+}
+
 TEST(RotationProcedure, AMirroredHandIsToldThatPosesContradict) {
   Held<RotationProcedure> h;
   h.press("rotation_begin");
