@@ -9,7 +9,7 @@
 
 namespace rigging::app {
 namespace {
-constexpr int roomy = 46, tight = 26;
+constexpr int roomy = 46, tight = 21;
 }
 
 ProofChain::ProofChain(QWidget* parent) : QWidget(parent) {
