@@ -215,6 +215,8 @@ class Procedure {
   /// shows something else.
   virtual Orders hear(const Event& event, const Scene& scene) = 0;
   virtual Card card(const Scene& scene) const = 0;
+  /// Readings of the sensors come often, and only those who listen are told.
+  virtual bool listens_to_motion() const { return false; }
 };
 
 /// A procedure that a station offers.

@@ -11,6 +11,7 @@ namespace rigging {
 class SenseProcedure : public Procedure {
  public:
   bool running() const { return running_; }
+  bool listens_to_motion() const override { return running_; }
 
  protected:
   /// The readings of this event are in; false when it was another event.
