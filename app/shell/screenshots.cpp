@@ -163,7 +163,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   wait(300);
   click("listen");
   auto* sticks = window.findChild<SticksPage*>();
-  bool shot = false;
   wait_for(
       [&] {
         const auto& setup = sticks->procedure().listening();
@@ -173,10 +172,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
               axis, setup->stick() && word(*setup->stick()) == word(axis) ? static_cast<double>(setup->side()) : 0});
         window.bench().ask(
             hands::Stick{std::nullopt, setup->stick() == ChannelFunction::throttle && setup->side() > 0 ? 1.0 : 0.0});
-        if (!shot && setup->steps_done() >= 5) {
-          shoot(window, "sticks-listening");
-          shot = true;
-        }
         return false;
       },
       30000);
