@@ -29,7 +29,6 @@ class Senses {
 
   /// `attitude`: columns are the model's axes in the world (north, east, down). Asleep nothing is read.
   void step(double dt_s, const Eigen::Matrix3d& attitude, bool awake);
-  void turn_board(const Eigen::Matrix3d& board) { truth_.board = board; }
   /// Since the last time; the oldest are dropped where nobody reads.
   std::vector<MotionSample> take_samples() { return std::exchange(samples_, {}); }
 

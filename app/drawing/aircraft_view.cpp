@@ -142,8 +142,6 @@ void AircraftView::fit() {
     for (const Panel& panel : panels_)
       for (const Point& corner : panel.corners) radius = std::max(radius, (corner - middle).norm());
     scale_ = (std::min(width(), height()) - 24) / (2 * radius);
-    // A long wing has more room across than up: it is mostly held so.
-    scale_ = std::min(scale_ * 1.25, (width() - 24) / (2 * radius));
     const Point s = seen(middle);
     origin_ = QPointF(width() / 2.0 - s.x() * scale_, height() / 2.0 - s.y() * scale_);
     return;

@@ -145,7 +145,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   click("rotation_hold");
   wait(600);
   shoot(window, "senses");
-  click("rotation_begin");
+  click("rotation_stop");
   click("side_compass");
   click("compass_begin");
   for (int k = 0; k < 4; ++k) {

@@ -35,6 +35,14 @@ enum class TerminalKind {
   switched_in  ///< the small load
 };
 
+/// A battery lead has one kind of plug, the leads to the motor may have another.
+constexpr bool on_motor_lead(TerminalKind kind) {
+  return kind == TerminalKind::motor_out || kind == TerminalKind::motor_in;
+}
+constexpr bool on_battery_lead(TerminalKind kind) {
+  return kind == TerminalKind::battery_out || kind == TerminalKind::battery_in;
+}
+
 /// One socket, port or pad. Terminals of one thing that name the same net are joined inside it.
 struct Terminal {
   std::string id;

@@ -49,6 +49,26 @@ std::vector<std::string> mode_places(const CheckContext& in, const std::string& 
   return places;
 }
 
+/// How a mode with this answer is called, and what should be seen.
+std::pair<const char*, const char*> shown_by(AnswerKind answer) {
+  switch (answer) {
+    case AnswerKind::none: break;
+    case AnswerKind::momentary:
+      return {"answers while it moves",
+              "The surfaces answer the flick, and go back to the middle while the model is held."};
+    case AnswerKind::held:
+      return {"holds its answer",
+              "The surfaces stay deflected for as long as the model is held tilted, in roll and pitch."};
+    case AnswerKind::springs_back:
+      return {"answers and springs back",
+              "The surfaces answer, and spring back on the bench: in the air they hold the attitude."};
+    case AnswerKind::runs_away:
+      return {"runs on",
+              "The surfaces run to full deflection, even with the model standing still: it expects to be flying."};
+  }
+  return {"no answer to a tilt", "The surfaces stay where they are, and follow the sticks."};
+}
+
 CheckCard mode_card(const CheckContext& in, const std::string& subject) {
   CheckCard card;
   const Mode mode = from_word<Mode>(subject).value_or(Mode::manual);
@@ -57,29 +77,9 @@ CheckCard mode_card(const CheckContext& in, const std::string& subject) {
   const std::string at = position_words(in.rig, subject);
   card.todo = "Switch to " + subject + (at.empty() ? "" : " (" + at + ")") +
               ". Sticks let go: flick the model, then hold it tilted, right wing down and nose up.";
-  switch (answer->answer) {
-    case AnswerKind::none:
-      card.title = capital(subject) + ": no answer to a tilt";
-      card.expected = "The surfaces stay where they are, and follow the sticks.";
-      break;
-    case AnswerKind::momentary:
-      card.title = capital(subject) + ": answers while it moves";
-      card.expected = "The surfaces answer the flick, and go back to the middle while the model is held.";
-      break;
-    case AnswerKind::held:
-      card.title = capital(subject) + ": holds its answer";
-      card.expected = "The surfaces stay deflected for as long as the model is held tilted, in roll and pitch.";
-      break;
-    case AnswerKind::springs_back:
-      card.title = capital(subject) + ": answers and springs back";
-      card.expected = "The surfaces answer, and spring back on the bench: in the air they hold the attitude.";
-      break;
-    case AnswerKind::runs_away:
-      card.title = capital(subject) + ": runs on";
-      card.expected =
-          "The surfaces run to full deflection, even with the model standing still: it expects to be flying.";
-      break;
-  }
+  const auto shows = shown_by(answer->answer);
+  card.title = capital(subject) + ": " + shows.first;
+  card.expected = shows.second;
   card.how = answer_words(*answer);
   if (mode == Mode::manual)
     card.how = "It is the way out when a correction works the wrong way: one movement of the hand, without looking.";

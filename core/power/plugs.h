@@ -15,14 +15,6 @@ struct PlugJoint {
   bool fits() const { return !giving || !taking || giving == taking; }
 };
 
-/// A battery lead has one kind of plug, the leads to the motor may have another.
-constexpr bool on_motor_lead(TerminalKind kind) {
-  return kind == TerminalKind::motor_out || kind == TerminalKind::motor_in;
-}
-constexpr bool on_battery_lead(TerminalKind kind) {
-  return kind == TerminalKind::battery_out || kind == TerminalKind::battery_in;
-}
-
 /// Of every lead that carries the battery's current, and of those to the motors: there each of the three contacts is
 /// held against the motor's battery current, which is a fifth more than flows in it on average (two of three conduct).
 /// `power`: of the same rig.

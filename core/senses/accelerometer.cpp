@@ -1,7 +1,6 @@
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 
 #include "base/angle.h"
 #include "base/number.h"
@@ -24,55 +23,37 @@ constexpr double far_better = 20;        ///< of misfit: odds of 1 to 20 000
 
 const char* axis_word(int axis) { return axis == 0 ? "x" : axis == 1 ? "y" : "z"; }
 
-struct PoseFit {
-  Point offset = {0, 0, 0};
-  Eigen::Matrix3d matrix = Eigen::Matrix3d::Identity();
+struct PoseFit : Ellipsoid {
   std::vector<double> error;
-  double misfit = 0;  ///< squares of errors and of what is unusual, in standard deviations
-  Eigen::Matrix<double, 9, 9> information = Eigen::Matrix<double, 9, 9>::Zero();  ///< of the poses alone
+  double misfit = 0;                            ///< squares of errors and of what is unusual, in standard deviations
+  NineByNine information = NineByNine::Zero();  ///< of the poses alone
 };
 
-/// Least squares from the usual values: sensors in order are near them, so no start is needed. `expected` counts as one
-/// more reading of each unknown; cross terms expected to within 0 stay at nought.
+/// Least squares from the usual values: sensors in order are near them, so no start is needed.
 PoseFit fit_poses(const std::vector<StillPose>& poses, const std::vector<bool>& bad, double gravity,
                   const Usual& expected, double noise) {
   PoseFit fit;
-  using Nine = Eigen::Matrix<double, 9, 1>;
-  const auto of = [](double sigma) { return sigma > 0 ? 1 / (sigma * sigma) : 1e12; };
-  Nine prior, now;
-  prior << Point::Constant(of(expected.offset)), Point::Constant(of(expected.scale)),
-      Point::Constant(of(expected.cross));
-  const auto unusual = [&] {
-    now << fit.offset, fit.matrix.diagonal() - Point::Ones(), fit.matrix(0, 1), fit.matrix(0, 2), fit.matrix(1, 2);
-    return now;
-  };
+  const Nine prior = expected.information();
   for (int round = 0; round < 12; ++round) {
-    Eigen::Matrix<double, 9, 9> information = Eigen::Matrix<double, 9, 9>::Zero();
+    NineByNine information = NineByNine::Zero();
     Nine right = Nine::Zero();
     for (std::size_t i = 0; i < poses.size(); ++i) {
       if (bad[i]) continue;
-      const Point d = poses[i].mean - fit.offset, v = fit.matrix * d, u = v.normalized();
-      Nine j;
-      j << -(fit.matrix * u), u.cwiseProduct(d), u.x() * d.y() + u.y() * d.x(), u.x() * d.z() + u.z() * d.x(),
-          u.y() * d.z() + u.z() * d.y();
+      const Nine j = fit.length_slopes(poses[i].mean);
       information += j * j.transpose() / (noise * noise);
-      right -= j * (v.norm() - gravity) / (noise * noise);
+      right -= j * (fit.corrected(poses[i].mean).norm() - gravity) / (noise * noise);
     }
     fit.information = information;
     information.diagonal() += prior;
-    right -= prior.cwiseProduct(unusual());
+    right -= prior.cwiseProduct(fit.unusual());
     const Nine step = information.ldlt().solve(right);
     if (!step.allFinite()) break;
-    fit.offset += step.head<3>();
-    fit.matrix.diagonal() += step.segment<3>(3);
-    fit.matrix(0, 1) = fit.matrix(1, 0) = fit.matrix(0, 1) + step[6];
-    fit.matrix(0, 2) = fit.matrix(2, 0) = fit.matrix(0, 2) + step[7];
-    fit.matrix(1, 2) = fit.matrix(2, 1) = fit.matrix(1, 2) + step[8];
+    fit.change(step);
     if (step.norm() < 1e-12) break;
   }
-  fit.misfit = prior.dot(unusual().cwiseAbs2());
+  fit.misfit = prior.dot(fit.unusual().cwiseAbs2());
   for (std::size_t i = 0; i < poses.size(); ++i) {
-    fit.error.push_back((fit.matrix * (poses[i].mean - fit.offset)).norm() - gravity);
+    fit.error.push_back(fit.corrected(poses[i].mean).norm() - gravity);
     if (!bad[i]) fit.misfit += fit.error[i] * fit.error[i] / (noise * noise);
   }
   return fit;
@@ -80,15 +61,15 @@ PoseFit fit_poses(const std::vector<StillPose>& poses, const std::vector<bool>& 
 
 /// What the nine unknowns are told to by the poses alone; a large number where nothing tells. `cross`: what the cross
 /// terms are known to beforehand, 0 for not at all.
-Eigen::Matrix<double, 9, 1> told_to(Eigen::Matrix<double, 9, 9> information, double cross) {
+Nine told_to(NineByNine information, double cross) {
   if (cross > 0) information.diagonal().tail<3>().array() += 1 / (cross * cross);
   // Each in its own unit, so that one eigenvalue is as good as another.
-  Eigen::Matrix<double, 9, 1> unit = Eigen::Matrix<double, 9, 1>::Ones();
+  Nine unit = Nine::Ones();
   for (int i = 0; i < 9; ++i)
     if (information(i, i) > 0) unit[i] = 1 / std::sqrt(information(i, i));
-  const Eigen::Matrix<double, 9, 9> even = unit.asDiagonal() * information * unit.asDiagonal();
-  const Eigen::SelfAdjointEigenSolver<Eigen::Matrix<double, 9, 9>> solver(even);
-  Eigen::Matrix<double, 9, 1> sigma = Eigen::Matrix<double, 9, 1>::Zero();
+  const NineByNine even = unit.asDiagonal() * information * unit.asDiagonal();
+  const Eigen::SelfAdjointEigenSolver<NineByNine> solver(even);
+  Nine sigma = Nine::Zero();
   for (int i = 0; i < 9; ++i) {
     for (int k = 0; k < 9; ++k)
       sigma[i] += std::pow(solver.eigenvectors()(i, k), 2) / std::max(solver.eigenvalues()[k], 1e-9);
@@ -210,8 +191,7 @@ Calibration calibrate_poses(std::vector<StillPose> poses, double gravity) {
     fit = fit_poses(c.poses, bad, gravity, expected, pose_noise);
   } else {
     fit.matrix = Point(fit.matrix.diagonal()).asDiagonal();
-    for (std::size_t i = 0; i < c.poses.size(); ++i)
-      fit.error[i] = (fit.matrix * (c.poses[i].mean - fit.offset)).norm() - gravity;
+    for (std::size_t i = 0; i < c.poses.size(); ++i) fit.error[i] = fit.corrected(c.poses[i].mean).norm() - gravity;
   }
   double squares = 0;
   std::size_t used = 0, bad_poses = 0;
@@ -227,9 +207,8 @@ Calibration calibrate_poses(std::vector<StillPose> poses, double gravity) {
     }
   }
   c.residual_rms = used ? std::sqrt(squares / static_cast<double>(used)) : 0;
-  c.offset = fit.offset;
-  c.matrix = fit.matrix;
-  const Eigen::Matrix<double, 9, 1> sigma = told_to(fit.information, cross ? 0 : usual_sensor.cross);
+  static_cast<Ellipsoid&>(c) = fit;
+  const Nine sigma = told_to(fit.information, cross ? 0 : usual_sensor.cross);
   c.offset_error = sigma.head<3>();
   c.direction_error_deg = std::atan2(sigma.head<3>().maxCoeff(), gravity) / rad;
 
@@ -239,8 +218,7 @@ Calibration calibrate_poses(std::vector<StillPose> poses, double gravity) {
                               ": six or more are needed, nose up and down, either wing down, level and "
                               "upside down.");
     // What one side of an axis alone says of zero and scale can't be told apart: nothing is corrected.
-    c.offset = Point::Zero();
-    c.matrix = Eigen::Matrix3d::Identity();
+    static_cast<Ellipsoid&>(c) = {};
   }
   if (!missing.empty() && directions >= 6) {
     const bool untold = sigma.head<3>().maxCoeff() > 0.1;

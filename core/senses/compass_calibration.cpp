@@ -44,6 +44,14 @@ std::string disturbed_stretch(const Recording& r, const std::vector<bool>& outli
 
 }  // namespace
 
+SphereFit fit_compass(const Readings& readings, std::size_t most) {
+  SphereFitOptions options;
+  options.usual = usual_compass;
+  options.least_noise = 0.05;
+  options.independent = count_as;
+  return fit_sphere(thinned(readings, most), options);
+}
+
 Calibration calibrate_compass(const Recording& recording, double field_ut) {
   Calibration c;
   c.verdict = Verdict::good;
@@ -69,12 +77,7 @@ Calibration calibrate_compass(const Recording& recording, double field_ut) {
                                         : "The readings hardly change: the model was not turned.");
     return c;
   }
-  SphereFitOptions options;
-  options.radius = 0;
-  options.usual = usual_compass;
-  options.least_noise = 0.05;
-  options.independent = count_as;
-  SphereFit fit = fit_sphere(r, options);
+  SphereFit fit = fit_compass(r, r.size());
   if (fit.used == 0) {
     note(Verdict::repeat, "The model was turned in one plane only: nose and wings up and down as well.");
     return c;
@@ -82,18 +85,12 @@ Calibration calibrate_compass(const Recording& recording, double field_ut) {
   if (field_ut > 0) {
     // The place knows the length that the readings should have.
     const double scale = field_ut / fit.radius;
-    fit.matrix *= scale;
-    fit.rms *= scale;
-    fit.noise *= scale;
-    fit.covariance.bottomRows<6>() *= scale;
-    fit.covariance.rightCols<6>() *= scale;
+    fit = fit.scaled(scale);
     if (std::abs(scale - 1) > 0.15)
       note(Verdict::usable, "The readings are " + number_text(100 / scale, 0) +
                                 " % of the field of this place: the compass's unit, or steel or a magnet near by.");
-    fit.radius = field_ut;
   }
-  c.offset = fit.offset;
-  c.matrix = fit.matrix;
+  static_cast<Ellipsoid&>(c) = fit;
   c.radius = fit.radius;
   c.residual_rms = fit.rms;
   c.samples_used = fit.used;
@@ -134,9 +131,8 @@ Calibration calibrate_compass(const Recording& recording, double field_ut) {
   }
   // Either half of the time alone: what does not turn with the model, or was moved, shows as another offset.
   Readings half[2];
-  const std::size_t step = std::max<std::size_t>(1, r.size() / 2000);
-  for (std::size_t i = 0; i < r.size(); i += step) half[2 * i < r.size() ? 0 : 1].add(r.at(i));
-  const SphereFit first = fit_sphere(half[0], options), second = fit_sphere(half[1], options);
+  for (std::size_t i = 0; i < r.size(); ++i) half[2 * i < r.size() ? 0 : 1].add(r.at(i));
+  const SphereFit first = fit_compass(half[0], 1000), second = fit_compass(half[1], 1000);
   if (half[0].size() >= least_half && first.used > 0 && second.used > 0) {
     const Point moved = second.offset - first.offset;
     const Point sigma = (first.covariance.diagonal().head<3>() + second.covariance.diagonal().head<3>()).cwiseSqrt();

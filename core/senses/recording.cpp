@@ -1,9 +1,10 @@
+#include "senses/recording.h"
+
 #include <algorithm>
 #include <cmath>
 
 #include "base/csv.h"
 #include "base/number.h"
-#include "senses/calibration.h"
 
 namespace rigging {
 namespace {
@@ -53,6 +54,13 @@ StillPose pose_of(const Readings& r, std::size_t from, std::size_t to) {
 }
 
 }  // namespace
+
+Readings thinned(const Readings& all, std::size_t most) {
+  if (all.size() <= most) return all;
+  Readings few;
+  for (std::size_t i = 0; i < most; ++i) few.add(all.at(i * all.size() / most));
+  return few;
+}
 
 std::vector<StillPose> still_poses(const Recording& recording) {
   const Readings& r = recording.readings;

@@ -5,7 +5,7 @@
 #include <string_view>
 #include <vector>
 
-#include "senses/calibration.h"
+#include "senses/verdict.h"
 
 /// What a satellite receiver says on its serial line (NMEA 0183), and how good a home that would make.
 namespace rigging {

@@ -30,9 +30,8 @@ std::vector<std::string> rotation_places(const CheckContext&, const std::string&
 
 std::vector<std::string> correction_of(const std::string& sensor) {
   std::vector<std::string> all{"controller/kind"};
-  for (const char* member :
-       {"offset_x", "offset_y", "offset_z", "scale_x", "scale_y", "scale_z", "cross_xy", "cross_xz", "cross_yz"})
-    all.push_back(place_of({"sensing", sensor, member}));
+  for (const Member& m : Described<SensorCorrection>::members().list)
+    all.push_back(place_of({"sensing", sensor, m.name}));
   return all;
 }
 

@@ -38,12 +38,6 @@ std::string joined(const std::vector<std::string>& sentences) {
   return all;
 }
 
-/// The plan has the board sit so; where it was not placed yet it stands where it is put later.
-void put_board(Rig& rig, const Turn& turn) {
-  if (!rig.place("controller")) rig.places.emplace_back().part = "controller";
-  rig.place("controller")->turn = TurnName(turn);
-}
-
 std::string counted(std::size_t n, const std::string& one) {
   return std::to_string(n) + " " + one + (n == 1 ? "" : "s");
 }
@@ -134,6 +128,22 @@ void SenseProcedure::add_ends(Card& card, const Scene& scene, const CheckId& che
     card.note = status->state == ProofState::fresh ? "Recorded." : "Recorded; provisional until the board is mounted.";
 }
 
+void SenseProcedure::begin() {
+  running_ = true;
+  watch_.reset();
+  heard_s_ = now_s_;
+}
+
+Orders SenseProcedure::set_down() { return {AskHands{hands::Hold{}}}; }
+
+void SenseProcedure::say_verdict(Card& card, const Calibration& found, const std::string& means) {
+  card.says = found.verdict == Verdict::good ? "Good." : found.verdict == Verdict::usable ? "Usable." : "Again.";
+  card.lines.push_back({joined(found.why), false});
+  if (found.verdict != Verdict::repeat) card.lines.push_back({means, false});
+  card.todo = found.verdict == Verdict::repeat ? "Do it again: nothing of this was kept."
+                                               : "Kept in the rig. The controller has to know it, too.";
+}
+
 Orders SenseProcedure::write_or_record(const std::string& action, const CheckId& check) {
   if (action.starts_with("write_")) return {WriteBoard{}};
   if (action.starts_with("record_")) return {Record{check}};
@@ -148,10 +158,11 @@ Orders RotationProcedure::hear(const Event& event, const Scene& scene) {
   if (!note_time(event)) return {};
   for (const MotionSample& s : std::get<MotionHeard>(event).samples) {
     watch_.feed(s);
-    if (!running_ || !watch_.still()) continue;
-    if (held_.empty() ||
-        std::all_of(held_.begin(), held_.end(), [&](const HeldPose& h) { return apart(h.force, watch_.force()); }))
-      take(watch_.force());
+    if (!watch_.still() ||
+        std::any_of(held_.begin(), held_.end(), [&](const HeldPose& h) { return !apart(h.force, watch_.force()); }))
+      continue;
+    take(watch_.force());
+    if (!running_) return set_down();
   }
   return {};
 }
@@ -177,24 +188,28 @@ void RotationProcedure::take(const Point& force) {
 
 Orders RotationProcedure::press(const std::string& action, const Scene& scene) {
   if (action == "rotation_begin") {
-    running_ = !running_;
     held_.clear();
     found_.reset();
     asked_ = Pose::level;
-    watch_.reset();
-    heard_s_ = now_s_;
+    begin();
+  } else if (action == "rotation_stop") {
+    running_ = false;
+    held_.clear();
+    found_.reset();
   } else if (action == "rotation_hold") {
     const auto pose = pose_for(asked_);
     return {AskHands{hands::Hold{pose[0], pose[1], pose[2]}}};
   } else if (action == "rotation_set" && found_ && found_->turn) {
     Edit edit{scene.rig, "Board: " + found_->turn->spoken()};
     edit.rig.sensing.board = TurnName(*found_->turn);
-    put_board(edit.rig, *found_->turn);
+    if (Place* p = edit.rig.place("controller")) p->turn = TurnName(*found_->turn);
     return {Change{std::move(edit)}};
   } else if (action == "rotation_sits" && found_ && found_->turn) {
     Edit edit{scene.rig, "Board sits with its " + found_->turn->spoken()};
-    put_board(edit.rig, *found_->turn);
+    if (Place* p = edit.rig.place("controller")) p->turn = TurnName(*found_->turn);
     return {Change{std::move(edit)}};
+  } else if (action == "rotation_place") {
+    return {GoTo{Station::fit, "controller"}};
   }
   return write_or_record(action, rotation_known);
 }
@@ -217,7 +232,7 @@ Card RotationProcedure::card(const Scene& scene) const {
            .label = "Hold it so (simulated)",
            .hint = "The simulated hands hold the simulated model as it is asked for",
            .main = true});
-    add({.id = "rotation_begin", .label = "Stop", .hint = "What was taken is dropped"});
+    add({.id = "rotation_stop", .label = "Stop", .hint = "What was taken is dropped"});
     return card;
   }
   const std::string no = not_yet(scene);
@@ -248,10 +263,12 @@ Card RotationProcedure::card(const Scene& scene) const {
     good = told_so && planned;
     if (good) {
       card.todo = "The controller is told the same.";
-    } else if (told_so) {
-      card.todo = place ? "The controller is told the same; the plan has it " + place->turn.spoken() + "."
-                        : "The controller is told the same; the plan does not have the board yet.";
+    } else if (told_so && place) {
+      card.todo = "The controller is told the same; the plan has it " + place->turn.spoken() + ".";
       add({.id = "rotation_sits", .label = "It sits so", .hint = "The drawing follows the board", .main = true});
+    } else if (told_so) {
+      card.todo = "The controller is told the same. Say at station fit where it sits, and it can be recorded.";
+      add({.id = "rotation_place", .label = "Place it at fit", .hint = "The board has no place yet", .main = true});
     } else if (scene.controller && scene.controller->senses.can_be_turned) {
       card.todo = "The controller is told: " + told.spoken() + ". It would correct the wrong way.";
       add({.id = "rotation_set",
@@ -306,18 +323,20 @@ Orders AccelerometerProcedure::finish(const Scene& scene) {
   if (!found_ || found_->verdict == Verdict::repeat) return {};
   Edit edit{scene.rig, "Accelerometer calibrated"};
   edit.rig.sensing.accelerometer = correction_from(*found_);
-  return {Change{std::move(edit)}};
+  Orders orders = set_down();
+  orders.emplace_back(Change{std::move(edit)});
+  return orders;
 }
 
 Orders AccelerometerProcedure::press(const std::string& action, const Scene& scene) {
   if (action == "accel_begin") {
-    running_ = true;
     poses_.clear();
     found_.reset();
-    watch_.reset();
-    heard_s_ = now_s_;
+    begin();
   } else if (action == "accel_stop") {
     running_ = false;
+    poses_.clear();
+    found_.reset();
   } else if (action == "accel_enough") {
     return finish(scene);
   } else if (action == "accel_hold") {
@@ -354,17 +373,14 @@ Card AccelerometerProcedure::card(const Scene& scene) const {
     return card;
   }
   const std::string no = not_yet(scene);
-  const bool kept = scene.rig.sensing.accelerometer.has_value();
+  // What was kept before is not proven by a sitting that failed.
+  const bool failed = found_ && found_->verdict == Verdict::repeat,
+             kept = scene.rig.sensing.accelerometer.has_value() && !failed;
   if (found_) {
-    card.says = found_->verdict == Verdict::good ? "Good." : found_->verdict == Verdict::usable ? "Usable." : "Again.";
-    card.lines.push_back({joined(found_->why), false});
-    if (found_->verdict != Verdict::repeat)
-      card.lines.push_back(
-          {"Zero off by " + number_text(found_->offset.norm(), 2) + " m/s²: levelled by it the model would lean by " +
-               number_text(std::atan2(found_->offset.head<2>().norm(), standard_gravity) / rad, 1) + "°.",
-           false});
-    card.todo =
-        found_->verdict == Verdict::repeat ? "Do it again." : "Kept in the rig. The controller has to know it, too.";
+    say_verdict(card, *found_,
+                "Zero off by " + number_text(found_->offset.norm(), 2) +
+                    " m/s²: levelled by it the model would lean by " +
+                    number_text(std::atan2(found_->offset.head<2>().norm(), standard_gravity) / rad, 1) + "°.");
   } else {
     card.todo = !no.empty() ? no
                 : kept      ? "It is calibrated. Again after the board was exchanged."
@@ -388,7 +404,6 @@ Orders CompassProcedure::hear(const Event& event, const Scene& scene) {
   if (const auto* pressed = std::get_if<Pressed>(&event)) return press(pressed->action, scene);
   if (!note_time(event)) return {};
   for (const MotionSample& s : std::get<MotionHeard>(event).samples) {
-    watch_.feed(s);
     if (!s.field_ut || recording_.size() >= most_readings) continue;
     const std::size_t n = recording_.size();
     if (n > 0 && (recording_.readings.at(n - 1) - *s.field_ut).norm() < new_reading_ut) continue;
@@ -408,15 +423,20 @@ Orders CompassProcedure::hear(const Event& event, const Scene& scene) {
   return {};
 }
 
+void CompassProcedure::forget() {
+  recording_ = {};
+  std::fill(seen_.begin(), seen_.end(), false);
+  now_in_.reset();
+  so_far_ = {};
+  looked_at_ = 0;
+  judge_at_ = judge_first;
+  coverage_ = 0;
+  found_.reset();
+}
+
 void CompassProcedure::look_over() {
   looked_at_ = recording_.size();
-  SphereFitOptions options;
-  options.usual = {200, 0.15, 0.08};
-  options.least_noise = 0.1;
-  const std::size_t step = std::max<std::size_t>(1, recording_.size() / 600);
-  Readings few;
-  for (std::size_t i = 0; i < recording_.size(); i += step) few.add(recording_.readings.at(i));
-  so_far_ = fit_sphere(few, options);
+  so_far_ = fit_compass(recording_.readings, 600);
   std::fill(seen_.begin(), seen_.end(), false);
   if (so_far_.used == 0) return;
   for (std::size_t i = 0; i < recording_.size(); ++i)
@@ -434,19 +454,11 @@ Orders CompassProcedure::finish(const Scene& scene) {
 
 Orders CompassProcedure::press(const std::string& action, const Scene& scene) {
   if (action == "compass_begin") {
-    running_ = true;
-    recording_ = {};
-    std::fill(seen_.begin(), seen_.end(), false);
-    now_in_.reset();
-    so_far_ = {};
-    looked_at_ = 0;
-    judge_at_ = judge_first;
-    coverage_ = 0;
-    found_.reset();
-    watch_.reset();
-    heard_s_ = now_s_;
+    forget();
+    begin();
   } else if (action == "compass_stop") {
     running_ = false;
+    forget();
   } else if (action == "compass_enough") {
     found_ = calibrate_compass(recording_);
     return finish(scene);
@@ -479,16 +491,13 @@ Card CompassProcedure::card(const Scene& scene) const {
     return card;
   }
   const std::string no = part.empty() ? "There is no compass in this rig." : not_yet(scene);
-  const bool kept = scene.rig.sensing.compass.has_value();
+  // What was kept before is not proven by a sitting that failed.
+  const bool failed = found_ && found_->verdict == Verdict::repeat,
+             kept = scene.rig.sensing.compass.has_value() && !failed;
   if (found_) {
-    card.says = found_->verdict == Verdict::good ? "Good." : found_->verdict == Verdict::usable ? "Usable." : "Again.";
-    card.lines.push_back({joined(found_->why), false});
-    if (found_->verdict != Verdict::repeat)
-      card.lines.push_back({"Magnets and steel on board: " + number_text(found_->offset.norm(), 0) + " µT beside " +
-                                number_text(found_->radius, 0) + " µT of the earth.",
-                            false});
-    card.todo =
-        found_->verdict == Verdict::repeat ? "Do it again." : "Kept in the rig. The controller has to know it, too.";
+    say_verdict(card, *found_,
+                "Magnets and steel on board: " + number_text(found_->offset.norm(), 0) + " µT beside " +
+                    number_text(found_->radius, 0) + " µT of the earth.");
   } else {
     card.todo = !no.empty() ? no
                 : kept      ? "It is calibrated. Again after parts or leads near it were moved."

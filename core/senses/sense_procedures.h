@@ -17,6 +17,11 @@ class SenseProcedure : public Procedure {
   /// The readings of this event are in; false when it was another event.
   bool note_time(const Event& event);
   bool silent() const { return now_s_ - heard_s_ > 1.5; }
+  void begin();
+  /// Simulated hands set the model down again.
+  static Orders set_down();
+  /// Verdict, why, and what it means; `means` is said of what was kept.
+  static void say_verdict(Card& card, const Calibration& found, const std::string& means);
   /// What keeps it from beginning; empty when nothing does.
   static std::string not_yet(const Scene& scene);
   /// The buttons at the end: write, record; `main` of what comes next.
@@ -75,6 +80,7 @@ class CompassProcedure : public SenseProcedure {
  private:
   Orders press(const std::string& action, const Scene& scene);
   Orders finish(const Scene& scene);
+  void forget();
   void look_over();
   Recording recording_;
   std::vector<bool> seen_ = std::vector<bool>(gores * bands);

@@ -3,14 +3,12 @@
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 #include "base/angle.h"
 
 namespace rigging {
 namespace {
-
-using Unknowns = Eigen::Matrix<double, 9, 1>;
-using Information = Eigen::Matrix<double, 9, 9>;
 
 /// Enough for a start that the rest then betters.
 constexpr std::size_t start_sample = 300, trial_sample = 120, cheap_to_repeat = 2000;
@@ -22,11 +20,6 @@ constexpr double any_size = 2;       ///< times as large or as small
 constexpr double outlier_at = 5;     ///< times the noise
 constexpr double to_sigma = 1.4826;  ///< of a normal distribution, from its median deviation
 
-struct Shape {
-  Point offset = {0, 0, 0};
-  Eigen::Matrix3d matrix = Eigen::Matrix3d::Identity();
-};
-
 double median(std::vector<double>& values) {
   if (values.empty()) return 0;
   const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
@@ -34,19 +27,11 @@ double median(std::vector<double>& values) {
   return *middle;
 }
 
-double median_error(const Readings& r, const Shape& s, double radius, std::vector<double>& scratch) {
+double median_error(const Readings& r, const Ellipsoid& s, double radius, std::vector<double>& scratch) {
   scratch.clear();
   for (std::size_t i = 0; i < r.size(); ++i)
     scratch.push_back(std::abs((s.matrix * (r.at(i) - s.offset)).norm() - radius));
   return median(scratch);
-}
-
-/// Of a few readings out of many, evenly taken.
-Readings thinned(const Readings& all, std::size_t most) {
-  if (all.size() <= most) return all;
-  Readings few;
-  for (std::size_t i = 0; i < most; ++i) few.add(all.at(i * all.size() / most));
-  return few;
 }
 
 struct Sphere {
@@ -90,11 +75,11 @@ std::optional<Sphere> start_sphere(const Readings& all, double known_radius) {
 
 /// One round of Gauss–Newton: information and right side over all readings, weighted by Tukey at `cut`.
 struct Sums {
-  Information information = Information::Zero();
-  Unknowns right = Unknowns::Zero();
+  NineByNine information = NineByNine::Zero();
+  Nine right = Nine::Zero();
 };
 
-Sums gather(const Readings& r, const Shape& s, double radius, double cut) {
+Sums gather(const Readings& r, const Ellipsoid& s, double radius, double cut) {
   // Four readings at a time: each sum is four sums, which the processor adds side by side.
   using Lanes = Eigen::Array<double, 4, 1>;
   std::array<Lanes, 45> upper;
@@ -152,45 +137,16 @@ Sums gather(const Readings& r, const Shape& s, double radius, double cut) {
   return sums;
 }
 
-Unknowns off_usual(const Shape& s) {
-  Unknowns u;
-  u << s.offset, s.matrix(0, 0) - 1, s.matrix(1, 1) - 1, s.matrix(2, 2) - 1, s.matrix(0, 1), s.matrix(0, 2),
-      s.matrix(1, 2);
-  return u;
-}
-
 /// Information that what is usual adds. How large all of it is is no matter of what is usual where the length is not
 /// known: only that one way is about as large as another.
-Information usual_information(const SphereFitOptions& options) {
-  const auto of = [](double sigma) { return sigma > 0 ? 1 / (sigma * sigma) : 0; };
-  Unknowns all;
-  all << Point::Constant(of(options.usual.offset)), Point::Constant(of(options.usual.scale)),
-      Point::Constant(of(options.usual.cross));
-  Information information = all.asDiagonal();
-  if (options.radius <= 0) information.block<3, 3>(3, 3).array() -= (of(options.usual.scale) - of(any_size)) / 3;
+NineByNine usual_information(const SphereFitOptions& options) {
+  NineByNine information = options.usual.information().asDiagonal();
+  if (options.radius <= 0) information.block<3, 3>(3, 3).array() -= (information(3, 3) - 1 / (any_size * any_size)) / 3;
   return information;
 }
 
-void add(Shape& s, const Unknowns& step) {
-  s.offset += step.head<3>();
-  for (int i = 0; i < 3; ++i) s.matrix(i, i) += step[3 + i];
-  const int row[] = {0, 0, 1}, column[] = {1, 2, 2};
-  for (int k = 0; k < 3; ++k)
-    s.matrix(row[k], column[k]) = s.matrix(column[k], row[k]) = s.matrix(row[k], column[k]) + step[6 + k];
-}
-
-/// Rows and columns of what is kept at nought taken out of the question.
-void keep_cross(Information& information, Unknowns& right) {
-  for (int i = 6; i < 9; ++i) {
-    information.row(i).setZero();
-    information.col(i).setZero();
-    information(i, i) = 1;
-    right[i] = 0;
-  }
-}
-
 /// What Gauss–Newton makes less: Tukey's loss and what is unusual, in standard deviations.
-double loss(const Readings& r, const Shape& s, double radius, double noise, const Information& usual) {
+double loss(const Readings& r, const Ellipsoid& s, double radius, double noise, const NineByNine& usual) {
   const double cut = tukey * noise;
   double sum = 0;
   for (std::size_t i = 0; i < r.size(); ++i) {
@@ -198,25 +154,25 @@ double loss(const Readings& r, const Shape& s, double radius, double noise, cons
     const double inside = std::max(0.0, 1 - error * error / (cut * cut));
     sum += (1 - inside * inside * inside) / 3;
   }
-  return sum * tukey * tukey + off_usual(s).dot(usual * off_usual(s));
+  return sum * tukey * tukey + s.unusual().dot(usual * s.unusual());
 }
 
-void improve(const Readings& r, Shape& s, double radius, const SphereFitOptions& options, double noise, int rounds) {
-  const Information usual = usual_information(options);
+void improve(const Readings& r, Ellipsoid& s, double radius, const SphereFitOptions& options, double noise,
+             int rounds) {
+  const NineByNine usual = usual_information(options);
   double now = loss(r, s, radius, noise, usual), damping = 0;
   for (int round = 0; round < rounds; ++round) {
     Sums sums = gather(r, s, radius, tukey * noise);
     sums.information /= noise * noise;
     sums.right /= noise * noise;
     sums.information += usual;
-    sums.right -= usual * off_usual(s);
-    if (options.usual.cross <= 0) keep_cross(sums.information, sums.right);
-    Unknowns step = sums.information.ldlt().solve(sums.right);
+    sums.right -= usual * s.unusual();
+    Nine step = sums.information.ldlt().solve(sums.right);
     if (!step.allFinite()) return;
     // Levenberg and Marquardt: a shorter step where the whole one makes it worse.
     for (int shorter = 0;; ++shorter) {
-      Shape next = s;
-      add(next, step);
+      Ellipsoid next = s;
+      next.change(step);
       if (const double then = loss(r, next, radius, noise, usual); then <= now && std::isfinite(then)) {
         now = then;
         damping *= 0.2;
@@ -224,12 +180,12 @@ void improve(const Readings& r, Shape& s, double radius, const SphereFitOptions&
       }
       if (shorter == 12) return;
       damping = std::max(damping * 8, 1e-4);
-      Information damped = sums.information;
+      NineByNine damped = sums.information;
       damped.diagonal() *= 1 + damping;
       step = damped.ldlt().solve(sums.right);
       if (!step.allFinite()) return;
     }
-    add(s, step);
+    s.change(step);
     if (step.head<3>().norm() < 1e-9 * radius && step.tail<6>().norm() < 1e-10) return;
   }
 }
@@ -245,7 +201,7 @@ SphereFit fit_sphere(const Readings& readings, const SphereFitOptions& options) 
   const auto start = start_sphere(few, options.radius);
   if (!start || start->radius <= 0) return fit;
   const double radius = options.radius > 0 ? options.radius : start->radius;
-  Shape shape{start->centre, Eigen::Matrix3d::Identity() * (radius / start->radius)};
+  Ellipsoid shape{start->centre, Eigen::Matrix3d::Identity() * (radius / start->radius)};
   // Errors count against the noise, the noise against the errors: a few rounds of each on the few settle both.
   std::vector<double> scratch;
   double noise = 0;
@@ -264,12 +220,11 @@ SphereFit fit_sphere(const Readings& readings, const SphereFitOptions& options) 
   if (few.size() < readings.size() && readings.size() <= cheap_to_repeat) {
     improve(readings, shape, radius, options, noise, 4);
   } else if (few.size() < readings.size()) {
-    Information information = sums.information / (noise * noise) + usual_information(options);
-    Unknowns right = sums.right / (noise * noise) - usual_information(options) * off_usual(shape);
-    if (options.usual.cross <= 0) keep_cross(information, right);
-    const Unknowns step = information.ldlt().solve(right);
+    NineByNine information = sums.information / (noise * noise) + usual_information(options);
+    Nine right = sums.right / (noise * noise) - usual_information(options) * shape.unusual();
+    const Nine step = information.ldlt().solve(right);
     if (step.allFinite() && step.head<3>().norm() < near * radius && step.tail<6>().norm() < near)
-      add(shape, step);
+      shape.change(step);
     else
       improve(readings, shape, radius, options, noise, 3);
   }
@@ -288,25 +243,23 @@ SphereFit fit_sphere(const Readings& readings, const SphereFitOptions& options) 
       options.independent > 0 ? std::min(1.0, options.independent / static_cast<double>(readings.size())) : 1.0;
   sums.information *= thinner / (noise * noise);
   sums.information += usual_information(options);
-  if (options.usual.cross <= 0) keep_cross(sums.information, sums.right);
-  fit.covariance = sums.information.ldlt().solve(Information::Identity());
-  if (options.usual.cross <= 0) {
-    fit.covariance.bottomRows<3>().setZero();
-    fit.covariance.rightCols<3>().setZero();
-  }
+  fit.covariance = sums.information.ldlt().solve(NineByNine::Identity());
   fit.offset = shape.offset;
   fit.matrix = shape.matrix;
   fit.radius = radius;
-  if (options.radius <= 0) {
-    // Lengths alone say nothing of the unit either: the volume stays.
-    const double scale = std::cbrt(std::max(shape.matrix.determinant(), 1e-12));
-    fit.matrix /= scale;
-    fit.radius /= scale;
-    fit.rms /= scale;
-    fit.noise /= scale;
-    fit.covariance.bottomRows<6>() /= scale;
-    fit.covariance.rightCols<6>() /= scale;
-  }
+  // Lengths alone say nothing of the unit either: the volume stays.
+  if (options.radius <= 0) return fit.scaled(1 / std::cbrt(std::max(shape.matrix.determinant(), 1e-12)));
+  return fit;
+}
+
+SphereFit SphereFit::scaled(double times) const {
+  SphereFit fit = *this;
+  fit.matrix *= times;
+  fit.radius *= times;
+  fit.rms *= times;
+  fit.noise *= times;
+  fit.covariance.bottomRows<6>() *= times;
+  fit.covariance.rightCols<6>() *= times;
   return fit;
 }
 

@@ -1,48 +1,24 @@
 #pragma once
 
-#include <Eigen/Core>
-#include <span>
-
-#include "base/point.h"
+#include "senses/ellipsoid.h"
+#include "senses/recording.h"
 
 /// The sphere that a sensor's readings should lie on, and the ellipsoid on which they lie: what accelerometer and
 /// compass have in common.
 namespace rigging {
 
-/// Readings by axis: what a long loop reads goes through the cache in order.
-struct Readings {
-  std::vector<double> x, y, z;
-  std::size_t size() const { return x.size(); }
-  Point at(std::size_t i) const { return {x[i], y[i], z[i]}; }
-  void add(const Point& p) {
-    x.push_back(p.x());
-    y.push_back(p.y());
-    z.push_back(p.z());
-  }
-};
-
-/// What is taken for usual before anything was read: offset 0 and matrix 1, each to within one standard deviation.
-struct Usual {
-  double offset = 0;  ///< in the unit of the readings; 0 for "nothing is known"
-  double scale = 0.1;
-  double cross = 0.05;  ///< 0 keeps the cross terms at nought
-};
-
-/// Corrected = matrix · (reading − offset), of length `radius` wherever the sensor points. Nine unknowns: the matrix is
-/// symmetric, because lengths alone say nothing of a rotation.
-struct SphereFit {
-  Point offset = {0, 0, 0};
-  Eigen::Matrix3d matrix = Eigen::Matrix3d::Identity();
+/// An ellipsoid that was fitted: corrected readings have the length `radius` wherever the sensor points.
+struct SphereFit : Ellipsoid {
   double radius = 1;
   double noise = 0;  ///< of the lengths, robust (from the median), in the unit of the readings
   double rms = 0;    ///< of the lengths of those that were used
   std::size_t used = 0;
   std::vector<bool> outlier;
   /// Of offset (3), matrix xx yy zz, xy xz yz; what was usual counts as one more reading of each.
-  Eigen::Matrix<double, 9, 9> covariance = Eigen::Matrix<double, 9, 9>::Zero();
+  NineByNine covariance = NineByNine::Zero();
 
-  Point corrected(const Point& reading) const { return matrix * (reading - offset); }
-  double length_error(const Point& reading) const { return corrected(reading).norm() - radius; }
+  /// The same with all corrected lengths so many times as long.
+  SphereFit scaled(double times) const;
   /// How far the corrected direction may be off at the worst, one standard deviation, degrees, where the corrected
   /// reading points along `direction` (unit length).
   double direction_error_deg(const Point& direction) const;

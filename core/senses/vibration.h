@@ -4,7 +4,8 @@
 #include <string>
 #include <vector>
 
-#include "senses/calibration.h"
+#include "senses/recording.h"
+#include "senses/verdict.h"
 
 /// How much the board shakes, at which frequencies, and what a filter against it would cost.
 namespace rigging {

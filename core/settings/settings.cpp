@@ -81,38 +81,27 @@ Setting learned(const char* name, const char* spoken, std::optional<double> Chan
 void add_correction(std::vector<Setting>& all, const std::string& sensor,
                     std::optional<SensorCorrection> Sensing::*correction) {
   using C = SensorCorrection;
-  struct Row {
-    const char* name;
-    double C::*member;
-    Span span;
-  };
-  constexpr Span offset{-1000, 1000}, scale{0.2, 5}, cross{-1, 1};
-  for (const Row& r : {Row{"offset_x", &C::offset_x, offset},
-                       {"offset_y", &C::offset_y, offset},
-                       {"offset_z", &C::offset_z, offset},
-                       {"scale_x", &C::scale_x, scale},
-                       {"scale_y", &C::scale_y, scale},
-                       {"scale_z", &C::scale_z, scale},
-                       {"cross_xy", &C::cross_xy, cross},
-                       {"cross_xz", &C::cross_xz, cross},
-                       {"cross_yz", &C::cross_yz, cross}})
-    all.push_back({.name = sensor + "_" + r.name,
+  static const C nothing;
+  for (const Member& m : Described<C>::members().list) {
+    const auto number = [member = &m](const C& c) { return *static_cast<const double*>(member->in(&c)); };
+    all.push_back({.name = sensor + "_" + m.name,
                    .of = SettingOf::board,
-                   .spoken = sensor + " " + spoken(r.name),
-                   .span = r.span,
+                   .spoken = sensor + " " + spoken(m.name),
+                   .span = m.span,
                    .always = false,
-                   .get = [correction, member = r.member](const Rig& rig, const std::string&) -> Fact {
+                   .get = [=](const Rig& rig, const std::string&) -> Fact {
                      const auto& c = rig.sensing.*correction;
-                     return c && (*c).*member != C{}.*member ? Fact((*c).*member) : Fact{};
+                     return c && number(*c) != number(nothing) ? Fact(number(*c)) : Fact{};
                    },
                    .set =
-                       [correction, member = r.member](Rig& rig, const std::string&, const Fact& v) {
+                       [=, member = &m](Rig& rig, const std::string&, const Fact& v) {
                          auto& c = rig.sensing.*correction;
-                         const auto* number = std::get_if<double>(&v);
                          C now = c.value_or(C{});
-                         now.*member = number ? *number : C{}.*member;
+                         const auto* value = std::get_if<double>(&v);
+                         *static_cast<double*>(member->in(&now)) = value ? *value : number(nothing);
                          c = now == C{} ? std::nullopt : std::optional(now);
                        }});
+  }
 }
 
 Setting sensing_of(Axis axis) {

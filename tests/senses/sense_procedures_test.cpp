@@ -116,17 +116,20 @@ TEST(RotationProcedure, ThreePosesTellAndTheRemedyIsWhatThisClassOffers) {
   EXPECT_TRUE(h.procedure.card(h.scene()).action("record_rotation"));
 }
 
-TEST(RotationProcedure, ABoardThatWasNotPlacedYetIsNoDeadEnd) {
+TEST(RotationProcedure, ABoardThatWasNotPlacedYetIsSentThereAndGivenNoPlace) {
   Held<RotationProcedure> h;
   std::erase_if(h.rig.places, [](const Place& p) { return p.part == "controller"; });
   h.press("rotation_begin");
   for (const Pose p : {Pose::level, Pose::nose_up, Pose::right_down}) h.hold(p);
   // It sits as it is told, and the plan does not have it.
-  EXPECT_FALSE(h.procedure.card(h.scene()).action("rotation_set"));
-  ASSERT_TRUE(h.procedure.card(h.scene()).action("rotation_sits"));
-  h.press("rotation_sits");
-  ASSERT_TRUE(h.rig.place("controller"));
-  EXPECT_TRUE(h.procedure.card(h.scene()).action("record_rotation"));
+  const Card card = h.procedure.card(h.scene());
+  EXPECT_FALSE(card.action("rotation_set"));
+  EXPECT_FALSE(card.action("record_rotation"));
+  ASSERT_TRUE(card.action("rotation_place"));
+  const Orders orders = h.tell(Pressed{"rotation_place", 0, {}, {}});
+  ASSERT_EQ(orders.size(), 1u);
+  EXPECT_EQ(std::get<GoTo>(orders[0]).station, Station::fit);
+  EXPECT_FALSE(h.rig.place("controller")) << "nobody said where";
 }
 
 TEST(RotationProcedure, AMirroredHandIsToldThatPosesContradict) {
@@ -156,6 +159,36 @@ TEST(AccelerometerProcedure, PosesAreTakenByThemselvesUntilItIsGood) {
   ASSERT_TRUE(h.rig.sensing.accelerometer);
   EXPECT_NEAR(h.rig.sensing.accelerometer->scale_x, 1, 0.005);
   EXPECT_NEAR(h.rig.sensing.accelerometer->offset_z, 0, 0.03);
+}
+
+TEST(AccelerometerProcedure, WhatWasStoppedOrFailedIsNotSaidToBeKept) {
+  Held<AccelerometerProcedure> h;
+  h.rig.sensing.accelerometer.emplace().offset_x = 0.3;
+  h.press("accel_begin");
+  for (const auto& [pose, name] : Words<Pose>::list)
+    h.hold(pose == Pose::level || pose == Pose::upside_down
+               ? reading_in(pose, Turn{})
+               : Point(reading_in(pose, Turn{}).cwiseProduct(Point(1, 1, 0.01))));
+  ASSERT_EQ(h.procedure.found()->verdict, Verdict::usable) << h.procedure.found()->why.front();
+  h.press("accel_stop");
+  EXPECT_FALSE(h.procedure.found());
+  EXPECT_EQ(h.procedure.card(h.scene()).todo.find("Kept"), std::string::npos);
+  EXPECT_EQ(h.rig.sensing.accelerometer->offset_x, 0.3) << "as it was before";
+}
+
+TEST(CompassProcedure, ASittingThatFailedProvesNothingThatWasKeptBefore) {
+  Held<CompassProcedure> h;
+  h.rig.sensing.compass.emplace().offset_x = 5;
+  EXPECT_TRUE(h.procedure.card(h.scene()).action("record_compass"));
+  h.press("compass_begin");
+  for (int i = 0; i < 900; ++i, h.t += 0.01)
+    h.tell(
+        MotionHeard{{with_field(sample(h.t, {0, 0, -9.8}, {0, 0, 60}),
+                                Point(20 * std::cos(i * 0.05), -20 * std::sin(i * 0.05), 43) + h.hands.vector(0.3))}});
+  h.press("compass_enough");
+  ASSERT_EQ(h.procedure.found()->verdict, Verdict::repeat);
+  EXPECT_FALSE(h.procedure.card(h.scene()).action("record_compass"));
+  EXPECT_EQ(h.rig.sensing.compass->offset_x, 5);
 }
 
 TEST(AccelerometerProcedure, TheSamePoseTwiceCountsOnce) {

@@ -21,7 +21,6 @@
 #include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
-#include "power/plugs.h"
 #include "rig/place.h"
 #include "rig/ranges.h"
 #include "stations/baud_box.h"

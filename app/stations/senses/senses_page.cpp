@@ -111,7 +111,6 @@ void SensesPage::show_side(Side side) {
 }
 
 void SensesPage::follow() {
-  if (!stack_) return;
   const auto& pose = cards_[side_]->runner().card().picture.pose_deg;
   view_->set_ghost(side_ == compass ? std::nullopt : pose);
   view_->set_caption(pose ? tr("Dashed: how to hold it · full: how the board says it is held")

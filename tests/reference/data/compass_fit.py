@@ -53,7 +53,6 @@ if __name__ == "__main__":
     print(repr(fit(np.round(raw, 3)).x))
     if "--time" in sys.argv:
         many = readings(20000, 2)
-        np.savetxt("/tmp/compass-20000.csv", np.c_[np.arange(20000) / 100, many], "%.3f", ",", header="t_s,mx,my,mz", comments="")
         for name, jac in (("2-point", "2-point"), ("analytic", jacobian)):
             times = []
             for _ in range(7):

@@ -12,15 +12,12 @@ namespace rigging::app {
 namespace {
 
 /// On the simulated bench, at the station, with USB in.
-bool at_senses(Builder& b, const char* rig, bool poor, const QStringList& faults = {}) {
+bool at_senses(Builder& b, const char* rig, bool poor) {
   if (!b.open(rig, Station::senses)) return false;
-  if (faults.isEmpty()) {
-    BenchLink::Troubles troubles;
-    troubles.poor_senses = poor;
-    b.window.start_troubled_bench(5, troubles);
-  } else {
-    QTest::mouseClick(b.find<QAbstractButton>(QStringLiteral("bench_start")), Qt::LeftButton);
-  }
+  if (poor)
+    b.window.start_troubled_bench(5, {.poor_senses = true});
+  else if (!b.click(QStringLiteral("bench_start")))
+    return false;
   return b.wait([&] { return b.window.bench().hands_connected(); }) && b.click(QStringLiteral("supply_usb")) &&
          b.wait([&] { return b.window.bench().controller_answers(); });
 }
@@ -43,7 +40,7 @@ CheckStatus status(Builder& b, const CheckId& id) { return *find_check(b.window.
 
 TEST(SensesPage, ABoardThatSitsTurnedIsFoundByHoldingTheModel) {
   Builder b({QStringLiteral("board_turned:arrow_right_top_up")}, 0);
-  ASSERT_TRUE(at_senses(b, "hedgerow", false, {QStringLiteral("given")}));
+  ASSERT_TRUE(at_senses(b, "hedgerow", false));
   ASSERT_TRUE(b.click(QStringLiteral("rotation_begin")));
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("rotation_todo"))->text().contains(QStringLiteral("level")));
   ASSERT_TRUE(hold_as_asked(
