@@ -1,8 +1,11 @@
 #include <benchmark/benchmark.h>
 
+#include <Eigen/Geometry>
 #include <random>
 
 #include "senses/calibration.h"
+#include "senses/compass_turn.h"
+#include "senses/gyro.h"
 #include "senses/orientation.h"
 
 namespace rigging {
@@ -45,6 +48,34 @@ void BM_Orientation(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(orientation_from(poses));
 }
 BENCHMARK(BM_Orientation)->Unit(benchmark::kMicrosecond);
+
+/// A minute at a hundred readings a second.
+void BM_GyroAtRest(benchmark::State& state) {
+  std::mt19937 random(5);
+  std::normal_distribution<double> normal(0, 0.08);
+  Recording r;
+  for (int i = 0; i < 6000; ++i) {
+    r.t_s.push_back(i * 0.01);
+    r.readings.add({normal(random), normal(random), normal(random)});
+  }
+  for (auto _ : state) benchmark::DoNotOptimize(gyro_of(r).zero_deg_s);
+}
+BENCHMARK(BM_GyroAtRest)->Unit(benchmark::kMillisecond);
+
+void BM_CompassTurn(benchmark::State& state) {
+  std::mt19937 random(6);
+  std::normal_distribution<double> normal(0, 1);
+  const Point earth(20, 0, 43);
+  std::vector<Point> fields, forces;
+  for (int i = 0; i < 2000; ++i) {
+    const Eigen::Quaterniond q =
+        Eigen::Quaterniond(normal(random), normal(random), normal(random), normal(random)).normalized();
+    fields.push_back(q * earth);
+    forces.push_back(q * Point(0, 0, -9.80665));
+  }
+  for (auto _ : state) benchmark::DoNotOptimize(compass_turn(fields, forces).dip_deg);
+}
+BENCHMARK(BM_CompassTurn)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 }  // namespace rigging

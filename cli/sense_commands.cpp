@@ -1,11 +1,20 @@
 #include <iostream>
 #include <memory>
 
+#include "airframe/airframe.h"
+#include "base/csv.h"
 #include "base/json.h"
 #include "base/number.h"
 #include "command.h"
 #include "earth/gravity.h"
+#include "fit/fit.h"
+#include "opened.h"
+#include "power/power.h"
+#include "senses/air.h"
 #include "senses/calibration.h"
+#include "senses/gyro.h"
+#include "senses/interference.h"
+#include "senses/level.h"
 #include "senses/orientation.h"
 #include "senses/satellites.h"
 #include "senses/vibration.h"
@@ -129,12 +138,147 @@ void vibration(const std::string& file, const VibrationOptions& options, Session
   session.print(json);
 }
 
+/// One column of a table of numbers; an error where it is missing.
+Result<std::vector<double>> column_of(const std::string& text, const std::string& file, const std::string& name) {
+  const auto table = parse_number_table(text, file);
+  if (!table) return tl::make_unexpected(table.error());
+  const int at = table->column(name);
+  if (at < 0) return failure(file, "column " + name + " is missing", "a column " + name);
+  std::vector<double> all;
+  for (const auto& row : table->rows) all.push_back(row[static_cast<std::size_t>(at)]);
+  return all;
+}
+
+/// Verdict and sentence on one line, or the whole as JSON.
+void say_judged(Session& session, Verdict verdict, const std::string& why, Json json) {
+  session.status = verdict == Verdict::repeat ? found_wrong : good;
+  if (!session.json) {
+    std::cout << capital(std::string(word(verdict))) << ": " << why << '\n';
+    return;
+  }
+  json["verdict"] = word(verdict);
+  json["why"] = why;
+  session.print(json);
+}
+
+void gyro(const std::string& file, bool zeroed, Session& session) {
+  const auto text = read_file(file);
+  if (!text) return session.refuse(text.error());
+  const auto recording = parse_recording(*text, file, {"gx", "gy", "gz"});
+  if (!recording) return session.refuse(recording.error());
+  GyroOptions options;
+  options.zeroed = zeroed;
+  if (const auto warmth = column_of(*text, file, "temperature_c")) options.temperature_c = *warmth;
+  const GyroReport g = gyro_of(*recording, options);
+  Json json{{"rate_hz", g.rate_hz},
+            {"still_s", g.still_s},
+            {"zero_deg_s", point_json(g.zero_deg_s)},
+            {"zero_error_deg_s", point_json(g.zero_error_deg_s)},
+            {"noise_deg_s", point_json(g.noise_deg_s)},
+            {"density_deg_s_rthz", point_json(g.density)},
+            {"wander_deg_s", optional_json(g.wander_deg_s)},
+            {"drift_deg_s_per_c", g.drift_deg_s_per_c ? point_json(*g.drift_deg_s_per_c) : Json()},
+            {"allan", Json::array()},
+            {"moved", Json::array()}};
+  for (const AllanPoint& p : g.allan)
+    json["allan"].push_back({{"tau_s", p.tau_s}, {"deviation_deg_s", p.deviation_deg_s}});
+  for (const Moved& m : g.moved)
+    json["moved"].push_back({{"from_s", m.from_s}, {"to_s", m.to_s}, {"most_deg_s", m.most_deg_s}});
+  say_judged(session, g.verdict, g.why, std::move(json));
+}
+
+void barometer(const std::string& file, Session& session) {
+  const auto text = read_file(file);
+  if (!text) return session.refuse(text.error());
+  const auto t = column_of(*text, file, "t_s"), pressure = column_of(*text, file, "pressure_pa");
+  if (!t) return session.refuse(t.error());
+  if (!pressure) return session.refuse(pressure.error());
+  const BarometerReport b = barometer_of(*t, *pressure);
+  say_judged(
+      session, b.verdict, b.why,
+      {{"held_s", b.held_s}, {"noise_m", b.noise_m}, {"drift_m_per_min", b.drift_m_per_min}, {"wander_m", b.wander_m}});
+}
+
+void airspeed(const std::string& file, double cruise_m_s, Session& session) {
+  const auto text = read_file(file);
+  if (!text) return session.refuse(text.error());
+  const auto t = column_of(*text, file, "t_s"), pitot = column_of(*text, file, "pitot_pa");
+  if (!t) return session.refuse(t.error());
+  if (!pitot) return session.refuse(pitot.error());
+  const AirspeedReport a = airspeed_of(*t, *pitot, cruise_m_s);
+  say_judged(session, a.verdict, a.why,
+             {{"zero_pa", a.zero_pa},
+              {"zero_m_s", a.zero_m_s},
+              {"noise_pa", a.noise_pa},
+              {"least_m_s", a.least_m_s},
+              {"pushed_pa", optional_json(a.pushed_pa)},
+              {"exchanged", a.exchanged},
+              {"lost_in_10s", optional_json(a.lost_in_10s)}});
+}
+
+void interference(const std::string& file, double full_a, double horizontal_ut, Session& session) {
+  const auto text = read_file(file);
+  if (!text) return session.refuse(text.error());
+  const auto recording = parse_recording(*text, file, {"mx", "my", "mz"});
+  if (!recording) return session.refuse(recording.error());
+  const auto amps = column_of(*text, file, "current_a");
+  if (!amps) return session.refuse(amps.error());
+  const Interference f = interference_of(*recording, *amps, full_a, horizontal_ut);
+  say_judged(session, f.verdict, f.why,
+             {{"per_a_ut", point_json(f.per_a)},
+              {"per_a_error_ut", point_json(f.per_a_error)},
+              {"full_ut", f.full_ut},
+              {"heading_deg", f.heading_deg},
+              {"heading_least_deg", f.heading_least_deg},
+              {"heading_most_deg", f.heading_most_deg},
+              {"left_deg", f.left_deg},
+              {"estimate", f.estimate},
+              {"distance_factor", f.distance_factor}});
+}
+
+Json change_json(const LevelChange& c) {
+  return {{"deg", c.deg}, {"least_deg", c.least}, {"most_deg", c.most}, {"why", c.why}};
+}
+
+void level(const Opened& opened, std::optional<double> climb_m_s, std::optional<double> turn_deg_s, Session& session) {
+  const Rig& rig = opened.rig;
+  const AirframeReport airframe = analyze_airframe(rig);
+  const FitReport fit = analyze_fit(rig, opened.catalogue, airframe, analyze_power(rig, opened.catalogue));
+  const LevelReport l = analyze_level(rig.airframe, airframe, fit.balance.balance_point.value);
+  const auto pitch = climb_m_s ? level_from_climb(rig.airframe, airframe, *climb_m_s) : std::nullopt;
+  const auto roll = turn_deg_s ? level_from_turn(rig.airframe, *turn_deg_s) : std::nullopt;
+  session.status = l.nose_up ? good : found_wrong;
+  if (!session.json) {
+    if (!l.nose_up) {
+      std::cout << l.first << '\n';
+      return;
+    }
+    std::cout << figure_text(*l.nose_up) << " nose up: " << l.nose_up->formula << ".\n" << l.beside << '\n';
+    if (pitch) std::cout << "Add " << number_text(pitch->deg, 1) << "° to level. " << pitch->why << '\n';
+    if (roll) std::cout << "Add " << number_text(roll->deg, 1) << "° to the right wing down. " << roll->why << '\n';
+    return;
+  }
+  session.print({{"nose_up_deg", l.nose_up ? Json(l.nose_up->value) : Json()},
+                 {"least_deg", l.nose_up ? optional_json(l.nose_up->least) : Json()},
+                 {"most_deg", l.nose_up ? optional_json(l.nose_up->most) : Json()},
+                 {"wing_deg", l.nose_up ? Json(l.wing_deg) : Json()},
+                 {"wing_lift", l.wing_lift ? Json(l.wing_lift->value) : Json()},
+                 {"speed_m_s", l.speed ? Json(l.speed->value) : Json()},
+                 {"told_deg", optional_json(rig.sensing.level_nose_up_deg)},
+                 {"beside", l.beside},
+                 {"first", l.first},
+                 {"from_climb", pitch ? change_json(*pitch) : Json()},
+                 {"from_turn", roll ? change_json(*roll) : Json()}});
+}
+
 }  // namespace
 
 void add_sense_commands(CLI::App& app, Session& session) {
   struct Given {
     std::string file;
-    double latitude = 0, altitude_m = 0, field_ut = 0;
+    double latitude = 0, altitude_m = 0, field_ut = 0, cruise_m_s = 12, full_a = 0, horizontal_ut = 20;
+    bool zeroed = false;
+    std::optional<double> climb_m_s, turn_deg_s;
     VibrationOptions vibration;
   };
   auto given = std::make_shared<Given>();
@@ -142,6 +286,46 @@ void add_sense_commands(CLI::App& app, Session& session) {
   turn->add_option("FILE", given->file, "CSV: pose, ax, ay, az in m/s², board axes")->required();
   add_json_flag(*turn, session);
   turn->callback([&session, given] { orientation(given->file, session); });
+
+  auto* still = app.add_subcommand("gyro", "Zero, noise, wander and drift of a gyro at rest, and whether it was moved");
+  still->add_option("FILE", given->file, "CSV: t_s, gx, gy, gz in °/s, and temperature_c where there is one")
+      ->required();
+  still->add_flag("--zeroed", given->zeroed, "As the board says them after it took its zero");
+  add_json_flag(*still, session);
+  still->callback([&session, given] { gyro(given->file, given->zeroed, session); });
+
+  auto* height = app.add_subcommand("barometer", "Noise and drift of a barometer at rest");
+  height->add_option("FILE", given->file, "CSV: t_s, pressure_pa")->required();
+  add_json_flag(*height, session);
+  height->callback([&session, given] { barometer(given->file, session); });
+
+  auto* pitot = app.add_subcommand("airspeed", "Zero, leak and hoses of an airspeed sensor");
+  pitot->add_option("FILE", given->file, "CSV: t_s, pitot_pa: covered for 3 s, pushed and held for 10, let go")
+      ->required();
+  pitot->add_option("--cruise-m-s", given->cruise_m_s, "For what an offset means")->check(CLI::Range(3.0, 150.0));
+  add_json_flag(*pitot, session);
+  pitot->callback([&session, given] { airspeed(given->file, given->cruise_m_s, session); });
+
+  auto* motor = app.add_subcommand("interference", "What the motor's current does to the compass");
+  motor->add_option("FILE", given->file, "CSV: t_s, mx, my, mz in µT, current_a; the model still")->required();
+  motor->add_option("--full-a", given->full_a, "The most current that flies")
+      ->required()
+      ->check(CLI::Range(1.0, 1000.0));
+  motor
+      ->add_option("--horizontal-ut", given->horizontal_ut,
+                   "Horizontal field of the place in µT, as `declination` says it")
+      ->check(CLI::Range(1.0, 45.0));
+  add_json_flag(*motor, session);
+  motor->callback([&session, given] { interference(given->file, given->full_a, given->horizontal_ut, session); });
+
+  auto* attitude = add_rig_command(
+      app, session, "level", "The attitude that the board should take for level",
+      [&session, given](const Opened& opened) { level(opened, given->climb_m_s, given->turn_deg_s, session); });
+  attitude->add_option("--climb-m-s", given->climb_m_s, "What it climbed in self-level at cruise; sinking is negative")
+      ->check(CLI::Range(-30.0, 30.0));
+  attitude
+      ->add_option("--turn-deg-s", given->turn_deg_s, "How fast it turned with the sticks at rest; right is positive")
+      ->check(CLI::Range(-90.0, 90.0));
 
   auto* shaking = app.add_subcommand("vibration", "How much the board shakes, where, and what a filter would cost");
   shaking->add_option("FILE", given->file, "CSV: t_s, ax, ay, az in m/s²")->required();

@@ -122,9 +122,11 @@ inline Rig measured(Rig rig) {
   SensorCorrection a_little;
   a_little.offset_x = 0.1;
   rig.sensing.accelerometer = rig.sensing.compass = a_little;
+  rig.sensing.level_nose_up_deg = 3;
   return all_proven(std::move(rig),
                     {sticks_calibrated.family, loss_noticed.family, surfaces_centred.family, throws_equal.family,
-                     lead_family, rotation_known.family, accelerometer_calibrated.family, compass_calibrated.family});
+                     lead_family, rotation_known.family, accelerometer_calibrated.family, compass_calibrated.family,
+                     gyro_still.family, level_told.family, fix_seen.family, wakes_still.family, level_stored.family});
 }
 
 }  // namespace rigging

@@ -36,7 +36,10 @@ Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom, Senses
       loom_(std::move(loom)),
       image_(link::image_of(rig_)),
       set_(link::configured(image_)),
-      senses_(std::move(senses)) {
+      senses_(std::move(senses)),
+      satellites_(senses_.truth().sky) {
+  for (const Sensor s : senses_.truth().left_over) set_.sensing.*use_of(s) = true;
+  if (!senses_.truth().left_over.empty()) keep();
   for (const Axis axis : truth_.turned_functions) direction::reverse_function(set_.outputs, axis);
   if (!truth_.turned_functions.empty()) keep();
   Rig as_set = rig_;
@@ -109,6 +112,9 @@ Command Bench::corrections() const {
   const ModeAnswer* answer = controller_.mode(mode_);
   if (!answer || mode_ == Mode::manual || (answer->motor_unlocked && motor_locked())) return {};
   const std::array<double, 2> lean = leaning();
+  // What it was told to take for level.
+  const std::array<double, 2> level{set_.sensing.level_right_down_deg.value_or(0),
+                                    set_.sensing.level_nose_up_deg.value_or(0)};
   for (const Axis axis : all_axes) {
     const auto i = at(axis);
     switch (answer->answer) {
@@ -116,7 +122,9 @@ Command Bench::corrections() const {
       case AnswerKind::momentary: c[i] = -sensed_rate_[i] / 110; break;
       case AnswerKind::springs_back: c[i] = -hold_[i]; break;
       case AnswerKind::held:
-        if (axis != Axis::yaw && std::abs(lean[i]) >= answer->from_deg && std::abs(lean[i]) > 1) c[i] = -lean[i] / 40;
+        if (axis != Axis::yaw)
+          if (const double off = lean[i] - level[i]; std::abs(off) >= answer->from_deg && std::abs(off) > 1)
+            c[i] = -off / 40;
         break;
       case AnswerKind::runs_away: c[i] = axis == Axis::yaw ? 0 : -runaway_[i]; break;
     }
@@ -155,11 +163,17 @@ void Bench::step(double dt) {
   }
 
   constexpr double rad = std::numbers::pi / 180;
+  double motor = 0;
+  if (supply_.battery && settled())
+    for (const Output& o : set_.outputs)
+      if (const auto pulse = pulses_.find(o.socket); o.mix.throttle != 0 && pulse != pulses_.end())
+        motor = std::max(motor, std::clamp((share(o, pulse->second) + 1) / 2, 0.0, 1.0));
   senses_.step(dt,
-               (Eigen::AngleAxisd(pose_[2] * rad, Point::UnitZ()) * Eigen::AngleAxisd(pose_[1] * rad, Point::UnitY()) *
-                Eigen::AngleAxisd(pose_[0] * rad, Point::UnitX()))
-                   .toRotationMatrix(),
-               awake());
+               {(Eigen::AngleAxisd(pose_[2] * rad, Point::UnitZ()) * Eigen::AngleAxisd(pose_[1] * rad, Point::UnitY()) *
+                 Eigen::AngleAxisd(pose_[0] * rad, Point::UnitX()))
+                    .toRotationMatrix(),
+                awake(), motor});
+  satellites_.step(dt, loom_.line_of(PartGroup::satellite_receiver) != Loom::Line::silent);
   radio_.step(dt, receiver_powered());
 
   // Controller
@@ -228,8 +242,10 @@ Bench::Sight Bench::look() const {
     const Lamp* lamp = controller_.lamp(tells);
     return lamp ? lamp->sign + ": " + lamp->meaning : std::string(else_says);
   };
+  const bool moved = senses_.moved_at_start() && controller_.lamp(LampTells::fault);
   sight.lamp = !supply_.usb && !supply_.battery ? "dark"
                : !settled()                     ? sign(LampTells::settling, "finding its zero: keep it still")
+               : moved                          ? sign(LampTells::fault, "")
                : receiver_lit()                 ? sign(LampTells::ready, "ready")
                                                 : sign(LampTells::no_signal, "no signal from the receiver");
   return sight;
@@ -375,8 +391,50 @@ std::vector<std::string> Bench::arming_refusals() const {
   if (!settled()) why.push_back("sensors settling");
   if (!receiver_lit()) why.push_back("no receiver signal");
   if (const auto c = commanded(); c && c->throttle > 0.02) why.push_back("throttle not closed");
-  why.push_back("no position yet, and return is chosen");
+  for (const auto& [sensor, state] : found())
+    if (state != SensorState::works)
+      why.push_back(std::string(word(sensor)) +
+                    (state == SensorState::sick ? " is sick" : " is to be used and not found"));
+  if (!satellites_.has_fix()) why.push_back("no position yet, and return is chosen");
   return why;
+}
+
+std::map<Sensor, SensorState> Bench::found() const {
+  std::map<Sensor, SensorState> all;
+  const SensesTruth& truth = senses_.truth();
+  const auto there = [&](Sensor s, bool is) {
+    const auto told = use_of(s);
+    if (is && !(told && set_.sensing.*told == std::optional(false)))
+      all[s] = truth.sick.count(s) ? SensorState::sick : SensorState::works;
+    else if (told && (set_.sensing.*told).value_or(false))
+      all[s] = SensorState::missing;
+  };
+  there(Sensor::gyro, true);
+  there(Sensor::accelerometer, true);
+  there(Sensor::barometer, truth.has_barometer);
+  // A compass that goes with the satellite receiver lives from its supply.
+  const bool on_board = controller_.senses.has_compass;
+  const PartGroup carrier = loom_.has(PartGroup::compass) ? PartGroup::compass : PartGroup::satellite_receiver;
+  there(Sensor::compass, truth.has_compass && (on_board || loom_.line_of(carrier) != Loom::Line::silent));
+  there(Sensor::airspeed, truth.has_airspeed && loom_.line_of(PartGroup::airspeed) != Loom::Line::silent);
+  there(Sensor::satellites,
+        loom_.has(PartGroup::satellite_receiver) && loom_.line_of(PartGroup::satellite_receiver) == Loom::Line::clear);
+  return all;
+}
+
+BoardReadings Bench::take_readings() {
+  BoardReadings r = senses_.take();
+  r.satellite_bytes = satellites_.take_bytes();
+  if (!loom_.has(PartGroup::satellite_receiver)) r.satellite_bytes.clear();
+  switch (loom_.line_of(PartGroup::satellite_receiver)) {
+    case Loom::Line::silent: r.satellite_bytes.clear(); break;
+    case Loom::Line::garbled:
+      // Another baud makes other bits of the same edges.
+      for (char& c : r.satellite_bytes) c = static_cast<char>(static_cast<unsigned char>(c) * 37 + 0x81);
+      break;
+    case Loom::Line::clear: break;
+  }
+  return r;
 }
 
 Result<void> Bench::work(const hands::Work& asked) {

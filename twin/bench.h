@@ -68,6 +68,11 @@ class Bench {
   std::map<std::string, double> pulses() const { return pulses_; }
   std::array<double, 3> rates_deg_s() const { return sensed_rate_; }
   Senses& senses() { return senses_; }
+  /// Everything that the board's sensors say, its satellite receiver's line with it.
+  BoardReadings take_readings();
+  /// What the board finds of its sensors, and what it was told to use and does not find.
+  std::map<Sensor, SensorState> found() const;
+  void push_tube(double pressure_pa) { senses_.push_tube(pressure_pa); }
   /// Moves one socket alone; `level` −1 to 1. An error says why not.
   Result<void> drive(const std::string& socket, double level);
   void release() { driven_.clear(); }
@@ -105,6 +110,7 @@ class Bench {
   Mode mode_ = Mode::manual;
   Transmitter radio_;
   Senses senses_;
+  Satellites satellites_;
   std::string driven_;
   double drive_level_ = 0;
   std::map<std::string, double> pulses_;

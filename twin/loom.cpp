@@ -190,6 +190,26 @@ bool Loom::receiver_heard() const {
   return !any && lit("controller") && supply_.battery;
 }
 
+bool Loom::has(PartGroup group) const {
+  for (const Part& p : wired_.parts)
+    if (const PartKind* k = catalogue_.part(p.kind); k && k->group == group) return true;
+  return false;
+}
+
+Loom::Line Loom::line_of(PartGroup group) const {
+  if (!laid_) return supply_.usb || supply_.battery ? Line::clear : Line::silent;
+  Line best = Line::silent;
+  for (const Lead& l : wired_.leads) {
+    const LeadEnd* far = far_end(l, "controller");
+    const PartKind* k = far ? kind_of(wired_, catalogue_, far->part) : nullptr;
+    if (!k || k->group != group) continue;
+    if (talks(l)) return Line::clear;
+    // All is well but for what the port was told of the signal.
+    if (lit(far->part) && lit("controller") && !l.pair_turned && !l.plug_turned) best = Line::garbled;
+  }
+  return best;
+}
+
 bool Loom::servo_works(Surface surface) const {
   if (!laid_) return true;
   for (const Part& p : wired_.parts) {

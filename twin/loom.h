@@ -43,6 +43,11 @@ class Loom {
   /// The receiver has supply and what it says reaches the board.
   bool receiver_heard() const;
   bool servo_works(Surface surface) const;
+  enum class Line { silent, garbled, clear };
+  /// How what a part of this kind says on its data pair arrives at the board: silent without supply or with the pair
+  /// turned, garbled with another baud.
+  Line line_of(PartGroup group) const;
+  bool has(PartGroup group) const;
   /// What the board measures; 0 without a measuring lead in its socket.
   double battery_v() const;
   /// Per port of the board with a lead in it: true when data arrives.

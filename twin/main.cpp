@@ -90,7 +90,7 @@ class Listener {
 
 struct Options {
   std::string rig, sockets, store, data = data_folder().string(), firmware = "0.9.2";
-  std::vector<std::string> faults, lead_faults;
+  std::vector<std::string> faults, lead_faults, sense_faults;
   int random = 0, random_leads = 0;
   unsigned seed = 1;
   bool bad_sticks = false, cold_sticks = false, crooked = false, poor_senses = false;
@@ -141,6 +141,8 @@ Result<int> run(const Options& options) {
   if (const Place* p = rig->place("controller"); truth->board != (p ? Turn(p->turn) : Turn{}))
     senses.board = alignment_matrix(truth->board);
   if (options.poor_senses) make_poor(senses, options.seed);
+  for (const std::string& name : options.sense_faults)
+    if (const auto ok = add_sense_fault(senses, name); !ok) return tl::make_unexpected(ok.error());
   Bench bench(*rig, *controller, *truth, Loom(*rig, *catalogue, lead_faults), senses);
   if (options.battery) bench.plug({false, true});
   std::string memory;
@@ -159,6 +161,7 @@ Result<int> run(const Options& options) {
     if (options.cold_sticks) shown.push_back("the transmitter is cold");
     if (options.crooked) shown.push_back("the linkages are crooked");
     if (options.poor_senses) shown.push_back("the sensors are poor and iron is near the compass");
+    for (const std::string& name : options.sense_faults) shown.push_back(name);
   }
   HandsPort hands_port(bench, shown);
 
@@ -205,6 +208,8 @@ int main(int argc, char** argv) {
   app.add_option("--fault", options.faults, "A fault such as output_reversed:out_1 (docs/twin.md); repeat for more");
   app.add_option("--lead-fault", options.lead_faults,
                  "A lead that is not as planned, such as pair_turned:gps (docs/twin.md); repeat for more");
+  app.add_option("--sense-fault", options.sense_faults,
+                 "A sense that is not as it should be, such as bumped (docs/twin.md); repeat for more");
   app.add_option("--random-leads", options.random_leads, "Number of lead faults to draw")->check(CLI::Range(0, 4));
   app.add_option("--random", options.random, "Number of faults to draw")->check(CLI::Range(0, 4));
   app.add_flag("--bad-sticks", options.bad_sticks, "A transmitter that is set badly: order, direction, centre, ends");

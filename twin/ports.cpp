@@ -125,11 +125,12 @@ Json ControllerPort::carry_out(const link::ReadReceiver&) {
 }
 Json ControllerPort::carry_out(const link::ReadOutputs&) { return {{"ok", true}, {"pulses", bench_.pulses()}}; }
 Json ControllerPort::carry_out(const link::ReadSensors&) {
-  return link::to_json(link::SensorsReply{bench_.rates_deg_s(), bench_.loom().battery_v(), bench_.loom().ports()});
+  return link::to_json(
+      link::SensorsReply{bench_.rates_deg_s(), bench_.loom().battery_v(), bench_.loom().ports(), bench_.found()});
 }
 Json ControllerPort::carry_out(const link::ReadMotion&) {
   if (!bench_.controller().senses.shows_motion) return refused("this class does not show what its sensors read");
-  return link::to_json(link::MotionReply{bench_.senses().take_samples()});
+  return link::to_json(bench_.take_readings());
 }
 Json ControllerPort::carry_out(const link::Drive& r) {
   if (!bench_.controller().surfaces.drives_one_output) return refused("this class can't move one output alone");
@@ -216,6 +217,10 @@ Json HandsPort::carry_out(const hands::Inspect& r) {
 }
 Json HandsPort::carry_out(const hands::Mend& r) { return done_or(bench_.loom().mend(r.lead)); }
 Json HandsPort::carry_out(const hands::Work& r) { return done_or(bench_.work(r)); }
+Json HandsPort::carry_out(const hands::PushTube& r) {
+  bench_.push_tube(r.pressure_pa);
+  return done();
+}
 Json HandsPort::carry_out(const hands::Look&) {
   const Bench::Sight seen = bench_.look();
   hands::Sight sight;

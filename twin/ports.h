@@ -69,6 +69,7 @@ class HandsPort {
   Json carry_out(const hands::Inspect&);
   Json carry_out(const hands::Mend&);
   Json carry_out(const hands::Work&);
+  Json carry_out(const hands::PushTube&);
   Json carry_out(const hands::Look&);
 
   Bench& bench_;

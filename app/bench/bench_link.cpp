@@ -69,6 +69,7 @@ void BenchLink::start_twin(const TwinOptions& o) {
   if (o.troubles.bad_sticks) arguments << QStringLiteral("--bad-sticks");
   if (o.troubles.cold_sticks) arguments << QStringLiteral("--cold-sticks");
   if (o.troubles.poor_senses) arguments << QStringLiteral("--poor-senses");
+  for (const QString& fault : o.troubles.sense_faults) arguments << QStringLiteral("--sense-fault") << fault;
   if (o.troubles.crooked) arguments << QStringLiteral("--crooked");
   if (o.troubles.any() || o.random > 0) arguments << QStringLiteral("--seed") << QString::number(o.seed);
   if (o.random > 0) arguments << QStringLiteral("--random") << QString::number(o.random);
@@ -215,6 +216,7 @@ void BenchLink::happened(const link::LinkEvent& event) {
     board_.reset();
     channels_.clear();
     ports_.clear();
+    found_.clear();
     battery_v_ = 0;
     frames_.clear();
     signal_.reset();
@@ -227,9 +229,10 @@ void BenchLink::happened(const link::LinkEvent& event) {
   } else if (const auto* sensors = std::get_if<link::SensorsReply>(&event)) {
     battery_v_ = sensors->battery_v;
     ports_ = sensors->ports;
+    found_ = sensors->found;
     Q_EMIT board_sensed();
   } else if (const auto* motion = std::get_if<link::MotionReply>(&event)) {
-    Q_EMIT motion_heard(motion->samples);
+    Q_EMIT motion_heard(*motion);
   } else if (const auto* receiver = std::get_if<link::ReceiverReply>(&event)) {
     take_wire(*receiver);
   } else if (const auto* read = std::get_if<link::BoardRead>(&event)) {

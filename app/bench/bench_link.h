@@ -24,11 +24,12 @@ class BenchLink : public QObject {
 
   /// What of the simulated model needs setting up.
   struct Troubles {
-    bool bad_sticks = false;   ///< a badly set transmitter
-    bool cold_sticks = false;  ///< gimbals that drift while they warm up
-    bool crooked = false;      ///< linkages and servos that are not straight
-    bool poor_senses = false;  ///< sensors that are off, and iron near the compass
-    bool any() const { return bad_sticks || cold_sticks || crooked || poor_senses; }
+    bool bad_sticks = false;        ///< a badly set transmitter
+    bool cold_sticks = false;       ///< gimbals that drift while they warm up
+    bool crooked = false;           ///< linkages and servos that are not straight
+    bool poor_senses = false;       ///< sensors that are off, and iron near the compass
+    QStringList sense_faults = {};  ///< by name (docs/twin.md)
+    bool any() const { return bad_sticks || cold_sticks || crooked || poor_senses || !sense_faults.isEmpty(); }
   };
   struct TwinOptions {
     QString rig_file;
@@ -74,6 +75,8 @@ class BenchLink : public QObject {
   /// What the board reports of its ports: true where data arrives. And the voltage that it measures.
   const std::map<std::string, bool>& ports() const { return ports_; }
   double battery_v() const { return battery_v_; }
+  /// What the board finds of its sensors; empty without a board that says it.
+  const std::map<Sensor, SensorState>& found() const { return found_; }
   /// Frames of the last eight seconds, decoded from the receiver's wire; empty when the class does not show what it
   /// receives.
   const std::deque<ChannelFrame>& frames() const { return frames_; }
@@ -104,7 +107,7 @@ class BenchLink : public QObject {
   void frames_heard(const std::vector<rigging::ChannelFrame>& frames);
   /// Settings as on the transmitter's screen.
   /// Readings of the board's own sensors, oldest first.
-  void motion_heard(const std::vector<rigging::MotionSample>& samples);
+  void motion_heard(const rigging::BoardReadings& readings);
   void transmitter_read(const std::vector<rigging::Channel>& settings);
   void board_read();
   void written(bool good, const QString& words);
@@ -141,6 +144,7 @@ class BenchLink : public QObject {
   std::map<std::string, double> channels_;
   std::map<std::string, bool> ports_;
   double battery_v_ = 0;
+  std::map<Sensor, SensorState> found_;
   void take_wire(const link::ReceiverReply& reply);
   void take_bytes();
   void hear(Signal signal);

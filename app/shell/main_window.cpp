@@ -524,6 +524,12 @@ QList<Request> MainWindow::requests() {
          start_troubled_bench(static_cast<unsigned>(QDateTime::currentSecsSinceEpoch() % 100000), {true, false, true});
          go(Station::sticks);
        }});
+  all.append(
+      {tr("Start the bench with poor senses"), tr("twin practise gyro compass iron bumped satellites train"), [this] {
+         start_troubled_bench(static_cast<unsigned>(QDateTime::currentSecsSinceEpoch() % 100000),
+                              {.poor_senses = true});
+         go(Station::senses);
+       }});
   all.append({tr("Start the bench with a cold transmitter"), tr("twin practise sticks drift centre train"), [this] {
                 start_troubled_bench(1, {false, true, false});
                 go(Station::sticks);

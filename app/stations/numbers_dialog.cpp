@@ -1,6 +1,7 @@
 #include "stations/numbers_dialog.h"
 
 #include <QCheckBox>
+#include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QFormLayout>
 #include <QLabel>
@@ -100,6 +101,15 @@ void NumbersDialog::add(const char* id, const QString& label, std::string& value
   b->setPlaceholderText(hint);
   form_->addRow(label, b);
   takes_.push_back([b, &value] { value = b->text().trimmed().toStdString(); });
+}
+
+void NumbersDialog::add(const char* id, const QString& label, std::size_t& at, const QStringList& choices) {
+  auto* b = new QComboBox;
+  b->setObjectName(QLatin1String(id));
+  b->addItems(choices);
+  b->setCurrentIndex(static_cast<int>(at));
+  form_->addRow(label, b);
+  takes_.push_back([b, &at] { at = static_cast<std::size_t>(b->currentIndex()); });
 }
 
 void NumbersDialog::refuse(const QString& why) {

@@ -45,6 +45,8 @@ class NumbersDialog : public QDialog {
   void add(const char* id, const Number& number, std::optional<double>& value, const QString& unknown);
   void add(const char* id, const QString& label, bool& value);
   void add(const char* id, const QString& label, std::string& value, const QString& hint);
+  /// One of several.
+  void add(const char* id, const QString& label, std::size_t& at, const QStringList& choices);
   /// Runs the dialog and, when accepted, puts what was typed into the values. True when accepted.
   bool ask();
   /// Runs it until the edit made of what was typed is taken, or it is left; what does not go is said above the numbers.

@@ -15,8 +15,13 @@ ProcedureRunner::ProcedureRunner(RigDocument& document, BenchLink& bench, const 
   connect(&bench_, &BenchLink::frames_heard, this,
           [this](const std::vector<ChannelFrame>& frames) { tell(FramesHeard{frames}); });
   connect(&bench_, &BenchLink::channels_heard, this, [this] { tell(ChannelsHeard{bench_.channels()}); });
-  connect(&bench_, &BenchLink::motion_heard, this, [this](const std::vector<MotionSample>& samples) {
-    if (procedure_->listens_to_motion()) tell(MotionHeard{samples});
+  connect(&bench_, &BenchLink::motion_heard, this, [this](const BoardReadings& readings) {
+    if (procedure_->listens_to_motion()) tell(readings);
+  });
+  connect(&bench_, &BenchLink::board_sensed, this, [this] {
+    if (found_ == bench_.found()) return;
+    found_ = bench_.found();
+    tell(SensorsFound{found_});
   });
   connect(&bench_, &BenchLink::seen, this, [this] { tell(SurfacesSeen{bench_.sight().deflections}); });
   connect(&bench_, &BenchLink::transmitter_read, this,

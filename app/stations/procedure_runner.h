@@ -46,6 +46,7 @@ class ProcedureRunner : public QObject {
   Card card_;
   unsigned revision_ = 0;
   BenchState bench_state_;
+  std::map<Sensor, SensorState> found_;  ///< as it was told last
   QElapsedTimer since_;
   QTimer ticks_;
 };

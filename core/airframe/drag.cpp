@@ -72,6 +72,14 @@ std::optional<Figure> stall_speed(const Airframe& a) {
 }
 
 std::optional<Figure> cruise_speed(const Airframe& a) {
+  if (a.cruise_m_s)
+    return Figure{"Cruise speed",
+                  *a.cruise_m_s,
+                  "m/s",
+                  0.9 * *a.cruise_m_s,
+                  1.1 * *a.cruise_m_s,
+                  "as flown",
+                  "measured; within a tenth"};
   const auto stall = stall_speed(a);
   if (!stall) return std::nullopt;
   return Figure{"Cruise speed",      1.6 * stall->value,           "m/s", 1.4 * stall->value, 1.9 * stall->value,

@@ -21,7 +21,7 @@ struct Drag {
 /// wide: 1.1 for a clean glider, 2 with everything in the air.
 Drag drag_of(const Airframe& airframe, double m_s);
 
-/// Level flight at 1.6 times the stall speed, m/s (common practice, 1.4 to 1.9); nothing without a mass.
+/// Level flight as flown, or at 1.6 times the stall speed, m/s (common practice, 1.4 to 1.9); nothing without either.
 std::optional<Figure> stall_speed(const Airframe& airframe);
 std::optional<Figure> cruise_speed(const Airframe& airframe);
 

@@ -73,21 +73,25 @@ double error_at(const FitReport& report, Point p, double horizontal_ut) {
   return heading_error_deg(sum, horizontal_ut);
 }
 
+std::optional<MagneticField> earth_field(const Rig& rig, const Catalogue& catalogue) {
+  const Fit& fit = rig.fit;
+  if (!catalogue.earth || !fit.latitude_deg || !fit.longitude_deg) return std::nullopt;
+  const auto year = fit.date.empty() ? Result<double>(2027.5) : decimal_year(fit.date);
+  if (!year) return std::nullopt;
+  const auto field = catalogue.earth->field(*fit.latitude_deg, *fit.longitude_deg, fit.altitude_km, *year);
+  return field ? std::optional(*field) : std::nullopt;
+}
+
 /// Earth's horizontal field where it flies.
 static Figure horizontal_field(const Rig& rig, const Catalogue& catalogue) {
-  const Fit& fit = rig.fit;
-  if (catalogue.earth && fit.latitude_deg && fit.longitude_deg) {
-    const auto year = fit.date.empty() ? Result<double>(2027.5) : decimal_year(fit.date);
-    if (year)
-      if (const auto field = catalogue.earth->field(*fit.latitude_deg, *fit.longitude_deg, fit.altitude_km, *year))
-        return {"Earth's horizontal field",
-                field->horizontal_nT / 1000,
-                "µT",
-                {},
-                {},
-                "at the given place" + std::string(fit.date.empty() ? ", middle of 2027" : ""),
-                "World Magnetic Model 2025"};
-  }
+  if (const auto field = earth_field(rig, catalogue))
+    return {"Earth's horizontal field",
+            field->horizontal_nT / 1000,
+            "µT",
+            {},
+            {},
+            "at the given place" + std::string(rig.fit.date.empty() ? ", middle of 2027" : ""),
+            "World Magnetic Model 2025"};
   return {"Earth's horizontal field",
           20,
           "µT",

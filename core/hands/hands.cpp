@@ -74,6 +74,7 @@ struct Writer {
     if (r.surface) body["surface"] = r.surface->word();
     return {"work", std::move(body)};
   }
+  Form operator()(const PushTube& r) const { return {"push_tube", {{"pressure_pa", r.pressure_pa}}}; }
   Form operator()(const Look&) const { return {"look"}; }
 };
 
@@ -129,6 +130,7 @@ Result<Request> request_of(const std::string& name, const Json& b) {
   }
   if (name == "inspect") return Inspect{text_member(b, "lead")};
   if (name == "mend") return Mend{text_member(b, "lead")};
+  if (name == "push_tube") return PushTube{ranged(b, "pressure_pa", -2000, 2000)};
   if (name == "look") return Look{};
   if (name == "work") {
     const auto remedy = from_word<Remedy>(text_member(b, "work"));

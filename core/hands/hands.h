@@ -74,11 +74,15 @@ struct Work {
   std::vector<Axis> axes;            ///< one, or the two that are exchanged
   std::optional<Surface> surface;
 };
+/// Puts a pressure on the airspeed sensor's tube and holds it there, −2000 to 2000 Pa; 0 lets go.
+struct PushTube {
+  double pressure_pa = 0;
+};
 /// Looks at the model; answered with a `Sight`.
 struct Look {};
 
 using Request = std::variant<Supply, Stick, Hold, Flick, ChooseMode, SwitchTransmitter, TurnControl, ReadTransmitter,
-                             Dial, Clevis, Tooth, SetOutput, Inspect, Mend, Work, Look>;
+                             Dial, Clevis, Tooth, SetOutput, Inspect, Mend, Work, PushTube, Look>;
 
 /// What eyes see of the model.
 struct Sight {

@@ -44,12 +44,15 @@ Json to_json(const HelloReply& r) {
 Json to_json(const ChannelsReply& r) { return {{"ok", true}, {"channels", r.us}, {"dark", r.dark}}; }
 
 Json to_json(const SensorsReply& r) {
+  Json found = Json::object();
+  for (const auto& [sensor, state] : r.found) found[std::string(word(sensor))] = word(state);
   return {{"ok", true},
           {"roll_deg_s", r.rate_deg_s[0]},
           {"pitch_deg_s", r.rate_deg_s[1]},
           {"yaw_deg_s", r.rate_deg_s[2]},
           {"battery_v", r.battery_v},
-          {"ports", r.ports}};
+          {"ports", r.ports},
+          {"found", std::move(found)}};
 }
 
 Json to_json(const MotionReply& r) {
@@ -61,6 +64,13 @@ Json to_json(const MotionReply& r) {
       for (const double v : {s.field_ut->x(), s.field_ut->y(), s.field_ut->z()}) row.push_back(v);
     json["samples"].push_back(std::move(row));
   }
+  if (!r.slow.empty()) {
+    const auto or_null = [](const std::optional<double>& v) { return v ? Json(*v) : Json(); };
+    for (const SlowReading& s : r.slow)
+      json["slow"].push_back(
+          {s.t_s, s.temperature_c, or_null(s.pressure_pa), or_null(s.pitot_pa), or_null(s.current_a)});
+  }
+  if (!r.satellite_bytes.empty()) json["satellites"] = binary(r.satellite_bytes);
   return json;
 }
 
@@ -102,6 +112,12 @@ Result<SensorsReply> sensors_reply(const Json& body) {
                   number_member(body, "yaw_deg_s", 0)};
   r.battery_v = number_member(body, "battery_v", 0);
   take_map(body, "ports", r.ports);
+  if (const auto found = body.find("found"); found != body.end() && found->is_object())
+    for (const auto& [name, value] : found->items()) {
+      const auto sensor = from_word<Sensor>(name);
+      const auto state = value.is_string() ? from_word<SensorState>(value.get<std::string>()) : std::nullopt;
+      if (sensor && state) r.found[*sensor] = *state;
+    }
   return r;
 }
 
@@ -124,6 +140,19 @@ Result<MotionReply> motion_reply(const Json& body) {
     if (row.size() == 10) s.field_ut = Point(v[7], v[8], v[9]);
     r.samples.push_back(s);
   }
+  if (const auto slow = body.find("slow"); slow != body.end() && slow->is_array())
+    for (const Json& row : *slow) {
+      if (r.slow.size() == most_slow_readings) break;
+      if (!row.is_array() || row.size() != 5) continue;
+      const auto number = [&](std::size_t i) -> std::optional<double> {
+        if (!row[i].is_number()) return std::nullopt;
+        const double v = row[i].get<double>();
+        return std::abs(v) < 1e9 ? std::optional(v) : std::nullopt;
+      };
+      if (!number(0) || !number(1)) continue;
+      r.slow.push_back({*number(0), *number(1), number(2), number(3), number(4)});
+    }
+  if (auto bytes = bytes_member(body, "satellites")) r.satellite_bytes = bytes->substr(0, most_satellite_bytes);
   return r;
 }
 

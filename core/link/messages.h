@@ -4,6 +4,7 @@
 #include <map>
 
 #include "base/json.h"
+#include "rig/sensing.h"
 #include "signal/motion.h"
 #include "signal/signal.h"
 
@@ -28,16 +29,15 @@ struct ChannelsReply {
 };
 
 struct SensorsReply {
-  std::array<double, 3> rate_deg_s{};  ///< roll, pitch, yaw
-  double battery_v = 0;                ///< 0 without a measuring lead
-  std::map<std::string, bool> ports;   ///< true where data arrives
+  std::array<double, 3> rate_deg_s{};        ///< roll, pitch, yaw
+  double battery_v = 0;                      ///< 0 without a measuring lead
+  std::map<std::string, bool> ports;         ///< true where data arrives
+  std::map<Sensor, SensorState> found = {};  ///< that it has, or is told to use
 };
 
-/// Readings since the last time, oldest first; at most `most_motion_samples`.
-struct MotionReply {
-  std::vector<MotionSample> samples;
-};
-inline constexpr std::size_t most_motion_samples = 500;
+/// Readings since the last time; at most `most_motion_samples`, `most_slow_readings` and `most_satellite_bytes`.
+using MotionReply = BoardReadings;
+inline constexpr std::size_t most_motion_samples = 500, most_slow_readings = 100, most_satellite_bytes = 4096;
 
 /// What was on the receiver's wire since the last time.
 struct ReceiverReply {

@@ -132,15 +132,17 @@ struct SurfacesSeen {
 struct TransmitterShown {
   std::vector<Channel> settings;
 };
-/// Readings of the board's own sensors since the last time, oldest first.
-struct MotionHeard {
-  std::vector<MotionSample> samples;
+/// Readings of the board's own sensors.
+using MotionHeard = BoardReadings;
+/// What the board says that it has, or looks for.
+struct SensorsFound {
+  std::map<Sensor, SensorState> states;
 };
 /// Rig, checks or bench are others than before.
 struct SceneChanged {};
 
 using Event = std::variant<Time, Pressed, Looked, FramesHeard, ChannelsHeard, SurfacesSeen, TransmitterShown,
-                           MotionHeard, SceneChanged>;
+                           MotionHeard, SensorsFound, SceneChanged>;
 
 /// How the bench stands.
 struct BenchState {

@@ -192,12 +192,40 @@ Result<Event> ProcedurePlayer::event_of(const std::string& line, const std::stri
     }
     return seen;
   }
+  if (what == "motion") {
+    std::array<double, 10> v{};
+    const std::size_t count = words.size() - 1;
+    for (std::size_t i = 0; i < std::min(count, v.size()); ++i) {
+      const auto value = number(i + 1);
+      if (!value || std::abs(*value) > 1e9) return failure(where, "\"" + words[i + 1] + "\" is no number", "a reading");
+      v[i] = *value;
+    }
+    if (count != 7 && count != 10)
+      return failure(where, std::to_string(count) + " numbers are no reading",
+                     "time, force x y z in m/s², rate x y z in °/s, and field x y z in µT or none");
+    MotionSample s{v[0], {v[1], v[2], v[3]}, {v[4], v[5], v[6]}, {}};
+    if (count == 10) s.field_ut = Point(v[7], v[8], v[9]);
+    return MotionHeard{{s}};
+  }
+  if (what == "found") {
+    SensorsFound found;
+    for (std::size_t i = 1; i < words.size(); ++i) {
+      const auto [name, value] = halves(words[i]);
+      const auto sensor = from_word<Sensor>(name);
+      const auto state = from_word<SensorState>(value);
+      if (!sensor || !state)
+        return failure(where, "\"" + words[i] + "\" is not understood",
+                       "SENSOR=STATE of " + word_choice<Sensor>() + " and " + word_choice<SensorState>());
+      found.states[*sensor] = *state;
+    }
+    return found;
+  }
   if (what == "bench") {
     if (const auto ok = set_bench(words, where); !ok) return tl::make_unexpected(ok.error());
     return SceneChanged{};
   }
   return failure(where, "\"" + what + "\" is not understood",
-                 "time, choose, press, look, frame, channels, stands or bench");
+                 "time, choose, press, look, frame, channels, stands, motion, found or bench");
 }
 
 Result<ProcedurePlayer::LineOutcome> ProcedurePlayer::play(const std::string& line, const std::string& where) {

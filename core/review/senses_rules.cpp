@@ -1,6 +1,9 @@
 #include <algorithm>
 
+#include "base/number.h"
 #include "review/rules.h"
+#include "senses/inventory.h"
+#include "senses/level.h"
 
 namespace rigging {
 namespace rules::senses {
@@ -54,6 +57,52 @@ void small_board_in_a_large_model(const Inspection& in, Findings& found) {
             "Consider a larger controller; else foam against vibration, and time to warm up before arming.");
 }
 
+/// What the board said of its sensors when it was asked, and what it was told to use.
+void sensors_against_parts(const Inspection& in, Findings& found) {
+  for (const InventoryLine& line : inventory_of(in.rig, in.catalogue)) {
+    const Severity severity = line.finding == Finding::sick ? Severity::grounds
+                              : line.finding == Finding::missing || line.finding == Finding::left_over
+                                  ? Severity::fix_first
+                                  : Severity::worth_knowing;
+    if (line.finding == Finding::as_planned || line.finding == Finding::not_asked) continue;
+    const char* why =
+        line.finding == Finding::left_over ? "A sensor that it was told to use and does not find keeps it from arming."
+        : line.finding == Finding::missing ? "What rests on it will not work, and it may refuse to arm."
+        : line.finding == Finding::sick    ? "A sick sensor can turn the model over."
+        : line.finding == Finding::switched_off ? "It is carried along for nothing."
+                                                : "What is not in the rig is not planned, wired or balanced.";
+    Snag& n = found.add(severity, "found." + std::string(word(line.sensor)), line.words, why, line.remedy);
+    const auto told = use_of(line.sensor);
+    if (told && (line.finding == Finding::left_over || line.finding == Finding::switched_off)) {
+      const bool use = line.finding == Finding::switched_off;
+      n.fix = Fix{std::string("Tell it: ") + std::string(word(line.sensor)) + (use ? " used" : " not used"),
+                  [told, use, sensor = line.sensor](const Rig& rig) {
+                    Rig r = rig;
+                    r.sensing.*told = use;
+                    if (!use)
+                      std::erase_if(r.sensing.reported, [&](const ReportedSensor& s) { return s.sensor == sensor; });
+                    return r;
+                  }};
+    }
+  }
+}
+
+void level_far_from_the_wing(const Inspection& in, Findings& found) {
+  if (!in.rig.sensing.level_nose_up_deg) return;
+  const double told = *in.rig.sensing.level_nose_up_deg;
+  const Figure& at = in.reports.fit.balance.balance_point;
+  const LevelReport level = analyze_level(in.rig.airframe, in.reports.airframe, at.value);
+  if (!level.nose_up) return;
+  const double low = std::min(level.nose_up->least.value_or(0), usual_level_least_deg) - 2,
+               high = std::max(level.nose_up->most.value_or(0), usual_level_most_deg) + 2;
+  if (told >= low && told <= high) return;
+  found.add(Severity::fix_first, "level",
+            "Level is set to " + number_text(told, 1) + "° nose up; the wing carries the model at " +
+                figure_text(*level.nose_up),
+            told > high ? "In self-level it would climb into a stall at low throttle." : "In self-level it would dive.",
+            "Set it at station senses, or look at mass, speed, section and incidence again.");
+}
+
 }  // namespace
 }  // namespace rules::senses
 
@@ -61,7 +110,9 @@ const std::vector<Rule>& senses_rules() {
   using namespace rules::senses;
   static const std::vector<Rule> rules{{"SENSES-01", Station::senses, board_turned, source::cube},
                                        {"SENSES-02", Station::senses, sensing_reversed, source::common},
-                                       {"SENSES-03", Station::senses, small_board_in_a_large_model, source::common}};
+                                       {"SENSES-03", Station::senses, small_board_in_a_large_model, source::common},
+                                       {"SENSES-04", Station::senses, sensors_against_parts, source::common},
+                                       {"SENSES-05", Station::senses, level_far_from_the_wing, source::common}};
   return rules;
 }
 

@@ -6,8 +6,9 @@
 #include "fit/edits.h"
 #include "proof/hand_steps.h"
 #include "proof/proof_procedure.h"
+#include "senses/air_procedures.h"
 #include "senses/sense_checks.h"
-#include "senses/sense_procedures.h"
+#include "senses/still_procedures.h"
 #include "sticks/edits.h"
 #include "sticks/stick_checks.h"
 #include "sticks/sticks_procedure.h"
@@ -29,7 +30,8 @@ std::vector<Rule> joined(std::vector<Rule> all, const std::vector<Rule>& more) {
 bool has_parts(const Rig& rig, const Review&) { return !rig.parts.empty(); }
 bool sticks_read(const Rig&, const Review& r) { return r.sticks.all_read; }
 bool senses_known(const Rig& rig, const Review&) {
-  return rig.sensing.accelerometer.has_value() || rig.sensing.compass.has_value();
+  return rig.sensing.accelerometer || rig.sensing.compass || rig.sensing.level_nose_up_deg ||
+         !rig.sensing.reported.empty();
 }
 bool never(const Rig&, const Review&) { return false; }
 
@@ -85,9 +87,15 @@ std::vector<StationEntry> built() {
                  .question = "Does it know which way is up and north?",
                  .rules = senses_rules(),
                  .checks = sense_checks(),
-                 .procedures = {{"rotation", "Find how the board sits", "", make<RotationProcedure>},
+                 .procedures = {{"found", "What the board finds", "", make<FoundProcedure>},
+                                {"gyro", "Still at power-up", "", make<GyroProcedure>},
+                                {"rotation", "Find how the board sits", "", make<RotationProcedure>},
                                 {"accelerometer", "Calibrate the accelerometer", "", make<AccelerometerProcedure>},
-                                {"compass", "Calibrate the compass", "", make<CompassProcedure>}},
+                                {"level", "Set the level attitude", "", make<LevelProcedure>},
+                                {"compass", "Calibrate the compass", "", make<CompassProcedure>},
+                                {"motor", "Run the motor: shaking, and the compass", "", make<MotorProcedure>},
+                                {"sky", "Listen to the satellite receiver", "", make<SkyProcedure>},
+                                {"air", "Look at barometer and airspeed", "", make<AirProcedure>}},
                  .begun = senses_known});
   all.push_back(planned(S::feel, "How hard may it correct?",
                         "Not built yet. Here gains will be set against the flight model, with margins over speed."));

@@ -31,7 +31,11 @@ const Members& Described<Airframe>::members() {
           .needed("fin_chord_m", &Airframe::fin_chord_m, range::metres, "fin chord")
           .needed("surface_chord", &Airframe::surface_chord, {0.05, 1}, "surface chord")
           .needed("v_angle_deg", &Airframe::v_angle_deg, {5, 80}, "V-tail angle")
+          .member("section", &Airframe::section)
+          .member("incidence_deg", &Airframe::incidence_deg, range::small_deg, "wing's incidence")
+          .member("thrust_down_deg", &Airframe::thrust_down_deg, range::small_deg, "down-thrust")
           .member("mass_kg", &Airframe::mass_kg, {0.02, 150}, "flying mass")
+          .member("cruise_m_s", &Airframe::cruise_m_s, range::speed_m_s, "cruise speed")
           .member("fast_m_s", &Airframe::fast_m_s, range::speed_m_s, "fastest level flight")
           .member("dive_m_s", &Airframe::dive_m_s, range::speed_m_s, "fastest ever")
           .rest(&Airframe::extra);

@@ -30,6 +30,9 @@ enum class AirframeKind {
 /// One motor, two that turn alike, or two that steer as well.
 enum class Motors { one, two, two_steering };
 
+/// The wing's section as a builder sees it: which tells at which angle it lifts nothing.
+enum class WingSection { unknown, symmetric, semi_symmetric, flat_bottom, under_cambered, reflexed };
+
 /// How the span of a V-tail was measured.
 enum class VSpan { from_above, along_panels };
 
@@ -54,13 +57,27 @@ struct Airframe {
   double fin_chord_m = 0.14;
   double surface_chord = 0.25;  ///< control surface chord as a share of the chord in front of it
   double v_angle_deg = 35;      ///< of each V-tail half against the horizon
+  WingSection section = WingSection::unknown;
+  double incidence_deg = 0;    ///< of the line from leading to trailing edge against the floor the board sits on
+  double thrust_down_deg = 0;  ///< of the motor's shaft against that floor
   std::optional<double> mass_kg;
+  std::optional<double> cruise_m_s;  ///< as flown; estimated from the stall speed when absent
   std::optional<double> fast_m_s,
       dive_m_s;  ///< fastest level flight and fastest ever; estimated from the cruise speed when absent
   Extra extra;
   bool operator==(const Airframe&) const = default;
 };
 
+template <>
+struct Words<WingSection> {
+  using S = WingSection;
+  static constexpr std::array<std::pair<S, std::string_view>, 6> list{{{S::unknown, "unknown"},
+                                                                       {S::symmetric, "symmetric"},
+                                                                       {S::semi_symmetric, "semi_symmetric"},
+                                                                       {S::flat_bottom, "flat_bottom"},
+                                                                       {S::under_cambered, "under_cambered"},
+                                                                       {S::reflexed, "reflexed"}}};
+};
 template <>
 struct Words<Motors> {
   using M = Motors;

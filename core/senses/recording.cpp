@@ -151,4 +151,27 @@ Result<Recording> parse_recording(std::string_view text, const std::string& name
   return all;
 }
 
+Result<BoardReadings> parse_board_log(std::string_view text, const std::string& name) {
+  const auto forces = parse_recording(text, name, {"ax", "ay", "az"});
+  if (!forces) return tl::make_unexpected(forces.error());
+  const auto table = parse_number_table(text, name);
+  const int current = table->column("current_a"), field = table->column("mx");
+  const auto fields = field >= 0 ? parse_recording(text, name, {"mx", "my", "mz"}) : Result<Recording>(Recording{});
+  if (!fields) return tl::make_unexpected(fields.error());
+  BoardReadings all;
+  for (std::size_t i = 0; i < forces->size(); ++i) {
+    MotionSample s;
+    s.t_s = forces->t_s[i];
+    s.force_m_s2 = forces->readings.at(i);
+    if (field >= 0) s.field_ut = fields->readings.at(i);
+    all.samples.push_back(s);
+    if (current < 0) continue;
+    SlowReading slow;
+    slow.t_s = s.t_s;
+    slow.current_a = table->rows[i][static_cast<std::size_t>(current)];
+    all.slow.push_back(slow);
+  }
+  return all;
+}
+
 }  // namespace rigging

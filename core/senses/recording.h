@@ -6,6 +6,7 @@
 
 #include "base/point.h"
 #include "base/result.h"
+#include "signal/motion.h"
 
 namespace rigging {
 
@@ -35,6 +36,10 @@ struct Recording {
 /// backward, readings of another unit where `usual_length` tells (0: nothing tells).
 Result<Recording> parse_recording(std::string_view text, const std::string& name,
                                   const std::array<std::string, 3>& columns, double usual_length = 0);
+
+/// A log of a board: columns t_s, ax, ay, az (m/s²), and mx, my, mz (µT) and current_a where there are any. Errors as
+/// of `parse_recording`.
+Result<BoardReadings> parse_board_log(std::string_view text, const std::string& name);
 
 /// A stretch in which the sensor was held still.
 struct StillPose {

@@ -1,6 +1,9 @@
 #include "senses/sense_checks.h"
 
+#include "base/number.h"
 #include "rig/place.h"
+#include "senses/inventory.h"
+#include "senses/level.h"
 
 namespace rigging {
 namespace {
@@ -11,7 +14,8 @@ std::vector<std::string> of_boards_that_show(const CheckContext& in) {
 }
 
 std::vector<std::string> of_compasses(const CheckContext& in) {
-  return compass_part(in.rig, in.catalogue).empty() ? std::vector<std::string>{} : of_boards_that_show(in);
+  return sensor_part(in.rig, in.catalogue, Sensor::compass).empty() ? std::vector<std::string>{}
+                                                                    : of_boards_that_show(in);
 }
 
 std::vector<std::string> sits(const std::string& part) {
@@ -42,7 +46,7 @@ std::vector<std::string> accelerometer_places(const CheckContext&, const std::st
 /// What turns or disturbs it: where it sits, and every lead and part that carries the motor's or the battery's current.
 std::vector<std::string> compass_places(const CheckContext& in, const std::string&) {
   std::vector<std::string> all = correction_of("compass");
-  const std::string part = compass_part(in.rig, in.catalogue);
+  const std::string part = sensor_part(in.rig, in.catalogue, Sensor::compass);
   const auto add = [&](const std::vector<std::string>& more) { all.insert(all.end(), more.begin(), more.end()); };
   const auto stands = [&](const std::string& id) {
     for (const char* member : {"x_m", "y_m", "z_m"}) all.push_back(place_of({"places", id, member}));
@@ -62,6 +66,53 @@ std::vector<std::string> compass_places(const CheckContext& in, const std::strin
         (k->group == PartGroup::motor || k->group == PartGroup::speed_controller || k->group == PartGroup::battery))
       stands(p.id);
   return all;
+}
+
+bool levels(const CheckContext& in) { return in.controller && in.controller->mode(Mode::level); }
+std::vector<std::string> once_if(bool needed) {
+  return needed ? std::vector<std::string>{""} : std::vector<std::string>{};
+}
+
+std::vector<std::string> of_boards_that_level(const CheckContext& in) {
+  return once_if(levels(in) && in.controller->senses.shows_motion);
+}
+std::vector<std::string> of_levels_by_hand(const CheckContext& in) {
+  return once_if(levels(in) && !in.controller->senses.shows_motion);
+}
+std::vector<std::string> of_boards_with_a_lamp(const CheckContext& in) {
+  return once_if(in.controller && !in.controller->senses.shows_motion &&
+                 in.controller->senses.power_up != PowerUp::anyhow);
+}
+std::vector<std::string> of_fixes(const CheckContext& in) {
+  return sensor_part(in.rig, in.catalogue, Sensor::satellites).empty() ? std::vector<std::string>{}
+                                                                       : of_boards_that_show(in);
+}
+
+/// A new zero is taken at every start: what it rests on is the board itself.
+std::vector<std::string> board_places(const CheckContext&, const std::string&) {
+  return {"controller/kind", "controller/firmware"};
+}
+
+/// The angle, where the board sits, and what the angle was worked out from.
+std::vector<std::string> level_places(const CheckContext& in, const std::string& subject) {
+  std::vector<std::string> all = rotation_places(in, subject);
+  for (const char* member : {"level_nose_up_deg", "level_right_down_deg"}) all.push_back(place_of({"sensing", member}));
+  for (const char* member :
+       {"span_m", "root_chord_m", "tip_chord_m", "mass_kg", "section", "incidence_deg", "cruise_m_s"})
+    all.push_back(place_of({"airframe", member}));
+  return all;
+}
+
+std::vector<std::string> fix_places(const CheckContext& in, const std::string&) {
+  const std::string part = sensor_part(in.rig, in.catalogue, Sensor::satellites);
+  std::vector<std::string> all{"controller/kind", place_of({"parts", part, "kind"}), place_of({"parts", part, "baud"}),
+                               "sensing/uses_satellites"};
+  for (const char* member : {"x_m", "y_m", "z_m", "turn"}) all.push_back(place_of({"places", part, member}));
+  return all;
+}
+
+std::string level_fails(const CheckContext& in, const std::string&) {
+  return in.rig.sensing.level_nose_up_deg ? "" : "the level attitude has not been set";
 }
 
 std::string rotation_fails(const CheckContext& in, const std::string&) {
@@ -108,14 +159,74 @@ CheckCard compass_card(const CheckContext&, const std::string&) {
           {"Propeller off. A free path: nothing to trip over while turning."}};
 }
 
-}  // namespace
-
-std::string compass_part(const Rig& rig, const Catalogue& catalogue) {
-  for (const Part& p : rig.parts)
-    if (const PartKind* k = catalogue.part(p.kind); k && k->magnetic_sensor) return p.id;
-  const ControllerClass* c = catalogue.controller(rig.controller.kind);
-  return c && c->senses.has_compass ? "controller" : "";
+CheckCard gyro_card(const CheckContext&, const std::string&) {
+  return {"Still at power-up",
+          "",
+          "At station senses: power up with the model still, hands off, and read the gyro for some seconds.",
+          "At rest it says that nothing turns.",
+          "",
+          {"Propeller off."}};
 }
+
+CheckCard level_card(const CheckContext& in, const std::string&) {
+  const auto& level = in.rig.sensing.level_nose_up_deg;
+  return {"Level attitude",
+          "",
+          "At station senses, set the attitude in which the wing carries the model at cruise.",
+          level ? "Propped " + number_text(*level, 1) + "° nose up, in self-level, the surfaces stand in their middle."
+                : "",
+          "",
+          {"Propeller off."}};
+}
+
+CheckCard fix_card(const CheckContext&, const std::string&) {
+  return {"A good fix",
+          "",
+          "Outdoors, at station senses, let the satellite receiver stand still for a few minutes.",
+          "Enough satellites, and a home that is right to a few metres.",
+          "",
+          {"Propeller off."}};
+}
+
+std::string sign_words(const ControllerClass& c, LampTells tells) {
+  const Lamp* lamp = c.lamp(tells);
+  return lamp ? lamp->sign : std::string();
+}
+
+CheckCard wakes_card(const CheckContext& in, const std::string&) {
+  const ControllerClass& c = *in.controller;
+  const bool level = c.senses.power_up == PowerUp::still_and_level;
+  const std::string settling = sign_words(c, LampTells::settling), ready = sign_words(c, LampTells::ready),
+                    fault = sign_words(c, LampTells::fault);
+  CheckCard card;
+  card.title = level ? "Wakes still and level" : "Wakes still";
+  card.todo = std::string("1. Transmitter on, throttle closed. 2. Set the model down ") +
+              (level ? "in the attitude in which it flies level (the wedge under it), still, hands off. "
+                     : "still, hands off; it need not be level. ") +
+              "3. Battery in. 4. Do not touch it until it is ready.";
+  card.expected =
+      (settling.empty() ? std::string() : "First: " + settling + ". ") +
+      (ready.empty() ? "It shows that it is ready" : "Then: " + ready) +
+      ", and the surfaces stand still while the model does." +
+      (fault.empty() ? "" : " If instead: " + fault + ", it was moved: unplug, keep it still, plug in again.");
+  card.how = "A surface that creeps or stands off its middle, with the model at rest, says that the zero is wrong.";
+  card.cautions = {"Propeller off."};
+  return card;
+}
+
+CheckCard level_stored_card(const CheckContext& in, const std::string&) {
+  const auto& level = in.rig.sensing.level_nose_up_deg;
+  return {"Level stored",
+          "",
+          "1. Prop the model on its wedge, nose up by " + number_text(level.value_or(usual_level_deg), 1) + "°" +
+              (level ? "" : " (usual, 2 to 5°; station senses works it out)") + ", wings level, still. 2. " +
+              in.controller->senses.level,
+          "On the wedge, in the levelling mode, the surfaces stand in their middle; off it they answer.",
+          "",
+          {"Propeller off."}};
+}
+
+}  // namespace
 
 std::vector<CheckFamily> sense_checks() {
   CheckFamily rotation = reading_family(rotation_known, Station::senses, "Board rotation");
@@ -134,7 +245,34 @@ std::vector<CheckFamily> sense_checks() {
   compass.depends_on = compass_places;
   compass.card = compass_card;
   compass.why_not = compass_fails;
-  return {rotation, accelerometer, compass};
+  CheckFamily gyro = reading_family(gyro_still, Station::senses, "Still at power-up");
+  gyro.subjects = of_boards_that_show;
+  gyro.depends_on = board_places;
+  gyro.card = gyro_card;
+  gyro.until_mounted = false;
+  CheckFamily level = reading_family(level_told, Station::senses, "Level attitude");
+  level.subjects = of_boards_that_level;
+  level.depends_on = level_places;
+  level.card = level_card;
+  level.why_not = level_fails;
+  CheckFamily fix = reading_family(fix_seen, Station::senses, "A good fix");
+  fix.subjects = of_fixes;
+  fix.depends_on = fix_places;
+  fix.card = fix_card;
+  CheckFamily wakes = reading_family(wakes_still, Station::proof, "Wakes still");
+  wakes.by_station = false;
+  wakes.counts_for = Station::senses;
+  wakes.subjects = of_boards_with_a_lamp;
+  wakes.depends_on = board_places;
+  wakes.card = wakes_card;
+  wakes.until_mounted = false;
+  CheckFamily stored = reading_family(level_stored, Station::proof, "Level stored");
+  stored.by_station = false;
+  stored.counts_for = Station::senses;
+  stored.subjects = of_levels_by_hand;
+  stored.depends_on = level_places;
+  stored.card = level_stored_card;
+  return {gyro, rotation, accelerometer, level, compass, fix, wakes, stored};
 }
 
 }  // namespace rigging

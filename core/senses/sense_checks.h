@@ -2,15 +2,14 @@
 
 #include "checks/checks.h"
 
-/// Bench checks of what the board senses: how it sits, its accelerometer, its compass.
+/// Bench checks of what the board senses: how it sits, whether it was still at power-up, its accelerometer, its
+/// compass, its level, where it is. For a class that shows no readings, what its lamp says.
 namespace rigging {
 
 inline const CheckId rotation_known{"senses.rotation", ""}, accelerometer_calibrated{"senses.accelerometer", ""},
-    compass_calibrated{"senses.compass", ""};
+    compass_calibrated{"senses.compass", ""}, gyro_still{"senses.gyro", ""}, level_told{"senses.level", ""},
+    fix_seen{"senses.fix", ""}, wakes_still{"senses.wakes", ""}, level_stored{"senses.level_stored", ""};
 
 std::vector<CheckFamily> sense_checks();
-
-/// The part that is the compass, "controller" where the board has one of its own; empty without any.
-std::string compass_part(const Rig& rig, const Catalogue& catalogue);
 
 }  // namespace rigging

@@ -8,6 +8,8 @@
 #include "base/angle.h"
 #include "base/number.h"
 #include "earth/gravity.h"
+#include "fit/compass.h"
+#include "senses/inventory.h"
 #include "senses/sense_checks.h"
 
 namespace rigging {
@@ -97,7 +99,16 @@ bool SenseProcedure::note_time(const Event& event) {
   const auto* motion = std::get_if<MotionHeard>(&event);
   if (!motion) return false;
   if (!motion->samples.empty()) heard_s_ = now_s_;
+  if (!watch_.moving()) steady_s_ = now_s_;
   return running_;
+}
+
+std::string SenseProcedure::unsteady(const std::string& how) const {
+  if (silent()) return "Nothing is heard from the board: is its supply in?";
+  if (!watch_.moving()) return {};
+  constexpr double doubtful_s = 8;
+  return "It moves. " + how +
+         (now_s_ - steady_s_ > doubtful_s ? " If it is still, its zero is wrong: look at Still." : "");
 }
 
 std::string SenseProcedure::not_yet(const Scene& scene) {
@@ -131,7 +142,7 @@ void SenseProcedure::add_ends(Card& card, const Scene& scene, const CheckId& che
 void SenseProcedure::begin() {
   running_ = true;
   watch_.reset();
-  heard_s_ = now_s_;
+  heard_s_ = steady_s_ = now_s_;
 }
 
 Orders SenseProcedure::set_down() { return {AskHands{hands::Hold{}}}; }
@@ -221,10 +232,10 @@ Card RotationProcedure::card(const Scene& scene) const {
   const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
   if (running_) {
     card.todo = how_to_hold(asked_);
-    card.remark = silent()          ? "Nothing is heard from the board: is its supply in?"
-                  : watch_.moving() ? "It moves. Hold it still for a second."
-                  : held_.empty()   ? "Hold it still for a second: it is taken by itself."
-                                    : std::to_string(held_.size()) + " of 3 taken. The next is taken by itself.";
+    card.remark = unsteady("Hold it still for a second.");
+    if (card.remark.empty())
+      card.remark = held_.empty() ? "Hold it still for a second: it is taken by itself."
+                                  : std::to_string(held_.size()) + " of 3 taken. The next is taken by itself.";
     card.caution = "Propeller off. Nothing in the way of the surfaces.";
     card.picture.pose_deg = pose_for(asked_);
     if (scene.bench.hands)
@@ -298,7 +309,9 @@ Orders AccelerometerProcedure::hear(const Event& event, const Scene& scene) {
         std::any_of(poses_.begin(), poses_.end(), [&](const StillPose& p) { return !apart(p.mean, watch_.force()); }))
       continue;
     poses_.push_back({0, watch_.samples(), watch_.force(), watch_.spread()});
-    found_ = calibrate_poses(poses_, standard_gravity);
+    const Fit& here = scene.rig.fit;
+    found_ = calibrate_poses(
+        poses_, here.latitude_deg ? normal_gravity(*here.latitude_deg, here.altitude_km * 1000) : standard_gravity);
     if (found_->verdict == Verdict::good) return finish(scene);
   }
   return {};
@@ -354,9 +367,9 @@ Card AccelerometerProcedure::card(const Scene& scene) const {
   if (running_) {
     const auto pose = pose_for(board_to_model(scene, next_direction()));
     card.todo = hold_words(pose);
-    card.remark = silent()          ? "Nothing is heard from the board: is its supply in?"
-                  : watch_.moving() ? "It moves. Hold or prop it still for a second."
-                                    : counted(poses_.size(), "pose") + " taken. Any still pose that is new counts.";
+    card.remark = unsteady("Hold or prop it still for a second.");
+    if (card.remark.empty())
+      card.remark = counted(poses_.size(), "pose") + " taken. Any still pose that is new counts.";
     card.caution = "Propeller off.";
     card.picture.pose_deg = pose;
     if (found_ && poses_.size() >= 6) card.lines.push_back({joined(found_->why), false});
@@ -409,6 +422,7 @@ Orders CompassProcedure::hear(const Event& event, const Scene& scene) {
     if (n > 0 && (recording_.readings.at(n - 1) - *s.field_ut).norm() < new_reading_ut) continue;
     recording_.t_s.push_back(s.t_s);
     recording_.readings.add(*s.field_ut);
+    forces_.push_back(s.force_m_s2);
     if (so_far_.used > 0) {
       now_in_ = gore_cell(so_far_.corrected(*s.field_ut));
       seen_[*now_in_] = true;
@@ -425,6 +439,8 @@ Orders CompassProcedure::hear(const Event& event, const Scene& scene) {
 
 void CompassProcedure::forget() {
   recording_ = {};
+  forces_.clear();
+  sits_.reset();
   std::fill(seen_.begin(), seen_.end(), false);
   now_in_.reset();
   so_far_ = {};
@@ -444,9 +460,46 @@ void CompassProcedure::look_over() {
   coverage_ = static_cast<double>(std::count(seen_.begin(), seen_.end(), true)) / static_cast<double>(seen_.size());
 }
 
+void CompassProcedure::look_around(const Scene& scene) {
+  std::vector<Point> fields, forces;
+  for (std::size_t i = 0; i < recording_.size(); ++i) {
+    if (i < found_->bad.size() && found_->bad[i]) continue;
+    fields.push_back(found_->corrected(recording_.readings.at(i)));
+    forces.push_back(board_to_model(scene, forces_[i]));
+  }
+  sits_ = compass_turn(fields, forces);
+}
+
+/// What the place should say of the field, beside what was measured.
+void CompassProcedure::add_earth(Card& card, const Scene& scene) const {
+  const auto earth = earth_field(scene.rig, scene.catalogue);
+  if (!earth) {
+    card.lines.push_back(
+        {"Where it flies is not given (Sky finds it): then strength and dip are held against the model.", false});
+    return;
+  }
+  const double total = earth->total_nT / 1000;
+  const bool strong = std::abs(found_->radius / total - 1) > 0.1;
+  card.lines.push_back({"Here the earth has " + number_text(total, 1) + " µT; measured " +
+                            number_text(found_->radius, 1) + " µT" +
+                            (strong ? ": iron is near, indoors or in the ground. Do it again elsewhere." : "."),
+                        strong});
+  if (sits_ && sits_->turn) {
+    const bool steep = std::abs(sits_->dip_deg - earth->inclination_deg) > 6;
+    card.lines.push_back({"It should dip by " + number_text(earth->inclination_deg, 0) + "°; it dips by " +
+                              number_text(sits_->dip_deg, 0) + "°" +
+                              (steep ? ": iron is near, or the board is not level as told." : "."),
+                          steep});
+  }
+  card.lines.push_back({"Magnetic north is " + number_text(std::abs(earth->declination_deg), 1) + "° " +
+                            (earth->declination_deg < 0 ? "west" : "east") + " of true north here (declination).",
+                        false});
+}
+
 Orders CompassProcedure::finish(const Scene& scene) {
   running_ = false;
   if (!found_ || found_->verdict == Verdict::repeat) return {};
+  look_around(scene);
   Edit edit{scene.rig, "Compass calibrated"};
   edit.rig.sensing.compass = correction_from(*found_);
   return {Change{std::move(edit)}};
@@ -462,6 +515,13 @@ Orders CompassProcedure::press(const std::string& action, const Scene& scene) {
   } else if (action == "compass_enough") {
     found_ = calibrate_compass(recording_);
     return finish(scene);
+  } else if (action == "compass_turn" && sits_ && sits_->turn) {
+    const std::string part = sensor_part(scene.rig, scene.catalogue, Sensor::compass);
+    Edit edit{scene.rig, "Compass: " + sits_->turn->spoken()};
+    if (Place* p = edit.rig.place(part)) p->turn = TurnName(*sits_->turn);
+    return {Change{std::move(edit)}};
+  } else if (action == "compass_place") {
+    return {GoTo{Station::fit, sensor_part(scene.rig, scene.catalogue, Sensor::compass)}};
   }
   return write_or_record(action, compass_calibrated);
 }
@@ -471,7 +531,7 @@ Card CompassProcedure::card(const Scene& scene) const {
   card.title = "Compass";
   card.busy = running_;
   const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
-  const std::string part = compass_part(scene.rig, scene.catalogue);
+  const std::string part = sensor_part(scene.rig, scene.catalogue, Sensor::compass);
   if (running_) {
     card.todo = coverage_ < 0.3   ? "Turn the model slowly once round, level."
                 : coverage_ < 0.6 ? "Now with the nose up, then down, and on either wing."
@@ -498,6 +558,23 @@ Card CompassProcedure::card(const Scene& scene) const {
     say_verdict(card, *found_,
                 "Magnets and steel on board: " + number_text(found_->offset.norm(), 0) + " µT beside " +
                     number_text(found_->radius, 0) + " µT of the earth.");
+    if (!failed) add_earth(card, scene);
+    if (sits_ && part != "controller") {
+      const Place* place = scene.rig.place(part);
+      if (!sits_->turn) {
+        card.lines.push_back({"How it sits: " + sits_->why, false});
+      } else if (!place) {
+        card.lines.push_back({"It sits with its " + sits_->turn->spoken() + ", and has no place in the rig.", true});
+        add({.id = "compass_place", .label = "Give it a place", .hint = "At station fit"});
+      } else if (const Turn planned = place->turn; !(planned == *sits_->turn)) {
+        card.lines.push_back({"It sits with its " + sits_->turn->spoken() + "; the rig has it with its " +
+                                  planned.spoken() + ". A wrong turn flies in circles.",
+                              true});
+        add({.id = "compass_turn", .label = "It sits so: tell the rig", .hint = "Its arrow, as the turning shows it"});
+      } else {
+        card.lines.push_back({"It sits as the rig has it: " + planned.spoken() + ".", false});
+      }
+    }
   } else {
     card.todo = !no.empty() ? no
                 : kept      ? "It is calibrated. Again after parts or leads near it were moved."

@@ -2,6 +2,7 @@
 
 #include "procedure/procedure.h"
 #include "senses/calibration.h"
+#include "senses/compass_turn.h"
 #include "senses/orientation.h"
 #include "senses/pose_watch.h"
 
@@ -17,6 +18,8 @@ class SenseProcedure : public Procedure {
   /// The readings of this event are in; false when it was another event.
   bool note_time(const Event& event);
   bool silent() const { return now_s_ - heard_s_ > 1.5; }
+  /// What stands in the way of a pose, `how` to hold it when it moves; empty when nothing does.
+  std::string unsteady(const std::string& how) const;
   void begin();
   /// Simulated hands set the model down again.
   static Orders set_down();
@@ -31,6 +34,7 @@ class SenseProcedure : public Procedure {
   PoseWatch watch_;
   bool running_ = false;
   double now_s_ = 0, heard_s_ = 0;
+  double steady_s_ = 0;  ///< when it last did not move
 };
 
 /// Which of the 24 turns (and which small angles) the board sits in, told by holding the model level and tilted.
@@ -73,6 +77,7 @@ class CompassProcedure : public SenseProcedure {
   Card card(const Scene& scene) const override;
   const std::optional<Calibration>& found() const { return found_; }
   const Recording& recording() const { return recording_; }
+  const std::optional<CompassTurn>& sits() const { return sits_; }
   /// By `gore_cell`, of what was read so far.
   const std::vector<bool>& seen() const { return seen_; }
   std::optional<std::size_t> now_in() const { return now_in_; }
@@ -82,7 +87,12 @@ class CompassProcedure : public SenseProcedure {
   Orders finish(const Scene& scene);
   void forget();
   void look_over();
+  /// How it sits, and what the place should say: of the whole recording.
+  void look_around(const Scene& scene);
+  void add_earth(Card& card, const Scene& scene) const;
   Recording recording_;
+  std::vector<Point> forces_;  ///< what held the model up at each reading, board axes
+  std::optional<CompassTurn> sits_;
   std::vector<bool> seen_ = std::vector<bool>(gores * bands);
   std::optional<std::size_t> now_in_;
   SphereFit so_far_;

@@ -117,6 +117,62 @@ Setting sensing_of(Axis axis) {
       .set = [axis](Rig& rig, const std::string&, const Fact& v) { rig.sensing.reversed(axis) = std::get<bool>(v); }};
 }
 
+/// A number of the board that may be absent.
+Setting board_number(std::string name, std::string spoken, Span span, std::optional<double> Sensing::*member) {
+  return {.name = std::move(name),
+          .of = SettingOf::board,
+          .spoken = std::move(spoken),
+          .span = span,
+          .always = false,
+          .get = [member](const Rig& rig, const std::string&) -> Fact {
+            const auto& v = rig.sensing.*member;
+            return v ? Fact(*v) : Fact{};
+          },
+          .set =
+              [member](Rig& rig, const std::string&, const Fact& v) {
+                const auto* value = std::get_if<double>(&v);
+                rig.sensing.*member = value ? std::optional(*value) : std::nullopt;
+              }};
+}
+
+Setting told_to_use(Sensor sensor) {
+  return {.name = "uses_" + std::string(word(sensor)),
+          .of = SettingOf::board,
+          .spoken = std::string(word(sensor)),
+          .yes = "used",
+          .no = "not used",
+          .always = false,
+          .get = [sensor](const Rig& rig, const std::string&) -> Fact {
+            const auto& use = rig.sensing.*use_of(sensor);
+            return use ? Fact(*use) : Fact{};
+          },
+          .set =
+              [sensor](Rig& rig, const std::string&, const Fact& v) {
+                const auto* value = std::get_if<bool>(&v);
+                rig.sensing.*use_of(sensor) = value ? std::optional(*value) : std::nullopt;
+              }};
+}
+
+/// What the motor's current adds to the compass, by axis; absent where nothing is taken off.
+Setting motor_field(const char* axis, double CurrentField::*member) {
+  return {.name = std::string("motor_field_") + axis + "_ut_per_a",
+          .of = SettingOf::board,
+          .spoken = std::string("motor's field ") + axis,
+          .span = {-100, 100},
+          .always = false,
+          .get = [member](const Rig& rig, const std::string&) -> Fact {
+            const auto& f = rig.sensing.motor_field;
+            return f && (*f).*member != 0 ? Fact((*f).*member) : Fact{};
+          },
+          .set =
+              [member](Rig& rig, const std::string&, const Fact& v) {
+                CurrentField now = rig.sensing.motor_field.value_or(CurrentField{});
+                const auto* value = std::get_if<double>(&v);
+                now.*member = value ? *value : 0;
+                rig.sensing.motor_field = now == CurrentField{} ? std::nullopt : std::optional(now);
+              }};
+}
+
 std::vector<Setting> known() {
   std::vector<Setting> all{
       of_output(
@@ -233,6 +289,14 @@ std::vector<Setting> known() {
       learned("high_us", "learned upper end", &Channel::high_us)};
   add_correction(all, "accelerometer", &Sensing::accelerometer);
   add_correction(all, "compass", &Sensing::compass);
+  all.push_back(board_number("level_nose_up_deg", "level, nose up", range::degrees, &Sensing::level_nose_up_deg));
+  all.push_back(
+      board_number("level_right_down_deg", "level, right wing down", range::small_deg, &Sensing::level_right_down_deg));
+  all.push_back(motor_field("x", &CurrentField::x_ut_per_a));
+  all.push_back(motor_field("y", &CurrentField::y_ut_per_a));
+  all.push_back(motor_field("z", &CurrentField::z_ut_per_a));
+  for (const Sensor s : {Sensor::barometer, Sensor::compass, Sensor::airspeed, Sensor::satellites})
+    all.push_back(told_to_use(s));
   for (Setting& s : all)
     if (s.name == "roll_differential" || (s.of == SettingOf::port && s.name == "direction")) s.always = false;
   return all;

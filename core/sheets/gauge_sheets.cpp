@@ -9,6 +9,7 @@
 #include "base/units.h"
 #include "fit/fit.h"
 #include "power/power.h"
+#include "senses/level.h"
 #include "sheets/sketch.h"
 #include "surfaces/air_loads.h"
 
@@ -41,14 +42,17 @@ void heading(Sketch& s, const Rig& rig, const std::string& title) {
 std::string first_page(const Rig& rig, const Catalogue& catalogue) {
   Sketch s(page::width_mm, page::height_mm);
   heading(s, rig, "Wedge and balance marks");
-  const double angle = rig.sensing.level_nose_up_deg.value_or(usual_nose_up_deg);
+  // The wing lies on the wedge, and level is that of the floor under the board.
+  const double angle = rig.sensing.level_nose_up_deg.value_or(usual_level_deg) + rig.airframe.incidence_deg;
   s.text(page::left, 34,
-         "Level wedge, " + number_text(angle, 1) + "° nose up" +
+         "Level wedge, wing " + number_text(angle, 1) + "° nose up" +
              (rig.sensing.level_nose_up_deg ? "" : " (usual; set the angle at station senses)"),
          4.2, "font-weight=\"bold\"");
   s.text(page::left, 40,
          "Glue it on card and cut it out twice. On a level table, wing on the slopes with its leading edge at the", 3);
-  s.text(page::left, 44.5, "high end, the model stands as it flies.", 3);
+  s.text(page::left, 44.5,
+         "high end, the model stands as it flies. A flat underside lies some 2° less than the line from edge to edge.",
+         3);
   // The slope is drawn against the lower edge; a steep one gets a shorter base.
   const double base = std::min(175.0, 60 / std::tan(std::max(0.5, angle) * rad)), high = base * std::tan(angle * rad);
   const double foot = 53 + std::max(high, 4.0);

@@ -10,7 +10,4 @@ namespace rigging {
 /// (pairs share one).
 std::vector<std::string> gauge_sheets_svg(const Rig& rig, const Catalogue& catalogue);
 
-/// Angle of the wedge when the rig does not say one: common practice, 2 to 5°.
-inline constexpr double usual_nose_up_deg = 3;
-
 }  // namespace rigging

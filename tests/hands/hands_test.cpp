@@ -41,6 +41,7 @@ std::vector<Request> one_of_each() {
           Work{Remedy::swap_transmitter, {}, {Axis::roll, Axis::yaw}, {}},
           Work{Remedy::flip_mix, {"out_3"}, {Axis::yaw}, {}},
           Work{Remedy::move_linkage, {}, {}, rudder},
+          PushTube{400},
           Look{}};
 }
 

@@ -87,6 +87,8 @@ struct Sitting {
         checks(check_statuses(rig, shipped())),
         controller(shipped().controller(rig.controller.kind)),
         looks(direction::case_from_rig(rig, *controller)) {
+    for (CheckStatus& c : checks)
+      if (c.id == wakes_still || c.id == level_stored) c.state = ProofState::fresh;
     procedure.hear(SceneChanged{}, scene());
   }
   Scene scene() const { return {rig, shipped(), controller, checks, "", {}}; }
@@ -590,7 +592,11 @@ std::string any_line(const Card& card, std::mt19937& random, double& now_s) {
     default: {
       const Action* a = card.actions.empty() ? nullptr : &card.actions[one_of(card.actions.size())];
       if (!a || !a->enabled || a->needs_look) return "";
-      return "press " + a->id + (card.number ? " " + std::to_string(static_cast<int>(random() % 80) - 40) : "");
+      return "press " + a->id +
+             (card.number ? " " + number_text(std::clamp(static_cast<double>(random() % 80) - 40, card.number->least,
+                                                         card.number->most),
+                                              0)
+                          : "");
     }
   }
 }

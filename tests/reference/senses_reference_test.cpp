@@ -2,7 +2,9 @@
 
 #include "base/json.h"
 #include "earth/gravity.h"
+#include "senses/gyro.h"
 #include "senses/held.h"
+#include "senses/interference.h"
 
 /// Accelerometer, compass and turns against sources outside of the project.
 namespace rigging {
@@ -96,6 +98,69 @@ TEST(SensesReference, AlignmentIsYawPitchRollOnTheTurn) {
       EXPECT_NEAR(sensed[turn.sensed(axis).axis], turn.sensed(axis).sign, 1e-12);
     }
   }
+}
+
+// Source: IEEE Std 952, annex C: white noise of density N (°/s/√Hz) gives an Allan deviation of N/√τ, slope −1/2; a
+// rate random walk of K (°/s/√s) gives K·√(τ/3), slope +1/2.
+TEST(SensesReference, AllanDeviationOfWhiteNoiseAndOfARandomWalk) {
+  std::mt19937 random(12);
+  std::normal_distribution<double> normal(0, 1);
+  constexpr double rate_hz = 100, density = 0.012, walk = 0.004;
+  constexpr int count = 400000;
+  std::vector<double> white, walked;
+  double at = 0;
+  for (int i = 0; i < count; ++i) {
+    white.push_back(density * std::sqrt(rate_hz) * normal(random));
+    at += walk / std::sqrt(rate_hz) * normal(random);
+    walked.push_back(at);
+  }
+  int looked_at = 0;
+  for (const AllanPoint& p : allan_deviation(white, rate_hz)) {
+    if (p.tau_s > 40) continue;  // a hundred averages and more: within some per cent
+    EXPECT_NEAR(p.deviation_deg_s, density / std::sqrt(p.tau_s), 0.1 * density / std::sqrt(p.tau_s)) << p.tau_s;
+    ++looked_at;
+  }
+  EXPECT_GT(looked_at, 30);
+  for (const AllanPoint& p : allan_deviation(walked, rate_hz)) {
+    if (p.tau_s < 0.2 || p.tau_s > 40) continue;
+    EXPECT_NEAR(p.deviation_deg_s, walk * std::sqrt(p.tau_s / 3), 0.12 * walk * std::sqrt(p.tau_s / 3)) << p.tau_s;
+  }
+}
+
+// Source: the definition, by hand: of 0 1 0 1 0 1 0 1 every neighbours' difference is 1, so that the deviation at one
+// step is √(1/2), and averages of two do not differ at all.
+TEST(SensesReference, AllanDeviationByHand) {
+  const std::vector<AllanPoint> all = allan_deviation({0, 1, 0, 1, 0, 1, 0, 1}, 10);
+  ASSERT_GE(all.size(), 2u);
+  EXPECT_NEAR(all[0].tau_s, 0.1, 1e-12);
+  EXPECT_NEAR(all[0].deviation_deg_s, std::sqrt(0.5), 1e-12);
+  EXPECT_NEAR(all[1].tau_s, 0.2, 1e-12);
+  EXPECT_NEAR(all[1].deviation_deg_s, 0, 1e-12);
+}
+
+// Source: the closed form of least squares (slope = covariance / variance), by hand, and its standard error
+// σ/√Σ(I − Ī)².
+TEST(SensesReference, TheMotorsFieldIsTheSlopeOfLeastSquares) {
+  Recording field;
+  std::vector<double> amps;
+  std::mt19937 random(3);
+  std::normal_distribution<double> normal(0, 0.4);
+  double sum_a = 0, sum_x = 0, sum_aa = 0, sum_ax = 0;
+  constexpr int n = 600;
+  for (int i = 0; i < n; ++i) {
+    const double a = 2.5 * (i / 150), x = 20 + 0.21 * a + normal(random);
+    field.t_s.push_back(i * 0.02);
+    field.readings.add({x, 3, 40});
+    amps.push_back(a);
+    sum_a += a;
+    sum_x += x;
+    sum_aa += a * a;
+    sum_ax += a * x;
+  }
+  const double slope = (n * sum_ax - sum_a * sum_x) / (n * sum_aa - sum_a * sum_a);
+  const Interference f = interference_of(field, amps, 20, 20);
+  EXPECT_NEAR(f.per_a.x(), slope, 0.003);  // a few readings beyond 3.5 deviations are left out
+  EXPECT_NEAR(f.per_a_error.x(), 0.4 / std::sqrt(sum_aa - sum_a * sum_a / n), 0.001);
 }
 
 }  // namespace

@@ -3,23 +3,10 @@
 #include <gtest/gtest.h>
 
 #include "bench_rig.h"
-#include "senses/held.h"
+#include "senses/board_in_hand.h"
 
 namespace rigging {
 namespace {
-
-MotionSample sample(double t_s, const Point& force, const Point& rate) {
-  MotionSample s;
-  s.t_s = t_s;
-  s.force_m_s2 = force;
-  s.rate_deg_s = rate;
-  return s;
-}
-
-MotionSample with_field(MotionSample s, const Point& field) {
-  s.field_ut = field;
-  return s;
-}
 
 TEST(PoseWatch, AHandThatHoldsStillIsNoticedAndOneThatCreepsIsNot) {
   PoseWatch watch;
@@ -62,40 +49,6 @@ TEST(SenseProcedures, PoseForIsTheAttitudeThatGivesTheForce) {
   EXPECT_NEAR(pose_for(Pose::right_down)[0], 60, 1e-9);
   EXPECT_NEAR(std::abs(pose_for(Pose::upside_down)[0]), 180, 1e-9);
 }
-
-/// A procedure with the board in its hands: samples of how the model is held.
-template <class P>
-struct Held {
-  Rig rig = *load_rig(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo/hedgerow.rig.json");
-  Catalogue catalogue = *load_catalogue(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue");
-  std::vector<CheckStatus> checks = check_statuses(rig, catalogue);
-  P procedure;
-  Eigen::Matrix3d sits = Eigen::Matrix3d::Identity();
-  Hands hands{43};
-  double t = 0;
-
-  Scene scene() {
-    Scene s{rig, catalogue, catalogue.controller(rig.controller.kind), checks, "", {}};
-    s.bench.controller = true;
-    return s;
-  }
-  Orders tell(const Event& event) {
-    Orders orders = procedure.hear(event, scene());
-    for (const Order& o : orders)
-      if (const auto* change = std::get_if<Change>(&o)) rig = change->edit.rig;
-    return orders;
-  }
-  void press(const char* action) { tell(Pressed{action, 0, {}, {}}); }
-  /// Turns, then holds still for so long.
-  void hold(const Point& force_in_model, double seconds = 1.2) {
-    for (int i = 0; i < 20; ++i, t += 0.01) tell(MotionHeard{{sample(t, hands.direction() * 9.8, {40, 60, 10})}});
-    const Point force = sits.transpose() * force_in_model.normalized() * 9.80665;
-    for (int i = 0; i < seconds * 100; ++i, t += 0.01)
-      tell(MotionHeard{{sample(t, force + hands.vector(0.05), hands.vector(0.1))}});
-    tell(Time{t});
-  }
-  void hold(Pose pose) { hold(reading_in(pose, Turn{})); }
-};
 
 TEST(RotationProcedure, ThreePosesTellAndTheRemedyIsWhatThisClassOffers) {
   Held<RotationProcedure> h;

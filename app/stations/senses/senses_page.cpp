@@ -1,5 +1,8 @@
 #include "stations/senses/senses_page.h"
 
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QPushButton>
 #include <QStackedWidget>
@@ -7,18 +10,51 @@
 
 #include "base/alignment.h"
 #include "base/angle.h"
+#include "base/json.h"
 #include "base/number.h"
+#include "bench/satellite_line.h"
 #include "drawing/aircraft_view.h"
+#include "earth/gravity.h"
 #include "look/pieces.h"
+#include "stations/numbers_dialog.h"
 #include "stations/senses/gore_map.h"
 #include "stations/senses/residual_rose.h"
+#include "stations/senses/satellite_dialog.h"
+#include "stations/senses/sky_plot.h"
+#include "stations/senses/trace.h"
 
 namespace rigging::app {
 namespace {
 
-constexpr int frame_ms = 40;
+constexpr int frame_ms = 60;
+constexpr int words_ms = 250;  ///< new words lay the whole page out anew
 constexpr double smoothing = 0.12;
 constexpr std::size_t sectors = 24;
+constexpr double trace_s = 20;  ///< that the trace goes back
+constexpr int trace_frame_ms = 160;
+constexpr std::size_t every = 4;  ///< of the readings that are drawn: more than pixels is nothing to see
+
+/// Every side: its name, its procedure and what is asked of it.
+struct SideEntry {
+  SensesPage::Side side;
+  const char *id, *procedure;
+  QString label, hint;
+};
+std::vector<SideEntry> side_entries() {
+  using P = SensesPage;
+  return {
+      {P::found, "side_found", "found", P::tr("Found"), P::tr("Which sensors the board finds, against the rig")},
+      {P::still, "side_still", "gyro", P::tr("Still"), P::tr("The gyro: was it still when it was plugged in")},
+      {P::rotation, "side_rotation", "rotation", P::tr("Turn"), P::tr("How the board sits, against what it was told")},
+      {P::accelerometer, "side_accelerometer", "accelerometer", P::tr("Gravity"),
+       P::tr("The accelerometer: zero, scale, axes")},
+      {P::level, "side_level", "level", P::tr("Level"), P::tr("The attitude that it takes for level")},
+      {P::compass, "side_compass", "compass", P::tr("North"), P::tr("The compass: magnets and iron on board")},
+      {P::motor, "side_motor", "motor", P::tr("Motor"),
+       P::tr("Shaking, and what the motor's current does to the compass")},
+      {P::sky, "side_sky", "sky", P::tr("Sky"), P::tr("The satellite receiver: how good a home it makes")},
+      {P::air, "side_air", "air", P::tr("Air"), P::tr("Barometer and airspeed")}};
+}
 
 /// Off by how much, round the sensor's own z axis.
 std::vector<std::pair<double, double>> round_the_axis(const Calibration& c, const Readings& readings) {
@@ -50,9 +86,16 @@ SensesPage::SensesPage(const PageContext& context) : StationPage(Station::senses
   view_->set_any_pose(true);
   view_->setObjectName(QStringLiteral("held_model"));
   map_ = new GoreMap;
+  from_side_ = new AircraftView(AircraftView::From::side);
+  from_side_->setObjectName(QStringLiteral("level_model"));
+  from_side_->set_reach(0, 15, 0);
+  from_side_->set_caption(tr("How it flies level: the dashed one stands on the drawing's own line"));
+  trace_ = new Trace;
+  sky_plot_ = new SkyPlot;
   picture_ = new QStackedWidget;
-  picture_->addWidget(view_);
-  picture_->addWidget(map_);
+  for (QWidget* w : {static_cast<QWidget*>(view_), static_cast<QWidget*>(map_), static_cast<QWidget*>(from_side_),
+                     static_cast<QWidget*>(trace_), static_cast<QWidget*>(sky_plot_)})
+    picture_->addWidget(w);
   rose_ = new ResidualRose;
   auto* pictures = new QHBoxLayout;
   pictures->addWidget(picture_, 1);
@@ -66,32 +109,52 @@ SensesPage::SensesPage(const PageContext& context) : StationPage(Station::senses
 
   auto* frame = new QFrame;
   frame->setProperty("card", true);
-  frame->setFixedWidth(290);
+  frame->setFixedWidth(340);
   auto* right = new QVBoxLayout(frame);
   right->setContentsMargins(12, 8, 12, 8);
   right->setSpacing(6);
-  auto* row = new QHBoxLayout;
-  row->setSpacing(2);
+  auto* rows = new QGridLayout;
+  rows->setSpacing(2);
+  for (int column = 0; column < 5; ++column) rows->setColumnStretch(column, 1);
   stack_ = new QStackedWidget;
-  const std::tuple<Side, QString, const char*, const char*, QString> all[] = {
-      {rotation, tr("Turn"), "side_rotation", "rotation", tr("How the board sits, against what it was told")},
-      {accelerometer, tr("Gravity"), "side_accelerometer", "accelerometer", tr("The accelerometer: zero, scale, axes")},
-      {compass, tr("North"), "side_compass", "compass", tr("The compass: magnets and iron on board")}};
-  for (const auto& [side, label, id, procedure_id, hint] : all) {
-    sides_[side] = hinted_button(label, id, hint);
+  constexpr int in_a_row = 5;
+  for (const SideEntry& e : side_entries()) {
+    const Side side = e.side;
+    sides_[side] = hinted_button(e.label, e.id, e.hint);
     sides_[side]->setCheckable(true);
-    row->addWidget(sides_[side], 1);
-    connect(sides_[side], &QPushButton::clicked, this, [this, side = side] { show_side(side); });
-    cards_[side] = procedure_card(procedure_id, ProcedureCard::Form::column);
+    rows->addWidget(sides_[side], side / in_a_row, side % in_a_row);
+    connect(sides_[side], &QPushButton::clicked, this, [this, side] { show_side(side); });
+    cards_[side] = procedure_card(e.procedure, ProcedureCard::Form::column);
     stack_->addWidget(cards_[side]);
-    connect(&cards_[side]->runner(), &ProcedureRunner::card_changed, this, &SensesPage::follow);
   }
-  right->addLayout(row);
+  right->addLayout(rows);
   right->addWidget(stack_, 1);
+  real_receiver_ = hinted_button(tr("Real receiver…"), "real_satellites",
+                                 tr("Listen to a satellite receiver by itself, at a serial device"));
+  connect(real_receiver_, &QPushButton::clicked, this, &SensesPage::listen_to_sky);
+  right->addWidget(real_receiver_);
+  wing_ = hinted_button(tr("Wing and cruise…"), "wing_and_cruise", tr("What level is worked out from"));
+  connect(wing_, &QPushButton::clicked, this, &SensesPage::ask_wing_and_cruise);
+  right->addWidget(wing_);
+  log_ = hinted_button(tr("From a log…"), "motor_log",
+                       tr("Readings of a flight: t_s, ax, ay, az, and mx, my, mz, current_a where there are any"));
+  connect(log_, &QPushButton::clicked, this, &SensesPage::read_log);
+  right->addWidget(log_);
   page->addWidget(frame);
+  line_ = new SatelliteLine(this);
+  connect(line_, &SatelliteLine::heard, this, [this](const std::string& bytes) {
+    BoardReadings readings;
+    readings.satellite_bytes = bytes;
+    cards_[sky]->runner().tell(readings);
+  });
+  connect(line_, &SatelliteLine::changed, this, &SensesPage::follow);
+  connect(line_, &SatelliteLine::problem, this, &SensesPage::said);
   connect(&bench_, &BenchLink::motion_heard, this, &SensesPage::hear);
   connect(&bench_, &BenchLink::state_changed, this, &SensesPage::follow);
+  for (ProcedureCard* card : cards_)
+    connect(&card->runner(), &ProcedureRunner::card_changed, this, &SensesPage::follow);
   drawn_.start();
+  worded_.start();
   show_side(rotation);
   refresh();
 }
@@ -105,8 +168,23 @@ void SensesPage::show_side(Side side) {
   side_ = side;
   for (std::size_t i = 0; i < sides_.size(); ++i) sides_[i]->setChecked(i == side);
   stack_->setCurrentIndex(side);
-  picture_->setCurrentIndex(side == compass ? 1 : 0);
-  rose_->setVisible(side != rotation);
+  QWidget* picture = view_;
+  switch (side) {
+    case compass: picture = map_; break;
+    case level: picture = from_side_; break;
+    case still:
+    case motor:
+    case air: picture = trace_; break;
+    case sky: picture = sky_plot_; break;
+    case found:
+    case rotation:
+    case accelerometer: break;
+  }
+  picture_->setCurrentWidget(picture);
+  rose_->setVisible(side == accelerometer || side == compass);
+  real_receiver_->setVisible(side == sky);
+  wing_->setVisible(side == level);
+  log_->setVisible(side == motor);
   follow();
 }
 
@@ -117,8 +195,12 @@ void SensesPage::follow() {
                           : tr("How the board says it is held"));
   if (!bench_.controller_answers()) {
     view_->set_pose(0, 0, 0);
+    recent_.clear();
+    recent_slow_.clear();
     now_->setText(tr("Nothing is heard from the board."));
   }
+  if (side_ == sky && line_->is_open()) now_->setText(line_->state_words());
+  show_pictures();
   if (side_ == compass) {
     const auto& p = procedure<CompassProcedure>(compass);
     map_->show_cells(p.seen(), p.now_in());
@@ -137,39 +219,173 @@ void SensesPage::follow() {
   }
 }
 
-void SensesPage::hear(const std::vector<MotionSample>& samples) {
+/// Everything but the model that is held.
+void SensesPage::show_pictures() {
+  if (!isVisible()) return;
+  if (side_ == level) {
+    const auto& pose = cards_[level]->runner().card().picture.pose_deg;
+    from_side_->set_ghost(std::array<double, 3>{0, 0, 0});
+    from_side_->set_pose(0, pose ? (*pose)[1] : 0, 0);
+  } else if (side_ == sky) {
+    const auto& p = procedure<SkyProcedure>(sky);
+    sky_plot_->show_fixes(p.fixes(), p.standing());
+  } else if (side_ == still) {
+    std::vector<Trace::Line> lines{{tr("x"), {}}, {tr("y"), {}}, {tr("z"), {}}};
+    for (std::size_t k = 0; k < recent_.size(); k += every)
+      for (int axis = 0; axis < 3; ++axis)
+        lines[static_cast<std::size_t>(axis)].points.emplace_back(recent_[k].t_s - recent_.back().t_s,
+                                                                  recent_[k].rate_deg_s[axis]);
+    trace_->show_lines(std::move(lines), 4, tr("seconds"), tr("Gyro as the board says it, °/s, in the board's axes"));
+  } else if (side_ == motor) {
+    if (const auto& v = procedure<MotorProcedure>(motor).vibration(); v && !v->hz.empty()) {
+      Trace::Line line{tr("shaking"), {}};
+      for (std::size_t k = 0; k < v->hz.size(); ++k) line.points.emplace_back(v->hz[k], std::sqrt(v->density[k]));
+      trace_->show_lines({std::move(line)}, 0.2, tr("Hz"), tr("Shaking by frequency, m/s² for each √Hz"));
+      return;
+    }
+    Trace::Line line{tr("shaking"), {}};
+    for (std::size_t k = 0; k < recent_.size(); k += every)
+      line.points.emplace_back(recent_[k].t_s - recent_.back().t_s, recent_[k].force_m_s2.norm() - standard_gravity);
+    trace_->show_lines({std::move(line)}, 4, tr("seconds"), tr("Force less gravity, m/s²"));
+  } else if (side_ == air) {
+    std::vector<Trace::Line> lines{{tr("height"), {}}};
+    for (const SlowReading& s : recent_slow_)
+      if (s.pressure_pa)
+        lines[0].points.emplace_back(
+            s.t_s - recent_slow_.back().t_s,
+            pressure_height_m(*s.pressure_pa) - pressure_height_m(*recent_slow_.front().pressure_pa));
+    Trace::Line pushed{tr("tube"), {}};
+    for (const SlowReading& s : recent_slow_)
+      if (s.pitot_pa) pushed.points.emplace_back(s.t_s - recent_slow_.back().t_s, *s.pitot_pa / 100);
+    const bool tube = !pushed.points.empty();
+    if (tube) lines.push_back(std::move(pushed));
+    trace_->show_lines(std::move(lines), 2, tr("seconds"),
+                       tube ? tr("Height since twenty seconds ago, m, and pressure of the tube, hPa")
+                            : tr("Height since twenty seconds ago, m"));
+  }
+}
+
+void SensesPage::ask_wing_and_cruise() {
+  Rig rig = document_.rig();
+  Airframe& a = rig.airframe;
+  NumbersDialog dialog(
+      tr("Wing and cruise"),
+      tr("The floor that the board sits on is the line for both angles. Incidence: of the line from leading to "
+         "trailing edge; a flat underside by itself lies some 2° less. Cruise speed: as flown, else it is "
+         "estimated from the stall speed."),
+      this);
+  std::size_t section = 0;
+  for (std::size_t i = 0; i < Words<WingSection>::list.size(); ++i)
+    if (Words<WingSection>::list[i].first == a.section) section = i;
+  dialog.add("wing_section", tr("Section"), section,
+             {tr("not known"), tr("symmetric, or a flat plate"), tr("nearly symmetric"), tr("flat underside"),
+              tr("hollow underside"), tr("reflexed (tailless)")});
+  dialog.add("incidence", a, &Airframe::incidence_deg);
+  dialog.add("thrust_down", a, &Airframe::thrust_down_deg);
+  dialog.add("cruise", a, &Airframe::cruise_m_s, tr("estimated"));
+  dialog.add("mass", a, &Airframe::mass_kg, tr("not weighed"));
+  dialog.ask(document_, [&]() -> Result<Edit> {
+    a.section = Words<WingSection>::list[section].first;
+    return Edit{rig, "Wing and cruise"};
+  });
+}
+
+void SensesPage::read_log() {
+  const QString file =
+      QFileDialog::getOpenFileName(this, tr("Readings of a flight"), {}, tr("Comma-separated (*.csv);;All files (*)"));
+  if (!file.isEmpty()) take_log(file);
+}
+
+void SensesPage::take_log(const QString& file) {
+  const auto readings = [&]() -> Result<BoardReadings> {
+    const auto text = read_file(file.toStdString());
+    if (!text) return tl::make_unexpected(text.error());
+    return parse_board_log(*text, QFileInfo(file).fileName().toStdString());
+  }();
+  if (!readings) {
+    Q_EMIT said(QString::fromStdString(readings.error().text()));
+    return;
+  }
+  ProcedureRunner& runner = cards_[motor]->runner();
+  runner.tell(Pressed{"motor_begin", 0, {}, {}});
+  runner.tell(*readings);
+  if (procedure<MotorProcedure>(motor).running()) runner.tell(Pressed{"motor_enough", 0, {}, {}});
+}
+
+void SensesPage::listen_to_sky() {
+  SatelliteDialog(*line_, this).exec();
+  follow();
+}
+
+void SensesPage::hear(const BoardReadings& readings) {
+  const std::vector<MotionSample>& samples = readings.samples;
   if (!isVisible() || samples.empty()) return;
-  for (const MotionSample& s : samples) smooth_ += smoothing * (s.force_m_s2 - smooth_);
-  if (drawn_.elapsed() < frame_ms) return;
+  for (const MotionSample& s : samples) {
+    smooth_ += smoothing * (s.force_m_s2 - smooth_);
+    recent_.push_back(s);
+  }
+  for (const SlowReading& s : readings.slow) recent_slow_.push_back(s);
+  while (!recent_.empty() && recent_.back().t_s - recent_.front().t_s > trace_s) recent_.pop_front();
+  while (!recent_slow_.empty() && recent_slow_.back().t_s - recent_slow_.front().t_s > trace_s)
+    recent_slow_.pop_front();
+  const bool trace = picture_->currentWidget() == trace_;
+  if (drawn_.elapsed() < (trace ? trace_frame_ms : frame_ms)) return;
   drawn_.restart();
+  show_pictures();
   const Place* place = document_.rig().place("controller");
   const Point force =
       place ? Point(alignment_matrix(place->turn, place->roll_deg, place->pitch_deg, place->yaw_deg) * smooth_)
             : smooth_;
   if (force.norm() < 1) return;
   const auto pose = pose_for(force);
-  view_->set_pose(pose[0], pose[1], 0);
+  if (side_ == found || side_ == rotation || side_ == accelerometer) view_->set_pose(pose[0], pose[1], 0);
+  if (worded_.elapsed() < words_ms) return;
+  worded_.restart();
   const MotionSample& last = samples.back();
   const auto text = [](double v, int digits) { return QString::fromStdString(number_text(v, digits)); };
   QString words =
       tr("Bank %1°, nose %2° · %3 m/s² · turning %4°/s")
           .arg(text(pose[0], 0), text(pose[1], 0), text(smooth_.norm(), 2), text(last.rate_deg_s.norm(), 1));
   if (last.field_ut) words += tr(" · field %1 µT").arg(text(last.field_ut->norm(), 1));
-  now_->setText(words);
+  if (!(side_ == sky && line_->is_open())) now_->setText(words);
 }
 
 void SensesPage::go_to(const QString& subject) {
-  if (subject.contains(QLatin1String("compass")))
-    show_side(compass);
-  else if (subject.contains(QLatin1String("accelerometer")))
-    show_side(accelerometer);
-  else if (subject.contains(QLatin1String("rotation")) || subject == QLatin1String("controller"))
-    show_side(rotation);
+  // By a check's name, by a snag's subject, or by a word of the ask box.
+  const std::pair<const char*, Side> words[] = {{"found", found},       {"gyro", still},
+                                                {"wakes", still},       {"accelerometer", accelerometer},
+                                                {"rotation", rotation}, {"controller", rotation},
+                                                {"board", rotation},    {"level", level},
+                                                {"motor", motor},       {"fix", sky},
+                                                {"satellites", sky},    {"barometer", air},
+                                                {"airspeed", air},      {"compass", compass}};
+  for (const auto& [word, side] : words)
+    if (subject.contains(QLatin1String(word))) {
+      show_side(side);
+      break;
+    }
   first_focus()->setFocus(Qt::OtherFocusReason);
 }
 
 QList<Request> SensesPage::requests() {
-  return {{tr("Find how the board sits"), tr("rotation orientation turn arrow upside mounted tilt gyro"),
+  return {{tr("See what the board finds"), tr("sensors inventory missing sick left over airspeed compass present"),
+           [this] { come_here(QStringLiteral("found")); }},
+          {tr("Read the gyro at rest"), tr("still moved power-up bias drift zero noise"),
+           [this] { come_here(QStringLiteral("gyro")); }},
+          {tr("Set the level attitude"), tr("nose up angle wedge climbs sinks self-level cruise"),
+           [this] { come_here(QStringLiteral("level")); }},
+          {tr("Run the motor and look at shaking and compass"), tr("vibration interference current spectrum foam"),
+           [this] { come_here(QStringLiteral("motor")); }},
+          {tr("Listen to the satellite receiver"), tr("gps fix satellites position home sky dilution"),
+           [this] { come_here(QStringLiteral("fix")); }},
+          {tr("Listen to a real satellite receiver"), tr("serial device adapter baud sentences"),
+           [this] {
+             come_here(QStringLiteral("fix"));
+             listen_to_sky();
+           }},
+          {tr("Look at barometer and airspeed"), tr("pitot tube hose leak height noise zero"),
+           [this] { come_here(QStringLiteral("air")); }},
+          {tr("Find how the board sits"), tr("rotation orientation turn arrow upside mounted tilt gyro"),
            [this] { come_here(QStringLiteral("rotation")); }},
           {tr("Calibrate the accelerometer"), tr("gravity six poses level zero"),
            [this] { come_here(QStringLiteral("accelerometer")); }},
@@ -178,7 +394,7 @@ QList<Request> SensesPage::requests() {
 }
 
 void SensesPage::refresh() {
-  view_->set_panels(document_.review().airframe.panels);
+  for (AircraftView* v : {view_, from_side_}) v->set_panels(document_.review().airframe.panels);
   follow();
 }
 

@@ -1,8 +1,10 @@
 #pragma once
 
 #include <QElapsedTimer>
+#include <deque>
 
-#include "senses/sense_procedures.h"
+#include "senses/air_procedures.h"
+#include "senses/still_procedures.h"
 #include "stations/station_page.h"
 
 class QPushButton;
@@ -13,6 +15,9 @@ namespace rigging::app {
 class AircraftView;
 class GoreMap;
 class ResidualRose;
+class SatelliteLine;
+class SkyPlot;
+class Trace;
 
 /// Does it know which way is up and north? The builder's own aircraft shows how it is held and how it should be.
 class SensesPage : public StationPage {
@@ -24,7 +29,10 @@ class SensesPage : public StationPage {
   QList<Request> requests() override;
   bool uses_bench() const override { return true; }
 
-  enum Side { rotation, accelerometer, compass };
+  /// Readings of a flight, from a file.
+  void take_log(const QString& file);
+  enum Side { found, still, rotation, accelerometer, level, compass, motor, sky, air };
+  static constexpr std::size_t side_count = 9;
   template <class P>
   const P& procedure(Side side) const {
     return static_cast<const P&>(cards_[side]->runner().procedure());
@@ -36,18 +44,29 @@ class SensesPage : public StationPage {
  private:
   void show_side(Side side);
   void follow();
-  void hear(const std::vector<MotionSample>& samples);
+  void hear(const BoardReadings& readings);
+  void show_pictures();
+  void listen_to_sky();
+  void ask_wing_and_cruise();
+  void read_log();
 
   Side side_ = rotation;
-  std::array<QPushButton*, 3> sides_{};
-  std::array<ProcedureCard*, 3> cards_{};
-  AircraftView* view_;
+  std::array<QPushButton*, side_count> sides_{};
+  std::array<ProcedureCard*, side_count> cards_{};
+  AircraftView *view_, *from_side_;
   GoreMap* map_;
   ResidualRose* rose_;
+  Trace* trace_;
+  SkyPlot* sky_plot_;
+  QPushButton *real_receiver_, *wing_, *log_;
+  SatelliteLine* line_;
+  /// What the last twenty seconds said, for the trace.
+  std::deque<MotionSample> recent_;
+  std::deque<SlowReading> recent_slow_;
   QStackedWidget *picture_, *stack_;
   QLabel* now_;
   Point smooth_ = {0, 0, -9.8};
-  QElapsedTimer drawn_;
+  QElapsedTimer drawn_, worded_;
 };
 
 }  // namespace rigging::app

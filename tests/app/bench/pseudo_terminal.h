@@ -32,6 +32,12 @@ class PseudoTerminal {
   }
   QString device() const { return QString::fromLocal8Bit(::ptsname(far_)); }
   ssize_t read(char* block, std::size_t most) { return ::read(far_, block, most); }
+  /// With which whoever opened the device listens.
+  speed_t speed() const {
+    termios set{};
+    ::tcgetattr(far_, &set);
+    return ::cfgetispeed(&set);
+  }
   void write(std::string_view bytes) { (void)!::write(far_, bytes.data(), bytes.size()); }
 
  private:

@@ -12,10 +12,10 @@ namespace rigging::app {
 namespace {
 
 /// On the simulated bench, at the station, with USB in.
-bool at_senses(Builder& b, const char* rig, bool poor) {
+bool at_senses(Builder& b, const char* rig, bool poor, const QStringList& faults = {}) {
   if (!b.open(rig, Station::senses)) return false;
-  if (poor)
-    b.window.start_troubled_bench(5, {.poor_senses = true});
+  if (poor || !faults.isEmpty())
+    b.window.start_troubled_bench(5, {.poor_senses = poor, .sense_faults = faults});
   else if (!b.click(QStringLiteral("bench_start")))
     return false;
   return b.wait([&] { return b.window.bench().hands_connected(); }) && b.click(QStringLiteral("supply_usb")) &&
@@ -109,6 +109,88 @@ TEST(SensesPage, ACompassAmongIronIsCalibratedByTurningTheModel) {
   // Leads with current laid elsewhere: another field.
   b.edit([](Rig& r) { r.lead("esc_battery")->apart = true; });
   EXPECT_EQ(status(b, compass_calibrated).state, ProofState::stale);
+}
+
+TEST(SensesPage, ABumpAtPowerUpIsReadAndCuredByAStillStart) {
+  Builder b({}, 0);
+  ASSERT_TRUE(at_senses(b, "hedgerow", false, {QStringLiteral("bumped")}));
+  ASSERT_TRUE(b.click(QStringLiteral("side_still")));
+  ASSERT_TRUE(b.click(QStringLiteral("gyro_begin")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("gyro_replug")); }, 12000));
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("gyro_lines"))->text().contains(QStringLiteral("moved while it looked")));
+  EXPECT_FALSE(b.can_click(QStringLiteral("record_gyro")));
+  ASSERT_TRUE(b.click(QStringLiteral("gyro_replug")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("gyro_begin")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("gyro_begin")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("record_gyro")); }, 12000));
+  ASSERT_TRUE(b.click(QStringLiteral("record_gyro")));
+  EXPECT_EQ(status(b, gyro_still).state, ProofState::fresh);
+  // Another version of the firmware starts anew; the mixer has nothing to do with it.
+  b.edit([](Rig& r) { r.outputs[0].mix.roll *= 0.9; });
+  EXPECT_EQ(status(b, gyro_still).state, ProofState::fresh);
+  b.edit([](Rig& r) { r.controller.firmware = "9.9"; });
+  EXPECT_EQ(status(b, gyro_still).state, ProofState::stale);
+}
+
+TEST(SensesPage, ASensorLeftOverIsSwitchedOffOnTheBoard) {
+  Builder b({}, 0);
+  ASSERT_TRUE(at_senses(b, "hedgerow", false, {QStringLiteral("left_over_airspeed")}));
+  ASSERT_TRUE(b.click(QStringLiteral("side_found")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("found_without_airspeed")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("found_without_airspeed")));
+  EXPECT_EQ(b.window.document().rig().sensing.uses_airspeed, std::optional(false));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("write_found")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("write_found")));
+  ASSERT_TRUE(
+      b.wait([&] { return !b.window.bench().found().count(Sensor::airspeed) && !b.window.bench().found().empty(); }));
+}
+
+TEST(SensesPage, LevelIsSetWrittenRecordedAndGoesStaleWithTheMass) {
+  Builder b({}, 0);
+  ASSERT_TRUE(at_senses(b, "hedgerow", false));
+  ASSERT_TRUE(b.click(QStringLiteral("side_level")));
+  ASSERT_TRUE(b.click(QStringLiteral("level_take")));
+  ASSERT_TRUE(b.window.document().rig().sensing.level_nose_up_deg);
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("write_level")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("write_level")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("record_level")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("record_level")));
+  EXPECT_EQ(status(b, level_told).state, ProofState::fresh);
+  b.edit([](Rig& r) { r.airframe.fin_height_m *= 1.1; });
+  EXPECT_EQ(status(b, level_told).state, ProofState::fresh);
+  b.edit([](Rig& r) { r.airframe.mass_kg = *r.airframe.mass_kg + 0.2; });
+  EXPECT_EQ(status(b, level_told).state, ProofState::stale);
+}
+
+TEST(SensesPage, TheSatelliteReceiverOfTheBoardMakesAHome) {
+  Builder b({}, 0);
+  ASSERT_TRUE(at_senses(b, "hedgerow", false));
+  ASSERT_TRUE(b.click(QStringLiteral("side_sky")));
+  ASSERT_TRUE(b.click(QStringLiteral("sky_begin")));
+  // On USB alone this board leaves its receiver dark.
+  ASSERT_TRUE(b.wait(
+      [&] { return b.find<QLabel>(QStringLiteral("sky_remark"))->text().contains(QStringLiteral("USB alone")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  const auto& p = page_of(b).procedure<SkyProcedure>(SensesPage::sky);
+  ASSERT_TRUE(b.wait([&] { return p.standing().fixes >= 5; }, 40000));
+  ASSERT_TRUE(b.click(QStringLiteral("sky_enough")));
+  ASSERT_TRUE(b.click(QStringLiteral("sky_field")));
+  EXPECT_NEAR(b.window.document().rig().fit.latitude_deg.value_or(0), 50.4321, 1e-3);
+}
+
+TEST(SensesPage, AMotorThatRunsShowsItsShakingAndItsField) {
+  Builder b({}, 0);
+  ASSERT_TRUE(at_senses(b, "hedgerow", false));
+  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  ASSERT_TRUE(b.click(QStringLiteral("side_motor")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("motor_run")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("motor_run")));
+  const auto& p = page_of(b).procedure<MotorProcedure>(SensesPage::motor);
+  ASSERT_TRUE(b.wait([&] { return p.vibration().has_value(); }, 40000));
+  ASSERT_TRUE(p.interference());
+  EXPECT_GT(p.interference()->most_a, 3);
+  EXPECT_TRUE(p.interference()->estimate);
+  EXPECT_GT(p.vibration()->rms, 0.2);
 }
 
 TEST(SensesPage, AClassThatShowsNothingIsToldHow) {

@@ -1,0 +1,89 @@
+#include "bench/satellite_line.h"
+
+#include <QSerialPort>
+
+namespace rigging::app {
+namespace {
+
+constexpr int look_every_ms = 1600;  // receivers speak once a second at least
+
+}  // namespace
+
+const std::vector<int>& SatelliteLine::usual_bauds() {
+  static const std::vector<int> all{57600, 115200, 9600, 38400, 230400, 19200, 4800};
+  return all;
+}
+
+SatelliteLine::SatelliteLine(QObject* parent) : QObject(parent) {
+  look_.setInterval(look_every_ms);
+  connect(&look_, &QTimer::timeout, this, &SatelliteLine::look);
+}
+
+SatelliteLine::~SatelliteLine() = default;
+
+void SatelliteLine::open(const QString& device, double baud) {
+  close();
+  finds_ = baud <= 0;
+  at_ = 0;
+  auto port = std::make_unique<QSerialPort>(device);
+  port->setBaudRate(finds_ ? usual_bauds()[0] : static_cast<qint32>(baud));
+  if (!port->open(QIODevice::ReadOnly)) {
+    Q_EMIT problem(tr("%1 could not be opened: %2. Is the adapter plugged in, and may you use it?")
+                       .arg(device, port->errorString()));
+    return;
+  }
+  connect(port.get(), &QSerialPort::readyRead, this, &SatelliteLine::take);
+  connect(port.get(), &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
+    if (error != QSerialPort::ResourceError && error != QSerialPort::DeviceNotFoundError &&
+        error != QSerialPort::ReadError)
+      return;
+    QTimer::singleShot(0, this, [this] {  // not from within the device that is taken down
+      if (!is_open()) return;
+      close();
+      Q_EMIT problem(tr("The receiver's device is gone: plug the adapter in again, then listen once more."));
+    });
+  });
+  port_ = std::move(port);
+  reader_ = {};
+  look_.start();
+  Q_EMIT changed();
+}
+
+void SatelliteLine::close() {
+  if (!is_open()) return;
+  look_.stop();
+  port_.reset();
+  Q_EMIT changed();
+}
+
+int SatelliteLine::baud() const { return port_ ? port_->baudRate() : 0; }
+
+void SatelliteLine::take() {
+  if (!is_open()) return;
+  const QByteArray bytes = port_->readAll();
+  const std::string text(bytes.constData(), static_cast<std::size_t>(bytes.size()));
+  reader_.feed(text);
+  Q_EMIT heard(text);
+}
+
+void SatelliteLine::look() {
+  // Nothing at all is no matter of the baud; what is no sentence may be.
+  if (finds_ && reader_.tally().sentences == 0 && reader_.tally().bytes > 0) {
+    at_ = (at_ + 1) % usual_bauds().size();
+    port_->setBaudRate(usual_bauds()[at_]);
+    reader_ = {};
+  }
+  Q_EMIT changed();
+}
+
+QString SatelliteLine::state_words() const {
+  if (!is_open()) return {};
+  const bool fine = reader_.tally().sentences > 0;
+  return tr("Listening to %1 at %2 baud%3. %4")
+      .arg(port_->portName())
+      .arg(baud())
+      .arg(finds_ && !fine ? tr(" (looking for the right one)") : QString())
+      .arg(QString::fromStdString(line_words(reader_.tally())));
+}
+
+}  // namespace rigging::app

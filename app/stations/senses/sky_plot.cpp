@@ -1,0 +1,91 @@
+#include "stations/senses/sky_plot.h"
+
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+#include "base/angle.h"
+#include "base/number.h"
+#include "look/look.h"
+
+namespace rigging::app {
+namespace {
+
+constexpr double metres_per_deg = 111320;  // near enough for a picture of some metres
+constexpr std::size_t most_drawn = 600;
+
+QString metres(double m) { return QString::fromStdString(number_text(m, m < 10 ? 1 : 0)) + QStringLiteral(" m"); }
+
+}  // namespace
+
+SkyPlot::SkyPlot(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("sky_plot"));
+  setAccessibleName(tr("Where the receiver says that it is, while it stands still"));
+  setToolTip(tr(
+      "Each dot is one position. Inner ring: half of them. Outer ring: 95 of 100. Dashed: how far home may be off."));
+  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+}
+
+void SkyPlot::show_fixes(const std::vector<SatelliteFix>& fixes, const Standing& standing) {
+  if (fixes.size() == shown_ && standing.fixes == standing_.fixes) return;
+  shown_ = fixes.size();
+  standing_ = standing;
+  east_north_m_.clear();
+  const std::size_t from = fixes.size() > most_drawn ? fixes.size() - most_drawn : 0;
+  for (std::size_t k = from; k < fixes.size(); ++k) {
+    const SatelliteFix& f = fixes[k];
+    if (!f.valid) continue;
+    east_north_m_.emplace_back(
+        (f.longitude_deg - standing.longitude_deg) * metres_per_deg * std::cos(standing.latitude_deg * rad),
+        (f.latitude_deg - standing.latitude_deg) * metres_per_deg);
+  }
+  setAccessibleDescription(QString::fromStdString(standing.why));
+  update();
+}
+
+void SkyPlot::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const Inks& i = inks();
+  p.setFont(Look::instance().text(8.5));
+  const QPointF middle(width() / 2.0, height() / 2.0);
+  const double radius = std::min(width(), height()) * 0.44;
+  if (east_north_m_.empty()) {
+    p.setPen(i.soft);
+    p.drawText(rect(), Qt::AlignCenter, tr("No fix yet."));
+    return;
+  }
+  double most = std::max({standing_.home_m, standing_.r95_m, 2.0}) * 1.15;
+  for (const QPointF& q : east_north_m_) most = std::max(most, std::hypot(q.x(), q.y()));
+  const double scale = radius / most;
+  // Cross of the directions, north up.
+  p.setPen(QPen(i.line, 1));
+  p.drawLine(middle - QPointF(radius, 0), middle + QPointF(radius, 0));
+  p.drawLine(middle - QPointF(0, radius), middle + QPointF(0, radius));
+  p.setPen(i.soft);
+  p.drawText(QRectF(middle.x() + 4, middle.y() - radius - 2, 40, 14), Qt::AlignLeft, tr("north"));
+  p.setBrush(Qt::NoBrush);
+  std::vector<std::pair<QRectF, QString>> names;
+  const auto ring = [&](double m, const QPen& pen, const QString& name, double turn_deg) {
+    if (!(m > 0)) return;
+    p.setPen(pen);
+    p.drawEllipse(middle, m * scale, m * scale);
+    const QPointF at = middle + m * scale * QPointF(std::cos(turn_deg * rad), std::sin(turn_deg * rad));
+    names.emplace_back(QRectF(at.x() + 3, at.y() - 2, p.fontMetrics().horizontalAdvance(name) + 6, 16), name);
+  };
+  ring(standing_.home_m, QPen(i.ochre, 1.6, Qt::DashLine), tr("home within %1").arg(metres(standing_.home_m)), -62);
+  ring(standing_.r95_m, QPen(i.soft, 1), tr("95 of 100: %1").arg(metres(standing_.r95_m)), 18);
+  ring(standing_.r50_m, QPen(i.teal, 1.4), tr("half: %1").arg(metres(standing_.r50_m)), 52);
+  p.setPen(Qt::NoPen);
+  p.setBrush(i.teal);
+  for (const QPointF& q : east_north_m_) p.drawEllipse(middle + QPointF(q.x(), -q.y()) * scale, 1.8, 1.8);
+  for (const auto& [box, name] : names) {
+    p.setPen(Qt::NoPen);
+    p.setBrush(i.paper);
+    p.drawRect(box);
+    p.setPen(i.ink);
+    p.drawText(box, Qt::AlignCenter, name);
+  }
+}
+
+}  // namespace rigging::app

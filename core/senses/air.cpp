@@ -1,0 +1,154 @@
+#include "senses/air.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include "base/number.h"
+
+namespace rigging {
+namespace {
+
+constexpr double air_kg_m3 = 1.225;  // ISO 2533, sea level
+constexpr double good_noise_m = 0.5, usable_noise_m = 1.5, good_drift = 1.5, usable_drift = 6;
+constexpr double good_zero_pa = 5, usable_zero_pa = 15, good_loss = 0.10, usable_loss = 0.25;
+constexpr double covered_s = 3, barometer_s = 10, held_least_s = 5;
+constexpr double push_pa = 40;  ///< less is a draught (8 m/s)
+
+double mean(const std::vector<double>& v, std::size_t from, std::size_t to) {
+  return std::accumulate(v.begin() + static_cast<std::ptrdiff_t>(from), v.begin() + static_cast<std::ptrdiff_t>(to),
+                         0.0) /
+         static_cast<double>(to - from);
+}
+
+/// From one reading to the next, so that a drift does not count.
+double next_to_next(const std::vector<double>& v, std::size_t from, std::size_t to) {
+  double sum = 0;
+  for (std::size_t i = from + 1; i < to; ++i) sum += (v[i] - v[i - 1]) * (v[i] - v[i - 1]);
+  return to < from + 2 ? 0 : std::sqrt(sum / (2 * static_cast<double>(to - from - 1)));
+}
+
+/// Least-squares slope.
+double slope(const std::vector<double>& t, const std::vector<double>& v, std::size_t from, std::size_t to) {
+  const double mt = mean(t, from, to), mv = mean(v, from, to);
+  double up = 0, down = 0;
+  for (std::size_t i = from; i < to; ++i) {
+    up += (t[i] - mt) * (v[i] - mv);
+    down += (t[i] - mt) * (t[i] - mt);
+  }
+  return down > 0 ? up / down : 0;
+}
+
+std::size_t first_after(const std::vector<double>& t, double t_s) {
+  return static_cast<std::size_t>(std::lower_bound(t.begin(), t.end(), t_s) - t.begin());
+}
+
+}  // namespace
+
+double pressure_height_m(double pressure_pa) { return 44330.77 * (1 - std::pow(pressure_pa / 101325.0, 0.1902632)); }
+
+BarometerReport barometer_of(const std::vector<double>& t, const std::vector<double>& pressure) {
+  BarometerReport b;
+  const std::size_t n = std::min(t.size(), pressure.size());
+  b.held_s = n < 2 ? 0 : t[n - 1] - t[0];
+  if (b.held_s < barometer_s) {
+    b.why = number_text(barometer_s, 0) + " s at rest are needed; there are " + number_text(b.held_s, 1) + ".";
+    return b;
+  }
+  std::vector<double> height(n);
+  for (std::size_t i = 0; i < n; ++i) {
+    if (!(pressure[i] > 20000 && pressure[i] < 110000)) {
+      b.why = "A pressure of " + number_text(pressure[i] / 100, 0) + " hPa is none of the air.";
+      return b;
+    }
+    height[i] = pressure_height_m(pressure[i]);
+  }
+  b.noise_m = next_to_next(height, 0, n);
+  b.drift_m_per_min = 60 * slope(t, height, 0, n);
+  double high = -1e9, low = 1e9;
+  for (std::size_t from = 0; from < n;) {
+    const std::size_t to = std::min(n, std::max(from + 1, first_after(t, t[from] + 2)));
+    const double m = mean(height, from, to);
+    high = std::max(high, m);
+    low = std::min(low, m);
+    from = to;
+  }
+  b.wander_m = high - low;
+  const double drift = std::abs(b.drift_m_per_min);
+  const std::string what = "Rustles by " + number_text(b.noise_m, 2) + " m, drifts by " +
+                           number_text(b.drift_m_per_min, 1) + " m a minute, wandered within " +
+                           number_text(b.wander_m, 1) + " m.";
+  if (b.noise_m <= good_noise_m && drift <= good_drift) {
+    b.verdict = Verdict::good;
+    b.why = what;
+  } else if (b.noise_m <= usable_noise_m && drift <= usable_drift) {
+    b.verdict = Verdict::usable;
+    b.why = what + " It is still warming up, or wind or light reaches it: open-cell foam over it, out of the sun.";
+  } else {
+    b.why = what + (b.noise_m > usable_noise_m
+                        ? " Too loud: wind or propeller wash reaches it. Foam over it, and close the hatch."
+                        : " Too much drift: let it warm up for some minutes, out of the sun, and read again.");
+  }
+  return b;
+}
+
+AirspeedReport airspeed_of(const std::vector<double>& t, const std::vector<double>& pitot, double cruise_m_s) {
+  AirspeedReport a;
+  const std::size_t n = std::min(t.size(), pitot.size());
+  const std::size_t covered = n == 0 ? 0 : std::min(n, first_after(t, t[0] + covered_s));
+  if (n < 8 || covered < 4 || t[n - 1] - t[0] < covered_s) {
+    a.why = "Three seconds with the tube covered are needed first.";
+    return a;
+  }
+  // What was read before the hand began: a push within the first seconds must not count as zero.
+  std::vector<double> first(pitot.begin(), pitot.begin() + static_cast<std::ptrdiff_t>(covered));
+  std::nth_element(first.begin(), first.begin() + static_cast<std::ptrdiff_t>(covered / 2), first.end());
+  a.zero_pa = first[covered / 2];
+  a.noise_pa = next_to_next(pitot, 0, covered);
+  a.zero_m_s = a.zero_pa / (air_kg_m3 * std::max(3.0, cruise_m_s));
+  a.least_m_s = std::sqrt(2 * 3 * std::max(a.noise_pa, 0.1) / air_kg_m3);
+
+  std::size_t peak = covered;
+  for (std::size_t i = covered; i < n; ++i)
+    if (std::abs(pitot[i] - a.zero_pa) > std::abs(pitot[std::min(peak, n - 1)] - a.zero_pa)) peak = i;
+  if (peak < n && std::abs(pitot[peak] - a.zero_pa) > push_pa) {
+    a.pushed_pa = pitot[peak] - a.zero_pa;
+    a.exchanged = *a.pushed_pa < 0;
+    // Held: from the peak until it falls off at once. A leak falls slowly; a hand that lets go does not.
+    const double sign = a.exchanged ? -1 : 1;
+    const auto over = [&](std::size_t i) { return sign * (pitot[i] - a.zero_pa); };
+    std::size_t end = peak;
+    while (end + 1 < n && over(end + 1) > push_pa / 2 && over(end + 1) > 0.75 * over(end)) ++end;
+    // The last half second may be the hand coming off.
+    while (end > peak && t[end] > t[peak] + 1 && over(end) < 0.97 * over(end - 1)) --end;
+    if (const double held = t[end] - t[peak]; held >= held_least_s) {
+      // Exponential: straight in the logarithm.
+      std::vector<double> logs(n, 0);
+      for (std::size_t i = peak; i <= end; ++i) logs[i] = std::log(over(i));
+      a.lost_in_10s = std::max(0.0, 1 - std::exp(10 * slope(t, logs, peak, end + 1)));
+    }
+  }
+
+  const std::string zero =
+      "Zero off by " + number_text(a.zero_pa, 1) + " Pa, " + number_text(std::abs(a.zero_m_s), 1) + " m/s at cruise. ";
+  if (std::abs(a.zero_pa) > usable_zero_pa) {
+    a.why = zero + "Cover the tube loosely and power up again: it takes its zero then.";
+  } else if (a.exchanged) {
+    a.why = zero + "Pushing made it fall: the two hoses are exchanged.";
+  } else if (a.lost_in_10s && *a.lost_in_10s > usable_loss) {
+    a.why = zero + "It lost " + number_text(100 * *a.lost_in_10s, 0) + " % in ten seconds: a hose or a joint leaks.";
+  } else if (!a.pushed_pa) {
+    a.verdict = Verdict::usable;
+    a.why = zero + "Nothing was pushed: hoses and leaks are not known.";
+  } else if (!a.lost_in_10s) {
+    a.verdict = Verdict::usable;
+    a.why = zero + "The hoses are right. The pressure was not held for five seconds: leaks are not known.";
+  } else {
+    a.verdict = std::abs(a.zero_pa) <= good_zero_pa && *a.lost_in_10s <= good_loss ? Verdict::good : Verdict::usable;
+    a.why = zero + "The hoses are right; " + number_text(100 * *a.lost_in_10s, 0) + " % lost in ten seconds. Below " +
+            number_text(a.least_m_s, 1) + " m/s it tells nothing.";
+  }
+  return a;
+}
+
+}  // namespace rigging

@@ -1,0 +1,209 @@
+#include "senses/gyro.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numeric>
+
+#include "base/number.h"
+
+namespace rigging {
+namespace {
+
+constexpr double least_rest_s = 3, rest_window_s = 0.25;
+constexpr double moved_deg_s = 1.5, moved_sigmas = 6;  ///< of a window's mean from where it rests
+constexpr double good_zero_deg_s = 0.5, usable_zero_deg_s = 1.5;
+constexpr double least_warming_c = 3, wander_from_s = 60;
+constexpr double least_gyro_rate_hz = 5;
+constexpr double loud_deg_s = 1.0;  ///< of single readings: more is a shaken or a sick sensor
+
+double middle_of(std::vector<double> v) {
+  const auto middle = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
+  std::nth_element(v.begin(), middle, v.end());
+  return *middle;
+}
+
+const std::vector<double>& axis_of(const Readings& r, std::size_t axis) {
+  return axis == 0 ? r.x : axis == 1 ? r.y : r.z;
+}
+
+std::vector<double> slice(const std::vector<double>& v, std::size_t from, std::size_t to) {
+  return {v.begin() + static_cast<std::ptrdiff_t>(from), v.begin() + static_cast<std::ptrdiff_t>(to)};
+}
+
+double mean_of(const std::vector<double>& v) {
+  return std::accumulate(v.begin(), v.end(), 0.0) / static_cast<double>(v.size());
+}
+
+/// Standard deviation from one reading to the next, which a slow drift does not enlarge.
+double rustle(const std::vector<double>& v) {
+  double sum = 0;
+  for (std::size_t i = 1; i < v.size(); ++i) sum += (v[i] - v[i - 1]) * (v[i] - v[i - 1]);
+  return v.size() < 2 ? 0 : std::sqrt(sum / (2 * static_cast<double>(v.size() - 1)));
+}
+
+/// Means of short windows, and which of them rest.
+struct Windows {
+  std::size_t length = 1;
+  std::vector<Point> means;
+  std::vector<bool> rests;
+  Point rest = {0, 0, 0};  ///< where most of them lie
+};
+
+Windows windows_of(const Recording& r, double rate_hz) {
+  Windows w;
+  w.length = std::max<std::size_t>(1, static_cast<std::size_t>(std::lround(rest_window_s * rate_hz)));
+  for (std::size_t i = 0; i + w.length <= r.size(); i += w.length) {
+    Point sum(0, 0, 0);
+    for (std::size_t k = i; k < i + w.length; ++k) sum += r.readings.at(k);
+    w.means.push_back(sum / static_cast<double>(w.length));
+  }
+  Point sigma(0, 0, 0);
+  for (int axis = 0; axis < 3; ++axis) {
+    std::vector<double> means, inner;
+    for (std::size_t k = 0; k < w.means.size(); ++k) {
+      means.push_back(w.means[k][axis]);
+      inner.push_back(
+          rustle(slice(axis_of(r.readings, static_cast<std::size_t>(axis)), k * w.length, (k + 1) * w.length)));
+    }
+    w.rest[axis] = middle_of(means);
+    sigma[axis] = middle_of(inner) / std::sqrt(static_cast<double>(w.length));
+  }
+  for (const Point& m : w.means) {
+    bool rests = true;
+    for (int axis = 0; axis < 3; ++axis)
+      rests = rests && std::abs(m[axis] - w.rest[axis]) <= std::max(moved_deg_s, moved_sigmas * sigma[axis]);
+    w.rests.push_back(rests);
+  }
+  return w;
+}
+
+/// Slope of each axis against the temperature, least squares.
+Point drift_with(const std::vector<double>& temperature, const Recording& r, std::size_t from, std::size_t to) {
+  const double mean_c = mean_of(slice(temperature, from, to));
+  Point sum(0, 0, 0);
+  double squares = 0;
+  for (std::size_t i = from; i < to; ++i) {
+    const double off = temperature[i] - mean_c;
+    sum += off * r.readings.at(i);
+    squares += off * off;
+  }
+  return sum / squares;
+}
+
+}  // namespace
+
+std::vector<AllanPoint> allan_deviation(const std::vector<double>& readings, double rate_hz) {
+  std::vector<AllanPoint> all;
+  const std::size_t n = readings.size();
+  if (n < 8 || !(rate_hz > 0)) return all;
+  std::vector<double> sums(n + 1, 0);
+  for (std::size_t i = 0; i < n; ++i) sums[i + 1] = sums[i] + readings[i];
+  std::size_t last = 0;
+  for (double wanted = 1; wanted <= static_cast<double>(n) / 4; wanted *= std::sqrt(std::sqrt(2.0))) {
+    const auto m = static_cast<std::size_t>(std::lround(wanted));
+    if (m == last || m < 1) continue;
+    last = m;
+    double squares = 0;
+    const std::size_t pairs = n + 1 - 2 * m;
+    for (std::size_t i = 0; i < pairs; ++i) {
+      const double off = sums[i + 2 * m] - 2 * sums[i + m] + sums[i];
+      squares += off * off;
+    }
+    const auto count = static_cast<double>(m);
+    all.push_back({count / rate_hz, std::sqrt(squares / (2 * static_cast<double>(pairs))) / count});
+  }
+  return all;
+}
+
+GyroReport gyro_of(const Recording& r, const GyroOptions& options) {
+  GyroReport g;
+  const double length_s = r.size() < 2 ? 0 : r.t_s.back() - r.t_s.front();
+  if (r.size() < 16 || !(length_s > 0)) {
+    g.why = "Too few readings.";
+    return g;
+  }
+  std::vector<double> steps;
+  for (std::size_t i = 1; i < r.size(); ++i) steps.push_back(r.t_s[i] - r.t_s[i - 1]);
+  const double step_s = middle_of(steps);
+  if (!(step_s > 0) || 1 / step_s < least_gyro_rate_hz) {
+    g.why = "At least " + number_text(least_gyro_rate_hz, 0) + " readings a second are needed.";
+    return g;
+  }
+  g.rate_hz = 1 / step_s;
+  const Windows w = windows_of(r, g.rate_hz);
+
+  std::size_t best_from = 0, best_to = 0;
+  for (std::size_t k = 0; k < w.means.size();) {
+    std::size_t end = k;
+    while (end < w.means.size() && w.rests[end] == w.rests[k]) ++end;
+    if (w.rests[k]) {
+      if (end - k > best_to - best_from) best_from = k, best_to = end;
+    } else {
+      Moved moved{r.t_s[k * w.length], r.t_s[std::min(end * w.length, r.size()) - 1], 0};
+      for (std::size_t i = k; i < end; ++i) moved.most_deg_s = std::max(moved.most_deg_s, (w.means[i] - w.rest).norm());
+      g.moved.push_back(moved);
+    }
+    k = end;
+  }
+  const std::size_t from = best_from * w.length, to = best_to == w.means.size() ? r.size() : best_to * w.length;
+  if (to < from + 8) {
+    g.why = "It was never still. Set the model down, hands off.";
+    return g;
+  }
+  g.still_s = r.t_s[to - 1] - r.t_s[from];
+  const auto n = static_cast<double>(to - from);
+  int worst = 0;
+  for (int axis = 0; axis < 3; ++axis) {
+    const std::vector<double> v = slice(axis_of(r.readings, static_cast<std::size_t>(axis)), from, to);
+    g.zero_deg_s[axis] = mean_of(v);
+    g.noise_deg_s[axis] = rustle(v);
+    g.zero_error_deg_s[axis] = g.noise_deg_s[axis] / std::sqrt(n);
+    g.density[axis] = g.noise_deg_s[axis] * std::sqrt(2 / g.rate_hz);
+    if (g.noise_deg_s[axis] > g.noise_deg_s[worst]) worst = axis;
+  }
+  g.allan = allan_deviation(slice(axis_of(r.readings, static_cast<std::size_t>(worst)), from, to), g.rate_hz);
+  if (g.still_s >= wander_from_s && !g.allan.empty())
+    g.wander_deg_s = std::min_element(g.allan.begin(), g.allan.end(), [](const AllanPoint& a, const AllanPoint& b) {
+                       return a.deviation_deg_s < b.deviation_deg_s;
+                     })->deviation_deg_s;
+  if (options.temperature_c.size() == r.size()) {
+    const auto [coldest, warmest] =
+        std::minmax_element(options.temperature_c.begin() + static_cast<std::ptrdiff_t>(from),
+                            options.temperature_c.begin() + static_cast<std::ptrdiff_t>(to));
+    if (*warmest - *coldest >= least_warming_c) g.drift_deg_s_per_c = drift_with(options.temperature_c, r, from, to);
+  }
+
+  const double zero = g.zero_deg_s.cwiseAbs().maxCoeff(), noise = g.noise_deg_s.maxCoeff();
+  const auto per_s = [](double v) { return number_text(v, 2) + "°/s"; };
+  std::string moved;
+  if (!g.moved.empty())
+    moved = " It was moved at " + number_text(g.moved.front().from_s - r.t_s.front(), 1) + " s, by up to " +
+            number_text(g.moved.front().most_deg_s, 0) + "°/s" +
+            (g.moved.size() > 1 ? ", and " + std::to_string(g.moved.size() - 1) + " times more." : ".");
+  if (g.still_s < least_rest_s) {
+    g.why = "Still for only " + number_text(g.still_s, 1) + " s; " + number_text(least_rest_s, 0) + " s are needed." +
+            moved;
+    return g;
+  }
+  if (noise > loud_deg_s) {
+    g.why = "It rustles by " + per_s(noise) + " at rest. Something shakes it, or it is sick." + moved;
+    return g;
+  }
+  if (options.zeroed && zero > usable_zero_deg_s) {
+    g.why = "At rest it says " + per_s(zero) +
+            ": it was moved while it looked for its zero. Unplug, keep the model still, plug in again." + moved;
+    return g;
+  }
+  const bool good = !options.zeroed || zero <= good_zero_deg_s;
+  g.verdict = good ? Verdict::good : Verdict::usable;
+  g.why = "Still for " + number_text(g.still_s, 1) + " s. Zero within " + per_s(zero) + ", rustling by " +
+          per_s(noise) + "." +
+          (good ? "" : " Its zero has moved a little since power-up: it was still cold, or was touched.") + moved;
+  if (g.drift_deg_s_per_c)
+    g.why += " It drifts by up to " + number_text(g.drift_deg_s_per_c->cwiseAbs().maxCoeff(), 3) +
+             "°/s per degree of warmth.";
+  return g;
+}
+
+}  // namespace rigging
