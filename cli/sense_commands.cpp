@@ -253,7 +253,7 @@ void level(const Opened& opened, std::optional<double> climb_m_s, std::optional<
       std::cout << l.first << '\n';
       return;
     }
-    std::cout << figure_text(*l.nose_up) << " nose up: " << l.nose_up->formula << ".\n" << l.beside << '\n';
+    std::cout << level_text(l) << " nose up: " << l.nose_up->formula << ".\n" << l.beside << '\n';
     if (pitch) std::cout << "Add " << number_text(pitch->deg, 1) << "° to level. " << pitch->why << '\n';
     if (roll) std::cout << "Add " << number_text(roll->deg, 1) << "° to the right wing down. " << roll->why << '\n';
     return;

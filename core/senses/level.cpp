@@ -150,6 +150,12 @@ LevelReport analyze_level(const Airframe& a, const AirframeReport& r, double bal
   return level;
 }
 
+std::string level_text(const LevelReport& l) {
+  if (!l.nose_up) return {};
+  return deg(l.nose_up->value) + " (" + number_text(l.nose_up->least.value_or(l.nose_up->value), 1) + " to " +
+         deg(l.nose_up->most.value_or(l.nose_up->value)) + ")";
+}
+
 std::optional<LevelChange> level_from_climb(const Airframe& a, const AirframeReport& r, double climb_m_s) {
   const auto speed = cruise_speed(a);
   if (!a.mass_kg || !speed || r.lift_slope_per_rad <= 0) return std::nullopt;

@@ -26,6 +26,9 @@ struct LevelReport {
 /// behind the nose. Band: speed, camber and slope (8 %) at their ends. Body, propeller wash and flaps are not modelled.
 LevelReport analyze_level(const Airframe& airframe, const AirframeReport& report, double balance_m);
 
+/// "2.3° (-0.2 to 5.2°)"; empty where it is not known.
+std::string level_text(const LevelReport& report);
+
 /// What to change after a flight in self-level with the sticks at rest.
 struct LevelChange {
   double deg = 0, least = 0, most = 0;  ///< to be added to the level attitude

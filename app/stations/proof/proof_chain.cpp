@@ -9,8 +9,16 @@
 
 namespace rigging::app {
 namespace {
+
 constexpr int roomy = 46, tight = 21;
+
+/// What stands together as one link: subjects of a family, and what one station reads ("senses.gyro", "senses.level").
+std::string together(const CheckFamily& family) {
+  const std::size_t dot = family.id.find('.');
+  return family.by_station && dot != std::string::npos ? family.id.substr(0, dot) : family.id;
 }
+
+}  // namespace
 
 ProofChain::ProofChain(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("proof_chain"));
@@ -33,8 +41,11 @@ void ProofChain::set_checks(std::vector<CheckStatus> checks) {
   for (std::size_t i = 0; i < checks.size();) {
     const CheckStatus& c = checks[i];
     std::size_t end = i + 1;
-    while (end < checks.size() && checks[end].family == c.family) ++end;
-    if (!c.family->grouped || end - i == 1) {
+    while (end < checks.size() && together(*checks[end].family) == together(*c.family)) ++end;
+    const bool one_family = std::all_of(checks.begin() + static_cast<std::ptrdiff_t>(i),
+                                        checks.begin() + static_cast<std::ptrdiff_t>(end),
+                                        [&](const CheckStatus& x) { return x.family == c.family; });
+    if ((one_family && !c.family->grouped) || end - i == 1) {
       const QString name = !c.family->name.empty() ? QString::fromStdString(c.family->name)
                            : c.id.subject.empty() || c.family->guides
                                ? QString::fromStdString(c.title)
@@ -50,9 +61,10 @@ void ProofChain::set_checks(std::vector<CheckStatus> checks) {
       if (rank(checks[i].state) < rank(worst->state)) worst = &checks[i];
     }
     const std::size_t all = end - static_cast<std::size_t>(&c - checks.data());
-    links_.push_back({worst->id.text(), QString::fromStdString(capital(c.family->many)), worst->state,
+    links_.push_back({worst->id.text(),
+                      QString::fromStdString(capital(one_family ? c.family->many : together(*c.family))), worst->state,
                       (c.family->guides ? tr("%1 of %2 done") : tr("%1 of %2 proven")).arg(fresh).arg(all),
-                      c.family->id + "."});
+                      together(*c.family) + "."});
   }
   setMinimumHeight(static_cast<int>(links_.size()) * tight + 8);
   update();
