@@ -1,5 +1,7 @@
 #include "command.h"
 
+#include "base/number.h"
+
 #include "base/json.h"
 
 #include <iostream>
@@ -20,6 +22,15 @@ void Session::print(const Json& value) const {
 
 void add_json_flag(CLI::App& command, Session& session) {
   command.add_flag("--json", session.json, "Print JSON instead of text");
+}
+
+CLI::Validator number_in(double least, double most) {
+  const std::string range = number_text(least, 3) + " to " + number_text(most, 3);
+  return {[least, most, range](const std::string& text) {
+            const auto v = number_of(text);
+            return v && *v >= least && *v <= most ? std::string() : "\"" + text + "\" is no number from " + range;
+          },
+          range};
 }
 
 }  // namespace rigging::cli

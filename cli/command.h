@@ -20,6 +20,8 @@ struct Session {
   void print(const Json& json) const;
 };
 
+/// A number within these, both included; "nan" is none.
+CLI::Validator number_in(double least, double most);
 void add_json_flag(CLI::App& command, Session& session);
 void add_directions(CLI::App& app, Session& session);
 void add_declination(CLI::App& app, Session& session);

@@ -196,11 +196,11 @@ void add_rig_commands(CLI::App& app, Session& session) {
   auto command = std::make_shared<Command>();
   auto* s = with_rig("surfaces", "Pulses and surfaces for a command",
                      [&session, command](const Opened& o) { surfaces(o, *command, session); });
-  s->add_option("--roll", command->roll, "-1 left to 1 right")->check(CLI::Range(-1.0, 1.0));
-  s->add_option("--pitch", command->pitch, "-1 nose down to 1 nose up")->check(CLI::Range(-1.0, 1.0));
-  s->add_option("--yaw", command->yaw, "-1 left to 1 right")->check(CLI::Range(-1.0, 1.0));
-  s->add_option("--throttle", command->throttle, "0 closed to 1 full")->check(CLI::Range(0.0, 1.0));
-  s->add_option("--flap", command->flap, "0 to 1")->check(CLI::Range(0.0, 1.0));
+  s->add_option("--roll", command->roll, "-1 left to 1 right")->check(number_in(-1.0, 1.0));
+  s->add_option("--pitch", command->pitch, "-1 nose down to 1 nose up")->check(number_in(-1.0, 1.0));
+  s->add_option("--yaw", command->yaw, "-1 left to 1 right")->check(number_in(-1.0, 1.0));
+  s->add_option("--throttle", command->throttle, "0 closed to 1 full")->check(number_in(0.0, 1.0));
+  s->add_option("--flap", command->flap, "0 to 1")->check(number_in(0.0, 1.0));
 
   auto other = std::make_shared<std::string>();
   auto* c =

@@ -145,7 +145,12 @@ Result<std::vector<double>> column_of(const std::string& text, const std::string
   const int at = table->column(name);
   if (at < 0) return failure(file, "column " + name + " is missing", "a column " + name);
   std::vector<double> all;
-  for (const auto& row : table->rows) all.push_back(row[static_cast<std::size_t>(at)]);
+  for (const auto& row : table->rows) {
+    const double v = row[static_cast<std::size_t>(at)];
+    if (name == "t_s" && !all.empty() && v < all.back())
+      return failure(file + ", row " + std::to_string(all.size() + 1), "time goes backward", "t_s that rises");
+    all.push_back(v);
+  }
   return all;
 }
 
@@ -302,7 +307,7 @@ void add_sense_commands(CLI::App& app, Session& session) {
   auto* pitot = app.add_subcommand("airspeed", "Zero, leak and hoses of an airspeed sensor");
   pitot->add_option("FILE", given->file, "CSV: t_s, pitot_pa: covered for 3 s, pushed and held for 10, let go")
       ->required();
-  pitot->add_option("--cruise-m-s", given->cruise_m_s, "For what an offset means")->check(CLI::Range(3.0, 150.0));
+  pitot->add_option("--cruise-m-s", given->cruise_m_s, "For what an offset means")->check(number_in(3.0, 150.0));
   add_json_flag(*pitot, session);
   pitot->callback([&session, given] { airspeed(given->file, given->cruise_m_s, session); });
 
@@ -310,11 +315,11 @@ void add_sense_commands(CLI::App& app, Session& session) {
   motor->add_option("FILE", given->file, "CSV: t_s, mx, my, mz in µT, current_a; the model still")->required();
   motor->add_option("--full-a", given->full_a, "The most current that flies")
       ->required()
-      ->check(CLI::Range(1.0, 1000.0));
+      ->check(number_in(1.0, 1000.0));
   motor
       ->add_option("--horizontal-ut", given->horizontal_ut,
                    "Horizontal field of the place in µT, as `declination` says it")
-      ->check(CLI::Range(1.0, 45.0));
+      ->check(number_in(1.0, 45.0));
   add_json_flag(*motor, session);
   motor->callback([&session, given] { interference(given->file, given->full_a, given->horizontal_ut, session); });
 
@@ -322,17 +327,17 @@ void add_sense_commands(CLI::App& app, Session& session) {
       app, session, "level", "The attitude that the board should take for level",
       [&session, given](const Opened& opened) { level(opened, given->climb_m_s, given->turn_deg_s, session); });
   attitude->add_option("--climb-m-s", given->climb_m_s, "What it climbed in self-level at cruise; sinking is negative")
-      ->check(CLI::Range(-30.0, 30.0));
+      ->check(number_in(-30.0, 30.0));
   attitude
       ->add_option("--turn-deg-s", given->turn_deg_s, "How fast it turned with the sticks at rest; right is positive")
-      ->check(CLI::Range(-90.0, 90.0));
+      ->check(number_in(-90.0, 90.0));
 
   auto* shaking = app.add_subcommand("vibration", "How much the board shakes, where, and what a filter would cost");
   shaking->add_option("FILE", given->file, "CSV: t_s, ax, ay, az in m/s²")->required();
   shaking->add_option("--shaft-hz", given->vibration.shaft_hz, "Turns of the motor a second")
-      ->check(CLI::Range(0.0, 2000.0));
+      ->check(number_in(0.0, 2000.0));
   shaking->add_option("--filter-hz", given->vibration.filter_hz, "A low-pass of second order to be judged")
-      ->check(CLI::Range(1.0, 2000.0));
+      ->check(number_in(1.0, 2000.0));
   add_json_flag(*shaking, session);
   shaking->callback([&session, given] { vibration(given->file, given->vibration, session); });
 
@@ -347,9 +352,9 @@ void add_sense_commands(CLI::App& app, Session& session) {
   auto* accel = calibrate->add_subcommand("accel", "From still poses with motion in between");
   accel->add_option("FILE", given->file, "CSV: t_s, ax, ay, az in m/s²")->required();
   auto* latitude = accel->add_option("--lat", given->latitude, "Latitude in degrees: gravity of the place")
-                       ->check(CLI::Range(-90.0, 90.0));
+                       ->check(number_in(-90.0, 90.0));
   accel->add_option("--alt-m", given->altitude_m, "Height above the WGS 84 ellipsoid in metres")
-      ->check(CLI::Range(-1000.0, 20000.0))
+      ->check(number_in(-1000.0, 20000.0))
       ->needs(latitude);
   add_json_flag(*accel, session);
   accel->callback([&session, given, latitude] {
@@ -364,7 +369,7 @@ void add_sense_commands(CLI::App& app, Session& session) {
   auto* compass = calibrate->add_subcommand("compass", "From a turn through all directions");
   compass->add_option("FILE", given->file, "CSV: t_s, mx, my, mz in µT")->required();
   compass->add_option("--field-ut", given->field_ut, "Total field of the place in µT, as `declination` says it")
-      ->check(CLI::Range(10.0, 100.0));
+      ->check(number_in(10.0, 100.0));
   add_json_flag(*compass, session);
   compass->callback([&session, given] {
     const auto text = read_file(given->file);

@@ -294,9 +294,9 @@ void add_surface_commands(CLI::App& app, Session& session) {
                                           [&session, l](const Opened& o) { linkage(o, *l, session); });
   linkage_command->add_option("--surface", l->surface, "One surface; all with a linkage when absent");
   linkage_command->add_option("--pulse", l->pulses, "Where the surface stands at this pulse, µs; repeat for more")
-      ->check(CLI::Range(500.0, 2500.0));
+      ->check(number_in(500.0, 2500.0));
   linkage_command->add_option("--degrees", l->degrees, "The pulse for this angle, up positive; repeat for more")
-      ->check(CLI::Range(-120.0, 120.0));
+      ->check(number_in(-120.0, 120.0));
   linkage_command->add_option("--want", l->want_deg, "Rank the holes for this throw, degrees");
   auto m = std::make_shared<MixOptions>();
   auto* mix_command =

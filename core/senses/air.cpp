@@ -13,7 +13,8 @@ constexpr double air_kg_m3 = 1.225;  // ISO 2533, sea level
 constexpr double good_noise_m = 0.5, usable_noise_m = 1.5, good_drift = 1.5, usable_drift = 6;
 constexpr double good_zero_pa = 5, usable_zero_pa = 15, good_loss = 0.10, usable_loss = 0.25;
 constexpr double covered_s = 3, barometer_s = 10, held_least_s = 5;
-constexpr double push_pa = 40;  ///< less is a draught (8 m/s)
+constexpr double most_tube_pa = 20000;  ///< 180 m/s
+constexpr double push_pa = 40;          ///< less is a draught (8 m/s)
 
 double mean(const std::vector<double>& v, std::size_t from, std::size_t to) {
   return std::accumulate(v.begin() + static_cast<std::ptrdiff_t>(from), v.begin() + static_cast<std::ptrdiff_t>(to),
@@ -74,6 +75,10 @@ BarometerReport barometer_of(const std::vector<double>& t, const std::vector<dou
     from = to;
   }
   b.wander_m = high - low;
+  if (b.noise_m == 0) {
+    b.why = "It says exactly the same all the time: a sensor that works rustles. This one is frozen.";
+    return b;
+  }
   const double drift = std::abs(b.drift_m_per_min);
   const std::string what = "Rustles by " + number_text(b.noise_m, 2) + " m, drifts by " +
                            number_text(b.drift_m_per_min, 1) + " m a minute, wandered within " +
@@ -98,6 +103,10 @@ AirspeedReport airspeed_of(const std::vector<double>& t, const std::vector<doubl
   const std::size_t covered = n == 0 ? 0 : std::min(n, first_after(t, t[0] + covered_s));
   if (n < 8 || covered < 4 || t[n - 1] - t[0] < covered_s) {
     a.why = "Three seconds with the tube covered are needed first.";
+    return a;
+  }
+  if (std::any_of(pitot.begin(), pitot.end(), [](double pa) { return !(std::abs(pa) < most_tube_pa); })) {
+    a.why = "A pressure beyond " + number_text(most_tube_pa / 100, 0) + " hPa is none of a tube.";
     return a;
   }
   // What was read before the hand began: a push within the first seconds must not count as zero.

@@ -186,6 +186,10 @@ GyroReport gyro_of(const Recording& r, const GyroOptions& options) {
             moved;
     return g;
   }
+  if (g.noise_deg_s.minCoeff() == 0) {
+    g.why = "It says exactly the same all the time: a sensor that works rustles. This one is frozen." + moved;
+    return g;
+  }
   if (noise > loud_deg_s) {
     g.why = "It rustles by " + per_s(noise) + " at rest. Something shakes it, or it is sick." + moved;
     return g;

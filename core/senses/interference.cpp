@@ -11,6 +11,7 @@ namespace {
 
 constexpr double harmless_deg = 2, compensable_deg = 10;
 constexpr double cut_sigmas = 3.5;
+constexpr double least_field_ut = 5;  ///< the earth has 22 µT and more
 constexpr std::size_t least_with_current = 40;
 
 struct LineFit {
@@ -77,6 +78,10 @@ Interference interference_of(const Recording& r, const std::vector<double>& amps
       f.why = "The field does not follow the current: the model was moved, or iron near by was.";
       return f;
     }
+  }
+  if (fit.base.norm() < least_field_ut) {
+    f.why = "A field of " + number_text(fit.base.norm(), 1) + " µT is none of the earth: the compass says nothing.";
+    return f;
   }
   f.per_a = fit.slope;
   f.per_a_error = fit.slope_error;

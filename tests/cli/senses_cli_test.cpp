@@ -119,6 +119,8 @@ TEST(CliSenses, LevelIsWorkedOutAndCorrected) {
   EXPECT_LT(answer["from_climb"]["deg"].get<double>(), 0);
   EXPECT_GT(answer["from_turn"]["deg"].get<double>(), 0);
   EXPECT_EQ(run("level " + demo + " --climb-m-s 400").status, 2);
+  EXPECT_EQ(run("level " + demo + " --climb-m-s nan").status, 2);
+  EXPECT_EQ(run("declination --lat nan --lon 8 --date 2026").status, 2);
   EXPECT_EQ(run("level /no/such/rig.json").status, 2);
 }
 

@@ -102,6 +102,9 @@ TEST(Air, WhatWasNotTriedIsNotClaimed) {
   EXPECT_FALSE(puffed.lost_in_10s);
   EXPECT_EQ(puffed.verdict, Verdict::usable);
   EXPECT_EQ(airspeed_of({}, {}).verdict, Verdict::repeat);
+  const std::vector<double> frozen(t.size(), 98000), absurd(t.size(), 1e300);
+  EXPECT_NE(barometer_of(t, frozen).why.find("frozen"), std::string::npos);
+  EXPECT_NE(airspeed_of(t, absurd).why.find("none of a tube"), std::string::npos);
 }
 
 }  // namespace

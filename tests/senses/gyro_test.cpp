@@ -68,6 +68,9 @@ TEST(Gyro, NeverStillTooShortAndTooLoudAreRepeat) {
   EXPECT_EQ(gyro_of(still(1.5, {0, 0, 0}, 0.08)).verdict, Verdict::repeat);
   EXPECT_EQ(gyro_of(still(10, {0, 0, 0}, 2)).verdict, Verdict::repeat);
   EXPECT_EQ(gyro_of({}).verdict, Verdict::repeat);
+  const GyroReport frozen = gyro_of(still(10, {0, 0, 0}, 0));
+  EXPECT_EQ(frozen.verdict, Verdict::repeat);
+  EXPECT_NE(frozen.why.find("frozen"), std::string::npos);
 }
 
 TEST(Gyro, DriftWithTemperatureIsFoundWhereItWarmsUp) {

@@ -44,7 +44,7 @@ TEST(Gauges, TheWedgeHasTheAngle) {
   bool found = false;
   for (const Stroke& s : strokes(gauge_sheets_svg(rig, shipped())[0]))
     if (s.length() > 100 && s.y1 != s.y2) {
-      EXPECT_NEAR(std::atan2(s.y1 - s.y2, s.x2 - s.x1) * 57.29578, 4, 0.02);
+      EXPECT_NEAR(std::atan2(s.y1 - s.y2, s.x2 - s.x1) * 57.29578, 4 + rig.airframe.incidence_deg, 0.02);
       found = true;
     }
   EXPECT_TRUE(found);
