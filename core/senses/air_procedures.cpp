@@ -106,8 +106,9 @@ Card SkyProcedure::card(const Scene& scene) const {
                 : standing_.verdict == Verdict::usable ? "Usable."
                                                        : "Not yet.";
     card.lines.push_back({standing_.why, false});
-    if (standing_.first_fix_s)
-      card.lines.push_back({"First fix after " + number_text(*standing_.first_fix_s, 0) + " s.", false});
+    if (standing_.first_fix_s && *standing_.first_fix_s >= 1)
+      card.lines.push_back(
+          {"The first fix came " + number_text(*standing_.first_fix_s, 0) + " s after listening began.", false});
     if (!good) card.todo = "Wait longer, away from walls and trees, the video transmitter off; then again.";
   } else {
     card.todo = !no.empty() ? no : "Set the model down outdoors, with a clear sky, and leave it alone.";

@@ -384,7 +384,7 @@ QList<Request> SensesPage::requests() {
              listen_to_sky();
            }},
           {tr("Look at barometer and airspeed"), tr("pitot tube hose leak height noise zero"),
-           [this] { come_here(QStringLiteral("air")); }},
+           [this] { come_here(QStringLiteral("airspeed")); }},
           {tr("Find how the board sits"), tr("rotation orientation turn arrow upside mounted tilt gyro"),
            [this] { come_here(QStringLiteral("rotation")); }},
           {tr("Calibrate the accelerometer"), tr("gravity six poses level zero"),

@@ -65,27 +65,23 @@ void SkyPlot::paintEvent(QPaintEvent*) {
   p.setPen(i.soft);
   p.drawText(QRectF(middle.x() + 4, middle.y() - radius - 2, 40, 14), Qt::AlignLeft, tr("north"));
   p.setBrush(Qt::NoBrush);
-  std::vector<std::pair<QRectF, QString>> names;
-  const auto ring = [&](double m, const QPen& pen, const QString& name, double turn_deg) {
+  // What the rings are stands in a corner: near by they would cover the dots.
+  double legend_y = height() - 8;
+  const auto ring = [&](double m, const QPen& pen, const QString& name) {
     if (!(m > 0)) return;
     p.setPen(pen);
     p.drawEllipse(middle, m * scale, m * scale);
-    const QPointF at = middle + m * scale * QPointF(std::cos(turn_deg * rad), std::sin(turn_deg * rad));
-    names.emplace_back(QRectF(at.x() + 3, at.y() - 2, p.fontMetrics().horizontalAdvance(name) + 6, 16), name);
+    p.drawLine(QPointF(8, legend_y - 6), QPointF(34, legend_y - 6));
+    p.setPen(i.ink);
+    p.drawText(QRectF(40, legend_y - 14, 190, 16), Qt::AlignLeft | Qt::AlignVCenter, name);
+    legend_y -= 17;
   };
-  ring(standing_.home_m, QPen(i.ochre, 1.6, Qt::DashLine), tr("home within %1").arg(metres(standing_.home_m)), -62);
-  ring(standing_.r95_m, QPen(i.soft, 1), tr("95 of 100: %1").arg(metres(standing_.r95_m)), 18);
-  ring(standing_.r50_m, QPen(i.teal, 1.4), tr("half: %1").arg(metres(standing_.r50_m)), 52);
+  ring(standing_.home_m, QPen(i.ochre, 1.6, Qt::DashLine), tr("home within %1").arg(metres(standing_.home_m)));
+  ring(standing_.r95_m, QPen(i.soft, 1), tr("95 of 100: %1").arg(metres(standing_.r95_m)));
+  ring(standing_.r50_m, QPen(i.teal, 1.4), tr("half: %1").arg(metres(standing_.r50_m)));
   p.setPen(Qt::NoPen);
   p.setBrush(i.teal);
   for (const QPointF& q : east_north_m_) p.drawEllipse(middle + QPointF(q.x(), -q.y()) * scale, 1.8, 1.8);
-  for (const auto& [box, name] : names) {
-    p.setPen(Qt::NoPen);
-    p.setBrush(i.paper);
-    p.drawRect(box);
-    p.setPen(i.ink);
-    p.drawText(box, Qt::AlignCenter, name);
-  }
 }
 
 }  // namespace rigging::app
