@@ -42,6 +42,34 @@ std::string disturbed_stretch(const Recording& r, const std::vector<bool>& outli
          number_text(r.t_s[(worst + 1) * r.size() / blocks - 1], 1) + " s: what came near then?";
 }
 
+/// By how much the offset of a stretch differs from that of all readings.
+struct OffsetShift {
+  Point offset = {0, 0, 0}, variance = {0, 0, 0};
+};
+
+/// The matrix of all readings is kept: half of a turn bends a matrix of its own as it likes. Least squares of what the
+/// lengths are off by, in a few steps.
+OffsetShift shift_of(const Calibration& all, const Readings& r, std::size_t from, std::size_t to) {
+  OffsetShift shift;
+  for (int round = 0; round < 4; ++round) {
+    Eigen::Matrix3d normal = Eigen::Matrix3d::Identity() * 1e-9;
+    Point pull(0, 0, 0);
+    for (std::size_t i = from; i < to; ++i) {
+      const Point good = all.matrix * (r.at(i) - all.offset - shift.offset);
+      const double length = std::max(good.norm(), 1e-9), off = length - all.radius;
+      const Point slope = all.matrix.transpose() * (good / length);
+      normal += slope * slope.transpose();
+      pull += slope * off;
+    }
+    const Eigen::Matrix3d inverse = normal.inverse();
+    shift.offset += inverse * pull;
+    const auto n = static_cast<double>(to - from);
+    // As the readings scatter that belong; those of one turn err alike.
+    shift.variance = inverse.diagonal() * all.residual_rms * all.residual_rms * n / std::min(n, count_as / 2);
+  }
+  return shift;
+}
+
 }  // namespace
 
 SphereFit fit_compass(const Readings& readings, std::size_t most) {
@@ -130,12 +158,10 @@ Calibration calibrate_compass(const Recording& recording, double field_ut) {
              number_text(c.direction_error_deg, 1) + "°.");
   }
   // Either half of the time alone: what does not turn with the model, or was moved, shows as another offset.
-  Readings half[2];
-  for (std::size_t i = 0; i < r.size(); ++i) half[2 * i < r.size() ? 0 : 1].add(r.at(i));
-  const SphereFit first = fit_compass(half[0], 1000), second = fit_compass(half[1], 1000);
-  if (half[0].size() >= least_half && first.used > 0 && second.used > 0) {
+  if (r.size() >= 2 * least_half) {
+    const OffsetShift first = shift_of(c, r, 0, r.size() / 2), second = shift_of(c, r, r.size() / 2, r.size());
     const Point moved = second.offset - first.offset;
-    const Point sigma = (first.covariance.diagonal().head<3>() + second.covariance.diagonal().head<3>()).cwiseSqrt();
+    const Point sigma = (first.variance + second.variance).cwiseSqrt();
     if (moved.cwiseQuotient(sigma).cwiseAbs().maxCoeff() > 6 && moved.norm() > 0.02 * c.radius)
       note(moved.norm() > 0.06 * c.radius ? Verdict::repeat : Verdict::usable,
            "The second half of the time has another offset than the first, by " + number_text(moved.norm(), 1) +

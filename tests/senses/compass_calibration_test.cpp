@@ -81,6 +81,27 @@ TEST(CompassCalibration, WhatChangedMeanwhileIsSaid) {
   EXPECT_NE(said(c).find("second half"), std::string::npos);
 }
 
+TEST(CompassCalibration, HalvesThatSawDifferentDirectionsAreNoChange) {
+  int alarms = 0, said_so = 0;
+  for (unsigned seed = 1; seed <= 40; ++seed) {
+    Hands hands(seed);
+    const Compass compass = Compass::random(hands);
+    const Recording upper = compass.turned(1500, hands, [](const Point& u) { return u.z() < 0.15; }),
+                    lower = compass.turned(1500, hands, [](const Point& u) { return u.z() > -0.15; });
+    for (const double jump : {0.0, 6.0}) {
+      Recording all = upper;
+      for (std::size_t i = 0; i < lower.size(); ++i) {
+        all.t_s.push_back(upper.t_s.back() + 0.02 + lower.t_s[i]);
+        all.readings.add(lower.readings.at(i) + Point(jump, 0, 0));
+      }
+      const bool alarm = said(calibrate_compass(all)).find("second half") != std::string::npos;
+      (jump == 0 ? alarms : said_so) += alarm ? 1 : 0;
+    }
+  }
+  EXPECT_EQ(alarms, 0);
+  EXPECT_GE(said_so, 38) << "of 40 that did change";
+}
+
 TEST(CompassCalibration, SpoiltReadingsHaveAnHonestVerdict) {
   const auto verdict = [](const Recording& r, const char* says) {
     const Calibration c = calibrate_compass(r);
