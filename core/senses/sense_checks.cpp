@@ -229,49 +229,38 @@ CheckCard level_stored_card(const CheckContext& in, const std::string&) {
 }  // namespace
 
 std::vector<CheckFamily> sense_checks() {
-  CheckFamily rotation = reading_family(rotation_known, Station::senses, "Board rotation");
-  rotation.subjects = of_boards_that_show;
-  rotation.depends_on = rotation_places;
-  rotation.card = rotation_card;
-  rotation.why_not = rotation_fails;
-  CheckFamily accelerometer = reading_family(accelerometer_calibrated, Station::senses, "Accelerometer");
-  accelerometer.subjects = of_boards_that_show;
-  accelerometer.depends_on = accelerometer_places;
-  accelerometer.card = accelerometer_card;
-  accelerometer.why_not = accelerometer_fails;
-  accelerometer.until_mounted = false;  // it goes with the sensor
-  CheckFamily compass = reading_family(compass_calibrated, Station::senses, "Compass");
-  compass.subjects = of_compasses;
-  compass.depends_on = compass_places;
-  compass.card = compass_card;
-  compass.why_not = compass_fails;
-  CheckFamily gyro = reading_family(gyro_still, Station::senses, "Still at power-up");
-  gyro.subjects = of_boards_that_show;
-  gyro.depends_on = board_places;
-  gyro.card = gyro_card;
-  gyro.until_mounted = false;
-  CheckFamily level = reading_family(level_told, Station::senses, "Level attitude");
-  level.subjects = of_boards_that_level;
-  level.depends_on = level_places;
-  level.card = level_card;
-  level.why_not = level_fails;
-  CheckFamily fix = reading_family(fix_seen, Station::senses, "A good fix");
-  fix.subjects = of_fixes;
-  fix.depends_on = fix_places;
-  fix.card = fix_card;
-  CheckFamily wakes = reading_family(wakes_still, Station::proof, "Wakes still");
-  wakes.by_station = false;
-  wakes.counts_for = Station::senses;
-  wakes.subjects = of_boards_with_a_lamp;
-  wakes.depends_on = board_places;
-  wakes.card = wakes_card;
+  using Subjects = decltype(CheckFamily::subjects);
+  using Places = decltype(CheckFamily::depends_on);
+  using MadeCard = decltype(CheckFamily::card);
+  using WhyNot = decltype(CheckFamily::why_not);
+  const auto read = [](const CheckId& id, const char* name, Subjects subjects, Places places, MadeCard card,
+                       WhyNot why_not = nullptr) {
+    CheckFamily f = reading_family(id, Station::senses, name);
+    f.subjects = subjects;
+    f.depends_on = places;
+    f.card = card;
+    f.why_not = why_not;
+    return f;
+  };
+  CheckFamily gyro = read(gyro_still, "Still at power-up", of_boards_that_show, board_places, gyro_card);
+  CheckFamily rotation =
+      read(rotation_known, "Board rotation", of_boards_that_show, rotation_places, rotation_card, rotation_fails);
+  CheckFamily accelerometer = read(accelerometer_calibrated, "Accelerometer", of_boards_that_show, accelerometer_places,
+                                   accelerometer_card, accelerometer_fails);
+  CheckFamily level = read(level_told, "Level attitude", of_boards_that_level, level_places, level_card, level_fails);
+  CheckFamily compass = read(compass_calibrated, "Compass", of_compasses, compass_places, compass_card, compass_fails);
+  CheckFamily fix = read(fix_seen, "A good fix", of_fixes, fix_places, fix_card);
+  // What goes with the sensors and not with how the board sits.
+  gyro.until_mounted = accelerometer.until_mounted = false;
+  // What eyes alone can say is asked at proof.
+  CheckFamily wakes = read(wakes_still, "Wakes still", of_boards_with_a_lamp, board_places, wakes_card);
+  CheckFamily stored = read(level_stored, "Level stored", of_levels_by_hand, level_places, level_stored_card);
+  for (CheckFamily* f : {&wakes, &stored}) {
+    f->station = Station::proof;
+    f->by_station = false;
+    f->counts_for = Station::senses;
+  }
   wakes.until_mounted = false;
-  CheckFamily stored = reading_family(level_stored, Station::proof, "Level stored");
-  stored.by_station = false;
-  stored.counts_for = Station::senses;
-  stored.subjects = of_levels_by_hand;
-  stored.depends_on = level_places;
-  stored.card = level_stored_card;
   return {gyro, rotation, accelerometer, level, compass, fix, wakes, stored};
 }
 

@@ -7,12 +7,6 @@
 namespace rigging {
 namespace {
 
-bool says(const Card& card, const std::string& words) {
-  const auto has = [&](const std::string& text) { return text.find(words) != std::string::npos; };
-  return has(card.todo) || has(card.remark) || has(card.says) ||
-         std::any_of(card.lines.begin(), card.lines.end(), [&](const Line& l) { return has(l.words); });
-}
-
 std::string sentence(const std::string& body) {
   unsigned sum = 0;
   for (const char c : body) sum ^= static_cast<unsigned char>(c);

@@ -19,6 +19,13 @@ inline MotionSample with_field(MotionSample s, const Point& field) {
   return s;
 }
 
+/// Some part of the card holds these words.
+inline bool says(const Card& card, const std::string& words) {
+  const auto has = [&](const std::string& text) { return text.find(words) != std::string::npos; };
+  return has(card.todo) || has(card.remark) || has(card.says) || has(card.note) ||
+         std::any_of(card.lines.begin(), card.lines.end(), [&](const Line& l) { return has(l.words); });
+}
+
 /// A procedure with the board in its hands: samples of how the model is held.
 template <class P>
 struct Held {

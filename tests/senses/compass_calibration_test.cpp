@@ -86,8 +86,8 @@ TEST(CompassCalibration, HalvesThatSawDifferentDirectionsAreNoChange) {
   for (unsigned seed = 1; seed <= 40; ++seed) {
     Hands hands(seed);
     const Compass compass = Compass::random(hands);
-    const Recording upper = compass.turned(1500, hands, [](const Point& u) { return u.z() < 0.15; }),
-                    lower = compass.turned(1500, hands, [](const Point& u) { return u.z() > -0.15; });
+    const Recording upper = compass.turned(1500, hands, [](const Point&u) { return u.z() < 0.15; }),
+                    lower = compass.turned(1500, hands, [](const Point&u) { return u.z() > -0.15; });
     for (const double jump : {0.0, 6.0}) {
       Recording all = upper;
       for (std::size_t i = 0; i < lower.size(); ++i) {

@@ -7,12 +7,6 @@
 namespace rigging {
 namespace {
 
-bool says(const Card& card, const std::string& words) {
-  const auto has = [&](const std::string& text) { return text.find(words) != std::string::npos; };
-  return has(card.todo) || has(card.remark) || has(card.says) || has(card.note) ||
-         std::any_of(card.lines.begin(), card.lines.end(), [&](const Line& l) { return has(l.words); });
-}
-
 template <class P>
 void rest(Held<P>& h, double seconds, const Point& rate) {
   for (int i = 0; i < seconds * 100; ++i, h.t += 0.01)
