@@ -97,8 +97,7 @@ void level_far_from_the_wing(const Inspection& in, Findings& found) {
                high = std::max(level.nose_up->most.value_or(0), usual_level_most_deg) + 2;
   if (told >= low && told <= high) return;
   found.add(Severity::fix_first, "level",
-            "Level is set to " + number_text(told, 1) + "° nose up; the wing carries the model at " +
-                level_text(level),
+            "Level is set to " + number_text(told, 1) + "° nose up; the wing carries the model at " + level_text(level),
             told > high ? "In self-level it would climb into a stall at low throttle." : "In self-level it would dive.",
             "Set it at station senses, or look at mass, speed, section and incidence again.");
 }

@@ -33,8 +33,8 @@ Orders SkyProcedure::hear(const Event& event, const Scene& scene) {
   const std::string& bytes = std::get<MotionHeard>(event).satellite_bytes;
   if (bytes.empty()) return {};
   heard_s_ = now_s_;
-  for (SatelliteFix& f : reader_.feed(bytes))
-    if (fixes_.size() < most_fixes) fixes_.push_back(std::move(f));
+  for (const SatelliteFix& f : reader_.feed(bytes))
+    if (fixes_.size() < most_fixes) fixes_.push_back(f);
   standing_ = rigging::standing(fixes_);
   if (standing_.fixes >= enough_fixes && standing_.verdict == Verdict::good) {
     running_ = false;

@@ -2,6 +2,7 @@
 
 #include <gtest/gtest.h>
 
+#include "base/number.h"
 #include "senses/board_in_hand.h"
 
 namespace rigging {
@@ -17,10 +18,10 @@ std::string sentence(const std::string& body) {
 
 /// One position, `off_m` north of the same place.
 std::string fix(int second, double off_m, int satellites, double hdop) {
-  char text[160];
-  std::snprintf(text, sizeof text, "GNGGA,1200%02d.00,5025.%05d,N,00807.40000,E,1,%02d,%.1f,230.0,M,47.0,M,,",
-                second % 60, 92600 + static_cast<int>(off_m / 1852 * 1e5), satellites, hdop);
-  return sentence(text);
+  const std::string north = std::to_string(92600 + static_cast<int>(off_m / 1852 * 1e5));
+  const auto two = [](int n) { return (n < 10 ? "0" : "") + std::to_string(n); };
+  return sentence("GNGGA,1200" + two(second % 60) + ".00,5025." + north + ",N,00807.40000,E,1," + two(satellites) +
+                  "," + number_text(hdop, 1) + ",230.0,M,47.0,M,,");
 }
 
 TEST(SkyProcedure, AStandingReceiverEndsByItselfAndSaysWhereItFlies) {

@@ -42,9 +42,9 @@ void ProofChain::set_checks(std::vector<CheckStatus> checks) {
     const CheckStatus& c = checks[i];
     std::size_t end = i + 1;
     while (end < checks.size() && together(*checks[end].family) == together(*c.family)) ++end;
-    const bool one_family = std::all_of(checks.begin() + static_cast<std::ptrdiff_t>(i),
-                                        checks.begin() + static_cast<std::ptrdiff_t>(end),
-                                        [&](const CheckStatus& x) { return x.family == c.family; });
+    const bool one_family =
+        std::all_of(checks.begin() + static_cast<std::ptrdiff_t>(i), checks.begin() + static_cast<std::ptrdiff_t>(end),
+                    [&](const CheckStatus& x) { return x.family == c.family; });
     if ((one_family && !c.family->grouped) || end - i == 1) {
       const QString name = !c.family->name.empty() ? QString::fromStdString(c.family->name)
                            : c.id.subject.empty() || c.family->guides
