@@ -31,6 +31,8 @@ void GoreMap::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
+  QColor filled = i.teal;
+  filled.setAlphaF(0.55F);
   const double top = 20, bottom = height() - 20, tall = bottom - top;
   // Gores keep their shape: half as wide as a twelfth of the way round at the height of the sphere.
   const double wide = std::min((width() - 16.0) / gores, tall * pi / (gores * 1.0) * 1.2);
@@ -62,7 +64,7 @@ void GoreMap::paintEvent(QPaintEvent*) {
       const auto cell = static_cast<std::size_t>(band * gores + gore);
       const bool seen = cell < seen_.size() && seen_[cell];
       p.setPen(QPen(i.line, 0.8));
-      p.setBrush(seen ? QBrush(i.teal, Qt::Dense4Pattern) : QBrush(i.sheet));
+      p.setBrush(seen ? filled : i.sheet);
       p.drawPath(path);
       if (now_ == cell) {
         p.setPen(QPen(i.ink, 2.2));
