@@ -425,8 +425,8 @@ std::map<Sensor, SensorState> Bench::found() const {
 BoardReadings Bench::take_readings() {
   BoardReadings r = senses_.take();
   r.satellite_bytes = satellites_.take_bytes();
-  if (!loom_.has(PartGroup::satellite_receiver)) r.satellite_bytes.clear();
-  switch (loom_.line_of(PartGroup::satellite_receiver)) {
+  const PartGroup receiver = PartGroup::satellite_receiver;
+  switch (loom_.has(receiver) ? loom_.line_of(receiver) : Loom::Line::silent) {
     case Loom::Line::silent: r.satellite_bytes.clear(); break;
     case Loom::Line::garbled:
       // Another baud makes other bits of the same edges.

@@ -4,6 +4,9 @@
 #include <cmath>
 #include <cstdio>
 
+#include "base/number.h"
+#include "link/messages.h"
+
 namespace rigging::twin {
 namespace {
 
@@ -11,7 +14,6 @@ namespace {
 constexpr double latitude_deg = 50.4321, longitude_deg = 8.1234, height_m = 231;
 constexpr double metres_per_deg = 111320;
 constexpr double sentence_every_s = 0.5, wanders_s = 40;
-constexpr std::size_t most_kept = 4096;
 
 double first_fix_s(SkyTruth truth) {
   switch (truth) {
@@ -32,16 +34,7 @@ std::string degrees_minutes(double deg, int whole_digits) {
   return text;
 }
 
-std::string with_digits(double v, int digits) {
-  char text[32];
-  std::snprintf(text, sizeof text, "%.*f", digits, v);
-  for (char& c : text)
-    if (c == ',') c = '.';
-  return text;
-}
-
-}  // namespace
-
+/// "$GPGGA,…*47": the sentence with its check sum and line end.
 std::string framed_sentence(const std::string& body) {
   unsigned sum = 0;
   for (const char c : body) sum ^= static_cast<unsigned char>(c);
@@ -49,6 +42,8 @@ std::string framed_sentence(const std::string& body) {
   std::snprintf(end, sizeof end, "*%02X", sum);
   return "$" + body + end + "\r\n";
 }
+
+}  // namespace
 
 bool Satellites::has_fix() const { return on_s_ >= first_fix_s(truth_); }
 
@@ -85,15 +80,15 @@ void Satellites::speak() {
     const double lat = latitude_deg + north_m_ / metres_per_deg,
                  lon = longitude_deg + east_m_ / (metres_per_deg * std::cos(latitude_deg * 3.14159265358979 / 180));
     const std::string used = (count < 10 ? "0" : "") + std::to_string(count);
-    position = degrees_minutes(lat, 2) + ",N," + degrees_minutes(lon, 3) + ",E,1," + used + "," + with_digits(hdop, 1) +
-               "," + with_digits(height_m + up_m_, 1) + ",M,47.0,M,,";
+    position = degrees_minutes(lat, 2) + ",N," + degrees_minutes(lon, 3) + ",E,1," + used + "," + number_text(hdop, 1) +
+               "," + number_text(height_m + up_m_, 1) + ",M,47.0,M,,";
     position.insert(0, ",");
     kind =
-        "A,3,,,,,,,,,,,,," + with_digits(hdop * 1.8, 1) + "," + with_digits(hdop, 1) + "," + with_digits(hdop * 1.5, 1);
+        "A,3,,,,,,,,,,,,," + number_text(hdop * 1.8, 1) + "," + number_text(hdop, 1) + "," + number_text(hdop * 1.5, 1);
   }
   bytes_ += framed_sentence("GNGGA," + std::string(time) + position);
   bytes_ += framed_sentence("GNGSA," + kind);
-  if (bytes_.size() > most_kept) bytes_.erase(0, bytes_.size() - most_kept);
+  if (bytes_.size() > link::most_satellite_bytes) bytes_.erase(0, bytes_.size() - link::most_satellite_bytes);
 }
 
 }  // namespace rigging::twin

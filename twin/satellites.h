@@ -32,7 +32,4 @@ class Satellites {
   std::string bytes_;
 };
 
-/// "$GPGGA,…*47": the sentence with its check sum and line end.
-std::string framed_sentence(const std::string& body);
-
 }  // namespace rigging::twin

@@ -3,12 +3,12 @@
 #include <Eigen/Geometry>
 
 #include "airframe/airframe.h"
-#include "base/alignment.h"
 #include "base/angle.h"
 #include "earth/gravity.h"
 #include "fit/fit.h"
 #include "link/messages.h"
 #include "power/power.h"
+#include "senses/inventory.h"
 
 namespace rigging::twin {
 namespace {
@@ -28,20 +28,13 @@ double temperature_at(double awake_s) { return cold_c + warmer_c * (1 - std::exp
 
 SensesTruth senses_of(const Rig& rig, const Catalogue& catalogue) {
   SensesTruth truth;
-  if (const Place* p = rig.place("controller"))
-    truth.board = alignment_matrix(p->turn, p->roll_deg, p->pitch_deg, p->yaw_deg);
-  truth.compass = truth.board;
-  const ControllerClass* c = catalogue.controller(rig.controller.kind);
-  truth.has_compass = c && c->senses.has_compass;
-  for (const Part& p : rig.parts)
-    if (const PartKind* k = catalogue.part(p.kind); k && k->magnetic_sensor) {
-      truth.has_compass = true;
-      if (const Place* at = rig.place(p.id))
-        truth.compass = alignment_matrix(at->turn, at->roll_deg, at->pitch_deg, at->yaw_deg);
-    }
-  truth.has_barometer = c && c->senses.has_barometer;
-  for (const Part& p : rig.parts)
-    if (const PartKind* k = catalogue.part(p.kind); k && k->group == PartGroup::airspeed) truth.has_airspeed = true;
+  truth.board = alignment_of(rig.place("controller"));
+  const std::string compass = sensor_part(rig, catalogue, Sensor::compass);
+  truth.has_compass = !compass.empty();
+  const Place* apart = rig.place(compass);
+  truth.compass = apart ? alignment_of(apart) : truth.board;
+  truth.has_barometer = !sensor_part(rig, catalogue, Sensor::barometer).empty();
+  truth.has_airspeed = !sensor_part(rig, catalogue, Sensor::airspeed).empty();
   // The field of the leads as station fit has it, in a direction of its own.
   const AirframeReport airframe = analyze_airframe(rig);
   const FitReport fit = analyze_fit(rig, catalogue, airframe, analyze_power(rig, catalogue));

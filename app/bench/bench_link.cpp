@@ -1,10 +1,11 @@
 #include "bench/bench_link.h"
 
-#include "base/json.h"
-
 #include <QCoreApplication>
 #include <QFileInfo>
 #include <QSerialPort>
+
+#include "base/json.h"
+#include "bench/receiver_device.h"
 
 namespace rigging::app {
 
@@ -322,31 +323,27 @@ void BenchLink::heard(const std::vector<ChannelFrame>& fresh) {
 void BenchLink::listen_to(const ReceiverAt& receiver) {
   stop_listening();
   stop();
-  auto port = std::make_unique<QSerialPort>(receiver.device);
   const bool inverted = receiver.signal == Signal::inverted_serial;
   const double baud = receiver.baud > 0 ? receiver.baud : inverted ? 100000 : 420000;
-  port->setBaudRate(static_cast<qint32>(baud));
-  // 8E2 for the inverted family, 8N1 for the other.
-  port->setParity(inverted ? QSerialPort::EvenParity : QSerialPort::NoParity);
-  port->setStopBits(inverted ? QSerialPort::TwoStop : QSerialPort::OneStop);
-  if (!port->open(QIODevice::ReadOnly)) {
-    Q_EMIT problem(tr("%1 could not be opened: %2. Is the adapter plugged in, and may you use it?")
-                       .arg(receiver.device, port->errorString()));
+  const auto line = [inverted, baud](QSerialPort& port) {
+    port.setBaudRate(static_cast<qint32>(baud));
+    // 8E2 for the inverted family, 8N1 for the other.
+    port.setParity(inverted ? QSerialPort::EvenParity : QSerialPort::NoParity);
+    port.setStopBits(inverted ? QSerialPort::TwoStop : QSerialPort::OneStop);
+  };
+  QString trouble;
+  receiver_ = open_receiver(
+      receiver.device, line, this, [this] { take_bytes(); },
+      [this](const QString& words) {
+        if (!listening()) return;
+        stop_listening();
+        Q_EMIT problem(words);
+      },
+      &trouble);
+  if (!receiver_) {
+    Q_EMIT problem(trouble);
     return;
   }
-  connect(port.get(), &QSerialPort::readyRead, this, &BenchLink::take_bytes);
-  connect(port.get(), &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
-    // A line that hangs up reads as nothing, which Qt calls a read error.
-    if (error != QSerialPort::ResourceError && error != QSerialPort::DeviceNotFoundError &&
-        error != QSerialPort::ReadError)
-      return;
-    QTimer::singleShot(0, this, [this] {  // not from within the device that is taken down
-      if (!listening()) return;
-      stop_listening();
-      Q_EMIT problem(tr("The receiver's device is gone: plug the adapter in again, then listen once more."));
-    });
-  });
-  receiver_ = std::move(port);
   receiver_byte_us_ = (inverted ? 12 : 10) * 1e6 / baud;
   bytes_heard_ = 0;
   hear(receiver.signal);

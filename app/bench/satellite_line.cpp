@@ -1,6 +1,6 @@
 #include "bench/satellite_line.h"
 
-#include <QSerialPort>
+#include "bench/receiver_device.h"
 
 namespace rigging::app {
 namespace {
@@ -25,25 +25,21 @@ void SatelliteLine::open(const QString& device, double baud) {
   close();
   finds_ = baud <= 0;
   at_ = 0;
-  auto port = std::make_unique<QSerialPort>(device);
-  port->setBaudRate(finds_ ? usual_bauds()[0] : static_cast<qint32>(baud));
-  if (!port->open(QIODevice::ReadOnly)) {
-    Q_EMIT problem(tr("%1 could not be opened: %2. Is the adapter plugged in, and may you use it?")
-                       .arg(device, port->errorString()));
+  QString trouble;
+  port_ = open_receiver(
+      device,
+      [this, baud](QSerialPort& port) { port.setBaudRate(finds_ ? usual_bauds()[0] : static_cast<qint32>(baud)); },
+      this, [this] { take(); },
+      [this](const QString& words) {
+        if (!is_open()) return;
+        close();
+        Q_EMIT problem(words);
+      },
+      &trouble);
+  if (!port_) {
+    Q_EMIT problem(trouble);
     return;
   }
-  connect(port.get(), &QSerialPort::readyRead, this, &SatelliteLine::take);
-  connect(port.get(), &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
-    if (error != QSerialPort::ResourceError && error != QSerialPort::DeviceNotFoundError &&
-        error != QSerialPort::ReadError)
-      return;
-    QTimer::singleShot(0, this, [this] {  // not from within the device that is taken down
-      if (!is_open()) return;
-      close();
-      Q_EMIT problem(tr("The receiver's device is gone: plug the adapter in again, then listen once more."));
-    });
-  });
-  port_ = std::move(port);
   reader_ = {};
   look_.start();
   Q_EMIT changed();

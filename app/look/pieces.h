@@ -2,7 +2,9 @@
 
 #include <QDoubleSpinBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
+#include <utility>
 
 #include "look/look.h"
 
@@ -34,10 +36,29 @@ inline QLabel* caution_words(double points = 9) {
 /// Takes a comma for the decimal point, in every locale: "1,5" is never 15.
 class NumberBox : public QDoubleSpinBox {
  public:
+  NumberBox() {
+    connect(lineEdit(), &QLineEdit::textEdited, this, [this] { refused_.clear(); });
+  }
   QValidator::State validate(QString& text, int& at) const override {
     text.replace(QLatin1Char(','), QLatin1Char('.'));
-    return QDoubleSpinBox::validate(text, at);
+    const QValidator::State state = QDoubleSpinBox::validate(text, at);
+    if (state != QValidator::Invalid) return state;
+    // A number that does not fit can be typed to its end: a key that is swallowed makes another number of it.
+    bool number = false;
+    QString(text).remove(suffix()).toDouble(&number);
+    return number ? QValidator::Intermediate : state;
   }
+  /// What was typed and did not fit is kept to be told of, once.
+  void fixup(QString& text) const override {
+    // The words for "not known" come along with the unit.
+    const bool words = !specialValueText().isEmpty() && text.startsWith(specialValueText());
+    if (!words) refused_ = text;
+    QDoubleSpinBox::fixup(text);
+  }
+  QString take_refused() const { return std::exchange(refused_, {}); }
+
+ private:
+  mutable QString refused_;
 };
 
 /// A box for one number: typed, not stepped, with its figures at the right. A change counts when it is finished.

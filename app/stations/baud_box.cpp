@@ -16,7 +16,7 @@ BaudBox::BaudBox(const QString& id, const QString& name) {
   connect(lineEdit(), &QLineEdit::editingFinished, this, &BaudBox::finish);
 }
 
-void BaudBox::offer(const QString& none, std::initializer_list<int> bauds, double most) {
+void BaudBox::offer(const QString& none, const std::vector<int>& bauds, double most) {
   clear();
   none_ = none;
   if (!none.isEmpty()) addItem(none);

@@ -2,6 +2,7 @@
 
 #include <QComboBox>
 #include <optional>
+#include <vector>
 
 namespace rigging::app {
 
@@ -12,7 +13,7 @@ class BaudBox : public QComboBox {
  public:
   BaudBox(const QString& id, const QString& name);
   /// `none`: the first entry, words for no number; empty where a number is needed.
-  void offer(const QString& none, std::initializer_list<int> bauds, double most = 0);
+  void offer(const QString& none, const std::vector<int>& bauds, double most = 0);
   void show_value(const std::optional<double>& baud);
   /// What stands in it: a number, `none`, or an error with what was expected.
   struct Typed {

@@ -40,7 +40,7 @@ NumbersDialog::NumbersDialog(const QString& title, const QString& words, QWidget
   buttons->addWidget(take);
   layout->addLayout(buttons);
   connect(leave, &QPushButton::clicked, this, &QDialog::reject);
-  connect(take, &QPushButton::clicked, this, &QDialog::accept);
+  connect(take, &QPushButton::clicked, this, &NumbersDialog::take);
 }
 
 NumbersDialog::Number NumbersDialog::described(const Member& m, int finer, const QString& label) {
@@ -110,6 +110,26 @@ void NumbersDialog::add(const char* id, const QString& label, std::size_t& at, c
   b->setCurrentIndex(static_cast<int>(at));
   form_->addRow(label, b);
   takes_.push_back([b, &at] { at = static_cast<std::size_t>(b->currentIndex()); });
+}
+
+void NumbersDialog::take() {
+  for (int row = 0; row < form_->rowCount(); ++row) {
+    QLayoutItem* item = form_->itemAt(row, QFormLayout::FieldRole);
+    auto* number = item ? dynamic_cast<NumberBox*>(item->widget()) : nullptr;
+    if (!number) continue;
+    number->interpretText();
+    const QString typed = number->take_refused();
+    if (typed.isEmpty()) continue;
+    const double least =
+        number->minimum() + (number->specialValueText().isEmpty() ? 0 : std::pow(10.0, -number->decimals()));
+    refuse(tr("“%1” does not fit: %2 to %3%4 is expected.")
+               .arg(typed.trimmed(), number->textFromValue(least), number->textFromValue(number->maximum()),
+                    number->suffix()));
+    number->setFocus(Qt::OtherFocusReason);
+    number->selectAll();
+    return;
+  }
+  accept();
 }
 
 void NumbersDialog::refuse(const QString& why) {

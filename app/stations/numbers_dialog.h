@@ -60,6 +60,8 @@ class NumbersDialog : public QDialog {
 
  private:
   QDoubleSpinBox* box(const char* id, const Number& number);
+  /// Takes the sheet when every number fits; else says which does not, and stays.
+  void take();
   QFormLayout* form_;
   QLabel* refusal_;
   std::vector<std::function<void()>> takes_;

@@ -9,6 +9,8 @@ namespace rigging {
 /// Decimal text with at most `places` digits behind the point, trailing zeros removed; never "-0". From 10¹⁵ on
 /// with a power of ten.
 std::string number_text(double value, int places);
+/// "2.3°".
+inline std::string degrees_text(double deg) { return number_text(deg, 1) + "°"; }
 /// The finite number that this whole text is, with a point for the decimals; none for anything else.
 std::optional<double> number_of(std::string_view text);
 

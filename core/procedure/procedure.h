@@ -152,7 +152,7 @@ struct BenchState {
   bool hands = false;  ///< simulated hands do what the builder's would
   bool usb = false, battery = false;
   bool hears = false;   ///< the receiver has supply and its wire is heard
-  bool direct = false;  ///< it is the receiver itself that is heard, at a device of its own
+  bool direct = false;  ///< it is a receiver itself that is heard, at a device of its own
   bool operator==(const BenchState&) const = default;
 };
 

@@ -72,18 +72,10 @@ void sensors_against_parts(const Inspection& in, Findings& found) {
         : line.finding == Finding::switched_off ? "It is carried along for nothing."
                                                 : "What is not in the rig is not planned, wired or balanced.";
     Snag& n = found.add(severity, "found." + std::string(word(line.sensor)), line.words, why, line.remedy);
-    const auto told = use_of(line.sensor);
-    if (told && (line.finding == Finding::left_over || line.finding == Finding::switched_off)) {
-      const bool use = line.finding == Finding::switched_off;
-      n.fix = Fix{std::string("Tell it: ") + std::string(word(line.sensor)) + (use ? " used" : " not used"),
-                  [told, use, sensor = line.sensor](const Rig& rig) {
-                    Rig r = rig;
-                    r.sensing.*told = use;
-                    if (!use)
-                      std::erase_if(r.sensing.reported, [&](const ReportedSensor& s) { return s.sensor == sensor; });
-                    return r;
-                  }};
-    }
+    if (line.finding != Finding::left_over && line.finding != Finding::switched_off) continue;
+    const bool use = line.finding == Finding::switched_off;
+    n.fix = Fix{"Tell it: " + std::string(word(line.sensor)) + (use ? " used" : " not used"),
+                [use, sensor = line.sensor](const Rig& rig) { return told_to_use(rig, sensor, use); }};
   }
 }
 

@@ -1,9 +1,14 @@
 #include "rig/parts.h"
 
+#include "base/alignment.h"
 #include "base/described.h"
 #include "rig/ranges.h"
 
 namespace rigging {
+
+Eigen::Matrix3d alignment_of(const Place* p) {
+  return p ? alignment_matrix(p->turn, p->roll_deg, p->pitch_deg, p->yaw_deg) : Eigen::Matrix3d::Identity();
+}
 
 template <>
 const Members& Described<Part>::members() {

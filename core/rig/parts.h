@@ -5,6 +5,7 @@
 
 #include "base/described.h"
 #include "base/extra.h"
+#include "base/point.h"
 #include "base/words.h"
 #include "rig/names.h"
 #include "rig/radio.h"
@@ -38,6 +39,9 @@ struct Place {
   Extra extra;
   bool operator==(const Place&) const = default;
 };
+
+/// How what has this place sits: model = matrix · part. Without a place as the model does.
+Eigen::Matrix3d alignment_of(const Place* place);
 
 enum class LeadKind { servo, y_lead, four_way, two_plus_two, six_way, two_wire, power, phase, video, soldered };
 

@@ -2,9 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 
 #include "base/number.h"
+#include "base/statistics.h"
 
 namespace rigging {
 namespace {
@@ -16,29 +16,7 @@ constexpr double covered_s = 3, barometer_s = 10, held_least_s = 5;
 constexpr double most_tube_pa = 20000;  ///< 180 m/s
 constexpr double push_pa = 40;          ///< less is a draught (8 m/s)
 
-double mean(const std::vector<double>& v, std::size_t from, std::size_t to) {
-  return std::accumulate(v.begin() + static_cast<std::ptrdiff_t>(from), v.begin() + static_cast<std::ptrdiff_t>(to),
-                         0.0) /
-         static_cast<double>(to - from);
-}
-
-/// From one reading to the next, so that a drift does not count.
-double next_to_next(const std::vector<double>& v, std::size_t from, std::size_t to) {
-  double sum = 0;
-  for (std::size_t i = from + 1; i < to; ++i) sum += (v[i] - v[i - 1]) * (v[i] - v[i - 1]);
-  return to < from + 2 ? 0 : std::sqrt(sum / (2 * static_cast<double>(to - from - 1)));
-}
-
-/// Least-squares slope.
-double slope(const std::vector<double>& t, const std::vector<double>& v, std::size_t from, std::size_t to) {
-  const double mt = mean(t, from, to), mv = mean(v, from, to);
-  double up = 0, down = 0;
-  for (std::size_t i = from; i < to; ++i) {
-    up += (t[i] - mt) * (v[i] - mv);
-    down += (t[i] - mt) * (t[i] - mt);
-  }
-  return down > 0 ? up / down : 0;
-}
+using Values = std::span<const double>;
 
 std::size_t first_after(const std::vector<double>& t, double t_s) {
   return static_cast<std::size_t>(std::lower_bound(t.begin(), t.end(), t_s) - t.begin());
@@ -64,12 +42,12 @@ BarometerReport barometer_of(const std::vector<double>& t, const std::vector<dou
     }
     height[i] = pressure_height_m(pressure[i]);
   }
-  b.noise_m = next_to_next(height, 0, n);
-  b.drift_m_per_min = 60 * slope(t, height, 0, n);
+  b.noise_m = step_deviation(height);
+  b.drift_m_per_min = 60 * slope(Values(t).first(n), height);
   double high = -1e9, low = 1e9;
   for (std::size_t from = 0; from < n;) {
     const std::size_t to = std::min(n, std::max(from + 1, first_after(t, t[from] + 2)));
-    const double m = mean(height, from, to);
+    const double m = mean(Values(height).subspan(from, to - from));
     high = std::max(high, m);
     low = std::min(low, m);
     from = to;
@@ -110,10 +88,8 @@ AirspeedReport airspeed_of(const std::vector<double>& t, const std::vector<doubl
     return a;
   }
   // What was read before the hand began: a push within the first seconds must not count as zero.
-  std::vector<double> first(pitot.begin(), pitot.begin() + static_cast<std::ptrdiff_t>(covered));
-  std::nth_element(first.begin(), first.begin() + static_cast<std::ptrdiff_t>(covered / 2), first.end());
-  a.zero_pa = first[covered / 2];
-  a.noise_pa = next_to_next(pitot, 0, covered);
+  a.zero_pa = median({pitot.begin(), pitot.begin() + static_cast<std::ptrdiff_t>(covered)});
+  a.noise_pa = step_deviation(Values(pitot).first(covered));
   a.zero_m_s = a.zero_pa / (air_kg_m3 * std::max(3.0, cruise_m_s));
   a.least_m_s = std::sqrt(2 * 3 * std::max(a.noise_pa, 0.1) / air_kg_m3);
 
@@ -132,9 +108,9 @@ AirspeedReport airspeed_of(const std::vector<double>& t, const std::vector<doubl
     while (end > peak && t[end] > t[peak] + 1 && over(end) < 0.97 * over(end - 1)) --end;
     if (const double held = t[end] - t[peak]; held >= held_least_s) {
       // Exponential: straight in the logarithm.
-      std::vector<double> logs(n, 0);
-      for (std::size_t i = peak; i <= end; ++i) logs[i] = std::log(over(i));
-      a.lost_in_10s = std::max(0.0, 1 - std::exp(10 * slope(t, logs, peak, end + 1)));
+      std::vector<double> logs;
+      for (std::size_t i = peak; i <= end; ++i) logs.push_back(std::log(over(i)));
+      a.lost_in_10s = std::max(0.0, 1 - std::exp(10 * slope(Values(t).subspan(peak, logs.size()), logs)));
     }
   }
 

@@ -122,7 +122,10 @@ Card SkyProcedure::card(const Scene& scene) const {
        .enabled = !part.empty()});
   if (done_ && standing_.fixes > 0)
     add({.id = "sky_field", .label = "It flies here", .hint = "For gravity, the magnetic field and the way home"});
-  add_ends(card, scene, fix_seen, good);
+  // By itself it says nothing of the lead to the board.
+  if (good && !scene.bench.controller)
+    card.lines.push_back({"Heard by itself: what the check is about is heard through the controller.", false});
+  add_ends(card, scene, fix_seen, good && scene.bench.controller);
   return card;
 }
 
@@ -359,11 +362,7 @@ Card MotorProcedure::card(const Scene& scene) const {
          .hint = "The controller then takes off what the current adds; kept in the rig",
          .main = interference_->verdict == Verdict::usable && !scene.bench.differs});
   if (scene.bench.controller && scene.bench.differs && scene.rig.sensing.motor_field)
-    add({.id = "write_motor",
-         .label = scene.bench.writing ? "Writing…" : "Write to the controller",
-         .hint = "The controller keeps it, and reads it back",
-         .main = true,
-         .enabled = !scene.bench.writing});
+    add(write_action(scene, "motor", true));
   if (scene.bench.hands)
     add({.id = "motor_run",
          .label = "Run it up (simulated)",

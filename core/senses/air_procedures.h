@@ -33,8 +33,6 @@ class AirProcedure : public SenseProcedure {
  public:
   Orders hear(const Event& event, const Scene& scene) override;
   Card card(const Scene& scene) const override;
-  const std::vector<double>& times() const { return t_s_; }
-  const std::vector<double>& pressures() const { return pressure_pa_; }
 
  private:
   enum class Step { cover, push, let_go };

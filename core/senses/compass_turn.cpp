@@ -6,6 +6,7 @@
 #include "base/alignment.h"
 #include "base/angle.h"
 #include "base/number.h"
+#include "base/statistics.h"
 #include "earth/gravity.h"
 
 namespace rigging {
@@ -15,12 +16,6 @@ constexpr double haste = 0.15;  ///< share by which a force may differ from 1 g
 constexpr std::size_t least_pairs = 60;
 constexpr double clear = 0.6;        ///< the best spread against the next
 constexpr double too_wide_deg = 12;  ///< nothing fits
-
-double median_of(std::vector<double>& v) {
-  const auto middle = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
-  std::nth_element(v.begin(), middle, v.end());
-  return *middle;
-}
 
 }  // namespace
 
@@ -44,9 +39,9 @@ CompassTurn compass_turn(const std::vector<Point>& fields, const std::vector<Poi
     const Eigen::Matrix3d m = alignment_matrix(turn);
     for (std::size_t i = 0; i < pairs.size(); ++i)
       dips[i] = std::asin(std::clamp((m * pairs[i].first).dot(pairs[i].second), -1.0, 1.0)) / rad;
-    const double dip = median_of(dips);
+    const double dip = median_within(dips);
     for (std::size_t i = 0; i < pairs.size(); ++i) off[i] = std::abs(dips[i] - dip);
-    tries.push_back({turn, 1.4826 * median_of(off), dip});
+    tries.push_back({turn, 1.4826 * median_within(off), dip});
   }
   std::stable_sort(tries.begin(), tries.end(), [](const Try& a, const Try& b) { return a.spread_deg < b.spread_deg; });
   found.spread_deg = tries[0].spread_deg;

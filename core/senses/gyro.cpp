@@ -1,11 +1,10 @@
 #include "senses/gyro.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
-#include <numeric>
 
 #include "base/number.h"
+#include "base/statistics.h"
 
 namespace rigging {
 namespace {
@@ -17,30 +16,11 @@ constexpr double least_warming_c = 3, wander_from_s = 60;
 constexpr double least_gyro_rate_hz = 5;
 constexpr double loud_deg_s = 1.0;  ///< of single readings: more is a shaken or a sick sensor
 
-double middle_of(std::vector<double> v) {
-  const auto middle = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
-  std::nth_element(v.begin(), middle, v.end());
-  return *middle;
-}
-
 const std::vector<double>& axis_of(const Readings& r, std::size_t axis) {
   return axis == 0 ? r.x : axis == 1 ? r.y : r.z;
 }
 
-std::vector<double> slice(const std::vector<double>& v, std::size_t from, std::size_t to) {
-  return {v.begin() + static_cast<std::ptrdiff_t>(from), v.begin() + static_cast<std::ptrdiff_t>(to)};
-}
-
-double mean_of(const std::vector<double>& v) {
-  return std::accumulate(v.begin(), v.end(), 0.0) / static_cast<double>(v.size());
-}
-
-/// Standard deviation from one reading to the next, which a slow drift does not enlarge.
-double rustle(const std::vector<double>& v) {
-  double sum = 0;
-  for (std::size_t i = 1; i < v.size(); ++i) sum += (v[i] - v[i - 1]) * (v[i] - v[i - 1]);
-  return v.size() < 2 ? 0 : std::sqrt(sum / (2 * static_cast<double>(v.size() - 1)));
-}
+using Stretch = std::span<const double>;
 
 /// Means of short windows, and which of them rest.
 struct Windows {
@@ -64,10 +44,10 @@ Windows windows_of(const Recording& r, double rate_hz) {
     for (std::size_t k = 0; k < w.means.size(); ++k) {
       means.push_back(w.means[k][axis]);
       inner.push_back(
-          rustle(slice(axis_of(r.readings, static_cast<std::size_t>(axis)), k * w.length, (k + 1) * w.length)));
+          step_deviation(Stretch(axis_of(r.readings, static_cast<std::size_t>(axis))).subspan(k * w.length, w.length)));
     }
-    w.rest[axis] = middle_of(means);
-    sigma[axis] = middle_of(inner) / std::sqrt(static_cast<double>(w.length));
+    w.rest[axis] = median(means);
+    sigma[axis] = median(inner) / std::sqrt(static_cast<double>(w.length));
   }
   for (const Point& m : w.means) {
     bool rests = true;
@@ -78,22 +58,9 @@ Windows windows_of(const Recording& r, double rate_hz) {
   return w;
 }
 
-/// Slope of each axis against the temperature, least squares.
-Point drift_with(const std::vector<double>& temperature, const Recording& r, std::size_t from, std::size_t to) {
-  const double mean_c = mean_of(slice(temperature, from, to));
-  Point sum(0, 0, 0);
-  double squares = 0;
-  for (std::size_t i = from; i < to; ++i) {
-    const double off = temperature[i] - mean_c;
-    sum += off * r.readings.at(i);
-    squares += off * off;
-  }
-  return sum / squares;
-}
-
 }  // namespace
 
-std::vector<AllanPoint> allan_deviation(const std::vector<double>& readings, double rate_hz) {
+std::vector<AllanPoint> allan_deviation(std::span<const double> readings, double rate_hz) {
   std::vector<AllanPoint> all;
   const std::size_t n = readings.size();
   if (n < 8 || !(rate_hz > 0)) return all;
@@ -125,7 +92,7 @@ GyroReport gyro_of(const Recording& r, const GyroOptions& options) {
   }
   std::vector<double> steps;
   for (std::size_t i = 1; i < r.size(); ++i) steps.push_back(r.t_s[i] - r.t_s[i - 1]);
-  const double step_s = middle_of(steps);
+  const double step_s = median(steps);
   if (!(step_s > 0) || 1 / step_s < least_gyro_rate_hz) {
     g.why = "At least " + number_text(least_gyro_rate_hz, 0) + " readings a second are needed.";
     return g;
@@ -155,23 +122,28 @@ GyroReport gyro_of(const Recording& r, const GyroOptions& options) {
   const auto n = static_cast<double>(to - from);
   int worst = 0;
   for (int axis = 0; axis < 3; ++axis) {
-    const std::vector<double> v = slice(axis_of(r.readings, static_cast<std::size_t>(axis)), from, to);
-    g.zero_deg_s[axis] = mean_of(v);
-    g.noise_deg_s[axis] = rustle(v);
+    const Stretch v = Stretch(axis_of(r.readings, static_cast<std::size_t>(axis))).subspan(from, to - from);
+    g.zero_deg_s[axis] = mean(v);
+    g.noise_deg_s[axis] = step_deviation(v);
     g.zero_error_deg_s[axis] = g.noise_deg_s[axis] / std::sqrt(n);
     g.density[axis] = g.noise_deg_s[axis] * std::sqrt(2 / g.rate_hz);
     if (g.noise_deg_s[axis] > g.noise_deg_s[worst]) worst = axis;
   }
-  g.allan = allan_deviation(slice(axis_of(r.readings, static_cast<std::size_t>(worst)), from, to), g.rate_hz);
+  g.allan = allan_deviation(Stretch(axis_of(r.readings, static_cast<std::size_t>(worst))).subspan(from, to - from),
+                            g.rate_hz);
   if (g.still_s >= wander_from_s && !g.allan.empty())
     g.wander_deg_s = std::min_element(g.allan.begin(), g.allan.end(), [](const AllanPoint& a, const AllanPoint& b) {
                        return a.deviation_deg_s < b.deviation_deg_s;
                      })->deviation_deg_s;
   if (options.temperature_c.size() == r.size()) {
-    const auto [coldest, warmest] =
-        std::minmax_element(options.temperature_c.begin() + static_cast<std::ptrdiff_t>(from),
-                            options.temperature_c.begin() + static_cast<std::ptrdiff_t>(to));
-    if (*warmest - *coldest >= least_warming_c) g.drift_deg_s_per_c = drift_with(options.temperature_c, r, from, to);
+    const Stretch warmth = Stretch(options.temperature_c).subspan(from, to - from);
+    const auto [coldest, warmest] = std::minmax_element(warmth.begin(), warmth.end());
+    if (*warmest - *coldest >= least_warming_c) {
+      g.drift_deg_s_per_c.emplace(0, 0, 0);
+      for (int axis = 0; axis < 3; ++axis)
+        (*g.drift_deg_s_per_c)[axis] =
+            slope(warmth, Stretch(axis_of(r.readings, static_cast<std::size_t>(axis))).subspan(from, to - from));
+    }
   }
 
   const double zero = g.zero_deg_s.cwiseAbs().maxCoeff(), noise = g.noise_deg_s.maxCoeff();

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -16,7 +17,7 @@ struct AllanPoint {
   double deviation_deg_s = 0;
 };
 /// Of one axis at an even rate; a few averaging times an octave, up to a quarter of the length.
-std::vector<AllanPoint> allan_deviation(const std::vector<double>& readings, double rate_hz);
+std::vector<AllanPoint> allan_deviation(std::span<const double> readings, double rate_hz);
 
 /// A stretch in which it was turned.
 struct Moved {

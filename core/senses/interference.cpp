@@ -56,11 +56,10 @@ Interference interference_of(const Recording& r, const std::vector<double>& amps
     return f;
   }
   const auto [least, most] = std::minmax_element(amps.begin(), amps.end());
-  f.least_a = *least;
   f.most_a = *most;
   const double needed = std::max(2.0, full_a / 10);
-  if (f.most_a - f.least_a < needed) {
-    f.why = "The current changed by " + number_text(f.most_a - f.least_a, 1) + " A only; " + number_text(needed, 1) +
+  if (f.most_a - *least < needed) {
+    f.why = "The current changed by " + number_text(f.most_a - *least, 1) + " A only; " + number_text(needed, 1) +
             " A are needed to tell. Without a propeller little flows: a flight log has more.";
     return f;
   }
@@ -93,9 +92,9 @@ Interference interference_of(const Recording& r, const std::vector<double>& amps
   f.left_deg = heading_off(2 * error * full_a, horizontal_ut);
   f.estimate = f.most_a < full_a / 2;
   f.distance_factor = std::sqrt(std::max(1.0, f.full_ut / (horizontal_ut * std::sin(harmless_deg * rad))));
-  const auto deg = [](double v) { return number_text(v, 1) + "°"; };
   f.why = number_text(field, 2) + " µT for each ampere: at " + number_text(full_a, 0) +
-          " A the heading is off by up to " + (f.heading_deg >= 180 ? std::string("anything") : deg(f.heading_deg)) +
+          " A the heading is off by up to " +
+          (f.heading_deg >= 180 ? std::string("anything") : degrees_text(f.heading_deg)) +
           (f.estimate ? ", an estimate from at most " + number_text(f.most_a, 1) + " A" : "") + ". ";
   // The upper end counts: what is not known well is not called good.
   if (f.heading_most_deg < harmless_deg) {
@@ -103,7 +102,7 @@ Interference interference_of(const Recording& r, const std::vector<double>& amps
     f.why += "Nothing to do.";
   } else if (f.heading_most_deg < compensable_deg) {
     f.verdict = Verdict::usable;
-    f.why += "Taken off by current, " + deg(f.left_deg) + " are left; or move it to " +
+    f.why += "Taken off by current, " + degrees_text(f.left_deg) + " are left; or move it to " +
              number_text(f.distance_factor, 1) + " times the distance from the leads.";
   } else {
     f.why += "Too much to take off: move it to " + number_text(f.distance_factor, 1) +

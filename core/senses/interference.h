@@ -12,7 +12,7 @@ namespace rigging {
 struct Interference {
   Point per_a = {0, 0, 0};                                              ///< µT for each ampere, in the compass's axes
   Point per_a_error = {0, 0, 0};                                        ///< one standard deviation
-  double least_a = 0, most_a = 0;                                       ///< of the readings
+  double most_a = 0;                                                    ///< of the readings
   double full_ut = 0;                                                   ///< at full current
   double heading_deg = 0, heading_least_deg = 0, heading_most_deg = 0;  ///< off at full current, worst heading
   bool estimate = false;       ///< the run drew less than half of the full current: the rest is extrapolated

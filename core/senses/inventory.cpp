@@ -49,6 +49,14 @@ std::string sensor_part(const Rig& rig, const Catalogue& catalogue, Sensor senso
   return {};
 }
 
+Rig told_to_use(Rig rig, Sensor sensor, bool use) {
+  const auto told = use_of(sensor);
+  if (!told) return rig;
+  rig.sensing.*told = use;
+  if (!use) std::erase_if(rig.sensing.reported, [&](const ReportedSensor& s) { return s.sensor == sensor; });
+  return rig;
+}
+
 std::vector<InventoryLine> inventory_of(const Rig& rig, const Catalogue& catalogue) {
   std::vector<InventoryLine> all;
   for (const auto& entry : Words<Sensor>::list) {

@@ -29,6 +29,10 @@ struct InventoryLine {
 /// In the order of `Sensor`; only what is fitted, told of or reported.
 std::vector<InventoryLine> inventory_of(const Rig& rig, const Catalogue& catalogue);
 
+/// Tells the board to use a sensor, or not to; one that every board uses stays. What it reported of one that it is not
+/// to use any more is forgotten.
+Rig told_to_use(Rig rig, Sensor sensor, bool use);
+
 /// The part of the rig that is this sensor, "controller" for one on the board; empty without any.
 std::string sensor_part(const Rig& rig, const Catalogue& catalogue, Sensor sensor);
 

@@ -60,7 +60,8 @@ class Trim {
   Attitude at(const Case& c) const {
     const double q = sea_level_kg_m3 / 2 * c.speed_m_s * c.speed_m_s, area = wing_->area_m2;
     const double weight = *a_.mass_kg * standard_gravity;
-    const double thrust = drag_of(a_, c.speed_m_s).at(c.speed_m_s, *a_.mass_kg, drag_of(a_, c.speed_m_s).parasite_m2);
+    const Drag polar = drag_of(a_, c.speed_m_s);
+    const double thrust = polar.at(c.speed_m_s, *a_.mass_kg, polar.parasite_m2);
     const double slope = r_.lift_slope_per_rad * wing_->lift_share * c.slope_factor;
     // A reflexed line has no moment to speak of.
     const double moment = camber_of(a_.section).reflexed ? 0 : q * area * r_.mean_chord.value * pi * c.camber;
@@ -88,19 +89,15 @@ class Trim {
   const SurfaceSize* trims_ = nullptr;
 };
 
-std::string deg(double v) { return number_text(v, 1) + "°"; }
-
 std::string beside_practice(const Figure& f) {
   if (f.value > 2.5 * usual_level_most_deg)
     return "Far more than the usual 2 to 5°: look at mass, speed and incidence again. Angles of 15 to 20° are set by "
-           "some "
-           "on one class; the wing is near its stall there.";
+           "some on one class; the wing is near its stall there.";
   if (f.value > usual_level_most_deg + 0.5)
     return "More than the usual 2 to 5°: it flies slowly for its wing loading, or the incidence is small.";
   if (f.value < usual_level_least_deg - 0.5)
     return "Less than the usual 2 to 5°: the incidence or a cambered section already carries it. What is usual would "
-           "make it "
-           "climb in self-level.";
+           "make it climb in self-level.";
   return "As usual: 2 to 5°.";
 }
 
@@ -137,23 +134,23 @@ LevelReport analyze_level(const Airframe& a, const AirframeReport& r, double bal
   level.wing_deg = usual.wing_deg;
   level.wing_lift =
       Figure{"Wing's lift coefficient", usual.wing_lift, "", {}, {}, "lift of the wing / (q·S)", "level flight"};
-  level.nose_up =
-      Figure{"Level, nose up",
-             usual.body_deg,
-             "°",
-             least,
-             most,
-             "wing at " + deg(usual.wing_deg) + " to the air (lift coefficient " + number_text(usual.wing_lift, 2) +
-                 ", none at " + deg(-2 * camber.usual / rad) + ") less " + deg(a.incidence_deg) + " of incidence",
-             "thin aerofoil theory (Glauert) for the angle without lift, vortex lattice for the slope"};
+  level.nose_up = Figure{"Level, nose up",
+                         usual.body_deg,
+                         "°",
+                         least,
+                         most,
+                         "wing at " + degrees_text(usual.wing_deg) + " to the air (lift coefficient " +
+                             number_text(usual.wing_lift, 2) + ", none at " + degrees_text(-2 * camber.usual / rad) +
+                             ") less " + degrees_text(a.incidence_deg) + " of incidence",
+                         "thin aerofoil theory (Glauert) for the angle without lift, vortex lattice for the slope"};
   level.beside = beside_practice(*level.nose_up);
   return level;
 }
 
 std::string level_text(const LevelReport& l) {
   if (!l.nose_up) return {};
-  return deg(l.nose_up->value) + " (" + number_text(l.nose_up->least.value_or(l.nose_up->value), 1) + " to " +
-         deg(l.nose_up->most.value_or(l.nose_up->value)) + ")";
+  return degrees_text(l.nose_up->value) + " (" + number_text(l.nose_up->least.value_or(l.nose_up->value), 1) + " to " +
+         degrees_text(l.nose_up->most.value_or(l.nose_up->value)) + ")";
 }
 
 std::optional<LevelChange> level_from_climb(const Airframe& a, const AirframeReport& r, double climb_m_s) {
@@ -196,10 +193,11 @@ std::optional<LevelChange> level_from_climb(const Airframe& a, const AirframeRep
   change.why = climb_m_s == 0
                    ? "It kept its height: level is right."
                    : std::string("It ") + (climb_m_s > 0 ? "climbed" : "sank") + ": the nose is held " +
-                         (climb_m_s > 0 ? "too high" : "too low") + ". A path of " + deg(std::abs(path) / rad) +
-                         " at " + number_text(v, 1) + " m/s and a fixed throttle is " + deg(std::abs(change.deg)) +
-                         " of attitude (" + deg(std::min(std::abs(change.least), std::abs(change.most))) + " to " +
-                         deg(std::max(std::abs(change.least), std::abs(change.most))) + ").";
+                         (climb_m_s > 0 ? "too high" : "too low") + ". A path of " +
+                         degrees_text(std::abs(path) / rad) + " at " + number_text(v, 1) +
+                         " m/s and a fixed throttle is " + degrees_text(std::abs(change.deg)) + " of attitude (" +
+                         degrees_text(std::min(std::abs(change.least), std::abs(change.most))) + " to " +
+                         degrees_text(std::max(std::abs(change.least), std::abs(change.most))) + ").";
   return change;
 }
 
@@ -215,9 +213,8 @@ std::optional<LevelChange> level_from_turn(const Airframe& a, double turn_deg_s)
   change.why = turn_deg_s == 0
                    ? "It flew straight: level is right."
                    : std::string("It turned ") + (turn_deg_s > 0 ? "right" : "left") + ": level is held with the " +
-                         (turn_deg_s > 0 ? "right" : "left") + " wing down by " + deg(std::abs(change.deg)) +
-                         ". First look whether rudder and ailerons stand in the middle: "
-                         "a crooked trim turns, too.";
+                         (turn_deg_s > 0 ? "right" : "left") + " wing down by " + degrees_text(std::abs(change.deg)) +
+                         ". First look whether rudder and ailerons stand in the middle: a crooked trim turns, too.";
   return change;
 }
 

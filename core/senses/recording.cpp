@@ -5,6 +5,7 @@
 
 #include "base/csv.h"
 #include "base/number.h"
+#include "base/statistics.h"
 
 namespace rigging {
 namespace {
@@ -28,10 +29,8 @@ Point middle_of(const Readings& r, std::size_t from, std::size_t to) {
   Point middle = {0, 0, 0};
   int axis = 0;
   for (const std::vector<double>* v : {&r.x, &r.y, &r.z}) {
-    std::vector<double> some(v->begin() + static_cast<std::ptrdiff_t>(from),
-                             v->begin() + static_cast<std::ptrdiff_t>(to));
-    std::nth_element(some.begin(), some.begin() + static_cast<std::ptrdiff_t>(some.size() / 2), some.end());
-    middle[axis++] = some[some.size() / 2];
+    const auto from_here = v->begin() + static_cast<std::ptrdiff_t>(from);
+    middle[axis++] = median({from_here, from_here + static_cast<std::ptrdiff_t>(to - from)});
   }
   return middle;
 }
@@ -41,15 +40,13 @@ StillPose pose_of(const Readings& r, std::size_t from, std::size_t to) {
   const Point middle = middle_of(r, from, to);
   std::vector<double> away;
   for (std::size_t i = from; i < to; ++i) away.push_back((r.at(i) - middle).norm());
-  std::vector<double> sorted = away;
-  std::nth_element(sorted.begin(), sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2), sorted.end());
-  const double most = std::max(3.5 * sorted[sorted.size() / 2], 1e-6);
+  const double usual = median(away), most = std::max(3.5 * usual, 1e-6);
   StillPose pose{from, to};
   std::size_t n = 0;
   for (std::size_t i = from; i < to; ++i)
     if (away[i - from] <= most) pose.mean += r.at(i), ++n;
   pose.mean /= static_cast<double>(std::max<std::size_t>(n, 1));
-  pose.spread = sorted[sorted.size() / 2] / 1.538;  // median length of three normal deviates (Maxwell)
+  pose.spread = usual / 1.538;  // median length of three normal deviates (Maxwell)
   return pose;
 }
 

@@ -44,11 +44,6 @@ std::string counted(std::size_t n, const std::string& one) {
   return std::to_string(n) + " " + one + (n == 1 ? "" : "s");
 }
 
-Point board_to_model(const Scene& scene, const Point& direction) {
-  const Place* p = scene.rig.place("controller");
-  return p ? Point(alignment_matrix(p->turn, p->roll_deg, p->pitch_deg, p->yaw_deg) * direction) : direction;
-}
-
 bool apart(const Point& a, const Point& b) {
   return a.normalized().dot(b.normalized()) < std::cos(pose_apart_deg * rad);
 }
@@ -91,6 +86,13 @@ SensorCorrection correction_from(const Calibration& c) {
   return s;
 }
 
+Ellipsoid ellipsoid_of(const SensorCorrection& c) {
+  Ellipsoid e;
+  e.offset = {c.offset_x, c.offset_y, c.offset_z};
+  e.matrix << c.scale_x, c.cross_xy, c.cross_xz, c.cross_xy, c.scale_y, c.cross_yz, c.cross_xz, c.cross_yz, c.scale_z;
+  return e;
+}
+
 // In common
 // -----------------------------------------------------------------------------------------------------------------
 
@@ -101,6 +103,10 @@ bool SenseProcedure::note_time(const Event& event) {
   if (!motion->samples.empty()) heard_s_ = now_s_;
   if (!watch_.moving()) steady_s_ = now_s_;
   return running_;
+}
+
+Point SenseProcedure::in_model(const Scene& scene, const Point& board) {
+  return alignment_of(scene.rig.place("controller")) * board;
 }
 
 std::string SenseProcedure::unsteady(const std::string& how) const {
@@ -119,17 +125,21 @@ std::string SenseProcedure::not_yet(const Scene& scene) {
   return {};
 }
 
+Action SenseProcedure::write_action(const Scene& scene, const std::string& name, bool main) {
+  return {.id = "write_" + name,
+          .label = scene.bench.writing ? "Writing…" : "Write to the controller",
+          .hint = "The controller keeps it, and reads it back",
+          .main = main,
+          .enabled = !scene.bench.writing};
+}
+
 void SenseProcedure::add_ends(Card& card, const Scene& scene, const CheckId& check, bool can_record) {
   const std::string name = check.family.substr(check.family.find('.') + 1);
   const CheckStatus* status = find_check(scene.checks, check);
   if (!status) return;
   const bool recorded = status->state == ProofState::fresh || status->state == ProofState::provisional;
   if (scene.bench.controller && scene.bench.differs)
-    card.actions.push_back({.id = "write_" + name,
-                            .label = scene.bench.writing ? "Writing…" : "Write to the controller",
-                            .hint = "The controller keeps it, and reads it back",
-                            .main = can_record && !recorded,
-                            .enabled = !scene.bench.writing});
+    card.actions.push_back(write_action(scene, name, can_record && !recorded));
   if (can_record && !recorded && !(scene.bench.controller && scene.bench.differs))
     card.actions.push_back({.id = "record_" + name,
                             .label = "Record it",
@@ -353,7 +363,7 @@ Orders AccelerometerProcedure::press(const std::string& action, const Scene& sce
   } else if (action == "accel_enough") {
     return finish(scene);
   } else if (action == "accel_hold") {
-    const auto pose = pose_for(board_to_model(scene, next_direction()));
+    const auto pose = pose_for(in_model(scene, next_direction()));
     return {AskHands{hands::Hold{pose[0], pose[1], pose[2]}}};
   }
   return write_or_record(action, accelerometer_calibrated);
@@ -365,7 +375,7 @@ Card AccelerometerProcedure::card(const Scene& scene) const {
   card.busy = running_;
   const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
   if (running_) {
-    const auto pose = pose_for(board_to_model(scene, next_direction()));
+    const auto pose = pose_for(in_model(scene, next_direction()));
     card.todo = hold_words(pose);
     card.remark = unsteady("Hold or prop it still for a second.");
     if (card.remark.empty())
@@ -465,7 +475,7 @@ void CompassProcedure::look_around(const Scene& scene) {
   for (std::size_t i = 0; i < recording_.size(); ++i) {
     if (i < found_->bad.size() && found_->bad[i]) continue;
     fields.push_back(found_->corrected(recording_.readings.at(i)));
-    forces.push_back(board_to_model(scene, forces_[i]));
+    forces.push_back(in_model(scene, forces_[i]));
   }
   sits_ = compass_turn(fields, forces);
 }

@@ -21,6 +21,9 @@ class SenseProcedure : public Procedure {
   /// What stands in the way of a pose, `how` to hold it when it moves; empty when nothing does.
   std::string unsteady(const std::string& how) const;
   void begin();
+  /// A direction of the board in the model's axes, as the rig has the board placed.
+  static Point in_model(const Scene& scene, const Point& board);
+  static Action write_action(const Scene& scene, const std::string& name, bool main);
   /// Simulated hands set the model down again.
   static Orders set_down();
   /// Verdict, why, and what it means; `means` is said of what was kept.
@@ -108,5 +111,6 @@ std::array<double, 3> pose_for(const Point& direction);
 std::array<double, 3> pose_for(Pose pose);
 
 SensorCorrection correction_from(const Calibration& calibration);
+Ellipsoid ellipsoid_of(const SensorCorrection& correction);
 
 }  // namespace rigging

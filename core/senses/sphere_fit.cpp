@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "base/angle.h"
+#include "base/statistics.h"
 
 namespace rigging {
 namespace {
@@ -20,18 +21,11 @@ constexpr double any_size = 2;       ///< times as large or as small
 constexpr double outlier_at = 5;     ///< times the noise
 constexpr double to_sigma = 1.4826;  ///< of a normal distribution, from its median deviation
 
-double median(std::vector<double>& values) {
-  if (values.empty()) return 0;
-  const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
-  std::nth_element(values.begin(), middle, values.end());
-  return *middle;
-}
-
 double median_error(const Readings& r, const Ellipsoid& s, double radius, std::vector<double>& scratch) {
   scratch.clear();
   for (std::size_t i = 0; i < r.size(); ++i)
     scratch.push_back(std::abs((s.matrix * (r.at(i) - s.offset)).norm() - radius));
-  return median(scratch);
+  return median_within(scratch);
 }
 
 struct Sphere {

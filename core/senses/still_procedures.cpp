@@ -5,7 +5,6 @@
 #include <cmath>
 
 #include "airframe/airframe.h"
-#include "base/alignment.h"
 #include "base/angle.h"
 #include "base/number.h"
 #include "base/units.h"
@@ -17,9 +16,7 @@ namespace rigging {
 namespace {
 
 constexpr double gyro_read_s = 6;
-constexpr double most_level_deg = 20;
-
-std::string degrees_text(double deg) { return number_text(deg, 1) + "°"; }
+constexpr double most_level_deg = 20, most_step_deg = 4;
 
 /// What a lamp does, of a class that shows no readings.
 void add_lamps(Card& card, const ControllerClass& c) {
@@ -62,15 +59,10 @@ Orders FoundProcedure::hear(const Event& event, const Scene& scene) {
   } else if (const auto* pressed = std::get_if<Pressed>(&event)) {
     if (pressed->action == "found_keep") return {Change{Edit{as_heard(scene.rig), "What the board finds"}}};
     if (pressed->action == "write_found") return {WriteBoard{}};
-    for (const auto& entry : Words<Sensor>::list) {
-      const std::string name(entry.second);
-      const auto told = use_of(entry.first);
-      if (!told || pressed->action != "found_without_" + name) continue;
-      Edit edit{as_heard(scene.rig), "Tell it: " + name + " not used"};
-      edit.rig.sensing.*told = false;
-      std::erase_if(edit.rig.sensing.reported, [&](const ReportedSensor& r) { return r.sensor == entry.first; });
-      return {Change{std::move(edit)}};
-    }
+    if (const std::string without = "found_without_"; pressed->action.starts_with(without))
+      if (const auto sensor = from_word<Sensor>(pressed->action.substr(without.size())))
+        return {Change{Edit{told_to_use(as_heard(scene.rig), *sensor, false),
+                            "Tell it: " + std::string(word(*sensor)) + " not used"}}};
   } else if (std::holds_alternative<SceneChanged>(event) && !scene.bench.controller) {
     states_.clear();
   }
@@ -107,12 +99,7 @@ Card FoundProcedure::card(const Scene& scene) const {
                             .label = "Tell it that there is none",
                             .hint = "The setting is switched off; it must be written to the board",
                             .main = true});
-  if (scene.bench.differs)
-    card.actions.push_back({.id = "write_found",
-                            .label = scene.bench.writing ? "Writing…" : "Write to the controller",
-                            .hint = "The controller keeps it, and reads it back",
-                            .main = !left_over,
-                            .enabled = !scene.bench.writing});
+  if (scene.bench.differs) card.actions.push_back(write_action(scene, "found", !left_over));
   card.actions.push_back({.id = "found_keep",
                           .label = kept ? "Kept" : "Keep it in the rig",
                           .hint = "What is not as planned becomes a snag",
@@ -243,17 +230,9 @@ Orders LevelProcedure::hear(const Event& event, const Scene& scene) {
     watch_.feed(s);
     if (!watch_.still()) continue;
     running_ = false;
-    const Place* p = scene.rig.place("controller");
-    Point force = watch_.force();
-    if (const auto& c = scene.rig.sensing.accelerometer) {
-      Ellipsoid e;
-      e.offset = {c->offset_x, c->offset_y, c->offset_z};
-      e.matrix << c->scale_x, c->cross_xy, c->cross_xz, c->cross_xy, c->scale_y, c->cross_yz, c->cross_xz, c->cross_yz,
-          c->scale_z;
-      force = e.corrected(force);
-    }
-    if (p) force = alignment_matrix(p->turn, p->roll_deg, p->pitch_deg, p->yaw_deg) * force;
-    const auto pose = pose_for(force);
+    const auto& correction = scene.rig.sensing.accelerometer;
+    const Point force = correction ? ellipsoid_of(*correction).corrected(watch_.force()) : watch_.force();
+    const auto pose = pose_for(in_model(scene, force));
     if (std::abs(pose[0]) > most_level_deg || std::abs(pose[1]) > most_level_deg) {
       said_ = "It stands with the nose at " + degrees_text(pose[1]) + " and a bank of " + degrees_text(pose[0]) +
               ": that is no attitude to fly level in. Find how the board sits first (Turn).";
@@ -322,13 +301,13 @@ Orders LevelProcedure::corrected(const Pressed& pressed, const Scene& scene) {
   Edit edit{scene.rig, pitch ? "Level corrected from height" : "Level corrected from a turn"};
   auto& member = pitch ? edit.rig.sensing.level_nose_up_deg : edit.rig.sensing.level_right_down_deg;
   const double was = member.value_or(pitch && k.level.nose_up ? k.level.nose_up->value : 0);
-  // Half of a large step: what moved it may have been a thermal.
-  const double step = std::clamp(change->deg, -4.0, 4.0);
+  // Not further at once: what moved it may have been a thermal.
+  const double step = std::clamp(change->deg, -most_step_deg, most_step_deg);
   const double now = std::clamp(std::round((was + step) * 10) / 10, -most_level_deg, most_level_deg);
   member = now;
-  said_ += " Level goes from " + degrees_text(was) + " to " + degrees_text(now) +
-           (pitch ? " nose up" : " right wing down") +
-           (std::abs(change->deg) > 4 ? ", not further at once: fly the same again." : ": fly the same again.");
+  said_ +=
+      " Level goes from " + degrees_text(was) + " to " + degrees_text(now) + (pitch ? " nose up" : " right wing down") +
+      (std::abs(change->deg) > most_step_deg ? ", not further at once: fly the same again." : ": fly the same again.");
   return {Change{std::move(edit)}};
 }
 

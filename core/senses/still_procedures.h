@@ -14,7 +14,6 @@ class FoundProcedure : public SenseProcedure {
  public:
   Orders hear(const Event& event, const Scene& scene) override;
   Card card(const Scene& scene) const override;
-  const std::map<Sensor, SensorState>& states() const { return states_; }
 
  private:
   /// The rig as it would be with what was heard.

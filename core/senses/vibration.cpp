@@ -1,13 +1,13 @@
 #include "senses/vibration.h"
 
-#include <kissfft/kiss_fftr.h>
-
 #include <algorithm>
 #include <cmath>
-#include <memory>
+#include <span>
 
 #include "base/angle.h"
 #include "base/number.h"
+#include "base/spectrum.h"
+#include "base/statistics.h"
 
 namespace rigging {
 namespace {
@@ -46,9 +46,7 @@ Vibration vibration_of(const Recording& r, const VibrationOptions& options) {
   }
   std::vector<double> steps;
   for (std::size_t i = 1; i < r.size(); ++i) steps.push_back(r.t_s[i] - r.t_s[i - 1]);
-  std::vector<double> sorted = steps;
-  std::nth_element(sorted.begin(), sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2), sorted.end());
-  const double step = sorted[sorted.size() / 2];
+  const double step = median(steps);
   const double length_s = r.t_s.back() - r.t_s.front();
   if (!(step > 0) || 1 / step < least_rate_hz || length_s < least_s) {
     v.why = "At least " + number_text(least_s, 0) + " s at " + number_text(least_rate_hz, 0) +
@@ -63,52 +61,32 @@ Vibration vibration_of(const Recording& r, const VibrationOptions& options) {
     return v;
   }
   v.rate_hz = 1 / step;
-  const auto n = static_cast<int>(std::lround(segment_s * v.rate_hz / 2) * 2);
-  const std::size_t segment = static_cast<std::size_t>(n), bins = segment / 2 + 1, hop = segment / 2;
-  std::vector<float> in(segment), window(segment);
-  std::vector<kiss_fft_cpx> out(bins);
-  double window_squares = 0;
-  for (std::size_t i = 0; i < segment; ++i) {
-    window[i] = static_cast<float>(0.5 - 0.5 * std::cos(2 * pi * static_cast<double>(i) / n));
-    window_squares += static_cast<double>(window[i]) * window[i];
-  }
-  const std::unique_ptr<std::remove_pointer_t<kiss_fftr_cfg>, void (*)(void*)> plan(
-      kiss_fftr_alloc(n, 0, nullptr, nullptr), [](void* p) { kiss_fftr_free(p); });
-  if (!plan) {
-    v.why = "No spectrum could be made.";
-    return v;
-  }
-  v.density.assign(bins, 0);
+  const std::size_t n = static_cast<std::size_t>(std::lround(segment_s * v.rate_hz / 2)) * 2, hop = n / 2;
+  HannSpectrum spectrum(n);
+  v.density.assign(spectrum.bins(), 0);
   std::size_t segments = 0;
   double squares = 0;
   for (const std::vector<double>* axis : {&r.readings.x, &r.readings.y, &r.readings.z}) {
     v.clipped_share = std::max(v.clipped_share, clipped(*axis));
-    for (std::size_t from = 0; from + segment <= axis->size(); from += hop) {
-      double mean = 0;
-      for (std::size_t i = 0; i < segment; ++i) mean += (*axis)[from + i] / n;
-      for (std::size_t i = 0; i < segment; ++i) {
-        const double x = (*axis)[from + i] - mean;
-        squares += x * x;
-        in[i] = static_cast<float>(x) * window[i];
-      }
-      kiss_fftr(plan.get(), in.data(), out.data());
-      for (std::size_t k = 0; k < bins; ++k) {
-        const double power = static_cast<double>(out[k].r) * out[k].r + static_cast<double>(out[k].i) * out[k].i;
-        v.density[k] += (k == 0 || k + 1 == bins ? 1 : 2) * power / (v.rate_hz * window_squares);
-      }
+    for (std::size_t from = 0; from + n <= axis->size(); from += hop) {
+      const std::span<const double> part(axis->data() + from, n);
+      const double middle = mean(part);
+      for (const double x : part) squares += (x - middle) * (x - middle);
+      const std::vector<double>& power = spectrum.of(part);
+      for (std::size_t k = 0; k < power.size(); ++k) v.density[k] += power[k] / v.rate_hz;
       ++segments;
     }
   }
   // Each axis counts, their segments are averaged.
   const double each = static_cast<double>(segments) / 3;
   for (double& d : v.density) d /= each;
-  v.rms = std::sqrt(squares / (each * n));
-  for (std::size_t k = 0; k < bins; ++k) v.hz.push_back(static_cast<double>(k) * v.rate_hz / n);
+  const double bin_hz = v.rate_hz / static_cast<double>(n);
+  v.rms = std::sqrt(squares / (each * static_cast<double>(n)));
+  for (std::size_t k = 0; k < spectrum.bins(); ++k) v.hz.push_back(static_cast<double>(k) * bin_hz);
 
   // A sine spreads over three bins of a Hann window: their sum is its power, half the square of its amplitude.
   std::vector<Peak> peaks;
-  const double bin_hz = v.rate_hz / n;
-  for (std::size_t k = 2; k + 2 < bins; ++k) {
+  for (std::size_t k = 2; k + 2 < spectrum.bins(); ++k) {
     if (v.hz[k] < lowest_peak_hz || v.density[k] < v.density[k - 1] || v.density[k] <= v.density[k + 1] ||
         v.density[k] < v.density[k - 2] || v.density[k] < v.density[k + 2])
       continue;

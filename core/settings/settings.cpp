@@ -135,7 +135,7 @@ Setting board_number(std::string name, std::string spoken, Span span, std::optio
               }};
 }
 
-Setting told_to_use(Sensor sensor) {
+Setting use_setting(Sensor sensor) {
   return {.name = "uses_" + std::string(word(sensor)),
           .of = SettingOf::board,
           .spoken = std::string(word(sensor)),
@@ -296,7 +296,7 @@ std::vector<Setting> known() {
   all.push_back(motor_field("y", &CurrentField::y_ut_per_a));
   all.push_back(motor_field("z", &CurrentField::z_ut_per_a));
   for (const Sensor s : {Sensor::barometer, Sensor::compass, Sensor::airspeed, Sensor::satellites})
-    all.push_back(told_to_use(s));
+    all.push_back(use_setting(s));
   for (Setting& s : all)
     if (s.name == "roll_differential" || (s.of == SettingOf::port && s.name == "direction")) s.always = false;
   return all;

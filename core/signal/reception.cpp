@@ -4,18 +4,13 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "base/statistics.h"
 
 namespace rigging {
 namespace {
 
 constexpr std::size_t least_frames_for_a_rate = 8;
 constexpr double still_us = 60;  // no jitter and no drift is as wide (common practice)
-
-double median(std::vector<double> v) {
-  const auto middle = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
-  std::nth_element(v.begin(), middle, v.end());
-  return *middle;
-}
 
 }  // namespace
 

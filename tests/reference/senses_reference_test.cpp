@@ -130,7 +130,7 @@ TEST(SensesReference, AllanDeviationOfWhiteNoiseAndOfARandomWalk) {
 // Source: the definition, by hand: of 0 1 0 1 0 1 0 1 every neighbours' difference is 1, so that the deviation at one
 // step is √(1/2), and averages of two do not differ at all.
 TEST(SensesReference, AllanDeviationByHand) {
-  const std::vector<AllanPoint> all = allan_deviation({0, 1, 0, 1, 0, 1, 0, 1}, 10);
+  const std::vector<AllanPoint> all = allan_deviation(std::vector<double>{0, 1, 0, 1, 0, 1, 0, 1}, 10);
   ASSERT_GE(all.size(), 2u);
   EXPECT_NEAR(all[0].tau_s, 0.1, 1e-12);
   EXPECT_NEAR(all[0].deviation_deg_s, std::sqrt(0.5), 1e-12);

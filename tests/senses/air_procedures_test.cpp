@@ -4,17 +4,10 @@
 
 #include "base/number.h"
 #include "senses/board_in_hand.h"
+#include "senses/sentence.h"
 
 namespace rigging {
 namespace {
-
-std::string sentence(const std::string& body) {
-  unsigned sum = 0;
-  for (const char c : body) sum ^= static_cast<unsigned char>(c);
-  char end[8];
-  std::snprintf(end, sizeof end, "*%02X\r\n", sum);
-  return "$" + body + end;
-}
 
 /// One position, `off_m` north of the same place.
 std::string fix(int second, double off_m, int satellites, double hdop) {

@@ -1,4 +1,5 @@
 #include "senses/satellites.h"
+#include "senses/sentence.h"
 
 #include <gtest/gtest.h>
 
@@ -6,14 +7,6 @@
 
 namespace rigging {
 namespace {
-
-std::string sentence(const std::string& body) {
-  int sum = 0;
-  for (const char c : body) sum ^= static_cast<unsigned char>(c);
-  char end[8];
-  std::snprintf(end, sizeof end, "*%02X\r\n", static_cast<unsigned>(sum));
-  return "$" + body + end;
-}
 
 // Source: the worked example of NMEA 0183 with its check sum, 48°07.038' N, 11°31.000' E, 545.4 m.
 TEST(Satellites, TheExampleSentenceIsRead) {

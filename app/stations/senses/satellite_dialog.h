@@ -1,28 +1,23 @@
 #pragma once
 
-#include <QDialog>
-
-#include "document/rig_document.h"
-
-class QComboBox;
-class QLabel;
+#include "stations/device_dialog.h"
 
 namespace rigging::app {
 
 class BaudBox;
 class SatelliteLine;
 
-/// A satellite receiver by itself at a serial device: which, how fast, and how to wire it.
-class SatelliteDialog : public QDialog {
+/// A satellite receiver by itself: how fast it speaks, and how to wire it.
+class SatelliteDialog : public DeviceDialog {
   Q_OBJECT
  public:
   SatelliteDialog(SatelliteLine& line, QWidget* parent);
 
  private:
-  void listen();
+  bool listen(const QString& device) override;
+  void stop() override;
   SatelliteLine& line_;
-  QComboBox *device_, *baud_;
-  QLabel* trouble_;
+  BaudBox* baud_;
 };
 
 }  // namespace rigging::app

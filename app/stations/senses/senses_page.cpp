@@ -8,7 +8,6 @@
 #include <QStackedWidget>
 #include <cmath>
 
-#include "base/alignment.h"
 #include "base/angle.h"
 #include "base/json.h"
 #include "base/number.h"
@@ -313,7 +312,8 @@ void SensesPage::take_log(const QString& file) {
 }
 
 void SensesPage::listen_to_sky() {
-  SatelliteDialog(*line_, this).exec();
+  // Two receivers at once would be one that jumps: the bench is left for the one by itself.
+  if (SatelliteDialog(*line_, this).exec() == QDialog::Accepted && line_->is_open()) bench_.stop();
   follow();
 }
 
@@ -332,10 +332,7 @@ void SensesPage::hear(const BoardReadings& readings) {
   if (drawn_.elapsed() < (trace ? trace_frame_ms : frame_ms)) return;
   drawn_.restart();
   show_pictures();
-  const Place* place = document_.rig().place("controller");
-  const Point force =
-      place ? Point(alignment_matrix(place->turn, place->roll_deg, place->pitch_deg, place->yaw_deg) * smooth_)
-            : smooth_;
+  const Point force = alignment_of(document_.rig().place("controller")) * smooth_;
   if (force.norm() < 1) return;
   const auto pose = pose_for(force);
   if (side_ == found || side_ == rotation || side_ == accelerometer) view_->set_pose(pose[0], pose[1], 0);

@@ -1,33 +1,28 @@
 #pragma once
 
-#include <QDialog>
-
 #include "bench/bench_link.h"
 #include "document/rig_document.h"
-
-class QComboBox;
-class QLabel;
-class QPushButton;
+#include "stations/device_dialog.h"
 
 namespace rigging::app {
 
 class BaudBox;
 
-/// A receiver by itself at a serial device: which, what it says, and how to wire it.
-class ReceiverDialog : public QDialog {
+/// A stick receiver by itself: what it says, and how to wire it.
+class ReceiverDialog : public DeviceDialog {
   Q_OBJECT
  public:
   ReceiverDialog(const RigDocument& document, BenchLink& bench, QWidget* parent);
 
  private:
   void describe();
-  void listen();
+  bool listen(const QString& device) override;
+  void stop() override { bench_.stop_listening(); }
   Signal signal() const;
 
   BenchLink& bench_;
-  QComboBox *device_, *signal_;
+  QComboBox* signal_;
   BaudBox* baud_;
-  QLabel *how_, *trouble_;
 };
 
 }  // namespace rigging::app

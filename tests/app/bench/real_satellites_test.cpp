@@ -8,6 +8,7 @@
 #include "bench/satellite_line.h"
 #include "bench_builder.h"
 #include "pseudo_terminal.h"
+#include "senses/sentence.h"
 #include "stations/senses/senses_page.h"
 
 namespace rigging::app {
@@ -19,14 +20,9 @@ class SkyReceiver : public PseudoTerminal {
   explicit SkyReceiver(speed_t baud) : baud_(baud) {}
   /// One second's sentences; garbage for who listens with another baud.
   void say() {
-    char body[120];
-    std::snprintf(body, sizeof body, "GPGGA,1200%02d.00,5025.9260,N,00807.4040,E,1,11,0.9,230.0,M,47.0,M,,",
-                  second_++ % 60);
-    unsigned sum = 0;
-    for (const char* c = body; *c; ++c) sum ^= static_cast<unsigned char>(*c);
-    char sentence[140];
-    std::snprintf(sentence, sizeof sentence, "$%s*%02X\r\n", body, sum);
-    std::string bytes = sentence;
+    const int second = second_++ % 60;
+    std::string bytes = sentence("GPGGA,1200" + std::string(second < 10 ? "0" : "") + std::to_string(second) +
+                                 ".00,5025.9260,N,00807.4040,E,1,11,0.9,230.0,M,47.0,M,,");
     if (speed() != baud_)
       for (char& c : bytes) c = static_cast<char>(static_cast<unsigned char>(c) * 37 + 0x81);
     write(bytes);
@@ -109,6 +105,8 @@ TEST(RealSatellites, AreHeardThroughTheWindow) {
   }
   EXPECT_GE(p.standing().fixes, 12u);
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("held_words"))->text().contains(QStringLiteral("57600")));
+  ASSERT_TRUE(b.click(QStringLiteral("sky_enough")));
+  EXPECT_FALSE(b.can_click(QStringLiteral("record_fix"))) << "by itself it says nothing of the lead to the board";
 }
 
 }  // namespace

@@ -162,6 +162,36 @@ TEST(SensesPage, LevelIsSetWrittenRecordedAndGoesStaleWithTheMass) {
   EXPECT_EQ(status(b, level_told).state, ProofState::stale);
 }
 
+TEST(SensesPage, AMassThatDoesNotFitIsSaidAndNothingIsThrownAway) {
+  Builder b({}, 0);
+  ASSERT_TRUE(b.open("hedgerow", Station::senses));
+  ASSERT_TRUE(b.click(QStringLiteral("side_level")));
+  const double before = *b.window.document().rig().airframe.mass_kg;
+  const auto type = [](QWidget& sheet, const char* name, const char* text) {
+    auto* line = sheet.findChild<QDoubleSpinBox*>(QLatin1String(name))->findChild<QLineEdit*>();
+    line->selectAll();
+    line->insert(QLatin1String(text));
+  };
+  b.in_sheet([&](QWidget& sheet) {
+    const auto take = [&] { sheet.findChild<QAbstractButton*>(QStringLiteral("take"))->click(); };
+    auto* refusal = sheet.findChild<QLabel*>(QStringLiteral("refusal"));
+    type(sheet, "mass", "0,9");  // grams are asked for
+    take();
+    EXPECT_TRUE(sheet.isVisible());
+    EXPECT_TRUE(refusal->isVisible() && refusal->text().contains(QStringLiteral("0.9")))
+        << refusal->text().toStdString();
+    EXPECT_EQ(*b.window.document().rig().airframe.mass_kg, before);
+    // Typed again, it is taken at once.
+    type(sheet, "mass", "0,9");
+    type(sheet, "mass", "1950");
+    type(sheet, "incidence", "1,5");
+    take();
+  });
+  ASSERT_TRUE(b.click(QStringLiteral("wing_and_cruise")));
+  EXPECT_NEAR(*b.window.document().rig().airframe.mass_kg, 1.95, 1e-9);
+  EXPECT_NEAR(b.window.document().rig().airframe.incidence_deg, 1.5, 1e-9);
+}
+
 TEST(SensesPage, TheSatelliteReceiverOfTheBoardMakesAHome) {
   Builder b({}, 0);
   ASSERT_TRUE(at_senses(b, "hedgerow", false));
