@@ -9,13 +9,6 @@
 namespace rigging {
 namespace {
 
-struct Panel3 {
-  Point left, right;  ///< ends of the bound vortex
-  Point control, normal;
-  double width_m = 0;  ///< across the flow, as seen from above
-  std::size_t surface = 0;
-};
-
 /// Speed that a horseshoe of unit strength induces. It comes from infinity aft to `left`, runs to `right` and back aft
 /// (Biot and Savart).
 Point induced(const Point& at, const Point& left, const Point& right) {
@@ -52,9 +45,15 @@ std::vector<double> stations(const std::vector<LatticeSurface>& surfaces, int ac
 
 }  // namespace
 
-std::vector<LatticeLoad> lattice_loads(const std::vector<LatticeSurface>& surfaces, int across) {
+struct Lattice::Solved {
+  Eigen::PartialPivLU<Eigen::MatrixXd> influence;
+};
+
+Lattice::~Lattice() = default;
+Lattice::Lattice(Lattice&&) noexcept = default;
+
+Lattice::Lattice(const std::vector<LatticeSurface>& surfaces, int across) : surfaces_(surfaces.size()) {
   const std::vector<double> y = stations(surfaces, across);
-  std::vector<Panel3> panels;
   for (std::size_t k = 0; k < surfaces.size(); ++k) {
     const HalfSurface& h = surfaces[k].half;
     const double from = h.root.y(), to = h.tip.y();
@@ -64,41 +63,70 @@ std::vector<LatticeLoad> lattice_loads(const std::vector<LatticeSurface>& surfac
     for (std::size_t i = 0; i + 1 < y.size(); ++i) {
       const double middle = (y[i] + y[i + 1]) / 2;
       if (middle < std::min(from, to) || middle > std::max(from, to)) continue;
+      const auto share = [&](double at) { return (at - from) / (to - from); };
+      const auto chord = [&](double at) { return h.root_chord_m + (h.tip_chord_m - h.root_chord_m) * share(at); };
       const auto edge = [&](double at, double chord_share) -> Point {
-        const double s = (at - from) / (to - from);
-        const double chord = h.root_chord_m + (h.tip_chord_m - h.root_chord_m) * s;
-        return h.root + s * along - Point(chord * chord_share, 0, 0);
+        return h.root + share(at) * along - Point(chord(at) * chord_share, 0, 0);
       };
       const int rows = surfaces[k].chordwise;
       for (int row = 0; row < rows; ++row)
-        panels.push_back({edge(y[i], (row + 0.25) / rows), edge(y[i + 1], (row + 0.25) / rows),
-                          edge(middle, (row + 0.75) / rows), normal, y[i + 1] - y[i], k});
+        panels_.push_back({edge(y[i], (row + 0.25) / rows), edge(y[i + 1], (row + 0.25) / rows),
+                           edge(middle, (row + 0.75) / rows), normal, y[i + 1] - y[i], chord(middle), k});
     }
   }
-  const auto n = static_cast<Eigen::Index>(panels.size());
+}
+
+const Lattice::Solved& Lattice::solved(Left left) const {
+  std::unique_ptr<Solved>& known = left == Left::the_same ? same_ : opposite_;
+  if (known) return *known;
+  const double sign = left == Left::the_same ? 1 : -1;
+  const auto n = static_cast<Eigen::Index>(panels_.size());
   Eigen::MatrixXd influence(n, n);
-  Eigen::VectorXd flow(n);
   for (Eigen::Index i = 0; i < n; ++i) {
-    const Panel3& at = panels[static_cast<std::size_t>(i)];
+    const Panel& at = panels_[static_cast<std::size_t>(i)];
     for (Eigen::Index j = 0; j < n; ++j) {
-      const Panel3& from = panels[static_cast<std::size_t>(j)];
-      const Point speed =
-          induced(at.control, from.left, from.right) + induced(at.control, mirrored(from.right), mirrored(from.left));
+      const Panel& from = panels_[static_cast<std::size_t>(j)];
+      const Point speed = induced(at.control, from.left, from.right) +
+                          sign * induced(at.control, mirrored(from.right), mirrored(from.left));
       influence(i, j) = speed.dot(at.normal);
     }
-    // Air of unit speed that comes from below by one radian: its part through the surface.
-    flow(i) = -Point(0, 0, -1).dot(at.normal);
   }
-  const Eigen::VectorXd strength = influence.partialPivLu().solve(flow);
-  std::vector<LatticeLoad> loads(surfaces.size());
+  known = std::make_unique<Solved>(Solved{influence.partialPivLu()});
+  return *known;
+}
+
+std::vector<AirLoad> Lattice::loads(const std::vector<double>& through, Left left, const Point& about) const {
+  const auto n = static_cast<Eigen::Index>(panels_.size());
+  Eigen::VectorXd flow(n);
+  for (Eigen::Index i = 0; i < n; ++i) flow(i) = -through[static_cast<std::size_t>(i)];
+  const Eigen::VectorXd strength = solved(left).influence.solve(flow);
+  const double sign = left == Left::the_same ? 1 : -1;
+  std::vector<AirLoad> loads(surfaces_);
   for (Eigen::Index i = 0; i < n; ++i) {
-    const Panel3& p = panels[static_cast<std::size_t>(i)];
-    // Kutta and Joukowski, both halves; lift counts as seen from the side.
-    const double lift = 4 * strength(i) * p.width_m;
-    loads[p.surface].lift_m2 += lift;
-    loads[p.surface].moment_m3 += lift * (p.left.x() + p.right.x()) / 2;
+    const Panel& p = panels_[static_cast<std::size_t>(i)];
+    // Kutta and Joukowski: strength · stream × vortex, the stream along −x.
+    const auto add = [&](const Point& from, const Point& to, double circulation) {
+      const Point vortex = to - from;
+      const Point force = circulation * Point(-1, 0, 0).cross(vortex);
+      loads[p.surface].force += force;
+      loads[p.surface].moment += ((from + to) / 2 - about).cross(force);
+    };
+    add(p.left, p.right, strength(i));
+    add(mirrored(p.right), mirrored(p.left), sign * strength(i));
   }
   return loads;
+}
+
+std::vector<LatticeLoad> lattice_loads(const std::vector<LatticeSurface>& surfaces, int across) {
+  const Lattice lattice(surfaces, across);
+  // Air that comes from below by one radian: its part through the surface.
+  std::vector<double> through;
+  for (const Lattice::Panel& p : lattice.panels()) through.push_back(Point(0, 0, -1).dot(p.normal));
+  std::vector<LatticeLoad> all;
+  // Twice: over dynamic pressure. Lift counts as seen from the side, where its lever is the way along the body.
+  for (const AirLoad& load : lattice.loads(through, Lattice::Left::the_same, Point::Zero()))
+    all.push_back({-2 * load.force.z(), 2 * load.moment.y()});
+  return all;
 }
 
 }  // namespace rigging

@@ -276,6 +276,21 @@ void read_members(const Json& json, const std::string& where, std::optional<Erro
   as<Extra>(static_cast<void*>(static_cast<char*>(object) + *members.extra)) = Extra(std::move(unknown));
 }
 
+std::optional<Error> unknown_member(const Json& json, const std::string& where, const Members& members) {
+  for (const auto& [name, value] : json.items()) {
+    const Member* m = members.named(name);
+    if (!m) {
+      std::string known;
+      for (const Member& each : members.list) known += (known.empty() ? "" : ", ") + std::string(each.name);
+      return Error{where.empty() ? "/" : where, "unknown member \"" + name + "\"", known};
+    }
+    const Kind* kind = m->kind->present_kind() ? m->kind->present_kind() : m->kind;
+    if (kind->members() && value.is_object())
+      if (auto found = unknown_member(value, where + "/" + name, *kind->members())) return found;
+  }
+  return {};
+}
+
 OrderedJson write_members(const Members& members, const void* object) {
   OrderedJson json = OrderedJson::object();
   const auto put = [&](const std::string& name, OrderedJson value) { json.push_back({name, std::move(value)}); };

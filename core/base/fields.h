@@ -20,6 +20,20 @@ Result<T> read_fields(const Json& json, const std::string& file) {
   return value;
 }
 
+/// The first member, at any depth, that the description does not have. For input that is typed by hand, where a slip
+/// must not be passed over.
+std::optional<Error> unknown_member(const Json& json, const std::string& where, const Members& members);
+
+/// As `read_fields`, and nothing may stand there that it does not know.
+template <class T>
+Result<T> read_exactly(const Json& json, const std::string& file) {
+  Result<T> value = read_fields<T>(json, file);
+  if (!value) return value;
+  if (const auto unknown = unknown_member(json, "", Described<T>::members()))
+    return failure(file + ": " + unknown->where, unknown->what, unknown->expected);
+  return value;
+}
+
 /// Members in the order of the description, those of other versions behind them.
 template <class T>
 OrderedJson write_fields(const T& value) {

@@ -17,6 +17,13 @@ double median_within(std::vector<double>& v) {
   return *middle;
 }
 
+double quantile(std::vector<double> values, double share) {
+  if (values.empty()) return 0;
+  const auto at = std::min(values.size() - 1, static_cast<std::size_t>(share * static_cast<double>(values.size())));
+  std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(at), values.end());
+  return values[at];
+}
+
 double step_deviation(std::span<const double> v) {
   double sum = 0;
   for (std::size_t i = 1; i < v.size(); ++i) sum += (v[i] - v[i - 1]) * (v[i] - v[i - 1]);

@@ -14,6 +14,9 @@ double mean(std::span<const double> values);
 double median_within(std::vector<double>& values);
 inline double median(std::vector<double> values) { return median_within(values); }
 
+/// The value that this share of them, 0 to 1, lies below; 0 of nothing.
+double quantile(std::vector<double> values, double share);
+
 /// Standard deviation of single values from one to the next, which a slow drift does not enlarge.
 double step_deviation(std::span<const double> values);
 

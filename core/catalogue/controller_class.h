@@ -30,7 +30,7 @@ struct Cure {
 enum class SetBy { link, dial, slide_switch, key, gesture, menu, computer };
 
 struct SettingWay {
-  std::string what;  ///< a setting's name (core/settings), or "mix" and "sensing" for all weights and axes, "functions"
+  std::string what;  ///< a setting's name (core/settings), or "mix", "sensing" and "gains" for all weights and axes, "functions"
                      ///< for the sense of an axis on all of its outputs
   SetBy by = SetBy::link;
   std::vector<std::string> steps;  ///< for the hand card, as those of a cure
@@ -118,10 +118,27 @@ struct SensesAbilities {
   bool operator==(const SensesAbilities&) const = default;
 };
 
+/// What a gain is set by: the linkage alone, a dial, a percentage, a number, or a switch between two fixed strengths.
+enum class GainBy { linkage, dial, percent, number, strengths };
+/// What makes the correction smaller when the model flies faster.
+enum class GainFollows { nothing, throttle, airspeed };
+
 struct FeelAbilities {
   std::string gains;  ///< how they are set, in words
   Dials dials = Dials::none;
   bool gain_is_travel = false;  ///< the travel of the gain channel is the gain: it needs no 1000 and 2000 µs
+  GainBy gain_by = GainBy::percent;
+  double least = 0, most = 100;  ///< of the number that is set
+  double half_share = 0.5;       ///< effect in the middle over the whole: 0.5 is even steps
+  double full_at_deg_s = 120;    ///< with the gain at most, the rate that is answered with the whole travel
+  double full_at_deg = 60;       ///< the same of the tilt, in a levelling mode
+  double gentle_share = 0.4;     ///< of two strengths, the lesser over the greater
+  double authority = 1;          ///< share of the travel that a correction may take
+  double cycles_hz = 400;        ///< how often it works out a correction
+  double filter_hz = 40;         ///< low-pass on the sensed rate
+  bool level_apart = false;      ///< levelling has a gain of its own
+  bool limits = false;           ///< bank and nose limits of levelling can be set
+  GainFollows follows = GainFollows::nothing;
   Extra extra;
   bool operator==(const FeelAbilities&) const = default;
 };
@@ -258,6 +275,21 @@ struct Words<Dials> {
   using D = Dials;
   static constexpr std::array<std::pair<D, std::string_view>, 3> list{
       {{D::none, "none"}, {D::one_sided, "one_sided"}, {D::two_sided, "two_sided"}}};
+};
+template <>
+struct Words<GainBy> {
+  using G = GainBy;
+  static constexpr std::array<std::pair<G, std::string_view>, 5> list{{{G::linkage, "linkage"},
+                                                                       {G::dial, "dial"},
+                                                                       {G::percent, "percent"},
+                                                                       {G::number, "number"},
+                                                                       {G::strengths, "strengths"}}};
+};
+template <>
+struct Words<GainFollows> {
+  using F = GainFollows;
+  static constexpr std::array<std::pair<F, std::string_view>, 3> list{
+      {{F::nothing, "nothing"}, {F::throttle, "throttle"}, {F::airspeed, "airspeed"}}};
 };
 template <>
 struct Words<SetBy> {

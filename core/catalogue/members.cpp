@@ -163,6 +163,19 @@ const Members& Described<FeelAbilities>::members() {
                                  .member("gains", &FeelAbilities::gains)
                                  .member("dials", &FeelAbilities::dials)
                                  .member("gain_is_travel", &FeelAbilities::gain_is_travel)
+                                 .member("gain_by", &FeelAbilities::gain_by)
+                                 .member("least", &FeelAbilities::least, {-1000, 1000})
+                                 .member("most", &FeelAbilities::most, {-1000, 1000})
+                                 .member("half_share", &FeelAbilities::half_share, {0.02, 0.98})
+                                 .member("full_at_deg_s", &FeelAbilities::full_at_deg_s, {5, 2000})
+                                 .member("full_at_deg", &FeelAbilities::full_at_deg, {5, 180})
+                                 .member("gentle_share", &FeelAbilities::gentle_share, {0.02, 1})
+                                 .member("authority", &FeelAbilities::authority, {0.05, 1})
+                                 .member("cycles_hz", &FeelAbilities::cycles_hz, {20, 20000})
+                                 .member("filter_hz", &FeelAbilities::filter_hz, {2, 2000})
+                                 .member("level_apart", &FeelAbilities::level_apart)
+                                 .member("limits", &FeelAbilities::limits)
+                                 .member("follows", &FeelAbilities::follows)
                                  .rest(&FeelAbilities::extra);
   return all;
 }

@@ -29,6 +29,9 @@ const LinkageReport* DeferredReview::linkage(Surface surface) const {
 std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& catalogue, Progress& progress) {
   DeferredReview r;
   r.plan = plan_wiring(rig, catalogue);
+  if (progress.cancelled()) return std::nullopt;
+  r.feel = feel_report(rig, catalogue);
+  r.feel_advice = advise_feel(rig, catalogue, r.feel);
   double done = 1;
   for (const Linkage& l : rig.linkages) {
     progress.at(done++ / static_cast<double>(rig.linkages.size() + 1));

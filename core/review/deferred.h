@@ -1,6 +1,7 @@
 #pragma once
 
 #include "base/job.h"
+#include "feel/advice.h"
 #include "surfaces/linkage.h"
 #include "wiring/plan.h"
 
@@ -20,11 +21,13 @@ struct LinkageReport {
 struct DeferredReview {
   Plan plan;                            ///< of the wiring, as it would be made now
   std::vector<LinkageReport> linkages;  ///< one for each linkage of the rig that has an output
+  FeelReport feel;
+  FeelAdvice feel_advice;
 
   const LinkageReport* linkage(Surface surface) const;
 };
 
-/// Nothing when it was cancelled. A few milliseconds for the demo rigs (docs/performance.md).
+/// Nothing when it was cancelled. Some 30 ms for the demo rigs (docs/performance.md).
 std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& catalogue, Progress& progress);
 
 }  // namespace rigging

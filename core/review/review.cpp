@@ -145,7 +145,7 @@ const std::vector<ReportEntry>& reports() {
         {sections({"controller", "parts", "places", "leads", "outputs", "airframe"}),
          [](const Rig& rig, const Catalogue& c, Review& r) { r.wiring = analyze_wiring(rig, c); },
          copy<&Review::wiring>},
-        {sections({"airframe", "controller", "parts", "leads", "radio", "outputs", "gains", "modes", "home"}),
+        {sections({"airframe", "controller", "parts", "leads", "radio", "outputs", "modes", "home"}),
          [](const Rig& rig, const Catalogue& c, Review& r) { r.sticks = analyze_sticks(rig, c); },
          copy<&Review::sticks>}};
   }();

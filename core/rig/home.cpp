@@ -6,16 +6,6 @@
 namespace rigging {
 
 template <>
-const Members& Described<Gain>::members() {
-  static const Members all = Describe<Gain>()
-                                 .needed("name", &Gain::name)
-                                 .needed("value", &Gain::value, {-1e6, 1e6}, "value")
-                                 .member("unit", &Gain::unit)
-                                 .rest(&Gain::extra);
-  return all;
-}
-
-template <>
 const Members& Described<ModeChoice>::members() {
   static const Members all = Describe<ModeChoice>()
                                  .needed("mode", &ModeChoice::mode)  // places go by it

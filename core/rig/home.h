@@ -8,14 +8,6 @@
 
 namespace rigging {
 
-struct Gain {
-  std::string name;  ///< in the words of the controller class, e.g. "roll rate"
-  double value = 0;
-  std::string unit;
-  Extra extra;
-  bool operator==(const Gain&) const = default;
-};
-
 struct ModeChoice {
   int channel = 5;
   double from_us = 1000, to_us = 2000;
@@ -31,8 +23,6 @@ struct Home {
   bool operator==(const Home&) const = default;
 };
 
-template <>
-const Members& Described<Gain>::members();
 template <>
 const Members& Described<ModeChoice>::members();
 template <>

@@ -2,6 +2,7 @@
 
 #include "rig/airframe.h"
 #include "rig/controller.h"
+#include "rig/feel.h"
 #include "rig/fit.h"
 #include "rig/home.h"
 #include "rig/linkages.h"
@@ -36,7 +37,7 @@ struct Rig {
   std::vector<Linkage> linkages;
   std::optional<Release> release;
   Sensing sensing;
-  std::vector<Gain> gains;
+  Feel feel;
   std::vector<ModeChoice> modes;
   Home home;
   std::vector<Proof> proofs;

@@ -26,7 +26,7 @@ const Members& Described<Rig>::members() {
                                  .member("linkages", &Rig::linkages)
                                  .member("release", &Rig::release)
                                  .member("sensing", &Rig::sensing)
-                                 .member("gains", &Rig::gains)
+                                 .member("feel", &Rig::feel)
                                  .member("modes", &Rig::modes)
                                  .member("home", &Rig::home)
                                  .member("proofs", &Rig::proofs)

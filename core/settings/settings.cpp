@@ -135,6 +135,45 @@ Setting board_number(std::string name, std::string spoken, Span span, std::optio
               }};
 }
 
+/// How hard an axis is corrected; absent where nobody has said it.
+Setting gain_setting(Axis axis, const char* name, const char* spoken, std::optional<double> AxisGain::*member) {
+  return {.name = std::string(word(axis)) + name,
+          .of = SettingOf::board,
+          .spoken = std::string(word(axis)) + spoken,
+          .span = {0, 100},
+          .always = false,
+          .get = [=](const Rig& rig, const std::string&) -> Fact {
+            const AxisGain* g = rig.feel.gain(axis);
+            return g && g->*member ? Fact(*(g->*member) * 100) : Fact{};
+          },
+          .set =
+              [=](Rig& rig, const std::string&, const Fact& v) {
+                const auto* value = std::get_if<double>(&v);
+                if (!value && !rig.feel.gain(axis)) return;
+                AxisGain& g = rig.feel.made_gain(axis);
+                g.*member = value ? std::optional(*value / 100) : std::nullopt;
+                std::erase_if(rig.feel.gains, [](const AxisGain& a) { return !a.rate && !a.level && a.extra.empty(); });
+              }};
+}
+
+/// A limit of the levelling mode.
+Setting limit_setting(const char* name, const char* spoken, std::optional<double> Feel::*member) {
+  return {.name = name,
+          .of = SettingOf::board,
+          .spoken = spoken,
+          .span = {5, 89},
+          .always = false,
+          .get = [member](const Rig& rig, const std::string&) -> Fact {
+            const auto& v = rig.feel.*member;
+            return v ? Fact(*v) : Fact{};
+          },
+          .set =
+              [member](Rig& rig, const std::string&, const Fact& v) {
+                const auto* value = std::get_if<double>(&v);
+                rig.feel.*member = value ? std::optional(*value) : std::nullopt;
+              }};
+}
+
 Setting use_setting(Sensor sensor) {
   return {.name = "uses_" + std::string(word(sensor)),
           .of = SettingOf::board,
@@ -297,6 +336,12 @@ std::vector<Setting> known() {
   all.push_back(motor_field("z", &CurrentField::z_ut_per_a));
   for (const Sensor s : {Sensor::barometer, Sensor::compass, Sensor::airspeed, Sensor::satellites})
     all.push_back(use_setting(s));
+  for (const Axis axis : all_axes) {
+    all.push_back(gain_setting(axis, "_gain_percent", " gain", &AxisGain::rate));
+    all.push_back(gain_setting(axis, "_level_gain_percent", " level gain", &AxisGain::level));
+  }
+  all.push_back(limit_setting("bank_limit_deg", "bank limit", &Feel::bank_limit_deg));
+  all.push_back(limit_setting("nose_limit_deg", "nose limit", &Feel::nose_limit_deg));
   for (Setting& s : all)
     if (s.name == "roll_differential" || (s.of == SettingOf::port && s.name == "direction")) s.always = false;
   return all;

@@ -219,6 +219,7 @@ const SettingWay* way_of(const ControllerClass& controller, const Setting& s) {
   const bool weight =
       s.of == SettingOf::output && !s.name.ends_with("_us") && !s.name.ends_with("_hz") && s.yes.empty();
   if (weight) return controller.way("mix");
+  if (s.of == SettingOf::board && s.name.ends_with("gain_percent")) return controller.way("gains");
   return s.of == SettingOf::board && s.name.ends_with("_reversed") ? controller.way("sensing") : nullptr;
 }
 

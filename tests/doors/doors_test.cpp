@@ -25,12 +25,8 @@
 namespace rigging {
 namespace {
 
-// A setting, kept in the document as a gain of this name.
-Gain* volume_of(Rig& rig) {
-  for (Gain& g : rig.gains)
-    if (g.name == "horn volume") return &g;
-  return nullptr;
-}
+// A setting, kept in the document as a member of the home section.
+constexpr const char* volume = "horn_volume_percent";
 
 Setting horn_volume() {
   return {.name = "horn_volume_percent",
@@ -40,14 +36,13 @@ Setting horn_volume() {
           .usual = 0.0,
           .always = false,
           .get = [](const Rig& rig, const std::string&) -> Fact {
-            const Gain* g = volume_of(const_cast<Rig&>(rig));
-            return g ? g->value : 0.0;
+            return number_member(rig.home.extra.members(), volume, 0);
           },
           .set =
               [](Rig& rig, const std::string&, const Fact& v) {
-                Gain* g = volume_of(rig);
-                if (!g) g = &rig.gains.emplace_back(Gain{"horn volume", 0, "%", {}});
-                g->value = std::get<double>(v);
+                Json members = rig.home.extra.members();
+                members[volume] = std::get<double>(v);
+                rig.home.extra = Extra(std::move(members));
               }};
 }
 

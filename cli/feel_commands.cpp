@@ -1,0 +1,223 @@
+#include <iostream>
+#include <memory>
+
+#include "base/angle.h"
+#include "base/number.h"
+#include "command.h"
+#include "feel/advice.h"
+#include "feel/oscillation.h"
+#include "flight/axis_plant.h"
+#include "flight/loop.h"
+#include "opened.h"
+#include "review/review.h"
+
+namespace rigging::cli {
+namespace {
+
+Json or_null(const std::optional<double>& v) { return v ? Json(*v) : Json(); }
+
+void loop(const std::string& file, Session& session) {
+  const auto json = read_json_file(file);
+  const auto l = json.and_then([&](const Json& j) { return loop_from_json(j, file); });
+  if (!l) return session.refuse(l.error());
+  const LoopMargins m = margins_of(*l);
+  // A loop that runs away without swinging does not shake.
+  const bool shakes = m.onset && m.onset->hz > 0;
+  if (session.json)
+    return session.print({{"stable", m.stable},
+                          {"gain_margin_db", or_null(m.gain_margin_db)},
+                          {"shakes_at_rate_gain", shakes ? Json(m.onset->rate_gain) : Json()},
+                          {"shakes_at_hz", shakes ? Json(m.onset->hz) : Json()},
+                          {"phase_margin_deg", or_null(m.phase_margin_deg)},
+                          {"crossover_hz", or_null(m.crossover_hz)}});
+  std::cout << (m.stable ? "Calm." : "Not stable.") << '\n';
+  if (shakes)
+    std::cout << "  shakes from a rate gain of " << number_text(m.onset->rate_gain, 4) << " on, at "
+              << number_text(m.onset->hz, 2) << " Hz\n";
+  else if (m.onset)
+    std::cout << "  runs away from a rate gain of " << number_text(m.onset->rate_gain, 4) << " on\n";
+  if (m.gain_margin_db) std::cout << "  gain margin " << number_text(*m.gain_margin_db, 1) << " dB\n";
+  if (m.phase_margin_deg)
+    std::cout << "  phase margin " << number_text(*m.phase_margin_deg, 1) << "° at " << number_text(*m.crossover_hz, 2)
+              << " Hz\n";
+}
+
+Json point_json(const MarginPoint& p) {
+  return {{"airspeed_m_s", p.m_s},
+          {"shakes_at_gain_s", p.shakes_s},
+          {"shakes_least_s", p.shakes_least_s},
+          {"shakes_most_s", p.shakes_most_s},
+          {"shakes_at_hz", p.hz},
+          {"calm_gain_s", p.calm_s}};
+}
+
+void margins(const Opened& o, Session& session) {
+  const FeelReport r = feel_report(o.rig, o.catalogue);
+  const ControllerClass* c = o.catalogue.controller(o.rig.controller.kind);
+  if (!r.missing.empty() || !c) return session.refuse({"margins", r.missing, ""});
+  const GainScale scale(*c, o.rig.feel.half_share);
+  Json json{{"fast_m_s", r.fast_m_s}, {"axes", Json::array()}};
+  for (const AxisFeel& a : r.axes) {
+    Json line{{"axis", word(a.axis)}, {"why_not", a.why_not}};
+    if (a.known()) {
+      line["gain_at_most_s"] = a.path.full_gain_s;
+      line["gain_s"] = a.gain_s > 0 ? Json(a.gain_s) : Json();
+      line["shakes_from_m_s"] = or_null(a.shakes_from_m_s);
+      line["may_shake_from_m_s"] = or_null(a.may_shake_from_m_s);
+      line["calm_place"] = a.calm_place;
+      line["figures"] = Json::array();
+      for (const Figure& f : a.path.figures) line["figures"].push_back(figure_json(f));
+      for (const auto& [name, curve] : {std::pair{"rate", &a.rate}, {"level", &a.level}}) {
+        line[name] = Json::array();
+        for (const MarginPoint& p : *curve) line[name].push_back(point_json(p));
+      }
+    }
+    json["axes"].push_back(line);
+  }
+  if (session.json) return session.print(json);
+  for (const AxisFeel& a : r.axes) {
+    std::cout << capital(std::string(word(a.axis))) << ": ";
+    if (!a.known()) {
+      std::cout << a.why_not << '\n';
+      continue;
+    }
+    std::cout << "calm at " << number_text(r.fast_m_s, 1) << " m/s up to " << number_text(a.calm_gain_s, 3) << " s";
+    if (scale.settable())
+      std::cout << (a.calm_place > 1 ? ", more than it can be set to" : ", " + scale.words(a.calm_place));
+    std::cout << "; shakes from " << number_text(a.shakes_gain_s, 3) << " s on at " << number_text(a.shakes_hz, 1)
+              << " Hz\n";
+    for (const MarginPoint& p : {a.stricter().front(), a.stricter()[a.stricter().size() / 2], a.stricter().back()})
+      std::cout << "  at " << number_text(p.m_s, 1) << " m/s: calm to " << number_text(p.calm_s, 3) << " s, shakes at "
+                << number_text(p.shakes_s, 3) << " (" << number_text(p.shakes_least_s, 3) << "–"
+                << number_text(p.shakes_most_s, 3) << ") s, " << number_text(p.hz, 1) << " Hz\n";
+    if (a.shakes_from_m_s) std::cout << "  as set it shakes from " << number_text(*a.shakes_from_m_s, 1) << " m/s on\n";
+  }
+}
+
+void advise(const Opened& o, Session& session) {
+  const FeelReport r = feel_report(o.rig, o.catalogue);
+  if (!r.missing.empty()) return session.refuse({"advise", r.missing, ""});
+  const FeelAdvice a = advise_feel(o.rig, o.catalogue, r);
+  if (session.json) {
+    Json json{{"first", Json::array()}, {"steps", Json::array()}, {"throws", Json::array()}, {"bench", a.bench},
+              {"rates", a.rates},       {"launch", a.launch},     {"cautions", a.cautions}};
+    for (const FirstGain& f : a.first)
+      json["first"].push_back({{"axis", word(f.axis)}, {"place", f.place}, {"set", f.set}, {"why", f.why}});
+    for (const GainStep& s : a.steps)
+      json["steps"].push_back({{"axis", word(s.axis)},
+                               {"place", s.place},
+                               {"set", s.set},
+                               {"airspeed_m_s", s.m_s},
+                               {"watch", s.watch},
+                               {"back_off", s.back_off}});
+    for (const FeelAdvice::Throw& t : a.throws)
+      json["throws"].push_back({{"axis", word(t.axis)}, {"share", t.share}, {"words", t.words}});
+    return session.print(json);
+  }
+  const auto list = [](const char* title, const std::vector<std::string>& lines) {
+    if (lines.empty()) return;
+    std::cout << title << '\n';
+    for (const std::string& l : lines) std::cout << "  " << l << '\n';
+  };
+  list("Cautions", a.cautions);
+  std::vector<std::string> first, steps, throws;
+  for (const FirstGain& f : a.first) first.push_back(capital(std::string(word(f.axis))) + ": " + f.set + ". " + f.why);
+  for (const GainStep& s : a.steps)
+    steps.push_back(capital(std::string(word(s.axis))) + ": " + s.set + ", at " + number_text(s.m_s, 1) +
+                    " m/s. Watch for " + s.watch + ". " + s.back_off);
+  for (const FeelAdvice::Throw& t : a.throws) throws.push_back(t.words);
+  list("First flight", first);
+  list("The linkage sets the gain", throws);
+  list("On the bench", a.bench);
+  list("Rates", a.rates);
+  list("Launch", a.launch);
+  list("Then, one a flight", steps);
+}
+
+void oscillation(const std::string& file, Session& session) {
+  const auto text = read_file(file, 1u << 30);
+  if (!text) return session.refuse(text.error());
+  const auto log = parse_flight_log(*text, file);
+  if (!log) return session.refuse(log.error());
+  const std::vector<Episode> episodes = oscillations_in(*log);
+  if (session.json) {
+    Json json{{"episodes", Json::array()}};
+    for (const Episode& e : episodes)
+      json["episodes"].push_back({{"axis", word(e.axis)},
+                                  {"from_s", e.from_s},
+                                  {"to_s", e.to_s},
+                                  {"frequency_hz", e.frequency_hz},
+                                  {"amplitude_deg_s", e.amplitude_deg_s},
+                                  {"kind", word(e.kind)},
+                                  {"why", e.why}});
+    return session.print(json);
+  }
+  if (episodes.empty()) std::cout << "Nothing but gusts and the stick.\n";
+  for (const Episode& e : episodes)
+    std::cout << number_text(e.from_s, 1) << " to " << number_text(e.to_s, 1) << " s, " << word(e.axis) << ", "
+              << word(e.kind) << ": " << e.why << '\n';
+}
+
+void flight(const Opened& o, Session& session) {
+  const Review r = review(o.rig, o.catalogue);
+  const auto plane = aeroplane_of(o.rig, o.catalogue, r.airframe, r.fit.balance);
+  if (!plane) return session.refuse(plane.error());
+  const auto controls = axis_controls(*plane, r.surfaces);
+  const double speeds[] = {1.3 * plane->stall_m_s, plane->cruise_m_s, plane->dive_m_s};
+  if (!session.json) {
+    std::cout << number_text(plane->mass_kg, 3) << " kg, balance point " << number_text(1000 * plane->balance_m, 0)
+              << " mm behind the nose"
+              << (plane->balance_assumed ? ", as wanted: not everything is weighed and placed" : "") << '\n';
+    for (const Figure& f : plane->figures()) std::cout << "  " << f.name << ": " << figure_text(f) << '\n';
+    return;
+  }
+  Json json{{"mass_kg", plane->mass_kg},
+            {"balance_m", plane->balance_m},
+            {"balance_assumed", plane->balance_assumed},
+            {"stall_m_s", plane->stall_m_s},
+            {"cruise_m_s", plane->cruise_m_s},
+            {"dive_m_s", plane->dive_m_s},
+            {"figures", Json::array()},
+            {"axes", Json::array()}};
+  for (const Figure& f : plane->figures()) json["figures"].push_back(figure_json(f));
+  for (const Axis axis : all_axes) {
+    const AxisControl& c = controls[static_cast<std::size_t>(index_of(axis))];
+    Json line{{"axis", word(axis)},
+              {"throw_deg", c.throw_rad / rad},
+              {"effect_per_rad", c.effect},
+              {"by_motors", c.by_motors},
+              {"at", Json::array()}};
+    if (c.throw_rad > 0)
+      for (const double v : speeds) {
+        const RatePlant p = plant_of(*plane, c, axis, v);
+        line["at"].push_back({{"airspeed_m_s", v}, {"numerator", {p.b0, p.b1}}, {"denominator", {p.a0, p.a1, p.a2}}});
+      }
+    json["axes"].push_back(line);
+  }
+  session.print(json);
+}
+
+}  // namespace
+
+void add_feel_commands(CLI::App& app, Session& session) {
+  const auto file = std::make_shared<std::string>();
+  auto* command = app.add_subcommand("loop", "Margins of one axis of a stabilizer as a linear loop");
+  command->add_option("CASE", *file, "Case file (docs/command-line.md)")->required();
+  add_json_flag(*command, session);
+  command->callback([&session, file] { loop(*file, session); });
+
+  add_rig_command(app, session, "flight", "The aeroplane in numbers: inertia, derivatives, what each axis answers",
+                  [&session](const Opened& o) { flight(o, session); });
+
+  add_rig_command(app, session, "margins", "Where each axis begins to shake, against airspeed",
+                  [&session](const Opened& o) { margins(o, session); });
+  add_rig_command(app, session, "advise", "Gains for the first flight, and the steps from there",
+                  [&session](const Opened& o) { advise(o, session); });
+
+  command = app.add_subcommand("oscillation", "What shakes in a log of a flight, and why");
+  command->add_option("FILE", *file, "Log as comma-separated numbers (docs/command-line.md)")->required();
+  add_json_flag(*command, session);
+  command->callback([&session, file] { oscillation(*file, session); });
+}
+
+}  // namespace rigging::cli

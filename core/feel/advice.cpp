@@ -1,0 +1,228 @@
+#include "feel/advice.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/angle.h"
+#include "base/number.h"
+#include "base/units.h"
+#include "feel/gain_scale.h"
+#include "flight/limit_cycle.h"
+
+namespace rigging {
+namespace {
+
+constexpr double least_school = 0.25, half_school = 0.5;  ///< of what is calm
+constexpr double stride = 1.33, short_stride = 1.15;      ///< of the effect, from step to step (common practice)
+constexpr double near_the_end = 0.75;                     ///< of where it shakes: shorter steps from here on
+constexpr int most_steps = 8;
+constexpr double middle_rates = 0.6;                              ///< of the stick, for the launch (common practice)
+constexpr double usual_roll_deg_s = 120, usual_pitch_deg_s = 60;  ///< calm for a first flight (common practice)
+
+std::string name_of(Axis axis) { return std::string(word(axis)); }
+std::string speed(double m_s) { return figure_text({"", m_s, "m/s", {}, {}, "", ""}); }
+std::string n(double v, int places = 0) { return number_text(v, places); }
+
+/// What an axis that shakes shows, at what rhythm.
+std::string shaking(const AxisFeel& a) {
+  const std::string who = a.axis == Axis::roll    ? "wings that quiver"
+                          : a.axis == Axis::pitch ? "a nose that nods"
+                                                  : "a tail that wags";
+  return "fast, even " + who + ", about " + n(a.shakes_hz, 1) +
+         " times a second, that go on when you let go of the stick";
+}
+
+/// Reached by a hand: on a step, not above.
+double settable(const GainScale& scale, double place) { return scale.rounded_down(std::min(place, 1.0)); }
+
+void first_and_steps(const Rig& rig, const GainScale& scale, const FeelReport& r, const AxisFeel& a, FeelAdvice& out) {
+  const double most = a.path.full_gain_s;
+  const double calm = std::min(a.calm_gain_s, most) / most, shakes = a.shakes_gain_s / most;
+  const bool half = rig.feel.start == StartAt::half;
+  double place = scale.place_for(calm * (half ? half_school : least_school));
+  if (scale.by() == GainBy::dial) place = half ? std::min(place, 0.5) : 0;
+  if (scale.by() == GainBy::strengths) place = calm >= 1 && half ? 1 : calm >= scale.effect(0.5) ? 0.5 : 0;
+  place = settable(scale, place);
+  const bool off = scale.effect(place) <= 0;
+  FirstGain first{a.axis, place, scale.words(place), ""};
+  first.why = off ? "It hardly corrects yet: the first flight is flown nearly by hand."
+                  : n(100 * scale.effect(place) * most / a.calm_gain_s) + " % of what stays calm up to " +
+                        speed(r.fast_m_s) + ", the fastest level flight.";
+  if (a.axis == Axis::yaw && !off) first.why += " Rudder is the first to wag: when in doubt, less.";
+  out.first.push_back(first);
+
+  // From there, one step a flight, until it is expected to shake or the end is reached.
+  double effect = std::max(scale.effect(place), 0.02 * calm);
+  if (off) effect = std::max(effect, least_school * calm / stride);
+  double last = place;
+  for (int i = 0; i < most_steps; ++i) {
+    effect *= shakes > 0 && effect > near_the_end * shakes ? short_stride : stride;
+    if (effect > 1.02 * std::max(1.0, scale.effect(1)) || (shakes > 0 && effect > shakes)) break;
+    double next = settable(scale, scale.place_for(effect));
+    if (next <= last) next = last + scale.step();
+    if (next > 1 + 1e-9) break;
+    last = next;
+    effect = std::max(effect, scale.effect(next));
+    if (shakes > 0 && effect > shakes) break;
+    GainStep s;
+    s.axis = a.axis, s.place = next, s.set = scale.words(next);
+    s.m_s = r.fast_m_s;
+    s.watch = shaking(a);
+    const double back = settable(scale, scale.place_for(back_off_to * scale.effect(next)));
+    s.back_off = "Throttle back at once, then set " + scale.words(back) + " and leave it there.";
+    if (scale.effect(next) * most > a.calm_gain_s)
+      s.watch += "; it may already show here, where the room is less than 6 dB or 45°";
+    out.steps.push_back(std::move(s));
+  }
+}
+
+/// The rate that full stick is to give, degrees a second; 0 where nobody asks for one.
+double wanted_rate(const Rig& rig, Axis axis) {
+  return axis == Axis::roll    ? rig.feel.want_roll_deg_s.value_or(usual_roll_deg_s)
+         : axis == Axis::pitch ? rig.feel.want_pitch_deg_s.value_or(usual_pitch_deg_s)
+                               : 0;
+}
+
+void by_linkage(const Rig& rig, const AxisFeel& a, const FeelReport& r, FeelAdvice& out) {
+  FeelAdvice::Throw t;
+  t.axis = a.axis;
+  // A smaller throw is a smaller gain, and a slower stick: what the stick needs stays.
+  const double needed = a.full_rate_deg_s > 0 ? std::min(1.0, wanted_rate(rig, a.axis) / a.full_rate_deg_s) : 1;
+  const double calm = a.gain_s > 0 ? std::min(1.0, a.calm_gain_s / a.gain_s) : 1;
+  t.share = std::max(calm, needed);
+  const double now = a.control.throw_rad / rad;
+  if (calm < needed) {
+    double up_to = 0;
+    for (const MarginPoint& p : a.stricter())
+      if (p.calm_s >= a.gain_s * t.share) up_to = p.m_s;
+    t.words = capital(name_of(a.axis)) + ": ";
+    if (t.share < 0.98)
+      t.words += "bring the throw from " + n(now, 1) + "° to " + n(now * t.share, 1) +
+                 "°, which the stick still needs: rod inward on the servo arm or outward on the horn. ";
+    t.words += (up_to > 0 ? "It stays calm up to " + speed(up_to) + ": fly no faster"
+                          : std::string("Even at its slowest it may shake: first flights in manual")) +
+               ", or use faster servos and pulses.";
+    out.throws.push_back(std::move(t));
+    return;
+  }
+  t.words =
+      t.share < 0.98
+          ? capital(name_of(a.axis)) + ": bring the throw from " + n(now, 1) + "° to " + n(now * t.share, 1) +
+                "°: rod inward on the servo arm or outward on the horn. So it stays calm up to " + speed(r.fast_m_s) +
+                "; as it is, it may shake from " +
+                (a.may_shake_from_m_s ? speed(*a.may_shake_from_m_s) : std::string("there")) + " on."
+          : capital(name_of(a.axis)) + ": the throw of " + n(now, 1) + "° is calm up to " + speed(r.fast_m_s) + ".";
+  out.throws.push_back(std::move(t));
+}
+
+void on_the_bench(const ControllerClass& c, const GainScale& scale, const FeelReport& r, FeelAdvice& out) {
+  if (scale.by() == GainBy::dial)
+    out.bench.push_back("Mark the dial's end, or put a dot where it points: its place must be read at arm's length.");
+  // Where level is not set by a number apart from the rate, a held bank of 45° shows the gain.
+  if (scale.settable() && c.mode(Mode::level) && c.mode(Mode::level)->answer == AnswerKind::held &&
+      !c.feel.level_apart) {
+    const double wanted = 0.5 * c.feel.full_at_deg / 45;
+    const double place = std::min(1.0, scale.place_for(wanted));
+    out.bench.push_back("Held at 45° of bank, half of the surfaces' travel (common practice) is about " +
+                        scale.words(settable(scale, place)) +
+                        ": turn until the eye says half, and write the place down. The rudder far lower.");
+  }
+  bool off = false;
+  for (const FirstGain& f : out.first) off = off || scale.effect(f.place) < 0.05;
+  if (scale.settable())
+    out.bench.push_back(
+        off ? "After the look at the corrections, back to the first setting: a quick tilt barely moves the surfaces."
+            : "After the look at the corrections, back to the first setting: a quick tilt moves the surfaces a little, "
+              "not to their ends.");
+  for (const Axis axis : all_axes) {
+    const AxisFeel& a = r.of(axis);
+    if (!a.known() || a.path.play_rad + a.path.dead_band_rad <= 0) continue;
+    Loop loop = loop_at(r.aeroplane, a.control, axis, a.path, r.fast_m_s, a.calm_gain_s, !a.level.empty());
+    const auto ceiling = play_ceiling(loop);
+    if (ceiling && *ceiling < a.shakes_gain_s && a.path.play_rad > 0)
+      out.bench.push_back(capital(name_of(axis)) + ": with " + n(a.path.play_rad / rad, 2) +
+                          "° of play it keeps up a small swing from " + n(100 * *ceiling / a.shakes_gain_s) +
+                          " % of the shaking gain on. Take the play out before raising the gain.");
+  }
+}
+
+void rates(const Rig& rig, const FeelReport& r, FeelAdvice& out) {
+  const auto say = [&](const AxisFeel& a, double wanted) {
+    if (!a.known() || a.full_rate_deg_s <= 0) return;
+    const double share = wanted / a.full_rate_deg_s;
+    std::string words = capital(name_of(a.axis)) + ": full stick turns at about " + n(a.full_rate_deg_s) + "°/s at " +
+                        speed(r.aeroplane.cruise_m_s) + ". ";
+    if (share < 0.95) {
+      const double expo = std::clamp(std::round(10 * (1 - share)) * 10, 0.0, 60.0);
+      words += "For " + n(wanted) + "°/s set the rate to " + n(100 * share) + " %, or a throw of " +
+               n(a.control.throw_rad / rad * share, 1) + "°; on full rate " + n(expo) +
+               " % of expo makes the middle as gentle.";
+    } else {
+      words += "That is " + std::string(share > 1.05 ? "less than" : "about") + " the " + n(wanted) + "°/s wanted" +
+               (share > 1.05 ? ": more throw is needed, " + n(a.control.throw_rad / rad * share, 1) + "°." : ".");
+    }
+    out.rates.push_back(std::move(words));
+  };
+  for (const Axis axis : {Axis::roll, Axis::pitch}) say(r.of(axis), wanted_rate(rig, axis));
+}
+
+void launch(const ControllerClass& c, const FeelReport& r, FeelAdvice& out) {
+  // A launch shakes the model about: 60 degrees a second, say, are answered with this share of the surfaces' travel.
+  constexpr double upset_deg_s = 60;
+  for (const Axis axis : {Axis::roll, Axis::pitch}) {
+    const AxisFeel& a = r.of(axis);
+    if (!a.known() || a.gain_s <= 0) continue;
+    const double correction = std::min(c.feel.authority, a.gain_s * upset_deg_s * rad / a.control.throw_rad);
+    const double both = correction + middle_rates, high = correction + 1;
+    out.launch.push_back(capital(name_of(axis)) + ": a jolt of " + n(upset_deg_s) + "°/s is answered with " +
+                         n(100 * correction) + " % of the travel. With the stick at middle rates (" +
+                         n(100 * middle_rates) + " %) that asks for " + n(100 * both) + " %, on high rates for " +
+                         n(100 * high) + " %" +
+                         (high > 1 ? ": the surfaces stand at their ends and it overcorrects." : "."));
+  }
+  out.launch.push_back("Launch on middle rates. The rates limit your stick, not the stabilizer.");
+  out.launch.push_back(c.feel.authority < 1 ? "When the correction is full, the stick still has " +
+                                                  n(100 * (1 - c.feel.authority)) + " % of the travel."
+                                            : "When the correction is full and against you, the stick has nothing "
+                                              "left: manual is the way out, one movement away.");
+}
+
+}  // namespace
+
+FeelAdvice advise_feel(const Rig& rig, const Catalogue& catalogue, const FeelReport& r) {
+  FeelAdvice out;
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (!c || !r.missing.empty()) return out;
+  const GainScale scale(*c, rig.feel.half_share);
+  for (const Axis axis : all_axes) {
+    const AxisFeel& a = r.of(axis);
+    if (!a.known()) continue;
+    if (scale.settable())
+      first_and_steps(rig, scale, r, a, out);
+    else
+      by_linkage(rig, a, r, out);
+  }
+  on_the_bench(*c, scale, r, out);
+  rates(rig, r, out);
+  launch(*c, r, out);
+  out.cautions = {
+      "Propeller off for every look on the bench.",
+      "One change a flight, at " + n(safe_height_m) + " m" + " or higher, within sight, with manual one movement away.",
+      "Worked out, not flown: the band says how sure it is. Where it shakes in the air, the air is right."};
+  if (c->feel.follows == GainFollows::throttle)
+    out.cautions.push_back(
+        "This class gives less correction with more throttle. A dive has little throttle and much speed: that is where "
+        "it shakes first.");
+  for (const Axis axis : all_axes) {
+    const AxisFeel& a = r.of(axis);
+    if (a.known() && a.path.play_rad > 0.5 * rad) {
+      out.cautions.push_back(
+          "Play with a fast, unbalanced surface invites flutter. Nothing here can say from which speed on: take the "
+          "play out.");
+      break;
+    }
+  }
+  return out;
+}
+
+}  // namespace rigging

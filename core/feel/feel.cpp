@@ -1,0 +1,139 @@
+#include "feel/feel.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/angle.h"
+#include "earth/gravity.h"
+#include "power/power.h"
+#include "surfaces/air_loads.h"
+
+namespace rigging {
+namespace {
+
+constexpr double least_follow = 0.3, most_follow = 2;  ///< how far a correction is scaled with the airspeed
+
+/// The rate at which the surfaces' push and the damping agree.
+double full_rate(const Aeroplane& a, const AxisControl& c, Axis axis, double m_s) {
+  const Stability& s = a.stability;
+  if (axis == Axis::roll) return 2 * m_s / a.span_m * c.effect * c.throw_rad / -s.roll_p.value / rad;
+  if (axis == Axis::pitch) {
+    // Turning upward at a rate q asks for a load of 1 + V·q/g: what the wing can carry at this speed is the end of it.
+    const RatePlant p = plant_of(a, c, axis, m_s);
+    const double free = p.a0 > 0 ? p.b0 / p.a0 * c.throw_rad : 1e9;
+    const double load = (m_s / a.stall_m_s) * (m_s / a.stall_m_s);
+    return std::min(free, (load - 1) * standard_gravity / m_s) / rad;
+  }
+  const RatePlant p = plant_of(a, c, axis, m_s);
+  return p.a0 > 0 ? p.b0 / p.a0 * c.throw_rad / rad : 0;
+}
+
+/// The speed at which a falling curve meets the gain; the first one.
+std::optional<double> meets(const std::vector<MarginPoint>& curve, double MarginPoint::*edge, double gain,
+                            const std::function<double(double)>& follows) {
+  for (std::size_t i = 0; i < curve.size(); ++i) {
+    const auto over = [&](const MarginPoint& p) { return p.*edge > 0 ? gain * follows(p.m_s) - p.*edge : -1; };
+    const double here = over(curve[i]);
+    if (here < 0) continue;
+    if (i == 0) return curve[0].m_s;
+    const double before = over(curve[i - 1]);
+    return curve[i - 1].m_s + (curve[i].m_s - curve[i - 1].m_s) * (before / (before - here));
+  }
+  return {};
+}
+
+}  // namespace
+
+MarginPoint margin_at(const std::vector<MarginPoint>& curve, double m_s) {
+  if (curve.empty()) return {};
+  if (m_s <= curve.front().m_s) return curve.front();
+  for (std::size_t i = 1; i < curve.size(); ++i) {
+    const MarginPoint &a = curve[i - 1], &b = curve[i];
+    if (m_s > b.m_s) continue;
+    const double t = (m_s - a.m_s) / (b.m_s - a.m_s);
+    const auto between = [t](double x, double y) { return x + t * (y - x); };
+    return {m_s,
+            between(a.shakes_s, b.shakes_s),
+            between(a.shakes_least_s, b.shakes_least_s),
+            between(a.shakes_most_s, b.shakes_most_s),
+            between(a.hz, b.hz),
+            between(a.calm_s, b.calm_s)};
+  }
+  return curve.back();
+}
+
+double follows_speed(const ControllerClass& controller, double m_s, double cruise_m_s) {
+  if (controller.feel.follows != GainFollows::airspeed || m_s <= 0) return 1;
+  return std::clamp(cruise_m_s * cruise_m_s / (m_s * m_s), least_follow, most_follow);
+}
+
+FeelReport analyze_feel(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
+                        const Balance& balance, const SurfacesReport& surfaces) {
+  FeelReport r;
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (!c) {
+    r.missing = "Choose a controller first: its gains are what is set here.";
+    return r;
+  }
+  const auto plane = aeroplane_of(rig, catalogue, airframe, balance);
+  if (!plane) {
+    r.missing = capital(plane.error().what) + ". What is expected: " + plane.error().expected + ".";
+    return r;
+  }
+  r.aeroplane = *plane;
+  if (const auto speeds = speeds_of(rig, airframe)) r.fast_m_s = speeds->fast;
+  const auto controls = axis_controls(*plane, surfaces);
+  const GainScale scale(*c, rig.feel.half_share);
+  const auto follows = [&](double m_s) { return follows_speed(*c, m_s, plane->cruise_m_s); };
+  const bool levels = c->mode(Mode::level) != nullptr;
+  for (const Axis axis : all_axes) {
+    AxisFeel& a = r.axes[static_cast<std::size_t>(index_of(axis))];
+    a.axis = axis;
+    a.control = controls[static_cast<std::size_t>(index_of(axis))];
+    if (a.control.throw_rad <= 0) {
+      a.why_not = a.control.by_motors ? "Only the motors steer it: how fast they answer is not known here."
+                                      : "No surface serves it.";
+      continue;
+    }
+    if (a.control.roll_by_rudder) {
+      a.why_not = "It rolls by the rudder and the dihedral: look at yaw, whose gain works on both.";
+      continue;
+    }
+    if (a.control.effect <= 0) {
+      a.why_not = "As planned its surfaces turn the aircraft the wrong way, or not at all: look at station surfaces.";
+      continue;
+    }
+    a.path = signal_path(rig, catalogue, *c, surfaces, a.control, axis);
+    const LearnedGain* learnt = rig.feel.learnt(axis);
+    a.rate = margins_over_speed(*plane, a.control, axis, a.path, learnt);
+    if (levels && axis != Axis::yaw)
+      a.level = margins_over_speed(*plane, a.control, axis, a.path, learnt, {.levels = true});
+    const AxisGain* set = rig.feel.gain(axis);
+    if (scale.settable() && set) a.place = set->rate;
+    if (a.place || !scale.settable()) {
+      a.gain_s = a.path.full_gain_s * scale.effect(a.place.value_or(1));
+      a.shakes_from_m_s = meets(a.stricter(), &MarginPoint::shakes_s, a.gain_s, follows);
+      a.may_shake_from_m_s = meets(a.stricter(), &MarginPoint::shakes_least_s, a.gain_s, follows);
+    }
+    const MarginPoint fast = margin_at(a.stricter(), r.fast_m_s);
+    const double at_fast = a.path.full_gain_s * follows(r.fast_m_s);
+    a.calm_gain_s = fast.calm_s / follows(r.fast_m_s), a.shakes_gain_s = fast.shakes_s / follows(r.fast_m_s);
+    a.shakes_hz = fast.hz;
+    if (at_fast > 0) {
+      a.calm_place = scale.place_for(fast.calm_s / at_fast);
+      a.shakes_place = scale.place_for(fast.shakes_s / at_fast);
+    }
+    a.full_rate_deg_s = full_rate(*plane, a.control, axis, plane->cruise_m_s);
+  }
+  return r;
+}
+
+FeelReport feel_report(const Rig& rig, const Catalogue& catalogue) {
+  const AirframeReport airframe = analyze_airframe(rig);
+  const SurfacesReport surfaces = analyze_surfaces(rig);
+  const std::vector<ServoLoad> loads = analyze_loads(rig, catalogue, airframe, surfaces);
+  const PowerReport power = analyze_power(rig, catalogue, {}, &loads);
+  return analyze_feel(rig, catalogue, airframe, analyze_fit(rig, catalogue, airframe, power).balance, surfaces);
+}
+
+}  // namespace rigging

@@ -1,0 +1,62 @@
+#pragma once
+
+#include <array>
+#include <string>
+#include <vector>
+
+#include "base/station.h"
+#include "feel/gain_scale.h"
+#include "feel/margins.h"
+#include "fit/fit.h"
+
+/// How hard may it correct? The aeroplane, the loops of its axes, and where they begin to shake.
+namespace rigging {
+
+/// One axis with what corrects it.
+struct AxisFeel {
+  Axis axis = Axis::roll;
+  std::string why_not;  ///< why nothing can be said of it; empty when it can
+  AxisControl control;
+  SignalPath path;
+  std::vector<MarginPoint> rate;   ///< against turning alone
+  std::vector<MarginPoint> level;  ///< while it levels as well; empty where it does not
+  std::optional<double> place;     ///< as it is set, 0 to 1
+  double gain_s = 0;               ///< what that makes, or what the linkage gives; 0 where nothing is set
+  /// Speed from which the setting shakes: expected, and where one in twenty would already; absent: not up to the dive.
+  std::optional<double> shakes_from_m_s, may_shake_from_m_s;
+  /// Largest gain that is calm at the fastest speed in level flight, and its place (over 1: even at most).
+  double calm_gain_s = 0, calm_place = 0;
+  /// Gain and place at which it is expected to begin to shake there, and at which frequency.
+  double shakes_gain_s = 0, shakes_place = 0, shakes_hz = 0;
+  /// Rate that full command makes at cruise speed, degrees a second; pitch: until the wing carries all it can.
+  double full_rate_deg_s = 0;
+
+  bool known() const { return why_not.empty(); }
+  /// The curve of the mode that is harder to keep calm.
+  const std::vector<MarginPoint>& stricter() const { return level.empty() ? rate : level; }
+};
+
+struct FeelReport {
+  std::string missing;  ///< what has to be known first, with its station; the rest is empty then
+  Station at = Station::airframe;
+  Aeroplane aeroplane;
+  double fast_m_s = 0;  ///< fastest level flight
+  std::array<AxisFeel, 3> axes;
+
+  const AxisFeel& of(Axis axis) const { return axes[static_cast<std::size_t>(index_of(axis))]; }
+};
+
+/// Some 20 to 30 ms: made on a worker.
+FeelReport analyze_feel(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
+                        const Balance& balance, const SurfacesReport& surfaces);
+
+/// The same from the rig alone.
+FeelReport feel_report(const Rig& rig, const Catalogue& catalogue);
+
+/// The curve at a speed, straight lines between its points.
+MarginPoint margin_at(const std::vector<MarginPoint>& curve, double m_s);
+
+/// What the class makes of a gain at a speed: 1, or less the faster it flies, where airspeed makes it smaller.
+double follows_speed(const ControllerClass& controller, double m_s, double cruise_m_s);
+
+}  // namespace rigging

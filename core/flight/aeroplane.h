@@ -1,0 +1,81 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "airframe/airframe.h"
+#include "base/figure.h"
+#include "base/result.h"
+#include "fit/fit.h"
+#include "surfaces/surfaces.h"
+
+/// The aeroplane in numbers: what the air does to it, from its own geometry. Estimates with bands.
+namespace rigging {
+
+struct Banded {
+  double value = 0, least = 0, most = 0;
+  bool operator==(const Banded&) const = default;
+};
+
+/// Changes of the coefficients of force and moment (Nelson, Flight Stability and Automatic Control, ch. 2, 3 and 5),
+/// per radian; rates count as p·b/2V, q·c/2V, r·b/2V. Body axes about the balance point: side right, roll right, pitch
+/// nose up, yaw nose right positive; lift up. Where lift matters, the part per unit of lift coefficient stands by
+/// itself.
+struct Stability {
+  Banded lift_alpha, pitch_alpha, lift_q, pitch_q, pitch_alpha_dot;
+  Banded side_beta, roll_beta, roll_beta_per_lift, yaw_beta;
+  Banded side_p, roll_p, yaw_p, yaw_p_per_lift;
+  Banded side_r, roll_r, roll_r_per_lift, yaw_r;
+  bool operator==(const Stability&) const = default;
+};
+
+/// What one surface does, per radian of trailing edge up (rudder: right), on wing area, span and mean chord.
+struct ControlEffect {
+  Surface surface;
+  double lift = 0, side = 0, roll = 0, pitch = 0, yaw = 0;
+  double least = 1, most = 1;  ///< of these, as factors
+  bool operator==(const ControlEffect&) const = default;
+};
+
+/// About the balance point, kg·m²; `xz` is ∫ x·z dm.
+struct Inertia {
+  Banded roll, pitch, yaw;
+  double xz = 0;
+  bool operator==(const Inertia&) const = default;
+};
+
+struct Aeroplane {
+  double mass_kg = 0;
+  double wing_area_m2 = 0, span_m = 0, mean_chord_m = 0;
+  double balance_m = 0;  ///< behind the nose
+  double stall_m_s = 0, cruise_m_s = 0, dive_m_s = 0;
+  bool balance_assumed = false;  ///< not all of it is weighed and placed: the wanted balance point is taken
+  bool inertia_rough = false;    ///< not all parts are placed: the frame stands for them
+  Inertia inertia;
+  Stability stability;
+  std::vector<ControlEffect> controls;
+
+  const ControlEffect* control(Surface surface) const;
+  /// The numbers with their formulas and sources, for showing the working.
+  std::vector<Figure> figures() const;
+  bool operator==(const Aeroplane&) const = default;
+};
+
+/// From geometry: wing, tail and foreplane by the vortex lattice of airframe/lattice.h, symmetric for angle of attack
+/// and pitching, antisymmetric for sideslip, rolling and turning, with the flaps as added incidence; fins as surfaces
+/// of their own by Helmbold; the body after Munk. Density of ISO 2533 at sea level. Not modelled: propeller wash and
+/// torque, ground, flexing, separated flow: it holds from some tenths above the stall speed on.
+/// Errors: no flying mass, no area, no chord: what is missing and at which station it is given.
+Result<Aeroplane> aeroplane_of(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
+                               const Balance& balance);
+
+/// Inertia of the parts as boxes where they sit, the frame as plates spread over its drawing (lifting surfaces by
+/// area, the body by its skin), moved to the frame's own balance point. What is left of the flying mass, parts without
+/// a place among it, counts as the frame. Band: 0.75 to 1.3 (from memory; placed parts make it narrower, down to 0.85
+/// to 1.15).
+Inertia inertia_of(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe, const Balance& balance,
+                   double mass_kg, const Point& about);
+
+inline constexpr double air_density_kg_m3 = 1.225;  ///< ISO 2533, sea level
+
+}  // namespace rigging

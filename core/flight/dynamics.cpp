@@ -1,0 +1,185 @@
+#include "flight/dynamics.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/angle.h"
+#include "earth/gravity.h"
+
+namespace rigging {
+namespace {
+
+constexpr double highest_lift = 1.1;  ///< before it stalls (common practice; the stall speed rests on the same)
+constexpr double stall_width = 0.05;  ///< rad, over which it goes over to a plate
+constexpr double slow_m_s = 0.5;      ///< below it angles of the air mean nothing
+
+struct Vec {
+  double x, y, z;
+};
+
+/// Body to earth.
+Vec to_earth(const Motion& m, Vec b) {
+  const double a = m.q0, i = m.q1, j = m.q2, k = m.q3;
+  return {(1 - 2 * (j * j + k * k)) * b.x + 2 * (i * j - k * a) * b.y + 2 * (i * k + j * a) * b.z,
+          2 * (i * j + k * a) * b.x + (1 - 2 * (i * i + k * k)) * b.y + 2 * (j * k - i * a) * b.z,
+          2 * (i * k - j * a) * b.x + 2 * (j * k + i * a) * b.y + (1 - 2 * (i * i + j * j)) * b.z};
+}
+Vec to_body(const Motion& m, Vec e) {
+  Motion back = m;
+  back.q1 = -m.q1, back.q2 = -m.q2, back.q3 = -m.q3;
+  return to_earth(back, e);
+}
+
+Motion moved(const Motion& m, const Motion& d, double h) {
+  return {m.north + h * d.north, m.east + h * d.east, m.down + h * d.down, m.u + h * d.u,   m.v + h * d.v,
+          m.w + h * d.w,         m.q0 + h * d.q0,     m.q1 + h * d.q1,     m.q2 + h * d.q2, m.q3 + h * d.q3,
+          m.p + h * d.p,         m.q + h * d.q,       m.r + h * d.r};
+}
+
+}  // namespace
+
+double Motion::bank() const { return std::atan2(2 * (q0 * q1 + q2 * q3), 1 - 2 * (q1 * q1 + q2 * q2)); }
+double Motion::nose_up() const { return std::asin(std::clamp(2 * (q0 * q2 - q3 * q1), -1.0, 1.0)); }
+double Motion::heading() const { return std::atan2(2 * (q0 * q3 + q1 * q2), 1 - 2 * (q2 * q2 + q3 * q3)); }
+
+Motion Motion::straight(double m_s, double height_m, double bank_rad, double nose_up_rad, double heading_rad) {
+  Motion m;
+  m.down = -height_m;
+  m.u = m_s;
+  const double cr = std::cos(bank_rad / 2), sr = std::sin(bank_rad / 2), cp = std::cos(nose_up_rad / 2),
+               sp = std::sin(nose_up_rad / 2), cy = std::cos(heading_rad / 2), sy = std::sin(heading_rad / 2);
+  m.q0 = cr * cp * cy + sr * sp * sy;
+  m.q1 = sr * cp * cy - cr * sp * sy;
+  m.q2 = cr * sp * cy + sr * cp * sy;
+  m.q3 = cr * cp * sy - sr * sp * cy;
+  return m;
+}
+
+FlightModel::FlightModel(const Aeroplane& a, const Drag& drag, const Engine& engine) : aeroplane_(a), engine_(engine) {
+  const Stability& s = a.stability;
+  inverse_mass_ = 1 / a.mass_kg;
+  ix_ = a.inertia.roll.value, iy_ = a.inertia.pitch.value, iz_ = a.inertia.yaw.value, ixz_ = a.inertia.xz;
+  // A product of inertia that no body can have would turn mass into nothing.
+  ixz_ = std::clamp(ixz_, -0.9 * std::sqrt(ix_ * iz_), 0.9 * std::sqrt(ix_ * iz_));
+  gamma_ = 1 / (ix_ * iz_ - ixz_ * ixz_);
+  lift_alpha_ = s.lift_alpha.value, lift_q_ = s.lift_q.value;
+  drag_zero_ = drag.parasite_m2 / a.wing_area_m2;
+  drag_lift_ = drag.induced_per_m2 * a.wing_area_m2;
+  pitch_alpha_ = s.pitch_alpha.value;
+  // The angle of attack changes about as fast as the nose in what the tail's delay is for.
+  pitch_q_ = s.pitch_q.value + s.pitch_alpha_dot.value;
+  const double q = air_density_kg_m3 / 2 * a.cruise_m_s * a.cruise_m_s;
+  const double lift = a.mass_kg * standard_gravity / (q * a.wing_area_m2);
+  // The body's x axis is the floor that the wing sits on at cruise: zero there.
+  cruise_alpha_ = 0;
+  lift_zero_ = lift;
+  stall_alpha_ = (highest_lift - lift) / lift_alpha_;
+  blunt_ = 1 / stall_width;
+  pitch_balance_ = 0;
+  const double wanted = q * a.wing_area_m2 * drag_coefficient(0);
+  const double full = thrust_n(1, a.cruise_m_s);
+  cruise_throttle_ = full > 0 ? std::sqrt(std::clamp(wanted / full, 0.0, 1.0)) : 0;
+}
+
+double FlightModel::lift_coefficient(double alpha) const {
+  // 0 while it flies, 1 where it is a plate, on either side.
+  const double high = 1 / (1 + std::exp(-blunt_ * (alpha - stall_alpha_)));
+  const double low = 1 / (1 + std::exp(blunt_ * (alpha + stall_alpha_ + 2 * lift_zero_ / lift_alpha_)));
+  const double stalled = std::min(1.0, high + low);
+  const double true_alpha = alpha + lift_zero_ / lift_alpha_;
+  const double si = std::sin(true_alpha), co = std::cos(true_alpha);
+  return (1 - stalled) * (lift_zero_ + lift_alpha_ * alpha) + stalled * 2 * std::copysign(1.0, si) * si * si * co;
+}
+
+double FlightModel::drag_coefficient(double alpha) const {
+  const double high = 1 / (1 + std::exp(-blunt_ * (alpha - stall_alpha_)));
+  const double low = 1 / (1 + std::exp(blunt_ * (alpha + stall_alpha_ + 2 * lift_zero_ / lift_alpha_)));
+  const double stalled = std::min(1.0, high + low);
+  const double lift = lift_zero_ + lift_alpha_ * alpha;
+  const double si = std::sin(alpha + lift_zero_ / lift_alpha_);
+  return drag_zero_ + (1 - stalled) * drag_lift_ * lift * lift + stalled * 2 * std::abs(si) * si * si;
+}
+
+double FlightModel::thrust_n(double throttle, double airspeed) const {
+  const double full = throttle * throttle * engine_.static_n;
+  const double free = engine_.free_m_s * std::max(0.2, throttle);
+  const double share = airspeed / free;
+  return full * std::max(0.0, 1 - share * share);
+}
+
+Incidence FlightModel::incidence(const Motion& m, const Air& air) const {
+  const Vec wind = to_body(m, {air.north, air.east, air.down});
+  const double u = m.u - wind.x - air.u, v = m.v - wind.y - air.v, w = m.w - wind.z - air.w;
+  const double speed = std::sqrt(u * u + v * v + w * w);
+  if (speed < slow_m_s) return {0, 0, speed};
+  return {std::atan2(w, u), std::asin(std::clamp(v / speed, -1.0, 1.0)), speed};
+}
+
+Motion FlightModel::rates(const Motion& m, const Deflection& d, double throttle, const Air& air) const {
+  const Aeroplane& a = aeroplane_;
+  const Stability& s = a.stability;
+  const Incidence at = incidence(m, air);
+  const double pressure = air_density_kg_m3 / 2 * at.airspeed * at.airspeed * a.wing_area_m2;
+  const double over_speed = 0.5 / std::max(at.airspeed, slow_m_s);
+  const double p = (m.p - air.p) * a.span_m * over_speed, q = (m.q - air.q) * a.mean_chord_m * over_speed,
+               r = (m.r - air.r) * a.span_m * over_speed;
+
+  const double still = lift_coefficient(at.alpha);
+  const double lift = still + lift_q_ * q + d.lift;
+  const double extra = lift - still;
+  const double drag = drag_coefficient(at.alpha) + drag_lift_ * extra * (2 * still + extra);
+  const double side = s.side_beta.value * at.beta + s.side_p.value * p + s.side_r.value * r + d.side;
+  const double ca = std::cos(at.alpha), sa = std::sin(at.alpha);
+  const double fx = pressure * (-drag * ca + lift * sa) + thrust_n(throttle, std::max(0.0, at.airspeed * ca));
+  const double fy = pressure * side, fz = pressure * (-drag * sa - lift * ca);
+
+  const double roll = pressure * a.span_m *
+                      ((s.roll_beta.value + s.roll_beta_per_lift.value * still) * at.beta + s.roll_p.value * p +
+                       (s.roll_r.value + s.roll_r_per_lift.value * still) * r + d.roll);
+  // Beyond the stall the stiffness is that of an arrow, not of a line.
+  const double pitch =
+      pressure * a.mean_chord_m * (pitch_balance_ + pitch_alpha_ * std::sin(at.alpha) + pitch_q_ * q + d.pitch);
+  const double yaw =
+      pressure * a.span_m *
+      (s.yaw_beta.value * at.beta + (s.yaw_p.value + s.yaw_p_per_lift.value * still) * p + s.yaw_r.value * r + d.yaw);
+
+  Motion c;
+  const Vec ground = to_earth(m, {m.u, m.v, m.w}), weight = to_body(m, {0, 0, standard_gravity});
+  c.north = ground.x, c.east = ground.y, c.down = ground.z;
+  c.u = fx * inverse_mass_ + weight.x + m.r * m.v - m.q * m.w;
+  c.v = fy * inverse_mass_ + weight.y + m.p * m.w - m.r * m.u;
+  c.w = fz * inverse_mass_ + weight.z + m.q * m.u - m.p * m.v;
+  c.q0 = 0.5 * (-m.q1 * m.p - m.q2 * m.q - m.q3 * m.r);
+  c.q1 = 0.5 * (m.q0 * m.p + m.q2 * m.r - m.q3 * m.q);
+  c.q2 = 0.5 * (m.q0 * m.q - m.q1 * m.r + m.q3 * m.p);
+  c.q3 = 0.5 * (m.q0 * m.r + m.q1 * m.q - m.q2 * m.p);
+  // Euler's equations with the product of inertia (Etkin, Dynamics of Flight, ch. 4).
+  const double hx = ix_ * m.p - ixz_ * m.r, hy = iy_ * m.q, hz = iz_ * m.r - ixz_ * m.p;
+  const double mx = roll - (m.q * hz - m.r * hy), my = pitch - (m.r * hx - m.p * hz), mz = yaw - (m.p * hy - m.q * hx);
+  c.p = (iz_ * mx + ixz_ * mz) * gamma_;
+  c.q = my / iy_;
+  c.r = (ix_ * mz + ixz_ * mx) * gamma_;
+  return c;
+}
+
+void FlightModel::step(Motion& m, const Deflection& surfaces, double throttle, const Air& air, double dt) const {
+  const Motion a = rates(m, surfaces, throttle, air);
+  const Motion b = rates(moved(m, a, dt / 2), surfaces, throttle, air);
+  const Motion c = rates(moved(m, b, dt / 2), surfaces, throttle, air);
+  const Motion d = rates(moved(m, c, dt), surfaces, throttle, air);
+  Motion next = moved(m, a, dt / 6);
+  next = moved(next, b, dt / 3);
+  next = moved(next, c, dt / 3);
+  m = moved(next, d, dt / 6);
+  // The length drifts by rounding alone: one step of Newton's is enough.
+  const double scale = 1.5 - 0.5 * (m.q0 * m.q0 + m.q1 * m.q1 + m.q2 * m.q2 + m.q3 * m.q3);
+  m.q0 *= scale, m.q1 *= scale, m.q2 *= scale, m.q3 *= scale;
+}
+
+double FlightModel::energy(const Motion& m) const {
+  return 0.5 * aeroplane_.mass_kg * (m.u * m.u + m.v * m.v + m.w * m.w) +
+         0.5 * (ix_ * m.p * m.p + iy_ * m.q * m.q + iz_ * m.r * m.r) - ixz_ * m.p * m.r +
+         aeroplane_.mass_kg * standard_gravity * m.height();
+}
+
+}  // namespace rigging

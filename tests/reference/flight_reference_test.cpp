@@ -1,0 +1,159 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <filesystem>
+#include <numbers>
+
+#include "base/angle.h"
+#include "base/json.h"
+#include "bench_rig.h"
+#include "flight/axis_plant.h"
+#include "flight/loop.h"
+#include "review/review.h"
+
+namespace rigging {
+namespace {
+
+// Ziegler and Nichols, Optimum Settings for Automatic Controllers, 1942: the ultimate gain of 1/(s+1)³ is 8, its period
+// 2π/√3 (exact, by Routh's criterion).
+TEST(FlightReference, TheUltimateGainOfThreeEqualLags) {
+  Loop l;
+  l.plant = RatePlant::roll(-1, 1);
+  l.servo(1 / (2 * pi), 1);  // (s + 1)²
+  l.rate_gain = 1;
+  const LoopMargins m = margins_of(l);
+  ASSERT_TRUE(m.onset);
+  EXPECT_NEAR(m.onset->rate_gain, 8, 1e-9);
+  EXPECT_NEAR(1 / m.onset->hz, 2 * pi / std::sqrt(3.0), 1e-9);
+  EXPECT_NEAR(*m.gain_margin_db, 20 * std::log10(8.0), 1e-9);
+}
+
+// Åström and Hägglund, PID Controllers, 2nd ed., ch. 2: a first-order lag with pure delay oscillates where
+// atan(ω/a) + ωT = π, with the gain √(ω² + a²) / b; an integrator where ωT = π/2, with ω / b.
+TEST(FlightReference, TheUltimateGainWithPureDelay) {
+  for (const double a : {0.5, 4.0, 12.0})
+    for (const double delay : {0.01, 0.03, 0.2}) {
+      double low = 1e-6, high = pi / delay;
+      for (int i = 0; i < 200; ++i) {
+        const double w = (low + high) / 2;
+        (std::atan(w / a) + w * delay < pi ? low : high) = w;
+      }
+      Loop l;
+      l.plant = RatePlant::roll(-a, 30);
+      l.delay_s = delay;
+      l.rate_gain = 0.01;
+      const LoopMargins m = margins_of(l);
+      ASSERT_TRUE(m.onset);
+      EXPECT_NEAR(m.onset->hz * 2 * pi / low, 1, 1e-6);
+      EXPECT_NEAR(m.onset->rate_gain / (std::hypot(low, a) / 30), 1, 1e-6);
+    }
+  Loop l;
+  l.plant = RatePlant::roll(0, 30);
+  l.delay_s = 0.05;
+  l.rate_gain = 0.1;
+  const LoopMargins m = margins_of(l);
+  ASSERT_TRUE(m.onset && m.phase_margin_deg);
+  EXPECT_NEAR(m.onset->rate_gain, pi / 2 / 0.05 / 30, 1e-9);
+  // Crossover where 0.1 · 30 / ω is 1; phase margin 90° less the delay.
+  EXPECT_NEAR(*m.crossover_hz, 3 / (2 * pi), 1e-9);
+  EXPECT_NEAR(*m.phase_margin_deg, 90 - 3 * 0.05 / rad, 1e-9);
+}
+
+// SciPy 1.10: stored answers with the script that made them (data/loop_margins.py).
+TEST(FlightReference, MarginsAgreeWithSciPy) {
+  const auto stored =
+      read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "tests/reference/data/loop_margins.json");
+  ASSERT_TRUE(stored);
+  ASSERT_EQ(stored->size(), 40u);
+  for (const Json& one : *stored) {
+    const auto l = loop_from_json(one["case"], "case");
+    ASSERT_TRUE(l) << l.error().text();
+    const LoopMargins m = margins_of(*l);
+    const Json& a = one["answer"];
+    EXPECT_EQ(m.stable, a["stable"].get<bool>()) << one.dump();
+    ASSERT_TRUE(m.onset) << one.dump();
+    EXPECT_NEAR(m.onset->rate_gain / a["shakes_at_rate_gain"].get<double>(), 1, 1e-6) << one.dump();
+    EXPECT_NEAR(m.onset->hz / a["shakes_at_hz"].get<double>(), 1, 1e-6) << one.dump();
+    EXPECT_NEAR(*m.gain_margin_db, a["gain_margin_db"].get<double>(), 1e-4);
+    ASSERT_EQ(m.crossover_hz.has_value(), !a["crossover_hz"].is_null()) << one.dump();
+    if (!m.crossover_hz) continue;
+    EXPECT_NEAR(*m.crossover_hz / a["crossover_hz"].get<double>(), 1, 1e-6) << one.dump();
+    EXPECT_NEAR(*m.phase_margin_deg, a["phase_margin_deg"].get<double>(), 1e-3) << one.dump();
+  }
+}
+
+// Nelson, Flight Stability and Automatic Control, general aviation example, and its results Lp ≈ −8.40 1/s, Lδa ≈ 28.9
+// 1/s² (the numbers from memory; that they fit together is checked by recomputing them here in feet and slugs).
+TEST(FlightReference, DimensionalRollDerivativesOfTheGeneralAviationExample) {
+  constexpr double foot = 0.3048, pound_mass = 0.45359237, slug_ft2 = 14.59390294 * foot * foot;
+  const double q_psf = 0.5 * 0.002377 * 176 * 176;
+  const double roll_by_hand = -0.410 * q_psf * 184 * 33.4 * 33.4 / (2 * 176 * 1048);
+  const double aileron_by_hand = 0.134 * q_psf * 184 * 33.4 / 1048;
+  EXPECT_NEAR(roll_by_hand, -8.40, 0.1);
+  EXPECT_NEAR(aileron_by_hand, 28.9, 0.3);
+  Aeroplane a;
+  a.mass_kg = 2750 * pound_mass;
+  a.wing_area_m2 = 184 * foot * foot;
+  a.span_m = 33.4 * foot;
+  a.mean_chord_m = 5.7 * foot;
+  a.inertia.roll = {1048 * slug_ft2, 1048 * slug_ft2, 1048 * slug_ft2};
+  a.stability.roll_p = {-0.410, -0.410, -0.410};
+  AxisControl ailerons;
+  ailerons.throw_rad = 1;
+  ailerons.effect = 0.134;
+  const RatePlant p = plant_of(a, ailerons, Axis::roll, 176 * foot);
+  // Sea level density differs in the fifth figure: 0.002377 slug/ft³ is 1.2251 kg/m³.
+  EXPECT_NEAR(-p.a0, roll_by_hand, 0.01);
+  EXPECT_NEAR(p.b0, aileron_by_hand, 0.03);
+}
+
+// The same source's short period (from memory): CLα 4.44, Cmα −0.683, Cmα̇ −4.36, Cmq −9.96, Iy 3000 slug ft²; it gives
+// a period of 1.74 s and a damping of 0.69 (ωn 3.6 rad/s), by its two-degree approximation, which is recomputed here.
+TEST(FlightReference, ShortPeriodOfTheGeneralAviationExample) {
+  constexpr double foot = 0.3048, slug_ft2 = 14.59390294 * foot * foot;
+  Aeroplane a;
+  a.mass_kg = 2750 * 0.45359237;
+  a.wing_area_m2 = 184 * foot * foot;
+  a.span_m = 33.4 * foot;
+  a.mean_chord_m = 5.7 * foot;
+  a.inertia.pitch = {3000 * slug_ft2, 0, 0};
+  a.stability.lift_alpha.value = 4.44;
+  a.stability.pitch_alpha.value = -0.683;
+  a.stability.pitch_alpha_dot.value = -4.36;
+  a.stability.pitch_q.value = -9.96;
+  AxisControl elevator;
+  elevator.throw_rad = 1;
+  elevator.effect = 0.923;
+  const double u = 176, Q = 0.5 * 0.002377 * u * u, S = 184, c = 5.7, Iy = 3000, m = 2750 / 32.17;
+  const double z = -4.44 * Q * S / m, M_a = -0.683 * Q * S * c / Iy, M_q = -9.96 * c / (2 * u) * Q * S * c / Iy,
+               M_dot = -4.36 * c / (2 * u) * Q * S * c / Iy;
+  const RatePlant p = plant_of(a, elevator, Axis::pitch, u * foot);
+  EXPECT_NEAR(p.a0, z * M_q / u - M_a, 0.002 * p.a0);
+  EXPECT_NEAR(p.a1, -(M_q + M_dot + z / u), 0.002 * p.a1);
+  const double natural = std::sqrt(p.a0);
+  EXPECT_NEAR(natural, 3.6, 0.1);
+  EXPECT_NEAR(p.a1 / (2 * natural), 0.69, 0.03);
+}
+
+// Lifting line (Prandtl; e.g. Glauert, The Elements of Aerofoil and Airscrew Theory): rolling an elliptic wing is
+// damped with −π·A / (4·(A + 4)), here of near-elliptic tapered wings without sweep and tail.
+TEST(FlightReference, RollDampingOfAnEllipticWing) {
+  for (const double ratio : {6.0, 9.0, 14.0}) {
+    Rig rig = demo("bramble");
+    Airframe& f = rig.airframe;
+    f.span_m = 1.5;
+    const double chord = f.span_m / ratio;
+    f.root_chord_m = 1.4 * chord, f.tip_chord_m = 0.6 * chord;  // taper 0.43 carries nearly elliptically
+    f.sweep_deg = std::atan((f.root_chord_m - f.tip_chord_m) / 4 / (f.span_m / 2)) / rad;
+    f.dihedral_deg = 0, f.fin_height_m = 0.02;
+    const Review r = review(rig, shipped());
+    const auto a = aeroplane_of(rig, shipped(), r.airframe, r.fit.balance);
+    ASSERT_TRUE(a) << a.error().text();
+    const double expected = -pi * ratio / (4 * (ratio + 4));
+    // A lifting line knows no chord: short wings carry less than it says.
+    EXPECT_NEAR(a->stability.roll_p.value / expected, 1, ratio < 8 ? 0.09 : 0.06) << ratio;
+  }
+}
+
+}  // namespace
+}  // namespace rigging
