@@ -1,6 +1,7 @@
 #include "stations/entries.h"
 
 #include "stations/airframe/airframe_page.h"
+#include "stations/feel/feel_page.h"
 #include "stations/fit/fit_page.h"
 #include "stations/planned/planned_page.h"
 #include "stations/power/power_page.h"
@@ -24,7 +25,8 @@ std::vector<PageEntry>& page_entries() {
   static std::vector<PageEntry> all{{Station::airframe, make<AirframePage>}, {Station::fit, make<FitPage>},
                                     {Station::power, make<PowerPage>},       {Station::wiring, make<WiringPage>},
                                     {Station::sticks, make<SticksPage>},     {Station::surfaces, make<SurfacesPage>},
-                                    {Station::senses, make<SensesPage>},     {Station::proof, make<ProofPage>}};
+                                    {Station::senses, make<SensesPage>},     {Station::feel, make<FeelPage>},
+                                    {Station::proof, make<ProofPage>}};
   return all;
 }
 

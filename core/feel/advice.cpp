@@ -51,10 +51,10 @@ void first_and_steps(const Rig& rig, const GainScale& scale, const FeelReport& r
   if (a.axis == Axis::yaw && !off) first.why += " Rudder is the first to wag: when in doubt, less.";
   out.first.push_back(first);
 
-  // From there, one step a flight, until it is expected to shake or the end is reached.
-  double effect = std::max(scale.effect(place), 0.02 * calm);
-  if (off) effect = std::max(effect, least_school * calm / stride);
-  double last = place;
+  // From where it stands, one step a flight, until it is expected to shake or the end is reached.
+  double last = a.place.value_or(place);
+  double effect = scale.effect(last);
+  if (effect < 0.05 * calm) effect = least_school * calm / stride;
   for (int i = 0; i < most_steps; ++i) {
     effect *= shakes > 0 && effect > near_the_end * shakes ? short_stride : stride;
     if (effect > 1.02 * std::max(1.0, scale.effect(1)) || (shakes > 0 && effect > shakes)) break;
@@ -74,6 +74,17 @@ void first_and_steps(const Rig& rig, const GainScale& scale, const FeelReport& r
       s.watch += "; it may already show here, where the room is less than 6 dB or 45°";
     out.steps.push_back(std::move(s));
   }
+}
+
+/// A switch that serves all axes stands where the most delicate of them is calm.
+void one_for_all(const GainScale& scale, FeelAdvice& out) {
+  double least = 1;
+  for (const FirstGain& f : out.first) least = std::min(least, f.place);
+  for (FirstGain& f : out.first)
+    if (f.place > least) {
+      f.place = least, f.set = scale.words(least);
+      f.why = "One switch serves all axes, and another is calm no further.";
+    }
 }
 
 /// The rate that full stick is to give, degrees a second; 0 where nobody asks for one.
@@ -202,6 +213,7 @@ FeelAdvice advise_feel(const Rig& rig, const Catalogue& catalogue, const FeelRep
     else
       by_linkage(rig, a, r, out);
   }
+  if (scale.by() == GainBy::strengths) one_for_all(scale, out);
   on_the_bench(*c, scale, r, out);
   rates(rig, r, out);
   launch(*c, r, out);

@@ -50,13 +50,13 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
                                    const std::vector<LogColumn>& columns) {
   const auto table = parse_number_table(text, name);
   if (!table) return tl::make_unexpected(table.error());
-  struct Source {
+  struct Sought {
     std::vector<double>* to;
     std::size_t column;
     double factor;
   };
   FlightLog log;
-  std::vector<Source> sources;
+  std::vector<Sought> sources;
   int t = -1;
   double t_factor = 1;
   for (const std::string& meaning : log_meanings()) {
@@ -74,7 +74,7 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
     else
       sources.push_back({place_of(log, meaning), static_cast<std::size_t>(at), factor});
   }
-  const bool any_rate = std::any_of(sources.begin(), sources.end(), [&log](const Source& s) {
+  const bool any_rate = std::any_of(sources.begin(), sources.end(), [&log](const Sought& s) {
     return std::any_of(log.axes.begin(), log.axes.end(), [&s](const AxisLog& a) { return s.to == &a.rate_deg_s; });
   });
   if (t < 0 || !any_rate)
@@ -102,7 +102,7 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
   log.from_s = times.front();
   log.step_s = step;
   log.size = static_cast<std::size_t>(count);
-  for (const Source& s : sources) s.to->resize(log.size);
+  for (const Sought& s : sources) s.to->resize(log.size);
   std::size_t row = 0;
   bool in_gap = true;
   for (std::size_t i = 0; i < log.size; ++i) {
@@ -115,7 +115,7 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
     in_gap = gap;
     if (!gap) log.stretches.back().to = i + 1;
     const std::vector<double>&a = table->rows[row], &b = table->rows[row + 1];
-    for (const Source& s : sources) (*s.to)[i] = s.factor * (a[s.column] + share * (b[s.column] - a[s.column]));
+    for (const Sought& s : sources) (*s.to)[i] = s.factor * (a[s.column] + share * (b[s.column] - a[s.column]));
   }
   return log;
 }

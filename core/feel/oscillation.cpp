@@ -284,7 +284,9 @@ class AxisReader {
       e.correction = correction.amplitude;
       e.saturated = saturated(within(signals_.correction));
     }
-    if (!log_.airspeed_m_s.empty()) e.airspeed_m_s = mean(within(log_.airspeed_m_s));
+    if (const auto speeds = log_.airspeed_m_s.empty() ? std::span<const double>{} : within(log_.airspeed_m_s);
+        !speeds.empty())
+      e.airspeed_m_s = mean(speeds.first(speeds.size() / 4 + 1));
     const double first = quantile({from, from + length / 4}, 0.5),
                  later = quantile({from + length / 2, from + length}, 0.5);
     const double pure = purity(within(signals_.rate_deg_s), e.amplitude_deg_s);

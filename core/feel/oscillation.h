@@ -20,7 +20,7 @@ struct Episode {
   double amplitude_deg_s = 0;  ///< of the sine, while it is at its full height
   OscillationKind kind = OscillationKind::gain;
   std::string why;
-  std::optional<double> airspeed_m_s;  ///< mean over it
+  std::optional<double> airspeed_m_s;  ///< in its first quarter: where it began
   std::optional<double> correction;    ///< amplitude of its own frequency, share of full deflection
   bool saturated = false;              ///< the correction reached its end
 };

@@ -9,9 +9,9 @@
 namespace rigging {
 namespace {
 
-constexpr double highest_lift = 1.1;  ///< before it stalls (common practice; the stall speed rests on the same)
-constexpr double stall_width = 0.05;  ///< rad, over which it goes over to a plate
-constexpr double slow_m_s = 0.5;      ///< below it angles of the air mean nothing
+constexpr double highest_lift = 1.1;   ///< before it stalls (common practice; the stall speed rests on the same)
+constexpr double stall_width = 0.015;  ///< rad, over which it goes over to a plate
+constexpr double slow_m_s = 0.5;       ///< below it angles of the air mean nothing
 
 struct Vec {
   double x, y, z;
@@ -66,19 +66,24 @@ FlightModel::FlightModel(const Aeroplane& a, const Drag& drag, const Engine& eng
   drag_zero_ = drag.parasite_m2 / a.wing_area_m2;
   drag_lift_ = drag.induced_per_m2 * a.wing_area_m2;
   pitch_alpha_ = s.pitch_alpha.value;
-  // The angle of attack changes about as fast as the nose in what the tail's delay is for.
-  pitch_q_ = s.pitch_q.value + s.pitch_alpha_dot.value;
+  pitch_q_ = s.pitch_q.value;
   const double q = air_density_kg_m3 / 2 * a.cruise_m_s * a.cruise_m_s;
   const double lift = a.mass_kg * standard_gravity / (q * a.wing_area_m2);
   // The body's x axis is the floor that the wing sits on at cruise: zero there.
   cruise_alpha_ = 0;
   lift_zero_ = lift;
-  stall_alpha_ = (highest_lift - lift) / lift_alpha_;
+  // Its top is rounded: the middle of the change lies beyond it.
+  stall_alpha_ = (highest_lift - lift) / lift_alpha_ + 2.3 * stall_width;
   blunt_ = 1 / stall_width;
-  pitch_balance_ = 0;
+  // The beginning of the stall takes a little even here.
+  for (int i = 0; i < 4; ++i) lift_zero_ += lift - lift_coefficient(0);
   const double wanted = q * a.wing_area_m2 * drag_coefficient(0);
-  const double full = thrust_n(1, a.cruise_m_s);
-  cruise_throttle_ = full > 0 ? std::sqrt(std::clamp(wanted / full, 0.0, 1.0)) : 0;
+  double low = 0, high = engine.static_n > 0 ? 1 : 0;
+  for (int i = 0; i < 50; ++i) {
+    const double middle = (low + high) / 2;
+    (thrust_n(middle, a.cruise_m_s) < wanted ? low : high) = middle;
+  }
+  cruise_throttle_ = high;
 }
 
 double FlightModel::lift_coefficient(double alpha) const {
@@ -136,9 +141,6 @@ Motion FlightModel::rates(const Motion& m, const Deflection& d, double throttle,
   const double roll = pressure * a.span_m *
                       ((s.roll_beta.value + s.roll_beta_per_lift.value * still) * at.beta + s.roll_p.value * p +
                        (s.roll_r.value + s.roll_r_per_lift.value * still) * r + d.roll);
-  // Beyond the stall the stiffness is that of an arrow, not of a line.
-  const double pitch =
-      pressure * a.mean_chord_m * (pitch_balance_ + pitch_alpha_ * std::sin(at.alpha) + pitch_q_ * q + d.pitch);
   const double yaw =
       pressure * a.span_m *
       (s.yaw_beta.value * at.beta + (s.yaw_p.value + s.yaw_p_per_lift.value * still) * p + s.yaw_r.value * r + d.yaw);
@@ -149,6 +151,17 @@ Motion FlightModel::rates(const Motion& m, const Deflection& d, double throttle,
   c.u = fx * inverse_mass_ + weight.x + m.r * m.v - m.q * m.w;
   c.v = fy * inverse_mass_ + weight.y + m.p * m.w - m.r * m.u;
   c.w = fz * inverse_mass_ + weight.z + m.q * m.u - m.p * m.v;
+  // The downwash reaches the tail later: what counts is how fast the angle of attack changes.
+  // Through the air, which in a steady wind moves with it.
+  const double ua = at.airspeed * std::cos(at.beta) * ca, wa = at.airspeed * std::cos(at.beta) * sa,
+               va = at.airspeed * std::sin(at.beta), square = ua * ua + wa * wa;
+  const double du = fx * inverse_mass_ + weight.x + m.r * va - m.q * wa,
+               dw = fz * inverse_mass_ + weight.z + m.q * ua - m.p * va;
+  const double alpha_rate = square > slow_m_s * slow_m_s ? (dw * ua - du * wa) / square : 0;
+  // Beyond the stall the stiffness is that of an arrow, not of a line.
+  const double pitch = pressure * a.mean_chord_m *
+                       (pitch_alpha_ * std::sin(at.alpha) + pitch_q_ * q +
+                        s.pitch_alpha_dot.value * alpha_rate * a.mean_chord_m * over_speed + d.pitch);
   c.q0 = 0.5 * (-m.q1 * m.p - m.q2 * m.q - m.q3 * m.r);
   c.q1 = 0.5 * (m.q0 * m.p + m.q2 * m.r - m.q3 * m.q);
   c.q2 = 0.5 * (m.q0 * m.q - m.q1 * m.r + m.q3 * m.p);

@@ -80,7 +80,7 @@ class FlightModel {
   double lift_zero_ = 0, lift_alpha_ = 0, lift_q_ = 0;
   double drag_zero_ = 0, drag_lift_ = 0;
   double stall_alpha_ = 0.25, blunt_ = 40;
-  double pitch_alpha_ = 0, pitch_q_ = 0, pitch_balance_ = 0;
+  double pitch_alpha_ = 0, pitch_q_ = 0;
   double cruise_alpha_ = 0, cruise_throttle_ = 0;
   double inverse_mass_ = 0, ix_ = 0, iy_ = 0, iz_ = 0, ixz_ = 0, gamma_ = 0;
 };

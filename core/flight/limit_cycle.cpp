@@ -22,13 +22,13 @@ std::optional<Onset> needed(const Loop& l, double amplitude) {
   return Onset{at->rate_gain / std::abs(n), at->hz};
 }
 
-constexpr double least_amplitude = 0.52, most_amplitude = 500, step = 1.05;
+constexpr double least_amplitude = 0.52, most_amplitude = 500, next_amplitude = 1.05;
 
 }  // namespace
 
 std::optional<double> play_ceiling(const Loop& l) {
   std::optional<double> least;
-  for (double a = least_amplitude; a < most_amplitude; a *= step)
+  for (double a = least_amplitude; a < most_amplitude; a *= next_amplitude)
     if (const auto n = needed(l, a); n && (!least || n->rate_gain < *least)) least = n->rate_gain;
   return least;
 }
@@ -38,7 +38,7 @@ std::optional<LimitCycle> play_cycle(const Loop& l) {
   double outer = most_amplitude;
   auto beyond = needed(l, outer);
   if (!beyond || beyond->rate_gain <= l.rate_gain) return {};
-  for (double a = outer / step; a > least_amplitude; a /= step) {
+  for (double a = outer / next_amplitude; a > least_amplitude; a /= next_amplitude) {
     const auto n = needed(l, a);
     if (!n) return {};
     if (n->rate_gain > l.rate_gain) {

@@ -3,6 +3,7 @@
 #include "airframe/edits.h"
 #include "direction/direction_checks.h"
 #include "direction/mode_checks.h"
+#include "feel/edits.h"
 #include "fit/edits.h"
 #include "proof/hand_steps.h"
 #include "proof/proof_procedure.h"
@@ -33,6 +34,7 @@ bool senses_known(const Rig& rig, const Review&) {
   return rig.sensing.accelerometer || rig.sensing.compass || rig.sensing.level_nose_up_deg ||
          !rig.sensing.reported.empty();
 }
+bool gains_known(const Rig& rig, const Review&) { return !rig.feel.gains.empty() || !rig.feel.learned.empty(); }
 bool never(const Rig&, const Review&) { return false; }
 
 template <class P>
@@ -97,8 +99,10 @@ std::vector<StationEntry> built() {
                                 {"sky", "Listen to the satellite receiver", "", make<SkyProcedure>},
                                 {"air", "Look at barometer and airspeed", "", make<AirProcedure>}},
                  .begun = senses_known});
-  all.push_back(planned(S::feel, "How hard may it correct?",
-                        "Not built yet. Here gains will be set against the flight model, with margins over speed."));
+  all.push_back({.station = S::feel,
+                 .question = "How hard may it correct?",
+                 .edits = feel_edits(),
+                 .begun = gains_known});
   all.push_back(planned(S::home, "What happens when the link goes?",
                         "Not built yet. Here the way home after a lost link will be planned and simulated."));
   all.push_back({.station = S::proof,

@@ -1,0 +1,76 @@
+#include "feel/edits.h"
+
+#include "feel/gain_scale.h"
+
+namespace rigging {
+namespace {
+
+Result<GainScale> scale_of(const Rig& rig, const Catalogue& catalogue) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (!c) return failure("controller", "no class is chosen", "a class of controller");
+  GainScale scale(*c, rig.feel.half_share);
+  if (!scale.settable())
+    return failure("gain", "with this class the linkage sets it", "another throw, at station surfaces");
+  return scale;
+}
+
+Result<Edit> gain_edit(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) {
+  const auto axis = from_word<Axis>(given[0]);
+  if (!axis) return failure("gain", "\"" + given[0] + "\" is no axis", word_choice<Axis>());
+  return set_gain_in_words(rig, catalogue, *axis, given[1]);
+}
+
+Result<Edit> first_gains_edit(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) {
+  const auto start = from_word<StartAt>(given[0]);
+  if (!start) return failure("first-gains", "\"" + given[0] + "\"", word_choice<StartAt>());
+  const Rig begun = start_at(rig, *start).rig;
+  const FeelReport report = feel_report(begun, catalogue);
+  if (!report.missing.empty()) return failure("first-gains", report.missing, "");
+  return set_first_gains(begun, catalogue, advise_feel(begun, catalogue, report));
+}
+
+}  // namespace
+
+Result<Edit> set_gain(const Rig& rig, const Catalogue& catalogue, Axis axis, double place) {
+  const auto scale = scale_of(rig, catalogue);
+  if (!scale) return tl::make_unexpected(scale.error());
+  if (!(place >= 0 && place <= 1))
+    return failure("gain", "is outside of what can be set", scale->words(0) + " to " + scale->words(1));
+  Edit e{rig, capital(std::string(word(axis))) + " gain: " + scale->words(place)};
+  // One switch serves all axes.
+  for (const Axis other : all_axes)
+    if (other == axis || scale->by() == GainBy::strengths) e.rig.feel.made_gain(other).rate = place;
+  return e;
+}
+
+Result<Edit> set_gain_in_words(const Rig& rig, const Catalogue& catalogue, Axis axis, const std::string& words) {
+  const auto scale = scale_of(rig, catalogue);
+  if (!scale) return tl::make_unexpected(scale.error());
+  const auto place = scale->read(words);
+  if (!place) return tl::make_unexpected(place.error());
+  return set_gain(rig, catalogue, axis, *place);
+}
+
+Result<Edit> set_first_gains(const Rig& rig, const Catalogue& catalogue, const FeelAdvice& advice) {
+  if (advice.first.empty()) return failure("gains", "there is nothing to set", "an axis whose gain can be set");
+  Edit e{rig, "Gains for the first flight"};
+  for (const FirstGain& f : advice.first) {
+    auto one = set_gain(e.rig, catalogue, f.axis, f.place);
+    if (!one) return one;
+    e.rig = std::move(one->rig);
+  }
+  return e;
+}
+
+Edit start_at(const Rig& rig, StartAt start) {
+  Edit e{rig, start == StartAt::least ? "Begin with least gain" : "Begin with half gain"};
+  e.rig.feel.start = start;
+  return e;
+}
+
+std::vector<EditEntry> feel_edits() {
+  return {{"gain", "How hard an axis is corrected, in the words of the class", {"AXIS", "PLACE"}, gain_edit},
+          {"first-gains", "Gains for the first flight", {"least|half"}, first_gains_edit}};
+}
+
+}  // namespace rigging

@@ -1,0 +1,159 @@
+#include "feel/learn.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/number.h"
+#include "base/statistics.h"
+#include "feel/advice.h"
+#include "feel/gain_scale.h"
+
+namespace rigging {
+namespace {
+
+constexpr double least_factor = 0.1, most_factor = 10;
+constexpr int cells = 600;
+constexpr double reading_error = 0.12;  ///< share, of a factor that a shaking tells
+constexpr double beyond = 0.05;         ///< of the belief that lies beyond either end of a band
+constexpr double one_sided = 1.645;     ///< deviations that leave it there
+
+double factor_at(int cell) { return least_factor * std::pow(most_factor / least_factor, (cell + 0.5) / cells); }
+
+/// Belief over the cells; adds up to 1.
+using Belief = std::vector<double>;
+
+void normalize(Belief& b) {
+  double sum = 0;
+  for (const double p : b) sum += p;
+  if (sum > 0)
+    for (double& p : b) p /= sum;
+}
+
+Belief belief_of(const LearnedGain& l) {
+  const double middle = std::log(l.factor);
+  const double low = std::max(0.02, (middle - std::log(l.least)) / one_sided),
+               high = std::max(0.02, (std::log(l.most) - middle) / one_sided);
+  Belief b;
+  for (int i = 0; i < cells; ++i) {
+    const double away = std::log(factor_at(i)) - middle, width = away < 0 ? low : high;
+    b.push_back(std::exp(-0.5 * away * away / (width * width)));
+  }
+  normalize(b);
+  return b;
+}
+
+LearnedGain told_by(const Belief& b, Axis axis) {
+  LearnedGain l;
+  l.axis = axis;
+  const auto quantile = [&b](double share) {
+    double sum = 0;
+    for (int i = 0; i < cells; ++i)
+      if ((sum += b[static_cast<std::size_t>(i)]) >= share) return factor_at(i);
+    return most_factor;
+  };
+  l.least = quantile(beyond), l.factor = quantile(0.5), l.most = quantile(1 - beyond);
+  return l;
+}
+
+/// What the model's own bands make of the loop gain.
+LearnedGain model_band(const FeelReport& r, const AxisFeel& a) {
+  const DoubtBand d = doubts_of(r.aeroplane, a.control, a.axis);
+  LearnedGain l;
+  l.axis = a.axis;
+  // Two bands that have nothing to do with each other add up by squares.
+  const double down = std::hypot(std::log(d.least.effect), std::log(d.most.inertia)),
+               up = std::hypot(std::log(d.most.effect), std::log(d.least.inertia));
+  l.least = std::exp(-down), l.most = std::exp(up);
+  return l;
+}
+
+std::string times(const LearnedGain& l) {
+  return number_text(l.factor, 2) + " (" + number_text(l.least, 2) + "–" + number_text(l.most, 2) + ")";
+}
+
+}  // namespace
+
+FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelReport& report, const FlightLog& log) {
+  FlightLesson lesson;
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (!c) return lesson;
+  const GainScale scale(*c, rig.feel.half_share);
+  if (!log.airspeed_m_s.empty()) lesson.fastest_m_s = quantile(log.airspeed_m_s, 0.98);
+  std::vector<Episode> episodes = oscillations_in(log);
+  for (const Axis axis : all_axes) {
+    if (log.of(axis).rate_deg_s.empty()) continue;
+    AxisLesson l;
+    l.axis = axis;
+    for (const Episode& e : episodes)
+      if (e.axis == axis) l.episodes.push_back(e);
+    const std::string name = capital(std::string(word(axis)));
+    const auto of_kind = [&](OscillationKind kind) {
+      return std::find_if(l.episodes.begin(), l.episodes.end(), [kind](const Episode& e) { return e.kind == kind; });
+    };
+    const AxisFeel* a = report.missing.empty() && report.of(axis).known() ? &report.of(axis) : nullptr;
+    const auto shook = of_kind(OscillationKind::gain);
+    if (a && a->gain_s > 0) {
+      const LearnedGain* known = rig.feel.learnt(axis);
+      const LearnedGain prior = known ? *known : model_band(report, *a);
+      Belief b = belief_of(prior);
+      const double flown = shook != l.episodes.end() && shook->airspeed_m_s ? *shook->airspeed_m_s
+                           : lesson.fastest_m_s > 0                         ? lesson.fastest_m_s
+                           : shook != l.episodes.end()                      ? report.fast_m_s
+                                                                            : 0;
+      if (flown > 0) {
+        // The curve already holds what was learnt.
+        const double model = margin_at(a->stricter(), flown).shakes_s * (known ? known->factor : 1);
+        const double told = model / (a->gain_s * follows_speed(*c, flown, report.aeroplane.cruise_m_s));
+        for (int i = 0; i < cells; ++i) {
+          const double away = std::log(factor_at(i) / told) / reading_error;
+          double& p = b[static_cast<std::size_t>(i)];
+          p *= shook != l.episodes.end() ? std::exp(-0.5 * away * away) : 0.5 * std::erfc(away / std::sqrt(2.0));
+        }
+        normalize(b);
+        l.before = prior;
+        l.after = told_by(b, axis);
+      }
+    }
+    if (shook != l.episodes.end()) {
+      l.words = name + " shook: " + shook->why;
+      if (shook->airspeed_m_s) l.words += " At " + number_text(*shook->airspeed_m_s, 1) + " m/s.";
+      if (a && a->place && scale.settable()) {
+        const double next = scale.rounded_down(scale.place_for(back_off_to * scale.effect(*a->place)));
+        l.place = std::min(next, *a->place);
+        l.words += " Turn it down from " + scale.words(*a->place) + " to " + scale.words(*l.place) + ".";
+      } else if (a && !scale.settable()) {
+        l.words += " Bring its throw to " + number_text(100 * back_off_to, 0) + " % of what it is.";
+      }
+      if (l.after) l.words += " The loop is " + times(*l.after) + " times as strong as worked out.";
+    } else if (l.after && l.after->most < 0.98 * l.before->most) {
+      l.words = name + " stayed calm up to " + number_text(lesson.fastest_m_s, 1) + " m/s: the loop is at most " +
+                number_text(l.after->most, 2) + " times as strong as worked out.";
+    } else {
+      l.words = name + (l.episodes.empty() ? " stayed calm." : ".");
+      l.after.reset();
+    }
+    if (const auto e = of_kind(OscillationKind::slop); e != l.episodes.end())
+      l.words += " " + e->why + " Less gain does not cure it: take the play out.";
+    if (const auto e = of_kind(OscillationKind::vibration); e != l.episodes.end())
+      l.words += " " + e->why + " Station senses tells more of it.";
+    if (const auto e = of_kind(OscillationKind::pilot); e != l.episodes.end())
+      l.words += " " + e->why + " Lower rates or more expo make the stick calmer.";
+    lesson.axes.push_back(std::move(l));
+  }
+  return lesson;
+}
+
+Result<Edit> take_lesson(const Rig& rig, const FlightLesson& lesson, bool gains) {
+  Edit e{rig, "What a flight's log told"};
+  for (const AxisLesson& l : lesson.axes) {
+    if (l.after) {
+      std::erase_if(e.rig.feel.learned, [&](const LearnedGain& k) { return k.axis == l.axis; });
+      e.rig.feel.learned.push_back(*l.after);
+    }
+    if (gains && l.place) e.rig.feel.made_gain(l.axis).rate = *l.place;
+  }
+  if (e.rig == rig) return failure("log", "it tells nothing new", "a flight with airspeed, at gains that are set");
+  return e;
+}
+
+}  // namespace rigging
