@@ -1,3 +1,4 @@
+#include <cmath>
 #include <iostream>
 #include <memory>
 
@@ -5,6 +6,7 @@
 #include "base/number.h"
 #include "command.h"
 #include "feel/advice.h"
+#include "feel/flyer.h"
 #include "feel/oscillation.h"
 #include "flight/axis_plant.h"
 #include "flight/loop.h"
@@ -134,6 +136,63 @@ void advise(const Opened& o, Session& session) {
   list("Then, one a flight", steps);
 }
 
+Json episode_json(const Episode& e) {
+  return {{"axis", word(e.axis)},
+          {"from_s", e.from_s},
+          {"to_s", e.to_s},
+          {"frequency_hz", e.frequency_hz},
+          {"amplitude_deg_s", e.amplitude_deg_s},
+          {"kind", word(e.kind)},
+          {"why", e.why}};
+}
+
+struct FlyWords {
+  FlyOptions options;
+  std::string mode = "rate", csv;
+  std::vector<std::string> reversed;
+};
+
+void fly_command(const Opened& o, const FlyWords& words, Session& session) {
+  FlyOptions options = words.options;
+  const auto mode = from_word<Mode>(words.mode);
+  if (!mode) return session.refuse({"--mode", "\"" + words.mode + "\"", word_choice<Mode>()});
+  options.mode = *mode;
+  for (const std::string& r : words.reversed) {
+    const auto axis = from_word<Axis>(r);
+    if (!axis) return session.refuse({"--reversed", "\"" + r + "\"", word_choice<Axis>()});
+    options.truth.reversed[static_cast<std::size_t>(index_of(*axis))] = true;
+  }
+  const auto flight = fly(o.rig, o.catalogue, options);
+  if (!flight) return session.refuse(flight.error());
+  if (!words.csv.empty())
+    if (const auto written = write_file_atomically(words.csv, flight->csv()); !written)
+      return session.refuse(written.error());
+  const auto log = parse_flight_log(flight->csv(), "the flight");
+  std::vector<Episode> episodes;
+  if (log) episodes = oscillations_in(*log);
+  session.status = flight->end.empty() ? good : found_wrong;
+  if (session.json) {
+    Json json{{"simulated", true},     {"seconds", static_cast<double>(flight->size()) * flight->step_s},
+              {"end", flight->end},    {"lowest_m", flight->lowest_m},
+              {"axes", Json::array()}, {"episodes", Json::array()}};
+    for (const Axis axis : all_axes) {
+      const auto i = static_cast<std::size_t>(index_of(axis));
+      double squares = 0;
+      for (const double r : flight->rate_deg_s[i]) squares += r * r;
+      json["axes"].push_back({{"axis", word(axis)},
+                              {"rate_rms_deg_s", std::sqrt(squares / static_cast<double>(flight->size()))},
+                              {"most_of_travel", flight->worst_surface_share[i]}});
+    }
+    for (const Episode& e : episodes) json["episodes"].push_back(episode_json(e));
+    return session.print(json);
+  }
+  std::cout << "Simulated, " << number_text(static_cast<double>(flight->size()) * flight->step_s, 1) << " s"
+            << (flight->end.empty() ? "." : ": " + flight->end) << " Lowest " << number_text(flight->lowest_m, 1)
+            << " m.\n";
+  for (const Episode& e : episodes) std::cout << "  " << word(e.axis) << ", " << word(e.kind) << ": " << e.why << '\n';
+  if (episodes.empty()) std::cout << "  Nothing shook.\n";
+}
+
 void oscillation(const std::string& file, Session& session) {
   const auto text = read_file(file, 1u << 30);
   if (!text) return session.refuse(text.error());
@@ -142,14 +201,7 @@ void oscillation(const std::string& file, Session& session) {
   const std::vector<Episode> episodes = oscillations_in(*log);
   if (session.json) {
     Json json{{"episodes", Json::array()}};
-    for (const Episode& e : episodes)
-      json["episodes"].push_back({{"axis", word(e.axis)},
-                                  {"from_s", e.from_s},
-                                  {"to_s", e.to_s},
-                                  {"frequency_hz", e.frequency_hz},
-                                  {"amplitude_deg_s", e.amplitude_deg_s},
-                                  {"kind", word(e.kind)},
-                                  {"why", e.why}});
+    for (const Episode& e : episodes) json["episodes"].push_back(episode_json(e));
     return session.print(json);
   }
   if (episodes.empty()) std::cout << "Nothing but gusts and the stick.\n";
@@ -213,6 +265,20 @@ void add_feel_commands(CLI::App& app, Session& session) {
                   [&session](const Opened& o) { margins(o, session); });
   add_rig_command(app, session, "advise", "Gains for the first flight, and the steps from there",
                   [&session](const Opened& o) { advise(o, session); });
+
+  const auto words = std::make_shared<FlyWords>();
+  auto* flies = add_rig_command(app, session, "fly", "A flight in simulation, with the stabilizer as it is set",
+                                [&session, words](const Opened& o) { fly_command(o, *words, session); });
+  flies->add_option("--mode", words->mode, "manual, rate, level or hold");
+  flies->add_option("--seconds", words->options.seconds, "How long")->check(number_in(0.1, 600));
+  flies->add_option("--airspeed", words->options.m_s, "Airspeed held by the throttle, m/s")->check(number_in(3, 100));
+  flies->add_option("--wind", words->options.wind_m_s, "Wind whose gusts it flies in, m/s")->check(number_in(0, 30));
+  flies->add_option("--seed", words->options.seed, "Of the gusts");
+  flies->add_option("--nose-down", words->options.nose_down_deg, "A dive, degrees below level")
+      ->check(number_in(0, 80));
+  flies->add_option("--reversed", words->reversed, "Axis whose correction works the wrong way, for showing it");
+  flies->add_flag("--thrown", words->options.thrown, "From the hand");
+  flies->add_option("--csv", words->csv, "Writes the flight as a log");
 
   command = app.add_subcommand("oscillation", "What shakes in a log of a flight, and why");
   command->add_option("FILE", *file, "Log as comma-separated numbers (docs/command-line.md)")->required();

@@ -7,6 +7,7 @@
 #include "checks/checks.h"
 #include "direction/direction_checks.h"
 #include "direction/mode_checks.h"
+#include "feel/feel_checks.h"
 #include "proof/hand_steps.h"
 #include "rig/rig_file.h"
 #include "senses/sense_checks.h"
@@ -111,8 +112,8 @@ inline CheckStatus status_of(const Rig& rig, const CheckId& id) {
   return found ? *found : CheckStatus{};
 }
 
-/// Sticks that land, surfaces that are flush and alike, a loss that was noticed, leads followed, senses calibrated: all
-/// of it recorded.
+/// Sticks that land, surfaces that are flush and alike, a loss that was noticed, leads followed, senses calibrated,
+/// first gains set: all of it recorded.
 inline Rig measured(Rig rig) {
   read_sticks(rig);
   for (const Linkage& l : std::vector<Linkage>(rig.linkages)) {
@@ -123,10 +124,12 @@ inline Rig measured(Rig rig) {
   a_little.offset_x = 0.1;
   rig.sensing.accelerometer = rig.sensing.compass = a_little;
   rig.sensing.level_nose_up_deg = 3;
-  return all_proven(std::move(rig),
-                    {sticks_calibrated.family, loss_noticed.family, surfaces_centred.family, throws_equal.family,
-                     lead_family, rotation_known.family, accelerometer_calibrated.family, compass_calibrated.family,
-                     gyro_still.family, level_told.family, fix_seen.family, wakes_still.family, level_stored.family});
+  for (const Axis axis : all_axes) rig.feel.made_gain(axis).rate = 0.1;
+  return all_proven(
+      std::move(rig),
+      {sticks_calibrated.family, loss_noticed.family, surfaces_centred.family, throws_equal.family, lead_family,
+       rotation_known.family, accelerometer_calibrated.family, compass_calibrated.family, gyro_still.family,
+       level_told.family, fix_seen.family, wakes_still.family, level_stored.family, first_gains_set.family});
 }
 
 }  // namespace rigging

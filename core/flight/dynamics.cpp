@@ -9,25 +9,38 @@
 namespace rigging {
 namespace {
 
-constexpr double highest_lift = 1.1;   ///< before it stalls (common practice; the stall speed rests on the same)
-constexpr double stall_width = 0.015;  ///< rad, over which it goes over to a plate
-constexpr double slow_m_s = 0.5;       ///< below it angles of the air mean nothing
+constexpr double highest_lift = 1.1;  ///< before it stalls (common practice; the stall speed rests on the same)
+constexpr double stall_width = 0.06;  ///< rad, half of the way on which it goes over to a plate
+constexpr double slow_m_s = 0.5;      ///< below it angles of the air mean nothing
 
 struct Vec {
   double x, y, z;
 };
 
-/// Body to earth.
-Vec to_earth(const Motion& m, Vec b) {
-  const double a = m.q0, i = m.q1, j = m.q2, k = m.q3;
-  return {(1 - 2 * (j * j + k * k)) * b.x + 2 * (i * j - k * a) * b.y + 2 * (i * k + j * a) * b.z,
-          2 * (i * j + k * a) * b.x + (1 - 2 * (i * i + k * k)) * b.y + 2 * (j * k - i * a) * b.z,
-          2 * (i * k - j * a) * b.x + 2 * (j * k + i * a) * b.y + (1 - 2 * (i * i + j * j)) * b.z};
-}
-Vec to_body(const Motion& m, Vec e) {
-  Motion back = m;
-  back.q1 = -m.q1, back.q2 = -m.q2, back.q3 = -m.q3;
-  return to_earth(back, e);
+/// From body to earth axes.
+struct Attitude {
+  double xx, xy, xz, yx, yy, yz, zx, zy, zz;
+
+  explicit Attitude(const Motion& m) {
+    const double a = m.q0, i = m.q1, j = m.q2, k = m.q3;
+    xx = 1 - 2 * (j * j + k * k), xy = 2 * (i * j - k * a), xz = 2 * (i * k + j * a);
+    yx = 2 * (i * j + k * a), yy = 1 - 2 * (i * i + k * k), yz = 2 * (j * k - i * a);
+    zx = 2 * (i * k - j * a), zy = 2 * (j * k + i * a), zz = 1 - 2 * (i * i + j * j);
+  }
+  Vec to_earth(const Vec& b) const {
+    return {xx * b.x + xy * b.y + xz * b.z, yx * b.x + yy * b.y + yz * b.z, zx * b.x + zy * b.y + zz * b.z};
+  }
+  Vec to_body(const Vec& e) const {
+    return {xx * e.x + yx * e.y + zx * e.z, xy * e.x + yy * e.y + zy * e.z, xz * e.x + yz * e.y + zz * e.z};
+  }
+};
+
+/// From 0 at −1 to 1 at 1, smoothly.
+double smooth_step(double x) {
+  if (x <= -1) return 0;
+  if (x >= 1) return 1;
+  const double t = (x + 1) / 2;
+  return t * t * (3 - 2 * t);
 }
 
 Motion moved(const Motion& m, const Motion& d, double h) {
@@ -73,10 +86,10 @@ FlightModel::FlightModel(const Aeroplane& a, const Drag& drag, const Engine& eng
   cruise_alpha_ = 0;
   lift_zero_ = lift;
   // Its top is rounded: the middle of the change lies beyond it.
-  stall_alpha_ = (highest_lift - lift) / lift_alpha_ + 2.3 * stall_width;
+  stall_alpha_ = (highest_lift - lift) / lift_alpha_ + 0.6 * stall_width;
   blunt_ = 1 / stall_width;
-  // The beginning of the stall takes a little even here.
-  for (int i = 0; i < 4; ++i) lift_zero_ += lift - lift_coefficient(0);
+  zero_lift_alpha_ = lift_zero_ / lift_alpha_;
+  zero_sin_ = std::sin(zero_lift_alpha_), zero_cos_ = std::cos(zero_lift_alpha_);
   const double wanted = q * a.wing_area_m2 * drag_coefficient(0);
   double low = 0, high = engine.static_n > 0 ? 1 : 0;
   for (int i = 0; i < 50; ++i) {
@@ -86,24 +99,20 @@ FlightModel::FlightModel(const Aeroplane& a, const Drag& drag, const Engine& eng
   cruise_throttle_ = high;
 }
 
-double FlightModel::lift_coefficient(double alpha) const {
+FlightModel::Polar FlightModel::polar(double alpha, double sine, double cosine) const {
+  const double lift = lift_zero_ + lift_alpha_ * alpha, drag = drag_zero_ + drag_lift_ * lift * lift;
   // 0 while it flies, 1 where it is a plate, on either side.
-  const double high = 1 / (1 + std::exp(-blunt_ * (alpha - stall_alpha_)));
-  const double low = 1 / (1 + std::exp(blunt_ * (alpha + stall_alpha_ + 2 * lift_zero_ / lift_alpha_)));
-  const double stalled = std::min(1.0, high + low);
-  const double true_alpha = alpha + lift_zero_ / lift_alpha_;
-  const double si = std::sin(true_alpha), co = std::cos(true_alpha);
-  return (1 - stalled) * (lift_zero_ + lift_alpha_ * alpha) + stalled * 2 * std::copysign(1.0, si) * si * si * co;
+  const double stalled = smooth_step(blunt_ * (alpha - stall_alpha_)) +
+                         smooth_step(blunt_ * (-alpha - stall_alpha_ - 2 * zero_lift_alpha_));
+  if (stalled <= 0) return {lift, drag};
+  const double si = sine * zero_cos_ + cosine * zero_sin_, co = cosine * zero_cos_ - sine * zero_sin_;
+  const double plate = 2 * std::abs(si) * si;
+  return {(1 - stalled) * lift + stalled * plate * co,
+          drag_zero_ + (1 - stalled) * drag_lift_ * lift * lift + stalled * plate * si};
 }
 
-double FlightModel::drag_coefficient(double alpha) const {
-  const double high = 1 / (1 + std::exp(-blunt_ * (alpha - stall_alpha_)));
-  const double low = 1 / (1 + std::exp(blunt_ * (alpha + stall_alpha_ + 2 * lift_zero_ / lift_alpha_)));
-  const double stalled = std::min(1.0, high + low);
-  const double lift = lift_zero_ + lift_alpha_ * alpha;
-  const double si = std::sin(alpha + lift_zero_ / lift_alpha_);
-  return drag_zero_ + (1 - stalled) * drag_lift_ * lift * lift + stalled * 2 * std::abs(si) * si * si;
-}
+double FlightModel::lift_coefficient(double alpha) const { return polar(alpha, std::sin(alpha), std::cos(alpha)).lift; }
+double FlightModel::drag_coefficient(double alpha) const { return polar(alpha, std::sin(alpha), std::cos(alpha)).drag; }
 
 double FlightModel::thrust_n(double throttle, double airspeed) const {
   const double full = throttle * throttle * engine_.static_n;
@@ -113,7 +122,7 @@ double FlightModel::thrust_n(double throttle, double airspeed) const {
 }
 
 Incidence FlightModel::incidence(const Motion& m, const Air& air) const {
-  const Vec wind = to_body(m, {air.north, air.east, air.down});
+  const Vec wind = Attitude(m).to_body({air.north, air.east, air.down});
   const double u = m.u - wind.x - air.u, v = m.v - wind.y - air.v, w = m.w - wind.z - air.w;
   const double speed = std::sqrt(u * u + v * v + w * w);
   if (speed < slow_m_s) return {0, 0, speed};
@@ -123,45 +132,51 @@ Incidence FlightModel::incidence(const Motion& m, const Air& air) const {
 Motion FlightModel::rates(const Motion& m, const Deflection& d, double throttle, const Air& air) const {
   const Aeroplane& a = aeroplane_;
   const Stability& s = a.stability;
-  const Incidence at = incidence(m, air);
-  const double pressure = air_density_kg_m3 / 2 * at.airspeed * at.airspeed * a.wing_area_m2;
-  const double over_speed = 0.5 / std::max(at.airspeed, slow_m_s);
+  const Attitude attitude(m);
+  const Vec wind = attitude.to_body({air.north, air.east, air.down});
+  const double ua = m.u - wind.x - air.u, va = m.v - wind.y - air.v, wa = m.w - wind.z - air.w;
+  const double flat = ua * ua + wa * wa, airspeed = std::sqrt(flat + va * va);
+  const bool moves = airspeed > slow_m_s;
+  const double along = std::sqrt(flat), ca = along > 0 ? ua / along : 1, sa = along > 0 ? wa / along : 0;
+  const double alpha = moves ? std::atan2(wa, ua) : 0;
+  const double slip = moves ? va / airspeed : 0;
+  // The arc sine, to a millionth where it is small.
+  const double beta =
+      std::abs(slip) < 0.2 ? slip * (1 + slip * slip * (1.0 / 6 + slip * slip * 0.075)) : std::asin(slip);
+  const double pressure = air_density_kg_m3 / 2 * airspeed * airspeed * a.wing_area_m2;
+  const double over_speed = 0.5 / std::max(airspeed, slow_m_s);
   const double p = (m.p - air.p) * a.span_m * over_speed, q = (m.q - air.q) * a.mean_chord_m * over_speed,
                r = (m.r - air.r) * a.span_m * over_speed;
 
-  const double still = lift_coefficient(at.alpha);
-  const double lift = still + lift_q_ * q + d.lift;
-  const double extra = lift - still;
-  const double drag = drag_coefficient(at.alpha) + drag_lift_ * extra * (2 * still + extra);
-  const double side = s.side_beta.value * at.beta + s.side_p.value * p + s.side_r.value * r + d.side;
-  const double ca = std::cos(at.alpha), sa = std::sin(at.alpha);
-  const double fx = pressure * (-drag * ca + lift * sa) + thrust_n(throttle, std::max(0.0, at.airspeed * ca));
+  const Polar still = polar(alpha, sa, ca);
+  const double extra = lift_q_ * q + d.lift, lift = still.lift + extra;
+  const double drag = still.drag + drag_lift_ * extra * (2 * still.lift + extra);
+  const double side = s.side_beta.value * beta + s.side_p.value * p + s.side_r.value * r + d.side;
+  const double fx = pressure * (-drag * ca + lift * sa) + thrust_n(throttle, std::max(0.0, ua));
   const double fy = pressure * side, fz = pressure * (-drag * sa - lift * ca);
 
   const double roll = pressure * a.span_m *
-                      ((s.roll_beta.value + s.roll_beta_per_lift.value * still) * at.beta + s.roll_p.value * p +
-                       (s.roll_r.value + s.roll_r_per_lift.value * still) * r + d.roll);
+                      ((s.roll_beta.value + s.roll_beta_per_lift.value * still.lift) * beta + s.roll_p.value * p +
+                       (s.roll_r.value + s.roll_r_per_lift.value * still.lift) * r + d.roll);
   const double yaw =
       pressure * a.span_m *
-      (s.yaw_beta.value * at.beta + (s.yaw_p.value + s.yaw_p_per_lift.value * still) * p + s.yaw_r.value * r + d.yaw);
+      (s.yaw_beta.value * beta + (s.yaw_p.value + s.yaw_p_per_lift.value * still.lift) * p + s.yaw_r.value * r + d.yaw);
 
   Motion c;
-  const Vec ground = to_earth(m, {m.u, m.v, m.w}), weight = to_body(m, {0, 0, standard_gravity});
+  const Vec ground = attitude.to_earth({m.u, m.v, m.w}), weight = attitude.to_body({0, 0, standard_gravity});
   c.north = ground.x, c.east = ground.y, c.down = ground.z;
   c.u = fx * inverse_mass_ + weight.x + m.r * m.v - m.q * m.w;
   c.v = fy * inverse_mass_ + weight.y + m.p * m.w - m.r * m.u;
   c.w = fz * inverse_mass_ + weight.z + m.q * m.u - m.p * m.v;
-  // The downwash reaches the tail later: what counts is how fast the angle of attack changes.
-  // Through the air, which in a steady wind moves with it.
-  const double ua = at.airspeed * std::cos(at.beta) * ca, wa = at.airspeed * std::cos(at.beta) * sa,
-               va = at.airspeed * std::sin(at.beta), square = ua * ua + wa * wa;
+  // The downwash reaches the tail later: what counts is how fast the angle of attack changes, through the air, which in
+  // a steady wind moves along.
   const double du = fx * inverse_mass_ + weight.x + m.r * va - m.q * wa,
                dw = fz * inverse_mass_ + weight.z + m.q * ua - m.p * va;
-  const double alpha_rate = square > slow_m_s * slow_m_s ? (dw * ua - du * wa) / square : 0;
+  const double alpha_rate = moves ? (dw * ua - du * wa) / std::max(flat, slow_m_s * slow_m_s) : 0;
   // Beyond the stall the stiffness is that of an arrow, not of a line.
-  const double pitch = pressure * a.mean_chord_m *
-                       (pitch_alpha_ * std::sin(at.alpha) + pitch_q_ * q +
-                        s.pitch_alpha_dot.value * alpha_rate * a.mean_chord_m * over_speed + d.pitch);
+  const double pitch =
+      pressure * a.mean_chord_m *
+      (pitch_alpha_ * sa + pitch_q_ * q + s.pitch_alpha_dot.value * alpha_rate * a.mean_chord_m * over_speed + d.pitch);
   c.q0 = 0.5 * (-m.q1 * m.p - m.q2 * m.q - m.q3 * m.r);
   c.q1 = 0.5 * (m.q0 * m.p + m.q2 * m.r - m.q3 * m.q);
   c.q2 = 0.5 * (m.q0 * m.q - m.q1 * m.r + m.q3 * m.p);

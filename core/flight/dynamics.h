@@ -75,8 +75,14 @@ class FlightModel {
   double energy(const Motion& m) const;
 
  private:
+  struct Polar {
+    double lift = 0, drag = 0;
+  };
+  Polar polar(double alpha, double sine, double cosine) const;
+
   Aeroplane aeroplane_;
   Engine engine_;
+  double zero_lift_alpha_ = 0, zero_sin_ = 0, zero_cos_ = 1;  ///< of the way from no lift to cruise
   double lift_zero_ = 0, lift_alpha_ = 0, lift_q_ = 0;
   double drag_zero_ = 0, drag_lift_ = 0;
   double stall_alpha_ = 0.25, blunt_ = 40;

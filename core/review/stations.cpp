@@ -4,6 +4,7 @@
 #include "direction/direction_checks.h"
 #include "direction/mode_checks.h"
 #include "feel/edits.h"
+#include "feel/feel_checks.h"
 #include "fit/edits.h"
 #include "proof/hand_steps.h"
 #include "proof/proof_procedure.h"
@@ -101,6 +102,7 @@ std::vector<StationEntry> built() {
                  .begun = senses_known});
   all.push_back({.station = S::feel,
                  .question = "How hard may it correct?",
+                 .checks = feel_checks(),
                  .edits = feel_edits(),
                  .begun = gains_known});
   all.push_back(planned(S::home, "What happens when the link goes?",

@@ -8,6 +8,7 @@
 #include "base/json.h"
 #include "bench_rig.h"
 #include "flight/axis_plant.h"
+#include "flight/dynamics.h"
 #include "flight/loop.h"
 #include "review/review.h"
 
@@ -152,6 +153,52 @@ TEST(FlightReference, RollDampingOfAnEllipticWing) {
     const double expected = -pi * ratio / (4 * (ratio + 4));
     // A lifting line knows no chord: short wings carry less than it says.
     EXPECT_NEAR(a->stability.roll_p.value / expected, 1, ratio < 8 ? 0.09 : 0.06) << ratio;
+  }
+}
+
+// SciPy 1.10 solve_ivp (DOP853, relative tolerance 1e-11) on the equations as the books write them, with coefficients,
+// product of inertia, wind and control of its own (data/flight_ivp.py, which shares no code with the program).
+TEST(FlightReference, SixDegreesOfFreedomAgreeWithSciPy) {
+  const auto stored =
+      read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "tests/reference/data/flight_ivp.json");
+  ASSERT_TRUE(stored);
+  const Json& p = (*stored)["parameters"];
+  const auto number = [&p](const char* name) { return p.at(name).get<double>(); };
+  Aeroplane a;
+  a.mass_kg = number("mass");
+  a.wing_area_m2 = number("area"), a.span_m = number("span"), a.mean_chord_m = number("chord");
+  a.cruise_m_s = number("cruise");
+  a.inertia.roll.value = number("ix"), a.inertia.pitch.value = number("iy"), a.inertia.yaw.value = number("iz");
+  a.inertia.xz = number("ixz");
+  Stability& s = a.stability;
+  s.lift_alpha.value = number("cla"), s.pitch_alpha.value = number("cma"), s.lift_q.value = number("clq");
+  s.pitch_q.value = number("cmq"), s.pitch_alpha_dot.value = number("cmadot"), s.side_beta.value = number("cyb");
+  s.roll_beta.value = number("clb"), s.roll_beta_per_lift.value = number("clb_lift"), s.yaw_beta.value = number("cnb");
+  s.side_p.value = number("cyp"), s.roll_p.value = number("clp"), s.yaw_p.value = number("cnp");
+  s.yaw_p_per_lift.value = number("cnp_lift"), s.side_r.value = number("cyr"), s.roll_r.value = number("clr");
+  s.roll_r_per_lift.value = number("clr_lift"), s.yaw_r.value = number("cnr");
+  Drag drag;
+  drag.parasite_m2 = number("parasite"), drag.induced_per_m2 = number("induced");
+  const FlightModel model(a, drag, {number("static"), number("free")});
+  const Json &control = (*stored)["control"], &wind = (*stored)["wind"];
+  const Deflection d{control["lift"], control["side"], control["roll"], control["pitch"], control["yaw"]};
+  Air air;
+  air.north = wind[0], air.east = wind[1], air.down = wind[2];
+  const auto from = [](const Json& y) {
+    return Motion{y[0], y[1], y[2], y[3], y[4], y[5], y[6], y[7], y[8], y[9], y[10], y[11], y[12]};
+  };
+  Motion m = from((*stored)["start"]);
+  double t = 0;
+  for (std::size_t k = 0; k < (*stored)["times_s"].size(); ++k) {
+    const double end = (*stored)["times_s"][k];
+    for (; t < end - 5e-4; t += 1e-3) model.step(m, d, (*stored)["throttle"], air, 1e-3);
+    const Motion e = from((*stored)["states"][k]);
+    for (const auto& [mine, theirs] : {std::pair{m.north, e.north}, {m.east, e.east}, {m.down, e.down}})
+      EXPECT_NEAR(mine, theirs, 2e-4) << end;
+    for (const auto& [mine, theirs] : {std::pair{m.u, e.u}, {m.v, e.v}, {m.w, e.w}, {m.p, e.p}, {m.q, e.q}, {m.r, e.r}})
+      EXPECT_NEAR(mine, theirs, 2e-4) << end;
+    for (const auto& [mine, theirs] : {std::pair{m.q0, e.q0}, {m.q1, e.q1}, {m.q2, e.q2}, {m.q3, e.q3}})
+      EXPECT_NEAR(mine, theirs, 2e-5) << end;
   }
 }
 
