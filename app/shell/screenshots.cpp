@@ -9,6 +9,7 @@
 
 #include "base/data_folder.h"
 #include "drawing/stick_square.h"
+#include "feel/edits.h"
 #include "look/look.h"
 #include "shell/main_window.h"
 #include "shell/sheet_dialog.h"
@@ -71,10 +72,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
 
   window.go(Station::fit);
   if (auto* fit = window.findChild<FitPage*>()) fit->go_to(QStringLiteral("gps"));
-  click("closer");
-  wait(200);
-  shoot(window, "fit-bay");
-  click("closer");
   wait(200);
   shoot(window, "fit");
   window.go(Station::power);
@@ -103,6 +100,17 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   if (auto* square = window.findChild<StickSquare*>(QStringLiteral("stick_square"))) Q_EMIT square->moved(0.6, 0.8);
   wait(200);
   shoot(window, "surfaces");
+
+  // A firm setting, so that the picture has something to say; the rig of the bench stays as it was.
+  window.go(Station::feel);
+  wait_for([&] { return window.document().deferred() != nullptr; }, 3000);
+  if (const auto firm = set_gain(window.document().rig(), window.document().catalogue(), Axis::roll, 0.3); firm) {
+    window.document().apply(firm);
+    wait_for([&] { return window.document().deferred() != nullptr; }, 3000);
+    wait(200);
+    shoot(window, "feel");
+    window.document().undo();
+  }
 
   window.go(Station::proof);
   wait(1500);

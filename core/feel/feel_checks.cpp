@@ -96,7 +96,8 @@ CheckCard amount_card(const CheckContext&, const std::string&) {
 std::vector<CheckFamily> feel_checks() {
   CheckFamily gains;
   gains.id = first_gains_set.family;
-  gains.station = Station::feel;
+  gains.station = Station::proof;
+  gains.counts_for = Station::feel;
   gains.until_mounted = false;
   gains.name = "First gains set";
   gains.subjects = settable_subjects;

@@ -112,6 +112,9 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
   if (s.family->by_station) {
     card.lines = {{"It is done and recorded at station " + station + "."}};
     card.actions.push_back({.id = "to_station", .label = "Go to station " + station, .main = true});
+  } else if (!s.holds && s.family->counts_for) {
+    const std::string where(word(*s.family->counts_for));
+    card.actions.push_back({.id = "to_station", .label = "Go to station " + where, .main = true});
   } else if (s.holds && !must_write_first(card, scene)) {
     card.actions.push_back({.id = "record_card", .label = s.family->guides ? "Done" : "Yes, I saw it", .main = true});
     if (scene.bench.hands && (s.id == flaps_droop || s.id == rudder_leans || s.id.family == mode_family))

@@ -223,7 +223,9 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
     const auto can = scene.controller ? look_modes(*scene.controller, direction_->axis) : std::vector<Mode>{};
     if (mode && std::find(can.begin(), can.end(), *mode) != can.end()) look_in_ = mode;
   } else if (action == "to_station" && now) {
-    return {GoTo{now->family->station, now->id.subject}};
+    // A plan that is missing is made at the station that the check counts for.
+    const bool plans = !now->holds && now->family->counts_for;
+    return {GoTo{plans ? *now->family->counts_for : now->family->station, now->id.subject}};
   } else if (action == "record_card" && now) {
     const CheckId done = now->id;
     if (!now->family->guides) {

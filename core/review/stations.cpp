@@ -24,7 +24,8 @@
 namespace rigging {
 namespace {
 
-std::vector<Rule> joined(std::vector<Rule> all, const std::vector<Rule>& more) {
+template <class T>
+std::vector<T> joined(std::vector<T> all, const std::vector<T>& more) {
   all.insert(all.end(), more.begin(), more.end());
   return all;
 }
@@ -100,20 +101,20 @@ std::vector<StationEntry> built() {
                                 {"sky", "Listen to the satellite receiver", "", make<SkyProcedure>},
                                 {"air", "Look at barometer and airspeed", "", make<AirProcedure>}},
                  .begun = senses_known});
-  all.push_back({.station = S::feel,
-                 .question = "How hard may it correct?",
-                 .checks = feel_checks(),
-                 .edits = feel_edits(),
-                 .begun = gains_known});
+  all.push_back(
+      {.station = S::feel, .question = "How hard may it correct?", .edits = feel_edits(), .begun = gains_known});
   all.push_back(planned(S::home, "What happens when the link goes?",
                         "Not built yet. Here the way home after a lost link will be planned and simulated."));
-  all.push_back({.station = S::proof,
-                 .question = "Is it ready?",
-                 .rules = proof_rules(),
-                 .checks = {stick_checks(), flap_check(), correction_checks(), lean_check(), mode_checks(),
-                            gain_check(), release_check(), put_back_checks(), prepare_checks()},
-                 .procedures = {{"proof", "Walk through the bench checks", "CHECK", make<ProofProcedure>}},
-                 .begun = never});
+  all.push_back(
+      {.station = S::proof,
+       .question = "Is it ready?",
+       .rules = proof_rules(),
+       // Gains go down again once the corrections were looked at.
+       .checks = joined(std::vector<CheckFamily>{stick_checks(), flap_check(), correction_checks(), lean_check(),
+                                                 mode_checks(), gain_check(), release_check(), put_back_checks()},
+                        joined(feel_checks(), std::vector<CheckFamily>{prepare_checks()})),
+       .procedures = {{"proof", "Walk through the bench checks", "CHECK", make<ProofProcedure>}},
+       .begun = never});
   all.push_back(planned(S::logbook, "What did the flight tell me?",
                         "Not built yet. Here flights will be written down and turned into the next change."));
   return all;

@@ -1,6 +1,7 @@
 #include "settings/settings.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "base/find.h"
 #include "base/number.h"
@@ -144,7 +145,8 @@ Setting gain_setting(Axis axis, const char* name, const char* spoken, std::optio
           .always = false,
           .get = [=](const Rig& rig, const std::string&) -> Fact {
             const AxisGain* g = rig.feel.gain(axis);
-            return g && g->*member ? Fact(*(g->*member) * 100) : Fact{};
+            // Hundredths of a percent: what is written is what is read again.
+            return g && g->*member ? Fact(std::round(*(g->*member) * 1e4) / 100) : Fact{};
           },
           .set =
               [=](Rig& rig, const std::string&, const Fact& v) {

@@ -15,6 +15,7 @@
 #include <QTimer>
 
 #include "direction/mode_checks.h"
+#include "feel/feel_checks.h"
 #include "rig/rig_file.h"
 #include "shell/main_window.h"
 #include "stations/proof/proof_page.h"
@@ -179,6 +180,14 @@ class Builder {
         9000);
   }
 
+  /// Plans the gains for the first flight, as the card asks, and comes back.
+  void plan_gains() {
+    ASSERT_TRUE(click(QStringLiteral("to_station")));
+    ASSERT_TRUE(wait([&] { return can_click(QStringLiteral("first_gains")); }));
+    ASSERT_TRUE(click(QStringLiteral("first_gains")));
+    window.go(Station::proof);
+  }
+
   /// Walks the checks to the end. Returns how many faults were cured.
   int work_through() {
     int cured = 0;
@@ -186,6 +195,15 @@ class Builder {
       switch (proof().procedure().asking()) {
         case ProofProcedure::Asking::done: return cured;
         case ProofProcedure::Asking::check:
+          if (proof().procedure().checking() == first_gains_set.text() && can_click(QStringLiteral("to_station"))) {
+            plan_gains();
+            break;
+          }
+          if (can_click(QStringLiteral("write_rig"))) {
+            EXPECT_TRUE(click(QStringLiteral("write_rig")));
+            EXPECT_TRUE(wait([&] { return !can_click(QStringLiteral("write_rig")); }));
+            break;
+          }
           if (can_click(QStringLiteral("record_card"))) {
             // One that eyes alone can say: done on the bench, then recorded.
             // Modes take long to be shown, and have a test of their own.

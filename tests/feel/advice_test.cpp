@@ -7,6 +7,7 @@
 #include "bench_rig.h"
 #include "feel/edits.h"
 #include "feel/gust.h"
+#include "link/image.h"
 
 namespace rigging {
 namespace {
@@ -97,6 +98,18 @@ TEST(FeelEdits, GainsAreSetInTheWordsOfTheClass) {
   const auto first = set_first_gains(rig, shipped(), advice_of(rig));
   ASSERT_TRUE(first);
   EXPECT_EQ(first->rig.feel.gains.size(), 3u);
+}
+
+TEST(FeelSettings, AGainComesBackFromTheBoardAsItWasWritten) {
+  Rig rig = fresh("full_controller");
+  for (double place = 0; place <= 1; place += 0.0137) {
+    rig.feel.made_gain(Axis::roll).rate = place;
+    rig.feel.made_gain(Axis::pitch).level = 1 - place;
+    const link::Image image = link::image_of(rig);
+    const Rig held = link::configured(image);
+    EXPECT_NEAR(*held.feel.gain(Axis::roll)->rate, place, 6e-5);
+    EXPECT_TRUE(link::differences(image, link::image_of(held)).empty()) << place;
+  }
 }
 
 TEST(GustAnswer, ACorrectionMakesAGustSmallerAndTooMuchGoesOnSwinging) {

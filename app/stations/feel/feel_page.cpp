@@ -173,7 +173,8 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   area_->setWidget(inner);
   side->addWidget(area_, 1);
-  working_button_ = hinted_button(tr("Show working"), "show_working", tr("Every number with its formula and source"));
+  working_button_ =
+      hinted_button(tr("Show working"), "feel_show_working", tr("Every number with its formula and source"));
   working_button_->setCheckable(true);
   connect(working_button_, &QPushButton::toggled, this, [this](bool on) {
     working_button_->setText(on ? tr("Hide working") : tr("Show working"));
