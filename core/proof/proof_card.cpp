@@ -115,6 +115,8 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
   } else if (!s.holds && s.family->counts_for) {
     const std::string where(word(*s.family->counts_for));
     card.actions.push_back({.id = "to_station", .label = "Go to station " + where, .main = true});
+  } else if (scene.bench.writing) {
+    card.busy = true;
   } else if (s.holds && !must_write_first(card, scene)) {
     card.actions.push_back({.id = "record_card", .label = s.family->guides ? "Done" : "Yes, I saw it", .main = true});
     if (scene.bench.hands && (s.id == flaps_droop || s.id == rudder_leans || s.id.family == mode_family))

@@ -201,7 +201,7 @@ class Builder {
           }
           if (can_click(QStringLiteral("write_rig"))) {
             EXPECT_TRUE(click(QStringLiteral("write_rig")));
-            EXPECT_TRUE(wait([&] { return !can_click(QStringLiteral("write_rig")); }));
+            EXPECT_TRUE(wait([&] { return !window.bench().writing() && !can_click(QStringLiteral("write_rig")); }));
             break;
           }
           if (can_click(QStringLiteral("record_card"))) {
