@@ -11,6 +11,7 @@
 #include "flight/axis_plant.h"
 #include "flight/loop.h"
 #include "opened.h"
+#include "review/deferred.h"
 #include "review/review.h"
 
 namespace rigging::cli {
@@ -100,9 +101,23 @@ void advise(const Opened& o, Session& session) {
   const FeelReport r = feel_report(o.rig, o.catalogue);
   if (!r.missing.empty()) return session.refuse({"advise", r.missing, ""});
   const FeelAdvice a = advise_feel(o.rig, o.catalogue, r);
+  DeferredReview deferred;
+  deferred.feel = r;
+  deferred.engine = engine_of(o.rig, o.catalogue, r.aeroplane);
+  const TakeoffAdvice off = takeoff_advice(o.rig, review(o.rig, o.catalogue), deferred);
   if (session.json) {
     Json json{{"first", Json::array()}, {"steps", Json::array()}, {"throws", Json::array()}, {"bench", a.bench},
               {"rates", a.rates},       {"launch", a.launch},     {"cautions", a.cautions}};
+    json["takeoff"] = {{"go", off.go},
+                       {"not_yet", off.not_yet},
+                       {"lines", off.lines},
+                       {"cautions", off.cautions},
+                       {"speed_m_s", off.speed_m_s},
+                       {"needed_m_s", off.needed_m_s},
+                       {"drop_m", off.drop_m},
+                       {"run_m", off.run_m},
+                       {"climb_deg", off.climb_deg},
+                       {"push_m_s2", off.push_m_s2}};
     for (const FirstGain& f : a.first)
       json["first"].push_back({{"axis", word(f.axis)}, {"place", f.place}, {"set", f.set}, {"why", f.why}});
     for (const GainStep& s : a.steps)
@@ -132,6 +147,9 @@ void advise(const Opened& o, Session& session) {
   list("The linkage sets the gain", throws);
   list("On the bench", a.bench);
   list("Rates", a.rates);
+  list(off.go ? "Take-off: go, says the plan" : "Take-off: not yet", off.not_yet);
+  list("At the take-off", off.cautions);
+  list("Numbers of the take-off", off.lines);
   list("Launch", a.launch);
   list("Then, one a flight", steps);
 }

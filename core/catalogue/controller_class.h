@@ -30,7 +30,7 @@ struct Cure {
 enum class SetBy { link, dial, slide_switch, key, gesture, menu, computer };
 
 struct SettingWay {
-  std::string what;  ///< a setting's name (core/settings), or "mix", "sensing" and "gains" for all weights and axes, "functions"
+  std::string what;  ///< a setting's name (core/settings); "mix", "sensing", "gains" for all of a kind; "functions"
                      ///< for the sense of an axis on all of its outputs
   SetBy by = SetBy::link;
   std::vector<std::string> steps;  ///< for the hand card, as those of a cure

@@ -107,14 +107,14 @@ std::vector<CheckFamily> feel_checks() {
   CheckFamily amount = gains;
   amount.id = correction_amount.family;
   amount.guides = true;
-  amount.name = "Correction amount looked at";
+  amount.name = "Correction amount";
   amount.subjects = amount_subjects;
   amount.depends_on = movement_places;
   amount.card = amount_card;
   amount.why_not = nullptr;
   CheckFamily barely = amount;
   barely.id = barely_moves.family;
-  barely.name = "Barely moves at first gains";
+  barely.name = "Barely moves";
   barely.subjects = settable_subjects;
   barely.card = barely_moves_card;
   return {amount, gains, barely};

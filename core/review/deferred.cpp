@@ -1,5 +1,6 @@
 #include "review/deferred.h"
 
+#include "airframe/drag.h"
 #include "base/find.h"
 #include "surfaces/air_loads.h"
 
@@ -32,6 +33,7 @@ std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& c
   if (progress.cancelled()) return std::nullopt;
   r.feel = feel_report(rig, catalogue);
   r.feel_advice = advise_feel(rig, catalogue, r.feel);
+  if (r.feel.missing.empty()) r.engine = engine_of(rig, catalogue, r.feel.aeroplane);
   double done = 1;
   for (const Linkage& l : rig.linkages) {
     progress.at(done++ / static_cast<double>(rig.linkages.size() + 1));
@@ -40,6 +42,16 @@ std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& c
   }
   progress.at(1);
   return r;
+}
+
+TakeoffAdvice takeoff_advice(const Rig& rig, const Review& review, const DeferredReview& deferred) {
+  std::vector<std::string> grounded;
+  for (const Snag& s : review.snags)
+    // Directions and balance are told by themselves.
+    if (s.severity == Severity::grounds && !s.code.starts_with("PROOF-0")) grounded.push_back(s.what);
+  const double cruise = deferred.feel.missing.empty() ? deferred.feel.aeroplane.cruise_m_s : 10;
+  return advise_takeoff(rig, deferred.feel, deferred.engine, drag_of(rig.airframe, cruise), review.fit.balance,
+                        review.checks, grounded);
 }
 
 }  // namespace rigging

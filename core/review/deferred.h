@@ -2,6 +2,9 @@
 
 #include "base/job.h"
 #include "feel/advice.h"
+#include "feel/flyer.h"
+#include "feel/takeoff.h"
+#include "review/review.h"
 #include "surfaces/linkage.h"
 #include "wiring/plan.h"
 
@@ -23,11 +26,15 @@ struct DeferredReview {
   std::vector<LinkageReport> linkages;  ///< one for each linkage of the rig that has an output
   FeelReport feel;
   FeelAdvice feel_advice;
+  Engine engine;
 
   const LinkageReport* linkage(Surface surface) const;
 };
 
 /// Nothing when it was cancelled. Some 30 ms for the demo rigs (docs/performance.md).
 std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& catalogue, Progress& progress);
+
+/// Go or not yet, as the first tier's checks, balance and snags stand.
+TakeoffAdvice takeoff_advice(const Rig& rig, const Review& review, const DeferredReview& deferred);
 
 }  // namespace rigging

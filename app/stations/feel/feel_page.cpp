@@ -19,6 +19,7 @@
 #include "feel/learn.h"
 #include "look/pieces.h"
 #include "stations/feel/gust_strip.h"
+#include "stations/numbers_dialog.h"
 
 namespace rigging::app {
 namespace {
@@ -167,6 +168,11 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   inner_layout->addWidget(list_);
   inner_layout->addWidget(working_);
   inner_layout->addStretch(1);
+  takeoff_ = hinted_button(tr("How it takes off…"), "takeoff",
+                           tr("By hand, from the ground, on tow or from a height; wind, and what there is for it"));
+  connect(takeoff_, &QPushButton::clicked, this, &FeelPage::ask_takeoff);
+  takeoff_->hide();
+  side->addWidget(takeoff_);
   area_ = new QScrollArea;
   area_->setWidgetResizable(true);
   area_->setFrameShape(QFrame::NoFrame);
@@ -395,6 +401,8 @@ void FeelPage::show_advice() {
   }
   const FeelAdvice& a = d->feel_advice;
   std::vector<std::string> lines;
+  QString head;
+  takeoff_->setVisible(list_keys_->checkedId() == launch_list);
   switch (list_keys_->checkedId()) {
     case first_list:
       for (const FirstGain& f : a.first)
@@ -408,13 +416,18 @@ void FeelPage::show_advice() {
       if (lines.empty()) lines.emplace_back("No steps on this axis.");
       break;
     case bench_list: lines = a.bench; break;
-    case launch_list:
-      lines = a.rates;
-      lines.insert(lines.end(), a.launch.begin(), a.launch.end());
+    case launch_list: {
+      const TakeoffAdvice t = takeoff_advice(document_.rig(), document_.review(), *d);
+      head = QStringLiteral("<p style='margin:0 0 7px 0'><b>%1</b></p>")
+                 .arg(t.go ? tr("Go, says the plan.") : tr("Not yet:"));
+      lines = t.not_yet;
+      for (const auto* more : {&t.cautions, &t.lines, &a.rates, &a.launch})
+        lines.insert(lines.end(), more->begin(), more->end());
       break;
+    }
     default: break;
   }
-  QString html = bullets(lines);
+  QString html = head + bullets(lines);
   if (list_keys_->checkedId() != bench_list)
     for (std::size_t k = 1; k < a.cautions.size(); ++k)
       html += QStringLiteral("<p style='margin:0 0 7px 0'><i>%1</i></p>").arg(said_of(a.cautions[k]).toHtmlEscaped());
@@ -422,6 +435,30 @@ void FeelPage::show_advice() {
     html.prepend(
         QStringLiteral("<p style='margin:0 0 7px 0'><b>%1</b></p>").arg(said_of(a.cautions.front()).toHtmlEscaped()));
   list_->setText(html);
+}
+
+void FeelPage::ask_takeoff() {
+  Rig rig = document_.rig();
+  Takeoff& t = rig.feel.takeoff;
+  NumbersDialog dialog(
+      tr("How it takes off"),
+      tr("What is left open is taken as usual: a throw of 7 m/s, room enough. Where it may be flown, the rules of the "
+         "place and the club decide."),
+      this);
+  auto way = static_cast<std::size_t>(t.way), steering = static_cast<std::size_t>(t.steering);
+  dialog.add("takeoff_way", tr("From"), way, {tr("the hand"), tr("the ground"), tr("a tow"), tr("a height")});
+  dialog.add("throw", t, &Takeoff::throw_m_s, tr("as usual"));
+  dialog.add("run", t, &Takeoff::run_m, tr("room enough"));
+  dialog.add("tow", t, &Takeoff::tow_m_s, tr("not known"));
+  dialog.add("wind", t, &Takeoff::wind_m_s);
+  dialog.add("crosswind", t, &Takeoff::crosswind_m_s);
+  dialog.add("steering", tr("Steered by"), steering, {tr("nothing"), tr("a wheel"), tr("the rudder")});
+  dialog.add("rough", tr("Grass, not a strip"), t.rough);
+  dialog.ask(document_, [&]() -> Result<Edit> {
+    t.way = static_cast<TakeoffWay>(way);
+    t.steering = static_cast<Steering>(steering);
+    return Edit{rig, "How it takes off"};
+  });
 }
 
 void FeelPage::read_log() {

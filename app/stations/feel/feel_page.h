@@ -36,6 +36,7 @@ class FeelPage : public StationPage {
   void type_place();
   void set_first();
   void read_log();
+  void ask_takeoff();
   const FeelReport* report() const;
   /// What is set, as a rate gain, when today's mark stands at this height.
   double gain_at(double height) const;
@@ -46,7 +47,7 @@ class FeelPage : public StationPage {
   GustStrip* strip_;
   QLabel *verdict_, *gust_words_, *caution_, *list_, *typed_label_, *why_;
   QLineEdit* typed_;
-  QPushButton *first_, *log_, *holes_, *working_button_;
+  QPushButton *first_, *log_, *holes_, *takeoff_, *working_button_;
   QLabel* working_;
   QScrollArea* area_;
 };

@@ -138,6 +138,23 @@ TEST(FeelPage, ALogIsReadTurnedDownAndLearntFrom) {
   EXPECT_EQ(b.window.document().rig(), before);
 }
 
+TEST(FeelPage, TheTakeOffIsAskedForAndIsNotYetAGo) {
+  Builder b({}, 0);
+  ASSERT_TRUE(at_feel(b, "hedgerow"));
+  EXPECT_FALSE(b.can_click(QStringLiteral("takeoff")));
+  ASSERT_TRUE(b.click(QStringLiteral("list_launch")));
+  EXPECT_TRUE(text(b, "feel_list").contains(QStringLiteral("Not yet")));
+  EXPECT_TRUE(text(b, "feel_list").contains(QStringLiteral("Directions are not proven")));
+  EXPECT_TRUE(text(b, "feel_list").contains(QStringLiteral("behind your hand"))) << "a pusher";
+  b.type_into_sheet({{"wind", QStringLiteral("4")}, {"rough", QStringLiteral("yes")}});
+  ASSERT_TRUE(b.click(QStringLiteral("takeoff")));
+  EXPECT_EQ(b.window.document().rig().feel.takeoff.wind_m_s, 4);
+  EXPECT_TRUE(b.window.document().rig().feel.takeoff.rough);
+  ASSERT_TRUE(feel_of(b));
+  EXPECT_TRUE(b.wait([&] { return text(b, "feel_list").contains(QStringLiteral("11 m/s")); }))
+      << text(b, "feel_list").toStdString();
+}
+
 TEST(FeelPage, WithoutAMassItSaysWhatToDoFirst) {
   Builder b({}, 0);
   ASSERT_TRUE(at_feel(b, "hedgerow"));
