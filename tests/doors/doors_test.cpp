@@ -186,7 +186,7 @@ TEST_F(Doors, ARuleACheckAndAnEditReachTheCommandLine) {
   int snags = 0, checks = 0;
   for (const Json& s : json["snags"]) snags += s["code"] == "SENSES-90" && s["source"] == "common practice";
   for (const Json& c : json["checks"])
-    checks += c["check"] == "senses.horn_heard" && c["station"] == "feel" && c["state"] == "none";
+    checks += c["check"] == "senses.horn_heard" && c["station"] == "home" && c["state"] == "none";
   EXPECT_EQ(snags, 1);
   EXPECT_EQ(checks, 1);
   EXPECT_FALSE(json["ready"].get<bool>()) << "readiness waits for it";
