@@ -53,8 +53,7 @@ void orientation(const std::string& file, Session& session) {
 
 void say(const Calibration& c, Session& session) {
   session.status = c.verdict == Verdict::repeat ? found_wrong : good;
-  std::string why;
-  for (const std::string& w : c.why) why += (why.empty() ? "" : " ") + w;
+  const std::string why = c.reasons();
   if (!session.json) {
     std::cout << capital(std::string(word(c.verdict))) << ": " << why << '\n';
     if (c.samples_used > 0)

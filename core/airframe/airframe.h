@@ -57,6 +57,9 @@ AirframeReport analyze_airframe(const Rig& rig);
 /// All pieces of the aircraft, in body axes with the nose at x = 0, drawn from its dimensions.
 std::vector<Panel> aircraft_panels(const Airframe& airframe);
 
+/// Of a flat outline, m².
+double area_of(const std::vector<Point>& corners);
+
 /// A panel with its surface deflected; `trailing_edge_up_deg` counts as in `Panel`.
 std::vector<Point> deflected(const Panel& panel, double trailing_edge_up_deg);
 

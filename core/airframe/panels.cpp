@@ -85,7 +85,6 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
   const bool pusher = a.kind == A::flaperons_inverted_v_tail;
   const Planform planform = planform_of(a);
   const bool wing_only = !planform.tail && !planform.foreplane;
-  const bool foreplane = planform.foreplane.has_value();
   const auto surfaces = surfaces_of(a);
   const auto has = [&](Surface s) { return std::find(surfaces.begin(), surfaces.end(), s) != surfaces.end(); };
   const auto pick = [&](SurfaceKind k, Side s) { return has({k, s}) ? std::optional<Surface>({k, s}) : std::nullopt; };
@@ -173,11 +172,18 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
   // Propeller
   const double disc = 0.09 * a.span_m + 0.03;
   if (has_two_motors(a)) return b.panels;
-  if (pusher || wing_only || foreplane)
+  if (propeller_behind(a))
     b.propeller({-(pusher || wing_only ? end : a.length_m) - 0.01, 0, 0}, disc, std::nullopt);
   else if (a.kind != A::towed_glider)
     b.propeller({0.005, 0, 0}, disc, std::nullopt);
   return b.panels;
+}
+
+double area_of(const std::vector<Point>& corners) {
+  Point sum = Point::Zero();
+  for (std::size_t i = 1; i + 1 < corners.size(); ++i)
+    sum += (corners[i] - corners[0]).cross(corners[i + 1] - corners[0]);
+  return sum.norm() / 2;
 }
 
 std::vector<Point> deflected(const Panel& panel, double up_deg) {

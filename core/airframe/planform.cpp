@@ -38,12 +38,22 @@ bool has_v(AirframeKind kind) {
                      [](Surface s) { return s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v; });
 }
 
+bool propeller_behind(const Airframe& a) {
+  return !has_two_motors(a) &&
+         (a.kind == AirframeKind::flaperons_inverted_v_tail || has_foreplane(a.kind) || !has_tail(a.kind));
+}
+
+double helmbold_slope(double aspect_ratio) {
+  return 2 * std::numbers::pi * aspect_ratio / (2 + std::sqrt(aspect_ratio * aspect_ratio + 4));
+}
+
 double BodySize::volume_m3() const { return std::numbers::pi * half_width_m * half_height_m * length_m * 0.55; }
 
 BodySize body_of(const Airframe& a) {
   const bool booms = a.kind == AirframeKind::flaperons_inverted_v_tail;
   const bool behind_wing = booms || (!has_tail(a.kind) && !has_foreplane(a.kind));
-  const double half = std::min(0.16 * a.root_chord_m + 0.03 * a.length_m, a.span_m * 0.15);
+  // A chord longer than a quarter of the span, as a delta has, makes no wider body.
+  const double half = std::min(0.16 * std::min(a.root_chord_m, a.span_m / 4) + 0.03 * a.length_m, a.span_m * 0.15);
   return {half, 1.15 * half, behind_wing ? std::min(a.length_m, a.wing_at_m + a.root_chord_m * 1.02) : a.length_m};
 }
 

@@ -43,5 +43,10 @@ BodySize body_of(const Airframe& airframe);
 bool has_tail(AirframeKind kind);
 bool has_foreplane(AirframeKind kind);
 bool has_v(AirframeKind kind);
+/// One propeller, behind the wing.
+bool propeller_behind(const Airframe& airframe);
+
+/// Lift slope of a straight wing per radian (Helmbold); 2π for an endless one.
+double helmbold_slope(double aspect_ratio);
 
 }  // namespace rigging

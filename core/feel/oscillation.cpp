@@ -3,34 +3,19 @@
 #include <algorithm>
 #include <cmath>
 #include <complex>
-#include <numeric>
 #include <span>
 
 #include "base/angle.h"
 #include "base/number.h"
-#include "base/spectrum.h"
 #include "base/statistics.h"
+#include "feel/demodulation.h"
+#include "feel/rate_lines.h"
 
 namespace rigging {
 namespace {
 
 using Complex = std::complex<double>;
 using Values = std::vector<double>;
-
-/// A way of looking: short windows for what swings fast, long ones for what swings slowly.
-struct Look {
-  double window_s, hop_s, from_hz, to_hz;
-};
-constexpr Look fast_look{3, 1, 2, 1e9}, faint_look{7, 1.5, 2, 12}, slow_look{6, 1, 0.4, 2.4};
-constexpr double slow_rate_hz = 20, faint_rate_hz = 50;
-
-constexpr double stands_out = 8;           ///< times what lies beside it, in a band of three bins
-constexpr double sure = 20;                ///< so much in two windows does as well as less in three
-constexpr double band_share = 0.03;        ///< half a line's width, of its frequency
-constexpr double beside = 1.7;             ///< how far to look on either side
-constexpr double least_amplitude = 0.8;    ///< deg/s
-constexpr double median_to_mean = 1.4427;  ///< of the power of noise in one bin
-constexpr double follows = 0.10;           ///< share by which a line's frequency may change from window to window
 
 constexpr double vibrates_hz = 15, may_vibrate_hz = 9, pilot_hz = 2.5, slow_hz = 2, loop_hz = 0.8, slowest_hz = 0.4;
 constexpr double chases = 0.35;     ///< share of the power of a rate or stick that is one swing
@@ -39,162 +24,6 @@ constexpr double jumpy = 0.5;       ///< rad, median: gusts
 constexpr double moves_with = 0.5;  ///< coherence
 constexpr double stick_moves = 0.04, large_correction = 0.4, large_deg_s = 25, grows = 1.8;
 constexpr double echo_height = 0.7, leak_height = 0.35;
-
-/// One line in one window.
-struct Line {
-  double hz = 0, prominence = 0, density = 0;  ///< density of what lies beside it, (deg/s)²/Hz
-};
-
-/// Lines of one window, within the look's frequencies.
-class LineFinder {
- public:
-  LineFinder(const Look& look, double rate_hz)
-      : look_(look),
-        rate_hz_(rate_hz),
-        spectrum_(static_cast<std::size_t>(std::lround(look.window_s * rate_hz / 2)) * 2) {}
-
-  std::size_t window() const { return spectrum_.size(); }
-
-  std::vector<Line> lines(std::span<const double> readings) {
-    const Values& power = spectrum_.of(readings);
-    sums_.assign(power.size() + 1, 0);
-    std::partial_sum(power.begin(), power.end(), sums_.begin() + 1);
-    const double bin_hz = rate_hz_ / static_cast<double>(window());
-    const auto last = static_cast<long>(power.size()) - 1;
-    const long first = std::max(2L, std::lround(look_.from_hz / bin_hz));
-    const long end = static_cast<long>(std::min(static_cast<double>(last - 2), look_.to_hz / bin_hz));
-    std::vector<Line> all;
-    for (long k = first; k <= end; ++k) {
-      const long half = std::max(1L, std::lround(band_share * static_cast<double>(k)));
-      const double band = sum(k - half, k + half), wide = static_cast<double>(2 * half + 1);
-      if (band < sum(k - half - 1, k + half - 1) || band <= sum(k - half + 1, k + half + 1)) continue;
-      const double amplitude = std::sqrt(2 * band * bin_hz / rate_hz_);
-      if (amplitude < least_amplitude) continue;
-      const long low = std::max(1L, static_cast<long>(static_cast<double>(k) / beside)),
-                 high = std::min(last, static_cast<long>(static_cast<double>(k) * beside) + 1), inner = half + 2;
-      const double needed = 1 + (stands_out - 1) * std::sqrt(3 / wide);
-      // Means first: they cost nothing, and only what stands above them is worth a median.
-      const double around = sum(low, k - inner) + sum(k + inner, high);
-      const double count = static_cast<double>(std::max(1L, k - inner - low + 1) + std::max(1L, high - k - inner + 1));
-      if (band / wide < 0.35 * needed * around / count) continue;
-      const double noise = median_to_mean * std::max(middle(power, low, k - inner), middle(power, k + inner, high));
-      const double prominence = noise > 0 ? band / wide / noise : 1e9;
-      if (prominence < needed) continue;
-      double weighted = 0;
-      for (long i = k - half; i <= k + half; ++i)
-        weighted += static_cast<double>(i) * power[static_cast<std::size_t>(i)];
-      const double scaled = stands_out * prominence / needed;
-      all.push_back({weighted / band * bin_hz, scaled, noise / rate_hz_});
-    }
-    return all;
-  }
-
- private:
-  /// Of the bins from a to b, both included, as far as they are there.
-  double sum(long a, long b) const {
-    const long last = static_cast<long>(sums_.size()) - 2;
-    a = std::clamp(a, 0L, last + 1), b = std::clamp(b, -1L, last);
-    return b < a ? 0 : sums_[static_cast<std::size_t>(b + 1)] - sums_[static_cast<std::size_t>(a)];
-  }
-  double middle(const Values& power, long a, long b) {
-    if (b - a < 2) return 0;
-    part_.assign(power.begin() + a, power.begin() + b + 1);
-    return median_within(part_);
-  }
-
-  Look look_;
-  double rate_hz_;
-  HannSpectrum spectrum_;
-  Values sums_, part_;
-};
-
-/// The same line through several windows; places are readings of the log.
-struct Track {
-  double hz = 0;
-  std::size_t from = 0, to = 0;
-  int windows = 0, strong = 0;
-  double density = 0;
-};
-
-void add_tracks(const Values& readings, const FlightLog::Stretch& stretch, const Look& look, double rate_hz,
-                std::size_t each, std::vector<Track>& done) {
-  const std::size_t size = (stretch.to - stretch.from) / each;
-  Look fitting = look;
-  fitting.window_s = std::min(look.window_s, static_cast<double>(size) / rate_hz);
-  if (fitting.window_s < look.window_s * 0.6) return;
-  Values coarse;
-  std::span<const double> all(readings.data() + stretch.from, stretch.to - stretch.from);
-  if (each > 1) {
-    for (std::size_t i = 0; i < size; ++i) coarse.push_back(mean(all.subspan(i * each, each)));
-    all = coarse;
-  }
-  LineFinder finder(fitting, rate_hz);
-  const auto hop = std::max<std::size_t>(1, static_cast<std::size_t>(std::lround(fitting.hop_s * rate_hz)));
-  std::vector<Track> open;
-  for (std::size_t at = 0; at + finder.window() <= all.size(); at += hop) {
-    const std::size_t from = stretch.from + at * each, to = from + finder.window() * each;
-    for (const Line& line : finder.lines(all.subspan(at, finder.window()))) {
-      const double near = std::max(1.5 / fitting.window_s, follows * line.hz);
-      Track* best = nullptr;
-      for (Track& t : open)
-        if (t.to < to && std::abs(t.hz - line.hz) < near &&
-            (!best || std::abs(t.hz - line.hz) < std::abs(best->hz - line.hz)))
-          best = &t;
-      if (!best) best = &open.emplace_back(Track{line.hz, from, from, 0, 0, line.density});
-      best->hz = line.hz, best->to = to, ++best->windows;
-      best->strong += line.prominence >= sure;
-      best->density = std::max(best->density, line.density);
-    }
-    std::erase_if(open, [&](const Track& t) {
-      if (t.to + hop * each >= to) return false;
-      done.push_back(t);
-      return true;
-    });
-  }
-  done.insert(done.end(), open.begin(), open.end());
-}
-
-/// A signal seen from a turning frame: twice the size of an entry is the height of the swing at that moment, its angle
-/// the phase. Averaged by two boxes of `width` readings; an entry stands for every eighth of a box.
-struct Demodulated {
-  std::size_t every = 1, width = 1;  ///< readings from entry to entry, and in a box
-  std::vector<Complex> z;
-  double height(std::size_t k) const { return 2 * std::sqrt(std::norm(z[k])); }
-};
-
-Demodulated demodulated(std::span<const double> readings, double rad_per_reading, std::size_t width) {
-  const std::size_t n = readings.size();
-  Demodulated d{std::max<std::size_t>(1, width / 8), width, {}};
-  Values real(n + 1), imaginary(n + 1);
-  const double step_c = std::cos(rad_per_reading), step_s = -std::sin(rad_per_reading);
-  double c = 1, s = 0;
-  for (std::size_t i = 0; i < n; ++i) {
-    // Exact from time to time; in between the turning is a product.
-    if (i % 256 == 0) {
-      const double angle = rad_per_reading * static_cast<double>(i);
-      c = std::cos(angle), s = -std::sin(angle);
-    }
-    real[i + 1] = real[i] + readings[i] * c;
-    imaginary[i + 1] = imaginary[i] + readings[i] * s;
-    const double turned = c * step_c - s * step_s;
-    s = c * step_s + s * step_c, c = turned;
-  }
-  const std::size_t half = std::max<std::size_t>(1, width / 2);
-  std::vector<Complex> once;
-  for (std::size_t i = 0; i < n; i += d.every) {
-    const std::size_t a = i >= half ? i - half : 0, b = std::min(n, i + half + (width % 2));
-    once.push_back(Complex(real[b] - real[a], imaginary[b] - imaginary[a]) / static_cast<double>(b - a));
-  }
-  const std::size_t reach = std::max<std::size_t>(1, half / d.every);
-  for (std::size_t k = 0; k < once.size(); ++k) {
-    const std::size_t a = k >= reach ? k - reach : 0, b = std::min(once.size() - 1, k + reach);
-    // The ends of the box count half: it is as wide as the first.
-    Complex sum = (once[a] + once[b]) / 2.0;
-    for (std::size_t j = a + 1; j < b; ++j) sum += once[j];
-    d.z.push_back(a == b ? once[k] : sum / static_cast<double>(b - a));
-  }
-  return d;
-}
 
 /// How another signal moves with the rate at the line's frequency.
 struct Companion {
@@ -209,23 +38,13 @@ class AxisReader {
   AxisReader(const FlightLog& log, Axis axis) : log_(log), axis_(axis), signals_(log.of(axis)) {}
 
   std::vector<Episode> read() {
-    const double rate_hz = 1 / log_.step_s;
-    std::vector<Track> tracks;
-    for (const FlightLog::Stretch& s : log_.stretches) {
-      add_tracks(signals_.rate_deg_s, s, fast_look, rate_hz, 1, tracks);
-      for (const auto& [look, enough_hz] : {std::pair{slow_look, slow_rate_hz}, {faint_look, faint_rate_hz}}) {
-        const auto each = std::max<std::size_t>(1, static_cast<std::size_t>(rate_hz / enough_hz));
-        add_tracks(signals_.rate_deg_s, s, look, rate_hz / static_cast<double>(each), each, tracks);
-      }
-    }
     std::vector<Episode> all;
-    for (const Track& t : tracks)
-      if (t.windows >= 3 || t.strong >= 2 || (t.windows >= 2 && t.hz < fast_look.from_hz)) add_runs(t, all);
+    for (const RateLine& line : lasting_lines(signals_.rate_deg_s, log_)) add_runs(line, all);
     return all;
   }
 
  private:
-  void add_runs(const Track& track, std::vector<Episode>& all) {
+  void add_runs(const RateLine& track, std::vector<Episode>& all) {
     const std::span<const double> rate = part(signals_.rate_deg_s, track);
     double hz = track.hz;
     Demodulated swing = at_frequency(rate, hz);
@@ -261,7 +80,7 @@ class AxisReader {
     std::size_t from, to;
   };
 
-  void add_run(const Track& track, double hz, const Demodulated& swing, const Values& height, Run run,
+  void add_run(const RateLine& track, double hz, const Demodulated& swing, const Values& height, Run run,
                std::vector<Episode>& all) {
     Episode e;
     e.axis = axis_;
@@ -341,7 +160,7 @@ class AxisReader {
     return demodulated(readings, 2 * pi * hz * log_.step_s, width);
   }
 
-  std::span<const double> part(const Values& of, const Track& t) const {
+  std::span<const double> part(const Values& of, const RateLine& t) const {
     return std::span<const double>(of).subspan(t.from, t.to - t.from);
   }
 

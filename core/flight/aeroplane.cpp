@@ -29,11 +29,6 @@ Banded band(double v, double share) {
 }
 Banded operator+(const Banded& a, const Banded& b) { return {a.value + b.value, a.least + b.least, a.most + b.most}; }
 
-/// Helmbold's lift slope per radian; 2π for an endless wing.
-double helmbold(double aspect_ratio) {
-  return 2 * pi * aspect_ratio / (2 + std::sqrt(aspect_ratio * aspect_ratio + 4));
-}
-
 /// A fin, or one of two at the tips.
 struct Fin {
   double area_m2 = 0, slope = 0;
@@ -41,13 +36,6 @@ struct Fin {
   std::optional<Surface> surface;
   double rudder_share = 0;  ///< of its area that the rudder's strips cover
 };
-
-double area_of(const std::vector<Point>& corners) {
-  Point sum = Point::Zero();
-  for (std::size_t i = 1; i + 1 < corners.size(); ++i)
-    sum += (corners[i] - corners[0]).cross(corners[i + 1] - corners[0]);
-  return sum.norm() / 2;
-}
 
 /// Fins of the drawing, by the side they stand on.
 std::vector<Fin> fins_of(const AirframeReport& airframe, const Point& about) {
@@ -81,7 +69,7 @@ std::vector<Fin> fins_of(const AirframeReport& airframe, const Point& about) {
     if (f.area <= 0 || height <= 0) continue;
     Fin fin;
     fin.area_m2 = f.area;
-    fin.slope = helmbold((side == 0 ? endplate : 1) * height * height / f.area);
+    fin.slope = helmbold_slope((side == 0 ? endplate : 1) * height * height / f.area);
     // A quarter of the chord ahead of the middle of its area.
     fin.at = f.first / f.area + Point(0.25 * f.area / height, 0, 0) - about;
     fin.surface = f.surface;
@@ -304,7 +292,9 @@ Result<Aeroplane> aeroplane_of(const Rig& rig, const Catalogue& catalogue, const
                                const Balance& balance) {
   const std::string place = "airframe";
   const double mass = rig.airframe.mass_kg.value_or(balance.complete ? balance.total.value : 0);
-  if (mass <= 0) return failure(place, "the flying mass is not known", "mass_kg, or every part weighed at fit");
+  if (mass <= 0)
+    return failure(place, "the flying mass is not known",
+                   "the flying mass at station airframe, or frame and parts weighed at station fit");
   const Planform planform = planform_of(rig.airframe);
   Aeroplane a;
   a.mass_kg = mass;
@@ -316,13 +306,13 @@ Result<Aeroplane> aeroplane_of(const Rig& rig, const Catalogue& catalogue, const
   a.balance_m = balance.complete ? balance.balance_point.value : balance.wanted.value;
   const Point about(-a.balance_m, 0, 0);
   a.inertia = inertia_of(rig, catalogue, airframe, balance, mass, about);
-  a.inertia_rough = !balance.complete;
   if (!(a.inertia.roll.value > 0 && a.inertia.pitch.value > 0 && a.inertia.yaw.value > 0))
     return failure(place, "the aircraft has no extent to turn", "its frame weighed at fit, or its parts placed");
   const auto stall = stall_speed(rig.airframe), cruise = cruise_speed(rig.airframe);
   if (const auto speeds = speeds_of(rig, airframe)) a.cruise_m_s = speeds->cruise, a.dive_m_s = speeds->dive;
   if (stall) a.stall_m_s = stall->value;
-  if (!(a.cruise_m_s > 0) || !(a.stall_m_s > 0)) return failure(place, "the flying mass is not known", "mass_kg");
+  if (!(a.cruise_m_s > 0) || !(a.stall_m_s > 0))
+    return failure(place, "the flying mass is not known", "the flying mass at station airframe");
 
   const Sums sums(planform, about);
   const Sizes size{a.wing_area_m2, a.span_m, a.mean_chord_m};

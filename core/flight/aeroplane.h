@@ -50,7 +50,6 @@ struct Aeroplane {
   double balance_m = 0;  ///< behind the nose
   double stall_m_s = 0, cruise_m_s = 0, dive_m_s = 0;
   bool balance_assumed = false;  ///< not all of it is weighed and placed: the wanted balance point is taken
-  bool inertia_rough = false;    ///< not all parts are placed: the frame stands for them
   Inertia inertia;
   Stability stability;
   std::vector<ControlEffect> controls;

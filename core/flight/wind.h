@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstdint>
+#include <random>
 
 #include "flight/dynamics.h"
 
@@ -23,11 +24,8 @@ class Turbulence {
   double length_vertical_m() const { return length_w_; }
 
  private:
-  double normal();
-
-  std::uint64_t state_;
-  double spare_ = 0;
-  bool has_spare_ = false;
+  std::mt19937 random_;
+  std::normal_distribution<double> normal_;
   double speed_, span_;
   double sigma_u_, sigma_w_, length_u_, length_w_, sigma_p_;
   double u_ = 0, v1_ = 0, v2_ = 0, w1_ = 0, w2_ = 0, p_ = 0, q_ = 0, r_ = 0;

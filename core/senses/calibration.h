@@ -20,6 +20,13 @@ struct Calibration : Ellipsoid {
   double direction_error_deg = 0;  ///< of what is corrected, in the worst direction
   std::vector<StillPose> poses;    ///< of an accelerometer
   std::vector<bool> bad;           ///< of each pose (accelerometer) or reading (compass)
+
+  /// All sentences in a row.
+  std::string reasons() const {
+    std::string all;
+    for (const std::string& w : why) all += (all.empty() ? "" : " ") + w;
+    return all;
+  }
 };
 
 /// `gravity`: of the place, m/s². Below nine still directions that tell cross terms apart these stay at nought. Poses

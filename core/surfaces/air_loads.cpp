@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "airframe/planform.h"
 #include "base/angle.h"
 #include "base/find.h"
 #include "base/number.h"
@@ -15,13 +16,6 @@ namespace {
 constexpr double density_kg_m3 = 1.225;                        // ISO 2533, sea level
 constexpr double least_of_theory = 0.5, most_of_theory = 1.2;  // from memory
 constexpr double tail_slope_per_rad = 3.5;  // of small lifting surfaces of aspect ratio about 3 (Helmbold gives 3.4)
-
-double area_of(const std::vector<Point>& corners) {
-  Point sum = Point::Zero();
-  for (std::size_t i = 1; i + 1 < corners.size(); ++i)
-    sum = sum + (corners[i] - corners[0]).cross(corners[i + 1] - corners[0]);
-  return sum.norm() / 2;
-}
 
 Point middle_of(const std::vector<Point>& corners) {
   Point sum = Point::Zero();
@@ -97,10 +91,15 @@ double chord_of(const Rig& rig, Surface surface) {
   return shape ? shape->chord_m : 0.05;
 }
 
-double dead_band_us(const Rig& rig, const Catalogue& catalogue, Surface surface) {
+const ServoFigures* servo_figures(const Rig& rig, const Catalogue& catalogue, Surface surface) {
   const Part* part = servo_of(rig, surface);
   const PartKind* kind = part ? catalogue.part(part->kind) : nullptr;
-  return kind && kind->servo ? kind->servo->dead_band_us : 5;
+  return kind && kind->servo ? &*kind->servo : nullptr;
+}
+
+double dead_band_us(const Rig& rig, const Catalogue& catalogue, Surface surface) {
+  const ServoFigures* s = servo_figures(rig, catalogue, surface);
+  return s ? s->dead_band_us : 5;
 }
 
 std::optional<Speeds> speeds_of(const Rig& rig, const AirframeReport& airframe) {
@@ -207,7 +206,7 @@ std::vector<Effect> effects_of(const Rig& rig, const AirframeReport& airframe, c
   std::vector<Effect> all;
   const Point about{-airframe.neutral_point.value, 0, 0};
   const double ratio = airframe.aspect_ratio.value;
-  const double wing_slope = 2 * pi * ratio / (2 + std::sqrt(ratio * ratio + 4));  // Helmbold
+  const double wing_slope = helmbold_slope(ratio);
   const auto speeds = speeds_of(rig, airframe);
   const double q = speeds ? density_kg_m3 / 2 * speeds->cruise * speeds->cruise : 0;
   for (const SurfaceAnswer& a : surfaces.answers) {

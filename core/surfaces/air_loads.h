@@ -27,6 +27,8 @@ struct SurfaceShape {
 std::optional<SurfaceShape> shape_of(const Rig& rig, Surface surface);
 /// Hinge to trailing edge where throws are read, metres: the linkage's own, else from the drawing, else 50 mm.
 double chord_of(const Rig& rig, Surface surface);
+/// Of the servo that works a surface; null when it is not known.
+const ServoFigures* servo_figures(const Rig& rig, const Catalogue& catalogue, Surface surface);
 /// Of the servo that works a surface, µs; 5 when it is not known.
 double dead_band_us(const Rig& rig, const Catalogue& catalogue, Surface surface);
 

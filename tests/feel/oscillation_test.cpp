@@ -144,22 +144,6 @@ TEST(Oscillation, TwoBurstsAreTwoEpisodesAndEchoesAreNone) {
   EXPECT_NEAR(found[1].from_s, 26, 0.4);
 }
 
-TEST(FlightLog, ColumnsOfAnotherProgramAreMappedOnceWithTheirFactor) {
-  std::ostringstream out;
-  out << "# a comment\nstamp,p_rad\n";
-  for (int i = 0; i < 400; ++i) out << i * 20 << ',' << 0.1 * i << '\n';
-  const std::vector<LogColumn> columns{{"t_s", "stamp", 0.001, {}}, {"roll_rate_deg_s", "p_rad", 1 / rad, {}}};
-  const auto log = parse_flight_log(out.str(), "f", columns);
-  ASSERT_TRUE(log) << log.error().text();
-  EXPECT_NEAR(log->step_s, 0.02, 1e-12);
-  EXPECT_NEAR(log->of(Axis::roll).rate_deg_s[100], 10 / rad, 1e-6);
-  EXPECT_FALSE(parse_flight_log(out.str(), "f"));
-  const auto missing =
-      parse_flight_log(out.str(), "f", {{"t_s", "stamp", 0.001, {}}, {"roll_rate_deg_s", "roll", 1, {}}});
-  ASSERT_FALSE(missing);
-  EXPECT_EQ(missing.error().text(), "f: column \"roll\" is missing; expected stamp, p_rad");
-}
-
 TEST(FlightLog, GapsAreNotBridgedAndSlipsAreSaid) {
   std::ostringstream out;
   out << "t_s,roll_rate_deg_s\n";
