@@ -6,6 +6,7 @@
 #include "base/number.h"
 #include "command.h"
 #include "feel/advice.h"
+#include "feel/flown.h"
 #include "feel/flyer.h"
 #include "feel/oscillation.h"
 #include "flight/axis_plant.h"
@@ -166,7 +167,8 @@ Json episode_json(const Episode& e) {
 
 struct FlyWords {
   FlyOptions options;
-  std::string mode = "rate", csv;
+  std::string mode = "rate", csv, tug;
+  int others = 0;
   std::vector<std::string> reversed;
 };
 
@@ -180,35 +182,40 @@ void fly_command(const Opened& o, const FlyWords& words, Session& session) {
     if (!axis) return session.refuse({"--reversed", "\"" + r + "\"", word_choice<Axis>()});
     options.truth.reversed[static_cast<std::size_t>(index_of(*axis))] = true;
   }
-  const auto flight = fly(o.rig, o.catalogue, options);
-  if (!flight) return session.refuse(flight.error());
+  if (!words.tug.empty()) {
+    const auto axis = from_word<Axis>(words.tug);
+    if (!axis) return session.refuse({"--tug", "\"" + words.tug + "\"", word_choice<Axis>()});
+    options.sticks = tug_at(*axis);
+  }
+  Progress progress;
+  const auto band = fly_band(o.rig, o.catalogue, options, words.others, progress);
+  if (!band) return session.refuse(band.error());
+  const Flight* flight = &band->expected;
   if (!words.csv.empty())
     if (const auto written = write_file_atomically(words.csv, flight->csv()); !written)
       return session.refuse(written.error());
-  const auto log = parse_flight_log(flight->csv(), "the flight");
-  std::vector<Episode> episodes;
-  if (log) episodes = oscillations_in(*log);
+  const FeelReport report = feel_report(o.rig, o.catalogue);
+  const Seen seen = seen_in(*flight, o.catalogue.controller(o.rig.controller.kind), &report);
   session.status = flight->end.empty() ? good : found_wrong;
+  const double seconds = static_cast<double>(flight->size()) * flight->step_s;
   if (session.json) {
-    Json json{{"simulated", true},     {"seconds", static_cast<double>(flight->size()) * flight->step_s},
-              {"end", flight->end},    {"lowest_m", flight->lowest_m},
+    Json json{{"simulated", true},     {"seconds", seconds},       {"end", flight->end}, {"lowest_m", flight->lowest_m},
               {"axes", Json::array()}, {"episodes", Json::array()}};
     for (const Axis axis : all_axes) {
       const auto i = static_cast<std::size_t>(index_of(axis));
-      double squares = 0;
-      for (const double r : flight->rate_deg_s[i]) squares += r * r;
-      json["axes"].push_back({{"axis", word(axis)},
-                              {"rate_rms_deg_s", std::sqrt(squares / static_cast<double>(flight->size()))},
-                              {"most_of_travel", flight->worst_surface_share[i]}});
+      json["axes"].push_back(
+          {{"axis", word(axis)}, {"rate_rms_deg_s", seen.rms_deg_s[i]}, {"most_correction", seen.correction[i]}});
     }
-    for (const Episode& e : episodes) json["episodes"].push_back(episode_json(e));
+    for (const Episode& e : seen.episodes) json["episodes"].push_back(episode_json(e));
+    if (band->others > 0) json["others"] = {{"flown", band->others}, {"shook", band->shook}, {"ended", band->ended}};
     return session.print(json);
   }
-  std::cout << "Simulated, " << number_text(static_cast<double>(flight->size()) * flight->step_s, 1) << " s"
-            << (flight->end.empty() ? "." : ": " + flight->end) << " Lowest " << number_text(flight->lowest_m, 1)
-            << " m.\n";
-  for (const Episode& e : episodes) std::cout << "  " << word(e.axis) << ", " << word(e.kind) << ": " << e.why << '\n';
-  if (episodes.empty()) std::cout << "  Nothing shook.\n";
+  std::cout << "Simulated, " << number_text(seconds, 1) << " s. " << seen.words << '\n';
+  for (const Episode& e : seen.episodes)
+    std::cout << "  " << word(e.axis) << ", " << word(e.kind) << ": " << e.why << '\n';
+  if (band->others > 0)
+    std::cout << "  Of " << band->others << " that it may turn out to be, " << band->shook << " shook and "
+              << band->ended << " came to the ground.\n";
 }
 
 void oscillation(const std::string& file, Session& session) {
@@ -295,6 +302,9 @@ void add_feel_commands(CLI::App& app, Session& session) {
   flies->add_option("--nose-down", words->options.nose_down_deg, "A dive, degrees below level")
       ->check(number_in(0, 80));
   flies->add_option("--reversed", words->reversed, "Axis whose correction works the wrong way, for showing it");
+  flies->add_option("--tug", words->tug, "Axis whose stick is tugged at and let go");
+  flies->add_option("--others", words->others, "How many aircraft out of the bands fly as well")
+      ->check(CLI::Range(0, 200));
   flies->add_flag("--thrown", words->options.thrown, "From the hand");
   flies->add_option("--csv", words->csv, "Writes the flight as a log");
 

@@ -12,6 +12,7 @@
 #include "direction/reason.h"
 #include "link/image.h"
 #include "opened.h"
+#include "review/deferred.h"
 #include "review/review.h"
 #include "rig/differing.h"
 #include "rig/rig_file.h"
@@ -23,7 +24,9 @@ namespace {
 const char* mark(Severity s) { return s == Severity::grounds ? "[#]" : s == Severity::fix_first ? "[/]" : "( )"; }
 
 void check(const Opened& o, Session& session) {
-  const Review r = review(o.rig, o.catalogue);
+  Review r = review(o.rig, o.catalogue);
+  Progress progress;
+  if (const auto late = deferred_review(o.rig, o.catalogue, progress)) r.snags = with_late(r.snags, late->snags);
   if (session.json) {
     session.print(review_to_json(o.rig, r));
   } else {

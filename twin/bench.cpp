@@ -8,6 +8,7 @@
 
 #include "base/json.h"
 #include "direction/from_rig.h"
+#include "mixer.h"
 
 namespace rigging::twin {
 namespace {
@@ -190,15 +191,15 @@ void Bench::step(double dt) {
     command.pitch += c.pitch;
     command.yaw += c.yaw;
   }
-  command = shared(set_.outputs, command, set_.sharing);
   const ChannelFrame* frame = receiver_lit() ? radio_.heard() : nullptr;
-  for (const Output& o : set_.outputs) {
-    double pulse = mixed(o, command).pulse_us;
-    if (o.passes > 0)
-      pulse = std::clamp(frame && o.passes <= frame->channels
-                             ? static_cast<double>(frame->pulse_us[static_cast<std::size_t>(o.passes - 1)])
-                             : o.centre_us,
-                         o.low_us, o.high_us);
+  std::vector<double> pulses;
+  Mixer(set_.outputs, set_.sharing).pulses(command, pulses);
+  for (std::size_t i = 0; i < set_.outputs.size(); ++i) {
+    const Output& o = set_.outputs[i];
+    double pulse = pulses[i];
+    if (o.passes > 0 && frame && o.passes <= frame->channels)
+      pulse =
+          std::clamp(static_cast<double>(frame->pulse_us[static_cast<std::size_t>(o.passes - 1)]), o.low_us, o.high_us);
     if (driven_ == o.socket) pulse = output_pulse_us(o, drive_level_);
     pulses_[o.socket] = pulse;
   }
@@ -279,7 +280,10 @@ double Bench::surface_deg(Surface surface, double servo_us) const {
 
 std::optional<Command> Bench::commanded() const {
   if (!receiver_lit()) return std::nullopt;
-  const ChannelFrame& f = *radio_.heard();
+  return taken_for(*radio_.heard());
+}
+
+Command Bench::taken_for(const ChannelFrame& f) const {
   Command c;
   constexpr std::array<ChannelFunction, 4> functions{ChannelFunction::roll, ChannelFunction::pitch,
                                                      ChannelFunction::throttle, ChannelFunction::yaw};
@@ -353,6 +357,17 @@ Result<void> Bench::set_output(const std::string& id, bool reversed, double low_
   it->low_us = low_us;
   it->centre_us = centre_us;
   it->high_us = high_us;
+  keep();
+  return {};
+}
+
+Result<void> Bench::turn_gain(const AxisGain& gain) {
+  if (controller_.link) return failure("turn_gain", "this controller is set over its link", "a configuration");
+  if (controller_.feel.gain_by == GainBy::linkage)
+    return failure("turn_gain", "this class has no gain to turn", "other holes in arm and horn");
+  AxisGain& is = set_.feel.made_gain(gain.axis);
+  if (gain.rate) is.rate = gain.rate;
+  if (gain.level && controller_.feel.level_apart) is.level = gain.level;
   keep();
   return {};
 }

@@ -37,6 +37,8 @@ class Bench {
   Result<void> set_output(const std::string& id, bool reversed, double low_us, double centre_us, double high_us);
   /// Sets a servo arm on another tooth, toward the hinge positive.
   Result<void> tooth(Surface surface, int teeth);
+  /// Turns a gain by hand, on a class without a settings link.
+  Result<void> turn_gain(const AxisGain& gain);
   /// Carries out one remedy by hand. Settings can be changed by hand only on classes without a link.
   Result<void> work(const hands::Work& asked);
 
@@ -79,6 +81,17 @@ class Bench {
   std::vector<std::string> arming_refusals() const;
 
   const Rig& rig() const { return rig_; }
+  /// What the configuration sets.
+  const Rig& set() const { return set_; }
+  const Truth& truth() const { return truth_; }
+  const Senses& senses() const { return senses_; }
+  const Transmitter& radio() const { return radio_; }
+  /// What the controller takes a frame for.
+  Command taken_for(const ChannelFrame& frame) const;
+  /// −1 where the controller senses an axis the wrong way round.
+  int sensing_sign(Axis axis) const;
+  /// Where a surface stands with its servo at this pulse, degrees, trailing edge up (rudder: right).
+  double surface_deg(Surface surface, double servo_us) const;
   const ControllerClass& controller() const { return controller_; }
   const Supply& supply() const { return supply_; }
 
@@ -86,11 +99,9 @@ class Bench {
   std::array<double, 3> in_its_axes(const std::array<double, 3>& body) const;
   std::array<double, 3> sensed(const std::array<double, 3>& body) const;
   std::array<double, 2> leaning() const;
-  int sensing_sign(Axis axis) const;
   Command corrections() const;
   /// What the controller takes the channels for; nothing without a signal.
   std::optional<Command> commanded() const;
-  double surface_deg(Surface surface, double servo_us) const;
 
   Rig rig_;
   ControllerClass controller_;

@@ -94,7 +94,7 @@ struct Options {
   int random = 0, random_leads = 0;
   unsigned seed = 1;
   bool bad_sticks = false, cold_sticks = false, crooked = false, poor_senses = false;
-  bool hidden = false, battery = false, with_parent = false;
+  bool differs = false, hidden = false, battery = false, with_parent = false;
 };
 
 Result<int> run(const Options& options) {
@@ -161,9 +161,12 @@ Result<int> run(const Options& options) {
     if (options.cold_sticks) shown.push_back("the transmitter is cold");
     if (options.crooked) shown.push_back("the linkages are crooked");
     if (options.poor_senses) shown.push_back("the sensors are poor and iron is near the compass");
+    if (options.differs) shown.push_back("in the air it is not quite what its rig makes one expect");
     for (const std::string& name : options.sense_faults) shown.push_back(name);
   }
-  HandsPort hands_port(bench, shown);
+  FlyingTruth air = flying_of(*rig, *catalogue);
+  if (options.differs) make_different(air, options.seed);
+  HandsPort hands_port(bench, shown, air);
 
   Listener controller_socket, hands_socket;
   for (auto& [listener, name] :
@@ -216,6 +219,7 @@ int main(int argc, char** argv) {
   app.add_flag("--cold-sticks", options.cold_sticks, "Gimbals that drift while they warm up");
   app.add_flag("--poor-senses", options.poor_senses, "Sensors that are off, and iron near the compass");
   app.add_flag("--crooked", options.crooked, "Linkages and servos that are not straight");
+  app.add_flag("--differs", options.differs, "In the air it is not quite what its rig makes one expect");
   app.add_option("--seed", options.seed, "Seed of the draw");
   app.add_flag("--hidden", options.hidden, "Do not tell the faults");
   app.add_flag("--with-parent", options.with_parent, "Leave when the program that started it is gone");

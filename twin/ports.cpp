@@ -146,7 +146,8 @@ Json ControllerPort::carry_out(const link::Arm&) {
   return refused(why);
 }
 
-HandsPort::HandsPort(Bench& bench, std::vector<std::string> shown) : bench_(bench), shown_(std::move(shown)) {}
+HandsPort::HandsPort(Bench& bench, std::vector<std::string> shown, FlyingTruth air)
+    : bench_(bench), air_(std::move(air)), shown_(std::move(shown)) {}
 
 std::string HandsPort::feed(std::string_view bytes) {
   int damaged = 0;
@@ -220,6 +221,18 @@ Json HandsPort::carry_out(const hands::Work& r) { return done_or(bench_.work(r))
 Json HandsPort::carry_out(const hands::PushTube& r) {
   bench_.push_tube(r.pressure_pa);
   return done();
+}
+Json HandsPort::carry_out(const hands::TurnGain& r) { return done_or(bench_.turn_gain(r.gain)); }
+Json HandsPort::carry_out(const hands::Fly& r) {
+  const auto flight = fly(bench_, air_, r.plan);
+  if (!flight) return refused(flight.error().text());
+  flight_ = flight->csv();
+  return {{"ok", true}, {"simulated", true}, {"size", flight_.size()}, {"end", flight->end}};
+}
+Json HandsPort::carry_out(const hands::ReadFlight& r) {
+  if (r.from >= flight_.size()) return refused("there is no flight, or no more of it");
+  constexpr std::size_t piece = 24 * 1024;
+  return hands::to_json(hands::FlightPiece{r.from, flight_.size(), flight_.substr(r.from, piece)});
 }
 Json HandsPort::carry_out(const hands::Look&) {
   const Bench::Sight seen = bench_.look();

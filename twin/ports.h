@@ -1,6 +1,7 @@
 #pragma once
 
 #include "bench.h"
+#include "flying.h"
 #include "link/frame.h"
 #include "link/requests.h"
 #include "store.h"
@@ -48,8 +49,8 @@ class ControllerPort {
 /// The builder's hands and eyes.
 class HandsPort {
  public:
-  /// `shown` are the faults to tell; empty when they are hidden.
-  HandsPort(Bench& bench, std::vector<std::string> shown);
+  /// `shown` are the faults to tell; empty when they are hidden. `air`: how it flies, if it can.
+  HandsPort(Bench& bench, std::vector<std::string> shown, FlyingTruth air = never_flies());
   std::string feed(std::string_view bytes);
 
  private:
@@ -70,9 +71,14 @@ class HandsPort {
   Json carry_out(const hands::Mend&);
   Json carry_out(const hands::Work&);
   Json carry_out(const hands::PushTube&);
+  Json carry_out(const hands::TurnGain&);
+  Json carry_out(const hands::Fly&);
+  Json carry_out(const hands::ReadFlight&);
   Json carry_out(const hands::Look&);
 
   Bench& bench_;
+  FlyingTruth air_;
+  std::string flight_;  ///< log of the last one
   std::vector<std::string> shown_;
   link::FrameReader reader_;
 };

@@ -71,6 +71,7 @@ void BenchLink::start_twin(const TwinOptions& o) {
   if (o.troubles.cold_sticks) arguments << QStringLiteral("--cold-sticks");
   if (o.troubles.poor_senses) arguments << QStringLiteral("--poor-senses");
   for (const QString& fault : o.troubles.sense_faults) arguments << QStringLiteral("--sense-fault") << fault;
+  if (o.troubles.differs) arguments << QStringLiteral("--differs");
   if (o.troubles.crooked) arguments << QStringLiteral("--crooked");
   if (o.troubles.any() || o.random > 0) arguments << QStringLiteral("--seed") << QString::number(o.seed);
   if (o.random > 0) arguments << QStringLiteral("--random") << QString::number(o.random);
@@ -274,14 +275,30 @@ void BenchLink::hands_reply(const link::Reply& reply) {
     Q_EMIT hands_done(true, tr("The lead is as planned now"));
     return;
   }
+  if (reply.request == "fly" && reply.ok()) {
+    flight_text_.clear();
+    flight_end_ = text_member(reply.body, "end");
+    return ask(hands::ReadFlight{});
+  }
+  if (reply.request == "read_flight" && reply.ok()) return take_flight(hands::piece_of(reply.body));
   if (reply.request == "read_transmitter" && reply.ok()) {
     Q_EMIT transmitter_read(hands::settings_of(reply.body));
     return;
   }
   if (reply.request == "dial" || reply.request == "clevis" || reply.request == "tooth" ||
-      reply.request == "set_output" || reply.request == "work" || !reply.ok())
+      reply.request == "set_output" || reply.request == "turn_gain" || reply.request == "work" || !reply.ok())
     Q_EMIT hands_done(reply.ok(),
                       reply.ok() ? tr("Done on the simulated model") : QString::fromStdString(reply.refused()));
+}
+
+void BenchLink::take_flight(const hands::FlightPiece& piece) {
+  if (piece.text.empty() || piece.from != flight_text_.size()) return;
+  flight_text_ += piece.text;
+  if (flight_text_.size() < piece.size) return ask(hands::ReadFlight{flight_text_.size()});
+  auto flight = flight_from_csv(flight_text_, "the simulated flight");
+  if (!flight) return Q_EMIT hands_done(false, QString::fromStdString(flight.error().text()));
+  flight->end = flight_end_;
+  Q_EMIT flew(*flight);
 }
 
 void BenchLink::take_wire(const link::ReceiverReply& wire) {

@@ -8,6 +8,7 @@
 #include <QTimer>
 
 #include "catalogue/catalogue.h"
+#include "flight/flight.h"
 #include "hands/hands.h"
 #include "link/controller_link.h"
 #include "signal/reception.h"
@@ -27,9 +28,12 @@ class BenchLink : public QObject {
     bool bad_sticks = false;        ///< a badly set transmitter
     bool cold_sticks = false;       ///< gimbals that drift while they warm up
     bool crooked = false;           ///< linkages and servos that are not straight
+    bool differs = false;           ///< in the air it is not quite what its rig makes one expect
     bool poor_senses = false;       ///< sensors that are off, and iron near the compass
     QStringList sense_faults = {};  ///< by name (docs/twin.md)
-    bool any() const { return bad_sticks || cold_sticks || crooked || poor_senses || !sense_faults.isEmpty(); }
+    bool any() const {
+      return bad_sticks || cold_sticks || crooked || differs || poor_senses || !sense_faults.isEmpty();
+    }
   };
   struct TwinOptions {
     QString rig_file;
@@ -112,6 +116,8 @@ class BenchLink : public QObject {
   void board_read();
   void written(bool good, const QString& words);
   void hands_done(bool good, const QString& words);
+  /// The simulated model has flown, as its hands were asked with `hands::Fly`.
+  void flew(const rigging::Flight& flight);
   /// What eyes saw of a lead, in the words of docs/twin.md.
   void inspected(const std::string& lead, const rigging::Json& seen);
   void board_sensed();
@@ -127,6 +133,7 @@ class BenchLink : public QObject {
   void pump();
   void happened(const link::LinkEvent& event);
   void hands_reply(const link::Reply& reply);
+  void take_flight(const hands::FlightPiece& piece);
   void lost();
 
   QLocalSocket controller_socket_, hands_;
@@ -161,6 +168,7 @@ class BenchLink : public QObject {
   std::optional<EdgeDecoder> edges_;
   double last_frame_s_ = 0;
   std::string inspecting_;
+  std::string flight_text_, flight_end_;  ///< what has come of the last flight's log
   int ticks_ = 0;
   std::optional<link::Image> board_;
 };

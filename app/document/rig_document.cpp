@@ -49,6 +49,7 @@ RigDocument::RigDocument(Catalogue catalogue, QString recovery_folder, QObject* 
       recovery_folder_(std::move(recovery_folder)),
       worker_([this](DeferredReview made) {
         deferred_ = std::move(made);
+        late_snags_ = deferred_->snags;
         Q_EMIT deferred_ready();
       }) {
   connect(&watcher_, &QFileSystemWatcher::fileChanged, this, &RigDocument::look_at_file);
@@ -84,6 +85,8 @@ void RigDocument::update() {
   worker_.start(
       [rig = rig(), catalogue = catalogue_](Progress& progress) { return deferred_review(rig, *catalogue, progress); });
 }
+
+std::vector<Snag> RigDocument::snags() const { return with_late(review_.snags, late_snags_); }
 
 const link::Image& RigDocument::image() const {
   if (!image_) image_ = link::image_of(rig());

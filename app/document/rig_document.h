@@ -25,6 +25,10 @@ class RigDocument : public QObject {
 
   const Rig& rig() const { return history_.now(); }
   const Catalogue& catalogue() const { return *catalogue_; }
+  /// Those of the review, and those of the second tier as it last stood.
+  std::vector<Snag> snags() const;
+  /// For jobs, which outlive a change of it.
+  std::shared_ptr<const Catalogue> shared_catalogue() const { return catalogue_; }
   /// Null when the rig names a class that the catalogue does not have.
   const ControllerClass* controller() const { return catalogue_->controller(rig().controller.kind); }
   const Review& review() const { return review_; }
@@ -117,6 +121,7 @@ class RigDocument : public QObject {
   Rig reviewed_;            ///< what `review_` is of
   bool review_all_ = true;  ///< catalogue or units have changed: nothing can be taken over
   std::optional<DeferredReview> deferred_;
+  std::vector<Snag> late_snags_;  ///< stay until the next ones are there, so that cards do not flicker
   Worker<DeferredReview> worker_;
   unsigned revision_ = 0;
   mutable std::optional<link::Image> image_;

@@ -10,6 +10,9 @@
 
 namespace rigging::app {
 
+/// Core's words on the screen.
+inline QString said_of(const std::string& text) { return QString::fromStdString(text); }
+
 /// A button with its one-line hint and the name that tests and the keyboard find it by.
 inline QPushButton* hinted_button(const QString& text, const char* id, const QString& hint) {
   auto* b = new QPushButton(text);

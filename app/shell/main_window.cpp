@@ -61,6 +61,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     sheet_->addWidget(page);
     connect(page, &StationPage::said, foot_, &FootLine::say);
     connect(page, &StationPage::wanted, this, &MainWindow::go_to);
+    connect(page, &StationPage::bench_asked, this, [this] { start_bench(); });
     connect(page, &StationPage::sheets_asked, this,
             [this](const QString& title, const QList<Sheet>& sheets) { SheetDialog(title, sheets, this).exec(); });
   }
@@ -298,6 +299,7 @@ void MainWindow::start_bench(BenchLink::Troubles troubles) {
   options.lead_faults = settings_.demo_lead_faults;
   options.random = is_demo_ && settings_.demo_faults.isEmpty() ? settings_.demo_random : 0;
   options.troubles = troubles;
+  options.troubles.differs = true;  // an aeroplane is never quite what one works out
   options.seed = settings_.demo_seed;
   bench_.start_twin(options);
 }

@@ -1,8 +1,10 @@
 #include "shell/screenshots.h"
 
 #include <QApplication>
+#include <QComboBox>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <iostream>
@@ -109,6 +111,25 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     wait_for([&] { return window.document().deferred() != nullptr; }, 3000);
     wait(200);
     shoot(window, "feel");
+    // Two settings in the same air: the firm one, and what is advised.
+    const auto flown = [&] {
+      const auto* words = window.findChild<QLabel*>(QStringLiteral("fly_words"));
+      wait_for([&] { return words->text().startsWith(QStringLiteral("As planned")); }, 10000);
+    };
+    click("fly_it");
+    window.findChild<QComboBox*>(QStringLiteral("fly_speed"))->setCurrentIndex(1);
+    click("fly_plan");
+    flown();
+    window.document().undo();
+    wait_for([&] { return window.document().deferred() != nullptr; }, 3000);
+    click("first_gains");
+    wait_for([&] { return window.document().deferred() != nullptr; }, 3000);
+    wait(200);
+    click("fly_plan");
+    flown();
+    wait(200);
+    shoot(window, "fly");
+    click("fly_it");
     window.document().undo();
   }
 
@@ -124,14 +145,12 @@ int take_screenshots(MainWindow& window, const QString& folder) {
       for (const auto& [s, d] : window.bench().sight().deflections)
         if (std::abs(d) > std::abs(extreme[s])) extreme[s] = d;
     };
-    const bool asked_question = proof->procedure().asking() == ProofProcedure::Asking::question;
     QElapsedTimer timer;
     timer.start();
     while (timer.elapsed() < 1100) {
       wait(20);
       watch();
     }
-    if (asked_question && step > 0) shoot(window, "proof-question");
     for (const auto& [s, d] : extreme) {
       const int motion = std::abs(d) < 3 ? 0 : d > 0 ? 1 : -1;
       click(qPrintable(QStringLiteral("saw_%1_%2").arg(QString::fromStdString(s.word())).arg(motion)));

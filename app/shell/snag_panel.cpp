@@ -63,6 +63,7 @@ SnagPanel::SnagPanel(RigDocument& document, QWidget* parent) : QWidget(parent), 
   area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   layout->addWidget(area_);
   connect(&Look::instance(), &Look::changed, this, [this] { shown_.clear(); });
+  connect(&document_, &RigDocument::deferred_ready, this, &SnagPanel::refresh);
   connect(scope_, &QPushButton::toggled, this, [this](bool whole) {
     scope_->setText(whole ? tr("Whole rig") : tr("This station"));
     refresh();
@@ -121,7 +122,8 @@ QWidget* SnagPanel::card(const Snag& snag) {
 
 void SnagPanel::refresh() {
   std::string wanted = scope_->isChecked() ? "all" : std::string(word(station_));
-  for (const Snag& s : document_.review().snags)
+  const std::vector<Snag> snags = document_.snags();
+  for (const Snag& s : snags)
     if (scope_->isChecked() || s.station == station_) wanted += '\n' + s.code + s.subject + s.what + s.why;
   if (wanted == shown_) return;
   shown_ = std::move(wanted);
@@ -133,7 +135,7 @@ void SnagPanel::refresh() {
   cards_.clear();
   at_ = -1;
   int count = 0;
-  for (const Snag& snag : document_.review().snags) {
+  for (const Snag& snag : snags) {
     if (!scope_->isChecked() && snag.station != station_) continue;
     ++count;
     cards_.append(card(snag));

@@ -41,6 +41,8 @@ class StationPage : public QWidget {
  Q_SIGNALS:
   void said(const QString& words);
   void wanted(rigging::Station station, const QString& subject);
+  /// The simulated bench is needed, and not there.
+  void bench_asked();
   void sheets_asked(const QString& title, const QList<rigging::app::Sheet>& sheets);
 
  protected:

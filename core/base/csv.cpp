@@ -31,8 +31,22 @@ int NumberTable::column(std::string_view name) const {
   return -1;
 }
 
-Result<NumberTable> parse_number_table(std::string_view text, const std::string& name, std::string_view words) {
+std::vector<std::string> heading_of(std::string_view text) {
+  while (!text.empty()) {
+    const std::size_t end = std::min(text.find('\n'), text.size());
+    const std::string_view line = trimmed(text.substr(0, end));
+    text.remove_prefix(std::min(end + 1, text.size()));
+    if (line.empty() || line.front() == '#') continue;
+    const auto parts = cells(line);
+    return {parts.begin(), parts.end()};
+  }
+  return {};
+}
+
+Result<NumberTable> parse_number_table(std::string_view text, const std::string& name, std::string_view words,
+                                       const std::vector<std::string>* only) {
   NumberTable table;
+  std::vector<bool> counts;
   int number = 0;
   while (!text.empty()) {
     const std::size_t end = std::min(text.find('\n'), text.size());
@@ -48,6 +62,8 @@ Result<NumberTable> parse_number_table(std::string_view text, const std::string&
             parts.begin() + static_cast<std::ptrdiff_t>(i))
           return failure(name + ":" + std::to_string(number),
                          "column \"" + std::string(parts[i].substr(0, 40)) + "\" stands twice", "every column once");
+      for (const std::string& column : table.columns)
+        counts.push_back(!only || std::find(only->begin(), only->end(), column) != only->end());
       continue;
     }
     const std::string where = name + ":" + std::to_string(number);
@@ -58,6 +74,10 @@ Result<NumberTable> parse_number_table(std::string_view text, const std::string&
     for (std::size_t i = 0; i < parts.size(); ++i) {
       if (!words.empty() && table.columns[i] == words) {
         table.words.emplace_back(parts[i]);
+        row.push_back(0);
+        continue;
+      }
+      if (!counts[i]) {
         row.push_back(0);
         continue;
       }

@@ -20,7 +20,6 @@ constexpr double middle_rates = 0.6;                              ///< of the st
 constexpr double usual_roll_deg_s = 120, usual_pitch_deg_s = 60;  ///< calm for a first flight (common practice)
 
 std::string name_of(Axis axis) { return std::string(word(axis)); }
-std::string speed(double m_s) { return figure_text({"", m_s, "m/s", {}, {}, "", ""}); }
 std::string n(double v, int places = 0) { return number_text(v, places); }
 
 /// What an axis that shakes shows, at what rhythm.
@@ -47,7 +46,7 @@ void first_and_steps(const Rig& rig, const GainScale& scale, const FeelReport& r
   FirstGain first{a.axis, place, scale.words(place), ""};
   first.why = off ? "It hardly corrects yet: the first flight is flown nearly by hand."
                   : n(100 * scale.effect(place) * most / a.calm_gain_s) + " % of what stays calm up to " +
-                        speed(r.fast_m_s) + ", the fastest level flight.";
+                        speed_text(r.fast_m_s) + ", the fastest level flight.";
   if (a.axis == Axis::yaw && !off) first.why += " Rudder is the first to wag: when in doubt, less.";
   out.first.push_back(first);
 
@@ -110,19 +109,19 @@ void by_linkage(const Rig& rig, const AxisFeel& a, const FeelReport& r, FeelAdvi
     if (t.share < 0.98)
       t.words += "bring the throw from " + n(now, 1) + "° to " + n(now * t.share, 1) +
                  "°, which the stick still needs: rod inward on the servo arm or outward on the horn. ";
-    t.words += (up_to > 0 ? "It stays calm up to " + speed(up_to) + ": fly no faster"
+    t.words += (up_to > 0 ? "It stays calm up to " + speed_text(up_to) + ": fly no faster"
                           : std::string("Even at its slowest it may shake: first flights in manual")) +
                ", or use faster servos and pulses.";
     out.throws.push_back(std::move(t));
     return;
   }
-  t.words =
-      t.share < 0.98
-          ? capital(name_of(a.axis)) + ": bring the throw from " + n(now, 1) + "° to " + n(now * t.share, 1) +
-                "°: rod inward on the servo arm or outward on the horn. So it stays calm up to " + speed(r.fast_m_s) +
-                "; as it is, it may shake from " +
-                (a.may_shake_from_m_s ? speed(*a.may_shake_from_m_s) : std::string("there")) + " on."
-          : capital(name_of(a.axis)) + ": the throw of " + n(now, 1) + "° is calm up to " + speed(r.fast_m_s) + ".";
+  t.words = t.share < 0.98
+                ? capital(name_of(a.axis)) + ": bring the throw from " + n(now, 1) + "° to " + n(now * t.share, 1) +
+                      "°: rod inward on the servo arm or outward on the horn. So it stays calm up to " +
+                      speed_text(r.fast_m_s) + "; as it is, it may shake from " +
+                      (a.may_shake_from_m_s ? speed_text(*a.may_shake_from_m_s) : std::string("there")) + " on."
+                : capital(name_of(a.axis)) + ": the throw of " + n(now, 1) + "° is calm up to " +
+                      speed_text(r.fast_m_s) + ".";
   out.throws.push_back(std::move(t));
 }
 
@@ -162,7 +161,7 @@ void rates(const Rig& rig, const FeelReport& r, FeelAdvice& out) {
     if (!a.known() || a.full_rate_deg_s <= 0) return;
     const double share = wanted / a.full_rate_deg_s;
     std::string words = capital(name_of(a.axis)) + ": full stick turns at about " + n(a.full_rate_deg_s) + "°/s at " +
-                        speed(r.aeroplane.cruise_m_s) + ". ";
+                        speed_text(r.aeroplane.cruise_m_s) + ". ";
     if (share < 0.95) {
       const double expo = std::clamp(std::round(10 * (1 - share)) * 10, 0.0, 60.0);
       words += "For " + n(wanted) + "°/s set the rate to " + n(100 * share) + " %, or a throw of " +

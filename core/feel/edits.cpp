@@ -68,6 +68,19 @@ Edit start_at(const Rig& rig, StartAt start) {
   return e;
 }
 
+Result<Edit> with_log_columns(const Rig& rig, std::vector<LogColumn> columns) {
+  bool time = false, rate = false;
+  for (const LogColumn& c : columns) {
+    time = time || c.meaning == "t_s";
+    rate = rate || c.meaning.ends_with("_rate_deg_s");
+  }
+  if (!time || !rate)
+    return failure("columns", time ? "no rate of any axis is chosen" : "no time is chosen", "time and a rate");
+  Edit e{rig, "Columns of a log"};
+  e.rig.feel.log_columns = std::move(columns);
+  return e;
+}
+
 std::vector<EditEntry> feel_edits() {
   return {{"gain", "How hard an axis is corrected, in the words of the class", {"AXIS", "PLACE"}, gain_edit},
           {"first-gains", "Gains for the first flight", {"least|half"}, first_gains_edit}};

@@ -14,6 +14,9 @@ Result<Edit> set_gain_in_words(const Rig& rig, const Catalogue& catalogue, Axis 
 Result<Edit> set_first_gains(const Rig& rig, const Catalogue& catalogue, const FeelAdvice& advice);
 Edit start_at(const Rig& rig, StartAt start);
 
+/// Where another program's log keeps what Rigging looks for. Errors: no time or no rate among them.
+Result<Edit> with_log_columns(const Rig& rig, std::vector<LogColumn> columns);
+
 std::vector<EditEntry> feel_edits();
 
 }  // namespace rigging

@@ -72,12 +72,12 @@ FeelReport analyze_feel(const Rig& rig, const Catalogue& catalogue, const Airfra
   FeelReport r;
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   if (!c) {
-    r.missing = "Choose a controller first: its gains are what is set here.";
+    r.missing = "Choose a controller at station airframe first: its gains are what is set here.";
     return r;
   }
   const auto plane = aeroplane_of(rig, catalogue, airframe, balance);
   if (!plane) {
-    r.missing = capital(plane.error().what) + ". What is expected: " + plane.error().expected + ".";
+    r.missing = capital(plane.error().what) + ". Needed: " + plane.error().expected + ".";
     return r;
   }
   r.aeroplane = *plane;
@@ -121,7 +121,6 @@ FeelReport analyze_feel(const Rig& rig, const Catalogue& catalogue, const Airfra
     a.shakes_hz = fast.hz;
     if (at_fast > 0) {
       a.calm_place = scale.place_for(fast.calm_s / at_fast);
-      a.shakes_place = scale.place_for(fast.shakes_s / at_fast);
     }
     a.full_rate_deg_s = full_rate(*plane, a.control, axis, plane->cruise_m_s);
   }

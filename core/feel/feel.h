@@ -4,7 +4,6 @@
 #include <string>
 #include <vector>
 
-#include "base/station.h"
 #include "feel/gain_scale.h"
 #include "feel/margins.h"
 #include "fit/fit.h"
@@ -26,8 +25,8 @@ struct AxisFeel {
   std::optional<double> shakes_from_m_s, may_shake_from_m_s;
   /// Largest gain that is calm at the fastest speed in level flight, and its place (over 1: even at most).
   double calm_gain_s = 0, calm_place = 0;
-  /// Gain and place at which it is expected to begin to shake there, and at which frequency.
-  double shakes_gain_s = 0, shakes_place = 0, shakes_hz = 0;
+  /// Gain at which it is expected to begin to shake there, and at which frequency.
+  double shakes_gain_s = 0, shakes_hz = 0;
   /// Rate that full command makes at cruise speed, degrees a second; pitch: until the wing carries all it can.
   double full_rate_deg_s = 0;
 
@@ -37,8 +36,7 @@ struct AxisFeel {
 };
 
 struct FeelReport {
-  std::string missing;  ///< what has to be known first, with its station; the rest is empty then
-  Station at = Station::airframe;
+  std::string missing;  ///< what has to be known first, at station airframe; the rest is empty then
   Aeroplane aeroplane;
   double fast_m_s = 0;  ///< fastest level flight
   std::array<AxisFeel, 3> axes;

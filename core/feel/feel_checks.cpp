@@ -91,32 +91,27 @@ CheckCard amount_card(const CheckContext&, const std::string&) {
           {"Propeller off.", "Back to the first gains afterwards."}};
 }
 
+CheckFamily family(const CheckId& id, const char* name, decltype(CheckFamily::subjects) subjects,
+                   decltype(CheckFamily::depends_on) depends_on, decltype(CheckFamily::card) card) {
+  CheckFamily f;
+  f.id = id.family;
+  f.counts_for = Station::feel;
+  f.until_mounted = false;
+  f.name = name;
+  f.subjects = subjects;
+  f.depends_on = depends_on;
+  f.card = card;
+  return f;
+}
+
 }  // namespace
 
 std::vector<CheckFamily> feel_checks() {
-  CheckFamily gains;
-  gains.id = first_gains_set.family;
-  gains.station = Station::proof;
-  gains.counts_for = Station::feel;
-  gains.until_mounted = false;
-  gains.name = "First gains set";
-  gains.subjects = settable_subjects;
-  gains.depends_on = gain_places_of;
-  gains.card = first_gains_card;
+  CheckFamily amount = family(correction_amount, "Correction amount", amount_subjects, movement_places, amount_card);
+  CheckFamily gains = family(first_gains_set, "First gains set", settable_subjects, gain_places_of, first_gains_card);
+  CheckFamily barely = family(barely_moves, "Barely moves", settable_subjects, movement_places, barely_moves_card);
   gains.why_not = nothing_planned;
-  CheckFamily amount = gains;
-  amount.id = correction_amount.family;
-  amount.guides = true;
-  amount.name = "Correction amount";
-  amount.subjects = amount_subjects;
-  amount.depends_on = movement_places;
-  amount.card = amount_card;
-  amount.why_not = nullptr;
-  CheckFamily barely = amount;
-  barely.id = barely_moves.family;
-  barely.name = "Barely moves";
-  barely.subjects = settable_subjects;
-  barely.card = barely_moves_card;
+  amount.guides = barely.guides = true;
   return {amount, gains, barely};
 }
 

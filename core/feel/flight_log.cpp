@@ -1,8 +1,10 @@
 #include "feel/flight_log.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 
+#include "base/angle.h"
 #include "base/csv.h"
 #include "base/number.h"
 #include "base/statistics.h"
@@ -27,6 +29,8 @@ std::vector<double>* place_of(FlightLog& log, const std::string& meaning) {
   return nullptr;
 }
 
+bool has(const std::string& text, const char* word) { return text.find(word) != std::string::npos; }
+
 std::string joined(const std::vector<std::string>& words) {
   std::string all;
   for (const std::string& w : words) all += (all.empty() ? "" : ", ") + w;
@@ -46,14 +50,61 @@ const std::vector<std::string>& log_meanings() {
   return all;
 }
 
+std::string spoken_meaning(const std::string& meaning) {
+  if (meaning == "t_s") return "time";
+  std::string text = meaning.substr(0, meaning.find(meaning.ends_with("_deg_s") ? "_deg_s" : "_m_s"));
+  std::replace(text.begin(), text.end(), '_', ' ');
+  return text;
+}
+
+const std::vector<LogUnit>& log_units(const std::string& meaning) {
+  static const std::vector<LogUnit> time{{"seconds", 0, 1}, {"milliseconds", 0, 1e-3}, {"microseconds", 0, 1e-6}},
+      rate{{"degrees a second", 0, 1}, {"radians a second", 0, 180 / pi}, {"tenths of a degree a second", 0, 0.1}},
+      share{{"−1 to 1", 0, 1},
+            {"percent", 0, 0.01},
+            {"pulse, µs", 1500, 1.0 / 500},
+            {"the same, the other way round", 0, -1},
+            {"percent, the other way round", 0, -0.01},
+            {"pulse, the other way round", 1500, -1.0 / 500}},
+      speed{{"m/s", 0, 1}, {"km/h", 0, 1 / 3.6}, {"cm/s", 0, 0.01}, {"mph", 0, 0.44704}, {"knots", 0, 1852.0 / 3600}},
+      open{{"0 to 1", 0, 1}, {"percent", 0, 0.01}, {"pulse, µs", 1000, 1e-3}};
+  return meaning == "t_s"            ? time
+         : has(meaning, "_rate_")    ? rate
+         : meaning == "airspeed_m_s" ? speed
+         : meaning == "throttle"     ? open
+                                     : share;
+}
+
+std::optional<std::string> likely_column(const std::string& meaning, const std::vector<std::string>& heading) {
+  for (const std::string& column : heading) {
+    if (column == meaning) return column;
+    std::string low = column;
+    std::transform(low.begin(), low.end(), low.begin(), [](unsigned char c) { return std::tolower(c); });
+    if (meaning == "t_s" ? has(low, "time") || low == "t" : meaning == "airspeed_m_s" ? has(low, "airspeed") : false)
+      return column;
+    if (meaning == "throttle" && has(low, "throttle")) return column;
+    for (const Axis axis : all_axes) {
+      const std::string name(word(axis));
+      if (!meaning.starts_with(name) || !has(low, name.c_str())) continue;
+      if ((has(meaning, "_rate_") && (has(low, "rate") || has(low, "gyro"))) ||
+          (meaning.ends_with("_stick") && (has(low, "stick") || has(low, "command"))) ||
+          (meaning.ends_with("_correction") && has(low, "correction")))
+        return column;
+    }
+  }
+  return std::nullopt;
+}
+
 Result<FlightLog> parse_flight_log(std::string_view text, const std::string& name,
                                    const std::vector<LogColumn>& columns) {
-  const auto table = parse_number_table(text, name);
+  std::vector<std::string> wanted = log_meanings();
+  for (const LogColumn& c : columns) wanted.push_back(c.column);
+  const auto table = parse_number_table(text, name, {}, &wanted);
   if (!table) return tl::make_unexpected(table.error());
   struct Sought {
     std::vector<double>* to;
     std::size_t column;
-    double factor;
+    double offset, factor;
   };
   FlightLog log;
   std::vector<Sought> sources;
@@ -68,11 +119,11 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
         return failure(name, "column \"" + told->column + "\" is missing", joined(table->columns));
       continue;
     }
-    const double factor = told == columns.end() ? 1 : told->factor;
+    const double factor = told == columns.end() ? 1 : told->factor, offset = told == columns.end() ? 0 : told->offset;
     if (meaning == "t_s")
       t = at, t_factor = factor;
     else
-      sources.push_back({place_of(log, meaning), static_cast<std::size_t>(at), factor});
+      sources.push_back({place_of(log, meaning), static_cast<std::size_t>(at), offset, factor});
   }
   const bool any_rate = std::any_of(sources.begin(), sources.end(), [&log](const Sought& s) {
     return std::any_of(log.axes.begin(), log.axes.end(), [&s](const AxisLog& a) { return s.to == &a.rate_deg_s; });
@@ -115,7 +166,8 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
     in_gap = gap;
     if (!gap) log.stretches.back().to = i + 1;
     const std::vector<double>&a = table->rows[row], &b = table->rows[row + 1];
-    for (const Sought& s : sources) (*s.to)[i] = s.factor * (a[s.column] + share * (b[s.column] - a[s.column]));
+    for (const Sought& s : sources)
+      (*s.to)[i] = s.factor * (a[s.column] + share * (b[s.column] - a[s.column]) - s.offset);
   }
   return log;
 }

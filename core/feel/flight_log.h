@@ -1,6 +1,7 @@
 #pragma once
 
 #include <array>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -14,6 +15,19 @@ namespace rigging {
 
 /// What Rigging calls a column: "roll_rate_deg_s", "pitch_stick", "throttle".
 const std::vector<std::string>& log_meanings();
+
+/// "roll rate", "time".
+std::string spoken_meaning(const std::string& meaning);
+
+/// How another program may keep it; (reading − offset) · factor is as Rigging has it. Rigging's own first.
+struct LogUnit {
+  std::string name;
+  double offset = 0, factor = 1;
+};
+const std::vector<LogUnit>& log_units(const std::string& meaning);
+
+/// The column whose name has the words for it, if any: a guess, to be looked at.
+std::optional<std::string> likely_column(const std::string& meaning, const std::vector<std::string>& heading);
 
 struct AxisLog {
   std::vector<double> rate_deg_s, stick, correction;  ///< empty when the log has none

@@ -1,17 +1,11 @@
 #pragma once
 
 #include <array>
-#include <string>
-#include <vector>
 
-#include "base/job.h"
 #include "feel/feel.h"
-#include "feel/flight_log.h"
-#include "flight/dynamics.h"
-#include "rig/remedy.h"
+#include "flight/flight.h"
 
-/// A flight of the rig in simulation, with the stabilizer's law, servos, pulses and delays of its class in the loop.
-/// Never more than a simulation: it says so wherever it is shown.
+/// A flight of the rig as it is planned, with the stabilizer's law, servos, pulses and delays of its class in the loop.
 namespace rigging {
 
 /// What of the true aircraft is not as the model expects it.
@@ -22,44 +16,33 @@ struct Truth {
   std::array<bool, 3> reversed{};  ///< corrections of these axes work the wrong way
 };
 
-struct StickMove {
-  double from_s = 0, to_s = 0;
-  Axis axis = Axis::roll;
-  double at = 0;  ///< −1 to 1
-};
-
-struct FlyOptions {
-  Mode mode = Mode::rate;
-  double seconds = 30;
-  double m_s = 0;  ///< held by the throttle as far as it reaches; 0: cruise
-  double height_m = 80;
-  double nose_down_deg = 0;  ///< a dive: held so far below level
-  double wind_m_s = 0;       ///< its turbulence; the wind itself only carries the aircraft along
-  std::uint32_t seed = 1;
-  std::vector<StickMove> sticks;
-  bool pilot = true;  ///< hands that hold bank, nose and heading loosely where nothing levels
+struct FlyOptions : FlightPlan {
   Truth truth;
-  bool thrown = false;  ///< from the hand, at 7 m/s and full throttle, wings 15° down
-};
-
-/// Every hundredth of a second.
-struct Flight {
-  double step_s = 0.01;
-  std::vector<Motion> motion;
-  std::vector<double> airspeed_m_s, throttle;
-  std::array<std::vector<double>, 3> rate_deg_s, stick, correction;
-  std::array<double, 3> worst_surface_share{};  ///< of the travel, per axis
-  std::string end;                              ///< why it ended early; empty when it did not
-  double lowest_m = 0;
-
-  std::size_t size() const { return motion.size(); }
-  /// In the columns of `parse_flight_log`.
-  std::string csv() const;
 };
 
 /// Errors: nothing known of the aeroplane, a mode that the class does not have, a time over ten minutes. Nothing when
 /// it was cancelled.
 Result<Flight> fly(const Rig& rig, const Catalogue& catalogue, const FlyOptions& options, Progress* progress = nullptr);
+
+/// Least and most at every moment.
+struct Envelope {
+  std::vector<double> least, most;
+};
+
+/// The flight as expected, and what aircraft out of the bands do in the same air.
+struct FlightBand {
+  Flight expected;
+  std::array<Envelope, 3> rate_deg_s, correction;
+  Envelope height_m;
+  int others = 0;  ///< how many were flown
+  int shook = 0;   ///< how many of these shook on some axis from too much gain
+  int ended = 0;   ///< how many reached the ground
+};
+
+/// `others` aircraft, each of its doubts drawn evenly out of its band, servos too; about 30 ms for each and half a
+/// minute of flight. Errors as of `fly`. Its own truth, that of `options`, comes on top. Nothing in it when cancelled.
+Result<FlightBand> fly_band(const Rig& rig, const Catalogue& catalogue, const FlyOptions& options, int others,
+                            Progress& progress);
 
 /// Thrust and free speed of the rig's motors: static thrust as at station power, the propeller's free speed as 1.15
 /// times pitch by turns (from memory); without a motor none.

@@ -93,6 +93,10 @@ Result<double> GainScale::read(std::string_view text) const {
   while (!text.empty() && text.front() == ' ') text.remove_prefix(1);
   while (!text.empty() && (text.back() == ' ' || text.back() == '%')) text.remove_suffix(1);
   const std::string typed(text);
+  // Many write a comma where others write a point.
+  std::string pointed = typed;
+  std::replace(pointed.begin(), pointed.end(), ',', '.');
+  text = pointed;
   if (by_ == GainBy::linkage) return failure("gain", "\"" + typed + "\"", "nothing: the linkage sets the gain");
   if (by_ == GainBy::strengths) {
     if (text == "off") return 0.0;

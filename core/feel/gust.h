@@ -10,7 +10,7 @@ namespace rigging {
 struct GustAnswer {
   double step_s = 0;
   std::vector<double> rate_deg_s, angle_deg, surface_deg;
-  double swings = 0;  ///< turning points of the rate in the last second: a calm answer has one or none
+  int swings = 0;  ///< turning points of the rate in the last second: a calm answer has one or none
 };
 
 /// A gust of a third of a second at speed `m_s`, followed for `seconds`, of such a strength that an aircraft that is

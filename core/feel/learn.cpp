@@ -73,13 +73,32 @@ std::string times(const LearnedGain& l) {
 
 }  // namespace
 
-FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelReport& report, const FlightLog& log) {
+std::vector<Episode> episodes_in(const FlightLog& log, const ControllerClass& c, const FeelReport& r) {
+  constexpr double alike_hz = 0.2;
+  std::vector<Episode> episodes = oscillations_in(log);
+  for (Episode& e : episodes) {
+    if (e.kind != OscillationKind::slop || !r.missing.empty() || !r.of(e.axis).known()) continue;
+    const AxisFeel& a = r.of(e.axis);
+    const double v = e.airspeed_m_s.value_or(r.fast_m_s);
+    const MarginPoint at = margin_at(a.stricter(), v);
+    const double gain = a.gain_s * follows_speed(c, v, r.aeroplane.cruise_m_s);
+    if (at.shakes_s <= 0 || gain < at.shakes_least_s || std::abs(e.frequency_hz / at.hz - 1) > alike_hz) continue;
+    e.kind = OscillationKind::gain;
+    e.why = number_text(e.frequency_hz, 1) + " Hz, " + number_text(e.amplitude_deg_s, 0) +
+            "°/s: the loop's own rhythm, at a setting that may shake here. It stays small because the servo can't "
+            "follow any faster.";
+  }
+  return episodes;
+}
+
+FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelReport& report, const FlightLog& log,
+                       bool simulated) {
   FlightLesson lesson;
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   if (!c) return lesson;
   const GainScale scale(*c, rig.feel.half_share);
   if (!log.airspeed_m_s.empty()) lesson.fastest_m_s = quantile(log.airspeed_m_s, 0.98);
-  std::vector<Episode> episodes = oscillations_in(log);
+  const std::vector<Episode> episodes = episodes_in(log, *c, report);
   for (const Axis axis : all_axes) {
     if (log.of(axis).rate_deg_s.empty()) continue;
     AxisLesson l;
@@ -94,7 +113,8 @@ FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelRep
     const auto shook = of_kind(OscillationKind::gain);
     if (a && a->gain_s > 0) {
       const LearnedGain* known = rig.feel.learnt(axis);
-      const LearnedGain prior = known ? *known : model_band(report, *a);
+      const bool builds_on = known && (simulated || !known->simulated);
+      const LearnedGain prior = builds_on ? *known : model_band(report, *a);
       Belief b = belief_of(prior);
       const double flown = shook != l.episodes.end() && shook->airspeed_m_s ? *shook->airspeed_m_s
                            : lesson.fastest_m_s > 0                         ? lesson.fastest_m_s
@@ -112,6 +132,7 @@ FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelRep
         normalize(b);
         l.before = prior;
         l.after = told_by(b, axis);
+        l.after->simulated = simulated;
       }
     }
     if (shook != l.episodes.end()) {

@@ -9,6 +9,10 @@
 
 namespace rigging {
 
+/// What shook, with a word of the model: a swing at the loop's own rhythm, at a speed where the setting may shake, is
+/// too much gain even where it stays small: a servo that can't follow any faster cuts it off, and that looks like play.
+std::vector<Episode> episodes_in(const FlightLog& log, const ControllerClass& controller, const FeelReport& report);
+
 /// What one flight's log makes of an axis.
 struct AxisLesson {
   Axis axis = Axis::roll;
@@ -27,7 +31,10 @@ struct FlightLesson {
 /// Bayes on a grid of the loop gain's factor. Before: what was learnt, else the band of the model. A shaking of the
 /// kind gain says that the factor is (shaking gain of the model at that speed) / (gain that was set), give or take 12
 /// %; a flight without one, that it is no more than that at the fastest speed. `report` is of the rig as it was flown.
-FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelReport& report, const FlightLog& log);
+///
+/// `simulated`: it was flown by the simulated bench. What that tells is marked, and forgotten by the first real flight.
+FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelReport& report, const FlightLog& log,
+                       bool simulated = false);
 
 /// The model corrected, and where `lesson` says so the gains as well. Error: the lesson changes nothing.
 Result<Edit> take_lesson(const Rig& rig, const FlightLesson& lesson, bool gains);

@@ -13,8 +13,7 @@ namespace {
 
 constexpr double analogue_hz_s = 0.85, digital_hz_s = 1.1;  ///< natural frequency times the time for 60° (from memory)
 constexpr double servo_least = 0.7, servo_most = 1.4;
-constexpr double usual_seconds_per_60deg = 0.12;
-constexpr double pulse_s = 0.0015;
+constexpr double usual_seconds_per_60deg = 0.12, usual_deg_per_us = 0.05;
 constexpr double phase_margin_deg = 45, gain_margin = 2;  ///< common practice
 constexpr double edge_share = 0.05;                       ///< of the draws that may lie beyond the edge of a band
 
@@ -67,7 +66,7 @@ Loop drawn_loop(const Aeroplane& a, const AxisControl& control, Axis axis, const
                 const Sample& d, bool levels) {
   Loop l;
   l.plant = plant_of(a, control, axis, m_s, d.doubt);
-  l.servo(path.servo_hz * d.servo, path.servo_damping);
+  l.servo(path.servo_hz * d.servo, servo_damping);
   l.lowpass(path.filter_hz);
   l.delay_s = d.delay_s;
   // Nothing levels the heading.
@@ -75,14 +74,16 @@ Loop drawn_loop(const Aeroplane& a, const AxisControl& control, Axis axis, const
   return l;
 }
 
-const ServoFigures* servo_figures(const Rig& rig, const Catalogue& catalogue, Surface surface) {
-  for (const Part& p : rig.parts)
-    if (p.surface && *p.surface == surface)
-      if (const PartKind* k = kind_of(rig, catalogue, p.id); k && k->servo) return &*k->servo;
-  return nullptr;
-}
-
 }  // namespace
+
+SurfaceServo surface_servo(const Rig& rig, const Catalogue& catalogue, const SurfaceAnswer& answer) {
+  const ServoFigures* s = servo_figures(rig, catalogue, answer.surface);
+  const double seconds = s ? s->seconds_per_60deg : usual_seconds_per_60deg;
+  // Through the linkage a degree of the servo is worth less or more of the surface; 500 µs are 45° of it.
+  const double deg_per_us = answer.travel ? std::abs(answer.travel->deg_per_us) : usual_deg_per_us;
+  return {(s && s->digital ? digital_hz_s : analogue_hz_s) / seconds, 60 / seconds * deg_per_us * 500 / 45,
+          s != nullptr};
+}
 
 SignalPath signal_path(const Rig& rig, const Catalogue& catalogue, const ControllerClass& c,
                        const SurfacesReport& surfaces, const AxisControl& control, Axis axis) {
@@ -93,55 +94,49 @@ SignalPath signal_path(const Rig& rig, const Catalogue& catalogue, const Control
   p.level_per_s = f.full_at_deg_s / f.full_at_deg;
   p.filter_hz = f.filter_hz;
   p.servo_least = servo_least, p.servo_most = servo_most;
-  double slowest_hz = 1e9, slowest_s = 0, pulses_hz = 1e9, bands = 0, plays = 0;
+  double pulses_hz = 1e9, bands = 0, plays = 0;
   int serving = 0;
   bool known = false;
   for (const SurfaceAnswer& answer : surfaces.answers) {
     if (answer.surface.kind == SurfaceKind::motor || answer.positive_deg[i] == 0) continue;
-    const ServoFigures* s = servo_figures(rig, catalogue, answer.surface);
-    known = known || s;
-    const double seconds = s ? s->seconds_per_60deg : usual_seconds_per_60deg;
-    const double hz = (s && s->digital ? digital_hz_s : analogue_hz_s) / seconds;
-    if (hz < slowest_hz) slowest_hz = hz, slowest_s = seconds;
+    const SurfaceServo s = surface_servo(rig, catalogue, answer);
+    known = known || s.known;
+    if (p.servo_hz == 0 || s.hz < p.servo_hz) p.servo_hz = s.hz;
     if (const Output* o = rig.output(answer.output)) pulses_hz = std::min(pulses_hz, o->rate_hz);
-    const double deg_per_us = answer.travel ? std::abs(answer.travel->deg_per_us) : 0.05;
+    const double deg_per_us = answer.travel ? std::abs(answer.travel->deg_per_us) : usual_deg_per_us;
     bands += dead_band_us(rig, catalogue, answer.surface) * deg_per_us * rad;
     if (const Linkage* l = rig.linkage(answer.surface); l && l->play_m)
       plays += *l->play_m / chord_of(rig, answer.surface);
-    // Through the linkage a servo degree is worth less or more of the surface: 500 µs are its 45°.
-    p.servo_deg_s = std::max(p.servo_deg_s, 60 / seconds * deg_per_us * 500 / 45);
     ++serving;
   }
   if (serving == 0) return p;
-  p.servo_hz = slowest_hz;
   p.dead_band_rad = bands / serving, p.play_rad = plays / serving;
   const double cycle = 1 / f.cycles_hz, period = 1 / std::max(20.0, pulses_hz);
-  p.delay_s = 1.5 * cycle + period / 2 + pulse_s;
-  p.delay_least_s = cycle + period / 4 + pulse_s;
+  p.delay_s = 1.5 * cycle + period / 2 + pulse_itself_s;
+  p.delay_least_s = cycle + period / 4 + pulse_itself_s;
   p.delay_most_s = p.delay_s + period / 2;
   const auto n = [](double v, int places) { return number_text(v, places); };
-  p.figures = {
-      {"Surfaces at most correction",
-       control.throw_rad / rad,
-       "°",
-       {},
-       {},
-       "mean throw of the axis for full command",
-       "linkage and mix (surfaces)"},
-      {"Gain at most",
-       p.full_gain_s,
-       "s",
-       {},
-       {},
-       n(control.throw_rad / rad, 1) + "° / " + n(f.full_at_deg_s, 0) + "°/s",
-       "degrees of surface for a degree a second; catalogue of classes"},
-      {"Servo, natural frequency", p.servo_hz, "Hz", p.servo_hz * servo_least, p.servo_hz * servo_most,
-       n(slowest_hz * slowest_s, 2) + " / " + n(slowest_s, 2) + " s for 60°" + (known ? "" : ", a usual servo"),
-       "from memory; small movements, 5 V"},
-      {"Delay", 1000 * p.delay_s, "ms", 1000 * p.delay_least_s, 1000 * p.delay_most_s,
-       "1.5 / " + n(f.cycles_hz, 0) + " Hz + half of 1 / " + n(std::max(20.0, pulses_hz), 0) + " Hz + 1.5 ms",
-       "half a period of hold, one of computing; the pulse's own length"},
-      {"Low-pass on the rate", p.filter_hz, "Hz", {}, {}, "of the class", "catalogue of classes"}};
+  p.figures = {{"Surfaces at most correction",
+                control.throw_rad / rad,
+                "°",
+                {},
+                {},
+                "mean throw of the axis for full command",
+                "linkage and mix (surfaces)"},
+               {"Gain at most",
+                p.full_gain_s,
+                "s",
+                {},
+                {},
+                n(control.throw_rad / rad, 1) + "° / " + n(f.full_at_deg_s, 0) + "°/s",
+                "degrees of surface for a degree a second; catalogue of classes"},
+               {"Servo, natural frequency", p.servo_hz, "Hz", p.servo_hz * servo_least, p.servo_hz * servo_most,
+                std::string("0.85 (digital: 1.1) by the time for 60°") + (known ? "" : ", a usual servo"),
+                "from memory; small movements, 5 V"},
+               {"Delay", 1000 * p.delay_s, "ms", 1000 * p.delay_least_s, 1000 * p.delay_most_s,
+                "1.5 / " + n(f.cycles_hz, 0) + " Hz + half of 1 / " + n(std::max(20.0, pulses_hz), 0) + " Hz + 1.5 ms",
+                "half a period of hold, one of computing; the pulse's own length"},
+               {"Low-pass on the rate", p.filter_hz, "Hz", {}, {}, "of the class", "catalogue of classes"}};
   return p;
 }
 
@@ -160,9 +155,10 @@ std::vector<MarginPoint> margins_over_speed(const Aeroplane& a, const AxisContro
   const std::vector<Sample> draws = draws_of(a, control, axis, path, learnt, options.draws);
   Sample middle{{}, 1, path.delay_s};
   if (learnt) middle.doubt.effect = learnt->factor;
-  const double from = 1.1 * a.stall_m_s, to = std::max(a.dive_m_s, 1.2 * from);
+  const bool one = options.at_m_s > 0;
+  const double from = one ? options.at_m_s : 1.1 * a.stall_m_s, to = one ? from : std::max(a.dive_m_s, 1.2 * from);
   std::vector<double> shakes, calm;
-  for (int i = 0; i < options.speeds; ++i) {
+  for (int i = 0; i < (one ? 1 : options.speeds); ++i) {
     MarginPoint p;
     p.m_s = from + (to - from) * i / std::max(1, options.speeds - 1);
     const Loop expected = drawn_loop(a, control, axis, path, p.m_s, middle, options.levels);

@@ -12,17 +12,26 @@ namespace rigging {
 
 /// How a correction gets from the sensed rate to the surfaces of one axis.
 struct SignalPath {
-  double full_gain_s = 0;                    ///< radians of surface for a radian a second, with the gain at most
-  double level_per_s = 0;                    ///< of a levelling mode: rate that a radian of tilt is worth
-  double filter_hz = 0;                      ///< low-pass of first order on the rate
-  double servo_hz = 0, servo_damping = 0.7;  ///< natural frequency of small movements
-  double servo_least = 1, servo_most = 1;    ///< its band, as factors
+  double full_gain_s = 0;                  ///< radians of surface for a radian a second, with the gain at most
+  double level_per_s = 0;                  ///< of a levelling mode: rate that a radian of tilt is worth
+  double filter_hz = 0;                    ///< low-pass of first order on the rate
+  double servo_hz = 0;                     ///< natural frequency of the slowest servo
+  double servo_least = 1, servo_most = 1;  ///< its band, as factors
   double delay_s = 0, delay_least_s = 0, delay_most_s = 0;
-  double servo_deg_s = 0;                  ///< how fast the slowest surface can go
   double dead_band_rad = 0, play_rad = 0;  ///< of the mean surface, whole widths
   std::vector<Figure> figures;
   bool operator==(const SignalPath&) const = default;
 };
+
+/// One surface's servo: natural frequency of small movements, how fast it moves the surface, and whether the rig names
+/// it (else a usual one).
+struct SurfaceServo {
+  double hz = 0, deg_s = 0;
+  bool known = false;
+};
+inline constexpr double servo_damping = 0.7;      ///< from memory
+inline constexpr double pulse_itself_s = 0.0015;  ///< until it is told
+SurfaceServo surface_servo(const Rig& rig, const Catalogue& catalogue, const SurfaceAnswer& answer);
 
 /// From the class (cycle, filter, strength), the outputs' pulse rate, the slowest servo of the axis (0.85 / time for
 /// 60° of an analogue one, 1.1 of a digital one, 0.7 to 1.4 times that, from memory) and the linkages. The delay: one
@@ -45,6 +54,7 @@ struct MarginOptions {
   int speeds = 50;
   int draws = 48;       ///< out of the band of everything that is uncertain
   bool levels = false;  ///< in a levelling mode
+  double at_m_s = 0;    ///< this speed alone; 0: all of them
 };
 
 /// From a tenth above the stall speed to the dive speed. The same draws at every speed. Points at which nothing shakes

@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "airframe/kinds.h"
 #include "airframe/planform.h"
 #include "base/angle.h"
 #include "base/number.h"
@@ -20,20 +19,7 @@ constexpr double strip_friction = 0.05, grass_friction = 0.12;    ///< from memo
 constexpr double strong_crosswind = 0.2;                          ///< of the stall speed (common practice)
 constexpr double roll_step_s = 0.005, longest_roll_s = 20;
 
-std::string spoken_speed(double m_s) { return speed_text(m_s); }
 std::string digits(double v, int places = 0) { return number_text(v, places); }
-
-/// The propeller works behind the wing.
-bool is_pusher(const Airframe& a) {
-  return !has_two_motors(a) &&
-         (a.kind == AirframeKind::flaperons_inverted_v_tail || has_foreplane(a.kind) || !has_tail(a.kind));
-}
-
-/// Thrust of the engine as FlightModel counts it, full throttle.
-double thrust(const Engine& e, double m_s) {
-  const double share = m_s / e.free_m_s;
-  return e.static_n * std::max(0.0, 1 - share * share);
-}
 
 }  // namespace
 
@@ -64,12 +50,12 @@ TakeoffAdvice advise_takeoff(const Rig& rig, const FeelReport& r, const Engine& 
   const Takeoff& t = rig.feel.takeoff;
   const double stall = plane.stall_m_s, mass = plane.mass_kg, weight = mass * standard_gravity;
   const double climbing = 1.2 * stall;
-  const double spare = thrust(engine, climbing) - drag.at(climbing, mass, drag.parasite_m2);
+  const double spare = engine.thrust_n(1, climbing) - drag.at(climbing, mass, drag.parasite_m2);
   a.climb_deg = std::asin(std::clamp(spare / weight, -1.0, 1.0)) / rad;
   const bool motor = engine.static_n > 0;
   const auto hold_back = [&](const std::string& why) { a.not_yet.push_back(why); };
   const auto accelerates = [&](double v) {
-    return (thrust(engine, v) - drag.at(std::max(v, 1.0), mass, drag.parasite_m2)) / mass;
+    return (engine.thrust_n(1, v) - drag.at(std::max(v, 1.0), mass, drag.parasite_m2)) / mass;
   };
 
   switch (t.way) {
@@ -85,14 +71,14 @@ TakeoffAdvice advise_takeoff(const Rig& rig, const FeelReport& r, const Engine& 
         const double q = air_density_kg_m3 / 2 * v * v;
         const double held =
             drag.parasite_m2 * q + drag.induced_per_m2 * carried * carried * weight * weight / std::max(q, 1.0);
-        v += roll_step_s * (thrust(engine, v) - held) / mass;
+        v += roll_step_s * (engine.thrust_n(1, v) - held) / mass;
         sinks += roll_step_s * standard_gravity * (1 - carried);
         a.drop_m += roll_step_s * sinks;
         if (a.drop_m > 5) break;
       }
       a.lines.push_back(
-          "It leaves the hand at " + spoken_speed(a.speed_m_s) + " through the air; it stalls below " +
-          spoken_speed(stall) +
+          "It leaves the hand at " + speed_text(a.speed_m_s) + " through the air; it stalls below " +
+          speed_text(stall) +
           (a.drop_m > 0.02 ? ", and sinks " + digits(a.drop_m, 1) + " m until it flies." : ": it flies at once."));
       if (a.drop_m > low_enough_m)
         hold_back("From the hand it sinks " + digits(a.drop_m, 1) + " m of the " + digits(hand_height_m, 1) +
@@ -100,10 +86,11 @@ TakeoffAdvice advise_takeoff(const Rig& rig, const FeelReport& r, const Engine& 
       if (motor)
         a.lines.push_back("A launch mode has to notice a push of about " + digits(a.push_m_s2) + " m/s² for " +
                           digits(2 * arm_m / thrown, 2) + " s, and nothing that carrying it makes.");
-      a.cautions.push_back(is_pusher(rig.airframe) ? "The propeller turns behind your hand: throttle only once it has "
-                                                     "left the hand, and let go forward, never back over the arc."
-                                                   : "Hold it behind the propeller, hand and sleeve clear of its arc; "
-                                                     "throw with the arc ahead of your fingers.");
+      a.cautions.push_back(propeller_behind(rig.airframe)
+                               ? "The propeller turns behind your hand: throttle only once it has "
+                                 "left the hand, and let go forward, never back over the arc."
+                               : "Hold it behind the propeller, hand and sleeve clear of its arc; "
+                                 "throw with the arc ahead of your fingers.");
       a.cautions.push_back(
           "Level wings, nose a little up, into the wind. Middle rates. Somebody else at the sticks, if you can.");
       break;
@@ -127,12 +114,12 @@ TakeoffAdvice advise_takeoff(const Rig& rig, const FeelReport& r, const Engine& 
         hold_back(std::string("On this ground it never gets fast enough: ") +
                   (motor ? "a smoother strip, more thrust or the hand." : "it has no motor."));
       else
-        a.lines.push_back("It runs about " + digits(a.run_m) + " m until " + spoken_speed(a.needed_m_s) +
+        a.lines.push_back("It runs about " + digits(a.run_m) + " m until " + speed_text(a.needed_m_s) +
                           " through the air; twice that is room.");
       if (t.run_m && a.run_m < 1e8 && *t.run_m < 2 * a.run_m)
         hold_back("There are " + digits(*t.run_m) + " m, and " + digits(2 * a.run_m) + " m are room enough.");
       if (t.crosswind_m_s > strong_crosswind * stall)
-        hold_back("Crosswind of " + spoken_speed(t.crosswind_m_s) + " is more than a fifth of the stall speed" +
+        hold_back("Crosswind of " + speed_text(t.crosswind_m_s) + " is more than a fifth of the stall speed" +
                   (t.steering == Steering::none ? ", and nothing steers it on the ground."
                                                 : ": wait, or turn into the wind."));
       else if (t.steering == Steering::none)
@@ -145,12 +132,11 @@ TakeoffAdvice advise_takeoff(const Rig& rig, const FeelReport& r, const Engine& 
     case TakeoffWay::tow:
       a.needed_m_s = 1.3 * stall;
       a.speed_m_s = t.tow_m_s.value_or(a.needed_m_s);
-      a.lines.push_back("It needs " + spoken_speed(a.needed_m_s) + " on the line; the tug has to fly that slowly.");
+      a.lines.push_back("It needs " + speed_text(a.needed_m_s) + " on the line; the tug has to fly that slowly.");
       if (t.tow_m_s && *t.tow_m_s < a.needed_m_s)
-        hold_back("A tow of " + spoken_speed(*t.tow_m_s) + " is too slow: it stalls below " + spoken_speed(stall) +
-                  ".");
+        hold_back("A tow of " + speed_text(*t.tow_m_s) + " is too slow: it stalls below " + speed_text(stall) + ".");
       if (t.tow_m_s && plane.dive_m_s > 0 && *t.tow_m_s > 0.8 * plane.dive_m_s)
-        hold_back("A tow of " + spoken_speed(*t.tow_m_s) + " is too fast for its gains and its linkages.");
+        hold_back("A tow of " + speed_text(*t.tow_m_s) + " is too fast for its gains and its linkages.");
       a.cautions.push_back("Try the release under load on the ground first. Agree on who lets go, and when.");
       break;
     case TakeoffWay::height:

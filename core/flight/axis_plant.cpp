@@ -57,6 +57,16 @@ std::array<AxisControl, 3> axis_controls(const Aeroplane& aeroplane, const Surfa
   return all;
 }
 
+Aeroplane doubted(Aeroplane a, const Doubt& d) {
+  Stability& s = a.stability;
+  for (Banded* b : {&s.roll_p, &s.pitch_q, &s.yaw_r}) b->value *= d.damping;
+  for (Banded* b : {&s.pitch_alpha, &s.yaw_beta}) b->value *= d.stiffness;
+  for (Banded* b : {&a.inertia.roll, &a.inertia.pitch, &a.inertia.yaw}) b->value *= d.inertia;
+  for (ControlEffect& c : a.controls)
+    for (double* e : {&c.lift, &c.side, &c.roll, &c.pitch, &c.yaw}) *e *= d.effect;
+  return a;
+}
+
 RatePlant plant_of(const Aeroplane& a, const AxisControl& control, Axis axis, double m_s, const Doubt& d) {
   const Stability& s = a.stability;
   const double q = air_density_kg_m3 / 2 * m_s * m_s, S = a.wing_area_m2, b = a.span_m, c = a.mean_chord_m;

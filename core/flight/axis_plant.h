@@ -26,6 +26,9 @@ struct Doubt {
   double damping = 1, stiffness = 1, effect = 1, inertia = 1;
 };
 
+/// The aeroplane with these factors on its damping, stiffness, surfaces and inertia, about all axes.
+Aeroplane doubted(Aeroplane aeroplane, const Doubt& doubt);
+
 /// Body rate for the mean throw of the axis, rad/s per rad, edges moved the way the command asks:
 /// - roll: p' = Lp·p + Lδ·δ (Nelson, ch. 5, pure roll);
 /// - pitch: short period (ch. 4), angle of attack and pitch rate at constant speed;

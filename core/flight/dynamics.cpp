@@ -82,8 +82,7 @@ FlightModel::FlightModel(const Aeroplane& a, const Drag& drag, const Engine& eng
   pitch_q_ = s.pitch_q.value;
   const double q = air_density_kg_m3 / 2 * a.cruise_m_s * a.cruise_m_s;
   const double lift = a.mass_kg * standard_gravity / (q * a.wing_area_m2);
-  // The body's x axis is the floor that the wing sits on at cruise: zero there.
-  cruise_alpha_ = 0;
+  // The body's x axis is where the air comes from at cruise.
   lift_zero_ = lift;
   // Its top is rounded: the middle of the change lies beyond it.
   stall_alpha_ = (highest_lift - lift) / lift_alpha_ + 0.6 * stall_width;
@@ -94,7 +93,7 @@ FlightModel::FlightModel(const Aeroplane& a, const Drag& drag, const Engine& eng
   double low = 0, high = engine.static_n > 0 ? 1 : 0;
   for (int i = 0; i < 50; ++i) {
     const double middle = (low + high) / 2;
-    (thrust_n(middle, a.cruise_m_s) < wanted ? low : high) = middle;
+    (engine.thrust_n(middle, a.cruise_m_s) < wanted ? low : high) = middle;
   }
   cruise_throttle_ = high;
 }
@@ -114,9 +113,9 @@ FlightModel::Polar FlightModel::polar(double alpha, double sine, double cosine) 
 double FlightModel::lift_coefficient(double alpha) const { return polar(alpha, std::sin(alpha), std::cos(alpha)).lift; }
 double FlightModel::drag_coefficient(double alpha) const { return polar(alpha, std::sin(alpha), std::cos(alpha)).drag; }
 
-double FlightModel::thrust_n(double throttle, double airspeed) const {
-  const double full = throttle * throttle * engine_.static_n;
-  const double free = engine_.free_m_s * std::max(0.2, throttle);
+double Engine::thrust_n(double throttle, double airspeed) const {
+  const double full = throttle * throttle * static_n;
+  const double free = free_m_s * std::max(0.2, throttle);
   const double share = airspeed / free;
   return full * std::max(0.0, 1 - share * share);
 }
@@ -152,7 +151,7 @@ Motion FlightModel::rates(const Motion& m, const Deflection& d, double throttle,
   const double extra = lift_q_ * q + d.lift, lift = still.lift + extra;
   const double drag = still.drag + drag_lift_ * extra * (2 * still.lift + extra);
   const double side = s.side_beta.value * beta + s.side_p.value * p + s.side_r.value * r + d.side;
-  const double fx = pressure * (-drag * ca + lift * sa) + thrust_n(throttle, std::max(0.0, ua));
+  const double fx = pressure * (-drag * ca + lift * sa) + engine_.thrust_n(throttle, std::max(0.0, ua));
   const double fy = pressure * side, fz = pressure * (-drag * sa - lift * ca);
 
   const double roll = pressure * a.span_m *

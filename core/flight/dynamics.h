@@ -35,11 +35,20 @@ struct Air {
 /// What the surfaces do together, as coefficients: the sum of every surface's effect and angle.
 struct Deflection {
   double lift = 0, side = 0, roll = 0, pitch = 0, yaw = 0;
+
+  /// One surface more, at an angle, rad, trailing edge up (rudder: right).
+  void add(const ControlEffect& e, double angle) {
+    lift += angle * e.lift, side += angle * e.side, roll += angle * e.roll, pitch += angle * e.pitch,
+        yaw += angle * e.yaw;
+  }
 };
 
 struct Engine {
   double static_n = 0;   ///< with full throttle, standing
   double free_m_s = 20;  ///< airspeed at which the propeller stops pulling, at full throttle
+
+  /// Falls with the square of the airspeed over the free speed, rises with the square of the throttle (from memory).
+  double thrust_n(double throttle, double airspeed) const;
 };
 
 struct Incidence {
@@ -51,19 +60,15 @@ struct Incidence {
 ///
 /// Lift is linear up to the stall and goes over smoothly to that of a plate (Beard and McLain, Small Unmanned Aircraft,
 /// ch. 4): plausible, not more. Drag by the parabolic polar and a plate's. The balance of the wing's own moment is set
-/// such that it flies level at cruise with surfaces neutral. Thrust falls with the square of the airspeed over the
-/// propeller's free speed and rises with the square of the throttle (from memory). Without propeller torque and wash.
+/// such that it flies level at cruise with surfaces neutral. Without propeller torque and wash.
 class FlightModel {
  public:
   FlightModel(const Aeroplane& aeroplane, const Drag& drag, const Engine& engine);
 
   const Aeroplane& aeroplane() const { return aeroplane_; }
-  const Engine& engine() const { return engine_; }
   double cruise_throttle() const { return cruise_throttle_; }
-  double cruise_alpha() const { return cruise_alpha_; }
 
   Incidence incidence(const Motion& m, const Air& air) const;
-  double thrust_n(double throttle, double airspeed) const;
   double lift_coefficient(double alpha) const;
   double drag_coefficient(double alpha) const;
 
@@ -87,7 +92,7 @@ class FlightModel {
   double drag_zero_ = 0, drag_lift_ = 0;
   double stall_alpha_ = 0.25, blunt_ = 40;
   double pitch_alpha_ = 0, pitch_q_ = 0;
-  double cruise_alpha_ = 0, cruise_throttle_ = 0;
+  double cruise_throttle_ = 0;
   double inverse_mass_ = 0, ix_ = 0, iy_ = 0, iz_ = 0, ixz_ = 0, gamma_ = 0;
 };
 

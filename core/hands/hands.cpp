@@ -75,8 +75,53 @@ struct Writer {
     return {"work", std::move(body)};
   }
   Form operator()(const PushTube& r) const { return {"push_tube", {{"pressure_pa", r.pressure_pa}}}; }
+  Form operator()(const TurnGain& r) const {
+    Json body{{"axis", word(r.gain.axis)}};
+    if (r.gain.rate) body["rate"] = *r.gain.rate;
+    if (r.gain.level) body["level"] = *r.gain.level;
+    return {"turn_gain", std::move(body)};
+  }
+  Form operator()(const Fly& r) const {
+    const FlightPlan& p = r.plan;
+    Json moves = Json::array();
+    for (const StickMove& m : p.sticks)
+      moves.push_back({{"axis", word(m.axis)}, {"from_s", m.from_s}, {"to_s", m.to_s}, {"position", m.at}});
+    return {"fly",
+            {{"mode", word(p.mode)},
+             {"seconds", p.seconds},
+             {"airspeed_m_s", p.m_s},
+             {"height_m", p.height_m},
+             {"nose_down_deg", p.nose_down_deg},
+             {"wind_m_s", p.wind_m_s},
+             {"seed", p.seed},
+             {"hands", p.pilot},
+             {"thrown", p.thrown},
+             {"throw_m_s", p.throw_m_s},
+             {"sticks", moves}}};
+  }
+  Form operator()(const ReadFlight& r) const { return {"read_flight", {{"from", r.from}}}; }
   Form operator()(const Look&) const { return {"look"}; }
 };
+
+FlightPlan plan_of(const Json& b, Mode mode) {
+  FlightPlan p;
+  p.mode = mode;
+  p.seconds = ranged(b, "seconds", 0.1, 120, p.seconds);
+  p.m_s = ranged(b, "airspeed_m_s", 0, 100, p.m_s);
+  p.height_m = ranged(b, "height_m", 1, 1000, p.height_m);
+  p.nose_down_deg = ranged(b, "nose_down_deg", 0, 80);
+  p.wind_m_s = ranged(b, "wind_m_s", 0, 30);
+  p.seed = static_cast<std::uint32_t>(ranged(b, "seed", 0, 4e9, 1));
+  p.pilot = flag_member(b, "hands", true);
+  p.thrown = flag_member(b, "thrown", false);
+  p.throw_m_s = ranged(b, "throw_m_s", 1, 20, p.throw_m_s);
+  if (const auto it = b.find("sticks"); it != b.end() && it->is_array())
+    for (const Json& j : *it)
+      if (const auto axis = from_word<Axis>(text_member(j, "axis")); axis && p.sticks.size() < 100)
+        p.sticks.push_back(
+            {ranged(j, "from_s", 0, 120), ranged(j, "to_s", 0, 120), *axis, ranged(j, "position", -1, 1)});
+  return p;
+}
 
 Result<Surface> surface_member(const Json& body) {
   const auto surface = surface_from_word(text_member(body, "surface"));
@@ -131,6 +176,20 @@ Result<Request> request_of(const std::string& name, const Json& b) {
   if (name == "inspect") return Inspect{text_member(b, "lead")};
   if (name == "mend") return Mend{text_member(b, "lead")};
   if (name == "push_tube") return PushTube{ranged(b, "pressure_pa", -2000, 2000)};
+  if (name == "turn_gain") {
+    if (!axis) return failure("hands", "which axis?", word_choice<Axis>());
+    TurnGain r;
+    r.gain.axis = *axis;
+    if (b.contains("rate")) r.gain.rate = ranged(b, "rate", 0, 1);
+    if (b.contains("level")) r.gain.level = ranged(b, "level", 0, 1);
+    return r;
+  }
+  if (name == "fly") {
+    const auto mode = from_word<Mode>(text_member(b, "mode"));
+    if (!mode) return failure("hands", "fly in which mode?", word_choice<Mode>());
+    return Fly{plan_of(b, *mode)};
+  }
+  if (name == "read_flight") return ReadFlight{static_cast<std::size_t>(ranged(b, "from", 0, 1e9))};
   if (name == "look") return Look{};
   if (name == "work") {
     const auto remedy = from_word<Remedy>(text_member(b, "work"));
@@ -146,6 +205,13 @@ Result<Request> request_of(const std::string& name, const Json& b) {
     return r;
   }
   return failure("hands", "unknown request \"" + name.substr(0, 40) + "\"", "one that docs/twin.md describes");
+}
+
+Json to_json(const FlightPiece& p) { return {{"ok", true}, {"from", p.from}, {"size", p.size}, {"text", p.text}}; }
+
+FlightPiece piece_of(const Json& body) {
+  return {static_cast<std::size_t>(ranged(body, "from", 0, 1e9)),
+          static_cast<std::size_t>(ranged(body, "size", 0, 1e9)), text_member(body, "text")};
 }
 
 Json to_json(const Sight& s) {

@@ -5,6 +5,8 @@
 
 #include "base/json_fwd.h"
 #include "base/result.h"
+#include "hands/flight_plan.h"
+#include "rig/feel.h"
 #include "rig/outputs.h"
 #include "rig/radio.h"
 #include "rig/remedy.h"
@@ -78,11 +80,24 @@ struct Work {
 struct PushTube {
   double pressure_pa = 0;
 };
+/// Turns a dial, a slider or keys of a gain, where the board has no settings link: 0 at least, 1 at most.
+struct TurnGain {
+  AxisGain gain;
+};
+/// Flies the model as it is built and set; what is kept of the flight is read with `ReadFlight`.
+struct Fly {
+  FlightPlan plan;
+};
+/// A piece of the last flight's log, from this byte on; answered with a `FlightPiece`.
+struct ReadFlight {
+  std::size_t from = 0;
+};
 /// Looks at the model; answered with a `Sight`.
 struct Look {};
 
-using Request = std::variant<Supply, Stick, Hold, Flick, ChooseMode, SwitchTransmitter, TurnControl, ReadTransmitter,
-                             Dial, Clevis, Tooth, SetOutput, Inspect, Mend, Work, PushTube, Look>;
+using Request =
+    std::variant<Supply, Stick, Hold, Flick, ChooseMode, SwitchTransmitter, TurnControl, ReadTransmitter, Dial, Clevis,
+                 Tooth, SetOutput, Inspect, Mend, Work, PushTube, TurnGain, Fly, ReadFlight, Look>;
 
 /// What eyes see of the model.
 struct Sight {
@@ -101,6 +116,14 @@ Json body_of(const Request& request);
 /// Reads a request believing nothing: numbers are brought into their range. Errors: an unknown name, or a member
 /// without which it means nothing.
 Result<Request> request_of(const std::string& name, const Json& body);
+
+/// A part of a flight's log in the columns of `Flight::csv`.
+struct FlightPiece {
+  std::size_t from = 0, size = 0;  ///< of the whole, bytes
+  std::string text;
+};
+Json to_json(const FlightPiece& piece);
+FlightPiece piece_of(const Json& body);
 
 Json to_json(const Sight& sight);
 Sight sight_of(const Json& body);

@@ -126,6 +126,13 @@ Image image_of(const Rig& rig) {
   return image;
 }
 
+Image with_gains(Image board, const Image& planned) {
+  for (const auto& [id, value] : planned.values)
+    if (id.of == SettingOf::board && (id.name.ends_with("gain_percent") || id.name.ends_with("_limit_deg")))
+      board.values[id] = value;
+  return board;
+}
+
 Rig configured(const Image& image) {
   Rig rig;
   for (const std::string& socket : image.subjects(SettingOf::output)) {

@@ -35,6 +35,8 @@ Rig configured(const Image& image);
 /// Canonical bytes: equal images, equal bytes.
 std::string image_bytes(const Image& image);
 Result<Image> image_from_bytes(std::string_view bytes, const std::string& where);
+/// The board's configuration with gains and limits of the stabilizer as planned, and nothing else changed.
+Image with_gains(Image board, const Image& planned);
 /// 16 hexadecimal digits over the canonical bytes.
 std::string image_hash(std::string_view bytes);
 

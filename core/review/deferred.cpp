@@ -1,5 +1,7 @@
 #include "review/deferred.h"
 
+#include <algorithm>
+
 #include "airframe/drag.h"
 #include "base/find.h"
 #include "surfaces/air_loads.h"
@@ -27,13 +29,21 @@ const LinkageReport* DeferredReview::linkage(Surface surface) const {
   return find_in(linkages, [&](const LinkageReport& l) { return l.surface == surface; });
 }
 
+std::vector<Snag> with_late(std::vector<Snag> snags, const std::vector<Snag>& late) {
+  snags.insert(snags.end(), late.begin(), late.end());
+  std::stable_sort(snags.begin(), snags.end(), [](const Snag& a, const Snag& b) { return a.severity < b.severity; });
+  return snags;
+}
+
 std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& catalogue, Progress& progress) {
   DeferredReview r;
   r.plan = plan_wiring(rig, catalogue);
   if (progress.cancelled()) return std::nullopt;
   r.feel = feel_report(rig, catalogue);
   r.feel_advice = advise_feel(rig, catalogue, r.feel);
+  r.loop_changes = loop_changes(rig, catalogue, r.feel);
   if (r.feel.missing.empty()) r.engine = engine_of(rig, catalogue, r.feel.aeroplane);
+  r.snags = feel_snags(rig, catalogue, r.feel);
   double done = 1;
   for (const Linkage& l : rig.linkages) {
     progress.at(done++ / static_cast<double>(rig.linkages.size() + 1));

@@ -3,6 +3,7 @@
 #include "base/job.h"
 #include "feel/advice.h"
 #include "feel/flyer.h"
+#include "feel/loop_changes.h"
 #include "feel/takeoff.h"
 #include "review/review.h"
 #include "surfaces/linkage.h"
@@ -26,13 +27,21 @@ struct DeferredReview {
   std::vector<LinkageReport> linkages;  ///< one for each linkage of the rig that has an output
   FeelReport feel;
   FeelAdvice feel_advice;
+  std::vector<LoopChange> loop_changes;
   Engine engine;
+  std::vector<Snag> snags;  ///< of the rules that need it
 
   const LinkageReport* linkage(Surface surface) const;
 };
 
 /// Nothing when it was cancelled. Some 30 ms for the demo rigs (docs/performance.md).
 std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& catalogue, Progress& progress);
+
+/// FEEL rules: a setting that shakes, what was learnt in simulation, fins that are too small.
+std::vector<Snag> feel_snags(const Rig& rig, const Catalogue& catalogue, const FeelReport& report);
+
+/// Both tiers' snags, what grounds first.
+std::vector<Snag> with_late(std::vector<Snag> snags, const std::vector<Snag>& late);
 
 /// Go or not yet, as the first tier's checks, balance and snags stand.
 TakeoffAdvice takeoff_advice(const Rig& rig, const Review& review, const DeferredReview& deferred);

@@ -67,6 +67,8 @@ inline constexpr const char hinge[] = "hinge moment by thin aerofoil theory, as 
 inline constexpr const char sign[] = "required directions of ISO 1151 axes on each surface";
 inline constexpr const char mix[] = "sum of the weights at full commands";
 inline constexpr const char fourbar[] = "planar four-bar (Freudenstein 1954)";
+inline constexpr const char loop[] = "margins of the loop over speed, with their band";
+inline constexpr const char fins[] = "vortex lattice and fins by Helmbold; body after Munk (NACA report 184)";
 inline constexpr const char pulse[] = "pulse = centre + travel, as the transmitter counts";
 }  // namespace source
 

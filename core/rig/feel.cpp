@@ -41,6 +41,7 @@ const Members& Described<LearnedGain>::members() {
                                  .needed("factor", &LearnedGain::factor, factor)
                                  .needed("least", &LearnedGain::least, factor)
                                  .needed("most", &LearnedGain::most, factor)
+                                 .member("simulated", &LearnedGain::simulated)
                                  .rest(&LearnedGain::extra);
   return all;
 }
@@ -50,6 +51,7 @@ const Members& Described<LogColumn>::members() {
   static const Members all = Describe<LogColumn>()
                                  .needed("meaning", &LogColumn::meaning)
                                  .needed("column", &LogColumn::column)
+                                 .member("offset", &LogColumn::offset, {-1e6, 1e6})
                                  .member("factor", &LogColumn::factor, {-1e6, 1e6})
                                  .rest(&LogColumn::extra);
   return all;

@@ -25,15 +25,16 @@ struct AxisGain {
 struct LearnedGain {
   Axis axis = Axis::roll;
   double factor = 1, least = 1, most = 1;
+  bool simulated = false;  ///< some of it was told by the simulated bench
   Extra extra;
   bool operator==(const LearnedGain&) const = default;
 };
 
-/// Where another program's log keeps what Rigging calls `meaning`. Reading · factor is what Rigging wants (deg/s, −1 to
-/// 1, m/s, 0 to 1).
+/// Where another program's log keeps what Rigging calls `meaning`. (Reading − offset) · factor is what Rigging wants
+/// (deg/s, −1 to 1, m/s, 0 to 1).
 struct LogColumn {
   std::string meaning, column;
-  double factor = 1;
+  double offset = 0, factor = 1;
   Extra extra;
   bool operator==(const LogColumn&) const = default;
 };
@@ -56,6 +57,8 @@ struct Takeoff {
 };
 
 enum class StartAt { least, half };
+
+inline constexpr double usual_limit_deg = 45;  ///< of bank and nose in a levelling mode (common practice)
 
 struct Feel {
   std::vector<AxisGain> gains;

@@ -38,7 +38,7 @@ Rig with_gains(const char* name, double share_of_calm) {
 TEST(Fly, GustsAreMadeSmallerAndTheSameSeedIsTheSameFlight) {
   FlyOptions o;
   o.wind_m_s = 8;
-  o.seconds = 20;
+  o.seconds = 12;  // a tailless one without correction is turned over by such gusts before long
   for (const char* name : {"hedgerow", "bramble"}) {
     const auto none = fly(demo(name), shipped(), o), some = fly(with_gains(name, 0.8), shipped(), o),
                again = fly(with_gains(name, 0.8), shipped(), o);

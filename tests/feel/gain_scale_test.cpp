@@ -26,7 +26,7 @@ TEST(GainScale, PlacesAreSpokenAndReadAsTheClassSetsThem) {
   EXPECT_EQ(dial.words(1), "5 o'clock");
   EXPECT_EQ(dial.words(0.25), "half past 9");
   EXPECT_EQ(dial.words(0.575), "quarter to 1");
-  for (const char* typed : {"half past 9", "9:30", "9.5", " 9:30 "})
+  for (const char* typed : {"half past 9", "9:30", "9.5", "9,5", " 9:30 "})
     EXPECT_NEAR(*dial.read(typed), 0.25, 1e-9) << typed;
   EXPECT_NEAR(*dial.read("5"), 1, 1e-9);
   EXPECT_NEAR(*dial.read("1 o'clock"), 0.6, 1e-9);
@@ -41,6 +41,7 @@ TEST(GainScale, PlacesAreSpokenAndReadAsTheClassSetsThem) {
   const GainScale percent = scale("full_controller");
   EXPECT_EQ(percent.words(0.35), "35 %");
   EXPECT_NEAR(*percent.read("35 %"), 0.35, 1e-9);
+  EXPECT_NEAR(*percent.read("12,5 %"), 0.125, 1e-9);
   EXPECT_FALSE(percent.read("101"));
   EXPECT_FALSE(percent.read("-1"));
 

@@ -103,5 +103,52 @@ TEST(FlightLesson, ACalmFlightSaysHowStrongItIsAtMost) {
   EXPECT_FALSE(take_lesson(rig, slow, true));
 }
 
+/// The same shaking made small and steady, at a frequency.
+FlightLog small(double hz, double m_s) {
+  FlightLog log = shaken(m_s, 0, m_s);
+  AxisLog& roll = log.axes[0];
+  for (std::size_t i = 0; i < log.size; ++i) {
+    const double t = log.at_s(i), on = t > 8 && t < 25 ? 1 : 0;
+    roll.rate_deg_s[i] = 0.2 * roll.rate_deg_s[i] + on * 12 * std::sin(2 * pi * hz * t);
+    roll.correction[i] = -0.01 * roll.rate_deg_s[i];
+    log.airspeed_m_s[i] = m_s;
+  }
+  return log;
+}
+
+TEST(FlightLesson, ASmallSwingAtTheLoopsOwnRhythmIsTheGainWhereItMayShakeAndPlayWhereItCant) {
+  // A servo at its fastest keeps a gain oscillation small, which by itself looks like play.
+  const double v = 20;
+  for (const double share : {1.2, 0.3}) {
+    Rig rig = set_rig(0.5);
+    const MarginPoint at = margin_at(feel_report(rig, shipped()).of(Axis::roll).stricter(), v);
+    rig.feel.made_gain(Axis::roll).rate =
+        std::min(1.0, share * at.shakes_s / feel_report(rig, shipped()).of(Axis::roll).path.full_gain_s);
+    const FeelReport r = feel_report(rig, shipped());
+    const ControllerClass& c = *shipped().controller(rig.controller.kind);
+    const auto found = episodes_in(small(at.hz, v), c, r);
+    ASSERT_EQ(found.size(), 1u) << share;
+    EXPECT_EQ(found[0].kind, share > 1 ? OscillationKind::gain : OscillationKind::slop) << share;
+    const auto elsewhere = episodes_in(small(0.6 * at.hz, v), c, r);
+    ASSERT_EQ(elsewhere.size(), 1u);
+    EXPECT_EQ(elsewhere[0].kind, OscillationKind::slop) << "not its rhythm";
+  }
+}
+
+TEST(FlightLesson, WhatTheBenchTaughtIsPutAsideByTheFirstRealFlight) {
+  Rig rig = set_rig(0.6);
+  const double v = 14;
+  const auto simulated =
+      take_lesson(rig, lesson_of(rig, shipped(), feel_report(rig, shipped()), shaken(v, 90, v), true), false);
+  ASSERT_TRUE(simulated);
+  ASSERT_TRUE(simulated->rig.feel.learnt(Axis::roll)->simulated);
+  const auto lesson = lesson_of(simulated->rig, shipped(), feel_report(simulated->rig, shipped()), shaken(v, 90, v));
+  const auto fresh = lesson_of(rig, shipped(), feel_report(rig, shipped()), shaken(v, 90, v));
+  ASSERT_TRUE(lesson.axes[0].after && fresh.axes[0].after);
+  EXPECT_FALSE(lesson.axes[0].after->simulated);
+  EXPECT_NEAR(lesson.axes[0].after->factor, fresh.axes[0].after->factor, 0.03 * fresh.axes[0].after->factor)
+      << "as if nothing had been simulated";
+}
+
 }  // namespace
 }  // namespace rigging

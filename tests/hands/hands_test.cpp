@@ -21,6 +21,18 @@ std::vector<Request> one_of_each() {
   o.low_us = 1020;
   o.centre_us = 1490;
   o.high_us = 1985;
+  FlightPlan plan;
+  plan.mode = Mode::level;
+  plan.seconds = 12.5;
+  plan.m_s = 14;
+  plan.height_m = 60;
+  plan.nose_down_deg = 20;
+  plan.wind_m_s = 5.5;
+  plan.seed = 77;
+  plan.pilot = false;
+  plan.thrown = true;
+  plan.throw_m_s = 8;
+  plan.sticks = tug_at(Axis::yaw);
   const Surface rudder = *surface_from_word("rudder");
   return {Supply{true, false},
           Stick{Axis::pitch, -0.4},
@@ -42,6 +54,9 @@ std::vector<Request> one_of_each() {
           Work{Remedy::flip_mix, {"out_3"}, {Axis::yaw}, {}},
           Work{Remedy::move_linkage, {}, {}, rudder},
           PushTube{400},
+          TurnGain{{Axis::pitch, 0.25, 0.5, {}}},
+          Fly{plan},
+          ReadFlight{24576},
           Look{}};
 }
 
@@ -70,6 +85,29 @@ TEST(Hands, WhatMeansNothingIsRefusedAndNumbersAreBroughtIntoRange) {
   const auto silent = request_of("hold", {{"roll_deg", "much"}, {"yaw_deg", -1e300}});
   EXPECT_EQ(std::get<Hold>(*silent).roll_deg, 0);
   EXPECT_EQ(std::get<Hold>(*silent).yaw_deg, -180);
+}
+
+TEST(Hands, AFlightThatIsAskedForIsTheOneThatIsFlown) {
+  FlightPlan plan;
+  plan.seed = 4000000000u;
+  plan.sticks = tug_at(Axis::roll);
+  plan.pilot = false;
+  const auto again = request_of("fly", Json::parse(body_of(Fly{plan}).dump()));
+  ASSERT_TRUE(again);
+  const FlightPlan& read = std::get<Fly>(*again).plan;
+  EXPECT_EQ(read.seed, plan.seed);
+  EXPECT_EQ(read.sticks, plan.sticks);
+  EXPECT_FALSE(read.pilot);
+  const auto wild = request_of("fly", {{"mode", "rate"}, {"seconds", 1e9}, {"wind_m_s", -4}, {"sticks", "all"}});
+  ASSERT_TRUE(wild);
+  EXPECT_EQ(std::get<Fly>(*wild).plan.seconds, 120);
+  EXPECT_EQ(std::get<Fly>(*wild).plan.wind_m_s, 0);
+  EXPECT_FALSE(request_of("fly", {{"mode", "sideways"}}));
+  const FlightPiece piece{7, 1000, "1,2\n"};
+  const FlightPiece back = piece_of(to_json(piece));
+  EXPECT_EQ(back.from, 7u);
+  EXPECT_EQ(back.size, 1000u);
+  EXPECT_EQ(back.text, "1,2\n");
 }
 
 TEST(Hands, SightAndScreenSurviveTheWire) {

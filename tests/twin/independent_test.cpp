@@ -7,9 +7,9 @@
 #include "bench.h"
 #include "bench_rig.h"
 
-// The twin moves its surfaces with the application's own mixer and linkage. So here stand another mixer and another
-// linkage, written from the descriptions in docs/ alone, and a table of what must go which way: a sign that is wrong in
-// the shared code is seen.
+// The twin has a mixer of its own, and the application's linkage. So here stand a third mixer and another linkage,
+// written from the descriptions in docs/ alone, and a table of what must go which way: a sign that is wrong in the
+// shared code is seen.
 namespace rigging::twin {
 namespace {
 

@@ -6,9 +6,10 @@
 #include <QLineEdit>
 #include <QMessageBox>
 #include <QPushButton>
-#include <QScrollArea>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 #include <cmath>
+#include <utility>
 
 #include "base/angle.h"
 #include "base/json.h"
@@ -18,16 +19,17 @@
 #include "feel/gust.h"
 #include "feel/learn.h"
 #include "look/pieces.h"
+#include "stations/feel/advice_list.h"
+#include "stations/feel/fly_controls.h"
 #include "stations/feel/gust_strip.h"
+#include "stations/feel/log_columns.h"
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
 namespace {
 
-enum List { first_list, steps_list, bench_list, launch_list };
 constexpr double throw_room = 1.5;  ///< of a linkage's scale over the throw that there is
 
-QString said_of(const std::string& text) { return QString::fromStdString(text); }
 QString speed(double m_s) { return said_of(speed_text(m_s)); }
 
 QPushButton* key(const QString& text, const char* id, const QString& hint) {
@@ -48,13 +50,6 @@ std::vector<std::pair<double, QString>> marks_of(const GainScale& scale) {
   return marks;
 }
 
-QString bullets(const std::vector<std::string>& lines) {
-  QString html;
-  for (const std::string& l : lines)
-    html += QStringLiteral("<p style='margin:0 0 7px 0'>%1</p>").arg(said_of(l).toHtmlEscaped());
-  return html;
-}
-
 }  // namespace
 
 FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, context) {
@@ -73,25 +68,38 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
     axis_keys_->addButton(b, index_of(axis));
     axes->addWidget(b);
   }
+  fly_ = key(tr("Fly it"), "fly_it",
+             tr("In simulation: gusts, a tug, a dive, a throw; as planned, and the bench's model"));
+  axes->addSpacing(12);
+  axes->addWidget(fly_);
+  connect(fly_, &QPushButton::toggled, this, &FeelPage::show_flying);
   axes->addStretch(1);
   axes->addWidget(caution_ = caution_words());
   caution_->setText(tr("Worked out, not flown. The band says how sure it is."));
   caution_->setWordWrap(false);
   left->addLayout(axes);
   connect(axis_keys_, &QButtonGroup::idClicked, this, [this](int id) { show_axis(static_cast<Axis>(id)); });
+  auto* firmness = new QWidget;
+  auto* column = new QVBoxLayout(firmness);
+  column->setContentsMargins(0, 0, 0, 0);
   view_ = new FeelView;
-  left->addWidget(view_, 1);
+  column->addWidget(view_, 1);
   connect(view_, &FeelView::dragged, this, &FeelPage::show_words);
   connect(view_, &FeelView::let_go, this, &FeelPage::set_place);
   verdict_ = wrapping_words(10.5, true);
   verdict_->setObjectName(QStringLiteral("feel_verdict"));
   verdict_->setMinimumHeight(38);
   verdict_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-  left->addWidget(verdict_);
+  column->addWidget(verdict_);
   gust_words_ = wrapping_words(9);
-  left->addWidget(gust_words_);
+  column->addWidget(gust_words_);
   strip_ = new GustStrip;
-  left->addWidget(strip_);
+  column->addWidget(strip_);
+  flight_ = new FlightPicture;
+  pictures_ = new QStackedWidget;
+  pictures_->addWidget(firmness);
+  pictures_->addWidget(flight_);
+  left->addWidget(pictures_, 1);
   page->addLayout(left, 1);
 
   auto* side = new QVBoxLayout;
@@ -125,6 +133,10 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   connect(typed_, &QLineEdit::editingFinished, this, &FeelPage::type_place);
   typed_row->addWidget(typed_, 1);
   side->addLayout(typed_row);
+  give_ = hinted_button(tr("Give it at station airframe"), "feel_give",
+                        tr("What has to be known before anything can be worked out"));
+  connect(give_, &QPushButton::clicked, this, [this] { Q_EMIT wanted(Station::airframe, QString()); });
+  side->addWidget(give_);
   why_ = caution_words();
   why_->setObjectName(QStringLiteral("typed_refused"));
   why_->hide();
@@ -137,63 +149,29 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   holes_ = hinted_button(tr("Holes for it…"), "feel_holes", tr("To station surfaces: another hole is another throw"));
   connect(holes_, &QPushButton::clicked, this, [this] { Q_EMIT wanted(Station::surfaces, QString()); });
   more->addWidget(holes_);
+  more_ = hinted_button(tr("Limits, wishes…"), "feel_more",
+                        tr("Level strength, limits of bank and nose, wanted rates, the law of the dial"));
+  connect(more_, &QPushButton::clicked, this, &FeelPage::ask_more);
+  more->addWidget(more_);
   side->addLayout(more);
 
-  auto* lists = new QHBoxLayout;
-  lists->setSpacing(4);
-  list_keys_ = new QButtonGroup(this);
-  for (const auto& [id, name, text, hint] :
-       {std::tuple{first_list, "list_first", tr("First"), tr("Gains for the first flight")},
-        {steps_list, "list_steps", tr("Then"), tr("One change a flight")},
-        {bench_list, "list_bench", tr("Bench"), tr("What the eye checks before")},
-        {launch_list, "list_launch", tr("Launch"), tr("Rates, and how it gets into the air")}}) {
-    auto* b = key(text, name, hint);
-    list_keys_->addButton(b, id);
-    lists->addWidget(b);
-  }
-  list_keys_->button(first_list)->setChecked(true);
-  connect(list_keys_, &QButtonGroup::idClicked, this, &FeelPage::show_advice);
-  side->addLayout(lists);
-  list_ = wrapping_words(9.5);
-  list_->setObjectName(QStringLiteral("feel_list"));
-  list_->setTextFormat(Qt::RichText);
-  list_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-  list_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-  working_ = wrapping_words(8.5);
-  working_->setObjectName(QStringLiteral("feel_working"));
-  working_->hide();
-  auto* inner = new QWidget;
-  auto* inner_layout = new QVBoxLayout(inner);
-  inner_layout->setContentsMargins(0, 0, 6, 0);
-  inner_layout->addWidget(list_);
-  inner_layout->addWidget(working_);
-  inner_layout->addStretch(1);
-  takeoff_ = hinted_button(tr("How it takes off…"), "takeoff",
-                           tr("By hand, from the ground, on tow or from a height; wind, and what there is for it"));
-  connect(takeoff_, &QPushButton::clicked, this, &FeelPage::ask_takeoff);
-  takeoff_->hide();
-  side->addWidget(takeoff_);
-  area_ = new QScrollArea;
-  area_->setWidgetResizable(true);
-  area_->setFrameShape(QFrame::NoFrame);
-  area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  area_->setWidget(inner);
-  side->addWidget(area_, 1);
-  working_button_ =
-      hinted_button(tr("Show working"), "feel_show_working", tr("Every number with its formula and source"));
-  working_button_->setCheckable(true);
-  connect(working_button_, &QPushButton::toggled, this, [this](bool on) {
-    working_button_->setText(on ? tr("Hide working") : tr("Show working"));
-    working_->setVisible(on);
-    list_->setVisible(!on);
-  });
-  side->addWidget(working_button_);
+  advice_ = new AdviceList(document_);
+  flying_ = new FlyControls(context, *flight_);
+  connect(flying_, &FlyControls::bench_asked, this, &FeelPage::bench_asked);
+  connect(flying_, &FlyControls::told, this, [this](const FlightLog& log) { tell(log, true); });
+  sides_ = new QStackedWidget;
+  sides_->addWidget(advice_);
+  sides_->addWidget(flying_);
+  side->addWidget(sides_, 1);
   auto* right = new QWidget;
   right->setFixedWidth(312);
   right->setLayout(side);
   side->setContentsMargins(0, 0, 0, 0);
   page->addWidget(right);
-  connect(&document_, &RigDocument::deferred_ready, this, &FeelPage::refresh);
+  connect(&document_, &RigDocument::deferred_ready, this, [this] {
+    refresh();
+    tell_pending();
+  });
 }
 
 const FeelReport* FeelPage::report() const { return document_.deferred() ? &document_.deferred()->feel : nullptr; }
@@ -215,6 +193,10 @@ QList<Request> FeelPage::requests() {
                 come_here();
                 set_first();
               }});
+  all.append({tr("Fly it in simulation"), tr("feel gust throw dive turbulence plot film try"), [this] {
+                come_here();
+                fly_->setChecked(true);
+              }});
   all.append({tr("Read a flight's log"), tr("feel oscillation shaking csv"), [this] {
                 come_here();
                 read_log();
@@ -226,105 +208,108 @@ void FeelPage::refresh() {
   for (const Axis axis : all_axes) axis_keys_->button(index_of(axis))->setChecked(axis == axis_);
   start_keys_->button(static_cast<int>(document_.rig().feel.start))->setChecked(true);
   show_axis(axis_);
-  show_advice();
 }
 
 void FeelPage::show_axis(Axis axis) {
-  axis_ = axis;
+  if (std::exchange(axis_, axis) != axis) typed_->setModified(false);
+  advice_->show_axis(axis);
+  if (fly_->isChecked()) flying_->show_axis(axis);
   axis_keys_->button(index_of(axis))->setChecked(true);
   const FeelReport* r = report();
-  const ControllerClass* c = document_.catalogue().controller(document_.rig().controller.kind);
-  const bool known = r && r->missing.empty() && r->of(axis).known() && c;
-  const bool settable = c && GainScale(*c, {}).settable();
-  bool as_advised = known && settable;
-  if (as_advised)
+  show_controls();
+  if (known()) {
+    view_->show_axis(said_of(std::string(word(axis))), picture_of(*r));
+    show_words(view_->setting().value_or(-1));
+    return;
+  }
+  view_->show_nothing(!r                    ? tr("Being worked out…")
+                      : !r->missing.empty() ? said_of(r->missing)
+                                            : said_of(r->of(axis).why_not));
+  strip_->clear();
+  verdict_->clear();
+  gust_words_->clear();
+}
+
+bool FeelPage::known() const {
+  const FeelReport* r = report();
+  return r && r->missing.empty() && r->of(axis_).known();
+}
+
+std::optional<GainScale> FeelPage::scale() const {
+  const ControllerClass* c = document_.controller();
+  return c ? std::optional(GainScale(*c, document_.rig().feel.half_share)) : std::nullopt;
+}
+
+void FeelPage::show_controls() {
+  const auto scale = this->scale();
+  const bool settable = scale && scale->settable();
+  const FeelReport* r = report();
+  bool can_plan = r && settable && !document_.deferred()->feel_advice.first.empty(), as_advised = can_plan;
+  if (can_plan)
     for (const FirstGain& f : document_.deferred()->feel_advice.first) {
       const AxisGain* g = document_.rig().feel.gain(f.axis);
       as_advised = as_advised && g && g->rate && std::abs(*g->rate - f.place) < 1e-9;
     }
-  first_->setEnabled(known && settable && !as_advised);
+  first_->setEnabled(can_plan && !as_advised);
   first_->setToolTip(as_advised ? tr("They stand as advised: set them on the board and prove them")
                                 : tr("Puts all axes where the advice for the first flight says"));
-  typed_->setEnabled(known && settable);
-  holes_->setVisible(c && !settable);
-  start_keys_->button(0)->setEnabled(settable);
-  start_keys_->button(1)->setEnabled(settable);
-  typed_label_->setText(tr("%1 gain").arg(said_of(capital(std::string(word(axis))))));
-  if (!known) {
-    view_->show_nothing(!r                    ? tr("Being worked out…")
-                        : !r->missing.empty() ? said_of(r->missing)
-                        : !c                  ? tr("No controller is chosen.")
-                                              : said_of(r->of(axis).why_not));
-    strip_->clear();
-    verdict_->clear();
-    gust_words_->clear();
-    typed_->clear();
-    return;
-  }
-  const AxisFeel& a = r->of(axis);
-  const GainScale scale(*c, document_.rig().feel.half_share);
+  give_->setVisible(r && !r->missing.empty());
+  holes_->setVisible(scale && !settable);
+  for (QAbstractButton* key : start_keys_->buttons()) key->setEnabled(settable);
+  typed_label_->setText(tr("%1 gain").arg(said_of(capital(std::string(word(axis_))))));
+  const AxisGain* set = document_.rig().feel.gain(axis_);
+  const auto one_side = [&](double place) { return said_of(scale->words(place)).section(QLatin1Char(','), 0, 0); };
+  // What is being typed stays.
+  typed_->setEnabled(settable);
+  if (!typed_->isModified()) typed_->setText(settable && set && set->rate ? one_side(*set->rate) : QString());
+  typed_->setPlaceholderText(settable ? tr("such as %1").arg(one_side(0.25)) : QString());
+  if (!typed_->isModified()) why_->hide();
+}
+
+FeelView::Shown FeelPage::picture_of(const FeelReport& r) const {
+  const AxisFeel& a = r.of(axis_);
+  const GainScale scale = *this->scale();
   FeelView::Shown shown;
   shown.curve = a.stricter();
-  shown.follows = [kind = *c, cruise = r->aeroplane.cruise_m_s](double m_s) {
+  shown.follows = [kind = *document_.controller(), cruise = r.aeroplane.cruise_m_s](double m_s) {
     return follows_speed(kind, m_s, cruise);
   };
-  shown.stall_m_s = r->aeroplane.stall_m_s, shown.cruise_m_s = r->aeroplane.cruise_m_s, shown.fast_m_s = r->fast_m_s;
+  shown.cruise_m_s = r.aeroplane.cruise_m_s, shown.fast_m_s = r.fast_m_s;
   const double full = a.path.full_gain_s, now_deg = a.control.throw_rad / rad;
-  if (settable) {
+  if (scale.settable()) {
     shown.scale.height = [scale, full](double gain) { return scale.place_for(gain / full); };
     shown.scale.words = [scale](double height) { return said_of(scale.words(height)); };
     shown.scale.marks = marks_of(scale);
     shown.scale.step = scale.step();
     shown.setting = a.place;
-    if (const DeferredReview* d = document_.deferred())
-      for (const FirstGain& f : d->feel_advice.first)
-        if (f.axis == axis && (!a.place || std::abs(f.place - *a.place) > 1e-6)) shown.first = f.place;
-  } else {
-    // The linkage sets it: the scale is the throw.
-    shown.scale.height = [full](double gain) { return gain / (full * throw_room); };
-    shown.scale.words = [now_deg](double height) {
-      return tr("%1° of throw").arg(said_of(number_text(height * throw_room * now_deg, 1)));
-    };
-    for (int k = 0; k <= 3; ++k)
-      shown.scale.marks.emplace_back(k / 3.0, said_of(number_text(k / 3.0 * throw_room * now_deg, 0)) + tr("°"));
-    shown.scale.step = 0.02;
-    shown.setting = 1 / throw_room;
+    for (const FirstGain& f : document_.deferred()->feel_advice.first)
+      if (f.axis == axis_ && (!a.place || std::abs(f.place - *a.place) > 1e-6)) shown.first = f.place;
+    return shown;
   }
-  view_->show_axis(said_of(std::string(word(axis))), std::move(shown));
-  typed_->setText(a.place ? said_of(scale.words(*a.place)).section(QLatin1Char(','), 0, 0) : QString());
-  typed_->setPlaceholderText(settable ? tr("such as %1").arg(said_of(scale.words(0.25)).section(QLatin1Char(','), 0, 0))
-                                      : QString());
-  why_->hide();
-  QString figures;
-  const auto add = [&figures](const Figure& f) {
-    figures += QStringLiteral("<p style='margin:0 0 5px 0'><b>%1</b>: %2<br>%3. <i>%4</i></p>")
-                   .arg(said_of(f.name).toHtmlEscaped(), said_of(figure_text(f)).toHtmlEscaped(),
-                        said_of(f.formula).toHtmlEscaped(), said_of(f.source).toHtmlEscaped());
+  // The linkage sets it: the scale is the throw.
+  shown.scale.height = [full](double gain) { return gain / (full * throw_room); };
+  shown.scale.words = [now_deg](double height) {
+    return tr("%1° of throw").arg(said_of(number_text(height * throw_room * now_deg, 1)));
   };
-  for (const Figure& f : a.path.figures) add(f);
-  for (const Figure& f : r->aeroplane.figures()) add(f);
-  working_->setText(figures);
-  show_words(view_->setting().value_or(-1));
+  for (int k = 0; k <= 3; ++k)
+    shown.scale.marks.emplace_back(k / 3.0, said_of(number_text(k / 3.0 * throw_room * now_deg, 0)) + tr("°"));
+  shown.setting = 1 / throw_room;
+  return shown;
 }
 
 double FeelPage::gain_at(double height) const {
-  const AxisFeel& a = report()->of(axis_);
-  const ControllerClass* c = document_.catalogue().controller(document_.rig().controller.kind);
-  const GainScale scale(*c, document_.rig().feel.half_share);
-  return a.path.full_gain_s * (scale.settable() ? scale.effect(height) : height * throw_room);
+  const GainScale scale = *this->scale();
+  return report()->of(axis_).path.full_gain_s * (scale.settable() ? scale.effect(height) : height * throw_room);
 }
 
 void FeelPage::show_words(double height) {
+  if (!known()) return;
   const FeelReport* r = report();
-  if (!r || !r->missing.empty() || !r->of(axis_).known()) return;
   const AxisFeel& a = r->of(axis_);
-  const ControllerClass* c = document_.catalogue().controller(document_.rig().controller.kind);
   if (height < 0) {
     verdict_->setText(tr("Nothing is set yet. At %1 it stays calm up to %2.")
-                          .arg(speed(r->fast_m_s),
-                               a.calm_place > 1
-                                   ? tr("the most that can be set")
-                                   : said_of(GainScale(*c, document_.rig().feel.half_share).words(a.calm_place))));
+                          .arg(speed(r->fast_m_s), a.calm_place > 1 ? tr("the most that can be set")
+                                                                    : said_of(scale()->words(a.calm_place))));
     gust_words_->setText(tr("A gust, hands off:"));
     show_gust();
     return;
@@ -332,7 +317,7 @@ void FeelPage::show_words(double height) {
   const double gain = gain_at(height);
   double calm_to = 0, may_from = 0;
   for (const MarginPoint& p : a.stricter()) {
-    const double here = gain * follows_speed(*c, p.m_s, r->aeroplane.cruise_m_s);
+    const double here = gain * follows_speed(*document_.controller(), p.m_s, r->aeroplane.cruise_m_s);
     if (p.shakes_s <= 0 || here <= p.calm_s) calm_to = p.m_s;
     if (may_from == 0 && p.shakes_s > 0 && here >= p.shakes_least_s) may_from = p.m_s;
   }
@@ -363,9 +348,7 @@ void FeelPage::show_gust() {
 }
 
 void FeelPage::set_place(double height) {
-  const ControllerClass* c = document_.catalogue().controller(document_.rig().controller.kind);
-  if (!c) return;
-  if (!GainScale(*c, {}).settable()) {
+  if (!scale() || !scale()->settable()) {
     // Nothing is set: holes are chosen at station surfaces.
     verdict_->setText(tr("%1 The linkage decides: choose holes for that throw.").arg(verdict_->text()));
     return;
@@ -379,6 +362,7 @@ void FeelPage::type_place() {
   const auto edit = set_gain_in_words(document_.rig(), document_.catalogue(), axis_, typed_->text().toStdString());
   if (!edit) {
     // What is not understood stays in the box.
+    typed_->setModified(true);
     why_->setText(said_of(capital(edit.error().what) + " does not fit: " + edit.error().expected + "."));
     why_->show();
     return;
@@ -393,71 +377,32 @@ void FeelPage::set_first() {
   document_.apply(set_first_gains(document_.rig(), document_.catalogue(), d->feel_advice));
 }
 
-void FeelPage::show_advice() {
-  const DeferredReview* d = document_.deferred();
-  if (!d || !d->feel.missing.empty()) {
-    list_->clear();
-    return;
-  }
-  const FeelAdvice& a = d->feel_advice;
-  std::vector<std::string> lines;
-  QString head;
-  takeoff_->setVisible(list_keys_->checkedId() == launch_list);
-  switch (list_keys_->checkedId()) {
-    case first_list:
-      for (const FirstGain& f : a.first)
-        lines.push_back(capital(std::string(word(f.axis))) + ": " + f.set + ". " + f.why);
-      for (const FeelAdvice::Throw& t : a.throws) lines.push_back(t.words);
-      break;
-    case steps_list:
-      for (const GainStep& s : a.steps)
-        if (s.axis == axis_)
-          lines.push_back(s.set + ", flown at " + speed_text(s.m_s) + ". Watch for " + s.watch + ". " + s.back_off);
-      if (lines.empty()) lines.emplace_back("No steps on this axis.");
-      break;
-    case bench_list: lines = a.bench; break;
-    case launch_list: {
-      const TakeoffAdvice t = takeoff_advice(document_.rig(), document_.review(), *d);
-      head = QStringLiteral("<p style='margin:0 0 7px 0'><b>%1</b></p>")
-                 .arg(t.go ? tr("Go, says the plan.") : tr("Not yet:"));
-      lines = t.not_yet;
-      for (const auto* more : {&t.cautions, &t.lines, &a.rates, &a.launch})
-        lines.insert(lines.end(), more->begin(), more->end());
-      break;
-    }
-    default: break;
-  }
-  QString html = head + bullets(lines);
-  if (list_keys_->checkedId() != bench_list)
-    for (std::size_t k = 1; k < a.cautions.size(); ++k)
-      html += QStringLiteral("<p style='margin:0 0 7px 0'><i>%1</i></p>").arg(said_of(a.cautions[k]).toHtmlEscaped());
-  else
-    html.prepend(
-        QStringLiteral("<p style='margin:0 0 7px 0'><b>%1</b></p>").arg(said_of(a.cautions.front()).toHtmlEscaped()));
-  list_->setText(html);
-}
-
-void FeelPage::ask_takeoff() {
+void FeelPage::ask_more() {
+  const ControllerClass* c = document_.controller();
+  if (!c) return;
   Rig rig = document_.rig();
-  Takeoff& t = rig.feel.takeoff;
-  NumbersDialog dialog(
-      tr("How it takes off"),
-      tr("What is left open is taken as usual: a throw of 7 m/s, room enough. Where it may be flown, the rules of the "
-         "place and the club decide."),
-      this);
-  auto way = static_cast<std::size_t>(t.way), steering = static_cast<std::size_t>(t.steering);
-  dialog.add("takeoff_way", tr("From"), way, {tr("the hand"), tr("the ground"), tr("a tow"), tr("a height")});
-  dialog.add("throw", t, &Takeoff::throw_m_s, tr("as usual"));
-  dialog.add("run", t, &Takeoff::run_m, tr("room enough"));
-  dialog.add("tow", t, &Takeoff::tow_m_s, tr("not known"));
-  dialog.add("wind", t, &Takeoff::wind_m_s);
-  dialog.add("crosswind", t, &Takeoff::crosswind_m_s);
-  dialog.add("steering", tr("Steered by"), steering, {tr("nothing"), tr("a wheel"), tr("the rudder")});
-  dialog.add("rough", tr("Grass, not a strip"), t.rough);
+  Feel& f = rig.feel;
+  NumbersDialog dialog(tr("More of the feel"),
+                       tr("What the class does not have is not asked. Left open: as usual for the class."), this);
+  const bool levels = c->mode(Mode::level) != nullptr;
+  if (levels && c->feel.level_apart) {
+    for (const Axis axis : {Axis::roll, Axis::pitch}) f.made_gain(axis);  // both are there before one is pointed at
+    for (const Axis axis : {Axis::roll, Axis::pitch})
+      dialog.add(axis == Axis::roll ? "level_roll" : "level_pitch", f.made_gain(axis), &AxisGain::level,
+                 tr("as the gain"), tr("%1 level strength").arg(said_of(capital(std::string(word(axis))))));
+  }
+  if (levels && c->feel.limits) {
+    dialog.add("bank_limit", f, &Feel::bank_limit_deg, tr("as usual"));
+    dialog.add("nose_limit", f, &Feel::nose_limit_deg, tr("as usual"));
+  }
+  dialog.add("want_roll", f, &Feel::want_roll_deg_s, tr("no wish"));
+  dialog.add("want_pitch", f, &Feel::want_pitch_deg_s, tr("no wish"));
+  if (c->feel.gain_by == GainBy::dial) dialog.add("half_share", f, &Feel::half_share, tr("as usual"));
   dialog.ask(document_, [&]() -> Result<Edit> {
-    t.way = static_cast<TakeoffWay>(way);
-    t.steering = static_cast<Steering>(steering);
-    return Edit{rig, "How it takes off"};
+    Rig made = rig;
+    // A gain that says nothing is none.
+    std::erase_if(made.feel.gains, [](const AxisGain& g) { return !g.rate && !g.level && g.extra == Extra{}; });
+    return Edit{made, "More of the feel"};
   });
 }
 
@@ -468,18 +413,36 @@ void FeelPage::read_log() {
 }
 
 void FeelPage::take_log(const QString& file) {
+  const auto text = read_file(file.toStdString(), std::size_t{1} << 30);
+  if (!text) return Q_EMIT said(said_of(text.error().text()));
+  const std::string name = QFileInfo(file).fileName().toStdString();
+  auto log = parse_flight_log(*text, name, document_.rig().feel.log_columns);
+  // Another program's log: its columns are told once, and remembered with the rig.
+  if (!log && log_names_unknown(*text, document_.rig().feel.log_columns) &&
+      ask_log_columns(document_, *text, log.error(), this))
+    log = parse_flight_log(*text, name, document_.rig().feel.log_columns);
+  if (!log) return Q_EMIT said(said_of(log.error().text()));
+  tell(*log, false);
+}
+
+void FeelPage::show_flying(bool on) {
+  pictures_->setCurrentIndex(on ? 1 : 0);
+  sides_->setCurrentIndex(on ? 1 : 0);
+  caution_->setText(on ? tr("Simulated. The band says how sure it is.")
+                       : tr("Worked out, not flown. The band says how sure it is."));
+  if (on) flying_->show_axis(axis_);
+}
+
+void FeelPage::tell(const FlightLog& log, bool simulated) {
+  untold_.emplace(log, simulated);
+  if (report()) tell_pending();
+}
+
+void FeelPage::tell_pending() {
   const FeelReport* r = report();
-  if (!r) return;
-  const auto log = [&]() -> Result<FlightLog> {
-    const auto text = read_file(file.toStdString(), std::size_t{1} << 30);
-    if (!text) return tl::make_unexpected(text.error());
-    return parse_flight_log(*text, QFileInfo(file).fileName().toStdString(), document_.rig().feel.log_columns);
-  }();
-  if (!log) {
-    Q_EMIT said(said_of(log.error().text()));
-    return;
-  }
-  const FlightLesson lesson = lesson_of(document_.rig(), document_.catalogue(), *r, *log);
+  if (!untold_ || !r) return;
+  const auto [log, simulated] = *std::exchange(untold_, std::nullopt);
+  const FlightLesson lesson = lesson_of(document_.rig(), document_.catalogue(), *r, log, simulated);
   QStringList words;
   bool turns_down = false, learns = false;
   for (const AxisLesson& l : lesson.axes) {
@@ -489,7 +452,7 @@ void FeelPage::take_log(const QString& file) {
   }
   QMessageBox box(this);
   box.setObjectName(QStringLiteral("lesson"));
-  box.setWindowTitle(tr("What the flight told"));
+  box.setWindowTitle(simulated ? tr("What the simulated flight told") : tr("What the flight told"));
   box.setText(words.join(QStringLiteral("\n\n")));
   QPushButton* both = turns_down ? box.addButton(tr("Turn down and learn"), QMessageBox::AcceptRole) : nullptr;
   QPushButton* only = learns ? box.addButton(tr("Correct the model only"), QMessageBox::AcceptRole) : nullptr;

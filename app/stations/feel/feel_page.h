@@ -1,15 +1,19 @@
 #pragma once
 
+#include "feel/flight_log.h"
 #include "stations/feel/feel_view.h"
 #include "stations/station_page.h"
 
 class QButtonGroup;
 class QLineEdit;
 class QPushButton;
-class QScrollArea;
+class QStackedWidget;
 
 namespace rigging::app {
 
+class AdviceList;
+class FlightPicture;
+class FlyControls;
 class GustStrip;
 
 /// How hard may it correct? Speed along, firmness up, per axis; the first setting and the steps from there.
@@ -23,33 +27,46 @@ class FeelPage : public StationPage {
 
   /// What a flight's log tells, from a file.
   void take_log(const QString& file);
+  /// The flying in simulation, or the firmness.
+  void show_flying(bool on);
 
  protected:
   void refresh() override;
 
  private:
   void show_axis(Axis axis);
-  void show_advice();
+  void show_controls();
+  FeelView::Shown picture_of(const FeelReport& report) const;
   void show_words(double height);
   void show_gust();
   void set_place(double height);
   void type_place();
   void set_first();
   void read_log();
-  void ask_takeoff();
+  void ask_more();
+  /// Now, or as soon as the margins are there again.
+  void tell(const FlightLog& log, bool simulated);
+  void tell_pending();
   const FeelReport* report() const;
+  /// Something can be said of the axis that is shown.
+  bool known() const;
+  /// Of the class; nothing without one.
+  std::optional<GainScale> scale() const;
   /// What is set, as a rate gain, when today's mark stands at this height.
   double gain_at(double height) const;
 
   Axis axis_ = Axis::roll;
-  QButtonGroup *axis_keys_, *start_keys_, *list_keys_;
+  std::optional<std::pair<FlightLog, bool>> untold_;
+  QButtonGroup *axis_keys_, *start_keys_;
   FeelView* view_;
   GustStrip* strip_;
-  QLabel *verdict_, *gust_words_, *caution_, *list_, *typed_label_, *why_;
+  AdviceList* advice_;
+  FlightPicture* flight_;
+  FlyControls* flying_;
+  QStackedWidget *pictures_, *sides_;
+  QLabel *verdict_, *gust_words_, *caution_, *typed_label_, *why_;
   QLineEdit* typed_;
-  QPushButton *first_, *log_, *holes_, *takeoff_, *working_button_;
-  QLabel* working_;
-  QScrollArea* area_;
+  QPushButton *first_, *log_, *holes_, *give_, *fly_, *more_;
 };
 
 }  // namespace rigging::app

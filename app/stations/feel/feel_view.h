@@ -27,7 +27,7 @@ class FeelView : public QWidget {
   struct Shown {
     std::vector<MarginPoint> curve;
     std::function<double(double m_s)> follows;  ///< what the class makes of a gain at a speed
-    double stall_m_s = 0, cruise_m_s = 0, fast_m_s = 0;
+    double cruise_m_s = 0, fast_m_s = 0;
     std::optional<double> setting;  ///< height of today's setting
     std::optional<double> first;    ///< height advised for the first flight
     Scale scale;

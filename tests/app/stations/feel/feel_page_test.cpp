@@ -89,7 +89,8 @@ TEST(FeelPage, ADialIsReadByTheClockAndALinkageByItsThrow) {
   QTest::keyClick(typed, Qt::Key_Return);
   EXPECT_NEAR(*b.window.document().rig().feel.gain(Axis::pitch)->rate, 0.25, 1e-9);
   ASSERT_TRUE(b.click(QStringLiteral("axis_roll")));
-  EXPECT_FALSE(b.find<QLineEdit>(QStringLiteral("typed_gain"))->isEnabled()) << "it rolls by the rudder";
+  EXPECT_TRUE(b.find<QLineEdit>(QStringLiteral("typed_gain"))->isEnabled())
+      << "it rolls by the rudder: no margins, but a dial that stands somewhere";
 
   Rig rig = b.window.document().rig();
   rig.controller.kind = "fixed_mini";
@@ -131,10 +132,18 @@ TEST(FeelPage, ALogIsReadTurnedDownAndLearntFrom) {
   EXPECT_TRUE(words.contains(QStringLiteral("Roll shook"))) << words.toStdString();
   EXPECT_NEAR(*roll_gain(b), 0.56, 0.011);
   EXPECT_TRUE(b.window.document().rig().feel.learnt(Axis::roll));
-  // A file that is none is said and changes nothing.
+  // A file that is none is said and changes nothing; where columns are missing it asks, and may be left.
   const Rig before = b.window.document().rig();
-  { std::ofstream(file.toStdString()) << "t_s,throttle\n0,1\n"; }
+  { std::ofstream(file.toStdString()) << "t_s,roll_rate_deg_s\n0,1\n"; }
   b.find<FeelPage>({})->take_log(file);
+  { std::ofstream(file.toStdString()) << "t_s,throttle\n0,1\n"; }
+  bool asked = false;
+  b.in_sheet([&](QWidget& sheet) {
+    asked = sheet.objectName() == QStringLiteral("numbers_dialog");
+    sheet.findChild<QPushButton*>(QStringLiteral("leave"))->click();
+  });
+  b.find<FeelPage>({})->take_log(file);
+  EXPECT_TRUE(asked);
   EXPECT_EQ(b.window.document().rig(), before);
 }
 
@@ -168,6 +177,53 @@ TEST(FeelPage, WithoutAMassItSaysWhatToDoFirst) {
         ->accessibleDescription()
         .contains(QStringLiteral("flying mass"));
   }));
+}
+
+TEST(FeelPage, AnotherProgramsLogIsToldItsColumnsOnce) {
+  Builder b({}, 0);
+  ASSERT_TRUE(at_feel(b, "hedgerow"));
+  const QString file = b.folder.filePath(QStringLiteral("theirs.csv"));
+  {
+    std::ofstream log(file.toStdString());
+    log << "Time(ms),gyro roll,note\n";
+    for (int i = 0; i < 500; ++i) log << 20 * i << ',' << (i % 7) * 0.01 << ",fine\n";
+  }
+  auto* page = b.window.findChild<FeelPage*>();
+  QString asked;
+  b.in_sheet([&](QWidget& sheet) {
+    asked = sheet.findChild<QLabel*>()->text();
+    auto* time = sheet.findChild<QComboBox*>(QStringLiteral("unit_t_s"));
+    time->setCurrentIndex(time->findText(QStringLiteral("milliseconds")));
+    EXPECT_EQ(sheet.findChild<QComboBox*>(QStringLiteral("column_roll_rate_deg_s"))->currentText(),
+              QStringLiteral("gyro roll"))
+        << "the guess stands there";
+    b.in_sheet([](QWidget& lesson) { lesson.close(); });
+    sheet.findChild<QPushButton*>(QStringLiteral("take"))->click();
+  });
+  page->take_log(file);
+  EXPECT_TRUE(asked.contains(QStringLiteral("theirs.csv"))) << asked.toStdString();
+  ASSERT_EQ(b.window.document().rig().feel.log_columns.size(), 2u);
+  EXPECT_DOUBLE_EQ(b.window.document().rig().feel.log_columns[0].factor, 1e-3);
+  // Known now: it is read without a question.
+  ASSERT_TRUE(feel_of(b));
+  QString told;
+  b.in_sheet([&](QWidget& lesson) {
+    told = lesson.objectName();
+    lesson.close();
+  });
+  page->take_log(file);
+  EXPECT_EQ(told, QStringLiteral("lesson"));
+}
+
+TEST(FeelPage, LimitsWishesAndTheLawOfTheDialHaveBoxes) {
+  Builder b({}, 0);
+  ASSERT_TRUE(at_feel(b, "hedgerow"));
+  b.type_into_sheet({{"bank_limit", QStringLiteral("35")}, {"want_roll", QStringLiteral("180")}});
+  ASSERT_TRUE(b.click(QStringLiteral("feel_more")));
+  EXPECT_NEAR(*b.window.document().rig().feel.bank_limit_deg, 35, 1e-9);
+  EXPECT_NEAR(*b.window.document().rig().feel.want_roll_deg_s, 180, 1e-9);
+  EXPECT_FALSE(b.window.document().rig().feel.half_share);
+  EXPECT_TRUE(b.window.document().rig().feel.gains.empty()) << "a sheet that asks sets no gain";
 }
 
 }  // namespace

@@ -1,0 +1,165 @@
+#include "stations/feel/advice_list.h"
+
+#include <QButtonGroup>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include "base/units.h"
+#include "look/pieces.h"
+#include "stations/numbers_dialog.h"
+
+namespace rigging::app {
+namespace {
+
+QString paragraph(const QString& words, const char* tag = "span") {
+  return QStringLiteral("<p style='margin:0 0 7px 0'><%1>%2</%1></p>").arg(QLatin1String(tag), words.toHtmlEscaped());
+}
+QString paragraph(const std::string& words, const char* tag = "span") {
+  return paragraph(QString::fromStdString(words), tag);
+}
+
+}  // namespace
+
+AdviceList::AdviceList(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+  auto* side = new QVBoxLayout(this);
+  side->setContentsMargins(0, 0, 0, 0);
+  side->setSpacing(8);
+  auto* lists = new QHBoxLayout;
+  lists->setSpacing(4);
+  keys_ = new QButtonGroup(this);
+  for (const auto& [id, name, text, hint] :
+       {std::tuple{first, "list_first", tr("First"), tr("Gains for the first flight")},
+        {steps, "list_steps", tr("Then"), tr("One change a flight")},
+        {what_if, "list_what_if", tr("What if"), tr("What one change does to where it stays calm")},
+        {bench, "list_bench", tr("Bench"), tr("What the eye checks before")},
+        {launch, "list_launch", tr("Launch"), tr("Rates, and how it gets into the air")}}) {
+    auto* b = hinted_button(text, name, hint);
+    b->setCheckable(true);
+    keys_->addButton(b, id);
+    lists->addWidget(b);
+  }
+  keys_->button(first)->setChecked(true);
+  connect(keys_, &QButtonGroup::idClicked, this, &AdviceList::show_words);
+  side->addLayout(lists);
+  words_ = wrapping_words(9.5);
+  words_->setObjectName(QStringLiteral("feel_list"));
+  words_->setTextFormat(Qt::RichText);
+  words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  words_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  working_ = wrapping_words(8.5);
+  working_->setObjectName(QStringLiteral("feel_working"));
+  working_->hide();
+  auto* inner = new QWidget;
+  auto* inner_layout = new QVBoxLayout(inner);
+  inner_layout->setContentsMargins(0, 0, 6, 0);
+  inner_layout->addWidget(words_);
+  inner_layout->addWidget(working_);
+  inner_layout->addStretch(1);
+  takeoff_ = hinted_button(tr("How it takes off…"), "takeoff",
+                           tr("By hand, from the ground, on tow or from a height; wind, and what there is for it"));
+  connect(takeoff_, &QPushButton::clicked, this, &AdviceList::ask_takeoff);
+  takeoff_->hide();
+  side->addWidget(takeoff_);
+  auto* area = new QScrollArea;
+  area->setWidgetResizable(true);
+  area->setFrameShape(QFrame::NoFrame);
+  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  area->setWidget(inner);
+  side->addWidget(area, 1);
+  working_button_ =
+      hinted_button(tr("Show working"), "feel_show_working", tr("Every number with its formula and source"));
+  working_button_->setCheckable(true);
+  connect(working_button_, &QPushButton::toggled, this, [this](bool on) {
+    working_button_->setText(on ? tr("Hide working") : tr("Show working"));
+    working_->setVisible(on);
+    words_->setVisible(!on);
+  });
+  side->addWidget(working_button_);
+}
+
+void AdviceList::show_axis(Axis axis) {
+  axis_ = axis;
+  show_words();
+  show_working();
+}
+
+void AdviceList::show_working() {
+  const DeferredReview* d = document_.deferred();
+  if (!d || !d->feel.missing.empty()) return working_->clear();
+  QString figures;
+  const auto add = [&figures](const Figure& f) {
+    const QString text = QString::fromStdString(figure_text(f));
+    figures +=
+        QStringLiteral("<p style='margin:0 0 5px 0'><b>%1</b>: %2<br>%3. <i>%4</i></p>")
+            .arg(QString::fromStdString(f.name).toHtmlEscaped(), text.toHtmlEscaped(),
+                 QString::fromStdString(f.formula).toHtmlEscaped(), QString::fromStdString(f.source).toHtmlEscaped());
+  };
+  for (const Figure& f : d->feel.of(axis_).path.figures) add(f);
+  for (const Figure& f : d->feel.aeroplane.figures()) add(f);
+  working_->setText(figures);
+}
+
+void AdviceList::show_words() {
+  const DeferredReview* d = document_.deferred();
+  const int list = keys_->checkedId();
+  takeoff_->setVisible(list == launch);
+  if (!d) return words_->clear();
+  const FeelAdvice& a = d->feel_advice;
+  QString html;
+  const auto add = [&html](const std::vector<std::string>& lines) {
+    for (const std::string& l : lines) html += paragraph(l);
+  };
+  // What must be heeded stands first on the bench, last where it is for the air.
+  if (list == bench && !a.cautions.empty()) html += paragraph(a.cautions.front(), "b");
+  if (list == first) {
+    for (const FirstGain& f : a.first)
+      html += paragraph(capital(std::string(word(f.axis))) + ": " + f.set + ". " + f.why);
+    for (const FeelAdvice::Throw& t : a.throws) html += paragraph(t.words);
+  } else if (list == steps) {
+    for (const GainStep& s : a.steps)
+      if (s.axis == axis_)
+        html += paragraph(s.set + ", flown at " + speed_text(s.m_s) + ". Watch for " + s.watch + ". " + s.back_off);
+    if (html.isEmpty()) html += paragraph(tr("No steps on this axis."));
+  } else if (list == what_if) {
+    for (const LoopChange& w : d->loop_changes)
+      if (w.axis == axis_) html += paragraph(w.words);
+    if (html.isEmpty()) html += paragraph(tr("Nothing can be said of this axis."));
+  } else if (list == bench) {
+    add(a.bench);
+  } else {
+    const TakeoffAdvice t = takeoff_advice(document_.rig(), document_.review(), *d);
+    html += paragraph(t.go ? tr("Go, says the plan.") : tr("Not yet:"), "b");
+    for (const auto* lines : {&t.not_yet, &t.cautions, &t.lines, &a.rates, &a.launch}) add(*lines);
+  }
+  if (list != bench)
+    for (std::size_t k = 1; k < a.cautions.size(); ++k) html += paragraph(a.cautions[k], "i");
+  words_->setText(html);
+}
+
+void AdviceList::ask_takeoff() {
+  Rig rig = document_.rig();
+  Takeoff& t = rig.feel.takeoff;
+  NumbersDialog dialog(
+      tr("How it takes off"),
+      tr("What is left open is taken as usual: a throw of 7 m/s, room enough. Where it may be flown, the rules of the "
+         "place and the club decide."),
+      this);
+  auto way = static_cast<std::size_t>(t.way), steering = static_cast<std::size_t>(t.steering);
+  dialog.add("takeoff_way", tr("From"), way, {tr("the hand"), tr("the ground"), tr("a tow"), tr("a height")});
+  dialog.add("throw", t, &Takeoff::throw_m_s, tr("as usual"));
+  dialog.add("run", t, &Takeoff::run_m, tr("room enough"));
+  dialog.add("tow", t, &Takeoff::tow_m_s, tr("not known"));
+  dialog.add("wind", t, &Takeoff::wind_m_s);
+  dialog.add("crosswind", t, &Takeoff::crosswind_m_s);
+  dialog.add("steering", tr("Steered by"), steering, {tr("nothing"), tr("a wheel"), tr("the rudder")});
+  dialog.add("rough", tr("Grass, not a strip"), t.rough);
+  dialog.ask(document_, [&]() -> Result<Edit> {
+    t.way = static_cast<TakeoffWay>(way);
+    t.steering = static_cast<Steering>(steering);
+    return Edit{rig, "How it takes off"};
+  });
+}
+
+}  // namespace rigging::app

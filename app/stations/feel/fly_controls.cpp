@@ -1,0 +1,341 @@
+#include "stations/feel/fly_controls.h"
+
+#include <QButtonGroup>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QPushButton>
+#include <QTimer>
+#include <QVBoxLayout>
+
+#include "base/number.h"
+#include "base/units.h"
+#include "direction/direction_checks.h"
+#include "feel/edits.h"
+#include "feel/flown.h"
+#include "feel/gain_scale.h"
+#include "link/image.h"
+#include "look/pieces.h"
+
+namespace rigging::app {
+namespace {
+
+constexpr int others_flown = 8;
+constexpr int lives_after_ms = 900;  ///< from battery in to a board that has found its zero
+
+}  // namespace
+
+FlyControls::FlyControls(const PageContext& context, FlightPicture& picture, QWidget* parent)
+    : QWidget(parent),
+      document_(context.document),
+      bench_(context.bench),
+      picture_(picture),
+      worker_([this](Result<FlightBand> band) {
+        plan_->setEnabled(true);
+        if (!band) {
+          picture_.say(said_of(band.error().text()));
+          return;
+        }
+        std::optional<Flight> flight = band->expected;
+        take(std::move(flight), std::move(*band), false);
+      }) {
+  auto* side = new QVBoxLayout(this);
+  side->setContentsMargins(0, 0, 0, 0);
+  side->setSpacing(6);
+  auto* grid = new QGridLayout;
+  grid->setSpacing(4);
+  kinds_ = new QButtonGroup(this);
+  int at = 0;
+  for (const auto& [kind, id, name, hint] :
+       {std::tuple{gusts, "fly_gusts", tr("Gusts"), tr("Twenty seconds through the turbulence of this wind")},
+        {tug, "fly_tug", tr("A tug"), tr("The stick to one side for a moment, and let go")},
+        {dive, "fly_dive", tr("A dive"), tr("Nose down by 25°: what is calm at cruise may shake here")},
+        {hand, "fly_hand", tr("A throw"), tr("From the hand, full throttle, one wing low")},
+        {reversed, "fly_reversed", tr("Reversed"),
+         tr("This axis corrected the wrong way: what an unproven direction does. Nothing is changed")}}) {
+    auto* b = hinted_button(name, id, hint);
+    b->setCheckable(true);
+    kinds_->addButton(b, kind);
+    grid->addWidget(b, at / 3, at % 3);
+    ++at;
+  }
+  other_ = hinted_button(tr("Other air"), "fly_other", tr("Other gusts of the same strength"));
+  grid->addWidget(other_, at / 3, at % 3);
+  kinds_->button(gusts)->setChecked(true);
+  side->addLayout(grid);
+  auto* set = new QGridLayout;
+  set->setVerticalSpacing(4);
+  mode_ = new QComboBox;
+  speed_ = new QComboBox;
+  wind_ = new QComboBox;
+  hands_ = new QComboBox;
+  for (const auto& [box, id, name, row] : {std::tuple{mode_, "fly_mode", tr("Mode"), 0},
+                                           {speed_, "fly_speed", tr("Speed"), 1},
+                                           {wind_, "fly_wind", tr("Wind"), 2},
+                                           {hands_, "fly_hands", tr("Hands"), 3}}) {
+    box->setObjectName(QLatin1String(id));
+    auto* label = new QLabel(name);
+    label->setBuddy(box);
+    box->setAccessibleName(name);
+    set->addWidget(label, row, 0);
+    set->addWidget(box, row, 1);
+  }
+  set->setColumnStretch(1, 1);
+  side->addLayout(set);
+  plan_ = hinted_button(tr("Fly the plan"), "fly_plan",
+                        tr("The rig as it is planned, and eight that it may turn out to be"));
+  plan_->setProperty("main", true);
+  side->addWidget(plan_);
+  bench_key_ =
+      hinted_button({}, "fly_bench", tr("The model on the simulated bench: its board flies what was written to it"));
+  side->addWidget(bench_key_);
+  board_ = wrapping_words(9);
+  board_->setProperty("soft", true);
+  board_->setObjectName(QStringLiteral("fly_board"));
+  board_->setMinimumHeight(30);
+  board_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  side->addWidget(board_);
+  caution_ = caution_words();
+  caution_->setObjectName(QStringLiteral("fly_caution"));
+  caution_->setText(
+      tr("Simulated. No flight here proves a direction, a balance or a gain: that is done on the bench and in "
+         "the air."));
+  side->addWidget(caution_);
+  side->addStretch(1);
+  tell_ = hinted_button(tr("What it tells…"), "fly_tell",
+                        tr("Reads the log of the bench's flight as it would that of a real one"));
+  side->addWidget(tell_);
+  next_ = hinted_button({}, "fly_next", tr("One change, one flight"));
+  side->addWidget(next_);
+
+  wind_->addItem(tr("calm"), 0.0);
+  for (const double v : {2.0, 4.0, 6.0, 8.0, 10.0}) wind_->addItem(said_of(speed_text(v)), v);
+  wind_->setCurrentIndex(2);
+  hands_->addItem(tr("hold height, loosely"), true);
+  hands_->addItem(tr("off the sticks"), false);
+  connect(plan_, &QPushButton::clicked, this, &FlyControls::fly_plan);
+  connect(bench_key_, &QPushButton::clicked, this, &FlyControls::fly_bench);
+  connect(other_, &QPushButton::clicked, this, [this] {
+    ++seed_;
+    fly_plan();
+  });
+  connect(next_, &QPushButton::clicked, this, &FlyControls::next_step);
+  connect(tell_, &QPushButton::clicked, this, [this] {
+    if (shown_.now) Q_EMIT told(log_of(*shown_.now));
+  });
+  connect(kinds_, &QButtonGroup::idClicked, this, &FlyControls::show_state);
+  connect(&bench_, &BenchLink::flew, this, [this](const Flight& flight) { take(flight, std::nullopt, true); });
+  for (const auto signal : {&BenchLink::state_changed, &BenchLink::board_read})
+    connect(&bench_, signal, this, [this] {
+      show_state();
+      advance();
+    });
+  connect(&bench_, &BenchLink::seen, this, &FlyControls::advance);
+  connect(&bench_, &BenchLink::written, this, [this](bool good, const QString&) {
+    if (!good) wants_to_fly_ = false;
+    show_state();
+  });
+  connect(&bench_, &BenchLink::hands_done, this, [this](bool good, const QString& why) {
+    if (!good && wants_to_fly_) picture_.say(why);
+    if (!good && std::exchange(wants_to_fly_, false)) show_state();
+  });
+}
+
+void FlyControls::show_axis(Axis axis) {
+  axis_ = axis;
+  const ControllerClass* c = document_.controller();
+  const QVariant kept = mode_->currentData();
+  mode_->clear();
+  if (c)
+    for (const ModeAnswer& m : c->proof.modes)
+      mode_->addItem(said_of(std::string(word(m.mode))), static_cast<int>(m.mode));
+  const int again = mode_->findData(kept.isValid() ? kept : QVariant(static_cast<int>(Mode::rate)));
+  mode_->setCurrentIndex(std::max(0, again));
+  // What was chosen stays while the margins are worked out anew.
+  if (const DeferredReview* d = document_.deferred(); d && d->feel.missing.empty()) {
+    const int chosen = speed_->currentIndex();
+    speed_->clear();
+    const auto add = [&](const QString& name, double v) { speed_->addItem(name.arg(said_of(speed_text(v))), v); };
+    add(tr("cruise, %1"), d->feel.aeroplane.cruise_m_s);
+    add(tr("the fastest, %1"), d->feel.fast_m_s);
+    add(tr("slow, %1"), 1.25 * d->feel.aeroplane.stall_m_s);
+    speed_->setCurrentIndex(std::max(0, chosen));
+  }
+  show_state();
+  show_picture();
+}
+
+bool FlyControls::directions_proven() const {
+  bool any = false, all = true;
+  for (const CheckStatus& c : document_.review().checks)
+    if (is_direction(c.id)) any = true, all = all && c.state == ProofState::fresh;
+  return any && all;
+}
+
+bool FlyControls::written_as_planned() const {
+  if (!bench_.board()) return false;
+  return link::with_gains(*bench_.board(), document_.image()) == *bench_.board();
+}
+
+void FlyControls::show_state() {
+  const DeferredReview* d = document_.deferred();
+  const ControllerClass* c = document_.controller();
+  const bool can = d && c && d->feel.missing.empty();
+  const int kind = kinds_->checkedId();
+  plan_->setEnabled(can && !worker_.progress());
+  other_->setEnabled(can);
+  speed_->setEnabled(kind != hand);
+  const bool there = bench_.hands_connected();
+  const bool by_link = c && c->link;
+  bench_key_->setEnabled(can && kind != reversed && !wants_to_fly_);
+  bench_key_->setText(!there                             ? tr("Start the bench to fly its model")
+                      : by_link && !bench_.board()       ? tr("Battery in, and fly the bench's model")
+                      : by_link && !written_as_planned() ? tr("Write these gains and fly its model")
+                      : !by_link && c && c->feel.gain_by != GainBy::linkage ? tr("Set them by hand and fly its model")
+                                                                            : tr("Fly the bench's model"));
+  board_->setText(kind == reversed ? tr("Shown with the plan alone: the model on the bench has the faults that it has.")
+                  : !there         ? tr("The bench's model is never quite what the rig makes one expect.")
+                  : by_link && !bench_.board()       ? tr("Its battery comes in first; then its board is read.")
+                  : by_link && !written_as_planned() ? tr("Its board holds other gains than planned here.")
+                                                     : tr("Its board flies with what was written to it."));
+  tell_->setEnabled(of_bench_ && shown_.now);
+  const GainStep* s = step();
+  next_->setEnabled(s != nullptr);
+  next_->setText(s ? tr("Next step: %1 to %2")
+                         .arg(said_of(std::string(word(axis_))), said_of(s->set).section(QLatin1Char(','), 0, 0))
+                   : tr("No further step on %1").arg(said_of(std::string(word(axis_)))));
+}
+
+void FlyControls::show_picture() {
+  if (!shown_.now) {
+    picture_.show_nothing(
+        tr("Choose what to fly, and with what.\nThe flight before stays behind the new one: change one "
+           "thing and fly again."));
+    return;
+  }
+  picture_.show_flight(axis_, document_.review().airframe.panels, shown_);
+}
+
+FlyOptions FlyControls::options() const {
+  FlyOptions o;
+  o.mode = static_cast<Mode>(mode_->currentData().toInt());
+  o.m_s = speed_->currentData().toDouble();
+  o.wind_m_s = wind_->currentData().toDouble();
+  o.seed = seed_;
+  o.pilot = hands_->currentData().toBool();
+  o.seconds = 20;
+  switch (kinds_->checkedId()) {
+    case tug:
+      o.seconds = 8;
+      o.sticks = tug_at(axis_);
+      break;
+    case dive:
+      o.seconds = 10;
+      o.height_m = 150;
+      o.nose_down_deg = 25;
+      break;
+    case hand:
+      o.seconds = 6;
+      o.thrown = true;
+      break;
+    case reversed:
+      o.seconds = 15;
+      o.pilot = false;  // no hand saves it
+      o.truth.reversed[static_cast<std::size_t>(index_of(axis_))] = true;
+      break;
+    default: break;
+  }
+  return o;
+}
+
+void FlyControls::fly_plan() {
+  plan_->setEnabled(false);
+  picture_.say(tr("Being flown…"));
+  worker_.start([rig = document_.rig(), catalogue = document_.shared_catalogue(),
+                 o = options()](Progress& progress) -> std::optional<Result<FlightBand>> {
+    return fly_band(rig, *catalogue, o, others_flown, progress);
+  });
+}
+
+void FlyControls::fly_bench() {
+  if (!bench_.hands_connected()) return Q_EMIT bench_asked();
+  wants_to_fly_ = true;
+  fed_ = waits_ = asked_ = false;
+  lives_ = bench_.sight().battery;
+  picture_.say(tr("Being flown…"));
+  bench_.ask(hands::SwitchTransmitter{true});
+  show_state();
+  advance();
+}
+
+void FlyControls::advance() {
+  const ControllerClass* c = document_.controller();
+  if (!wants_to_fly_ || asked_ || !c) return;
+  if (!bench_.sight().battery) {
+    if (!std::exchange(fed_, true)) bench_.ask(hands::Supply{bench_.sight().usb, true});
+    return;
+  }
+  if (c->link && !bench_.board()) return;
+  if (c->link && !written_as_planned()) {
+    if (!bench_.writing()) bench_.write(link::with_gains(*bench_.board(), document_.image()));
+    return;
+  }
+  if (!lives_) {
+    if (!std::exchange(waits_, true))
+      QTimer::singleShot(lives_after_ms, this, [this] {
+        lives_ = true;
+        advance();
+      });
+    return;
+  }
+  asked_ = true;
+  if (!c->link && c->feel.gain_by != GainBy::linkage)
+    for (const AxisGain& g : document_.rig().feel.gains) bench_.ask(hands::TurnGain{g});
+  bench_.ask(hands::Fly{options()});
+}
+
+void FlyControls::take(std::optional<Flight> flight, std::optional<FlightBand> band, bool of_bench) {
+  wants_to_fly_ = false;
+  const auto kind = static_cast<Kind>(kinds_->checkedId());
+  // Only what was flown alike can be laid over each other.
+  shown_.before = kind == shown_kind_ ? std::exchange(shown_.now, std::nullopt) : std::nullopt;
+  shown_.now = std::move(flight);
+  if (band || kind != shown_kind_) shown_.band = std::move(band);
+  shown_kind_ = kind;
+  of_bench_ = of_bench;
+  const FeelReport* report = document_.deferred() ? &document_.deferred()->feel : nullptr;
+  const Seen seen = seen_in(*shown_.now, document_.controller(), report);
+  QString words = (of_bench ? tr("The bench's model: %1") : tr("As planned: %1")).arg(said_of(seen.words));
+  if (of_bench && !shown_.now->end.empty() && !directions_proven())
+    words += tr(" Its directions are not proven on the bench: this is what a wrong one can do.");
+  const auto k = static_cast<std::size_t>(index_of(axis_));
+  if (shown_.before) {
+    const Seen was = seen_in(*shown_.before, document_.controller(), report);
+    words += tr("\nBefore (dashed): %1 It turned in %2 by %3°/s in the mean; now by %4°/s.")
+                 .arg(said_of(was.words), said_of(std::string(word(axis_))), said_of(number_text(was.rms_deg_s[k], 1)),
+                      said_of(number_text(seen.rms_deg_s[k], 1)));
+  }
+  if (!of_bench && shown_.band)
+    words += shown_.band->shook > 0 || shown_.band->ended > 0
+                 ? tr("\nOf %1 that it may turn out to be, %2 shook and %3 came to the ground.")
+                       .arg(shown_.band->others)
+                       .arg(shown_.band->shook)
+                       .arg(shown_.band->ended)
+                 : tr("\nOf %1 that it may turn out to be, none shook.").arg(shown_.band->others);
+  picture_.say(words);
+  show_state();
+  show_picture();
+}
+
+const GainStep* FlyControls::step() const {
+  const DeferredReview* d = document_.deferred();
+  if (!d) return nullptr;
+  for (const GainStep& s : d->feel_advice.steps)
+    if (s.axis == axis_) return &s;
+  return nullptr;
+}
+
+void FlyControls::next_step() {
+  if (const GainStep* s = step()) document_.apply(set_gain(document_.rig(), document_.catalogue(), axis_, s->place));
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,166 @@
+#include "flight/flight.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/angle.h"
+#include "base/csv.h"
+#include "base/number.h"
+#include "flight/wind.h"
+
+namespace rigging {
+namespace {
+
+constexpr int kept = 10;       ///< ticks from one line of the flight to the next
+constexpr int hand_every = 5;  ///< and from one movement of the hands to the next
+/// Hands: stick for a radian of bank or nose, no faster than a third of a second, looking ahead nearly as far.
+constexpr double hand_bank = 0.6, hand_nose = 1.2, hand_lag_s = 0.35, looks_ahead_s = 0.3;
+/// Against climbing and sinking: nose for a metre a second, at once and, as trimming does, for every second of it.
+constexpr double nose_per_m_s = 0.03, trimmed_per_m = 0.02, most_trimmed = 0.3;
+constexpr double throttle_per_m_s = 0.08;
+constexpr double throw_height_m = 1.7, throw_bank_deg = 15, throw_nose_deg = 10;
+
+/// The flight's series under the names of a log.
+template <class F>
+auto series_of(F& f) {
+  std::vector<std::pair<std::string, decltype(&f.throttle)>> all;
+  for (const auto& [what, of] :
+       {std::pair{"_rate_deg_s", &f.rate_deg_s}, {"_stick", &f.stick}, {"_correction", &f.correction}})
+    for (const Axis axis : all_axes)
+      all.emplace_back(std::string(word(axis)) + what, &(*of)[static_cast<std::size_t>(index_of(axis))]);
+  all.emplace_back("airspeed_m_s", &f.airspeed_m_s);
+  all.emplace_back("throttle", &f.throttle);
+  return all;
+}
+/// Behind them; attitude comes as angles.
+constexpr std::array<const char*, 6> places{"north_m", "east_m", "height_m", "bank_deg", "nose_up_deg", "heading_deg"};
+
+/// Up, over the ground.
+double climb_m_s(const Motion& m) {
+  const double down = 2 * (m.q1 * m.q3 - m.q0 * m.q2) * m.u + 2 * (m.q2 * m.q3 + m.q0 * m.q1) * m.v +
+                      (m.q0 * m.q0 - m.q1 * m.q1 - m.q2 * m.q2 + m.q3 * m.q3) * m.w;
+  return -down;
+}
+
+}  // namespace
+
+Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan& plan, double nose_limit_rad,
+                  Progress* progress) {
+  const Aeroplane& a = model.aeroplane();
+  const double speed = plan.m_s > 0 ? plan.m_s : a.cruise_m_s;
+  Motion m = plan.thrown ? Motion::straight(plan.throw_m_s, throw_height_m, throw_bank_deg * rad, throw_nose_deg * rad)
+                         : Motion::straight(speed, plan.height_m);
+  Turbulence gusts(plan.seed, plan.wind_m_s, m.height(), speed, a.span_m);
+  const double nose_wanted = -plan.nose_down_deg * rad, kept_heading = m.heading();
+  std::array<double, 3> hand{}, stick{};
+  double trimmed = 0;
+  double throttle = model.cruise_throttle();
+  Flight flight;
+  flight.lowest_m = m.height();
+  const auto steps = static_cast<int>(plan.seconds / flight_tick_s);
+  for (int i = 0; i <= steps; ++i) {
+    const double t = i * flight_tick_s;
+    Air air;
+    if (plan.wind_m_s > 0) gusts.step(flight_tick_s, air);
+    const double v = model.incidence(m, air).airspeed;
+    if (i % hand_every == 0) {
+      std::array<double, 3> wanted{};
+      const double climbs = !plan.pilot || plan.nose_down_deg > 0 || plan.thrown ? 0 : climb_m_s(m);
+      trimmed = std::clamp(trimmed - hand_every * flight_tick_s * trimmed_per_m * climbs, -most_trimmed, most_trimmed);
+      const double nose = nose_wanted + trimmed - nose_per_m_s * climbs;
+      if (plan.mode == Mode::level) {
+        wanted[1] = nose_limit_rad > 0 ? std::clamp(nose / nose_limit_rad, -1.0, 1.0) : 0;
+      } else if (plan.pilot) {
+        const double aside = std::remainder(m.heading() - kept_heading, 2 * pi);
+        wanted[0] = std::clamp(-hand_bank * (m.bank() + looks_ahead_s * m.p + 0.5 * aside), -0.5, 0.5);
+        wanted[1] = std::clamp(hand_nose * (nose - m.nose_up() - looks_ahead_s * m.q) + trimmed, -0.5, 0.5);
+      }
+      for (std::size_t k = 0; k < 3; ++k) hand[k] += hand_every * flight_tick_s / hand_lag_s * (wanted[k] - hand[k]);
+      stick = hand;
+      for (const StickMove& s : plan.sticks)
+        if (t >= s.from_s && t < s.to_s) stick[static_cast<std::size_t>(index_of(s.axis))] = s.at;
+      for (double& s : stick) s = std::clamp(s, -1.0, 1.0);
+      throttle = plan.thrown ? 1 : std::clamp(model.cruise_throttle() + throttle_per_m_s * (speed - v), 0.0, 1.0);
+    }
+    const FlightBoard::Answer answer = board.step({m, v, stick, throttle});
+    if (i % kept == 0) {
+      flight.motion.push_back(m);
+      flight.airspeed_m_s.push_back(v);
+      flight.throttle.push_back(answer.throttle);
+      const std::array<double, 3> rates{m.p, m.q, m.r};
+      for (std::size_t k = 0; k < 3; ++k) {
+        flight.rate_deg_s[k].push_back(rates[k] / rad);
+        flight.stick[k].push_back(stick[k]);
+        flight.correction[k].push_back(board.correction()[k]);
+      }
+      flight.lowest_m = std::min(flight.lowest_m, m.height());
+      if (progress) {
+        progress->at(t / plan.seconds);
+        if (progress->cancelled()) return flight;
+      }
+      if (m.height() <= 0) {
+        flight.end = "It reached the ground after " + number_text(t, 1) + " s.";
+        break;
+      }
+    }
+    model.step(m, answer.surfaces, answer.throttle, air, flight_tick_s);
+  }
+  return flight;
+}
+
+std::vector<double> Flight::heights() const {
+  std::vector<double> all;
+  for (const Motion& m : motion) all.push_back(m.height());
+  return all;
+}
+
+std::string Flight::csv() const {
+  std::string text = "t_s";
+  const auto series = series_of(*this);
+  for (const auto& [series_name, values] : series) text += ',' + series_name;
+  for (const char* p : places) text += std::string(",") + p;
+  text += '\n';
+  for (std::size_t i = 0; i < size(); ++i) {
+    text += number_text(static_cast<double>(i) * step_s, 3);
+    const auto add = [&](double v) { text += ',' + number_text(v, 4); };
+    for (const auto& [series_name, values] : series) add((*values)[i]);
+    const Motion& m = motion[i];
+    for (const double v : {m.north, m.east, m.height(), m.bank() / rad, m.nose_up() / rad, m.heading() / rad}) add(v);
+    text += '\n';
+  }
+  return text;
+}
+
+Result<Flight> flight_from_csv(std::string_view text, const std::string& name) {
+  const auto table = parse_number_table(text, name);
+  if (!table) return tl::make_unexpected(table.error());
+  const auto column = [&](const std::string& wanted) -> Result<std::size_t> {
+    const int at = table->column(wanted);
+    if (at < 0) return failure(name, "column \"" + wanted + "\" is missing", "a flight as Rigging writes it");
+    return static_cast<std::size_t>(at);
+  };
+  Flight flight;
+  for (const auto& [wanted, values] : series_of(flight)) {
+    const auto at = column(wanted);
+    if (!at) return tl::make_unexpected(at.error());
+    for (const auto& row : table->rows) values->push_back(row[*at]);
+  }
+  std::array<std::size_t, places.size()> where{};
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    const auto at = column(places[i]);
+    if (!at) return tl::make_unexpected(at.error());
+    where[i] = *at;
+  }
+  for (const auto& row : table->rows) {
+    const std::size_t i = flight.motion.size();
+    Motion m = Motion::straight(flight.airspeed_m_s[i], row[where[2]], row[where[3]] * rad, row[where[4]] * rad,
+                                row[where[5]] * rad);
+    m.north = row[where[0]], m.east = row[where[1]];
+    m.p = flight.rate_deg_s[0][i] * rad, m.q = flight.rate_deg_s[1][i] * rad, m.r = flight.rate_deg_s[2][i] * rad;
+    flight.lowest_m = i == 0 ? m.height() : std::min(flight.lowest_m, m.height());
+    flight.motion.push_back(m);
+  }
+  return flight;
+}
+
+}  // namespace rigging

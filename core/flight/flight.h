@@ -1,0 +1,61 @@
+#pragma once
+
+#include <array>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "base/job.h"
+#include "base/result.h"
+#include "flight/dynamics.h"
+#include "hands/flight_plan.h"
+
+/// A flight in simulation: air, hands and throttle around whatever board sits in the aeroplane. Never more than a
+/// simulation: it says so wherever it is shown.
+namespace rigging {
+
+/// Every hundredth of a second.
+struct Flight {
+  double step_s = 0.01;
+  std::vector<Motion> motion;
+  std::vector<double> airspeed_m_s, throttle;
+  std::array<std::vector<double>, 3> rate_deg_s, stick, correction;
+  std::string end;  ///< why it ended early; empty when it did not
+  double lowest_m = 0;
+
+  std::size_t size() const { return motion.size(); }
+  std::vector<double> heights() const;  ///< m
+  /// The columns of `parse_flight_log` and the six of place and attitude.
+  std::string csv() const;
+};
+/// What `csv` wrote. Errors: a column missing or a number that is none, with its row.
+Result<Flight> flight_from_csv(std::string_view text, const std::string& name);
+
+inline constexpr double flight_tick_s = 1e-3;
+
+/// What answers sticks and motion with surfaces, every millisecond.
+class FlightBoard {
+ public:
+  struct Told {
+    const Motion& motion;
+    double airspeed_m_s = 0;
+    std::array<double, 3> stick{};  ///< −1 to 1
+    double throttle = 0;            ///< 0 to 1
+  };
+  struct Answer {
+    Deflection surfaces;
+    double throttle = 0;  ///< that the motor gets
+  };
+  virtual ~FlightBoard() = default;
+  virtual Answer step(const Told& told) = 0;
+  /// That it adds to the sticks, −1 to 1.
+  virtual const std::array<double, 3>& correction() const = 0;
+};
+
+/// Hands hold bank, height and heading (in a dive or after a throw the nose) with the lag of a third of a second; in a
+/// levelling mode they ask for the nose alone, as a share of `nose_limit_rad`. It ends at the ground, or where
+/// `progress` cancels it.
+Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan& plan, double nose_limit_rad,
+                  Progress* progress = nullptr);
+
+}  // namespace rigging

@@ -1,0 +1,69 @@
+#include <gtest/gtest.h>
+
+#include "airframe/kinds.h"
+#include "bench_rig.h"
+#include "feel/advice.h"
+#include "feel/edits.h"
+#include "review/deferred.h"
+
+namespace rigging {
+namespace {
+
+std::vector<Snag> snags_of(const Rig& rig) { return feel_snags(rig, shipped(), feel_report(rig, shipped())); }
+
+const Snag* coded(const std::vector<Snag>& snags, const char* code) {
+  for (const Snag& s : snags)
+    if (s.code == code) return &s;
+  return nullptr;
+}
+
+TEST(FeelRules, AGainThatShakesIsSaidAndItsFixCalmsIt) {
+  Rig rig = demo("hedgerow");
+  rig = set_first_gains(rig, shipped(), advise_feel(rig, shipped(), feel_report(rig, shipped())))->rig;
+  EXPECT_EQ(coded(snags_of(rig), "FEEL-01"), nullptr) << "what is advised does not shake";
+  EXPECT_EQ(coded(snags_of(rig), "FEEL-02"), nullptr);
+  rig.feel.made_gain(Axis::roll).rate = 1;
+  const std::vector<Snag> firm = snags_of(rig);
+  const Snag* shakes = coded(firm, "FEEL-01");
+  ASSERT_TRUE(shakes);
+  EXPECT_EQ(shakes->subject, "roll");
+  ASSERT_TRUE(shakes->fix);
+  const std::vector<Snag> after = snags_of(shakes->fix->apply(rig));
+  EXPECT_EQ(coded(after, "FEEL-01"), nullptr);
+  EXPECT_EQ(coded(after, "FEEL-02"), nullptr) << "its own advice was followed";
+}
+
+TEST(FeelRules, WhatTheBenchTaughtIsForgottenAtAStroke) {
+  Rig rig = demo("hedgerow");
+  rig.feel.learned = {{Axis::roll, 1.2, 1.0, 1.4, true, {}}, {Axis::pitch, 0.9, 0.8, 1.0, false, {}}};
+  const std::vector<Snag> snags = snags_of(rig);
+  const Snag* simulated = coded(snags, "FEEL-03");
+  ASSERT_TRUE(simulated && simulated->fix);
+  const Rig forgotten = simulated->fix->apply(rig);
+  ASSERT_EQ(forgotten.feel.learned.size(), 1u);
+  EXPECT_EQ(forgotten.feel.learned.front().axis, Axis::pitch) << "what a real flight told stays";
+  EXPECT_EQ(coded(snags_of(forgotten), "FEEL-03"), nullptr);
+}
+
+TEST(FeelRules, FinsThatAreTooSmallAreSaid) {
+  Rig rig = fresh_rig("A", AirframeKind::two_ailerons, "pc_mini");
+  rig.airframe.mass_kg = 1.1;
+  EXPECT_EQ(coded(snags_of(rig), "FEEL-04"), nullptr);
+  rig.airframe.fin_height_m = 0.04;
+  rig.airframe.fin_chord_m = 0.04;
+  EXPECT_TRUE(coded(snags_of(rig), "FEEL-04"));
+}
+
+TEST(FeelRules, BothTiersComeTogetherWithWhatGroundsFirst) {
+  std::vector<Snag> first(2), late(2);
+  first[0].severity = Severity::grounds, first[1].severity = Severity::worth_knowing;
+  late[0].severity = Severity::fix_first, late[1].severity = Severity::grounds;
+  late[1].code = "late";
+  const auto all = with_late(first, late);
+  ASSERT_EQ(all.size(), 4u);
+  EXPECT_EQ(all[1].code, "late");
+  for (std::size_t i = 1; i < all.size(); ++i) EXPECT_LE(all[i - 1].severity, all[i].severity);
+}
+
+}  // namespace
+}  // namespace rigging

@@ -1,0 +1,23 @@
+#pragma once
+
+#include <vector>
+
+#include "rig/outputs.h"
+#include "surfaces/surfaces.h"
+
+namespace rigging::twin {
+
+/// The controller's own mixer. Written apart from Rigging's, so that each checks the other.
+class Mixer {
+ public:
+  Mixer(const std::vector<Output>& outputs, Sharing sharing) : outputs_(&outputs), sharing_(sharing) {}
+
+  /// Pulse of each output in their order, µs; what passes a channel through gets its centre.
+  void pulses(Command asked, std::vector<double>& out) const;
+
+ private:
+  const std::vector<Output>* outputs_;
+  Sharing sharing_;
+};
+
+}  // namespace rigging::twin
