@@ -98,7 +98,8 @@ TEST(Hands, AFlightThatIsAskedForIsTheOneThatIsFlown) {
   EXPECT_EQ(read.seed, plan.seed);
   EXPECT_EQ(read.sticks, plan.sticks);
   EXPECT_FALSE(read.pilot);
-  const auto wild = request_of("fly", {{"mode", "rate"}, {"seconds", 1e9}, {"wind_m_s", -4}, {"sticks", "all"}});
+  const auto wild = request_of(
+      "fly", {{"mode", "rate"}, {"seconds", 1e9}, {"wind_m_s", -4}, {"sticks", {1, "x", nullptr, Json::object()}}});
   ASSERT_TRUE(wild);
   EXPECT_EQ(std::get<Fly>(*wild).plan.seconds, 120);
   EXPECT_EQ(std::get<Fly>(*wild).plan.wind_m_s, 0);

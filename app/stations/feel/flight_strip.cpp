@@ -15,6 +15,8 @@ namespace {
 
 constexpr int film_frames = 7;
 constexpr double eye_above_deg = 14;  ///< one sees the wing from a little above
+/// Where it hardly tilts all along, the tilt is drawn larger, and it says so.
+constexpr double hardly_deg = 8, drawn_times = 4;
 
 std::size_t index_at(const Flight& f, double t_s) {
   const auto i = static_cast<std::ptrdiff_t>(std::lround(t_s / f.step_s));
@@ -72,6 +74,11 @@ void FlightStrip::paintEvent(QPaintEvent*) {
   const double wide = static_cast<double>(width()) / film_frames, tall = height() - 18;
   const double scale = std::min(wide * 0.45, tall * 0.62) / reach_m_;
   p.setFont(Look::instance().figures(8));
+  double worst = 0;
+  for (const auto* f : {&now_, &before_})
+    if (*f)
+      for (const Motion& m : (*f)->motion) worst = std::max({worst, std::abs(m.bank()), std::abs(m.nose_up())});
+  const double times = worst < hardly_deg * rad ? drawn_times : 1;
   const Eigen::Matrix3d eye = Eigen::AngleAxisd(-eye_above_deg * rad, Point::UnitY()).toRotationMatrix();
   for (int k = 0; k < film_frames; ++k) {
     const double t = from_s_ + (to_s_ - from_s_) * k / (film_frames - 1);
@@ -82,9 +89,9 @@ void FlightStrip::paintEvent(QPaintEvent*) {
     const auto draw = [&](const Flight& f, const QPen& pen, const QBrush& brush) {
       if (t > static_cast<double>(f.size()) * f.step_s) return;
       const Motion& m = f.motion[index_at(f, t)];
-      const Eigen::Matrix3d turned =
-          eye * (Eigen::AngleAxisd(m.nose_up(), Point::UnitY()) * Eigen::AngleAxisd(m.bank(), Point::UnitX()))
-                    .toRotationMatrix();
+      const Eigen::Matrix3d turned = eye * (Eigen::AngleAxisd(times * m.nose_up(), Point::UnitY()) *
+                                            Eigen::AngleAxisd(times * m.bank(), Point::UnitX()))
+                                               .toRotationMatrix();
       std::vector<std::pair<double, QPolygonF>> shapes;
       for (const Panel& panel : panels_) {
         QPolygonF shape;
@@ -109,6 +116,8 @@ void FlightStrip::paintEvent(QPaintEvent*) {
     p.setBrush(Qt::NoBrush);
     p.drawRect(frame);
     p.setPen(i.soft);
+    if (k == 0 && times > 1)
+      p.drawText(frame.adjusted(4, 2, 0, 0), Qt::AlignTop | Qt::AlignLeft, tr("tilt drawn ×%1").arg(times));
     const QString when = QString::fromStdString(number_text(t, 1)) + QStringLiteral(" s");
     const bool over = t > static_cast<double>(now_->size()) * now_->step_s;
     p.drawText(QRectF(wide * k, tall, wide, 17), Qt::AlignCenter,
