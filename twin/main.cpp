@@ -11,7 +11,6 @@
 #include <fstream>
 #include <iostream>
 
-#include "base/alignment.h"
 #include "base/data_folder.h"
 #include "base/json.h"
 #include "direction/from_rig.h"
@@ -137,9 +136,7 @@ Result<int> run(const Options& options) {
       lead_faults.push_back(f);
 
   SensesTruth senses = senses_of(*rig, *catalogue);
-  // What a fault has turned is turned; the small angles of the place stay on top of it.
-  if (const Place* p = rig->place("controller"); truth->board != (p ? Turn(p->turn) : Turn{}))
-    senses.board = alignment_matrix(truth->board);
+  sit_as(senses, *rig, truth->board);
   if (options.poor_senses) make_poor(senses, options.seed);
   for (const std::string& name : options.sense_faults)
     if (const auto ok = add_sense_fault(senses, name); !ok) return tl::make_unexpected(ok.error());

@@ -3,6 +3,7 @@
 #include <Eigen/Geometry>
 
 #include "airframe/airframe.h"
+#include "base/alignment.h"
 #include "base/angle.h"
 #include "earth/gravity.h"
 #include "fit/fit.h"
@@ -45,6 +46,11 @@ SensesTruth senses_of(const Rig& rig, const Catalogue& catalogue) {
     truth.field_per_a = per_a * Point(0.6, 0.64, 0.48);
   }
   return truth;
+}
+
+void sit_as(SensesTruth& truth, const Rig& rig, const Turn& board) {
+  const Place* p = rig.place("controller");
+  if (board != (p ? Turn(p->turn) : Turn{})) truth.board = alignment_matrix(board);
 }
 
 void make_poor(SensesTruth& truth, unsigned seed) {

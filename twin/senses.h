@@ -38,6 +38,8 @@ std::vector<std::string> sense_fault_names();
 
 /// Sensors without an error but noise, sitting as the rig says.
 SensesTruth senses_of(const Rig& rig, const Catalogue& catalogue);
+/// A board that sits otherwise than the rig says sits so; the small angles of its place stay on top where it does not.
+void sit_as(SensesTruth& truth, const Rig& rig, const Turn& board);
 /// Zeros off, scales off, axes not quite square, iron near the compass. The same seed draws the same.
 void make_poor(SensesTruth& truth, unsigned seed);
 

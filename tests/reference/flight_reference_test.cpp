@@ -136,6 +136,33 @@ TEST(FlightReference, ShortPeriodOfTheGeneralAviationExample) {
   EXPECT_NEAR(p.a1 / (2 * natural), 0.69, 0.03);
 }
 
+// The same source's Dutch roll (from memory): CYβ −0.564, Cnβ 0.071, Cnr −0.125, Cnδr −0.072, Iz 3530 slug ft²; its
+// approximation without rolling, recomputed here, gives 2.2 rad/s and a damping of 0.23; all modes together −0.487 ±
+// 2.335i.
+TEST(FlightReference, DutchRollOfTheGeneralAviationExample) {
+  constexpr double foot = 0.3048, slug_ft2 = 14.59390294 * foot * foot;
+  Aeroplane a;
+  a.mass_kg = 2750 * 0.45359237;
+  a.wing_area_m2 = 184 * foot * foot;
+  a.span_m = 33.4 * foot;
+  a.mean_chord_m = 5.7 * foot;
+  a.inertia.yaw = {3530 * slug_ft2, 0, 0};
+  a.stability.side_beta.value = -0.564;
+  a.stability.yaw_beta.value = 0.071;
+  a.stability.yaw_r.value = -0.125;
+  AxisControl rudder;
+  rudder.throw_rad = 1;
+  rudder.effect = 0.072;
+  const double u = 176, Q = 0.5 * 0.002377 * u * u, S = 184, b = 33.4, Iz = 3530, m = 2750 / 32.17;
+  const double Y_b = -0.564 * Q * S / m, N_b = 0.071 * Q * S * b / Iz, N_r = -0.125 * b / (2 * u) * Q * S * b / Iz;
+  const RatePlant p = plant_of(a, rudder, Axis::yaw, u * foot);
+  EXPECT_NEAR(p.a0, (Y_b * N_r + u * N_b) / u, 0.002 * p.a0);
+  EXPECT_NEAR(p.a1, -(Y_b + u * N_r) / u, 0.002 * p.a1);
+  const double natural = std::sqrt(p.a0);
+  EXPECT_NEAR(natural, std::hypot(0.487, 2.335), 0.1 * natural) << "the approximation against all modes together";
+  EXPECT_NEAR(p.a1 / (2 * natural), 0.235, 0.01);
+}
+
 // Lifting line (Prandtl; e.g. Glauert, The Elements of Aerofoil and Airscrew Theory): rolling an elliptic wing is
 // damped with −π·A / (4·(A + 4)), here of near-elliptic tapered wings without sweep and tail.
 TEST(FlightReference, RollDampingOfAnEllipticWing) {

@@ -28,7 +28,10 @@ Rig with_first_gains(const char* name) {
 }
 
 Bench alive(const Rig& rig, const std::vector<direction::Fault>& faults = {}) {
-  Bench bench(rig, class_of(rig), *truth_of(rig, class_of(rig), faults), {}, senses_of(rig, shipped()));
+  const Truth truth = *truth_of(rig, class_of(rig), faults);
+  SensesTruth senses = senses_of(rig, shipped());
+  sit_as(senses, rig, truth.board);
+  Bench bench(rig, class_of(rig), truth, {}, senses);
   bench.plug({false, true});
   for (int i = 0; i < 100; ++i) bench.step(0.01);
   return bench;
@@ -66,7 +69,7 @@ TEST(TwinMixer, AgreesWithRiggingsOwnOnAnything) {
 
 TEST(TwinFlight, FliesAsThePlanSaysWhenNothingDiffers) {
   // The twin's law, mixer, pulses and linkages against the planned flight's degrees: written apart, the same gusts.
-  for (const char* name : {"hedgerow", "delta"}) {
+  for (const char* name : {"hedgerow", "bramble"}) {
     const Rig rig = with_first_gains(name);
     FlyOptions o;
     o.mode = Mode::rate;

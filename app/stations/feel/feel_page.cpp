@@ -1,10 +1,7 @@
 #include "stations/feel/feel_page.h"
 
 #include <QButtonGroup>
-#include <QFileDialog>
-#include <QFileInfo>
 #include <QLineEdit>
-#include <QMessageBox>
 #include <QPushButton>
 #include <QStackedWidget>
 #include <QVBoxLayout>
@@ -12,17 +9,15 @@
 #include <utility>
 
 #include "base/angle.h"
-#include "base/json.h"
 #include "base/number.h"
 #include "base/units.h"
 #include "feel/edits.h"
 #include "feel/gust.h"
-#include "feel/learn.h"
 #include "look/pieces.h"
 #include "stations/feel/advice_list.h"
 #include "stations/feel/fly_controls.h"
 #include "stations/feel/gust_strip.h"
-#include "stations/feel/log_columns.h"
+#include "stations/feel/log_reader.h"
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
@@ -75,7 +70,8 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   connect(fly_, &QPushButton::toggled, this, &FeelPage::show_flying);
   axes->addStretch(1);
   axes->addWidget(caution_ = caution_words());
-  caution_->setText(tr("Worked out, not flown. The band says how sure it is."));
+  caution_->setText(tr("Worked out, not flown."));
+  caution_->setToolTip(tr("The band says how sure it is."));
   caution_->setWordWrap(false);
   left->addLayout(axes);
   connect(axis_keys_, &QButtonGroup::idClicked, this, [this](int id) { show_axis(static_cast<Axis>(id)); });
@@ -144,7 +140,9 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   auto* more = new QHBoxLayout;
   log_ = hinted_button(tr("From a flight's log…"), "feel_log",
                        tr("Finds what shook and why, corrects the model, says what to turn down"));
-  connect(log_, &QPushButton::clicked, this, &FeelPage::read_log);
+  reader_ = new LogReader(document_, this);
+  connect(reader_, &LogReader::said, this, &FeelPage::said);
+  connect(log_, &QPushButton::clicked, reader_, &LogReader::choose);
   more->addWidget(log_);
   holes_ = hinted_button(tr("Holes for it…"), "feel_holes", tr("To station surfaces: another hole is another throw"));
   connect(holes_, &QPushButton::clicked, this, [this] { Q_EMIT wanted(Station::surfaces, QString()); });
@@ -158,7 +156,7 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   advice_ = new AdviceList(document_);
   flying_ = new FlyControls(context, *flight_);
   connect(flying_, &FlyControls::bench_asked, this, &FeelPage::bench_asked);
-  connect(flying_, &FlyControls::told, this, [this](const FlightLog& log) { tell(log, true); });
+  connect(flying_, &FlyControls::told, reader_, [this](const FlightLog& log) { reader_->tell(log, true); });
   sides_ = new QStackedWidget;
   sides_->addWidget(advice_);
   sides_->addWidget(flying_);
@@ -168,10 +166,7 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   right->setLayout(side);
   side->setContentsMargins(0, 0, 0, 0);
   page->addWidget(right);
-  connect(&document_, &RigDocument::deferred_ready, this, [this] {
-    refresh();
-    tell_pending();
-  });
+  connect(&document_, &RigDocument::deferred_ready, this, &FeelPage::refresh);
 }
 
 const FeelReport* FeelPage::report() const { return document_.deferred() ? &document_.deferred()->feel : nullptr; }
@@ -199,7 +194,7 @@ QList<Request> FeelPage::requests() {
               }});
   all.append({tr("Read a flight's log"), tr("feel oscillation shaking csv"), [this] {
                 come_here();
-                read_log();
+                reader_->choose();
               }});
   return all;
 }
@@ -377,6 +372,8 @@ void FeelPage::set_first() {
   document_.apply(set_first_gains(document_.rig(), document_.catalogue(), d->feel_advice));
 }
 
+void FeelPage::take_log(const QString& file) { reader_->read(file); }
+
 void FeelPage::ask_more() {
   const ControllerClass* c = document_.controller();
   if (!c) return;
@@ -406,60 +403,11 @@ void FeelPage::ask_more() {
   });
 }
 
-void FeelPage::read_log() {
-  const QString file =
-      QFileDialog::getOpenFileName(this, tr("A flight's log"), {}, tr("Comma-separated (*.csv);;All files (*)"));
-  if (!file.isEmpty()) take_log(file);
-}
-
-void FeelPage::take_log(const QString& file) {
-  const auto text = read_file(file.toStdString(), std::size_t{1} << 30);
-  if (!text) return Q_EMIT said(said_of(text.error().text()));
-  const std::string name = QFileInfo(file).fileName().toStdString();
-  auto log = parse_flight_log(*text, name, document_.rig().feel.log_columns);
-  // Another program's log: its columns are told once, and remembered with the rig.
-  if (!log && log_names_unknown(*text, document_.rig().feel.log_columns) &&
-      ask_log_columns(document_, *text, log.error(), this))
-    log = parse_flight_log(*text, name, document_.rig().feel.log_columns);
-  if (!log) return Q_EMIT said(said_of(log.error().text()));
-  tell(*log, false);
-}
-
 void FeelPage::show_flying(bool on) {
   pictures_->setCurrentIndex(on ? 1 : 0);
   sides_->setCurrentIndex(on ? 1 : 0);
-  caution_->setText(on ? tr("Simulated. The band says how sure it is.")
-                       : tr("Worked out, not flown. The band says how sure it is."));
+  caution_->setText(on ? tr("Simulated, not flown.") : tr("Worked out, not flown."));
   if (on) flying_->show_axis(axis_);
-}
-
-void FeelPage::tell(const FlightLog& log, bool simulated) {
-  untold_.emplace(log, simulated);
-  if (report()) tell_pending();
-}
-
-void FeelPage::tell_pending() {
-  const FeelReport* r = report();
-  if (!untold_ || !r) return;
-  const auto [log, simulated] = *std::exchange(untold_, std::nullopt);
-  const FlightLesson lesson = lesson_of(document_.rig(), document_.catalogue(), *r, log, simulated);
-  QStringList words;
-  bool turns_down = false, learns = false;
-  for (const AxisLesson& l : lesson.axes) {
-    words << said_of(l.words);
-    turns_down = turns_down || l.place;
-    learns = learns || l.after;
-  }
-  QMessageBox box(this);
-  box.setObjectName(QStringLiteral("lesson"));
-  box.setWindowTitle(simulated ? tr("What the simulated flight told") : tr("What the flight told"));
-  box.setText(words.join(QStringLiteral("\n\n")));
-  QPushButton* both = turns_down ? box.addButton(tr("Turn down and learn"), QMessageBox::AcceptRole) : nullptr;
-  QPushButton* only = learns ? box.addButton(tr("Correct the model only"), QMessageBox::AcceptRole) : nullptr;
-  box.addButton(turns_down || learns ? tr("Leave all as it is") : tr("Close"), QMessageBox::RejectRole);
-  box.exec();
-  if (box.clickedButton() && (box.clickedButton() == both || box.clickedButton() == only))
-    document_.apply(take_lesson(document_.rig(), lesson, box.clickedButton() == both));
 }
 
 }  // namespace rigging::app

@@ -1,6 +1,5 @@
 #pragma once
 
-#include "feel/flight_log.h"
 #include "stations/feel/feel_view.h"
 #include "stations/station_page.h"
 
@@ -15,6 +14,7 @@ class AdviceList;
 class FlightPicture;
 class FlyControls;
 class GustStrip;
+class LogReader;
 
 /// How hard may it correct? Speed along, firmness up, per axis; the first setting and the steps from there.
 class FeelPage : public StationPage {
@@ -42,11 +42,7 @@ class FeelPage : public StationPage {
   void set_place(double height);
   void type_place();
   void set_first();
-  void read_log();
   void ask_more();
-  /// Now, or as soon as the margins are there again.
-  void tell(const FlightLog& log, bool simulated);
-  void tell_pending();
   const FeelReport* report() const;
   /// Something can be said of the axis that is shown.
   bool known() const;
@@ -56,13 +52,13 @@ class FeelPage : public StationPage {
   double gain_at(double height) const;
 
   Axis axis_ = Axis::roll;
-  std::optional<std::pair<FlightLog, bool>> untold_;
   QButtonGroup *axis_keys_, *start_keys_;
   FeelView* view_;
   GustStrip* strip_;
   AdviceList* advice_;
   FlightPicture* flight_;
   FlyControls* flying_;
+  LogReader* reader_;
   QStackedWidget *pictures_, *sides_;
   QLabel *verdict_, *gust_words_, *caution_, *typed_label_, *why_;
   QLineEdit* typed_;

@@ -197,7 +197,8 @@ void FlyControls::show_state() {
                   : by_link && !bench_.board()       ? tr("Its battery comes in first; then its board is read.")
                   : by_link && !written_as_planned() ? tr("Its board holds other gains than planned here.")
                                                      : tr("Its board flies with what was written to it."));
-  tell_->setEnabled(of_bench_ && shown_.now);
+  // A lesson holds for the gains that were flown.
+  tell_->setEnabled(of_bench_ && shown_.now && flown_with_ == document_.rig().feel.gains);
   const GainStep* s = step();
   next_->setEnabled(s != nullptr);
   next_->setText(s ? tr("Next step: %1 to %2")
@@ -302,6 +303,7 @@ void FlyControls::take(std::optional<Flight> flight, std::optional<FlightBand> b
   if (band || kind != shown_kind_) shown_.band = std::move(band);
   shown_kind_ = kind;
   of_bench_ = of_bench;
+  flown_with_ = document_.rig().feel.gains;
   const FeelReport* report = document_.deferred() ? &document_.deferred()->feel : nullptr;
   const Seen seen = seen_in(*shown_.now, document_.controller(), report);
   QString words = (of_bench ? tr("The bench's model: %1") : tr("As planned: %1")).arg(said_of(seen.words));

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "document/worker.h"
+#include "feel/flight_log.h"
 #include "stations/feel/flight_picture.h"
 #include "stations/station_page.h"
 
@@ -49,6 +50,7 @@ class FlyControls : public QWidget {
   Axis axis_ = Axis::roll;
   FlightPicture::Shown shown_;
   Kind shown_kind_ = gusts;
+  std::vector<AxisGain> flown_with_;
   bool of_bench_ = false, wants_to_fly_ = false;
   bool fed_ = false, waits_ = false, lives_ = false,
        asked_ = false;  ///< what has been done for the flight that is wanted

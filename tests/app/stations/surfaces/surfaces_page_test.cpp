@@ -65,8 +65,8 @@ TEST(SurfacesPage, HolesAreRankedAndOneIsTaken) {
   });
   b.window.go(Station::surfaces);
   ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
+  ASSERT_TRUE(b.wait([&] { return b.find<QPushButton>(QStringLiteral("hole_1")) != nullptr; })) << "worked out beside";
   auto* best = b.find<QPushButton>(QStringLiteral("hole_1"));
-  ASSERT_TRUE(best);
   EXPECT_TRUE(best->accessibleName().contains(QStringLiteral("of the travel"))) << best->accessibleName().toStdString();
   best->click();
   const Linkage& l = b.window.document().rig().linkages[0];
