@@ -14,8 +14,7 @@ namespace {
 std::string foreign() {
   std::string text = "Time(ms),Gyro roll,gyro pitch,State,Stick roll\n";
   for (int i = 0; i < 300; ++i)
-    text +=
-        std::to_string(20 * i) + ",0.5,0.1,flying," + std::to_string(1500 + i % 2 * 250) + "\n";
+    text += std::to_string(20 * i) + ",0.5,0.1,flying," + std::to_string(1500 + i % 2 * 250) + "\n";
   return text;
 }
 

@@ -116,13 +116,13 @@ TEST(SensesPage, ABumpAtPowerUpIsReadAndCuredByAStillStart) {
   ASSERT_TRUE(at_senses(b, "hedgerow", false, {QStringLiteral("bumped")}));
   ASSERT_TRUE(b.click(QStringLiteral("side_still")));
   ASSERT_TRUE(b.click(QStringLiteral("gyro_begin")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("gyro_replug")); }, 12000));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("gyro_replug")); }, 25000));
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("gyro_lines"))->text().contains(QStringLiteral("moved while it looked")));
   EXPECT_FALSE(b.can_click(QStringLiteral("record_gyro")));
   ASSERT_TRUE(b.click(QStringLiteral("gyro_replug")));
   ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("gyro_begin")); }));
   ASSERT_TRUE(b.click(QStringLiteral("gyro_begin")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("record_gyro")); }, 12000));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("record_gyro")); }, 25000));
   ASSERT_TRUE(b.click(QStringLiteral("record_gyro")));
   EXPECT_EQ(status(b, gyro_still).state, ProofState::fresh);
   // Another version of the firmware starts anew; the mixer has nothing to do with it.
