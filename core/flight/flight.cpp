@@ -53,7 +53,7 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
   Turbulence gusts(plan.seed, plan.wind_m_s, m.height(), speed, a.span_m);
   const double nose_wanted = -plan.nose_down_deg * rad, kept_heading = m.heading();
   std::array<double, 3> hand{}, stick{};
-  double trimmed = 0;
+  double trimmed = 0, v = speed;
   double throttle = model.cruise_throttle();
   Flight flight;
   flight.lowest_m = m.height();
@@ -62,8 +62,8 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
     const double t = i * flight_tick_s;
     Air air;
     if (plan.wind_m_s > 0) gusts.step(flight_tick_s, air);
-    const double v = model.incidence(m, air).airspeed;
     if (i % hand_every == 0) {
+      v = model.incidence(m, air).airspeed;
       std::array<double, 3> wanted{};
       const double climbs = !plan.pilot || plan.nose_down_deg > 0 || plan.thrown ? 0 : climb_m_s(m);
       trimmed = std::clamp(trimmed - hand_every * flight_tick_s * trimmed_per_m * climbs, -most_trimmed, most_trimmed);
