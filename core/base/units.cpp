@@ -36,7 +36,8 @@ Shown shown(std::string_view si) {
 }
 
 std::string_view unit_of_name(std::string_view member) {
-  constexpr std::array<std::pair<std::string_view, std::string_view>, 14> endings{{{"_m_s", "m/s"},
+  constexpr std::array<std::pair<std::string_view, std::string_view>, 15> endings{{{"_m_s", "m/s"},
+                                                                                   {"_deg_s", "°/s"},
                                                                                    {"_m", "m"},
                                                                                    {"_kg", "kg"},
                                                                                    {"_deg", "°"},

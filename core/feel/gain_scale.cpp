@@ -42,6 +42,9 @@ std::optional<double> hour_of(std::string_view text) {
   return number(text);
 }
 
+/// Whole as steps are; what was typed between two of them is shown as it was.
+std::string plain(double v) { return number_text(v, std::abs(v - std::round(v)) < 0.05 ? 0 : 1); }
+
 }  // namespace
 
 GainScale::GainScale(const ControllerClass& c, std::optional<double> half_share)
@@ -83,8 +86,8 @@ std::string GainScale::words(double place) const {
         return place < step() / 2 ? "the middle"
                                   : clock_words(12 + half_hours * place) + ", or as far to its other side";
       return clock_words(first_hour + hours * place);
-    case GainBy::percent: return number_text(least_ + (most_ - least_) * place, 0) + " %";
-    case GainBy::number: return number_text(least_ + (most_ - least_) * place, 0);
+    case GainBy::percent: return plain(least_ + (most_ - least_) * place) + " %";
+    case GainBy::number: return plain(least_ + (most_ - least_) * place);
   }
   return {};
 }

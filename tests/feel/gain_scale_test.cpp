@@ -42,6 +42,8 @@ TEST(GainScale, PlacesAreSpokenAndReadAsTheClassSetsThem) {
   EXPECT_EQ(percent.words(0.35), "35 %");
   EXPECT_NEAR(*percent.read("35 %"), 0.35, 1e-9);
   EXPECT_NEAR(*percent.read("12,5 %"), 0.125, 1e-9);
+  EXPECT_EQ(percent.words(0.125), "12.5 %") << "what was typed is what is shown";
+  EXPECT_EQ(percent.words(0.12), "12 %");
   EXPECT_FALSE(percent.read("101"));
   EXPECT_FALSE(percent.read("-1"));
 

@@ -369,6 +369,7 @@ void FeelPage::type_place() {
 void FeelPage::set_first() {
   const DeferredReview* d = document_.deferred();
   if (!d) return;
+  if (!d->feel.missing.empty()) return Q_EMIT said(said_of(d->feel.missing));
   document_.apply(set_first_gains(document_.rig(), document_.catalogue(), d->feel_advice));
 }
 

@@ -219,6 +219,9 @@ TEST(FeelPage, LimitsWishesAndTheLawOfTheDialHaveBoxes) {
   Builder b({}, 0);
   ASSERT_TRUE(at_feel(b, "hedgerow"));
   b.type_into_sheet({{"bank_limit", QStringLiteral("35")}, {"want_roll", QStringLiteral("180")}});
+  b.in_sheet([](QWidget& sheet) {
+    EXPECT_EQ(sheet.findChild<QDoubleSpinBox*>(QStringLiteral("want_roll"))->suffix().trimmed(), QStringLiteral("°/s"));
+  });
   ASSERT_TRUE(b.click(QStringLiteral("feel_more")));
   EXPECT_NEAR(*b.window.document().rig().feel.bank_limit_deg, 35, 1e-9);
   EXPECT_NEAR(*b.window.document().rig().feel.want_roll_deg_s, 180, 1e-9);
