@@ -48,7 +48,7 @@ FlightPicture::FlightPicture(QWidget* parent) : QWidget(parent) {
   plot_->setAccessibleName(tr("Rate, correction and height over time"));
   plot_->setToolTip(tr("Turn the wheel to look closer, drag to move along. The film shows what the plots show."));
   plot_->setMinimumHeight(170);
-  plot_->installEventFilter(this);
+  connect(plot_, &QCustomPlot::mouseDoubleClick, this, [this] { look_at(0, std::max(1.0, length_s())); });
   layout->addWidget(plot_, 1);
   nothing_ = wrapping_words(11);
   nothing_->setProperty("soft", true);
@@ -68,7 +68,7 @@ FlightPicture::FlightPicture(QWidget* parent) : QWidget(parent) {
 }
 
 void FlightPicture::make_rows() {
-  plot_->plotLayout()->clear();
+  plot_->plotLayout()->clear();  // it comes with one of its own
   plot_->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
   auto* edge = new QCPMarginGroup(plot_);
   for (int k = 0; k < 3; ++k) {
@@ -136,20 +136,9 @@ double FlightPicture::length_s() const {
   return last;
 }
 
-std::pair<double, double> FlightPicture::window() const {
-  const QCPRange r = rows_.front().rect->axis(QCPAxis::atBottom)->range();
-  return {r.lower, r.upper};
-}
-
 void FlightPicture::look_at(double from_s, double to_s) {
   rows_.front().rect->axis(QCPAxis::atBottom)->setRange(from_s, to_s);
   plot_->replot();
-}
-
-bool FlightPicture::eventFilter(QObject* watched, QEvent* event) {
-  // The wheel looks closer at all of the plot alike, wherever it is.
-  if (watched == plot_ && event->type() == QEvent::MouseButtonDblClick) look_at(0, std::max(1.0, length_s()));
-  return QWidget::eventFilter(watched, event);
 }
 
 void FlightPicture::say(const QString& words) { words_->setText(words); }
@@ -159,11 +148,6 @@ void FlightPicture::show_nothing(const QString& words) {
   nothing_->setText(words);
   for (QWidget* w : {static_cast<QWidget*>(plot_), static_cast<QWidget*>(strip_)}) w->hide();
   nothing_->show();
-  for (const Row& row : rows_)
-    for (QCPGraph* g : {row.least, row.most, row.before, row.extra, row.now}) g->data()->clear();
-  plot_->setAccessibleDescription(words);
-  strip_->show_flight({}, {}, 0, 1);
-  plot_->replot();
 }
 
 void FlightPicture::show_flight(Axis axis, const std::vector<Panel>& panels, Shown shown) {
@@ -175,8 +159,8 @@ void FlightPicture::show_flight(Axis axis, const std::vector<Panel>& panels, Sho
   strip_->set_panels(panels);
   fill();
   if (fresh) look_at(0, std::min(first_look_s, std::max(1.0, length_s())));
-  const auto [from, to] = window();
-  strip_->show_flight(shown_.now, shown_.before, from, to);
+  const QCPRange looked_at = rows_.front().rect->axis(QCPAxis::atBottom)->range();
+  strip_->show_flight(shown_.now, shown_.before, looked_at.lower, looked_at.upper);
   plot_->replot();
 }
 

@@ -29,23 +29,17 @@ class FlightPicture : public QWidget {
   void show_nothing(const QString& words);
   /// What became of it, under the plots.
   void say(const QString& words);
-  /// Seconds that are looked at.
-  std::pair<double, double> window() const;
-  void look_at(double from_s, double to_s);
-
- protected:
-  bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
   struct Row {
     QCPAxisRect* rect = nullptr;
     QCPGraph *least = nullptr, *most = nullptr, *before = nullptr, *extra = nullptr, *now = nullptr;
-    QString name;
   };
   void make_rows();
   void dress();
   void fill();
   double length_s() const;
+  void look_at(double from_s, double to_s);
 
   QCustomPlot* plot_;
   FlightStrip* strip_;

@@ -30,12 +30,8 @@ FlyControls::FlyControls(const PageContext& context, FlightPicture& picture, QWi
       bench_(context.bench),
       picture_(picture),
       worker_([this](Result<FlightBand> band) {
-        plan_->setEnabled(true);
-        if (!band) {
-          picture_.say(said_of(band.error().text()));
-          return;
-        }
-        std::optional<Flight> flight = band->expected;
+        if (!band) return give_up(said_of(band.error().text()));
+        Flight flight = band->expected;
         take(std::move(flight), std::move(*band), false);
       }) {
   auto* side = new QVBoxLayout(this);
@@ -94,12 +90,12 @@ FlyControls::FlyControls(const PageContext& context, FlightPicture& picture, QWi
   board_->setMinimumHeight(30);
   board_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   side->addWidget(board_);
-  caution_ = caution_words();
-  caution_->setObjectName(QStringLiteral("fly_caution"));
-  caution_->setText(
+  auto* caution = caution_words();
+  caution->setObjectName(QStringLiteral("fly_caution"));
+  caution->setText(
       tr("Simulated. No flight here proves a direction, a balance or a gain: that is done on the bench and in "
          "the air."));
-  side->addWidget(caution_);
+  side->addWidget(caution);
   side->addStretch(1);
   tell_ = hinted_button(tr("What it tells…"), "fly_tell",
                         tr("Reads the log of the bench's flight as it would that of a real one"));
@@ -123,20 +119,22 @@ FlyControls::FlyControls(const PageContext& context, FlightPicture& picture, QWi
     if (shown_.now) Q_EMIT told(log_of(*shown_.now));
   });
   connect(kinds_, &QButtonGroup::idClicked, this, &FlyControls::show_state);
-  connect(&bench_, &BenchLink::flew, this, [this](const Flight& flight) { take(flight, std::nullopt, true); });
+  connect(&bench_, &BenchLink::flew, this, [this](const Flight& flight) {
+    if (wants_to_fly_) take(flight, std::nullopt, true);
+  });
   for (const auto signal : {&BenchLink::state_changed, &BenchLink::board_read})
     connect(&bench_, signal, this, [this] {
+      if (!bench_.hands_connected()) wants_to_fly_ = false;
       show_state();
       advance();
     });
   connect(&bench_, &BenchLink::seen, this, &FlyControls::advance);
-  connect(&bench_, &BenchLink::written, this, [this](bool good, const QString&) {
-    if (!good) wants_to_fly_ = false;
+  connect(&bench_, &BenchLink::written, this, [this](bool good, const QString& why) {
+    if (!good && wants_to_fly_) return give_up(why);
     show_state();
   });
   connect(&bench_, &BenchLink::hands_done, this, [this](bool good, const QString& why) {
-    if (!good && wants_to_fly_) picture_.say(why);
-    if (!good && std::exchange(wants_to_fly_, false)) show_state();
+    if (!good && wants_to_fly_) give_up(why);
   });
 }
 
@@ -198,7 +196,7 @@ void FlyControls::show_state() {
                   : by_link && !written_as_planned() ? tr("Its board holds other gains than planned here.")
                                                      : tr("Its board flies with what was written to it."));
   // A lesson holds for the gains that were flown.
-  tell_->setEnabled(of_bench_ && shown_.now && flown_with_ == document_.rig().feel.gains);
+  tell_->setEnabled(of_bench_ && shown_.now && flown_.gains == document_.rig().feel.gains);
   const GainStep* s = step();
   next_->setEnabled(s != nullptr);
   next_->setText(s ? tr("Next step: %1 to %2")
@@ -216,15 +214,18 @@ void FlyControls::show_picture() {
   picture_.show_flight(axis_, document_.review().airframe.panels, shown_);
 }
 
-FlyOptions FlyControls::options() const {
-  FlyOptions o;
+FlyControls::Launch FlyControls::launch(bool of_bench) const {
+  Launch l;
+  l.kind = static_cast<Kind>(kinds_->checkedId());
+  l.gains = document_.rig().feel.gains;
+  FlyOptions& o = l.options;
   o.mode = static_cast<Mode>(mode_->currentData().toInt());
   o.m_s = speed_->currentData().toDouble();
   o.wind_m_s = wind_->currentData().toDouble();
   o.seed = seed_;
   o.pilot = hands_->currentData().toBool();
   o.seconds = 20;
-  switch (kinds_->checkedId()) {
+  switch (l.kind) {
     case tug:
       o.seconds = 8;
       o.sticks = tug_at(axis_);
@@ -243,16 +244,25 @@ FlyOptions FlyControls::options() const {
       o.pilot = false;  // no hand saves it
       o.truth.reversed[static_cast<std::size_t>(index_of(axis_))] = true;
       break;
-    default: break;
+    case gusts: break;
   }
-  return o;
+  l.said = {of_bench ? tr("the bench's model") : tr("as planned"), mode_->currentText(), speed_->currentText(),
+            tr("wind %1").arg(wind_->currentText()), tr("hands: %1").arg(hands_->currentText())};
+  const ControllerClass* c = document_.controller();
+  const AxisGain* gain = document_.rig().feel.gain(axis_);
+  if (c && gain && gain->rate)
+    l.said << tr("%1 gain %2")
+                  .arg(said_of(std::string(word(axis_))),
+                       said_of(GainScale(*c, document_.rig().feel.half_share).words(*gain->rate)));
+  return l;
 }
 
 void FlyControls::fly_plan() {
   plan_->setEnabled(false);
   picture_.say(tr("Being flown…"));
+  planned_ = launch(false);
   worker_.start([rig = document_.rig(), catalogue = document_.shared_catalogue(),
-                 o = options()](Progress& progress) -> std::optional<Result<FlightBand>> {
+                 o = planned_.options](Progress& progress) -> std::optional<Result<FlightBand>> {
     return fly_band(rig, *catalogue, o, others_flown, progress);
   });
 }
@@ -262,10 +272,17 @@ void FlyControls::fly_bench() {
   wants_to_fly_ = true;
   fed_ = waits_ = asked_ = false;
   lives_ = bench_.sight().battery;
+  asked_for_ = launch(true);
   picture_.say(tr("Being flown…"));
   bench_.ask(hands::SwitchTransmitter{true});
   show_state();
   advance();
+}
+
+void FlyControls::give_up(const QString& why) {
+  wants_to_fly_ = false;
+  picture_.say(why);
+  show_state();
 }
 
 void FlyControls::advance() {
@@ -276,6 +293,8 @@ void FlyControls::advance() {
     return;
   }
   if (c->link && !bench_.board()) return;
+  // Its settings would be somebody else's.
+  if (bench_.is_another_class(c->id)) return give_up(tr("The board on the bench is of another class."));
   if (c->link && !written_as_planned()) {
     if (!bench_.writing()) bench_.write(link::with_gains(*bench_.board(), document_.image()));
     return;
@@ -291,30 +310,33 @@ void FlyControls::advance() {
   asked_ = true;
   if (!c->link && c->feel.gain_by != GainBy::linkage)
     for (const AxisGain& g : document_.rig().feel.gains) bench_.ask(hands::TurnGain{g});
-  bench_.ask(hands::Fly{options()});
+  bench_.ask(hands::Fly{asked_for_.options});
 }
 
-void FlyControls::take(std::optional<Flight> flight, std::optional<FlightBand> band, bool of_bench) {
-  wants_to_fly_ = false;
-  const auto kind = static_cast<Kind>(kinds_->checkedId());
+void FlyControls::take(Flight flight, std::optional<FlightBand> band, bool of_bench) {
+  if (of_bench) wants_to_fly_ = false;
+  const Launch was = std::exchange(flown_, of_bench ? asked_for_ : planned_);
+  const bool alike = shown_.now && was.kind == flown_.kind;
   // Only what was flown alike can be laid over each other.
-  shown_.before = kind == shown_kind_ ? std::exchange(shown_.now, std::nullopt) : std::nullopt;
+  shown_.before = alike ? std::exchange(shown_.now, std::nullopt) : std::nullopt;
   shown_.now = std::move(flight);
-  if (band || kind != shown_kind_) shown_.band = std::move(band);
-  shown_kind_ = kind;
+  // The plan's band stays behind the bench's flight, as long as it is of the same.
+  if (band || !alike) shown_.band = std::move(band);
   of_bench_ = of_bench;
-  flown_with_ = document_.rig().feel.gains;
   const FeelReport* report = document_.deferred() ? &document_.deferred()->feel : nullptr;
-  const Seen seen = seen_in(*shown_.now, document_.controller(), report);
-  QString words = (of_bench ? tr("The bench's model: %1") : tr("As planned: %1")).arg(said_of(seen.words));
+  const Seen before = std::exchange(seen_, seen_in(*shown_.now, document_.controller(), report));
+  QString words = (of_bench ? tr("The bench's model: %1") : tr("As planned: %1")).arg(said_of(seen_.words));
   if (of_bench && !shown_.now->end.empty() && !directions_proven())
     words += tr(" Its directions are not proven on the bench: this is what a wrong one can do.");
-  const auto k = static_cast<std::size_t>(index_of(axis_));
   if (shown_.before) {
-    const Seen was = seen_in(*shown_.before, document_.controller(), report);
-    words += tr("\nBefore (dashed): %1 It turned in %2 by %3°/s in the mean; now by %4°/s.")
-                 .arg(said_of(was.words), said_of(std::string(word(axis_))), said_of(number_text(was.rms_deg_s[k], 1)),
-                      said_of(number_text(seen.rms_deg_s[k], 1)));
+    QStringList other;
+    for (qsizetype i = 0; i < std::min(was.said.size(), flown_.said.size()); ++i)
+      if (was.said[i] != flown_.said[i]) other << was.said[i];
+    const auto k = static_cast<std::size_t>(index_of(axis_));
+    words += tr("\nBefore (dashed%1): %2 It turned in %3 by %4°/s in the mean; now by %5°/s.")
+                 .arg(other.isEmpty() ? QString() : QStringLiteral("; ") + other.join(QStringLiteral(", ")),
+                      said_of(before.words), said_of(std::string(word(axis_))),
+                      said_of(number_text(before.rms_deg_s[k], 1)), said_of(number_text(seen_.rms_deg_s[k], 1)));
   }
   if (!of_bench && shown_.band)
     words += shown_.band->shook > 0 || shown_.band->ended > 0

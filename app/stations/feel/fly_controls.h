@@ -2,6 +2,7 @@
 
 #include "document/worker.h"
 #include "feel/flight_log.h"
+#include "feel/flown.h"
 #include "stations/feel/flight_picture.h"
 #include "stations/station_page.h"
 
@@ -30,12 +31,22 @@ class FlyControls : public QWidget {
 
  private:
   enum Kind { gusts, tug, dive, hand, reversed };
-  FlyOptions options() const;
+  /// What is flown, with what, and as it is said.
+  struct Launch {
+    Kind kind = gusts;
+    FlyOptions options;
+    QStringList said;  ///< whose, mode, speed, wind, hands, gain: to name what differs from another
+    std::vector<AxisGain> gains;
+  };
+  /// As everything stands now.
+  Launch launch(bool of_bench) const;
   void fly_plan();
   void fly_bench();
   /// Once the board holds the gains as planned and the battery is in.
   void advance();
-  void take(std::optional<Flight> flight, std::optional<FlightBand> band, bool of_bench);
+  void take(Flight flight, std::optional<FlightBand> band, bool of_bench);
+  /// No flight comes of it; why is said.
+  void give_up(const QString& why);
   void next_step();
   const GainStep* step() const;
   void show_state();
@@ -49,8 +60,8 @@ class FlyControls : public QWidget {
   Worker<Result<FlightBand>> worker_;
   Axis axis_ = Axis::roll;
   FlightPicture::Shown shown_;
-  Kind shown_kind_ = gusts;
-  std::vector<AxisGain> flown_with_;
+  Launch planned_, asked_for_, flown_;  ///< being worked out, asked of the bench, and shown
+  Seen seen_;                           ///< judged when it was flown, with the gains of then
   bool of_bench_ = false, wants_to_fly_ = false;
   bool fed_ = false, waits_ = false, lives_ = false,
        asked_ = false;  ///< what has been done for the flight that is wanted
@@ -58,7 +69,7 @@ class FlyControls : public QWidget {
   QButtonGroup* kinds_;
   QComboBox *mode_, *speed_, *wind_, *hands_;
   QPushButton *plan_, *bench_key_, *other_, *tell_, *next_;
-  QLabel *caution_, *board_;
+  QLabel* board_;
 };
 
 }  // namespace rigging::app
