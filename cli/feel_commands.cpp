@@ -194,8 +194,7 @@ void fly_command(const Opened& o, const FlyWords& words, Session& session) {
   if (!words.csv.empty())
     if (const auto written = write_file_atomically(words.csv, flight->csv()); !written)
       return session.refuse(written.error());
-  const FeelReport report = feel_report(o.rig, o.catalogue);
-  const Seen seen = seen_in(*flight, o.catalogue.controller(o.rig.controller.kind), &report);
+  const Seen& seen = band->seen;
   session.status = flight->end.empty() ? good : found_wrong;
   const double seconds = static_cast<double>(flight->size()) * flight->step_s;
   if (session.json) {

@@ -96,6 +96,8 @@ class Bench {
   const Supply& supply() const { return supply_; }
 
  private:
+  /// The linkage of a surface, for a hand that works on it.
+  Result<Linkage*> within_reach(const char* work, Surface surface);
   std::array<double, 3> in_its_axes(const std::array<double, 3>& body) const;
   std::array<double, 3> sensed(const std::array<double, 3>& body) const;
   std::array<double, 2> leaning() const;

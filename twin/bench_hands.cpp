@@ -6,28 +6,32 @@
 // What hands do to the model with a tool: clevis, arm, dials, keys, leads.
 namespace rigging::twin {
 
-Result<void> Bench::clevis(Surface surface, double turns) {
+Result<Linkage*> Bench::within_reach(const char* work, Surface surface) {
   const auto it = truth_.linkages.find(surface);
   if (it == truth_.linkages.end())
-    return failure("clevis", "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");
-  if (supply_.battery) return failure("clevis", "the battery is in: a servo could pinch a finger", "the battery out");
-  Linkage l = it->second;
+    return failure(work, "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");
+  if (supply_.battery) return failure(work, "the battery is in: a servo could pinch a finger", "the battery out");
+  return &it->second;
+}
+
+Result<void> Bench::clevis(Surface surface, double turns) {
+  const auto at = within_reach("clevis", surface);
+  if (!at) return tl::make_unexpected(at.error());
+  Linkage l = **at;
   l.rod_m += turns * l.clevis_pitch_m;
   if (!FourBar::of(l))
     return failure("clevis", "the clevis comes off, or the rod can't be joined any more", "fewer turns");
-  it->second = l;
+  **at = l;
   return {};
 }
 
 Result<void> Bench::tooth(Surface surface, int teeth) {
-  const auto it = truth_.linkages.find(surface);
-  if (it == truth_.linkages.end())
-    return failure("tooth", "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");
-  if (supply_.battery) return failure("tooth", "the battery is in: a servo could pinch a finger", "the battery out");
-  Linkage l = it->second;
+  const auto at = within_reach("tooth", surface);
+  if (!at) return tl::make_unexpected(at.error());
+  Linkage l = **at;
   l.arm_deg += teeth * l.spline_tooth_deg;
   if (!FourBar::of(l)) return failure("tooth", "arm and horn can't be joined then", "fewer teeth");
-  it->second = l;
+  **at = l;
   return {};
 }
 

@@ -10,9 +10,10 @@
 #include "base/angle.h"
 #include "base/number.h"
 #include "earth/gravity.h"
-#include "feel/flyer.h"
+#include "feel/feel.h"
 #include "feel/gain_scale.h"
-#include "flight/axis_plant.h"
+#include "flight/drawn.h"
+#include "flight/engine.h"
 #include "flight/servo.h"
 #include "mixer.h"
 #include "senses/level.h"
@@ -24,8 +25,6 @@ constexpr double attitude_settles_s = 2;  ///< how fast gravity pulls the estima
 constexpr double warmed_k = 8;            ///< that the board gains in the air after its zero
 constexpr double coordinated = 0.25;      ///< rudder for a radian of bank
 constexpr double table_low_us = 600, table_high_us = 2400, table_step_us = 10;
-
-int ticks(double seconds) { return std::max(1, static_cast<int>(std::lround(seconds / flight_tick_s))); }
 
 Eigen::Quaterniond attitude_of(const Motion& m) { return {m.q0, m.q1, m.q2, m.q3}; }
 
@@ -73,7 +72,7 @@ class BuiltBoard : public FlightBoard {
 
   Answer step(const Told& told) override;
   const std::array<double, 3>& correction() const override { return correction_; }
-  double nose_limit_rad() const { return nose_limit_; }
+  double nose_limit_rad() const override { return nose_limit_; }
 
  private:
   void sense(const Motion& m);
@@ -113,11 +112,13 @@ BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, const FlightP
       told_(alignment_matrix(bench.set().sensing.board)),
       sits_(Eigen::AngleAxisd(air.cruise_nose_up_deg * rad, Point::UnitY())),
       random_(plan.seed + 17),
-      cycle_(ticks(1 / controller_.feel.cycles_hz)) {
+      cycle_(flight_ticks(1 / controller_.feel.cycles_hz)) {
   const Rig& set = bench.set();
   const FeelAbilities& f = controller_.feel;
   if (const int unlock = controller_.sticks.unlock_channel; unlock > 0) radio_.control(unlock, 1);
-  const GainScale scale(controller_, air.half_share ? air.half_share : set.feel.half_share);
+  // Only a dial has a law that nobody told.
+  const bool by_dial = f.gain_by == GainBy::dial && air.half_share;
+  const GainScale scale(controller_, by_dial ? air.half_share : set.feel.half_share);
   for (const Axis axis : all_axes) {
     const auto i = static_cast<std::size_t>(index_of(axis));
     sign_[i] = bench.sensing_sign(axis);
@@ -143,7 +144,7 @@ BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, const FlightP
     force_ = matrix * senses.force;
     force_offset_ = matrix * (senses.force_offset - Point(c->offset_x, c->offset_y, c->offset_z));
   }
-  late_.assign(static_cast<std::size_t>(ticks(1 / f.cycles_hz + pulse_itself_s)), Command{});
+  late_.assign(static_cast<std::size_t>(flight_ticks(1 / f.cycles_hz + pulse_itself_s)), Command{});
 
   const Truth& truth = bench.truth();
   for (const auto& [socket, surfaces] : truth.hangs_on) {
@@ -165,7 +166,7 @@ BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, const FlightP
         h.servo.damping = servo_damping;
         h.servo.most_rate = kind.us_per_s;
         h.servo.dead_band = kind.dead_band_us;
-        h.pulse = ticks(1 / std::max(20.0, set.outputs[o].rate_hz));
+        h.pulse = flight_ticks(1 / std::max(20.0, set.outputs[o].rate_hz));
         for (double us = table_low_us; us <= table_high_us; us += table_step_us)
           h.angles.push_back(bench.surface_deg(s, us) * rad);
         const std::size_t centre = static_cast<std::size_t>((1500 - table_low_us) / table_step_us);
@@ -278,10 +279,7 @@ FlyingTruth flying_of(const Rig& rig, const Catalogue& catalogue) {
 void make_different(FlyingTruth& t, unsigned seed) {
   std::mt19937 random(seed * 2654435761u + 7);
   const auto within = [&random](double a, double b) { return std::uniform_real_distribution<double>(a, b)(random); };
-  Doubt d;
-  d.damping = within(0.85, 1.15), d.stiffness = within(0.85, 1.15);
-  d.effect = within(0.8, 1.3), d.inertia = within(0.85, 1.15);
-  t.aeroplane = doubted(t.aeroplane, d);
+  t.aeroplane = drawn_from(t.aeroplane, seed);
   const double slower = within(0.8, 1.05);
   for (auto& [surface, natural] : t.servo_rad_s) natural *= slower;
   t.half_share = within(0.15, 0.28);
@@ -297,7 +295,7 @@ Result<Flight> fly(const Bench& bench, const FlyingTruth& truth, const FlightPla
   if (!bench.receiver_lit()) return failure("fly", "no signal from the receiver", "the transmitter on");
   const FlightModel model(truth.aeroplane, truth.drag, truth.engine);
   BuiltBoard board(bench, truth, plan);
-  return run_flight(model, board, plan, board.nose_limit_rad());
+  return run_flight(model, board, plan);
 }
 
 }  // namespace rigging::twin

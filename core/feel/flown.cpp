@@ -5,7 +5,6 @@
 
 #include "base/angle.h"
 #include "base/number.h"
-#include "base/units.h"
 
 namespace rigging {
 namespace {

@@ -6,10 +6,10 @@
 
 #include "base/angle.h"
 #include "base/number.h"
-#include "feel/flown.h"
 #include "feel/gain_scale.h"
+#include "flight/drawn.h"
+#include "flight/engine.h"
 #include "flight/servo.h"
-#include "power/power.h"
 
 namespace rigging {
 namespace {
@@ -17,8 +17,6 @@ namespace {
 constexpr double longest_s = 600;
 constexpr double gyro_noise_deg_s = 0.3;
 constexpr double coordinated = 0.25;  ///< rudder for a radian of bank, where the class leans into it
-
-int ticks(double seconds) { return std::max(1, static_cast<int>(std::lround(seconds / flight_tick_s))); }
 
 /// One surface with its servo.
 struct Moved {
@@ -33,7 +31,7 @@ struct Moved {
 /// A command that arrives later, in steps.
 class Late {
  public:
-  explicit Late(double delay_s) : values_(static_cast<std::size_t>(ticks(delay_s)), 0.0) {}
+  explicit Late(double delay_s) : values_(static_cast<std::size_t>(flight_ticks(delay_s)), 0.0) {}
   double pass(double value) {
     const double out = values_[at_];
     values_[at_] = value;
@@ -86,7 +84,7 @@ class PlannedBoard : public FlightBoard {
 
   Answer step(const Told& told) override;
   const std::array<double, 3>& correction() const override { return correction_; }
-  double nose_limit_rad() const { return law_.nose_limit; }
+  double nose_limit_rad() const override { return law_.nose_limit; }
 
  private:
   const ControllerClass& controller_;
@@ -105,7 +103,7 @@ PlannedBoard::PlannedBoard(const Rig& rig, const Catalogue& catalogue, const Con
     : controller_(controller),
       cruise_m_s_(aeroplane.cruise_m_s),
       filter_(2 * pi * controller.feel.filter_hz),
-      cycle_(ticks(1 / controller.feel.cycles_hz)),
+      cycle_(flight_ticks(1 / controller.feel.cycles_hz)),
       random_(o.seed + 1) {
   const FeelAbilities& f = controller.feel;
   const SurfacesReport surfaces = analyze_surfaces(rig);
@@ -119,7 +117,7 @@ PlannedBoard::PlannedBoard(const Rig& rig, const Catalogue& catalogue, const Con
     m.most_up = answer.most_up_deg * rad, m.most_down = answer.most_down_deg * rad;
     const SurfaceServo servo = surface_servo(rig, catalogue, answer);
     const Output* out = rig.output(answer.output);
-    m.pulse = ticks(1 / std::max(20.0, out ? out->rate_hz : 50));
+    m.pulse = flight_ticks(1 / std::max(20.0, out ? out->rate_hz : 50));
     m.servo.natural_rad_s = 2 * pi * servo.hz * o.truth.servo;
     m.servo.damping = servo_damping;
     m.servo.most_rate = servo.deg_s * rad;
@@ -176,30 +174,12 @@ FlightBoard::Answer PlannedBoard::step(const Told& told) {
   return answer;
 }
 
-}  // namespace
-
-Engine engine_of(const Rig& rig, const Catalogue& catalogue, const Aeroplane& aeroplane) {
-  const AirframeReport airframe = analyze_airframe(rig);
-  const SurfacesReport surfaces = analyze_surfaces(rig);
-  const std::vector<ServoLoad> loads = analyze_loads(rig, catalogue, airframe, surfaces);
-  const PowerReport power = analyze_power(rig, catalogue, {}, &loads);
-  Engine e;
-  if (!power.drive || power.drive->thrust.value <= 0) return e;
-  e.static_n = power.drive->thrust.value;
-  e.free_m_s = 2 * aeroplane.cruise_m_s;
-  for (const Motor& m : power.drive->motors)
-    if (const PartKind* k = kind_of(rig, catalogue, m.propeller); k && k->propeller && m.rev_s > 0)
-      e.free_m_s = 1.15 * k->propeller->pitch_m * 1.1 * m.rev_s;
-  return e;
-}
-
-namespace {
-
 /// What a flight needs that does not change from one doubt to the next.
 struct Ready {
   const ControllerClass& controller;
   FeelReport report;
   Drag drag;
+  Engine engine;
   FlightPlan plan;
 };
 
@@ -210,18 +190,20 @@ Result<Ready> ready_for(const Rig& rig, const Catalogue& catalogue, const FlyOpt
     return failure("fly", c->name + " has no mode " + std::string(word(o.mode)), "one of its modes");
   if (!(o.seconds > 0 && o.seconds <= longest_s))
     return failure("fly", number_text(o.seconds, 1) + " s", "up to " + number_text(longest_s, 0) + " s");
-  Ready ready{*c, feel_report(rig, catalogue), {}, o};
+  Ready ready{*c, feel_report(rig, catalogue), {}, {}, o};
   if (!ready.report.missing.empty()) return failure("fly", ready.report.missing, "");
   ready.drag = drag_of(rig.airframe, ready.report.aeroplane.cruise_m_s);
+  ready.engine = engine_of(rig, catalogue, ready.report.aeroplane);
   ready.plan.throw_m_s = rig.feel.takeoff.throw_m_s.value_or(o.throw_m_s);
   return ready;
 }
 
-Flight flown(const Rig& rig, const Catalogue& catalogue, const Ready& ready, const FlyOptions& o, Progress* progress) {
-  const Aeroplane aeroplane = doubted(ready.report.aeroplane, o.truth.doubt);
-  const FlightModel model(aeroplane, ready.drag, engine_of(rig, catalogue, aeroplane));
+Flight flown(const Rig& rig, const Catalogue& catalogue, const Ready& ready, const Aeroplane& expected,
+             const FlyOptions& o, Progress* progress) {
+  const Aeroplane aeroplane = doubted(expected, o.truth.doubt);
+  const FlightModel model(aeroplane, ready.drag, ready.engine);
   PlannedBoard board(rig, catalogue, ready.controller, aeroplane, o);
-  return run_flight(model, board, ready.plan, board.nose_limit_rad(), progress);
+  return run_flight(model, board, ready.plan, progress);
 }
 
 void widen(Envelope& e, const std::vector<double>& by) {
@@ -234,7 +216,7 @@ void widen(Envelope& e, const std::vector<double>& by) {
 Result<Flight> fly(const Rig& rig, const Catalogue& catalogue, const FlyOptions& o, Progress* progress) {
   const auto ready = ready_for(rig, catalogue, o);
   if (!ready) return tl::make_unexpected(ready.error());
-  return flown(rig, catalogue, *ready, o, progress);
+  return flown(rig, catalogue, *ready, ready->report.aeroplane, o, progress);
 }
 
 Result<FlightBand> fly_band(const Rig& rig, const Catalogue& catalogue, const FlyOptions& o, int others,
@@ -242,34 +224,30 @@ Result<FlightBand> fly_band(const Rig& rig, const Catalogue& catalogue, const Fl
   const auto ready = ready_for(rig, catalogue, o);
   if (!ready) return tl::make_unexpected(ready.error());
   FlightBand band;
-  band.expected = flown(rig, catalogue, *ready, o, &progress);
+  band.expected = flown(rig, catalogue, *ready, ready->report.aeroplane, o, &progress);
   for (std::size_t k = 0; k < 3; ++k) {
     band.rate_deg_s[k] = {band.expected.rate_deg_s[k], band.expected.rate_deg_s[k]};
     band.correction[k] = {band.expected.correction[k], band.expected.correction[k]};
   }
+  band.seen = seen_in(band.expected, &ready->controller, &ready->report);
   band.height_m = {band.expected.heights(), band.expected.heights()};
   std::mt19937 random(o.seed + 101);
-  const auto drawn = [&random](double least, double most) {
-    return std::uniform_real_distribution<double>(std::min(least, most), std::max(least, most))(random);
-  };
-  const auto known =
-      std::find_if(ready->report.axes.begin(), ready->report.axes.end(), [](const AxisFeel& a) { return a.known(); });
-  if (known == ready->report.axes.end()) return band;
-  const DoubtBand bounds = doubts_of(ready->report.aeroplane, known->control, known->axis);
   for (; band.others < others && !progress.cancelled(); ++band.others) {
     FlyOptions one = o;
-    Doubt& d = one.truth.doubt;
-    for (double Doubt::*of : {&Doubt::damping, &Doubt::stiffness, &Doubt::effect, &Doubt::inertia})
-      d.*of *= drawn(bounds.least.*of, bounds.most.*of);
-    one.truth.servo *= drawn(known->path.servo_least, known->path.servo_most);
-    const Flight flight = flown(rig, catalogue, *ready, one, &progress);
+    for (const AxisFeel& a : ready->report.axes)
+      if (a.known()) one.truth.servo = std::uniform_real_distribution(a.path.servo_least, a.path.servo_most)(random);
+    const Flight flight = flown(rig, catalogue, *ready, drawn_from(ready->report.aeroplane, random()), one, &progress);
     for (std::size_t k = 0; k < 3; ++k)
       widen(band.rate_deg_s[k], flight.rate_deg_s[k]), widen(band.correction[k], flight.correction[k]);
     widen(band.height_m, flight.heights());
     band.ended += !flight.end.empty();
-    const std::vector<Episode> episodes = seen_in(flight, &ready->controller, &ready->report).episodes;
-    band.shook +=
-        std::any_of(episodes.begin(), episodes.end(), [](const Episode& e) { return e.kind == OscillationKind::gain; });
+    for (const Episode& e : seen_in(flight, &ready->controller, &ready->report).episodes) {
+      // Slower than the loop's own rhythm it is the aircraft that wallows.
+      const AxisFeel& a = ready->report.of(e.axis);
+      if (e.kind != OscillationKind::gain || (a.known() && e.frequency_hz < a.shakes_hz / 2)) continue;
+      ++band.shook;
+      break;
+    }
   }
   return band;
 }

@@ -3,6 +3,7 @@
 #include <array>
 
 #include "feel/feel.h"
+#include "feel/flown.h"
 #include "flight/flight.h"
 
 /// A flight of the rig as it is planned, with the stabilizer's law, servos, pulses and delays of its class in the loop.
@@ -32,6 +33,7 @@ struct Envelope {
 /// The flight as expected, and what aircraft out of the bands do in the same air.
 struct FlightBand {
   Flight expected;
+  Seen seen;  ///< in it
   std::array<Envelope, 3> rate_deg_s, correction;
   Envelope height_m;
   int others = 0;  ///< how many were flown
@@ -39,13 +41,9 @@ struct FlightBand {
   int ended = 0;   ///< how many reached the ground
 };
 
-/// `others` aircraft, each of its doubts drawn evenly out of its band, servos too; about 30 ms for each and half a
-/// minute of flight. Errors as of `fly`. Its own truth, that of `options`, comes on top. Nothing in it when cancelled.
+/// `others` aircraft, drawn out of the bands, servos too; about 30 ms for each and half a
+/// minute of flight. Errors as of `fly`. Its own truth, that of `options`, comes on top. Cut short when cancelled.
 Result<FlightBand> fly_band(const Rig& rig, const Catalogue& catalogue, const FlyOptions& options, int others,
                             Progress& progress);
-
-/// Thrust and free speed of the rig's motors: static thrust as at station power, the propeller's free speed as 1.15
-/// times pitch by turns (from memory); without a motor none.
-Engine engine_of(const Rig& rig, const Catalogue& catalogue, const Aeroplane& aeroplane);
 
 }  // namespace rigging

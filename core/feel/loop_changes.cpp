@@ -1,8 +1,5 @@
 #include "feel/loop_changes.h"
 
-#include <algorithm>
-
-#include "base/angle.h"
 #include "base/number.h"
 #include "base/units.h"
 
@@ -11,16 +8,6 @@ namespace {
 
 constexpr double faster_servo = 1.5, less_throw = 0.8, wider_filter = 2, quick_pulses_hz = 100;
 
-/// The slowest pulses among the outputs of this axis.
-double pulses_hz(const Rig& rig, const SurfacesReport& surfaces, Axis axis) {
-  double slowest = 1e9;
-  for (const SurfaceAnswer& a : surfaces.answers)
-    if (const Output* o = rig.output(a.output);
-        o && a.surface.kind != SurfaceKind::motor && a.positive_deg[static_cast<std::size_t>(index_of(axis))] != 0)
-      slowest = std::min(slowest, o->rate_hz);
-  return slowest;
-}
-
 }  // namespace
 
 std::vector<LoopChange> loop_changes(const Rig& rig, const Catalogue& catalogue, const FeelReport& r) {
@@ -28,7 +15,6 @@ std::vector<LoopChange> loop_changes(const Rig& rig, const Catalogue& catalogue,
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   if (!c || !r.missing.empty()) return all;
   const GainScale scale(*c, rig.feel.half_share);
-  const SurfacesReport surfaces = analyze_surfaces(rig);
   for (const AxisFeel& a : r.axes) {
     if (!a.known()) continue;
     const double v = r.fast_m_s, follow = follows_speed(*c, v, r.aeroplane.cruise_m_s);
@@ -54,7 +40,7 @@ std::vector<LoopChange> loop_changes(const Rig& rig, const Catalogue& catalogue,
     SignalPath path = a.path;
     path.servo_hz *= faster_servo;
     add("Servos half again as fast", path);
-    if (const double hz = pulses_hz(rig, surfaces, a.axis); hz < quick_pulses_hz) {
+    if (const double hz = a.path.pulses_hz; hz > 0 && hz < quick_pulses_hz) {
       path = a.path;
       // Shares of a period as in `signal_path`.
       const double sooner = 1 / hz - 1 / quick_pulses_hz;

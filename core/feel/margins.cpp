@@ -94,7 +94,7 @@ SignalPath signal_path(const Rig& rig, const Catalogue& catalogue, const Control
   p.level_per_s = f.full_at_deg_s / f.full_at_deg;
   p.filter_hz = f.filter_hz;
   p.servo_least = servo_least, p.servo_most = servo_most;
-  double pulses_hz = 1e9, bands = 0, plays = 0;
+  double bands = 0, plays = 0;
   int serving = 0;
   bool known = false;
   for (const SurfaceAnswer& answer : surfaces.answers) {
@@ -102,7 +102,8 @@ SignalPath signal_path(const Rig& rig, const Catalogue& catalogue, const Control
     const SurfaceServo s = surface_servo(rig, catalogue, answer);
     known = known || s.known;
     if (p.servo_hz == 0 || s.hz < p.servo_hz) p.servo_hz = s.hz;
-    if (const Output* o = rig.output(answer.output)) pulses_hz = std::min(pulses_hz, o->rate_hz);
+    if (const Output* o = rig.output(answer.output))
+      p.pulses_hz = p.pulses_hz == 0 ? o->rate_hz : std::min(p.pulses_hz, o->rate_hz);
     const double deg_per_us = answer.travel ? std::abs(answer.travel->deg_per_us) : usual_deg_per_us;
     bands += dead_band_us(rig, catalogue, answer.surface) * deg_per_us * rad;
     if (const Linkage* l = rig.linkage(answer.surface); l && l->play_m)
@@ -111,32 +112,33 @@ SignalPath signal_path(const Rig& rig, const Catalogue& catalogue, const Control
   }
   if (serving == 0) return p;
   p.dead_band_rad = bands / serving, p.play_rad = plays / serving;
-  const double cycle = 1 / f.cycles_hz, period = 1 / std::max(20.0, pulses_hz);
+  const double cycle = 1 / f.cycles_hz, period = 1 / std::max(20.0, p.pulses_hz);
   p.delay_s = 1.5 * cycle + period / 2 + pulse_itself_s;
   p.delay_least_s = cycle + period / 4 + pulse_itself_s;
   p.delay_most_s = p.delay_s + period / 2;
   const auto n = [](double v, int places) { return number_text(v, places); };
-  p.figures = {{"Surfaces at most correction",
-                control.throw_rad / rad,
-                "°",
-                {},
-                {},
-                "mean throw of the axis for full command",
-                "linkage and mix (surfaces)"},
-               {"Gain at most",
-                p.full_gain_s,
-                "s",
-                {},
-                {},
-                n(control.throw_rad / rad, 1) + "° / " + n(f.full_at_deg_s, 0) + "°/s",
-                "degrees of surface for a degree a second; catalogue of classes"},
-               {"Servo, natural frequency", p.servo_hz, "Hz", p.servo_hz * servo_least, p.servo_hz * servo_most,
-                std::string("0.85 (digital: 1.1) by the time for 60°") + (known ? "" : ", a usual servo"),
-                "from memory; small movements, 5 V"},
-               {"Delay", 1000 * p.delay_s, "ms", 1000 * p.delay_least_s, 1000 * p.delay_most_s,
-                "1.5 / " + n(f.cycles_hz, 0) + " Hz + half of 1 / " + n(std::max(20.0, pulses_hz), 0) + " Hz + 1.5 ms",
-                "half a period of hold, one of computing; the pulse's own length"},
-               {"Low-pass on the rate", p.filter_hz, "Hz", {}, {}, "of the class", "catalogue of classes"}};
+  p.figures = {
+      {"Surfaces at most correction",
+       control.throw_rad / rad,
+       "°",
+       {},
+       {},
+       "mean throw of the axis for full command",
+       "linkage and mix (surfaces)"},
+      {"Gain at most",
+       p.full_gain_s,
+       "s",
+       {},
+       {},
+       n(control.throw_rad / rad, 1) + "° / " + n(f.full_at_deg_s, 0) + "°/s",
+       "degrees of surface for a degree a second; catalogue of classes"},
+      {"Servo, natural frequency", p.servo_hz, "Hz", p.servo_hz * servo_least, p.servo_hz * servo_most,
+       std::string("0.85 (digital: 1.1) by the time for 60°") + (known ? "" : ", a usual servo"),
+       "from memory; small movements, 5 V"},
+      {"Delay", 1000 * p.delay_s, "ms", 1000 * p.delay_least_s, 1000 * p.delay_most_s,
+       "1.5 / " + n(f.cycles_hz, 0) + " Hz + half of 1 / " + n(std::max(20.0, p.pulses_hz), 0) + " Hz + 1.5 ms",
+       "half a period of hold, one of computing; the pulse's own length"},
+      {"Low-pass on the rate", p.filter_hz, "Hz", {}, {}, "of the class", "catalogue of classes"}};
   return p;
 }
 

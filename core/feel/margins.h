@@ -17,6 +17,7 @@ struct SignalPath {
   double filter_hz = 0;                    ///< low-pass of first order on the rate
   double servo_hz = 0;                     ///< natural frequency of the slowest servo
   double servo_least = 1, servo_most = 1;  ///< its band, as factors
+  double pulses_hz = 0;                    ///< of the slowest output
   double delay_s = 0, delay_least_s = 0, delay_most_s = 0;
   double dead_band_rad = 0, play_rad = 0;  ///< of the mean surface, whole widths
   std::vector<Figure> figures;

@@ -44,8 +44,7 @@ double climb_m_s(const Motion& m) {
 
 }  // namespace
 
-Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan& plan, double nose_limit_rad,
-                  Progress* progress) {
+Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan& plan, Progress* progress) {
   const Aeroplane& a = model.aeroplane();
   const double speed = plan.m_s > 0 ? plan.m_s : a.cruise_m_s;
   Motion m = plan.thrown ? Motion::straight(plan.throw_m_s, throw_height_m, throw_bank_deg * rad, throw_nose_deg * rad)
@@ -69,7 +68,7 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
       trimmed = std::clamp(trimmed - hand_every * flight_tick_s * trimmed_per_m * climbs, -most_trimmed, most_trimmed);
       const double nose = nose_wanted + trimmed - nose_per_m_s * climbs;
       if (plan.mode == Mode::level) {
-        wanted[1] = nose_limit_rad > 0 ? std::clamp(nose / nose_limit_rad, -1.0, 1.0) : 0;
+        wanted[1] = board.nose_limit_rad() > 0 ? std::clamp(nose / board.nose_limit_rad(), -1.0, 1.0) : 0;
       } else if (plan.pilot) {
         const double aside = std::remainder(m.heading() - kept_heading, 2 * pi);
         wanted[0] = std::clamp(-hand_bank * (m.bank() + looks_ahead_s * m.p + 0.5 * aside), -0.5, 0.5);

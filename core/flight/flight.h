@@ -1,6 +1,8 @@
 #pragma once
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -32,6 +34,8 @@ struct Flight {
 Result<Flight> flight_from_csv(std::string_view text, const std::string& name);
 
 inline constexpr double flight_tick_s = 1e-3;
+/// At least one.
+inline int flight_ticks(double seconds) { return std::max(1, static_cast<int>(std::lround(seconds / flight_tick_s))); }
 
 /// What answers sticks and motion with surfaces, every millisecond.
 class FlightBoard {
@@ -50,12 +54,13 @@ class FlightBoard {
   virtual Answer step(const Told& told) = 0;
   /// That it adds to the sticks, −1 to 1.
   virtual const std::array<double, 3>& correction() const = 0;
+  /// Nose that a full stick asks for in a levelling mode.
+  virtual double nose_limit_rad() const = 0;
 };
 
 /// Hands hold bank, height and heading (in a dive or after a throw the nose) with the lag of a third of a second; in a
-/// levelling mode they ask for the nose alone, as a share of `nose_limit_rad`. It ends at the ground, or where
+/// levelling mode they ask for the nose alone. It ends at the ground, or where
 /// `progress` cancels it.
-Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan& plan, double nose_limit_rad,
-                  Progress* progress = nullptr);
+Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan& plan, Progress* progress = nullptr);
 
 }  // namespace rigging

@@ -2,9 +2,9 @@
 
 #include "base/job.h"
 #include "feel/advice.h"
-#include "feel/flyer.h"
 #include "feel/loop_changes.h"
 #include "feel/takeoff.h"
+#include "flight/engine.h"
 #include "review/review.h"
 #include "surfaces/linkage.h"
 #include "wiring/plan.h"

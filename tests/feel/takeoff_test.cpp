@@ -6,6 +6,7 @@
 #include "bench_rig.h"
 #include "earth/gravity.h"
 #include "feel/flyer.h"
+#include "flight/engine.h"
 #include "review/review.h"
 
 namespace rigging {

@@ -83,20 +83,27 @@ TEST(FlightReference, MarginsAgreeWithSciPy) {
   }
 }
 
+constexpr double foot = 0.3048, slug_ft2 = 14.59390294 * foot * foot;
+
+/// The sizes of Nelson's general aviation example (from memory): 184 ft², 33.4 ft, 5.7 ft, 2750 lb.
+Aeroplane general_aviation() {
+  Aeroplane a;
+  a.mass_kg = 2750 * 0.45359237;
+  a.wing_area_m2 = 184 * foot * foot;
+  a.span_m = 33.4 * foot;
+  a.mean_chord_m = 5.7 * foot;
+  return a;
+}
+
 // Nelson, Flight Stability and Automatic Control, general aviation example, and its results Lp ≈ −8.40 1/s, Lδa ≈ 28.9
 // 1/s² (the numbers from memory; that they fit together is checked by recomputing them here in feet and slugs).
 TEST(FlightReference, DimensionalRollDerivativesOfTheGeneralAviationExample) {
-  constexpr double foot = 0.3048, pound_mass = 0.45359237, slug_ft2 = 14.59390294 * foot * foot;
   const double q_psf = 0.5 * 0.002377 * 176 * 176;
   const double roll_by_hand = -0.410 * q_psf * 184 * 33.4 * 33.4 / (2 * 176 * 1048);
   const double aileron_by_hand = 0.134 * q_psf * 184 * 33.4 / 1048;
   EXPECT_NEAR(roll_by_hand, -8.40, 0.1);
   EXPECT_NEAR(aileron_by_hand, 28.9, 0.3);
-  Aeroplane a;
-  a.mass_kg = 2750 * pound_mass;
-  a.wing_area_m2 = 184 * foot * foot;
-  a.span_m = 33.4 * foot;
-  a.mean_chord_m = 5.7 * foot;
+  Aeroplane a = general_aviation();
   a.inertia.roll = {1048 * slug_ft2, 1048 * slug_ft2, 1048 * slug_ft2};
   a.stability.roll_p = {-0.410, -0.410, -0.410};
   AxisControl ailerons;
@@ -111,12 +118,7 @@ TEST(FlightReference, DimensionalRollDerivativesOfTheGeneralAviationExample) {
 // The same source's short period (from memory): CLα 4.44, Cmα −0.683, Cmα̇ −4.36, Cmq −9.96, Iy 3000 slug ft²; it gives
 // a period of 1.74 s and a damping of 0.69 (ωn 3.6 rad/s), by its two-degree approximation, which is recomputed here.
 TEST(FlightReference, ShortPeriodOfTheGeneralAviationExample) {
-  constexpr double foot = 0.3048, slug_ft2 = 14.59390294 * foot * foot;
-  Aeroplane a;
-  a.mass_kg = 2750 * 0.45359237;
-  a.wing_area_m2 = 184 * foot * foot;
-  a.span_m = 33.4 * foot;
-  a.mean_chord_m = 5.7 * foot;
+  Aeroplane a = general_aviation();
   a.inertia.pitch = {3000 * slug_ft2, 0, 0};
   a.stability.lift_alpha.value = 4.44;
   a.stability.pitch_alpha.value = -0.683;
@@ -140,12 +142,7 @@ TEST(FlightReference, ShortPeriodOfTheGeneralAviationExample) {
 // approximation without rolling, recomputed here, gives 2.2 rad/s and a damping of 0.23; all modes together −0.487 ±
 // 2.335i.
 TEST(FlightReference, DutchRollOfTheGeneralAviationExample) {
-  constexpr double foot = 0.3048, slug_ft2 = 14.59390294 * foot * foot;
-  Aeroplane a;
-  a.mass_kg = 2750 * 0.45359237;
-  a.wing_area_m2 = 184 * foot * foot;
-  a.span_m = 33.4 * foot;
-  a.mean_chord_m = 5.7 * foot;
+  Aeroplane a = general_aviation();
   a.inertia.yaw = {3530 * slug_ft2, 0, 0};
   a.stability.side_beta.value = -0.564;
   a.stability.yaw_beta.value = 0.071;

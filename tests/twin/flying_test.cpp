@@ -203,6 +203,21 @@ TEST(TwinFlight, ItsLogComesOverTheHandsInPiecesAndReadsBack) {
   EXPECT_FALSE(flight_from_csv("t_s,roll_rate_deg_s\n0,1\n", "it"));
 }
 
+TEST(TwinFlight, AModelThatDiffersStillCorrectsByThePercentThatWasWritten) {
+  // The law of a dial is what nobody knows; a percentage is a percentage.
+  const Rig rig = with_first_gains("hedgerow");
+  FlyOptions o;
+  o.wind_m_s = 4;
+  o.seconds = 10;
+  const auto planned = rigging::fly(rig, shipped(), o);
+  FlyingTruth air = flying_of(rig, shipped());
+  make_different(air, 3);
+  const auto flown = fly(alive(rig), air, o);
+  ASSERT_TRUE(planned && flown);
+  const auto firmness = [](const Flight& f) { return rms(f.correction[0]) / rms(f.rate_deg_s[0]); };
+  EXPECT_NEAR(firmness(*flown) / firmness(*planned), 1, 0.2);
+}
+
 TEST(TwinFlight, GainsAreTurnedByHandWhereThereIsNoLink) {
   Rig rig = demo("heath");
   Bench bench = alive(rig);

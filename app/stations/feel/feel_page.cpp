@@ -4,6 +4,7 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QStackedWidget>
+#include <QStyle>
 #include <QVBoxLayout>
 #include <cmath>
 #include <utility>
@@ -408,6 +409,10 @@ void FeelPage::show_flying(bool on) {
   pictures_->setCurrentIndex(on ? 1 : 0);
   sides_->setCurrentIndex(on ? 1 : 0);
   caution_->setText(on ? tr("Simulated, not flown.") : tr("Worked out, not flown."));
+  // One thing is the next step.
+  first_->setProperty("main", !on);
+  first_->style()->unpolish(first_);
+  first_->style()->polish(first_);
   if (on) flying_->show_axis(axis_);
 }
 
