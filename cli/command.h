@@ -26,6 +26,7 @@ void add_json_flag(CLI::App& command, Session& session);
 void add_directions(CLI::App& app, Session& session);
 void add_declination(CLI::App& app, Session& session);
 void add_feel_commands(CLI::App& app, Session& session);
+void add_home_commands(CLI::App& app, Session& session);
 void add_edit_command(CLI::App& app, Session& session);
 void add_play_command(CLI::App& app, Session& session);
 void add_rig_commands(CLI::App& app, Session& session);

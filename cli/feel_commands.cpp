@@ -266,7 +266,7 @@ void flight(const Opened& o, Session& session) {
     if (c.throw_rad > 0)
       for (const double v : speeds) {
         const RatePlant p = plant_of(*plane, c, axis, v);
-        line["at"].push_back({{"airspeed_m_s", v}, {"numerator", {p.b0, p.b1}}, {"denominator", {p.a0, p.a1, p.a2}}});
+        line["at"].push_back({{"airspeed_m_s", v}, {"numerator", p.numerator()}, {"denominator", p.denominator()}});
       }
     json["axes"].push_back(line);
   }

@@ -27,6 +27,7 @@ int run(int argc, const char* const* argv) {
   add_surface_commands(app, session);
   add_sense_commands(app, session);
   add_feel_commands(app, session);
+  add_home_commands(app, session);
   add_declination(app, session);
   try {
     app.parse(argc, argv);

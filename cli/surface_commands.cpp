@@ -9,6 +9,8 @@
 #include "base/units.h"
 #include "checks/checks.h"
 #include "command.h"
+#include "feel/feel.h"
+#include "flight/control_effect.h"
 #include "opened.h"
 #include "rig/rig_file.h"
 #include "surfaces/air_loads.h"
@@ -163,7 +165,6 @@ void mix(const Opened& given, const MixOptions& options, Session& session) {
   if (!options.into.empty())
     if (const auto ok = save_rig(o.rig, options.into); !ok) return session.refuse(ok.error());
   const SurfacesReport r = analyze_surfaces(o.rig);
-  const AirframeReport airframe = analyze_airframe(o.rig);
   const Room room = room_left(o.rig);
   const double centre = room.at(Room::steps / 2, Room::steps / 2), full = room.at(Room::steps, Room::steps);
   const double flaps_down = room_left(o.rig, {.flap = 1}).at(Room::steps / 2, Room::steps / 2);
@@ -190,8 +191,8 @@ void mix(const Opened& given, const MixOptions& options, Session& session) {
     }
     json["surfaces"].push_back(line);
   }
-  for (const Effect& e : effects_of(o.rig, airframe, r)) {
-    Json line{{"surface", e.surface.word()}};
+  for (const Effect& e : effects_of(feel_report(o.rig, o.catalogue).aeroplane, r)) {
+    Json line{{"surface", e.surface.word()}, {"least", e.least}, {"most", e.most}};
     for (const Axis axis : all_axes) {
       const auto i = static_cast<std::size_t>(index_of(axis));
       line[std::string(word(axis))] = {

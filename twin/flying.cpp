@@ -68,7 +68,7 @@ struct Hung {
 
 class BuiltBoard : public FlightBoard {
  public:
-  BuiltBoard(const Bench& bench, const FlyingTruth& air, const FlightPlan& plan);
+  BuiltBoard(const Bench& bench, const FlyingTruth& air, double cruise_throttle, const FlightPlan& plan);
 
   Answer step(const Told& told) override;
   const std::array<double, 3>& correction() const override { return correction_; }
@@ -85,7 +85,7 @@ class BuiltBoard : public FlightBoard {
   Mixer mixer_;
   Estimator estimate_;
   std::array<double, 3> sign_{}, rate_gain_{}, level_gain_{}, filtered_{}, correction_{}, held_{};
-  double bank_limit_, nose_limit_, level_nose_, level_bank_, cruise_m_s_, filter_;
+  double bank_limit_, nose_limit_, level_nose_, level_bank_, cruise_m_s_, cruise_throttle_, filter_;
   Point zero_left_;  ///< of the gyro, rad/s in its axes
   Eigen::Matrix3d force_ = Eigen::Matrix3d::Identity();
   Point force_offset_ = {0, 0, 0};
@@ -103,7 +103,7 @@ class BuiltBoard : public FlightBoard {
   int cycle_, now_ = 0;
 };
 
-BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, const FlightPlan& plan)
+BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, double cruise_throttle, const FlightPlan& plan)
     : bench_(bench),
       controller_(bench.controller()),
       mode_(plan.mode),
@@ -131,7 +131,7 @@ BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, const FlightP
   nose_limit_ = set.feel.nose_limit_deg.value_or(usual_limit_deg) * rad;
   level_nose_ = set.sensing.level_nose_up_deg.value_or(0) * rad;
   level_bank_ = set.sensing.level_right_down_deg.value_or(0) * rad;
-  cruise_m_s_ = air.aeroplane.cruise_m_s;
+  cruise_m_s_ = air.aeroplane.cruise_m_s, cruise_throttle_ = cruise_throttle;
   filter_ = 2 * pi * f.filter_hz;
   const SensesTruth& senses = bench.senses().truth();
   zero_left_ = senses.rate_drift * (warmed_k * rad);
@@ -204,7 +204,8 @@ void BuiltBoard::sense(const Motion& m) {
 }
 
 void BuiltBoard::correct(double airspeed, double dt) {
-  const double follow = follows_speed(controller_, airspeed, cruise_m_s_);
+  const double follow = follows_speed(controller_, airspeed, cruise_m_s_) *
+                        follows_throttle(controller_, command_.throttle, cruise_throttle_);
   const std::array<double, 2> lean{sign_[0] * (estimate_.bank - level_bank_),
                                    sign_[1] * (estimate_.nose - level_nose_)};
   const std::array<double, 3> stick{command_.roll, command_.pitch, command_.yaw};
@@ -294,7 +295,7 @@ Result<Flight> fly(const Bench& bench, const FlyingTruth& truth, const FlightPla
   if (!bench.supply().battery || !bench.settled()) return failure("fly", "it does not live", "the battery in");
   if (!bench.receiver_lit()) return failure("fly", "no signal from the receiver", "the transmitter on");
   const FlightModel model(truth.aeroplane, truth.drag, truth.engine);
-  BuiltBoard board(bench, truth, plan);
+  BuiltBoard board(bench, truth, model.cruise_throttle(), plan);
   return run_flight(model, board, plan);
 }
 

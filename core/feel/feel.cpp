@@ -5,27 +5,26 @@
 
 #include "base/angle.h"
 #include "earth/gravity.h"
+#include "flight/engine.h"
 #include "power/power.h"
 #include "surfaces/air_loads.h"
 
 namespace rigging {
 namespace {
 
+constexpr double least_with_throttle = 0.5;            ///< how far a correction is scaled with the throttle
 constexpr double least_follow = 0.3, most_follow = 2;  ///< how far a correction is scaled with the airspeed
 
 /// The rate at which the surfaces' push and the damping agree.
 double full_rate(const Aeroplane& a, const AxisControl& c, Axis axis, double m_s) {
-  const Stability& s = a.stability;
-  if (axis == Axis::roll) return 2 * m_s / a.span_m * c.effect * c.throw_rad / -s.roll_p.value / rad;
+  const RatePlant p = plant_of(a, c, axis, m_s);
   if (axis == Axis::pitch) {
     // Turning upward at a rate q asks for a load of 1 + V·q/g: what the wing can carry at this speed is the end of it.
-    const RatePlant p = plant_of(a, c, axis, m_s);
-    const double free = p.a0 > 0 ? p.b0 / p.a0 * c.throw_rad : 1e9;
+    const double free = p.a0 > 0 ? p.steady() * c.throw_rad : 1e9;
     const double load = (m_s / a.stall_m_s) * (m_s / a.stall_m_s);
     return std::min(free, (load - 1) * standard_gravity / m_s) / rad;
   }
-  const RatePlant p = plant_of(a, c, axis, m_s);
-  return p.a0 > 0 ? p.b0 / p.a0 * c.throw_rad / rad : 0;
+  return p.a0 * p.c0 > 0 ? p.steady() * c.throw_rad / rad : 0;
 }
 
 /// The speed at which a falling curve meets the gain; the first one.
@@ -67,6 +66,11 @@ double follows_speed(const ControllerClass& controller, double m_s, double cruis
   return std::clamp(cruise_m_s * cruise_m_s / (m_s * m_s), least_follow, most_follow);
 }
 
+double follows_throttle(const ControllerClass& controller, double throttle, double cruise_throttle) {
+  if (controller.feel.follows != GainFollows::throttle || cruise_throttle >= 1) return 1;
+  return 1 - (1 - least_with_throttle) * std::clamp((throttle - cruise_throttle) / (1 - cruise_throttle), 0.0, 1.0);
+}
+
 FeelReport analyze_feel(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
                         const Balance& balance, const SurfacesReport& surfaces) {
   FeelReport r;
@@ -82,6 +86,8 @@ FeelReport analyze_feel(const Rig& rig, const Catalogue& catalogue, const Airfra
   }
   r.aeroplane = *plane;
   if (const auto speeds = speeds_of(rig, airframe)) r.fast_m_s = speeds->fast;
+  r.cruise_throttle = FlightModel(*plane, drag_of(rig.airframe, plane->cruise_m_s), engine_of(rig, catalogue, *plane))
+                          .cruise_throttle();
   const auto controls = axis_controls(*plane, surfaces);
   const GainScale scale(*c, rig.feel.half_share);
   const auto follows = [&](double m_s) { return follows_speed(*c, m_s, plane->cruise_m_s); };
@@ -95,11 +101,7 @@ FeelReport analyze_feel(const Rig& rig, const Catalogue& catalogue, const Airfra
                                       : "No surface serves it.";
       continue;
     }
-    if (a.control.roll_by_rudder) {
-      a.why_not = "It rolls by the rudder and the dihedral: look at yaw, whose gain works on both.";
-      continue;
-    }
-    if (a.control.effect <= 0) {
+    if (plant_of(*plane, a.control, axis, plane->cruise_m_s).b0 <= 0) {
       a.why_not = "As planned its surfaces turn the aircraft the wrong way, or not at all: look at station surfaces.";
       continue;
     }

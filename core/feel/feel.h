@@ -38,7 +38,8 @@ struct AxisFeel {
 struct FeelReport {
   std::string missing;  ///< what has to be known first, at station airframe; the rest is empty then
   Aeroplane aeroplane;
-  double fast_m_s = 0;  ///< fastest level flight
+  double fast_m_s = 0;         ///< fastest level flight
+  double cruise_throttle = 0;  ///< 0 to 1
   std::array<AxisFeel, 3> axes;
 
   const AxisFeel& of(Axis axis) const { return axes[static_cast<std::size_t>(index_of(axis))]; }
@@ -56,5 +57,8 @@ MarginPoint margin_at(const std::vector<MarginPoint>& curve, double m_s);
 
 /// What the class makes of a gain at a speed: 1, or less the faster it flies, where airspeed makes it smaller.
 double follows_speed(const ControllerClass& controller, double m_s, double cruise_m_s);
+/// The same for the throttle, 0 to 1: 1 up to that of cruise, then straight down to a half, where throttle makes it
+/// smaller. With the throttle closed a dive has all of it, which is what the margins count on.
+double follows_throttle(const ControllerClass& controller, double throttle, double cruise_throttle);
 
 }  // namespace rigging

@@ -80,7 +80,7 @@ struct Law {
 class PlannedBoard : public FlightBoard {
  public:
   PlannedBoard(const Rig& rig, const Catalogue& catalogue, const ControllerClass& controller,
-               const Aeroplane& aeroplane, const FlyOptions& options);
+               const Aeroplane& aeroplane, double cruise_throttle, const FlyOptions& options);
 
   Answer step(const Told& told) override;
   const std::array<double, 3>& correction() const override { return correction_; }
@@ -88,7 +88,7 @@ class PlannedBoard : public FlightBoard {
 
  private:
   const ControllerClass& controller_;
-  double cruise_m_s_, filter_;
+  double cruise_m_s_, cruise_throttle_, filter_;
   Law law_;
   std::vector<Moved> moved_;
   std::array<double, 3> filtered_{}, correction_{}, arrived_{};
@@ -99,9 +99,10 @@ class PlannedBoard : public FlightBoard {
 };
 
 PlannedBoard::PlannedBoard(const Rig& rig, const Catalogue& catalogue, const ControllerClass& controller,
-                           const Aeroplane& aeroplane, const FlyOptions& o)
+                           const Aeroplane& aeroplane, double cruise_throttle, const FlyOptions& o)
     : controller_(controller),
       cruise_m_s_(aeroplane.cruise_m_s),
+      cruise_throttle_(cruise_throttle),
       filter_(2 * pi * controller.feel.filter_hz),
       cycle_(flight_ticks(1 / controller.feel.cycles_hz)),
       random_(o.seed + 1) {
@@ -149,7 +150,9 @@ FlightBoard::Answer PlannedBoard::step(const Told& told) {
     filtered_[k] += flight_tick_s * filter_ * (rates[k] + gyro_noise_deg_s * rad * rough_(random_) - filtered_[k]);
   if (now_ % cycle_ == 0) {
     correction_ = law_.corrections(filtered_, m.bank(), m.nose_up(), told.stick,
-                                   follows_speed(controller_, told.airspeed_m_s, cruise_m_s_), cycle_ * flight_tick_s);
+                                   follows_speed(controller_, told.airspeed_m_s, cruise_m_s_) *
+                                       follows_throttle(controller_, told.throttle, cruise_throttle_),
+                                   cycle_ * flight_tick_s);
     arrived_ = told.stick;
   }
   std::array<double, 3> command{};
@@ -202,7 +205,7 @@ Flight flown(const Rig& rig, const Catalogue& catalogue, const Ready& ready, con
              const FlyOptions& o, Progress* progress) {
   const Aeroplane aeroplane = doubted(expected, o.truth.doubt);
   const FlightModel model(aeroplane, ready.drag, ready.engine);
-  PlannedBoard board(rig, catalogue, ready.controller, aeroplane, o);
+  PlannedBoard board(rig, catalogue, ready.controller, aeroplane, ready.report.cruise_throttle, o);
   return run_flight(model, board, ready.plan, progress);
 }
 

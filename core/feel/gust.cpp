@@ -10,17 +10,31 @@ namespace {
 
 constexpr double tick_s = 0.001, gust_s = 0.33, kept_every = 10;
 
+/// Coefficients of s⁰ to s² over the leading one of `by`, with powers of s put in until that is s³.
+std::array<double, 3> shifted(const std::array<double, 4>& polynomial, const std::array<double, 4>& by) {
+  std::size_t order = by.size() - 1;
+  while (by[order] == 0) --order;
+  std::array<double, 3> all{};
+  for (std::size_t i = 0; i < order; ++i) all[i + all.size() - order] = polynomial[i] / by[order];
+  return all;
+}
+
 /// `push`: what the gust adds to the rate each second, rad/s².
 GustAnswer followed(const FeelReport& r, const AxisFeel& a, double gain_s, bool levels, double m_s, double push_rad_s2,
                     double seconds) {
   GustAnswer answer;
   answer.step_s = tick_s * kept_every;
   const Loop l = loop_at(r.aeroplane, a.control, a.axis, a.path, m_s, gain_s, levels);
-  const RatePlant& p = l.plant;
-  // The plant as rate and one hidden state: rate' = hidden − a1·rate + b1·input, hidden' = b0·input − a0·rate; of first
-  // order the hidden one is the input itself.
-  const bool second = p.a2 != 0;
-  double rate = 0, hidden = 0, angle = 0, servo = 0, servo_rate = 0, filtered = 0;
+  // The plant as rate and two hidden states, leading coefficient 1: rate' = x − d2·rate + n2·input,
+  // x' = y − d1·rate + n1·input, y' = n0·input − d0·rate. The gust is a moment about the axis itself.
+  const auto n = shifted(l.plant.numerator(), l.plant.denominator()),
+             d = shifted(l.plant.denominator(), l.plant.denominator());
+  AxisControl alone = a.control;
+  alone.effect = 1, alone.turn = 0;
+  const RatePlant moment = plant_of(r.aeroplane, alone, a.axis, m_s);
+  auto pushed = shifted(moment.numerator(), moment.denominator());
+  for (double& value : pushed) value /= pushed.back();
+  double rate = 0, x = 0, y = 0, angle = 0, servo = 0, servo_rate = 0, filtered = 0;
   std::vector<double> queue(static_cast<std::size_t>(std::max(1L, std::lround(l.delay_s / tick_s))), 0.0);
   std::size_t at = 0;
   const double limit = a.control.throw_rad;
@@ -37,12 +51,9 @@ GustAnswer followed(const FeelReport& r, const AxisFeel& a, double gain_s, bool 
     servo_rate += tick_s * (input - servo - l.servo_c1_s * servo_rate) / l.servo_c2_s2;
     servo += tick_s * servo_rate;
     const double push = t < gust_s ? push_rad_s2 : 0;
-    if (second) {
-      hidden += tick_s * (p.b0 * servo - p.a0 * rate);
-      rate += tick_s * (hidden - p.a1 * rate + p.b1 * servo + push);
-    } else {
-      rate += tick_s * (p.b0 * servo - p.a0 * rate + push);
-    }
+    y += tick_s * (n[0] * servo - d[0] * rate + pushed[0] * push);
+    x += tick_s * (y + n[1] * servo - d[1] * rate + pushed[1] * push);
+    rate += tick_s * (x + n[2] * servo - d[2] * rate + pushed[2] * push);
     angle += tick_s * rate;
     filtered += tick_s * (rate - filtered) / l.filter_s;
     const double now = rate - before;

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 
 #include "base/number.h"
 #include "base/statistics.h"
@@ -67,6 +68,21 @@ LearnedGain model_band(const FeelReport& r, const AxisFeel& a) {
   return l;
 }
 
+/// How much of the gain the class gave while the log's readings were as chosen. Without a column for what makes it
+/// smaller the least of it is supposed, which makes no loop look weaker than it is.
+double given(const FlightLog& log, const ControllerClass& c, const FeelReport& r, double m_s,
+             const std::function<bool(std::size_t)>& chosen) {
+  double throttle = 0, count = 0;
+  for (std::size_t i = 0; i < log.throttle.size(); ++i)
+    if (chosen(i)) throttle += log.throttle[i], ++count;
+  return follows_speed(c, m_s, r.aeroplane.cruise_m_s) *
+         follows_throttle(c, count > 0 ? throttle / count : 1, r.cruise_throttle);
+}
+
+double given_during(const FlightLog& log, const ControllerClass& c, const FeelReport& r, double m_s, const Episode& e) {
+  return given(log, c, r, m_s, [&](std::size_t i) { return log.at_s(i) >= e.from_s && log.at_s(i) <= e.to_s; });
+}
+
 std::string times(const LearnedGain& l) {
   return number_text(l.factor, 2) + " (" + number_text(l.least, 2) + "–" + number_text(l.most, 2) + ")";
 }
@@ -81,7 +97,7 @@ std::vector<Episode> episodes_in(const FlightLog& log, const ControllerClass& c,
     const AxisFeel& a = r.of(e.axis);
     const double v = e.airspeed_m_s.value_or(r.fast_m_s);
     const MarginPoint at = margin_at(a.stricter(), v);
-    const double gain = a.gain_s * follows_speed(c, v, r.aeroplane.cruise_m_s);
+    const double gain = a.gain_s * given_during(log, c, r, v, e);
     if (at.shakes_s <= 0 || gain < at.shakes_least_s || std::abs(e.frequency_hz / at.hz - 1) > alike_hz) continue;
     e.kind = OscillationKind::gain;
     e.why = number_text(e.frequency_hz, 1) + " Hz, " + number_text(e.amplitude_deg_s, 0) +
@@ -123,7 +139,11 @@ FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelRep
       if (flown > 0) {
         // The curve already holds what was learnt.
         const double model = margin_at(a->stricter(), flown).shakes_s * (known ? known->factor : 1);
-        const double told = model / (a->gain_s * follows_speed(*c, flown, report.aeroplane.cruise_m_s));
+        const double follow =
+            shook != l.episodes.end()
+                ? given_during(log, *c, report, flown, *shook)
+                : given(log, *c, report, flown, [&](std::size_t i) { return log.airspeed_m_s[i] > 0.95 * flown; });
+        const double told = model / (a->gain_s * follow);
         for (int i = 0; i < cells; ++i) {
           const double away = std::log(factor_at(i) / told) / reading_error;
           double& p = b[static_cast<std::size_t>(i)];

@@ -153,7 +153,7 @@ std::vector<MarginPoint> margins_over_speed(const Aeroplane& a, const AxisContro
                                             const SignalPath& path, const LearnedGain* learnt,
                                             const MarginOptions& options) {
   std::vector<MarginPoint> all;
-  if (control.throw_rad <= 0 || control.effect <= 0 || path.servo_hz <= 0) return all;
+  if (control.throw_rad <= 0 || path.servo_hz <= 0 || plant_of(a, control, axis, a.cruise_m_s).b0 <= 0) return all;
   const std::vector<Sample> draws = draws_of(a, control, axis, path, learnt, options.draws);
   Sample middle{{}, 1, path.delay_s};
   if (learnt) middle.doubt.effect = learnt->factor;
@@ -164,6 +164,10 @@ std::vector<MarginPoint> margins_over_speed(const Aeroplane& a, const AxisContro
     MarginPoint p;
     p.m_s = from + (to - from) * i / std::max(1, options.speeds - 1);
     const Loop expected = drawn_loop(a, control, axis, path, p.m_s, middle, options.levels);
+    if (expected.plant.b0 <= 0) {
+      all.push_back(p);  // so slow that it answers the other way: no gain to speak of
+      continue;
+    }
     if (const auto onset = onset_of(expected)) p.shakes_s = onset->rate_gain, p.hz = onset->hz;
     shakes.clear(), calm.clear();
     for (const Sample& d : draws) {

@@ -1,9 +1,12 @@
 #include "flight/axis_plant.h"
 
+#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <cmath>
+#include <complex>
 
 #include "base/angle.h"
+#include "earth/gravity.h"
 
 namespace rigging {
 namespace {
@@ -23,6 +26,42 @@ std::pair<double, double> factors(const Banded& e) {
   return {std::min(a, b), std::max(a, b)};
 }
 
+/// Roll rate for the rudders: sideslip, yaw and roll rate.
+RatePlant rolled_by_rudders(const Aeroplane& a, const AxisControl& control, double m_s, const Doubt& d) {
+  const Stability& s = a.stability;
+  const double q = air_density_kg_m3 / 2 * m_s * m_s, S = a.wing_area_m2, b = a.span_m;
+  const double lift = a.mass_kg * standard_gravity / (q * S), rate = b / (2 * m_s) * d.damping;
+  const double rolls = q * S * b / (a.inertia.roll.value * d.inertia),
+               turns = q * S * b / (a.inertia.yaw.value * d.inertia);
+  const double slips = q * S / (a.mass_kg * m_s) * s.side_beta.value;
+  const double l_beta = rolls * (s.roll_beta.value + s.roll_beta_per_lift.value * lift);
+  const double l_p = rolls * s.roll_p.value * rate;
+  const double l_r = rolls * (s.roll_r.value + s.roll_r_per_lift.value * lift) * rate;
+  const double n_beta = turns * s.yaw_beta.value * d.stiffness;
+  const double n_p = turns * (s.yaw_p.value + s.yaw_p_per_lift.value * lift) * rate;
+  const double n_r = turns * s.yaw_r.value * rate;
+  const double l_d = rolls * control.effect * d.effect, n_d = turns * control.turn * d.effect;
+  // (sideslip, yaw rate, roll rate)' = matrix · them + (0, n_d, l_d) · rudder.
+  Eigen::Matrix3d m;
+  m << slips, -1, 0, n_beta, n_r, n_p, l_beta, l_r, l_p;
+  RatePlant p;
+  // Numerator: l_d times the pair of sideslip and yaw alone, and what sideslip and yaw rate do to the roll.
+  p.b2 = l_d;
+  p.b1 = -l_d * (slips + n_r) + l_r * n_d;
+  p.b0 = l_d * (slips * n_r + n_beta) - n_d * (l_beta + l_r * slips);
+  // A cubic has a real root: the one farthest from the others, as a rule the roll's own.
+  const auto roots = m.eigenvalues();
+  Eigen::Index own = 0;
+  for (Eigen::Index i = 1; i < 3; ++i)
+    if (std::abs(roots[i].imag()) < std::abs(roots[own].imag()) ||
+        (roots[i].imag() == roots[own].imag() && roots[i].real() < roots[own].real()))
+      own = i;
+  const std::complex<double> one = roots[(own + 1) % 3], other = roots[(own + 2) % 3];
+  p.a2 = 1, p.a1 = -(one + other).real(), p.a0 = (one * other).real();
+  p.c1 = 1, p.c0 = -roots[own].real();
+  return p;
+}
+
 }  // namespace
 
 std::array<AxisControl, 3> axis_controls(const Aeroplane& aeroplane, const SurfacesReport& surfaces) {
@@ -30,7 +69,7 @@ std::array<AxisControl, 3> axis_controls(const Aeroplane& aeroplane, const Surfa
   for (const Axis axis : all_axes) {
     const auto i = static_cast<std::size_t>(index_of(axis));
     AxisControl& c = all[i];
-    double sum = 0, moments = 0, least = 0, most = 0, lift = 0;
+    double sum = 0, moments = 0, least = 0, most = 0, lift = 0, turn = 0, turn_least = 0, turn_most = 0;
     int serving = 0;
     bool ailerons = false;
     for (const SurfaceAnswer& answer : surfaces.answers) {
@@ -45,14 +84,17 @@ std::array<AxisControl, 3> axis_controls(const Aeroplane& aeroplane, const Surfa
       const double own = way * moment(*effect, axis);
       moments += own, least += own * effect->least, most += own * effect->most;
       lift += way * effect->lift;
+      const double aside = way * effect->yaw;
+      turn += aside, turn_least += aside * effect->least, turn_most += aside * effect->most;
       ailerons = ailerons || answer.surface.kind != SurfaceKind::rudder;
     }
     if (serving == 0) continue;
     c.throw_rad = sum / serving;
     c.effect = moments / c.throw_rad;
-    c.lift = lift / c.throw_rad;
+    c.lift = lift / c.throw_rad, c.turn = turn / c.throw_rad;
     if (moments != 0) c.least = least / moments, c.most = most / moments;
     c.roll_by_rudder = axis == Axis::roll && !ailerons;
+    if (c.roll_by_rudder && turn != 0) c.least = turn_least / turn, c.most = turn_most / turn;
   }
   return all;
 }
@@ -68,6 +110,7 @@ Aeroplane doubted(Aeroplane a, const Doubt& d) {
 }
 
 RatePlant plant_of(const Aeroplane& a, const AxisControl& control, Axis axis, double m_s, const Doubt& d) {
+  if (control.roll_by_rudder && axis == Axis::roll) return rolled_by_rudders(a, control, m_s, d);
   const Stability& s = a.stability;
   const double q = air_density_kg_m3 / 2 * m_s * m_s, S = a.wing_area_m2, b = a.span_m, c = a.mean_chord_m;
   const double inertia = inertia_about(a, axis).value * d.inertia;
@@ -82,7 +125,9 @@ RatePlant plant_of(const Aeroplane& a, const AxisControl& control, Axis axis, do
     const double damps = -turns * s.pitch_q.value * rate * d.damping;
     const double lags = -turns * s.pitch_alpha_dot.value * rate * d.damping;
     const double stiff = -turns * s.pitch_alpha.value * d.stiffness;
-    return {power, power * sinks, 1, sinks + damps + lags, stiff + damps * sinks};
+    // What the surfaces take from the lift makes the angle of attack grow.
+    const double drops = -along * control.lift * d.effect, lead = power - lags * drops;
+    return {lead, lead * sinks - (stiff - lags * sinks) * drops, 1, sinks + damps + lags, stiff + damps * sinks};
   }
   const double slips = -along * s.side_beta.value;
   const double damps = -turns * s.yaw_r.value * rate * d.damping;
@@ -98,8 +143,10 @@ DoubtBand doubts_of(const Aeroplane& a, const AxisControl& control, Axis axis) {
   };
   set(&Doubt::damping, factors(axis == Axis::roll ? s.roll_p : axis == Axis::pitch ? s.pitch_q : s.yaw_r));
   if (axis == Axis::pitch) set(&Doubt::stiffness, factors(s.pitch_alpha));
-  if (axis == Axis::yaw) set(&Doubt::stiffness, factors(s.yaw_beta));
-  set(&Doubt::effect, {control.least, control.most});
+  if (axis == Axis::yaw || control.roll_by_rudder) set(&Doubt::stiffness, factors(s.yaw_beta));
+  // The dihedral is as unsure as the rudder.
+  const auto dihedral = control.roll_by_rudder ? factors(s.roll_beta) : std::pair(1.0, 1.0);
+  set(&Doubt::effect, {control.least * dihedral.first, control.most * dihedral.second});
   set(&Doubt::inertia, factors(inertia_about(a, axis)));
   return band;
 }

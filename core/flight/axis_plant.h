@@ -15,8 +15,9 @@ struct AxisControl {
   /// share of the band that belongs to them.
   double effect = 0, least = 1, most = 1;
   double lift = 0;              ///< what pitching adds to the lift, per radian
+  double turn = 0;              ///< what rolling turns the nose to the same side, coefficient per radian
   bool by_motors = false;       ///< a pair of motors steers as well, which is not counted
-  bool roll_by_rudder = false;  ///< it rolls by the dihedral alone
+  bool roll_by_rudder = false;  ///< nothing but rudders serves roll: it rolls by the dihedral
   bool operator==(const AxisControl&) const = default;
 };
 std::array<AxisControl, 3> axis_controls(const Aeroplane& aeroplane, const SurfacesReport& surfaces);
@@ -30,7 +31,8 @@ struct Doubt {
 Aeroplane doubted(Aeroplane aeroplane, const Doubt& doubt);
 
 /// Body rate for the mean throw of the axis, rad/s per rad, edges moved the way the command asks:
-/// - roll: p' = Lp·p + Lδ·δ (Nelson, ch. 5, pure roll);
+/// - roll: p' = Lp·p + Lδ·δ (Nelson, ch. 5, pure roll); by rudders alone sideslip, roll and yaw rate together without
+///   the weight's part, whose characteristic cubic is split into a pair and a single root;
 /// - pitch: short period (ch. 4), angle of attack and pitch rate at constant speed;
 /// - yaw: Dutch roll (ch. 5), sideslip and yaw rate without rolling.
 /// `m_s` above 0. Control power goes with the square of the speed, damping with the speed.

@@ -26,6 +26,11 @@ std::vector<double> corners(const Loop& l) {
   };
   const RatePlant& p = l.plant;
   add(std::abs(p.b0 / p.b1));
+  if (p.b2 != 0) {
+    add(std::sqrt(std::abs(p.b0 / p.b2)));
+    add(std::abs(p.b1 / p.b2));
+  }
+  if (p.c1 != 0) add(std::abs(p.c0 / p.c1));
   add(std::abs(p.a0 / p.a1));
   if (p.a2 != 0) {
     add(std::sqrt(std::abs(p.a0 / p.a2)));
@@ -59,7 +64,7 @@ double root(F f, double a, double b) {
 
 /// Degree of the open loop's denominator, and the characteristic function along the imaginary axis.
 int degree(const Loop& l) {
-  return (l.plant.a2 != 0 ? 2 : 1) +
+  return (l.plant.a2 != 0 ? 2 : 1) + (l.plant.c1 != 0 ? 1 : 0) +
          (l.servo_c2_s2 > 0  ? 2
           : l.servo_c1_s > 0 ? 1
                              : 0) +
@@ -68,8 +73,8 @@ int degree(const Loop& l) {
 Complex characteristic(const Loop& l, double gain, double rad_s) {
   const Complex s(0, rad_s), filter = l.filter_s * s + 1.0;
   Complex d = (l.plant.a2 * s * s + l.plant.a1 * s + l.plant.a0) * (l.servo_c2_s2 * s * s + l.servo_c1_s * s + 1.0);
-  Complex n = (l.plant.b1 * s + l.plant.b0) * std::exp(-s * l.delay_s);
-  d *= filter;
+  Complex n = (l.plant.b2 * s * s + l.plant.b1 * s + l.plant.b0) * std::exp(-s * l.delay_s);
+  d *= filter * (l.plant.c1 * s + l.plant.c0);
   if (l.level_per_s != 0) {
     d *= s;
     n *= s + l.level_per_s * filter;
@@ -171,10 +176,14 @@ void Loop::lowpass(double hz) { filter_s = 1 / (2 * pi * hz); }
 
 Response response_at(const Loop& l, double w) {
   const RatePlant& p = l.plant;
-  const double b = p.b1 * w, a = p.a1 * w, a_real = p.a0 - p.a2 * w * w;
+  const double b = p.b1 * w, b_real = p.b0 - p.b2 * w * w, a = p.a1 * w, a_real = p.a0 - p.a2 * w * w;
   const double c = l.servo_c1_s * w, c_real = 1 - l.servo_c2_s2 * w * w, f = l.filter_s * w;
-  double square = (b * b + p.b0 * p.b0) / ((a * a + a_real * a_real) * (c * c + c_real * c_real) * (1 + f * f));
-  double phase = std::atan2(b, p.b0) - std::atan2(a, a_real) - std::atan2(c, c_real) - std::atan(f) - w * l.delay_s;
+  double square = (b * b + b_real * b_real) / ((a * a + a_real * a_real) * (c * c + c_real * c_real) * (1 + f * f));
+  double phase = std::atan2(b, b_real) - std::atan2(a, a_real) - std::atan2(c, c_real) - std::atan(f) - w * l.delay_s;
+  if (p.c1 != 0) {
+    square /= p.c1 * p.c1 * w * w + p.c0 * p.c0;
+    phase -= std::atan2(p.c1 * w, p.c0);
+  }
   if (l.level_per_s != 0) {
     const double up = w * (1 + l.level_per_s * l.filter_s);
     square *= (up * up + l.level_per_s * l.level_per_s) / (w * w);
@@ -189,12 +198,12 @@ LoopMargins margins_of(const Loop& given) {
   // A negative gain is a positive one on a plant that turns the other way.
   if (l.rate_gain < 0) {
     l.rate_gain = -l.rate_gain;
-    l.plant.b0 = -l.plant.b0, l.plant.b1 = -l.plant.b1;
+    l.plant.b0 = -l.plant.b0, l.plant.b1 = -l.plant.b1, l.plant.b2 = -l.plant.b2;
   }
   const std::vector<double> bends = corners(l);
   std::vector<Onset> at = crossings(l, bends);
   if (l.level_per_s == 0 && l.plant.b0 != 0) {
-    const double still = -l.plant.a0 / l.plant.b0;
+    const double still = -l.plant.a0 * l.plant.c0 / l.plant.b0;
     if (still > 0) at.push_back({still, 0});
   }
   std::sort(at.begin(), at.end(), [](const Onset& a, const Onset& b) { return a.rate_gain < b.rate_gain; });
@@ -206,7 +215,8 @@ LoopMargins margins_of(const Loop& given) {
   };
   std::size_t here = 0;
   while (here < at.size() && at[here].rate_gain <= l.rate_gain) ++here;
-  m.stable = l.rate_gain == 0 ? l.plant.a0 > 0 && l.plant.a1 > 0 && l.plant.a2 >= 0 : stable_between(here);
+  m.stable = l.rate_gain == 0 ? l.plant.a0 > 0 && l.plant.a1 > 0 && l.plant.a2 >= 0 && l.plant.c0 > 0 && l.plant.c1 >= 0
+                              : stable_between(here);
   const double sign = given.rate_gain < 0 ? -1 : 1;
   std::optional<std::size_t> end;
   if (m.stable || l.rate_gain == 0) {
@@ -236,16 +246,18 @@ std::optional<Onset> onset_of(const Loop& l) { return gain_at_phase(l, -pi); }
 std::optional<Onset> gain_at_phase(const Loop& l, double phase_rad) {
   const auto above = [&](double w) { return response_at(l, w).phase_rad - phase_rad; };
   // A plant that falls away by itself begins below the wanted phase: first up to where it is above, then down.
+  // Where a pair of zeros lifts the phase again, a dip is narrow.
+  const double stride = l.plant.b2 != 0 ? 1.03 : 1.5;
   double low = 0.05, f_low = above(low);
   while (f_low <= 0) {
-    low *= 1.5;
+    low *= stride;
     if (low > 1e4) return {};
     f_low = above(low);
   }
-  double high = low * 1.5, f_high = above(high);
+  double high = low * stride, f_high = above(high);
   while (f_high > 0) {
     low = high, f_low = f_high;
-    high *= 1.5;
+    high *= stride;
     if (high > 1e6) return {};
     f_high = above(high);
   }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <optional>
 
 #include "base/described.h"
@@ -8,10 +9,17 @@
 /// One axis of a stabilizer as a linear loop, with its delay as it is.
 namespace rigging {
 
-/// Body rate for surface angle, rad/s per rad: (b1·s + b0) / (a2·s² + a1·s + a0). `a1` is not 0.
+/// Body rate for surface angle, rad/s per rad: (b2·s² + b1·s + b0) / ((a2·s² + a1·s + a0)·(c1·s + c0)). `a1` is not 0;
+/// `b2` only where `c1` is not 0.
 struct RatePlant {
   double b1 = 0, b0 = 0;
   double a2 = 0, a1 = 1, a0 = 0;
+  double b2 = 0, c1 = 0, c0 = 1;
+  /// What a steady deflection makes in the end, 1/s.
+  double steady() const { return b0 / (a0 * c0); }
+  /// Coefficients from s⁰ to s³.
+  std::array<double, 4> numerator() const { return {b0, b1, b2, 0}; }
+  std::array<double, 4> denominator() const { return {a0 * c0, a1 * c0 + a0 * c1, a2 * c0 + a1 * c1, a2 * c1}; }
   /// rate' = lp·rate + ldelta·surface.
   static RatePlant roll(double lp_per_s, double ldelta_per_s2) { return {0, ldelta_per_s2, 0, 1, -lp_per_s}; }
   bool operator==(const RatePlant&) const = default;

@@ -40,6 +40,7 @@ std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& c
   r.plan = plan_wiring(rig, catalogue);
   if (progress.cancelled()) return std::nullopt;
   r.feel = feel_report(rig, catalogue);
+  r.effects = effects_of(r.feel.aeroplane, analyze_surfaces(rig));
   r.feel_advice = advise_feel(rig, catalogue, r.feel);
   r.loop_changes = loop_changes(rig, catalogue, r.feel);
   if (r.feel.missing.empty()) r.engine = engine_of(rig, catalogue, r.feel.aeroplane);

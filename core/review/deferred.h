@@ -4,6 +4,7 @@
 #include "feel/advice.h"
 #include "feel/loop_changes.h"
 #include "feel/takeoff.h"
+#include "flight/control_effect.h"
 #include "flight/engine.h"
 #include "review/review.h"
 #include "surfaces/linkage.h"
@@ -27,6 +28,7 @@ struct DeferredReview {
   std::vector<LinkageReport> linkages;  ///< one for each linkage of the rig that has an output
   FeelReport feel;
   FeelAdvice feel_advice;
+  std::vector<Effect> effects;  ///< what each surface does about each axis; empty while its mass is not known
   std::vector<LoopChange> loop_changes;
   Engine engine;
   std::vector<Snag> snags;  ///< of the rules that need it

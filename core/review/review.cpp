@@ -131,9 +131,6 @@ const std::vector<ReportEntry>& reports() {
            to.room_with_yaw = from.room_with_yaw;
            to.room_with_flaps = from.room_with_flaps;
          }},
-        {airframe | surfaces,
-         [](const Rig& rig, const Catalogue&, Review& r) { r.effects = effects_of(rig, r.airframe, r.surfaces); },
-         copy<&Review::effects>},
         {loads,
          [](const Rig& rig, const Catalogue& c, Review& r) { r.loads = analyze_loads(rig, c, r.airframe, r.surfaces); },
          copy<&Review::loads>},

@@ -46,7 +46,6 @@ struct Review {
   SticksReport sticks;
   SurfacesReport surfaces;
   std::vector<ServoLoad> loads;
-  std::vector<Effect> effects;          ///< what each surface does about each axis
   Room room;                            ///< that the sticks leave to the stabilizer
   Room room_with_yaw, room_with_flaps;  ///< with full yaw, or full flap, held
   std::vector<CheckStatus> checks;

@@ -1,9 +1,7 @@
 #include "surfaces/air_loads.h"
 
-#include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "airframe/planform.h"
 #include "base/angle.h"
@@ -15,13 +13,6 @@ namespace {
 
 constexpr double density_kg_m3 = 1.225;                        // ISO 2533, sea level
 constexpr double least_of_theory = 0.5, most_of_theory = 1.2;  // from memory
-constexpr double tail_slope_per_rad = 3.5;  // of small lifting surfaces of aspect ratio about 3 (Helmbold gives 3.4)
-
-Point middle_of(const std::vector<Point>& corners) {
-  Point sum = Point::Zero();
-  for (const Point& p : corners) sum = sum + p;
-  return sum / static_cast<double>(corners.size());
-}
 
 /// Chord behind the hinge over the whole chord: as measured at the gauge, else as the airframe says.
 double share_behind_hinge(const Rig& rig, const Panel& p) {
@@ -198,47 +189,6 @@ std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue,
     if (load.fast.share_high <= 1 && load.dive.blown_back_deg)
       load.verdict += "; in a dive it may be blown back to " + number_text(*load.dive.blown_back_deg, 0) + "°";
     all.push_back(load);
-  }
-  return all;
-}
-
-std::vector<Effect> effects_of(const Rig& rig, const AirframeReport& airframe, const SurfacesReport& surfaces) {
-  std::vector<Effect> all;
-  const Point about{-airframe.neutral_point.value, 0, 0};
-  const double ratio = airframe.aspect_ratio.value;
-  const double wing_slope = helmbold_slope(ratio);
-  const auto speeds = speeds_of(rig, airframe);
-  const double q = speeds ? density_kg_m3 / 2 * speeds->cruise * speeds->cruise : 0;
-  for (const SurfaceAnswer& a : surfaces.answers) {
-    if (a.surface.kind == SurfaceKind::motor) continue;
-    Effect e;
-    e.surface = a.surface;
-    for (const Panel& p : airframe.panels) {
-      if (!p.surface || *p.surface != a.surface || p.corners.size() != 4) continue;
-      const double share = share_behind_hinge(rig, p);
-      const double slope = (p.part == Panel::Part::wing ? wing_slope : tail_slope_per_rad) * flap_effectiveness(share);
-      // The lift of the whole strip acts behind its quarter chord by what the flap's own moment is worth (Glauert:
-      // −½ sin θ (1 − cos θ) about the quarter chord, per radian).
-      const double theta = std::acos(std::clamp(2 * share - 1, -1.0, 1.0));
-      const double behind_quarter = std::sin(theta) * (1 - std::cos(theta)) / (4 * pi * flap_effectiveness(share));
-      const Point behind = middle_of(p.corners);
-      const double chord = area_behind_hinge(rig, p) / (p.corners[1] - p.corners[0]).norm() / share;
-      const Point at = behind + Point{chord * (0.75 - share / 2 - behind_quarter), 0, 0};
-      const Point edge = turned(behind, p.hinge_a, p.hinge_b - p.hinge_a, 0.01) - behind;
-      const double moved = edge.norm();
-      if (moved <= 0) continue;
-      // The air pushes against the way the edge moves.
-      const Point force = edge * (-slope * area_behind_hinge(rig, p) / share * rad / moved);
-      const Point moment = (at - about).cross(force);
-      for (std::size_t i = 0; i < 3; ++i) e.m3_per_deg[i] += moment[static_cast<Eigen::Index>(i)];
-    }
-    for (std::size_t i = 0; i < 3; ++i) e.at_cruise_nm[i] = q * e.m3_per_deg[i] * a.positive_deg[i];
-    all.push_back(e);
-  }
-  for (std::size_t i = 0; i < 3; ++i) {
-    double sum = 0;
-    for (const Effect& e : all) sum += std::abs(e.at_cruise_nm[i]);
-    for (Effect& e : all) e.share[i] = sum > 0 ? std::abs(e.at_cruise_nm[i]) / sum : 0;
   }
   return all;
 }

@@ -67,15 +67,4 @@ struct ServoLoad {
 std::vector<ServoLoad> analyze_loads(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
                                      const SurfacesReport& surfaces);
 
-/// How strongly a surface turns the aircraft: moment over dynamic pressure per degree, m³/deg, about the neutral point;
-/// positive right, nose up, right for trailing edge up (rudder: right). ±30 %.
-struct Effect {
-  Surface surface;
-  std::array<double, 3> m3_per_deg{};
-  std::array<double, 3> at_cruise_nm{};  ///< with the full throw of its mix on that axis
-  std::array<double, 3> share{};         ///< of what all surfaces together do on that axis
-  bool operator==(const Effect&) const = default;
-};
-std::vector<Effect> effects_of(const Rig& rig, const AirframeReport& airframe, const SurfacesReport& surfaces);
-
 }  // namespace rigging

@@ -115,8 +115,12 @@ TEST(Feel, WhatCantBeSaidSaysWhy) {
   rig = fresh("no_such_class");
   EXPECT_NE(feel_of(rig).missing.find("controller"), std::string::npos);
   const FeelReport rudder_only = feel_of(demo("heath"));
-  EXPECT_NE(rudder_only.of(Axis::roll).why_not.find("dihedral"), std::string::npos);
-  EXPECT_TRUE(rudder_only.of(Axis::yaw).known()) << rudder_only.of(Axis::yaw).why_not;
+  for (const Axis axis : {Axis::roll, Axis::yaw})
+    EXPECT_TRUE(rudder_only.of(axis).known() && rudder_only.of(axis).rate.size() == 50u) << rudder_only.of(axis).why_not;
+  Rig flat = demo("heath");  // nothing that a rudder could roll it by
+  flat.airframe.dihedral_deg = 0;
+  const AxisFeel roll = feel_of(flat).of(Axis::roll);
+  EXPECT_TRUE(!roll.known() || roll.full_rate_deg_s < 0.5 * rudder_only.of(Axis::roll).full_rate_deg_s) << roll.why_not;
   const FeelReport twin = feel_of(fresh("full_controller", AirframeKind::twin_differential));
   EXPECT_NE(twin.of(Axis::yaw).why_not.find("motors"), std::string::npos);
 }

@@ -150,5 +150,25 @@ TEST(FlightLesson, WhatTheBenchTaughtIsPutAsideByTheFirstRealFlight) {
       << "as if nothing had been simulated";
 }
 
+TEST(FlightLesson, WhereThrottleMakesItSmallerTheLogsThrottleCounts) {
+  Rig rig = demo("hedgerow");  // a class that gives less with more throttle
+  rig.feel.made_gain(Axis::roll).rate = 0.6;
+  const FeelReport r = feel_report(rig, shipped());
+  const ControllerClass& c = *shipped().controller(rig.controller.kind);
+  EXPECT_EQ(follows_throttle(c, r.cruise_throttle, r.cruise_throttle), 1);
+  EXPECT_EQ(follows_throttle(c, 0, r.cruise_throttle), 1);
+  EXPECT_NEAR(follows_throttle(c, 1, r.cruise_throttle), 0.5, 1e-12);
+  // Shaking with half of the correction tells of a loop that is twice as strong.
+  const auto factor_with = [&](std::optional<double> throttle) {
+    FlightLog log = shaken(r.fast_m_s, 90, r.fast_m_s);
+    if (throttle) log.throttle.assign(log.size, *throttle);
+    const FlightLesson lesson = lesson_of(rig, shipped(), r, log);
+    return lesson.axes.at(0).after.value().factor;
+  };
+  const double closed = factor_with(0), open = factor_with(1);
+  EXPECT_GT(open, 1.2 * closed);
+  EXPECT_EQ(factor_with({}), open) << "nothing is told of the throttle: the less favourable is supposed";
+}
+
 }  // namespace
 }  // namespace rigging

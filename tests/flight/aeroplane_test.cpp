@@ -7,6 +7,7 @@
 #include "base/angle.h"
 #include "bench_rig.h"
 #include "flight/axis_plant.h"
+#include "flight/control_effect.h"
 #include "review/review.h"
 
 namespace rigging {
@@ -38,12 +39,37 @@ TEST(Aeroplane, EveryKindAnswersItsCommandsTheRightWayAndDampsItself) {
     EXPECT_LT(s.roll_beta.value, 0.02) << name;
     for (const Axis axis : all_axes) {
       const AxisControl c = axis_controls(*a, analyze_surfaces(rig))[static_cast<std::size_t>(index_of(axis))];
-      if (c.throw_rad <= 0 || c.roll_by_rudder) continue;  // a rudder rolls by the dihedral, later
-      EXPECT_GT(c.effect, 0) << name << ' ' << word(axis);
+      if (c.throw_rad <= 0) continue;
+      EXPECT_GT(plant_of(*a, c, axis, a->cruise_m_s).b0, 0) << name << ' ' << word(axis);
+      if (!c.roll_by_rudder) EXPECT_GT(c.effect, 0) << name << ' ' << word(axis);
       EXPECT_LT(c.least, 1);
       EXPECT_GT(c.most, 1);
     }
   }
+}
+
+// The moments follow from where the surface stands and which way its edge moves: they must turn the aircraft the way
+// that is required of each surface, which is written down elsewhere.
+TEST(Effects, TurnTheAircraftTheRequiredWay) {
+  int looked = 0;
+  for (const auto& [kind, word] : Words<AirframeKind>::list) {
+    const Rig rig = of_kind(kind);
+    const auto a = plane_of(rig);
+    ASSERT_TRUE(a) << word;
+    for (const Effect& e : effects_of(*a, analyze_surfaces(rig)))
+      for (const Output& o : rig.outputs)
+        for (const Surface s : o.surfaces)
+          for (const Axis axis : all_axes) {
+            if (!(s == e.surface) || o.mix.of(axis) == 0 || required_direction(s, axis) == 0) continue;
+            // A rudder that rolls an aeroplane does so by way of the dihedral, not by its own lever.
+            if (s.kind == SurfaceKind::rudder && axis == Axis::roll) continue;
+            const auto i = static_cast<std::size_t>(index_of(axis));
+            EXPECT_GT(e.m3_per_deg[i] * required_direction(s, axis), 0)
+                << word << " " << s.word() << " " << rigging::word(axis);
+            ++looked;
+          }
+  }
+  EXPECT_GT(looked, 40);
 }
 
 TEST(Aeroplane, WhatIsSymmetricFliesStraight) {

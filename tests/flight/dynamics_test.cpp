@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "airframe/kinds.h"
 #include "base/angle.h"
 #include "bench_rig.h"
 #include "earth/gravity.h"
@@ -76,6 +77,34 @@ TEST(FlightModel, RollsAndNodsAsTheLinearAxesSay) {
     hidden += step * (s.b0 * elevator - s.a0 * rate);
     rate += step * (hidden - s.a1 * rate + s.b1 * elevator);
     ASSERT_NEAR(m.q, rate, 0.2 * s.b0 / s.a0 * elevator + 0.004) << i;
+  }
+}
+
+TEST(FlightModel, RudderRollsByTheDihedralAsTheLinearAxisSays) {
+  Rig rig = fresh_rig("A", AirframeKind::rudder_only, "pc_mini");
+  rig.airframe.mass_kg = 0.9;
+  const Review r = review(rig, shipped());
+  const auto a = aeroplane_of(rig, shipped(), r.airframe, r.fit.balance);
+  ASSERT_TRUE(a);
+  const AxisControl roll = axis_controls(*a, r.surfaces)[0];
+  ASSERT_TRUE(roll.roll_by_rudder);
+  EXPECT_LT(roll.effect, 0) << "the rudder stands above the balance point: by itself it rolls the wrong way";
+  const FlightModel f(*a, drag_of(rig.airframe, a->cruise_m_s), {5, 2.2 * a->cruise_m_s});
+  for (const double hz : {0.7, 1.5, 3.0}) {
+    Loop l;
+    l.plant = plant_of(*a, roll, Axis::roll, a->cruise_m_s);
+    const Response expected = response_at(l, 2 * pi * hz);
+    Motion m = Motion::straight(a->cruise_m_s, 100);
+    double in_phase = 0, after = 0, deflected = 1 * rad;
+    const double period_s = 1 / hz, step = period_s / 1000;
+    for (int i = 0; i < 6000; ++i) {
+      const double at = 2 * pi * i / 1000;
+      const double angle = deflected * std::sin(at);
+      if (i >= 3000) in_phase += m.p * std::sin(at) / 1500, after += m.p * std::cos(at) / 1500;
+      f.step(m, {.roll = roll.effect * angle, .yaw = roll.turn * angle}, f.cruise_throttle(), {}, step);
+    }
+    EXPECT_NEAR(std::hypot(in_phase, after) / deflected / expected.size, 1, 0.1) << hz;
+    EXPECT_NEAR(std::remainder(std::atan2(after, in_phase) - expected.phase_rad, 2 * pi) / rad, 0, 6) << hz;
   }
 }
 

@@ -30,7 +30,8 @@ TEST(Loop, TheQuickWayFindsWhatTheThoroughOneFinds) {
     Loop l = usual();
     l.plant = RatePlant::roll(-between(1, 25), std::pow(10, between(0.5, 3)));
     if (i % 3 == 0)
-      l.plant = {between(5, 200), between(20, 800), 1, between(2, 15), between(5, 300)};  // a short period
+      l.plant = {between(5, 200), between(20, 800), 1, between(2, 15), between(5, 300)};       // a short period
+    if (i % 9 == 0) l.plant.b2 = between(-8, 8), l.plant.c1 = 1, l.plant.c0 = between(2, 25);  // and a roll after it
     l.servo(between(3, 15), between(0.5, 1.2));
     l.delay_s = between(0.003, 0.05);
     l.rate_gain = 1e-4;

@@ -27,7 +27,6 @@ void expect_same(const Review& a, const Review& b, const std::string& where) {
   EXPECT_TRUE(a.airframe == b.airframe) << where;
   EXPECT_TRUE(a.surfaces == b.surfaces) << where;
   EXPECT_TRUE(a.room == b.room) << where;
-  EXPECT_TRUE(a.effects == b.effects) << where;
   EXPECT_TRUE(a.loads == b.loads) << where;
   EXPECT_TRUE(a.power == b.power) << where;
   EXPECT_TRUE(a.fit == b.fit) << where;

@@ -261,31 +261,6 @@ TEST(MixWords, SayItInDegrees) {
   EXPECT_NE(words(AirframeKind::flaperons).find("Full flap: "), std::string::npos) << words(AirframeKind::flaperons);
 }
 
-// The moments follow from where the surface stands and which way its edge moves: they must turn the aircraft the way
-// that is required of each surface, which is written down elsewhere.
-TEST(Effects, TurnTheAircraftTheRequiredWay) {
-  int looked = 0;
-  for (const auto& [kind, word] : Words<AirframeKind>::list) {
-    Rig rig = of_kind(kind);
-    rig.airframe.mass_kg = 1.2;
-    const AirframeReport airframe = analyze_airframe(rig);
-    const SurfacesReport surfaces = analyze_surfaces(rig);
-    for (const Effect& e : effects_of(rig, airframe, surfaces))
-      for (const Output& o : rig.outputs)
-        for (const Surface s : o.surfaces)
-          for (const Axis axis : all_axes) {
-            if (!(s == e.surface) || o.mix.of(axis) == 0 || required_direction(s, axis) == 0) continue;
-            // A rudder that rolls an aeroplane does so by way of the dihedral, not by its own lever.
-            if (s.kind == SurfaceKind::rudder && axis == Axis::roll) continue;
-            const auto i = static_cast<std::size_t>(index_of(axis));
-            EXPECT_GT(e.m3_per_deg[i] * required_direction(s, axis), 0)
-                << word << " " << s.word() << " " << rigging::word(axis);
-            ++looked;
-          }
-  }
-  EXPECT_GT(looked, 40);
-}
-
 TEST(Loads, GrowWithTheSquareOfSpeedAndBlowBackIsWhereTorqueMeets) {
   Rig rig = demo("hedgerow");
   const auto loads_of = [](const Rig& r) {

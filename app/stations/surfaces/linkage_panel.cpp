@@ -74,7 +74,6 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   layout->addStretch(1);
   connect(measures_, &QPushButton::clicked, this, &LinkagePanel::measures);
   connect(holes_, &QPushButton::clicked, this, &LinkagePanel::holes);
-  connect(&document_, &RigDocument::deferred_ready, this, &LinkagePanel::refresh);
 }
 
 void LinkagePanel::show_surface(Surface surface) {
@@ -254,14 +253,14 @@ void LinkagePanel::refresh() {
   } else {
     loads_->setText(tr("Servo loads need the flying mass (station airframe)."));
   }
-  for (const Effect& e : document_.review().effects)
+  if (!document_.deferred()) return;
+  for (const Effect& e : document_.deferred()->effects)
     if (e.surface == surface_) {
       QStringList parts;
       for (const Axis axis : all_axes)
         if (const double share = e.share[static_cast<std::size_t>(index_of(axis))]; share > 0.005)
           parts << tr("%1 % of all %2").arg(n(100 * share, 0), QString::fromLatin1(word(axis).data()));
-      if (!parts.isEmpty())
-        effect_->setText(tr("<b>Does</b> %1 that the surfaces can do (±30 %).").arg(parts.join(tr(", "))));
+      if (!parts.isEmpty()) effect_->setText(tr("<b>Does</b> %1 that the surfaces can do.").arg(parts.join(tr(", "))));
     }
 }
 

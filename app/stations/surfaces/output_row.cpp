@@ -105,7 +105,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
           share += e.share[static_cast<std::size_t>(index_of(*axis))];
     if (share > 0.005) words += tr(" · does %1 %").arg(100 * share, 0, 'f', 0);
     auto* caption = new QLabel(words);
-    caption->setToolTip(share > 0.005 ? tr("Of all %1 that the surfaces give together, ±30 %").arg(label.toLower())
+    caption->setToolTip(share > 0.005 ? tr("Of all %1 that the surfaces give together").arg(label.toLower())
                                       : QString());
     caption->setProperty("soft", true);
     caption->setFont(Look::instance().text(8.5));

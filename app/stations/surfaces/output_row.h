@@ -3,7 +3,7 @@
 #include <QFrame>
 
 #include "document/rig_document.h"
-#include "surfaces/air_loads.h"
+#include "flight/control_effect.h"
 
 class QLabel;
 

@@ -249,7 +249,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
     sides_->addWidget(scroll);
   }
   connect(&throws_->runner(), &ProcedureRunner::card_changed, this, &SurfacesPage::draw_linkage);
-  connect(&document_, &RigDocument::deferred_ready, this, &SurfacesPage::draw_linkage);
+  connect(&document_, &RigDocument::deferred_ready, this, &SurfacesPage::refresh);
   right->addWidget(sides_, 1);
   page->addLayout(right);
 
@@ -425,7 +425,7 @@ void SurfacesPage::refresh() {
   for (const SurfaceAnswer& a : document_.review().surfaces.answers)
     for (const auto& ways : {a.positive_deg, a.negative_deg})
       for (const double deg : ways) shape += ";" + number_text(a.in_degrees ? deg : 0, 2);
-  const auto& effects = document_.review().effects;
+  const std::vector<Effect> effects = document_.deferred() ? document_.deferred()->effects : std::vector<Effect>{};
   for (const Effect& e : effects)
     for (const double part : e.share) shape += "'" + number_text(part, 2);
   if (shape != shape_) {

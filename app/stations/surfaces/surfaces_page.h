@@ -2,8 +2,8 @@
 
 #include "drawing/aircraft_view.h"
 #include "drawing/stick_square.h"
+#include "flight/control_effect.h"
 #include "stations/station_page.h"
-#include "surfaces/air_loads.h"
 #include "surfaces/throws_procedure.h"
 
 class QButtonGroup;
