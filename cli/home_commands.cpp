@@ -3,7 +3,9 @@
 
 #include "base/number.h"
 #include "command.h"
+#include "home/home.h"
 #include "home/way_home.h"
+#include "opened.h"
 
 namespace rigging::cli {
 namespace {
@@ -51,6 +53,54 @@ void reach(const std::string& file, int bearings, Session& session) {
   if (session.json) session.print(json);
 }
 
+struct FailsafeOptions {
+  std::optional<double> distance_m;
+  double bearing_deg = 0, left_share = 0.5;
+};
+
+void failsafe(const Opened& o, const FailsafeOptions& options, Session& session) {
+  const FeelReport feel = feel_report(o.rig, o.catalogue);
+  const HomeReport r = home_report(o.rig, o.catalogue, feel);
+  if (!r.missing.empty()) return session.refuse({"failsafe", r.missing, ""});
+  const HomePlace place{options.distance_m.value_or(o.rig.home.area_m.value_or(300)), options.bearing_deg,
+                        r.return_height_m / 2};
+  const double left = options.left_share * r.performance.capacity_mah.expected;
+  const std::vector<StoryStep> story = loss_story(o.rig, o.catalogue, r, place, left);
+  bool good = true;
+  for (const StoryStep& s : story) good = good && s.good;
+  session.status = good ? cli::good : found_wrong;
+  if (session.json) {
+    Json json{{"words", r.words},
+              {"return_height_m", r.return_height_m},
+              {"circle_radius_m", r.circle_radius_m},
+              {"least_circle_m", r.least_circle_m},
+              {"turn_home_mah", r.turn_home_mah ? Json(r.turn_home_mah->value) : Json()},
+              {"turn_home_v", r.turn_home_v ? Json(r.turn_home_v->value) : Json()},
+              {"left_mah", left},
+              {"figures", Json::array()},
+              {"story", Json::array()}};
+    for (const Figure& f : r.performance.figures) json["figures"].push_back(figure_json(f));
+    for (const StoryStep& s : story)
+      json["story"].push_back({{"title", s.title},
+                               {"what", s.what},
+                               {"good", s.good},
+                               {"from_s", s.from_s},
+                               {"to_s", s.to_s},
+                               {"from_m", s.from_m},
+                               {"to_m", s.to_m},
+                               {"from_height_m", s.from_height_m},
+                               {"to_height_m", s.to_height_m},
+                               {"used_mah", s.used_mah}});
+    return session.print(json);
+  }
+  for (const std::string& w : r.words) std::cout << w << '\n';
+  std::cout << "The link goes " << field_text(place.distance_m) << " from home, bearing "
+            << number_text(place.bearing_deg, 0) << "°, with " << number_text(left, 0) << " mAh:\n";
+  for (const StoryStep& s : story)
+    std::cout << "  " << number_text(s.from_s, 0) << " s  " << s.title << (s.good ? "" : " (!)") << ": " << s.what
+              << '\n';
+}
+
 }  // namespace
 
 void add_home_commands(CLI::App& app, Session& session) {
@@ -65,6 +115,14 @@ void add_home_commands(CLI::App& app, Session& session) {
   ring->add_option("--bearings", *bearings, "How many, 36 to 720")->check(CLI::Range(36, 720));
   add_json_flag(*ring, session);
   ring->callback([&session, file, bearings] { reach(*file, *bearings, session); });
+  const auto options = std::make_shared<FailsafeOptions>();
+  auto* story =
+      add_rig_command(app, session, "failsafe", "What happens from the lost link to the ground, as the rig plans it",
+                      [&session, options](const Opened& o) { failsafe(o, *options, session); });
+  story->add_option("--distance", options->distance_m, "From home, m; else the planned area's edge")
+      ->check(number_in(0, 100000));
+  story->add_option("--bearing", options->bearing_deg, "As seen from home, degrees")->check(number_in(-360, 360));
+  story->add_option("--left", options->left_share, "Share of the charge, 0 to 1")->check(number_in(0, 1));
 }
 
 }  // namespace rigging::cli

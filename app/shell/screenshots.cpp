@@ -16,6 +16,8 @@
 #include "shell/main_window.h"
 #include "shell/sheet_dialog.h"
 #include "stations/fit/fit_page.h"
+#include "stations/home/reach_chart.h"
+#include "stations/home/story_strip.h"
 #include "stations/members_editor.h"
 #include "stations/proof/proof_page.h"
 #include "stations/sticks/sticks_page.h"
@@ -133,6 +135,19 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     window.document().undo();
   }
 
+  window.go(Station::home);
+  wait_for([&] { return window.document().deferred() != nullptr; }, 3000);
+  if (auto* chart = window.findChild<ReachChart*>()) {
+    chart->set_place(650, 75);
+    Q_EMIT chart->place_moved(650, 75);
+  }
+  if (auto* strip = window.findChild<StoryStrip*>()) {
+    strip->set_at(30);
+    Q_EMIT strip->scrubbed(30);
+  }
+  wait(200);
+  shoot(window, "home");
+
   window.go(Station::proof);
   wait(1500);
   shoot(window, "proof-check");
@@ -244,11 +259,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   wait(60);
   shoot(ask, "ask-box");
   ask.hide();
-  Look::instance().set_theme(Theme::dark);
-  window.go(Station::airframe);
-  wait(120);
-  shoot(window, "airframe-dark");
-  Look::instance().set_theme(Theme::paper);
   window.bench().stop();
   return good ? 0 : 1;
 }

@@ -3,6 +3,7 @@
 #include "stations/airframe/airframe_page.h"
 #include "stations/feel/feel_page.h"
 #include "stations/fit/fit_page.h"
+#include "stations/home/home_page.h"
 #include "stations/planned/planned_page.h"
 #include "stations/power/power_page.h"
 #include "stations/proof/proof_page.h"
@@ -26,7 +27,7 @@ std::vector<PageEntry>& page_entries() {
                                     {Station::power, make<PowerPage>},       {Station::wiring, make<WiringPage>},
                                     {Station::sticks, make<SticksPage>},     {Station::surfaces, make<SurfacesPage>},
                                     {Station::senses, make<SensesPage>},     {Station::feel, make<FeelPage>},
-                                    {Station::proof, make<ProofPage>}};
+                                    {Station::home, make<HomePage>},         {Station::proof, make<ProofPage>}};
   return all;
 }
 

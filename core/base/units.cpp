@@ -2,6 +2,7 @@
 
 #include <array>
 #include <atomic>
+#include <cmath>
 #include <utility>
 
 #include "base/number.h"
@@ -10,6 +11,8 @@ namespace rigging {
 namespace {
 
 std::atomic<UnitSystem> chosen{UnitSystem::metric};
+constexpr double foot_m = 0.3048;      // exact, 1959
+constexpr double in_the_field_m = 25;  ///< no model is as large: this is a distance outside
 
 std::string text(double value, std::string_view si_unit, int finer = 0) {
   const Shown s = shown(si_unit);
@@ -23,8 +26,7 @@ void set_unit_system(UnitSystem system) { chosen = system; }
 
 Shown shown(std::string_view si) {
   // International inch, foot and avoirdupois pound (exact, 1959); pound-force by standard gravity.
-  constexpr double inch_m = 0.0254, foot_m = 0.3048, pound_kg = 0.45359237, ounce_kg = pound_kg / 16,
-                   ounce_force_n = ounce_kg * 9.80665;
+  constexpr double inch_m = 0.0254, pound_kg = 0.45359237, ounce_kg = pound_kg / 16, ounce_force_n = ounce_kg * 9.80665;
   const bool metric = chosen == UnitSystem::metric;
   if (si == "m") return metric ? Shown{1000, "mm", 0} : Shown{1 / inch_m, "in", 2};
   if (si == "m²") return metric ? Shown{100, "dm²", 1} : Shown{1 / (foot_m * foot_m), "ft²", 1};
@@ -56,7 +58,11 @@ std::string_view unit_of_name(std::string_view member) {
   return {};
 }
 
-std::string length_text(double m, int finer) { return text(m, "m", finer); }
+std::string length_text(double m, int finer) {
+  if (std::abs(m) < in_the_field_m) return text(m, "m", finer);
+  const bool metric = unit_system() == UnitSystem::metric;
+  return number_text(metric ? m : m / foot_m, 0) + (metric ? " m" : " ft");
+}
 std::string length_figure(double m, int finer) {
   const Shown s = shown("m");
   return number_text(m * s.factor, s.places + finer);

@@ -152,6 +152,13 @@ struct ProofAbilities {
   bool operator==(const ProofAbilities&) const = default;
 };
 
+struct HomeAbilities {
+  std::vector<LossAction> on_loss;  ///< what it can do by itself when the link is gone; empty: what the receiver sends
+  double notices_after_s = 1;       ///< frames missing or marked, until it calls it a loss
+  Extra extra;
+  bool operator==(const HomeAbilities&) const = default;
+};
+
 /// When a hand step is due: before the first check, or after corrections were checked.
 enum class StepTime { before, after_corrections };
 
@@ -190,6 +197,7 @@ struct ControllerClass {
   SurfacesAbilities surfaces;
   SensesAbilities senses;
   FeelAbilities feel;
+  HomeAbilities home;
   ProofAbilities proof;
   Extra extra;
   bool operator==(const ControllerClass&) const = default;

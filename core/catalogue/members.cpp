@@ -181,6 +181,15 @@ const Members& Described<FeelAbilities>::members() {
 }
 
 template <>
+const Members& Described<HomeAbilities>::members() {
+  static const Members all = Describe<HomeAbilities>()
+                                 .member("on_loss", &HomeAbilities::on_loss)
+                                 .member("notices_after_s", &HomeAbilities::notices_after_s, {0.02, 30})
+                                 .rest(&HomeAbilities::extra);
+  return all;
+}
+
+template <>
 const Members& Described<ProofAbilities>::members() {
   static const Members all = Describe<ProofAbilities>()
                                  .needed("modes", &ProofAbilities::modes)
@@ -217,6 +226,7 @@ const Members& Described<ControllerClass>::members() {
                                  .member("surfaces", &ControllerClass::surfaces)
                                  .member("senses", &ControllerClass::senses)
                                  .member("feel", &ControllerClass::feel)
+                                 .member("home", &ControllerClass::home)
                                  .needed("proof", &ControllerClass::proof)
                                  .rest(&ControllerClass::extra);
   return all;

@@ -10,8 +10,6 @@
 namespace rigging {
 namespace {
 
-constexpr double mah_per_as = 1 / 3.6;
-
 double around(double deg) {
   const double turned = std::fmod(deg, 360);
   return turned < 0 ? turned + 360 : turned;

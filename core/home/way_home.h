@@ -28,6 +28,8 @@ struct Track {
 /// `airspeed_m_s` above 0, `course_deg` any.
 std::optional<Track> track_on(double course_deg, double airspeed_m_s, const SteadyWind& wind);
 
+inline constexpr double mah_per_as = 1 / 3.6;  ///< an ampere for a second
+
 /// Where the aircraft is, seen from home.
 struct HomePlace {
   double distance_m = 0, bearing_deg = 0, height_m = 0;

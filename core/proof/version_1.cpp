@@ -91,7 +91,8 @@ Lines loss(const Rig& rig, const Catalogue& catalogue) {
   for (const Part& p : rig.parts)
     if (const PartKind* kind = catalogue.part(p.kind); kind && kind->group == PartGroup::receiver)
       lines.push_back("receiver " + p.kind);
-  if (!rig.home.on_loss.empty()) lines.push_back("planned on loss: " + rig.home.on_loss);
+  if (rig.home.on_loss != LossAction::undecided)
+    lines.push_back("planned on loss: " + std::string(word(rig.home.on_loss)));
   return lines;
 }
 

@@ -44,7 +44,9 @@ std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& c
   r.feel_advice = advise_feel(rig, catalogue, r.feel);
   r.loop_changes = loop_changes(rig, catalogue, r.feel);
   if (r.feel.missing.empty()) r.engine = engine_of(rig, catalogue, r.feel.aeroplane);
+  r.home = home_report(rig, catalogue, r.feel);
   r.snags = feel_snags(rig, catalogue, r.feel);
+  for (Snag& s : home_snags(rig, r.home)) r.snags.push_back(std::move(s));
   double done = 1;
   for (const Linkage& l : rig.linkages) {
     progress.at(done++ / static_cast<double>(rig.linkages.size() + 1));

@@ -6,6 +6,7 @@
 #include "feel/takeoff.h"
 #include "flight/control_effect.h"
 #include "flight/engine.h"
+#include "home/home.h"
 #include "review/review.h"
 #include "surfaces/linkage.h"
 #include "wiring/plan.h"
@@ -31,6 +32,7 @@ struct DeferredReview {
   std::vector<Effect> effects;  ///< what each surface does about each axis; empty while its mass is not known
   std::vector<LoopChange> loop_changes;
   Engine engine;
+  HomeReport home;
   std::vector<Snag> snags;  ///< of the rules that need it
 
   const LinkageReport* linkage(Surface surface) const;
@@ -41,6 +43,9 @@ std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& c
 
 /// FEEL rules: a setting that shakes, what was learnt in simulation, fins that are too small.
 std::vector<Snag> feel_snags(const Rig& rig, const Catalogue& catalogue, const FeelReport& report);
+
+/// HOME rules: what is not decided or can't work, and where it does not come home from.
+std::vector<Snag> home_snags(const Rig& rig, const HomeReport& report);
 
 /// Both tiers' snags, what grounds first.
 std::vector<Snag> with_late(std::vector<Snag> snags, const std::vector<Snag>& late);

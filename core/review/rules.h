@@ -69,6 +69,8 @@ inline constexpr const char mix[] = "sum of the weights at full commands";
 inline constexpr const char fourbar[] = "planar four-bar (Freudenstein 1954)";
 inline constexpr const char loop[] = "margins of the loop over speed, with their band";
 inline constexpr const char fins[] = "vortex lattice and fins by Helmbold; body after Munk (NACA report 184)";
+inline constexpr const char triangle[] = "drift triangle and the currents of the way";
+inline constexpr const char turn[] = "coordinated turn: radius V²/(g·tan bank), FAA-H-8083-25";
 inline constexpr const char pulse[] = "pulse = centre + travel, as the transmitter counts";
 }  // namespace source
 

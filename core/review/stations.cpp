@@ -6,6 +6,7 @@
 #include "feel/edits.h"
 #include "feel/feel_checks.h"
 #include "fit/edits.h"
+#include "home/edits.h"
 #include "proof/hand_steps.h"
 #include "proof/proof_procedure.h"
 #include "senses/air_procedures.h"
@@ -37,6 +38,7 @@ bool senses_known(const Rig& rig, const Review&) {
          !rig.sensing.reported.empty();
 }
 bool gains_known(const Rig& rig, const Review&) { return !rig.feel.gains.empty() || !rig.feel.learned.empty(); }
+bool loss_decided(const Rig& rig, const Review&) { return rig.home.on_loss != LossAction::undecided; }
 bool never(const Rig&, const Review&) { return false; }
 
 template <class P>
@@ -103,8 +105,10 @@ std::vector<StationEntry> built() {
                  .begun = senses_known});
   all.push_back(
       {.station = S::feel, .question = "How hard may it correct?", .edits = feel_edits(), .begun = gains_known});
-  all.push_back(planned(S::home, "What happens when the link goes?",
-                        "Not built yet. Here the way home after a lost link will be planned and simulated."));
+  all.push_back({.station = S::home,
+                 .question = "What happens when the link goes?",
+                 .edits = home_edits(),
+                 .begun = loss_decided});
   all.push_back(
       {.station = S::proof,
        .question = "Is it ready?",

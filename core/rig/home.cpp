@@ -17,10 +17,31 @@ const Members& Described<ModeChoice>::members() {
 }
 
 template <>
+const Members& Described<FieldObstacle>::members() {
+  static const Members all = Describe<FieldObstacle>()
+                                 .needed("name", &FieldObstacle::name)  // places go by it
+                                 .needed("bearing_deg", &FieldObstacle::bearing_deg, {0, 360}, "bearing from home")
+                                 .needed("distance_m", &FieldObstacle::distance_m, {0, 20000}, "distance from home")
+                                 .needed("height_m", &FieldObstacle::height_m, {-500, 3000}, "height above home")
+                                 .rest(&FieldObstacle::extra);
+  return all;
+}
+
+template <>
 const Members& Described<Home>::members() {
   static const Members all = Describe<Home>()
                                  .member("on_loss", &Home::on_loss)
+                                 .member("hold_s", &Home::hold_s, {0, 60}, "waits before it acts")
+                                 .member("climb_first", &Home::climb_first)
                                  .member("height_m", &Home::height_m, {0, 5000}, "height of the way home")
+                                 .member("circle_radius_m", &Home::circle_radius_m, {5, 2000}, "radius of the circle")
+                                 .member("on_arrival", &Home::on_arrival)
+                                 .member("warn_v", &Home::warn_v, {2, 60}, "turns home at")
+                                 .member("wind_m_s", &Home::wind_m_s, {0, 40}, "wind")
+                                 .member("wind_from_deg", &Home::wind_from_deg, {0, 360}, "wind from")
+                                 .member("area_m", &Home::area_m, {10, 50000}, "flies as far as")
+                                 .member("obstacles", &Home::obstacles)
+                                 .member("looked_up", &Home::looked_up)
                                  .rest(&Home::extra);
   return all;
 }

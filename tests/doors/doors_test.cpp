@@ -56,7 +56,7 @@ void no_horn(const Inspection& in, Findings& found) {
 CheckFamily horn_heard() {
   CheckFamily f;
   f.id = "senses.horn_heard";
-  f.station = Station::home;
+  f.station = Station::logbook;
   f.name = "Horn heard";
   f.one = "horn";
   f.many = "horns";
@@ -108,7 +108,7 @@ class SoundTheHorn : public Procedure {
 // A station's page.
 class HornPage : public app::StationPage {
  public:
-  explicit HornPage(const app::PageContext& context) : StationPage(Station::home, context), words_(new QLabel(this)) {
+  explicit HornPage(const app::PageContext& context) : StationPage(Station::logbook, context), words_(new QLabel(this)) {
     words_->setObjectName(QStringLiteral("horn_words"));
     refresh();
   }
@@ -126,15 +126,15 @@ class HornPage : public app::StationPage {
 void open_the_doors() {
   settings().push_back(horn_volume());
   for (StationEntry& e : stations())
-    if (e.station == Station::home) {
-      e.rules.push_back({"SENSES-90", Station::home, no_horn, source::common});
+    if (e.station == Station::logbook) {
+      e.rules.push_back({"SENSES-90", Station::logbook, no_horn, source::common});
       e.checks.push_back(horn_heard());
       e.procedures.push_back({"horn", "Sound the horn and listen", "",
                               []() -> std::unique_ptr<Procedure> { return std::make_unique<SoundTheHorn>(); }});
       e.edits.push_back({"silence", "Take the horn away", {}, silence});
     }
   app::page_entries().push_back(
-      {Station::home, [](const app::PageContext& c) -> app::StationPage* { return new HornPage(c); }});
+      {Station::logbook, [](const app::PageContext& c) -> app::StationPage* { return new HornPage(c); }});
 }
 
 struct Said {
@@ -268,7 +268,7 @@ TEST_F(Doors, EverythingIsSeenOnTheScreen) {
   app::MainWindow window(shipped(), settings);
   window.show();
   ASSERT_TRUE(window.open_file(QString::fromStdString(file())));
-  window.go(Station::home);
+  window.go(Station::logbook);
   auto* words = window.findChild<QLabel*>(QStringLiteral("horn_words"));
   ASSERT_TRUE(words) << "the station has its page";
   EXPECT_TRUE(words->isVisible());

@@ -31,7 +31,7 @@ QString output_name(const Output& o, bool release) {
 
 }  // namespace
 
-OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<Effect>& effects) : document_(document) {
+OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(document), surfaces_(o.surfaces) {
   setProperty("card", true);
   auto* lines = new QVBoxLayout(this);
   lines->setContentsMargins(10, 6, 10, 6);
@@ -96,17 +96,8 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
     connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, command = std::string(key)](double percent) {
       document_.apply(set_weight(document_.rig(), k, command, percent / 100));
     });
-    // What answers what, how strongly.
-    QString words = label;
-    double share = 0;
-    if (const auto axis = from_word<Axis>(key))
-      for (const Effect& e : effects)
-        if (std::count(o.surfaces.begin(), o.surfaces.end(), e.surface) > 0)
-          share += e.share[static_cast<std::size_t>(index_of(*axis))];
-    if (share > 0.005) words += tr(" · does %1 %").arg(100 * share, 0, 'f', 0);
-    auto* caption = new QLabel(words);
-    caption->setToolTip(share > 0.005 ? tr("Of all %1 that the surfaces give together").arg(label.toLower())
-                                      : QString());
+    auto* caption = new QLabel(label);
+    if (const auto axis = from_word<Axis>(key)) captions_.emplace_back(*axis, caption);
     caption->setProperty("soft", true);
     caption->setFont(Look::instance().text(8.5));
     // Two commands beside each other: share and degrees of each.
@@ -134,6 +125,19 @@ OutputRow::OutputRow(RigDocument& document, const Output& o, const std::vector<E
   grid->setColumnMinimumWidth(2, 6);
   grid->setColumnStretch(5, 1);
   grid->addWidget(pulse_, 0, 5, 2, 1, Qt::AlignRight | Qt::AlignBottom);
+}
+
+void OutputRow::show_effects(const std::vector<Effect>& effects) {
+  for (const auto& [axis, caption] : captions_) {
+    const QString label = QString::fromStdString(capital(std::string(word(axis))));
+    double share = 0;
+    for (const Effect& e : effects)
+      if (std::count(surfaces_.begin(), surfaces_.end(), e.surface) > 0)
+        share += e.share[static_cast<std::size_t>(index_of(axis))];
+    const bool told = share > 0.005;
+    caption->setText(told ? label + tr(" · does %1 %").arg(100 * share, 0, 'f', 0) : label);
+    caption->setToolTip(told ? tr("Of all %1 that the surfaces give together").arg(label.toLower()) : QString());
+  }
 }
 
 QWidget* OutputRow::degrees(const SurfaceAnswer& answer, MixCommand command, const QString& name) {

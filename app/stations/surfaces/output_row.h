@@ -13,9 +13,10 @@ namespace rigging::app {
 class OutputRow : public QFrame {
   Q_OBJECT
  public:
-  /// `effects`: how strongly each surface answers.
-  OutputRow(RigDocument& document, const Output& output, const std::vector<Effect>& effects);
+  OutputRow(RigDocument& document, const Output& output);
   void show_state(const OutputState& state);
+  /// How strongly each surface answers, as soon as it is known.
+  void show_effects(const std::vector<Effect>& effects);
 
  Q_SIGNALS:
   /// Why what was typed can't be.
@@ -26,6 +27,8 @@ class OutputRow : public QFrame {
 
   RigDocument& document_;
   QLabel* pulse_;
+  std::vector<SurfaceName> surfaces_;
+  std::vector<std::pair<Axis, QLabel*>> captions_;
 };
 
 }  // namespace rigging::app

@@ -249,7 +249,11 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
     sides_->addWidget(scroll);
   }
   connect(&throws_->runner(), &ProcedureRunner::card_changed, this, &SurfacesPage::draw_linkage);
-  connect(&document_, &RigDocument::deferred_ready, this, &SurfacesPage::refresh);
+  connect(&document_, &RigDocument::deferred_ready, this, [this] {
+    draw_linkage();
+    linkage_->refresh();
+    show_effects();
+  });
   right->addWidget(sides_, 1);
   page->addLayout(right);
 
@@ -261,14 +265,14 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   refresh();
 }
 
-void SurfacesPage::rebuild_rows(const std::vector<Effect>& effects) {
+void SurfacesPage::rebuild_rows() {
   rows_.clear();
   auto* inside = new QWidget;
   auto* layout = new QVBoxLayout(inside);
   layout->setContentsMargins(0, 0, 4, 0);
   layout->setSpacing(6);
   for (const Output& o : document_.rig().outputs) {
-    auto* row = new OutputRow(document_, o, effects);
+    auto* row = new OutputRow(document_, o);
     rows_[o.id] = row;
     connect(row, &OutputRow::refused, this, [this](const QString& why) {
       refusal_->setText(why);
@@ -425,19 +429,22 @@ void SurfacesPage::refresh() {
   for (const SurfaceAnswer& a : document_.review().surfaces.answers)
     for (const auto& ways : {a.positive_deg, a.negative_deg})
       for (const double deg : ways) shape += ";" + number_text(a.in_degrees ? deg : 0, 2);
-  const std::vector<Effect> effects = document_.deferred() ? document_.deferred()->effects : std::vector<Effect>{};
-  for (const Effect& e : effects)
-    for (const double part : e.share) shape += "'" + number_text(part, 2);
   if (shape != shape_) {
     const QWidget* focused = focusWidget();
     const QString name = focused ? focused->objectName() : QString();
-    rebuild_rows(effects);
+    rebuild_rows();
     shape_ = shape;
     if (!name.isEmpty() && name != QLatin1String("stick_square"))
       if (auto* again = findChild<QWidget*>(name)) again->setFocus();
   }
+  show_effects();
   move_surfaces();
   refreshing_ = false;
+}
+
+void SurfacesPage::show_effects() {
+  if (!document_.deferred()) return;
+  for (const auto& [output, row] : rows_) row->show_effects(document_.deferred()->effects);
 }
 
 void SurfacesPage::show_surface(Surface surface) {

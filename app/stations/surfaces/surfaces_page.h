@@ -2,7 +2,6 @@
 
 #include "drawing/aircraft_view.h"
 #include "drawing/stick_square.h"
-#include "flight/control_effect.h"
 #include "stations/station_page.h"
 #include "surfaces/throws_procedure.h"
 
@@ -50,7 +49,8 @@ class SurfacesPage : public StationPage {
   void draw_linkage();
   /// What the readings say of the linkage that is shown; null without enough of them, and while it is computed.
   const Estimate* as_read() const;
-  void rebuild_rows(const std::vector<Effect>& effects);
+  void rebuild_rows();
+  void show_effects();
   void move_surfaces();
   void show_room();
 

@@ -90,7 +90,7 @@ TEST(FeelPage, ADialIsReadByTheClockAndALinkageByItsThrow) {
   EXPECT_NEAR(*b.window.document().rig().feel.gain(Axis::pitch)->rate, 0.25, 1e-9);
   ASSERT_TRUE(b.click(QStringLiteral("axis_roll")));
   EXPECT_TRUE(b.find<QLineEdit>(QStringLiteral("typed_gain"))->isEnabled())
-      << "it rolls by the rudder: no margins, but a dial that stands somewhere";
+      << "it rolls by the rudder";
 
   Rig rig = b.window.document().rig();
   rig.controller.kind = "fixed_mini";

@@ -166,7 +166,7 @@ TEST(SurfacesPage, ThrowsAreTypedInDegrees) {
   const Rig& rig = b.window.document().rig();
   EXPECT_NEAR(throw_for(rig, *rig.output("out_1"), rig.output("out_1")->surfaces[0], MixCommand::roll), 18, 0.04);
   EXPECT_EQ(rig.output("out_1")->mix.roll, -rig.output("out_2")->mix.roll);
-  QApplication::processEvents();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return b.window.document().deferred() != nullptr; }));
   // What answers what, how strongly: two flaperons share the roll, and each half of the tail does half of pitch and
   // yaw.
   int halves = 0;

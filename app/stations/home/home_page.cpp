@@ -1,0 +1,367 @@
+#include "stations/home/home_page.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QSlider>
+#include <QVBoxLayout>
+#include <cmath>
+
+#include "base/number.h"
+#include "base/units.h"
+#include "home/edits.h"
+#include "look/pieces.h"
+#include "stations/numbers_dialog.h"
+
+namespace rigging::app {
+namespace {
+
+QString spoken(LossAction action) {
+  switch (action) {
+    case LossAction::glide: return QObject::tr("Motor off, glide level");
+    case LossAction::circle: return QObject::tr("Circle where it is");
+    case LossAction::come_home: return QObject::tr("Come home");
+    default: return QObject::tr("Not decided");
+  }
+}
+
+QLabel* caption(const QString& words, QWidget* buddy) {
+  auto* l = new QLabel(words);
+  l->setBuddy(buddy);
+  return l;
+}
+
+constexpr double foot_m = 0.3048;
+
+}  // namespace
+
+QDoubleSpinBox* HomePage::box(const char* id, const QString& label, const QString& unit, Span range, int decimals,
+                              const QString& unknown, void (*put)(Home&, std::optional<double>)) {
+  auto* b = number_box(QLatin1String(id), label, 112);
+  const double step = std::pow(10, -decimals);
+  const bool open = !unknown.isEmpty();
+  b->setDecimals(decimals);
+  b->setRange(open ? range.least - step : range.least, range.most);
+  b->setSuffix(QLatin1Char(' ') + unit);
+  if (open) b->setSpecialValueText(unknown);
+  const int row = grid_->rowCount();
+  grid_->addWidget(caption(label, b), row, 0);
+  grid_->addWidget(b, row, 1);
+  connect(b, &QDoubleSpinBox::valueChanged, this, [this, b, put, open, label](double value) {
+    if (filling_) return;
+    const bool metres = b->suffix().trimmed() == QLatin1String("ft");
+    const std::optional<double> given =
+        open && value < b->minimum() + 1e-9 ? std::nullopt : std::optional(metres ? value * foot_m : value);
+    change(label, [&](Home& h) { put(h, given); });
+  });
+  return b;
+}
+
+HomePage::HomePage(const PageContext& context) : StationPage(Station::home, context) {
+  auto* page = new QHBoxLayout(this);
+  page->setContentsMargins(16, 10, 12, 10);
+  page->setSpacing(14);
+  auto* left = new QVBoxLayout;
+  auto* top = new QHBoxLayout;
+  top->addWidget(heading(), 1);
+  QLabel* caution = caution_words();
+  caution->setWordWrap(false);
+  caution->setText(tr("Worked out, not flown."));
+  caution->setToolTip(
+      tr("Steady wind, straight tracks; the hatched rim says how sure it is. Where one may fly is the "
+         "law of the place and the club's."));
+  top->addWidget(caution);
+  left->addLayout(top);
+  chart_ = new ReachChart;
+  left->addWidget(chart_, 1);
+  moment_ = wrapping_words(10);
+  moment_->setObjectName(QStringLiteral("story_moment"));
+  moment_->setMinimumHeight(38);
+  moment_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  left->addWidget(moment_);
+  strip_ = new StoryStrip;
+  left->addWidget(strip_);
+  page->addLayout(left, 1);
+
+  auto* side = new QVBoxLayout;
+  side->setSpacing(6);
+  side->setContentsMargins(0, 0, 0, 0);
+  grid_ = new QGridLayout;
+  grid_->setVerticalSpacing(4);
+  grid_->setColumnStretch(0, 1);
+  on_loss_ = new QComboBox;
+  on_loss_->setObjectName(QStringLiteral("on_loss"));
+  on_loss_->setAccessibleName(tr("What it does when the link is gone"));
+  on_loss_->setToolTip(tr("What the controller does by itself; only what can work with what is fitted"));
+  connect(on_loss_, &QComboBox::activated, this, [this] {
+    const auto action = static_cast<LossAction>(on_loss_->currentData().toInt());
+    change(spoken(action), [action](Home& h) { h.on_loss = action; });
+  });
+  side->addWidget(caption(tr("When the link is gone"), on_loss_));
+  side->addWidget(on_loss_);
+  choice_words_ = wrapping_words(9);
+  choice_words_->setProperty("soft", true);
+  side->addWidget(choice_words_);
+  hold_ = box("home_hold", tr("Waits first"), tr("s"), {0, 60}, 1, {},
+              [](Home& h, std::optional<double> v) { h.hold_s = *v; });
+  height_ = box("home_height", tr("Way home at"), tr("m"), {0, 5000}, 0, tr("as needed"),
+                [](Home& h, std::optional<double> v) { h.height_m = v; });
+  climb_first_ = new QCheckBox(tr("Climbs before it turns home"));
+  climb_first_->setObjectName(QStringLiteral("climb_first"));
+  climb_first_->setToolTip(tr("Else on the way: sooner home, lower over what stands there"));
+  connect(climb_first_, &QCheckBox::clicked, this,
+          [this](bool on) { change(tr("Climbs first"), [on](Home& h) { h.climb_first = on; }); });
+  grid_->addWidget(climb_first_, grid_->rowCount(), 0, 1, 2);
+  circle_ = box("home_circle", tr("Circles at home within"), tr("m"), {5, 2000}, 0, tr("as needed"),
+                [](Home& h, std::optional<double> v) { h.circle_radius_m = v; });
+  arrival_ = new QComboBox;
+  arrival_->setObjectName(QStringLiteral("on_arrival"));
+  arrival_->addItem(tr("circles on"), static_cast<int>(OnArrival::circle));
+  arrival_->addItem(tr("lands by itself"), static_cast<int>(OnArrival::land));
+  connect(arrival_, &QComboBox::activated, this, [this] {
+    const auto what = static_cast<OnArrival>(arrival_->currentData().toInt());
+    change(tr("At home"), [what](Home& h) { h.on_arrival = what; });
+  });
+  const int row = grid_->rowCount();
+  grid_->addWidget(caption(tr("Then it"), arrival_), row, 0);
+  grid_->addWidget(arrival_, row, 1);
+  area_ = box("home_area", tr("Flies as far as"), tr("m"), {10, 50000}, 0, tr("not told"),
+              [](Home& h, std::optional<double> v) { h.area_m = v; });
+  warn_ = box("home_warn", tr("Turns home at"), tr("V"), {2, 60}, 1, tr("not set"),
+              [](Home& h, std::optional<double> v) { h.warn_v = v; });
+  side->addLayout(grid_);
+  charge_ = new QSlider(Qt::Horizontal);
+  charge_->setObjectName(QStringLiteral("charge_left"));
+  charge_->setAccessibleName(tr("Charge left when the link goes"));
+  charge_->setRange(5, 100);
+  charge_->setValue(50);
+  charge_words_ = new QLabel;
+  charge_words_->setBuddy(charge_);
+  connect(charge_, &QSlider::valueChanged, this, [this] {
+    charge_chosen_ = true;
+    show_chart({document_.rig().home.wind_m_s, document_.rig().home.wind_from_deg});
+    show_story();
+  });
+  side->addWidget(charge_words_);
+  side->addWidget(charge_);
+  obstacle_ = hinted_button(tr("What stands high…"), "home_obstacle",
+                            tr("A mast, a church, a row of trees, as seen from home"));
+  connect(obstacle_, &QPushButton::clicked, this, &HomePage::ask_obstacle);
+  working_ = hinted_button(tr("Show working"), "home_working", tr("Every number with where it comes from"));
+  working_->setCheckable(true);
+  connect(working_, &QPushButton::toggled, this, &HomePage::show_words);
+  auto* keys = new QHBoxLayout;
+  keys->addWidget(obstacle_);
+  keys->addWidget(working_);
+  side->addLayout(keys);
+  give_ = hinted_button(tr("Give it there"), "home_give", tr("What has to be known before anything can be worked out"));
+  connect(give_, &QPushButton::clicked, this, [this] {
+    if (const HomeReport* r = report()) Q_EMIT wanted(r->missing_at, QString());
+  });
+  side->addWidget(give_);
+  auto* scroll = new QScrollArea;
+  scroll->setWidgetResizable(true);
+  scroll->setFrameShape(QFrame::NoFrame);
+  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  words_ = wrapping_words(9.5);
+  words_->setObjectName(QStringLiteral("home_words"));
+  words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  words_->setTextFormat(Qt::PlainText);
+  scroll->setWidget(words_);
+  side->addWidget(scroll, 1);
+  looked_up_ = new QLineEdit;
+  looked_up_->setObjectName(QStringLiteral("looked_up"));
+  looked_up_->setPlaceholderText(tr("which rules, where, when"));
+  looked_up_->setAccessibleName(tr("Rules of the place and the club that were looked up"));
+  connect(looked_up_, &QLineEdit::editingFinished, this, [this] {
+    if (!filling_)
+      change(tr("Rules looked up"), [text = looked_up_->text().toStdString()](Home& h) { h.looked_up = text; });
+  });
+  side->addWidget(caption(tr("Rules of the place and the club, looked up"), looked_up_));
+  side->addWidget(looked_up_);
+  auto* right = new QWidget;
+  right->setFixedWidth(312);
+  right->setLayout(side);
+  page->addWidget(right);
+
+  connect(chart_, &ReachChart::place_moved, this, &HomePage::show_story);
+  connect(chart_, &ReachChart::wind_moved, this, [this](double m_s, double from_deg, bool let_go) {
+    show_chart({m_s, from_deg});
+    if (!let_go) return;
+    change(tr("Wind"), [=](Home& h) { h.wind_m_s = m_s, h.wind_from_deg = from_deg; });
+  });
+  connect(strip_, &StoryStrip::scrubbed, this, &HomePage::show_moment);
+  connect(&document_, &RigDocument::deferred_ready, this, &HomePage::refresh);
+}
+
+const HomeReport* HomePage::report() const { return document_.deferred() ? &document_.deferred()->home : nullptr; }
+
+void HomePage::change(const QString& label, const std::function<void(Home&)>& how) {
+  Home home = document_.rig().home;
+  how(home);
+  if (home == document_.rig().home) return;
+  document_.apply(set_home(document_.rig(), home, label.toStdString()));
+}
+
+void HomePage::refresh() {
+  const Home& h = document_.rig().home;
+  const HomeReport* r = report();
+  filling_ = true;
+  on_loss_->clear();
+  on_loss_->addItem(spoken(LossAction::undecided), static_cast<int>(LossAction::undecided));
+  if (r)
+    for (const LossAction action : r->choices) on_loss_->addItem(spoken(action), static_cast<int>(action));
+  // What was planned and can't work stays to be seen.
+  if (on_loss_->findData(static_cast<int>(h.on_loss)) < 0)
+    on_loss_->addItem(tr("%1 (can't work)").arg(spoken(h.on_loss)), static_cast<int>(h.on_loss));
+  on_loss_->setCurrentIndex(on_loss_->findData(static_cast<int>(h.on_loss)));
+  const bool imperial = unit_system() == UnitSystem::imperial;
+  const auto show = [](QDoubleSpinBox* b, std::optional<double> value) {
+    if (!b->hasFocus() || std::abs(b->value() - value.value_or(b->minimum())) > 1e-9)
+      b->setValue(value.value_or(b->minimum()));
+  };
+  for (const auto& [b, value] : {std::pair{height_, h.height_m}, {circle_, h.circle_radius_m}, {area_, h.area_m}}) {
+    b->setSuffix(imperial ? QStringLiteral(" ft") : QStringLiteral(" m"));
+    show(b, value && imperial ? std::optional(*value / foot_m) : value);
+  }
+  show(hold_, h.hold_s);
+  show(warn_, h.warn_v);
+  climb_first_->setChecked(h.climb_first);
+  arrival_->setCurrentIndex(arrival_->findData(static_cast<int>(h.on_arrival)));
+  if (!looked_up_->hasFocus()) looked_up_->setText(said_of(h.looked_up));
+  filling_ = false;
+  const bool acts = r && r->can_act, homes = h.on_loss == LossAction::come_home;
+  hold_->setEnabled(acts);
+  for (QWidget* w : std::initializer_list<QWidget*>{height_, climb_first_, circle_, arrival_})
+    w->setEnabled(acts && homes);
+  choice_words_->setText(!r ? tr("Being worked out…")
+                         : !r->can_act
+                             ? tr("This class does nothing of its own then: what the receiver has stored counts.")
+                         : !r->knows_place ? tr("Without a satellite receiver it can only glide.")
+                                           : QString());
+  choice_words_->setVisible(!choice_words_->text().isEmpty());
+  give_->setVisible(r && !r->missing.empty());
+  // To begin with: the charge at which it has to turn home, where that is known.
+  if (r && r->missing.empty() && !charge_chosen_) {
+    const QSignalBlocker quiet(charge_);
+    const double capacity = r->performance.capacity_mah.expected;
+    charge_->setValue(r->turn_home_mah ? static_cast<int>(std::lround(100 * r->turn_home_mah->value / capacity)) : 50);
+  }
+  show_chart({h.wind_m_s, h.wind_from_deg});
+  show_story();
+  show_words();
+}
+
+void HomePage::show_chart(const SteadyWind& wind) {
+  const HomeReport* r = report();
+  if (!r || !r->missing.empty()) {
+    chart_->show_nothing(r ? said_of(r->missing) : tr("Being worked out…"));
+    charge_words_->setText(tr("Charge left then"));
+    return;
+  }
+  const double share = charge_->value() / 100.0;
+  charge_words_->setText(tr("Charge left then: %1 mAh, %2 V under load")
+                             .arg(share * r->performance.capacity_mah.expected, 0, 'f', 0)
+                             .arg(r->performance.volts_at(share, r->performance.cruise_a.expected), 0, 'f', 1));
+  const ReachBand band = reach_band(*r, share * r->performance.capacity_mah.expected, wind);
+  const Home& h = document_.rig().home;
+  ReachChart::Shown shown;
+  shown.reach = band.expected, shown.worse = band.worse, shown.better = band.better;
+  shown.wind = wind;
+  shown.area_m = h.area_m.value_or(0);
+  shown.circle_m = r->circle_radius_m;
+  shown.obstacles = h.obstacles;
+  shown.panels = document_.review().airframe.panels;
+  chart_->show_field(std::move(shown));
+}
+
+void HomePage::show_story() {
+  const HomeReport* r = report();
+  if (!r || !r->missing.empty()) {
+    strip_->show_story({});
+    moment_->clear();
+    return;
+  }
+  const HomePlace place{chart_->distance_m(), chart_->bearing_deg(), std::max(30.0, 0.5 * r->return_height_m)};
+  strip_->show_story(loss_story(document_.rig(), document_.catalogue(), *r, place,
+                                charge_->value() / 100.0 * r->performance.capacity_mah.expected));
+  show_moment();
+}
+
+void HomePage::show_moment() {
+  const StoryStep* s = strip_->step();
+  const HomeReport* r = report();
+  if (!s || !r) return moment_->clear();
+  const double length = s->to_s - s->from_s;
+  const double along = length > 0 ? std::clamp((strip_->at_s() - s->from_s) / length, 0.0, 1.0) : 1;
+  const double far = s->from_m + along * (s->to_m - s->from_m),
+               high = s->from_height_m + along * (s->to_height_m - s->from_height_m);
+  moment_->setText(tr("%1: %2 (%3 from home, %4 up, %5 mAh used)")
+                       .arg(said_of(s->title), said_of(s->what), said_of(field_text(far)), said_of(field_text(high)))
+                       .arg(s->used_mah, 0, 'f', 0));
+  const auto track = track_on(chart_->bearing_deg() + 180, r->expected.aircraft.cruise_m_s, r->expected.wind);
+  const bool good = std::any_of(strip_->story().begin(), strip_->story().end(),
+                                [](const StoryStep& x) { return x.part == StoryPart::circling && x.to_m < 1; });
+  chart_->set_progress(far, track ? track->heading_deg : chart_->bearing_deg() + 180, good);
+}
+
+void HomePage::show_words() {
+  const HomeReport* r = report();
+  if (!r || !r->missing.empty()) return words_->clear();
+  QStringList lines;
+  if (working_->isChecked()) {
+    std::vector<Figure> all = r->performance.figures;
+    for (const auto& f : {r->turn_home_mah, r->turn_home_v})
+      if (f) all.push_back(*f);
+    for (const Figure& f : all)
+      lines
+          << tr("%1: %2\n%3 — %4").arg(said_of(f.name), said_of(figure_text(f)), said_of(f.formula), said_of(f.source));
+  } else {
+    for (const std::string& w : r->words) lines << said_of(w);
+    for (const ObstacleLine& o : r->obstacles)
+      lines << tr("%1: %2 below the way home").arg(said_of(o.name), said_of(field_text(o.clearance_m)));
+  }
+  words_->setText(lines.join(QStringLiteral("\n\n")));
+}
+
+void HomePage::ask_obstacle() {
+  FieldObstacle o;
+  bool away = false;
+  NumbersDialog dialog(
+      tr("What stands high"),
+      tr("As seen from home, heights above it. The same name again changes it. Measured roughly is enough: "
+         "%1 are kept clear.")
+          .arg(said_of(field_text(clears_by_m))),
+      this);
+  const bool imperial = unit_system() == UnitSystem::imperial;
+  const double per = imperial ? 1 / foot_m : 1;
+  const QString unit = imperial ? tr("ft") : tr("m");
+  dialog.add("obstacle_name", tr("What"), o.name, tr("church, mast, trees"));
+  dialog.add("obstacle_bearing", {tr("Bearing"), tr("°"), 0, 360, 0, 1}, o.bearing_deg);
+  dialog.add("obstacle_distance", {tr("Distance"), unit, 0, 20000 * per, 0, per}, o.distance_m);
+  dialog.add("obstacle_height", {tr("Height above home"), unit, -500 * per, 3000 * per, 0, per}, o.height_m);
+  if (!document_.rig().home.obstacles.empty()) dialog.add("obstacle_away", tr("Take away what has this name"), away);
+  dialog.ask(document_, [&]() -> Result<Edit> {
+    return away ? take_obstacle_away(document_.rig(), o.name) : put_obstacle(document_.rig(), o);
+  });
+}
+
+QList<Request> HomePage::requests() {
+  const auto here = [this](const std::function<void()>& act) {
+    return [this, act] {
+      come_here();
+      act();
+    };
+  };
+  return {
+      {tr("What happens when the link goes"), tr("failsafe loss return home lost signal story"),
+       here([this] { strip_->setFocus(); })},
+      {tr("From how far it comes home"), tr("reach range wind battery charge map"),
+       here([this] { chart_->setFocus(); })},
+      {tr("Something high near the field…"), tr("obstacle mast church tree height"), here([this] { ask_obstacle(); })}};
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,54 @@
+#pragma once
+
+#include "stations/home/reach_chart.h"
+#include "stations/home/story_strip.h"
+#include "stations/station_page.h"
+
+class QCheckBox;
+class QComboBox;
+class QDoubleSpinBox;
+class QGridLayout;
+class QLineEdit;
+class QPushButton;
+class QSlider;
+
+namespace rigging::app {
+
+/// What happens when the link goes? The field with wind and reach, and the failsafe as a story.
+class HomePage : public StationPage {
+  Q_OBJECT
+ public:
+  explicit HomePage(const PageContext& context);
+  QWidget* first_focus() override { return chart_; }
+  QList<Request> requests() override;
+
+ protected:
+  void refresh() override;
+
+ private:
+  /// A number of the plan; `unknown` for one that may be open.
+  QDoubleSpinBox* box(const char* id, const QString& label, const QString& unit, Span range, int decimals,
+                      const QString& unknown, void (*put)(Home&, std::optional<double>));
+  void change(const QString& label, const std::function<void(Home&)>& how);
+  void show_chart(const SteadyWind& wind);
+  void show_story();
+  void show_moment();
+  void show_words();
+  void ask_obstacle();
+  const HomeReport* report() const;
+
+  QGridLayout* grid_;
+  ReachChart* chart_;
+  StoryStrip* strip_;
+  QLabel *moment_, *charge_words_, *words_, *choice_words_;
+  QComboBox *on_loss_, *arrival_;
+  QCheckBox* climb_first_;
+  QDoubleSpinBox *hold_, *height_, *circle_, *area_, *warn_;
+  QSlider* charge_;
+  QLineEdit* looked_up_;
+  QPushButton *obstacle_, *working_, *give_;
+  bool filling_ = false;
+  bool charge_chosen_ = false;  ///< by hand
+};
+
+}  // namespace rigging::app

@@ -1,0 +1,106 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "base/figure.h"
+#include "base/station.h"
+#include "feel/feel.h"
+#include "home/way_home.h"
+#include "power/power.h"
+
+/// What happens when the link goes: what the aircraft can do, from where it comes home, and the failsafe as a story.
+/// Estimates with bands; no statement about where one may fly.
+namespace rigging {
+
+/// A number that the way home counts with, in its expected, worse and better case.
+struct Expectation {
+  double expected = 0, worse = 0, better = 0;
+  bool operator==(const Expectation&) const = default;
+};
+
+/// What this aircraft does on its way home.
+struct HomePerformance {
+  Expectation cruise_m_s, cruise_a, climb_m_s, climb_a, capacity_mah;
+  double sink_m_s = 0, glide_ratio = 0, glide_m_s = 0;  ///< motor off, at best glide
+  double bank_deg = 0;                                  ///< most that it uses
+  double reserve_mah = 0;
+  int cells = 0;
+  double full_cell_v = 4.2, empty_cell_v = 3.3, battery_ohm = 0;
+  std::vector<Figure> figures;  ///< with where they come from
+  bool operator==(const HomePerformance&) const = default;
+
+  HomeAircraft aircraft(double Expectation::*which) const;
+  /// Open voltage of the whole battery with this share of its charge, less what the current takes. Shape of the curve
+  /// of lithium polymer cells from memory, ±0.05 V a cell; between the cell's own full and empty voltage.
+  double volts_at(double share, double amps) const;
+};
+
+enum class StoryPart { flying, unnoticed, holding, gliding, climbing, returning, circling, landing, end };
+
+/// One step from the last good frame to the ground.
+struct StoryStep {
+  StoryPart part = StoryPart::flying;
+  double from_s = 0, to_s = 0;
+  double from_m = 0, to_m = 0;  ///< distance from home
+  double from_height_m = 0, to_height_m = 0;
+  double used_mah = 0;  ///< until its end
+  std::string title, what;
+  bool good = true;  ///< false: here it goes wrong
+  bool operator==(const StoryStep&) const = default;
+};
+
+/// How high something near the field stands into the way.
+struct ObstacleLine {
+  std::string name;
+  double clearance_m = 0;  ///< of the return height over it
+  bool in_reach = true;    ///< within the area that is flown
+  bool operator==(const ObstacleLine&) const = default;
+};
+
+/// Round the compass: from where it comes home with the reserve kept, expected and at the ends of the band.
+struct ReachBand {
+  std::vector<HomeReach> expected, worse, better;
+};
+
+struct HomeReport {
+  std::string missing;  ///< what has to be known first; the rest is empty then
+  Station missing_at = Station::airframe;
+  HomePerformance performance;
+  bool can_act = false;              ///< the class does something by itself
+  bool knows_place = false;          ///< a satellite receiver is fitted, and the class can use it
+  std::vector<LossAction> choices;   ///< that can work with what is fitted
+  HomeCase expected, worse, better;  ///< with the planned wind and a full battery, at the edge of the area
+  ReachBand reach;                   ///< with what an aged battery surely gives
+  double return_height_m = 0;        ///< as planned, or the least that clears everything
+  double circle_radius_m = 0;        ///< as planned, or the least that wind and bank allow
+  double least_circle_m = 0;         ///< over the ground in the planned wind
+  std::vector<ObstacleLine> obstacles;
+  double least_height_m = 0;  ///< that clears them all
+  /// From the worst place of the planned area; nothing without an area, or where it does not come home at all.
+  std::optional<double> worst_bearing_deg;
+  std::optional<Figure> turn_home_mah, turn_home_v;  ///< charge and voltage under load at which it has to turn home
+  std::vector<std::string> words;                    ///< verdicts, the gravest first
+  std::string answer;                                ///< one sentence for the picture
+};
+
+/// Of the flying aircraft and its power. A fraction of a millisecond.
+HomeReport analyze_home(const Rig& rig, const Catalogue& catalogue, const FeelReport& feel, const PowerReport& power);
+/// The same where the power is not worked out yet.
+HomeReport home_report(const Rig& rig, const Catalogue& catalogue, const FeelReport& feel);
+
+/// With this charge left, in this wind (gusts on top of it in the worse case).
+ReachBand reach_band(const HomeReport& report, double left_mah, const SteadyWind& wind);
+
+/// What happens from the last good frame on, when the link goes at this place with this charge.
+std::vector<StoryStep> loss_story(const Rig& rig, const Catalogue& catalogue, const HomeReport& report,
+                                  const HomePlace& place, double left_mah);
+
+inline constexpr double clears_by_m = 20;  ///< common practice
+inline constexpr double gust_share = 0.3;  ///< that gusts add to the planned wind (common practice)
+
+/// Metres, as a distance in the field is said: "150 m" or "490 ft".
+std::string field_text(double m);
+
+}  // namespace rigging

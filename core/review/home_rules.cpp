@@ -1,0 +1,151 @@
+#include <algorithm>
+#include <cmath>
+
+#include "base/number.h"
+#include "base/units.h"
+#include "review/deferred.h"
+#include "review/rules.h"
+
+namespace rigging {
+namespace rules::home {
+namespace {
+
+struct HomeInspection {
+  const Rig& rig;
+  const HomeReport& report;
+};
+
+Fix sets(const std::string& label, void (*put)(Home&, double), double value) {
+  return {label, [put, value](const Rig& rig) {
+            Rig r = rig;
+            put(r.home, value);
+            return r;
+          }};
+}
+
+void undecided(const HomeInspection& in, std::vector<Snag>& snags) {
+  if (!in.report.can_act || in.rig.home.on_loss != LossAction::undecided) return;
+  Findings found("HOME-01", Station::home, source::plan, snags);
+  Snag& n = found.add(Severity::fix_first, "home", "What happens when the link goes is not decided",
+                      "The controller then does what it came with, and nobody knows what that is.",
+                      "Choose it at station home.");
+  if (in.report.knows_place)
+    n.fix = Fix{"Let it come home", [](const Rig& rig) {
+                  Rig r = rig;
+                  r.home.on_loss = LossAction::come_home;
+                  return r;
+                }};
+}
+
+void does_not_know_where(const HomeInspection& in, std::vector<Snag>& snags) {
+  const LossAction planned = in.rig.home.on_loss;
+  if (planned != LossAction::circle && planned != LossAction::come_home) return;
+  if (in.report.knows_place) return;
+  Findings found("HOME-02", Station::home, source::board, snags);
+  Snag& n = found.add(Severity::fix_first, "home",
+                      in.report.can_act ? "Planned to find home without a satellite receiver"
+                                        : "Planned to find home with a class that can't",
+                      in.report.can_act ? "It does not know where it is, and many boards refuse to arm then."
+                                        : "It does nothing of its own when the link goes.",
+                      in.report.can_act ? "Fit a satellite receiver, or let it glide down where it is."
+                                        : "Store throttle closed and a mode that levels in the receiver.");
+  if (in.report.can_act)
+    n.fix = Fix{"Let it glide down", [](const Rig& rig) {
+                  Rig r = rig;
+                  r.home.on_loss = LossAction::glide;
+                  return r;
+                }};
+}
+
+void too_windy(const HomeInspection& in, std::vector<Snag>& snags) {
+  if (!in.report.knows_place || in.rig.home.on_loss == LossAction::glide) return;
+  const double wind = in.rig.home.wind_m_s, cruise = in.report.performance.cruise_m_s.expected;
+  if (wind < cruise) return;
+  Findings found("HOME-03", Station::home, source::triangle, snags);
+  found.add(Severity::fix_first, "wind",
+            "The planned wind of " + speed_text(wind) + " is as fast as it cruises (" + speed_text(cruise) + ")",
+            "It can't come home against it, nor hold a place.", "Wait for less wind, or set a faster cruise.");
+}
+
+void too_low(const HomeInspection& in, std::vector<Snag>& snags) {
+  const HomeReport& r = in.report;
+  if (r.least_height_m <= 0 || r.return_height_m >= r.least_height_m) return;
+  Findings found("HOME-04", Station::home, source::geometry, snags);
+  const double height = std::ceil(r.least_height_m / 5) * 5;
+  Snag& n = found.add(Severity::fix_first, "height",
+                      "The return height of " + field_text(r.return_height_m) + " does not clear what stands near by",
+                      field_text(r.least_height_m) + " clears all of it by " + field_text(clears_by_m) + ".",
+                      "Set the return height to " + field_text(height) + ", if the rules of the place allow that.");
+  n.fix = sets(
+      "Set the return height to " + field_text(height), [](Home& h, double v) { h.height_m = v; }, height);
+}
+
+void threshold(const HomeInspection& in, std::vector<Snag>& snags) {
+  const HomeReport& r = in.report;
+  if (!r.turn_home_v || r.turn_home_mah->value > r.performance.capacity_mah.worse) return;
+  const std::optional<double>& set = in.rig.home.warn_v;
+  if (set && *set >= r.turn_home_v->value - 0.05) return;
+  const double volts = std::ceil(r.turn_home_v->value * 10) / 10;
+  const std::string at = number_text(volts, 1) + " V";
+  Findings found("HOME-05", Station::home, source::triangle, snags);
+  Snag& n = found.add(set ? Severity::fix_first : Severity::worth_knowing, "threshold",
+                      set ? "At " + number_text(*set, 1) + " V it is too late to turn home from the edge of the area"
+                          : "No voltage is set at which it turns home",
+                      "Against the wind it takes " + number_text(r.turn_home_mah->value, 0) +
+                          " mAh with the reserve, which is " + at + " under load.",
+                      "Set " + at + ", or fly less far.");
+  n.fix = sets(
+      "Turn home at " + at, [](Home& h, double v) { h.warn_v = v; }, volts);
+}
+
+void beyond_reach(const HomeInspection& in, std::vector<Snag>& snags) {
+  const HomeReport& r = in.report;
+  if (!in.rig.home.area_m || in.rig.home.wind_m_s >= r.performance.cruise_m_s.expected) return;
+  double least = 1e12;
+  for (const HomeReach& at : r.reach.worse) least = std::min(least, at.out_and_back_m);
+  if (least >= *in.rig.home.area_m) return;
+  Findings found("HOME-06", Station::home, source::triangle, snags);
+  found.add(Severity::fix_first, "area",
+            "Out to " + field_text(*in.rig.home.area_m) + " and back is more than a full battery surely gives",
+            "With the reserve kept, against gusts and with an aged battery it is " + field_text(least) + ".",
+            "Fly less far, in less wind, or with more charge.");
+}
+
+void circle(const HomeInspection& in, std::vector<Snag>& snags) {
+  const HomeReport& r = in.report;
+  if (!in.rig.home.circle_radius_m || in.rig.home.on_loss != LossAction::come_home) return;
+  if (*in.rig.home.circle_radius_m + 0.5 >= r.least_circle_m) return;
+  Findings found("HOME-07", Station::home, source::turn, snags);
+  const double radius = std::ceil(r.least_circle_m / 5) * 5;
+  Snag& n = found.add(Severity::worth_knowing, "circle",
+                      "A circle of " + field_text(*in.rig.home.circle_radius_m) + " is too tight for this wind",
+                      "Where it flies with the wind it would have to bank more than " +
+                          number_text(r.performance.bank_deg, 0) + "°: it drifts out.",
+                      "A radius of " + field_text(radius) + " can be held.");
+  n.fix = sets(
+      "Circle at " + field_text(radius), [](Home& h, double v) { h.circle_radius_m = v; }, radius);
+}
+
+void not_looked_up(const HomeInspection& in, std::vector<Snag>& snags) {
+  if (in.rig.home.on_loss == LossAction::undecided || !in.rig.home.looked_up.empty()) return;
+  Findings found("HOME-08", Station::home, source::common, snags);
+  found.add(Severity::worth_knowing, "rules", "That the rules of the place were looked up is not written down",
+            "Where and how high one may fly is the law of the place and the club's, and not Rigging's to say.",
+            "Look them up, ask the club, and write down at station home what you found.");
+}
+
+}  // namespace
+}  // namespace rules::home
+
+std::vector<Snag> home_snags(const Rig& rig, const HomeReport& report) {
+  std::vector<Snag> snags;
+  if (!report.missing.empty()) return snags;
+  const rules::home::HomeInspection in{rig, report};
+  for (void (*rule)(const rules::home::HomeInspection&, std::vector<Snag>&) :
+       {rules::home::undecided, rules::home::does_not_know_where, rules::home::too_windy, rules::home::too_low,
+        rules::home::threshold, rules::home::beyond_reach, rules::home::circle, rules::home::not_looked_up})
+    rule(in, snags);
+  return snags;
+}
+
+}  // namespace rigging

@@ -1,0 +1,182 @@
+#include "stations/home/home_page.h"
+
+#include <QComboBox>
+#include <QSlider>
+#include <cmath>
+
+#include "base/angle.h"
+#include "bench_builder.h"
+
+namespace rigging::app {
+namespace {
+
+const HomeReport* home_of(Builder& b) {
+  return b.wait([&] { return b.window.document().deferred() != nullptr; }) ? &b.window.document().deferred()->home
+                                                                           : nullptr;
+}
+
+QString text(Builder& b, const char* label) { return b.find<QLabel>(QLatin1String(label))->text(); }
+
+void type(Builder& b, const char* box, const char* number) {
+  auto* edit = b.find<QDoubleSpinBox>(QLatin1String(box));
+  edit->setFocus();
+  edit->selectAll();
+  QTest::keyClicks(edit, QLatin1String(number));
+  QTest::keyClick(edit, Qt::Key_Return);
+}
+
+bool choose(Builder& b, const char* combo, const char* words) {
+  auto* box = b.find<QComboBox>(QLatin1String(combo));
+  const int at = box->findText(QLatin1String(words));
+  if (at < 0) return false;
+  box->setCurrentIndex(at);
+  Q_EMIT box->activated(at);
+  return true;
+}
+
+QStringList titles(Builder& b) {
+  QStringList all;
+  for (const StoryStep& s : b.find<StoryStrip>(QStringLiteral("story_strip"))->story())
+    all << QString::fromStdString(s.title);
+  return all;
+}
+
+TEST(HomePage, FromNothingToAPlanThatComesHome) {
+  Builder b({}, 0);
+  ASSERT_TRUE(b.open("hedgerow", Station::home));
+  b.edit([](Rig& r) {
+    r.home = {};
+    r.radio.on_loss = OnLoss::flag;
+  });
+  ASSERT_TRUE(home_of(b));
+  QApplication::processEvents();
+  EXPECT_TRUE(titles(b).contains(QStringLiteral("Nothing is decided")))
+      << titles(b).join(QLatin1Char(';')).toStdString();
+  ASSERT_TRUE(choose(b, "on_loss", "Come home"));
+  EXPECT_EQ(b.window.document().rig().home.on_loss, LossAction::come_home);
+  ASSERT_TRUE(home_of(b));
+  type(b, "home_area", "900");
+  ASSERT_TRUE(home_of(b));
+  EXPECT_EQ(b.window.document().rig().home.area_m, 900);
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("has to turn home at")); }))
+      << text(b, "home_words").toStdString();
+  // Too low a threshold is found, and its own button mends it.
+  type(b, "home_warn", "12");
+  ASSERT_TRUE(home_of(b));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("too low")); }));
+  for (const Snag& s : b.window.document().snags())
+    if (s.code == "HOME-05" && s.fix) {
+      b.window.document().edit(s.fix->apply(b.window.document().rig()), QStringLiteral("fix"));
+      break;
+    }
+  ASSERT_TRUE(home_of(b));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("brings it home from anywhere")); }))
+      << text(b, "home_words").toStdString();
+  EXPECT_TRUE(titles(b).contains(QStringLiteral("Circles over home")))
+      << titles(b).join(QLatin1Char(';')).toStdString();
+  while (b.window.document().rig().home.on_loss != LossAction::undecided) b.window.document().undo();
+  EXPECT_FALSE(b.window.document().rig().home.area_m);
+}
+
+TEST(HomePage, TheAircraftIsDraggedTheWindTurnedTheStoryScrubbed) {
+  Builder b({}, 0);
+  ASSERT_TRUE(b.open("hedgerow", Station::home));
+  b.edit([](Rig& r) {
+    r.home = {};
+    r.radio.on_loss = OnLoss::flag;
+    r.home.on_loss = LossAction::come_home;
+    r.home.area_m = 800;
+  });
+  ASSERT_TRUE(home_of(b));
+  QApplication::processEvents();
+  auto* chart = b.find<ReachChart>(QStringLiteral("reach_chart"));
+  auto* strip = b.find<StoryStrip>(QStringLiteral("story_strip"));
+  const QPoint middle = chart->rect().center();
+  QTest::mouseClick(chart, Qt::LeftButton, {}, middle + QPoint(90, 0));
+  EXPECT_NEAR(chart->bearing_deg(), 90, 2);
+  const double far = chart->distance_m();
+  EXPECT_GT(far, 100);
+  chart->setFocus();
+  QTest::keyClick(chart, Qt::Key_Down);
+  EXPECT_LT(chart->distance_m(), far);
+  QTest::keyClick(chart, Qt::Key_Right);
+  EXPECT_NEAR(chart->bearing_deg(), 95, 3);
+  // Along the story it comes nearer.
+  const QString before = text(b, "story_moment");
+  strip->setFocus();
+  for (int i = 0; i < 40; ++i) QTest::keyClick(strip, Qt::Key_Right);
+  EXPECT_GT(strip->at_s(), 5);
+  EXPECT_NE(text(b, "story_moment"), before);
+  // A storm from home's other side: the wind's arrow is dragged toward the middle.
+  const double radius = std::min(chart->width(), chart->height()) / 2.0 - 26;
+  const double px = radius - 7 * 5;  // the tip of the five metres a second that are usual, from the west
+  const QPoint tip(middle.x() - static_cast<int>(px), middle.y());
+  QTest::mousePress(chart, Qt::LeftButton, {}, tip);
+  const QPoint to(middle.x() - static_cast<int>(radius - 7 * 22), middle.y());
+  QMouseEvent move(QEvent::MouseMove, QPointF(to), chart->mapToGlobal(QPointF(to)), Qt::NoButton, Qt::LeftButton, {});
+  QApplication::sendEvent(chart, &move);
+  EXPECT_EQ(b.window.document().rig().home.wind_m_s, 5) << "counts when it is let go";
+  QTest::mouseRelease(chart, Qt::LeftButton, {}, to);
+  EXPECT_NEAR(b.window.document().rig().home.wind_m_s, 22, 1);
+  EXPECT_NEAR(b.window.document().rig().home.wind_from_deg, 270, 3);
+  ASSERT_TRUE(home_of(b));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("can't come home against it")); }));
+  EXPECT_TRUE(titles(b).contains(QStringLiteral("It can't come home")));
+  // Less charge reaches less far.
+  b.window.document().undo();
+  ASSERT_TRUE(home_of(b));
+  auto* charge = b.find<QSlider>(QStringLiteral("charge_left"));
+  charge->setValue(6);
+  chart->set_place(1e9, 90);
+  Q_EMIT chart->place_moved(chart->distance_m(), 90);
+  EXPECT_TRUE(titles(b).contains(QStringLiteral("Battery empty")));
+}
+
+TEST(HomePage, ObstaclesAndTheRulesOfThePlaceAreWrittenDown) {
+  Builder b({}, 0);
+  ASSERT_TRUE(b.open("hedgerow", Station::home));
+  b.edit([](Rig& r) { r.home = {}; });
+  ASSERT_TRUE(home_of(b));
+  QApplication::processEvents();
+  b.when([&] { return QApplication::activeModalWidget() != nullptr; },
+         [&] {
+           auto* sheet = QApplication::activeModalWidget();
+           sheet->findChild<QLineEdit*>(QStringLiteral("obstacle_name"))->setText(QStringLiteral("<b>mast</b>"));
+           for (const auto& [box, value] :
+                {std::pair{"obstacle_bearing", 40.0}, {"obstacle_distance", 150.0}, {"obstacle_height", 55.0}})
+             sheet->findChild<QDoubleSpinBox*>(QLatin1String(box))->setValue(value);
+           static_cast<QDialog*>(sheet)->accept();
+         });
+  ASSERT_TRUE(b.click(QStringLiteral("home_obstacle")));
+  ASSERT_EQ(b.window.document().rig().home.obstacles.size(), 1u);
+  ASSERT_TRUE(home_of(b));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("<b>mast</b>")); }))
+      << "as it was typed";
+  EXPECT_NEAR(home_of(b)->return_height_m, 75, 0.01) << "as needed";
+  auto* rules = b.find<QLineEdit>(QStringLiteral("looked_up"));
+  rules->setFocus();
+  QTest::keyClicks(rules, QStringLiteral("club rules, spring"));
+  QTest::keyClick(rules, Qt::Key_Return);
+  EXPECT_EQ(b.window.document().rig().home.looked_up, "club rules, spring");
+}
+
+TEST(HomePage, StandsWithAnyDemoAndSaysWhatIsMissing) {
+  for (const char* name : {"heath", "bramble", "delta"}) {
+    Builder b({}, 0);
+    ASSERT_TRUE(b.open(name, Station::home)) << name;
+    ASSERT_TRUE(home_of(b)) << name;
+    QApplication::processEvents();
+    EXPECT_EQ(home_of(b)->missing, "") << name;
+    EXPECT_FALSE(titles(b).isEmpty()) << name;
+    EXPECT_FALSE(b.can_click(QStringLiteral("home_give"))) << name;
+  }
+  Builder b({}, 0);
+  ASSERT_TRUE(b.open("hedgerow", Station::home));
+  b.edit([](Rig& r) { r.parts.clear(), r.places.clear(), r.leads.clear(); });
+  ASSERT_TRUE(home_of(b));
+  QApplication::processEvents();
+  EXPECT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("home_give")); }));
+}
+
+}  // namespace
+}  // namespace rigging::app

@@ -1,0 +1,187 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "airframe/kinds.h"
+#include "base/angle.h"
+#include "bench_rig.h"
+#include "home/edits.h"
+#include "home/home.h"
+#include "review/deferred.h"
+
+namespace rigging {
+namespace {
+
+HomeReport report_of(const Rig& rig) { return home_report(rig, shipped(), feel_report(rig, shipped())); }
+
+Rig planned() {
+  Rig rig = demo("hedgerow");
+  rig.radio.on_loss = OnLoss::flag;
+  rig.home = {};
+  rig.home.on_loss = LossAction::come_home;
+  rig.home.area_m = 800;
+  return rig;
+}
+
+std::vector<StoryStep> story_of(const Rig& rig, double distance_m = 800, double share = 0.5) {
+  const HomeReport r = report_of(rig);
+  return loss_story(rig, shipped(), r, {distance_m, 90, 30}, share * r.performance.capacity_mah.expected);
+}
+
+const Snag* coded(const std::vector<Snag>& snags, std::string_view code) {
+  for (const Snag& s : snags)
+    if (s.code == code) return &s;
+  return nullptr;
+}
+
+TEST(Home, WhatItTakesHasItsBandTheRightWayRound) {
+  const HomeReport r = report_of(planned());
+  ASSERT_EQ(r.missing, "");
+  const HomePerformance& p = r.performance;
+  EXPECT_LE(p.cruise_m_s.worse, p.cruise_m_s.expected);
+  EXPECT_GE(p.cruise_a.worse, p.cruise_a.expected);
+  EXPECT_GE(p.climb_a.expected, p.cruise_a.expected);
+  EXPECT_GT(p.climb_m_s.expected, 0.5);
+  EXPECT_LT(p.climb_m_s.expected, p.cruise_m_s.expected * std::sin(16 * rad));
+  EXPECT_GT(p.glide_ratio, 4);
+  EXPECT_LT(p.glide_ratio, 20);
+  for (std::size_t i = 0; i < r.reach.expected.size(); ++i) {
+    EXPECT_LE(r.reach.worse[i].reach_m, r.reach.expected[i].reach_m);
+    EXPECT_LE(r.reach.expected[i].reach_m, r.reach.better[i].reach_m);
+  }
+}
+
+TEST(Home, TheThresholdIsTheVoltageFromWhichItJustComesHome) {
+  const Rig rig = planned();
+  const HomeReport r = report_of(rig);
+  ASSERT_TRUE(r.turn_home_mah && r.turn_home_v && r.worst_bearing_deg);
+  // The worst place lies downwind: against the wind it takes longest.
+  EXPECT_NEAR(std::remainder(*r.worst_bearing_deg - (rig.home.wind_from_deg + 180), 360), 0, 5.1);
+  // Flown from there with that charge the reserve is just kept, in the worst corner.
+  HomeCase c = r.worse;
+  c.place = {800, *r.worst_bearing_deg, 0.5 * r.return_height_m};
+  c.battery.left_mah = r.turn_home_mah->value;
+  const WayHome w = way_home(c);
+  EXPECT_NEAR(w.left_mah, r.performance.reserve_mah, 1e-6);
+  EXPECT_GE(*r.turn_home_mah->most, *r.turn_home_mah->least);
+  // On the chart the green then just holds the worst place: it starts at return height, so a little more.
+  const ReachBand band = reach_band(r, r.turn_home_mah->value, r.expected.wind);
+  const auto at = static_cast<std::size_t>(std::lround(*r.worst_bearing_deg / 5)) % band.worse.size();
+  EXPECT_GE(band.worse[at].reach_m, 800);
+  EXPECT_LT(band.worse[at].reach_m, 1100);
+  // Twice as far asks for more.
+  Rig further = rig;
+  further.home.area_m = 1600;
+  EXPECT_GT(report_of(further).turn_home_v->value, r.turn_home_v->value);
+}
+
+TEST(Home, VoltageFallsWithChargeAndCurrent) {
+  const HomePerformance p = report_of(planned()).performance;
+  EXPECT_NEAR(p.volts_at(1, 0), p.cells * p.full_cell_v, 1e-9);
+  EXPECT_NEAR(p.volts_at(0, 0), p.cells * p.empty_cell_v, 1e-9);
+  double before = 1e9;
+  for (double share = 1; share >= 0; share -= 0.05) {
+    EXPECT_LT(p.volts_at(share, 10), before);
+    before = p.volts_at(share, 10);
+  }
+  EXPECT_NEAR(p.volts_at(0.5, 0) - p.volts_at(0.5, 10), 10 * p.battery_ohm, 1e-12);
+}
+
+TEST(Home, TheStoryComesHomeAndAddsUp) {
+  const Rig rig = planned();
+  const auto story = story_of(rig);
+  ASSERT_GE(story.size(), 5u);
+  for (const StoryStep& s : story) EXPECT_TRUE(s.good) << s.title;
+  for (std::size_t i = 1; i < story.size(); ++i) {
+    EXPECT_EQ(story[i].from_s, story[i - 1].to_s);
+    EXPECT_EQ(story[i].from_m, story[i - 1].to_m);
+    EXPECT_EQ(story[i].from_height_m, story[i - 1].to_height_m);
+    EXPECT_GE(story[i].used_mah, story[i - 1].used_mah);
+  }
+  EXPECT_NEAR(story.back().to_m, 0, 1e-9);
+  EXPECT_NEAR(story.back().used_mah, 0.5 * report_of(rig).performance.capacity_mah.expected, 1e-6)
+      << "circles until empty";
+  // The way itself is that of the closed form.
+  const HomeReport r = report_of(rig);
+  HomeCase c = r.expected;
+  c.place = {800, 90, 30};
+  const WayHome w = way_home(c);
+  double way_s = 0;
+  for (const StoryStep& s : story)
+    if (s.part == StoryPart::climbing || s.part == StoryPart::returning) way_s += s.to_s - s.from_s;
+  EXPECT_NEAR(way_s, w.way_s, 1e-6);
+}
+
+TEST(Home, WhatGoesWrongIsSaid) {
+  const auto wrong = [](const Rig& rig, double distance_m = 800, double share = 0.5) {
+    std::string words;
+    for (const StoryStep& s : story_of(rig, distance_m, share))
+      if (!s.good) words += s.title + ". ";
+    return words;
+  };
+  Rig rig = planned();
+  EXPECT_EQ(wrong(rig), "");
+  rig.radio.on_loss = OnLoss::hold;
+  EXPECT_NE(wrong(rig).find("Nobody notices"), std::string::npos);
+  rig = planned();
+  rig.home.on_loss = LossAction::undecided;
+  EXPECT_NE(wrong(rig).find("Nothing is decided"), std::string::npos);
+  rig = planned();
+  rig.home.wind_m_s = 25, rig.home.wind_from_deg = 270;  // it lies downwind
+  EXPECT_NE(wrong(rig).find("can't come home"), std::string::npos);
+  rig = planned();
+  EXPECT_NE(wrong(rig, 20000, 0.1).find("Battery empty"), std::string::npos);
+  rig = planned();
+  std::erase_if(rig.parts, [](const Part& p) { return p.kind == "satellite_compass"; });
+  EXPECT_NE(wrong(rig).find("It can't"), std::string::npos);
+  EXPECT_EQ(report_of(rig).choices, std::vector{LossAction::glide});
+  Rig plain = demo("delta");
+  plain.radio.on_loss = OnLoss::preset;
+  EXPECT_TRUE(report_of(plain).choices.empty());
+  EXPECT_EQ(wrong(plain), "") << "what the receiver has stored";
+  plain.radio.on_loss = OnLoss::no_pulses;
+  EXPECT_NE(wrong(plain).find("Left to itself"), std::string::npos);
+}
+
+TEST(Home, TheRulesFindItAndTheirFixesHold) {
+  const auto snags = [](const Rig& rig) { return home_snags(rig, report_of(rig)); };
+  Rig rig = planned();
+  rig.home.on_loss = LossAction::undecided;
+  rig.home.warn_v = 12;
+  rig.home.height_m = 30;
+  rig.home.circle_radius_m = 10;
+  ASSERT_TRUE(put_obstacle(rig, {"mast", 10, 200, 45, {}}));
+  rig = put_obstacle(rig, {"mast", 10, 200, 45, {}})->rig;
+  for (const char* code : {"HOME-01", "HOME-04", "HOME-05", "HOME-07"}) {
+    const auto found = snags(rig);
+    const Snag* s = coded(found, code);
+    ASSERT_TRUE(s) << code;
+    ASSERT_TRUE(s->fix) << code;
+    rig = s->fix->apply(rig);
+    EXPECT_EQ(coded(snags(rig), code), nullptr) << code << ": its own advice was followed";
+  }
+  EXPECT_TRUE(coded(snags(rig), "HOME-08"));
+  rig.home.looked_up = "the club's field rules";
+  EXPECT_TRUE(snags(rig).empty()) << snags(rig).front().what;
+  rig.home.wind_m_s = 30;
+  EXPECT_TRUE(coded(snags(rig), "HOME-03"));
+  rig = planned();
+  rig.home.area_m = 20000;
+  EXPECT_TRUE(coded(snags(rig), "HOME-06"));
+  std::erase_if(rig.parts, [](const Part& p) { return p.kind == "satellite_compass"; });
+  EXPECT_TRUE(coded(snags(rig), "HOME-02"));
+}
+
+TEST(Home, WhatIsMissingIsSaidWithItsPlace) {
+  Rig rig = fresh_rig("A", AirframeKind::flying_wing, "full_controller");
+  EXPECT_NE(report_of(rig).missing, "");
+  rig.airframe.mass_kg = 1;
+  EXPECT_NE(report_of(rig).missing.find("battery"), std::string::npos);
+  EXPECT_EQ(report_of(rig).missing_at, Station::fit);
+  EXPECT_FALSE(put_obstacle(rig, {"", 0, 0, 0, {}}));
+  EXPECT_FALSE(put_obstacle(rig, {"tower", 400, 0, 0, {}}));
+  EXPECT_FALSE(take_obstacle_away(rig, "tower"));
+}
+
+}  // namespace
+}  // namespace rigging
