@@ -106,6 +106,9 @@ void comes_home(Story& s, const Rig& rig, const HomeReport& r, const HomePlace& 
   if (w.way_s > climbing)
     s.go({StoryPart::returning, w.way_s - climbing, p.cruise_a.expected, 0, s.height_m(), "Flies home",
           "Heading " + told(w.track->heading_deg) + "°, " + speed_text(w.track->ground_m_s) + " over the ground."});
+  if (const double more = r.return_height_m - s.height_m(); more > 0.5)
+    s.go({StoryPart::climbing, more / p.climb_m_s.expected, p.climb_a.expected, 0, r.return_height_m,
+          "Climbs over home", "It is there before it is up at " + field_text(r.return_height_m) + "."});
   if (s.over()) return;
   const bool holds = r.circle_radius_m + 0.5 >= r.least_circle_m;
   const double lasts = std::max(0.0, s.left_mah() / (p.cruise_a.expected * mah_per_as));

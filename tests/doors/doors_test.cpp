@@ -108,7 +108,8 @@ class SoundTheHorn : public Procedure {
 // A station's page.
 class HornPage : public app::StationPage {
  public:
-  explicit HornPage(const app::PageContext& context) : StationPage(Station::logbook, context), words_(new QLabel(this)) {
+  explicit HornPage(const app::PageContext& context)
+      : StationPage(Station::logbook, context), words_(new QLabel(this)) {
     words_->setObjectName(QStringLiteral("horn_words"));
     refresh();
   }
@@ -186,7 +187,7 @@ TEST_F(Doors, ARuleACheckAndAnEditReachTheCommandLine) {
   int snags = 0, checks = 0;
   for (const Json& s : json["snags"]) snags += s["code"] == "SENSES-90" && s["source"] == "common practice";
   for (const Json& c : json["checks"])
-    checks += c["check"] == "senses.horn_heard" && c["station"] == "home" && c["state"] == "none";
+    checks += c["check"] == "senses.horn_heard" && c["station"] == "logbook" && c["state"] == "none";
   EXPECT_EQ(snags, 1);
   EXPECT_EQ(checks, 1);
   EXPECT_FALSE(json["ready"].get<bool>()) << "readiness waits for it";

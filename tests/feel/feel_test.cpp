@@ -116,7 +116,8 @@ TEST(Feel, WhatCantBeSaidSaysWhy) {
   EXPECT_NE(feel_of(rig).missing.find("controller"), std::string::npos);
   const FeelReport rudder_only = feel_of(demo("heath"));
   for (const Axis axis : {Axis::roll, Axis::yaw})
-    EXPECT_TRUE(rudder_only.of(axis).known() && rudder_only.of(axis).rate.size() == 50u) << rudder_only.of(axis).why_not;
+    EXPECT_TRUE(rudder_only.of(axis).known() && rudder_only.of(axis).rate.size() == 50u)
+        << rudder_only.of(axis).why_not;
   Rig flat = demo("heath");  // nothing that a rudder could roll it by
   flat.airframe.dihedral_deg = 0;
   const AxisFeel roll = feel_of(flat).of(Axis::roll);

@@ -112,6 +112,16 @@ TEST(Home, TheStoryComesHomeAndAddsUp) {
   EXPECT_NEAR(way_s, w.way_s, 1e-6);
 }
 
+TEST(Home, NearHomeItClimbsThereAndOnlyThenCircles) {
+  const auto story = story_of(planned(), 0);
+  double high = 0;
+  for (const StoryStep& s : story) {
+    high = std::max(high, s.to_height_m);
+    if (s.part == StoryPart::circling) EXPECT_EQ(s.from_height_m, report_of(planned()).return_height_m);
+  }
+  EXPECT_EQ(high, report_of(planned()).return_height_m);
+}
+
 TEST(Home, WhatGoesWrongIsSaid) {
   const auto wrong = [](const Rig& rig, double distance_m = 800, double share = 0.5) {
     std::string words;

@@ -89,8 +89,7 @@ TEST(FeelPage, ADialIsReadByTheClockAndALinkageByItsThrow) {
   QTest::keyClick(typed, Qt::Key_Return);
   EXPECT_NEAR(*b.window.document().rig().feel.gain(Axis::pitch)->rate, 0.25, 1e-9);
   ASSERT_TRUE(b.click(QStringLiteral("axis_roll")));
-  EXPECT_TRUE(b.find<QLineEdit>(QStringLiteral("typed_gain"))->isEnabled())
-      << "it rolls by the rudder";
+  EXPECT_TRUE(b.find<QLineEdit>(QStringLiteral("typed_gain"))->isEnabled()) << "it rolls by the rudder";
 
   Rig rig = b.window.document().rig();
   rig.controller.kind = "fixed_mini";
