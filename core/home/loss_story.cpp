@@ -34,7 +34,7 @@ class Story {
   void go(Next next) {
     if (over_) return;
     const double asks = next.seconds * next.amps * mah_per_as;
-    const bool empties = asks > left_;
+    const bool empties = asks > left_ + 1e-6;  // a step may ask for just what is left
     const double share = empties ? std::max(0.0, left_) / asks : 1;
     StoryStep s;
     s.part = next.part;

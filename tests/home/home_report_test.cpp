@@ -112,6 +112,14 @@ TEST(Home, TheStoryComesHomeAndAddsUp) {
   EXPECT_NEAR(way_s, w.way_s, 1e-6);
 }
 
+TEST(Home, ACircleUntilTheBatteryIsEmptyIsNoAccident) {
+  for (int i = 0; i < 200; ++i) {
+    const auto story = story_of(planned(), 300 + 3.7 * i, 0.4 + 0.003 * i);
+    EXPECT_TRUE(story.back().good) << i;
+    EXPECT_EQ(story[story.size() - 2].part, StoryPart::circling) << i;
+  }
+}
+
 TEST(Home, NearHomeItClimbsThereAndOnlyThenCircles) {
   const auto story = story_of(planned(), 0);
   double high = 0;

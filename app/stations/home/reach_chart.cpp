@@ -220,7 +220,10 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.setPen(QPen(i.ink, 1.5));
     p.setBrush(i.ink);
     p.drawPolygon(QPolygonF{foot + QPointF(-5, 4), foot + QPointF(5, 4), foot + QPointF(0, -8)});
-    p.drawText(foot + QPointF(8, 5), said_of(o.name + ", " + field_text(o.height_m)));
+    // On the side that looks away from home.
+    const QString words = said_of(o.name + ", " + field_text(o.height_m));
+    const double wide = p.fontMetrics().horizontalAdvance(words);
+    p.drawText(foot + QPointF(foot.x() < home.x() ? -8 - wide : 8, 5), words);
   }
   // Home with its circle.
   p.setBrush(Qt::NoBrush);
