@@ -4,6 +4,7 @@
 #include "base/number.h"
 #include "command.h"
 #include "home/home.h"
+#include "home/modes.h"
 #include "home/way_home.h"
 #include "opened.h"
 
@@ -51,6 +52,36 @@ void reach(const std::string& file, int bearings, Session& session) {
                 << " m, out and back " << number_text(r.out_and_back_m, 0) << " m\n";
   }
   if (session.json) session.print(json);
+}
+
+void modes(const Opened& o, Session& session) {
+  const ModeDeck deck = mode_deck(o.rig, o.catalogue);
+  if (!deck.findings.empty()) session.status = found_wrong;
+  Json json{
+      {"switches", Json::array()}, {"cases", Json::array()}, {"findings", Json::array()}, {"missing", deck.missing}};
+  for (const SwitchLine& s : deck.switches) {
+    Json line{{"channel", s.channel}, {"measured", s.measured}, {"positions", Json::array()}};
+    for (const SwitchPosition& p : s.positions)
+      line["positions"].push_back({{"pulse_us", p.pulse_us}, {"mode", p.mode}, {"guard_us", p.guard_us}});
+    json["switches"].push_back(line);
+  }
+  for (const ModeCase& c : deck.cases)
+    json["cases"].push_back({{"positions", c.positions},
+                             {"mode", c.mode},
+                             {"words", mode_words(c.mode)},
+                             {"moves_to_manual", c.moves_to_manual}});
+  for (const ModeFinding& f : deck.findings)
+    json["findings"].push_back({{"trouble", word(f.trouble)}, {"channel", f.channel}, {"words", f.words}});
+  if (session.json) return session.print(json);
+  if (deck.switches.empty()) std::cout << "No switch position chooses a mode.\n";
+  for (const ModeCase& c : deck.cases) {
+    for (std::size_t k = 0; k < c.positions.size(); ++k)
+      std::cout << "channel " << deck.switches[k].channel << " at "
+                << number_text(deck.switches[k].positions[c.positions[k]].pulse_us, 0) << " µs  ";
+    std::cout << (c.mode.empty() ? "nothing" : c.mode) << ": " << mode_words(c.mode) << '\n';
+  }
+  for (const ModeFinding& f : deck.findings) std::cout << "  " << f.words << '\n';
+  for (const std::string& m : deck.missing) std::cout << "  For a first flight there is no " << m << ".\n";
 }
 
 struct FailsafeOptions {
@@ -115,6 +146,8 @@ void add_home_commands(CLI::App& app, Session& session) {
   ring->add_option("--bearings", *bearings, "How many, 36 to 720")->check(CLI::Range(36, 720));
   add_json_flag(*ring, session);
   ring->callback([&session, file, bearings] { reach(*file, *bearings, session); });
+  add_rig_command(app, session, "modes", "What every combination of switch positions does",
+                  [&session](const Opened& o) { modes(o, session); });
   const auto options = std::make_shared<FailsafeOptions>();
   auto* story =
       add_rig_command(app, session, "failsafe", "What happens from the lost link to the ground, as the rig plans it",

@@ -7,6 +7,7 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QSlider>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 #include <cmath>
 
@@ -67,6 +68,9 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   auto* left = new QVBoxLayout;
   auto* top = new QHBoxLayout;
   top->addWidget(heading(), 1);
+  switches_ = hinted_button(tr("Switches"), "home_switches", tr("What every way the switches can stand does"));
+  switches_->setCheckable(true);
+  top->addWidget(switches_);
   QLabel* caution = caution_words();
   caution->setWordWrap(false);
   caution->setText(tr("Worked out, not flown."));
@@ -75,15 +79,27 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
          "law of the place and the club's."));
   top->addWidget(caution);
   left->addLayout(top);
+  auto* field = new QWidget;
+  auto* column = new QVBoxLayout(field);
+  column->setContentsMargins(0, 0, 0, 0);
   chart_ = new ReachChart;
-  left->addWidget(chart_, 1);
+  column->addWidget(chart_, 1);
   moment_ = wrapping_words(10);
   moment_->setObjectName(QStringLiteral("story_moment"));
   moment_->setMinimumHeight(38);
   moment_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-  left->addWidget(moment_);
+  column->addWidget(moment_);
   strip_ = new StoryStrip;
-  left->addWidget(strip_);
+  column->addWidget(strip_);
+  deck_ = new SwitchDeck;
+  pictures_ = new QStackedWidget;
+  pictures_->addWidget(field);
+  pictures_->addWidget(deck_);
+  left->addWidget(pictures_, 1);
+  connect(switches_, &QPushButton::toggled, this, [this](bool on) {
+    pictures_->setCurrentIndex(on ? 1 : 0);
+    show_words();
+  });
   page->addLayout(left, 1);
 
   auto* side = new QVBoxLayout;
@@ -310,6 +326,16 @@ void HomePage::show_moment() {
 
 void HomePage::show_words() {
   const HomeReport* r = report();
+  if (switches_->isChecked()) {
+    const ModeDeck deck = mode_deck(document_.rig(), document_.catalogue());
+    QStringList lines;
+    for (const ModeFinding& f : deck.findings) lines << said_of(f.words);
+    if (!deck.switches.empty() && deck.findings.empty())
+      lines << tr("Nothing is in the way: every position is well inside its range.");
+    for (const std::string& m : deck.missing) lines << tr("For a first flight there is no %1.").arg(said_of(m));
+    deck_->show_deck(deck);
+    return words_->setText(lines.join(QStringLiteral("\n\n")));
+  }
   if (!r || !r->missing.empty()) return words_->clear();
   QStringList lines;
   if (working_->isChecked()) {
@@ -361,6 +387,8 @@ QList<Request> HomePage::requests() {
        here([this] { strip_->setFocus(); })},
       {tr("From how far it comes home"), tr("reach range wind battery charge map"),
        here([this] { chart_->setFocus(); })},
+      {tr("What the switches do"), tr("modes deck positions manual level circle return"),
+       here([this] { switches_->setChecked(true); })},
       {tr("Something high near the field…"), tr("obstacle mast church tree height"), here([this] { ask_obstacle(); })}};
 }
 

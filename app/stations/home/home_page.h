@@ -2,6 +2,7 @@
 
 #include "stations/home/reach_chart.h"
 #include "stations/home/story_strip.h"
+#include "stations/home/switch_deck.h"
 #include "stations/station_page.h"
 
 class QCheckBox;
@@ -11,6 +12,7 @@ class QGridLayout;
 class QLineEdit;
 class QPushButton;
 class QSlider;
+class QStackedWidget;
 
 namespace rigging::app {
 
@@ -39,6 +41,8 @@ class HomePage : public StationPage {
 
   QGridLayout* grid_;
   ReachChart* chart_;
+  SwitchDeck* deck_;
+  QStackedWidget* pictures_;
   StoryStrip* strip_;
   QLabel *moment_, *charge_words_, *words_, *choice_words_;
   QComboBox *on_loss_, *arrival_;
@@ -46,7 +50,7 @@ class HomePage : public StationPage {
   QDoubleSpinBox *hold_, *height_, *circle_, *area_, *warn_;
   QSlider* charge_;
   QLineEdit* looked_up_;
-  QPushButton *obstacle_, *working_, *give_;
+  QPushButton *obstacle_, *working_, *give_, *switches_;
   bool filling_ = false;
   bool charge_chosen_ = false;  ///< by hand
 };

@@ -132,6 +132,26 @@ TEST(HomePage, TheAircraftIsDraggedTheWindTurnedTheStoryScrubbed) {
   EXPECT_TRUE(titles(b).contains(QStringLiteral("Battery empty")));
 }
 
+TEST(HomePage, TheSwitchesAreMovedAndWhatFliesIsSaid) {
+  Builder b({}, 0);
+  ASSERT_TRUE(b.open("hedgerow", Station::home));
+  ASSERT_TRUE(home_of(b));
+  QApplication::processEvents();
+  ASSERT_TRUE(b.click(QStringLiteral("home_switches")));
+  auto* deck = b.find<SwitchDeck>(QStringLiteral("switch_deck"));
+  ASSERT_TRUE(deck->isVisible() && deck->chosen());
+  EXPECT_EQ(deck->chosen()->mode, "manual");
+  deck->setFocus();
+  QTest::keyClick(deck, Qt::Key_Down);
+  EXPECT_EQ(deck->chosen()->mode, "level");
+  EXPECT_TRUE(deck->accessibleDescription().contains(QStringLiteral("holds no height")));
+  QTest::mouseClick(deck, Qt::LeftButton, {}, QPoint(deck->width() / 2, 40 + 325));
+  EXPECT_EQ(deck->chosen()->mode, "rate");
+  EXPECT_TRUE(text(b, "home_words").contains(QStringLiteral("no return on a switch of its own")));
+  ASSERT_TRUE(b.click(QStringLiteral("home_switches")));
+  EXPECT_FALSE(deck->isVisible());
+}
+
 TEST(HomePage, ObstaclesAndTheRulesOfThePlaceAreWrittenDown) {
   Builder b({}, 0);
   ASSERT_TRUE(b.open("hedgerow", Station::home));

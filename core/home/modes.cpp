@@ -1,0 +1,168 @@
+#include "home/modes.h"
+
+#include <algorithm>
+
+#include "base/number.h"
+
+namespace rigging {
+namespace {
+
+constexpr std::size_t most_cases = 4096;
+
+struct ModeMeaning {
+  const char* mode;
+  int weight;  ///< the heavier goes before
+  bool automatic;
+  const char* words;
+};
+constexpr ModeMeaning meanings[]{
+    {"manual", 0, false, "Sticks alone: nothing corrects. The way out when a correction works the wrong way."},
+    {"rate", 1, false, "Fights turning, holds no attitude."},
+    {"hold", 2, false, "Holds the attitude in which the sticks were let go."},
+    {"level", 3, false, "Levels the wings and holds the nose; holds no height by itself."},
+    {"launch", 4, true, "Climbs by itself after the throw."},
+    {"circle", 5, true, "Circles where it is, by satellite: proves that it holds a place."},
+    {"land", 6, true, "Comes down by itself over home."},
+    {"return", 7, true, "Comes home by itself."}};
+
+const ModeMeaning* meaning(const std::string& mode) {
+  for (const ModeMeaning& m : meanings)
+    if (mode == m.mode) return &m;
+  return nullptr;
+}
+
+int weight_of(const std::string& mode) {
+  const ModeMeaning* m = meaning(mode);
+  return m ? m->weight : mode.empty() ? -1 : 4;
+}
+
+void judge_ranges(const Rig& rig, ModeDeck& deck) {
+  const auto add = [&deck](ModeTrouble trouble, int channel, const std::string& words) {
+    deck.findings.push_back({trouble, channel, words});
+  };
+  for (std::size_t i = 0; i < rig.modes.size(); ++i) {
+    const ModeChoice& m = rig.modes[i];
+    const auto line = std::find_if(deck.switches.begin(), deck.switches.end(),
+                                   [&](const SwitchLine& s) { return s.channel == m.channel; });
+    const bool reached = line != deck.switches.end() &&
+                         std::any_of(line->positions.begin(), line->positions.end(), [&](const SwitchPosition& p) {
+                           return p.pulse_us >= m.from_us && p.pulse_us <= m.to_us && p.mode == m.mode;
+                         });
+    if (!reached)
+      add(ModeTrouble::unreachable, m.channel,
+          "No position of channel " + std::to_string(m.channel) + " gives " + m.mode + ".");
+    for (std::size_t k = i + 1; k < rig.modes.size(); ++k) {
+      const ModeChoice& other = rig.modes[k];
+      if (other.channel == m.channel && other.mode != m.mode && other.from_us < m.to_us && m.from_us < other.to_us)
+        add(ModeTrouble::overlapping, m.channel,
+            "The ranges of " + m.mode + " and " + other.mode + " overlap on channel " + std::to_string(m.channel) +
+                ".");
+    }
+  }
+  for (const SwitchLine& s : deck.switches)
+    for (const SwitchPosition& p : s.positions) {
+      const std::string at = "Channel " + std::to_string(s.channel) + " at " + number_text(p.pulse_us, 0) + " µs ";
+      if (p.mode.empty() && deck.switches.size() == 1)
+        add(ModeTrouble::empty_position, s.channel, at + "chooses nothing.");
+      else if (p.guard_us < least_guard_us)
+        add(ModeTrouble::at_the_edge, s.channel,
+            at + "is " + number_text(p.guard_us, 0) +
+                " µs from the edge of its range: a little warmth, and it is another mode.");
+    }
+}
+
+/// Least switches to move until a case is as wanted; −1 where none is.
+template <class Wanted>
+int moves_until(const ModeCase& from, const std::vector<ModeCase>& cases, Wanted wanted) {
+  int least = -1;
+  for (const ModeCase& to : cases) {
+    if (!wanted(to)) continue;
+    int moved = 0;
+    for (std::size_t k = 0; k < from.positions.size(); ++k) moved += from.positions[k] != to.positions[k];
+    if (least < 0 || moved < least) least = moved;
+  }
+  return least;
+}
+
+void judge_cases(ModeDeck& deck) {
+  const auto manual = [](const ModeCase& c) { return c.mode == "manual"; };
+  const auto by_hand = [](const ModeCase& c) { return !is_automatic(c.mode); };
+  for (ModeCase& c : deck.cases) c.moves_to_manual = moves_until(c, deck.cases, manual);
+  const auto any = [&](auto&& test) { return std::any_of(deck.cases.begin(), deck.cases.end(), test); };
+  if (!any(manual))
+    deck.findings.push_back({ModeTrouble::no_manual, 0, "No way the switches can stand gives manual."});
+  else if (any([&](const ModeCase& c) { return by_hand(c) && c.moves_to_manual > 1; }))
+    deck.findings.push_back(
+        {ModeTrouble::far_from_manual, 0,
+         "From some places manual takes two switches: it has to be one movement, without looking."});
+  // All switches away from the pilot: how a transmitter is switched on.
+  if (!deck.cases.empty() && is_automatic(deck.cases.front().mode))
+    deck.findings.push_back({ModeTrouble::power_up, 0,
+                             "With all switches at their first position it is in " + deck.cases.front().mode +
+                                 " at power-up: let the first position be manual or levelling."});
+}
+
+}  // namespace
+
+std::string mode_words(const std::string& mode) {
+  const ModeMeaning* m = meaning(mode);
+  return m ? m->words : mode.empty() ? "Nothing is chosen: the board stays in what it was." : "A mode of this class.";
+}
+
+bool is_automatic(const std::string& mode) {
+  const ModeMeaning* m = meaning(mode);
+  return m && m->automatic;
+}
+
+const ModeCase* ModeDeck::at(const std::vector<std::size_t>& positions) const {
+  for (const ModeCase& c : cases)
+    if (c.positions == positions) return &c;
+  return nullptr;
+}
+
+ModeDeck mode_deck(const Rig& rig, const Catalogue& catalogue) {
+  ModeDeck deck;
+  if (rig.modes.empty()) return deck;
+  for (const SwitchLine& s : analyze_sticks(rig, catalogue).switches)
+    if (std::any_of(rig.modes.begin(), rig.modes.end(), [&](const ModeChoice& m) { return m.channel == s.channel; }))
+      deck.switches.push_back(s);
+  judge_ranges(rig, deck);
+  std::size_t count = 1;
+  for (const SwitchLine& s : deck.switches) count *= std::max<std::size_t>(1, s.positions.size());
+  if (deck.switches.empty() || count > most_cases) return deck;
+  for (std::size_t i = 0; i < count; ++i) {
+    ModeCase c;
+    std::size_t rest = i;
+    for (const SwitchLine& s : deck.switches) {
+      const std::size_t n = std::max<std::size_t>(1, s.positions.size());
+      c.positions.push_back(rest % n);
+      rest /= n;
+      const std::string mode = s.positions.empty() ? "" : s.positions[c.positions.back()].mode;
+      if (weight_of(mode) > weight_of(c.mode)) c.mode = mode;
+    }
+    deck.cases.push_back(std::move(c));
+  }
+  judge_cases(deck);
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  const auto has = [&](const std::string& mode) {
+    return std::any_of(deck.cases.begin(), deck.cases.end(), [&](const ModeCase& x) { return x.mode == mode; });
+  };
+  const auto can = [&](LossAction action) {
+    return c && std::find(c->home.on_loss.begin(), c->home.on_loss.end(), action) != c->home.on_loss.end();
+  };
+  if (!has("manual")) deck.missing.push_back("manual");
+  if (c && c->mode(Mode::level) && !has("level")) deck.missing.push_back("level");
+  if (can(LossAction::circle) && !has("circle")) deck.missing.push_back("circle");
+  if (can(LossAction::come_home)) {
+    const auto own =
+        std::find_if(rig.modes.begin(), rig.modes.end(), [](const ModeChoice& m) { return m.mode == "return"; });
+    const bool alone =
+        own != rig.modes.end() && std::all_of(rig.modes.begin(), rig.modes.end(), [&](const ModeChoice& m) {
+          return m.mode == "return" || m.channel != own->channel;
+        });
+    if (!alone) deck.missing.push_back("return on a switch of its own");
+  }
+  return deck;
+}
+
+}  // namespace rigging

@@ -1,0 +1,85 @@
+#include "home/modes.h"
+
+#include <gtest/gtest.h>
+
+#include "base/find.h"
+#include "bench_rig.h"
+
+namespace rigging {
+namespace {
+
+Channel switched(int number, Control control) {
+  Channel c;
+  c.number = number;
+  c.function = ChannelFunction::other;
+  c.control = control;
+  return c;
+}
+
+bool finds(const ModeDeck& deck, ModeTrouble trouble) {
+  return std::any_of(deck.findings.begin(), deck.findings.end(),
+                     [&](const ModeFinding& f) { return f.trouble == trouble; });
+}
+
+/// A three-position switch with manual, level and circle, and return on a switch of its own.
+Rig first_flight() {
+  Rig rig = demo("hedgerow");
+  std::erase_if(rig.radio.channels, [](const Channel& c) { return c.number >= 5; });
+  rig.radio.channels.push_back(switched(5, Control::three_position));
+  rig.radio.channels.push_back(switched(6, Control::two_position));
+  rig.modes = {{5, 900, 1250, "manual", {}},
+               {5, 1250, 1750, "level", {}},
+               {5, 1750, 2100, "circle", {}},
+               {6, 1500, 2100, "return", {}}};
+  return rig;
+}
+
+TEST(Modes, TheSetForTheFirstFlightHasNothingAgainstIt) {
+  const ModeDeck deck = mode_deck(first_flight(), shipped());
+  ASSERT_EQ(deck.switches.size(), 2u);
+  ASSERT_EQ(deck.cases.size(), 6u);
+  EXPECT_EQ(deck.at({0, 0})->mode, "manual");
+  EXPECT_EQ(deck.at({1, 0})->mode, "level");
+  EXPECT_EQ(deck.at({2, 0})->mode, "circle");
+  for (std::size_t k = 0; k < 3; ++k) EXPECT_EQ(deck.at({k, 1})->mode, "return") << "it goes before all else";
+  EXPECT_TRUE(deck.missing.empty());
+  EXPECT_EQ(deck.at({1, 0})->moves_to_manual, 1);
+  EXPECT_EQ(deck.at({1, 1})->moves_to_manual, 2) << "from return it is taken back first";
+  EXPECT_TRUE(deck.findings.empty()) << deck.findings.front().words;
+  // Where a second switch has to be off for manual, a stabilized mode is two movements away.
+  Rig rig = first_flight();
+  rig.modes[3].mode = "rate";
+  EXPECT_TRUE(finds(mode_deck(rig, shipped()), ModeTrouble::far_from_manual));
+}
+
+TEST(Modes, EveryTroubleIsFound) {
+  Rig rig = first_flight();
+  rig.modes[1].from_us = 1520;  // the middle position falls through
+  ModeDeck deck = mode_deck(rig, shipped());
+  EXPECT_TRUE(finds(deck, ModeTrouble::unreachable));
+  rig = first_flight();
+  rig.modes[2].from_us = 1600;
+  EXPECT_TRUE(finds(mode_deck(rig, shipped()), ModeTrouble::overlapping));
+  rig = first_flight();
+  rig.modes[0].to_us = rig.modes[1].from_us = 1480;
+  EXPECT_TRUE(finds(mode_deck(rig, shipped()), ModeTrouble::at_the_edge));
+  rig = first_flight();
+  rig.modes[0].mode = "rate";
+  deck = mode_deck(rig, shipped());
+  EXPECT_TRUE(finds(deck, ModeTrouble::no_manual));
+  EXPECT_EQ(deck.missing, std::vector<std::string>{"manual"});
+  rig = first_flight();
+  rig.modes[3].from_us = 900, rig.modes[3].to_us = 1500;
+  EXPECT_TRUE(finds(mode_deck(rig, shipped()), ModeTrouble::power_up));
+  rig = first_flight();
+  rig.modes.pop_back();
+  rig.modes.erase(rig.modes.begin() + 1);
+  deck = mode_deck(rig, shipped());
+  EXPECT_TRUE(finds(deck, ModeTrouble::empty_position));
+  EXPECT_EQ(deck.missing, (std::vector<std::string>{"level", "return on a switch of its own"}));
+  rig.modes.clear();
+  EXPECT_TRUE(mode_deck(rig, shipped()).switches.empty());
+}
+
+}  // namespace
+}  // namespace rigging
