@@ -2,9 +2,11 @@
 #include <memory>
 
 #include "base/number.h"
+#include "base/units.h"
 #include "command.h"
 #include "home/home.h"
 #include "home/modes.h"
+#include "home/rehearsal.h"
 #include "home/way_home.h"
 #include "opened.h"
 
@@ -132,6 +134,44 @@ void failsafe(const Opened& o, const FailsafeOptions& options, Session& session)
               << '\n';
 }
 
+struct RehearseOptions {
+  int count = 200;
+  std::uint32_t seed = 1;
+};
+
+void rehearse_rig(const Opened& o, const RehearseOptions& options, Session& session) {
+  const HomeReport r = home_report(o.rig, o.catalogue, feel_report(o.rig, o.catalogue));
+  Progress progress;
+  const auto table = rehearse_many(o.rig, o.catalogue, r, options.count, options.seed, progress);
+  if (!table) return session.refuse(table.error());
+  session.status = table->home == table->flown ? cli::good : found_wrong;
+  Json json{{"simulated", true},
+            {"flown", table->flown},
+            {"home", table->home},
+            {"kept_reserve", table->kept_reserve},
+            {"failed", Json::array()}};
+  for (const RehearsalTable::Line& l : table->failed) {
+    const RehearsalCase& c = l.first;
+    json["failed"].push_back({{"end", word(l.end)},
+                              {"count", l.count},
+                              {"words", l.words},
+                              {"distance_m", c.place.distance_m},
+                              {"bearing_deg", c.place.bearing_deg},
+                              {"height_m", c.place.height_m},
+                              {"left_mah", c.left_mah},
+                              {"wind_m_s", c.wind.speed_m_s},
+                              {"wind_from_deg", c.wind.from_deg}});
+  }
+  if (session.json) return session.print(json);
+  std::cout << "Simulated: " << table->home << " of " << table->flown << " come home, " << table->kept_reserve
+            << " with the reserve kept.\n";
+  for (const RehearsalTable::Line& l : table->failed)
+    std::cout << "  " << l.count << " " << spoken(word(l.end)) << ". The first: lost "
+              << field_text(l.first.place.distance_m) << " out at " << number_text(l.first.place.bearing_deg, 0)
+              << "°, " << field_text(l.first.place.height_m) << " up, " << number_text(l.first.left_mah, 0)
+              << " mAh, wind " << speed_text(l.first.wind.speed_m_s) << ". " << l.words << '\n';
+}
+
 }  // namespace
 
 void add_home_commands(CLI::App& app, Session& session) {
@@ -148,6 +188,12 @@ void add_home_commands(CLI::App& app, Session& session) {
   ring->callback([&session, file, bearings] { reach(*file, *bearings, session); });
   add_rig_command(app, session, "modes", "What every combination of switch positions does",
                   [&session](const Opened& o) { modes(o, session); });
+  const auto many = std::make_shared<RehearseOptions>();
+  auto* rehearses =
+      add_rig_command(app, session, "rehearse", "Cuts the link many times in simulation, and says what comes home",
+                      [&session, many](const Opened& o) { rehearse_rig(o, *many, session); });
+  rehearses->add_option("--count", many->count, "How often, 1 to 10000")->check(CLI::Range(1, 10000));
+  rehearses->add_option("--seed", many->seed, "The same seed draws the same");
   const auto options = std::make_shared<FailsafeOptions>();
   auto* story =
       add_rig_command(app, session, "failsafe", "What happens from the lost link to the ground, as the rig plans it",

@@ -61,7 +61,9 @@ QDoubleSpinBox* HomePage::box(const char* id, const QString& label, const QStrin
   return b;
 }
 
-HomePage::HomePage(const PageContext& context) : StationPage(Station::home, context) {
+HomePage::HomePage(const PageContext& context)
+    : StationPage(Station::home, context),
+      rehearser_([this](const Result<RehearsalTable>& table) { tell_rehearsal(table); }) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 10);
   page->setSpacing(14);
@@ -173,6 +175,10 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   keys->addWidget(obstacle_);
   keys->addWidget(working_);
   side->addLayout(keys);
+  rehearse_ = hinted_button(tr("Rehearse it 200 times"), "home_rehearse",
+                            tr("In simulation: the link is cut all over the area, in gusts, with aircraft like yours"));
+  connect(rehearse_, &QPushButton::clicked, this, &HomePage::rehearse_it);
+  side->addWidget(rehearse_);
   give_ = hinted_button(tr("Give it there"), "home_give", tr("What has to be known before anything can be worked out"));
   connect(give_, &QPushButton::clicked, this, [this] {
     if (const HomeReport* r = report()) Q_EMIT wanted(r->missing_at, QString());
@@ -251,6 +257,8 @@ void HomePage::refresh() {
   filling_ = false;
   const bool acts = r && r->can_act, homes = h.on_loss == LossAction::come_home;
   hold_->setEnabled(acts);
+  rehearse_->setEnabled(acts && homes && r->knows_place && r->missing.empty() && !rehearser_.progress());
+  if (!rehearsed_.isEmpty() && !(of_ == document_.rig())) rehearsed_.clear();
   for (QWidget* w : std::initializer_list<QWidget*>{height_, climb_first_, circle_, arrival_})
     w->setEnabled(acts && homes);
   choice_words_->setText(!r ? tr("Being worked out…")
@@ -346,6 +354,7 @@ void HomePage::show_words() {
       lines
           << tr("%1: %2\n%3 — %4").arg(said_of(f.name), said_of(figure_text(f)), said_of(f.formula), said_of(f.source));
   } else {
+    if (!rehearsed_.isEmpty()) lines << rehearsed_;
     for (const std::string& w : r->words) lines << said_of(w);
     for (const ObstacleLine& o : r->obstacles)
       lines << tr("%1: %2 below the way home").arg(said_of(o.name), said_of(field_text(o.clearance_m)));
@@ -375,6 +384,37 @@ void HomePage::ask_obstacle() {
   });
 }
 
+void HomePage::rehearse_it() {
+  const HomeReport* r = report();
+  if (!r) return;
+  constexpr int times = 200;
+  of_ = document_.rig();
+  rehearse_->setEnabled(false);
+  rehearser_.start([rig = of_, catalogue = document_.shared_catalogue(),
+                    report = *r](Progress& progress) -> std::optional<Result<RehearsalTable>> {
+    auto table = rehearse_many(rig, *catalogue, report, times, 1, progress);
+    if (progress.cancelled()) return std::nullopt;
+    return table;
+  });
+}
+
+void HomePage::tell_rehearsal(const Result<RehearsalTable>& table) {
+  if (!table) {
+    rehearsed_ = said_of(table.error().text());
+  } else {
+    rehearsed_ = tr("Simulated: %1 of %2 come home, %3 with the reserve kept.")
+                     .arg(table->home)
+                     .arg(table->flown)
+                     .arg(table->kept_reserve);
+    for (const RehearsalTable::Line& l : table->failed)
+      rehearsed_ += tr(" %1 did not; the first, lost %2 out in %3 of wind: %4")
+                        .arg(l.count)
+                        .arg(said_of(field_text(l.first.place.distance_m)), said_of(speed_text(l.first.wind.speed_m_s)),
+                             said_of(l.words));
+  }
+  refresh();
+}
+
 QList<Request> HomePage::requests() {
   const auto here = [this](const std::function<void()>& act) {
     return [this, act] {
@@ -387,6 +427,7 @@ QList<Request> HomePage::requests() {
        here([this] { strip_->setFocus(); })},
       {tr("From how far it comes home"), tr("reach range wind battery charge map"),
        here([this] { chart_->setFocus(); })},
+      {tr("Rehearse the way home"), tr("simulate cut the link test failsafe"), here([this] { rehearse_it(); })},
       {tr("What the switches do"), tr("modes deck positions manual level circle return"),
        here([this] { switches_->setChecked(true); })},
       {tr("Something high near the field…"), tr("obstacle mast church tree height"), here([this] { ask_obstacle(); })}};

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "document/worker.h"
+#include "home/rehearsal.h"
 #include "stations/home/reach_chart.h"
 #include "stations/home/story_strip.h"
 #include "stations/home/switch_deck.h"
@@ -37,6 +39,8 @@ class HomePage : public StationPage {
   void show_moment();
   void show_words();
   void ask_obstacle();
+  void rehearse_it();
+  void tell_rehearsal(const Result<RehearsalTable>& table);
   const HomeReport* report() const;
 
   QGridLayout* grid_;
@@ -50,7 +54,10 @@ class HomePage : public StationPage {
   QDoubleSpinBox *hold_, *height_, *circle_, *area_, *warn_;
   QSlider* charge_;
   QLineEdit* looked_up_;
-  QPushButton *obstacle_, *working_, *give_, *switches_;
+  QPushButton *obstacle_, *working_, *give_, *switches_, *rehearse_;
+  Worker<Result<RehearsalTable>> rehearser_;
+  QString rehearsed_;  ///< what the rehearsals of this plan told; empty when none were
+  Rig of_;             ///< the plan that they were of
   bool filling_ = false;
   bool charge_chosen_ = false;  ///< by hand
 };

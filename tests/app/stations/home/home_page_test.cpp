@@ -132,6 +132,27 @@ TEST(HomePage, TheAircraftIsDraggedTheWindTurnedTheStoryScrubbed) {
   EXPECT_TRUE(titles(b).contains(QStringLiteral("Battery empty")));
 }
 
+TEST(HomePage, RehearsalsFindWhatThePlanDoesNotHold) {
+  Builder b({}, 0);
+  ASSERT_TRUE(b.open("hedgerow", Station::home));
+  ASSERT_TRUE(home_of(b));
+  QApplication::processEvents();
+  ASSERT_TRUE(b.click(QStringLiteral("home_rehearse")));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("Simulated: 200 of 200")); }))
+      << text(b, "home_words").toStdString();
+  b.edit([](Rig& r) { r.home.wind_m_s = 15; });
+  ASSERT_TRUE(home_of(b));
+  EXPECT_TRUE(b.wait([&] { return !text(b, "home_words").contains(QStringLiteral("Simulated")); }))
+      << "of another plan";
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("home_rehearse")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("home_rehearse")));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("did not; the first")); }))
+      << text(b, "home_words").toStdString();
+  b.edit([](Rig& r) { r.home.on_loss = LossAction::glide; });
+  ASSERT_TRUE(home_of(b));
+  EXPECT_TRUE(b.wait([&] { return !b.can_click(QStringLiteral("home_rehearse")); }));
+}
+
 TEST(HomePage, TheSwitchesAreMovedAndWhatFliesIsSaid) {
   Builder b({}, 0);
   ASSERT_TRUE(b.open("hedgerow", Station::home));
