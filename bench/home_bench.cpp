@@ -1,23 +1,12 @@
 #include <benchmark/benchmark.h>
 
-#include "bench_rig.h"
-#include "home/home.h"
+#include "home/home_rigs.h"
 
 namespace rigging {
 namespace {
 
-HomeCase usual() {
-  HomeCase c;
-  c.place = {1500, 240, 60};
-  c.wind = {6, 270};
-  c.aircraft = {14, 9.5, 2.5, 22, 30};
-  c.back = {100, 50};
-  c.battery = {1300, 250};
-  return c;
-}
-
 void one_way_home(benchmark::State& state) {
-  HomeCase c = usual();
+  HomeCase c = usual_way_home();
   for (auto _ : state) {
     c.place.bearing_deg += 0.1;
     benchmark::DoNotOptimize(way_home(c));
@@ -26,7 +15,7 @@ void one_way_home(benchmark::State& state) {
 BENCHMARK(one_way_home);
 
 void reach_of_72_bearings(benchmark::State& state) {
-  const HomeCase c = usual();
+  const HomeCase c = usual_way_home();
   for (auto _ : state) benchmark::DoNotOptimize(reach_of(c));
 }
 BENCHMARK(reach_of_72_bearings);

@@ -1,9 +1,12 @@
 #include "home/edits.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "base/fields.h"
+#include "base/find.h"
 #include "base/number.h"
+#include "sticks/sticks.h"
 
 namespace rigging {
 namespace {
@@ -33,6 +36,10 @@ Result<Edit> no_obstacle_edit(const Rig& rig, const Catalogue&, const std::vecto
   return take_obstacle_away(rig, given[0]);
 }
 
+Result<Edit> first_flight_edit(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>&) {
+  return lay_out_first_flight(rig, catalogue);
+}
+
 }  // namespace
 
 Result<Edit> set_home(const Rig& rig, Home home, const std::string& label) {
@@ -57,13 +64,74 @@ Result<Edit> take_obstacle_away(const Rig& rig, const std::string& name) {
   return set_home(rig, home, "Not there any more: " + name);
 }
 
+Result<Edit> lay_out_first_flight(const Rig& rig, const Catalogue& catalogue) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (!c || c->home.on_loss.empty())
+    return failure("modes", "this class has its modes on fixed positions", "a class whose modes are put on switches");
+  Edit e{rig, "Switches for the first flight"};
+  auto& channels = e.rig.radio.channels;
+  const auto unused = [&] {
+    for (int number = 1; number <= rig.radio.transmitter.channels; ++number)
+      if (!find_in(channels, [number](const Channel& x) { return x.number == number; })) return number;
+    return 0;
+  };
+  // A switch that is there, else one more of this kind.
+  const auto taken = [&](ChannelFunction function, Control control, int but) -> Channel* {
+    for (Channel& x : channels)
+      if (x.function == function && x.number != but) return &x;
+    const int number = unused();
+    if (number == 0) return nullptr;
+    Channel made;
+    made.number = number, made.function = function, made.control = control;
+    channels.push_back(made);
+    return &channels.back();
+  };
+  channels.reserve(channels.size() + 2);
+  const Channel* modes = taken(ChannelFunction::mode, Control::three_position, 0);
+  const Channel* own = modes ? taken(ChannelFunction::return_home, Control::two_position, modes->number) : nullptr;
+  if (!own)
+    return failure("modes", "no channel is left for it",
+                   "two switches among the " + std::to_string(rig.radio.transmitter.channels) + " channels");
+  const auto positions = [&](const Channel& x) {
+    for (const SwitchLine& s : analyze_sticks(e.rig, catalogue).switches)
+      if (s.channel == x.number) return s.positions;
+    return std::vector<SwitchPosition>{};
+  };
+  const auto main = positions(*modes), second = positions(*own);
+  if (main.size() < 3)
+    return failure("modes", "the mode switch on channel " + std::to_string(modes->number) + " has too few positions",
+                   "a switch with three");
+  if (second.size() < 2)
+    return failure("modes", "channel " + std::to_string(own->number) + " has no two positions", "a switch");
+  const bool place = std::any_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) {
+    const PartKind* kind = catalogue.part(p.kind);
+    return kind && kind->group == PartGroup::satellite_receiver;
+  });
+  e.rig.modes.clear();
+  const auto put = [&](const Channel& on, const std::vector<SwitchPosition>& at,
+                       const std::vector<std::string>& wanted) {
+    double from = 900;
+    for (std::size_t i = 0; i < at.size(); ++i) {
+      const double to = i + 1 < at.size() ? std::round((at[i].pulse_us + at[i + 1].pulse_us) / 2) : 2100;
+      const std::string& mode = wanted[std::min(i, wanted.size() - 1)];
+      if (!mode.empty()) e.rig.modes.push_back({on.number, from, to, mode, {}});
+      from = to;
+    }
+  };
+  put(*modes, main, {"manual", "level", place ? "circle" : "rate"});
+  if (place) put(*own, second, {"", "return"});
+  return e;
+}
+
 std::vector<EditEntry> home_edits() {
-  return {{"on-loss", "What the controller does when the link is gone", {"ACTION"}, on_loss_edit},
-          {"obstacle",
-           "Something high near the field, as seen from home",
-           {"NAME", "BEARING_DEG", "DISTANCE_M", "HEIGHT_M"},
-           obstacle_edit},
-          {"no-obstacle", "Takes it out of the plan", {"NAME"}, no_obstacle_edit}};
+  return {
+      {"on-loss", "What the controller does when the link is gone", {"ACTION"}, on_loss_edit},
+      {"obstacle",
+       "Something high near the field, as seen from home",
+       {"NAME", "BEARING_DEG", "DISTANCE_M", "HEIGHT_M"},
+       obstacle_edit},
+      {"no-obstacle", "Takes it out of the plan", {"NAME"}, no_obstacle_edit},
+      {"first-flight-modes", "Manual, level and circle on the mode switch, return on its own", {}, first_flight_edit}};
 }
 
 }  // namespace rigging

@@ -11,7 +11,12 @@ Result<Edit> put_obstacle(const Rig& rig, const FieldObstacle& obstacle);
 /// Errors: none of that name.
 Result<Edit> take_obstacle_away(const Rig& rig, const std::string& name);
 
-/// `on-loss`, `obstacle`, `no-obstacle`.
+/// The switches of a first flight: manual, level and (where it knows its place) circle on the mode switch, return on a
+/// switch of its own, with boundaries half way between the positions. Errors: a class whose modes are not chosen by
+/// ranges, no channel left for return, a mode switch with fewer than three positions.
+Result<Edit> lay_out_first_flight(const Rig& rig, const Catalogue& catalogue);
+
+/// `on-loss`, `obstacle`, `no-obstacle`, `first-flight-modes`.
 std::vector<EditEntry> home_edits();
 
 }  // namespace rigging

@@ -4,27 +4,15 @@
 
 #include "airframe/kinds.h"
 #include "base/angle.h"
-#include "bench_rig.h"
 #include "home/edits.h"
-#include "home/home.h"
+#include "home/home_rigs.h"
 #include "review/deferred.h"
 
 namespace rigging {
 namespace {
 
-HomeReport report_of(const Rig& rig) { return home_report(rig, shipped(), feel_report(rig, shipped())); }
-
-Rig planned() {
-  Rig rig = demo("hedgerow");
-  rig.radio.on_loss = OnLoss::flag;
-  rig.home = {};
-  rig.home.on_loss = LossAction::come_home;
-  rig.home.area_m = 800;
-  return rig;
-}
-
 std::vector<StoryStep> story_of(const Rig& rig, double distance_m = 800, double share = 0.5) {
-  const HomeReport r = report_of(rig);
+  const HomeReport r = home_of(rig);
   return loss_story(rig, shipped(), r, {distance_m, 90, 30}, share * r.performance.capacity_mah.expected);
 }
 
@@ -35,7 +23,7 @@ const Snag* coded(const std::vector<Snag>& snags, std::string_view code) {
 }
 
 TEST(Home, WhatItTakesHasItsBandTheRightWayRound) {
-  const HomeReport r = report_of(planned());
+  const HomeReport r = home_of(comes_home());
   ASSERT_EQ(r.missing, "");
   const HomePerformance& p = r.performance;
   EXPECT_LE(p.cruise_m_s.worse, p.cruise_m_s.expected);
@@ -52,8 +40,8 @@ TEST(Home, WhatItTakesHasItsBandTheRightWayRound) {
 }
 
 TEST(Home, TheThresholdIsTheVoltageFromWhichItJustComesHome) {
-  const Rig rig = planned();
-  const HomeReport r = report_of(rig);
+  const Rig rig = comes_home();
+  const HomeReport r = home_of(rig);
   ASSERT_TRUE(r.turn_home_mah && r.turn_home_v && r.worst_bearing_deg);
   // The worst place lies downwind: against the wind it takes longest.
   EXPECT_NEAR(std::remainder(*r.worst_bearing_deg - (rig.home.wind_from_deg + 180), 360), 0, 5.1);
@@ -72,11 +60,11 @@ TEST(Home, TheThresholdIsTheVoltageFromWhichItJustComesHome) {
   // Twice as far asks for more.
   Rig further = rig;
   further.home.area_m = 1600;
-  EXPECT_GT(report_of(further).turn_home_v->value, r.turn_home_v->value);
+  EXPECT_GT(home_of(further).turn_home_v->value, r.turn_home_v->value);
 }
 
 TEST(Home, VoltageFallsWithChargeAndCurrent) {
-  const HomePerformance p = report_of(planned()).performance;
+  const HomePerformance p = home_of(comes_home()).performance;
   EXPECT_NEAR(p.volts_at(1, 0), p.cells * p.full_cell_v, 1e-9);
   EXPECT_NEAR(p.volts_at(0, 0), p.cells * p.empty_cell_v, 1e-9);
   double before = 1e9;
@@ -88,7 +76,7 @@ TEST(Home, VoltageFallsWithChargeAndCurrent) {
 }
 
 TEST(Home, TheStoryComesHomeAndAddsUp) {
-  const Rig rig = planned();
+  const Rig rig = comes_home();
   const auto story = story_of(rig);
   ASSERT_GE(story.size(), 5u);
   for (const StoryStep& s : story) EXPECT_TRUE(s.good) << s.title;
@@ -99,10 +87,10 @@ TEST(Home, TheStoryComesHomeAndAddsUp) {
     EXPECT_GE(story[i].used_mah, story[i - 1].used_mah);
   }
   EXPECT_NEAR(story.back().to_m, 0, 1e-9);
-  EXPECT_NEAR(story.back().used_mah, 0.5 * report_of(rig).performance.capacity_mah.expected, 1e-6)
+  EXPECT_NEAR(story.back().used_mah, 0.5 * home_of(rig).performance.capacity_mah.expected, 1e-6)
       << "circles until empty";
   // The way itself is that of the closed form.
-  const HomeReport r = report_of(rig);
+  const HomeReport r = home_of(rig);
   HomeCase c = r.expected;
   c.place = {800, 90, 30};
   const WayHome w = way_home(c);
@@ -113,21 +101,23 @@ TEST(Home, TheStoryComesHomeAndAddsUp) {
 }
 
 TEST(Home, ACircleUntilTheBatteryIsEmptyIsNoAccident) {
+  const HomeReport r = home_of(comes_home());
   for (int i = 0; i < 200; ++i) {
-    const auto story = story_of(planned(), 300 + 3.7 * i, 0.4 + 0.003 * i);
+    const double left_mah = (0.4 + 0.003 * i) * r.performance.capacity_mah.expected;
+    const auto story = loss_story(comes_home(), shipped(), r, {300 + 3.7 * i, 90, 30}, left_mah);
     EXPECT_TRUE(story.back().good) << i;
     EXPECT_EQ(story[story.size() - 2].part, StoryPart::circling) << i;
   }
 }
 
 TEST(Home, NearHomeItClimbsThereAndOnlyThenCircles) {
-  const auto story = story_of(planned(), 0);
+  const auto story = story_of(comes_home(), 0);
   double high = 0;
   for (const StoryStep& s : story) {
     high = std::max(high, s.to_height_m);
-    if (s.part == StoryPart::circling) EXPECT_EQ(s.from_height_m, report_of(planned()).return_height_m);
+    if (s.part == StoryPart::circling) EXPECT_EQ(s.from_height_m, home_of(comes_home()).return_height_m);
   }
-  EXPECT_EQ(high, report_of(planned()).return_height_m);
+  EXPECT_EQ(high, home_of(comes_home()).return_height_m);
 }
 
 TEST(Home, WhatGoesWrongIsSaid) {
@@ -137,33 +127,33 @@ TEST(Home, WhatGoesWrongIsSaid) {
       if (!s.good) words += s.title + ". ";
     return words;
   };
-  Rig rig = planned();
+  Rig rig = comes_home();
   EXPECT_EQ(wrong(rig), "");
   rig.radio.on_loss = OnLoss::hold;
   EXPECT_NE(wrong(rig).find("Nobody notices"), std::string::npos);
-  rig = planned();
+  rig = comes_home();
   rig.home.on_loss = LossAction::undecided;
   EXPECT_NE(wrong(rig).find("Nothing is decided"), std::string::npos);
-  rig = planned();
+  rig = comes_home();
   rig.home.wind_m_s = 25, rig.home.wind_from_deg = 270;  // it lies downwind
   EXPECT_NE(wrong(rig).find("can't come home"), std::string::npos);
-  rig = planned();
+  rig = comes_home();
   EXPECT_NE(wrong(rig, 20000, 0.1).find("Battery empty"), std::string::npos);
-  rig = planned();
+  rig = comes_home();
   std::erase_if(rig.parts, [](const Part& p) { return p.kind == "satellite_compass"; });
   EXPECT_NE(wrong(rig).find("It can't"), std::string::npos);
-  EXPECT_EQ(report_of(rig).choices, std::vector{LossAction::glide});
+  EXPECT_EQ(home_of(rig).choices, std::vector{LossAction::glide});
   Rig plain = demo("delta");
   plain.radio.on_loss = OnLoss::preset;
-  EXPECT_TRUE(report_of(plain).choices.empty());
+  EXPECT_TRUE(home_of(plain).choices.empty());
   EXPECT_EQ(wrong(plain), "") << "what the receiver has stored";
   plain.radio.on_loss = OnLoss::no_pulses;
   EXPECT_NE(wrong(plain).find("Left to itself"), std::string::npos);
 }
 
 TEST(Home, TheRulesFindItAndTheirFixesHold) {
-  const auto snags = [](const Rig& rig) { return home_snags(rig, report_of(rig)); };
-  Rig rig = planned();
+  const auto snags = [](const Rig& rig) { return home_snags(rig, home_of(rig)); };
+  Rig rig = comes_home();
   rig.home.on_loss = LossAction::undecided;
   rig.home.warn_v = 12;
   rig.home.height_m = 30;
@@ -183,7 +173,7 @@ TEST(Home, TheRulesFindItAndTheirFixesHold) {
   EXPECT_TRUE(snags(rig).empty()) << snags(rig).front().what;
   rig.home.wind_m_s = 30;
   EXPECT_TRUE(coded(snags(rig), "HOME-03"));
-  rig = planned();
+  rig = comes_home();
   rig.home.area_m = 20000;
   EXPECT_TRUE(coded(snags(rig), "HOME-06"));
   std::erase_if(rig.parts, [](const Part& p) { return p.kind == "satellite_compass"; });
@@ -192,10 +182,10 @@ TEST(Home, TheRulesFindItAndTheirFixesHold) {
 
 TEST(Home, WhatIsMissingIsSaidWithItsPlace) {
   Rig rig = fresh_rig("A", AirframeKind::flying_wing, "full_controller");
-  EXPECT_NE(report_of(rig).missing, "");
+  EXPECT_NE(home_of(rig).missing, "");
   rig.airframe.mass_kg = 1;
-  EXPECT_NE(report_of(rig).missing.find("battery"), std::string::npos);
-  EXPECT_EQ(report_of(rig).missing_at, Station::fit);
+  EXPECT_NE(home_of(rig).missing.find("battery"), std::string::npos);
+  EXPECT_EQ(home_of(rig).missing_at, Station::fit);
   EXPECT_FALSE(put_obstacle(rig, {"", 0, 0, 0, {}}));
   EXPECT_FALSE(put_obstacle(rig, {"tower", 400, 0, 0, {}}));
   EXPECT_FALSE(take_obstacle_away(rig, "tower"));

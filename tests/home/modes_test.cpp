@@ -4,6 +4,7 @@
 
 #include "base/find.h"
 #include "bench_rig.h"
+#include "home/edits.h"
 
 namespace rigging {
 namespace {
@@ -79,6 +80,31 @@ TEST(Modes, EveryTroubleIsFound) {
   EXPECT_EQ(deck.missing, (std::vector<std::string>{"level", "return on a switch of its own"}));
   rig.modes.clear();
   EXPECT_TRUE(mode_deck(rig, shipped()).switches.empty());
+}
+
+TEST(Modes, TheFirstFlightsSwitchesAreLaidOutInOneEdit) {
+  const auto made = lay_out_first_flight(demo("hedgerow"), shipped());
+  ASSERT_TRUE(made) << made.error().text();
+  ModeDeck deck = mode_deck(made->rig, shipped());
+  EXPECT_TRUE(deck.findings.empty()) << deck.findings.front().words;
+  EXPECT_TRUE(deck.missing.empty()) << deck.missing.front();
+  // Measured positions count.
+  Rig measured = demo("hedgerow");
+  for (Channel& c : measured.radio.channels)
+    if (c.function == ChannelFunction::mode) c.positions_us = {1010, 1400, 1985};
+  deck = mode_deck(lay_out_first_flight(measured, shipped())->rig, shipped());
+  EXPECT_TRUE(deck.findings.empty());
+  EXPECT_NEAR(deck.switches[0].positions[1].guard_us, 195, 1);
+  // Without a satellite receiver there is no return, and nothing that needs a place.
+  Rig blind = demo("hedgerow");
+  std::erase_if(blind.parts, [](const Part& p) { return p.kind == "satellite_compass"; });
+  const auto laid = lay_out_first_flight(blind, shipped());
+  ASSERT_TRUE(laid);
+  for (const ModeChoice& m : laid->rig.modes) EXPECT_FALSE(is_automatic(m.mode));
+  EXPECT_FALSE(lay_out_first_flight(demo("heath"), shipped())) << "its modes are where the class has them";
+  Rig full = demo("hedgerow");
+  full.radio.transmitter.channels = static_cast<int>(full.radio.channels.size());
+  EXPECT_FALSE(lay_out_first_flight(full, shipped()));
 }
 
 }  // namespace

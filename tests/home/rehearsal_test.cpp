@@ -6,29 +6,23 @@
 #include <random>
 
 #include "base/angle.h"
-#include "bench_rig.h"
 #include "earth/gravity.h"
 #include "home/edits.h"
+#include "home/home_rigs.h"
 
 namespace rigging {
 namespace {
 
 Rig planned() {
-  Rig rig = demo("hedgerow");
-  rig.radio.on_loss = OnLoss::flag;
-  rig.home = {};
-  rig.home.on_loss = LossAction::come_home;
-  rig.home.area_m = 800;
+  Rig rig = comes_home();
   rig.home.hold_s = 0;
   return rig;
 }
 
-HomeReport report_of(const Rig& rig) { return home_report(rig, shipped(), feel_report(rig, shipped())); }
-
 TEST(Rehearsal, AgreesWithTheClosedForm) {
   // Over random places and winds, steady air: the time within a twentieth and one full turn, the charge likewise.
   const Rig rig = planned();
-  const HomeReport r = report_of(rig);
+  const HomeReport r = home_of(rig);
   const double v = r.performance.cruise_m_s.expected;
   const double turn_s = 2 * pi * v / (standard_gravity * std::tan(r.performance.bank_deg * rad));
   std::mt19937 random(5);
@@ -56,7 +50,7 @@ TEST(Rehearsal, AgreesWithTheClosedForm) {
 TEST(Rehearsal, TheCircleThatIsPromisedIsHeld) {
   Rig rig = planned();
   rig.home.wind_m_s = 7;
-  const HomeReport r = report_of(rig);
+  const HomeReport r = home_of(rig);
   RehearsalCase c;
   c.place = {600, 80, 60};
   c.left_mah = 3000;
@@ -66,14 +60,14 @@ TEST(Rehearsal, TheCircleThatIsPromisedIsHeld) {
   EXPECT_LT(held->circle_reaches_m, 1.35 * r.circle_radius_m);
   // Too tight a circle drifts out of it.
   rig.home.circle_radius_m = 15;
-  const auto tight = rehearse(rig, shipped(), report_of(rig), c);
+  const auto tight = rehearse(rig, shipped(), home_of(rig), c);
   ASSERT_TRUE(tight);
   EXPECT_GT(tight->circle_reaches_m, 2 * 15);
 }
 
 TEST(Rehearsal, WhatFailsIsNamed) {
   Rig rig = planned();
-  const HomeReport r = report_of(rig);
+  const HomeReport r = home_of(rig);
   RehearsalCase c;
   c.place = {2500, 90, 30};
   c.left_mah = 60;
@@ -85,33 +79,33 @@ TEST(Rehearsal, WhatFailsIsNamed) {
   c.place = {600, 90, 20};
   rig.home.height_m = 30;
   rig = put_obstacle(rig, {"mast", 90, 300, 60, {}})->rig;
-  EXPECT_EQ(rehearse(rig, shipped(), report_of(rig), c)->end, RehearsalEnd::hit);
+  EXPECT_EQ(rehearse(rig, shipped(), home_of(rig), c)->end, RehearsalEnd::hit);
   rig.home.height_m = 90;
   rig.home.climb_first = true;
-  const auto over = rehearse(rig, shipped(), report_of(rig), c);
+  const auto over = rehearse(rig, shipped(), home_of(rig), c);
   EXPECT_EQ(over->end, RehearsalEnd::home) << over->words;
   rig.home.on_loss = LossAction::glide;
-  EXPECT_FALSE(rehearse(rig, shipped(), report_of(rig), c));
+  EXPECT_FALSE(rehearse(rig, shipped(), home_of(rig), c));
 }
 
 TEST(Rehearsal, WithTheThresholdNearlyAllComeHomeAndWithoutItNot) {
   Rig rig = planned();
   Progress progress;
-  const auto table = rehearse_many(rig, shipped(), report_of(rig), 200, 3, progress);
+  const auto table = rehearse_many(rig, shipped(), home_of(rig), 200, 3, progress);
   ASSERT_TRUE(table);
   EXPECT_EQ(table->flown, 200);
   EXPECT_EQ(table->home, 200) << (table->failed.empty() ? "" : table->failed.front().words);
   EXPECT_GT(table->kept_reserve, 190);
-  const auto again = rehearse_many(rig, shipped(), report_of(rig), 200, 3, progress);
+  const auto again = rehearse_many(rig, shipped(), home_of(rig), 200, 3, progress);
   EXPECT_EQ(again->kept_reserve, table->kept_reserve) << "the same seed draws the same";
   rig.home.wind_m_s = 15;
-  const auto windy = rehearse_many(rig, shipped(), report_of(rig), 100, 3, progress);
+  const auto windy = rehearse_many(rig, shipped(), home_of(rig), 100, 3, progress);
   ASSERT_TRUE(windy);
   EXPECT_LT(windy->home, 100);
   ASSERT_FALSE(windy->failed.empty());
   for (std::size_t i = 1; i < windy->failed.size(); ++i) EXPECT_LE(windy->failed[i].count, windy->failed[i - 1].count);
   progress.cancel();
-  EXPECT_EQ(rehearse_many(rig, shipped(), report_of(rig), 100, 3, progress)->flown, 0);
+  EXPECT_EQ(rehearse_many(rig, shipped(), home_of(rig), 100, 3, progress)->flown, 0);
 }
 
 }  // namespace

@@ -7,19 +7,10 @@
 
 #include "base/angle.h"
 #include "base/json.h"
+#include "home/home_rigs.h"
 
 namespace rigging {
 namespace {
-
-HomeCase usual() {
-  HomeCase c;
-  c.place = {1500, 240, 100};
-  c.wind = {6, 270};
-  c.aircraft = {14, 9.5, 2.5, 22, 30};
-  c.back = {100, 50};
-  c.battery = {1300, 250};
-  return c;
-}
 
 TEST(WayHome, FlownStepByStepItEndsAtHomeWithThatCharge) {
   // Second side: the heading is held and the air carries it, a hundredth of a second at a time.
@@ -27,7 +18,7 @@ TEST(WayHome, FlownStepByStepItEndsAtHomeWithThatCharge) {
   const auto between = [&random](double a, double b) { return std::uniform_real_distribution(a, b)(random); };
   int flown = 0;
   for (int i = 0; i < 200; ++i) {
-    HomeCase c = usual();
+    HomeCase c = usual_way_home();
     c.place = {between(200, 3000), between(0, 360), between(20, 150)};
     c.wind = {between(0, 18), between(0, 360)};
     c.aircraft = {between(10, 22), between(3, 15), between(1, 4), between(10, 30), 30};
@@ -64,7 +55,7 @@ TEST(WayHome, FromTheEdgeOfTheReachTheReserveIsJustKept) {
   std::mt19937 random(4);
   const auto between = [&random](double a, double b) { return std::uniform_real_distribution(a, b)(random); };
   for (int i = 0; i < 50; ++i) {
-    HomeCase c = usual();
+    HomeCase c = usual_way_home();
     c.wind = {between(0, 20), between(0, 360)};
     for (const HomeReach& r : reach_of(c)) {
       c.place = {r.reach_m, r.bearing_deg, c.back.height_m};
@@ -83,7 +74,7 @@ TEST(WayHome, FromTheEdgeOfTheReachTheReserveIsJustKept) {
 }
 
 TEST(WayHome, WhatCantBeHeldIsSaidAndNotComputed) {
-  HomeCase c = usual();
+  HomeCase c = usual_way_home();
   c.wind = {16, 60};  // against the way home
   const WayHome against = way_home(c);
   EXPECT_FALSE(against.arrives || against.keeps_reserve || against.track);
@@ -102,9 +93,9 @@ TEST(WayHome, WhatCantBeHeldIsSaidAndNotComputed) {
 }
 
 TEST(WayHome, ShortOfChargeTheNumbersStay) {
-  HomeCase c = usual();
+  HomeCase c = usual_way_home();
   c.battery.left_mah = 100;
-  c.place.distance_m = 5000;
+  c.place.distance_m = 5000, c.place.height_m = c.back.height_m;
   const WayHome w = way_home(c);
   EXPECT_FALSE(w.arrives);
   ASSERT_TRUE(w.track);

@@ -100,6 +100,8 @@ HomePage::HomePage(const PageContext& context)
   left->addWidget(pictures_, 1);
   connect(switches_, &QPushButton::toggled, this, [this](bool on) {
     pictures_->setCurrentIndex(on ? 1 : 0);
+    rehearse_->setVisible(!on);
+    lay_out_->setVisible(on);
     show_words();
   });
   page->addLayout(left, 1);
@@ -179,6 +181,12 @@ HomePage::HomePage(const PageContext& context)
                             tr("In simulation: the link is cut all over the area, in gusts, with aircraft like yours"));
   connect(rehearse_, &QPushButton::clicked, this, &HomePage::rehearse_it);
   side->addWidget(rehearse_);
+  lay_out_ = hinted_button(tr("Lay out the first flight"), "home_lay_out",
+                           tr("Manual, level and circle on the mode switch, return on a switch of its own"));
+  lay_out_->hide();
+  connect(lay_out_, &QPushButton::clicked, this,
+          [this] { document_.apply(lay_out_first_flight(document_.rig(), document_.catalogue())); });
+  side->addWidget(lay_out_);
   give_ = hinted_button(tr("Give it there"), "home_give", tr("What has to be known before anything can be worked out"));
   connect(give_, &QPushButton::clicked, this, [this] {
     if (const HomeReport* r = report()) Q_EMIT wanted(r->missing_at, QString());
@@ -341,6 +349,7 @@ void HomePage::show_words() {
     if (!deck.switches.empty() && deck.findings.empty())
       lines << tr("Nothing is in the way: every position is well inside its range.");
     for (const std::string& m : deck.missing) lines << tr("For a first flight there is no %1.").arg(said_of(m));
+    lay_out_->setEnabled(!deck.missing.empty() || deck.switches.empty());
     deck_->show_deck(deck);
     return words_->setText(lines.join(QStringLiteral("\n\n")));
   }

@@ -54,7 +54,7 @@ class HomePage : public StationPage {
   QDoubleSpinBox *hold_, *height_, *circle_, *area_, *warn_;
   QSlider* charge_;
   QLineEdit* looked_up_;
-  QPushButton *obstacle_, *working_, *give_, *switches_, *rehearse_;
+  QPushButton *obstacle_, *working_, *give_, *switches_, *rehearse_, *lay_out_;
   Worker<Result<RehearsalTable>> rehearser_;
   QString rehearsed_;  ///< what the rehearsals of this plan told; empty when none were
   Rig of_;             ///< the plan that they were of

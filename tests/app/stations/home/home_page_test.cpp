@@ -169,6 +169,12 @@ TEST(HomePage, TheSwitchesAreMovedAndWhatFliesIsSaid) {
   QTest::mouseClick(deck, Qt::LeftButton, {}, QPoint(deck->width() / 2, 40 + 325));
   EXPECT_EQ(deck->chosen()->mode, "rate");
   EXPECT_TRUE(text(b, "home_words").contains(QStringLiteral("no return on a switch of its own")));
+  ASSERT_TRUE(b.click(QStringLiteral("home_lay_out")));
+  ASSERT_TRUE(home_of(b));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("Nothing is in the way")); }))
+      << text(b, "home_words").toStdString();
+  EXPECT_FALSE(b.can_click(QStringLiteral("home_lay_out"))) << "it stands as a first flight wants it";
+  EXPECT_EQ(b.window.document().rig().modes.size(), 4u);
   ASSERT_TRUE(b.click(QStringLiteral("home_switches")));
   EXPECT_FALSE(deck->isVisible());
 }
