@@ -59,7 +59,9 @@ std::string_view unit_of_name(std::string_view member) {
 }
 
 std::string length_text(double m, int finer) {
-  if (std::abs(m) < in_the_field_m) return text(m, "m", finer);
+  return std::abs(m) < in_the_field_m ? text(m, "m", finer) : field_text(m);
+}
+std::string field_text(double m) {
   const bool metric = unit_system() == UnitSystem::metric;
   return number_text(metric ? m : m / foot_m, 0) + (metric ? " m" : " ft");
 }

@@ -26,6 +26,8 @@ std::string_view unit_of_name(std::string_view member);
 
 /// "12 mm" or "0.47 in". `finer`: so many decimals more than usual.
 std::string length_text(double m, int finer = 0);
+/// A distance in the field, metres: "150 m" or "492 ft".
+std::string field_text(double m);
 /// The number alone, for a column whose head has the unit.
 std::string length_figure(double m, int finer = 0);
 /// "125 g" or "4.41 oz".

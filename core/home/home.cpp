@@ -200,9 +200,8 @@ double least_circle(const HomePerformance& p, double wind_m_s) {
 void judge_obstacles(const Rig& rig, HomeReport& r) {
   const double area = rig.home.area_m.value_or(1e9);
   for (const FieldObstacle& o : rig.home.obstacles) {
-    const bool in = o.distance_m <= area;
-    if (in) r.least_height_m = std::max(r.least_height_m, o.height_m + clears_by_m);
-    r.obstacles.push_back({o.name, 0, in});
+    if (o.distance_m <= area) r.least_height_m = std::max(r.least_height_m, o.height_m + clears_by_m);
+    r.obstacles.push_back({o.name, 0});
   }
 }
 
@@ -250,26 +249,23 @@ void say(const Rig& rig, HomeReport& r) {
   const HomePerformance& p = r.performance;
   const double wind = rig.home.wind_m_s, gusty = wind * (1 + gust_share);
   auto& w = r.words;
-  if (wind >= p.cruise_m_s.expected)
+  if (r.blown_away())
     w.push_back("The wind of " + speed_text(wind) +
                 " is as fast as it flies: it can't come home against it, nor hold a place. Only ground downwind can be "
                 "reached.");
   else if (gusty >= p.cruise_m_s.worse)
     w.push_back("Gusts may be as fast as it flies (" + speed_text(gusty) + "): against them it stands still.");
-  if (rig.home.area_m && wind < p.cruise_m_s.expected) {
-    const auto least =
-        std::min_element(r.reach.worse.begin(), r.reach.worse.end(),
-                         [](const HomeReach& a, const HomeReach& b) { return a.out_and_back_m < b.out_and_back_m; });
-    if (least->out_and_back_m < *rig.home.area_m)
+  if (rig.home.area_m && !r.blown_away()) {
+    if (r.surely_out_and_back_m < *rig.home.area_m)
       w.push_back("Out to " + field_text(*rig.home.area_m) + " and back is more than a full battery surely gives: " +
-                  field_text(least->out_and_back_m) + " with the reserve kept.");
-    if (r.turn_home_mah && r.turn_home_mah->value > p.capacity_mah.worse)
+                  field_text(r.surely_out_and_back_m) + " with the reserve kept.");
+    if (r.turn_home_mah && !r.area_holds())
       w.push_back("From the edge of the area the way home takes more than there is.");
     else if (r.turn_home_v) {
       const std::string at = n(r.turn_home_v->value, 1) + " V under load";
       if (!rig.home.warn_v)
         w.push_back("It has to turn home at " + at + " (" + n(r.turn_home_mah->value) + " mAh left) at the latest.");
-      else if (*rig.home.warn_v < r.turn_home_v->value - 0.05)
+      else if (!r.in_time(*rig.home.warn_v))
         w.push_back("The threshold of " + n(*rig.home.warn_v, 1) +
                     " V is too low: from the edge of the area it has to turn home at " + at + ".");
       else
@@ -280,13 +276,13 @@ void say(const Rig& rig, HomeReport& r) {
     w.push_back("How far it is meant to fly is not told: then the threshold for turning home can be worked out.");
   }
   if (r.least_height_m > 0)
-    w.push_back(r.return_height_m >= r.least_height_m
-                    ? "The return height of " + field_text(r.return_height_m) + " clears everything by " +
-                          field_text(clears_by_m) + " or more: holds."
-                    : "The return height of " + field_text(r.return_height_m) + " is too low: " +
-                          field_text(r.least_height_m) + " clears everything by " + field_text(clears_by_m) + ".");
+    w.push_back(r.clears() ? "The return height of " + field_text(r.return_height_m) + " clears everything by " +
+                                 field_text(clears_by_m) + " or more: holds."
+                           : "The return height of " + field_text(r.return_height_m) +
+                                 " is too low: " + field_text(r.least_height_m) + " clears everything by " +
+                                 field_text(clears_by_m) + ".");
   if (wind < most_share * p.cruise_m_s.expected)
-    w.push_back(r.circle_radius_m + 0.5 >= r.least_circle_m
+    w.push_back(r.circle_holds()
                     ? "A circle of " + field_text(r.circle_radius_m) + " can be held with " + n(p.bank_deg) +
                           "° of bank in this wind: holds."
                     : "A circle of " + field_text(r.circle_radius_m) + " asks for more than " + n(p.bank_deg) +
@@ -294,13 +290,6 @@ void say(const Rig& rig, HomeReport& r) {
 }
 
 }  // namespace
-
-std::string field_text(double m) {
-  const bool metric = unit_system() == UnitSystem::metric;
-  const double shown = metric ? m : m / 0.3048;
-  const double step = shown >= 1000 ? 10 : 1;
-  return number_text(std::round(shown / step) * step, 0) + (metric ? " m" : " ft");
-}
 
 HomeAircraft HomePerformance::aircraft(double Expectation::*which) const {
   return {cruise_m_s.*which, cruise_a.*which, climb_m_s.*which, climb_a.*which, bank_deg};
@@ -357,9 +346,11 @@ HomeReport analyze_home(const Rig& rig, const Catalogue& catalogue, const FeelRe
   r.worse = case_of(rig, r, &Expectation::worse, wind * (1 + gust_share));
   r.better = case_of(rig, r, &Expectation::better, wind * (1 - gust_share));
   r.reach = reach_band(r, r.performance.capacity_mah.worse, r.expected.wind);
+  r.surely_out_and_back_m = 1e12;
+  for (const HomeReach& at : r.reach.worse)
+    r.surely_out_and_back_m = std::min(r.surely_out_and_back_m, at.out_and_back_m);
   judge_area(rig, r);
   say(rig, r);
-  r.answer = r.words.empty() ? "" : r.words.front();
   return r;
 }
 

@@ -55,7 +55,6 @@ struct StoryStep {
 struct ObstacleLine {
   std::string name;
   double clearance_m = 0;  ///< of the return height over it
-  bool in_reach = true;    ///< within the area that is flown
   bool operator==(const ObstacleLine&) const = default;
 };
 
@@ -71,7 +70,7 @@ struct HomeReport {
   bool can_act = false;              ///< the class does something by itself
   bool knows_place = false;          ///< a satellite receiver is fitted, and the class can use it
   std::vector<LossAction> choices;   ///< that can work with what is fitted
-  HomeCase expected, worse, better;  ///< with the planned wind and a full battery, at the edge of the area
+  HomeCase expected, worse, better;  ///< over home, with the planned wind and a full battery
   ReachBand reach;                   ///< with what an aged battery surely gives
   double return_height_m = 0;        ///< as planned, or the least that clears everything
   double circle_radius_m = 0;        ///< as planned, or the least that wind and bank allow
@@ -81,8 +80,17 @@ struct HomeReport {
   /// From the worst place of the planned area; nothing without an area, or where it does not come home at all.
   std::optional<double> worst_bearing_deg;
   std::optional<Figure> turn_home_mah, turn_home_v;  ///< charge and voltage under load at which it has to turn home
+  double surely_out_and_back_m = 0;                  ///< round the compass, in the worst corner of the bands
   std::vector<std::string> words;                    ///< verdicts, the gravest first
-  std::string answer;                                ///< one sentence for the picture
+
+  /// It flies no faster than the planned wind.
+  bool blown_away() const { return expected.wind.speed_m_s >= performance.cruise_m_s.expected; }
+  bool clears() const { return return_height_m >= least_height_m; }
+  bool circle_holds() const { return circle_radius_m + 0.5 >= least_circle_m; }
+  /// From the edge of the area even an aged battery has enough.
+  bool area_holds() const { return turn_home_mah && turn_home_mah->value <= performance.capacity_mah.worse; }
+  /// A threshold that brings it home from there; to be asked where the area holds.
+  bool in_time(double volts) const { return volts >= turn_home_v->value - 0.05; }
 };
 
 /// Of the flying aircraft and its power. A fraction of a millisecond.
@@ -99,8 +107,5 @@ std::vector<StoryStep> loss_story(const Rig& rig, const Catalogue& catalogue, co
 
 inline constexpr double clears_by_m = 20;  ///< common practice
 inline constexpr double gust_share = 0.3;  ///< that gusts add to the planned wind (common practice)
-
-/// Metres, as a distance in the field is said: "150 m" or "490 ft".
-std::string field_text(double m);
 
 }  // namespace rigging

@@ -110,7 +110,7 @@ void comes_home(Story& s, const Rig& rig, const HomeReport& r, const HomePlace& 
     s.go({StoryPart::climbing, more / p.climb_m_s.expected, p.climb_a.expected, 0, r.return_height_m,
           "Climbs over home", "It is there before it is up at " + field_text(r.return_height_m) + "."});
   if (s.over()) return;
-  const bool holds = r.circle_radius_m + 0.5 >= r.least_circle_m;
+  const bool holds = r.circle_holds();
   const double lasts = std::max(0.0, s.left_mah() / (p.cruise_a.expected * mah_per_as));
   if (rig.home.on_arrival == OnArrival::land) {
     s.go({StoryPart::circling, std::min(30.0, lasts), p.cruise_a.expected, 0, s.height_m(), "Circles over home",

@@ -6,6 +6,7 @@
 
 #include "base/angle.h"
 #include "base/number.h"
+#include "base/units.h"
 #include "earth/gravity.h"
 
 namespace rigging {

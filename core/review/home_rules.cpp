@@ -59,8 +59,8 @@ void does_not_know_where(const HomeInspection& in, std::vector<Snag>& snags) {
 
 void too_windy(const HomeInspection& in, std::vector<Snag>& snags) {
   if (!in.report.knows_place || in.rig.home.on_loss == LossAction::glide) return;
+  if (!in.report.blown_away()) return;
   const double wind = in.rig.home.wind_m_s, cruise = in.report.performance.cruise_m_s.expected;
-  if (wind < cruise) return;
   Findings found("HOME-03", Station::home, source::triangle, snags);
   found.add(Severity::fix_first, "wind",
             "The planned wind of " + speed_text(wind) + " is as fast as it cruises (" + speed_text(cruise) + ")",
@@ -69,7 +69,7 @@ void too_windy(const HomeInspection& in, std::vector<Snag>& snags) {
 
 void too_low(const HomeInspection& in, std::vector<Snag>& snags) {
   const HomeReport& r = in.report;
-  if (r.least_height_m <= 0 || r.return_height_m >= r.least_height_m) return;
+  if (r.clears()) return;
   Findings found("HOME-04", Station::home, source::geometry, snags);
   const double height = std::ceil(r.least_height_m / 5) * 5;
   Snag& n = found.add(Severity::fix_first, "height",
@@ -82,9 +82,9 @@ void too_low(const HomeInspection& in, std::vector<Snag>& snags) {
 
 void threshold(const HomeInspection& in, std::vector<Snag>& snags) {
   const HomeReport& r = in.report;
-  if (!r.turn_home_v || r.turn_home_mah->value > r.performance.capacity_mah.worse) return;
+  if (!r.area_holds()) return;
   const std::optional<double>& set = in.rig.home.warn_v;
-  if (set && *set >= r.turn_home_v->value - 0.05) return;
+  if (set && r.in_time(*set)) return;
   const double volts = std::ceil(r.turn_home_v->value * 10) / 10;
   const std::string at = number_text(volts, 1) + " V";
   Findings found("HOME-05", Station::home, source::triangle, snags);
@@ -100,21 +100,20 @@ void threshold(const HomeInspection& in, std::vector<Snag>& snags) {
 
 void beyond_reach(const HomeInspection& in, std::vector<Snag>& snags) {
   const HomeReport& r = in.report;
-  if (!in.rig.home.area_m || in.rig.home.wind_m_s >= r.performance.cruise_m_s.expected) return;
-  double least = 1e12;
-  for (const HomeReach& at : r.reach.worse) least = std::min(least, at.out_and_back_m);
-  if (least >= *in.rig.home.area_m) return;
+  if (!in.rig.home.area_m || r.blown_away()) return;
+  if (r.surely_out_and_back_m >= *in.rig.home.area_m) return;
   Findings found("HOME-06", Station::home, source::triangle, snags);
   found.add(Severity::fix_first, "area",
             "Out to " + field_text(*in.rig.home.area_m) + " and back is more than a full battery surely gives",
-            "With the reserve kept, against gusts and with an aged battery it is " + field_text(least) + ".",
+            "With the reserve kept, against gusts and with an aged battery it is " +
+                field_text(r.surely_out_and_back_m) + ".",
             "Fly less far, in less wind, or with more charge.");
 }
 
 void circle(const HomeInspection& in, std::vector<Snag>& snags) {
   const HomeReport& r = in.report;
   if (!in.rig.home.circle_radius_m || in.rig.home.on_loss != LossAction::come_home) return;
-  if (*in.rig.home.circle_radius_m + 0.5 >= r.least_circle_m) return;
+  if (r.circle_holds()) return;
   Findings found("HOME-07", Station::home, source::turn, snags);
   const double radius = std::ceil(r.least_circle_m / 5) * 5;
   Snag& n = found.add(Severity::worth_knowing, "circle",
