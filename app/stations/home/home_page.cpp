@@ -58,6 +58,13 @@ QDoubleSpinBox* HomePage::box(const char* id, const QString& label, const QStrin
         open && value < b->minimum() + 1e-9 ? std::nullopt : std::optional(metres ? value * foot_m : value);
     change(label, [&](Home& h) { put(h, given); });
   });
+  connect(b, &QDoubleSpinBox::editingFinished, this, [this, b, label, range] {
+    const QString typed = static_cast<NumberBox*>(b)->take_refused();
+    if (!typed.isEmpty())
+      Q_EMIT said(
+          tr("%1: “%2” does not fit: %3 to %4%5 is expected.")
+              .arg(label, typed.trimmed(), b->textFromValue(range.least), b->textFromValue(range.most), b->suffix()));
+  });
   return b;
 }
 

@@ -55,6 +55,12 @@ TEST(HomePage, FromNothingToAPlanThatComesHome) {
   ASSERT_TRUE(choose(b, "on_loss", "Come home"));
   EXPECT_EQ(b.window.document().rig().home.on_loss, LossAction::come_home);
   ASSERT_TRUE(home_of(b));
+  QStringList said;
+  QObject::connect(b.window.findChild<HomePage*>(), &StationPage::said, [&](const QString& words) { said << words; });
+  type(b, "home_area", "900,5");
+  EXPECT_FALSE(b.window.document().rig().home.area_m);
+  EXPECT_TRUE(said.join(QLatin1Char(' ')).contains(QStringLiteral("does not fit")))
+      << "nothing is thrown away in silence";
   type(b, "home_area", "900");
   ASSERT_TRUE(home_of(b));
   EXPECT_EQ(b.window.document().rig().home.area_m, 900);
