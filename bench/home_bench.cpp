@@ -1,5 +1,6 @@
 #include <benchmark/benchmark.h>
 
+#include "home/field_files.h"
 #include "home/home_rigs.h"
 
 namespace rigging {
@@ -33,6 +34,22 @@ void story_of_a_lost_link(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(loss_story(rig, shipped(), r, {800, 90, 30}, 2000));
 }
 BENCHMARK(story_of_a_lost_link);
+
+void rose_of_every_wind(benchmark::State& state) {
+  const Rig rig = demo("hedgerow");
+  const HomeReport r = home_report(rig, shipped(), feel_report(rig, shipped()));
+  for (auto _ : state) benchmark::DoNotOptimize(wind_rose_of(rig, r));
+}
+BENCHMARK(rose_of_every_wind)->Unit(benchmark::kMicrosecond);
+
+void reach_as_gpx(benchmark::State& state) {
+  Rig rig = demo("hedgerow");
+  rig.fit.latitude_deg = 47, rig.fit.longitude_deg = 8;
+  const HomeReport r = home_report(rig, shipped(), feel_report(rig, shipped()));
+  const ReachBand band = reach_band(r, 1500, r.expected.wind);
+  for (auto _ : state) benchmark::DoNotOptimize(reach_gpx(rig, r, band, 1500));
+}
+BENCHMARK(reach_as_gpx)->Unit(benchmark::kMicrosecond);
 
 }  // namespace
 }  // namespace rigging

@@ -4,11 +4,14 @@
 #include "base/number.h"
 #include "base/units.h"
 #include "command.h"
+#include "home/arming.h"
+#include "home/field_files.h"
 #include "home/home.h"
 #include "home/modes.h"
 #include "home/rehearsal.h"
 #include "home/way_home.h"
 #include "opened.h"
+#include "rig/rig_file.h"
 
 namespace rigging::cli {
 namespace {
@@ -172,6 +175,83 @@ void rehearse_rig(const Opened& o, const RehearseOptions& options, Session& sess
               << " mAh, wind " << speed_text(l.first.wind.speed_m_s) << ". " << l.words << '\n';
 }
 
+void arming(const Opened& o, Session& session) {
+  const std::vector<std::string> needs = arming_needs(o.rig, o.catalogue);
+  Json refusals = Json::array();
+  for (const auto& [why, name] : Words<ArmingRefusal>::list) {
+    const ArmingReason r = reason_of(
+        {why, why == ArmingRefusal::sensor_missing || why == ArmingRefusal::sensor_sick ? "airspeed" : ""}, o.rig);
+    refusals.push_back({{"why", name}, {"words", r.words}, {"remedy", r.remedy}});
+  }
+  if (session.json)
+    return session.print({{"needs", needs}, {"checks_on", o.rig.home.arming_checks}, {"refusals", refusals}});
+  if (needs.empty()) std::cout << "This class locks no motor.\n";
+  for (std::size_t i = 0; i < needs.size(); ++i) std::cout << i + 1 << ". " << needs[i] << ".\n";
+}
+
+struct FieldOptions {
+  double left_share = 0.5;
+  bool gpx = false;
+  std::string into;
+};
+
+void field(const Opened& o, const FieldOptions& options, Session& session) {
+  const HomeReport r = home_report(o.rig, o.catalogue, feel_report(o.rig, o.catalogue));
+  const double left = options.left_share * r.performance.capacity_mah.expected;
+  const ReachBand band =
+      r.missing.empty() ? reach_band(r, left, {o.rig.home.wind_m_s, o.rig.home.wind_from_deg}) : ReachBand{};
+  const auto text = options.gpx ? reach_gpx(o.rig, r, band, left) : reach_geojson(o.rig, r, band, left);
+  if (!text) return session.refuse(text.error());
+  if (options.into.empty()) return static_cast<void>(std::cout << *text);
+  if (const auto ok = write_file_atomically(options.into, *text); !ok) return session.refuse(ok.error());
+}
+
+struct TrackOptions {
+  std::string file, into;
+};
+
+void track(const Opened& o, const TrackOptions& options, Session& session) {
+  const auto read = read_file(options.file).and_then([&](const std::string& text) {
+    return track_from_gpx(text, options.file, o.rig);
+  });
+  if (!read) return session.refuse(read.error());
+  const auto made = area_from_track(o.rig, *read);
+  if (!made) return session.refuse(made.error());
+  if (!options.into.empty())
+    if (const auto ok = save_rig(made->rig, options.into); !ok) return session.refuse(ok.error());
+  if (session.json)
+    return session.print({{"name", read->name},
+                          {"points", read->places.size()},
+                          {"farthest_m", read->farthest_m},
+                          {"area_m", *made->rig.home.area_m},
+                          {"latitude_deg", *made->rig.fit.latitude_deg},
+                          {"longitude_deg", *made->rig.fit.longitude_deg}});
+  std::cout << made->label << ": " << field_text(read->farthest_m) << " from home at most, area "
+            << field_text(*made->rig.home.area_m) << '\n';
+}
+
+void wind_rose(const Opened& o, Session& session) {
+  const HomeReport r = home_report(o.rig, o.catalogue, feel_report(o.rig, o.catalogue));
+  if (!r.missing.empty()) return session.refuse({"windrose", r.missing, ""});
+  Json json{{"area_m", o.rig.home.area_m ? Json(*o.rig.home.area_m) : Json()}, {"winds", Json::array()}};
+  for (const RoseLine& line : wind_rose_of(o.rig, r)) {
+    json["winds"].push_back({{"wind_m_s", line.wind_m_s},
+                             {"out_and_back_m", line.out_and_back_m},
+                             {"turn_home_mah", line.turn_home_mah ? Json(*line.turn_home_mah) : Json()},
+                             {"turn_home_v", line.turn_home_v ? Json(*line.turn_home_v) : Json()},
+                             {"least_circle_m", line.least_circle_m ? Json(*line.least_circle_m) : Json()}});
+    if (session.json) continue;
+    std::cout << speed_text(line.wind_m_s) << ": out and back " << field_text(line.out_and_back_m);
+    if (line.turn_home_v)
+      std::cout << ", turn home at " << number_text(*line.turn_home_v, 1) << " V ("
+                << number_text(*line.turn_home_mah, 0) << " mAh)";
+    else if (o.rig.home.area_m)
+      std::cout << ", does not come home from the edge of the area";
+    std::cout << '\n';
+  }
+  if (session.json) session.print(json);
+}
+
 }  // namespace
 
 void add_home_commands(CLI::App& app, Session& session) {
@@ -194,6 +274,22 @@ void add_home_commands(CLI::App& app, Session& session) {
                       [&session, many](const Opened& o) { rehearse_rig(o, *many, session); });
   rehearses->add_option("--count", many->count, "How often, 1 to 10000")->check(CLI::Range(1, 10000));
   rehearses->add_option("--seed", many->seed, "The same seed draws the same");
+  add_rig_command(app, session, "arming", "What has to be so before the motor is unlocked",
+                  [&session](const Opened& o) { arming(o, session); });
+  add_rig_command(app, session, "windrose", "Reach and threshold in every wind, from whatever side it comes",
+                  [&session](const Opened& o) { wind_rose(o, session); });
+  const auto map = std::make_shared<FieldOptions>();
+  auto* writes = add_rig_command(
+      app, session, "field", "The reach on the earth, as GeoJSON or GPX",
+      [&session, map](const Opened& o) { field(o, *map, session); }, false);
+  writes->add_option("--left", map->left_share, "Share of the charge, 0 to 1")->check(number_in(0, 1));
+  writes->add_flag("--gpx", map->gpx, "GPX 1.1 instead of GeoJSON");
+  writes->add_option("--into", map->into, "File to write; else to standard output");
+  const auto flown = std::make_shared<TrackOptions>();
+  auto* tracks = add_rig_command(app, session, "track", "Takes the area from a track in GPX",
+                                 [&session, flown](const Opened& o) { track(o, *flown, session); });
+  tracks->add_option("FILE", flown->file, "GPX 1.1")->required();
+  tracks->add_option("--into", flown->into, "Rig file to write; without it nothing is written");
   const auto options = std::make_shared<FailsafeOptions>();
   auto* story =
       add_rig_command(app, session, "failsafe", "What happens from the lost link to the ground, as the rig plans it",

@@ -8,6 +8,7 @@
 #include "direction/direction_checks.h"
 #include "direction/mode_checks.h"
 #include "feel/feel_checks.h"
+#include "home/home_checks.h"
 #include "proof/hand_steps.h"
 #include "rig/rig_file.h"
 #include "senses/sense_checks.h"
@@ -125,11 +126,26 @@ inline Rig measured(Rig rig) {
   rig.sensing.accelerometer = rig.sensing.compass = a_little;
   rig.sensing.level_nose_up_deg = 3;
   for (const Axis axis : all_axes) rig.feel.made_gain(axis).rate = 0.1;
-  return all_proven(
-      std::move(rig),
-      {sticks_calibrated.family, loss_noticed.family, surfaces_centred.family, throws_equal.family, lead_family,
-       rotation_known.family, accelerometer_calibrated.family, compass_calibrated.family, gyro_still.family,
-       level_told.family, fix_seen.family, wakes_still.family, level_stored.family, first_gains_set.family});
+  return all_proven(std::move(rig), {sticks_calibrated.family,
+                                     loss_noticed.family,
+                                     surfaces_centred.family,
+                                     throws_equal.family,
+                                     lead_family,
+                                     rotation_known.family,
+                                     accelerometer_calibrated.family,
+                                     compass_calibrated.family,
+                                     gyro_still.family,
+                                     level_told.family,
+                                     fix_seen.family,
+                                     wakes_still.family,
+                                     level_stored.family,
+                                     first_gains_set.family,
+                                     positions_planned.family,
+                                     loss_planned.family,
+                                     arming_waits.family,
+                                     button_guards.family,
+                                     low_battery_warns.family,
+                                     range_tested.family});
 }
 
 }  // namespace rigging

@@ -67,6 +67,17 @@ void Bench::plug(Supply supply) {
 void Bench::mode(Mode m) {
   if (m != mode_) runaway_ = hold_ = {};
   mode_ = m;
+  const auto at =
+      std::find_if(rig_.modes.begin(), rig_.modes.end(), [&](const ModeChoice& c) { return c.mode == word(m); });
+  told_mode_ = at == rig_.modes.end();
+  if (told_mode_) return;
+  // As the switch stands for the planned range, whatever the board makes of it.
+  radio_.control_to(at->channel, (std::max(at->from_us, 1000.0) + std::min(at->to_us, 2000.0)) / 2);
+}
+
+void Bench::turn_control(int channel, double position) {
+  told_mode_ = false;
+  radio_.control(channel, position);
 }
 
 void Bench::flick(Axis axis, int sense) {
@@ -110,12 +121,18 @@ std::array<double, 2> Bench::leaning() const {
 
 Command Bench::corrections() const {
   std::array<double, 3> c{};
-  const ModeAnswer* answer = controller_.mode(mode_);
-  if (!answer || mode_ == Mode::manual || (answer->motor_unlocked && motor_locked())) return {};
+  const std::string acts = acts_on_loss();
+  // With the link gone, and in the modes that fly by themselves, it levels; in a circle to a bank.
+  const std::string flies = acts.empty() ? flown_mode() : acts;
+  const Mode mode = from_word<Mode>(flies).value_or(flies.empty() || flies == "undecided" ? Mode::manual : Mode::level);
+  const ModeAnswer* answer = controller_.mode(mode);
+  if (!answer || mode == Mode::manual || (answer->motor_unlocked && motor_locked())) return {};
   const std::array<double, 2> lean = leaning();
   // What it was told to take for level.
-  const std::array<double, 2> level{set_.sensing.level_right_down_deg.value_or(0),
-                                    set_.sensing.level_nose_up_deg.value_or(0)};
+  constexpr double circling_deg = 20;
+  const std::array<double, 2> level{
+      set_.sensing.level_right_down_deg.value_or(0) + (flies == "circle" ? circling_deg : 0),
+      set_.sensing.level_nose_up_deg.value_or(0)};
   for (const Axis axis : all_axes) {
     const auto i = at(axis);
     switch (answer->answer) {
@@ -180,9 +197,18 @@ void Bench::step(double dt) {
   // Controller
   if ((!supply_.usb && !supply_.battery) || !loom_.controller_lit()) {
     pulses_.clear();
+    heard_ = button_pressed_ = false;
+    lost_for_s_ = 0;
+    chosen_mode_.clear();
     return;
   }
   awake_for_s_ += dt;
+  if (receiver_lit()) {
+    heard_ = true, lost_for_s_ = 0;
+    if (const std::string chosen = chosen_by(*radio_.heard()); !chosen.empty()) chosen_mode_ = chosen;
+  } else if (heard_) {
+    lost_for_s_ += dt;
+  }
   Command command = commanded().value_or(Command{});
   if (motor_locked()) command.throttle = 0;
   if (settled()) {
@@ -342,18 +368,73 @@ Result<void> Bench::drive(const std::string& socket, double level) {
   return {};
 }
 
-std::vector<std::string> Bench::arming_refusals() const {
-  std::vector<std::string> why;
-  if (!supply_.battery) why.push_back("no battery");
-  if (!settled()) why.push_back("sensors settling");
-  if (!receiver_lit()) why.push_back("no receiver signal");
-  if (const auto c = commanded(); c && c->throttle > 0.02) why.push_back("throttle not closed");
-  for (const auto& [sensor, state] : found())
-    if (state != SensorState::works)
-      why.push_back(std::string(word(sensor)) +
-                    (state == SensorState::sick ? " is sick" : " is to be used and not found"));
-  if (!satellites_.has_fix()) why.push_back("no position yet, and return is chosen");
+std::string Bench::flown_mode() const {
+  if (told_mode_ || set_.modes.empty()) return std::string(word(mode_));
+  return chosen_mode_;
+}
+
+/// The board's own rule: where switches disagree, what is later in this list goes before.
+std::string Bench::chosen_by(const ChannelFrame& frame) const {
+  constexpr std::array<std::string_view, 8> order{"manual", "rate",   "hold", "level",
+                                                  "launch", "circle", "land", "return"};
+  const auto weight = [&](const std::string& mode) {
+    return std::find(order.begin(), order.end(), mode) - order.begin();
+  };
+  std::string chosen;
+  for (const ModeChoice& m : set_.modes) {
+    if (m.channel < 1 || m.channel > frame.channels) continue;
+    const double us = static_cast<double>(frame.pulse_us[static_cast<std::size_t>(m.channel - 1)]);
+    if (us >= m.from_us && us < m.to_us && (chosen.empty() || weight(m.mode) > weight(chosen))) chosen = m.mode;
+  }
+  return chosen;
+}
+
+std::string Bench::acts_on_loss() const {
+  if (controller_.home.on_loss.empty() || lost_for_s_ < controller_.home.notices_after_s) return {};
+  if (lost_for_s_ < controller_.home.notices_after_s + set_.home.hold_s) return "waits";
+  return std::string(word(set_.home.on_loss));
+}
+
+std::vector<BoardState::Refusal> Bench::refusals() const {
+  using R = ArmingRefusal;
+  std::vector<BoardState::Refusal> why;
+  const auto refuses = [&why](R reason, std::string of = {}) { why.push_back({reason, std::move(of)}); };
+  if (!supply_.battery) refuses(R::no_battery);
+  if (!settled()) refuses(R::settling);
+  if (!receiver_lit()) refuses(R::no_signal);
+  if (const auto c = commanded(); c && c->throttle > 0.02) refuses(R::throttle_open);
+  if (set_.home.arming_checks) {
+    if (settled() && senses_.moved_at_start()) refuses(R::moved_at_start);
+    for (const auto& [sensor, state] : found())
+      if (state != SensorState::works)
+        refuses(state == SensorState::sick ? R::sensor_sick : R::sensor_missing, std::string(word(sensor)));
+    const bool finds_home = set_.home.on_loss == LossAction::come_home || set_.home.on_loss == LossAction::circle ||
+                            std::any_of(set_.modes.begin(), set_.modes.end(),
+                                        [](const ModeChoice& m) { return m.mode == "return" || m.mode == "circle"; });
+    if (finds_home && !satellites_.has_fix()) refuses(R::no_fix);
+    if (battery_low()) refuses(R::battery_low);
+    const std::string mode = flown_mode();
+    if (mode == "circle" || mode == "return" || mode == "land") refuses(R::flies_by_itself);
+  }
+  if (controller_.sticks.safety_button && !button_pressed_) refuses(R::safety_button);
   return why;
+}
+
+bool Bench::battery_low() const {
+  const double volts = loom_.battery_v();
+  return set_.home.warn_v && volts > 0 && volts < *set_.home.warn_v;
+}
+
+BoardState Bench::state() const {
+  BoardState s;
+  s.mode = flown_mode();
+  s.on_loss = acts_on_loss();
+  s.link_lost = !s.on_loss.empty();
+  s.battery_low = battery_low();
+  s.can_arm = controller_.home.checks_before_arming;
+  if (s.can_arm) s.refuses = refusals();
+  s.satellites = satellites_.count();
+  return s;
 }
 
 std::map<Sensor, SensorState> Bench::found() const {

@@ -5,6 +5,7 @@
 #include "link/image.h"
 #include "loom.h"
 #include "senses.h"
+#include "signal/board_state.h"
 #include "surfaces/surfaces.h"
 #include "transmitter.h"
 
@@ -28,7 +29,10 @@ class Bench {
   void flick(Axis axis, int sense);
   void stick(Axis axis, double position) { radio_.stick(*from_word<ChannelFunction>(word(axis)), position); }
   void throttle(double position) { radio_.stick(ChannelFunction::throttle, 2 * position - 1); }
+  /// By its switch where the plan has one for it; else told to the board.
   void mode(Mode m);
+  void turn_control(int channel, double position);
+  void press_button() { button_pressed_ = supply_.battery; }
   void transmitter(bool on) { radio_.on(on); }
   Transmitter& radio() { return radio_; }
   /// Turns the clevis of a surface; longer is positive. Only with the supply out, as the other works on the linkage.
@@ -78,7 +82,8 @@ class Bench {
   /// Moves one socket alone; `level` −1 to 1. An error says why not.
   Result<void> drive(const std::string& socket, double level);
   void release() { driven_.clear(); }
-  std::vector<std::string> arming_refusals() const;
+  /// What it says of itself.
+  BoardState state() const;
 
   const Rig& rig() const { return rig_; }
   /// What the configuration sets.
@@ -92,6 +97,7 @@ class Bench {
   int sensing_sign(Axis axis) const;
   /// Where a surface stands with its servo at this pulse, degrees, trailing edge up (rudder: right).
   double surface_deg(Surface surface, double servo_us) const;
+  bool finds_place() const { return satellites_.has_fix(); }
   const ControllerClass& controller() const { return controller_; }
   const Supply& supply() const { return supply_; }
 
@@ -102,6 +108,13 @@ class Bench {
   std::array<double, 3> sensed(const std::array<double, 3>& body) const;
   std::array<double, 2> leaning() const;
   Command corrections() const;
+  /// What flies: a mode that was told, or what its switches choose by its ranges.
+  std::string flown_mode() const;
+  /// With the link gone for this long: "waits", what it was set to do, or nothing where it does not know or can't.
+  std::string acts_on_loss() const;
+  std::vector<BoardState::Refusal> refusals() const;
+  bool battery_low() const;
+  std::string chosen_by(const ChannelFrame& frame) const;
   /// What the controller takes the channels for; nothing without a signal.
   std::optional<Command> commanded() const;
 
@@ -121,6 +134,10 @@ class Bench {
   Axis flick_axis_ = Axis::roll;
   int flick_sense_ = 1;
   Mode mode_ = Mode::manual;
+  bool told_mode_ = false;   ///< `mode_` goes before the switches
+  std::string chosen_mode_;  ///< that the switches chose last
+  bool button_pressed_ = false, heard_ = false;
+  double lost_for_s_ = 0;
   Transmitter radio_;
   Senses senses_;
   Satellites satellites_;

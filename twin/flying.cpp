@@ -15,8 +15,11 @@
 #include "flight/drawn.h"
 #include "flight/engine.h"
 #include "flight/servo.h"
+#include "home/home.h"
 #include "mixer.h"
+#include "power/power.h"
 #include "senses/level.h"
+#include "way_back.h"
 
 namespace rigging::twin {
 namespace {
@@ -73,13 +76,20 @@ class BuiltBoard : public FlightBoard {
   Answer step(const Told& told) override;
   const std::array<double, 3>& correction() const override { return correction_; }
   double nose_limit_rad() const override { return nose_limit_; }
+  bool over() const override { return way_back_.over(); }
 
  private:
-  void sense(const Motion& m);
+  void sense(const Motion& m, double airspeed);
   void correct(double airspeed, double dt);
+  bool by_itself() const { return way_back_.doing() != WayBack::Doing::by_hand; }
   const Bench& bench_;
   const ControllerClass& controller_;
+  const FlyingTruth& air_;
   Mode mode_;
+  bool finds_place_;
+  WayBack way_back_;
+  WayBack::Steering steering_;
+  double lost_for_s_ = 0;
   bool corrects_ = true;
   Transmitter radio_;
   Mixer mixer_;
@@ -106,7 +116,10 @@ class BuiltBoard : public FlightBoard {
 BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, double cruise_throttle, const FlightPlan& plan)
     : bench_(bench),
       controller_(bench.controller()),
+      air_(air),
       mode_(plan.mode),
+      finds_place_(bench.finds_place()),
+      way_back_(bench.set(), bench.controller(), air.aeroplane.cruise_m_s, cruise_throttle, bench.finds_place()),
       radio_(bench.radio()),
       mixer_(bench.set().outputs, bench.set().sharing),
       told_(alignment_matrix(bench.set().sensing.board)),
@@ -178,7 +191,7 @@ BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, double cruise
   }
 }
 
-void BuiltBoard::sense(const Motion& m) {
+void BuiltBoard::sense(const Motion& m, double airspeed) {
   const Eigen::Quaterniond attitude = attitude_of(m);
   const Point velocity = attitude * Point(m.u, m.v, m.w);
   Point force = attitude.conjugate() * Point(0, 0, -standard_gravity);
@@ -198,7 +211,9 @@ void BuiltBoard::sense(const Motion& m) {
     estimate_.bank = std::atan2(-seen.y(), -seen.z());
     estimate_.nose = std::asin(std::clamp(seen.x() / seen.norm(), -1.0, 1.0));
   }
-  estimate_.step(rate, seen, flight_tick_s);
+  // With its speed from the satellites it takes off what a turn adds to gravity.
+  const Point turning = finds_place_ ? Point(0, rate.z() * airspeed, -rate.y() * airspeed) : Point(0, 0, 0);
+  estimate_.step(rate, seen - turning, flight_tick_s);
   for (std::size_t k = 0; k < 3; ++k)
     filtered_[k] += flight_tick_s * filter_ * (sign_[k] * rate[static_cast<Eigen::Index>(k)] - filtered_[k]);
 }
@@ -209,16 +224,25 @@ void BuiltBoard::correct(double airspeed, double dt) {
   const std::array<double, 2> lean{sign_[0] * (estimate_.bank - level_bank_),
                                    sign_[1] * (estimate_.nose - level_nose_)};
   const std::array<double, 3> stick{command_.roll, command_.pitch, command_.yaw};
+  // With the link gone it levels to where it steers itself.
+  const Mode mode = by_itself() ? Mode::level : mode_;
+  const std::array<double, 2> wanted{by_itself() ? sign_[0] * steering_.bank : stick[0] * bank_limit_,
+                                     by_itself() ? sign_[1] * steering_.nose : stick[1] * nose_limit_};
+  // A level turn turns about two axes: what belongs to it is not fought.
+  std::array<double, 3> turn{};
+  if (by_itself()) {
+    const double bank = std::clamp(estimate_.bank, -1.0, 1.0), g_over_v = standard_gravity / std::max(5.0, airspeed);
+    turn = {0, sign_[1] * g_over_v * std::sin(bank) * std::tan(bank), sign_[2] * g_over_v * std::sin(bank)};
+  }
   for (std::size_t k = 0; k < 3; ++k) {
-    double c = -rate_gain_[k] * filtered_[k];
-    if (mode_ == Mode::level && k < 2)
-      c += level_gain_[k] * (stick[k] * (k == 0 ? bank_limit_ : nose_limit_) - lean[k]);
-    if (mode_ == Mode::hold) {
+    double c = -rate_gain_[k] * (filtered_[k] - turn[k]);
+    if (mode == Mode::level && k < 2) c += level_gain_[k] * (wanted[k] - lean[k]);
+    if (mode == Mode::hold) {
       held_[k] = std::abs(stick[k]) > 0.03 ? 0 : held_[k] + filtered_[k] * dt;
       c -= level_gain_[k] * held_[k];
     }
-    if (mode_ == Mode::level && k == 2 && controller_.proof.rudder_into_bank) c += coordinated * lean[0];
-    correction_[k] = corrects_ && mode_ != Mode::manual
+    if (mode == Mode::level && k == 2 && controller_.proof.rudder_into_bank) c += coordinated * lean[0];
+    correction_[k] = corrects_ && mode != Mode::manual
                          ? std::clamp(c * follow, -controller_.feel.authority, controller_.feel.authority)
                          : 0;
   }
@@ -229,16 +253,23 @@ FlightBoard::Answer BuiltBoard::step(const Told& told) {
   radio_.stick(ChannelFunction::pitch, told.stick[1]);
   radio_.stick(ChannelFunction::yaw, told.stick[2]);
   radio_.stick(ChannelFunction::throttle, 2 * told.throttle - 1);
+  radio_.on(told.transmitter);
   radio_.step(flight_tick_s, true);
-  sense(told.motion);
+  sense(told.motion, told.airspeed_m_s);
   if (now_ % cycle_ == 0) {
     const ChannelFrame* frame = radio_.heard();
-    command_ = frame && !frame->failsafe ? bench_.taken_for(*frame) : Command{};
+    const bool heard = frame && !frame->failsafe;
+    lost_for_s_ = heard ? 0 : lost_for_s_ + cycle_ * flight_tick_s;
+    // Until it is sure of the loss it goes on with the last that it heard.
+    if (heard) command_ = bench_.taken_for(*frame);
+    steering_ = way_back_.step(told.motion, told.airspeed_m_s, lost_for_s_, cycle_ * flight_tick_s);
+    if (by_itself()) command_ = {0, 0, 0, steering_.throttle, 0};
+    if (!heard && !by_itself() && controller_.home.on_loss.empty()) command_ = {};
     correct(told.airspeed_m_s, cycle_ * flight_tick_s);
   }
   Command sum = command_;
   // In level the sticks ask for an attitude and not for a deflection.
-  if (mode_ == Mode::level) sum.roll = sum.pitch = 0;
+  if (mode_ == Mode::level || by_itself()) sum.roll = sum.pitch = 0;
   sum.roll += correction_[0], sum.pitch += correction_[1], sum.yaw += correction_[2];
   late_.push_back(sum);
   if (now_ % 2 == 0) mixer_.pulses(late_.front(), pulses_);
@@ -256,6 +287,7 @@ FlightBoard::Answer BuiltBoard::step(const Told& told) {
   } else {
     answer.throttle = told.throttle;
   }
+  if (air_.full_a > 0) answer.amps = air_.rest_a + air_.full_a * std::pow(answer.throttle, air_.amps_power);
   ++now_;
   return answer;
 }
@@ -272,6 +304,16 @@ FlyingTruth flying_of(const Rig& rig, const Catalogue& catalogue) {
   t.engine = engine_of(rig, catalogue, t.aeroplane);
   for (const SurfaceAnswer& a : analyze_surfaces(rig).answers)
     t.servo_rad_s[a.surface] = 2 * pi * surface_servo(rig, catalogue, a).hz;
+  const PowerReport power = analyze_power(rig, catalogue);
+  if (power.drive && power.drive->full_current.value > 0 && power.drive->cruise_current.value > 0) {
+    t.full_a = power.drive->full_current.value;
+    const HomeReport home = home_report(rig, catalogue, report);
+    if (home.missing.empty()) t.rest_a = home.performance.cruise_a.expected - power.drive->cruise_current.value;
+    const double throttle = FlightModel(t.aeroplane, t.drag, t.engine).cruise_throttle();
+    const double share = power.drive->cruise_current.value / t.full_a;
+    if (throttle > 0.05 && throttle < 0.95 && share < 0.95)
+      t.amps_power = std::clamp(std::log(share) / std::log(throttle), 1.0, 4.0);
+  }
   const LevelReport level = analyze_level(rig.airframe, analyze_airframe(rig), t.aeroplane.balance_m);
   if (level.nose_up) t.cruise_nose_up_deg = level.nose_up->value;
   return t;

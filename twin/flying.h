@@ -14,7 +14,9 @@ struct FlyingTruth {
   std::map<Surface, double> servo_rad_s;  ///< natural frequency of its servo
   std::optional<double> half_share;       ///< of the board's dial; what its class says when absent
   double play_deg = 0;                    ///< whole width, at every surface
-  double cruise_nose_up_deg = 0;          ///< of the floor that the board sits on, in level flight at cruise
+  double rest_a = 0, full_a = 0;          ///< current with the motor standing, and with full throttle; 0: not counted
+  double amps_power = 2.5;        ///< current of the motor over its full one goes with this power of the throttle
+  double cruise_nose_up_deg = 0;  ///< of the floor that the board sits on, in level flight at cruise
 };
 
 /// Of a bench on which nothing is flown.
@@ -29,8 +31,6 @@ FlyingTruth flying_of(const Rig& rig, const Catalogue& catalogue);
 /// Moves all of it within its bands: damping, stiffness, surfaces, inertia, servos, the dial's law. The same seed draws
 /// the same.
 void make_different(FlyingTruth& truth, unsigned seed);
-
-inline constexpr double longest_flight_s = 120;
 
 /// Flies the model as it is built, wired and set: what was written to the board steers it, through its own mixer, the
 /// leads, servos and linkages as they are; attitude and rates are what its sensors and their calibration make of them.

@@ -140,10 +140,9 @@ Json ControllerPort::carry_out(const link::Release&) {
   bench_.release();
   return done();
 }
-Json ControllerPort::carry_out(const link::Arm&) {
-  std::string why;
-  for (const std::string& reason : bench_.arming_refusals()) why += (why.empty() ? "" : "; ") + reason;
-  return refused(why);
+Json ControllerPort::carry_out(const link::ReadState&) {
+  if (!bench_.controller().home.tells_state) return refused("this class does not tell what it does");
+  return link::to_json(bench_.state());
 }
 
 HandsPort::HandsPort(Bench& bench, std::vector<std::string> shown, FlyingTruth air)
@@ -196,7 +195,11 @@ Json HandsPort::carry_out(const hands::SwitchTransmitter& r) {
   return done();
 }
 Json HandsPort::carry_out(const hands::TurnControl& r) {
-  bench_.radio().control(r.channel, r.position);
+  bench_.turn_control(r.channel, r.position);
+  return done();
+}
+Json HandsPort::carry_out(const hands::PressButton&) {
+  bench_.press_button();
   return done();
 }
 Json HandsPort::carry_out(const hands::ReadTransmitter&) { return hands::to_json(bench_.radio().settings()); }

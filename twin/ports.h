@@ -34,7 +34,7 @@ class ControllerPort {
   Json carry_out(const link::ReadMotion&);
   Json carry_out(const link::Drive&);
   Json carry_out(const link::Release&);
-  Json carry_out(const link::Arm&);
+  Json carry_out(const link::ReadState&);
 
   Bench& bench_;
   Store& store_;
@@ -62,6 +62,7 @@ class HandsPort {
   Json carry_out(const hands::ChooseMode&);
   Json carry_out(const hands::SwitchTransmitter&);
   Json carry_out(const hands::TurnControl&);
+  Json carry_out(const hands::PressButton&);
   Json carry_out(const hands::ReadTransmitter&);
   Json carry_out(const hands::Dial&);
   Json carry_out(const hands::Clevis&);

@@ -47,6 +47,12 @@ std::string framed_sentence(const std::string& body) {
 
 bool Satellites::has_fix() const { return on_s_ >= first_fix_s(truth_); }
 
+int Satellites::count() const {
+  // More of them as the sky becomes known.
+  const int most = truth_ == SkyTruth::poor ? 5 : 14;
+  return has_fix() ? std::min(most, 4 + static_cast<int>((on_s_ - first_fix_s(truth_)) / 4)) : 0;
+}
+
 void Satellites::step(double dt, bool powered) {
   if (!powered) {
     on_s_ = next_s_ = 0;
@@ -73,13 +79,11 @@ void Satellites::speak() {
                 static_cast<int>((day_s - whole) * 100));
   std::string position = ",,,,0,00,99.9,,M,,M,,", kind = "A,1,,,,,,,,,,,,,99.9,99.9,99.9";
   if (has_fix()) {
-    // More of them as the sky becomes known.
     const double since_s = on_s_ - first_fix_s(truth_);
-    const int most = truth_ == SkyTruth::poor ? 5 : 14, count = std::min(most, 4 + static_cast<int>(since_s / 4));
     const double hdop = truth_ == SkyTruth::poor ? 3.8 : std::max(0.8, 2.4 - since_s / 25);
     const double lat = latitude_deg + north_m_ / metres_per_deg,
                  lon = longitude_deg + east_m_ / (metres_per_deg * std::cos(latitude_deg * 3.14159265358979 / 180));
-    const std::string used = (count < 10 ? "0" : "") + std::to_string(count);
+    const std::string used = (count() < 10 ? "0" : "") + std::to_string(count());
     position = degrees_minutes(lat, 2) + ",N," + degrees_minutes(lon, 3) + ",E,1," + used + "," + number_text(hdop, 1) +
                "," + number_text(height_m + up_m_, 1) + ",M,47.0,M,,";
     position.insert(0, ",");

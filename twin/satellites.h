@@ -22,6 +22,8 @@ class Satellites {
   /// Since the last time; the oldest are dropped where nobody reads.
   std::string take_bytes() { return std::exchange(bytes_, {}); }
   bool has_fix() const;
+  /// That it uses; 0 without a fix.
+  int count() const;
 
  private:
   void speak();

@@ -58,6 +58,13 @@ void Transmitter::stick(ChannelFunction f, double position) {
 
 void Transmitter::control(int channel, double position) { controls_[channel] = position; }
 
+void Transmitter::control_to(int channel, double pulse_us) {
+  const Channel& c = setting(channel);
+  const double off = pulse_us - 1500 - c.sub_trim_us;
+  const double travel = (off > 0 ? c.travel_high_percent : c.travel_low_percent) / 100 * limits_.full_us;
+  if (travel > 0) control(channel, (c.reversed ? -1 : 1) * std::clamp(off / travel, -1.0, 1.0));
+}
+
 void Transmitter::dial(int channel, bool reversed, double sub_trim_us, double low, double high) {
   Channel& c = setting(channel);
   c.reversed = reversed;

@@ -30,6 +30,8 @@ class Transmitter {
   void stick(ChannelFunction function, double position);
   /// Any channel that is no stick, −1 to 1.
   void control(int channel, double position);
+  /// The same, such that this pulse is sent, as far as the channel's settings reach.
+  void control_to(int channel, double pulse_us);
   /// What its screen shows.
   const std::vector<Channel>& settings() const { return settings_; }
   /// Changes direction, sub-trim and travel of a channel; what is beyond its limits stops there.

@@ -219,10 +219,12 @@ void BenchLink::happened(const link::LinkEvent& event) {
     channels_.clear();
     ports_.clear();
     found_.clear();
+    state_.reset();
     battery_v_ = 0;
     frames_.clear();
     signal_.reset();
     Q_EMIT board_sensed();
+    Q_EMIT board_told();
     Q_EMIT frames_heard({});
     Q_EMIT state_changed();
   } else if (const auto* channels = std::get_if<link::ChannelsReply>(&event)) {
@@ -233,6 +235,9 @@ void BenchLink::happened(const link::LinkEvent& event) {
     ports_ = sensors->ports;
     found_ = sensors->found;
     Q_EMIT board_sensed();
+  } else if (const auto* state = std::get_if<link::StateReply>(&event)) {
+    state_ = *state;
+    Q_EMIT board_told();
   } else if (const auto* motion = std::get_if<link::MotionReply>(&event)) {
     Q_EMIT motion_heard(*motion);
   } else if (const auto* receiver = std::get_if<link::ReceiverReply>(&event)) {

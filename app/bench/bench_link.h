@@ -81,6 +81,8 @@ class BenchLink : public QObject {
   double battery_v() const { return battery_v_; }
   /// What the board finds of its sensors; empty without a board that says it.
   const std::map<Sensor, SensorState>& found() const { return found_; }
+  /// What the board says that it does; nothing where it does not say it.
+  const std::optional<BoardState>& state() const { return state_; }
   /// Frames of the last eight seconds, decoded from the receiver's wire; empty when the class does not show what it
   /// receives.
   const std::deque<ChannelFrame>& frames() const { return frames_; }
@@ -121,6 +123,8 @@ class BenchLink : public QObject {
   /// What eyes saw of a lead, in the words of docs/twin.md.
   void inspected(const std::string& lead, const rigging::Json& seen);
   void board_sensed();
+  /// What it does now, and why it does not arm: some four times a second.
+  void board_told();
   void problem(const QString& words);
 
  private:
@@ -152,6 +156,7 @@ class BenchLink : public QObject {
   std::map<std::string, bool> ports_;
   double battery_v_ = 0;
   std::map<Sensor, SensorState> found_;
+  std::optional<BoardState> state_;
   void take_wire(const link::ReceiverReply& reply);
   void take_bytes();
   void hear(Signal signal);

@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <cmath>
 #include <utility>
 
 #include "look/look.h"
@@ -58,7 +59,15 @@ class NumberBox : public QDoubleSpinBox {
     if (!words) refused_ = text;
     QDoubleSpinBox::fixup(text);
   }
-  QString take_refused() const { return std::exchange(refused_, {}); }
+  /// A sentence about what was typed and does not fit, said once; empty where all does.
+  QString take_refusal() const {
+    const QString typed = std::exchange(refused_, {}).trimmed();
+    if (typed.isEmpty()) return {};
+    // The words for "not known" stand one step below the range.
+    const double least = minimum() + (specialValueText().isEmpty() ? 0 : std::pow(10.0, -decimals()));
+    return tr("“%1” does not fit: %2 to %3%4 is expected.")
+        .arg(typed, textFromValue(least), textFromValue(maximum()), suffix());
+  }
 
  private:
   mutable QString refused_;

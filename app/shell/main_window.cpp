@@ -62,6 +62,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     connect(page, &StationPage::said, foot_, &FootLine::say);
     connect(page, &StationPage::wanted, this, &MainWindow::go_to);
     connect(page, &StationPage::bench_asked, this, [this] { start_bench(); });
+    connect(page, &StationPage::bench_use_changed, this, [this] { show_bench_panel(); });
     connect(page, &StationPage::sheets_asked, this,
             [this](const QString& title, const QList<Sheet>& sheets) { SheetDialog(title, sheets, this).exec(); });
   }
@@ -240,8 +241,17 @@ void MainWindow::go(Station station) {
   sheet_->updateGeometry();
   strip_->set_current(station);
   snags_->set_station(station);
-  bench_panel_->setVisible(show_bench_->isChecked() && page(station).uses_bench());
+  show_bench_panel();
   page(station).first_focus()->setFocus(Qt::OtherFocusReason);
+}
+
+MainWindow::~MainWindow() {
+  // A box that is left while the window goes would tell a document that is gone already.
+  if (QWidget* typed_in = focusWidget()) typed_in->clearFocus();
+}
+
+void MainWindow::show_bench_panel() {
+  bench_panel_->setVisible(show_bench_->isChecked() && page(station_).uses_bench());
 }
 
 void MainWindow::go_to(Station station, const QString& subject) {

@@ -29,6 +29,7 @@ class MainWindow : public QMainWindow {
   Q_OBJECT
  public:
   MainWindow(Catalogue catalogue, Settings settings);
+  ~MainWindow() override;
 
   RigDocument& document() { return document_; }
   BenchLink& bench() { return bench_; }
@@ -44,6 +45,7 @@ class MainWindow : public QMainWindow {
   void go(Station station);
   /// Goes there and brings the subject into view.
   void go_to(Station station, const QString& subject);
+  void show_bench_panel();
   StationPage& page(Station station) { return *pages_[static_cast<std::size_t>(station)]; }
   /// What can be asked for here and on every page.
   QList<Request> requests();

@@ -118,13 +118,9 @@ void NumbersDialog::take() {
     auto* number = item ? dynamic_cast<NumberBox*>(item->widget()) : nullptr;
     if (!number) continue;
     number->interpretText();
-    const QString typed = number->take_refused();
-    if (typed.isEmpty()) continue;
-    const double least =
-        number->minimum() + (number->specialValueText().isEmpty() ? 0 : std::pow(10.0, -number->decimals()));
-    refuse(tr("“%1” does not fit: %2 to %3%4 is expected.")
-               .arg(typed.trimmed(), number->textFromValue(least), number->textFromValue(number->maximum()),
-                    number->suffix()));
+    const QString refusal = number->take_refusal();
+    if (refusal.isEmpty()) continue;
+    refuse(refusal);
     number->setFocus(Qt::OtherFocusReason);
     number->selectAll();
     return;

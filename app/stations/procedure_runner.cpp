@@ -23,6 +23,9 @@ ProcedureRunner::ProcedureRunner(RigDocument& document, BenchLink& bench, const 
     found_ = bench_.found();
     tell(SensorsFound{found_});
   });
+  connect(&bench_, &BenchLink::board_told, this, [this] {
+    if (bench_.state()) tell(*bench_.state());
+  });
   connect(&bench_, &BenchLink::seen, this, [this] { tell(SurfacesSeen{bench_.sight().deflections}); });
   connect(&bench_, &BenchLink::transmitter_read, this,
           [this](const std::vector<Channel>& settings) { tell(TransmitterShown{settings}); });

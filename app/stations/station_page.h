@@ -43,6 +43,8 @@ class StationPage : public QWidget {
   void wanted(rigging::Station station, const QString& subject);
   /// The simulated bench is needed, and not there.
   void bench_asked();
+  /// Whether the bench stands below has changed.
+  void bench_use_changed();
   void sheets_asked(const QString& title, const QList<rigging::app::Sheet>& sheets);
 
  protected:

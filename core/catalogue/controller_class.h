@@ -155,6 +155,15 @@ struct ProofAbilities {
 struct HomeAbilities {
   std::vector<LossAction> on_loss;  ///< what it can do by itself when the link is gone; empty: what the receiver sends
   double notices_after_s = 1;       ///< frames missing or marked, until it calls it a loss
+  std::vector<HomeTrigger> triggers;    ///< beside the lost link, on which it can act
+  std::vector<std::string> flies;       ///< modes beside those of `proof`: "circle", "return"
+  std::vector<ModeChoice> fixed_modes;  ///< where its modes are not put on switches: channel 1 stands for its first
+                                        ///< mode channel, 2 for the second
+  std::string else_mode;                ///< that flies while no switch chooses another; empty: what it was
+  bool checks_before_arming = false;    ///< refuses to arm with a reason
+  bool tells_state = false;             ///< mode, arming and loss over its link
+  bool writes_over_video = false;
+  bool sounds = false;  ///< an alarm of its own, or a pin for one
   Extra extra;
   bool operator==(const HomeAbilities&) const = default;
 };

@@ -185,6 +185,14 @@ const Members& Described<HomeAbilities>::members() {
   static const Members all = Describe<HomeAbilities>()
                                  .member("on_loss", &HomeAbilities::on_loss)
                                  .member("notices_after_s", &HomeAbilities::notices_after_s, {0.02, 30})
+                                 .member("triggers", &HomeAbilities::triggers)
+                                 .member("flies", &HomeAbilities::flies)
+                                 .member("fixed_modes", &HomeAbilities::fixed_modes)
+                                 .member("else_mode", &HomeAbilities::else_mode)
+                                 .member("checks_before_arming", &HomeAbilities::checks_before_arming)
+                                 .member("tells_state", &HomeAbilities::tells_state)
+                                 .member("writes_over_video", &HomeAbilities::writes_over_video)
+                                 .member("sounds", &HomeAbilities::sounds)
                                  .rest(&HomeAbilities::extra);
   return all;
 }

@@ -11,13 +11,14 @@
 namespace rigging {
 namespace {
 
-constexpr int kept = 10;       ///< ticks from one line of the flight to the next
-constexpr int hand_every = 5;  ///< and from one movement of the hands to the next
+constexpr int kept_usually = 10, kept_of_rehearsals = 100;  ///< ticks from one line of the flight to the next
+constexpr int hand_every = 5;                               ///< and from one movement of the hands to the next
 /// Hands: stick for a radian of bank or nose, no faster than a third of a second, looking ahead nearly as far.
 constexpr double hand_bank = 0.6, hand_nose = 1.2, hand_lag_s = 0.35, looks_ahead_s = 0.3;
 /// Against climbing and sinking: nose for a metre a second, at once and, as trimming does, for every second of it.
 constexpr double nose_per_m_s = 0.03, trimmed_per_m = 0.02, most_trimmed = 0.3;
 constexpr double throttle_per_m_s = 0.08;
+constexpr double lowest_wind_m = 2;  ///< the wind's profile does not go below
 constexpr double throw_height_m = 1.7, throw_bank_deg = 15, throw_nose_deg = 10;
 
 /// The flight's series under the names of a log.
@@ -48,18 +49,34 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
   const Aeroplane& a = model.aeroplane();
   const double speed = plan.m_s > 0 ? plan.m_s : a.cruise_m_s;
   Motion m = plan.thrown ? Motion::straight(plan.throw_m_s, throw_height_m, throw_bank_deg * rad, throw_nose_deg * rad)
-                         : Motion::straight(speed, plan.height_m);
+                         : Motion::straight(speed, plan.height_m, 0, 0, plan.heading_deg * rad);
+  m.north = plan.north_m, m.east = plan.east_m;
+  const double towards = plan.steady_from_deg * rad + pi;
+  const auto steady = [&](double height) -> Air {
+    if (plan.steady_wind_m_s == 0) return {};
+    const double m_s = plan.steady_wind_m_s * std::pow(std::max(height, lowest_wind_m) / 10, plan.wind_exponent);
+    Air air;
+    air.north = m_s * std::cos(towards), air.east = m_s * std::sin(towards);
+    return air;
+  };
+  // It flies in the air, and is carried along.
+  const Air at_first = steady(m.height());
+  const double ch = std::cos(m.heading()), sh = std::sin(m.heading());
+  m.u += at_first.north * ch + at_first.east * sh;
+  m.v += at_first.east * ch - at_first.north * sh;
+  const int kept = plan.rehearses() ? kept_of_rehearsals : kept_usually;
   Turbulence gusts(plan.seed, plan.wind_m_s, m.height(), speed, a.span_m);
   const double nose_wanted = -plan.nose_down_deg * rad, kept_heading = m.heading();
   std::array<double, 3> hand{}, stick{};
   double trimmed = 0, v = speed;
   double throttle = model.cruise_throttle();
   Flight flight;
+  flight.step_s = kept * flight_tick_s;
   flight.lowest_m = m.height();
   const auto steps = static_cast<int>(plan.seconds / flight_tick_s);
   for (int i = 0; i <= steps; ++i) {
     const double t = i * flight_tick_s;
-    Air air;
+    Air air = steady(m.height());
     if (plan.wind_m_s > 0) gusts.step(flight_tick_s, air);
     if (i % hand_every == 0) {
       v = model.incidence(m, air).airspeed;
@@ -81,7 +98,9 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
       for (double& s : stick) s = std::clamp(s, -1.0, 1.0);
       throttle = plan.thrown ? 1 : std::clamp(model.cruise_throttle() + throttle_per_m_s * (speed - v), 0.0, 1.0);
     }
-    const FlightBoard::Answer answer = board.step({m, v, stick, throttle});
+    const FlightBoard::Answer answer = board.step({m, v, stick, throttle, !plan.rehearses() || t < *plan.link_lost_s});
+    const bool empty = plan.left_mah > 0 && flight.used_mah >= plan.left_mah;
+    if (!empty) flight.used_mah += answer.amps * flight_tick_s / 3.6;
     if (i % kept == 0) {
       flight.motion.push_back(m);
       flight.airspeed_m_s.push_back(v);
@@ -101,8 +120,9 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
         flight.end = "It reached the ground after " + number_text(t, 1) + " s.";
         break;
       }
+      if (board.over()) break;
     }
-    model.step(m, answer.surfaces, answer.throttle, air, flight_tick_s);
+    model.step(m, answer.surfaces, empty ? 0 : answer.throttle, air, flight_tick_s);
   }
   return flight;
 }
@@ -139,6 +159,10 @@ Result<Flight> flight_from_csv(std::string_view text, const std::string& name) {
     return static_cast<std::size_t>(at);
   };
   Flight flight;
+  if (const int t = table->column("t_s"); t >= 0 && table->rows.size() > 1) {
+    const double step = table->rows[1][static_cast<std::size_t>(t)] - table->rows[0][static_cast<std::size_t>(t)];
+    if (step > 0) flight.step_s = step;
+  }
   for (const auto& [wanted, values] : series_of(flight)) {
     const auto at = column(wanted);
     if (!at) return tl::make_unexpected(at.error());

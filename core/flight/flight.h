@@ -16,13 +16,14 @@
 /// simulation: it says so wherever it is shown.
 namespace rigging {
 
-/// Every hundredth of a second.
+/// A line every hundredth of a second.
 struct Flight {
-  double step_s = 0.01;
+  double step_s = 0.01;  ///< from one line to the next; a rehearsal of the way home keeps every tenth second
   std::vector<Motion> motion;
   std::vector<double> airspeed_m_s, throttle;
   std::array<std::vector<double>, 3> rate_deg_s, stick, correction;
-  std::string end;  ///< why it ended early; empty when it did not
+  double used_mah = 0;  ///< where it is counted
+  std::string end;      ///< why it ended early; empty when it did not
   double lowest_m = 0;
 
   std::size_t size() const { return motion.size(); }
@@ -45,15 +46,19 @@ class FlightBoard {
     double airspeed_m_s = 0;
     std::array<double, 3> stick{};  ///< −1 to 1
     double throttle = 0;            ///< 0 to 1
+    bool transmitter = true;        ///< it is on
   };
   struct Answer {
     Deflection surfaces;
     double throttle = 0;  ///< that the motor gets
+    double amps = 0;      ///< that everything takes with it; 0 where that is not known
   };
   virtual ~FlightBoard() = default;
   virtual Answer step(const Told& told) = 0;
   /// That it adds to the sticks, −1 to 1.
   virtual const std::array<double, 3>& correction() const = 0;
+  /// Nothing more is to be seen: it is home and circles, or is down.
+  virtual bool over() const { return false; }
   /// Nose that a full stick asks for in a levelling mode.
   virtual double nose_limit_rad() const = 0;
 };

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstdint>
+#include <optional>
 #include <vector>
 
 #include "base/axis.h"
@@ -28,9 +29,20 @@ struct FlightPlan {
   double wind_m_s = 0;       ///< its turbulence; the wind itself only carries the aircraft along
   std::uint32_t seed = 1;
   std::vector<StickMove> sticks;
-  bool pilot = true;     ///< hands that hold height, and bank and heading where nothing levels, loosely
-  bool thrown = false;   ///< from the hand at full throttle, wings 15° down
-  double throw_m_s = 7;  ///< that an arm gives (common practice)
+  bool pilot = true;               ///< hands that hold height, and bank and heading where nothing levels, loosely
+  bool thrown = false;             ///< from the hand at full throttle, wings 15° down
+  double throw_m_s = 7;            ///< that an arm gives (common practice)
+  double north_m = 0, east_m = 0;  ///< of home, where it begins
+  double heading_deg = 0;          ///< flown then
+  double steady_wind_m_s = 0, steady_from_deg = 270;  ///< ten metres up: carries it along
+  double wind_exponent = 0;                           ///< it grows with (height / 10 m) to this power
+  std::optional<double> link_lost_s;                  ///< the transmitter goes off then, and stays off
+  double left_mah = 0;                                ///< in the battery at the beginning; 0: it is not counted
+
+  bool rehearses() const { return link_lost_s.has_value(); }
 };
+
+/// Longest flight of a plan, s.
+inline constexpr double longest_flight_s = 120, longest_rehearsal_s = 1200;
 
 }  // namespace rigging

@@ -50,6 +50,7 @@ struct Writer {
   Form operator()(const TurnControl& r) const {
     return {"control", {{"channel", r.channel}, {"position", r.position}}};
   }
+  Form operator()(const PressButton&) const { return {"press_button"}; }
   Form operator()(const ReadTransmitter&) const { return {"read_transmitter"}; }
   Form operator()(const Dial& r) const { return {"dial", channel_json(r.channel)}; }
   Form operator()(const Clevis& r) const { return {"clevis", {{"surface", r.surface.word()}, {"turns", r.turns}}}; }
@@ -97,6 +98,14 @@ struct Writer {
              {"hands", p.pilot},
              {"thrown", p.thrown},
              {"throw_m_s", p.throw_m_s},
+             {"north_m", p.north_m},
+             {"east_m", p.east_m},
+             {"heading_deg", p.heading_deg},
+             {"steady_wind_m_s", p.steady_wind_m_s},
+             {"steady_from_deg", p.steady_from_deg},
+             {"wind_exponent", p.wind_exponent},
+             {"left_mah", p.left_mah},
+             {"link_lost_s", p.link_lost_s ? Json(*p.link_lost_s) : Json()},
              {"sticks", moves}}};
   }
   Form operator()(const ReadFlight& r) const { return {"read_flight", {{"from", r.from}}}; }
@@ -106,7 +115,16 @@ struct Writer {
 FlightPlan plan_of(const Json& b, Mode mode) {
   FlightPlan p;
   p.mode = mode;
-  p.seconds = ranged(b, "seconds", 0.1, 120, p.seconds);
+  const double lost_s = ranged(b, "link_lost_s", -1, longest_rehearsal_s, -1);
+  if (lost_s >= 0) p.link_lost_s = lost_s;
+  p.seconds = ranged(b, "seconds", 0.1, p.rehearses() ? longest_rehearsal_s : longest_flight_s, p.seconds);
+  p.north_m = ranged(b, "north_m", -20000, 20000, 0);
+  p.east_m = ranged(b, "east_m", -20000, 20000, 0);
+  p.heading_deg = ranged(b, "heading_deg", -360, 360, 0);
+  p.steady_wind_m_s = ranged(b, "steady_wind_m_s", 0, 40, 0);
+  p.steady_from_deg = ranged(b, "steady_from_deg", -360, 360, p.steady_from_deg);
+  p.wind_exponent = ranged(b, "wind_exponent", 0, 0.5, 0);
+  p.left_mah = ranged(b, "left_mah", 0, 1e6, 0);
   p.m_s = ranged(b, "airspeed_m_s", 0, 100, p.m_s);
   p.height_m = ranged(b, "height_m", 1, 1000, p.height_m);
   p.nose_down_deg = ranged(b, "nose_down_deg", 0, 80);
@@ -156,6 +174,7 @@ Result<Request> request_of(const std::string& name, const Json& b) {
   if (name == "transmitter") return SwitchTransmitter{flag_member(b, "on", true)};
   if (name == "control")
     return TurnControl{static_cast<int>(ranged(b, "channel", 1, 16, 1)), ranged(b, "position", -1, 1)};
+  if (name == "press_button") return PressButton{};
   if (name == "read_transmitter") return ReadTransmitter{};
   if (name == "dial") return Dial{channel_of(b)};
   if (name == "set_output") {

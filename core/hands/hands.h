@@ -42,6 +42,8 @@ struct TurnControl {
   int channel = 5;
   double position = 0;
 };
+/// The safety button of a board that has one, with the battery in.
+struct PressButton {};
 struct ReadTransmitter {};
 /// Sets a channel in the transmitter: direction, sub-trim, travels.
 struct Dial {
@@ -96,8 +98,8 @@ struct ReadFlight {
 struct Look {};
 
 using Request =
-    std::variant<Supply, Stick, Hold, Flick, ChooseMode, SwitchTransmitter, TurnControl, ReadTransmitter, Dial, Clevis,
-                 Tooth, SetOutput, Inspect, Mend, Work, PushTube, TurnGain, Fly, ReadFlight, Look>;
+    std::variant<Supply, Stick, Hold, Flick, ChooseMode, SwitchTransmitter, TurnControl, PressButton, ReadTransmitter,
+                 Dial, Clevis, Tooth, SetOutput, Inspect, Mend, Work, PushTube, TurnGain, Fly, ReadFlight, Look>;
 
 /// What eyes see of the model.
 struct Sight {

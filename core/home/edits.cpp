@@ -36,6 +36,26 @@ Result<Edit> no_obstacle_edit(const Rig& rig, const Catalogue&, const std::vecto
   return take_obstacle_away(rig, given[0]);
 }
 
+Result<Edit> trigger_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
+  const auto on = from_word<HomeTrigger>(given[0]);
+  if (!on) return failure("trigger", "\"" + given[0] + "\"", word_choice<HomeTrigger>());
+  const auto does = from_word<TriggerAction>(given[1]);
+  if (!does) return failure("trigger", "\"" + given[1] + "\"", word_choice<TriggerAction>());
+  const auto at = given[2] == "-" ? std::nullopt : number_of(given[2]);
+  if (!at && given[2] != "-") return failure("trigger: at", "\"" + given[2] + "\" is no number", "a number, or -");
+  return set_trigger(rig, *on, does, at);
+}
+
+Result<Edit> no_trigger_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
+  const auto on = from_word<HomeTrigger>(given[0]);
+  if (!on) return failure("no-trigger", "\"" + given[0] + "\"", word_choice<HomeTrigger>());
+  return set_trigger(rig, *on, std::nullopt, std::nullopt);
+}
+
+Result<Edit> launch_edit(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>&) {
+  return lay_out_launch(rig, catalogue);
+}
+
 Result<Edit> first_flight_edit(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>&) {
   return lay_out_first_flight(rig, catalogue);
 }
@@ -62,6 +82,33 @@ Result<Edit> take_obstacle_away(const Rig& rig, const std::string& name) {
   if (std::erase_if(home.obstacles, [&](const FieldObstacle& o) { return o.name == name; }) == 0)
     return failure("obstacle", "there is none called \"" + name + "\"", "one that stands in the plan");
   return set_home(rig, home, "Not there any more: " + name);
+}
+
+Result<Edit> set_trigger(const Rig& rig, HomeTrigger on, std::optional<TriggerAction> does, std::optional<double> at) {
+  Home home = rig.home;
+  const auto now =
+      std::find_if(home.triggers.begin(), home.triggers.end(), [on](const TriggerChoice& t) { return t.on == on; });
+  if (!does) {
+    if (now != home.triggers.end()) home.triggers.erase(now);
+  } else if (now != home.triggers.end()) {
+    now->does = *does, now->at = at;
+  } else {
+    TriggerChoice t;
+    t.on = on, t.does = *does, t.at = at;
+    home.triggers.push_back(std::move(t));
+  }
+  return set_home(rig, home, capital(spoken(word(on))) + ": " + (does ? spoken(word(*does)) : "not in the plan"));
+}
+
+Result<Edit> lay_out_launch(const Rig& rig, const Catalogue& catalogue) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (!c || std::find(c->home.flies.begin(), c->home.flies.end(), "launch") == c->home.flies.end())
+    return failure("modes", "this class has no launch mode", "a class that throws by itself");
+  Edit e{rig, "Launch in the place of manual"};
+  ModeChoice* manual = find_in(e.rig.modes, [](const ModeChoice& m) { return m.mode == "manual"; });
+  if (!manual) return failure("modes", "no position gives manual", "the first flight's switches, laid out and flown");
+  manual->mode = "launch";
+  return e;
 }
 
 Result<Edit> lay_out_first_flight(const Rig& rig, const Catalogue& catalogue) {
@@ -131,6 +178,12 @@ std::vector<EditEntry> home_edits() {
        {"NAME", "BEARING_DEG", "DISTANCE_M", "HEIGHT_M"},
        obstacle_edit},
       {"no-obstacle", "Takes it out of the plan", {"NAME"}, no_obstacle_edit},
+      {"trigger",
+       "What it does by itself when something else than the link goes",
+       {"TRIGGER", "ACTION", "AT_OR_-"},
+       trigger_edit},
+      {"no-trigger", "Takes that out of the plan", {"TRIGGER"}, no_trigger_edit},
+      {"launch-modes", "Launch in the place of manual, for an aircraft whose corrections were flown", {}, launch_edit},
       {"first-flight-modes", "Manual, level and circle on the mode switch, return on its own", {}, first_flight_edit}};
 }
 

@@ -8,6 +8,8 @@
 #include "base/number.h"
 #include "base/units.h"
 #include "earth/gravity.h"
+#include "flight/dynamics.h"
+#include "flight/engine.h"
 #include "rig/parts.h"
 
 namespace rigging {
@@ -112,6 +114,23 @@ Figure figure(const char* name, const Expectation& b, const char* unit, const st
   return f;
 }
 
+Figure throttle_figure(double throttle, bool noted) {
+  Figure f{"Throttle at cruise",
+           100 * throttle,
+           "%",
+           {},
+           {},
+           "thrust that equals the drag",
+           "thrust falls with the square of the airspeed; band from memory"};
+  if (noted) {
+    f.formula = "as noted in level flight";
+    f.source = "flown by hand (station power)";
+  } else {
+    f.least = 100 * std::max(0.0, throttle - throttle_band), f.most = 100 * std::min(1.0, throttle + throttle_band);
+  }
+  return f;
+}
+
 /// Numbers of the aircraft; what is missing in words, with the station where it is given.
 std::pair<std::string, Station> performance(const Rig& rig, const Catalogue& catalogue, const FeelReport& feel,
                                             const PowerReport& power, HomePerformance& p) {
@@ -143,6 +162,10 @@ std::pair<std::string, Station> performance(const Rig& rig, const Catalogue& cat
   p.battery_ohm = battery->cells * battery->cell_milliohm / 1000;
   p.bank_deg = std::min(usual_bank_deg, rig.feel.bank_limit_deg.value_or(usual_limit_deg));
   glide(rig, a, p);
+  const std::optional<double>& noted = rig.power.cruise_throttle;
+  p.cruise_throttle =
+      noted ? *noted
+            : FlightModel(a, drag_of(rig.airframe, a.cruise_m_s), engine_of(rig, catalogue, a)).cruise_throttle();
   p.figures = {
       figure("Cruise speed", p.cruise_m_s, "m/s", "as flown, or 1.6 times the stall speed",
              "station airframe; common practice"),
@@ -172,6 +195,7 @@ std::pair<std::string, Station> performance(const Rig& rig, const Catalogue& cat
        "at " + n(p.glide_m_s, 1) + " m/s, propeller standing",
        "parabolic polar (airframe/drag.h)"},
       {"Sinks with the motor off", p.sink_m_s, "m/s", {}, {}, "speed over glide ratio", "FAA-H-8083-25"},
+      throttle_figure(p.cruise_throttle, noted.has_value()),
       {"Bank on the way",
        p.bank_deg,
        "°",
@@ -352,6 +376,40 @@ HomeReport analyze_home(const Rig& rig, const Catalogue& catalogue, const FeelRe
   judge_area(rig, r);
   say(rig, r);
   return r;
+}
+
+std::vector<RoseLine> wind_rose_of(const Rig& rig, const HomeReport& r) {
+  std::vector<RoseLine> all;
+  if (!r.missing.empty()) return all;
+  const HomePerformance& p = r.performance;
+  for (double wind = 0; wind < p.cruise_m_s.expected && wind <= 40; wind += 1) {
+    RoseLine line;
+    line.wind_m_s = wind;
+    HomeCase c = r.worse;
+    // Against it all the way: that no other side asks for more the bearings show.
+    c.wind = {wind * (1 + gust_share), 0};
+    const auto reach = reach_of(c);
+    line.out_and_back_m = std::min_element(reach.begin(), reach.end(), [](const HomeReach& a, const HomeReach& b) {
+                            return a.out_and_back_m < b.out_and_back_m;
+                          })->out_and_back_m;
+    if (wind < most_share * p.cruise_m_s.expected) line.least_circle_m = least_circle(p, wind);
+    if (rig.home.area_m) {
+      double most = 0;
+      bool held = true;
+      for (const HomeReach& at : reach) {
+        c.place = {*rig.home.area_m, at.bearing_deg, 0.5 * r.return_height_m};
+        const WayHome w = way_home(c);
+        held = held && w.track;
+        if (w.track) most = std::max(most, w.used_mah + p.reserve_mah);
+      }
+      if (held && most <= p.capacity_mah.worse) {
+        line.turn_home_mah = most;
+        line.turn_home_v = p.volts_at(most / p.capacity_mah.worse, p.cruise_a.expected);
+      }
+    }
+    all.push_back(line);
+  }
+  return all;
 }
 
 HomeReport home_report(const Rig& rig, const Catalogue& catalogue, const FeelReport& feel) {

@@ -25,6 +25,7 @@ struct HomePerformance {
   Expectation cruise_m_s, cruise_a, climb_m_s, climb_a, capacity_mah;
   double sink_m_s = 0, glide_ratio = 0, glide_m_s = 0;  ///< motor off, at best glide
   double bank_deg = 0;                                  ///< most that it uses
+  double cruise_throttle = 0;                           ///< 0 to 1, that holds height at cruise: noted, else reckoned
   double reserve_mah = 0;
   int cells = 0;
   double full_cell_v = 4.2, empty_cell_v = 3.3, battery_ohm = 0;
@@ -101,11 +102,22 @@ HomeReport home_report(const Rig& rig, const Catalogue& catalogue, const FeelRep
 /// With this charge left, in this wind (gusts on top of it in the worse case).
 ReachBand reach_band(const HomeReport& report, double left_mah, const SteadyWind& wind);
 
+/// How it stands in one wind, from whatever side it comes, in the worst corner of the bands with gusts on top.
+struct RoseLine {
+  double wind_m_s = 0;
+  double out_and_back_m = 0;                         ///< with a full aged battery, against the wind
+  std::optional<double> turn_home_mah, turn_home_v;  ///< from the edge of the area; nothing where it does not come home
+  std::optional<double> least_circle_m;              ///< nothing where no circle can be held
+};
+/// From no wind in steps of a metre a second to the one that it can't fly against.
+std::vector<RoseLine> wind_rose_of(const Rig& rig, const HomeReport& report);
+
 /// What happens from the last good frame on, when the link goes at this place with this charge.
 std::vector<StoryStep> loss_story(const Rig& rig, const Catalogue& catalogue, const HomeReport& report,
                                   const HomePlace& place, double left_mah);
 
-inline constexpr double clears_by_m = 20;  ///< common practice
-inline constexpr double gust_share = 0.3;  ///< that gusts add to the planned wind (common practice)
+inline constexpr double throttle_band = 0.1;  ///< of a reckoned cruise throttle, to either side (from memory)
+inline constexpr double clears_by_m = 20;     ///< common practice
+inline constexpr double gust_share = 0.3;     ///< that gusts add to the planned wind (common practice)
 
 }  // namespace rigging

@@ -1,9 +1,12 @@
 #include <algorithm>
 #include <cmath>
+#include <functional>
+#include <utility>
 
 #include "base/number.h"
 #include "base/units.h"
 #include "home/home.h"
+#include "home/triggers.h"
 
 namespace rigging {
 namespace {
@@ -18,6 +21,9 @@ class Story {
     at_.from_height_m = at_.to_height_m = place.height_m;
   }
 
+  /// What happens however far the story is then; `what` is called for how it goes on.
+  void cut_at(double s, std::function<void(Story&)> what) { cut_s_ = s, cut_ = std::move(what); }
+  double now_s() const { return at_.to_s; }
   double left_mah() const { return left_; }
   double distance_m() const { return at_.to_m; }
   double height_m() const { return at_.to_height_m; }
@@ -34,8 +40,13 @@ class Story {
   void go(Next next) {
     if (over_) return;
     const double asks = next.seconds * next.amps * mah_per_as;
-    const bool empties = asks > left_ + 1e-6;  // a step may ask for just what is left
-    const double share = empties ? std::max(0.0, left_) / asks : 1;
+    bool empties = asks > left_ + 1e-6;  // a step may ask for just what is left
+    double share = empties ? std::max(0.0, left_) / asks : 1;
+    bool cuts = false;
+    if (cut_ && at_.to_s + share * next.seconds > cut_s_) {
+      share = next.seconds > 0 ? std::max(0.0, cut_s_ - at_.to_s) / next.seconds : 1;
+      cuts = true, empties = false;
+    }
     StoryStep s;
     s.part = next.part;
     s.from_s = at_.to_s, s.to_s = s.from_s + share * next.seconds;
@@ -47,6 +58,12 @@ class Story {
     s.used_mah = used_;
     at_ = s;
     steps.push_back(s);
+    if (cuts) {
+      const auto goes_on = std::exchange(cut_, nullptr);
+      goes_on(*this);
+      over_ = true;
+      return;
+    }
     if (!empties) return;
     over_ = true;
     StoryStep end = s;
@@ -71,16 +88,29 @@ class Story {
   StoryStep at_;
   double left_, used_ = 0;
   bool over_ = false;
+  double cut_s_ = 0;
+  std::function<void(Story&)> cut_;
 };
 
-void comes_down(Story& s, const HomeReport& r, const std::string& how) {
+std::string landing_words(const Rig& rig) {
+  const double throttle = rig.home.landing_throttle.value_or(0);
+  return (throttle > 0 ? "With " + told(100 * throttle) + " % throttle" : std::string("Throttle closed")) +
+         ", down in circles. It does not see people or fences: keep the field clear.";
+}
+
+std::string lost_words(const Rig& rig) {
+  return rig.home.sounds_when_lost.value_or(false) ? " It sounds until it is found." : "";
+}
+
+void comes_down(Story& s, const Rig& rig, const HomeReport& r, const std::string& how) {
   const HomePerformance& p = r.performance;
   const double seconds = s.height_m() / p.sink_m_s;
   const double drift = seconds * r.expected.wind.speed_m_s;
   s.go({StoryPart::gliding, seconds, 0, s.distance_m(), 0, "Motor off, wings level",
         how + " It sinks at " + speed_text(p.sink_m_s) + " and is down after " + told(seconds) + " s, up to " +
             field_text(seconds * p.glide_m_s) + " further on; the wind carries it " + field_text(drift) + "."});
-  s.end("Down", "Nobody steers it: where it comes down is chance. Keep people out of that room.", true);
+  s.end("Down", "Nobody steers it: where it comes down is chance. Keep people out of that room." + lost_words(rig),
+        true);
 }
 
 void comes_home(Story& s, const Rig& rig, const HomeReport& r, const HomePlace& place) {
@@ -116,17 +146,40 @@ void comes_home(Story& s, const Rig& rig, const HomeReport& r, const HomePlace& 
     s.go({StoryPart::circling, std::min(30.0, lasts), p.cruise_a.expected, 0, s.height_m(), "Circles over home",
           "A radius of " + field_text(r.circle_radius_m) + (holds ? "." : ": too tight for this wind, it drifts out."),
           holds});
-    s.go({StoryPart::landing, s.height_m() / p.sink_m_s, 0, 0, 0, "Lands by itself",
-          "Throttle closed, down in circles. It does not see people or fences: keep the field clear."});
-    s.end("Down", "Within about " + field_text(r.circle_radius_m) + " of home.", true);
+    s.go({StoryPart::landing, s.height_m() / p.sink_m_s, 0, 0, 0, "Lands by itself", landing_words(rig)});
+    s.end("Down", "Within about " + field_text(r.circle_radius_m) + " of home." + lost_words(rig), true);
     return;
   }
   s.go({StoryPart::circling, lasts, p.cruise_a.expected, 0, s.height_m(), "Circles over home",
         "A radius of " + field_text(r.circle_radius_m) + (holds ? "" : ", too tight for this wind: it drifts out") +
-            ". For " + told(lasts / 60, 1) + " min, until the pilot takes it back.",
+            ". For " + told(lasts / 60, 1) +
+            " min, until the pilot takes it back: with the link there it flies in the mode of the switch.",
         holds});
   s.end("Battery empty", "If nobody took it back it comes down near home after " + told(lasts / 60, 1) + " min.",
         holds);
+}
+
+/// The link stays away: what it does then, whatever it was about to.
+void long_loss(Story& s, const Rig& rig, const HomeReport& r) {
+  const TriggerChoice* t = trigger_choice(rig.home, HomeTrigger::long_loss);
+  if (!t || !t->at) return;
+  s.cut_at(*t->at, [&rig, &r, action = t->does, after = *t->at](Story& story) {
+    const bool home = story.distance_m() < 1;
+    const double seconds = story.height_m() / r.performance.sink_m_s;
+    story.go({StoryPart::landing, seconds, 0, story.distance_m(), 0,
+              action == TriggerAction::land ? "Lands by itself" : "Motor off, wings level",
+              "The link has been away for " + told(after) + " s. " +
+                  (action == TriggerAction::land ? landing_words(rig) : std::string("It comes down where it is.")),
+              home});
+    story.end("Down", (home ? "At home." : field_text(story.distance_m()) + " from home.") + lost_words(rig), home);
+  });
+}
+
+void tow(Story& s, const Rig& rig) {
+  if (!rig.release || !rig.home.opens_tow) return;
+  s.go({StoryPart::holding, 0, 0, s.distance_m(), s.height_m(),
+        *rig.home.opens_tow ? "Tow release opens" : "Tow release stays latched",
+        *rig.home.opens_tow ? "If it hangs on a line it is free now." : "If it hangs on a line it stays on it."});
 }
 
 /// What the receiver makes of it; false when the story ends there.
@@ -165,7 +218,7 @@ bool noticed(Story& s, const Rig& rig, const ControllerClass& c, const HomeRepor
           "falls silent or says so (station sticks).",
           false});
     if (how == OnLoss::preset)
-      comes_down(s, r, "What the receiver has stored: if that is throttle closed and a mode that levels.");
+      comes_down(s, rig, r, "What the receiver has stored: if that is throttle closed and a mode that levels.");
     else
       s.end("Left to itself", "Surfaces stay where they were.", false);
     return false;
@@ -186,7 +239,7 @@ std::vector<StoryStep> loss_story(const Rig& rig, const Catalogue& catalogue, co
     const bool levels = c->mode(Mode::level) != nullptr;
     if (stored)
       comes_down(
-          s, r,
+          s, rig, r,
           levels
               ? "The receiver's stored positions: throttle closed, a mode that levels, as far as they were stored so."
               : "The receiver's stored positions: throttle closed. This class does not level: a little stored "
@@ -204,11 +257,13 @@ std::vector<StoryStep> loss_story(const Rig& rig, const Catalogue& catalogue, co
   if (rig.home.hold_s > 0)
     s.go({StoryPart::holding, rig.home.hold_s, cruise, s.distance_m(), s.height_m(), "Waits",
           "Wings level for " + told(rig.home.hold_s, 1) + " s: a short gap passes by."});
+  tow(s, rig);
+  long_loss(s, rig, r);
   switch (rig.home.on_loss) {
     case LossAction::undecided:
       s.end("Nothing is decided", "The controller does what it came with. Choose what it shall do.", false);
       break;
-    case LossAction::glide: comes_down(s, r, "As planned."); break;
+    case LossAction::glide: comes_down(s, rig, r, "As planned."); break;
     case LossAction::circle: {
       if (!r.knows_place) {
         s.end("It can't", "Without a satellite receiver it does not know where it is: it can glide, no more.", false);

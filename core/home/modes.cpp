@@ -36,7 +36,7 @@ int weight_of(const std::string& mode) {
   return m ? m->weight : mode.empty() ? -1 : 4;
 }
 
-void judge_ranges(const Rig& rig, ModeDeck& deck) {
+void judge_ranges(const Rig& rig, const std::string& else_mode, ModeDeck& deck) {
   const auto add = [&deck](ModeTrouble trouble, int channel, const std::string& words) {
     deck.findings.push_back({trouble, channel, words});
   };
@@ -62,7 +62,7 @@ void judge_ranges(const Rig& rig, ModeDeck& deck) {
   for (const SwitchLine& s : deck.switches)
     for (const SwitchPosition& p : s.positions) {
       const std::string at = "Channel " + std::to_string(s.channel) + " at " + number_text(p.pulse_us, 0) + " µs ";
-      if (p.mode.empty() && deck.switches.size() == 1)
+      if (p.mode.empty() && deck.switches.size() == 1 && else_mode.empty())
         add(ModeTrouble::empty_position, s.channel, at + "chooses nothing.");
       else if (p.guard_us < least_guard_us)
         add(ModeTrouble::at_the_edge, s.channel,
@@ -89,8 +89,12 @@ void judge_cases(ModeDeck& deck) {
   const auto by_hand = [](const ModeCase& c) { return !is_automatic(c.mode); };
   for (ModeCase& c : deck.cases) c.moves_to_manual = moves_until(c, deck.cases, manual);
   const auto any = [&](auto&& test) { return std::any_of(deck.cases.begin(), deck.cases.end(), test); };
+  const bool launches = any([](const ModeCase& c) { return c.mode == "launch"; });
   if (!any(manual))
-    deck.findings.push_back({ModeTrouble::no_manual, 0, "No way the switches can stand gives manual."});
+    deck.findings.push_back({ModeTrouble::no_manual, 0,
+                             launches ? "Launch stands in the place of manual: only for an aircraft whose corrections "
+                                        "were flown, and levelling has to be the way out."
+                                      : "No way the switches can stand gives manual."});
   else if (any([&](const ModeCase& c) { return by_hand(c) && c.moves_to_manual > 1; }))
     deck.findings.push_back(
         {ModeTrouble::far_from_manual, 0,
@@ -100,6 +104,34 @@ void judge_cases(ModeDeck& deck) {
     deck.findings.push_back({ModeTrouble::power_up, 0,
                              "With all switches at their first position it is in " + deck.cases.front().mode +
                                  " at power-up: let the first position be manual or levelling."});
+}
+
+/// The class's own positions, on the channels that carry a mode, the first for its channel 1.
+Rig with_fixed_modes(const Rig& planned, const ControllerClass& c) {
+  Rig rig = planned;
+  rig.modes.clear();
+  std::vector<int> carries;
+  if (c.sticks.mode_channel > 0) carries.push_back(c.sticks.mode_channel);
+  for (const Channel& x : rig.radio.channels)
+    if (x.function == ChannelFunction::mode && x.number != c.sticks.mode_channel) carries.push_back(x.number);
+  for (ModeChoice m : c.home.fixed_modes) {
+    if (m.channel < 1 || static_cast<std::size_t>(m.channel) > carries.size()) continue;
+    m.channel = carries[static_cast<std::size_t>(m.channel - 1)];
+    rig.modes.push_back(std::move(m));
+  }
+  return rig;
+}
+
+void judge_class(const Rig& rig, const ControllerClass& c, ModeDeck& deck) {
+  for (const ModeChoice& m : rig.modes) {
+    const auto mode = from_word<Mode>(m.mode);
+    const bool has =
+        (mode && c.mode(*mode)) || std::find(c.home.flies.begin(), c.home.flies.end(), m.mode) != c.home.flies.end();
+    if (!has)
+      deck.findings.push_back({ModeTrouble::not_of_class, m.channel,
+                               "This class has no mode " + m.mode + ": its position on channel " +
+                                   std::to_string(m.channel) + " would do something else."});
+  }
 }
 
 }  // namespace
@@ -120,36 +152,43 @@ const ModeCase* ModeDeck::at(const std::vector<std::size_t>& positions) const {
   return nullptr;
 }
 
-ModeDeck mode_deck(const Rig& rig, const Catalogue& catalogue) {
+ModeDeck mode_deck(const Rig& planned, const Catalogue& catalogue) {
   ModeDeck deck;
+  const ControllerClass* c = catalogue.controller(planned.controller.kind);
+  deck.fixed = c && !c->home.fixed_modes.empty();
+  Rig with_fixed;
+  if (deck.fixed) with_fixed = with_fixed_modes(planned, *c);
+  const Rig& rig = deck.fixed ? with_fixed : planned;
   if (rig.modes.empty()) return deck;
   for (const SwitchLine& s : analyze_sticks(rig, catalogue).switches)
     if (std::any_of(rig.modes.begin(), rig.modes.end(), [&](const ModeChoice& m) { return m.channel == s.channel; }))
       deck.switches.push_back(s);
-  judge_ranges(rig, deck);
+  judge_ranges(rig, c ? c->home.else_mode : "", deck);
   std::size_t count = 1;
   for (const SwitchLine& s : deck.switches) count *= std::max<std::size_t>(1, s.positions.size());
   if (deck.switches.empty() || count > most_cases) return deck;
   for (std::size_t i = 0; i < count; ++i) {
-    ModeCase c;
+    ModeCase one;
     std::size_t rest = i;
     for (const SwitchLine& s : deck.switches) {
       const std::size_t n = std::max<std::size_t>(1, s.positions.size());
-      c.positions.push_back(rest % n);
+      one.positions.push_back(rest % n);
       rest /= n;
-      const std::string mode = s.positions.empty() ? "" : s.positions[c.positions.back()].mode;
-      if (weight_of(mode) > weight_of(c.mode)) c.mode = mode;
+      const std::string mode = s.positions.empty() ? "" : s.positions[one.positions.back()].mode;
+      if (weight_of(mode) > weight_of(one.mode)) one.mode = mode;
     }
-    deck.cases.push_back(std::move(c));
+    if (one.mode.empty() && c) one.mode = c->home.else_mode;
+    deck.cases.push_back(std::move(one));
   }
   judge_cases(deck);
-  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (c && !deck.fixed) judge_class(rig, *c, deck);
   const auto has = [&](const std::string& mode) {
     return std::any_of(deck.cases.begin(), deck.cases.end(), [&](const ModeCase& x) { return x.mode == mode; });
   };
   const auto can = [&](LossAction action) {
     return c && std::find(c->home.on_loss.begin(), c->home.on_loss.end(), action) != c->home.on_loss.end();
   };
+  if (deck.fixed) return deck;
   if (!has("manual")) deck.missing.push_back("manual");
   if (c && c->mode(Mode::level) && !has("level")) deck.missing.push_back("level");
   if (can(LossAction::circle) && !has("circle")) deck.missing.push_back("circle");

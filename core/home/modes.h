@@ -16,7 +16,16 @@ struct ModeCase {
   bool operator==(const ModeCase&) const = default;
 };
 
-enum class ModeTrouble { unreachable, overlapping, at_the_edge, empty_position, no_manual, far_from_manual, power_up };
+enum class ModeTrouble {
+  unreachable,
+  overlapping,
+  at_the_edge,
+  empty_position,
+  no_manual,
+  far_from_manual,
+  power_up,
+  not_of_class
+};
 
 struct ModeFinding {
   ModeTrouble trouble;
@@ -29,26 +38,28 @@ struct ModeDeck {
   std::vector<SwitchLine> switches;  ///< those that choose a mode, by channel
   std::vector<ModeCase> cases;       ///< all of them; none where there are more than 4096
   std::vector<ModeFinding> findings;
+  bool fixed = false;                ///< the class has set the positions: nothing to lay out
   std::vector<std::string> missing;  ///< of the set for a first flight: manual, level, circle, return on its own switch
 
   const ModeCase* at(const std::vector<std::size_t>& positions) const;
 };
 
 /// Where switches disagree, what brings it home goes before what holds a place, before levelling, before rate, before
-/// manual: the order of boards as a rule (common practice), to be looked at on the bench. A class whose modes are not
-/// chosen by ranges has an empty deck.
+/// manual: the order of boards as a rule (common practice), to be looked at on the bench. A class with positions of its
+/// own has the deck of those, on the channels that carry a mode; one that tells neither has an empty deck.
 ModeDeck mode_deck(const Rig& rig, const Catalogue& catalogue);
 
 template <>
 struct Words<ModeTrouble> {
   using T = ModeTrouble;
-  static constexpr std::array<std::pair<T, std::string_view>, 7> list{{{T::unreachable, "unreachable"},
+  static constexpr std::array<std::pair<T, std::string_view>, 8> list{{{T::unreachable, "unreachable"},
                                                                        {T::overlapping, "overlapping"},
                                                                        {T::at_the_edge, "at_the_edge"},
                                                                        {T::empty_position, "empty_position"},
                                                                        {T::no_manual, "no_manual"},
                                                                        {T::far_from_manual, "far_from_manual"},
-                                                                       {T::power_up, "power_up"}}};
+                                                                       {T::power_up, "power_up"},
+                                                                       {T::not_of_class, "not_of_class"}}};
 };
 
 /// What a mode does, in a sentence: "Levels the wings; holds no height by itself."

@@ -78,6 +78,7 @@ void ControllerLink::tick(double now_s) {
   if (now_s < poll_at_s_) return;
   poll_at_s_ = now_s + timing_.poll_s;
   poll(++polls_ % 8 == 0 ? Request(ReadSensors{}) : ReadChannels{}, now_s);
+  if (shows_state_ && polls_ % 8 == 4) poll(ReadState{}, now_s);
   if (shows_receiver_) poll(ReadReceiver{}, now_s);
   if (shows_motion_ && polls_ % 2 == 0) poll(ReadMotion{}, now_s);
 }
@@ -125,7 +126,7 @@ void ControllerLink::answered(const Reply& reply, double now_s) {
       return;
     }
     hello_ = *hello;
-    shows_receiver_ = shows_motion_ = true;
+    shows_receiver_ = shows_motion_ = shows_state_ = true;
     events_.emplace_back(Greeted{*hello});
     if (hello->settings) read_board(now_s);
     return;
@@ -140,6 +141,8 @@ void ControllerLink::answered(const Reply& reply, double now_s) {
     shows_receiver_ = false;
   } else if (is<ReadMotion>(a.request) && !reply.ok()) {
     shows_motion_ = false;
+  } else if (is<ReadState>(a.request) && !reply.ok()) {
+    shows_state_ = false;
   } else if (!reply.ok()) {
     if (!a.poll) events_.emplace_back(Problem{"The controller refuses: " + reply.refused()});
   } else if (is<ReadChannels>(a.request)) {
@@ -152,6 +155,9 @@ void ControllerLink::answered(const Reply& reply, double now_s) {
     // One that answers nonsense is not asked every time again.
     shows_motion_ = motion_reply(reply.body).has_value();
     take(motion_reply);
+  } else if (is<ReadState>(a.request)) {
+    shows_state_ = state_reply(reply.body).has_value();
+    take(state_reply);
   } else if (is<Read>(a.request)) {
     if (auto image = image_in(reply))
       events_.emplace_back(BoardRead{std::move(*image)});

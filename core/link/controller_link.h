@@ -23,8 +23,8 @@ struct Written {
 struct Problem {
   std::string words;
 };
-using LinkEvent = std::variant<Greeted, FellSilent, ChannelsReply, SensorsReply, ReceiverReply, MotionReply, BoardRead,
-                               Written, Problem>;
+using LinkEvent = std::variant<Greeted, FellSilent, ChannelsReply, SensorsReply, ReceiverReply, MotionReply, StateReply,
+                               BoardRead, Written, Problem>;
 
 /// Our end of a controller link over any stream of bytes: greets until it is answered, polls, asks again what was not
 /// answered in time, and notices when nobody answers any more. It has no clock: every call brings the time, in seconds
@@ -86,7 +86,7 @@ class ControllerLink {
   std::optional<WriteTransaction> transaction_;
   double greet_at_s_ = 0, poll_at_s_ = 0;
   int polls_ = 0, lost_in_row_ = 0;
-  bool shows_receiver_ = true, shows_motion_ = true;
+  bool shows_receiver_ = true, shows_motion_ = true, shows_state_ = true;
   std::string out_;
   std::vector<LinkEvent> events_;
 };

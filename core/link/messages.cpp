@@ -55,6 +55,23 @@ Json to_json(const SensorsReply& r) {
           {"found", std::move(found)}};
 }
 
+Json to_json(const StateReply& r) {
+  Json json{{"ok", true},
+            {"mode", r.mode},
+            {"link_lost", r.link_lost},
+            {"on_loss", r.on_loss},
+            {"battery_low", r.battery_low},
+            {"can_arm", r.can_arm},
+            {"satellites", r.satellites},
+            {"refuses", Json::array()}};
+  for (const StateReply::Refusal& x : r.refuses) {
+    Json one{{"why", word(x.why)}};
+    if (!x.of.empty()) one["of"] = x.of;
+    json["refuses"].push_back(std::move(one));
+  }
+  return json;
+}
+
 Json to_json(const MotionReply& r) {
   Json json{{"ok", true}, {"samples", Json::array()}};
   for (const MotionSample& s : r.samples) {
@@ -118,6 +135,28 @@ Result<SensorsReply> sensors_reply(const Json& body) {
       const auto state = value.is_string() ? from_word<SensorState>(value.get<std::string>()) : std::nullopt;
       if (sensor && state) r.found[*sensor] = *state;
     }
+  return r;
+}
+
+Result<StateReply> state_reply(const Json& body) {
+  StateReply r;
+  const auto flag = [&](const char* name) {
+    const auto it = body.find(name);
+    return it != body.end() && it->is_boolean() && it->get<bool>();
+  };
+  constexpr std::size_t longest = 40;
+  r.mode = text_member(body, "mode").substr(0, longest);
+  r.on_loss = text_member(body, "on_loss").substr(0, longest);
+  r.link_lost = flag("link_lost"), r.battery_low = flag("battery_low"), r.can_arm = flag("can_arm");
+  r.satellites = static_cast<int>(std::clamp(number_member(body, "satellites", 0), 0.0, 99.0));
+  const auto list = body.find("refuses");
+  if (list == body.end() || !list->is_array())
+    return failure("link", "the reply holds no reasons", "a list under \"refuses\", which may be empty");
+  for (const Json& one : *list) {
+    if (r.refuses.size() == most_refusals) break;
+    if (const auto why = from_word<ArmingRefusal>(text_member(one, "why")))
+      r.refuses.push_back({*why, text_member(one, "of").substr(0, longest)});
+  }
   return r;
 }
 

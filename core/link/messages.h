@@ -5,6 +5,7 @@
 
 #include "base/json.h"
 #include "rig/sensing.h"
+#include "signal/board_state.h"
 #include "signal/motion.h"
 #include "signal/signal.h"
 
@@ -39,6 +40,9 @@ struct SensorsReply {
 using MotionReply = BoardReadings;
 inline constexpr std::size_t most_motion_samples = 500, most_slow_readings = 100, most_satellite_bytes = 4096;
 
+using StateReply = BoardState;
+inline constexpr std::size_t most_refusals = 32;
+
 /// What was on the receiver's wire since the last time.
 struct ReceiverReply {
   Signal signal = Signal::inverted_serial;
@@ -55,6 +59,7 @@ Json to_json(const HelloReply& reply);
 Json to_json(const ChannelsReply& reply);
 Json to_json(const SensorsReply& reply);
 Json to_json(const MotionReply& reply);
+Json to_json(const StateReply& reply);
 Json to_json(const ReceiverReply& reply);
 Json to_json(const ImageReply& reply);
 
@@ -62,6 +67,7 @@ Result<HelloReply> hello_reply(const Json& body);
 Result<ChannelsReply> channels_reply(const Json& body);
 Result<SensorsReply> sensors_reply(const Json& body);
 Result<MotionReply> motion_reply(const Json& body);
+Result<StateReply> state_reply(const Json& body);
 Result<ReceiverReply> receiver_reply(const Json& body);
 Result<ImageReply> image_reply(const Json& body);
 

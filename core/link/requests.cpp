@@ -29,7 +29,7 @@ struct Writer {
   Form operator()(const ReadMotion&) const { return {"motion"}; }
   Form operator()(const Drive& r) const { return {"drive", {{"output", r.socket}, {"level", r.level}}}; }
   Form operator()(const Release&) const { return {"release"}; }
-  Form operator()(const Arm&) const { return {"arm"}; }
+  Form operator()(const ReadState&) const { return {"state"}; }
 };
 
 /// A whole number of bytes, at most `most`; nothing otherwise.
@@ -62,7 +62,7 @@ Result<Request> request_of(const std::string& name, const Json& b) {
     return Drive{text_member(b, "output"), std::isfinite(level) ? std::clamp(level, -1.0, 1.0) : 0};
   }
   if (name == "release") return Release{};
-  if (name == "arm") return Arm{};
+  if (name == "state") return ReadState{};
   return failure("link", "unknown request \"" + name.substr(0, 40) + "\"", "one that docs/link-protocol.md describes");
 }
 

@@ -39,12 +39,13 @@ struct Drive {
   double level = 0;
 };
 struct Release {};
-struct Arm {};
+/// What flies, whether the link is gone, and why it does not arm.
+struct ReadState {};
 
 inline constexpr std::size_t most_image_bytes = 32 * 1024;
 
 using Request = std::variant<Hello, Read, StageBegin, Stage, Verify, Commit, ReadChannels, ReadReceiver, ReadOutputs,
-                             ReadSensors, ReadMotion, Drive, Release, Arm>;
+                             ReadSensors, ReadMotion, Drive, Release, ReadState>;
 
 /// The request's name on the wire: "stage_begin".
 std::string name_of(const Request& request);

@@ -8,6 +8,7 @@
 #include "direction/hand_card.h"
 #include "edit/edit.h"
 #include "hands/hands.h"
+#include "signal/board_state.h"
 #include "signal/motion.h"
 #include "signal/signal.h"
 
@@ -138,11 +139,13 @@ using MotionHeard = BoardReadings;
 struct SensorsFound {
   std::map<Sensor, SensorState> states;
 };
+/// What the board does now, and why it does not arm; told some four times a second.
+using StateTold = BoardState;
 /// Rig, checks or bench are others than before.
 struct SceneChanged {};
 
 using Event = std::variant<Time, Pressed, Looked, FramesHeard, ChannelsHeard, SurfacesSeen, TransmitterShown,
-                           MotionHeard, SensorsFound, SceneChanged>;
+                           MotionHeard, SensorsFound, StateTold, SceneChanged>;
 
 /// How the bench stands.
 struct BenchState {

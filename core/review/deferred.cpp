@@ -46,7 +46,7 @@ std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& c
   if (r.feel.missing.empty()) r.engine = engine_of(rig, catalogue, r.feel.aeroplane);
   r.home = home_report(rig, catalogue, r.feel);
   r.snags = feel_snags(rig, catalogue, r.feel);
-  for (Snag& s : home_snags(rig, r.home)) r.snags.push_back(std::move(s));
+  for (Snag& s : home_snags(rig, catalogue, r.home)) r.snags.push_back(std::move(s));
   double done = 1;
   for (const Linkage& l : rig.linkages) {
     progress.at(done++ / static_cast<double>(rig.linkages.size() + 1));

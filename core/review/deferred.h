@@ -45,7 +45,7 @@ std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& c
 std::vector<Snag> feel_snags(const Rig& rig, const Catalogue& catalogue, const FeelReport& report);
 
 /// HOME rules: what is not decided or can't work, and where it does not come home from.
-std::vector<Snag> home_snags(const Rig& rig, const HomeReport& report);
+std::vector<Snag> home_snags(const Rig& rig, const Catalogue& catalogue, const HomeReport& report);
 
 /// Both tiers' snags, what grounds first.
 std::vector<Snag> with_late(std::vector<Snag> snags, const std::vector<Snag>& late);

@@ -3,6 +3,8 @@
 
 #include "base/number.h"
 #include "base/units.h"
+#include "home/modes.h"
+#include "home/triggers.h"
 #include "review/deferred.h"
 #include "review/rules.h"
 
@@ -13,6 +15,7 @@ namespace {
 struct HomeInspection {
   const Rig& rig;
   const HomeReport& report;
+  const ControllerClass* controller;
 };
 
 Fix sets(const std::string& label, void (*put)(Home&, double), double value) {
@@ -133,16 +136,103 @@ void not_looked_up(const HomeInspection& in, std::vector<Snag>& snags) {
             "Look them up, ask the club, and write down at station home what you found.");
 }
 
+void checks_off(const Inspection& in, Findings& found) {
+  if (in.rig.home.arming_checks || !in.controller || !in.controller->home.checks_before_arming) return;
+  Snag& n = found.add(Severity::grounds, "arming", "The checks before arming are switched off",
+                      "It would arm with a sick sensor, without a position, with a mode that flies by itself.",
+                      "Switch them on again, and write that to the board.");
+  n.fix = Fix{"Switch the checks on", [](const Rig& rig) {
+                Rig r = rig;
+                r.home.arming_checks = true;
+                return r;
+              }};
+}
+
+/// What station sticks does not tell of the switches.
+void switches(const Inspection& in, Findings& found) {
+  std::vector<std::string> words;
+  int channel = 0;
+  for (const ModeFinding& f : mode_deck(in.rig, in.catalogue).findings)
+    if (f.trouble == ModeTrouble::unreachable || f.trouble == ModeTrouble::overlapping ||
+        f.trouble == ModeTrouble::not_of_class) {
+      words.push_back(f.words);
+      if (channel == 0) channel = f.channel;
+    }
+  if (words.empty()) return;
+  std::string what = words.front(), more;
+  if (what.ends_with('.')) what.pop_back();
+  for (std::size_t i = 1; i < words.size(); ++i) more += (more.empty() ? "" : " ") + words[i];
+  found.add(Severity::fix_first, "channel " + std::to_string(channel), what,
+            more.empty() ? "In flight a hand finds a switch, and not a plan." : more,
+            in.controller && !in.controller->home.on_loss.empty()
+                ? "Station home, Switches: lay out the first flight, or put the range where a position is."
+                : "Put the range where a position of the switch is, or measure its positions at station sticks.");
+}
+
+void triggers(const HomeInspection& in, std::vector<Snag>& snags) {
+  if (!in.controller) return;
+  for (const TriggerFinding& f : judge_triggers(in.rig, *in.controller, in.report)) {
+    Findings found("HOME-11", Station::home, source::triangle, snags);
+    std::string what = f.words;
+    if (what.ends_with('.')) what.pop_back();
+    Snag& n = found.add(f.gives_up ? Severity::fix_first : Severity::worth_knowing, std::string(word(f.on)), what,
+                        "It acts by itself, and nobody can stop it while the link is gone.", f.remedy);
+    const auto can = trigger_choices(f.on, *in.controller, in.report);
+    const TriggerChoice* now = trigger_choice(in.rig.home, f.on);
+    if (!can.empty() && now && std::find(can.begin(), can.end(), now->does) == can.end())
+      n.fix = Fix{"Let it do what works: it " + action_spoken(can.front()),
+                  [on = f.on, does = can.front()](const Rig& rig) {
+                    Rig r = rig;
+                    for (TriggerChoice& t : r.home.triggers)
+                      if (t.on == on) t.does = does;
+                    return r;
+                  }};
+  }
+}
+
+void throttle(const HomeInspection& in, std::vector<Snag>& snags) {
+  const std::optional<double>& set = in.rig.home.cruise_throttle;
+  if (!set) return;
+  const double needed = in.report.performance.cruise_throttle;
+  if (*set >= needed - (in.rig.power.cruise_throttle ? 0.03 : throttle_band)) return;
+  Findings found("HOME-12", Station::home, source::triangle, snags);
+  Snag& n = found.add(
+      Severity::fix_first, "throttle", "With " + number_text(100 * *set, 0) + " % throttle it sinks on its way home",
+      (in.rig.power.cruise_throttle ? "In level flight " : "By its drag it takes some ") +
+          number_text(100 * needed, 0) + (in.rig.power.cruise_throttle ? " % were noted." : " % to hold its height."),
+      "Fly it by hand, note the throttle that holds height (station power), and take that.");
+  n.fix = Fix{"Take " + number_text(100 * needed, 0) + " %", [needed](const Rig& rig) {
+                Rig r = rig;
+                r.home.cruise_throttle = std::round(100 * needed) / 100;
+                return r;
+              }};
+}
+
+void tow_release_open(const HomeInspection& in, std::vector<Snag>& snags) {
+  if (!in.rig.release || in.rig.home.opens_tow || !in.report.can_act) return;
+  Findings found("HOME-13", Station::home, source::common, snags);
+  found.add(Severity::worth_knowing, "tow release", "What the tow release does when the link goes is not decided",
+            "On a line the one or the other may be what saves both.", "Decide it with whoever tows: station home.");
+}
+
 }  // namespace
 }  // namespace rules::home
 
-std::vector<Snag> home_snags(const Rig& rig, const HomeReport& report) {
+const std::vector<Rule>& home_rules() {
+  using namespace rules::home;
+  static const std::vector<Rule> rules{{"HOME-09", Station::home, checks_off, source::common},
+                                       {"HOME-10", Station::home, switches, source::plan}};
+  return rules;
+}
+
+std::vector<Snag> home_snags(const Rig& rig, const Catalogue& catalogue, const HomeReport& report) {
   std::vector<Snag> snags;
   if (!report.missing.empty()) return snags;
-  const rules::home::HomeInspection in{rig, report};
+  const rules::home::HomeInspection in{rig, report, catalogue.controller(rig.controller.kind)};
   for (void (*rule)(const rules::home::HomeInspection&, std::vector<Snag>&) :
        {rules::home::undecided, rules::home::does_not_know_where, rules::home::too_windy, rules::home::too_low,
-        rules::home::threshold, rules::home::beyond_reach, rules::home::circle, rules::home::not_looked_up})
+        rules::home::threshold, rules::home::beyond_reach, rules::home::circle, rules::home::triggers,
+        rules::home::throttle, rules::home::tow_release_open, rules::home::not_looked_up})
     rule(in, snags);
   return snags;
 }

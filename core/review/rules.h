@@ -76,6 +76,7 @@ inline constexpr const char pulse[] = "pulse = centre + travel, as the transmitt
 
 const std::vector<Rule>& airframe_rules();
 const std::vector<Rule>& fit_rules();
+const std::vector<Rule>& home_rules();  ///< what of station home does not ask how it flies
 const std::vector<Rule>& power_rules();
 const std::vector<Rule>& lead_rules();    ///< the wiring: sockets, what mates, lengths and sections
 const std::vector<Rule>& output_rules();  ///< the wiring: which output drives what, and how fast

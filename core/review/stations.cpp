@@ -7,6 +7,8 @@
 #include "feel/feel_checks.h"
 #include "fit/edits.h"
 #include "home/edits.h"
+#include "home/home_checks.h"
+#include "home/home_procedures.h"
 #include "proof/hand_steps.h"
 #include "proof/proof_procedure.h"
 #include "senses/air_procedures.h"
@@ -107,7 +109,11 @@ std::vector<StationEntry> built() {
       {.station = S::feel, .question = "How hard may it correct?", .edits = feel_edits(), .begun = gains_known});
   all.push_back({.station = S::home,
                  .question = "What happens when the link goes?",
+                 .rules = home_rules(),
                  .edits = home_edits(),
+                 .procedures = {{"loss", "Transmitter off: does it do what is planned?", "", make<LossProcedure>},
+                                {"positions", "Every switch through every position", "", make<PositionsProcedure>},
+                                {"arming", "Why does it not arm?", "", make<ArmingProcedure>}},
                  .begun = loss_decided});
   all.push_back(
       {.station = S::proof,
@@ -116,7 +122,7 @@ std::vector<StationEntry> built() {
        // Gains go down again once the corrections were looked at.
        .checks = joined(std::vector<CheckFamily>{stick_checks(), flap_check(), correction_checks(), lean_check(),
                                                  mode_checks(), gain_check(), release_check(), put_back_checks()},
-                        joined(feel_checks(), std::vector<CheckFamily>{prepare_checks()})),
+                        joined(joined(feel_checks(), home_checks()), std::vector<CheckFamily>{prepare_checks()})),
        .procedures = {{"proof", "Walk through the bench checks", "CHECK", make<ProofProcedure>}},
        .begun = never});
   all.push_back(planned(S::logbook, "What did the flight tell me?",

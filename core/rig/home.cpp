@@ -28,6 +28,16 @@ const Members& Described<FieldObstacle>::members() {
 }
 
 template <>
+const Members& Described<TriggerChoice>::members() {
+  static const Members all = Describe<TriggerChoice>()
+                                 .needed("on", &TriggerChoice::on)  // places go by it
+                                 .needed("does", &TriggerChoice::does)
+                                 .member("at", &TriggerChoice::at, {0, 50000}, "at")
+                                 .rest(&TriggerChoice::extra);
+  return all;
+}
+
+template <>
 const Members& Described<Home>::members() {
   static const Members all = Describe<Home>()
                                  .member("on_loss", &Home::on_loss)
@@ -41,6 +51,15 @@ const Members& Described<Home>::members() {
                                  .member("wind_from_deg", &Home::wind_from_deg, {0, 360}, "wind from")
                                  .member("area_m", &Home::area_m, {10, 50000}, "flies as far as")
                                  .member("obstacles", &Home::obstacles)
+                                 .member("triggers", &Home::triggers)
+                                 .member("cruise_throttle", &Home::cruise_throttle, {0, 1}, "throttle at cruise")
+                                 .member("adds_throttle", &Home::adds_throttle)
+                                 .member("landing_throttle", &Home::landing_throttle, {0, 1}, "throttle while landing")
+                                 .member("opens_tow", &Home::opens_tow)
+                                 .member("sounds_when_lost", &Home::sounds_when_lost)
+                                 .member("arming_checks", &Home::arming_checks)
+                                 .member("shows", &Home::shows)
+                                 .member("clear_page", &Home::clear_page)
                                  .member("looked_up", &Home::looked_up)
                                  .rest(&Home::extra);
   return all;

@@ -32,6 +32,34 @@ struct FieldObstacle {
   bool operator==(const FieldObstacle&) const = default;
 };
 
+/// What makes it act by itself, or warn, beside a lost link.
+enum class HomeTrigger { low_battery, fence, no_fix, bad_compass, bad_airspeed, long_loss };
+/// A pilot who is warned flies on by hand.
+enum class TriggerAction { warn, glide, circle, come_home, land };
+
+struct TriggerChoice {
+  HomeTrigger on = HomeTrigger::low_battery;
+  TriggerAction does = TriggerAction::warn;
+  std::optional<double> at;  ///< fence: m from home; long loss: s after the link went. The others have none
+  Extra extra;
+  bool operator==(const TriggerChoice&) const = default;
+};
+
+/// What is written over the picture in the goggles.
+enum class GogglesLine {
+  volts,
+  amps,
+  used_charge,
+  height,
+  speed,
+  way_home,
+  distance,
+  mode,
+  link,
+  flight_time,
+  warnings
+};
+
 struct Home {
   LossAction on_loss = LossAction::undecided;
   double hold_s = 1.5;                    ///< that it flies on before it acts (common practice)
@@ -43,6 +71,15 @@ struct Home {
   double wind_m_s = 5, wind_from_deg = 270;  ///< that the plan counts with
   std::optional<double> area_m;              ///< how far it is meant to fly
   std::vector<FieldObstacle> obstacles;
+  std::vector<TriggerChoice> triggers;
+  std::optional<double> cruise_throttle;   ///< 0 to 1, of the modes that fly by themselves
+  std::optional<bool> adds_throttle;       ///< the pilot's stick adds to it in those modes
+  std::optional<double> landing_throttle;  ///< 0 to 1, while it lands by itself; 0: cut
+  std::optional<bool> opens_tow;           ///< the tow release opens when the link is gone; else it stays latched
+  std::optional<bool> sounds_when_lost;    ///< an alarm, until it is found
+  bool arming_checks = true;               ///< refuses to arm while something is not ready
+  std::vector<GogglesLine> shows;          ///< in the goggles
+  bool clear_page = false;                 ///< one page of the goggles with nothing over the picture
   std::string looked_up;  ///< which rules of the place and the club were looked up, in the builder's words
   Extra extra;
   bool operator==(const Home&) const = default;
@@ -53,6 +90,8 @@ const Members& Described<ModeChoice>::members();
 template <>
 const Members& Described<FieldObstacle>::members();
 template <>
+const Members& Described<TriggerChoice>::members();
+template <>
 const Members& Described<Home>::members();
 
 template <>
@@ -60,6 +99,37 @@ struct Words<LossAction> {
   using A = LossAction;
   static constexpr std::array<std::pair<A, std::string_view>, 4> list{
       {{A::undecided, "undecided"}, {A::glide, "glide"}, {A::circle, "circle"}, {A::come_home, "come_home"}}};
+};
+template <>
+struct Words<HomeTrigger> {
+  using T = HomeTrigger;
+  static constexpr std::array<std::pair<T, std::string_view>, 6> list{{{T::low_battery, "low_battery"},
+                                                                       {T::fence, "fence"},
+                                                                       {T::no_fix, "no_fix"},
+                                                                       {T::bad_compass, "bad_compass"},
+                                                                       {T::bad_airspeed, "bad_airspeed"},
+                                                                       {T::long_loss, "long_loss"}}};
+};
+template <>
+struct Words<TriggerAction> {
+  using A = TriggerAction;
+  static constexpr std::array<std::pair<A, std::string_view>, 5> list{
+      {{A::warn, "warn"}, {A::glide, "glide"}, {A::circle, "circle"}, {A::come_home, "come_home"}, {A::land, "land"}}};
+};
+template <>
+struct Words<GogglesLine> {
+  using S = GogglesLine;
+  static constexpr std::array<std::pair<S, std::string_view>, 11> list{{{S::volts, "volts"},
+                                                                        {S::amps, "amps"},
+                                                                        {S::used_charge, "used_charge"},
+                                                                        {S::height, "height"},
+                                                                        {S::speed, "speed"},
+                                                                        {S::way_home, "way_home"},
+                                                                        {S::distance, "distance"},
+                                                                        {S::mode, "mode"},
+                                                                        {S::link, "link"},
+                                                                        {S::flight_time, "flight_time"},
+                                                                        {S::warnings, "warnings"}}};
 };
 template <>
 struct Words<OnArrival> {

@@ -166,12 +166,16 @@ Orders AirProcedure::hear(const Event& event, const Scene& scene) {
   return orders;
 }
 
-Orders AirProcedure::press(const std::string& action, const Scene& scene) {
-  if (action != "air_begin" && action != "air_stop") return {};
+void AirProcedure::drop_readings() {
   t_s_.clear();
   pressure_pa_.clear();
   pitot_t_s_.clear();
   pitot_pa_.clear();
+}
+
+Orders AirProcedure::press(const std::string& action, const Scene& scene) {
+  if (action != "air_begin" && action != "air_stop") return {};
+  drop_readings();
   barometer_.reset();
   airspeed_.reset();
   const bool pushed = asked_ == Step::push;
@@ -278,11 +282,15 @@ Orders MotorProcedure::finish(const Scene& scene) {
   return by_hands_ ? Orders{AskHands{hands::Stick{std::nullopt, 0}}} : Orders{};
 }
 
+void MotorProcedure::drop_readings() {
+  forces_ = fields_ = {};
+  amps_.clear();
+  now_a_.reset();
+}
+
 Orders MotorProcedure::press(const std::string& action, const Scene& scene) {
   if (action == "motor_begin" || action == "motor_run") {
-    forces_ = fields_ = {};
-    amps_.clear();
-    now_a_.reset();
+    drop_readings();
     vibration_.reset();
     interference_.reset();
     throttle_ = 0;

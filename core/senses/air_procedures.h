@@ -37,6 +37,7 @@ class AirProcedure : public SenseProcedure {
  private:
   enum class Step { cover, push, let_go };
   Orders press(const std::string& action, const Scene& scene);
+  void drop_readings() override;
   Step step() const;
   std::vector<double> t_s_, pressure_pa_, pitot_t_s_, pitot_pa_;
   Step asked_ = Step::cover;
@@ -54,6 +55,7 @@ class MotorProcedure : public SenseProcedure {
 
  private:
   Orders press(const std::string& action, const Scene& scene);
+  void drop_readings() override;
   Orders finish(const Scene& scene);
   double read_s() const { return forces_.size() < 2 ? 0 : forces_.t_s.back() - forces_.t_s.front(); }
   Recording forces_, fields_;

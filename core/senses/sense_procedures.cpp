@@ -87,7 +87,11 @@ bool SenseProcedure::note_time(const Event& event) {
   if (const auto* time = std::get_if<Time>(&event)) now_s_ = time->s;
   const auto* motion = std::get_if<MotionHeard>(&event);
   if (!motion) return false;
-  if (!motion->samples.empty()) heard_s_ = now_s_;
+  if (!motion->samples.empty()) {
+    heard_s_ = now_s_;
+    if (motion->samples.front().t_s < board_s_) drop_readings();
+    board_s_ = motion->samples.back().t_s;
+  }
   if (!watch_.moving()) steady_s_ = now_s_;
   return running_;
 }

@@ -17,6 +17,8 @@ class SenseProcedure : public Procedure {
  protected:
   /// The readings of this event are in; false when it was another event.
   bool note_time(const Event& event);
+  /// The board started anew: what was read before is of another start and does not count.
+  virtual void drop_readings() {}
   bool silent() const { return now_s_ - heard_s_ > 1.5; }
   /// What stands in the way of a pose, `how` to hold it when it moves; empty when nothing does.
   std::string unsteady(const std::string& how) const;
@@ -38,6 +40,7 @@ class SenseProcedure : public Procedure {
   bool running_ = false;
   double now_s_ = 0, heard_s_ = 0;
   double steady_s_ = 0;  ///< when it last did not move
+  double board_s_ = 0;   ///< the board's own time, of its last reading
 };
 
 /// Which of the 24 turns (and which small angles) the board sits in, told by holding the model level and tilted.

@@ -133,11 +133,15 @@ Orders GyroProcedure::hear(const Event& event, const Scene& scene) {
   return {};
 }
 
+void GyroProcedure::drop_readings() {
+  rates_ = {};
+  options_ = {};
+  warm_known_ = false;
+}
+
 Orders GyroProcedure::press(const std::string& action, const Scene& scene) {
   if (action == "gyro_begin") {
-    rates_ = {};
-    options_ = {};
-    warm_known_ = false;
+    drop_readings();
     found_.reset();
     begin();
   } else if (action == "gyro_stop") {

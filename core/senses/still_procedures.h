@@ -30,6 +30,7 @@ class GyroProcedure : public SenseProcedure {
 
  private:
   Orders press(const std::string& action, const Scene& scene);
+  void drop_readings() override;
   Recording rates_;
   GyroOptions options_;
   double warmth_c_ = 0;

@@ -7,6 +7,7 @@
 #include "base/number.h"
 #include "base/units.h"
 #include "rig/ranges.h"
+#include "settings/home_settings.h"
 
 namespace rigging {
 namespace {
@@ -344,6 +345,7 @@ std::vector<Setting> known() {
   }
   all.push_back(limit_setting("bank_limit_deg", "bank limit", &Feel::bank_limit_deg));
   all.push_back(limit_setting("nose_limit_deg", "nose limit", &Feel::nose_limit_deg));
+  for (Setting& s : home_settings()) all.push_back(std::move(s));
   for (Setting& s : all)
     if (s.name == "roll_differential" || (s.of == SettingOf::port && s.name == "direction")) s.always = false;
   return all;

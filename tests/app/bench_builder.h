@@ -134,6 +134,9 @@ class Builder {
           line->setText(text);
         else if (auto* tick = dialog->findChild<QCheckBox*>(QLatin1String(name)))
           tick->setChecked(text == QStringLiteral("yes"));
+        else if (auto* choice = dialog->findChild<QComboBox*>(QLatin1String(name));
+                 choice && choice->findText(text) >= 0)
+          choice->setCurrentIndex(choice->findText(text));
         else
           ADD_FAILURE() << "no entry " << name;
       }

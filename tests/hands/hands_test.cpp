@@ -42,6 +42,7 @@ std::vector<Request> one_of_each() {
           ChooseMode{Mode::level},
           SwitchTransmitter{false},
           TurnControl{5, 0.25},
+          PressButton{},
           ReadTransmitter{},
           Dial{c},
           Clevis{rudder, -1.5},

@@ -152,7 +152,7 @@ TEST(Home, WhatGoesWrongIsSaid) {
 }
 
 TEST(Home, TheRulesFindItAndTheirFixesHold) {
-  const auto snags = [](const Rig& rig) { return home_snags(rig, home_of(rig)); };
+  const auto snags = [](const Rig& rig) { return home_snags(rig, shipped(), home_of(rig)); };
   Rig rig = comes_home();
   rig.home.on_loss = LossAction::undecided;
   rig.home.warn_v = 12;

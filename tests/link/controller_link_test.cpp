@@ -63,6 +63,7 @@ class Peer {
     }
     if (what == "channels") return to_json(ChannelsReply{{{"roll", 1500}}, false});
     if (what == "sensors") return to_json(SensorsReply{{}, 16.1, {{"serial_1", true}}});
+    if (what == "state") return to_json(StateReply{"level", false, "", false, true, {{ArmingRefusal::no_fix, ""}}, 3});
     if (what == "motion") return to_json(MotionReply{{MotionSample{}}});
     if (what == "receiver") return to_json(ReceiverReply{});
     return {{"ok", true}};
@@ -114,6 +115,9 @@ TEST(ControllerLink, GreetsReadsAndPolls) {
   EXPECT_EQ(run.count<BoardRead>(), 1);
   EXPECT_GT(run.count<ChannelsReply>(), 10);
   EXPECT_EQ(run.last<SensorsReply>().battery_v, 16.1);
+  EXPECT_EQ(run.last<StateReply>().mode, "level");
+  EXPECT_EQ(run.last<StateReply>().satellites, 3);
+  EXPECT_EQ(run.last<StateReply>().refuses.at(0).why, ArmingRefusal::no_fix);
   EXPECT_EQ(run.count<Problem>(), 0);
 }
 

@@ -35,6 +35,17 @@ TEST(GyroProcedure, ABoardThatWasMovedAtPowerUpIsSentBackAndProvesNothing) {
   EXPECT_TRUE(says(card, "plug in again"));
 }
 
+TEST(GyroProcedure, ABoardThatStartsAnewWhileItIsReadIsReadFromItsStart) {
+  Held<GyroProcedure> h;
+  h.press("gyro_begin");
+  h.t = 40;
+  rest(h, 3, {-5, 3, 0});
+  h.t = 0;  // plugged in again: its time begins anew
+  rest(h, 7, {0.1, 0, -0.1});
+  EXPECT_FALSE(h.procedure.running());
+  EXPECT_TRUE(h.procedure.card(h.scene()).action("record_gyro"));
+}
+
 TEST(GyroProcedure, AClassWithoutReadingsSaysWhatItsLampDoes) {
   for (const char* kind : {"inline_dial", "inline_level", "screen_keys", "fixed_wing"}) {
     Held<GyroProcedure> h;

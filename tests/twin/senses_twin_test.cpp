@@ -85,9 +85,9 @@ TEST(TwinSenses, ASettingLeftOverKeepsItFromArmingUntilItIsSwitchedOff) {
   Sensing s({"left_over_airspeed"});
   s.read(1);
   EXPECT_EQ(s.bench.found().at(Sensor::airspeed), SensorState::missing);
-  const auto refuses = [&](const char* word) {
-    for (const std::string& r : s.bench.arming_refusals())
-      if (r.find(word) != std::string::npos) return true;
+  const auto refuses = [&](const char* sensor) {
+    for (const BoardState::Refusal& r : s.bench.state().refuses)
+      if (r.of == sensor) return true;
     return false;
   };
   EXPECT_TRUE(refuses("airspeed"));

@@ -2,6 +2,8 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QFileDialog>
+#include <QFileInfo>
 #include <QGridLayout>
 #include <QLineEdit>
 #include <QPushButton>
@@ -9,13 +11,20 @@
 #include <QSlider>
 #include <QStackedWidget>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <cmath>
+#include <utility>
 
+#include "base/angle.h"
+#include "base/json.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "fit/compass.h"
 #include "home/edits.h"
+#include "home/field_files.h"
+#include "home/flown_home.h"
 #include "look/pieces.h"
-#include "stations/numbers_dialog.h"
+#include "stations/home/home_sheets.h"
 
 namespace rigging::app {
 namespace {
@@ -35,8 +44,6 @@ QLabel* caption(const QString& words, QWidget* buddy) {
   return l;
 }
 
-constexpr double foot_m = 0.3048;
-
 }  // namespace
 
 QDoubleSpinBox* HomePage::box(const char* id, const QString& label, const QString& unit, Span range, int decimals,
@@ -53,17 +60,14 @@ QDoubleSpinBox* HomePage::box(const char* id, const QString& label, const QStrin
   grid_->addWidget(b, row, 1);
   connect(b, &QDoubleSpinBox::valueChanged, this, [this, b, put, open, label](double value) {
     if (filling_) return;
-    const bool metres = b->suffix().trimmed() == QLatin1String("ft");
+    const double unit = b->suffix().trimmed() == field_unit() ? field_unit_m() : 1;
     const std::optional<double> given =
-        open && value < b->minimum() + 1e-9 ? std::nullopt : std::optional(metres ? value * foot_m : value);
+        open && value < b->minimum() + 1e-9 ? std::nullopt : std::optional(value * unit);
     change(label, [&](Home& h) { put(h, given); });
   });
-  connect(b, &QDoubleSpinBox::editingFinished, this, [this, b, label, range] {
-    const QString typed = static_cast<NumberBox*>(b)->take_refused();
-    if (!typed.isEmpty())
-      Q_EMIT said(
-          tr("%1: “%2” does not fit: %3 to %4%5 is expected.")
-              .arg(label, typed.trimmed(), b->textFromValue(range.least), b->textFromValue(range.most), b->suffix()));
+  connect(b, &QDoubleSpinBox::editingFinished, this, [this, b, label] {
+    const QString refusal = static_cast<NumberBox*>(b)->take_refusal();
+    if (!refusal.isEmpty()) Q_EMIT said(label + QStringLiteral(": ") + refusal);
   });
   return b;
 }
@@ -79,7 +83,11 @@ HomePage::HomePage(const PageContext& context)
   top->addWidget(heading(), 1);
   switches_ = hinted_button(tr("Switches"), "home_switches", tr("What every way the switches can stand does"));
   switches_->setCheckable(true);
+  bench_key_ =
+      hinted_button(tr("Bench"), "home_bench", tr("Transmitter off, every position, arming: looked at and recorded"));
+  bench_key_->setCheckable(true);
   top->addWidget(switches_);
+  top->addWidget(bench_key_);
   QLabel* caution = caution_words();
   caution->setWordWrap(false);
   caution->setText(tr("Worked out, not flown."));
@@ -104,12 +112,15 @@ HomePage::HomePage(const PageContext& context)
   pictures_ = new QStackedWidget;
   pictures_->addWidget(field);
   pictures_->addWidget(deck_);
+  pictures_->addWidget(make_bench());
   left->addWidget(pictures_, 1);
   connect(switches_, &QPushButton::toggled, this, [this](bool on) {
-    pictures_->setCurrentIndex(on ? 1 : 0);
-    rehearse_->setVisible(!on);
-    lay_out_->setVisible(on);
-    show_words();
+    if (on) bench_key_->setChecked(false);
+    show_picture();
+  });
+  connect(bench_key_, &QPushButton::toggled, this, [this](bool on) {
+    if (on) switches_->setChecked(false);
+    show_picture();
   });
   page->addLayout(left, 1);
 
@@ -176,7 +187,22 @@ HomePage::HomePage(const PageContext& context)
   side->addWidget(charge_);
   obstacle_ = hinted_button(tr("What stands high…"), "home_obstacle",
                             tr("A mast, a church, a row of trees, as seen from home"));
-  connect(obstacle_, &QPushButton::clicked, this, &HomePage::ask_obstacle);
+  connect(obstacle_, &QPushButton::clicked, this, [this] { ask_obstacle(document_, this); });
+  triggers_ =
+      hinted_button(tr("What else…"), "home_triggers", tr("Low battery, fence, lost position: what it does then"));
+  by_itself_ = hinted_button(tr("By itself…"), "home_by_itself",
+                             tr("Throttle, landing, alarm and checks while it flies by itself"));
+  goggles_ = hinted_button(tr("Goggles…"), "home_goggles", tr("What is written over the picture"));
+  connect(triggers_, &QPushButton::clicked, this, [this] {
+    if (const HomeReport* r = report()) ask_triggers(document_, *r, this);
+  });
+  connect(by_itself_, &QPushButton::clicked, this, [this] {
+    if (const HomeReport* r = report()) ask_by_itself(document_, *r, this);
+  });
+  connect(goggles_, &QPushButton::clicked, this, [this] { ask_goggles(document_, this); });
+  auto* more = new QHBoxLayout;
+  for (QPushButton* b : {triggers_, by_itself_, goggles_}) more->addWidget(b);
+  side->addLayout(more);
   working_ = hinted_button(tr("Show working"), "home_working", tr("Every number with where it comes from"));
   working_->setCheckable(true);
   connect(working_, &QPushButton::toggled, this, &HomePage::show_words);
@@ -184,31 +210,40 @@ HomePage::HomePage(const PageContext& context)
   keys->addWidget(obstacle_);
   keys->addWidget(working_);
   side->addLayout(keys);
-  rehearse_ = hinted_button(tr("Rehearse it 200 times"), "home_rehearse",
+  auto* tries = new QHBoxLayout;
+  rehearse_ = hinted_button(tr("Rehearse 200 times"), "home_rehearse",
                             tr("In simulation: the link is cut all over the area, in gusts, with aircraft like yours"));
   connect(rehearse_, &QPushButton::clicked, this, &HomePage::rehearse_it);
-  side->addWidget(rehearse_);
+  tries->addWidget(rehearse_);
+  fly_ =
+      hinted_button(tr("Fly one on the bench"), "home_fly",
+                    tr("The bench's simulated model flies, the link is cut, and its own board brings it home or not"));
+  connect(fly_, &QPushButton::clicked, this, &HomePage::fly_it);
+  tries->addWidget(fly_);
+  side->addLayout(tries);
   lay_out_ = hinted_button(tr("Lay out the first flight"), "home_lay_out",
                            tr("Manual, level and circle on the mode switch, return on a switch of its own"));
   lay_out_->hide();
   connect(lay_out_, &QPushButton::clicked, this,
           [this] { document_.apply(lay_out_first_flight(document_.rig(), document_.catalogue())); });
   side->addWidget(lay_out_);
+  launch_ = hinted_button(tr("Launch in the place of manual"), "home_launch",
+                          tr("For later flights, when the corrections were flown: then there is no manual"));
+  launch_->hide();
+  connect(launch_, &QPushButton::clicked, this,
+          [this] { document_.apply(lay_out_launch(document_.rig(), document_.catalogue())); });
+  side->addWidget(launch_);
   give_ = hinted_button(tr("Give it there"), "home_give", tr("What has to be known before anything can be worked out"));
   connect(give_, &QPushButton::clicked, this, [this] {
     if (const HomeReport* r = report()) Q_EMIT wanted(r->missing_at, QString());
   });
   side->addWidget(give_);
-  auto* scroll = new QScrollArea;
-  scroll->setWidgetResizable(true);
-  scroll->setFrameShape(QFrame::NoFrame);
-  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   words_ = wrapping_words(9.5);
   words_->setObjectName(QStringLiteral("home_words"));
   words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   words_->setTextFormat(Qt::PlainText);
-  scroll->setWidget(words_);
-  side->addWidget(scroll, 1);
+  side->addWidget(words_);
+  side->addStretch(1);
   looked_up_ = new QLineEdit;
   looked_up_->setObjectName(QStringLiteral("looked_up"));
   looked_up_->setPlaceholderText(tr("which rules, where, when"));
@@ -219,9 +254,14 @@ HomePage::HomePage(const PageContext& context)
   });
   side->addWidget(caption(tr("Rules of the place and the club, looked up"), looked_up_));
   side->addWidget(looked_up_);
-  auto* right = new QWidget;
-  right->setFixedWidth(312);
-  right->setLayout(side);
+  auto* plan = new QWidget;
+  plan->setLayout(side);
+  auto* right = new QScrollArea;
+  right->setWidgetResizable(true);
+  right->setFrameShape(QFrame::NoFrame);
+  right->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  right->setWidget(plan);
+  right->setFixedWidth(326);
   page->addWidget(right);
 
   connect(chart_, &ReachChart::place_moved, this, &HomePage::show_story);
@@ -232,6 +272,42 @@ HomePage::HomePage(const PageContext& context)
   });
   connect(strip_, &StoryStrip::scrubbed, this, &HomePage::show_moment);
   connect(&document_, &RigDocument::deferred_ready, this, &HomePage::refresh);
+  connect(&bench_, &BenchLink::flew, this, &HomePage::tell_flight);
+  connect(&bench_, &BenchLink::hands_done, this, [this](bool good, const QString& why) {
+    if (good || !asked_) return;
+    asked_.reset();
+    flown_ = tr("It does not fly: %1").arg(why);
+    refresh();
+  });
+}
+
+QWidget* HomePage::make_bench() {
+  auto* bench = new QWidget;
+  auto* row = new QHBoxLayout(bench);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(10);
+  for (const char* id : {"loss", "positions", "arming"}) {
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setWidget(procedure_card(id, ProcedureCard::Form::column));
+    row->addWidget(scroll, 1);
+  }
+  return bench;
+}
+
+bool HomePage::uses_bench() const { return bench_key_->isChecked(); }
+
+void HomePage::show_picture() {
+  const bool switches = switches_->isChecked(), bench = bench_key_->isChecked();
+  pictures_->setCurrentIndex(bench ? 2 : switches ? 1 : 0);
+  rehearse_->setVisible(!switches);
+  fly_->setVisible(!switches);
+  lay_out_->setVisible(switches);
+  launch_->setVisible(switches);
+  show_words();
+  Q_EMIT bench_use_changed();
 }
 
 const HomeReport* HomePage::report() const { return document_.deferred() ? &document_.deferred()->home : nullptr; }
@@ -255,14 +331,13 @@ void HomePage::refresh() {
   if (on_loss_->findData(static_cast<int>(h.on_loss)) < 0)
     on_loss_->addItem(tr("%1 (can't work)").arg(spoken(h.on_loss)), static_cast<int>(h.on_loss));
   on_loss_->setCurrentIndex(on_loss_->findData(static_cast<int>(h.on_loss)));
-  const bool imperial = unit_system() == UnitSystem::imperial;
   const auto show = [](QDoubleSpinBox* b, std::optional<double> value) {
     if (!b->hasFocus() || std::abs(b->value() - value.value_or(b->minimum())) > 1e-9)
       b->setValue(value.value_or(b->minimum()));
   };
   for (const auto& [b, value] : {std::pair{height_, h.height_m}, {circle_, h.circle_radius_m}, {area_, h.area_m}}) {
-    b->setSuffix(imperial ? QStringLiteral(" ft") : QStringLiteral(" m"));
-    show(b, value && imperial ? std::optional(*value / foot_m) : value);
+    b->setSuffix(QLatin1Char(' ') + field_unit());
+    show(b, value ? std::optional(*value / field_unit_m()) : value);
   }
   show(hold_, h.hold_s);
   show(warn_, h.warn_v);
@@ -273,7 +348,14 @@ void HomePage::refresh() {
   const bool acts = r && r->can_act, homes = h.on_loss == LossAction::come_home;
   hold_->setEnabled(acts);
   rehearse_->setEnabled(acts && homes && r->knows_place && r->missing.empty() && !rehearser_.progress());
-  if (!rehearsed_.isEmpty() && !(of_ == document_.rig())) rehearsed_.clear();
+  if (!(rehearsed_.isEmpty() && flown_.isEmpty()) && !(of_ == document_.rig())) {
+    rehearsed_.clear();
+    flown_.clear();
+    chart_->set_track({});
+  }
+  fly_->setEnabled(acts && homes && r->knows_place && r->missing.empty() && !asked_);
+  for (QPushButton* b : {triggers_, by_itself_}) b->setEnabled(acts);
+  goggles_->setEnabled(document_.controller() && document_.controller()->home.writes_over_video);
   for (QWidget* w : std::initializer_list<QWidget*>{height_, climb_first_, circle_, arrival_})
     w->setEnabled(acts && homes);
   choice_words_->setText(!r ? tr("Being worked out…")
@@ -289,6 +371,8 @@ void HomePage::refresh() {
     const double capacity = r->performance.capacity_mah.expected;
     charge_->setValue(r->turn_home_mah ? static_cast<int>(std::lround(100 * r->turn_home_mah->value / capacity)) : 50);
   }
+  const auto earth = earth_field(document_.rig(), document_.catalogue());
+  chart_->set_declination(earth ? std::optional(earth->declination_deg) : std::nullopt);
   show_chart({h.wind_m_s, h.wind_from_deg});
   show_story();
   show_words();
@@ -356,7 +440,13 @@ void HomePage::show_words() {
     if (!deck.switches.empty() && deck.findings.empty())
       lines << tr("Nothing is in the way: every position is well inside its range.");
     for (const std::string& m : deck.missing) lines << tr("For a first flight there is no %1.").arg(said_of(m));
-    lay_out_->setEnabled(!deck.missing.empty() || deck.switches.empty());
+    if (deck.fixed) lines << tr("This class has its modes on positions of its own: nothing to lay out.");
+    const ControllerClass* c = document_.controller();
+    lay_out_->setEnabled(!deck.fixed && c && !c->home.on_loss.empty() &&
+                         (!deck.missing.empty() || deck.switches.empty()));
+    launch_->setEnabled(
+        std::any_of(deck.cases.begin(), deck.cases.end(), [](const ModeCase& x) { return x.mode == "manual"; }) && c &&
+        std::find(c->home.flies.begin(), c->home.flies.end(), "launch") != c->home.flies.end());
     deck_->show_deck(deck);
     return words_->setText(lines.join(QStringLiteral("\n\n")));
   }
@@ -369,35 +459,24 @@ void HomePage::show_words() {
     for (const Figure& f : all)
       lines
           << tr("%1: %2\n%3 — %4").arg(said_of(f.name), said_of(figure_text(f)), said_of(f.formula), said_of(f.source));
+    for (const RoseLine& l : wind_rose_of(document_.rig(), *r)) {
+      if (std::fmod(l.wind_m_s, 2) > 0.5) continue;
+      QString words = tr("Wind %1 from any side: out and back %2")
+                          .arg(said_of(speed_text(l.wind_m_s)), said_of(field_text(l.out_and_back_m)));
+      if (l.turn_home_v)
+        words += tr(", turn home at %1 V").arg(*l.turn_home_v, 0, 'f', 1);
+      else if (document_.rig().home.area_m)
+        words += tr(", not from the edge of the area");
+      lines << words;
+    }
   } else {
+    if (!flown_.isEmpty()) lines << flown_;
     if (!rehearsed_.isEmpty()) lines << rehearsed_;
     for (const std::string& w : r->words) lines << said_of(w);
     for (const ObstacleLine& o : r->obstacles)
       lines << tr("%1: %2 below the way home").arg(said_of(o.name), said_of(field_text(o.clearance_m)));
   }
   words_->setText(lines.join(QStringLiteral("\n\n")));
-}
-
-void HomePage::ask_obstacle() {
-  FieldObstacle o;
-  bool away = false;
-  NumbersDialog dialog(
-      tr("What stands high"),
-      tr("As seen from home, heights above it. The same name again changes it. Measured roughly is enough: "
-         "%1 are kept clear.")
-          .arg(said_of(field_text(clears_by_m))),
-      this);
-  const bool imperial = unit_system() == UnitSystem::imperial;
-  const double per = imperial ? 1 / foot_m : 1;
-  const QString unit = imperial ? tr("ft") : tr("m");
-  dialog.add("obstacle_name", tr("What"), o.name, tr("church, mast, trees"));
-  dialog.add("obstacle_bearing", {tr("Bearing"), tr("°"), 0, 360, 0, 1}, o.bearing_deg);
-  dialog.add("obstacle_distance", {tr("Distance"), unit, 0, 20000 * per, 0, per}, o.distance_m);
-  dialog.add("obstacle_height", {tr("Height above home"), unit, -500 * per, 3000 * per, 0, per}, o.height_m);
-  if (!document_.rig().home.obstacles.empty()) dialog.add("obstacle_away", tr("Take away what has this name"), away);
-  dialog.ask(document_, [&]() -> Result<Edit> {
-    return away ? take_obstacle_away(document_.rig(), o.name) : put_obstacle(document_.rig(), o);
-  });
 }
 
 void HomePage::rehearse_it() {
@@ -412,6 +491,89 @@ void HomePage::rehearse_it() {
     if (progress.cancelled()) return std::nullopt;
     return table;
   });
+}
+
+void HomePage::fly_it() {
+  const HomeReport* r = report();
+  if (!r || !r->missing.empty()) return;
+  if (!bench_.hands_connected()) {
+    flown_ = tr("The bench is being started. Plug its battery in below, write the rig to its board, then fly.");
+    Q_EMIT bench_asked();
+    return refresh();
+  }
+  FlightPlan plan;
+  plan.mode = Mode::level;
+  plan.seconds = longest_rehearsal_s;
+  plan.height_m = std::max(30.0, 0.5 * r->return_height_m);
+  plan.north_m = chart_->distance_m() * std::cos(chart_->bearing_deg() * rad);
+  plan.east_m = chart_->distance_m() * std::sin(chart_->bearing_deg() * rad);
+  plan.heading_deg = chart_->bearing_deg();
+  const Home& h = document_.rig().home;
+  plan.steady_wind_m_s = h.wind_m_s, plan.steady_from_deg = h.wind_from_deg;
+  plan.wind_m_s = std::min(10.0, h.wind_m_s);
+  plan.left_mah = charge_->value() / 100.0 * r->performance.capacity_mah.expected;
+  plan.link_lost_s = 2;
+  asked_ = plan;
+  flown_ = tr("Being flown…");
+  of_ = document_.rig();
+  bench_.ask(hands::Fly{plan});
+  refresh();
+}
+
+void HomePage::tell_flight(const Flight& flight) {
+  const HomeReport* r = report();
+  if (!asked_ || !r || !r->missing.empty()) return;
+  const FlightPlan plan = *std::exchange(asked_, std::nullopt);
+  const ControllerClass* c = document_.controller();
+  if (!c) return;
+  std::vector<HomePlace> track;
+  for (std::size_t k = 0; k < flight.size(); k += 5) {
+    const Motion& m = flight.motion[k];
+    const double bearing = std::atan2(m.east, m.north) / rad;
+    track.push_back({std::hypot(m.north, m.east), bearing < 0 ? bearing + 360 : bearing, m.height()});
+  }
+  chart_->set_track(std::move(track));
+  flown_ = said_of(flown_home(flight, plan, document_.rig(), *c, *r).words);
+  refresh();
+}
+
+void HomePage::open_track() {
+  const QString file =
+      QFileDialog::getOpenFileName(this, tr("A track of the field"), {}, tr("GPX (*.gpx);;All files (*)"));
+  if (!file.isEmpty()) take_track(file);
+}
+
+void HomePage::take_track(const QString& file) {
+  const auto text = read_file(file.toStdString());
+  if (!text) return Q_EMIT said(said_of(text.error().text()));
+  const auto track = track_from_gpx(*text, QFileInfo(file).fileName().toStdString(), document_.rig());
+  if (!track) return Q_EMIT said(said_of(track.error().text()));
+  auto edit = area_from_track(document_.rig(), *track);
+  if (!edit) return Q_EMIT said(said_of(edit.error().text()));
+  chart_->set_track(track->places);
+  Q_EMIT said(tr("%1 from home at most: the area reaches as far. One undo takes it back.")
+                  .arg(said_of(field_text(track->farthest_m))));
+  document_.apply(std::move(*edit));
+}
+
+void HomePage::save_reach() {
+  const QString file = QFileDialog::getSaveFileName(this, tr("Save the reach"), QStringLiteral("reach.geojson"),
+                                                    tr("GeoJSON (*.geojson);;GPX (*.gpx)"));
+  if (!file.isEmpty()) write_reach(file);
+}
+
+void HomePage::write_reach(const QString& file) {
+  const HomeReport* r = report();
+  if (!r) return;
+  const double left = charge_->value() / 100.0 * r->performance.capacity_mah.expected;
+  const Home& h = document_.rig().home;
+  const ReachBand band = r->missing.empty() ? reach_band(*r, left, {h.wind_m_s, h.wind_from_deg}) : ReachBand{};
+  const bool gpx = file.endsWith(QStringLiteral(".gpx"), Qt::CaseInsensitive);
+  const auto text = gpx ? reach_gpx(document_.rig(), *r, band, left) : reach_geojson(document_.rig(), *r, band, left);
+  if (!text) return Q_EMIT said(said_of(text.error().text()));
+  if (const auto ok = write_file_atomically(file.toStdString(), *text); !ok)
+    return Q_EMIT said(said_of(ok.error().text()));
+  Q_EMIT said(tr("The reach with %1 mAh left was written to %2.").arg(left, 0, 'f', 0).arg(QFileInfo(file).fileName()));
 }
 
 void HomePage::tell_rehearsal(const Result<RehearsalTable>& table) {
@@ -438,15 +600,31 @@ QList<Request> HomePage::requests() {
       act();
     };
   };
-  return {
-      {tr("What happens when the link goes"), tr("failsafe loss return home lost signal story"),
-       here([this] { strip_->setFocus(); })},
-      {tr("From how far it comes home"), tr("reach range wind battery charge map"),
-       here([this] { chart_->setFocus(); })},
-      {tr("Rehearse the way home"), tr("simulate cut the link test failsafe"), here([this] { rehearse_it(); })},
-      {tr("What the switches do"), tr("modes deck positions manual level circle return"),
-       here([this] { switches_->setChecked(true); })},
-      {tr("Something high near the field…"), tr("obstacle mast church tree height"), here([this] { ask_obstacle(); })}};
+  return {{tr("What happens when the link goes"), tr("failsafe loss return home lost signal story"),
+           here([this] { strip_->setFocus(); })},
+          {tr("From how far it comes home"), tr("reach range wind battery charge map"),
+           here([this] { chart_->setFocus(); })},
+          {tr("Rehearse the way home"), tr("simulate cut the link test failsafe"), here([this] { rehearse_it(); })},
+          {tr("What the switches do"), tr("modes deck positions manual level circle return"),
+           here([this] { switches_->setChecked(true); })},
+          {tr("Something high near the field…"), tr("obstacle mast church tree height"),
+           here([this] { ask_obstacle(document_, this); })},
+          {tr("What else makes it act by itself…"), tr("trigger fence low battery compass position airspeed long loss"),
+           here([this] {
+             if (const HomeReport* r = report()) ask_triggers(document_, *r, this);
+           })},
+          {tr("Throttle and alarm while it flies by itself…"),
+           tr("cruise throttle tow release lost alarm arming checks"), here([this] {
+             if (const HomeReport* r = report()) ask_by_itself(document_, *r, this);
+           })},
+          {tr("What the goggles show…"), tr("overlay volts picture clear page"),
+           here([this] { ask_goggles(document_, this); })},
+          {tr("Why does it not arm"), tr("arming refused armed motor locked safety button"),
+           here([this] { bench_key_->setChecked(true); })},
+          {tr("Try the loss on the bench"), tr("transmitter off failsafe check"),
+           here([this] { bench_key_->setChecked(true); })},
+          {tr("Take the area from a track…"), tr("gpx flown border import"), here([this] { open_track(); })},
+          {tr("Save the reach as a file…"), tr("gpx geojson export map"), here([this] { save_reach(); })}};
 }
 
 }  // namespace rigging::app

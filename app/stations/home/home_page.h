@@ -1,6 +1,7 @@
 #pragma once
 
 #include "document/worker.h"
+#include "flight/flight.h"
 #include "home/rehearsal.h"
 #include "stations/home/reach_chart.h"
 #include "stations/home/story_strip.h"
@@ -25,6 +26,11 @@ class HomePage : public StationPage {
   explicit HomePage(const PageContext& context);
   QWidget* first_focus() override { return chart_; }
   QList<Request> requests() override;
+  bool uses_bench() const override;
+  /// The area from a track in GPX.
+  void take_track(const QString& file);
+  /// The reach as GPX where the file is called so, else as GeoJSON.
+  void write_reach(const QString& file);
 
  protected:
   void refresh() override;
@@ -38,7 +44,12 @@ class HomePage : public StationPage {
   void show_story();
   void show_moment();
   void show_words();
-  void ask_obstacle();
+  QWidget* make_bench();
+  void show_picture();
+  void fly_it();
+  void tell_flight(const Flight& flight);
+  void open_track();
+  void save_reach();
   void rehearse_it();
   void tell_rehearsal(const Result<RehearsalTable>& table);
   const HomeReport* report() const;
@@ -54,10 +65,13 @@ class HomePage : public StationPage {
   QDoubleSpinBox *hold_, *height_, *circle_, *area_, *warn_;
   QSlider* charge_;
   QLineEdit* looked_up_;
-  QPushButton *obstacle_, *working_, *give_, *switches_, *rehearse_, *lay_out_;
+  QPushButton *obstacle_, *working_, *give_, *switches_, *bench_key_, *rehearse_, *fly_, *lay_out_, *launch_,
+      *triggers_, *by_itself_, *goggles_;
   Worker<Result<RehearsalTable>> rehearser_;
-  QString rehearsed_;  ///< what the rehearsals of this plan told; empty when none were
-  Rig of_;             ///< the plan that they were of
+  QString rehearsed_;                ///< what the rehearsals of this plan told; empty when none were
+  QString flown_;                    ///< the same of the flight of the bench's model
+  std::optional<FlightPlan> asked_;  ///< that is being flown there
+  Rig of_;                           ///< the plan that they were of
   bool filling_ = false;
   bool charge_chosen_ = false;  ///< by hand
 };

@@ -200,6 +200,18 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.setPen(i.soft);
     p.drawText(box, Qt::AlignCenter, name);
   }
+  if (declination_deg_) {
+    // Magnetic north: a half arrow inside the rim.
+    const QPointF tip = home + toward(*declination_deg_, radius() - 2),
+                  foot = home + toward(*declination_deg_, radius() - 26);
+    p.setPen(QPen(i.slate, 1.5));
+    p.drawLine(foot, tip);
+    p.drawLine(tip, home + toward(*declination_deg_ + 2.5, radius() - 12));
+    p.setFont(Look::instance().text(8));
+    QRectF box(0, 0, 60, 14);
+    box.moveCenter(home + toward(*declination_deg_ + 7, radius() - 22));
+    p.drawText(box, Qt::AlignCenter, tr("mag. %1°").arg(*declination_deg_, 0, 'f', 0));
+  }
   if (shown_.area_m > 0) {
     p.setPen(QPen(i.teal, 1.5, Qt::DashLine));
     p.setBrush(Qt::NoBrush);
@@ -240,6 +252,15 @@ void ReachChart::paintEvent(QPaintEvent*) {
              Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
              tr("From the green it comes home with the reserve kept; from the hatched rim perhaps."));
 
+  if (track_.size() > 1) {
+    QPolygonF line;
+    for (const HomePlace& q : track_) line << at(std::min(q.distance_m, rim_m_ * 3), q.bearing_deg);
+    p.save();
+    p.setClipPath(rim);
+    p.setPen(QPen(i.ochre, 2));
+    p.drawPolyline(line);
+    p.restore();
+  }
   // The way home, and how far the story has gone on it.
   const QPointF lost = at(distance_m_, bearing_deg_), gone = at(gone_m_, bearing_deg_);
   p.setPen(QPen(arrives_ ? i.teal : i.rust, 1.5, arrives_ ? Qt::SolidLine : Qt::DashLine));
@@ -253,6 +274,17 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.setPen(QPen(i.teal, 1.5));
     p.drawEllipse(lost, 24, 24);
   }
+}
+
+void ReachChart::set_track(std::vector<HomePlace> track) {
+  track_ = std::move(track);
+  update();
+}
+
+void ReachChart::set_declination(std::optional<double> deg) {
+  if (deg == declination_deg_) return;
+  declination_deg_ = deg;
+  update();
 }
 
 void ReachChart::drag_place(QPointF pos) {

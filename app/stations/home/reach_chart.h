@@ -36,6 +36,11 @@ class ReachChart : public QWidget {
   /// comes home at all.
   void set_progress(double distance_m, double heading_deg, bool arrives);
 
+  /// A track that was flown, in simulation or by a file; empty for none.
+  void set_track(std::vector<HomePlace> track);
+  /// Magnetic north against true north, east positive; nothing where it is not known.
+  void set_declination(std::optional<double> deg);
+
   QSize sizeHint() const override { return {640, 460}; }
   QSize minimumSizeHint() const override { return {380, 260}; }
 
@@ -63,6 +68,8 @@ class ReachChart : public QWidget {
   void draw_aircraft(QPainter& p, QPointF at, double heading_deg, double size, const QColor& ink) const;
 
   Shown shown_;
+  std::vector<HomePlace> track_;
+  std::optional<double> declination_deg_;
   QString why_;
   double rim_m_ = 1000;  ///< distance at the rim
   double distance_m_ = 300, bearing_deg_ = 45;

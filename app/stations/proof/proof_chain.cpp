@@ -12,10 +12,12 @@ namespace {
 
 constexpr int roomy = 46, tight = 21;
 
-/// What stands together as one link: subjects of a family, and what one station reads ("senses.gyro", "senses.level").
+/// What stands together as one link: subjects of a family, what one station reads ("senses.gyro", "senses.level"), and
+/// the looks that belong to the way home.
 std::string together(const CheckFamily& family) {
   const std::size_t dot = family.id.find('.');
-  return family.by_station && dot != std::string::npos ? family.id.substr(0, dot) : family.id;
+  const bool one_matter = family.by_station || family.counts_for == Station::home;
+  return one_matter && dot != std::string::npos ? family.id.substr(0, dot) : family.id;
 }
 
 }  // namespace

@@ -5,7 +5,9 @@
 #include <cmath>
 
 #include "base/angle.h"
+#include "base/json.h"
 #include "bench_builder.h"
+#include "home/home_checks.h"
 
 namespace rigging::app {
 namespace {
@@ -183,6 +185,143 @@ TEST(HomePage, TheSwitchesAreMovedAndWhatFliesIsSaid) {
   EXPECT_EQ(b.window.document().rig().modes.size(), 4u);
   ASSERT_TRUE(b.click(QStringLiteral("home_switches")));
   EXPECT_FALSE(deck->isVisible());
+}
+
+/// Comes home, told from the window, with gains that hold it.
+void plan_home(Builder& b) {
+  b.edit([](Rig& r) {
+    r.home = {};
+    r.modes.clear();
+    r.radio.on_loss = OnLoss::flag;
+    for (const Axis axis : all_axes) {
+      AxisGain& g = r.feel.made_gain(axis);
+      g.rate = 0.35, g.level = 0.4;
+    }
+  });
+  ASSERT_TRUE(home_of(b));
+  ASSERT_TRUE(choose(b, "on_loss", "Come home"));
+  ASSERT_TRUE(home_of(b));
+  type(b, "home_area", "800");
+  ASSERT_TRUE(home_of(b));
+}
+
+bool stands(Builder& b, const CheckId& id) {
+  const CheckStatus* s = find_check(b.window.document().review().checks, id);
+  return s && s->state == ProofState::fresh;
+}
+
+bool has_snag(Builder& b, const char* code) {
+  const auto snags = b.window.document().snags();
+  return std::any_of(snags.begin(), snags.end(), [&](const Snag& s) { return s.code == code; });
+}
+
+// The main job of this station, from nothing to its proofs.
+TEST(HomePage, ModesAndFailsafeAreSetRehearsedMendedWrittenAndProven) {
+  Builder b({}, 0);
+  ASSERT_TRUE(b.open("hedgerow", Station::home));
+  plan_home(b);
+  // Switches.
+  ASSERT_TRUE(b.click(QStringLiteral("home_switches")));
+  ASSERT_TRUE(b.click(QStringLiteral("home_lay_out")));
+  ASSERT_TRUE(home_of(b));
+  EXPECT_EQ(b.window.document().rig().modes.size(), 4u);
+  ASSERT_TRUE(b.click(QStringLiteral("home_switches")));
+  // What else makes it act: too soon, and said.
+  b.type_into_sheet({{"trigger_low_battery", QStringLiteral("comes home")},
+                     {"trigger_long_loss", QStringLiteral("lands by itself")},
+                     {"long_loss_at", QStringLiteral("30")}});
+  ASSERT_TRUE(b.click(QStringLiteral("home_triggers")));
+  EXPECT_EQ(b.window.document().rig().home.triggers.size(), 2u);
+  ASSERT_TRUE(home_of(b));
+  EXPECT_TRUE(b.wait([&] { return has_snag(b, "HOME-11"); })) << "it would come down on its way";
+  b.type_into_sheet({{"long_loss_at", QStringLiteral("600")}});
+  ASSERT_TRUE(b.click(QStringLiteral("home_triggers")));
+  ASSERT_TRUE(home_of(b));
+  // The threshold is too low, and mended by its snag.
+  type(b, "home_warn", "12");
+  ASSERT_TRUE(home_of(b));
+  ASSERT_TRUE(b.wait([&] { return has_snag(b, "HOME-05"); }));
+  for (const Snag& s : b.window.document().snags())
+    if (s.code == "HOME-05" && s.fix) {
+      b.window.document().edit(s.fix->apply(b.window.document().rig()), QStringLiteral("fix"));
+      break;
+    }
+  ASSERT_TRUE(home_of(b));
+  EXPECT_FALSE(has_snag(b, "HOME-05"));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("home_rehearse")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("home_rehearse")));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("of 200 come home")); }))
+      << text(b, "home_words").toStdString();
+  b.type_into_sheet({{"shows_volts", QStringLiteral("yes")}, {"clear_page", QStringLiteral("yes")}});
+  ASSERT_TRUE(b.click(QStringLiteral("home_goggles")));
+  EXPECT_EQ(b.window.document().rig().home.shows, (std::vector<GogglesLine>{GogglesLine::volts}));
+  // The bench: written, then looked at.
+  ASSERT_TRUE(b.click(QStringLiteral("home_bench")));
+  ASSERT_TRUE(b.click(QStringLiteral("bench_start")));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  EXPECT_TRUE(text(b, "arming_todo").contains(QStringLiteral("is asked here")));
+  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().controller_answers() && b.window.bench().state(); }));
+  if (b.wait([&] { return b.can_click(QStringLiteral("write_home")); }, 1500))
+    ASSERT_TRUE(b.click(QStringLiteral("write_home")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("loss_do")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("loss_do")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("loss_seen")); }, 20000))
+      << text(b, "loss_says").toStdString();
+  EXPECT_TRUE(text(b, "loss_lines").contains(QStringLiteral("That is the plan")));
+  ASSERT_TRUE(b.click(QStringLiteral("loss_seen")));
+  EXPECT_TRUE(stands(b, loss_planned));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("positions_do")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("positions_do")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("positions_record")); }, 30000))
+      << text(b, "positions_lines").toStdString();
+  ASSERT_TRUE(b.click(QStringLiteral("positions_record")));
+  EXPECT_TRUE(stands(b, positions_planned));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("arming_record")); }, 40000))
+      << text(b, "arming_says").toStdString();
+  ASSERT_TRUE(b.click(QStringLiteral("arming_record")));
+  EXPECT_TRUE(stands(b, arming_waits));
+  // One flight of the bench's own model, beside what was reckoned.
+  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("home_fly")); }));
+  ASSERT_TRUE(b.click(QStringLiteral("home_fly")));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("over home")); }, 20000))
+      << text(b, "home_words").toStdString();
+  // Another plan, and the proof is gone.
+  ASSERT_TRUE(choose(b, "on_loss", "Motor off, glide level"));
+  EXPECT_FALSE(stands(b, loss_planned));
+  EXPECT_TRUE(stands(b, positions_planned));
+}
+
+TEST(HomePage, ATrackBecomesTheAreaAndTheReachAFile) {
+  Builder b({}, 0);
+  ASSERT_TRUE(b.open("hedgerow", Station::home));
+  plan_home(b);
+  QStringList said;
+  auto* page = b.window.findChild<HomePage*>();
+  QObject::connect(page, &StationPage::said, [&](const QString& words) { said << words; });
+  b.edit([](Rig& r) { r.fit.latitude_deg = 47, r.fit.longitude_deg = 8; });
+  ASSERT_TRUE(home_of(b));
+  const auto write = [&](const char* name, const char* content) {
+    const QString file = b.folder.path() + QLatin1Char('/') + QLatin1String(name);
+    EXPECT_TRUE(write_file_atomically(file.toStdString(), content));
+    return file;
+  };
+  page->take_track(write("bad.gpx", "<gpx><wpt lat=\"99\" lon=\"8\"/></gpx>"));
+  ASSERT_EQ(said.size(), 1);
+  EXPECT_TRUE(said.back().contains(QStringLiteral("point 1")));
+  EXPECT_EQ(b.window.document().rig().home.area_m, 800);
+  page->take_track(write("good.gpx", "<gpx><wpt lat=\"47.005\" lon=\"8\"/></gpx>"));
+  EXPECT_EQ(b.window.document().rig().home.area_m, 560);
+  b.window.document().undo();
+  EXPECT_EQ(b.window.document().rig().home.area_m, 800);
+  ASSERT_TRUE(home_of(b));
+  const QString file = b.folder.path() + QStringLiteral("/reach.gpx");
+  page->write_reach(file);
+  EXPECT_TRUE(said.back().contains(QStringLiteral("reach.gpx")));
+  page->take_track(file);  // what was written is read again
+  EXPECT_GT(*b.window.document().rig().home.area_m, 800);
+  page->write_reach(QStringLiteral("/nowhere/at/all.geojson"));
+  EXPECT_FALSE(said.back().contains(QStringLiteral("was written")));
 }
 
 TEST(HomePage, ObstaclesAndTheRulesOfThePlaceAreWrittenDown) {
