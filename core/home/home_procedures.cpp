@@ -391,7 +391,8 @@ Card ArmingProcedure::card(const Scene& scene) const {
   }
   const auto say_needs = [&] {
     card.remark = "What it needs, in this order:";
-    for (const std::string& n : needs) card.lines.push_back({n + ".", false});
+    for (std::size_t i = 0; i < needs.size(); ++i)
+      card.lines.push_back({std::to_string(i + 1) + ". " + needs[i] + ".", false});
   };
   if (!scene.controller->home.checks_before_arming) {
     card.todo = scene.controller->sticks.arming;

@@ -88,13 +88,13 @@ HomePage::HomePage(const PageContext& context)
   bench_key_->setCheckable(true);
   top->addWidget(switches_);
   top->addWidget(bench_key_);
-  QLabel* caution = caution_words();
-  caution->setWordWrap(false);
-  caution->setText(tr("Worked out, not flown."));
-  caution->setToolTip(
+  caution_ = caution_words();
+  caution_->setWordWrap(false);
+  caution_->setText(tr("Worked out, not flown."));
+  caution_->setToolTip(
       tr("Steady wind, straight tracks; the hatched rim says how sure it is. Where one may fly is the "
          "law of the place and the club's."));
-  top->addWidget(caution);
+  top->addWidget(caution_);
   left->addLayout(top);
   auto* field = new QWidget;
   auto* column = new QVBoxLayout(field);
@@ -238,12 +238,6 @@ HomePage::HomePage(const PageContext& context)
     if (const HomeReport* r = report()) Q_EMIT wanted(r->missing_at, QString());
   });
   side->addWidget(give_);
-  words_ = wrapping_words(9.5);
-  words_->setObjectName(QStringLiteral("home_words"));
-  words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-  words_->setTextFormat(Qt::PlainText);
-  side->addWidget(words_);
-  side->addStretch(1);
   looked_up_ = new QLineEdit;
   looked_up_->setObjectName(QStringLiteral("looked_up"));
   looked_up_->setPlaceholderText(tr("which rules, where, when"));
@@ -254,15 +248,21 @@ HomePage::HomePage(const PageContext& context)
   });
   side->addWidget(caption(tr("Rules of the place and the club, looked up"), looked_up_));
   side->addWidget(looked_up_);
+  words_ = wrapping_words(9.5);
+  words_->setObjectName(QStringLiteral("home_words"));
+  words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  words_->setTextFormat(Qt::PlainText);
+  side->addWidget(words_);
+  side->addStretch(1);
   auto* plan = new QWidget;
   plan->setLayout(side);
-  auto* right = new QScrollArea;
-  right->setWidgetResizable(true);
-  right->setFrameShape(QFrame::NoFrame);
-  right->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  right->setWidget(plan);
-  right->setFixedWidth(326);
-  page->addWidget(right);
+  plan_ = new QScrollArea;
+  plan_->setWidgetResizable(true);
+  plan_->setFrameShape(QFrame::NoFrame);
+  plan_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  plan_->setWidget(plan);
+  plan_->setFixedWidth(326);
+  page->addWidget(plan_);
 
   connect(chart_, &ReachChart::place_moved, this, &HomePage::show_story);
   connect(chart_, &ReachChart::wind_moved, this, [this](double m_s, double from_deg, bool let_go) {
@@ -304,6 +304,8 @@ void HomePage::show_picture() {
   pictures_->setCurrentIndex(bench ? 2 : switches ? 1 : 0);
   rehearse_->setVisible(!switches);
   fly_->setVisible(!switches);
+  plan_->setVisible(!bench);
+  caution_->setVisible(!bench && !switches);
   lay_out_->setVisible(switches);
   launch_->setVisible(switches);
   show_words();
@@ -497,9 +499,10 @@ void HomePage::fly_it() {
   const HomeReport* r = report();
   if (!r || !r->missing.empty()) return;
   if (!bench_.hands_connected()) {
-    flown_ = tr("The bench is being started. Plug its battery in below, write the rig to its board, then fly.");
     Q_EMIT bench_asked();
-    return refresh();
+    bench_key_->setChecked(true);
+    return Q_EMIT said(
+        tr("The bench is being started. Battery in below, the rig written to its board, then fly from the chart."));
   }
   FlightPlan plan;
   plan.mode = Mode::level;

@@ -14,6 +14,7 @@ class QDoubleSpinBox;
 class QGridLayout;
 class QLineEdit;
 class QPushButton;
+class QScrollArea;
 class QSlider;
 class QStackedWidget;
 
@@ -59,7 +60,8 @@ class HomePage : public StationPage {
   SwitchDeck* deck_;
   QStackedWidget* pictures_;
   StoryStrip* strip_;
-  QLabel *moment_, *charge_words_, *words_, *choice_words_;
+  QScrollArea* plan_;
+  QLabel *caution_, *moment_, *charge_words_, *words_, *choice_words_;
   QComboBox *on_loss_, *arrival_;
   QCheckBox* climb_first_;
   QDoubleSpinBox *hold_, *height_, *circle_, *area_, *warn_;

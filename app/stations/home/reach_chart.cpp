@@ -209,7 +209,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.drawLine(tip, home + toward(*declination_deg_ + 2.5, radius() - 12));
     p.setFont(Look::instance().text(8));
     QRectF box(0, 0, 60, 14);
-    box.moveCenter(home + toward(*declination_deg_ + 7, radius() - 22));
+    box.moveCenter(home + toward(*declination_deg_ + 11, radius() - 24));
     p.drawText(box, Qt::AlignCenter, tr("mag. %1°").arg(*declination_deg_, 0, 'f', 0));
   }
   if (shown_.area_m > 0) {
