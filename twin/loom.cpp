@@ -232,7 +232,7 @@ double Loom::battery_v() const {
       if (!a || !b || a->kind != TerminalKind::sense_output || b->kind != TerminalKind::sense_input) continue;
       for (const Part& p : wired_.parts)
         if (const PartKind* k = catalogue_.part(p.kind); k && k->battery)
-          return k->battery->cells * k->battery->nominal_cell_v;
+          return k->battery->cells * k->battery->full_cell_v;
     }
   return 0;
 }

@@ -48,8 +48,8 @@ CheckCard loss_card(const CheckContext& in, const std::string&) {
   CheckCard card;
   card.title = "Transmitter off: it does what is planned";
   const double after = in.controller ? in.controller->home.notices_after_s + in.rig.home.hold_s : 0;
-  card.todo = "Propeller off, battery in, model in the hand, a mode that levels. Transmitter off, and wait " +
-              number_text(after, 1) + " s. Then tilt the model, right wing down and nose up. Transmitter on again.";
+  card.todo = "Propeller off, battery in, a mode that levels. Transmitter off; after " + number_text(after, 1) +
+              " s tilt the model, right wing down, then nose up. Transmitter on again.";
   card.expected = bench_words(in.rig.home.on_loss);
   card.how = "With the transmitter on again it is yours, in the mode of the switch: look at that too.";
   card.cautions = {"Propeller off. Hold the model where nothing can catch the surfaces or the shaft."};

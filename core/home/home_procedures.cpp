@@ -43,6 +43,14 @@ std::string acting_words(const std::string& acts) {
   return acts.empty() ? "It does not say that the link is gone." : "It does what it came with.";
 }
 
+/// What comes before is done: only then the next step is offered as such.
+bool its_turn(const Scene& scene, std::initializer_list<CheckId> before) {
+  return std::all_of(before.begin(), before.end(), [&](const CheckId& id) {
+    const CheckStatus* s = find_check(scene.checks, id);
+    return !s || s->stands();
+  });
+}
+
 const char* propeller_off = "Propeller off. Hold the model where nothing can catch the surfaces or the shaft.";
 
 }  // namespace
@@ -119,7 +127,7 @@ Orders LossProcedure::press(const std::string& action, const Scene& scene) {
 
 Card LossProcedure::card(const Scene& scene) const {
   Card card;
-  card.title = "Transmitter off: does it do what is planned?";
+  card.title = "Transmitter off";
   card.caution = propeller_off;
   card.busy = doing_ != Doing::nothing;
   const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
@@ -151,12 +159,14 @@ Card LossProcedure::card(const Scene& scene) const {
     card.remark = tells(scene)
                       ? "The controller says itself what it does; what motor and surfaces do, only eyes can say."
                       : "This class does not say what it does: watch motor, lamp and surfaces.";
-    add({.id = "loss_begin", .label = "I switch the transmitter off now", .main = !scene.bench.hands});
+    add({.id = "loss_begin",
+         .label = "I switch the transmitter off now",
+         .main = !scene.bench.hands && !check->stands()});
     if (scene.bench.hands)
       add({.id = "loss_do",
            .label = "Do it on the simulated bench",
            .hint = "Off, a tilt each way, and on again",
-           .main = true});
+           .main = !check->stands()});
     return card;
   }
   const bool as_planned = acted_ == planned(scene);
@@ -327,7 +337,7 @@ Card PositionsProcedure::card(const Scene& scene) const {
     add({.id = "positions_seen", .label = "Yes, each gave its mode", .main = true});
     return card;
   }
-  const bool done = seen_.size() == all && wrong_.empty();
+  const bool done = seen_.size() == all && wrong_.empty(), turn = its_turn(scene, {loss_planned});
   card.says = !wrong_.empty() ? "One is not as planned."
               : done          ? "Every position gives its mode."
               : listens_      ? "Now: " + (state_.mode.empty() ? std::string("nothing") : state_.mode) + ". " +
@@ -342,10 +352,10 @@ Card PositionsProcedure::card(const Scene& scene) const {
   else
     add({.id = "positions_begin",
          .label = done ? "Once more" : "Begin",
-         .main = !done && !scene.bench.hands,
+         .main = !done && !scene.bench.hands && turn,
          .enabled = !steps_.busy()});
   if (scene.bench.hands && !listens_)
-    add({.id = "positions_do", .label = "Do it on the simulated bench", .main = !done});
+    add({.id = "positions_do", .label = "Do it on the simulated bench", .main = turn && !done && !check->stands()});
   return card;
 }
 
@@ -411,13 +421,13 @@ Card ArmingProcedure::card(const Scene& scene) const {
     add(write_first(scene));
     return card;
   }
+  const bool turn = its_turn(scene, {loss_planned, positions_planned});
   if (state_->refuses.empty()) {
     card.says = "Nothing keeps it from arming.";
     card.todo = "Propeller off. " + needs.back() + ": the motor can start.";
   } else {
     const ArmingReason first = reason_of(state_->refuses.front(), scene.rig);
-    card.says = first.words;
-    card.todo = first.remedy;
+    card.todo = first.words + " " + first.remedy;
     if (const std::size_t more = state_->refuses.size() - 1; more > 0) {
       card.remark =
           more == 1 ? "After that there is one more:" : "After that there are " + std::to_string(more) + " more:";
@@ -426,9 +436,9 @@ Card ArmingProcedure::card(const Scene& scene) const {
     }
     const bool button = state_->refuses.front().why == ArmingRefusal::safety_button;
     if (button && scene.bench.hands)
-      add({.id = "press_button", .label = "Press the button (simulated)", .main = true});
+      add({.id = "press_button", .label = "Press the button (simulated)", .main = turn});
     else if (first.station != Station::home)
-      add({.id = "arming_go", .label = "Go to station " + std::string(word(first.station)), .main = true});
+      add({.id = "arming_go", .label = "Go to station " + std::string(word(first.station)), .main = turn});
   }
   const auto ends = [&](const CheckId& id, const char* action, const char* label, bool refused, ArmingRefusal why) {
     const CheckStatus* check = find_check(scene.checks, id);
@@ -438,7 +448,7 @@ Card ArmingProcedure::card(const Scene& scene) const {
     if (check->stands())
       card.lines.push_back({check->title + ": proven " + check->at + ".", false});
     else if (refused && !now)
-      add({.id = action, .label = label, .hint = "It was refused without, and is not any more", .main = true});
+      add({.id = action, .label = label, .hint = "It was refused without, and is not any more", .main = turn});
   };
   ends(arming_waits, "arming_record", "Record: it waited for its position", refused_without_place_,
        ArmingRefusal::no_fix);

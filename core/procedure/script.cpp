@@ -220,12 +220,34 @@ Result<Event> ProcedurePlayer::event_of(const std::string& line, const std::stri
     }
     return found;
   }
+  if (what == "state") {
+    StateTold told;
+    told.can_arm = true;
+    for (std::size_t i = 1; i < words.size(); ++i) {
+      const auto [name, value] = halves(words[i]);
+      if (name == "mode") {
+        told.mode = value;
+      } else if (name == "lost") {
+        told.link_lost = true, told.on_loss = value;
+      } else if (name == "refuses") {
+        const std::size_t colon = value.find(':');
+        const auto why = from_word<ArmingRefusal>(value.substr(0, colon));
+        if (!why)
+          return failure(where, "\"" + words[i] + "\" is not understood", "refuses=" + word_choice<ArmingRefusal>());
+        told.refuses.push_back({*why, colon == std::string::npos ? std::string() : value.substr(colon + 1)});
+      } else {
+        return failure(where, "\"" + words[i] + "\" is not understood",
+                       "mode=MODE, lost=waits or lost=ACTION, refuses=WHY or refuses=WHY:SENSOR");
+      }
+    }
+    return told;
+  }
   if (what == "bench") {
     if (const auto ok = set_bench(words, where); !ok) return tl::make_unexpected(ok.error());
     return SceneChanged{};
   }
   return failure(where, "\"" + what + "\" is not understood",
-                 "time, choose, press, look, frame, channels, stands, motion, found or bench");
+                 "time, choose, press, look, frame, channels, stands, motion, found, state or bench");
 }
 
 Result<ProcedurePlayer::LineOutcome> ProcedurePlayer::play(const std::string& line, const std::string& where) {

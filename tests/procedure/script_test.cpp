@@ -624,5 +624,20 @@ TEST(Procedures, AreSafeInAnyOrderOfEvents) {
   EXPECT_GT(recorded, 20);
 }
 
+// The arming card is walked by a script as by a board.
+TEST(Script, WhatTheBoardTellsOfItselfIsPlayed) {
+  Rig rig = demo("hedgerow");
+  rig.home.on_loss = LossAction::come_home;
+  Play play(rig, "arming");
+  play.say("bench controller=yes battery=yes");
+  play.say("state mode=manual refuses=no_fix refuses=sensor_missing:airspeed");
+  EXPECT_NE(play.card().todo.find("open sky"), std::string::npos);
+  EXPECT_NE(play.card().lines.back().words.find("Airspeed"), std::string::npos);
+  play.say("state mode=manual");
+  ASSERT_TRUE(play.card().action("arming_record"));
+  EXPECT_NE(play.refused("state mode=manual refuses=mood").find("refuses="), std::string::npos);
+  EXPECT_NE(play.refused("state happy").find("mode=MODE"), std::string::npos);
+}
+
 }  // namespace
 }  // namespace rigging

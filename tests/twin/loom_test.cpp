@@ -43,7 +43,7 @@ TEST(Loom, AsPlannedEverythingWorks) {
     EXPECT_TRUE(loom.controller_lit() && loom.servo_rail_lit() && loom.receiver_heard()) << name;
     for (const auto& [port, talks] : loom.ports()) EXPECT_TRUE(talks) << name << " " << port;
   }
-  EXPECT_NEAR(with("hedgerow", {}).battery_v(), 14.8, 1e-9);
+  EXPECT_NEAR(with("hedgerow", {}).battery_v(), 16.8, 1e-9);
   const Loom usb = with("hedgerow", {}, {true, false});
   EXPECT_TRUE(usb.controller_lit());
   EXPECT_FALSE(usb.servo_rail_lit() || usb.receiver_heard());
@@ -208,7 +208,7 @@ TEST(Loom, TheBoardReportsItOverTheLink) {
   for (auto& item : client.feed(port.feed(client.ask("sensors").second))) reply = std::get<link::Reply>(item).body;
   EXPECT_EQ(reply["ports"]["serial_4"], false);
   EXPECT_EQ(reply["ports"]["serial_2"], true);
-  EXPECT_NEAR(reply["battery_v"].get<double>(), 14.8, 1e-9);
+  EXPECT_NEAR(reply["battery_v"].get<double>(), 16.8, 1e-9);
   HandsPort hands(bench, {});
   link::Client eyes;
   for (auto& item : eyes.feed(hands.feed(eyes.ask("inspect", {{"lead", "gps"}}).second)))

@@ -170,7 +170,7 @@ TEST(PlanningBench, ATurnedPairAndAWrongSocketAreFoundAndPutRight) {
   EXPECT_EQ(window.document().rig().proofs.back().check.text(), "lead.gps");
   EXPECT_TRUE(window.document().rig().proofs.back().simulated);
   page->go_to(QStringLiteral("module_sense"));
-  ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("reads 14.8 V")); })) << text().toStdString();
+  ASSERT_TRUE(b.wait([&] { return text().contains(QStringLiteral("reads 16.8 V")); })) << text().toStdString();
   window.bench().stop();
 }
 
