@@ -24,7 +24,7 @@ ProcedureRunner::ProcedureRunner(RigDocument& document, BenchLink& bench, const 
     tell(SensorsFound{found_});
   });
   connect(&bench_, &BenchLink::board_told, this, [this] {
-    if (bench_.state()) tell(*bench_.state());
+    if (procedure_->listens_to_state() && bench_.state()) tell(*bench_.state());
   });
   connect(&bench_, &BenchLink::seen, this, [this] { tell(SurfacesSeen{bench_.sight().deflections}); });
   connect(&bench_, &BenchLink::transmitter_read, this,

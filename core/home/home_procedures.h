@@ -30,6 +30,7 @@ class LossProcedure : public Procedure {
  public:
   Orders hear(const Event& event, const Scene& scene) override;
   Card card(const Scene& scene) const override;
+  bool listens_to_state() const override { return true; }
 
  private:
   enum class Doing { nothing, waits, lost, back };
@@ -48,6 +49,7 @@ class PositionsProcedure : public Procedure {
  public:
   Orders hear(const Event& event, const Scene& scene) override;
   Card card(const Scene& scene) const override;
+  bool listens_to_state() const override { return true; }
 
  private:
   using Position = std::pair<int, std::size_t>;  ///< channel, which of its positions
@@ -72,6 +74,7 @@ class ArmingProcedure : public Procedure {
  public:
   Orders hear(const Event& event, const Scene& scene) override;
   Card card(const Scene& scene) const override;
+  bool listens_to_state() const override { return true; }
 
  private:
   std::optional<BoardState> state_;

@@ -222,6 +222,7 @@ class Procedure {
   virtual Card card(const Scene& scene) const = 0;
   /// Readings of the sensors come often, and only those who listen are told.
   virtual bool listens_to_motion() const { return false; }
+  virtual bool listens_to_state() const { return false; }
 };
 
 /// A procedure that a station offers.
