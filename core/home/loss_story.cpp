@@ -5,6 +5,7 @@
 
 #include "base/number.h"
 #include "base/units.h"
+#include "home/glide.h"
 #include "home/home.h"
 #include "home/triggers.h"
 
@@ -105,10 +106,13 @@ std::string lost_words(const Rig& rig) {
 void comes_down(Story& s, const Rig& rig, const HomeReport& r, const std::string& how) {
   const HomePerformance& p = r.performance;
   const double seconds = s.height_m() / p.sink_m_s;
-  const double drift = seconds * r.expected.wind.speed_m_s;
+  const SteadyWind& wind = r.expected.wind;
+  const auto glides = [&](double track) {
+    return field_text(glide_reach_m(p.glide_m_s, p.sink_m_s, s.height_m(), wind, track));
+  };
   s.go({StoryPart::gliding, seconds, 0, s.distance_m(), 0, "Motor off, wings level",
         how + " It sinks at " + speed_text(p.sink_m_s) + " and is down after " + told(seconds) + " s, up to " +
-            field_text(seconds * p.glide_m_s) + " further on; the wind carries it " + field_text(drift) + "."});
+            glides(wind.from_deg + 180) + " further on with the wind, " + glides(wind.from_deg) + " against it."});
   s.end("Down", "Nobody steers it: where it comes down is chance. Keep people out of that room." + lost_words(rig),
         true);
 }

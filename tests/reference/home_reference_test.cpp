@@ -3,7 +3,7 @@
 #include <cmath>
 
 #include "base/angle.h"
-#include "home/way_home.h"
+#include "home/glide.h"
 
 namespace rigging {
 namespace {
@@ -26,6 +26,26 @@ TEST(HomeReference, DriftTriangle) {
   EXPECT_FALSE(track_on(0, 5, {5, 0}));
   EXPECT_FALSE(track_on(0, 5, {5, 90})) << "all of the airspeed goes into holding the line";
   EXPECT_NEAR(track_on(200, 5, {6, 20})->ground_m_s, 11, 1e-12);
+}
+
+// The glide ring in wind: a circle of radius V·t whose middle the wind has carried by W·t (MacCready's ring for the
+// time that the height lasts). A point on it lies on the track by the law of cosines; solved here as a quadratic.
+TEST(HomeReference, GlideRingIsACircleCarriedByTheWind) {
+  const double v = 11, sink = 1.1, height = 90, t = height / sink;
+  for (const double w : {0.0, 3.0, 9.0}) {
+    const SteadyWind wind{w, 250};
+    for (int track = 0; track < 360; track += 15) {
+      // |d·u − W·t·e| = V·t, e downwind.
+      const double c = std::cos((track - 70) * rad), b = w * t * c;
+      const double d = b + std::sqrt(b * b - w * w * t * t + v * v * t * t);
+      EXPECT_NEAR(glide_reach_m(v, sink, height, wind, track), d, 1e-6 * d) << w << ' ' << track;
+    }
+  }
+  // In a wind above its speed only what lies within arcsin(V/W) of downwind can be reached.
+  const SteadyWind storm{22, 250};
+  const double half = std::asin(v / 22) / rad;
+  EXPECT_GT(glide_reach_m(v, sink, height, storm, 70 + half - 1), 0);
+  EXPECT_EQ(glide_reach_m(v, sink, height, storm, 70 + half + 1), 0);
 }
 
 }  // namespace
