@@ -27,7 +27,7 @@ double first_fix_s(SkyTruth truth) {
 
 std::string degrees_minutes(double deg, int whole_digits) {
   const double whole = std::floor(std::abs(deg));
-  char text[32];
+  char text[32] = {};
   std::snprintf(text, sizeof text, "%0*d%08.5f", whole_digits, static_cast<int>(whole), (std::abs(deg) - whole) * 60);
   for (char& c : text)
     if (c == ',') c = '.';  // of a locale

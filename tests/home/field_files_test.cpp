@@ -23,7 +23,7 @@ std::string gpx(const std::string& inside) {
 }
 
 std::string point(double lat, double lon) {
-  char text[80];
+  char text[80] = {};
   std::snprintf(text, sizeof text, "<trkpt lat=\"%.7f\" lon=\"%.7f\"><ele>240</ele></trkpt>", lat, lon);
   for (char& c : text)
     if (c == ',') c = '.';

@@ -282,6 +282,7 @@ TEST(HomePage, ModesAndFailsafeAreSetRehearsedMendedWrittenAndProven) {
   ASSERT_TRUE(b.click(QStringLiteral("arming_record")));
   EXPECT_TRUE(stands(b, arming_waits));
   // One flight of the bench's own model, beside what was reckoned.
+  ASSERT_TRUE(b.click(QStringLiteral("home_bench")));
   ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("home_fly")); }));
   ASSERT_TRUE(b.click(QStringLiteral("home_fly")));
   EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("over home")); }, 20000))
