@@ -23,7 +23,8 @@ TEST_P(EveryClass, IsBroughtFromWrongToProven) {
   const auto& [kind, airframe, fault, checks] = GetParam();
   Builder b({QString::fromLatin1(fault)});
   Rig rig = fresh_rig("mine", airframe, kind);
-  rig.airframe.mass_kg = 1.2;  // gains are planned from it
+  rig.airframe.mass_kg = 1.2;            // gains are planned from it
+  rig.home.on_loss = LossAction::glide;  // decided: else the card of the loss leads to station home
   if (const int lock = b.window.document().catalogue().controller(kind)->sticks.unlock_channel) {
     Channel c;
     c.number = lock;
