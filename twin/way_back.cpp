@@ -5,12 +5,13 @@
 
 #include "base/angle.h"
 #include "earth/gravity.h"
+#include "feel/feel.h"
 
 namespace rigging::twin {
 namespace {
 
 constexpr double looks_every_s = 0.2;
-constexpr double usual_limit_deg = 45, most_bank_deg = 35, most_nose_deg = 15, least_nose_deg = -12;
+constexpr double most_bank_deg = 35, most_nose_deg = 15, least_nose_deg = -12;
 constexpr double course_to_bank = 1.0;  ///< rad of bank for a radian off the course
 constexpr double usual_return_m = 50, usual_radius_m = 60;
 constexpr double nose_per_m = 0.012, nose_per_m_s = 0.04, trim_per_m_s = 0.004, most_trim = 0.2;
@@ -18,12 +19,6 @@ constexpr double throttle_per_m_s = 0.06, throttle_to_climb = 0.35;
 constexpr double arrives_within_m = 10;
 
 double turned(double angle) { return std::remainder(angle, 2 * pi); }
-
-/// Up, over the ground.
-double climbs_m_s(const Motion& m) {
-  return -(2 * (m.q1 * m.q3 - m.q0 * m.q2) * m.u + 2 * (m.q2 * m.q3 + m.q0 * m.q1) * m.v +
-           (m.q0 * m.q0 - m.q1 * m.q1 - m.q2 * m.q2 + m.q3 * m.q3) * m.w);
-}
 
 }  // namespace
 
@@ -127,7 +122,7 @@ WayBack::Steering WayBack::step(const Motion& m, double airspeed, double lost_fo
     s.throttle = plan_.landing_throttle.value_or(0);
     return s;
   }
-  const double low = std::clamp(wanted_m - m.height(), -15.0, 15.0), up = climbs_m_s(m);
+  const double low = std::clamp(wanted_m - m.height(), -15.0, 15.0), up = m.climb_m_s();
   const double climb = std::clamp(0.25 * low, -2.5, 2.5);
   trimmed_ = std::clamp(trimmed_ + dt * trim_per_m_s * (climb - up), -most_trim, most_trim);
   s.nose = std::clamp(nose_per_m * low + nose_per_m_s * (climb - up) + trimmed_, least_nose_deg * rad, nose_limit_);

@@ -28,6 +28,14 @@ constexpr std::optional<E> from_word(std::string_view text) {
   return std::nullopt;
 }
 
+/// All words of an enumeration, in its order.
+template <class E>
+std::vector<std::string> all_words() {
+  std::vector<std::string> all;
+  for (const auto& [value, text] : Words<E>::list) all.emplace_back(text);
+  return all;
+}
+
 /// "a, b or c": for saying what was expected.
 template <class List>
 std::string word_choice(const List& words) {

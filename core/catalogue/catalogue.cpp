@@ -9,6 +9,13 @@
 
 namespace rigging {
 
+std::vector<const Part*> parts_of(const Rig& rig, const Catalogue& catalogue, PartGroup group) {
+  std::vector<const Part*> all;
+  for (const Part& p : rig.parts)
+    if (const PartKind* kind = catalogue.part(p.kind); kind && kind->group == group) all.push_back(&p);
+  return all;
+}
+
 const SettingWay* ControllerClass::way(const std::string& what) const {
   return find_in(settings, [&](const SettingWay& w) { return w.what == what; });
 }

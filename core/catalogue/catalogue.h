@@ -25,6 +25,9 @@ struct Catalogue {
   const PartKind* part(const std::string& id) const;
 };
 
+/// The rig's parts of this group, in its order.
+std::vector<const Part*> parts_of(const Rig& rig, const Catalogue& catalogue, PartGroup group);
+
 /// Reads every *.json of the folder, and the magnetic model from the folder magnetic beside it. Ids must differ.
 Result<Catalogue> load_catalogue(const std::filesystem::path& folder);
 

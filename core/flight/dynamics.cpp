@@ -53,6 +53,9 @@ Motion moved(const Motion& m, const Motion& d, double h) {
 
 double Motion::bank() const { return std::atan2(2 * (q0 * q1 + q2 * q3), 1 - 2 * (q1 * q1 + q2 * q2)); }
 double Motion::nose_up() const { return std::asin(std::clamp(2 * (q0 * q2 - q3 * q1), -1.0, 1.0)); }
+double Motion::climb_m_s() const {
+  return -(2 * (q1 * q3 - q0 * q2) * u + 2 * (q2 * q3 + q0 * q1) * v + (q0 * q0 - q1 * q1 - q2 * q2 + q3 * q3) * w);
+}
 double Motion::heading() const { return std::atan2(2 * (q0 * q3 + q1 * q2), 1 - 2 * (q2 * q2 + q3 * q3)); }
 
 Motion Motion::straight(double m_s, double height_m, double bank_rad, double nose_up_rad, double heading_rad) {

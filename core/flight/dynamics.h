@@ -20,6 +20,7 @@ struct Motion {
   double nose_up() const;  ///< rad, −π/2 to π/2
   double heading() const;  ///< rad from north, clockwise
   double height() const { return -down; }
+  double climb_m_s() const;  ///< over the ground, up positive
   static Motion straight(double m_s, double height_m, double bank_rad = 0, double nose_up_rad = 0,
                          double heading_rad = 0);
 };

@@ -36,13 +36,6 @@ auto series_of(F& f) {
 /// Behind them; attitude comes as angles.
 constexpr std::array<const char*, 6> places{"north_m", "east_m", "height_m", "bank_deg", "nose_up_deg", "heading_deg"};
 
-/// Up, over the ground.
-double climb_m_s(const Motion& m) {
-  const double down = 2 * (m.q1 * m.q3 - m.q0 * m.q2) * m.u + 2 * (m.q2 * m.q3 + m.q0 * m.q1) * m.v +
-                      (m.q0 * m.q0 - m.q1 * m.q1 - m.q2 * m.q2 + m.q3 * m.q3) * m.w;
-  return -down;
-}
-
 }  // namespace
 
 Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan& plan, Progress* progress) {
@@ -81,7 +74,7 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
     if (i % hand_every == 0) {
       v = model.incidence(m, air).airspeed;
       std::array<double, 3> wanted{};
-      const double climbs = !plan.pilot || plan.nose_down_deg > 0 || plan.thrown ? 0 : climb_m_s(m);
+      const double climbs = !plan.pilot || plan.nose_down_deg > 0 || plan.thrown ? 0 : m.climb_m_s();
       trimmed = std::clamp(trimmed - hand_every * flight_tick_s * trimmed_per_m * climbs, -most_trimmed, most_trimmed);
       const double nose = nose_wanted + trimmed - nose_per_m_s * climbs;
       if (plan.mode == Mode::level) {

@@ -150,10 +150,7 @@ Result<Edit> lay_out_first_flight(const Rig& rig, const Catalogue& catalogue) {
                    "a switch with three");
   if (second.size() < 2)
     return failure("modes", "channel " + std::to_string(own->number) + " has no two positions", "a switch");
-  const bool place = std::any_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) {
-    const PartKind* kind = catalogue.part(p.kind);
-    return kind && kind->group == PartGroup::satellite_receiver;
-  });
+  const bool place = !parts_of(rig, catalogue, PartGroup::satellite_receiver).empty();
   e.rig.modes.clear();
   const auto put = [&](const Channel& on, const std::vector<SwitchPosition>& at,
                        const std::vector<std::string>& wanted) {

@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "base/angle.h"
 #include "base/number.h"
 #include "base/units.h"
 
@@ -31,8 +30,7 @@ FlownHome flown_home(const Flight& flight, const FlightPlan& plan, const Rig& ri
   for (std::size_t i = flight.size() > last ? flight.size() - last : 0; f.home && i < flight.size(); ++i)
     f.circle_reaches_m = std::max(f.circle_reaches_m, far(i));
   HomeCase c = report.expected;
-  const double bearing = std::atan2(plan.east_m, plan.north_m) / rad;
-  c.place = {std::hypot(plan.north_m, plan.east_m), bearing < 0 ? bearing + 360 : bearing, plan.height_m};
+  c.place = HomePlace::at(plan.north_m, plan.east_m, plan.height_m);
   c.wind = {plan.steady_wind_m_s, plan.steady_from_deg};
   if (plan.left_mah > 0) c.battery.left_mah = plan.left_mah;
   if (const WayHome w = way_home(c); w.track) {

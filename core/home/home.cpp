@@ -100,13 +100,6 @@ void glide(const Rig& rig, const Aeroplane& a, HomePerformance& p) {
   p.sink_m_s = p.glide_m_s / p.glide_ratio;
 }
 
-bool fitted(const Rig& rig, const Catalogue& catalogue, PartGroup group) {
-  return std::any_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) {
-    const PartKind* kind = catalogue.part(p.kind);
-    return kind && kind->group == group;
-  });
-}
-
 Figure figure(const char* name, const Expectation& b, const char* unit, const std::string& formula,
               const char* source) {
   Figure f{name, b.expected, unit, {}, {}, formula, source};
@@ -137,6 +130,12 @@ std::pair<std::string, Station> performance(const Rig& rig, const Catalogue& cat
   if (!feel.missing.empty()) return {feel.missing, Station::airframe};
   const BatteryFigures* battery = battery_of(rig, catalogue, power);
   if (!battery) return {"There is no battery: how far it flies is not known. Needed: a battery.", Station::fit};
+  const bool fed = power.drive && std::any_of(power.drive->motors.begin(), power.drive->motors.end(),
+                                              [](const Motor& m) { return !m.battery.empty(); });
+  if (!fed && !parts_of(rig, catalogue, PartGroup::motor).empty() &&
+      !parts_of(rig, catalogue, PartGroup::propeller).empty())
+    return {"The motor hangs on no battery yet: what cruising takes is not known. Plan the wiring first.",
+            Station::wiring};
   if (!power.drive || power.drive->cruise_current.value <= 0)
     return {
         "There is no motor with a propeller: what cruising takes is not known. Needed: motor, propeller and flying "
@@ -353,7 +352,7 @@ HomeReport analyze_home(const Rig& rig, const Catalogue& catalogue, const FeelRe
     return r;
   }
   r.can_act = !c->home.on_loss.empty();
-  r.knows_place = r.can_act && fitted(rig, catalogue, PartGroup::satellite_receiver);
+  r.knows_place = r.can_act && !parts_of(rig, catalogue, PartGroup::satellite_receiver).empty();
   for (const LossAction action : c->home.on_loss)
     if (action == LossAction::glide || r.knows_place) r.choices.push_back(action);
   std::tie(r.missing, r.missing_at) = performance(rig, catalogue, feel, power, r.performance);

@@ -17,10 +17,8 @@ Places once(bool needed) { return needed ? Places{""} : Places{}; }
 
 bool acts(const CheckContext& in) { return in.controller && !in.controller->home.on_loss.empty(); }
 
-const Part* part_in_group(const CheckContext& in, PartGroup group) {
-  for (const Part& p : in.rig.parts)
-    if (const PartKind* kind = in.catalogue.part(p.kind); kind && kind->group == group) return &p;
-  return nullptr;
+void add_kinds(const CheckContext& in, PartGroup group, Places& places) {
+  for (const Part* p : parts_of(in.rig, in.catalogue, group)) places.push_back(place_of({"parts", p->id, "kind"}));
 }
 
 Places class_places() { return {"controller/kind", "controller/firmware"}; }
@@ -34,7 +32,7 @@ void add_modes(const CheckContext& in, Places& places) {
 Places loss_places(const CheckContext& in, const std::string&) {
   Places all = class_places();
   for (const char* place : {"home/on_loss", "home/hold_s", "radio/on_loss"}) all.emplace_back(place);
-  if (const Part* p = part_in_group(in, PartGroup::receiver)) all.push_back(place_of({"parts", p->id, "kind"}));
+  add_kinds(in, PartGroup::receiver, all);
   return all;
 }
 
@@ -78,8 +76,7 @@ std::string positions_stand_in_the_way(const CheckContext& in, const std::string
     if (f.trouble == ModeTrouble::no_manual || f.trouble == ModeTrouble::far_from_manual) continue;  // a choice
     std::string words = f.words;
     while (!words.empty() && words.back() == '.') words.pop_back();
-    if (!words.empty()) words.front() = static_cast<char>(std::tolower(static_cast<unsigned char>(words.front())));
-    return words;
+    return small(words);
   }
   return {};
 }
@@ -108,8 +105,7 @@ bool waits_for_place(const CheckContext& in) {
 Places arming_places(const CheckContext& in, const std::string&) {
   Places all = class_places();
   for (const char* place : {"home/on_loss", "home/arming_checks"}) all.emplace_back(place);
-  if (const Part* p = part_in_group(in, PartGroup::satellite_receiver))
-    all.push_back(place_of({"parts", p->id, "kind"}));
+  add_kinds(in, PartGroup::satellite_receiver, all);
   return all;
 }
 
@@ -150,7 +146,7 @@ bool warns(const CheckContext& in) {
 Places battery_places(const CheckContext& in, const std::string&) {
   Places all = class_places();
   all.emplace_back("home/warn_v");
-  if (const Part* p = part_in_group(in, PartGroup::battery)) all.push_back(place_of({"parts", p->id, "kind"}));
+  add_kinds(in, PartGroup::battery, all);
   return all;
 }
 
@@ -169,12 +165,12 @@ CheckCard battery_card(const CheckContext& in, const std::string&) {
 }
 
 // At a distance
-bool has_radio(const CheckContext& in) { return part_in_group(in, PartGroup::receiver) != nullptr; }
+bool has_radio(const CheckContext& in) { return !parts_of(in.rig, in.catalogue, PartGroup::receiver).empty(); }
 
 Places range_places(const CheckContext& in, const std::string&) {
   Places all;
   for (const PartGroup group : {PartGroup::receiver, PartGroup::video_transmitter, PartGroup::satellite_receiver})
-    if (const Part* p = part_in_group(in, group)) {
+    for (const Part* p : parts_of(in.rig, in.catalogue, group)) {
       all.push_back(place_of({"parts", p->id, "kind"}));
       for (const char* member : {"x_m", "y_m", "z_m"}) all.push_back(place_of({"places", p->id, member}));
     }
@@ -184,7 +180,7 @@ Places range_places(const CheckContext& in, const std::string&) {
 CheckCard range_card(const CheckContext& in, const std::string&) {
   CheckCard card;
   card.title = "Range with reduced power";
-  const bool video = part_in_group(in, PartGroup::video_transmitter) != nullptr;
+  const bool video = !parts_of(in.rig, in.catalogue, PartGroup::video_transmitter).empty();
   card.todo = std::string("Transmitter set to its reduced power, model a metre above the ground, everything on") +
               (video ? ", video too" : "") +
               ". Walk away as far as the transmitter's papers say. Turn the model all ways round, then the "

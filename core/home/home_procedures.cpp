@@ -12,7 +12,8 @@ namespace {
 
 constexpr double patience_s = 15;  ///< until a loss that the board does not tell of is called hidden
 constexpr int told_enough = 2;     ///< states told since a switch stands, until one counts for it
-constexpr double near_us = 60;     ///< a pulse so near to a position is that position
+constexpr int wrong_enough = 4;  ///< as often in a row: the pulses may be heard later than what the board makes of them
+constexpr double near_us = 60;   ///< a pulse so near to a position is that position
 
 std::string not_yet(const Scene& scene) {
   if (!scene.controller) return "This class is not in the catalogue.";
@@ -55,21 +56,8 @@ const char* propeller_off = "Propeller off. Hold the model where nothing can cat
 
 }  // namespace
 
-Orders HandSteps::due(double now_s) {
-  Orders orders;
-  while (!steps_.empty() && now_s >= last_s_ + steps_.front().after_s) {
-    last_s_ += steps_.front().after_s;
-    orders.emplace_back(AskHands{std::move(steps_.front().request)});
-    steps_.erase(steps_.begin());
-  }
-  return orders;
-}
-
 // Transmitter off
 // -----------------------------------------------------------------------------------------------------------------
-
-std::string LossProcedure::planned(const Scene& scene) const { return std::string(word(scene.rig.home.on_loss)); }
-bool LossProcedure::tells(const Scene& scene) const { return tells_state(scene); }
 
 Orders LossProcedure::hear(const Event& event, const Scene& scene) {
   if (const auto* time = std::get_if<Time>(&event)) {
@@ -102,13 +90,13 @@ Orders LossProcedure::press(const std::string& action, const Scene& scene) {
     if (action == "loss_do") {
       const double acts = scene.controller ? scene.controller->home.notices_after_s + scene.rig.home.hold_s : 3;
       steps_.drop();
-      steps_.add(0, hands::ChooseMode{Mode::level});
-      steps_.add(0.3, hands::SwitchTransmitter{false});
-      steps_.add(acts + 1, hands::Hold{30, 0, 0});
-      steps_.add(2, hands::Hold{0, 25, 0});
-      steps_.add(2, hands::Hold{});
-      steps_.add(0.8, hands::SwitchTransmitter{true});
-      steps_.add(0.3, hands::ChooseMode{Mode::manual});
+      steps_.add(0, AskHands{hands::ChooseMode{Mode::level}});
+      steps_.add(0.3, AskHands{hands::SwitchTransmitter{false}});
+      steps_.add(acts + 1, AskHands{hands::Hold{30, 0, 0}});
+      steps_.add(2, AskHands{hands::Hold{0, 25, 0}});
+      steps_.add(2, AskHands{hands::Hold{}});
+      steps_.add(0.8, AskHands{hands::SwitchTransmitter{true}});
+      steps_.add(0.3, AskHands{hands::ChooseMode{Mode::manual}});
       steps_.begin(now_s_);
     }
   } else if (action == "loss_stop") {
@@ -156,7 +144,7 @@ Card LossProcedure::card(const Scene& scene) const {
     card.says = check->stands()                     ? "Proven " + check->at
                 : check->state == ProofState::stale ? "Gone stale: " + check->because
                                                     : "Not tried yet.";
-    card.remark = tells(scene)
+    card.remark = tells_state(scene)
                       ? "The controller says itself what it does; what motor and surfaces do, only eyes can say."
                       : "This class does not say what it does: watch motor, lamp and surfaces.";
     add({.id = "loss_begin",
@@ -169,8 +157,9 @@ Card LossProcedure::card(const Scene& scene) const {
            .main = !check->stands()});
     return card;
   }
-  const bool as_planned = acted_ == planned(scene);
-  if (tells(scene)) {
+  const std::string planned(word(scene.rig.home.on_loss));
+  const bool as_planned = acted_ == planned;
+  if (tells_state(scene)) {
     card.says = acted_.empty() ? acting_words(state_.on_loss) : acting_words(acted_);
     if (doing_ == Doing::waits && now_s_ - began_s_ > patience_s)
       card.lines.push_back({"After " + number_text(patience_s, 0) +
@@ -181,13 +170,13 @@ Card LossProcedure::card(const Scene& scene) const {
       card.lines.push_back({as_planned ? "That is the plan. It began " + number_text(acted_s_ - lost_s_, 1) +
                                              " s after it knew; planned " + "are " +
                                              number_text(scene.rig.home.hold_s, 1) + " s."
-                                       : "Planned is: " + acting_words(planned(scene)),
+                                       : "Planned is: " + acting_words(planned),
                             !as_planned});
     if (doing_ == Doing::back) card.lines.push_back({"The link is back, and it flies " + state_.mode + ".", false});
   } else {
     card.says = "Watch motor and surfaces for " + number_text(should_s + 2, 0) + " s.";
   }
-  const bool seen = !tells(scene) ? now_s_ - began_s_ > should_s : as_planned;
+  const bool seen = !tells_state(scene) ? now_s_ - began_s_ > should_s : as_planned;
   card.remark = seen ? "Did the motor stop, or stay off, and did the surfaces do what should show?" : "";
   add({.id = "loss_seen", .label = "Yes, motor and surfaces too", .main = true, .enabled = seen && !steps_.busy()});
   add({.id = "loss_stop", .label = "No, or stop", .hint = "Nothing is recorded"});
@@ -220,7 +209,7 @@ void PositionsProcedure::judge(const Scene& scene) {
   }
   if (*at != stands_) {
     stands_ = *at;
-    told_ = 0;
+    told_ = told_other_ = 0;
     return;
   }
   if (!listens_ || told_ < told_enough || state_.mode.empty() || must_write(scene)) return;
@@ -234,7 +223,7 @@ void PositionsProcedure::judge(const Scene& scene) {
     if (state_.mode == c->mode) {
       seen_.insert(p);
       wrong_.erase(p);
-    } else if (own == c->mode || own.empty()) {
+    } else if ((own == c->mode || own.empty()) && told_other_ >= wrong_enough) {
       seen_.erase(p);
       wrong_[p] = state_.mode;
     }
@@ -256,6 +245,8 @@ Orders PositionsProcedure::hear(const Event& event, const Scene& scene) {
   } else if (const auto* told = std::get_if<StateTold>(&event)) {
     state_ = *told;
     ++told_;
+    const ModeCase* c = deck_.at(stands_);
+    told_other_ = c && state_.mode != c->mode ? told_other_ + 1 : 0;
     judge(scene);
   } else if (std::holds_alternative<SceneChanged>(event)) {
     ModeDeck deck = mode_deck(scene.rig, scene.catalogue);
@@ -263,12 +254,12 @@ Orders PositionsProcedure::hear(const Event& event, const Scene& scene) {
     deck_ = std::move(deck);
     if (!scene.bench.controller) listens_ = false, steps_.drop(), state_ = {};
   } else if (const auto* pressed = std::get_if<Pressed>(&event)) {
-    return press(pressed->action, scene);
+    return press(pressed->action);
   }
   return {};
 }
 
-Orders PositionsProcedure::press(const std::string& action, const Scene& scene) {
+Orders PositionsProcedure::press(const std::string& action) {
   if (action == "write_home") return {WriteBoard{}};
   if (action == "positions_begin" || action == "positions_do") {
     listens_ = true;
@@ -280,8 +271,9 @@ Orders PositionsProcedure::press(const std::string& action, const Scene& scene) 
       for (const SwitchLine& s : deck_.switches) {
         const auto count = static_cast<double>(std::max<std::size_t>(2, s.positions.size()) - 1);
         for (std::size_t i = 0; i < s.positions.size(); ++i)
-          steps_.add(i == 0 ? 0.2 : 1.5, hands::TurnControl{s.channel, 2 * static_cast<double>(i) / count - 1});
-        steps_.add(1.5, hands::TurnControl{s.channel, -1});
+          steps_.add(i == 0 ? 0.2 : 1.5,
+                     AskHands{hands::TurnControl{s.channel, 2 * static_cast<double>(i) / count - 1}});
+        steps_.add(1.5, AskHands{hands::TurnControl{s.channel, -1}});
       }
       steps_.begin(now_s_);
     }
@@ -292,7 +284,6 @@ Orders PositionsProcedure::press(const std::string& action, const Scene& scene) 
     listens_ = false;
     return {Record{positions_planned, "Every position gives its mode."}};
   }
-  (void)scene;
   return {};
 }
 
@@ -424,6 +415,8 @@ Card ArmingProcedure::card(const Scene& scene) const {
   const bool turn = its_turn(scene, {loss_planned, positions_planned});
   if (state_->refuses.empty()) {
     card.says = "Nothing keeps it from arming.";
+    if (needs_place(scene.rig))
+      card.remark = "It uses " + std::to_string(state_->satellites) + " satellites: home is where it is armed.";
     card.todo = "Propeller off. " + needs.back() + ": the motor can start.";
   } else {
     const ArmingReason first = reason_of(state_->refuses.front(), scene.rig);

@@ -3,27 +3,9 @@
 #include <set>
 
 #include "home/modes.h"
-#include "procedure/procedure.h"
+#include "procedure/timed_orders.h"
 
 namespace rigging {
-
-/// Steps of simulated hands, one after the other, each some seconds after the one before.
-class HandSteps {
- public:
-  void add(double after_s, hands::Request request) { steps_.push_back({after_s, std::move(request)}); }
-  void begin(double now_s) { last_s_ = now_s; }
-  void drop() { steps_.clear(); }
-  bool busy() const { return !steps_.empty(); }
-  Orders due(double now_s);
-
- private:
-  struct Step {
-    double after_s;
-    hands::Request request;
-  };
-  std::vector<Step> steps_;
-  double last_s_ = 0;
-};
 
 /// Transmitter off: what the board says that it does, against the plan; what the surfaces do, eyes tell.
 class LossProcedure : public Procedure {
@@ -35,13 +17,11 @@ class LossProcedure : public Procedure {
  private:
   enum class Doing { nothing, waits, lost, back };
   Orders press(const std::string& action, const Scene& scene);
-  std::string planned(const Scene& scene) const;
-  bool tells(const Scene& scene) const;
   Doing doing_ = Doing::nothing;
   BoardState state_;
   double now_s_ = 0, began_s_ = 0, lost_s_ = 0, acted_s_ = 0;
   std::string acted_;  ///< the last that it did about the loss, but waiting
-  HandSteps steps_;
+  TimedOrders steps_;
 };
 
 /// Every position of every switch that chooses a mode, with what the board makes of it.
@@ -53,7 +33,7 @@ class PositionsProcedure : public Procedure {
 
  private:
   using Position = std::pair<int, std::size_t>;  ///< channel, which of its positions
-  Orders press(const std::string& action, const Scene& scene);
+  Orders press(const std::string& action);
   void judge(const Scene& scene);
   /// What is to be seen with the switches as they stand; nothing where one is between its positions.
   std::optional<std::vector<std::size_t>> standing() const;
@@ -62,11 +42,12 @@ class PositionsProcedure : public Procedure {
   std::map<int, double> pulse_us_;
   BoardState state_;
   double now_s_ = 0;
-  int told_ = 0;  ///< how often the board has told its state since the switches stand so
+  int told_ = 0;        ///< how often the board has told its state since the switches stand so
+  int told_other_ = 0;  ///< of these the last in a row with another mode than planned
   std::vector<std::size_t> stands_;
   std::set<Position> seen_;
   std::map<Position, std::string> wrong_;  ///< the mode that it gave instead
-  HandSteps steps_;
+  TimedOrders steps_;
 };
 
 /// What keeps the board from arming now, one reason at a time with its remedy.

@@ -31,8 +31,7 @@ class Flown {
  public:
   Flown(const HomePerformance& p, const RehearsalCase& c)
       : p_(p), c_(c), speed_(p.cruise_m_s.expected * c.cruise_factor), random_(c.seed) {
-    north_ = c.place.distance_m * std::cos(c.place.bearing_deg * rad);
-    east_ = c.place.distance_m * std::sin(c.place.bearing_deg * rad);
+    north_ = c.place.north_m(), east_ = c.place.east_m();
     height_ = c.place.height_m;
     heading_ = c.heading_deg * rad;
     left_ = c.left_mah;
@@ -42,10 +41,7 @@ class Flown {
   double height() const { return height_; }
   double left_mah() const { return left_; }
   bool dead() const { return dead_; }
-  HomePlace place() const {
-    const double bearing = std::atan2(east_, north_) / rad;
-    return {distance(), bearing < 0 ? bearing + 360 : bearing, height_};
-  }
+  HomePlace place() const { return HomePlace::at(north_, east_, height_); }
   /// Over the ground, from north.
   double course() const { return std::atan2(ground_east_, ground_north_); }
   double ground_speed() const { return std::hypot(ground_north_, ground_east_); }
@@ -104,9 +100,10 @@ double bank_round(const Flown& f, double radius_m) {
 const FieldObstacle* hit_by(const Rig& rig, const Flown& f) {
   const HomePlace at = f.place();
   for (const FieldObstacle& o : rig.home.obstacles) {
-    const double north = at.distance_m * std::cos(at.bearing_deg * rad) - o.distance_m * std::cos(o.bearing_deg * rad),
-                 east = at.distance_m * std::sin(at.bearing_deg * rad) - o.distance_m * std::sin(o.bearing_deg * rad);
-    if (std::hypot(north, east) < hits_within_m && at.height_m < o.height_m) return &o;
+    const HomePlace top{o.distance_m, o.bearing_deg, o.height_m};
+    if (std::hypot(at.north_m() - top.north_m(), at.east_m() - top.east_m()) < hits_within_m &&
+        at.height_m < o.height_m)
+      return &o;
   }
   return nullptr;
 }

@@ -37,6 +37,12 @@ std::string in_words(const HomeCase& c, const WayHome& w) {
 
 }  // namespace
 
+HomePlace HomePlace::at(double north_m, double east_m, double height_m) {
+  return {std::hypot(north_m, east_m), around(std::atan2(east_m, north_m) / rad), height_m};
+}
+double HomePlace::north_m() const { return distance_m * std::cos(bearing_deg * rad); }
+double HomePlace::east_m() const { return distance_m * std::sin(bearing_deg * rad); }
+
 std::optional<Track> track_on(double course_deg, double airspeed_m_s, const SteadyWind& wind) {
   const double from = (wind.from_deg - course_deg) * rad;
   const double across = wind.speed_m_s * std::sin(from);  // from the right

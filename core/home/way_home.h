@@ -34,6 +34,10 @@ inline constexpr double mah_per_as = 1 / 3.6;  ///< an ampere for a second
 struct HomePlace {
   double distance_m = 0, bearing_deg = 0, height_m = 0;
   bool operator==(const HomePlace&) const = default;
+
+  static HomePlace at(double north_m, double east_m, double height_m);
+  double north_m() const;
+  double east_m() const;
 };
 struct HomeAircraft {
   double cruise_m_s = 0, cruise_a = 0;

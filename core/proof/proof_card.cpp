@@ -61,7 +61,7 @@ void ProofProcedure::add_looking(Card& card, const Scene& scene) const {
   card.actions.push_back({.id = "note", .label = "This is what I saw", .needs_look = true});
   if (scene.bench.hands)
     card.actions.push_back(
-        {.id = "do_it", .label = "Do it on the simulated bench", .enabled = steps_.empty(), .minor = true});
+        {.id = "do_it", .label = "Do it on the simulated bench", .enabled = !steps_.busy(), .minor = true});
 }
 
 void ProofProcedure::show_check(Card& card, const CheckStatus& s, const Scene& scene) const {
@@ -121,7 +121,7 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
     card.actions.push_back({.id = "record_card", .label = s.family->guides ? "Done" : "Yes, I saw it", .main = true});
     if (scene.bench.hands && (s.id == flaps_droop || s.id == rudder_leans || s.id.family == mode_family))
       card.actions.push_back(
-          {.id = "do_it", .label = "Do it on the simulated bench", .enabled = steps_.empty(), .minor = true});
+          {.id = "do_it", .label = "Do it on the simulated bench", .enabled = !steps_.busy(), .minor = true});
   }
 }
 
@@ -255,7 +255,7 @@ Card ProofProcedure::card(const Scene& scene) const {
   Card card;
   card.subject = current_;
   card.look = look_;
-  card.busy = !steps_.empty();
+  card.busy = steps_.busy();
   const CheckStatus* now = find_check(scene.checks, current_);
   if (now && elsewhere_) {
     show_elsewhere(card, *now, scene);

@@ -176,7 +176,7 @@ Orders ProofProcedure::hear(const Event& event, const Scene& scene) {
   Orders orders;
   if (const auto* time = std::get_if<Time>(&event)) {
     now_s_ = time->s;
-    return steps_due();
+    return steps_.due(now_s_);
   }
   if (const auto* channels = std::get_if<ChannelsHeard>(&event)) {
     hear_channels(channels->us);
@@ -257,7 +257,7 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
     if (!scene.bench.battery)
       return {Say{"The servos have no supply. Propeller off, then plug the battery in on the bench below."}};
     plan_steps(scene);
-    return steps_due();
+    return steps_.due(now_s_);
   }
   return {};
 }
@@ -343,11 +343,9 @@ Orders ProofProcedure::show_cards(const Scene& scene) const {
 }
 
 void ProofProcedure::plan_steps(const Scene& scene) {
-  if (!steps_.empty()) return;
+  if (steps_.busy()) return;
   const direction::Observation o = asked_;
-  const auto hand = [&](double after_s, hands::Request request) {
-    steps_.push_back({after_s, AskHands{std::move(request)}});
-  };
+  const auto hand = [&](double after_s, hands::Request request) { steps_.add(after_s, AskHands{std::move(request)}); };
   const ModeAnswer* answer = scene.controller ? scene.controller->mode(o.mode) : nullptr;
   if (current_ == flaps_droop.text()) {
     const Channel* flap = scene.rig.channel(ChannelFunction::flap);
@@ -355,7 +353,7 @@ void ProofProcedure::plan_steps(const Scene& scene) {
     hand(0, hands::ChooseMode{Mode::manual});
     hand(0.15, hands::TurnControl{flap->number, 1});
     hand(2.6, hands::TurnControl{flap->number, -1});
-    last_step_s_ = now_s_;
+    steps_.begin(now_s_);
     return;
   }
   if (const CheckStatus* now = find_check(scene.checks, current_); now && now->id.family == mode_family) {
@@ -371,7 +369,7 @@ void ProofProcedure::plan_steps(const Scene& scene) {
     hand(2, hands::Hold{});
     hand(0.7, hands::ChooseMode{Mode::manual});
     if (unlocks) hand(0, hands::TurnControl{locked_on, -1});
-    last_step_s_ = now_s_;
+    steps_.begin(now_s_);
     return;
   }
   if (current_ == rudder_leans.text()) {
@@ -379,7 +377,7 @@ void ProofProcedure::plan_steps(const Scene& scene) {
     hand(0.15, hands::Hold{30, 0, 0});
     hand(3, hands::Hold{});
     hand(1, hands::ChooseMode{Mode::manual});
-    last_step_s_ = now_s_;
+    steps_.begin(now_s_);
     return;
   }
   // Where the stabilized modes sleep with the motor locked, it is unlocked for the look alone.
@@ -392,8 +390,8 @@ void ProofProcedure::plan_steps(const Scene& scene) {
     hand(2.2, hands::Stick{o.axis, 0});
   } else if (o.act == direction::Act::drive) {
     const Output* output = scene.rig.output(session_.looks().outputs[direction::at(o.output)].id);
-    steps_.push_back({0.15, DriveOutput{output ? output->socket : "", 0.8 * o.sense}});
-    steps_.push_back({2, ReleaseOutputs{}});
+    steps_.add(0.15, DriveOutput{output ? output->socket : "", 0.8 * o.sense});
+    steps_.add(2, ReleaseOutputs{});
   } else if (answer && (answer->answer == AnswerKind::momentary || answer->answer == AnswerKind::springs_back)) {
     hand(0.2, hands::Flick{o.axis, o.sense});
     hand(1.5, hands::Flick{o.axis, o.sense});
@@ -406,22 +404,12 @@ void ProofProcedure::plan_steps(const Scene& scene) {
   }
   hand(0.7, hands::ChooseMode{Mode::manual});
   if (unlock) hand(0, hands::TurnControl{lock, -1});
-  last_step_s_ = now_s_;
-}
-
-Orders ProofProcedure::steps_due() {
-  Orders orders;
-  while (!steps_.empty() && now_s_ >= last_step_s_ + steps_.front().after_s) {
-    last_step_s_ += steps_.front().after_s;
-    orders.push_back(std::move(steps_.front().order));
-    steps_.erase(steps_.begin());
-  }
-  return orders;
+  steps_.begin(now_s_);
 }
 
 void ProofProcedure::hear_channels(const std::map<std::string, double>& us) {
   // The controller itself says what it hears while the stick is held.
-  if (asking_ != Asking::question || asked_.act != direction::Act::stick || steps_.empty()) return;
+  if (asking_ != Asking::question || asked_.act != direction::Act::stick || !steps_.busy()) return;
   const bool moved = std::any_of(
       us.begin(), us.end(), [](const auto& c) { return c.first != "throttle" && std::abs(c.second - 1500) > 300; });
   if (!moved) return;

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "procedure/procedure.h"
+#include "procedure/timed_orders.h"
 #include "proof/session.h"
 
 namespace rigging {
@@ -22,11 +22,6 @@ class ProofProcedure : public Procedure {
   const std::string& checking() const { return current_; }
 
  private:
-  struct Step {
-    double after_s = 0;  ///< since the one before
-    Order order;
-  };
-
   void follow(const Scene& scene);
   void decide(const Scene& scene);
   void restart(const Scene& scene);
@@ -36,7 +31,6 @@ class ProofProcedure : public Procedure {
   Orders by_hand(const Scene& scene);
   Orders show_cards(const Scene& scene) const;
   void plan_steps(const Scene& scene);
-  Orders steps_due();
   void hear_channels(const std::map<std::string, double>& us);
 
   /// A board that is supposed to sit turned is looked at before anybody tells the controller so.
@@ -73,8 +67,8 @@ class ProofProcedure : public Procedure {
   std::optional<direction::Observation> known_;  ///< leads that were proven
   std::vector<direction::Fault> by_hand_;
   direction::Case by_hand_case_;
-  std::vector<Step> steps_;  ///< of the simulated hands, still to come
-  double now_s_ = 0, last_step_s_ = 0;
+  TimedOrders steps_;  ///< of the simulated hands, still to come
+  double now_s_ = 0;
 };
 
 }  // namespace rigging

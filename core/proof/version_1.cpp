@@ -88,9 +88,7 @@ Lines calibration(const Rig& rig) {
 
 Lines loss(const Rig& rig, const Catalogue& catalogue) {
   Lines lines{"on loss the receiver: " + spoken(word(rig.radio.on_loss)), "controller " + rig.controller.kind};
-  for (const Part& p : rig.parts)
-    if (const PartKind* kind = catalogue.part(p.kind); kind && kind->group == PartGroup::receiver)
-      lines.push_back("receiver " + p.kind);
+  for (const Part* p : parts_of(rig, catalogue, PartGroup::receiver)) lines.push_back("receiver " + p->kind);
   if (rig.home.on_loss != LossAction::undecided)
     lines.push_back("planned on loss: " + std::string(word(rig.home.on_loss)));
   return lines;

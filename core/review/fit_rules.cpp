@@ -24,8 +24,7 @@ std::optional<double> apart(const Rig& rig, const std::string& a, const std::str
 
 std::vector<std::string> of_group(const Inspection& in, PartGroup group) {
   std::vector<std::string> ids;
-  for (const Part& p : in.rig.parts)
-    if (const PartKind* k = in.catalogue.part(p.kind); k && k->group == group) ids.push_back(p.id);
+  for (const Part* p : parts_of(in.rig, in.catalogue, group)) ids.push_back(p->id);
   return ids;
 }
 

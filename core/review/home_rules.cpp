@@ -169,6 +169,34 @@ void switches(const Inspection& in, Findings& found) {
                 : "Put the range where a position of the switch is, or measure its positions at station sticks.");
 }
 
+/// What is left open is worked out here and told to nobody: the board does then what it came with.
+void left_open(const HomeInspection& in, std::vector<Snag>& snags) {
+  const Home& h = in.rig.home;
+  if (h.on_loss != LossAction::come_home || !in.report.knows_place || in.report.blown_away()) return;
+  if (h.height_m && h.circle_radius_m) return;
+  const double height = std::ceil(in.report.return_height_m / 5) * 5,
+               radius = std::ceil(in.report.circle_radius_m / 5) * 5;
+  const std::string set = (h.height_m ? std::string() : "height " + field_text(height)) +
+                          (h.height_m || h.circle_radius_m ? "" : ", ") +
+                          (h.circle_radius_m ? std::string() : "circle " + field_text(radius));
+  Findings found("HOME-14", Station::home, source::plan, snags);
+  Snag& n = found.add(h.height_m || in.report.least_height_m <= 0 ? Severity::worth_knowing : Severity::fix_first,
+                      "left open",
+                      std::string("The ") +
+                          (h.height_m          ? "circle at home is"
+                           : h.circle_radius_m ? "height of the way home is"
+                                               : "height of the way home and the circle are") +
+                          " left open",
+                      "What is worked out here is not written to the board: it takes what it came with.",
+                      "Set what is needed: " + set + ", if the rules of the place allow it.");
+  n.fix = Fix{"Set " + set, [height, radius](const Rig& rig) {
+                Rig r = rig;
+                if (!r.home.height_m) r.home.height_m = height;
+                if (!r.home.circle_radius_m) r.home.circle_radius_m = radius;
+                return r;
+              }};
+}
+
 void triggers(const HomeInspection& in, std::vector<Snag>& snags) {
   if (!in.controller) return;
   for (const TriggerFinding& f : judge_triggers(in.rig, *in.controller, in.report)) {
@@ -231,8 +259,8 @@ std::vector<Snag> home_snags(const Rig& rig, const Catalogue& catalogue, const H
   const rules::home::HomeInspection in{rig, report, catalogue.controller(rig.controller.kind)};
   for (void (*rule)(const rules::home::HomeInspection&, std::vector<Snag>&) :
        {rules::home::undecided, rules::home::does_not_know_where, rules::home::too_windy, rules::home::too_low,
-        rules::home::threshold, rules::home::beyond_reach, rules::home::circle, rules::home::triggers,
-        rules::home::throttle, rules::home::tow_release_open, rules::home::not_looked_up})
+        rules::home::threshold, rules::home::beyond_reach, rules::home::circle, rules::home::left_open,
+        rules::home::triggers, rules::home::throttle, rules::home::tow_release_open, rules::home::not_looked_up})
     rule(in, snags);
   return snags;
 }

@@ -5,10 +5,9 @@
 namespace rigging {
 namespace {
 
-std::string part_of_group(const Rig& rig, const Catalogue& catalogue, PartGroup group) {
-  for (const Part& p : rig.parts)
-    if (const PartKind* k = catalogue.part(p.kind); k && k->group == group) return p.id;
-  return {};
+std::string first_of(const Rig& rig, const Catalogue& catalogue, PartGroup group) {
+  const auto all = parts_of(rig, catalogue, group);
+  return all.empty() ? std::string() : all.front()->id;
 }
 
 std::string name_of(Sensor s) {
@@ -43,8 +42,8 @@ std::string sensor_part(const Rig& rig, const Catalogue& catalogue, Sensor senso
       for (const Part& p : rig.parts)
         if (const PartKind* k = catalogue.part(p.kind); k && k->magnetic_sensor) return p.id;
       return c && c->senses.has_compass ? "controller" : "";
-    case Sensor::airspeed: return part_of_group(rig, catalogue, PartGroup::airspeed);
-    case Sensor::satellites: return part_of_group(rig, catalogue, PartGroup::satellite_receiver);
+    case Sensor::airspeed: return first_of(rig, catalogue, PartGroup::airspeed);
+    case Sensor::satellites: return first_of(rig, catalogue, PartGroup::satellite_receiver);
   }
   return {};
 }

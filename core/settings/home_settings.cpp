@@ -111,13 +111,6 @@ std::string say_shown(const std::vector<GogglesLine>& shows) {
   return listed(shows, ", ", [](GogglesLine s) { return spoken(word(s)); });
 }
 
-template <class E>
-std::vector<std::string> all_words() {
-  std::vector<std::string> all;
-  for (const auto& [value, word] : Words<E>::list) all.emplace_back(word);
-  return all;
-}
-
 }  // namespace
 
 std::string modes_text(const std::vector<ModeChoice>& modes) {

@@ -21,20 +21,13 @@ auto* find_channel(RigType& rig, const std::string& number) {
   return find_in(rig.radio.channels, [&](const Channel& c) { return std::to_string(c.number) == number; });
 }
 
-template <class E>
-std::vector<std::string> words_of() {
-  std::vector<std::string> all;
-  for (const auto& [value, word] : Words<E>::list) all.emplace_back(word);
-  return all;
-}
-
 /// A word of each port.
 template <class E>
 Setting of_port(const char* name, const char* spoken, E Port::*member) {
   return {.name = name,
           .of = SettingOf::port,
           .spoken = spoken,
-          .words = words_of<E>(),
+          .words = all_words<E>(),
           .usual = std::string(word(E{})),
           .get = [member](const Rig& rig, const std::string& socket) -> Fact {
             const Port* p = rig.port(socket);
@@ -281,7 +274,7 @@ std::vector<Setting> known() {
       {.name = "receiver_signal",
        .of = SettingOf::board,
        .spoken = "receiver's signal",
-       .words = words_of<Signal>(),
+       .words = all_words<Signal>(),
        .always = false,
        .get = [](const Rig& rig, const std::string&) -> Fact {
          return rig.radio.heard_as ? Fact(std::string(word(*rig.radio.heard_as))) : Fact{};
@@ -306,7 +299,7 @@ std::vector<Setting> known() {
       {.name = "sharing",
        .of = SettingOf::board,
        .spoken = "sharing",
-       .words = words_of<Sharing>(),
+       .words = all_words<Sharing>(),
        .usual = std::string(word(Sharing::each_stops)),
        .always = false,
        .get = [](const Rig& rig, const std::string&) -> Fact { return std::string(word(rig.sharing)); },
@@ -315,7 +308,7 @@ std::vector<Setting> known() {
       {.name = "function",
        .of = SettingOf::channel,
        .spoken = "taken for",
-       .words = words_of<ChannelFunction>(),
+       .words = all_words<ChannelFunction>(),
        .usual = std::string(word(ChannelFunction::other)),
        .get = [](const Rig& rig, const std::string& number) -> Fact {
          return std::string(word(channel_of(rig, number)->function));

@@ -18,9 +18,8 @@ std::vector<std::string> calibration_places(const CheckContext& in, const std::s
 
 std::vector<std::string> loss_places(const CheckContext& in, const std::string&) {
   std::vector<std::string> all{"radio/on_loss", "controller/kind", "home/on_loss"};
-  for (const Part& p : in.rig.parts)
-    if (const PartKind* kind = in.catalogue.part(p.kind); kind && kind->group == PartGroup::receiver)
-      all.push_back(place_of({"parts", p.id, "kind"}));
+  for (const Part* p : parts_of(in.rig, in.catalogue, PartGroup::receiver))
+    all.push_back(place_of({"parts", p->id, "kind"}));
   return all;
 }
 

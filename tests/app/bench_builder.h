@@ -168,7 +168,11 @@ class Builder {
       for (const auto& [s, d] : window.bench().sight().deflections)
         if (std::abs(d) > std::abs(furthest[s])) furthest[s] = d;
     });
-    wait([&] { return looked >= 45; });
+    // On a busy machine hands have not even begun after so many looks.
+    const auto moved = [&] {
+      return std::any_of(furthest.begin(), furthest.end(), [](const auto& s) { return std::abs(s.second) >= 3; });
+    };
+    wait([&] { return looked >= 45 && (moved() || can_click(QStringLiteral("do_it"))); }, 20000);
     QObject::disconnect(seen);
     ++looks;
     for (const auto& [s, d] : furthest) {

@@ -5,7 +5,7 @@
 #include "home/home_checks.h"
 #include "home/home_procedures.h"
 #include "home/home_rigs.h"
-#include "review/deferred.h"
+#include "review/coded.h"
 #include "senses/board_in_hand.h"
 
 namespace rigging {
@@ -79,8 +79,8 @@ TEST(ArmingProcedure, ChecksThatAreSwitchedOffGroundAndProveNothing) {
   Rig rig = comes_home();
   rig.home.arming_checks = false;
   const auto snags = review(rig, shipped()).snags;
-  const auto off = std::find_if(snags.begin(), snags.end(), [](const Snag& s) { return s.code == "HOME-09"; });
-  ASSERT_NE(off, snags.end());
+  const Snag* off = coded(snags, "HOME-09");
+  ASSERT_TRUE(off);
   EXPECT_EQ(off->severity, Severity::grounds);
   const Rig mended = off->fix->apply(rig);
   EXPECT_TRUE(mended.home.arming_checks);
@@ -149,10 +149,15 @@ TEST(PositionsProcedure, EveryPositionIsSeenAndAWrongOneIsNamed) {
     h.tell(Time{t += 0.1});
     BoardState s;
     s.mode = mode;
-    for (int i = 0; i < 3; ++i) h.tell(Time{t += 0.3}), h.tell(s);
+    for (int i = 0; i < 5; ++i) h.tell(Time{t += 0.3}), h.tell(s);
   };
   stand(1000, "manual");
   stand(1500, "level");
+  // It moves on, and the board says so before the pulses of its receiver are heard here.
+  BoardState early;
+  early.mode = "rate";
+  for (int i = 0; i < 2; ++i) h.tell(early);
+  EXPECT_TRUE(says(h.procedure.card(h.scene()), "level: seen"));
   stand(2000, "level");
   Card card = h.procedure.card(h.scene());
   EXPECT_TRUE(says(card, "One is not as planned."));
@@ -231,7 +236,7 @@ TEST(HomeChecks, EachClassIsAskedWhatItCan) {
   rig.controller.kind = "inline_dial";
   for (const CheckId& id : {loss_planned, arming_waits, button_guards, low_battery_warns})
     EXPECT_FALSE(needed(rig, id));
-  EXPECT_TRUE(needed(rig, range_tested)) << "a radio link has a range whatever is behind it";
+  EXPECT_TRUE(needed(rig, range_tested)) << "a transmitter reaches only so far, whatever is behind it";
 }
 
 }  // namespace

@@ -6,6 +6,7 @@
 #include "base/angle.h"
 #include "home/edits.h"
 #include "home/home_rigs.h"
+#include "review/coded.h"
 #include "review/deferred.h"
 
 namespace rigging {
@@ -14,12 +15,6 @@ namespace {
 std::vector<StoryStep> story_of(const Rig& rig, double distance_m = 800, double share = 0.5) {
   const HomeReport r = home_of(rig);
   return loss_story(rig, shipped(), r, {distance_m, 90, 30}, share * r.performance.capacity_mah.expected);
-}
-
-const Snag* coded(const std::vector<Snag>& snags, std::string_view code) {
-  for (const Snag& s : snags)
-    if (s.code == code) return &s;
-  return nullptr;
 }
 
 TEST(Home, WhatItTakesHasItsBandTheRightWayRound) {
@@ -178,6 +173,36 @@ TEST(Home, TheRulesFindItAndTheirFixesHold) {
   EXPECT_TRUE(coded(snags(rig), "HOME-06"));
   std::erase_if(rig.parts, [](const Part& p) { return p.kind == "satellite_compass"; });
   EXPECT_TRUE(coded(snags(rig), "HOME-02"));
+}
+
+// What is worked out and not written reaches no board: said, and mended by one fix.
+TEST(Home, WhatIsLeftOpenIsToldToNobody) {
+  Rig rig = comes_home();
+  const auto open = [](const Rig& of) {
+    const auto found = home_snags(of, shipped(), home_of(of));
+    const Snag* s = coded(found, "HOME-14");
+    return s ? std::optional(*s) : std::nullopt;
+  };
+  ASSERT_TRUE(open(rig));
+  EXPECT_EQ(open(rig)->severity, Severity::worth_knowing);
+  FieldObstacle mast;
+  mast.name = "mast", mast.distance_m = 200, mast.height_m = 60;
+  rig.home.obstacles.push_back(mast);
+  EXPECT_EQ(open(rig)->severity, Severity::fix_first) << "it would come home below the mast";
+  const Rig set = open(rig)->fix->apply(rig);
+  EXPECT_GE(*set.home.height_m, 80);
+  EXPECT_GE(*set.home.circle_radius_m, home_of(rig).least_circle_m);
+  EXPECT_FALSE(open(set));
+  rig.home.on_loss = LossAction::glide;
+  EXPECT_FALSE(open(rig));
+}
+
+TEST(Home, AMotorThatHangsOnNothingYetWantsTheWiringFirst) {
+  Rig rig = comes_home();
+  rig.leads.clear();
+  const HomeReport r = home_of(rig);
+  EXPECT_NE(r.missing.find("Plan the wiring first"), std::string::npos) << r.missing;
+  EXPECT_EQ(r.missing_at, Station::wiring);
 }
 
 TEST(Home, WhatIsMissingIsSaidWithItsPlace) {

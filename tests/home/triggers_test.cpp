@@ -4,6 +4,7 @@
 
 #include "home/edits.h"
 #include "home/home_rigs.h"
+#include "review/coded.h"
 #include "review/deferred.h"
 #include "settings/home_settings.h"
 
@@ -65,9 +66,8 @@ TEST(Triggers, TheLongestWayIsThatAgainstTheWind) {
 TEST(Triggers, TheFixDoesWhatWorks) {
   const Rig rig = with(HomeTrigger::bad_compass, TriggerAction::circle);
   const auto snags = home_snags(rig, shipped(), home_of(rig));
-  const auto snag = std::find_if(snags.begin(), snags.end(), [](const Snag& s) { return s.code == "HOME-11"; });
-  ASSERT_NE(snag, snags.end());
-  ASSERT_TRUE(snag->fix);
+  const Snag* snag = coded(snags, "HOME-11");
+  ASSERT_TRUE(snag && snag->fix);
   EXPECT_TRUE(judged(snag->fix->apply(rig)).empty());
 }
 
@@ -97,7 +97,7 @@ TEST(HomeThrottle, OneThatSinksIsFoundAndWhatWasFlownCountsMore) {
   rig.home.cruise_throttle = r.performance.cruise_throttle - 0.2;
   const auto finds = [](const Rig& of) {
     const auto snags = home_snags(of, shipped(), home_of(of));
-    return std::any_of(snags.begin(), snags.end(), [](const Snag& s) { return s.code == "HOME-12"; });
+    return coded(snags, "HOME-12") != nullptr;
   };
   EXPECT_TRUE(finds(rig));
   rig.power.cruise_throttle = *rig.home.cruise_throttle;

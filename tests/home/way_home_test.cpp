@@ -12,6 +12,14 @@
 namespace rigging {
 namespace {
 
+TEST(WayHome, PlacesAreSeenFromHome) {
+  const HomePlace p = HomePlace::at(-30, -40, 7);
+  EXPECT_NEAR(p.distance_m, 50, 1e-12);
+  EXPECT_NEAR(p.bearing_deg, 233.13, 0.01);
+  EXPECT_NEAR(p.north_m(), -30, 1e-9);
+  EXPECT_NEAR(p.east_m(), -40, 1e-9);
+}
+
 TEST(WayHome, FlownStepByStepItEndsAtHomeWithThatCharge) {
   // Second side: the heading is held and the air carries it, a hundredth of a second at a time.
   std::mt19937 random(3);

@@ -4,18 +4,13 @@
 #include "bench_rig.h"
 #include "feel/advice.h"
 #include "feel/edits.h"
+#include "review/coded.h"
 #include "review/deferred.h"
 
 namespace rigging {
 namespace {
 
 std::vector<Snag> snags_of(const Rig& rig) { return feel_snags(rig, shipped(), feel_report(rig, shipped())); }
-
-const Snag* coded(const std::vector<Snag>& snags, const char* code) {
-  for (const Snag& s : snags)
-    if (s.code == code) return &s;
-  return nullptr;
-}
 
 TEST(FeelRules, AGainThatShakesIsSaidAndItsFixCalmsIt) {
   Rig rig = demo("hedgerow");

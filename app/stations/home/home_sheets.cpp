@@ -54,6 +54,13 @@ std::optional<bool> flag_at(std::size_t at) { return at == 0 ? std::nullopt : st
 double field_unit_m() { return unit_system() == UnitSystem::imperial ? foot_m : 1; }
 QString field_unit() { return unit_system() == UnitSystem::imperial ? tr("ft") : tr("m"); }
 
+void change_home(RigDocument& document, const QString& label, const std::function<void(Home&)>& how) {
+  Home home = document.rig().home;
+  how(home);
+  if (home == document.rig().home) return;
+  document.apply(set_home(document.rig(), home, label.toStdString()));
+}
+
 void ask_obstacle(RigDocument& document, QWidget* window) {
   FieldObstacle o;
   bool away = false;

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <functional>
+
 #include "document/rig_document.h"
 #include "home/home.h"
 
@@ -9,6 +11,9 @@ namespace rigging::app {
 /// A length of the field in the unit of the user: metres or feet.
 double field_unit_m();
 QString field_unit();
+
+/// One edit of the plan; nothing where nothing changes.
+void change_home(RigDocument& document, const QString& label, const std::function<void(Home&)>& how);
 
 void ask_obstacle(RigDocument& document, QWidget* window);
 /// What else makes it act by itself; only what can work is offered.

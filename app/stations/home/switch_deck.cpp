@@ -60,8 +60,10 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
   p.setFont(Look::instance().text(9));
   p.setPen(i.soft);
   if (deck_.switches.empty()) {
-    p.drawText(rect().adjusted(30, 0, -30, 0), Qt::AlignCenter | Qt::TextWordWrap,
-               tr("No switch position chooses a mode yet. Modes are put on switches at station sticks."));
+    p.drawText(
+        rect().adjusted(30, 0, -30, 0), Qt::AlignCenter | Qt::TextWordWrap,
+        tr("No switch position chooses a mode yet. Lay out the first flight (beside), or put modes on switches at "
+           "station sticks."));
     return;
   }
   p.drawText(QRectF(8, 6, width() - 16, 30), Qt::AlignLeft | Qt::TextWordWrap,
