@@ -11,6 +11,7 @@
 #include "base/units.h"
 #include "look/look.h"
 #include "shell/main_window.h"
+#include "shell/preferences.h"
 #include "shell/screenshots.h"
 
 int main(int argc, char** argv) {
@@ -51,6 +52,14 @@ int main(int argc, char** argv) {
     std::cerr << "rigging: --units " << parser.value(units).toStdString() << "; expected metric or imperial\n";
     return 2;
   }
+  const QString state = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
+  if (!parser.isSet(shots)) {
+    // What was chosen last, but for what is said now.
+    const Preferences kept = read_preferences(state);
+    Look::instance().set_theme(kept.theme);
+    Look::instance().set_text_scale(kept.text_scale);
+    if (!parser.isSet(units)) set_unit_system(kept.units);
+  }
   Look::instance();
 
   auto catalogue = load_catalogue((parser.value(data) + QStringLiteral("/catalogue")).toStdString());
@@ -60,7 +69,7 @@ int main(int argc, char** argv) {
   }
   Settings settings;
   settings.data_folder = parser.value(data);
-  settings.state_folder = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
+  settings.state_folder = state;
   bool number = false;
   settings.demo_seed = parser.value(seed).toUInt(&number);
   if (!number) {
@@ -86,6 +95,8 @@ int main(int argc, char** argv) {
     window.start_demo();
   } else if (!parser.positionalArguments().isEmpty()) {
     window.open_file(parser.positionalArguments().constFirst());
+  } else {
+    window.begin();
   }
   return QApplication::exec();
 }

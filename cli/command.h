@@ -23,6 +23,7 @@ struct Session {
 /// A number within these, both included; "nan" is none.
 CLI::Validator number_in(double least, double most);
 void add_json_flag(CLI::App& command, Session& session);
+void add_begin_command(CLI::App& app, Session& session);
 void add_directions(CLI::App& app, Session& session);
 void add_declination(CLI::App& app, Session& session);
 void add_feel_commands(CLI::App& app, Session& session);

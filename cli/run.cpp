@@ -20,6 +20,7 @@ int run(int argc, const char* const* argv) {
       });
   add_directions(app, session);
   add_rig_commands(app, session);
+  add_begin_command(app, session);
   add_edit_command(app, session);
   add_play_command(app, session);
   add_plan_commands(app, session);

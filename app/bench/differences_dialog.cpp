@@ -34,6 +34,7 @@ DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differ
     auto* what = new QLabel(QStringLiteral("<b>%1</b>: %2")
                                 .arg(QString::fromStdString(capital(d.part)).toHtmlEscaped(),
                                      QString::fromStdString(d.words).toHtmlEscaped()));
+    what->setTextFormat(Qt::RichText);
     what->setWordWrap(true);
     box->addWidget(what);
     auto* choice = new QHBoxLayout;

@@ -1,9 +1,12 @@
 #include "look/look.h"
 
+#include "look/plain_text.h"
+
 #include <QApplication>
 #include <QLocale>
 #include <QPainter>
 #include <QPainterPath>
+#include <algorithm>
 
 #include "paper.h"
 
@@ -21,6 +24,7 @@ Look::Look() {
   QLocale::setDefault(plain);
   add_shipped_fonts();
   apply();
+  if (qApp) qApp->installEventFilter(new PlainText(qApp));
 }
 
 const Inks& Look::inks() const {
@@ -52,8 +56,20 @@ void Look::set_theme(Theme theme) {
   if (theme == theme_) return;
   const double before = base_points();
   theme_ = theme;
+  grow(before);
+}
+
+void Look::set_text_scale(double scale) {
+  scale = std::clamp(scale, 0.8, 2.0);
+  if (scale == text_scale_) return;
+  const double before = base_points();
+  text_scale_ = scale;
+  grow(before);
+}
+
+void Look::grow(double before) {
   apply();
-  // Text that was given its own size grows and shrinks with the theme.
+  // Text that was given its own size grows and shrinks with the rest.
   if (const double ratio = base_points() / before; ratio != 1)
     for (QWidget* w : QApplication::allWidgets())
       if (w->testAttribute(Qt::WA_SetFont)) {

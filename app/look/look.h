@@ -25,6 +25,9 @@ class Look : public QObject {
 
   void set_theme(Theme theme);
   Theme theme() const { return theme_; }
+  /// How large text is, 0.8 to 2 of its usual size.
+  void set_text_scale(double scale);
+  double text_scale() const { return text_scale_; }
   const Inks& inks() const;
   QFont text(double points = 0, bool bold = false) const;
   /// Numbers: the text face, whose figures all have one width and whose point is narrow.
@@ -43,9 +46,11 @@ class Look : public QObject {
  private:
   Look();
   void apply();
-  double base_points() const { return theme_ == Theme::field ? 12 : 10; }
+  void grow(double before);
+  double base_points() const { return (theme_ == Theme::field ? 12 : 10) * text_scale_; }
 
   Theme theme_ = Theme::paper;
+  double text_scale_ = 1;
 };
 
 inline const Inks& inks() { return Look::instance().inks(); }

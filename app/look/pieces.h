@@ -7,6 +7,7 @@
 #include <cmath>
 #include <utility>
 
+#include "base/typed.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -41,19 +42,35 @@ inline QLabel* caution_words(double points = 9) {
 class NumberBox : public QDoubleSpinBox {
  public:
   NumberBox() {
-    connect(lineEdit(), &QLineEdit::textEdited, this, [this] { refused_.clear(); });
+    connect(lineEdit(), &QLineEdit::textEdited, this, [this] {
+      refused_.clear();
+      typed_ = true;
+    });
   }
+  /// Was something typed since it was last asked? A number that is typed again as it stood changes nothing, and is
+  /// said.
+  bool take_typed() { return std::exchange(typed_, false); }
   QValidator::State validate(QString& text, int& at) const override {
     text.replace(QLatin1Char(','), QLatin1Char('.'));
     const QValidator::State state = QDoubleSpinBox::validate(text, at);
     if (state != QValidator::Invalid) return state;
-    // A number that does not fit can be typed to its end: a key that is swallowed makes another number of it.
-    bool number = false;
-    QString(text).remove(suffix()).toDouble(&number);
-    return number ? QValidator::Intermediate : state;
+    // Everything can be typed to its end: a key that is swallowed makes another number of it.
+    return text.isEmpty() ? state : QValidator::Intermediate;
   }
-  /// What was typed and did not fit is kept to be told of, once.
+  /// "1.2 m" where millimetres are asked is 1200. What was typed and does not fit is kept to be told of, once.
   void fixup(QString& text) const override {
+    const QString own = suffix().trimmed();
+    QString typed = text;
+    if (!prefix().isEmpty()) typed.remove(prefix());
+    typed = typed.trimmed();
+    if (!suffix().isEmpty() && typed.endsWith(own) && typed.size() > own.size() &&
+        !typed.at(typed.size() - own.size() - 1).isLetter())
+      typed.chop(own.size());
+    if (const auto value = typed_number(typed.trimmed().toStdString(), own.toStdString());
+        value && *value >= minimum() - 1e-9 && *value <= maximum() + 1e-9) {
+      text = prefix() + textFromValue(*value) + suffix();
+      return;
+    }
     // The words for "not known" come along with the unit.
     const bool words = !specialValueText().isEmpty() && text.startsWith(specialValueText());
     if (!words) refused_ = text;
@@ -71,6 +88,7 @@ class NumberBox : public QDoubleSpinBox {
 
  private:
   mutable QString refused_;
+  bool typed_ = false;
 };
 
 /// A box for one number: typed, not stepped, with its figures at the right. A change counts when it is finished.

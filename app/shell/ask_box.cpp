@@ -8,7 +8,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "look/look.h"
+#include "look/pieces.h"
 
 namespace rigging::app {
 
@@ -17,7 +17,8 @@ int fit_of(const QString& words, const Request& request) {
   const QStringList own = request.text.toLower().split(gaps, Qt::SkipEmptyParts),
                     also = request.also.toLower().split(gaps, Qt::SkipEmptyParts);
   int fit = 1;
-  for (const QString& asked : words.toLower().split(gaps, Qt::SkipEmptyParts)) {
+  for (const std::string& word : telling_words(words.toStdString())) {
+    const QString asked = said_of(word);
     const auto begins = [&](const QString& w) { return w.startsWith(asked); };
     if (std::any_of(own.begin(), own.end(), begins))
       fit += 2;
@@ -29,23 +30,32 @@ int fit_of(const QString& words, const Request& request) {
   return fit;
 }
 
-AskBox::AskBox(QList<Request> requests, QWidget* parent) : QDialog(parent), requests_(std::move(requests)) {
+AskBox::AskBox(QList<Request> requests, std::function<std::vector<Answer>(const QString&)> answer,
+               std::function<void(const Answer&)> take, QWidget* parent)
+    : QDialog(parent), requests_(std::move(requests)), answer_(std::move(answer)), take_(std::move(take)) {
   setWindowTitle(tr("Ask"));
   setObjectName(QStringLiteral("ask_box"));
-  resize(520, 320);
+  resize(620, 380);
   auto* layout = new QVBoxLayout(this);
   line_ = new QLineEdit;
   line_->setObjectName(QStringLiteral("ask_line"));
-  line_->setPlaceholderText(tr("What do you want? For example: reverse left flaperon"));
+  line_->setPlaceholderText(tr("Say it: “how long can I fly”, “move the battery 20 mm back”, “it shakes in a dive”"));
   line_->setFont(Look::instance().text(12));
   list_ = new QListWidget;
   list_->setObjectName(QStringLiteral("ask_list"));
+  list_->setWordWrap(true);
+  foretold_ = wrapping_words(9);
+  foretold_->setObjectName(QStringLiteral("ask_foretold"));
+  foretold_->setProperty("soft", true);
+  foretold_->setMinimumHeight(34);
   layout->addWidget(line_);
-  layout->addWidget(list_);
+  layout->addWidget(list_, 1);
+  layout->addWidget(foretold_);
   line_->installEventFilter(this);
   connect(line_, &QLineEdit::textChanged, this, &AskBox::find);
   connect(line_, &QLineEdit::returnPressed, this, &AskBox::act);
   connect(list_, &QListWidget::itemActivated, this, &AskBox::act);
+  connect(list_, &QListWidget::currentRowChanged, this, &AskBox::foretell);
   find({});
 }
 
@@ -55,16 +65,34 @@ void AskBox::find(const QString& words) {
     if (const int fit = fit_of(words, requests_[i])) order.append({-fit, i});
   std::sort(order.begin(), order.end());
   list_->clear();
+  answers_ = answer_(words);
+  // Answers stand above the things that go by such a name; numbers below 0 are theirs.
+  for (std::size_t i = 0; i < answers_.size(); ++i) {
+    auto* item = new QListWidgetItem(said_of(answers_[i].text), list_);
+    item->setData(Qt::UserRole, -1 - static_cast<int>(i));
+  }
   for (const auto& [fit, index] : order) {
     auto* item = new QListWidgetItem(requests_[index].text, list_);
     item->setData(Qt::UserRole, index);
   }
   if (list_->count() == 0) {
-    auto* item =
-        new QListWidgetItem(tr("Nothing of that name. Try a station, a surface, or what you want done."), list_);
+    auto* item = new QListWidgetItem(
+        tr("Not understood. Ask for a number, say what it does wrong, or what is to be changed and to what."), list_);
     item->setFlags(Qt::NoItemFlags);
   }
   list_->setCurrentRow(0);
+  foretell();
+}
+
+void AskBox::foretell() {
+  const QListWidgetItem* item = list_->currentItem();
+  if (!item || !item->data(Qt::UserRole).isValid()) return foretold_->clear();
+  const int index = item->data(Qt::UserRole).toInt();
+  if (index >= 0) return foretold_->setText(tr("Enter: goes there, or does it."));
+  const Answer& a = answers_[static_cast<std::size_t>(-1 - index)];
+  foretold_->setText(a.deed      ? tr("Enter: changes the rig. One undo takes it back.")
+                     : a.station ? tr("Enter: to station %1.").arg(QString::fromLatin1(word(*a.station).data()))
+                                 : tr("Enter: does it."));
 }
 
 bool AskBox::eventFilter(QObject* object, QEvent* event) {
@@ -82,9 +110,12 @@ bool AskBox::eventFilter(QObject* object, QEvent* event) {
 void AskBox::act() {
   const QListWidgetItem* item = list_->currentItem();
   if (!item || !item->data(Qt::UserRole).isValid()) return;
-  const auto act = requests_[item->data(Qt::UserRole).toInt()].act;
+  const int index = item->data(Qt::UserRole).toInt();
   accept();
-  act();
+  if (index >= 0)
+    requests_[index].act();
+  else
+    take_(answers_[static_cast<std::size_t>(-1 - index)]);
 }
 
 }  // namespace rigging::app

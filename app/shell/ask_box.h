@@ -3,22 +3,27 @@
 #include <QDialog>
 #include <functional>
 
+#include "ask/ask.h"
 #include "look/request.h"
 
+class QLabel;
 class QLineEdit;
 class QListWidget;
 
 namespace rigging::app {
 
-/// How well the words fit a request: 0 not at all. Every word must begin a word of the request; words that fit its text
-/// count double.
+/// How well the words fit a request: 0 not at all. Every word that tells something must begin a word of the request;
+/// words that fit its text count double.
 int fit_of(const QString& words, const Request& request);
 
-/// Type what you want, go there or do it.
+/// Type what you want, as you would say it: the answer, what will be done, or where it is done stands below before
+/// Enter.
 class AskBox : public QDialog {
   Q_OBJECT
  public:
-  AskBox(QList<Request> requests, QWidget* parent);
+  /// `answer`: what the words may mean on the rig that is open, and what is done with one of these.
+  AskBox(QList<Request> requests, std::function<std::vector<Answer>(const QString&)> answer,
+         std::function<void(const Answer&)> take, QWidget* parent);
 
  protected:
   bool eventFilter(QObject* object, QEvent* event) override;
@@ -26,10 +31,15 @@ class AskBox : public QDialog {
  private:
   void find(const QString& words);
   void act();
+  void foretell();
 
   QList<Request> requests_;
+  std::function<std::vector<Answer>(const QString&)> answer_;
+  std::function<void(const Answer&)> take_;
+  std::vector<Answer> answers_;
   QLineEdit* line_;
   QListWidget* list_;
+  QLabel* foretold_;
 };
 
 }  // namespace rigging::app

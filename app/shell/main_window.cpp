@@ -21,10 +21,11 @@
 #include "base/json.h"
 #include "bench/differences_dialog.h"
 #include "document/replace_question.h"
-#include "look/look.h"
+#include "look/pieces.h"
 #include "look/units.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"
+#include "shell/preferences.h"
 #include "shell/sheet_dialog.h"
 #include "stations/entries.h"
 
@@ -32,9 +33,13 @@ namespace rigging::app {
 
 namespace {
 
-/// Asks only for the room that the sheet on top needs, not for that of the largest.
+constexpr double text_step = 0.1;
+
+/// Asks only for the room that the sheet on top needs, not for that of the largest, and not for what wrapped words
+/// would like: they scroll or give way.
 class SheetStack : public QStackedWidget {
  public:
+  bool hasHeightForWidth() const override { return false; }
   QSize minimumSizeHint() const override {
     return currentWidget() ? currentWidget()->minimumSizeHint() : QStackedWidget::minimumSizeHint();
   }
@@ -48,6 +53,8 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   setObjectName(QStringLiteral("main_window"));
   resize(1280, 800);
   setMinimumSize(1024, 700);
+  // Where it stood; on another screen Qt brings it into view.
+  if (const auto kept = read_preferences(settings_.state_folder); !kept.window.isEmpty()) restoreGeometry(kept.window);
 
   strip_ = new StationStrip;
   sheet_ = new SheetStack;
@@ -88,12 +95,26 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   column->addWidget(bench_panel_);
   middle->addLayout(column, 1);
   middle->addWidget(snags_);
-  layout->addLayout(middle, 1);
+  middle->setContentsMargins(0, 0, 0, 0);
+  auto* stations = new QWidget;
+  stations->setLayout(middle);
+  beginning_ = new BeginningPage(document_);
+  desk_ = new SheetStack;
+  desk_->addWidget(stations);
+  desk_->addWidget(beginning_);
+  layout->addWidget(desk_, 1);
   layout->addWidget(foot_);
   setCentralWidget(centre);
   build_menus();
 
   connect(strip_, &StationStrip::chosen, this, &MainWindow::go);
+  connect(beginning_, &BeginningPage::begun, this, &MainWindow::take_begun);
+  connect(beginning_, &BeginningPage::left, this, [this] { go(station_); });
+  connect(beginning_, &BeginningPage::wanted, this, &MainWindow::go_to);
+  connect(beginning_, &BeginningPage::open_asked, this, &MainWindow::ask_open);
+  connect(beginning_, &BeginningPage::demo_asked, this, [this] {
+    if (may_leave()) start_demo();
+  });
   connect(snags_, &SnagPanel::take_me_there, this, &MainWindow::go_to);
   connect(bench_panel_, &BenchPanel::start_asked, this, [this] { start_bench(); });
   connect(bench_panel_, &BenchPanel::compare_asked, this, [this] { compare_with_board(true); });
@@ -124,19 +145,8 @@ void MainWindow::build_menus() {
     connect(action, &QAction::triggered, this, act);
     return action;
   };
-  add(file, tr("&New"), QKeySequence::New, [this] {
-    if (!may_leave()) return;
-    is_demo_ = false;
-    bench_.stop();
-    document_.start_new(fresh_rig("New aircraft", Airframe{}.kind, "full_controller"));
-    go(Station::airframe);
-  });
-  add(file, tr("&Open…"), QKeySequence::Open, [this] {
-    if (!may_leave()) return;
-    const QString path =
-        QFileDialog::getOpenFileName(this, tr("Open a rig"), {}, tr("Rigs (*.rig.json);;All files (*)"));
-    if (!path.isEmpty()) open_file(path);
-  });
+  add(file, tr("&New…"), QKeySequence::New, [this] { begin(); });
+  add(file, tr("&Open…"), QKeySequence::Open, [this] { ask_open(); });
   recent_menu_ = file->addMenu(tr("Open &recent"));
   connect(recent_menu_, &QMenu::aboutToShow, this, [this] {
     recent_menu_->clear();
@@ -159,8 +169,7 @@ void MainWindow::build_menus() {
   undo_ = add(edit, tr("Undo"), QKeySequence::Undo, [this] { document_.undo(); });
   redo_ = add(edit, tr("Redo"), QKeySequence::Redo, [this] { document_.redo(); });
   redo_->setShortcuts({QKeySequence(QStringLiteral("Ctrl+Shift+Z")), QKeySequence(QStringLiteral("Ctrl+Y"))});
-  add(edit, tr("Ask for anything…"), QKeySequence(QStringLiteral("Ctrl+K")),
-      [this] { AskBox(requests(), this).exec(); });
+  add(edit, tr("Ask for anything…"), QKeySequence(QStringLiteral("Ctrl+K")), [this] { ask_box()->exec(); });
 
   auto* view = menuBar()->addMenu(tr("&View"));
   const char* keys[] = {"Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "Ctrl+5", "Ctrl+6",
@@ -173,12 +182,16 @@ void MainWindow::build_menus() {
                     [this] { bench_panel_->setVisible(show_bench_->isChecked()); });
   show_bench_->setCheckable(true);
   show_bench_->setChecked(true);
-  auto* units = add(view, tr("Imperial units"), {}, [] {});
-  units->setCheckable(true);
-  connect(units, &QAction::toggled, this, [this](bool on) {
+  imperial_ = add(view, tr("Imperial units"), {}, [] {});
+  imperial_->setCheckable(true);
+  imperial_->setChecked(unit_system() == UnitSystem::imperial);
+  connect(imperial_, &QAction::toggled, this, [this](bool on) {
     set_unit_system(on ? UnitSystem::imperial : UnitSystem::metric);
     document_.say_again();
   });
+  add(view, tr("Larger text"), QKeySequence(QStringLiteral("Ctrl++")),
+      [] { Look::instance().set_text_scale(Look::instance().text_scale() + text_step); });
+  add(view, tr("Smaller text"), {}, [] { Look::instance().set_text_scale(Look::instance().text_scale() - text_step); });
   auto* themes = new QActionGroup(this);
   const std::pair<QString, Theme> choices[] = {
       {tr("Paper"), Theme::paper}, {tr("Field (sunlight)"), Theme::field}, {tr("Dark"), Theme::dark}};
@@ -195,6 +208,64 @@ void MainWindow::build_menus() {
           [this] { walk_panes(1); });
   connect(new QShortcut(QKeySequence(QStringLiteral("Shift+F6")), this), &QShortcut::activated, this,
           [this] { walk_panes(-1); });
+}
+
+std::unique_ptr<AskBox> MainWindow::ask_box() {
+  return std::make_unique<AskBox>(
+      requests(),
+      [this](const QString& words) {
+        return answers({document_.rig(), document_.catalogue(), document_.review(), document_.deferred()},
+                       words.toStdString());
+      },
+      [this](const Answer& answer) { take(answer); }, this);
+}
+
+void MainWindow::take(const Answer& answer) {
+  switch (answer.view) {
+    case AskedView::none: break;
+    case AskedView::metric: return imperial_->setChecked(false);
+    case AskedView::imperial: return imperial_->setChecked(true);
+    case AskedView::paper: return Look::instance().set_theme(Theme::paper);
+    case AskedView::field: return Look::instance().set_theme(Theme::field);
+    case AskedView::dark: return Look::instance().set_theme(Theme::dark);
+    case AskedView::larger: return Look::instance().set_text_scale(Look::instance().text_scale() + text_step);
+    case AskedView::smaller: return Look::instance().set_text_scale(Look::instance().text_scale() - text_step);
+    case AskedView::undo: return document_.undo();
+    case AskedView::redo: return document_.redo();
+    case AskedView::save: return (void)save();
+    case AskedView::begin: return begin();
+    case AskedView::bench: return start_bench();
+  }
+  if (answer.deed) document_.apply(*answer.deed);
+  foot_->say(said_of(answer.text));
+  if (answer.station) go_to(*answer.station, said_of(answer.subject));
+}
+
+void MainWindow::keep_preferences() {
+  write_preferences(settings_.state_folder,
+                    {Look::instance().theme(), unit_system(), Look::instance().text_scale(), saveGeometry()});
+}
+
+void MainWindow::ask_open() {
+  if (!may_leave()) return;
+  const QString path = QFileDialog::getOpenFileName(this, tr("Open a rig"), {}, tr("Rigs (*.rig.json);;All files (*)"));
+  if (!path.isEmpty()) open_file(path);
+}
+
+void MainWindow::begin() {
+  desk_->setCurrentWidget(beginning_);
+  beginning_->begin_anew();
+}
+
+void MainWindow::take_begun(const Edit& edit) {
+  if (!may_leave()) return;
+  is_demo_ = false;
+  bench_.stop();
+  foot_->say({});
+  // Begun empty, so that one undo takes back what was put on paper.
+  document_.start_new(fresh_rig(edit.rig.name, edit.rig.airframe.kind, edit.rig.controller.kind));
+  document_.apply(edit);
+  beginning_->show_next();
 }
 
 void MainWindow::walk_panes(int step) {
@@ -234,11 +305,15 @@ void MainWindow::refresh() {
 }
 
 void MainWindow::go(Station station) {
+  desk_->setCurrentIndex(0);
   page(station_).set_current(false);
   station_ = station;
   page(station).set_current(true);
   sheet_->setCurrentWidget(&page(station));
   sheet_->updateGeometry();
+  // From the sheet outward at once: the window must not keep the room that another sheet has asked for.
+  for (QWidget* w = sheet_; w; w = w->parentWidget())
+    if (w->layout()) w->layout()->activate();
   strip_->set_current(station);
   snags_->set_station(station);
   show_bench_panel();
@@ -520,6 +595,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 void MainWindow::closeEvent(QCloseEvent* event) {
   if (!may_leave()) return event->ignore();
   bench_.stop();
+  keep_preferences();
   event->accept();
 }
 
@@ -550,6 +626,7 @@ QList<Request> MainWindow::requests() {
               [this] { connect_controller(); }});
   all.append({tr("Write the rig to the controller"), tr("upload save board"), [this] { write_board(); }});
   all.append({tr("Compare the board with the rig"), tr("read differences"), [this] { compare_with_board(true); }});
+  all.append({tr("Begin a new aircraft…"), tr("new rig start model plane build"), [this] { begin(); }});
   all.append({tr("Undo"), tr("take back"), [this] { document_.undo(); }});
   all.append({tr("Redo"), {}, [this] { document_.redo(); }});
   all.append({tr("Save the rig"), tr("file"), [this] { save(); }});

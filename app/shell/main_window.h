@@ -8,6 +8,7 @@
 #include "bench/bench_panel.h"
 #include "document/rig_document.h"
 #include "shell/ask_box.h"
+#include "shell/beginning_page.h"
 #include "shell/foot_line.h"
 #include "shell/snag_panel.h"
 #include "shell/station_strip.h"
@@ -38,6 +39,8 @@ class MainWindow : public QMainWindow {
   bool open_file(const QString& path);
   /// The demo aircraft as unsaved work, the simulated bench running, faults hidden in it.
   void start_demo();
+  /// The sheet on which an aircraft is begun; nothing is lost that is open.
+  void begin();
   void start_bench(BenchLink::Troubles troubles = {});
   /// The bench with something real to find at the stations sticks and surfaces: a badly set transmitter and crooked
   /// linkages.
@@ -49,6 +52,8 @@ class MainWindow : public QMainWindow {
   StationPage& page(Station station) { return *pages_[static_cast<std::size_t>(station)]; }
   /// What can be asked for here and on every page.
   QList<Request> requests();
+  /// Knows what is open now.
+  std::unique_ptr<AskBox> ask_box();
 
  protected:
   void closeEvent(QCloseEvent*) override;
@@ -57,6 +62,10 @@ class MainWindow : public QMainWindow {
  private:
   void build_menus();
   void refresh();
+  void take_begun(const Edit& edit);
+  void ask_open();
+  void take(const Answer& answer);
+  void keep_preferences();
   void offer_recovery();
   bool may_leave();
   bool save();
@@ -75,12 +84,14 @@ class MainWindow : public QMainWindow {
   BenchLink bench_;
   Station station_ = Station::airframe;
   StationStrip* strip_;
-  QStackedWidget* sheet_;
+  QStackedWidget *desk_, *sheet_;  ///< stations or a beginning; one of the stations
+  BeginningPage* beginning_;
   SnagPanel* snags_;
   BenchPanel* bench_panel_;
   FootLine* foot_;
   QWidget* recovery_bar_;
   QMenu* recent_menu_;
+  QAction* imperial_;
   QAction *undo_, *redo_, *show_bench_;
   std::array<StationPage*, 11> pages_{};
   QTemporaryDir bench_folder_;

@@ -6,6 +6,7 @@
 #include <QElapsedTimer>
 #include <QLabel>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QPushButton>
 #include <iostream>
 
@@ -253,12 +254,25 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     shoot(dialog, "hand-card");
     dialog.hide();
   }
-  AskBox ask(window.requests(), &window);
-  ask.show();
-  ask.findChild<QLineEdit*>()->setText(QStringLiteral("left elevon"));
+  const auto ask = window.ask_box();
+  ask->show();
+  ask->findChild<QLineEdit*>()->setText(QStringLiteral("move the battery 20 mm back"));
   wait(60);
-  shoot(ask, "ask-box");
-  ask.hide();
+  shoot(*ask, "ask-box");
+  ask->hide();
+  window.begin();
+  const auto type = [&](const char* field, const char* words) {
+    auto* line = window.findChild<QLineEdit*>(QLatin1String(field));
+    line->setText(QString::fromUtf8(words));
+    Q_EMIT line->textEdited(line->text());
+  };
+  type("begin_name", "Fen");
+  window.findChild<QListWidget*>(QStringLiteral("begin_kinds"))
+      ->setCurrentRow(static_cast<int>(AirframeKind::flying_wing));
+  type("begin_span", "1.2 m");
+  type("begin_others", "camera, 200 mW video, satellite with compass, buzzer");
+  wait(120);
+  shoot(window, "beginning");
   window.bench().stop();
   return good ? 0 : 1;
 }

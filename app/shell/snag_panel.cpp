@@ -8,7 +8,7 @@
 #include <QScrollBar>
 #include <QVBoxLayout>
 
-#include "look/look.h"
+#include "look/pieces.h"
 #include "look/scroll_content.h"
 #include "sheets/sketch.h"
 
@@ -35,7 +35,7 @@ class SeverityMark : public QWidget {
 };
 
 QLabel* wrapped(const std::string& text, bool soft) {
-  auto* label = new QLabel(QString::fromStdString(text));
+  auto* label = new QLabel(said_of(text));
   label->setWordWrap(true);
   label->setProperty("soft", soft);
   label->setFont(Look::instance().text(9));
@@ -75,11 +75,40 @@ void SnagPanel::set_station(Station station) {
   refresh();
 }
 
-QWidget* SnagPanel::card(const Snag& snag) {
+QPushButton* SnagPanel::fix_button(const Snag& snag) {
+  // A button does not wrap by itself; broken so that it fits the narrow panel, too.
+  QStringList lines;
+  for (const std::string& line : rigging::wrapped(snag.fix->label, width() > 200 ? 32 : 20)) lines << said_of(line);
+  auto* fix = new QPushButton(lines.join(QLatin1Char('\n')));
+  fix->setAccessibleName(said_of(snag.fix->label));
+  fix->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  fix->setObjectName(QStringLiteral("fix_") + said_of(snag.code));
+  fix->setFont(Look::instance().text(9));
+  connect(fix, &QPushButton::clicked, this, [this, f = *snag.fix] {
+    document_.apply(Edit{f.apply(document_.rig()), f.label});
+  });
+  return fix;
+}
+
+QPushButton* SnagPanel::way_there(const Snag& snag) {
+  auto* there = new QPushButton(tr("Take me there  ·  %1").arg(said_of(snag.code)));
+  there->setProperty("flat", true);
+  there->setFont(Look::instance().text(8.5));
+  there->setToolTip(tr("Source of the rule: %1").arg(said_of(snag.source)));
+  there->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // a narrow panel must not grow for it
+  connect(there, &QPushButton::clicked, this,
+          [this, station = place_of(document_.review(), snag), subject = said_of(snag.subject)] {
+            Q_EMIT take_me_there(station, subject);
+          });
+  return there;
+}
+
+QWidget* SnagPanel::card(const SnagGroup& group) {
+  const Snag& snag = group.first();
   auto* frame = new QFrame;
   frame->setProperty("card", true);
   frame->setFocusPolicy(Qt::StrongFocus);
-  frame->setAccessibleName(QString::fromStdString(snag.what));
+  frame->setAccessibleName(said_of(snag.what));
   auto* layout = new QVBoxLayout(frame);
   layout->setContentsMargins(8, 6, 8, 6);
   layout->setSpacing(3);
@@ -92,31 +121,45 @@ QWidget* SnagPanel::card(const Snag& snag) {
   layout->addLayout(top);
   layout->addWidget(wrapped(snag.why, true));
   layout->addWidget(wrapped(snag.remedy, false));
-  if (snag.fix) {
-    // A button does not wrap by itself; broken so that it fits the narrow panel, too.
-    QStringList lines;
-    for (const std::string& line : rigging::wrapped(snag.fix->label, width() > 200 ? 32 : 20))
-      lines << QString::fromStdString(line);
-    auto* fix = new QPushButton(lines.join(QLatin1Char('\n')));
-    fix->setAccessibleName(QString::fromStdString(snag.fix->label));
-    fix->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    fix->setObjectName(QStringLiteral("fix_") + QString::fromStdString(snag.code));
-    fix->setFont(Look::instance().text(9));
-    connect(fix, &QPushButton::clicked, this, [this, f = *snag.fix] {
-      document_.apply(Edit{f.apply(document_.rig()), f.label});
-    });
-    layout->addWidget(fix);
+  if (snag.fix) layout->addWidget(fix_button(snag));
+  if (group.snags.size() > 1) {
+    auto* rest = new QWidget;
+    auto* like = new QVBoxLayout(rest);
+    like->setContentsMargins(0, 0, 0, 0);
+    like->setSpacing(3);
+    for (std::size_t i = 1; i < group.snags.size(); ++i) {
+      const Snag& other = group.snags[i];
+      auto* one = new QWidget;
+      auto* of_one = new QVBoxLayout(one);
+      of_one->setContentsMargins(0, 0, 0, 0);
+      of_one->setSpacing(2);
+      auto* line = wrapped(other.what, false);
+      line->setToolTip(said_of(other.why));
+      of_one->addWidget(line);
+      if (other.remedy != snag.remedy) of_one->addWidget(wrapped(other.remedy, true));
+      if (other.fix) of_one->addWidget(fix_button(other));
+      // What is like the first is often somewhere else.
+      if (other.subject != snag.subject) of_one->addWidget(way_there(other));
+      like->addWidget(one);
+    }
+    auto* more = new QPushButton;
+    more->setObjectName(QStringLiteral("more_") + said_of(snag.code));
+    more->setProperty("flat", true);
+    more->setFont(Look::instance().text(9));
+    more->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+    const auto unfold = [this, rest, more, code = snag.code, words = said_of(group.more())](bool on) {
+      rest->setVisible(on);
+      more->setText(on ? tr("▾ %1").arg(words) : tr("▸ %1").arg(words));
+      on ? (void)unfolded_.insert(code) : (void)unfolded_.erase(code);
+    };
+    more->setCheckable(true);
+    more->setChecked(unfolded_.count(snag.code) > 0);
+    connect(more, &QPushButton::toggled, this, unfold);
+    layout->addWidget(more);
+    layout->addWidget(rest);
+    unfold(more->isChecked());
   }
-  auto* there = new QPushButton(tr("Take me there  ·  %1").arg(QString::fromStdString(snag.code)));
-  there->setProperty("flat", true);
-  there->setFont(Look::instance().text(8.5));
-  there->setToolTip(tr("Source of the rule: %1").arg(QString::fromStdString(snag.source)));
-  there->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // a narrow panel must not grow for it
-  connect(there, &QPushButton::clicked, this,
-          [this, station = place_of(document_.review(), snag), subject = QString::fromStdString(snag.subject)] {
-            Q_EMIT take_me_there(station, subject);
-          });
-  layout->addWidget(there);
+  layout->addWidget(way_there(snag));
   return frame;
 }
 
@@ -134,13 +177,13 @@ void SnagPanel::refresh() {
   layout->setSpacing(6);
   cards_.clear();
   at_ = -1;
-  int count = 0;
-  for (const Snag& snag : snags) {
-    if (!scope_->isChecked() && snag.station != station_) continue;
-    ++count;
-    cards_.append(card(snag));
+  std::vector<Snag> here = snags;
+  if (!scope_->isChecked()) std::erase_if(here, [&](const Snag& s) { return s.station != station_; });
+  for (const SnagGroup& group : grouped(here)) {
+    cards_.append(card(group));
     layout->addWidget(cards_.back());
   }
+  const auto count = cards_.size();
   if (count == 0) {
     auto* none =
         new QLabel(scope_->isChecked() ? tr("Nothing in the way.") : tr("Nothing in the way at this station."));

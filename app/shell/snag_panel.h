@@ -2,7 +2,10 @@
 
 #include <QWidget>
 
+#include <set>
+
 #include "document/rig_document.h"
+#include "review/grouped.h"
 
 class QVBoxLayout;
 class QScrollArea;
@@ -11,7 +14,7 @@ class QLabel;
 
 namespace rigging::app {
 
-/// What is in the way: for the whole rig or the station in view, worst first.
+/// What is in the way: for the whole rig or the station in view, worst first, one card for one cause.
 class SnagPanel : public QWidget {
   Q_OBJECT
  public:
@@ -25,7 +28,9 @@ class SnagPanel : public QWidget {
   void take_me_there(rigging::Station station, const QString& subject);
 
  private:
-  QWidget* card(const Snag& snag);
+  QWidget* card(const SnagGroup& group);
+  QPushButton* fix_button(const Snag& snag);
+  QPushButton* way_there(const Snag& snag);
 
   RigDocument& document_;
   Station station_ = Station::airframe;
@@ -34,7 +39,8 @@ class SnagPanel : public QWidget {
   QScrollArea* area_;
   QList<QWidget*> cards_;
   int at_ = -1;
-  std::string shown_;  ///< what stands there; the cards are built anew only when this changes
+  std::set<std::string> unfolded_;  ///< codes of the cards that show all that is like the first
+  std::string shown_;               ///< what stands there; the cards are built anew only when this changes
 };
 
 }  // namespace rigging::app

@@ -18,8 +18,12 @@ void set_words(QLabel* label, const std::string& text) {
   label->setVisible(!text.empty());
 }
 
+bool any_strong(const std::vector<Line>& lines) {
+  return std::any_of(lines.begin(), lines.end(), [](const Line& l) { return l.strong; });
+}
+
 QString lines_text(const std::vector<Line>& lines) {
-  const bool rich = std::any_of(lines.begin(), lines.end(), [](const Line& l) { return l.strong; });
+  const bool rich = any_strong(lines);
   QStringList all;
   for (const Line& l : lines) {
     const QString text = QString::fromStdString(l.words);
@@ -117,6 +121,7 @@ void ProcedureCard::show_card() {
   set_words(picture_words_, card.picture.words);
   set_words(says_, card.says);
   set_words(note_, card.note);
+  lines_->setTextFormat(any_strong(card.lines) ? Qt::RichText : Qt::PlainText);
   lines_->setText(lines_text(card.lines));
   lines_->setVisible(!card.lines.empty());
   view_->set_panels(runner_.document().review().airframe.panels);

@@ -1,6 +1,10 @@
 #include "airframe/edits.h"
 
 #include "airframe/kinds.h"
+#include "airframe/proportions.h"
+#include "base/json.h"
+#include "base/typed.h"
+#include "base/units.h"
 #include "catalogue/sockets.h"
 
 namespace rigging {
@@ -16,7 +20,15 @@ Edit settled(Edit edit, const Catalogue& catalogue) {
 }  // namespace
 
 Result<Edit> change_kind(const Rig& rig, const Catalogue& catalogue, AirframeKind kind) {
-  return settled({with_kind(rig, kind), "Airframe is now: " + facts_of(kind).name}, catalogue);
+  Edit edit{with_kind(rig, kind), "Airframe is now: " + facts_of(kind).name};
+  edit.rig.airframe = with_guesses_following(std::move(edit.rig.airframe));
+  return settled(std::move(edit), catalogue);
+}
+
+Result<Edit> measure(const Rig& rig, const std::string& member, std::optional<double> value) {
+  auto edit = set_value(rig, "airframe/" + member, value ? Json(*value) : Json());
+  if (edit) edit->rig.airframe = with_guesses_following(std::move(edit->rig.airframe));
+  return edit;
 }
 
 Result<Edit> change_motors(const Rig& rig, const Catalogue& catalogue, Motors motors) {
@@ -68,6 +80,14 @@ std::vector<EditEntry> airframe_edits() {
            {"CLASS"},
            [](const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) {
              return change_class(rig, catalogue, given[0]);
+           }},
+          {"measure",
+           "A measure of the airframe; what is only guessed follows it",
+           {"NAME", "VALUE"},
+           [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
+             const auto value = typed_number(given[1], unit_of_name(given[0]));
+             if (!value) return tl::make_unexpected(value.error());
+             return measure(rig, given[0], *value);
            }},
           {"mounted",
            "Whether the board is mounted",

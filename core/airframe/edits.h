@@ -10,6 +10,9 @@ Result<Edit> change_motors(const Rig& rig, const Catalogue& catalogue, Motors mo
 /// Outputs go to sockets that the new class has for them; where they can stay they stay. The firmware of the old board
 /// is forgotten.
 Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std::string& id);
+/// One measure of the airframe by its name in the document, SI; it is no guess any more, and what is still one follows.
+/// Nothing clears what may be absent. Errors: no such measure; out of its range.
+Result<Edit> measure(const Rig& rig, const std::string& member, std::optional<double> value);
 Result<Edit> mount_board(const Rig& rig, bool mounted);
 
 std::vector<EditEntry> airframe_edits();

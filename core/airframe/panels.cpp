@@ -3,6 +3,7 @@
 #include <numbers>
 
 #include "airframe/airframe.h"
+#include "airframe/body.h"
 #include "airframe/kinds.h"
 #include "airframe/planform.h"
 #include "base/angle.h"
@@ -91,18 +92,9 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
 
   // Body
   const double end = body_of(a).length_m, h = body_of(a).half_height_m;
-  if (pusher || wing_only)
-    b.hull(Panel::Part::body, {{0, width * 0.25, h * 0.25, 0},
-                               {-0.12 * end, width * 0.85, h * 0.85, 0},
-                               {-0.45 * end, width, h, 0},
-                               {-0.85 * end, width * 0.8, h * 0.75, 0},
-                               {-end, width * 0.35, h * 0.35, 0}});
-  else
-    b.hull(Panel::Part::body, {{0, width * 0.3, h * 0.3, 0},
-                               {-0.08 * end, width * 0.8, h * 0.8, 0},
-                               {-0.3 * end, width, h, 0},
-                               {-0.5 * end, width * 0.8, h * 0.8, 0},
-                               {-end, width * 0.18, h * 0.25, -0.1 * h}});
+  std::vector<std::array<double, 4>> sections;
+  for (const BodySection& c : body_sections(a)) sections.push_back({c.x_m, c.half_width_m, c.half_height_m, c.below_m});
+  b.hull(Panel::Part::body, sections);
 
   // Wing
   for (const Side side : {Side::left, Side::right}) {

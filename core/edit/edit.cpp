@@ -65,6 +65,9 @@ Result<Edit> set_value(const Rig& rig, const std::string& place, const Json& val
   **at = value;
   auto changed = rig_from_json(json, "rig");
   if (!changed) return tl::make_unexpected(changed.error());
+  // What was typed is no guess any more.
+  if (constexpr std::string_view airframe = "airframe/"; place.starts_with(airframe))
+    std::erase(changed->airframe.guessed, place.substr(airframe.size()));
   const std::string label = capital(place_words(place)) + ": " + fact_words(place, fact_at(*changed, place));
   return Edit{std::move(*changed), label};
 }

@@ -9,6 +9,7 @@
 #include "base/number.h"
 #include "earth/magnetic_model.h"
 #include "fit/fit.h"
+#include "fit/usual_places.h"
 #include "power/network.h"
 
 namespace rigging {
@@ -142,42 +143,51 @@ Result<Edit> works_edit(const Rig& rig, const Catalogue& c, const std::vector<st
 }  // namespace
 
 std::vector<EditEntry> fit_edits() {
-  return {{"held-by",
-           "What holds a part, or the controller, where it sits",
-           {"PART", "FIXING"},
-           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
-             Place place;
-             if (const Place* known = rig.place(given[0])) place = *known;
-             place.part = given[0];
-             const auto fixing = from_word<Fixing>(given[1]);
-             if (!fixing) return failure(given[1], "holds nothing", word_choice<Fixing>());
-             place.fixing = *fixing;
-             return put_part(rig, c, place);
-           }},
-          {"add-part",
-           "A part of a kind of the catalogue, with a place to be moved from",
-           {"KIND"},
-           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
-             return add_part(rig, c, given[0]);
-           }},
-          {"remove-part",
-           "A part with its place and its leads",
-           {"PART"},
-           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
-             return remove_part(rig, c, given[0]);
-           }},
-          {"confirm",
-           "Something that only the builder can see was looked at",
-           {"WORD"},
-           [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
-             return confirm(rig, c, given[0], true);
-           }},
-          {"place",
-           "Where the middle of a part sits: metres behind the nose, right of the middle, below it",
-           {"PART", "BEHIND", "RIGHT", "BELOW"},
-           place_edit},
-          {"turn", "How a part sits", {"PART", "TURN"}, turn_edit},
-          {"works", "Which surface a servo works", {"PART", "SURFACE"}, works_edit}};
+  return {
+      {"held-by",
+       "What holds a part, or the controller, where it sits",
+       {"PART", "FIXING"},
+       [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
+         Place place;
+         if (const Place* known = rig.place(given[0])) place = *known;
+         place.part = given[0];
+         const auto fixing = from_word<Fixing>(given[1]);
+         if (!fixing) return failure(given[1], "holds nothing", word_choice<Fixing>());
+         place.fixing = *fixing;
+         return put_part(rig, c, place);
+       }},
+      {"add-part",
+       "A part of a kind of the catalogue, with a place to be moved from",
+       {"KIND"},
+       [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
+         return add_part(rig, c, given[0]);
+       }},
+      {"remove-part",
+       "A part with its place and its leads",
+       {"PART"},
+       [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
+         return remove_part(rig, c, given[0]);
+       }},
+      {"confirm",
+       "Something that only the builder can see was looked at",
+       {"WORD"},
+       [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
+         return confirm(rig, c, given[0], true);
+       }},
+      {"place",
+       "Where the middle of a part sits: metres behind the nose, right of the middle, below it",
+       {"PART", "BEHIND", "RIGHT", "BELOW"},
+       place_edit},
+      {"turn", "How a part sits", {"PART", "TURN"}, turn_edit},
+      {"place-all",
+       "Every part where its kind usually sits",
+       {},
+       [](const Rig& rig, const Catalogue& c, const std::vector<std::string>&) { return place_parts(rig, c, true); }},
+      {"spread-out",
+       "What overlaps moves apart",
+       {},
+       [](const Rig& rig, const Catalogue& c, const std::vector<std::string>&) { return spread_out(rig, c); }},
+      {"works", "Which surface a servo works", {"PART", "SURFACE"}, works_edit}};
 }
 
 }  // namespace rigging

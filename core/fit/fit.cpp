@@ -11,6 +11,7 @@
 #include "base/number.h"
 #include "base/units.h"
 #include "fit/compass.h"
+#include "fit/room.h"
 #include "fit/to_get.h"
 
 namespace rigging {
@@ -35,25 +36,10 @@ Eigen::AlignedBox3d inside(const Bay& bay) {
           Point(-bay.at_m, bay.right_m + bay.width_m / 2, bay.below_m + bay.height_m / 2)};
 }
 
-/// A board or part that sits turned has its sides exchanged: the size along each model axis.
-Point turned_size(const Point& size, const Turn& turn) { return (alignment_matrix(turn) * size).cwiseAbs(); }
-
 std::optional<Box> box_of(const Rig& rig, const Catalogue& catalogue, const std::string& part) {
-  const Place* place = rig.place(part);
-  if (!place) return std::nullopt;
-  Point size;
-  if (part == "controller") {
-    const ControllerClass* c = catalogue.controller(rig.controller.kind);
-    if (!c) return std::nullopt;
-    size = Point(c->length_mm, c->width_mm, c->height_mm) / 1000;
-  } else {
-    const PartKind* k = kind_of(rig, catalogue, part);
-    if (!k || !k->length_mm || !k->width_mm || !k->height_mm) return std::nullopt;
-    size = Point(*k->length_mm, *k->width_mm, *k->height_mm) / 1000;
-  }
-  size = turned_size(size, place->turn);
-  const Point middle = point_of(*place);
-  return Box{part, part_name(rig, catalogue, part), {middle - size / 2, middle + size / 2}};
+  const auto room = room_of(rig, catalogue, part);
+  if (!room) return std::nullopt;
+  return Box{part, part_name(rig, catalogue, part), {room->least, room->most}};
 }
 
 /// Copper (8960 kg/m³) of their gauge and length, and as much again a half

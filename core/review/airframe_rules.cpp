@@ -1,6 +1,7 @@
 #include <algorithm>
 
 #include "airframe/kinds.h"
+#include "airframe/proportions.h"
 #include "review/rules.h"
 
 namespace rigging {
@@ -43,6 +44,17 @@ void no_mass(const Inspection& in, Findings& found) {
               "Wing loading and stall speed follow from it.", "Weigh the model ready to fly.");
 }
 
+void guesses(const Inspection& in, Findings& found) {
+  const auto names = guesses_of(in.rig.airframe);
+  if (names.empty()) return;
+  std::string all;
+  for (std::size_t i = 0; i < std::min<std::size_t>(names.size(), 4); ++i) all += (i ? ", " : "") + names[i];
+  if (names.size() > 4) all += " and " + std::to_string(names.size() - 4) + " more";
+  found.add(Severity::fix_first, "airframe", "Still guessed, by usual proportions: " + all,
+            "Speeds, balance, gains and the way home follow from them.",
+            "Measure the model and type what you find; a guess that is right is confirmed by typing it.");
+}
+
 }  // namespace
 }  // namespace rules::airframe
 
@@ -51,7 +63,8 @@ const std::vector<Rule>& airframe_rules() {
   static const std::vector<Rule> rules{{"AIRFRAME-01", Station::airframe, unknown_controller, source::catalogue},
                                        {"AIRFRAME-02", Station::airframe, too_few_outputs, source::catalogue},
                                        {"AIRFRAME-03", Station::airframe, dimensions, source::geometry},
-                                       {"AIRFRAME-04", Station::airframe, no_mass, source::figures}};
+                                       {"AIRFRAME-04", Station::airframe, no_mass, source::figures},
+                                       {"AIRFRAME-05", Station::airframe, guesses, source::geometry}};
   return rules;
 }
 

@@ -3,6 +3,7 @@
 
 #include "base/number.h"
 #include "base/units.h"
+#include "fit/usual_places.h"
 #include "review/rules.h"
 
 namespace rigging {
@@ -49,9 +50,14 @@ void unplaced(const Inspection& in, Findings& found) {
       if (first.empty()) first = i.part;
       names += (names.empty() ? "" : ", ") + i.name;
     }
-  if (!names.empty())
-    found.add(Severity::worth_knowing, first, "Without a place yet: " + names, "The balance leaves them out.",
-              "Drag them to where they go.");
+  if (names.empty()) return;
+  found
+      .add(Severity::worth_knowing, first, "Without a place yet: " + names, "The balance leaves them out.",
+           "Have them put where their kind belongs, or drag them there.")
+      .fix = Fix{"Put them where their kind belongs", [catalogue = in.catalogue](const Rig& rig) {
+                   const auto placed = place_parts(rig, catalogue, false);
+                   return placed ? placed->rig : rig;
+                 }};
 }
 
 void frame_unweighed(const Inspection& in, Findings& found) {
@@ -129,9 +135,22 @@ void mass_differs(const Inspection& in, Findings& found) {
 }
 
 void overlap(const Inspection& in, Findings& found) {
-  for (const Clash& s : in.reports.fit.clashes)
-    if (!s.other.empty())
-      found.add(Severity::fix_first, s.part, s.words, "Two things can't be in one place.", "Move one of them.");
+  std::vector<const Clash*> pairs;
+  for (const Clash& c : in.reports.fit.clashes)
+    if (!c.other.empty()) pairs.push_back(&c);
+  if (pairs.empty()) return;
+  std::string names;
+  constexpr std::size_t said = 3;
+  for (std::size_t i = 1; i < std::min(pairs.size(), said); ++i) names += "; " + small(pairs[i]->words);
+  if (pairs.size() > said) names += "; and " + std::to_string(pairs.size() - said) + " more";
+  Snag& s = found.add(Severity::fix_first, pairs.front()->part, pairs.front()->words + names,
+                      "Two things can't be in one place.", "Move one of them, or have them spread out.");
+  // Offered where there is room.
+  if (spread_out(in.rig, in.catalogue))
+    s.fix = Fix{"Spread them out", [catalogue = in.catalogue](const Rig& rig) {
+                  const auto spread = spread_out(rig, catalogue);
+                  return spread ? spread->rig : rig;
+                }};
 }
 
 void out_of_bay(const Inspection& in, Findings& found) {

@@ -350,8 +350,21 @@ void no_phases(const Inspection& in, Findings& found) {
   }
 }
 
+/// Several parts and not one lead: everything that wants a lead waits for the plan.
+void nothing_wired(const Inspection& in, Findings& found) {
+  if (!in.rig.leads.empty() || in.rig.parts.size() < 2 || !in.controller) return;
+  found
+      .add(Severity::grounds, "controller",
+           "Nothing is wired yet: " + std::to_string(in.rig.parts.size()) + " parts have no leads",
+           "What is fed, from where, and which lead goes into which socket can't be judged before.",
+           "Plan the wiring first; every lead can be moved afterwards.")
+      .fix = replan(in, "Plan the wiring");
+}
+
 void lone_power(const Inspection& in, Findings& found) {
-  // Power leads plugged, but the picture or data lead forgotten, or the other way round.
+  // Power leads plugged, but the picture or data lead forgotten, or the other way round. A camera that keeps its
+  // pictures, with nobody to send them, needs none.
+  const bool sends = !parts_of(in.rig, in.catalogue, PartGroup::video_transmitter).empty();
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
     if (!k || (k->group != PartGroup::camera && k->group != PartGroup::video_transmitter)) continue;
@@ -360,7 +373,7 @@ void lone_power(const Inspection& in, Findings& found) {
                          [&](const Lead& l) { return far_end(l, p.id, end) != nullptr; });
     };
     for (const Terminal& t : k->terminals)
-      if (!touched(t.id) && touched(t.id == "power" ? "video" : "power"))
+      if ((t.id == "power" || sends) && !touched(t.id) && touched(t.id == "power" ? "video" : "power"))
         found.add(Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " lead is missing",
                   t.id == "power" ? "Without plus it stays dark." : "No picture reaches or leaves it.", "Connect it.");
   }
@@ -509,6 +522,7 @@ const std::vector<Rule>& lead_rules() {
                                        {"WIRING-29", Station::wiring, lone_power, source::common},
                                        {"WIRING-30", Station::wiring, serial_unplugged, source::plan},
                                        {"WIRING-32", Station::wiring, changed_since, source::proof},
+                                       {nothing_wired_code, Station::wiring, nothing_wired, source::plan},
                                        {"WIRING-33", Station::wiring, long_battery_leads, source::common},
                                        {"WIRING-35", Station::wiring, ports_told, source::plan},
                                        {"WIRING-36", Station::wiring, return_wire, source::common}};

@@ -13,12 +13,15 @@ namespace {
 void unproven(const Inspection& in, Findings& found) {
   std::string names, first;
   int count = 0;
+  constexpr int said = 4;
   for (const CheckStatus& c : in.reports.checks) {
     if (c.family->by_station || c.family->guides || c.state != ProofState::none) continue;
     if (count++ == 0) first = c.id.text();
     const bool short_name = is_direction(c.id) || c.id.family == mode_family;
-    names += (names.empty() ? "" : ", ") + (short_name ? c.id.subject + " " + c.id.family : small(c.title));
+    if (count <= said)
+      names += (names.empty() ? "" : ", ") + (short_name ? c.id.subject + " " + c.id.family : small(c.title));
   }
+  if (count > said) names += " and " + std::to_string(count - said) + " more";
   if (count > 0)
     found.add(Severity::fix_first, first,
               count == 1 ? "One look is still to take: " + names

@@ -149,6 +149,14 @@ const std::vector<ReportEntry>& reports() {
   return all;
 }
 
+/// What can't be judged before anything is wired: one snag says so for all of them.
+bool waits_for_wiring(const Rig& rig, std::string_view code) {
+  if (!rig.leads.empty()) return false;
+  for (const std::string_view c : {"POWER-02", "POWER-14", "POWER-26", "WIRING-06", "WIRING-13", "WIRING-21"})
+    if (code == c) return true;
+  return false;
+}
+
 /// What rests on the reports: checks, snags, readiness, the state of each station.
 void conclude(const Rig& rig, const Catalogue& catalogue, Review& r) {
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
@@ -161,6 +169,8 @@ void conclude(const Rig& rig, const Catalogue& catalogue, Review& r) {
       Findings found(rule.code, rule.station, rule.source, snags);
       rule.inspect(inspection, found);
     }
+  if (std::any_of(snags.begin(), snags.end(), [](const Snag& s) { return s.code == nothing_wired_code; }))
+    std::erase_if(snags, [&](const Snag& s) { return waits_for_wiring(rig, s.code); });
   std::stable_sort(snags.begin(), snags.end(), [](const Snag& a, const Snag& b) { return a.severity < b.severity; });
   r.snags = std::move(snags);
   r.readiness = readiness_of(rig, r);

@@ -37,6 +37,9 @@ struct Rule {
   const char* source;
 };
 
+/// Says for all that wants leads that there are none yet.
+inline constexpr std::string_view nothing_wired_code = "WIRING-38";
+
 /// What rules rest on.
 namespace source {
 inline constexpr const char common[] = "common practice";

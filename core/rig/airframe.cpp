@@ -38,6 +38,7 @@ const Members& Described<Airframe>::members() {
           .member("cruise_m_s", &Airframe::cruise_m_s, range::speed_m_s, "cruise speed")
           .member("fast_m_s", &Airframe::fast_m_s, range::speed_m_s, "fastest level flight")
           .member("dive_m_s", &Airframe::dive_m_s, range::speed_m_s, "fastest ever")
+          .member("guessed", &Airframe::guessed)
           .rest(&Airframe::extra);
   return all;
 }

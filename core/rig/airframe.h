@@ -64,6 +64,9 @@ struct Airframe {
   std::optional<double> cruise_m_s;  ///< as flown; estimated from the stall speed when absent
   std::optional<double> fast_m_s,
       dive_m_s;  ///< fastest level flight and fastest ever; estimated from the cruise speed when absent
+  /// Members that nobody has measured: their values are guesses that follow the span and the kind
+  /// (core/airframe/proportions.h).
+  std::vector<std::string> guessed;
   Extra extra;
   bool operator==(const Airframe&) const = default;
 };

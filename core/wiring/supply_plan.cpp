@@ -112,9 +112,17 @@ void Planner::two_wire() {
 }
 
 void Planner::video_and_pads() {
+  // A pad through which a regulator feeds the board is none to take from.
+  const auto feeds_in = [&](const std::string& socket) {
+    return std::any_of(rig().leads.begin(), rig().leads.end(), [&](const Lead& l) {
+      const LeadEnd* far = far_end(l, "controller", socket);
+      const PartKind* k = far ? kind_of(plan_.rig, catalogue_, far->part) : nullptr;
+      return k && k->group == PartGroup::regulator;
+    });
+  };
   const auto pad = [&](TerminalKind kind) -> const Terminal* {
     for (const Terminal& t : controller_->pads)
-      if (t.kind == kind && !busy("controller", t.id) &&
+      if (t.kind == kind && !busy("controller", t.id) && !feeds_in(t.id) &&
           (kind != TerminalKind::power || net_volts(*controller_, t.net) > least_five_v))
         return &t;
     return nullptr;
@@ -132,7 +140,8 @@ void Planner::video_and_pads() {
       return true;
     }
     if (const LeadEnd* now = goes(part, end, "controller"))
-      if (const Terminal* t = terminal("controller", now->socket); t && t->kind == kind && !busy("controller", t->id)) {
+      if (const Terminal* t = terminal("controller", now->socket);
+          t && t->kind == kind && !busy("controller", t->id) && !feeds_in(t->id)) {
         connect(part, end, "controller", std::string(t->id), why);
         return true;
       }
@@ -400,6 +409,7 @@ void Planner::say_what_stays_dark() {
                        : "It needs a source of its own, of " + number_text(least_v, 1) + " to " +
                              number_text(most_v, 1) + " V"),
              "POWER-14");
+    if (fits) plan_.obstacles.back().get = fits->id;
   }
 }
 

@@ -9,7 +9,6 @@
 
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
-#include "base/json.h"
 #include "edit/edit.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
@@ -98,8 +97,9 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
     form->addWidget(d.box, row++, 1);
     connect(d.box, &QDoubleSpinBox::valueChanged, this, [this, &d](double shown) {
       if (refreshing_) return;
-      document_.apply(set_value(document_.rig(), place_of({"airframe", d.member.name}), stored_value(d.member, shown)));
+      document_.apply(measure(document_.rig(), d.member.name, stored_value(d.member, shown)));
     });
+    finish(d.box, d.member.name);
   }
   v_span_ = new QComboBox;
   v_span_->setObjectName(QStringLiteral("v_span"));
@@ -118,11 +118,12 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   form->addWidget(mass_, row++, 1);
   connect(mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
-    Json kg;
+    std::optional<double> kg;
     if (shown > mass_->minimum())
       kg = std::max(Units::instance().mass_in(shown), member_of(&Airframe::mass_kg).span.least);
-    document_.apply(set_value(document_.rig(), "airframe/mass_kg", kg));
+    document_.apply(measure(document_.rig(), "mass_kg", kg));
   });
+  finish(mass_, "mass_kg");
   form->setRowStretch(row, 1);
   // On a small screen the sizes scroll.
   auto* area = new QScrollArea;
@@ -225,6 +226,19 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   refresh();
 }
 
+void AirframePage::finish(QDoubleSpinBox* box, const char* member) {
+  connect(box, &QDoubleSpinBox::editingFinished, this, [this, box, member] {
+    auto* typed = static_cast<NumberBox*>(box);
+    if (const QString refusal = typed->take_refusal(); !refusal.isEmpty())
+      Q_EMIT said(box->accessibleName() + QStringLiteral(": ") + refusal);
+    // A guess that is typed as it stands is measured, too.
+    const auto& guessed = document_.rig().airframe.guessed;
+    if (typed->take_typed() && std::find(guessed.begin(), guessed.end(), member) != guessed.end())
+      document_.apply(
+          measure(document_.rig(), member, std::get<double>(fact_at(document_.rig(), place_of({"airframe", member})))));
+  });
+}
+
 bool AirframePage::eventFilter(QObject* watched, QEvent* event) {
   const auto* widget = qobject_cast<QWidget*>(watched);
   if (event->type() != QEvent::Wheel || !widget || widget->hasFocus()) return StationPage::eventFilter(watched, event);
@@ -275,18 +289,24 @@ void AirframePage::refresh() {
                                  ? QString::fromStdString(document_.controller()->summary)
                                  : tr("Not in the catalogue: %1").arg(QString::fromStdString(rig.controller.kind)));
   const Planform planform = planform_of(rig.airframe);
+  const auto guessed = [&](const std::string& name) {
+    const auto& own = rig.airframe.guessed;
+    return std::find(planform.guessed.begin(), planform.guessed.end(), name) != planform.guessed.end() ||
+           std::find(own.begin(), own.end(), name) != own.end();
+  };
+  const auto show_guess = [](QDoubleSpinBox& box, bool guess) {
+    box.setPrefix(guess ? QStringLiteral("≈ ") : QString());
+    box.setToolTip(guess ? tr("Follows from the other sizes by usual proportions until you measure it") : QString());
+  };
   for (Dimension& d : dimensions_) {
     const bool has = !d.of || d.of(rig.airframe.kind);
     d.box->setVisible(has);
     d.label->setVisible(has);
     if (!has) continue;
-    const bool guessed =
-        std::find(planform.guessed.begin(), planform.guessed.end(), d.member.name) != planform.guessed.end();
     show_member(*d.box, d.member, d.value(rig.airframe, planform));
-    d.box->setPrefix(guessed ? QStringLiteral("≈ ") : QString());
-    d.box->setToolTip(guessed ? tr("Follows from the other sizes by usual proportions until you measure it")
-                              : QString());
+    show_guess(*d.box, guessed(d.member.name));
   }
+  show_guess(*mass_, guessed("mass_kg"));
   v_span_->setVisible(has_v(rig.airframe.kind));
   v_span_label_->setVisible(has_v(rig.airframe.kind));
   v_span_->setCurrentIndex(v_span_->findData(QString::fromLatin1(word(rig.airframe.v_span).data())));

@@ -37,6 +37,8 @@ class AirframePage : public StationPage {
     QLabel* label = nullptr;
   };
   void show_answers();
+  /// What was typed and did not fit is said; a guess that was typed as it stands is one no more.
+  void finish(QDoubleSpinBox* box, const char* member);
 
   QComboBox *kind_, *motors_, *controller_, *v_span_;
   QLabel *kind_words_, *controller_words_, *figures_, *working_, *answer_words_, *v_span_label_;

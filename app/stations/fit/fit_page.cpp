@@ -328,15 +328,12 @@ void FitPage::ask_small_angles() {
   const auto m = alignment_matrix(p.turn, p.roll_deg, p.pitch_deg, p.yaw_deg);
   QString rows;
   for (const auto row : m.rowwise())
-    rows += QStringLiteral("<tr>%1</tr>")
-                .arg(QStringLiteral("<td align=right>%1&nbsp;</td><td align=right>%2&nbsp;</td><td align=right>%3</td>")
-                         .arg(row[0], 0, 'f', 4)
-                         .arg(row[1], 0, 'f', 4)
-                         .arg(row[2], 0, 'f', 4));
+    rows += QStringLiteral("\n%1 %2 %3").arg(row[0], 9, 'f', 4).arg(row[1], 9, 'f', 4).arg(row[2], 9, 'f', 4);
+  rows.replace(QLatin1Char(' '), QChar(0x2007));  // as wide as a figure
   NumbersDialog dialog(
       tr("How it sits"),
       tr("On top of “%1”: right wing down, nose up and nose right are positive. A level calibration takes up a few "
-         "degrees of roll and pitch, but none of yaw.<br>Alignment now, model = matrix · board:<table>%2</table>")
+         "degrees of roll and pitch, but none of yaw.\nAlignment now, model = matrix · board:%2")
           .arg(QString::fromStdString(p.turn.spoken()), rows),
       this);
   dialog.add("roll", p, &Place::roll_deg);

@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 
 #include "base/number.h"
+#include "catalogue/part_words.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
@@ -44,6 +45,7 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
   all->addLayout(left, 1);
   auto* right = new QVBoxLayout;
   facts_ = new QLabel;
+  facts_->setTextFormat(Qt::RichText);
   facts_->setWordWrap(true);
   facts_->setMinimumWidth(300);
   facts_->setMaximumWidth(330);
@@ -51,6 +53,7 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
   right->addWidget(facts_, 1);
   auto* heading =
       new QLabel(tr("<b>Yours differs?</b> Describe it, starting from this one. It is kept beside the rig."));
+  heading->setTextFormat(Qt::RichText);
   heading->setWordWrap(true);
   right->addWidget(heading);
   auto* form = new QFormLayout;
@@ -118,18 +121,11 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
 
 void PartDialog::fill() {
   list_->clear();
-  for (const PartKind& k : document_.catalogue().parts) {
-    if (k.group == PartGroup::lead) continue;  // leads follow from the wiring
-    const QString name = QString::fromStdString(k.name);
-    // The id says in figures what the name says in words: "9g", "3s".
-    const QString all = name + QLatin1Char('\n') + QString::fromStdString(spoken(word(k.group)) + "\n" + k.id);
-    bool fits = true;
-    for (const QString& w : search_->text().split(QLatin1Char(' '), Qt::SkipEmptyParts))
-      fits = fits && all.contains(w, Qt::CaseInsensitive);
-    if (!fits) continue;
-    auto* item = new QListWidgetItem(name);
-    item->setData(Qt::UserRole, QString::fromStdString(k.id));
-    list_->addItem(item);
+  for (const FoundKind& found : find_kinds(document_.catalogue(), search_->text().toStdString())) {
+    // Words that no part goes by, and figures that none has, leave nothing.
+    if (!found.exact || !found.unknown.empty()) continue;
+    auto* item = new QListWidgetItem(said_of(found.kind->name), list_);
+    item->setData(Qt::UserRole, said_of(found.kind->id));
   }
   list_->setCurrentRow(0);
   show_kind();

@@ -44,9 +44,9 @@ QDoubleSpinBox* HomePlan::box(const char* id, const QString& label, const QStrin
   grid_->addWidget(b, row, 1);
   connect(b, &QDoubleSpinBox::valueChanged, this, [this, b, put, open, label](double value) {
     if (filling_) return;
-    const double unit = b->suffix().trimmed() == field_unit() ? field_unit_m() : 1;
+    const double worth = b->suffix().trimmed() == field_unit() ? field_unit_m() : 1;
     const std::optional<double> given =
-        open && value < b->minimum() + 1e-9 ? std::nullopt : std::optional(value * unit);
+        open && value < b->minimum() + 1e-9 ? std::nullopt : std::optional(value * worth);
     change_home(document_, label, [&](Home& h) { put(h, given); });
   });
   connect(b, &QDoubleSpinBox::editingFinished, this, [this, b, label] {

@@ -93,6 +93,7 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   figures_->setTextFormat(Qt::RichText);
   right->addWidget(figures_);
   auto* what_if = words(9.5);
+  what_if->setTextFormat(Qt::RichText);
   what_if->setText(tr("<b>What if</b> (changes nothing in the rig)"));
   right->addWidget(what_if);
   auto* cells = new QHBoxLayout;
@@ -144,8 +145,8 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
 void PowerPage::ask_measured() {
   Power p = document_.rig().power;
   NumbersDialog dialog(tr("Measured, reserve, propeller"),
-                       tr("<b>Before you measure: model held fast, everyone clear of the propeller's arc and of what "
-                          "it blows at, battery last.</b> What is not measured is estimated."),
+                       tr("Before you measure: model held fast, everyone clear of the propeller's arc and of what "
+                          "it blows at, battery last. What is not measured is estimated."),
                        this);
   dialog.add("static_a", p, &Power::static_a, tr("estimated"), tr("Current at full throttle"));
   dialog.add("static_thrust", p, &Power::static_thrust_n, tr("estimated"), tr("Static thrust"));

@@ -34,7 +34,7 @@ void ReceiverDialog::describe() {
       "Propeller off, motor and servos unplugged: the receiver alone, on a supply of its own. Its minus to the "
       "adapter's minus, its signal to the adapter's receive line; its plus never to the adapter unless the adapter "
       "gives what the receiver needs. A 3.3 V line is read by most adapters; a 5 V line destroys one made for 3.3 V.");
-  words += QLatin1String("<br><br>");
+  words += QLatin1String("\n\n");
   words += inverted ? tr("This signal rests low: it needs an adapter that inverts its receive line, or one that is set "
                          "to do so. Without that, bytes arrive and no frame is among them.")
                     : tr("This signal rests high: any adapter reads it that can make its baud. Only the receiver's "

@@ -50,6 +50,7 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   layout->setSpacing(6);
   facts_ = wrapping_words(9.5);
   facts_->setObjectName(QStringLiteral("linkage_facts"));
+  facts_->setTextFormat(Qt::RichText);
   layout->addWidget(facts_);
   auto* row = new QHBoxLayout;
   measures_ = new QPushButton(tr("Measures…"));
@@ -62,14 +63,17 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   row->addWidget(holes_, 1);
   layout->addLayout(row);
   ranked_title_ = wrapping_words(10);
+  ranked_title_->setTextFormat(Qt::RichText);
   layout->addWidget(ranked_title_);
   ranked_ = new QVBoxLayout;
   ranked_->setSpacing(3);
   layout->addLayout(ranked_);
   loads_ = wrapping_words(9.5);
+  loads_->setTextFormat(Qt::RichText);
   loads_->setObjectName(QStringLiteral("linkage_loads"));
   layout->addWidget(loads_);
   effect_ = wrapping_words(9.5);
+  effect_->setTextFormat(Qt::RichText);
   layout->addWidget(effect_);
   layout->addStretch(1);
   connect(measures_, &QPushButton::clicked, this, &LinkagePanel::measures);
@@ -214,7 +218,7 @@ void LinkagePanel::refresh() {
   const SurfaceAnswer* answer = document_.review().surfaces.answer(surface_);
   const double dead_us = dead_band_us(rig, document_.catalogue(), surface_);
   if (!answer || !answer->travel) {
-    if (answer) facts_->setText(QString::fromStdString(answer->linkage_error));
+    if (answer) facts_->setText(QString::fromStdString(answer->linkage_error).toHtmlEscaped());
     return;
   }
   const Travel& travel = *answer->travel;
@@ -234,7 +238,7 @@ void LinkagePanel::refresh() {
       ranked_title_->setText(tr("<b>Holes for %1°</b>, best first:").arg(n(report->want_deg, 1)));
       rank(report->holes);
     } else {
-      ranked_title_->setText(QString::fromStdString(report->holes_error));
+      ranked_title_->setText(QString::fromStdString(report->holes_error).toHtmlEscaped());
     }
   } else if (!deferred && !l.arm_holes_m.empty() && !l.horn_holes_m.empty()) {
     ranked_title_->setText(tr("Holes are being compared…"));
@@ -249,7 +253,7 @@ void LinkagePanel::refresh() {
     loads_->setText(tr("<b>In the air</b>, at full throw, asked of the servo: %1, %2, %3; it has %4 %5. %6.")
                         .arg(band(load->cruise), band(load->fast), band(load->dive),
                              n(u.torque_out(load->available_nm), 0), u.torque_unit(),
-                             QString::fromStdString(capital(load->verdict))));
+                             QString::fromStdString(capital(load->verdict)).toHtmlEscaped()));
   } else {
     loads_->setText(tr("Servo loads need the flying mass (station airframe)."));
   }

@@ -371,7 +371,7 @@ void SurfacesPage::refresh() {
       !settable(document_.controller()).reverse
           ? tr("Weights say what a command asks of an output. This class turns no output round by itself: it reverses "
                "a whole function, servo and sensing, on every output that carries it.")
-          : tr("Weights say what a command asks of an output. <b>Reverse</b> turns its servo round, with every command "
+          : tr("Weights say what a command asks of an output. “Reverse” turns its servo round, with every command "
                "on it: for a servo that goes the wrong way, never for one command."));
   refreshing_ = true;
   const ControllerClass* controller = document_.controller();

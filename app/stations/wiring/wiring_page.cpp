@@ -81,6 +81,7 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
 
   auto* lead = new QHBoxLayout;
   chosen_ = words(9.5, "chosen_lead");
+  chosen_->setTextFormat(Qt::RichText);
   lead->addWidget(chosen_, 1);
   const auto toggle = [&](const QString& text, const char* id, const QString& hint) {
     auto* b = new QPushButton(text);
@@ -248,8 +249,8 @@ void WiringPage::choose(const std::string& lead) {
     for (const LoomRow& row : document_.review().wiring.loom)
       if (row.lead == lead)
         chosen_->setText(QStringLiteral("<b>%1 %2 → %3 %4</b>%5")
-                             .arg(QString::fromStdString(capital(row.from)), QString::fromStdString(row.from_socket),
-                                  QString::fromStdString(row.to), QString::fromStdString(row.to_socket),
+                             .arg(said_of(capital(row.from)).toHtmlEscaped(), said_of(row.from_socket).toHtmlEscaped(),
+                                  said_of(row.to).toHtmlEscaped(), said_of(row.to_socket).toHtmlEscaped(),
                                   why.isEmpty() ? QString() : QStringLiteral(": ") + why.toHtmlEscaped()));
     for (int row = 0; row < table_->rowCount(); ++row)
       if (table_->item(row, number)->data(Qt::UserRole).toString().toStdString() == lead) table_->selectRow(row);

@@ -1,0 +1,491 @@
+#include "shell/beginning_page.h"
+
+#include <QComboBox>
+#include <QEvent>
+#include <QGridLayout>
+#include <QListWidget>
+#include <QScrollArea>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "airframe/airframe.h"
+#include "airframe/kinds.h"
+#include "airframe/planform.h"
+#include "drawing/aircraft_view.h"
+#include "look/measure_edit.h"
+#include "look/member_box.h"
+#include "look/pieces.h"
+#include "look/units.h"
+#include "review/stations.h"
+
+namespace rigging::app {
+namespace {
+
+constexpr int picture_w = 92, picture_h = 62, names_h = 48;
+constexpr const char* own_board = "";  ///< described after the beginning
+
+/// "9 × 6 inch" of "Propeller, 9 × 6 inch".
+QString figures_of(const PartKind& kind) {
+  const QString name = said_of(kind.name);
+  const auto comma = name.indexOf(QStringLiteral(", "));
+  return comma < 0 ? name : name.mid(comma + 2);
+}
+
+/// The measures that tell most of a kind beside its span.
+std::vector<double Airframe::*> telling(AirframeKind kind) {
+  std::vector<double Airframe::*> all{&Airframe::root_chord_m, &Airframe::tip_chord_m, &Airframe::length_m};
+  if (!has_tail(kind) || kind == AirframeKind::tailerons || kind == AirframeKind::tailerons_canards)
+    all.push_back(&Airframe::sweep_deg);
+  if (has_v(kind)) all.push_back(&Airframe::v_angle_deg);
+  return all;
+}
+
+}  // namespace
+
+BeginningPage::BeginningPage(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+  setObjectName(QStringLiteral("beginning"));
+  auto* all = new QVBoxLayout(this);
+  all->setContentsMargins(0, 0, 0, 0);
+  pages_ = new QStackedWidget;
+  pages_->addWidget(make_form());
+  pages_->addWidget(make_next());
+  // An undo takes back what is told here.
+  connect(&document_, &RigDocument::changed, this, [this] {
+    if (isVisible() && pages_->currentIndex() == 1) show_next();
+  });
+  all->addWidget(pages_);
+  connect(&Look::instance(), &Look::changed, this, [this] {
+    if (isVisible()) fill_kinds();
+  });
+}
+
+QWidget* BeginningPage::make_form() {
+  auto* sheet = new QWidget;
+  auto* page = new QHBoxLayout(sheet);
+  page->setContentsMargins(16, 10, 16, 10);
+  page->setSpacing(18);
+
+  // What is told
+  auto* told = new QWidget;
+  auto* form = new QVBoxLayout(told);
+  form->setContentsMargins(0, 0, 4, 0);
+  form->setSpacing(4);
+  auto* title = wrapping_words(15, true);
+  title->setText(tr("What are you building?"));
+  form->addWidget(title);
+  auto* how = wrapping_words(9);
+  how->setProperty("soft", true);
+  how->setText(tr("Tell what you know; the rest is guessed and marked so. Everything can be changed later."));
+  form->addWidget(how);
+  auto* grid = new QGridLayout;
+  grid->setVerticalSpacing(4);
+  grid->setColumnStretch(1, 1);
+  const auto row = [&](const QString& words, QWidget* field) {
+    auto* l = new QLabel(words);
+    l->setBuddy(field);
+    const int at = grid->rowCount();
+    grid->addWidget(l, at, 0);
+    grid->addWidget(field, at, 1);
+  };
+  name_ = new QLineEdit;
+  name_->setObjectName(QStringLiteral("begin_name"));
+  name_->setAccessibleName(tr("Name of the aircraft"));
+  name_->setPlaceholderText(tr("its name"));
+  row(tr("&Name"), name_);
+  span_ = new MeasureEdit(member_of(&Airframe::span_m), "begin_span");
+  row(tr("&Span"), span_);
+  mass_ = new MeasureEdit(member_of(&Airframe::mass_kg), "begin_mass");
+  row(tr("Flying &mass"), mass_);
+  form->addLayout(grid);
+  measures_box_ = new QWidget;
+  measures_box_->setLayout(new QGridLayout);
+  form->addWidget(measures_box_);
+  controller_ = new QComboBox;
+  controller_->setObjectName(QStringLiteral("begin_controller"));
+  controller_->setAccessibleName(tr("Controller class"));
+  auto* fitted = new QGridLayout;
+  fitted->setVerticalSpacing(4);
+  fitted->setColumnStretch(1, 1);
+  const auto fitted_row = [&](const QString& words, QWidget* field) {
+    auto* l = new QLabel(words);
+    l->setBuddy(field);
+    const int at = fitted->rowCount();
+    fitted->addWidget(l, at, 0);
+    fitted->addWidget(field, at, 1);
+  };
+  fitted_row(tr("&Controller"), controller_);
+  receiver_ = new QComboBox;
+  receiver_->setObjectName(QStringLiteral("begin_receiver"));
+  receiver_->setAccessibleName(tr("Receiver"));
+  fitted_row(tr("&Receiver"), receiver_);
+  form->addLayout(fitted);
+  auto* others = new QLabel(tr("What &else is on board"));
+  form->addWidget(others);
+  others_ = new QLineEdit;
+  others_->setObjectName(QStringLiteral("begin_others"));
+  others_->setAccessibleName(tr("What else is on board, in words"));
+  others_->setPlaceholderText(tr("camera, 200 mW video, satellite with compass"));
+  others->setBuddy(others_);
+  form->addWidget(others_);
+  others_words_ = wrapping_words(9);
+  others_words_->setObjectName(QStringLiteral("begin_others_words"));
+  form->addWidget(others_words_);
+  auto* drive = new QLabel(tr("Motor, propeller, battery, speed controller: &yours in words, or one that suits"));
+  drive->setWordWrap(true);
+  form->addWidget(drive);
+  drive_ = new QLineEdit;
+  drive_->setObjectName(QStringLiteral("begin_drive"));
+  drive_->setAccessibleName(tr("Motor, propeller, battery and speed controller in words"));
+  drive_->setPlaceholderText(tr("such as: 1000 kV motor, 9 x 6, 3S 2200 mAh, 30 A"));
+  drive->setBuddy(drive_);
+  form->addWidget(drive_);
+  drives_ = new QListWidget;
+  drives_->setObjectName(QStringLiteral("begin_drives"));
+  drives_->setAccessibleName(tr("Drives that suit"));
+  drives_->setWordWrap(true);
+  drives_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  drives_->setMinimumHeight(132);
+  form->addWidget(drives_, 1);
+  drive_words_ = caution_words(9);
+  drive_words_->setObjectName(QStringLiteral("begin_drive_words"));
+  form->addWidget(drive_words_);
+  auto* area = new QScrollArea;
+  area->setWidgetResizable(true);
+  area->setFrameShape(QFrame::NoFrame);
+  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  area->setFocusPolicy(Qt::NoFocus);
+  area->setWidget(told);
+  area->setFixedWidth(400);
+
+  // What it looks like
+  auto* right = new QVBoxLayout;
+  right->setSpacing(6);
+  kinds_ = new QListWidget;
+  kinds_->setObjectName(QStringLiteral("begin_kinds"));
+  kinds_->setAccessibleName(tr("Kind of airframe"));
+  kinds_->setViewMode(QListView::IconMode);
+  kinds_->setIconSize({picture_w, picture_h});
+  kinds_->setMovement(QListView::Static);
+  kinds_->setResizeMode(QListView::Adjust);
+  kinds_->setWordWrap(true);
+  kinds_->setUniformItemSizes(true);
+  kinds_->setGridSize({picture_w + 10, picture_h + names_h});
+  kinds_->setFixedHeight(2 * (picture_h + names_h) + 8);
+  kinds_->setTextElideMode(Qt::ElideNone);
+  kinds_->setFont(Look::instance().text(8));
+  kinds_->setVerticalScrollBarPolicy(Qt::ScrollBarAsNeeded);
+  right->addWidget(kinds_);
+  kind_words_ = wrapping_words(9.5);
+  right->addWidget(kind_words_);
+  auto* views = new QHBoxLayout;
+  above_ = new AircraftView(AircraftView::From::above);
+  above_->set_caption(tr("From above, as told so far"));
+  side_ = new AircraftView(AircraftView::From::side);
+  side_->set_caption(tr("From the left"));
+  views->addWidget(above_, 3);
+  views->addWidget(side_, 2);
+  right->addLayout(views, 1);
+  figures_ = wrapping_words(9.5);
+  right->addWidget(figures_);
+  problem_ = caution_words(9.5);
+  problem_->setObjectName(QStringLiteral("begin_problem"));
+  right->addWidget(problem_);
+  auto* keys = new QHBoxLayout;
+  auto* open = hinted_button(tr("Open a rig…"), "begin_open", tr("One that you have saved"));
+  auto* demo = hinted_button(tr("Look at the demo"), "begin_demo",
+                             tr("An aircraft with two hidden faults, on the simulated bench"));
+  auto* leave = hinted_button(tr("Leave it"), "begin_leave", tr("To the stations, with what is open"));
+  begin_ = hinted_button(tr("Put it on paper"), "begin_take",
+                         tr("Places all parts, feeds them and plans the wiring; one undo takes it back"));
+  begin_->setProperty("main", true);
+  begin_->setMinimumHeight(38);
+  connect(open, &QPushButton::clicked, this, &BeginningPage::open_asked);
+  connect(demo, &QPushButton::clicked, this, &BeginningPage::demo_asked);
+  connect(leave, &QPushButton::clicked, this, &BeginningPage::left);
+  connect(begin_, &QPushButton::clicked, this, &BeginningPage::take);
+  keys->addWidget(open);
+  keys->addWidget(demo);
+  keys->addStretch();
+  keys->addWidget(leave);
+  keys->addWidget(begin_);
+  right->addLayout(keys);
+  page->addWidget(area);
+  page->addLayout(right, 1);
+
+  connect(kinds_, &QListWidget::currentRowChanged, this, [this] {
+    fill_measures();
+    retell();
+  });
+  for (MeasureEdit* m : {span_, mass_}) connect(m, &MeasureEdit::changed, this, &BeginningPage::retell);
+  connect(controller_, &QComboBox::currentIndexChanged, this, [this] {
+    const ControllerClass* c = document_.catalogue().controller(controller_->currentData().toString().toStdString());
+    controller_->setToolTip(c ? said_of(c->summary) : tr("You describe its sockets at station wiring afterwards."));
+    if (c)
+      receiver_->setCurrentIndex(
+          std::max(0, receiver_->findData(said_of(usual_receiver(document_.catalogue(), c->id)))));
+  });
+  connect(drive_, &QLineEdit::textChanged, this, &BeginningPage::propose_drives);
+  connect(drives_, &QListWidget::itemActivated, this, [this] { others_->setFocus(); });
+  connect(others_, &QLineEdit::textChanged, this, &BeginningPage::show_others);
+  setTabOrder(name_, kinds_);
+  setTabOrder(kinds_, span_);
+  setTabOrder(span_, mass_);
+  return sheet;
+}
+
+QWidget* BeginningPage::make_next() {
+  auto* sheet = new QWidget;
+  auto* page = new QVBoxLayout(sheet);
+  page->setContentsMargins(48, 32, 48, 24);
+  page->setSpacing(14);
+  next_title_ = wrapping_words(15, true);
+  next_title_->setObjectName(QStringLiteral("next_title"));
+  page->addWidget(next_title_);
+  next_ = new QVBoxLayout;
+  next_->setSpacing(12);
+  page->addLayout(next_);
+  on_paper_ = new AircraftView(AircraftView::From::behind_above);
+  page->addWidget(on_paper_, 1);
+  return sheet;
+}
+
+void BeginningPage::begin_anew() {
+  const QSignalBlocker quiet(kinds_);
+  for (QLineEdit* l : {name_, drive_, others_}) l->clear();
+  span_->set_value({});
+  mass_->set_value({});
+  controller_->clear();
+  for (const ControllerClass& c : document_.catalogue().controllers)
+    controller_->addItem(said_of(c.name), said_of(c.id));
+  controller_->addItem(tr("My own board…"), QLatin1String(own_board));
+  receiver_->clear();
+  receiver_->addItem(tr("none yet"), QString());
+  for (const PartKind& k : document_.catalogue().parts)
+    if (k.group == PartGroup::receiver) receiver_->addItem(said_of(k.name), said_of(k.id));
+  controller_->setCurrentIndex(controller_->findData(QStringLiteral("full_controller")));
+  receiver_->setCurrentIndex(
+      std::max(0, receiver_->findData(said_of(usual_receiver(document_.catalogue(), "full_controller")))));
+  fill_kinds();
+  kinds_->setCurrentRow(static_cast<int>(Airframe{}.kind));
+  fill_measures();
+  show_others();
+  retell();
+  pages_->setCurrentIndex(0);
+  name_->setFocus(Qt::OtherFocusReason);
+}
+
+void BeginningPage::fill_kinds() {
+  const QSignalBlocker quiet(kinds_);
+  const int chosen = kinds_->currentRow();
+  kinds_->clear();
+  AircraftView pen(AircraftView::From::above);
+  pen.resize(2 * picture_w, 2 * picture_h);
+  for (const auto& [k, name] : Words<AirframeKind>::list) {
+    Beginning bare;
+    bare.kind = k;
+    pen.set_panels(aircraft_panels(*airframe_of(bare)));
+    auto* item = new QListWidgetItem(QIcon(pen.grab()), said_of(facts_of(k).name), kinds_);
+    item->setData(Qt::UserRole, static_cast<int>(k));
+    item->setToolTip(said_of(facts_of(k).sentence));
+    item->setSizeHint(kinds_->gridSize());
+  }
+  kinds_->setCurrentRow(chosen);
+}
+
+AirframeKind BeginningPage::kind() const {
+  const QListWidgetItem* item = kinds_->currentItem();
+  return item ? static_cast<AirframeKind>(item->data(Qt::UserRole).toInt()) : Airframe{}.kind;
+}
+
+void BeginningPage::fill_measures() {
+  auto* grid = static_cast<QGridLayout*>(measures_box_->layout());
+  for (MeasureEdit* m : measures_) m->deleteLater();
+  measures_.clear();
+  while (QLayoutItem* item = grid->takeAt(0)) {
+    if (item->widget()) item->widget()->deleteLater();
+    delete item;
+  }
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->setVerticalSpacing(4);
+  for (const int column : {1, 3}) grid->setColumnStretch(column, 1);
+  QWidget* before = mass_;
+  for (double Airframe::*value : telling(kind())) {
+    const Member& member = member_of(value);
+    auto* edit = new MeasureEdit(member, "");
+    edit->setObjectName(QStringLiteral("begin_") + QLatin1String(member.name));
+    auto* label = new QLabel(spoken_label(member));
+    label->setBuddy(edit);
+    edit->setMinimumWidth(70);
+    // Two beside each other.
+    const int n = static_cast<int>(measures_.size());
+    grid->addWidget(label, n / 2, n % 2 * 2);
+    grid->addWidget(edit, n / 2, n % 2 * 2 + 1);
+    measures_.push_back(edit);
+    connect(edit, &MeasureEdit::changed, this, &BeginningPage::retell);
+    setTabOrder(before, edit);
+    before = edit;
+  }
+  setTabOrder(before, controller_);
+}
+
+Beginning BeginningPage::told() const {
+  Beginning b;
+  b.name = name_->text().trimmed().toStdString();
+  b.kind = kind();
+  b.controller = controller_->currentData().toString().toStdString();
+  if (b.controller == own_board) b.controller = "full_controller";
+  b.span_m = span_->value();
+  b.mass_kg = mass_->value();
+  for (const MeasureEdit* m : measures_)
+    if (m->value()) b.measures.emplace_back(m->member().name, *m->value());
+  SaidDrive drive = drive_in_words(document_.catalogue(), drive_->text().toStdString());
+  b.drive = drive.kinds;
+  if (const int row = drives_->currentRow(); row >= 0 && row < static_cast<int>(proposed_.size()))
+    b.drive = proposed_[static_cast<std::size_t>(row)].kinds;
+  b.receiver = receiver_->currentData().toString().toStdString();
+  b.others = std::move(drive.others);
+  for (SaidPart& p : parts_in_words(document_.catalogue(), others_->text().toStdString()))
+    b.others.push_back(std::move(p));
+  if (const auto airframe = airframe_of(b)) b.servo = usual_servo(*airframe, document_.catalogue());
+  return b;
+}
+
+void BeginningPage::retell() {
+  const Beginning b = told();
+  kind_words_->setText(said_of(facts_of(b.kind).name + ". " + facts_of(b.kind).sentence));
+  QStringList problems;
+  for (const MeasureEdit* m : {span_, mass_})
+    if (!m->problem().isEmpty()) problems << m->accessibleName() + QStringLiteral(": ") + m->problem();
+  for (const MeasureEdit* m : measures_)
+    if (!m->problem().isEmpty()) problems << m->accessibleName() + QStringLiteral(": ") + m->problem();
+  const auto airframe = airframe_of(b);
+  if (!airframe) problems << said_of(airframe.error().text());
+  problem_->setText(problems.join(QLatin1Char('\n')));
+  begin_->setEnabled(problems.isEmpty());
+  if (!airframe) return;
+  Beginning unmeasured = b;
+  unmeasured.mass_kg.reset();
+  if (const auto guess = airframe_of(unmeasured)) mass_->set_guess(*guess->mass_kg);
+  span_->set_guess(airframe->span_m);
+  for (MeasureEdit* m : measures_)
+    if (!m->value()) m->set_guess(*static_cast<const double*>(m->member().in(&*airframe)));
+  Rig rig;
+  rig.airframe = *airframe;
+  const AirframeReport report = analyze_airframe(rig);
+  above_->set_panels(report.panels);
+  side_->set_panels(report.panels);
+  QStringList figures;
+  for (const Figure& f : report.figures()) figures << said_of(f.name) + QLatin1Char(' ') + Units::instance().figure(f);
+  figures_->setText(figures.join(QStringLiteral("  ·  ")));
+  propose_drives();
+}
+
+void BeginningPage::propose_drives() {
+  const Beginning b = told();
+  const auto airframe = airframe_of(b);
+  drive_words_->clear();
+  if (!airframe) return;
+  const SaidDrive said = drive_in_words(document_.catalogue(), drive_->text().toStdString());
+  const QSignalBlocker quiet(drives_);
+  drives_->clear();
+  proposed_ = suggest_drives(*airframe, document_.catalogue(), said.kinds);
+  QStringList remarks;
+  for (const std::string& r : said.remarks) remarks << said_of(r) + QLatin1Char('.');
+  const bool all = !said.kinds.motor.empty() && !said.kinds.propeller.empty() && !said.kinds.battery.empty();
+  if (proposed_.empty() && (all || said.kinds != DriveKinds{})) {
+    DriveChoice c = judge_drive(*airframe, document_.catalogue(), said.kinds);
+    for (const std::string& w : c.wrong) remarks << said_of(capital(w)) + QLatin1Char('.');
+    proposed_.push_back(std::move(c));
+  }
+  for (const DriveChoice& c : proposed_) {
+    QStringList names;
+    for (const std::string* id : {&c.kinds.motor, &c.kinds.propeller, &c.kinds.battery, &c.kinds.speed_controller})
+      if (const PartKind* k = document_.catalogue().part(*id)) names << figures_of(*k);
+    new QListWidgetItem(
+        names.join(QStringLiteral(" · ")) + (c.words.empty() ? QString() : QLatin1Char('\n') + said_of(c.words)),
+        drives_);
+  }
+  auto* none =
+      new QListWidgetItem(b.kind == AirframeKind::towed_glider ? tr("No motor") : tr("Not decided yet"), drives_);
+  none->setToolTip(tr("Can be added at station fit"));
+  drives_->setCurrentRow(0);
+  drive_words_->setText(remarks.join(QLatin1Char('\n')));
+}
+
+void BeginningPage::show_others() {
+  QStringList lines;
+  for (const SaidPart& p : parts_in_words(document_.catalogue(), others_->text().toStdString())) {
+    QString line =
+        said_of(p.said) + QStringLiteral(" → ") +
+        (p.kind ? (p.count > 1 ? tr("%1 × ").arg(p.count) : QString()) + said_of(p.kind->name) : tr("left out"));
+    if (!p.remark.empty()) line += QStringLiteral(" (%1)").arg(said_of(p.remark));
+    lines << line;
+  }
+  others_words_->setText(lines.join(QLatin1Char('\n')));
+}
+
+void BeginningPage::take() {
+  auto edit = begin_rig(document_.catalogue(), told());
+  if (!edit) {
+    problem_->setText(said_of(edit.error().text()));
+    return;
+  }
+  Q_EMIT begun(*edit);
+}
+
+void BeginningPage::show_next() {
+  const Rig& rig = document_.rig();
+  const QString name = document_.title();
+  next_title_->setText(rig.parts.empty()
+                           ? tr("%1 is on paper. What next?").arg(name)
+                           : tr("%1 is on paper: %2 parts have their place, %3 leads are planned. What next?")
+                                 .arg(name)
+                                 .arg(rig.parts.size())
+                                 .arg(rig.leads.size()));
+  on_paper_->set_panels(document_.review().airframe.panels);
+  while (QLayoutItem* item = next_->takeAt(0)) {
+    if (item->widget()) item->widget()->deleteLater();
+    delete item;
+  }
+  auto things = what_next(rig, document_.catalogue(), document_.review());
+  if (controller_->currentData().toString() == QLatin1String(own_board)) {
+    things.insert(things.begin(),
+                  {"Describe your own board", "Its sockets and edges: the wiring is planned on a class that is near.",
+                   Station::wiring, "own_board", "To the board"});
+    things.resize(3);
+  }
+  for (std::size_t i = 0; i < things.size(); ++i) {
+    const NextThing& thing = things[i];
+    auto* card = new QFrame;
+    card->setProperty("card", true);
+    auto* line = new QHBoxLayout(card);
+    line->setContentsMargins(16, 12, 16, 12);
+    line->setSpacing(16);
+    auto* number = new QLabel(QString::number(i + 1));
+    number->setFont(Look::instance().figures(20, true));
+    line->addWidget(number, 0, Qt::AlignTop);
+    auto* words = new QVBoxLayout;
+    auto* what = wrapping_words(12, true);
+    what->setText(said_of(thing.what));
+    auto* why = wrapping_words(9.5);
+    why->setProperty("soft", true);
+    why->setText(said_of(thing.why));
+    words->addWidget(what);
+    words->addWidget(why);
+    line->addLayout(words, 1);
+    auto* go = hinted_button(said_of(thing.button), "", said_of(thing.what));
+    go->setObjectName(QStringLiteral("next_%1").arg(i + 1));
+    go->setProperty("main", i == 0);
+    go->setMinimumHeight(38);
+    connect(go, &QPushButton::clicked, this,
+            [this, station = thing.station, subject = said_of(thing.subject)] { Q_EMIT wanted(station, subject); });
+    line->addWidget(go, 0, Qt::AlignVCenter);
+    next_->addWidget(card);
+    if (i == 0) go->setFocus(Qt::OtherFocusReason);
+  }
+  pages_->setCurrentIndex(1);
+  if (auto* first = findChild<QPushButton*>(QStringLiteral("next_1"))) first->setFocus(Qt::OtherFocusReason);
+}
+
+}  // namespace rigging::app

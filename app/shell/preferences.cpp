@@ -1,0 +1,46 @@
+#include "shell/preferences.h"
+
+#include <QDir>
+#include <algorithm>
+
+#include "base/json.h"
+
+namespace rigging::app {
+namespace {
+
+std::filesystem::path file_in(const QString& folder) {
+  return (folder + QStringLiteral("/preferences.json")).toStdString();
+}
+
+}  // namespace
+
+Preferences read_preferences(const QString& folder) {
+  Preferences p;
+  const auto text = read_file(file_in(folder));
+  if (!text) return p;
+  const Json json = Json::parse(*text, nullptr, false);
+  if (!json.is_object()) return p;
+  const auto word = [&](const char* name) {
+    const auto it = json.find(name);
+    return it != json.end() && it->is_string() ? it->get<std::string>() : std::string();
+  };
+  p.theme = word("theme") == "field" ? Theme::field : word("theme") == "dark" ? Theme::dark : Theme::paper;
+  p.units = word("units") == "imperial" ? UnitSystem::imperial : UnitSystem::metric;
+  if (const auto it = json.find("text_scale"); it != json.end() && it->is_number())
+    p.text_scale = std::clamp(it->get<double>(), 0.8, 1.6);
+  p.window = QByteArray::fromBase64(QByteArray::fromStdString(word("window")));
+  return p;
+}
+
+void write_preferences(const QString& folder, const Preferences& p) {
+  const Json json{{"theme", p.theme == Theme::field  ? "field"
+                            : p.theme == Theme::dark ? "dark"
+                                                     : "paper"},
+                  {"units", p.units == UnitSystem::imperial ? "imperial" : "metric"},
+                  {"text_scale", p.text_scale},
+                  {"window", p.window.toBase64().toStdString()}};
+  QDir().mkpath(folder);
+  (void)write_file_atomically(file_in(folder), json.dump(1));
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,245 @@
+#include "begin/begin.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+#include "airframe/edits.h"
+#include "airframe/kinds.h"
+#include "airframe/proportions.h"
+#include "base/fields.h"
+#include "base/find.h"
+#include "base/number.h"
+#include "catalogue/sockets.h"
+#include "fit/edits.h"
+#include "fit/usual_places.h"
+#include "power/plugs.h"
+#include "review/review.h"
+#include "wiring/plan.h"
+
+namespace rigging {
+namespace {
+
+constexpr double usual_span_m = 1.2;
+
+/// Adds one of the kind, with the surface that it works or the side that it is on.
+std::string add_one(Rig& rig, const PartKind& kind, std::optional<Surface> surface = std::nullopt) {
+  Part part;
+  part.kind = kind.id;
+  part.id = word(kind.group);
+  if (surface && kind.group == PartGroup::servo) part.id += "_" + surface->word();
+  const std::string stem = part.id;
+  for (int n = 2; rig.part(part.id); ++n) part.id = stem + "_" + std::to_string(n);
+  if (surface) part.surface = SurfaceName(*surface);
+  rig.parts.push_back(part);
+  return part.id;
+}
+
+void add_drive(Rig& rig, const Catalogue& catalogue, const DriveKinds& kinds) {
+  const bool pair = has_two_motors(rig.airframe);
+  const PartKind *battery = catalogue.part(kinds.battery), *motor = catalogue.part(kinds.motor),
+                 *propeller = catalogue.part(kinds.propeller), *controller = catalogue.part(kinds.speed_controller);
+  if (battery) add_one(rig, *battery);
+  for (const Side side : {Side::left, Side::right}) {
+    const auto at = pair ? std::optional(Surface{SurfaceKind::motor, side}) : std::nullopt;
+    if (controller) add_one(rig, *controller, at);
+    if (motor) add_one(rig, *motor, at);
+    if (propeller) {
+      const PartKind* other = side == Side::right && pair ? other_handed(catalogue, *propeller) : nullptr;
+      add_one(rig, other ? *other : *propeller, at);
+    }
+    if (!pair) break;
+  }
+}
+
+/// Plans, and gets what is missing to feed all: what the plan asks for, else a module that measures and feeds. Only
+/// what makes something less dark is got.
+void feed(Rig& rig, const Catalogue& catalogue) {
+  const auto dark = [](const Plan& plan) {
+    return std::count_if(plan.obstacles.begin(), plan.obstacles.end(),
+                         [](const Obstacle& o) { return o.code == "POWER-14"; });
+  };
+  Plan plan = plan_wiring(rig, catalogue);
+  for (int round = 0; round < 4 && dark(plan) > 0; ++round) {
+    std::vector<const PartKind*> tries;
+    for (const Obstacle& o : plan.obstacles)
+      if (const PartKind* k = catalogue.part(o.get)) tries.push_back(k);
+    for (const PartKind& k : catalogue.parts)
+      if (k.group == PartGroup::power_module && !k.feeds.empty()) tries.push_back(&k);
+    std::optional<Plan> better;
+    for (const PartKind* k : tries) {
+      Rig with = plan.rig;
+      add_one(with, *k);
+      Plan then = plan_wiring(with, catalogue);
+      if (dark(then) < dark(plan) && !better) better = std::move(then);
+    }
+    if (!better) break;
+    plan = std::move(*better);
+  }
+  rig = plan.rig;
+}
+
+/// The next stronger regulator of the same voltage; null when there is none.
+const PartKind* stronger(const Catalogue& catalogue, const PartKind& regulator) {
+  const PartKind* next = nullptr;
+  for (const PartKind& k : catalogue.parts)
+    if (k.group == PartGroup::regulator && !k.feeds.empty() && k.feeds.front().kind == FeedKind::switching &&
+        std::abs(k.feeds.front().volts - regulator.feeds.front().volts) < 0.6 &&
+        k.feeds.front().amps > regulator.feeds.front().amps &&
+        (!next || k.feeds.front().amps < next->feeds.front().amps))
+      next = &k;
+  return next;
+}
+
+/// What nobody has chosen yet is chosen so that it bears what is asked of it: wires, and the regulators that were got
+/// for the plan.
+void strengthen(Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& ours) {
+  for (int round = 0; round < 12; ++round) {
+    const Review r = review(rig, catalogue);
+    bool changed = false;
+    for (const Snag& s : r.snags) {
+      if (Lead* l = rig.lead(s.subject); l && (s.code == "WIRING-26" || s.code == "WIRING-27") && lead_awg(*l) > 10) {
+        l->gauge_awg = lead_awg(*l) - 2;
+        changed = true;
+      }
+      const auto regulator = std::find(ours.begin(), ours.end(), s.subject);
+      if (s.code.starts_with("POWER-0") && regulator != ours.end())
+        if (Part* p = rig.part(s.subject))
+          if (const PartKind* next = stronger(catalogue, *catalogue.part(p->kind)); next && !changed) {
+            p->kind = next->id;
+            changed = true;
+          }
+    }
+    if (!changed) return;
+  }
+}
+
+/// A speed controller comes with bare wires: it gets the plug of what feeds it.
+void plug_controllers(Rig& rig, const Catalogue& catalogue) {
+  for (const PlugJoint& j : plug_joints(rig, catalogue, analyze_power(rig, catalogue)))
+    if (const PartKind* taker = kind_of(rig, catalogue, j.taker);
+        !j.fits() && !j.phases && taker && taker->group == PartGroup::speed_controller)
+      rig.part(j.taker)->plug = j.giving->id;
+}
+
+/// A class that listens for its lock has a switch for it.
+void unlock(Rig& rig, const ControllerClass& c) {
+  const int lock = c.sticks.unlock_channel;
+  if (lock == 0 || find_in(rig.radio.channels, [&](const Channel& x) { return x.number == lock; })) return;
+  Channel channel;
+  channel.number = lock;
+  channel.function = ChannelFunction::arm;
+  rig.radio.channels.push_back(channel);
+}
+
+}  // namespace
+
+Result<Airframe> airframe_of(const Beginning& b) {
+  if (b.span_m && !(*b.span_m >= 0.1 && *b.span_m <= 20))
+    return failure("span", number_text(*b.span_m, 2) + " m is out of its range", "0.1 to 20 m");
+  Airframe a = usual_airframe(b.kind, b.span_m.value_or(usual_span_m));
+  if (!b.span_m) a.guessed.emplace_back("span_m");
+  a.motors = b.motors;
+  if (b.mass_kg) {
+    a.mass_kg = b.mass_kg;
+    std::erase(a.guessed, "mass_kg");
+  }
+  for (const auto& [name, value] : b.measures) {
+    const Member* m = Described<Airframe>::members().named(name);
+    if (!m || m->kind != &number_kind()) return failure(name, "is no measure of an airframe", "such as root_chord_m");
+    *static_cast<double*>(m->in(&a)) = value;
+    std::erase(a.guessed, name);
+  }
+  a = with_guesses_following(std::move(a));
+  if (const auto ok = in_range(a, "airframe"); !ok) return tl::make_unexpected(ok.error());
+  return a;
+}
+
+std::string usual_servo(const Airframe& airframe, const Catalogue& catalogue) {
+  const double kg = airframe.mass_kg.value_or(1);
+  const char* id = kg <= 0.35  ? "servo_5g_analogue"
+                   : kg < 1.5  ? "servo_9g_analogue"
+                   : kg <= 2.5 ? "servo_12g_metal"
+                               : "servo_20g_metal";
+  return catalogue.part(id) ? id : "";
+}
+
+std::string usual_receiver(const Catalogue& catalogue, const std::string& controller) {
+  const Rig bare = fresh_rig("", AirframeKind::two_ailerons, controller);
+  const auto heard = [&](const PartKind& k) {
+    Rig rig = bare;
+    const std::string id = add_one(rig, k);
+    const Plan plan = plan_wiring(rig, catalogue);
+    return std::none_of(plan.obstacles.begin(), plan.obstacles.end(),
+                        [&](const Obstacle& o) { return o.subject == id || o.subject == "controller"; }) &&
+           std::any_of(plan.rig.leads.begin(), plan.rig.leads.end(),
+                       [&](const Lead& l) { return l.from.part == id || l.to.part == id; });
+  };
+  for (const char* first : {"receiver_two_way", "receiver_serial_inverted", "receiver_summed", "receiver_pulse"})
+    if (const PartKind* k = catalogue.part(first); k && heard(*k)) return first;
+  for (const PartKind& k : catalogue.parts)
+    if (k.group == PartGroup::receiver && heard(k)) return k.id;
+  return {};
+}
+
+SaidDrive drive_in_words(const Catalogue& catalogue, std::string_view words) {
+  SaidDrive drive;
+  for (SaidPart& part : parts_in_words(catalogue, words)) {
+    std::string* id = nullptr;
+    switch (part.kind ? part.kind->group : PartGroup::other) {
+      case PartGroup::motor: id = &drive.kinds.motor; break;
+      case PartGroup::propeller: id = &drive.kinds.propeller; break;
+      case PartGroup::battery: id = &drive.kinds.battery; break;
+      case PartGroup::speed_controller: id = &drive.kinds.speed_controller; break;
+      default: break;
+    }
+    if (!part.remark.empty()) drive.remarks.push_back(part.said + ": " + part.remark);
+    if (id)
+      *id = part.kind->id;
+    else if (part.kind)
+      drive.others.push_back(std::move(part));
+  }
+  return drive;
+}
+
+Result<Edit> begin_rig(const Catalogue& catalogue, const Beginning& b) {
+  const ControllerClass* c = catalogue.controller(b.controller);
+  if (!c) return failure(b.controller, "is no controller class that is known", "an id of the catalogue");
+  const auto airframe = airframe_of(b);
+  if (!airframe) return tl::make_unexpected(airframe.error());
+  Edit edit{fresh_rig(b.name, b.kind, b.controller), "Begun: " + (b.name.empty() ? "a new aircraft" : b.name)};
+  Rig& rig = edit.rig;
+  if (b.motors != Motors::one && b.kind != AirframeKind::towed_glider && b.kind != AirframeKind::twin_differential)
+    rig = with_motors(std::move(rig), b.motors);
+  const Motors motors = rig.airframe.motors;
+  rig.airframe = *airframe;
+  rig.airframe.motors = motors;
+  settle_in_sockets(rig, *c);
+  unlock(rig, *c);
+
+  add_drive(rig, catalogue, b.drive);
+  for (const std::string* id : {&b.receiver, &b.servo})
+    if (!id->empty() && !catalogue.part(*id))
+      return failure(*id, "is no kind of part that is known", "an id of the catalogue");
+  if (!b.servo.empty())
+    for (const Surface s : surfaces_of(rig.airframe))
+      if (s.kind != SurfaceKind::motor) add_one(rig, *catalogue.part(b.servo), s);
+  if (!b.receiver.empty()) add_one(rig, *catalogue.part(b.receiver));
+  for (const SaidPart& said : b.others)
+    for (int i = 0; said.kind && i < said.count; ++i) add_one(rig, *said.kind);
+  if (rig.parts.empty()) return edit;
+  std::set<std::string> told;
+  for (const Part& p : rig.parts) told.insert(p.id);
+  feed(rig, catalogue);
+  plug_controllers(rig, catalogue);
+  std::vector<std::string> ours;
+  for (const Part& p : rig.parts)
+    if (!told.count(p.id)) ours.push_back(p.id);
+  strengthen(rig, catalogue, ours);
+  if (auto placed = place_parts(rig, catalogue, false)) rig = std::move(placed->rig);
+  // Which socket is nearest is known only now.
+  rig = plan_wiring(rig, catalogue).rig;
+  return edit;
+}
+
+}  // namespace rigging

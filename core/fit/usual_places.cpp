@@ -1,0 +1,463 @@
+#include "fit/usual_places.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "airframe/airframe.h"
+#include "airframe/body.h"
+#include "airframe/kinds.h"
+#include "airframe/planform.h"
+#include "base/angle.h"
+#include "fit/fit.h"
+#include "fit/room.h"
+
+namespace rigging {
+namespace {
+
+constexpr double between_m = 0.003;  // least air between two parts
+constexpr double step_m = 0.005;     // of the search
+constexpr double of_section = 0.92;  // that boxes may fill of an oval section
+constexpr double video_to_satellites_m = 0.12, video_to_receiver_m = 0.1, iron_to_compass_m = 0.07;  // with some room
+constexpr double board_behind_battery_m = 0.05;
+constexpr double least_frame_share = 0.3;
+
+/// Where a bare airframe usually balances, behind a quarter of the mean chord and in mean chords: a tail pulls it back,
+/// a foreplane forward (from memory, ±0.2).
+double bare_frame_chords(AirframeKind kind) { return has_foreplane(kind) ? -0.15 : has_tail(kind) ? 0.4 : 0.1; }
+
+/// What something must keep clear of.
+bool keeps_clear(PartGroup a, bool a_compass, PartGroup b, bool b_compass, double distance_m) {
+  const auto pair = [&](PartGroup x, PartGroup y) { return (a == x && b == y) || (a == y && b == x); };
+  const auto iron = [](PartGroup g) {
+    return g == PartGroup::motor || g == PartGroup::buzzer || g == PartGroup::servo ||
+           g == PartGroup::speed_controller || g == PartGroup::battery || g == PartGroup::power_module;
+  };
+  if (pair(PartGroup::video_transmitter, PartGroup::satellite_receiver)) return distance_m >= video_to_satellites_m;
+  if (pair(PartGroup::video_transmitter, PartGroup::receiver)) return distance_m >= video_to_receiver_m;
+  if ((a_compass && iron(b)) || (b_compass && iron(a))) return distance_m >= iron_to_compass_m;
+  return true;
+}
+
+class Places {
+ public:
+  /// Of what is `open` nothing is in the way until it is put somewhere.
+  Places(Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& open)
+      : rig_(rig), catalogue_(catalogue), planform_(planform_of(rig.airframe)) {
+    for (const Place& p : rig.places)
+      if (std::find(open.begin(), open.end(), p.part) == open.end()) note(p.part);
+  }
+
+  bool has(const std::string& id) const { return placed_.count(id) > 0; }
+
+  /// At its own place, whatever is there already.
+  void put(const std::string& id, Point at) {
+    place(id, at);
+    note(id);
+  }
+
+  /// The nearest free spot in the body, or in the wing (`in_wing`: on that side). The wished-for one when there is
+  /// none.
+  bool settle(const std::string& id, Point wished, bool in_wing) {
+    const auto size = size_of(rig_, catalogue_, id, turn_of(id));
+    if (!size) {
+      put(id, wished);
+      return true;
+    }
+    std::optional<Point> best;
+    double best_cost = 1e9;
+    const auto look = [&](Point at) {
+      const double cost =
+          std::abs(at.x() - wished.x()) + 0.8 * std::abs(at.y() - wished.y()) + 0.6 * std::abs(at.z() - wished.z());
+      if (cost >= best_cost || !fits(*size, at, in_wing) || !free(id, *size, at)) return;
+      best_cost = cost;
+      best = at;
+    };
+    const double reach = in_wing ? 0.4 * rig_.airframe.span_m : rig_.airframe.length_m;
+    for (double off = 0; off <= reach; off += step_m)
+      for (const double sign : {1.0, -1.0}) {
+        if (off > best_cost) break;
+        if (in_wing) {
+          // Along the span, and a little along the chord.
+          for (double along = -0.06; along <= 0.06; along += 0.01)
+            look({wished.x() + along, wished.y() + sign * off, wished.z()});
+        } else {
+          const double x = wished.x() + sign * off;
+          const auto section = body_at(rig_.airframe, x);
+          if (!section) continue;
+          const double y = std::max(0.0, of_section * section->half_width_m - size->y() / 2),
+                       z = std::max(0.0, of_section * section->half_height_m - size->z() / 2);
+          for (const double share_y : {0.0, 0.5, -0.5, 1.0, -1.0})
+            for (const double share_z : {0.0, 0.5, -0.5, 1.0, -1.0})
+              look({x, share_y * y, section->below_m + share_z * z});
+          look({x, wished.y(), wished.z()});
+        }
+      }
+    put(id, best.value_or(wished));
+    return best.has_value();
+  }
+
+ private:
+  struct Placed {
+    PartRoom room;
+    PartGroup group = PartGroup::other;
+    bool compass = false;
+  };
+
+  Turn turn_of(const std::string& id) const {
+    const Place* p = rig_.place(id);
+    return p ? static_cast<Turn>(p->turn) : Turn{};
+  }
+  std::pair<PartGroup, bool> nature(const std::string& id) const {
+    const PartKind* k = kind_of(rig_, catalogue_, id);
+    return {k ? k->group : PartGroup::other, k && k->magnetic_sensor};
+  }
+
+  void place(const std::string& id, const Point& at) {
+    Place* p = rig_.place(id);
+    if (!p) {
+      p = &rig_.places.emplace_back();
+      p->part = id;
+    }
+    const auto mm = [](double v) { return std::round(v * 1000) / 1000; };
+    p->x_m = mm(at.x()), p->y_m = mm(at.y()), p->z_m = mm(at.z());
+  }
+
+  void note(const std::string& id) {
+    const auto [group, compass] = nature(id);
+    if (const auto room = room_of(rig_, catalogue_, id))
+      placed_[id] = {*room, group, compass};
+    else if (const Place* p = rig_.place(id))
+      placed_[id] = {{point_of(*p), point_of(*p)}, group, compass};
+  }
+
+  bool free(const std::string& id, const Point& size, const Point& at) const {
+    const auto [group, compass] = nature(id);
+    const PartRoom room{at - size / 2, at + size / 2};
+    const PartRoom wide{room.least - Point::Constant(between_m), room.most + Point::Constant(between_m)};
+    return std::all_of(placed_.begin(), placed_.end(), [&, group = group, compass = compass](const auto& entry) {
+      const Placed& o = entry.second;
+      if (entry.first == id) return true;
+      if (o.room.least != o.room.most && wide.overlap(o.room) > 0) return false;
+      return keeps_clear(group, compass, o.group, o.compass, (at - o.room.middle()).norm());
+    });
+  }
+
+  bool fits(const Point& size, const Point& at, bool in_wing) const {
+    if (in_wing) {
+      const HalfSurface& w = planform_.wing;
+      const double half = std::abs(w.tip.y()), y = std::abs(at.y());
+      if (y - size.y() / 2 < 0 || y + size.y() / 2 > 0.98 * half) return false;
+      const double share = y / half, le = std::lerp(w.root.x(), w.tip.x(), share),
+                   chord = std::lerp(w.root_chord_m, w.tip_chord_m, share);
+      return at.x() + size.x() / 2 <= le &&
+             at.x() - size.x() / 2 >= le - chord * (1 - 0.5 * rig_.airframe.surface_chord);
+    }
+    for (const double end : {at.x() + size.x() / 2, at.x() - size.x() / 2}) {
+      const auto section = body_at(rig_.airframe, end);
+      if (!section || std::abs(at.y()) + size.y() / 2 > section->half_width_m ||
+          std::abs(at.z() - section->below_m) + size.z() / 2 > section->half_height_m)
+        return false;
+    }
+    return true;
+  }
+
+  Rig& rig_;
+  const Catalogue& catalogue_;
+  Planform planform_;
+  std::map<std::string, Placed> placed_;
+};
+
+/// Where everything of one rig belongs.
+class Belongs {
+ public:
+  Belongs(Rig& rig, const Catalogue& catalogue, bool again)
+      : rig_(rig), catalogue_(catalogue), airframe_(analyze_airframe(rig)), planform_(planform_of(rig.airframe)) {
+    for (const Part& p : rig.parts)
+      if (again || !rig.place(p.id)) open_.push_back(p.id);
+    if (again || !rig.place("controller")) open_.emplace_back("controller");
+  }
+
+  bool anything() const { return !open_.empty(); }
+
+  void carry_out() {
+    // The battery's place follows from all the others, and they make room for it: a second round settles it.
+    std::optional<double> battery_x;
+    for (int round = 0; round < 3; ++round) {
+      Places places(rig_, catalogue_, open_);
+      all(places, battery_x);
+      const auto wanted = balance_x();
+      if (!wanted || (battery_x && std::abs(*wanted - *battery_x) < 0.003)) break;
+      battery_x = wanted;
+    }
+  }
+
+ private:
+  bool is_open(const std::string& id) const { return std::find(open_.begin(), open_.end(), id) != open_.end(); }
+
+  PartGroup group(const std::string& id) const {
+    const PartKind* k = kind_of(rig_, catalogue_, id);
+    return k ? k->group : PartGroup::other;
+  }
+  std::vector<std::string> of(PartGroup g) const {
+    std::vector<std::string> ids;
+    for (const std::string& id : open_)
+      if (id != "controller" && group(id) == g) ids.push_back(id);
+    return ids;
+  }
+  Point size(const std::string& id) const {
+    return size_of(rig_, catalogue_, id, Turn{}).value_or(Point(0.02, 0.02, 0.01));
+  }
+  double end_x() const { return -body_of(rig_.airframe).length_m; }
+
+  /// The middle line of the wing at a share of the half span, `along` of the chord behind its edge.
+  Point in_wing(double side, double share, double along) const {
+    const HalfSurface& w = planform_.wing;
+    const Point edge = mix(w.root, w.tip, share);
+    const double chord = std::lerp(w.root_chord_m, w.tip_chord_m, share);
+    return {edge.x() - along * chord, side * std::abs(edge.y()), edge.z()};
+  }
+
+  void drive(Places& places) {
+    std::vector<Point> hubs;
+    for (const Panel& p : airframe_.panels)
+      if (p.part == Panel::Part::propeller) hubs.push_back(p.hinge_a);
+    const bool behind = propeller_behind(rig_.airframe);
+    const double aft = behind ? 1 : -1;  // from the hub to the motor
+    const auto motors = of(PartGroup::motor), propellers = of(PartGroup::propeller),
+               controllers = of(PartGroup::speed_controller);
+    const auto hub = [&](const std::string& id, std::size_t i) -> std::optional<Point> {
+      if (hubs.empty()) return std::nullopt;
+      const Part* p = rig_.part(id);
+      if (p && p->surface && hubs.size() == 2) return hubs[p->surface->side == Side::right ? 1 : 0];
+      return hubs[std::min(i, hubs.size() - 1)];
+    };
+    for (std::size_t i = 0; i < motors.size(); ++i)
+      if (const auto h = hub(motors[i], i))
+        places.put(motors[i], *h + Point(aft * (0.01 + size(motors[i]).x() / 2), 0, 0));
+    for (std::size_t i = 0; i < propellers.size(); ++i)
+      if (const auto h = hub(propellers[i], i)) places.put(propellers[i], *h);
+    for (std::size_t i = 0; i < controllers.size(); ++i) {
+      const double motor = i < motors.size() ? size(motors[i]).x() : 0.03, own = size(controllers[i]).x();
+      const auto h = hub(controllers[i], i);
+      if (h && hubs.size() == 2)
+        places.put(controllers[i], *h + Point(-(0.01 + motor + 0.015 + own / 2), 0, 0));
+      else
+        places.settle(controllers[i], h ? Point(h->x() + aft * (0.025 + motor + own / 2), 0, 0) : Point(-0.1, 0, 0),
+                      false);
+    }
+  }
+
+  void servos(Places& places) {
+    for (const std::string& id : of(PartGroup::servo)) {
+      const Part* part = rig_.part(id);
+      const Point own = size(id);
+      const Panel* panel = nullptr;
+      if (part->surface)
+        for (const Panel& p : airframe_.panels)
+          if (p.surface && *p.surface == static_cast<const Surface&>(*part->surface) && !panel) panel = &p;
+      const double behind_wing = planform_.wing.root.x() - planform_.wing.root_chord_m - 0.01 - own.x() / 2;
+      if (!panel) {
+        places.settle(id, {behind_wing, 0, 0}, false);
+        continue;
+      }
+      Point middle = Point::Zero();
+      for (const Point& c : panel->corners) middle += c / static_cast<double>(panel->corners.size());
+      const Point hinge = (panel->hinge_a + panel->hinge_b) / 2;
+      const SurfaceKind kind = part->surface->kind;
+      const bool wing = panel->part == Panel::Part::wing;
+      const bool on_boom =
+          rig_.airframe.kind == AirframeKind::flaperons_inverted_v_tail && panel->part == Panel::Part::tail;
+      const bool in_fin = kind == SurfaceKind::rudder && part->surface->side != Side::single;
+      if (wing || on_boom || in_fin) {
+        // Ahead of the hinge by the length of a short rod.
+        const double side = hinge.y() < 0 ? -1 : 1;
+        const double y = on_boom  ? side * std::max(std::abs(panel->hinge_a.y()), std::abs(panel->hinge_b.y()))
+                         : in_fin ? hinge.y() - side * (own.y() / 2 + 0.012)
+                                  : hinge.y();
+        const Point at(hinge.x() + 0.012 + own.x() / 2, y, wing ? hinge.z() : on_boom ? 0 : planform_.wing.tip.z());
+        if (wing)
+          places.settle(id, at, true);
+        else
+          places.put(id, at);
+      } else if (kind == SurfaceKind::canard) {
+        places.settle(id, {hinge.x() - 0.03 - own.x() / 2, 0, 0}, false);
+      } else {
+        places.settle(id, {behind_wing, part->surface->side == Side::left ? -0.01 : 0.01, 0}, false);
+      }
+    }
+  }
+
+  /// The target of the balance point, behind the nose as x.
+  double target_x() const {
+    const double margin = rig_.fit.static_margin;
+    return -(airframe_.neutral_point.value - margin * airframe_.mean_chord.value);
+  }
+
+  /// Between battery and motor, where the thick leads run, for something so long.
+  double power_x(const std::vector<std::string>& batteries, bool behind, double length) const {
+    const Place* b = batteries.empty() ? nullptr : rig_.place(batteries.front());
+    if (!b) return behind ? 0.6 * end_x() : 0.6 * target_x();
+    const double off = size(batteries.front()).x() / 2 + 0.02 + length / 2;
+    return std::clamp(b->x_m + (behind ? -off : off), end_x(), 0.0);
+  }
+
+  void all(Places& places, std::optional<double> battery_x) {
+    const bool behind = propeller_behind(rig_.airframe);
+    const double end = end_x(), target = target_x();
+    drive(places);
+    for (const std::string& id : of(PartGroup::camera))
+      places.settle(id,
+                    {behind || rig_.airframe.kind == AirframeKind::towed_glider ? -size(id).x() / 2
+                                                                                : 0.75 * planform_.wing.root.x(),
+                     0, behind ? 0 : -0.03},
+                    false);
+    const auto batteries = of(PartGroup::battery);
+    for (const std::string& id : batteries)
+      places.settle(id, {battery_x.value_or(behind ? 0.25 * end : 0.5 * target), 0, 0}, false);
+    if (is_open("controller")) {
+      // Near the balance point, but not on the battery's leads.
+      double x = target;
+      for (const std::string& id : batteries)
+        if (const Place* b = rig_.place(id)) {
+          const double clear = size(id).x() / 2 + board_behind_battery_m +
+                               size_of(rig_, catalogue_, "controller", Turn{}).value_or(Point(0.04, 0, 0)).x() / 2;
+          if (std::abs(x - b->x_m) < clear) x = b->x_m - clear;
+        }
+      places.settle("controller", {x, 0, 0}, false);
+    }
+    servos(places);
+    const Place* board = rig_.place("controller");
+    const double board_x = board ? board->x_m : target,
+                 board_half = size_of(rig_, catalogue_, "controller", Turn{}).value_or(Point(0.04, 0.03, 0.01)).x() / 2;
+    const bool room_behind =
+        has_tail(rig_.airframe.kind) && rig_.airframe.kind != AirframeKind::flaperons_inverted_v_tail;
+    for (const std::string& id : of(PartGroup::video_transmitter)) {
+      const PartKind* k = kind_of(rig_, catalogue_, id);
+      const bool with_camera = k && !k->terminal("video");
+      if (with_camera)
+        places.settle(id, {-size(id).x() / 2, 0, 0}, false);
+      else
+        places.settle(id, in_wing(-1, 0.4, 0.45), true);
+    }
+    for (const PartGroup g : {PartGroup::satellite_receiver, PartGroup::compass})
+      for (const std::string& id : of(g)) {
+        const double back = planform_.wing.root.x() - planform_.wing.root_chord_m - 0.12 - size(id).x() / 2;
+        if (room_behind) {
+          const auto section = body_at(rig_.airframe, back);
+          places.settle(id, {back, 0, section ? -(section->half_height_m - size(id).z() / 2) : 0}, false);
+        } else {
+          places.settle(id, in_wing(1, g == PartGroup::compass ? 0.55 : 0.42, 0.4), true);
+        }
+      }
+    for (const std::string& id : of(PartGroup::airspeed)) places.settle(id, in_wing(1, 0.62, 0.2), true);
+    for (const std::string& id : of(PartGroup::receiver))
+      places.settle(id, {board_x - board_half - 0.015 - size(id).x() / 2, 0, 0}, false);
+    for (const std::string& id : of(PartGroup::power_module))
+      places.settle(id, {power_x(batteries, behind, size(id).x()), 0, 0}, false);
+    for (const std::string& id : of(PartGroup::regulator))
+      places.settle(id, {power_x(batteries, behind, size(id).x()), 0, 0.02}, false);
+    for (const std::string& id : open_)
+      if (!places.has(id)) places.settle(id, {board_x - board_half - 0.05, 0, 0}, false);
+  }
+
+  /// Where the first battery balances it, as x; nothing where masses are missing.
+  std::optional<double> balance_x() const {
+    Rig weighed = rig_;
+    std::string battery;
+    double parts = 0;
+    for (const Part& p : rig_.parts) {
+      const PartKind* k = catalogue_.part(p.kind);
+      parts += p.mass_kg.value_or(k ? k->mass_kg.value_or(0) : 0);
+      if (battery.empty() && k && k->group == PartGroup::battery && is_open(p.id)) battery = p.id;
+    }
+    const Place* place = battery.empty() ? nullptr : rig_.place(battery);
+    if (!place) return std::nullopt;
+    if (!weighed.fit.frame_mass_kg) {
+      if (!rig_.airframe.mass_kg) return std::nullopt;
+      weighed.fit.frame_mass_kg = std::max(least_frame_share * *rig_.airframe.mass_kg, *rig_.airframe.mass_kg - parts);
+      weighed.fit.frame_at_m =
+          planform_.wing.quarter_chord_m() + bare_frame_chords(rig_.airframe.kind) * planform_.wing.mean_chord_m();
+    }
+    double mass = *weighed.fit.frame_mass_kg, moment = -weighed.fit.frame_at_m * mass;
+    const auto add = [&](const std::string& id, double kg) {
+      if (const Place* p = rig_.place(id)) mass += kg, moment += kg * p->x_m;
+    };
+    if (const ControllerClass* c = catalogue_.controller(rig_.controller.kind)) add("controller", c->mass_kg);
+    double own = 0;
+    for (const Part& p : rig_.parts) {
+      const PartKind* k = catalogue_.part(p.kind);
+      const double kg = p.mass_kg.value_or(k ? k->mass_kg.value_or(0) : 0);
+      if (p.id == battery) own = kg;
+      add(p.id, kg);
+    }
+    if (own <= 0) return std::nullopt;
+    const double to = place->x_m + (target_x() * mass - moment) / own;
+    const double half = size(battery).x() / 2;
+    return std::clamp(to, end_x() + half, -half - 0.005);
+  }
+
+  Rig& rig_;
+  const Catalogue& catalogue_;
+  AirframeReport airframe_;
+  Planform planform_;
+  std::vector<std::string> open_;
+};
+
+/// What stays when two are in one place: the higher.
+int firmness(const Rig& rig, const Catalogue& catalogue, const std::string& id) {
+  if (id == "controller") return 80;
+  const PartKind* k = kind_of(rig, catalogue, id);
+  switch (k ? k->group : PartGroup::other) {
+    case PartGroup::motor:
+    case PartGroup::propeller: return 100;
+    case PartGroup::battery: return 90;
+    case PartGroup::servo: return 70;
+    case PartGroup::speed_controller: return 60;
+    case PartGroup::camera: return 50;
+    case PartGroup::satellite_receiver:
+    case PartGroup::compass: return 40;
+    default: return 10;
+  }
+}
+
+}  // namespace
+
+Result<Edit> place_parts(const Rig& rig, const Catalogue& catalogue, bool again) {
+  Edit edit{rig, again ? "Everything where its kind belongs" : "Placed where their kind belongs"};
+  Belongs belongs(edit.rig, catalogue, again);
+  if (!belongs.anything()) return failure("the parts", "all have a place", "a part without one");
+  belongs.carry_out();
+  return edit;
+}
+
+Result<Edit> spread_out(const Rig& rig, const Catalogue& catalogue) {
+  Edit edit{rig, "Spread out"};
+  const auto pairs = [&] {
+    auto all = find_clashes(edit.rig, catalogue);
+    std::erase_if(all, [](const Clash& c) { return c.other.empty(); });
+    return all;
+  };
+  auto clashes = pairs();
+  if (clashes.empty()) return failure("the parts", "overlap nowhere", "two that do");
+  const std::size_t before = clashes.size();
+  for (std::size_t turns = 0; turns < 2 * rig.parts.size() && !clashes.empty(); ++turns) {
+    // The one that moves most easily of all that are in somebody's way.
+    std::string moves;
+    for (const Clash& c : clashes)
+      for (const std::string& id : {c.part, c.other})
+        if (moves.empty() || firmness(edit.rig, catalogue, id) < firmness(edit.rig, catalogue, moves)) moves = id;
+    const Place now = *edit.rig.place(moves);
+    Places places(edit.rig, catalogue, {moves});
+    const Point at = point_of(now);
+    const auto section = body_at(rig.airframe, at.x());
+    const bool in_wing = !section || std::abs(at.y()) > section->half_width_m;
+    if (!places.settle(moves, at, in_wing) && !places.settle(moves, at, !in_wing)) break;
+    clashes = pairs();
+  }
+  if (clashes.size() >= before)
+    return failure("the parts", "find no room inside of the outline", "a smaller part, or a wider body");
+  return edit;
+}
+
+}  // namespace rigging

@@ -1,0 +1,188 @@
+#include "shell/beginning_page.h"
+
+#include <gtest/gtest.h>
+
+#include <QComboBox>
+#include <QLineEdit>
+#include <QListWidget>
+
+#include "airframe/kinds.h"
+#include "bench_builder.h"
+#include "fit/fit.h"
+#include "look/measure_edit.h"
+#include "review/grouped.h"
+#include "wiring/plan.h"
+
+namespace rigging::app {
+namespace {
+
+/// What a builder tells, as it is typed.
+struct Told {
+  const char* name;
+  AirframeKind kind;
+  const char *span, *mass, *controller, *drive, *others;
+};
+
+const Told firsts[] = {
+    {"Fen", AirframeKind::flying_wing, "1.2 m", "1.1 kg", "full_controller", "",
+     "camera, 200 mW video, satellite with compass, buzzer"},
+    {"Larch", AirframeKind::motor_glider, "1,5 m", "900 g", "inline_dial", "", ""},
+    {"Wren", AirframeKind::flying_wing, "700", "300", "fixed_wing", "2S 850 mAh", ""},
+    {"Pair", AirframeKind::twin_differential, "63 in", "1.9 kg", "full_controller", "", "gps with compass"},
+    {"Mere", AirframeKind::v_tail, "2.4", "3.8", "large_controller", "",
+     "satellite with compass, airspeed, recording camera, 5V 5A regulator"}};
+
+/// Clicks and keys, as they are counted.
+struct Hand {
+  Builder& b;
+  int clicks = 0, keys = 0;
+
+  void type(const char* field, const char* text) {
+    auto* line = b.find<QLineEdit>(QLatin1String(field));
+    ASSERT_TRUE(line) << field;
+    QTest::mouseClick(line, Qt::LeftButton);
+    ++clicks;
+    QTest::keyClicks(line, QString::fromUtf8(text));
+    keys += static_cast<int>(qstrlen(text));
+  }
+  void choose(const char* box, const char* data) {
+    auto* combo = b.find<QComboBox>(QLatin1String(box));
+    combo->setCurrentIndex(combo->findData(QLatin1String(data)));
+    ++clicks, ++clicks;
+  }
+  void pick_kind(AirframeKind kind) {
+    auto* kinds = b.find<QListWidget>(QStringLiteral("begin_kinds"));
+    for (int i = 0; i < kinds->count(); ++i)
+      if (kinds->item(i)->data(Qt::UserRole).toInt() == static_cast<int>(kind)) {
+        kinds->scrollToItem(kinds->item(i));
+        QTest::mouseClick(kinds->viewport(), Qt::LeftButton, {}, kinds->visualItemRect(kinds->item(i)).center());
+      }
+    ++clicks;
+  }
+};
+
+void expect_begun(Builder& b, const Told& told) {
+  const Rig& rig = b.window.document().rig();
+  EXPECT_EQ(rig.name, told.name);
+  EXPECT_EQ(rig.airframe.kind, told.kind);
+  EXPECT_EQ(rig.controller.kind, told.controller);
+  EXPECT_EQ(rig.places.size(), rig.parts.size() + 1) << told.name << ": everything has a place";
+  EXPECT_TRUE(find_clashes(rig, b.window.document().catalogue()).empty()) << told.name;
+  const Plan plan = plan_wiring(rig, b.window.document().catalogue());
+  EXPECT_TRUE(plan.obstacles.empty()) << told.name << ": " << plan.obstacles.front().what;
+  EXPECT_EQ(plan.changes, 0) << told.name;
+  for (const ConsumerReport& c : b.window.document().review().power.consumers)
+    EXPECT_TRUE(c.lit[static_cast<std::size_t>(SupplyState::battery)]) << told.name << ": dark " << c.name;
+  // The second tier may add some.
+  EXPECT_TRUE(b.wait([&] { return b.window.document().deferred() != nullptr; }, 20000));
+  const auto cards = grouped(b.window.document().snags());
+  EXPECT_LT(cards.size(), 8u) << told.name;
+  if (cards.size() >= 8)
+    for (const SnagGroup& g : cards) ADD_FAILURE() << told.name << " " << g.first().code << " " << g.first().what;
+  EXPECT_TRUE(b.window.document().unsaved_work()) << "what was put on paper is somebody's work";
+}
+
+class FirstRig : public testing::TestWithParam<Told> {};
+
+TEST_P(FirstRig, IsBuiltFromNothingThroughTheWindow) {
+  const Told& told = GetParam();
+  Builder b;
+  b.window.begin();
+  Hand hand{b};
+  hand.type("begin_name", told.name);
+  hand.pick_kind(told.kind);
+  hand.type("begin_span", told.span);
+  hand.type("begin_mass", told.mass);
+  hand.choose("begin_controller", told.controller);
+  if (*told.drive) hand.type("begin_drive", told.drive);
+  if (*told.others) hand.type("begin_others", told.others);
+  EXPECT_EQ(b.find<QLabel>(QStringLiteral("begin_problem"))->text(), QString());
+  EXPECT_EQ(b.find<QLabel>(QStringLiteral("begin_drive_words"))->text(), QString());
+  ASSERT_TRUE(b.click(QStringLiteral("begin_take")));
+  ++hand.clicks;
+  expect_begun(b, told);
+  EXPECT_LT(hand.clicks, 20);
+  RecordProperty("clicks", hand.clicks);
+  RecordProperty("keys", hand.keys);
+  // What next: three things, and one key leads to the first.
+  for (const char* key : {"next_1", "next_2", "next_3"}) EXPECT_TRUE(b.can_click(QLatin1String(key))) << key;
+  ASSERT_TRUE(b.click(QStringLiteral("next_1")));
+  EXPECT_EQ(b.window.station(), Station::airframe) << "the guesses are measured first";
+  // One undo takes it all back.
+  b.window.document().undo();
+  EXPECT_TRUE(b.window.document().rig().parts.empty());
+}
+
+INSTANTIATE_TEST_SUITE_P(Beginning, FirstRig, testing::ValuesIn(firsts),
+                         [](const auto& i) { return std::string(i.param.name); });
+
+TEST(Beginning, TheKeyboardAloneDoesIt) {
+  Builder b;
+  b.window.begin();
+  const auto tab_to = [&](const char* name) {
+    for (int i = 0; i < 40; ++i) {
+      if (const QWidget* now = QApplication::focusWidget(); now && now->objectName() == QLatin1String(name))
+        return true;
+      QTest::keyClick(QApplication::focusWidget(), Qt::Key_Tab);
+    }
+    return false;
+  };
+  const auto type = [&](const char* text) { QTest::keyClicks(QApplication::focusWidget(), QString::fromUtf8(text)); };
+  ASSERT_TRUE(QApplication::focusWidget());
+  EXPECT_EQ(QApplication::focusWidget()->objectName(), QStringLiteral("begin_name"));
+  type("Fen");
+  ASSERT_TRUE(tab_to("begin_kinds"));
+  type("Flying");
+  ASSERT_TRUE(tab_to("begin_span"));
+  type("1.2 m");
+  ASSERT_TRUE(tab_to("begin_mass"));
+  type("1.1 kg");
+  ASSERT_TRUE(tab_to("begin_controller"));
+  ASSERT_TRUE(tab_to("begin_others"));
+  type("camera, 200 mW video, satellite with compass, buzzer");
+  ASSERT_TRUE(tab_to("begin_take"));
+  QTest::keyClick(QApplication::focusWidget(), Qt::Key_Space);
+  expect_begun(b, firsts[0]);
+  ASSERT_TRUE(tab_to("next_1"));
+  QTest::keyClick(QApplication::focusWidget(), Qt::Key_Space);
+  EXPECT_EQ(b.window.station(), Station::airframe);
+}
+
+TEST(Beginning, WhatIsNotUnderstoodStaysAndSaysWhy) {
+  Builder b;
+  b.window.begin();
+  Hand hand{b};
+  hand.type("begin_span", "1.2 furlongs");
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("begin_problem"))->text().contains(QStringLiteral("furlongs")));
+  EXPECT_FALSE(b.can_click(QStringLiteral("begin_take")));
+  auto* span = b.find<MeasureEdit>(QStringLiteral("begin_span"));
+  EXPECT_EQ(span->text(), QStringLiteral("1.2 furlongs"));
+  span->clear();
+  hand.type("begin_span", "1200 kg");
+  EXPECT_FALSE(b.can_click(QStringLiteral("begin_take")));
+  span->selectAll();
+  hand.type("begin_span", "");
+  QTest::keyClick(span, Qt::Key_A, Qt::ControlModifier);
+  QTest::keyClicks(span, QStringLiteral("48\""));
+  EXPECT_TRUE(b.can_click(QStringLiteral("begin_take")));
+  EXPECT_NEAR(*span->value(), 1.2192, 1e-9);
+  hand.type("begin_others", "flux capacitor, video 250 mW, <b>camera</b>");
+  const QString others = b.find<QLabel>(QStringLiteral("begin_others_words"))->text();
+  EXPECT_TRUE(others.contains(QStringLiteral("left out"))) << others.toStdString();
+  EXPECT_TRUE(others.contains(QStringLiteral("nearest"))) << others.toStdString();
+  hand.type("begin_drive", "2300 kV motor, 9x6, 3S 1300");
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("begin_drive_words"))->text().contains(QStringLiteral("The motor bears")));
+}
+
+TEST(Beginning, NothingIsLostThatIsOpen) {
+  Builder b;
+  ASSERT_TRUE(b.open("heath", Station::fit));
+  const Rig before = b.window.document().rig();
+  b.window.begin();
+  ASSERT_TRUE(b.click(QStringLiteral("begin_leave")));
+  EXPECT_EQ(b.window.station(), Station::fit);
+  EXPECT_EQ(b.window.document().rig(), before);
+}
+
+}  // namespace
+}  // namespace rigging::app

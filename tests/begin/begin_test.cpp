@@ -1,0 +1,129 @@
+#include "begin/begin.h"
+
+#include <gtest/gtest.h>
+
+#include "airframe/kinds.h"
+#include "base/find.h"
+#include "begin/what_next.h"
+#include "bench_rig.h"
+#include "fit/fit.h"
+#include "fit/usual_places.h"
+#include "review/grouped.h"
+#include "review/review.h"
+#include "wiring/plan.h"
+
+namespace rigging {
+namespace {
+
+struct First {
+  const char* name;
+  AirframeKind kind;
+  double span_m, mass_kg;
+  const char *controller, *drive, *others;
+};
+
+/// As a builder would tell them.
+const First firsts[] = {
+    {"wing", AirframeKind::flying_wing, 1.2, 1.1, "full_controller", "",
+     "camera, 200 mW video, satellite with compass, buzzer"},
+    {"motor glider", AirframeKind::motor_glider, 1.5, 0.9, "inline_dial", "", ""},
+    {"small wing", AirframeKind::flying_wing, 0.7, 0.3, "fixed_wing", "", ""},
+    {"twin", AirframeKind::twin_differential, 1.6, 1.9, "full_controller", "", "satellite with compass"},
+    {"surveyor", AirframeKind::v_tail, 2.4, 3.8, "large_controller", "",
+     "satellite with compass, airspeed, recording camera, 5 V 5 A regulator, power module"}};
+
+Rig begun(const First& f) {
+  Beginning b;
+  b.name = f.name, b.kind = f.kind, b.span_m = f.span_m, b.mass_kg = f.mass_kg, b.controller = f.controller;
+  const auto airframe = airframe_of(b);
+  const auto drives = suggest_drives(*airframe, shipped(), drive_in_words(shipped(), f.drive).kinds);
+  EXPECT_FALSE(drives.empty()) << f.name;
+  if (!drives.empty()) b.drive = drives.front().kinds;
+  b.servo = usual_servo(*airframe, shipped());
+  b.receiver = usual_receiver(shipped(), f.controller);
+  b.others = parts_in_words(shipped(), f.others);
+  auto edit = begin_rig(shipped(), b);
+  EXPECT_TRUE(edit) << f.name;
+  return edit ? edit->rig : Rig{};
+}
+
+TEST(Begin, FiveFirstRigsArePlacedFedAndPlanned) {
+  for (const First& f : firsts) {
+    const Rig rig = begun(f);
+    EXPECT_EQ(rig.places.size(), rig.parts.size() + 1) << f.name;
+    EXPECT_TRUE(find_clashes(rig, shipped()).empty()) << f.name;
+    const Plan plan = plan_wiring(rig, shipped());
+    for (const Obstacle& o : plan.obstacles) ADD_FAILURE() << f.name << ": " << o.what;
+    EXPECT_EQ(plan.changes, 0) << f.name << ": planned already";
+    const Review r = review(rig, shipped());
+    for (const ConsumerReport& c : r.power.consumers)
+      EXPECT_TRUE(c.lit[static_cast<std::size_t>(SupplyState::battery)]) << f.name << ": dark " << c.name;
+    const auto groups = grouped(r.snags);
+    for (const Snag& s : r.snags)
+      EXPECT_FALSE(s.code.starts_with("WIRING") || s.code.starts_with("POWER-0"))
+          << f.name << " " << s.code << " " << s.what;
+    EXPECT_LT(groups.size(), 8u) << f.name;
+    if (groups.size() >= 8)
+      for (const SnagGroup& g : groups)
+        ADD_FAILURE() << f.name << " " << g.first().code << " " << g.first().what << " " << g.more();
+    for (const Snag& s : r.snags) EXPECT_NE(s.severity, Severity::grounds) << f.name << " " << s.code << " " << s.what;
+  }
+}
+
+TEST(Begin, WhatNextIsThreeThings) {
+  for (const First& f : firsts) {
+    const Rig rig = begun(f);
+    const auto next = what_next(rig, shipped(), review(rig, shipped()));
+    ASSERT_EQ(next.size(), 3u) << f.name;
+    EXPECT_NE(next.front().what.find("guess"), std::string::npos) << f.name;
+  }
+  const Rig bare = begin_rig(shipped(), {})->rig;
+  const auto next = what_next(bare, shipped(), review(bare, shipped()));
+  ASSERT_EQ(next.size(), 3u);
+  EXPECT_EQ(next.front().station, Station::fit) << "nothing is on board";
+}
+
+TEST(Begin, EverythingCanBeLeftOpen) {
+  const auto edit = begin_rig(shipped(), {});
+  ASSERT_TRUE(edit);
+  EXPECT_TRUE(edit->rig.parts.empty());
+  EXPECT_FALSE(edit->rig.outputs.empty());
+  EXPECT_GT(std::count(edit->rig.airframe.guessed.begin(), edit->rig.airframe.guessed.end(), "span_m"), 0);
+}
+
+TEST(Begin, WhatIsOutOfRangeIsRefused) {
+  Beginning b;
+  b.span_m = 200;
+  EXPECT_FALSE(airframe_of(b));
+  EXPECT_FALSE(begin_rig(shipped(), b));
+  b.span_m = 1.2;
+  b.mass_kg = -1;
+  EXPECT_FALSE(begin_rig(shipped(), b));
+  b.mass_kg = 1.2;
+  b.measures = {{"wing_colour", 1}};
+  EXPECT_FALSE(begin_rig(shipped(), b));
+  b.measures.clear();
+  b.receiver = "none_such";
+  EXPECT_FALSE(begin_rig(shipped(), b));
+  b.receiver.clear();
+  b.controller = "none_such";
+  EXPECT_FALSE(begin_rig(shipped(), b));
+}
+
+// For every class that hears a receiver of its own there is one that it hears.
+TEST(Begin, TheReceiverSuitsTheClass) {
+  for (const ControllerClass& c : shipped().controllers) {
+    const std::string id = usual_receiver(shipped(), c.id);
+    if (id.empty()) continue;
+    Rig rig = fresh_rig("A", AirframeKind::two_ailerons, c.id);
+    Part p;
+    p.id = "rx", p.kind = id;
+    rig.parts.push_back(p);
+    for (const Obstacle& o : plan_wiring(rig, shipped()).obstacles)
+      EXPECT_NE(o.subject, "rx") << c.id << ": " << o.what;
+  }
+  EXPECT_EQ(usual_receiver(shipped(), "full_controller"), "receiver_two_way");
+}
+
+}  // namespace
+}  // namespace rigging

@@ -1,0 +1,75 @@
+#include "fit/usual_places.h"
+
+#include <gtest/gtest.h>
+
+#include "airframe/airframe.h"
+#include "bench_rig.h"
+#include "fit/edits.h"
+#include "fit/fit.h"
+#include "power/power.h"
+
+namespace rigging {
+namespace {
+
+int overlaps(const Rig& rig) {
+  const auto all = find_clashes(rig, shipped());
+  return static_cast<int>(std::count_if(all.begin(), all.end(), [](const Clash& c) { return !c.other.empty(); }));
+}
+
+Point at(const Rig& rig, const std::string& id) { return point_of(*rig.place(id)); }
+
+// Common practice, on every demo rig with all of its places forgotten.
+TEST(UsualPlaces, EverythingFindsAPlaceThatItsKindHas) {
+  for (const char* name : {"hedgerow", "bramble", "delta", "heath"}) {
+    Rig rig = demo(name);
+    rig.places.clear();
+    const auto edit = place_parts(rig, shipped(), false);
+    ASSERT_TRUE(edit) << name;
+    const Rig& placed = edit->rig;
+    EXPECT_EQ(placed.places.size(), rig.parts.size() + 1) << name;
+    EXPECT_EQ(overlaps(placed), 0) << name;
+    const AirframeReport airframe = analyze_airframe(placed);
+    const FitReport fit = analyze_fit(placed, shipped(), airframe, analyze_power(placed, shipped()));
+    EXPECT_TRUE(fit.balance.complete) << name;
+    EXPECT_NEAR(fit.balance.balance_point.value, fit.balance.wanted.value, 0.35 * airframe.mean_chord.value) << name;
+    for (const CompassReport& c : fit.compasses) EXPECT_LT(c.error.value, wanted_compass_error_deg) << name;
+    for (const auto& [a, b, least] : {std::tuple{PartGroup::satellite_receiver, PartGroup::video_transmitter, 0.1},
+                                      {PartGroup::receiver, PartGroup::video_transmitter, 0.08},
+                                      {PartGroup::compass, PartGroup::motor, 0.05}})
+      for (const Part* p : parts_of(placed, shipped(), a))
+        for (const Part* q : parts_of(placed, shipped(), b))
+          EXPECT_GE((at(placed, p->id) - at(placed, q->id)).norm(), least) << name << " " << p->id << " " << q->id;
+    for (const Part* s : parts_of(placed, shipped(), PartGroup::servo))
+      if (s->surface && static_cast<const Surface&>(*s->surface).side != Side::single) {
+        const double y = at(placed, s->id).y();
+        EXPECT_EQ(y < 0, static_cast<const Surface&>(*s->surface).side == Side::left) << name << " " << s->id;
+      }
+  }
+}
+
+TEST(UsualPlaces, WhatHasAPlaceKeepsIt) {
+  Rig rig = demo("hedgerow");
+  const auto before = rig.places;
+  EXPECT_FALSE(place_parts(rig, shipped(), false)) << "all have one";
+  std::erase_if(rig.places, [](const Place& p) { return p.part == "buzzer"; });
+  const auto edit = place_parts(rig, shipped(), false);
+  ASSERT_TRUE(edit);
+  for (const Place& p : before)
+    if (p.part != "buzzer") EXPECT_EQ(*edit->rig.place(p.part), p) << p.part;
+  EXPECT_EQ(overlaps(edit->rig), 0);
+}
+
+TEST(UsualPlaces, WhatOverlapsMovesApart) {
+  Rig rig = demo("hedgerow");
+  for (Place& p : rig.places)
+    if (p.part != "motor" && p.part != "propeller" && p.part != "battery") p.x_m = -0.36, p.y_m = 0, p.z_m = 0;
+  ASSERT_GT(overlaps(rig), 20);
+  const auto edit = spread_out(rig, shipped());
+  ASSERT_TRUE(edit);
+  EXPECT_EQ(overlaps(edit->rig), 0);
+  EXPECT_EQ(*edit->rig.place("battery"), *rig.place("battery")) << "what is heavy and right stays";
+  EXPECT_FALSE(spread_out(edit->rig, shipped())) << "nothing overlaps any more";
+}
+
+}  // namespace
+}  // namespace rigging
