@@ -66,8 +66,11 @@ class NumberBox : public QDoubleSpinBox {
     if (!suffix().isEmpty() && typed.endsWith(own) && typed.size() > own.size() &&
         !typed.at(typed.size() - own.size() - 1).isLetter())
       typed.chop(own.size());
+    // Without a unit of its own it must fit as it stands; from another unit it is rounded.
+    bool bare = false;
+    QString(typed).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&bare);
     if (const auto value = typed_number(typed.trimmed().toStdString(), own.toStdString());
-        value && *value >= minimum() - 1e-9 && *value <= maximum() + 1e-9) {
+        !bare && value && *value >= minimum() - 1e-9 && *value <= maximum() + 1e-9) {
       text = prefix() + textFromValue(*value) + suffix();
       return;
     }

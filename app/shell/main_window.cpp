@@ -25,6 +25,7 @@
 #include "look/units.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"
+#include "shell/help_window.h"
 #include "shell/preferences.h"
 #include "shell/sheet_dialog.h"
 #include "stations/entries.h"
@@ -202,6 +203,12 @@ void MainWindow::build_menus() {
     themes->addAction(action);
   }
   connect(&Look::instance(), &Look::changed, this, &MainWindow::refresh);
+  auto* help = menuBar()->addMenu(tr("&Help"));
+  add(help, tr("Manual, this &chapter"), QKeySequence::HelpContents, [this] { show_help(); });
+  add(help, tr("&What next?"), {}, [this] {
+    desk_->setCurrentWidget(beginning_);
+    beginning_->show_next();
+  });
 
   connect(new QShortcut(QKeySequence(QStringLiteral("F8")), this), &QShortcut::activated, snags_, &SnagPanel::next);
   connect(new QShortcut(QKeySequence(QStringLiteral("F6")), this), &QShortcut::activated, this,
@@ -244,6 +251,12 @@ void MainWindow::take(const Answer& answer) {
 void MainWindow::keep_preferences() {
   write_preferences(settings_.state_folder,
                     {Look::instance().theme(), unit_system(), Look::instance().text_scale(), saveGeometry()});
+}
+
+void MainWindow::show_help() {
+  if (!help_) help_ = new HelpWindow(manual_folder(settings_.data_folder), this);
+  help_->show_chapter(desk_->currentIndex() == 1 ? QStringLiteral("beginning")
+                                                 : QString::fromLatin1(word(station_).data()));
 }
 
 void MainWindow::ask_open() {
@@ -626,6 +639,11 @@ QList<Request> MainWindow::requests() {
               [this] { connect_controller(); }});
   all.append({tr("Write the rig to the controller"), tr("upload save board"), [this] { write_board(); }});
   all.append({tr("Compare the board with the rig"), tr("read differences"), [this] { compare_with_board(true); }});
+  all.append({tr("The manual's chapter of this station"), tr("help F1 explain how"), [this] { show_help(); }});
+  all.append({tr("What next?"), tr("three things to do"), [this] {
+                desk_->setCurrentWidget(beginning_);
+                beginning_->show_next();
+              }});
   all.append({tr("Begin a new aircraft…"), tr("new rig start model plane build"), [this] { begin(); }});
   all.append({tr("Undo"), tr("take back"), [this] { document_.undo(); }});
   all.append({tr("Redo"), {}, [this] { document_.redo(); }});

@@ -18,6 +18,8 @@ class QStackedWidget;
 
 namespace rigging::app {
 
+class HelpWindow;
+
 struct Settings {
   QString data_folder;
   QString state_folder;  ///< recovery copies, list of recent rigs
@@ -66,6 +68,7 @@ class MainWindow : public QMainWindow {
   void ask_open();
   void take(const Answer& answer);
   void keep_preferences();
+  void show_help();
   void offer_recovery();
   bool may_leave();
   bool save();
@@ -86,6 +89,7 @@ class MainWindow : public QMainWindow {
   StationStrip* strip_;
   QStackedWidget *desk_, *sheet_;  ///< stations or a beginning; one of the stations
   BeginningPage* beginning_;
+  HelpWindow* help_ = nullptr;
   SnagPanel* snags_;
   BenchPanel* bench_panel_;
   FootLine* foot_;

@@ -189,14 +189,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   wait(600);
   shoot(window, "senses");
   click("rotation_stop");
-  click("side_compass");
-  click("compass_begin");
-  for (int k = 0; k < 4; ++k) {
-    window.bench().ask(hands::Hold{k % 2 ? -179.0 : 179.0, 60.0 - 35 * k, 0});
-    wait(7000);
-  }
-  shoot(window, "senses-compass");
-  click("compass_stop");
   window.bench().ask(hands::Hold{});
   wait(1500);
   window.go(Station::sticks);

@@ -71,7 +71,7 @@ Split split_number(std::string_view text) {
 Result<double> value_for(const Member& m, const std::string& typed) {
   const Shown s = shown(unit_of_name(m.name));
   const auto number = typed_number(typed, s.unit);
-  if (!number) return number;
+  if (!number) return tl::make_unexpected(number.error());
   const auto fits = [&](double v) { return v >= m.span.least && v <= m.span.most; };
   const bool bare = typed.find_first_not_of("0123456789.,-") == std::string::npos;
   if (bare && !fits(*number / s.factor) && fits(*number)) return *number;
@@ -91,6 +91,7 @@ class Asker {
     reversals();
     adds();
     removes();
+    copies();
     wheres();
     figures();
     topics();
@@ -244,6 +245,17 @@ class Asker {
       edit->label = "Add: " + (said.front().count > 1 ? std::to_string(said.front().count) + " × " : "") +
                     said.front().kind->name;
     deed(4, std::move(edit), Station::fit, {});
+  }
+
+  /// "mirror the left servo", "another camera".
+  void copies() {
+    const bool mirror = verb({"mirror"}), another = verb({"duplicate", "copy", "another"});
+    if (!mirror && !another) return;
+    double fit = 0;
+    const Part* p = part(objects(words_, {"mirror", "duplicate", "copy", "another", "other", "side"}), &fit);
+    if (!p || fit < 1) return;
+    deed(3 + fit, mirror ? mirror_part(of_.rig, of_.catalogue, p->id) : duplicate_part(of_.rig, of_.catalogue, p->id),
+         Station::fit, p->id);
   }
 
   /// "take the camera out".

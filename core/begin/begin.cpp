@@ -6,6 +6,7 @@
 
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
+#include "airframe/planform.h"
 #include "airframe/proportions.h"
 #include "base/fields.h"
 #include "base/find.h"
@@ -120,6 +121,33 @@ void plug_controllers(Rig& rig, const Catalogue& catalogue) {
     if (const PartKind* taker = kind_of(rig, catalogue, j.taker);
         !j.fits() && !j.phases && taker && taker->group == PartGroup::speed_controller)
       rig.part(j.taker)->plug = j.giving->id;
+}
+
+/// Says some rule something of this part?
+bool says(const Rig& rig, const Catalogue& catalogue, std::string_view code, const std::string& part) {
+  const Review r = review(rig, catalogue);
+  return std::any_of(r.snags.begin(), r.snags.end(),
+                     [&](const Snag& s) { return s.code == code && s.subject == part; });
+}
+
+/// A compass that currents or the motor would turn goes further out in the wing, as far as it takes.
+void clear_compasses(Rig& rig, const Catalogue& catalogue) {
+  const HalfSurface wing = planform_of(rig.airframe).wing;
+  for (const Part& p : std::vector<Part>(rig.parts)) {
+    const PartKind* k = catalogue.part(p.kind);
+    if (!k || !k->magnetic_sensor || !says(rig, catalogue, "FIT-15", p.id)) continue;
+    const std::size_t clashes = find_clashes(rig, catalogue).size();
+    for (const double share : {0.45, 0.5, 0.55, 0.6, 0.65, 0.7, 0.75, 0.8}) {
+      Rig moved = rig;
+      Place* place = moved.place(p.id);
+      const Point edge = mix(wing.root, wing.tip, share);
+      place->x_m = edge.x() - 0.35 * std::lerp(wing.root_chord_m, wing.tip_chord_m, share);
+      place->y_m = edge.y(), place->z_m = edge.z();
+      if (find_clashes(moved, catalogue).size() > clashes || says(moved, catalogue, "FIT-15", p.id)) continue;
+      rig = std::move(moved);
+      break;
+    }
+  }
 }
 
 /// A class that listens for its lock has a switch for it.
@@ -237,6 +265,7 @@ Result<Edit> begin_rig(const Catalogue& catalogue, const Beginning& b) {
     if (!told.count(p.id)) ours.push_back(p.id);
   strengthen(rig, catalogue, ours);
   if (auto placed = place_parts(rig, catalogue, false)) rig = std::move(placed->rig);
+  clear_compasses(rig, catalogue);
   // Which socket is nearest is known only now.
   rig = plan_wiring(rig, catalogue).rig;
   return edit;

@@ -47,6 +47,50 @@ Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::str
   return edit;
 }
 
+Result<Edit> duplicate_part(const Rig& rig, const Catalogue& catalogue, const std::string& id) {
+  const Part* of = rig.part(id);
+  if (!of) return failure(id, "is no part of this rig", "the id of a part");
+  auto edit = add_part(rig, catalogue, of->kind);
+  if (!edit) return edit;
+  Part& made = edit->rig.parts.back();
+  made.label = of->label, made.mass_kg = of->mass_kg, made.says = of->says, made.baud = of->baud;
+  made.plug = of->plug, made.motor_plug = of->motor_plug;
+  edit->label = "Another " + small(part_name(rig, catalogue, id));
+  return edit;
+}
+
+Result<Edit> mirror_part(const Rig& rig, const Catalogue& catalogue, const std::string& id) {
+  const Part* of = rig.part(id);
+  if (!of) return failure(id, "is no part of this rig", "the id of a part");
+  const Place* place = rig.place(id);
+  if (!place) return failure(part_name(rig, catalogue, id), "has no place yet", "a place on one side");
+  if (std::abs(place->y_m) < 0.0005)
+    return failure(part_name(rig, catalogue, id), "sits in the middle", "a part on one side");
+  std::optional<Surface> there;
+  if (of->surface) {
+    there = *of->surface;
+    there->side = there->side == Side::left ? Side::right : there->side == Side::right ? Side::left : Side::single;
+  }
+  const Part* twin =
+      there ? find_in(rig.parts,
+                      [&](const Part& p) { return p.surface && static_cast<const Surface&>(*p.surface) == *there; })
+            : nullptr;
+  Result<Edit> edit = twin && twin->id != id ? Edit{rig, {}} : duplicate_part(rig, catalogue, id);
+  if (!edit) return edit;
+  const std::string other = twin && twin->id != id ? twin->id : edit->rig.parts.back().id;
+  Place mirrored = *place;
+  mirrored.part = other;
+  mirrored.y_m = -place->y_m;
+  mirrored.roll_deg = -place->roll_deg, mirrored.yaw_deg = -place->yaw_deg;
+  if (Place* now = edit->rig.place(other))
+    *now = mirrored;
+  else
+    edit->rig.places.push_back(mirrored);
+  if (there && there->side != Side::single && !twin) edit->rig.part(other)->surface = SurfaceName(*there);
+  edit->label = capital(part_name(rig, catalogue, id)) + ": mirrored to the " + (mirrored.y_m < 0 ? "left" : "right");
+  return edit;
+}
+
 Result<Edit> remove_part(const Rig& rig, const Catalogue& catalogue, const std::string& id) {
   if (!rig.part(id)) return failure(id, "is no part of this rig", "the id of a part");
   Edit edit{rig, "Removed: " + part_name(rig, catalogue, id) + ", with its leads"};
@@ -161,6 +205,18 @@ std::vector<EditEntry> fit_edits() {
        {"KIND"},
        [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
          return add_part(rig, c, given[0]);
+       }},
+      {"duplicate-part",
+       "Another of the same kind, beside it",
+       {"PART"},
+       [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
+         return duplicate_part(rig, c, given[0]);
+       }},
+      {"mirror-part",
+       "The same on the other side",
+       {"PART"},
+       [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
+         return mirror_part(rig, c, given[0]);
        }},
       {"remove-part",
        "A part with its place and its leads",

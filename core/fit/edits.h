@@ -7,6 +7,11 @@ namespace rigging {
 /// The part is the last of the list, a third of the length behind the nose or as far behind that as there is room; a
 /// servo gets the first surface without one.
 Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::string& kind);
+/// Another of the same kind, label and weight, beside it; of a servo without its surface.
+Result<Edit> duplicate_part(const Rig& rig, const Catalogue& catalogue, const std::string& id);
+/// The same on the other side: the part that works the surface there moves to the mirrored place, else another of the
+/// kind is added there. Errors: no such part, no place yet, one that sits in the middle.
+Result<Edit> mirror_part(const Rig& rig, const Catalogue& catalogue, const std::string& id);
 /// With its place and its leads.
 Result<Edit> remove_part(const Rig& rig, const Catalogue& catalogue, const std::string& id);
 /// One of the things that only the builder can see (`confirmations`).

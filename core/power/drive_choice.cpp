@@ -184,7 +184,8 @@ std::vector<DriveChoice> suggest_drives(const Airframe& airframe, const Catalogu
   std::stable_sort(good.begin(), good.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
   // Three of one motor are no choice.
   std::vector<DriveChoice> best;
-  for (auto& [score, c] : good) {
+  for (auto& scored : good) {
+    DriveChoice& c = scored.second;
     const bool alike = std::any_of(best.begin(), best.end(), [&](const DriveChoice& o) {
       return o.kinds.motor == c.kinds.motor && o.kinds.battery == c.kinds.battery;
     });

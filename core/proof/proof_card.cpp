@@ -1,5 +1,6 @@
 #include <algorithm>
 
+#include "base/counted.h"
 #include "direction/mode_checks.h"
 #include "proof/proof_procedure.h"
 #include "surfaces/surface_checks.h"
@@ -206,8 +207,8 @@ void ProofProcedure::show_verdict(Card& card, const Scene& scene) const {
          "told of a turn that is not there would level toward it, even on its back."});
   if (!waiting && session_.answer().equivalent)
     card.lines.push_back({"Nothing that can be looked at tells this apart from " +
-                          std::to_string(session_.answer().explanations.size() - 1) +
-                          " other accounts; this one is the likeliest."});
+                          counted(session_.answer().explanations.size() - 1, "other account") +
+                          "; this one is the likeliest."});
   if (!waiting && writes)
     card.actions.push_back({.id = "apply",
                             .label = looks_at_board           ? "It sits like that: tell the controller"
@@ -275,7 +276,7 @@ Card ProofProcedure::card(const Scene& scene) const {
   }
   if (session_.anything_seen() && by_hand_.empty())
     card.actions.push_back({.id = "take_back", .label = "Take back my last look", .minor = true});
-  if (session_.anything_seen()) card.note = std::to_string(session_.looks_made()) + " looks count in this sitting.";
+  if (session_.anything_seen()) card.note = counted(session_.looks_made(), "look") + " taken in this sitting.";
   return card;
 }
 

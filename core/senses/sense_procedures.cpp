@@ -6,6 +6,7 @@
 
 #include "base/alignment.h"
 #include "base/angle.h"
+#include "base/counted.h"
 #include "base/number.h"
 #include "earth/gravity.h"
 #include "senses/sense_checks.h"
@@ -25,10 +26,6 @@ const char* how_to_hold(Pose pose) {
     case Pose::upside_down: return "Now upside down.";
   }
   return "";
-}
-
-std::string counted(std::size_t n, const std::string& one) {
-  return std::to_string(n) + " " + one + (n == 1 ? "" : "s");
 }
 
 bool apart(const Point& a, const Point& b) {

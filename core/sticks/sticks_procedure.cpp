@@ -295,7 +295,7 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
        .minor = true});
   add({.id = "try_loss",
        .label = doing_ != Doing::loss ? "Try the loss"
-                : hears               ? "Off, frames come"
+                : hears               ? "It is off, frames still come"
                                       : "It told me",
        .hint = "Transmitter off: does the controller notice?",
        .enabled = (hears || (c && !shows(scene))) && (!busy || doing_ == Doing::loss),

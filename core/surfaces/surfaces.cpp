@@ -86,7 +86,7 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
     std::string s = std::string(name) + ": " + degrees(pitch) + " for full pitch, " + degrees(other) + " for full " +
                     (tail ? "yaw" : "roll");
     if (pitch > 0 && other > 0) s += ", a ratio of 1 to " + number_text(other / pitch, 2);
-    s += "; they have " + degrees(std::min(a->most_up_deg, a->most_down_deg));
+    s += "; their travel allows " + degrees(std::min(a->most_up_deg, a->most_down_deg));
     if (const SurfaceAnswer* b = answer(kind, Side::right)) {
       const double its_pitch = std::abs(b->positive_deg[1]);
       if (std::abs(its_pitch - pitch) > alike_deg || std::abs(second(*b) - other) > alike_deg)

@@ -132,6 +132,11 @@ TEST(Ask, DeedsAreSaidAndDone) {
                    &r) { return r.parts.back().kind == "satellite_compass" && r.parts.size() == b.parts.size() + 1; }},
            {"add 5 V 3 A regulator", [](const Rig&, const Rig&r) { return r.parts.back().kind == "regulator_5v_3a"; }},
            {"add two 9g servos", [](const Rig&b, const Rig&r) { return r.parts.size() == b.parts.size() + 2; }},
+           {"mirror the video transmitter",
+            [](const Rig& b, const Rig& r) {
+              return r.parts.size() == b.parts.size() + 1 && r.place(r.parts.back().id)->y_m == -b.place("video")->y_m;
+            }},
+           {"another camera", [](const Rig& b, const Rig& r) { return r.parts.back().kind == b.part("camera")->kind; }},
            {"remove the buzzer", [](const Rig&, const Rig&r) { return !r.part("buzzer"); }},
            {"take the camera out", [](const Rig&, const Rig&r) { return !r.part("camera"); }}}) {
     const auto found = ask(rig, d.words);

@@ -29,12 +29,15 @@ const First firsts[] = {
     {"motor glider", AirframeKind::motor_glider, 1.5, 0.9, "inline_dial", "", ""},
     {"small wing", AirframeKind::flying_wing, 0.7, 0.3, "fixed_wing", "", ""},
     {"twin", AirframeKind::twin_differential, 1.6, 1.9, "full_controller", "", "satellite with compass"},
+    {"wing, not weighed", AirframeKind::flying_wing, 1.2, 0, "full_controller", "",
+     "camera, 200 mW video, satellite with compass, buzzer"},
     {"surveyor", AirframeKind::v_tail, 2.4, 3.8, "large_controller", "",
      "satellite with compass, airspeed, recording camera, 5 V 5 A regulator, power module"}};
 
 Rig begun(const First& f) {
   Beginning b;
-  b.name = f.name, b.kind = f.kind, b.span_m = f.span_m, b.mass_kg = f.mass_kg, b.controller = f.controller;
+  b.name = f.name, b.kind = f.kind, b.span_m = f.span_m, b.controller = f.controller;
+  if (f.mass_kg > 0) b.mass_kg = f.mass_kg;
   const auto airframe = airframe_of(b);
   const auto drives = suggest_drives(*airframe, shipped(), drive_in_words(shipped(), f.drive).kinds);
   EXPECT_FALSE(drives.empty()) << f.name;
@@ -60,7 +63,7 @@ TEST(Begin, FiveFirstRigsArePlacedFedAndPlanned) {
       EXPECT_TRUE(c.lit[static_cast<std::size_t>(SupplyState::battery)]) << f.name << ": dark " << c.name;
     const auto groups = grouped(r.snags);
     for (const Snag& s : r.snags)
-      EXPECT_FALSE(s.code.starts_with("WIRING") || s.code.starts_with("POWER-0"))
+      EXPECT_FALSE(s.code == "FIT-15" || s.code.starts_with("WIRING") || s.code.starts_with("POWER-0"))
           << f.name << " " << s.code << " " << s.what;
     EXPECT_LT(groups.size(), 8u) << f.name;
     if (groups.size() >= 8)

@@ -71,5 +71,27 @@ TEST(UsualPlaces, WhatOverlapsMovesApart) {
   EXPECT_FALSE(spread_out(edit->rig, shipped())) << "nothing overlaps any more";
 }
 
+TEST(UsualPlaces, APartIsMirroredOrMade) {
+  const Rig rig = demo("hedgerow");
+  // The servo of the other side goes where this one is, mirrored.
+  Rig moved = rig;
+  moved.place("servo_flaperon_left")->x_m = -0.47;
+  const auto pair = mirror_part(moved, shipped(), "servo_flaperon_left");
+  ASSERT_TRUE(pair);
+  EXPECT_EQ(pair->rig.parts.size(), rig.parts.size());
+  EXPECT_EQ(pair->rig.place("servo_flaperon_right")->x_m, -0.47);
+  EXPECT_EQ(pair->rig.place("servo_flaperon_right")->y_m, -moved.place("servo_flaperon_left")->y_m);
+  const auto made = mirror_part(rig, shipped(), "gps");
+  ASSERT_TRUE(made);
+  EXPECT_EQ(made->rig.parts.size(), rig.parts.size() + 1);
+  EXPECT_EQ(made->rig.parts.back().kind, rig.part("gps")->kind);
+  EXPECT_FALSE(mirror_part(rig, shipped(), "battery")) << "it sits in the middle";
+  EXPECT_FALSE(mirror_part(rig, shipped(), "nobody"));
+  const auto twice = duplicate_part(rig, shipped(), "camera");
+  ASSERT_TRUE(twice);
+  EXPECT_NE(twice->rig.parts.back().id, "camera");
+  EXPECT_EQ(twice->rig.parts.back().label, rig.part("camera")->label);
+}
+
 }  // namespace
 }  // namespace rigging

@@ -227,7 +227,8 @@ TEST(MixWords, SayItInDegrees) {
     return all;
   };
   EXPECT_EQ(words(AirframeKind::flying_wing),
-            "Elevons: 12.5° for full pitch, 12.5° for full roll, a ratio of 1 to 1; they have 25°\n25° of travel is "
+            "Elevons: 12.5° for full pitch, 12.5° for full roll, a ratio of 1 to 1; their travel allows 25°\n25° of "
+            "travel is "
             "assumed: no linkage is measured\n");
   Rig half = demo("hedgerow");
   half.linkages.pop_back();

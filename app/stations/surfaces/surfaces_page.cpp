@@ -303,12 +303,12 @@ void SurfacesPage::show_room() {
                                         : tr("With yaw and flap: ");
   saturation_->setText(
       with +
-      (share <= 0 ? tr("No roll and pitch position saturates: holds.")
+      (share <= 0 ? tr("Nowhere on the stick square does a surface reach its end: holds.")
        : rig.sharing == Sharing::each_stops
-           ? tr("%1 % of the stick square saturates (hatched).").arg(share * 100, 0, 'f', 0)
+           ? tr("On %1 % of the stick square a surface reaches its end (hatched).").arg(share * 100, 0, 'f', 0)
            : tr("On %1 % of the stick square commands are made smaller (hatched).").arg(share * 100, 0, 'f', 0)) +
       (tight_share > share + 0.005
-           ? tr(" With half a full correction on top %1 % does (dotted).").arg(tight_share * 100, 0, 'f', 0)
+           ? tr(" With half a full correction on top it would on %1 % (dotted).").arg(tight_share * 100, 0, 'f', 0)
            : QString()));
 }
 

@@ -35,7 +35,7 @@ TEST(Surfaces, StickMovesWhatItShouldAndSaturationShows) {
   EXPECT_NEAR(square->command().roll, 1, 1e-9);
   auto* weight = b.find<QDoubleSpinBox>(QStringLiteral("weight_out_1_roll"));
   weight->setValue(-140);
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("saturation"))->text().contains(QStringLiteral("saturates")));
+  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("saturation"))->text().contains(QStringLiteral("reaches its end")));
   ASSERT_TRUE(b.click(QStringLiteral("reverse_out_1")));
   EXPECT_TRUE(b.window.document().rig().output("out_1")->reversed);
 }
