@@ -12,6 +12,15 @@ void Session::refuse(const Error& error) {
   std::string line = error.text();
   for (char& c : line)
     if (static_cast<unsigned char>(c) < 0x20) c = ' ';
+  // What was given may be megabytes; where and what was expected stand at the ends.
+  constexpr std::size_t most = 600;
+  if (line.size() > most) {
+    const auto inside = [&](std::size_t at) { return (static_cast<unsigned char>(line[at]) & 0xc0) == 0x80; };
+    std::size_t head = most / 2, tail = line.size() - most / 2;
+    while (head > 0 && inside(head)) --head;
+    while (tail < line.size() && inside(tail)) ++tail;
+    line = line.substr(0, head) + " … " + line.substr(tail);
+  }
   std::cerr << "rigging-cli: " << line << '\n';
   status = not_understood;
 }
@@ -22,6 +31,11 @@ void Session::print(const Json& value) const {
 
 void add_json_flag(CLI::App& command, Session& session) {
   command.add_flag("--json", session.json, "Print JSON instead of text");
+}
+
+CLI::Validator a_name() {
+  return {[](const std::string& text) { return text.empty() ? std::string("a name is expected") : std::string(); },
+          "NAME"};
 }
 
 CLI::Validator number_in(double least, double most) {

@@ -20,6 +20,8 @@ struct Session {
   void print(const Json& json) const;
 };
 
+/// Text that is not empty: a file that is to be written has a name.
+CLI::Validator a_name();
 /// A number within these, both included; "nan" is none.
 CLI::Validator number_in(double least, double most);
 void add_json_flag(CLI::App& command, Session& session);

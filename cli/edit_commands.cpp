@@ -53,7 +53,7 @@ void add_edit_command(CLI::App& app, Session& session) {
       });
   command->add_option("EDIT", asked->name, usage())->required();
   command->add_option("WORDS", asked->words, "Its words");
-  command->add_option("--into", asked->into, "Rig file to write; without it nothing is written");
+  command->add_option("--into", asked->into, "Rig file to write; without it nothing is written")->check(a_name());
 }
 
 }  // namespace rigging::cli

@@ -284,12 +284,12 @@ void add_home_commands(CLI::App& app, Session& session) {
       [&session, map](const Opened& o) { field(o, *map, session); }, false);
   writes->add_option("--left", map->left_share, "Share of the charge, 0 to 1")->check(number_in(0, 1));
   writes->add_flag("--gpx", map->gpx, "GPX 1.1 instead of GeoJSON");
-  writes->add_option("--into", map->into, "File to write; else to standard output");
+  writes->add_option("--into", map->into, "File to write; else to standard output")->check(a_name());
   const auto flown = std::make_shared<TrackOptions>();
   auto* tracks = add_rig_command(app, session, "track", "Takes the area from a track in GPX",
                                  [&session, flown](const Opened& o) { track(o, *flown, session); });
   tracks->add_option("FILE", flown->file, "GPX 1.1")->required();
-  tracks->add_option("--into", flown->into, "Rig file to write; without it nothing is written");
+  tracks->add_option("--into", flown->into, "Rig file to write; without it nothing is written")->check(a_name());
   const auto options = std::make_shared<FailsafeOptions>();
   auto* story =
       add_rig_command(app, session, "failsafe", "What happens from the lost link to the ground, as the rig plans it",

@@ -309,13 +309,13 @@ void add_plan_commands(CLI::App& app, Session& session) {
   auto into = std::make_shared<std::string>();
   auto* plan_command = add_rig_command(app, session, "plan", "Where every lead goes, and why",
                                        [&session, into](const Opened& o) { plan(o, *into, session); });
-  plan_command->add_option("--into", *into, "Rig file to write with the plan carried out");
+  plan_command->add_option("--into", *into, "Rig file to write with the plan carried out")->check(a_name());
   auto what = std::make_shared<std::string>(), file = std::make_shared<std::string>();
   auto* s = add_rig_command(
       app, session, "sheet", "Print sheets: plug-list, wiring, gauges or settings, as SVG or PDF",
       [&session, what, file](const Opened& o) { sheet(o, *what, *file, session); }, false);
   s->add_option("SHEET", *what, "plug-list, wiring, gauges or settings")->required();
-  s->add_option("--into", *file, "File to write, .svg or .pdf")->required();
+  s->add_option("--into", *file, "File to write, .svg or .pdf")->required()->check(a_name());
 }
 
 }  // namespace rigging::cli

@@ -113,7 +113,7 @@ void add_play_command(CLI::App& app, Session& session) {
   command->add_option("PROCEDURE", options->procedure, procedures())->required();
   command->add_option("SUBJECT", options->subject, "What it is about");
   command->add_option("--script", options->script, "Events, one a line; the first card alone without it");
-  command->add_option("--into", options->into, "Rig file to write with what was changed and recorded");
+  command->add_option("--into", options->into, "Rig file to write with what was changed and recorded")->check(a_name());
 }
 
 }  // namespace rigging::cli

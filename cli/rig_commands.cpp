@@ -215,7 +215,7 @@ void add_rig_commands(CLI::App& app, Session& session) {
       "hand-card", "Cards for what hands must do, from what was seen",
       [&session, seen, into](const Opened& o) { hand_card_sheet(o, *seen, *into, session); }, false);
   sheet->add_option("CASE", *seen, "Observations, as for directions; outputs are taken from the rig")->required();
-  sheet->add_option("--into", *into, "Folder for the SVG files");
+  sheet->add_option("--into", *into, "Folder for the SVG files")->check(a_name());
 
   auto* schema = app.add_subcommand("schema", "Print the JSON Schema of rig or parts files");
   auto schema_of = std::make_shared<std::string>();

@@ -304,7 +304,7 @@ void add_surface_commands(CLI::App& app, Session& session) {
       add_rig_command(app, session, "mix", "The mix in degrees, what saturates, what answers what and how strongly",
                       [&session, m](const Opened& o) { mix(o, *m, session); });
   mix_command->add_option("--throw", m->wishes, "SURFACE:COMMAND:DEGREES for full command; repeat for more");
-  mix_command->add_option("--into", m->into, "Rig file to write with these throws");
+  mix_command->add_option("--into", m->into, "Rig file to write with these throws")->check(a_name());
   auto t = std::make_shared<ThrowsOptions>();
   auto* throws_command =
       add_rig_command(app, session, "throws", "From readings at the trailing edge to clevis, centre and ends",

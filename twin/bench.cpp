@@ -60,7 +60,11 @@ void Bench::plug(Supply supply) {
   if (!supply_.usb && !supply_.battery) awake_for_s_ = 0;
   if (awake_for_s_ == 0) loom_.told(set_.ports, set_.radio.heard_as);
   loom_.power(supply);
-  if ((!supply.usb && !supply.battery) || !loom_.controller_lit()) awake_for_s_ = 0;
+  if ((!supply.usb && !supply.battery) || !loom_.controller_lit()) {
+    awake_for_s_ = 0;
+    // Out and in again may come within one step.
+    senses_.fall_asleep();
+  }
   if (!supply.battery) driven_.clear();
 }
 

@@ -84,6 +84,12 @@ Point Senses::noise(double sigma) {
   return {normal(random_), normal(random_), normal(random_)};
 }
 
+void Senses::fall_asleep() {
+  samples_.clear();
+  slow_.clear();
+  awake_s_ = 0;
+}
+
 void Senses::step(double dt, const Around& around) {
   now_s_ += dt;
   since_s_ += dt;
@@ -100,9 +106,7 @@ void Senses::step(double dt, const Around& around) {
   const double step_s = since_s_;
   since_s_ = 0;
   if (!around.awake) {
-    samples_.clear();
-    slow_.clear();
-    awake_s_ = 0;
+    fall_asleep();
     return;
   }
   if (awake_s_ == 0) {

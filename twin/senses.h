@@ -56,6 +56,8 @@ class Senses {
     double motor = 0;  ///< its speed, 0 to 1
   };
   void step(double dt_s, const Around& around);
+  /// Supply out, however shortly: the next start looks for its zero anew.
+  void fall_asleep();
   /// Since the last time; the oldest are dropped where nobody reads.
   BoardReadings take() { return {std::exchange(samples_, {}), std::exchange(slow_, {}), {}}; }
   /// It was moved while it looked for its zero, after its last start.

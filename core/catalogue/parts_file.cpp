@@ -146,6 +146,10 @@ Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
 }  // namespace
 
 Result<void> add_own_parts(Catalogue& catalogue, const std::filesystem::path& file) {
+  // A pipe that stands there would be waited for without end.
+  if (std::error_code unknown;
+      std::filesystem::exists(file, unknown) && !std::filesystem::is_regular_file(file, unknown))
+    return failure(file.string(), "is no file", "a file with own parts, or none of that name");
   auto read = read_parts_file(file);
   if (!read) return tl::make_unexpected(read.error());
   Catalogue grown = catalogue;

@@ -9,7 +9,11 @@
 namespace rigging {
 
 std::string escaped(const std::string& text) {
-  return replaced(text, {{"&", "&amp;"}, {"<", "&lt;"}, {">", "&gt;"}, {"\"", "&quot;"}});
+  // XML has no way to say control characters.
+  std::string plain = text;
+  for (char& c : plain)
+    if (static_cast<unsigned char>(c) < 0x20 || c == 0x7f) c = ' ';
+  return replaced(plain, {{"&", "&amp;"}, {"<", "&lt;"}, {">", "&gt;"}, {"\"", "&quot;"}});
 }
 
 std::vector<std::string> wrapped(const std::string& text, std::size_t most) {

@@ -1,5 +1,6 @@
 #include <gtest/gtest.h>
 
+#include <sys/stat.h>
 #include <unistd.h>
 #include <fstream>
 #include <set>
@@ -161,6 +162,18 @@ TEST(OwnBoard, WhatDoesNotFitTogetherIsRefusedWithItsPlace) {
             std::string::npos);
   EXPECT_NE(refusal([](ControllerClass& c) { c.outputs.clear(); }).find("no outputs"), std::string::npos);
   for (const ControllerClass& c : shipped().controllers) EXPECT_TRUE(consistent(c, c.id)) << c.id;
+}
+
+TEST(OwnParts, APipeIsNoFile) {
+  const auto folder = std::filesystem::temp_directory_path() / ("rigging-pipe-" + std::to_string(getpid()));
+  std::filesystem::create_directories(folder);
+  const auto pipe = folder / "model.parts.json";
+  ASSERT_EQ(mkfifo(pipe.c_str(), 0600), 0);
+  Catalogue catalogue = shipped();
+  const auto read = add_own_parts(catalogue, pipe);
+  ASSERT_FALSE(read) << "it would be waited for without end";
+  EXPECT_NE(read.error().text().find("is no file"), std::string::npos);
+  std::filesystem::remove_all(folder);
 }
 
 }  // namespace

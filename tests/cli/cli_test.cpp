@@ -44,11 +44,37 @@ TEST(Cli, BadInputIsOneLineAndStatusTwo) {
         std::string("check"), std::string("fly"),
         std::string("directions ") + folder.file("d.json", std::string("\xff\xfe\x00", 3)),
         "surfaces " + demo + " --roll 4", "new " + (folder / "n.rig.json") + " --name x --kind zeppelin",
-        std::string("check /")}) {
+        std::string("check /"), "plan " + demo + " --into \"\"", "mix " + demo + " --into \"\"",
+        "edit " + demo + " set name " + std::string(20000, 'x') + " --into /nonexistent/" + std::string(20000, 'y'),
+        "begin " + (folder / "b.rig.json") + " --name B --span \"1.2 furlongs\"",
+        "begin " + (folder / "b.rig.json") + " --name B --span 200",
+        "begin " + (folder / "b.rig.json") + " --name B --mass nan",
+        "begin " + (folder / "b.rig.json") + " --name B --receiver toaster"}) {
     const Ran ran = run(arguments);
-    EXPECT_EQ(ran.status, 2) << arguments << ran.out;
-    EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << arguments << ": " << ran.err;
+    EXPECT_EQ(ran.status, 2) << arguments.substr(0, 80) << ran.out;
+    EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << arguments.substr(0, 80) << ": " << ran.err;
+    EXPECT_LT(ran.err.size(), 800u) << arguments.substr(0, 80)
+                                    << ": what is wrong is said, and not all of it said again";
   }
+}
+
+TEST(Cli, BeginsARigThatIsPlacedFedAndPlanned) {
+  const Folder folder;
+  const std::string a = folder / "fen.rig.json";
+  const Ran ran =
+      run("begin " + a +
+          " --name Fen --kind flying_wing --span \"48 in\" --mass 1,1kg --with \"camera, 250 mW video\" --json");
+  ASSERT_EQ(ran.status, 0) << ran.err;
+  const Json json = Json::parse(ran.out);
+  EXPECT_GT(json["parts"], 8);
+  EXPECT_GT(json["leads"], 8);
+  EXPECT_EQ(json["remarks"].size(), 1u) << "no 250 mW transmitter is known";
+  EXPECT_EQ(json["next"].size(), 3u);
+  EXPECT_EQ(run("begin " + a + " --name Fen").status, 2) << "nothing is overwritten";
+  EXPECT_NEAR(Json::parse(*read_file(a))["airframe"]["span_m"].get<double>(), 1.2192, 1e-9);
+  EXPECT_EQ(run("edit " + a + " spread-out").status, 2) << "nothing overlaps";
+  EXPECT_EQ(run("edit " + a + " measure span_m \"1.5 m\" --into " + a).status, 0);
+  EXPECT_EQ(run("begin " + (folder / "bare.rig.json") + " --name Bare --bare").status, 0);
 }
 
 TEST(Cli, CheckTellsReadinessAndExitsByIt) {

@@ -109,6 +109,11 @@ TEST(Sketch, WrapsAtSpacesAndCountsLettersNotBytes) {
   EXPECT_EQ(wrapped("", 7), std::vector<std::string>{""});
   EXPECT_EQ(wrapped("incomprehensibilities", 5).size(), 1u) << "a word is never broken";
   EXPECT_EQ(escaped("a < b & \"c\" > d"), "a &lt; b &amp; &quot;c&quot; &gt; d");
+  EXPECT_EQ(escaped("a\x01"
+                    "b\x1f\x7f"
+                    "c"),
+            "a b  c")
+      << "XML can't say them";
   EXPECT_EQ(replaced("{a} and {a}", {{"{a}", "{a}x"}}), "{a}x and {a}x") << "what was put in is not replaced again";
 }
 

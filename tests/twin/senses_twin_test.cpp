@@ -71,6 +71,16 @@ TEST(TwinSenses, ABumpAtPowerUpIsFoundAndGoneAfterAStillStart) {
   EXPECT_EQ(s.gyro().verdict, Verdict::good);
 }
 
+TEST(TwinSenses, OutAndInAgainWithinOneStepIsANewStart) {
+  Sensing s({"bumped"});
+  s.read(1);
+  EXPECT_EQ(s.gyro().verdict, Verdict::repeat);
+  s.bench.plug({false, false});
+  s.bench.plug({false, true});
+  s.read(1);
+  EXPECT_EQ(s.gyro().verdict, Verdict::good);
+}
+
 TEST(TwinSenses, HandsThatMoveTheModelWhileItLooksForItsZeroSpoilItToo) {
   Sensing s;
   s.bench.hold({60, 0, 0});
