@@ -25,6 +25,15 @@ namespace {
 constexpr int picture_w = 92, picture_h = 62, names_h = 48;
 constexpr const char* own_board = "";  ///< described after the beginning
 
+/// A field with what it is for before it.
+void add_row(QGridLayout* grid, const QString& words, QWidget* field) {
+  auto* label = new QLabel(words);
+  label->setBuddy(field);
+  const int at = grid->rowCount();
+  grid->addWidget(label, at, 0);
+  grid->addWidget(field, at, 1);
+}
+
 /// "9 × 6 inch" of "Propeller, 9 × 6 inch".
 QString figures_of(const PartKind& kind) {
   const QString name = said_of(kind.name);
@@ -81,22 +90,15 @@ QWidget* BeginningPage::make_form() {
   auto* grid = new QGridLayout;
   grid->setVerticalSpacing(4);
   grid->setColumnStretch(1, 1);
-  const auto row = [&](const QString& words, QWidget* field) {
-    auto* l = new QLabel(words);
-    l->setBuddy(field);
-    const int at = grid->rowCount();
-    grid->addWidget(l, at, 0);
-    grid->addWidget(field, at, 1);
-  };
   name_ = new QLineEdit;
   name_->setObjectName(QStringLiteral("begin_name"));
   name_->setAccessibleName(tr("Name of the aircraft"));
   name_->setPlaceholderText(tr("its name"));
-  row(tr("&Name"), name_);
+  add_row(grid, tr("&Name"), name_);
   span_ = new MeasureEdit(member_of(&Airframe::span_m), "begin_span");
-  row(tr("&Span"), span_);
+  add_row(grid, tr("&Span"), span_);
   mass_ = new MeasureEdit(member_of(&Airframe::mass_kg), "begin_mass");
-  row(tr("Flying &mass"), mass_);
+  add_row(grid, tr("Flying &mass"), mass_);
   form->addLayout(grid);
   measures_box_ = new QWidget;
   measures_box_->setLayout(new QGridLayout);
@@ -107,18 +109,11 @@ QWidget* BeginningPage::make_form() {
   auto* fitted = new QGridLayout;
   fitted->setVerticalSpacing(4);
   fitted->setColumnStretch(1, 1);
-  const auto fitted_row = [&](const QString& words, QWidget* field) {
-    auto* l = new QLabel(words);
-    l->setBuddy(field);
-    const int at = fitted->rowCount();
-    fitted->addWidget(l, at, 0);
-    fitted->addWidget(field, at, 1);
-  };
-  fitted_row(tr("&Controller"), controller_);
+  add_row(fitted, tr("&Controller"), controller_);
   receiver_ = new QComboBox;
   receiver_->setObjectName(QStringLiteral("begin_receiver"));
   receiver_->setAccessibleName(tr("Receiver"));
-  fitted_row(tr("&Receiver"), receiver_);
+  add_row(fitted, tr("&Receiver"), receiver_);
   form->addLayout(fitted);
   auto* others = new QLabel(tr("What &else is on board"));
   form->addWidget(others);
@@ -174,7 +169,7 @@ QWidget* BeginningPage::make_form() {
   kinds_->setFixedHeight(2 * (picture_h + names_h) + 8);
   kinds_->setTextElideMode(Qt::ElideNone);
   kinds_->setFont(Look::instance().text(8));
-  kinds_->setVerticalScrollBarPolicy(Qt::ScrollBarAsNeeded);
+  kinds_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOn);  // a narrow window has more rows than are seen
   right->addWidget(kinds_);
   kind_words_ = wrapping_words(9.5);
   right->addWidget(kind_words_);

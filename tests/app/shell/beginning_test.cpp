@@ -174,6 +174,23 @@ TEST(Beginning, WhatIsNotUnderstoodStaysAndSaysWhy) {
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("begin_drive_words"))->text().contains(QStringLiteral("The motor bears")));
 }
 
+TEST(Beginning, FitsTheSmallestSize) {
+  Builder b;
+  b.window.begin();
+  for (const QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
+    b.window.resize(size);
+    QApplication::processEvents();
+    EXPECT_EQ(b.window.size(), size) << "something asks for more room";
+    for (const char* name : {"begin_take", "begin_name", "begin_others", "begin_drive", "begin_leave"}) {
+      const auto* w = b.find(QLatin1String(name));
+      const QRect shown(w->mapTo(&b.window, QPoint(0, 0)), w->size());
+      EXPECT_TRUE(QRect(QPoint(0, 0), size).contains(shown)) << name << " at " << size.width();
+    }
+  }
+  if (const QByteArray file = qgetenv("RIGGING_PICTURE"); !file.isEmpty())
+    b.window.grab().save(QString::fromUtf8(file));
+}
+
 TEST(Beginning, NothingIsLostThatIsOpen) {
   Builder b;
   ASSERT_TRUE(b.open("heath", Station::fit));
