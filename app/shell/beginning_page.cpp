@@ -446,7 +446,9 @@ void BeginningPage::show_next() {
   auto things = what_next(rig, document_.catalogue(), document_.review());
   if (controller_->currentData().toString() == QLatin1String(own_board)) {
     things.insert(things.begin(),
-                  {"Describe your own board", "Its sockets and edges: the wiring is planned on a class that is near.",
+                  {"Describe your own board",
+                   "Save the rig before: the board is kept in a file beside it. Until then the wiring is planned on a "
+                   "class that is near.",
                    Station::wiring, "own_board", "To the board"});
     things.resize(3);
   }

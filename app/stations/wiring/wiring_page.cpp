@@ -325,6 +325,7 @@ void WiringPage::show_check() {
 
 void WiringPage::go_to(const QString& subject) {
   const std::string id = subject.toStdString();
+  if (id == "own_board") return describe_board();
   if (document_.rig().lead(id)) return choose(id);
   for (const Lead& l : document_.rig().leads)
     if (far_end(l, id)) return choose(l.id);

@@ -174,6 +174,24 @@ TEST(Beginning, WhatIsNotUnderstoodStaysAndSaysWhy) {
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("begin_drive_words"))->text().contains(QStringLiteral("The motor bears")));
 }
 
+TEST(Beginning, ABoardOfOnesOwnIsDescribedFirst) {
+  Builder b;
+  b.window.begin();
+  Hand hand{b};
+  hand.type("begin_name", "Own");
+  hand.choose("begin_controller", "");
+  ASSERT_TRUE(b.click(QStringLiteral("begin_take")));
+  ASSERT_TRUE(b.window.document().save(b.folder.filePath(QStringLiteral("own.rig.json"))));
+  bool described = false;
+  b.in_sheet([&](QWidget& sheet) {
+    described = sheet.objectName() == QStringLiteral("board_dialog");
+    static_cast<QDialog&>(sheet).reject();
+  });
+  b.find<QPushButton>(QStringLiteral("next_1"))->click();
+  EXPECT_TRUE(described);
+  EXPECT_EQ(b.window.station(), Station::wiring);
+}
+
 TEST(Beginning, FitsTheSmallestSize) {
   Builder b;
   b.window.begin();
