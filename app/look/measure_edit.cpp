@@ -1,7 +1,6 @@
 #include "look/measure_edit.h"
 
-#include "base/number.h"
-#include "base/typed.h"
+#include "base/typed_value.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
 
@@ -21,10 +20,7 @@ MeasureEdit::MeasureEdit(const Member& member, const char* id, QWidget* parent) 
   });
 }
 
-QString MeasureEdit::said(double value) const {
-  const Shown s = shown_in_box(member_);
-  return said_of(number_text(value * s.factor, s.places) + (s.unit == "°" ? "" : " ") + std::string(s.unit));
-}
+QString MeasureEdit::said(double value) const { return said_of(value_text(member_, value)); }
 
 void MeasureEdit::set_value(std::optional<double> value) {
   value_ = value;
@@ -39,25 +35,10 @@ void MeasureEdit::understand() {
   problem_.clear();
   const std::string typed = text().trimmed().toStdString();
   if (typed.empty()) return;
-  const Shown s = shown_in_box(member_);
-  const auto fits = [&](double v) { return v >= member_.span.least - 1e-9 && v <= member_.span.most + 1e-9; };
-  const auto number = typed_number(typed, s.unit);
-  if (!number) {
-    problem_ = said_of(number.error().text());
-    return;
-  }
-  if (fits(*number / s.factor)) {
-    value_ = *number / s.factor;
-    return;
-  }
-  // "1.2" of a span: metres.
-  const bool bare = typed.find_first_not_of("0123456789.,") == std::string::npos;
-  if (bare && fits(*number)) {
-    value_ = *number;
-    return;
-  }
-  problem_ = tr("%1 is out of its range: %2 to %3 is expected")
-                 .arg(said(*number / s.factor), said(member_.span.least), said(member_.span.most));
+  if (const auto understood = typed_value(member_, typed))
+    value_ = *understood;
+  else
+    problem_ = said_of(understood.error().text());
 }
 
 }  // namespace rigging::app

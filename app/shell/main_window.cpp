@@ -4,14 +4,9 @@
 #include <QApplication>
 #include <QCloseEvent>
 #include <QDateTime>
-#include <QDir>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QInputDialog>
-#include <QLabel>
 #include <QMenuBar>
-#include <QMessageBox>
-#include <QPushButton>
 #include <QSerialPortInfo>
 #include <QShortcut>
 #include <QStackedWidget>
@@ -20,7 +15,6 @@
 #include "airframe/kinds.h"
 #include "base/json.h"
 #include "bench/differences_dialog.h"
-#include "document/replace_question.h"
 #include "look/pieces.h"
 #include "look/units.h"
 #include "review/stations.h"
@@ -201,6 +195,9 @@ void MainWindow::build_menus() {
     action->setCheckable(true);
     action->setChecked(choice.second == Look::instance().theme());
     themes->addAction(action);
+    // However it was chosen.
+    connect(&Look::instance(), &Look::changed, action,
+            [action, theme = choice.second] { action->setChecked(theme == Look::instance().theme()); });
   }
   connect(&Look::instance(), &Look::changed, this, &MainWindow::refresh);
   auto* help = menuBar()->addMenu(tr("&Help"));
@@ -257,12 +254,6 @@ void MainWindow::show_help() {
   if (!help_) help_ = new HelpWindow(manual_folder(settings_.data_folder), this);
   help_->show_chapter(desk_->currentIndex() == 1 ? QStringLiteral("beginning")
                                                  : QString::fromLatin1(word(station_).data()));
-}
-
-void MainWindow::ask_open() {
-  if (!may_leave()) return;
-  const QString path = QFileDialog::getOpenFileName(this, tr("Open a rig"), {}, tr("Rigs (*.rig.json);;All files (*)"));
-  if (!path.isEmpty()) open_file(path);
 }
 
 void MainWindow::begin() {
@@ -345,25 +336,6 @@ void MainWindow::show_bench_panel() {
 void MainWindow::go_to(Station station, const QString& subject) {
   go(station);
   if (!subject.isEmpty()) page(station).go_to(subject);
-}
-
-void MainWindow::complain(const QString& title, const Error& error) {
-  QMessageBox box(QMessageBox::Warning, title, QString::fromStdString(error.text()), QMessageBox::Ok, this);
-  box.setObjectName(QStringLiteral("complaint"));
-  box.exec();
-}
-
-bool MainWindow::open_file(const QString& path) {
-  if (const auto ok = document_.open(path); !ok) {
-    complain(tr("This rig could not be opened"), ok.error());
-    return false;
-  }
-  is_demo_ = false;
-  bench_.stop();
-  foot_->say({});
-  remember(path);
-  go(station_);
-  return true;
 }
 
 void MainWindow::start_demo() {
@@ -468,137 +440,6 @@ void MainWindow::compare_with_board(bool always_show) {
   bench_panel_->refresh();
 }
 
-bool MainWindow::may_leave() {
-  if (!document_.unsaved_work()) return true;
-  QMessageBox box(QMessageBox::Question, tr("Unsaved work"), tr("%1 has unsaved changes.").arg(document_.title()),
-                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
-  box.setObjectName(QStringLiteral("unsaved"));
-  const int answer = box.exec();
-  return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
-}
-
-bool MainWindow::save() {
-  if (document_.path().isEmpty()) return save_as();
-  if (document_.changed_on_disk())
-    if (const auto said = settle_with_file()) return *said;
-  if (const auto ok = document_.save(document_.path()); !ok) {
-    complain(tr("The rig could not be saved"), ok.error());
-    return false;
-  }
-  foot_->say(tr("Saved %1").arg(document_.path()));
-  return true;
-}
-
-/// Somebody else has written the file: theirs, mine or a copy is for the builder to say. Nothing: mine, over theirs.
-std::optional<bool> MainWindow::settle_with_file() {
-  QMessageBox box(QMessageBox::Warning, tr("The file has changed"),
-                  tr("%1 was changed by another program or window since it was opened here.").arg(document_.path()),
-                  QMessageBox::Cancel, this);
-  box.setObjectName(QStringLiteral("changed_on_disk"));
-  if (const auto differing = document_.differs_from_disk()) {
-    constexpr std::size_t most = 8;
-    QString differs;
-    for (std::size_t i = 0; i < std::min(most, differing->size()); ++i) {
-      const Differing& d = (*differing)[i];
-      differs += tr("• %1: %2 in the file, %3 here")
-                     .arg(QString::fromStdString(d.place), QString::fromStdString(d.a), QString::fromStdString(d.b)) +
-                 QLatin1Char('\n');
-    }
-    if (differing->size() > most) differs += tr("and %1 more").arg(differing->size() - most);
-    if (differing->empty()) differs = tr("It says the same as what is open here.");
-    box.setInformativeText(tr("What differs:\n%1").arg(differs));
-  } else {
-    box.setInformativeText(
-        tr("It can't be read as a rig now: %1").arg(QString::fromStdString(differing.error().text())));
-  }
-  auto* mine = box.addButton(tr("Write mine over it"), QMessageBox::DestructiveRole);
-  auto* theirs = box.addButton(tr("Take theirs"), QMessageBox::ActionRole);
-  auto* copy = box.addButton(tr("Save mine as a copy…"), QMessageBox::ActionRole);
-  mine->setObjectName(QStringLiteral("mine"));
-  theirs->setObjectName(QStringLiteral("theirs"));
-  copy->setObjectName(QStringLiteral("copy"));
-  box.setDefaultButton(QMessageBox::Cancel);  // who presses Enter without reading overwrites nothing
-  box.exec();
-  if (box.clickedButton() == mine) return std::nullopt;
-  if (box.clickedButton() == copy) return save_as();
-  if (box.clickedButton() == theirs) {
-    if (const auto ok = document_.take_from_disk(); !ok) {
-      complain(tr("The file could not be taken over"), ok.error());
-      return false;
-    }
-    foot_->say(tr("What the file says is open now; undo brings yours back"));
-    return true;
-  }
-  return false;
-}
-
-bool MainWindow::save_as() {
-  QString path = QFileDialog::getSaveFileName(
-      this, tr("Save the rig"),
-      document_.title().toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + QStringLiteral(".rig.json"),
-      tr("Rigs (*.rig.json)"));
-  if (path.isEmpty()) return false;
-  const QString chosen = path;
-  if (!path.endsWith(QLatin1String(".json"))) path += QStringLiteral(".rig.json");
-  if (!may_replace(this, path, chosen)) return false;
-  if (const auto ok = document_.save(path); !ok) {
-    complain(tr("The rig could not be saved"), ok.error());
-    return false;
-  }
-  remember(path);
-  foot_->say(tr("Saved %1").arg(path));
-  return true;
-}
-
-QStringList MainWindow::recent() const {
-  QFile file(settings_.state_folder + QStringLiteral("/recent"));
-  if (!file.open(QIODevice::ReadOnly)) return {};
-  return QString::fromUtf8(file.readAll()).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
-}
-
-void MainWindow::remember(const QString& path) {
-  QStringList list = recent();
-  const QString whole = QFileInfo(path).absoluteFilePath();
-  list.removeAll(whole);
-  list.prepend(whole);
-  QDir().mkpath(settings_.state_folder);
-  (void)write_file_atomically((settings_.state_folder + QStringLiteral("/recent")).toStdString(),
-                              list.mid(0, 10).join(QLatin1Char('\n')).toStdString());
-}
-
-void MainWindow::offer_recovery() {
-  const auto found = document_.leftovers();
-  if (found.isEmpty()) return;
-  auto* layout = new QHBoxLayout(recovery_bar_);
-  layout->setContentsMargins(16, 6, 16, 6);
-  const auto first = found.front();
-  const QString whose = first.of.isEmpty() ? tr("a rig that was never saved") : first.of;
-  auto* words =
-      new QLabel(first.problem.isEmpty() ? tr("Unsaved work from an earlier run is still here: %1").arg(whose)
-                                         : tr("A safety copy of an earlier run can't be read: %1").arg(first.problem));
-  words->setWordWrap(true);
-  layout->addWidget(words, 1);
-  if (first.problem.isEmpty()) {
-    auto* recover = new QPushButton(tr("Recover it"));
-    recover->setObjectName(QStringLiteral("recover"));
-    layout->addWidget(recover);
-    connect(recover, &QPushButton::clicked, this, [this, first] {
-      // What is open is somebody's work, too.
-      if (!may_leave()) return;
-      if (const auto ok = document_.recover(first); !ok) complain(tr("The work could not be recovered"), ok.error());
-      recovery_bar_->hide();
-    });
-  }
-  auto* discard = new QPushButton(tr("Discard it"));
-  discard->setObjectName(QStringLiteral("discard"));
-  layout->addWidget(discard);
-  connect(discard, &QPushButton::clicked, this, [this, first] {
-    document_.discard(first);
-    recovery_bar_->hide();
-  });
-  recovery_bar_->show();
-}
-
 void MainWindow::resizeEvent(QResizeEvent* event) {
   // The sheet needs its room on a small screen; snags wrap.
   snags_->setFixedWidth(width() < 1120 ? 176 : 264);
@@ -618,7 +459,6 @@ QList<Request> MainWindow::requests() {
     all.append({tr("Go to %1").arg(QString::fromLatin1(word(e.station).data())), QString::fromUtf8(e.question),
                 [this, s = e.station] { go(s); }});
   for (StationPage* p : pages_) all.append(p->requests());
-  all.append({tr("Start the simulated bench"), tr("twin connect"), [this] { start_bench(); }});
   all.append(
       {tr("Start the bench with a badly set transmitter and crooked linkages"),
        tr("twin practise sticks surfaces train"), [this] {
@@ -644,20 +484,11 @@ QList<Request> MainWindow::requests() {
                 desk_->setCurrentWidget(beginning_);
                 beginning_->show_next();
               }});
-  all.append({tr("Begin a new aircraft…"), tr("new rig start model plane build"), [this] { begin(); }});
-  all.append({tr("Undo"), tr("take back"), [this] { document_.undo(); }});
-  all.append({tr("Redo"), {}, [this] { document_.redo(); }});
-  all.append({tr("Save the rig"), tr("file"), [this] { save(); }});
   for (const StationEntry& e : stations())
     for (const ProcedureEntry& p : e.procedures)
       all.append({QString::fromStdString(p.name), tr("procedure guided"),
                   [this, station = e.station, p] { page(station).run(p); }});
   all.append({tr("Next snag"), tr("problem F8"), [this] { snags_->next(); }});
-  const std::pair<QString, Theme> themes[] = {{tr("Paper theme"), Theme::paper},
-                                              {tr("Field theme for sunlight"), Theme::field},
-                                              {tr("Dark theme"), Theme::dark}};
-  for (const auto& t : themes)
-    all.append({t.first, tr("colours inks look"), [theme = t.second] { Look::instance().set_theme(theme); }});
   return all;
 }
 

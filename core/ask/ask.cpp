@@ -6,17 +6,14 @@
 #include <set>
 
 #include "airframe/edits.h"
-#include "airframe/kinds.h"
 #include "ask/topics.h"
 #include "base/json.h"
-#include "base/number.h"
 #include "base/typed.h"
+#include "base/typed_value.h"
 #include "base/units.h"
 #include "catalogue/part_words.h"
 #include "fit/edits.h"
-#include "fit/fit.h"
 #include "surfaces/edits.h"
-#include "wiring/edits.h"
 #include "wiring/wiring.h"
 
 namespace rigging {
@@ -65,17 +62,6 @@ Split split_number(std::string_view text) {
   }
   if (number.empty()) return {all, {}};
   return {all.substr(0, from) + all.substr(best), number};
-}
-
-/// A number for a member: with its unit, else as it stands in a box, else in SI where only that is in its range.
-Result<double> value_for(const Member& m, const std::string& typed) {
-  const Shown s = shown(unit_of_name(m.name));
-  const auto number = typed_number(typed, s.unit);
-  if (!number) return tl::make_unexpected(number.error());
-  const auto fits = [&](double v) { return v >= m.span.least && v <= m.span.most; };
-  const bool bare = typed.find_first_not_of("0123456789.,-") == std::string::npos;
-  if (bare && !fits(*number / s.factor) && fits(*number)) return *number;
-  return *number / s.factor;
 }
 
 class Asker {
@@ -138,7 +124,7 @@ class Asker {
         if (!*m.spoken || (m.kind != &number_kind() && m.kind != &optional_number_kind())) continue;
         const double fit = names(what, telling_words(m.spoken));
         if (fit < 1.5) continue;
-        const auto value = value_for(m, split_.number);
+        const auto value = typed_value(m, split_.number);
         if (!value) {
           add({"Not possible: " + value.error().text(), fit, {}, station, section, AskedView::none});
           continue;
@@ -186,11 +172,12 @@ class Asker {
                                    {"forward", Point(1, 0, 0)},
                                    {"ahead", Point(1, 0, 0)},
                                    {"front", Point(1, 0, 0)},
-                                   {"right", Point(0, 1, 0)},
-                                   {"left", Point(0, -1, 0)},
                                    {"down", Point(0, 0, 1)},
-                                   {"up", Point(0, 0, -1)}})
-      if (std::find(words_.begin(), words_.end(), word) != words_.end()) way = to;
+                                   {"up", Point(0, 0, -1)},
+                                   {"right", Point(0, 1, 0)},
+                                   {"left", Point(0, -1, 0)}})
+      // Left and right may name the part: "move the left servo 20 mm back".
+      if (way.isZero() && std::find(words_.begin(), words_.end(), word) != words_.end()) way = to;
     const auto what = objects(numberless_, {"move", "shift", "slide", "push", "back", "backward", "aft", "rearward",
                                             "forward", "ahead", "front", "down", "up"});
     double fit = 0;
@@ -222,11 +209,9 @@ class Asker {
     for (const Output& o : of_.rig.outputs) {
       double fit = 0;
       for (const Surface s : o.surfaces) fit = std::max(fit, names(what, telling_words(s.spoken())));
-      std::string number = o.id.substr(o.id.find_last_of('_') + 1);
-      if (what.size() == 1 && what.front() == number) fit = 1.5;
+      if (what.size() == 1 && what.front() == o.id.substr(o.id.find_last_of('_') + 1)) fit = 1.5;
       if (fit < 1) continue;
-      auto edit = reverse(of_.rig, o.id);
-      deed(3 + fit, std::move(edit), Station::surfaces, o.surfaces.empty() ? o.id : o.surfaces.front().word());
+      deed(3 + fit, reverse(of_.rig, o.id), Station::surfaces, o.surfaces.empty() ? o.id : o.surfaces.front().word());
     }
   }
 
@@ -303,10 +288,6 @@ class Asker {
            AskedView::none});
   }
 
-  void say_figure(const Figure& f, Station station, double fit) {
-    add({f.name + ": " + figure_text(f), fit, {}, station, {}, AskedView::none});
-  }
-
   /// Every number of the reports by its own name.
   void figures() {
     if (!split_.number.empty()) return;
@@ -314,7 +295,8 @@ class Asker {
                                         {of_.review.fit.figures(), Station::fit},
                                         {of_.review.power.figures(), Station::power}})
       for (const Figure& f : list)
-        if (const double fit = names(words_, telling_words(f.name)); fit >= 1) say_figure(f, station, 1 + fit);
+        if (const double fit = names(words_, telling_words(f.name)); fit >= 1)
+          add({f.name + ": " + figure_text(f), 1 + fit, {}, station, {}, AskedView::none});
   }
 
   void topics() {

@@ -13,6 +13,8 @@
 #include "base/number.h"
 #include "catalogue/sockets.h"
 #include "fit/edits.h"
+#include "fit/fit.h"
+#include "fit/free_room.h"
 #include "fit/usual_places.h"
 #include "power/plugs.h"
 #include "review/review.h"
@@ -27,10 +29,8 @@ constexpr double usual_span_m = 1.2;
 std::string add_one(Rig& rig, const PartKind& kind, std::optional<Surface> surface = std::nullopt) {
   Part part;
   part.kind = kind.id;
-  part.id = word(kind.group);
-  if (surface && kind.group == PartGroup::servo) part.id += "_" + surface->word();
-  const std::string stem = part.id;
-  for (int n = 2; rig.part(part.id); ++n) part.id = stem + "_" + std::to_string(n);
+  const bool of_surface = surface && kind.group == PartGroup::servo;
+  part.id = free_part_id(rig, std::string(word(kind.group)) + (of_surface ? "_" + surface->word() : ""));
   if (surface) part.surface = SurfaceName(*surface);
   rig.parts.push_back(part);
   return part.id;
@@ -72,7 +72,9 @@ void feed(Rig& rig, const Catalogue& catalogue) {
       Rig with = plan.rig;
       add_one(with, *k);
       Plan then = plan_wiring(with, catalogue);
-      if (dark(then) < dark(plan) && !better) better = std::move(then);
+      if (dark(then) >= dark(plan)) continue;
+      better = std::move(then);
+      break;
     }
     if (!better) break;
     plan = std::move(*better);
@@ -140,9 +142,8 @@ void clear_compasses(Rig& rig, const Catalogue& catalogue) {
     for (const double share : {0.45, 0.5, 0.55, 0.6, 0.65, 0.7, 0.75, 0.8}) {
       Rig moved = rig;
       Place* place = moved.place(p.id);
-      const Point edge = mix(wing.root, wing.tip, share);
-      place->x_m = edge.x() - 0.35 * std::lerp(wing.root_chord_m, wing.tip_chord_m, share);
-      place->y_m = edge.y(), place->z_m = edge.z();
+      const Point at = point_in_wing(wing, 1, share, 0.35);
+      place->x_m = at.x(), place->y_m = at.y(), place->z_m = at.z();
       if (find_clashes(moved, catalogue).size() > clashes || says(moved, catalogue, "FIT-15", p.id)) continue;
       rig = std::move(moved);
       break;

@@ -150,7 +150,6 @@ std::string usual_word(const std::string& word) {
                                                        {"tx", "transmitter"},
                                                        {"recorder", "recording"},
                                                        {"hd", "digital"},
-                                                       {"switching", "switching"},
                                                        {"sense", "measures"},
                                                        {"lightweight", "small"},
                                                        {"tiny", "small"},
@@ -203,9 +202,7 @@ Said read(std::string_view text, bool of_catalogue) {
     if (const auto unit = i + 1 < tokens.size() ? unit_of(tokens[i + 1]) : std::nullopt) {
       said.quantities.push_back({*value * unit->second, unit->first == "x" ? "diameter" : unit->first});
       ++i;
-    } else if (is_digit(tokens[i][0]) || of_catalogue) {
-      said.quantities.push_back({*value, {}});
-    } else if (*value > 1) {
+    } else if (is_digit(tokens[i][0]) || of_catalogue || *value > 1) {
       said.quantities.push_back({*value, {}});
     }
   }

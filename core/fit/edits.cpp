@@ -14,14 +14,19 @@
 
 namespace rigging {
 
+std::string free_part_id(const Rig& rig, const std::string& stem) {
+  std::string id = stem;
+  for (int n = 2; rig.part(id); ++n) id = stem + "_" + std::to_string(n);
+  return id;
+}
+
 Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::string& kind) {
   const PartKind* k = catalogue.part(kind);
   if (!k) return failure(kind, "is no kind of part that is known", "an id of the catalogue");
   Edit edit{rig, "Added: " + k->name};
   Part part;
   part.kind = kind;
-  part.id = word(k->group);
-  for (int n = 2; rig.part(part.id); ++n) part.id = std::string(word(k->group)) + "_" + std::to_string(n);
+  part.id = free_part_id(rig, std::string(word(k->group)));
   if (k->group == PartGroup::servo)
     for (const Surface s : surfaces_of(rig.airframe))
       if (s.kind != SurfaceKind::motor && std::none_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) {

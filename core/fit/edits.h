@@ -4,6 +4,8 @@
 
 namespace rigging {
 
+/// An id that no part has yet: the stem, or the stem with a number.
+std::string free_part_id(const Rig& rig, const std::string& stem);
 /// The part is the last of the list, a third of the length behind the nose or as far behind that as there is room; a
 /// servo gets the first surface without one.
 Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::string& kind);

@@ -2,171 +2,22 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 
 #include "airframe/airframe.h"
 #include "airframe/body.h"
 #include "airframe/kinds.h"
-#include "airframe/planform.h"
-#include "base/angle.h"
 #include "fit/fit.h"
-#include "fit/room.h"
+#include "fit/free_room.h"
 
 namespace rigging {
 namespace {
 
-constexpr double between_m = 0.003;  // least air between two parts
-constexpr double step_m = 0.005;     // of the search
-constexpr double of_section = 0.92;  // that boxes may fill of an oval section
-constexpr double video_to_satellites_m = 0.12, video_to_receiver_m = 0.1, iron_to_compass_m = 0.07;  // with some room
 constexpr double board_behind_battery_m = 0.05;
 constexpr double least_frame_share = 0.3;
 
 /// Where a bare airframe usually balances, behind a quarter of the mean chord and in mean chords: a tail pulls it back,
 /// a foreplane forward (from memory, ±0.2).
 double bare_frame_chords(AirframeKind kind) { return has_foreplane(kind) ? -0.15 : has_tail(kind) ? 0.4 : 0.1; }
-
-/// What something must keep clear of.
-bool keeps_clear(PartGroup a, bool a_compass, PartGroup b, bool b_compass, double distance_m) {
-  const auto pair = [&](PartGroup x, PartGroup y) { return (a == x && b == y) || (a == y && b == x); };
-  const auto iron = [](PartGroup g) {
-    return g == PartGroup::motor || g == PartGroup::buzzer || g == PartGroup::servo ||
-           g == PartGroup::speed_controller || g == PartGroup::battery || g == PartGroup::power_module;
-  };
-  if (pair(PartGroup::video_transmitter, PartGroup::satellite_receiver)) return distance_m >= video_to_satellites_m;
-  if (pair(PartGroup::video_transmitter, PartGroup::receiver)) return distance_m >= video_to_receiver_m;
-  if ((a_compass && iron(b)) || (b_compass && iron(a))) return distance_m >= iron_to_compass_m;
-  return true;
-}
-
-class Places {
- public:
-  /// Of what is `open` nothing is in the way until it is put somewhere.
-  Places(Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& open)
-      : rig_(rig), catalogue_(catalogue), planform_(planform_of(rig.airframe)) {
-    for (const Place& p : rig.places)
-      if (std::find(open.begin(), open.end(), p.part) == open.end()) note(p.part);
-  }
-
-  bool has(const std::string& id) const { return placed_.count(id) > 0; }
-
-  /// At its own place, whatever is there already.
-  void put(const std::string& id, Point at) {
-    place(id, at);
-    note(id);
-  }
-
-  /// The nearest free spot in the body, or in the wing (`in_wing`: on that side). The wished-for one when there is
-  /// none.
-  bool settle(const std::string& id, Point wished, bool in_wing) {
-    const auto size = size_of(rig_, catalogue_, id, turn_of(id));
-    if (!size) {
-      put(id, wished);
-      return true;
-    }
-    std::optional<Point> best;
-    double best_cost = 1e9;
-    const auto look = [&](Point at) {
-      const double cost =
-          std::abs(at.x() - wished.x()) + 0.8 * std::abs(at.y() - wished.y()) + 0.6 * std::abs(at.z() - wished.z());
-      if (cost >= best_cost || !fits(*size, at, in_wing) || !free(id, *size, at)) return;
-      best_cost = cost;
-      best = at;
-    };
-    const double reach = in_wing ? 0.4 * rig_.airframe.span_m : rig_.airframe.length_m;
-    for (double off = 0; off <= reach; off += step_m)
-      for (const double sign : {1.0, -1.0}) {
-        if (off > best_cost) break;
-        if (in_wing) {
-          // Along the span, and a little along the chord.
-          for (double along = -0.06; along <= 0.06; along += 0.01)
-            look({wished.x() + along, wished.y() + sign * off, wished.z()});
-        } else {
-          const double x = wished.x() + sign * off;
-          const auto section = body_at(rig_.airframe, x);
-          if (!section) continue;
-          const double y = std::max(0.0, of_section * section->half_width_m - size->y() / 2),
-                       z = std::max(0.0, of_section * section->half_height_m - size->z() / 2);
-          for (const double share_y : {0.0, 0.5, -0.5, 1.0, -1.0})
-            for (const double share_z : {0.0, 0.5, -0.5, 1.0, -1.0})
-              look({x, share_y * y, section->below_m + share_z * z});
-          look({x, wished.y(), wished.z()});
-        }
-      }
-    put(id, best.value_or(wished));
-    return best.has_value();
-  }
-
- private:
-  struct Placed {
-    PartRoom room;
-    PartGroup group = PartGroup::other;
-    bool compass = false;
-  };
-
-  Turn turn_of(const std::string& id) const {
-    const Place* p = rig_.place(id);
-    return p ? static_cast<Turn>(p->turn) : Turn{};
-  }
-  std::pair<PartGroup, bool> nature(const std::string& id) const {
-    const PartKind* k = kind_of(rig_, catalogue_, id);
-    return {k ? k->group : PartGroup::other, k && k->magnetic_sensor};
-  }
-
-  void place(const std::string& id, const Point& at) {
-    Place* p = rig_.place(id);
-    if (!p) {
-      p = &rig_.places.emplace_back();
-      p->part = id;
-    }
-    const auto mm = [](double v) { return std::round(v * 1000) / 1000; };
-    p->x_m = mm(at.x()), p->y_m = mm(at.y()), p->z_m = mm(at.z());
-  }
-
-  void note(const std::string& id) {
-    const auto [group, compass] = nature(id);
-    if (const auto room = room_of(rig_, catalogue_, id))
-      placed_[id] = {*room, group, compass};
-    else if (const Place* p = rig_.place(id))
-      placed_[id] = {{point_of(*p), point_of(*p)}, group, compass};
-  }
-
-  bool free(const std::string& id, const Point& size, const Point& at) const {
-    const auto [group, compass] = nature(id);
-    const PartRoom room{at - size / 2, at + size / 2};
-    const PartRoom wide{room.least - Point::Constant(between_m), room.most + Point::Constant(between_m)};
-    return std::all_of(placed_.begin(), placed_.end(), [&, group = group, compass = compass](const auto& entry) {
-      const Placed& o = entry.second;
-      if (entry.first == id) return true;
-      if (o.room.least != o.room.most && wide.overlap(o.room) > 0) return false;
-      return keeps_clear(group, compass, o.group, o.compass, (at - o.room.middle()).norm());
-    });
-  }
-
-  bool fits(const Point& size, const Point& at, bool in_wing) const {
-    if (in_wing) {
-      const HalfSurface& w = planform_.wing;
-      const double half = std::abs(w.tip.y()), y = std::abs(at.y());
-      if (y - size.y() / 2 < 0 || y + size.y() / 2 > 0.98 * half) return false;
-      const double share = y / half, le = std::lerp(w.root.x(), w.tip.x(), share),
-                   chord = std::lerp(w.root_chord_m, w.tip_chord_m, share);
-      return at.x() + size.x() / 2 <= le &&
-             at.x() - size.x() / 2 >= le - chord * (1 - 0.5 * rig_.airframe.surface_chord);
-    }
-    for (const double end : {at.x() + size.x() / 2, at.x() - size.x() / 2}) {
-      const auto section = body_at(rig_.airframe, end);
-      if (!section || std::abs(at.y()) + size.y() / 2 > section->half_width_m ||
-          std::abs(at.z() - section->below_m) + size.z() / 2 > section->half_height_m)
-        return false;
-    }
-    return true;
-  }
-
-  Rig& rig_;
-  const Catalogue& catalogue_;
-  Planform planform_;
-  std::map<std::string, Placed> placed_;
-};
 
 /// Where everything of one rig belongs.
 class Belongs {
@@ -184,7 +35,7 @@ class Belongs {
     // The battery's place follows from all the others, and they make room for it: a second round settles it.
     std::optional<double> battery_x;
     for (int round = 0; round < 3; ++round) {
-      Places places(rig_, catalogue_, open_);
+      FreeRoom places(rig_, catalogue_, open_);
       all(places, battery_x);
       const auto wanted = balance_x();
       if (!wanted || (battery_x && std::abs(*wanted - *battery_x) < 0.003)) break;
@@ -205,20 +56,16 @@ class Belongs {
       if (id != "controller" && group(id) == g) ids.push_back(id);
     return ids;
   }
+  double kg_of(const Part& p) const {
+    const PartKind* k = catalogue_.part(p.kind);
+    return p.mass_kg.value_or(k ? k->mass_kg.value_or(0) : 0);
+  }
   Point size(const std::string& id) const {
     return size_of(rig_, catalogue_, id, Turn{}).value_or(Point(0.02, 0.02, 0.01));
   }
   double end_x() const { return -body_of(rig_.airframe).length_m; }
 
-  /// The middle line of the wing at a share of the half span, `along` of the chord behind its edge.
-  Point in_wing(double side, double share, double along) const {
-    const HalfSurface& w = planform_.wing;
-    const Point edge = mix(w.root, w.tip, share);
-    const double chord = std::lerp(w.root_chord_m, w.tip_chord_m, share);
-    return {edge.x() - along * chord, side * std::abs(edge.y()), edge.z()};
-  }
-
-  void drive(Places& places) {
+  void drive(FreeRoom& places) {
     std::vector<Point> hubs;
     for (const Panel& p : airframe_.panels)
       if (p.part == Panel::Part::propeller) hubs.push_back(p.hinge_a);
@@ -248,7 +95,7 @@ class Belongs {
     }
   }
 
-  void servos(Places& places) {
+  void servos(FreeRoom& places) {
     for (const std::string& id : of(PartGroup::servo)) {
       const Part* part = rig_.part(id);
       const Point own = size(id);
@@ -261,8 +108,6 @@ class Belongs {
         places.settle(id, {behind_wing, 0, 0}, false);
         continue;
       }
-      Point middle = Point::Zero();
-      for (const Point& c : panel->corners) middle += c / static_cast<double>(panel->corners.size());
       const Point hinge = (panel->hinge_a + panel->hinge_b) / 2;
       const SurfaceKind kind = part->surface->kind;
       const bool wing = panel->part == Panel::Part::wing;
@@ -302,7 +147,7 @@ class Belongs {
     return std::clamp(b->x_m + (behind ? -off : off), end_x(), 0.0);
   }
 
-  void all(Places& places, std::optional<double> battery_x) {
+  void all(FreeRoom& places, std::optional<double> battery_x) {
     const bool behind = propeller_behind(rig_.airframe);
     const double end = end_x(), target = target_x();
     drive(places);
@@ -338,7 +183,7 @@ class Belongs {
       if (with_camera)
         places.settle(id, {-size(id).x() / 2, 0, 0}, false);
       else
-        places.settle(id, in_wing(-1, 0.4, 0.45), true);
+        places.settle(id, point_in_wing(planform_.wing, -1, 0.4, 0.45), true);
     }
     for (const PartGroup g : {PartGroup::satellite_receiver, PartGroup::compass})
       for (const std::string& id : of(g)) {
@@ -347,10 +192,11 @@ class Belongs {
           const auto section = body_at(rig_.airframe, back);
           places.settle(id, {back, 0, section ? -(section->half_height_m - size(id).z() / 2) : 0}, false);
         } else {
-          places.settle(id, in_wing(1, g == PartGroup::compass ? 0.55 : 0.42, 0.4), true);
+          places.settle(id, point_in_wing(planform_.wing, 1, g == PartGroup::compass ? 0.55 : 0.42, 0.4), true);
         }
       }
-    for (const std::string& id : of(PartGroup::airspeed)) places.settle(id, in_wing(1, 0.62, 0.2), true);
+    for (const std::string& id : of(PartGroup::airspeed))
+      places.settle(id, point_in_wing(planform_.wing, 1, 0.62, 0.2), true);
     for (const std::string& id : of(PartGroup::receiver))
       places.settle(id, {board_x - board_half - 0.015 - size(id).x() / 2, 0, 0}, false);
     for (const std::string& id : of(PartGroup::power_module))
@@ -363,35 +209,27 @@ class Belongs {
 
   /// Where the first battery balances it, as x; nothing where masses are missing.
   std::optional<double> balance_x() const {
-    Rig weighed = rig_;
     std::string battery;
     double parts = 0;
     for (const Part& p : rig_.parts) {
-      const PartKind* k = catalogue_.part(p.kind);
-      parts += p.mass_kg.value_or(k ? k->mass_kg.value_or(0) : 0);
-      if (battery.empty() && k && k->group == PartGroup::battery && is_open(p.id)) battery = p.id;
+      parts += kg_of(p);
+      if (battery.empty() && group(p.id) == PartGroup::battery && is_open(p.id)) battery = p.id;
     }
-    const Place* place = battery.empty() ? nullptr : rig_.place(battery);
-    if (!place) return std::nullopt;
-    if (!weighed.fit.frame_mass_kg) {
-      if (!rig_.airframe.mass_kg) return std::nullopt;
-      weighed.fit.frame_mass_kg = std::max(least_frame_share * *rig_.airframe.mass_kg, *rig_.airframe.mass_kg - parts);
-      weighed.fit.frame_at_m =
-          planform_.wing.quarter_chord_m() + bare_frame_chords(rig_.airframe.kind) * planform_.wing.mean_chord_m();
-    }
-    double mass = *weighed.fit.frame_mass_kg, moment = -weighed.fit.frame_at_m * mass;
+    const Part* moves = rig_.part(battery);
+    const Place* place = moves ? rig_.place(battery) : nullptr;
+    const double own = moves ? kg_of(*moves) : 0;
+    if (!place || own <= 0 || (!rig_.fit.frame_mass_kg && !rig_.airframe.mass_kg)) return std::nullopt;
+    const HalfSurface& wing = planform_.wing;
+    const double flying = rig_.airframe.mass_kg.value_or(0);
+    double mass = rig_.fit.frame_mass_kg.value_or(std::max(least_frame_share * flying, flying - parts));
+    double moment = -mass * (rig_.fit.frame_mass_kg ? rig_.fit.frame_at_m
+                                                    : wing.quarter_chord_m() +
+                                                          bare_frame_chords(rig_.airframe.kind) * wing.mean_chord_m());
     const auto add = [&](const std::string& id, double kg) {
       if (const Place* p = rig_.place(id)) mass += kg, moment += kg * p->x_m;
     };
     if (const ControllerClass* c = catalogue_.controller(rig_.controller.kind)) add("controller", c->mass_kg);
-    double own = 0;
-    for (const Part& p : rig_.parts) {
-      const PartKind* k = catalogue_.part(p.kind);
-      const double kg = p.mass_kg.value_or(k ? k->mass_kg.value_or(0) : 0);
-      if (p.id == battery) own = kg;
-      add(p.id, kg);
-    }
-    if (own <= 0) return std::nullopt;
+    for (const Part& p : rig_.parts) add(p.id, kg_of(p));
     const double to = place->x_m + (target_x() * mass - moment) / own;
     const double half = size(battery).x() / 2;
     return std::clamp(to, end_x() + half, -half - 0.005);
@@ -448,7 +286,7 @@ Result<Edit> spread_out(const Rig& rig, const Catalogue& catalogue) {
       for (const std::string& id : {c.part, c.other})
         if (moves.empty() || firmness(edit.rig, catalogue, id) < firmness(edit.rig, catalogue, moves)) moves = id;
     const Place now = *edit.rig.place(moves);
-    Places places(edit.rig, catalogue, {moves});
+    FreeRoom places(edit.rig, catalogue, {moves});
     const Point at = point_of(now);
     const auto section = body_at(rig.airframe, at.x());
     const bool in_wing = !section || std::abs(at.y()) > section->half_width_m;

@@ -122,6 +122,12 @@ TEST(Ask, DeedsAreSaidAndDone) {
             [](const Rig&b,
                const Rig
                    &r) { return std::abs(r.place("controller")->z_m - b.place("controller")->z_m + 0.01) < 1e-9; }},
+           // Left and right may name the part that moves.
+           {"move the left flaperon servo 20 mm back",
+            [](const Rig& b, const Rig& r) {
+              return std::abs(r.place("servo_flaperon_left")->x_m - b.place("servo_flaperon_left")->x_m + 0.02) < 1e-9 &&
+                     r.place("servo_flaperon_left")->y_m == b.place("servo_flaperon_left")->y_m;
+            }},
            {"reverse the left flaperon",
             [](const Rig&b, const Rig&r) { return r.output("out_1")->reversed != b.output("out_1")->reversed; }},
            {"reverse output 3",
