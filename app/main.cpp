@@ -2,6 +2,7 @@
 #include <QCommandLineParser>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QScreen>
 #include <QStandardPaths>
 #include <QTimer>
 #include <cstdio>
@@ -55,7 +56,9 @@ int main(int argc, char** argv) {
   const QString state = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
   if (!parser.isSet(shots)) {
     // What was chosen last, but for what is said now.
-    const Preferences kept = read_preferences(state);
+    Preferences kept = read_preferences(state);
+    if (kept.window.isEmpty())
+      kept.text_scale = text_scale_for(QGuiApplication::primaryScreen()->availableGeometry().size());
     Look::instance().set_theme(kept.theme);
     Look::instance().set_text_scale(kept.text_scale);
     if (!parser.isSet(units)) set_unit_system(kept.units);

@@ -1,27 +1,17 @@
 #include "command.h"
 
-#include "base/number.h"
-
-#include "base/json.h"
-
 #include <iostream>
+
+#include "base/clean_text.h"
+#include "base/json.h"
+#include "base/number.h"
 
 namespace rigging::cli {
 
 void Session::refuse(const Error& error) {
-  std::string line = error.text();
-  for (char& c : line)
-    if (static_cast<unsigned char>(c) < 0x20) c = ' ';
   // What was given may be megabytes; where and what was expected stand at the ends.
   constexpr std::size_t most = 600;
-  if (line.size() > most) {
-    const auto inside = [&](std::size_t at) { return (static_cast<unsigned char>(line[at]) & 0xc0) == 0x80; };
-    std::size_t head = most / 2, tail = line.size() - most / 2;
-    while (head > 0 && inside(head)) --head;
-    while (tail < line.size() && inside(tail)) ++tail;
-    line = line.substr(0, head) + " … " + line.substr(tail);
-  }
-  std::cerr << "rigging-cli: " << line << '\n';
+  std::cerr << "rigging-cli: " << clean_text(error.text(), most) << '\n';
   status = not_understood;
 }
 

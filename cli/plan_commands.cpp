@@ -266,7 +266,7 @@ void plan(const Opened& o, const std::string& into, Session& session) {
 void sheet(const Opened& o, const std::string& what, const std::string& into, Session& session) {
   std::vector<std::string> pages;
   if (what == "plug-list")
-    pages = {plug_list_svg(o.rig, o.catalogue)};
+    pages = plug_list_svg(o.rig, o.catalogue);
   else if (what == "wiring")
     pages = {wiring_drawing_svg(o.rig, o.catalogue)};
   else if (what == "gauges")

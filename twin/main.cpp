@@ -55,35 +55,45 @@ class Listener {
     if (!path_.empty()) ::unlink(path_.c_str());
   }
 
-  /// What poll should watch: the caller if there is one, else the door.
-  pollfd watched() const { return {caller_ >= 0 ? caller_ : listening_, POLLIN, 0}; }
+  /// What poll should watch: the caller if there is one, else the door. Who doesn't read what was answered is not
+  /// listened to until it does.
+  pollfd watched() const {
+    if (caller_ < 0) return {listening_, POLLIN, 0};
+    return {caller_, static_cast<short>(unsent_.empty() ? POLLIN : POLLOUT), 0};
+  }
 
   template <class Feed, class Gone>
   void ready(Feed&& feed, Gone&& gone) {
     if (caller_ < 0) {
-      caller_ = ::accept4(listening_, nullptr, nullptr, SOCK_CLOEXEC);
+      caller_ = ::accept4(listening_, nullptr, nullptr, SOCK_CLOEXEC | SOCK_NONBLOCK);
       return;
     }
-    char bytes[4096];
-    const ssize_t n = ::read(caller_, bytes, sizeof bytes);
-    bool alive = n > 0;
-    if (alive) {
-      const std::string reply = feed(std::string_view(bytes, static_cast<std::size_t>(n)));
-      for (std::size_t sent = 0; alive && sent < reply.size();) {
-        const ssize_t w = ::send(caller_, reply.data() + sent, reply.size() - sent, MSG_NOSIGNAL);
-        alive = w > 0;
-        sent += alive ? static_cast<std::size_t>(w) : 0;
-      }
+    bool alive = true;
+    if (unsent_.empty()) {
+      char bytes[4096];
+      const ssize_t n = ::read(caller_, bytes, sizeof bytes);
+      alive = n > 0 || (n < 0 && would_wait());
+      if (n > 0) unsent_ = feed(std::string_view(bytes, static_cast<std::size_t>(n)));
+    }
+    while (alive && !unsent_.empty()) {
+      const ssize_t w = ::send(caller_, unsent_.data(), unsent_.size(), MSG_NOSIGNAL);
+      if (w < 0 && would_wait()) break;
+      alive = w > 0;
+      if (alive) unsent_.erase(0, static_cast<std::size_t>(w));
     }
     if (!alive) {
       ::close(caller_);
       caller_ = -1;
+      unsent_.clear();
       gone();
     }
   }
 
  private:
+  static bool would_wait() { return errno == EAGAIN || errno == EWOULDBLOCK || errno == EINTR; }
+
   int listening_ = -1, caller_ = -1;
+  std::string unsent_;  ///< at most what one read of 4096 bytes is answered with
   std::string path_;
 };
 
@@ -149,6 +159,13 @@ Result<int> run(const Options& options) {
     memory = *kept;
   }
   Store store(memory);
+  // Told now, not when the first setting would be lost. Only asked, not written: a busy disk would hold up the start.
+  if (!options.store.empty()) {
+    const auto folder = std::filesystem::absolute(options.store).parent_path();
+    const bool there = std::filesystem::exists(options.store, unknown);
+    if (::access(folder.c_str(), W_OK | X_OK) != 0 || (there && ::access(options.store.c_str(), W_OK) != 0))
+      return failure(options.store, "can't be written", "a file in a folder that can be written");
+  }
   ControllerPort controller_port(bench, store, options.firmware);
   std::vector<std::string> shown;
   if (!options.hidden) {

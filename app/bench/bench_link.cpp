@@ -337,8 +337,15 @@ void BenchLink::hear(Signal signal) {
 
 void BenchLink::heard(const std::vector<ChannelFrame>& fresh) {
   if (!fresh.empty()) last_frame_s_ = now_s();
-  for (const ChannelFrame& f : fresh) frames_.push_back(f);
-  while (!frames_.empty() && frames_.back().t_us - frames_.front().t_us > 8e6) frames_.pop_front();
+  // Eight seconds; a clock that stands, jumps or runs backward keeps no more than the fastest receiver sends in them.
+  constexpr double kept_us = 8e6;
+  constexpr std::size_t most_frames = 8000;
+  for (const ChannelFrame& f : fresh) {
+    if (!frames_.empty() && f.t_us < frames_.back().t_us) frames_.clear();
+    frames_.push_back(f);
+  }
+  while (frames_.size() > most_frames || (!frames_.empty() && frames_.back().t_us - frames_.front().t_us > kept_us))
+    frames_.pop_front();
   Q_EMIT frames_heard(fresh);
 }
 

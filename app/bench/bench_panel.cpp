@@ -2,6 +2,7 @@
 
 #include <QComboBox>
 #include <QGridLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QPainter>
 #include <QPushButton>
@@ -11,13 +12,13 @@
 #include "drawing/stick_square.h"
 #include "link/image.h"
 #include "look/look.h"
+#include "look/pieces.h"
 
 namespace rigging::app {
 
 BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
     : QWidget(parent), document_(document), bench_(bench) {
   setObjectName(QStringLiteral("bench_panel"));
-  setFixedHeight(206);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(12, 6, 12, 6);
   layout->setSpacing(14);
@@ -70,13 +71,13 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   left->addWidget(compare_);
   left->addStretch();
   auto* left_box = new QWidget;
-  left_box->setFixedWidth(208);
+  keep_width(left_box, 208);
   left_box->setLayout(left);
   left->setContentsMargins(0, 0, 0, 0);
   layout->addWidget(left_box);
 
   view_ = new AircraftView(AircraftView::From::behind_above);
-  view_->set_caption(tr("The simulated model · drag to tilt it"));
+  show_live();
   view_->set_dragging_turns(true);
   view_->set_exaggeration(1.3);
   view_->setToolTip(
@@ -88,7 +89,22 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   heard_->setFont(Look::instance().columns(8.5));
   heard_->setObjectName(QStringLiteral("heard"));
   heard_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // the sticks beside it must not give way for it
-  model->addWidget(heard_);
+  slowly_ = hinted_button(tr("Last move, slowly"), "replay_slowly",
+                          tr("What the model and its surfaces did when it was last moved, four times slower"));
+  slowly_->setProperty("flat", true);
+  slowly_->setFont(Look::instance().text(9));
+  slowly_->setEnabled(false);
+  connect(slowly_, &QPushButton::clicked, this, [this] {
+    replaying_.start();
+    replay_.start(30);
+    view_->set_caption(tr("The last move, four times slower"));
+  });
+  connect(&replay_, &QTimer::timeout, this, &BenchPanel::replay);
+  clock_.start();
+  auto* under = new QHBoxLayout;
+  under->addWidget(heard_, 1);
+  under->addWidget(slowly_, 0, Qt::AlignBottom);
+  model->addLayout(under);
   layout->addLayout(model, 1);
   connect(view_, &AircraftView::turned, this, [this](double roll, double pitch) {
     bench_.ask(hands::Hold{roll, pitch, 0});
@@ -115,7 +131,9 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   throttle_->setRange(0, 100);
   throttle_->setAccessibleName(tr("Throttle stick"));
   connect(yaw_, &QSlider::valueChanged, this, [this](int v) { bench_.ask(hands::Stick{Axis::yaw, v / 100.0}); });
-  connect(yaw_, &QSlider::sliderReleased, this, [this] { yaw_->setValue(0); });
+  // As the pad beside it: it stays where it is put, and a double click or Home centres it.
+  yaw_->setToolTip(tr("Stays where it is put; a double click or Home centres it"));
+  yaw_->installEventFilter(this);
   connect(throttle_, &QSlider::valueChanged, this, [this](int v) {
     bench_.ask(hands::Stick{std::nullopt, v / 100.0});
   });
@@ -163,7 +181,7 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   connect(&bench_, &BenchLink::channels_heard, this, [this] {
     QStringList parts;
     for (const auto& [name, us] : bench_.channels())
-      parts << QStringLiteral("%1 %2").arg(QString::fromStdString(name).left(5), -5).arg(us, 4, 'f', 0);
+      parts << QStringLiteral("%1 %2").arg(QString::fromStdString(name).left(8), -8).arg(us, 4, 'f', 0);
     heard_->setText(parts.isEmpty() ? tr("receiver dark")
                                     : tr("hears µs  ") + parts.mid(0, 2).join(QStringLiteral("  ")) +
                                           QStringLiteral("\n          ") + parts.mid(2).join(QStringLiteral("  ")));
@@ -205,10 +223,36 @@ void BenchPanel::refresh() {
   update_sight();
 }
 
+int BenchPanel::least_height() const { return static_cast<int>(206 * Look::instance().text().pointSizeF() / 10); }
+
 void BenchPanel::update_sight() {
-  const hands::Sight& s = bench_.sight();
+  last_move_.see(clock_.elapsed(), bench_.sight());
+  slowly_->setEnabled(last_move_.any());
+  if (!replay_.isActive()) show_sight(bench_.sight());
+}
+
+void BenchPanel::show_sight(const hands::Sight& s) {
   view_->set_deflections(s.deflections);
   view_->set_pose(s.roll_deg, s.pitch_deg, s.yaw_deg);
+}
+
+void BenchPanel::show_live() { view_->set_caption(tr("The simulated model · drag to tilt it")); }
+
+void BenchPanel::replay() {
+  constexpr int slower = 4;
+  if (const hands::Sight* seen = last_move_.at(replaying_.elapsed() / slower)) return show_sight(*seen);
+  replay_.stop();
+  show_live();
+  show_sight(bench_.sight());
+}
+
+/// The yaw lever behaves as the pad beside it.
+bool BenchPanel::eventFilter(QObject* watched, QEvent* event) {
+  const bool home = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Home;
+  if (watched != yaw_ || (!home && event->type() != QEvent::MouseButtonDblClick))
+    return QWidget::eventFilter(watched, event);
+  yaw_->setValue(0);
+  return true;
 }
 
 }  // namespace rigging::app

@@ -1,6 +1,10 @@
 #pragma once
 
+#include <QElapsedTimer>
+#include <QTimer>
+
 #include "bench/bench_link.h"
+#include "bench/last_move.h"
 #include "document/rig_document.h"
 #include "drawing/aircraft_view.h"
 
@@ -20,12 +24,20 @@ class BenchPanel : public QWidget {
   BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent = nullptr);
   void refresh();
 
+  QSize sizeHint() const override { return {900, least_height()}; }
+  QSize minimumSizeHint() const override { return {600, least_height()}; }
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
  Q_SIGNALS:
   void start_asked();
   void compare_asked();
 
  private:
+  int least_height() const;
   void update_sight();
+  void replay();
+  void show_live();
+  void show_sight(const hands::Sight& sight);
 
   RigDocument& document_;
   BenchLink& bench_;
@@ -35,7 +47,11 @@ class BenchPanel : public QWidget {
   QPushButton *start_, *battery_, *usb_, *transmitter_, *compare_;
   QComboBox* mode_;
   QLabel *state_, *heard_, *caution_;
+  QPushButton* slowly_;
   QWidget* controls_;
+  LastMove last_move_;
+  QElapsedTimer clock_, replaying_;
+  QTimer replay_;
   QString modes_of_;
 };
 

@@ -79,7 +79,7 @@ Point AircraftView::posed(Point p, const std::array<double, 3>& pose_deg) {
 Point AircraftView::seen(Point p) const {
   switch (from_) {
     case From::side: return {-p.x(), p.z(), p.y()};    // nose to the left, seen from the left side
-    case From::above: return {-p.x(), -p.y(), p.z()};  // nose to the left, right wing up in the picture
+    case From::above: return {p.y(), -p.x(), p.z()};   // nose up, as one stands behind it
     case From::front: return {-p.y(), p.z(), -p.x()};  // looking at the nose
     case From::behind_above: {
       // The eye stands behind, above and a little to the left.
@@ -135,7 +135,8 @@ void AircraftView::fit() {
         top = std::min(top, s.y());
         bottom = std::max(bottom, s.y());
       }
-  if (left > right) return;
+  // A handle must stay under the hand.
+  if (left > right || held_handle_) return;
   if (any_pose_) {
     const Point middle{-0.45, 0, 0};
     double radius = 0.05;
@@ -221,8 +222,8 @@ void AircraftView::paintEvent(QPaintEvent*) {
       case Panel::Part::body:
       case Panel::Part::boom:
         fill = i.wash;
-        pen = i.line.darker(115);
-        width = 0.6;
+        pen = i.soft;
+        width = 0.7;
         break;
       case Panel::Part::propeller:
         fill = QColor(i.line.red(), i.line.green(), i.line.blue(), 70);
@@ -260,6 +261,7 @@ void AircraftView::paintEvent(QPaintEvent*) {
       p.drawPolygon(outline);
     }
   }
+  draw_handles(p);
   if (hasFocus()) {
     p.setPen(QPen(i.teal, 2));
     p.setBrush(Qt::NoBrush);
@@ -268,7 +270,8 @@ void AircraftView::paintEvent(QPaintEvent*) {
   if (!caption_.isEmpty()) {
     p.setFont(Look::instance().text(8.5));
     p.setPen(i.soft);
-    p.drawText(QRectF(8, 4, this->width() - 16, 18), Qt::AlignLeft | Qt::AlignVCenter, caption_);
+    p.drawText(QRectF(8, 4, this->width() - 16, 18), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(p.font()).elidedText(caption_, Qt::ElideRight, this->width() - 16));
   }
   if (pickable_ && hovered_) {
     p.setFont(Look::instance().text(9, true));
@@ -284,8 +287,58 @@ void AircraftView::set_ghost(const std::optional<std::array<double, 3>>& pose_de
   update();
 }
 
+void AircraftView::set_handles(std::vector<Handle> handles) {
+  handles_ = std::move(handles);
+  if (!handles_.empty()) setMouseTracking(true);
+  update();
+}
+
+void AircraftView::set_held_words(const QString& words) {
+  held_words_ = words;
+  update();
+}
+
+std::optional<int> AircraftView::handle_near(QPointF at) const {
+  constexpr double reach_px = 8;
+  std::optional<int> best;
+  double least = reach_px;
+  for (std::size_t i = 0; i < handles_.size(); ++i) {
+    const QPointF off = on_screen(handles_[i].at) - at;
+    if (std::hypot(off.x(), off.y()) > least) continue;
+    least = std::hypot(off.x(), off.y());
+    best = static_cast<int>(i);
+  }
+  return best;
+}
+
+void AircraftView::draw_handles(QPainter& p) const {
+  for (std::size_t i = 0; i < handles_.size(); ++i) {
+    const bool chosen = static_cast<int>(i) == held_handle_.value_or(over_handle_.value_or(-1));
+    const QPointF at = on_screen(handles_[i].at);
+    p.setPen(QPen(inks().teal, 1.4));
+    p.setBrush(chosen ? inks().teal : inks().sheet);
+    p.drawEllipse(at, chosen ? 5 : 3.6, chosen ? 5 : 3.6);
+    if (!chosen) continue;
+    const QString words = held_handle_ ? held_words_ : handles_[i].words;
+    p.setFont(Look::instance().text(9.5, true));
+    const QSizeF size(QFontMetricsF(p.font()).horizontalAdvance(words) + 12, QFontMetricsF(p.font()).height() + 4);
+    const QPointF corner(std::clamp(at.x() + 12, 2.0, std::max(2.0, width() - size.width() - 2)),
+                         at.y() < height() / 2.0 ? at.y() + 10 : at.y() - 10 - size.height());
+    p.setPen(QPen(inks().teal, 1.2));
+    p.setBrush(inks().sheet);
+    p.drawRect(QRectF(corner, size));
+    p.setPen(inks().ink);
+    p.drawText(QRectF(corner, size), Qt::AlignCenter, words);
+  }
+}
+
 void AircraftView::mousePressEvent(QMouseEvent* event) {
   drag_start_ = event->pos();
+  held_handle_ = handle_near(event->position());
+  if (held_handle_) {
+    held_words_ = handles_[static_cast<std::size_t>(*held_handle_)].words;
+    return update();
+  }
   if (pickable_ && hovered_) Q_EMIT picked(*hovered_);
 }
 
@@ -295,7 +348,17 @@ void AircraftView::mouseMoveEvent(QMouseEvent* event) {
     Q_EMIT turned(std::clamp(moved.x() * 0.6, -80.0, 80.0), std::clamp(moved.y() * -0.6, -80.0, 80.0));
     return;
   }
-  if (!pickable_) return;
+  if (held_handle_) {
+    const QPointF moved = event->pos() - drag_start_;
+    Q_EMIT handle_dragged(*held_handle_, -moved.y() / scale_, moved.x() / scale_);
+    return;
+  }
+  if (const auto near = handle_near(event->position()); near != over_handle_) {
+    over_handle_ = near;
+    setCursor(near ? Qt::SizeAllCursor : Qt::ArrowCursor);
+    update();
+  }
+  if (!pickable_ || over_handle_) return;
   std::optional<Surface> over;
   for (const Drawn& d : drawn())
     if (d.panel->surface && d.outline.containsPoint(event->position(), Qt::OddEvenFill)) over = d.panel->surface;
@@ -308,6 +371,11 @@ void AircraftView::mouseMoveEvent(QMouseEvent* event) {
 
 void AircraftView::mouseReleaseEvent(QMouseEvent*) {
   held_roll_ = held_pitch_ = 0;
+  if (held_handle_) {
+    held_handle_.reset();
+    update();
+    return Q_EMIT handle_let_go();
+  }
   if (dragging_turns_) Q_EMIT released();
 }
 

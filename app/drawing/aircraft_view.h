@@ -34,6 +34,16 @@ class AircraftView : public QWidget {
   void set_pickable(bool pickable);
   /// Shown in a corner: what this picture is.
   void set_caption(const QString& caption);
+  /// Corners that can be taken by the hand, each with what it changes; seen from above.
+  struct Handle {
+    QString words;
+    Point at;
+  };
+  void set_handles(std::vector<Handle> handles);
+  /// Said beside the handle that is held.
+  void set_held_words(const QString& words);
+  /// Where a handle is drawn; for pointing at it.
+  QPointF at_handle(int handle) const { return on_screen(handles_[static_cast<std::size_t>(handle)].at); }
   /// Lets the model be held tilted by dragging or, with the keyboard, by the arrow keys; Home sets it down.
   void set_dragging_turns(bool on);
   /// How many times the true angle is drawn, so that small deflections can be seen.
@@ -47,6 +57,9 @@ class AircraftView : public QWidget {
   /// The model is dragged: change of roll and pitch in degrees since the drag began.
   void turned(double roll_deg, double pitch_deg);
   void released();
+  /// The n-th handle was dragged by so much since it was taken, m in body axes; then let go.
+  void handle_dragged(int handle, double forward_m, double right_m);
+  void handle_let_go();
 
  protected:
   void paintEvent(QPaintEvent*) override;
@@ -68,6 +81,8 @@ class AircraftView : public QWidget {
   std::vector<Drawn> drawn() const;
   QPointF on_screen(Point p) const;
   void fit();
+  std::optional<int> handle_near(QPointF at) const;
+  void draw_handles(QPainter& painter) const;
   void draw_arrow(QPainter& painter, Surface surface, int direction) const;
 
   From from_;
@@ -76,6 +91,9 @@ class AircraftView : public QWidget {
   std::map<Surface, int> arrows_;
   std::set<Surface> selected_;
   std::optional<Surface> hovered_;
+  std::vector<Handle> handles_;
+  std::optional<int> over_handle_, held_handle_;
+  QString held_words_;
   double roll_ = 0, pitch_ = 0, yaw_ = 0;
   std::array<double, 3> reach_{};
   double exaggeration_ = 1;

@@ -32,9 +32,10 @@ QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<Han
 }
 
 QList<Sheet> wiring_sheets(const RigDocument& document) {
-  return {
-      {QObject::tr("Wiring drawing"), QString::fromStdString(wiring_drawing_svg(document.rig(), document.catalogue()))},
-      {QObject::tr("Plug list"), QString::fromStdString(plug_list_svg(document.rig(), document.catalogue()))}};
+  const QString drawing = QString::fromStdString(wiring_drawing_svg(document.rig(), document.catalogue()));
+  return QList<Sheet>{{QObject::tr("Wiring drawing"), drawing}} +
+         numbered(plug_list_svg(document.rig(), document.catalogue()), QObject::tr("Plug list"),
+                  QObject::tr("Plug list, page %1"));
 }
 
 QList<Sheet> gauge_sheets(const RigDocument& document) {

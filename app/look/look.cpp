@@ -7,6 +7,7 @@
 #include <QPainter>
 #include <QPainterPath>
 #include <algorithm>
+#include <cmath>
 
 #include "paper.h"
 
@@ -67,6 +68,10 @@ void Look::set_text_scale(double scale) {
   grow(before);
 }
 
+int Look::px(double pixels) const {
+  return static_cast<int>(std::lround(pixels * (1 + 0.6 * (base_points() / 10 - 1))));
+}
+
 void Look::grow(double before) {
   apply();
   // Text that was given its own size grows and shrinks with the rest.
@@ -105,7 +110,8 @@ void Look::apply() {
     QPushButton, QToolButton { background: @sheet; border: 1px solid @line; border-radius: 2px; padding: 5px 10px; }
     QPushButton:hover, QToolButton:hover { border-color: @teal; }
     QPushButton:focus, QToolButton:focus { border: 2px solid @teal; padding: 4px 9px; }
-    QPushButton:pressed, QToolButton:pressed, QPushButton:checked, QToolButton:checked { background: @teal; color: @sheet; border-color: @teal; }
+    QPushButton:pressed, QToolButton:pressed { background: @teal; color: @sheet; border-color: @teal; }
+    QPushButton:checked, QToolButton:checked { background: @wash; color: @teal; border: 2px solid @teal; padding: 4px 9px; }
     QPushButton:disabled, QToolButton:disabled { color: @soft; background: @wash; }
     QPushButton[main="true"] { background: @teal; color: @sheet; border-color: @teal; font-weight: bold; }
     QPushButton[main="true"]:disabled { background: @wash; color: @soft; border-color: @line; }
@@ -114,6 +120,8 @@ void Look::apply() {
     QLineEdit, QComboBox, QDoubleSpinBox, QSpinBox, QPlainTextEdit { background: @sheet; border: 1px solid @line; border-radius: 2px; padding: 3px 5px; selection-background-color: @teal; }
     QLineEdit:focus, QComboBox:focus, QDoubleSpinBox:focus, QSpinBox:focus { border: 2px solid @teal; padding: 2px 4px; }
     QComboBox QAbstractItemView { background: @sheet; border: 1px solid @line; selection-background-color: @teal; selection-color: @sheet; }
+    QComboBox QAbstractItemView::item { padding: 3px 6px; }
+    QComboBox QAbstractItemView::item:selected { background: @teal; color: @sheet; }
     QListWidget, QScrollArea { background: transparent; border: none; }
     QListWidget::item { padding: 4px; }
     QListWidget::item:selected { background: @teal; color: @sheet; }
@@ -126,6 +134,8 @@ void Look::apply() {
     QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
     QLabel[soft="true"] { color: @soft; }
     QLabel[caution="true"] { color: @rust; font-weight: bold; }
+    QSplitter::handle:vertical { background: transparent; border-top: 1px solid @line; }
+    QSplitter::handle:vertical:hover { border-top: 3px solid @teal; }
     QFrame[rule="true"] { background: @line; max-height: 1px; border: none; }
     QFrame[card="true"] { background: @sheet; border: 1px solid @line; border-radius: 2px; }
     QCheckBox:focus { outline: none; border: 1px solid @teal; }

@@ -28,6 +28,8 @@ class Look : public QObject {
   /// How large text is, 0.8 to 2 of its usual size.
   void set_text_scale(double scale);
   double text_scale() const { return text_scale_; }
+  /// Pixels at the usual size of text, for what holds text: more than half of what the text grows, it grows.
+  int px(double pixels) const;
   const Inks& inks() const;
   QFont text(double points = 0, bool bold = false) const;
   /// Numbers: the text face, whose figures all have one width and whose point is narrow.

@@ -15,6 +15,13 @@ namespace rigging::app {
 /// Core's words on the screen.
 inline QString said_of(const std::string& text) { return QString::fromStdString(text); }
 
+/// Keeps a width that follows the size of text; pixels at the usual one.
+inline void keep_width(QWidget* w, double pixels) {
+  const auto fit = [w, pixels] { w->setFixedWidth(Look::instance().px(pixels)); };
+  fit();
+  QObject::connect(&Look::instance(), &Look::changed, w, fit);
+}
+
 /// A button with its one-line hint and the name that tests and the keyboard find it by.
 inline QPushButton* hinted_button(const QString& text, const char* id, const QString& hint) {
   auto* b = new QPushButton(text);
@@ -103,7 +110,7 @@ inline QDoubleSpinBox* number_box(const QString& id, const QString& name, int wi
   b->setAlignment(Qt::AlignRight);
   b->setFont(Look::instance().figures());
   b->setKeyboardTracking(false);
-  if (width > 0) b->setFixedWidth(width);
+  if (width > 0) keep_width(b, width);
   return b;
 }
 

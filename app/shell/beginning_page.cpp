@@ -151,7 +151,7 @@ QWidget* BeginningPage::make_form() {
   area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   area->setFocusPolicy(Qt::NoFocus);
   area->setWidget(told);
-  area->setFixedWidth(400);
+  keep_width(area, 400);
 
   // What it looks like
   auto* right = new QVBoxLayout;

@@ -11,7 +11,9 @@ namespace rigging::app {
 
 FootLine::FootLine(RigDocument& document, BenchLink& bench, QWidget* parent)
     : QWidget(parent), document_(document), bench_(bench) {
-  setFixedHeight(34);
+  const auto high = [this] { setFixedHeight(Look::instance().px(34)); };
+  high();
+  connect(&Look::instance(), &Look::changed, this, high);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(12, 2, 8, 2);
   layout->setSpacing(16);
@@ -34,31 +36,42 @@ FootLine::FootLine(RigDocument& document, BenchLink& bench, QWidget* parent)
   layout->addWidget(link_);
   connect(undo_, &QPushButton::clicked, &document_, &RigDocument::undo);
   connect(&document_, &RigDocument::changed, this, [this] {
-    if (until_edit_) say({});
+    if (until_ != Until::replaced) say({});
+  });
+  connect(&bench_, &BenchLink::state_changed, this, [this] {
+    if (until_ == Until::link_gone && !bench_.controller_answers()) say({});
   });
   refresh();
 }
 
 void FootLine::refresh() {
-  readiness_->setText((document_.review().readiness.ready ? QStringLiteral("✓ ") : QString()) +
-                      QString::fromStdString(document_.review().readiness.words));
-  link_->setText(bench_.state_words());
-  const QString last = QString::fromStdString(document_.history().last_edit());
-  edit_->setText(last.isEmpty() || said_->toolTip() == last
-                     ? QString()
-                     : edit_->fontMetrics().elidedText(last, Qt::ElideRight, 200));
   undo_->setVisible(document_.history().can_undo());
+  fit();
 }
 
-void FootLine::say_until_edit(const QString& words) {
-  say(words);
-  until_edit_ = true;
+/// Readiness and link are read whole as long as there is room; what was said and edited gives way first.
+void FootLine::fit() {
+  const auto show = [](QLabel* label, const QString& words, int room) {
+    label->setToolTip(words);
+    label->setText(label->fontMetrics().elidedText(words, Qt::ElideRight, std::max(0, room)));
+    return words.isEmpty() ? 0 : label->fontMetrics().horizontalAdvance(label->text()) + 20;
+  };
+  int room = width() - 30 - (undo_->isVisibleTo(this) ? undo_->sizeHint().width() + 16 : 0);
+  room -= show(readiness_,
+               (document_.review().readiness.ready ? QStringLiteral("✓ ") : QString()) +
+                   QString::fromStdString(document_.review().readiness.words),
+               room / 2);
+  room -= show(link_, bench_.state_words(), std::min(room, width() / 2));
+  room -= show(said_, words_, room);
+  const QString last = QString::fromStdString(document_.history().last_edit());
+  show(edit_, last == words_ || room < 60 ? QString() : last, std::min(room, 200));
 }
 
-void FootLine::say(const QString& words) {
-  until_edit_ = false;
-  said_->setText(said_->fontMetrics().elidedText(words, Qt::ElideRight, std::max(120, said_->width())));
-  said_->setToolTip(words);
+void FootLine::resizeEvent(QResizeEvent*) { fit(); }
+
+void FootLine::say_until(Until until, const QString& words) {
+  until_ = until;
+  words_ = words;
   refresh();
 }
 

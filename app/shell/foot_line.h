@@ -16,20 +16,26 @@ class FootLine : public QWidget {
  public:
   FootLine(RigDocument& document, BenchLink& bench, QWidget* parent = nullptr);
   void refresh();
-  /// A sentence that matters now; replaced by the next one.
-  void say(const QString& words);
-  /// One that the next edit makes untrue.
-  void say_until_edit(const QString& words);
+  /// Until when a sentence holds, if no other replaces it before.
+  enum class Until { edit, link_gone, replaced };
+  /// A sentence that matters now, until the next edit.
+  void say(const QString& words) { say_until(Until::edit, words); }
+  /// What is said of the board is over with the next edit and with the link.
+  void say_until(Until until, const QString& words);
 
  protected:
   void paintEvent(QPaintEvent*) override;
+  void resizeEvent(QResizeEvent*) override;
 
  private:
   RigDocument& document_;
   BenchLink& bench_;
   QLabel *link_, *readiness_, *said_, *edit_;
   QPushButton* undo_;
-  bool until_edit_ = false;
+  void fit();
+
+  QString words_;
+  Until until_ = Until::edit;
 };
 
 }  // namespace rigging::app

@@ -9,16 +9,20 @@
 #include <QMenuBar>
 #include <QSerialPortInfo>
 #include <QShortcut>
+#include <QSplitter>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include "airframe/kinds.h"
 #include "base/json.h"
 #include "bench/differences_dialog.h"
+#include "drawing/rig_sheets.h"
+#include "look/page_scroll.h"
 #include "look/pieces.h"
 #include "look/units.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"
+#include "shell/glossary.h"
 #include "shell/help_window.h"
 #include "shell/preferences.h"
 #include "shell/sheet_dialog.h"
@@ -46,7 +50,11 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     : settings_(std::move(settings)),
       document_(std::move(catalogue), settings_.state_folder + QStringLiteral("/recovery")) {
   setObjectName(QStringLiteral("main_window"));
-  resize(1280, 800);
+  // As much larger as its text, where the screen has that.
+  resize((QSizeF(1280, 800) * Look::instance().text_scale())
+             .toSize()
+             .boundedTo(screen()->availableSize())
+             .expandedTo({1280, 800}));
   setMinimumSize(1024, 700);
   // Where it stood; on another screen Qt brings it into view.
   if (const auto kept = read_preferences(settings_.state_folder); !kept.window.isEmpty()) restoreGeometry(kept.window);
@@ -60,13 +68,12 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   for (const Station s : all_stations) {
     StationPage* page = make_page(s, {document_, bench_});
     pages_[static_cast<std::size_t>(s)] = page;
-    sheet_->addWidget(page);
+    sheet_->addWidget(new PageScroll(page));
     connect(page, &StationPage::said, foot_, &FootLine::say);
     connect(page, &StationPage::wanted, this, &MainWindow::go_to);
     connect(page, &StationPage::bench_asked, this, [this] { start_bench(); });
     connect(page, &StationPage::bench_use_changed, this, [this] { show_bench_panel(); });
-    connect(page, &StationPage::sheets_asked, this,
-            [this](const QString& title, const QList<Sheet>& sheets) { SheetDialog(title, sheets, this).exec(); });
+    connect(page, &StationPage::sheets_asked, this, &MainWindow::show_sheets);
   }
 
   recovery_bar_ = new QWidget;
@@ -80,15 +87,15 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   layout->addWidget(recovery_bar_);
   auto* middle = new QHBoxLayout;
   middle->setSpacing(0);
-  auto* column = new QVBoxLayout;
-  column->setSpacing(0);
-  column->addWidget(sheet_, 1);
-  auto* rule = new QFrame;
-  rule->setProperty("rule", true);
-  rule->setFixedHeight(1);
-  column->addWidget(rule);
+  // The bench can be pulled up where a surface is to be judged.
+  auto* column = new QSplitter(Qt::Vertical);
+  column->addWidget(sheet_);
   column->addWidget(bench_panel_);
-  middle->addLayout(column, 1);
+  column->setStretchFactor(0, 1);
+  column->setStretchFactor(1, 0);
+  column->setChildrenCollapsible(false);
+  column->setHandleWidth(5);
+  middle->addWidget(column, 1);
   middle->addWidget(snags_);
   middle->setContentsMargins(0, 0, 0, 0);
   auto* stations = new QWidget;
@@ -101,6 +108,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   layout->addWidget(foot_);
   setCentralWidget(centre);
   build_menus();
+  qApp->installEventFilter(new Glossary(manual_folder(settings_.data_folder), this));
 
   connect(strip_, &StationStrip::chosen, this, &MainWindow::go);
   connect(beginning_, &BeginningPage::begun, this, &MainWindow::take_begun);
@@ -115,8 +123,10 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   connect(bench_panel_, &BenchPanel::compare_asked, this, [this] { compare_with_board(true); });
   connect(&document_, &RigDocument::changed, this, &MainWindow::refresh);
   connect(&document_, &RigDocument::refused, foot_, &FootLine::say);
-  connect(&document_, &RigDocument::file_changed, this,
-          [this] { foot_->say(tr("The file was changed by somebody else. Saving shows what differs, and asks.")); });
+  connect(&document_, &RigDocument::file_changed, this, [this] {
+    foot_->say_until(FootLine::Until::replaced,
+                     tr("The file was changed by somebody else. Saving shows what differs, and asks."));
+  });
   connect(&bench_, &BenchLink::state_changed, foot_, &FootLine::refresh);
   connect(&bench_, &BenchLink::problem, foot_, &FootLine::say);
   connect(&bench_, &BenchLink::hands_done, this, [this](bool, const QString& words) { foot_->say(words); });
@@ -153,6 +163,14 @@ void MainWindow::build_menus() {
   });
   add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
   add(file, tr("Save &as…"), QKeySequence::SaveAs, [this] { save_as(); });
+  auto* print = file->addMenu(tr("&Print"));
+  add(print, tr("&All sheets…"), QKeySequence::Print, [this] {
+    show_sheets(tr("All sheets"), wiring_sheets(document_) + setting_sheets(document_) + gauge_sheets(document_));
+  });
+  add(print, tr("&Plug list and wiring…"), {},
+      [this] { show_sheets(tr("Plug list and wiring"), wiring_sheets(document_)); });
+  add(print, tr("&Settings card…"), {}, [this] { show_sheets(tr("Settings card"), setting_sheets(document_)); });
+  add(print, tr("&Throw gauges…"), {}, [this] { show_sheets(tr("Throw gauges"), gauge_sheets(document_)); });
   file->addSeparator();
   add(file, tr("Start the &demo"), {}, [this] {
     if (may_leave()) start_demo();
@@ -199,9 +217,11 @@ void MainWindow::build_menus() {
     connect(&Look::instance(), &Look::changed, action,
             [action, theme = choice.second] { action->setChecked(theme == Look::instance().theme()); });
   }
+  connect(&Look::instance(), &Look::changed, this, &MainWindow::fit_snags);
   connect(&Look::instance(), &Look::changed, this, &MainWindow::refresh);
   auto* help = menuBar()->addMenu(tr("&Help"));
   add(help, tr("Manual, this &chapter"), QKeySequence::HelpContents, [this] { show_help(); });
+  add(help, tr("&Glossary"), {}, [this] { show_help(QStringLiteral("glossary")); });
   add(help, tr("&What next?"), {}, [this] {
     desk_->setCurrentWidget(beginning_);
     beginning_->show_next();
@@ -239,6 +259,7 @@ void MainWindow::take(const Answer& answer) {
     case AskedView::save: return (void)save();
     case AskedView::begin: return begin();
     case AskedView::bench: return start_bench();
+    case AskedView::help: return show_help();
   }
   if (answer.deed) document_.apply(*answer.deed);
   foot_->say(said_of(answer.text));
@@ -250,10 +271,15 @@ void MainWindow::keep_preferences() {
                     {Look::instance().theme(), unit_system(), Look::instance().text_scale(), saveGeometry()});
 }
 
-void MainWindow::show_help() {
+void MainWindow::show_help(QString chapter) {
   if (!help_) help_ = new HelpWindow(manual_folder(settings_.data_folder), this);
-  help_->show_chapter(desk_->currentIndex() == 1 ? QStringLiteral("beginning")
-                                                 : QString::fromLatin1(word(station_).data()));
+  if (chapter.isEmpty())
+    chapter = desk_->currentIndex() == 1 ? QStringLiteral("beginning") : QString::fromLatin1(word(station_).data());
+  help_->show_chapter(chapter);
+}
+
+void MainWindow::show_sheets(const QString& title, const QList<Sheet>& sheets) {
+  SheetDialog(title, sheets, this).exec();
 }
 
 void MainWindow::begin() {
@@ -313,7 +339,7 @@ void MainWindow::go(Station station) {
   page(station_).set_current(false);
   station_ = station;
   page(station).set_current(true);
-  sheet_->setCurrentWidget(&page(station));
+  sheet_->setCurrentIndex(static_cast<int>(station));
   sheet_->updateGeometry();
   // From the sheet outward at once: the window must not keep the room that another sheet has asked for.
   for (QWidget* w = sheet_; w; w = w->parentWidget())
@@ -344,7 +370,8 @@ void MainWindow::start_demo() {
   if (!rig) return complain(tr("The demo could not be opened"), rig.error());
   document_.start_new(*rig);
   is_demo_ = true;
-  foot_->say(
+  foot_->say_until(
+      FootLine::Until::replaced,
       tr("Two faults are hidden in this aircraft. Propeller off, battery in on the bench below, then do the first "
          "check."));
   start_bench();
@@ -415,19 +442,21 @@ void MainWindow::compare_with_board(bool always_show) {
       const ControllerClass* c = document_.catalogue().controller(kind);
       return QString::fromStdString(c ? c->name : kind);
     };
-    foot_->say_until_edit(
+    foot_->say_until(
+        FootLine::Until::link_gone,
         tr("The board is of another class: %1. The rig is planned for: %2. Nothing is compared or written.")
             .arg(name(bench_.kind().toStdString()), name(document_.rig().controller.kind)));
     return;
   }
   const auto differing = link::differences(document_.image(), *bench_.board());
   if (differing.empty()) {
-    foot_->say_until_edit(tr("Board and rig agree."));
+    foot_->say_until(FootLine::Until::link_gone, tr("Board and rig agree."));
     return;
   }
   if (!always_show) {
-    foot_->say_until_edit(differing.size() == 1 ? tr("Board and rig differ in one part.")
-                                                : tr("Board and rig differ in %1 parts.").arg(differing.size()));
+    foot_->say_until(FootLine::Until::link_gone, differing.size() == 1
+                                                     ? tr("Board and rig differ in one part.")
+                                                     : tr("Board and rig differ in %1 parts.").arg(differing.size()));
     return;
   }
   DifferencesDialog dialog(differing, document_.rig().controller.auto_trim, this);
@@ -440,9 +469,13 @@ void MainWindow::compare_with_board(bool always_show) {
   bench_panel_->refresh();
 }
 
+void MainWindow::fit_snags() {
+  // The sheet needs its room on a small screen, or where text is large; snags wrap.
+  snags_->setFixedWidth(Look::instance().px(width() < 1120 * Look::instance().text_scale() ? 190 : 264));
+}
+
 void MainWindow::resizeEvent(QResizeEvent* event) {
-  // The sheet needs its room on a small screen; snags wrap.
-  snags_->setFixedWidth(width() < 1120 ? 176 : 264);
+  fit_snags();
   QMainWindow::resizeEvent(event);
 }
 

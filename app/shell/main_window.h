@@ -68,7 +68,10 @@ class MainWindow : public QMainWindow {
   void ask_open();
   void take(const Answer& answer);
   void keep_preferences();
-  void show_help();
+  void fit_snags();
+  /// The manual at a chapter; at the one of what is on the screen without one.
+  void show_help(QString chapter = {});
+  void show_sheets(const QString& title, const QList<Sheet>& sheets);
   void offer_recovery();
   bool may_leave();
   bool save();

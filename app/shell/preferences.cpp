@@ -2,6 +2,7 @@
 
 #include <QDir>
 #include <algorithm>
+#include <cmath>
 
 #include "base/json.h"
 
@@ -30,6 +31,12 @@ Preferences read_preferences(const QString& folder) {
     p.text_scale = std::clamp(it->get<double>(), 0.8, 1.6);
   p.window = QByteArray::fromBase64(QByteArray::fromStdString(word("window")));
   return p;
+}
+
+double text_scale_for(QSize screen) {
+  // The window is laid out for 1280 × 800; half of what the screen has more goes into the text.
+  const double more = std::min(screen.width() / 1280.0, screen.height() / 800.0) - 1;
+  return std::clamp(std::round((1 + more / 2) * 10) / 10, 1.0, 1.4);
 }
 
 void write_preferences(const QString& folder, const Preferences& p) {

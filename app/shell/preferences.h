@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QByteArray>
+#include <QSize>
 #include <QString>
 
 #include "base/units.h"
@@ -20,6 +21,8 @@ struct Preferences {
 
 /// The usual ones where there is no file, or none that can be read: choices are not worth a message.
 Preferences read_preferences(const QString& folder);
+/// How large text is at the first start: a screen of 1920 x 1080 gets larger text with its larger drawings.
+double text_scale_for(QSize screen);
 void write_preferences(const QString& folder, const Preferences& preferences);
 
 }  // namespace rigging::app

@@ -74,14 +74,14 @@ void SheetDialog::print(QPrinter& printer) const {
   printer.setFullPage(true);
   QPainter painter;
   for (int i = 0; i < sheets_.size(); ++i) {
-    QSvgRenderer renderer(sheets_[i].svg.toUtf8());
-    const QSizeF mm = renderer.viewBoxF().size();
+    const QByteArray svg = sheets_[i].svg.toUtf8();
+    const QSizeF mm = sheet_size(svg);
     printer.setPageSize(QPageSize(mm, QPageSize::Millimeter));
     if (i == 0)
       painter.begin(&printer);
     else
       printer.newPage();
-    renderer.render(&painter, QRectF(QPointF(0, 0), mm * (printer.resolution() / 25.4)));
+    draw_sheet(painter, svg, printer.resolution() / 25.4);
   }
 }
 

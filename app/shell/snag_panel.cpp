@@ -90,17 +90,27 @@ QPushButton* SnagPanel::fix_button(const Snag& snag) {
   return fix;
 }
 
-QPushButton* SnagPanel::way_there(const Snag& snag) {
-  auto* there = new QPushButton(tr("Take me there  ·  %1").arg(said_of(snag.code)));
+QWidget* SnagPanel::way_there(const Snag& snag) {
+  auto* there = new QPushButton(tr("Take me there"));
+  there->setObjectName(QStringLiteral("there_") + said_of(snag.code));
+  there->setAccessibleName(tr("Take me there, %1").arg(said_of(snag.code)));
   there->setProperty("flat", true);
   there->setFont(Look::instance().text(8.5));
   there->setToolTip(tr("Source of the rule: %1").arg(said_of(snag.source)));
-  there->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // a narrow panel must not grow for it
   connect(there, &QPushButton::clicked, this,
           [this, station = place_of(document_.review(), snag), subject = said_of(snag.subject)] {
             Q_EMIT take_me_there(station, subject);
           });
-  return there;
+  auto* code = new QLabel(said_of(snag.code));
+  code->setProperty("soft", true);
+  code->setFont(Look::instance().text(8));
+  auto* both = new QWidget;
+  auto* line = new QHBoxLayout(both);
+  line->setContentsMargins(0, 0, 0, 0);
+  line->addWidget(there);
+  line->addStretch();
+  line->addWidget(code);
+  return both;
 }
 
 QWidget* SnagPanel::card(const SnagGroup& group) {

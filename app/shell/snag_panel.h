@@ -30,7 +30,7 @@ class SnagPanel : public QWidget {
  private:
   QWidget* card(const SnagGroup& group);
   QPushButton* fix_button(const Snag& snag);
-  QPushButton* way_there(const Snag& snag);
+  QWidget* way_there(const Snag& snag);
 
   RigDocument& document_;
   Station station_ = Station::airframe;

@@ -99,7 +99,7 @@ ProcedureCard::ProcedureCard(ProcedureRunner& runner, Form form, QWidget* parent
   card->addLayout(asks, wide ? 1 : 0);
   if (wide) {
     auto* box = new QWidget;
-    box->setFixedWidth(392);
+    keep_width(box, 380);
     answers->setContentsMargins(0, 0, 0, 0);
     box->setLayout(answers);
     card->addWidget(box);
@@ -130,9 +130,49 @@ void ProcedureCard::show_card() {
   show_looks(card);
   show_number(card);
   show_actions(card);
-  // The keyboard must not fall to a button beside the way when what it was on has gone.
-  if (ours && (!focused || !focused->isVisible()))
-    if (QWidget* next = first_focus()) next->setFocus(Qt::OtherFocusReason);
+  hold_still(card.busy);
+  order_tabs();
+  // The keyboard must not fall to a button beside the way when what it was on has gone; nor may it stay on an answer
+  // when another question has come under it: a second press would answer unseen.
+  const bool another = card.subject != subject_;
+  subject_ = card.subject;
+  const bool on_answer = ours && focused && std::any_of(buttons_.begin(), buttons_.end(), [&](const auto& b) {
+                           return b.second == focused;
+                         });
+  if (!ours) return;
+  if (another && on_answer && !card.looks.empty()) {
+    if (auto* key = keys_->findChild<QPushButton*>()) key->setFocus(Qt::OtherFocusReason);
+  } else if (!focused || !focused->isVisible()) {
+    QWidget* next = card.looks.empty() ? first_focus() : keys_->findChild<QPushButton*>();
+    if (next) next->setFocus(Qt::OtherFocusReason);
+  }
+}
+
+/// While something is under way the words above the buttons keep the most room that they took: nothing may shift under
+/// the hand.
+void ProcedureCard::hold_still(bool busy) {
+  for (QLabel* label : {todo_, remark_, lines_}) {
+    if (!busy) {
+      label->setMinimumHeight(0);
+    } else if (label->isVisibleTo(this)) {
+      label->setMinimumHeight(std::max(label->minimumHeight(), label->heightForWidth(label->width())));
+    } else if (label->minimumHeight() > 0) {
+      label->setVisible(true);
+    }
+  }
+}
+
+/// From the number to what was seen, to the answers from top to bottom.
+void ProcedureCard::order_tabs() {
+  QWidget* last = value_;
+  const auto then = [&](QWidget* w) {
+    QWidget::setTabOrder(last, w);
+    last = w;
+  };
+  then(unit_);
+  for (QPushButton* key : keys_->findChildren<QPushButton*>()) then(key);
+  for (const Action& a : runner_.card().actions)
+    if (!a.elsewhere) then(button(a.id));
 }
 
 void ProcedureCard::show_looks(const Card& card) {
@@ -176,7 +216,8 @@ QPushButton* ProcedureCard::button(const std::string& id) {
 
 void ProcedureCard::show_actions(const Card& card) {
   std::vector<std::string> order;
-  for (const Action& a : card.actions) order.push_back(a.id);
+  for (const Action& a : card.actions)
+    if (!a.elsewhere) order.push_back(a.id);
   if (order != order_) {
     // Those that stay keep their widgets, and with them the keyboard.
     order_ = order;
@@ -186,6 +227,7 @@ void ProcedureCard::show_actions(const Card& card) {
     bool keys_placed = false;
     int minor = 0;
     for (const Action& a : card.actions) {
+      if (a.elsewhere) continue;
       QPushButton* b = button(a.id);
       if (a.needs_look && !std::exchange(keys_placed, true)) actions_->addWidget(keys_);
       if (a.minor) {
@@ -201,6 +243,7 @@ void ProcedureCard::show_actions(const Card& card) {
   }
   const bool looked = !keys_->seen().empty();
   for (const Action& a : card.actions) {
+    if (a.elsewhere) continue;
     QPushButton* b = button(a.id);
     b->setText(QString::fromStdString(a.label));
     b->setToolTip(QString::fromStdString(a.hint));

@@ -37,6 +37,8 @@ class ProcedureCard : public QWidget {
   void show_looks(const Card& card);
   void show_number(const Card& card);
   void show_actions(const Card& card);
+  void hold_still(bool busy);
+  void order_tabs();
   QPushButton* button(const std::string& id);
   void press(const std::string& id);
 
@@ -54,6 +56,7 @@ class ProcedureCard : public QWidget {
   std::map<std::string, QPushButton*> buttons_;
   std::vector<std::string> order_;  ///< of the buttons that stand there
   std::optional<std::pair<std::string, int>> look_;
+  std::string subject_;
 };
 
 }  // namespace rigging::app

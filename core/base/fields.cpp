@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/clean_text.h"
 #include "base/json.h"
 #include "base/number.h"
 
@@ -10,8 +11,7 @@ namespace rigging {
 namespace {
 
 void fail(std::optional<Error>& error, const std::string& where, const Json& value, const std::string& expected) {
-  std::string text = value.dump(-1, ' ', false, Json::error_handler_t::replace);
-  if (text.size() > 60) text = text.substr(0, 57) + "…";
+  const std::string text = clean_text(value.dump(-1, ' ', false, Json::error_handler_t::replace), 60);
   if (!error) error = Error{where.empty() ? "/" : where, "is " + text, expected};
 }
 
@@ -94,9 +94,17 @@ class TextKind : public PlainKind<std::string> {
  public:
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
     if (!json.is_string()) return fail(error, where, json, "text");
-    as<std::string>(value) = json.get<std::string>();
+    const auto& text = json.get_ref<const std::string&>();
+    const auto letters = std::count_if(text.begin(), text.end(), [](char c) { return (c & 0xc0) != 0x80; });
+    if (letters > most_letters)
+      return fail(error, where, json, "text of at most " + std::to_string(most_letters) + " letters");
+    as<std::string>(value) = text;
   }
-  OrderedJson schema(Span) const override { return {{"type", "string"}}; }
+  OrderedJson schema(Span) const override { return {{"type", "string"}, {"maxLength", most_letters}}; }
+
+ private:
+  static constexpr std::ptrdiff_t most_letters = 10000;  // more than any name or note; a page takes seconds to set it
+
   Fact fact(const void* value) const override { return as<std::string>(value); }
 };
 

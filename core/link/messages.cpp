@@ -4,8 +4,12 @@
 
 #include <cmath>
 
+#include "base/clean_text.h"
+
 namespace rigging::link {
 namespace {
+
+constexpr std::size_t longest_text = 40;  // of what a board says of itself
 
 template <class Value>
 void take_map(const Json& body, const char* name, std::map<std::string, Value>& into) {
@@ -108,8 +112,8 @@ Result<HelloReply> hello_reply(const Json& body) {
     return failure("link", "the controller speaks no protocol that is known here",
                    "protocol 1 to " + std::to_string(protocol_version));
   r.protocol = static_cast<int>(protocol);
-  r.kind = text_member(body, "kind");
-  r.firmware = text_member(body, "firmware");
+  r.kind = clean_text(text_member(body, "kind"), longest_text);
+  r.firmware = clean_text(text_member(body, "firmware"), longest_text);
   r.simulated = flag_member(body, "simulated", false);
   r.damaged_frames = static_cast<int>(std::clamp(number_member(body, "damaged_frames", 0), 0.0, 1e9));
   r.settings = flag_member(body, "settings", true);
@@ -144,9 +148,8 @@ Result<StateReply> state_reply(const Json& body) {
     const auto it = body.find(name);
     return it != body.end() && it->is_boolean() && it->get<bool>();
   };
-  constexpr std::size_t longest = 40;
-  r.mode = text_member(body, "mode").substr(0, longest);
-  r.on_loss = text_member(body, "on_loss").substr(0, longest);
+  r.mode = clean_text(text_member(body, "mode"), longest_text);
+  r.on_loss = clean_text(text_member(body, "on_loss"), longest_text);
   r.link_lost = flag("link_lost"), r.battery_low = flag("battery_low"), r.can_arm = flag("can_arm");
   r.satellites = static_cast<int>(std::clamp(number_member(body, "satellites", 0), 0.0, 99.0));
   const auto list = body.find("refuses");
@@ -155,7 +158,7 @@ Result<StateReply> state_reply(const Json& body) {
   for (const Json& one : *list) {
     if (r.refuses.size() == most_refusals) break;
     if (const auto why = from_word<ArmingRefusal>(text_member(one, "why")))
-      r.refuses.push_back({*why, text_member(one, "of").substr(0, longest)});
+      r.refuses.push_back({*why, clean_text(text_member(one, "of"), longest_text)});
   }
   return r;
 }
@@ -204,11 +207,13 @@ Result<ReceiverReply> receiver_reply(const Json& body) {
   if (const auto it = body.find("chunks"); it != body.end() && it->is_array())
     for (const Json& chunk : *it)
       if (auto bytes = bytes_member(chunk, "bytes"))
-        r.chunks.emplace_back(number_member(chunk, "t_us", 0), std::move(*bytes));
+        if (const double t = number_member(chunk, "t_us", 0); std::abs(t) < latest_us)
+          r.chunks.emplace_back(t, std::move(*bytes));
   if (const auto it = body.find("edges"); it != body.end() && it->is_array())
     for (const Json& e : *it)
       if (e.is_array() && e.size() == 3 && e[0].is_number() && e[1].is_boolean() && e[2].is_number_integer() &&
-          e[2].get<double>() >= 0 && e[2].get<double>() < static_cast<double>(most_channels))
+          std::abs(e[0].get<double>()) < latest_us && e[2].get<double>() >= 0 &&
+          e[2].get<double>() < static_cast<double>(most_channels))
         r.edges.push_back({e[0].get<double>(), e[1].get<bool>(), static_cast<std::uint8_t>(e[2].get<int>())});
   return r;
 }

@@ -164,7 +164,8 @@ std::vector<Figure> PowerReport::figures() const {
   for (const auto* f :
        {&battery_full, &battery_empty, &sag, &controller_least, &brown_out_margin, &servos_held, &endurance})
     if (*f) all.push_back(**f);
-  if (drive) {
+  // Without its propeller, battery or speed controller nothing is known of it: nought would be a wrong number.
+  if (drive && (drive->static_current.value > 0 || drive->thrust.value > 0)) {
     all.insert(all.end(), {drive->static_current, drive->full_current, drive->thrust});
     if (drive->thrust_to_weight) all.push_back(*drive->thrust_to_weight);
     all.push_back(drive->cruise_current);
@@ -359,7 +360,10 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
                      number_text(w.amps, 1) + " A × " + number_text(1000 * ohm, 0) + " mΩ",
                      "Ohm's law; internal resistance of warm cells"};
       const double typical = r.efforts[static_cast<std::size_t>(Effort::typical)].rails[q].amps;
-      if (typical > 0) {
+      // What a motor draws in cruise is not known without its propeller: what is left would last for days.
+      const bool cruise_known =
+          r.drive ? r.drive->cruise_current.value > 0 : parts_of(rig, catalogue, PartGroup::motor).empty();
+      if (typical > 0 && cruise_known) {
         const double hours = battery->capacity_ah * (1 - rig.power.reserve_share);
         r.endurance = Figure{"Endurance at cruise",
                              60 * hours / typical,

@@ -29,6 +29,7 @@ struct Action {
   bool enabled = true;
   bool needs_look = false;  ///< only once something was noted
   bool minor = false;       ///< beside the way; shown small
+  bool elsewhere = false;   ///< the page offers it at the thing itself, with no button of its own
   bool operator==(const Action&) const = default;
 };
 

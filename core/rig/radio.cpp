@@ -40,6 +40,7 @@ const Members& Described<Transmitter>::members() {
           .member("sub_trim_step_us", &Transmitter::sub_trim_step_us, {0.01, 20}, "step of the sub-trim")
           .member("most_travel_percent", &Transmitter::most_travel_percent, {50, 200}, "most travel")
           .member("most_sub_trim_us", &Transmitter::most_sub_trim_us, {0, 500}, "most sub-trim")
+          .member("tolerance_us", &Transmitter::tolerance_us, {1, 20}, "tolerance of the sticks")
           .member("channels", &Transmitter::channels, {1, 32}, "channels")
           .member("mixes", &Transmitter::mixes)
           .member("gestures_change_settings", &Transmitter::gestures_change_settings)

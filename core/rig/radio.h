@@ -43,6 +43,7 @@ struct Transmitter {
   double sub_trim_step_us = 0.5;
   double most_travel_percent = 150;
   double most_sub_trim_us = 150;
+  double tolerance_us = 5;  ///< as near as the sticks must land; nobody feels more (common practice)
   int channels = 8;
   bool mixes = false;                     ///< it mixes channels itself
   bool gestures_change_settings = false;  ///< stick gestures that change settings of the controller are on

@@ -36,7 +36,7 @@ void ruler(Sketch& s) {
 
 void heading(Sketch& s, const Rig& rig, const std::string& title) {
   s.text(page::left, 20, title, 7, "font-weight=\"bold\"");
-  s.text(page::right, 20, rig.name, 4.5, "font-weight=\"bold\"", "end");
+  s.fitted(page::right, 20, rig.name, 4.5, 90, "font-weight=\"bold\"", "end");
 }
 
 std::string first_page(const Rig& rig, const Catalogue& catalogue) {
@@ -111,7 +111,7 @@ std::string gauge_page(const Rig& rig, const Gauge& g) {
   Sketch s(page::width_mm, page::height_mm);
   heading(s, rig, "Throw gauge");
   const double chord = 1000 * g.chord_m, drawn = std::min(chord, most_chord_mm);
-  s.text(page::left, 28, capital(g.names), 4.2, "font-weight=\"bold\"");
+  s.fitted(page::left, 28, capital(g.names), 4.2, 180, "font-weight=\"bold\"");
   s.text(page::left, 34,
          "Hinge to trailing edge " + number_text(chord, 1) +
              " mm. Cut outside the numbers. Hold the paper square to the hinge line, its centre on the hinge,",

@@ -66,7 +66,7 @@ std::string hand_card_svg(const HandCard& card, const Rig& rig, const Controller
     s.text(8, y, line, 4.6, "font-weight=\"bold\"");
     y += 6;
   }
-  s.text(8, y, rig.name + " · " + controller.name, 2.9);
+  s.fitted(8, y, rig.name + " · " + controller.name, 2.9, 130);
   y += 5;
   for (const std::string& line : wrapped(card.because, 88)) {
     s.text(8, y, line, 2.9);

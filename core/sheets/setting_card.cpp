@@ -84,7 +84,7 @@ class Card {
     begun_ = true;
     s_ = Sketch(page::width_mm, page::height_mm);
     s_.text(page::left, 20, "Settings card", 7, "font-weight=\"bold\"");
-    s_.text(page::right, 20, rig_.name, 4.5, "font-weight=\"bold\"", "end");
+    s_.fitted(page::right, 20, rig_.name, 4.5, 110, "font-weight=\"bold\"", "end");
     s_.text(page::left, 26, class_, 3.2);
     double y = 272;
     s_.line(page::left, y - 5, page::right, y - 5, 0.3);

@@ -16,29 +16,6 @@ std::string escaped(const std::string& text) {
   return replaced(plain, {{"&", "&amp;"}, {"<", "&lt;"}, {">", "&gt;"}, {"\"", "&quot;"}});
 }
 
-std::vector<std::string> wrapped(const std::string& text, std::size_t most) {
-  std::vector<std::string> lines{""};
-  std::size_t letters = 0;
-  for (std::size_t at = 0; at < text.size();) {
-    const std::size_t end = std::min(text.find(' ', at), text.size());
-    const std::string piece = text.substr(at, end - at);
-    const auto length = static_cast<std::size_t>(
-        std::count_if(piece.begin(), piece.end(), [](char ch) { return (ch & 0xc0) != 0x80; }));
-    if (letters > 0 && letters + 1 + length > most) {
-      lines.emplace_back();
-      letters = 0;
-    }
-    if (letters > 0) {
-      lines.back() += ' ';
-      ++letters;
-    }
-    lines.back() += piece;
-    letters += length;
-    at = end + 1;
-  }
-  return lines;
-}
-
 Sketch::Sketch(double width_mm, double height_mm) {
   const std::string w = number_text(width_mm, 2), h = number_text(height_mm, 2);
   svg = "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + w + "mm\" height=\"" + h + "mm\" viewBox=\"0 0 " + w +
@@ -49,6 +26,20 @@ Sketch::Sketch(double width_mm, double height_mm) {
 void Sketch::text(double x, double y, const std::string& s, double size, const char* style, const char* anchor) {
   svg += "<text x=\"" + number_text(x, 2) + "\" y=\"" + number_text(y, 2) + "\" font-size=\"" + number_text(size, 2) +
          "\" text-anchor=\"" + anchor + "\" " + style + ">" + escaped(s) + "</text>\n";
+}
+
+void Sketch::fitted(double x, double y, const std::string& s, double size, double room, const char* style,
+                    const char* anchor) {
+  constexpr double letter = 0.56, least = 0.66;  // of the size: how wide a letter is, how small text may get
+  const auto begins = [](char c) { return (c & 0xc0) != 0x80; };
+  const auto letters = static_cast<double>(std::count_if(s.begin(), s.end(), begins));
+  const double fits = std::clamp(room / (letter * std::max(1.0, letters)), least * size, size);
+  const double most = room / (letter * fits);
+  if (letters <= most + 0.5) return text(x, y, s, fits, style, anchor);
+  std::size_t at = 0;
+  for (double n = 0; at < s.size() && n < most - 1; ++at) n += begins(s[at]) ? 1 : 0;
+  while (at < s.size() && !begins(s[at])) ++at;
+  text(x, y, s.substr(0, at) + "…", fits, style, anchor);
 }
 
 void Sketch::box(double x, double y, double w, double h, double line, const char* fill) {
@@ -71,9 +62,26 @@ void Sketch::line(double x1, double y1, double x2, double y2, double width, cons
          "/>\n";
 }
 
-void Sketch::circle(double x, double y, double r, double width) {
+void Sketch::circle(double x, double y, double r, double width, const char* fill) {
   svg += "<circle cx=\"" + number_text(x, 2) + "\" cy=\"" + number_text(y, 2) + "\" r=\"" + number_text(r, 2) +
-         "\" fill=\"none\" stroke=\"#000\" stroke-width=\"" + number_text(width, 2) + "\"/>\n";
+         "\" fill=\"" + fill + "\" stroke=\"#000\" stroke-width=\"" + number_text(width, 2) + "\"/>\n";
+}
+
+void Sketch::bent(const std::vector<Eigen::Vector2d>& corners, double round, double width, const std::string& colour) {
+  const auto n = [](const Eigen::Vector2d& p) { return number_text(p.x(), 2) + " " + number_text(p.y(), 2); };
+  std::string path;
+  for (std::size_t i = 0; i < corners.size(); ++i) {
+    const Eigen::Vector2d& at = corners[i];
+    if (i == 0 || i + 1 == corners.size()) {
+      path += (i == 0 ? "M" : " L") + n(at);
+      continue;
+    }
+    const Eigen::Vector2d back = corners[i - 1] - at, on = corners[i + 1] - at;
+    const double r = std::max(0.0, std::min({round, back.norm() / 2, on.norm() / 2}));
+    path += " L" + n(at + back.normalized() * r) + " Q" + n(at) + " " + n(at + on.normalized() * r);
+  }
+  svg += "<path d=\"" + path + "\" fill=\"none\" stroke=\"" + colour + "\" stroke-width=\"" + number_text(width, 2) +
+         "\"/>\n";
 }
 
 void Sketch::curve(const double (&xy)[8], double width, const std::string& colour, const char* more) {

@@ -1,8 +1,11 @@
 #pragma once
 
+#include <Eigen/Core>
 #include <string>
 #include <utility>
 #include <vector>
+
+#include "base/wrapped.h"
 
 namespace rigging {
 
@@ -13,8 +16,6 @@ inline constexpr double width_mm = 210, height_mm = 297, left = 15, right = 195;
 
 /// For text inside XML and HTML.
 std::string escaped(const std::string& text);
-/// Breaks at spaces after at most `most` letters.
-std::vector<std::string> wrapped(const std::string& text, std::size_t most);
 
 /// Builds an SVG drawing in millimetres, in black on white unless a colour is given.
 class Sketch {
@@ -25,11 +26,16 @@ class Sketch {
   std::string finished() const { return svg + "</svg>\n"; }
   void text(double x, double y, const std::string& s, double size, const char* style = "",
             const char* anchor = "start");
+  /// In no more than `room` millimetres: smaller where it would not fit, down to two thirds, then cut with "…".
+  void fitted(double x, double y, const std::string& s, double size, double room, const char* style = "",
+              const char* anchor = "start");
   void box(double x, double y, double w, double h, double line, const char* fill = "none");
   /// With a solid tip: markers are beyond SVG Tiny, which many programs stop at.
   void arrow(double x1, double y1, double x2, double y2, double width);
   void line(double x1, double y1, double x2, double y2, double width, const char* more = "");
-  void circle(double x, double y, double r, double width);
+  void circle(double x, double y, double r, double width, const char* fill = "none");
+  /// Straight from corner to corner, each rounded by `round` where its two sides are long enough.
+  void bent(const std::vector<Eigen::Vector2d>& corners, double round, double width, const std::string& colour);
   /// A cubic curve.
   void curve(const double (&xy)[8], double width, const std::string& colour, const char* more = "");
 };

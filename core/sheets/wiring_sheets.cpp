@@ -10,6 +10,8 @@
 namespace rigging {
 namespace {
 
+constexpr double corner_mm = 1.6;
+
 const char* ink_of(const std::string& strand) {
   if (strand == "minus") return "#2B1D14";
   if (strand == "plus") return "#B3261E";
@@ -19,140 +21,175 @@ const char* ink_of(const std::string& strand) {
   return "#44607A";
 }
 
-/// Smaller where it would not fit; a letter is about 0.56 of the size wide.
-void fitted(Sketch& s, double x, double y, const std::string& text, double size, double room, const char* style = "") {
-  const auto letters = std::count_if(text.begin(), text.end(), [](char c) { return (c & 0xc0) != 0x80; });
-  s.text(x, y, text, std::min(size, room / (0.56 * static_cast<double>(std::max<std::ptrdiff_t>(1, letters)))), style);
-}
+/// The list on as many pages as it needs, each with its cautions.
+class PlugListPages {
+ public:
+  PlugListPages(const Rig& rig, const Catalogue& catalogue)
+      : rig_(rig), class_(catalogue.controller(rig.controller.kind)) {
+    turn_over();
+  }
+  void heads(const std::vector<std::pair<double, const char*>>& heads) {
+    if (y_ + 3 * pitch > bottom) turn_over();
+    for (const auto& [x, words] : heads) s_.text(x, y_, words, size, "font-weight=\"bold\"");
+    s_.line(left, y_ + 1.4, right, y_ + 1.4, 0.4);
+    y_ += pitch;
+  }
+  /// The height at which the next row stands, on a new page where this one is full.
+  double row() {
+    if (y_ > bottom) turn_over();
+    const double at = y_;
+    y_ += pitch;
+    return at;
+  }
+  void gap() { y_ += pitch; }
+  Sketch& sheet() { return s_; }
+  std::vector<std::string> finished() {
+    finish();
+    return std::move(pages_);
+  }
+
+  static constexpr double left = 14, right = 196, bottom = 284, pitch = 5.6, size = 3.1;
+
+ private:
+  void finish() {
+    s_.text(left, 292, "Written down before the hatch closes. The configuration is made from this list.", 2.6);
+    pages_.push_back(s_.finished());
+  }
+  void turn_over() {
+    if (y_ > 0) finish();
+    s_ = Sketch(page::width_mm, page::height_mm);
+    s_.text(left, 20, pages_.empty() ? "Plug list" : "Plug list, page " + std::to_string(pages_.size() + 1), 7,
+            "font-weight=\"bold\"");
+    s_.fitted(right, 20, rig_.name, 4.5, 110, "font-weight=\"bold\"", "end");
+    s_.fitted(right, 26, class_ ? class_->name : rig_.controller.kind, 3.2, 110, "", "end");
+    y_ = 32;
+    std::vector<std::string> cautions{
+        "Propeller off. Battery out while anything is plugged or unplugged. Check plus and minus before the first "
+        "power."};
+    if (class_ && !class_->minus_edge.empty())
+      cautions.push_back("Minus (black or brown) of a servo plug: " + class_->minus_edge +
+                         ". Labels beside a row may be off by a pin: look at the wires.");
+    for (const std::string& caution : cautions)
+      for (const std::string& line : wrapped("! " + caution, 108)) {
+        s_.text(left, y_, line, 3.1, "font-weight=\"bold\"");
+        y_ += 4.4;
+      }
+    y_ += 3;
+  }
+
+  const Rig& rig_;
+  const ControllerClass* class_;
+  Sketch s_{page::width_mm, page::height_mm};
+  double y_ = 0;
+  std::vector<std::string> pages_;
+};
 
 }  // namespace
 
-std::string plug_list_svg(const Rig& rig, const Catalogue& catalogue) {
-  constexpr double w = 210, left = 14, right = 196, bottom = 285;
-  Sketch s(w, 297);
-  const ControllerClass* c = catalogue.controller(rig.controller.kind);
-  s.text(left, 20, "Plug list", 7, "font-weight=\"bold\"");
-  s.text(right, 20, rig.name, 4.5, "font-weight=\"bold\"", "end");
-  s.text(right, 26, c ? c->name : rig.controller.kind, 3.2, "", "end");
-  double y = 32;
-  std::vector<std::string> cautions{
-      "Propeller off. Battery out while anything is plugged or unplugged. Check plus and minus before the first "
-      "power."};
-  if (c && !c->minus_edge.empty())
-    cautions.push_back("Minus (black or brown) of a servo plug: " + c->minus_edge +
-                       ". Labels beside a row may be off by a pin: look at the wires.");
-  for (const std::string& caution : cautions)
-    for (const std::string& line : wrapped("! " + caution, 108)) {
-      s.text(left, y, line, 3.1, "font-weight=\"bold\"");
-      y += 4.4;
-    }
-  y += 3;
+std::vector<std::string> plug_list_svg(const Rig& rig, const Catalogue& catalogue) {
+  using P = PlugListPages;
+  P pages(rig, catalogue);
+  constexpr double tick = P::left, no = tick + 7, from = tick + 15, to = tick + 62, lead = tick + 110,
+                   length = tick + 132, remarks = tick + 148;
   const WiringReport report = analyze_wiring(rig, catalogue);
-  const double rows = static_cast<double>(report.loom.size()) + static_cast<double>(rig.outputs.size()) + 5;
-  const double pitch = std::clamp((bottom - y) / std::max(1.0, rows), 3.2, 6.2), size = std::min(3.1, pitch * 0.62);
-  const double columns[] = {left, left + 7, left + 15, left + 62, left + 110, left + 132, left + 148};
-  const char* heads[] = {"", "no.", "from", "to", "lead", "length", "remarks"};
-  for (int i = 0; i < 7; ++i) s.text(columns[i], y, heads[i], size, "font-weight=\"bold\"");
-  s.line(left, y + 1.4, right, y + 1.4, 0.4);
-  y += pitch;
+  pages.heads({{no, "no."}, {from, "from"}, {to, "to"}, {lead, "lead"}, {length, "length"}, {remarks, "remarks"}});
   int number = 0;
   for (const LoomRow& row : report.loom) {
-    s.box(columns[0], y - size * 0.85, size, size, 0.25);
-    s.text(columns[1], y, std::to_string(++number), size);
-    fitted(s, columns[2], y, capital(row.from) + " · " + row.from_socket, size, 45);
-    fitted(s, columns[3], y, capital(row.to) + " · " + row.to_socket, size, 46);
-    s.text(columns[4], y, spoken(word(row.kind)), size);
-    s.text(columns[5], y, length_text(row.length_m), size);
-    s.text(columns[6], y, row.remarks, size, row.remarks.empty() ? "" : "font-weight=\"bold\"");
-    s.line(left, y + pitch * 0.32, right, y + pitch * 0.32, 0.1);
-    y += pitch;
+    const double y = pages.row();
+    Sketch& s = pages.sheet();
+    s.box(tick, y - P::size * 0.85, P::size, P::size, 0.25);
+    s.text(no, y, std::to_string(++number), P::size);
+    s.fitted(from, y, capital(row.from) + " · " + row.from_socket, P::size, 45);
+    s.fitted(to, y, capital(row.to) + " · " + row.to_socket, P::size, 46);
+    s.text(lead, y, spoken(word(row.kind)), P::size);
+    s.text(length, y, length_text(row.length_m), P::size);
+    s.fitted(remarks, y, row.remarks, P::size, P::right - remarks, row.remarks.empty() ? "" : "font-weight=\"bold\"");
+    s.line(P::left, y + P::pitch * 0.32, P::right, y + P::pitch * 0.32, 0.1);
   }
   if (report.loom.empty()) {
-    s.text(columns[2], y, "No leads are planned yet.", size);
-    y += pitch;
+    const double y = pages.row();
+    pages.sheet().text(from, y, "No leads are planned yet.", P::size);
   }
-  y += pitch;
-  s.text(left, y, "Outputs", size * 1.15, "font-weight=\"bold\"");
-  s.line(left, y + 1.4, right, y + 1.4, 0.4);
-  y += pitch;
+  pages.gap();
+  pages.heads({{P::left, "Outputs"}});
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
   for (const Output& o : rig.outputs) {
     std::string what;
     for (const Surface surface : o.surfaces) what += (what.empty() ? "" : " and ") + surface.spoken();
     if (what.empty()) what = rig.airframe.kind == AirframeKind::towed_glider ? "tow release" : "motor";
     const Terminal* t = c ? c->socket(o.socket) : nullptr;
-    s.text(columns[2], y, t ? t->label : o.socket.empty() ? "receiver" : o.socket, size, "font-weight=\"bold\"");
-    s.text(columns[3], y, capital(what), size);
-    s.text(columns[4], y,
+    const double y = pages.row();
+    Sketch& s = pages.sheet();
+    s.fitted(from, y, t ? t->label : o.socket.empty() ? "receiver" : o.socket, P::size, 45, "font-weight=\"bold\"");
+    s.fitted(to, y, capital(what), P::size, 46);
+    s.text(lead, y,
            number_text(o.rate_hz, 0) + " Hz" +
                (t && t->timer_group > 0 ? ", timer group " + std::to_string(t->timer_group) : ""),
-           size);
-    y += pitch;
+           P::size);
   }
-  s.text(left, 292, "Written down before the hatch closes. The configuration is made from this list.", 2.6);
-  return s.finished();
+  return pages.finished();
 }
 
 std::string wiring_drawing_svg(const Rig& rig, const Catalogue& catalogue) {
   constexpr double width = 297, height = 210, head = 16;
-  const WiringLayout layout = layout_wiring(rig, catalogue, width, height - head - 8);
+  // Laid out on a smaller sheet and enlarged: read at arm's length over an open hatch.
+  constexpr double larger = 1.35;
+  const WiringLayout layout = layout_wiring(rig, catalogue, width / larger, (height - head - 8) / larger);
   Sketch s(width, height);
-  s.text(8, 11, "Wiring of " + rig.name, 5.5, "font-weight=\"bold\"");
+  s.fitted(8, 11, "Wiring of " + rig.name, 5.5, width - 70, "font-weight=\"bold\"");
   s.text(width - 8, 11, "numbers as in the plug list", 3, "", "end");
-  s.svg += "<g transform=\"translate(0 " + number_text(head, 0) + ")\">\n";
+  s.svg += "<g transform=\"translate(0 " + number_text(head, 0) + ") scale(" + number_text(width / layout.width, 4) +
+           ")\">\n";
   if (layout.board_w > 0) {
     s.box(layout.board_x, layout.board_y, layout.board_w, layout.board_h, 0.6);
     const double x = layout.board_x + layout.board_w / 2;
     const double y = layout.quiet_y;
-    s.arrow(x, y + 2, x, y - 9, 0.5);
+    s.arrow(x, y + 1, x, y - 8, 0.5);
     const ControllerClass* c = catalogue.controller(rig.controller.kind);
-    s.text(x, y + 6, c ? c->name : "", 3, "", "middle");
-    s.text(x, y + 9.5, "arrow: nose", 2.4, "", "middle");
+    s.fitted(x, y + 4.6, c ? c->name : "", 3, layout.board_w * 0.5, "", "middle");
+    s.text(x, y + 7.8, "arrow: nose", 2.4, "", "middle");
   }
-  for (const WiringLayout::Curve& curve : layout.curves) {
-    // Strands side by side; each keeps its own shape so that it can be followed.
-    const double dx = curve.xy[6] - curve.xy[0], dy = curve.xy[7] - curve.xy[1],
-                 size = std::max(1e-6, std::hypot(dx, dy));
-    const double nx = -dy / size, ny = dx / size;
-    for (std::size_t k = 0; k < curve.strands.size(); ++k) {
-      const double off = (static_cast<double>(k) - (static_cast<double>(curve.strands.size()) - 1) / 2) * 0.75;
-      double xy[8];
-      for (int i = 0; i < 8; ++i) xy[i] = curve.xy[i] + off * (i % 2 == 0 ? nx : ny);
-      s.curve(xy, 0.5, ink_of(curve.strands[k]));
+  for (const WiringLayout::Line& line : layout.lines) {
+    // White beneath, so that the eye stays on one lead where two cross.
+    const double strands = static_cast<double>(line.strands.size());
+    s.bent(line.corners, corner_mm, 0.62 * strands + 0.7, "#fff");
+    for (std::size_t k = 0; k < line.strands.size(); ++k) {
+      const double off = (static_cast<double>(k) - (strands - 1) / 2) * 0.62;
+      s.bent(beside(line.corners, off), corner_mm - off, 0.42, ink_of(line.strands[k]));
     }
-    const auto at = [&](double t, int i) {
-      const double u = 1 - t;
-      return u * u * u * curve.xy[i] + 3 * u * u * t * curve.xy[2 + i] + 3 * u * t * t * curve.xy[4 + i] +
-             t * t * t * curve.xy[6 + i];
-    };
-    // Numbers sit at different shares of the way, so that neighbours do not hide each other.
-    const double t = 0.28 + 0.11 * (curve.number % 5);
-    s.svg += "<circle cx=\"" + number_text(at(t, 0), 2) + "\" cy=\"" + number_text(at(t, 1), 2) +
-             "\" r=\"2.3\" fill=\"#fff\" stroke=\"#000\" stroke-width=\"0.25\"/>\n";
-    s.text(at(t, 0), at(t, 1) + 0.95, std::to_string(curve.number), 2.7, "", "middle");
-    if (curve.plus_removed) s.text(at(t, 0) + 3, at(t, 1) + 1, "red out", 2.3, "font-weight=\"bold\"");
-    if (curve.crossed_wrongly) s.text(at(t, 0) + 3, at(t, 1) + 1, "! turned", 2.3, "font-weight=\"bold\"");
   }
   for (const WiringLayout::Box& b : layout.boxes) {
     s.box(b.x, b.y, b.w, b.h, 0.4, "#fff");
-    fitted(s, b.x + 1.5, b.y + 3.6, capital(b.name), 2.9, b.w - 3, "font-weight=\"bold\"");
+    for (std::size_t i = 0; i < b.name.size(); ++i)
+      s.fitted(b.x + 1.5, b.name_y + 2.6 + 3.0 * static_cast<double>(i), i == 0 ? capital(b.name[0]) : b.name[i], 2.7,
+               b.w - 3, "font-weight=\"bold\"");
   }
   for (const WiringLayout::Spot& spot : layout.spots) {
     if (spot.on_board) {
       if (spot.pad)
-        s.circle(spot.x, spot.y, 1.5, 0.35);
+        s.circle(spot.x, spot.y, 1, 0.35, "#fff");
       else
-        s.box(spot.x - 1.5, spot.y - 1.5, 3, 3, 0.35, "#fff");
+        s.box(spot.x - 1.2, spot.y - 1.2, 2.4, 2.4, 0.35, "#fff");
       // Labels inside the board, away from the leads.
-      const double x = spot.x - spot.out_x * 2.4, y = spot.y - spot.out_y * 3.0 + 0.8;
+      const double x = spot.x - spot.out_x * 2.0, y = spot.y - spot.out_y * (spot.inner ? 5.0 : 2.6) + 0.7;
       s.text(x, y, spot.label, 2.1, "", spot.out_x < 0 ? "start" : spot.out_x > 0 ? "end" : "middle");
     } else {
       s.svg += "<circle cx=\"" + number_text(spot.x, 2) + "\" cy=\"" + number_text(spot.y, 2) +
-               "\" r=\"0.9\" fill=\"#000\"/>\n";
+               "\" r=\"0.8\" fill=\"#000\"/>\n";
       if (spot.out_x != 0)
-        s.text(spot.x - spot.out_x * 1.8, spot.y + 0.8, spot.label, 2.3, "", spot.out_x > 0 ? "end" : "start");
+        s.text(spot.x - spot.out_x * 1.6, spot.y + 0.7, spot.label, 2.2, "", spot.out_x > 0 ? "end" : "start");
       else
-        s.text(spot.x, spot.y + 7.4, spot.label, 2.1, "", "middle");
+        s.text(spot.x, spot.y - spot.out_y * 2.6 + 0.7, spot.label, 2.1, "", "middle");
     }
+  }
+  for (const WiringLayout::Line& line : layout.lines) {
+    const double x = line.sign.x(), y = line.sign.y();
+    s.circle(x, y, 1.8, 0.25, "#fff");
+    s.text(x, y + 0.85, std::to_string(line.number), 2.4, "", "middle");
+    const char* note = line.crossed_wrongly ? "! turned" : line.plus_removed ? "red out" : "";
+    if (*note == 0) continue;
+    s.box(x + 2, y - 1.4, 10.4, 2.8, 0.0, "#fff");
+    s.text(x + 2.4, y + 0.9, note, 2.3, "font-weight=\"bold\"");
   }
   s.svg += "</g>\n";
   s.text(8, height - 4,

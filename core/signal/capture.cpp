@@ -1,6 +1,7 @@
 #include "signal/capture.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "base/csv.h"
 #include "base/number.h"
@@ -33,7 +34,7 @@ int nibble(char c) {
 Result<Capture> read_byte_table(std::string_view text, const std::string& name) {
   Capture capture;
   capture.timed = true;
-  double unit = 0, last = -1;
+  double unit = 0, last = -latest_us;
   int number = 0;
   while (!text.empty()) {
     const std::string_view line = next_line(text);
@@ -48,6 +49,7 @@ Result<Capture> read_byte_table(std::string_view text, const std::string& name) 
     if (comma == std::string_view::npos || !time)
       return failure(where, "no time before the comma", "a number, then bytes in hexadecimal");
     const double t = *time * unit;
+    if (!(std::abs(t) < latest_us)) return failure(where, "the time is out of range", "times within three years");
     if (t < last) return failure(where, "time runs backward", "times in order");
     last = t;
     Capture::Chunk chunk{t, {}};

@@ -41,6 +41,9 @@ struct LinkReport {
   bool operator==(const LinkReport&) const = default;
 };
 
+/// Times on a wire are less than three years, either way: what says more is damaged. Microseconds.
+inline constexpr double latest_us = 1e14;
+
 /// One change of level on one line.
 struct Edge {
   double t_us = 0;

@@ -36,7 +36,7 @@ const char* end_words(F f, int side) {
 
 }  // namespace
 
-StickSetup::StickSetup(std::vector<F> sticks) {
+StickSetup::StickSetup(std::vector<F> sticks, std::vector<StickReading> others) : others_(std::move(others)) {
   steps_.push_back({Phase::rest, F::other});
   for (const F f : sticks)
     if (f == F::throttle)
@@ -166,7 +166,10 @@ void StickSetup::judge() {
     for (int i = 0; i < std::min(w->channels, rest_.channels); ++i)
       if (i != most && (second < 0 || std::abs(delta(i)) > std::abs(delta(second)))) second = i;
     if (std::abs(delta(most)) < moved_us || !still(*w, most)) return;
-    if (const StickReading* taken = find_in(readings_, [&](const StickReading& r) { return r.channel == most + 1; })) {
+    const auto on_it = [&](const StickReading& r) { return r.channel == most + 1; };
+    const StickReading* taken = find_in(readings_, on_it);
+    if (!taken) taken = find_in(others_, on_it);
+    if (taken) {
       remark_ = "Channel " + std::to_string(most + 1) + " moves, which the " + spoken_function(taken->function) +
                 " moved already. Is it the other stick?";
       return;

@@ -32,8 +32,8 @@ inline constexpr double worn_us = 8;  ///< common practice
 /// over.
 class StickSetup {
  public:
-  /// The sticks to find, in this order.
-  explicit StickSetup(std::vector<ChannelFunction> sticks);
+  /// The sticks to find, in this order; what was read before says which channels belong to other sticks.
+  explicit StickSetup(std::vector<ChannelFunction> sticks, std::vector<StickReading> others = {});
 
   void feed(const ChannelFrame& frame);
   /// What the hand should do now, one sentence; empty when done.
@@ -76,7 +76,7 @@ class StickSetup {
   std::array<double, most_channels> end_of_{};  ///< latest resting mean of each channel
   StickReading now_;
   double first_end_ = 0, second_end_ = 0, first_centre_ = 0;
-  std::vector<StickReading> readings_;
+  std::vector<StickReading> readings_, others_;
   std::vector<StickFinding> findings_;
   std::string remark_;
 };

@@ -56,10 +56,10 @@ ChannelLine line_of(const Channel& c, const ControllerClass* controller, const T
     line.verdict = "the controller has learned these ends";
     return line;
   }
-  line.state = off <= lands_well_us     ? ChannelLine::State::lands
+  line.state = off <= t.tolerance_us    ? ChannelLine::State::lands
                : off <= lands_usably_us ? ChannelLine::State::usable
                                         : ChannelLine::State::off;
-  line.verdict = off <= lands_well_us
+  line.verdict = off <= t.tolerance_us
                      ? "lands"
                      : number_text(off, 1) + " µs off at worst" + (off <= lands_usably_us ? ": usable" : "");
   if (line.state != ChannelLine::State::lands)
@@ -244,7 +244,7 @@ Result<DialIn> dial_in(const Channel& c, const Transmitter& t, const Reach& want
   d.lands.high_us = d.lands.centre_us + reach_high * d.travel_high_percent / 100 * t.full_us;
 
   const auto miss = [&](const char* what, double lands, double aim, bool at_limit, const std::string& setting) {
-    if (std::abs(lands - aim) <= lands_well_us) return;
+    if (std::abs(lands - aim) <= t.tolerance_us) return;
     d.limits.push_back(at_limit ? std::string(what) + " stops at " + number_text(lands, 1) + " µs: " + setting +
                                       " is all that this transmitter has"
                                 : std::string(what) + " lands on " + number_text(lands, 1) +

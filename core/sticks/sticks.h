@@ -19,10 +19,8 @@ Reach wanted_reach(const ControllerClass& controller, const Transmitter& transmi
 double us_from_page(const ControllerClass& controller, double shown);
 double page_from_us(const ControllerClass& controller, double pulse_us);
 
-/// How closely a channel lands.
-inline constexpr double lands_well_us = 2;  ///< the controller's own grain
-inline constexpr double lands_usably_us =
-    10;  ///< nobody feels it (common practice); beyond it ends are short or full command is lost
+/// Beyond the transmitter's tolerance, but ends are not yet short and no full command is lost (common practice).
+inline constexpr double lands_usably_us = 10;
 
 /// What to set in the transmitter for one channel.
 struct DialIn {

@@ -19,6 +19,12 @@ std::string listed(const std::vector<double>& pulses_us) {
 
 }  // namespace
 
+std::optional<ChannelFunction> stick_again(const std::string& action) {
+  constexpr std::string_view again = "again_";
+  return action.starts_with(again) ? from_word<ChannelFunction>(std::string_view(action).substr(again.size()))
+                                   : std::nullopt;
+}
+
 std::vector<ChannelFunction> sticks_needed(const SticksReport& report) {
   std::vector<ChannelFunction> list;
   for (const ChannelFunction f :
@@ -72,8 +78,13 @@ Orders SticksProcedure::hear(const Event& event, const Scene& scene) {
 
 Orders SticksProcedure::press(const std::string& action, const Scene& scene) {
   if (action == "listen") {
-    if (doing_ == Doing::nothing) return listen();
+    if (doing_ == Doing::nothing) return listen(unread(scene.rig), scene.rig);
+    if (doing_ == Doing::sticks && setup_ && !setup_->readings().empty()) return sticks_found(scene);
     stop();
+  } else if (action == "listen_all") {
+    return listen(sticks_needed(report_), scene.rig);
+  } else if (const auto one = stick_again(action); one && doing_ == Doing::nothing) {
+    return listen({*one}, scene.rig);
   } else if (action == "listen_again") {
     if (setup_) setup_->again();
   } else if (action == "dial_in") {
@@ -106,8 +117,23 @@ Orders SticksProcedure::press(const std::string& action, const Scene& scene) {
   return {};
 }
 
-Orders SticksProcedure::listen() {
-  setup_.emplace(sticks_needed(report_));
+/// What is left to listen to: what was not read yet, or everything where nothing is missing.
+std::vector<ChannelFunction> SticksProcedure::unread(const Rig& rig) const {
+  std::vector<ChannelFunction> missing;
+  for (const ChannelFunction f : sticks_needed(report_))
+    if (const Channel* c = rig.channel(f); !c || !c->low_us || !c->high_us) missing.push_back(f);
+  return missing.empty() ? sticks_needed(report_) : missing;
+}
+
+Orders SticksProcedure::listen(std::vector<ChannelFunction> sticks, const Rig& rig) {
+  std::vector<StickReading> others;
+  for (const ChannelFunction f : sticks_needed(report_))
+    if (const Channel* c = rig.channel(f);
+        c && c->low_us && std::find(sticks.begin(), sticks.end(), f) == sticks.end()) {
+      others.emplace_back().function = f;
+      others.back().channel = c->number;
+    }
+  setup_.emplace(std::move(sticks), std::move(others));
   doing_ = Doing::sticks;
   result_.clear();
   // Eyes on the transmitter's screen: what was set while listening belongs to what is heard.
@@ -138,8 +164,16 @@ Orders SticksProcedure::sticks_found(const Scene& scene) {
   result_.clear();
   for (const StickFinding& f : setup_->findings()) result_ += (result_.empty() ? "" : "\n") + f.words;
   const auto readings = setup_->readings();
+  const bool whole = setup_->done();
+  if (!whole) {
+    std::string kept;
+    for (const StickReading& r : readings) kept += (kept.empty() ? "" : ", ") + spoken_function(r.function);
+    result_ += (result_.empty() ? "" : "\n") + ("Kept: " + kept + ". Listening goes on with the rest.");
+  }
   stop();
-  return {Change{{with_readings(scene.rig, readings), "Sticks read"}}};
+  return {Change{
+      {with_readings(scene.rig, readings),
+       whole && readings.size() > 1 ? "Sticks read" : capital(spoken_function(readings.front().function)) + " read"}}};
 }
 
 Orders SticksProcedure::switch_found(const Scene& scene) {
@@ -232,7 +266,8 @@ void SticksProcedure::say_next(Card& card, const Scene& scene) const {
         "its captures).";
   } else if (report_.all_land) {
     card.todo = "The sticks land.";
-    card.remark = "Low, centre and high are within " + number_text(lands_well_us, 0) + " µs.";
+    card.remark =
+        "Low, centre and high are within " + number_text(scene.rig.radio.transmitter.tolerance_us, 0) + " µs.";
   } else if (changes()) {
     card.todo = "Dial in what stands beside the rulers.";
     card.remark = wrong_way() ? "Trim levers in the middle; directions first, then sub-trim and travel."
@@ -255,9 +290,10 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
   const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
   if (c && doing_ != Doing::a_switch && (shows(scene) || doing_ == Doing::loss))
     add({.id = "listen",
-         .label = doing_ == Doing::sticks || doing_ == Doing::loss ? "Stop"
-                  : report_.all_read || dials                      ? "Listen again"
-                                                                   : "Listen to the sticks",
+         .label = doing_ == Doing::sticks || doing_ == Doing::loss           ? "Stop"
+                  : report_.all_read || dials                                ? "Listen again"
+                  : unread(scene.rig).size() < sticks_needed(report_).size() ? "Listen to the rest"
+                                                                             : "Listen to the sticks",
          .hint = "Finds order, direction, centre and ends while you move one stick at a time",
          .main = busy || !dials,
          .enabled = hears || doing_ == Doing::loss});
@@ -288,6 +324,13 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
     add({.id = "loss_hidden",
          .label = "Nothing tells",
          .hint = "The motor goes on, or no lamp shows that the link is gone"});
+  if (!busy && hears)
+    for (const ChannelFunction f : sticks_needed(report_))
+      if (const Channel* read = scene.rig.channel(f); read && read->low_us)
+        add({.id = "again_" + std::string(word(f)),
+             .label = capital(spoken_function(f)) + " again",
+             .hint = "Listens to this stick alone",
+             .elsewhere = true});
   add({.id = "find_switch",
        .label = doing_ == Doing::a_switch ? "That was all" : "Find a switch",
        .hint = "Flip it through all its positions, half a second in each",
@@ -309,6 +352,13 @@ Card SticksProcedure::card(const Scene& scene) const {
   if (doing_ == Doing::sticks || (!card.busy && can_listen(scene) && !report_.all_land && !changes()))
     card.caution = "Propeller off, model held: the throttle will be opened.";
   if (!result_.empty()) card.lines.push_back({result_});
+  if (doing_ == Doing::sticks && setup_)
+    for (const StickReading& r : setup_->readings())
+      card.lines.push_back({"✓ " + capital(spoken_function(r.function)) + ", channel " + std::to_string(r.channel) +
+                            ": " +
+                            listed(r.centre_us ? std::vector<double>{r.low_us, *r.centre_us, r.high_us}
+                                               : std::vector<double>{r.low_us, r.high_us}) +
+                            " µs"});
   for (const std::string& limit : limits()) card.lines.push_back({limit});
   card.note = facts(scene.rig);
   add_actions(card, scene);

@@ -6,7 +6,8 @@
 
 namespace rigging {
 
-/// The work at station sticks: listen while the hand moves one stick at a time, dial in, learn, find switches, try the
+/// The work at station sticks: listen while the hand moves one stick at a time (what is finished stays when it is
+/// stopped; one stick alone can be asked for again), dial in, learn, find switches, try the
 /// loss of the link.
 class SticksProcedure : public Procedure {
  public:
@@ -20,7 +21,8 @@ class SticksProcedure : public Procedure {
   enum class Doing { nothing, sticks, a_switch, loss };
 
   Orders press(const std::string& action, const Scene& scene);
-  Orders listen();
+  Orders listen(std::vector<ChannelFunction> sticks, const Rig& rig);
+  std::vector<ChannelFunction> unread(const Rig& rig) const;
   void stop();
   Orders heard(const std::vector<ChannelFrame>& frames, const Scene& scene);
   Orders sticks_found(const Scene& scene);
@@ -46,6 +48,8 @@ class SticksProcedure : public Procedure {
   bool frames_come_ = false;
 };
 
+/// The stick that an action "again_roll" asks for once more.
+std::optional<ChannelFunction> stick_again(const std::string& action);
 /// The sticks that this airframe needs, in the order in which they are asked for.
 std::vector<ChannelFunction> sticks_needed(const SticksReport& report);
 

@@ -9,9 +9,6 @@
 #include "surfaces/surfaces.h"
 
 namespace rigging {
-namespace {
-
-constexpr double same_us = 3;  // a reading belongs to a pulse that is this near
 
 std::vector<Surface> hinged(const Rig& rig) {
   std::vector<Surface> all;
@@ -20,6 +17,10 @@ std::vector<Surface> hinged(const Rig& rig) {
       if (s.kind != SurfaceKind::motor) all.push_back(s);
   return all;
 }
+
+namespace {
+
+constexpr double same_us = 3;  // a reading belongs to a pulse that is this near
 
 std::vector<std::string> centre_places(const CheckContext& in, const std::string&) {
   std::vector<std::string> all;

@@ -30,4 +30,7 @@ struct ReadThrows {
 };
 std::optional<ReadThrows> read_throws(const Rig& rig, Surface surface);
 
+/// Every surface of the rig that hangs on a hinge, in the order of its outputs.
+std::vector<Surface> hinged(const Rig& rig);
+
 }  // namespace rigging

@@ -39,11 +39,18 @@ Orders ThrowsProcedure::hear(const Event& event, const Scene& scene) {
     if (const auto it = seen->deg.find(surface_); it != seen->deg.end()) watch(it->second);
   } else if (const auto* pressed = std::get_if<Pressed>(&event)) {
     return press(*pressed, scene);
+  } else if (std::holds_alternative<SceneChanged>(event) && state_ == State::answered &&
+             scene.rig.output_of(surface_)) {
+    const bool same = linkage_of(scene.rig, surface_).readings == judged_;
+    if (rests_ && !same) {
+      state_ = State::idle;
+      answer_.reset();
+      problem_.clear();
+    }
+    rests_ = same;
   } else if (std::holds_alternative<SceneChanged>(event) && !scene.rig.output_of(surface_)) {
     // What is read must be there: the first hinged surface, until one is chosen.
-    for (const Output& o : scene.rig.outputs)
-      for (const Surface s : o.surfaces)
-        if (s.kind != SurfaceKind::motor) return choose(s, scene);
+    if (const auto all = hinged(scene.rig); !all.empty()) return choose(all.front(), scene);
   }
   return {};
 }
@@ -52,9 +59,18 @@ Orders ThrowsProcedure::press(const Pressed& pressed, const Scene& scene) {
   const std::string& action = pressed.action;
   if (action == "choose") {
     const auto surface = surface_from_word(pressed.subject);
-    return surface && *surface != surface_ ? choose(*surface, scene) : Orders{};
+    if (!surface || *surface == surface_) return {};
+    to_read_.clear();
+    Orders orders = choose(*surface, scene);
+    if (std::erase(read_, *surface) > 0) judge(scene.rig, scene);
+    return orders;
   }
-  if (action == "throw_begin") return begin(scene);
+  if (action == "throw_all") return begin_all(scene);
+  if (action == "throw_next") return next_read(scene);
+  if (action == "throw_begin") {
+    to_read_.clear();
+    return begin(scene);
+  }
   if (action == "throw_take")
     return take(pressed.unit == "edge" ? throw_deg(chord_of(scene.rig, surface_), pressed.number / shown("m").factor)
                                        : pressed.number,
@@ -133,6 +149,41 @@ Orders ThrowsProcedure::begin(const Scene& scene) {
   return drive_there(scene);
 }
 
+/// Every hinged surface one after the other; what the readings ask for comes after the last.
+Orders ThrowsProcedure::begin_all(const Scene& scene) {
+  to_read_ = hinged(scene.rig);
+  read_.clear();
+  if (to_read_.empty()) return {};
+  Orders orders = choose(to_read_.front(), scene);
+  to_read_.erase(to_read_.begin());
+  const Orders driven = begin(scene);
+  orders.insert(orders.end(), driven.begin(), driven.end());
+  return orders;
+}
+
+/// What was read in the sitting, one surface after the other.
+Orders ThrowsProcedure::next_read(const Scene& scene) {
+  if (read_.empty()) return {};
+  const Surface next = read_.front();
+  read_.erase(read_.begin());
+  Orders orders = choose(next, scene);
+  judge(scene.rig, scene);
+  return orders;
+}
+
+/// What the readings that the rig holds of this surface ask for.
+void ThrowsProcedure::judge(const Rig& rig, const Scene& scene) {
+  const Output* o = rig.output_of(surface_);
+  if (!o) return;
+  state_ = State::answered;
+  judged_ = linkage_of(rig, surface_).readings;
+  rests_ = false;
+  if (const auto c = centre(linkage_of(rig, surface_), *o, settable(scene.controller)))
+    answer_ = *c;
+  else
+    problem_ = c.error().text();
+}
+
 Orders ThrowsProcedure::take(double up_deg, const Scene& scene) {
   const auto pulse = pulse_us(scene);
   if (state_ != State::reading || !pulse) return {};
@@ -141,17 +192,28 @@ Orders ThrowsProcedure::take(double up_deg, const Scene& scene) {
 }
 
 Orders ThrowsProcedure::finish(const Scene& scene) {
-  state_ = State::answered;
   at_ = 0;
   Orders orders = let_go(scene);
   Edit edit = throws_read(scene.rig, surface_, readings_);
-  if (const Output* o = scene.rig.output_of(surface_)) {
-    if (const auto c = centre(linkage_of(edit.rig, surface_), *o, settable(scene.controller)))
-      answer_ = *c;
-    else
-      problem_ = c.error().text();
-  }
+  const Rig with_readings = edit.rig;
   orders.emplace_back(Change{std::move(edit)});
+  if (to_read_.empty() && read_.empty()) {
+    judge(with_readings, scene);
+    return orders;
+  }
+  read_.push_back(surface_);
+  Scene after{with_readings, scene.catalogue, scene.controller, scene.checks, scene.readiness, scene.bench};
+  Orders more;
+  if (to_read_.empty()) {
+    more = next_read(after);
+  } else {
+    const Surface next = to_read_.front();
+    to_read_.erase(to_read_.begin());
+    more = choose(next, after);
+    const Orders driven = begin(after);
+    more.insert(more.end(), driven.begin(), driven.end());
+  }
+  orders.insert(orders.end(), more.begin(), more.end());
   return orders;
 }
 
@@ -164,7 +226,10 @@ Orders ThrowsProcedure::by_hand(const Scene& scene) {
   if (answer_->teeth != 0) ask(hands::Tooth{surface_, answer_->teeth});
   if (answer_->clevis_turns != 0) ask(hands::Clevis{surface_, answer_->clevis_turns});
   if (scene.bench.battery) ask(hands::Supply{scene.bench.usb, true});
-  orders.emplace_back(Change{arm_and_rod_set(scene.rig, surface_, *answer_)});
+  Edit edit = arm_and_rod_set(scene.rig, surface_, *answer_);
+  judged_ = linkage_of(edit.rig, surface_).readings;
+  rests_ = false;
+  orders.emplace_back(Change{std::move(edit)});
   answer_->teeth = 0;
   answer_->clevis_turns = 0;
   return orders;
@@ -204,6 +269,9 @@ void ThrowsProcedure::say_reading(Card& card, const Output& o, const Scene& scen
   card.todo = "Read the " + surface_.spoken() + " at " + place + ": " +
               number_text(output_pulse_us(o, level(scene)), 0) + " µs.";
   const std::string count = "Reading " + std::to_string(at_ + 1) + " of " + std::to_string(levels.size()) +
+                            (to_read_.empty() ? ""
+                                              : ", then " + std::to_string(to_read_.size()) +
+                                                    (to_read_.size() == 1 ? " more surface" : " more surfaces")) +
                             ", against flush; down counts negative.";
   if (drives_now(scene)) {
     card.remark = "The controller drives it there. " + count;
@@ -327,6 +395,16 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
            .label = "Write to the controller",
            .hint = "The board takes what the rig says",
            .main = true});
+    if (!read_.empty())
+      add({.id = "throw_next",
+           .label = "Next: the " + read_.front().spoken(),
+           .hint = "What its readings ask for",
+           .main = !by_hands && !sets});
+    if (o && !by_hands && !sets && !(scene.bench.differs && drives_now(scene)) && read_.empty() &&
+        hinged(scene.rig).size() > 1)
+      add({.id = "throw_all",
+           .label = "Read all surfaces",
+           .hint = "Five readings of each, one surface after the other; what they ask for comes after the last"});
     if (o && !by_hands && !sets && !(scene.bench.differs && drives_now(scene)))
       add({.id = "throw_begin",
            .label = read_throws(scene.rig, surface_) ? "Read it again" : "Read this surface",

@@ -5,8 +5,8 @@
 
 namespace rigging {
 
-/// Reads a surface with a gauge at five places of its output, says what hands and settings have to change, and records
-/// what then holds. The surface is chosen by the action "choose".
+/// Reads a surface with a gauge at five places of its output, or all of them in one sitting, says what hands and
+/// settings have to change, and records what then holds. The surface is chosen by the action "choose".
 class ThrowsProcedure : public Procedure {
  public:
   Orders hear(const Event& event, const Scene& scene) override;
@@ -22,6 +22,9 @@ class ThrowsProcedure : public Procedure {
   Orders press(const Pressed& pressed, const Scene& scene);
   Orders choose(Surface surface, const Scene& scene);
   Orders begin(const Scene& scene);
+  Orders begin_all(const Scene& scene);
+  Orders next_read(const Scene& scene);
+  void judge(const Rig& rig, const Scene& scene);
   Orders take(double up_deg, const Scene& scene);
   Orders finish(const Scene& scene);
   Orders by_hand(const Scene& scene);
@@ -45,7 +48,11 @@ class ThrowsProcedure : public Procedure {
   std::size_t at_ = 0;
   std::vector<ThrowReading> readings_;
   std::optional<Centring> answer_;
+  std::vector<ThrowReading> judged_;  ///< what the answer rests on; undone, the answer goes with it
+  bool rests_ = false;                ///< the rig holds what was judged
   std::string problem_;
+  std::vector<Surface> to_read_;  ///< of a sitting that reads all, after this one
+  std::vector<Surface> read_;     ///< in that sitting, whose answers were not looked at yet
   bool drove_ = false;
   double now_s_ = 0, still_since_s_ = 0, still_deg_ = 0;
   int looks_ = 0;

@@ -4,22 +4,14 @@
 #include <cmath>
 
 #include "base/find.h"
+#include "wiring/layout_places.h"
 
 namespace rigging {
 namespace {
 
-constexpr double box_w = 40, row_h = 4.2, head_h = 5.2, gap = 2.6;
+constexpr double step_mm = 2.4;  // four strands side by side, and a little
 
-struct Item {
-  std::string part;
-  std::vector<const Terminal*> terminals;
-  double order = 0;  ///< where its socket sits along its side of the board
-  bool left = false, direct = false;
-  /// Beside the board terminals stand one below the other, under it side by side.
-  double height() const {
-    return head_h + row_h * (direct ? static_cast<double>(std::max<std::size_t>(1, terminals.size())) : 1.0);
-  }
-};
+using GridPoint = LeadRouter::Point;
 
 /// Middle of the widest strip across the board in which nothing stands near its middle.
 double quiet_height(const WiringLayout& layout) {
@@ -27,7 +19,7 @@ double quiet_height(const WiringLayout& layout) {
   std::vector<double> stands{layout.board_y, layout.board_y + layout.board_h};
   for (const WiringLayout::Spot& s : layout.spots)
     if (s.on_board && std::abs(s.x - middle) < 0.3 * layout.board_w) {
-      constexpr double label_mm = 5;  // a name stands inward of its socket
+      const double label_mm = s.inner ? 7.4 : 5;  // a name stands inward of its socket
       stands.push_back(s.y - (s.pad ? 0 : s.out_y * label_mm));
     }
   std::sort(stands.begin(), stands.end());
@@ -38,6 +30,144 @@ double quiet_height(const WiringLayout& layout) {
       at = (stands[i] + stands[i - 1]) / 2;
     }
   return at;
+}
+
+/// From the grid to the sheet and back.
+struct Grid {
+  double left = 0, top = 0;
+  double x(int column) const { return left + column * step_mm; }
+  double y(int row) const { return top + row * step_mm; }
+  GridPoint at(double x_mm, double y_mm) const {
+    return {static_cast<int>(std::lround((x_mm - left) / step_mm)),
+            static_cast<int>(std::lround((y_mm - top) / step_mm))};
+  }
+};
+
+void put_spots(WiringLayout& r, const LayoutPlaces& places, const Grid& grid, double middle_mm) {
+  for (const LayoutPlaces::Socket& s : places.sockets()) {
+    const Terminal& t = *s.terminal;
+    WiringLayout::Spot spot{"controller", t.id,           t.label, t.kind, grid.x(s.at.x), grid.y(s.at.y), 0, 0,
+                            true,         t.side.empty(), s.inner};
+    if (t.side == "nose" || t.side == "tail")
+      spot.out_y = t.side == "nose" ? -1 : 1;
+    else
+      spot.out_x = t.side == "left" || (t.side.empty() && t.x_mm < middle_mm) ? -1 : 1;
+    r.spots.push_back(std::move(spot));
+  }
+  for (const LayoutPlaces::Item& item : places.items()) {
+    using Edge = LayoutPlaces::Edge;
+    const double w = item.w * step_mm, h = item.h * step_mm;
+    const double label_mm = item.edge == Edge::tail ? 1.6 * step_mm : 0;
+    r.boxes.push_back(
+        {item.part, item.name, grid.x(item.at.x), grid.y(item.at.y), w, h, grid.y(item.at.y) + label_mm + 0.8});
+    for (std::size_t n = 0; n < item.terminals.size(); ++n) {
+      const Terminal& t = *item.terminals[n];
+      const GridPoint at = LayoutPlaces::end_of(item, n);
+      r.spots.push_back({item.part, t.id, t.label, t.kind, grid.x(at.x), grid.y(at.y),
+                         item.edge == Edge::left    ? 1.0
+                         : item.edge == Edge::right ? -1.0
+                                                    : 0.0,
+                         item.edge == Edge::nose   ? 1.0
+                         : item.edge == Edge::tail ? -1.0
+                                                   : 0.0,
+                         false, false, false});
+    }
+  }
+}
+
+/// What leads go round: boxes, sockets, labels; the board's face only for who must.
+void charge_obstacles(LeadRouter& router, const WiringLayout& r, const Grid& grid) {
+  constexpr int face = 6, written = 80, plugged = 200, part = 400, doorstep = 4;
+  if (r.board_w > 0) {
+    const GridPoint a = grid.at(r.board_x, r.board_y), b = grid.at(r.board_x + r.board_w, r.board_y + r.board_h);
+    router.charge(a, b, face);
+    const GridPoint quiet = grid.at(r.board_x + r.board_w / 2, r.quiet_y);
+    router.charge({quiet.x - 6, quiet.y - 4}, {quiet.x + 6, quiet.y + 4}, written / 4);
+  }
+  for (const WiringLayout::Box& b : r.boxes) router.charge(grid.at(b.x, b.y), grid.at(b.x + b.w, b.y + b.h), part);
+  for (const WiringLayout::Spot& s : r.spots) {
+    const GridPoint at = grid.at(s.x, s.y);
+    router.charge(at, at, plugged);
+    const GridPoint out{static_cast<int>(s.out_x), static_cast<int>(s.out_y)};
+    if (!s.pad) router.charge({at.x + out.x, at.y + out.y}, {at.x + out.x, at.y + out.y}, doorstep);
+    if (!s.on_board) continue;
+    const auto letters = std::count_if(s.label.begin(), s.label.end(), [](char c) { return (c & 0xc0) != 0x80; });
+    const int wide = static_cast<int>(std::ceil((static_cast<double>(letters) * 1.25 + 2.4) / step_mm));
+    if (out.x != 0) {
+      const int inward = -out.x;
+      router.charge({std::min(at.x + inward, at.x + inward * wide), at.y},
+                    {std::max(at.x + inward, at.x + inward * wide), at.y}, written);
+    } else {
+      const int row = at.y - out.y * (s.inner ? 2 : 1);
+      router.charge({at.x - wide / 2, std::min(row, at.y - out.y)}, {at.x + wide / 2, std::max(row, at.y - out.y)},
+                    written);
+    }
+  }
+}
+
+double distance(const Eigen::Vector2d& p, const Eigen::Vector2d& a, const Eigen::Vector2d& b) {
+  const Eigen::Vector2d low = a.cwiseMin(b), high = a.cwiseMax(b);
+  return (p - p.cwiseMax(low).cwiseMin(high)).norm();
+}
+
+/// Each number to the place on its lead that is farthest from other leads, numbers, and the lead's own ends.
+void place_numbers(WiringLayout& r) {
+  constexpr double enough_mm = 4.6;
+  std::vector<Eigen::Vector2d> taken;
+  for (WiringLayout::Line& line : r.lines) {
+    double best = -1;
+    for (std::size_t i = 1; i < line.corners.size(); ++i) {
+      const Eigen::Vector2d a = line.corners[i - 1], b = line.corners[i];
+      const int n = std::max(1, static_cast<int>((b - a).norm() / step_mm));
+      for (int k = 0; k <= n; ++k) {
+        const Eigen::Vector2d p = a + (b - a) * (static_cast<double>(k) / n);
+        double clear = enough_mm;
+        for (const WiringLayout::Line& other : r.lines)
+          for (std::size_t j = 1; &other != &line && j < other.corners.size(); ++j)
+            clear = std::min(clear, distance(p, other.corners[j - 1], other.corners[j]));
+        for (const Eigen::Vector2d& t : taken) clear = std::min(clear, (p - t).norm());
+        for (const WiringLayout::Spot& s : r.spots) clear = std::min(clear, (p - Eigen::Vector2d(s.x, s.y)).norm());
+        if (p.x() > r.board_x && p.x() < r.board_x + r.board_w && p.y() > r.board_y && p.y() < r.board_y + r.board_h)
+          clear *= 0.5;
+        // A little better in the middle of a stretch than at a corner.
+        clear += 0.2 * std::min(k, n - k) / n;
+        if (clear > best) {
+          best = clear;
+          line.sign = p;
+        }
+      }
+    }
+    taken.push_back(line.sign);
+  }
+}
+
+void lay_leads(WiringLayout& r, const Rig& rig, const Catalogue& catalogue, const Grid& grid, int columns, int rows) {
+  LeadRouter router(columns, rows);
+  charge_obstacles(router, r, grid);
+  int number = 0;
+  for (const Lead& l : rig.leads) {
+    ++number;
+    const auto *a = r.spot(l.from.part, l.from.socket), *b = r.spot(l.to.part, l.to.socket);
+    if (!a || !b || a == b) continue;
+    // A pad lies on the face: its lead leaves to wherever it gets off soonest.
+    const auto end = [&](const WiringLayout::Spot& s) {
+      return LeadRouter::End{grid.at(s.x, s.y),
+                             s.pad ? GridPoint{} : GridPoint{static_cast<int>(s.out_x), static_cast<int>(s.out_y)}};
+    };
+    router.join(end(*a), end(*b));
+    WiringLayout::Line line;
+    line.lead = l.id;
+    line.number = number;
+    line.strands = strands_of(l, terminal_of(rig, catalogue, l.from), terminal_of(rig, catalogue, l.to));
+    line.plus_removed = l.plus_removed;
+    line.crossed_wrongly = l.pair_turned || l.plug_turned;
+    r.lines.push_back(std::move(line));
+  }
+  router.lay();
+  for (std::size_t i = 0; i < r.lines.size(); ++i)
+    for (const GridPoint& p : router.routes()[i]) r.lines[i].corners.emplace_back(grid.x(p.x), grid.y(p.y));
+  r.crossings = router.crossings();
+  r.shared_points = router.shared_points();
 }
 
 }  // namespace
@@ -77,177 +207,48 @@ std::vector<const char*> strands_of(const Lead& lead, const Terminal* a, const T
   return s;
 }
 
+std::vector<Eigen::Vector2d> beside(const std::vector<Eigen::Vector2d>& corners, double offset_mm) {
+  std::vector<Eigen::Vector2d> line;
+  const auto side = [&](std::size_t i) -> Eigen::Vector2d {
+    const Eigen::Vector2d along = (corners[i + 1] - corners[i]).normalized();
+    return Eigen::Vector2d(-along.y(), along.x()) * offset_mm;
+  };
+  for (std::size_t i = 0; i < corners.size(); ++i) {
+    // At a corner of a right angle the two sides add up to where the strands meet.
+    const bool first = i == 0, last = i + 1 == corners.size();
+    Eigen::Vector2d off = Eigen::Vector2d::Zero();
+    if (!first) off += side(i - 1);
+    if (!last) off += side(i);
+    if (!first && !last &&
+        std::abs((corners[i + 1] - corners[i]).normalized().dot((corners[i] - corners[i - 1]).normalized())) > 0.5)
+      off = side(i);
+    line.push_back(corners[i] + off);
+  }
+  return line;
+}
+
 WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double width_mm, double height_mm) {
-  WiringLayout r;
-  r.width = width_mm;
-  r.height = height_mm;
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
-  if (c) {
-    // Stretched across where the sheet is flat, so that sockets keep their distance; their order and edges stay true.
-    r.board_h = std::min(height_mm * 0.58, width_mm * 0.34 / c->width_mm * c->length_mm);
-    r.board_w = std::min(width_mm * 0.34, 2.2 * r.board_h * c->width_mm / c->length_mm);
-    const double along = r.board_w / c->width_mm, down = r.board_h / c->length_mm;
-    r.board_x = (width_mm - r.board_w) / 2;
-    r.board_y = height_mm * 0.40 - r.board_h / 2;
-    for (const Terminal* t : c->terminals()) {
-      WiringLayout::Spot s{"controller",
-                           t->id,
-                           t->label,
-                           t->kind,
-                           r.board_x + t->x_mm * along,
-                           r.board_y + r.board_h - t->y_mm * down,
-                           0,
-                           0,
-                           true,
-                           t->side.empty()};
-      if (t->side == "left")
-        s.out_x = -1;
-      else if (t->side == "right")
-        s.out_x = 1;
-      else if (t->side == "nose")
-        s.out_y = -1;
-      else if (t->side == "tail")
-        s.out_y = 1;
-      else
-        s.out_x = t->x_mm < c->width_mm / 2 ? -1 : 1;
-      r.spots.push_back(s);
+  for (double scale = 1;; scale *= 1.08) {
+    WiringLayout r;
+    r.width = std::max(60.0, width_mm) * scale;
+    r.height = std::max(40.0, height_mm) * scale;
+    const int columns = static_cast<int>(r.width / step_mm), rows = static_cast<int>(r.height / step_mm);
+    const LayoutPlaces places(rig, catalogue, columns, rows);
+    if (!places.fits() && scale < 6) continue;
+    const Grid grid{(r.width - (columns - 1) * step_mm) / 2, (r.height - (rows - 1) * step_mm) / 2};
+    if (c) {
+      r.board_x = grid.x(places.board().x);
+      r.board_y = grid.y(places.board().y);
+      r.board_w = places.board_w() * step_mm;
+      r.board_h = places.board_h() * step_mm;
     }
+    put_spots(r, places, grid, c ? c->width_mm / 2 : 0);
+    r.quiet_y = quiet_height(r);
+    lay_leads(r, rig, catalogue, grid, columns, rows);
+    place_numbers(r);
+    return r;
   }
-
-  std::vector<Item> items;
-  for (const Part& p : rig.parts) {
-    const PartKind* k = catalogue.part(p.kind);
-    if (!k || k->terminals.empty()) continue;
-    Item item;
-    item.part = p.id;
-    double x = 0, y = 0;
-    int n = 0;
-    for (const Terminal& t : k->terminals) {
-      const bool used = std::any_of(rig.leads.begin(), rig.leads.end(),
-                                    [&](const Lead& l) { return far_end(l, p.id, t.id) != nullptr; });
-      // Of many alike only those in use, so that a receiver's box stays small.
-      if (used || k->terminals.size() <= 3) item.terminals.push_back(&t);
-      for (const Lead& l : rig.leads)
-        if (const LeadEnd* far = far_end(l, p.id, t.id); far && far->part == "controller")
-          if (const auto* s = r.spot("controller", far->socket)) {
-            x += s->x;
-            y += s->y + s->out_y * 12;
-            ++n;
-          }
-    }
-    item.direct = n > 0;
-    if (n > 0) {
-      item.left = x / n < r.board_x + r.board_w / 2;
-      // Down the left edge the lower sockets come last; at the tail edge those further out come first.
-      const double side = item.left ? x / n - r.board_x : r.board_x + r.board_w - x / n;
-      item.order = y / n + (y / n > r.board_y + r.board_h ? side * 0.8 : 0);
-    }
-    items.push_back(std::move(item));
-  }
-  // Balance the two sides: whatever sits nearest to the middle changes over.
-  const auto tall = [&](bool left) {
-    double h = 0;
-    for (const Item& i : items)
-      if (i.direct && i.left == left) h += i.height() + gap;
-    return h;
-  };
-  for (int guard = 0; guard < 8; ++guard) {
-    const double l = tall(true), rr = tall(false);
-    const bool from_left = l > rr;
-    Item* best = nullptr;
-    for (Item& i : items)
-      if (i.direct && i.left == from_left && i.height() + gap < std::abs(l - rr) && (!best || i.order > best->order))
-        best = &i;
-    if (!best) break;
-    best->left = !from_left;
-  }
-  const auto stack = [&](bool left) {
-    std::vector<Item*> column;
-    for (Item& i : items)
-      if (i.direct && i.left == left) column.push_back(&i);
-    std::stable_sort(column.begin(), column.end(), [](const Item* a, const Item* b) { return a->order < b->order; });
-    const double used = tall(left),
-                 spare = std::max(0.0, height_mm * 0.80 - used) / static_cast<double>(column.size() + 1);
-    const double squeeze = used > height_mm * 0.80 ? height_mm * 0.80 / used : 1;
-    double y = 3 + spare;
-    for (const Item* i : column) {
-      r.boxes.push_back({i->part, part_name(rig, catalogue, i->part), left ? 4.0 : width_mm - box_w - 4, y, box_w,
-                         i->height() * squeeze});
-      y += (i->height() + gap) * squeeze + spare;
-    }
-  };
-  stack(true);
-  stack(false);
-  // What does not touch the board stands in a row below: battery, drive, propeller side by side.
-  std::vector<const Item*> below;
-  for (const Item& i : items)
-    if (!i.direct) below.push_back(&i);
-  const double step = below.empty() ? 0 : std::min(box_w + 12, (width_mm - 8) / static_cast<double>(below.size()));
-  double x = (width_mm - step * static_cast<double>(below.size())) / 2 + (step - std::min(box_w, step - 2)) / 2;
-  for (const Item* i : below) {
-    r.boxes.push_back({i->part, part_name(rig, catalogue, i->part), x, height_mm - i->height() - 1.5,
-                       std::min(box_w, step - 2), i->height()});
-    x += step;
-  }
-  for (const WiringLayout::Box& b : r.boxes) {
-    const Item& item = *std::find_if(items.begin(), items.end(), [&](const Item& i) { return i.part == b.part; });
-    const bool below_board = !item.direct;
-    const double rows =
-        (b.h - head_h * b.h / item.height()) / static_cast<double>(std::max<std::size_t>(1, item.terminals.size()));
-    double y = b.y + head_h * b.h / item.height() + rows / 2;
-    int n = 0;
-    for (const Terminal* t : item.terminals) {
-      WiringLayout::Spot s{item.part, t->id, t->label, t->kind, 0, y, 0, 0, false, false};
-      if (below_board) {
-        // Leads leave upward from the head of the box.
-        s.x = b.x + b.w * (n + 1) / (static_cast<double>(item.terminals.size()) + 1);
-        s.y = b.y;
-        s.out_y = -1;
-      } else {
-        s.x = b.x < width_mm / 2 ? b.x + b.w : b.x;
-        s.out_x = b.x < width_mm / 2 ? 1 : -1;
-      }
-      r.spots.push_back(s);
-      y += rows;
-      ++n;
-    }
-  }
-
-  // A pad lies on the face: its lead leaves to the side where it goes.
-  for (WiringLayout::Spot& s : r.spots) {
-    if (!s.on_board || !s.pad) continue;
-    for (const Lead& l : rig.leads)
-      if (const LeadEnd* far = far_end(l, "controller", s.terminal))
-        for (const WiringLayout::Box& b : r.boxes)
-          if (b.part == far->part) s.out_x = b.x + b.w / 2 < s.x ? -1 : 1;
-  }
-
-  int number = 0;
-  for (const Lead& l : rig.leads) {
-    ++number;
-    const auto *a = r.spot(l.from.part, l.from.socket), *b = r.spot(l.to.part, l.to.socket);
-    if (!a || !b) continue;
-    WiringLayout::Curve curve;
-    curve.lead = l.id;
-    curve.number = number;
-    const double reach = std::clamp(std::hypot(a->x - b->x, a->y - b->y) * 0.45, 8.0, 42.0);
-    // Leads that leave up or down turn soon: the sheet is flat.
-    const auto from = [&](const WiringLayout::Spot& s) {
-      return s.out_y == 0                ? reach
-             : s.on_board && s.out_y < 0 ? std::min(reach, std::max(2.0, s.y - 1))
-                                         : std::min(reach, 14.0);
-    };
-    const double ra = from(*a), rb = from(*b);
-    const double xy[8] = {
-        a->x, a->y, a->x + a->out_x * ra, a->y + a->out_y * ra, b->x + b->out_x * rb, b->y + b->out_y * rb, b->x, b->y};
-    std::copy(std::begin(xy), std::end(xy), curve.xy);
-    curve.strands = strands_of(l, terminal_of(rig, catalogue, l.from), terminal_of(rig, catalogue, l.to));
-    curve.plus_removed = l.plus_removed;
-    curve.crossed_wrongly = l.pair_turned || l.plug_turned;
-    r.curves.push_back(std::move(curve));
-  }
-  r.quiet_y = quiet_height(r);
-  return r;
 }
 
 }  // namespace rigging

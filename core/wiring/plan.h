@@ -18,7 +18,7 @@ struct Obstacle {
   std::string subject;
   std::string what;  ///< in words, with what would help
   std::string code;  ///< of the rule that forbids it
-  std::string get;   ///< a kind of part that would do away with it; empty where none is known
+  std::string get = {};   ///< a kind of part that would do away with it; empty where none is known
 };
 
 struct Plan {

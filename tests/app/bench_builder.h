@@ -60,6 +60,7 @@ class Builder {
     return button && button->isVisible() && button->isEnabled();
   }
   bool click(const QString& name) {
+    QApplication::processEvents();  // what was just shown has its place first, as for a hand
     if (!can_click(name)) return false;
     QTest::mouseClick(find<QAbstractButton>(name), Qt::LeftButton);
     QApplication::processEvents();

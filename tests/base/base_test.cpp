@@ -1,11 +1,17 @@
 #include <gtest/gtest.h>
 
+#include <sys/resource.h>
+#include <sys/wait.h>
+#include <unistd.h>
+#include <csignal>
+
 #include <chrono>
 #include <fstream>
 
 #include <Eigen/Dense>
 #include <set>
 
+#include "base/clean_text.h"
 #include "base/fields.h"
 #include "base/fingerprint.h"
 #include "base/json.h"
@@ -114,6 +120,8 @@ TEST(Words, AreChoices) {
 TEST(Fingerprint, KeepsPiecesApart) {
   // FNV-1a, 64 bits, of the empty input is its offset basis (Fowler, Noll, Vo).
   EXPECT_EQ(Fingerprint().value(), 0xcbf29ce484222325u);
+  // By hand in another language, as the link's document says: FNV-1a over "a" and one closing byte 1f.
+  EXPECT_EQ(Fingerprint().add("a").text(), "089be907b544fdc9");
   EXPECT_NE(Fingerprint().add("ab").add("c").text(), Fingerprint().add("a").add("bc").text());
   EXPECT_EQ(Fingerprint().add("x").text().size(), 16u);
 }
@@ -199,6 +207,50 @@ TEST(Number, OneFiniteNumberAndNothingElse) {
   EXPECT_EQ(number_of("+2e3"), 2000);
   for (const char* bad : {"", "+", "+-1", "1 ", " 1", "1,5", "nan", "inf", "1e999", "0x10", "--2"})
     EXPECT_FALSE(number_of(bad)) << bad;
+}
+
+TEST(CleanText, IsOneLineOfWholeLettersNoLongerThanAsked) {
+  EXPECT_EQ(clean_text("plain äöü µ €", 100), "plain äöü µ €");
+  EXPECT_EQ(clean_text("a\nb\tc\x1b[31m\x7f", 100), "a b c [31m ");
+  EXPECT_EQ(clean_text("\xff\xc3(\xe2\x82", 100),
+            "?"
+            "?("
+            "?"
+            "?")
+      << "no UTF-8";
+  const std::string cut = clean_text(std::string(1000000, 'x') + "end", 60);
+  EXPECT_EQ(cut.size(), 60 + std::string(" … ").size());
+  EXPECT_TRUE(cut.ends_with("end")) << cut;
+  // Never half a letter, wherever the cut falls.
+  for (std::size_t most = 1; most < 12; ++most) {
+    const std::string some = clean_text("äöüäöüäöüäöü", most);
+    EXPECT_EQ(some.find('?'), std::string::npos) << most << " " << some;
+  }
+  EXPECT_EQ(clean_text("", 10), "");
+}
+
+// A disk that is full in the middle of a write: said, and the old file is whole. A limit on the size of files stands
+// for the disk, in a process of its own.
+TEST(Files, AFullDiskLeavesTheOldFileWhole) {
+  const auto folder = std::filesystem::temp_directory_path() / ("rigging_full_" + std::to_string(::getpid()));
+  std::filesystem::create_directory(folder);
+  const auto file = folder / "kept";
+  ASSERT_TRUE(write_file_atomically(file, "old"));
+  const pid_t child = ::fork();
+  if (child == 0) {
+    ::signal(SIGXFSZ, SIG_IGN);
+    const rlimit small{4096, 4096};
+    ::setrlimit(RLIMIT_FSIZE, &small);
+    const auto ok = write_file_atomically(file, std::string(100000, 'n'));
+    ::_exit(ok ? 1 : ok.error().what.empty() ? 2 : 0);
+  }
+  int status = 0;
+  ::waitpid(child, &status, 0);
+  EXPECT_TRUE(WIFEXITED(status) && WEXITSTATUS(status) == 0) << status;
+  EXPECT_EQ(*read_file(file, 1 << 20), "old");
+  const auto entries = std::filesystem::directory_iterator(folder);
+  EXPECT_EQ(std::distance(begin(entries), end(entries)), 1) << "nothing half written is left";
+  std::filesystem::remove_all(folder);
 }
 
 }  // namespace

@@ -282,5 +282,25 @@ TEST(ControllerLink, AStreamThatGoesAwayEndsAWriteAndSaysSo) {
   EXPECT_TRUE(run.link.answers());
 }
 
+// A board may say anything of itself, and a wire may carry any time: none of it may fill the rig or the memory.
+TEST(Replies, WhatIsTooLongOrOutOfTimeIsLeftOut) {
+  const auto hello =
+      hello_reply({{"protocol", 1}, {"kind", "full_controller"}, {"firmware", std::string(20000, 'v') + "\n"}});
+  ASSERT_TRUE(hello);
+  EXPECT_LT(hello->firmware.size(), 60u);
+  EXPECT_EQ(hello->firmware.find('\n'), std::string::npos);
+  const double never = std::numeric_limits<double>::infinity();
+  const auto wire = receiver_reply(
+      {{"signal", "pulse"},
+       {"dark", false},
+       {"chunks", {{{"t_us", 1e308}, {"bytes", Json::binary({1})}}, {{"t_us", 5}, {"bytes", Json::binary({2})}}}},
+       {"edges", {{1e308, true, 0}, {never, true, 0}, {7, true, 0}}}});
+  ASSERT_TRUE(wire);
+  ASSERT_EQ(wire->chunks.size(), 1u);
+  EXPECT_EQ(wire->chunks[0].first, 5);
+  ASSERT_EQ(wire->edges.size(), 1u);
+  EXPECT_EQ(wire->edges[0].t_us, 7);
+}
+
 }  // namespace
 }  // namespace rigging::link

@@ -186,5 +186,24 @@ TEST(Power, ServosHeldInTheAirAddUp) {
   EXPECT_NEAR(*all.power.servos_held->most, 4 * 1.2, 1e-9) << "a stalled servo draws no more than its stall current";
 }
 
+// Without its propeller nothing is known of a drive: no figure is better than nought.
+TEST(Power, AnUnfinishedDriveGivesNoFigures) {
+  Rig rig = demo("hedgerow");
+  const auto names = [](const Rig& r) {
+    std::string all;
+    for (const Figure& f : review(r, shipped()).power.figures()) all += f.name + "; ";
+    return all;
+  };
+  EXPECT_NE(names(rig).find("Endurance"), std::string::npos);
+  EXPECT_NE(names(rig).find("Static thrust"), std::string::npos);
+  std::erase_if(rig.parts, [](const Part& p) { return shipped().part(p.kind)->group == PartGroup::propeller; });
+  EXPECT_EQ(names(rig).find("Endurance"), std::string::npos) << "a battery does not last for days in the air";
+  EXPECT_EQ(names(rig).find("Static thrust"), std::string::npos);
+  EXPECT_EQ(names(rig).find("Current at full throttle"), std::string::npos);
+  // A glider without a motor has the endurance of its receiver and servos.
+  std::erase_if(rig.parts, [](const Part& p) { return shipped().part(p.kind)->group == PartGroup::motor; });
+  EXPECT_NE(names(rig).find("Endurance"), std::string::npos);
+}
+
 }  // namespace
 }  // namespace rigging

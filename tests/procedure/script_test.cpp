@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <random>
 
 #include "airframe/kinds.h"
@@ -386,6 +387,74 @@ TEST(ThrowsProcedure, FiveReadingsBecomeTheReadingsOfTheSurface) {
   EXPECT_TRUE(p.offers("throw_set") || p.offers("throw_hands"));
 }
 
+// All surfaces in one go: readings first, and what they ask for after the last, one surface after the other.
+TEST(ThrowsProcedure, OneSittingReadsAllSurfaces) {
+  Rig rig = demo("hedgerow");
+  const char* const surfaces[] = {"flaperon_left", "flaperon_right", "inverted_v_left", "inverted_v_right"};
+  for (const char* s : surfaces) {
+    ASSERT_TRUE(rig.linkage(*surface_from_word(s))) << s;
+    rig.linkage(*surface_from_word(s))->readings.clear();
+  }
+  Play p(rig, "throws");
+  p.say("press throw_all");
+  for (const char* s : surfaces) {
+    EXPECT_EQ(p.card().subject, s);
+    EXPECT_TRUE(p.card().busy);
+    const double sense = p.rig().output_of(*surface_from_word(s))->reversed ? -1 : 1;
+    for (const double level : {0.0, -1.0, -0.5, 0.5, 1.0})
+      p.say("press throw_take " + number_text(2 + sense * 20 * level, 3));
+    EXPECT_EQ(p.rig().linkage(*surface_from_word(s))->readings.size(), 5u) << s;
+  }
+  // Then what they ask for: 2 degrees off at neutral each.
+  EXPECT_FALSE(p.card().busy);
+  EXPECT_EQ(p.card().subject, surfaces[0]);
+  EXPECT_TRUE(p.offers("throw_hands") || p.offers("throw_set"));
+  for (std::size_t i = 1; i < std::size(surfaces); ++i) {
+    ASSERT_TRUE(p.offers("throw_next")) << i;
+    p.say("press throw_next");
+    EXPECT_EQ(p.card().subject, surfaces[i]);
+    EXPECT_TRUE(p.offers("throw_hands") || p.offers("throw_set")) << surfaces[i];
+  }
+  EXPECT_FALSE(p.offers("throw_next"));
+  // The same answer as for a surface that is read by itself.
+  Play alone(rig, "throws");
+  alone.say("choose inverted_v_right");
+  alone.say("press throw_begin");
+  const double sense = rig.output_of(*surface_from_word("inverted_v_right"))->reversed ? -1 : 1;
+  for (const double level : {0.0, -1.0, -0.5, 0.5, 1.0})
+    alone.say("press throw_take " + number_text(2 + sense * 20 * level, 3));
+  ASSERT_EQ(alone.card().lines.size(), p.card().lines.size());
+  for (std::size_t i = 0; i < p.card().lines.size(); ++i)
+    EXPECT_EQ(alone.card().lines[i].words, p.card().lines[i].words);
+}
+
+// What is proposed goes with the readings that it rests on.
+TEST(ThrowsProcedure, AnUndoneReadingTakesItsAnswerAlong) {
+  const Rig before = demo("hedgerow");
+  const auto checks = check_statuses(before, shipped());
+  const auto scene = [&](const Rig& rig) {
+    return Scene{rig, shipped(), shipped().controller(rig.controller.kind), checks, "", {}};
+  };
+  ThrowsProcedure p;
+  p.hear(SceneChanged{}, scene(before));
+  p.hear(Pressed{"throw_begin"}, scene(before));
+  Rig after = before;
+  for (const double deg : {3.0, -17.0, -7.0, 13.0, 23.0})
+    for (const Order& order : p.hear(Pressed{"throw_take", deg, "deg"}, scene(before)))
+      if (const auto* change = std::get_if<Change>(&order)) after = change->edit.rig;
+  ASSERT_FALSE(after == before);
+  ASSERT_EQ(p.state(), ThrowsProcedure::State::answered);
+  p.hear(SceneChanged{}, scene(after));
+  EXPECT_EQ(p.state(), ThrowsProcedure::State::answered);
+  Rig elsewhere = after;
+  elsewhere.name = "another";
+  p.hear(SceneChanged{}, scene(elsewhere));
+  EXPECT_EQ(p.state(), ThrowsProcedure::State::answered) << "an edit of something else leaves it";
+  p.hear(SceneChanged{}, scene(before));
+  EXPECT_EQ(p.state(), ThrowsProcedure::State::idle);
+  EXPECT_FALSE(p.answer());
+}
+
 TEST(ThrowsProcedure, EyesWaitUntilTheSurfaceStandsStill) {
   Play p(demo("hedgerow"), "throws");
   p.say("choose flaperon_left");
@@ -419,11 +488,12 @@ TEST(ThrowsProcedure, AnotherSurfaceEndsWhatIsUnderWay) {
 }
 
 /// Frames as a hand makes them that does what the card says.
-void follow_sticks(Play& p, const std::array<int, 4>& channel_of) {
+void follow_sticks(
+    Play& p, const std::array<int, 4>& channel_of, const std::function<bool()>& enough = [] { return false; }) {
   const std::array<ChannelFunction, 4> four{ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle,
                                             ChannelFunction::yaw};
-  double t = 100;
-  for (int i = 0; i < 4000 && p.card().busy; ++i) {
+  static double t = 100;  // clocks go on from sitting to sitting
+  for (int i = 0; i < 4000 && p.card().busy && !enough(); ++i) {
     std::array<double, 8> us{};
     us.fill(1500);
     for (std::size_t k = 0; k < 4; ++k) {
@@ -458,6 +528,62 @@ TEST(SticksProcedure, ListensUntilEverySticksIsKnownAndSaysWhatToDial) {
   int dialled = 0;
   for (const std::string& done : p.say("press dial_in")) dialled += done.starts_with("Hands: dial");
   EXPECT_EQ(dialled, 4);
+}
+
+// A sitting that is stopped keeps what is finished; the rest can be heard later, and one stick alone once more.
+TEST(SticksProcedure, AFinishedStickStaysFinishedAndOneCanBeRepeated) {
+  Rig rig = demo("hedgerow");
+  for (Channel& c : rig.radio.channels) c.low_us = c.centre_us = c.high_us = std::nullopt;
+  Play p(rig, "sticks");
+  p.say("bench hears=yes");
+  p.say("press listen");
+  const auto lines = [&](const char* of) {
+    return std::count_if(p.card().lines.begin(), p.card().lines.end(),
+                         [&](const auto& l) { return l.words.find(of) != std::string::npos; });
+  };
+  follow_sticks(p, {1, 2, 3, 4}, [&] { return lines("✓") == 2; });
+  EXPECT_EQ(lines("✓ Roll stick, channel 1: 1020, 1500, 1980 µs"), 1) << "what is done shows while it listens";
+  p.say("press listen");
+  EXPECT_FALSE(p.card().busy);
+  EXPECT_TRUE(p.rig().channel(ChannelFunction::roll)->low_us && p.rig().channel(ChannelFunction::pitch)->low_us);
+  EXPECT_FALSE(p.rig().channel(ChannelFunction::throttle)->low_us) << "was not heard yet";
+  ASSERT_TRUE(p.card().action("listen"));
+  EXPECT_EQ(p.card().action("listen")->label, "Listen again") << "roll and pitch ask for dialling in";
+
+  const auto roll_before = p.rig().channel(ChannelFunction::roll)->low_us;
+  p.say("press listen");
+  follow_sticks(p, {1, 2, 3, 4}, [&] { return p.card().picture.stick.has_value(); });
+  EXPECT_EQ(p.card().picture.stick, ChannelFunction::throttle) << "goes on with what is missing";
+  follow_sticks(p, {1, 2, 3, 4});
+  EXPECT_TRUE(p.rig().channel(ChannelFunction::yaw)->low_us);
+  EXPECT_EQ(p.rig().channel(ChannelFunction::roll)->low_us, roll_before);
+
+  // One alone, and another stick is not taken for it.
+  p.say("press again_pitch");
+  ASSERT_TRUE(p.card().busy);
+  follow_sticks(p, {2, 1, 3, 4}, [&] { return p.card().remark.find("already") != std::string::npos; });
+  EXPECT_NE(p.card().remark.find("roll stick"), std::string::npos) << p.card().remark;
+  follow_sticks(p, {1, 2, 3, 4});
+  EXPECT_FALSE(p.card().busy);
+  EXPECT_EQ(p.rig().channel(ChannelFunction::roll)->low_us, roll_before);
+  EXPECT_EQ(p.rig().channel(ChannelFunction::pitch)->number, 2);
+}
+
+// How near is near enough is the builder's to say.
+TEST(SticksProcedure, TheToleranceIsASetting) {
+  Rig rig = demo("hedgerow");
+  for (Channel& c : rig.radio.channels)
+    if (is_stick(c.function)) c.low_us = 1004, c.centre_us = 1500, c.high_us = 1996, c.inverted = false;
+  EXPECT_EQ(rig.radio.transmitter.tolerance_us, 5);
+  const auto all_land = [&] {
+    const SticksReport report = analyze_sticks(rig, shipped());
+    return std::all_of(report.channels.begin(), report.channels.end(), [](const ChannelLine& l) {
+      return !is_stick(l.channel.function) || l.wrong_way || l.state == ChannelLine::State::lands;
+    });
+  };
+  EXPECT_TRUE(all_land());
+  rig.radio.transmitter.tolerance_us = 3;
+  EXPECT_FALSE(all_land());
 }
 
 TEST(SticksProcedure, TheLossIsKnownByTheFlagOrByTheSilence) {

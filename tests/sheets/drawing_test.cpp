@@ -7,6 +7,7 @@
 #include "bench_rig.h"
 #include "sheets/sketch.h"
 #include "wiring/layout.h"
+#include "wiring/lead_router.h"
 
 namespace rigging {
 namespace {
@@ -82,25 +83,128 @@ TEST(WiringLayout, SocketsKeepTheirOrderAndTheirEdge) {
   }
 }
 
-TEST(WiringLayout, CurvesBeginAndEndAtTheirSockets) {
+TEST(WiringLayout, LeadsBeginAndEndAtTheirSocketsAndLeaveOutward) {
   const Rig rig = demo("delta");
   const WiringLayout l = layout_wiring(rig, shipped(), 297, 186);
-  for (const auto& c : l.curves) {
-    const Lead& lead = *rig.lead(c.lead);
+  ASSERT_EQ(l.lines.size(), rig.leads.size());
+  for (const auto& line : l.lines) {
+    const Lead& lead = *rig.lead(line.lead);
     const auto *a = l.spot(lead.from.part, lead.from.socket), *b = l.spot(lead.to.part, lead.to.socket);
-    ASSERT_TRUE(a && b) << c.lead;
-    EXPECT_EQ(c.xy[0], a->x);
-    EXPECT_EQ(c.xy[1], a->y);
-    EXPECT_EQ(c.xy[6], b->x);
-    EXPECT_EQ(c.xy[7], b->y);
-    // It leaves outward.
-    EXPECT_GE((c.xy[2] - c.xy[0]) * a->out_x + (c.xy[3] - c.xy[1]) * a->out_y, 0);
+    ASSERT_TRUE(a && b) << line.lead;
+    ASSERT_GE(line.corners.size(), 2u);
+    EXPECT_NEAR((line.corners.front() - Eigen::Vector2d(a->x, a->y)).norm(), 0, 1e-9) << line.lead;
+    EXPECT_NEAR((line.corners.back() - Eigen::Vector2d(b->x, b->y)).norm(), 0, 1e-9) << line.lead;
+    EXPECT_GT((line.corners[1] - line.corners[0]).dot(Eigen::Vector2d(a->out_x, a->out_y)), 0) << line.lead;
+    for (std::size_t i = 1; i < line.corners.size(); ++i)
+      EXPECT_NEAR((line.corners[i] - line.corners[i - 1]).cwiseAbs().minCoeff(), 0, 1e-9)
+          << line.lead << ": at right angles";
   }
   const auto* s1 = l.spot("controller", "s1");
   ASSERT_TRUE(s1);
   EXPECT_EQ(l.nearest_board_spot(s1->x + 0.5, s1->y - 0.5, 3)->terminal, "s1");
   EXPECT_EQ(l.nearest_board_spot(-50, -50, 3), nullptr);
   EXPECT_EQ(l.spot("nobody", "s1"), nullptr);
+}
+
+/// How many millimetres of a lead lie inside a rectangle, in steps of a fifth.
+double inside(const WiringLayout::Line& line, double x, double y, double w, double h) {
+  constexpr double step = 0.2, edge = 0.05;
+  double sum = 0;
+  for (std::size_t i = 1; i < line.corners.size(); ++i) {
+    const Eigen::Vector2d a = line.corners[i - 1], b = line.corners[i];
+    for (double t = step / 2; t < (b - a).norm(); t += step) {
+      const Eigen::Vector2d p = a + (b - a).normalized() * t;
+      if (p.x() > x + edge && p.x() < x + w - edge && p.y() > y + edge && p.y() < y + h - edge) sum += step;
+    }
+  }
+  return sum;
+}
+
+TEST(WiringLayout, LeadsRunRoundBoardPartsAndSocketsAndCrossSeldom) {
+  const std::map<std::string, int> most_crossings{{"bramble", 7}, {"delta", 0}, {"heath", 0}, {"hedgerow", 4}};
+  for (const auto& [name, most] : most_crossings)
+    for (const auto& [w, h] : {std::pair{297.0, 186.0}, {200.0, 76.0}, {150.0, 60.0}, {120.0, 120.0}}) {
+      const Rig rig = demo(name);
+      const WiringLayout l = layout_wiring(rig, shipped(), w, h);
+      SCOPED_TRACE(name + " on " + std::to_string(w));
+      EXPECT_GE(l.width, w);
+      EXPECT_NEAR(l.width / l.height, w / h, 1e-9) << "enlarged in proportion";
+      if (w > 250) EXPECT_LE(l.crossings, most);
+      EXPECT_LE(l.crossings, 16);
+      EXPECT_EQ(l.shared_points, 0) << "each lead can be followed with a finger";
+      for (const auto& line : l.lines) {
+        const Lead& lead = *rig.lead(line.lead);
+        const auto pad = [&](const LeadEnd& e) { return e.part == "controller" && l.spot(e.part, e.socket)->pad; };
+        // To a pad on the face there is no way but over the face.
+        if (!pad(lead.from) && !pad(lead.to))
+          EXPECT_EQ(inside(line, l.board_x, l.board_y, l.board_w, l.board_h), 0) << line.lead;
+        for (const auto& box : l.boxes)
+          EXPECT_EQ(inside(line, box.x, box.y, box.w, box.h), 0) << line.lead << " over " << box.part;
+        for (const auto& s : l.spots) {
+          const bool own = (s.part == lead.from.part && s.terminal == lead.from.socket) ||
+                           (s.part == lead.to.part && s.terminal == lead.to.socket);
+          if (!own) EXPECT_EQ(inside(line, s.x - 1, s.y - 1, 2, 2), 0) << line.lead << " over " << s.label;
+        }
+        EXPECT_TRUE(line.sign.x() > 0 && line.sign.x() < l.width && line.sign.y() > 0 && line.sign.y() < l.height);
+      }
+      // Parts overlap neither each other nor the board, and stay on the sheet.
+      for (const auto& a : l.boxes) {
+        EXPECT_TRUE(a.x >= 0 && a.y >= 0 && a.x + a.w <= l.width && a.y + a.h <= l.height) << a.part;
+        EXPECT_TRUE(a.x + a.w <= l.board_x || a.x >= l.board_x + l.board_w || a.y + a.h <= l.board_y ||
+                    a.y >= l.board_y + l.board_h)
+            << a.part;
+        for (const auto& b : l.boxes)
+          if (&a < &b)
+            EXPECT_TRUE(a.x + a.w <= b.x || b.x + b.w <= a.x || a.y + a.h <= b.y || b.y + b.h <= a.y)
+                << a.part << " on " << b.part;
+      }
+    }
+}
+
+TEST(WiringLayout, PartsStandAtTheEdgeWhereTheirSocketsAre) {
+  const WiringLayout l = layout_wiring(demo("hedgerow"), shipped(), 297, 186);
+  const auto box = [&](const char* part) {
+    return *std::find_if(l.boxes.begin(), l.boxes.end(), [&](const auto& b) { return b.part == part; });
+  };
+  const auto servo = box("servo_flaperon_left");
+  EXPECT_GT(servo.y, l.board_y + l.board_h) << "outputs sit at the rear edge, drawn below";
+  EXPECT_GT(box("gps").x, l.board_x + l.board_w);
+  EXPECT_LT(box("receiver").x, l.board_x);
+  EXPECT_LT(servo.x, box("servo_flaperon_right").x) << "in the order of their sockets";
+}
+
+TEST(LeadRouter, GoesRoundAndCrossesOnlyWhereItMust) {
+  LeadRouter r(20, 20);
+  r.charge({8, 4}, {12, 14}, 100);
+  r.join({{2, 9}, {1, 0}}, {{18, 9}, {-1, 0}});
+  r.lay();
+  ASSERT_EQ(r.routes().size(), 1u);
+  for (const auto& p : r.routes()[0]) EXPECT_TRUE(p.x < 8 || p.x > 12 || p.y < 4 || p.y > 14) << p.x << " " << p.y;
+  EXPECT_EQ(r.routes()[0].front(), (LeadRouter::Point{2, 9}));
+  EXPECT_EQ(r.routes()[0].back(), (LeadRouter::Point{18, 9}));
+
+  // Two that change sides must cross once, side by side they need not.
+  LeadRouter crossed(20, 20), plain(20, 20);
+  crossed.join({{0, 5}, {1, 0}}, {{19, 12}, {-1, 0}});
+  crossed.join({{0, 12}, {1, 0}}, {{19, 5}, {-1, 0}});
+  crossed.lay();
+  EXPECT_EQ(crossed.crossings(), 1);
+  EXPECT_EQ(crossed.shared_points(), 0);
+  plain.join({{2, 5}, {1, 0}}, {{18, 5}, {-1, 0}});
+  plain.join({{2, 6}, {1, 0}}, {{18, 6}, {-1, 0}});
+  plain.lay();
+  EXPECT_EQ(plain.crossings(), 0);
+  EXPECT_EQ(plain.shared_points(), 0);
+}
+
+TEST(WiringLayout, AStrandBesideItsLeadKeepsItsDistanceAroundCorners) {
+  const std::vector<Eigen::Vector2d> corners{{0, 0}, {10, 0}, {10, 20}};
+  const auto line = beside(corners, 0.5);
+  ASSERT_EQ(line.size(), 3u);
+  EXPECT_NEAR((line[0] - Eigen::Vector2d(0, 0.5)).norm(), 0, 1e-12);
+  EXPECT_NEAR((line[1] - Eigen::Vector2d(9.5, 0.5)).norm(), 0, 1e-12);
+  EXPECT_NEAR((line[2] - Eigen::Vector2d(9.5, 20)).norm(), 0, 1e-12);
+  EXPECT_EQ(beside(corners, 0), corners);
 }
 
 TEST(Sketch, WrapsAtSpacesAndCountsLettersNotBytes) {

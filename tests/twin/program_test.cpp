@@ -1,10 +1,13 @@
 #include <gtest/gtest.h>
+
 #include <poll.h>
 #include <signal.h>
 #include <sys/socket.h>
 #include <sys/un.h>
 #include <sys/wait.h>
 #include <unistd.h>
+#include <chrono>
+#include <random>
 
 #include <cstring>
 
@@ -213,12 +216,98 @@ TEST(TwinProgram, AMissingRedWireKeepsTheBoardFromAnswering) {
   EXPECT_NE(drive->refused().find("red wires"), std::string::npos) << drive->refused();
 }
 
+// Who asks and never reads holds up only himself: the other channel answers, and the program still ends when told to.
+TEST(TwinProgram, ACallerThatNeverReadsBlocksNobody) {
+  Program program;
+  const int fd = ::socket(AF_UNIX, SOCK_STREAM | SOCK_NONBLOCK, 0);
+  sockaddr_un address{};
+  address.sun_family = AF_UNIX;
+  std::strncpy(address.sun_path, (program.folder + "/hands").c_str(), sizeof address.sun_path - 1);
+  ASSERT_EQ(::connect(fd, reinterpret_cast<sockaddr*>(&address), sizeof address), 0);
+  link::Client client;
+  std::size_t poured = 0;
+  for (int stuck = 0; stuck < 40 && poured < 4u << 20;) {
+    const std::string ask = client.ask("look", Json::object()).second;
+    const ssize_t n = ::send(fd, ask.data(), ask.size(), MSG_NOSIGNAL);
+    if (n > 0) {
+      poured += static_cast<std::size_t>(n);
+      stuck = 0;
+    } else {
+      ++stuck;
+      ::usleep(10000);
+    }
+  }
+  EXPECT_LT(poured, 4u << 20) << "what is not taken off must not pile up inside";
+  Cable controller(program.folder + "/controller");
+  EXPECT_TRUE(controller.ask("hello", {{"protocol", 1}}));
+  const auto before = std::chrono::steady_clock::now();
+  const int status = program.stop(SIGTERM);
+  EXPECT_TRUE(WIFEXITED(status) && WEXITSTATUS(status) == 0);
+  EXPECT_LT(std::chrono::steady_clock::now() - before, std::chrono::seconds(20)) << "it was told to end";
+  ::close(fd);
+}
+
+// Three hundred callers come and go in the middle of whatever they say; the board serves the next one as the first.
+TEST(TwinProgram, ManyCallersComeAndGo) {
+  Program program;
+  std::mt19937 random(5);
+  link::Client client;
+  for (int i = 0; i < 300; ++i) {
+    Cable cable(program.folder + (i % 2 ? "/hands" : "/controller"));
+    std::string bytes;
+    for (unsigned n = random() % 3; n > 0; --n) bytes += client.ask(i % 2 ? "look" : "read", Json::object()).second;
+    bytes.resize(random() % (bytes.size() + 1));
+    for (unsigned n = random() % 20; n > 0; --n) bytes += static_cast<char>(random());
+    cable.send(bytes);
+  }
+  Cable controller(program.folder + "/controller");
+  const auto image = link::image_in(*controller.ask("read"));
+  ASSERT_TRUE(image);
+  EXPECT_EQ(*image, link::image_of(*load_rig(demo)));
+}
+
+// Killed at any moment of a write, the board holds the old settings or the new ones, never something between.
+TEST(TwinProgram, AKillInTheMiddleOfAWriteLeavesOneOrTheOther) {
+  Program program;
+  Rig rig = *load_rig(demo);
+  link::Image before = link::image_of(rig);
+  for (int round = 0; round < 12; ++round) {
+    rig.outputs[2].mix.pitch = 0.1 + 0.05 * round;
+    const link::Image after = link::image_of(rig);
+    {
+      Cable controller(program.folder + "/controller");
+      link::WriteTransaction transaction(after);
+      int left = round % 6;
+      while (auto request = transaction.next()) {
+        const auto [id, bytes] = link::Client().ask(link::name_of(*request), link::body_of(*request));
+        (void)id;
+        if (left-- == 0) {
+          controller.send(bytes);
+          ::usleep(static_cast<useconds_t>(300 * round));
+          break;
+        }
+        const auto reply = controller.ask(link::name_of(*request), link::body_of(*request));
+        ASSERT_TRUE(reply);
+        transaction.answered(*reply);
+      }
+      program.stop(SIGKILL);
+    }
+    program.start({});
+    Cable controller(program.folder + "/controller");
+    const auto image = link::image_in(*controller.ask("read"));
+    ASSERT_TRUE(image) << "round " << round;
+    EXPECT_TRUE(*image == before || *image == after) << "round " << round;
+    before = *image;
+  }
+}
+
+// A place to keep settings that can't be written is told at the start, not when the first setting is lost.
 TEST(TwinProgram, BadOptionsAreOneLineAndStatusTwo) {
   for (const char* arguments :
        {"", "/nonexistent.rig.json --sockets /tmp", "RIG --sockets /nonexistent/folder",
         "RIG --sockets /tmp --fault nonsense", "RIG --sockets /tmp --random 9",
-        "RIG --sockets /tmp --lead-fault pair_turned:nothing", "RIG --sockets /tmp --random-leads 9",
-        "RIG --sockets /tmp --fault mix_sign_wrong:out_3,yaw"}) {
+        "RIG --sockets /tmp --store /nonexistent/store", "RIG --sockets /tmp --lead-fault pair_turned:nothing",
+        "RIG --sockets /tmp --random-leads 9", "RIG --sockets /tmp --fault mix_sign_wrong:out_3,yaw"}) {
     std::string line = arguments;
     if (const auto at = line.find("RIG"); at != std::string::npos) line.replace(at, 3, demo);
     const int status = std::system((std::string(RIGGING_TWIN) + " " + line + " >/dev/null 2>rigging_twin_err").c_str());

@@ -1,5 +1,7 @@
 #include <gtest/gtest.h>
 
+#include <regex>
+
 #include <algorithm>
 #include <random>
 #include <set>
@@ -450,33 +452,10 @@ TEST(Wiring, TheLoomAndWhatIsFree) {
   EXPECT_EQ(w.ground_pads_needed, 2);
 }
 
-TEST(WiringLayout, EveryLeadHasItsCurveAndBoxesStayOnTheSheet) {
-  for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
-    const Rig rig = demo(name);
-    for (const auto& [w, h] : {std::pair{297.0, 186.0}, {200.0, 66.0}, {120.0, 120.0}}) {
-      const WiringLayout l = layout_wiring(rig, shipped(), w, h);
-      EXPECT_EQ(l.curves.size(), rig.leads.size()) << name;
-      for (const WiringLayout::Box& b : l.boxes) {
-        EXPECT_GE(b.x, 0) << b.part;
-        EXPECT_LE(b.x + b.w, w + 1e-9) << b.part;
-        EXPECT_GE(b.y, 0) << b.part;
-        EXPECT_LE(b.y + b.h, h + 1e-9) << b.part;
-      }
-      for (std::size_t i = 0; i < l.boxes.size(); ++i)
-        for (std::size_t k = i + 1; k < l.boxes.size(); ++k) {
-          const auto &a = l.boxes[i], &b = l.boxes[k];
-          if (h < 100) continue;  // too flat to keep the row below apart
-          EXPECT_FALSE(a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h)
-              << name << ": " << a.part << " lies on " << b.part;
-        }
-    }
-  }
-}
-
 TEST(WiringSheets, SayEveryLeadAndEscapeWhatIsTyped) {
   Rig rig = demo("hedgerow");
   rig.name = "Tom & <Co>";
-  const std::string list = plug_list_svg(rig, shipped()), drawing = wiring_drawing_svg(rig, shipped());
+  const std::string list = plug_list_svg(rig, shipped()).front(), drawing = wiring_drawing_svg(rig, shipped());
   for (const std::string& svg : {list, drawing}) {
     EXPECT_NE(svg.find("Tom &amp; &lt;Co&gt;"), std::string::npos);
     EXPECT_EQ(svg.find("Tom & <"), std::string::npos);
@@ -485,7 +464,37 @@ TEST(WiringSheets, SayEveryLeadAndEscapeWhatIsTyped) {
   }
   const WiringReport report = analyze_wiring(rig, shipped());
   for (const LoomRow& row : report.loom) EXPECT_NE(list.find(row.to_socket), std::string::npos) << row.to_socket;
-  EXPECT_NE(plug_list_svg(Rig{}, shipped()).find("No leads"), std::string::npos);
+  EXPECT_NE(plug_list_svg(Rig{}, shipped()).front().find("No leads"), std::string::npos);
+}
+
+// Nothing leaves the page, however many leads there are and however long their names.
+TEST(WiringSheets, ManyLeadsTakeMorePagesAndLongNamesKeepToTheirColumns) {
+  Rig rig = demo("hedgerow");
+  rig.name = std::string(200, 'n');
+  for (Part& p : rig.parts) p.label = "a part with a very long name that goes on and on " + p.id;
+  const Lead model = rig.leads.front();
+  for (int i = 0; i < 120; ++i) {
+    rig.leads.push_back(model);
+    rig.leads.back().id = "more_" + std::to_string(i);
+  }
+  const std::vector<std::string> pages = plug_list_svg(rig, shipped());
+  EXPECT_EQ(pages.size(), 4u) << "137 leads, some 44 on a page";
+  int ticks = 0;
+  for (const std::string& page : pages) {
+    EXPECT_NE(page.find("Propeller off"), std::string::npos) << "the cautions stand on each";
+    const std::regex text(
+        "<text x=\"([-\\d.]+)\" y=\"([-\\d.]+)\" font-size=\"([-\\d.]+)\" text-anchor=\"(\\w+)\" [^>]*>([^<]*)<");
+    for (std::sregex_iterator it(page.begin(), page.end(), text), end; it != end; ++it) {
+      const std::string words = (*it)[5];
+      const auto letters = std::count_if(words.begin(), words.end(), [](char c) { return (c & 0xc0) != 0x80; });
+      const double x = std::stod((*it)[1]), y = std::stod((*it)[2]),
+                   wide = 0.56 * std::stod((*it)[3]) * static_cast<double>(letters);
+      EXPECT_LT(y, 297) << words;
+      EXPECT_LT((*it)[4] == "end" ? wide : x + wide, 211) << words;
+    }
+    for (std::size_t at = page.find("width=\"3.1\""); at != page.npos; at = page.find("width=\"3.1\"", at + 1)) ++ticks;
+  }
+  EXPECT_EQ(ticks, static_cast<int>(rig.leads.size())) << "a box to tick for every lead";
 }
 
 TEST(Plug, TheOutputFollowsItsLead) {

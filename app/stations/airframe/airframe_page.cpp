@@ -5,13 +5,14 @@
 #include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
-#include <QScrollArea>
 
+#include "airframe/airframe.h"
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
 #include "edit/edit.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
+#include "look/side_scroll.h"
 #include "look/units.h"
 #include "rig/place.h"
 
@@ -24,7 +25,6 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
 
   // Controls
   auto* controls = new QWidget;
-  controls->setMinimumWidth(264);
   auto* form = new QGridLayout(controls);
   form->setContentsMargins(0, 0, 0, 0);
   form->setHorizontalSpacing(8);
@@ -46,6 +46,10 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   controller_ = new QComboBox;
   controller_->setObjectName(QStringLiteral("controller_kind"));
   controller_->setAccessibleName(tr("Controller class"));
+  for (QComboBox* box : {kind_, motors_, controller_}) {
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(12);
+  }
   kind_words_ = new QLabel;
   controller_words_ = new QLabel;
   for (QLabel* l : {kind_words_, controller_words_}) {
@@ -126,14 +130,7 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   finish(mass_, "mass_kg");
   form->setRowStretch(row, 1);
   // On a small screen the sizes scroll.
-  auto* area = new QScrollArea;
-  area->setWidgetResizable(true);
-  area->setFrameShape(QFrame::NoFrame);
-  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  area->setFixedWidth(284);
-  area->setFocusPolicy(Qt::NoFocus);
-  area->setWidget(controls);
-  page->addWidget(area);
+  page->addWidget(new SideScroll(284, controls));
   for (auto* child : controls->findChildren<QWidget*>())
     if (qobject_cast<QAbstractSpinBox*>(child) || qobject_cast<QComboBox*>(child)) {
       child->setFocusPolicy(Qt::StrongFocus);
@@ -171,7 +168,7 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   above_ = new AircraftView(AircraftView::From::above);
   side_ = new AircraftView(AircraftView::From::side);
   front_ = new AircraftView(AircraftView::From::front);
-  above_->set_caption(tr("From above · click a surface to set it"));
+  above_->set_caption(tr("From above · drag a ring to change a size, click a surface to set it"));
   side_->set_caption(tr("From the left"));
   front_->set_caption(tr("From the front"));
   for (AircraftView* view : {above_, side_, front_}) {
@@ -179,6 +176,13 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
     connect(view, &AircraftView::picked, this,
             [this](Surface s) { Q_EMIT wanted(Station::surfaces, QString::fromStdString(s.word())); });
   }
+  connect(above_, &AircraftView::handle_dragged, this, &AirframePage::drag_outline);
+  connect(above_, &AircraftView::handle_let_go, this, [this] {
+    if (const auto done = std::exchange(dragged_, std::nullopt))
+      document_.apply(measure(document_.rig(), done->first, done->second));
+    else
+      refresh();
+  });
   views->addWidget(above_, 0, 0, 1, 2);
   views->addWidget(side_, 1, 0);
   views->addWidget(front_, 1, 1);
@@ -246,6 +250,45 @@ bool AirframePage::eventFilter(QObject* watched, QEvent* event) {
   return true;
 }
 
+/// Shows what the measure would be, and the aircraft with it; nothing is changed before the hand lets go.
+void AirframePage::drag_outline(int handle, double forward_m, double right_m) {
+  const OutlineHandle& h = handles_[static_cast<std::size_t>(handle)];
+  const auto d = std::find_if(dimensions_.begin(), dimensions_.end(),
+                              [&](const Dimension& x) { return h.member == x.member.name; });
+  if (d == dimensions_.end()) return;
+  const Airframe& airframe = document_.rig().airframe;
+  const bool angle = h.member == "sweep_deg";
+  const double step = angle ? 0.1 : 0.001;
+  const double value =
+      std::clamp(std::round(h.dragged(d->value(airframe, planform_of(airframe)), {forward_m, right_m}) / step) * step,
+                 d->member.span.least, d->member.span.most);
+  const auto changed = measure(document_.rig(), h.member, value);
+  if (!changed) return;
+  dragged_ = {h.member, value};
+  refreshing_ = true;
+  show_member(*d->box, d->member, value);
+  refreshing_ = false;
+  above_->set_held_words(d->label->text() + QLatin1Char(' ') + d->box->text());
+  const std::vector<Panel> panels = aircraft_panels(changed->rig.airframe);
+  for (AircraftView* view : {above_, side_, front_}) view->set_panels(panels);
+  show_handles(changed->rig.airframe);
+}
+
+void AirframePage::show_handles(const Airframe& airframe) {
+  // Held, the handles keep their order: what they are is settled before the drag, where they are follows it.
+  const std::vector<OutlineHandle> now = outline_handles(airframe);
+  if (!dragged_) handles_ = now;
+  std::vector<AircraftView::Handle> shown;
+  for (const OutlineHandle& h : handles_) {
+    const auto at = std::find_if(now.begin(), now.end(), [&](const OutlineHandle& x) { return x.member == h.member; });
+    const auto d = std::find_if(dimensions_.begin(), dimensions_.end(),
+                                [&](const Dimension& x) { return h.member == x.member.name; });
+    shown.push_back({d == dimensions_.end() ? QString() : d->label->text() + QLatin1Char(' ') + d->box->text(),
+                     at == now.end() ? h.at : at->at});
+  }
+  above_->set_handles(std::move(shown));
+}
+
 QWidget* AirframePage::first_focus() { return kind_; }
 
 void AirframePage::go_to(const QString& subject) {
@@ -285,6 +328,7 @@ void AirframePage::refresh() {
   for (const ControllerClass& c : document_.catalogue().controllers)
     controller_->addItem(QString::fromStdString(c.name), QString::fromStdString(c.id));
   controller_->setCurrentIndex(controller_->findData(QString::fromStdString(rig.controller.kind)));
+  controller_->setToolTip(controller_->currentText());
   controller_words_->setText(document_.controller()
                                  ? QString::fromStdString(document_.controller()->summary)
                                  : tr("Not in the catalogue: %1").arg(QString::fromStdString(rig.controller.kind)));
@@ -316,6 +360,8 @@ void AirframePage::refresh() {
 
   const AirframeReport& report = document_.review().airframe;
   for (AircraftView* view : {above_, side_, front_}) view->set_panels(report.panels);
+  dragged_.reset();
+  show_handles(rig.airframe);
   QStringList figures, working;
   for (const Figure& f : report.figures()) {
     figures << QStringLiteral("<span style='color:%1'>%2</span>&nbsp;%3")

@@ -2,6 +2,7 @@
 
 #include <functional>
 
+#include "airframe/handles.h"
 #include "airframe/planform.h"
 #include "drawing/aircraft_view.h"
 #include "stations/station_page.h"
@@ -37,6 +38,8 @@ class AirframePage : public StationPage {
     QLabel* label = nullptr;
   };
   void show_answers();
+  void drag_outline(int handle, double forward_m, double right_m);
+  void show_handles(const Airframe& airframe);
   /// What was typed and did not fit is said; a guess that was typed as it stands is one no more.
   void finish(QDoubleSpinBox* box, const char* member);
 
@@ -48,6 +51,8 @@ class AirframePage : public StationPage {
   std::vector<Dimension> dimensions_;
   AircraftView *above_, *side_, *front_;
   std::optional<Axis> shown_axis_;
+  std::vector<OutlineHandle> handles_;
+  std::optional<std::pair<std::string, double>> dragged_;  ///< measure and what it is under the hand
   bool refreshing_ = false;
 };
 

@@ -163,7 +163,7 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   sides_->addWidget(flying_);
   side->addWidget(sides_, 1);
   auto* right = new QWidget;
-  right->setFixedWidth(312);
+  keep_width(right, 312);
   right->setLayout(side);
   side->setContentsMargins(0, 0, 0, 0);
   page->addWidget(right);

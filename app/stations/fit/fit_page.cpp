@@ -21,6 +21,7 @@
 #include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
+#include "look/wrapped_check.h"
 #include "rig/place.h"
 #include "rig/ranges.h"
 #include "stations/baud_box.h"
@@ -28,8 +29,6 @@
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
-namespace {}  // namespace
-
 FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context) {
   auto* page = new QHBoxLayout(this);
   page->setContentsMargins(16, 10, 12, 10);
@@ -60,7 +59,7 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   page->addLayout(left, 1);
 
   auto* side = new QWidget;
-  side->setFixedWidth(272);
+  keep_width(side, 272);
   auto* right = new QVBoxLayout(side);
   right->setContentsMargins(0, 0, 0, 0);
   right->setSpacing(5);
@@ -480,17 +479,23 @@ void FitPage::refresh() {
   balance_->setToolTip(
       QString::fromStdString(b.balance_point.formula + "\n" + b.wanted.formula + " (" + b.wanted.source + ")"));
   QStringList compass;
+  const auto& drive = document_.review().power.drive;
+  const bool current_known = !drive || drive->static_current.value > 0;
   for (const CompassReport& c : fit.compasses) {
     const QString name = QString::fromStdString(part_name(rig, document_.catalogue(), c.part));
     if (c.error.value >= points_nowhere_deg)
       compass << tr("Compass in %1: it points nowhere at full throttle.").arg(name);
     else
-      compass << (c.error.value < wanted_compass_error_deg
-                      ? tr("Compass in %1: currents and magnets turn it by up to %2° of %3° allowed: holds.")
-                      : tr("Compass in %1: currents and magnets turn it by up to %2° of %3° allowed: too near."))
-                     .arg(name)
-                     .arg(c.error.value, 0, 'f', 1)
-                     .arg(wanted_compass_error_deg, 0, 'f', 0);
+      compass
+          << (!current_known && c.error.value < wanted_compass_error_deg
+                  ? tr("Compass in %1: what is known turns it by up to %2° of %3° allowed; the motor's current is not "
+                       "known yet.")
+              : c.error.value < wanted_compass_error_deg
+                  ? tr("Compass in %1: currents and magnets turn it by up to %2° of %3° allowed: holds.")
+                  : tr("Compass in %1: currents and magnets turn it by up to %2° of %3° allowed: too near."))
+                 .arg(name)
+                 .arg(c.error.value, 0, 'f', 1)
+                 .arg(wanted_compass_error_deg, 0, 'f', 0);
     if (!c.paths.empty())
       compass << tr("Worst: %1%2 at %3; keep %4.")
                      .arg(QString::fromStdString(c.paths.front().path.name),
@@ -520,13 +525,9 @@ void FitPage::refresh() {
       delete item;
     }
     for (const Confirmation& c : confirmations(rig, document_.catalogue())) {
-      auto* box = new QCheckBox;
-      QString text = QString::fromStdString(c.text);
+      auto* box = new WrappedCheck(QString::fromStdString(c.text));
       box->setObjectName(QStringLiteral("tick_") + QString::fromStdString(c.word));
-      box->setToolTip(text);
       box->setFont(Look::instance().text(9));
-      box->setText(QFontMetrics(box->font()).elidedText(text, Qt::ElideRight, 244));
-      box->setAccessibleName(text);
       connect(box, &QCheckBox::clicked, this,
               [this, w = c.word](bool on) { document_.apply(confirm(document_.rig(), document_.catalogue(), w, on)); });
       ticks_->addWidget(box);

@@ -7,8 +7,8 @@
 
 namespace rigging::app {
 
-/// The aircraft from the side and from above with its parts, to drag; balance point and allowed band; the field of the
-/// leads round the compass as a cloud.
+/// The aircraft from the left and from above, nose up, with its parts to drag; balance point and allowed band; the
+/// field of the leads round the compass as a cloud. While a part is dragged it says how far and what that does.
 class PlacesView : public QWidget {
   Q_OBJECT
  public:
@@ -21,6 +21,8 @@ class PlacesView : public QWidget {
   QSize minimumSizeHint() const override { return {380, 300}; }
   /// Where the middle of a part is drawn in the view from above; for pointing at it.
   QPointF above_of(const std::string& part) const;
+  /// While a part is dragged: how far it has come, and what balance, compass and room would be if it were let go.
+  QStringList what_it_does() const;
 
  Q_SIGNALS:
   void picked(const std::string& part);
@@ -32,6 +34,7 @@ class PlacesView : public QWidget {
   void mouseReleaseEvent(QMouseEvent*) override;
   void keyPressEvent(QKeyEvent*) override;
   void resizeEvent(QResizeEvent*) override { cloud_ = {}; }
+  bool event(QEvent*) override;
 
  private:
   enum class View { side, above };
@@ -41,20 +44,30 @@ class PlacesView : public QWidget {
   Point place_of(const std::string& part) const;
   QSizeF size_of(View view, const std::string& part) const;
   QRectF box_of(View view, const std::string& part) const;
+  std::string part_at(View view, QPointF at) const;
+  const FitReport& report() const;
+  Point snapped(Point to);
+  void draw_aircraft(QPainter& p, View view);
   void draw_cloud(QPainter& p);
   void draw_parts(QPainter& p, View view);
+  void draw_names(QPainter& p);
   void draw_balance(QPainter& p);
+  void draw_guides(QPainter& p);
+  void draw_what_it_does(QPainter& p);
   void move_to(const std::string& part, Point to);
   std::vector<std::string> things() const;
+  std::string name_of(const std::string& part) const;
 
   RigDocument& document_;
   std::string selected_;
-  std::optional<Point> dragged_;
+  std::optional<Point> dragged_, from_;
+  std::optional<FitReport> live_;            ///< of the rig as it would be if the part were let go here
+  std::optional<double> guide_x_, guide_y_;  ///< what the dragged part is lined up with
   View drag_view_ = View::above;
   QPointF grip_;
   double scale_ = 1;
   QPointF origin_side_, origin_above_;
-  double split_ = 0;
+  double split_ = 0;  ///< between the view from the left and the one from above
   bool closer_ = false;
   QImage cloud_;
 };

@@ -18,6 +18,7 @@
 #include "home/edits.h"
 #include "home/field_files.h"
 #include "look/pieces.h"
+#include "look/side_scroll.h"
 #include "stations/home/home_sheets.h"
 
 namespace rigging::app {
@@ -151,12 +152,7 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   side->addStretch(1);
   auto* plan = new QWidget;
   plan->setLayout(side);
-  plan_ = new QScrollArea;
-  plan_->setWidgetResizable(true);
-  plan_->setFrameShape(QFrame::NoFrame);
-  plan_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  plan_->setWidget(plan);
-  plan_->setFixedWidth(326);
+  plan_ = new SideScroll(326, plan);
   page->addWidget(plan_);
 
   connect(chart_, &ReachChart::place_moved, this, &HomePage::show_story);

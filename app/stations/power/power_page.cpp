@@ -3,11 +3,11 @@
 #include <QButtonGroup>
 #include <QLabel>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include "base/number.h"
 #include "look/pieces.h"
+#include "look/side_scroll.h"
 #include "look/units.h"
 #include "power/edits.h"
 #include "stations/numbers_dialog.h"
@@ -124,12 +124,7 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   working_button_->setObjectName(QStringLiteral("power_working"));
   right->addWidget(working_button_);
   // On a small screen the figures scroll; the verdicts stand first.
-  auto* area = new QScrollArea;
-  area->setWidgetResizable(true);
-  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  area->setFixedWidth(290);
-  area->setWidget(side);
-  page->addWidget(area);
+  page->addWidget(new SideScroll(290, side));
   working_ = words(8.5);
   working_->setProperty("soft", true);
   working_->hide();
@@ -201,9 +196,11 @@ void PowerPage::rebuild_pulls() {
   }
   pull_buttons_.clear();
   for (const std::string& id : givers) {
-    auto* b =
-        choice(tr("pull the %1").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), id))),
-               QStringLiteral("pull_") + QString::fromStdString(id));
+    const QString name = QString::fromStdString(part_name(document_.rig(), document_.catalogue(), id));
+    auto* b = choice(tr("pull the %1").arg(name), QStringLiteral("pull_") + QString::fromStdString(id));
+    // A long name must not widen the panel; it is read by resting on it.
+    b->setText(b->fontMetrics().elidedText(b->text(), Qt::ElideMiddle, Look::instance().px(220)));
+    b->setToolTip(tr("pull the %1").arg(name));
     connect(b, &QPushButton::clicked, this, [this, id] { toggle(what_if_.without, id); });
     pulls_->addWidget(b);
     pull_buttons_.push_back(b);

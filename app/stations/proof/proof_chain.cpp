@@ -4,7 +4,7 @@
 #include <QPainter>
 #include <algorithm>
 
-#include "look/look.h"
+#include "look/pieces.h"
 #include "proof/hand_steps.h"
 
 namespace rigging::app {
@@ -25,7 +25,7 @@ std::string together(const CheckFamily& family) {
 ProofChain::ProofChain(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("proof_chain"));
   setFocusPolicy(Qt::StrongFocus);
-  setFixedWidth(196);
+  keep_width(this, 196);
   setAccessibleName(tr("Bench checks"));
   setAccessibleDescription(tr("Up and down arrow keys walk the checks"));
   connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));

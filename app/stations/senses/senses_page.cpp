@@ -108,7 +108,7 @@ SensesPage::SensesPage(const PageContext& context) : StationPage(Station::senses
 
   auto* frame = new QFrame;
   frame->setProperty("card", true);
-  frame->setFixedWidth(340);
+  keep_width(frame, 340);
   auto* right = new QVBoxLayout(frame);
   right->setContentsMargins(12, 8, 12, 8);
   right->setSpacing(6);

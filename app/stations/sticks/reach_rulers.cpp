@@ -1,5 +1,6 @@
 #include "stations/sticks/reach_rulers.h"
 
+#include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
 #include <cmath>
@@ -10,6 +11,7 @@ namespace rigging::app {
 namespace {
 
 constexpr int usual_row = 66, least_row = 54;
+constexpr double names_px = 108;
 constexpr double least_us = 850, most_us = 2150;
 
 }  // namespace
@@ -52,15 +54,39 @@ void ReachRulers::set_asked(std::optional<ChannelFunction> function, int side) {
   update();
 }
 
+void ReachRulers::set_again(bool possible) {
+  again_ = possible;
+  setMouseTracking(possible);
+  update();
+}
+
+double ReachRulers::row_height() const {
+  return std::min<double>(usual_row, (height() - 6.0) / std::max<double>(1, static_cast<double>(lines_.size())));
+}
+
+const ChannelLine* ReachRulers::again_at(QPointF at) const {
+  const double row = (at.y() - 4) / row_height();
+  if (!again_ || at.x() > names_px || row < 0 || row >= static_cast<double>(lines_.size())) return nullptr;
+  const ChannelLine& line = lines_[static_cast<std::size_t>(row)];
+  return line.read ? &line : nullptr;
+}
+
+void ReachRulers::mousePressEvent(QMouseEvent* e) {
+  if (const ChannelLine* line = again_at(e->position())) Q_EMIT again(line->channel.function);
+}
+
+void ReachRulers::mouseMoveEvent(QMouseEvent* e) {
+  setCursor(again_at(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor);
+}
+
 void ReachRulers::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
   const Look& look = Look::instance();
-  const double left = 118, right = width() - 262;
+  const double left = names_px + 10, right = width() - 262;
   const auto x = [&](double us) { return left + (us - least_us) / (most_us - least_us) * (right - left); };
-  const double row_height =
-      std::min<double>(usual_row, (height() - 6.0) / std::max<double>(1, static_cast<double>(lines_.size())));
+  const double row_height = this->row_height();
   double top = 4;
   for (const ChannelLine& l : lines_) {
     const Channel& c = l.channel;
@@ -71,12 +97,19 @@ void ReachRulers::paintEvent(QPaintEvent*) {
     p.setFont(look.text(10, true));
     QString name = QString::fromStdString(spoken_function(c.function));
     name[0] = name[0].toUpper();
-    p.drawText(QRectF(6, top, 108, 22), Qt::AlignVCenter, name);
+    p.drawText(QRectF(6, top, names_px, 22), Qt::AlignVCenter, name);
     p.setFont(look.text(8.5));
     p.setPen(i.soft);
-    p.drawText(QRectF(6, top + 20, 108, 18), Qt::AlignVCenter,
+    p.drawText(QRectF(6, top + 20, names_px, 18), Qt::AlignVCenter,
                c.number > 0 ? tr("channel %1%2").arg(c.number).arg(c.reversed ? tr(", turned") : QString())
                             : tr("no channel yet"));
+    if (again_ && l.read && row_height >= least_row) {
+      p.setPen(i.teal);
+      QFont link = look.text(8.5);
+      link.setUnderline(true);
+      p.setFont(link);
+      p.drawText(QRectF(6, top + 36, names_px - 6, 16), Qt::AlignVCenter, tr("listen again"));
+    }
     const char* sides[4][2] = {{"left", "right"}, {"forward", "back"}, {"closed", "open"}, {"left", "right"}};
     const int kind = c.function == ChannelFunction::pitch      ? 1
                      : c.function == ChannelFunction::throttle ? 2

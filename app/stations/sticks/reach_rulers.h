@@ -19,8 +19,15 @@ class ReachRulers : public QWidget {
   void set_asked(std::optional<ChannelFunction> function, int side);
   QSize sizeHint() const override;
   QSize minimumSizeHint() const override;
+  /// Whether a stick that was read can be asked for once more, by the words below its name.
+  void set_again(bool possible);
+
+ Q_SIGNALS:
+  void again(rigging::ChannelFunction function);
 
  protected:
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
   void paintEvent(QPaintEvent*) override;
 
  private:
@@ -28,7 +35,11 @@ class ReachRulers : public QWidget {
   Transmitter transmitter_;
   std::optional<ChannelFrame> now_;
   std::optional<ChannelFunction> asked_;
+  const ChannelLine* again_at(QPointF at) const;
+  double row_height() const;
+
   int side_ = 0;
+  bool again_ = false;
 };
 
 }  // namespace rigging::app

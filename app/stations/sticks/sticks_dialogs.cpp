@@ -80,6 +80,7 @@ void ask_transmitter(RigDocument& document, QWidget* parent) {
   dialog.add("sub_trim_step", t, &Transmitter::sub_trim_step_us, QObject::tr("Its sub-trim goes in steps of"));
   dialog.add("most_travel", t, &Transmitter::most_travel_percent, QObject::tr("Most travel"));
   dialog.add("most_sub_trim", t, &Transmitter::most_sub_trim_us, QObject::tr("Most sub-trim"));
+  dialog.add("tolerance", t, &Transmitter::tolerance_us, QObject::tr("Sticks shall land within ±"));
   dialog.add("channel_count",
              NumbersDialog::described(member_of(&Transmitter::channels), -2, QObject::tr("Channels it has")), count);
   std::string others;

@@ -35,7 +35,7 @@ SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks
 
   auto* frame = new QFrame;
   frame->setProperty("card", true);
-  frame->setFixedWidth(272);
+  keep_width(frame, 272);
   auto* right = new QVBoxLayout(frame);
   right->setContentsMargins(12, 8, 12, 8);
   right->setSpacing(4);
@@ -69,6 +69,8 @@ SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks
   connect(screen_, &QPushButton::clicked, this, [this] { type_in(ReadOn::transmitter); });
   connect(transmitter_, &QPushButton::clicked, this, &SticksPage::transmitter);
   connect(channels_, &QPushButton::clicked, this, &SticksPage::channels);
+  connect(rulers_, &ReachRulers::again, this,
+          [this](ChannelFunction f) { card_->runner().tell(Pressed{"again_" + std::string(word(f))}); });
   connect(&bench_, &BenchLink::frames_heard, this, &SticksPage::show_signal);
   connect(&card_->runner(), &ProcedureRunner::card_changed, this, &SticksPage::follow_card);
   refresh();
@@ -82,6 +84,8 @@ QWidget* SticksPage::first_focus() {
 void SticksPage::follow_card() {
   const Card& card = card_->runner().card();
   rulers_->set_asked(card.picture.stick, card.picture.side);
+  rulers_->set_again(std::any_of(card.actions.begin(), card.actions.end(),
+                                 [](const Action& a) { return stick_again(a.id).has_value(); }));
   for (QPushButton* b : {type_, screen_, transmitter_, channels_}) b->setEnabled(!card.busy);
 }
 
@@ -167,12 +171,21 @@ void SticksPage::refresh() {
 void SticksPage::show_settings_card() { Q_EMIT sheets_asked(tr("Settings card"), setting_sheets(document_)); }
 
 QList<Request> SticksPage::requests() {
-  return {{tr("Print the settings card"), tr("transmitter sub-trim travel hand card throws sheet pdf svg paper"),
-           [this] { show_settings_card(); }},
-          {tr("Listen to a real receiver"), tr("serial device adapter inverted two-way frames bytes baud"), [this] {
-             come_here();
-             listen_to_receiver();
-           }}};
+  QList<Request> all;
+  for (const ChannelFunction f : sticks_needed(document_.review().sticks))
+    all.append({tr("Listen to the %1 once more").arg(QString::fromStdString(spoken_function(f))),
+                tr("again repeat calibrate one"), [this, f] {
+                  come_here();
+                  card_->runner().tell(Pressed{"again_" + std::string(word(f))});
+                }});
+  return all +
+         QList<Request>{
+             {tr("Print the settings card"), tr("transmitter sub-trim travel hand card throws sheet pdf svg paper"),
+              [this] { show_settings_card(); }},
+             {tr("Listen to a real receiver"), tr("serial device adapter inverted two-way frames bytes baud"), [this] {
+                come_here();
+                listen_to_receiver();
+              }}};
 }
 
 }  // namespace rigging::app

@@ -60,7 +60,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
     document_.apply(
         plug_output(document_.rig(), document_.catalogue(), key, socket->currentData().toString().toStdString()));
   });
-  socket->setFixedWidth(92);
+  keep_width(socket, 92);
   head->addWidget(socket);
 
   auto* reverse = new QPushButton(o.reversed ? tr("Reversed") : tr("Reverse"));

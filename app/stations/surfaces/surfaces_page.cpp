@@ -102,6 +102,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   saturation_ = new QLabel;
   saturation_->setWordWrap(true);
   saturation_->setObjectName(QStringLiteral("saturation"));
+  saturation_->setFont(Look::instance().text(9));
   others->addWidget(saturation_, row++, 0, 1, 2);
   others->setRowStretch(row, 1);
   sticks->addLayout(others, 1);
@@ -178,7 +179,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   mix->setContentsMargins(0, 0, 0, 0);
   explained_ = wrapping_words(9);
   explained_->setProperty("soft", true);
-  explained_->setFixedWidth(384);
+  keep_width(explained_, 384);
   mix->addWidget(explained_);
   refusal_ = caution_words();
   refusal_->setObjectName(QStringLiteral("mix_refusal"));
@@ -187,7 +188,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   area_ = new QScrollArea;
   area_->setWidgetResizable(true);
   area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  area_->setFixedWidth(392);
+  keep_width(area_, 392);
   tail_row_ = new QWidget;
   auto* tail = new QHBoxLayout(tail_row_);
   tail->setContentsMargins(0, 0, 0, 0);
@@ -244,11 +245,21 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    scroll->setFixedWidth(392);
+    keep_width(scroll, 392);
     scroll->setWidget(panel);
     sides_->addWidget(scroll);
   }
-  connect(&throws_->runner(), &ProcedureRunner::card_changed, this, &SurfacesPage::draw_linkage);
+  connect(&throws_->runner(), &ProcedureRunner::card_changed, this, [this] {
+    // A sitting goes from surface to surface by itself.
+    const auto read = surface_from_word(throws_->runner().card().subject);
+    if (read && *read != surface_ && document_.rig().output_of(*read)) {
+      surface_ = *read;
+      preview_.reset();
+      surface_box_->setCurrentIndex(surface_box_->findData(QString::fromStdString(read->word())));
+      linkage_->show_surface(*read);
+    }
+    draw_linkage();
+  });
   connect(&document_, &RigDocument::deferred_ready, this, [this] {
     draw_linkage();
     linkage_->refresh();
@@ -413,6 +424,7 @@ void SurfacesPage::refresh() {
   differential_->setVisible(pair);
   differential_->property("label").value<QWidget*>()->setVisible(pair);
   sharing_->setCurrentIndex(sharing_->findData(static_cast<int>(rig.sharing)));
+  sharing_->setToolTip(sharing_->currentText());
   QStringList mix;
   for (const std::string& w : document_.review().surfaces.mix) mix << QString::fromStdString(w) + QLatin1Char('.');
   mix_words_->setText(mix.join(QLatin1Char('\n')));

@@ -3,6 +3,7 @@
 #include <QDateTime>
 #include <QHeaderView>
 #include <QLabel>
+#include <QMenu>
 #include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
@@ -77,7 +78,7 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   plan_words_->hide();
   page->addWidget(plan_words_);
   view_ = new WiringView(document_);
-  page->addWidget(view_, 3);
+  page->addWidget(view_, 5);
 
   auto* lead = new QHBoxLayout;
   chosen_ = words(9.5, "chosen_lead");
@@ -100,7 +101,9 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   check_words_ = words(9, "lead_check");
   check_words_->setTextFormat(Qt::RichText);
   // As high with a lead as without: nothing may shift under a hand that drags.
-  check_words_->setFixedHeight(66);
+  const auto high = [this] { check_words_->setFixedHeight(Look::instance().px(66)); };
+  high();
+  connect(&Look::instance(), &Look::changed, this, high);
   check_words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   check->addWidget(check_words_, 1);
   const auto button = [&](const QString& text, const char* id, const QString& hint) {
@@ -135,14 +138,24 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   table_->horizontalHeader()->setStretchLastSection(true);
   table_->setShowGrid(false);
   table_->setAlternatingRowColors(true);
-  table_->setMinimumHeight(84);
-  table_->setMaximumHeight(158);
+  table_->setMinimumHeight(72);
+  table_->setMaximumHeight(118);
   table_->setFont(Look::instance().text(9));
   page->addWidget(table_, 1);
   free_ = words(8.5, "wiring_free");
   free_->setProperty("soft", true);
   page->addWidget(free_);
 
+  view_->setContextMenuPolicy(Qt::CustomContextMenu);
+  connect(view_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
+    if (const std::string under = view_->lead_under(at); !under.empty()) offer_deeds(under, view_->mapToGlobal(at));
+  });
+  table_->setContextMenuPolicy(Qt::CustomContextMenu);
+  connect(table_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
+    if (const auto* item = table_->itemAt(at))
+      offer_deeds(table_->item(item->row(), number)->data(Qt::UserRole).toString().toStdString(),
+                  table_->viewport()->mapToGlobal(at));
+  });
   connect(plan_, &QPushButton::clicked, this, &WiringPage::plan);
   connect(sheets_, &QPushButton::clicked, this, &WiringPage::show_sheets);
   connect(view_, &WiringView::picked, this, &WiringPage::choose);
@@ -205,6 +218,22 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
 void WiringPage::mark_chosen(const char* flag, bool on) {
   if (document_.rig().lead(view_->traced()))
     document_.apply(set_value(document_.rig(), place_of({"leads", view_->traced(), flag}), on));
+}
+
+/// What can be done with a lead, where the pointer is: the same as the buttons below.
+void WiringPage::offer_deeds(const std::string& lead, const QPoint& at) {
+  choose(lead);
+  QMenu menu(this);
+  menu.setObjectName(QStringLiteral("lead_menu"));
+  for (QPushButton* b : {red_, turned_, pair_, fixed_, inspect_, mend_, right_}) {
+    if (b == inspect_) menu.addSeparator();
+    QAction* action = menu.addAction(b->text());
+    action->setCheckable(b->isCheckable());
+    action->setChecked(b->isChecked());
+    action->setEnabled(b->isEnabled());
+    connect(action, &QAction::triggered, b, &QPushButton::click);
+  }
+  menu.exec(at);
 }
 
 void WiringPage::say(const QString& words) {
@@ -370,6 +399,11 @@ void WiringPage::fill_table() {
     }
     table_->setSortingEnabled(true);
     table_->resizeColumnsToContents();
+    // A long name must not push the rest out of sight; it is read by resting on it.
+    for (const int column : {from, to}) {
+      table_->setColumnWidth(column, std::min(table_->columnWidth(column), Look::instance().px(250)));
+      for (int i = 0; i < table_->rowCount(); ++i) table_->item(i, column)->setToolTip(table_->item(i, column)->text());
+    }
   }
   refreshing_ = was;
 }

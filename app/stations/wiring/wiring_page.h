@@ -30,6 +30,7 @@ class WiringPage : public StationPage {
   void choose(const std::string& lead);
   void mark_chosen(const char* flag, bool on);
   void say(const QString& words);
+  void offer_deeds(const std::string& lead, const QPoint& at);
   void fill_table();
   void show_check();
   void seen_of(const std::string& lead, const Json& seen);

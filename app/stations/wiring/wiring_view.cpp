@@ -11,7 +11,30 @@
 namespace rigging::app {
 namespace {
 
-constexpr double sheet_w = 200;  // millimetres of the drawing across the widget
+constexpr double widest_mm = 200;    // of the drawing across the widget, where it is large enough
+constexpr double least_scale = 4.6;  // pixels a millimetre at the usual text size: below that the names can't be read
+constexpr double corner_mm = 1.6;
+
+/// Along the corners, rounded, from the drawing to the screen.
+QPainterPath rounded(const std::vector<Eigen::Vector2d>& corners, double round_mm, double scale) {
+  QPainterPath path;
+  const auto at = [&](const Eigen::Vector2d& p) { return QPointF(p.x(), p.y()) * scale; };
+  for (std::size_t i = 0; i < corners.size(); ++i) {
+    if (i == 0) {
+      path.moveTo(at(corners[0]));
+      continue;
+    }
+    if (i + 1 == corners.size()) {
+      path.lineTo(at(corners[i]));
+      continue;
+    }
+    const Eigen::Vector2d back = corners[i - 1] - corners[i], on = corners[i + 1] - corners[i];
+    const double r = std::max(0.0, std::min({round_mm, back.norm() / 2, on.norm() / 2}));
+    path.lineTo(at(corners[i] + back.normalized() * r));
+    path.quadTo(at(corners[i]), at(corners[i] + on.normalized() * r));
+  }
+  return path;
+}
 
 /// Leads keep their real colours in every theme; only minus turns light where the sheet is dark.
 QColor strand_ink(const QString& strand) {
@@ -36,11 +59,18 @@ WiringView::WiringView(RigDocument& document, QWidget* parent) : QWidget(parent)
   setMouseTracking(true);
 }
 
+QSize WiringView::minimumSizeHint() const {
+  return {420,
+          static_cast<int>(290 * Look::instance().text().pointSizeF() / 10)};  // below that its words can't be read
+}
+
 void WiringView::resizeEvent(QResizeEvent*) { refresh(); }
 
 void WiringView::refresh() {
-  scale_ = width() / sheet_w;
-  layout_ = layout_wiring(document_.rig(), document_.catalogue(), sheet_w, height() / scale_);
+  const double text = Look::instance().text_scale();
+  const double wanted = std::max(width() / widest_mm, least_scale * text);
+  layout_ = layout_wiring(document_.rig(), document_.catalogue(), width() / wanted, height() / wanted);
+  scale_ = width() / layout_.width;
   if (!document_.rig().lead(traced_)) traced_.clear();
   dragged_.clear();
   update();
@@ -56,26 +86,19 @@ QPointF WiringView::at_socket(const std::string& socket) const {
   return s ? on_screen(s->x, s->y) : QPointF();
 }
 
-QPainterPath WiringView::path_of(const WiringLayout::Curve& c, double offset) const {
-  QPointF end = on_screen(c.xy[6], c.xy[7]), start = on_screen(c.xy[0], c.xy[1]);
-  QPointF first = on_screen(c.xy[2], c.xy[3]), second = on_screen(c.xy[4], c.xy[5]);
-  if (c.lead == dragged_) {
-    const Lead* l = document_.rig().lead(c.lead);
-    (l && l->from.part == "controller" ? start : end) = drag_at_;
-  }
-  const QPointF along = end - start;
-  const double size = std::max(1.0, std::hypot(along.x(), along.y()));
-  const QPointF side(-along.y() / size * offset, along.x() / size * offset);
-  QPainterPath path(start + side);
-  path.cubicTo(first + side, second + side, end + side);
-  return path;
+QPainterPath WiringView::path_of(const WiringLayout::Line& line, double offset_mm) const {
+  if (line.lead != dragged_) return rounded(beside(line.corners, offset_mm), corner_mm - offset_mm, scale_);
+  // While its end is in the hand, straight from the part to the hand.
+  const Lead* l = document_.rig().lead(line.lead);
+  const Eigen::Vector2d& still = l && l->from.part == "controller" ? line.corners.back() : line.corners.front();
+  return rounded(beside({still, {drag_at_.x() / scale_, drag_at_.y() / scale_}}, offset_mm), 0, scale_);
 }
 
-const WiringLayout::Curve* WiringView::curve_at(QPointF at) const {
-  for (const WiringLayout::Curve& c : layout_.curves) {
+const WiringLayout::Line* WiringView::line_at(QPointF at) const {
+  for (const WiringLayout::Line& line : layout_.lines) {
     QPainterPathStroker stroker;
-    stroker.setWidth(10);
-    if (stroker.createStroke(path_of(c, 0)).contains(at)) return &c;
+    stroker.setWidth(2.2 * scale_);
+    if (stroker.createStroke(path_of(line, 0)).contains(at)) return &line;
   }
   return nullptr;
 }
@@ -113,104 +136,23 @@ void WiringView::paintEvent(QPaintEvent*) {
     p.setPen(QPen(inks().ink, 1.6));
     p.setBrush(inks().sheet);
     p.drawRoundedRect(board, 2, 2);
-    const QPointF m(board.center().x(), on_screen(0, layout_.quiet_y).y() - 10);
+    const QPointF m(board.center().x(), on_screen(0, layout_.quiet_y).y() - 3 * scale_);
     p.setPen(QPen(inks().soft, 1.4));
-    p.drawLine(m + QPointF(0, 22), m + QPointF(0, -14));
+    p.drawLine(m + QPointF(0, 4 * scale_), m + QPointF(0, -2.8 * scale_));
     p.setBrush(inks().soft);
-    p.drawPolygon(QPolygonF{m + QPointF(0, -22), m + QPointF(-5, -12), m + QPointF(5, -12)});
-    p.setFont(Look::instance().text(9));
-    p.drawText(QRectF(board.left() + 34, m.y() + 24, board.width() - 68, 34),
+    p.drawPolygon(QPolygonF{m + QPointF(0, -4.4 * scale_), m + QPointF(-scale_, -2.4 * scale_),
+                            m + QPointF(scale_, -2.4 * scale_)});
+    p.setFont(font(2.3));
+    p.drawText(QRectF(board.left() + 7 * scale_, m.y() + 4.6 * scale_, board.width() - 14 * scale_, 7 * scale_),
                Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap, c ? QString::fromStdString(c->name) : QString());
   }
   for (const int pass : {0, 1})
-    for (const WiringLayout::Curve& curve : layout_.curves) {
-      const bool traced = curve.lead == traced_;
-      if (traced != (pass == 1)) continue;
-      const bool dim = !traced_.empty() && !traced;
-      if (traced) {
-        QColor glow = inks().teal;
-        glow.setAlphaF(0.22f);
-        p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(glow, 3.0 * static_cast<double>(curve.strands.size()) + 9, Qt::SolidLine, Qt::RoundCap));
-        p.drawPath(path_of(curve, 0));
-      }
-      for (std::size_t k = 0; k < curve.strands.size(); ++k) {
-        QColor ink = strand_ink(QLatin1String(curve.strands[k]));
-        if (dim) ink.setAlphaF(0.22f);
-        p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(ink, traced ? 2.2 : 1.7));
-        p.drawPath(
-            path_of(curve, (static_cast<double>(k) - (static_cast<double>(curve.strands.size()) - 1) / 2) * 2.7));
-      }
-      if (curve.plus_removed || curve.crossed_wrongly) {
-        const QPainterPath path = path_of(curve, 0);
-        const QPointF at = path.pointAtPercent(0.5);
-        const QString text = curve.plus_removed ? tr("red out") : tr("turned");
-        p.setFont(Look::instance().text(8, true));
-        const QRectF box =
-            QFontMetricsF(p.font()).boundingRect(text).translated(at + QPointF(6, -4)).adjusted(-3, -1, 3, 1);
-        p.setPen(Qt::NoPen);
-        p.setBrush(inks().sheet);
-        p.drawRect(box);
-        p.setPen(inks().rust);
-        p.drawText(at + QPointF(6, -4), text);
-      }
-    }
-  for (const WiringLayout::Box& b : layout_.boxes) {
-    const QRectF box(on_screen(b.x, b.y), QSizeF(b.w, b.h) * scale_);
-    const bool related = [&] {
-      const Lead* l = document_.rig().lead(traced_);
-      return l && (l->from.part == b.part || l->to.part == b.part);
-    }();
-    const ConsumerReport* fed = document_.review().power.consumer(b.part);
-    const bool dark = fed && !fed->lit[static_cast<std::size_t>(SupplyState::battery)];
-    p.setPen(QPen(dark ? inks().rust : related ? inks().teal : inks().line, dark || related ? 2 : 1.2));
-    p.setBrush(inks().sheet);
-    p.drawRect(box);
-    if (dark) {
-      p.setPen(inks().rust);
-      p.setFont(Look::instance().text(8, true));
-      p.drawText(box.adjusted(6, 3, -6, 0), Qt::AlignTop | Qt::AlignRight, tr("dark"));
-    }
-    p.setPen(dark ? inks().rust : inks().ink);
-    p.setFont(Look::instance().text(8.5, true));
-    p.drawText(box.adjusted(6, 2, -4, 0), Qt::AlignTop | Qt::AlignLeft,
-               QFontMetrics(p.font()).elidedText(QString::fromStdString(capital(b.name)), Qt::ElideMiddle,
-                                                 static_cast<int>(box.width()) - 10));
-  }
-  for (const WiringLayout::Spot& s : layout_.spots) {
-    const QPointF at = on_screen(s.x, s.y);
-    p.setFont(Look::instance().text(7.5));
-    if (!s.on_board) {
-      p.setPen(Qt::NoPen);
-      p.setBrush(inks().ink);
-      p.drawEllipse(at, 2.4, 2.4);
-      p.setPen(inks().soft);
-      const QString label = QString::fromStdString(s.label);
-      if (s.out_x != 0)
-        p.drawText(QRectF(s.out_x > 0 ? at.x() - 128 : at.x() + 6, at.y() - 8, 122, 16),
-                   (s.out_x > 0 ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, label);
-      else
-        p.drawText(QRectF(at.x() - 40, at.y() + 17, 80, 16), Qt::AlignCenter, label);
-      continue;
-    }
-    const QRectF box(at - QPointF(5.5, 5.5), QSizeF(11, 11));
-    p.setPen(QPen(inks().ink, 1.3));
-    p.setBrush(inks().paper);
-    if (s.pad)
-      p.drawEllipse(box);
-    else
-      p.drawRect(box);
-    if (const auto severity = conflict_at(s.terminal))
-      Look::instance().draw_severity(p, box.adjusted(-1, -1, 1, 1), *severity);
-    p.setPen(inks().ink);
-    const QString label = QString::fromStdString(s.label);
-    if (s.out_x != 0)
-      p.drawText(QRectF(s.out_x > 0 ? at.x() - 74 : at.x() + 9, at.y() - 8, 65, 16),
-                 (s.out_x > 0 ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, label);
-    else
-      p.drawText(QRectF(at.x() - 30, s.out_y > 0 ? at.y() - 22 : at.y() + 7, 60, 14), Qt::AlignCenter, label);
-  }
+    for (const WiringLayout::Line& line : layout_.lines)
+      if ((line.lead == traced_) == (pass == 1)) draw_lead(p, line);
+  draw_parts(p);
+  draw_sockets(p);
+  for (const WiringLayout::Line& line : layout_.lines)
+    if (line.lead != dragged_) draw_number(p, line);
   if (!dragged_.empty()) {
     const auto* near = layout_.nearest_board_spot(drag_at_.x() / scale_, drag_at_.y() / scale_, 6);
     if (near) {
@@ -226,6 +168,115 @@ void WiringView::paintEvent(QPaintEvent*) {
   }
 }
 
+/// Text grows with the drawing: letters of that height.
+QFont WiringView::font(double mm, bool bold) const {
+  QFont f = Look::instance().text(9, bold);
+  f.setPixelSize(std::max(6, static_cast<int>(std::lround(mm * scale_))));
+  return f;
+}
+
+void WiringView::draw_lead(QPainter& p, const WiringLayout::Line& line) const {
+  const bool traced = line.lead == traced_, dim = !traced_.empty() && !traced;
+  const double strands = static_cast<double>(line.strands.size());
+  p.setBrush(Qt::NoBrush);
+  // The sheet's colour beneath, so that the eye stays on one lead where two cross.
+  QColor under = inks().paper;
+  if (traced) {
+    under = inks().teal;
+    under.setAlphaF(0.22f);
+  }
+  p.setPen(QPen(under, (0.62 * strands + (traced ? 1.6 : 0.7)) * scale_, Qt::SolidLine, Qt::FlatCap));
+  p.drawPath(path_of(line, 0));
+  for (std::size_t k = 0; k < line.strands.size(); ++k) {
+    QColor ink = strand_ink(QLatin1String(line.strands[k]));
+    if (dim) ink.setAlphaF(0.3f);
+    p.setPen(QPen(ink, (traced ? 0.42 : 0.36) * scale_));
+    p.drawPath(path_of(line, (static_cast<double>(k) - (strands - 1) / 2) * 0.62));
+  }
+}
+
+/// The number that the lead has in the table, and what is special about it.
+void WiringView::draw_number(QPainter& p, const WiringLayout::Line& line) const {
+  const QPointF at = on_screen(line.sign.x(), line.sign.y());
+  p.setPen(QPen(line.lead == traced_ ? inks().teal : inks().soft, line.lead == traced_ ? 1.6 : 0.8));
+  p.setBrush(inks().sheet);
+  p.drawEllipse(at, 1.7 * scale_, 1.7 * scale_);
+  p.setPen(inks().ink);
+  p.setFont(font(2.0));
+  p.drawText(QRectF(at - QPointF(4, 2) * scale_, QSizeF(8, 4) * scale_), Qt::AlignCenter, QString::number(line.number));
+  if (!line.plus_removed && !line.crossed_wrongly) return;
+  const QString text = line.plus_removed ? tr("red out") : tr("turned");
+  p.setFont(font(2.1, true));
+  const QRectF box(at + QPointF(2.1, -1.5) * scale_,
+                   QSizeF(QFontMetricsF(p.font()).horizontalAdvance(text) + 6, 3 * scale_));
+  p.setPen(Qt::NoPen);
+  p.setBrush(inks().sheet);
+  p.drawRect(box);
+  p.setPen(inks().rust);
+  p.drawText(box, Qt::AlignCenter, text);
+}
+
+void WiringView::draw_parts(QPainter& p) const {
+  const Lead* lead = document_.rig().lead(traced_);
+  for (const WiringLayout::Box& b : layout_.boxes) {
+    const QRectF box(on_screen(b.x, b.y), QSizeF(b.w, b.h) * scale_);
+    const bool related = lead && (lead->from.part == b.part || lead->to.part == b.part);
+    const ConsumerReport* fed = document_.review().power.consumer(b.part);
+    const bool dark = fed && !fed->lit[static_cast<std::size_t>(SupplyState::battery)];
+    p.setPen(QPen(dark ? inks().rust : related ? inks().teal : inks().line, dark || related ? 2 : 1.2));
+    p.setBrush(inks().sheet);
+    p.drawRect(box);
+    p.setPen(dark ? inks().rust : inks().ink);
+    p.setFont(font(2.3, true));
+    for (std::size_t i = 0; i < b.name.size(); ++i) {
+      const QRectF line(box.left() + 1.2 * scale_, (b.name_y + 3.0 * static_cast<double>(i)) * scale_,
+                        box.width() - 2 * scale_, 3 * scale_);
+      const QString dark_word = dark && i == 0 ? tr("dark") : QString();
+      const int taken = dark_word.isEmpty() ? 0 : QFontMetrics(p.font()).horizontalAdvance(dark_word) + 6;
+      p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter,
+                 QFontMetrics(p.font()).elidedText(QString::fromStdString(i == 0 ? capital(b.name[0]) : b.name[i]),
+                                                   Qt::ElideMiddle, static_cast<int>(line.width()) - taken));
+      p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, dark_word);
+    }
+  }
+}
+
+void WiringView::draw_sockets(QPainter& p) const {
+  p.setFont(font(2.1));
+  for (const WiringLayout::Spot& s : layout_.spots) {
+    const QPointF at = on_screen(s.x, s.y);
+    const QString label = QString::fromStdString(s.label);
+    // Inside the part or the board, away from the leads.
+    const double aside = (s.on_board ? 1.9 : 1.4) * scale_, inward = (s.inner ? 5.2 : s.on_board ? 2.9 : 2.2) * scale_;
+    const QRectF beside_it(s.out_x > 0 ? at.x() - aside - 40 * scale_ : at.x() + aside, at.y() - 2 * scale_,
+                           40 * scale_, 4 * scale_);
+    const QRectF within(at.x() - 20 * scale_, at.y() - s.out_y * inward - 2 * scale_, 40 * scale_, 4 * scale_);
+    const QRectF room = s.out_x != 0 ? beside_it : within;
+    const Qt::Alignment align = (s.out_x > 0   ? Qt::AlignRight
+                                 : s.out_x < 0 ? Qt::AlignLeft
+                                               : Qt::AlignHCenter) |
+                                Qt::AlignVCenter;
+    if (s.on_board) {
+      const QRectF box(at - QPointF(1.1, 1.1) * scale_, QSizeF(2.2, 2.2) * scale_);
+      p.setPen(QPen(inks().ink, 1.3));
+      p.setBrush(inks().paper);
+      if (s.pad)
+        p.drawEllipse(box);
+      else
+        p.drawRect(box);
+      if (const auto severity = conflict_at(s.terminal))
+        Look::instance().draw_severity(p, box.adjusted(-1, -1, 1, 1), *severity);
+      p.setPen(inks().ink);
+    } else {
+      p.setPen(Qt::NoPen);
+      p.setBrush(inks().ink);
+      p.drawEllipse(at, 0.5 * scale_, 0.5 * scale_);
+      p.setPen(inks().soft);
+    }
+    p.drawText(room, align, label);
+  }
+}
+
 void WiringView::mousePressEvent(QMouseEvent* e) {
   const QPointF at = e->position();
   if (const auto* spot = layout_.nearest_board_spot(at.x() / scale_, at.y() / scale_, 3.2)) {
@@ -238,8 +289,8 @@ void WiringView::mousePressEvent(QMouseEvent* e) {
       return;
     }
   }
-  const auto* curve = curve_at(at);
-  traced_ = curve ? curve->lead : std::string();
+  const auto* line = line_at(at);
+  traced_ = line ? line->lead : std::string();
   Q_EMIT picked(traced_);
   update();
 }
@@ -253,7 +304,7 @@ void WiringView::mouseMoveEvent(QMouseEvent* e) {
   }
   const auto* spot = layout_.nearest_board_spot(at.x() / scale_, at.y() / scale_, 3.2);
   setCursor(spot && !lead_at_socket(spot->terminal).empty() ? Qt::OpenHandCursor
-            : curve_at(at)                                  ? Qt::PointingHandCursor
+            : line_at(at)                                   ? Qt::PointingHandCursor
                                                             : Qt::ArrowCursor);
 }
 

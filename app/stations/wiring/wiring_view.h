@@ -18,7 +18,12 @@ class WiringView : public QWidget {
   const std::string& traced() const { return traced_; }
   /// Where a socket of the board is drawn.
   QPointF at_socket(const std::string& socket) const;
-  QSize minimumSizeHint() const override { return {420, 190}; }
+  /// The lead that is drawn there; empty where none is.
+  std::string lead_under(QPointF at) const {
+    const auto* line = line_at(at);
+    return line ? line->lead : std::string();
+  }
+  QSize minimumSizeHint() const override;
 
  Q_SIGNALS:
   void picked(const std::string& lead);
@@ -34,8 +39,13 @@ class WiringView : public QWidget {
 
  private:
   QPointF on_screen(double x, double y) const { return {x * scale_, y * scale_}; }
-  QPainterPath path_of(const WiringLayout::Curve& curve, double offset) const;
-  const WiringLayout::Curve* curve_at(QPointF at) const;
+  QPainterPath path_of(const WiringLayout::Line& line, double offset_mm) const;
+  const WiringLayout::Line* line_at(QPointF at) const;
+  QFont font(double mm, bool bold = false) const;
+  void draw_lead(QPainter& p, const WiringLayout::Line& line) const;
+  void draw_number(QPainter& p, const WiringLayout::Line& line) const;
+  void draw_parts(QPainter& p) const;
+  void draw_sockets(QPainter& p) const;
   std::string lead_at_socket(const std::string& socket) const;
   std::optional<Severity> conflict_at(const std::string& socket) const;
 

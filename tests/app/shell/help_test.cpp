@@ -2,11 +2,18 @@
 
 #include <gtest/gtest.h>
 
+#include <QAction>
 #include <QDir>
+#include <QHelpEvent>
 #include <QRegularExpression>
+#include <QSvgWidget>
 #include <QTextBrowser>
+#include <QToolTip>
+#include <set>
 
 #include "bench_builder.h"
+#include "shell/glossary.h"
+#include "shell/sheet_dialog.h"
 
 namespace rigging::app {
 namespace {
@@ -60,6 +67,58 @@ TEST(Help, LinksOfTheManualLeadSomewhere) {
     }
   }
   EXPECT_GT(followed, 15);
+}
+
+// A term is explained where it stands, and what it says is what the manual says.
+TEST(Glossary, ExplainsTheTermsOfASentence) {
+  const Glossary glossary(manual_folder(QStringLiteral(RIGGING_SOURCE_DIR "/data")));
+  ASSERT_GT(glossary.terms().size(), 50u);
+  const auto words = [&](const char* sentence) {
+    QStringList all;
+    for (const Glossary::Term& t : glossary.terms_in(QString::fromUtf8(sentence))) all << t.word;
+    return all.join(QLatin1Char(' '));
+  };
+  EXPECT_EQ(words("Wanted static margin, percent of the mean chord"), QStringLiteral("static margin mean chord"));
+  EXPECT_EQ(words("Both elevons and the Rudder"), QStringLiteral("elevon rudder")) << "plurals and capitals";
+  EXPECT_EQ(words("gained generated pitch"), QString()) << "no part of a word";
+  EXPECT_EQ(words("pitch of the propeller"), QStringLiteral("pitch of the propeller"));
+  EXPECT_LE(glossary.terms_in(QStringLiteral("aileron elevator rudder elevon flaperon")).size(), 3u);
+  // Nothing is explained by itself or twice.
+  std::set<QString> seen;
+  for (const Glossary::Term& t : glossary.terms()) {
+    EXPECT_TRUE(seen.insert(t.word).second) << t.word.toStdString();
+    EXPECT_FALSE(t.meaning.startsWith(t.word, Qt::CaseInsensitive)) << t.word.toStdString();
+  }
+  EXPECT_TRUE(Glossary(QStringLiteral("/nonexistent")).terms_in(QStringLiteral("elevon")).empty());
+}
+
+TEST(Glossary, ShowsUnderARestingPointer) {
+  Builder b;
+  QLabel label(QStringLiteral("Wanted static margin"));
+  label.show();
+  QHelpEvent rests(QEvent::ToolTip, QPoint(3, 3), label.mapToGlobal(QPoint(3, 3)));
+  QApplication::sendEvent(&label, &rests);
+  EXPECT_TRUE(QToolTip::text().contains(QStringLiteral("neutral point"))) << QToolTip::text().toStdString();
+  QToolTip::hideText();
+}
+
+TEST(RigMenu, PrintsEverySheet) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  QAction* all = nullptr;
+  for (QAction* a : b.window.findChildren<QAction*>())
+    if (a->text().remove(QLatin1Char('&')) == QStringLiteral("All sheets…")) all = a;
+  ASSERT_TRUE(all);
+  EXPECT_EQ(all->shortcut(), QKeySequence(QKeySequence::Print));
+  int pictures = 0;
+  QTimer::singleShot(0, [&] {
+    auto* dialog = qobject_cast<SheetDialog*>(QApplication::activeModalWidget());
+    ASSERT_TRUE(dialog);
+    pictures = static_cast<int>(dialog->findChildren<QSvgWidget*>().size());
+    dialog->accept();
+  });
+  all->trigger();
+  EXPECT_GE(pictures, 5) << "drawing, list, card and gauges";
 }
 
 }  // namespace

@@ -60,8 +60,9 @@ TEST(Snags, ReadingsThatAreMissingLeadToTheirStation) {
   ASSERT_TRUE(b.open("hedgerow", Station::airframe));
   const auto follow = [&](const char* station) {
     for (QPushButton* button : b.window.findChildren<QPushButton*>())
-      if (button->isVisible() && button->text().contains(QStringLiteral("PROOF-07")) && button->parentWidget()) {
-        const auto labels = button->parentWidget()->findChildren<QLabel*>(QString(), Qt::FindDirectChildrenOnly);
+      if (button->isVisible() && button->objectName() == QStringLiteral("there_PROOF-07")) {
+        const auto labels =
+            button->parentWidget()->parentWidget()->findChildren<QLabel*>(QString(), Qt::FindDirectChildrenOnly);
         if (std::none_of(labels.begin(), labels.end(),
                          [&](const QLabel* l) { return l->text().contains(QLatin1String(station)); }))
           continue;

@@ -34,6 +34,13 @@ TEST(Preferences, WhatCannotBeReadIsTheUsual) {
   EXPECT_EQ(with("{\"text_scale\":-3}").text_scale, 0.8);
 }
 
+TEST(Preferences, ALargerScreenStartsWithLargerText) {
+  EXPECT_EQ(text_scale_for({1280, 800}), 1);
+  EXPECT_EQ(text_scale_for({1024, 700}), 1);
+  EXPECT_NEAR(text_scale_for({1920, 1080}), 1.2, 1e-12);
+  EXPECT_NEAR(text_scale_for({3840, 2160}), 1.4, 1e-12) << "the strip of stations must keep its words";
+}
+
 TEST(Preferences, TheWindowComesBackAsItWasLeft) {
   QTemporaryDir folder;
   Settings settings;

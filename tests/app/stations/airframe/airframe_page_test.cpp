@@ -9,10 +9,12 @@
 #include <csignal>
 #include <fstream>
 
+#include "airframe/handles.h"
 #include "airframe/kinds.h"
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"
+#include "drawing/aircraft_view.h"
 #include "look/units.h"
 #include "rig/rig_file.h"
 
@@ -112,6 +114,39 @@ TEST(Airframe, ShowsWhatAnswersAndItsWorking) {
   EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("dimension_span_m"))->value(), 70.87, 0.01);
   EXPECT_DOUBLE_EQ(b.window.document().rig().airframe.span_m, 1.8) << "a switch of units changes no rig";
   set_unit_system(UnitSystem::metric);
+}
+
+// The outline is a tool: a ring is dragged, the box follows, and the rig has it when the hand lets go.
+TEST(Airframe, TheOutlineIsDragged) {
+  Builder b;
+  ASSERT_TRUE(b.open("heath", Station::airframe));
+  b.window.resize(1280, 800);
+  QApplication::processEvents();
+  AircraftView* above = nullptr;
+  for (AircraftView* view : b.window.findChildren<AircraftView*>())
+    if (view->isVisible() && (!above || view->height() > above->height())) above = view;
+  ASSERT_TRUE(above);
+  above->grab();
+  const Rig before = b.window.document().rig();
+  const auto handles = outline_handles(before.airframe);
+  const auto span =
+      std::find_if(handles.begin(), handles.end(), [](const OutlineHandle& h) { return h.member == "span_m"; });
+  ASSERT_NE(span, handles.end());
+  const QPointF at = above->at_handle(static_cast<int>(span - handles.begin()));
+  const double px_per_m = (at.x() - above->width() / 2.0) / span->at.y();
+  ASSERT_GT(px_per_m, 50);
+  QTest::mousePress(above, Qt::LeftButton, {}, at.toPoint());
+  QMouseEvent move(QEvent::MouseMove, at + QPointF(20, 0), above->mapToGlobal(at + QPointF(20, 0)), Qt::NoButton,
+                   Qt::LeftButton, {});
+  QApplication::sendEvent(above, &move);
+  auto* box = b.find<QDoubleSpinBox>(QStringLiteral("dimension_span_m"));
+  const double expected = before.airframe.span_m + 2 * 20 / px_per_m;
+  EXPECT_NEAR(box->value() / 1000, expected, 0.01) << "both tips go out";
+  EXPECT_EQ(b.window.document().rig().airframe.span_m, before.airframe.span_m) << "not before it is let go";
+  QTest::mouseRelease(above, Qt::LeftButton, {}, (at + QPointF(20, 0)).toPoint());
+  EXPECT_NEAR(b.window.document().rig().airframe.span_m, expected, 0.01);
+  b.window.document().undo();
+  EXPECT_TRUE(b.window.document().rig() == before) << "one undo";
 }
 
 }  // namespace

@@ -26,15 +26,15 @@ TEST_F(Planning, APartIsDraggedNudgedAndTyped) {
   auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
   const double before = rig().place("video")->y_m;
   const QPointF at = view->above_of("video");
-  drag(view, at, at + QPointF(0, -30));
+  drag(view, at, at + QPointF(-30, 0));
   EXPECT_EQ(view->selected(), "video");
   const double dragged = rig().place("video")->y_m;
-  EXPECT_LT(dragged, before - 0.01) << "up on the screen is to the left";
+  EXPECT_LT(dragged, before - 0.01) << "the nose is up: left is left";
   view->setFocus();
-  QTest::keyClick(view, Qt::Key_Down);
+  QTest::keyClick(view, Qt::Key_Right);
   EXPECT_NEAR(rig().place("video")->y_m, dragged + 0.005, 1e-9);
   const double along = rig().place("video")->x_m;
-  QTest::keyClick(view, Qt::Key_Right, Qt::ShiftModifier);
+  QTest::keyClick(view, Qt::Key_Down, Qt::ShiftModifier);
   EXPECT_NEAR(rig().place("video")->x_m, along - 0.001, 1e-9);
   b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"))->setValue(390);
   EXPECT_NEAR(rig().place("video")->x_m, -0.390, 1e-9);
@@ -42,6 +42,38 @@ TEST_F(Planning, APartIsDraggedNudgedAndTyped) {
   EXPECT_NE(edits.find("Video"), std::string::npos);
   for (int i = 0; i < 4; ++i) b.window.document().undo();
   EXPECT_NEAR(rig().place("video")->y_m, before, 1e-9);
+}
+
+// What is said on the way is what holds after letting go: from the second side, the report of the rig that was changed.
+TEST_F(Planning, ADraggedPartSaysWhatItDoesAndLinesUp) {
+  b.window.go(Station::fit);
+  QApplication::processEvents();
+  auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
+  EXPECT_TRUE(view->what_it_does().isEmpty());
+  const QPointF at = view->above_of("gps");
+  const auto move = [&](QPointF to, Qt::KeyboardModifiers keys = {}) {
+    QMouseEvent e(QEvent::MouseMove, to, view->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, keys);
+    QApplication::sendEvent(view, &e);
+  };
+  QTest::mousePress(view, Qt::LeftButton, {}, at.toPoint());
+  move(at + QPointF(0, 1));
+  move(at + QPointF(-23, 31), Qt::AltModifier);
+  const QString said = view->what_it_does().join(QLatin1Char('\n'));
+  EXPECT_TRUE(said.contains(QStringLiteral("moved")) && said.contains(QStringLiteral("right of the middle")))
+      << said.toStdString();
+  EXPECT_TRUE(rig() == *load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json"))
+      << "nothing is changed before it is let go";
+  QTest::mouseRelease(view, Qt::LeftButton, {}, (at + QPointF(-23, 31)).toPoint());
+  EXPECT_TRUE(view->what_it_does().isEmpty());
+  const FitReport& fit = b.window.document().review().fit;
+  EXPECT_TRUE(said.contains(QStringLiteral("balances at %1 mm").arg(fit.balance.balance_point.value * 1000, 0, 'f', 0)))
+      << said.toStdString() << " but " << fit.balance.balance_point.value;
+  EXPECT_TRUE(said.contains(QStringLiteral("up to %1°").arg(fit.compasses.front().error.value, 0, 'f', 1)))
+      << said.toStdString() << " but " << fit.compasses.front().error.value;
+  // Near the middle line it goes onto it.
+  const QPointF now = view->above_of("gps"), middle = view->above_of("battery");
+  drag(view, now, {middle.x() + 3, now.y()});
+  EXPECT_EQ(rig().place("gps")->y_m, 0);
 }
 
 TEST_F(Planning, BalanceIsSaidAndTheFixMovesTheBattery) {
@@ -226,14 +258,14 @@ TEST_F(Planning, TheSideViewLiftsAndTheKeysGoOn) {
   // Found in the side view by its own height there: the battery is the largest thing in the bay.
   const double z = rig().place("battery")->z_m, x = rig().place("battery")->x_m;
   const QPointF above = view->above_of("battery");
-  double side_y = 0;
-  for (double y = 30; y < above.y() - 60 && side_y == 0; y += 6) {
-    QTest::mouseClick(view, Qt::LeftButton, {}, QPointF(above.x(), y).toPoint());
-    if (view->selected() == "battery") side_y = y;
+  double side_x = 0;
+  for (double x_px = 10; x_px < above.x() - 100 && side_x == 0; x_px += 6) {
+    QTest::mouseClick(view, Qt::LeftButton, {}, QPointF(x_px, above.y()).toPoint());
+    if (view->selected() == "battery") side_x = x_px;
   }
-  ASSERT_GT(side_y, 0);
+  ASSERT_GT(side_x, 0);
   EXPECT_EQ(rig().place("battery")->z_m, z) << "a click moves nothing";
-  drag(view, {above.x(), side_y + 4}, {above.x(), side_y + 14});
+  drag(view, {side_x + 14, above.y()}, {side_x + 4, above.y()});
   EXPECT_GT(rig().place("battery")->z_m, z);
   EXPECT_NEAR(rig().place("battery")->x_m, x, 0.002);
   EXPECT_EQ(rig().place("battery")->y_m, 0);

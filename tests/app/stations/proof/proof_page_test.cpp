@@ -59,6 +59,37 @@ TEST(Proof, ALooseBoardIsSaidEverywhere) {
   EXPECT_TRUE(b.window.document().rig().proofs[0].simulated);
 }
 
+// A press of Space answers one question; the next one must not be answered by the same key unseen.
+TEST(Proof, ASecondSpaceAnswersNothing) {
+  Builder b({}, 0);
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  b.window.go(Station::proof);
+  QApplication::processEvents();
+  auto* yes = b.find<QPushButton>(QStringLiteral("as_shown"));
+  ASSERT_TRUE(yes && yes->isVisible());
+  const auto stands = [&] {
+    int n = 0;
+    for (const CheckStatus& c : b.window.document().review().checks) n += c.stands();
+    return n;
+  };
+  const int before = stands();
+  yes->setFocus();
+  QTest::keyClick(yes, Qt::Key_Space);
+  EXPECT_EQ(stands(), before + 1);
+  QWidget* now = b.window.focusWidget();
+  ASSERT_TRUE(now);
+  EXPECT_TRUE(now->objectName().startsWith(QStringLiteral("saw_"))) << now->objectName().toStdString();
+  QTest::keyClick(now, Qt::Key_Space);
+  EXPECT_EQ(stands(), before + 1) << "it only notes one surface";
+  // Tab walks from what was seen down the answers, and not away.
+  QStringList walked;
+  for (int i = 0; i < 14; ++i) {
+    QTest::keyClick(b.window.focusWidget(), Qt::Key_Tab);
+    walked << b.window.focusWidget()->objectName();
+  }
+  EXPECT_TRUE(walked.contains(QStringLiteral("as_shown"))) << walked.join(QLatin1Char(' ')).toStdString();
+}
+
 TEST(Proof, ALookCanBeTakenBack) {
   Builder b({QStringLiteral("gyro_reversed:yaw")});
   b.window.start_demo();

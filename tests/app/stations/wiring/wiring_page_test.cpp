@@ -1,7 +1,9 @@
 #include <gtest/gtest.h>
 
 #include <QLabel>
+#include <QMenu>
 #include <QTableWidget>
+#include <QTimer>
 #include <cmath>
 #include <set>
 
@@ -43,6 +45,34 @@ TEST_F(Planning, ALeadIsTracedAndItsEndMoved) {
   EXPECT_FALSE(view->traced().empty());
 }
 
+TEST_F(Planning, TheDeedsOfALeadAreAtTheLead) {
+  b.window.go(Station::wiring);
+  QApplication::processEvents();
+  auto* view = b.find<WiringView>(QStringLiteral("wiring_view"));
+  const QPointF at = view->at_socket("serial_4") + QPointF(14, 0);
+  ASSERT_EQ(view->lead_under(at), "gps");
+  ASSERT_FALSE(rig().lead("gps")->fixed);
+  const auto take = [&](QWidget* where, QPoint pos, const QString& deed) {
+    QTimer::singleShot(0, [&] {
+      auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+      ASSERT_TRUE(menu);
+      for (QAction* a : menu->actions())
+        if (a->text() == deed) a->trigger();
+      menu->close();
+    });
+    Q_EMIT where->customContextMenuRequested(pos);
+  };
+  take(view, at.toPoint(), QStringLiteral("Keep here"));
+  EXPECT_TRUE(rig().lead("gps")->fixed);
+  auto* table = b.find<QTableWidget>(QStringLiteral("loom"));
+  const QPoint row = table->visualItemRect(table->item(0, 1)).center();
+  const std::string first = table->item(0, 0)->data(Qt::UserRole).toString().toStdString();
+  take(table, row, QStringLiteral("Red wire out"));
+  EXPECT_NE(rig().lead(first)->plus_removed,
+            load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")->lead(first)->plus_removed);
+  EXPECT_EQ(view->traced(), first);
+}
+
 TEST_F(Planning, TheLoomIsSortedEditedAndChecked) {
   b.window.go(Station::wiring);
   auto* table = b.find<QTableWidget>(QStringLiteral("loom"));
@@ -80,7 +110,8 @@ TEST_F(Planning, ThePlanStartsFromNothing) {
 TEST_F(Planning, SheetsAreKeptAsPdfAndSvg) {
   SheetDialog dialog(
       QStringLiteral("Wiring"),
-      {{QStringLiteral("Plug list"), QString::fromStdString(plug_list_svg(rig(), b.window.document().catalogue()))},
+      {{QStringLiteral("Plug list"),
+        QString::fromStdString(plug_list_svg(rig(), b.window.document().catalogue()).front())},
        {QStringLiteral("Drawing"), QString::fromStdString(wiring_drawing_svg(rig(), b.window.document().catalogue()))}},
       nullptr);
   const QString pdf = b.folder.filePath(QStringLiteral("w.pdf"));

@@ -1,0 +1,58 @@
+#include "shell/glossary.h"
+
+#include <QFile>
+#include <QHelpEvent>
+#include <QLabel>
+#include <QTextDocumentFragment>
+#include <QToolTip>
+#include <algorithm>
+
+namespace rigging::app {
+
+Glossary::Glossary(const QString& manual_folder, QObject* parent) : QObject(parent) {
+  QFile file(manual_folder + QStringLiteral("/glossary.md"));
+  if (!file.open(QIODevice::ReadOnly)) return;
+  static const QRegularExpression entry(QStringLiteral("^- \\*\\*(.+?)\\*\\*: (.+)$"),
+                                        QRegularExpression::MultilineOption);
+  const QString text = QString::fromUtf8(file.readAll());
+  for (auto it = entry.globalMatch(text); it.hasNext();) {
+    const auto match = it.next();
+    terms_.push_back({match.captured(1), match.captured(2)});
+  }
+  QStringList words;
+  for (const Term& t : terms_) words << QRegularExpression::escape(t.word);
+  std::stable_sort(words.begin(), words.end(), [](const QString& a, const QString& b) { return a.size() > b.size(); });
+  // Plurals, too.
+  any_ = QRegularExpression(QStringLiteral("(?<![\\w-])(%1)(?=(?:s|es)?(?![\\w-]))").arg(words.join(QLatin1Char('|'))),
+                            QRegularExpression::CaseInsensitiveOption | QRegularExpression::UseUnicodePropertiesOption);
+}
+
+std::vector<Glossary::Term> Glossary::terms_in(const QString& sentence) const {
+  constexpr std::size_t most = 3;
+  std::vector<Term> found;
+  if (terms_.empty()) return found;
+  for (auto it = any_.globalMatch(sentence); it.hasNext() && found.size() < most;) {
+    const QString word = it.next().captured(1);
+    const auto same = [&](const Term& t) { return t.word.compare(word, Qt::CaseInsensitive) == 0; };
+    const auto term = std::find_if(terms_.begin(), terms_.end(), same);
+    if (term != terms_.end() && std::none_of(found.begin(), found.end(), same)) found.push_back(*term);
+  }
+  return found;
+}
+
+bool Glossary::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() != QEvent::ToolTip) return QObject::eventFilter(watched, event);
+  auto* label = qobject_cast<QLabel*>(watched);
+  if (!label || !label->toolTip().isEmpty()) return QObject::eventFilter(watched, event);
+  const QString sentence = label->textFormat() == Qt::RichText
+                               ? QTextDocumentFragment::fromHtml(label->text()).toPlainText()
+                               : label->text();
+  QString words;
+  for (const Term& t : terms_in(sentence))
+    words += QStringLiteral("<p><b>%1</b>: %2</p>").arg(t.word.toHtmlEscaped(), t.meaning.toHtmlEscaped());
+  if (words.isEmpty()) return QObject::eventFilter(watched, event);
+  QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), words, label);
+  return true;
+}
+
+}  // namespace rigging::app

@@ -1,0 +1,113 @@
+#include <QAbstractScrollArea>
+
+#include "bench_builder.h"
+#include "look/look.h"
+#include "look/wrapped_check.h"
+
+namespace rigging::app {
+namespace {
+
+bool wrap_ok(const QLabel& l) {
+  const int need = l.heightForWidth(l.width());
+  return need <= l.height() + 2;
+}
+
+/// What a person would see cut: words in a label, a button or a drop-down that has less room than they take, or that
+/// hangs out of its parent.
+QStringList cut_words(const QWidget& window) {
+  QStringList cut;
+  for (const QWidget* w : window.findChildren<QWidget*>()) {
+    if (!w->isVisible() || w->visibleRegion().isEmpty()) continue;
+    QString text;
+    bool fits = true;
+    if (const auto* label = qobject_cast<const QLabel*>(w)) {
+      text = label->text();
+      if (text.isEmpty()) continue;
+      if (label->wordWrap()) {
+        fits = wrap_ok(*label);
+      } else if (label->textFormat() == Qt::PlainText) {
+        const QSize need = label->fontMetrics().size(0, text);
+        fits = need.width() <= label->contentsRect().width() + 2 && need.height() <= label->contentsRect().height() + 4;
+      }
+    } else if (const auto* wrapped = qobject_cast<const WrappedCheck*>(w)) {
+      text = wrapped->text();
+      fits = wrapped->heightForWidth(wrapped->width()) <= wrapped->height() + 2;
+    } else if (const auto* button = qobject_cast<const QAbstractButton*>(w)) {
+      text = button->text();
+      if (text.isEmpty() || button->inherits("QToolButton")) continue;
+      fits = button->fontMetrics().size(Qt::TextShowMnemonic, text).width() <= button->width() - 4 &&
+             button->fontMetrics().height() <= button->height() + 2;
+    } else if (const auto* box = qobject_cast<const QComboBox*>(w)) {
+      text = box->currentText();
+      // Choices may be longer than the box where they can be read by resting on it.
+      fits = box->fontMetrics().horizontalAdvance(text) <= box->width() - 22 || box->toolTip() == text;
+    } else {
+      continue;
+    }
+    // Hanging out of its place to the side: upright pages scroll.
+    if (w->visibleRegion().boundingRect().width() < w->width() - 2) fits = false;
+    if (!fits)
+      cut << QStringLiteral("%1 “%2” has %3×%4").arg(w->objectName(), text.left(70)).arg(w->width()).arg(w->height());
+  }
+  return cut;
+}
+
+/// Every name as long as a builder who likes words would make it.
+Rig with_long_names(Rig rig) {
+  rig.name = "The long-winged surveyor of the upper meadow, second of its name";
+  int n = 0;
+  for (Part& p : rig.parts)
+    p.label = "Carefully chosen " + spoken(p.kind) + " number " + std::to_string(++n) + " from the drawer";
+  return rig;
+}
+
+class EveryScreen : public testing::TestWithParam<std::tuple<QSize, double, Theme>> {
+ protected:
+  void TearDown() override {
+    Look::instance().set_text_scale(1);
+    Look::instance().set_theme(Theme::paper);
+  }
+};
+
+TEST_P(EveryScreen, ShowsItsWordsWhole) {
+  const auto [size, scale, theme] = GetParam();
+  Builder b;
+  Look::instance().set_text_scale(scale);
+  Look::instance().set_theme(theme);
+  for (const char* name : {"hedgerow", "heath", "bramble", "long"}) {
+    const bool long_names = std::string(name) == "long";
+    QString file =
+        QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(long_names ? "hedgerow" : name));
+    if (long_names) {
+      const Rig rig = with_long_names(*load_rig(file.toStdString()));
+      file = b.folder.filePath(QStringLiteral("long.rig.json"));
+      ASSERT_TRUE(save_rig(rig, file.toStdString()));
+    }
+    ASSERT_TRUE(b.window.open_file(file));
+    b.window.resize(size);
+    for (const Station station : all_stations) {
+      b.window.go(station);
+      for (int i = 0; i < 4; ++i) QApplication::processEvents();
+      EXPECT_EQ(b.window.size(), size) << word(station) << " asks for more room";
+      for (const QString& words : cut_words(b.window))
+        ADD_FAILURE() << name << " " << word(station) << ": " << words.toStdString();
+      if (const QByteArray folder = qgetenv("RIGGING_PICTURES"); !folder.isEmpty())
+        b.window.grab().save(
+            QStringLiteral("%1/%2-%3-%4-%5-%6.png")
+                .arg(QString::fromUtf8(folder), QLatin1String(name), QString::fromLatin1(word(station).data()))
+                .arg(size.width())
+                .arg(scale)
+                .arg(static_cast<int>(theme)));
+    }
+  }
+}
+
+INSTANTIATE_TEST_SUITE_P(Sizes, EveryScreen,
+                         testing::Values(std::tuple(QSize(1280, 800), 1.0, Theme::paper),
+                                         std::tuple(QSize(1280, 800), 1.5, Theme::paper),
+                                         std::tuple(QSize(1024, 700), 1.0, Theme::dark),
+                                         std::tuple(QSize(1920, 1080), 1.5, Theme::paper),
+                                         std::tuple(QSize(1280, 800), 1.0, Theme::field)));
+
+}  // namespace
+}  // namespace rigging::app
