@@ -10,7 +10,6 @@ namespace rigging::app {
 PageScroll::PageScroll(QWidget* page) {
   setFrameShape(QFrame::NoFrame);
   setFocusPolicy(Qt::NoFocus);
-  setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   setWidget(page);
   viewport()->setAutoFillBackground(false);
   page->setAutoFillBackground(false);
@@ -35,7 +34,8 @@ void PageScroll::fit() {
     width -= verticalScrollBar()->sizeHint().width();
     high = least_height(width);
   }
-  widget()->resize(width, std::max(room.height(), high));
+  // Where even the narrowest is too wide it scrolls to the side as well, rather than lose an edge.
+  widget()->resize(std::max(width, widget()->minimumSizeHint().width()), std::max(room.height(), high));
 }
 
 void PageScroll::resizeEvent(QResizeEvent* event) {

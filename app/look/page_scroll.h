@@ -4,8 +4,8 @@
 
 namespace rigging::app {
 
-/// A page as large as its place, or as its words need at least: with large text on a small screen it scrolls, upright
-/// only, instead of cutting its words.
+/// A page as large as its place, or as its words need at least: with large text on a small screen it scrolls
+/// instead of cutting its words.
 class PageScroll : public QScrollArea {
   Q_OBJECT
  public:

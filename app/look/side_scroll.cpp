@@ -19,7 +19,7 @@ SideScroll::SideScroll(double pixels, QWidget* content) : pixels_(pixels) {
 }
 
 void SideScroll::fit() {
-  constexpr double most = 1.4;
+  constexpr double most = 1.2;
   const int usual = Look::instance().px(pixels_);
   const int asked = widget()->minimumSizeHint().width() + verticalScrollBar()->sizeHint().width();
   setFixedWidth(std::clamp(asked, usual, static_cast<int>(most * usual)));

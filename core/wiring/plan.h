@@ -16,9 +16,9 @@ struct Choice {
 /// Something that finds no place without breaking a rule.
 struct Obstacle {
   std::string subject;
-  std::string what;  ///< in words, with what would help
-  std::string code;  ///< of the rule that forbids it
-  std::string get = {};   ///< a kind of part that would do away with it; empty where none is known
+  std::string what;      ///< in words, with what would help
+  std::string code;      ///< of the rule that forbids it
+  std::string get = {};  ///< a kind of part that would do away with it; empty where none is known
 };
 
 struct Plan {

@@ -37,7 +37,6 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   top->addWidget(switches_);
   top->addWidget(bench_key_);
   caution_ = caution_words();
-  caution_->setWordWrap(false);
   caution_->setText(tr("Worked out, not flown."));
   caution_->setToolTip(
       tr("Steady wind, straight tracks; the hatched rim says how sure it is. Where one may fly is the "

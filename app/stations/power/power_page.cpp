@@ -25,6 +25,7 @@ QPushButton* choice(const QString& text, const QString& id) {
   auto* b = new QPushButton(text);
   b->setCheckable(true);
   b->setObjectName(id);
+  b->setFont(Look::instance().text(9));
   return b;
 }
 
@@ -124,7 +125,7 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   working_button_->setObjectName(QStringLiteral("power_working"));
   right->addWidget(working_button_);
   // On a small screen the figures scroll; the verdicts stand first.
-  page->addWidget(new SideScroll(290, side));
+  page->addWidget(new SideScroll(280, side));
   working_ = words(8.5);
   working_->setProperty("soft", true);
   working_->hide();

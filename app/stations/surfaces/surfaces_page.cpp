@@ -37,7 +37,8 @@ QSlider* slider(const QString& name, int least, int most, const char* id) {
   s->setRange(least, most);
   s->setAccessibleName(name);
   s->setObjectName(QLatin1String(id));
-  s->setFixedWidth(120);
+  s->setMinimumWidth(60);
+  s->setMaximumWidth(120);
   return s;
 }
 
@@ -124,7 +125,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   share_row->addWidget(new QLabel(tr("Too much:")));
   sharing_ = new QComboBox;
   sharing_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  sharing_->setMinimumContentsLength(7);
+  sharing_->setMinimumContentsLength(4);
   sharing_->setObjectName(QStringLiteral("sharing"));
   sharing_->setAccessibleName(tr("What happens when commands ask for too much"));
   for (const auto& [s, name] : {std::pair{Sharing::each_stops, tr("each output stops at its end")},
