@@ -6,6 +6,8 @@
 #include <QLocale>
 #include <QPainter>
 #include <QPainterPath>
+#include <QPalette>
+#include <QWidget>
 #include <algorithm>
 #include <cmath>
 
