@@ -6,6 +6,7 @@
 #include "base/clean_text.h"
 #include "base/json.h"
 #include "base/number.h"
+#include "base/wrapped.h"
 
 namespace rigging {
 namespace {
@@ -95,15 +96,14 @@ class TextKind : public PlainKind<std::string> {
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
     if (!json.is_string()) return fail(error, where, json, "text");
     const auto& text = json.get_ref<const std::string&>();
-    const auto letters = std::count_if(text.begin(), text.end(), [](char c) { return (c & 0xc0) != 0x80; });
-    if (letters > most_letters)
+    if (letters(text) > most_letters)
       return fail(error, where, json, "text of at most " + std::to_string(most_letters) + " letters");
     as<std::string>(value) = text;
   }
   OrderedJson schema(Span) const override { return {{"type", "string"}, {"maxLength", most_letters}}; }
 
  private:
-  static constexpr std::ptrdiff_t most_letters = 10000;  // more than any name or note; a page takes seconds to set it
+  static constexpr std::size_t most_letters = 10000;  // more than any name or note; a page takes seconds to set it
 
   Fact fact(const void* value) const override { return as<std::string>(value); }
 };

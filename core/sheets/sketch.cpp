@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "base/polyline.h"
 #include "base/words.h"
 
 namespace rigging {
@@ -32,10 +33,10 @@ void Sketch::fitted(double x, double y, const std::string& s, double size, doubl
                     const char* anchor) {
   constexpr double letter = 0.56, least = 0.66;  // of the size: how wide a letter is, how small text may get
   const auto begins = [](char c) { return (c & 0xc0) != 0x80; };
-  const auto letters = static_cast<double>(std::count_if(s.begin(), s.end(), begins));
-  const double fits = std::clamp(room / (letter * std::max(1.0, letters)), least * size, size);
+  const auto count = static_cast<double>(letters(s));
+  const double fits = std::clamp(room / (letter * std::max(1.0, count)), least * size, size);
   const double most = room / (letter * fits);
-  if (letters <= most + 0.5) return text(x, y, s, fits, style, anchor);
+  if (count <= most + 0.5) return text(x, y, s, fits, style, anchor);
   std::size_t at = 0;
   for (double n = 0; at < s.size() && n < most - 1; ++at) n += begins(s[at]) ? 1 : 0;
   while (at < s.size() && !begins(s[at])) ++at;
@@ -68,27 +69,12 @@ void Sketch::circle(double x, double y, double r, double width, const char* fill
 }
 
 void Sketch::bent(const std::vector<Eigen::Vector2d>& corners, double round, double width, const std::string& colour) {
+  if (corners.empty()) return;
   const auto n = [](const Eigen::Vector2d& p) { return number_text(p.x(), 2) + " " + number_text(p.y(), 2); };
-  std::string path;
-  for (std::size_t i = 0; i < corners.size(); ++i) {
-    const Eigen::Vector2d& at = corners[i];
-    if (i == 0 || i + 1 == corners.size()) {
-      path += (i == 0 ? "M" : " L") + n(at);
-      continue;
-    }
-    const Eigen::Vector2d back = corners[i - 1] - at, on = corners[i + 1] - at;
-    const double r = std::max(0.0, std::min({round, back.norm() / 2, on.norm() / 2}));
-    path += " L" + n(at + back.normalized() * r) + " Q" + n(at) + " " + n(at + on.normalized() * r);
-  }
-  svg += "<path d=\"" + path + "\" fill=\"none\" stroke=\"" + colour + "\" stroke-width=\"" + number_text(width, 2) +
-         "\"/>\n";
-}
-
-void Sketch::curve(const double (&xy)[8], double width, const std::string& colour, const char* more) {
-  const auto n = [](double v) { return number_text(v, 2); };
-  svg += "<path d=\"M" + n(xy[0]) + " " + n(xy[1]) + " C" + n(xy[2]) + " " + n(xy[3]) + " " + n(xy[4]) + " " +
-         n(xy[5]) + " " + n(xy[6]) + " " + n(xy[7]) + "\" fill=\"none\" stroke=\"" + colour + "\" stroke-width=\"" +
-         n(width) + "\" " + more + "/>\n";
+  std::string path = "M" + n(corners.front());
+  for (const Bend& b : bends(corners, round)) path += " L" + n(b.enter) + " Q" + n(b.corner) + " " + n(b.leave);
+  svg += "<path d=\"" + path + " L" + n(corners.back()) + "\" fill=\"none\" stroke=\"" + colour + "\" stroke-width=\"" +
+         number_text(width, 2) + "\"/>\n";
 }
 
 }  // namespace rigging

@@ -36,8 +36,6 @@ class Sketch {
   void circle(double x, double y, double r, double width, const char* fill = "none");
   /// Straight from corner to corner, each rounded by `round` where its two sides are long enough.
   void bent(const std::vector<Eigen::Vector2d>& corners, double round, double width, const std::string& colour);
-  /// A cubic curve.
-  void curve(const double (&xy)[8], double width, const std::string& colour, const char* more = "");
 };
 
 }  // namespace rigging

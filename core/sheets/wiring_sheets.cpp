@@ -1,9 +1,7 @@
 #include "sheets/wiring_sheets.h"
 
-#include <algorithm>
-#include <cmath>
-
 #include "base/number.h"
+#include "base/polyline.h"
 #include "base/units.h"
 #include "sheets/sketch.h"
 

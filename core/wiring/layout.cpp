@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/find.h"
+#include "base/wrapped.h"
 #include "wiring/layout_places.h"
 
 namespace rigging {
@@ -91,8 +92,7 @@ void charge_obstacles(LeadRouter& router, const WiringLayout& r, const Grid& gri
     const GridPoint out{static_cast<int>(s.out_x), static_cast<int>(s.out_y)};
     if (!s.pad) router.charge({at.x + out.x, at.y + out.y}, {at.x + out.x, at.y + out.y}, doorstep);
     if (!s.on_board) continue;
-    const auto letters = std::count_if(s.label.begin(), s.label.end(), [](char c) { return (c & 0xc0) != 0x80; });
-    const int wide = static_cast<int>(std::ceil((static_cast<double>(letters) * 1.25 + 2.4) / step_mm));
+    const int wide = static_cast<int>(std::ceil((static_cast<double>(letters(s.label)) * 1.25 + 2.4) / step_mm));
     if (out.x != 0) {
       const int inward = -out.x;
       router.charge({std::min(at.x + inward, at.x + inward * wide), at.y},
@@ -205,26 +205,6 @@ std::vector<const char*> strands_of(const Lead& lead, const Terminal* a, const T
   else
     s.push_back("signal");
   return s;
-}
-
-std::vector<Eigen::Vector2d> beside(const std::vector<Eigen::Vector2d>& corners, double offset_mm) {
-  std::vector<Eigen::Vector2d> line;
-  const auto side = [&](std::size_t i) -> Eigen::Vector2d {
-    const Eigen::Vector2d along = (corners[i + 1] - corners[i]).normalized();
-    return Eigen::Vector2d(-along.y(), along.x()) * offset_mm;
-  };
-  for (std::size_t i = 0; i < corners.size(); ++i) {
-    // At a corner of a right angle the two sides add up to where the strands meet.
-    const bool first = i == 0, last = i + 1 == corners.size();
-    Eigen::Vector2d off = Eigen::Vector2d::Zero();
-    if (!first) off += side(i - 1);
-    if (!last) off += side(i);
-    if (!first && !last &&
-        std::abs((corners[i + 1] - corners[i]).normalized().dot((corners[i] - corners[i - 1]).normalized())) > 0.5)
-      off = side(i);
-    line.push_back(corners[i] + off);
-  }
-  return line;
 }
 
 WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double width_mm, double height_mm) {

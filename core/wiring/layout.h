@@ -51,9 +51,6 @@ struct WiringLayout {
 /// On a sheet of at least 60 x 40 mm.
 WiringLayout layout_wiring(const Rig& rig, const Catalogue& catalogue, double width_mm, double height_mm);
 
-/// A line beside another of corners at right angles, to its right when positive; mm.
-std::vector<Eigen::Vector2d> beside(const std::vector<Eigen::Vector2d>& corners, double offset_mm);
-
 /// The wires in a lead between such terminals, in the words of `Curve::strands`.
 std::vector<const char*> strands_of(const Lead& lead, const Terminal* a, const Terminal* b);
 

@@ -18,12 +18,8 @@ using Item = LayoutPlaces::Item;
 constexpr int column_w = 16, least_row_w = 12, label_rows = 2, gap = 1, row_gap = 2, lanes = 2;
 constexpr double grid_mm = 2.4, name_letter_mm = 1.55, label_letter_mm = 1.25;
 
-int letters(const std::string& text) {
-  return static_cast<int>(std::count_if(text.begin(), text.end(), [](char c) { return (c & 0xc0) != 0x80; }));
-}
-
 int label_steps(const std::string& label) {
-  return static_cast<int>(std::ceil(letters(label) * label_letter_mm / grid_mm));
+  return static_cast<int>(std::ceil(static_cast<double>(letters(label)) * label_letter_mm / grid_mm));
 }
 
 /// Whole steps for places that must keep their order: apart by at least one, what shares an edge by two.
@@ -117,9 +113,10 @@ void LayoutPlaces::stretch_board(int room_rows) {
     std::sort(row.begin(), row.end(), [](const Socket* a, const Socket* b) { return a->at.x < b->at.x; });
     bool tight = false;
     for (std::size_t i = 1; i < row.size(); ++i)
-      tight = tight ||
-              (letters(row[i]->terminal->label) + letters(row[i - 1]->terminal->label)) * label_letter_mm / 2 + 0.6 >
-                  (row[i]->at.x - row[i - 1]->at.x) * grid_mm;
+      tight = tight || static_cast<double>(letters(row[i]->terminal->label) + letters(row[i - 1]->terminal->label)) *
+                                   label_letter_mm / 2 +
+                               0.6 >
+                           (row[i]->at.x - row[i - 1]->at.x) * grid_mm;
     for (std::size_t i = 1; tight && i < row.size(); i += 2) row[i]->inner = true;
   }
 }

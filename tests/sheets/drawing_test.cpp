@@ -4,6 +4,7 @@
 #include <map>
 #include <set>
 
+#include "base/polyline.h"
 #include "bench_rig.h"
 #include "sheets/sketch.h"
 #include "wiring/layout.h"
@@ -224,11 +225,11 @@ TEST(Sketch, WrapsAtSpacesAndCountsLettersNotBytes) {
 TEST(Sketch, SaysItsSizeInMillimetres) {
   Sketch s(148, 105);
   s.text(1, 2, "A & B", 3);
-  s.curve({0, 0, 1, 1, 2, 2, 3, 3}, 0.5, "#123456");
+  s.bent({{0, 0}, {10, 0}, {10, 20}}, 2, 0.5, "#123456");
   const std::string svg = s.finished();
   EXPECT_NE(svg.find("width=\"148mm\" height=\"105mm\""), std::string::npos) << svg.substr(0, 200);
   EXPECT_NE(svg.find("A &amp; B"), std::string::npos);
-  EXPECT_NE(svg.find("M0 0 C1 1 2 2 3 3"), std::string::npos) << svg;
+  EXPECT_NE(svg.find("M0 0 L8 0 Q10 0 10 2 L10 20"), std::string::npos) << svg;
 }
 
 }  // namespace

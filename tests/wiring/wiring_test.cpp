@@ -7,6 +7,7 @@
 #include <set>
 
 #include "airframe/kinds.h"
+#include "base/wrapped.h"
 #include "bench_rig.h"
 #include "review/review.h"
 #include "sheets/wiring_sheets.h"
@@ -486,9 +487,8 @@ TEST(WiringSheets, ManyLeadsTakeMorePagesAndLongNamesKeepToTheirColumns) {
         "<text x=\"([-\\d.]+)\" y=\"([-\\d.]+)\" font-size=\"([-\\d.]+)\" text-anchor=\"(\\w+)\" [^>]*>([^<]*)<");
     for (std::sregex_iterator it(page.begin(), page.end(), text), end; it != end; ++it) {
       const std::string words = (*it)[5];
-      const auto letters = std::count_if(words.begin(), words.end(), [](char c) { return (c & 0xc0) != 0x80; });
       const double x = std::stod((*it)[1]), y = std::stod((*it)[2]),
-                   wide = 0.56 * std::stod((*it)[3]) * static_cast<double>(letters);
+                   wide = 0.56 * std::stod((*it)[3]) * static_cast<double>(letters(words));
       EXPECT_LT(y, 297) << words;
       EXPECT_LT((*it)[4] == "end" ? wide : x + wide, 211) << words;
     }

@@ -37,6 +37,9 @@ class PlacesView : public QWidget {
   bool event(QEvent*) override;
 
  private:
+  // Pixels: round the drawing, between the two views, above and below them, for names beside a bay, and from a part to
+  // its name.
+  static constexpr double margin_px = 14, gutter_px = 44, head_px = 26, foot_px = 24, names_px = 120, leader_px = 20;
   enum class View { side, above };
   void fit();
   QPointF on_screen(View view, Point p) const;

@@ -6,6 +6,7 @@
 #include <QPainterPath>
 #include <cmath>
 
+#include "base/polyline.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -17,22 +18,13 @@ constexpr double corner_mm = 1.6;
 
 /// Along the corners, rounded, from the drawing to the screen.
 QPainterPath rounded(const std::vector<Eigen::Vector2d>& corners, double round_mm, double scale) {
-  QPainterPath path;
   const auto at = [&](const Eigen::Vector2d& p) { return QPointF(p.x(), p.y()) * scale; };
-  for (std::size_t i = 0; i < corners.size(); ++i) {
-    if (i == 0) {
-      path.moveTo(at(corners[0]));
-      continue;
-    }
-    if (i + 1 == corners.size()) {
-      path.lineTo(at(corners[i]));
-      continue;
-    }
-    const Eigen::Vector2d back = corners[i - 1] - corners[i], on = corners[i + 1] - corners[i];
-    const double r = std::max(0.0, std::min({round_mm, back.norm() / 2, on.norm() / 2}));
-    path.lineTo(at(corners[i] + back.normalized() * r));
-    path.quadTo(at(corners[i]), at(corners[i] + on.normalized() * r));
+  QPainterPath path(at(corners.front()));
+  for (const Bend& b : bends(corners, round_mm)) {
+    path.lineTo(at(b.enter));
+    path.quadTo(at(b.corner), at(b.leave));
   }
+  path.lineTo(at(corners.back()));
   return path;
 }
 

@@ -76,6 +76,29 @@ TEST_F(Planning, ADraggedPartSaysWhatItDoesAndLinesUp) {
   EXPECT_EQ(rig().place("gps")->y_m, 0);
 }
 
+// A first rig's frame is not weighed: where it balances is not known, how far a part moves that is. 510 g moved back by
+// some way, over 1920 g in all.
+TEST_F(Planning, BeforeTheFrameIsWeighedADragSaysHowFarTheBalanceGoes) {
+  b.edit([](Rig& r) { r.fit.frame_mass_kg.reset(); });
+  b.window.go(Station::fit);
+  QApplication::processEvents();
+  auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
+  view->grab();
+  const QPointF at = view->above_of("battery");
+  QTest::mousePress(view, Qt::LeftButton, {}, at.toPoint());
+  QMouseEvent e(QEvent::MouseMove, at + QPointF(0, 30), view->mapToGlobal(at + QPointF(0, 30)), Qt::NoButton,
+                Qt::LeftButton, Qt::AltModifier);
+  QApplication::sendEvent(view, &e);
+  const QString said = view->what_it_does().join(QLatin1Char('\n'));
+  const double before = rig().place("battery")->x_m;
+  QTest::mouseRelease(view, Qt::LeftButton, {}, (at + QPointF(0, 30)).toPoint());
+  const double aft = 0.510 * (before - rig().place("battery")->x_m) / *rig().airframe.mass_kg;
+  EXPECT_GT(aft, 0.005);
+  EXPECT_TRUE(said.contains(QStringLiteral("balance goes back by %1 mm").arg(aft * 1000, 0, 'f', 0)))
+      << said.toStdString() << " but " << aft;
+  EXPECT_FALSE(said.contains(QStringLiteral("balances at"))) << said.toStdString();
+}
+
 TEST_F(Planning, BalanceIsSaidAndTheFixMovesTheBattery) {
   b.window.go(Station::fit);
   EXPECT_TRUE(text("balance_words").contains(QStringLiteral("holds")));
