@@ -84,7 +84,6 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
       tr("Drag sideways to bank, up and down to pitch; let go to set it down. Keys: arrows tilt, Home sets it down"));
   auto* model = new QVBoxLayout;
   model->setSpacing(0);
-  model->addWidget(view_, 1);
   heard_ = new QLabel;
   heard_->setFont(Look::instance().columns(8.5));
   heard_->setObjectName(QStringLiteral("heard"));
@@ -101,10 +100,9 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   });
   connect(&replay_, &QTimer::timeout, this, &BenchPanel::replay);
   clock_.start();
-  auto* under = new QHBoxLayout;
-  under->addWidget(heard_, 1);
-  under->addWidget(slowly_, 0, Qt::AlignBottom);
-  model->addLayout(under);
+  model->addWidget(slowly_, 0, Qt::AlignRight);
+  model->addWidget(view_, 1);
+  model->addWidget(heard_);
   layout->addLayout(model, 1);
   connect(view_, &AircraftView::turned, this, [this](double roll, double pitch) {
     bench_.ask(hands::Hold{roll, pitch, 0});

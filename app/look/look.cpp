@@ -119,6 +119,7 @@ void Look::apply() {
     QPushButton[main="true"]:disabled { background: @wash; color: @soft; border-color: @line; }
     QPushButton[main="true"]:focus { border: 2px solid @ink; }
     QPushButton[flat="true"] { border: none; background: transparent; color: @teal; text-decoration: underline; padding: 2px; text-align: left; }
+    QPushButton[flat="true"]:disabled { background: transparent; color: @soft; text-decoration: none; }
     QLineEdit, QComboBox, QDoubleSpinBox, QSpinBox, QPlainTextEdit { background: @sheet; border: 1px solid @line; border-radius: 2px; padding: 3px 5px; selection-background-color: @teal; }
     QLineEdit:focus, QComboBox:focus, QDoubleSpinBox:focus, QSpinBox:focus { border: 2px solid @teal; padding: 2px 4px; }
     QComboBox QAbstractItemView { background: @sheet; border: 1px solid @line; selection-background-color: @teal; selection-color: @sheet; }
