@@ -5,6 +5,7 @@
 #include "base/described.h"
 #include "base/units.h"
 #include "base/words.h"
+#include "look/pieces.h"
 
 namespace rigging::app {
 
@@ -26,6 +27,14 @@ inline void show_member(QDoubleSpinBox& box, const Member& m, double value, int 
   box.setSuffix(unit.isEmpty() || unit == QStringLiteral("°") ? unit : QLatin1Char(' ') + unit);
   box.setRange(m.span.least * s.factor, m.span.most * s.factor);
   box.setValue(value * s.factor);
+}
+
+/// As `show_member`, for one that may be not known: that stands at zero, below the range.
+inline void show_member_or_unknown(QDoubleSpinBox& box, const Member& m, std::optional<double> value) {
+  Member from_zero = m;
+  from_zero.span.least = 0;
+  static_cast<NumberBox&>(box).set_least_known(m.span.least * shown_in_box(m).factor);
+  show_member(box, from_zero, value.value_or(0));
 }
 
 /// What a number typed into such a box is in the document.

@@ -6,6 +6,7 @@
 
 #include "base/described.h"
 #include "document/rig_document.h"
+#include "look/pieces.h"
 
 class QDoubleSpinBox;
 class QFormLayout;
@@ -14,7 +15,7 @@ class QLabel;
 namespace rigging::app {
 
 /// A small sheet of numbers that belong together and are typed rarely. Nothing changes until it is accepted.
-class NumbersDialog : public QDialog {
+class NumbersDialog : public QDialog, public HearsRefusals {
   Q_OBJECT
  public:
   NumbersDialog(const QString& title, const QString& words, QWidget* parent);
@@ -54,6 +55,7 @@ class NumbersDialog : public QDialog {
   void ask(RigDocument& document, const std::function<Result<Edit>()>& made);
   /// Says above the numbers why they can't be taken; then ask again: what was typed is still there.
   void refuse(const QString& why);
+  void hear_refusal(NumberBox& box) override { refuse(box.refusal()); }
 
   /// Room for "unknown" one step below the range.
   static Number with_unknown(Number number);

@@ -263,6 +263,12 @@ void ProcedureCard::press(const std::string& id) {
   Pressed pressed{id, 0, {}, {}};
   if (card.number) {
     value_->interpretText();
+    // Another number than what was typed is never recorded in its place.
+    if (const QString refusal = value_->take_refusal(); a->main && !refusal.isEmpty()) {
+      Q_EMIT runner_.said(refusal);
+      value_->setFocus();
+      return value_->selectAll();
+    }
     pressed.number = value_->value();
     pressed.unit = card.number->units[static_cast<std::size_t>(unit_->currentIndex())].id;
     value_->setValue(0);

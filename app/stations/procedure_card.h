@@ -2,6 +2,7 @@
 
 #include <QWidget>
 
+#include "look/pieces.h"
 #include "stations/procedure_runner.h"
 
 class QBoxLayout;
@@ -19,7 +20,7 @@ class MovingAircraft;
 
 /// Shows any procedure: what to do now, the picture of it, what follows, and what can be done. Its parts are called
 /// after the procedure: "throws_todo", "throws_lines"; its buttons after their actions.
-class ProcedureCard : public QWidget {
+class ProcedureCard : public QWidget, public HearsRefusals {
   Q_OBJECT
  public:
   /// One column, or what to do with its picture at the left and the answers beside it.
@@ -30,6 +31,8 @@ class ProcedureCard : public QWidget {
   const ProcedureRunner& runner() const { return runner_; }
   /// Where the keyboard starts.
   QWidget* first_focus() const;
+  /// Says so; whoever takes the number asks again.
+  void hear_refusal(NumberBox& box) override { Q_EMIT runner_.said(box.refusal()); }
 
  private:
   QLabel* words(const char* part, double points, bool bold, const char* property = nullptr);
@@ -48,7 +51,7 @@ class ProcedureCard : public QWidget {
   QLabel *title_, *todo_, *caution_, *picture_words_, *remark_, *says_, *lines_, *note_;
   MovingAircraft* view_;
   QWidget *entry_, *minor_;
-  QDoubleSpinBox* value_;
+  NumberBox* value_;
   QComboBox* unit_;
   LookKeys* keys_;
   QVBoxLayout* actions_;

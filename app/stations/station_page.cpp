@@ -46,6 +46,11 @@ ProcedureCard* StationPage::procedure_card(const char* id, ProcedureCard::Form f
   return nullptr;
 }
 
+void StationPage::hear_refusal(NumberBox& box) {
+  const QString name = box.accessibleName();
+  Q_EMIT said(name + (name.isEmpty() ? QString() : QStringLiteral(": ")) + box.take_refusal());
+}
+
 void StationPage::run(const ProcedureEntry& entry) {
   for (const ProcedureRunner* r : runners_)
     if (r->entry().id == entry.id) return come_here(QString::fromStdString(entry.id));

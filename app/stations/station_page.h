@@ -6,6 +6,7 @@
 #include "bench/bench_link.h"
 #include "document/rig_document.h"
 #include "drawing/rig_sheets.h"
+#include "look/pieces.h"
 #include "look/request.h"
 #include "stations/procedure_card.h"
 
@@ -19,7 +20,7 @@ struct PageContext {
 
 /// One station's sheet. Shows the document; edits go through it. The base owns what all have in common: the heading,
 /// when the page follows the document, and how it says something, goes elsewhere and shows sheets.
-class StationPage : public QWidget {
+class StationPage : public QWidget, public HearsRefusals {
   Q_OBJECT
  public:
   StationPage(Station station, const PageContext& context);
@@ -37,6 +38,7 @@ class StationPage : public QWidget {
   void run(const ProcedureEntry& entry);
   /// The bench stands below this sheet.
   virtual bool uses_bench() const { return false; }
+  void hear_refusal(NumberBox& box) override;
 
  Q_SIGNALS:
   void said(const QString& words);

@@ -61,6 +61,7 @@ std::vector<std::string> SticksProcedure::limits() const {
 Orders SticksProcedure::hear(const Event& event, const Scene& scene) {
   if (std::holds_alternative<SceneChanged>(event)) {
     report_ = analyze_sticks(scene.rig, scene.catalogue);
+    forget_undone(scene.rig.radio);
   } else if (const auto* time = std::get_if<Time>(&event)) {
     now_s_ = time->s;
     if (doing_ == Doing::loss && can_listen(scene) && now_s_ - last_frame_s_ > silent_after_s)
@@ -70,10 +71,24 @@ Orders SticksProcedure::hear(const Event& event, const Scene& scene) {
   } else if (const auto* frames = std::get_if<FramesHeard>(&event)) {
     return heard(frames->frames, scene);
   } else if (const auto* shown = std::get_if<TransmitterShown>(&event)) {
-    if (Edit edit = with_transmitter_screen(scene.rig, shown->settings); edit.rig.radio != scene.rig.radio)
+    if (Edit edit = with_transmitter_screen(scene.rig, shown->settings); edit.rig.radio != scene.rig.radio) {
+      result_of_.reset();  // what was dialled is only shown as it came out
       return {Change{std::move(edit)}};
+    }
   }
   return {};
+}
+
+void SticksProcedure::tell(std::string result) {
+  result_ = std::move(result);
+  result_of_.reset();
+}
+
+void SticksProcedure::forget_undone(const Radio& radio) {
+  if (!result_of_)
+    result_of_ = radio;  // the change that the result came with
+  else if (radio != *result_of_)
+    result_.clear();
 }
 
 Orders SticksProcedure::press(const std::string& action, const Scene& scene) {
@@ -161,15 +176,16 @@ Orders SticksProcedure::heard(const std::vector<ChannelFrame>& frames, const Sce
 }
 
 Orders SticksProcedure::sticks_found(const Scene& scene) {
-  result_.clear();
-  for (const StickFinding& f : setup_->findings()) result_ += (result_.empty() ? "" : "\n") + f.words;
+  std::string result;
+  for (const StickFinding& f : setup_->findings()) result += (result.empty() ? "" : "\n") + f.words;
   const auto readings = setup_->readings();
   const bool whole = setup_->done();
   if (!whole) {
     std::string kept;
     for (const StickReading& r : readings) kept += (kept.empty() ? "" : ", ") + spoken_function(r.function);
-    result_ += (result_.empty() ? "" : "\n") + ("Kept: " + kept + ". Listening goes on with the rest.");
+    result += (result.empty() ? "" : "\n") + ("Kept: " + kept + ". Listening goes on with the rest.");
   }
+  tell(std::move(result));
   stop();
   return {Change{
       {with_readings(scene.rig, readings),
@@ -181,10 +197,10 @@ Orders SticksProcedure::switch_found(const Scene& scene) {
   const auto positions = switch_->positions();
   stop();
   if (channel == 0) {
-    result_ = "No channel but the sticks' moved.";
+    tell("No channel but the sticks' moved.");
     return {};
   }
-  result_ = "Channel " + std::to_string(channel) + " rests at " + listed(positions) + " µs.";
+  tell("Channel " + std::to_string(channel) + " rests at " + listed(positions) + " µs.");
   return {Change{with_positions(scene.rig, channel, positions)}};
 }
 
@@ -192,11 +208,11 @@ Orders SticksProcedure::loss_seen(OnLoss behaviour, const Scene& scene) {
   const bool hidden = behaviour == OnLoss::hold, heard = can_listen(scene);
   stop();
   // With frames still coming, or nothing that tells, the loss stays hidden; else it was heard, or the builder saw it.
-  result_ = hidden ? "The receiver repeats its last values: the loss stays hidden. Store another behaviour in the "
-                     "receiver, after binding."
-            : behaviour == OnLoss::flag && heard      ? "Noticed: the receiver reports the loss."
-            : behaviour == OnLoss::no_pulses && heard ? "Noticed: the receiver fell silent."
-                                                      : "Noticed: motor and lamp told.";
+  tell(hidden ? "The receiver repeats its last values: the loss stays hidden. Store another behaviour in the "
+                "receiver, after binding."
+       : behaviour == OnLoss::flag && heard      ? "Noticed: the receiver reports the loss."
+       : behaviour == OnLoss::no_pulses && heard ? "Noticed: the receiver fell silent."
+                                                 : "Noticed: motor and lamp told.");
   Orders orders;
   if (behaviour != scene.rig.radio.on_loss) {
     Edit edit{scene.rig, hidden ? "Loss of the link tried: hidden" : "Loss of the link tried"};
@@ -219,9 +235,10 @@ Orders SticksProcedure::dial(const Scene& scene) {
   }
   if (orders.empty()) return {};
   edit.label = "Dialled in: " + std::to_string(orders.size()) + " channels";
-  result_ = "Listen once more: only what is heard counts.";
+  std::string result = "Listen once more: only what is heard counts.";
   for (const std::string& other : scene.rig.radio.transmitter.also_serves)
-    result_ += " This memory also flies " + other + ": look at it, too.";
+    result += " This memory also flies " + other + ": look at it, too.";
+  tell(std::move(result));
   orders.emplace_back(Change{std::move(edit)});
   return orders;
 }

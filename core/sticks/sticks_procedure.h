@@ -32,6 +32,9 @@ class SticksProcedure : public Procedure {
   void add_actions(Card& card, const Scene& scene) const;
   void say_next(Card& card, const Scene& scene) const;
   std::string facts(const Rig& rig) const;
+  /// What came of it, told until the radio becomes another than it then was.
+  void tell(std::string result);
+  void forget_undone(const Radio& radio);
   bool changes() const;
   bool wrong_way() const;
   std::vector<std::string> limits() const;
@@ -44,6 +47,7 @@ class SticksProcedure : public Procedure {
   std::optional<StickSetup> setup_;
   std::optional<SwitchSetup> switch_;
   std::string result_;
+  std::optional<Radio> result_of_;  ///< what the result was put into; undone or changed, it says nothing any more
   double now_s_ = 0, last_frame_s_ = 0;
   bool frames_come_ = false;
 };

@@ -65,6 +65,14 @@ Result<Edit> set_weight(const Rig& rig, const std::string& output, const std::st
   return edit;
 }
 
+Result<Edit> set_share(const Rig& rig, const std::string& output, MixCommand command, double weight) {
+  auto edit = set_weight(rig, output, std::string(word(command)), weight);
+  if (!edit) return edit;
+  auto shared = with_share(rig, output, command, weight);
+  if (!shared) return tl::make_unexpected(shared.error());
+  return Edit{std::move(*shared), std::move(edit->label)};
+}
+
 Result<Edit> set_throw(const Rig& rig, Surface surface, MixCommand command, double degrees) {
   auto wished = with_throw(rig, surface, command, degrees);
   if (!wished) return tl::make_unexpected(wished.error());

@@ -18,6 +18,8 @@ Result<Edit> flip_weight(const Rig& rig, const std::string& output, Axis axis);
 
 /// The weight of one command on an output; 1 is full travel on full command.
 Result<Edit> set_weight(const Rig& rig, const std::string& output, const std::string& command, double weight);
+/// As `set_weight`, for both halves of a pair (`with_share`, whose errors it has).
+Result<Edit> set_share(const Rig& rig, const std::string& output, MixCommand command, double weight);
 /// Weights such that the full command moves the surface so far (`with_throw`, whose errors it has).
 Result<Edit> set_throw(const Rig& rig, Surface surface, MixCommand command, double degrees);
 /// The down-going surface of a pair gets so much less of the roll command, 0 to 1.

@@ -33,6 +33,13 @@ void give(const Rig& rig, Output& o, Surface s, MixCommand c, double size) {
   weight = weight < 0 || wrong ? -size : size;
 }
 
+/// The output of the same surface on the other side, where each side has its own; null without.
+Output* other_half(Rig& rig, const Output& o, Surface s) {
+  if (s.side == Side::single) return nullptr;
+  const Output* twin = rig.output_of({s.kind, s.side == Side::left ? Side::right : Side::left});
+  return twin && twin->id != o.id && twin->surfaces.size() == 1 ? rig.output(twin->id) : nullptr;
+}
+
 }  // namespace
 
 double Mix::*weight_of(MixCommand c) {
@@ -69,10 +76,22 @@ Result<Rig> with_throw(Rig rig, Surface s, MixCommand c, double degrees) {
   // A tenth of a percent is finer than any servo.
   const double size = degrees == 0 ? 0 : std::round(high * 1000) / 1000;
   give(rig, *o, s, c, size);
-  const Surface other{s.kind, s.side == Side::left ? Side::right : Side::left};
-  if (s.side != Side::single)
-    if (const Output* twin = rig.output_of(other); twin && twin->id != o->id && twin->surfaces.size() == 1)
-      give(rig, *rig.output(twin->id), other, c, size);
+  if (Output* twin = other_half(rig, *o, s)) give(rig, *twin, twin->surfaces.front(), c, size);
+  return rig;
+}
+
+Result<Rig> with_share(Rig rig, const std::string& output, MixCommand c, double weight) {
+  Output* o = rig.output(output);
+  if (!o) return failure(output, "is no output of this rig", "the id of an output");
+  double& here = o->mix.*weight_of(c);
+  if (o->surfaces.size() == 1)
+    if (Output* twin = other_half(rig, *o, o->surfaces.front())) {
+      double& there = twin->mix.*weight_of(c);
+      const bool alike =
+          here == 0 ? required(o->surfaces.front(), c) == required(twin->surfaces.front(), c) : here * there > 0;
+      if (std::abs(std::abs(here) - std::abs(there)) < 0.005) there = alike ? weight : -weight;
+    }
+  here = weight;
   return rig;
 }
 

@@ -119,6 +119,10 @@ double throw_for(const Rig& rig, const Output& output, Surface surface, MixComma
 /// surface can't serve, less than 0 or more than its travel.
 Result<Rig> with_throw(Rig rig, Surface surface, MixCommand command, double degrees);
 
+/// The rig with this weight of the command on an output, 1 being full travel, and on the other half of its pair where
+/// that gives as much of it: meant to differ, they are left so. Error: no such output.
+Result<Rig> with_share(Rig rig, const std::string& output, MixCommand command, double weight);
+
 /// The rig with the differential such that the down-going surface of the pair gets this share less of the roll command,
 /// 0 to 1.
 Rig with_differential(Rig rig, double less_down);

@@ -66,6 +66,14 @@ class Builder {
     QApplication::processEvents();
     return true;
   }
+  /// A number into a box, as a hand types it, with Enter after it.
+  void type(const char* box, const char* number) {
+    auto* edit = find<QDoubleSpinBox>(QLatin1String(box));
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, QString::fromUtf8(number));
+    QTest::keyClick(edit, Qt::Key_Return);
+  }
   template <class Done>
   bool wait(Done&& done, int ms = 8000) {
     return QTest::qWaitFor(done, ms * patience);

@@ -447,6 +447,7 @@ struct BadCase {
   const char* text;
   const char* says;
 };
+void PrintTo(const BadCase& c, std::ostream* out) { *out << c.says; }
 class Refused : public testing::TestWithParam<BadCase> {};
 TEST_P(Refused, SaysWhereAndWhatWasExpected) {
   const auto json = parse_json(GetParam().text, "case.json");

@@ -207,6 +207,37 @@ TEST(Wishes, AWeightThatWasZeroGetsTheRightSign) {
   }
 }
 
+TEST(Wishes, AShareTakesTheOtherHalfAlongUnlessTheyWereMeantToDiffer) {
+  for (const AirframeKind kind :
+       {AirframeKind::two_ailerons, AirframeKind::flying_wing, AirframeKind::v_tail, AirframeKind::inverted_v_tail}) {
+    const Rig usual = of_kind(kind);
+    for (const Output& o : usual.outputs)
+      for (const auto& [axis, command] :
+           {std::pair{Axis::roll, MixCommand::roll}, {Axis::pitch, MixCommand::pitch}, {Axis::yaw, MixCommand::yaw}}) {
+        if (o.surfaces.size() != 1 || o.mix.of(axis) == 0) continue;
+        const auto shared = with_share(usual, o.id, command, 0.2);
+        ASSERT_TRUE(shared) << shared.error().text();
+        // Down to nothing and up again: the halves still know how they stand to each other.
+        const auto again = with_share(*with_share(usual, o.id, command, 0), o.id, command, 0.2);
+        ASSERT_TRUE(again) << again.error().text();
+        EXPECT_EQ(*again, *shared) << o.id;
+        for (const Output& w : shared->outputs) {
+          const double before = usual.output(w.id)->mix.of(axis);
+          const bool half = w.surfaces.size() == 1 && !o.surfaces.empty() && w.surfaces[0].kind == o.surfaces[0].kind;
+          EXPECT_DOUBLE_EQ(w.mix.of(axis), half ? before * o.mix.of(axis) > 0 ? 0.2 : -0.2 : before) << w.id;
+        }
+      }
+  }
+  Rig differ = of_kind(AirframeKind::flying_wing);
+  Output& right = *differ.output(differ.output_of(*surface_from_word("elevon_right"))->id);
+  right.mix.roll *= 0.8;
+  const double kept = right.mix.roll;
+  const auto one = with_share(differ, differ.output_of(*surface_from_word("elevon_left"))->id, MixCommand::roll, 0.3);
+  ASSERT_TRUE(one);
+  EXPECT_EQ(one->output(right.id)->mix.roll, kept);
+  EXPECT_FALSE(with_share(differ, "out_99", MixCommand::roll, 0.3));
+}
+
 TEST(Wishes, WhatCanNotBeIsRefused) {
   const Rig rig = demo("hedgerow");
   const Surface left = *surface_from_word("flaperon_left");

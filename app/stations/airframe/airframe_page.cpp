@@ -234,8 +234,6 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
 void AirframePage::finish(QDoubleSpinBox* box, const char* member) {
   connect(box, &QDoubleSpinBox::editingFinished, this, [this, box, member] {
     auto* typed = static_cast<NumberBox*>(box);
-    if (const QString refusal = typed->take_refusal(); !refusal.isEmpty())
-      Q_EMIT said(box->accessibleName() + QStringLiteral(": ") + refusal);
     // A guess that is typed as it stands is measured, too.
     const auto& guessed = document_.rig().airframe.guessed;
     if (typed->take_typed() && std::find(guessed.begin(), guessed.end(), member) != guessed.end())
@@ -355,9 +353,7 @@ void AirframePage::refresh() {
   v_span_->setVisible(has_v(rig.airframe.kind));
   v_span_label_->setVisible(has_v(rig.airframe.kind));
   v_span_->setCurrentIndex(v_span_->findData(QString::fromLatin1(word(rig.airframe.v_span).data())));
-  const Member& mass = member_of(&Airframe::mass_kg);
-  show_member(*mass_, {mass.name, mass.kind, mass.offset, false, {0, mass.span.most}, mass.spoken},
-              rig.airframe.mass_kg.value_or(0));
+  show_member_or_unknown(*mass_, member_of(&Airframe::mass_kg), rig.airframe.mass_kg);
 
   const AirframeReport& report = document_.review().airframe;
   for (AircraftView* view : {above_, side_, front_}) view->set_panels(report.panels);

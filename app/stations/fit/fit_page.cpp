@@ -454,9 +454,7 @@ void FitPage::refresh() {
       list_->addItem(item);
     }
   }
-  show_member(*frame_mass_, member_of(&Fit::frame_mass_kg), 0);
-  frame_mass_->setMinimum(0);  // stands for not known
-  frame_mass_->setValue(units.mass_out(rig.fit.frame_mass_kg.value_or(0)));
+  show_member_or_unknown(*frame_mass_, member_of(&Fit::frame_mass_kg), rig.fit.frame_mass_kg);
   show_member(*frame_at_, member_of(&Fit::frame_at_m), rig.fit.frame_at_m);
 
   const Balance& b = fit.balance;

@@ -75,7 +75,6 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   side->setSpacing(6);
   side->setContentsMargins(0, 0, 0, 0);
   boxes_ = new HomePlan(document_);
-  connect(boxes_, &HomePlan::said, this, &HomePage::said);
   side->addWidget(boxes_);
   charge_ = new QSlider(Qt::Horizontal);
   charge_->setObjectName(QStringLiteral("charge_left"));
@@ -138,16 +137,16 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   connect(launch_, &QPushButton::clicked, this,
           [this] { document_.apply(lay_out_launch(document_.rig(), document_.catalogue())); });
   side->addWidget(launch_);
-  give_ = hinted_button(tr("Give it there"), "home_give", tr("What has to be known before anything can be worked out"));
-  connect(give_, &QPushButton::clicked, this, [this] {
-    if (const HomeReport* r = report()) Q_EMIT wanted(r->missing_at, QString());
-  });
-  side->addWidget(give_);
   words_ = wrapping_words(9.5);
   words_->setObjectName(QStringLiteral("home_words"));
   words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   words_->setTextFormat(Qt::PlainText);
   side->addWidget(words_);
+  give_ = hinted_button(tr("Give it there"), "home_give", tr("What has to be known before anything can be worked out"));
+  connect(give_, &QPushButton::clicked, this, [this] {
+    if (const HomeReport* r = report()) Q_EMIT wanted(r->missing_at, QString());
+  });
+  side->addWidget(give_);
   side->addStretch(1);
   auto* plan = new QWidget;
   plan->setLayout(side);

@@ -49,10 +49,6 @@ QDoubleSpinBox* HomePlan::box(const char* id, const QString& label, const QStrin
         open && value < b->minimum() + 1e-9 ? std::nullopt : std::optional(value * worth);
     change_home(document_, label, [&](Home& h) { put(h, given); });
   });
-  connect(b, &QDoubleSpinBox::editingFinished, this, [this, b, label] {
-    const QString refusal = static_cast<NumberBox*>(b)->take_refusal();
-    if (!refusal.isEmpty()) Q_EMIT said(label + QStringLiteral(": ") + refusal);
-  });
   return b;
 }
 

@@ -24,9 +24,6 @@ class HomePlan : public QWidget {
   /// As the rig stands; null while it is being worked out.
   void show_plan(const HomeReport* report);
 
- Q_SIGNALS:
-  void said(const QString& words);
-
  private:
   /// A number of the plan; `unknown` for one that may be open.
   QDoubleSpinBox* box(const char* id, const QString& label, const QString& unit, Span range, int decimals,

@@ -13,6 +13,7 @@
 #include "look/pieces.h"
 #include "rig/place.h"
 #include "rig/ranges.h"
+#include "stations/surfaces/share_bar.h"
 #include "surfaces/edits.h"
 #include "surfaces/release.h"
 #include "wiring/edits.h"
@@ -31,7 +32,8 @@ QString output_name(const Output& o, bool release) {
 
 }  // namespace
 
-OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(document), surfaces_(o.surfaces) {
+OutputRow::OutputRow(RigDocument& document, const Output& o)
+    : document_(document), output_(o.id), surfaces_(o.surfaces) {
   setProperty("card", true);
   auto* lines = new QVBoxLayout(this);
   lines->setContentsMargins(10, 6, 10, 6);
@@ -101,12 +103,16 @@ OutputRow::OutputRow(RigDocument& document, const Output& o) : document_(documen
     caption->setProperty("soft", true);
     caption->setFont(Look::instance().text(8.5));
     // Two commands beside each other: share and degrees of each.
-    const int row = 2 * (at / 2), column = 3 * (at % 2);
+    const int row = 3 * (at / 2), column = 3 * (at % 2);
     ++at;
     grid->addWidget(caption, row, column, 1, 2);
     grid->addWidget(box, row + 1, column);
-    if (const auto command = from_word<MixCommand>(key); command && answer && answer->in_degrees)
-      grid->addWidget(degrees(*answer, *command, name), row + 1, column + 1);
+    const auto command = from_word<MixCommand>(key);
+    if (!command) return;
+    shares_.push_back({*command, box, answer && answer->in_degrees ? degrees(*answer, *command, name) : nullptr,
+                       bar(o.id, *command, value)});
+    if (QDoubleSpinBox* in_degrees = shares_.back().degrees) grid->addWidget(in_degrees, row + 1, column + 1);
+    grid->addWidget(shares_.back().bar, row + 2, column, 1, 2);
   };
   for (const Axis axis : all_axes) {
     const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
@@ -140,7 +146,34 @@ void OutputRow::show_effects(const std::vector<Effect>& effects) {
   }
 }
 
-QWidget* OutputRow::degrees(const SurfaceAnswer& answer, MixCommand command, const QString& name) {
+ShareBar* OutputRow::bar(const std::string& output, MixCommand command, double weight) {
+  const QString key = QString::fromLatin1(word(command).data());
+  auto* made = new ShareBar(QStringLiteral("share_%1_%2").arg(QString::fromStdString(output), key), weight);
+  made->setAccessibleName(tr("Bar of the %1 weight").arg(key));
+  connect(made, &ShareBar::pulled, this,
+          [this, output, command](double share) { Q_EMIT trying(output, command, share); });
+  connect(made, &ShareBar::given_up, this, &OutputRow::given_up);
+  connect(made, &ShareBar::let_go, this, [this, output, command](double share) {
+    document_.apply(set_share(document_.rig(), output, command, share));
+  });
+  return made;
+}
+
+void OutputRow::show_weights(const Rig& rig) {
+  const Output* o = rig.output(output_);
+  if (!o) return;
+  for (const Share& s : shares_) {
+    const double share = o->mix.*weight_of(s.command);
+    const QSignalBlocker no_percent(s.percent);
+    s.percent->setValue(100 * share);
+    s.bar->set_value(share);
+    if (!s.degrees) continue;
+    const QSignalBlocker no_degrees(s.degrees);
+    s.degrees->setValue(throw_for(rig, *o, surfaces_.front(), s.command));
+  }
+}
+
+QDoubleSpinBox* OutputRow::degrees(const SurfaceAnswer& answer, MixCommand command, const QString& name) {
   const QString label = QString::fromLatin1(word(command).data());
   auto* box =
       number_box(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(answer.output), label),

@@ -290,10 +290,38 @@ void SurfacesPage::rebuild_rows() {
       refusal_->setText(why);
       refusal_->show();
     });
+    connect(row, &OutputRow::trying, this, &SurfacesPage::try_share);
+    connect(row, &OutputRow::given_up, this, [this] {
+      show_weights(document_.rig());
+      move_surfaces();
+    });
     layout->addWidget(row);
   }
   layout->addStretch();
   replace_content(*area_, inside);
+}
+
+void SurfacesPage::show_weights(const Rig& rig) {
+  for (const auto& [output, row] : rows_) row->show_weights(rig);
+}
+
+/// The weight as it is pulled, and the surfaces at full command of it.
+void SurfacesPage::try_share(const std::string& output, MixCommand command, double share) {
+  const auto tried = with_share(document_.rig(), output, command, share);
+  if (!tried) return;
+  show_weights(*tried);
+  Command full;
+  (command == MixCommand::roll    ? full.roll
+   : command == MixCommand::pitch ? full.pitch
+   : command == MixCommand::yaw   ? full.yaw
+                                  : full.flap) = 1;
+  show_deflections(*tried, full);
+}
+
+void SurfacesPage::show_deflections(const Rig& rig, const Command& command) {
+  std::map<Surface, double> deflections;
+  for (const auto& [surface, degrees] : intended_deflections(rig, command)) deflections[surface] = degrees;
+  view_->set_deflections(deflections);
 }
 
 /// What the sticks leave to the stabilizer, with yaw and flap as they are held.
@@ -328,9 +356,7 @@ void SurfacesPage::move_surfaces() {
   square_->set_command(command_);
   show_room();
   draw_linkage();
-  std::map<Surface, double> deflections;
-  for (const auto& [surface, degrees] : intended_deflections(document_.rig(), command_)) deflections[surface] = degrees;
-  view_->set_deflections(deflections);
+  show_deflections(document_.rig(), command_);
   for (const Output& o : document_.rig().outputs)
     if (const auto it = rows_.find(o.id); it != rows_.end())
       it->second->show_state(mixed(o, shared(document_.rig().outputs, command_, document_.rig().sharing)));

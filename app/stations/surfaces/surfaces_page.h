@@ -51,6 +51,9 @@ class SurfacesPage : public StationPage {
   const Estimate* as_read() const;
   void rebuild_rows();
   void show_effects();
+  void try_share(const std::string& output, MixCommand command, double share);
+  void show_weights(const Rig& rig);
+  void show_deflections(const Rig& rig, const Command& command);
   void move_surfaces();
   void show_room();
 

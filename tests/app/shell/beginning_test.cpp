@@ -82,6 +82,7 @@ void expect_begun(Builder& b, const Told& told) {
   EXPECT_TRUE(b.window.document().unsaved_work()) << "what was put on paper is somebody's work";
 }
 
+void PrintTo(const Told& t, std::ostream* out) { *out << t.name; }
 class FirstRig : public testing::TestWithParam<Told> {};
 
 TEST_P(FirstRig, IsBuiltFromNothingThroughTheWindow) {

@@ -20,6 +20,21 @@
 namespace rigging::app {
 namespace {
 
+TEST_F(Planning, AMassThatCanNotBeIsSaidAndTheOldOneStays) {
+  b.window.go(Station::fit);
+  QStringList said;
+  QObject::connect(b.window.findChild<FitPage*>(), &StationPage::said, [&](const QString& words) { said << words; });
+  const Rig before = rig();
+  b.type("frame_mass", "3");
+  EXPECT_EQ(rig(), before);
+  EXPECT_TRUE(said.join(QLatin1Char(' ')).contains(QStringLiteral("“3 g” does not fit: 5 to 150000 g")))
+      << said.join(QLatin1Char('\n')).toStdString();
+  b.type("frame_mass", "0");
+  EXPECT_FALSE(rig().fit.frame_mass_kg) << "nothing is not known";
+  b.type("frame_mass", "0.4 kg");
+  EXPECT_EQ(rig().fit.frame_mass_kg, 0.4);
+}
+
 TEST_F(Planning, APartIsDraggedNudgedAndTyped) {
   b.window.go(Station::fit);
   QApplication::processEvents();

@@ -19,14 +19,6 @@ const HomeReport* home_of(Builder& b) {
 
 QString text(Builder& b, const char* label) { return b.find<QLabel>(QLatin1String(label))->text(); }
 
-void type(Builder& b, const char* box, const char* number) {
-  auto* edit = b.find<QDoubleSpinBox>(QLatin1String(box));
-  edit->setFocus();
-  edit->selectAll();
-  QTest::keyClicks(edit, QLatin1String(number));
-  QTest::keyClick(edit, Qt::Key_Return);
-}
-
 bool choose(Builder& b, const char* combo, const char* words) {
   auto* box = b.find<QComboBox>(QLatin1String(combo));
   const int at = box->findText(QLatin1String(words));
@@ -59,17 +51,17 @@ TEST(HomePage, FromNothingToAPlanThatComesHome) {
   ASSERT_TRUE(home_of(b));
   QStringList said;
   QObject::connect(b.window.findChild<HomePage*>(), &StationPage::said, [&](const QString& words) { said << words; });
-  type(b, "home_area", "900,5");
+  b.type("home_area", "900,5");
   EXPECT_FALSE(b.window.document().rig().home.area_m);
   EXPECT_TRUE(said.join(QLatin1Char(' ')).contains(QStringLiteral("does not fit")))
       << "nothing is thrown away in silence";
-  type(b, "home_area", "900");
+  b.type("home_area", "900");
   ASSERT_TRUE(home_of(b));
   EXPECT_EQ(b.window.document().rig().home.area_m, 900);
   EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("has to turn home at")); }))
       << text(b, "home_words").toStdString();
   // Too low a threshold is found, and its own button mends it.
-  type(b, "home_warn", "12");
+  b.type("home_warn", "12");
   ASSERT_TRUE(home_of(b));
   EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("too low")); }));
   for (const Snag& s : b.window.document().snags())
@@ -201,7 +193,7 @@ void plan_home(Builder& b) {
   ASSERT_TRUE(home_of(b));
   ASSERT_TRUE(choose(b, "on_loss", "Come home"));
   ASSERT_TRUE(home_of(b));
-  type(b, "home_area", "800");
+  b.type("home_area", "800");
   ASSERT_TRUE(home_of(b));
 }
 
@@ -238,7 +230,7 @@ TEST(HomePage, ModesAndFailsafeAreSetRehearsedMendedWrittenAndProven) {
   ASSERT_TRUE(b.click(QStringLiteral("home_triggers")));
   ASSERT_TRUE(home_of(b));
   // The threshold is too low, and mended by its snag.
-  type(b, "home_warn", "12");
+  b.type("home_warn", "12");
   ASSERT_TRUE(home_of(b));
   ASSERT_TRUE(b.wait([&] { return has_snag(b, "HOME-05"); }));
   for (const Snag& s : b.window.document().snags())

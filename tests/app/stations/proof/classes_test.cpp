@@ -15,6 +15,7 @@ struct ClassAtWork {
   int checks;  ///< directions, and a rudder that leans
 };
 
+void PrintTo(const ClassAtWork& c, std::ostream* out) { *out << c.kind; }
 class EveryClass : public testing::TestWithParam<ClassAtWork> {};
 
 /// From wrongly moving to proven, in the window, as each class answers on its bench. (The middle full controller stands

@@ -125,9 +125,14 @@ TEST(SticksPage, ALossIsSeenByEyeWhereNothingIsHeard) {
   EXPECT_NE(b.window.document().rig().radio.on_loss, OnLoss::hold);
   EXPECT_TRUE(fresh());
   EXPECT_FALSE(b.window.document().rig().proofs.back().simulated) << "no simulated bench was there";
-  // Changing one's mind records nothing.
+  // Changing one's mind records nothing, and takes along what was said of it.
+  const auto noticed = [&] {
+    return b.find<QLabel>(QStringLiteral("sticks_lines"))->text().contains(QStringLiteral("Noticed:"));
+  };
+  EXPECT_TRUE(noticed());
   b.window.document().undo();
   b.window.document().undo();
+  EXPECT_FALSE(noticed());
   ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
   ASSERT_TRUE(b.click(QStringLiteral("listen"))) << "stop";
   EXPECT_FALSE(fresh());

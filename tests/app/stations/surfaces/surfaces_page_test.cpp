@@ -207,6 +207,39 @@ TEST(SurfacesPage, PulsesAreThoseThatSharingLeaves) {
   EXPECT_EQ(at_its_end(), 0);
 }
 
+TEST(SurfacesPage, ABarIsPulledAndOneUndoTakesItBack) {
+  Builder b;
+  b.window.start_demo();
+  b.window.go(Station::surfaces);
+  const auto rig = [&]() -> const Rig& { return b.window.document().rig(); };
+  const auto roll = [&](const char* output) { return rig().output(output)->mix.roll; };
+  const auto percent = [&](const char* output) {
+    return b.find<QDoubleSpinBox>(QStringLiteral("weight_%1_roll").arg(QLatin1String(output)))->value();
+  };
+  const Rig before = rig();
+  auto* bar = b.find(QStringLiteral("share_out_1_roll"));
+  ASSERT_TRUE(bar && bar->isVisible());
+  // Where -70 % stands between -120 and 120, 5 px from both ends; from there to -40 %.
+  const auto at = [&](double share) { return QPoint(qRound(5 + (share + 1.2) / 2.4 * (bar->width() - 10)), 7); };
+  QTest::mousePress(bar, Qt::LeftButton, {}, at(-0.7));
+  QTest::mouseMove(bar, at(-0.4));
+  EXPECT_EQ(percent("out_1"), -40) << "the boxes follow";
+  EXPECT_EQ(percent("out_2"), 40) << "of both halves";
+  EXPECT_EQ(rig(), before) << "nothing is done while it is pulled";
+  QTest::keyClick(bar, Qt::Key_Escape);
+  QTest::mouseRelease(bar, Qt::LeftButton, {}, at(-0.4));
+  EXPECT_EQ(rig(), before);
+  EXPECT_EQ(percent("out_2"), 70) << "given up: as it was";
+  QTest::mousePress(bar, Qt::LeftButton, {}, at(-0.7));
+  QTest::mouseMove(bar, at(-0.4));
+  QTest::mouseRelease(bar, Qt::LeftButton, {}, at(-0.4));
+  QApplication::processEvents();
+  EXPECT_DOUBLE_EQ(roll("out_1"), -0.4);
+  EXPECT_DOUBLE_EQ(roll("out_2"), 0.4);
+  b.window.document().undo();
+  EXPECT_EQ(rig(), before);
+}
+
 TEST(Surfaces, TailMixTrimFlightAndTowReleaseAreTyped) {
   Builder b;
   b.window.start_demo();

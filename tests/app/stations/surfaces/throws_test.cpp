@@ -35,6 +35,31 @@ TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
   EXPECT_TRUE(b.window.findChild<SurfacesPage*>()->throws().answer()->reverse);
 }
 
+TEST(ThrowsPanel, AReadingThatDoesNotFitIsNotTakenAsAnother) {
+  Builder b;
+  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  b.window.go(Station::surfaces);
+  auto* page = b.window.findChild<SurfacesPage*>();
+  QStringList said;
+  QObject::connect(page, &StationPage::said, [&](const QString& words) { said << words; });
+  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+  const QString first = b.find<QLabel>(QStringLiteral("throws_todo"))->text();
+  auto* value = b.find<QDoubleSpinBox>(QStringLiteral("throws_value"));
+  value->setFocus();
+  value->selectAll();
+  QTest::keyClicks(value, QStringLiteral("350"));
+  ASSERT_TRUE(b.click(QStringLiteral("throw_take")));
+  EXPECT_EQ(b.find<QLabel>(QStringLiteral("throws_todo"))->text(), first) << "it still asks for the same";
+  EXPECT_TRUE(said.join(QLatin1Char(' ')).contains(QStringLiteral("“350” does not fit: -200")))
+      << said.join(QLatin1Char('\n')).toStdString();
+  value->setFocus();
+  value->selectAll();
+  QTest::keyClicks(value, QStringLiteral("0,5"));
+  ASSERT_TRUE(b.click(QStringLiteral("throw_take")));
+  EXPECT_NE(b.find<QLabel>(QStringLiteral("throws_todo"))->text(), first);
+}
+
 TEST(ThrowsPanel, AClassThatDrivesNothingIsReadByItsSticks) {
   Builder b;
   ASSERT_TRUE(b.open("delta", Station::sticks));
