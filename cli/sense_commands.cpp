@@ -248,7 +248,7 @@ void level(const Opened& opened, std::optional<double> climb_m_s, std::optional<
   const Rig& rig = opened.rig;
   const AirframeReport airframe = analyze_airframe(rig);
   const FitReport fit = analyze_fit(rig, opened.catalogue, airframe, analyze_power(rig, opened.catalogue));
-  const LevelReport l = analyze_level(rig.airframe, airframe, fit.balance.balance_point.value);
+  const LevelReport l = analyze_level(rig.airframe, airframe, fit.balance.likely_m());
   const auto pitch = climb_m_s ? level_from_climb(rig.airframe, airframe, *climb_m_s) : std::nullopt;
   const auto roll = turn_deg_s ? level_from_turn(rig.airframe, *turn_deg_s) : std::nullopt;
   session.status = l.nose_up ? good : found_wrong;

@@ -10,6 +10,7 @@
 #include <QWidget>
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "paper.h"
 
@@ -53,6 +54,10 @@ QFont Look::columns(double points) const {
   QFont font = text(points);
   font.setFamily(QStringLiteral("Rigging Figures"));
   return font;
+}
+
+void Look::dress() {
+  if (!std::exchange(dressed_, true)) apply();
 }
 
 void Look::set_theme(Theme theme) {
@@ -122,12 +127,12 @@ void Look::apply() {
     QPushButton[flat="true"]:disabled { background: transparent; color: @soft; text-decoration: none; }
     QLineEdit, QComboBox, QDoubleSpinBox, QSpinBox, QPlainTextEdit { background: @sheet; border: 1px solid @line; border-radius: 2px; padding: 3px 5px; selection-background-color: @teal; }
     QLineEdit:focus, QComboBox:focus, QDoubleSpinBox:focus, QSpinBox:focus { border: 2px solid @teal; padding: 2px 4px; }
+    QComboBox { combobox-popup: 0; qproperty-maxVisibleItems: 16; }
+    QComboBox QAbstractItemView::item { padding: 3px 0; }
     QComboBox QAbstractItemView { background: @sheet; border: 1px solid @line; selection-background-color: @teal; selection-color: @sheet; }
-    QComboBox QAbstractItemView::item { padding: 3px 6px; }
-    QComboBox QAbstractItemView::item:selected { background: @teal; color: @sheet; }
     QListWidget, QScrollArea { background: transparent; border: none; }
     QListWidget::item { padding: 4px; }
-    QListWidget::item:selected { background: @teal; color: @sheet; }
+    QListWidget::item:selected { background: @teal; color: @sheet; font-weight: normal; }
     QMenu { background: @sheet; border: 1px solid @line; }
     QMenu::item:selected { background: @teal; color: @sheet; }
     QMenuBar { background: @paper; }
@@ -147,7 +152,7 @@ void Look::apply() {
                                                   {"@line", i.line}, {"@teal", i.teal},   {"@soft", i.soft},
                                                   {"@wash", i.wash}, {"@rust", i.rust}};
   for (const auto& [name, color] : names) css.replace(QLatin1String(name), color.name());
-  qApp->setStyleSheet(css);
+  if (dressed_) qApp->setStyleSheet(css);
 }
 
 void Look::draw_severity(QPainter& p, QRectF box, Severity severity) const {

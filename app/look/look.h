@@ -23,6 +23,10 @@ class Look : public QObject {
  public:
   static Look& instance();
 
+  /// Lays the style sheet on what there is, and on what comes from now on. A window is made before: laid on every widget
+  /// again each time that it or something above it got a parent, the sheet took two thirds of the time of its making
+  /// (docs/performance.md). Later calls change nothing.
+  void dress();
   void set_theme(Theme theme);
   Theme theme() const { return theme_; }
   /// How large text is, 0.8 to 2 of its usual size.
@@ -53,6 +57,7 @@ class Look : public QObject {
 
   Theme theme_ = Theme::paper;
   double text_scale_ = 1;
+  bool dressed_ = false;
 };
 
 inline const Inks& inks() { return Look::instance().inks(); }

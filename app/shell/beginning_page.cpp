@@ -18,6 +18,7 @@
 #include "look/pieces.h"
 #include "look/units.h"
 #include "review/stations.h"
+#include "wiring/ports.h"
 
 namespace rigging::app {
 namespace {
@@ -216,6 +217,7 @@ QWidget* BeginningPage::make_form() {
   connect(controller_, &QComboBox::currentIndexChanged, this, [this] {
     const ControllerClass* c = document_.catalogue().controller(controller_->currentData().toString().toStdString());
     controller_->setToolTip(c ? said_of(c->summary) : tr("You describe its sockets at station wiring afterwards."));
+    show_others();
     if (c)
       receiver_->setCurrentIndex(
           std::max(0, receiver_->findData(said_of(usual_receiver(document_.catalogue(), c->id)))));
@@ -410,10 +412,14 @@ void BeginningPage::propose_drives() {
 
 void BeginningPage::show_others() {
   QStringList lines;
+  const ControllerClass* controller =
+      document_.catalogue().controller(controller_->currentData().toString().toStdString());
   for (const SaidPart& p : parts_in_words(document_.catalogue(), others_->text().toStdString())) {
     QString line =
         said_of(p.said) + QStringLiteral(" → ") +
         (p.kind ? (p.count > 1 ? tr("%1 × ").arg(p.count) : QString()) + said_of(p.kind->name) : tr("left out"));
+    if (const std::string needed = controller && p.kind ? port_lacking(*controller, *p.kind) : ""; !needed.empty())
+      line += tr(": this controller has no %1 for it").arg(said_of(needed));
     if (!p.remark.empty()) line += QStringLiteral(" (%1)").arg(said_of(p.remark));
     lines << line;
   }

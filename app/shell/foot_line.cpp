@@ -64,7 +64,7 @@ void FootLine::fit() {
   room -= show(link_, bench_.state_words(), std::min(room, width() / 2));
   room -= show(said_, words_, room);
   const QString last = QString::fromStdString(document_.history().last_edit());
-  show(edit_, last == words_ || room < 60 ? QString() : last, std::min(room, 200));
+  show(edit_, last == words_ || room < 60 ? QString() : last, room);
 }
 
 void FootLine::resizeEvent(QResizeEvent*) { fit(); }

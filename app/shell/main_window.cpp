@@ -19,7 +19,6 @@
 #include "drawing/rig_sheets.h"
 #include "look/page_scroll.h"
 #include "look/pieces.h"
-#include "look/style_later.h"
 #include "look/units.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"
@@ -50,7 +49,6 @@ class SheetStack : public QStackedWidget {
 MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     : settings_(std::move(settings)),
       document_(std::move(catalogue), settings_.state_folder + QStringLiteral("/recovery")) {
-  const StyleLater later;
   setObjectName(QStringLiteral("main_window"));
   // As much larger as its text, where the screen has that.
   resize((QSizeF(1280, 800) * Look::instance().text_scale())
@@ -142,6 +140,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     document_.start_new(fresh_rig("New aircraft", Airframe{}.kind, "full_controller"));
   }
   go(Station::airframe);
+  Look::instance().dress();
 }
 
 void MainWindow::build_menus() {

@@ -25,9 +25,10 @@ std::vector<NextThing> what_next(const Rig& rig, const Catalogue& catalogue, con
     add({"Measure what is still a guess: " + names, "Speeds, balance and gains follow from them.", Station::airframe,
          "airframe", "To the measures"});
   }
-  if (!rig.fit.frame_mass_kg && !rig.parts.empty())
-    add({"Weigh the bare airframe and find where it balances", "Then the battery's place comes out right.",
-         Station::fit, "frame", "To the balance"});
+  if (!rig.parts.empty() && !(rig.fit.frame_mass_kg && rig.fit.frame_at_m))
+    add({rig.fit.frame_mass_kg ? "Find where the bare airframe balances"
+                               : "Weigh the bare airframe and find where it balances",
+         "Then the battery's place comes out right.", Station::fit, "frame", "To the balance"});
   if (!rig.leads.empty())
     add({"Get what is missing, and plug and solder from the list",
          "Every lead has a number, in the drawing and on the list.",

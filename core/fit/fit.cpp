@@ -82,10 +82,16 @@ double fixing_kg(Fixing fixing, const Point& size) {
 }
 
 void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe, Balance& b) {
-  bool all_known = rig.fit.frame_mass_kg.has_value();
-  if (rig.fit.frame_mass_kg)
-    b.items.push_back(
-        {"", "airframe", *rig.fit.frame_mass_kg, {-rig.fit.frame_at_m, rig.fit.frame_side_m, 0}, true, true});
+  const Fit& frame = rig.fit;
+  bool all_known = frame.frame_mass_kg && frame.frame_at_m;
+  if (frame.frame_mass_kg)
+    b.items.push_back({"",
+                       "airframe",
+                       *frame.frame_mass_kg,
+                       {-frame.frame_at_m.value_or(0), frame.frame_side_m, 0},
+                       frame.frame_at_m.has_value(),
+                       true,
+                       true});
   const auto add = [&](const std::string& id, std::optional<double> mass, bool weighed) {
     MassItem item{id, part_name(rig, catalogue, id), mass.value_or(0), {}, false, weighed};
     if (const Place* place = rig.place(id)) {
@@ -105,16 +111,18 @@ void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& air
   }
   add_leads(rig, b);
   b.complete = all_known;
-  double mass = 0, along = 0, across = 0;
-  for (const MassItem& i : b.items)
+  double total = 0, mass = 0, along = 0, across = 0;  // the mass of what has a place gives the balance
+  for (const MassItem& i : b.items) {
+    total += i.mass_kg;
     if (i.placed) {
       mass += i.mass_kg;
       along += -i.at.x() * i.mass_kg;
       across += i.at.y() * i.mass_kg;
     }
+  }
   const double mac = airframe.mean_chord.value, np = airframe.neutral_point.value, at = mass > 0 ? along / mass : 0;
   b.total = {"Mass",
-             mass,
+             total,
              "kg",
              {},
              {},
@@ -163,6 +171,10 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
   BalanceAdvice a;
   const double mass = b.total.value, off = b.balance_point.value - target;
   if (mass <= 0) return a;
+  if (!b.complete) {
+    a.words = "Not known yet: the bare airframe's mass and balance point, and a mass and a place for every part.";
+    return a;
+  }
   if (std::abs(off) < 0.001) {
     a.words = "It balances there.";
     return a;
@@ -355,8 +367,9 @@ std::vector<Confirmation> confirmations(const Rig& rig, const Catalogue& catalog
 }
 
 std::vector<Figure> FitReport::figures() const {
-  std::vector<Figure> all{balance.total,        balance.balance_point, balance.wanted,
-                          balance.first_flight, balance.static_margin, balance.lateral};
+  const Balance& b = balance;
+  std::vector<Figure> all{b.total, b.wanted, b.first_flight};
+  if (b.complete) all = {b.total, b.balance_point, b.wanted, b.first_flight, b.static_margin, b.lateral};
   for (const CompassReport& c : compasses) all.insert(all.end(), {c.horizontal, c.error});
   return all;
 }
@@ -367,7 +380,7 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
   weigh(rig, catalogue, airframe, r.balance);
   r.balance.to_wanted = advise(rig, catalogue, r.balance, r.balance.wanted.value);
   r.balance.to_first_flight = advise(rig, catalogue, r.balance, r.balance.first_flight.value);
-  if (const double y = r.balance.lateral.value; std::abs(y) > 0.002 && rig.airframe.span_m > 0) {
+  if (const double y = r.balance.lateral.value; r.balance.complete && std::abs(y) > 0.002 && rig.airframe.span_m > 0) {
     const double weight = r.balance.total.value * std::abs(y) / (rig.airframe.span_m / 2 * 0.95);
     r.balance.lateral_advice = "Add " + mass_text(weight) + " at the " + std::string(y > 0 ? "left" : "right") +
                                " wing tip, or move a part to that side.";

@@ -10,6 +10,7 @@ struct MassItem {
   double mass_kg = 0;
   Point at;  ///< metres, body axes with the nose at x = 0
   bool placed = false, weighed = false;
+  bool airframe = false;  ///< the bare airframe, without anything that is listed
   bool operator==(const MassItem&) const = default;
 };
 
@@ -32,7 +33,9 @@ struct Balance {
   Figure static_margin;                      ///< as it is, share of the mean chord in percent
   BalanceAdvice to_wanted, to_first_flight;
   std::string lateral_advice;
-  bool complete = false;  ///< frame weighed and every part placed
+  bool complete = false;  ///< frame weighed and balanced, every part placed
+  /// Where it balances behind the nose, metres; where it is wanted to while that is not known.
+  double likely_m() const { return complete ? balance_point.value : wanted.value; }
   bool operator==(const Balance&) const = default;
 };
 

@@ -303,7 +303,7 @@ Result<Aeroplane> aeroplane_of(const Rig& rig, const Catalogue& catalogue, const
   a.mean_chord_m = airframe.mean_chord.value;
   if (a.wing_area_m2 <= 0 || a.mean_chord_m <= 0) return failure(place, "the wing has no area", "a span and chords");
   a.balance_assumed = !balance.complete;
-  a.balance_m = balance.complete ? balance.balance_point.value : balance.wanted.value;
+  a.balance_m = balance.likely_m();
   const Point about(-a.balance_m, 0, 0);
   a.inertia = inertia_of(rig, catalogue, airframe, balance, mass, about);
   if (!(a.inertia.roll.value > 0 && a.inertia.pitch.value > 0 && a.inertia.yaw.value > 0))

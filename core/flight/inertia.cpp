@@ -48,8 +48,11 @@ Inertia inertia_of(const Rig& rig, const Catalogue& catalogue, const AirframeRep
   Sum all;
   std::optional<Point> frame_at;
   for (const MassItem& item : balance.items) {
-    if (item.part.empty()) frame_at = item.at;
-    if (!item.placed || item.part.empty()) continue;
+    if (!item.placed) continue;
+    if (item.airframe) {
+      frame_at = item.at;
+      continue;
+    }
     frame_kg -= item.mass_kg;
     placed_kg += item.mass_kg;
     all.add(item.mass_kg, item.at);

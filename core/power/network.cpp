@@ -146,8 +146,12 @@ std::string part_name(const Rig& rig, const Catalogue& catalogue, const std::str
   const Part* part = rig.part(part_id);
   if (!part) return part_id;
   if (!part->label.empty()) return part->label;
-  if (part->surface) return part->surface->spoken() + (part->surface->kind == SurfaceKind::motor ? "" : " servo");
   const PartKind* kind = catalogue.part(part->kind);
+  if (part->surface && part->surface->kind != SurfaceKind::motor) return part->surface->spoken() + " servo";
+  // Motor, speed controller and propeller of one side each have their own name.
+  if (part->surface && kind && part->surface->side != Side::single)
+    return (part->surface->side == Side::left ? "left " : "right ") + spoken(word(kind->group));
+  if (part->surface) return part->surface->spoken();
   if (!kind) return part_id;
   const auto same =
       std::count_if(rig.parts.begin(), rig.parts.end(), [&](const Part& p) { return p.kind == part->kind; });

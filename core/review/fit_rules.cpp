@@ -46,7 +46,7 @@ void unknown_kind(const Inspection& in, Findings& found) {
 void unplaced(const Inspection& in, Findings& found) {
   std::string names, first;
   for (const MassItem& i : in.reports.fit.balance.items)
-    if (!i.placed && !in.rig.parts.empty()) {
+    if (!i.placed && !i.airframe && !in.rig.parts.empty()) {
       if (first.empty()) first = i.part;
       names += (names.empty() ? "" : ", ") + i.name;
     }
@@ -61,10 +61,14 @@ void unplaced(const Inspection& in, Findings& found) {
 }
 
 void frame_unweighed(const Inspection& in, Findings& found) {
-  if (!in.rig.parts.empty() && !in.rig.fit.frame_mass_kg)
-    found.add(Severity::worth_knowing, "frame", "The bare airframe has not been weighed",
-              "Without it there is no balance point, only a list.",
-              "Weigh it without the listed parts and find where it balances.");
+  const Fit& fit = in.rig.fit;
+  if (in.rig.parts.empty() || (fit.frame_mass_kg && fit.frame_at_m)) return;
+  found.add(
+      Severity::worth_knowing, "frame",
+      fit.frame_mass_kg ? "Where the bare airframe balances is not told" : "The bare airframe has not been weighed",
+      "Without it there is no balance point, only a list.",
+      fit.frame_mass_kg ? "Balance it without the listed parts, and measure from the nose."
+                        : "Weigh it without the listed parts and find where it balances.");
 }
 
 std::optional<Fix> move_battery(const Inspection& in) {

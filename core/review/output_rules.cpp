@@ -4,8 +4,10 @@
 #include "airframe/kinds.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "fit/edits.h"
 #include "review/wiring_pieces.h"
 #include "wiring/plan.h"
+#include "wiring/ports.h"
 
 namespace rigging {
 namespace rules::wiring {
@@ -208,7 +210,17 @@ void nothing_plugged(const Inspection& in, Findings& found) {
     if (!k || k->terminals.empty() || k->group == PartGroup::lead) continue;
     const bool touched = std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
                                      [&](const Lead& l) { return far_end(l, p.id) != nullptr; });
-    if (!touched)
+    if (touched) continue;
+    if (const std::string needed = in.controller ? port_lacking(*in.controller, *k) : ""; !needed.empty())
+      found
+          .add(Severity::fix_first, p.id,
+               "The " + in.controller->name + " has no " + needed + " for the " + name(in, p.id),
+               "There is nowhere to plug it in, so it does nothing.", "Leave it out, or take a class that has one.")
+          .fix = Fix{"Leave it out", [id = p.id, catalogue = in.catalogue](const Rig& rig) {
+                       const auto without = remove_part(rig, catalogue, id);
+                       return without ? without->rig : rig;
+                     }};
+    else
       found
           .add(Severity::fix_first, p.id, name(in, p.id) + " is plugged in nowhere", "It does nothing.",
                "Let the plan find its place.")

@@ -204,6 +204,10 @@ void dark(const Inspection& in, Findings& found) {
     if (c.part == "controller" && in.rig.parts.empty()) continue;
     const bool needed =
         c.part == "controller" || (k && (k->group == PartGroup::receiver || k->group == PartGroup::servo));
+    // What hangs on nothing is another rule's.
+    if (!needed && std::none_of(in.rig.leads.begin(), in.rig.leads.end(),
+                                [&](const Lead& l) { return far_end(l, c.part) != nullptr; }))
+      continue;
     found.add(needed ? Severity::grounds : Severity::fix_first, c.part,
               capital(c.name) + " is dark with the battery in", "No source reaches it.",
               "Check its lead and the red wire on the way.");

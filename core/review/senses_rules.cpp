@@ -82,8 +82,7 @@ void sensors_against_parts(const Inspection& in, Findings& found) {
 void level_far_from_the_wing(const Inspection& in, Findings& found) {
   if (!in.rig.sensing.level_nose_up_deg) return;
   const double told = *in.rig.sensing.level_nose_up_deg;
-  const Figure& at = in.reports.fit.balance.balance_point;
-  const LevelReport level = analyze_level(in.rig.airframe, in.reports.airframe, at.value);
+  const LevelReport level = analyze_level(in.rig.airframe, in.reports.airframe, in.reports.fit.balance.likely_m());
   if (!level.nose_up) return;
   const double low = std::min(level.nose_up->least.value_or(0), usual_level_least_deg) - 2,
                high = std::max(level.nose_up->most.value_or(0), usual_level_most_deg) + 2;

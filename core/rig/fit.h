@@ -21,7 +21,7 @@ struct Bay {
 /// What the fit station knows beyond the places.
 struct Fit {
   std::optional<double> frame_mass_kg;                ///< airframe without the listed parts
-  double frame_at_m = 0.4;                            ///< its balance point behind the nose
+  std::optional<double> frame_at_m;                   ///< its balance point behind the nose
   double frame_side_m = 0;                            ///< right of the middle
   std::optional<Bay> bay, second_bay;                 ///< the second behind it, or under the wing
   double static_margin = 0.10;                        ///< wanted, as a share of the mean chord

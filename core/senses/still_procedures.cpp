@@ -221,7 +221,7 @@ const LevelProcedure::Known& LevelProcedure::known(const Scene& scene) const {
       known_->rig.places != r.places) {
     Known k{r, analyze_airframe(r), {}};
     const FitReport fit = analyze_fit(r, scene.catalogue, k.airframe, analyze_power(r, scene.catalogue));
-    k.level = analyze_level(r.airframe, k.airframe, fit.balance.balance_point.value);
+    k.level = analyze_level(r.airframe, k.airframe, fit.balance.likely_m());
     known_ = std::move(k);
   }
   return *known_;

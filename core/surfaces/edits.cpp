@@ -20,6 +20,13 @@ std::string spoken_output(const Output& o) {
   return (name.empty() ? "motor" : name) + " (" + o.id + ")";
 }
 
+/// "Roll weight of left elevon (out_1) and right elevon (out_2) set to 50 %".
+std::string weight_words(const std::string& command, const std::vector<const Output*>& outputs, double weight) {
+  std::string names;
+  for (const Output* o : outputs) names += (names.empty() ? "" : " and ") + spoken_output(*o);
+  return capital(command) + " weight of " + names + " set to " + number_text(100 * weight, 0) + " %";
+}
+
 }  // namespace
 
 Result<Edit> reverse(const Rig& rig, const std::string& output) {
@@ -61,7 +68,7 @@ Result<Edit> flip_weight(const Rig& rig, const std::string& output, Axis axis) {
 
 Result<Edit> set_weight(const Rig& rig, const std::string& output, const std::string& command, double weight) {
   auto edit = set_value(rig, place_of({"outputs", output, "mix", command}), weight);
-  if (edit) edit->label = capital(command) + " weight of " + output + " set to " + number_text(100 * weight, 0) + " %";
+  if (const Output* o = rig.output(output); edit && o) edit->label = weight_words(command, {o}, weight);
   return edit;
 }
 
@@ -70,7 +77,10 @@ Result<Edit> set_share(const Rig& rig, const std::string& output, MixCommand com
   if (!edit) return edit;
   auto shared = with_share(rig, output, command, weight);
   if (!shared) return tl::make_unexpected(shared.error());
-  return Edit{std::move(*shared), std::move(edit->label)};
+  std::vector<const Output*> changed{rig.output(output)};
+  for (const Output& o : rig.outputs)
+    if (o.id != output && *shared->output(o.id) != o) changed.push_back(&o);
+  return Edit{std::move(*shared), weight_words(std::string(word(command)), changed, weight)};
 }
 
 Result<Edit> set_throw(const Rig& rig, Surface surface, MixCommand command, double degrees) {

@@ -150,6 +150,20 @@ bool worth_having(const Terminal& t) {
   return t.serves == word(PortJob::telemetry) || t.serves == word(PortJob::video_control);
 }
 
+std::string port_lacking(const ControllerClass& controller, const PartKind& kind) {
+  if (kind.group == PartGroup::receiver) return {};  // which may be set to say something else
+  const Terminal* data = nullptr;
+  for (const Terminal& t : kind.terminals) {
+    if (worth_having(t)) continue;
+    const bool is_data = t.kind == TerminalKind::serial || t.kind == TerminalKind::two_wire;
+    if (!is_data || std::any_of(controller.ports.begin(), controller.ports.end(),
+                                [&](const Terminal& port) { return mates(t, port); }))
+      return {};
+    if (!data) data = &t;
+  }
+  return !data ? "" : data->kind == TerminalKind::two_wire ? "two-wire bus" : "serial port";
+}
+
 std::optional<double> baud_of(const Part& part, const PartKind& kind) {
   if (part.baud) return part.baud;
   return kind.serial ? std::optional(kind.serial->baud) : std::nullopt;

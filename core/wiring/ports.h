@@ -20,6 +20,10 @@ std::optional<Signal> receiver_signal(const Rig& rig, const Catalogue& catalogue
 /// Worth having, and the model flies without: one wire that brings or takes figures.
 bool worth_having(const Terminal& part_socket);
 
+/// What a part would need of the class to be of any use, "serial port" or "two-wire bus", where the class has none of
+/// it; empty where it can be plugged in, or does something without data too.
+std::string port_lacking(const ControllerClass& controller, const PartKind& kind);
+
 /// True for a port of the board that can be told a job.
 bool can_be_told(const Terminal& port);
 /// The job that a part's socket gives to the port it is plugged into.

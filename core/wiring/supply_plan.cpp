@@ -3,6 +3,7 @@
 #include "base/number.h"
 
 #include "wiring/planner.h"
+#include "wiring/ports.h"
 
 namespace rigging {
 namespace {
@@ -387,6 +388,8 @@ void Planner::say_what_stays_dark() {
     double asked = 0, least_v = 0, most_v = 60;
     for (const Draw& d : net.draws)
       if (net.rail_of[static_cast<std::size_t>(d.node)] == static_cast<int>(q)) {
+        const PartKind* kind = kind_of(rig(), catalogue_, d.part);
+        if (kind && !port_lacking(*controller_, *kind).empty()) continue;  // which a source would not help
         names.insert(name(d.part));
         if (first.empty()) first = d.part;
         asked += d.load.most_a;

@@ -8,6 +8,7 @@
 #include "bench_rig.h"
 #include "fit/fit.h"
 #include "fit/usual_places.h"
+#include "power/network.h"
 #include "review/grouped.h"
 #include "review/review.h"
 #include "wiring/plan.h"
@@ -55,6 +56,12 @@ TEST(Begin, FiveFirstRigsArePlacedFedAndPlanned) {
     const Rig rig = begun(f);
     EXPECT_EQ(rig.places.size(), rig.parts.size() + 1) << f.name;
     EXPECT_TRUE(find_clashes(rig, shipped()).empty()) << f.name;
+    // Of two drives each thing has its side and its own name.
+    std::set<std::string> names;
+    for (const Part& p : rig.parts) {
+      const std::string name = part_name(rig, shipped(), p.id);
+      EXPECT_TRUE(names.insert(name).second) << f.name << ": another " << name;
+    }
     const Plan plan = plan_wiring(rig, shipped());
     for (const Obstacle& o : plan.obstacles) ADD_FAILURE() << f.name << ": " << o.what;
     EXPECT_EQ(plan.changes, 0) << f.name << ": planned already";
@@ -71,6 +78,24 @@ TEST(Begin, FiveFirstRigsArePlacedFedAndPlanned) {
         ADD_FAILURE() << f.name << " " << g.first().code << " " << g.first().what << " " << g.more();
     for (const Snag& s : r.snags) EXPECT_NE(s.severity, Severity::grounds) << f.name << " " << s.code << " " << s.what;
   }
+}
+
+TEST(Begin, WhatTheClassHasNoPortForIsSaidOnceAndNotFed) {
+  First first{"too much", AirframeKind::v_tail, 2.4, 3.8, "radio_stabilizer", "", "satellite with compass, pitot"};
+  const Rig rig = begun(first);
+  std::multiset<std::string> told;
+  for (const Snag& s : review(rig, shipped()).snags)
+    if (s.code.starts_with("WIRING") || s.code == "POWER-14") {
+      told.insert(s.code);
+      ASSERT_TRUE(s.fix) << s.code << " " << s.what;
+      EXPECT_NE(s.what.find(" has no "), std::string::npos) << s.what;
+      EXPECT_EQ(s.fix->apply(rig).parts.size(), rig.parts.size() - 1) << s.what;
+    }
+  EXPECT_EQ(told, (std::multiset<std::string>{"WIRING-21", "WIRING-21"})) << "said, and not that they are dark as well";
+  for (const Obstacle& o : plan_wiring(rig, shipped()).obstacles) EXPECT_NE(o.code, "POWER-14") << o.what;
+  // A class with the ports has nothing to say.
+  first.controller = "full_controller";
+  for (const Snag& s : review(begun(first), shipped()).snags) EXPECT_NE(s.code, "WIRING-21") << s.what;
 }
 
 TEST(Begin, WhatNextIsThreeThings) {

@@ -31,7 +31,7 @@ TEST(Fit, TheAdviceIsRightWhenItIsFollowed) {
   for (const char* name : {"hedgerow", "heath", "delta", "bramble"})
     for (const double shift : {-0.04, -0.015, 0.02, 0.05}) {
       Rig rig = demo(name);
-      rig.fit.frame_at_m += shift;
+      *rig.fit.frame_at_m += shift;
       const Balance b = fit(rig).balance;
       if (!b.to_wanted.battery_to_m && !b.to_wanted.weight_kg) continue;
       if (b.to_wanted.battery_to_m) rig.place("battery")->x_m = -*b.to_wanted.battery_to_m;
@@ -45,6 +45,23 @@ TEST(Fit, TheAdviceIsRightWhenItIsFollowed) {
       EXPECT_NEAR(after.balance_point.value, after.wanted.value, 1e-6)
           << name << " " << shift << ": " << b.to_wanted.words;
     }
+}
+
+TEST(Fit, WithoutTheFrameNothingIsSaidOfTheBalance) {
+  for (const bool mass : {true, false}) {
+    Rig rig = demo("hedgerow");
+    rig.place("battery")->y_m = 0.3;  // which would be told to be put right
+    mass ? rig.fit.frame_mass_kg.reset() : rig.fit.frame_at_m.reset();
+    const FitReport r = fit(rig);
+    EXPECT_FALSE(r.balance.complete);
+    for (const Figure& f : r.figures()) EXPECT_EQ(f.name.find("Balance point behind"), std::string::npos) << f.name;
+    for (const BalanceAdvice& a : {r.balance.to_wanted, r.balance.to_first_flight}) {
+      EXPECT_FALSE(a.battery_to_m || a.weight_kg);
+      EXPECT_NE(a.words.find("Not known yet"), std::string::npos) << a.words;
+    }
+    EXPECT_TRUE(r.balance.lateral_advice.empty()) << r.balance.lateral_advice;
+    EXPECT_EQ(r.balance.likely_m(), r.balance.wanted.value);
+  }
 }
 
 // Common practice: on the fixed class only the arrow counts; an inline unit half round is cured by its switches, across

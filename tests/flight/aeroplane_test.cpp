@@ -147,6 +147,26 @@ TEST(Aeroplane, InertiaOfAWeightAtTheTipIsItsOwn) {
   EXPECT_NEAR(with->inertia.pitch.value, before->inertia.pitch.value, 0.01);
 }
 
+/// Steiner's theorem, for the frame alone: the leads and what holds the parts have places of their own.
+TEST(Aeroplane, InertiaFollowsTheFrameToWhereItBalances) {
+  const Rig rig = demo("hedgerow");
+  const auto inertia = [&](double frame_at_m, double& frame_kg) {
+    Rig moved = rig;
+    moved.fit.frame_at_m = frame_at_m;
+    const Review r = review(moved, shipped());
+    frame_kg = 1.6;
+    for (const MassItem& i : r.fit.balance.items)
+      if (!i.airframe) frame_kg -= i.mass_kg;
+    return inertia_of(moved, shipped(), r.airframe, r.fit.balance, 1.6, Point(-0.5, 0, 0));
+  };
+  double kg = 0;
+  const Inertia at_it = inertia(0.5, kg), behind = inertia(0.7, kg);
+  EXPECT_GT(kg, 0.3);
+  EXPECT_NEAR(behind.pitch.value - at_it.pitch.value, kg * 0.2 * 0.2, 1e-6);
+  EXPECT_NEAR(behind.yaw.value - at_it.yaw.value, kg * 0.2 * 0.2, 1e-6);
+  EXPECT_NEAR(behind.roll.value, at_it.roll.value, 1e-9);
+}
+
 TEST(Aeroplane, ImpossibleOnesGetAClearAnswer) {
   Rig rig = of_kind(AirframeKind::two_ailerons);
   rig.airframe.mass_kg.reset();

@@ -59,8 +59,9 @@ std::vector<Break> fit_breaks() {
            [](Rig& r) { std::erase_if(r.places, [](const Place& p) { return p.part == "buzzer"; }); },
            {"FIT-02"}},
           {"frame not weighed", "hedgerow", [](Rig& r) { r.fit.frame_mass_kg.reset(); }, {"FIT-03"}},
-          {"tail heavy", "hedgerow", [](Rig& r) { r.fit.frame_at_m += 0.05; }, {"FIT-04"}},
-          {"nose heavy", "hedgerow", [](Rig& r) { r.fit.frame_at_m -= 0.03; }, {"FIT-05"}},
+          {"frame not balanced", "hedgerow", [](Rig& r) { r.fit.frame_at_m.reset(); }, {"FIT-03"}},
+          {"tail heavy", "hedgerow", [](Rig& r) { *r.fit.frame_at_m += 0.05; }, {"FIT-04"}},
+          {"nose heavy", "hedgerow", [](Rig& r) { *r.fit.frame_at_m -= 0.03; }, {"FIT-05"}},
           {"leaning", "hedgerow", [](Rig& r) { r.fit.frame_side_m = 0.03; }, {"FIT-06"}},
           {"mass differs", "hedgerow", [](Rig& r) { r.airframe.mass_kg = 2.4; }, {"FIT-07"}},
           {"two in one place", "hedgerow", [](Rig& r) { put(r, "buzzer", 0.405, 0, 0); }, {"FIT-08"}},
@@ -98,7 +99,7 @@ std::vector<Break> fit_breaks() {
            [](Rig& r) {
              put(r, "controller", 0.574, 0.0, 0.0);
              for (Lead& l : r.leads) l.length_m.reset();
-             r.fit.frame_at_m -= 0.0002;
+             *r.fit.frame_at_m -= 0.0002;
            },
            {"FIT-14"}},
           {"compass turned by currents",
@@ -144,7 +145,7 @@ std::vector<Break> fit_breaks() {
              std::erase_if(r.parts, [](const Part& p) { return p.id == "battery"; });
              std::erase_if(r.places, [](const Place& p) { return p.part == "battery"; });
              remove_lead(r, "esc_battery");
-             r.fit.frame_at_m -= 0.040;
+             *r.fit.frame_at_m -= 0.040;
              r.airframe.mass_kg = 0.873;
            },
            {"FIT-22", "POWER-02", "POWER-14", "POWER-14", "POWER-26"}}};
@@ -292,7 +293,7 @@ std::vector<Break> power_breaks() {
        [](Rig& r) {
          std::erase_if(r.parts, [](const Part& p) { return p.id == "propeller"; });
          std::erase_if(r.places, [](const Place& p) { return p.part == "propeller"; });
-         r.fit.frame_at_m += 0.004;
+         *r.fit.frame_at_m += 0.004;
        },
        {"POWER-26"}},
       {"no reserve", "hedgerow", [](Rig& r) { r.power.reserve_share = 0.05; }, {"POWER-27"}}};
@@ -437,7 +438,7 @@ std::vector<Break> wiring_breaks() {
          add_part(r, "pick", "camera_switch").mass_kg = 0;
          put(r, "pick", 0.2, 0.5, 0);
        },
-       {"POWER-14", "WIRING-21", "WIRING-37"}},
+       {"WIRING-21", "WIRING-37"}},
       {"software port for nothing",
        "hedgerow",
        [](Rig& r) {
@@ -486,7 +487,7 @@ std::vector<Break> wiring_breaks() {
          r.fit.frame_side_m -= 0.006;
        },
        {"WIRING-20"}},
-      {"plugged in nowhere", "hedgerow", [](Rig& r) { remove_lead(r, "buzzer"); }, {"WIRING-21", "POWER-14"}},
+      {"plugged in nowhere", "hedgerow", [](Rig& r) { remove_lead(r, "buzzer"); }, {"WIRING-21"}},
       {"servo on another's output",
        "hedgerow",
        [](Rig& r) {

@@ -140,6 +140,7 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   frame_mass_ = number_box(QStringLiteral("frame_mass"), tr("Bare airframe"), 84);
   frame_mass_->setSpecialValueText(tr("not known"));
   frame_at_ = number_box(QStringLiteral("frame_at"), tr("It balances behind the nose"), 84);
+  frame_at_->setSpecialValueText(tr("not known"));
   form->addWidget(new QLabel(tr("Bare airframe weighs")), row, 0);
   form->addWidget(frame_mass_, row++, 1);
   form->addWidget(new QLabel(tr("and balances at")), row, 0);
@@ -207,7 +208,9 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   });
   connect(frame_at_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
-    document_.apply(set_value(document_.rig(), "fit/frame_at_m", Units::instance().length_in(shown)));
+    Json at;
+    if (shown > frame_at_->minimum()) at = Units::instance().length_in(shown);
+    document_.apply(set_value(document_.rig(), "fit/frame_at_m", at));
   });
   connect(add, &QPushButton::clicked, this, &FitPage::ask_for_part);
   connect(remove_, &QPushButton::clicked, this, &FitPage::remove_chosen);
@@ -455,14 +458,17 @@ void FitPage::refresh() {
     }
   }
   show_member_or_unknown(*frame_mass_, member_of(&Fit::frame_mass_kg), rig.fit.frame_mass_kg);
-  show_member(*frame_at_, member_of(&Fit::frame_at_m), rig.fit.frame_at_m);
+  show_member_or_unknown(*frame_at_, member_of(&Fit::frame_at_m), rig.fit.frame_at_m);
 
   const Balance& b = fit.balance;
   if (rig.parts.empty())
     balance_->setText(
         tr("No parts are listed yet: add the battery, the servos and the rest, then drag them to where they go."));
   else if (!b.complete)
-    balance_->setText(tr("The balance point needs the bare airframe's mass and a place for every part."));
+    balance_->setText(!rig.fit.frame_mass_kg
+                          ? tr("The balance point needs the bare airframe's mass and a place for every part.")
+                      : !rig.fit.frame_at_m ? tr("The balance point needs to know where the bare airframe balances.")
+                                            : tr("The balance point needs the mass of every part and its place."));
   else {
     const bool holds = b.balance_point.value >= b.band_front_m && b.balance_point.value <= b.band_back_m;
     balance_->setText(tr("Balances %1 behind the nose, %2 of %3 to %4: %5. First flight: %6")

@@ -11,8 +11,8 @@
 namespace rigging::app {
 namespace {
 
-constexpr double step = 0.05, most = 1.2;
-constexpr double rim = 5;  ///< half of the grip, px
+constexpr double step = 0.05, bar_end = 1.2;  ///< shares
+constexpr double rim = 5;                     ///< half of the grip, px
 
 }  // namespace
 
@@ -30,14 +30,14 @@ void ShareBar::set_value(double share) {
   update();
 }
 
-QSize ShareBar::sizeHint() const { return {Look::instance().px(60), Look::instance().px(14)}; }
+QSize ShareBar::sizeHint() const { return {Look::instance().px(128), Look::instance().px(14)}; }
 
-double ShareBar::x_of(double share) const { return rim + (share + most) / (2 * most) * (width() - 2 * rim); }
+double ShareBar::x_of(double share) const { return rim + (share + bar_end) / (2 * bar_end) * (width() - 2 * rim); }
 
 void ShareBar::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const double y = height() / 2.0, at = x_of(std::clamp(value_, -most, most)), zero = x_of(0);
+  const double y = height() / 2.0, at = x_of(std::clamp(value_, -bar_end, bar_end)), zero = x_of(0);
   p.setPen(QPen(inks().line, 2));
   p.drawLine(QPointF(rim, y), QPointF(width() - rim, y));
   p.setPen(QPen(inks().soft, 1));
@@ -51,8 +51,8 @@ void ShareBar::paintEvent(QPaintEvent*) {
 }
 
 void ShareBar::pull_to(double x) {
-  const double share = (x - rim) / (width() - 2 * rim) * 2 * most - most;
-  const double stepped = std::clamp(std::round(share / step) * step, -most, most);
+  const double share = (x - rim) / (width() - 2 * rim) * 2 * bar_end - bar_end;
+  const double stepped = std::clamp(std::round(share / step) * step, -bar_end, bar_end);
   if (stepped == value_) return;
   set_value(stepped);
   Q_EMIT pulled(stepped);

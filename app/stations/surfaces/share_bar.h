@@ -14,7 +14,6 @@ class ShareBar : public QWidget {
   void set_value(double share);
   double value() const { return value_; }
   QSize sizeHint() const override;
-  QSize minimumSizeHint() const override { return sizeHint(); }
 
  Q_SIGNALS:
   void pulled(double share);

@@ -1,4 +1,5 @@
 #include <gtest/gtest.h>
+#include <QAbstractItemView>
 #include <QTest>
 #include <memory>
 
@@ -19,6 +20,16 @@
 
 namespace rigging::app {
 namespace {
+
+/// WCAG 2.1, from the relative luminances; 4.5 : 1 is wanted for text.
+double contrast(QColor a, QColor b) {
+  const auto luminance = [](QColor c) {
+    const auto part = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+    return 0.2126 * part(c.redF()) + 0.7152 * part(c.greenF()) + 0.0722 * part(c.blueF());
+  };
+  const double x = luminance(a), y = luminance(b);
+  return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
+}
 
 TEST(LookNumbers, ACommaIsADecimalPoint) {
   for (const char* typed : {"1,5", "1.5"}) {
@@ -49,16 +60,31 @@ TEST(Units, ConvertAtTheScreenOnly) {
   set_unit_system(UnitSystem::metric);
 }
 
+TEST(Look, TheChosenEntryOfADropDownIsReadable) {
+  Look::instance().dress();
+  for (const Theme theme : {Theme::paper, Theme::field, Theme::dark}) {
+    Look::instance().set_theme(theme);
+    QComboBox box;
+    box.addItems({QStringLiteral("first"), QStringLiteral("MMMM"), QStringLiteral("third")});
+    box.setCurrentIndex(1);
+    box.show();
+    box.showPopup();
+    QApplication::processEvents();
+    const QImage seen = box.view()->viewport()->grab().toImage();
+    const QRect row = box.view()->visualRect(box.model()->index(1, 0)).intersected(seen.rect());
+    ASSERT_FALSE(row.isEmpty());
+    const QColor ground = seen.pixelColor(row.right() - 2, row.center().y());
+    double most = 1;
+    for (int x = row.left(); x <= row.right(); ++x)
+      for (int y = row.top(); y <= row.bottom(); ++y) most = std::max(most, contrast(ground, seen.pixelColor(x, y)));
+    EXPECT_GE(most, 4.5) << static_cast<int>(theme) << " " << ground.name().toStdString();
+    EXPECT_LT(contrast(ground, inks().teal), 1.1);
+    box.hidePopup();
+  }
+  Look::instance().set_theme(Theme::paper);
+}
+
 TEST(Look, ThemesKeepContrast) {
-  // WCAG 2.1 relative luminance; 4.5 : 1 for text.
-  const auto luminance = [](QColor c) {
-    const auto part = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
-    return 0.2126 * part(c.redF()) + 0.7152 * part(c.greenF()) + 0.0722 * part(c.blueF());
-  };
-  const auto contrast = [&](QColor a, QColor b) {
-    const double x = luminance(a), y = luminance(b);
-    return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
-  };
   for (const Theme theme : {Theme::paper, Theme::field, Theme::dark}) {
     Look::instance().set_theme(theme);
     const Inks& i = inks();

@@ -84,7 +84,7 @@ TEST_F(Planning, EveryStationStandsAtTheSmallestSize) {
 
 TEST_F(Planning, LongFixesStayInsideTheirPanel) {
   Rig heavy = rig();
-  heavy.fit.frame_at_m += 0.045;
+  *heavy.fit.frame_at_m += 0.045;
   heavy.lead("receiver")->plug_turned = true;
   heavy.outputs[0].rate_hz = 333;
   b.window.document().edit(heavy, QStringLiteral("three faults"));

@@ -117,7 +117,7 @@ TEST_F(Planning, BeforeTheFrameIsWeighedADragSaysHowFarTheBalanceGoes) {
 TEST_F(Planning, BalanceIsSaidAndTheFixMovesTheBattery) {
   b.window.go(Station::fit);
   EXPECT_TRUE(text("balance_words").contains(QStringLiteral("holds")));
-  b.find<QDoubleSpinBox>(QStringLiteral("frame_at"))->setValue(rig().fit.frame_at_m * 1000 + 45);
+  b.find<QDoubleSpinBox>(QStringLiteral("frame_at"))->setValue(*rig().fit.frame_at_m * 1000 + 45);
   EXPECT_TRUE(text("balance_words").contains(QStringLiteral("tail-heavy"))) << text("balance_words").toStdString();
   for (const Snag& s : b.window.document().review().snags)
     if (s.code == "FIT-04") {
