@@ -3,6 +3,7 @@
 #include <QKeyEvent>
 #include <QPainter>
 #include <algorithm>
+#include <cmath>
 
 #include "look/look.h"
 
@@ -73,6 +74,10 @@ void StickSquare::paintEvent(QPaintEvent*) {
   p.setFont(Look::instance().text(8));
   p.drawText(QRectF(0, 0, width(), 14), Qt::AlignCenter, tr("stick forward: nose down"));
   p.drawText(QRectF(0, height() - 18, width(), 14), Qt::AlignCenter, tr("stick back: nose up"));
+  // It stays where it is put, so that one can look; how a hand lets go of it stands there then.
+  if (std::abs(command_.roll) > 0.02 || std::abs(command_.pitch) > 0.02)
+    p.drawText(QRectF(box.left(), command_.pitch > 0.5 ? box.top() + 4 : box.bottom() - 18, box.width(), 14),
+               Qt::AlignCenter, tr("double click: let go"));
 }
 
 void StickSquare::drag(QPointF pos) {

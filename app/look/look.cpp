@@ -132,7 +132,8 @@ void Look::apply() {
     QComboBox QAbstractItemView { background: @sheet; border: 1px solid @line; selection-background-color: @teal; selection-color: @sheet; }
     QListWidget, QScrollArea { background: transparent; border: none; }
     QListWidget::item { padding: 4px; }
-    QListWidget::item:selected { background: @teal; color: @sheet; font-weight: normal; }
+    QListWidget::item:selected { background: @teal; color: @sheet; }
+    QListWidget#begin_kinds::item { padding: 0; }
     QMenu { background: @sheet; border: 1px solid @line; }
     QMenu::item:selected { background: @teal; color: @sheet; }
     QMenuBar { background: @paper; }

@@ -23,9 +23,9 @@ class Look : public QObject {
  public:
   static Look& instance();
 
-  /// Lays the style sheet on what there is, and on what comes from now on. A window is made before: laid on every widget
-  /// again each time that it or something above it got a parent, the sheet took two thirds of the time of its making
-  /// (docs/performance.md). Later calls change nothing.
+  /// Lays the style sheet on what there is, and on what comes from now on. A window is made before: laid on every
+  /// widget again each time that it or something above it got a parent, the sheet took two thirds of the time of its
+  /// making (docs/performance.md). Later calls change nothing.
   void dress();
   void set_theme(Theme theme);
   Theme theme() const { return theme_; }

@@ -5,16 +5,25 @@
 #include <QLabel>
 #include <QToolTip>
 
+#include "base/wrapped.h"
+
 namespace rigging::app {
+
+QString hint_lines(const QString& words) {
+  constexpr std::size_t most = 64;
+  QStringList lines;
+  for (const QString& line : words.split(QLatin1Char('\n')))
+    for (const std::string& part : wrapped(line.toStdString(), most)) lines << QString::fromStdString(part);
+  return lines.join(QLatin1Char('\n'));
+}
 
 bool PlainText::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::Polish) {
     if (auto* label = qobject_cast<QLabel*>(watched); label && label->textFormat() == Qt::AutoText)
       label->setTextFormat(Qt::PlainText);
   } else if (event->type() == QEvent::ToolTip) {
-    if (auto* widget = qobject_cast<QWidget*>(watched); widget && Qt::mightBeRichText(widget->toolTip())) {
-      QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(),
-                         QStringLiteral("<qt>%1</qt>").arg(widget->toolTip().toHtmlEscaped()), widget);
+    if (auto* widget = qobject_cast<QWidget*>(watched); widget && !widget->toolTip().isEmpty()) {
+      QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), hint_lines(widget->toolTip()), widget);
       return true;
     }
   }

@@ -7,6 +7,8 @@
 #include <QToolTip>
 #include <algorithm>
 
+#include "look/plain_text.h"
+
 namespace rigging::app {
 
 Glossary::Glossary(const QString& manual_folder, QObject* parent) : QObject(parent) {
@@ -47,11 +49,10 @@ bool Glossary::eventFilter(QObject* watched, QEvent* event) {
   const QString sentence = label->textFormat() == Qt::RichText
                                ? QTextDocumentFragment::fromHtml(label->text()).toPlainText()
                                : label->text();
-  QString words;
-  for (const Term& t : terms_in(sentence))
-    words += QStringLiteral("<p><b>%1</b>: %2</p>").arg(t.word.toHtmlEscaped(), t.meaning.toHtmlEscaped());
+  QStringList words;
+  for (const Term& t : terms_in(sentence)) words << hint_lines(t.word + QStringLiteral(": ") + t.meaning);
   if (words.isEmpty()) return QObject::eventFilter(watched, event);
-  QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), words, label);
+  QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), words.join(QStringLiteral("\n\n")), label);
   return true;
 }
 

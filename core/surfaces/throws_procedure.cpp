@@ -310,7 +310,9 @@ void ThrowsProcedure::say_result(Card& card, const Scene& scene) const {
 void ThrowsProcedure::add_answer(Card& card, const Output& o, const Scene& scene) const {
   const Centring& a = *answer_;
   const auto plural = [](double n, const char* one, const char* many) { return std::abs(n) == 1 ? one : many; };
-  card.lines.push_back({"It stands " + number_text(a.neutral_now_deg, 1) + "° off at its centre."});
+  card.lines.push_back({std::abs(a.neutral_now_deg) < 0.05
+                            ? "It stands flush at its centre."
+                            : "It stands " + number_text(a.neutral_now_deg, 1) + "° off at its centre."});
   if (a.teeth != 0)
     card.lines.push_back({"Set the servo arm " + std::to_string(std::abs(a.teeth)) + " " +
                               plural(a.teeth, "tooth", "teeth") + (a.teeth > 0 ? " toward" : " away from") +
@@ -322,7 +324,7 @@ void ThrowsProcedure::add_answer(Card& card, const Output& o, const Scene& scene
                               " of the clevis.",
                           true});
   if (a.reverse)
-    card.lines.push_back({"Reverse " + o.id +
+    card.lines.push_back({"Reverse its output (" + o.id + ")" +
                               ": a rising pulse moves this servo the other way than the output is set for. The mix "
                               "stays as it is.",
                           true});
@@ -450,7 +452,7 @@ Card ThrowsProcedure::card(const Scene& scene) const {
   add_actions(card, scene);
   if (mechanical())
     card.caution = "Battery out before a finger goes near the arm.";
-  else if (card.busy || card.action("throw_supply"))
+  else if (card.busy || card.action("throw_supply") || card.action("throw_begin"))
     card.caution = "Propeller off. Fingers clear of the linkage while it moves.";
   return card;
 }

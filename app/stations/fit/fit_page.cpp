@@ -66,6 +66,7 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   list_ = new QListWidget;
   list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   list_->setObjectName(QStringLiteral("parts"));
+  list_->setWordWrap(true);  // long names are read whole
   list_->setAccessibleName(tr("Parts"));
   right->addWidget(list_, 1);
   auto* buttons = new QHBoxLayout;
@@ -102,7 +103,7 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
     form->addWidget(new QLabel(label), row, 0);
     form->addWidget(box, row++, 1);
   }
-  form->addWidget(turn_, row, 0);
+  form->addWidget(turn_, row++, 0, 1, 2);
   angles_ = new QPushButton(tr("askew…"));
   angles_->setObjectName(QStringLiteral("small_angles"));
   angles_->setToolTip(tr("Small angles on top of the turn, and the alignment that follows"));

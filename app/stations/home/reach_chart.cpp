@@ -179,7 +179,14 @@ void ReachChart::paintEvent(QPaintEvent*) {
   p.drawPolygon(shape(shown_.reach, &HomeReach::reach_m));
   p.restore();
 
-  // Rings and the compass.
+  // Rings and the compass. A name on a ring keeps clear of the aircraft.
+  const auto on_ring = [&](const QString& words, double ring_m, double bearing_deg, double other_deg) {
+    const QRectF aircraft(at(gone_m_, bearing_deg_) - QPointF(22, 22), QSizeF(44, 44));
+    QRectF box(0, 0, p.fontMetrics().horizontalAdvance(words) + 6, 14);
+    box.moveCenter(at(ring_m, bearing_deg));
+    if (box.intersects(aircraft)) box.moveCenter(at(ring_m, other_deg));
+    return box;
+  };
   p.setBrush(Qt::NoBrush);
   p.setFont(Look::instance().figures(8.5));
   for (int k = 1; k <= 4; ++k) {
@@ -187,8 +194,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.setPen(QPen(i.line, 1, k == 4 ? Qt::SolidLine : Qt::DotLine));
     p.drawEllipse(home, m * scale(), m * scale());
     const QString words = said_of(field_text(m));
-    QRectF box(0, 0, p.fontMetrics().horizontalAdvance(words) + 6, 14);
-    box.moveCenter(at(m, shown_.wind.from_deg + 140));
+    const QRectF box = on_ring(words, m, shown_.wind.from_deg + 140, shown_.wind.from_deg + 220);
     p.fillRect(box, i.paper);
     p.setPen(i.soft);
     p.drawText(box, Qt::AlignCenter, words);
@@ -218,8 +224,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.drawEllipse(home, shown_.area_m * scale(), shown_.area_m * scale());
     p.setFont(Look::instance().text(8.5));
     const QString words = tr("flies as far as this");
-    QRectF box(0, 0, p.fontMetrics().horizontalAdvance(words) + 6, 14);
-    box.moveCenter(at(shown_.area_m, shown_.wind.from_deg - 40));
+    const QRectF box = on_ring(words, shown_.area_m, shown_.wind.from_deg - 40, shown_.wind.from_deg + 40);
     p.fillRect(box, i.sheet);
     p.setPen(i.teal);
     p.drawText(box, Qt::AlignCenter, words);

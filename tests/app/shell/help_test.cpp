@@ -98,7 +98,22 @@ TEST(Glossary, ShowsUnderARestingPointer) {
   label.show();
   QHelpEvent rests(QEvent::ToolTip, QPoint(3, 3), label.mapToGlobal(QPoint(3, 3)));
   QApplication::sendEvent(&label, &rests);
-  EXPECT_TRUE(QToolTip::text().contains(QStringLiteral("neutral point"))) << QToolTip::text().toStdString();
+  const auto hint = [] {
+    QString seen;
+    for (const QWidget* w : QApplication::topLevelWidgets())
+      if (const auto* tip = qobject_cast<const QLabel*>(w); tip && tip->inherits("QTipLabel") && tip->isVisible()) {
+        EXPECT_EQ(tip->textFormat(), Qt::PlainText);
+        seen = tip->text();
+      }
+    return seen;
+  };
+  EXPECT_TRUE(hint().startsWith(QStringLiteral("static margin: distance from"))) << hint().toStdString();
+  EXPECT_TRUE(hint().simplified().contains(QStringLiteral("neutral point"))) << hint().toStdString();
+  // A hint from a file is shown as it is, in lines that are read at a glance.
+  label.setToolTip(QStringLiteral("<b>bold</b> ") + QStringLiteral("and on ").repeated(30));
+  QApplication::sendEvent(&label, &rests);
+  EXPECT_TRUE(hint().startsWith(QStringLiteral("<b>bold</b> and on"))) << hint().toStdString();
+  for (const QString& line : hint().split(QLatin1Char('\n'))) EXPECT_LE(line.size(), 64);
   QToolTip::hideText();
 }
 
