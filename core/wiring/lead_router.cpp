@@ -154,6 +154,7 @@ void LeadRouter::lay() {
     }
     if (!better) break;
   }
+  if (work < most_work) shorten_detours();
   routes_.clear();
   for (const Lead& l : leads_) {
     std::vector<Point> corners;
@@ -167,6 +168,47 @@ void LeadRouter::lay() {
         corners.push_back(p);
     }
     routes_.push_back(std::move(corners));
+  }
+}
+
+int LeadRouter::cost() const {
+  int sum = crossings() * crossing_cost + shared_points() * upon_cost;
+  for (const Lead& l : leads_)
+    for (std::size_t i = 1; i < l.path.size(); ++i) {
+      const Point &a = l.path[i - 1], &b = l.path[i];
+      sum += 1 + charge_[index(b)];
+      if (i + 1 < l.path.size() && (l.path[i + 1].x - a.x) * (l.path[i + 1].y - a.y) != 0) sum += bend_cost;
+    }
+  return sum;
+}
+
+/// A lead that was laid late may have been left only the way round everything. It is laid first, and the other that was
+/// in its way after it, where both together are the better for it and no more leads cross.
+void LeadRouter::shorten_detours() {
+  const auto length = [](const Lead& l) { return static_cast<double>(l.path.size()); };
+  for (Lead& l : leads_) {
+    const double straight = std::abs(l.from.at.x - l.to.at.x) + std::abs(l.from.at.y - l.to.at.y);
+    for (Lead& other : leads_) {
+      if (length(l) < 1.15 * straight + 6) break;
+      if (&other == &l) continue;
+      const std::vector<Point> way = l.path, others_way = other.path;
+      const int before = cost(), crossed = crossings();
+      mark(l, -1);
+      mark(other, -1);
+      route(l);
+      mark(l, 1);
+      if (l.path.size() < way.size()) {
+        route(other);
+        mark(other, 1);
+        if (cost() < before && crossings() <= crossed) continue;
+        mark(other, -1);
+      }
+      mark(l, -1);
+      l.path = way;
+      other.path = others_way;
+      mark(l, 1);
+      mark(other, 1);
+    }
   }
 }
 

@@ -22,7 +22,8 @@ class LeadRouter {
   void charge(Point from, Point to, int cost);
   /// Puts a lead between two points of the grid. Ends outside the grid are moved to its edge.
   void join(End from, End to);
-  /// Lays all leads, short ones first, and lays those again that cross another until nothing gets better.
+  /// Lays all leads, short ones first, and lays those again that cross another until nothing gets better; then those
+  /// that go a long way round, with the one that is in their way after them.
   void lay();
 
   /// Corners of each lead from its first end to its second, in the order they were joined.
@@ -43,6 +44,9 @@ class LeadRouter {
   bool inside(Point p) const { return p.x >= 0 && p.y >= 0 && p.x < columns_ && p.y < rows_; }
   void route(Lead& lead);
   void mark(const Lead& lead, int by);
+  /// What all leads cost as they lie: length, bends, and what they pass.
+  int cost() const;
+  void shorten_detours();
 
   int columns_, rows_;
   std::vector<int> charge_;

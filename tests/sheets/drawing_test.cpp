@@ -5,7 +5,9 @@
 #include <set>
 
 #include "base/polyline.h"
+#include "begin/begin.h"
 #include "bench_rig.h"
+#include "power/network.h"
 #include "sheets/sketch.h"
 #include "wiring/layout.h"
 #include "wiring/lead_router.h"
@@ -160,6 +162,31 @@ TEST(WiringLayout, LeadsRunRoundBoardPartsAndSocketsAndCrossSeldom) {
                 << a.part << " on " << b.part;
       }
     }
+}
+
+// A servo's lead that was laid late once went round all the others.
+TEST(WiringLayout, ServoLeadsGoStraightToTheirSockets) {
+  Beginning b;
+  b.kind = AirframeKind::v_tail, b.span_m = 2.4, b.mass_kg = 3.8, b.controller = "large_controller";
+  const auto airframe = airframe_of(b);
+  b.drive = suggest_drives(*airframe, shipped(), {}).front().kinds;
+  b.servo = usual_servo(*airframe, shipped());
+  b.receiver = usual_receiver(shipped(), b.controller);
+  b.others =
+      parts_in_words(shipped(), "satellite with compass, airspeed, recording camera, 5 V 5 A regulator, power module");
+  const Rig rig = begin_rig(shipped(), b)->rig;
+  int servos = 0;
+  const WiringLayout layout = layout_wiring(rig, shipped(), 200, 81);
+  for (const auto& line : layout.lines) {
+    const Lead& lead = *rig.lead(line.lead);
+    const PartKind* kind = kind_of(rig, shipped(), lead.from.part == "controller" ? lead.to.part : lead.from.part);
+    if (!kind || kind->group != PartGroup::servo) continue;
+    ++servos;
+    double length = 0;
+    for (std::size_t i = 1; i < line.corners.size(); ++i) length += (line.corners[i] - line.corners[i - 1]).lpNorm<1>();
+    EXPECT_LE(length, 1.15 * (line.corners.back() - line.corners.front()).lpNorm<1>() + 8) << line.lead;
+  }
+  EXPECT_EQ(servos, 4);
 }
 
 TEST(WiringLayout, PartsStandAtTheEdgeWhereTheirSocketsAre) {
