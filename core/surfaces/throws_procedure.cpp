@@ -370,10 +370,6 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
            .hint = "Eyes on the simulated model, to a tenth of a degree",
            .enabled = looks_ >= least_looks && now_s_ - still_since_s_ > still_s});
   }
-  if (scene.bench.hands && !scene.bench.battery)
-    add({.id = "throw_supply",
-         .label = "Battery in (simulated)",
-         .hint = "The simulated servos stand still without it"});
   if (!reading) {
     if (by_hands)
       add({.id = "throw_hands",
@@ -426,6 +422,11 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
                               : c->why_not) +
                  ".";
   }
+  // Last, so that nothing moves under the hand when it goes.
+  if (scene.bench.hands && !scene.bench.battery)
+    add({.id = "throw_supply",
+         .label = "Battery in (simulated)",
+         .hint = "The simulated servos stand still without it"});
 }
 
 Card ThrowsProcedure::card(const Scene& scene) const {
