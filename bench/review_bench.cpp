@@ -8,11 +8,12 @@
 #include "review/review.h"
 #include "rig/rig_file.h"
 #include "wiring/plan.h"
+#include "places.h"
 
 namespace rigging {
 namespace {
 
-const std::filesystem::path source(RIGGING_SOURCE_DIR);
+const std::filesystem::path source(in_source(""));
 
 void review_demo(benchmark::State& state) {
   const Catalogue catalogue = *load_catalogue(source / "data/catalogue");

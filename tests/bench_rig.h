@@ -16,16 +16,17 @@
 #include "surfaces/linkage.h"
 #include "surfaces/surface_checks.h"
 #include "wiring/lead_checks.h"
+#include "places.h"
 
 namespace rigging {
 
 inline const Catalogue& shipped() {
-  static const Catalogue c = *load_catalogue(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue");
+  static const Catalogue c = *load_catalogue(in_source("/data/catalogue"));
   return c;
 }
 
 inline Rig demo(const std::string& name) {
-  return *load_rig(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo" / (name + ".rig.json"));
+  return *load_rig(std::filesystem::path(in_source("/data/demo")) / (name + ".rig.json"));
 }
 
 inline Part& add_part(Rig& rig, const std::string& id, const std::string& kind,

@@ -128,8 +128,8 @@ void Look::apply() {
     QLineEdit, QComboBox, QDoubleSpinBox, QSpinBox, QPlainTextEdit { background: @sheet; border: 1px solid @line; border-radius: 2px; padding: 3px 5px; selection-background-color: @teal; }
     QLineEdit:focus, QComboBox:focus, QDoubleSpinBox:focus, QSpinBox:focus { border: 2px solid @teal; padding: 2px 4px; }
     QComboBox { combobox-popup: 0; qproperty-maxVisibleItems: 16; }
-    QComboBox QAbstractItemView::item { padding: 3px 0; }
     QComboBox QAbstractItemView { background: @sheet; border: 1px solid @line; selection-background-color: @teal; selection-color: @sheet; }
+    QComboBox QAbstractItemView::item { padding: 3px 0; }
     QListWidget, QScrollArea { background: transparent; border: none; }
     QListWidget::item { padding: 4px; }
     QListWidget::item:selected { background: @teal; color: @sheet; }

@@ -5,7 +5,7 @@
 #include "base/described.h"
 #include "base/units.h"
 #include "base/words.h"
-#include "look/pieces.h"
+#include "look/number_box.h"
 
 namespace rigging::app {
 
@@ -30,10 +30,10 @@ inline void show_member(QDoubleSpinBox& box, const Member& m, double value, int 
 }
 
 /// As `show_member`, for one that may be not known: that stands at zero, below the range.
-inline void show_member_or_unknown(QDoubleSpinBox& box, const Member& m, std::optional<double> value) {
+inline void show_member_or_unknown(NumberBox& box, const Member& m, std::optional<double> value) {
   Member from_zero = m;
   from_zero.span.least = 0;
-  static_cast<NumberBox&>(box).set_least_known(m.span.least * shown_in_box(m).factor);
+  box.set_least_known(m.span.least * shown_in_box(m).factor);
   show_member(box, from_zero, value.value_or(0));
 }
 

@@ -4,7 +4,6 @@
 #include <QEvent>
 #include <QGridLayout>
 #include <QListWidget>
-#include <QScrollArea>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -16,6 +15,7 @@
 #include "look/measure_edit.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
+#include "look/side_scroll.h"
 #include "look/units.h"
 #include "review/stations.h"
 #include "wiring/ports.h"
@@ -23,7 +23,7 @@
 namespace rigging::app {
 namespace {
 
-constexpr int picture_w = 92, picture_h = 62, names_h = 48;
+constexpr int picture_w = 92, picture_h = 62;
 constexpr const char* own_board = "";  ///< described after the beginning
 
 /// A field with what it is for before it.
@@ -115,6 +115,10 @@ QWidget* BeginningPage::make_form() {
   receiver_->setObjectName(QStringLiteral("begin_receiver"));
   receiver_->setAccessibleName(tr("Receiver"));
   add_row(fitted, tr("&Receiver"), receiver_);
+  for (QComboBox* box : {controller_, receiver_}) {
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(12);
+  }
   form->addLayout(fitted);
   auto* others = new QLabel(tr("What &else is on board"));
   form->addWidget(others);
@@ -146,13 +150,7 @@ QWidget* BeginningPage::make_form() {
   drive_words_ = caution_words(9);
   drive_words_->setObjectName(QStringLiteral("begin_drive_words"));
   form->addWidget(drive_words_);
-  auto* area = new QScrollArea;
-  area->setWidgetResizable(true);
-  area->setFrameShape(QFrame::NoFrame);
-  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  area->setFocusPolicy(Qt::NoFocus);
-  area->setWidget(told);
-  keep_width(area, 400);
+  auto* area = new SideScroll(400, told);
 
   // What it looks like
   auto* right = new QVBoxLayout;
@@ -161,13 +159,10 @@ QWidget* BeginningPage::make_form() {
   kinds_->setObjectName(QStringLiteral("begin_kinds"));
   kinds_->setAccessibleName(tr("Kind of airframe"));
   kinds_->setViewMode(QListView::IconMode);
-  kinds_->setIconSize({picture_w, picture_h});
   kinds_->setMovement(QListView::Static);
   kinds_->setResizeMode(QListView::Adjust);
   kinds_->setWordWrap(true);
   kinds_->setUniformItemSizes(true);
-  kinds_->setGridSize({picture_w + 10, picture_h + names_h});
-  kinds_->setFixedHeight(2 * (picture_h + names_h) + 8);
   kinds_->setTextElideMode(Qt::ElideNone);
   kinds_->setFont(Look::instance().text(8));
   kinds_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOn);  // a narrow window has more rows than are seen
@@ -276,6 +271,11 @@ void BeginningPage::fill_kinds() {
   const QSignalBlocker quiet(kinds_);
   const int chosen = kinds_->currentRow();
   kinds_->clear();
+  // A picture with a name of up to three lines below it; two rows of them are seen.
+  const int wide = Look::instance().px(picture_w), names = 3 * kinds_->fontMetrics().lineSpacing() + 6;
+  kinds_->setIconSize({wide, picture_h});
+  kinds_->setGridSize({wide + 10, picture_h + names});
+  kinds_->setFixedHeight(2 * (picture_h + names) + 8);
   AircraftView pen(AircraftView::From::above);
   pen.resize(2 * picture_w, 2 * picture_h);
   for (const auto& [k, name] : Words<AirframeKind>::list) {

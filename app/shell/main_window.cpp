@@ -141,6 +141,8 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   }
   go(Station::airframe);
   Look::instance().dress();
+  // Kept as they are chosen: not every end is a closed window.
+  connect(&Look::instance(), &Look::changed, this, &MainWindow::keep_preferences);
 }
 
 void MainWindow::build_menus() {
@@ -202,6 +204,7 @@ void MainWindow::build_menus() {
   connect(imperial_, &QAction::toggled, this, [this](bool on) {
     set_unit_system(on ? UnitSystem::imperial : UnitSystem::metric);
     document_.say_again();
+    keep_preferences();
   });
   add(view, tr("Larger text"), QKeySequence(QStringLiteral("Ctrl++")),
       [] { Look::instance().set_text_scale(Look::instance().text_scale() + text_step); });
@@ -472,7 +475,8 @@ void MainWindow::compare_with_board(bool always_show) {
 
 void MainWindow::fit_snags() {
   // The sheet needs its room on a small screen, or where text is large; snags wrap.
-  snags_->setFixedWidth(Look::instance().px(width() < 1120 * Look::instance().text_scale() ? 190 : 264));
+  const double scale = Look::instance().text_scale();
+  snags_->setFixedWidth(width() < 1120 * scale ? qRound(190 * (0.3 + 0.7 * scale)) : Look::instance().px(264));
 }
 
 void MainWindow::resizeEvent(QResizeEvent* event) {

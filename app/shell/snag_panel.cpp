@@ -42,6 +42,9 @@ QLabel* wrapped(const std::string& text, bool soft) {
   return label;
 }
 
+/// Of the panel, its scroll bar, the card and a button in it.
+constexpr int around_px = 58;
+
 }  // namespace
 
 SnagPanel::SnagPanel(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
@@ -78,7 +81,9 @@ void SnagPanel::set_station(Station station) {
 QPushButton* SnagPanel::fix_button(const Snag& snag) {
   // A button does not wrap by itself; broken so that it fits the narrow panel, too.
   QStringList lines;
-  for (const std::string& line : rigging::wrapped(snag.fix->label, width() > 200 ? 32 : 20)) lines << said_of(line);
+  const int letter = QFontMetrics(Look::instance().text(9)).averageCharWidth();
+  const auto most = static_cast<std::size_t>(std::max(12, (width() - around_px) / letter));
+  for (const std::string& line : rigging::wrapped(snag.fix->label, most)) lines << said_of(line);
   auto* fix = new QPushButton(lines.join(QLatin1Char('\n')));
   fix->setAccessibleName(said_of(snag.fix->label));
   fix->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
@@ -105,11 +110,13 @@ QWidget* SnagPanel::way_there(const Snag& snag) {
   code->setProperty("soft", true);
   code->setFont(Look::instance().text(8));
   auto* both = new QWidget;
-  auto* line = new QHBoxLayout(both);
+  // A long code stands below where both have no room on a line.
+  const bool fits = there->sizeHint().width() + code->sizeHint().width() + 6 <= width() - around_px;
+  auto* line = new QBoxLayout(fits ? QBoxLayout::LeftToRight : QBoxLayout::TopToBottom, both);
   line->setContentsMargins(0, 0, 0, 0);
-  line->addWidget(there);
-  line->addStretch();
-  line->addWidget(code);
+  line->setSpacing(0);
+  line->addWidget(there, 0, Qt::AlignLeft);
+  line->addWidget(code, 0, Qt::AlignRight);
   return both;
 }
 

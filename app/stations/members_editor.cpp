@@ -10,6 +10,7 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "look/number_box.h"
 #include "look/pieces.h"
 
 namespace rigging::app {

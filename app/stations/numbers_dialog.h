@@ -6,7 +6,7 @@
 
 #include "base/described.h"
 #include "document/rig_document.h"
-#include "look/pieces.h"
+#include "look/number_box.h"
 
 class QDoubleSpinBox;
 class QFormLayout;

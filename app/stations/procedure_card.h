@@ -2,7 +2,7 @@
 
 #include <QWidget>
 
-#include "look/pieces.h"
+#include "look/number_box.h"
 #include "stations/procedure_runner.h"
 
 class QBoxLayout;

@@ -6,7 +6,7 @@
 #include "bench/bench_link.h"
 #include "document/rig_document.h"
 #include "drawing/rig_sheets.h"
-#include "look/pieces.h"
+#include "look/number_box.h"
 #include "look/request.h"
 #include "stations/procedure_card.h"
 

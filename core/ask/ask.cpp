@@ -82,6 +82,12 @@ class Asker {
     figures();
     topics();
     std::stable_sort(found_.begin(), found_.end(), [](const Answer& a, const Answer& b) { return a.fit > b.fit; });
+    // A figure that a topic says too stands once.
+    std::vector<Answer> once;
+    for (Answer& a : found_)
+      if (std::none_of(once.begin(), once.end(), [&](const Answer& o) { return o.text == a.text; }))
+        once.push_back(std::move(a));
+    found_ = std::move(once);
     if (found_.size() > 8) found_.resize(8);
     return std::move(found_);
   }

@@ -222,10 +222,8 @@ class Belongs {
     const HalfSurface& wing = planform_.wing;
     const double flying = rig_.airframe.mass_kg.value_or(0);
     double mass = rig_.fit.frame_mass_kg.value_or(std::max(least_frame_share * flying, flying - parts));
-    double moment =
-        -mass * (rig_.fit.frame_mass_kg && rig_.fit.frame_at_m
-                     ? *rig_.fit.frame_at_m
-                     : wing.quarter_chord_m() + bare_frame_chords(rig_.airframe.kind) * wing.mean_chord_m());
+    double moment = -mass * rig_.fit.frame_at_m.value_or(wing.quarter_chord_m() +
+                                                         bare_frame_chords(rig_.airframe.kind) * wing.mean_chord_m());
     const auto add = [&](const std::string& id, double kg) {
       if (const Place* p = rig_.place(id)) mass += kg, moment += kg * p->x_m;
     };

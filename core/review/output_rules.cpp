@@ -208,9 +208,7 @@ void nothing_plugged(const Inspection& in, Findings& found) {
   for (const Part& p : in.rig.parts) {
     const PartKind* k = in.catalogue.part(p.kind);
     if (!k || k->terminals.empty() || k->group == PartGroup::lead) continue;
-    const bool touched = std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
-                                     [&](const Lead& l) { return far_end(l, p.id) != nullptr; });
-    if (touched) continue;
+    if (plugged(in, p.id)) continue;
     if (const std::string needed = in.controller ? port_lacking(*in.controller, *k) : ""; !needed.empty())
       found
           .add(Severity::fix_first, p.id,

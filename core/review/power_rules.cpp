@@ -4,7 +4,7 @@
 #include "base/number.h"
 #include "base/units.h"
 #include "power/plugs.h"
-#include "review/rules.h"
+#include "review/wiring_pieces.h"
 #include "wiring/wiring.h"
 
 namespace rigging {
@@ -205,9 +205,7 @@ void dark(const Inspection& in, Findings& found) {
     const bool needed =
         c.part == "controller" || (k && (k->group == PartGroup::receiver || k->group == PartGroup::servo));
     // What hangs on nothing is another rule's.
-    if (!needed && std::none_of(in.rig.leads.begin(), in.rig.leads.end(),
-                                [&](const Lead& l) { return far_end(l, c.part) != nullptr; }))
-      continue;
+    if (!needed && !rules::wiring::plugged(in, c.part)) continue;
     found.add(needed ? Severity::grounds : Severity::fix_first, c.part,
               capital(c.name) + " is dark with the battery in", "No source reaches it.",
               "Check its lead and the red wire on the way.");

@@ -46,6 +46,11 @@ Fix move_end(const Touch& t, const Terminal& to) {
       [socket = to.id, at_from = t.board == &t.lead->from](Lead& l) { (at_from ? l.from : l.to).socket = socket; });
 }
 
+bool plugged(const Inspection& in, const std::string& part) {
+  return std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                     [&](const Lead& l) { return far_end(l, part) != nullptr; });
+}
+
 bool socket_used(const Inspection& in, const std::string& socket) {
   return std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
                      [&](const Lead& l) { return far_end(l, "controller", socket) != nullptr; });

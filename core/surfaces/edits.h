@@ -37,8 +37,6 @@ Result<Edit> use_holes(const Rig& rig, Surface surface, double arm_m, double hor
 Edit throws_read(const Rig& rig, Surface surface, std::vector<ThrowReading> readings);
 /// After hands have set the servo arm and the rod as the centring says; the readings are forgotten.
 Edit arm_and_rod_set(const Rig& rig, Surface surface, const Centring& done);
-/// Direction, centre and ends of the surface's output as the centring says; the readings are forgotten. The surface
-/// must have an output.
 /// What full command moves the surface on the linkage as read, before a centring is set and after it: degrees, in the
 /// order of `MixCommand`; 0 where the output does not mix the command.
 struct CommandThrows {
@@ -50,6 +48,8 @@ CommandThrows command_throws(const Rig& rig, Surface surface, const Centring& wa
 /// As `centre_and_ends_set`, with the weights of this output raised so that every command keeps its throw as far as the
 /// travel goes. The other half of a pair stays as it is: nobody has read it.
 Edit centre_and_ends_set_keeping_throws(const Rig& rig, Surface surface, const Centring& wanted);
+/// Direction, centre and ends of the surface's output as the centring says; the readings are forgotten. The surface
+/// must have an output.
 Edit centre_and_ends_set(const Rig& rig, Surface surface, const Centring& wanted);
 
 /// What a flight trimmed by hand has shown: where each surface sat, degrees (0: flush), and the open share of the

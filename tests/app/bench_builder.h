@@ -21,6 +21,7 @@
 #include "stations/proof/proof_page.h"
 #include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/surfaces_page.h"
+#include "places.h"
 
 namespace rigging::app {
 
@@ -35,7 +36,7 @@ inline constexpr int patience = 1;
 class Builder {
  public:
   explicit Builder(QStringList faults = {}, int random = 2, unsigned seed = 8)
-      : window(*load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue"), settings(faults, random, seed)) {
+      : window(*load_catalogue(in_source("/data/catalogue")), settings(faults, random, seed)) {
     window.show();
     EXPECT_TRUE(QTest::qWaitForWindowExposed(&window));
     window.activateWindow();  // without a window manager nobody else gives it the keyboard
@@ -43,7 +44,7 @@ class Builder {
   }
   Settings settings(const QStringList& faults, int random, unsigned seed) {
     Settings s;
-    s.data_folder = QStringLiteral(RIGGING_SOURCE_DIR "/data");
+    s.data_folder = QString::fromStdString(in_source("/data"));
     s.state_folder = folder.path();
     s.demo_faults = faults;
     s.demo_random = random;
@@ -103,7 +104,7 @@ class Builder {
 
   /// A demo rig by its name, on a station.
   bool open(const char* rig, Station station) {
-    if (!window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(rig))))
+    if (!window.open_file(QString::fromStdString(in_source("/data/demo/%1.rig.json")).arg(QLatin1String(rig))))
       return false;
     window.go(station);
     return true;
@@ -305,7 +306,7 @@ inline void follow_sticks(Builder& b) {
 }
 
 inline void bring_up(Builder& b, unsigned seed) {
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/hedgerow.rig.json"))));
   b.window.start_troubled_bench(seed, {true, false, true});
   b.window.go(Station::sticks);
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
@@ -365,7 +366,7 @@ inline int pixels(QWidget& widget, const QColor& ink) {
 /// The demo aircraft in a window, for the stations that plan.
 class Planning : public testing::Test {
  protected:
-  void SetUp() override { b.window.document().start_new(*load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")); }
+  void SetUp() override { b.window.document().start_new(*load_rig(in_source("/data/demo/hedgerow.rig.json"))); }
   const Rig& rig() { return b.window.document().rig(); }
   void drag(QWidget* view, QPointF from, QPointF to) {
     QTest::mousePress(view, Qt::LeftButton, {}, from.toPoint());

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "bench_rig.h"
+#include "places.h"
 
 namespace rigging {
 namespace {
@@ -60,7 +61,7 @@ Json flat(Json c) {
 TEST(OwnParts, AbilitiesThatStandSideBySideFindTheirStation) {
   const auto file = std::filesystem::temp_directory_path() / ("rigging_" + std::to_string(::getpid()) + ".parts.json");
   const Json shipped_file =
-      *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue/controllers.json");
+      *read_json_file(in_source("/data/catalogue/controllers.json"));
   for (const int version : {1, 2, 3}) {
     Json own{{"format", "parts"}, {"version", version}, {"controllers", Json::array()}};
     for (const Json& c : shipped_file["controllers"]) {

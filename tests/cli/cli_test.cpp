@@ -4,6 +4,7 @@
 #include "base/json.h"
 #include "cli/run_cli.h"
 #include "signal/capture.h"
+#include "places.h"
 
 namespace rigging {
 namespace {
@@ -413,7 +414,7 @@ TEST(Cli, AnswersWithoutAWindowingLibrary) {
   EXPECT_EQ(run("--version").status, 0);
   EXPECT_EQ(run("--help").status, 0);
   // Only the program that makes a PDF knows Qt.
-  FILE* pipe = ::popen((std::string("ldd ") + RIGGING_CLI).c_str(), "r");
+  FILE* pipe = ::popen((std::string("ldd ") + program("rigging-cli")).c_str(), "r");
   std::string libraries;
   char block[4096];
   for (std::size_t n; (n = std::fread(block, 1, sizeof block, pipe)) > 0;) libraries.append(block, n);

@@ -8,10 +8,12 @@
 #include <fstream>
 #include <sstream>
 
+#include "places.h"
+
 /// Runs the command line as its users do.
 namespace rigging {
 
-inline const std::filesystem::path source(RIGGING_SOURCE_DIR);
+inline const std::filesystem::path source(in_source(""));
 
 struct Ran {
   int status = -1;
@@ -20,7 +22,7 @@ struct Ran {
 
 inline Ran run(const std::string& arguments) {
   const auto error_file = std::filesystem::temp_directory_path() / ("rigging_cli_err_" + std::to_string(::getpid()));
-  FILE* pipe = ::popen((std::string(RIGGING_CLI) + " " + arguments + " 2>" + error_file.string()).c_str(), "r");
+  FILE* pipe = ::popen((program("rigging-cli") + " " + arguments + " 2>" + error_file.string()).c_str(), "r");
   Ran ran;
   char block[4096];
   for (std::size_t n; (n = std::fread(block, 1, sizeof block, pipe)) > 0;) ran.out.append(block, n);

@@ -9,11 +9,12 @@
 #include "direction/direction_checks.h"
 #include "rig/differing.h"
 #include "rig/rig_file.h"
+#include "places.h"
 
 namespace rigging::direction {
 namespace {
 
-const std::filesystem::path source(RIGGING_SOURCE_DIR);
+const std::filesystem::path source(in_source(""));
 const Catalogue& catalogue() {
   static const Catalogue c = *load_catalogue(source / "data/catalogue");
   return c;

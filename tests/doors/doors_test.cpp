@@ -19,6 +19,7 @@
 #include "stations/entries.h"
 #include "stations/proof/proof_chain.h"
 #include "store.h"
+#include "places.h"
 
 // The doors of docs/contributing.md: one of each is added here, as a later station would, and looked for wherever a
 // builder would meet it. Everything that is added stands in this file.
@@ -165,7 +166,7 @@ class Doors : public testing::Test {
     Json own{{"format", "parts"}, {"version", 3}};
     own["parts"] = {
         {{"id", "horn_of_my_own"}, {"name", "My horn"}, {"group", "buzzer"}, {"basis", "weighed"}, {"mass_kg", 0.004}}};
-    Json classes = *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue/controllers.json");
+    Json classes = *read_json_file(in_source("/data/catalogue/controllers.json"));
     for (Json& c : classes["controllers"])
       if (c["id"] == "full_controller") {
         c["id"] = "board_of_my_own";
@@ -264,7 +265,7 @@ TEST_F(Doors, ASettingReachesTheLinkTheTwinAndTheDifferences) {
 
 TEST_F(Doors, EverythingIsSeenOnTheScreen) {
   app::Settings settings;
-  settings.data_folder = QStringLiteral(RIGGING_SOURCE_DIR "/data");
+  settings.data_folder = QString::fromStdString(in_source("/data"));
   settings.state_folder = QString::fromStdString((folder_ / "state").string());
   app::MainWindow window(shipped(), settings);
   window.show();

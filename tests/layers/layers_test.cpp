@@ -8,9 +8,11 @@
 #include <set>
 #include <sstream>
 
+#include "places.h"
+
 namespace {
 
-const std::filesystem::path source(RIGGING_SOURCE_DIR);
+const std::filesystem::path source(in_source(""));
 using Ranks = std::map<std::string, int>;
 
 /// Folders of core/, lowest first. Stations stand in their working order; checks are below those that bring some;

@@ -9,11 +9,12 @@
 #include "link/cbor.h"
 #include "link/client.h"
 #include "rig/rig_file.h"
+#include "places.h"
 
 namespace rigging::link {
 namespace {
 
-Rig demo() { return *load_rig(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo/hedgerow.rig.json"); }
+Rig demo() { return *load_rig(in_source("/data/demo/hedgerow.rig.json")); }
 
 /// A controller that answers as told: the request at which it goes wrong, and how.
 struct Controller {

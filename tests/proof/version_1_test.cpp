@@ -8,11 +8,12 @@
 #include "base/json.h"
 #include "bench_rig.h"
 #include "rig/rig_file.h"
+#include "places.h"
 
 namespace rigging {
 namespace {
 
-const std::filesystem::path folder = std::filesystem::path(RIGGING_SOURCE_DIR) / "tests/rig/version_1";
+const std::filesystem::path folder = in_source("/tests/rig/version_1");
 
 /// Rigs as version 1 wrote them, with every check proven, as they were and changed afterwards; states.txt says how
 /// version 1 saw each proof.

@@ -11,6 +11,7 @@
 #include "flight/dynamics.h"
 #include "flight/loop.h"
 #include "review/review.h"
+#include "places.h"
 
 namespace rigging {
 namespace {
@@ -63,7 +64,7 @@ TEST(FlightReference, TheUltimateGainWithPureDelay) {
 // SciPy 1.10: stored answers with the script that made them (data/loop_margins.py).
 TEST(FlightReference, MarginsAgreeWithSciPy) {
   const auto stored =
-      read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "tests/reference/data/loop_margins.json");
+      read_json_file(in_source("/tests/reference/data/loop_margins.json"));
   ASSERT_TRUE(stored);
   ASSERT_EQ(stored->size(), 40u);
   for (const Json& one : *stored) {
@@ -184,7 +185,7 @@ TEST(FlightReference, RollDampingOfAnEllipticWing) {
 // product of inertia, wind and control of its own (data/flight_ivp.py, which shares no code with the program).
 TEST(FlightReference, SixDegreesOfFreedomAgreeWithSciPy) {
   const auto stored =
-      read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "tests/reference/data/flight_ivp.json");
+      read_json_file(in_source("/tests/reference/data/flight_ivp.json"));
   ASSERT_TRUE(stored);
   const Json& p = (*stored)["parameters"];
   const auto number = [&p](const char* name) { return p.at(name).get<double>(); };

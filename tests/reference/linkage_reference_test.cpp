@@ -10,6 +10,7 @@
 #include "catalogue/catalogue.h"
 #include "surfaces/air_loads.h"
 #include "surfaces/linkage.h"
+#include "places.h"
 
 namespace rigging {
 namespace {
@@ -137,7 +138,7 @@ TEST(Reference, ThrowByHand) {
 // = 0.37796. The servo's torque is hinge moment times that; the moment is q·S·c·slope·angle, its slope the one that the
 // lattice above is held against, taken 0.5 to 1.2 times (from memory, a band).
 TEST(Reference, TorqueByHand) {
-  const Catalogue catalogue = *load_catalogue(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue");
+  const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
   Rig rig = fresh_rig("Plank", AirframeKind::flying_wing, "full_controller");
   rig.airframe.span_m = 1.2;
   rig.airframe.root_chord_m = rig.airframe.tip_chord_m = 0.25;

@@ -5,11 +5,12 @@
 #include "base/csv.h"
 #include "base/json.h"
 #include "earth/magnetic_model.h"
+#include "places.h"
 
 namespace rigging {
 namespace {
 
-const std::filesystem::path source(RIGGING_SOURCE_DIR);
+const std::filesystem::path source(in_source(""));
 const MagneticModel& model() {
   static const MagneticModel m = *MagneticModel::load(source / "data/magnetic/wmm2025.csv");
   return m;

@@ -5,6 +5,7 @@
 #include "senses/gyro.h"
 #include "senses/held.h"
 #include "senses/interference.h"
+#include "places.h"
 
 /// Accelerometer, compass and turns against sources outside of the project.
 namespace rigging {
@@ -29,7 +30,7 @@ TEST(SensesReference, NormalGravityOfWgs84) {
 // readings and result. Tukey's weights cost five per cent of the efficiency, so that the two differ by a part of the
 // standard error, which is 0.03 µT and 0.0008 here.
 TEST(SensesReference, TheEllipsoidIsThatOfLeastSquares) {
-  const auto text = read_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "tests/reference/data/compass-readings.csv");
+  const auto text = read_file(in_source("/tests/reference/data/compass-readings.csv"));
   ASSERT_TRUE(text);
   const auto recording = parse_recording(*text, "readings", {"mx", "my", "mz"});
   ASSERT_TRUE(recording);

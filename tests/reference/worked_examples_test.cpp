@@ -9,6 +9,7 @@
 #include "fit/fit.h"
 #include "review/review.h"
 #include "wiring/plan.h"
+#include "places.h"
 
 // Three rigs typed in from nothing, planned, and their budget and balance worked out by hand. The sums are arithmetic
 // on the catalogue's figures (common practice, noted there); the physics is Ohm's and Kirchhoff's, the moments are
@@ -175,7 +176,7 @@ TEST(WorkedExample, BudgetsOfTheDemos) {
 TEST(WorkedExample, BalanceOfTheDemos) {
   std::map<std::string, double> catalogue_kg;
   for (const auto& entry :
-       std::filesystem::directory_iterator(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue")) {
+       std::filesystem::directory_iterator(in_source("/data/catalogue")) {
     const Json file = *read_json_file(entry.path());
     for (const char* list : {"parts", "controllers"})
       if (file.contains(list))
@@ -184,7 +185,7 @@ TEST(WorkedExample, BalanceOfTheDemos) {
   }
   for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Json json =
-        *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo" / (std::string(name) + ".rig.json"));
+        *read_json_file(std::filesystem::path(in_source("/data/demo")) / (std::string(name) + ".rig.json"));
     double mass = json["fit"]["frame_mass_kg"], moment = mass * json["fit"]["frame_at_m"].get<double>();
     for (const Json& place : json["places"]) {
       std::string kind = json["controller"]["kind"];

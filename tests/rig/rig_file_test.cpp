@@ -15,11 +15,12 @@
 
 #include "airframe/kinds.h"
 #include "rig/history.h"
+#include "places.h"
 
 namespace rigging {
 namespace {
 
-const std::filesystem::path source(RIGGING_SOURCE_DIR);
+const std::filesystem::path source(in_source(""));
 
 Json demo(const char* name) { return *read_json_file(source / "data/demo" / name); }
 

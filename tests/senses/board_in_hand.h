@@ -3,6 +3,7 @@
 #include "bench_rig.h"
 #include "procedure/procedure.h"
 #include "senses/held.h"
+#include "places.h"
 
 namespace rigging {
 
@@ -29,8 +30,8 @@ inline bool says(const Card& card, const std::string& words) {
 /// A procedure with the board in its hands: samples of how the model is held.
 template <class P>
 struct Held {
-  Rig rig = *load_rig(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo/hedgerow.rig.json");
-  Catalogue catalogue = *load_catalogue(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue");
+  Rig rig = *load_rig(in_source("/data/demo/hedgerow.rig.json"));
+  Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
   std::vector<CheckStatus> checks = check_statuses(rig, catalogue);
   P procedure;
   Eigen::Matrix3d sits = Eigen::Matrix3d::Identity();

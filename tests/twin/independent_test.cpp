@@ -6,6 +6,7 @@
 #include "base/json.h"
 #include "bench.h"
 #include "bench_rig.h"
+#include "places.h"
 
 // The twin has a mixer of its own, and the application's linkage. So here stand a third mixer and another linkage,
 // written from the descriptions in docs/ alone, and a table of what must go which way: a sign that is wrong in the
@@ -68,7 +69,7 @@ TEST(Independent, AnotherMixerAndLinkageMoveTheSurfacesAlike) {
   for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Rig rig = demo(name);
     const Json file =
-        *read_json_file(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo" / (std::string(name) + ".rig.json"));
+        *read_json_file(std::filesystem::path(in_source("/data/demo")) / (std::string(name) + ".rig.json"));
     const ControllerClass& controller = *shipped().controller(rig.controller.kind);
     for (const Sticks s : {Sticks{1, 0, 0},
                            {-0.6, 0, 0},

@@ -7,12 +7,13 @@
 #include "link/client.h"
 #include "ports.h"
 #include "rig/rig_file.h"
+#include "places.h"
 
 // Leads that are not as planned, and what follows on the bench.
 namespace rigging::twin {
 namespace {
 
-const std::filesystem::path source(RIGGING_SOURCE_DIR);
+const std::filesystem::path source(in_source(""));
 const Catalogue& catalogue() {
   static const Catalogue c = *load_catalogue(source / "data/catalogue");
   return c;

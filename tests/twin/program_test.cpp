@@ -14,11 +14,12 @@
 #include "base/json.h"
 #include "link/client.h"
 #include "rig/rig_file.h"
+#include "places.h"
 
 namespace rigging {
 namespace {
 
-const std::string demo = RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json";
+const std::string demo = in_source("/data/demo/hedgerow.rig.json");
 
 /// The real program in a folder of its own.
 class Program {
@@ -33,7 +34,7 @@ class Program {
     std::filesystem::remove_all(folder);
   }
   void start(std::vector<std::string> more) {
-    std::vector<std::string> words{RIGGING_TWIN, demo, "--sockets", folder, "--battery", "--store", folder + "/store"};
+    std::vector<std::string> words{program("rigging-twin"), demo, "--sockets", folder, "--battery", "--store", folder + "/store"};
     words.insert(words.end(), more.begin(), more.end());
     int said[2];
     ASSERT_EQ(::pipe(said), 0);
@@ -45,7 +46,7 @@ class Program {
       ::dup2(said[1], 1);
       ::close(said[0]);
       ::close(said[1]);
-      ::execv(RIGGING_TWIN, argv.data());
+      ::execv(program("rigging-twin").c_str(), argv.data());
       ::_exit(127);
     }
     ::close(said[1]);
@@ -310,7 +311,7 @@ TEST(TwinProgram, BadOptionsAreOneLineAndStatusTwo) {
         "RIG --sockets /tmp --random-leads 9", "RIG --sockets /tmp --fault mix_sign_wrong:out_3,yaw"}) {
     std::string line = arguments;
     if (const auto at = line.find("RIG"); at != std::string::npos) line.replace(at, 3, demo);
-    const int status = std::system((std::string(RIGGING_TWIN) + " " + line + " >/dev/null 2>rigging_twin_err").c_str());
+    const int status = std::system((program("rigging-twin") + " " + line + " >/dev/null 2>rigging_twin_err").c_str());
     EXPECT_EQ(WEXITSTATUS(status), 2) << arguments;
     const std::string err = *read_file("rigging_twin_err");
     EXPECT_EQ(std::count(err.begin(), err.end(), '\n'), 1) << err;

@@ -10,18 +10,19 @@
 #include "senses/gyro.h"
 #include "senses/interference.h"
 #include "senses/satellites.h"
+#include "places.h"
 
 /// What is wrong with the simulated sensors is hidden, and what core looks for finds it.
 namespace rigging::twin {
 namespace {
 
 const Catalogue& shipped_parts() {
-  static const Catalogue c = *load_catalogue(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/catalogue");
+  static const Catalogue c = *load_catalogue(in_source("/data/catalogue"));
   return c;
 }
 
 struct Sensing {
-  Rig rig = *load_rig(std::filesystem::path(RIGGING_SOURCE_DIR) / "data/demo/hedgerow.rig.json");
+  Rig rig = *load_rig(in_source("/data/demo/hedgerow.rig.json"));
   Bench bench;
   explicit Sensing(std::vector<std::string> faults = {}, void (*change)(Rig&) = nullptr)
       : bench(made(rig, faults, change)) {

@@ -11,11 +11,12 @@
 #include "link/messages.h"
 #include "ports.h"
 #include "rig/rig_file.h"
+#include "places.h"
 
 namespace rigging::twin {
 namespace {
 
-const std::filesystem::path source(RIGGING_SOURCE_DIR);
+const std::filesystem::path source(in_source(""));
 const Catalogue& catalogue() {
   static const Catalogue c = *load_catalogue(source / "data/catalogue");
   return c;

@@ -231,12 +231,11 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   refresh();
 }
 
-void AirframePage::finish(QDoubleSpinBox* box, const char* member) {
+void AirframePage::finish(NumberBox* box, const char* member) {
   connect(box, &QDoubleSpinBox::editingFinished, this, [this, box, member] {
-    auto* typed = static_cast<NumberBox*>(box);
     // A guess that is typed as it stands is measured, too.
     const auto& guessed = document_.rig().airframe.guessed;
-    if (typed->take_typed() && std::find(guessed.begin(), guessed.end(), member) != guessed.end())
+    if (box->take_typed() && std::find(guessed.begin(), guessed.end(), member) != guessed.end())
       document_.apply(
           measure(document_.rig(), member, std::get<double>(fact_at(document_.rig(), place_of({"airframe", member})))));
   });

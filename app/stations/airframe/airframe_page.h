@@ -34,20 +34,20 @@ class AirframePage : public StationPage {
     /// As measured, or as it follows by usual proportions.
     std::function<double(const Airframe&, const Planform&)> value;
     bool (*of)(AirframeKind);  ///< kinds that have it; null: all
-    QDoubleSpinBox* box = nullptr;
+    NumberBox* box = nullptr;
     QLabel* label = nullptr;
   };
   void show_answers();
   void drag_outline(int handle, double forward_m, double right_m);
   void show_handles(const Airframe& airframe);
   /// What was typed and did not fit is said; a guess that was typed as it stands is one no more.
-  void finish(QDoubleSpinBox* box, const char* member);
+  void finish(NumberBox* box, const char* member);
 
   QComboBox *kind_, *motors_, *controller_, *v_span_;
   QLabel *kind_words_, *controller_words_, *figures_, *working_, *answer_words_, *v_span_label_;
   QPushButton* working_button_;
   std::array<QPushButton*, 3> axes_{};
-  QDoubleSpinBox* mass_;
+  NumberBox* mass_;
   std::vector<Dimension> dimensions_;
   AircraftView *above_, *side_, *front_;
   std::optional<Axis> shown_axis_;

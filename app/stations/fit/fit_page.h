@@ -42,7 +42,8 @@ class FitPage : public StationPage {
   PlacesView* view_;
   QListWidget* list_;
   QLabel *balance_, *compass_, *board_, *chosen_name_;
-  QDoubleSpinBox *behind_, *right_, *down_, *frame_mass_, *frame_at_;
+  QDoubleSpinBox *behind_, *right_, *down_;
+  NumberBox *frame_mass_, *frame_at_;
   QComboBox* turn_;
   QComboBox *surface_, *held_, *plug_, *motor_plug_;
   BaudBox* baud_;

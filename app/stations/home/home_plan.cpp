@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "look/number_box.h"
 #include "look/pieces.h"
 #include "stations/home/home_sheets.h"
 

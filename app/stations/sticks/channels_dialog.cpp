@@ -10,6 +10,7 @@
 #include <QVBoxLayout>
 
 #include "base/find.h"
+#include "look/number_box.h"
 #include "look/pieces.h"
 #include "look/scroll_content.h"
 #include "sticks/edits.h"

@@ -10,6 +10,7 @@
 
 #include "base/json.h"
 #include "edit/edit.h"
+#include "look/number_box.h"
 #include "look/pieces.h"
 #include "rig/place.h"
 #include "rig/ranges.h"

@@ -12,7 +12,6 @@ class ShareBar : public QWidget {
   /// The share that it stands for, 1 being the full travel; more than it can show is typed.
   ShareBar(const QString& id, double value);
   void set_value(double share);
-  double value() const { return value_; }
   QSize sizeHint() const override;
 
  Q_SIGNALS:

@@ -17,13 +17,13 @@
 #include "base/json.h"
 #include "base/number.h"
 #include "edit/edit.h"
+#include "look/number_box.h"
 #include "look/pieces.h"
-#include "look/scroll_content.h"
 #include "look/units.h"
 #include "stations/numbers_dialog.h"
 #include "stations/surfaces/linkage_panel.h"
 #include "stations/surfaces/linkage_view.h"
-#include "stations/surfaces/output_row.h"
+#include "stations/surfaces/mix_panel.h"
 #include "surfaces/air_loads.h"
 #include "surfaces/edits.h"
 #include "surfaces/release.h"
@@ -175,46 +175,10 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   surface_row_->hide();
   right->addWidget(surface_row_);
   sides_ = new QStackedWidget;
-  auto* mix_side = new QWidget;
-  auto* mix = new QVBoxLayout(mix_side);
-  mix->setContentsMargins(0, 0, 0, 0);
-  explained_ = wrapping_words(9);
-  explained_->setProperty("soft", true);
-  keep_width(explained_, 384);
-  mix->addWidget(explained_);
-  refusal_ = caution_words();
-  refusal_->setObjectName(QStringLiteral("mix_refusal"));
-  refusal_->hide();
-  mix->addWidget(refusal_);
-  area_ = new QScrollArea;
-  area_->setWidgetResizable(true);
-  area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  keep_width(area_, 392);
-  tail_row_ = new QWidget;
-  auto* tail = new QHBoxLayout(tail_row_);
-  tail->setContentsMargins(0, 0, 0, 0);
-  tail->addWidget(new QLabel(tr("Tail halves roll")));
-  tail_mix_ = number_box(QStringLiteral("tail_mix"), tr("Roll of the tail halves"), 84);
-  tail_mix_->setRange(0, 150);
-  tail_mix_->setDecimals(0);
-  tail_mix_->setSuffix(QStringLiteral(" %"));
-  tail->addWidget(tail_mix_);
-  auto* of = wrapping_words(9);
-  of->setText(tr("of the ailerons' throw. Start at 25 %."));
-  tail->addWidget(of, 1);
-  connect(tail_mix_, &QDoubleSpinBox::valueChanged, this, [this](double percent) {
-    if (refreshing_) return;
-    const auto made = set_tail_mix(document_.rig(), percent);
-    if (made) {
-      document_.apply(made);
-      return;
-    }
-    refusal_->setText(QString::fromStdString(made.error().text()));
-    refusal_->show();
-  });
-  mix->addWidget(tail_row_);
-  mix->addWidget(area_, 1);
-  sides_->addWidget(mix_side);
+  mix_ = new MixPanel(document_);
+  connect(mix_, &MixPanel::trying, this, &SurfacesPage::show_deflections);
+  connect(mix_, &MixPanel::given_up, this, &SurfacesPage::move_surfaces);
+  sides_->addWidget(mix_);
   linkage_ = new LinkagePanel(document_);
   throws_ = procedure_card("throws", ProcedureCard::Form::column);
   auto* throws_side = new QWidget;
@@ -264,7 +228,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   connect(&document_, &RigDocument::deferred_ready, this, [this] {
     draw_linkage();
     linkage_->refresh();
-    show_effects();
+    mix_->show_effects();
   });
   right->addWidget(sides_, 1);
   page->addLayout(right);
@@ -275,47 +239,6 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
     move_surfaces();
   });
   refresh();
-}
-
-void SurfacesPage::rebuild_rows() {
-  rows_.clear();
-  auto* inside = new QWidget;
-  auto* layout = new QVBoxLayout(inside);
-  layout->setContentsMargins(0, 0, 4, 0);
-  layout->setSpacing(6);
-  for (const Output& o : document_.rig().outputs) {
-    auto* row = new OutputRow(document_, o);
-    rows_[o.id] = row;
-    connect(row, &OutputRow::refused, this, [this](const QString& why) {
-      refusal_->setText(why);
-      refusal_->show();
-    });
-    connect(row, &OutputRow::trying, this, &SurfacesPage::try_share);
-    connect(row, &OutputRow::given_up, this, [this] {
-      show_weights(document_.rig());
-      move_surfaces();
-    });
-    layout->addWidget(row);
-  }
-  layout->addStretch();
-  replace_content(*area_, inside);
-}
-
-void SurfacesPage::show_weights(const Rig& rig) {
-  for (const auto& [output, row] : rows_) row->show_weights(rig);
-}
-
-/// The weight as it is pulled, and the surfaces at full command of it.
-void SurfacesPage::try_share(const std::string& output, MixCommand command, double share) {
-  const auto tried = with_share(document_.rig(), output, command, share);
-  if (!tried) return;
-  show_weights(*tried);
-  Command full;
-  (command == MixCommand::roll    ? full.roll
-   : command == MixCommand::pitch ? full.pitch
-   : command == MixCommand::yaw   ? full.yaw
-                                  : full.flap) = 1;
-  show_deflections(*tried, full);
 }
 
 void SurfacesPage::show_deflections(const Rig& rig, const Command& command) {
@@ -357,9 +280,7 @@ void SurfacesPage::move_surfaces() {
   show_room();
   draw_linkage();
   show_deflections(document_.rig(), command_);
-  for (const Output& o : document_.rig().outputs)
-    if (const auto it = rows_.find(o.id); it != rows_.end())
-      it->second->show_state(mixed(o, shared(document_.rig().outputs, command_, document_.rig().sharing)));
+  mix_->show_pulses(command_);
 }
 
 void SurfacesPage::show_side(Side side) {
@@ -405,12 +326,6 @@ const Estimate* SurfacesPage::as_read() const {
 }
 
 void SurfacesPage::refresh() {
-  explained_->setText(
-      !settable(document_.controller()).reverse
-          ? tr("Weights say what a command asks of an output. This class turns no output round by itself: it reverses "
-               "a whole function, servo and sensing, on every output that carries it.")
-          : tr("Weights say what a command asks of an output. “Reverse” turns its servo round, with every command "
-               "on it: for a servo that goes the wrong way, never for one command."));
   refreshing_ = true;
   const ControllerClass* controller = document_.controller();
   const QString trims = controller ? QString::fromStdString(trim_words(*controller)) : QString();
@@ -420,10 +335,6 @@ void SurfacesPage::refresh() {
   trim_words_->setText(trims);
   trim_words_->setVisible(!trims.isEmpty());
   release_->setVisible(release_output(document_.rig()) != nullptr);
-  const auto tail = tail_mix_percent(document_.rig());
-  tail_row_->setVisible(tail.has_value());
-  if (tail && !tail_mix_->hasFocus()) tail_mix_->setValue(std::round(*tail));
-  refusal_->hide();
   const Rig& rig = document_.rig();
   preview_.reset();
   QStringList surfaces;
@@ -457,54 +368,22 @@ void SurfacesPage::refresh() {
   mix_words_->setText(mix.join(QLatin1Char('\n')));
   view_->set_panels(document_.review().airframe.panels);
   show_room();
-  // Rebuild only when something shown has changed, so that the keyboard keeps its place while weights are typed.
-  std::string shape = rig.controller.kind;
-  for (const Output& o : rig.outputs) {
-    shape += "|" + o.id + o.socket + (o.reversed ? "r" : "");
-    for (const Surface s : o.surfaces) shape += s.word();
-    for (const double w : {o.mix.roll, o.mix.pitch, o.mix.yaw, o.mix.throttle, o.mix.flap})
-      shape += "," + number_text(w, 4);
-  }
-  for (const SurfaceAnswer& a : document_.review().surfaces.answers)
-    for (const auto& ways : {a.positive_deg, a.negative_deg})
-      for (const double deg : ways) shape += ";" + number_text(a.in_degrees ? deg : 0, 2);
-  if (shape != shape_) {
-    const QWidget* focused = focusWidget();
-    const QString name = focused ? focused->objectName() : QString();
-    rebuild_rows();
-    shape_ = shape;
-    if (!name.isEmpty() && name != QLatin1String("stick_square"))
-      if (auto* again = findChild<QWidget*>(name)) again->setFocus();
-  }
-  show_effects();
+  mix_->refresh();
   move_surfaces();
   refreshing_ = false;
-}
-
-void SurfacesPage::show_effects() {
-  if (!document_.deferred()) return;
-  for (const auto& [output, row] : rows_) row->show_effects(document_.deferred()->effects);
 }
 
 void SurfacesPage::show_surface(Surface surface) {
   const Output* o = document_.rig().output_of(surface);
   if (o && surface.kind != SurfaceKind::motor) choose_surface(surface);
-  if (o) show_row(o->id);
+  if (o) mix_->show_row(o->id);
   view_->set_selected({surface});
-}
-
-bool SurfacesPage::show_row(const std::string& output) {
-  const auto it = rows_.find(output);
-  if (it == rows_.end()) return false;
-  area_->ensureWidgetVisible(it->second);
-  if (auto* button = it->second->findChild<QPushButton*>()) button->setFocus(Qt::ShortcutFocusReason);
-  return true;
 }
 
 void SurfacesPage::go_to(const QString& subject) {
   if (subject.startsWith(QLatin1String("surfaces.")) || subject == QLatin1String("throws"))
     return show_side(Side::throws);
-  if (show_row(subject.toStdString())) return;
+  if (mix_->show_row(subject.toStdString())) return;
   if (const auto surface = surface_from_word(subject.toStdString())) show_surface(*surface);
 }
 

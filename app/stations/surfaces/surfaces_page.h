@@ -14,14 +14,13 @@ class QPushButton;
 class QSlider;
 class QStackedWidget;
 class QVBoxLayout;
-class QScrollArea;
 
 namespace rigging::app {
 
 class BenchLink;
 class LinkagePanel;
 class LinkageView;
-class OutputRow;
+class MixPanel;
 
 /// Does everything move the right way, by the right amount? Mixing and saturation, the linkage of each surface, and its
 /// throws as read.
@@ -44,15 +43,10 @@ class SurfacesPage : public StationPage {
   void show_gauges();
   void note_trim_flight();
   void measure_release();
-  bool show_row(const std::string& output);
   void choose_surface(Surface surface);
   void draw_linkage();
   /// What the readings say of the linkage that is shown; null without enough of them, and while it is computed.
   const Estimate* as_read() const;
-  void rebuild_rows();
-  void show_effects();
-  void try_share(const std::string& output, MixCommand command, double share);
-  void show_weights(const Rig& rig);
   void show_deflections(const Rig& rig, const Command& command);
   void move_surfaces();
   void show_room();
@@ -60,26 +54,22 @@ class SurfacesPage : public StationPage {
   AircraftView* view_;
   StickSquare* square_;
   LinkageView* sketch_;
+  MixPanel* mix_;
   LinkagePanel* linkage_;
   ProcedureCard* throws_;
   QStackedWidget *picture_, *sides_;
   QButtonGroup* side_keys_;
   QComboBox *surface_box_, *sharing_;
   QLabel* mix_words_;
-  QDoubleSpinBox *differential_, *tail_mix_;
+  QDoubleSpinBox* differential_;
   QPushButton* release_;
   QCheckBox* auto_trim_;
   QLabel* trim_words_;
-  QWidget* tail_row_;
-  QLabel* explained_;
   QWidget* surface_row_;
   Surface surface_;
   std::optional<Linkage> preview_;  ///< while a hole is dragged
   QSlider *yaw_, *throttle_, *flap_;
-  QLabel *saturation_, *refusal_;
-  QScrollArea* area_;
-  std::map<std::string, OutputRow*> rows_;
-  std::string shape_;  ///< which rows stand there; they are rebuilt only when this changes
+  QLabel* saturation_;
   Command command_;
   bool refreshing_ = false;
 };

@@ -10,6 +10,7 @@
 #include "link/messages.h"
 #include "pseudo_terminal.h"
 #include "rig/rig_file.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -18,7 +19,7 @@ namespace {
 class SerialController : public PseudoTerminal {
  public:
   SerialController() {
-    held = link::image_bytes(link::image_of(*load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+    held = link::image_bytes(link::image_of(*load_rig(in_source("/data/demo/hedgerow.rig.json"))));
   }
 
   std::string held;
@@ -81,7 +82,7 @@ TEST(SerialLink, AControllerWithoutHandsConnectsIsReadWrittenAndMissed) {
   ASSERT_TRUE(until(controller, [&] { return bench.channels().count("roll") > 0; }));
   EXPECT_EQ(bench.channels().at("roll"), 1700);
 
-  Rig rig = *load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json");
+  Rig rig = *load_rig(in_source("/data/demo/hedgerow.rig.json"));
   rig.outputs[0].reversed = true;
   bench.write(link::image_of(rig));
   ASSERT_TRUE(until(controller, [&] { return !words.isEmpty(); }));

@@ -14,6 +14,7 @@
 #include "bench_builder.h"
 #include "direction/from_rig.h"
 #include "rig/rig_file.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -49,15 +50,15 @@ TEST(Document, OwnPartsComeWithTheRig) {
       R"({"format":"parts","version":1,"parts":[{"id":"mine","name":"Mine","group":"other","basis":"weighed"}]})"));
   ASSERT_TRUE(b.window.open_file(file));
   EXPECT_TRUE(b.window.document().catalogue().part("mine"));
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/heath.rig.json"))));
   EXPECT_FALSE(b.window.document().catalogue().part("mine")) << "they belong to that rig alone";
 }
 
 TEST(Document, UnsavedWorkSurvivesAKill) {
   QTemporaryDir folder;
-  const Catalogue catalogue = *load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue");
+  const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
   const QString file = folder.filePath(QStringLiteral("a.rig.json"));
-  ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+  ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
   // A child works on it and is killed in the middle, as by a power cut.
   const pid_t child = ::fork();
   if (child == 0) {
@@ -89,8 +90,8 @@ TEST(Document, UnsavedWorkSurvivesAKill) {
 
 /// Work that a program of version 1 left behind keeps what was proven, whether it belongs to a file or not.
 TEST(Document, ACopyOfVersion1IsRecoveredWithItsProofs) {
-  const Catalogue catalogue = *load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue");
-  const QString old = QStringLiteral(RIGGING_SOURCE_DIR "/tests/rig/version_1/hedgerow.rig.json");
+  const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
+  const QString old = QString::fromStdString(in_source("/tests/rig/version_1/hedgerow.rig.json"));
   for (const bool has_a_file : {false, true}) {
     QTemporaryDir folder;
     const QString file = folder.filePath(QStringLiteral("a.rig.json")),
@@ -138,7 +139,7 @@ TEST(Document, ABrokenFileIsRefusedAndNothingIsLost) {
 TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
   Builder b;
   const QString file = b.folder.filePath(QStringLiteral("shared.rig.json"));
-  ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+  ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
   const auto theirs_written = [&] {
     Rig theirs = *load_rig(file.toStdString());
     theirs.airframe.span_m = 2.5;
@@ -166,9 +167,9 @@ TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
     b.window.document().edit(rig, QStringLiteral("renamed"));
   };
   for (const char* button : {"nobody", "theirs", "mine"}) {
-    ASSERT_TRUE(b.window.document().open(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/delta.rig.json")));
+    ASSERT_TRUE(b.window.document().open(QString::fromStdString(in_source("/data/demo/delta.rig.json"))));
     QFile::remove(file);
-    ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+    ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
     ASSERT_TRUE(b.window.document().open(file));
     rename("Mine");
     theirs_written();
@@ -192,7 +193,7 @@ TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
 TEST(Document, AFileThatChangesWhileItLiesOpenIsSaidAtOnce) {
   Builder b;
   const QString file = b.folder.filePath(QStringLiteral("shared.rig.json"));
-  ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+  ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
   ASSERT_TRUE(b.window.document().open(file));
   int told = 0;
   QObject::connect(&b.window.document(), &RigDocument::file_changed, [&] { ++told; });
@@ -217,11 +218,11 @@ TEST(Document, AFileThatChangesWhileItLiesOpenIsSaidAtOnce) {
 
 /// A copy knows what its file held: what somebody wrote there since then is not overwritten in silence.
 TEST(Document, RecoveredWorkAsksBeforeItOverwritesANewerFile) {
-  const Catalogue catalogue = *load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue");
+  const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
   for (const bool changed : {false, true}) {
     QTemporaryDir folder;
     const QString file = folder.filePath(QStringLiteral("a.rig.json")), copies = folder.filePath(QStringLiteral("c"));
-    ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+    ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
     ASSERT_TRUE(QDir().mkpath(copies));
     const QString copy = copies + QStringLiteral("/kept.rig.json");
     {
@@ -256,7 +257,7 @@ TEST(Document, RecoveredWorkAsksBeforeItOverwritesANewerFile) {
 TEST(Document, WhatWasSavedAndThenUndoneIsAskedForWhenLeaving) {
   Builder b;
   const QString file = b.folder.filePath(QStringLiteral("a.rig.json"));
-  ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), file));
+  ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
   ASSERT_TRUE(b.window.document().open(file));
   Rig rig = b.window.document().rig();
   rig.name = "Once more";
@@ -271,11 +272,11 @@ TEST(Document, WhatWasSavedAndThenUndoneIsAskedForWhenLeaving) {
 /// Safety copies: whose they are, that they come in time, and that nothing of them overwrites anything.
 TEST(Document, SafetyCopiesAreOfTheRightAircraft) {
   QTemporaryDir folder;
-  const Catalogue catalogue = *load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue");
+  const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
   const QString copies = folder.filePath(QStringLiteral("copies"));
   ASSERT_TRUE(QDir().mkpath(copies));
   const auto left = [&](const char* name, const std::string& of, bool broken = false) {
-    Json copy = *read_json_file(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json");
+    Json copy = *read_json_file(in_source("/data/demo/heath.rig.json"));
     copy["name"] = "unsaved";
     copy["recovered_from"] = of;
     std::ofstream((copies + QLatin1Char('/') + QLatin1String(name)).toStdString()) << (broken ? "{" : copy.dump());
@@ -313,7 +314,7 @@ TEST(Document, SafetyCopiesAreOfTheRightAircraft) {
 TEST(Document, SteadyEditsAreCopiedAllTheSameAndAFullDiskIsSaid) {
   QTemporaryDir folder;
   const QString copies = folder.filePath(QStringLiteral("copies"));
-  const Catalogue catalogue = *load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue");
+  const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
   RigDocument document(catalogue, copies);
   int edits = 0;
   QTimer typing;
@@ -346,7 +347,7 @@ TEST(Document, NoFileNameEndsTheProgram) {
   const QString loop = b.folder.filePath(QStringLiteral("loop.parts.json"));
   ASSERT_EQ(::symlink(loop.toStdString().c_str(), loop.toStdString().c_str()), 0);
   const QString rig = b.folder.filePath(QStringLiteral("loop.rig.json"));
-  ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json"), rig));
+  ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), rig));
   (void)b.window.document().open(rig);
   const QString longest = b.folder.filePath(QString(250, QLatin1Char('n')) + QStringLiteral(".rig.json"));
   EXPECT_FALSE(b.window.document().save(longest)) << "255 letters are all a name can have";

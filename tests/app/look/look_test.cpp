@@ -14,6 +14,7 @@
 #include "bench_builder.h"
 #include "direction/from_rig.h"
 #include "look/look.h"
+#include "look/number_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
 #include "rig/rig_file.h"

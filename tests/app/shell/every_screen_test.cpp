@@ -1,8 +1,11 @@
 #include <QAbstractScrollArea>
+#include <QListWidget>
 
+#include "begin/begin.h"
 #include "bench_builder.h"
 #include "look/look.h"
 #include "look/wrapped_check.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -26,7 +29,7 @@ QStringList cut_words(const QWidget& window) {
       if (label->wordWrap()) {
         fits = wrap_ok(*label);
       } else if (label->textFormat() == Qt::PlainText) {
-        const QSize need = label->fontMetrics().size(0, text);
+        const QSize need = label->fontMetrics().size(label->buddy() ? Qt::TextShowMnemonic : 0, text);
         fits = need.width() <= label->contentsRect().width() + 2 && need.height() <= label->contentsRect().height() + 4;
       }
     } else if (const auto* wrapped = qobject_cast<const WrappedCheck*>(w)) {
@@ -65,10 +68,20 @@ struct Seen {
   QSize size;
   double scale = 1;
   Theme theme = Theme::paper;
+  bool from_start = false;  ///< the window is made so; else it is changed while it stands
 };
 
 void PrintTo(const Seen& s, std::ostream* out) {
-  *out << s.size.width() << " x " << s.size.height() << ", text " << s.scale << ", theme " << static_cast<int>(s.theme);
+  *out << s.size.width() << " x " << s.size.height() << ", text " << s.scale << ", theme " << static_cast<int>(s.theme)
+       << (s.from_start ? ", from the start" : "");
+}
+
+/// As it stands after the first page: guesses, nothing weighed, nothing read.
+Rig just_begun(const Catalogue& catalogue) {
+  Beginning b;
+  b.name = "Merehen", b.kind = AirframeKind::v_tail, b.span_m = 2.4, b.mass_kg = 3.8, b.controller = "large_controller";
+  b.others = parts_in_words(catalogue, "satellite with compass, airspeed, power module");
+  return begin_rig(catalogue, b)->rig;
 }
 
 class EveryScreen : public testing::TestWithParam<Seen> {
@@ -80,26 +93,33 @@ class EveryScreen : public testing::TestWithParam<Seen> {
 };
 
 TEST_P(EveryScreen, ShowsItsWordsWhole) {
-  const auto [size, scale, theme] = GetParam();
+  const auto [size, scale, theme, from_start] = GetParam();
+  const auto look = [scale = scale, theme = theme] {
+    Look::instance().set_text_scale(scale);
+    Look::instance().set_theme(theme);
+  };
+  if (from_start) look();
   Builder b;
-  Look::instance().set_text_scale(scale);
-  Look::instance().set_theme(theme);
-  for (const char* name : {"hedgerow", "heath", "bramble", "long"}) {
+  b.window.begin();  // which stands while the look changes
+  QApplication::processEvents();
+  look();
+  for (const char* name : {"hedgerow", "heath", "bramble", "long", "begun"}) {
     const bool long_names = std::string(name) == "long";
     QString file =
-        QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(long_names ? "hedgerow" : name));
-    if (long_names) {
-      const Rig rig = with_long_names(*load_rig(file.toStdString()));
-      file = b.folder.filePath(QStringLiteral("long.rig.json"));
+        QString::fromStdString(in_source("/data/demo/%1.rig.json")).arg(QLatin1String(long_names ? "hedgerow" : name));
+    if (long_names || std::string(name) == "begun") {
+      const Rig rig =
+          long_names ? with_long_names(*load_rig(file.toStdString())) : just_begun(b.window.document().catalogue());
+      file = b.folder.filePath(QLatin1String(name) + QStringLiteral(".rig.json"));
       ASSERT_TRUE(save_rig(rig, file.toStdString()));
     }
     ASSERT_TRUE(b.window.open_file(file));
     b.window.resize(size);
+    QStringList cut;
     for (const Station station : all_stations) {
       b.window.go(station);
       // What is reckoned elsewhere comes when it comes, and words take their room after they came.
       for (int i = 0; i < 4; ++i) QApplication::processEvents();
-      QStringList cut;
       b.wait([&] { return (cut = cut_words(b.window)).isEmpty(); }, 3000);
       EXPECT_EQ(b.window.size(), size) << word(station) << " asks for more room";
       for (const QString& words : cut) ADD_FAILURE() << name << " " << word(station) << ": " << words.toStdString();
@@ -111,13 +131,26 @@ TEST_P(EveryScreen, ShowsItsWordsWhole) {
                 .arg(scale)
                 .arg(static_cast<int>(theme)));
     }
+    b.window.begin();
+    for (int i = 0; i < 4; ++i) QApplication::processEvents();
+    b.wait([&] { return (cut = cut_words(b.window)).isEmpty(); }, 3000);
+    for (const QString& words : cut) ADD_FAILURE() << name << " beginning: " << words.toStdString();
+    const auto* kinds = b.find<QListWidget>(QStringLiteral("begin_kinds"));
+    const QSize room = kinds->gridSize() - QSize(10, kinds->iconSize().height());
+    for (int i = 0; i < kinds->count(); ++i) {
+      const QRect words = kinds->fontMetrics().boundingRect(
+          QRect(0, 0, room.width(), 1000), Qt::TextWordWrap | Qt::AlignHCenter, kinds->item(i)->text());
+      EXPECT_LE(words.height(), room.height()) << kinds->item(i)->text().toStdString();
+      EXPECT_LE(words.width(), room.width()) << kinds->item(i)->text().toStdString();
+    }
   }
 }
 
 INSTANTIATE_TEST_SUITE_P(Sizes, EveryScreen,
                          testing::Values(Seen{{1280, 800}, 1.0, Theme::paper}, Seen{{1280, 800}, 1.5, Theme::paper},
                                          Seen{{1024, 700}, 1.0, Theme::dark}, Seen{{1920, 1080}, 1.5, Theme::paper},
-                                         Seen{{1280, 800}, 1.0, Theme::field}));
+                                         Seen{{1280, 800}, 1.0, Theme::field},
+                                         Seen{{1280, 800}, 1.3, Theme::paper, true}));
 
 }  // namespace
 }  // namespace rigging::app

@@ -14,11 +14,12 @@
 #include "bench_builder.h"
 #include "shell/glossary.h"
 #include "shell/sheet_dialog.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
 
-const QString manual = QStringLiteral(RIGGING_SOURCE_DIR "/docs/manual");
+const QString manual = QString::fromStdString(in_source("/docs/manual"));
 
 TEST(Help, F1OpensTheChapterOfTheStation) {
   Builder b;
@@ -45,7 +46,7 @@ TEST(Help, EveryStationHasAChapterOrTheListOfThem) {
     help.show_chapter(QString::fromLatin1(word(s).data()));
     EXPECT_GT(help.findChild<QTextBrowser*>()->toPlainText().size(), 300) << word(s);
   }
-  EXPECT_FALSE(manual_folder(QStringLiteral(RIGGING_SOURCE_DIR "/data")).isEmpty());
+  EXPECT_FALSE(manual_folder(QString::fromStdString(in_source("/data"))).isEmpty());
   EXPECT_TRUE(manual_folder(QStringLiteral("/nowhere")).isEmpty());
   HelpWindow none({}, nullptr);
   none.show_chapter(QStringLiteral("fit"));
@@ -71,7 +72,7 @@ TEST(Help, LinksOfTheManualLeadSomewhere) {
 
 // A term is explained where it stands, and what it says is what the manual says.
 TEST(Glossary, ExplainsTheTermsOfASentence) {
-  const Glossary glossary(manual_folder(QStringLiteral(RIGGING_SOURCE_DIR "/data")));
+  const Glossary glossary(manual_folder(QString::fromStdString(in_source("/data"))));
   ASSERT_GT(glossary.terms().size(), 50u);
   const auto words = [&](const char* sentence) {
     QStringList all;
@@ -119,7 +120,7 @@ TEST(Glossary, ShowsUnderARestingPointer) {
 
 TEST(RigMenu, PrintsEverySheet) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/hedgerow.rig.json"))));
   QAction* all = nullptr;
   for (QAction* a : b.window.findChildren<QAction*>())
     if (a->text().remove(QLatin1Char('&')) == QStringLiteral("All sheets…")) all = a;

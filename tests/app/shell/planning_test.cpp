@@ -14,6 +14,7 @@
 #include "stations/fit/fit_page.h"
 #include "stations/power/power_page.h"
 #include "stations/wiring/wiring_page.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -133,7 +134,7 @@ TEST(PlanningPages, StandWithAnyDemoAndWithNothing) {
   Builder b;
   for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     ASSERT_TRUE(
-        b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/%1.rig.json").arg(QLatin1String(name))));
+        b.window.open_file(QString::fromStdString(in_source("/data/demo/%1.rig.json")).arg(QLatin1String(name))));
     for (const Station s : {Station::fit, Station::power, Station::wiring}) {
       b.window.go(s);
       EXPECT_FALSE(b.window.grab().isNull());

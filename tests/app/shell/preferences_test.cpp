@@ -6,6 +6,7 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -44,10 +45,10 @@ TEST(Preferences, ALargerScreenStartsWithLargerText) {
 TEST(Preferences, TheWindowComesBackAsItWasLeft) {
   QTemporaryDir folder;
   Settings settings;
-  settings.data_folder = QStringLiteral(RIGGING_SOURCE_DIR "/data");
+  settings.data_folder = QString::fromStdString(in_source("/data"));
   settings.state_folder = folder.path();
   const auto window = [&] {
-    auto w = std::make_unique<MainWindow>(*load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue"), settings);
+    auto w = std::make_unique<MainWindow>(*load_catalogue(in_source("/data/catalogue")), settings);
     w->show();
     EXPECT_TRUE(QTest::qWaitForWindowExposed(w.get()));
     return w;

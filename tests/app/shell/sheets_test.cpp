@@ -12,6 +12,7 @@
 #include "direction/from_rig.h"
 #include "rig/rig_file.h"
 #include "shell/sheet_dialog.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -44,7 +45,7 @@ std::pair<double, double> scale_of(const QString& path) {
 
 TEST(HandCards, BecomeAPdf) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/heath.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/heath.rig.json"))));
   const ControllerClass& c = *b.window.document().controller();
   const auto looks = direction::case_from_rig(b.window.document().rig(), c);
   direction::Fault f;

@@ -17,6 +17,7 @@
 #include "drawing/aircraft_view.h"
 #include "look/units.h"
 #include "rig/rig_file.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -57,7 +58,7 @@ TEST(Airframe, TheWheelChangesOnlyWhatHasTheKeyboard) {
 
 TEST(Airframe, TwoMotorsGoWithAnyKind) {
   Builder b;
-  b.window.document().start_new(*load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json"));
+  b.window.document().start_new(*load_rig(in_source("/data/demo/hedgerow.rig.json")));
   b.window.go(Station::airframe);
   auto* motors = b.find<QComboBox>(QStringLiteral("airframe_motors"));
   ASSERT_TRUE(motors && motors->isVisible());

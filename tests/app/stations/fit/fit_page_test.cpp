@@ -16,6 +16,7 @@
 #include "sheets/wiring_sheets.h"
 #include "stations/fit/fit_page.h"
 #include "stations/members_editor.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -76,7 +77,7 @@ TEST_F(Planning, ADraggedPartSaysWhatItDoesAndLinesUp) {
   const QString said = view->what_it_does().join(QLatin1Char('\n'));
   EXPECT_TRUE(said.contains(QStringLiteral("moved")) && said.contains(QStringLiteral("right of the middle")))
       << said.toStdString();
-  EXPECT_TRUE(rig() == *load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json"))
+  EXPECT_TRUE(rig() == *load_rig(in_source("/data/demo/hedgerow.rig.json")))
       << "nothing is changed before it is let go";
   QTest::mouseRelease(view, Qt::LeftButton, {}, (at + QPointF(-23, 31)).toPoint());
   EXPECT_TRUE(view->what_it_does().isEmpty());

@@ -13,6 +13,7 @@
 #include "direction/from_rig.h"
 #include "rig/rig_file.h"
 #include "stations/proof/proof_chain.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -62,7 +63,7 @@ TEST(Proof, ALooseBoardIsSaidEverywhere) {
 // A press of Space answers one question; the next one must not be answered by the same key unseen.
 TEST(Proof, ASecondSpaceAnswersNothing) {
   Builder b({}, 0);
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/hedgerow.rig.json"))));
   b.window.go(Station::proof);
   QApplication::processEvents();
   auto* yes = b.find<QPushButton>(QStringLiteral("as_shown"));

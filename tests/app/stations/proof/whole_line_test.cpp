@@ -8,6 +8,7 @@
 #include "bench_builder.h"
 #include "direction/direction_checks.h"
 #include "rig/rig_file.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -54,7 +55,7 @@ void whole_line(Builder& b) {
     const QString file = b.folder.filePath(QStringLiteral("saved.rig.json"));
     EXPECT_TRUE(b.window.document().save(file));
     QProcess cli;
-    cli.start(QStringLiteral(RIGGING_CLI), {QStringLiteral("check"), file, QStringLiteral("--json")});
+    cli.start(QString::fromStdString(program("rigging-cli")), {QStringLiteral("check"), file, QStringLiteral("--json")});
     cli.waitForFinished();
     return Json::parse(cli.readAllStandardOutput().toStdString());
   };
@@ -81,7 +82,7 @@ TEST(WholeLine, LeadsExchangedAndSensingReversed) {
 
 TEST(WholeLine, ACardForAClassWithoutALink) {
   Builder b({QStringLiteral("output_reversed:out_2")});
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/delta.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/delta.rig.json"))));
   b.window.go(Station::proof);
   ASSERT_TRUE(b.click(QStringLiteral("bench_start")));
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));

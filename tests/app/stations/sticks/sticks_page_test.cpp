@@ -9,6 +9,7 @@
 #include "bench_builder.h"
 #include "stations/sticks/sticks_page.h"
 #include "sticks/stick_checks.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -54,7 +55,7 @@ TEST(SticksPage, TheTransmitterIsDescribedOnce) {
 
 TEST(SticksPage, ReadingsOfATestPageAreTyped) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/hedgerow.rig.json"))));
   b.edit([](Rig& rig) { rig.controller.kind = "screen_keys"; });
   b.window.go(Station::sticks);
   b.type_into_sheet({{"low_roll", QStringLiteral("-880")},

@@ -21,6 +21,7 @@
 #include "stations/surfaces/linkage_view.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "surfaces/edits.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -57,7 +58,7 @@ TEST(SurfacesPage, SharingAndDifferentialGoIntoTheRig) {
 
 TEST(SurfacesPage, HolesAreRankedAndOneIsTaken) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/hedgerow.rig.json"))));
   b.edit([](Rig& rig) {
     rig.linkages[0].arm_holes_m = {0.009, 0.012};
     rig.linkages[0].horn_holes_m = {0.012, 0.016, 0.020};

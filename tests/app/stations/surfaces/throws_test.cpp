@@ -7,13 +7,14 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "stations/surfaces/surfaces_page.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
 
 TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/hedgerow.rig.json"))));
   b.edit([](Rig& rig) { rig.linkages[0].chord_m = 0.05; });
   b.window.go(Station::surfaces);
   ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
@@ -37,7 +38,7 @@ TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
 
 TEST(ThrowsPanel, AReadingThatDoesNotFitIsNotTakenAsAnother) {
   Builder b;
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/hedgerow.rig.json"))));
   b.window.go(Station::surfaces);
   auto* page = b.window.findChild<SurfacesPage*>();
   QStringList said;

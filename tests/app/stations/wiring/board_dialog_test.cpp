@@ -11,6 +11,7 @@
 #include "stations/members_editor.h"
 #include "stations/wiring/board_view.h"
 #include "wiring/plan.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -19,7 +20,7 @@ namespace {
 class MyBoard : public testing::Test {
  protected:
   void SetUp() override {
-    ASSERT_TRUE(QFile::copy(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json"), file()));
+    ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/hedgerow.rig.json")), file()));
     ASSERT_TRUE(b.window.open_file(file()));
     b.window.go(Station::wiring);
   }
@@ -111,7 +112,7 @@ TEST_F(MyBoard, IsMadeInTheWindowAndUsedByPlanDrawingAndFile) {
     if (drives_motor(o)) EXPECT_NE(mine->socket(o.socket)->timer_group, 1) << o.socket;
   // In another run, from the files alone.
   ASSERT_TRUE(b.window.document().save(file()));
-  ASSERT_TRUE(b.window.open_file(QStringLiteral(RIGGING_SOURCE_DIR "/data/demo/delta.rig.json")));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/delta.rig.json"))));
   EXPECT_FALSE(document.catalogue().controller("attic")) << "it belongs to that rig";
   ASSERT_TRUE(b.window.open_file(file()));
   ASSERT_TRUE(document.controller());
@@ -181,7 +182,7 @@ TEST_F(MyBoard, EntriesComeAndGoAndKeysMoveThem) {
 
 TEST(MyBoardFile, NeedsARigWithAFile) {
   Builder b;
-  b.window.document().start_new(*load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json"));
+  b.window.document().start_new(*load_rig(in_source("/data/demo/hedgerow.rig.json")));
   b.window.go(Station::wiring);
   ASSERT_TRUE(b.click(QStringLiteral("my_board")));
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("plan_words"))->text().contains(QStringLiteral("Save the rig first")));

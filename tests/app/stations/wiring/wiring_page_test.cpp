@@ -13,6 +13,7 @@
 #include "shell/sheet_dialog.h"
 #include "stations/wiring/wiring_page.h"
 #include "wiring/lead_checks.h"
+#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -69,7 +70,7 @@ TEST_F(Planning, TheDeedsOfALeadAreAtTheLead) {
   const std::string first = table->item(0, 0)->data(Qt::UserRole).toString().toStdString();
   take(table, row, QStringLiteral("Red wire out"));
   EXPECT_NE(rig().lead(first)->plus_removed,
-            load_rig(RIGGING_SOURCE_DIR "/data/demo/hedgerow.rig.json")->lead(first)->plus_removed);
+            load_rig(in_source("/data/demo/hedgerow.rig.json"))->lead(first)->plus_removed);
   EXPECT_EQ(view->traced(), first);
 }
 
@@ -164,7 +165,7 @@ TEST(PlanningBench, ATurnedPairAndAWrongSocketAreFoundAndPutRight) {
   Builder b;
   Settings s = b.settings({QStringLiteral("gyro_reversed:yaw")}, 0, 1);
   s.demo_lead_faults = {QStringLiteral("pair_turned:gps"), QStringLiteral("wrong_socket:module_sense,serial_3")};
-  MainWindow window(*load_catalogue(RIGGING_SOURCE_DIR "/data/catalogue"), s);
+  MainWindow window(*load_catalogue(in_source("/data/catalogue")), s);
   window.show();
   window.start_demo();
   ASSERT_TRUE(b.wait([&] { return window.bench().hands_connected(); }));
