@@ -59,11 +59,11 @@ int main(int argc, char** argv) {
     Preferences kept = read_preferences(state);
     if (kept.window.isEmpty())
       kept.text_scale = text_scale_for(QGuiApplication::primaryScreen()->availableGeometry().size());
-    Look::instance().set_theme(kept.theme);
-    Look::instance().set_text_scale(kept.text_scale);
+    Style::instance().set_theme(kept.theme);
+    Style::instance().set_text_scale(kept.text_scale);
     if (!parser.isSet(units)) set_unit_system(kept.units);
   }
-  Look::instance();
+  Style::instance();
 
   auto catalogue = load_catalogue((parser.value(data) + QStringLiteral("/catalogue")).toStdString());
   if (!catalogue) {

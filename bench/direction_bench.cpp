@@ -63,7 +63,7 @@ void reasoning(benchmark::State& state) {
   const Case c = seen(static_cast<int>(state.range(0)), false);
   std::size_t found = 0;
   for (auto _ : state) {
-    const Answer answer = reason(c);
+    const Diagnosis answer = reason(c);
     benchmark::DoNotOptimize(answer);
     found = answer.explanations.empty() ? 0 : answer.explanations[0].faults.size();
   }

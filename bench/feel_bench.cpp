@@ -15,7 +15,7 @@ namespace rigging {
 namespace {
 
 void BM_MarginsOverFiftySpeeds(benchmark::State& state) {
-  const FeelReport r = feel_report(demo("hedgerow"), shipped());
+  const FeelReport r = analyze_feel({demo("hedgerow"), shipped()});
   const AxisFeel& roll = r.of(Axis::roll);
   for (auto _ : state)
     benchmark::DoNotOptimize(margins_over_speed(r.aeroplane, roll.control, Axis::roll, roll.path, nullptr));
@@ -23,7 +23,7 @@ void BM_MarginsOverFiftySpeeds(benchmark::State& state) {
 BENCHMARK(BM_MarginsOverFiftySpeeds)->Unit(benchmark::kMillisecond);
 
 void BM_ExactMarginsOfOneLoop(benchmark::State& state) {
-  const FeelReport r = feel_report(demo("hedgerow"), shipped());
+  const FeelReport r = analyze_feel({demo("hedgerow"), shipped()});
   const AxisFeel& roll = r.of(Axis::roll);
   const Loop l = loop_at(r.aeroplane, roll.control, Axis::roll, roll.path, 15, 0.05, true);
   for (auto _ : state) benchmark::DoNotOptimize(margins_of(l));
@@ -32,14 +32,14 @@ BENCHMARK(BM_ExactMarginsOfOneLoop)->Unit(benchmark::kMicrosecond);
 
 void BM_FeelReport(benchmark::State& state) {
   const Rig rig = demo("hedgerow");
-  for (auto _ : state) benchmark::DoNotOptimize(feel_report(rig, shipped()).fast_m_s);
+  for (auto _ : state) benchmark::DoNotOptimize(analyze_feel({rig, shipped()}).fast_m_s);
 }
 BENCHMARK(BM_FeelReport)->Unit(benchmark::kMillisecond);
 
 /// The equations alone, steps of a millisecond of the fourth order; tests/reference/data/flight_ivp.py solves the same
 /// ones with SciPy's solve_ivp.
 void BM_SixDegreeSteps(benchmark::State& state) {
-  const FeelReport r = feel_report(demo("hedgerow"), shipped());
+  const FeelReport r = analyze_feel({demo("hedgerow"), shipped()});
   const FlightModel model(r.aeroplane, drag_of(demo("hedgerow").airframe, r.aeroplane.cruise_m_s), {10, 30});
   Motion m = Motion::straight(r.aeroplane.cruise_m_s, 100, 0.2);
   for (auto _ : state) {

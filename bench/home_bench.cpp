@@ -23,21 +23,21 @@ BENCHMARK(reach_of_72_bearings);
 
 void home_of_a_rig(benchmark::State& state) {
   const Rig rig = demo("hedgerow");
-  const FeelReport feel = feel_report(rig, shipped());
-  for (auto _ : state) benchmark::DoNotOptimize(home_report(rig, shipped(), feel));
+  const FeelReport feel = analyze_feel({rig, shipped()});
+  for (auto _ : state) benchmark::DoNotOptimize(analyze_home({rig, shipped()}, feel));
 }
 BENCHMARK(home_of_a_rig)->Unit(benchmark::kMicrosecond);
 
 void story_of_a_lost_link(benchmark::State& state) {
   const Rig rig = demo("hedgerow");
-  const HomeReport r = home_report(rig, shipped(), feel_report(rig, shipped()));
+  const HomeReport r = analyze_home({rig, shipped()}, analyze_feel({rig, shipped()}));
   for (auto _ : state) benchmark::DoNotOptimize(loss_story(rig, shipped(), r, {800, 90, 30}, 2000));
 }
 BENCHMARK(story_of_a_lost_link);
 
 void rose_of_every_wind(benchmark::State& state) {
   const Rig rig = demo("hedgerow");
-  const HomeReport r = home_report(rig, shipped(), feel_report(rig, shipped()));
+  const HomeReport r = analyze_home({rig, shipped()}, analyze_feel({rig, shipped()}));
   for (auto _ : state) benchmark::DoNotOptimize(wind_rose_of(rig, r));
 }
 BENCHMARK(rose_of_every_wind)->Unit(benchmark::kMicrosecond);
@@ -45,7 +45,7 @@ BENCHMARK(rose_of_every_wind)->Unit(benchmark::kMicrosecond);
 void reach_as_gpx(benchmark::State& state) {
   Rig rig = demo("hedgerow");
   rig.fit.latitude_deg = 47, rig.fit.longitude_deg = 8;
-  const HomeReport r = home_report(rig, shipped(), feel_report(rig, shipped()));
+  const HomeReport r = analyze_home({rig, shipped()}, analyze_feel({rig, shipped()}));
   const ReachBand band = reach_band(r, 1500, r.expected.wind);
   for (auto _ : state) benchmark::DoNotOptimize(reach_gpx(rig, r, band, 1500));
 }

@@ -3,12 +3,12 @@
 #include "base/json.h"
 #include "direction/from_rig.h"
 #include "link/client.h"
+#include "places.h"
 #include "ports.h"
 #include "review/deferred.h"
 #include "review/review.h"
 #include "rig/rig_file.h"
 #include "wiring/plan.h"
-#include "places.h"
 
 namespace rigging {
 namespace {
@@ -47,7 +47,7 @@ void deferred_demo(benchmark::State& state) {
   const Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");
   for (auto _ : state) {
     Progress progress;
-    benchmark::DoNotOptimize(deferred_review(rig, catalogue, progress));
+    benchmark::DoNotOptimize(deferred_review({rig, catalogue}, progress));
   }
 }
 BENCHMARK(deferred_demo)->Unit(benchmark::kMicrosecond);

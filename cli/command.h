@@ -25,6 +25,7 @@ CLI::Validator a_name();
 /// A number within these, both included; "nan" is none.
 CLI::Validator number_in(double least, double most);
 void add_json_flag(CLI::App& command, Session& session);
+void add_ask_commands(CLI::App& app, Session& session);
 void add_begin_command(CLI::App& app, Session& session);
 void add_directions(CLI::App& app, Session& session);
 void add_declination(CLI::App& app, Session& session);

@@ -10,11 +10,11 @@
 namespace rigging::cli {
 
 void add_declination(CLI::App& app, Session& session) {
-  struct Place {
+  struct Mounting {
     double latitude = 0, longitude = 0, altitude_km = 0;
     std::string date;
   };
-  auto place = std::make_shared<Place>();
+  auto place = std::make_shared<Mounting>();
   auto* command =
       app.add_subcommand("declination", "The earth's magnetic field at a place (World Magnetic Model 2025)");
   command->add_option("--lat", place->latitude, "Latitude in degrees, north positive")->required();

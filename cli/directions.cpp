@@ -8,7 +8,7 @@
 namespace rigging::cli {
 namespace {
 
-void print_text(const direction::Answer& answer, const direction::Case& c) {
+void print_text(const direction::Diagnosis& answer, const direction::Case& c) {
   if (answer.explanations.empty()) {
     std::cout << "No four or fewer permitted faults account for what was seen.\n";
     if (answer.contradictions.empty())
@@ -43,7 +43,7 @@ void add_directions(CLI::App& app, Session& session) {
     const auto json = read_json_file(*file);
     const auto c = json.and_then([&](const Json& j) { return direction::case_from_json(j, *file); });
     if (!c) return session.refuse(c.error());
-    const direction::Answer answer = direction::reason(*c);
+    const direction::Diagnosis answer = direction::reason(*c);
     if (session.json)
       session.print(direction::answer_to_json(answer, *c));
     else

@@ -56,7 +56,7 @@ Json point_json(const MarginPoint& p) {
 }
 
 void margins(const Opened& o, Session& session) {
-  const FeelReport r = feel_report(o.rig, o.catalogue);
+  const FeelReport r = analyze_feel({o.rig, o.catalogue});
   const ControllerClass* c = o.catalogue.controller(o.rig.controller.kind);
   if (!r.missing.empty() || !c) return session.refuse({"margins", r.missing, ""});
   const GainScale scale(*c, o.rig.feel.half_share);
@@ -99,13 +99,14 @@ void margins(const Opened& o, Session& session) {
 }
 
 void advise(const Opened& o, Session& session) {
-  const FeelReport r = feel_report(o.rig, o.catalogue);
+  const Review checked = review(o.rig, o.catalogue);
+  const FeelReport r = analyze_feel(checked.reports);
   if (!r.missing.empty()) return session.refuse({"advise", r.missing, ""});
   const FeelAdvice a = advise_feel(o.rig, o.catalogue, r);
   DeferredReview deferred;
   deferred.feel = r;
-  deferred.engine = engine_of(o.rig, o.catalogue, r.aeroplane);
-  const TakeoffAdvice off = takeoff_advice(o.rig, review(o.rig, o.catalogue), deferred);
+  deferred.engine = engine_of(checked.reports, r.aeroplane);
+  const TakeoffAdvice off = takeoff_advice(checked, deferred);
   if (session.json) {
     Json json{{"first", Json::array()}, {"steps", Json::array()}, {"throws", Json::array()}, {"bench", a.bench},
               {"rates", a.rates},       {"launch", a.launch},     {"cautions", a.cautions}};
@@ -235,10 +236,10 @@ void oscillation(const std::string& file, Session& session) {
 }
 
 void flight(const Opened& o, Session& session) {
-  const Review r = review(o.rig, o.catalogue);
-  const auto plane = aeroplane_of(o.rig, o.catalogue, r.airframe, r.fit.balance);
+  const Reports r = o.reports();
+  const auto plane = aeroplane_of(o.rig, o.catalogue, r.airframe(), r.fit().balance);
   if (!plane) return session.refuse(plane.error());
-  const auto controls = axis_controls(*plane, r.surfaces);
+  const auto controls = axis_controls(*plane, r.surfaces());
   const double speeds[] = {1.3 * plane->stall_m_s, plane->cruise_m_s, plane->dive_m_s};
   if (!session.json) {
     std::cout << number_text(plane->mass_kg, 3) << " kg, balance point " << number_text(1000 * plane->balance_m, 0)

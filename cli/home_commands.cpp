@@ -95,8 +95,8 @@ struct FailsafeOptions {
 };
 
 void failsafe(const Opened& o, const FailsafeOptions& options, Session& session) {
-  const FeelReport feel = feel_report(o.rig, o.catalogue);
-  const HomeReport r = home_report(o.rig, o.catalogue, feel);
+  const FeelReport feel = analyze_feel({o.rig, o.catalogue});
+  const HomeReport r = analyze_home({o.rig, o.catalogue}, feel);
   if (!r.missing.empty()) return session.refuse({"failsafe", r.missing, ""});
   const HomePlace place{options.distance_m.value_or(o.rig.home.area_m.value_or(300)), options.bearing_deg,
                         r.return_height_m / 2};
@@ -143,7 +143,7 @@ struct RehearseOptions {
 };
 
 void rehearse_rig(const Opened& o, const RehearseOptions& options, Session& session) {
-  const HomeReport r = home_report(o.rig, o.catalogue, feel_report(o.rig, o.catalogue));
+  const HomeReport r = analyze_home({o.rig, o.catalogue}, analyze_feel({o.rig, o.catalogue}));
   Progress progress;
   const auto table = rehearse_many(o.rig, o.catalogue, r, options.count, options.seed, progress);
   if (!table) return session.refuse(table.error());
@@ -196,7 +196,7 @@ struct FieldOptions {
 };
 
 void field(const Opened& o, const FieldOptions& options, Session& session) {
-  const HomeReport r = home_report(o.rig, o.catalogue, feel_report(o.rig, o.catalogue));
+  const HomeReport r = analyze_home({o.rig, o.catalogue}, analyze_feel({o.rig, o.catalogue}));
   const double left = options.left_share * r.performance.capacity_mah.expected;
   const ReachBand band =
       r.missing.empty() ? reach_band(r, left, {o.rig.home.wind_m_s, o.rig.home.wind_from_deg}) : ReachBand{};
@@ -231,7 +231,7 @@ void track(const Opened& o, const TrackOptions& options, Session& session) {
 }
 
 void wind_rose(const Opened& o, Session& session) {
-  const HomeReport r = home_report(o.rig, o.catalogue, feel_report(o.rig, o.catalogue));
+  const HomeReport r = analyze_home({o.rig, o.catalogue}, analyze_feel({o.rig, o.catalogue}));
   if (!r.missing.empty()) return session.refuse({"windrose", r.missing, ""});
   Json json{{"area_m", o.rig.home.area_m ? Json(*o.rig.home.area_m) : Json()}, {"winds", Json::array()}};
   for (const RoseLine& line : wind_rose_of(o.rig, r)) {

@@ -17,7 +17,7 @@ Result<Opened> open(const std::string& file) {
     if (const auto ok = add_own_parts(*catalogue, own); !ok) return tl::make_unexpected(ok.error());
   auto rig = open_rig(file, *catalogue);
   if (!rig) return tl::make_unexpected(rig.error());
-  return Opened{std::move(*rig), std::move(*catalogue)};
+  return Opened{std::move(rig->rig), std::move(*catalogue)};
 }
 
 Json figure_json(const Figure& f) {

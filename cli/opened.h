@@ -5,6 +5,7 @@
 #include "base/figure.h"
 #include "catalogue/catalogue.h"
 #include "command.h"
+#include "reports/reports.h"
 #include "rig/rig.h"
 
 namespace rigging::cli {
@@ -13,6 +14,9 @@ namespace rigging::cli {
 struct Opened {
   Rig rig;
   Catalogue catalogue;
+
+  /// Of the rig, as it stands and as long as this does.
+  Reports reports() const { return {rig, catalogue}; }
 };
 
 Result<Opened> open(const std::string& file);

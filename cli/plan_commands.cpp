@@ -25,7 +25,7 @@ void optional_figure(Json& json, const char* key, const std::optional<Figure>& f
 
 Json efforts_json(const std::array<double, 5>& amps) {
   Json json = Json::object();
-  for (const auto& [effort, name] : Words<Effort>::list)
+  for (const auto& [effort, name] : Words<LoadCase>::list)
     json[std::string(name) + "_a"] = amps[static_cast<std::size_t>(effort)];
   return json;
 }
@@ -202,24 +202,24 @@ void fit(const Opened& o, Session& session) {
 }
 
 Json loom_json(const WiringReport& r) {
-  Json loom = Json::array();
-  for (const LoomRow& row : r.loom)
-    loom.push_back({{"lead", row.lead},
-                    {"from", row.from},
-                    {"from_socket", row.from_socket},
-                    {"to", row.to},
-                    {"to_socket", row.to_socket},
-                    {"kind", word(row.kind)},
-                    {"length_m", row.length_m},
-                    {"awg", row.awg},
-                    {"remarks", row.remarks}});
-  return loom;
+  Json harness = Json::array();
+  for (const HarnessRow& row : r.harness)
+    harness.push_back({{"lead", row.lead},
+                       {"from", row.from},
+                       {"from_socket", row.from_socket},
+                       {"to", row.to},
+                       {"to_socket", row.to_socket},
+                       {"kind", word(row.kind)},
+                       {"length_m", row.length_m},
+                       {"awg", row.awg},
+                       {"remarks", row.remarks}});
+  return harness;
 }
 
 void wiring(const Opened& o, Session& session) {
   const WiringReport r = analyze_wiring(o.rig, o.catalogue);
   if (!session.json) {
-    for (const LoomRow& row : r.loom)
+    for (const HarnessRow& row : r.harness)
       std::cout << row.lead << ": " << row.from << " " << row.from_socket << " to " << row.to << " " << row.to_socket
                 << ", " << spoken(word(row.kind)) << ", " << length_text(row.length_m) << ", "
                 << number_text(row.awg, 0) << " AWG" << (row.remarks.empty() ? "" : ", " + row.remarks) << '\n';
@@ -270,7 +270,7 @@ void sheet(const Opened& o, const std::string& what, const std::string& into, Se
   else if (what == "wiring")
     pages = {wiring_drawing_svg(o.rig, o.catalogue)};
   else if (what == "gauges")
-    pages = gauge_sheets_svg(o.rig, o.catalogue);
+    pages = gauge_sheets_svg({o.rig, o.catalogue});
   else if (what == "settings")
     pages = setting_card_svg(o.rig, o.catalogue);
   else

@@ -6,7 +6,7 @@
 
 #include "command.h"
 #include "opened.h"
-#include "procedure/script.h"
+#include "play/script.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"
 #include "signal/capture.h"

@@ -26,7 +26,7 @@ const char* mark(Severity s) { return s == Severity::grounds ? "[#]" : s == Seve
 void check(const Opened& o, Session& session) {
   Review r = review(o.rig, o.catalogue);
   Progress progress;
-  if (const auto late = deferred_review(o.rig, o.catalogue, progress)) r.snags = with_late(r.snags, late->snags);
+  if (const auto late = deferred_review({o.rig, o.catalogue}, progress)) r.snags = with_deferred(r.snags, late->snags);
   if (session.json) {
     session.print(review_to_json(o.rig, r));
   } else {
@@ -169,7 +169,7 @@ void hand_card_sheet(const Opened& o, const std::string& case_file, const std::s
   if (!c) return session.refuse(c.error());
   c->can = of_rig.can;
   c->may_ask = of_rig.may_ask;
-  const direction::Answer answer = direction::reason(*c);
+  const direction::Diagnosis answer = direction::reason(*c);
   if (!answer.settled || answer.explanations.empty()) {
     session.refuse({case_file, "what was seen does not settle what is wrong",
                     "observations as asked for by rigging-cli directions"});

@@ -22,6 +22,7 @@ int run(int argc, const char* const* argv) {
   add_rig_commands(app, session);
   add_begin_command(app, session);
   add_edit_command(app, session);
+  add_ask_commands(app, session);
   add_play_command(app, session);
   add_plan_commands(app, session);
   add_stick_commands(app, session);

@@ -165,19 +165,21 @@ void mix(const Opened& given, const MixOptions& options, Session& session) {
   if (!options.into.empty())
     if (const auto ok = save_rig(o.rig, options.into); !ok) return session.refuse(ok.error());
   const SurfacesReport r = analyze_surfaces(o.rig);
-  const Room room = room_left(o.rig);
-  const double centre = room.at(Room::steps / 2, Room::steps / 2), full = room.at(Room::steps, Room::steps);
-  const double flaps_down = room_left(o.rig, {.flap = 1}).at(Room::steps / 2, Room::steps / 2);
-  Json json{{"words", r.mix},
-            {"sharing", word(o.rig.sharing)},
-            {"differential", differential_of(o.rig)},
-            {"saturated_share", r.saturated_share},
-            {"room_at_rest", centre},
-            {"room_at_full_sticks", full},
-            {"room_with_full_yaw", room_left(o.rig, {.yaw = 1}).at(Room::steps / 2, Room::steps / 2)},
-            {"room_with_full_flap", flaps_down},
-            {"surfaces", Json::array()},
-            {"effects", Json::array()}};
+  const ControlMargin room = control_margin(o.rig);
+  const double centre = room.at(ControlMargin::steps / 2, ControlMargin::steps / 2),
+               full = room.at(ControlMargin::steps, ControlMargin::steps);
+  const double flaps_down = control_margin(o.rig, {.flap = 1}).at(ControlMargin::steps / 2, ControlMargin::steps / 2);
+  Json json{
+      {"words", r.mix},
+      {"sharing", word(o.rig.sharing)},
+      {"differential", differential_of(o.rig)},
+      {"saturated_share", r.saturated_share},
+      {"room_at_rest", centre},
+      {"room_at_full_sticks", full},
+      {"room_with_full_yaw", control_margin(o.rig, {.yaw = 1}).at(ControlMargin::steps / 2, ControlMargin::steps / 2)},
+      {"room_with_full_flap", flaps_down},
+      {"surfaces", Json::array()},
+      {"effects", Json::array()}};
   for (const SurfaceAnswer& a : r.answers) {
     Json line{{"surface", a.surface.word()}, {"output", a.output},           {"in_degrees", a.in_degrees},
               {"worst_sum", a.worst_sum},    {"most_up_deg", a.most_up_deg}, {"most_down_deg", a.most_down_deg}};
@@ -191,7 +193,7 @@ void mix(const Opened& given, const MixOptions& options, Session& session) {
     }
     json["surfaces"].push_back(line);
   }
-  for (const Effect& e : effects_of(feel_report(o.rig, o.catalogue).aeroplane, r)) {
+  for (const Effect& e : effects_of(analyze_feel({o.rig, o.catalogue}).aeroplane, r)) {
     Json line{{"surface", e.surface.word()}, {"least", e.least}, {"most", e.most}};
     for (const Axis axis : all_axes) {
       const auto i = static_cast<std::size_t>(index_of(axis));
@@ -202,7 +204,7 @@ void mix(const Opened& given, const MixOptions& options, Session& session) {
   }
   if (session.json) return session.print(json);
   for (const std::string& w : r.mix) std::cout << w << '\n';
-  const bool stops = o.rig.sharing == Sharing::each_stops;
+  const bool stops = o.rig.sharing == Saturation::each_stops;
   std::cout << (r.saturated_share > 0 ? number_text(100 * r.saturated_share, 0) + " % of the stick square " +
                                             (stops ? "saturates" : "is made smaller by sharing")
                                       : "no stick position saturates")

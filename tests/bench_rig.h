@@ -2,6 +2,7 @@
 
 #include <gtest/gtest.h>
 
+#include "airframe/kinds.h"
 #include "base/json.h"
 #include "catalogue/catalogue.h"
 #include "checks/checks.h"
@@ -9,14 +10,15 @@
 #include "direction/mode_checks.h"
 #include "feel/feel_checks.h"
 #include "home/home_checks.h"
+#include "places.h"
 #include "proof/hand_steps.h"
+#include "review/deferred.h"
 #include "rig/rig_file.h"
 #include "senses/sense_checks.h"
 #include "sticks/stick_checks.h"
 #include "surfaces/linkage.h"
 #include "surfaces/surface_checks.h"
 #include "wiring/lead_checks.h"
-#include "places.h"
 
 namespace rigging {
 
@@ -27,6 +29,28 @@ inline const Catalogue& shipped() {
 
 inline Rig demo(const std::string& name) {
   return *load_rig(std::filesystem::path(in_source("/data/demo")) / (name + ".rig.json"));
+}
+
+inline Rig fresh_at_1200_g(const char* controller, AirframeKind kind = AirframeKind::two_ailerons) {
+  Rig rig = fresh_rig("A", kind, controller);
+  rig.airframe.mass_kg = 1.2;
+  return rig;
+}
+
+/// The rig after a fix; one that refuses is a fault of the rule that offered it.
+inline Rig fixed_by(const Fix& fix, const Rig& rig, const Catalogue& catalogue = shipped()) {
+  const auto edit = fix.edit(rig, catalogue);
+  EXPECT_TRUE(edit) << fix.label << ": " << (edit ? "" : edit.error().text());
+  return edit ? edit->rig : rig;
+}
+
+/// What the rules of a station's second tier find.
+inline std::vector<Snag> deferred_snags(const Rig& rig, Station station, const Catalogue& catalogue = shipped()) {
+  Progress progress;
+  auto made = deferred_review({rig, catalogue}, progress);
+  std::vector<Snag> snags = made ? std::move(made->snags) : std::vector<Snag>();
+  std::erase_if(snags, [&](const Snag& s) { return s.station != station; });
+  return snags;
 }
 
 inline Part& add_part(Rig& rig, const std::string& id, const std::string& kind,
@@ -51,13 +75,13 @@ inline Lead& add_lead(Rig& rig, const std::string& id, const std::string& from, 
 }
 
 inline void put(Rig& rig, const std::string& part, double behind_m, double right_m = 0, double down_m = 0) {
-  if (Place* p = rig.place(part)) {
+  if (Mounting* p = rig.mounting(part)) {
     p->x_m = -behind_m;
     p->y_m = right_m;
     p->z_m = down_m;
     return;
   }
-  Place p;
+  Mounting p;
   p.part = part;
   p.x_m = -behind_m;
   p.y_m = right_m;

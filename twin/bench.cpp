@@ -30,11 +30,11 @@ double share(const Output& o, double pulse_us) {
 
 }  // namespace
 
-Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom, SensesTruth senses)
+Bench::Bench(Rig rig, ControllerClass controller, Truth truth, Harness harness, SensesTruth senses)
     : rig_(std::move(rig)),
       controller_(std::move(controller)),
       truth_(std::move(truth)),
-      loom_(std::move(loom)),
+      harness_(std::move(harness)),
       image_(link::image_of(rig_)),
       set_(link::configured(image_)),
       senses_(std::move(senses)),
@@ -52,15 +52,15 @@ void Bench::configure(link::Image image) {
   image_ = std::move(image);
   set_ = link::configured(image_);
   const SettingWay* ports = controller_.way("ports");
-  if (!ports || !ports->restart) loom_.told(set_.ports, set_.radio.heard_as);
+  if (!ports || !ports->restart) harness_.told(set_.ports, set_.radio.heard_as);
 }
 
 void Bench::plug(Supply supply) {
   supply_ = supply;
   if (!supply_.usb && !supply_.battery) awake_for_s_ = 0;
-  if (awake_for_s_ == 0) loom_.told(set_.ports, set_.radio.heard_as);
-  loom_.power(supply);
-  if ((!supply.usb && !supply.battery) || !loom_.controller_lit()) {
+  if (awake_for_s_ == 0) harness_.told(set_.ports, set_.radio.heard_as);
+  harness_.power(supply);
+  if ((!supply.usb && !supply.battery) || !harness_.controller_lit()) {
     awake_for_s_ = 0;
     // Out and in again may come within one step.
     senses_.fall_asleep();
@@ -195,11 +195,11 @@ void Bench::step(double dt) {
                  Eigen::AngleAxisd(pose_[0] * rad, Point::UnitX()))
                     .toRotationMatrix(),
                 awake(), motor});
-  satellites_.step(dt, loom_.line_of(PartGroup::satellite_receiver) != Loom::Line::silent);
+  satellites_.step(dt, harness_.line_of(PartGroup::satellite_receiver) != Harness::Line::silent);
   radio_.step(dt, receiver_powered());
 
   // Controller
-  if ((!supply_.usb && !supply_.battery) || !loom_.controller_lit()) {
+  if ((!supply_.usb && !supply_.battery) || !harness_.controller_lit()) {
     pulses_.clear();
     heard_ = button_pressed_ = false;
     lost_for_s_ = 0;
@@ -227,22 +227,22 @@ void Bench::step(double dt) {
   for (std::size_t i = 0; i < set_.outputs.size(); ++i) {
     const Output& o = set_.outputs[i];
     double pulse = pulses[i];
-    if (o.passes > 0 && frame && o.passes <= frame->channels)
-      pulse =
-          std::clamp(static_cast<double>(frame->pulse_us[static_cast<std::size_t>(o.passes - 1)]), o.low_us, o.high_us);
+    if (o.passthrough_channel > 0 && frame && o.passthrough_channel <= frame->channels)
+      pulse = std::clamp(static_cast<double>(frame->pulse_us[static_cast<std::size_t>(o.passthrough_channel - 1)]),
+                         o.low_us, o.high_us);
     if (driven_ == o.socket) pulse = output_pulse_us(o, drive_level_);
     pulses_[o.socket] = pulse;
   }
 
   // Servos
-  if (!loom_.servo_rail_lit()) return;
+  if (!harness_.servo_rail_lit()) return;
   for (const auto& [socket, surfaces] : truth_.hangs_on) {
     const auto o = std::find_if(set_.outputs.begin(), set_.outputs.end(),
                                 [&, &name = socket](const auto& x) { return x.socket == name; });
     const auto dead = truth_.dead.find(socket);
     if (o == set_.outputs.end() || (dead != truth_.dead.end() && dead->second)) continue;
     for (const Surface s : surfaces) {
-      if (!loom_.servo_works(s)) continue;
+      if (!harness_.servo_works(s)) continue;
       if (s.kind == SurfaceKind::motor) {
         double& speed = servo_us_[s];
         speed = toward(speed, std::clamp(share(*o, pulses_[socket]), -1.0, 1.0), dt / motor_travel_s);
@@ -261,7 +261,7 @@ void Bench::step(double dt) {
 Bench::Sight Bench::look() const {
   Sight sight;
   sight.pose_deg = pose_;
-  sight.servos_powered = loom_.servo_rail_lit();
+  sight.servos_powered = harness_.servo_rail_lit();
   for (const auto& [surface, sign] : truth_.servo_sign) {
     const auto it = servo_us_.find(surface);
     if (surface.kind == SurfaceKind::motor)
@@ -359,7 +359,7 @@ std::map<std::string, double> Bench::channels() const {
 Result<void> Bench::drive(const std::string& socket, double level) {
   if (!supply_.battery)
     return failure("drive", "the servos have no supply: USB feeds only the processor. Battery in, propeller off");
-  if (!loom_.servo_rail_lit())
+  if (!harness_.servo_rail_lit())
     return failure("drive", "the servos have no supply, with the battery in: look at the red wires");
   if (!settled()) return failure("drive", "the sensors are settling: keep it still for a moment");
   if (const auto c = commanded(); c && c->throttle > 0.02) return failure("drive", "the throttle is not closed");
@@ -425,7 +425,7 @@ std::vector<BoardState::Refusal> Bench::refusals() const {
 }
 
 bool Bench::battery_low() const {
-  const double volts = loom_.battery_v();
+  const double volts = harness_.battery_v();
   return set_.home.warn_v && volts > 0 && volts < *set_.home.warn_v;
 }
 
@@ -456,11 +456,11 @@ std::map<Sensor, SensorState> Bench::found() const {
   there(Sensor::barometer, truth.has_barometer);
   // A compass that goes with the satellite receiver lives from its supply.
   const bool on_board = controller_.senses.has_compass;
-  const PartGroup carrier = loom_.has(PartGroup::compass) ? PartGroup::compass : PartGroup::satellite_receiver;
-  there(Sensor::compass, truth.has_compass && (on_board || loom_.line_of(carrier) != Loom::Line::silent));
-  there(Sensor::airspeed, truth.has_airspeed && loom_.line_of(PartGroup::airspeed) != Loom::Line::silent);
-  there(Sensor::satellites,
-        loom_.has(PartGroup::satellite_receiver) && loom_.line_of(PartGroup::satellite_receiver) == Loom::Line::clear);
+  const PartGroup carrier = harness_.has(PartGroup::compass) ? PartGroup::compass : PartGroup::satellite_receiver;
+  there(Sensor::compass, truth.has_compass && (on_board || harness_.line_of(carrier) != Harness::Line::silent));
+  there(Sensor::airspeed, truth.has_airspeed && harness_.line_of(PartGroup::airspeed) != Harness::Line::silent);
+  there(Sensor::satellites, harness_.has(PartGroup::satellite_receiver) &&
+                                harness_.line_of(PartGroup::satellite_receiver) == Harness::Line::clear);
   return all;
 }
 
@@ -468,15 +468,19 @@ BoardReadings Bench::take_readings() {
   BoardReadings r = senses_.take();
   r.satellite_bytes = satellites_.take_bytes();
   const PartGroup receiver = PartGroup::satellite_receiver;
-  switch (loom_.has(receiver) ? loom_.line_of(receiver) : Loom::Line::silent) {
-    case Loom::Line::silent: r.satellite_bytes.clear(); break;
-    case Loom::Line::garbled:
+  switch (harness_.has(receiver) ? harness_.line_of(receiver) : Harness::Line::silent) {
+    case Harness::Line::silent: r.satellite_bytes.clear(); break;
+    case Harness::Line::garbled:
       // Another baud makes other bits of the same edges.
       for (char& c : r.satellite_bytes) c = static_cast<char>(static_cast<unsigned char>(c) * 37 + 0x81);
       break;
-    case Loom::Line::clear: break;
+    case Harness::Line::clear: break;
   }
   return r;
+}
+
+void pass_time(Bench& bench, double s) {
+  for (; s > 1e-9; s -= 0.01) bench.step(std::min(s, 0.01));
 }
 
 }  // namespace rigging::twin

@@ -2,8 +2,8 @@
 
 #include "aeroplane.h"
 #include "hands/hands.h"
+#include "harness.h"
 #include "link/image.h"
-#include "loom.h"
 #include "senses.h"
 #include "signal/board_state.h"
 #include "surfaces/surfaces.h"
@@ -15,7 +15,7 @@ namespace rigging::twin {
 /// the model that is held in the hand. It has no clock of its own.
 class Bench {
  public:
-  Bench(Rig rig, ControllerClass controller, Truth truth, Loom loom = {}, SensesTruth senses = {});
+  Bench(Rig rig, ControllerClass controller, Truth truth, Harness harness = {}, SensesTruth senses = {});
 
   /// Seconds, 0 to 1.
   void step(double dt_s);
@@ -62,13 +62,13 @@ class Bench {
   void configure(link::Image image);
   bool awake() const { return awake_for_s_ > 0; }
   bool settled() const { return awake_for_s_ > 0.4; }
-  bool receiver_powered() const { return supply_.battery && loom_.receiver_heard(); }
+  bool receiver_powered() const { return supply_.battery && harness_.receiver_heard(); }
   /// Frames arrive, and none says that the link is gone.
   bool receiver_lit() const;
   /// Where the class locks its motor on a channel: until that is switched over.
   bool motor_locked() const;
-  const Loom& loom() const { return loom_; }
-  Loom& loom() { return loom_; }
+  const Harness& harness() const { return harness_; }
+  Harness& harness() { return harness_; }
   /// Pulses as received, 1000 to 2000 µs, by function; empty while the receiver is dark or the transmitter off.
   std::map<std::string, double> channels() const;
   std::map<std::string, double> pulses() const { return pulses_; }
@@ -121,7 +121,7 @@ class Bench {
   Rig rig_;
   ControllerClass controller_;
   Truth truth_;
-  Loom loom_;
+  Harness harness_;
   /// What hands have set goes into the configuration.
   void keep() { image_ = link::image_of(set_); }
 
@@ -146,5 +146,8 @@ class Bench {
   std::map<std::string, double> pulses_;
   std::map<Surface, double> servo_us_;  ///< where each servo stands, as the pulse that holds it there; motors −1 to 1
 };
+
+/// Lets seconds pass, in steps that are fine enough for everything on the bench.
+void pass_time(Bench& bench, double s);
 
 }  // namespace rigging::twin

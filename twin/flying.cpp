@@ -73,7 +73,7 @@ class BuiltBoard : public FlightBoard {
  public:
   BuiltBoard(const Bench& bench, const FlyingTruth& air, double cruise_throttle, const FlightPlan& plan);
 
-  Answer step(const Told& told) override;
+  Response step(const Told& told) override;
   const std::array<double, 3>& correction() const override { return correction_; }
   double nose_limit_rad() const override { return nose_limit_; }
   bool over() const override { return way_back_.over(); }
@@ -168,7 +168,7 @@ BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, double cruise
       if (set.outputs[o].mix.throttle != 0) motor_ = o;
       for (const Surface s : surfaces) {
         const ControlEffect* effect = air.aeroplane.control(s);
-        if (!effect || !bench.loom().servo_works(s)) continue;
+        if (!effect || !bench.harness().servo_works(s)) continue;
         Hung h;
         h.output = o;
         h.effect = *effect;
@@ -248,7 +248,7 @@ void BuiltBoard::correct(double airspeed, double dt) {
   }
 }
 
-FlightBoard::Answer BuiltBoard::step(const Told& told) {
+FlightBoard::Response BuiltBoard::step(const Told& told) {
   radio_.stick(ChannelFunction::roll, told.stick[0]);
   radio_.stick(ChannelFunction::pitch, told.stick[1]);
   radio_.stick(ChannelFunction::yaw, told.stick[2]);
@@ -274,7 +274,7 @@ FlightBoard::Answer BuiltBoard::step(const Told& told) {
   late_.push_back(sum);
   if (now_ % 2 == 0) mixer_.pulses(late_.front(), pulses_);
   late_.pop_front();
-  Answer answer;
+  Response answer;
   for (Hung& h : hung_) {
     if (now_ % h.pulse == 0) h.told_us = pulses_[h.output] - 1500;
     h.servo.step(h.told_us, flight_tick_s);
@@ -294,27 +294,29 @@ FlightBoard::Answer BuiltBoard::step(const Told& told) {
 
 }  // namespace
 
-FlyingTruth flying_of(const Rig& rig, const Catalogue& catalogue) {
+FlyingTruth flying_of(const Reports& reports) {
   FlyingTruth t;
-  const FeelReport report = feel_report(rig, catalogue);
+  const Rig& rig = reports.rig();
+  const Catalogue& catalogue = reports.catalogue();
+  const FeelReport report = analyze_feel(reports);
   t.cannot = report.missing;
   if (!t.cannot.empty()) return t;
   t.aeroplane = report.aeroplane;
   t.drag = drag_of(rig.airframe, t.aeroplane.cruise_m_s);
-  t.engine = engine_of(rig, catalogue, t.aeroplane);
-  for (const SurfaceAnswer& a : analyze_surfaces(rig).answers)
+  t.engine = engine_of(reports, t.aeroplane);
+  for (const SurfaceAnswer& a : reports.surfaces().answers)
     t.servo_rad_s[a.surface] = 2 * pi * surface_servo(rig, catalogue, a).hz;
-  const PowerReport power = analyze_power(rig, catalogue);
+  const PowerReport& power = reports.power();
   if (power.drive && power.drive->full_current.value > 0 && power.drive->cruise_current.value > 0) {
     t.full_a = power.drive->full_current.value;
-    const HomeReport home = home_report(rig, catalogue, report);
+    const HomeReport home = analyze_home(reports, report);
     if (home.missing.empty()) t.rest_a = home.performance.cruise_a.expected - power.drive->cruise_current.value;
     const double throttle = FlightModel(t.aeroplane, t.drag, t.engine).cruise_throttle();
     const double share = power.drive->cruise_current.value / t.full_a;
     if (throttle > 0.05 && throttle < 0.95 && share < 0.95)
       t.amps_power = std::clamp(std::log(share) / std::log(throttle), 1.0, 4.0);
   }
-  const LevelReport level = analyze_level(rig.airframe, analyze_airframe(rig), t.aeroplane.balance_m);
+  const LevelReport level = analyze_level(rig.airframe, reports.airframe(), t.aeroplane.balance_m);
   if (level.nose_up) t.cruise_nose_up_deg = level.nose_up->value;
   return t;
 }

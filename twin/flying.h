@@ -2,6 +2,7 @@
 
 #include "bench.h"
 #include "flight/flight.h"
+#include "reports/reports.h"
 
 namespace rigging::twin {
 
@@ -27,7 +28,7 @@ inline FlyingTruth never_flies() {
 }
 
 /// As Rigging works it out from the rig, so right only as far as that is.
-FlyingTruth flying_of(const Rig& rig, const Catalogue& catalogue);
+FlyingTruth flying_of(const Reports& reports);
 /// Moves all of it within its bands: damping, stiffness, surfaces, inertia, servos, the dial's law. The same seed draws
 /// the same.
 void make_different(FlyingTruth& truth, unsigned seed);

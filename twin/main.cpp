@@ -103,7 +103,7 @@ struct Options {
   int random = 0, random_leads = 0;
   unsigned seed = 1;
   bool bad_sticks = false, cold_sticks = false, crooked = false, poor_senses = false;
-  bool differs = false, hidden = false, battery = false, with_parent = false;
+  bool differs = false, hidden = false, battery = false, with_parent = false, time_by_hands = false;
 };
 
 Result<int> run(const Options& options) {
@@ -145,12 +145,13 @@ Result<int> run(const Options& options) {
     for (const LeadFault& f : drawn_lead_faults(*rig, *catalogue, options.random_leads, options.seed))
       lead_faults.push_back(f);
 
-  SensesTruth senses = senses_of(*rig, *catalogue);
+  const Reports reports(*rig, *catalogue);
+  SensesTruth senses = senses_of(reports);
   sit_as(senses, *rig, truth->board);
   if (options.poor_senses) make_poor(senses, options.seed);
   for (const std::string& name : options.sense_faults)
     if (const auto ok = add_sense_fault(senses, name); !ok) return tl::make_unexpected(ok.error());
-  Bench bench(*rig, *controller, *truth, Loom(*rig, *catalogue, lead_faults), senses);
+  Bench bench(*rig, *controller, *truth, Harness(*rig, *catalogue, lead_faults), senses);
   if (options.battery) bench.plug({false, true});
   std::string memory;
   if (!options.store.empty() && std::filesystem::exists(options.store, unknown)) {
@@ -178,9 +179,9 @@ Result<int> run(const Options& options) {
     if (options.differs) shown.push_back("in the air it is not quite what its rig makes one expect");
     for (const std::string& name : options.sense_faults) shown.push_back(name);
   }
-  FlyingTruth air = flying_of(*rig, *catalogue);
+  FlyingTruth air = flying_of(reports);
   if (options.differs) make_different(air, options.seed);
-  HandsPort hands_port(bench, shown, air);
+  HandsPort hands_port(bench, shown, air, options.time_by_hands);
 
   Listener controller_socket, hands_socket;
   for (auto& [listener, name] :
@@ -196,9 +197,9 @@ Result<int> run(const Options& options) {
     pollfd watched[2] = {controller_socket.watched(), hands_socket.watched()};
     ::poll(watched, 2, 10);
     const auto now = clock::now();
-    double left = std::min(std::chrono::duration<double>(now - then).count(), 0.5);
+    const double left = std::min(std::chrono::duration<double>(now - then).count(), 0.5);
     then = now;
-    for (; left > 0; left -= 0.01) bench.step(std::min(left, 0.01));
+    if (!options.time_by_hands) pass_time(bench, left);
     if (watched[0].revents)
       controller_socket.ready([&](auto bytes) { return controller_port.feed(bytes); },
                               [&] { controller_port.disconnected(); });
@@ -237,6 +238,7 @@ int main(int argc, char** argv) {
   app.add_option("--seed", options.seed, "Seed of the draw");
   app.add_flag("--hidden", options.hidden, "Do not tell the faults");
   app.add_flag("--with-parent", options.with_parent, "Leave when the program that started it is gone");
+  app.add_flag("--time-by-hands", options.time_by_hands, "Time stands but for what hands let pass (docs/twin.md)");
   app.add_flag("--battery", options.battery, "Start with the battery plugged in");
   app.add_option("--store", options.store, "File that keeps the controller's settings");
   app.add_option("--data", options.data, "Data folder");

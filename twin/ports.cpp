@@ -126,7 +126,7 @@ Json ControllerPort::carry_out(const link::ReadReceiver&) {
 Json ControllerPort::carry_out(const link::ReadOutputs&) { return {{"ok", true}, {"pulses", bench_.pulses()}}; }
 Json ControllerPort::carry_out(const link::ReadSensors&) {
   return link::to_json(
-      link::SensorsReply{bench_.rates_deg_s(), bench_.loom().battery_v(), bench_.loom().ports(), bench_.found()});
+      link::SensorsReply{bench_.rates_deg_s(), bench_.harness().battery_v(), bench_.harness().ports(), bench_.found()});
 }
 Json ControllerPort::carry_out(const link::ReadMotion&) {
   if (!bench_.controller().senses.shows_motion) return refused("this class does not show what its sensors read");
@@ -145,8 +145,8 @@ Json ControllerPort::carry_out(const link::ReadState&) {
   return link::to_json(bench_.state());
 }
 
-HandsPort::HandsPort(Bench& bench, std::vector<std::string> shown, FlyingTruth air)
-    : bench_(bench), air_(std::move(air)), shown_(std::move(shown)) {}
+HandsPort::HandsPort(Bench& bench, std::vector<std::string> shown, FlyingTruth air, bool time_by_hands)
+    : bench_(bench), air_(std::move(air)), time_by_hands_(time_by_hands), shown_(std::move(shown)) {}
 
 std::string HandsPort::feed(std::string_view bytes) {
   int damaged = 0;
@@ -216,10 +216,10 @@ Json HandsPort::carry_out(const hands::SetOutput& r) {
   return done_or(bench_.set_output(o.id, o.reversed, o.low_us, o.centre_us, o.high_us));
 }
 Json HandsPort::carry_out(const hands::Inspect& r) {
-  const auto seen = bench_.loom().inspect(r.lead);
+  const auto seen = bench_.harness().inspect(r.lead);
   return seen ? *seen : refused(seen.error().text());
 }
-Json HandsPort::carry_out(const hands::Mend& r) { return done_or(bench_.loom().mend(r.lead)); }
+Json HandsPort::carry_out(const hands::Mend& r) { return done_or(bench_.harness().mend(r.lead)); }
 Json HandsPort::carry_out(const hands::Work& r) { return done_or(bench_.work(r)); }
 Json HandsPort::carry_out(const hands::PushTube& r) {
   bench_.push_tube(r.pressure_pa);
@@ -237,6 +237,11 @@ Json HandsPort::carry_out(const hands::ReadFlight& r) {
   constexpr std::size_t piece = 24 * 1024;
   return hands::to_json(hands::FlightPiece{r.from, flight_.size(), flight_.substr(r.from, piece)});
 }
+Json HandsPort::carry_out(const hands::PassTime& r) {
+  if (!time_by_hands_) return refused("time passes by itself here");
+  pass_time(bench_, r.s);
+  return done();
+}
 Json HandsPort::carry_out(const hands::Look&) {
   const Bench::Sight seen = bench_.look();
   hands::Sight sight;
@@ -248,7 +253,7 @@ Json HandsPort::carry_out(const hands::Look&) {
   sight.servos_powered = seen.servos_powered;
   sight.usb = bench_.supply().usb;
   sight.battery = bench_.supply().battery;
-  const auto& destroyed = bench_.loom().destroyed();
+  const auto& destroyed = bench_.harness().destroyed();
   sight.destroyed = {destroyed.begin(), destroyed.end()};
   return hands::to_json(sight);
 }

@@ -50,7 +50,8 @@ class ControllerPort {
 class HandsPort {
  public:
   /// `shown` are the faults to tell; empty when they are hidden. `air`: how it flies, if it can.
-  HandsPort(Bench& bench, std::vector<std::string> shown, FlyingTruth air = never_flies());
+  /// `time_by_hands`: time passes only as hands let it.
+  HandsPort(Bench& bench, std::vector<std::string> shown, FlyingTruth air = never_flies(), bool time_by_hands = false);
   std::string feed(std::string_view bytes);
 
  private:
@@ -75,10 +76,12 @@ class HandsPort {
   Json carry_out(const hands::TurnGain&);
   Json carry_out(const hands::Fly&);
   Json carry_out(const hands::ReadFlight&);
+  Json carry_out(const hands::PassTime&);
   Json carry_out(const hands::Look&);
 
   Bench& bench_;
   FlyingTruth air_;
+  bool time_by_hands_;
   std::string flight_;  ///< log of the last one
   std::vector<std::string> shown_;
   link::FrameReader reader_;

@@ -27,18 +27,19 @@ double temperature_at(double awake_s) { return cold_c + warmer_c * (1 - std::exp
 
 }  // namespace
 
-SensesTruth senses_of(const Rig& rig, const Catalogue& catalogue) {
+SensesTruth senses_of(const Reports& reports) {
+  const Rig& rig = reports.rig();
+  const Catalogue& catalogue = reports.catalogue();
   SensesTruth truth;
-  truth.board = alignment_of(rig.place("controller"));
+  truth.board = alignment_of(rig.mounting("controller"));
   const std::string compass = sensor_part(rig, catalogue, Sensor::compass);
   truth.has_compass = !compass.empty();
-  const Place* apart = rig.place(compass);
+  const Mounting* apart = rig.mounting(compass);
   truth.compass = apart ? alignment_of(apart) : truth.board;
   truth.has_barometer = !sensor_part(rig, catalogue, Sensor::barometer).empty();
   truth.has_airspeed = !sensor_part(rig, catalogue, Sensor::airspeed).empty();
   // The field of the leads as station fit has it, in a direction of its own.
-  const AirframeReport airframe = analyze_airframe(rig);
-  const FitReport fit = analyze_fit(rig, catalogue, airframe, analyze_power(rig, catalogue));
+  const FitReport& fit = reports.fit();
   if (!fit.compasses.empty()) {
     double per_a = 0;
     for (const CompassPath& p : fit.compasses.front().paths)
@@ -49,7 +50,7 @@ SensesTruth senses_of(const Rig& rig, const Catalogue& catalogue) {
 }
 
 void sit_as(SensesTruth& truth, const Rig& rig, const Turn& board) {
-  const Place* p = rig.place("controller");
+  const Mounting* p = rig.mounting("controller");
   if (board != (p ? Turn(p->turn) : Turn{})) truth.board = alignment_matrix(board);
 }
 

@@ -4,6 +4,7 @@
 #include <set>
 
 #include "catalogue/catalogue.h"
+#include "reports/reports.h"
 #include "rig/rig.h"
 #include "satellites.h"
 #include "signal/motion.h"
@@ -37,7 +38,7 @@ Result<void> add_sense_fault(SensesTruth& truth, const std::string& name);
 std::vector<std::string> sense_fault_names();
 
 /// Sensors without an error but noise, sitting as the rig says.
-SensesTruth senses_of(const Rig& rig, const Catalogue& catalogue);
+SensesTruth senses_of(const Reports& reports);
 /// A board that sits otherwise than the rig says sits so; the small angles of its place stay on top where it does not.
 void sit_as(SensesTruth& truth, const Rig& rig, const Turn& board);
 /// Zeros off, scales off, axes not quite square, iron near the compass. The same seed draws the same.

@@ -26,12 +26,12 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   auto* left = new QVBoxLayout;
   left->setSpacing(4);
   auto* title = new QLabel(tr("Bench (simulated)"));
-  title->setFont(Look::instance().text(11, true));
+  title->setFont(Style::instance().text(11, true));
   left->addWidget(title);
   state_ = new QLabel;
   state_->setWordWrap(true);
   state_->setProperty("soft", true);
-  state_->setFont(Look::instance().text(9));
+  state_->setFont(Style::instance().text(9));
   left->addWidget(state_);
   start_ = new QPushButton;
   start_->setObjectName(QStringLiteral("bench_start"));
@@ -39,7 +39,7 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   caution_ = new QLabel(tr("Before power: propeller off, clear of its arc."));
   caution_->setProperty("caution", true);
   caution_->setWordWrap(true);
-  caution_->setFont(Look::instance().text(9));
+  caution_->setFont(Style::instance().text(9));
   left->addWidget(caution_);
   auto* supply = new QHBoxLayout;
   usb_ = new QPushButton(tr("USB"));
@@ -85,21 +85,20 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   auto* model = new QVBoxLayout;
   model->setSpacing(0);
   heard_ = new QLabel;
-  heard_->setFont(Look::instance().columns(8.5));
+  heard_->setFont(Style::instance().columns(8.5));
   heard_->setObjectName(QStringLiteral("heard"));
   heard_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // the sticks beside it must not give way for it
   slowly_ = hinted_button(tr("Last move, slowly"), "replay_slowly",
                           tr("What the model and its surfaces did when it was last moved, four times slower"));
   slowly_->setProperty("flat", true);
-  slowly_->setFont(Look::instance().text(9));
+  slowly_->setFont(Style::instance().text(9));
   slowly_->setEnabled(false);
   connect(slowly_, &QPushButton::clicked, this, [this] {
-    replaying_.start();
-    replay_.start(30);
+    replaying_from_s_ = Clock::instance().now_s();
+    replay_.start();
     view_->set_caption(tr("The last move, four times slower"));
   });
-  connect(&replay_, &QTimer::timeout, this, &BenchPanel::replay);
-  clock_.start();
+  connect(&replay_, &Ticks::timeout, this, &BenchPanel::replay);
   model->addWidget(slowly_, 0, Qt::AlignRight);
   model->addWidget(view_, 1);
   model->addWidget(heard_);
@@ -157,7 +156,7 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
       const QString words = QString::fromLatin1(sense_word(axis, sense > 0).data());
       auto* button = new QPushButton(axis == Axis::roll ? tr("%1 down").arg(words) : words);
       button->setAccessibleName(tr("Flick %1 %2").arg(QString::fromLatin1(word(axis).data()), words));
-      button->setFont(Look::instance().text(9));
+      button->setFont(Style::instance().text(9));
       connect(button, &QPushButton::clicked, this, [this, axis, sense] { bench_.ask(hands::Flick{axis, sense}); });
       grid->addWidget(button, row, sense < 0 ? 1 : 2);
     }
@@ -216,17 +215,17 @@ void BenchPanel::refresh() {
   compare_->setVisible(bench_.board().has_value() && differing > 0);
   compare_->setText(differing == 1 ? tr("Board differs: 1 part…") : tr("Board differs: %1 parts…").arg(differing));
   state_->setVisible(!compare_->isVisibleTo(this));  // the foot line says it, too
-  view_->set_panels(document_.review().airframe.panels);
-  square_->set_rig(document_.rig(), document_.review().room);
+  view_->set_panels(document_.review().reports.airframe().panels);
+  square_->set_rig(document_.rig(), document_.review().reports.control_margins().plain);
   update_sight();
 }
 
-int BenchPanel::least_height() const { return static_cast<int>(206 * Look::instance().text().pointSizeF() / 10); }
+int BenchPanel::least_height() const { return static_cast<int>(206 * Style::instance().text().pointSizeF() / 10); }
 
 void BenchPanel::update_sight() {
-  last_move_.see(clock_.elapsed(), bench_.sight());
+  last_move_.see(static_cast<qint64>(1000 * Clock::instance().now_s()), bench_.sight());
   slowly_->setEnabled(last_move_.any());
-  if (!replay_.isActive()) show_sight(bench_.sight());
+  if (!replay_.is_active()) show_sight(bench_.sight());
 }
 
 void BenchPanel::show_sight(const hands::Sight& s) {
@@ -238,7 +237,9 @@ void BenchPanel::show_live() { view_->set_caption(tr("The simulated model · dra
 
 void BenchPanel::replay() {
   constexpr int slower = 4;
-  if (const hands::Sight* seen = last_move_.at(replaying_.elapsed() / slower)) return show_sight(*seen);
+  if (const hands::Sight* seen =
+          last_move_.at(static_cast<qint64>(1000 * (Clock::instance().now_s() - replaying_from_s_)) / slower))
+    return show_sight(*seen);
   replay_.stop();
   show_live();
   show_sight(bench_.sight());

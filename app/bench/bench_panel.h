@@ -1,8 +1,5 @@
 #pragma once
 
-#include <QElapsedTimer>
-#include <QTimer>
-
 #include "bench/bench_link.h"
 #include "bench/last_move.h"
 #include "document/rig_document.h"
@@ -50,8 +47,8 @@ class BenchPanel : public QWidget {
   QPushButton* slowly_;
   QWidget* controls_;
   LastMove last_move_;
-  QElapsedTimer clock_, replaying_;
-  QTimer replay_;
+  double replaying_from_s_ = 0;
+  Ticks replay_{30};
   QString modes_of_;
 };
 

@@ -14,9 +14,8 @@ const std::vector<int>& SatelliteLine::usual_bauds() {
   return all;
 }
 
-SatelliteLine::SatelliteLine(QObject* parent) : QObject(parent) {
-  look_.setInterval(look_every_ms);
-  connect(&look_, &QTimer::timeout, this, &SatelliteLine::look);
+SatelliteLine::SatelliteLine(QObject* parent) : QObject(parent), look_(look_every_ms) {
+  connect(&look_, &Ticks::timeout, this, &SatelliteLine::look);
 }
 
 SatelliteLine::~SatelliteLine() = default;

@@ -1,10 +1,10 @@
 #pragma once
 
 #include <QObject>
-#include <QTimer>
 #include <memory>
 
 #include "senses/satellites.h"
+#include "time/clock.h"
 
 class QSerialPort;
 
@@ -40,7 +40,7 @@ class SatelliteLine : public QObject {
   void look();
   std::unique_ptr<QSerialPort> port_;
   SatelliteReader reader_;
-  QTimer look_;
+  Ticks look_;
   bool finds_ = false;
   std::size_t at_ = 0;
 };

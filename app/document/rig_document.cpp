@@ -47,9 +47,10 @@ RigDocument::RigDocument(Catalogue catalogue, QString recovery_folder, QObject* 
       shipped_(std::make_shared<const Catalogue>(std::move(catalogue))),
       catalogue_(shipped_),
       recovery_folder_(std::move(recovery_folder)),
+      review_(rigging::review(history_.now(), *catalogue_)),
       worker_([this](DeferredReview made) {
         deferred_ = std::move(made);
-        late_snags_ = deferred_->snags;
+        deferred_snags_ = deferred_->snags;
         Q_EMIT deferred_ready();
       }) {
   connect(&watcher_, &QFileSystemWatcher::fileChanged, this, &RigDocument::look_at_file);
@@ -78,15 +79,15 @@ QString RigDocument::title() const {
 void RigDocument::update() {
   ++revision_;
   image_.reset();
-  review_ = review_all_ ? rigging::review(rig(), *catalogue_) : review_after(rig(), *catalogue_, reviewed_, review_);
+  review_ = review_all_ ? rigging::review(rig(), *catalogue_) : review_after(rig(), review_);
   review_all_ = false;
-  reviewed_ = rig();
   deferred_.reset();
-  worker_.start(
-      [rig = rig(), catalogue = catalogue_](Progress& progress) { return deferred_review(rig, *catalogue, progress); });
+  worker_.start([reports = review_.reports, catalogue = catalogue_](Progress& progress) {
+    return deferred_review(reports, progress);
+  });
 }
 
-std::vector<Snag> RigDocument::snags() const { return with_late(review_.snags, late_snags_); }
+std::vector<Snag> RigDocument::snags() const { return with_deferred(review_.snags, deferred_snags_); }
 
 const link::Image& RigDocument::image() const {
   if (!image_) image_ = link::image_of(rig());
@@ -193,15 +194,14 @@ Result<void> RigDocument::open(const QString& given) {
   const QString path = QFileInfo(given).absoluteFilePath();
   auto catalogue = catalogue_for(path);
   if (!catalogue) return tl::make_unexpected(catalogue.error());
-  auto text = read_file(native(path));
-  auto rig = open_rig(native(path), *catalogue);
-  if (!rig) return tl::make_unexpected(rig.error());
+  auto read = open_rig(native(path), *catalogue);
+  if (!read) return tl::make_unexpected(read.error());
   drop_recovery_copy();
   set_catalogue(std::make_shared<const Catalogue>(std::move(*catalogue)));
   path_ = path;
-  now_on_disk(text ? *text : std::string());
+  now_on_disk(read->text);
   begun_.reset();
-  history_.reset(std::move(*rig));
+  history_.reset(std::move(read->rig));
   saved_ = history_.now();
   update();
   Q_EMIT changed();
@@ -263,16 +263,15 @@ void RigDocument::look_at_file() {
 Result<std::vector<Differing>> RigDocument::differs_from_disk() const {
   const auto theirs = open_rig(native(path_), *catalogue_);
   if (!theirs) return tl::make_unexpected(theirs.error());
-  return differing_words(*theirs, rig());
+  return differing_words(theirs->rig, rig());
 }
 
 Result<void> RigDocument::take_from_disk() {
   auto theirs = open_rig(native(path_), *catalogue_);
   if (!theirs) return tl::make_unexpected(theirs.error());
-  const auto text = read_file(native(path_));
-  now_on_disk(text ? *text : std::string());
-  saved_ = *theirs;
-  edit(std::move(*theirs), tr("Taken over from the file"));
+  now_on_disk(theirs->text);
+  saved_ = theirs->rig;
+  edit(std::move(theirs->rig), tr("Taken over from the file"));
   return {};
 }
 

@@ -117,11 +117,10 @@ class RigDocument : public QObject {
   QFileSystemWatcher watcher_;
   bool copy_failed_ = false;  ///< said once
   int lock_ = -1;             ///< held on the file that says whose the safety copy is
-  Review review_;
-  Rig reviewed_;            ///< what `review_` is of
-  bool review_all_ = true;  ///< catalogue or units have changed: nothing can be taken over
+  Review review_;             ///< of `rig()`
+  bool review_all_ = true;    ///< catalogue or units have changed: nothing can be taken over
   std::optional<DeferredReview> deferred_;
-  std::vector<Snag> late_snags_;  ///< stay until the next ones are there, so that cards do not flicker
+  std::vector<Snag> deferred_snags_;  ///< stay until the next ones are there, so that cards do not flicker
   Worker<DeferredReview> worker_;
   unsigned revision_ = 0;
   mutable std::optional<link::Image> image_;

@@ -24,7 +24,7 @@ AircraftView::AircraftView(From from, QWidget* parent) : QWidget(parent), from_(
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
   setMouseTracking(true);
   setAccessibleName(tr("Aircraft drawing"));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void AircraftView::set_panels(std::vector<Panel> panels) {
@@ -169,7 +169,7 @@ void AircraftView::draw_arrow(QPainter& p, Surface surface, int direction) const
     if (surface.kind == SurfaceKind::motor) {
       const QPointF hub = on_screen(panel.hinge_a);
       p.setPen(inks().teal);
-      p.setFont(Look::instance().text(9, true));
+      p.setFont(Style::instance().text(9, true));
       p.drawText(QRectF(hub.x() - 40, hub.y() - 30, 80, 16), Qt::AlignCenter,
                  QString::fromStdString(std::string(motion_word(surface, direction))));
       continue;
@@ -268,13 +268,13 @@ void AircraftView::paintEvent(QPaintEvent*) {
     p.drawRect(rect().adjusted(1, 1, -1, -1));
   }
   if (!caption_.isEmpty()) {
-    p.setFont(Look::instance().text(8.5));
+    p.setFont(Style::instance().text(8.5));
     p.setPen(i.soft);
     p.drawText(QRectF(8, 4, this->width() - 16, 18), Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(p.font()).elidedText(caption_, Qt::ElideRight, this->width() - 16));
   }
   if (pickable_ && hovered_) {
-    p.setFont(Look::instance().text(9, true));
+    p.setFont(Style::instance().text(9, true));
     p.setPen(i.teal);
     p.drawText(QRectF(8, height() - 22, this->width() - 16, 18), Qt::AlignRight | Qt::AlignVCenter,
                QString::fromStdString(capital(hovered_->spoken())));
@@ -320,7 +320,7 @@ void AircraftView::draw_handles(QPainter& p) const {
     p.drawEllipse(at, chosen ? 5 : 3.6, chosen ? 5 : 3.6);
     if (!chosen) continue;
     const QString words = held_handle_ ? held_words_ : handles_[i].words;
-    p.setFont(Look::instance().text(9.5, true));
+    p.setFont(Style::instance().text(9.5, true));
     const QSizeF size(QFontMetricsF(p.font()).horizontalAdvance(words) + 12, QFontMetricsF(p.font()).height() + 4);
     const QPointF corner(std::clamp(at.x() + 12, 2.0, std::max(2.0, width() - size.width() - 2)),
                          at.y() < height() / 2.0 ? at.y() + 10 : at.y() - 10 - size.height());

@@ -31,7 +31,7 @@ double answer(const Picture::Correction& c, double tilt, double s) {
 }  // namespace
 
 MovingAircraft::MovingAircraft(QWidget* parent) : AircraftView(From::behind_above, parent) {
-  connect(&timer_, &QTimer::timeout, this, &MovingAircraft::move);
+  connect(&timer_, &Ticks::timeout, this, &MovingAircraft::move);
 }
 
 bool MovingAircraft::fits(const Picture& p) { return !p.arrows.empty() || !p.marked.empty() || !p.caption.empty(); }
@@ -50,7 +50,7 @@ void MovingAircraft::show_picture(const Picture& picture) {
 }
 
 void MovingAircraft::move() {
-  if (timer_.isActive() && !isVisible()) return;
+  if (timer_.is_active() && !isVisible()) return;
   phase_s_ += frame_ms / 1000.0;
   if (phase_s_ > 3.2) phase_s_ = 0;
   std::map<Surface, double> deflections;

@@ -1,9 +1,8 @@
 #pragma once
 
-#include <QTimer>
-
 #include "drawing/aircraft_view.h"
 #include "procedure/procedure.h"
+#include "time/clock.h"
 
 namespace rigging::app {
 
@@ -21,7 +20,7 @@ class MovingAircraft : public AircraftView {
   void move();
 
   Picture picture_;
-  QTimer timer_;
+  Ticks timer_;
   double phase_s_ = 0;
 };
 

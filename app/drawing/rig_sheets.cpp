@@ -39,7 +39,7 @@ QList<Sheet> wiring_sheets(const RigDocument& document) {
 }
 
 QList<Sheet> gauge_sheets(const RigDocument& document) {
-  return numbered(gauge_sheets_svg(document.rig(), document.catalogue()), QObject::tr("Wedge and balance marks"),
+  return numbered(gauge_sheets_svg({document.rig(), document.catalogue()}), QObject::tr("Wedge and balance marks"),
                   QObject::tr("Throw gauge %1"));
 }
 

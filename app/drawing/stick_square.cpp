@@ -18,10 +18,10 @@ StickSquare::StickSquare(QWidget* parent) : QWidget(parent) {
   setToolTip(
       tr("Drag the stick. Hatched: there an output asks for more than its travel. Dotted: there half a full correction "
          "would be cut. Double-click centres."));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
-void StickSquare::set_rig(const Rig& rig, const Room& room) {
+void StickSquare::set_rig(const Rig& rig, const ControlMargin& room) {
   rig_ = rig;
   room_ = room;
   update();
@@ -47,8 +47,8 @@ void StickSquare::paintEvent(QPaintEvent*) {
       Command c = command_;
       c.roll = 2 * (x + 0.5) / steps - 1;
       c.pitch = 2 * (y + 0.5) / steps - 1;
-      const int r = static_cast<int>((c.roll + 1) / 2 * Room::steps + 0.5),
-                q = static_cast<int>((c.pitch + 1) / 2 * Room::steps + 0.5);
+      const int r = static_cast<int>((c.roll + 1) / 2 * ControlMargin::steps + 0.5),
+                q = static_cast<int>((c.pitch + 1) / 2 * ControlMargin::steps + 0.5);
       if (room_.at(r, q) < half_correction)
         p.fillRect(QRectF(box.left() + x * cell, box.top() + y * cell, cell + 0.5, cell + 0.5),
                    QBrush(i.slate, Qt::Dense7Pattern));
@@ -71,7 +71,7 @@ void StickSquare::paintEvent(QPaintEvent*) {
   p.setBrush(i.teal);
   p.drawEllipse(at, 8, 8);
   p.setPen(i.soft);
-  p.setFont(Look::instance().text(8));
+  p.setFont(Style::instance().text(8));
   p.drawText(QRectF(0, 0, width(), 14), Qt::AlignCenter, tr("stick forward: nose down"));
   p.drawText(QRectF(0, height() - 18, width(), 14), Qt::AlignCenter, tr("stick back: nose up"));
   // It stays where it is put, so that one can look; how a hand lets go of it stands there then.

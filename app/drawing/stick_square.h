@@ -14,7 +14,7 @@ class StickSquare : public QWidget {
   static constexpr double half_correction = 0.5;  ///< share of a full correction that should still fit
   explicit StickSquare(QWidget* parent = nullptr);
   /// `room`: of the same rig, from its review.
-  void set_rig(const Rig& rig, const Room& room);
+  void set_rig(const Rig& rig, const ControlMargin& room);
   void set_command(const Command& command);
   const Command& command() const { return command_; }
   QSize sizeHint() const override { return {190, 190}; }
@@ -34,7 +34,7 @@ class StickSquare : public QWidget {
   void drag(QPointF pos);
 
   Rig rig_;
-  Room room_;
+  ControlMargin room_;
   Command command_;
 };
 

@@ -16,12 +16,12 @@
 
 namespace rigging::app {
 
-Look& Look::instance() {
-  static Look look;
+Style& Style::instance() {
+  static Style look;
   return look;
 }
 
-Look::Look() {
+Style::Style() {
   // Boxes show what sentences, files and the command line show: a point, and nothing between thousands.
   QLocale plain = QLocale::c();
   plain.setNumberOptions(QLocale::OmitGroupSeparator | QLocale::RejectGroupSeparator);
@@ -31,7 +31,7 @@ Look::Look() {
   if (qApp) qApp->installEventFilter(new PlainText(qApp));
 }
 
-const Inks& Look::inks() const {
+const Inks& Style::inks() const {
   static const Inks paper{{"#F6F2E8"}, {"#FFFDF7"}, {"#C9BFA8"}, {"#1E2B34"}, {"#5B6770"}, {"#0E6E66"},
                           {"#A93A1C"}, {"#8A5C05"}, {"#44607A"}, {"#3F6A24"}, {"#EDE6D4"}};
   static const Inks field{{"#FFFFFF"}, {"#FFFFFF"}, {"#555555"}, {"#000000"}, {"#222222"}, {"#004D47"},
@@ -41,33 +41,33 @@ const Inks& Look::inks() const {
   return theme_ == Theme::paper ? paper : theme_ == Theme::field ? field : dark;
 }
 
-QFont Look::text(double points, bool bold) const {
+QFont Style::text(double points, bool bold) const {
   QFont font(QStringLiteral("Rigging Text"));
   font.setPointSizeF(points > 0 ? points * base_points() / 10 : base_points());
   font.setBold(bold);
   return font;
 }
 
-QFont Look::figures(double points, bool bold) const { return text(points, bold); }
+QFont Style::figures(double points, bool bold) const { return text(points, bold); }
 
-QFont Look::columns(double points) const {
+QFont Style::columns(double points) const {
   QFont font = text(points);
   font.setFamily(QStringLiteral("Rigging Figures"));
   return font;
 }
 
-void Look::dress() {
+void Style::dress() {
   if (!std::exchange(dressed_, true)) apply();
 }
 
-void Look::set_theme(Theme theme) {
+void Style::set_theme(Theme theme) {
   if (theme == theme_) return;
   const double before = base_points();
   theme_ = theme;
   grow(before);
 }
 
-void Look::set_text_scale(double scale) {
+void Style::set_text_scale(double scale) {
   scale = std::clamp(scale, 0.8, 2.0);
   if (scale == text_scale_) return;
   const double before = base_points();
@@ -75,11 +75,11 @@ void Look::set_text_scale(double scale) {
   grow(before);
 }
 
-int Look::px(double pixels) const {
+int Style::px(double pixels) const {
   return static_cast<int>(std::lround(pixels * (1 + 0.6 * (base_points() / 10 - 1))));
 }
 
-void Look::grow(double before) {
+void Style::grow(double before) {
   apply();
   // Text that was given its own size grows and shrinks with the rest.
   if (const double ratio = base_points() / before; ratio != 1)
@@ -92,7 +92,7 @@ void Look::grow(double before) {
   Q_EMIT changed();
 }
 
-void Look::apply() {
+void Style::apply() {
   if (!qApp) return;
   const Inks& i = inks();
   QPalette palette;
@@ -156,7 +156,7 @@ void Look::apply() {
   if (dressed_) qApp->setStyleSheet(css);
 }
 
-void Look::draw_severity(QPainter& p, QRectF box, Severity severity) const {
+void Style::draw_severity(QPainter& p, QRectF box, Severity severity) const {
   p.save();
   p.setRenderHint(QPainter::Antialiasing);
   if (severity == Severity::worth_knowing) {
@@ -174,7 +174,7 @@ void Look::draw_severity(QPainter& p, QRectF box, Severity severity) const {
   p.restore();
 }
 
-void Look::draw_station_mark(QPainter& p, QRectF box, StationState state) const {
+void Style::draw_station_mark(QPainter& p, QRectF box, StationState state) const {
   p.save();
   p.setRenderHint(QPainter::Antialiasing);
   p.setBrush(Qt::NoBrush);

@@ -18,10 +18,10 @@ struct Inks {
 enum class Theme { paper, field, dark };
 
 /// Type, inks and style of the whole application; tells when they change.
-class Look : public QObject {
+class Style : public QObject {
   Q_OBJECT
  public:
-  static Look& instance();
+  static Style& instance();
 
   /// Lays the style sheet on what there is, and on what comes from now on. A window is made before: laid on every
   /// widget again each time that it or something above it got a parent, the sheet took two thirds of the time of its
@@ -50,7 +50,7 @@ class Look : public QObject {
   void changed();
 
  private:
-  Look();
+  Style();
   void apply();
   void grow(double before);
   double base_points() const { return (theme_ == Theme::field ? 12 : 10) * text_scale_; }
@@ -60,6 +60,6 @@ class Look : public QObject {
   bool dressed_ = false;
 };
 
-inline const Inks& inks() { return Look::instance().inks(); }
+inline const Inks& inks() { return Style::instance().inks(); }
 
 }  // namespace rigging::app

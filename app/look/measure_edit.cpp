@@ -10,7 +10,7 @@ MeasureEdit::MeasureEdit(const Member& member, const char* id, QWidget* parent) 
   setObjectName(QLatin1String(id));
   setAccessibleName(spoken_label(member));
   setAlignment(Qt::AlignRight);
-  setFont(Look::instance().figures());
+  setFont(Style::instance().figures());
   connect(this, &QLineEdit::textEdited, this, [this] {
     understand();
     Q_EMIT changed();

@@ -81,7 +81,7 @@ NumberBox* number_box(const QString& id, const QString& name, int width) {
   b->setAccessibleName(name);
   b->setButtonSymbols(QAbstractSpinBox::NoButtons);
   b->setAlignment(Qt::AlignRight);
-  b->setFont(Look::instance().figures());
+  b->setFont(Style::instance().figures());
   b->setKeyboardTracking(false);
   if (width > 0) keep_width(b, width);
   return b;

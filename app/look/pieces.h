@@ -12,9 +12,9 @@ inline QString said_of(const std::string& text) { return QString::fromStdString(
 
 /// Keeps a width that follows the size of text; pixels at the usual one.
 inline void keep_width(QWidget* w, double pixels) {
-  const auto fit = [w, pixels] { w->setFixedWidth(Look::instance().px(pixels)); };
+  const auto fit = [w, pixels] { w->setFixedWidth(Style::instance().px(pixels)); };
   fit();
-  QObject::connect(&Look::instance(), &Look::changed, w, fit);
+  QObject::connect(&Style::instance(), &Style::changed, w, fit);
 }
 
 /// A button with its one-line hint and the name that tests and the keyboard find it by.
@@ -29,7 +29,7 @@ inline QPushButton* hinted_button(const QString& text, const char* id, const QSt
 inline QLabel* wrapping_words(double points, bool bold = false) {
   auto* l = new QLabel;
   l->setWordWrap(true);
-  l->setFont(Look::instance().text(points, bold));
+  l->setFont(Style::instance().text(points, bold));
   return l;
 }
 

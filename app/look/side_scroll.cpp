@@ -14,13 +14,13 @@ SideScroll::SideScroll(double pixels, QWidget* content) : pixels_(pixels) {
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   setFocusPolicy(Qt::NoFocus);
   setWidget(content);
-  connect(&Look::instance(), &Look::changed, this, &SideScroll::fit);
+  connect(&Style::instance(), &Style::changed, this, &SideScroll::fit);
   fit();
 }
 
 void SideScroll::fit() {
   constexpr double most = 1.2;
-  const int usual = Look::instance().px(pixels_);
+  const int usual = Style::instance().px(pixels_);
   const int asked = widget()->minimumSizeHint().width() + verticalScrollBar()->sizeHint().width();
   setFixedWidth(std::clamp(asked, usual, static_cast<int>(most * usual)));
 }

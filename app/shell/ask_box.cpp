@@ -30,8 +30,8 @@ int fit_of(const QString& words, const Request& request) {
   return fit;
 }
 
-AskBox::AskBox(QList<Request> requests, std::function<std::vector<Answer>(const QString&)> answer,
-               std::function<void(const Answer&)> take, QWidget* parent)
+AskBox::AskBox(QList<Request> requests, std::function<std::vector<Interpretation>(const QString&)> answer,
+               std::function<void(const Interpretation&)> take, QWidget* parent)
     : QDialog(parent), requests_(std::move(requests)), answer_(std::move(answer)), take_(std::move(take)) {
   setWindowTitle(tr("Ask"));
   setObjectName(QStringLiteral("ask_box"));
@@ -40,7 +40,7 @@ AskBox::AskBox(QList<Request> requests, std::function<std::vector<Answer>(const 
   line_ = new QLineEdit;
   line_->setObjectName(QStringLiteral("ask_line"));
   line_->setPlaceholderText(tr("Say it: “how long can I fly”, “move the battery 20 mm back”, “it shakes in a dive”"));
-  line_->setFont(Look::instance().text(12));
+  line_->setFont(Style::instance().text(12));
   list_ = new QListWidget;
   list_->setObjectName(QStringLiteral("ask_list"));
   list_->setWordWrap(true);
@@ -89,7 +89,7 @@ void AskBox::foretell() {
   if (!item || !item->data(Qt::UserRole).isValid()) return foretold_->clear();
   const int index = item->data(Qt::UserRole).toInt();
   if (index >= 0) return foretold_->setText(tr("Enter: goes there, or does it."));
-  const Answer& a = answers_[static_cast<std::size_t>(-1 - index)];
+  const Interpretation& a = answers_[static_cast<std::size_t>(-1 - index)];
   foretold_->setText(a.deed      ? tr("Enter: changes the rig. One undo takes it back.")
                      : a.station ? tr("Enter: to station %1.").arg(QString::fromLatin1(word(*a.station).data()))
                                  : tr("Enter: does it."));

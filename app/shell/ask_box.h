@@ -22,8 +22,8 @@ class AskBox : public QDialog {
   Q_OBJECT
  public:
   /// `answer`: what the words may mean on the rig that is open, and what is done with one of these.
-  AskBox(QList<Request> requests, std::function<std::vector<Answer>(const QString&)> answer,
-         std::function<void(const Answer&)> take, QWidget* parent);
+  AskBox(QList<Request> requests, std::function<std::vector<Interpretation>(const QString&)> answer,
+         std::function<void(const Interpretation&)> take, QWidget* parent);
 
  protected:
   bool eventFilter(QObject* object, QEvent* event) override;
@@ -34,9 +34,9 @@ class AskBox : public QDialog {
   void foretell();
 
   QList<Request> requests_;
-  std::function<std::vector<Answer>(const QString&)> answer_;
-  std::function<void(const Answer&)> take_;
-  std::vector<Answer> answers_;
+  std::function<std::vector<Interpretation>(const QString&)> answer_;
+  std::function<void(const Interpretation&)> take_;
+  std::vector<Interpretation> answers_;
   QLineEdit* line_;
   QListWidget* list_;
   QLabel* foretold_;

@@ -65,7 +65,7 @@ BeginningPage::BeginningPage(RigDocument& document, QWidget* parent) : QWidget(p
     if (isVisible() && pages_->currentIndex() == 1) show_next();
   });
   all->addWidget(pages_);
-  connect(&Look::instance(), &Look::changed, this, [this] {
+  connect(&Style::instance(), &Style::changed, this, [this] {
     if (isVisible()) fill_kinds();
   });
 }
@@ -164,7 +164,7 @@ QWidget* BeginningPage::make_form() {
   kinds_->setWordWrap(true);
   kinds_->setUniformItemSizes(true);
   kinds_->setTextElideMode(Qt::ElideNone);
-  kinds_->setFont(Look::instance().text(8));
+  kinds_->setFont(Style::instance().text(8));
   kinds_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOn);  // a narrow window has more rows than are seen
   right->addWidget(kinds_);
   kind_words_ = wrapping_words(9.5);
@@ -272,7 +272,7 @@ void BeginningPage::fill_kinds() {
   const int chosen = kinds_->currentRow();
   kinds_->clear();
   // A picture with a name of up to three lines below it; two rows of them are seen.
-  const int wide = Look::instance().px(picture_w), names = 3 * kinds_->fontMetrics().lineSpacing() + 6;
+  const int wide = Style::instance().px(picture_w), names = 3 * kinds_->fontMetrics().lineSpacing() + 6;
   kinds_->setIconSize({wide, picture_h});
   kinds_->setGridSize({wide + 10, picture_h + names});
   kinds_->setFixedHeight(2 * (picture_h + names) + 8);
@@ -444,7 +444,7 @@ void BeginningPage::show_next() {
                                  .arg(name)
                                  .arg(rig.parts.size())
                                  .arg(rig.leads.size()));
-  on_paper_->set_panels(document_.review().airframe.panels);
+  on_paper_->set_panels(document_.review().reports.airframe().panels);
   while (QLayoutItem* item = next_->takeAt(0)) {
     if (item->widget()) item->widget()->deleteLater();
     delete item;
@@ -466,7 +466,7 @@ void BeginningPage::show_next() {
     line->setContentsMargins(16, 12, 16, 12);
     line->setSpacing(16);
     auto* number = new QLabel(QString::number(i + 1));
-    number->setFont(Look::instance().figures(20, true));
+    number->setFont(Style::instance().figures(20, true));
     line->addWidget(number, 0, Qt::AlignTop);
     auto* words = new QVBoxLayout;
     auto* what = wrapping_words(12, true);

@@ -11,9 +11,9 @@ namespace rigging::app {
 
 FootLine::FootLine(RigDocument& document, BenchLink& bench, QWidget* parent)
     : QWidget(parent), document_(document), bench_(bench) {
-  const auto high = [this] { setFixedHeight(Look::instance().px(34)); };
+  const auto high = [this] { setFixedHeight(Style::instance().px(34)); };
   high();
-  connect(&Look::instance(), &Look::changed, this, high);
+  connect(&Style::instance(), &Style::changed, this, high);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(12, 2, 8, 2);
   layout->setSpacing(16);
@@ -22,7 +22,7 @@ FootLine::FootLine(RigDocument& document, BenchLink& bench, QWidget* parent)
   link_->setProperty("soft", true);
   readiness_ = new QLabel;
   readiness_->setObjectName(QStringLiteral("foot_readiness"));
-  readiness_->setFont(Look::instance().text(10, true));
+  readiness_->setFont(Style::instance().text(10, true));
   said_ = new QLabel;
   said_->setObjectName(QStringLiteral("foot_said"));
   edit_ = new QLabel;

@@ -51,7 +51,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
       document_(std::move(catalogue), settings_.state_folder + QStringLiteral("/recovery")) {
   setObjectName(QStringLiteral("main_window"));
   // As much larger as its text, where the screen has that.
-  resize((QSizeF(1280, 800) * Look::instance().text_scale())
+  resize((QSizeF(1280, 800) * Style::instance().text_scale())
              .toSize()
              .boundedTo(screen()->availableSize())
              .expandedTo({1280, 800}));
@@ -65,9 +65,9 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   bench_panel_ = new BenchPanel(document_, bench_);
   foot_ = new FootLine(document_, bench_);
 
-  for (const Station s : all_stations) {
+  for (const Station s : all_stations()) {
     StationPage* page = make_page(s, {document_, bench_});
-    pages_[static_cast<std::size_t>(s)] = page;
+    pages_.push_back(page);
     sheet_->addWidget(new PageScroll(page));
     connect(page, &StationPage::said, foot_, &FootLine::say);
     connect(page, &StationPage::wanted, this, &MainWindow::go_to);
@@ -140,9 +140,9 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     document_.start_new(fresh_rig("New aircraft", Airframe{}.kind, "full_controller"));
   }
   go(Station::airframe);
-  Look::instance().dress();
+  Style::instance().dress();
   // Kept as they are chosen: not every end is a closed window.
-  connect(&Look::instance(), &Look::changed, this, &MainWindow::keep_preferences);
+  connect(&Style::instance(), &Style::changed, this, &MainWindow::keep_preferences);
 }
 
 void MainWindow::build_menus() {
@@ -188,11 +188,13 @@ void MainWindow::build_menus() {
   add(edit, tr("Ask for anything…"), QKeySequence(QStringLiteral("Ctrl+K")), [this] { ask_box()->exec(); });
 
   auto* view = menuBar()->addMenu(tr("&View"));
-  const char* keys[] = {"Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "Ctrl+5", "Ctrl+6",
-                        "Ctrl+7", "Ctrl+8", "Ctrl+9", "Ctrl+0", "Ctrl+-"};
-  for (const Station s : all_stations)
+  // The keys as they lie beside each other; what comes after them has none.
+  const QString keys = QStringLiteral("1234567890-=");
+  for (const Station s : all_stations()) {
+    const int at = static_cast<int>(s);
     add(view, QString::fromStdString(capital(std::string(word(s)))),
-        QKeySequence(QLatin1String(keys[static_cast<int>(s)])), [this, s] { go(s); });
+        at < keys.size() ? QKeySequence(QStringLiteral("Ctrl+") + keys.at(at)) : QKeySequence(), [this, s] { go(s); });
+  }
   view->addSeparator();
   show_bench_ = add(view, tr("Bench"), QKeySequence(QStringLiteral("F9")),
                     [this] { bench_panel_->setVisible(show_bench_->isChecked()); });
@@ -207,22 +209,23 @@ void MainWindow::build_menus() {
     keep_preferences();
   });
   add(view, tr("Larger text"), QKeySequence(QStringLiteral("Ctrl++")),
-      [] { Look::instance().set_text_scale(Look::instance().text_scale() + text_step); });
-  add(view, tr("Smaller text"), {}, [] { Look::instance().set_text_scale(Look::instance().text_scale() - text_step); });
+      [] { Style::instance().set_text_scale(Style::instance().text_scale() + text_step); });
+  add(view, tr("Smaller text"), {},
+      [] { Style::instance().set_text_scale(Style::instance().text_scale() - text_step); });
   auto* themes = new QActionGroup(this);
   const std::pair<QString, Theme> choices[] = {
       {tr("Paper"), Theme::paper}, {tr("Field (sunlight)"), Theme::field}, {tr("Dark"), Theme::dark}};
   for (const auto& choice : choices) {
-    QAction* action = add(view, choice.first, {}, [theme = choice.second] { Look::instance().set_theme(theme); });
+    QAction* action = add(view, choice.first, {}, [theme = choice.second] { Style::instance().set_theme(theme); });
     action->setCheckable(true);
-    action->setChecked(choice.second == Look::instance().theme());
+    action->setChecked(choice.second == Style::instance().theme());
     themes->addAction(action);
     // However it was chosen.
-    connect(&Look::instance(), &Look::changed, action,
-            [action, theme = choice.second] { action->setChecked(theme == Look::instance().theme()); });
+    connect(&Style::instance(), &Style::changed, action,
+            [action, theme = choice.second] { action->setChecked(theme == Style::instance().theme()); });
   }
-  connect(&Look::instance(), &Look::changed, this, &MainWindow::fit_snags);
-  connect(&Look::instance(), &Look::changed, this, &MainWindow::refresh);
+  connect(&Style::instance(), &Style::changed, this, &MainWindow::fit_snags);
+  connect(&Style::instance(), &Style::changed, this, &MainWindow::refresh);
   auto* help = menuBar()->addMenu(tr("&Help"));
   add(help, tr("Manual, this &chapter"), QKeySequence::HelpContents, [this] { show_help(); });
   add(help, tr("&Glossary"), {}, [this] { show_help(QStringLiteral("glossary")); });
@@ -245,19 +248,19 @@ std::unique_ptr<AskBox> MainWindow::ask_box() {
         return answers({document_.rig(), document_.catalogue(), document_.review(), document_.deferred()},
                        words.toStdString());
       },
-      [this](const Answer& answer) { take(answer); }, this);
+      [this](const Interpretation& answer) { take(answer); }, this);
 }
 
-void MainWindow::take(const Answer& answer) {
+void MainWindow::take(const Interpretation& answer) {
   switch (answer.view) {
     case AskedView::none: break;
     case AskedView::metric: return imperial_->setChecked(false);
     case AskedView::imperial: return imperial_->setChecked(true);
-    case AskedView::paper: return Look::instance().set_theme(Theme::paper);
-    case AskedView::field: return Look::instance().set_theme(Theme::field);
-    case AskedView::dark: return Look::instance().set_theme(Theme::dark);
-    case AskedView::larger: return Look::instance().set_text_scale(Look::instance().text_scale() + text_step);
-    case AskedView::smaller: return Look::instance().set_text_scale(Look::instance().text_scale() - text_step);
+    case AskedView::paper: return Style::instance().set_theme(Theme::paper);
+    case AskedView::field: return Style::instance().set_theme(Theme::field);
+    case AskedView::dark: return Style::instance().set_theme(Theme::dark);
+    case AskedView::larger: return Style::instance().set_text_scale(Style::instance().text_scale() + text_step);
+    case AskedView::smaller: return Style::instance().set_text_scale(Style::instance().text_scale() - text_step);
     case AskedView::undo: return document_.undo();
     case AskedView::redo: return document_.redo();
     case AskedView::save: return (void)save();
@@ -272,7 +275,7 @@ void MainWindow::take(const Answer& answer) {
 
 void MainWindow::keep_preferences() {
   write_preferences(settings_.state_folder,
-                    {Look::instance().theme(), unit_system(), Look::instance().text_scale(), saveGeometry()});
+                    {Style::instance().theme(), unit_system(), Style::instance().text_scale(), saveGeometry()});
 }
 
 void MainWindow::show_help(QString chapter) {
@@ -475,8 +478,8 @@ void MainWindow::compare_with_board(bool always_show) {
 
 void MainWindow::fit_snags() {
   // The sheet needs its room on a small screen, or where text is large; snags wrap.
-  const double scale = Look::instance().text_scale();
-  snags_->setFixedWidth(width() < 1120 * scale ? qRound(190 * (0.3 + 0.7 * scale)) : Look::instance().px(264));
+  const double scale = Style::instance().text_scale();
+  snags_->setFixedWidth(width() < 1120 * scale ? qRound(190 * (0.3 + 0.7 * scale)) : Style::instance().px(264));
 }
 
 void MainWindow::resizeEvent(QResizeEvent* event) {

@@ -66,7 +66,7 @@ class MainWindow : public QMainWindow {
   void refresh();
   void take_begun(const Edit& edit);
   void ask_open();
-  void take(const Answer& answer);
+  void take(const Interpretation& answer);
   void keep_preferences();
   void fit_snags();
   /// The manual at a chapter; at the one of what is on the screen without one.
@@ -100,7 +100,7 @@ class MainWindow : public QMainWindow {
   QMenu* recent_menu_;
   QAction* imperial_;
   QAction *undo_, *redo_, *show_bench_;
-  std::array<StationPage*, 11> pages_{};
+  std::vector<StationPage*> pages_;  ///< by the number of the station
   QTemporaryDir bench_folder_;
   bool is_demo_ = false;
 };

@@ -27,7 +27,7 @@ class SeverityMark : public QWidget {
  protected:
   void paintEvent(QPaintEvent*) override {
     QPainter p(this);
-    Look::instance().draw_severity(p, QRectF(1, 2, 12, 12), severity_);
+    Style::instance().draw_severity(p, QRectF(1, 2, 12, 12), severity_);
   }
 
  private:
@@ -38,7 +38,7 @@ QLabel* wrapped(const std::string& text, bool soft) {
   auto* label = new QLabel(said_of(text));
   label->setWordWrap(true);
   label->setProperty("soft", soft);
-  label->setFont(Look::instance().text(9));
+  label->setFont(Style::instance().text(9));
   return label;
 }
 
@@ -53,7 +53,7 @@ SnagPanel::SnagPanel(RigDocument& document, QWidget* parent) : QWidget(parent), 
   layout->setContentsMargins(8, 8, 8, 8);
   auto* top = new QHBoxLayout;
   heading_ = new QLabel;
-  heading_->setFont(Look::instance().text(11, true));
+  heading_->setFont(Style::instance().text(11, true));
   scope_ = new QPushButton(tr("Whole rig"));
   scope_->setCheckable(true);
   scope_->setChecked(true);
@@ -65,7 +65,7 @@ SnagPanel::SnagPanel(RigDocument& document, QWidget* parent) : QWidget(parent), 
   area_->setWidgetResizable(true);
   area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   layout->addWidget(area_);
-  connect(&Look::instance(), &Look::changed, this, [this] { shown_.clear(); });
+  connect(&Style::instance(), &Style::changed, this, [this] { shown_.clear(); });
   connect(&document_, &RigDocument::deferred_ready, this, &SnagPanel::refresh);
   connect(scope_, &QPushButton::toggled, this, [this](bool whole) {
     scope_->setText(whole ? tr("Whole rig") : tr("This station"));
@@ -81,17 +81,16 @@ void SnagPanel::set_station(Station station) {
 QPushButton* SnagPanel::fix_button(const Snag& snag) {
   // A button does not wrap by itself; broken so that it fits the narrow panel, too.
   QStringList lines;
-  const int letter = QFontMetrics(Look::instance().text(9)).averageCharWidth();
+  const int letter = QFontMetrics(Style::instance().text(9)).averageCharWidth();
   const auto most = static_cast<std::size_t>(std::max(12, (width() - around_px) / letter));
   for (const std::string& line : rigging::wrapped(snag.fix->label, most)) lines << said_of(line);
   auto* fix = new QPushButton(lines.join(QLatin1Char('\n')));
   fix->setAccessibleName(said_of(snag.fix->label));
   fix->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
   fix->setObjectName(QStringLiteral("fix_") + said_of(snag.code));
-  fix->setFont(Look::instance().text(9));
-  connect(fix, &QPushButton::clicked, this, [this, f = *snag.fix] {
-    document_.apply(Edit{f.apply(document_.rig()), f.label});
-  });
+  fix->setFont(Style::instance().text(9));
+  connect(fix, &QPushButton::clicked, this,
+          [this, f = *snag.fix] { document_.apply(f.edit(document_.rig(), document_.catalogue())); });
   return fix;
 }
 
@@ -100,15 +99,15 @@ QWidget* SnagPanel::way_there(const Snag& snag) {
   there->setObjectName(QStringLiteral("there_") + said_of(snag.code));
   there->setAccessibleName(tr("Take me there, %1").arg(said_of(snag.code)));
   there->setProperty("flat", true);
-  there->setFont(Look::instance().text(8.5));
+  there->setFont(Style::instance().text(8.5));
   there->setToolTip(tr("Source of the rule: %1").arg(said_of(snag.source)));
   connect(there, &QPushButton::clicked, this,
-          [this, station = place_of(document_.review(), snag), subject = said_of(snag.subject)] {
+          [this, station = station_of(document_.review(), snag), subject = said_of(snag.subject)] {
             Q_EMIT take_me_there(station, subject);
           });
   auto* code = new QLabel(said_of(snag.code));
   code->setProperty("soft", true);
-  code->setFont(Look::instance().text(8));
+  code->setFont(Style::instance().text(8));
   auto* both = new QWidget;
   // A long code stands below where both have no room on a line.
   const bool fits = there->sizeHint().width() + code->sizeHint().width() + 6 <= width() - around_px;
@@ -132,7 +131,7 @@ QWidget* SnagPanel::card(const SnagGroup& group) {
   auto* top = new QHBoxLayout;
   top->setSpacing(6);
   auto* what = wrapped(snag.what, false);
-  what->setFont(Look::instance().text(9.5, true));
+  what->setFont(Style::instance().text(9.5, true));
   top->addWidget(new SeverityMark(snag.severity), 0, Qt::AlignTop);
   top->addWidget(what, 1);
   layout->addLayout(top);
@@ -162,7 +161,7 @@ QWidget* SnagPanel::card(const SnagGroup& group) {
     auto* more = new QPushButton;
     more->setObjectName(QStringLiteral("more_") + said_of(snag.code));
     more->setProperty("flat", true);
-    more->setFont(Look::instance().text(9));
+    more->setFont(Style::instance().text(9));
     more->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     const auto unfold = [this, rest, more, code = snag.code, words = said_of(group.more())](bool on) {
       rest->setVisible(on);

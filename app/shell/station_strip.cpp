@@ -12,17 +12,17 @@
 
 namespace rigging::app {
 
-StationStrip::StationStrip(QWidget* parent) : QWidget(parent) {
+StationStrip::StationStrip(QWidget* parent) : QWidget(parent), states_(station_count()) {
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
   setObjectName(QStringLiteral("station_strip"));
   setAccessibleName(tr("Stations"));
   setAccessibleDescription(tr("Left and right arrow keys walk the stations, Enter goes there"));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
-void StationStrip::set_states(const std::array<StationState, 11>& states) {
+void StationStrip::set_states(const std::vector<StationState>& states) {
   states_ = states;
   update();
 }
@@ -34,7 +34,7 @@ void StationStrip::set_current(Station station) {
 
 QRectF StationStrip::bay(int index) const {
   const double left = 26, right = width() - 40;
-  const double step = (right - left) / 11;
+  const double step = (right - left) / count();
   return {left + index * step, 4, step, height() - 8.0};
 }
 
@@ -47,7 +47,7 @@ double StationStrip::half_height(double share) const {
 }
 
 int StationStrip::at(QPointF pos) const {
-  for (int i = 0; i < 11; ++i)
+  for (int i = 0; i < count(); ++i)
     if (bay(i).contains(pos)) return i;
   return -1;
 }
@@ -56,7 +56,7 @@ void StationStrip::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  const double left = bay(0).left() - 20, right = bay(10).right() + 18, middle = height() / 2.0;
+  const double left = bay(0).left() - 20, right = bay(count() - 1).right() + 18, middle = height() / 2.0;
   const auto x_at = [&](double share) { return left + share * (right - left); };
 
   QPainterPath hull;
@@ -86,16 +86,16 @@ void StationStrip::paintEvent(QPaintEvent*) {
              bay(current_).width(), 10),
       i.teal);
   p.setPen(QPen(i.line, 1));
-  for (int k = 1; k < 11; ++k) p.drawLine(QPointF(bay(k).left(), 0), QPointF(bay(k).left(), height()));
+  for (int k = 1; k < count(); ++k) p.drawLine(QPointF(bay(k).left(), 0), QPointF(bay(k).left(), height()));
   p.restore();
 
-  for (int k = 0; k < 11; ++k) {
+  for (int k = 0; k < count(); ++k) {
     const QRectF box = bay(k);
     const bool here = k == current_;
-    Look::instance().draw_station_mark(p, QRectF(box.center().x() - 7, middle - 19, 14, 14),
-                                       states_[static_cast<std::size_t>(k)]);
+    Style::instance().draw_station_mark(p, QRectF(box.center().x() - 7, middle - 19, 14, 14),
+                                        states_[static_cast<std::size_t>(k)]);
     p.setPen(here ? i.teal : i.ink);
-    p.setFont(Look::instance().text(width() > 1100 ? 10 : 8.5, here));
+    p.setFont(Style::instance().text(width() > 1100 ? 10 : 8.5, here));
     p.drawText(QRectF(box.left(), middle - 2, box.width(), 20), Qt::AlignCenter,
                QString::fromLatin1(word(static_cast<Station>(k)).data()));
     if (here && hasFocus()) {
@@ -126,7 +126,7 @@ void StationStrip::leaveEvent(QEvent*) {
 void StationStrip::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right) {
     const int k = current_ + (event->key() == Qt::Key_Right ? 1 : -1);
-    if (k >= 0 && k < 11) Q_EMIT chosen(static_cast<Station>(k));
+    if (k >= 0 && k < count()) Q_EMIT chosen(static_cast<Station>(k));
     setFocus();
     return;
   }

@@ -6,12 +6,12 @@
 
 namespace rigging::app {
 
-/// A fuselage cut into the eleven stations; each rib shows how its station stands.
+/// A fuselage cut into the stations; each rib shows how its station stands.
 class StationStrip : public QWidget {
   Q_OBJECT
  public:
   explicit StationStrip(QWidget* parent = nullptr);
-  void set_states(const std::array<StationState, 11>& states);
+  void set_states(const std::vector<StationState>& states);
   void set_current(Station station);
   QSize sizeHint() const override { return {900, 76}; }
   QSize minimumSizeHint() const override { return {600, 76}; }
@@ -28,11 +28,12 @@ class StationStrip : public QWidget {
   bool event(QEvent*) override;
 
  private:
+  int count() const { return static_cast<int>(states_.size()); }
   int at(QPointF pos) const;
   QRectF bay(int index) const;
   double half_height(double share) const;
 
-  std::array<StationState, 11> states_{};
+  std::vector<StationState> states_;
   int current_ = 0, hovered_ = -1;
 };
 

@@ -57,7 +57,7 @@ ProcedureCard::ProcedureCard(ProcedureRunner& runner, Form form, QWidget* parent
   auto* entry = new QHBoxLayout(entry_);
   entry->setContentsMargins(0, 0, 0, 0);
   value_ = number_box(id_ + QStringLiteral("_value"), {});
-  value_->setFont(Look::instance().figures(11));
+  value_->setFont(Style::instance().figures(11));
   unit_ = new QComboBox;
   unit_->setObjectName(id_ + QStringLiteral("_unit"));
   unit_->setAccessibleName(tr("Unit"));
@@ -124,7 +124,7 @@ void ProcedureCard::show_card() {
   lines_->setTextFormat(any_strong(card.lines) ? Qt::RichText : Qt::PlainText);
   lines_->setText(lines_text(card.lines));
   lines_->setVisible(!card.lines.empty());
-  view_->set_panels(runner_.document().review().airframe.panels);
+  view_->set_panels(runner_.document().review().reports.airframe().panels);
   view_->setVisible(MovingAircraft::fits(card.picture));
   view_->show_picture(card.picture);
   show_looks(card);
@@ -231,7 +231,7 @@ void ProcedureCard::show_actions(const Card& card) {
       QPushButton* b = button(a.id);
       if (a.needs_look && !std::exchange(keys_placed, true)) actions_->addWidget(keys_);
       if (a.minor) {
-        b->setFont(Look::instance().text(9));
+        b->setFont(Style::instance().text(9));
         minor_grid_->addWidget(b, minor / 2, minor % 2);
         ++minor;
       } else {

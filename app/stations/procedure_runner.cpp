@@ -6,17 +6,15 @@
 namespace rigging::app {
 ProcedureRunner::ProcedureRunner(RigDocument& document, BenchLink& bench, const ProcedureEntry& entry, QObject* parent)
     : QObject(parent), document_(document), bench_(bench), entry_(entry), procedure_(entry.make()) {
-  since_.start();
-  ticks_.setInterval(40);
-  connect(&ticks_, &QTimer::timeout, this, [this] {
+  connect(&ticks_, &Ticks::timeout, this, [this] {
     tell_time();
     show();
   });
   connect(&bench_, &BenchLink::frames_heard, this,
-          [this](const std::vector<ChannelFrame>& frames) { tell(FramesHeard{frames}); });
-  connect(&bench_, &BenchLink::channels_heard, this, [this] { tell(ChannelsHeard{bench_.channels()}); });
+          [this](const std::vector<ChannelFrame>& frames) { overhear(FramesHeard{frames}); });
+  connect(&bench_, &BenchLink::channels_heard, this, [this] { overhear(ChannelsHeard{bench_.channels()}); });
   connect(&bench_, &BenchLink::motion_heard, this, [this](const BoardReadings& readings) {
-    if (procedure_->listens_to_motion()) tell(readings);
+    if (procedure_->listens_to_motion()) overhear(readings);
   });
   connect(&bench_, &BenchLink::board_sensed, this, [this] {
     if (found_ == bench_.found()) return;
@@ -24,11 +22,11 @@ ProcedureRunner::ProcedureRunner(RigDocument& document, BenchLink& bench, const 
     tell(SensorsFound{found_});
   });
   connect(&bench_, &BenchLink::board_told, this, [this] {
-    if (procedure_->listens_to_state() && bench_.state()) tell(*bench_.state());
+    if (procedure_->listens_to_state() && bench_.state()) overhear(*bench_.state());
   });
-  connect(&bench_, &BenchLink::seen, this, [this] { tell(SurfacesSeen{bench_.sight().deflections}); });
+  connect(&bench_, &BenchLink::seen, this, [this] { overhear(SurfacesSeen{bench_.sight().deflections}); });
   connect(&bench_, &BenchLink::transmitter_read, this,
-          [this](const std::vector<Channel>& settings) { tell(TransmitterShown{settings}); });
+          [this](const std::vector<Channel>& settings) { overhear(TransmitterShown{settings}); });
   for (const auto signal : {&BenchLink::state_changed, &BenchLink::board_read})
     connect(&bench_, signal, this, &ProcedureRunner::refresh);
   connect(&bench_, &BenchLink::written, this, [this](bool, const QString&) { refresh(); });
@@ -50,12 +48,11 @@ BenchState ProcedureRunner::bench_state() const {
 
 Scene ProcedureRunner::scene() const {
   const Review& r = document_.review();
-  return {document_.rig(), document_.catalogue(), document_.controller(), r.checks, r.readiness.words, bench_state_};
+  return {document_.rig(),   document_.catalogue(), document_.controller(), &r.reports, r.checks,
+          r.readiness.words, bench_state_};
 }
 
-void ProcedureRunner::tell_time() {
-  carry_out(procedure_->hear(Time{static_cast<double>(since_.nsecsElapsed()) * 1e-9}, scene()));
-}
+void ProcedureRunner::tell_time() { carry_out(procedure_->hear(Time{Clock::instance().now_s()}, scene())); }
 
 void ProcedureRunner::tell(const Event& event) {
   if (revision_ != document_.revision() || bench_state() != bench_state_) refresh();
@@ -71,6 +68,12 @@ void ProcedureRunner::refresh() {
                                             !link::differences(document_.image(), *bench_.board()).empty());
   carry_out(procedure_->hear(SceneChanged{}, scene()));
   show();
+}
+
+void ProcedureRunner::set_shown(bool shown) {
+  const bool slept = sleeps();
+  shown_ = shown;
+  if (slept && !sleeps()) refresh();
 }
 
 void ProcedureRunner::carry_out(const Orders& orders) {

@@ -1,8 +1,5 @@
 #pragma once
 
-#include <QElapsedTimer>
-#include <QTimer>
-
 #include "bench/bench_link.h"
 #include "document/rig_document.h"
 #include "procedure/procedure.h"
@@ -25,6 +22,8 @@ class ProcedureRunner : public QObject {
   void choose(const QString& subject) { tell(Pressed{"choose", 0, {}, subject.toStdString()}); }
   /// The scene has changed.
   void refresh();
+  /// One that is not shown, and not under way, sleeps: what is heard meanwhile is not told to it.
+  void set_shown(bool shown);
 
  Q_SIGNALS:
   void card_changed();
@@ -35,6 +34,11 @@ class ProcedureRunner : public QObject {
  private:
   BenchState bench_state() const;
   Scene scene() const;
+  bool sleeps() const { return !shown_ && !card_.busy; }
+  /// Something that the bench told.
+  void overhear(const Event& event) {
+    if (!sleeps()) tell(event);
+  }
   void carry_out(const Orders& orders);
   void show();
   void tell_time();
@@ -47,8 +51,8 @@ class ProcedureRunner : public QObject {
   unsigned revision_ = 0;
   BenchState bench_state_;
   std::map<Sensor, SensorState> found_;  ///< as it was told last
-  QElapsedTimer since_;
-  QTimer ticks_;
+  bool shown_ = true;
+  Ticks ticks_{40};
 };
 
 }  // namespace rigging::app

@@ -11,11 +11,12 @@ namespace rigging::app {
 StationPage::StationPage(Station station, const PageContext& context)
     : document_(context.document), bench_(context.bench), station_(station) {
   connect(&document_, &RigDocument::changed, this, &StationPage::follow);
-  connect(&Look::instance(), &Look::changed, this, &StationPage::follow);
+  connect(&Style::instance(), &Style::changed, this, &StationPage::follow);
 }
 
 void StationPage::set_current(bool current) {
   current_ = current;
+  for (ProcedureRunner* r : runners_) r->set_shown(current);
   if (current_ && behind_) follow();
 }
 

@@ -2,6 +2,7 @@
 
 #include "airframe/kinds.h"
 #include "airframe/proportions.h"
+#include "base/fields.h"
 #include "base/json.h"
 #include "base/typed.h"
 #include "base/units.h"
@@ -49,6 +50,13 @@ Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std:
   edit.rig.controller.kind = id;
   edit.rig.controller.firmware.clear();
   settle_in_sockets(edit.rig, *c);
+  return edit;
+}
+
+Result<Edit> measure_wing(const Rig& rig, const Airframe& airframe) {
+  if (const auto ok = in_range(airframe, "airframe"); !ok) return tl::make_unexpected(ok.error());
+  Edit edit{rig, "Wing and cruise"};
+  edit.rig.airframe = airframe;
   return edit;
 }
 

@@ -13,6 +13,8 @@ Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std:
 /// One measure of the airframe by its name in the document, SI; it is no guess any more, and what is still one follows.
 /// Nothing clears what may be absent. Errors: no such measure; out of its range.
 Result<Edit> measure(const Rig& rig, const std::string& member, std::optional<double> value);
+/// The wing's section, its angles and how it cruises. Error: a measure outside of the range of its member.
+Result<Edit> measure_wing(const Rig& rig, const Airframe& airframe);
 Result<Edit> mount_board(const Rig& rig, bool mounted);
 
 std::vector<EditEntry> airframe_edits();

@@ -156,14 +156,14 @@ Rig fitted_to(Rig rig, const Airframe& airframe) {
   };
   std::vector<Output> kept, spare;
   for (const Output& o : old)
-    if (o.passes == 0)
+    if (o.passthrough_channel == 0)
       (std::any_of(wanted.begin(), wanted.end(), [&](const Output& w) { return same(w, o); }) ? kept : spare)
           .push_back(o);
 
   std::vector<Output> result;
   std::set<std::string> ids, sockets;
   // What only passes a channel through has nothing to do with the airframe.
-  const auto passes = [](const Output& o) { return o.passes > 0; };
+  const auto passes = [](const Output& o) { return o.passthrough_channel > 0; };
   for (const Output& o : old)
     if (passes(o)) {
       ids.insert(o.id);

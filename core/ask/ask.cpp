@@ -71,7 +71,7 @@ class Asker {
     numberless_ = telling_words(split_.words);
   }
 
-  std::vector<Answer> all() {
+  std::vector<Interpretation> all() {
     measures();
     moves();
     reversals();
@@ -81,11 +81,12 @@ class Asker {
     wheres();
     figures();
     topics();
-    std::stable_sort(found_.begin(), found_.end(), [](const Answer& a, const Answer& b) { return a.fit > b.fit; });
+    std::stable_sort(found_.begin(), found_.end(),
+                     [](const Interpretation& a, const Interpretation& b) { return a.fit > b.fit; });
     // A figure that a topic says too stands once.
-    std::vector<Answer> once;
-    for (Answer& a : found_)
-      if (std::none_of(once.begin(), once.end(), [&](const Answer& o) { return o.text == a.text; }))
+    std::vector<Interpretation> once;
+    for (Interpretation& a : found_)
+      if (std::none_of(once.begin(), once.end(), [&](const Interpretation& o) { return o.text == a.text; }))
         once.push_back(std::move(a));
     found_ = std::move(once);
     if (found_.size() > 8) found_.resize(8);
@@ -93,11 +94,11 @@ class Asker {
   }
 
  private:
-  void add(Answer a) {
+  void add(Interpretation a) {
     if (a.fit > 0) found_.push_back(std::move(a));
   }
   void deed(double fit, Result<Edit> edit, Station station, const std::string& subject) {
-    Answer a;
+    Interpretation a;
     a.fit = fit;
     a.station = station;
     a.subject = subject;
@@ -127,7 +128,7 @@ class Asker {
     const auto what = objects(numberless_, {"set", "make", "change", "put", "weighs", "enter", "measured"});
     const auto look = [&](const Members& members, const std::string& section, Station station) {
       for (const Member& m : members.list) {
-        if (!*m.spoken || (m.kind != &number_kind() && m.kind != &optional_number_kind())) continue;
+        if (!*m.spoken || (m.kind != &number_type() && m.kind != &optional_number_type())) continue;
         const double fit = names(what, telling_words(m.spoken));
         if (fit < 1.5) continue;
         const auto value = typed_value(m, split_.number);
@@ -191,8 +192,8 @@ class Asker {
     const Part* p = part(what, &fit);
     if ((!p && !board) || way.isZero() || !distance) return;
     const std::string id = board && fit < 1.5 ? "controller" : p->id;
-    const Place* now = of_.rig.place(id);
-    Place place = now ? *now : Place{};
+    const Mounting* now = of_.rig.mounting(id);
+    Mounting place = now ? *now : Mounting{};
     place.part = id;
     const Point step = way * *distance / shown("m").factor;
     place.x_m += step.x(), place.y_m += step.y(), place.z_m += step.z();
@@ -268,7 +269,7 @@ class Asker {
     const Part* p = part(what, &fit);
     if (!p || fit < 1) return;
     std::string leads;
-    for (const LoomRow& row : analyze_wiring(of_.rig, of_.catalogue).loom) {
+    for (const HarnessRow& row : of_.review.reports.wiring().harness) {
       const Lead* l = of_.rig.lead(row.lead);
       if (!l || (l->from.part != p->id && l->to.part != p->id)) continue;
       const bool from = l->from.part == p->id;
@@ -282,7 +283,7 @@ class Asker {
          Station::wiring,
          p->id,
          AskedView::none});
-    if (const Place* place = of_.rig.place(p->id))
+    if (const Mounting* place = of_.rig.mounting(p->id))
       add({name + " sits " + length_text(-place->x_m) + " behind the nose" +
                (std::abs(place->y_m) < 0.001 ? ""
                                              : ", " + length_text(std::abs(place->y_m)) +
@@ -297,9 +298,9 @@ class Asker {
   /// Every number of the reports by its own name.
   void figures() {
     if (!split_.number.empty()) return;
-    for (const auto& [list, station] : {std::pair{of_.review.airframe.figures(), Station::airframe},
-                                        {of_.review.fit.figures(), Station::fit},
-                                        {of_.review.power.figures(), Station::power}})
+    for (const auto& [list, station] : {std::pair{of_.review.reports.airframe().figures(), Station::airframe},
+                                        {of_.review.reports.fit().figures(), Station::fit},
+                                        {of_.review.reports.power().figures(), Station::power}})
       for (const Figure& f : list)
         if (const double fit = names(words_, telling_words(f.name)); fit >= 1)
           add({f.name + ": " + figure_text(f), 1 + fit, {}, station, {}, AskedView::none});
@@ -319,14 +320,16 @@ class Asker {
       }
       if (best <= 0) continue;
       std::string text = t.text;
+      bool leads = t.view == AskedView::none;
       if (t.say)
-        if (const std::string own = t.say(of_); !own.empty()) text = own;
+        if (const std::string own = t.say(of_); !own.empty()) text = own, leads = false;
       add({std::move(text),
            best,
            {},
            t.view == AskedView::none ? std::optional(t.station) : std::nullopt,
            t.subject,
-           t.view});
+           t.view,
+           leads});
     }
   }
 
@@ -347,7 +350,7 @@ class Asker {
   std::vector<std::string> words_;
   Split split_;
   std::vector<std::string> numberless_;
-  std::vector<Answer> found_;
+  std::vector<Interpretation> found_;
 };
 
 }  // namespace
@@ -372,7 +375,7 @@ std::vector<std::string> telling_words(std::string_view text) {
   return words;
 }
 
-std::vector<Answer> answers(const AskedOf& of, std::string_view words) {
+std::vector<Interpretation> answers(const AskedOf& of, std::string_view words) {
   if (words.size() > 300 || telling_words(words).empty()) return {};
   return Asker(of, words).all();
 }

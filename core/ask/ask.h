@@ -26,13 +26,14 @@ enum class AskedView {
 };
 
 /// One thing that the words may mean.
-struct Answer {
+struct Interpretation {
   std::string text;  ///< the answer itself, or what will be done
   double fit = 0;    ///< above 0; higher fits better
   std::optional<Edit> deed;
   std::optional<Station> station;  ///< where it is looked at
   std::string subject;             ///< there, as pages take it
   AskedView view = AskedView::none;
+  bool leads = false;  ///< it answers nothing by itself, and says where to go
 };
 
 /// What the words are asked of. `deferred` may be null while it is being worked out.
@@ -44,7 +45,7 @@ struct AskedOf {
 };
 
 /// The best first; empty where nothing is understood. A deed that can't be done is an answer that says why.
-std::vector<Answer> answers(const AskedOf& of, std::string_view words);
+std::vector<Interpretation> answers(const AskedOf& of, std::string_view words);
 
 /// Words that carry something, as they are compared: small letters, without "the", "my", "is" and their like.
 std::vector<std::string> telling_words(std::string_view words);

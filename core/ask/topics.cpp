@@ -9,31 +9,31 @@ namespace {
 std::string said_figure(const std::optional<Figure>& f) { return f ? f->name + ": " + figure_text(*f) : std::string(); }
 
 std::string endurance(const AskedOf& of) {
-  return of.review.power.drive ? said_figure(of.review.power.endurance) : std::string();
+  return of.review.reports.power().drive ? said_figure(of.review.reports.power().endurance) : std::string();
 }
 std::string balance(const AskedOf& of) {
-  const Balance& b = of.review.fit.balance;
+  const Balance& b = of.review.reports.fit().balance;
   return b.complete ? said_figure(b.balance_point) + "; wanted: " + length_text(b.wanted.value) : std::string();
 }
 std::string advice(const AskedOf& of) {
-  const Balance& b = of.review.fit.balance;
+  const Balance& b = of.review.reports.fit().balance;
   return b.complete ? b.to_wanted.words : std::string();
 }
 std::string thrust(const AskedOf& of) {
-  const auto& d = of.review.power.drive;
+  const auto& d = of.review.reports.power().drive;
   if (!d || d->thrust.value <= 0) return {};
   return said_figure(d->thrust) +
          (d->thrust_to_weight ? ", " + number_text(d->thrust_to_weight->value, 2) + " of the weight" : "");
 }
-std::string stall(const AskedOf& of) { return said_figure(of.review.airframe.stall_speed); }
-std::string cruise(const AskedOf& of) { return said_figure(of.review.airframe.cruise_speed); }
-std::string loading(const AskedOf& of) { return said_figure(of.review.airframe.wing_loading); }
+std::string stall(const AskedOf& of) { return said_figure(of.review.reports.airframe().stall_speed); }
+std::string cruise(const AskedOf& of) { return said_figure(of.review.reports.airframe().cruise_speed); }
+std::string loading(const AskedOf& of) { return said_figure(of.review.reports.airframe().wing_loading); }
 std::string ready(const AskedOf& of) { return of.review.readiness.words; }
 std::string current(const AskedOf& of) {
-  const auto& d = of.review.power.drive;
+  const auto& d = of.review.reports.power().drive;
   return d && d->full_current.value > 0 ? said_figure(d->full_current) : std::string();
 }
-std::string brown_out(const AskedOf& of) { return said_figure(of.review.power.brown_out_margin); }
+std::string brown_out(const AskedOf& of) { return said_figure(of.review.reports.power().brown_out_margin); }
 std::string snags(const AskedOf& of) {
   return of.review.snags.empty()
              ? std::string()

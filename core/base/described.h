@@ -8,9 +8,9 @@
 #include <variant>
 #include <vector>
 
-#include "base/extra.h"
 #include "base/json_fwd.h"
 #include "base/result.h"
+#include "base/unknown_members.h"
 #include "base/words.h"
 
 /// One description of a struct, written once in the struct's source file, serves reading, writing, the schema of the
@@ -44,12 +44,12 @@ struct Span {
 struct Members;
 
 /// One value of a document as data: nothing, yes or no, a number, a text.
-using Fact = std::variant<std::monostate, bool, double, std::string>;
+using Value = std::variant<std::monostate, bool, double, std::string>;
 
 /// How members of one type are read, written, compared and told of in a schema.
-class Kind {
+class TypeInfo {
  public:
-  virtual ~Kind() = default;
+  virtual ~TypeInfo() = default;
   /// Sets `error` when the value does not fit; `where` is its place in the file.
   virtual void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
                     void* value) const = 0;
@@ -57,22 +57,22 @@ class Kind {
   virtual OrderedJson schema(Span span) const = 0;
   virtual bool equal(const void* a, const void* b) const = 0;
   /// A single value; nothing for lists of structs and structs.
-  virtual Fact fact(const void*) const { return {}; }
+  virtual Value fact(const void*) const { return {}; }
   /// Of a struct, else null.
   virtual const Members* members() const { return nullptr; }
   /// Of a list, else null; then its entries.
-  virtual const Kind* item_kind() const { return nullptr; }
+  virtual const TypeInfo* item_type() const { return nullptr; }
   virtual std::size_t size(const void*) const { return 0; }
   virtual const void* item(const void*, std::size_t) const { return nullptr; }
   /// Of what may be absent, else null; then what is there, or null.
-  virtual const Kind* present_kind() const { return nullptr; }
+  virtual const TypeInfo* present_type() const { return nullptr; }
   virtual const void* present(const void*) const { return nullptr; }
 };
 
 /// What is known of one member.
 struct Member {
   const char* name = "";
-  const Kind* kind = nullptr;
+  const TypeInfo* kind = nullptr;
   std::ptrdiff_t offset = 0;
   bool needed = false;
   Span span{};              ///< of numbers
@@ -85,8 +85,8 @@ struct Member {
 /// What is known of a struct.
 struct Members {
   std::vector<Member> list;
-  std::shared_ptr<const void> standard;  ///< a default-constructed one
-  std::optional<std::ptrdiff_t> extra;   ///< where members of other versions are kept
+  std::shared_ptr<const void> standard;           ///< a default-constructed one
+  std::optional<std::ptrdiff_t> unknown_members;  ///< where members of other versions are kept
 
   const Member* named(const std::string& name) const;
   const Member* at(std::ptrdiff_t offset) const;
@@ -98,12 +98,12 @@ struct Described {
 };
 
 /// The kinds of which there is one.
-const Kind& number_kind();
-const Kind& optional_number_kind();
-const Kind& whole_number_kind();
-const Kind& numbers_kind();
-const Kind& flag_kind();
-const Kind& text_kind();
+const TypeInfo& number_type();
+const TypeInfo& optional_number_type();
+const TypeInfo& whole_number_kind();
+const TypeInfo& numbers_kind();
+const TypeInfo& flag_kind();
+const TypeInfo& text_kind();
 
 /// What a kind made of others must know of its type.
 struct WordedType {
@@ -133,19 +133,19 @@ struct StructType {
   const Members& (*members)();
   bool (*equal)(const void*, const void*);
 };
-std::unique_ptr<const Kind> make_kind(WordedType type);
-std::unique_ptr<const Kind> make_kind(SpokenType type);
-std::unique_ptr<const Kind> make_kind(ListType type, const Kind& item);
-std::unique_ptr<const Kind> make_kind(OptionalType type, const Kind& item);
-std::unique_ptr<const Kind> make_kind(StructType type);
+std::unique_ptr<const TypeInfo> make_kind(WordedType type);
+std::unique_ptr<const TypeInfo> make_kind(SpokenType type);
+std::unique_ptr<const TypeInfo> make_kind(ListType type, const TypeInfo& item);
+std::unique_ptr<const TypeInfo> make_kind(OptionalType type, const TypeInfo& item);
+std::unique_ptr<const TypeInfo> make_kind(StructType type);
 
 template <class T>
-struct KindOf {
+struct TypeOf {
   static bool equal(const void* a, const void* b) { return *static_cast<const T*>(a) == *static_cast<const T*>(b); }
 
-  static const Kind& get() {
+  static const TypeInfo& get() {
     if constexpr (std::is_same_v<T, double>) {
-      return number_kind();
+      return number_type();
     } else if constexpr (std::is_same_v<T, int>) {
       return whole_number_kind();
     } else if constexpr (std::is_same_v<T, bool>) {
@@ -179,17 +179,17 @@ struct KindOf {
   }
 };
 template <>
-struct KindOf<std::optional<double>> {
-  static const Kind& get() { return optional_number_kind(); }
+struct TypeOf<std::optional<double>> {
+  static const TypeInfo& get() { return optional_number_type(); }
 };
 template <>
-struct KindOf<std::vector<double>> {
-  static const Kind& get() { return numbers_kind(); }
+struct TypeOf<std::vector<double>> {
+  static const TypeInfo& get() { return numbers_kind(); }
 };
 template <class T>
-struct KindOf<std::vector<T>> {
+struct TypeOf<std::vector<T>> {
   using List = std::vector<T>;
-  static const Kind& get() {
+  static const TypeInfo& get() {
     static const auto kind = make_kind(
         ListType{
             [](const void* list) { return static_cast<const List*>(list)->size(); },
@@ -197,14 +197,14 @@ struct KindOf<std::vector<T>> {
             [](void* list) { static_cast<List*>(list)->clear(); },
             [](void* list) -> void* { return &static_cast<List*>(list)->emplace_back(); },
             [](const void* a, const void* b) { return *static_cast<const List*>(a) == *static_cast<const List*>(b); }},
-        KindOf<T>::get());
+        TypeOf<T>::get());
     return *kind;
   }
 };
 template <class T>
-struct KindOf<std::optional<T>> {
+struct TypeOf<std::optional<T>> {
   using Optional = std::optional<T>;
-  static const Kind& get() {
+  static const TypeInfo& get() {
     static const auto kind =
         make_kind(OptionalType{[](const void* value) -> const void* {
                                  const auto& o = *static_cast<const Optional*>(value);
@@ -214,7 +214,7 @@ struct KindOf<std::optional<T>> {
                                [](const void* a, const void* b) {
                                  return *static_cast<const Optional*>(a) == *static_cast<const Optional*>(b);
                                }},
-                  KindOf<T>::get());
+                  TypeOf<T>::get());
     return *kind;
   }
 };
@@ -233,8 +233,8 @@ class Describe {
   Describe& member(const char* name, M T::*member, Span span = {}, const char* spoken = "") {
     return add(name, member, false, span, spoken);
   }
-  Members rest(Extra T::*extra) {
-    all_.extra = offset(extra);
+  Members rest(UnknownMembers T::*extra) {
+    all_.unknown_members = offset(extra);
     return std::move(all_);
   }
   /// Of a struct that keeps nothing it does not know.
@@ -247,7 +247,7 @@ class Describe {
   }
   template <class M>
   Describe& add(const char* name, M T::*member, bool needed, Span span, const char* spoken) {
-    all_.list.push_back({name, &KindOf<M>::get(), offset(member), needed, span, spoken});
+    all_.list.push_back({name, &TypeOf<M>::get(), offset(member), needed, span, spoken});
     return *this;
   }
 

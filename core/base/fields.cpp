@@ -38,7 +38,7 @@ T& as(void* value) {
 }
 
 template <class T>
-class PlainKind : public Kind {
+class PlainKind : public TypeInfo {
  public:
   OrderedJson write(const void* value) const override { return as<T>(value); }
   bool equal(const void* a, const void* b) const override { return as<T>(a) == as<T>(b); }
@@ -52,7 +52,7 @@ class NumberKind : public PlainKind<double> {
     as<double>(value) = json.get<double>();
   }
   OrderedJson schema(Span span) const override { return range_schema("number", span); }
-  Fact fact(const void* value) const override { return as<double>(value); }
+  Value fact(const void* value) const override { return as<double>(value); }
 };
 
 class WholeNumberKind : public PlainKind<int> {
@@ -65,7 +65,7 @@ class WholeNumberKind : public PlainKind<int> {
     as<int>(value) = static_cast<int>(json.get<double>());
   }
   OrderedJson schema(Span span) const override { return range_schema("integer", span); }
-  Fact fact(const void* value) const override { return static_cast<double>(as<int>(value)); }
+  Value fact(const void* value) const override { return static_cast<double>(as<int>(value)); }
 };
 
 class NumbersKind : public PlainKind<std::vector<double>> {
@@ -76,7 +76,7 @@ class NumbersKind : public PlainKind<std::vector<double>> {
     auto& list = as<std::vector<double>>(value);
     list.clear();
     for (std::size_t i = 0; i < json.size() && !error; ++i)
-      number_kind().read(json[i], where + "/" + std::to_string(i), span, error, &list.emplace_back());
+      number_type().read(json[i], where + "/" + std::to_string(i), span, error, &list.emplace_back());
   }
   OrderedJson schema(Span span) const override { return {{"type", "array"}, {"items", range_schema("number", span)}}; }
 };
@@ -88,7 +88,7 @@ class FlagKind : public PlainKind<bool> {
     as<bool>(value) = json.get<bool>();
   }
   OrderedJson schema(Span) const override { return {{"type", "boolean"}}; }
-  Fact fact(const void* value) const override { return as<bool>(value); }
+  Value fact(const void* value) const override { return as<bool>(value); }
 };
 
 class TextKind : public PlainKind<std::string> {
@@ -105,10 +105,10 @@ class TextKind : public PlainKind<std::string> {
  private:
   static constexpr std::size_t most_letters = 10000;  // more than any name or note; a page takes seconds to set it
 
-  Fact fact(const void* value) const override { return as<std::string>(value); }
+  Value fact(const void* value) const override { return as<std::string>(value); }
 };
 
-class WordedKind : public Kind {
+class WordedKind : public TypeInfo {
  public:
   explicit WordedKind(WordedType type) : type_(std::move(type)) {}
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
@@ -120,14 +120,14 @@ class WordedKind : public Kind {
   }
   OrderedJson write(const void* value) const override { return type_.words[type_.index(value)]; }
   OrderedJson schema(Span) const override { return {{"enum", type_.words}}; }
-  Fact fact(const void* value) const override { return std::string(type_.words[type_.index(value)]); }
+  Value fact(const void* value) const override { return std::string(type_.words[type_.index(value)]); }
   bool equal(const void* a, const void* b) const override { return type_.index(a) == type_.index(b); }
 
  private:
   WordedType type_;
 };
 
-class SpokenKind : public Kind {
+class SpokenKind : public TypeInfo {
  public:
   explicit SpokenKind(SpokenType type) : type_(std::move(type)) {}
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
@@ -136,16 +136,16 @@ class SpokenKind : public Kind {
   }
   OrderedJson write(const void* value) const override { return type_.to_text(value); }
   OrderedJson schema(Span) const override { return {{"enum", type_.choices}}; }
-  Fact fact(const void* value) const override { return type_.to_text(value); }
+  Value fact(const void* value) const override { return type_.to_text(value); }
   bool equal(const void* a, const void* b) const override { return type_.to_text(a) == type_.to_text(b); }
 
  private:
   SpokenType type_;
 };
 
-class ListKind : public Kind {
+class ListKind : public TypeInfo {
  public:
-  ListKind(ListType type, const Kind& item) : type_(type), item_(item) {}
+  ListKind(ListType type, const TypeInfo& item) : type_(type), item_(item) {}
   void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
             void* value) const override {
     if (!json.is_array()) return fail(error, where, json, "a list");
@@ -159,27 +159,27 @@ class ListKind : public Kind {
     return json;
   }
   OrderedJson schema(Span span) const override { return {{"type", "array"}, {"items", item_.schema(span)}}; }
-  Fact fact(const void* value) const override {
+  Value fact(const void* value) const override {
     if (item_.members()) return {};
     std::string text;
     for (std::size_t i = 0; i < size(value); ++i)
-      if (const Fact one = item_.fact(item(value, i)); const auto* word = std::get_if<std::string>(&one))
+      if (const Value one = item_.fact(item(value, i)); const auto* word = std::get_if<std::string>(&one))
         text += (text.empty() ? "" : " ") + *word;
     return text;
   }
-  const Kind* item_kind() const override { return &item_; }
+  const TypeInfo* item_type() const override { return &item_; }
   std::size_t size(const void* value) const override { return type_.size(value); }
   const void* item(const void* value, std::size_t i) const override { return type_.item(value, i); }
   bool equal(const void* a, const void* b) const override { return type_.equal(a, b); }
 
  private:
   ListType type_;
-  const Kind& item_;
+  const TypeInfo& item_;
 };
 
-class OptionalKind : public Kind {
+class OptionalKind : public TypeInfo {
  public:
-  OptionalKind(OptionalType type, const Kind& item) : type_(type), item_(item) {}
+  OptionalKind(OptionalType type, const TypeInfo& item) : type_(type), item_(item) {}
   void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
             void* value) const override {
     item_.read(json, where, span, error, type_.make(value));
@@ -189,20 +189,20 @@ class OptionalKind : public Kind {
     return item ? item_.write(item) : OrderedJson();
   }
   OrderedJson schema(Span span) const override { return item_.schema(span); }
-  Fact fact(const void* value) const override {
+  Value fact(const void* value) const override {
     const void* item = type_.item(value);
-    return item ? item_.fact(item) : Fact{};
+    return item ? item_.fact(item) : Value{};
   }
   bool equal(const void* a, const void* b) const override { return type_.equal(a, b); }
-  const Kind* present_kind() const override { return &item_; }
+  const TypeInfo* present_type() const override { return &item_; }
   const void* present(const void* value) const override { return type_.item(value); }
 
  private:
   OptionalType type_;
-  const Kind& item_;
+  const TypeInfo& item_;
 };
 
-class StructKind : public Kind {
+class StructKind : public TypeInfo {
  public:
   explicit StructKind(StructType type) : type_(type) {}
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
@@ -218,19 +218,19 @@ class StructKind : public Kind {
 };
 
 template <class T>
-const Kind& one() {
+const TypeInfo& one() {
   static const T kind;
   return kind;
 }
 
 }  // namespace
 
-const Kind& number_kind() { return one<NumberKind>(); }
-const Kind& whole_number_kind() { return one<WholeNumberKind>(); }
-const Kind& numbers_kind() { return one<NumbersKind>(); }
-const Kind& flag_kind() { return one<FlagKind>(); }
-const Kind& text_kind() { return one<TextKind>(); }
-const Kind& optional_number_kind() {
+const TypeInfo& number_type() { return one<NumberKind>(); }
+const TypeInfo& whole_number_kind() { return one<WholeNumberKind>(); }
+const TypeInfo& numbers_kind() { return one<NumbersKind>(); }
+const TypeInfo& flag_kind() { return one<FlagKind>(); }
+const TypeInfo& text_kind() { return one<TextKind>(); }
+const TypeInfo& optional_number_type() {
   using Optional = std::optional<double>;
   static const OptionalKind kind(
       OptionalType{[](const void* value) -> const void* {
@@ -239,18 +239,18 @@ const Kind& optional_number_kind() {
                    },
                    [](void* value) -> void* { return &as<Optional>(value).emplace(); },
                    [](const void* a, const void* b) { return as<Optional>(a) == as<Optional>(b); }},
-      number_kind());
+      number_type());
   return kind;
 }
-std::unique_ptr<const Kind> make_kind(WordedType type) { return std::make_unique<WordedKind>(std::move(type)); }
-std::unique_ptr<const Kind> make_kind(SpokenType type) { return std::make_unique<SpokenKind>(std::move(type)); }
-std::unique_ptr<const Kind> make_kind(ListType type, const Kind& item) {
+std::unique_ptr<const TypeInfo> make_kind(WordedType type) { return std::make_unique<WordedKind>(std::move(type)); }
+std::unique_ptr<const TypeInfo> make_kind(SpokenType type) { return std::make_unique<SpokenKind>(std::move(type)); }
+std::unique_ptr<const TypeInfo> make_kind(ListType type, const TypeInfo& item) {
   return std::make_unique<ListKind>(type, item);
 }
-std::unique_ptr<const Kind> make_kind(OptionalType type, const Kind& item) {
+std::unique_ptr<const TypeInfo> make_kind(OptionalType type, const TypeInfo& item) {
   return std::make_unique<OptionalKind>(type, item);
 }
-std::unique_ptr<const Kind> make_kind(StructType type) { return std::make_unique<StructKind>(type); }
+std::unique_ptr<const TypeInfo> make_kind(StructType type) { return std::make_unique<StructKind>(type); }
 
 const Member* Members::named(const std::string& name) const {
   for (const Member& m : list)
@@ -277,11 +277,12 @@ void read_members(const Json& json, const std::string& where, std::optional<Erro
     }
     m.kind->read(*it, where + "/" + m.name, m.span, error, m.in(object));
   }
-  if (error || !members.extra) return;
+  if (error || !members.unknown_members) return;
   Json unknown = Json::object();
   for (const auto& [name, value] : json.items())
     if (!members.named(name)) unknown[name] = value;
-  as<Extra>(static_cast<void*>(static_cast<char*>(object) + *members.extra)) = Extra(std::move(unknown));
+  as<UnknownMembers>(static_cast<void*>(static_cast<char*>(object) + *members.unknown_members)) =
+      UnknownMembers(std::move(unknown));
 }
 
 std::optional<Error> unknown_member(const Json& json, const std::string& where, const Members& members) {
@@ -292,7 +293,7 @@ std::optional<Error> unknown_member(const Json& json, const std::string& where, 
       for (const Member& each : members.list) known += (known.empty() ? "" : ", ") + std::string(each.name);
       return Error{where.empty() ? "/" : where, "unknown member \"" + name + "\"", known};
     }
-    const Kind* kind = m->kind->present_kind() ? m->kind->present_kind() : m->kind;
+    const TypeInfo* kind = m->kind->present_type() ? m->kind->present_type() : m->kind;
     if (kind->members() && value.is_object())
       if (auto found = unknown_member(value, where + "/" + name, *kind->members())) return found;
   }
@@ -305,9 +306,11 @@ OrderedJson write_members(const Members& members, const void* object) {
   for (const Member& m : members.list)
     if (m.needed || !m.kind->equal(m.in(object), m.in(members.standard.get())))
       put(m.name, m.kind->write(m.in(object)));
-  if (members.extra)
+  if (members.unknown_members)
     for (const auto& [name, value] :
-         as<Extra>(static_cast<const void*>(static_cast<const char*>(object) + *members.extra)).members().items())
+         as<UnknownMembers>(static_cast<const void*>(static_cast<const char*>(object) + *members.unknown_members))
+             .members()
+             .items())
       put(name, value);
   return json;
 }

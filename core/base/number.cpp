@@ -18,6 +18,12 @@ std::string number_text(double value, int places) {
   return text == "-0" ? "0" : text;
 }
 
+double of_fifteen_figures(double value) {
+  char buffer[40];
+  const auto [end, error] = std::to_chars(buffer, buffer + sizeof buffer, value, std::chars_format::general, 15);
+  return number_of({buffer, static_cast<std::size_t>(end - buffer)}).value_or(value);
+}
+
 std::optional<double> number_of(std::string_view text) {
   if (text.starts_with('+') && !text.starts_with("+-")) text.remove_prefix(1);
   double value = 0;

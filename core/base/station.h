@@ -1,6 +1,7 @@
 #pragma once
 
 #include <array>
+#include <vector>
 
 #include "base/words.h"
 
@@ -9,25 +10,23 @@ namespace rigging {
 /// The stations of the work, in the order that works.
 enum class Station { airframe, fit, power, wiring, sticks, surfaces, senses, feel, home, proof, logbook };
 
-inline constexpr std::array<Station, 11> all_stations{
-    Station::airframe, Station::fit,  Station::power, Station::wiring, Station::sticks, Station::surfaces,
-    Station::senses,   Station::feel, Station::home,  Station::proof,  Station::logbook};
-
+/// Open until the program has started: another station is a number of its own and a name behind the others.
 template <>
 struct Words<Station> {
   using S = Station;
-  static constexpr std::array<std::pair<S, std::string_view>, 11> list{{{S::airframe, "airframe"},
-                                                                        {S::fit, "fit"},
-                                                                        {S::power, "power"},
-                                                                        {S::wiring, "wiring"},
-                                                                        {S::sticks, "sticks"},
-                                                                        {S::surfaces, "surfaces"},
-                                                                        {S::senses, "senses"},
-                                                                        {S::feel, "feel"},
-                                                                        {S::home, "home"},
-                                                                        {S::proof, "proof"},
-                                                                        {S::logbook, "logbook"}}};
+  static inline std::vector<std::pair<S, std::string_view>> list{
+      {S::airframe, "airframe"}, {S::fit, "fit"},           {S::power, "power"},    {S::wiring, "wiring"},
+      {S::sticks, "sticks"},     {S::surfaces, "surfaces"}, {S::senses, "senses"},  {S::feel, "feel"},
+      {S::home, "home"},         {S::proof, "proof"},       {S::logbook, "logbook"}};
 };
+
+inline std::size_t station_count() { return Words<Station>::list.size(); }
+
+inline std::vector<Station> all_stations() {
+  std::vector<Station> all;
+  for (const auto& [station, name] : Words<Station>::list) all.push_back(station);
+  return all;
+}
 
 /// How a station stands, for the strip.
 enum class StationState { unknown, snags, planned, proven, stale };

@@ -11,7 +11,8 @@ Result<double> typed_value(const Member& m, std::string_view text) {
   const auto number = typed_number(text, s.unit);
   if (!number) return tl::make_unexpected(number.error());
   const auto fits = [&](double v) { return v >= m.span.least - 1e-9 && v <= m.span.most + 1e-9; };
-  const double value = *number / s.factor;
+  // Nobody types more than fifteen figures: 1.9 m is not 1.8999999999999997 for having been millimetres on the way.
+  const double value = of_fifteen_figures(*number / s.factor);
   if (fits(value)) return value;
   if (text.find_first_not_of("0123456789., -") == std::string_view::npos && fits(*number)) return *number;
   return failure(m.spoken, value_text(m, value) + " is out of its range",

@@ -10,7 +10,7 @@
 namespace rigging {
 
 /// The words of an enumeration, the same in files, on the command line and in the link.
-/// Specialise with `static constexpr std::array<std::pair<E, std::string_view>, N> list`.
+/// Specialise with `static constexpr std::array<std::pair<E, std::string_view>, N> list`, or a vector where it is open.
 template <class E>
 struct Words;
 
@@ -49,9 +49,7 @@ std::string word_choice(const List& words) {
 
 template <class E>
 std::string word_choice() {
-  std::array<std::string_view, Words<E>::list.size()> words;
-  for (std::size_t i = 0; i < words.size(); ++i) words[i] = Words<E>::list[i].second;
-  return word_choice(words);
+  return word_choice(all_words<E>());
 }
 
 /// "out_1" spoken as "out 1".

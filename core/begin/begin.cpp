@@ -141,7 +141,7 @@ void clear_compasses(Rig& rig, const Catalogue& catalogue) {
     const std::size_t clashes = find_clashes(rig, catalogue).size();
     for (const double share : {0.45, 0.5, 0.55, 0.6, 0.65, 0.7, 0.75, 0.8}) {
       Rig moved = rig;
-      Place* place = moved.place(p.id);
+      Mounting* place = moved.mounting(p.id);
       const Point at = point_in_wing(wing, 1, share, 0.35);
       place->x_m = at.x(), place->y_m = at.y(), place->z_m = at.z();
       if (find_clashes(moved, catalogue).size() > clashes || says(moved, catalogue, "FIT-15", p.id)) continue;
@@ -175,7 +175,7 @@ Result<Airframe> airframe_of(const Beginning& b) {
   }
   for (const auto& [name, value] : b.measures) {
     const Member* m = Described<Airframe>::members().named(name);
-    if (!m || m->kind != &number_kind()) return failure(name, "is no measure of an airframe", "such as root_chord_m");
+    if (!m || m->kind != &number_type()) return failure(name, "is no measure of an airframe", "such as root_chord_m");
     *static_cast<double*>(m->in(&a)) = value;
     std::erase(a.guessed, name);
   }

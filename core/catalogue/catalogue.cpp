@@ -20,8 +20,8 @@ const SettingWay* ControllerClass::way(const std::string& what) const {
   return find_in(settings, [&](const SettingWay& w) { return w.what == what; });
 }
 
-const Cure* ControllerClass::cure(Remedy remedy) const {
-  return find_in(cures, [&](const Cure& c) { return c.remedy == remedy; });
+const RemedyWay* ControllerClass::cure(Remedy remedy) const {
+  return find_in(cures, [&](const RemedyWay& c) { return c.remedy == remedy; });
 }
 
 const ModeAnswer* ControllerClass::mode(Mode wanted) const {
@@ -60,7 +60,7 @@ Abilities ControllerClass::abilities() const {
   for (const Remedy r : {Remedy::swap_leads, Remedy::check_output, Remedy::move_linkage, Remedy::reverse_transmitter,
                          Remedy::swap_transmitter, Remedy::turn_board})
     can.add(r);
-  for (const Cure& c : cures) can.add(c.remedy);
+  for (const RemedyWay& c : cures) can.add(c.remedy);
   return can;
 }
 

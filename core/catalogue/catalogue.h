@@ -6,12 +6,13 @@
 #include "catalogue/part_kind.h"
 #include "earth/magnetic_model.h"
 
-/// Kinds of parts and controllers. Reads data/catalogue and, beside a rig, the user's own file.
+/// Kinds of parts and classes of controllers, with the model of the earth's field. Reads data/catalogue, data/magnetic
+/// and, beside a rig, the builder's own file.
 namespace rigging {
 
 /// What hands can and must do with any class.
 struct SharedByAll {
-  std::vector<Cure> cures;
+  std::vector<RemedyWay> cures;
   std::vector<HandStep> steps;
 };
 

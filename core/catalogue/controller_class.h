@@ -17,13 +17,13 @@ enum class Family { flight_controller, stabilizer };
 enum class AnswerKind { none, momentary, held, springs_back, runs_away };
 
 /// One cure for a wrong direction that this class really offers.
-struct Cure {
+struct RemedyWay {
   Remedy remedy = Remedy::reverse_output;
   bool over_link = false;  ///< Rigging can write it; otherwise the steps are for the hand
   /// Steps of the hand card. {output}, {socket}, {axis}, {surface}, {other}, {rotation} stand for what is concerned.
   std::vector<std::string> steps;
-  Extra extra;
-  bool operator==(const Cure&) const = default;
+  UnknownMembers unknown_members;
+  bool operator==(const RemedyWay&) const = default;
 };
 
 /// How a setting is changed with a class.
@@ -35,7 +35,7 @@ struct SettingWay {
   SetBy by = SetBy::link;
   std::vector<std::string> steps;  ///< for the hand card, as those of a cure
   bool restart = false;            ///< takes effect after a restart
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const SettingWay&) const = default;
 };
 
@@ -45,7 +45,7 @@ struct ModeAnswer {
   double from_deg = 0;          ///< answers only when tilted further than this
   bool motor_unlocked = false;  ///< asleep while the motor is locked
   std::string note;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const ModeAnswer&) const = default;
 };
 
@@ -56,7 +56,7 @@ struct Lamp {
   std::string sign;  ///< rhythm or tone, in words: colours differ from board to board
   std::string meaning;
   LampTells tells = LampTells::other;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Lamp&) const = default;
 };
 
@@ -84,7 +84,7 @@ struct SticksAbilities {
   bool safety_button = false;  ///< pressed before it arms
   int mode_channel = 0;        ///< on which it listens for its modes; 0: any can be assigned
   int unlock_channel = 0;      ///< on which it listens for the motor's lock; 0: none, or any
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const SticksAbilities&) const = default;
 };
 
@@ -100,7 +100,7 @@ struct SurfacesAbilities {
   Mode trims_in = Mode::level;    ///< the mode in which the trim is found
   double trim_every_s = 10;       ///< how often it is kept, while it does so by itself (common practice)
   bool tail_mix_of_roll = false;  ///< roll weights of tail halves are set as a percentage of the ailerons' throw
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const SurfacesAbilities&) const = default;
 };
 
@@ -114,7 +114,7 @@ struct SensesAbilities {
   bool isolated = false, spare = false, heated = false;  ///< sensors against vibration, doubled, held warm
   PowerUp power_up = PowerUp::anyhow;
   std::string level;  ///< how level is stored, in words
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const SensesAbilities&) const = default;
 };
 
@@ -139,7 +139,7 @@ struct FeelAbilities {
   bool level_apart = false;      ///< levelling has a gain of its own
   bool limits = false;           ///< bank and nose limits of levelling can be set
   GainFollows follows = GainFollows::nothing;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const FeelAbilities&) const = default;
 };
 
@@ -148,7 +148,7 @@ struct ProofAbilities {
   Mode bench_mode = Mode::rate;   ///< shows the correction best on the bench
   bool rudder_into_bank = false;  ///< holds rudder toward a held bank, for coordinated turns
   std::vector<Lamp> lamps;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const ProofAbilities&) const = default;
 };
 
@@ -164,7 +164,7 @@ struct HomeAbilities {
   bool tells_state = false;             ///< mode, arming and loss over its link
   bool writes_over_video = false;
   bool sounds = false;  ///< an alarm of its own, or a pin for one
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const HomeAbilities&) const = default;
 };
 
@@ -180,7 +180,7 @@ struct HandStep {
   std::string expected;
   std::vector<std::string> cautions;
   std::string until_then;  ///< a loose end as long as it is due and not done, in words
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const HandStep&) const = default;
 };
 
@@ -200,7 +200,7 @@ struct ControllerClass {
   std::string minus_edge;            ///< where the minus pin of a servo plug sits, in words
   std::vector<SettingWay> settings;  ///< what can be set at all; what is not listed can't
   /// Of its own in the file; once loaded also those that follow from `settings`, and those that all classes share.
-  std::vector<Cure> cures;
+  std::vector<RemedyWay> cures;
   std::vector<HandStep> steps;
   SticksAbilities sticks;
   SurfacesAbilities surfaces;
@@ -208,7 +208,7 @@ struct ControllerClass {
   FeelAbilities feel;
   HomeAbilities home;
   ProofAbilities proof;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const ControllerClass&) const = default;
 
   /// The throttle lead never goes through it.
@@ -219,7 +219,7 @@ struct ControllerClass {
   const Lamp* lamp(LampTells tells) const;
   /// Null when this class can't set it.
   const SettingWay* way(const std::string& what) const;
-  const Cure* cure(Remedy remedy) const;
+  const RemedyWay* cure(Remedy remedy) const;
   const ModeAnswer* mode(Mode mode) const;
   const Terminal* socket(const std::string& socket_id) const;  ///< among the outputs
   /// Among outputs, ports and pads.

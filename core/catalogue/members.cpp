@@ -25,7 +25,7 @@ const Members& Described<Terminal>::members() {
                                  .member("plug", &Terminal::plug)
                                  .member("x_mm", &Terminal::x_mm, {0, 500})
                                  .member("y_mm", &Terminal::y_mm, {0, 500})
-                                 .rest(&Terminal::extra);
+                                 .rest(&Terminal::unknown_members);
   return all;
 }
 
@@ -41,7 +41,7 @@ const Members& Described<Feed>::members() {
                                  .member("most_in_v", &Feed::most_in_v, {0, 100})
                                  .member("k_per_w", &Feed::k_per_w, {0, 500})
                                  .member("most_junction_c", &Feed::most_junction_c, {40, 250})
-                                 .rest(&Feed::extra);
+                                 .rest(&Feed::unknown_members);
   return all;
 }
 
@@ -54,17 +54,17 @@ const Members& Described<Load>::members() {
                                  .needed("most_a", &Load::most_a, amps)
                                  .needed("least_v", &Load::least_v, volts)
                                  .needed("most_v", &Load::most_v, volts)
-                                 .rest(&Load::extra);
+                                 .rest(&Load::unknown_members);
   return all;
 }
 
 template <>
-const Members& Described<Cure>::members() {
-  static const Members all = Describe<Cure>()
-                                 .needed("remedy", &Cure::remedy)
-                                 .member("over_link", &Cure::over_link)
-                                 .member("steps", &Cure::steps)
-                                 .rest(&Cure::extra);
+const Members& Described<RemedyWay>::members() {
+  static const Members all = Describe<RemedyWay>()
+                                 .needed("remedy", &RemedyWay::remedy)
+                                 .member("over_link", &RemedyWay::over_link)
+                                 .member("steps", &RemedyWay::steps)
+                                 .rest(&RemedyWay::unknown_members);
   return all;
 }
 
@@ -75,7 +75,7 @@ const Members& Described<SettingWay>::members() {
                                  .needed("by", &SettingWay::by)
                                  .member("steps", &SettingWay::steps)
                                  .member("restart", &SettingWay::restart)
-                                 .rest(&SettingWay::extra);
+                                 .rest(&SettingWay::unknown_members);
   return all;
 }
 
@@ -87,7 +87,7 @@ const Members& Described<ModeAnswer>::members() {
                                  .member("from_deg", &ModeAnswer::from_deg, {0, 90})
                                  .member("motor_unlocked", &ModeAnswer::motor_unlocked)
                                  .member("note", &ModeAnswer::note)
-                                 .rest(&ModeAnswer::extra);
+                                 .rest(&ModeAnswer::unknown_members);
   return all;
 }
 
@@ -97,7 +97,7 @@ const Members& Described<Lamp>::members() {
                                  .needed("sign", &Lamp::sign)
                                  .needed("meaning", &Lamp::meaning)
                                  .member("tells", &Lamp::tells)
-                                 .rest(&Lamp::extra);
+                                 .rest(&Lamp::unknown_members);
   return all;
 }
 
@@ -119,7 +119,7 @@ const Members& Described<SticksAbilities>::members() {
           .member("safety_button", &SticksAbilities::safety_button)
           .member("mode_channel", &SticksAbilities::mode_channel, {0, 32})
           .member("unlock_channel", &SticksAbilities::unlock_channel, {0, 32})
-          .rest(&SticksAbilities::extra);
+          .rest(&SticksAbilities::unknown_members);
   return all;
 }
 
@@ -134,7 +134,7 @@ const Members& Described<SurfacesAbilities>::members() {
                                  .member("trims_in", &SurfacesAbilities::trims_in)
                                  .member("trim_every_s", &SurfacesAbilities::trim_every_s, {0, 3600})
                                  .member("tail_mix_of_roll", &SurfacesAbilities::tail_mix_of_roll)
-                                 .rest(&SurfacesAbilities::extra);
+                                 .rest(&SurfacesAbilities::unknown_members);
   return all;
 }
 
@@ -153,7 +153,7 @@ const Members& Described<SensesAbilities>::members() {
                                  .member("heated", &SensesAbilities::heated)
                                  .member("power_up", &SensesAbilities::power_up)
                                  .member("level", &SensesAbilities::level)
-                                 .rest(&SensesAbilities::extra);
+                                 .rest(&SensesAbilities::unknown_members);
   return all;
 }
 
@@ -176,7 +176,7 @@ const Members& Described<FeelAbilities>::members() {
                                  .member("level_apart", &FeelAbilities::level_apart)
                                  .member("limits", &FeelAbilities::limits)
                                  .member("follows", &FeelAbilities::follows)
-                                 .rest(&FeelAbilities::extra);
+                                 .rest(&FeelAbilities::unknown_members);
   return all;
 }
 
@@ -193,7 +193,7 @@ const Members& Described<HomeAbilities>::members() {
                                  .member("tells_state", &HomeAbilities::tells_state)
                                  .member("writes_over_video", &HomeAbilities::writes_over_video)
                                  .member("sounds", &HomeAbilities::sounds)
-                                 .rest(&HomeAbilities::extra);
+                                 .rest(&HomeAbilities::unknown_members);
   return all;
 }
 
@@ -204,7 +204,7 @@ const Members& Described<ProofAbilities>::members() {
                                  .needed("bench_mode", &ProofAbilities::bench_mode)
                                  .member("rudder_into_bank", &ProofAbilities::rudder_into_bank)
                                  .member("lamps", &ProofAbilities::lamps)
-                                 .rest(&ProofAbilities::extra);
+                                 .rest(&ProofAbilities::unknown_members);
   return all;
 }
 
@@ -236,7 +236,7 @@ const Members& Described<ControllerClass>::members() {
                                  .member("feel", &ControllerClass::feel)
                                  .member("home", &ControllerClass::home)
                                  .needed("proof", &ControllerClass::proof)
-                                 .rest(&ControllerClass::extra);
+                                 .rest(&ControllerClass::unknown_members);
   return all;
 }
 
@@ -250,14 +250,14 @@ const Members& Described<HandStep>::members() {
                                  .needed("expected", &HandStep::expected)
                                  .member("cautions", &HandStep::cautions)
                                  .member("until_then", &HandStep::until_then)
-                                 .rest(&HandStep::extra);
+                                 .rest(&HandStep::unknown_members);
   return all;
 }
 
 template <>
 const Members& Described<PlugFigures>::members() {
   static const Members all =
-      Describe<PlugFigures>().needed("amps", &PlugFigures::amps, {0.1, 1000}).rest(&PlugFigures::extra);
+      Describe<PlugFigures>().needed("amps", &PlugFigures::amps, {0.1, 1000}).rest(&PlugFigures::unknown_members);
   return all;
 }
 
@@ -269,7 +269,7 @@ const Members& Described<ServoFigures>::members() {
                                  .needed("torque_nm", &ServoFigures::torque_nm, {0.005, 20})
                                  .needed("dead_band_us", &ServoFigures::dead_band_us, {0, 50})
                                  .needed("most_rate_hz", &ServoFigures::most_rate_hz, {20, 1000})
-                                 .rest(&ServoFigures::extra);
+                                 .rest(&ServoFigures::unknown_members);
   return all;
 }
 
@@ -283,7 +283,7 @@ const Members& Described<BatteryFigures>::members() {
                                  .member("full_cell_v", &BatteryFigures::full_cell_v, cell_v)
                                  .member("nominal_cell_v", &BatteryFigures::nominal_cell_v, cell_v)
                                  .member("empty_cell_v", &BatteryFigures::empty_cell_v, cell_v)
-                                 .rest(&BatteryFigures::extra);
+                                 .rest(&BatteryFigures::unknown_members);
   return all;
 }
 
@@ -293,7 +293,7 @@ const Members& Described<DriveFigures>::members() {
                                  .needed("amps", &DriveFigures::amps, {0.5, 1000})
                                  .needed("least_cells", &DriveFigures::least_cells, {1, 14})
                                  .needed("most_cells", &DriveFigures::most_cells, {1, 14})
-                                 .rest(&DriveFigures::extra);
+                                 .rest(&DriveFigures::unknown_members);
   return all;
 }
 
@@ -304,7 +304,7 @@ const Members& Described<MotorFigures>::members() {
                                  .needed("ohm", &MotorFigures::ohm, {0.0005, 20})
                                  .needed("no_load_a", &MotorFigures::no_load_a, {0, 50})
                                  .needed("amps", &MotorFigures::amps, {0.2, 1000})
-                                 .rest(&MotorFigures::extra);
+                                 .rest(&MotorFigures::unknown_members);
   return all;
 }
 
@@ -316,14 +316,14 @@ const Members& Described<PropellerFigures>::members() {
                                  .member("blades", &PropellerFigures::blades, {2, 6})
                                  .member("slow_fly", &PropellerFigures::slow_fly)
                                  .member("left_handed", &PropellerFigures::left_handed)
-                                 .rest(&PropellerFigures::extra);
+                                 .rest(&PropellerFigures::unknown_members);
   return all;
 }
 
 template <>
 const Members& Described<SerialFigures>::members() {
   static const Members all =
-      Describe<SerialFigures>().needed("baud", &SerialFigures::baud, {1200, 4e6}).rest(&SerialFigures::extra);
+      Describe<SerialFigures>().needed("baud", &SerialFigures::baud, {1200, 4e6}).rest(&SerialFigures::unknown_members);
   return all;
 }
 
@@ -333,7 +333,7 @@ const Members& Described<LeadFigures>::members() {
                                  .needed("kind", &LeadFigures::kind)
                                  .needed("awg", &LeadFigures::awg, {0, 40})
                                  .needed("length_m", &LeadFigures::length_m, {0.01, 20})
-                                 .rest(&LeadFigures::extra);
+                                 .rest(&LeadFigures::unknown_members);
   return all;
 }
 
@@ -361,7 +361,7 @@ const Members& Described<PartKind>::members() {
                                  .member("plug", &PartKind::plug)
                                  .member("needs_sky", &PartKind::needs_sky)
                                  .member("magnetic_sensor", &PartKind::magnetic_sensor)
-                                 .rest(&PartKind::extra);
+                                 .rest(&PartKind::unknown_members);
   return all;
 }
 

@@ -35,7 +35,7 @@ struct ServoFigures {
   double torque_nm = 0.15;  ///< stalled, at five volts
   double dead_band_us = 5;
   double most_rate_hz = 50;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const ServoFigures&) const = default;
 };
 
@@ -45,14 +45,14 @@ struct BatteryFigures {
   double amps = 40;                                                    ///< continuous
   double cell_milliohm = 6;                                            ///< warm, each cell
   double full_cell_v = 4.2, nominal_cell_v = 3.7, empty_cell_v = 3.3;  ///< empty: under load
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const BatteryFigures&) const = default;
 };
 
 struct DriveFigures {
   double amps = 30;  ///< a speed controller's or power module's, continuous
   int least_cells = 2, most_cells = 4;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const DriveFigures&) const = default;
 };
 
@@ -61,7 +61,7 @@ struct MotorFigures {
   double ohm = 0.08;
   double no_load_a = 0.7;
   double amps = 18;  ///< most, for some seconds
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const MotorFigures&) const = default;
 };
 
@@ -71,13 +71,13 @@ struct PropellerFigures {
   int blades = 2;            ///< 2 to 6
   bool slow_fly = false;     ///< broad, thin blades for slow models
   bool left_handed = false;  ///< turns against the clock seen from behind in tractor flight
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const PropellerFigures&) const = default;
 };
 
 struct SerialFigures {
   double baud = 115200;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const SerialFigures&) const = default;
 };
 
@@ -85,7 +85,7 @@ struct LeadFigures {
   LeadKind kind = LeadKind::servo;
   double awg = 26;
   double length_m = 0.3;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const LeadFigures&) const = default;
 };
 
@@ -93,7 +93,7 @@ struct LeadFigures {
 /// pins (common practice).
 struct PlugFigures {
   double amps = 40;  ///< continuous
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const PlugFigures&) const = default;
 };
 
@@ -118,7 +118,7 @@ struct PartKind {
   std::optional<PlugFigures> plug;
   bool needs_sky = false;
   bool magnetic_sensor = false;  ///< a compass is in it
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const PartKind&) const = default;
 
   const Terminal* terminal(const std::string& terminal_id) const;

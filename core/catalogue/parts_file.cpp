@@ -15,11 +15,11 @@ constexpr int parts_version = 4;
 struct CatalogueFile {
   std::string format = "parts";
   int version = parts_version;
-  std::vector<Cure> shared_cures;
+  std::vector<RemedyWay> shared_cures;
   std::vector<HandStep> shared_steps;
   std::vector<PartKind> parts;
   std::vector<ControllerClass> controllers;
-  Extra extra;
+  UnknownMembers unknown_members;
 };
 
 template <>
@@ -31,7 +31,7 @@ const Members& Described<CatalogueFile>::members() {
                                  .member("shared_steps", &CatalogueFile::shared_steps)
                                  .member("parts", &CatalogueFile::parts)
                                  .member("controllers", &CatalogueFile::controllers)
-                                 .rest(&CatalogueFile::extra);
+                                 .rest(&CatalogueFile::unknown_members);
   return all;
 }
 
@@ -112,7 +112,7 @@ void complete(ControllerClass& c, const SharedByAll& shared) {
   for (const auto& [remedy, what] : by_setting)
     if (const SettingWay* w = c.way(what); w && !c.cure(remedy))
       c.cures.push_back({remedy, w->by == SetBy::link, w->steps, {}});
-  for (const Cure& cure : shared.cures)
+  for (const RemedyWay& cure : shared.cures)
     if (!c.cure(cure.remedy)) c.cures.push_back(cure);
   const auto has = [&](const HandStep& s) {
     return std::any_of(c.steps.begin(), c.steps.end(), [&](const HandStep& own) { return own.id == s.id; });
@@ -153,7 +153,7 @@ Result<void> add_own_parts(Catalogue& catalogue, const std::filesystem::path& fi
   auto read = read_parts_file(file);
   if (!read) return tl::make_unexpected(read.error());
   Catalogue grown = catalogue;
-  for (Cure& cure : read->shared_cures) grown.shared.cures.push_back(std::move(cure));
+  for (RemedyWay& cure : read->shared_cures) grown.shared.cures.push_back(std::move(cure));
   for (HandStep& step : read->shared_steps) grown.shared.steps.push_back(std::move(step));
   if (auto ok = add_all(grown.controllers, std::move(read->controllers), file.string()); !ok) return ok;
   if (auto ok = add_all(grown.parts, std::move(read->parts), file.string()); !ok) return ok;
@@ -210,7 +210,7 @@ ControllerClass bare(ControllerClass own, const SharedByAll& shared) {
   completed.cures.clear();
   complete(completed, shared);
   const auto in = [](const auto& list, const auto& x) { return std::find(list.begin(), list.end(), x) != list.end(); };
-  std::erase_if(own.cures, [&](const Cure& c) { return in(completed.cures, c); });
+  std::erase_if(own.cures, [&](const RemedyWay& c) { return in(completed.cures, c); });
   std::erase_if(own.steps, [&](const HandStep& s) { return in(shared.steps, s); });
   return own;
 }

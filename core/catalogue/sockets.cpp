@@ -26,7 +26,7 @@ bool socket_takes(const Terminal& socket, const Output& o) {
 }
 
 bool drives_motor(const Output& o) {
-  if (o.passes > 0) return false;
+  if (o.passthrough_channel > 0) return false;
   return o.surfaces.empty() || std::all_of(o.surfaces.begin(), o.surfaces.end(),
                                            [](const Surface& s) { return s.kind == SurfaceKind::motor; });
 }

@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "base/extra.h"
+#include "base/unknown_members.h"
 #include "base/words.h"
 
 namespace rigging {
@@ -57,7 +57,7 @@ struct Terminal {
   std::string side;    ///< edge of the board at which a plug sits: nose, tail, left, right; empty for a pad on the face
   std::string plug;    ///< kind of plug on a power lead, in the catalogue
   double x_mm = 0, y_mm = 0;  ///< on the board, arrow up, from its left rear corner
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Terminal&) const = default;
 
   bool serves_as(TerminalKind wanted) const;
@@ -80,7 +80,7 @@ struct Feed {
   double least_in_v = 0, most_in_v = 60;  ///< input window
   double k_per_w = 0;                     ///< junction to ambient, of a linear regulator; 0 when not known
   double most_junction_c = 125;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Feed&) const = default;
 };
 
@@ -89,7 +89,7 @@ struct Load {
   std::string net;
   double idle_a = 0, typical_a = 0, most_a = 0;
   double least_v = 0, most_v = 60;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Load&) const = default;
 };
 

@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "base/find.h"
-#include "rig/place.h"
+#include "rig/path.h"
 
 namespace rigging {
 namespace {
@@ -14,12 +14,12 @@ std::string changes(const Dependencies& then, const Dependencies& now) {
   for (const auto& [place, fact] : now) {
     const auto was = then.find(place);
     if (was == then.end())
-      add(place_words(place) + ": " + fact_words(place, fact) + ", not there before");
+      add(place_words(place) + ": " + value_words(place, fact) + ", not there before");
     else if (was->second != fact)
-      add(place_words(place) + ": " + fact_words(place, fact) + ", was " + fact_words(place, was->second));
+      add(place_words(place) + ": " + value_words(place, fact) + ", was " + value_words(place, was->second));
   }
   for (const auto& [place, fact] : then)
-    if (!now.count(place)) add(place_words(place) + ": " + fact_words(place, fact) + " no longer counts");
+    if (!now.count(place)) add(place_words(place) + ": " + value_words(place, fact) + " no longer counts");
   return words;
 }
 
@@ -56,7 +56,7 @@ std::vector<CheckStatus> check_statuses(const Rig& rig, const Catalogue& catalog
       s.holds = s.why_not.empty();
       if (const Proof* proof = find_in(rig.proofs, [&](const Proof& p) { return p.check == s.id; })) {
         s.at = proof->at;
-        const Dependencies now = facts_at(rig, family.depends_on(context, subject));
+        const Dependencies now = values_at(rig, family.depends_on(context, subject));
         s.state = now != proof->depends_on || !proof->words.empty() ? ProofState::stale
                   : proof->provisional                              ? ProofState::provisional
                                                                     : ProofState::fresh;
@@ -92,7 +92,7 @@ Result<Rig> with_proof(Rig rig, const Catalogue& catalogue, const CheckId& id, c
   Proof proof;
   proof.check = id;
   proof.at = at;
-  proof.depends_on = facts_at(rig, family->depends_on(context, id.subject));
+  proof.depends_on = values_at(rig, family->depends_on(context, id.subject));
   proof.provisional = family->until_mounted && !rig.controller.mounted;
   proof.simulated = simulated;
   std::erase_if(rig.proofs, [&](const Proof& p) { return p.check == id; });

@@ -33,7 +33,6 @@ enum class FaultKind {
 
 /// Each fault has exactly one remedy, in the same place of its list.
 constexpr Remedy remedy_of(FaultKind kind) { return static_cast<Remedy>(kind); }
-constexpr FaultKind fault_of(Remedy remedy) { return static_cast<FaultKind>(remedy); }
 
 struct CaseOutput {
   std::string id;

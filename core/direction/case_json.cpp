@@ -365,7 +365,7 @@ Json observation_to_json(const Observation& o, const Case& c) {
   return json;
 }
 
-Json answer_to_json(const Answer& answer, const Case& c) {
+Json answer_to_json(const Diagnosis& answer, const Case& c) {
   Json json{{"explanations", Json::array()},
             {"settled", answer.settled},
             {"equivalent", answer.equivalent},

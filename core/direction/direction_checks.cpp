@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "base/number.h"
-#include "rig/place.h"
+#include "rig/path.h"
 
 namespace rigging {
 namespace {
@@ -56,8 +56,8 @@ std::vector<std::string> shared_places(const CheckContext& in, Axis axis) {
   for (const Output& o : in.rig.outputs)
     if (serves(o, axis)) {
       for (const char* member : {"socket", "surfaces", "reversed"})
-        places.push_back(place_of({"outputs", o.id, member}));
-      places.push_back(place_of({"outputs", o.id, "mix", word(axis)}));
+        places.push_back(path_of({"outputs", o.id, member}));
+      places.push_back(path_of({"outputs", o.id, "mix", word(axis)}));
     }
   return places;
 }
@@ -67,7 +67,7 @@ std::vector<std::string> stick_places(const CheckContext& in, const std::string&
   for (const Channel& c : in.rig.radio.channels)
     if (c.function == function_of(axis_of(subject)))
       for (const char* member : {"function", "reversed"})
-        places.push_back(place_of({"radio", "channels", std::to_string(c.number), member}));
+        places.push_back(path_of({"radio", "channels", std::to_string(c.number), member}));
   return places;
 }
 

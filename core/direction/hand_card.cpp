@@ -30,7 +30,7 @@ HandCard hand_card(const Rig& rig, const ControllerClass& controller, const dire
   card.because = "Because " + direction::fault_text(f, c) + ".";
   std::string other = socket_label(rig, controller, c, f.other_output);
   if (f.kind == direction::FaultKind::transmitter_swapped) other = word(f.other_axis);
-  const Cure* cure = controller.cure(remedy);
+  const RemedyWay* cure = controller.cure(remedy);
   if (cure) card.over_link = cure->over_link;
   std::vector<std::string> steps = cure ? cure->steps : std::vector<std::string>{};
   if (steps.empty()) steps = {capital(direction::remedy_text(f, c)) + ".", "Look at stick and correction again."};

@@ -4,7 +4,7 @@
 
 #include "base/number.h"
 #include "direction/direction_checks.h"
-#include "rig/place.h"
+#include "rig/path.h"
 
 namespace rigging {
 namespace {
@@ -42,10 +42,10 @@ std::vector<std::string> mode_places(const CheckContext& in, const std::string& 
   std::vector<std::string> places{"controller/kind", "controller/firmware"};
   for (const Channel& c : in.rig.radio.channels)
     if (c.function == ChannelFunction::mode)
-      places.push_back(place_of({"radio", "channels", std::to_string(c.number), "function"}));
+      places.push_back(path_of({"radio", "channels", std::to_string(c.number), "function"}));
   for (const ModeChoice& m : in.rig.modes)
     if (m.mode == subject)
-      for (const char* member : {"channel", "from_us", "to_us"}) places.push_back(place_of({"modes", subject, member}));
+      for (const char* member : {"channel", "from_us", "to_us"}) places.push_back(path_of({"modes", subject, member}));
   return places;
 }
 
@@ -103,7 +103,7 @@ std::vector<std::string> gain_places(const CheckContext& in, const std::string&)
   std::vector<std::string> places{"controller/kind", "controller/firmware"};
   if (const Channel* c = gain_channel(in))
     for (const char* member : {"function", "reversed"})
-      places.push_back(place_of({"radio", "channels", std::to_string(c->number), member}));
+      places.push_back(path_of({"radio", "channels", std::to_string(c->number), member}));
   return places;
 }
 

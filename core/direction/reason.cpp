@@ -68,8 +68,8 @@ double prior_cost(FaultKind kind) {
   return 0;
 }
 
-Answer reason(const Case& c) {
-  Answer answer;
+Diagnosis reason(const Case& c) {
+  Diagnosis answer;
   if (c.outputs.size() > most_outputs) {
     answer.too_many = true;
     return answer;

@@ -17,7 +17,7 @@ struct Explanation {
 /// The most outputs that are reasoned about: with more the leads could be exchanged in too many ways.
 inline constexpr std::size_t most_outputs = 8;
 
-struct Answer {
+struct Diagnosis {
   /// All explanations with the fewest faults, cheapest first.
   std::vector<Explanation> explanations;
   bool settled = false;
@@ -34,7 +34,7 @@ double prior_cost(FaultKind kind);
 
 /// Exact for up to `most_faults` faults. The physics is that of docs/direction.md.
 /// Every output needs 1 to 4 surfaces and no surface may appear twice; `case_from_json` and `case_from_rig` see to it.
-Answer reason(const Case& c);
+Diagnosis reason(const Case& c);
 
 /// What an aircraft with these faults would show. `faults` must leave an aircraft that is right when they are undone
 /// (no value otherwise, as for a set that contradicts the case's own mix).
@@ -45,7 +45,7 @@ struct Outcome {
 };
 std::optional<Outcome> predict(const Case& c, const std::vector<Fault>& faults, const Observation& observation);
 
-Json answer_to_json(const Answer& answer, const Case& c);
+Json answer_to_json(const Diagnosis& answer, const Case& c);
 /// One sentence for people: what is wrong and what to do.
 std::string explanation_text(const Explanation& explanation, const Case& c);
 

@@ -4,7 +4,7 @@
 #include "base/find.h"
 #include "base/json.h"
 #include "base/number.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "rig/rig_file.h"
 
 namespace rigging {
@@ -18,10 +18,10 @@ std::string names_in(const Members& members) {
 
 /// The value's place in the rig as JSON; an error when there is none.
 Result<Json*> find_place(Json& json, const std::string& place) {
-  const Kind* kind = &KindOf<Rig>::get();
+  const TypeInfo* kind = &TypeOf<Rig>::get();
   Json* at = &json;
   for (const std::string& step : steps_of(place)) {
-    if (const Kind* inside = kind->present_kind()) {
+    if (const TypeInfo* inside = kind->present_type()) {
       kind = inside;
       // What is set inside of it makes it be there, with the usual values beside.
       if (const Members* m = inside->members(); m && at->is_null())
@@ -32,7 +32,10 @@ Result<Json*> find_place(Json& json, const std::string& place) {
       if (!m) return failure(place, "there is no \"" + step + "\"", "one of " + names_in(*members));
       kind = m->kind;
       at = &(*at)[step];
-    } else if (const Kind* item = kind->item_kind(); item && item->members() && at->is_array()) {
+      // A section that stands as usual is not written: what is set inside of it finds the usual values beside.
+      if (const Members* within = kind->members(); within && at->is_null())
+        *at = Json::parse(write_members(*within, within->standard.get()).dump());
+    } else if (const TypeInfo* item = kind->item_type(); item && item->members() && at->is_array()) {
       const char* key = item->members()->list.front().name;
       Json* found = find_in(*at, [&](const Json& entry) {
         const Json& name = entry[key];
@@ -45,8 +48,8 @@ Result<Json*> find_place(Json& json, const std::string& place) {
       return failure(place, "nothing is inside of it", "a single value");
     }
   }
-  if (const Kind* inside = kind->present_kind(); inside && inside->members()) kind = inside;
-  if (kind->members() || (kind->item_kind() && kind->item_kind()->members()))
+  if (const TypeInfo* inside = kind->present_type(); inside && inside->members()) kind = inside;
+  if (kind->members() || (kind->item_type() && kind->item_type()->members()))
     return failure(place, "is no single value", "a place inside of it");
   return at;
 }
@@ -57,19 +60,27 @@ Result<Edit> set_edit(const Rig& rig, const Catalogue&, const std::vector<std::s
 
 }  // namespace
 
-Result<Edit> set_value(const Rig& rig, const std::string& place, const Json& value) {
-  if (place.empty()) return failure("the place", "is empty", "one such as airframe/span_m");
+Result<Edit> set_values(const Rig& rig, const std::vector<std::pair<std::string, Json>>& values) {
   Json json = Json::parse(rig_text(rig));
-  auto at = find_place(json, place);
-  if (!at) return tl::make_unexpected(at.error());
-  **at = value;
+  for (const auto& [place, value] : values) {
+    if (place.empty()) return failure("the place", "is empty", "one such as airframe/span_m");
+    auto at = find_place(json, place);
+    if (!at) return tl::make_unexpected(at.error());
+    **at = value;
+  }
   auto changed = rig_from_json(json, "rig");
   if (!changed) return tl::make_unexpected(changed.error());
   // What was typed is no guess any more.
-  if (constexpr std::string_view airframe = "airframe/"; place.starts_with(airframe))
-    std::erase(changed->airframe.guessed, place.substr(airframe.size()));
-  const std::string label = capital(place_words(place)) + ": " + fact_words(place, fact_at(*changed, place));
+  constexpr std::string_view airframe = "airframe/";
+  for (const auto& [place, value] : values)
+    if (place.starts_with(airframe)) std::erase(changed->airframe.guessed, place.substr(airframe.size()));
+  const std::string& first = values.front().first;
+  const std::string label = capital(place_words(first)) + ": " + value_words(first, value_at(*changed, first));
   return Edit{std::move(*changed), label};
+}
+
+Result<Edit> set_value(const Rig& rig, const std::string& place, const Json& value) {
+  return set_values(rig, {{place, value}});
 }
 
 Result<Edit> set_value_in_words(const Rig& rig, const std::string& place, const std::string& words) {

@@ -25,6 +25,8 @@ struct EditEntry {
 /// Any single value of the document, by its place (rig/place.h): type, range and what belongs together are checked as
 /// when a file is read. Null clears what may be absent.
 Result<Edit> set_value(const Rig& rig, const std::string& place, const Json& value);
+/// Several at once, by their places: only the rig that has them all is checked. The first place gives the label.
+Result<Edit> set_values(const Rig& rig, const std::vector<std::pair<std::string, Json>>& values);
 /// The value in words: a number, yes or no, true or false, nothing, or a text.
 Result<Edit> set_value_in_words(const Rig& rig, const std::string& place, const std::string& words);
 

@@ -1,5 +1,6 @@
 #include "feel/edits.h"
 
+#include "base/fields.h"
 #include "feel/gain_scale.h"
 
 namespace rigging {
@@ -24,7 +25,7 @@ Result<Edit> first_gains_edit(const Rig& rig, const Catalogue& catalogue, const 
   const auto start = from_word<StartAt>(given[0]);
   if (!start) return failure("first-gains", "\"" + given[0] + "\"", word_choice<StartAt>());
   const Rig begun = start_at(rig, *start).rig;
-  const FeelReport report = feel_report(begun, catalogue);
+  const FeelReport report = analyze_feel({begun, catalogue});
   if (!report.missing.empty()) return failure("first-gains", report.missing, "");
   return set_first_gains(begun, catalogue, advise_feel(begun, catalogue, report));
 }
@@ -62,9 +63,31 @@ Result<Edit> set_first_gains(const Rig& rig, const Catalogue& catalogue, const F
   return e;
 }
 
+Edit forget_simulated(const Rig& rig) {
+  Edit e{rig, "What the simulation told is forgotten"};
+  std::erase_if(e.rig.feel.learned, [](const LearnedGain& k) { return k.simulated; });
+  return e;
+}
+
 Edit start_at(const Rig& rig, StartAt start) {
   Edit e{rig, start == StartAt::least ? "Begin with least gain" : "Begin with half gain"};
   e.rig.feel.start = start;
+  return e;
+}
+
+Result<Edit> wish_feel(const Rig& rig, Feel feel) {
+  std::erase_if(feel.gains,
+                [](const AxisGain& g) { return !g.rate && !g.level && g.unknown_members == UnknownMembers{}; });
+  if (const auto ok = in_range(feel, "feel"); !ok) return tl::make_unexpected(ok.error());
+  Edit e{rig, "More of the feel"};
+  e.rig.feel = std::move(feel);
+  return e;
+}
+
+Result<Edit> plan_takeoff(const Rig& rig, const Takeoff& takeoff) {
+  if (const auto ok = in_range(takeoff, "feel/takeoff"); !ok) return tl::make_unexpected(ok.error());
+  Edit e{rig, "How it takes off"};
+  e.rig.feel.takeoff = takeoff;
   return e;
 }
 

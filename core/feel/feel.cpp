@@ -6,8 +6,6 @@
 #include "base/angle.h"
 #include "earth/gravity.h"
 #include "flight/engine.h"
-#include "power/power.h"
-#include "surfaces/air_loads.h"
 
 namespace rigging {
 namespace {
@@ -71,23 +69,26 @@ double follows_throttle(const ControllerClass& controller, double throttle, doub
   return 1 - (1 - least_with_throttle) * std::clamp((throttle - cruise_throttle) / (1 - cruise_throttle), 0.0, 1.0);
 }
 
-FeelReport analyze_feel(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
-                        const Balance& balance, const SurfacesReport& surfaces) {
+FeelReport analyze_feel(const Reports& reports) {
   FeelReport r;
-  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  const Rig& rig = reports.rig();
+  const Catalogue& catalogue = reports.catalogue();
+  const AirframeReport& airframe = reports.airframe();
+  const SurfacesReport& surfaces = reports.surfaces();
+  const ControllerClass* c = reports.controller();
   if (!c) {
     r.missing = "Choose a controller at station airframe first: its gains are what is set here.";
     return r;
   }
-  const auto plane = aeroplane_of(rig, catalogue, airframe, balance);
+  const auto plane = aeroplane_of(rig, catalogue, airframe, reports.fit().balance);
   if (!plane) {
     r.missing = capital(plane.error().what) + ". Needed: " + plane.error().expected + ".";
     return r;
   }
   r.aeroplane = *plane;
   if (const auto speeds = speeds_of(rig, airframe)) r.fast_m_s = speeds->fast;
-  r.cruise_throttle = FlightModel(*plane, drag_of(rig.airframe, plane->cruise_m_s), engine_of(rig, catalogue, *plane))
-                          .cruise_throttle();
+  r.cruise_throttle =
+      FlightModel(*plane, drag_of(rig.airframe, plane->cruise_m_s), engine_of(reports, *plane)).cruise_throttle();
   const auto controls = axis_controls(*plane, surfaces);
   const GainScale scale(*c, rig.feel.half_share);
   const auto follows = [&](double m_s) { return follows_speed(*c, m_s, plane->cruise_m_s); };
@@ -127,14 +128,6 @@ FeelReport analyze_feel(const Rig& rig, const Catalogue& catalogue, const Airfra
     a.full_rate_deg_s = full_rate(*plane, a.control, axis, plane->cruise_m_s);
   }
   return r;
-}
-
-FeelReport feel_report(const Rig& rig, const Catalogue& catalogue) {
-  const AirframeReport airframe = analyze_airframe(rig);
-  const SurfacesReport surfaces = analyze_surfaces(rig);
-  const std::vector<ServoLoad> loads = analyze_loads(rig, catalogue, airframe, surfaces);
-  const PowerReport power = analyze_power(rig, catalogue, {}, &loads);
-  return analyze_feel(rig, catalogue, airframe, analyze_fit(rig, catalogue, airframe, power).balance, surfaces);
 }
 
 }  // namespace rigging

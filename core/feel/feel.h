@@ -6,7 +6,7 @@
 
 #include "feel/gain_scale.h"
 #include "feel/margins.h"
-#include "fit/fit.h"
+#include "reports/reports.h"
 
 /// How hard may it correct? The aeroplane, the loops of its axes, and where they begin to shake.
 namespace rigging {
@@ -46,11 +46,7 @@ struct FeelReport {
 };
 
 /// Some 20 to 30 ms: made on a worker.
-FeelReport analyze_feel(const Rig& rig, const Catalogue& catalogue, const AirframeReport& airframe,
-                        const Balance& balance, const SurfacesReport& surfaces);
-
-/// The same from the rig alone.
-FeelReport feel_report(const Rig& rig, const Catalogue& catalogue);
+FeelReport analyze_feel(const Reports& reports);
 
 /// The curve at a speed, straight lines between its points.
 MarginPoint margin_at(const std::vector<MarginPoint>& curve, double m_s);

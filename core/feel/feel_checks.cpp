@@ -1,7 +1,7 @@
 #include "feel/feel_checks.h"
 
 #include "feel/gain_scale.h"
-#include "rig/place.h"
+#include "rig/path.h"
 
 namespace rigging {
 namespace {
@@ -25,7 +25,7 @@ std::vector<std::string> amount_subjects(const CheckContext& in) { return once_w
 std::vector<std::string> gain_places_of(const CheckContext&, const std::string&) {
   std::vector<std::string> all{"controller/kind"};
   for (const Axis axis : all_axes)
-    for (const char* of : {"rate", "level"}) all.push_back(place_of({"feel", "gains", word(axis), of}));
+    for (const char* of : {"rate", "level"}) all.push_back(path_of({"feel", "gains", word(axis), of}));
   return all;
 }
 
@@ -34,10 +34,10 @@ std::vector<std::string> movement_places(const CheckContext& in, const std::stri
   std::vector<std::string> all = gain_places_of(in, subject);
   for (const Linkage& l : in.rig.linkages)
     for (const char* of : {"arm_m", "horn_m", "servo_travel_deg"})
-      all.push_back(place_of({"linkages", l.surface.word(), of}));
+      all.push_back(path_of({"linkages", l.surface.word(), of}));
   for (const Output& o : in.rig.outputs)
     if (!o.surfaces.empty())
-      for (const char* of : {"low_us", "centre_us", "high_us"}) all.push_back(place_of({"outputs", o.id, of}));
+      for (const char* of : {"low_us", "centre_us", "high_us"}) all.push_back(path_of({"outputs", o.id, of}));
   return all;
 }
 

@@ -16,7 +16,7 @@ constexpr double least_rate_hz = 20, least_s = 2;
 constexpr double gap_s = 0.25;
 constexpr double most_readings = 2e7;  ///< of the even times
 
-std::vector<double>* place_of(FlightLog& log, const std::string& meaning) {
+std::vector<double>* path_of(FlightLog& log, const std::string& meaning) {
   if (meaning == "airspeed_m_s") return &log.airspeed_m_s;
   if (meaning == "throttle") return &log.throttle;
   for (const Axis axis : all_axes) {
@@ -123,7 +123,7 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
     if (meaning == "t_s")
       t = at, t_factor = factor;
     else
-      sources.push_back({place_of(log, meaning), static_cast<std::size_t>(at), offset, factor});
+      sources.push_back({path_of(log, meaning), static_cast<std::size_t>(at), offset, factor});
   }
   const bool any_rate = std::any_of(sources.begin(), sources.end(), [&log](const Sought& s) {
     return std::any_of(log.axes.begin(), log.axes.end(), [&s](const AxisLog& a) { return s.to == &a.rate_deg_s; });

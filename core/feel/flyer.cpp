@@ -82,7 +82,7 @@ class PlannedBoard : public FlightBoard {
   PlannedBoard(const Rig& rig, const Catalogue& catalogue, const ControllerClass& controller,
                const Aeroplane& aeroplane, double cruise_throttle, const FlyOptions& options);
 
-  Answer step(const Told& told) override;
+  Response step(const Told& told) override;
   const std::array<double, 3>& correction() const override { return correction_; }
   double nose_limit_rad() const override { return law_.nose_limit; }
 
@@ -143,7 +143,7 @@ PlannedBoard::PlannedBoard(const Rig& rig, const Catalogue& catalogue, const Con
   for (int i = 0; i < 3; ++i) late_.emplace_back(1 / f.cycles_hz + pulse_itself_s);
 }
 
-FlightBoard::Answer PlannedBoard::step(const Told& told) {
+FlightBoard::Response PlannedBoard::step(const Told& told) {
   const Motion& m = told.motion;
   const std::array<double, 3> rates{m.p, m.q, m.r};
   for (std::size_t k = 0; k < 3; ++k)
@@ -161,7 +161,7 @@ FlightBoard::Answer PlannedBoard::step(const Told& told) {
     const bool direct = law_.mode != Mode::level || k == 2;
     command[k] = late_[k].pass((direct ? arrived_[k] : 0) + correction_[k]);
   }
-  Answer answer;
+  Response answer;
   answer.throttle = told.throttle;
   for (Moved& s : moved_) {
     if (now_ % s.pulse == 0) {
@@ -193,10 +193,10 @@ Result<Ready> ready_for(const Rig& rig, const Catalogue& catalogue, const FlyOpt
     return failure("fly", c->name + " has no mode " + std::string(word(o.mode)), "one of its modes");
   if (!(o.seconds > 0 && o.seconds <= longest_s))
     return failure("fly", number_text(o.seconds, 1) + " s", "up to " + number_text(longest_s, 0) + " s");
-  Ready ready{*c, feel_report(rig, catalogue), {}, {}, o};
+  Ready ready{*c, analyze_feel({rig, catalogue}), {}, {}, o};
   if (!ready.report.missing.empty()) return failure("fly", ready.report.missing, "");
   ready.drag = drag_of(rig.airframe, ready.report.aeroplane.cruise_m_s);
-  ready.engine = engine_of(rig, catalogue, ready.report.aeroplane);
+  ready.engine = engine_of({rig, catalogue}, ready.report.aeroplane);
   ready.plan.throw_m_s = rig.feel.takeoff.throw_m_s.value_or(o.throw_m_s);
   return ready;
 }

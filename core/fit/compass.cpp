@@ -105,7 +105,7 @@ std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& cata
                                            const std::vector<CurrentPath>& currents) {
   std::vector<CompassReport> all;
   const auto add = [&](const std::string& part) {
-    const Place* place = rig.place(part);
+    const Mounting* place = rig.mounting(part);
     if (!place) return;
     CompassReport r;
     r.part = part;
@@ -126,7 +126,7 @@ std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& cata
     // Magnets of motors, as dipoles that lie as badly as they can.
     for (const Part& motor : rig.parts) {
       const PartKind* k = catalogue.part(motor.kind);
-      const Place* at = rig.place(motor.id);
+      const Mounting* at = rig.mounting(motor.id);
       if (!k || !k->motor || !at) continue;
       const Point where = point_of(*at);
       const double away = (where - r.at).norm(),

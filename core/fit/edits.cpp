@@ -35,7 +35,7 @@ Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::str
         part.surface = SurfaceName(s);
         break;
       }
-  Place place;
+  Mounting place;
   place.part = part.id;
   place.x_m = -0.3 * rig.airframe.length_m;
   edit.rig.parts.push_back(part);
@@ -67,7 +67,7 @@ Result<Edit> duplicate_part(const Rig& rig, const Catalogue& catalogue, const st
 Result<Edit> mirror_part(const Rig& rig, const Catalogue& catalogue, const std::string& id) {
   const Part* of = rig.part(id);
   if (!of) return failure(id, "is no part of this rig", "the id of a part");
-  const Place* place = rig.place(id);
+  const Mounting* place = rig.mounting(id);
   if (!place) return failure(part_name(rig, catalogue, id), "has no place yet", "a place on one side");
   if (std::abs(place->y_m) < 0.0005)
     return failure(part_name(rig, catalogue, id), "sits in the middle", "a part on one side");
@@ -83,11 +83,11 @@ Result<Edit> mirror_part(const Rig& rig, const Catalogue& catalogue, const std::
   Result<Edit> edit = twin && twin->id != id ? Edit{rig, {}} : duplicate_part(rig, catalogue, id);
   if (!edit) return edit;
   const std::string other = twin && twin->id != id ? twin->id : edit->rig.parts.back().id;
-  Place mirrored = *place;
+  Mounting mirrored = *place;
   mirrored.part = other;
   mirrored.y_m = -place->y_m;
   mirrored.roll_deg = -place->roll_deg, mirrored.yaw_deg = -place->yaw_deg;
-  if (Place* now = edit->rig.place(other))
+  if (Mounting* now = edit->rig.mounting(other))
     *now = mirrored;
   else
     edit->rig.places.push_back(mirrored);
@@ -100,7 +100,7 @@ Result<Edit> remove_part(const Rig& rig, const Catalogue& catalogue, const std::
   if (!rig.part(id)) return failure(id, "is no part of this rig", "the id of a part");
   Edit edit{rig, "Removed: " + part_name(rig, catalogue, id) + ", with its leads"};
   std::erase_if(edit.rig.parts, [&](const Part& p) { return p.id == id; });
-  std::erase_if(edit.rig.places, [&](const Place& p) { return p.part == id; });
+  std::erase_if(edit.rig.places, [&](const Mounting& p) { return p.part == id; });
   std::erase_if(edit.rig.leads, [&](const Lead& l) { return l.from.part == id || l.to.part == id; });
   return edit;
 }
@@ -115,13 +115,13 @@ Result<Edit> confirm(const Rig& rig, const Catalogue& catalogue, const std::stri
   return edit;
 }
 
-Result<Edit> put_part(const Rig& rig, const Catalogue& catalogue, const Place& place) {
+Result<Edit> put_part(const Rig& rig, const Catalogue& catalogue, const Mounting& place) {
   if (place.part != "controller" && !rig.part(place.part))
     return failure(place.part, "is no part of this rig", "the id of a part, or controller");
   if (const auto ok = in_range(place, "places/" + place.part); !ok) return tl::make_unexpected(ok.error());
   Edit edit{rig, {}};
-  Place* p = edit.rig.place(place.part);
-  const Place before = p ? *p : Place{};
+  Mounting* p = edit.rig.mounting(place.part);
+  const Mounting before = p ? *p : Mounting{};
   if (!p) p = &edit.rig.places.emplace_back();
   *p = place;
   const std::string name = part_name(rig, catalogue, place.part);
@@ -161,8 +161,8 @@ Result<Edit> measure_fit(const Rig& rig, const Fit& fit) {
 namespace {
 
 Result<Edit> place_edit(const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
-  Place place;
-  if (const Place* known = rig.place(given[0])) place = *known;
+  Mounting place;
+  if (const Mounting* known = rig.mounting(given[0])) place = *known;
   place.part = given[0];
   const auto behind = number_of(given[1]), right = number_of(given[2]), below = number_of(given[3]);
   if (!behind || !right || !below) return failure("place", "one of the three is no number", "metres");
@@ -173,8 +173,8 @@ Result<Edit> place_edit(const Rig& rig, const Catalogue& c, const std::vector<st
 }
 
 Result<Edit> turn_edit(const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
-  Place place;
-  if (const Place* known = rig.place(given[0])) place = *known;
+  Mounting place;
+  if (const Mounting* known = rig.mounting(given[0])) place = *known;
   place.part = given[0];
   const auto turn = turn_from_name(given[1]);
   if (!turn) return failure("turn", "\"" + given[1] + "\" is no turn", "none or arrow_A_top_B");
@@ -197,8 +197,8 @@ std::vector<EditEntry> fit_edits() {
        "What holds a part, or the controller, where it sits",
        {"PART", "FIXING"},
        [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
-         Place place;
-         if (const Place* known = rig.place(given[0])) place = *known;
+         Mounting place;
+         if (const Mounting* known = rig.mounting(given[0])) place = *known;
          place.part = given[0];
          const auto fixing = from_word<Fixing>(given[1]);
          if (!fixing) return failure(given[1], "holds nothing", word_choice<Fixing>());

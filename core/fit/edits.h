@@ -21,7 +21,7 @@ Result<Edit> confirm(const Rig& rig, const Catalogue& catalogue, const std::stri
 
 /// The part, or "controller", sits like this; `place.part` says which. Told after what differs from before. Errors: no
 /// such part; a measure outside of the range of its member.
-Result<Edit> put_part(const Rig& rig, const Catalogue& catalogue, const Place& place);
+Result<Edit> put_part(const Rig& rig, const Catalogue& catalogue, const Mounting& place);
 /// Which surface a servo works; nothing for none.
 Result<Edit> work_surface(const Rig& rig, const Catalogue& catalogue, const std::string& part,
                           std::optional<Surface> surface);

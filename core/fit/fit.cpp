@@ -59,7 +59,7 @@ void add_leads(const Rig& rig, Balance& b) {
   double mass = 0;
   Point moment = Point::Zero();
   for (const Lead& l : rig.leads) {
-    const Place *from = rig.place(l.from.part), *to = rig.place(l.to.part);
+    const Mounting *from = rig.mounting(l.from.part), *to = rig.mounting(l.to.part);
     if (!from || !to) continue;
     const double kg = lead_kg(l);
     mass += kg;
@@ -94,14 +94,14 @@ void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& air
                        true});
   const auto add = [&](const std::string& id, std::optional<double> mass, bool weighed) {
     MassItem item{id, part_name(rig, catalogue, id), mass.value_or(0), {}, false, weighed};
-    if (const Place* place = rig.place(id)) {
+    if (const Mounting* place = rig.mounting(id)) {
       item.at = point_of(*place);
       item.placed = true;
     }
     all_known = all_known && item.placed && mass;
     b.items.push_back(std::move(item));
     if (const auto box = box_of(rig, catalogue, id))
-      if (const double kg = fixing_kg(rig.place(id)->fixing, box->room.sizes()); kg > 0)
+      if (const double kg = fixing_kg(rig.mounting(id)->fixing, box->room.sizes()); kg > 0)
         b.items.push_back({"", "what holds " + part_name(rig, catalogue, id), kg, box->room.center(), true, false});
   };
   if (const ControllerClass* c = catalogue.controller(rig.controller.kind)) add("controller", c->mass_kg, false);
@@ -198,7 +198,7 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
     // The leads at it come along, with their middle half as far.
     double along_kg = i.mass_kg;
     for (const Lead& l : rig.leads)
-      if ((l.from.part == i.part || l.to.part == i.part) && rig.place(l.from.part) && rig.place(l.to.part))
+      if ((l.from.part == i.part || l.to.part == i.part) && rig.mounting(l.from.part) && rig.mounting(l.to.part))
         along_kg += lead_kg(l) / 2;
     const double now = -i.at.x(), to = now - off * mass / along_kg, half = k->length_mm.value_or(60) / 2000;
     if (to - half >= std::min(front, now - half) && to + half <= std::max(back, now + half)) {
@@ -230,11 +230,11 @@ BalanceAdvice advise(const Rig& rig, const Catalogue& catalogue, const Balance& 
 
 std::vector<CurrentPath> paths_of(const Rig& rig, const Catalogue& catalogue, const PowerReport& power) {
   std::vector<CurrentPath> all;
-  const Solution& moving = power.efforts[static_cast<std::size_t>(Effort::all_moving)];
+  const Solution& moving = power.load_cases[static_cast<std::size_t>(LoadCase::all_moving)];
   const double drive_a = power.drive ? power.drive->static_current.value : 0;
   const auto motors = power.drive ? std::max<std::size_t>(1, power.drive->motors.size()) : 1;
   for (const Lead& l : rig.leads) {
-    const Place *a = rig.place(l.from.part), *b = rig.place(l.to.part);
+    const Mounting *a = rig.mounting(l.from.part), *b = rig.mounting(l.to.part);
     if (!a || !b) continue;
     double amps = 0;
     for (std::size_t w = 0; w < power.network.wires.size(); ++w)
@@ -289,7 +289,7 @@ std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
     if (b.part != "controller") continue;
     // Room for plugs on the edges that carry sockets.
     const ControllerClass* c = catalogue.controller(rig.controller.kind);
-    const Place* place = rig.place("controller");
+    const Mounting* place = rig.mounting("controller");
     std::set<std::string> sides;
     for (const Terminal* t : c->terminals())
       if (!t->side.empty()) sides.insert(t->side);
@@ -312,7 +312,7 @@ std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
   return clashes;
 }
 
-Point point_of(const Place& p) { return {p.x_m, p.y_m, p.z_m}; }
+Point point_of(const Mounting& p) { return {p.x_m, p.y_m, p.z_m}; }
 
 namespace {
 
@@ -331,7 +331,7 @@ std::string firm_words(Fixing fixing) {
 }  // namespace
 
 std::vector<Confirmation> confirmations(const Rig& rig, const Catalogue& catalogue) {
-  const Place* board = rig.place("controller");
+  const Mounting* board = rig.mounting("controller");
   std::vector<Confirmation> all{{"firm_base", firm_words(board ? board->fixing : Fixing::unknown)},
                                 {"wires_clear", "Wires clear of every servo arm through full travel"},
                                 {"plugs_home", "Every plug can be pushed home, and holds"}};
@@ -386,7 +386,7 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
                                " wing tip, or move a part to that side.";
   }
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
-  if (const Place* place = rig.place("controller")) {
+  if (const Mounting* place = rig.mounting("controller")) {
     r.board.turn = place->turn;
     r.board.roll_deg = place->roll_deg;
     r.board.pitch_deg = place->pitch_deg;

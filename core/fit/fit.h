@@ -119,15 +119,15 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
                       const PowerReport& power);
 
 /// Middle of a part, metres in body axes.
-Point point_of(const Place& place);
+Point point_of(const Mounting& place);
 
 /// Field in µT of a straight conductor from a to b at p: Biot–Savart, μ0·I/(4πd)·(cos θ1 − cos θ2). Zero on the line
 /// itself.
 Point field_of_segment_ut(Point a, Point b, double amps, Point p);
 /// Plus and minus `spacing_m` apart, lying so that p feels the most.
 double field_of_pair_ut(const CurrentPath& path, Point p);
-/// Worst heading error in degrees of a disturbing field against the earth's horizontal one: asin(B/H), 90 when it is
-/// larger.
+/// Worst heading error in degrees of a disturbing field against the earth's horizontal one: asin(B/H),
+/// `points_nowhere_deg` when it is larger.
 double heading_error_deg(double disturbing_ut, double horizontal_ut);
 /// What `heading_error_deg` gives where the disturbance is as strong as the earth: any heading can be read.
 inline constexpr double points_nowhere_deg = 180;

@@ -31,12 +31,12 @@ bool keeps_clear(PartGroup a, bool a_compass, PartGroup b, bool b_compass, doubl
 
 FreeRoom::FreeRoom(Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& open)
     : rig_(rig), catalogue_(catalogue), wing_(planform_of(rig.airframe).wing) {
-  for (const Place& p : rig.places)
+  for (const Mounting& p : rig.places)
     if (std::find(open.begin(), open.end(), p.part) == open.end()) note(p.part);
 }
 
 void FreeRoom::put(const std::string& id, Point at) {
-  Place* p = rig_.place(id);
+  Mounting* p = rig_.mounting(id);
   if (!p) {
     p = &rig_.places.emplace_back();
     p->part = id;
@@ -86,7 +86,7 @@ bool FreeRoom::settle(const std::string& id, Point wished, bool in_wing) {
 }
 
 Turn FreeRoom::turn_of(const std::string& id) const {
-  const Place* p = rig_.place(id);
+  const Mounting* p = rig_.mounting(id);
   return p ? static_cast<Turn>(p->turn) : Turn{};
 }
 
@@ -99,7 +99,7 @@ void FreeRoom::note(const std::string& id) {
   const auto [group, compass] = nature(id);
   if (const auto room = room_of(rig_, catalogue_, id))
     placed_[id] = {*room, group, compass};
-  else if (const Place* p = rig_.place(id))
+  else if (const Mounting* p = rig_.mounting(id))
     placed_[id] = {{point_of(*p), point_of(*p)}, group, compass};
 }
 

@@ -21,7 +21,7 @@ std::optional<Point> size_of(const Rig& rig, const Catalogue& catalogue, const s
 }
 
 std::optional<PartRoom> room_of(const Rig& rig, const Catalogue& catalogue, const std::string& part) {
-  const Place* place = rig.place(part);
+  const Mounting* place = rig.mounting(part);
   if (!place) return std::nullopt;
   const auto size = size_of(rig, catalogue, part, place->turn);
   if (!size) return std::nullopt;

@@ -72,7 +72,7 @@ std::vector<ToGet> list_to_get(const Rig& rig, const Catalogue& catalogue, const
   for (const Lead& l : rig.leads) {
     soldered = soldered || l.kind == LeadKind::soldered || l.kind == LeadKind::power;
     red_out = red_out || l.plus_removed;
-    const Place *a = rig.place(l.from.part), *b = rig.place(l.to.part);
+    const Mounting *a = rig.mounting(l.from.part), *b = rig.mounting(l.to.part);
     if (!a || !b) continue;
     // A third for the way round corners, and the plugs.
     list.lead(l, l.length_m.value_or((point_of(*a) - point_of(*b)).norm() * 1.3 + 0.04));
@@ -99,9 +99,9 @@ std::vector<ToGet> list_to_get(const Rig& rig, const Catalogue& catalogue, const
     if (c.other.empty() && c.words.find("plugs") != std::string::npos && angled.insert(c.words).second)
       list.add("Angled plugs", small(c.words));
   const auto held = [&](Fixing f) {
-    return std::any_of(rig.places.begin(), rig.places.end(), [&](const Place& p) { return p.fixing == f; });
+    return std::any_of(rig.places.begin(), rig.places.end(), [&](const Mounting& p) { return p.fixing == f; });
   };
-  const Place* board = rig.place("controller");
+  const Mounting* board = rig.mounting("controller");
   const Fixing of_board = board ? board->fixing : Fixing::unknown;
   if (of_board == Fixing::unknown || held(Fixing::tape))
     list.add("Firm double-sided tape", of_board == Fixing::unknown || of_board == Fixing::tape

@@ -25,8 +25,8 @@ class Belongs {
   Belongs(Rig& rig, const Catalogue& catalogue, bool again)
       : rig_(rig), catalogue_(catalogue), airframe_(analyze_airframe(rig)), planform_(planform_of(rig.airframe)) {
     for (const Part& p : rig.parts)
-      if (again || !rig.place(p.id)) open_.push_back(p.id);
-    if (again || !rig.place("controller")) open_.emplace_back("controller");
+      if (again || !rig.mounting(p.id)) open_.push_back(p.id);
+    if (again || !rig.mounting("controller")) open_.emplace_back("controller");
   }
 
   bool anything() const { return !open_.empty(); }
@@ -141,7 +141,7 @@ class Belongs {
 
   /// Between battery and motor, where the thick leads run, for something so long.
   double power_x(const std::vector<std::string>& batteries, bool behind, double length) const {
-    const Place* b = batteries.empty() ? nullptr : rig_.place(batteries.front());
+    const Mounting* b = batteries.empty() ? nullptr : rig_.mounting(batteries.front());
     if (!b) return behind ? 0.6 * end_x() : 0.6 * target_x();
     const double off = size(batteries.front()).x() / 2 + 0.02 + length / 2;
     return std::clamp(b->x_m + (behind ? -off : off), end_x(), 0.0);
@@ -164,7 +164,7 @@ class Belongs {
       // Near the balance point, but not on the battery's leads.
       double x = target;
       for (const std::string& id : batteries)
-        if (const Place* b = rig_.place(id)) {
+        if (const Mounting* b = rig_.mounting(id)) {
           const double clear = size(id).x() / 2 + board_behind_battery_m +
                                size_of(rig_, catalogue_, "controller", Turn{}).value_or(Point(0.04, 0, 0)).x() / 2;
           if (std::abs(x - b->x_m) < clear) x = b->x_m - clear;
@@ -172,7 +172,7 @@ class Belongs {
       places.settle("controller", {x, 0, 0}, false);
     }
     servos(places);
-    const Place* board = rig_.place("controller");
+    const Mounting* board = rig_.mounting("controller");
     const double board_x = board ? board->x_m : target,
                  board_half = size_of(rig_, catalogue_, "controller", Turn{}).value_or(Point(0.04, 0.03, 0.01)).x() / 2;
     const bool room_behind =
@@ -216,7 +216,7 @@ class Belongs {
       if (battery.empty() && group(p.id) == PartGroup::battery && is_open(p.id)) battery = p.id;
     }
     const Part* moves = rig_.part(battery);
-    const Place* place = moves ? rig_.place(battery) : nullptr;
+    const Mounting* place = moves ? rig_.mounting(battery) : nullptr;
     const double own = moves ? kg_of(*moves) : 0;
     if (!place || own <= 0 || (!rig_.fit.frame_mass_kg && !rig_.airframe.mass_kg)) return std::nullopt;
     const HalfSurface& wing = planform_.wing;
@@ -225,7 +225,7 @@ class Belongs {
     double moment = -mass * rig_.fit.frame_at_m.value_or(wing.quarter_chord_m() +
                                                          bare_frame_chords(rig_.airframe.kind) * wing.mean_chord_m());
     const auto add = [&](const std::string& id, double kg) {
-      if (const Place* p = rig_.place(id)) mass += kg, moment += kg * p->x_m;
+      if (const Mounting* p = rig_.mounting(id)) mass += kg, moment += kg * p->x_m;
     };
     if (const ControllerClass* c = catalogue_.controller(rig_.controller.kind)) add("controller", c->mass_kg);
     for (const Part& p : rig_.parts) add(p.id, kg_of(p));
@@ -284,7 +284,7 @@ Result<Edit> spread_out(const Rig& rig, const Catalogue& catalogue) {
     for (const Clash& c : clashes)
       for (const std::string& id : {c.part, c.other})
         if (moves.empty() || firmness(edit.rig, catalogue, id) < firmness(edit.rig, catalogue, moves)) moves = id;
-    const Place now = *edit.rig.place(moves);
+    const Mounting now = *edit.rig.mounting(moves);
     FreeRoom places(edit.rig, catalogue, {moves});
     const Point at = point_of(now);
     const auto section = body_at(rig.airframe, at.x());

@@ -14,7 +14,7 @@ namespace rigging {
 namespace {
 
 constexpr double lattice_error = 0.12;  ///< share, of what the lattice says of small wings (low Reynolds numbers take)
-constexpr double tail_air = 0.92, tail_air_least = 0.85;  ///< dynamic pressure at the tail, share (common practice)
+constexpr double tail_air = 0.92;       ///< dynamic pressure at the tail, share (common practice)
 constexpr double flap_flow = 0.8, flap_flow_least = 0.6,
                  flap_flow_most = 0.95;  ///< of thin aerofoil theory, gaps and thick boundary layers (common practice)
 constexpr double whole_least = 0.85, whole_most = 1.05;  ///< of an all-moving surface

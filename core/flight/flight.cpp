@@ -91,7 +91,8 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
       for (double& s : stick) s = std::clamp(s, -1.0, 1.0);
       throttle = plan.thrown ? 1 : std::clamp(model.cruise_throttle() + throttle_per_m_s * (speed - v), 0.0, 1.0);
     }
-    const FlightBoard::Answer answer = board.step({m, v, stick, throttle, !plan.rehearses() || t < *plan.link_lost_s});
+    const FlightBoard::Response answer =
+        board.step({m, v, stick, throttle, !plan.rehearses() || t < *plan.link_lost_s});
     const bool empty = plan.left_mah > 0 && flight.used_mah >= plan.left_mah;
     if (!empty) flight.used_mah += answer.amps * flight_tick_s / 3.6;
     if (i % kept == 0) {

@@ -48,13 +48,13 @@ class FlightBoard {
     double throttle = 0;            ///< 0 to 1
     bool transmitter = true;        ///< it is on
   };
-  struct Answer {
+  struct Response {
     Deflection surfaces;
     double throttle = 0;  ///< that the motor gets
     double amps = 0;      ///< that everything takes with it; 0 where that is not known
   };
   virtual ~FlightBoard() = default;
-  virtual Answer step(const Told& told) = 0;
+  virtual Response step(const Told& told) = 0;
   /// That it adds to the sticks, −1 to 1.
   virtual const std::array<double, 3>& correction() const = 0;
   /// Nothing more is to be seen: it is home and circles, or is down.

@@ -75,6 +75,7 @@ struct Writer {
     if (r.surface) body["surface"] = r.surface->word();
     return {"work", std::move(body)};
   }
+  Form operator()(const PassTime& r) const { return {"pass_time", {{"s", r.s}}}; }
   Form operator()(const PushTube& r) const { return {"push_tube", {{"pressure_pa", r.pressure_pa}}}; }
   Form operator()(const TurnGain& r) const {
     Json body{{"axis", word(r.gain.axis)}};
@@ -194,6 +195,7 @@ Result<Request> request_of(const std::string& name, const Json& b) {
   }
   if (name == "inspect") return Inspect{text_member(b, "lead")};
   if (name == "mend") return Mend{text_member(b, "lead")};
+  if (name == "pass_time") return PassTime{ranged(b, "s", 0, 1)};
   if (name == "push_tube") return PushTube{ranged(b, "pressure_pa", -2000, 2000)};
   if (name == "turn_gain") {
     if (!axis) return failure("hands", "which axis?", word_choice<Axis>());

@@ -94,12 +94,16 @@ struct Fly {
 struct ReadFlight {
   std::size_t from = 0;
 };
+/// Lets so much time pass on a bench whose time stands otherwise, seconds, 0 to 1.
+struct PassTime {
+  double s = 0;
+};
 /// Looks at the model; answered with a `Sight`.
 struct Look {};
 
-using Request =
-    std::variant<Supply, Stick, Hold, Flick, ChooseMode, SwitchTransmitter, TurnControl, PressButton, ReadTransmitter,
-                 Dial, Clevis, Tooth, SetOutput, Inspect, Mend, Work, PushTube, TurnGain, Fly, ReadFlight, Look>;
+using Request = std::variant<Supply, Stick, Hold, Flick, ChooseMode, SwitchTransmitter, TurnControl, PressButton,
+                             ReadTransmitter, Dial, Clevis, Tooth, SetOutput, Inspect, Mend, Work, PushTube, TurnGain,
+                             Fly, ReadFlight, PassTime, Look>;
 
 /// What eyes see of the model.
 struct Sight {

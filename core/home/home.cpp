@@ -40,7 +40,7 @@ const BatteryFigures* battery_of(const Rig& rig, const Catalogue& catalogue, con
 double cruise_total(const PowerReport& power) {
   double amps = 0;
   for (std::size_t q = 0; q < power.network.rails.size(); ++q) {
-    const RailState& s = power.efforts[static_cast<std::size_t>(Effort::typical)].rails[q];
+    const RailState& s = power.load_cases[static_cast<std::size_t>(LoadCase::typical)].rails[q];
     if (s.source >= 0 && power.network.rails[q].sources[static_cast<std::size_t>(s.source)].part == power.battery)
       amps += s.amps;
   }
@@ -125,8 +125,10 @@ Figure throttle_figure(double throttle, bool noted) {
 }
 
 /// Numbers of the aircraft; what is missing in words, with the station where it is given.
-std::pair<std::string, Station> performance(const Rig& rig, const Catalogue& catalogue, const FeelReport& feel,
-                                            const PowerReport& power, HomePerformance& p) {
+std::pair<std::string, Station> performance(const Reports& reports, const FeelReport& feel, HomePerformance& p) {
+  const Rig& rig = reports.rig();
+  const Catalogue& catalogue = reports.catalogue();
+  const PowerReport& power = reports.power();
   if (!feel.missing.empty()) return {feel.missing, Station::airframe};
   const BatteryFigures* battery = battery_of(rig, catalogue, power);
   if (!battery) return {"There is no battery: how far it flies is not known. Needed: a battery.", Station::fit};
@@ -142,7 +144,7 @@ std::pair<std::string, Station> performance(const Rig& rig, const Catalogue& cat
         "mass.",
         Station::fit};
   const Aeroplane& a = feel.aeroplane;
-  const AirframeReport airframe = analyze_airframe(rig);
+  const AirframeReport& airframe = reports.airframe();
   p.cruise_m_s = airframe.cruise_speed ? banded(*airframe.cruise_speed, false)
                                        : Expectation{a.cruise_m_s, a.cruise_m_s, a.cruise_m_s};
   const Figure& drive = power.drive->cruise_current;
@@ -163,8 +165,7 @@ std::pair<std::string, Station> performance(const Rig& rig, const Catalogue& cat
   glide(rig, a, p);
   const std::optional<double>& noted = rig.power.cruise_throttle;
   p.cruise_throttle =
-      noted ? *noted
-            : FlightModel(a, drag_of(rig.airframe, a.cruise_m_s), engine_of(rig, catalogue, a)).cruise_throttle();
+      noted ? *noted : FlightModel(a, drag_of(rig.airframe, a.cruise_m_s), engine_of(reports, a)).cruise_throttle();
   p.figures = {
       figure("Cruise speed", p.cruise_m_s, "m/s", "as flown, or 1.6 times the stall speed",
              "station airframe; common practice"),
@@ -344,9 +345,12 @@ ReachBand reach_band(const HomeReport& r, double left_mah, const SteadyWind& win
   return {with(r.expected, 1), with(r.worse, 1 + gust_share), with(r.better, 1 - gust_share)};
 }
 
-HomeReport analyze_home(const Rig& rig, const Catalogue& catalogue, const FeelReport& feel, const PowerReport& power) {
+HomeReport analyze_home(const Reports& reports, const FeelReport& feel) {
+  const Rig& rig = reports.rig();
+  const Catalogue& catalogue = reports.catalogue();
+  const PowerReport& power = reports.power();
   HomeReport r;
-  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  const ControllerClass* c = reports.controller();
   if (!c) {
     r.missing = "Choose a controller at station airframe first: what happens by itself depends on it.";
     return r;
@@ -355,7 +359,7 @@ HomeReport analyze_home(const Rig& rig, const Catalogue& catalogue, const FeelRe
   r.knows_place = r.can_act && !parts_of(rig, catalogue, PartGroup::satellite_receiver).empty();
   for (const LossAction action : c->home.on_loss)
     if (action == LossAction::glide || r.knows_place) r.choices.push_back(action);
-  std::tie(r.missing, r.missing_at) = performance(rig, catalogue, feel, power, r.performance);
+  std::tie(r.missing, r.missing_at) = performance(reports, feel, r.performance);
   if (!r.missing.empty()) return r;
   const HomePerformance& p = r.performance;
   const double wind = rig.home.wind_m_s;
@@ -409,12 +413,6 @@ std::vector<RoseLine> wind_rose_of(const Rig& rig, const HomeReport& r) {
     all.push_back(line);
   }
   return all;
-}
-
-HomeReport home_report(const Rig& rig, const Catalogue& catalogue, const FeelReport& feel) {
-  const AirframeReport airframe = analyze_airframe(rig);
-  const std::vector<ServoLoad> loads = analyze_loads(rig, catalogue, airframe, analyze_surfaces(rig));
-  return analyze_home(rig, catalogue, feel, analyze_power(rig, catalogue, {}, &loads));
 }
 
 }  // namespace rigging

@@ -95,9 +95,7 @@ struct HomeReport {
 };
 
 /// Of the flying aircraft and its power. A fraction of a millisecond.
-HomeReport analyze_home(const Rig& rig, const Catalogue& catalogue, const FeelReport& feel, const PowerReport& power);
-/// The same where the power is not worked out yet.
-HomeReport home_report(const Rig& rig, const Catalogue& catalogue, const FeelReport& feel);
+HomeReport analyze_home(const Reports& reports, const FeelReport& feel);
 
 /// With this charge left, in this wind (gusts on top of it in the worse case).
 ReachBand reach_band(const HomeReport& report, double left_mah, const SteadyWind& wind);

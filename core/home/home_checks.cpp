@@ -5,7 +5,7 @@
 #include "base/number.h"
 #include "home/arming.h"
 #include "home/modes.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "sticks/sticks.h"
 
 namespace rigging {
@@ -18,14 +18,14 @@ Places once(bool needed) { return needed ? Places{""} : Places{}; }
 bool acts(const CheckContext& in) { return in.controller && !in.controller->home.on_loss.empty(); }
 
 void add_kinds(const CheckContext& in, PartGroup group, Places& places) {
-  for (const Part* p : parts_of(in.rig, in.catalogue, group)) places.push_back(place_of({"parts", p->id, "kind"}));
+  for (const Part* p : parts_of(in.rig, in.catalogue, group)) places.push_back(path_of({"parts", p->id, "kind"}));
 }
 
 Places class_places() { return {"controller/kind", "controller/firmware"}; }
 
 void add_modes(const CheckContext& in, Places& places) {
   for (const ModeChoice& m : in.rig.modes)
-    for (const char* member : {"channel", "from_us", "to_us"}) places.push_back(place_of({"modes", m.mode, member}));
+    for (const char* member : {"channel", "from_us", "to_us"}) places.push_back(path_of({"modes", m.mode, member}));
 }
 
 // With the transmitter off
@@ -66,7 +66,7 @@ Places position_places(const CheckContext& in, const std::string&) {
     if (std::any_of(in.rig.modes.begin(), in.rig.modes.end(),
                     [&](const ModeChoice& m) { return m.channel == c.number; }))
       for (const char* member : {"function", "reversed"})
-        all.push_back(place_of({"radio", "channels", std::to_string(c.number), member}));
+        all.push_back(path_of({"radio", "channels", std::to_string(c.number), member}));
   return all;
 }
 
@@ -171,8 +171,8 @@ Places range_places(const CheckContext& in, const std::string&) {
   Places all;
   for (const PartGroup group : {PartGroup::receiver, PartGroup::video_transmitter, PartGroup::satellite_receiver})
     for (const Part* p : parts_of(in.rig, in.catalogue, group)) {
-      all.push_back(place_of({"parts", p->id, "kind"}));
-      for (const char* member : {"x_m", "y_m", "z_m"}) all.push_back(place_of({"places", p->id, member}));
+      all.push_back(path_of({"parts", p->id, "kind"}));
+      for (const char* member : {"x_m", "y_m", "z_m"}) all.push_back(path_of({"places", p->id, member}));
     }
   return all;
 }

@@ -3,9 +3,9 @@
 namespace rigging::link {
 namespace {
 
-template <class Kind>
+template <class TypeInfo>
 bool is(const Request& request) {
-  return std::holds_alternative<Kind>(request);
+  return std::holds_alternative<TypeInfo>(request);
 }
 
 }  // namespace

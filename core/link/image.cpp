@@ -37,7 +37,7 @@ bool before(SettingOf of, const std::string& a, const std::string& b) {
   return a < b;
 }
 
-Json to_json(const Fact& value) {
+Json to_json(const Value& value) {
   return std::visit(
       [](const auto& v) -> Json {
         if constexpr (std::is_same_v<std::decay_t<decltype(v)>, std::monostate>)
@@ -48,10 +48,10 @@ Json to_json(const Fact& value) {
       value);
 }
 
-std::optional<Fact> to_fact(const Json& json) {
-  if (json.is_boolean()) return Fact(json.get<bool>());
-  if (json.is_number()) return Fact(json.get<double>());
-  if (json.is_string()) return Fact(json.get<std::string>());
+std::optional<Value> to_fact(const Json& json) {
+  if (json.is_boolean()) return Value(json.get<bool>());
+  if (json.is_number()) return Value(json.get<double>());
+  if (json.is_string()) return Value(json.get<std::string>());
   return std::nullopt;
 }
 
@@ -98,16 +98,16 @@ std::vector<std::string> Image::subjects(SettingOf of) const {
   return all;
 }
 
-Fact Image::value(const SettingId& id) const {
+Value Image::value(const SettingId& id) const {
   if (const auto it = values.find(id); it != values.end()) return it->second;
   const Setting* s = setting_named(id.of, id.name);
-  return s ? s->usual : Fact{};
+  return s ? s->usual : Value{};
 }
 
 Image image_of(const Rig& rig) {
   Image image;
   const auto add = [&](const Setting& s, const std::string& subject) {
-    const Fact value = s.get(rig, subject);
+    const Value value = s.get(rig, subject);
     if (s.always || value != s.usual) image.values.emplace(SettingId{s.of, subject, s.name}, value);
   };
   for (const Setting& s : settings()) switch (s.of) {
@@ -221,7 +221,7 @@ std::string part_of(const SettingId& id) {
   return id.name == "board" || id.name.ends_with("_reversed") ? "sensing" : id.name;
 }
 
-std::string difference_words(const SettingId& id, const Fact& rig, const Fact& board) {
+std::string difference_words(const SettingId& id, const Value& rig, const Value& board) {
   const Setting* s = setting_named(id.of, id.name);
   if (!s) return spoken(id.name) + ": this version does not know it";
   const std::string here = value_words(*s, board) + " on the board, ", there = value_words(*s, rig) + " in the rig";

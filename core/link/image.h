@@ -17,14 +17,14 @@ struct SettingId {
 /// The whole configuration that a controller holds and that Rigging writes: every setting of core/settings by its id.
 /// Outputs are known by their sockets. Values that this version does not know are kept as they came.
 struct Image {
-  std::map<SettingId, Fact> values;
+  std::map<SettingId, Value> values;
   bool operator==(const Image&) const = default;
 
   bool has(SettingOf of, const std::string& subject) const;
   /// Sockets of outputs, or numbers of channels, in their order.
   std::vector<std::string> subjects(SettingOf of) const;
   /// The value, or what an absent one means.
-  Fact value(const SettingId& id) const;
+  Value value(const SettingId& id) const;
 };
 
 Image image_of(const Rig& rig);

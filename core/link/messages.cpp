@@ -218,10 +218,4 @@ Result<ReceiverReply> receiver_reply(const Json& body) {
   return r;
 }
 
-Result<ImageReply> image_reply(const Json& body) {
-  auto bytes = bytes_member(body, "image");
-  if (!bytes) return failure("link", "the reply holds no configuration", "bytes under \"image\"");
-  return ImageReply{std::move(*bytes), text_member(body, "hash")};
-}
-
 }  // namespace rigging::link

@@ -69,7 +69,6 @@ Result<SensorsReply> sensors_reply(const Json& body);
 Result<MotionReply> motion_reply(const Json& body);
 Result<StateReply> state_reply(const Json& body);
 Result<ReceiverReply> receiver_reply(const Json& body);
-Result<ImageReply> image_reply(const Json& body);
 
 /// Bytes as a CBOR byte string.
 Json binary(std::string_view bytes);

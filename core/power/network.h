@@ -12,7 +12,7 @@ namespace rigging {
 enum class SupplyState { usb, battery, both };
 
 /// How hard everything works.
-enum class Effort { idle, typical, all_moving, one_stalled, two_stalled };
+enum class LoadCase { idle, typical, all_moving, one_stalled, two_stalled };
 
 /// One net of one thing: "servo" of the controller, "plus" of a servo.
 struct Node {
@@ -99,11 +99,11 @@ struct Words<SupplyState> {
       {{SupplyState::usb, "usb"}, {SupplyState::battery, "battery"}, {SupplyState::both, "both"}}};
 };
 template <>
-struct Words<Effort> {
-  static constexpr std::array<std::pair<Effort, std::string_view>, 5> list{{{Effort::idle, "idle"},
-                                                                            {Effort::typical, "typical"},
-                                                                            {Effort::all_moving, "all_moving"},
-                                                                            {Effort::one_stalled, "one_stalled"},
-                                                                            {Effort::two_stalled, "two_stalled"}}};
+struct Words<LoadCase> {
+  static constexpr std::array<std::pair<LoadCase, std::string_view>, 5> list{{{LoadCase::idle, "idle"},
+                                                                              {LoadCase::typical, "typical"},
+                                                                              {LoadCase::all_moving, "all_moving"},
+                                                                              {LoadCase::one_stalled, "one_stalled"},
+                                                                              {LoadCase::two_stalled, "two_stalled"}}};
 };
 }  // namespace rigging

@@ -21,7 +21,7 @@ const PartKind* plug_of(const Rig& rig, const Catalogue& catalogue, const LeadEn
 
 std::vector<PlugJoint> plug_joints(const Rig& rig, const Catalogue& catalogue, const PowerReport& power) {
   std::vector<PlugJoint> all;
-  const Solution& full = power.efforts[static_cast<std::size_t>(Effort::all_moving)];
+  const Solution& full = power.load_cases[static_cast<std::size_t>(LoadCase::all_moving)];
   for (const Lead& l : rig.leads) {
     const Terminal *a = terminal_of(rig, catalogue, l.from), *b = terminal_of(rig, catalogue, l.to);
     if (!a || !b) continue;

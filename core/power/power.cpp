@@ -15,8 +15,8 @@ constexpr double burst_s = 10, warming_s = 40;  // everything moving; a small re
 
 std::string verdict_of(const SourceReport& s) {
   const auto a = [](double v) { return number_text(v, 1) + " A"; };
-  const double one = s.amps[static_cast<std::size_t>(Effort::one_stalled)],
-               two = s.amps[static_cast<std::size_t>(Effort::two_stalled)];
+  const double one = s.amps[static_cast<std::size_t>(LoadCase::one_stalled)],
+               two = s.amps[static_cast<std::size_t>(LoadCase::two_stalled)];
   const std::string of = " of " + a(s.rating_a);
   if (!s.supplies) return "gives nothing: another source is stronger or its inlet is dark";
   if (s.battery)
@@ -24,7 +24,7 @@ std::string verdict_of(const SourceReport& s) {
            " at full throttle: " + (s.fresh_a <= s.rating_a ? "holds" : "too much");
   if (two <= s.rating_a) return a(two) + of + " with two servos stalled: holds";
   if (one <= s.rating_a) return a(one) + of + " with one servo stalled holds, " + a(two) + " with two does not";
-  const double moving = s.amps[static_cast<std::size_t>(Effort::all_moving)];
+  const double moving = s.amps[static_cast<std::size_t>(LoadCase::all_moving)];
   if (moving <= s.rating_a) return a(one) + of + " with one servo stalled: too much";
   return a(moving) + of + " with everything moving: too much";
 }
@@ -49,7 +49,7 @@ double starting(const Rig& rig, const Network& net, int rail, double flown_a) {
 double asked(const Network& net, const std::vector<std::size_t>& draws) {
   double sum = 0, extra = 0;
   for (const std::size_t i : draws) {
-    const double moving = drawn(net.draws[i].load, net.draws[i].servo, Effort::all_moving);
+    const double moving = drawn(net.draws[i].load, net.draws[i].servo, LoadCase::all_moving);
     sum += moving;
     if (net.draws[i].servo) extra = std::max(extra, net.draws[i].load.most_a - moving);
   }
@@ -66,7 +66,7 @@ std::optional<Advice> advice_for(const Rig& rig, const Catalogue& catalogue, con
       if (net.rails[static_cast<std::size_t>(net.rail_of[static_cast<std::size_t>(net.draws[i].node)])].name != s.rail)
         continue;
       if (net.draws[i].part == "controller")
-        fixed_a += drawn(net.draws[i].load, false, Effort::all_moving);
+        fixed_a += drawn(net.draws[i].load, false, LoadCase::all_moving);
       else
         movable.push_back(i);
     }
@@ -213,19 +213,20 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
   const double full_a = r.drive ? r.drive->static_current.value : 0,
                cruise_a = r.drive ? r.drive->cruise_current.value : 0;
   for (const SupplyState state : {SupplyState::usb, SupplyState::battery, SupplyState::both})
-    r.states[static_cast<std::size_t>(state)] = solve(net, state, Effort::idle, 1, 0).rails;
-  for (const Effort e : {Effort::idle, Effort::typical, Effort::all_moving, Effort::one_stalled, Effort::two_stalled})
-    r.efforts[static_cast<std::size_t>(e)] =
-        solve(net, SupplyState::battery, e, 1, e == Effort::typical ? cruise_a : full_a,
-              e == Effort::one_stalled || e == Effort::two_stalled ? what_if.stalled : std::vector<std::string>{});
-  const Solution& worst = r.efforts[static_cast<std::size_t>(Effort::two_stalled)];
+    r.states[static_cast<std::size_t>(state)] = solve(net, state, LoadCase::idle, 1, 0).rails;
+  for (const LoadCase e :
+       {LoadCase::idle, LoadCase::typical, LoadCase::all_moving, LoadCase::one_stalled, LoadCase::two_stalled})
+    r.load_cases[static_cast<std::size_t>(e)] =
+        solve(net, SupplyState::battery, e, 1, e == LoadCase::typical ? cruise_a : full_a,
+              e == LoadCase::one_stalled || e == LoadCase::two_stalled ? what_if.stalled : std::vector<std::string>{});
+  const Solution& worst = r.load_cases[static_cast<std::size_t>(LoadCase::two_stalled)];
   const double full_share = battery ? battery->full_cell_v / battery->nominal_cell_v : 1,
                empty_share = battery ? battery->empty_cell_v / battery->nominal_cell_v : 1;
   // Empty under load: the cell voltage is named under load, so that the sag must not count twice.
-  const Solution full = solve(net, SupplyState::battery, Effort::idle, full_share, 0),
-                 empty = solve(net, SupplyState::battery, Effort::idle, empty_share, 0);
-  const Solution hot = solve(net, SupplyState::battery, Effort::all_moving, full_share, 0),
-                 flown = solve(net, SupplyState::battery, Effort::typical, full_share, 0);
+  const Solution full = solve(net, SupplyState::battery, LoadCase::idle, full_share, 0),
+                 empty = solve(net, SupplyState::battery, LoadCase::idle, empty_share, 0);
+  const Solution hot = solve(net, SupplyState::battery, LoadCase::all_moving, full_share, 0),
+                 flown = solve(net, SupplyState::battery, LoadCase::typical, full_share, 0);
 
   for (std::size_t q = 0; q < net.rails.size(); ++q)
     for (std::size_t k = 0; k < net.rails[q].sources.size(); ++k) {
@@ -241,7 +242,7 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
       report.least_in_v = s.least_in_v;
       report.most_in_v = s.most_in_v;
       report.supplies = worst.rails[q].source == static_cast<int>(k);
-      for (std::size_t e = 0; e < 5; ++e) report.amps[e] = report.supplies ? r.efforts[e].rails[q].amps : 0;
+      for (std::size_t e = 0; e < 5; ++e) report.amps[e] = report.supplies ? r.load_cases[e].rails[q].amps : 0;
       if (!s.ideal && full.rails[static_cast<std::size_t>(s.rail_before)].live) {
         report.highest_in_v = full.node_v[static_cast<std::size_t>(s.node_before)];
         report.lowest_in_v = empty.rails[static_cast<std::size_t>(s.rail_before)].live
@@ -286,7 +287,7 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
       }
       if (report.supplies) report.starting_a = starting(rig, net, static_cast<int>(q), report.amps[1]);
       if (s.ideal && report.supplies)
-        report.fresh_a = report.amps[static_cast<std::size_t>(Effort::two_stalled)] +
+        report.fresh_a = report.amps[static_cast<std::size_t>(LoadCase::two_stalled)] +
                          (r.drive ? net.rails[q].drive_share *
                                         std::max(0.0, r.drive->full_current.value - r.drive->static_current.value)
                                   : 0);
@@ -359,14 +360,14 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
                      {},
                      number_text(w.amps, 1) + " A × " + number_text(1000 * ohm, 0) + " mΩ",
                      "Ohm's law; internal resistance of warm cells"};
-      const double typical = r.efforts[static_cast<std::size_t>(Effort::typical)].rails[q].amps;
+      const double typical = r.load_cases[static_cast<std::size_t>(LoadCase::typical)].rails[q].amps;
       // What a motor draws in cruise is not known without its propeller: what is left would last for days.
       const bool cruise_known =
           r.drive ? r.drive->cruise_current.value > 0 : parts_of(rig, catalogue, PartGroup::motor).empty();
       if (typical > 0 && cruise_known) {
-        const double hours = battery->capacity_ah * (1 - rig.power.reserve_share);
+        const double usable_ah = battery->capacity_ah * (1 - rig.power.reserve_share);
         r.endurance = Figure{"Endurance at cruise",
-                             60 * hours / typical,
+                             60 * usable_ah / typical,
                              "min",
                              {},
                              {},
@@ -375,8 +376,8 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
                              "capacity less the reserve"};
         if (r.drive && r.drive->cruise_current.least) {
           const double rest = typical - r.drive->cruise_current.value;
-          r.endurance->least = 60 * hours / (rest + *r.drive->cruise_current.most);
-          r.endurance->most = 60 * hours / (rest + *r.drive->cruise_current.least);
+          r.endurance->least = 60 * usable_ah / (rest + *r.drive->cruise_current.most);
+          r.endurance->most = 60 * usable_ah / (rest + *r.drive->cruise_current.least);
         }
       }
     }

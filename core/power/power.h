@@ -46,7 +46,7 @@ struct SourceReport {
   /// time; and the junction after ten seconds of everything moving.
   std::optional<Figure> heat, junction, heat_flown, junction_flown, junction_burst;
   /// The most that counts against its rating: of a battery fresh at full throttle, of a regulator with a servo stalled.
-  double worst_a() const { return battery ? fresh_a : amps[static_cast<std::size_t>(Effort::one_stalled)]; }
+  double worst_a() const { return battery ? fresh_a : amps[static_cast<std::size_t>(LoadCase::one_stalled)]; }
   double starting_a = 0;  ///< the servos of one stick starting together, each at its stall current for a moment
   double least_in_v = 0, most_in_v = 1e9;           ///< its window
   std::optional<double> lowest_in_v, highest_in_v;  ///< from an empty battery under load to a full one at rest
@@ -76,7 +76,7 @@ struct Advice {
 struct PowerReport {
   Network network;
   std::array<std::vector<RailState>, 3> states;  ///< by SupplyState, at rest
-  std::array<Solution, 5> efforts;               ///< by Effort, battery in, nominal voltage
+  std::array<Solution, 5> load_cases;            ///< by Effort, battery in, nominal voltage
   std::vector<SourceReport> sources;
   std::vector<ConsumerReport> consumers;
   std::optional<Drive> drive;
@@ -102,7 +102,7 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
 
 /// Voltages and currents for one supply state and effort. `cell_v`: open voltage of each battery cell; `drive_a`: what
 /// all motors draw.
-Solution solve(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a,
+Solution solve(const Network& network, SupplyState state, LoadCase effort, double cell_share, double drive_a,
                const std::vector<std::string>& stalled = {});
 
 }  // namespace rigging

@@ -8,11 +8,11 @@
 // Kirchhoff's laws on the rails: what is live, who gives how much, and what each wire loses.
 namespace rigging {
 
-double drawn(const Load& l, bool servo, Effort effort) {
+double drawn(const Load& l, bool servo, LoadCase effort) {
   constexpr double servo_duty = 0.25;  // share of the time in which a servo moves in calm flight, common practice
   switch (effort) {
-    case Effort::idle: return l.idle_a;
-    case Effort::typical: return servo ? l.idle_a + servo_duty * (l.typical_a - l.idle_a) : l.typical_a;
+    case LoadCase::idle: return l.idle_a;
+    case LoadCase::typical: return servo ? l.idle_a + servo_duty * (l.typical_a - l.idle_a) : l.typical_a;
     default: return servo ? l.typical_a : l.most_a;
   }
 }
@@ -25,9 +25,9 @@ constexpr double drop_out_v = 0.3;        // what a regulator at least keeps for
 
 class Solver {
  public:
-  Solver(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a,
+  Solver(const Network& network, SupplyState state, LoadCase effort, double cell_share, double drive_a,
          const std::vector<std::string>& stalled)
-      : net_(network), state_(state), share_(cell_share), drive_a_(effort == Effort::idle ? 0 : drive_a) {
+      : net_(network), state_(state), share_(cell_share), drive_a_(effort == LoadCase::idle ? 0 : drive_a) {
     s_.rails.resize(net_.rails.size());
     s_.node_v.assign(net_.nodes.size(), 0);
     s_.draw_a.resize(net_.draws.size());
@@ -49,8 +49,8 @@ class Solver {
  private:
   RailState& rail(int node) { return s_.rails[static_cast<std::size_t>(net_.rail_of[static_cast<std::size_t>(node)])]; }
 
-  void stall(Effort effort, const std::vector<std::string>& stalled) {
-    const int count = effort == Effort::one_stalled ? 1 : effort == Effort::two_stalled ? 2 : 0;
+  void stall(LoadCase effort, const std::vector<std::string>& stalled) {
+    const int count = effort == LoadCase::one_stalled ? 1 : effort == LoadCase::two_stalled ? 2 : 0;
     for (std::size_t r = 0; r < net_.rails.size(); ++r) {
       std::vector<std::size_t> servos;
       for (std::size_t i = 0; i < net_.draws.size(); ++i)
@@ -213,7 +213,7 @@ class Solver {
 
 }  // namespace
 
-Solution solve(const Network& network, SupplyState state, Effort effort, double cell_share, double drive_a,
+Solution solve(const Network& network, SupplyState state, LoadCase effort, double cell_share, double drive_a,
                const std::vector<std::string>& stalled) {
   return Solver(network, state, effort, cell_share, drive_a, stalled).take();
 }

@@ -5,6 +5,6 @@
 namespace rigging {
 
 /// What a part draws on its net, ampere, before anything stalls.
-double drawn(const Load& load, bool servo, Effort effort);
+double drawn(const Load& load, bool servo, LoadCase effort);
 
 }  // namespace rigging

@@ -160,11 +160,14 @@ struct BenchState {
   bool operator==(const BenchState&) const = default;
 };
 
+class Reports;
+
 /// What a procedure can look at.
 struct Scene {
   const Rig& rig;
   const Catalogue& catalogue;
   const ControllerClass* controller;  ///< null when the catalogue does not have it
+  const Reports* reports;             ///< of `rig`; null only where a procedure looks ahead at a rig of its own making
   const std::vector<CheckStatus>& checks;
   std::string_view readiness;  ///< one sentence
   BenchState bench = {};

@@ -7,7 +7,7 @@ namespace rigging {
 BenchSession::BenchSession(const Rig& rig, const ControllerClass& controller)
     : case_(direction::case_from_rig(rig, controller)) {}
 
-void BenchSession::reason() { answer_ = anything_seen() ? direction::reason(case_) : direction::Answer{}; }
+void BenchSession::reason() { answer_ = anything_seen() ? direction::reason(case_) : direction::Diagnosis{}; }
 
 void BenchSession::add(direction::Observation observation) {
   case_.observations.push_back(std::move(observation));
@@ -58,7 +58,7 @@ CuredRig cured(const Rig& rig, const ControllerClass& controller, const directio
   for (const direction::Fault& f : explanation.faults) {
     result.rig = direction::remedied(std::move(result.rig), f, c, controller);
     const Remedy remedy = direction::remedy_of(f.kind);
-    const Cure* cure = controller.cure(remedy);
+    const RemedyWay* cure = controller.cure(remedy);
     const bool written = direction::is_setting(remedy, controller) && controller.link && cure && cure->over_link;
     if (!written) result.by_hand.push_back(f);
     result.label += (result.label.empty() ? "" : ", ") + direction::remedy_text(f, c);

@@ -23,7 +23,7 @@ class BenchSession {
   void forget();
 
   const direction::Case& looks() const { return case_; }
-  const direction::Answer& answer() const { return answer_; }
+  const direction::Diagnosis& answer() const { return answer_; }
   bool anything_seen() const { return looks_made() > 0; }
   std::size_t looks_made() const { return case_.observations.size() - known_; }
   /// Something is wrong for sure: the plainest account of what was seen needs at least one fault.
@@ -36,7 +36,7 @@ class BenchSession {
 
   direction::Case case_;
   std::size_t known_ = 0;  ///< so many of the observations, the first ones, are known without a look
-  direction::Answer answer_;
+  direction::Diagnosis answer_;
 };
 
 /// True if every surface of the card that was looked at moved as it should, and all of them were.

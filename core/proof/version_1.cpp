@@ -2,10 +2,12 @@
 
 #include <algorithm>
 
+#include "base/fields.h"
 #include "base/fingerprint.h"
+#include "base/json.h"
 #include "base/number.h"
 #include "checks/checks.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "rig/rig_file.h"
 #include "sticks/sticks.h"
 
@@ -124,7 +126,7 @@ Rig with_version_1_proofs(Rig rig, const Catalogue& catalogue) {
     if (!family) continue;  // of a station that this version does not have: kept as it is
     const auto now = version_1::of(rig, catalogue, p.check);
     const bool stands = version_1::fingerprint(p.check, now) == p.fingerprint;
-    p.depends_on = facts_at(rig, family->depends_on(context, p.check.subject));
+    p.depends_on = values_at(rig, family->depends_on(context, p.check.subject));
     if (stands) {
       p.words.clear();
     } else {
@@ -138,8 +140,12 @@ Rig with_version_1_proofs(Rig rig, const Catalogue& catalogue) {
   return rig;
 }
 
-Result<Rig> open_rig(const std::filesystem::path& path, const Catalogue& catalogue) {
-  return load_rig(path).map([&](Rig rig) { return with_version_1_proofs(std::move(rig), catalogue); });
+Result<RigAndText> open_rig(const std::filesystem::path& path, const Catalogue& catalogue) {
+  auto text = read_file(path);
+  if (!text) return tl::make_unexpected(text.error());
+  auto rig = rig_from_text(*text, path.string());
+  if (!rig) return tl::make_unexpected(rig.error());
+  return RigAndText{with_version_1_proofs(std::move(*rig), catalogue), std::move(*text)};
 }
 
 }  // namespace rigging

@@ -4,6 +4,7 @@
 
 #include "airframe/drag.h"
 #include "base/find.h"
+#include "review/rules.h"
 #include "surfaces/air_loads.h"
 
 namespace rigging {
@@ -29,42 +30,44 @@ const LinkageReport* DeferredReview::linkage(Surface surface) const {
   return find_in(linkages, [&](const LinkageReport& l) { return l.surface == surface; });
 }
 
-std::vector<Snag> with_late(std::vector<Snag> snags, const std::vector<Snag>& late) {
+std::vector<Snag> with_deferred(std::vector<Snag> snags, const std::vector<Snag>& late) {
   snags.insert(snags.end(), late.begin(), late.end());
   std::stable_sort(snags.begin(), snags.end(), [](const Snag& a, const Snag& b) { return a.severity < b.severity; });
   return snags;
 }
 
-std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& catalogue, Progress& progress) {
+std::optional<DeferredReview> deferred_review(const Reports& reports, Progress& progress) {
+  const Rig& rig = reports.rig();
+  const Catalogue& catalogue = reports.catalogue();
   DeferredReview r;
   r.plan = plan_wiring(rig, catalogue);
   if (progress.cancelled()) return std::nullopt;
-  r.feel = feel_report(rig, catalogue);
-  r.effects = effects_of(r.feel.aeroplane, analyze_surfaces(rig));
+  r.feel = analyze_feel(reports);
+  r.effects = effects_of(r.feel.aeroplane, reports.surfaces());
   r.feel_advice = advise_feel(rig, catalogue, r.feel);
   r.loop_changes = loop_changes(rig, catalogue, r.feel);
-  if (r.feel.missing.empty()) r.engine = engine_of(rig, catalogue, r.feel.aeroplane);
-  r.home = home_report(rig, catalogue, r.feel);
-  r.snags = feel_snags(rig, catalogue, r.feel);
-  for (Snag& s : home_snags(rig, catalogue, r.home)) r.snags.push_back(std::move(s));
+  if (r.feel.missing.empty()) r.engine = engine_of(reports, r.feel.aeroplane);
+  r.home = analyze_home(reports, r.feel);
   double done = 1;
   for (const Linkage& l : rig.linkages) {
     progress.at(done++ / static_cast<double>(rig.linkages.size() + 1));
     if (progress.cancelled()) return std::nullopt;
     if (const Output* o = rig.output_of(l.surface)) r.linkages.push_back(linkage_report(rig, catalogue, l, *o));
   }
+  r.snags = found_by_rules({reports, {}, {}, &r}, Tier::deferred);
   progress.at(1);
   return r;
 }
 
-TakeoffAdvice takeoff_advice(const Rig& rig, const Review& review, const DeferredReview& deferred) {
+TakeoffAdvice takeoff_advice(const Review& review, const DeferredReview& deferred) {
   std::vector<std::string> grounded;
   for (const Snag& s : review.snags)
     // Directions and balance are told by themselves.
     if (s.severity == Severity::grounds && !s.code.starts_with("PROOF-0")) grounded.push_back(s.what);
+  const Rig& rig = review.reports.rig();
   const double cruise = deferred.feel.missing.empty() ? deferred.feel.aeroplane.cruise_m_s : 10;
-  return advise_takeoff(rig, deferred.feel, deferred.engine, drag_of(rig.airframe, cruise), review.fit.balance,
-                        review.checks, grounded);
+  return advise_takeoff(rig, deferred.feel, deferred.engine, drag_of(rig.airframe, cruise),
+                        review.reports.fit().balance, review.checks, grounded);
 }
 
 }  // namespace rigging

@@ -39,18 +39,12 @@ struct DeferredReview {
 };
 
 /// Nothing when it was cancelled. Some 30 ms for the demo rigs (docs/performance.md).
-std::optional<DeferredReview> deferred_review(const Rig& rig, const Catalogue& catalogue, Progress& progress);
-
-/// FEEL rules: a setting that shakes, what was learnt in simulation, fins that are too small.
-std::vector<Snag> feel_snags(const Rig& rig, const Catalogue& catalogue, const FeelReport& report);
-
-/// HOME rules: what is not decided or can't work, and where it does not come home from.
-std::vector<Snag> home_snags(const Rig& rig, const Catalogue& catalogue, const HomeReport& report);
+std::optional<DeferredReview> deferred_review(const Reports& reports, Progress& progress);
 
 /// Both tiers' snags, what grounds first.
-std::vector<Snag> with_late(std::vector<Snag> snags, const std::vector<Snag>& late);
+std::vector<Snag> with_deferred(std::vector<Snag> snags, const std::vector<Snag>& late);
 
 /// Go or not yet, as the first tier's checks, balance and snags stand.
-TakeoffAdvice takeoff_advice(const Rig& rig, const Review& review, const DeferredReview& deferred);
+TakeoffAdvice takeoff_advice(const Review& review, const DeferredReview& deferred);
 
 }  // namespace rigging

@@ -1,8 +1,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "airframe/edits.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "fit/edits.h"
 #include "fit/usual_places.h"
 #include "review/rules.h"
 
@@ -18,7 +20,7 @@ std::string name(const Inspection& in, const std::string& part) {
 }
 
 std::optional<double> apart(const Rig& rig, const std::string& a, const std::string& b) {
-  const Place *p = rig.place(a), *q = rig.place(b);
+  const Mounting *p = rig.mounting(a), *q = rig.mounting(b);
   if (!p || !q) return std::nullopt;
   return (point_of(*p) - point_of(*q)).norm();
 }
@@ -31,7 +33,7 @@ std::vector<std::string> of_group(const Inspection& in, PartGroup group) {
 
 std::vector<std::string> compasses(const Inspection& in) {
   std::vector<std::string> ids;
-  for (const CompassReport& c : in.reports.fit.compasses) ids.push_back(c.part);
+  for (const CompassReport& c : in.reports.fit().compasses) ids.push_back(c.part);
   return ids;
 }
 
@@ -45,7 +47,7 @@ void unknown_kind(const Inspection& in, Findings& found) {
 
 void unplaced(const Inspection& in, Findings& found) {
   std::string names, first;
-  for (const MassItem& i : in.reports.fit.balance.items)
+  for (const MassItem& i : in.reports.fit().balance.items)
     if (!i.placed && !i.airframe && !in.rig.parts.empty()) {
       if (first.empty()) first = i.part;
       names += (names.empty() ? "" : ", ") + i.name;
@@ -54,10 +56,8 @@ void unplaced(const Inspection& in, Findings& found) {
   found
       .add(Severity::worth_knowing, first, "Without a place yet: " + names, "The balance leaves them out.",
            "Have them put where their kind belongs, or drag them there.")
-      .fix = Fix{"Put them where their kind belongs", [catalogue = in.catalogue](const Rig& rig) {
-                   const auto placed = place_parts(rig, catalogue, false);
-                   return placed ? placed->rig : rig;
-                 }};
+      .fix = Fix{"Put them where their kind belongs",
+                 [](const Rig& rig, const Catalogue& c) { return place_parts(rig, c, false); }};
 }
 
 void frame_unweighed(const Inspection& in, Findings& found) {
@@ -72,22 +72,22 @@ void frame_unweighed(const Inspection& in, Findings& found) {
 }
 
 std::optional<Fix> move_battery(const Inspection& in) {
-  const auto& advice = in.reports.fit.balance.to_wanted;
+  const auto& advice = in.reports.fit().balance.to_wanted;
   if (!advice.battery_to_m) return std::nullopt;
   const auto batteries = of_group(in, PartGroup::battery);
   for (const std::string& id : batteries)
-    if (in.rig.place(id))
+    if (in.rig.mounting(id))
       return Fix{"Move the battery to " + length_text(*advice.battery_to_m) + " behind the nose",
-                 [id, to = *advice.battery_to_m](const Rig& rig) {
-                   Rig r = rig;
-                   if (Place* p = r.place(id)) p->x_m = -to;
-                   return r;
+                 [id, to = *advice.battery_to_m](const Rig& rig, const Catalogue& c) {
+                   Mounting p = rig.mounting(id) ? *rig.mounting(id) : Mounting{id};
+                   p.x_m = -to;
+                   return put_part(rig, c, p);
                  }};
   return std::nullopt;
 }
 
 void tail_heavy(const Inspection& in, Findings& found) {
-  const Balance& b = in.reports.fit.balance;
+  const Balance& b = in.reports.fit().balance;
   if (!b.complete || b.balance_point.value <= b.band_back_m + 1e-6) return;
   found
       .add(Severity::grounds, "balance",
@@ -100,7 +100,7 @@ void tail_heavy(const Inspection& in, Findings& found) {
 }
 
 void nose_heavy(const Inspection& in, Findings& found) {
-  const Balance& b = in.reports.fit.balance;
+  const Balance& b = in.reports.fit().balance;
   if (!b.complete || b.balance_point.value >= b.band_front_m - 1e-6) return;
   found
       .add(Severity::fix_first, "balance",
@@ -113,7 +113,7 @@ void nose_heavy(const Inspection& in, Findings& found) {
 }
 
 void lateral(const Inspection& in, Findings& found) {
-  const Balance& b = in.reports.fit.balance;
+  const Balance& b = in.reports.fit().balance;
   if (!b.complete || std::abs(b.lateral.value) <= 0.005 * in.rig.airframe.span_m) return;
   found.add(Severity::fix_first, "balance",
             "It balances " + length_text(std::abs(b.lateral.value)) + " to the " +
@@ -122,7 +122,7 @@ void lateral(const Inspection& in, Findings& found) {
 }
 
 void mass_differs(const Inspection& in, Findings& found) {
-  const Balance& b = in.reports.fit.balance;
+  const Balance& b = in.reports.fit().balance;
   if (!b.complete || !in.rig.airframe.mass_kg ||
       std::abs(b.total.value - *in.rig.airframe.mass_kg) <= 0.1 * *in.rig.airframe.mass_kg)
     return;
@@ -131,16 +131,15 @@ void mass_differs(const Inspection& in, Findings& found) {
            "The parts add up to " + number_text(b.total.value, 3) + " kg, the flying mass is given as " +
                number_text(*in.rig.airframe.mass_kg, 3) + " kg",
            "Speeds follow from one, the balance from the other.", "Weigh the whole model, or take over the sum.")
-      .fix = Fix{"Take over " + number_text(b.total.value, 3) + " kg", [kg = b.total.value](const Rig& rig) {
-                   Rig r = rig;
-                   r.airframe.mass_kg = std::round(kg * 1000) / 1000;
-                   return r;
+      .fix = Fix{"Take over " + number_text(b.total.value, 3) + " kg",
+                 [kg = std::round(b.total.value * 1000) / 1000](const Rig& rig, const Catalogue&) {
+                   return measure(rig, "mass_kg", kg);
                  }};
 }
 
 void overlap(const Inspection& in, Findings& found) {
   std::vector<const Clash*> pairs;
-  for (const Clash& c : in.reports.fit.clashes)
+  for (const Clash& c : in.reports.fit().clashes)
     if (!c.other.empty()) pairs.push_back(&c);
   if (pairs.empty()) return;
   std::string names;
@@ -150,29 +149,25 @@ void overlap(const Inspection& in, Findings& found) {
   Snag& s = found.add(Severity::fix_first, pairs.front()->part, pairs.front()->words + names,
                       "Two things can't be in one place.", "Move one of them, or have them spread out.");
   // Offered where there is room.
-  if (spread_out(in.rig, in.catalogue))
-    s.fix = Fix{"Spread them out", [catalogue = in.catalogue](const Rig& rig) {
-                  const auto spread = spread_out(rig, catalogue);
-                  return spread ? spread->rig : rig;
-                }};
+  if (spread_out(in.rig, in.catalogue)) s.fix = Fix{"Spread them out", spread_out};
 }
 
 void out_of_bay(const Inspection& in, Findings& found) {
-  for (const Clash& s : in.reports.fit.clashes)
+  for (const Clash& s : in.reports.fit().clashes)
     if (s.other.empty() && s.words.find("sticks out") != std::string::npos)
       found.add(Severity::fix_first, s.part, s.words, "It does not fit the bay as placed.",
                 "Move it, turn it, or choose a smaller one.");
 }
 
 void plug_room(const Inspection& in, Findings& found) {
-  for (const Clash& s : in.reports.fit.clashes)
+  for (const Clash& s : in.reports.fit().clashes)
     if (s.other.empty() && s.words.find("plugs") != std::string::npos)
       found.add(Severity::fix_first, s.part, s.words, "A plug that is bent hard works loose or breaks its wires.",
                 "Leave room for plugs and bends.");
 }
 
 void loosely_held(const Inspection& in, Findings& found) {
-  const Place* board = in.rig.place("controller");
+  const Mounting* board = in.rig.mounting("controller");
   if (!board) return;
   if (board->fixing == Fixing::hook_and_loop)
     found.add(Severity::fix_first, "controller", "The board is held by hook-and-loop",
@@ -185,7 +180,7 @@ void loosely_held(const Inspection& in, Findings& found) {
     found.add(Severity::worth_knowing, "controller", "The board lies on foam",
               "Foam helps against vibration only; too soft, and the board lags behind the model.",
               "Firm tape first; foam only where the motor's vibration shows in the sensors.");
-  for (const Place& p : in.rig.places) {
+  for (const Mounting& p : in.rig.places) {
     const PartKind* k = kind_of(in.rig, in.catalogue, p.part);
     if (k && k->group == PartGroup::battery &&
         (p.fixing == Fixing::tape || p.fixing == Fixing::plate || p.fixing == Fixing::foam))
@@ -196,8 +191,8 @@ void loosely_held(const Inspection& in, Findings& found) {
 }
 
 void cannot_be_told(const Inspection& in, Findings& found) {
-  const Alignment& a = in.reports.fit.board;
-  if (!in.controller || !in.rig.place("controller") || a.can_be_told) return;
+  const Alignment& a = in.reports.fit().board;
+  if (!in.controller || !in.rig.mounting("controller") || a.can_be_told) return;
   found
       .add(Severity::grounds, "controller",
            "The board is placed with its " + a.turn.spoken() + ", and this class can't be told so",
@@ -207,28 +202,25 @@ void cannot_be_told(const Inspection& in, Findings& found) {
                                                          "across, only exchanged leads would."
            : in.controller->senses.either_face         ? "Mount it with its arrow to the nose; either face may be up."
                                                        : "Mount it with its arrow to the nose and top up.")
-      .fix = Fix{"Turn the arrow to the nose, top up", [](const Rig& rig) {
-                   Rig r = rig;
-                   if (Place* p = r.place("controller")) p->turn = Turn{};
-                   return r;
+      .fix = Fix{"Turn the arrow to the nose, top up", [](const Rig& rig, const Catalogue& c) {
+                   Mounting p = rig.mounting("controller") ? *rig.mounting("controller") : Mounting{"controller"};
+                   p.turn = Turn{};
+                   return put_part(rig, c, p);
                  }};
 }
 
 void not_told(const Inspection& in, Findings& found) {
-  const Alignment& a = in.reports.fit.board;
-  if (!in.controller || !in.rig.place("controller") || a.told || !a.can_be_told) return;
+  const Alignment& a = in.reports.fit().board;
+  if (!in.controller || !in.rig.mounting("controller") || a.told || !a.can_be_told) return;
   if (a.by_switches) {
     found
         .add(Severity::grounds, "controller",
              "The board is placed with its arrow to the tail, and its switches are not planned to undo that",
              "It would correct roll and pitch the wrong way.",
              "Turn the reversing switches of roll and pitch round, not that of yaw, and check every correction.")
-        .fix = Fix{"Plan roll and pitch sensing reversed", [](const Rig& rig) {
-                     Rig r = rig;
-                     r.sensing.board = Turn{};
-                     r.sensing.roll_reversed = r.sensing.pitch_reversed = true;
-                     return r;
-                   }};
+        .fix = sets("Plan roll and pitch sensing reversed", {{"sensing/board", std::string(Turn{}.name())},
+                                                             {"sensing/roll_reversed", true},
+                                                             {"sensing/pitch_reversed", true}});
     return;
   }
   found
@@ -236,15 +228,11 @@ void not_told(const Inspection& in, Findings& found) {
           Severity::grounds, "controller",
           "The board is placed with its " + a.turn.spoken() + ", but the setting says " + in.rig.sensing.board.spoken(),
           "It would correct the wrong axes.", "Set the board's position to how it sits.")
-      .fix = Fix{"Set the position to: " + a.turn.spoken(), [turn = a.turn](const Rig& rig) {
-                   Rig r = rig;
-                   r.sensing.board = turn;
-                   return r;
-                 }};
+      .fix = sets("Set the position to: " + a.turn.spoken(), {{"sensing/board", std::string(a.turn.name())}});
 }
 
 void askew(const Inspection& in, Findings& found) {
-  const Alignment& a = in.reports.fit.board;
+  const Alignment& a = in.reports.fit().board;
   if (a.small_matters)
     found.add(
         Severity::fix_first, "controller",
@@ -256,8 +244,8 @@ void askew(const Inspection& in, Findings& found) {
 }
 
 void far_from_balance(const Inspection& in, Findings& found) {
-  const Place* p = in.rig.place("controller");
-  const Balance& b = in.reports.fit.balance;
+  const Mounting* p = in.rig.mounting("controller");
+  const Balance& b = in.reports.fit().balance;
   if (!p || !b.complete || std::abs(-p->x_m - b.balance_point.value) <= far_from_balance_m) return;
   found.add(
       Severity::worth_knowing, "controller",
@@ -267,7 +255,7 @@ void far_from_balance(const Inspection& in, Findings& found) {
 }
 
 void compass_disturbed(const Inspection& in, Findings& found) {
-  for (const CompassReport& c : in.reports.fit.compasses) {
+  for (const CompassReport& c : in.reports.fit().compasses) {
     if (c.error.value < wanted_compass_error_deg || c.paths.empty()) continue;
     const CompassPath& worst = c.paths.front();
     found.add(
@@ -299,7 +287,7 @@ void compass_near_iron(const Inspection& in, Findings& found) {
 }
 
 void place_unknown(const Inspection& in, Findings& found) {
-  if (!in.reports.fit.compasses.empty() && (!in.rig.fit.latitude_deg || !in.rig.fit.longitude_deg))
+  if (!in.reports.fit().compasses.empty() && (!in.rig.fit.latitude_deg || !in.rig.fit.longitude_deg))
     found.add(Severity::worth_knowing, "place", "Where it flies is not given",
               "The earth's field at the compass is taken as usual for middle latitudes.",
               "Give latitude and longitude.");
@@ -313,10 +301,8 @@ void unconfirmed(const Inspection& in, Findings& found) {
     found
         .add(Severity::fix_first, c.word, "Look and confirm: " + c.text, "Only the builder can see it.",
              "Look, put it right, tick it off.")
-        .fix = Fix{"I looked: it is so", [w = c.word](const Rig& rig) {
-                     Rig r = rig;
-                     r.fit.confirmed.push_back(w);
-                     return r;
+        .fix = Fix{"I looked: it is so", [w = std::string(c.word)](const Rig& rig, const Catalogue& all) {
+                     return confirm(rig, all, w, true);
                    }};
   }
 }
@@ -341,7 +327,7 @@ void receiver_near_video(const Inspection& in, Findings& found) {
 
 void compass_turned(const Inspection& in, Findings& found) {
   for (const std::string& id : compasses(in))
-    if (const Place* p = in.rig.place(id); id != "controller" && p && static_cast<const Turn&>(p->turn) != Turn{})
+    if (const Mounting* p = in.rig.mounting(id); id != "controller" && p && static_cast<const Turn&>(p->turn) != Turn{})
       found.add(Severity::worth_knowing, id, "The compass sits with its " + p->turn.spoken(),
                 "The controller has to be told, or north comes out turned.",
                 "Set the compass's position in the controller, or turn its arrow to the nose.");
@@ -356,7 +342,7 @@ void no_battery(const Inspection& in, Findings& found) {
 
 /// A board that takes the battery brings its thick leads out at one edge: that edge looks to where they go.
 void edge_looks_away(const Inspection& in, Findings& found) {
-  const Place* board = in.rig.place("controller");
+  const Mounting* board = in.rig.mounting("controller");
   if (!in.controller || !board) return;
   std::string side;
   for (const Terminal* t : in.controller->terminals())
@@ -370,7 +356,7 @@ void edge_looks_away(const Inspection& in, Findings& found) {
   for (const Part& p : in.rig.parts)
     if (const PartKind* k = in.catalogue.part(p.kind);
         k && (k->group == PartGroup::battery || k->group == PartGroup::speed_controller))
-      if (const Place* there = in.rig.place(p.id)) {
+      if (const Mounting* there = in.rig.mounting(p.id)) {
         ahead_m += there->x_m - board->x_m;
         ++counted;
       }

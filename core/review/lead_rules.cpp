@@ -7,6 +7,8 @@
 #include "base/number.h"
 #include "base/units.h"
 #include "review/wiring_pieces.h"
+#include "rig/path.h"
+#include "wiring/edits.h"
 #include "wiring/lead_checks.h"
 #include "wiring/plan.h"
 #include "wiring/ports.h"
@@ -141,16 +143,9 @@ void compass_off_bus(const Inspection& in, Findings& found) {
                "Clock and data are a pair of their own, apart from the serial pair: without them there is no " +
                    std::string(k->group == PartGroup::airspeed ? "airspeed" : "compass") + ".",
                "Connect it to " + bus->label + ".")
-          .fix = Fix{"Connect it to " + bus->label, [part = p.id, end = t.id, to = bus->id](const Rig& rig) {
-                       Rig r = rig;
-                       Lead l;
-                       l.id = part + "_" + end;
-                       for (int n = 2; r.lead(l.id); ++n) l.id = part + "_" + end + std::to_string(n);
-                       l.from = {part, end, {}};
-                       l.to = {"controller", to, {}};
-                       l.kind = LeadKind::two_wire;
-                       r.leads.push_back(l);
-                       return r;
+          .fix = Fix{"Connect it to " + bus->label,
+                     [part = p.id, end = t.id, to = bus->id](const Rig& rig, const Catalogue& c) {
+                       return connect(rig, c, part, end, to);
                      }};
     }
   }
@@ -162,7 +157,7 @@ void pair_turned(const Inspection& in, Findings& found) {
       found
           .add(Severity::fix_first, l.id, "The data pair of lead " + l.id + " is turned: transmit meets transmit",
                "No data either way; nothing is harmed.", "Exchange the two data wires: transmit goes to receive.")
-          .fix = change_lead("The pair is exchanged now", l.id, [](Lead& x) { x.pair_turned = false; });
+          .fix = sets("The pair is exchanged now", {{path_of({"leads", l.id, "pair_turned"}), false}});
 }
 
 void plug_turned(const Inspection& in, Findings& found) {
@@ -176,11 +171,11 @@ void plug_turned(const Inspection& in, Findings& found) {
                                   ? " Minus is at " + in.controller->minus_edge + "."
                                   : ""),
               "Before any power: turn the plug. Labels printed beside a row may be off by a pin, so look at the wires.")
-          .fix = change_lead("The plug is turned now", l.id, [](Lead& x) { x.plug_turned = false; });
+          .fix = sets("The plug is turned now", {{path_of({"leads", l.id, "plug_turned"}), false}});
 }
 
 void pads(const Inspection& in, Findings& found) {
-  const WiringReport& w = in.reports.wiring;
+  const WiringReport& w = in.reports.wiring();
   if (!in.controller || in.controller->pads.empty()) return;
   // Each power pad takes one wire; more than one lead on it is said by the rule on one job a port.
   if (w.ground_pads_needed > w.ground_pads)
@@ -215,9 +210,10 @@ void sense_wrong(const Inspection& in, Findings& found) {
                     "never come.",
                     "Plug it into " + right->label + ".");
       if (lead && !socket_used(in, right->id))
-        n.fix = change_lead("Move it to " + right->label, lead->id, [part = p.id, to = right->id](Lead& l) {
-          (l.from.part == part ? l.to : l.from) = {"controller", to, {}};
-        });
+        n.fix = Fix{"Move it to " + right->label,
+                    [part = p.id, id = lead->id, to = right->id](const Rig& rig, const Catalogue& c) {
+                      return lead_to_board(rig, c, id, part, to);
+                    }};
     }
   }
 }
@@ -260,17 +256,17 @@ void y_lead(const Inspection& in, Findings& found) {
   if (!in.controller || in.controller->family != Family::flight_controller) return;
   for (const Output& o : in.rig.outputs)
     if (o.surfaces.size() == 2 && o.surfaces[0].kind == SurfaceKind::aileron &&
-        !in.reports.wiring.free_outputs.empty() && servos_on(in.rig, in.catalogue, o.socket).size() == 2)
+        !in.reports.wiring().free_outputs.empty() && servos_on(in.rig, in.catalogue, o.socket).size() == 2)
       found.add(Severity::worth_knowing, o.id,
                 "Both ailerons hang on one output, and " +
-                    in.controller->socket(in.reports.wiring.free_outputs.front())->label + " is free",
+                    in.controller->socket(in.reports.wiring().free_outputs.front())->label + " is free",
                 "Two outputs allow differential and flaps, and cure a side that moves the wrong way.",
                 "Give each aileron an output.");
 }
 
 void too_short(const Inspection& in, Findings& found) {
   for (const Lead& l : in.rig.leads) {
-    const Place *a = in.rig.place(l.from.part), *b = in.rig.place(l.to.part);
+    const Mounting *a = in.rig.mounting(l.from.part), *b = in.rig.mounting(l.to.part);
     if (!a || !b || !l.length_m) continue;
     const double straight = (point_of(*a) - point_of(*b)).norm();
     if (*l.length_m >= straight) continue;
@@ -280,13 +276,13 @@ void too_short(const Inspection& in, Findings& found) {
              "Lead " + l.id + " is " + length_text(*l.length_m) + " long; the way is " + length_text(straight) +
                  " straight",
              "A lead under tension works loose.", "Take " + length_text(need) + ".")
-        .fix = change_lead("Take " + length_text(need), l.id, [need](Lead& x) { x.length_m = need; });
+        .fix = sets("Take " + length_text(need), {{path_of({"leads", l.id, "length_m"}), need}});
   }
 }
 
 void steep_drop(const Inspection& in, Findings& found) {
-  const PowerReport& p = in.reports.power;
-  const Solution& worst = p.efforts[static_cast<std::size_t>(Effort::two_stalled)];
+  const PowerReport& p = in.reports.power();
+  const Solution& worst = p.load_cases[static_cast<std::size_t>(LoadCase::two_stalled)];
   for (std::size_t w = 0; w < p.network.wires.size(); ++w) {
     const Wire& wire = p.network.wires[w];
     const Lead* l = wire.lead.empty() ? nullptr : in.rig.lead(wire.lead);
@@ -302,7 +298,7 @@ void steep_drop(const Inspection& in, Findings& found) {
 }
 
 void thin_power_lead(const Inspection& in, Findings& found) {
-  const auto& d = in.reports.power.drive;
+  const auto& d = in.reports.power().drive;
   if (!d || d->static_current.value <= 0) return;
   for (const Lead& l : in.rig.leads) {
     if (l.kind != LeadKind::power && l.kind != LeadKind::phase) continue;
@@ -325,8 +321,8 @@ void thin_power_lead(const Inspection& in, Findings& found) {
 
 void long_battery_leads(const Inspection& in, Findings& found) {
   constexpr double longest_m = 0.25;  // common practice
-  if (!in.reports.power.drive) return;
-  for (const Motor& m : in.reports.power.drive->motors)
+  if (!in.reports.power().drive) return;
+  for (const Motor& m : in.reports.power().drive->motors)
     if (m.lead_m > longest_m + 1e-9)
       found.add(
           Severity::worth_knowing, m.controller,
@@ -358,7 +354,7 @@ void nothing_wired(const Inspection& in, Findings& found) {
            "Nothing is wired yet: " + std::to_string(in.rig.parts.size()) + " parts have no leads",
            "What is fed, from where, and which lead goes into which socket can't be judged before.",
            "Plan the wiring first; every lead can be moved afterwards.")
-      .fix = replan(in, "Plan the wiring");
+      .fix = replan("Plan the wiring");
 }
 
 void lone_power(const Inspection& in, Findings& found) {
@@ -400,7 +396,7 @@ void serial_unplugged(const Inspection& in, Findings& found) {
         found
             .add(Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " is not connected",
                  "No data reaches the controller.", "Let the plan find a port.")
-            .fix = replan(in, "Plan the wiring");
+            .fix = replan("Plan the wiring");
     }
   }
 }
@@ -409,8 +405,7 @@ void serial_unplugged(const Inspection& in, Findings& found) {
 void ports_told(const Inspection& in, Findings& found) {
   if (!in.controller || !in.controller->way("ports")) return;
   const std::vector<Port> wanted = ports_wanted(in.rig, in.catalogue);
-  const Fix follow{"Set the ports as the leads say",
-                   [catalogue = in.catalogue](const Rig& rig) { return tell_ports(rig, catalogue).rig; }};
+  const Fix follow{"Set the ports as the leads say", tell_ports};
   const char* why = "A port that is told another job, or another baud, hears nothing.";
   const auto label = [&](const std::string& socket) {
     const Terminal* t = in.controller->terminal(socket);
@@ -486,7 +481,7 @@ void return_wire(const Inspection& in, Findings& found) {
 void changed_since(const Inspection& in, Findings& found) {
   // One cause, one snag: another board touches every lead that ends on it.
   std::map<std::string, std::vector<std::string>> leads;
-  for (const CheckStatus& c : in.reports.checks)
+  for (const CheckStatus& c : in.checks)
     if (c.id.family == lead_family && c.state == ProofState::stale) leads[c.because].push_back(c.id.subject);
   for (const auto& [because, ids] : leads)
     found.add(Severity::fix_first, ids.front(),

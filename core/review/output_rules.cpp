@@ -6,6 +6,8 @@
 #include "base/units.h"
 #include "fit/edits.h"
 #include "review/wiring_pieces.h"
+#include "rig/path.h"
+#include "wiring/edits.h"
 #include "wiring/plan.h"
 #include "wiring/ports.h"
 
@@ -14,7 +16,7 @@ namespace rules::wiring {
 namespace {
 
 void one_rate(const Inspection& in, Findings& found) {
-  for (const TimerGroup& g : in.reports.wiring.groups) {
+  for (const TimerGroup& g : in.reports.wiring().groups) {
     if (g.rates_hz.size() < 2) continue;
     std::string rates;
     for (const double hz : g.rates_hz) rates += (rates.empty() ? "" : " and ") + number_text(hz, 0) + " Hz";
@@ -24,7 +26,7 @@ void one_rate(const Inspection& in, Findings& found) {
     const Plan plan = plan_wiring(in.rig, in.catalogue);
     if (std::none_of(plan.obstacles.begin(), plan.obstacles.end(),
                      [&](const Obstacle& o) { return o.code == found.code(); }))
-      n.fix = replan(in, "Plan the sockets anew");
+      n.fix = replan("Plan the sockets anew");
   }
 }
 
@@ -40,16 +42,8 @@ void too_fast(const Inspection& in, Findings& found) {
                k->servo->digital ? "It gets hot and jitters." : "An analogue servo overheats on a fast pulse rate.",
                "Lower the rate of its timer group.")
           .fix = Fix{"Set its timer group to " + number_text(k->servo->most_rate_hz, 0) + " Hz",
-                     [id = o.id, hz = k->servo->most_rate_hz, catalogue = in.catalogue](const Rig& rig) {
-                       Rig r = rig;
-                       const ControllerClass* c = catalogue.controller(r.controller.kind);
-                       const Terminal* mine = c && r.output(id) ? c->socket(r.output(id)->socket) : nullptr;
-                       for (Output& out : r.outputs) {
-                         const Terminal* t = c ? c->socket(out.socket) : nullptr;
-                         if (out.id == id || (t && mine && t->timer_group == mine->timer_group && !drives_motor(out)))
-                           out.rate_hz = std::min(out.rate_hz, hz);
-                       }
-                       return r;
+                     [id = o.id, hz = k->servo->most_rate_hz](const Rig& rig, const Catalogue& c) {
+                       return limit_rate(rig, c, id, hz);
                      }};
     }
 }
@@ -59,15 +53,15 @@ void motor_among_servos(const Inspection& in, Findings& found) {
   std::set<int> groups;
   for (const Terminal& t : in.controller->outputs) groups.insert(t.timer_group);
   if (groups.size() < 2) return;
-  for (const TimerGroup& g : in.reports.wiring.groups)
+  for (const TimerGroup& g : in.reports.wiring().groups)
     if (g.motor && g.servo)
       found
           .add(Severity::worth_knowing, g.outputs.back(),
                "Motor and servos share timer group " + std::to_string(g.group),
                "A faster motor protocol would drive the servos with it.",
                "Give the motor a group of its own if there is one.")
-          .fix = plan_wiring(in.rig, in.catalogue).changes > 0 ? std::optional(replan(in, "Plan the sockets anew"))
-                                                               : std::nullopt;
+          .fix =
+          plan_wiring(in.rig, in.catalogue).changes > 0 ? std::optional(replan("Plan the sockets anew")) : std::nullopt;
 }
 
 void throttle_bypass(const Inspection& in, Findings& found) {
@@ -119,7 +113,7 @@ void socket_kept_for_another(const Inspection& in, Findings& found) {
              "Stick and correction of another axis would come out there.",
              "Move it to a socket of its own kind" +
                  std::string(in.controller->way("mix") ? ", or tell the board another order." : "."))
-        .fix = replan(in, "Plan the sockets anew");
+        .fix = replan("Plan the sockets anew");
   }
 }
 
@@ -127,7 +121,7 @@ void tow_release(const Inspection& in, Findings& found) {
   if (in.rig.airframe.kind != AirframeKind::towed_glider || in.rig.parts.empty()) return;
   const Output* tow = nullptr;
   for (const Output& o : in.rig.outputs)
-    if (o.surfaces.empty() && o.passes == 0) tow = &o;
+    if (o.surfaces.empty() && o.passthrough_channel == 0) tow = &o;
   if (!tow) return;
   if (servos_on(in.rig, in.catalogue, tow->socket).empty())
     found.add(Severity::fix_first, tow->id, "No servo hangs on the motor output for the tow release",
@@ -138,31 +132,27 @@ void tow_release(const Inspection& in, Findings& found) {
 void passes_through(const Inspection& in, Findings& found) {
   if (!in.controller) return;
   for (const Output& o : in.rig.outputs) {
-    if (o.passes == 0) continue;
-    const std::string channel = "channel " + std::to_string(o.passes);
+    if (o.passthrough_channel == 0) continue;
+    const std::string channel = "channel " + std::to_string(o.passthrough_channel);
     if (!o.surfaces.empty() || !(o.mix == Mix{})) {
       found
           .add(Severity::grounds, o.id,
                "Output " + o.id + " passes " + channel + " through, and is meant to mix commands as well",
                "Neither stick nor stabilizer would reach what hangs on it.", "It does one of the two.")
-          .fix = Fix{"It mixes, and passes nothing through", [id = o.id](const Rig& rig) {
-                       Rig r = rig;
-                       if (Output* mine = r.output(id)) mine->passes = 0;
-                       return r;
-                     }};
+          .fix = sets("It mixes, and passes nothing through", {{path_of({"outputs", o.id, "passes"}), 0.0}});
       continue;
     }
     if (!in.controller->way("passes"))
       found.add(Severity::fix_first, o.id,
                 "Output " + o.id + " should pass " + channel + " through, and this class can't", "It would stay still.",
                 "Plug what hangs on it into the receiver.");
-    else if (o.passes > in.rig.radio.transmitter.channels)
+    else if (o.passthrough_channel > in.rig.radio.transmitter.channels)
       found.add(Severity::fix_first, o.id,
                 "Output " + o.id + " passes " + channel + " through, and the transmitter has " +
                     std::to_string(in.rig.radio.transmitter.channels),
                 "Nothing works it.", "Choose a channel that the transmitter has.");
     else if (const auto c = std::find_if(in.rig.radio.channels.begin(), in.rig.radio.channels.end(),
-                                         [&](const Channel& x) { return x.number == o.passes; });
+                                         [&](const Channel& x) { return x.number == o.passthrough_channel; });
              c != in.rig.radio.channels.end() && c->function != ChannelFunction::other)
       found.add(Severity::worth_knowing, o.id,
                 "Output " + o.id + " passes " + channel + " through, which is also " + spoken(word(c->function)),
@@ -214,15 +204,13 @@ void nothing_plugged(const Inspection& in, Findings& found) {
           .add(Severity::fix_first, p.id,
                "The " + in.controller->name + " has no " + needed + " for the " + name(in, p.id),
                "There is nowhere to plug it in, so it does nothing.", "Leave it out, or take a class that has one.")
-          .fix = Fix{"Leave it out", [id = p.id, catalogue = in.catalogue](const Rig& rig) {
-                       const auto without = remove_part(rig, catalogue, id);
-                       return without ? without->rig : rig;
-                     }};
+          .fix =
+          Fix{"Leave it out", [id = p.id](const Rig& rig, const Catalogue& c) { return remove_part(rig, c, id); }};
     else
       found
           .add(Severity::fix_first, p.id, name(in, p.id) + " is plugged in nowhere", "It does nothing.",
                "Let the plan find its place.")
-          .fix = replan(in, "Plan the wiring");
+          .fix = replan("Plan the wiring");
   }
 }
 

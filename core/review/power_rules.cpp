@@ -5,6 +5,7 @@
 #include "base/units.h"
 #include "power/plugs.h"
 #include "review/wiring_pieces.h"
+#include "rig/path.h"
 #include "wiring/wiring.h"
 
 namespace rigging {
@@ -16,11 +17,11 @@ constexpr double thin_margin_v = 0.3, warm_w = 2.0, tight_clearance_m = 0.01, lo
 
 std::string a(double amps) { return number_text(amps, 1) + " A"; }
 std::string v(double volts) { return number_text(volts, 2) + " V"; }
-double at(const SourceReport& s, Effort e) { return s.amps[static_cast<std::size_t>(e)]; }
+double at(const SourceReport& s, LoadCase e) { return s.amps[static_cast<std::size_t>(e)]; }
 
 /// Regulators and batteries that meet on a rail with no diode between.
 void two_sources(const Inspection& in, Findings& found) {
-  const Network& net = in.reports.power.network;
+  const Network& net = in.reports.power().network;
   for (const Rail& rail : net.rails) {
     std::vector<const Source*> hard;
     for (const Source& s : rail.sources)
@@ -40,12 +41,8 @@ void two_sources(const Inspection& in, Findings& found) {
         const LeadEnd& near = far == &l.to ? l.from : l.to;
         const Terminal* t = terminal_of(in.rig, in.catalogue, near);
         if (!t || net.node(near.part, t->net) != hard[i]->node) continue;
-        n.fix = Fix{"Red wire out of the lead of " + part_name(in.rig, in.catalogue, hard[i]->part),
-                    [id = l.id](const Rig& rig) {
-                      Rig r = rig;
-                      if (Lead* lead = r.lead(id)) lead->plus_removed = true;
-                      return r;
-                    }};
+        n.fix = sets("Red wire out of the lead of " + part_name(in.rig, in.catalogue, hard[i]->part),
+                     {{path_of({"leads", l.id, "plus_removed"}), true}});
         break;
       }
       if (n.fix) break;
@@ -54,7 +51,7 @@ void two_sources(const Inspection& in, Findings& found) {
 }
 
 void servo_rail_dark(const Inspection& in, Findings& found) {
-  const PowerReport& p = in.reports.power;
+  const PowerReport& p = in.reports.power();
   const int node = p.network.node("controller", "servo");
   const bool servos = std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) {
     const LeadEnd* far = far_end(l, "controller");
@@ -72,37 +69,39 @@ void servo_rail_dark(const Inspection& in, Findings& found) {
 }
 
 void overloaded(const Inspection& in, Findings& found) {
-  for (const SourceReport& s : in.reports.power.sources)
-    if (!s.battery && s.supplies && at(s, Effort::all_moving) <= s.rating_a && at(s, Effort::one_stalled) > s.rating_a)
+  for (const SourceReport& s : in.reports.power().sources)
+    if (!s.battery && s.supplies && at(s, LoadCase::all_moving) <= s.rating_a &&
+        at(s, LoadCase::one_stalled) > s.rating_a)
       found.add(Severity::fix_first, s.part, capital(s.name) + ": " + s.verdict,
                 "A servo that binds pulls the rail down until the controller restarts in flight.",
-                in.reports.power.advice && in.reports.power.advice->overloaded == s.part
-                    ? in.reports.power.advice->words
+                in.reports.power().advice && in.reports.power().advice->overloaded == s.part
+                    ? in.reports.power().advice->words
                     : "Fit a stronger regulator.");
 }
 
 void far_overloaded(const Inspection& in, Findings& found) {
-  for (const SourceReport& s : in.reports.power.sources)
-    if (!s.battery && s.supplies && at(s, Effort::all_moving) > s.rating_a)
+  for (const SourceReport& s : in.reports.power().sources)
+    if (!s.battery && s.supplies && at(s, LoadCase::all_moving) > s.rating_a)
       found.add(Severity::grounds, s.part, capital(s.name) + ": " + s.verdict,
                 "It cannot feed what hangs on it even while nothing binds.",
-                in.reports.power.advice && in.reports.power.advice->overloaded == s.part
-                    ? in.reports.power.advice->words
+                in.reports.power().advice && in.reports.power().advice->overloaded == s.part
+                    ? in.reports.power().advice->words
                     : "Fit a stronger regulator.");
 }
 
 void two_stalled(const Inspection& in, Findings& found) {
-  for (const SourceReport& s : in.reports.power.sources)
-    if (!s.battery && s.supplies && at(s, Effort::one_stalled) <= s.rating_a && at(s, Effort::two_stalled) > s.rating_a)
+  for (const SourceReport& s : in.reports.power().sources)
+    if (!s.battery && s.supplies && at(s, LoadCase::one_stalled) <= s.rating_a &&
+        at(s, LoadCase::two_stalled) > s.rating_a)
       found.add(Severity::worth_knowing, s.part, capital(s.name) + ": " + s.verdict,
                 "Two servos that bind at once are rare, but a wing that folds a linkage does it.",
                 "A stronger regulator removes the doubt.");
 }
 
 void junction(const Inspection& in, Findings& found) {
-  for (const SourceReport& s : in.reports.power.sources) {
+  for (const SourceReport& s : in.reports.power().sources) {
     if (!s.junction || !s.junction_burst || !s.junction_flown) continue;
-    for (const Rail& rail : in.reports.power.network.rails)
+    for (const Rail& rail : in.reports.power().network.rails)
       for (const Source& source : rail.sources) {
         if (source.part != s.part || source.kind != FeedKind::linear) continue;
         const double limit = source.most_junction_c;
@@ -125,8 +124,9 @@ void junction(const Inspection& in, Findings& found) {
 }
 
 void starting_together(const Inspection& in, Findings& found) {
-  for (const SourceReport& s : in.reports.power.sources)
-    if (!s.battery && s.supplies && s.starting_a > ridden_out * s.rating_a && at(s, Effort::two_stalled) <= s.rating_a)
+  for (const SourceReport& s : in.reports.power().sources)
+    if (!s.battery && s.supplies && s.starting_a > ridden_out * s.rating_a &&
+        at(s, LoadCase::two_stalled) <= s.rating_a)
       found.add(Severity::worth_knowing, s.part,
                 capital(s.name) + ": servos that start together ask " + a(s.starting_a) + " of " + a(s.rating_a) +
                     " for some hundredths of a second",
@@ -135,7 +135,7 @@ void starting_together(const Inspection& in, Findings& found) {
 }
 
 void warm(const Inspection& in, Findings& found) {
-  for (const SourceReport& s : in.reports.power.sources)
+  for (const SourceReport& s : in.reports.power().sources)
     if (s.heat_flown && s.heat_flown->value > warm_w)
       found.add(Severity::worth_knowing, s.part,
                 capital(s.name) + " turns " + number_text(s.heat_flown->value, 1) + " W into heat",
@@ -144,7 +144,7 @@ void warm(const Inspection& in, Findings& found) {
 }
 
 void inlet_too_high(const Inspection& in, Findings& found) {
-  for (const SourceReport& s : in.reports.power.sources)
+  for (const SourceReport& s : in.reports.power().sources)
     if (!s.battery && s.highest_in_v && *s.highest_in_v > s.most_in_v)
       found.add(Severity::grounds, s.part,
                 capital(s.name) + " gets " + v(*s.highest_in_v) + " from a full battery; it bears " + v(s.most_in_v),
@@ -152,7 +152,7 @@ void inlet_too_high(const Inspection& in, Findings& found) {
 }
 
 void inlet_too_low(const Inspection& in, Findings& found) {
-  for (const SourceReport& s : in.reports.power.sources)
+  for (const SourceReport& s : in.reports.power().sources)
     if (!s.battery && s.lowest_in_v && *s.lowest_in_v < s.least_in_v)
       found.add(Severity::fix_first, s.part,
                 capital(s.name) + " needs " + v(s.least_in_v) + "; an empty battery gives " + v(*s.lowest_in_v),
@@ -161,16 +161,16 @@ void inlet_too_low(const Inspection& in, Findings& found) {
 }
 
 void brown_out(const Inspection& in, Findings& found) {
-  const auto& margin = in.reports.power.brown_out_margin;
+  const auto& margin = in.reports.power().brown_out_margin;
   if (margin && margin->value < 0)
-    found.add(
-        Severity::grounds, "controller",
-        "With two servos stalled the controller gets " + v(in.reports.power.controller_least->value) + " and restarts",
-        "A restart in flight is a crash.", "Shorter or thicker leads, a stronger regulator.");
+    found.add(Severity::grounds, "controller",
+              "With two servos stalled the controller gets " + v(in.reports.power().controller_least->value) +
+                  " and restarts",
+              "A restart in flight is a crash.", "Shorter or thicker leads, a stronger regulator.");
 }
 
 void thin_margin(const Inspection& in, Findings& found) {
-  const auto& margin = in.reports.power.brown_out_margin;
+  const auto& margin = in.reports.power().brown_out_margin;
   if (margin && margin->value >= 0 && margin->value < thin_margin_v)
     found.add(Severity::fix_first, "controller",
               "Only " + v(margin->value) + " are left before the controller restarts, with two servos stalled",
@@ -178,14 +178,14 @@ void thin_margin(const Inspection& in, Findings& found) {
 }
 
 void too_much_voltage(const Inspection& in, Findings& found) {
-  for (const ConsumerReport& c : in.reports.power.consumers)
+  for (const ConsumerReport& c : in.reports.power().consumers)
     if (c.rest_v > c.most_v + 1e-6)
       found.add(Severity::grounds, c.part, capital(c.name) + " gets " + v(c.rest_v) + "; it bears " + v(c.most_v),
                 "It is destroyed when the battery goes in.", "Feed it from a rail that suits it.");
 }
 
 void too_little_voltage(const Inspection& in, Findings& found) {
-  for (const ConsumerReport& c : in.reports.power.consumers)
+  for (const ConsumerReport& c : in.reports.power().consumers)
     if (c.part != "controller" && c.lit[1] && c.worst_v < c.least_v && c.rest_v <= c.most_v)
       found.add(Severity::fix_first, c.part,
                 capital(c.name) + " gets " + v(c.worst_v) + " with two servos stalled; it needs " + v(c.least_v),
@@ -193,7 +193,7 @@ void too_little_voltage(const Inspection& in, Findings& found) {
 }
 
 void dark(const Inspection& in, Findings& found) {
-  const PowerReport& p = in.reports.power;
+  const PowerReport& p = in.reports.power();
   const int servo = p.network.node("controller", "servo");
   if (!in.controller) return;  // through which nothing can be followed
   for (const ConsumerReport& c : p.consumers) {
@@ -213,16 +213,16 @@ void dark(const Inspection& in, Findings& found) {
 }
 
 void idle_source(const Inspection& in, Findings& found) {
-  for (const SourceReport& s : in.reports.power.sources) {
+  for (const SourceReport& s : in.reports.power().sources) {
     const PartKind* k = kind_of(in.rig, in.catalogue, s.part);
-    if (k && k->group == PartGroup::regulator && s.supplies && at(s, Effort::all_moving) <= 0)
+    if (k && k->group == PartGroup::regulator && s.supplies && at(s, LoadCase::all_moving) <= 0)
       found.add(Severity::worth_knowing, s.part, capital(s.name) + " feeds nothing",
                 "Nothing hangs on its outlet, or its inlet is not connected.", "Connect it, or leave it out.");
   }
 }
 
 void drive_over(const Inspection& in, Findings& found, PartGroup group, const char* what) {
-  const auto& d = in.reports.power.drive;
+  const auto& d = in.reports.power().drive;
   if (!d) return;
   const Figure& drawn = d->full_current;
   const auto motors = static_cast<double>(d->motors.size());
@@ -263,7 +263,7 @@ void module_over(const Inspection& in, Findings& found) {
 }
 
 void cells(const Inspection& in, Findings& found) {
-  const PartKind* main = kind_of(in.rig, in.catalogue, in.reports.power.battery);
+  const PartKind* main = kind_of(in.rig, in.catalogue, in.reports.power().battery);
   if (!main || !main->battery) return;
   const BatteryFigures* battery = &*main->battery;
   for (const Part& p : in.rig.parts)
@@ -279,7 +279,7 @@ void cells(const Inspection& in, Findings& found) {
 }
 
 void weak(const Inspection& in, Findings& found) {
-  const auto& d = in.reports.power.drive;
+  const auto& d = in.reports.power().drive;
   const bool tow =
       in.rig.airframe.kind == AirframeKind::towed_glider || in.rig.airframe.kind == AirframeKind::motor_glider;
   if (d && d->thrust_to_weight && !tow && d->thrust.value > 0 && d->thrust_to_weight->value < low_thrust)
@@ -302,11 +302,7 @@ void facing(const Inspection& in, Findings& found) {
              "draws much current.",
              "Take it off, turn it round; on a pusher let the motor turn the other way by exchanging two of its three "
              "leads.")
-        .fix = Fix{"It is turned round now", [](const Rig& rig) {
-                     Rig r = rig;
-                     r.power.propeller_faces_flight = true;
-                     return r;
-                   }};
+        .fix = sets("It is turned round now", {{"power/propeller_faces_flight", true}});
 }
 
 void clearance(const Inspection& in, Findings& found) {
@@ -319,7 +315,7 @@ void clearance(const Inspection& in, Findings& found) {
 }
 
 void sagging(const Inspection& in, Findings& found) {
-  const PowerReport& p = in.reports.power;
+  const PowerReport& p = in.reports.power();
   if (!p.sag) return;
   if (const PartKind* k = kind_of(in.rig, in.catalogue, p.battery); k && k->battery)
     if (const double cell = k->battery->nominal_cell_v - p.sag->value / k->battery->cells;
@@ -330,7 +326,7 @@ void sagging(const Inspection& in, Findings& found) {
 }
 
 void usb_over(const Inspection& in, Findings& found) {
-  const PowerReport& p = in.reports.power;
+  const PowerReport& p = in.reports.power();
   for (std::size_t q = 0; q < p.network.rails.size(); ++q) {
     const RailState& s = p.states[static_cast<std::size_t>(SupplyState::usb)][q];
     if (s.source < 0 || p.network.rails[q].sources[static_cast<std::size_t>(s.source)].part != "computer" ||
@@ -342,8 +338,8 @@ void usb_over(const Inspection& in, Findings& found) {
 }
 
 void incomplete_drive(const Inspection& in, Findings& found) {
-  if (!in.reports.power.drive) return;
-  for (const Motor& m : in.reports.power.drive->motors)
+  if (!in.reports.power().drive) return;
+  for (const Motor& m : in.reports.power().drive->motors)
     if (m.controller.empty() || m.propeller.empty() || m.battery.empty())
       found.add(Severity::worth_knowing, m.motor,
                 capital(part_name(in.rig, in.catalogue, m.motor)) + " has no " +
@@ -361,11 +357,7 @@ void reserve(const Inspection& in, Findings& found) {
         .add(Severity::fix_first, "battery",
              "Only " + number_text(100 * in.rig.power.reserve_share, 0) + " % of the battery are kept in reserve",
              "The way home may be upwind.", "Keep 20 % or more.")
-        .fix = Fix{"Keep 20 % in reserve", [](const Rig& rig) {
-                     Rig r = rig;
-                     r.power.reserve_share = 0.2;
-                     return r;
-                   }};
+        .fix = sets("Keep 20 % in reserve", {{"power/reserve_share", 0.2}});
 }
 
 void same_hand(const Inspection& in, Findings& found) {
@@ -389,7 +381,7 @@ void plugs_differ(const Inspection& in, Findings& found) {
                   capital(part_name(in.rig, in.catalogue, p.id)) + " brings a plug that is not known: \"" + plug + "\"",
                   "Whether it goes together with its partner, and what it bears, can't be said.",
                   "Choose its plug at station fit, or describe it in the parts file beside the rig.");
-  for (const PlugJoint& j : plug_joints(in.rig, in.catalogue, in.reports.power)) {
+  for (const PlugJoint& j : plug_joints(in.rig, in.catalogue, in.reports.power())) {
     if (j.fits()) continue;
     const std::string giver = part_name(in.rig, in.catalogue, j.giver),
                       taker = part_name(in.rig, in.catalogue, j.taker);
@@ -407,7 +399,7 @@ void plugs_differ(const Inspection& in, Findings& found) {
 }
 
 void plug_overloaded(const Inspection& in, Findings& found) {
-  for (const PlugJoint& j : plug_joints(in.rig, in.catalogue, in.reports.power)) {
+  for (const PlugJoint& j : plug_joints(in.rig, in.catalogue, in.reports.power())) {
     if (j.bears_a <= 0 || j.amps <= j.bears_a) continue;
     found.add(Severity::fix_first, j.taker,
               (j.phases ? "The plugs at " : "The plug at ") + part_name(in.rig, in.catalogue, j.taker) +
@@ -419,7 +411,7 @@ void plug_overloaded(const Inspection& in, Findings& found) {
 }
 
 void held_servos(const Inspection& in, Findings& found) {
-  const PowerReport& r = in.reports.power;
+  const PowerReport& r = in.reports.power();
   if (!r.servos_held || r.servo_source_a <= 0 || *r.servos_held->most <= r.servo_source_a) return;
   const bool sure = *r.servos_held->least > r.servo_source_a;
   found.add(sure ? Severity::fix_first : Severity::worth_knowing, "servos",

@@ -1,7 +1,9 @@
 #include <algorithm>
 
+#include "airframe/edits.h"
 #include "direction/direction_checks.h"
 #include "direction/mode_checks.h"
+#include "proof/edits.h"
 #include "review/rules.h"
 #include "wiring/lead_checks.h"
 
@@ -14,7 +16,7 @@ void unproven(const Inspection& in, Findings& found) {
   std::string names, first;
   int count = 0;
   constexpr int said = 4;
-  for (const CheckStatus& c : in.reports.checks) {
+  for (const CheckStatus& c : in.checks) {
     if (c.family->by_station || c.family->guides || c.state != ProofState::none) continue;
     if (count++ == 0) first = c.id.text();
     const bool short_name = is_direction(c.id) || c.id.family == mode_family;
@@ -32,7 +34,7 @@ void unproven(const Inspection& in, Findings& found) {
 }
 
 void stale(const Inspection& in, Findings& found) {
-  for (const CheckStatus& c : in.reports.checks)
+  for (const CheckStatus& c : in.checks)
     if (!c.family->by_station && !c.family->guides && c.state == ProofState::stale)
       found.add(Severity::fix_first, c.id.text(), "Gone stale: " + c.title,
                 "Changed since it was proven: " + c.because + ".", "Do this check again.");
@@ -42,11 +44,7 @@ void provisional(const Inspection& in, Findings& found) {
   if (in.rig.controller.mounted) return;
   Snag& n = found.add(Severity::fix_first, "board", "The board lies loose: what is proven now is provisional",
                       "Mounting it can turn it.", "Mount it, then do the checks again.");
-  n.fix = Fix{"The board is mounted now", [](const Rig& rig) {
-                Rig r = rig;
-                r.controller.mounted = true;
-                return r;
-              }};
+  n.fix = Fix{"The board is mounted now", [](const Rig& rig, const Catalogue&) { return mount_board(rig, true); }};
 }
 
 void loose_ends(const Inspection& in, Findings& found) {
@@ -54,13 +52,10 @@ void loose_ends(const Inspection& in, Findings& found) {
     Snag& n = found.add(Severity::fix_first, l.id, "Loose end: " + l.text,
                         "It was bypassed for the bench" + (l.since.empty() ? "." : " on " + l.since + "."),
                         "Put it back and close it.");
-    n.fix = Fix{"It is put back: close it", [id = l.id](const Rig& rig) {
-                  Rig r = rig;
-                  std::erase_if(r.loose_ends, [&](const LooseEnd& x) { return x.id == id; });
-                  return r;
-                }};
+    n.fix = Fix{"It is put back: close it",
+                [id = l.id](const Rig& rig, const Catalogue&) { return close_loose_end(rig, id); }};
   }
-  for (const LooseEnd& l : in.reports.due)
+  for (const LooseEnd& l : in.due)
     found.add(Severity::fix_first, l.id, "Loose end: " + l.text, "Left so since " + l.since + ".",
               "Do the card that puts it back, at station proof.");
 }
@@ -79,16 +74,16 @@ void simulated(const Inspection& in, Findings& found) {
 bool told_elsewhere(const CheckStatus& c) { return !c.family->by_station || c.id.family == lead_family; }
 
 void stale_reading(const Inspection& in, Findings& found) {
-  for (const CheckStatus& c : in.reports.checks)
+  for (const CheckStatus& c : in.checks)
     if (!told_elsewhere(c) && c.state == ProofState::stale)
       found.add(Severity::fix_first, c.id.text(), "Gone stale: " + c.title,
                 "Changed since it was read: " + c.because + ".", "Read it again.");
 }
 
 void not_read(const Inspection& in, Findings& found) {
-  for (const Station station : all_stations) {
+  for (const Station station : all_stations()) {
     std::string names, first;
-    for (const CheckStatus& c : in.reports.checks) {
+    for (const CheckStatus& c : in.checks) {
       if (told_elsewhere(c) || c.state != ProofState::none || c.family->station != station) continue;
       if (first.empty()) first = c.id.text();
       names += (names.empty() ? "" : ", ") + small(c.title);
@@ -103,7 +98,7 @@ void not_read(const Inspection& in, Findings& found) {
 void leads_untried(const Inspection& in, Findings& found) {
   int count = 0;
   std::string first;
-  for (const CheckStatus& c : in.reports.checks)
+  for (const CheckStatus& c : in.checks)
     if (c.id.family == lead_family && c.state == ProofState::none && count++ == 0) first = c.id.text();
   if (count > 0)
     found.add(Severity::fix_first, first,

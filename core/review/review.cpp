@@ -8,7 +8,6 @@
 #include "proof/hand_steps.h"
 #include "review/rules.h"
 #include "review/stations.h"
-#include "rig/sections.h"
 
 namespace rigging {
 namespace {
@@ -58,10 +57,10 @@ StationState state_of(const StationEntry& entry, const Rig& rig, const Review& r
   });
   const bool begun = !entry.begun || entry.begun(rig, r);
   // What no lead feeds is the wiring's business, too, whichever station says so.
-  const bool dark = entry.station == Station::wiring && begun &&
-                    std::any_of(r.power.consumers.begin(), r.power.consumers.end(), [](const ConsumerReport& c) {
-                      return !c.lit[static_cast<std::size_t>(SupplyState::battery)];
-                    });
+  const bool dark =
+      entry.station == Station::wiring && begun &&
+      std::any_of(r.reports.power().consumers.begin(), r.reports.power().consumers.end(),
+                  [](const ConsumerReport& c) { return !c.lit[static_cast<std::size_t>(SupplyState::battery)]; });
   std::vector<ProofState> own, all;
   for (const CheckStatus& c : r.checks) {
     if (c.family->guides) continue;
@@ -96,59 +95,6 @@ Snag& Findings::add(Severity severity, std::string subject, std::string what, st
 
 namespace {
 
-/// A report of the review and the sections of the document that it reads, with those of the reports that go into it. A
-/// test changes every value of every demo rig and looks for a report that should have been made again.
-struct ReportEntry {
-  Sections reads;
-  void (*make)(const Rig&, const Catalogue&, Review&);
-  void (*take_over)(const Review&, Review&);
-};
-
-template <auto member>
-void copy(const Review& from, Review& to) {
-  to.*member = from.*member;
-}
-
-const std::vector<ReportEntry>& reports() {
-  static const std::vector<ReportEntry> all = [] {
-    const Sections airframe = sections({"airframe", "outputs", "power"});
-    const Sections surfaces = sections({"airframe", "outputs", "linkages", "sharing"});
-    const Sections loads = airframe | surfaces | sections({"parts"});
-    const Sections power = loads | sections({"controller", "leads", "places"});
-    return std::vector<ReportEntry>{
-        {airframe, [](const Rig& rig, const Catalogue&, Review& r) { r.airframe = analyze_airframe(rig); },
-         copy<&Review::airframe>},
-        {surfaces, [](const Rig& rig, const Catalogue&, Review& r) { r.surfaces = analyze_surfaces(rig); },
-         copy<&Review::surfaces>},
-        {sections({"outputs", "sharing"}),
-         [](const Rig& rig, const Catalogue&, Review& r) {
-           r.room = room_left(rig);
-           r.room_with_yaw = room_left(rig, {.yaw = 1});
-           r.room_with_flaps = room_left(rig, {.flap = 1});
-         },
-         [](const Review& from, Review& to) {
-           to.room = from.room;
-           to.room_with_yaw = from.room_with_yaw;
-           to.room_with_flaps = from.room_with_flaps;
-         }},
-        {loads,
-         [](const Rig& rig, const Catalogue& c, Review& r) { r.loads = analyze_loads(rig, c, r.airframe, r.surfaces); },
-         copy<&Review::loads>},
-        {power, [](const Rig& rig, const Catalogue& c, Review& r) { r.power = analyze_power(rig, c, {}, &r.loads); },
-         copy<&Review::power>},
-        {power | sections({"fit", "sensing"}),
-         [](const Rig& rig, const Catalogue& c, Review& r) { r.fit = analyze_fit(rig, c, r.airframe, r.power); },
-         copy<&Review::fit>},
-        {sections({"controller", "parts", "places", "leads", "outputs", "airframe"}),
-         [](const Rig& rig, const Catalogue& c, Review& r) { r.wiring = analyze_wiring(rig, c); },
-         copy<&Review::wiring>},
-        {sections({"airframe", "controller", "parts", "leads", "radio", "outputs", "modes", "home"}),
-         [](const Rig& rig, const Catalogue& c, Review& r) { r.sticks = analyze_sticks(rig, c); },
-         copy<&Review::sticks>}};
-  }();
-  return all;
-}
-
 /// What can't be judged before anything is wired: one snag says so for all of them.
 bool waits_for_wiring(const Rig& rig, std::string_view code) {
   if (!rig.leads.empty()) return false;
@@ -158,46 +104,48 @@ bool waits_for_wiring(const Rig& rig, std::string_view code) {
 }
 
 /// What rests on the reports: checks, snags, readiness, the state of each station.
-void conclude(const Rig& rig, const Catalogue& catalogue, Review& r) {
-  const ControllerClass* controller = catalogue.controller(rig.controller.kind);
+Review concluded(Reports reports) {
+  Review r{std::move(reports)};
+  const Rig& rig = r.reports.rig();
+  const Catalogue& catalogue = r.reports.catalogue();
   r.checks = check_statuses(rig, catalogue);
   r.due = due_loose_ends({rig, catalogue});
-  const Inspection inspection{rig, catalogue, controller, r};
-  std::vector<Snag> snags;
-  for (const StationEntry& entry : stations())
-    for (const Rule& rule : entry.rules) {
-      Findings found(rule.code, rule.station, rule.source, snags);
-      rule.inspect(inspection, found);
-    }
+  std::vector<Snag> snags = found_by_rules({r.reports, r.checks, r.due}, Tier::at_once);
   if (std::any_of(snags.begin(), snags.end(), [](const Snag& s) { return s.code == nothing_wired_code; }))
     std::erase_if(snags, [&](const Snag& s) { return waits_for_wiring(rig, s.code); });
   std::stable_sort(snags.begin(), snags.end(), [](const Snag& a, const Snag& b) { return a.severity < b.severity; });
   r.snags = std::move(snags);
   r.readiness = readiness_of(rig, r);
+  r.stations.resize(station_count());
   for (const StationEntry& e : stations()) r.stations[static_cast<std::size_t>(e.station)] = state_of(e, rig, r);
+  return r;
 }
 
 }  // namespace
 
-Review review(const Rig& rig, const Catalogue& catalogue) {
-  Review r;
-  for (const ReportEntry& e : reports()) e.make(rig, catalogue, r);
-  conclude(rig, catalogue, r);
-  return r;
+std::vector<Snag> found_by_rules(const Inspection& inspection, Tier tier) {
+  std::vector<Snag> snags;
+  for (const StationEntry& entry : stations())
+    for (const Rule& rule : entry.rules) {
+      if (rule.tier != tier) continue;
+      Findings found(rule.code, rule.station, rule.source, snags);
+      rule.inspect(inspection, found);
+    }
+  return snags;
 }
 
-Review review_after(const Rig& rig, const Catalogue& catalogue, const Rig& was, const Review& before) {
-  const Sections changed = differing_sections(rig, was);
-  Review r;
-  for (const ReportEntry& e : reports()) {
-    if ((e.reads & changed).any())
-      e.make(rig, catalogue, r);
-    else
-      e.take_over(before, r);
-  }
-  conclude(rig, catalogue, r);
-  return r;
+Fix sets(std::string label, std::vector<PlacedValue> values) {
+  auto edit = [label, values = std::move(values)](const Rig& rig, const Catalogue&) {
+    std::vector<std::pair<std::string, Json>> all;
+    for (const auto& [place, value] : values)
+      all.emplace_back(place, std::visit([](const auto& v) { return Json(v); }, value));
+    return set_values(rig, all).map([&](Edit made) { return Edit{std::move(made.rig), label}; });
+  };
+  return {std::move(label), std::move(edit)};
 }
+
+Review review(const Rig& rig, const Catalogue& catalogue) { return concluded(Reports(rig, catalogue)); }
+Review review_after(const Rig& rig, const Review& before) { return concluded(before.reports.after(rig)); }
 
 Json review_to_json(const Rig& rig, const Review& r) {
   Json json{{"ready", r.readiness.ready},    {"words", r.readiness.words},  {"snags", Json::array()},
@@ -229,7 +177,7 @@ Json review_to_json(const Rig& rig, const Review& r) {
   return json;
 }
 
-Station place_of(const Review& r, const Snag& snag) {
+Station station_of(const Review& r, const Snag& snag) {
   const CheckStatus* check = snag.station == Station::proof ? find_check(r.checks, snag.subject) : nullptr;
   return check && check->family->by_station ? check->family->station : snag.station;
 }

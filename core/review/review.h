@@ -2,20 +2,17 @@
 
 #include <functional>
 
-#include "airframe/airframe.h"
 #include "checks/checks.h"
-#include "fit/fit.h"
-#include "sticks/sticks.h"
-#include "surfaces/air_loads.h"
-#include "surfaces/surfaces.h"
-#include "wiring/wiring.h"
+#include "edit/edit.h"
+#include "reports/reports.h"
 
 /// Runs every station's analysis and gathers snags and readiness.
 namespace rigging {
 
+/// What mends a snag without a choice: an edit, made of the rig as it stands when the button is pressed.
 struct Fix {
   std::string label;  ///< what the button says: "Move output 3 to a free socket"
-  std::function<Rig(const Rig&)> apply;
+  std::function<Result<Edit>(const Rig&, const Catalogue&)> edit;
 };
 
 struct Snag {
@@ -31,7 +28,7 @@ struct Snag {
 struct Review;
 
 /// Where the work is done that a snag asks for: a reading's own station, else the station that says it.
-Station place_of(const Review& review, const Snag& snag);
+Station station_of(const Review& review, const Snag& snag);
 
 struct Readiness {
   bool ready = false;
@@ -39,28 +36,18 @@ struct Readiness {
 };
 
 struct Review {
-  AirframeReport airframe;
-  PowerReport power;
-  FitReport fit;
-  WiringReport wiring;
-  SticksReport sticks;
-  SurfacesReport surfaces;
-  std::vector<ServoLoad> loads;
-  Room room;                            ///< that the sticks leave to the stabilizer
-  Room room_with_yaw, room_with_flaps;  ///< with full yaw, or full flap, held
-  std::vector<CheckStatus> checks;
-  std::vector<LooseEnd> due;  ///< loose ends that follow from what was done; those of the rig stand there      ///< of
-                              ///< every station, directions first
-  std::vector<Snag> snags;    ///< worst first
-  Readiness readiness;
-  std::array<StationState, 11> stations{};
+  Reports reports;
+  std::vector<CheckStatus> checks = {};  ///< of every station, directions first
+  std::vector<LooseEnd> due = {};        ///< loose ends that follow from what was done; those of the rig stand there
+  std::vector<Snag> snags = {};          ///< worst first
+  Readiness readiness = {};
+  std::vector<StationState> stations = {};  ///< by the number of the station
 };
 
 /// The first tier: what follows from an edit at once. Under a millisecond for the demo rig; see bench/.
 Review review(const Rig& rig, const Catalogue& catalogue);
-/// The same, but reports whose sections of the document are as they were are taken over from `before`, the review of
-/// `was`. Catalogue and unit system must be the same as then.
-Review review_after(const Rig& rig, const Catalogue& catalogue, const Rig& was, const Review& before);
+/// The same of a rig after an edit: what the edit does not reach is taken over from the review before it.
+Review review_after(const Rig& rig, const Review& before);
 
 /// `rigging-cli check --json`.
 Json review_to_json(const Rig& rig, const Review& review);

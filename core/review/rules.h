@@ -1,16 +1,36 @@
 #pragma once
 
+#include <variant>
+
 #include "review/review.h"
 
 namespace rigging {
+
+struct DeferredReview;
 
 /// What a rule looks at. `controller` is null when the rig names a class that the catalogue does not have.
 struct Inspection {
   const Rig& rig;
   const Catalogue& catalogue;
   const ControllerClass* controller;
-  const Review& reports;
+  const Reports& reports;
+  const std::vector<CheckStatus>& checks;
+  const std::vector<LooseEnd>& due;
+  const DeferredReview* deferred = nullptr;  ///< for rules of the second tier, which find no checks
+
+  Inspection(const Reports& of, const std::vector<CheckStatus>& checks_of, const std::vector<LooseEnd>& due_of,
+             const DeferredReview* deferred_of = nullptr)
+      : rig(of.rig()),
+        catalogue(of.catalogue()),
+        controller(of.controller()),
+        reports(of),
+        checks(checks_of),
+        due(due_of),
+        deferred(deferred_of) {}
 };
+
+/// When a rule can be asked: at once after an edit, or when the worker has the second tier.
+enum class Tier { at_once, deferred };
 
 /// Takes what one rule finds.
 class Findings {
@@ -35,7 +55,15 @@ struct Rule {
   Station station;
   void (*inspect)(const Inspection&, Findings&);
   const char* source;
+  Tier tier = Tier::at_once;
 };
+
+/// What the rules of one tier find, in the order of the stations.
+std::vector<Snag> found_by_rules(const Inspection& inspection, Tier tier);
+
+/// A fix that sets single values, by their places in the document (rig/place.h).
+using PlacedValue = std::pair<std::string, std::variant<bool, double, std::string>>;
+Fix sets(std::string label, std::vector<PlacedValue> values);
 
 /// Says for all that wants leads that there are none yet.
 inline constexpr std::string_view nothing_wired_code = "WIRING-38";
@@ -79,7 +107,8 @@ inline constexpr const char pulse[] = "pulse = centre + travel, as the transmitt
 
 const std::vector<Rule>& airframe_rules();
 const std::vector<Rule>& fit_rules();
-const std::vector<Rule>& home_rules();  ///< what of station home does not ask how it flies
+const std::vector<Rule>& feel_rules();
+const std::vector<Rule>& home_rules();
 const std::vector<Rule>& power_rules();
 const std::vector<Rule>& lead_rules();    ///< the wiring: sockets, what mates, lengths and sections
 const std::vector<Rule>& output_rules();  ///< the wiring: which output drives what, and how fast

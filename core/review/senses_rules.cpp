@@ -30,11 +30,8 @@ void sensing_reversed(const Inspection& in, Findings& found) {
       Snag& n = found.add(Severity::fix_first, std::string(word(axis)),
                           "Sensing of " + std::string(word(axis)) + " is set reversed, which this class does not offer",
                           "The plan can't be carried out.", "Set it plain and find the real cause.");
-      n.fix = Fix{"Set " + std::string(word(axis)) + " sensing plain", [axis](const Rig& rig) {
-                    Rig r = rig;
-                    r.sensing.reversed(axis) = false;
-                    return r;
-                  }};
+      n.fix = sets("Set " + std::string(word(axis)) + " sensing plain",
+                   {{"sensing/" + std::string(word(axis)) + "_reversed", false}});
     }
 }
 
@@ -75,14 +72,14 @@ void sensors_against_parts(const Inspection& in, Findings& found) {
     if (line.finding != Finding::left_over && line.finding != Finding::switched_off) continue;
     const bool use = line.finding == Finding::switched_off;
     n.fix = Fix{"Tell it: " + std::string(word(line.sensor)) + (use ? " used" : " not used"),
-                [use, sensor = line.sensor](const Rig& rig) { return told_to_use(rig, sensor, use); }};
+                [use, sensor = line.sensor](const Rig& rig, const Catalogue&) { return use_sensor(rig, sensor, use); }};
   }
 }
 
 void level_far_from_the_wing(const Inspection& in, Findings& found) {
   if (!in.rig.sensing.level_nose_up_deg) return;
   const double told = *in.rig.sensing.level_nose_up_deg;
-  const LevelReport level = analyze_level(in.rig.airframe, in.reports.airframe, in.reports.fit.balance.likely_m());
+  const LevelReport level = analyze_level(in.rig.airframe, in.reports.airframe(), in.reports.fit().balance.likely_m());
   if (!level.nose_up) return;
   const double low = std::min(level.nose_up->least.value_or(0), usual_level_least_deg) - 2,
                high = std::max(level.nose_up->most.value_or(0), usual_level_most_deg) + 2;

@@ -9,6 +9,7 @@
 #include "home/edits.h"
 #include "home/home_checks.h"
 #include "home/home_procedures.h"
+#include "proof/edits.h"
 #include "proof/hand_steps.h"
 #include "proof/proof_procedure.h"
 #include "senses/air_procedures.h"
@@ -34,7 +35,7 @@ std::vector<T> joined(std::vector<T> all, const std::vector<T>& more) {
 }
 
 bool has_parts(const Rig& rig, const Review&) { return !rig.parts.empty(); }
-bool sticks_read(const Rig&, const Review& r) { return r.sticks.all_read; }
+bool sticks_read(const Rig&, const Review& r) { return r.reports.sticks().all_read; }
 bool senses_known(const Rig& rig, const Review&) {
   return rig.sensing.accelerometer || rig.sensing.compass || rig.sensing.level_nose_up_deg ||
          !rig.sensing.reported.empty();
@@ -105,8 +106,11 @@ std::vector<StationEntry> built() {
                                 {"sky", "Listen to the satellite receiver", "", make<SkyProcedure>},
                                 {"air", "Look at barometer and airspeed", "", make<AirProcedure>}},
                  .begun = senses_known});
-  all.push_back(
-      {.station = S::feel, .question = "How hard may it correct?", .edits = feel_edits(), .begun = gains_known});
+  all.push_back({.station = S::feel,
+                 .question = "How hard may it correct?",
+                 .rules = feel_rules(),
+                 .edits = feel_edits(),
+                 .begun = gains_known});
   all.push_back({.station = S::home,
                  .question = "What happens when the link goes?",
                  .rules = home_rules(),
@@ -123,6 +127,7 @@ std::vector<StationEntry> built() {
        .checks = joined(std::vector<CheckFamily>{stick_checks(), flap_check(), correction_checks(), lean_check(),
                                                  mode_checks(), gain_check(), release_check(), put_back_checks()},
                         joined(joined(feel_checks(), home_checks()), std::vector<CheckFamily>{prepare_checks()})),
+       .edits = proof_edits(),
        .procedures = {{"proof", "Walk through the bench checks", "CHECK", make<ProofProcedure>}},
        .begun = never});
   all.push_back(planned(S::logbook, "What did the flight tell me?",

@@ -5,6 +5,7 @@
 #include "base/number.h"
 #include "direction/direction_checks.h"
 #include "review/rules.h"
+#include "sticks/edits.h"
 #include "sticks/setup.h"
 #include "wiring/ports.h"
 #include "wiring/wiring.h"
@@ -37,7 +38,7 @@ void transmitter_reversed(const Inspection& in, Findings& found) {
 
 void channel_missing(const Inspection& in, Findings& found) {
   if (in.rig.radio.channels.empty()) return;
-  for (const CheckStatus& c : in.reports.checks) {
+  for (const CheckStatus& c : in.checks) {
     if (c.id.family != stick_family) continue;
     const bool carried = std::any_of(in.rig.radio.channels.begin(), in.rig.radio.channels.end(),
                                      [&](const Channel& channel) { return word(channel.function) == c.id.subject; });
@@ -58,11 +59,7 @@ void transmitter_mixes(const Inspection& in, Findings& found) {
       Severity::grounds, "transmitter", "The transmitter mixes channels, and so does the controller",
       "A stick would reach a surface twice, and the stabilizer would correct another way than the stick steers.",
       "Switch every mix off in the transmitter.");
-  n.fix = Fix{"It is switched off", [](const Rig& rig) {
-                Rig r = rig;
-                r.radio.transmitter.mixes = false;
-                return r;
-              }};
+  n.fix = sets("It is switched off", {{"radio/transmitter/mixes", false}});
 }
 
 void much_sub_trim(const Inspection& in, Findings& found) {
@@ -79,7 +76,7 @@ void much_sub_trim(const Inspection& in, Findings& found) {
 void does_not_land(const Inspection& in, Findings& found) {
   std::string names, first;
   int count = 0;
-  for (const ChannelLine& l : in.reports.sticks.channels) {
+  for (const ChannelLine& l : in.reports.sticks().channels) {
     if (l.state != ChannelLine::State::off || l.exempt || l.wrong_way) continue;
     if (count++ == 0) first = subject_of(l.channel);
     names += (names.empty() ? "" : ", ") + std::string(word(l.channel.function)) + " " +
@@ -96,7 +93,7 @@ void does_not_land(const Inspection& in, Findings& found) {
 }
 
 void wrong_way(const Inspection& in, Findings& found) {
-  for (const ChannelLine& l : in.reports.sticks.channels)
+  for (const ChannelLine& l : in.reports.sticks().channels)
     if (l.wrong_way) {
       const bool throttle = l.channel.function == F::throttle;
       found.add(throttle ? Severity::grounds : Severity::fix_first, subject_of(l.channel),
@@ -108,7 +105,7 @@ void wrong_way(const Inspection& in, Findings& found) {
 }
 
 void reaches_its_limit(const Inspection& in, Findings& found) {
-  for (const ChannelLine& l : in.reports.sticks.channels)
+  for (const ChannelLine& l : in.reports.sticks().channels)
     if (l.dial && !l.dial->limits.empty())
       found.add(Severity::worth_knowing, subject_of(l.channel), name_of(l.channel) + ": " + l.dial->limits.front(),
                 "Not every transmitter reaches every end.",
@@ -119,7 +116,7 @@ void reaches_its_limit(const Inspection& in, Findings& found) {
 
 void gesture_needs_ends(const Inspection& in, Findings& found) {
   if (!in.controller || !in.controller->sticks.gesture_needs_full_ends) return;
-  for (const ChannelLine& l : in.reports.sticks.channels)
+  for (const ChannelLine& l : in.reports.sticks().channels)
     if (l.read && l.stick &&
         (*l.channel.low_us > 1000 + lands_usably_us || *l.channel.high_us < 2000 - lands_usably_us))
       found.add(Severity::fix_first, subject_of(l.channel),
@@ -130,7 +127,7 @@ void gesture_needs_ends(const Inspection& in, Findings& found) {
 }
 
 void tight_position(const Inspection& in, Findings& found) {
-  for (const SwitchLine& s : in.reports.sticks.switches)
+  for (const SwitchLine& s : in.reports.sticks().switches)
     for (const SwitchPosition& p : s.positions) {
       if (!s.measured || p.mode.empty() || p.guard_us >= least_guard_us) continue;
       Snag& n =
@@ -139,7 +136,7 @@ void tight_position(const Inspection& in, Findings& found) {
                         number_text(p.pulse_us, 0) + " µs, " + p.mode + ")",
                     "A little warmth, and it is another mode.", "Put the boundaries half way between the positions.");
       n.fix = Fix{"Boundaries half way between the positions",
-                  [channel = s.channel](const Rig& rig) { return with_even_boundaries(rig, channel); }};
+                  [channel = s.channel](const Rig& rig, const Catalogue&) { return even_boundaries(rig, channel); }};
       break;
     }
 }
@@ -163,7 +160,7 @@ void manual_out_of_reach(const Inspection& in, Findings& found) {
 }
 
 void hidden_loss(const Inspection& in, Findings& found) {
-  for (const LossLine& l : in.reports.sticks.losses)
+  for (const LossLine& l : in.reports.sticks().losses)
     if (l.chosen && !l.noticed && in.controller) {
       const bool hold = l.behaviour == OnLoss::hold;
       found.add(
@@ -176,15 +173,16 @@ void hidden_loss(const Inspection& in, Findings& found) {
 }
 
 void budget(const Inspection& in, Findings& found) {
-  if (in.reports.sticks.free_channels >= 0) return;
-  found.add(
-      Severity::fix_first, "transmitter",
-      "The plan uses " + std::to_string(-in.reports.sticks.free_channels) + " more channels than this transmitter has",
-      "What has no channel can't be worked.", "Let functions share a switch, or fix one on or off in the controller.");
+  if (in.reports.sticks().free_channels >= 0) return;
+  found.add(Severity::fix_first, "transmitter",
+            "The plan uses " + std::to_string(-in.reports.sticks().free_channels) +
+                " more channels than this transmitter has",
+            "What has no channel can't be worked.",
+            "Let functions share a switch, or fix one on or off in the controller.");
 }
 
 void limited_stick(const Inspection& in, Findings& found) {
-  for (const std::string& words : in.reports.sticks.authority)
+  for (const std::string& words : in.reports.sticks().authority)
     found.add(Severity::worth_knowing, "transmitter", words, "Rates limit the stick, not the stabilizer.",
               "Start on middle rates; know that a correction can be stronger than the stick.");
 }
@@ -194,11 +192,7 @@ void gestures(const Inspection& in, Findings& found) {
   Snag& n =
       found.add(Severity::fix_first, "transmitter", "Stick gestures that change settings are on",
                 "A gesture made in flight changes a setting in flight.", "Switch them off once the set-up is done.");
-  n.fix = Fix{"They are off", [](const Rig& rig) {
-                Rig r = rig;
-                r.radio.transmitter.gestures_change_settings = false;
-                return r;
-              }};
+  n.fix = sets("They are off", {{"radio/transmitter/gestures_change_settings", false}});
 }
 
 void one_memory(const Inspection& in, Findings& found) {
@@ -218,7 +212,7 @@ void safe_at_power_up(const Inspection& in, Findings& found) {
               "The motor would be live as soon as the battery is in.",
               "Put arming on a switch that is safe at power-up.");
   const bool closed_is_high = in.controller && in.controller->sticks.throttle_opens_falls;
-  for (const ChannelLine& l : in.reports.sticks.channels)
+  for (const ChannelLine& l : in.reports.sticks().channels)
     if (l.channel.function == F::throttle && l.read && !l.wrong_way &&
         (closed_is_high ? *l.channel.high_us < 1940 : *l.channel.low_us > 1060))
       found.add(
@@ -270,30 +264,10 @@ void fixed_channel(const Inspection& in, Findings& found) {
              "This class listens on " + place + " for " + what + ", and the plan has " +
                  (now ? spoken(word(now->function)) : std::string("nothing")) + " there",
              why, "Put a switch on " + place + ": " + what + ".")
-        .fix = Fix{capital(place) + " for " + what, [number = number, function = function](const Rig& rig) {
-                     Rig r = rig;
-                     auto& channels = r.radio.channels;
-                     const auto at = [&](auto&& is) { return std::find_if(channels.begin(), channels.end(), is); };
-                     const auto here = at([&](const Channel& c) { return c.number == number; });
-                     const auto there = at([&](const Channel& c) { return c.function == function; });
-                     // What stood there changes places with it.
-                     if (here != channels.end() && there != channels.end()) {
-                       std::swap(here->number, there->number);
-                     } else if (there != channels.end()) {
-                       there->number = number;
-                     } else {
-                       Channel c;
-                       c.number = number;
-                       c.function = function;
-                       if (here != channels.end())
-                         here->function = function;
-                       else
-                         channels.push_back(c);
-                     }
-                     std::sort(channels.begin(), channels.end(),
-                               [](const Channel& a, const Channel& b) { return a.number < b.number; });
-                     return r;
-                   }};
+        .fix =
+        Fix{capital(place) + " for " + what, [number = number, function = function](const Rig& rig, const Catalogue&) {
+              return channel_serves(rig, number, function);
+            }};
   }
 }
 
@@ -323,18 +297,12 @@ void deaf_to_the_receiver(const Inspection& in, Findings& found) {
         told_else ? "Tell the board the signal that the receiver puts out, or choose the other in the transmitter."
                   : "Choose another output kind of this receiver in the transmitter.");
     if (told_else)
-      n.fix = Fix{"The board listens for " + spoken_signal(*signal), [signal = *signal](const Rig& rig) {
-                    Rig r = rig;
-                    r.radio.heard_as = signal;
-                    return r;
-                  }};
+      n.fix = sets("The board listens for " + spoken_signal(*signal), {{"radio/heard_as", std::string(word(*signal))}});
     for (const Signal other : can)
       if (!told_else && takes(*port, other)) {
-        n.fix =
-            Fix{"It is set to " + spoken_signal(other), [catalogue = in.catalogue, id = p->id, other](const Rig& rig) {
-                  const auto edit = receiver_says(rig, catalogue, id, other);
-                  return edit ? edit->rig : rig;
-                }};
+        n.fix = Fix{"It is set to " + spoken_signal(other), [id = p->id, other](const Rig& rig, const Catalogue& c) {
+                      return receiver_says(rig, c, id, other);
+                    }};
         break;
       }
   }

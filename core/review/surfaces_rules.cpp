@@ -3,11 +3,15 @@
 #include <map>
 #include <set>
 
+#include "airframe/edits.h"
 #include "airframe/kinds.h"
 #include "base/number.h"
 #include "base/units.h"
 #include "review/rules.h"
+#include "rig/path.h"
+#include "surfaces/edits.h"
 #include "surfaces/release.h"
+#include "wiring/edits.h"
 
 namespace rigging {
 namespace rules::surfaces {
@@ -30,11 +34,8 @@ std::string free_socket(const Rig& rig, const ControllerClass& c) {
 std::optional<Fix> move_to_free_socket(const Inspection& in, const Output& o) {
   const std::string socket = in.controller ? free_socket(in.rig, *in.controller) : "";
   if (socket.empty()) return std::nullopt;
-  return Fix{"Move " + o.id + " to " + in.controller->socket(socket)->label, [id = o.id, socket](const Rig& rig) {
-               Rig r = rig;
-               if (Output* output = r.output(id)) output->socket = socket;
-               return r;
-             }};
+  return Fix{"Move " + o.id + " to " + in.controller->socket(socket)->label,
+             [id = o.id, socket](const Rig& rig, const Catalogue& c) { return plug_output(rig, c, id, socket); }};
 }
 
 void surface_without_output(const Inspection& in, Findings& found) {
@@ -42,7 +43,8 @@ void surface_without_output(const Inspection& in, Findings& found) {
     if (in.rig.output_of(s)) continue;
     Snag& n = found.add(Severity::grounds, s.word(), capital(s.spoken()) + " has no output", "Nothing moves it.",
                         "Give it an output.");
-    n.fix = Fix{"Add the missing outputs", [](const Rig& rig) { return with_kind(rig, rig.airframe.kind); }};
+    n.fix = Fix{"Add the missing outputs",
+                [](const Rig& rig, const Catalogue& c) { return change_kind(rig, c, rig.airframe.kind); }};
   }
 }
 
@@ -55,11 +57,7 @@ void output_for_no_surface(const Inspection& in, Findings& found) {
             found.add(Severity::fix_first, o.id,
                       capital(name_of(o)) + " drives a surface that this kind of airframe does not have",
                       "The plan and the model disagree.", "Choose the right kind of airframe, or remove the output.");
-        n.fix = Fix{"Remove " + o.id, [id = o.id](const Rig& rig) {
-                      Rig r = rig;
-                      std::erase_if(r.outputs, [&](const Output& x) { return x.id == id; });
-                      return r;
-                    }};
+        n.fix = Fix{"Remove " + o.id, [id = o.id](const Rig& rig, const Catalogue&) { return remove_output(rig, id); }};
       }
 }
 
@@ -114,11 +112,8 @@ void wrong_axis(const Inspection& in, Findings& found) {
           Snag& n = found.add(Severity::fix_first, o.id,
                               capital(name_of(o)) + " answers " + name + ", which this surface can't serve",
                               "It would only add drag and confusion.", "Set its " + name + " weight to zero.");
-          n.fix = Fix{"Set the " + name + " weight of " + o.id + " to zero", [id = o.id, axis](const Rig& rig) {
-                        Rig r = rig;
-                        if (Output* output = r.output(id)) output->mix.of(axis) = 0;
-                        return r;
-                      }};
+          n.fix = Fix{"Set the " + name + " weight of " + o.id + " to zero",
+                      [id = o.id, name](const Rig& rig, const Catalogue&) { return set_weight(rig, id, name, 0); }};
           break;
         }
 }
@@ -156,38 +151,32 @@ void unequal_sides(const Inspection& in, Findings& found) {
                                 number_text(std::abs(twin->mix.of(axis)), 2) + ")",
                             "A " + name + " command would carry another one with it.",
                             "Make the amounts equal; differential belongs in the linkage or in its own setting.");
-        n.fix =
-            Fix{"Give the right side the left side's amount", [left = o.id, right = twin->id, axis](const Rig& rig) {
-                  Rig r = rig;
-                  const Output* l = r.output(left);
-                  if (Output* output = r.output(right); output && l)
-                    output->mix.of(axis) =
-                        std::copysign(l->mix.of(axis), output->mix.of(axis) != 0 ? output->mix.of(axis) : 1.0);
-                  return r;
-                }};
+        n.fix = Fix{"Give the right side the left side's amount",
+                    [id = twin->id, name, weight = std::copysign(o.mix.of(axis), twin->mix.of(axis))](
+                        const Rig& rig, const Catalogue&) { return set_weight(rig, id, name, weight); }};
       }
   }
 }
 
 void saturates(const Inspection& in, Findings& found) {
-  for (const SurfaceAnswer& a : in.reports.surfaces.answers)
+  for (const SurfaceAnswer& a : in.reports.surfaces().answers)
     if (a.worst_sum > 1 + 1e-6)
       found.add(Severity::worth_knowing, a.output,
                 "Full sticks together ask " + number_text(100 * a.worst_sum, 0) + " % of the travel of the " +
                     a.surface.spoken(),
-                in.rig.sharing == Sharing::each_stops
+                in.rig.sharing == Saturation::each_stops
                     ? "Beyond 100 % the surface stops and one command swallows the other."
-                : in.rig.sharing == Sharing::all_shrink
+                : in.rig.sharing == Saturation::all_shrink
                     ? "Beyond 100 % all commands are made smaller until it can follow."
-                    : std::string("Beyond 100 % ") + (in.rig.sharing == Sharing::roll_first ? "pitch" : "roll") +
+                    : std::string("Beyond 100 % ") + (in.rig.sharing == Saturation::roll_first ? "pitch" : "roll") +
                           " and yaw are made smaller until it can follow.",
                 "Lower the weights, or accept it and know it.");
 }
 
 /// Flaps down and sticks at rest: what is left for the stabilizer on the approach.
 void no_room_with_flaps(const Inspection& in, Findings& found) {
-  const Room& room = in.reports.room_with_flaps;
-  const double left = room.at(Room::steps / 2, Room::steps / 2);
+  const ControlMargin& room = in.reports.control_margins().with_flaps;
+  const double left = room.at(ControlMargin::steps / 2, ControlMargin::steps / 2);
   if (left >= tight_approach) return;
   found.add(left < no_approach ? Severity::fix_first : Severity::worth_knowing, "flaps",
             "With full flap the stabilizer has " + number_text(100 * left, 0) + " % of full correction left",
@@ -205,7 +194,7 @@ void y_lead(const Inspection& in, Findings& found) {
 }
 
 void linkage_trouble(const Inspection& in, Findings& found) {
-  for (const SurfaceAnswer& a : in.reports.surfaces.answers) {
+  for (const SurfaceAnswer& a : in.reports.surfaces().answers) {
     if (!a.linkage_error.empty())
       found.add(Severity::fix_first, a.surface.word(),
                 "The linkage of the " + a.surface.spoken() + " can't be built as measured", a.linkage_error + ".",
@@ -219,7 +208,7 @@ void linkage_trouble(const Inspection& in, Findings& found) {
 }
 
 void unequal_throws(const Inspection& in, Findings& found) {
-  for (const SurfaceAnswer& a : in.reports.surfaces.answers) {
+  for (const SurfaceAnswer& a : in.reports.surfaces().answers) {
     if (a.surface.side != Side::left || a.surface.kind == SurfaceKind::motor) continue;
     const auto left = read_throws(in.rig, a.surface), right = read_throws(in.rig, {a.surface.kind, Side::right});
     if (!left || !right) continue;
@@ -233,7 +222,7 @@ void unequal_throws(const Inspection& in, Findings& found) {
 }
 
 void not_flush(const Inspection& in, Findings& found) {
-  for (const SurfaceAnswer& a : in.reports.surfaces.answers)
+  for (const SurfaceAnswer& a : in.reports.surfaces().answers)
     if (const auto read = read_throws(in.rig, a.surface); read && std::abs(read->neutral_deg) > 1)
       found.add(Severity::fix_first, a.surface.word(),
                 capital(a.surface.spoken()) + " stands " + number_text(read->neutral_deg, 1) + "° off neutral",
@@ -242,7 +231,7 @@ void not_flush(const Inspection& in, Findings& found) {
 }
 
 void servo_load(const Inspection& in, Findings& found) {
-  for (const ServoLoad& l : in.reports.loads) {
+  for (const ServoLoad& l : in.reports.loads()) {
     if (l.available_nm <= 0) continue;
     if (l.fast.share_low > 1)
       found.add(Severity::fix_first, l.surface.word(),
@@ -303,17 +292,15 @@ void functions_of_one_sense(const Inspection& in, Findings& found) {
       if (o.mix.of(axis) == 0 || drives_motor(o)) continue;
       if (!first) first = &o;
       if (o.reversed == first->reversed) continue;
+      std::vector<PlacedValue> plain;
+      for (const Output& other : in.rig.outputs) plain.emplace_back(path_of({"outputs", other.id, "reversed"}), false);
       found
           .add(Severity::fix_first, o.id,
                capital(name_of(o)) + " is planned to turn the other way than the " + name_of(*first) +
                    ", and this class can't turn one output round",
                "It reverses the whole " + std::string(word(axis)) + " function, servo and sensing, on every output.",
                "Turn the servo or its rod round, or plan both alike.")
-          .fix = Fix{"Plan every output plain", [](const Rig& rig) {
-                       Rig r = rig;
-                       for (Output& output : r.outputs) output.reversed = false;
-                       return r;
-                     }};
+          .fix = sets("Plan every output plain", plain);
       return;
     }
   }
@@ -329,11 +316,10 @@ void flaps_that_lift(const Inspection& in, Findings& found) {
               Severity::fix_first, o.id, "Full flap is planned to lift the " + s.spoken(),
               "Flaps droop on both sides. One up and one down is a roll command, on the approach, close to the ground.",
               "Turn the sign of its flap weight round.")
-          .fix = Fix{"Flip the flap weight of " + o.id, [id = o.id](const Rig& rig) {
-                       Rig r = rig;
-                       if (Output* output = r.output(id)) output->mix.flap *= -1;
-                       return r;
-                     }};
+          .fix =
+          Fix{"Flip the flap weight of " + o.id, [id = o.id, weight = -o.mix.flap](const Rig& rig, const Catalogue&) {
+                return set_weight(rig, id, "flap", weight);
+              }};
     }
 }
 
@@ -355,19 +341,11 @@ void settings_that_are_not_there(const Inspection& in, Findings& found) {
                       " of its own, which this class can't set",
                   "The board sends 1000, 1500 and 2000 µs all the same; every throw worked out from the plan is wrong.",
                   "Centre it with arm and clevis, and choose the throw by the holes.");
-    n.fix = Fix{std::string("Plan ") + o.id + " with plain pulses", [id = o.id, can](const Rig& rig) {
-                  Rig r = rig;
-                  if (Output* output = r.output(id)) {
-                    if (!can.centre) output->centre_us = 1500;
-                    if (!can.ends) {
-                      output->low_us = 1000;
-                      output->high_us = 2000;
-                      if (output->centre_us <= output->low_us || output->centre_us >= output->high_us)
-                        output->centre_us = 1500;
-                    }
-                  }
-                  return r;
-                }};
+    std::vector<PlacedValue> plain;
+    const auto at = [&](const char* member) { return path_of({"outputs", o.id, member}); };
+    if (!can.ends) plain.insert(plain.end(), {{at("low_us"), 1000.0}, {at("high_us"), 2000.0}});
+    if (!can.centre || o.centre_us <= 1000 || o.centre_us >= 2000) plain.emplace_back(at("centre_us"), 1500.0);
+    n.fix = sets("Plan " + o.id + " with plain pulses", plain);
   }
 }
 
@@ -410,11 +388,7 @@ void trims_itself(const Inspection& in, Findings& found) {
     found
         .add(Severity::fix_first, "controller", "Automatic trim is planned, and this class keeps no trim",
              "Its centres stay where they were set.", "Trim with pushrods and centres.")
-        .fix = Fix{"No automatic trim", [](const Rig& rig) {
-                     Rig r = rig;
-                     r.controller.auto_trim = false;
-                     return r;
-                   }};
+        .fix = sets("No automatic trim", {{"controller/auto_trim", false}});
     return;
   }
   const std::string mode(word(in.controller->surfaces.trims_in));

@@ -1,6 +1,7 @@
 #include "review/wiring_pieces.h"
 
 #include "airframe/kinds.h"
+#include "wiring/edits.h"
 #include "wiring/plan.h"
 
 namespace rigging::rules::wiring {
@@ -32,18 +33,10 @@ std::vector<Touch> touches(const Inspection& in) {
   return all;
 }
 
-Fix change_lead(const std::string& label, const std::string& id, std::function<void(Lead&)> change) {
-  return Fix{label, [id, change](const Rig& rig) {
-               Rig r = rig;
-               if (Lead* l = r.lead(id)) change(*l);
-               return r;
-             }};
-}
-
 Fix move_end(const Touch& t, const Terminal& to) {
-  return change_lead(
-      "Move it to " + to.label, t.lead->id,
-      [socket = to.id, at_from = t.board == &t.lead->from](Lead& l) { (at_from ? l.from : l.to).socket = socket; });
+  return {"Move it to " + to.label, [lead = t.lead->id, socket = to.id](const Rig& rig, const Catalogue& c) {
+            return plug(rig, c, lead, socket);
+          }};
 }
 
 bool plugged(const Inspection& in, const std::string& part) {
@@ -56,8 +49,6 @@ bool socket_used(const Inspection& in, const std::string& socket) {
                      [&](const Lead& l) { return far_end(l, "controller", socket) != nullptr; });
 }
 
-Fix replan(const Inspection& in, const std::string& label) {
-  return Fix{label, [catalogue = in.catalogue](const Rig& rig) { return plan_wiring(rig, catalogue).rig; }};
-}
+Fix replan(const std::string& label) { return {label, plan_all}; }
 
 }  // namespace rigging::rules::wiring

@@ -20,12 +20,11 @@ struct Touch {
   const Terminal *socket, *end;  ///< null when unknown
 };
 std::vector<Touch> touches(const Inspection& in);
-Fix change_lead(const std::string& label, const std::string& id, std::function<void(Lead&)> change);
 /// The lead's end at the controller, moved to another socket.
 Fix move_end(const Touch& t, const Terminal& to);
 /// Does any lead touch the part?
 bool plugged(const Inspection& in, const std::string& part);
 bool socket_used(const Inspection& in, const std::string& socket);
-Fix replan(const Inspection& in, const std::string& label);
+Fix replan(const std::string& label);
 
 }  // namespace rigging::rules::wiring

@@ -39,7 +39,7 @@ const Members& Described<Airframe>::members() {
           .member("fast_m_s", &Airframe::fast_m_s, range::speed_m_s, "fastest level flight")
           .member("dive_m_s", &Airframe::dive_m_s, range::speed_m_s, "fastest ever")
           .member("guessed", &Airframe::guessed)
-          .rest(&Airframe::extra);
+          .rest(&Airframe::unknown_members);
   return all;
 }
 

@@ -3,7 +3,7 @@
 #include <optional>
 
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 #include "base/words.h"
 
 namespace rigging {
@@ -67,7 +67,7 @@ struct Airframe {
   /// Members that nobody has measured: their values are guesses that follow the span and the kind
   /// (core/airframe/proportions.h).
   std::vector<std::string> guessed;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Airframe&) const = default;
 };
 

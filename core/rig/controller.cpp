@@ -11,7 +11,7 @@ const Members& Described<ControllerFit>::members() {
                                  .member("firmware", &ControllerFit::firmware)
                                  .needed("mounted", &ControllerFit::mounted)
                                  .member("auto_trim", &ControllerFit::auto_trim)
-                                 .rest(&ControllerFit::extra);
+                                 .rest(&ControllerFit::unknown_members);
   return all;
 }
 

@@ -3,7 +3,7 @@
 #include <string>
 
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 
 namespace rigging {
 
@@ -12,7 +12,7 @@ struct ControllerFit {
   std::string firmware;    ///< version as reported or read, empty when unknown
   bool mounted = false;    ///< false while the board lies loose on the bench
   bool auto_trim = false;  ///< it moves the centres in flight and keeps them, where the class can
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const ControllerFit&) const = default;
 };
 

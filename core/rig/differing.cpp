@@ -1,14 +1,14 @@
 #include "rig/differing.h"
 
 #include "base/json.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "rig/rig_file.h"
 
 namespace rigging {
 namespace {
 
 /// A list's entries by the name that a place gives them; by their number where several share one.
-std::vector<std::pair<std::string, const void*>> entries(const Kind& list, const void* value) {
+std::vector<std::pair<std::string, const void*>> entries(const TypeInfo& list, const void* value) {
   std::vector<std::pair<std::string, const void*>> all;
   for (std::size_t i = 0; value && i < list.size(value); ++i) {
     const void* item = list.item(value, i);
@@ -24,9 +24,9 @@ class Comparison {
  public:
   std::vector<Differing> found;
 
-  void compare(const Kind& kind, const void* a, const void* b, const std::string& place) {
+  void compare(const TypeInfo& kind, const void* a, const void* b, const std::string& place) {
     if (a && b && kind.equal(a, b)) return;
-    if (const Kind* inside = kind.present_kind()) {
+    if (const TypeInfo* inside = kind.present_type()) {
       const void *in_a = a ? kind.present(a) : nullptr, *in_b = b ? kind.present(b) : nullptr;
       if (in_a && in_b) return compare(*inside, in_a, in_b, place);
       return say(kind, in_a ? a : nullptr, in_b ? b : nullptr, place);
@@ -35,28 +35,28 @@ class Comparison {
     const auto below = [&](const std::string& step) { return place.empty() ? step : place + "/" + step; };
     if (const Members* members = kind.members()) {
       for (const Member& m : members->list) compare(*m.kind, m.in(a), m.in(b), below(m.name));
-    } else if (kind.item_kind() && kind.item_kind()->members()) {
+    } else if (kind.item_type() && kind.item_type()->members()) {
       const auto theirs = entries(kind, a), mine = entries(kind, b);
       const auto in = [](const auto& list, const std::string& name) -> const void* {
         for (const auto& [n, item] : list)
           if (n == name) return item;
         return nullptr;
       };
-      for (const auto& [name, item] : theirs) compare(*kind.item_kind(), item, in(mine, name), below(place_of({name})));
+      for (const auto& [name, item] : theirs) compare(*kind.item_type(), item, in(mine, name), below(path_of({name})));
       for (const auto& [name, item] : mine)
-        if (!in(theirs, name)) compare(*kind.item_kind(), nullptr, item, below(place_of({name})));
+        if (!in(theirs, name)) compare(*kind.item_type(), nullptr, item, below(path_of({name})));
     } else {
       say(kind, a, b, place);
     }
   }
 
  private:
-  void say(const Kind& kind, const void* a, const void* b, const std::string& place) {
+  void say(const TypeInfo& kind, const void* a, const void* b, const std::string& place) {
     const auto words = [&](const void* value) -> std::string {
       if (!value) return "not there";
-      if (kind.members() || (kind.item_kind() && kind.item_kind()->members())) return "there";
-      const Fact fact = kind.fact(value);
-      return std::holds_alternative<std::monostate>(fact) ? kind.write(value).dump() : fact_words(place, fact);
+      if (kind.members() || (kind.item_type() && kind.item_type()->members())) return "there";
+      const Value fact = kind.fact(value);
+      return std::holds_alternative<std::monostate>(fact) ? kind.write(value).dump() : value_words(place, fact);
     };
     found.push_back({place_words(place), words(a), words(b)});
   }
@@ -88,7 +88,7 @@ std::vector<std::string> differing_members(const Rig& a, const Rig& b) {
 
 std::vector<Differing> differing_words(const Rig& a, const Rig& b) {
   Comparison comparison;
-  comparison.compare(KindOf<Rig>::get(), &a, &b, "");
+  comparison.compare(TypeOf<Rig>::get(), &a, &b, "");
   if (comparison.found.empty() && !(a == b))
     comparison.found.push_back({"members of another version", "differ", "differ"});
   return comparison.found;

@@ -30,7 +30,7 @@ const Members& Described<AxisGain>::members() {
                                  .needed("axis", &AxisGain::axis)  // places go by it
                                  .member("rate", &AxisGain::rate, share, "rate gain")
                                  .member("level", &AxisGain::level, share, "level gain")
-                                 .rest(&AxisGain::extra);
+                                 .rest(&AxisGain::unknown_members);
   return all;
 }
 
@@ -42,7 +42,7 @@ const Members& Described<LearnedGain>::members() {
                                  .needed("least", &LearnedGain::least, factor)
                                  .needed("most", &LearnedGain::most, factor)
                                  .member("simulated", &LearnedGain::simulated)
-                                 .rest(&LearnedGain::extra);
+                                 .rest(&LearnedGain::unknown_members);
   return all;
 }
 
@@ -53,7 +53,7 @@ const Members& Described<LogColumn>::members() {
                                  .needed("column", &LogColumn::column)
                                  .member("offset", &LogColumn::offset, {-1e6, 1e6})
                                  .member("factor", &LogColumn::factor, {-1e6, 1e6})
-                                 .rest(&LogColumn::extra);
+                                 .rest(&LogColumn::unknown_members);
   return all;
 }
 
@@ -68,7 +68,7 @@ const Members& Described<Takeoff>::members() {
                                  .member("crosswind_m_s", &Takeoff::crosswind_m_s, wind_m_s, "wind from the side")
                                  .member("steering", &Takeoff::steering)
                                  .member("rough", &Takeoff::rough, {}, "grass")
-                                 .rest(&Takeoff::extra);
+                                 .rest(&Takeoff::unknown_members);
   return all;
 }
 
@@ -85,7 +85,7 @@ const Members& Described<Feel>::members() {
                                  .member("takeoff", &Feel::takeoff)
                                  .member("learned", &Feel::learned)
                                  .member("log_columns", &Feel::log_columns)
-                                 .rest(&Feel::extra);
+                                 .rest(&Feel::unknown_members);
   return all;
 }
 

@@ -6,7 +6,7 @@
 
 #include "base/axis.h"
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 #include "base/words.h"
 
 namespace rigging {
@@ -17,7 +17,7 @@ struct AxisGain {
   Axis axis = Axis::roll;
   std::optional<double> rate;   ///< against turning
   std::optional<double> level;  ///< against tilting, where the class sets it apart
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const AxisGain&) const = default;
 };
 
@@ -26,7 +26,7 @@ struct LearnedGain {
   Axis axis = Axis::roll;
   double factor = 1, least = 1, most = 1;
   bool simulated = false;  ///< some of it was told by the simulated bench
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const LearnedGain&) const = default;
 };
 
@@ -35,7 +35,7 @@ struct LearnedGain {
 struct LogColumn {
   std::string meaning, column;
   double offset = 0, factor = 1;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const LogColumn&) const = default;
 };
 
@@ -52,7 +52,7 @@ struct Takeoff {
   double crosswind_m_s = 0;
   Steering steering = Steering::none;
   bool rough = false;  ///< grass, not a strip
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Takeoff&) const = default;
 };
 
@@ -69,7 +69,7 @@ struct Feel {
   Takeoff takeoff;
   std::vector<LearnedGain> learned;
   std::vector<LogColumn> log_columns;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Feel&) const = default;
 
   const AxisGain* gain(Axis axis) const;

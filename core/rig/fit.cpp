@@ -14,7 +14,7 @@ const Members& Described<Bay>::members() {
                                  .needed("height_m", &Bay::height_m, range::metres, "height")
                                  .member("below_m", &Bay::below_m, {-5, 5}, "its middle below the fuselage's")
                                  .member("right_m", &Bay::right_m, {-5, 5}, "its middle right of the fuselage's")
-                                 .rest(&Bay::extra);
+                                 .rest(&Bay::unknown_members);
   return all;
 }
 
@@ -34,7 +34,7 @@ const Members& Described<Fit>::members() {
                                  .member("altitude_km", &Fit::altitude_km, {-1, 10}, "height above sea level")
                                  .member("date", &Fit::date)
                                  .member("confirmed", &Fit::confirmed)
-                                 .rest(&Fit::extra);
+                                 .rest(&Fit::unknown_members);
   return all;
 }
 

@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 
 namespace rigging {
 
@@ -14,7 +14,7 @@ struct Bay {
   double at_m = 0.2;  ///< from the nose to its front
   double length_m = 0.2, width_m = 0.08, height_m = 0.06;
   double below_m = 0, right_m = 0;  ///< its middle, from the fuselage's middle line
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Bay&) const = default;
 };
 
@@ -30,7 +30,7 @@ struct Fit {
   double altitude_km = 0;
   std::string date;                    ///< year-month-day or decimal year, for the magnetic model
   std::vector<std::string> confirmed;  ///< things only the builder can see, in the words of the fit station
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Fit&) const = default;
 };
 

@@ -12,7 +12,7 @@ const Members& Described<ModeChoice>::members() {
                                  .needed("channel", &ModeChoice::channel, {1, 32}, "channel")
                                  .needed("from_us", &ModeChoice::from_us, range::read_us, "from")
                                  .needed("to_us", &ModeChoice::to_us, range::read_us, "to")
-                                 .rest(&ModeChoice::extra);
+                                 .rest(&ModeChoice::unknown_members);
   return all;
 }
 
@@ -23,7 +23,7 @@ const Members& Described<FieldObstacle>::members() {
                                  .needed("bearing_deg", &FieldObstacle::bearing_deg, {0, 360}, "bearing from home")
                                  .needed("distance_m", &FieldObstacle::distance_m, {0, 20000}, "distance from home")
                                  .needed("height_m", &FieldObstacle::height_m, {-500, 3000}, "height above home")
-                                 .rest(&FieldObstacle::extra);
+                                 .rest(&FieldObstacle::unknown_members);
   return all;
 }
 
@@ -33,7 +33,7 @@ const Members& Described<TriggerChoice>::members() {
                                  .needed("on", &TriggerChoice::on)  // places go by it
                                  .needed("does", &TriggerChoice::does)
                                  .member("at", &TriggerChoice::at, {0, 50000}, "at")
-                                 .rest(&TriggerChoice::extra);
+                                 .rest(&TriggerChoice::unknown_members);
   return all;
 }
 
@@ -61,7 +61,7 @@ const Members& Described<Home>::members() {
                                  .member("shows", &Home::shows)
                                  .member("clear_page", &Home::clear_page)
                                  .member("looked_up", &Home::looked_up)
-                                 .rest(&Home::extra);
+                                 .rest(&Home::unknown_members);
   return all;
 }
 

@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 #include "base/words.h"
 
 namespace rigging {
@@ -14,7 +14,7 @@ struct ModeChoice {
   int channel = 5;
   double from_us = 1000, to_us = 2000;
   std::string mode;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const ModeChoice&) const = default;
 };
 
@@ -28,7 +28,7 @@ enum class OnArrival { circle, land };
 struct FieldObstacle {
   std::string name;
   double bearing_deg = 0, distance_m = 0, height_m = 0;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const FieldObstacle&) const = default;
 };
 
@@ -41,7 +41,7 @@ struct TriggerChoice {
   HomeTrigger on = HomeTrigger::low_battery;
   TriggerAction does = TriggerAction::warn;
   std::optional<double> at;  ///< fence: m from home; long loss: s after the link went. The others have none
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const TriggerChoice&) const = default;
 };
 
@@ -81,7 +81,7 @@ struct Home {
   std::vector<GogglesLine> shows;          ///< in the goggles
   bool clear_page = false;                 ///< one page of the goggles with nothing over the picture
   std::string looked_up;  ///< which rules of the place and the club were looked up, in the builder's words
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Home&) const = default;
 };
 

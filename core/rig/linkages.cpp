@@ -10,7 +10,7 @@ const Members& Described<ThrowReading>::members() {
   static const Members all = Describe<ThrowReading>()
                                  .needed("pulse_us", &ThrowReading::pulse_us, range::read_us, "pulse")
                                  .needed("up_deg", &ThrowReading::up_deg, {-120, 120}, "trailing edge up")
-                                 .rest(&ThrowReading::extra);
+                                 .rest(&ThrowReading::unknown_members);
   return all;
 }
 
@@ -24,7 +24,7 @@ const Members& Described<Release>::members() {
           .needed("pin_m", &Release::pin_m, {0.001, 0.1}, "pin inside the loop")
           .member("pull_n", &Release::pull_n, {0, 2000}, "most pull of the line")
           .member("friction", &Release::friction, {0.05, 1}, "friction of the pin")
-          .rest(&Release::extra);
+          .rest(&Release::unknown_members);
   return all;
 }
 
@@ -53,7 +53,7 @@ const Members& Described<Linkage>::members() {
           .member("want_neutral_deg", &Linkage::want_neutral_deg, {-30, 30}, "wanted at the centre")
           .member("play_m", &Linkage::play_m, {0, 0.1}, "play at the trailing edge")
           .member("readings", &Linkage::readings)
-          .rest(&Linkage::extra);
+          .rest(&Linkage::unknown_members);
   return all;
 }
 

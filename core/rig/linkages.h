@@ -4,7 +4,7 @@
 #include <vector>
 
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 #include "rig/names.h"
 
 namespace rigging {
@@ -13,7 +13,7 @@ namespace rigging {
 struct ThrowReading {
   double pulse_us = 1500;
   double up_deg = 0;  ///< trailing edge up (rudder: right) positive
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const ThrowReading&) const = default;
 };
 
@@ -40,7 +40,7 @@ struct Linkage {
   std::optional<double> want_neutral_deg;
   std::optional<double> play_m;  ///< at the trailing edge
   std::vector<ThrowReading> readings;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Linkage&) const = default;
 };
 
@@ -52,7 +52,7 @@ struct Release {
   double pin_m = 0.008;          ///< of the pin inside the loop while it is latched
   std::optional<double> pull_n;  ///< most that the line pulls in tow
   double friction = 0.3;         ///< of the pin in its guides
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Release&) const = default;
 };
 

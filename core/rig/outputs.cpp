@@ -14,7 +14,7 @@ const Members& Described<Mix>::members() {
                                  .member("throttle", &Mix::throttle, range::weight, "throttle")
                                  .member("flap", &Mix::flap, range::weight, "flap")
                                  .member("roll_differential", &Mix::roll_differential, {-1, 1}, "differential")
-                                 .rest(&Mix::extra);
+                                 .rest(&Mix::unknown_members);
   return all;
 }
 
@@ -30,9 +30,9 @@ const Members& Described<Output>::members() {
                                  .needed("centre_us", &Output::centre_us, range::read_us, "centre")
                                  .needed("high_us", &Output::high_us, range::read_us, "upper end")
                                  .needed("rate_hz", &Output::rate_hz, {20, 560}, "pulse rate")
-                                 .member("passes", &Output::passes, {0, 32}, "channel passed through")
+                                 .member("passes", &Output::passthrough_channel, {0, 32}, "channel passed through")
                                  .member("fixed", &Output::fixed)
-                                 .rest(&Output::extra);
+                                 .rest(&Output::unknown_members);
   return all;
 }
 

@@ -5,7 +5,7 @@
 
 #include "base/axis.h"
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 #include "rig/names.h"
 
 namespace rigging {
@@ -17,7 +17,7 @@ struct Mix {
   /// Takes this share off the roll command on one side: off what lowers the sum when positive, off what raises it when
   /// negative. −1 to 1.
   double roll_differential = 0;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Mix&) const = default;
 
   double of(Axis axis) const { return axis == Axis::roll ? roll : axis == Axis::pitch ? pitch : yaw; }
@@ -33,18 +33,18 @@ struct Output {
   bool reversed = false;
   double low_us = 1000, centre_us = 1500, high_us = 2000;
   double rate_hz = 50;
-  bool fixed = false;  ///< the plan leaves it on its socket
-  int passes = 0;      ///< the channel that it passes through, unmixed; 0: none
-  Extra extra;
+  bool fixed = false;           ///< the plan leaves it on its socket
+  int passthrough_channel = 0;  ///< the channel that it passes through, unmixed; 0: none
+  UnknownMembers unknown_members;
   bool operator==(const Output&) const = default;
 };
 
 /// What happens when commands ask for more than an output can give.
-enum class Sharing { each_stops, all_shrink, roll_first, pitch_first };
+enum class Saturation { each_stops, all_shrink, roll_first, pitch_first };
 
 template <>
-struct Words<Sharing> {
-  using S = Sharing;
+struct Words<Saturation> {
+  using S = Saturation;
   static constexpr std::array<std::pair<S, std::string_view>, 4> list{{{S::each_stops, "each_stops"},
                                                                        {S::all_shrink, "all_shrink"},
                                                                        {S::roll_first, "roll_first"},

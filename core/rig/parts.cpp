@@ -6,7 +6,7 @@
 
 namespace rigging {
 
-Eigen::Matrix3d alignment_of(const Place* p) {
+Eigen::Matrix3d alignment_of(const Mounting* p) {
   return p ? alignment_matrix(p->turn, p->roll_deg, p->pitch_deg, p->yaw_deg) : Eigen::Matrix3d::Identity();
 }
 
@@ -22,30 +22,32 @@ const Members& Described<Part>::members() {
                                  .member("baud", &Part::baud, range::baud, "baud")
                                  .member("plug", &Part::plug)
                                  .member("motor_plug", &Part::motor_plug)
-                                 .rest(&Part::extra);
+                                 .rest(&Part::unknown_members);
   return all;
 }
 
 template <>
-const Members& Described<Place>::members() {
-  static const Members all = Describe<Place>()
-                                 .needed("part", &Place::part)
-                                 .needed("x_m", &Place::x_m, range::place_m, "behind the nose")
-                                 .needed("y_m", &Place::y_m, range::place_m, "right of the middle")
-                                 .needed("z_m", &Place::z_m, range::place_m, "below the middle")
-                                 .member("turn", &Place::turn)
-                                 .member("roll_deg", &Place::roll_deg, range::small_deg, "roll")
-                                 .member("pitch_deg", &Place::pitch_deg, range::small_deg, "pitch")
-                                 .member("yaw_deg", &Place::yaw_deg, range::small_deg, "yaw")
-                                 .member("fixing", &Place::fixing)
-                                 .rest(&Place::extra);
+const Members& Described<Mounting>::members() {
+  static const Members all = Describe<Mounting>()
+                                 .needed("part", &Mounting::part)
+                                 .needed("x_m", &Mounting::x_m, range::place_m, "behind the nose")
+                                 .needed("y_m", &Mounting::y_m, range::place_m, "right of the middle")
+                                 .needed("z_m", &Mounting::z_m, range::place_m, "below the middle")
+                                 .member("turn", &Mounting::turn)
+                                 .member("roll_deg", &Mounting::roll_deg, range::small_deg, "roll")
+                                 .member("pitch_deg", &Mounting::pitch_deg, range::small_deg, "pitch")
+                                 .member("yaw_deg", &Mounting::yaw_deg, range::small_deg, "yaw")
+                                 .member("fixing", &Mounting::fixing)
+                                 .rest(&Mounting::unknown_members);
   return all;
 }
 
 template <>
 const Members& Described<LeadEnd>::members() {
-  static const Members all =
-      Describe<LeadEnd>().needed("part", &LeadEnd::part).needed("socket", &LeadEnd::socket).rest(&LeadEnd::extra);
+  static const Members all = Describe<LeadEnd>()
+                                 .needed("part", &LeadEnd::part)
+                                 .needed("socket", &LeadEnd::socket)
+                                 .rest(&LeadEnd::unknown_members);
   return all;
 }
 
@@ -63,7 +65,7 @@ const Members& Described<Lead>::members() {
                                  .member("pair_turned", &Lead::pair_turned, {}, "data pair turned")
                                  .member("apart", &Lead::apart, {}, "wires run apart")
                                  .member("fixed", &Lead::fixed, {}, "kept where it is")
-                                 .rest(&Lead::extra);
+                                 .rest(&Lead::unknown_members);
   return all;
 }
 

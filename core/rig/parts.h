@@ -4,8 +4,8 @@
 #include <string>
 
 #include "base/described.h"
-#include "base/extra.h"
 #include "base/point.h"
+#include "base/unknown_members.h"
 #include "base/words.h"
 #include "rig/names.h"
 #include "rig/radio.h"
@@ -22,26 +22,26 @@ struct Part {
   std::optional<double> baud;          ///< what it really speaks; the catalogue's when absent
   std::string plug;                    ///< on its power leads, in the catalogue; the kind's when empty
   std::string motor_plug;              ///< on the three leads between speed controller and motor; soldered when empty
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Part&) const = default;
 };
 
 /// What holds a part where it sits.
 enum class Fixing { unknown, tape, hook_and_loop, foam, plate, holder, flush, lid };
 
-struct Place {
+struct Mounting {
   std::string part;
   double x_m = 0, y_m = 0,
          z_m = 0;  ///< middle of the part; body axes with the nose at x = 0, so that x is negative aft of it
   TurnName turn;   ///< how it sits; of the board and of a compass it matters
   double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;  ///< small angles on top of the turn, −20 to 20
   Fixing fixing = Fixing::unknown;
-  Extra extra;
-  bool operator==(const Place&) const = default;
+  UnknownMembers unknown_members;
+  bool operator==(const Mounting&) const = default;
 };
 
 /// How what has this place sits: model = matrix · part. Without a place as the model does.
-Eigen::Matrix3d alignment_of(const Place* place);
+Eigen::Matrix3d alignment_of(const Mounting* place);
 
 enum class LeadKind { servo, y_lead, four_way, two_plus_two, six_way, two_wire, power, phase, video, soldered };
 
@@ -49,7 +49,7 @@ enum class LeadKind { servo, y_lead, four_way, two_plus_two, six_way, two_wire, 
 struct LeadEnd {
   std::string part;
   std::string socket;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const LeadEnd&) const = default;
 };
 
@@ -64,7 +64,7 @@ struct Lead {
   bool pair_turned = false;   ///< transmit meets transmit
   bool apart = false;         ///< plus and minus run apart, not side by side
   bool fixed = false;         ///< the plan leaves it where it is
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Lead&) const = default;
 };
 
@@ -99,7 +99,7 @@ struct Words<Fixing> {
 template <>
 const Members& Described<Part>::members();
 template <>
-const Members& Described<Place>::members();
+const Members& Described<Mounting>::members();
 template <>
 const Members& Described<LeadEnd>::members();
 template <>

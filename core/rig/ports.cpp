@@ -11,7 +11,7 @@ const Members& Described<Port>::members() {
                                  .needed("job", &Port::job)
                                  .member("baud", &Port::baud, range::baud, "baud")
                                  .member("direction", &Port::direction)
-                                 .rest(&Port::extra);
+                                 .rest(&Port::unknown_members);
   return all;
 }
 

@@ -4,7 +4,7 @@
 #include <string>
 
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 #include "base/words.h"
 
 namespace rigging {
@@ -26,7 +26,7 @@ struct Port {
   PortJob job = PortJob::none;
   std::optional<double> baud;  ///< absent: found by itself, or the signal has one of its own
   PortDirection direction = PortDirection::both;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Port&) const = default;
 };
 

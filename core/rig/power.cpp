@@ -17,7 +17,7 @@ const Members& Described<Power>::members() {
           .member("pusher", &Power::pusher)
           .member("propeller_faces_flight", &Power::propeller_faces_flight)
           .member("clearance_m", &Power::clearance_m, {-1, 10}, "clearance of the propeller")
-          .rest(&Power::extra);
+          .rest(&Power::unknown_members);
   return all;
 }
 

@@ -3,7 +3,7 @@
 #include <optional>
 
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 
 namespace rigging {
 
@@ -18,7 +18,7 @@ struct Power {
   bool pusher = false;
   bool propeller_faces_flight = true;  ///< lettered side toward the direction of flight
   std::optional<double> clearance_m;   ///< least distance from the blade tips to anything
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Power&) const = default;
 };
 

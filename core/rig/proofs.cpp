@@ -6,7 +6,7 @@ namespace rigging {
 namespace {
 
 /// In a file an object: place, value.
-class FactsKind : public Kind {
+class FactsKind : public TypeInfo {
  public:
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
     auto& facts = *static_cast<Dependencies*>(value);
@@ -48,7 +48,7 @@ class FactsKind : public Kind {
 
 }  // namespace
 
-const Kind& KindOf<Dependencies>::get() {
+const TypeInfo& TypeOf<Dependencies>::get() {
   static const FactsKind kind;
   return kind;
 }
@@ -71,7 +71,7 @@ const Members& Described<Proof>::members() {
                                  .member("note", &Proof::note)
                                  .member("fingerprint", &Proof::fingerprint)
                                  .member("words", &Proof::words)
-                                 .rest(&Proof::extra);
+                                 .rest(&Proof::unknown_members);
   return all;
 }
 
@@ -81,14 +81,14 @@ const Members& Described<LooseEnd>::members() {
                                  .needed("id", &LooseEnd::id)
                                  .needed("text", &LooseEnd::text)
                                  .member("since", &LooseEnd::since)
-                                 .rest(&LooseEnd::extra);
+                                 .rest(&LooseEnd::unknown_members);
   return all;
 }
 
 template <>
 const Members& Described<LogEntry>::members() {
   static const Members all =
-      Describe<LogEntry>().needed("at", &LogEntry::at).needed("text", &LogEntry::text).rest(&LogEntry::extra);
+      Describe<LogEntry>().needed("at", &LogEntry::at).needed("text", &LogEntry::text).rest(&LogEntry::unknown_members);
   return all;
 }
 

@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 
 namespace rigging {
 
@@ -18,7 +18,7 @@ struct CheckId {
 };
 
 /// Places of the document (rig/place.h) and what stood there.
-using Dependencies = std::map<std::string, Fact>;
+using Dependencies = std::map<std::string, Value>;
 
 /// A bench check that was passed, with exactly those parts of the rig that it depended on.
 struct Proof {
@@ -31,7 +31,7 @@ struct Proof {
   /// What version 1 wrote instead of `depends_on`; empty once taken over (proof/version_1.h).
   std::string fingerprint;
   std::vector<std::string> words;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Proof&) const = default;
 };
 
@@ -40,20 +40,20 @@ struct LooseEnd {
   std::string id;
   std::string text;
   std::string since;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const LooseEnd&) const = default;
 };
 
 struct LogEntry {
   std::string at;
   std::string text;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const LogEntry&) const = default;
 };
 
 template <>
-struct KindOf<Dependencies> {
-  static const Kind& get();
+struct TypeOf<Dependencies> {
+  static const TypeInfo& get();
 };
 template <>
 const Members& Described<CheckId>::members();

@@ -26,7 +26,7 @@ const Members& Described<Channel>::members() {
           .member("noise_us", &Channel::noise_us, {0, 500}, "jitter")
           .member("centre_spread_us", &Channel::centre_spread_us, {0, 1000}, "spread of the centre")
           .member("positions_us", &Channel::positions_us, range::read_us, "positions")
-          .rest(&Channel::extra);
+          .rest(&Channel::unknown_members);
   return all;
 }
 
@@ -45,7 +45,7 @@ const Members& Described<Transmitter>::members() {
           .member("mixes", &Transmitter::mixes)
           .member("gestures_change_settings", &Transmitter::gestures_change_settings)
           .member("also_serves", &Transmitter::also_serves)
-          .rest(&Transmitter::extra);
+          .rest(&Transmitter::unknown_members);
   return all;
 }
 
@@ -56,7 +56,7 @@ const Members& Described<Radio>::members() {
                                  .member("transmitter", &Radio::transmitter)
                                  .member("on_loss", &Radio::on_loss)
                                  .member("heard_as", &Radio::heard_as)
-                                 .rest(&Radio::extra);
+                                 .rest(&Radio::unknown_members);
   return all;
 }
 

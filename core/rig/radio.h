@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 #include "base/words.h"
 
 namespace rigging {
@@ -29,7 +29,7 @@ struct Channel {
   bool learned = false;                              ///< the controller has taken these for its own ends
   std::optional<double> noise_us, centre_spread_us;  ///< found while measuring
   std::vector<double> positions_us;                  ///< of a switch, as read, lowest first
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Channel&) const = default;
 };
 
@@ -48,7 +48,7 @@ struct Transmitter {
   bool mixes = false;                     ///< it mixes channels itself
   bool gestures_change_settings = false;  ///< stick gestures that change settings of the controller are on
   std::vector<std::string> also_serves;   ///< other rigs that fly on the same memory
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Transmitter&) const = default;
 };
 
@@ -63,7 +63,7 @@ struct Radio {
   Transmitter transmitter;
   OnLoss on_loss = OnLoss::unknown;
   std::optional<Signal> heard_as;  ///< what the controller is told that the receiver says; absent where it finds out
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Radio&) const = default;
 };
 

@@ -26,14 +26,14 @@ struct Rig {
   Airframe airframe;
   ControllerFit controller;
   std::vector<Part> parts;
-  std::vector<Place> places;
+  std::vector<Mounting> places;
   std::vector<Lead> leads;
   Fit fit;
   Power power;
   Radio radio;
   std::vector<Port> ports;
   std::vector<Output> outputs;
-  Sharing sharing = Sharing::each_stops;
+  Saturation sharing = Saturation::each_stops;
   std::vector<Linkage> linkages;
   std::optional<Release> release;
   Sensing sensing;
@@ -43,7 +43,7 @@ struct Rig {
   std::vector<Proof> proofs;
   std::vector<LooseEnd> loose_ends;
   std::vector<LogEntry> log;
-  Extra extra;
+  UnknownMembers unknown_members;
 
   // Made once, in rig.cpp: a rig is copied in many places, and each copy would be compiled anew.
   Rig();
@@ -59,8 +59,8 @@ struct Rig {
   const Part* part(const std::string& id) const;
   Part* part(const std::string& id);
   /// Where the part sits, or null. The controller has the id "controller".
-  const Place* place(const std::string& part_id) const;
-  Place* place(const std::string& part_id);
+  const Mounting* mounting(const std::string& part_id) const;
+  Mounting* mounting(const std::string& part_id);
   const Lead* lead(const std::string& id) const;
   Lead* lead(const std::string& id);
   const Linkage* linkage(Surface surface) const;

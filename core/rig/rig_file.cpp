@@ -32,7 +32,7 @@ const Members& Described<Rig>::members() {
                                  .member("proofs", &Rig::proofs)
                                  .member("loose_ends", &Rig::loose_ends)
                                  .member("log", &Rig::log)
-                                 .rest(&Rig::extra);
+                                 .rest(&Rig::unknown_members);
   return all;
 }
 
@@ -130,7 +130,7 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
   if (auto r = unique(rig.radio.channels, "radio/channels", [](const Channel& c) { return std::to_string(c.number); });
       !r)
     return r;
-  if (auto r = unique(rig.places, "places", [](const Place& l) { return l.part; }); !r) return r;
+  if (auto r = unique(rig.places, "places", [](const Mounting& l) { return l.part; }); !r) return r;
   for (std::size_t i = 0; i < rig.parts.size(); ++i)
     if (rig.parts[i].id == "controller" || rig.parts[i].id.empty())
       return failure(file + ": /parts/" + std::to_string(i) + "/id", "is \"" + rig.parts[i].id + "\"",
@@ -205,6 +205,10 @@ std::string rig_text(const Rig& rig) {
 
 Result<Rig> load_rig(const std::filesystem::path& path) {
   return read_json_file(path).and_then([&](const Json& json) { return rig_from_json(json, path.string()); });
+}
+
+Result<Rig> rig_from_text(const std::string& text, const std::string& file) {
+  return parse_json(text, file).and_then([&](const Json& json) { return rig_from_json(json, file); });
 }
 
 Result<void> save_rig(const Rig& rig, const std::filesystem::path& path) {

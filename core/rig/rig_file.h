@@ -20,6 +20,8 @@ OrderedJson rig_to_json(const Rig& rig);
 std::string rig_text(const Rig& rig);
 
 Result<Rig> load_rig(const std::filesystem::path& path);
+/// The same from a text that was read already; `file` is for messages.
+Result<Rig> rig_from_text(const std::string& text, const std::string& file);
 Result<void> save_rig(const Rig& rig, const std::filesystem::path& path);
 
 /// A safety copy of unsaved work.

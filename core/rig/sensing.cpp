@@ -18,7 +18,7 @@ const Members& Described<SensorCorrection>::members() {
                                  .member("cross_xy", &SensorCorrection::cross_xy, cross)
                                  .member("cross_xz", &SensorCorrection::cross_xz, cross)
                                  .member("cross_yz", &SensorCorrection::cross_yz, cross)
-                                 .rest(&SensorCorrection::extra);
+                                 .rest(&SensorCorrection::unknown_members);
   return all;
 }
 
@@ -29,7 +29,7 @@ const Members& Described<CurrentField>::members() {
                                  .member("x_ut_per_a", &CurrentField::x_ut_per_a, field)
                                  .member("y_ut_per_a", &CurrentField::y_ut_per_a, field)
                                  .member("z_ut_per_a", &CurrentField::z_ut_per_a, field)
-                                 .rest(&CurrentField::extra);
+                                 .rest(&CurrentField::unknown_members);
   return all;
 }
 
@@ -38,7 +38,7 @@ const Members& Described<ReportedSensor>::members() {
   static const Members all = Describe<ReportedSensor>()
                                  .needed("sensor", &ReportedSensor::sensor)  // places go by it
                                  .needed("state", &ReportedSensor::state)
-                                 .rest(&ReportedSensor::extra);
+                                 .rest(&ReportedSensor::unknown_members);
   return all;
 }
 
@@ -72,7 +72,7 @@ const Members& Described<Sensing>::members() {
           .member("uses_airspeed", &Sensing::uses_airspeed)
           .member("uses_satellites", &Sensing::uses_satellites)
           .member("reported", &Sensing::reported)
-          .rest(&Sensing::extra);
+          .rest(&Sensing::unknown_members);
   return all;
 }
 

@@ -5,7 +5,7 @@
 
 #include "base/axis.h"
 #include "base/described.h"
-#include "base/extra.h"
+#include "base/unknown_members.h"
 #include "rig/names.h"
 
 namespace rigging {
@@ -16,7 +16,7 @@ struct SensorCorrection {
   double offset_x = 0, offset_y = 0, offset_z = 0;
   double scale_x = 1, scale_y = 1, scale_z = 1;
   double cross_xy = 0, cross_xz = 0, cross_yz = 0;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const SensorCorrection&) const = default;
 };
 
@@ -26,7 +26,7 @@ const Members& Described<SensorCorrection>::members();
 /// What the motor's current adds to a compass, µT for each ampere, in the compass's axes.
 struct CurrentField {
   double x_ut_per_a = 0, y_ut_per_a = 0, z_ut_per_a = 0;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const CurrentField&) const = default;
 };
 
@@ -40,7 +40,7 @@ enum class SensorState { works, missing, sick };
 struct ReportedSensor {
   Sensor sensor = Sensor::gyro;
   SensorState state = SensorState::works;
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const ReportedSensor&) const = default;
 };
 
@@ -58,7 +58,7 @@ struct Sensing {
   /// find keeps it from arming.
   std::optional<bool> uses_barometer, uses_compass, uses_airspeed, uses_satellites;
   std::vector<ReportedSensor> reported;  ///< when it was last asked
-  Extra extra;
+  UnknownMembers unknown_members;
   bool operator==(const Sensing&) const = default;
 
   bool reversed(Axis axis) const {

@@ -8,6 +8,7 @@
 #include "base/number.h"
 #include "fit/fit.h"
 #include "power/power.h"
+#include "reports/reports.h"
 #include "senses/inventory.h"
 #include "senses/sense_checks.h"
 
@@ -271,8 +272,7 @@ Orders MotorProcedure::finish(const Scene& scene) {
     vibration_ = vibration_of(forces_, options);
   }
   if (fields_.size() > 0) {
-    const AirframeReport airframe = analyze_airframe(scene.rig);
-    const FitReport fit = analyze_fit(scene.rig, scene.catalogue, airframe, analyze_power(scene.rig, scene.catalogue));
+    const FitReport& fit = scene.reports->fit();
     double full_a = 0, horizontal_ut = 20;
     for (const CurrentPath& c : fit.currents) full_a = std::max(full_a, c.amps);
     if (!fit.compasses.empty()) horizontal_ut = fit.compasses.front().horizontal.value;

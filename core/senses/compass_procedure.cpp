@@ -125,7 +125,7 @@ Orders CompassProcedure::press(const std::string& action, const Scene& scene) {
   } else if (action == "compass_turn" && sits_ && sits_->turn) {
     const std::string part = sensor_part(scene.rig, scene.catalogue, Sensor::compass);
     Edit edit{scene.rig, "Compass: " + sits_->turn->spoken()};
-    if (Place* p = edit.rig.place(part)) p->turn = TurnName(*sits_->turn);
+    if (Mounting* p = edit.rig.mounting(part)) p->turn = TurnName(*sits_->turn);
     return {Change{std::move(edit)}};
   } else if (action == "compass_place") {
     return {GoTo{Station::fit, sensor_part(scene.rig, scene.catalogue, Sensor::compass)}};
@@ -167,7 +167,7 @@ Card CompassProcedure::card(const Scene& scene) const {
                     number_text(found_->radius, 0) + " µT of the earth.");
     if (!failed) add_earth(card, scene);
     if (sits_ && part != "controller") {
-      const Place* place = scene.rig.place(part);
+      const Mounting* place = scene.rig.mounting(part);
       if (!sits_->turn) {
         card.lines.push_back({"How it sits: " + sits_->why, false});
       } else if (!place) {

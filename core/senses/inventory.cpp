@@ -48,12 +48,13 @@ std::string sensor_part(const Rig& rig, const Catalogue& catalogue, Sensor senso
   return {};
 }
 
-Rig told_to_use(Rig rig, Sensor sensor, bool use) {
+Edit use_sensor(const Rig& rig, Sensor sensor, bool use) {
+  Edit edit{rig, "Tell it: " + std::string(word(sensor)) + (use ? " used" : " not used")};
   const auto told = use_of(sensor);
-  if (!told) return rig;
-  rig.sensing.*told = use;
-  if (!use) std::erase_if(rig.sensing.reported, [&](const ReportedSensor& s) { return s.sensor == sensor; });
-  return rig;
+  if (!told) return edit;
+  edit.rig.sensing.*told = use;
+  if (!use) std::erase_if(edit.rig.sensing.reported, [&](const ReportedSensor& s) { return s.sensor == sensor; });
+  return edit;
 }
 
 std::vector<InventoryLine> inventory_of(const Rig& rig, const Catalogue& catalogue) {

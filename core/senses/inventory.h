@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "catalogue/catalogue.h"
+#include "edit/edit.h"
 #include "rig/rig.h"
 
 /// What the board reports of its sensors, against the parts of the rig and what it was told to use.
@@ -31,7 +32,7 @@ std::vector<InventoryLine> inventory_of(const Rig& rig, const Catalogue& catalog
 
 /// Tells the board to use a sensor, or not to; one that every board uses stays. What it reported of one that it is not
 /// to use any more is forgotten.
-Rig told_to_use(Rig rig, Sensor sensor, bool use);
+Edit use_sensor(const Rig& rig, Sensor sensor, bool use);
 
 /// The part of the rig that is this sensor, "controller" for one on the board; empty without any.
 std::string sensor_part(const Rig& rig, const Catalogue& catalogue, Sensor sensor);

@@ -1,7 +1,7 @@
 #include "senses/sense_checks.h"
 
 #include "base/number.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "senses/inventory.h"
 #include "senses/level.h"
 
@@ -21,7 +21,7 @@ std::vector<std::string> of_compasses(const CheckContext& in) {
 std::vector<std::string> sits(const std::string& part) {
   std::vector<std::string> all;
   for (const char* member : {"turn", "roll_deg", "pitch_deg", "yaw_deg"})
-    all.push_back(place_of({"places", part, member}));
+    all.push_back(path_of({"places", part, member}));
   return all;
 }
 
@@ -35,7 +35,7 @@ std::vector<std::string> rotation_places(const CheckContext&, const std::string&
 std::vector<std::string> correction_of(const std::string& sensor) {
   std::vector<std::string> all{"controller/kind"};
   for (const Member& m : Described<SensorCorrection>::members().list)
-    all.push_back(place_of({"sensing", sensor, m.name}));
+    all.push_back(path_of({"sensing", sensor, m.name}));
   return all;
 }
 
@@ -49,16 +49,16 @@ std::vector<std::string> compass_places(const CheckContext& in, const std::strin
   const std::string part = sensor_part(in.rig, in.catalogue, Sensor::compass);
   const auto add = [&](const std::vector<std::string>& more) { all.insert(all.end(), more.begin(), more.end()); };
   const auto stands = [&](const std::string& id) {
-    for (const char* member : {"x_m", "y_m", "z_m"}) all.push_back(place_of({"places", id, member}));
+    for (const char* member : {"x_m", "y_m", "z_m"}) all.push_back(path_of({"places", id, member}));
   };
   add(sits(part));
   stands(part);
-  if (part != "controller") all.push_back(place_of({"parts", part, "kind"}));
+  if (part != "controller") all.push_back(path_of({"parts", part, "kind"}));
   for (const Lead& l : in.rig.leads)
     if (l.kind == LeadKind::power || l.kind == LeadKind::phase) {
-      all.push_back(place_of({"leads", l.id, "kind"}));
-      all.push_back(place_of({"leads", l.id, "length_m"}));
-      all.push_back(place_of({"leads", l.id, "apart"}));
+      all.push_back(path_of({"leads", l.id, "kind"}));
+      all.push_back(path_of({"leads", l.id, "length_m"}));
+      all.push_back(path_of({"leads", l.id, "apart"}));
     }
   for (const Part& p : in.rig.parts)
     if (const PartKind* k = in.catalogue.part(p.kind);
@@ -96,18 +96,18 @@ std::vector<std::string> board_places(const CheckContext&, const std::string&) {
 /// The angle, where the board sits, and what the angle was worked out from.
 std::vector<std::string> level_places(const CheckContext& in, const std::string& subject) {
   std::vector<std::string> all = rotation_places(in, subject);
-  for (const char* member : {"level_nose_up_deg", "level_right_down_deg"}) all.push_back(place_of({"sensing", member}));
+  for (const char* member : {"level_nose_up_deg", "level_right_down_deg"}) all.push_back(path_of({"sensing", member}));
   for (const char* member :
        {"span_m", "root_chord_m", "tip_chord_m", "mass_kg", "section", "incidence_deg", "cruise_m_s"})
-    all.push_back(place_of({"airframe", member}));
+    all.push_back(path_of({"airframe", member}));
   return all;
 }
 
 std::vector<std::string> fix_places(const CheckContext& in, const std::string&) {
   const std::string part = sensor_part(in.rig, in.catalogue, Sensor::satellites);
-  std::vector<std::string> all{"controller/kind", place_of({"parts", part, "kind"}), place_of({"parts", part, "baud"}),
+  std::vector<std::string> all{"controller/kind", path_of({"parts", part, "kind"}), path_of({"parts", part, "baud"}),
                                "sensing/uses_satellites"};
-  for (const char* member : {"x_m", "y_m", "z_m", "turn"}) all.push_back(place_of({"places", part, member}));
+  for (const char* member : {"x_m", "y_m", "z_m", "turn"}) all.push_back(path_of({"places", part, member}));
   return all;
 }
 
@@ -116,7 +116,7 @@ std::string level_fails(const CheckContext& in, const std::string&) {
 }
 
 std::string rotation_fails(const CheckContext& in, const std::string&) {
-  const Place* place = in.rig.place("controller");
+  const Mounting* place = in.rig.mounting("controller");
   if (!place) return "where the board sits is not known";
   const bool face = in.controller && in.controller->senses.either_face;
   const Turn sits_so = place->turn, told = in.rig.sensing.board;

@@ -94,7 +94,7 @@ bool SenseProcedure::note_time(const Event& event) {
 }
 
 Point SenseProcedure::in_model(const Scene& scene, const Point& board) {
-  return alignment_of(scene.rig.place("controller")) * board;
+  return alignment_of(scene.rig.mounting("controller")) * board;
 }
 
 std::string SenseProcedure::unsteady(const std::string& how) const {
@@ -211,11 +211,11 @@ Orders RotationProcedure::press(const std::string& action, const Scene& scene) {
   } else if (action == "rotation_set" && found_ && found_->turn) {
     Edit edit{scene.rig, "Board: " + found_->turn->spoken()};
     edit.rig.sensing.board = TurnName(*found_->turn);
-    if (Place* p = edit.rig.place("controller")) p->turn = TurnName(*found_->turn);
+    if (Mounting* p = edit.rig.mounting("controller")) p->turn = TurnName(*found_->turn);
     return {Change{std::move(edit)}};
   } else if (action == "rotation_sits" && found_ && found_->turn) {
     Edit edit{scene.rig, "Board sits with its " + found_->turn->spoken()};
-    if (Place* p = edit.rig.place("controller")) p->turn = TurnName(*found_->turn);
+    if (Mounting* p = edit.rig.mounting("controller")) p->turn = TurnName(*found_->turn);
     return {Change{std::move(edit)}};
   } else if (action == "rotation_place") {
     return {GoTo{Station::fit, "controller"}};
@@ -258,7 +258,7 @@ Card RotationProcedure::card(const Scene& scene) const {
   bool good = false;
   if (found_->turn) {
     const Turn told = scene.rig.sensing.board;
-    const Place* place = scene.rig.place("controller");
+    const Mounting* place = scene.rig.mounting("controller");
     const bool face = scene.controller && scene.controller->senses.either_face;
     const auto same = [&](const Turn& a, const Turn& b) { return face ? a.face_up() == b.face_up() : a == b; };
     const bool told_so = same(*found_->turn, told), planned = place && same(*found_->turn, place->turn);

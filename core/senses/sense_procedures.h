@@ -8,7 +8,7 @@
 
 namespace rigging {
 
-/// What the three procedures of the station have in common: the readings come by themselves, and are missed aloud.
+/// What all procedures of the station have in common: the readings come by themselves, and are missed aloud.
 class SenseProcedure : public Procedure {
  public:
   bool running() const { return running_; }

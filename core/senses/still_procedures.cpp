@@ -10,6 +10,7 @@
 #include "base/units.h"
 #include "fit/fit.h"
 #include "power/power.h"
+#include "reports/reports.h"
 #include "senses/sense_checks.h"
 
 namespace rigging {
@@ -61,8 +62,7 @@ Orders FoundProcedure::hear(const Event& event, const Scene& scene) {
     if (pressed->action == "write_found") return {WriteBoard{}};
     if (const std::string without = "found_without_"; pressed->action.starts_with(without))
       if (const auto sensor = from_word<Sensor>(pressed->action.substr(without.size())))
-        return {Change{Edit{told_to_use(as_heard(scene.rig), *sensor, false),
-                            "Tell it: " + std::string(word(*sensor)) + " not used"}}};
+        return {Change{use_sensor(as_heard(scene.rig), *sensor, false)}};
   } else if (std::holds_alternative<SceneChanged>(event) && !scene.bench.controller) {
     states_.clear();
   }
@@ -215,16 +215,8 @@ Card GyroProcedure::card(const Scene& scene) const {
 // Level
 // -----------------------------------------------------------------------------------------------------------------
 
-const LevelProcedure::Known& LevelProcedure::known(const Scene& scene) const {
-  const Rig& r = scene.rig;
-  if (!known_ || !(known_->rig.airframe == r.airframe) || known_->rig.parts != r.parts ||
-      known_->rig.places != r.places) {
-    Known k{r, analyze_airframe(r), {}};
-    const FitReport fit = analyze_fit(r, scene.catalogue, k.airframe, analyze_power(r, scene.catalogue));
-    k.level = analyze_level(r.airframe, k.airframe, fit.balance.likely_m());
-    known_ = std::move(k);
-  }
-  return *known_;
+LevelReport LevelProcedure::level_of(const Scene& scene) {
+  return analyze_level(scene.rig.airframe, scene.reports->airframe(), scene.reports->fit().balance.likely_m());
 }
 
 Orders LevelProcedure::hear(const Event& event, const Scene& scene) {
@@ -253,7 +245,7 @@ Orders LevelProcedure::hear(const Event& event, const Scene& scene) {
 
 Orders LevelProcedure::press(const Pressed& pressed, const Scene& scene) {
   const std::string& action = pressed.action;
-  const LevelReport& level = known(scene).level;
+  const LevelReport level = level_of(scene);
   if (action == "level_take" && level.nose_up) {
     Edit edit{scene.rig, "Level as worked out"};
     edit.rig.sensing.level_nose_up_deg = std::round(level.nose_up->value * 10) / 10;
@@ -293,8 +285,8 @@ Orders LevelProcedure::corrected(const Pressed& pressed, const Scene& scene) {
   const bool pitch = asks_ == Asks::climb;
   const double sign = pressed.unit == "sank" || pressed.unit == "left" ? -1 : 1;
   asks_ = Asks::nothing;
-  const Known& k = known(scene);
-  const auto change = pitch ? level_from_climb(scene.rig.airframe, k.airframe, sign * pressed.number)
+  const AirframeReport& airframe = scene.reports->airframe();
+  const auto change = pitch ? level_from_climb(scene.rig.airframe, airframe, sign * pressed.number)
                             : level_from_turn(scene.rig.airframe, sign * pressed.number);
   if (!change) {
     said_ = "The flying mass is needed first.";
@@ -304,7 +296,8 @@ Orders LevelProcedure::corrected(const Pressed& pressed, const Scene& scene) {
   if (change->deg == 0) return {};
   Edit edit{scene.rig, pitch ? "Level corrected from height" : "Level corrected from a turn"};
   auto& member = pitch ? edit.rig.sensing.level_nose_up_deg : edit.rig.sensing.level_right_down_deg;
-  const double was = member.value_or(pitch && k.level.nose_up ? k.level.nose_up->value : 0);
+  const LevelReport level = level_of(scene);
+  const double was = member.value_or(pitch && level.nose_up ? level.nose_up->value : 0);
   // Not further at once: what moved it may have been a thermal.
   const double step = std::clamp(change->deg, -most_step_deg, most_step_deg);
   const double now = std::clamp(std::round((was + step) * 10) / 10, -most_level_deg, most_level_deg);
@@ -320,7 +313,6 @@ Card LevelProcedure::card(const Scene& scene) const {
   card.title = "Level";
   card.busy = running_;
   const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
-  const Known& k = known(scene);
   const bool by_link = scene.controller && scene.controller->senses.shows_motion;
   const bool levels = scene.controller && scene.controller->mode(Mode::level);
   if (!levels) {
@@ -340,7 +332,7 @@ Card LevelProcedure::card(const Scene& scene) const {
     add({.id = "level_back", .label = "Back", .hint = "Nothing is changed"});
     return card;
   }
-  const LevelReport& l = k.level;
+  const LevelReport l = level_of(scene);
   const auto& told = scene.rig.sensing.level_nose_up_deg;
   card.picture.pose_deg = std::array<double, 3>{0, told.value_or(l.nose_up ? l.nose_up->value : usual_level_deg), 0};
   if (running_) {

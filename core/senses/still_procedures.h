@@ -48,14 +48,7 @@ class LevelProcedure : public SenseProcedure {
   enum class Asks { nothing, climb, turn };
   Orders press(const Pressed& pressed, const Scene& scene);
   Orders corrected(const Pressed& pressed, const Scene& scene);
-  /// Reports of the rig, worked out again only when it is another.
-  struct Known {
-    Rig rig;
-    AirframeReport airframe;
-    LevelReport level;
-  };
-  const Known& known(const Scene& scene) const;
-  mutable std::optional<Known> known_;
+  static LevelReport level_of(const Scene& scene);
   Asks asks_ = Asks::nothing;
   std::string said_;
 };

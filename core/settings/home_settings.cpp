@@ -25,9 +25,9 @@ Setting of_home(const char* name, const char* spoken, const char* member, std::v
           .words = std::move(words),
           .usual = m->kind->fact(m->in(&standard)),
           .always = false,
-          .get = [m](const Rig& rig, const std::string&) -> Fact { return m->kind->fact(m->in(&rig.home)); },
+          .get = [m](const Rig& rig, const std::string&) -> Value { return m->kind->fact(m->in(&rig.home)); },
           .set =
-              [m](Rig& rig, const std::string&, const Fact& v) {
+              [m](Rig& rig, const std::string&, const Value& v) {
                 const Home usual;
                 Json value;
                 if (const auto* flag = std::get_if<bool>(&v)) value = *flag;
@@ -48,15 +48,15 @@ Setting of_list(const char* name, const char* spoken, std::string (*text_of)(con
           .of = SettingOf::board,
           .spoken = spoken,
           .always = false,
-          .get = [=](const Rig& rig, const std::string&) -> Fact {
-            return in(rig).empty() ? Fact{} : Fact(text_of(in(rig)));
+          .get = [=](const Rig& rig, const std::string&) -> Value {
+            return in(rig).empty() ? Value{} : Value(text_of(in(rig)));
           },
           .set =
-              [=](Rig& rig, const std::string&, const Fact& v) {
+              [=](Rig& rig, const std::string&, const Value& v) {
                 const auto* text = std::get_if<std::string>(&v);
                 to(rig) = text ? of_text(*text).value_or(List{}) : List{};
               },
-          .say = [=](const Fact& v) { return say(of_text(std::get<std::string>(v)).value_or(List{})); },
+          .say = [=](const Value& v) { return say(of_text(std::get<std::string>(v)).value_or(List{})); },
           .fits = [=](const std::string& text) { return of_text(text).has_value(); }};
 }
 

@@ -29,12 +29,12 @@ Setting of_port(const char* name, const char* spoken, E Port::*member) {
           .spoken = spoken,
           .words = all_words<E>(),
           .usual = std::string(word(E{})),
-          .get = [member](const Rig& rig, const std::string& socket) -> Fact {
+          .get = [member](const Rig& rig, const std::string& socket) -> Value {
             const Port* p = rig.port(socket);
             return std::string(word(p ? p->*member : E{}));
           },
           .set = [member](Rig& rig, const std::string& socket,
-                          const Fact& v) { port_of(rig, socket)->*member = *from_word<E>(std::get<std::string>(v)); }};
+                          const Value& v) { port_of(rig, socket)->*member = *from_word<E>(std::get<std::string>(v)); }};
 }
 
 /// A number of each output.
@@ -46,9 +46,9 @@ Setting of_output(const char* name, const char* spoken, Span span, Member&& memb
       .spoken = spoken,
       .span = span,
       .usual = 0.0,
-      .get = [member](const Rig& rig, const std::string& socket) -> Fact { return member(*output_in(rig, socket)); },
+      .get = [member](const Rig& rig, const std::string& socket) -> Value { return member(*output_in(rig, socket)); },
       .set = [member](Rig& rig, const std::string& socket,
-                      const Fact& v) { member(*output_in(rig, socket)) = std::get<double>(v); }};
+                      const Value& v) { member(*output_in(rig, socket)) = std::get<double>(v); }};
 }
 
 /// An end or the centre of a channel, where the controller has learned them.
@@ -58,12 +58,12 @@ Setting learned(const char* name, const char* spoken, std::optional<double> Chan
           .spoken = spoken,
           .span = range::read_us,
           .always = false,
-          .get = [member](const Rig& rig, const std::string& number) -> Fact {
+          .get = [member](const Rig& rig, const std::string& number) -> Value {
             const Channel& c = *channel_of(rig, number);
-            return c.learned && c.*member ? Fact(*(c.*member)) : Fact{};
+            return c.learned && c.*member ? Value(*(c.*member)) : Value{};
           },
           .set =
-              [member](Rig& rig, const std::string& number, const Fact& v) {
+              [member](Rig& rig, const std::string& number, const Value& v) {
                 Channel& c = *channel_of(rig, number);
                 // What was read of it stays known when the controller has not learned it.
                 if (!std::holds_alternative<double>(v)) return;
@@ -84,12 +84,12 @@ void add_correction(std::vector<Setting>& all, const std::string& sensor,
                    .spoken = sensor + " " + spoken(m.name),
                    .span = m.span,
                    .always = false,
-                   .get = [=](const Rig& rig, const std::string&) -> Fact {
+                   .get = [=](const Rig& rig, const std::string&) -> Value {
                      const auto& c = rig.sensing.*correction;
-                     return c && number(*c) != number(nothing) ? Fact(number(*c)) : Fact{};
+                     return c && number(*c) != number(nothing) ? Value(number(*c)) : Value{};
                    },
                    .set =
-                       [=, member = &m](Rig& rig, const std::string&, const Fact& v) {
+                       [=, member = &m](Rig& rig, const std::string&, const Value& v) {
                          auto& c = rig.sensing.*correction;
                          C now = c.value_or(C{});
                          const auto* value = std::get_if<double>(&v);
@@ -108,8 +108,8 @@ Setting sensing_of(Axis axis) {
       .yes = "reversed",
       .no = "plain",
       .usual = false,
-      .get = [axis](const Rig& rig, const std::string&) -> Fact { return rig.sensing.reversed(axis); },
-      .set = [axis](Rig& rig, const std::string&, const Fact& v) { rig.sensing.reversed(axis) = std::get<bool>(v); }};
+      .get = [axis](const Rig& rig, const std::string&) -> Value { return rig.sensing.reversed(axis); },
+      .set = [axis](Rig& rig, const std::string&, const Value& v) { rig.sensing.reversed(axis) = std::get<bool>(v); }};
 }
 
 /// A number of the board that may be absent.
@@ -119,12 +119,12 @@ Setting board_number(std::string name, std::string spoken, Span span, std::optio
           .spoken = std::move(spoken),
           .span = span,
           .always = false,
-          .get = [member](const Rig& rig, const std::string&) -> Fact {
+          .get = [member](const Rig& rig, const std::string&) -> Value {
             const auto& v = rig.sensing.*member;
-            return v ? Fact(*v) : Fact{};
+            return v ? Value(*v) : Value{};
           },
           .set =
-              [member](Rig& rig, const std::string&, const Fact& v) {
+              [member](Rig& rig, const std::string&, const Value& v) {
                 const auto* value = std::get_if<double>(&v);
                 rig.sensing.*member = value ? std::optional(*value) : std::nullopt;
               }};
@@ -137,18 +137,19 @@ Setting gain_setting(Axis axis, const char* name, const char* spoken, std::optio
           .spoken = std::string(word(axis)) + spoken,
           .span = {0, 100},
           .always = false,
-          .get = [=](const Rig& rig, const std::string&) -> Fact {
+          .get = [=](const Rig& rig, const std::string&) -> Value {
             const AxisGain* g = rig.feel.gain(axis);
             // Hundredths of a percent: what is written is what is read again.
-            return g && g->*member ? Fact(std::round(*(g->*member) * 1e4) / 100) : Fact{};
+            return g && g->*member ? Value(std::round(*(g->*member) * 1e4) / 100) : Value{};
           },
           .set =
-              [=](Rig& rig, const std::string&, const Fact& v) {
+              [=](Rig& rig, const std::string&, const Value& v) {
                 const auto* value = std::get_if<double>(&v);
                 if (!value && !rig.feel.gain(axis)) return;
                 AxisGain& g = rig.feel.made_gain(axis);
                 g.*member = value ? std::optional(*value / 100) : std::nullopt;
-                std::erase_if(rig.feel.gains, [](const AxisGain& a) { return !a.rate && !a.level && a.extra.empty(); });
+                std::erase_if(rig.feel.gains,
+                              [](const AxisGain& a) { return !a.rate && !a.level && a.unknown_members.empty(); });
               }};
 }
 
@@ -159,12 +160,12 @@ Setting limit_setting(const char* name, const char* spoken, std::optional<double
           .spoken = spoken,
           .span = {5, 89},
           .always = false,
-          .get = [member](const Rig& rig, const std::string&) -> Fact {
+          .get = [member](const Rig& rig, const std::string&) -> Value {
             const auto& v = rig.feel.*member;
-            return v ? Fact(*v) : Fact{};
+            return v ? Value(*v) : Value{};
           },
           .set =
-              [member](Rig& rig, const std::string&, const Fact& v) {
+              [member](Rig& rig, const std::string&, const Value& v) {
                 const auto* value = std::get_if<double>(&v);
                 rig.feel.*member = value ? std::optional(*value) : std::nullopt;
               }};
@@ -177,12 +178,12 @@ Setting use_setting(Sensor sensor) {
           .yes = "used",
           .no = "not used",
           .always = false,
-          .get = [sensor](const Rig& rig, const std::string&) -> Fact {
+          .get = [sensor](const Rig& rig, const std::string&) -> Value {
             const auto& use = rig.sensing.*use_of(sensor);
-            return use ? Fact(*use) : Fact{};
+            return use ? Value(*use) : Value{};
           },
           .set =
-              [sensor](Rig& rig, const std::string&, const Fact& v) {
+              [sensor](Rig& rig, const std::string&, const Value& v) {
                 const auto* value = std::get_if<bool>(&v);
                 rig.sensing.*use_of(sensor) = value ? std::optional(*value) : std::nullopt;
               }};
@@ -195,12 +196,12 @@ Setting motor_field(const char* axis, double CurrentField::*member) {
           .spoken = std::string("motor's field ") + axis,
           .span = {-100, 100},
           .always = false,
-          .get = [member](const Rig& rig, const std::string&) -> Fact {
+          .get = [member](const Rig& rig, const std::string&) -> Value {
             const auto& f = rig.sensing.motor_field;
-            return f && (*f).*member != 0 ? Fact((*f).*member) : Fact{};
+            return f && (*f).*member != 0 ? Value((*f).*member) : Value{};
           },
           .set =
-              [member](Rig& rig, const std::string&, const Fact& v) {
+              [member](Rig& rig, const std::string&, const Value& v) {
                 CurrentField now = rig.sensing.motor_field.value_or(CurrentField{});
                 const auto* value = std::get_if<double>(&v);
                 now.*member = value ? *value : 0;
@@ -228,9 +229,9 @@ std::vector<Setting> known() {
        .yes = "reversed",
        .no = "plain",
        .usual = false,
-       .get = [](const Rig& rig, const std::string& socket) -> Fact { return output_in(rig, socket)->reversed; },
+       .get = [](const Rig& rig, const std::string& socket) -> Value { return output_in(rig, socket)->reversed; },
        .set = [](Rig& rig, const std::string& socket,
-                 const Fact& v) { output_in(rig, socket)->reversed = std::get<bool>(v); }},
+                 const Value& v) { output_in(rig, socket)->reversed = std::get<bool>(v); }},
       of_output(
           "low_us", "low end", range::read_us, [](auto& o) -> auto& { return o.low_us; }),
       of_output(
@@ -245,13 +246,15 @@ std::vector<Setting> known() {
        .span = {0, 32},
        .usual = 0.0,
        .always = false,
-       .get = [](const Rig& rig, const std::string& socket) -> Fact {
-         return static_cast<double>(output_in(rig, socket)->passes);
+       .get = [](const Rig& rig, const std::string& socket) -> Value {
+         return static_cast<double>(output_in(rig, socket)->passthrough_channel);
        },
-       .set = [](Rig& rig, const std::string& socket,
-                 const Fact& v) { output_in(rig, socket)->passes = static_cast<int>(std::get<double>(v)); },
+       .set =
+           [](Rig& rig, const std::string& socket, const Value& v) {
+             output_in(rig, socket)->passthrough_channel = static_cast<int>(std::get<double>(v));
+           },
        .say =
-           [](const Fact& v) {
+           [](const Value& v) {
              const double number = std::get<double>(v);
              return number < 1 ? std::string("none") : number_text(number, 0);
            }},
@@ -262,12 +265,12 @@ std::vector<Setting> known() {
        .spoken = "baud",
        .span = range::baud,
        .always = false,
-       .get = [](const Rig& rig, const std::string& socket) -> Fact {
+       .get = [](const Rig& rig, const std::string& socket) -> Value {
          const Port* p = rig.port(socket);
-         return p && p->baud ? Fact(*p->baud) : Fact{};
+         return p && p->baud ? Value(*p->baud) : Value{};
        },
        .set =
-           [](Rig& rig, const std::string& socket, const Fact& v) {
+           [](Rig& rig, const std::string& socket, const Value& v) {
              const auto* number = std::get_if<double>(&v);
              port_of(rig, socket)->baud = number ? std::optional(*number) : std::nullopt;
            }},
@@ -276,11 +279,11 @@ std::vector<Setting> known() {
        .spoken = "receiver's signal",
        .words = all_words<Signal>(),
        .always = false,
-       .get = [](const Rig& rig, const std::string&) -> Fact {
-         return rig.radio.heard_as ? Fact(std::string(word(*rig.radio.heard_as))) : Fact{};
+       .get = [](const Rig& rig, const std::string&) -> Value {
+         return rig.radio.heard_as ? Value(std::string(word(*rig.radio.heard_as))) : Value{};
        },
        .set =
-           [](Rig& rig, const std::string&, const Fact& v) {
+           [](Rig& rig, const std::string&, const Value& v) {
              const auto* text = std::get_if<std::string>(&v);
              rig.radio.heard_as = text ? from_word<Signal>(*text) : std::nullopt;
            }},
@@ -288,10 +291,10 @@ std::vector<Setting> known() {
        .of = SettingOf::board,
        .spoken = "told to sit with its",
        .usual = "none",
-       .get = [](const Rig& rig, const std::string&) -> Fact { return rig.sensing.board.name(); },
+       .get = [](const Rig& rig, const std::string&) -> Value { return rig.sensing.board.name(); },
        .set = [](Rig& rig, const std::string&,
-                 const Fact& v) { rig.sensing.board = TurnName(*turn_from_name(std::get<std::string>(v))); },
-       .say = [](const Fact& v) { return turn_from_name(std::get<std::string>(v))->spoken(); },
+                 const Value& v) { rig.sensing.board = TurnName(*turn_from_name(std::get<std::string>(v))); },
+       .say = [](const Value& v) { return turn_from_name(std::get<std::string>(v))->spoken(); },
        .fits = [](const std::string& name) { return turn_from_name(name).has_value(); }},
       sensing_of(Axis::roll),
       sensing_of(Axis::pitch),
@@ -299,22 +302,22 @@ std::vector<Setting> known() {
       {.name = "sharing",
        .of = SettingOf::board,
        .spoken = "sharing",
-       .words = all_words<Sharing>(),
-       .usual = std::string(word(Sharing::each_stops)),
+       .words = all_words<Saturation>(),
+       .usual = std::string(word(Saturation::each_stops)),
        .always = false,
-       .get = [](const Rig& rig, const std::string&) -> Fact { return std::string(word(rig.sharing)); },
+       .get = [](const Rig& rig, const std::string&) -> Value { return std::string(word(rig.sharing)); },
        .set = [](Rig& rig, const std::string&,
-                 const Fact& v) { rig.sharing = *from_word<Sharing>(std::get<std::string>(v)); }},
+                 const Value& v) { rig.sharing = *from_word<Saturation>(std::get<std::string>(v)); }},
       {.name = "function",
        .of = SettingOf::channel,
        .spoken = "taken for",
        .words = all_words<ChannelFunction>(),
        .usual = std::string(word(ChannelFunction::other)),
-       .get = [](const Rig& rig, const std::string& number) -> Fact {
+       .get = [](const Rig& rig, const std::string& number) -> Value {
          return std::string(word(channel_of(rig, number)->function));
        },
        .set =
-           [](Rig& rig, const std::string& number, const Fact& v) {
+           [](Rig& rig, const std::string& number, const Value& v) {
              Channel& c = *channel_of(rig, number);
              c.function = *from_word<ChannelFunction>(std::get<std::string>(v));
              c.learned = false;  // what it has learned, the rows behind this one tell
@@ -363,7 +366,7 @@ const Setting* setting_named(SettingOf of, const std::string& name) {
   return find_in(settings(), [&](const Setting& s) { return s.of == of && s.name == name; });
 }
 
-std::string misfit(const Setting& s, const Fact& value) {
+std::string misfit(const Setting& s, const Value& value) {
   if (!s.always && std::holds_alternative<std::monostate>(value)) return {};
   if (!s.yes.empty()) return std::holds_alternative<bool>(value) ? "" : "true or false";
   if (s.span.most > s.span.least) {
@@ -377,7 +380,7 @@ std::string misfit(const Setting& s, const Fact& value) {
   return text && std::find(s.words.begin(), s.words.end(), *text) != s.words.end() ? "" : word_choice(s.words);
 }
 
-std::string value_words(const Setting& s, const Fact& value) {
+std::string value_words(const Setting& s, const Value& value) {
   if (std::holds_alternative<std::monostate>(value)) return "not set";
   if (s.say) return s.say(value);
   if (const auto* yes = std::get_if<bool>(&value)) return *yes ? s.yes : s.no;

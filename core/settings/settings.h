@@ -21,14 +21,14 @@ struct Setting {
   Span span = {};                       ///< of a number; its unit is in the name
   std::vector<std::string> words = {};  ///< what a text may be; empty: told by `fits`
   /// What an absent one means. `always`: it is in every configuration, whatever it is.
-  Fact usual = {};
+  Value usual = {};
   bool always = true;
   /// Of the output, port or channel with this socket or number; empty for the board.
-  std::function<Fact(const Rig&, const std::string& subject)> get = nullptr;
+  std::function<Value(const Rig&, const std::string& subject)> get = nullptr;
   /// The value is of the right type and in its range. The output, port or channel is there.
-  std::function<void(Rig&, const std::string& subject, const Fact&)> set = nullptr;
+  std::function<void(Rig&, const std::string& subject, const Value&)> set = nullptr;
   /// A value in words, where the general ones do not do.
-  std::function<std::string(const Fact&)> say = nullptr;
+  std::function<std::string(const Value&)> say = nullptr;
   std::function<bool(const std::string&)> fits = nullptr;
 };
 
@@ -37,10 +37,10 @@ std::vector<Setting>& settings();
 const Setting* setting_named(SettingOf of, const std::string& name);
 
 /// Empty, or what was expected of a value of this setting.
-std::string misfit(const Setting& setting, const Fact& value);
+std::string misfit(const Setting& setting, const Value& value);
 
 /// "0.5", "reversed", "1510 µs", "arrow to the right wing, top up".
-std::string value_words(const Setting& setting, const Fact& value);
+std::string value_words(const Setting& setting, const Value& value);
 
 /// The output or port in this socket, or the channel of this number; null when there is none.
 const Output* output_in(const Rig& rig, const std::string& socket);

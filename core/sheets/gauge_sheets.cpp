@@ -39,7 +39,8 @@ void heading(Sketch& s, const Rig& rig, const std::string& title) {
   s.fitted(page::right, 20, rig.name, 4.5, 90, "font-weight=\"bold\"", "end");
 }
 
-std::string first_page(const Rig& rig, const Catalogue& catalogue) {
+std::string first_page(const Reports& reports) {
+  const Rig& rig = reports.rig();
   Sketch s(page::width_mm, page::height_mm);
   heading(s, rig, "Wedge and balance marks");
   // The wing lies on the wedge, and level is that of the floor under the board.
@@ -63,8 +64,7 @@ std::string first_page(const Rig& rig, const Catalogue& catalogue) {
   s.text(page::left + 30, foot + 5, "tail", 3);
   s.text(page::left + base - 8, foot + 5, "nose", 3, "", "end");
 
-  const AirframeReport airframe = analyze_airframe(rig);
-  const FitReport fit = analyze_fit(rig, catalogue, airframe, analyze_power(rig, catalogue));
+  const FitReport& fit = reports.fit();
   const double behind_edge = 1000 * (fit.balance.wanted.value - rig.airframe.wing_at_m),
                first = 1000 * (fit.balance.first_flight.value - rig.airframe.wing_at_m);
   double y = foot + 26;
@@ -169,10 +169,11 @@ std::string gauge_page(const Rig& rig, const Gauge& g) {
 
 }  // namespace
 
-std::vector<std::string> gauge_sheets_svg(const Rig& rig, const Catalogue& catalogue) {
-  std::vector<std::string> pages{first_page(rig, catalogue)};
+std::vector<std::string> gauge_sheets_svg(const Reports& reports) {
+  const Rig& rig = reports.rig();
+  std::vector<std::string> pages{first_page(reports)};
   std::vector<Gauge> gauges;
-  const SurfacesReport surfaces = analyze_surfaces(rig);
+  const SurfacesReport& surfaces = reports.surfaces();
   for (const SurfaceAnswer& a : surfaces.answers) {
     const Linkage* l = rig.linkage(a.surface);
     if (!shape_of(rig, a.surface) && !(l && l->chord_m)) continue;

@@ -249,7 +249,7 @@ void board(Card& card, const Rig& rig, const ControllerClass& controller) {
           continue;  // those stand above
         const SettingWay* way = way_of(controller, s);
         if (!way || (way->by == SetBy::link && controller.link)) continue;
-        const Fact value = s.get(rig, subject);
+        const Value value = s.get(rig, subject);
         if (value == s.usual || std::holds_alternative<std::monostate>(value)) continue;
         if (!std::exchange(begun, true))
           card.section("On the board, by hand", "What differs from how the board comes.",

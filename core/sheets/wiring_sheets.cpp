@@ -92,7 +92,7 @@ std::vector<std::string> plug_list_svg(const Rig& rig, const Catalogue& catalogu
   const WiringReport report = analyze_wiring(rig, catalogue);
   pages.heads({{no, "no."}, {from, "from"}, {to, "to"}, {lead, "lead"}, {length, "length"}, {remarks, "remarks"}});
   int number = 0;
-  for (const LoomRow& row : report.loom) {
+  for (const HarnessRow& row : report.harness) {
     const double y = pages.row();
     Sketch& s = pages.sheet();
     s.box(tick, y - P::size * 0.85, P::size, P::size, 0.25);
@@ -104,7 +104,7 @@ std::vector<std::string> plug_list_svg(const Rig& rig, const Catalogue& catalogu
     s.fitted(remarks, y, row.remarks, P::size, P::right - remarks, row.remarks.empty() ? "" : "font-weight=\"bold\"");
     s.line(P::left, y + P::pitch * 0.32, P::right, y + P::pitch * 0.32, 0.1);
   }
-  if (report.loom.empty()) {
+  if (report.harness.empty()) {
     const double y = pages.row();
     pages.sheet().text(from, y, "No leads are planned yet.", P::size);
   }

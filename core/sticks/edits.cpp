@@ -81,6 +81,32 @@ Edit with_transmitter_screen(const Rig& rig, const std::vector<Channel>& setting
   return e;
 }
 
+Edit channel_serves(const Rig& rig, int number, ChannelFunction function) {
+  Edit edit{rig, "Channel " + std::to_string(number) + ": " + spoken(word(function))};
+  auto& channels = edit.rig.radio.channels;
+  const auto at = [&](auto&& is) { return std::find_if(channels.begin(), channels.end(), is); };
+  const auto here = at([&](const Channel& c) { return c.number == number; });
+  const auto there = at([&](const Channel& c) { return c.function == function; });
+  if (here != channels.end() && there != channels.end()) {
+    std::swap(here->number, there->number);
+  } else if (there != channels.end()) {
+    there->number = number;
+  } else if (here != channels.end()) {
+    here->function = function;
+  } else {
+    Channel c;
+    c.number = number;
+    c.function = function;
+    channels.push_back(c);
+  }
+  std::sort(channels.begin(), channels.end(), [](const Channel& a, const Channel& b) { return a.number < b.number; });
+  return edit;
+}
+
+Edit even_boundaries(const Rig& rig, int channel) {
+  return {with_even_boundaries(rig, channel), "Boundaries half way between the positions"};
+}
+
 Edit with_positions(const Rig& rig, int channel, const std::vector<double>& positions_us) {
   Edit e{rig, "Positions of channel " + std::to_string(channel) + " read"};
   Channel* c = find_in(e.rig.radio.channels, [&](const Channel& x) { return x.number == channel; });

@@ -15,6 +15,10 @@ Result<Edit> put_channel(const Rig& rig, const Channel& channel);
 /// What the transmitter's screen shows. A channel that stands as it came from the works and that the rig does not know
 /// is left out.
 Edit with_transmitter_screen(const Rig& rig, const std::vector<Channel>& settings);
+/// A function moves to this channel; what stood there changes places with it.
+Edit channel_serves(const Rig& rig, int number, ChannelFunction function);
+/// The mode boundaries of a channel half way between the positions of its switch.
+Edit even_boundaries(const Rig& rig, int channel);
 /// Where a switch, slider or rotary control of a channel rests, µs, lowest first; its kind follows from how many.
 Edit with_positions(const Rig& rig, int channel, const std::vector<double>& positions_us);
 

@@ -178,7 +178,7 @@ void StickSetup::judge() {
       remark_ = "Channels " + std::to_string(most + 1) + " and " + std::to_string(second + 1) +
                 " move together. Move this one stick alone; if that is so, the transmitter mixes them.";
       if (heard_.back().t_us - since_us_ < patience_us && heard_.size() > 2) return;
-      findings_.push_back({s.function, StickFinding::Kind::together,
+      findings_.push_back({s.function, StickFinding::TypeInfo::together,
                            capital(spoken_function(s.function)) + " moves channels " + std::to_string(most + 1) +
                                " and " + std::to_string(second + 1) +
                                ": the transmitter mixes them. Switch the mix off."});
@@ -243,17 +243,17 @@ std::vector<StickFinding> StickSetup::findings() const {
     const auto i = static_cast<std::size_t>(r.channel - 1);
     const std::string name = capital(spoken_function(r.function));
     if (r.noise_us > noisy_us)
-      all.push_back({r.function, StickFinding::Kind::noise,
+      all.push_back({r.function, StickFinding::TypeInfo::noise,
                      name + " jitters by " + number_text(r.noise_us, 1) +
                          " µs at rest: a dirty or worn gimbal, or a poor supply in the transmitter."});
     if (r.spread_us > worn_us)
-      all.push_back({r.function, StickFinding::Kind::worn,
+      all.push_back({r.function, StickFinding::TypeInfo::worn,
                      name + " comes back to centres that lie " + number_text(r.spread_us, 1) +
                          " µs apart: a worn gimbal or a tired spring. No sub-trim cures that."});
     if (r.function == F::throttle || !r.centre_us) continue;
     const double drift = end_of_[i] - rest_.mean[i];
     if (std::abs(drift) > drifts_us && r.spread_us <= worn_us)
-      all.push_back({r.function, StickFinding::Kind::drift,
+      all.push_back({r.function, StickFinding::TypeInfo::drift,
                      name + " drifted by " + number_text(drift, 1) +
                          " µs while nobody touched it. Let the transmitter warm up and measure again."});
   }
@@ -315,7 +315,7 @@ void SwitchSetup::feed(const ChannelFrame& frame) {
   }
   if (high - low > 20) return;
   const double mean = sum / static_cast<double>(heard_.size());
-  Place* p = find_in(places_, [&](const Place& x) { return std::abs(x.mean() - mean) < 50; });
+  Mounting* p = find_in(places_, [&](const Mounting& x) { return std::abs(x.mean() - mean) < 50; });
   if (!p) p = &places_.emplace_back();
   p->sum += mean;
   ++p->count;
@@ -323,7 +323,7 @@ void SwitchSetup::feed(const ChannelFrame& frame) {
 
 std::vector<double> SwitchSetup::positions() const {
   std::vector<double> all;
-  for (const Place& p : places_) all.push_back(p.mean());
+  for (const Mounting& p : places_) all.push_back(p.mean());
   std::sort(all.begin(), all.end());
   return all;
 }

@@ -22,7 +22,7 @@ struct StickReading {
 /// What the samples show that a number alone would hide.
 struct StickFinding {
   ChannelFunction function = ChannelFunction::roll;
-  enum class Kind { noise, drift, worn, together } kind = Kind::noise;
+  enum class TypeInfo { noise, drift, worn, together } kind = TypeInfo::noise;
   std::string words;
 };
 
@@ -100,12 +100,12 @@ class SwitchSetup {
   int channel_ = 0;
   std::deque<ChannelFrame> heard_;
   std::optional<ChannelFrame> first_;
-  struct Place {
+  struct Mounting {
     double sum = 0;
     int count = 0;
     double mean() const { return sum / count; }
   };
-  std::vector<Place> places_;
+  std::vector<Mounting> places_;
 };
 
 }  // namespace rigging

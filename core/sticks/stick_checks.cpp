@@ -1,6 +1,6 @@
 #include "sticks/stick_checks.h"
 
-#include "rig/place.h"
+#include "rig/path.h"
 #include "sticks/sticks.h"
 
 namespace rigging {
@@ -12,14 +12,14 @@ std::vector<std::string> calibration_places(const CheckContext& in, const std::s
     if (is_stick(c.function))
       for (const char* member :
            {"function", "reversed", "sub_trim_us", "travel_low_percent", "travel_high_percent", "learned"})
-        all.push_back(place_of({"radio", "channels", std::to_string(c.number), member}));
+        all.push_back(path_of({"radio", "channels", std::to_string(c.number), member}));
   return all;
 }
 
 std::vector<std::string> loss_places(const CheckContext& in, const std::string&) {
   std::vector<std::string> all{"radio/on_loss", "controller/kind", "home/on_loss"};
   for (const Part* p : parts_of(in.rig, in.catalogue, PartGroup::receiver))
-    all.push_back(place_of({"parts", p->id, "kind"}));
+    all.push_back(path_of({"parts", p->id, "kind"}));
   return all;
 }
 

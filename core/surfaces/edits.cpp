@@ -8,7 +8,7 @@
 #include "base/number.h"
 #include "base/units.h"
 #include "direction/from_rig.h"
-#include "rig/place.h"
+#include "rig/path.h"
 
 namespace rigging {
 namespace {
@@ -35,6 +35,21 @@ Result<Edit> reverse(const Rig& rig, const std::string& output) {
   if (!o) return failure(output, "is no output of this rig", "the id of an output");
   o->reversed = !o->reversed;
   edit.label = "Reverse " + spoken_output(*o);
+  return edit;
+}
+
+Result<Edit> measure_release(const Rig& rig, const Release& release) {
+  if (const auto ok = in_range(release, "release"); !ok) return tl::make_unexpected(ok.error());
+  Edit edit{rig, "Tow release measured"};
+  edit.rig.release = release;
+  return edit;
+}
+
+Result<Edit> remove_output(const Rig& rig, const std::string& output) {
+  const Output* o = rig.output(output);
+  if (!o) return failure(output, "is no output of this rig", "the id of an output");
+  Edit edit{rig, "Without " + spoken_output(*o)};
+  std::erase_if(edit.rig.outputs, [&](const Output& x) { return x.id == output; });
   return edit;
 }
 
@@ -67,7 +82,7 @@ Result<Edit> flip_weight(const Rig& rig, const std::string& output, Axis axis) {
 }
 
 Result<Edit> set_weight(const Rig& rig, const std::string& output, const std::string& command, double weight) {
-  auto edit = set_value(rig, place_of({"outputs", output, "mix", command}), weight);
+  auto edit = set_value(rig, path_of({"outputs", output, "mix", command}), weight);
   if (const Output* o = rig.output(output); edit && o) edit->label = weight_words(command, {o}, weight);
   return edit;
 }

@@ -67,6 +67,11 @@ std::optional<double> tail_mix_percent(const Rig& rig);
 /// 150.
 Result<Edit> set_tail_mix(const Rig& rig, double percent);
 
+/// The tow release as it was measured. Error: a measure outside of the range of its member.
+Result<Edit> measure_release(const Rig& rig, const Release& release);
+/// An output that drives nothing any more. Error: no such output.
+Result<Edit> remove_output(const Rig& rig, const std::string& output);
+
 std::vector<EditEntry> surfaces_edits();
 
 }  // namespace rigging

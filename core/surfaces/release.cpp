@@ -6,7 +6,7 @@
 
 #include "base/number.h"
 #include "base/units.h"
-#include "rig/place.h"
+#include "rig/path.h"
 
 namespace rigging {
 namespace {
@@ -21,7 +21,7 @@ std::vector<std::string> places(const CheckContext& in, const std::string&) {
   std::vector<std::string> all{"controller/kind"};
   if (const Output* o = release_output(in.rig))
     for (const char* member : {"socket", "reversed", "low_us", "high_us"})
-      all.push_back(place_of({"outputs", o->id, member}));
+      all.push_back(path_of({"outputs", o->id, member}));
   for (const char* member : {"arm_m", "pin_m"}) all.push_back(std::string("release/") + member);
   return all;
 }
@@ -85,7 +85,7 @@ ReleaseReport analyze_release(const Release& r, const Output& o, std::optional<d
 const Output* release_output(const Rig& rig) {
   if (rig.airframe.kind != AirframeKind::towed_glider) return nullptr;
   for (const Output& o : rig.outputs)
-    if (o.surfaces.empty() && o.passes == 0) return &o;
+    if (o.surfaces.empty() && o.passthrough_channel == 0) return &o;
   return nullptr;
 }
 

@@ -5,7 +5,7 @@
 
 #include "base/find.h"
 #include "base/number.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "surfaces/surfaces.h"
 
 namespace rigging {
@@ -27,13 +27,13 @@ std::vector<std::string> centre_places(const CheckContext& in, const std::string
   for (const Surface s : hinged(in.rig)) {
     const Output& o = *in.rig.output_of(s);
     for (const char* member : {"surfaces", "socket", "reversed", "centre_us"})
-      all.push_back(place_of({"outputs", o.id, member}));
+      all.push_back(path_of({"outputs", o.id, member}));
     for (const char* member : {"arm_m", "arm_deg", "horn_m", "rod_m"})
-      all.push_back(place_of({"linkages", s.word(), member}));
+      all.push_back(path_of({"linkages", s.word(), member}));
     if (const Linkage* l = in.rig.linkage(s); l && l->want_neutral_deg)
-      all.push_back(place_of({"linkages", s.word(), "want_neutral_deg"}));
+      all.push_back(path_of({"linkages", s.word(), "want_neutral_deg"}));
     for (const Part& p : in.rig.parts)
-      if (p.surface && *p.surface == s) all.push_back(place_of({"parts", p.id, "kind"}));
+      if (p.surface && *p.surface == s) all.push_back(path_of({"parts", p.id, "kind"}));
   }
   return all;
 }
@@ -42,7 +42,7 @@ std::vector<std::string> throw_places(const CheckContext& in, const std::string&
   std::vector<std::string> all = centre_places(in, subject);
   for (const Surface s : hinged(in.rig))
     for (const char* member : {"low_us", "high_us"})
-      all.push_back(place_of({"outputs", in.rig.output_of(s)->id, member}));
+      all.push_back(path_of({"outputs", in.rig.output_of(s)->id, member}));
   return all;
 }
 
@@ -119,12 +119,12 @@ std::vector<std::string> flap_subjects(const CheckContext& in) {
 std::vector<std::string> flap_places(const CheckContext& in, const std::string&) {
   std::vector<std::string> all{"controller/kind", "controller/firmware", "controller/mounted"};
   for (const Output* o : flapped(in.rig)) {
-    for (const char* member : {"socket", "surfaces", "reversed"}) all.push_back(place_of({"outputs", o->id, member}));
-    all.push_back(place_of({"outputs", o->id, "mix", "flap"}));
+    for (const char* member : {"socket", "surfaces", "reversed"}) all.push_back(path_of({"outputs", o->id, member}));
+    all.push_back(path_of({"outputs", o->id, "mix", "flap"}));
   }
   if (const Channel* c = flap_channel(in.rig))
     for (const char* member : {"function", "reversed"})
-      all.push_back(place_of({"radio", "channels", std::to_string(c->number), member}));
+      all.push_back(path_of({"radio", "channels", std::to_string(c->number), member}));
   return all;
 }
 

@@ -167,20 +167,20 @@ OutputState mixed(const Output& o, const Command& c) {
   return state;
 }
 
-Command shared(const std::vector<Output>& outputs, const Command& c, Sharing sharing) {
-  if (sharing == Sharing::each_stops) return c;
+Command shared(const std::vector<Output>& outputs, const Command& c, Saturation sharing) {
+  if (sharing == Saturation::each_stops) return c;
   double k = 1;
   for (const Output& o : outputs) {
     if (!works_servo(o)) continue;
     const double fixed = o.mix.flap * c.flap;
     const double roll = roll_part(o.mix, c.roll), pitch = o.mix.pitch * c.pitch, yaw = o.mix.yaw * c.yaw;
-    if (sharing == Sharing::all_shrink) k = std::min(k, room_for(fixed, roll + pitch + yaw));
-    if (sharing == Sharing::roll_first) k = std::min(k, room_for(fixed + roll, pitch + yaw));
-    if (sharing == Sharing::pitch_first) k = std::min(k, room_for(fixed + pitch, roll + yaw));
+    if (sharing == Saturation::all_shrink) k = std::min(k, room_for(fixed, roll + pitch + yaw));
+    if (sharing == Saturation::roll_first) k = std::min(k, room_for(fixed + roll, pitch + yaw));
+    if (sharing == Saturation::pitch_first) k = std::min(k, room_for(fixed + pitch, roll + yaw));
   }
   Command s = c;
-  if (sharing != Sharing::roll_first) s.roll *= k;
-  if (sharing != Sharing::pitch_first) s.pitch *= k;
+  if (sharing != Saturation::roll_first) s.roll *= k;
+  if (sharing != Saturation::pitch_first) s.pitch *= k;
   s.yaw *= k;
   return s;
 }
@@ -240,13 +240,13 @@ OutputSettings settable(const ControllerClass* c) {
 
 double deflection_deg(const Rig& rig, const Output& o, Surface s, double share) { return Moved(rig, o, s).at(share); }
 
-Room room_left(const Rig& rig, const Command& held) {
-  Room room;
-  for (int p = 0; p <= Room::steps; ++p)
-    for (int r = 0; r <= Room::steps; ++r) {
+ControlMargin control_margin(const Rig& rig, const Command& held) {
+  ControlMargin room;
+  for (int p = 0; p <= ControlMargin::steps; ++p)
+    for (int r = 0; r <= ControlMargin::steps; ++r) {
       Command c;
-      c.roll = 2.0 * r / Room::steps - 1;
-      c.pitch = 2.0 * p / Room::steps - 1;
+      c.roll = 2.0 * r / ControlMargin::steps - 1;
+      c.pitch = 2.0 * p / ControlMargin::steps - 1;
       c.flap = held.flap;
       double left = 1;
       for (const double side : {-1.0, 1.0}) {

@@ -30,7 +30,7 @@ OutputState mixed(const Output& output, const Command& command);
 /// The command after sharing: what is left of it when some servo output is asked for more than it can give.
 /// `each_stops` leaves it as it is. The others shrink roll, pitch and yaw alike, or all but roll, or all but pitch,
 /// until every servo output can follow.
-Command shared(const std::vector<Output>& outputs, const Command& command, Sharing sharing);
+Command shared(const std::vector<Output>& outputs, const Command& command, Saturation sharing);
 
 /// How far full sticks together bring a servo output, as a level, 0 to 1.
 double stick_reach(const Output& output);
@@ -74,16 +74,16 @@ struct SurfaceAnswer {
 };
 
 /// How much room a stick position leaves to the stabilizer.
-struct Room {
+struct ControlMargin {
   static constexpr int steps = 20;  ///< cells run from −1 to 1 in both directions
   /// Largest correction, as a share of full command on all axes together, that no output cuts: 0 where the sticks alone
   /// saturate.
   std::array<std::array<double, steps + 1>, steps + 1> left{};  ///< [pitch][roll]
   double at(int roll, int pitch) const { return left[static_cast<std::size_t>(pitch)][static_cast<std::size_t>(roll)]; }
-  bool operator==(const Room&) const = default;
+  bool operator==(const ControlMargin&) const = default;
 };
 /// `held`: what is held beside the two sticks, yaw and flap; full yaw counts to the side that leaves less.
-Room room_left(const Rig& rig, const Command& held = {});
+ControlMargin control_margin(const Rig& rig, const Command& held = {});
 /// Share of all roll and pitch stick positions at which some output is asked for more than it can give, 0 to 1, with
 /// yaw and flap of `held`.
 double saturated_share(const Rig& rig, const Command& held = {});

@@ -202,7 +202,7 @@ Orders ThrowsProcedure::finish(const Scene& scene) {
     return orders;
   }
   read_.push_back(surface_);
-  Scene after{with_readings, scene.catalogue, scene.controller, scene.checks, scene.readiness, scene.bench};
+  Scene after{with_readings, scene.catalogue, scene.controller, nullptr, scene.checks, scene.readiness, scene.bench};
   Orders more;
   if (to_read_.empty()) {
     more = next_read(after);

@@ -5,7 +5,7 @@
 
 #include "base/find.h"
 #include "base/number.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "surfaces/linkage.h"
 #include "surfaces/surfaces.h"
 
@@ -56,14 +56,14 @@ Rig with_flown_trim(const Rig& before, Rig after) {
           // The lines between the readings say what a gauge would read there.
           l->readings.push_back({o.centre_us, *l->want_neutral_deg, {}});
         }
-    const std::string centre = place_of({"outputs", o.id, "centre_us"});
+    const std::string centre = path_of({"outputs", o.id, "centre_us"});
     for (Proof& p : after.proofs) {
       const auto it = p.depends_on.find(centre);
-      if (it == p.depends_on.end() || it->second != Fact(was->centre_us)) continue;
+      if (it == p.depends_on.end() || it->second != Value(was->centre_us)) continue;
       it->second = o.centre_us;
       for (const Surface s : o.surfaces)
         if (const Linkage* l = after.linkage(s); l && l->want_neutral_deg)
-          p.depends_on[place_of({"linkages", s.word(), "want_neutral_deg"})] = *l->want_neutral_deg;
+          p.depends_on[path_of({"linkages", s.word(), "want_neutral_deg"})] = *l->want_neutral_deg;
     }
   }
   return after;

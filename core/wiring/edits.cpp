@@ -4,12 +4,22 @@
 #include <cmath>
 
 #include "airframe/kinds.h"
+#include "base/fields.h"
 #include "base/number.h"
 #include "wiring/plan.h"
 #include "wiring/ports.h"
 #include "wiring/wiring.h"
 
 namespace rigging {
+namespace {
+
+/// What rests on where the leads sit: outputs, and the ports where they are told.
+void follow_leads(Rig& rig, const Catalogue& catalogue) {
+  outputs_follow(rig, catalogue);
+  if (!rig.ports.empty()) ports_follow(rig, catalogue);
+}
+
+}  // namespace
 
 Result<Edit> plug(const Rig& rig, const Catalogue& catalogue, const std::string& lead, const std::string& socket) {
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
@@ -21,8 +31,55 @@ Result<Edit> plug(const Rig& rig, const Catalogue& catalogue, const std::string&
   if (!t) return failure(socket, "is no socket of this controller", "one that `wiring` lists");
   LeadEnd& end = l->from.part == "controller" ? l->from : l->to;
   end.socket = socket;
-  outputs_follow(edit.rig, catalogue);
-  if (!edit.rig.ports.empty()) ports_follow(edit.rig, catalogue);
+  follow_leads(edit.rig, catalogue);
+  return edit;
+}
+
+Result<Edit> lead_to_board(const Rig& rig, const Catalogue& catalogue, const std::string& lead, const std::string& part,
+                           const std::string& socket) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  const Terminal* t = c ? c->terminal(socket) : nullptr;
+  Edit edit{rig, "Lead " + lead + " to " + (t ? t->label : socket)};
+  Lead* l = edit.rig.lead(lead);
+  if (!l || !far_end(*l, part)) return failure(lead, "is no lead of " + part, "the id of one that ends there");
+  if (!t) return failure(socket, "is no socket of this controller", "one that `wiring` lists");
+  (l->from.part == part ? l->to : l->from) = {"controller", socket, {}};
+  follow_leads(edit.rig, catalogue);
+  return edit;
+}
+
+Result<Edit> connect(const Rig& rig, const Catalogue& catalogue, const std::string& part, const std::string& terminal,
+                     const std::string& socket) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  const Terminal* to = c ? c->terminal(socket) : nullptr;
+  const PartKind* kind = kind_of(rig, catalogue, part);
+  const Terminal* from = kind ? kind->terminal(terminal) : nullptr;
+  if (!from) return failure(part, "has no terminal " + terminal, "a part and one of its terminals");
+  if (!to) return failure(socket, "is no socket of this controller", "one that `wiring` lists");
+  Edit edit{rig, part_name(rig, catalogue, part) + " to " + to->label};
+  Lead l;
+  l.id = part + "_" + terminal;
+  for (int n = 2; rig.lead(l.id); ++n) l.id = part + "_" + terminal + std::to_string(n);
+  l.from = {part, terminal, {}};
+  l.to = {"controller", socket, {}};
+  l.kind = usual_lead(*from, *to);
+  edit.rig.leads.push_back(l);
+  follow_leads(edit.rig, catalogue);
+  return edit;
+}
+
+Result<Edit> limit_rate(const Rig& rig, const Catalogue& catalogue, const std::string& output, double hz) {
+  Edit edit{rig, "Pulses of " + output + " and its timer group: " + number_text(hz, 0) + " Hz at most"};
+  const Output* mine = edit.rig.output(output);
+  if (!mine) return failure(output, "is no output of this rig", "the id of an output");
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  const Terminal* at = c ? c->socket(mine->socket) : nullptr;
+  for (Output& o : edit.rig.outputs) {
+    const Terminal* t = c ? c->socket(o.socket) : nullptr;
+    if (o.id == output || (t && at && t->timer_group == at->timer_group && !drives_motor(o)))
+      o.rate_hz = std::min(o.rate_hz, hz);
+    if (const auto ok = in_range(o, "output"); !ok) return tl::make_unexpected(ok.error());
+  }
   return edit;
 }
 
@@ -85,11 +142,11 @@ Result<Edit> pass_channel(const Rig& rig, const Catalogue& catalogue, int channe
   if (!c || !c->way("passes"))
     return failure("pass channel", "is nothing that this class can",
                    "a class with outputs that pass a channel through");
-  const Span span = member_of(&Output::passes).span;
+  const Span span = member_of(&Output::passthrough_channel).span;
   if (channel < 1 || channel > span.most)
     return failure("channel " + std::to_string(channel), "is no channel", "a number from 1 to 32");
   Output o;
-  o.passes = channel;
+  o.passthrough_channel = channel;
   for (int n = 1; o.id.empty() || rig.output(o.id); ++n) o.id = "pass_" + std::to_string(n);
   edit.rig.outputs.push_back(o);
   settle_in_sockets(edit.rig, *c);

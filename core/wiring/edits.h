@@ -7,6 +7,16 @@ namespace rigging {
 
 /// Moves the board's end of a lead to another socket. An output follows its leads (`outputs_follow`).
 Result<Edit> plug(const Rig& rig, const Catalogue& catalogue, const std::string& lead, const std::string& socket);
+/// A lead that ends at the part ends at this socket of the board with its other end. Errors: no such lead, no such
+/// socket.
+Result<Edit> lead_to_board(const Rig& rig, const Catalogue& catalogue, const std::string& lead, const std::string& part,
+                           const std::string& socket);
+/// A new lead from a part's terminal to a socket of the board, of the kind that the terminal carries. Errors: no such
+/// terminal or socket.
+Result<Edit> connect(const Rig& rig, const Catalogue& catalogue, const std::string& part, const std::string& terminal,
+                     const std::string& socket);
+/// The output's timer group sends its servos no more pulses than this, hertz. Errors: no such output; out of range.
+Result<Edit> limit_rate(const Rig& rig, const Catalogue& catalogue, const std::string& output, double hz);
 /// Every lead and output where the plan puts it.
 Result<Edit> plan_all(const Rig& rig, const Catalogue& catalogue);
 /// The same, of a plan that is made already.

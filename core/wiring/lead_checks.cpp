@@ -1,6 +1,6 @@
 #include "wiring/lead_checks.h"
 
-#include "rig/place.h"
+#include "rig/path.h"
 
 namespace rigging {
 
@@ -76,11 +76,11 @@ std::vector<std::string> leads(const CheckContext& in) {
 std::vector<std::string> places(const CheckContext& in, const std::string& id) {
   std::vector<std::string> all;
   for (const char* member : {"plus_removed", "plug_turned", "pair_turned"})
-    all.push_back(place_of({"leads", id, member}));
+    all.push_back(path_of({"leads", id, member}));
   if (const Lead* l = in.rig.lead(id))
     for (const auto& [name, end] : {std::pair{"from", &l->from}, {"to", &l->to}}) {
-      for (const char* member : {"part", "socket"}) all.push_back(place_of({"leads", id, name, member}));
-      all.push_back(end->part == "controller" ? "controller/kind" : place_of({"parts", end->part, "kind"}));
+      for (const char* member : {"part", "socket"}) all.push_back(path_of({"leads", id, name, member}));
+      all.push_back(end->part == "controller" ? "controller/kind" : path_of({"parts", end->part, "kind"}));
     }
   return all;
 }

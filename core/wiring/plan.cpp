@@ -222,7 +222,7 @@ void Planner::serial_ports(bool spareable) {
 }
 
 double Planner::way_cost(const Part& part, const Terminal& socket) const {
-  const Place *board = plan_.rig.place("controller"), *there = plan_.rig.place(part.id);
+  const Mounting *board = plan_.rig.mounting("controller"), *there = plan_.rig.mounting(part.id);
   if (!board || !there || board->turn != Turn{}) {
     // Where nothing has a place yet: on the side on which its other lead ends, if it has one.
     constexpr double other_side = 0.1;

@@ -186,7 +186,7 @@ void ports_follow(Rig& rig, const Catalogue& catalogue) {
   std::vector<Port> ports = ports_wanted(rig, catalogue);
   // What this version does not know of a port stays with it.
   for (Port& p : ports)
-    if (const Port* before = rig.port(p.socket)) p.extra = before->extra;
+    if (const Port* before = rig.port(p.socket)) p.unknown_members = before->unknown_members;
   rig.ports = std::move(ports);
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   rig.radio.heard_as = c && c->way("receiver_signal") ? receiver_signal(rig, catalogue) : std::nullopt;

@@ -363,7 +363,7 @@ void Planner::feed_dark_rails() {
   std::set<std::string> tried;
   while (true) {
     const Network net = network_of(rig(), catalogue_);
-    const Solution lit = solve(net, SupplyState::battery, Effort::all_moving, 1, 0);
+    const Solution lit = solve(net, SupplyState::battery, LoadCase::all_moving, 1, 0);
     const auto dark = dark_rail(net, lit, tried);
     if (!dark) return;
     tried.insert(dark->board_net);
@@ -380,7 +380,7 @@ void Planner::feed_dark_rails() {
 void Planner::say_what_stays_dark() {
   if (parts_of(PartGroup::battery).empty()) return;
   const Network net = network_of(rig(), catalogue_);
-  const Solution lit = solve(net, SupplyState::battery, Effort::idle, 1, 0);
+  const Solution lit = solve(net, SupplyState::battery, LoadCase::idle, 1, 0);
   for (std::size_t q = 0; q < net.rails.size(); ++q) {
     if (lit.rails[q].live) continue;
     std::set<std::string> names;

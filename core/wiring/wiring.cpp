@@ -40,7 +40,7 @@ const Output* output_for(const Rig& rig, const Catalogue& catalogue, const Part&
     if (part.surface) return rig.output_of(*part.surface);
     // A servo of no surface: a tow release on the motor's output.
     if (rig.airframe.kind != AirframeKind::towed_glider) return nullptr;
-    return find_in(rig.outputs, [](const Output& o) { return o.surfaces.empty() && o.passes == 0; });
+    return find_in(rig.outputs, [](const Output& o) { return o.surfaces.empty() && o.passthrough_channel == 0; });
   }
   if (group(part) == PartGroup::camera_switch) {
     std::size_t before = 0;
@@ -49,7 +49,7 @@ const Output* output_for(const Rig& rig, const Catalogue& catalogue, const Part&
       before += group(p) == PartGroup::camera_switch;
     }
     for (const Output& o : rig.outputs)
-      if (o.passes > 0 && before-- == 0) return &o;
+      if (o.passthrough_channel > 0 && before-- == 0) return &o;
     return nullptr;
   }
   if (group(part) != PartGroup::speed_controller) return nullptr;
@@ -117,15 +117,15 @@ LeadKind usual_lead(const Terminal& a, const Terminal& b) {
 WiringReport analyze_wiring(const Rig& rig, const Catalogue& catalogue) {
   WiringReport r;
   for (const Lead& l : rig.leads) {
-    LoomRow row{l.id,
-                part_name(rig, catalogue, l.from.part),
-                socket_label(rig, catalogue, l.from),
-                part_name(rig, catalogue, l.to.part),
-                socket_label(rig, catalogue, l.to),
-                l.kind,
-                lead_length_m(l),
-                lead_awg(l),
-                {}};
+    HarnessRow row{l.id,
+                   part_name(rig, catalogue, l.from.part),
+                   socket_label(rig, catalogue, l.from),
+                   part_name(rig, catalogue, l.to.part),
+                   socket_label(rig, catalogue, l.to),
+                   l.kind,
+                   lead_length_m(l),
+                   lead_awg(l),
+                   {}};
     const auto remark = [&](bool on, const char* words) {
       if (on) row.remarks += (row.remarks.empty() ? "" : ", ") + std::string(words);
     };
@@ -134,7 +134,7 @@ WiringReport analyze_wiring(const Rig& rig, const Catalogue& catalogue) {
     remark(l.pair_turned, "pair turned");
     remark(l.apart, "wires run apart");
     remark(l.fixed, "kept by hand");
-    r.loom.push_back(std::move(row));
+    r.harness.push_back(std::move(row));
   }
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   if (!c) return r;

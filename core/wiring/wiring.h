@@ -6,13 +6,13 @@
 namespace rigging {
 
 /// One line of the loom.
-struct LoomRow {
+struct HarnessRow {
   std::string lead;
   std::string from, from_socket, to, to_socket;  ///< as the builder calls them
   LeadKind kind = LeadKind::servo;
   double length_m = 0, awg = 0;
   std::string remarks;  ///< red wire out, pair turned …
-  bool operator==(const LoomRow&) const = default;
+  bool operator==(const HarnessRow&) const = default;
 };
 
 /// Outputs that share a pulse rate.
@@ -25,7 +25,7 @@ struct TimerGroup {
 };
 
 struct WiringReport {
-  std::vector<LoomRow> loom;
+  std::vector<HarnessRow> harness;
   std::vector<TimerGroup> groups;
   int power_pads = 0, power_pads_needed = 0;
   int ground_pads = 0, ground_pads_needed = 0;

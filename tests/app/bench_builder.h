@@ -12,16 +12,17 @@
 #include <QMouseEvent>
 #include <QTemporaryDir>
 #include <QTest>
+#include <QThreadPool>
 #include <QTimer>
 
 #include "direction/mode_checks.h"
 #include "feel/feel_checks.h"
+#include "places.h"
 #include "rig/rig_file.h"
 #include "shell/main_window.h"
 #include "stations/proof/proof_page.h"
 #include "stations/sticks/sticks_page.h"
 #include "stations/surfaces/surfaces_page.h"
-#include "places.h"
 
 namespace rigging::app {
 
@@ -35,12 +36,18 @@ inline constexpr int patience = 1;
 /// A patient builder in front of the window: clicks, types and looks at the bench, and knows nothing else.
 class Builder {
  public:
-  explicit Builder(QStringList faults = {}, int random = 2, unsigned seed = 8)
-      : window(*load_catalogue(in_source("/data/catalogue")), settings(faults, random, seed)) {
+  explicit Builder(QStringList faults = {}, int random = 2, unsigned seed = 8, bool by_the_wall = false)
+      : clock(clock_here(by_the_wall)),
+        window(*load_catalogue(in_source("/data/catalogue")), settings(faults, random, seed)) {
     window.show();
     EXPECT_TRUE(QTest::qWaitForWindowExposed(&window));
     window.activateWindow();  // without a window manager nobody else gives it the keyboard
     EXPECT_TRUE(QTest::qWaitForWindowActive(&window));
+  }
+  /// Where nobody looks on the bench's time is turned by whoever waits; in a real window it is the wall's.
+  static Clock& clock_here(bool by_the_wall) {
+    Clock::instance().take_by_hand(!by_the_wall && QGuiApplication::platformName() == QStringLiteral("offscreen"));
+    return Clock::instance();
   }
   Settings settings(const QStringList& faults, int random, unsigned seed) {
     Settings s;
@@ -75,9 +82,33 @@ class Builder {
     QTest::keyClicks(edit, QString::fromUtf8(number));
     QTest::keyClick(edit, Qt::Key_Return);
   }
+  /// Lets time pass on the bench, for so long, or until it is so.
+  template <class Done>
+  void let_pass(int ms, Done&& done) {
+    const double until_s = clock.now_s() + ms / 1000.0;
+    wait([&] { return clock.now_s() >= until_s || done(); }, 2 * ms);
+  }
+  /// Until it is so, for so long on the bench's clock. What does not go by that clock (a program that starts, a job on
+  /// another thread, a file) is given as long by the wall's.
   template <class Done>
   bool wait(Done&& done, int ms = 8000) {
-    return QTest::qWaitFor(done, ms * patience);
+    if (!clock.by_hand()) return QTest::qWaitFor(done, ms * patience);
+    constexpr double turn_s = 0.01;
+    constexpr int turns_a_frame = 4;  // as often as it is drawn
+    QElapsedTimer by_the_wall;
+    by_the_wall.start();
+    const double until_s = clock.now_s() + ms / 1000.0;
+    for (int turns = 0; !done(); ++turns) {
+      const bool busy = window.bench().connecting() || QThreadPool::globalInstance()->activeThreadCount() > 0;
+      const bool over = clock.now_s() >= until_s;
+      if (over && by_the_wall.elapsed() > ms * patience) return false;
+      if (busy || over)
+        QTest::qWait(1);
+      else
+        clock.turn(turn_s);
+      if (turns % turns_a_frame == 0) QApplication::processEvents();
+    }
+    return true;
   }
   /// Looks at a surface until it has stood where it is for so many looks: as long as that takes here.
   bool stands_still(Surface surface, int for_looks = 14) {
@@ -226,7 +257,7 @@ class Builder {
             // Modes take long to be shown, and have a test of their own.
             const bool mode = proof().procedure().checking().starts_with(mode_family);
             if (!mode && click(QStringLiteral("do_it")))
-              wait([&] { return can_click(QStringLiteral("do_it")); }, 12000);
+              let_pass(12000, [&] { return can_click(QStringLiteral("do_it")); });
             EXPECT_TRUE(click(QStringLiteral("record_card")));
             break;
           }
@@ -256,6 +287,7 @@ class Builder {
   }
 
   QTemporaryDir folder;
+  Clock& clock;
   MainWindow window;
   int looks = 0;
 };
@@ -342,7 +374,7 @@ inline void straighten(Builder& b, Surface surface) {
     if (b.click(QStringLiteral("throw_set"))) {
       anything = true;
       if (b.window.document().controller()->link) {
-        b.wait([&] { return b.can_click(QStringLiteral("throw_write")); }, 3000);
+        b.let_pass(3000, [&] { return b.can_click(QStringLiteral("throw_write")); });
         b.click(QStringLiteral("throw_write"));
         ASSERT_TRUE(b.wait([&] {
           return b.window.bench().board() &&

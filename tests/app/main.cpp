@@ -9,6 +9,6 @@ int main(int argc, char** argv) {
   testing::InitGoogleTest(&argc, argv);
   QApplication application(argc, argv);
   QApplication::setStyle(QStringLiteral("Fusion"));
-  rigging::app::Look::instance();
+  rigging::app::Style::instance();
   return RUN_ALL_TESTS();
 }

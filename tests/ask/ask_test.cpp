@@ -14,7 +14,7 @@ struct Asked {
   const char* says;  ///< part of the answer
 };
 
-std::vector<Answer> ask(const Rig& rig, std::string_view words) {
+std::vector<Interpretation> ask(const Rig& rig, std::string_view words) {
   const Review r = review(rig, shipped());
   return answers({rig, shipped(), r, nullptr}, words);
 }
@@ -112,21 +112,21 @@ TEST(Ask, DeedsAreSaidAndDone) {
            {"bare airframe 900 g", [](const Rig&, const Rig&r) { return std::abs(*r.fit.frame_mass_kg - 0.9) < 1e-9; }},
            {"move the battery 20 mm back",
             [](const Rig&b,
-               const Rig&r) { return std::abs(r.place("battery")->x_m - b.place("battery")->x_m + 0.02) < 1e-9; }},
+               const Rig&r) { return std::abs(r.mounting("battery")->x_m - b.mounting("battery")->x_m + 0.02) < 1e-9; }},
            {"slide the battery forward 1 cm",
             [](const Rig&b,
-               const Rig&r) { return std::abs(r.place("battery")->x_m - b.place("battery")->x_m - 0.01) < 1e-9; }},
+               const Rig&r) { return std::abs(r.mounting("battery")->x_m - b.mounting("battery")->x_m - 0.01) < 1e-9; }},
            {"move the gps 50 mm to the right",
-            [](const Rig&b, const Rig&r) { return std::abs(r.place("gps")->y_m - b.place("gps")->y_m - 0.05) < 1e-9; }},
+            [](const Rig&b, const Rig&r) { return std::abs(r.mounting("gps")->y_m - b.mounting("gps")->y_m - 0.05) < 1e-9; }},
            {"move the board 10 mm up",
             [](const Rig&b,
                const Rig
-                   &r) { return std::abs(r.place("controller")->z_m - b.place("controller")->z_m + 0.01) < 1e-9; }},
+                   &r) { return std::abs(r.mounting("controller")->z_m - b.mounting("controller")->z_m + 0.01) < 1e-9; }},
            // Left and right may name the part that moves.
            {"move the left flaperon servo 20 mm back",
             [](const Rig& b, const Rig& r) {
-              return std::abs(r.place("servo_flaperon_left")->x_m - b.place("servo_flaperon_left")->x_m + 0.02) < 1e-9 &&
-                     r.place("servo_flaperon_left")->y_m == b.place("servo_flaperon_left")->y_m;
+              return std::abs(r.mounting("servo_flaperon_left")->x_m - b.mounting("servo_flaperon_left")->x_m + 0.02) < 1e-9 &&
+                     r.mounting("servo_flaperon_left")->y_m == b.mounting("servo_flaperon_left")->y_m;
             }},
            {"reverse the left flaperon",
             [](const Rig&b, const Rig&r) { return r.output("out_1")->reversed != b.output("out_1")->reversed; }},
@@ -140,7 +140,7 @@ TEST(Ask, DeedsAreSaidAndDone) {
            {"add two 9g servos", [](const Rig&b, const Rig&r) { return r.parts.size() == b.parts.size() + 2; }},
            {"mirror the video transmitter",
             [](const Rig& b, const Rig& r) {
-              return r.parts.size() == b.parts.size() + 1 && r.place(r.parts.back().id)->y_m == -b.place("video")->y_m;
+              return r.parts.size() == b.parts.size() + 1 && r.mounting(r.parts.back().id)->y_m == -b.mounting("video")->y_m;
             }},
            {"another camera", [](const Rig& b, const Rig& r) { return r.parts.back().kind == b.part("camera")->kind; }},
            {"remove the buzzer", [](const Rig&, const Rig&r) { return !r.part("buzzer"); }},

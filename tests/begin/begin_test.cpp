@@ -66,7 +66,7 @@ TEST(Begin, FiveFirstRigsArePlacedFedAndPlanned) {
     for (const Obstacle& o : plan.obstacles) ADD_FAILURE() << f.name << ": " << o.what;
     EXPECT_EQ(plan.changes, 0) << f.name << ": planned already";
     const Review r = review(rig, shipped());
-    for (const ConsumerReport& c : r.power.consumers)
+    for (const ConsumerReport& c : r.reports.power().consumers)
       EXPECT_TRUE(c.lit[static_cast<std::size_t>(SupplyState::battery)]) << f.name << ": dark " << c.name;
     const auto groups = grouped(r.snags);
     for (const Snag& s : r.snags)
@@ -89,7 +89,7 @@ TEST(Begin, WhatTheClassHasNoPortForIsSaidOnceAndNotFed) {
       told.insert(s.code);
       ASSERT_TRUE(s.fix) << s.code << " " << s.what;
       EXPECT_NE(s.what.find(" has no "), std::string::npos) << s.what;
-      EXPECT_EQ(s.fix->apply(rig).parts.size(), rig.parts.size() - 1) << s.what;
+      EXPECT_EQ(fixed_by(*s.fix, rig).parts.size(), rig.parts.size() - 1) << s.what;
     }
   EXPECT_EQ(told, (std::multiset<std::string>{"WIRING-21", "WIRING-21"})) << "said, and not that they are dark as well";
   for (const Obstacle& o : plan_wiring(rig, shipped()).obstacles) EXPECT_NE(o.code, "POWER-14") << o.what;

@@ -60,8 +60,7 @@ Json flat(Json c) {
 
 TEST(OwnParts, AbilitiesThatStandSideBySideFindTheirStation) {
   const auto file = std::filesystem::temp_directory_path() / ("rigging_" + std::to_string(::getpid()) + ".parts.json");
-  const Json shipped_file =
-      *read_json_file(in_source("/data/catalogue/controllers.json"));
+  const Json shipped_file = *read_json_file(in_source("/data/catalogue/controllers.json"));
   for (const int version : {1, 2, 3}) {
     Json own{{"format", "parts"}, {"version", version}, {"controllers", Json::array()}};
     for (const Json& c : shipped_file["controllers"]) {

@@ -3,8 +3,8 @@
 
 #include "base/json.h"
 #include "cli/run_cli.h"
-#include "signal/capture.h"
 #include "places.h"
+#include "signal/capture.h"
 
 namespace rigging {
 namespace {
@@ -399,6 +399,50 @@ TEST(Cli, EditsAsTheScreensDo) {
     EXPECT_EQ(ran.status, 2) << bad;
     EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << ran.err;
   }
+}
+
+TEST(Cli, AsksInOnesOwnWords) {
+  Folder folder;
+  const std::string rig = (source / "data/demo/hedgerow.rig.json").string(), into = folder / "asked.rig.json";
+  const auto first = [&](const std::string& sentence) {
+    const Ran ran = run("ask " + rig + " \"" + sentence + "\" --json");
+    EXPECT_EQ(ran.status, 0) << sentence << ran.err;
+    return Json::parse(ran.out)["meant"][0];
+  };
+  EXPECT_EQ(first("how long can I fly")["kind"], "answer");
+  EXPECT_EQ(first("make the text larger")["kind"], "view");
+  EXPECT_EQ(first("reverse the left flaperon")["kind"], "deed");
+  for (const auto& [key, value] : first("where is the receiver plugged in").items())
+    EXPECT_TRUE(key == "kind" || key == "words" || key == "station" || key == "subject") << key;
+  ASSERT_EQ(run("ask " + rig + " 'span 1.9 m' --into " + into).status, 0);
+  EXPECT_EQ((*read_json_file(into))["airframe"]["span_m"], 1.9);
+  const Ran nothing = run("ask " + rig + " 'colourless green ideas' --json");
+  EXPECT_EQ(nothing.status, 1);
+  EXPECT_EQ(Json::parse(nothing.out)["meant"], Json::array());
+  EXPECT_EQ(run("ask " + rig + " 'how long can I fly' --into " + into).status, 2) << "changes nothing";
+  EXPECT_EQ(run("ask nowhere.rig.json 'span'").status, 2);
+}
+
+TEST(Cli, CarriesOutTheFixOfASnag) {
+  Folder folder;
+  Json rig = *read_json_file(source / "data/demo/hedgerow.rig.json");
+  rig["airframe"]["mass_kg"] = 9;
+  const std::string file = folder.file("heavy.rig.json", rig.dump()), into = folder / "fixed.rig.json";
+  int fixed = 0;
+  const Json checked = Json::parse(run("check " + file + " --json").out);
+  for (const Json& s : checked["snags"]) {
+    const std::string code = s["code"], subject = s["subject"];
+    const Ran ran = run("fix " + file + " " + code + " --subject '" + subject + "' --into " + into + " --json");
+    EXPECT_EQ(ran.status, s["fixable"] ? 0 : 2) << code << " " << subject << ran.err;
+    if (!s["fixable"]) continue;
+    ++fixed;
+    EXPECT_FALSE(Json::parse(ran.out)["differing"].empty()) << code;
+    const Json after = Json::parse(run("check " + into + " --json").out);
+    for (const Json& t : after["snags"])
+      EXPECT_FALSE(t["code"] == code && t["subject"] == subject && t["what"] == s["what"]) << code << " is still there";
+  }
+  EXPECT_GT(fixed, 0);
+  EXPECT_EQ(run("fix " + file + " NOWHERE-01").status, 2);
 }
 
 TEST(Cli, UnitsAreChosenAndJsonStaysSi) {

@@ -6,19 +6,13 @@
 #include <algorithm>
 
 #include "airframe/kinds.h"
+#include "bench_rig.h"
 #include "direction/direction_checks.h"
 #include "rig/differing.h"
 #include "rig/rig_file.h"
-#include "places.h"
 
 namespace rigging::direction {
 namespace {
-
-const std::filesystem::path source(in_source(""));
-const Catalogue& catalogue() {
-  static const Catalogue c = *load_catalogue(source / "data/catalogue");
-  return c;
-}
 
 Rig rig_of(AirframeKind kind, const char* controller) {
   Rig rig;
@@ -45,7 +39,7 @@ TEST(FromRig, OffersWhatTheClassReallyCan) {
                          Row{"pc_mini", true, false, false, false, false, false},
                          Row{"radio_stabilizer", true, false, true, true, false, true},
                          Row{"full_controller", true, false, true, true, true, true}}) {
-    const ControllerClass& c = *catalogue().controller(row.controller);
+    const ControllerClass& c = *shipped().controller(row.controller);
     const Case looks = case_from_rig(rig_of(AirframeKind::flying_wing, row.controller), c);
     EXPECT_EQ(looks.can.has(Remedy::reverse_output), row.reverse_output) << row.controller;
     EXPECT_EQ(looks.can.has(Remedy::reverse_function), row.reverse_function) << row.controller;
@@ -68,15 +62,15 @@ TEST(FromRig, OffersWhatTheClassReallyCan) {
 TEST(FromRig, LeavesOutMotorsAndWeightsThatServeNothing) {
   Rig rig = rig_of(AirframeKind::two_ailerons, "full_controller");
   rig.outputs[0].mix.pitch = 0.3;  // an aileron can't pitch
-  const Case c = case_from_rig(rig, *catalogue().controller("full_controller"));
+  const Case c = case_from_rig(rig, *shipped().controller("full_controller"));
   EXPECT_EQ(c.outputs.size(), 4u) << "the motor drives no surface";
   EXPECT_EQ(c.outputs[0].mix[1], 0);
   EXPECT_EQ(c.outputs[0].label, "OUT 1 (left aileron)");
 }
 
 TEST(FromRig, EveryRemedyOnAFullControllerChangesWhatItSays) {
-  Rig rig = *load_rig(source / "data/demo/hedgerow.rig.json");
-  const ControllerClass& controller = *catalogue().controller("full_controller");
+  Rig rig = demo("hedgerow");
+  const ControllerClass& controller = *shipped().controller("full_controller");
   rig = directions_proven(rig);
   const Case c = case_from_rig(rig, controller);
   const auto remedied_by = [&](FaultKind kind, auto&& set) {
@@ -119,7 +113,7 @@ TEST(FromRig, EveryRemedyOnAFullControllerChangesWhatItSays) {
 
 TEST(FromRig, ABoardThatCantBeToldIsRemountedAndItsProofsTakenBack) {
   Rig rig = rig_of(AirframeKind::flying_wing, "inline_dial");
-  const ControllerClass& controller = *catalogue().controller("inline_dial");
+  const ControllerClass& controller = *shipped().controller("inline_dial");
   rig = directions_proven(rig);
   Fault f;
   f.kind = FaultKind::board_turned;

@@ -166,7 +166,7 @@ TEST(Conflict, IsSmallestOnRandomProblems) {
 }
 
 TEST(Reason, NothingSeenNothingWrong) {
-  const Answer answer = reason(read("{" + elevator + "}"));
+  const Diagnosis answer = reason(read("{" + elevator + "}"));
   ASSERT_EQ(answer.explanations.size(), 1u);
   EXPECT_TRUE(answer.explanations[0].faults.empty());
   EXPECT_TRUE(answer.settled);
@@ -174,7 +174,7 @@ TEST(Reason, NothingSeenNothingWrong) {
 }
 
 TEST(Reason, AMixThatNoRemedyCuresIsSaidWithoutAnyLook) {
-  const Answer answer = reason(
+  const Diagnosis answer = reason(
       read(R"({"outputs":[{"id":"a","surface":"vtail_left","mix":{"pitch":1,"yaw":-1}}],"can":["reverse_output"]})"));
   EXPECT_TRUE(answer.explanations.empty());
   EXPECT_FALSE(answer.settled);
@@ -182,7 +182,8 @@ TEST(Reason, AMixThatNoRemedyCuresIsSaidWithoutAnyLook) {
 }
 
 TEST(Reason, AnInconsistentMixHasTwoCuresUntilItIsLookedAt) {
-  const Answer answer = reason(read(R"({"outputs":[{"id":"a","surface":"vtail_right","mix":{"pitch":1,"yaw":1}}]})"));
+  const Diagnosis answer =
+      reason(read(R"({"outputs":[{"id":"a","surface":"vtail_right","mix":{"pitch":1,"yaw":1}}]})"));
   ASSERT_EQ(answer.explanations.size(), 2u);
   for (const auto& e : answer.explanations) EXPECT_EQ(e.faults[0].kind, FaultKind::mix_sign_wrong);
   EXPECT_TRUE(answer.next);
@@ -196,7 +197,7 @@ TEST(Reason, AThreeWayExchangeOfLeadsCountsTwo) {
     {"do":"drive","output":"a","pulse":"rises","saw":{"elevator":"still","rudder":"right"}},
     {"do":"drive","output":"b","pulse":"rises","saw":{"rudder":"still","aileron_left":"down"}},
     {"do":"drive","output":"c","pulse":"rises","saw":{"aileron_left":"still","elevator":"up"}}]})");
-  const Answer answer = reason(c);
+  const Diagnosis answer = reason(c);
   ASSERT_EQ(answer.explanations.size(), 1u);
   ASSERT_EQ(answer.explanations[0].faults.size(), 2u);
   // Carried out in order they must bring every lead home.
@@ -208,7 +209,7 @@ TEST(Reason, AThreeWayExchangeOfLeadsCountsTwo) {
 
 TEST(Reason, LevelHasNoYawAnswerAndManualNone) {
   const auto faults = [](const char* observation) {
-    const Answer a = reason(read(
+    const Diagnosis a = reason(read(
         std::string(
             R"({"outputs":[{"id":"r","surface":"rudder","mix":{"yaw":1}}],"can":["check_output","flip_gyro"],"observations":[)") +
         observation + "]}"));
@@ -223,7 +224,7 @@ TEST(Reason, LevelHasNoYawAnswerAndManualNone) {
 }
 
 TEST(Reason, CostOnlyOrdersEquals) {
-  const Answer answer = reason(read(
+  const Diagnosis answer = reason(read(
       "{" + elevator +
       R"(,"observations":[{"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"down"}}]})"));
   ASSERT_GT(answer.explanations.size(), 2u);

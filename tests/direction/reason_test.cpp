@@ -20,7 +20,7 @@ Case read(const char* text) {
   return *c;
 }
 
-std::string only_fault(const Answer& answer, const Case& c) {
+std::string only_fault(const Diagnosis& answer, const Case& c) {
   if (answer.explanations.size() != 1) return std::to_string(answer.explanations.size()) + " explanations";
   std::string text;
   for (const Fault& f : answer.explanations[0].faults) text += fault_to_json(f, c).dump();
@@ -38,7 +38,7 @@ TEST(Reason, NamesTheMixSignOfTheExample) {
     {"do":"stick","axis":"roll","sense":"right","mode":"manual","saw":{"elevon_left":"up","elevon_right":"up"}},
     {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevon_left":"up","elevon_right":"up"}}]})")
                           .c_str());
-  const Answer answer = reason(c);
+  const Diagnosis answer = reason(c);
   EXPECT_TRUE(answer.settled);
   EXPECT_FALSE(answer.equivalent);
   EXPECT_EQ(only_fault(answer, c), R"({"axis":"roll","kind":"mix_sign_wrong","output":"out_1"})");
@@ -90,7 +90,7 @@ TEST(Reason, AFunctionIsReversedOnAllItsOutputs) {
       {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"up"}},
       {"do":"tilt","axis":"roll","sense":"right","mode":"rate","saw":{"aileron_left":"down","aileron_right":"up"}})";
   const Case open = read((text + "]}").c_str());
-  const Answer before = reason(open);
+  const Diagnosis before = reason(open);
   ASSERT_EQ(before.explanations.size(), 2u);
   EXPECT_EQ(fault_to_json(before.explanations[0].faults[0], open).dump(),
             R"({"axis":"roll","kind":"function_reversed"})");
@@ -99,7 +99,7 @@ TEST(Reason, AFunctionIsReversedOnAllItsOutputs) {
   EXPECT_EQ(before.explanations[1].faults[0].kind, FaultKind::leads_swapped);
   EXPECT_TRUE(before.equivalent) << "neither stick nor tilt tells exchanged leads from it";
   const Case looked = read((text + R"(,{"do":"inspect","outputs":["l","r"],"found":"as_planned"}]})").c_str());
-  const Answer after = reason(looked);
+  const Diagnosis after = reason(looked);
   EXPECT_TRUE(after.settled);
   EXPECT_FALSE(after.equivalent);
   EXPECT_EQ(only_fault(after, looked), R"({"axis":"roll","kind":"function_reversed"})");
@@ -112,7 +112,7 @@ TEST(Reason, ADisagreementWithTheEyesIsNamed) {
       {"id":"r","surface":"aileron_right","mix":{"roll":1}}],"can":["swap_leads"],"observations":[
       {"do":"drive","output":"l","pulse":"rises","saw":{"aileron_left":"still","aileron_right":"up"}},
       {"do":"inspect","outputs":["l"],"found":"as_planned"}]})");
-  const Answer answer = reason(c);
+  const Diagnosis answer = reason(c);
   EXPECT_TRUE(answer.explanations.empty());
   EXPECT_EQ(answer.contradictions, (std::vector<int>{0, 1}));
 }
@@ -162,7 +162,7 @@ TEST(Reason, YLeadWithOneSideWrongAsksForTheLinkage) {
   const Case c =
       read(R"({"outputs":[{"id":"a","surfaces":["aileron_left","aileron_right"],"mix":{"roll":1}}],"observations":[
     {"do":"stick","axis":"roll","sense":"right","mode":"manual","saw":{"aileron_left":"up","aileron_right":"up"}}]})");
-  const Answer answer = reason(c);
+  const Diagnosis answer = reason(c);
   EXPECT_EQ(only_fault(answer, c), R"({"kind":"linkage_opposed","surface":"aileron_left"})");
 }
 
@@ -170,7 +170,7 @@ TEST(Reason, EquivalentWhenNothingThatMayBeAskedTellsApart) {
   const Case c = read(
       R"({"outputs":[{"id":"e","surface":"elevator","mix":{"pitch":1}}],"can":["reverse_output","move_linkage"],"may_ask":["stick"],"observations":[
     {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"down"}}]})");
-  const Answer answer = reason(c);
+  const Diagnosis answer = reason(c);
   EXPECT_GT(answer.explanations.size(), 1u);
   EXPECT_TRUE(answer.settled);
   EXPECT_TRUE(answer.equivalent);
@@ -183,7 +183,7 @@ TEST(Reason, ContradictionNamesTheTwoThatDisagree) {
     {"do":"stick","axis":"yaw","sense":"right","mode":"manual","saw":{"rudder":"right"}},
     {"do":"stick","axis":"pitch","sense":"up","mode":"manual","saw":{"elevator":"up"}},
     {"do":"stick","axis":"pitch","sense":"down","mode":"manual","saw":{"elevator":"up"}}]})");
-  const Answer answer = reason(c);
+  const Diagnosis answer = reason(c);
   EXPECT_TRUE(answer.explanations.empty());
   EXPECT_FALSE(answer.settled);
   EXPECT_EQ(answer.contradictions, (std::vector<int>{1, 2}));
@@ -299,7 +299,7 @@ class Draw {
   std::mt19937 random_;
 };
 
-std::set<brute::Key> keys(const Answer& answer, const Case& c) {
+std::set<brute::Key> keys(const Diagnosis& answer, const Case& c) {
   std::set<brute::Key> all;
   for (const Explanation& e : answer.explanations) {
     EXPECT_TRUE(all.insert(brute::key_of(e.faults, c)).second) << "listed twice: " << explanation_text(e, c);
@@ -314,7 +314,7 @@ TEST_P(Exactness, FindsExactlyWhatTryingEverythingFinds) {
   for (int round = 0; round < 12; ++round) {
     Case c = draw.aircraft();
     c = draw.seen(c, draw.faults(c, draw.below(4)), 1 + draw.below(7), draw.below(3) == 0);
-    const Answer answer = reason(c);
+    const Diagnosis answer = reason(c);
     Json json{{"observations", Json::array()}};
     for (const auto& o : c.observations) json["observations"].push_back(observation_to_json(o, c));
     // Three faults keep the slow reference within seconds; deeper answers only need to be deeper.
@@ -343,7 +343,7 @@ TEST(Exactness, FourFaultsOnTwoOutputs) {
     Case c = draw.aircraft();
     if (c.outputs.size() > 2) continue;
     c = draw.seen(c, draw.faults(c, 4), 12, false);
-    const Answer answer = reason(c);
+    const Diagnosis answer = reason(c);
     if (answer.explanations.empty() || answer.explanations[0].faults.size() != 4) continue;
     ++deep;
     EXPECT_EQ(keys(answer, c), brute::explain(c, 4));
@@ -359,7 +359,7 @@ TEST(Exactness, SmallestContradictionIsSmallest) {
     c.can.remove(Remedy::turn_board);  // keeps the slow reference quick
     c.can.remove(Remedy::check_output);
     c = draw.seen(c, draw.faults(c, draw.below(2)), 5, true);
-    const Answer answer = reason(c);
+    const Diagnosis answer = reason(c);
     if (!answer.explanations.empty() || answer.contradictions.empty() || c.observations.size() > 5) continue;
     ++contradictory;
     std::size_t smallest = 99;
@@ -389,14 +389,14 @@ TEST(NextObservation, LeadsToTheTruthAndAlwaysSplits) {
     Observation probe;
     if (!brute::show(c, truth, probe)) continue;
     int asked = 0;
-    for (Answer answer = reason(c); answer.next || asked == 0; answer = reason(c)) {
+    for (Diagnosis answer = reason(c); answer.next || asked == 0; answer = reason(c)) {
       Observation o = answer.next ? answer.next->observation : probe;
       ASSERT_TRUE(brute::show(c, truth, o));
       if (o.act != Act::stick) o.channels = {};
       c.observations.push_back(o);
       ASSERT_LT(++asked, 20);
     }
-    const Answer last = reason(c);
+    const Diagnosis last = reason(c);
     ASSERT_FALSE(last.explanations.empty());
     EXPECT_LE(last.explanations[0].faults.size(), truth.size());
   }
@@ -408,7 +408,7 @@ TEST(NextObservation, LeavesTheSmallestLargestGroup) {
   for (int round = 0; round < 300; ++round) {
     Case c = draw.aircraft();
     c = draw.seen(c, draw.faults(c, 1 + draw.below(2)), 2, false);
-    const Answer answer = reason(c);
+    const Diagnosis answer = reason(c);
     if (!answer.next || answer.explanations.size() > 60) continue;
     ++asked;
     const auto largest = [&](Observation o) {

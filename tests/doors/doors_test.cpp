@@ -1,8 +1,10 @@
 #include <gtest/gtest.h>
 
+#include <QAction>
 #include <QApplication>
 #include <QLabel>
 #include <QPushButton>
+#include <QTest>
 #include <fstream>
 #include <iostream>
 #include <sstream>
@@ -11,6 +13,7 @@
 #include "bench.h"
 #include "bench_rig.h"
 #include "link/image.h"
+#include "places.h"
 #include "ports.h"
 #include "review/stations.h"
 #include "run.h"
@@ -19,7 +22,6 @@
 #include "stations/entries.h"
 #include "stations/proof/proof_chain.h"
 #include "store.h"
-#include "places.h"
 
 // The doors of docs/contributing.md: one of each is added here, as a later station would, and looked for wherever a
 // builder would meet it. Everything that is added stands in this file.
@@ -36,14 +38,14 @@ Setting horn_volume() {
           .span = {0, 100},
           .usual = 0.0,
           .always = false,
-          .get = [](const Rig& rig, const std::string&) -> Fact {
-            return number_member(rig.home.extra.members(), volume, 0);
+          .get = [](const Rig& rig, const std::string&) -> Value {
+            return number_member(rig.home.unknown_members.members(), volume, 0);
           },
           .set =
-              [](Rig& rig, const std::string&, const Fact& v) {
-                Json members = rig.home.extra.members();
+              [](Rig& rig, const std::string&, const Value& v) {
+                Json members = rig.home.unknown_members.members();
                 members[volume] = std::get<double>(v);
-                rig.home.extra = Extra(std::move(members));
+                rig.home.unknown_members = UnknownMembers(std::move(members));
               }};
 }
 
@@ -70,6 +72,16 @@ CheckFamily horn_heard() {
   };
   return f;
 }
+
+// A rule of the second tier, with a fix that is an edit.
+void flies_too_far(const Inspection& in, Findings& found) {
+  if (in.rig.name != "Silent" || !in.deferred->home.missing.empty()) return;
+  found.add(Severity::worth_knowing, "horn", "It flies out of hearing", "Nobody hears it land.", "Name it Loud.").fix =
+      sets("Name it Loud", {{"name", std::string("Loud")}});
+}
+
+// A station beyond those that there are.
+constexpr auto hangar = static_cast<Station>(11);
 
 // An edit.
 Result<Edit> silence(const Rig& rig, const Catalogue&, const std::vector<std::string>&) {
@@ -130,11 +142,23 @@ void open_the_doors() {
   for (StationEntry& e : stations())
     if (e.station == Station::logbook) {
       e.rules.push_back({"SENSES-90", Station::logbook, no_horn, source::common});
+      e.rules.push_back({"HOME-90", Station::logbook, flies_too_far, source::common, Tier::deferred});
       e.checks.push_back(horn_heard());
       e.procedures.push_back({"horn", "Sound the horn and listen", "",
                               []() -> std::unique_ptr<Procedure> { return std::make_unique<SoundTheHorn>(); }});
       e.edits.push_back({"silence", "Take the horn away", {}, silence});
     }
+  Words<Station>::list.emplace_back(hangar, "hangar");
+  StationEntry beyond;
+  beyond.station = hangar;
+  beyond.question = "Where does it stay overnight?";
+  beyond.to_come = "Not built yet.";
+  beyond.rules.push_back({"HANGAR-01", hangar,
+                          [](const Inspection&, Findings& found) {
+                            found.add(Severity::worth_knowing, "roof", "It has no roof", "It rains.", "Find one.");
+                          },
+                          source::common});
+  stations().push_back(beyond);
   app::page_entries().push_back(
       {Station::logbook, [](const app::PageContext& c) -> app::StationPage* { return new HornPage(c); }});
 }
@@ -242,7 +266,7 @@ TEST_F(Doors, ASettingReachesTheLinkTheTwinAndTheDifferences) {
   while (const auto request = write.next())
     for (auto& item : client.feed(port.feed(client.ask(*request).second))) write.answered(std::get<link::Reply>(item));
   ASSERT_TRUE(write.done()) << write.problem();
-  EXPECT_EQ(bench.image().value({SettingOf::board, "", "horn_volume_percent"}), Fact(80.0)) << "the twin holds it";
+  EXPECT_EQ(bench.image().value({SettingOf::board, "", "horn_volume_percent"}), Value(80.0)) << "the twin holds it";
   const auto found = link::differences(link::image_of(rig_), bench.image());
   ASSERT_EQ(found.size(), 1u);
   EXPECT_NE(found[0].words.find("horn volume 80 % on the board, 0 % in the rig"), std::string::npos) << found[0].words;
@@ -260,7 +284,70 @@ TEST_F(Doors, ASettingReachesTheLinkTheTwinAndTheDifferences) {
   EXPECT_NE(card.find("80 %"), std::string::npos);
   EXPECT_NE(card.find(">dial<"), std::string::npos);
   Rig taken = link::with_board_parts(rig_, bench.image(), {found[0].part});
-  EXPECT_EQ(number_member(taken.home.extra.members(), volume, 0), 80);
+  EXPECT_EQ(number_member(taken.home.unknown_members.members(), volume, 0), 80);
+}
+
+TEST_F(Doors, ARuleOfTheSecondTierIsFoundAndItsFixCarriedOut) {
+  const Json checked = Json::parse(cli({"check", file(), "--json"}).out);
+  int found = 0;
+  for (const Json& s : checked["snags"]) found += s["code"] == "HOME-90" && s["fixable"] == true;
+  EXPECT_EQ(found, 1);
+  EXPECT_EQ(cli({"fix", file(), "HOME-90", "--into", file()}).out, "Name it Loud\n");
+  EXPECT_EQ(load_rig(file())->name, "Loud");
+  app::RigDocument document(shipped(), QString::fromStdString((folder_ / "recovery").string()));
+  ASSERT_TRUE(save_rig(rig_, file()));
+  ASSERT_TRUE(document.open(QString::fromStdString(file())));
+  for (int i = 0; i < 2000 && !document.deferred(); ++i) QTest::qWait(5);
+  ASSERT_TRUE(document.deferred());
+  const std::vector<Snag> snags = document.snags();
+  const auto far = std::find_if(snags.begin(), snags.end(), [](const Snag& s) { return s.code == "HOME-90"; });
+  ASSERT_TRUE(far != snags.end() && far->fix);
+  EXPECT_TRUE(document.apply(far->fix->edit(document.rig(), document.catalogue())));
+  EXPECT_EQ(document.rig().name, "Loud");
+  document.undo();
+  EXPECT_EQ(document.rig().name, "Silent");
+}
+
+TEST_F(Doors, ACheckFromOutsideIsNeededByTheDemo) {
+  const Review r = review(demo("hedgerow"), shipped());
+  ASSERT_TRUE(find_check(r.checks, std::string("senses.horn_heard")));
+  Rig rig = demo("hedgerow");
+  const auto to_do = [](const Rig& of) {
+    const Review all = review(of, shipped());
+    return std::count_if(all.checks.begin(), all.checks.end(),
+                         [](const CheckStatus& c) { return c.state == ProofState::none && !c.family->guides; });
+  };
+  const auto before = to_do(rig);
+  const auto proven = with_proof(rig, shipped(), {"senses.horn_heard", ""}, "2026-12-01T10:00:00Z", false);
+  ASSERT_TRUE(proven);
+  EXPECT_EQ(to_do(*proven), before - 1);
+}
+
+TEST_F(Doors, ATwelfthStationStandsInTheStripTheMenuAndTheFile) {
+  const Json checked = Json::parse(cli({"check", file(), "--json"}).out);
+  int found = 0;
+  for (const Json& s : checked["snags"]) found += s["code"] == "HANGAR-01" && s["station"] == "hangar";
+  EXPECT_EQ(found, 1);
+  app::Settings settings;
+  settings.data_folder = QString::fromStdString(in_source("/data"));
+  settings.state_folder = QString::fromStdString((folder_ / "state").string());
+  app::MainWindow window(shipped(), settings);
+  window.show();
+  ASSERT_TRUE(window.open_file(QString::fromStdString(file())));
+  window.go(hangar);
+  QLabel* question = nullptr;
+  for (QLabel* l : window.findChildren<QLabel*>(QStringLiteral("station_question")))
+    if (l->isVisible()) question = l;
+  ASSERT_TRUE(question);
+  EXPECT_EQ(question->text(), QStringLiteral("Where does it stay overnight?"));
+  int keys = 0;
+  for (const QAction* a : window.findChildren<QAction*>()) keys += a->text() == QStringLiteral("Hangar");
+  EXPECT_EQ(keys, 1);
+  // The last bay of the strip is its own.
+  auto* strip = window.findChild<QWidget*>(QStringLiteral("station_strip"));
+  window.go(Station::airframe);
+  QTest::mouseClick(strip, Qt::LeftButton, {}, QPoint(strip->width() - 60, strip->height() / 2));
+  EXPECT_TRUE(question->isVisible());
 }
 
 TEST_F(Doors, EverythingIsSeenOnTheScreen) {

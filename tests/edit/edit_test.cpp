@@ -15,7 +15,7 @@
 #include "review/review.h"
 #include "review/stations.h"
 #include "rig/differing.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "rig/rig_file.h"
 #include "sticks/edits.h"
 #include "surfaces/edits.h"
@@ -28,6 +28,18 @@ Result<Edit> named(const Rig& rig, const std::string& name, const std::vector<st
     if (e.name == name && e.arguments.size() == words.size()) return e.apply(rig, shipped(), words);
   ADD_FAILURE() << "no edit " << name << " with " << words.size() << " words";
   return failure(name, "is not there");
+}
+
+// A section that stands as usual is not in the file; its values can be set all the same.
+TEST(Edits, EverySingleValueOfAFreshRigCanBeSet) {
+  const Rig rig = fresh_rig("mine", AirframeKind::two_ailerons, "full_controller");
+  for (const char* place :
+       {"sensing/roll_reversed", "controller/auto_trim", "home/arming_checks", "radio/transmitter/mixes"}) {
+    const auto was = std::get<bool>(value_at(rig, place));
+    const auto e = set_value(rig, place, !was);
+    ASSERT_TRUE(e) << place << ": " << e.error().text();
+    EXPECT_EQ(std::get<bool>(value_at(e->rig, place)), !was) << place;
+  }
 }
 
 /// A first rig: whatever class and kind are chosen, outputs sit where the class keeps sockets for them.
@@ -130,7 +142,7 @@ TEST(Edits, OfTheStations) {
   e = named(rig, "add-part", {"buzzer"});
   ASSERT_TRUE(e);
   EXPECT_EQ(e->rig.parts.size(), rig.parts.size() + 1);
-  EXPECT_TRUE(e->rig.place(e->rig.parts.back().id));
+  EXPECT_TRUE(e->rig.mounting(e->rig.parts.back().id));
   e = named(rig, "remove-part", {"gps"});
   ASSERT_TRUE(e);
   EXPECT_FALSE(e->rig.part("gps"));
@@ -158,16 +170,16 @@ TEST(Edits, OfTheStations) {
 TEST(Places, GoByNameWhateverTheOrderAndWhateverTheNames) {
   Rig rig = demo("hedgerow");
   rig.outputs[0].id = "left/one~two";
-  const std::string place = place_of({"outputs", "left/one~two", "reversed"});
-  EXPECT_EQ(fact_at(rig, place), Fact(false));
+  const std::string place = path_of({"outputs", "left/one~two", "reversed"});
+  EXPECT_EQ(value_at(rig, place), Value(false));
   std::reverse(rig.outputs.begin(), rig.outputs.end());
-  EXPECT_EQ(fact_at(rig, place), Fact(false));
-  EXPECT_EQ(fact_at(rig, "outputs/nobody/reversed"), Fact{});
-  EXPECT_EQ(fact_at(rig, "airframe/mass_kg"), Fact(1.92));
+  EXPECT_EQ(value_at(rig, place), Value(false));
+  EXPECT_EQ(value_at(rig, "outputs/nobody/reversed"), Value{});
+  EXPECT_EQ(value_at(rig, "airframe/mass_kg"), Value(1.92));
   rig.airframe.mass_kg.reset();
-  EXPECT_EQ(fact_at(rig, "airframe/mass_kg"), Fact{});
-  EXPECT_EQ(fact_at(rig, "outputs"), Fact{});
-  EXPECT_EQ(fact_at(rig, place_of({"outputs", "out_2", "surfaces"})), Fact(std::string("flaperon_right")));
+  EXPECT_EQ(value_at(rig, "airframe/mass_kg"), Value{});
+  EXPECT_EQ(value_at(rig, "outputs"), Value{});
+  EXPECT_EQ(value_at(rig, path_of({"outputs", "out_2", "surfaces"})), Value(std::string("flaperon_right")));
 }
 
 /// A word that is only for showing ages nothing, and an id that ends like an axis is no axis.
@@ -276,14 +288,14 @@ TEST(Edit, APartIsPutTurnedAndGivenASurface) {
   const std::string part = rig.parts.front().id;
   const auto moved = words("place", {part, "0.31", "-0.02", "0.01"});
   ASSERT_TRUE(moved) << moved.error().text();
-  EXPECT_EQ(moved->rig.place(part)->x_m, -0.31) << "behind the nose counts backward";
-  EXPECT_EQ(moved->rig.place(part)->y_m, -0.02);
+  EXPECT_EQ(moved->rig.mounting(part)->x_m, -0.31) << "behind the nose counts backward";
+  EXPECT_EQ(moved->rig.mounting(part)->y_m, -0.02);
   EXPECT_FALSE(words("place", {part, "40", "0", "0"})) << "twice the largest model that is known here";
   EXPECT_FALSE(words("place", {part, "here", "0", "0"}));
   EXPECT_FALSE(words("place", {"nobody", "0.3", "0", "0"}));
   const auto turned = words("turn", {"controller", "arrow_right_top_up"});
   ASSERT_TRUE(turned);
-  EXPECT_EQ(turned->rig.place("controller")->turn.name(), "arrow_right_top_up");
+  EXPECT_EQ(turned->rig.mounting("controller")->turn.name(), "arrow_right_top_up");
   EXPECT_FALSE(words("turn", {"controller", "sideways"}));
   std::string servo;
   for (const Part& p : rig.parts)
@@ -291,7 +303,7 @@ TEST(Edit, APartIsPutTurnedAndGivenASurface) {
   ASSERT_FALSE(servo.empty());
   EXPECT_FALSE(words("works", {servo, "nothing"})->rig.part(servo)->surface);
   EXPECT_FALSE(words("works", {servo, "spoiler"}));
-  Place askew = *rig.place("controller");
+  Mounting askew = *rig.mounting("controller");
   askew.roll_deg = 25;
   const auto refused = put_part(rig, shipped(), askew);
   ASSERT_FALSE(refused);

@@ -12,21 +12,15 @@
 namespace rigging {
 namespace {
 
-Rig fresh(const char* controller, AirframeKind kind = AirframeKind::two_ailerons) {
-  Rig rig = fresh_rig("A", kind, controller);
-  rig.airframe.mass_kg = 1.2;
-  return rig;
-}
-
-FeelAdvice advice_of(const Rig& rig) { return advise_feel(rig, shipped(), feel_report(rig, shipped())); }
+FeelAdvice advice_of(const Rig& rig) { return advise_feel(rig, shipped(), analyze_feel({rig, shipped()})); }
 
 TEST(FeelAdvice, NeverStartsAboveWhatIsCalmAndNeverStepsBeyondWhereItShakes) {
   for (const ControllerClass& c : shipped().controllers)
     for (const AirframeKind kind : {AirframeKind::two_ailerons, AirframeKind::flying_wing, AirframeKind::v_tail})
       for (const StartAt start : {StartAt::least, StartAt::half}) {
-        Rig rig = fresh(c.id.c_str(), kind);
+        Rig rig = fresh_at_1200_g(c.id.c_str(), kind);
         rig.feel.start = start;
-        const FeelReport r = feel_report(rig, shipped());
+        const FeelReport r = analyze_feel({rig, shipped()});
         ASSERT_EQ(r.missing, "") << c.id;
         const FeelAdvice a = advise_feel(rig, shipped(), r);
         const GainScale scale(c, {});
@@ -53,7 +47,7 @@ TEST(FeelAdvice, NeverStartsAboveWhatIsCalmAndNeverStepsBeyondWhereItShakes) {
 }
 
 TEST(FeelAdvice, StepsGoOnFromWhereItStands) {
-  Rig rig = fresh("pc_mini");
+  Rig rig = fresh_at_1200_g("pc_mini");
   rig.feel.made_gain(Axis::roll).rate = 0.1;
   const FeelAdvice a = advice_of(rig);
   const auto first =
@@ -63,7 +57,7 @@ TEST(FeelAdvice, StepsGoOnFromWhereItStands) {
 }
 
 TEST(FeelAdvice, HalfTheTravelAtFortyFiveDegreesIsAPlaceOfTheDial) {  // common practice
-  const FeelAdvice a = advice_of(fresh("inline_level"));
+  const FeelAdvice a = advice_of(fresh_at_1200_g("inline_level"));
   const auto found = std::find_if(a.bench.begin(), a.bench.end(),
                                   [](const std::string& w) { return w.find("45° of bank") != std::string::npos; });
   ASSERT_NE(found, a.bench.end());
@@ -73,35 +67,35 @@ TEST(FeelAdvice, HalfTheTravelAtFortyFiveDegreesIsAPlaceOfTheDial) {  // common 
 }
 
 TEST(FeelAdvice, ALinkageKeepsWhatTheStickNeeds) {
-  Rig rig = fresh("fixed_wing");
+  Rig rig = fresh_at_1200_g("fixed_wing");
   for (const Side side : {Side::left, Side::right})
     rig = with_linkage(rig, linkage_of(rig, {SurfaceKind::aileron, side}));
   rig.feel.want_roll_deg_s = 900;
   for (const FeelAdvice::Throw& t : advice_of(rig).throws)
     if (t.axis == Axis::roll) EXPECT_EQ(t.share, 1) << t.words;
   rig.feel.want_roll_deg_s = 20;
-  const FeelReport r = feel_report(rig, shipped());
+  const FeelReport r = analyze_feel({rig, shipped()});
   for (const FeelAdvice::Throw& t : advise_feel(rig, shipped(), r).throws)
     if (t.axis == Axis::roll)
       EXPECT_LE(r.of(Axis::roll).gain_s * t.share, 1.001 * std::max(r.of(Axis::roll).calm_gain_s, 0.0));
 }
 
 TEST(FeelEdits, GainsAreSetInTheWordsOfTheClass) {
-  Rig rig = fresh("inline_dial");
+  Rig rig = fresh_at_1200_g("inline_dial");
   const auto set = set_gain_in_words(rig, shipped(), Axis::pitch, "9:30");
   ASSERT_TRUE(set);
   EXPECT_NEAR(*set->rig.feel.gain(Axis::pitch)->rate, 0.25, 1e-9);
   EXPECT_EQ(set->label, "Pitch gain: half past 9");
   EXPECT_FALSE(set_gain_in_words(rig, shipped(), Axis::pitch, "6 o'clock"));
   EXPECT_FALSE(set_gain(rig, shipped(), Axis::pitch, 1.2));
-  EXPECT_FALSE(set_gain(fresh("fixed_mini"), shipped(), Axis::pitch, 0.5)) << "the linkage sets it";
+  EXPECT_FALSE(set_gain(fresh_at_1200_g("fixed_mini"), shipped(), Axis::pitch, 0.5)) << "the linkage sets it";
   const auto first = set_first_gains(rig, shipped(), advice_of(rig));
   ASSERT_TRUE(first);
   EXPECT_EQ(first->rig.feel.gains.size(), 3u);
 }
 
 TEST(FeelSettings, AGainComesBackFromTheBoardAsItWasWritten) {
-  Rig rig = fresh("full_controller");
+  Rig rig = fresh_at_1200_g("full_controller");
   for (double place = 0; place <= 1; place += 0.0137) {
     rig.feel.made_gain(Axis::roll).rate = place;
     rig.feel.made_gain(Axis::pitch).level = 1 - place;
@@ -113,7 +107,7 @@ TEST(FeelSettings, AGainComesBackFromTheBoardAsItWasWritten) {
 }
 
 TEST(GustAnswer, ACorrectionMakesAGustSmallerAndTooMuchGoesOnSwinging) {
-  const FeelReport r = feel_report(demo("hedgerow"), shipped());
+  const FeelReport r = analyze_feel({demo("hedgerow"), shipped()});
   const AxisFeel& roll = r.of(Axis::roll);
   const double v = r.aeroplane.cruise_m_s;
   const auto most = [](const GustAnswer& a) {

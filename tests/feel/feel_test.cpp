@@ -11,16 +11,7 @@
 namespace rigging {
 namespace {
 
-FeelReport feel_of(const Rig& rig) {
-  const Review r = review(rig, shipped());
-  return analyze_feel(rig, shipped(), r.airframe, r.fit.balance, r.surfaces);
-}
-
-Rig fresh(const char* controller, AirframeKind kind = AirframeKind::two_ailerons) {
-  Rig rig = fresh_rig("A", kind, controller);
-  rig.airframe.mass_kg = 1.2;
-  return rig;
-}
+FeelReport feel_of(const Rig& rig) { return analyze_feel({rig, shipped()}); }
 
 TEST(Feel, TheFasterTheEarlierItShakes) {
   for (const char* name : {"hedgerow", "bramble", "delta"}) {
@@ -41,7 +32,7 @@ TEST(Feel, TheFasterTheEarlierItShakes) {
 }
 
 TEST(Feel, ASmallerThrowIsASmallerGainAndLeavesTheCurveAlone) {
-  Rig rig = fresh("fixed_mini");
+  Rig rig = fresh_at_1200_g("fixed_mini");
   for (const Side side : {Side::left, Side::right})
     rig = with_linkage(rig, linkage_of(rig, {SurfaceKind::aileron, side}));
   const FeelReport before = feel_of(rig);
@@ -55,7 +46,7 @@ TEST(Feel, ASmallerThrowIsASmallerGainAndLeavesTheCurveAlone) {
 }
 
 TEST(Feel, FasterPulsesAndALighterFilterLeaveMoreRoom) {
-  Rig rig = fresh("full_controller");
+  Rig rig = fresh_at_1200_g("full_controller");
   const double before = feel_of(rig).of(Axis::roll).rate[20].shakes_s;
   for (Output& o : rig.outputs) o.rate_hz = 200;
   const MarginPoint pulses = feel_of(rig).of(Axis::roll).rate[20];
@@ -64,13 +55,13 @@ TEST(Feel, FasterPulsesAndALighterFilterLeaveMoreRoom) {
   for (ControllerClass& c : other.controllers)
     if (c.id == "full_controller") c.feel.filter_hz = 10;
   const Review r = review(rig, other);
-  const MarginPoint filtered = analyze_feel(rig, other, r.airframe, r.fit.balance, r.surfaces).of(Axis::roll).rate[20];
+  const MarginPoint filtered = analyze_feel({rig, other}).of(Axis::roll).rate[20];
   EXPECT_LT(filtered.shakes_s, 0.9 * pulses.shakes_s);
   EXPECT_LT(filtered.hz, 0.85 * pulses.hz) << "what lags shakes slower";
 }
 
 TEST(Feel, WhatFlightsToldNarrowsTheBand) {
-  Rig rig = fresh("full_controller");
+  Rig rig = fresh_at_1200_g("full_controller");
   const MarginPoint before = feel_of(rig).of(Axis::roll).rate[25];
   LearnedGain l;
   l.axis = Axis::roll;
@@ -83,7 +74,7 @@ TEST(Feel, WhatFlightsToldNarrowsTheBand) {
 }
 
 TEST(Feel, TodaysSettingIsFollowedToTheSpeedAtWhichItShakes) {
-  Rig rig = fresh("pc_mini");
+  Rig rig = fresh_at_1200_g("pc_mini");
   const AxisFeel nothing_set = feel_of(rig).of(Axis::roll);
   EXPECT_FALSE(nothing_set.place);
   EXPECT_FALSE(nothing_set.shakes_from_m_s);
@@ -98,7 +89,7 @@ TEST(Feel, TodaysSettingIsFollowedToTheSpeedAtWhichItShakes) {
 }
 
 TEST(Feel, AirspeedScalingKeepsADiveCalm) {
-  Rig plain = fresh("full_controller"), scaled = fresh("large_controller");
+  Rig plain = fresh_at_1200_g("full_controller"), scaled = fresh_at_1200_g("large_controller");
   for (Rig* rig : {&plain, &scaled}) rig->feel.made_gain(Axis::roll).rate = 0.6;
   const AxisFeel a = feel_of(plain).of(Axis::roll), b = feel_of(scaled).of(Axis::roll);
   ASSERT_TRUE(a.known() && b.known());
@@ -109,10 +100,10 @@ TEST(Feel, AirspeedScalingKeepsADiveCalm) {
 }
 
 TEST(Feel, WhatCantBeSaidSaysWhy) {
-  Rig rig = fresh("full_controller");
+  Rig rig = fresh_at_1200_g("full_controller");
   rig.airframe.mass_kg.reset();
   EXPECT_NE(feel_of(rig).missing.find("flying mass"), std::string::npos);
-  rig = fresh("no_such_class");
+  rig = fresh_at_1200_g("no_such_class");
   EXPECT_NE(feel_of(rig).missing.find("controller"), std::string::npos);
   const FeelReport rudder_only = feel_of(demo("heath"));
   for (const Axis axis : {Axis::roll, Axis::yaw})
@@ -122,7 +113,7 @@ TEST(Feel, WhatCantBeSaidSaysWhy) {
   flat.airframe.dihedral_deg = 0;
   const AxisFeel roll = feel_of(flat).of(Axis::roll);
   EXPECT_TRUE(!roll.known() || roll.full_rate_deg_s < 0.5 * rudder_only.of(Axis::roll).full_rate_deg_s) << roll.why_not;
-  const FeelReport twin = feel_of(fresh("full_controller", AirframeKind::twin_differential));
+  const FeelReport twin = feel_of(fresh_at_1200_g("full_controller", AirframeKind::twin_differential));
   EXPECT_NE(twin.of(Axis::yaw).why_not.find("motors"), std::string::npos);
 }
 

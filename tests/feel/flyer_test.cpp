@@ -25,7 +25,7 @@ double deviation(const std::vector<double>& v, std::size_t from = 0) {
 
 Rig with_gains(const char* name, double share_of_calm) {
   Rig rig = demo(name);
-  const FeelReport r = feel_report(rig, shipped());
+  const FeelReport r = analyze_feel({rig, shipped()});
   const ControllerClass& c = *shipped().controller(rig.controller.kind);
   const GainScale scale(c, {});
   for (const AxisFeel& a : r.axes)
@@ -90,7 +90,7 @@ void shakes_where_the_margins_say(const char* demo_rig, Axis axis, double rate_h
     *rig.airframe.mass_kg *= between(0.8, 1.2);
     rig.airframe.span_m *= between(0.9, 1.2);
     for (Output& o : rig.outputs) o.rate_hz = rate_hz;
-    const FeelReport r = feel_report(rig, shipped());
+    const FeelReport r = analyze_feel({rig, shipped()});
     const AxisFeel& a = r.of(axis);
     ASSERT_TRUE(a.known()) << a.why_not;
     const double v = r.aeroplane.cruise_m_s;
@@ -145,7 +145,7 @@ TEST(Fly, MoreThrottleMakesTheCorrectionSmallerWhereTheClassDoesSo) {
           throttle += f->throttle[i] / 20;
     return std::pair(correction / rate, throttle);
   };
-  const FeelReport r = feel_report(demo("hedgerow"), shipped());
+  const FeelReport r = analyze_feel({demo("hedgerow"), shipped()});
   const double cruise = r.aeroplane.cruise_m_s;
   const auto [slow, slow_throttle] = told("full_controller", cruise);
   const auto [fast, fast_throttle] = told("full_controller", 1.6 * cruise);
@@ -162,7 +162,7 @@ TEST(Fly, MoreThrottleMakesTheCorrectionSmallerWhereTheClassDoesSo) {
 TEST(Fly, TheWholeTuningSettles) {
   // Advice → flight in turbulence → log → next advice, on an aircraft whose loop is stronger than worked out.
   Rig rig = demo("hedgerow");
-  rig = set_first_gains(rig, shipped(), advise_feel(rig, shipped(), feel_report(rig, shipped())))->rig;
+  rig = set_first_gains(rig, shipped(), advise_feel(rig, shipped(), analyze_feel({rig, shipped()})))->rig;
   FlyOptions o;
   o.wind_m_s = 5;
   o.seconds = 25;
@@ -170,7 +170,7 @@ TEST(Fly, TheWholeTuningSettles) {
   o.truth.servo = 0.85;
   bool shook = false;
   for (int flight = 0; flight < 12 && !shook; ++flight) {
-    const FeelReport r = feel_report(rig, shipped());
+    const FeelReport r = analyze_feel({rig, shipped()});
     o.m_s = r.fast_m_s, o.seed = static_cast<std::uint32_t>(flight + 1);
     const auto flown = fly(rig, shipped(), o);
     ASSERT_TRUE(flown);
@@ -181,14 +181,14 @@ TEST(Fly, TheWholeTuningSettles) {
       if (l.axis == Axis::roll && l.place) shook = true;
     if (const auto taken = take_lesson(rig, lesson, true)) rig = taken->rig;
     if (shook) break;
-    const FeelAdvice next = advise_feel(rig, shipped(), feel_report(rig, shipped()));
+    const FeelAdvice next = advise_feel(rig, shipped(), analyze_feel({rig, shipped()}));
     const auto step =
         std::find_if(next.steps.begin(), next.steps.end(), [](const GainStep& s) { return s.axis == Axis::roll; });
     if (step == next.steps.end()) break;
     rig = set_gain(rig, shipped(), Axis::roll, step->place)->rig;
   }
   // Settled: at the fastest speed it no longer shakes, and corrects.
-  const FeelReport r = feel_report(rig, shipped());
+  const FeelReport r = analyze_feel({rig, shipped()});
   o.m_s = r.fast_m_s, o.seed = 99;
   const auto last = fly(rig, shipped(), o);
   ASSERT_TRUE(last);

@@ -41,7 +41,7 @@ FlightLog shaken(double m_s, double height_deg_s, double fastest_m_s) {
 
 TEST(FlightLesson, AShakingTellsTheLoopsGainAndTurnsItDown) {
   const Rig rig = set_rig(0.6);
-  const FeelReport r = feel_report(rig, shipped());
+  const FeelReport r = analyze_feel({rig, shipped()});
   const double v = 14, model = margin_at(r.of(Axis::roll).stricter(), v).shakes_s / r.of(Axis::roll).gain_s;
   const FlightLesson lesson = lesson_of(rig, shipped(), r, shaken(v, 90, v));
   ASSERT_EQ(lesson.axes.size(), 1u);
@@ -68,14 +68,14 @@ TEST(FlightLesson, FlightAfterFlightTheBeliefComesToWhatIsTrue) {
   for (int flight = 0; flight < 5; ++flight) {
     Rig plain = rig;
     plain.feel.learned.clear();
-    const FeelReport model = feel_report(plain, shipped());
+    const FeelReport model = analyze_feel({plain, shipped()});
     const AxisFeel& roll = model.of(Axis::roll);
     double onset = 0;
     for (const MarginPoint& p : roll.stricter())
       if (onset == 0 && p.shakes_s / truth <= roll.gain_s) onset = p.m_s;
     ASSERT_GT(onset, 0);
     const auto taken =
-        take_lesson(rig, lesson_of(rig, shipped(), feel_report(rig, shipped()), shaken(onset, 90, onset)), false);
+        take_lesson(rig, lesson_of(rig, shipped(), analyze_feel({rig, shipped()}), shaken(onset, 90, onset)), false);
     ASSERT_TRUE(taken);
     rig = taken->rig;
   }
@@ -89,7 +89,7 @@ TEST(FlightLesson, FlightAfterFlightTheBeliefComesToWhatIsTrue) {
 
 TEST(FlightLesson, ACalmFlightSaysHowStrongItIsAtMost) {
   const Rig rig = set_rig(1);
-  const FeelReport r = feel_report(rig, shipped());
+  const FeelReport r = analyze_feel({rig, shipped()});
   const AxisFeel& roll = r.of(Axis::roll);
   ASSERT_TRUE(roll.shakes_from_m_s);
   const FlightLesson lesson = lesson_of(rig, shipped(), r, shaken(12, 0, *roll.shakes_from_m_s));
@@ -121,10 +121,10 @@ TEST(FlightLesson, ASmallSwingAtTheLoopsOwnRhythmIsTheGainWhereItMayShakeAndPlay
   const double v = 20;
   for (const double share : {1.2, 0.3}) {
     Rig rig = set_rig(0.5);
-    const MarginPoint at = margin_at(feel_report(rig, shipped()).of(Axis::roll).stricter(), v);
+    const MarginPoint at = margin_at(analyze_feel({rig, shipped()}).of(Axis::roll).stricter(), v);
     rig.feel.made_gain(Axis::roll).rate =
-        std::min(1.0, share * at.shakes_s / feel_report(rig, shipped()).of(Axis::roll).path.full_gain_s);
-    const FeelReport r = feel_report(rig, shipped());
+        std::min(1.0, share * at.shakes_s / analyze_feel({rig, shipped()}).of(Axis::roll).path.full_gain_s);
+    const FeelReport r = analyze_feel({rig, shipped()});
     const ControllerClass& c = *shipped().controller(rig.controller.kind);
     const auto found = episodes_in(small(at.hz, v), c, r);
     ASSERT_EQ(found.size(), 1u) << share;
@@ -139,11 +139,11 @@ TEST(FlightLesson, WhatTheBenchTaughtIsPutAsideByTheFirstRealFlight) {
   Rig rig = set_rig(0.6);
   const double v = 14;
   const auto simulated =
-      take_lesson(rig, lesson_of(rig, shipped(), feel_report(rig, shipped()), shaken(v, 90, v), true), false);
+      take_lesson(rig, lesson_of(rig, shipped(), analyze_feel({rig, shipped()}), shaken(v, 90, v), true), false);
   ASSERT_TRUE(simulated);
   ASSERT_TRUE(simulated->rig.feel.learnt(Axis::roll)->simulated);
-  const auto lesson = lesson_of(simulated->rig, shipped(), feel_report(simulated->rig, shipped()), shaken(v, 90, v));
-  const auto fresh = lesson_of(rig, shipped(), feel_report(rig, shipped()), shaken(v, 90, v));
+  const auto lesson = lesson_of(simulated->rig, shipped(), analyze_feel({simulated->rig, shipped()}), shaken(v, 90, v));
+  const auto fresh = lesson_of(rig, shipped(), analyze_feel({rig, shipped()}), shaken(v, 90, v));
   ASSERT_TRUE(lesson.axes[0].after && fresh.axes[0].after);
   EXPECT_FALSE(lesson.axes[0].after->simulated);
   EXPECT_NEAR(lesson.axes[0].after->factor, fresh.axes[0].after->factor, 0.03 * fresh.axes[0].after->factor)
@@ -153,7 +153,7 @@ TEST(FlightLesson, WhatTheBenchTaughtIsPutAsideByTheFirstRealFlight) {
 TEST(FlightLesson, WhereThrottleMakesItSmallerTheLogsThrottleCounts) {
   Rig rig = demo("hedgerow");  // a class that gives less with more throttle
   rig.feel.made_gain(Axis::roll).rate = 0.6;
-  const FeelReport r = feel_report(rig, shipped());
+  const FeelReport r = analyze_feel({rig, shipped()});
   const ControllerClass& c = *shipped().controller(rig.controller.kind);
   EXPECT_EQ(follows_throttle(c, r.cruise_throttle, r.cruise_throttle), 1);
   EXPECT_EQ(follows_throttle(c, 0, r.cruise_throttle), 1);

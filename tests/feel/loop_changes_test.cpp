@@ -12,7 +12,7 @@ TEST(LoopChanges, SaysWhatTheWholeRigWithThatChangeSays) {
   // From a second side: the rig itself with the change made, worked out anew.
   Rig rig = fresh_rig("A", AirframeKind::two_ailerons, "pc_mini");
   rig.airframe.mass_kg = 1.1;
-  const FeelReport now = feel_report(rig, shipped());
+  const FeelReport now = analyze_feel({rig, shipped()});
   ASSERT_TRUE(now.of(Axis::roll).known());
   const std::vector<LoopChange> all = loop_changes(rig, shipped(), now);
   const auto starting = [&](const char* begin) {
@@ -23,7 +23,7 @@ TEST(LoopChanges, SaysWhatTheWholeRigWithThatChangeSays) {
   };
   Rig quick = rig;
   for (Output& o : quick.outputs) o.rate_hz = 100;
-  EXPECT_NEAR(starting("Pulses at 100").calm_gain_s, feel_report(quick, shipped()).of(Axis::roll).calm_gain_s,
+  EXPECT_NEAR(starting("Pulses at 100").calm_gain_s, analyze_feel({quick, shipped()}).of(Axis::roll).calm_gain_s,
               0.04 * now.of(Axis::roll).calm_gain_s);
   EXPECT_GT(starting("Servos half again").calm_gain_s, 1.1 * now.of(Axis::roll).calm_gain_s);
   EXPECT_NEAR(starting("A fifth less").calm_gain_s, now.of(Axis::roll).calm_gain_s, 1e-4)
@@ -34,12 +34,12 @@ TEST(LoopChanges, SaysWhatTheWholeRigWithThatChangeSays) {
 TEST(LoopChanges, SpeaksOfThrowWhereTheLinkageIsTheGainAndOfNothingWhereNothingIsKnown) {
   Rig rig = fresh_rig("A", AirframeKind::flying_wing, "fixed_mini");
   rig.airframe.mass_kg = 0.6;
-  const auto all = loop_changes(rig, shipped(), feel_report(rig, shipped()));
+  const auto all = loop_changes(rig, shipped(), analyze_feel({rig, shipped()}));
   ASSERT_FALSE(all.empty());
   EXPECT_TRUE(all.front().words.find("° of throw") != std::string::npos) << all.front().words;
   rig.airframe.mass_kg.reset();
   rig.fit.frame_mass_kg.reset();
-  EXPECT_TRUE(loop_changes(rig, shipped(), feel_report(rig, shipped())).empty());
+  EXPECT_TRUE(loop_changes(rig, shipped(), analyze_feel({rig, shipped()})).empty());
 }
 
 }  // namespace

@@ -34,7 +34,7 @@ TEST(Fit, TheAdviceIsRightWhenItIsFollowed) {
       *rig.fit.frame_at_m += shift;
       const Balance b = fit(rig).balance;
       if (!b.to_wanted.battery_to_m && !b.to_wanted.weight_kg) continue;
-      if (b.to_wanted.battery_to_m) rig.place("battery")->x_m = -*b.to_wanted.battery_to_m;
+      if (b.to_wanted.battery_to_m) rig.mounting("battery")->x_m = -*b.to_wanted.battery_to_m;
       if (b.to_wanted.weight_kg) {
         // A weight as a part of its own mass.
         Part& p = add_part(rig, "weight", "buzzer");
@@ -50,7 +50,7 @@ TEST(Fit, TheAdviceIsRightWhenItIsFollowed) {
 TEST(Fit, WithoutTheFrameNothingIsSaidOfTheBalance) {
   for (const bool mass : {true, false}) {
     Rig rig = demo("hedgerow");
-    rig.place("battery")->y_m = 0.3;  // which would be told to be put right
+    rig.mounting("battery")->y_m = 0.3;  // which would be told to be put right
     mass ? rig.fit.frame_mass_kg.reset() : rig.fit.frame_at_m.reset();
     const FitReport r = fit(rig);
     EXPECT_FALSE(r.balance.complete);
@@ -70,7 +70,7 @@ TEST(Fit, LegalMountingsAreNotGrounded) {
   const auto codes_of = [](const char* kind, const char* turn, auto&& change) {
     Rig rig = fresh_rig("mine", AirframeKind::two_ailerons, kind);
     put(rig, "controller", 0.3);
-    rig.place("controller")->turn = TurnName(*turn_from_name(turn));
+    rig.mounting("controller")->turn = TurnName(*turn_from_name(turn));
     change(rig);
     std::set<std::string> codes;
     const Review r = review(rig, shipped());
@@ -80,7 +80,7 @@ TEST(Fit, LegalMountingsAreNotGrounded) {
   };
   using Codes = std::set<std::string>;
   const auto as_is = [](Rig&) {};
-  const auto told = [](Rig& r) { r.sensing.board = r.place("controller")->turn; };
+  const auto told = [](Rig& r) { r.sensing.board = r.mounting("controller")->turn; };
   EXPECT_EQ(codes_of("fixed_mini", "arrow_nose_top_down", as_is), Codes{});
   EXPECT_EQ(codes_of("fixed_mini", "arrow_nose_top_down", told), Codes{});
   EXPECT_EQ(codes_of("fixed_mini", "arrow_tail_top_up", as_is), Codes{"FIT-11"});
@@ -100,8 +100,8 @@ TEST(Fit, WhatASmallSelfFedBoardAsksFor) {
     add_part(rig, "battery", "battery_3s_1300");
     put(rig, "controller", 0.3);
     put(rig, "battery", battery_behind_m);
-    rig.place("controller")->turn = TurnName(*turn_from_name(turn));
-    rig.sensing.board = rig.place("controller")->turn;
+    rig.mounting("controller")->turn = TurnName(*turn_from_name(turn));
+    rig.sensing.board = rig.mounting("controller")->turn;
     std::set<std::string> codes;
     const Review r = review(rig, shipped());
     for (const Snag& s : r.snags)
@@ -130,7 +130,7 @@ TEST(Fit, LeadsWeigh) {
   const Balance b = fit(rig).balance;
   ASSERT_EQ(b.items.back().name, "leads");
   EXPECT_NEAR(b.items.back().mass_kg, 0.0449, 2e-4);
-  EXPECT_NEAR(b.items.back().at.x(), (rig.place("battery")->x_m + rig.place("esc")->x_m) / 2, 1e-9);
+  EXPECT_NEAR(b.items.back().at.x(), (rig.mounting("battery")->x_m + rig.mounting("esc")->x_m) / 2, 1e-9);
   EXPECT_FALSE(b.items.back().weighed);
 }
 
@@ -139,7 +139,7 @@ TEST(Fit, MagnetsAndPhasesReachTheCompass) {
   Rig rig = demo("hedgerow");
   for (Part& p : rig.parts)
     if (p.id == "motor") p.mass_kg = 0.1;
-  put(rig, "gps", -rig.place("motor")->x_m, 0.2, 0);
+  put(rig, "gps", -rig.mounting("motor")->x_m, 0.2, 0);
   const FitReport r = fit(rig);
   ASSERT_EQ(r.compasses.size(), 1u);
   const auto magnets = std::find_if(r.compasses[0].paths.begin(), r.compasses[0].paths.end(),
@@ -152,7 +152,7 @@ TEST(Fit, MagnetsAndPhasesReachTheCompass) {
 
 TEST(Fit, WhatHasNoPlaceOrMassIsSaid) {
   Rig rig = demo("hedgerow");
-  std::erase_if(rig.places, [](const Place& p) { return p.part == "camera"; });
+  std::erase_if(rig.places, [](const Mounting& p) { return p.part == "camera"; });
   const Balance b = fit(rig).balance;
   EXPECT_FALSE(b.complete);
   rig = demo("hedgerow");
@@ -200,7 +200,7 @@ TEST(Fit, OverlapsAndWallsAreFound) {
   // The board turned sideways needs its length across the bay.
   rig = demo("hedgerow");
   rig.fit.bay->width_m = 0.05;
-  rig.place("controller")->turn = *turn_from_name("arrow_right_top_up");
+  rig.mounting("controller")->turn = *turn_from_name("arrow_right_top_up");
   bool wall = false;
   const FitReport turned = fit(rig);
   for (const Clash& s : turned.clashes) wall = wall || s.part == "controller";
@@ -210,14 +210,14 @@ TEST(Fit, OverlapsAndWallsAreFound) {
 TEST(Fit, TheBoardsPositionIsComparedWithWhatItIsTold) {
   Rig rig = demo("hedgerow");
   EXPECT_TRUE(fit(rig).board.told);
-  rig.place("controller")->turn = *turn_from_name("arrow_right_top_up");
+  rig.mounting("controller")->turn = *turn_from_name("arrow_right_top_up");
   EXPECT_FALSE(fit(rig).board.told);
   EXPECT_TRUE(fit(rig).board.can_be_told);
-  rig.sensing.board = rig.place("controller")->turn;
+  rig.sensing.board = rig.mounting("controller")->turn;
   EXPECT_TRUE(fit(rig).board.told);
   rig.controller.kind = "fixed_mini";
   EXPECT_FALSE(fit(rig).board.can_be_told);
-  rig.place("controller")->yaw_deg = 4;
+  rig.mounting("controller")->yaw_deg = 4;
   EXPECT_TRUE(fit(rig).board.small_matters);
 }
 

@@ -14,13 +14,13 @@ const ToGet* to_get(const FitReport& fit, const char* words) {
   return find_in(fit.to_get, [&](const ToGet& t) { return t.what.find(words) != std::string::npos; });
 }
 
-FitReport fit_of(const Rig& rig) { return review(rig, shipped()).fit; }
+FitReport fit_of(const Rig& rig) { return review(rig, shipped()).reports.fit(); }
 
 TEST(Holding, AHolderAndAPlateWeighWhatTheirMeasuresSay) {
   Rig rig = demo("hedgerow");
   const auto mass = [&] { return fit_of(rig).balance.total.value; };
   const double tape = mass();
-  Place* board = rig.place("controller");
+  Mounting* board = rig.mounting("controller");
   board->fixing = Fixing::holder;
   const ControllerClass& c = *shipped().controller("full_controller");
   // By hand: (L·W + 2·(L + W)·0.6·H) · 1.2 mm · 1240 kg/m³.
@@ -32,7 +32,7 @@ TEST(Holding, AHolderAndAPlateWeighWhatTheirMeasuresSay) {
 
 TEST(Holding, AnotherFixingHasToBeLookedAtAgain) {
   Rig rig = demo("hedgerow");
-  Place board = *rig.place("controller");
+  Mounting board = *rig.mounting("controller");
   board.fixing = Fixing::plate;
   const auto edit = put_part(rig, shipped(), board);
   ASSERT_TRUE(edit);
@@ -49,7 +49,7 @@ TEST(Holding, ASecondBayIsARoomOfItsOwn) {
   Rig rig = demo("hedgerow");
   // Under the wing: its middle 6 cm below the fuselage's.
   rig.fit.second_bay = Bay{0.30, 0.10, 0.05, 0.03, 0.06, 0, {}};
-  Place* video = rig.place("video");
+  Mounting* video = rig.mounting("video");
   video->x_m = -0.35;
   video->y_m = 0;
   video->z_m = 0.06;
@@ -106,7 +106,7 @@ TEST(SecondBattery, FeedsTheRegulatorAndNotTheMotor) {
   EXPECT_TRUE(joined("regulator", "small"));
   EXPECT_FALSE(joined("regulator", "drive"));
   EXPECT_TRUE(joined("esc", "drive"));
-  const PowerReport power = review(plan.rig, shipped()).power;
+  const PowerReport power = review(plan.rig, shipped()).reports.power();
   EXPECT_EQ(power.battery, "drive");
   ASSERT_TRUE(power.source("small") && power.source("drive"));
   EXPECT_LT(power.source("small")->worst_a(), 2) << "the motor draws nothing from it";

@@ -16,7 +16,7 @@ int overlaps(const Rig& rig) {
   return static_cast<int>(std::count_if(all.begin(), all.end(), [](const Clash& c) { return !c.other.empty(); }));
 }
 
-Point at(const Rig& rig, const std::string& id) { return point_of(*rig.place(id)); }
+Point at(const Rig& rig, const std::string& id) { return point_of(*rig.mounting(id)); }
 
 // Common practice, on every demo rig with all of its places forgotten.
 TEST(UsualPlaces, EverythingFindsAPlaceThatItsKindHas) {
@@ -51,23 +51,23 @@ TEST(UsualPlaces, WhatHasAPlaceKeepsIt) {
   Rig rig = demo("hedgerow");
   const auto before = rig.places;
   EXPECT_FALSE(place_parts(rig, shipped(), false)) << "all have one";
-  std::erase_if(rig.places, [](const Place& p) { return p.part == "buzzer"; });
+  std::erase_if(rig.places, [](const Mounting& p) { return p.part == "buzzer"; });
   const auto edit = place_parts(rig, shipped(), false);
   ASSERT_TRUE(edit);
-  for (const Place& p : before)
-    if (p.part != "buzzer") EXPECT_EQ(*edit->rig.place(p.part), p) << p.part;
+  for (const Mounting& p : before)
+    if (p.part != "buzzer") EXPECT_EQ(*edit->rig.mounting(p.part), p) << p.part;
   EXPECT_EQ(overlaps(edit->rig), 0);
 }
 
 TEST(UsualPlaces, WhatOverlapsMovesApart) {
   Rig rig = demo("hedgerow");
-  for (Place& p : rig.places)
+  for (Mounting& p : rig.places)
     if (p.part != "motor" && p.part != "propeller" && p.part != "battery") p.x_m = -0.36, p.y_m = 0, p.z_m = 0;
   ASSERT_GT(overlaps(rig), 20);
   const auto edit = spread_out(rig, shipped());
   ASSERT_TRUE(edit);
   EXPECT_EQ(overlaps(edit->rig), 0);
-  EXPECT_EQ(*edit->rig.place("battery"), *rig.place("battery")) << "what is heavy and right stays";
+  EXPECT_EQ(*edit->rig.mounting("battery"), *rig.mounting("battery")) << "what is heavy and right stays";
   EXPECT_FALSE(spread_out(edit->rig, shipped())) << "nothing overlaps any more";
 }
 
@@ -75,12 +75,12 @@ TEST(UsualPlaces, APartIsMirroredOrMade) {
   const Rig rig = demo("hedgerow");
   // The servo of the other side goes where this one is, mirrored.
   Rig moved = rig;
-  moved.place("servo_flaperon_left")->x_m = -0.47;
+  moved.mounting("servo_flaperon_left")->x_m = -0.47;
   const auto pair = mirror_part(moved, shipped(), "servo_flaperon_left");
   ASSERT_TRUE(pair);
   EXPECT_EQ(pair->rig.parts.size(), rig.parts.size());
-  EXPECT_EQ(pair->rig.place("servo_flaperon_right")->x_m, -0.47);
-  EXPECT_EQ(pair->rig.place("servo_flaperon_right")->y_m, -moved.place("servo_flaperon_left")->y_m);
+  EXPECT_EQ(pair->rig.mounting("servo_flaperon_right")->x_m, -0.47);
+  EXPECT_EQ(pair->rig.mounting("servo_flaperon_right")->y_m, -moved.mounting("servo_flaperon_left")->y_m);
   const auto made = mirror_part(rig, shipped(), "gps");
   ASSERT_TRUE(made);
   EXPECT_EQ(made->rig.parts.size(), rig.parts.size() + 1);

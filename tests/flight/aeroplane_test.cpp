@@ -15,7 +15,7 @@ namespace {
 
 Result<Aeroplane> plane_of(const Rig& rig) {
   const Review r = review(rig, shipped());
-  return aeroplane_of(rig, shipped(), r.airframe, r.fit.balance);
+  return aeroplane_of(rig, shipped(), r.reports.airframe(), r.reports.fit().balance);
 }
 
 Rig of_kind(AirframeKind kind) {
@@ -136,7 +136,7 @@ TEST(Aeroplane, InertiaOfAWeightAtTheTipIsItsOwn) {
   ballast.kind = "camera";
   ballast.mass_kg = 0.1;
   rig.parts.push_back(ballast);
-  Place at;
+  Mounting at;
   at.part = "ballast";
   at.x_m = -before->balance_m, at.y_m = 0.8;
   rig.places.push_back(at);
@@ -155,9 +155,9 @@ TEST(Aeroplane, InertiaFollowsTheFrameToWhereItBalances) {
     moved.fit.frame_at_m = frame_at_m;
     const Review r = review(moved, shipped());
     frame_kg = 1.6;
-    for (const MassItem& i : r.fit.balance.items)
+    for (const MassItem& i : r.reports.fit().balance.items)
       if (!i.airframe) frame_kg -= i.mass_kg;
-    return inertia_of(moved, shipped(), r.airframe, r.fit.balance, 1.6, Point(-0.5, 0, 0));
+    return inertia_of(moved, shipped(), r.reports.airframe(), r.reports.fit().balance, 1.6, Point(-0.5, 0, 0));
   };
   double kg = 0;
   const Inertia at_it = inertia(0.5, kg), behind = inertia(0.7, kg);

@@ -18,7 +18,7 @@ namespace {
 FlightModel model_of(const char* name) {
   const Rig rig = demo(name);
   const Review r = review(rig, shipped());
-  const auto a = aeroplane_of(rig, shipped(), r.airframe, r.fit.balance);
+  const auto a = aeroplane_of(rig, shipped(), r.reports.airframe(), r.reports.fit().balance);
   EXPECT_TRUE(a);
   return {*a, drag_of(rig.airframe, a->cruise_m_s), {0.6 * a->mass_kg * standard_gravity, 2.2 * a->cruise_m_s}};
 }
@@ -58,7 +58,7 @@ TEST(FlightModel, RollsAndNodsAsTheLinearAxesSay) {
   const Review r = review(rig, shipped());
   const FlightModel f = model_of("hedgerow");
   const double v = f.aeroplane().cruise_m_s;
-  const AxisControl roll = axis_controls(f.aeroplane(), r.surfaces)[0];
+  const AxisControl roll = axis_controls(f.aeroplane(), r.reports.surfaces())[0];
   const RatePlant p = plant_of(f.aeroplane(), roll, Axis::roll, v);
   Motion m = Motion::straight(v, 100);
   const double deflected = 3 * rad;
@@ -67,7 +67,7 @@ TEST(FlightModel, RollsAndNodsAsTheLinearAxesSay) {
     const double t = i * 1e-3, expected = deflected * p.b0 / p.a0 * (1 - std::exp(-p.a0 * t));
     ASSERT_NEAR(m.p, expected, 0.03 * deflected * p.b0 / p.a0) << t;
   }
-  const AxisControl pitch = axis_controls(f.aeroplane(), r.surfaces)[1];
+  const AxisControl pitch = axis_controls(f.aeroplane(), r.reports.surfaces())[1];
   const RatePlant s = plant_of(f.aeroplane(), pitch, Axis::pitch, v);
   m = Motion::straight(v, 100);
   double rate = 0, hidden = 0;
@@ -84,9 +84,9 @@ TEST(FlightModel, RudderRollsByTheDihedralAsTheLinearAxisSays) {
   Rig rig = fresh_rig("A", AirframeKind::rudder_only, "pc_mini");
   rig.airframe.mass_kg = 0.9;
   const Review r = review(rig, shipped());
-  const auto a = aeroplane_of(rig, shipped(), r.airframe, r.fit.balance);
+  const auto a = aeroplane_of(rig, shipped(), r.reports.airframe(), r.reports.fit().balance);
   ASSERT_TRUE(a);
-  const AxisControl roll = axis_controls(*a, r.surfaces)[0];
+  const AxisControl roll = axis_controls(*a, r.reports.surfaces())[0];
   ASSERT_TRUE(roll.roll_by_rudder);
   EXPECT_LT(roll.effect, 0) << "the rudder stands above the balance point: by itself it rolls the wrong way";
   const FlightModel f(*a, drag_of(rig.airframe, a->cruise_m_s), {5, 2.2 * a->cruise_m_s});

@@ -55,6 +55,7 @@ std::vector<Request> one_of_each() {
           Work{Remedy::flip_mix, {"out_3"}, {Axis::yaw}, {}},
           Work{Remedy::move_linkage, {}, {}, rudder},
           PushTube{400},
+          PassTime{0.25},
           TurnGain{{Axis::pitch, 0.25, 0.5, {}}},
           Fly{plan},
           ReadFlight{24576},

@@ -82,7 +82,7 @@ TEST(ArmingProcedure, ChecksThatAreSwitchedOffGroundAndProveNothing) {
   const Snag* off = coded(snags, "HOME-09");
   ASSERT_TRUE(off);
   EXPECT_EQ(off->severity, Severity::grounds);
-  const Rig mended = off->fix->apply(rig);
+  const Rig mended = fixed_by(*off->fix, rig);
   EXPECT_TRUE(mended.home.arming_checks);
   EXPECT_FALSE(with_proof(rig, shipped(), arming_waits, "2026-11-27T10:00:00Z", false));
   EXPECT_TRUE(with_proof(mended, shipped(), arming_waits, "2026-11-27T10:00:00Z", false));
@@ -203,7 +203,7 @@ TEST(HomeChecks, ProofsGoStaleWithWhatTheyRestOn) {
       {low_battery_warns, [](Rig& r) { r.home.warn_v = 13; }, [](Rig& r) { r.home.hold_s = 4; }},
       {range_tested,
        [](Rig& r) {
-         for (Place& p : r.places)
+         for (Mounting& p : r.places)
            if (const Part* part = r.part(p.part))
              if (const PartKind* k = shipped().part(part->kind); k && k->group == PartGroup::receiver) p.y_m += 0.05;
        },

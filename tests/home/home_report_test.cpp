@@ -147,7 +147,7 @@ TEST(Home, WhatGoesWrongIsSaid) {
 }
 
 TEST(Home, TheRulesFindItAndTheirFixesHold) {
-  const auto snags = [](const Rig& rig) { return home_snags(rig, shipped(), home_of(rig)); };
+  const auto snags = [](const Rig& rig) { return deferred_snags(rig, Station::home); };
   Rig rig = comes_home();
   rig.home.on_loss = LossAction::undecided;
   rig.home.warn_v = 12;
@@ -160,7 +160,7 @@ TEST(Home, TheRulesFindItAndTheirFixesHold) {
     const Snag* s = coded(found, code);
     ASSERT_TRUE(s) << code;
     ASSERT_TRUE(s->fix) << code;
-    rig = s->fix->apply(rig);
+    rig = fixed_by(*s->fix, rig);
     EXPECT_EQ(coded(snags(rig), code), nullptr) << code << ": its own advice was followed";
   }
   EXPECT_TRUE(coded(snags(rig), "HOME-08"));
@@ -179,7 +179,7 @@ TEST(Home, TheRulesFindItAndTheirFixesHold) {
 TEST(Home, WhatIsLeftOpenIsToldToNobody) {
   Rig rig = comes_home();
   const auto open = [](const Rig& of) {
-    const auto found = home_snags(of, shipped(), home_of(of));
+    const auto found = deferred_snags(of, Station::home);
     const Snag* s = coded(found, "HOME-14");
     return s ? std::optional(*s) : std::nullopt;
   };
@@ -189,7 +189,7 @@ TEST(Home, WhatIsLeftOpenIsToldToNobody) {
   mast.name = "mast", mast.distance_m = 200, mast.height_m = 60;
   rig.home.obstacles.push_back(mast);
   EXPECT_EQ(open(rig)->severity, Severity::fix_first) << "it would come home below the mast";
-  const Rig set = open(rig)->fix->apply(rig);
+  const Rig set = fixed_by(*open(rig)->fix, rig);
   EXPECT_GE(*set.home.height_m, 80);
   EXPECT_GE(*set.home.circle_radius_m, home_of(rig).least_circle_m);
   EXPECT_FALSE(open(set));

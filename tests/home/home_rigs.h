@@ -26,6 +26,6 @@ inline Rig comes_home() {
   return rig;
 }
 
-inline HomeReport home_of(const Rig& rig) { return home_report(rig, shipped(), feel_report(rig, shipped())); }
+inline HomeReport home_of(const Rig& rig) { return analyze_home({rig, shipped()}, analyze_feel({rig, shipped()})); }
 
 }  // namespace rigging

@@ -65,10 +65,10 @@ TEST(Triggers, TheLongestWayIsThatAgainstTheWind) {
 
 TEST(Triggers, TheFixDoesWhatWorks) {
   const Rig rig = with(HomeTrigger::bad_compass, TriggerAction::circle);
-  const auto snags = home_snags(rig, shipped(), home_of(rig));
+  const auto snags = deferred_snags(rig, Station::home);
   const Snag* snag = coded(snags, "HOME-11");
   ASSERT_TRUE(snag && snag->fix);
-  EXPECT_TRUE(judged(snag->fix->apply(rig)).empty());
+  EXPECT_TRUE(judged(fixed_by(*snag->fix, rig)).empty());
 }
 
 TEST(Triggers, ALongLossEndsTheStory) {
@@ -96,7 +96,7 @@ TEST(HomeThrottle, OneThatSinksIsFoundAndWhatWasFlownCountsMore) {
   EXPECT_LT(r.performance.cruise_throttle, 0.9);
   rig.home.cruise_throttle = r.performance.cruise_throttle - 0.2;
   const auto finds = [](const Rig& of) {
-    const auto snags = home_snags(of, shipped(), home_of(of));
+    const auto snags = deferred_snags(of, Station::home);
     return coded(snags, "HOME-12") != nullptr;
   };
   EXPECT_TRUE(finds(rig));

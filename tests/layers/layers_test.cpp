@@ -12,7 +12,7 @@
 
 namespace {
 
-const std::filesystem::path source(in_source(""));
+const std::filesystem::path source(rigging::in_source(""));
 using Ranks = std::map<std::string, int>;
 
 /// Folders of core/, lowest first. Stations stand in their working order; checks are below those that bring some;
@@ -21,12 +21,13 @@ using Ranks = std::map<std::string, int>;
 const Ranks core_ranks{{"base", 0},      {"earth", 0},    {"rig", 1},      {"catalogue", 2}, {"settings", 3},
                        {"signal", 3},    {"hands", 3},    {"edit", 3},     {"checks", 3},    {"direction", 4},
                        {"procedure", 5}, {"airframe", 6}, {"surfaces", 7}, {"power", 8},     {"fit", 9},
-                       {"wiring", 10},   {"sticks", 11},  {"senses", 12},  {"flight", 13},   {"feel", 14},
-                       {"home", 15},     {"proof", 16},   {"logbook", 17}, {"review", 18},   {"link", 19},
-                       {"begin", 19},    {"ask", 19},     {"sheets", 20}};
+                       {"wiring", 10},   {"sticks", 11},  {"reports", 12}, {"senses", 13},   {"flight", 14},
+                       {"feel", 15},     {"home", 16},    {"proof", 17},   {"logbook", 18},  {"review", 19},
+                       {"link", 20},     {"begin", 20},   {"ask", 20},     {"play", 20},     {"sheets", 21}};
 
 /// Folders of app/. Look knows colours and type and nothing of aircraft; the shell holds everything together.
-const Ranks app_ranks{{"look", 0}, {"document", 1}, {"drawing", 1}, {"bench", 2}, {"stations", 3}, {"shell", 4}};
+const Ranks app_ranks{{"look", 0},  {"time", 0},     {"document", 1}, {"drawing", 1},
+                      {"bench", 2}, {"stations", 3}, {"shell", 4}};
 
 std::string first_folder(const std::string& path) { return path.substr(0, path.find('/')); }
 

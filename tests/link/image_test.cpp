@@ -8,8 +8,8 @@
 
 #include "link/cbor.h"
 #include "link/client.h"
-#include "rig/rig_file.h"
 #include "places.h"
+#include "rig/rig_file.h"
 
 namespace rigging::link {
 namespace {
@@ -144,8 +144,8 @@ TEST(Image, EverySettingIsFoundSaidAndTakenOverByItself) {
                                                              : "";
     const SettingId id{s.of, subject, s.name};
     Image board = here;
-    const Fact now = here.value(id);
-    Fact other;
+    const Value now = here.value(id);
+    Value other;
     if (!s.yes.empty())
       other = std::holds_alternative<bool>(now) ? !std::get<bool>(now) : true;
     else if (s.name == "low_us" || s.name == "centre_us" || s.name == "high_us")

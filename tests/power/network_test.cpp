@@ -75,7 +75,7 @@ TEST(Network, VoltagesAgreeWithRelaxationOnRandomRails) {
   std::mt19937 random(3);
   for (int round = 0; round < 120; ++round) {
     const Circuit c(random);
-    const Solution s = solve(c.net, SupplyState::battery, Effort::idle, 1, 0);
+    const Solution s = solve(c.net, SupplyState::battery, LoadCase::idle, 1, 0);
     double sum = 0;
     for (const double a : c.amps) sum += a;
     ASSERT_NEAR(s.rails[0].amps, sum, 1e-9);
@@ -100,7 +100,7 @@ TEST(Network, VoltagesAgreeWithRelaxationOnRandomRails) {
 TEST(Network, DarkRailsDrawNothing) {
   std::mt19937 random(5);
   const Circuit c(random);
-  const Solution s = solve(c.net, SupplyState::usb, Effort::two_stalled, 1, 30);
+  const Solution s = solve(c.net, SupplyState::usb, LoadCase::two_stalled, 1, 30);
   EXPECT_FALSE(s.rails[0].live);
   for (const double a : s.draw_a) EXPECT_EQ(a, 0);
   for (const double v : s.node_v) EXPECT_EQ(v, 0);
@@ -140,7 +140,7 @@ TEST(Network, RegulatorsAndDiodesPassOnWhatTheyShould) {
   core.node = 2;
   core.load.idle_a = core.load.typical_a = core.load.most_a = 0.88;
   n.draws = {core};
-  const Solution s = solve(n, SupplyState::battery, Effort::idle, 1, 0);
+  const Solution s = solve(n, SupplyState::battery, LoadCase::idle, 1, 0);
   // 0.88 A at 5 V through a regulator of 88 %: 5 W from 12 V.
   EXPECT_NEAR(s.rails[2].amps, 0.88, 1e-12);
   EXPECT_NEAR(s.rails[1].amps, 0.88, 1e-12);
@@ -150,13 +150,13 @@ TEST(Network, RegulatorsAndDiodesPassOnWhatTheyShould) {
   EXPECT_NEAR(s.node_v[2], 5 - 0.35, 1e-12);
   // A linear one passes its current on.
   n.rails[1].sources[0].kind = FeedKind::linear;
-  EXPECT_NEAR(solve(n, SupplyState::battery, Effort::idle, 1, 0).rails[0].amps, 0.88, 1e-12);
+  EXPECT_NEAR(solve(n, SupplyState::battery, LoadCase::idle, 1, 0).rails[0].amps, 0.88, 1e-12);
   // Above its window it gives nothing; near the lower end it follows its inlet.
   n.rails[1].sources[0].most_in_v = 11;
-  EXPECT_FALSE(solve(n, SupplyState::battery, Effort::idle, 1, 0).rails[1].live);
+  EXPECT_FALSE(solve(n, SupplyState::battery, LoadCase::idle, 1, 0).rails[1].live);
   n.rails[1].sources[0].most_in_v = 20;
-  EXPECT_NEAR(solve(n, SupplyState::battery, Effort::idle, 0.425, 0).rails[1].volts, 5.1 - 0.088 - 0.3, 1e-9);
-  EXPECT_FALSE(solve(n, SupplyState::battery, Effort::idle, 0.4, 0).rails[1].live);
+  EXPECT_NEAR(solve(n, SupplyState::battery, LoadCase::idle, 0.425, 0).rails[1].volts, 5.1 - 0.088 - 0.3, 1e-9);
+  EXPECT_FALSE(solve(n, SupplyState::battery, LoadCase::idle, 0.4, 0).rails[1].live);
 }
 
 TEST(Network, JoinsWhatLeadsAndTracksJoinAndNothingElse) {

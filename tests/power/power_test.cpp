@@ -36,9 +36,9 @@ TEST(Power, WhoFeedsWhatInEachSupplyState) {
 TEST(Power, CurrentsAddUpOnEveryRail) {
   for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const PowerReport r = analyze_power(demo(name), shipped());
-    for (const Effort e :
-         {Effort::idle, Effort::typical, Effort::all_moving, Effort::one_stalled, Effort::two_stalled}) {
-      const Solution& s = r.efforts[static_cast<std::size_t>(e)];
+    for (const LoadCase e :
+         {LoadCase::idle, LoadCase::typical, LoadCase::all_moving, LoadCase::one_stalled, LoadCase::two_stalled}) {
+      const Solution& s = r.load_cases[static_cast<std::size_t>(e)];
       for (std::size_t q = 0; q < r.network.rails.size(); ++q) {
         if (!s.rails[q].live || s.rails[q].source < 0 ||
             r.network.rails[q].sources[static_cast<std::size_t>(s.rails[q].source)].ideal)
@@ -76,7 +76,7 @@ TEST(Power, WhatIfsChangeTheAnswerAndNotTheRig) {
   WhatIf stalled;
   stalled.stalled = {"servo_inverted_v_left"};
   const PowerReport s = analyze_power(rig, shipped(), stalled);
-  const Solution& one = s.efforts[static_cast<std::size_t>(Effort::one_stalled)];
+  const Solution& one = s.load_cases[static_cast<std::size_t>(LoadCase::one_stalled)];
   for (std::size_t i = 0; i < s.network.draws.size(); ++i)
     if (s.network.draws[i].servo)
       EXPECT_NEAR(one.draw_a[i], s.network.draws[i].part == "servo_inverted_v_left" ? 1.2 : 0.3, 1e-12);
@@ -101,14 +101,14 @@ TEST(Power, AdviceMovesTheFewestAndThenItFits) {
   for (Part& p : rig.parts)
     if (p.id == "esc") p.kind = "esc_20_switching";
   const PowerReport r = analyze_power(rig, shipped());
-  ASSERT_GT(r.source("esc")->amps[static_cast<std::size_t>(Effort::one_stalled)], 3.0);
+  ASSERT_GT(r.source("esc")->amps[static_cast<std::size_t>(LoadCase::one_stalled)], 3.0);
   ASSERT_TRUE(r.advice.has_value());
   EXPECT_EQ(r.advice->overloaded, "esc");
   ASSERT_EQ(r.advice->move.size(), 1u) << r.advice->words;
   // Carried out: that one gone from the rail, it holds.
   WhatIf moved;
   moved.without = r.advice->move;
-  EXPECT_LE(analyze_power(rig, shipped(), moved).source("esc")->amps[static_cast<std::size_t>(Effort::one_stalled)],
+  EXPECT_LE(analyze_power(rig, shipped(), moved).source("esc")->amps[static_cast<std::size_t>(LoadCase::one_stalled)],
             3.0);
 }
 
@@ -183,7 +183,8 @@ TEST(Power, ServosHeldInTheAirAddUp) {
   Rig fast = rig;
   fast.airframe.fast_m_s = 90;
   const Review all = review(fast, shipped());
-  EXPECT_NEAR(*all.power.servos_held->most, 4 * 1.2, 1e-9) << "a stalled servo draws no more than its stall current";
+  EXPECT_NEAR(*all.reports.power().servos_held->most, 4 * 1.2, 1e-9)
+      << "a stalled servo draws no more than its stall current";
 }
 
 // Without its propeller nothing is known of a drive: no figure is better than nought.
@@ -191,7 +192,7 @@ TEST(Power, AnUnfinishedDriveGivesNoFigures) {
   Rig rig = demo("hedgerow");
   const auto names = [](const Rig& r) {
     std::string all;
-    for (const Figure& f : review(r, shipped()).power.figures()) all += f.name + "; ";
+    for (const Figure& f : review(r, shipped()).reports.power().figures()) all += f.name + "; ";
     return all;
   };
   EXPECT_NE(names(rig).find("Endurance"), std::string::npos);

@@ -134,7 +134,7 @@ TEST(LookModes, ACorrectionCanBeLookedAtInAnyModeThatAnswersIt) {
   const Rig rig = demo("hedgerow");
   const auto checks = check_statuses(rig, shipped());
   ProofProcedure p;
-  const Scene scene{rig, shipped(), &full, checks, "", {}};
+  const Scene scene{rig, shipped(), &full, nullptr, checks, "", {}};
   (void)p.hear(SceneChanged{}, scene);
   (void)p.hear(Pressed{.action = "choose", .subject = "correction.roll"}, scene);
   const Mode best = p.asked().mode;

@@ -98,10 +98,10 @@ TEST(LearnedEnds, TravelWithTheConfigurationAndBack) {
   roll.low_us = 1043.5;
   roll.centre_us = 1502;
   roll.high_us = 1961;
-  rig.sharing = Sharing::roll_first;
+  rig.sharing = Saturation::roll_first;
   rig.outputs[0].mix.roll_differential = -0.3;
   const link::Image plain = link::image_of(rig);
-  EXPECT_EQ(plain.value({SettingOf::channel, "1", "low_us"}), Fact{}) << "read, but not learned";
+  EXPECT_EQ(plain.value({SettingOf::channel, "1", "low_us"}), Value{}) << "read, but not learned";
   roll.learned = true;
   const link::Image image = link::image_of(rig);
   const auto back = link::image_from_bytes(link::image_bytes(image), "image");
@@ -109,7 +109,7 @@ TEST(LearnedEnds, TravelWithTheConfigurationAndBack) {
   EXPECT_EQ(*back, image);
   const Rig held = link::configured(*back);
   EXPECT_EQ(held.radio.channels[0].high_us, 1961);
-  EXPECT_EQ(held.sharing, Sharing::roll_first);
+  EXPECT_EQ(held.sharing, Saturation::roll_first);
   EXPECT_EQ(held.outputs[0].mix.roll_differential, -0.3);
   // What differs is said part by part, and can be taken over.
   const auto differing = link::differences(link::image_of(demo("hedgerow")), image);

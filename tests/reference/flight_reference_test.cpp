@@ -10,8 +10,8 @@
 #include "flight/axis_plant.h"
 #include "flight/dynamics.h"
 #include "flight/loop.h"
-#include "review/review.h"
 #include "places.h"
+#include "review/review.h"
 
 namespace rigging {
 namespace {
@@ -63,8 +63,7 @@ TEST(FlightReference, TheUltimateGainWithPureDelay) {
 
 // SciPy 1.10: stored answers with the script that made them (data/loop_margins.py).
 TEST(FlightReference, MarginsAgreeWithSciPy) {
-  const auto stored =
-      read_json_file(in_source("/tests/reference/data/loop_margins.json"));
+  const auto stored = read_json_file(in_source("/tests/reference/data/loop_margins.json"));
   ASSERT_TRUE(stored);
   ASSERT_EQ(stored->size(), 40u);
   for (const Json& one : *stored) {
@@ -173,7 +172,7 @@ TEST(FlightReference, RollDampingOfAnEllipticWing) {
     f.sweep_deg = std::atan((f.root_chord_m - f.tip_chord_m) / 4 / (f.span_m / 2)) / rad;
     f.dihedral_deg = 0, f.fin_height_m = 0.02;
     const Review r = review(rig, shipped());
-    const auto a = aeroplane_of(rig, shipped(), r.airframe, r.fit.balance);
+    const auto a = aeroplane_of(rig, shipped(), r.reports.airframe(), r.reports.fit().balance);
     ASSERT_TRUE(a) << a.error().text();
     const double expected = -pi * ratio / (4 * (ratio + 4));
     // A lifting line knows no chord: short wings carry less than it says.
@@ -184,8 +183,7 @@ TEST(FlightReference, RollDampingOfAnEllipticWing) {
 // SciPy 1.10 solve_ivp (DOP853, relative tolerance 1e-11) on the equations as the books write them, with coefficients,
 // product of inertia, wind and control of its own (data/flight_ivp.py, which shares no code with the program).
 TEST(FlightReference, SixDegreesOfFreedomAgreeWithSciPy) {
-  const auto stored =
-      read_json_file(in_source("/tests/reference/data/flight_ivp.json"));
+  const auto stored = read_json_file(in_source("/tests/reference/data/flight_ivp.json"));
   ASSERT_TRUE(stored);
   const Json& p = (*stored)["parameters"];
   const auto number = [&p](const char* name) { return p.at(name).get<double>(); };

@@ -2,20 +2,18 @@
 
 #include <Eigen/Dense>
 #include <cmath>
-#include <numbers>
 #include <random>
+#include "base/angle.h"
 
 #include "airframe/airframe.h"
 #include "airframe/kinds.h"
 #include "catalogue/catalogue.h"
+#include "places.h"
 #include "surfaces/air_loads.h"
 #include "surfaces/linkage.h"
-#include "places.h"
 
 namespace rigging {
 namespace {
-
-constexpr double pi = std::numbers::pi, rad = pi / 180;
 
 /// Freudenstein's equation (F. Freudenstein, "An analytical approach to the design of four-link mechanisms", 1954):
 /// K1 cos θ4 − K2 cos θ2 + K3 = cos(θ2 − θ4), angles from the ground link. Both roots for θ4 by the half-angle

@@ -2,10 +2,10 @@
 
 #include "base/json.h"
 #include "earth/gravity.h"
+#include "places.h"
 #include "senses/gyro.h"
 #include "senses/held.h"
 #include "senses/interference.h"
-#include "places.h"
 
 /// Accelerometer, compass and turns against sources outside of the project.
 namespace rigging {

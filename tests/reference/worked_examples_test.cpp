@@ -7,9 +7,9 @@
 #include "base/json.h"
 #include "bench_rig.h"
 #include "fit/fit.h"
+#include "places.h"
 #include "review/review.h"
 #include "wiring/plan.h"
-#include "places.h"
 
 // Three rigs typed in from nothing, planned, and their budget and balance worked out by hand. The sums are arithmetic
 // on the catalogue's figures (common practice, noted there); the physics is Ohm's and Kirchhoff's, the moments are
@@ -17,7 +17,7 @@
 namespace rigging {
 namespace {
 
-double amps(const PowerReport& r, const char* part, Effort e) {
+double amps(const PowerReport& r, const char* part, LoadCase e) {
   return r.source(part)->amps[static_cast<std::size_t>(e)];
 }
 
@@ -36,13 +36,13 @@ TEST(WorkedExample, FlyingWingOnTheFixedBoard) {
   rig = plan.rig;
   const PowerReport p = analyze_power(rig, shipped());
   // Idle: board 0.03 + receiver 0.06 + two servos 0.006 each = 0.102 A.
-  EXPECT_NEAR(amps(p, "esc", Effort::idle), 0.102, 1e-9);
+  EXPECT_NEAR(amps(p, "esc", LoadCase::idle), 0.102, 1e-9);
   // Usual: 0.05 + 0.08 + 2·(0.006 + 0.25·0.094) = 0.189 A.
-  EXPECT_NEAR(amps(p, "esc", Effort::typical), 0.189, 1e-9);
+  EXPECT_NEAR(amps(p, "esc", LoadCase::typical), 0.189, 1e-9);
   // All moving: 0.08 + 0.10 + 2·0.10 = 0.38 A; one stalled + 0.40; two + 0.80 = 1.18 A of 1 A.
-  EXPECT_NEAR(amps(p, "esc", Effort::all_moving), 0.38, 1e-9);
-  EXPECT_NEAR(amps(p, "esc", Effort::one_stalled), 0.78, 1e-9);
-  EXPECT_NEAR(amps(p, "esc", Effort::two_stalled), 1.18, 1e-9);
+  EXPECT_NEAR(amps(p, "esc", LoadCase::all_moving), 0.38, 1e-9);
+  EXPECT_NEAR(amps(p, "esc", LoadCase::one_stalled), 0.78, 1e-9);
+  EXPECT_NEAR(amps(p, "esc", LoadCase::two_stalled), 1.18, 1e-9);
   EXPECT_NE(p.source("esc")->verdict.find("with two does not"), std::string::npos) << p.source("esc")->verdict;
   // Full battery 8.4 V, off which 20 mΩ inside and the lead's 4.06 mΩ take 0.38 A · 24.06 mΩ = 9 mV: (8.391 − 5) V ·
   // 0.38 A = 1.2885 W, 38 K/W: +49 K.
@@ -79,9 +79,9 @@ TEST(WorkedExample, ConventionalWithItsOwnRegulator) {
   const PowerReport p = analyze_power(plan.rig, shipped());
   EXPECT_TRUE(p.source("bec")->supplies);
   // Four servos 0.16, receiver 0.10, board 0.09: 0.83 A; stalled 0.75 in place of 0.16.
-  EXPECT_NEAR(amps(p, "bec", Effort::all_moving), 0.83, 1e-9);
-  EXPECT_NEAR(amps(p, "bec", Effort::one_stalled), 0.83 + 0.59, 1e-9);
-  EXPECT_NEAR(amps(p, "bec", Effort::two_stalled), 0.83 + 1.18, 1e-9);
+  EXPECT_NEAR(amps(p, "bec", LoadCase::all_moving), 0.83, 1e-9);
+  EXPECT_NEAR(amps(p, "bec", LoadCase::one_stalled), 0.83 + 0.59, 1e-9);
+  EXPECT_NEAR(amps(p, "bec", LoadCase::two_stalled), 0.83 + 1.18, 1e-9);
   EXPECT_EQ(p.source("bec")->verdict, "2 A of 3 A with two servos stalled: holds");
   const Lead* esc = nullptr;
   for (const Lead& l : plan.rig.leads)
@@ -144,9 +144,9 @@ TEST(WorkedExample, TwinWithOneRedWire) {
   EXPECT_NEAR(p.drive->static_current.value, 2 * p.drive->motors[0].amps, 1e-9);
   // Battery sag: all of it through the internal resistance, 4 · 5 mΩ.
   const auto battery = p.source("battery");
-  EXPECT_NEAR(p.sag->value, battery->amps[static_cast<std::size_t>(Effort::two_stalled)] * 0.020, 1e-9);
+  EXPECT_NEAR(p.sag->value, battery->amps[static_cast<std::size_t>(LoadCase::two_stalled)] * 0.020, 1e-9);
   // Endurance: 2.2 Ah · 0.8 over what flows at cruise, in minutes.
-  EXPECT_NEAR(p.endurance->value, 60 * 2.2 * 0.8 / battery->amps[static_cast<std::size_t>(Effort::typical)], 1e-9);
+  EXPECT_NEAR(p.endurance->value, 60 * 2.2 * 0.8 / battery->amps[static_cast<std::size_t>(LoadCase::typical)], 1e-9);
   const Review r = review(plan.rig, shipped());
   for (const Snag& s : r.snags) EXPECT_NE(s.code, "POWER-28") << "one propeller is left-handed";
 }
@@ -156,27 +156,26 @@ TEST(WorkedExample, BudgetsOfTheDemos) {
   // Hedgerow: four servos 0.30 moving, 1.2 stalled, on the speed controller; on the module receiver 0.10, satellites
   // 0.08, camera 0.14, video 0.72, buzzer 0.03 and, through a diode, the board 0.25.
   const PowerReport hedgerow = analyze_power(demo("hedgerow"), shipped());
-  EXPECT_NEAR(amps(hedgerow, "esc", Effort::all_moving), 1.2, 1e-9);
-  EXPECT_NEAR(amps(hedgerow, "esc", Effort::one_stalled), 2.1, 1e-9);
-  EXPECT_NEAR(amps(hedgerow, "esc", Effort::two_stalled), 3.0, 1e-9);
-  EXPECT_NEAR(amps(hedgerow, "module", Effort::all_moving), 1.32, 1e-9);
+  EXPECT_NEAR(amps(hedgerow, "esc", LoadCase::all_moving), 1.2, 1e-9);
+  EXPECT_NEAR(amps(hedgerow, "esc", LoadCase::one_stalled), 2.1, 1e-9);
+  EXPECT_NEAR(amps(hedgerow, "esc", LoadCase::two_stalled), 3.0, 1e-9);
+  EXPECT_NEAR(amps(hedgerow, "module", LoadCase::all_moving), 1.32, 1e-9);
   // Heath: two servos 0.22 and 0.95, receiver 0.10, unit 0.06.
   const PowerReport heath = analyze_power(demo("heath"), shipped());
-  EXPECT_NEAR(amps(heath, "esc", Effort::all_moving), 0.60, 1e-9);
-  EXPECT_NEAR(amps(heath, "esc", Effort::one_stalled), 1.33, 1e-9);
-  EXPECT_NEAR(amps(heath, "esc", Effort::two_stalled), 2.06, 1e-9);
+  EXPECT_NEAR(amps(heath, "esc", LoadCase::all_moving), 0.60, 1e-9);
+  EXPECT_NEAR(amps(heath, "esc", LoadCase::one_stalled), 1.33, 1e-9);
+  EXPECT_NEAR(amps(heath, "esc", LoadCase::two_stalled), 2.06, 1e-9);
   // Delta: two wing servos 0.28 and 1.1, two small ones 0.10 and 0.5, receiver 0.10, board 0.09 behind its diode.
   const PowerReport delta = analyze_power(demo("delta"), shipped());
-  EXPECT_NEAR(amps(delta, "esc", Effort::all_moving), 0.95, 1e-9);
-  EXPECT_NEAR(amps(delta, "esc", Effort::one_stalled), 1.77, 1e-9);
-  EXPECT_NEAR(amps(delta, "esc", Effort::two_stalled), 2.59, 1e-9);
+  EXPECT_NEAR(amps(delta, "esc", LoadCase::all_moving), 0.95, 1e-9);
+  EXPECT_NEAR(amps(delta, "esc", LoadCase::one_stalled), 1.77, 1e-9);
+  EXPECT_NEAR(amps(delta, "esc", LoadCase::two_stalled), 2.59, 1e-9);
 }
 
 /// The demos, moments summed straight from the files.
 TEST(WorkedExample, BalanceOfTheDemos) {
   std::map<std::string, double> catalogue_kg;
-  for (const auto& entry :
-       std::filesystem::directory_iterator(in_source("/data/catalogue")) {
+  for (const auto& entry : std::filesystem::directory_iterator(in_source("/data/catalogue"))) {
     const Json file = *read_json_file(entry.path());
     for (const char* list : {"parts", "controllers"})
       if (file.contains(list))

@@ -10,11 +10,11 @@
 namespace rigging {
 namespace {
 
-std::vector<Snag> snags_of(const Rig& rig) { return feel_snags(rig, shipped(), feel_report(rig, shipped())); }
+std::vector<Snag> snags_of(const Rig& rig) { return deferred_snags(rig, Station::feel); }
 
 TEST(FeelRules, AGainThatShakesIsSaidAndItsFixCalmsIt) {
   Rig rig = demo("hedgerow");
-  rig = set_first_gains(rig, shipped(), advise_feel(rig, shipped(), feel_report(rig, shipped())))->rig;
+  rig = set_first_gains(rig, shipped(), advise_feel(rig, shipped(), analyze_feel({rig, shipped()})))->rig;
   EXPECT_EQ(coded(snags_of(rig), "FEEL-01"), nullptr) << "what is advised does not shake";
   EXPECT_EQ(coded(snags_of(rig), "FEEL-02"), nullptr);
   rig.feel.made_gain(Axis::roll).rate = 1;
@@ -23,9 +23,36 @@ TEST(FeelRules, AGainThatShakesIsSaidAndItsFixCalmsIt) {
   ASSERT_TRUE(shakes);
   EXPECT_EQ(shakes->subject, "roll");
   ASSERT_TRUE(shakes->fix);
-  const std::vector<Snag> after = snags_of(shakes->fix->apply(rig));
+  const std::vector<Snag> after = snags_of(fixed_by(*shakes->fix, rig));
   EXPECT_EQ(coded(after, "FEEL-01"), nullptr);
   EXPECT_EQ(coded(after, "FEEL-02"), nullptr) << "its own advice was followed";
+}
+
+// Where one switch serves all axes the fix sets them all, to what the least calm of them wants.
+TEST(FeelRules, OneSwitchIsSetForAllAxes) {
+  int tried = 0;
+  for (const ControllerClass& c : shipped().controllers) {
+    if (c.feel.gain_by != GainBy::strengths) continue;
+    for (const AirframeKind kind : {AirframeKind::two_ailerons, AirframeKind::flying_wing, AirframeKind::v_tail}) {
+      Rig rig = fresh_at_1200_g(c.id.c_str(), kind);
+      for (const Axis axis : all_axes) rig.feel.made_gain(axis).rate = 1;
+      rig.airframe.cruise_m_s = 30;
+      const std::vector<Snag> snags = snags_of(rig);
+      for (const Snag& s : snags) {
+        if ((s.code != "FEEL-01" && s.code != "FEEL-02") || !s.fix) continue;
+        ++tried;
+        const Rig fixed = fixed_by(*s.fix, rig);
+        for (const Axis axis : all_axes)
+          EXPECT_EQ(fixed.feel.gain(axis)->rate, fixed.feel.gain(Axis::roll)->rate) << c.id << " " << s.what;
+        const std::vector<Snag> after = snags_of(fixed);
+        for (const char* code : {"FEEL-01", "FEEL-02"})
+          if (const Snag* left = coded(after, code)) {
+            EXPECT_FALSE(left->fix) << c.id << ": " << left->what << " after " << s.fix->label;
+          }
+      }
+    }
+  }
+  EXPECT_GT(tried, 0);
 }
 
 TEST(FeelRules, WhatTheBenchTaughtIsForgottenAtAStroke) {
@@ -34,7 +61,7 @@ TEST(FeelRules, WhatTheBenchTaughtIsForgottenAtAStroke) {
   const std::vector<Snag> snags = snags_of(rig);
   const Snag* simulated = coded(snags, "FEEL-03");
   ASSERT_TRUE(simulated && simulated->fix);
-  const Rig forgotten = simulated->fix->apply(rig);
+  const Rig forgotten = fixed_by(*simulated->fix, rig);
   ASSERT_EQ(forgotten.feel.learned.size(), 1u);
   EXPECT_EQ(forgotten.feel.learned.front().axis, Axis::pitch) << "what a real flight told stays";
   EXPECT_EQ(coded(snags_of(forgotten), "FEEL-03"), nullptr);
@@ -54,7 +81,7 @@ TEST(FeelRules, BothTiersComeTogetherWithWhatGroundsFirst) {
   first[0].severity = Severity::grounds, first[1].severity = Severity::worth_knowing;
   late[0].severity = Severity::fix_first, late[1].severity = Severity::grounds;
   late[1].code = "late";
-  const auto all = with_late(first, late);
+  const auto all = with_deferred(first, late);
   ASSERT_EQ(all.size(), 4u);
   EXPECT_EQ(all[1].code, "late");
   for (std::size_t i = 1; i < all.size(); ++i) EXPECT_LE(all[i - 1].severity, all[i].severity);

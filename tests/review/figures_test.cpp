@@ -16,7 +16,7 @@ TEST(Figures, EveryNumberSaysWhereItCameFrom) {
   for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Rig rig = demo(name);
     const Review r = review(rig, shipped());
-    for (const auto& figures : {r.airframe.figures(), r.power.figures(), r.fit.figures()})
+    for (const auto& figures : {r.reports.airframe().figures(), r.reports.power().figures(), r.reports.fit().figures()})
       for (const Figure& f : figures) {
         EXPECT_FALSE(f.name.empty() || f.formula.empty() || f.source.empty()) << name << ": " << f.name;
         EXPECT_TRUE(std::isfinite(f.value)) << f.name;

@@ -98,11 +98,11 @@ TEST_P(Hostile, RigsAreRefusedInWordsOrSurvivedEverywhere) {
     for (const Snag& s : r.snags) {
       EXPECT_FALSE(s.what.empty() || s.why.empty() || s.remedy.empty()) << s.code;
       if (!s.fix) continue;
-      const Rig fixed = s.fix->apply(*rig);
+      const Rig fixed = fixed_by(*s.fix, *rig);
       const auto again = rig_from_json(*parse_json(rig_text(fixed), "fixed"), "fixed");
       EXPECT_TRUE(again) << s.code << " " << s.fix->label << ": " << (again ? "" : again.error().text());
     }
-    for (const auto& figures : {r.power.figures(), r.fit.figures()})
+    for (const auto& figures : {r.reports.power().figures(), r.reports.fit().figures()})
       for (const Figure& f : figures) EXPECT_TRUE(std::isfinite(f.value)) << f.name;
     const Plan plan = plan_wiring(*rig, shipped());
     EXPECT_TRUE(rig_from_json(*parse_json(rig_text(plan.rig), "planned"), "planned"));

@@ -46,7 +46,7 @@ TEST_P(BreakThePlan, GetsExactlyTheSnagsItDeserves) {
     EXPECT_FALSE(s.what.empty() || s.why.empty() || s.remedy.empty() || s.source.empty() || s.subject.empty())
         << s.code;
     if (!s.fix || s.station == Station::proof) continue;
-    const Rig fixed = s.fix->apply(rig);
+    const Rig fixed = fixed_by(*s.fix, rig);
     EXPECT_NE(fixed, rig) << s.code;
     EXPECT_LT(codes(fixed).count(s.code), codes(rig).count(s.code)) << s.code << ": " << s.fix->label;
   }
@@ -56,7 +56,7 @@ std::vector<Break> fit_breaks() {
   return {{"unknown kind", "hedgerow", [](Rig& r) { kind_of_part(r, "buzzer", "gong"); }, {"FIT-01"}},
           {"no place",
            "hedgerow",
-           [](Rig& r) { std::erase_if(r.places, [](const Place& p) { return p.part == "buzzer"; }); },
+           [](Rig& r) { std::erase_if(r.places, [](const Mounting& p) { return p.part == "buzzer"; }); },
            {"FIT-02"}},
           {"frame not weighed", "hedgerow", [](Rig& r) { r.fit.frame_mass_kg.reset(); }, {"FIT-03"}},
           {"frame not balanced", "hedgerow", [](Rig& r) { r.fit.frame_at_m.reset(); }, {"FIT-03"}},
@@ -76,24 +76,24 @@ std::vector<Break> fit_breaks() {
            {"FIT-10", "FIT-10"}},
           {"can't be told",
            "heath",
-           [](Rig& r) { r.place("controller")->turn = *turn_from_name("arrow_right_top_up"); },
+           [](Rig& r) { r.mounting("controller")->turn = *turn_from_name("arrow_right_top_up"); },
            {"FIT-10", "FIT-10", "FIT-11"}},
           {"half round, its switches as they were",
            "heath",
-           [](Rig& r) { r.place("controller")->turn = *turn_from_name("arrow_tail_top_up"); },
+           [](Rig& r) { r.mounting("controller")->turn = *turn_from_name("arrow_tail_top_up"); },
            {"FIT-12"}},
           {"half round, undone by its switches",
            "heath",
            [](Rig& r) {
-             r.place("controller")->turn = *turn_from_name("arrow_tail_top_up");
+             r.mounting("controller")->turn = *turn_from_name("arrow_tail_top_up");
              r.sensing.roll_reversed = r.sensing.pitch_reversed = true;
            },
            {}},
           {"not told",
            "hedgerow",
-           [](Rig& r) { r.place("controller")->turn = *turn_from_name("arrow_tail_top_up"); },
+           [](Rig& r) { r.mounting("controller")->turn = *turn_from_name("arrow_tail_top_up"); },
            {"FIT-12"}},
-          {"askew", "hedgerow", [](Rig& r) { r.place("controller")->yaw_deg = 5; }, {"FIT-13"}},
+          {"askew", "hedgerow", [](Rig& r) { r.mounting("controller")->yaw_deg = 5; }, {"FIT-13"}},
           {"far from the balance",
            "hedgerow",
            [](Rig& r) {
@@ -137,13 +137,13 @@ std::vector<Break> fit_breaks() {
            {"FIT-20"}},
           {"compass arrow",
            "hedgerow",
-           [](Rig& r) { r.place("gps")->turn = *turn_from_name("arrow_right_top_up"); },
+           [](Rig& r) { r.mounting("gps")->turn = *turn_from_name("arrow_right_top_up"); },
            {"FIT-21"}},
           {"no battery",
            "heath",
            [](Rig& r) {
              std::erase_if(r.parts, [](const Part& p) { return p.id == "battery"; });
-             std::erase_if(r.places, [](const Place& p) { return p.part == "battery"; });
+             std::erase_if(r.places, [](const Mounting& p) { return p.part == "battery"; });
              remove_lead(r, "esc_battery");
              *r.fit.frame_at_m -= 0.040;
              r.airframe.mass_kg = 0.873;
@@ -192,7 +192,7 @@ std::vector<Break> power_breaks() {
          for (Lead& l : r.leads) {
            l.gauge_awg = 14;
          }
-         for (Place& p : r.places)
+         for (Mounting& p : r.places)
            if (p.part.starts_with("servo_")) p.z_m = 0;
          r.fit.bay.reset();
        },
@@ -292,7 +292,7 @@ std::vector<Break> power_breaks() {
        "hedgerow",
        [](Rig& r) {
          std::erase_if(r.parts, [](const Part& p) { return p.id == "propeller"; });
-         std::erase_if(r.places, [](const Place& p) { return p.part == "propeller"; });
+         std::erase_if(r.places, [](const Mounting& p) { return p.part == "propeller"; });
          *r.fit.frame_at_m += 0.004;
        },
        {"POWER-26"}},
@@ -370,7 +370,7 @@ std::vector<Break> wiring_breaks() {
        {"WIRING-13"}},
       {"an output that mixes and passes a channel through",
        "hedgerow",
-       [](Rig& r) { r.outputs[0].passes = 8; },
+       [](Rig& r) { r.outputs[0].passthrough_channel = 8; },
        {"WIRING-37"}},
       {"a plug that nobody knows", "hedgerow", [](Rig& r) { r.part("battery")->plug = "no_such"; }, {"POWER-31"}},
       {"plugs that differ", "hedgerow", [](Rig& r) { r.part("battery")->plug = "plug_two_pin_90"; }, {"POWER-31"}},
@@ -393,9 +393,9 @@ std::vector<Break> wiring_breaks() {
        {"POWER-32"}},
       {"a board on hook-and-loop",
        "hedgerow",
-       [](Rig& r) { r.place("controller")->fixing = Fixing::hook_and_loop; },
+       [](Rig& r) { r.mounting("controller")->fixing = Fixing::hook_and_loop; },
        {"FIT-24"}},
-      {"a battery on tape", "hedgerow", [](Rig& r) { r.place("battery")->fixing = Fixing::tape; }, {"FIT-24"}},
+      {"a battery on tape", "hedgerow", [](Rig& r) { r.mounting("battery")->fixing = Fixing::tape; }, {"FIT-24"}},
       {"a port told another baud",
        "hedgerow",
        [](Rig& r) { find_in(r.ports, [](const Port& p) { return p.socket == "serial_4"; })->baud = 9600; },
@@ -429,7 +429,7 @@ std::vector<Break> wiring_breaks() {
          Output& o = r.outputs.emplace_back();
          o.id = "pass_1";
          o.socket = "s5";
-         o.passes = 5;
+         o.passthrough_channel = 5;
        },
        {"WIRING-37"}},
       {"a camera switch that nothing works",
@@ -482,7 +482,7 @@ std::vector<Break> wiring_breaks() {
        "hedgerow",
        [](Rig& r) {
          std::erase_if(r.parts, [](const Part& p) { return p.id == "servo_flaperon_left"; });
-         std::erase_if(r.places, [](const Place& p) { return p.part == "servo_flaperon_left"; });
+         std::erase_if(r.places, [](const Mounting& p) { return p.part == "servo_flaperon_left"; });
          remove_lead(r, "servo_flaperon_left");
          r.fit.frame_side_m -= 0.006;
        },
@@ -571,7 +571,7 @@ TEST(Rules, OfYLeadsAndTwins) {
   int n = 0;
   for (Output& o : rig.outputs) o.socket = "s" + std::to_string(++n);
   std::erase_if(rig.parts, [](const Part& p) { return p.surface.has_value(); });
-  std::erase_if(rig.places, [](const Place& p) { return p.part.starts_with("servo_"); });
+  std::erase_if(rig.places, [](const Mounting& p) { return p.part.starts_with("servo_"); });
   std::erase_if(rig.leads, [](const Lead& l) { return l.from.part.starts_with("servo_"); });
   for (const Output& o : rig.outputs)
     for (const Surface s : o.surfaces) add_part(rig, "servo_" + s.word(), "servo_9g_digital", s);

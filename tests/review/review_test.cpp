@@ -18,7 +18,7 @@ namespace {
 /// A rig on which everything is proven and nothing is wrong.
 Rig good_rig() { return directions_proven(measured(demo("hedgerow"))); }
 
-std::multiset<std::string> codes(const Rig& rig) {
+std::multiset<std::string> codes_with_proofs(const Rig& rig) {
   std::multiset<std::string> all;
   for (const Snag& s : review(rig, shipped()).snags) all.insert(s.code);
   return all;
@@ -41,7 +41,7 @@ TEST(Review, WhatRestsOnReadingsIsNeededToBeReady) {
   EXPECT_EQ(r.readiness.words, "Directions proven; not ready: 2 checks to do");
   std::set<Station> places;
   for (const Snag& s : r.snags)
-    if (s.code == "PROOF-07") places.insert(place_of(r, s));
+    if (s.code == "PROOF-07") places.insert(station_of(r, s));
   EXPECT_EQ(places, (std::set<Station>{Station::sticks, Station::surfaces})) << "readings are made where they belong";
   EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::surfaces)], StationState::planned);
   // An end that moves takes the throws with it, and the rest stands.
@@ -53,25 +53,25 @@ TEST(Review, WhatRestsOnReadingsIsNeededToBeReady) {
   EXPECT_EQ(r.stations[static_cast<std::size_t>(Station::sticks)], StationState::proven);
 }
 
-struct Break {
+struct BreakOfTheGood {
   const char* name;
   std::function<void(Rig&)> damage;
   std::multiset<std::string> deserved;
 };
-void PrintTo(const Break& b, std::ostream* out) { *out << b.name; }
-class BreakIt : public testing::TestWithParam<Break> {};
+void PrintTo(const BreakOfTheGood& b, std::ostream* out) { *out << b.name; }
+class BreakIt : public testing::TestWithParam<BreakOfTheGood> {};
 
 TEST_P(BreakIt, GetsExactlyTheSnagsItDeserves) {
   Rig rig = good_rig();
   GetParam().damage(rig);
-  EXPECT_EQ(codes(rig), GetParam().deserved);
+  EXPECT_EQ(codes_with_proofs(rig), GetParam().deserved);
   for (const Snag& s : review(rig, shipped()).snags) {
     EXPECT_FALSE(s.what.empty() || s.why.empty() || s.remedy.empty()) << s.code;
     if (!s.fix) continue;
     // A fix must cure its own snag.
-    const Rig fixed = s.fix->apply(rig);
+    const Rig fixed = fixed_by(*s.fix, rig);
     EXPECT_NE(fixed, rig) << s.code;
-    EXPECT_LT(codes(fixed).count(s.code), codes(rig).count(s.code)) << s.code;
+    EXPECT_LT(codes_with_proofs(fixed).count(s.code), codes_with_proofs(rig).count(s.code)) << s.code;
   }
 }
 
@@ -79,70 +79,74 @@ using Set = std::multiset<std::string>;
 INSTANTIATE_TEST_SUITE_P(
     Ways, BreakIt,
     testing::Values(
-        Break{"unknown class", [](Rig& r) { r.controller.kind = "abacus"; },
-              Set{"AIRFRAME-01", "PROOF-06", "PROOF-06", "WIRING-32"}},
-        Break{"mass unknown", [](Rig& r) { r.airframe.mass_kg.reset(); }, Set{"AIRFRAME-04", "PROOF-06"}},
-        Break{"wing behind the tail", [](Rig& r) { r.airframe.wing_at_m = 1.1; }, Set{"AIRFRAME-03", "FIT-05"}},
-        Break{"nothing drives a tail half", [](Rig& r) { r.outputs.erase(r.outputs.begin() + 3); },
-              Set{"SURFACES-01", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-06", "PROOF-06"}},
-        Break{"two in one socket", [](Rig& r) { r.outputs[4].socket = "s1"; },
-              Set{"SURFACES-03", "WIRING-11", "WIRING-31"}},
-        Break{"a socket that is not there", [](Rig& r) { r.outputs[4].socket = "s77"; },
-              Set{"SURFACES-04", "WIRING-31"}},
-        Break{"a surface that is not there",
-              [](Rig& r) {
-                Output o;
-                o.id = "extra";
-                o.socket = "s5";
-                o.surfaces = {Surface{SurfaceKind::canard, Side::single}};
-                r.outputs.push_back(o);
-              },
-              Set{"SURFACES-02", "PROOF-06", "PROOF-06"}},
-        Break{"a sign that can't be right", [](Rig& r) { r.outputs[3].mix.yaw *= -1; },
-              Set{"SURFACES-07", "PROOF-02", "PROOF-02"}},
-        Break{"unequal halves", [](Rig& r) { r.outputs[3].mix.pitch = 0.4; },
-              Set{"SURFACES-08", "PROOF-02", "PROOF-02"}},
-        Break{"too much travel asked", [](Rig& r) { r.outputs[2].mix.pitch = r.outputs[3].mix.pitch = 0.8; },
-              Set{"SURFACES-09", "SURFACES-09", "PROOF-02", "PROOF-02"}},
-        Break{"an axis that can't be served",
-              [](Rig& r) {
-                r.outputs[0].mix.yaw = 0.2;
-                r.outputs[1].mix.yaw = 0.2;
-              },
-              Set{"SURFACES-06", "SURFACES-06", "SURFACES-09", "SURFACES-09"}},
-        Break{"no roll at all", [](Rig& r) { r.outputs[0].mix.roll = r.outputs[1].mix.roll = 0; }, Set{"SURFACES-05"}},
-        Break{"channel reversed", [](Rig& r) { r.radio.channels[0].reversed = true; },
-              Set{"STICKS-01", "PROOF-02", "PROOF-06"}},
-        Break{"no channel for yaw", [](Rig& r) { r.radio.channels.erase(r.radio.channels.begin() + 3); },
-              Set{"STICKS-02", "PROOF-02", "PROOF-06"}},
-        Break{"board loose again", [](Rig& r) { r.controller.mounted = false; },
-              Set{"PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-03"}},
-        Break{"a loose end",
-              [](Rig& r) {
-                r.loose_ends.push_back({"arm", "arming check switched off to calibrate", "2026-11-01", {}});
-              },
-              Set{"PROOF-04"}},
-        Break{"a proof from the simulated bench", [](Rig& r) { r.proofs[0].simulated = true; }, Set{"PROOF-05"}},
-        Break{"a proof missing", [](Rig& r) { r.proofs.erase(r.proofs.begin()); }, Set{"PROOF-01"}},
-        Break{"readings missing",
-              [](Rig& r) {
-                std::erase_if(r.proofs, [](const Proof& p) {
-                  return p.check == surfaces_centred || p.check == throws_equal || p.check == sticks_calibrated;
-                });
-              },
-              Set{"PROOF-07", "PROOF-07"}},
-        Break{"a lead never followed",
-              [](Rig& r) {
-                std::erase_if(r.proofs, [](const Proof& p) { return p.check == CheckId{lead_family, "gps"}; });
-              },
-              Set{"PROOF-08"}}));
+        BreakOfTheGood{"unknown class", [](Rig& r) { r.controller.kind = "abacus"; },
+                       Set{"AIRFRAME-01", "PROOF-06", "PROOF-06", "WIRING-32"}},
+        BreakOfTheGood{"mass unknown", [](Rig& r) { r.airframe.mass_kg.reset(); }, Set{"AIRFRAME-04", "PROOF-06"}},
+        BreakOfTheGood{"wing behind the tail", [](Rig& r) { r.airframe.wing_at_m = 1.1; },
+                       Set{"AIRFRAME-03", "FIT-05"}},
+        BreakOfTheGood{"nothing drives a tail half", [](Rig& r) { r.outputs.erase(r.outputs.begin() + 3); },
+                       Set{"SURFACES-01", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-06", "PROOF-06"}},
+        BreakOfTheGood{"two in one socket", [](Rig& r) { r.outputs[4].socket = "s1"; },
+                       Set{"SURFACES-03", "WIRING-11", "WIRING-31"}},
+        BreakOfTheGood{"a socket that is not there", [](Rig& r) { r.outputs[4].socket = "s77"; },
+                       Set{"SURFACES-04", "WIRING-31"}},
+        BreakOfTheGood{"a surface that is not there",
+                       [](Rig& r) {
+                         Output o;
+                         o.id = "extra";
+                         o.socket = "s5";
+                         o.surfaces = {Surface{SurfaceKind::canard, Side::single}};
+                         r.outputs.push_back(o);
+                       },
+                       Set{"SURFACES-02", "PROOF-06", "PROOF-06"}},
+        BreakOfTheGood{"a sign that can't be right", [](Rig& r) { r.outputs[3].mix.yaw *= -1; },
+                       Set{"SURFACES-07", "PROOF-02", "PROOF-02"}},
+        BreakOfTheGood{"unequal halves", [](Rig& r) { r.outputs[3].mix.pitch = 0.4; },
+                       Set{"SURFACES-08", "PROOF-02", "PROOF-02"}},
+        BreakOfTheGood{"too much travel asked", [](Rig& r) { r.outputs[2].mix.pitch = r.outputs[3].mix.pitch = 0.8; },
+                       Set{"SURFACES-09", "SURFACES-09", "PROOF-02", "PROOF-02"}},
+        BreakOfTheGood{"an axis that can't be served",
+                       [](Rig& r) {
+                         r.outputs[0].mix.yaw = 0.2;
+                         r.outputs[1].mix.yaw = 0.2;
+                       },
+                       Set{"SURFACES-06", "SURFACES-06", "SURFACES-09", "SURFACES-09"}},
+        BreakOfTheGood{"no roll at all", [](Rig& r) { r.outputs[0].mix.roll = r.outputs[1].mix.roll = 0; },
+                       Set{"SURFACES-05"}},
+        BreakOfTheGood{"channel reversed", [](Rig& r) { r.radio.channels[0].reversed = true; },
+                       Set{"STICKS-01", "PROOF-02", "PROOF-06"}},
+        BreakOfTheGood{"no channel for yaw", [](Rig& r) { r.radio.channels.erase(r.radio.channels.begin() + 3); },
+                       Set{"STICKS-02", "PROOF-02", "PROOF-06"}},
+        BreakOfTheGood{"board loose again", [](Rig& r) { r.controller.mounted = false; },
+                       Set{"PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-03"}},
+        BreakOfTheGood{"a loose end",
+                       [](Rig& r) {
+                         r.loose_ends.push_back({"arm", "arming check switched off to calibrate", "2026-11-01", {}});
+                       },
+                       Set{"PROOF-04"}},
+        BreakOfTheGood{"a proof from the simulated bench", [](Rig& r) { r.proofs[0].simulated = true; },
+                       Set{"PROOF-05"}},
+        BreakOfTheGood{"a proof missing", [](Rig& r) { r.proofs.erase(r.proofs.begin()); }, Set{"PROOF-01"}},
+        BreakOfTheGood{"readings missing",
+                       [](Rig& r) {
+                         std::erase_if(r.proofs, [](const Proof& p) {
+                           return p.check == surfaces_centred || p.check == throws_equal ||
+                                  p.check == sticks_calibrated;
+                         });
+                       },
+                       Set{"PROOF-07", "PROOF-07"}},
+        BreakOfTheGood{"a lead never followed",
+                       [](Rig& r) {
+                         std::erase_if(r.proofs, [](const Proof& p) { return p.check == CheckId{lead_family, "gps"}; });
+                       },
+                       Set{"PROOF-08"}}));
 
 TEST(Review, FewSocketsAndFixedBoards) {
   Rig rig = good_rig();
   rig.controller.kind = "fixed_mini";
   rig.sensing.board = *turn_from_name("arrow_right_top_up");
   rig.sensing.roll_reversed = true;
-  const auto found = codes(rig);
+  const auto found = codes_with_proofs(rig);
   for (const char* code : {"AIRFRAME-02", "SURFACES-04", "SENSES-01", "SENSES-02"})
     EXPECT_EQ(found.count(code), 1u) << code;
 }
@@ -288,7 +292,7 @@ TEST(HandCards, NameTheRealPlaceOnEveryClass) {
     for (const auto& [remedy, name] : Words<Remedy>::list) {
       if (!looks.can.has(remedy)) continue;
       direction::Fault f;
-      f.kind = direction::fault_of(remedy);
+      f.kind = static_cast<direction::FaultKind>(remedy);  // each in the same place of its list
       f.output = 0;
       f.other_output = 1;
       f.other_axis = Axis::pitch;
@@ -374,7 +378,7 @@ TEST(Catalogue, OwnPartsAreKeptBesideTheRigAndNothingElseIsLost) {
   EXPECT_EQ(c.part("mine")->mass_kg, 0.012);
   EXPECT_EQ(c.part("mine")->loads, mine.loads);
   ASSERT_NE(c.part("older"), nullptr);
-  EXPECT_EQ(c.part("older")->extra.members()["colour"], "green");
+  EXPECT_EQ(c.part("older")->unknown_members.members()["colour"], "green");
   EXPECT_EQ((*read_json_file(file))["note"], "kept");
   mine.loads.front().idle_a = 9;
   EXPECT_FALSE(save_own_part(file, mine).has_value());

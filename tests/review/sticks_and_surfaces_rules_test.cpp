@@ -232,7 +232,7 @@ TEST(ClassRules, ABoardIsMadeForItsOwnSurfacesAndChannels) {
     const Review r = review(fixed, shipped());
     for (const Snag& s : r.snags)
       if (s.code == "STICKS-19") {
-        fixed = s.fix->apply(fixed);
+        fixed = fixed_by(*s.fix, fixed);
         break;
       }
   }
@@ -250,7 +250,7 @@ TEST(SticksRules, FixesTakeTheirSnagAway) {
     b.damage(rig);
     for (const Snag& s : review(rig, shipped()).snags) {
       if (!s.fix || (s.station != Station::sticks && !s.code.starts_with("SURFACES-1"))) continue;
-      const Rig mended = s.fix->apply(rig);
+      const Rig mended = fixed_by(*s.fix, rig);
       const Set before = codes(rig), after = codes(mended);
       for (const Output& o : mended.outputs) EXPECT_TRUE(o.low_us < o.centre_us && o.centre_us < o.high_us) << b.name;
       EXPECT_LT(after.count(s.code), before.count(s.code)) << b.name;

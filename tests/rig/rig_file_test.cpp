@@ -14,8 +14,8 @@
 #include <valijson/validator.hpp>
 
 #include "airframe/kinds.h"
-#include "rig/history.h"
 #include "places.h"
+#include "rig/history.h"
 
 namespace rigging {
 namespace {
@@ -100,7 +100,7 @@ TEST(RigFile, WhatTwoRigsSayDifferentlyComesInWords) {
                       "output tenth: not there / there",
                   }));
   Rig later = rig;
-  later.extra = Extra(Json{{"painted", "red"}});
+  later.unknown_members = UnknownMembers(Json{{"painted", "red"}});
   EXPECT_EQ(differing_words(rig, later).size(), 1u) << "what this version does not know is a difference, too";
 }
 
@@ -255,7 +255,7 @@ TEST(RigFile, SectionsOfTheNewStationsMayBeAbsentAndKeepWhatTheyDoNotKnow) {
     EXPECT_EQ(out[Json::json_pointer(pointer)], json[Json::json_pointer(pointer)]) << pointer;
   EXPECT_EQ(rig->lead("gps")->kind, LeadKind::four_way);
   EXPECT_EQ(rig->part("nobody"), nullptr);
-  EXPECT_EQ(rig->place("nobody"), nullptr);
+  EXPECT_EQ(rig->mounting("nobody"), nullptr);
 }
 
 TEST(PartsFile, TheCatalogueFitsItsSchema) {

@@ -110,13 +110,13 @@ TEST(MotorProcedure, ShakingAndTheMotorsFieldAreFoundAndTakenOff) {
 TEST(CompassProcedure, AnArrowThatIsNotAsPlannedIsFoundByTheSameTurning) {
   Held<CompassProcedure> h;
   const Turn really = *turn_from_name("arrow_tail_top_up");
-  h.rig.place("gps")->turn = TurnName(Turn{});
+  h.rig.mounting("gps")->turn = TurnName(Turn{});
   h.rig.fit.latitude_deg = 50.4;
   h.rig.fit.longitude_deg = 8.1;
   const double dip = 66 * rad;
   const Point earth = 48.6 * Point(std::cos(dip), 0, std::sin(dip));
   h.press("compass_begin");
-  const Eigen::Matrix3d board = alignment_matrix(h.rig.place("controller")->turn);
+  const Eigen::Matrix3d board = alignment_matrix(h.rig.mounting("controller")->turn);
   for (int i = 0; i < 5000 && h.procedure.running(); ++i, h.t += 0.02) {
     const Eigen::Matrix3d attitude = about(h.hands.direction(), h.hands.between(-180, 180));
     MotionSample m = sample(h.t, board.transpose() * (attitude.transpose() * Point(0, 0, -9.80665)), {30, 30, 0});
@@ -134,7 +134,7 @@ TEST(CompassProcedure, AnArrowThatIsNotAsPlannedIsFoundByTheSameTurning) {
   EXPECT_TRUE(says(card, "It should dip by"));
   ASSERT_TRUE(card.action("compass_turn"));
   h.press("compass_turn");
-  EXPECT_EQ(h.rig.place("gps")->turn.name(), really.name());
+  EXPECT_EQ(h.rig.mounting("gps")->turn.name(), really.name());
   EXPECT_TRUE(says(h.procedure.card(h.scene()), "as the rig has it"));
 }
 

@@ -1,9 +1,9 @@
 #pragma once
 
 #include "bench_rig.h"
+#include "places.h"
 #include "procedure/procedure.h"
 #include "senses/held.h"
-#include "places.h"
 
 namespace rigging {
 
@@ -33,13 +33,15 @@ struct Held {
   Rig rig = *load_rig(in_source("/data/demo/hedgerow.rig.json"));
   Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
   std::vector<CheckStatus> checks = check_statuses(rig, catalogue);
+  std::optional<Reports> reports;
   P procedure;
   Eigen::Matrix3d sits = Eigen::Matrix3d::Identity();
   Hands hands{43};
   double t = 0;
 
   Scene scene() {
-    Scene s{rig, catalogue, catalogue.controller(rig.controller.kind), checks, "", {}};
+    reports.emplace(rig, catalogue);
+    Scene s{rig, catalogue, catalogue.controller(rig.controller.kind), &*reports, checks, "", {}};
     s.bench.controller = true;
     return s;
   }

@@ -59,7 +59,7 @@ TEST(Inventory, ASettingLeftOverFromAnotherModelIsASnagWithAFix) {
   const Review seen = review(rig, shipped());
   const Snag* snag = snag_about(seen, Sensor::airspeed);
   ASSERT_TRUE(snag && snag->fix);
-  const Rig mended = snag->fix->apply(rig);
+  const Rig mended = fixed_by(*snag->fix, rig);
   EXPECT_EQ(mended.sensing.uses_airspeed, std::optional(false));
   EXPECT_FALSE(snag_about(review(mended, shipped()), Sensor::airspeed));
 
@@ -68,7 +68,7 @@ TEST(Inventory, ASettingLeftOverFromAnotherModelIsASnagWithAFix) {
   const Review idle_review = review(idle, shipped());
   const Snag* unused = snag_about(idle_review, Sensor::compass);
   ASSERT_TRUE(unused && unused->fix);
-  EXPECT_EQ(unused->fix->apply(idle).sensing.uses_compass, std::optional(true));
+  EXPECT_EQ(fixed_by(*unused->fix, idle).sensing.uses_compass, std::optional(true));
 }
 
 TEST(Inventory, ABoardThatLooksForWhatIsNotThereIsLeftOverToo) {
@@ -77,7 +77,7 @@ TEST(Inventory, ABoardThatLooksForWhatIsNotThereIsLeftOverToo) {
   const Review seen = review(rig, shipped());
   const Snag* snag = snag_about(seen, Sensor::airspeed);
   ASSERT_TRUE(snag && snag->fix);
-  EXPECT_FALSE(snag_about(review(snag->fix->apply(rig), shipped()), Sensor::airspeed));
+  EXPECT_FALSE(snag_about(review(fixed_by(*snag->fix, rig), shipped()), Sensor::airspeed));
 }
 
 }  // namespace

@@ -16,12 +16,12 @@ struct Rests {
   std::vector<Change> on, not_on;
 };
 
-void turn_board(Rig& r) { r.place("controller")->turn = TurnName(*turn_from_name("arrow_tail_top_up")); }
-void move_board(Rig& r) { r.place("controller")->x_m += 0.05; }
+void turn_board(Rig& r) { r.mounting("controller")->turn = TurnName(*turn_from_name("arrow_tail_top_up")); }
+void move_board(Rig& r) { r.mounting("controller")->x_m += 0.05; }
 void other_class(Rig& r) { r.controller.kind = "large_controller"; }
 void firmware(Rig& r) { r.controller.firmware = "99"; }
-void move_gps(Rig& r) { r.place("gps")->x_m += 0.05; }
-void turn_gps(Rig& r) { r.place("gps")->turn = TurnName(*turn_from_name("arrow_tail_top_up")); }
+void move_gps(Rig& r) { r.mounting("gps")->x_m += 0.05; }
+void turn_gps(Rig& r) { r.mounting("gps")->turn = TurnName(*turn_from_name("arrow_tail_top_up")); }
 void leads_apart(Rig& r) { r.lead("esc_battery")->apart = !r.lead("esc_battery")->apart; }
 void mass(Rig& r) { r.airframe.mass_kg = *r.airframe.mass_kg * 1.2; }
 void level(Rig& r) { r.sensing.level_nose_up_deg = 4; }

@@ -71,7 +71,7 @@ TEST(RotationProcedure, ThreePosesTellAndTheRemedyIsWhatThisClassOffers) {
 
 TEST(RotationProcedure, ABoardThatWasNotPlacedYetIsSentThereAndGivenNoPlace) {
   Held<RotationProcedure> h;
-  std::erase_if(h.rig.places, [](const Place& p) { return p.part == "controller"; });
+  std::erase_if(h.rig.places, [](const Mounting& p) { return p.part == "controller"; });
   h.press("rotation_begin");
   for (const Pose p : {Pose::level, Pose::nose_up, Pose::right_down}) h.hold(p);
   // It sits as it is told, and the plan does not have it.
@@ -82,7 +82,7 @@ TEST(RotationProcedure, ABoardThatWasNotPlacedYetIsSentThereAndGivenNoPlace) {
   const Orders orders = h.tell(Pressed{"rotation_place", 0, {}, {}});
   ASSERT_EQ(orders.size(), 1u);
   EXPECT_EQ(std::get<GoTo>(orders[0]).station, Station::fit);
-  EXPECT_FALSE(h.rig.place("controller")) << "nobody said where";
+  EXPECT_FALSE(h.rig.mounting("controller")) << "nobody said where";
 }
 
 TEST(RotationProcedure, AMirroredHandIsToldThatPosesContradict) {

@@ -108,10 +108,31 @@ TEST(LevelProcedure, ItIsSetAsWorkedOutAndCorrectedFromAFlight) {
   EXPECT_LT(*h.rig.sensing.level_right_down_deg, 0) << "it turned right: the right wing comes up";
 }
 
+// What it answers is of the rig as it stands: fit and leads move the balance point, and with it the angle.
+TEST(LevelProcedure, FollowsEveryChangeOfTheRig) {
+  const std::function<void(Rig&)> changes[] = {
+      [](Rig& r) { r.fit.frame_at_m = *r.fit.frame_at_m - 0.04; }, [](Rig& r) { r.fit.frame_mass_kg = 0.2; },
+      [](Rig& r) {
+        for (Lead& l : r.leads) l.length_m = 3.0;
+      },
+      [](Rig& r) { r.airframe.mass_kg = 2.5; }, [](Rig& r) { r.places.front().x_m -= 0.2; }};
+  for (std::size_t i = 0; i < std::size(changes); ++i) {
+    Held<LevelProcedure> asked_before, fresh;
+    asked_before.tell(SceneChanged{});
+    const Card was = asked_before.procedure.card(asked_before.scene());
+    changes[i](asked_before.rig);
+    changes[i](fresh.rig);
+    asked_before.press("level_take");
+    fresh.press("level_take");
+    EXPECT_EQ(asked_before.rig.sensing.level_nose_up_deg, fresh.rig.sensing.level_nose_up_deg) << "change " << i;
+    EXPECT_NE(asked_before.procedure.card(asked_before.scene()), was) << "change " << i;
+  }
+}
+
 TEST(LevelProcedure, TakenAsItStandsWithTheBoardTurnedAndCalibrated) {
   Held<LevelProcedure> h;
   const Turn turn = *turn_from_name("arrow_left_top_up");
-  h.rig.place("controller")->turn = TurnName(turn);
+  h.rig.mounting("controller")->turn = TurnName(turn);
   h.sits = alignment_matrix(turn);
   h.press("level_stands");
   h.hold(force_on(Eigen::Matrix3d::Identity(), about(Point::UnitY(), 3.4)));  // nose up by 3.4°

@@ -25,7 +25,7 @@ std::vector<Stroke> strokes(const std::string& svg) {
 }
 
 TEST(Gauges, PagesAreMillimetresAndCarryARuler) {
-  const auto pages = gauge_sheets_svg(demo("hedgerow"), shipped());
+  const auto pages = gauge_sheets_svg({demo("hedgerow"), shipped()});
   ASSERT_EQ(pages.size(), 3u) << "wedge and marks; one gauge for the flaperons, one for the tail";
   for (const std::string& page : pages) {
     EXPECT_NE(page.find("width=\"210mm\" height=\"297mm\""), std::string::npos) << page.substr(0, 200);
@@ -42,7 +42,7 @@ TEST(Gauges, TheWedgeHasTheAngle) {
   Rig rig = demo("hedgerow");
   rig.sensing.level_nose_up_deg = 4;
   bool found = false;
-  for (const Stroke& s : strokes(gauge_sheets_svg(rig, shipped())[0]))
+  for (const Stroke& s : strokes(gauge_sheets_svg({rig, shipped()})[0]))
     if (s.length() > 100 && s.y1 != s.y2) {
       EXPECT_NEAR(std::atan2(s.y1 - s.y2, s.x2 - s.x1) * 57.29578, 4 + rig.airframe.incidence_deg, 0.02);
       found = true;
@@ -55,7 +55,7 @@ TEST(Gauges, TheWedgeHasTheAngle) {
 TEST(Gauges, DegreesAndMillimetresAgree) {
   Rig rig = demo("hedgerow");
   for (Linkage& l : rig.linkages) l.chord_m = 0.05;
-  const auto pages = gauge_sheets_svg(rig, shipped());
+  const auto pages = gauge_sheets_svg({rig, shipped()});
   ASSERT_EQ(pages.size(), 2u) << "one chord, one gauge";
   const double radius = 53, cx = 23, cy = 158;
   int seen = 0;
@@ -71,7 +71,7 @@ TEST(Gauges, ABroadSurfaceSaysThatItIsReadNearer) {
   Rig rig = demo("hedgerow");
   rig.linkages[0].chord_m = 0.4;
   bool said = false;
-  for (const std::string& page : gauge_sheets_svg(rig, shipped()))
+  for (const std::string& page : gauge_sheets_svg({rig, shipped()}))
     said = said || page.find("Too long for this paper") != std::string::npos;
   EXPECT_TRUE(said);
 }

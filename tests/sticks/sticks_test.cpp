@@ -144,10 +144,10 @@ TEST(StickSetup, NoiseWearAndMixesAreSaid) {
   StickSetup setup(four);
   real.follow(setup);
   ASSERT_TRUE(setup.done());
-  std::vector<std::pair<F, StickFinding::Kind>> kinds;
+  std::vector<std::pair<F, StickFinding::TypeInfo>> kinds;
   for (const StickFinding& f : setup.findings()) kinds.emplace_back(f.function, f.kind);
-  EXPECT_EQ(kinds, (std::vector<std::pair<F, StickFinding::Kind>>{{F::roll, StickFinding::Kind::noise},
-                                                                  {F::yaw, StickFinding::Kind::worn}}));
+  EXPECT_EQ(kinds, (std::vector<std::pair<F, StickFinding::TypeInfo>>{{F::roll, StickFinding::TypeInfo::noise},
+                                                                      {F::yaw, StickFinding::TypeInfo::worn}}));
 }
 
 TEST(StickSetup, ADriftingCentreIsSaidAndAWarmOneIsNot) {
@@ -159,13 +159,13 @@ TEST(StickSetup, ADriftingCentreIsSaidAndAWarmOneIsNot) {
     ASSERT_TRUE(setup.done());
     const auto findings = setup.findings();
     const StickFinding* drift =
-        find_in(findings, [](const StickFinding& f) { return f.kind == StickFinding::Kind::drift; });
+        find_in(findings, [](const StickFinding& f) { return f.kind == StickFinding::TypeInfo::drift; });
     EXPECT_EQ(drift != nullptr, drift_us_s != 0) << drift_us_s;
     if (!drift) continue;
     EXPECT_EQ(drift->function, F::roll);
     EXPECT_NE(drift->words.find("warm up"), std::string::npos);
     EXPECT_EQ(std::count_if(findings.begin(), findings.end(),
-                            [](const StickFinding& f) { return f.kind == StickFinding::Kind::worn; }),
+                            [](const StickFinding& f) { return f.kind == StickFinding::TypeInfo::worn; }),
               0)
         << "a spring is not to blame";
   }
@@ -195,7 +195,7 @@ TEST(StickSetup, TwoChannelsThatMoveTogetherAreWaitedForThenCalledAMix) {
   hold(1500, 1500, 1);
   ASSERT_TRUE(setup.done());
   ASSERT_EQ(setup.findings().size(), 1u);
-  EXPECT_EQ(setup.findings()[0].kind, StickFinding::Kind::together);
+  EXPECT_EQ(setup.findings()[0].kind, StickFinding::TypeInfo::together);
 }
 
 TEST(StickSetup, APauseOnTheWayIsForgivenAndTheWrongStickIsNamed) {

@@ -26,27 +26,27 @@ Command sticks(double roll, double pitch, double yaw = 0) {
   return c;
 }
 
-TEST(Sharing, NothingIsAskedForMoreThanItHasAndTheFirstCommandStays) {
+TEST(Saturation, NothingIsAskedForMoreThanItHasAndTheFirstCommandStays) {
   Rig rig = of_kind(AirframeKind::flying_wing);
   for (Output& o : rig.outputs)
     if (!o.surfaces.empty())
       for (const Axis axis : {Axis::roll, Axis::pitch}) o.mix.of(axis) = std::copysign(0.8, o.mix.of(axis));
   for (double roll = -1; roll <= 1; roll += 0.25)
     for (double pitch = -1; pitch <= 1; pitch += 0.25)
-      for (const Sharing s : {Sharing::all_shrink, Sharing::roll_first, Sharing::pitch_first}) {
+      for (const Saturation s : {Saturation::all_shrink, Saturation::roll_first, Saturation::pitch_first}) {
         const Command c = shared(rig.outputs, sticks(roll, pitch), s);
         for (const Output& o : rig.outputs)
           if (!o.surfaces.empty()) EXPECT_LE(std::abs(mixed(o, c).asked), 1 + 1e-9);
-        if (s == Sharing::roll_first) EXPECT_EQ(c.roll, roll);
-        if (s == Sharing::pitch_first) EXPECT_EQ(c.pitch, pitch);
-        if (s == Sharing::all_shrink && pitch != 0)
+        if (s == Saturation::roll_first) EXPECT_EQ(c.roll, roll);
+        if (s == Saturation::pitch_first) EXPECT_EQ(c.pitch, pitch);
+        if (s == Saturation::all_shrink && pitch != 0)
           EXPECT_NEAR(c.roll * pitch, c.pitch * roll, 1e-12) << "the ratio stays";
         if (std::abs(roll) + std::abs(pitch) <= 1.25) EXPECT_EQ(c.pitch, pitch) << "no more than needed";
       }
   // By hand: full roll takes 0.8, so that 0.2 of 0.8 is left for pitch: a quarter.
-  EXPECT_NEAR(shared(rig.outputs, sticks(1, 1), Sharing::roll_first).pitch, 0.25, 1e-12);
-  EXPECT_NEAR(shared(rig.outputs, sticks(1, 1), Sharing::all_shrink).roll, 1 / 1.6, 1e-12);
-  EXPECT_EQ(shared(rig.outputs, sticks(1, 1), Sharing::each_stops).pitch, 1);
+  EXPECT_NEAR(shared(rig.outputs, sticks(1, 1), Saturation::roll_first).pitch, 0.25, 1e-12);
+  EXPECT_NEAR(shared(rig.outputs, sticks(1, 1), Saturation::all_shrink).roll, 1 / 1.6, 1e-12);
+  EXPECT_EQ(shared(rig.outputs, sticks(1, 1), Saturation::each_stops).pitch, 1);
 }
 
 TEST(SticksFor, BringEveryServoOutputOfEveryKindWhereItIsWanted) {
@@ -97,14 +97,14 @@ TEST(SticksFor, UseAsFewSticksAsWillDoAndSaySo) {
   EXPECT_FALSE(sticks_for(wing, *motor, 1)) << "a motor is never run up for a reading";
 }
 
-TEST(Room, IsWhatTheSticksLeave) {
+TEST(ControlMargin, IsWhatTheSticksLeave) {
   const Rig rig = of_kind(AirframeKind::flying_wing);
-  const Room room = room_left(rig);
-  const int mid = Room::steps / 2;
+  const ControlMargin room = control_margin(rig);
+  const int mid = ControlMargin::steps / 2;
   EXPECT_NEAR(room.at(mid, mid), 1, 1e-12) << "half weights: everything together is just full";
-  EXPECT_NEAR(room.at(Room::steps, mid), 0.5, 1e-12);
-  EXPECT_NEAR(room.at(Room::steps, Room::steps), 0, 1e-12);
-  EXPECT_NEAR(room.at(0, Room::steps), 0, 1e-12);
+  EXPECT_NEAR(room.at(ControlMargin::steps, mid), 0.5, 1e-12);
+  EXPECT_NEAR(room.at(ControlMargin::steps, ControlMargin::steps), 0, 1e-12);
+  EXPECT_NEAR(room.at(0, ControlMargin::steps), 0, 1e-12);
 }
 
 TEST(Differential, TakesFromTheSideThatGoesDown) {

@@ -23,13 +23,13 @@ const ControllerClass& class_of(const Rig& rig) { return *shipped().controller(r
 
 Rig with_first_gains(const char* name) {
   const Rig rig = demo(name);
-  const auto set = set_first_gains(rig, shipped(), advise_feel(rig, shipped(), feel_report(rig, shipped())));
+  const auto set = set_first_gains(rig, shipped(), advise_feel(rig, shipped(), analyze_feel({rig, shipped()})));
   return set ? set->rig : rig;
 }
 
 Bench alive(const Rig& rig, const std::vector<direction::Fault>& faults = {}) {
   const Truth truth = *truth_of(rig, class_of(rig), faults);
-  SensesTruth senses = senses_of(rig, shipped());
+  SensesTruth senses = senses_of({rig, shipped()});
   sit_as(senses, rig, truth.board);
   Bench bench(rig, class_of(rig), truth, {}, senses);
   bench.plug({false, true});
@@ -57,7 +57,7 @@ TEST(TwinMixer, AgreesWithRiggingsOwnOnAnything) {
     }
     outputs[3].mix = Mix{};
     outputs[3].mix.throttle = 1;
-    const auto sharing = static_cast<Sharing>(random() % 4);
+    const auto sharing = static_cast<Saturation>(random() % 4);
     const Command c{between(-1.5, 1.5), between(-1.5, 1.5), between(-1, 1), between(0, 1), between(0, 1)};
     std::vector<double> pulses;
     Mixer(outputs, sharing).pulses(c, pulses);
@@ -76,7 +76,7 @@ TEST(TwinFlight, FliesAsThePlanSaysWhenNothingDiffers) {
     o.wind_m_s = 4;
     o.seconds = 12;
     const auto planned = rigging::fly(rig, shipped(), o);
-    const auto flown = fly(alive(rig), flying_of(rig, shipped()), o);
+    const auto flown = fly(alive(rig), flying_of({rig, shipped()}), o);
     ASSERT_TRUE(planned) << planned.error().text();
     ASSERT_TRUE(flown) << flown.error().text();
     for (std::size_t k = 0; k < 2; ++k)
@@ -91,7 +91,7 @@ TEST(TwinFlight, TheBoardFliesWhatWasWrittenToItAndNotWhatTheRigSays) {
   FlyOptions o;
   o.wind_m_s = 5;
   o.seconds = 10;
-  const FlyingTruth air = flying_of(rig, shipped());
+  const FlyingTruth air = flying_of({rig, shipped()});
   const auto before = fly(bench, air, o);
   Rig firm = rig;
   firm.feel.made_gain(Axis::roll).rate = 0.9;
@@ -118,7 +118,7 @@ TEST(TwinFlight, AReversedSenseOrATurnedBoardTurnsItOver) {
     const auto c = direction::case_from_rig(rig, class_of(rig));
     std::vector<direction::Fault> faults;
     if (!fault.empty()) faults.push_back(*fault_from_text(fault, c));
-    const auto flight = fly(alive(rig, faults), flying_of(rig, shipped()), o);
+    const auto flight = fly(alive(rig, faults), flying_of({rig, shipped()}), o);
     return flight ? seen_in(*flight, nullptr, nullptr).worst_bank_deg : -1;
   };
   const double right = turned("");
@@ -130,7 +130,7 @@ TEST(TwinFlight, AReversedSenseOrATurnedBoardTurnsItOver) {
 
 TEST(TwinFlight, ABadLevelShowsInTheHeightAndAGoodOneCuresIt) {
   Rig rig = with_first_gains("hedgerow");
-  const FlyingTruth air = flying_of(rig, shipped());
+  const FlyingTruth air = flying_of({rig, shipped()});
   FlyOptions o;
   o.mode = Mode::level;
   o.pilot = false;
@@ -152,23 +152,23 @@ TEST(TwinFlight, WhatCantFlySaysWhy) {
   const Rig rig = with_first_gains("hedgerow");
   FlyOptions o;
   o.seconds = 1;
-  Bench dark(rig, class_of(rig), *truth_of(rig, class_of(rig), {}), {}, senses_of(rig, shipped()));
-  EXPECT_FALSE(fly(dark, flying_of(rig, shipped()), o));
+  Bench dark(rig, class_of(rig), *truth_of(rig, class_of(rig), {}), {}, senses_of({rig, shipped()}));
+  EXPECT_FALSE(fly(dark, flying_of({rig, shipped()}), o));
   Rig empty = rig;
   empty.airframe.mass_kg.reset();
   empty.fit.frame_mass_kg.reset();
-  EXPECT_FALSE(flying_of(empty, shipped()).cannot.empty());
-  FlyingTruth t = flying_of(rig, shipped()), same = t;
+  EXPECT_FALSE(flying_of({empty, shipped()}).cannot.empty());
+  FlyingTruth t = flying_of({rig, shipped()}), same = t;
   make_different(t, 4);
   make_different(same, 4);
   EXPECT_EQ(t.aeroplane, same.aeroplane);
-  EXPECT_NE(t.aeroplane, flying_of(rig, shipped()).aeroplane);
+  EXPECT_NE(t.aeroplane, flying_of({rig, shipped()}).aeroplane);
 }
 
 TEST(TwinFlight, ItsLogComesOverTheHandsInPiecesAndReadsBack) {
   const Rig rig = with_first_gains("hedgerow");
   Bench bench = alive(rig);
-  HandsPort port(bench, {}, flying_of(rig, shipped()));
+  HandsPort port(bench, {}, flying_of({rig, shipped()}));
   int id = 0;
   const auto ask = [&](const hands::Request& request) {
     Json body = hands::body_of(request);
@@ -196,7 +196,7 @@ TEST(TwinFlight, ItsLogComesOverTheHandsInPiecesAndReadsBack) {
   ASSERT_TRUE(flight) << flight.error().text();
   EXPECT_EQ(flight->size(), 601u);
   EXPECT_GT(*std::max_element(flight->stick[0].begin(), flight->stick[0].end()), 0.35);
-  const auto straight = fly(bench, flying_of(rig, shipped()), plan);
+  const auto straight = fly(bench, flying_of({rig, shipped()}), plan);
   ASSERT_TRUE(straight);
   EXPECT_NEAR(flight->motion[500].bank(), straight->motion[500].bank(), 1e-4);
   EXPECT_TRUE(parse_flight_log(text, "it"));
@@ -210,7 +210,7 @@ TEST(TwinFlight, AModelThatDiffersStillCorrectsByThePercentThatWasWritten) {
   o.wind_m_s = 4;
   o.seconds = 10;
   const auto planned = rigging::fly(rig, shipped(), o);
-  FlyingTruth air = flying_of(rig, shipped());
+  FlyingTruth air = flying_of({rig, shipped()});
   make_different(air, 3);
   const auto flown = fly(alive(rig), air, o);
   ASSERT_TRUE(planned && flown);

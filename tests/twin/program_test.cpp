@@ -13,13 +13,13 @@
 
 #include "base/json.h"
 #include "link/client.h"
-#include "rig/rig_file.h"
 #include "places.h"
+#include "rig/rig_file.h"
 
 namespace rigging {
 namespace {
 
-const std::string demo = in_source("/data/demo/hedgerow.rig.json");
+const std::string demo_file = in_source("/data/demo/hedgerow.rig.json");
 
 /// The real program in a folder of its own.
 class Program {
@@ -34,7 +34,8 @@ class Program {
     std::filesystem::remove_all(folder);
   }
   void start(std::vector<std::string> more) {
-    std::vector<std::string> words{program("rigging-twin"), demo, "--sockets", folder, "--battery", "--store", folder + "/store"};
+    std::vector<std::string> words{program("rigging-twin"), demo_file, "--sockets", folder, "--battery", "--store",
+                                   folder + "/store"};
     words.insert(words.end(), more.begin(), more.end());
     int said[2];
     ASSERT_EQ(::pipe(said), 0);
@@ -128,7 +129,7 @@ TEST(TwinProgram, ServesBothChannelsAndTellsOnlyWhatItMay) {
 
 TEST(TwinProgram, KeepsItsSettingsOverAKill) {
   Program program;
-  Rig rig = *load_rig(demo);
+  Rig rig = *load_rig(demo_file);
   rig.outputs[2].mix.pitch = 0.4;
   {
     Cable controller(program.folder + "/controller");
@@ -144,7 +145,7 @@ TEST(TwinProgram, KeepsItsSettingsOverAKill) {
 
 TEST(TwinProgram, SurvivesNoiseAndACallerThatLeavesInTheMiddle) {
   Program program;
-  const link::Image before = link::image_of(*load_rig(demo));
+  const link::Image before = link::image_of(*load_rig(demo_file));
   for (int round = 0; round < 5; ++round) {
     Cable controller(program.folder + "/controller");
     controller.send(std::string(3000, static_cast<char>(200 + round)) + '\0');
@@ -264,13 +265,13 @@ TEST(TwinProgram, ManyCallersComeAndGo) {
   Cable controller(program.folder + "/controller");
   const auto image = link::image_in(*controller.ask("read"));
   ASSERT_TRUE(image);
-  EXPECT_EQ(*image, link::image_of(*load_rig(demo)));
+  EXPECT_EQ(*image, link::image_of(*load_rig(demo_file)));
 }
 
 // Killed at any moment of a write, the board holds the old settings or the new ones, never something between.
 TEST(TwinProgram, AKillInTheMiddleOfAWriteLeavesOneOrTheOther) {
   Program program;
-  Rig rig = *load_rig(demo);
+  Rig rig = *load_rig(demo_file);
   link::Image before = link::image_of(rig);
   for (int round = 0; round < 12; ++round) {
     rig.outputs[2].mix.pitch = 0.1 + 0.05 * round;
@@ -310,7 +311,7 @@ TEST(TwinProgram, BadOptionsAreOneLineAndStatusTwo) {
         "RIG --sockets /tmp --store /nonexistent/store", "RIG --sockets /tmp --lead-fault pair_turned:nothing",
         "RIG --sockets /tmp --random-leads 9", "RIG --sockets /tmp --fault mix_sign_wrong:out_3,yaw"}) {
     std::string line = arguments;
-    if (const auto at = line.find("RIG"); at != std::string::npos) line.replace(at, 3, demo);
+    if (const auto at = line.find("RIG"); at != std::string::npos) line.replace(at, 3, demo_file);
     const int status = std::system((program("rigging-twin") + " " + line + " >/dev/null 2>rigging_twin_err").c_str());
     EXPECT_EQ(WEXITSTATUS(status), 2) << arguments;
     const std::string err = *read_file("rigging_twin_err");

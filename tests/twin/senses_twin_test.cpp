@@ -4,22 +4,17 @@
 
 #include "base/json.h"
 #include "bench.h"
+#include "bench_rig.h"
 #include "direction/from_rig.h"
 #include "rig/rig_file.h"
 #include "senses/air.h"
 #include "senses/gyro.h"
 #include "senses/interference.h"
 #include "senses/satellites.h"
-#include "places.h"
 
 /// What is wrong with the simulated sensors is hidden, and what core looks for finds it.
 namespace rigging::twin {
 namespace {
-
-const Catalogue& shipped_parts() {
-  static const Catalogue c = *load_catalogue(in_source("/data/catalogue"));
-  return c;
-}
 
 struct Sensing {
   Rig rig = *load_rig(in_source("/data/demo/hedgerow.rig.json"));
@@ -30,13 +25,13 @@ struct Sensing {
   }
   static Bench made(Rig& rig, const std::vector<std::string>& faults, void (*change)(Rig&)) {
     if (change) change(rig);
-    SensesTruth truth = senses_of(rig, shipped_parts());
+    SensesTruth truth = senses_of({rig, shipped()});
     for (const std::string& f : faults) {
       const auto ok = add_sense_fault(truth, f);
       EXPECT_TRUE(ok) << f;
     }
-    const ControllerClass& c = *shipped_parts().controller(rig.controller.kind);
-    return Bench(rig, c, *truth_of(rig, c, {}), Loom(rig, shipped_parts(), {}), truth);
+    const ControllerClass& c = *shipped().controller(rig.controller.kind);
+    return Bench(rig, c, *truth_of(rig, c, {}), Harness(rig, shipped(), {}), truth);
   }
   BoardReadings read(double seconds) {
     BoardReadings all;

@@ -4,6 +4,7 @@
 
 #include "airframe/kinds.h"
 #include "base/json.h"
+#include "bench_rig.h"
 #include "direction/evidence.h"
 #include "direction/from_rig.h"
 #include "direction/reason.h"
@@ -11,17 +12,9 @@
 #include "link/messages.h"
 #include "ports.h"
 #include "rig/rig_file.h"
-#include "places.h"
 
 namespace rigging::twin {
 namespace {
-
-const std::filesystem::path source(in_source(""));
-const Catalogue& catalogue() {
-  static const Catalogue c = *load_catalogue(source / "data/catalogue");
-  return c;
-}
-Rig demo(const char* name) { return *load_rig(source / "data/demo" / name); }
 
 struct Fixture {
   Rig rig;
@@ -33,7 +26,7 @@ struct Fixture {
   Fixture(const char* name, std::vector<direction::Fault> f) : Fixture(demo(name), std::move(f)) {}
   Fixture(Rig given, std::vector<direction::Fault> f)
       : rig(std::move(given)),
-        controller(*catalogue().controller(rig.controller.kind)),
+        controller(*shipped().controller(rig.controller.kind)),
         looks(direction::case_from_rig(rig, controller)),
         faults(std::move(f)),
         bench(rig, controller, *truth_of(rig, controller, faults)) {
@@ -82,10 +75,9 @@ struct Fixture {
 // same.
 class BothAgree : public testing::TestWithParam<int> {};
 TEST_P(BothAgree, OnEveryLookWithRandomFaults) {
-  const char* name =
-      std::array{"hedgerow.rig.json", "delta.rig.json", "heath.rig.json"}[static_cast<std::size_t>(GetParam() % 3)];
+  const char* name = std::array{"hedgerow", "delta", "heath"}[static_cast<std::size_t>(GetParam() % 3)];
   const Rig rig = demo(name);
-  const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+  const ControllerClass& controller = *shipped().controller(rig.controller.kind);
   Fixture f(name, drawn_faults(rig, controller, 1 + GetParam() % 3, static_cast<unsigned>(GetParam())));
   ASSERT_FALSE(f.faults.empty());
   for (const auto& q : *f.looks.may_ask) {
@@ -117,15 +109,15 @@ std::vector<direction::Observation> every_look(Fixture& f) {
 
 TEST(Twin, TheWholeLineFindsAndCuresRandomFaults) {
   for (unsigned seed = 1; seed <= 20; ++seed) {
-    const Rig rig = demo("hedgerow.rig.json");
-    const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
-    Fixture f("hedgerow.rig.json", drawn_faults(rig, controller, 2, seed));
+    const Rig rig = demo("hedgerow");
+    const ControllerClass& controller = *shipped().controller(rig.controller.kind);
+    Fixture f("hedgerow", drawn_faults(rig, controller, 2, seed));
     Rig now = f.rig;
     int rounds = 0;
     for (; rounds < 8; ++rounds) {
       direction::Case c = direction::case_from_rig(now, controller);
       c.observations = every_look(f);
-      direction::Answer answer = direction::reason(c);
+      direction::Diagnosis answer = direction::reason(c);
       for (int asked = 0; answer.next && asked < 12; ++asked) {
         direction::Observation o = answer.next->observation;
         if (answer.next->surfaces)
@@ -166,7 +158,7 @@ TEST(Twin, AFunctionThatTheControllerHasReversedIsFoundAndPressedRound) {
   for (const auto& [kind, airframe] : models)
     for (const Axis axis : {Axis::roll, Axis::pitch}) {
       SCOPED_TRACE(std::string(kind) + ' ' + std::string(word(airframe)) + ' ' + std::string(word(axis)));
-      const ControllerClass& controller = *catalogue().controller(kind);
+      const ControllerClass& controller = *shipped().controller(kind);
       Rig rig;
       rig.controller.kind = kind;
       rig.airframe.kind = airframe;
@@ -183,20 +175,20 @@ TEST(Twin, AFunctionThatTheControllerHasReversedIsFoundAndPressedRound) {
         c.observations = every_look(f);
         return direction::reason(c);
       };
-      const direction::Answer before = look_at_all();
+      const direction::Diagnosis before = look_at_all();
       ASSERT_FALSE(before.explanations.empty());
       ASSERT_EQ(before.explanations[0].faults.size(), 1u);
       EXPECT_EQ(before.explanations[0].faults[0], fault);
       EXPECT_EQ(direction::remedied(rig, fault, c, controller).outputs, rig.outputs) << "the plan was right";
       ASSERT_TRUE(f.bench.work(direction::work_for(fault, c)));
-      const direction::Answer after = look_at_all();
+      const direction::Diagnosis after = look_at_all();
       ASSERT_FALSE(after.explanations.empty());
       EXPECT_TRUE(after.explanations[0].faults.empty());
     }
 }
 
 TEST(Twin, FlapsDroopBothSidesByTheLever) {
-  Rig rig = demo("hedgerow.rig.json");
+  Rig rig = demo("hedgerow");
   Channel flap;
   flap.number = 6;
   flap.function = ChannelFunction::flap;
@@ -218,7 +210,7 @@ TEST(Twin, FlapsDroopBothSidesByTheLever) {
 }
 
 TEST(Twin, BehavesAsAControllerDoes) {
-  Fixture f("hedgerow.rig.json", {});
+  Fixture f("hedgerow", {});
   EXPECT_TRUE(f.bench.drive("s1", 0.5));
   EXPECT_FALSE(f.bench.drive("s9", 0.5));
   f.bench.throttle(1);
@@ -247,7 +239,7 @@ class OfClass {
  public:
   OfClass(const char* kind, AirframeKind airframe)
       : rig(with_sockets(kind, airframe)),
-        controller(*catalogue().controller(kind)),
+        controller(*shipped().controller(kind)),
         bench(rig, controller, *truth_of(rig, controller, {})) {
     bench.plug({false, true});
     run(2);
@@ -352,8 +344,8 @@ TEST(Twin, LampsAreThoseOfTheClass) {
 /// holds.
 link::Image held_after_cut(const link::Image& old_image, const link::Image& wanted, std::size_t cut,
                            std::size_t& total) {
-  const Rig rig = demo("hedgerow.rig.json");
-  const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+  const Rig rig = demo("hedgerow");
+  const ControllerClass& controller = *shipped().controller(rig.controller.kind);
   Bench bench(rig, controller, *truth_of(rig, controller, {}));
   bench.plug({false, true});
   bench.step(0.5);
@@ -381,7 +373,7 @@ link::Image held_after_cut(const link::Image& old_image, const link::Image& want
 }
 
 TEST(Transaction, ACutAtAnyByteLeavesTheOldOrTheNew) {
-  const Rig rig = demo("hedgerow.rig.json");
+  const Rig rig = demo("hedgerow");
   Rig changed = rig;
   changed.outputs[0].reversed = true;
   changed.outputs[3].mix.yaw = -0.3;
@@ -422,7 +414,7 @@ TEST(Transaction, PowerFailingAtAnyByteOfTheStoreLeavesTheOldOrTheNew) {
 }
 
 struct PortFixture : testing::Test {
-  explicit PortFixture(const char* rig = "hedgerow.rig.json") : f{rig, {}} {}
+  explicit PortFixture(const char* rig = "hedgerow") : f{rig, {}} {}
   Fixture f;
   Store store;
   ControllerPort port{f.bench, store, "0.9.2"};
@@ -468,7 +460,7 @@ TEST_F(PortFixture, RefusesAndSaysWhy) {
 }
 
 struct MiniBoardPort : PortFixture {
-  MiniBoardPort() : PortFixture("delta.rig.json") {}
+  MiniBoardPort() : PortFixture("delta") {}
 };
 
 TEST_F(MiniBoardPort, HasNoSettingsToReadOrWrite) {
@@ -490,7 +482,7 @@ TEST_F(PortFixture, SurvivesDamagedFramesAndCountsThem) {
 }
 
 TEST(Differences, AreSaidInWordsAndTakenPartByPart) {
-  const Rig rig = demo("hedgerow.rig.json");
+  const Rig rig = demo("hedgerow");
   Rig other = rig;
   other.outputs[0].reversed = true;
   other.outputs[1].high_us = 1900;
@@ -518,8 +510,8 @@ TEST(Differences, AreSaidInWordsAndTakenPartByPart) {
 }
 
 TEST(Faults, AreReadFromWords) {
-  const Rig rig = demo("hedgerow.rig.json");
-  const auto c = direction::case_from_rig(rig, *catalogue().controller(rig.controller.kind));
+  const Rig rig = demo("hedgerow");
+  const auto c = direction::case_from_rig(rig, *shipped().controller(rig.controller.kind));
   for (const char* good : {"output_reversed:out_1", "leads_swapped:out_2,out_1", "gyro_reversed:yaw",
                            "transmitter_swapped:roll,yaw", "board_turned:arrow_tail_top_up", "output_dead:out_3",
                            "linkage_opposed:flaperon_left", "mix_sign_wrong:out_3,yaw"})
@@ -531,8 +523,8 @@ TEST(Faults, AreReadFromWords) {
 }
 
 TEST(Twin, ABadlySetTransmitterIsBadAndSoundsAsTheWireSays) {
-  const Rig rig = demo("hedgerow.rig.json");
-  const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+  const Rig rig = demo("hedgerow");
+  const ControllerClass& controller = *shipped().controller(rig.controller.kind);
   for (const Signal signal : {Signal::inverted_serial, Signal::two_way_serial, Signal::summed, Signal::pulse}) {
     Truth truth = *truth_of(rig, controller, {});
     truth.signal = signal;
@@ -561,11 +553,11 @@ TEST(Twin, ABadlySetTransmitterIsBadAndSoundsAsTheWireSays) {
 }
 
 TEST(Twin, HandsSetWhatTheClassLetsThem) {
-  const Rig rig = demo("delta.rig.json");
+  const Rig rig = demo("delta");
   const auto bench_of = [&](const char* kind) {
     Rig r = rig;
     r.controller.kind = kind;
-    const ControllerClass& c = *catalogue().controller(kind);
+    const ControllerClass& c = *shipped().controller(kind);
     return std::make_unique<Bench>(r, c, *truth_of(r, c, {}));
   };
   auto mini = bench_of("pc_mini");
@@ -584,8 +576,8 @@ TEST(Twin, HandsSetWhatTheClassLetsThem) {
 }
 
 TEST(Twin, AColdGimbalDriftsUntilItIsWarm) {
-  const Rig rig = demo("hedgerow.rig.json");
-  const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+  const Rig rig = demo("hedgerow");
+  const ControllerClass& controller = *shipped().controller(rig.controller.kind);
   Truth truth = *truth_of(rig, controller, {});
   truth.gimbals[0].drift_us_s = 0.2;
   Bench bench(rig, controller, truth);
@@ -602,9 +594,9 @@ TEST(Twin, AColdGimbalDriftsUntilItIsWarm) {
 
 TEST(Twin, ReceiversLoseTheLinkEachInTheirWay) {
   for (const OnLoss way : {OnLoss::flag, OnLoss::no_pulses, OnLoss::hold, OnLoss::preset}) {
-    Rig rig = demo("hedgerow.rig.json");
+    Rig rig = demo("hedgerow");
     rig.radio.on_loss = way;
-    const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+    const ControllerClass& controller = *shipped().controller(rig.controller.kind);
     Bench bench(rig, controller, *truth_of(rig, controller, {}));
     bench.plug({false, true});
     bench.throttle(0.5);
@@ -623,10 +615,10 @@ TEST(Twin, ReceiversLoseTheLinkEachInTheirWay) {
 }
 
 TEST(Twin, LinkagesAreBentAndHandsStraightenThemOnlyWithTheBatteryOut) {
-  const Rig rig = demo("hedgerow.rig.json");
-  const ControllerClass& controller = *catalogue().controller(rig.controller.kind);
+  const Rig rig = demo("hedgerow");
+  const ControllerClass& controller = *shipped().controller(rig.controller.kind);
   Truth truth = *truth_of(rig, controller, {});
-  make_crooked(truth, rig, catalogue(), 3);
+  make_crooked(truth, rig, shipped(), 3);
   Bench bench(rig, controller, truth);
   bench.plug({false, true});
   for (int i = 0; i < 100; ++i) bench.step(0.01);
@@ -643,7 +635,7 @@ TEST(Twin, LinkagesAreBentAndHandsStraightenThemOnlyWithTheBatteryOut) {
 }
 
 TEST(ControllerPort, TheReceiversWireGoesThroughTheLink) {
-  Fixture f("hedgerow.rig.json", {});
+  Fixture f("hedgerow", {});
   Store store("");
   ControllerPort port(f.bench, store, "1");
   link::Client client;

@@ -22,7 +22,7 @@ const ControllerClass& controller_of(const Rig& rig) { return *shipped().control
 /// Comes home, with the gains that its tuning would end with: the middle of what is calm.
 Rig tuned() {
   Rig rig = comes_home();
-  const auto set = set_first_gains(rig, shipped(), advise_feel(rig, shipped(), feel_report(rig, shipped())));
+  const auto set = set_first_gains(rig, shipped(), advise_feel(rig, shipped(), analyze_feel({rig, shipped()})));
   if (set) rig = set->rig;
   for (AxisGain& g : rig.feel.gains) {
     if (g.rate) g.rate = std::max(0.35, *g.rate);
@@ -34,9 +34,9 @@ Rig tuned() {
 
 Bench in_the_open(const Rig& rig) {
   const Truth truth = *truth_of(rig, controller_of(rig), {});
-  SensesTruth senses = senses_of(rig, shipped());
+  SensesTruth senses = senses_of({rig, shipped()});
   sit_as(senses, rig, truth.board);
-  Bench bench(rig, controller_of(rig), truth, Loom(rig, shipped(), {}), senses);
+  Bench bench(rig, controller_of(rig), truth, Harness(rig, shipped(), {}), senses);
   bench.plug({false, true});
   for (int i = 0; i < 3000; ++i) bench.step(0.01);
   return bench;
@@ -62,7 +62,7 @@ TEST(WayBack, SixDegreesOfFreedomComeHomeAsReckoned) {
   ASSERT_TRUE(r.missing.empty()) << r.missing;
   Bench bench = in_the_open(rig);
   ASSERT_TRUE(bench.finds_place());
-  const FlyingTruth air = flying_of(rig, shipped());
+  const FlyingTruth air = flying_of({rig, shipped()});
   std::mt19937 random(15);
   const auto between = [&random](double a, double b) { return std::uniform_real_distribution<double>(a, b)(random); };
   const double turn_s = 2 * pi * turn_radius_m(r.performance.cruise_m_s.expected, r.performance.bank_deg) /
@@ -86,7 +86,7 @@ TEST(WayBack, AWindThatIsTooMuchCarriesItAway) {
   Bench bench = in_the_open(rig);
   FlightPlan plan = lost_at(400, 90, r.performance.cruise_m_s.expected + 3, 270);
   plan.seconds = 120;
-  const auto flight = fly(bench, flying_of(rig, shipped()), plan);
+  const auto flight = fly(bench, flying_of({rig, shipped()}), plan);
   ASSERT_TRUE(flight) << flight.error().text();
   const FlownHome f = flown_home(*flight, plan, rig, controller_of(rig), r);
   EXPECT_FALSE(f.home);
@@ -103,7 +103,7 @@ TEST(WayBack, ABoardThatWasToldToGlideDoesNotComeHome) {
   bench.configure(link::image_of(told));
   FlightPlan plan = lost_at(500, 10, 2, 90);
   plan.seconds = 200;
-  const auto flight = fly(bench, flying_of(rig, shipped()), plan);
+  const auto flight = fly(bench, flying_of({rig, shipped()}), plan);
   ASSERT_TRUE(flight);
   EXPECT_FALSE(flown_home(*flight, plan, rig, controller_of(rig), home_of(rig)).home);
   EXPECT_NE(flight->end.find("reached the ground"), std::string::npos);
@@ -115,7 +115,7 @@ TEST(WayBack, AnEmptyBatteryEndsIt) {
   FlightPlan plan = lost_at(900, 10, 5, 190);
   plan.left_mah = 40;
   plan.seconds = 300;
-  const auto flight = fly(bench, flying_of(rig, shipped()), plan);
+  const auto flight = fly(bench, flying_of({rig, shipped()}), plan);
   ASSERT_TRUE(flight);
   EXPECT_FALSE(flown_home(*flight, plan, rig, controller_of(rig), home_of(rig)).home);
   EXPECT_NEAR(flight->used_mah, 40, 0.1);
@@ -175,9 +175,9 @@ TEST(TwinState, ItRefusesToArmWithReasonsThatGo) {
     return std::any_of(all.begin(), all.end(), [why](const auto& r) { return r.why == why; });
   };
   const Truth truth = *truth_of(rig, controller_of(rig), {});
-  SensesTruth senses = senses_of(rig, shipped());
+  SensesTruth senses = senses_of({rig, shipped()});
   sit_as(senses, rig, truth.board);
-  Bench bench(rig, controller_of(rig), truth, Loom(rig, shipped(), {}), senses);
+  Bench bench(rig, controller_of(rig), truth, Harness(rig, shipped(), {}), senses);
   EXPECT_TRUE(refuses(bench, ArmingRefusal::no_battery));
   bench.plug({false, true});
   for (int i = 0; i < 200; ++i) bench.step(0.01);

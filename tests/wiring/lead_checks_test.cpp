@@ -76,7 +76,7 @@ TEST(LeadProofs, GoStaleWhenAndOnlyWhenTheLeadChanges) {
   // None of these changes a lead.
   EXPECT_EQ(stale([](Rig& r) { r.lead("gps")->length_m = 0.7; }), Ids{});
   EXPECT_EQ(stale([](Rig& r) { r.lead("gps")->fixed = true; }), Ids{});
-  EXPECT_EQ(stale([](Rig& r) { r.place("gps")->y_m = 0.2; }), Ids{});
+  EXPECT_EQ(stale([](Rig& r) { r.mounting("gps")->y_m = 0.2; }), Ids{});
   EXPECT_EQ(stale([](Rig& r) { r.outputs[0].reversed = true; }), Ids{});
   // Back again: fresh again.
   Rig there = rig;

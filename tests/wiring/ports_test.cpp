@@ -161,7 +161,7 @@ TEST(PassChannel, GivesAnOutputThatStaysWithTheAirframesChanges) {
   ASSERT_TRUE(edit);
   const Output* o = edit->rig.output("pass_1");
   ASSERT_TRUE(o);
-  EXPECT_EQ(o->passes, 8);
+  EXPECT_EQ(o->passthrough_channel, 8);
   EXPECT_FALSE(o->socket.empty());
   EXPECT_FALSE(drives_motor(*o)) << "no mix, and no motor";
   EXPECT_TRUE(with_kind(edit->rig, AirframeKind::v_tail).output("pass_1"));

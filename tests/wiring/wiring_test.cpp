@@ -445,7 +445,7 @@ TEST(Assignment, IsTheCheapestThereIs) {
 
 TEST(Wiring, TheLoomAndWhatIsFree) {
   const WiringReport w = analyze_wiring(demo("hedgerow"), shipped());
-  EXPECT_EQ(w.loom.size(), demo("hedgerow").leads.size());
+  EXPECT_EQ(w.harness.size(), demo("hedgerow").leads.size());
   EXPECT_EQ(w.free_outputs, (std::vector<std::string>{"s5", "s6", "s8"}));
   EXPECT_EQ(w.free_ports, (std::vector<std::string>{"serial_1", "serial_3"}));
   EXPECT_EQ(w.power_pads, 2);
@@ -464,7 +464,7 @@ TEST(WiringSheets, SayEveryLeadAndEscapeWhatIsTyped) {
     EXPECT_NE(svg.find("</svg>"), std::string::npos);
   }
   const WiringReport report = analyze_wiring(rig, shipped());
-  for (const LoomRow& row : report.loom) EXPECT_NE(list.find(row.to_socket), std::string::npos) << row.to_socket;
+  for (const HarnessRow& row : report.harness) EXPECT_NE(list.find(row.to_socket), std::string::npos) << row.to_socket;
   EXPECT_NE(plug_list_svg(Rig{}, shipped()).front().find("No leads"), std::string::npos);
 }
 

@@ -15,7 +15,7 @@
 #include "look/pieces.h"
 #include "look/side_scroll.h"
 #include "look/units.h"
-#include "rig/place.h"
+#include "rig/path.h"
 
 namespace rigging::app {
 
@@ -56,7 +56,7 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   for (QLabel* l : {kind_words_, controller_words_}) {
     l->setWordWrap(true);
     l->setProperty("soft", true);
-    l->setFont(Look::instance().text(9));
+    l->setFont(Style::instance().text(9));
   }
   form->addWidget(kind_, row++, 0, 1, 2);
   form->addWidget(kind_words_, row++, 0, 1, 2);
@@ -162,7 +162,7 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   answer_words_ = new QLabel;
   answer_words_->setObjectName(QStringLiteral("answer_words"));
   answer_words_->setWordWrap(true);
-  answer_words_->setFont(Look::instance().text(9));
+  answer_words_->setFont(Style::instance().text(9));
   chooser->addWidget(answer_words_, 1);
   middle->addLayout(chooser);
   auto* views = new QGridLayout;
@@ -197,7 +197,7 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   working_ = new QLabel;
   working_->setWordWrap(true);
   working_->setProperty("soft", true);
-  working_->setFont(Look::instance().text(9));
+  working_->setFont(Style::instance().text(9));
   working_->hide();
   working_button_ = new QPushButton(tr("Show working"));
   working_button_->setCheckable(true);
@@ -227,7 +227,7 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
     document_.apply(
         change_class(document_.rig(), document_.catalogue(), controller_->currentData().toString().toStdString()));
   });
-  connect(&Look::instance(), &Look::changed, this, [this] { refresh(); });
+  connect(&Style::instance(), &Style::changed, this, [this] { refresh(); });
   refresh();
 }
 
@@ -237,7 +237,7 @@ void AirframePage::finish(NumberBox* box, const char* member) {
     const auto& guessed = document_.rig().airframe.guessed;
     if (box->take_typed() && std::find(guessed.begin(), guessed.end(), member) != guessed.end())
       document_.apply(
-          measure(document_.rig(), member, std::get<double>(fact_at(document_.rig(), place_of({"airframe", member})))));
+          measure(document_.rig(), member, std::get<double>(value_at(document_.rig(), path_of({"airframe", member})))));
   });
 }
 
@@ -302,7 +302,7 @@ void AirframePage::show_answers() {
   for (std::size_t i = 0; i < axes_.size(); ++i)
     axes_[i]->setChecked(shown_axis_ && index_of(*shown_axis_) == static_cast<int>(i));
   if (shown_axis_)
-    for (const AxisAnswer& a : document_.review().airframe.answers)
+    for (const AxisAnswer& a : document_.review().reports.airframe().answers)
       if (a.axis == *shown_axis_) {
         arrows[a.surface] = a.direction;
         words << QString::fromStdString(a.surface.spoken() + " " + spoken_motion(a.surface, a.direction));
@@ -354,7 +354,7 @@ void AirframePage::refresh() {
   v_span_->setCurrentIndex(v_span_->findData(QString::fromLatin1(word(rig.airframe.v_span).data())));
   show_member_or_unknown(*mass_, member_of(&Airframe::mass_kg), rig.airframe.mass_kg);
 
-  const AirframeReport& report = document_.review().airframe;
+  const AirframeReport& report = document_.review().reports.airframe();
   for (AircraftView* view : {above_, side_, front_}) view->set_panels(report.panels);
   dragged_.reset();
   show_handles(rig.airframe);

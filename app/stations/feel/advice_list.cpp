@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 
 #include "base/units.h"
+#include "feel/edits.h"
 #include "look/pieces.h"
 #include "stations/numbers_dialog.h"
 
@@ -129,7 +130,7 @@ void AdviceList::show_words() {
   } else if (list == bench) {
     add(a.bench);
   } else {
-    const TakeoffAdvice t = takeoff_advice(document_.rig(), document_.review(), *d);
+    const TakeoffAdvice t = takeoff_advice(document_.review(), *d);
     html += paragraph(t.go ? tr("Go, says the plan.") : tr("Not yet:"), "b");
     for (const auto* lines : {&t.not_yet, &t.cautions, &t.lines, &a.rates, &a.launch}) add(*lines);
   }
@@ -155,10 +156,10 @@ void AdviceList::ask_takeoff() {
   dialog.add("crosswind", t, &Takeoff::crosswind_m_s);
   dialog.add("steering", tr("Steered by"), steering, {tr("nothing"), tr("a wheel"), tr("the rudder")});
   dialog.add("rough", tr("Grass, not a strip"), t.rough);
-  dialog.ask(document_, [&]() -> Result<Edit> {
+  dialog.ask(document_, [&] {
     t.way = static_cast<TakeoffWay>(way);
     t.steering = static_cast<Steering>(steering);
-    return Edit{rig, "How it takes off"};
+    return plan_takeoff(rig, t);
   });
 }
 

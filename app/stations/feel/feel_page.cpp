@@ -124,7 +124,7 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   typed_row->addWidget(typed_label_ = new QLabel);
   typed_ = new QLineEdit;
   typed_->setObjectName(QStringLiteral("typed_gain"));
-  typed_->setFont(Look::instance().figures());
+  typed_->setFont(Style::instance().figures());
   typed_->setAccessibleName(tr("Gain of this axis, as the board shows it"));
   typed_label_->setBuddy(typed_);
   connect(typed_, &QLineEdit::editingFinished, this, &FeelPage::type_place);
@@ -336,7 +336,7 @@ void FeelPage::show_gust() {
   const bool levels = !a.level.empty();
   const GustAnswer with = gust_answer(*r, axis_, gain, levels && gain > 0, v),
                    without = gust_answer(*r, axis_, 0, false, v);
-  strip_->show_answer(axis_, document_.review().airframe.panels, with, without);
+  strip_->show_answer(axis_, document_.review().reports.airframe().panels, with, without);
   gust_words_->setText(gain <= 0         ? tr("A gust at cruise, hands off:")
                        : with.swings > 3 ? tr("A gust at cruise: the answer goes on swinging.")
                        : levels          ? tr("A gust at cruise, levelling; pale: hands off.")
@@ -397,12 +397,7 @@ void FeelPage::ask_more() {
   dialog.add("want_roll", f, &Feel::want_roll_deg_s, tr("no wish"));
   dialog.add("want_pitch", f, &Feel::want_pitch_deg_s, tr("no wish"));
   if (c->feel.gain_by == GainBy::dial) dialog.add("half_share", f, &Feel::half_share, tr("as usual"));
-  dialog.ask(document_, [&]() -> Result<Edit> {
-    Rig made = rig;
-    // A gain that says nothing is none.
-    std::erase_if(made.feel.gains, [](const AxisGain& g) { return !g.rate && !g.level && g.extra == Extra{}; });
-    return Edit{made, "More of the feel"};
-  });
+  dialog.ask(document_, [&] { return wish_feel(rig, f); });
 }
 
 void FeelPage::show_flying(bool on) {

@@ -26,7 +26,7 @@ FeelView::FeelView(QWidget* parent) : QWidget(parent) {
   setToolTip(
       tr("Drag the mark, or move it with the up and down keys. Calm: nineteen of twenty aircraft like yours keep "
          "6 dB and 45° there."));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void FeelView::show_axis(const QString& axis, Shown shown) {
@@ -75,7 +75,7 @@ void FeelView::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  p.setFont(Look::instance().text(9));
+  p.setFont(Style::instance().text(9));
   if (shown_.curve.empty()) {
     p.setPen(i.soft);
     p.drawText(rect().adjusted(30, 0, -30, 0), Qt::AlignCenter | Qt::TextWordWrap, why_);
@@ -115,7 +115,7 @@ void FeelView::paintEvent(QPaintEvent*) {
   // Speeds.
   p.setPen(QPen(i.line, 1));
   p.drawRect(f);
-  p.setFont(Look::instance().figures(9));
+  p.setFont(Style::instance().figures(9));
   const double from = shown_.curve.front().m_s, to = shown_.curve.back().m_s;
   for (double v = std::ceil(from / 5) * 5; v <= to; v += 5) {
     p.setPen(QPen(i.line, 1));
@@ -123,7 +123,7 @@ void FeelView::paintEvent(QPaintEvent*) {
     p.setPen(i.soft);
     p.drawText(QRectF(x_of(v) - 40, f.bottom() + 5, 80, 14), Qt::AlignCenter, spoken_speed(v));
   }
-  p.setFont(Look::instance().text(9));
+  p.setFont(Style::instance().text(9));
   p.drawText(QRectF(f.left(), f.bottom() + 20, f.width(), 16), Qt::AlignRight, tr("airspeed, up to the dive"));
   const auto mark_speed = [&](double v, const QString& name) {
     if (v < from || v > to) return;
@@ -159,7 +159,7 @@ void FeelView::paintEvent(QPaintEvent*) {
     p.setPen(ink);
     p.drawText(box, Qt::AlignCenter, words);
   };
-  p.setFont(Look::instance().text(10, true));
+  p.setFont(Style::instance().text(10, true));
   QPolygonF low, high;
   for (const QPointF& q : calm) low << QPointF(q.x(), f.bottom()), high << QPointF(q.x(), f.top());
   name(calm, low, tr("calm"), i.moss, 0.16);
@@ -167,7 +167,7 @@ void FeelView::paintEvent(QPaintEvent*) {
   if (fast.hz > 0)
     name(high, most, tr("shakes, %1 times a second").arg(QString::fromStdString(number_text(fast.hz, 0))), i.rust,
          0.78);
-  p.setFont(Look::instance().text(9));
+  p.setFont(Style::instance().text(9));
   name(least, calm, tr("little room left"), i.ochre, 0.24);
   name(most, least, tr("shakes about here"), i.rust, 0.3);
 
@@ -193,7 +193,7 @@ void FeelView::paintEvent(QPaintEvent*) {
       p.drawEllipse(at, 12, 12);
     }
     const QString words = (dragged_ ? tr("would be %1") : tr("set: %1")).arg(shown_.scale.words(*height));
-    p.setFont(Look::instance().text(10, true));
+    p.setFont(Style::instance().text(10, true));
     QRectF box = p.fontMetrics().boundingRect(words);
     box = QRectF(at.x() + 14, y < f.top() + 24 ? y + 4 : y - 22, box.width() + 12, 18);
     if (box.right() > f.right() - 4) box.moveRight(at.x() - 14);

@@ -61,7 +61,7 @@ FlightPicture::FlightPicture(QWidget* parent) : QWidget(parent) {
   words_->setMinimumHeight(84);
   layout->addWidget(words_);
   make_rows();
-  connect(&Look::instance(), &Look::changed, this, [this] {
+  connect(&Style::instance(), &Style::changed, this, [this] {
     dress();
     plot_->replot();
   });
@@ -114,9 +114,9 @@ void FlightPicture::dress() {
       axis->setTickPen(QPen(i.line, 1));
       axis->setSubTickPen(Qt::NoPen);
       axis->setTickLabelColor(i.soft);
-      axis->setTickLabelFont(Look::instance().figures(8));
+      axis->setTickLabelFont(Style::instance().figures(8));
       axis->setLabelColor(i.soft);
-      axis->setLabelFont(Look::instance().text(8.5));
+      axis->setLabelFont(Style::instance().text(8.5));
       axis->grid()->setPen(QPen(i.line, 0.5, Qt::DotLine));
       axis->grid()->setZeroLinePen(QPen(i.line, 1));
     }

@@ -29,7 +29,7 @@ FlightStrip::FlightStrip(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("flight_strip"));
   setAccessibleName(tr("The flight as a film"));
   setToolTip(tr("Seen from behind, over the horizon. In ink: this flight. Pale: the one before. Simulated."));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void FlightStrip::set_panels(const std::vector<Panel>& panels) {
@@ -73,7 +73,7 @@ void FlightStrip::paintEvent(QPaintEvent*) {
   const Inks& i = inks();
   const double wide = static_cast<double>(width()) / film_frames, tall = height() - 18;
   const double scale = std::min(wide * 0.45, tall * 0.62) / reach_m_;
-  p.setFont(Look::instance().figures(8));
+  p.setFont(Style::instance().figures(8));
   double worst = 0;
   for (const auto* f : {&now_, &before_})
     if (*f)

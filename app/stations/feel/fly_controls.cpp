@@ -4,7 +4,6 @@
 #include <QComboBox>
 #include <QGridLayout>
 #include <QPushButton>
-#include <QTimer>
 #include <QVBoxLayout>
 
 #include "base/number.h"
@@ -20,7 +19,6 @@ namespace rigging::app {
 namespace {
 
 constexpr int others_flown = 8;
-constexpr int lives_after_ms = 900;  ///< from battery in to a board that has found its zero
 
 }  // namespace
 
@@ -34,6 +32,11 @@ FlyControls::FlyControls(const PageContext& context, FlightPicture& picture, QWi
         Flight flight = band->expected;
         take(std::move(flight), std::move(*band), false);
       }) {
+  wake_.set_single(true);
+  connect(&wake_, &Ticks::timeout, this, [this] {
+    lives_ = true;
+    advance();
+  });
   auto* side = new QVBoxLayout(this);
   side->setContentsMargins(0, 0, 0, 0);
   side->setSpacing(6);
@@ -211,12 +214,12 @@ void FlyControls::show_picture() {
            "thing and fly again."));
     return;
   }
-  picture_.show_flight(axis_, document_.review().airframe.panels, shown_);
+  picture_.show_flight(axis_, document_.review().reports.airframe().panels, shown_);
 }
 
 FlyControls::Launch FlyControls::launch(bool of_bench) const {
   Launch l;
-  l.kind = static_cast<Kind>(kinds_->checkedId());
+  l.kind = static_cast<TypeInfo>(kinds_->checkedId());
   l.gains = document_.rig().feel.gains;
   FlyOptions& o = l.options;
   o.mode = static_cast<Mode>(mode_->currentData().toInt());
@@ -300,11 +303,7 @@ void FlyControls::advance() {
     return;
   }
   if (!lives_) {
-    if (!std::exchange(waits_, true))
-      QTimer::singleShot(lives_after_ms, this, [this] {
-        lives_ = true;
-        advance();
-      });
+    if (!std::exchange(waits_, true)) wake_.start();
     return;
   }
   asked_ = true;

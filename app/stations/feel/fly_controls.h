@@ -30,10 +30,10 @@ class FlyControls : public QWidget {
   void told(const rigging::FlightLog& log);
 
  private:
-  enum Kind { gusts, tug, dive, hand, reversed };
+  enum TypeInfo { gusts, tug, dive, hand, reversed };
   /// What is flown, with what, and as it is said.
   struct Launch {
-    Kind kind = gusts;
+    TypeInfo kind = gusts;
     FlyOptions options;
     QStringList said;  ///< whose, mode, speed, wind, hands, gain: to name what differs from another
     std::vector<AxisGain> gains;
@@ -63,6 +63,7 @@ class FlyControls : public QWidget {
   Launch planned_, asked_for_, flown_;  ///< being worked out, asked of the bench, and shown
   Seen seen_;                           ///< judged when it was flown, with the gains of then
   bool of_bench_ = false, wants_to_fly_ = false;
+  Ticks wake_{900};  ///< from battery in to a board that has found its zero, ms
   bool fed_ = false, waits_ = false, lives_ = false,
        asked_ = false;  ///< what has been done for the flight that is wanted
   std::uint32_t seed_ = 1;

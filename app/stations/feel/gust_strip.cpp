@@ -23,7 +23,7 @@ GustStrip::GustStrip(QWidget* parent) : QWidget(parent) {
       tr("A gust that moves an aircraft by 25° that is left alone. In ink: as it is set. Pale: nothing corrects. "
          "Worked out, not "
          "flown."));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void GustStrip::show_answer(Axis axis, const std::vector<Panel>& panels, const GustAnswer& with,
@@ -67,7 +67,7 @@ void GustStrip::paintEvent(QPaintEvent*) {
   for (const Panel& panel : panels_)
     for (const Point& c : panel.corners) reach = std::max(reach, std::hypot(flat(c).x(), flat(c).y()));
   const double scale = std::min(wide * 0.47, (height() - 18) * 0.75) / std::max(reach, 1e-6);
-  p.setFont(Look::instance().figures(8));
+  p.setFont(Style::instance().figures(8));
   for (int k = 0; k < frames; ++k) {
     const double t = last_s * k / (frames - 1);
     const QPointF centre(wide * (k + 0.5), (height() - 16) / 2.0);

@@ -22,7 +22,7 @@
 #include "look/pieces.h"
 #include "look/units.h"
 #include "look/wrapped_check.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "rig/ranges.h"
 #include "stations/baud_box.h"
 #include "stations/fit/part_dialog.h"
@@ -170,17 +170,17 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   connect(list_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
     if (!refreshing_ && item) choose(item->data(Qt::UserRole).toString().toStdString());
   });
-  const auto placed = [this](QDoubleSpinBox* box, double Place::*member, double sign) {
+  const auto placed = [this](QDoubleSpinBox* box, double Mounting::*member, double sign) {
     connect(box, &QDoubleSpinBox::valueChanged, this, [this, member, sign](double shown) {
-      edit_place([&](Place& p) { p.*member = sign * Units::instance().length_in(shown); });
+      edit_place([&](Mounting& p) { p.*member = sign * Units::instance().length_in(shown); });
     });
   };
-  placed(behind_, &Place::x_m, -1);
-  placed(right_, &Place::y_m, 1);
-  placed(down_, &Place::z_m, 1);
+  placed(behind_, &Mounting::x_m, -1);
+  placed(right_, &Mounting::y_m, 1);
+  placed(down_, &Mounting::z_m, 1);
   connect(turn_, &QComboBox::activated, this, [this] {
     if (const auto turn = turn_from_name(turn_->currentData().toString().toStdString()))
-      edit_place([&](Place& p) { p.turn = *turn; });
+      edit_place([&](Mounting& p) { p.turn = *turn; });
   });
   connect(surface_, &QComboBox::activated, this, [this] {
     document_.apply(work_surface(document_.rig(), document_.catalogue(), view_->selected(),
@@ -188,16 +188,16 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   });
   connect(held_, &QComboBox::activated, this, [this] {
     if (const auto fixing = from_word<Fixing>(held_->currentData().toString().toStdString()))
-      edit_place([&](Place& p) { p.fixing = *fixing; });
+      edit_place([&](Mounting& p) { p.fixing = *fixing; });
   });
   for (const auto& [box, member] : {std::pair{plug_, "plug"}, {motor_plug_, "motor_plug"}})
     connect(box, &QComboBox::activated, this, [this, box = box, member = member] {
-      document_.apply(set_value(document_.rig(), place_of({"parts", view_->selected(), member}),
+      document_.apply(set_value(document_.rig(), path_of({"parts", view_->selected(), member}),
                                 box->currentData().toString().toStdString()));
     });
   connect(baud_, &BaudBox::taken, this, [this](const std::optional<double>& baud) {
     document_.apply(
-        set_value(document_.rig(), place_of({"parts", view_->selected(), "baud"}), baud ? Json(*baud) : Json()));
+        set_value(document_.rig(), path_of({"parts", view_->selected(), "baud"}), baud ? Json(*baud) : Json()));
   });
   connect(baud_, &BaudBox::refused, this, [this](const QString& error) { Q_EMIT document_.refused(error); });
   connect(frame_mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
@@ -216,7 +216,7 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   connect(add, &QPushButton::clicked, this, &FitPage::ask_for_part);
   connect(remove_, &QPushButton::clicked, this, &FitPage::remove_chosen);
   connect(get, &QPushButton::clicked, this, &FitPage::show_list_to_get);
-  connect(&Look::instance(), &Look::changed, this, [this] { refresh(); });
+  connect(&Style::instance(), &Style::changed, this, [this] { refresh(); });
   refresh();
 }
 
@@ -262,10 +262,10 @@ void FitPage::choose(const std::string& part) {
   show_chosen();
 }
 
-void FitPage::edit_place(const std::function<void(Place&)>& change) {
+void FitPage::edit_place(const std::function<void(Mounting&)>& change) {
   if (refreshing_ || view_->selected().empty()) return;
-  Place place;
-  if (const Place* known = document_.rig().place(view_->selected())) place = *known;
+  Mounting place;
+  if (const Mounting* known = document_.rig().mounting(view_->selected())) place = *known;
   place.part = view_->selected();
   change(place);
   document_.apply(put_part(document_.rig(), document_.catalogue(), place));
@@ -325,9 +325,9 @@ void FitPage::ask_bay_and_place() {
 }
 
 void FitPage::ask_small_angles() {
-  const Place* known = document_.rig().place(view_->selected());
+  const Mounting* known = document_.rig().mounting(view_->selected());
   if (!known) return;
-  Place p = *known;
+  Mounting p = *known;
   const auto m = alignment_matrix(p.turn, p.roll_deg, p.pitch_deg, p.yaw_deg);
   QString rows;
   for (const auto row : m.rowwise())
@@ -339,10 +339,10 @@ void FitPage::ask_small_angles() {
          "degrees of roll and pitch, but none of yaw.\nAlignment now, model = matrix · board:%2")
           .arg(QString::fromStdString(p.turn.spoken()), rows),
       this);
-  dialog.add("roll", p, &Place::roll_deg);
-  dialog.add("pitch", p, &Place::pitch_deg);
-  dialog.add("yaw", p, &Place::yaw_deg);
-  if (dialog.ask() && !(p == *document_.rig().place(p.part)))
+  dialog.add("roll", p, &Mounting::roll_deg);
+  dialog.add("pitch", p, &Mounting::pitch_deg);
+  dialog.add("yaw", p, &Mounting::yaw_deg);
+  if (dialog.ask() && !(p == *document_.rig().mounting(p.part)))
     document_.apply(put_part(document_.rig(), document_.catalogue(), p));
 }
 
@@ -355,7 +355,7 @@ void FitPage::show_list_to_get() {
   auto* text = new QTextBrowser;
   text->setObjectName(QStringLiteral("to_get_list"));
   QString html = QStringLiteral("<table cellspacing=4>");
-  for (const ToGet& t : document_.review().fit.to_get)
+  for (const ToGet& t : document_.review().reports.fit().to_get)
     html += QStringLiteral("<tr><td align=right>%1 ×</td><td><b>%2</b></td><td>%3</td></tr>")
                 .arg(t.count)
                 .arg(QString::fromStdString(t.what).toHtmlEscaped(), QString::fromStdString(t.why).toHtmlEscaped());
@@ -374,7 +374,7 @@ void FitPage::show_chosen() {
   const Rig& rig = document_.rig();
   const std::string id = view_->selected();
   const Part* part = rig.part(id);
-  const Place* place = rig.place(id);
+  const Mounting* place = rig.mounting(id);
   const bool any = part || id == "controller";
   chosen_name_->setText(any ? QString::fromStdString(capital(part_name(rig, document_.catalogue(), id)))
                             : tr("Choose a part"));
@@ -382,7 +382,7 @@ void FitPage::show_chosen() {
                                    {right_, place ? place->y_m : 0},
                                    {down_, place ? place->z_m : 0}}) {
     box->setEnabled(any);
-    show_member(*box, member_of(&Place::x_m), value);
+    show_member(*box, member_of(&Mounting::x_m), value);
   }
   const PartKind* kind = kind_of(rig, document_.catalogue(), id);
   turn_->setVisible(id == "controller" || (kind && kind->magnetic_sensor));
@@ -435,7 +435,7 @@ void FitPage::show_chosen() {
 void FitPage::refresh() {
   refreshing_ = true;
   const Rig& rig = document_.rig();
-  const FitReport& fit = document_.review().fit;
+  const FitReport& fit = document_.review().reports.fit();
   const Units& units = Units::instance();
   std::string list;
   for (const MassItem& i : fit.balance.items)
@@ -484,7 +484,7 @@ void FitPage::refresh() {
   balance_->setToolTip(
       QString::fromStdString(b.balance_point.formula + "\n" + b.wanted.formula + " (" + b.wanted.source + ")"));
   QStringList compass;
-  const auto& drive = document_.review().power.drive;
+  const auto& drive = document_.review().reports.power().drive;
   const bool current_known = !drive || drive->static_current.value > 0;
   for (const CompassReport& c : fit.compasses) {
     const QString name = QString::fromStdString(part_name(rig, document_.catalogue(), c.part));
@@ -532,7 +532,7 @@ void FitPage::refresh() {
     for (const Confirmation& c : confirmations(rig, document_.catalogue())) {
       auto* box = new WrappedCheck(QString::fromStdString(c.text));
       box->setObjectName(QStringLiteral("tick_") + QString::fromStdString(c.word));
-      box->setFont(Look::instance().text(9));
+      box->setFont(Style::instance().text(9));
       connect(box, &QCheckBox::clicked, this,
               [this, w = c.word](bool on) { document_.apply(confirm(document_.rig(), document_.catalogue(), w, on)); });
       ticks_->addWidget(box);

@@ -32,7 +32,7 @@ class FitPage : public StationPage {
  private:
   void choose(const std::string& part);
   void show_chosen();
-  void edit_place(const std::function<void(Place&)>& change);
+  void edit_place(const std::function<void(Mounting&)>& change);
   void remove_chosen();
   void ask_for_part();
   void show_list_to_get();

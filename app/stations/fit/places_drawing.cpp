@@ -9,7 +9,7 @@
 namespace rigging::app {
 
 void PlacesView::draw_cloud(QPainter& p) {
-  const FitReport& fit = document_.review().fit;
+  const FitReport& fit = document_.review().reports.fit();
   if (fit.compasses.empty() || fit.currents.empty()) return;
   constexpr int step = 5;
   const int w = static_cast<int>((width() - split_) / step), h = height() / step;
@@ -36,7 +36,7 @@ void PlacesView::draw_cloud(QPainter& p) {
 }
 
 void PlacesView::draw_aircraft(QPainter& p, View view) {
-  for (const Panel& panel : document_.review().airframe.panels) {
+  for (const Panel& panel : document_.review().reports.airframe().panels) {
     if (panel.part == Panel::Part::propeller && view == View::above) continue;
     QPolygonF outline;
     for (const Point& c : panel.corners) outline << on_screen(view, c);
@@ -62,7 +62,7 @@ void PlacesView::draw_aircraft(QPainter& p, View view) {
 void PlacesView::draw_parts(QPainter& p, View view) {
   const FitReport& fit = report();
   for (const std::string& part : things()) {
-    if (!document_.rig().place(part)) continue;
+    if (!document_.rig().mounting(part)) continue;
     const QRectF box = box_of(view, part);
     const bool chosen = part == selected_;
     const bool clashing = std::any_of(fit.clashes.begin(), fit.clashes.end(),
@@ -105,7 +105,7 @@ void PlacesView::draw_names(QPainter& p) {
     QString words;
     double width;
   };
-  const QFont plain = Look::instance().text(8.5), bold = Look::instance().text(8.5, true);
+  const QFont plain = Style::instance().text(8.5), bold = Style::instance().text(8.5, true);
   const double line = QFontMetricsF(bold).height();
   std::vector<Name> left, right;
   double reach = 16;  // half the width of what stands near the middle
@@ -114,7 +114,7 @@ void PlacesView::draw_names(QPainter& p) {
   QList<QRectF> taken;
   const double close = closer_ ? 1e9 : std::max(34.0, 0.06 * scale_);
   for (const std::string& part : things()) {
-    if (!document_.rig().place(part)) continue;
+    if (!document_.rig().mounting(part)) continue;
     const QRectF box = box_of(View::above, part);
     taken << box;
     const bool chosen = part == selected_;
@@ -230,7 +230,7 @@ void PlacesView::draw_guides(QPainter& p) {
 void PlacesView::draw_what_it_does(QPainter& p) {
   const QStringList lines = what_it_does();
   if (lines.isEmpty()) return;
-  p.setFont(Look::instance().text(9));
+  p.setFont(Style::instance().text(9));
   const QFontMetricsF metrics(p.font());
   double wide = 0;
   for (const QString& l : lines) wide = std::max(wide, metrics.horizontalAdvance(l));
@@ -276,12 +276,12 @@ void PlacesView::paintEvent(QPaintEvent*) {
   draw_balance(p);
   draw_guides(p);
   p.setPen(inks().soft);
-  p.setFont(Look::instance().text(8.5));
+  p.setFont(Style::instance().text(8.5));
   const double line = QFontMetricsF(p.font()).height();
   p.drawText(QRectF(10, 4, split_ - 8, line), Qt::AlignLeft, tr("From the left"));
   p.drawText(QRectF(split_, 4, width() - split_ - 8, line), Qt::AlignLeft, tr("From above, nose up"));
   QString key = tr("hatched: allowed balance · bar: first flight · lines: currents");
-  if (!document_.review().fit.compasses.empty()) key += tr(" · cloud: turns a compass");
+  if (!document_.review().reports.fit().compasses.empty()) key += tr(" · cloud: turns a compass");
   p.drawText(QRectF(10, height() - line - 3, width() - 20, line), Qt::AlignLeft,
              QFontMetrics(p.font()).elidedText(key, Qt::ElideRight, width() - 20));
   draw_what_it_does(p);

@@ -38,7 +38,7 @@ std::string PlacesView::name_of(const std::string& part) const {
   return part_name(document_.rig(), document_.catalogue(), part);
 }
 
-const FitReport& PlacesView::report() const { return live_ ? *live_ : document_.review().fit; }
+const FitReport& PlacesView::report() const { return live_ ? *live_ : document_.review().reports.fit(); }
 
 void PlacesView::refresh() {
   cloud_ = {};
@@ -73,7 +73,7 @@ void PlacesView::fit() {
     down = std::max(0.025, bay.height_m * 0.85);
     up = -down;
   } else {
-    for (const Panel& panel : document_.review().airframe.panels)
+    for (const Panel& panel : document_.review().reports.airframe().panels)
       for (const Point& c : panel.corners) {
         front = std::min(front, -c.x());
         back = std::max(back, -c.x());
@@ -81,15 +81,15 @@ void PlacesView::fit() {
         up = std::min(up, c.z());
         down = std::max(down, c.z());
       }
-    for (const Place& p : rig.places) {
+    for (const Mounting& p : rig.places) {
       front = std::min(front, -p.x_m - 0.03);
       back = std::max(back, -p.x_m + 0.03);
     }
   }
   // Beside a bay there must be room for names, round a whole aircraft there is.
-  const double names = closer_ ? 2.0 * names_px * Look::instance().text_scale() : 0;
+  const double names = closer_ ? 2.0 * names_px * Style::instance().text_scale() : 0;
   const double w = width() - 3 * margin_px - gutter_px - names,
-               h = height() - head_px - foot_px * Look::instance().text_scale();
+               h = height() - head_px - foot_px * Style::instance().text_scale();
   scale_ = std::max(1.0, std::min(w / (2 * side + (down - up)), h / (back - front)));
   const double tall = (down - up) * scale_, top = head_px + (h - (back - front) * scale_) / 2 - front * scale_;
   const double used = tall + gutter_px + 2 * side * scale_ + names,
@@ -114,9 +114,9 @@ Point PlacesView::in_model(View view, QPointF at, Point keep) const {
   return keep;
 }
 
-Point PlacesView::place_of(const std::string& part) const {
+Point PlacesView::path_of(const std::string& part) const {
   if (dragged_ && part == selected_) return *dragged_;
-  const Place* p = document_.rig().place(part);
+  const Mounting* p = document_.rig().mounting(part);
   return p ? point_of(*p) : Point::Zero();
 }
 
@@ -133,13 +133,13 @@ QSizeF PlacesView::size_of(View view, const std::string& part) const {
     width = k->width_mm.value_or(1000 * default_size_m) / 1000;
     height = k->height_mm.value_or(1000 * default_size_m) / 1000;
   }
-  if (const Place* p = document_.rig().place(part); p && p->turn.arrow.axis % 3 == 1) std::swap(length, width);
+  if (const Mounting* p = document_.rig().mounting(part); p && p->turn.arrow.axis % 3 == 1) std::swap(length, width);
   return {view == View::side ? height : width, length};
 }
 
 QRectF PlacesView::box_of(View view, const std::string& part) const {
   const QSizeF s = size_of(view, part) * scale_;
-  const QPointF c = on_screen(view, place_of(part));
+  const QPointF c = on_screen(view, path_of(part));
   // Never smaller than what a finger can find.
   const double w = std::max(7.0, s.width()), h = std::max(6.0, s.height());
   return {c.x() - w / 2, c.y() - h / 2, w, h};
@@ -152,7 +152,7 @@ std::string PlacesView::part_at(View view, QPointF at) const {
   std::string found;
   double least = 1e18;
   for (const std::string& part : things()) {
-    if (!document_.rig().place(part)) continue;
+    if (!document_.rig().mounting(part)) continue;
     const QRectF box = box_of(view, part).adjusted(-3, -3, 3, 3);
     if (box.contains(at) && box.width() * box.height() < least) {
       least = box.width() * box.height();
@@ -178,7 +178,7 @@ QStringList PlacesView::what_it_does() const {
     lines << (std::abs(at.z()) < 5e-4
                   ? tr("level with the middle")
                   : (at.z() > 0 ? tr("%1 below the middle") : tr("%1 above the middle")).arg(length(std::abs(at.z()))));
-  const Balance &now = live_->balance, &was = document_.review().fit.balance;
+  const Balance &now = live_->balance, &was = document_.review().reports.fit().balance;
   if (now.complete && now.total.value > 0) {
     const bool good = now.balance_point.value >= now.band_front_m && now.balance_point.value <= now.band_back_m;
     lines << tr("balances at %1, was %2: %3")
@@ -224,8 +224,8 @@ void PlacesView::mousePressEvent(QMouseEvent* e) {
   if (found.empty()) return;
   selected_ = found;
   drag_view_ = view;
-  grip_ = e->position() - on_screen(view, place_of(found));
-  from_ = dragged_ = place_of(found);
+  grip_ = e->position() - on_screen(view, path_of(found));
+  from_ = dragged_ = path_of(found);
   guide_x_.reset();
   guide_y_.reset();
   Q_EMIT picked(found);
@@ -245,7 +245,7 @@ Point PlacesView::snapped(Point to) {
     if (std::abs(to.y() - y) < least_y) least_y = std::abs(to.y() - y), guide_y_ = y;
   };
   try_y(0);
-  for (const Place& p : document_.rig().places) {
+  for (const Mounting& p : document_.rig().places) {
     if (p.part == selected_) continue;
     try_x(p.x_m);
     try_y(p.y_m);
@@ -273,9 +273,10 @@ void PlacesView::mouseMoveEvent(QMouseEvent* e) {
   }
   dragged_ = to;
   Rig moved = document_.rig();
-  for (Place& p : moved.places)
+  for (Mounting& p : moved.places)
     if (p.part == selected_) p.x_m = to.x(), p.y_m = to.y(), p.z_m = to.z();
-  live_ = analyze_fit(moved, document_.catalogue(), document_.review().airframe, document_.review().power);
+  live_ = analyze_fit(moved, document_.catalogue(), document_.review().reports.airframe(),
+                      document_.review().reports.power());
   update();
 }
 
@@ -290,9 +291,9 @@ void PlacesView::mouseReleaseEvent(QMouseEvent*) {
 }
 
 void PlacesView::move_to(const std::string& part, Point to) {
-  const Place* known = document_.rig().place(part);
+  const Mounting* known = document_.rig().mounting(part);
   if (!known) return;
-  Place p = *known;
+  Mounting p = *known;
   p.x_m = std::clamp(to.x(), range::place_m.least, range::place_m.most);
   p.y_m = std::clamp(to.y(), range::place_m.least, range::place_m.most);
   p.z_m = std::clamp(to.z(), range::place_m.least, range::place_m.most);
@@ -311,8 +312,8 @@ void PlacesView::keyPressEvent(QKeyEvent* e) {
     case Qt::Key_PageDown: by.z() = step; break;
     default: return QWidget::keyPressEvent(e);
   }
-  if (selected_.empty() || !document_.rig().place(selected_)) return;
-  Point to = place_of(selected_) + by;
+  if (selected_.empty() || !document_.rig().mounting(selected_)) return;
+  Point to = path_of(selected_) + by;
   to = (to * 10000).array().round() / 10000;
   move_to(selected_, to);
 }

@@ -44,7 +44,7 @@ class PlacesView : public QWidget {
   void fit();
   QPointF on_screen(View view, Point p) const;
   Point in_model(View view, QPointF at, Point keep) const;
-  Point place_of(const std::string& part) const;
+  Point path_of(const std::string& part) const;
   QSizeF size_of(View view, const std::string& part) const;
   QRectF box_of(View view, const std::string& part) const;
   std::string part_at(View view, QPointF at) const;

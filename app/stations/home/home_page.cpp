@@ -240,7 +240,7 @@ void HomePage::show_chart(const SteadyWind& wind) {
   shown.area_m = h.area_m.value_or(0);
   shown.circle_m = r->circle_radius_m;
   shown.obstacles = h.obstacles;
-  shown.panels = document_.review().airframe.panels;
+  shown.panels = document_.review().reports.airframe().panels;
   chart_->show_field(std::move(shown));
 }
 

@@ -46,7 +46,7 @@ ReachChart::ReachChart(QWidget* parent) : QWidget(parent) {
       tr("Drag the aircraft, or move it with the arrow keys: up and down further and nearer, left and right round "
          "home. Drag the wind's arrow."));
   setFocusPolicy(Qt::StrongFocus);
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void ReachChart::show_field(Shown shown) {
@@ -100,7 +100,7 @@ void ReachChart::draw_wind(QPainter& p) const {
   p.setPen(QPen(i.slate, 1.5));
   p.setBrush(i.sheet);
   p.drawEllipse(tail, 5, 5);
-  p.setFont(Look::instance().text(9, true));
+  p.setFont(Style::instance().text(9, true));
   const QString words = tr("wind %1").arg(said_of(speed_text(shown_.wind.speed_m_s)));
   QRectF box(0, 0, p.fontMetrics().horizontalAdvance(words) + 10, 18);
   const QPointF mid = (tail + tip) / 2 + side * (box.width() / 2 + 10) * (side.x() >= 0 ? 1 : -1);
@@ -136,7 +136,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  p.setFont(Look::instance().text(9));
+  p.setFont(Style::instance().text(9));
   if (shown_.reach.empty()) {
     p.setPen(i.soft);
     p.drawText(rect().adjusted(30, 0, -30, 0), Qt::AlignCenter | Qt::TextWordWrap, why_);
@@ -188,7 +188,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
     return box;
   };
   p.setBrush(Qt::NoBrush);
-  p.setFont(Look::instance().figures(8.5));
+  p.setFont(Style::instance().figures(8.5));
   for (int k = 1; k <= 4; ++k) {
     const double m = rim_m_ * k / 4;
     p.setPen(QPen(i.line, 1, k == 4 ? Qt::SolidLine : Qt::DotLine));
@@ -199,7 +199,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.setPen(i.soft);
     p.drawText(box, Qt::AlignCenter, words);
   }
-  p.setFont(Look::instance().text(9, true));
+  p.setFont(Style::instance().text(9, true));
   for (const auto& [deg, name] : {std::pair{0.0, tr("N")}, {90.0, tr("E")}, {180.0, tr("S")}, {270.0, tr("W")}}) {
     QRectF box(0, 0, 20, 18);
     box.moveCenter(home + toward(deg, radius() + 13));
@@ -213,7 +213,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.setPen(QPen(i.slate, 1.5));
     p.drawLine(foot, tip);
     p.drawLine(tip, home + toward(*declination_deg_ + 2.5, radius() - 12));
-    p.setFont(Look::instance().text(8));
+    p.setFont(Style::instance().text(8));
     QRectF box(0, 0, 60, 14);
     box.moveCenter(home + toward(*declination_deg_ + 11, radius() - 24));
     p.drawText(box, Qt::AlignCenter, tr("mag. %1°").arg(*declination_deg_, 0, 'f', 0));
@@ -222,7 +222,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.setPen(QPen(i.teal, 1.5, Qt::DashLine));
     p.setBrush(Qt::NoBrush);
     p.drawEllipse(home, shown_.area_m * scale(), shown_.area_m * scale());
-    p.setFont(Look::instance().text(8.5));
+    p.setFont(Style::instance().text(8.5));
     const QString words = tr("flies as far as this");
     const QRectF box = on_ring(words, shown_.area_m, shown_.wind.from_deg - 40, shown_.wind.from_deg + 40);
     p.fillRect(box, i.sheet);
@@ -230,7 +230,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.drawText(box, Qt::AlignCenter, words);
   }
   // What stands high: a peg with its height.
-  p.setFont(Look::instance().text(8.5));
+  p.setFont(Style::instance().text(8.5));
   for (const FieldObstacle& o : shown_.obstacles) {
     if (o.distance_m > rim_m_) continue;
     const QPointF foot = at(o.distance_m, o.bearing_deg);
@@ -251,7 +251,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
   p.drawLine(home + QPointF(0, -5), home + QPointF(0, 5));
   draw_wind(p);
 
-  p.setFont(Look::instance().text(9));
+  p.setFont(Style::instance().text(9));
   p.setPen(i.soft);
   p.drawText(QRectF(0, 0, std::max(120.0, width() / 2.0 - radius() * 0.72), 80),
              Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,

@@ -27,7 +27,7 @@ StoryStrip::StoryStrip(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("What happens after the link is lost"));
   setToolTip(tr("Drag along it, or use the left and right keys: the chart shows where the aircraft is then"));
   setFocusPolicy(Qt::StrongFocus);
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void StoryStrip::show_story(std::vector<StoryStep> story) {
@@ -110,12 +110,12 @@ void StoryStrip::paintEvent(QPaintEvent*) {
     p.setPen(QPen(s.good ? i.teal : i.rust, 2));
     p.drawLine(QPointF(box.left() + 1, y_of(s.from_height_m)), QPointF(box.right() - 1, y_of(s.to_height_m)));
     p.setPen(s.good ? i.ink : i.rust);
-    p.setFont(Look::instance().text(8.5, true));
+    p.setFont(Style::instance().text(8.5, true));
     p.drawText(box.adjusted(5, 3, -3, -(high)), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, said_of(s.title));
     p.setPen(QPen(i.line, 1));
     p.drawLine(QPointF(box.left(), top_px), QPointF(box.left(), bottom + 4));
     p.setPen(i.soft);
-    p.setFont(Look::instance().figures(8));
+    p.setFont(Style::instance().figures(8));
     p.drawText(QRectF(box.left() + 2, bottom + 3, box.width(), 14), Qt::AlignLeft, clock_words(s.from_s));
   }
   p.setPen(QPen(i.line, 1));

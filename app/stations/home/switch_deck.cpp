@@ -21,7 +21,7 @@ SwitchDeck::SwitchDeck(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("The switches that choose modes"));
   setToolTip(tr("Click a position, or use the arrow keys: left and right to another switch, up and down to move it"));
   setFocusPolicy(Qt::StrongFocus);
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void SwitchDeck::show_deck(ModeDeck deck) {
@@ -57,7 +57,7 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  p.setFont(Look::instance().text(9));
+  p.setFont(Style::instance().text(9));
   p.setPen(i.soft);
   if (deck_.switches.empty()) {
     p.drawText(
@@ -75,7 +75,7 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
     p.setPen(QPen(hasFocus() && k == hand_ ? i.teal : i.line, hasFocus() && k == hand_ ? 2 : 1));
     p.drawRect(box);
     p.setPen(i.ink);
-    p.setFont(Look::instance().text(9.5, true));
+    p.setFont(Style::instance().text(9.5, true));
     p.drawText(box.adjusted(10, 6, -6, 0), Qt::AlignLeft | Qt::AlignTop,
                tr("Channel %1").arg(s.channel) + (s.measured ? QString() : tr(", not measured")));
     if (s.positions.empty()) continue;
@@ -89,11 +89,11 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
       p.setBrush(here ? i.teal : i.sheet);
       p.drawEllipse(q, here ? knob_px : 7, here ? knob_px : 7);
       p.setPen(here ? i.teal : i.ink);
-      p.setFont(Look::instance().text(10, here));
+      p.setFont(Style::instance().text(10, here));
       p.drawText(QRectF(q.x() + 20, q.y() - 17, box.right() - q.x() - 22, 18), Qt::AlignLeft | Qt::AlignVCenter,
                  at.mode.empty() ? (deck_.switches.size() > 1 ? tr("off") : tr("nothing")) : said_of(at.mode));
       p.setPen(tight ? i.rust : i.soft);
-      p.setFont(Look::instance().figures(8));
+      p.setFont(Style::instance().figures(8));
       p.drawText(QRectF(q.x() + 20, q.y() + 1, box.right() - q.x() - 22, 15), Qt::AlignLeft | Qt::AlignVCenter,
                  tight ? tr("%1 µs, %2 from an edge").arg(at.pulse_us, 0, 'f', 0).arg(at.guard_us, 0, 'f', 0)
                        : tr("%1 µs").arg(at.pulse_us, 0, 'f', 0));
@@ -102,10 +102,10 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
   const ModeCase* c = chosen();
   if (!c) return;
   const QRectF foot(plate(0).left(), plate(0).bottom() + 14, width() - plate(0).left() - 8, words_room_px - 14);
-  p.setFont(Look::instance().text(13, true));
+  p.setFont(Style::instance().text(13, true));
   p.setPen(i.ink);
   p.drawText(foot, Qt::AlignLeft | Qt::AlignTop, c->mode.empty() ? tr("nothing") : said_of(c->mode));
-  p.setFont(Look::instance().text(10));
+  p.setFont(Style::instance().text(10));
   QString words = said_of(mode_words(c->mode));
   if (c->mode != "manual" && c->moves_to_manual > 0)
     words += c->moves_to_manual == 1 ? tr(" Manual is one movement away.")

@@ -11,7 +11,7 @@ PlannedPage::PlannedPage(Station station, const PageContext& context) : StationP
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(32, 48, 32, 32);
   QLabel* question = heading();
-  question->setFont(Look::instance().text(16, true));
+  question->setFont(Style::instance().text(16, true));
   auto* line = new QLabel(QString::fromUtf8(entry_of(station).to_come));
   line->setProperty("soft", true);
   line->setWordWrap(true);

@@ -25,7 +25,7 @@ QPushButton* choice(const QString& text, const QString& id) {
   auto* b = new QPushButton(text);
   b->setCheckable(true);
   b->setObjectName(id);
-  b->setFont(Look::instance().text(9));
+  b->setFont(Style::instance().text(9));
   return b;
 }
 
@@ -56,12 +56,12 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   left->addLayout(row);
   row = new QHBoxLayout;
   row->addWidget(new QLabel(tr("Effort")));
-  auto* efforts = new QButtonGroup(this);
+  auto* load_cases = new QButtonGroup(this);
   const QString effort_names[] = {tr("idle"), tr("usual"), tr("all moving"), tr("one stalled"), tr("two stalled")};
-  for (const auto& [effort, name] : Words<Effort>::list) {
+  for (const auto& [effort, name] : Words<LoadCase>::list) {
     auto* b = choice(effort_names[static_cast<std::size_t>(effort)],
                      QStringLiteral("effort_") + QString::fromLatin1(name.data()));
-    efforts->addButton(b);
+    load_cases->addButton(b);
     efforts_[static_cast<std::size_t>(effort)] = b;
     connect(b, &QPushButton::clicked, this, [this, e = effort] {
       effort_ = e;
@@ -134,7 +134,7 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
     working_->setVisible(on);
     working_button_->setText(on ? tr("Hide working") : tr("Show working"));
   });
-  connect(&Look::instance(), &Look::changed, this, [this] { refresh(); });
+  connect(&Style::instance(), &Style::changed, this, [this] { refresh(); });
   refresh();
 }
 
@@ -173,7 +173,7 @@ void PowerPage::go_to(const QString& subject) {
     what_if_.stalled = {subject.toStdString()};
     compute();
   }
-  efforts_[static_cast<std::size_t>(Effort::one_stalled)]->setFocus(Qt::ShortcutFocusReason);
+  efforts_[static_cast<std::size_t>(LoadCase::one_stalled)]->setFocus(Qt::ShortcutFocusReason);
 }
 
 void PowerPage::toggle(std::vector<std::string>& list, const std::string& part) {
@@ -200,7 +200,7 @@ void PowerPage::rebuild_pulls() {
     const QString name = QString::fromStdString(part_name(document_.rig(), document_.catalogue(), id));
     auto* b = choice(tr("pull the %1").arg(name), QStringLiteral("pull_") + QString::fromStdString(id));
     // A long name must not widen the panel; it is read by resting on it.
-    b->setText(b->fontMetrics().elidedText(b->text(), Qt::ElideMiddle, Look::instance().px(220)));
+    b->setText(b->fontMetrics().elidedText(b->text(), Qt::ElideMiddle, Style::instance().px(220)));
     b->setToolTip(tr("pull the %1").arg(name));
     connect(b, &QPushButton::clicked, this, [this, id] { toggle(what_if_.without, id); });
     pulls_->addWidget(b);
@@ -218,12 +218,12 @@ void PowerPage::refresh() {
 
 void PowerPage::compute() {
   // The review has it as it is; only what is tried out here is worked out anew.
-  const PowerReport r =
-      what_if_ == WhatIf{} ? document_.review().power : analyze_power(document_.rig(), document_.catalogue(), what_if_);
-  const double drive_a = !r.drive                     ? 0
-                         : effort_ == Effort::typical ? r.drive->cruise_current.value
-                                                      : r.drive->static_current.value;
-  const Effort effort = what_if_.stalled.empty() ? effort_ : Effort::one_stalled;
+  const PowerReport r = what_if_ == WhatIf{} ? document_.review().reports.power()
+                                             : analyze_power(document_.rig(), document_.catalogue(), what_if_);
+  const double drive_a = !r.drive                       ? 0
+                         : effort_ == LoadCase::typical ? r.drive->cruise_current.value
+                                                        : r.drive->static_current.value;
+  const LoadCase effort = what_if_.stalled.empty() ? effort_ : LoadCase::one_stalled;
   rivers_->show(r, solve(r.network, state_, effort, 1, state_ == SupplyState::usb ? 0 : drive_a, what_if_.stalled));
   states_[static_cast<std::size_t>(state_)]->setChecked(true);
   efforts_[static_cast<std::size_t>(effort)]->setChecked(true);

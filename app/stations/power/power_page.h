@@ -37,7 +37,7 @@ class PowerPage : public StationPage {
   std::vector<QPushButton*> pull_buttons_;
   std::string shown_pulls_;
   SupplyState state_ = SupplyState::battery;
-  Effort effort_ = Effort::all_moving;
+  LoadCase effort_ = LoadCase::all_moving;
   WhatIf what_if_;
 };
 

@@ -175,20 +175,20 @@ void RiversView::paintEvent(QPaintEvent*) {
     p.setBrush(ink);
     p.drawPath(stream(a, b, wide(t.amps)));
     p.setPen(over ? inks().rust : inks().ink);
-    p.setFont(Look::instance().text(8.5, over));
+    p.setFont(Style::instance().text(8.5, over));
     const QString name = QString::fromStdString(capital(part_name(document_.rig(), document_.catalogue(), s.part)));
     const QString load =
         report && report->rating_a > 0 ? tr("%1 of %2").arg(amps(t.amps), amps(report->rating_a)) : amps(t.amps);
     const double above = std::max(wide(t.amps) / 2, 3.0) + 5;
     if (s.ideal) {
       p.drawText(QRectF(2, middle[q] - above - 34, 110, 16), Qt::AlignLeft | Qt::AlignBottom, name);
-      p.setFont(Look::instance().figures(8.5));
+      p.setFont(Style::instance().figures(8.5));
       p.drawText(QRectF(2, middle[q] - above - 19, 110, 16), Qt::AlignLeft | Qt::AlignBottom,
                  QStringLiteral("%1 V").arg(t.volts, 0, 'f', 2));
     } else {
       const double x = bar_x(q) - 118;
       p.drawText(QRectF(x, middle[q] - above - 30, 114, 15), Qt::AlignRight | Qt::AlignBottom, name);
-      p.setFont(Look::instance().figures(8, over));
+      p.setFont(Style::instance().figures(8, over));
       p.drawText(QRectF(x, middle[q] - above - 16, 114, 15), Qt::AlignRight | Qt::AlignBottom, load);
     }
   }
@@ -219,11 +219,11 @@ void RiversView::paintEvent(QPaintEvent*) {
     at[r] += w;
     const QRectF label(right + 5, y - row_h / 2, name_room - 6, row_h);
     p.setPen(row.dark ? inks().soft : row.stalled ? inks().rust : inks().ink);
-    p.setFont(Look::instance().text(8.5, row.stalled));
+    p.setFont(Style::instance().text(8.5, row.stalled));
     const QString name = QString::fromStdString(capital(row.name));
     p.drawText(label.adjusted(0, 0, -54, 0), Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(p.font()).elidedText(name, Qt::ElideMiddle, static_cast<int>(label.width()) - 56));
-    p.setFont(Look::instance().figures(8.5, row.stalled));
+    p.setFont(Style::instance().figures(8.5, row.stalled));
     p.drawText(label, Qt::AlignRight | Qt::AlignVCenter, row.dark ? tr("dark") : amps(row.amps));
     if (row.servo) targets_.emplace_back(label.adjusted(-60, 0, 0, 0), row.part);
   }
@@ -234,7 +234,7 @@ void RiversView::paintEvent(QPaintEvent*) {
     p.setBrush(live ? inks().ink : inks().paper);
     p.drawRect(QRectF(bar_x(r), middle[r] - h / 2, bar_w, h));
     p.setPen(live ? inks().ink : inks().soft);
-    p.setFont(Look::instance().text(8.5, true));
+    p.setFont(Style::instance().text(8.5, true));
     const QString name = QString::fromStdString(net.rails[r].name) +
                          (live ? QStringLiteral("  %1 V").arg(solution_.rails[r].volts, 0, 'f', 2) : tr("  dark"));
     const bool first = depth[r] == 0;

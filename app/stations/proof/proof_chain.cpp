@@ -28,7 +28,7 @@ ProofChain::ProofChain(QWidget* parent) : QWidget(parent) {
   keep_width(this, 196);
   setAccessibleName(tr("Bench checks"));
   setAccessibleDescription(tr("Up and down arrow keys walk the checks"));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void ProofChain::set_checks(std::vector<CheckStatus> checks) {
@@ -114,17 +114,17 @@ void ProofChain::paintEvent(QPaintEvent*) {
       p.setBrush(i.paper);
       p.drawEllipse(ring);
     }
-    Look::instance().draw_station_mark(p, ring, mark);
+    Style::instance().draw_station_mark(p, ring, mark);
     if (c.state == ProofState::stale)
       p.fillRect(QRectF(box.right() - 8, box.top() + 4, 5, box.height() - 8), QBrush(i.ochre, Qt::BDiagPattern));
     p.setPen(i.ink);
-    p.setFont(Look::instance().text(9.5, c.holds(current_)));
+    p.setFont(Style::instance().text(9.5, c.holds(current_)));
     p.drawText(QRectF(34, one_line ? box.top() : box.top() + 4, box.width() - 44, one_line ? box.height() : 18),
                Qt::AlignVCenter,
                p.fontMetrics().elidedText(c.name, Qt::ElideRight, static_cast<int>(box.width() - 44)));
     if (one_line) continue;
     p.setPen(c.state == ProofState::fresh ? i.moss : c.state == ProofState::none ? i.soft : i.ochre);
-    p.setFont(Look::instance().text(8.5));
+    p.setFont(Style::instance().text(8.5));
     p.drawText(QRectF(34, box.top() + 20, box.width() - 44, 16), Qt::AlignVCenter, c.words);
   }
 }

@@ -15,7 +15,7 @@ GoreMap::GoreMap(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("gore_map"));
   setAccessibleName(tr("Directions covered"));
   setToolTip(tr("Each gore is a slice of the sphere of directions. Filled: the compass was turned through it."));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void GoreMap::show_cells(const std::vector<bool>& seen, const std::optional<std::size_t>& now) {
@@ -39,7 +39,7 @@ void GoreMap::paintEvent(QPaintEvent*) {
   const double left = (width() - wide * gores) / 2;
   // Where a gore is `share` of the way down, 0 at the upper pole: its half width.
   const auto half = [&](double share) { return wide / 2 * std::sin(share * pi); };
-  p.setFont(Look::instance().text(8.5));
+  p.setFont(Style::instance().text(8.5));
   p.setPen(i.soft);
   p.drawText(QRectF(0, 0, width(), 18), Qt::AlignCenter, tr("upward"));
   p.drawText(QRectF(0, height() - 18, width(), 18), Qt::AlignCenter, tr("downward"));

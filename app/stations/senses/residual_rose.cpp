@@ -13,7 +13,7 @@ ResidualRose::ResidualRose(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("residual_rose"));
   setAccessibleName(tr("What is off, before and after"));
   setToolTip(tr("Should be one circle. Dashed: as read. Full: corrected. What is off is drawn larger than it is."));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void ResidualRose::show_lengths(std::vector<std::pair<double, double>> lengths, const QString& caption) {
@@ -36,7 +36,7 @@ void ResidualRose::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  p.setFont(Look::instance().text(8.5));
+  p.setFont(Style::instance().text(8.5));
   p.setPen(i.soft);
   p.drawText(QRectF(4, height() - 18, width() - 8, 18), Qt::AlignCenter, caption_);
   const QPointF middle(width() / 2.0, (height() - 18) / 2.0);

@@ -8,6 +8,7 @@
 #include <QStackedWidget>
 #include <cmath>
 
+#include "airframe/edits.h"
 #include "base/angle.h"
 #include "base/json.h"
 #include "base/number.h"
@@ -152,8 +153,6 @@ SensesPage::SensesPage(const PageContext& context) : StationPage(Station::senses
   connect(&bench_, &BenchLink::state_changed, this, &SensesPage::follow);
   for (ProcedureCard* card : cards_)
     connect(&card->runner(), &ProcedureRunner::card_changed, this, &SensesPage::follow);
-  drawn_.start();
-  worded_.start();
   show_side(rotation);
   refresh();
 }
@@ -283,9 +282,9 @@ void SensesPage::ask_wing_and_cruise() {
   dialog.add("thrust_down", a, &Airframe::thrust_down_deg);
   dialog.add("cruise", a, &Airframe::cruise_m_s, tr("estimated"));
   dialog.add("mass", a, &Airframe::mass_kg, tr("not weighed"));
-  dialog.ask(document_, [&]() -> Result<Edit> {
+  dialog.ask(document_, [&] {
     a.section = Words<WingSection>::list[section].first;
-    return Edit{rig, "Wing and cruise"};
+    return measure_wing(rig, a);
   });
 }
 
@@ -329,15 +328,16 @@ void SensesPage::hear(const BoardReadings& readings) {
   while (!recent_slow_.empty() && recent_slow_.back().t_s - recent_slow_.front().t_s > trace_s)
     recent_slow_.pop_front();
   const bool trace = picture_->currentWidget() == trace_;
-  if (drawn_.elapsed() < (trace ? trace_frame_ms : frame_ms)) return;
-  drawn_.restart();
+  const double now_s = Clock::instance().now_s();
+  if (1000 * (now_s - drawn_s_) < (trace ? trace_frame_ms : frame_ms)) return;
+  drawn_s_ = now_s;
   show_pictures();
-  const Point force = alignment_of(document_.rig().place("controller")) * smooth_;
+  const Point force = alignment_of(document_.rig().mounting("controller")) * smooth_;
   if (force.norm() < 1) return;
   const auto pose = pose_for(force);
   if (side_ == found || side_ == rotation || side_ == accelerometer) view_->set_pose(pose[0], pose[1], 0);
-  if (worded_.elapsed() < words_ms) return;
-  worded_.restart();
+  if (1000 * (now_s - worded_s_) < words_ms) return;
+  worded_s_ = now_s;
   const MotionSample& last = samples.back();
   const auto text = [](double v, int digits) { return QString::fromStdString(number_text(v, digits)); };
   QString words =
@@ -391,7 +391,7 @@ QList<Request> SensesPage::requests() {
 }
 
 void SensesPage::refresh() {
-  for (AircraftView* v : {view_, from_side_}) v->set_panels(document_.review().airframe.panels);
+  for (AircraftView* v : {view_, from_side_}) v->set_panels(document_.review().reports.airframe().panels);
   follow();
 }
 

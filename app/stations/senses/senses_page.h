@@ -1,6 +1,5 @@
 #pragma once
 
-#include <QElapsedTimer>
 #include <deque>
 
 #include "senses/air_procedures.h"
@@ -66,7 +65,7 @@ class SensesPage : public StationPage {
   QStackedWidget *picture_, *stack_;
   QLabel* now_;
   Point smooth_ = {0, 0, -9.8};
-  QElapsedTimer drawn_, worded_;
+  double drawn_s_ = 0, worded_s_ = 0;
 };
 
 }  // namespace rigging::app

@@ -23,7 +23,7 @@ SkyPlot::SkyPlot(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("Where the receiver says that it is, while it stands still"));
   setToolTip(tr(
       "Each dot is one position. Inner ring: half of them. Outer ring: 95 of 100. Dashed: how far home may be off."));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void SkyPlot::show_fixes(const std::vector<SatelliteFix>& fixes, const Standing& standing) {
@@ -47,7 +47,7 @@ void SkyPlot::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  p.setFont(Look::instance().text(8.5));
+  p.setFont(Style::instance().text(8.5));
   const QPointF middle(width() / 2.0, height() / 2.0);
   const double radius = std::min(width(), height()) * 0.44;
   if (east_north_m_.empty()) {

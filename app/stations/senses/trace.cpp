@@ -27,7 +27,7 @@ QString tick_text(double v, double step) {
 Trace::Trace(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("trace"));
   setAccessibleName(tr("What was read"));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void Trace::show_lines(std::vector<Line> lines, double least_height, const QString& x_unit, const QString& caption) {
@@ -44,7 +44,7 @@ void Trace::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  p.setFont(Look::instance().text(8.5));
+  p.setFont(Style::instance().text(8.5));
   const QRectF area(52, 26, width() - 52 - 54, height() - 26 - 40);
   p.setPen(i.soft);
   p.drawText(QRectF(4, 4, width() - 8, 18), Qt::AlignLeft | Qt::AlignVCenter, caption_);

@@ -40,7 +40,7 @@ ChannelsDialog::ChannelsDialog(RigDocument& document, QWidget* parent) : QDialog
 }
 
 void ChannelsDialog::rebuild() {
-  const SticksReport& report = document_.review().sticks;
+  const SticksReport& report = document_.review().reports.sticks();
   auto* content = new QWidget;
   auto* column = new QVBoxLayout(content);
   column->setSpacing(6);
@@ -61,7 +61,7 @@ void ChannelsDialog::rebuild() {
     auto* grid = new QGridLayout(row);
     grid->setContentsMargins(10, 6, 10, 6);
     auto* name = new QLabel(tr("Channel %1").arg(number));
-    name->setFont(Look::instance().text(10, true));
+    name->setFont(Style::instance().text(10, true));
     grid->addWidget(name, 0, 0);
     auto* function = new QComboBox;
     function->setObjectName(QStringLiteral("function_%1").arg(number));
@@ -108,7 +108,7 @@ void ChannelsDialog::rebuild() {
       const auto box = [&](const char* id, const QString& what, double Channel::*member, double per) {
         auto* caption = new QLabel(what);
         caption->setProperty("soft", true);
-        caption->setFont(Look::instance().text(9));
+        caption->setFont(Style::instance().text(9));
         settings->addWidget(caption);
         auto* b = number_box(QStringLiteral("%1_%2").arg(QLatin1String(id)).arg(number),
                              tr("%1 of channel %2").arg(what).arg(number), 82);
@@ -116,7 +116,7 @@ void ChannelsDialog::rebuild() {
         b->setRange(range.least * per, range.most * per);
         b->setDecimals(1);
         b->setSuffix(us ? QStringLiteral(" µs") : QStringLiteral(" %"));
-        b->setFont(Look::instance().figures(9));
+        b->setFont(Style::instance().figures(9));
         b->setValue(known->*member * per);
         connect(b, &QDoubleSpinBox::valueChanged, this, [edit, number, per, member](double shown) {
           edit(number, [&](Channel& c) { c.*member = shown / per; });
@@ -145,7 +145,7 @@ void ChannelsDialog::rebuild() {
       if (least < 1000) line += tr(", at least %1 µs from a boundary").arg(least, 0, 'f', 0);
       auto* words = new QLabel(line);
       words->setProperty(least < least_guard_us ? "caution" : "soft", true);
-      words->setFont(Look::instance().text(9));
+      words->setFont(Style::instance().text(9));
       words->setWordWrap(true);
       grid->addWidget(words, 1, 0, 1, 4);
     }

@@ -22,7 +22,7 @@ ReachRulers::ReachRulers(QWidget* parent) : QWidget(parent) {
   setToolTip(tr(
       "Long ticks: where the pulses should land. Ink: how far the stick really reached. Triangle: where it is now."));
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Maximum);
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 QSize ReachRulers::sizeHint() const { return {640, std::max<int>(1, static_cast<int>(lines_.size())) * usual_row + 6}; }
@@ -83,7 +83,7 @@ void ReachRulers::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  const Look& look = Look::instance();
+  const Style& look = Style::instance();
   const double left = names_px + 10, right = width() - 262;
   const auto x = [&](double us) { return left + (us - least_us) / (most_us - least_us) * (right - left); };
   const double row_height = this->row_height();

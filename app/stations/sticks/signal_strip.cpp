@@ -13,7 +13,7 @@ SignalStrip::SignalStrip(QWidget* parent) : QWidget(parent) {
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
   setToolTip(tr(
       "The last eight seconds, oldest left. A gap: nothing came. Marks below: frames that the receiver calls lost."));
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void SignalStrip::set_channels(std::vector<std::pair<int, QString>> channels) {
@@ -32,7 +32,7 @@ void SignalStrip::paintEvent(QPaintEvent*) {
   QPainter p(this);
   const Inks& i = inks();
   const QRectF box(0.5, 20.5, width() - 1, height() - 21);
-  p.setFont(Look::instance().text(9));
+  p.setFont(Style::instance().text(9));
   p.setPen(i.soft);
   p.drawText(QRectF(2, 0, width() - 4, 18), Qt::AlignVCenter | Qt::AlignLeft, words_);
   if (!frames_) return;
@@ -81,7 +81,7 @@ void SignalStrip::paintEvent(QPaintEvent*) {
     put();
     p.drawPolyline(line);
     p.setPen(i.soft);
-    p.setFont(Look::instance().text(8));
+    p.setFont(Style::instance().text(8));
     p.drawText(QRectF(box.right() - 60, top, 58, lane), Qt::AlignVCenter | Qt::AlignLeft, name);
     top += lane;
   }

@@ -57,7 +57,7 @@ SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks
   screen_ = hinted_button(tr("Its screen…"), "type_screen",
                           tr("Type what the transmitter's own channel screen shows, in percent"));
   for (QPushButton* b : {type_, screen_, transmitter_, channels_, settings_card, receiver_}) {
-    b->setFont(Look::instance().text(9));
+    b->setFont(Style::instance().text(9));
     more->addWidget(b, at / 2, at % 2);
     ++at;
   }
@@ -124,7 +124,7 @@ void SticksPage::show_signal() {
 void SticksPage::listen_to_receiver() { ReceiverDialog(document_, bench_, this).exec(); }
 
 void SticksPage::type_in(ReadOn where) {
-  ask_readings(document_, sticks_needed(document_.review().sticks), where, this);
+  ask_readings(document_, sticks_needed(document_.review().reports.sticks()), where, this);
 }
 
 void SticksPage::transmitter() { ask_transmitter(document_, this); }
@@ -140,7 +140,7 @@ void SticksPage::go_to(const QString& subject) {
 }
 
 void SticksPage::refresh() {
-  const SticksReport& r = document_.review().sticks;
+  const SticksReport& r = document_.review().reports.sticks();
   std::vector<ChannelLine> lines;
   std::vector<std::pair<int, QString>> pens;
   for (const ChannelFunction f : sticks_needed(r)) {
@@ -172,7 +172,7 @@ void SticksPage::show_settings_card() { Q_EMIT sheets_asked(tr("Settings card"),
 
 QList<Request> SticksPage::requests() {
   QList<Request> all;
-  for (const ChannelFunction f : sticks_needed(document_.review().sticks))
+  for (const ChannelFunction f : sticks_needed(document_.review().reports.sticks()))
     all.append({tr("Listen to the %1 once more").arg(QString::fromStdString(spoken_function(f))),
                 tr("again repeat calibrate one"), [this, f] {
                   come_here();

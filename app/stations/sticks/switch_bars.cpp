@@ -19,7 +19,7 @@ SwitchBars::SwitchBars(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("Switches and further channels"));
   setToolTip(tr("Ticks: positions that are known. Mark: where the channel is now, and the mode that it chooses."));
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 std::vector<SwitchBars::Cell> SwitchBars::cells() const {
@@ -75,7 +75,7 @@ void SwitchBars::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  const Look& look = Look::instance();
+  const Style& look = Style::instance();
   const double wide = static_cast<double>(width()) / across;
   int at = 0;
   for (const Cell& c : cells()) {

@@ -150,7 +150,7 @@ void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
   const auto cell = [&](int row, int column, const QString& text, bool soft) {
     auto* label = new QLabel(text);
     label->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-    label->setFont(soft ? Look::instance().text(8.5) : Look::instance().figures(9.5));
+    label->setFont(soft ? Style::instance().text(8.5) : Style::instance().figures(9.5));
     label->setProperty("soft", soft);
     grid->addWidget(label, row, column);
     return label;
@@ -185,7 +185,7 @@ void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
     use->setAccessibleName(
         tr("Arm %1, horn %2: %3 % of the travel").arg(u.length(c.arm_m), u.length(c.horn_m), n(c.travel_percent, 0)));
     use->setProperty("flat", true);
-    use->setFont(Look::instance().text(9));
+    use->setFont(Style::instance().text(9));
     use->setEnabled(!in_use);
     use->setToolTip(c.remark.empty() ? tr("The rod is cut so that the surface stays flush")
                                      : QString::fromStdString(c.remark));
@@ -215,7 +215,7 @@ void LinkagePanel::refresh() {
   }
   const Linkage l = linkage_of(document_.rig(), surface_);
   const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
-  const SurfaceAnswer* answer = document_.review().surfaces.answer(surface_);
+  const SurfaceAnswer* answer = document_.review().reports.surfaces().answer(surface_);
   const double dead_us = dead_band_us(rig, document_.catalogue(), surface_);
   if (!answer || !answer->travel) {
     if (answer) facts_->setText(QString::fromStdString(answer->linkage_error).toHtmlEscaped());
@@ -244,7 +244,7 @@ void LinkagePanel::refresh() {
     ranked_title_->setText(tr("Holes are being compared…"));
   }
   if (const ServoLoad* load =
-          find_in(document_.review().loads, [&](const ServoLoad& x) { return x.surface == surface_; })) {
+          find_in(document_.review().reports.loads(), [&](const ServoLoad& x) { return x.surface == surface_; })) {
     const auto band = [&](const ServoLoad::At& at) {
       return tr("%1 to %2 %3 at %4 %5")
           .arg(n(u.torque_out(at.torque_low_nm), 1), n(u.torque_out(at.torque_high_nm), 1), u.torque_unit(),

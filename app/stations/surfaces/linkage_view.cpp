@@ -29,7 +29,7 @@ LinkageView::LinkageView(QWidget* parent) : QWidget(parent) {
   setFocusPolicy(Qt::StrongFocus);
   setMinimumSize(300, 200);
   setMouseTracking(true);
-  connect(&Look::instance(), &Look::changed, this, qOverload<>(&QWidget::update));
+  connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
 void LinkageView::set_linkage(const Linkage& linkage, const Output& output, double chord_m, double pulse_us,
@@ -92,7 +92,7 @@ void LinkageView::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Inks& i = inks();
-  const Look& look = Look::instance();
+  const Style& look = Style::instance();
   const auto bar = known_ ? FourBar::of(linkage_) : Result<FourBar>(failure("", ""));
   const auto now = pose();
   if (!known_ || !bar || !now) {

@@ -117,7 +117,7 @@ void MixPanel::refresh() {
     for (const double w : {o.mix.roll, o.mix.pitch, o.mix.yaw, o.mix.throttle, o.mix.flap})
       shape += "," + number_text(w, 4);
   }
-  for (const SurfaceAnswer& a : document_.review().surfaces.answers)
+  for (const SurfaceAnswer& a : document_.review().reports.surfaces().answers)
     for (const auto& ways : {a.positive_deg, a.negative_deg})
       for (const double deg : ways) shape += ";" + number_text(a.in_degrees ? deg : 0, 2);
   if (shape != shape_) {

@@ -12,7 +12,7 @@
 #include "edit/edit.h"
 #include "look/number_box.h"
 #include "look/pieces.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "rig/ranges.h"
 #include "stations/surfaces/share_bar.h"
 #include "surfaces/edits.h"
@@ -24,7 +24,7 @@ namespace {
 
 QString output_name(const Output& o, bool release) {
   if (release) return QObject::tr("Tow release");
-  if (o.passes > 0) return QObject::tr("Channel %1").arg(o.passes);
+  if (o.passthrough_channel > 0) return QObject::tr("Channel %1").arg(o.passthrough_channel);
   if (o.surfaces.empty()) return QObject::tr("Motor");
   QStringList names;
   for (const Surface s : o.surfaces) names << QString::fromStdString(s.spoken());
@@ -49,7 +49,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
   const Output* release = release_output(document.rig());
   const QString id = QString::fromStdString(o.id), name = output_name(o, release && release->id == o.id);
   auto* title = new QLabel(name);
-  title->setFont(Look::instance().text(10, true));
+  title->setFont(Style::instance().text(10, true));
   title->setWordWrap(true);
   head->addWidget(title, 1);
 
@@ -72,7 +72,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
   reverse->setChecked(o.reversed);
   reverse->setToolTip(tr("Turns the whole output round: every command on it goes the other way"));
   connect(reverse, &QPushButton::clicked, this, [this, key = o.id](bool on) {
-    document_.apply(set_value(document_.rig(), place_of({"outputs", key, "reversed"}), on));
+    document_.apply(set_value(document_.rig(), path_of({"outputs", key, "reversed"}), on));
   });
   if (!settable(document_.controller()).reverse) {
     reverse->setEnabled(false);
@@ -83,12 +83,12 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
   head->addWidget(reverse);
 
   const SurfaceAnswer* answer = nullptr;
-  for (const SurfaceAnswer& a : document_.review().surfaces.answers)
+  for (const SurfaceAnswer& a : document_.review().reports.surfaces().answers)
     if (a.output == o.id) answer = &a;
   int at = 0;
   const auto weight = [&](const QString& label, const char* key, double value, const QString& hint) {
     auto* box = number_box(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)),
-                           tr("%1 weight of %2").arg(label, name), Look::instance().theme() == Theme::field ? 70 : 66);
+                           tr("%1 weight of %2").arg(label, name), Style::instance().theme() == Theme::field ? 70 : 66);
     const Span range = Described<Mix>::members().named(key)->span;
     box->setRange(100 * range.least, 100 * range.most);
     box->setDecimals(0);
@@ -102,7 +102,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
     auto* caption = new QLabel(label);
     if (const auto axis = from_word<Axis>(key)) captions_.emplace_back(*axis, caption);
     caption->setProperty("soft", true);
-    caption->setFont(Look::instance().text(8.5));
+    caption->setFont(Style::instance().text(8.5));
     // Two commands beside each other: share and degrees of each.
     const int row = 3 * (at / 2), column = 3 * (at % 2);
     ++at;
@@ -127,7 +127,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
     weight(tr("Flap"), "flap", o.mix.flap, tr("Droop with the flap channel"));
 
   pulse_ = new QLabel;
-  pulse_->setFont(Look::instance().figures(9));
+  pulse_->setFont(Style::instance().figures(9));
   pulse_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   grid->setColumnMinimumWidth(2, 6);
   grid->setColumnStretch(5, 1);
@@ -178,7 +178,7 @@ QDoubleSpinBox* OutputRow::degrees(const SurfaceAnswer& answer, MixCommand comma
   const QString label = QString::fromLatin1(word(command).data());
   auto* box =
       number_box(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(answer.output), label),
-                 tr("Throw of %1 for full %2").arg(name, label), Look::instance().theme() == Theme::field ? 64 : 60);
+                 tr("Throw of %1 for full %2").arg(name, label), Style::instance().theme() == Theme::field ? 64 : 60);
   box->setRange(0, range::throw_deg.most);
   box->setDecimals(1);
   box->setSuffix(QStringLiteral(" °"));

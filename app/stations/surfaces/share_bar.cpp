@@ -30,7 +30,7 @@ void ShareBar::set_value(double share) {
   update();
 }
 
-QSize ShareBar::sizeHint() const { return {Look::instance().px(128), Look::instance().px(14)}; }
+QSize ShareBar::sizeHint() const { return {Style::instance().px(128), Style::instance().px(14)}; }
 
 double ShareBar::x_of(double share) const { return rim + (share + bar_end) / (2 * bar_end) * (width() - 2 * rim); }
 

@@ -103,7 +103,7 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   saturation_ = new QLabel;
   saturation_->setWordWrap(true);
   saturation_->setObjectName(QStringLiteral("saturation"));
-  saturation_->setFont(Look::instance().text(9));
+  saturation_->setFont(Style::instance().text(9));
   others->addWidget(saturation_, row++, 0, 1, 2);
   others->setRowStretch(row, 1);
   sticks->addLayout(others, 1);
@@ -128,13 +128,13 @@ SurfacesPage::SurfacesPage(const PageContext& context) : StationPage(Station::su
   sharing_->setMinimumContentsLength(4);
   sharing_->setObjectName(QStringLiteral("sharing"));
   sharing_->setAccessibleName(tr("What happens when commands ask for too much"));
-  for (const auto& [s, name] : {std::pair{Sharing::each_stops, tr("each output stops at its end")},
-                                {Sharing::all_shrink, tr("all commands shrink alike")},
-                                {Sharing::roll_first, tr("roll is kept")},
-                                {Sharing::pitch_first, tr("pitch is kept")}})
+  for (const auto& [s, name] : {std::pair{Saturation::each_stops, tr("each output stops at its end")},
+                                {Saturation::all_shrink, tr("all commands shrink alike")},
+                                {Saturation::roll_first, tr("roll is kept")},
+                                {Saturation::pitch_first, tr("pitch is kept")}})
     sharing_->addItem(name, static_cast<int>(s));
   connect(sharing_, &QComboBox::activated, this, [this] {
-    const auto sharing = static_cast<Sharing>(sharing_->currentData().toInt());
+    const auto sharing = static_cast<Saturation>(sharing_->currentData().toInt());
     document_.apply(set_value(document_.rig(), "sharing", word(sharing)));
   });
   share_row->addWidget(sharing_, 1);
@@ -252,14 +252,14 @@ void SurfacesPage::show_room() {
   const Rig& rig = document_.rig();
   const Command held{.yaw = command_.yaw, .flap = command_.flap};
   const bool plain = held.yaw == 0 && held.flap == 0;
-  const Room room = plain ? document_.review().room : room_left(rig, held);
-  const double share = plain ? document_.review().surfaces.saturated_share : saturated_share(rig, held);
+  const ControlMargin room = plain ? document_.review().reports.control_margins().plain : control_margin(rig, held);
+  const double share = plain ? document_.review().reports.surfaces().saturated_share : saturated_share(rig, held);
   square_->set_rig(rig, room);
   int tight = 0;
   for (const auto& row : room.left)
     tight += static_cast<int>(
         std::count_if(row.begin(), row.end(), [](double left) { return left < StickSquare::half_correction; }));
-  const double tight_share = static_cast<double>(tight) / ((Room::steps + 1) * (Room::steps + 1));
+  const double tight_share = static_cast<double>(tight) / ((ControlMargin::steps + 1) * (ControlMargin::steps + 1));
   const QString with = plain            ? QString()
                        : held.flap == 0 ? tr("With yaw held: ")
                        : held.yaw == 0  ? tr("With flap: ")
@@ -267,7 +267,7 @@ void SurfacesPage::show_room() {
   saturation_->setText(
       with +
       (share <= 0 ? tr("Nowhere on the stick square does a surface reach its end: holds.")
-       : rig.sharing == Sharing::each_stops
+       : rig.sharing == Saturation::each_stops
            ? tr("On %1 % of the stick square a surface reaches its end (hatched).").arg(share * 100, 0, 'f', 0)
            : tr("On %1 % of the stick square commands are made smaller (hatched).").arg(share * 100, 0, 'f', 0)) +
       (tight_share > share + 0.005
@@ -364,9 +364,10 @@ void SurfacesPage::refresh() {
   sharing_->setCurrentIndex(sharing_->findData(static_cast<int>(rig.sharing)));
   sharing_->setToolTip(sharing_->currentText());
   QStringList mix;
-  for (const std::string& w : document_.review().surfaces.mix) mix << QString::fromStdString(w) + QLatin1Char('.');
+  for (const std::string& w : document_.review().reports.surfaces().mix)
+    mix << QString::fromStdString(w) + QLatin1Char('.');
   mix_words_->setText(mix.join(QLatin1Char('\n')));
-  view_->set_panels(document_.review().airframe.panels);
+  view_->set_panels(document_.review().reports.airframe().panels);
   show_room();
   mix_->refresh();
   move_surfaces();
@@ -431,12 +432,7 @@ void SurfacesPage::measure_release() {
   dialog.add("release_square", r, &Release::arm_deg);
   dialog.add("release_pull", r, &Release::pull_n, tr("not known"));
   dialog.add("release_friction", r, &Release::friction);
-  dialog.ask(document_, [&]() -> Result<Edit> {
-    if (const auto ok = in_range(r, "release"); !ok) return tl::make_unexpected(ok.error());
-    Edit edit{document_.rig(), "Tow release measured"};
-    edit.rig.release = r;
-    return edit;
-  });
+  dialog.ask(document_, [&] { return measure_release(document_.rig(), r); });
 }
 
 void SurfacesPage::show_gauges() { Q_EMIT sheets_asked(tr("Paper tools, true to scale"), gauge_sheets(document_)); }
@@ -444,7 +440,9 @@ void SurfacesPage::show_gauges() { Q_EMIT sheets_asked(tr("Paper tools, true to 
 QList<Request> SurfacesPage::requests() {
   QList<Request> all;
   for (const Output& o : document_.rig().outputs) {
-    QString name = o.passes > 0 ? tr("channel %1").arg(o.passes) : o.surfaces.empty() ? tr("motor") : QString();
+    QString name = o.passthrough_channel > 0 ? tr("channel %1").arg(o.passthrough_channel)
+                   : o.surfaces.empty()      ? tr("motor")
+                                             : QString();
     for (const Surface s : o.surfaces)
       name += (name.isEmpty() ? QString() : QStringLiteral(" and ")) + QString::fromStdString(s.spoken());
     const QString id = QString::fromStdString(o.id);

@@ -87,7 +87,7 @@ void BoardView::move_to(const Spot& s, double x_mm, double y_mm) {
 void BoardView::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const Inks& ink = Look::instance().inks();
+  const Inks& ink = Style::instance().inks();
   p.fillRect(rect(), ink.sheet);
   const QRectF b = board();
   p.setPen(QPen(ink.ink, 1.6));
@@ -99,7 +99,7 @@ void BoardView::paintEvent(QPaintEvent*) {
   p.drawLine(QPointF(mid.x(), mid.y() + 16), QPointF(mid.x(), mid.y() - 16));
   p.drawLine(QPointF(mid.x(), mid.y() - 16), QPointF(mid.x() - 6, mid.y() - 7));
   p.drawLine(QPointF(mid.x(), mid.y() - 16), QPointF(mid.x() + 6, mid.y() - 7));
-  p.setFont(Look::instance().text(9));
+  p.setFont(Style::instance().text(9));
   const double ten_mm = 10 * b.width() / board_.width_mm;
   const double right = width() - 12;
   p.drawLine(QPointF(right - ten_mm, 24), QPointF(right, 24));

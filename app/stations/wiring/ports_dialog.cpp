@@ -96,7 +96,7 @@ QWidget* PortsDialog::port_row(const Terminal& t) {
   grid->setContentsMargins(10, 6, 10, 6);
   const QString label = QString::fromStdString(t.label), id = QString::fromStdString(t.id);
   auto* name = new QLabel(label);
-  name->setFont(Look::instance().text(10, true));
+  name->setFont(Style::instance().text(10, true));
   grid->addWidget(name, 0, 0);
 
   auto* job = word_box(QStringLiteral("job_%1").arg(id), tr("Job of %1").arg(label), now.job,
@@ -169,7 +169,7 @@ QWidget* PortsDialog::receiver_row() {
   auto* grid = new QGridLayout(row);
   grid->setContentsMargins(10, 6, 10, 6);
   auto* name = new QLabel(tr("Receiver"));
-  name->setFont(Look::instance().text(10, true));
+  name->setFont(Style::instance().text(10, true));
   grid->addWidget(name, 0, 0, 1, 2);
   grid->setColumnStretch(1, 1);
   const auto signal_box = [&](const char* id, const QString& what, const std::vector<Signal>& can, bool or_not,

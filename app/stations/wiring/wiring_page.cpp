@@ -13,7 +13,7 @@
 #include "edit/edit.h"
 #include "look/pieces.h"
 #include "look/units.h"
-#include "rig/place.h"
+#include "rig/path.h"
 #include "stations/wiring/board_dialog.h"
 #include "stations/wiring/ports_dialog.h"
 #include "wiring/edits.h"
@@ -28,7 +28,7 @@ class NumberItem : public QTableWidgetItem {
  public:
   NumberItem(double value, const QString& text) : QTableWidgetItem(text), value_(value) {
     setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-    setFont(Look::instance().figures(9));
+    setFont(Style::instance().figures(9));
   }
   bool operator<(const QTableWidgetItem& other) const override {
     const auto* n = dynamic_cast<const NumberItem*>(&other);
@@ -101,9 +101,9 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   check_words_ = words(9, "lead_check");
   check_words_->setTextFormat(Qt::RichText);
   // As high with a lead as without: nothing may shift under a hand that drags.
-  const auto high = [this] { check_words_->setFixedHeight(Look::instance().px(66)); };
+  const auto high = [this] { check_words_->setFixedHeight(Style::instance().px(66)); };
   high();
-  connect(&Look::instance(), &Look::changed, this, high);
+  connect(&Style::instance(), &Style::changed, this, high);
   check_words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   check->addWidget(check_words_, 1);
   const auto button = [&](const QString& text, const char* id, const QString& hint) {
@@ -140,7 +140,7 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   table_->setAlternatingRowColors(true);
   table_->setMinimumHeight(72);
   table_->setMaximumHeight(118);
-  table_->setFont(Look::instance().text(9));
+  table_->setFont(Style::instance().text(9));
   page->addWidget(table_, 1);
   free_ = words(8.5, "wiring_free");
   free_->setProperty("soft", true);
@@ -176,7 +176,7 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
     const double value = is_length ? Units::instance().length_in(shown) : shown;
     const Member& member = is_length ? member_of(&Lead::length_m) : member_of(&Lead::gauge_awg);
     if (ok && value >= member.span.least && value <= member.span.most) {
-      document_.apply(set_value(document_.rig(), place_of({"leads", id, member.name}), value));
+      document_.apply(set_value(document_.rig(), path_of({"leads", id, member.name}), value));
       return;
     }
     const double per = is_length ? Units::instance().length_out(1) : 1;
@@ -208,7 +208,7 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   });
   connect(&bench_, &BenchLink::board_sensed, this, &WiringPage::show_check);
   connect(&bench_, &BenchLink::state_changed, this, &WiringPage::show_check);
-  connect(&Look::instance(), &Look::changed, this, [this] {
+  connect(&Style::instance(), &Style::changed, this, [this] {
     shown_.clear();
     refresh();
   });
@@ -217,7 +217,7 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
 
 void WiringPage::mark_chosen(const char* flag, bool on) {
   if (document_.rig().lead(view_->traced()))
-    document_.apply(set_value(document_.rig(), place_of({"leads", view_->traced(), flag}), on));
+    document_.apply(set_value(document_.rig(), path_of({"leads", view_->traced(), flag}), on));
 }
 
 /// What can be done with a lead, where the pointer is: the same as the buttons below.
@@ -275,7 +275,7 @@ void WiringPage::choose(const std::string& lead) {
         why = c.changed ? tr("the plan would put it at %1: %2")
                               .arg(QString::fromStdString(c.goes_to), QString::fromStdString(c.why))
                         : QString::fromStdString(c.why);
-    for (const LoomRow& row : document_.review().wiring.loom)
+    for (const HarnessRow& row : document_.review().reports.wiring().harness)
       if (row.lead == lead)
         chosen_->setText(QStringLiteral("<b>%1 %2 → %3 %4</b>%5")
                              .arg(said_of(capital(row.from)).toHtmlEscaped(), said_of(row.from_socket).toHtmlEscaped(),
@@ -368,15 +368,15 @@ void WiringPage::fill_table() {
   refreshing_ = true;
   const Units& units = Units::instance();
   std::string shown = units.metric() ? "m" : "i";
-  for (const LoomRow& r : document_.review().wiring.loom)
+  for (const HarnessRow& r : document_.review().reports.wiring().harness)
     shown += r.lead + r.from + r.from_socket + r.to + r.to_socket + std::string(word(r.kind)) +
              number_text(r.length_m, 4) + number_text(r.awg, 1) + r.remarks;
   if (shown != shown_) {
     shown_ = shown;
     table_->setSortingEnabled(false);
-    table_->setRowCount(static_cast<int>(document_.review().wiring.loom.size()));
+    table_->setRowCount(static_cast<int>(document_.review().reports.wiring().harness.size()));
     int row = 0;
-    for (const LoomRow& r : document_.review().wiring.loom) {
+    for (const HarnessRow& r : document_.review().reports.wiring().harness) {
       const auto set = [&](int column, QTableWidgetItem* item, bool editable = false) {
         item->setFlags(editable ? Qt::ItemIsSelectable | Qt::ItemIsEnabled | Qt::ItemIsEditable
                                 : Qt::ItemIsSelectable | Qt::ItemIsEnabled);
@@ -401,7 +401,7 @@ void WiringPage::fill_table() {
     table_->resizeColumnsToContents();
     // A long name must not push the rest out of sight; it is read by resting on it.
     for (const int column : {from, to}) {
-      table_->setColumnWidth(column, std::min(table_->columnWidth(column), Look::instance().px(250)));
+      table_->setColumnWidth(column, std::min(table_->columnWidth(column), Style::instance().px(250)));
       for (int i = 0; i < table_->rowCount(); ++i) table_->item(i, column)->setToolTip(table_->item(i, column)->text());
     }
   }
@@ -413,7 +413,7 @@ void WiringPage::refresh() {
   view_->refresh();
   fill_table();
   choose(view_->traced());
-  const WiringReport& w = document_.review().wiring;
+  const WiringReport& w = document_.review().reports.wiring();
   QStringList free;
   if (document_.rig().parts.empty()) free << tr("No parts are listed yet: add them on the fit station.");
   const auto labels = [&](const std::vector<std::string>& ids) {
@@ -471,7 +471,7 @@ QList<Request> WiringPage::requests() {
     for (int n = 5; n <= std::min(16, document_.rig().radio.transmitter.channels); ++n)
       all.append({tr("Pass channel %1 through to an output").arg(n), tr("camera switch lights retract unmixed free"),
                   [this, n] { document_.apply(pass_channel(document_.rig(), document_.catalogue(), n)); }});
-  for (const LoomRow& row : document_.review().wiring.loom)
+  for (const HarnessRow& row : document_.review().reports.wiring().harness)
     all.append({tr("Where is %1 plugged? %2 %3")
                     .arg(QString::fromStdString(row.from), QString::fromStdString(row.to),
                          QString::fromStdString(row.to_socket)),

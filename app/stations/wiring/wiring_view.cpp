@@ -31,12 +31,12 @@ QPainterPath rounded(const std::vector<Eigen::Vector2d>& corners, double round_m
 /// Leads keep their real colours in every theme; only minus turns light where the sheet is dark.
 QColor strand_ink(const QString& strand) {
   if (strand == QLatin1String("minus"))
-    return Look::instance().theme() == Theme::dark ? QColor("#B9A793") : QColor("#2B1D14");
+    return Style::instance().theme() == Theme::dark ? QColor("#B9A793") : QColor("#2B1D14");
   if (strand == QLatin1String("plus")) return QColor("#B3261E");
   if (strand == QLatin1String("signal")) return QColor("#C28A12");
   if (strand == QLatin1String("transmit")) return inks().teal;
   if (strand == QLatin1String("receive"))
-    return Look::instance().theme() == Theme::dark ? QColor("#C588B2") : QColor("#7A3B69");
+    return Style::instance().theme() == Theme::dark ? QColor("#C588B2") : QColor("#7A3B69");
   return inks().slate;
 }
 
@@ -53,13 +53,13 @@ WiringView::WiringView(RigDocument& document, QWidget* parent) : QWidget(parent)
 
 QSize WiringView::minimumSizeHint() const {
   return {420,
-          static_cast<int>(290 * Look::instance().text().pointSizeF() / 10)};  // below that its words can't be read
+          static_cast<int>(290 * Style::instance().text().pointSizeF() / 10)};  // below that its words can't be read
 }
 
 void WiringView::resizeEvent(QResizeEvent*) { refresh(); }
 
 void WiringView::refresh() {
-  const double text = Look::instance().text_scale();
+  const double text = Style::instance().text_scale();
   const double wanted = std::max(width() / widest_mm, least_scale * text);
   layout_ = layout_wiring(document_.rig(), document_.catalogue(), width() / wanted, height() / wanted);
   scale_ = width() / layout_.width;
@@ -162,7 +162,7 @@ void WiringView::paintEvent(QPaintEvent*) {
 
 /// Text grows with the drawing: letters of that height.
 QFont WiringView::font(double mm, bool bold) const {
-  QFont f = Look::instance().text(9, bold);
+  QFont f = Style::instance().text(9, bold);
   f.setPixelSize(std::max(6, static_cast<int>(std::lround(mm * scale_))));
   return f;
 }
@@ -213,7 +213,7 @@ void WiringView::draw_parts(QPainter& p) const {
   for (const WiringLayout::Box& b : layout_.boxes) {
     const QRectF box(on_screen(b.x, b.y), QSizeF(b.w, b.h) * scale_);
     const bool related = lead && (lead->from.part == b.part || lead->to.part == b.part);
-    const ConsumerReport* fed = document_.review().power.consumer(b.part);
+    const ConsumerReport* fed = document_.review().reports.power().consumer(b.part);
     const bool dark = fed && !fed->lit[static_cast<std::size_t>(SupplyState::battery)];
     p.setPen(QPen(dark ? inks().rust : related ? inks().teal : inks().line, dark || related ? 2 : 1.2));
     p.setBrush(inks().sheet);
@@ -257,7 +257,7 @@ void WiringView::draw_sockets(QPainter& p) const {
       else
         p.drawRect(box);
       if (const auto severity = conflict_at(s.terminal))
-        Look::instance().draw_severity(p, box.adjusted(-1, -1, 1, 1), *severity);
+        Style::instance().draw_severity(p, box.adjusted(-1, -1, 1, 1), *severity);
       p.setPen(inks().ink);
     } else {
       p.setPen(Qt::NoPen);

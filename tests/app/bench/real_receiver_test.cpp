@@ -50,6 +50,7 @@ bool until(Each&& each, Done&& done, int ms = 5000) {
 class Receivers : public testing::TestWithParam<Signal> {};
 
 TEST_P(Receivers, AreHeardAtADeviceFrameByFrame) {
+  Clock::instance().take_by_hand(false);  // a device keeps its own time
   Receiver receiver(GetParam());
   BenchLink bench;
   bench.listen_to({receiver.device(), GetParam(), 0});
@@ -78,7 +79,7 @@ INSTANTIATE_TEST_SUITE_P(Signals, Receivers, testing::Values(Signal::inverted_se
 
 TEST(RealReceiver, IsListenedToFromTheSticksStation) {
   Receiver receiver(Signal::inverted_serial);
-  Builder b;
+  Builder b({}, 2, 8, true);                      // a device keeps its own time
   ASSERT_TRUE(b.open("heath", Station::sticks));  // a class that shows nothing of what it receives
   b.in_sheet([&](QWidget& sheet) {
     auto* baud = sheet.findChild<QComboBox*>(QStringLiteral("receiver_baud"));

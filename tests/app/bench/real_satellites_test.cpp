@@ -34,6 +34,7 @@ class SkyReceiver : public PseudoTerminal {
 };
 
 TEST(RealSatellites, TheBaudIsFoundFromWhatArrives) {
+  Clock::instance().take_by_hand(false);  // a device keeps its own time
   SkyReceiver receiver(B9600);
   SatelliteLine line;
   std::string heard;
@@ -54,6 +55,7 @@ TEST(RealSatellites, TheBaudIsFoundFromWhatArrives) {
 }
 
 TEST(RealSatellites, NothingThereAndGoneAgainAreSaid) {
+  Clock::instance().take_by_hand(false);  // a device keeps its own time
   SatelliteLine line;
   QString problem;
   QObject::connect(&line, &SatelliteLine::problem, [&](const QString& words) { problem = words; });
@@ -73,7 +75,7 @@ TEST(RealSatellites, NothingThereAndGoneAgainAreSaid) {
 
 TEST(RealSatellites, AreHeardThroughTheWindow) {
   SkyReceiver receiver(B57600);
-  Builder b({}, 0);
+  Builder b({}, 0, 8, true);  // a device keeps its own time
   ASSERT_TRUE(b.open("hedgerow", Station::senses));
   ASSERT_TRUE(b.click(QStringLiteral("side_sky")));
   bool refused = false;

@@ -8,9 +8,9 @@
 #include "bench_builder.h"
 #include "link/frame.h"
 #include "link/messages.h"
+#include "places.h"
 #include "pseudo_terminal.h"
 #include "rig/rig_file.h"
-#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -18,9 +18,7 @@ namespace {
 /// A controller behind a serial device, played by the test. Nobody's hands.
 class SerialController : public PseudoTerminal {
  public:
-  SerialController() {
-    held = link::image_bytes(link::image_of(*load_rig(in_source("/data/demo/hedgerow.rig.json"))));
-  }
+  SerialController() { held = link::image_bytes(link::image_of(*load_rig(in_source("/data/demo/hedgerow.rig.json")))); }
 
   std::string held;
 
@@ -67,6 +65,7 @@ bool until(SerialController& controller, Done&& done) {
 }
 
 TEST(SerialLink, AControllerWithoutHandsConnectsIsReadWrittenAndMissed) {
+  Clock::instance().take_by_hand(false);  // a device keeps its own time
   SerialController controller;
   BenchLink bench;
   QString words;
@@ -95,6 +94,7 @@ TEST(SerialLink, AControllerWithoutHandsConnectsIsReadWrittenAndMissed) {
 }
 
 TEST(SerialLink, ADeviceThatIsNotThereIsSaid) {
+  Clock::instance().take_by_hand(false);  // a device keeps its own time
   BenchLink bench;
   QString words;
   QObject::connect(&bench, &BenchLink::problem, [&](const QString& w) { words = w; });
@@ -105,7 +105,7 @@ TEST(SerialLink, ADeviceThatIsNotThereIsSaid) {
 
 TEST(SerialLink, TheWindowWorksWithAControllerThatHasNoHands) {
   SerialController controller;
-  Builder b;
+  Builder b({}, 2, 8, true);  // a device keeps its own time
   ASSERT_TRUE(b.open("hedgerow", Station::proof));
   b.window.bench().connect_device(controller.device());
   ASSERT_TRUE(until(controller, [&] { return b.window.bench().board().has_value(); }));

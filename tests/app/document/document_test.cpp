@@ -13,8 +13,8 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"
-#include "rig/rig_file.h"
 #include "places.h"
+#include "rig/rig_file.h"
 
 namespace rigging::app {
 namespace {
@@ -85,7 +85,7 @@ TEST(Document, UnsavedWorkSurvivesAKill) {
   document.redo();
   ASSERT_TRUE(document.save(file));
   EXPECT_TRUE(document.leftovers().isEmpty());
-  EXPECT_FALSE(load_rig(file.toStdString())->extra.members().contains("recovered_from"));
+  EXPECT_FALSE(load_rig(file.toStdString())->unknown_members.members().contains("recovered_from"));
 }
 
 /// Work that a program of version 1 left behind keeps what was proven, whether it belongs to a file or not.

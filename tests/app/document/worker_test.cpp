@@ -85,11 +85,11 @@ TEST(Document, AnotherCatalogueAndOtherUnitsLeaveNothingOfTheReviewAsItWas) {
   QTemporaryDir folder;
   RigDocument document(shipped(), folder.path());
   document.start_new(demo("hedgerow"));
-  const std::string metric = document.review().loads.front().verdict;
+  const std::string metric = document.review().reports.loads().front().verdict;
   set_unit_system(UnitSystem::imperial);
   document.say_again();
-  const std::string imperial = document.review().loads.front().verdict;
-  const std::string anew = review(document.rig(), document.catalogue()).loads.front().verdict;
+  const std::string imperial = document.review().reports.loads().front().verdict;
+  const std::string anew = review(document.rig(), document.catalogue()).reports.loads().front().verdict;
   set_unit_system(UnitSystem::metric);
   EXPECT_EQ(imperial, anew);
 }

@@ -61,10 +61,10 @@ TEST(Units, ConvertAtTheScreenOnly) {
   set_unit_system(UnitSystem::metric);
 }
 
-TEST(Look, TheChosenEntryOfADropDownIsReadable) {
-  Look::instance().dress();
+TEST(Style, TheChosenEntryOfADropDownIsReadable) {
+  Style::instance().dress();
   for (const Theme theme : {Theme::paper, Theme::field, Theme::dark}) {
-    Look::instance().set_theme(theme);
+    Style::instance().set_theme(theme);
     QComboBox box;
     box.addItems({QStringLiteral("first"), QStringLiteral("MMMM"), QStringLiteral("third")});
     box.setCurrentIndex(1);
@@ -82,12 +82,12 @@ TEST(Look, TheChosenEntryOfADropDownIsReadable) {
     EXPECT_LT(contrast(ground, inks().teal), 1.1);
     box.hidePopup();
   }
-  Look::instance().set_theme(Theme::paper);
+  Style::instance().set_theme(Theme::paper);
 }
 
-TEST(Look, ThemesKeepContrast) {
+TEST(Style, ThemesKeepContrast) {
   for (const Theme theme : {Theme::paper, Theme::field, Theme::dark}) {
-    Look::instance().set_theme(theme);
+    Style::instance().set_theme(theme);
     const Inks& i = inks();
     for (const QColor& ink : {i.ink, i.soft, i.teal, i.rust, i.ochre, i.slate, i.moss})
       for (const QColor& ground : {i.paper, i.sheet})
@@ -95,7 +95,7 @@ TEST(Look, ThemesKeepContrast) {
     EXPECT_GE(contrast(i.sheet, i.teal), 4.5);
     EXPECT_GE(contrast(i.soft, i.wash), 4.5);
   }
-  Look::instance().set_theme(Theme::paper);
+  Style::instance().set_theme(Theme::paper);
 }
 
 }  // namespace

@@ -71,7 +71,7 @@ void expect_begun(Builder& b, const Told& told) {
   const Plan plan = plan_wiring(rig, b.window.document().catalogue());
   EXPECT_TRUE(plan.obstacles.empty()) << told.name << ": " << plan.obstacles.front().what;
   EXPECT_EQ(plan.changes, 0) << told.name;
-  for (const ConsumerReport& c : b.window.document().review().power.consumers)
+  for (const ConsumerReport& c : b.window.document().review().reports.power().consumers)
     EXPECT_TRUE(c.lit[static_cast<std::size_t>(SupplyState::battery)]) << told.name << ": dark " << c.name;
   // The second tier may add some.
   EXPECT_TRUE(b.wait([&] { return b.window.document().deferred() != nullptr; }, 20000));

@@ -87,16 +87,16 @@ Rig just_begun(const Catalogue& catalogue) {
 class EveryScreen : public testing::TestWithParam<Seen> {
  protected:
   void TearDown() override {
-    Look::instance().set_text_scale(1);
-    Look::instance().set_theme(Theme::paper);
+    Style::instance().set_text_scale(1);
+    Style::instance().set_theme(Theme::paper);
   }
 };
 
 TEST_P(EveryScreen, ShowsItsWordsWhole) {
   const auto [size, scale, theme, from_start] = GetParam();
   const auto look = [scale = scale, theme = theme] {
-    Look::instance().set_text_scale(scale);
-    Look::instance().set_theme(theme);
+    Style::instance().set_text_scale(scale);
+    Style::instance().set_theme(theme);
   };
   if (from_start) look();
   Builder b;
@@ -116,7 +116,7 @@ TEST_P(EveryScreen, ShowsItsWordsWhole) {
     ASSERT_TRUE(b.window.open_file(file));
     b.window.resize(size);
     QStringList cut;
-    for (const Station station : all_stations) {
+    for (const Station station : all_stations()) {
       b.window.go(station);
       // What is reckoned elsewhere comes when it comes, and words take their room after they came.
       for (int i = 0; i < 4; ++i) QApplication::processEvents();

@@ -12,9 +12,9 @@
 #include <set>
 
 #include "bench_builder.h"
+#include "places.h"
 #include "shell/glossary.h"
 #include "shell/sheet_dialog.h"
-#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -42,7 +42,7 @@ TEST(Help, F1OpensTheChapterOfTheStation) {
 
 TEST(Help, EveryStationHasAChapterOrTheListOfThem) {
   HelpWindow help(manual, nullptr);
-  for (const Station s : all_stations) {
+  for (const Station s : all_stations()) {
     help.show_chapter(QString::fromLatin1(word(s).data()));
     EXPECT_GT(help.findChild<QTextBrowser*>()->toPlainText().size(), 300) << word(s);
   }

@@ -25,9 +25,7 @@ TEST(StationStrip, EachStateHasAShapeOfItsOwn) {
   strip.resize(1200, 76);
   std::vector<QImage> pictures;
   for (int state = 0; state < 5; ++state) {
-    std::array<StationState, 11> states;
-    states.fill(static_cast<StationState>(state));
-    strip.set_states(states);
+    strip.set_states(std::vector(station_count(), static_cast<StationState>(state)));
     // Shape must do without ink: compare in grey.
     pictures.push_back(picture(strip).convertToFormat(QImage::Format_Grayscale8));
     for (std::size_t i = 0; i + 1 < pictures.size(); ++i)

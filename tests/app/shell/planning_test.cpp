@@ -9,12 +9,12 @@
 #include "bench_builder.h"
 #include "look/look.h"
 #include "look/units.h"
+#include "places.h"
 #include "rig/rig_file.h"
 #include "sheets/wiring_sheets.h"
 #include "stations/fit/fit_page.h"
 #include "stations/power/power_page.h"
 #include "stations/wiring/wiring_page.h"
-#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -35,7 +35,7 @@ TEST_F(Planning, SnagsTakeOneThere) {
 
 TEST_F(Planning, UnitsAndThemesReachTheNewStations) {
   for (const Theme theme : {Theme::dark, Theme::field, Theme::paper}) {
-    Look::instance().set_theme(theme);
+    Style::instance().set_theme(theme);
     for (const Station s : {Station::fit, Station::power, Station::wiring}) {
       b.window.go(s);
       EXPECT_FALSE(b.window.grab().isNull());
@@ -47,7 +47,7 @@ TEST_F(Planning, UnitsAndThemesReachTheNewStations) {
   auto* behind = b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"));
   EXPECT_NEAR(behind->value(), 0.17 / 0.0254, 0.01);
   behind->setValue(7);
-  EXPECT_NEAR(rig().place("battery")->x_m, -7 * 0.0254, 1e-9);
+  EXPECT_NEAR(rig().mounting("battery")->x_m, -7 * 0.0254, 1e-9);
   b.window.go(Station::wiring);
   auto* table = b.find<QTableWidget>(QStringLiteral("loom"));
   EXPECT_TRUE(table->item(0, 4)->text().endsWith(QStringLiteral("in"))) << table->item(0, 4)->text().toStdString();
@@ -74,7 +74,7 @@ TEST_F(Planning, TheAskBoxKnowsLeadsAndSheets) {
 }
 
 TEST_F(Planning, EveryStationStandsAtTheSmallestSize) {
-  for (const Station s : all_stations) {
+  for (const Station s : all_stations()) {
     b.window.go(s);
     b.window.resize(1024, 700);
     QApplication::processEvents();
@@ -109,7 +109,7 @@ TEST_F(Planning, LongFixesStayInsideTheirPanel) {
     EXPECT_FALSE(fix->accessibleName().contains(QLatin1Char('\n')));
   }
   ASSERT_TRUE(b.click(QStringLiteral("fix_FIT-04")));
-  EXPECT_NE(rig().place("battery")->x_m, heavy.place("battery")->x_m);
+  EXPECT_NE(rig().mounting("battery")->x_m, heavy.mounting("battery")->x_m);
 }
 
 TEST_F(Planning, UndoLeadsBackThroughAll) {

@@ -56,10 +56,10 @@ TEST(Preferences, TheWindowComesBackAsItWasLeft) {
   auto first = window();
   first->resize(1100, 740);
   QApplication::processEvents();
-  Look::instance().set_text_scale(1.2);
+  Style::instance().set_text_scale(1.2);
   first->close();
   EXPECT_EQ(read_preferences(folder.path()).text_scale, 1.2);
-  Look::instance().set_text_scale(1);
+  Style::instance().set_text_scale(1);
   first.reset();
   EXPECT_EQ(window()->size(), QSize(1100, 740));
 }
@@ -81,7 +81,7 @@ TEST(PlainText, ALabelShowsWhatItIsGiven) {
     for (Part& p : rig.parts) p.label = "<b>" + p.id + "</b><img src='x'>";
     rig.controller.firmware = "<table><tr><td>1</td></tr></table>";
   });
-  for (const Station s : all_stations) {
+  for (const Station s : all_stations()) {
     b.window.go(s);
     QApplication::processEvents();
     for (const QLabel* l : b.window.findChildren<QLabel*>())

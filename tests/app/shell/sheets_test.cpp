@@ -10,9 +10,9 @@
 
 #include "bench_builder.h"
 #include "direction/from_rig.h"
+#include "places.h"
 #include "rig/rig_file.h"
 #include "shell/sheet_dialog.h"
-#include "places.h"
 
 namespace rigging::app {
 namespace {

@@ -72,8 +72,8 @@ TEST(Themes, EveryStationStandsInEach) {
   Builder b;
   b.window.start_demo();
   for (const Theme theme : {Theme::field, Theme::dark, Theme::paper}) {
-    Look::instance().set_theme(theme);
-    for (const Station s : all_stations) {
+    Style::instance().set_theme(theme);
+    for (const Station s : all_stations()) {
       b.window.go(s);
       QApplication::processEvents();
       const QImage shot = picture(b.window);
@@ -86,7 +86,7 @@ TEST(Window, StationsByKeyboardAndEachHasItsQuestion) {
   Builder b;
   const Qt::Key keys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5,    Qt::Key_6,
                           Qt::Key_7, Qt::Key_8, Qt::Key_9, Qt::Key_0, Qt::Key_Minus};
-  for (const Station s : all_stations) {
+  for (const Station s : all_stations()) {
     press(b, keys[static_cast<int>(s)], Qt::ControlModifier);
     EXPECT_EQ(b.window.station(), s);
   }

@@ -57,7 +57,7 @@ TEST_P(HiddenRig, SticksAndSurfacesComeStraightByFollowingRiggingAlone) {
   // Sticks: listen, dial in, listen again, until they land.
   for (int round = 0; round < 4; ++round) {
     follow_sticks(b);
-    if (b.window.document().review().sticks.all_land) break;
+    if (b.window.document().review().reports.sticks().all_land) break;
     ASSERT_TRUE(b.click(QStringLiteral("dial_in")))
         << b.find<QLabel>(QStringLiteral("sticks_todo"))->text().toStdString();
   }

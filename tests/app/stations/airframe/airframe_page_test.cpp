@@ -16,8 +16,8 @@
 #include "direction/from_rig.h"
 #include "drawing/aircraft_view.h"
 #include "look/units.h"
-#include "rig/rig_file.h"
 #include "places.h"
+#include "rig/rig_file.h"
 
 namespace rigging::app {
 namespace {

@@ -12,11 +12,11 @@
 #include <set>
 
 #include "bench_builder.h"
+#include "places.h"
 #include "rig/rig_file.h"
 #include "sheets/wiring_sheets.h"
 #include "stations/fit/fit_page.h"
 #include "stations/members_editor.h"
-#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -40,24 +40,24 @@ TEST_F(Planning, APartIsDraggedNudgedAndTyped) {
   b.window.go(Station::fit);
   QApplication::processEvents();
   auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
-  const double before = rig().place("video")->y_m;
+  const double before = rig().mounting("video")->y_m;
   const QPointF at = view->above_of("video");
   drag(view, at, at + QPointF(-30, 0));
   EXPECT_EQ(view->selected(), "video");
-  const double dragged = rig().place("video")->y_m;
+  const double dragged = rig().mounting("video")->y_m;
   EXPECT_LT(dragged, before - 0.01) << "the nose is up: left is left";
   view->setFocus();
   QTest::keyClick(view, Qt::Key_Right);
-  EXPECT_NEAR(rig().place("video")->y_m, dragged + 0.005, 1e-9);
-  const double along = rig().place("video")->x_m;
+  EXPECT_NEAR(rig().mounting("video")->y_m, dragged + 0.005, 1e-9);
+  const double along = rig().mounting("video")->x_m;
   QTest::keyClick(view, Qt::Key_Down, Qt::ShiftModifier);
-  EXPECT_NEAR(rig().place("video")->x_m, along - 0.001, 1e-9);
+  EXPECT_NEAR(rig().mounting("video")->x_m, along - 0.001, 1e-9);
   b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"))->setValue(390);
-  EXPECT_NEAR(rig().place("video")->x_m, -0.390, 1e-9);
+  EXPECT_NEAR(rig().mounting("video")->x_m, -0.390, 1e-9);
   const auto edits = b.window.document().history().last_edit();
   EXPECT_NE(edits.find("Video"), std::string::npos);
   for (int i = 0; i < 4; ++i) b.window.document().undo();
-  EXPECT_NEAR(rig().place("video")->y_m, before, 1e-9);
+  EXPECT_NEAR(rig().mounting("video")->y_m, before, 1e-9);
 }
 
 // What is said on the way is what holds after letting go: from the second side, the report of the rig that was changed.
@@ -81,7 +81,7 @@ TEST_F(Planning, ADraggedPartSaysWhatItDoesAndLinesUp) {
       << "nothing is changed before it is let go";
   QTest::mouseRelease(view, Qt::LeftButton, {}, (at + QPointF(-23, 31)).toPoint());
   EXPECT_TRUE(view->what_it_does().isEmpty());
-  const FitReport& fit = b.window.document().review().fit;
+  const FitReport& fit = b.window.document().review().reports.fit();
   EXPECT_TRUE(said.contains(QStringLiteral("balances at %1 mm").arg(fit.balance.balance_point.value * 1000, 0, 'f', 0)))
       << said.toStdString() << " but " << fit.balance.balance_point.value;
   EXPECT_TRUE(said.contains(QStringLiteral("up to %1°").arg(fit.compasses.front().error.value, 0, 'f', 1)))
@@ -89,7 +89,7 @@ TEST_F(Planning, ADraggedPartSaysWhatItDoesAndLinesUp) {
   // Near the middle line it goes onto it.
   const QPointF now = view->above_of("gps"), middle = view->above_of("battery");
   drag(view, now, {middle.x() + 3, now.y()});
-  EXPECT_EQ(rig().place("gps")->y_m, 0);
+  EXPECT_EQ(rig().mounting("gps")->y_m, 0);
 }
 
 // A first rig's frame is not weighed: where it balances is not known, how far a part moves that is. 510 g moved back by
@@ -106,9 +106,9 @@ TEST_F(Planning, BeforeTheFrameIsWeighedADragSaysHowFarTheBalanceGoes) {
                 Qt::LeftButton, Qt::AltModifier);
   QApplication::sendEvent(view, &e);
   const QString said = view->what_it_does().join(QLatin1Char('\n'));
-  const double before = rig().place("battery")->x_m;
+  const double before = rig().mounting("battery")->x_m;
   QTest::mouseRelease(view, Qt::LeftButton, {}, (at + QPointF(0, 30)).toPoint());
-  const double aft = 0.510 * (before - rig().place("battery")->x_m) / *rig().airframe.mass_kg;
+  const double aft = 0.510 * (before - rig().mounting("battery")->x_m) / *rig().airframe.mass_kg;
   EXPECT_GT(aft, 0.005);
   EXPECT_TRUE(said.contains(QStringLiteral("balance goes back by %1 mm").arg(aft * 1000, 0, 'f', 0)))
       << said.toStdString() << " but " << aft;
@@ -123,7 +123,7 @@ TEST_F(Planning, BalanceIsSaidAndTheFixMovesTheBattery) {
   for (const Snag& s : b.window.document().review().snags)
     if (s.code == "FIT-04") {
       ASSERT_TRUE(s.fix);
-      b.window.document().edit(s.fix->apply(rig()), QStringLiteral("fix"));
+      b.window.document().apply(s.fix->edit(rig(), b.window.document().catalogue()));
       break;
     }
   EXPECT_TRUE(text("balance_words").contains(QStringLiteral("holds")));
@@ -167,10 +167,10 @@ TEST_F(Planning, PartsAreAddedDescribedAndRemoved) {
   ASSERT_TRUE(b.click(QStringLiteral("add_part")));
   ASSERT_EQ(rig().parts.size(), count + 1);
   EXPECT_EQ(rig().parts.back().kind, "airspeed_sensor");
-  EXPECT_TRUE(rig().place("airspeed"));
+  EXPECT_TRUE(rig().mounting("airspeed"));
   ASSERT_TRUE(b.click(QStringLiteral("remove_part")));
   EXPECT_EQ(rig().parts.size(), count);
-  EXPECT_FALSE(rig().place("airspeed"));
+  EXPECT_FALSE(rig().mounting("airspeed"));
 
   // One's own: refused while the rig has no file, kept beside it afterwards.
   QString complaint;
@@ -261,7 +261,7 @@ TEST_F(Planning, BayPlaceAnglesAndMeasuredValuesAreTyped) {
   EXPECT_TRUE(text("balance_words").contains(QStringLiteral("no date")));
   b.find<FitPage>({})->go_to(QStringLiteral("controller"));
   with("small_angles", [&](QWidget& d) { set(d, "yaw", 4); });
-  EXPECT_EQ(rig().place("controller")->yaw_deg, 4);
+  EXPECT_EQ(rig().mounting("controller")->yaw_deg, 4);
   bool askew = false;
   for (const Snag& s : b.window.document().review().snags) askew = askew || s.code == "FIT-13";
   EXPECT_TRUE(askew);
@@ -295,7 +295,7 @@ TEST_F(Planning, TheSideViewLiftsAndTheKeysGoOn) {
   QApplication::processEvents();
   view->grab();
   // Found in the side view by its own height there: the battery is the largest thing in the bay.
-  const double z = rig().place("battery")->z_m, x = rig().place("battery")->x_m;
+  const double z = rig().mounting("battery")->z_m, x = rig().mounting("battery")->x_m;
   const QPointF above = view->above_of("battery");
   double side_x = 0;
   for (double x_px = 10; x_px < above.x() - 100 && side_x == 0; x_px += 6) {
@@ -303,18 +303,18 @@ TEST_F(Planning, TheSideViewLiftsAndTheKeysGoOn) {
     if (view->selected() == "battery") side_x = x_px;
   }
   ASSERT_GT(side_x, 0);
-  EXPECT_EQ(rig().place("battery")->z_m, z) << "a click moves nothing";
+  EXPECT_EQ(rig().mounting("battery")->z_m, z) << "a click moves nothing";
   drag(view, {side_x + 14, above.y()}, {side_x + 4, above.y()});
-  EXPECT_GT(rig().place("battery")->z_m, z);
-  EXPECT_NEAR(rig().place("battery")->x_m, x, 0.002);
-  EXPECT_EQ(rig().place("battery")->y_m, 0);
+  EXPECT_GT(rig().mounting("battery")->z_m, z);
+  EXPECT_NEAR(rig().mounting("battery")->x_m, x, 0.002);
+  EXPECT_EQ(rig().mounting("battery")->y_m, 0);
   view->setFocus();
-  const double lifted = rig().place("battery")->z_m;
+  const double lifted = rig().mounting("battery")->z_m;
   QTest::keyClick(view, Qt::Key_PageUp);
-  EXPECT_NEAR(rig().place("battery")->z_m, lifted - 0.005, 1e-9);
+  EXPECT_NEAR(rig().mounting("battery")->z_m, lifted - 0.005, 1e-9);
   QTest::keyClick(view, Qt::Key_PageDown);
   QTest::keyClick(view, Qt::Key_PageDown, Qt::ShiftModifier);
-  EXPECT_NEAR(rig().place("battery")->z_m, lifted + 0.001, 1e-9);
+  EXPECT_NEAR(rig().mounting("battery")->z_m, lifted + 0.001, 1e-9);
   // A press where nothing is picks nothing up.
   QTest::mouseClick(view, Qt::LeftButton, {}, QPoint(3, 60));
   EXPECT_EQ(view->selected(), "battery");
@@ -328,7 +328,7 @@ TEST_F(Planning, TheListTheFormAndThePictureAgree) {
     list->setCurrentRow(i);
     const std::string id = list->item(i)->data(Qt::UserRole).toString().toStdString();
     EXPECT_EQ(b.find<PlacesView>(QStringLiteral("places_view"))->selected(), id);
-    const Place* p = rig().place(id);
+    const Mounting* p = rig().mounting(id);
     ASSERT_TRUE(p) << id;
     EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"))->value(), std::round(-p->x_m * 1000), 0.51) << id;
     const PartKind* k = kind_of(rig(), b.window.document().catalogue(), id);
@@ -360,7 +360,7 @@ TEST_F(Planning, HowAPartIsHeldItsPlugAndASecondBay) {
   b.window.page(Station::fit).go_to(QStringLiteral("battery"));
   QApplication::processEvents();
   choose("part_held", "hook_and_loop");
-  EXPECT_EQ(rig().place("battery")->fixing, Fixing::hook_and_loop);
+  EXPECT_EQ(rig().mounting("battery")->fixing, Fixing::hook_and_loop);
   choose("part_plug", "plug_two_pin_90");
   EXPECT_EQ(rig().part("battery")->plug, "plug_two_pin_90");
   const auto shown = [&](const char* box) {

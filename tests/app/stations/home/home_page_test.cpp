@@ -66,7 +66,7 @@ TEST(HomePage, FromNothingToAPlanThatComesHome) {
   EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("too low")); }));
   for (const Snag& s : b.window.document().snags())
     if (s.code == "HOME-05" && s.fix) {
-      b.window.document().edit(s.fix->apply(b.window.document().rig()), QStringLiteral("fix"));
+      b.window.document().apply(s.fix->edit(b.window.document().rig(), b.window.document().catalogue()));
       break;
     }
   ASSERT_TRUE(home_of(b));
@@ -235,7 +235,7 @@ TEST(HomePage, ModesAndFailsafeAreSetRehearsedMendedWrittenAndProven) {
   ASSERT_TRUE(b.wait([&] { return has_snag(b, "HOME-05"); }));
   for (const Snag& s : b.window.document().snags())
     if (s.code == "HOME-05" && s.fix) {
-      b.window.document().edit(s.fix->apply(b.window.document().rig()), QStringLiteral("fix"));
+      b.window.document().apply(s.fix->edit(b.window.document().rig(), b.window.document().catalogue()));
       break;
     }
   ASSERT_TRUE(home_of(b));

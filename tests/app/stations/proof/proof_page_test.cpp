@@ -11,9 +11,9 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"
+#include "places.h"
 #include "rig/rig_file.h"
 #include "stations/proof/proof_chain.h"
-#include "places.h"
 
 namespace rigging::app {
 namespace {

@@ -7,8 +7,8 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/direction_checks.h"
-#include "rig/rig_file.h"
 #include "places.h"
+#include "rig/rig_file.h"
 
 namespace rigging::app {
 namespace {
@@ -55,7 +55,8 @@ void whole_line(Builder& b) {
     const QString file = b.folder.filePath(QStringLiteral("saved.rig.json"));
     EXPECT_TRUE(b.window.document().save(file));
     QProcess cli;
-    cli.start(QString::fromStdString(program("rigging-cli")), {QStringLiteral("check"), file, QStringLiteral("--json")});
+    cli.start(QString::fromStdString(program("rigging-cli")),
+              {QStringLiteral("check"), file, QStringLiteral("--json")});
     cli.waitForFinished();
     return Json::parse(cli.readAllStandardOutput().toStdString());
   };

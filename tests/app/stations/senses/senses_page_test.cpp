@@ -58,7 +58,7 @@ TEST(SensesPage, ABoardThatSitsTurnedIsFoundByHoldingTheModel) {
   // Stale when the board is turned, and only then.
   b.edit([](Rig& r) { r.outputs[0].mix.roll *= 0.9; });
   EXPECT_EQ(status(b, rotation_known).state, ProofState::fresh);
-  b.edit([](Rig& r) { r.place("controller")->turn = TurnName(*turn_from_name("arrow_left_top_up")); });
+  b.edit([](Rig& r) { r.mounting("controller")->turn = TurnName(*turn_from_name("arrow_left_top_up")); });
   EXPECT_EQ(status(b, rotation_known).state, ProofState::stale);
 }
 
@@ -96,7 +96,7 @@ TEST(SensesPage, ACompassAmongIronIsCalibratedByTurningTheModel) {
   for (int k = 0; k < 14 && p.running(); ++k) {
     // Rolled over and back, with the nose at another height each time.
     b.window.bench().ask(hands::Hold{k % 2 ? -179.0 : 179.0, 75.0 - 12.5 * k, 0});
-    b.wait([&] { return !p.running(); }, 8200);
+    b.let_pass(8200, [&] { return !p.running(); });
   }
   ASSERT_TRUE(p.found()) << b.find<QLabel>(QStringLiteral("compass_remark"))->text().toStdString();
   ASSERT_TRUE(b.window.document().rig().sensing.compass) << p.found()->why.front();

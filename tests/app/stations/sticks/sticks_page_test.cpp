@@ -7,9 +7,9 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
+#include "places.h"
 #include "stations/sticks/sticks_page.h"
 #include "sticks/stick_checks.h"
-#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -65,7 +65,7 @@ TEST(SticksPage, ReadingsOfATestPageAreTyped) {
   const Channel* roll = b.window.document().rig().channel(ChannelFunction::roll);
   EXPECT_NEAR(roll->low_us.value_or(0), 1060, 1e-9);
   EXPECT_NEAR(roll->centre_us.value_or(0), 1512, 1e-9);
-  const auto& lines = b.window.document().review().sticks.channels;
+  const auto& lines = b.window.document().review().reports.sticks().channels;
   ASSERT_TRUE(lines.front().dial);
   EXPECT_NEAR(lines.front().dial->sub_trim_us, -12, 1e-9);
 }
@@ -170,7 +170,7 @@ TEST(SticksPage, TypedReadingsTellWhatToDialAndTheCardIsPrinted) {
     }
   });
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("sticks_todo"))->text().startsWith(QStringLiteral("Dial in")));
-  const auto& lines = b.window.document().review().sticks.channels;
+  const auto& lines = b.window.document().review().reports.sticks().channels;
   ASSERT_TRUE(lines.front().dial);
   // This class wants 125 % of travel: 625 µs to each side, where 490 were read with 100 %.
   EXPECT_NEAR(lines.front().dial->travel_high_percent, 100 * 625 / 490.0, 0.3);

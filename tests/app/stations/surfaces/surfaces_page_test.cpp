@@ -17,11 +17,11 @@
 #include "direction/from_rig.h"
 #include "drawing/stick_square.h"
 #include "look/units.h"
+#include "places.h"
 #include "rig/rig_file.h"
 #include "stations/surfaces/linkage_view.h"
 #include "stations/surfaces/surfaces_page.h"
 #include "surfaces/edits.h"
-#include "places.h"
 
 namespace rigging::app {
 namespace {
@@ -49,7 +49,7 @@ TEST(SurfacesPage, SharingAndDifferentialGoIntoTheRig) {
   auto* sharing = b.find<QComboBox>(QStringLiteral("sharing"));
   sharing->setCurrentIndex(2);
   Q_EMIT sharing->activated(2);
-  EXPECT_EQ(b.window.document().rig().sharing, Sharing::roll_first);
+  EXPECT_EQ(b.window.document().rig().sharing, Saturation::roll_first);
   EXPECT_TRUE(b.find<QLabel>(QStringLiteral("mix_words"))->text().contains(QStringLiteral("differential")));
   b.window.document().undo();
   b.window.document().undo();
@@ -203,7 +203,7 @@ TEST(SurfacesPage, PulsesAreThoseThatSharingLeaves) {
     return n;
   };
   EXPECT_EQ(at_its_end(), 1) << "one elevon is asked for 180 %";
-  b.edit([](Rig& rig) { rig.sharing = Sharing::roll_first; });
+  b.edit([](Rig& rig) { rig.sharing = Saturation::roll_first; });
   Q_EMIT b.window.findChild<StickSquare*>(QStringLiteral("stick_square"))->moved(1, 1);
   EXPECT_EQ(at_its_end(), 0);
 }

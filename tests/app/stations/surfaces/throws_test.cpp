@@ -6,8 +6,8 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
-#include "stations/surfaces/surfaces_page.h"
 #include "places.h"
+#include "stations/surfaces/surfaces_page.h"
 
 namespace rigging::app {
 namespace {

@@ -8,10 +8,10 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
+#include "places.h"
 #include "stations/members_editor.h"
 #include "stations/wiring/board_view.h"
 #include "wiring/plan.h"
-#include "places.h"
 
 namespace rigging::app {
 namespace {

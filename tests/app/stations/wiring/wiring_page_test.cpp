@@ -8,12 +8,12 @@
 #include <set>
 
 #include "bench_builder.h"
+#include "places.h"
 #include "rig/rig_file.h"
 #include "sheets/wiring_sheets.h"
 #include "shell/sheet_dialog.h"
 #include "stations/wiring/wiring_page.h"
 #include "wiring/lead_checks.h"
-#include "places.h"
 
 namespace rigging::app {
 namespace {

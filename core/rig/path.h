@@ -9,21 +9,21 @@
 /// RFC 6901.
 namespace rigging {
 
-std::string place_of(std::initializer_list<std::string_view> steps);
+std::string path_of(std::initializer_list<std::string_view> steps);
 /// The steps of a place, as they were before they were joined.
 std::vector<std::string> steps_of(const std::string& place);
 
 /// What a place calls this entry of a list: what its first member says. Empty when that is no text and no number.
-std::string entry_name(const Kind& list, const void* item);
+std::string entry_name(const TypeInfo& list, const void* item);
 
 /// What stands there; nothing when there is no such place, or when it is no single value. Surfaces of an output come as
 /// one text.
-Fact fact_at(const Rig& rig, const std::string& place);
-Dependencies facts_at(const Rig& rig, const std::vector<std::string>& places);
+Value value_at(const Rig& rig, const std::string& place);
+Dependencies values_at(const Rig& rig, const std::vector<std::string>& places);
 
 /// "output out_1, roll", for showing.
 std::string place_words(const std::string& place);
 /// "0.5", "yes", "1510 µs", "none".
-std::string fact_words(const std::string& place, const Fact& fact);
+std::string value_words(const std::string& place, const Value& fact);
 
 }  // namespace rigging

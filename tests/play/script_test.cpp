@@ -1,4 +1,4 @@
-#include "procedure/script.h"
+#include "play/script.h"
 
 #include <gtest/gtest.h>
 
@@ -92,7 +92,7 @@ struct Sitting {
       if (c.id == wakes_still || c.id == level_stored) c.state = ProofState::fresh;
     procedure.hear(SceneChanged{}, scene());
   }
-  Scene scene() const { return {rig, shipped(), controller, checks, "", {}}; }
+  Scene scene() const { return {rig, shipped(), controller, nullptr, checks, "", {}}; }
   Card card() const { return procedure.card(scene()); }
   int output(const char* id) const {
     for (std::size_t i = 0; i < looks.outputs.size(); ++i)
@@ -433,7 +433,7 @@ TEST(ThrowsProcedure, AnUndoneReadingTakesItsAnswerAlong) {
   const Rig before = demo("hedgerow");
   const auto checks = check_statuses(before, shipped());
   const auto scene = [&](const Rig& rig) {
-    return Scene{rig, shipped(), shipped().controller(rig.controller.kind), checks, "", {}};
+    return Scene{rig, shipped(), shipped().controller(rig.controller.kind), nullptr, checks, "", {}};
   };
   ThrowsProcedure p;
   p.hear(SceneChanged{}, scene(before));

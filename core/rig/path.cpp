@@ -1,4 +1,4 @@
-#include "rig/place.h"
+#include "rig/path.h"
 
 #include "base/number.h"
 #include "base/units.h"
@@ -7,7 +7,7 @@ namespace rigging {
 namespace {
 
 /// The entry whose first member says `key`.
-const void* entry(const Kind& list, const void* value, const std::string& key) {
+const void* entry(const TypeInfo& list, const void* value, const std::string& key) {
   for (std::size_t i = 0; i < list.size(value); ++i) {
     const void* item = list.item(value, i);
     if (const auto name = entry_name(list, item); !name.empty() && name == key) return item;
@@ -23,11 +23,11 @@ std::string singular(std::string list) {
 
 }  // namespace
 
-std::string entry_name(const Kind& list, const void* item) {
-  const Members* members = list.item_kind()->members();
+std::string entry_name(const TypeInfo& list, const void* item) {
+  const Members* members = list.item_type()->members();
   if (!members || members->list.empty()) return {};
   const Member& first = members->list.front();
-  const Fact name = first.kind->fact(first.in(item));
+  const Value name = first.kind->fact(first.in(item));
   if (const auto* text = std::get_if<std::string>(&name)) return *text;
   if (const auto* number = std::get_if<double>(&name)) return number_text(*number, 0);
   return {};
@@ -46,7 +46,7 @@ std::vector<std::string> steps_of(const std::string& place) {
   return steps;
 }
 
-std::string place_of(std::initializer_list<std::string_view> steps) {
+std::string path_of(std::initializer_list<std::string_view> steps) {
   std::string place;
   for (const std::string_view step : steps) {
     if (!place.empty()) place += '/';
@@ -55,11 +55,11 @@ std::string place_of(std::initializer_list<std::string_view> steps) {
   return place;
 }
 
-Fact fact_at(const Rig& rig, const std::string& place) {
-  const Kind* kind = &KindOf<Rig>::get();
+Value value_at(const Rig& rig, const std::string& place) {
+  const TypeInfo* kind = &TypeOf<Rig>::get();
   const void* value = &rig;
   for (const std::string& step : steps_of(place)) {
-    if (const Kind* inside = kind->present_kind()) {
+    if (const TypeInfo* inside = kind->present_type()) {
       value = kind->present(value);
       if (!value) return {};
       kind = inside;
@@ -69,10 +69,10 @@ Fact fact_at(const Rig& rig, const std::string& place) {
       if (!m) return {};
       kind = m->kind;
       value = m->in(value);
-    } else if (kind->item_kind()) {
+    } else if (kind->item_type()) {
       value = entry(*kind, value, step);
       if (!value) return {};
-      kind = kind->item_kind();
+      kind = kind->item_type();
     } else {
       return {};
     }
@@ -80,24 +80,24 @@ Fact fact_at(const Rig& rig, const std::string& place) {
   return kind->fact(value);
 }
 
-Dependencies facts_at(const Rig& rig, const std::vector<std::string>& places) {
+Dependencies values_at(const Rig& rig, const std::vector<std::string>& places) {
   Dependencies all;
-  for (const std::string& place : places) all.emplace(place, fact_at(rig, place));
+  for (const std::string& place : places) all.emplace(place, value_at(rig, place));
   return all;
 }
 
 std::string place_words(const std::string& place) {
   const auto steps = steps_of(place);
   std::string words;
-  const Kind* kind = &KindOf<Rig>::get();
+  const TypeInfo* kind = &TypeOf<Rig>::get();
   for (std::size_t i = 0; kind && i < steps.size(); ++i) {
-    if (const Kind* inside = kind->present_kind()) kind = inside;
+    if (const TypeInfo* inside = kind->present_type()) kind = inside;
     const Member* m = kind->members() ? kind->members()->named(steps[i]) : nullptr;
     if (!m) return place;
     kind = m->kind;
-    if (kind->item_kind() && i + 1 < steps.size()) {
+    if (kind->item_type() && i + 1 < steps.size()) {
       words += (words.empty() ? "" : ", ") + singular(steps[i]) + " " + steps[i + 1];
-      kind = kind->item_kind();
+      kind = kind->item_type();
       ++i;
     } else if (i + 1 == steps.size() || i == 0) {
       // A section that only holds a list is not named.
@@ -109,7 +109,7 @@ std::string place_words(const std::string& place) {
   return words;
 }
 
-std::string fact_words(const std::string& place, const Fact& fact) {
+std::string value_words(const std::string& place, const Value& fact) {
   if (const auto* yes = std::get_if<bool>(&fact)) return *yes ? "yes" : "no";
   if (const auto* text = std::get_if<std::string>(&fact)) return text->empty() ? "none" : *text;
   if (const auto* number = std::get_if<double>(&fact)) {

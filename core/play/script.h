@@ -1,6 +1,7 @@
 #pragma once
 
 #include "procedure/procedure.h"
+#include "reports/reports.h"
 
 namespace rigging {
 
@@ -36,6 +37,7 @@ class ProcedurePlayer {
   const Catalogue& catalogue_;
   std::unique_ptr<Procedure> procedure_;
   std::vector<CheckStatus> checks_;
+  std::optional<Reports> reports_;  ///< of the rig as it stands
   BenchState bench_;
   Card card_;
   double now_s_ = 0;

@@ -1,93 +1,86 @@
-#include "loom.h"
+#include "harness.h"
 #include "base/json.h"
 
 #include <gtest/gtest.h>
 
+#include "bench_rig.h"
 #include "direction/from_rig.h"
 #include "link/client.h"
 #include "ports.h"
 #include "rig/rig_file.h"
-#include "places.h"
 
 // Leads that are not as planned, and what follows on the bench.
 namespace rigging::twin {
 namespace {
 
-const std::filesystem::path source(in_source(""));
-const Catalogue& catalogue() {
-  static const Catalogue c = *load_catalogue(source / "data/catalogue");
-  return c;
-}
-Rig demo(const char* name) { return *load_rig(source / "data/demo" / (std::string(name) + ".rig.json")); }
-
-Loom with(const char* rig_name, const std::vector<std::string>& faults, Supply supply = {false, true}) {
+Harness with(const char* rig_name, const std::vector<std::string>& faults, Supply supply = {false, true}) {
   const Rig rig = demo(rig_name);
   std::vector<LeadFault> all;
   for (const std::string& text : faults) {
-    const auto f = lead_fault_from_text(text, rig, catalogue());
+    const auto f = lead_fault_from_text(text, rig, shipped());
     EXPECT_TRUE(f) << f.error().text();
     if (f) {
       all.push_back(*f);
       EXPECT_EQ(lead_fault_text(*f), text);
     }
   }
-  Loom loom(rig, catalogue(), all);
-  loom.power(supply);
-  return loom;
+  Harness harness(rig, shipped(), all);
+  harness.power(supply);
+  return harness;
 }
 
 constexpr Surface left_flaperon{SurfaceKind::flaperon, Side::left};
 
-TEST(Loom, AsPlannedEverythingWorks) {
+TEST(Harness, AsPlannedEverythingWorks) {
   for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
-    const Loom loom = with(name, {});
-    EXPECT_TRUE(loom.controller_lit() && loom.servo_rail_lit() && loom.receiver_heard()) << name;
-    for (const auto& [port, talks] : loom.ports()) EXPECT_TRUE(talks) << name << " " << port;
+    const Harness harness = with(name, {});
+    EXPECT_TRUE(harness.controller_lit() && harness.servo_rail_lit() && harness.receiver_heard()) << name;
+    for (const auto& [port, talks] : harness.ports()) EXPECT_TRUE(talks) << name << " " << port;
   }
   EXPECT_NEAR(with("hedgerow", {}).battery_v(), 16.8, 1e-9);
-  const Loom usb = with("hedgerow", {}, {true, false});
+  const Harness usb = with("hedgerow", {}, {true, false});
   EXPECT_TRUE(usb.controller_lit());
   EXPECT_FALSE(usb.servo_rail_lit() || usb.receiver_heard());
   EXPECT_EQ(usb.battery_v(), 0);
   EXPECT_FALSE(with("hedgerow", {}, {false, false}).controller_lit());
 }
 
-TEST(Loom, ATurnedPairIsSilentAndNothingIsHarmed) {
-  Loom loom = with("hedgerow", {"pair_turned:gps"});
-  EXPECT_FALSE(loom.ports().at("serial_4"));
-  EXPECT_TRUE(loom.ports().at("bus"));
-  EXPECT_TRUE(loom.destroyed().empty());
-  loom.power({});
-  ASSERT_TRUE(loom.mend("gps"));
-  loom.power({false, true});
-  EXPECT_TRUE(loom.ports().at("serial_4"));
+TEST(Harness, ATurnedPairIsSilentAndNothingIsHarmed) {
+  Harness harness = with("hedgerow", {"pair_turned:gps"});
+  EXPECT_FALSE(harness.ports().at("serial_4"));
+  EXPECT_TRUE(harness.ports().at("bus"));
+  EXPECT_TRUE(harness.destroyed().empty());
+  harness.power({});
+  ASSERT_TRUE(harness.mend("gps"));
+  harness.power({false, true});
+  EXPECT_TRUE(harness.ports().at("serial_4"));
 }
 
-TEST(Loom, TheMeasuringLeadInTheWrongSocketReadsZero) {
-  const Loom loom = with("hedgerow", {"wrong_socket:module_sense,serial_3"});
-  EXPECT_EQ(loom.battery_v(), 0);
+TEST(Harness, TheMeasuringLeadInTheWrongSocketReadsZero) {
+  const Harness harness = with("hedgerow", {"wrong_socket:module_sense,serial_3"});
+  EXPECT_EQ(harness.battery_v(), 0);
 }
 
-TEST(Loom, AMissingRedWireLeavesThingsDark) {
+TEST(Harness, AMissingRedWireLeavesThingsDark) {
   EXPECT_FALSE(with("delta", {"red_missing:receiver"}).receiver_heard());
   EXPECT_FALSE(with("hedgerow", {"red_missing:servo_flaperon_left"}).servo_works(left_flaperon));
   EXPECT_TRUE(with("hedgerow", {"red_missing:servo_flaperon_left"}).servo_works({SurfaceKind::flaperon, Side::right}));
   // On the delta the speed controller feeds everything.
-  const Loom dark = with("delta", {"red_missing:esc_signal"});
+  const Harness dark = with("delta", {"red_missing:esc_signal"});
   EXPECT_FALSE(dark.servo_rail_lit() || dark.receiver_heard() || dark.controller_lit());
 }
 
-TEST(Loom, ATurnedPlugIsSeenBeforePowerOrDestroys) {
-  Loom loom = with("hedgerow", {"plug_turned:servo_flaperon_left"}, {});
-  const auto seen = loom.inspect("servo_flaperon_left");
+TEST(Harness, ATurnedPlugIsSeenBeforePowerOrDestroys) {
+  Harness harness = with("hedgerow", {"plug_turned:servo_flaperon_left"}, {});
+  const auto seen = harness.inspect("servo_flaperon_left");
   ASSERT_TRUE(seen);
   EXPECT_TRUE((*seen)["plug_turned"].get<bool>());
-  EXPECT_TRUE(loom.destroyed().empty());
-  Loom hasty = loom;
-  ASSERT_TRUE(loom.mend("servo_flaperon_left"));
-  loom.power({false, true});
-  EXPECT_TRUE(loom.servo_works(left_flaperon));
-  EXPECT_TRUE(loom.destroyed().empty());
+  EXPECT_TRUE(harness.destroyed().empty());
+  Harness hasty = harness;
+  ASSERT_TRUE(harness.mend("servo_flaperon_left"));
+  harness.power({false, true});
+  EXPECT_TRUE(harness.servo_works(left_flaperon));
+  EXPECT_TRUE(harness.destroyed().empty());
   hasty.power({false, true});
   EXPECT_EQ(hasty.destroyed(), std::set<std::string>{"servo_flaperon_left"});
   hasty.power({});
@@ -96,69 +89,69 @@ TEST(Loom, ATurnedPlugIsSeenBeforePowerOrDestroys) {
   EXPECT_FALSE(hasty.servo_works(left_flaperon)) << "what is destroyed stays destroyed";
 }
 
-TEST(Loom, LeadsAreHandledWithEverythingDark) {
-  Loom loom = with("hedgerow", {});
-  EXPECT_FALSE(loom.inspect("gps"));
-  EXPECT_FALSE(loom.mend("gps"));
-  loom.power({});
-  EXPECT_TRUE(loom.inspect("gps"));
-  EXPECT_FALSE(loom.inspect("no_such_lead"));
+TEST(Harness, LeadsAreHandledWithEverythingDark) {
+  Harness harness = with("hedgerow", {});
+  EXPECT_FALSE(harness.inspect("gps"));
+  EXPECT_FALSE(harness.mend("gps"));
+  harness.power({});
+  EXPECT_TRUE(harness.inspect("gps"));
+  EXPECT_FALSE(harness.inspect("no_such_lead"));
 }
 
-TEST(Loom, AnotherBaudIsSilentUntilItIsMended) {
-  Loom loom = with("hedgerow", {"other_baud:gps"});
-  EXPECT_FALSE(loom.ports().at("serial_4"));
-  loom.power({});
-  ASSERT_TRUE(loom.mend("gps"));
-  loom.power({false, true});
-  EXPECT_TRUE(loom.ports().at("serial_4"));
+TEST(Harness, AnotherBaudIsSilentUntilItIsMended) {
+  Harness harness = with("hedgerow", {"other_baud:gps"});
+  EXPECT_FALSE(harness.ports().at("serial_4"));
+  harness.power({});
+  ASSERT_TRUE(harness.mend("gps"));
+  harness.power({false, true});
+  EXPECT_TRUE(harness.ports().at("serial_4"));
 }
 
-TEST(Loom, PortsTakeEffectAfterARestart) {
+TEST(Harness, PortsTakeEffectAfterARestart) {
   Rig rig = demo("hedgerow");
-  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
-  Bench bench(rig, c, *truth_of(rig, c, {}), Loom(rig, catalogue(), {}));
+  const ControllerClass& c = *shipped().controller(rig.controller.kind);
+  Bench bench(rig, c, *truth_of(rig, c, {}), Harness(rig, shipped(), {}));
   bench.plug({false, true});
-  ASSERT_TRUE(bench.loom().ports().at("serial_4"));
-  ASSERT_TRUE(bench.loom().receiver_heard());
+  ASSERT_TRUE(bench.harness().ports().at("serial_4"));
+  ASSERT_TRUE(bench.harness().receiver_heard());
   for (Port& p : rig.ports)
     if (p.socket == "serial_4") p.baud = 9600;
   rig.radio.heard_as = Signal::summed;
   bench.step(0.02);
   bench.configure(link::image_of(rig));
-  EXPECT_TRUE(bench.loom().ports().at("serial_4")) << "until it is started again";
-  EXPECT_TRUE(bench.loom().receiver_heard());
+  EXPECT_TRUE(bench.harness().ports().at("serial_4")) << "until it is started again";
+  EXPECT_TRUE(bench.harness().receiver_heard());
   bench.plug({});
   bench.plug({false, true});
-  EXPECT_FALSE(bench.loom().ports().at("serial_4"));
-  EXPECT_FALSE(bench.loom().receiver_heard()) << "it listens for another signal than the receiver puts out";
+  EXPECT_FALSE(bench.harness().ports().at("serial_4"));
+  EXPECT_FALSE(bench.harness().receiver_heard()) << "it listens for another signal than the receiver puts out";
 }
 
-TEST(Loom, AReceiverSetToAnotherOutputIsSilent) {
+TEST(Harness, AReceiverSetToAnotherOutputIsSilent) {
   Rig rig = demo("hedgerow");
   rig.part("receiver")->kind = "receiver_chosen";
   for (Lead& l : rig.leads)
     for (LeadEnd* e : {&l.from, &l.to})
       if (e->part == "receiver") e->socket = "out";
-  const auto fault = lead_fault_from_text("other_signal:receiver", rig, catalogue());
+  const auto fault = lead_fault_from_text("other_signal:receiver", rig, shipped());
   ASSERT_TRUE(fault) << fault.error().text();
-  Loom loom(rig, catalogue(), {*fault});
-  loom.power({false, true});
-  EXPECT_FALSE(loom.receiver_heard());
-  EXPECT_TRUE(loom.ports().at("serial_4"));
-  Loom right(rig, catalogue(), {});
+  Harness harness(rig, shipped(), {*fault});
+  harness.power({false, true});
+  EXPECT_FALSE(harness.receiver_heard());
+  EXPECT_TRUE(harness.ports().at("serial_4"));
+  Harness right(rig, shipped(), {});
   right.power({false, true});
   EXPECT_TRUE(right.receiver_heard());
 }
 
-TEST(Loom, AnOutputPassesItsChannelThrough) {
+TEST(Harness, AnOutputPassesItsChannelThrough) {
   Rig rig = demo("hedgerow");
   Output& o = rig.outputs.emplace_back();
   o.id = "pass_1";
   o.socket = "s8";
-  o.passes = 8;
-  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
-  Bench bench(rig, c, *truth_of(rig, c, {}), Loom(rig, catalogue(), {}));
+  o.passthrough_channel = 8;
+  const ControllerClass& c = *shipped().controller(rig.controller.kind);
+  Bench bench(rig, c, *truth_of(rig, c, {}), Harness(rig, shipped(), {}));
   bench.plug({false, true});
   for (const double position : {-1.0, 1.0}) {
     bench.radio().control(8, position);
@@ -170,36 +163,36 @@ TEST(Loom, AnOutputPassesItsChannelThrough) {
   EXPECT_EQ(bench.pulses().at("s8"), o.centre_us);
 }
 
-TEST(Loom, FaultsAreReadStrictly) {
+TEST(Harness, FaultsAreReadStrictly) {
   const Rig rig = demo("hedgerow");
   for (const char* bad :
        {"", "pair_turned", "spoon:gps", "pair_turned:nothing", "pair_turned:servo_flaperon_left", "plug_turned:gps",
         "wrong_socket:gps", "wrong_socket:gps,s99", "wrong_socket:servo_flaperon_left,s2"}) {
-    const auto f = lead_fault_from_text(bad, rig, catalogue());
+    const auto f = lead_fault_from_text(bad, rig, shipped());
     EXPECT_FALSE(f) << bad;
     if (!f) EXPECT_FALSE(f.error().expected.empty());
   }
 }
 
-TEST(Loom, DrawnFaultsShow) {
+TEST(Harness, DrawnFaultsShow) {
   for (const char* name : {"hedgerow", "heath", "delta", "bramble"})
     for (unsigned seed = 1; seed <= 20; ++seed) {
       const Rig rig = demo(name);
-      const auto faults = drawn_lead_faults(rig, catalogue(), 1, seed);
+      const auto faults = drawn_lead_faults(rig, shipped(), 1, seed);
       ASSERT_EQ(faults.size(), 1u);
-      const Loom right(rig, catalogue(), {});
-      Loom wrong(rig, catalogue(), faults);
+      const Harness right(rig, shipped(), {});
+      Harness wrong(rig, shipped(), faults);
       const auto seen = wrong.inspect(faults[0].lead), plain = right.inspect(faults[0].lead);
       ASSERT_TRUE(seen && plain);
       EXPECT_NE(*seen, *plain) << lead_fault_text(faults[0]);
     }
 }
 
-TEST(Loom, TheBoardReportsItOverTheLink) {
+TEST(Harness, TheBoardReportsItOverTheLink) {
   const Rig rig = demo("hedgerow");
-  const ControllerClass& c = *catalogue().controller(rig.controller.kind);
-  const auto fault = lead_fault_from_text("pair_turned:gps", rig, catalogue());
-  Bench bench(rig, c, *truth_of(rig, c, {}), Loom(rig, catalogue(), {*fault}));
+  const ControllerClass& c = *shipped().controller(rig.controller.kind);
+  const auto fault = lead_fault_from_text("pair_turned:gps", rig, shipped());
+  Bench bench(rig, c, *truth_of(rig, c, {}), Harness(rig, shipped(), {*fault}));
   bench.plug({false, true});
   bench.step(0.5);
   Store store;

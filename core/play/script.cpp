@@ -1,4 +1,4 @@
-#include "procedure/script.h"
+#include "play/script.h"
 
 #include <sstream>
 
@@ -32,9 +32,14 @@ ProcedurePlayer::ProcedurePlayer(Rig rig, const Catalogue& catalogue, const Proc
 }
 
 void ProcedurePlayer::tell(const Event& event, LineOutcome& heard) {
-  if (std::holds_alternative<SceneChanged>(event)) checks_ = check_statuses(rig_, catalogue_);
+  if (std::holds_alternative<SceneChanged>(event)) {
+    checks_ = check_statuses(rig_, catalogue_);
+    reports_.emplace(rig_, catalogue_);
+  }
   const auto scene = [&] {
-    return Scene{rig_, catalogue_, catalogue_.controller(rig_.controller.kind), checks_, "every check stands", bench_};
+    return Scene{rig_,       catalogue_, catalogue_.controller(rig_.controller.kind),
+                 &*reports_, checks_,    "every check stands",
+                 bench_};
   };
   carry_out(procedure_->hear(event, scene()), heard);
   Card now = procedure_->card(scene());

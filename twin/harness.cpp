@@ -1,4 +1,4 @@
-#include "loom.h"
+#include "harness.h"
 
 #include <algorithm>
 #include <random>
@@ -10,10 +10,10 @@
 namespace rigging::twin {
 namespace {
 
-constexpr std::pair<LeadFault::Kind, const char*> kinds[] = {
-    {LeadFault::Kind::pair_turned, "pair_turned"}, {LeadFault::Kind::plug_turned, "plug_turned"},
-    {LeadFault::Kind::red_missing, "red_missing"}, {LeadFault::Kind::wrong_socket, "wrong_socket"},
-    {LeadFault::Kind::other_baud, "other_baud"},   {LeadFault::Kind::other_signal, "other_signal"}};
+constexpr std::pair<LeadFault::TypeInfo, const char*> kinds[] = {
+    {LeadFault::TypeInfo::pair_turned, "pair_turned"}, {LeadFault::TypeInfo::plug_turned, "plug_turned"},
+    {LeadFault::TypeInfo::red_missing, "red_missing"}, {LeadFault::TypeInfo::wrong_socket, "wrong_socket"},
+    {LeadFault::TypeInfo::other_baud, "other_baud"},   {LeadFault::TypeInfo::other_signal, "other_signal"}};
 
 bool has_pair(const Lead& l) {
   return l.kind == LeadKind::four_way || l.kind == LeadKind::two_plus_two || l.kind == LeadKind::six_way;
@@ -43,7 +43,7 @@ Result<LeadFault> lead_fault_from_text(const std::string& text, const Rig& rig, 
   if (kind == std::end(kinds)) return refuse("is of an unknown kind");
   f.kind = kind->first;
   f.lead = text.substr(colon + 1);
-  if (f.kind == LeadFault::Kind::wrong_socket) {
+  if (f.kind == LeadFault::TypeInfo::wrong_socket) {
     const std::size_t comma = f.lead.find(',');
     if (comma == std::string::npos) return refuse("names no socket");
     f.socket = f.lead.substr(comma + 1);
@@ -51,17 +51,17 @@ Result<LeadFault> lead_fault_from_text(const std::string& text, const Rig& rig, 
   }
   const Lead* l = rig.lead(f.lead);
   if (!l) return refuse("is about a lead that the rig does not have");
-  if (f.kind == LeadFault::Kind::pair_turned && !has_pair(*l)) return refuse("is about a lead without a data pair");
-  if (f.kind == LeadFault::Kind::plug_turned && !has_plug(*l))
+  if (f.kind == LeadFault::TypeInfo::pair_turned && !has_pair(*l)) return refuse("is about a lead without a data pair");
+  if (f.kind == LeadFault::TypeInfo::plug_turned && !has_plug(*l))
     return refuse("is about a lead whose plug can't be turned");
   const LeadEnd* end = far_end(*l, "controller");
   const PartKind* kind_there = end ? kind_of(rig, catalogue, end->part) : nullptr;
   const Terminal* socket_there = end ? terminal_of(rig, catalogue, *end) : nullptr;
-  if (f.kind == LeadFault::Kind::other_baud && (!kind_there || !kind_there->serial))
+  if (f.kind == LeadFault::TypeInfo::other_baud && (!kind_there || !kind_there->serial))
     return refuse("is about a lead without a part that speaks serial");
-  if (f.kind == LeadFault::Kind::other_signal && (!socket_there || signals_of(*socket_there).size() < 2))
+  if (f.kind == LeadFault::TypeInfo::other_signal && (!socket_there || signals_of(*socket_there).size() < 2))
     return refuse("is about a lead without a receiver whose output can be chosen");
-  if (f.kind == LeadFault::Kind::wrong_socket) {
+  if (f.kind == LeadFault::TypeInfo::wrong_socket) {
     const ControllerClass* c = catalogue.controller(rig.controller.kind);
     if (!far_end(*l, "controller") || !c || !c->terminal(f.socket))
       return refuse("is about a socket that the controller does not have");
@@ -78,16 +78,16 @@ std::vector<LeadFault> drawn_lead_faults(const Rig& rig, const Catalogue& catalo
     if (!far_end(l, "controller")) continue;
     const PartKind* k = kind_of(rig, catalogue, far_end(l, "controller")->part);
     if (!k) continue;
-    if (has_pair(l) && k->group != PartGroup::power_module) all.push_back({LeadFault::Kind::pair_turned, l.id, {}});
-    if (has_plug(l) && k->group == PartGroup::servo) all.push_back({LeadFault::Kind::plug_turned, l.id, {}});
+    if (has_pair(l) && k->group != PartGroup::power_module) all.push_back({LeadFault::TypeInfo::pair_turned, l.id, {}});
+    if (has_plug(l) && k->group == PartGroup::servo) all.push_back({LeadFault::TypeInfo::plug_turned, l.id, {}});
     if (has_plug(l) && (k->group == PartGroup::servo || k->group == PartGroup::receiver))
-      all.push_back({LeadFault::Kind::red_missing, l.id, {}});
+      all.push_back({LeadFault::TypeInfo::red_missing, l.id, {}});
     if (k->group == PartGroup::power_module)
       for (const Terminal& t : catalogue.controller(rig.controller.kind)->ports)
         if (t.kind == TerminalKind::serial && !t.emulated &&
             std::none_of(rig.leads.begin(), rig.leads.end(),
                          [&](const Lead& o) { return far_end(o, "controller", t.id); })) {
-          all.push_back({LeadFault::Kind::wrong_socket, l.id, t.id});
+          all.push_back({LeadFault::TypeInfo::wrong_socket, l.id, t.id});
           break;
         }
   }
@@ -101,23 +101,23 @@ std::vector<LeadFault> drawn_lead_faults(const Rig& rig, const Catalogue& catalo
   return drawn;
 }
 
-Loom::Loom(const Rig& planned, Catalogue catalogue, const std::vector<LeadFault>& faults)
+Harness::Harness(const Rig& planned, Catalogue catalogue, const std::vector<LeadFault>& faults)
     : laid_(!planned.leads.empty()), planned_(planned), wired_(planned), catalogue_(std::move(catalogue)) {
   for (const LeadFault& f : faults) {
     Lead* l = wired_.lead(f.lead);
     if (!l) continue;
     switch (f.kind) {
-      case LeadFault::Kind::pair_turned: l->pair_turned = !l->pair_turned; break;
-      case LeadFault::Kind::plug_turned: l->plug_turned = !l->plug_turned; break;
-      case LeadFault::Kind::red_missing: l->plus_removed = true; break;
-      case LeadFault::Kind::wrong_socket: board_end(*l).socket = f.socket; break;
-      case LeadFault::Kind::other_baud:
+      case LeadFault::TypeInfo::pair_turned: l->pair_turned = !l->pair_turned; break;
+      case LeadFault::TypeInfo::plug_turned: l->plug_turned = !l->plug_turned; break;
+      case LeadFault::TypeInfo::red_missing: l->plus_removed = true; break;
+      case LeadFault::TypeInfo::wrong_socket: board_end(*l).socket = f.socket; break;
+      case LeadFault::TypeInfo::other_baud:
         if (Part* p = wired_.part(far_end(*l, "controller")->part)) {
           const PartKind* k = catalogue_.part(p->kind);
           p->baud = (k ? baud_of(*p, *k).value_or(115200) : 115200) == 9600 ? 57600 : 9600;
         }
         break;
-      case LeadFault::Kind::other_signal:
+      case LeadFault::TypeInfo::other_signal:
         if (Part* p = wired_.part(far_end(*l, "controller")->part))
           if (const Terminal* t = terminal_of(wired_, catalogue_, *far_end(*l, "controller")))
             for (const Signal s : signals_of(*t))
@@ -131,12 +131,12 @@ Loom::Loom(const Rig& planned, Catalogue catalogue, const std::vector<LeadFault>
   settle();
 }
 
-void Loom::told(std::vector<Port> ports, std::optional<Signal> signal) {
+void Harness::told(std::vector<Port> ports, std::optional<Signal> signal) {
   wired_.ports = std::move(ports);
   wired_.radio.heard_as = signal;
 }
 
-void Loom::settle() {
+void Harness::settle() {
   lit_.clear();
   servo_rail_ = false;
   if (!laid_ || (!supply_.usb && !supply_.battery)) return;
@@ -144,14 +144,14 @@ void Loom::settle() {
                             : supply_.battery              ? SupplyState::battery
                                                            : SupplyState::usb;
   const Network network = network_of(wired_, catalogue_, {destroyed_.begin(), destroyed_.end()});
-  const Solution s = solve(network, state, Effort::idle, 1, 0);
+  const Solution s = solve(network, state, LoadCase::idle, 1, 0);
   for (const Draw& d : network.draws)
     if (s.rails[static_cast<std::size_t>(network.rail_of[static_cast<std::size_t>(d.node)])].live) lit_.insert(d.part);
   if (const int node = network.node("controller", "servo"); node >= 0)
     servo_rail_ = s.rails[static_cast<std::size_t>(network.rail_of[static_cast<std::size_t>(node)])].live;
 }
 
-void Loom::power(Supply supply) {
+void Harness::power(Supply supply) {
   supply_ = supply;
   settle();
   if (!laid_) return;
@@ -165,10 +165,10 @@ void Loom::power(Supply supply) {
   if (destroyed_.size() != before) settle();
 }
 
-bool Loom::lit(const std::string& part) const { return lit_.count(part) > 0 && !destroyed_.count(part); }
-bool Loom::servo_rail_lit() const { return laid_ ? servo_rail_ : supply_.battery; }
+bool Harness::lit(const std::string& part) const { return lit_.count(part) > 0 && !destroyed_.count(part); }
+bool Harness::servo_rail_lit() const { return laid_ ? servo_rail_ : supply_.battery; }
 
-bool Loom::talks(const Lead& l) const {
+bool Harness::talks(const Lead& l) const {
   const LeadEnd* far = far_end(l, "controller");
   if (!far || !lit(far->part) || !lit("controller") || l.pair_turned || l.plug_turned) return false;
   const LeadEnd& near = far == &l.to ? l.from : l.to;
@@ -176,7 +176,7 @@ bool Loom::talks(const Lead& l) const {
   return a && b && mates(*a, *b) && deaf_because(wired_, catalogue_, l).empty();
 }
 
-bool Loom::receiver_heard() const {
+bool Harness::receiver_heard() const {
   if (!laid_) return supply_.battery;
   bool any = false;
   for (const Lead& l : wired_.leads) {
@@ -190,13 +190,13 @@ bool Loom::receiver_heard() const {
   return !any && lit("controller") && supply_.battery;
 }
 
-bool Loom::has(PartGroup group) const {
+bool Harness::has(PartGroup group) const {
   for (const Part& p : wired_.parts)
     if (const PartKind* k = catalogue_.part(p.kind); k && k->group == group) return true;
   return false;
 }
 
-Loom::Line Loom::line_of(PartGroup group) const {
+Harness::Line Harness::line_of(PartGroup group) const {
   if (!laid_) return supply_.usb || supply_.battery ? Line::clear : Line::silent;
   Line best = Line::silent;
   for (const Lead& l : wired_.leads) {
@@ -210,7 +210,7 @@ Loom::Line Loom::line_of(PartGroup group) const {
   return best;
 }
 
-bool Loom::servo_works(Surface surface) const {
+bool Harness::servo_works(Surface surface) const {
   if (!laid_) return true;
   for (const Part& p : wired_.parts) {
     const PartKind* k = catalogue_.part(p.kind);
@@ -223,7 +223,7 @@ bool Loom::servo_works(Surface surface) const {
   return true;
 }
 
-double Loom::battery_v() const {
+double Harness::battery_v() const {
   if (!supply_.battery) return 0;
   for (const Lead& l : wired_.leads)
     if (const LeadEnd* far = far_end(l, "controller")) {
@@ -237,7 +237,7 @@ double Loom::battery_v() const {
   return 0;
 }
 
-std::map<std::string, bool> Loom::ports() const {
+std::map<std::string, bool> Harness::ports() const {
   std::map<std::string, bool> all;
   for (const Lead& l : wired_.leads)
     if (const LeadEnd* far = far_end(l, "controller")) {
@@ -251,7 +251,7 @@ std::map<std::string, bool> Loom::ports() const {
   return all;
 }
 
-Result<Json> Loom::inspect(const std::string& lead) const {
+Result<Json> Harness::inspect(const std::string& lead) const {
   const Lead* l = wired_.lead(lead);
   if (!l) return failure("inspect", "there is no lead \"" + lead + "\"", "a lead of the rig");
   if (supply_.usb || supply_.battery)
@@ -268,7 +268,7 @@ Result<Json> Loom::inspect(const std::string& lead) const {
               {"pair_turned", l->pair_turned}};
 }
 
-Result<void> Loom::mend(const std::string& lead) {
+Result<void> Harness::mend(const std::string& lead) {
   Lead* l = wired_.lead(lead);
   const Lead* planned = planned_.lead(lead);
   if (!l || !planned) return failure("mend", "there is no lead \"" + lead + "\"", "a lead of the rig");

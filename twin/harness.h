@@ -11,8 +11,8 @@ namespace rigging::twin {
 
 /// One lead that is not as the plan says.
 struct LeadFault {
-  enum class Kind { pair_turned, plug_turned, red_missing, wrong_socket, other_baud, other_signal };
-  Kind kind = Kind::pair_turned;
+  enum class TypeInfo { pair_turned, plug_turned, red_missing, wrong_socket, other_baud, other_signal };
+  TypeInfo kind = TypeInfo::pair_turned;
   std::string lead;
   std::string socket;  ///< where it sits, for a wrong one
 };
@@ -25,10 +25,10 @@ std::vector<LeadFault> drawn_lead_faults(const Rig& rig, const Catalogue& catalo
 
 /// The leads as they really are, and what follows: who is lit, who is heard, what the board measures. A rig without
 /// leads is taken as wired well.
-class Loom {
+class Harness {
  public:
-  Loom() = default;
-  Loom(const Rig& planned, Catalogue catalogue, const std::vector<LeadFault>& faults);
+  Harness() = default;
+  Harness(const Rig& planned, Catalogue catalogue, const std::vector<LeadFault>& faults);
 
   /// True when the rig plans its leads; otherwise everything reaches everything.
   bool laid() const { return laid_; }
