@@ -432,7 +432,7 @@ void SurfacesPage::measure_release() {
   dialog.add("release_square", r, &Release::arm_deg);
   dialog.add("release_pull", r, &Release::pull_n, tr("not known"));
   dialog.add("release_friction", r, &Release::friction);
-  dialog.ask(document_, [&] { return measure_release(document_.rig(), r); });
+  dialog.ask(document_, [&] { return rigging::measure_release(document_.rig(), r); });
 }
 
 void SurfacesPage::show_gauges() { Q_EMIT sheets_asked(tr("Paper tools, true to scale"), gauge_sheets(document_)); }
