@@ -47,8 +47,8 @@ void StickSquare::paintEvent(QPaintEvent*) {
       Command c = command_;
       c.roll = 2 * (x + 0.5) / steps - 1;
       c.pitch = 2 * (y + 0.5) / steps - 1;
-      const int r = static_cast<int>((c.roll + 1) / 2 * ControlMargin::steps + 0.5),
-                q = static_cast<int>((c.pitch + 1) / 2 * ControlMargin::steps + 0.5);
+      const int r = static_cast<int>(std::lround((c.roll + 1) / 2 * ControlMargin::steps)),
+                q = static_cast<int>(std::lround((c.pitch + 1) / 2 * ControlMargin::steps));
       if (room_.at(r, q) < half_correction)
         p.fillRect(QRectF(box.left() + x * cell, box.top() + y * cell, cell + 0.5, cell + 0.5),
                    QBrush(i.slate, Qt::Dense7Pattern));

@@ -65,7 +65,7 @@ QString NumberBox::refusal() const {
 }
 
 QString NumberBox::take_refusal() {
-  const QString words = refusal();
+  QString words = refusal();
   refused_.clear();
   if (!words.isEmpty()) typed_ = false;
   return words;

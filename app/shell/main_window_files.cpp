@@ -142,7 +142,7 @@ void MainWindow::offer_recovery() {
   if (found.isEmpty()) return;
   auto* layout = new QHBoxLayout(recovery_bar_);
   layout->setContentsMargins(16, 6, 16, 6);
-  const auto first = found.front();
+  const auto& first = found.front();
   const QString whose = first.of.isEmpty() ? tr("a rig that was never saved") : first.of;
   auto* words =
       new QLabel(first.problem.isEmpty() ? tr("Unsaved work from an earlier run is still here: %1").arg(whose)

@@ -128,7 +128,8 @@ Image image_of(const Rig& rig) {
 
 Image with_gains(Image board, const Image& planned) {
   for (const auto& [id, value] : planned.values)
-    if (id.of == SettingOf::board && (id.name.ends_with("gain_percent") || id.name.ends_with("_limit_deg")))
+    if (const Setting* s = setting_named(id.of, id.name);
+        s && (s->group == SettingGroup::gains || s->group == SettingGroup::limits))
       board.values[id] = value;
   return board;
 }
@@ -218,7 +219,8 @@ namespace {
 /// What is taken over together: an output, a channel, all that the board knows of its sensing, or a setting by itself.
 std::string part_of(const SettingId& id) {
   if (id.of != SettingOf::board) return group_of(id.of).spoken + id.subject;
-  return id.name == "board" || id.name.ends_with("_reversed") ? "sensing" : id.name;
+  const Setting* s = setting_named(id.of, id.name);
+  return s && (s->group == SettingGroup::position || s->group == SettingGroup::sensing) ? "sensing" : id.name;
 }
 
 std::string difference_words(const SettingId& id, const Value& rig, const Value& board) {

@@ -39,11 +39,12 @@ Setting of_port(const char* name, const char* spoken, E Port::*member) {
 
 /// A number of each output.
 template <class Member>
-Setting of_output(const char* name, const char* spoken, Span span, Member&& member) {
+Setting of_output(const char* name, const char* spoken, SettingGroup group, Span span, Member&& member) {
   return {
       .name = name,
       .of = SettingOf::output,
       .spoken = spoken,
+      .group = group,
       .span = span,
       .usual = 0.0,
       .get = [member](const Rig& rig, const std::string& socket) -> Value { return member(*output_in(rig, socket)); },
@@ -105,6 +106,7 @@ Setting sensing_of(Axis axis) {
       .name = name + "_reversed",
       .of = SettingOf::board,
       .spoken = name + " sensing",
+      .group = SettingGroup::sensing,
       .yes = "reversed",
       .no = "plain",
       .usual = false,
@@ -135,6 +137,7 @@ Setting gain_setting(Axis axis, const char* name, const char* spoken, std::optio
   return {.name = std::string(word(axis)) + name,
           .of = SettingOf::board,
           .spoken = std::string(word(axis)) + spoken,
+          .group = SettingGroup::gains,
           .span = {0, 100},
           .always = false,
           .get = [=](const Rig& rig, const std::string&) -> Value {
@@ -158,6 +161,7 @@ Setting limit_setting(const char* name, const char* spoken, std::optional<double
   return {.name = name,
           .of = SettingOf::board,
           .spoken = spoken,
+          .group = SettingGroup::limits,
           .span = {5, 89},
           .always = false,
           .get = [member](const Rig& rig, const std::string&) -> Value {
@@ -212,17 +216,19 @@ Setting motor_field(const char* axis, double CurrentField::*member) {
 std::vector<Setting> known() {
   std::vector<Setting> all{
       of_output(
-          "roll", "roll weight", range::weight, [](auto& o) -> auto& { return o.mix.roll; }),
+          "roll", "roll weight", SettingGroup::mix, range::weight, [](auto& o) -> auto& { return o.mix.roll; }),
       of_output(
-          "pitch", "pitch weight", range::weight, [](auto& o) -> auto& { return o.mix.pitch; }),
+          "pitch", "pitch weight", SettingGroup::mix, range::weight, [](auto& o) -> auto& { return o.mix.pitch; }),
       of_output(
-          "yaw", "yaw weight", range::weight, [](auto& o) -> auto& { return o.mix.yaw; }),
+          "yaw", "yaw weight", SettingGroup::mix, range::weight, [](auto& o) -> auto& { return o.mix.yaw; }),
       of_output(
-          "throttle", "throttle weight", range::weight, [](auto& o) -> auto& { return o.mix.throttle; }),
+          "throttle", "throttle weight", SettingGroup::mix, range::weight,
+          [](auto& o) -> auto& { return o.mix.throttle; }),
       of_output(
-          "flap", "flap weight", range::weight, [](auto& o) -> auto& { return o.mix.flap; }),
+          "flap", "flap weight", SettingGroup::mix, range::weight, [](auto& o) -> auto& { return o.mix.flap; }),
       of_output(
-          "roll_differential", "roll differential", {-1, 1}, [](auto& o) -> auto& { return o.mix.roll_differential; }),
+          "roll_differential", "roll differential", SettingGroup::mix, {-1, 1},
+          [](auto& o) -> auto& { return o.mix.roll_differential; }),
       {.name = "reversed",
        .of = SettingOf::output,
        .spoken = "direction",
@@ -233,13 +239,13 @@ std::vector<Setting> known() {
        .set = [](Rig& rig, const std::string& socket,
                  const Value& v) { output_in(rig, socket)->reversed = std::get<bool>(v); }},
       of_output(
-          "low_us", "low end", range::read_us, [](auto& o) -> auto& { return o.low_us; }),
+          "low_us", "low end", SettingGroup::ends, range::read_us, [](auto& o) -> auto& { return o.low_us; }),
       of_output(
-          "centre_us", "centre", range::read_us, [](auto& o) -> auto& { return o.centre_us; }),
+          "centre_us", "centre", SettingGroup::ends, range::read_us, [](auto& o) -> auto& { return o.centre_us; }),
       of_output(
-          "high_us", "high end", range::read_us, [](auto& o) -> auto& { return o.high_us; }),
+          "high_us", "high end", SettingGroup::ends, range::read_us, [](auto& o) -> auto& { return o.high_us; }),
       of_output(
-          "rate_hz", "pulse rate", {20, 560}, [](auto& o) -> auto& { return o.rate_hz; }),
+          "rate_hz", "pulse rate", SettingGroup::none, {20, 560}, [](auto& o) -> auto& { return o.rate_hz; }),
       {.name = "passes",
        .of = SettingOf::output,
        .spoken = "channel passed through",
@@ -290,6 +296,7 @@ std::vector<Setting> known() {
       {.name = "board",
        .of = SettingOf::board,
        .spoken = "told to sit with its",
+       .group = SettingGroup::position,
        .usual = "none",
        .get = [](const Rig& rig, const std::string&) -> Value { return rig.sensing.board.name(); },
        .set = [](Rig& rig, const std::string&,

@@ -13,10 +13,15 @@ namespace rigging {
 /// each channel (by its number).
 enum class SettingOf { board, output, port, channel };
 
+/// Settings of one group are set in one way where a class has none for each ("mix" for all weights), and those of
+/// sensing are taken over together.
+enum class SettingGroup { none, mix, ends, gains, limits, sensing, position };
+
 struct Setting {
   std::string name;  ///< in the configuration: "roll", "reversed", "board"
   SettingOf of = SettingOf::board;
-  std::string spoken;                   ///< "roll weight"
+  std::string spoken;  ///< "roll weight"
+  SettingGroup group = SettingGroup::none;
   std::string yes = {}, no = {};        ///< of a flag, as adjectives: "reversed", "plain"
   Span span = {};                       ///< of a number; its unit is in the name
   std::vector<std::string> words = {};  ///< what a text may be; empty: told by `fits`

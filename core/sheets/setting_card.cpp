@@ -216,11 +216,12 @@ void model(Card& card, const Rig& rig, const ControllerClass* controller) {
 /// How this class sets it: by the setting's own name, or by what stands for all weights and all axes.
 const SettingWay* way_of(const ControllerClass& controller, const Setting& s) {
   if (const SettingWay* own = controller.way(s.name)) return own;
-  const bool weight =
-      s.of == SettingOf::output && !s.name.ends_with("_us") && !s.name.ends_with("_hz") && s.yes.empty();
-  if (weight) return controller.way("mix");
-  if (s.of == SettingOf::board && s.name.ends_with("gain_percent")) return controller.way("gains");
-  return s.of == SettingOf::board && s.name.ends_with("_reversed") ? controller.way("sensing") : nullptr;
+  switch (s.group) {
+    case SettingGroup::mix: return controller.way("mix");
+    case SettingGroup::gains: return controller.way("gains");
+    case SettingGroup::sensing: return controller.way("sensing");
+    default: return nullptr;
+  }
 }
 
 /// Outputs by what they drive, channels by their number; the whole board once.
@@ -245,8 +246,7 @@ void board(Card& card, const Rig& rig, const ControllerClass& controller) {
   for (const SettingOf of : {SettingOf::board, SettingOf::output, SettingOf::channel})
     for (const auto& [subject, spoken] : subjects_of(rig, controller, of))
       for (const Setting& s : settings()) {
-        if (s.of != of || (of == SettingOf::output && s.name.ends_with("_us")) || s.name == "receiver_signal")
-          continue;  // those stand above
+        if (s.of != of || s.group == SettingGroup::ends || s.name == "receiver_signal") continue;  // those stand above
         const SettingWay* way = way_of(controller, s);
         if (!way || (way->by == SetBy::link && controller.link)) continue;
         const Value value = s.get(rig, subject);

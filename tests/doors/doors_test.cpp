@@ -201,6 +201,12 @@ class Doors : public testing::Test {
   }
   void TearDown() override { std::filesystem::remove_all(folder_); }
   std::string file() const { return (folder_ / "silent.rig.json").string(); }
+  app::Settings window_settings() const {
+    app::Settings s;
+    s.data_folder = QString::fromStdString(in_source("/data"));
+    s.state_folder = QString::fromStdString((folder_ / "state").string());
+    return s;
+  }
 
   std::filesystem::path folder_;
   Rig rig_;
@@ -328,10 +334,7 @@ TEST_F(Doors, ATwelfthStationStandsInTheStripTheMenuAndTheFile) {
   int found = 0;
   for (const Json& s : checked["snags"]) found += s["code"] == "HANGAR-01" && s["station"] == "hangar";
   EXPECT_EQ(found, 1);
-  app::Settings settings;
-  settings.data_folder = QString::fromStdString(in_source("/data"));
-  settings.state_folder = QString::fromStdString((folder_ / "state").string());
-  app::MainWindow window(shipped(), settings);
+  app::MainWindow window(shipped(), window_settings());
   window.show();
   ASSERT_TRUE(window.open_file(QString::fromStdString(file())));
   window.go(hangar);
@@ -351,10 +354,7 @@ TEST_F(Doors, ATwelfthStationStandsInTheStripTheMenuAndTheFile) {
 }
 
 TEST_F(Doors, EverythingIsSeenOnTheScreen) {
-  app::Settings settings;
-  settings.data_folder = QString::fromStdString(in_source("/data"));
-  settings.state_folder = QString::fromStdString((folder_ / "state").string());
-  app::MainWindow window(shipped(), settings);
+  app::MainWindow window(shipped(), window_settings());
   window.show();
   ASSERT_TRUE(window.open_file(QString::fromStdString(file())));
   window.go(Station::logbook);

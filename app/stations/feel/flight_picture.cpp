@@ -200,7 +200,7 @@ void FlightPicture::fill() {
   if (shown_.now) {
     const QVector<double> stick = values(shown_.now->stick[k], 100);
     const auto [low, high] = std::minmax_element(stick.begin(), stick.end());
-    if (stick.size() > 0 && *high - *low < far_beyond * rows_[1].rect->axis(QCPAxis::atLeft)->range().size())
+    if (!stick.isEmpty() && *high - *low < far_beyond * rows_[1].rect->axis(QCPAxis::atLeft)->range().size())
       set(rows_[1].extra, stick, shown_.now->step_s);
   }
   rows_[0].rect->axis(QCPAxis::atLeft)->setLabel(tr("%1, °/s").arg(name));

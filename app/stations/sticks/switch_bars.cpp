@@ -79,7 +79,8 @@ void SwitchBars::paintEvent(QPaintEvent*) {
   const double wide = static_cast<double>(width()) / across;
   int at = 0;
   for (const Cell& c : cells()) {
-    const double left = (at % across) * wide + 6, top = (at / across) * cell_height, right = left + wide - 16;
+    const int row = at / across;
+    const double left = (at % across) * wide + 6, top = row * cell_height, right = left + wide - 16;
     ++at;
     const double now_us = now_ && c.channel <= now_->channels
                               ? static_cast<double>(now_->pulse_us[static_cast<std::size_t>(c.channel - 1)])
