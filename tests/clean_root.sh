@@ -6,7 +6,7 @@ set -euo pipefail
 source=$(cd "$(dirname "$0")/.." && pwd)
 what=("$@")
 [ ${#what[@]} -gt 0 ] || what=(demo test)
-root=${CLEAN_ROOT:-$(mktemp -d /var/tmp/rigging_root.XXXXXX)}
+root=${CLEAN_ROOT:-$(mktemp -d "${TMPDIR:-/var/tmp}/rigging_root.XXXXXX")}
 leave() {
   for m in dev/pts dev proc sys; do umount -l "$root/$m" 2>/dev/null || true; done
   [ -n "${CLEAN_ROOT:-}" ] || rm -rf --one-file-system "$root"
