@@ -10,6 +10,7 @@
 
 #include "base/data_folder.h"
 #include "base/units.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "shell/main_window.h"
 #include "shell/preferences.h"
@@ -20,25 +21,24 @@ int main(int argc, char** argv) {
   since_start.start();
   using namespace rigging;
   using namespace rigging::app;
-  QCoreApplication::setApplicationName(QStringLiteral("rigging"));
+  QCoreApplication::setApplicationName(u"rigging"_s);
   QCoreApplication::setApplicationVersion(QStringLiteral(RIGGING_VERSION));
   const auto option = [](const char* name, const char* words, const char* value = "", const QString& usual = {}) {
     return QCommandLineOption(QLatin1String(name), QLatin1String(words), QLatin1String(value), usual);
   };
   const QCommandLineOption demo = option("demo", "Open the demo aircraft with the simulated bench running"),
-                           seed = option("seed", "Draw of the demo's hidden faults", "N", QStringLiteral("8")),
+                           seed = option("seed", "Draw of the demo's hidden faults", "N", u"8"_s),
                            shots = option("screenshots", "Write a PNG of each view into a folder and leave", "FOLDER"),
                            data =
                                option("data", "Data folder", "FOLDER", QString::fromStdString(data_folder().string())),
-                           units = option("units", "metric or imperial", "UNITS", QStringLiteral("metric")),
+                           units = option("units", "metric or imperial", "UNITS", u"metric"_s),
                            first_paint =
                                option("time-first-paint", "Print the time to the first painted window and leave");
   QCommandLineParser parser;
-  parser.setApplicationDescription(
-      QStringLiteral("Bench companion for flight controllers and stabilizers in fixed-wing models"));
+  parser.setApplicationDescription(u"Bench companion for flight controllers and stabilizers in fixed-wing models"_s);
   parser.addHelpOption();
   parser.addVersionOption();
-  parser.addPositionalArgument(QStringLiteral("RIG"), QStringLiteral("Rig file to open"), QStringLiteral("[RIG]"));
+  parser.addPositionalArgument(u"RIG"_s, u"Rig file to open"_s, u"[RIG]"_s);
   for (const auto& o : {demo, seed, shots, data, units, first_paint}) parser.addOption(o);
   {
     // Questions about the program itself are answered without a display.
@@ -46,7 +46,7 @@ int main(int argc, char** argv) {
     parser.process(plain);
   }
   QApplication application(argc, argv);
-  QApplication::setStyle(QStringLiteral("Fusion"));
+  QApplication::setStyle(u"Fusion"_s);
   if (parser.value(units) == QLatin1String("imperial"))
     set_unit_system(UnitSystem::imperial);
   else if (parser.value(units) != QLatin1String("metric")) {
@@ -65,7 +65,7 @@ int main(int argc, char** argv) {
   }
   Style::instance();
 
-  auto catalogue = load_catalogue((parser.value(data) + QStringLiteral("/catalogue")).toStdString());
+  auto catalogue = load_catalogue((parser.value(data) + u"/catalogue"_s).toStdString());
   if (!catalogue) {
     std::cerr << "rigging: " << catalogue.error().text() << '\n';
     return 2;
@@ -80,8 +80,8 @@ int main(int argc, char** argv) {
     return 2;
   }
   if (parser.isSet(shots)) {
-    settings.state_folder = QDir::tempPath() + QStringLiteral("/rigging-screenshots");
-    settings.demo_faults = {QStringLiteral("leads_swapped:out_3,out_4"), QStringLiteral("gyro_reversed:roll")};
+    settings.state_folder = QDir::tempPath() + u"/rigging-screenshots"_s;
+    settings.demo_faults = {u"leads_swapped:out_3,out_4"_s, u"gyro_reversed:roll"_s};
   }
   MainWindow window(std::move(*catalogue), settings);
   window.show();

@@ -9,8 +9,8 @@
 namespace rigging {
 namespace {
 
-Beginning a_wing() {
-  Beginning b;
+NewAircraft a_wing() {
+  NewAircraft b;
   b.kind = AirframeKind::flying_wing, b.span_m = 1.2, b.mass_kg = 1.1;
   const auto airframe = airframe_of(b);
   b.drive = suggest_drives(*airframe, shipped()).front().kinds;
@@ -42,7 +42,7 @@ void place_every_part(benchmark::State& state) {
 BENCHMARK(place_every_part)->Unit(benchmark::kMicrosecond);
 
 void begin_a_rig(benchmark::State& state) {
-  const Beginning b = a_wing();
+  const NewAircraft b = a_wing();
   for (auto _ : state) benchmark::DoNotOptimize(begin_rig(shipped(), b));
 }
 BENCHMARK(begin_a_rig)->Unit(benchmark::kMicrosecond);

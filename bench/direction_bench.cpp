@@ -14,7 +14,7 @@ Case eight_outputs() {
   const auto add = [&](const char* surface, std::array<double, 3> mix) {
     CaseOutput o;
     o.id = "out_" + std::to_string(c.outputs.size() + 1);
-    o.surfaces = {*surface_from_word(surface)};
+    o.surfaces = {*surface_from_name(surface)};
     o.mix = mix;
     c.outputs.push_back(o);
   };
@@ -84,7 +84,7 @@ Case two_elevons() {
   for (const char* surface : {"elevon_left", "elevon_right"}) {
     CaseOutput o;
     o.id = "out_" + std::to_string(c.outputs.size() + 1);
-    o.surfaces = {*surface_from_word(surface)};
+    o.surfaces = {*surface_from_name(surface)};
     o.mix = {surface[7] == 'l' ? -.5 : .5, .5, 0};
     c.outputs.push_back(o);
   }

@@ -74,7 +74,7 @@ BENCHMARK(linkage_by_root_finder);
 void centring_of_a_surface(benchmark::State& state) {
   Linkage l = linkage();
   Output o;
-  o.surfaces = {*surface_from_word("elevator")};
+  o.surfaces = {*surface_from_name("elevator")};
   o.mix.pitch = 1;
   for (const double us : {1000.0, 1250.0, 1500.0, 1750.0, 2000.0})
     l.readings.push_back({us, -3.0 + (us - 1500) * 0.06, {}});

@@ -12,7 +12,7 @@ namespace rigging::cli {
 namespace {
 
 const char* kind_of(const Interpretation& a) {
-  return a.deed ? "deed" : a.view != AskedView::none ? "view" : a.leads ? "place" : "answer";
+  return a.edit ? "deed" : a.view != AskedView::none ? "view" : a.leads ? "place" : "answer";
 }
 
 /// Writes what an edit made, and says what it is.
@@ -31,9 +31,9 @@ void ask(const Opened& o, const std::string& sentence, const std::string& into, 
   const auto late = deferred_review(checked.reports, progress);
   const std::vector<Interpretation> meant = answers({o.rig, o.catalogue, checked, late ? &*late : nullptr}, sentence);
   if (!into.empty() && !meant.empty()) {
-    if (!meant.front().deed)
+    if (!meant.front().edit)
       return session.refuse({"ask --into", "\"" + meant.front().text + "\" changes nothing", "a deed to write"});
-    if (const auto ok = save_rig(meant.front().deed->rig, into); !ok) return session.refuse(ok.error());
+    if (const auto ok = save_rig(meant.front().edit->rig, into); !ok) return session.refuse(ok.error());
   }
   session.status = meant.empty() ? found_wrong : good;
   if (session.json) {
@@ -41,13 +41,13 @@ void ask(const Opened& o, const std::string& sentence, const std::string& into, 
     for (const Interpretation& a : meant)
       json["meant"].push_back({{"kind", kind_of(a)},
                                {"words", a.text},
-                               {"station", a.station ? Json(word(*a.station)) : Json()},
+                               {"station", a.station ? Json(name_of(*a.station)) : Json()},
                                {"subject", a.subject.empty() ? Json() : Json(a.subject)}});
     return session.print(json);
   }
   if (meant.empty()) std::cout << "Not understood.\n";
   for (const Interpretation& a : meant)
-    std::cout << a.text << (a.station ? " (station " + std::string(word(*a.station)) + ")" : "") << '\n';
+    std::cout << a.text << (a.station ? " (station " + std::string(name_of(*a.station)) + ")" : "") << '\n';
 }
 
 void fix(const Opened& o, const std::string& code, const std::string& subject, const std::string& into,

@@ -4,11 +4,11 @@
 
 #include "base/data_folder.h"
 #include "base/json.h"
-#include "base/typed.h"
 #include "base/units.h"
 #include "begin/begin.h"
 #include "begin/what_next.h"
 #include "command.h"
+#include "language/typed.h"
 #include "rig/rig_file.h"
 
 namespace rigging::cli {
@@ -21,12 +21,12 @@ struct Begin {
 };
 
 void begin(Session& session, const Begin& asked) {
-  Beginning b;
+  NewAircraft b;
   b.name = asked.name;
-  const auto kind = from_word<AirframeKind>(asked.kind);
-  if (!kind) return session.refuse({"--kind", "unknown word \"" + asked.kind + "\"", word_choice<AirframeKind>()});
-  const auto motors = from_word<Motors>(asked.motors);
-  if (!motors) return session.refuse({"--motors", "unknown word \"" + asked.motors + "\"", word_choice<Motors>()});
+  const auto kind = from_name<AirframeKind>(asked.kind);
+  if (!kind) return session.refuse({"--kind", "unknown word \"" + asked.kind + "\"", choice_of<AirframeKind>()});
+  const auto motors = from_name<Motors>(asked.motors);
+  if (!motors) return session.refuse({"--motors", "unknown word \"" + asked.motors + "\"", choice_of<Motors>()});
   b.kind = *kind;
   b.motors = *motors;
   b.controller = asked.controller;
@@ -72,12 +72,12 @@ void begin(Session& session, const Begin& asked) {
     Json out{{"parts", edit->rig.parts.size()}, {"leads", edit->rig.leads.size()}, {"remarks", remarks}};
     out["guessed"] = edit->rig.airframe.guessed;
     for (const NextThing& n : next)
-      out["next"].push_back({{"station", word(n.station)}, {"what", n.what}, {"why", n.why}});
+      out["next"].push_back({{"station", name_of(n.station)}, {"what", n.what}, {"why", n.why}});
     return session.print(out);
   }
   for (const std::string& r : remarks) std::cout << "Not quite: " << r << '\n';
   std::cout << edit->rig.parts.size() << " parts placed, " << edit->rig.leads.size() << " leads planned. Next:\n";
-  for (const NextThing& n : next) std::cout << "  " << word(n.station) << ": " << n.what << '\n';
+  for (const NextThing& n : next) std::cout << "  " << name_of(n.station) << ": " << n.what << '\n';
 }
 
 }  // namespace

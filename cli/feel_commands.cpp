@@ -62,7 +62,7 @@ void margins(const Opened& o, Session& session) {
   const GainScale scale(*c, o.rig.feel.half_share);
   Json json{{"fast_m_s", r.fast_m_s}, {"axes", Json::array()}};
   for (const AxisFeel& a : r.axes) {
-    Json line{{"axis", word(a.axis)}, {"why_not", a.why_not}};
+    Json line{{"axis", name_of(a.axis)}, {"why_not", a.why_not}};
     if (a.known()) {
       line["gain_at_most_s"] = a.path.full_gain_s;
       line["gain_s"] = a.gain_s > 0 ? Json(a.gain_s) : Json();
@@ -80,7 +80,7 @@ void margins(const Opened& o, Session& session) {
   }
   if (session.json) return session.print(json);
   for (const AxisFeel& a : r.axes) {
-    std::cout << capital(std::string(word(a.axis))) << ": ";
+    std::cout << capital(std::string(name_of(a.axis))) << ": ";
     if (!a.known()) {
       std::cout << a.why_not << '\n';
       continue;
@@ -121,16 +121,16 @@ void advise(const Opened& o, Session& session) {
                        {"climb_deg", off.climb_deg},
                        {"push_m_s2", off.push_m_s2}};
     for (const FirstGain& f : a.first)
-      json["first"].push_back({{"axis", word(f.axis)}, {"place", f.place}, {"set", f.set}, {"why", f.why}});
+      json["first"].push_back({{"axis", name_of(f.axis)}, {"place", f.place}, {"set", f.set}, {"why", f.why}});
     for (const GainStep& s : a.steps)
-      json["steps"].push_back({{"axis", word(s.axis)},
+      json["steps"].push_back({{"axis", name_of(s.axis)},
                                {"place", s.place},
                                {"set", s.set},
                                {"airspeed_m_s", s.m_s},
                                {"watch", s.watch},
                                {"back_off", s.back_off}});
     for (const FeelAdvice::Throw& t : a.throws)
-      json["throws"].push_back({{"axis", word(t.axis)}, {"share", t.share}, {"words", t.words}});
+      json["throws"].push_back({{"axis", name_of(t.axis)}, {"share", t.share}, {"words", t.words}});
     return session.print(json);
   }
   const auto list = [](const char* title, const std::vector<std::string>& lines) {
@@ -140,9 +140,10 @@ void advise(const Opened& o, Session& session) {
   };
   list("Cautions", a.cautions);
   std::vector<std::string> first, steps, throws;
-  for (const FirstGain& f : a.first) first.push_back(capital(std::string(word(f.axis))) + ": " + f.set + ". " + f.why);
+  for (const FirstGain& f : a.first)
+    first.push_back(capital(std::string(name_of(f.axis))) + ": " + f.set + ". " + f.why);
   for (const GainStep& s : a.steps)
-    steps.push_back(capital(std::string(word(s.axis))) + ": " + s.set + ", at " + number_text(s.m_s, 1) +
+    steps.push_back(capital(std::string(name_of(s.axis))) + ": " + s.set + ", at " + number_text(s.m_s, 1) +
                     " m/s. Watch for " + s.watch + ". " + s.back_off);
   for (const FeelAdvice::Throw& t : a.throws) throws.push_back(t.words);
   list("First flight", first);
@@ -157,12 +158,12 @@ void advise(const Opened& o, Session& session) {
 }
 
 Json episode_json(const Episode& e) {
-  return {{"axis", word(e.axis)},
+  return {{"axis", name_of(e.axis)},
           {"from_s", e.from_s},
           {"to_s", e.to_s},
           {"frequency_hz", e.frequency_hz},
           {"amplitude_deg_s", e.amplitude_deg_s},
-          {"kind", word(e.kind)},
+          {"kind", name_of(e.kind)},
           {"why", e.why}};
 }
 
@@ -175,17 +176,17 @@ struct FlyWords {
 
 void fly_command(const Opened& o, const FlyWords& words, Session& session) {
   FlyOptions options = words.options;
-  const auto mode = from_word<Mode>(words.mode);
-  if (!mode) return session.refuse({"--mode", "\"" + words.mode + "\"", word_choice<Mode>()});
+  const auto mode = from_name<Mode>(words.mode);
+  if (!mode) return session.refuse({"--mode", "\"" + words.mode + "\"", choice_of<Mode>()});
   options.mode = *mode;
   for (const std::string& r : words.reversed) {
-    const auto axis = from_word<Axis>(r);
-    if (!axis) return session.refuse({"--reversed", "\"" + r + "\"", word_choice<Axis>()});
+    const auto axis = from_name<Axis>(r);
+    if (!axis) return session.refuse({"--reversed", "\"" + r + "\"", choice_of<Axis>()});
     options.truth.reversed[static_cast<std::size_t>(index_of(*axis))] = true;
   }
   if (!words.tug.empty()) {
-    const auto axis = from_word<Axis>(words.tug);
-    if (!axis) return session.refuse({"--tug", "\"" + words.tug + "\"", word_choice<Axis>()});
+    const auto axis = from_name<Axis>(words.tug);
+    if (!axis) return session.refuse({"--tug", "\"" + words.tug + "\"", choice_of<Axis>()});
     options.sticks = tug_at(*axis);
   }
   Progress progress;
@@ -204,7 +205,7 @@ void fly_command(const Opened& o, const FlyWords& words, Session& session) {
     for (const Axis axis : all_axes) {
       const auto i = static_cast<std::size_t>(index_of(axis));
       json["axes"].push_back(
-          {{"axis", word(axis)}, {"rate_rms_deg_s", seen.rms_deg_s[i]}, {"most_correction", seen.correction[i]}});
+          {{"axis", name_of(axis)}, {"rate_rms_deg_s", seen.rms_deg_s[i]}, {"most_correction", seen.correction[i]}});
     }
     for (const Episode& e : seen.episodes) json["episodes"].push_back(episode_json(e));
     if (band->others > 0) json["others"] = {{"flown", band->others}, {"shook", band->shook}, {"ended", band->ended}};
@@ -212,7 +213,7 @@ void fly_command(const Opened& o, const FlyWords& words, Session& session) {
   }
   std::cout << "Simulated, " << number_text(seconds, 1) << " s. " << seen.words << '\n';
   for (const Episode& e : seen.episodes)
-    std::cout << "  " << word(e.axis) << ", " << word(e.kind) << ": " << e.why << '\n';
+    std::cout << "  " << name_of(e.axis) << ", " << name_of(e.kind) << ": " << e.why << '\n';
   if (band->others > 0)
     std::cout << "  Of " << band->others << " that it may turn out to be, " << band->shook << " shook and "
               << band->ended << " came to the ground.\n";
@@ -231,8 +232,8 @@ void oscillation(const std::string& file, Session& session) {
   }
   if (episodes.empty()) std::cout << "Nothing but gusts and the stick.\n";
   for (const Episode& e : episodes)
-    std::cout << number_text(e.from_s, 1) << " to " << number_text(e.to_s, 1) << " s, " << word(e.axis) << ", "
-              << word(e.kind) << ": " << e.why << '\n';
+    std::cout << number_text(e.from_s, 1) << " to " << number_text(e.to_s, 1) << " s, " << name_of(e.axis) << ", "
+              << name_of(e.kind) << ": " << e.why << '\n';
 }
 
 void flight(const Opened& o, Session& session) {
@@ -259,7 +260,7 @@ void flight(const Opened& o, Session& session) {
   for (const Figure& f : plane->figures()) json["figures"].push_back(figure_json(f));
   for (const Axis axis : all_axes) {
     const AxisControl& c = controls[static_cast<std::size_t>(index_of(axis))];
-    Json line{{"axis", word(axis)},
+    Json line{{"axis", name_of(axis)},
               {"throw_deg", c.throw_rad / rad},
               {"effect_per_rad", c.effect},
               {"by_motors", c.by_motors},

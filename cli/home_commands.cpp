@@ -76,7 +76,7 @@ void modes(const Opened& o, Session& session) {
                              {"words", mode_words(c.mode)},
                              {"moves_to_manual", c.moves_to_manual}});
   for (const ModeFinding& f : deck.findings)
-    json["findings"].push_back({{"trouble", word(f.trouble)}, {"channel", f.channel}, {"words", f.words}});
+    json["findings"].push_back({{"trouble", name_of(f.trouble)}, {"channel", f.channel}, {"words", f.words}});
   if (session.json) return session.print(json);
   if (deck.switches.empty()) std::cout << "No switch position chooses a mode.\n";
   for (const ModeCase& c : deck.cases) {
@@ -155,7 +155,7 @@ void rehearse_rig(const Opened& o, const RehearseOptions& options, Session& sess
             {"failed", Json::array()}};
   for (const RehearsalTable::Line& l : table->failed) {
     const RehearsalCase& c = l.first;
-    json["failed"].push_back({{"end", word(l.end)},
+    json["failed"].push_back({{"end", name_of(l.end)},
                               {"count", l.count},
                               {"words", l.words},
                               {"distance_m", c.place.distance_m},
@@ -169,7 +169,7 @@ void rehearse_rig(const Opened& o, const RehearseOptions& options, Session& sess
   std::cout << "Simulated: " << table->home << " of " << table->flown << " come home, " << table->kept_reserve
             << " with the reserve kept.\n";
   for (const RehearsalTable::Line& l : table->failed)
-    std::cout << "  " << l.count << " " << spoken(word(l.end)) << ". The first: lost "
+    std::cout << "  " << l.count << " " << label_of(name_of(l.end)) << ". The first: lost "
               << field_text(l.first.place.distance_m) << " out at " << number_text(l.first.place.bearing_deg, 0)
               << "°, " << field_text(l.first.place.height_m) << " up, " << number_text(l.first.left_mah, 0)
               << " mAh, wind " << speed_text(l.first.wind.speed_m_s) << ". " << l.words << '\n';
@@ -178,7 +178,7 @@ void rehearse_rig(const Opened& o, const RehearseOptions& options, Session& sess
 void arming(const Opened& o, Session& session) {
   const std::vector<std::string> needs = arming_needs(o.rig, o.catalogue);
   Json refusals = Json::array();
-  for (const auto& [why, name] : Words<ArmingRefusal>::list) {
+  for (const auto& [why, name] : Names<ArmingRefusal>::list) {
     const ArmingReason r = reason_of(
         {why, why == ArmingRefusal::sensor_missing || why == ArmingRefusal::sensor_sick ? "airspeed" : ""}, o.rig);
     refusals.push_back({{"why", name}, {"words", r.words}, {"remedy", r.remedy}});

@@ -25,7 +25,7 @@ void optional_figure(Json& json, const char* key, const std::optional<Figure>& f
 
 Json efforts_json(const std::array<double, 5>& amps) {
   Json json = Json::object();
-  for (const auto& [effort, name] : Words<LoadCase>::list)
+  for (const auto& [effort, name] : Names<LoadCase>::list)
     json[std::string(name) + "_a"] = amps[static_cast<std::size_t>(effort)];
   return json;
 }
@@ -55,7 +55,7 @@ void power(const Opened& o, const WhatIf& what_if, Session& session) {
     for (const int n : rail.nodes)
       parts.push_back(r.network.nodes[static_cast<std::size_t>(n)].part + "." +
                       r.network.nodes[static_cast<std::size_t>(n)].net);
-    for (const auto& [state, name] : Words<SupplyState>::list) {
+    for (const auto& [state, name] : Names<SupplyState>::list) {
       const RailState& s = r.states[static_cast<std::size_t>(state)][q];
       states[std::string(name)] = {
           {"live", s.live},
@@ -65,7 +65,7 @@ void power(const Opened& o, const WhatIf& what_if, Session& session) {
     json["rails"].push_back({{"name", rail.name}, {"joins", parts}, {"states", states}});
   }
   for (const SourceReport& s : r.sources) {
-    Json j{{"part", s.part},         {"rail", s.rail},         {"kind", s.battery ? "battery" : word(s.kind)},
+    Json j{{"part", s.part},         {"rail", s.rail},         {"kind", s.battery ? "battery" : name_of(s.kind)},
            {"supplies", s.supplies}, {"rating_a", s.rating_a}, {"amps", efforts_json(s.amps)},
            {"verdict", s.verdict}};
     if (s.lowest_in_v)
@@ -81,9 +81,9 @@ void power(const Opened& o, const WhatIf& what_if, Session& session) {
     json["sources"].push_back(std::move(j));
   }
   for (const ConsumerReport& c : r.consumers) {
-    Json lit = Json::object();
-    for (const auto& [state, name] : Words<SupplyState>::list)
-      lit[std::string(name)] = c.lit[static_cast<std::size_t>(state)];
+    Json powered = Json::object();
+    for (const auto& [state, name] : Names<SupplyState>::list)
+      powered[std::string(name)] = c.powered[static_cast<std::size_t>(state)];
     json["consumers"].push_back({{"part", c.part},
                                  {"rail", c.rail},
                                  {"idle_a", c.idle_a},
@@ -93,7 +93,7 @@ void power(const Opened& o, const WhatIf& what_if, Session& session) {
                                  {"most_v", c.most_v},
                                  {"worst_v", c.worst_v},
                                  {"rest_v", c.rest_v},
-                                 {"lit", lit}});
+                                 {"lit", powered}});
   }
   optional_figure(json, "controller_least", r.controller_least);
   optional_figure(json, "brown_out_margin", r.brown_out_margin);
@@ -209,7 +209,7 @@ Json loom_json(const WiringReport& r) {
                        {"from_socket", row.from_socket},
                        {"to", row.to},
                        {"to_socket", row.to_socket},
-                       {"kind", word(row.kind)},
+                       {"kind", name_of(row.kind)},
                        {"length_m", row.length_m},
                        {"awg", row.awg},
                        {"remarks", row.remarks}});
@@ -221,7 +221,7 @@ void wiring(const Opened& o, Session& session) {
   if (!session.json) {
     for (const HarnessRow& row : r.harness)
       std::cout << row.lead << ": " << row.from << " " << row.from_socket << " to " << row.to << " " << row.to_socket
-                << ", " << spoken(word(row.kind)) << ", " << length_text(row.length_m) << ", "
+                << ", " << label_of(name_of(row.kind)) << ", " << length_text(row.length_m) << ", "
                 << number_text(row.awg, 0) << " AWG" << (row.remarks.empty() ? "" : ", " + row.remarks) << '\n';
     return;
   }

@@ -34,7 +34,7 @@ void check(const Opened& o, Session& session) {
     for (const Snag& s : r.snags)
       std::cout << mark(s.severity) << ' ' << s.code << ' ' << s.what << ". " << s.why << " " << s.remedy << '\n';
     for (const CheckStatus& c : r.checks)
-      std::cout << "    " << c.title << ": " << word(c.state) << (c.because.empty() ? "" : " (" + c.because + ")")
+      std::cout << "    " << c.title << ": " << name_of(c.state) << (c.because.empty() ? "" : " (" + c.because + ")")
                 << '\n';
   }
   session.status = r.readiness.ready ? good : found_wrong;
@@ -43,7 +43,7 @@ void check(const Opened& o, Session& session) {
 void airframe(const Opened& o, Session& session) {
   const AirframeReport r = analyze_airframe(o.rig);
   if (session.json) {
-    Json json{{"kind", word(o.rig.airframe.kind)},
+    Json json{{"kind", name_of(o.rig.airframe.kind)},
               {"figures", Json::array()},
               {"surfaces", Json::array()},
               {"answers", Json::array()}};
@@ -60,8 +60,8 @@ void airframe(const Opened& o, Session& session) {
                                   {"lift_share", s.lift_share},
                                   {"guessed", s.guessed}});
     for (const AxisAnswer& a : r.answers)
-      json["answers"].push_back({{"surface", a.surface.word()},
-                                 {"axis", word(a.axis)},
+      json["answers"].push_back({{"surface", a.surface.name()},
+                                 {"axis", name_of(a.axis)},
                                  {"positive_command", motion_word(a.surface, a.direction)}});
     return session.print(json);
   }
@@ -79,8 +79,8 @@ void surfaces(const Opened& o, const Command& command, Session& session) {
   const SurfacesReport r = analyze_surfaces(o.rig);
   Json json{{"outputs", Json::array()}, {"surfaces", Json::array()}, {"saturated_share", r.saturated_share}};
   // Pulses are what the controller sends after sharing; asked and saturated are what was asked of it.
-  const Command kept = shared(o.rig.outputs, command, o.rig.sharing);
-  json["sharing"] = word(o.rig.sharing);
+  const Command kept = shared(o.rig.outputs, command, o.rig.saturation);
+  json["sharing"] = name_of(o.rig.saturation);
   for (const Output& out : o.rig.outputs) {
     OutputState s = mixed(out, command);
     s.pulse_us = mixed(out, kept).pulse_us;
@@ -91,14 +91,14 @@ void surfaces(const Opened& o, const Command& command, Session& session) {
                 << '\n';
   }
   for (const SurfaceAnswer& a : r.answers) {
-    json["surfaces"].push_back({{"surface", a.surface.word()},
+    json["surfaces"].push_back({{"surface", a.surface.name()},
                                 {"output", a.output},
                                 {"roll", a.share[0]},
                                 {"pitch", a.share[1]},
                                 {"yaw", a.share[2]},
                                 {"worst_sum", a.worst_sum}});
     if (!session.json)
-      std::cout << a.surface.spoken() << ": roll " << number_text(100 * a.share[0], 0) << " %, pitch "
+      std::cout << a.surface.label() << ": roll " << number_text(100 * a.share[0], 0) << " %, pitch "
                 << number_text(100 * a.share[1], 0) << " %, yaw " << number_text(100 * a.share[2], 0) << " %\n";
   }
   if (session.json) session.print(json);
@@ -124,20 +124,27 @@ void proof(const Opened& o, Session& session) {
   Json json{{"checks", Json::array()}};
   for (const CheckStatus& s : check_statuses(o.rig, o.catalogue)) {
     const CheckCard card = card_of(context, s.id);
-    Json line{{"check", s.id.text()}, {"station", word(s.family->station)}, {"state", word(s.state)},
-              {"because", s.because}, {"before_power", card.before_power},  {"todo", card.todo},
-              {"how", card.how},      {"should_show", card.expected},       {"holds", s.holds},
-              {"why_not", s.why_not}, {"cautions", card.cautions}};
+    Json line{{"check", s.id.text()},
+              {"station", name_of(s.family->station)},
+              {"state", name_of(s.state)},
+              {"because", s.because},
+              {"before_power", card.before_power},
+              {"todo", card.todo},
+              {"how", card.how},
+              {"should_show", card.expected},
+              {"holds", s.holds},
+              {"why_not", s.why_not},
+              {"cautions", card.cautions}};
     if (is_direction(s.id)) {
       const DirectionCard directions = direction_card(context, s.id);
       Json expected = Json::object();
-      for (const Expected& e : directions.looks) expected[e.surface.word()] = motion_word(e.surface, e.motion);
+      for (const Expected& e : directions.looks) expected[e.surface.name()] = motion_word(e.surface, e.motion);
       line["expected"] = expected;
-      line["mode"] = word(directions.observation.mode);
+      line["mode"] = name_of(directions.observation.mode);
     }
     json["checks"].push_back(std::move(line));
     if (session.json) continue;
-    std::cout << s.title << ": " << word(s.state) << "\n  ";
+    std::cout << s.title << ": " << name_of(s.state) << "\n  ";
     if (!card.before_power.empty()) std::cout << card.before_power << "\n  ";
     std::cout << card.todo << "\n  Should show: " << card.expected << '\n';
     if (!card.how.empty()) std::cout << "  " << card.how << '\n';
@@ -161,8 +168,8 @@ void hand_card_sheet(const Opened& o, const std::string& case_file, const std::s
     Json mix = Json::object(), names = Json::array();
     for (const Axis axis : all_axes)
       if (out.mix[static_cast<std::size_t>(index_of(axis))] != 0)
-        mix[std::string(word(axis))] = out.mix[static_cast<std::size_t>(index_of(axis))];
-    for (const Surface s : out.surfaces) names.push_back(s.word());
+        mix[std::string(name_of(axis))] = out.mix[static_cast<std::size_t>(index_of(axis))];
+    for (const Surface s : out.surfaces) names.push_back(s.name());
     whole["outputs"].push_back({{"id", out.id}, {"surfaces", names}, {"mix", mix}, {"reversed", out.reversed}});
   }
   auto c = direction::case_from_json(whole, case_file);
@@ -236,8 +243,8 @@ void add_rig_commands(CLI::App& app, Session& session) {
   create->add_option("--kind", fresh->kind, "Kind of airframe");
   create->add_option("--controller", fresh->controller, "Controller class");
   create->callback([&session, fresh] {
-    const auto kind = from_word<AirframeKind>(fresh->kind);
-    if (!kind) return session.refuse({"--kind", "unknown word \"" + fresh->kind + "\"", word_choice<AirframeKind>()});
+    const auto kind = from_name<AirframeKind>(fresh->kind);
+    if (!kind) return session.refuse({"--kind", "unknown word \"" + fresh->kind + "\"", choice_of<AirframeKind>()});
     const auto catalogue = load_catalogue(data_folder() / "catalogue");
     if (!catalogue) return session.refuse(catalogue.error());
     const ControllerClass* controller = catalogue->controller(fresh->controller);

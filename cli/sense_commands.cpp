@@ -35,7 +35,7 @@ void orientation(const std::string& file, Session& session) {
   session.status = o.certain() ? good : found_wrong;
   if (!session.json) {
     std::cout << o.why << '\n';
-    for (const Turn& t : o.candidates) std::cout << "  " << t.name() << ": " << t.spoken() << '\n';
+    for (const Turn& t : o.candidates) std::cout << "  " << t.name() << ": " << t.label() << '\n';
     return;
   }
   Json json{
@@ -45,7 +45,7 @@ void orientation(const std::string& file, Session& session) {
       {"small_deg",
        {{"roll", optional_json(o.roll_deg)}, {"pitch", optional_json(o.pitch_deg)}, {"yaw", optional_json(o.yaw_deg)}}},
       {"misfit_deg", o.misfit_deg},
-      {"would_tell", o.would_tell ? Json(word(*o.would_tell)) : Json()},
+      {"would_tell", o.would_tell ? Json(name_of(*o.would_tell)) : Json()},
       {"why", o.why}};
   for (const Turn& t : o.candidates) json["candidates"].push_back(t.name());
   session.print(json);
@@ -55,7 +55,7 @@ void say(const Calibration& c, Session& session) {
   session.status = c.verdict == Verdict::repeat ? found_wrong : good;
   const std::string why = c.reasons();
   if (!session.json) {
-    std::cout << capital(std::string(word(c.verdict))) << ": " << why << '\n';
+    std::cout << capital(std::string(name_of(c.verdict))) << ": " << why << '\n';
     if (c.samples_used > 0)
       std::cout << "  offset " << number_text(c.offset.x(), 3) << ' ' << number_text(c.offset.y(), 3) << ' '
                 << number_text(c.offset.z(), 3) << '\n';
@@ -67,7 +67,7 @@ void say(const Calibration& c, Session& session) {
             {"samples_used", c.samples_used},
             {"outliers", c.outliers},
             {"coverage", c.coverage},
-            {"verdict", word(c.verdict)},
+            {"verdict", name_of(c.verdict)},
             {"why", why},
             {"length", c.radius},
             {"offset_error", point_json(c.offset_error)},
@@ -84,7 +84,7 @@ void satellites(const std::string& file, Session& session) {
   const SatelliteTally& t = reader.tally();
   session.status = s.verdict == Verdict::repeat ? found_wrong : good;
   if (!session.json) {
-    std::cout << line_words(t) << '\n' << capital(std::string(word(s.verdict))) << ": " << s.why << '\n';
+    std::cout << line_words(t) << '\n' << capital(std::string(name_of(s.verdict))) << ": " << s.why << '\n';
     return;
   }
   session.print({{"line", line_words(t)},
@@ -101,7 +101,7 @@ void satellites(const std::string& file, Session& session) {
                  {"r95_m", s.r95_m},
                  {"height_m", s.height_m},
                  {"home_m", s.home_m},
-                 {"verdict", word(s.verdict)},
+                 {"verdict", name_of(s.verdict)},
                  {"why", s.why}});
 }
 
@@ -113,7 +113,7 @@ void vibration(const std::string& file, const VibrationOptions& options, Session
   const Vibration v = vibration_of(*recording, options);
   session.status = v.verdict == Verdict::repeat ? found_wrong : good;
   if (!session.json) {
-    std::cout << capital(std::string(word(v.verdict))) << ": " << v.why << '\n';
+    std::cout << capital(std::string(name_of(v.verdict))) << ": " << v.why << '\n';
     std::cout << "  On the bench the propeller is off, and its imbalance missing: a flight log has it.\n";
     for (const Peak& p : v.peaks)
       std::cout << "  " << number_text(p.hz, 1) << " Hz  " << number_text(p.amplitude, 2) << " m/s²\n";
@@ -129,7 +129,7 @@ void vibration(const std::string& file, const VibrationOptions& options, Session
             {"peaks", Json::array()},
             {"folded_hz", optional_json(v.folded_hz)},
             {"filter", nullptr},
-            {"verdict", word(v.verdict)},
+            {"verdict", name_of(v.verdict)},
             {"why", v.why}};
   for (const Peak& p : v.peaks) json["peaks"].push_back({{"hz", p.hz}, {"amplitude_m_s2", p.amplitude}});
   if (v.filter)
@@ -157,10 +157,10 @@ Result<std::vector<double>> column_of(const std::string& text, const std::string
 void say_judged(Session& session, Verdict verdict, const std::string& why, Json json) {
   session.status = verdict == Verdict::repeat ? found_wrong : good;
   if (!session.json) {
-    std::cout << capital(std::string(word(verdict))) << ": " << why << '\n';
+    std::cout << capital(std::string(name_of(verdict))) << ": " << why << '\n';
     return;
   }
-  json["verdict"] = word(verdict);
+  json["verdict"] = name_of(verdict);
   json["why"] = why;
   session.print(json);
 }

@@ -35,7 +35,7 @@ const char* state_word(ChannelLine::State s) {
 void sticks(const Opened& o, Session& session) {
   const SticksReport r = analyze_sticks(o.rig, o.catalogue);
   const Transmitter& t = o.rig.radio.transmitter;
-  Json json{{"signal", r.signal ? Json(word(*r.signal)) : Json()},
+  Json json{{"signal", r.signal ? Json(name_of(*r.signal)) : Json()},
             {"all_read", r.all_read},
             {"all_land", r.all_land},
             {"free_channels", r.free_channels},
@@ -46,7 +46,7 @@ void sticks(const Opened& o, Session& session) {
             {"authority", r.authority}};
   for (const ChannelLine& l : r.channels) {
     Json line{{"channel", l.channel.number},
-              {"function", word(l.channel.function)},
+              {"function", name_of(l.channel.function)},
               {"state", state_word(l.state)},
               {"verdict", l.verdict},
               {"wanted", reach_json(l.wanted)},
@@ -57,7 +57,7 @@ void sticks(const Opened& o, Session& session) {
     if (l.dial) line["dial_in"] = dial_json(*l.dial);
     json["channels"].push_back(line);
     if (session.json) continue;
-    std::cout << "channel " << l.channel.number << "  " << spoken_function(l.channel.function)
+    std::cout << "channel " << l.channel.number << "  " << function_label(l.channel.function)
               << (l.verdict.empty() ? "" : ": " + l.verdict) << '\n';
     if (l.dial)
       std::cout << "    dial in: sub-trim " << shown_sub_trim(t, l.dial->sub_trim_us) << ", travel low "
@@ -67,19 +67,22 @@ void sticks(const Opened& o, Session& session) {
       for (const std::string& limit : l.dial->limits) std::cout << "    " << limit << '\n';
   }
   for (const SwitchLine& s : r.switches) {
-    Json line{
-        {"channel", s.channel}, {"function", word(s.function)}, {"measured", s.measured}, {"positions", Json::array()}};
+    Json line{{"channel", s.channel},
+              {"function", name_of(s.function)},
+              {"measured", s.measured},
+              {"positions", Json::array()}};
     for (const SwitchPosition& p : s.positions)
       line["positions"].push_back({{"pulse_us", p.pulse_us}, {"mode", p.mode}, {"guard_us", p.guard_us}});
     json["switches"].push_back(line);
   }
   for (const BudgetLine& b : r.budget) {
     json["budget"].push_back(
-        {{"function", word(b.function)}, {"channel", b.channel}, {"needed", b.needed}, {"words", b.words}});
-    if (!session.json && b.channel == 0) std::cout << "no channel for " << word(b.function) << ": " << b.words << '\n';
+        {{"function", name_of(b.function)}, {"channel", b.channel}, {"needed", b.needed}, {"words", b.words}});
+    if (!session.json && b.channel == 0)
+      std::cout << "no channel for " << name_of(b.function) << ": " << b.words << '\n';
   }
   for (const LossLine& l : r.losses) {
-    json["on_loss"].push_back({{"behaviour", word(l.behaviour)},
+    json["on_loss"].push_back({{"behaviour", name_of(l.behaviour)},
                                {"possible", l.possible},
                                {"noticed", l.noticed},
                                {"chosen", l.chosen},
@@ -99,10 +102,10 @@ void decode_capture(const std::string& file, const std::optional<Signal>& signal
   const Decoded d = decode(*capture);
   if (d.frames.empty())
     return session.refuse(
-        {file, "no whole frame of " + spoken(word(d.signal)) + " is in it", "a capture of that signal"});
+        {file, "no whole frame of " + label_of(name_of(d.signal)) + " is in it", "a capture of that signal"});
   const std::deque<ChannelFrame> frames(d.frames.begin(), d.frames.end());
   const Reception heard = reception(frames);
-  Json json{{"signal", word(d.signal)},     {"timed", d.timed},
+  Json json{{"signal", name_of(d.signal)},  {"timed", d.timed},
             {"frames", d.tally.frames},     {"lost", d.tally.lost},
             {"failsafe", d.tally.failsafe}, {"damaged", d.tally.damaged},
             {"skipped", d.tally.skipped},   {"resyncs", d.tally.resyncs},
@@ -133,7 +136,7 @@ void decode_capture(const std::string& file, const std::optional<Signal>& signal
   }
   session.status = d.tally.failsafe > 0 ? found_wrong : good;
   if (session.json) return session.print(json);
-  std::cout << spoken(word(d.signal)) << ": " << d.tally.frames << " frames";
+  std::cout << label_of(name_of(d.signal)) << ": " << d.tally.frames << " frames";
   if (d.timed)
     std::cout << ", " << number_text(heard.frames_per_s, 1) << " a second, longest gap "
               << number_text(heard.longest_gap_us / 1000, 1) << " ms";
@@ -158,13 +161,13 @@ void add_stick_commands(CLI::App& app, Session& session) {
   auto options = std::make_shared<Options>();
   auto* d = app.add_subcommand("decode", "Channels out of a capture of a receiver's wire");
   d->add_option("FILE", options->file, "Capture (docs/receiver-signals.md)")->required();
-  d->add_option("--signal", options->signal, word_choice<Signal>() + "; found out when absent");
+  d->add_option("--signal", options->signal, choice_of<Signal>() + "; found out when absent");
   d->add_flag("--every-frame", options->every_frame, "Each frame in the JSON answer");
   add_json_flag(*d, session);
   d->callback([&session, options] {
-    const auto signal = from_word<Signal>(options->signal);
+    const auto signal = from_name<Signal>(options->signal);
     if (!options->signal.empty() && !signal)
-      return session.refuse({"--signal", "unknown word \"" + options->signal + "\"", word_choice<Signal>()});
+      return session.refuse({"--signal", "unknown word \"" + options->signal + "\"", choice_of<Signal>()});
     decode_capture(options->file, signal, options->every_frame, session);
   });
 }

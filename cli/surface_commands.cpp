@@ -41,12 +41,12 @@ void linkage(const Opened& o, const LinkageOptions& options, Session& session) {
     chosen = o.rig.linkages;
     if (chosen.empty()) return session.refuse({"linkages", "this rig has no linkage", "a linkage for a surface"});
   } else {
-    const auto surface = surface_from_word(options.surface);
+    const auto surface = surface_from_name(options.surface);
     const Linkage* l = surface ? o.rig.linkage(*surface) : nullptr;
     if (!l)
       return session.refuse({"--surface", "\"" + options.surface + "\" has no linkage in this rig",
                              "a surface with a linkage, such as " +
-                                 (o.rig.linkages.empty() ? "elevator" : o.rig.linkages.front().surface.word())});
+                                 (o.rig.linkages.empty() ? "elevator" : o.rig.linkages.front().surface.name())});
     chosen = {*l};
   }
   Json json{{"linkages", Json::array()}};
@@ -57,11 +57,11 @@ void linkage(const Opened& o, const LinkageOptions& options, Session& session) {
     const Output* output = o.rig.output_of(l.surface);
     if (!output)
       return session.refuse(
-          {"linkage of the " + l.surface.spoken(), "no output drives this surface", "an output for it"});
+          {"linkage of the " + l.surface.label(), "no output drives this surface", "an output for it"});
     const auto curve = trace(l, *output);
     if (!curve) return session.refuse(curve.error());
     const double chord = chord_of(o.rig, l.surface);
-    Json line{{"surface", l.surface.word()},
+    Json line{{"surface", l.surface.name()},
               {"output", output->id},
               {"neutral_deg", curve->neutral_deg},
               {"up_deg", curve->most_up_deg},
@@ -96,7 +96,7 @@ void linkage(const Opened& o, const LinkageOptions& options, Session& session) {
       line["pulses"].push_back({{"up_deg", deg}, {"pulse_us", *pulse}});
     }
     if (!session.json) {
-      std::cout << l.surface.spoken() << ": " << number_text(curve->most_up_deg, 1) << "° up, "
+      std::cout << l.surface.label() << ": " << number_text(curve->most_up_deg, 1) << "° up, "
                 << number_text(curve->most_down_deg, 1) << "° down ("
                 << length_text(throw_m(chord, curve->most_up_deg), 1) << " and "
                 << length_text(throw_m(chord, curve->most_down_deg), 1) << "), up to down "
@@ -148,8 +148,8 @@ Result<Rig> with_wish(Rig rig, const std::string& wish) {
   const auto first = wish.find(':'), second = wish.find(':', first == std::string::npos ? first : first + 1);
   const char* expected = "SURFACE:COMMAND:DEGREES, such as flaperon_left:roll:20, with roll, pitch, yaw or flap";
   if (second == std::string::npos) return failure("--throw " + wish, "not understood", expected);
-  const auto surface = surface_from_word(wish.substr(0, first));
-  const auto command = from_word<MixCommand>(wish.substr(first + 1, second - first - 1));
+  const auto surface = surface_from_name(wish.substr(0, first));
+  const auto command = from_name<MixCommand>(wish.substr(first + 1, second - first - 1));
   const auto degrees = number_of(wish.substr(second + 1));
   if (!surface || !command || !degrees) return failure("--throw " + wish, "not understood", expected);
   return with_throw(std::move(rig), *surface, *command, *degrees);
@@ -171,7 +171,7 @@ void mix(const Opened& given, const MixOptions& options, Session& session) {
   const double flaps_down = control_margin(o.rig, {.flap = 1}).at(ControlMargin::steps / 2, ControlMargin::steps / 2);
   Json json{
       {"words", r.mix},
-      {"sharing", word(o.rig.sharing)},
+      {"sharing", name_of(o.rig.saturation)},
       {"differential", differential_of(o.rig)},
       {"saturated_share", r.saturated_share},
       {"room_at_rest", centre},
@@ -181,30 +181,30 @@ void mix(const Opened& given, const MixOptions& options, Session& session) {
       {"surfaces", Json::array()},
       {"effects", Json::array()}};
   for (const SurfaceAnswer& a : r.answers) {
-    Json line{{"surface", a.surface.word()}, {"output", a.output},           {"in_degrees", a.in_degrees},
+    Json line{{"surface", a.surface.name()}, {"output", a.output},           {"in_degrees", a.in_degrees},
               {"worst_sum", a.worst_sum},    {"most_up_deg", a.most_up_deg}, {"most_down_deg", a.most_down_deg}};
     if (const Output* out = o.rig.output(a.output))
       line["weights"] = {
           {"roll", out->mix.roll}, {"pitch", out->mix.pitch}, {"yaw", out->mix.yaw}, {"flap", out->mix.flap}};
     for (const Axis axis : all_axes) {
       const auto i = static_cast<std::size_t>(index_of(axis));
-      line[std::string(word(axis))] = {
+      line[std::string(name_of(axis))] = {
           {"share", a.share[i]}, {"positive_deg", a.positive_deg[i]}, {"negative_deg", a.negative_deg[i]}};
     }
     json["surfaces"].push_back(line);
   }
   for (const Effect& e : effects_of(analyze_feel({o.rig, o.catalogue}).aeroplane, r)) {
-    Json line{{"surface", e.surface.word()}, {"least", e.least}, {"most", e.most}};
+    Json line{{"surface", e.surface.name()}, {"least", e.least}, {"most", e.most}};
     for (const Axis axis : all_axes) {
       const auto i = static_cast<std::size_t>(index_of(axis));
-      line[std::string(word(axis))] = {
+      line[std::string(name_of(axis))] = {
           {"m3_per_deg", e.m3_per_deg[i]}, {"at_cruise_nm", e.at_cruise_nm[i]}, {"share", e.share[i]}};
     }
     json["effects"].push_back(line);
   }
   if (session.json) return session.print(json);
   for (const std::string& w : r.mix) std::cout << w << '\n';
-  const bool stops = o.rig.sharing == Saturation::each_stops;
+  const bool stops = o.rig.saturation == Saturation::each_stops;
   std::cout << (r.saturated_share > 0 ? number_text(100 * r.saturated_share, 0) + " % of the stick square " +
                                             (stops ? "saturates" : "is made smaller by sharing")
                                       : "no stick position saturates")
@@ -222,7 +222,7 @@ struct ThrowsOptions {
 void throws(const Opened& o, const ThrowsOptions& options, Session& session) {
   Rig rig = o.rig;
   if (!options.reads.empty()) {
-    const auto surface = surface_from_word(options.surface);
+    const auto surface = surface_from_name(options.surface);
     Linkage* l = surface ? rig.linkage(*surface) : nullptr;
     if (!l)
       return session.refuse(
@@ -246,18 +246,17 @@ void throws(const Opened& o, const ThrowsOptions& options, Session& session) {
   }
   Json json{{"surfaces", Json::array()}, {"checks", Json::array()}};
   for (const Linkage& l : rig.linkages) {
-    if (!options.surface.empty() && l.surface.word() != options.surface) continue;
+    if (!options.surface.empty() && l.surface.name() != options.surface) continue;
     const Output* output = rig.output_of(l.surface);
     if (!output || l.readings.size() < 3) {
       json["surfaces"].push_back(
-          {{"surface", l.surface.word()}, {"readings", l.readings.size()}, {"centring", nullptr}});
-      if (!session.json)
-        std::cout << l.surface.spoken() << ": " << l.readings.size() << " readings, three are needed\n";
+          {{"surface", l.surface.name()}, {"readings", l.readings.size()}, {"centring", nullptr}});
+      if (!session.json) std::cout << l.surface.label() << ": " << l.readings.size() << " readings, three are needed\n";
       continue;
     }
     const auto c = centre(l, *output, settable(o.catalogue.controller(rig.controller.kind)));
     if (!c) return session.refuse(c.error());
-    json["surfaces"].push_back({{"surface", l.surface.word()},
+    json["surfaces"].push_back({{"surface", l.surface.name()},
                                 {"readings", l.readings.size()},
                                 {"centring",
                                  {{"neutral_deg", c->neutral_now_deg},
@@ -272,7 +271,7 @@ void throws(const Opened& o, const ThrowsOptions& options, Session& session) {
                                   {"settled", c->settled},
                                   {"limits", c->limits}}}});
     if (session.json) continue;
-    std::cout << l.surface.spoken() << ": " << number_text(c->neutral_now_deg, 1) << "° off at its centre";
+    std::cout << l.surface.label() << ": " << number_text(c->neutral_now_deg, 1) << "° off at its centre";
     if (c->teeth) std::cout << ", arm " << c->teeth << " teeth toward the hinge";
     if (c->clevis_turns != 0) std::cout << ", rod " << number_text(c->clevis_turns, 1) << " turns longer";
     if (c->reverse) std::cout << ", reverse " << output->id;
@@ -284,7 +283,7 @@ void throws(const Opened& o, const ThrowsOptions& options, Session& session) {
   for (const CheckStatus& c : check_statuses(rig, o.catalogue))
     if (c.family->by_station && c.id.family != lead_family)
       json["checks"].push_back(
-          {{"check", c.id.text()}, {"holds", c.holds}, {"why_not", c.why_not}, {"state", word(c.state)}});
+          {{"check", c.id.text()}, {"holds", c.holds}, {"why_not", c.why_not}, {"state", name_of(c.state)}});
   if (session.json) session.print(json);
 }
 

@@ -86,12 +86,12 @@ inline void put(Rig& rig, const std::string& part, double behind_m, double right
   p.x_m = -behind_m;
   p.y_m = right_m;
   p.z_m = down_m;
-  rig.places.push_back(p);
+  rig.mountings.push_back(p);
 }
 
 /// A surface read at its output's centre and ends.
 inline void read_surface(Rig& rig, const char* surface, double low_deg, double centre_deg, double high_deg) {
-  Linkage* l = rig.linkage(*surface_from_word(surface));
+  Linkage* l = rig.linkage(*surface_from_name(surface));
   ASSERT_TRUE(l) << surface;
   const Output& o = *rig.output_of(l->surface);
   l->readings = {{o.low_us, low_deg, {}}, {o.centre_us, centre_deg, {}}, {o.high_us, high_deg, {}}};
@@ -144,7 +144,7 @@ inline Rig measured(Rig rig) {
   read_sticks(rig);
   for (const Linkage& l : std::vector<Linkage>(rig.linkages)) {
     const bool lifts = rising_lifts(*rig.output_of(l.surface), l.surface) > 0;
-    read_surface(rig, l.surface.word().c_str(), lifts ? -20 : 20, 0.2, lifts ? 20 : -20);
+    read_surface(rig, l.surface.name().c_str(), lifts ? -20 : 20, 0.2, lifts ? 20 : -20);
   }
   SensorCorrection a_little;
   a_little.offset_x = 0.1;

@@ -83,7 +83,7 @@ Result<Truth> truth_of(const Rig& rig, const ControllerClass& controller, const 
   for (std::size_t axis = 0; axis < 3; ++axis) {
     const auto to = static_cast<std::size_t>(stick_to_channel[axis]);
     const auto stick = [](std::size_t i) {
-      return Transmitter::index(*from_word<ChannelFunction>(word(static_cast<Axis>(i))));
+      return Transmitter::index(*from_name<ChannelFunction>(name_of(static_cast<Axis>(i))));
     };
     truth.gimbals[stick(axis)] = gimbals[stick(to)];
     if (channel_sign[to] < 0) truth.gimbals[stick(axis)].sense *= -1;
@@ -205,7 +205,7 @@ std::vector<Fault> drawn_faults(const Rig& rig, const ControllerClass& controlle
 Result<Fault> fault_from_text(const std::string& text, const Case& c) {
   const std::string form = "kind:place as in docs/twin.md, e.g. output_reversed:out_1";
   const auto colon = text.find(':');
-  const auto kind = from_word<FaultKind>(text.substr(0, colon));
+  const auto kind = from_name<FaultKind>(text.substr(0, colon));
   if (!kind || colon == std::string::npos) return failure("--fault " + text, "not understood", form);
   std::vector<std::string> places;
   for (std::size_t at = colon + 1; at <= text.size();) {
@@ -220,7 +220,7 @@ Result<Fault> fault_from_text(const std::string& text, const Case& c) {
       if (c.outputs[k].id == places[i]) return static_cast<int>(k);
     return -1;
   };
-  const auto axis = [&](std::size_t i) { return i < places.size() ? from_word<Axis>(places[i]) : std::nullopt; };
+  const auto axis = [&](std::size_t i) { return i < places.size() ? from_name<Axis>(places[i]) : std::nullopt; };
   bool good = false;
   switch (f.kind) {
     case FaultKind::output_reversed:
@@ -256,7 +256,7 @@ Result<Fault> fault_from_text(const std::string& text, const Case& c) {
       break;
     }
     case FaultKind::linkage_opposed:
-      if (const auto surface = surface_from_word(places[0]); places.size() == 1 && surface)
+      if (const auto surface = surface_from_name(places[0]); places.size() == 1 && surface)
         for (std::size_t k = 0; k < c.outputs.size(); ++k)
           for (const Surface s : c.outputs[k].surfaces)
             if (s == *surface) {

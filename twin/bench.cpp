@@ -52,15 +52,15 @@ void Bench::configure(link::Image image) {
   image_ = std::move(image);
   set_ = link::configured(image_);
   const SettingWay* ports = controller_.way("ports");
-  if (!ports || !ports->restart) harness_.told(set_.ports, set_.radio.heard_as);
+  if (!ports || !ports->restart) harness_.told(set_.ports, set_.radio.receiver_signal);
 }
 
 void Bench::plug(Supply supply) {
   supply_ = supply;
   if (!supply_.usb && !supply_.battery) awake_for_s_ = 0;
-  if (awake_for_s_ == 0) harness_.told(set_.ports, set_.radio.heard_as);
+  if (awake_for_s_ == 0) harness_.told(set_.ports, set_.radio.receiver_signal);
   harness_.power(supply);
-  if ((!supply.usb && !supply.battery) || !harness_.controller_lit()) {
+  if ((!supply.usb && !supply.battery) || !harness_.controller_powered()) {
     awake_for_s_ = 0;
     // Out and in again may come within one step.
     senses_.fall_asleep();
@@ -72,7 +72,7 @@ void Bench::mode(Mode m) {
   if (m != mode_) runaway_ = hold_ = {};
   mode_ = m;
   const auto at =
-      std::find_if(rig_.modes.begin(), rig_.modes.end(), [&](const ModeChoice& c) { return c.mode == word(m); });
+      std::find_if(rig_.modes.begin(), rig_.modes.end(), [&](const ModeChoice& c) { return c.mode == name_of(m); });
   told_mode_ = at == rig_.modes.end();
   if (told_mode_) return;
   // As the switch stands for the planned range, whatever the board makes of it.
@@ -128,7 +128,7 @@ Command Bench::corrections() const {
   const std::string acts = acts_on_loss();
   // With the link gone, and in the modes that fly by themselves, it levels; in a circle to a bank.
   const std::string flies = acts.empty() ? flown_mode() : acts;
-  const Mode mode = from_word<Mode>(flies).value_or(flies.empty() || flies == "undecided" ? Mode::manual : Mode::level);
+  const Mode mode = from_name<Mode>(flies).value_or(flies.empty() || flies == "undecided" ? Mode::manual : Mode::level);
   const ModeAnswer* answer = controller_.mode(mode);
   if (!answer || mode == Mode::manual || (answer->motor_unlocked && motor_locked())) return {};
   const std::array<double, 2> lean = leaning();
@@ -199,7 +199,7 @@ void Bench::step(double dt) {
   radio_.step(dt, receiver_powered());
 
   // Controller
-  if ((!supply_.usb && !supply_.battery) || !harness_.controller_lit()) {
+  if ((!supply_.usb && !supply_.battery) || !harness_.controller_powered()) {
     pulses_.clear();
     heard_ = button_pressed_ = false;
     lost_for_s_ = 0;
@@ -223,7 +223,7 @@ void Bench::step(double dt) {
   }
   const ChannelFrame* frame = receiver_lit() ? radio_.heard() : nullptr;
   std::vector<double> pulses;
-  Mixer(set_.outputs, set_.sharing).pulses(command, pulses);
+  Mixer(set_.outputs, set_.saturation).pulses(command, pulses);
   for (std::size_t i = 0; i < set_.outputs.size(); ++i) {
     const Output& o = set_.outputs[i];
     double pulse = pulses[i];
@@ -235,7 +235,7 @@ void Bench::step(double dt) {
   }
 
   // Servos
-  if (!harness_.servo_rail_lit()) return;
+  if (!harness_.servo_rail_powered()) return;
   for (const auto& [socket, surfaces] : truth_.hangs_on) {
     const auto o = std::find_if(set_.outputs.begin(), set_.outputs.end(),
                                 [&, &name = socket](const auto& x) { return x.socket == name; });
@@ -261,7 +261,7 @@ void Bench::step(double dt) {
 Bench::Sight Bench::look() const {
   Sight sight;
   sight.pose_deg = pose_;
-  sight.servos_powered = harness_.servo_rail_lit();
+  sight.servos_powered = harness_.servo_rail_powered();
   for (const auto& [surface, sign] : truth_.servo_sign) {
     const auto it = servo_us_.find(surface);
     if (surface.kind == SurfaceKind::motor)
@@ -359,7 +359,7 @@ std::map<std::string, double> Bench::channels() const {
 Result<void> Bench::drive(const std::string& socket, double level) {
   if (!supply_.battery)
     return failure("drive", "the servos have no supply: USB feeds only the processor. Battery in, propeller off");
-  if (!harness_.servo_rail_lit())
+  if (!harness_.servo_rail_powered())
     return failure("drive", "the servos have no supply, with the battery in: look at the red wires");
   if (!settled()) return failure("drive", "the sensors are settling: keep it still for a moment");
   if (const auto c = commanded(); c && c->throttle > 0.02) return failure("drive", "the throttle is not closed");
@@ -373,7 +373,7 @@ Result<void> Bench::drive(const std::string& socket, double level) {
 }
 
 std::string Bench::flown_mode() const {
-  if (told_mode_ || set_.modes.empty()) return std::string(word(mode_));
+  if (told_mode_ || set_.modes.empty()) return std::string(name_of(mode_));
   return chosen_mode_;
 }
 
@@ -395,8 +395,8 @@ std::string Bench::chosen_by(const ChannelFrame& frame) const {
 
 std::string Bench::acts_on_loss() const {
   if (controller_.home.on_loss.empty() || lost_for_s_ < controller_.home.notices_after_s) return {};
-  if (lost_for_s_ < controller_.home.notices_after_s + set_.home.hold_s) return "waits";
-  return std::string(word(set_.home.on_loss));
+  if (lost_for_s_ < controller_.home.notices_after_s + set_.home.loss_hold_s) return "waits";
+  return std::string(name_of(set_.home.on_loss));
 }
 
 std::vector<BoardState::Refusal> Bench::refusals() const {
@@ -411,7 +411,7 @@ std::vector<BoardState::Refusal> Bench::refusals() const {
     if (settled() && senses_.moved_at_start()) refuses(R::moved_at_start);
     for (const auto& [sensor, state] : found())
       if (state != SensorState::works)
-        refuses(state == SensorState::sick ? R::sensor_sick : R::sensor_missing, std::string(word(sensor)));
+        refuses(state == SensorState::sick ? R::sensor_sick : R::sensor_missing, std::string(name_of(sensor)));
     const bool finds_home = set_.home.on_loss == LossAction::come_home || set_.home.on_loss == LossAction::circle ||
                             std::any_of(set_.modes.begin(), set_.modes.end(),
                                         [](const ModeChoice& m) { return m.mode == "return" || m.mode == "circle"; });
@@ -426,7 +426,7 @@ std::vector<BoardState::Refusal> Bench::refusals() const {
 
 bool Bench::battery_low() const {
   const double volts = harness_.battery_v();
-  return set_.home.warn_v && volts > 0 && volts < *set_.home.warn_v;
+  return set_.home.turn_home_v && volts > 0 && volts < *set_.home.turn_home_v;
 }
 
 BoardState Bench::state() const {

@@ -27,7 +27,7 @@ class Bench {
     flick_left_ = 0;
   }
   void flick(Axis axis, int sense);
-  void stick(Axis axis, double position) { radio_.stick(*from_word<ChannelFunction>(word(axis)), position); }
+  void stick(Axis axis, double position) { radio_.stick(*from_name<ChannelFunction>(name_of(axis)), position); }
   void throttle(double position) { radio_.stick(ChannelFunction::throttle, 2 * position - 1); }
   /// By its switch where the plan has one for it; else told to the board.
   void mode(Mode m);

@@ -9,7 +9,7 @@ namespace rigging::twin {
 Result<Linkage*> Bench::within_reach(const char* work, Surface surface) {
   const auto it = truth_.linkages.find(surface);
   if (it == truth_.linkages.end())
-    return failure(work, "no linkage of the " + surface.spoken() + " is known", "a surface with a linkage");
+    return failure(work, "no linkage of the " + surface.label() + " is known", "a surface with a linkage");
   if (supply_.battery) return failure(work, "the battery is in: a servo could pinch a finger", "the battery out");
   return &it->second;
 }
@@ -43,7 +43,7 @@ Result<void> Bench::set_output(const std::string& id, bool reversed, double low_
   if (controller_.link) return failure("set_output", "this controller is set over its link", "a configuration");
   if (!(low_us < centre_us && centre_us < high_us))
     return failure("set_output", "the ends do not enclose the centre", "low_us < centre_us < high_us");
-  if (reversed != it->reversed && !controller_.cure(Remedy::reverse_output))
+  if (reversed != it->reversed && !controller_.steps_for(Remedy::reverse_output))
     return failure("set_output", "this class reverses no output", "the linkage moved");
   if (centre_us != it->centre_us && !controller_.way("centre_us"))
     return failure("set_output", "this class sets no centre", "arm and clevis");
@@ -72,7 +72,7 @@ Result<void> Bench::work(const hands::Work& asked) {
   const Remedy remedy = asked.remedy;
   const direction::Case c = direction::case_from_rig(rig_, controller_);
   const auto refuse = [&](const std::string& what) {
-    return failure("work " + std::string(word(remedy)), what, "a place as in docs/twin.md");
+    return failure("work " + std::string(name_of(remedy)), what, "a place as in docs/twin.md");
   };
   const auto socket = [&](const std::string& id) -> std::string {
     const Output* o = rig_.output(id);
@@ -90,7 +90,7 @@ Result<void> Bench::work(const hands::Work& asked) {
   switch (remedy) {
     case Remedy::reverse_output:
     case Remedy::flip_mix: {
-      if (!controller_.cure(remedy)) return refuse("this class can't");
+      if (!controller_.steps_for(remedy)) return refuse("this class can't");
       Output* o = image_output(id);
       if (!o || (remedy == Remedy::flip_mix && !axis)) return refuse("no such output or axis");
       if (remedy == Remedy::reverse_output)
@@ -101,7 +101,7 @@ Result<void> Bench::work(const hands::Work& asked) {
       return {};
     }
     case Remedy::reverse_function:
-      if (!axis || !controller_.cure(remedy)) return refuse("no axis, or a class that reverses no function");
+      if (!axis || !controller_.steps_for(remedy)) return refuse("no axis, or a class that reverses no function");
       direction::reverse_function(set_.outputs, *axis);
       keep();
       return {};
@@ -141,14 +141,14 @@ Result<void> Bench::work(const hands::Work& asked) {
       {
         int number = index_of(*axis) == 2 ? 4 : index_of(*axis) + 1;
         for (const Channel& k : set_.radio.channels)
-          if (word(k.function) == word(*axis)) number = k.number;
+          if (name_of(k.function) == name_of(*axis)) number = k.number;
         radio_.turn_round(number);
       }
       return {};
     case Remedy::swap_transmitter: {
       if (asked.axes.size() != 2) return refuse("no such axes");
-      radio_.exchange(*from_word<ChannelFunction>(word(asked.axes[0])),
-                      *from_word<ChannelFunction>(word(asked.axes[1])));
+      radio_.exchange(*from_name<ChannelFunction>(name_of(asked.axes[0])),
+                      *from_name<ChannelFunction>(name_of(asked.axes[1])));
       return {};
     }
   }

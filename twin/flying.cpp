@@ -102,7 +102,7 @@ class BuiltBoard : public FlightBoard {
   Eigen::Matrix3d told_;     ///< from its own axes to those that it was told
   Eigen::Quaterniond sits_;  ///< the floor of the board, as the wing carries it, from the axes of the flight
   Point velocity_ = {0, 0, 0};
-  bool begun_ = false;
+  bool as_begun_ = false;
   Command command_;
   std::deque<Command> late_;
   std::vector<double> pulses_;
@@ -121,7 +121,7 @@ BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, double cruise
       finds_place_(bench.finds_place()),
       way_back_(bench.set(), bench.controller(), air.aeroplane.cruise_m_s, cruise_throttle, bench.finds_place()),
       radio_(bench.radio()),
-      mixer_(bench.set().outputs, bench.set().sharing),
+      mixer_(bench.set().outputs, bench.set().saturation),
       told_(alignment_matrix(bench.set().sensing.board)),
       sits_(Eigen::AngleAxisd(air.cruise_nose_up_deg * rad, Point::UnitY())),
       random_(plan.seed + 17),
@@ -195,8 +195,9 @@ void BuiltBoard::sense(const Motion& m, double airspeed) {
   const Eigen::Quaterniond attitude = attitude_of(m);
   const Point velocity = attitude * Point(m.u, m.v, m.w);
   Point force = attitude.conjugate() * Point(0, 0, -standard_gravity);
-  if (begun_) force = attitude.conjugate() * ((velocity - velocity_) / flight_tick_s - Point(0, 0, standard_gravity));
-  begun_ = true;
+  if (as_begun_)
+    force = attitude.conjugate() * ((velocity - velocity_) / flight_tick_s - Point(0, 0, standard_gravity));
+  as_begun_ = true;
   velocity_ = velocity;
   const SensesTruth& senses = bench_.senses().truth();
   const auto noise = [this](double sigma) -> Point {
@@ -335,7 +336,7 @@ void make_different(FlyingTruth& t, unsigned seed) {
 Result<Flight> fly(const Bench& bench, const FlyingTruth& truth, const FlightPlan& plan) {
   if (!truth.cannot.empty()) return failure("fly", truth.cannot, "");
   if (!bench.controller().mode(plan.mode))
-    return failure("fly", "this class has no mode " + std::string(word(plan.mode)), "one of its modes");
+    return failure("fly", "this class has no mode " + std::string(name_of(plan.mode)), "one of its modes");
   if (!bench.supply().battery || !bench.settled()) return failure("fly", "it does not live", "the battery in");
   if (!bench.receiver_lit()) return failure("fly", "no signal from the receiver", "the transmitter on");
   const FlightModel model(truth.aeroplane, truth.drag, truth.engine);

@@ -133,11 +133,11 @@ Harness::Harness(const Rig& planned, Catalogue catalogue, const std::vector<Lead
 
 void Harness::told(std::vector<Port> ports, std::optional<Signal> signal) {
   wired_.ports = std::move(ports);
-  wired_.radio.heard_as = signal;
+  wired_.radio.receiver_signal = signal;
 }
 
 void Harness::settle() {
-  lit_.clear();
+  powered_.clear();
   servo_rail_ = false;
   if (!laid_ || (!supply_.usb && !supply_.battery)) return;
   const SupplyState state = supply_.usb && supply_.battery ? SupplyState::both
@@ -146,7 +146,8 @@ void Harness::settle() {
   const Network network = network_of(wired_, catalogue_, {destroyed_.begin(), destroyed_.end()});
   const Solution s = solve(network, state, LoadCase::idle, 1, 0);
   for (const Draw& d : network.draws)
-    if (s.rails[static_cast<std::size_t>(network.rail_of[static_cast<std::size_t>(d.node)])].live) lit_.insert(d.part);
+    if (s.rails[static_cast<std::size_t>(network.rail_of[static_cast<std::size_t>(d.node)])].live)
+      powered_.insert(d.part);
   if (const int node = network.node("controller", "servo"); node >= 0)
     servo_rail_ = s.rails[static_cast<std::size_t>(network.rail_of[static_cast<std::size_t>(node)])].live;
 }
@@ -157,20 +158,20 @@ void Harness::power(Supply supply) {
   if (!laid_) return;
   const auto before = destroyed_.size();
   for (const Lead& l : wired_.leads)
-    if (l.plug_turned && far_end(l, "controller") && lit("controller")) {
+    if (l.plug_turned && far_end(l, "controller") && powered("controller")) {
       const std::string part = far_end(l, "controller")->part;
       // Plus on the minus pin: once its rail is live it is gone.
-      if (lit_.count(part)) destroyed_.insert(part);
+      if (powered_.count(part)) destroyed_.insert(part);
     }
   if (destroyed_.size() != before) settle();
 }
 
-bool Harness::lit(const std::string& part) const { return lit_.count(part) > 0 && !destroyed_.count(part); }
-bool Harness::servo_rail_lit() const { return laid_ ? servo_rail_ : supply_.battery; }
+bool Harness::powered(const std::string& part) const { return powered_.count(part) > 0 && !destroyed_.count(part); }
+bool Harness::servo_rail_powered() const { return laid_ ? servo_rail_ : supply_.battery; }
 
 bool Harness::talks(const Lead& l) const {
   const LeadEnd* far = far_end(l, "controller");
-  if (!far || !lit(far->part) || !lit("controller") || l.pair_turned || l.plug_turned) return false;
+  if (!far || !powered(far->part) || !powered("controller") || l.pair_turned || l.plug_turned) return false;
   const LeadEnd& near = far == &l.to ? l.from : l.to;
   const Terminal *a = terminal_of(wired_, catalogue_, *far), *b = terminal_of(wired_, catalogue_, near);
   return a && b && mates(*a, *b) && deaf_because(wired_, catalogue_, l).empty();
@@ -187,7 +188,7 @@ bool Harness::receiver_heard() const {
     if (talks(l)) return true;
   }
   // A class with the receiver inside has no lead for it.
-  return !any && lit("controller") && supply_.battery;
+  return !any && powered("controller") && supply_.battery;
 }
 
 bool Harness::has(PartGroup group) const {
@@ -205,7 +206,7 @@ Harness::Line Harness::line_of(PartGroup group) const {
     if (!k || k->group != group) continue;
     if (talks(l)) return Line::clear;
     // All is well but for what the port was told of the signal.
-    if (lit(far->part) && lit("controller") && !l.pair_turned && !l.plug_turned) best = Line::garbled;
+    if (powered(far->part) && powered("controller") && !l.pair_turned && !l.plug_turned) best = Line::garbled;
   }
   return best;
 }
@@ -217,7 +218,7 @@ bool Harness::servo_works(Surface surface) const {
     if (!k || k->group != PartGroup::servo || !p.surface || static_cast<const Surface&>(*p.surface) != surface)
       continue;
     for (const Lead& l : wired_.leads)
-      if (far_end(l, p.id)) return lit(p.id) && !l.plug_turned;
+      if (far_end(l, p.id)) return powered(p.id) && !l.plug_turned;
     return false;  // planned, but plugged in nowhere
   }
   return true;

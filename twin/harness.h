@@ -38,8 +38,8 @@ class Harness {
   /// What the board's ports have been told since its last start.
   void told(std::vector<Port> ports, std::optional<Signal> signal);
 
-  bool controller_lit() const { return !laid_ || lit("controller"); }
-  bool servo_rail_lit() const;
+  bool controller_powered() const { return !laid_ || powered("controller"); }
+  bool servo_rail_powered() const;
   /// The receiver has supply and what it says reaches the board.
   bool receiver_heard() const;
   bool servo_works(Surface surface) const;
@@ -60,7 +60,7 @@ class Harness {
   const std::set<std::string>& destroyed() const { return destroyed_; }
 
  private:
-  bool lit(const std::string& part) const;
+  bool powered(const std::string& part) const;
   bool talks(const Lead& lead) const;
   void settle();
 
@@ -68,7 +68,7 @@ class Harness {
   Rig planned_, wired_;
   Catalogue catalogue_;
   Supply supply_;
-  std::set<std::string> destroyed_, lit_;
+  std::set<std::string> destroyed_, powered_;
   bool servo_rail_ = false;
 };
 

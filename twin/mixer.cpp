@@ -21,22 +21,22 @@ Parts parts_of(const Mix& m, const Command& c) {
 }  // namespace
 
 void Mixer::pulses(Command c, std::vector<double>& out) const {
-  if (sharing_ != Saturation::each_stops) {
+  if (saturation_ != Saturation::each_stops) {
     // What comes first stays whole; the rest is made smaller until the worst output can just follow.
     double kept = 1;
     for (const Output& o : *outputs_) {
       if (o.mix.throttle != 0) continue;
       const Parts p = parts_of(o.mix, c);
       if (std::abs(p.sum()) <= 1) continue;
-      const double first = p.flap + (sharing_ == Saturation::roll_first    ? p.roll
-                                     : sharing_ == Saturation::pitch_first ? p.pitch
-                                                                           : 0);
+      const double first = p.flap + (saturation_ == Saturation::roll_first    ? p.roll
+                                     : saturation_ == Saturation::pitch_first ? p.pitch
+                                                                              : 0);
       const double rest = p.sum() - first, end = p.sum() > 0 ? 1 : -1;
       if (rest != 0) kept = std::clamp((end - first) / rest, 0.0, kept);
     }
     c.yaw *= kept;
-    if (sharing_ != Saturation::roll_first) c.roll *= kept;
-    if (sharing_ != Saturation::pitch_first) c.pitch *= kept;
+    if (saturation_ != Saturation::roll_first) c.roll *= kept;
+    if (saturation_ != Saturation::pitch_first) c.pitch *= kept;
   }
   out.clear();
   for (const Output& o : *outputs_) {

@@ -1,5 +1,7 @@
 #include "ports.h"
 
+#include <algorithm>
+
 #include "base/json.h"
 #include "link/messages.h"
 #include "link/requests.h"
@@ -65,13 +67,13 @@ Json ControllerPort::answer(const Json& r) {
 }
 
 Json ControllerPort::carry_out(const link::Hello& r) {
-  if (r.protocol != link::protocol_version)
-    return refused("protocol " + std::to_string(link::protocol_version) + " is spoken here");
-  return link::to_json(link::HelloReply{link::protocol_version, bench_.controller().id, firmware_, true, damaged_,
-                                        bench_.controller().link});
+  if (r.protocol < 1) return refused("protocol 1 to " + std::to_string(link::protocol_version) + " is spoken here");
+  protocol_ = std::min(r.protocol, link::protocol_version);
+  return link::to_json(
+      link::HelloReply{protocol_, bench_.controller().id, firmware_, true, damaged_, bench_.controller().link});
 }
 Json ControllerPort::carry_out(const link::Read&) {
-  const std::string bytes = link::image_bytes(bench_.image());
+  const std::string bytes = link::image_bytes(bench_.image(), protocol_);
   return link::to_json(link::ImageReply{bytes, link::image_hash(bytes)});
 }
 Json ControllerPort::carry_out(const link::StageBegin& r) {

@@ -41,6 +41,7 @@ class ControllerPort {
   std::string firmware_;
   link::FrameReader reader_;
   int damaged_ = 0;
+  int protocol_ = link::protocol_version;  ///< that the asker and this one speak
   bool staging_ = false, verified_ = false;
   std::string staged_, staged_hash_;
   std::size_t staged_size_ = 0;

@@ -30,7 +30,7 @@ WayBack::WayBack(const Rig& set, const ControllerClass& controller, double cruis
       nose_limit_(std::min(most_nose_deg, set.feel.nose_limit_deg.value_or(usual_limit_deg)) * rad),
       cruise_m_s_(cruise_m_s),
       cruise_throttle_(set.home.cruise_throttle.value_or(cruise_throttle)),
-      return_m_(set.home.height_m.value_or(usual_return_m)),
+      return_m_(set.home.return_height_m.value_or(usual_return_m)),
       radius_m_(set.home.circle_radius_m.value_or(usual_radius_m)),
       acts_(!controller.home.on_loss.empty()),
       knows_place_(knows_place) {}
@@ -39,7 +39,7 @@ void WayBack::choose(double lost_for_s) {
   const Doing before = doing_;
   if (!acts_ || lost_for_s < notices_s_) {
     doing_ = Doing::by_hand;
-  } else if (lost_for_s < notices_s_ + plan_.hold_s) {
+  } else if (lost_for_s < notices_s_ + plan_.loss_hold_s) {
     doing_ = Doing::waits;
   } else if (doing_ == Doing::by_hand || doing_ == Doing::waits) {
     switch (plan_.on_loss) {

@@ -1,6 +1,7 @@
 #include "bench/bench_link.h"
 
 #include <QFileInfo>
+#include "look/literals.h"
 
 namespace rigging::app {
 namespace {
@@ -31,11 +32,11 @@ BenchLink::BenchLink(QObject* parent) : QObject(parent), poll_(poll_ms) {
   connect(&board_, &BoardLink::lost, this, &BenchLink::lost);
   connect(&board_, &BoardLink::greeted, this, &BenchLink::state_changed);
   connect(&board_, &BoardLink::fell_silent, this, [this] {
-    receiver_.dark();
+    receiver_.unpowered();
     Q_EMIT state_changed();
   });
   connect(&board_, &BoardLink::receiver_told, this, [this](const link::ReceiverReply& wire) {
-    wire.dark ? receiver_.dark() : receiver_.take(wire.signal, wire.chunks, wire.edges);
+    wire.unpowered ? receiver_.unpowered() : receiver_.take(wire.signal, wire.chunks, wire.edges);
   });
   connect(&board_, &BoardLink::channels_heard, this, &BenchLink::channels_heard);
   connect(&board_, &BoardLink::sensed, this, &BenchLink::board_sensed);
@@ -80,11 +81,11 @@ void BenchLink::connect_to(const QString& folder) {
 void BenchLink::try_to_connect() {
   if (++connect_tries_ > most_tries) {
     connect_.stop();
-    if (!board_.open()) Q_EMIT problem(tr("The bench does not answer at %1").arg(where_));
+    if (!board_.open()) Q_EMIT problem(u"The bench does not answer at %1"_s.arg(where_));
     return;
   }
-  const QString hands = where_ + QStringLiteral("/hands");
-  if (!board_.open()) board_.connect_to(where_ + QStringLiteral("/controller"));
+  const QString hands = where_ + u"/hands"_s;
+  if (!board_.open()) board_.connect_to(where_ + u"/controller"_s);
   if (hands_.idle() && QFileInfo::exists(hands)) hands_.connect_to(hands);
   if (!board_.open() || !hands_connected()) return;
   connect_.stop();
@@ -108,7 +109,7 @@ void BenchLink::lost() {
   poll_.stop();
   hands_.close();
   board_.close();
-  receiver_.dark();
+  receiver_.unpowered();
   Q_EMIT state_changed();
 }
 
@@ -135,21 +136,20 @@ bool BenchLink::is_another_class(const std::string& wanted) const {
 QString BenchLink::kind() const { return board_.hello() ? QString::fromStdString(board_.hello()->kind) : QString(); }
 
 QString BenchLink::state_words() const {
-  if (listening()) return tr("A receiver by itself is listened to");
-  if (!board_.open()) return connecting() ? tr("Connecting to the simulated bench…") : tr("No bench connected");
-  const QString answers = controller_answers() ? tr("controller answers, firmware %1").arg(firmware()) : QString();
+  if (listening()) return u"A receiver by itself is listened to"_s;
+  if (!board_.open()) return connecting() ? u"Connecting to the simulated bench…"_s : u"No bench connected"_s;
+  const QString answers = controller_answers() ? u"controller answers, firmware %1"_s.arg(firmware()) : QString();
   if (!hands_connected()) {
-    const QString where = simulated() ? tr("Simulated controller at %1") : tr("Controller at %1");
-    return tr("%1 · %2").arg(where.arg(where_), answers.isEmpty() ? tr("waiting for an answer") : answers);
+    const QString where = simulated() ? u"Simulated controller at %1"_s : u"Controller at %1"_s;
+    return u"%1 · %2"_s.arg(where.arg(where_), answers.isEmpty() ? u"waiting for an answer"_s : answers);
   }
   const hands::Sight& seen = sight();
-  const QString supply = seen.battery ? (seen.usb ? tr("USB and battery") : tr("battery"))
-                         : seen.usb   ? tr("USB only")
-                                      : tr("no supply");
-  return tr("Simulated bench · %1 · %2")
-      .arg(supply, !answers.isEmpty()  ? answers
-                   : seen.lamp.empty() ? tr("waiting")
-                                       : QString::fromStdString(seen.lamp));
+  const QString supply = seen.battery ? (seen.usb ? u"USB and battery"_s : u"battery"_s)
+                         : seen.usb   ? u"USB only"_s
+                                      : u"no supply"_s;
+  return u"Simulated bench · %1 · %2"_s.arg(supply, !answers.isEmpty()  ? answers
+                                                    : seen.lamp.empty() ? u"waiting"_s
+                                                                        : QString::fromStdString(seen.lamp));
 }
 
 }  // namespace rigging::app

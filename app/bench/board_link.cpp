@@ -3,6 +3,7 @@
 #include <QSerialPort>
 #include <QTimer>
 
+#include "look/literals.h"
 #include "time/clock.h"
 
 namespace rigging::app {
@@ -29,7 +30,7 @@ bool BoardLink::connect_device(const QString& device) {
   port->setBaudRate(QSerialPort::Baud115200);
   if (!port->open(QIODevice::ReadWrite)) {
     Q_EMIT problem(
-        tr("%1 could not be opened: %2. Is it plugged in, and may you use it?").arg(device, port->errorString()));
+        u"%1 could not be opened: %2. Is it plugged in, and may you use it?"_s.arg(device, port->errorString()));
     return false;
   }
   connect(port.get(), &QSerialPort::readyRead, this, &BoardLink::pump);

@@ -8,19 +8,20 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
 
 DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differences, bool auto_trim, QWidget* parent)
     : QDialog(parent) {
-  setObjectName(QStringLiteral("differences_dialog"));
-  setWindowTitle(tr("Board and rig differ"));
+  setObjectName(u"differences_dialog"_s);
+  setWindowTitle(u"Board and rig differ"_s);
   resize(640, 420);
   auto* layout = new QVBoxLayout(this);
-  auto* heading =
-      new QLabel(tr("Which one is right? What you choose from the rig is written to the board; what you choose from "
-                    "the board changes the rig."));
+  auto* heading = new QLabel(
+      u"Which one is right? What you choose from the rig is written to the board; what you choose from "
+      "the board changes the rig."_s);
   heading->setWordWrap(true);
   layout->addWidget(heading);
   auto* area = new QScrollArea;
@@ -31,19 +32,18 @@ DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differ
     auto* card = new QFrame;
     card->setProperty("card", true);
     auto* box = new QVBoxLayout(card);
-    auto* what = new QLabel(QStringLiteral("<b>%1</b>: %2")
-                                .arg(QString::fromStdString(capital(d.part)).toHtmlEscaped(),
-                                     QString::fromStdString(d.words).toHtmlEscaped()));
+    auto* what = new QLabel(u"<b>%1</b>: %2"_s.arg(QString::fromStdString(capital(label_of(d.part))).toHtmlEscaped(),
+                                                   QString::fromStdString(d.words).toHtmlEscaped()));
     what->setTextFormat(Qt::RichText);
     what->setWordWrap(true);
     box->addWidget(what);
     auto* choice = new QHBoxLayout;
-    auto* rig = new QRadioButton(tr("The rig is right"));
-    auto* board = new QRadioButton(tr("The board is right"));
-    board->setObjectName(QStringLiteral("board_is_right_") + QString::fromStdString(d.part));
+    auto* rig = new QRadioButton(u"The rig is right"_s);
+    auto* board = new QRadioButton(u"The board is right"_s);
+    board->setObjectName(u"board_is_right_"_s + QString::fromStdString(d.part));
     // A centre that was trimmed in flight is the board's to know.
     const bool flown = auto_trim && d.only_centre();
-    if (flown) what->setText(what->text() + tr(" (automatic trim moves it in flight)"));
+    if (flown) what->setText(what->text() + u" (automatic trim moves it in flight)"_s);
     (flown ? board : rig)->setChecked(true);
     auto* group = new QButtonGroup(card);
     group->addButton(rig);
@@ -60,10 +60,10 @@ DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differ
   layout->addWidget(area);
   auto* buttons = new QHBoxLayout;
   buttons->addStretch();
-  auto* cancel = new QPushButton(tr("Leave both as they are"));
-  auto* go = new QPushButton(tr("Make them agree"));
+  auto* cancel = new QPushButton(u"Leave both as they are"_s);
+  auto* go = new QPushButton(u"Make them agree"_s);
   go->setProperty("main", true);
-  go->setObjectName(QStringLiteral("make_agree"));
+  go->setObjectName(u"make_agree"_s);
   buttons->addWidget(cancel);
   buttons->addWidget(go);
   layout->addLayout(buttons);

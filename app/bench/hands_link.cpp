@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "base/json.h"
+#include "look/literals.h"
 
 namespace rigging::app {
 namespace {
@@ -30,7 +31,7 @@ void HandsLink::close() {
 
 void HandsLink::ask(const hands::Request& request) {
   if (const auto* inspect = std::get_if<hands::Inspect>(&request)) inspecting_ = inspect->lead;
-  send(hands::name_of(request), hands::body_of(request));
+  send(hands::request_name(request), hands::body_of(request));
 }
 
 void HandsLink::look() {
@@ -64,7 +65,7 @@ void HandsLink::reply(const link::Reply& r) {
   } else if (r.request == "inspect" && r.ok()) {
     Q_EMIT inspected(inspecting_, r.body);
   } else if (r.request == "mend" && r.ok()) {
-    Q_EMIT done(true, tr("The lead is as planned now"));
+    Q_EMIT done(true, u"The lead is as planned now"_s);
   } else if (r.request == "fly" && r.ok()) {
     flight_text_.clear();
     flight_end_ = text_member(r.body, "end");
@@ -77,7 +78,7 @@ void HandsLink::reply(const link::Reply& r) {
     Q_EMIT done(false, QString::fromStdString(r.refused()));
   } else {
     for (const char* work : {"dial", "clevis", "tooth", "set_output", "turn_gain", "work"})
-      if (r.request == work) Q_EMIT done(true, tr("Done on the simulated model"));
+      if (r.request == work) Q_EMIT done(true, u"Done on the simulated model"_s);
   }
 }
 
@@ -85,8 +86,8 @@ void HandsLink::take_sight(const Json& body) {
   const hands::Sight was = std::exchange(sight_, hands::sight_of(body));
   for (const std::string& part : sight_.destroyed)
     if (std::find(was.destroyed.begin(), was.destroyed.end(), part) == was.destroyed.end())
-      Q_EMIT problem(tr("Smoke (simulated): %1 met the wrong polarity and is gone. Battery out.")
-                         .arg(QString::fromStdString(part)));
+      Q_EMIT problem(u"Smoke (simulated): %1 met the wrong polarity and is gone. Battery out."_s.arg(
+          QString::fromStdString(part)));
   if ((was.usb || was.battery) && !sight_.usb && !sight_.battery) Q_EMIT supply_out();
   Q_EMIT seen();
   if (sight_.lamp != was.lamp || sight_.usb != was.usb || sight_.battery != was.battery) Q_EMIT changed();

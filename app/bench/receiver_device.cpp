@@ -2,13 +2,9 @@
 
 #include <QCoreApplication>
 #include <QTimer>
+#include "look/literals.h"
 
 namespace rigging::app {
-namespace {
-
-QString tr(const char* words) { return QCoreApplication::translate("ReceiverDevice", words); }
-
-}  // namespace
 
 std::unique_ptr<QSerialPort> open_receiver(const QString& device, const std::function<void(QSerialPort&)>& line,
                                            QObject* owner, std::function<void()> take,
@@ -16,8 +12,8 @@ std::unique_ptr<QSerialPort> open_receiver(const QString& device, const std::fun
   auto port = std::make_unique<QSerialPort>(device);
   line(*port);
   if (!port->open(QIODevice::ReadOnly)) {
-    *trouble = tr("%1 could not be opened: %2. Is the adapter plugged in, and may you use it?")
-                   .arg(device, port->errorString());
+    *trouble = u"%1 could not be opened: %2. Is the adapter plugged in, and may you use it?"_s.arg(device,
+                                                                                                   port->errorString());
     return nullptr;
   }
   QObject::connect(port.get(), &QSerialPort::readyRead, owner, std::move(take));
@@ -28,7 +24,7 @@ std::unique_ptr<QSerialPort> open_receiver(const QString& device, const std::fun
                          error != QSerialPort::ReadError)
                        return;
                      QTimer::singleShot(0, owner, [gone] {
-                       gone(tr("The receiver's device is gone: plug the adapter in again, then listen once more."));
+                       gone(u"The receiver's device is gone: plug the adapter in again, then listen once more."_s);
                      });
                    });
   return port;

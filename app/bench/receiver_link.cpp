@@ -58,7 +58,7 @@ void ReceiverLink::stop_listening() {
   if (!listening()) return;
   quiet_.stop();
   device_.reset();
-  dark();
+  unpowered();
   Q_EMIT listening_changed();
 }
 
@@ -85,7 +85,7 @@ void ReceiverLink::take(Signal signal, const std::vector<std::pair<double, std::
   heard(fresh);
 }
 
-void ReceiverLink::dark() {
+void ReceiverLink::unpowered() {
   if (listening()) return;
   frames_.clear();
   signal_.reset();

@@ -32,7 +32,7 @@ class ReceiverLink : public QObject {
   /// What the controller tells of its wire; passed over while a device is listened to.
   void take(Signal signal, const std::vector<std::pair<double, std::string>>& chunks, const std::vector<Edge>& edges);
   /// The receiver has no supply, or nobody tells of it any more.
-  void dark();
+  void unpowered();
 
   /// Of the last eight seconds, oldest first; empty when the class does not show what it receives.
   const std::deque<ChannelFrame>& frames() const { return frames_; }

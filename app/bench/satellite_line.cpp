@@ -1,6 +1,7 @@
 #include "bench/satellite_line.h"
 
 #include "bench/receiver_device.h"
+#include "look/literals.h"
 
 namespace rigging::app {
 namespace {
@@ -74,10 +75,9 @@ void SatelliteLine::look() {
 QString SatelliteLine::state_words() const {
   if (!is_open()) return {};
   const bool fine = reader_.tally().sentences > 0;
-  return tr("Listening to %1 at %2 baud%3. %4")
-      .arg(port_->portName())
+  return u"Listening to %1 at %2 baud%3. %4"_s.arg(port_->portName())
       .arg(baud())
-      .arg(finds_ && !fine ? tr(" (looking for the right one)") : QString())
+      .arg(finds_ && !fine ? u" (looking for the right one)"_s : QString())
       .arg(QString::fromStdString(line_words(reader_.tally())));
 }
 

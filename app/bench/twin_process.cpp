@@ -4,6 +4,7 @@
 #include <QFileInfo>
 #include <QTimer>
 
+#include "look/literals.h"
 #include "time/clock.h"
 
 namespace rigging::app {
@@ -12,20 +13,20 @@ namespace {
 constexpr int leaves_within_ms = 1500;
 
 QStringList arguments_of(const TwinProcess::Options& o, const QString& sockets) {
-  QStringList arguments{o.rig_file, QStringLiteral("--sockets"), sockets, QStringLiteral("--with-parent")};
+  QStringList arguments{o.rig_file, u"--sockets"_s, sockets, u"--with-parent"_s};
   const auto flag = [&](bool on, const char* name) {
     if (on) arguments << QLatin1String(name);
   };
-  for (const QString& fault : o.faults) arguments << QStringLiteral("--fault") << fault;
-  for (const QString& fault : o.lead_faults) arguments << QStringLiteral("--lead-fault") << fault;
-  for (const QString& fault : o.troubles.sense_faults) arguments << QStringLiteral("--sense-fault") << fault;
+  for (const QString& fault : o.faults) arguments << u"--fault"_s << fault;
+  for (const QString& fault : o.lead_faults) arguments << u"--lead-fault"_s << fault;
+  for (const QString& fault : o.troubles.sense_faults) arguments << u"--sense-fault"_s << fault;
   flag(o.troubles.bad_sticks, "--bad-sticks");
   flag(o.troubles.cold_sticks, "--cold-sticks");
   flag(o.troubles.poor_senses, "--poor-senses");
   flag(o.troubles.differs, "--differs");
   flag(o.troubles.crooked, "--crooked");
-  if (o.troubles.any() || o.random > 0) arguments << QStringLiteral("--seed") << QString::number(o.seed);
-  if (o.random > 0) arguments << QStringLiteral("--random") << QString::number(o.random);
+  if (o.troubles.any() || o.random > 0) arguments << u"--seed"_s << QString::number(o.seed);
+  if (o.random > 0) arguments << u"--random"_s << QString::number(o.random);
   flag(o.hidden, "--hidden");
   flag(Clock::instance().by_hand(), "--time-by-hands");
   return arguments;
@@ -50,14 +51,14 @@ QString TwinProcess::start(const Options& options) {
   running_ = std::make_shared<Running>();
   QProcess& process = running_->process;
   connect(&process, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
-    if (error == QProcess::FailedToStart) Q_EMIT problem(tr("The simulated bench (rigging-twin) could not be started"));
+    if (error == QProcess::FailedToStart) Q_EMIT problem(u"The simulated bench (rigging-twin) could not be started"_s);
   });
   connect(&process, &QProcess::finished, this, [this, &process](int code) {
     const QString said = QString::fromUtf8(process.readAllStandardError()).trimmed();
     if (code != 0 && !said.isEmpty()) Q_EMIT problem(said);
   });
-  QString program = QCoreApplication::applicationDirPath() + QStringLiteral("/rigging-twin");
-  if (!QFileInfo::exists(program)) program = QStringLiteral("rigging-twin");
+  QString program = QCoreApplication::applicationDirPath() + u"/rigging-twin"_s;
+  if (!QFileInfo::exists(program)) program = u"rigging-twin"_s;
   process.start(program, arguments_of(options, running_->folder.path()));
   return running_->folder.path();
 }

@@ -11,6 +11,7 @@
 #include <QUuid>
 
 #include "base/json.h"
+#include "look/literals.h"
 #include "proof/version_1.h"
 #include "rig/rig_file.h"
 
@@ -21,7 +22,7 @@ std::filesystem::path native(const QString& path) { return std::filesystem::path
 
 /// Whoever writes a safety copy holds a lock on a file beside it as long as he runs: the number of a process says
 /// nothing once another has it.
-QString lock_of(const QString& copy) { return copy + QStringLiteral(".lock"); }
+QString lock_of(const QString& copy) { return copy + u".lock"_s; }
 
 bool still_written(const QString& copy) {
   const int fd = ::open(lock_of(copy).toStdString().c_str(), O_RDWR | O_CLOEXEC);
@@ -73,7 +74,7 @@ void RigDocument::soon_copied() {
 
 QString RigDocument::title() const {
   const QString name = QString::fromStdString(rig().name);
-  return name.isEmpty() ? tr("Unnamed rig") : name;
+  return name.isEmpty() ? u"Unnamed rig"_s : name;
 }
 
 void RigDocument::update() {
@@ -116,7 +117,7 @@ Result<void> RigDocument::record(const CheckId& check, bool simulated) {
   auto proven = with_proof(rig(), *catalogue_, check,
                            QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), simulated);
   if (!proven) return tl::make_unexpected(proven.error());
-  edit(std::move(*proven), tr("Proven: %1").arg(title));
+  edit(std::move(*proven), u"Proven: %1"_s.arg(title));
   return {};
 }
 
@@ -176,7 +177,7 @@ Result<void> RigDocument::keep_own_class(const ControllerClass& own) {
   if (rig().controller.kind != own.id) {
     Rig on_it = rig();
     on_it.controller.kind = own.id;
-    edit(std::move(on_it), tr("Board: %1").arg(QString::fromStdString(own.name)));
+    edit(std::move(on_it), u"Board: %1"_s.arg(QString::fromStdString(own.name)));
   }
   return {};
 }
@@ -200,7 +201,7 @@ Result<void> RigDocument::open(const QString& given) {
   set_catalogue(std::make_shared<const Catalogue>(std::move(*catalogue)));
   path_ = path;
   now_on_disk(read->text);
-  begun_.reset();
+  as_begun_.reset();
   history_.reset(std::move(read->rig));
   saved_ = history_.now();
   update();
@@ -215,7 +216,7 @@ void RigDocument::start_new(Rig rig) {
   on_disk_.clear();
   if (!watcher_.files().isEmpty()) watcher_.removePaths(watcher_.files());
   saved_ = Rig{};
-  begun_ = rig;
+  as_begun_ = rig;
   history_.reset(std::move(rig));
   update();
   Q_EMIT changed();
@@ -271,7 +272,7 @@ Result<void> RigDocument::take_from_disk() {
   if (!theirs) return tl::make_unexpected(theirs.error());
   now_on_disk(theirs->text);
   saved_ = theirs->rig;
-  edit(std::move(theirs->rig), tr("Taken over from the file"));
+  edit(std::move(theirs->rig), u"Taken over from the file"_s);
   return {};
 }
 
@@ -281,14 +282,14 @@ void RigDocument::write_recovery_copy() {
   if (!modified()) return drop_recovery_copy();
   QDir().mkpath(recovery_folder_);
   if (recovery_name_.isEmpty()) {
-    recovery_name_ = QStringLiteral("%1.rig.json").arg(QUuid::createUuid().toString(QUuid::Id128).left(12));
+    recovery_name_ = u"%1.rig.json"_s.arg(QUuid::createUuid().toString(QUuid::Id128).left(12));
     lock_ = ::open(lock_of(recovery_path()).toStdString().c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0600);
     if (lock_ >= 0) (void)::flock(lock_, LOCK_EX | LOCK_NB);
   }
   // The file it belongs to travels in the copy itself: one file, one write, nothing to get out of step.
   const auto ok = save_copy({rig(), path_.toStdString(), on_disk_.toStdString()}, native(recovery_path()));
   if (!ok && !copy_failed_)
-    Q_EMIT refused(tr("No safety copy of unsaved work: %1").arg(QString::fromStdString(ok.error().text())));
+    Q_EMIT refused(u"No safety copy of unsaved work: %1"_s.arg(QString::fromStdString(ok.error().text())));
   copy_failed_ = !ok.has_value();
 }
 
@@ -303,8 +304,7 @@ void RigDocument::drop_recovery_copy() {
 
 QList<RigDocument::Leftover> RigDocument::leftovers() const {
   QList<Leftover> found;
-  for (const QFileInfo& info :
-       QDir(recovery_folder_).entryInfoList({QStringLiteral("*.rig.json")}, QDir::Files, QDir::Time)) {
+  for (const QFileInfo& info : QDir(recovery_folder_).entryInfoList({u"*.rig.json"_s}, QDir::Files, QDir::Time)) {
     if (still_written(info.filePath())) continue;
     const auto copy = load_copy(native(info.filePath()));
     // A name that does not say which folder it is in could be anybody's.
@@ -321,7 +321,7 @@ Result<void> RigDocument::recover(const Leftover& leftover) {
   // Where the file itself is broken or gone the copy is all there is, and stands without a file.
   const bool has_file = !leftover.of.isEmpty() && QFileInfo::exists(leftover.of);
   if (has_file && open(leftover.of)) {
-    edit(with_version_1_proofs(std::move(copy->rig), *catalogue_), tr("Recovered unsaved work"));
+    edit(with_version_1_proofs(std::move(copy->rig), *catalogue_), u"Recovered unsaved work"_s);
     // What was written into the file since then was not seen by whoever did this work: saving asks.
     if (!copy->before.empty() && copy->before != on_disk_.toStdString()) {
       on_disk_ = QByteArray::fromStdString(copy->before);
@@ -329,10 +329,10 @@ Result<void> RigDocument::recover(const Leftover& leftover) {
     }
   } else {
     start_new(with_version_1_proofs(std::move(copy->rig), *shipped_));
-    begun_.reset();
+    as_begun_.reset();
     if (has_file)
-      Q_EMIT refused(tr("%1 can't be read: what was recovered is open without a file. Save it under another name.")
-                         .arg(leftover.of));
+      Q_EMIT refused(u"%1 can't be read: what was recovered is open without a file. Save it under another name."_s.arg(
+          leftover.of));
   }
   write_recovery_copy();
   remove_copy(leftover.copy);

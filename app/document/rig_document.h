@@ -43,7 +43,7 @@ class RigDocument : public QObject {
   QString title() const;
   bool modified() const { return !(rig() == saved_); }
   /// True when something would be lost without a question: work that is in no file, but for a rig as it was begun.
-  bool unsaved_work() const { return modified() && !(begun_ && rig() == *begun_); }
+  bool unsaved_work() const { return modified() && !(as_begun_ && rig() == *as_begun_); }
   /// Another program, or another window, has written the file since it was opened or saved here.
   bool changed_on_disk() const;
   /// What the file (first) and what is open say differently; an error when the file can't be read as a rig.
@@ -112,8 +112,8 @@ class RigDocument : public QObject {
   QString recovery_folder_, path_, recovery_name_;
   History history_;
   Rig saved_;
-  std::optional<Rig> begun_;  ///< a new rig as it was begun, which nobody has worked on yet
-  QByteArray on_disk_;        ///< digest of what the file held when it was last read or written here
+  std::optional<Rig> as_begun_;  ///< a new rig as it was begun, which nobody has worked on yet
+  QByteArray on_disk_;           ///< digest of what the file held when it was last read or written here
   QFileSystemWatcher watcher_;
   bool copy_failed_ = false;  ///< said once
   int lock_ = -1;             ///< held on the file that says whose the safety copy is

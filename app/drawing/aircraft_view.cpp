@@ -9,6 +9,7 @@
 #include <numbers>
 
 #include "base/angle.h"
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -23,7 +24,7 @@ QColor blended(QColor a, QColor b, double share) {
 AircraftView::AircraftView(From from, QWidget* parent) : QWidget(parent), from_(from) {
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
   setMouseTracking(true);
-  setAccessibleName(tr("Aircraft drawing"));
+  setAccessibleName(u"Aircraft drawing"_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -277,7 +278,7 @@ void AircraftView::paintEvent(QPaintEvent*) {
     p.setFont(Style::instance().text(9, true));
     p.setPen(i.teal);
     p.drawText(QRectF(8, height() - 22, this->width() - 16, 18), Qt::AlignRight | Qt::AlignVCenter,
-               QString::fromStdString(capital(hovered_->spoken())));
+               QString::fromStdString(capital(hovered_->label())));
   }
 }
 

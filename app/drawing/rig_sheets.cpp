@@ -3,6 +3,7 @@
 #include <QObject>
 
 #include "direction/from_rig.h"
+#include "look/literals.h"
 #include "sheets/gauge_sheets.h"
 #include "sheets/setting_card.h"
 #include "sheets/wiring_sheets.h"
@@ -33,19 +34,18 @@ QList<Sheet> hand_card_sheets(const RigDocument& document, const std::vector<Han
 
 QList<Sheet> wiring_sheets(const RigDocument& document) {
   const QString drawing = QString::fromStdString(wiring_drawing_svg(document.rig(), document.catalogue()));
-  return QList<Sheet>{{QObject::tr("Wiring drawing"), drawing}} +
-         numbered(plug_list_svg(document.rig(), document.catalogue()), QObject::tr("Plug list"),
-                  QObject::tr("Plug list, page %1"));
+  return QList<Sheet>{{u"Wiring drawing"_s, drawing}} +
+         numbered(plug_list_svg(document.rig(), document.catalogue()), u"Plug list"_s, u"Plug list, page %1"_s);
 }
 
 QList<Sheet> gauge_sheets(const RigDocument& document) {
-  return numbered(gauge_sheets_svg({document.rig(), document.catalogue()}), QObject::tr("Wedge and balance marks"),
-                  QObject::tr("Throw gauge %1"));
+  return numbered(gauge_sheets_svg({document.rig(), document.catalogue()}), u"Wedge and balance marks"_s,
+                  u"Throw gauge %1"_s);
 }
 
 QList<Sheet> setting_sheets(const RigDocument& document) {
-  return numbered(setting_card_svg(document.rig(), document.catalogue()), QObject::tr("Settings card"),
-                  QObject::tr("Settings card, page %1"));
+  return numbered(setting_card_svg(document.rig(), document.catalogue()), u"Settings card"_s,
+                  u"Settings card, page %1"_s);
 }
 
 }  // namespace rigging::app

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -12,12 +13,12 @@ namespace rigging::app {
 StickSquare::StickSquare(QWidget* parent) : QWidget(parent) {
   setFocusPolicy(Qt::StrongFocus);
   setFixedSize(190, 190);
-  setAccessibleName(tr("Roll and pitch stick"));
-  setAccessibleDescription(tr("Drag, or use the arrow keys; Home centres"));
-  setObjectName(QStringLiteral("stick_square"));
+  setAccessibleName(u"Roll and pitch stick"_s);
+  setAccessibleDescription(u"Drag, or use the arrow keys; Home centres"_s);
+  setObjectName(u"stick_square"_s);
   setToolTip(
-      tr("Drag the stick. Hatched: there an output asks for more than its travel. Dotted: there half a full correction "
-         "would be cut. Double-click centres."));
+      u"Drag the stick. Hatched: there an output asks for more than its travel. Dotted: there half a full correction "
+      "would be cut. Double-click centres."_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -72,12 +73,12 @@ void StickSquare::paintEvent(QPaintEvent*) {
   p.drawEllipse(at, 8, 8);
   p.setPen(i.soft);
   p.setFont(Style::instance().text(8));
-  p.drawText(QRectF(0, 0, width(), 14), Qt::AlignCenter, tr("stick forward: nose down"));
-  p.drawText(QRectF(0, height() - 18, width(), 14), Qt::AlignCenter, tr("stick back: nose up"));
+  p.drawText(QRectF(0, 0, width(), 14), Qt::AlignCenter, u"stick forward: nose down"_s);
+  p.drawText(QRectF(0, height() - 18, width(), 14), Qt::AlignCenter, u"stick back: nose up"_s);
   // It stays where it is put, so that one can look; how a hand lets go of it stands there then.
   if (std::abs(command_.roll) > 0.02 || std::abs(command_.pitch) > 0.02)
     p.drawText(QRectF(box.left(), command_.pitch > 0.5 ? box.top() + 4 : box.bottom() - 18, box.width(), 14),
-               Qt::AlignCenter, tr("double click: let go"));
+               Qt::AlignCenter, u"double click: let go"_s);
 }
 
 void StickSquare::drag(QPointF pos) {

@@ -12,6 +12,7 @@
 #include <cmath>
 #include <utility>
 
+#include "look/literals.h"
 #include "paper.h"
 
 namespace rigging::app {
@@ -42,7 +43,7 @@ const Inks& Style::inks() const {
 }
 
 QFont Style::text(double points, bool bold) const {
-  QFont font(QStringLiteral("Rigging Text"));
+  QFont font(u"Rigging Text"_s);
   font.setPointSizeF(points > 0 ? points * base_points() / 10 : base_points());
   font.setBold(bold);
   return font;
@@ -52,7 +53,7 @@ QFont Style::figures(double points, bool bold) const { return text(points, bold)
 
 QFont Style::columns(double points) const {
   QFont font = text(points);
-  font.setFamily(QStringLiteral("Rigging Figures"));
+  font.setFamily(u"Rigging Figures"_s);
   return font;
 }
 

@@ -1,6 +1,7 @@
 #include "look/measure_edit.h"
 
-#include "base/typed_value.h"
+#include "language/typed_value.h"
+#include "look/literals.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
 
@@ -28,7 +29,7 @@ void MeasureEdit::set_value(std::optional<double> value) {
   setText(value ? said(*value) : QString());
 }
 
-void MeasureEdit::set_guess(double value) { setPlaceholderText(QStringLiteral("≈ ") + said(value)); }
+void MeasureEdit::set_guess(double value) { setPlaceholderText(u"≈ "_s + said(value)); }
 
 void MeasureEdit::understand() {
   value_.reset();

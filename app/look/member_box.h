@@ -5,12 +5,13 @@
 #include "base/described.h"
 #include "base/units.h"
 #include "base/words.h"
+#include "look/literals.h"
 #include "look/number_box.h"
 
 namespace rigging::app {
 
 /// The label of a described member: "Root chord".
-inline QString spoken_label(const Member& m) { return QString::fromStdString(capital(m.spoken)); }
+inline QString spoken_label(const Member& m) { return QString::fromStdString(capital(m.label)); }
 
 /// How numbers of this member stand in a box: its unit as chosen, and the decimals that go with it.
 inline Shown shown_in_box(const Member& m) {
@@ -24,7 +25,7 @@ inline void show_member(QDoubleSpinBox& box, const Member& m, double value, int 
   const Shown s = shown_in_box(m);
   const QString unit = QString::fromUtf8(s.unit.data(), static_cast<qsizetype>(s.unit.size()));
   box.setDecimals(s.places + finer);
-  box.setSuffix(unit.isEmpty() || unit == QStringLiteral("°") ? unit : QLatin1Char(' ') + unit);
+  box.setSuffix(unit.isEmpty() || unit == u"°"_s ? unit : QLatin1Char(' ') + unit);
   box.setRange(m.span.least * s.factor, m.span.most * s.factor);
   box.setValue(value * s.factor);
 }

@@ -4,7 +4,8 @@
 #include <cmath>
 #include <utility>
 
-#include "base/typed.h"
+#include "language/typed.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 
 namespace rigging::app {
@@ -60,8 +61,8 @@ void NumberBox::fixup(QString& text) const {
 QString NumberBox::refusal() const {
   const QString typed = refused_.trimmed();
   return typed.isEmpty() ? QString()
-                         : tr("“%1” does not fit: %2 to %3%4 is expected.")
-                               .arg(typed, textFromValue(least()), textFromValue(maximum()), suffix());
+                         : u"“%1” does not fit: %2 to %3%4 is expected."_s.arg(typed, textFromValue(least()),
+                                                                               textFromValue(maximum()), suffix());
 }
 
 QString NumberBox::take_refusal() {

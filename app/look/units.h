@@ -4,6 +4,7 @@
 
 #include "base/figure.h"
 #include "base/units.h"
+#include "look/literals.h"
 
 namespace rigging::app {
 
@@ -32,7 +33,7 @@ class Units {
 
   /// "12.0 mm" or "0.47 in".
   QString length(double metres) const {
-    return QStringLiteral("%1 %2").arg(length_out(metres), 0, 'f', metric() ? 1 : 2).arg(length_unit());
+    return u"%1 %2"_s.arg(length_out(metres), 0, 'f', metric() ? 1 : 2).arg(length_unit());
   }
   /// "8.6 m/s" or "28 ft/s"; estimates with their band.
   QString figure(const Figure& f) const { return QString::fromStdString(figure_text(f)); }

@@ -8,12 +8,13 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "look/literals.h"
 #include "look/pieces.h"
 
 namespace rigging::app {
 
-int fit_of(const QString& words, const Request& request) {
-  static const QRegularExpression gaps(QStringLiteral("[^\\p{L}\\p{N}+-]+"));
+int fit_of(const QString& words, const NamedAction& request) {
+  static const QRegularExpression gaps(u"[^\\p{L}\\p{N}+-]+"_s);
   const QStringList own = request.text.toLower().split(gaps, Qt::SkipEmptyParts),
                     also = request.also.toLower().split(gaps, Qt::SkipEmptyParts);
   int fit = 1;
@@ -30,22 +31,22 @@ int fit_of(const QString& words, const Request& request) {
   return fit;
 }
 
-AskBox::AskBox(QList<Request> requests, std::function<std::vector<Interpretation>(const QString&)> answer,
+AskBox::AskBox(QList<NamedAction> actions, std::function<std::vector<Interpretation>(const QString&)> answer,
                std::function<void(const Interpretation&)> take, QWidget* parent)
-    : QDialog(parent), requests_(std::move(requests)), answer_(std::move(answer)), take_(std::move(take)) {
-  setWindowTitle(tr("Ask"));
-  setObjectName(QStringLiteral("ask_box"));
+    : QDialog(parent), actions_(std::move(actions)), answer_(std::move(answer)), take_(std::move(take)) {
+  setWindowTitle(u"Ask"_s);
+  setObjectName(u"ask_box"_s);
   resize(620, 380);
   auto* layout = new QVBoxLayout(this);
   line_ = new QLineEdit;
-  line_->setObjectName(QStringLiteral("ask_line"));
-  line_->setPlaceholderText(tr("Say it: “how long can I fly”, “move the battery 20 mm back”, “it shakes in a dive”"));
+  line_->setObjectName(u"ask_line"_s);
+  line_->setPlaceholderText(u"Say it: “how long can I fly”, “move the battery 20 mm back”, “it shakes in a dive”"_s);
   line_->setFont(Style::instance().text(12));
   list_ = new QListWidget;
-  list_->setObjectName(QStringLiteral("ask_list"));
+  list_->setObjectName(u"ask_list"_s);
   list_->setWordWrap(true);
   foretold_ = wrapping_words(9);
-  foretold_->setObjectName(QStringLiteral("ask_foretold"));
+  foretold_->setObjectName(u"ask_foretold"_s);
   foretold_->setProperty("soft", true);
   foretold_->setMinimumHeight(34);
   layout->addWidget(line_);
@@ -61,8 +62,8 @@ AskBox::AskBox(QList<Request> requests, std::function<std::vector<Interpretation
 
 void AskBox::find(const QString& words) {
   QList<QPair<int, int>> order;
-  for (int i = 0; i < requests_.size(); ++i)
-    if (const int fit = fit_of(words, requests_[i])) order.append({-fit, i});
+  for (int i = 0; i < actions_.size(); ++i)
+    if (const int fit = fit_of(words, actions_[i])) order.append({-fit, i});
   std::sort(order.begin(), order.end());
   list_->clear();
   answers_ = answer_(words);
@@ -72,12 +73,12 @@ void AskBox::find(const QString& words) {
     item->setData(Qt::UserRole, -1 - static_cast<int>(i));
   }
   for (const auto& [fit, index] : order) {
-    auto* item = new QListWidgetItem(requests_[index].text, list_);
+    auto* item = new QListWidgetItem(actions_[index].text, list_);
     item->setData(Qt::UserRole, index);
   }
   if (list_->count() == 0) {
     auto* item = new QListWidgetItem(
-        tr("Not understood. Ask for a number, say what it does wrong, or what is to be changed and to what."), list_);
+        u"Not understood. Ask for a number, say what it does wrong, or what is to be changed and to what."_s, list_);
     item->setFlags(Qt::NoItemFlags);
   }
   list_->setCurrentRow(0);
@@ -88,11 +89,11 @@ void AskBox::foretell() {
   const QListWidgetItem* item = list_->currentItem();
   if (!item || !item->data(Qt::UserRole).isValid()) return foretold_->clear();
   const int index = item->data(Qt::UserRole).toInt();
-  if (index >= 0) return foretold_->setText(tr("Enter: goes there, or does it."));
+  if (index >= 0) return foretold_->setText(u"Enter: goes there, or does it."_s);
   const Interpretation& a = answers_[static_cast<std::size_t>(-1 - index)];
-  foretold_->setText(a.deed      ? tr("Enter: changes the rig. One undo takes it back.")
-                     : a.station ? tr("Enter: to station %1.").arg(QString::fromLatin1(word(*a.station).data()))
-                                 : tr("Enter: does it."));
+  foretold_->setText(a.edit      ? u"Enter: changes the rig. One undo takes it back."_s
+                     : a.station ? u"Enter: to station %1."_s.arg(QString::fromLatin1(name_of(*a.station).data()))
+                                 : u"Enter: does it."_s);
 }
 
 bool AskBox::eventFilter(QObject* object, QEvent* event) {
@@ -113,7 +114,7 @@ void AskBox::act() {
   const int index = item->data(Qt::UserRole).toInt();
   accept();
   if (index >= 0)
-    requests_[index].act();
+    actions_[index].act();
   else
     take_(answers_[static_cast<std::size_t>(-1 - index)]);
 }

@@ -4,7 +4,7 @@
 #include <functional>
 
 #include "ask/ask.h"
-#include "look/request.h"
+#include "look/named_action.h"
 
 class QLabel;
 class QLineEdit;
@@ -14,7 +14,7 @@ namespace rigging::app {
 
 /// How well the words fit a request: 0 not at all. Every word that tells something must begin a word of the request;
 /// words that fit its text count double.
-int fit_of(const QString& words, const Request& request);
+int fit_of(const QString& words, const NamedAction& request);
 
 /// Type what you want, as you would say it: the answer, what will be done, or where it is done stands below before
 /// Enter.
@@ -22,7 +22,7 @@ class AskBox : public QDialog {
   Q_OBJECT
  public:
   /// `answer`: what the words may mean on the rig that is open, and what is done with one of these.
-  AskBox(QList<Request> requests, std::function<std::vector<Interpretation>(const QString&)> answer,
+  AskBox(QList<NamedAction> actions, std::function<std::vector<Interpretation>(const QString&)> answer,
          std::function<void(const Interpretation&)> take, QWidget* parent);
 
  protected:
@@ -33,7 +33,7 @@ class AskBox : public QDialog {
   void act();
   void foretell();
 
-  QList<Request> requests_;
+  QList<NamedAction> actions_;
   std::function<std::vector<Interpretation>(const QString&)> answer_;
   std::function<void(const Interpretation&)> take_;
   std::vector<Interpretation> answers_;

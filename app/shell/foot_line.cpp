@@ -5,6 +5,7 @@
 #include <QPainter>
 #include <QPushButton>
 
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -18,17 +19,17 @@ FootLine::FootLine(RigDocument& document, BenchLink& bench, QWidget* parent)
   layout->setContentsMargins(12, 2, 8, 2);
   layout->setSpacing(16);
   link_ = new QLabel;
-  link_->setObjectName(QStringLiteral("foot_link"));
+  link_->setObjectName(u"foot_link"_s);
   link_->setProperty("soft", true);
   readiness_ = new QLabel;
-  readiness_->setObjectName(QStringLiteral("foot_readiness"));
+  readiness_->setObjectName(u"foot_readiness"_s);
   readiness_->setFont(Style::instance().text(10, true));
   said_ = new QLabel;
-  said_->setObjectName(QStringLiteral("foot_said"));
+  said_->setObjectName(u"foot_said"_s);
   edit_ = new QLabel;
   edit_->setProperty("soft", true);
-  undo_ = new QPushButton(tr("Undo"));
-  undo_->setToolTip(tr("Take the last edit back (Ctrl+Z)"));
+  undo_ = new QPushButton(u"Undo"_s);
+  undo_->setToolTip(u"Take the last edit back (Ctrl+Z)"_s);
   layout->addWidget(readiness_);
   layout->addWidget(said_, 1);
   layout->addWidget(edit_);
@@ -58,7 +59,7 @@ void FootLine::fit() {
   };
   int room = width() - 30 - (undo_->isVisibleTo(this) ? undo_->sizeHint().width() + 16 : 0);
   room -= show(readiness_,
-               (document_.review().readiness.ready ? QStringLiteral("✓ ") : QString()) +
+               (document_.review().readiness.ready ? u"✓ "_s : QString()) +
                    QString::fromStdString(document_.review().readiness.words),
                room / 2);
   room -= show(link_, bench_.state_words(), std::min(room, width() / 2));

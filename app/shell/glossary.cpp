@@ -7,15 +7,15 @@
 #include <QToolTip>
 #include <algorithm>
 
+#include "look/literals.h"
 #include "look/plain_text.h"
 
 namespace rigging::app {
 
 Glossary::Glossary(const QString& manual_folder, QObject* parent) : QObject(parent) {
-  QFile file(manual_folder + QStringLiteral("/glossary.md"));
+  QFile file(manual_folder + u"/glossary.md"_s);
   if (!file.open(QIODevice::ReadOnly)) return;
-  static const QRegularExpression entry(QStringLiteral("^- \\*\\*(.+?)\\*\\*: (.+)$"),
-                                        QRegularExpression::MultilineOption);
+  static const QRegularExpression entry(u"^- \\*\\*(.+?)\\*\\*: (.+)$"_s, QRegularExpression::MultilineOption);
   const QString text = QString::fromUtf8(file.readAll());
   for (auto it = entry.globalMatch(text); it.hasNext();) {
     const auto match = it.next();
@@ -25,7 +25,7 @@ Glossary::Glossary(const QString& manual_folder, QObject* parent) : QObject(pare
   for (const Term& t : terms_) words << QRegularExpression::escape(t.word);
   std::stable_sort(words.begin(), words.end(), [](const QString& a, const QString& b) { return a.size() > b.size(); });
   // Plurals, too.
-  any_ = QRegularExpression(QStringLiteral("(?<![\\w-])(%1)(?=(?:s|es)?(?![\\w-]))").arg(words.join(QLatin1Char('|'))),
+  any_ = QRegularExpression(u"(?<![\\w-])(%1)(?=(?:s|es)?(?![\\w-]))"_s.arg(words.join(QLatin1Char('|'))),
                             QRegularExpression::CaseInsensitiveOption | QRegularExpression::UseUnicodePropertiesOption);
 }
 
@@ -50,9 +50,9 @@ bool Glossary::eventFilter(QObject* watched, QEvent* event) {
                                ? QTextDocumentFragment::fromHtml(label->text()).toPlainText()
                                : label->text();
   QStringList words;
-  for (const Term& t : terms_in(sentence)) words << hint_lines(t.word + QStringLiteral(": ") + t.meaning);
+  for (const Term& t : terms_in(sentence)) words << hint_lines(t.word + u": "_s + t.meaning);
   if (words.isEmpty()) return QObject::eventFilter(watched, event);
-  QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), words.join(QStringLiteral("\n\n")), label);
+  QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), words.join(u"\n\n"_s), label);
   return true;
 }
 

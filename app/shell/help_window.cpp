@@ -5,6 +5,7 @@
 #include <QTextBrowser>
 #include <QVBoxLayout>
 
+#include "look/literals.h"
 #include "look/pieces.h"
 
 namespace rigging::app {
@@ -30,44 +31,43 @@ class Chapters : public QTextBrowser {
 }  // namespace
 
 QString manual_folder(const QString& data_folder) {
-  for (const QString& place :
-       {data_folder + QStringLiteral("/manual"), data_folder + QStringLiteral("/../docs/manual")})
-    if (QFileInfo(place + QStringLiteral("/README.md")).isFile()) return QFileInfo(place).canonicalFilePath();
+  for (const QString& place : {data_folder + u"/manual"_s, data_folder + u"/../docs/manual"_s})
+    if (QFileInfo(place + u"/README.md"_s).isFile()) return QFileInfo(place).canonicalFilePath();
   return {};
 }
 
 HelpWindow::HelpWindow(const QString& folder, QWidget* parent) : QDialog(parent), folder_(folder) {
-  setObjectName(QStringLiteral("help_window"));
-  setWindowTitle(tr("Manual"));
+  setObjectName(u"help_window"_s);
+  setWindowTitle(u"Manual"_s);
   resize(760, 680);
   auto* layout = new QVBoxLayout(this);
   auto* keys = new QHBoxLayout;
-  auto* back = hinted_button(tr("Back"), "help_back", tr("To the chapter before"));
-  auto* all = hinted_button(tr("All chapters"), "help_all", tr("What the manual has"));
-  auto* close = hinted_button(tr("Close"), "help_close", tr("The manual; F1 brings it again"));
+  auto* back = hinted_button(u"Back"_s, "help_back", u"To the chapter before"_s);
+  auto* all = hinted_button(u"All chapters"_s, "help_all", u"What the manual has"_s);
+  auto* close = hinted_button(u"Close"_s, "help_close", u"The manual; F1 brings it again"_s);
   keys->addWidget(back);
   keys->addWidget(all);
   keys->addStretch();
   keys->addWidget(close);
   text_ = new Chapters;
-  text_->setObjectName(QStringLiteral("help_text"));
+  text_->setObjectName(u"help_text"_s);
   text_->setOpenExternalLinks(false);
-  text_->setAccessibleName(tr("Chapter of the manual"));
+  text_->setAccessibleName(u"Chapter of the manual"_s);
   layout->addLayout(keys);
   layout->addWidget(text_, 1);
   connect(back, &QPushButton::clicked, text_, &QTextBrowser::backward);
-  connect(all, &QPushButton::clicked, this, [this] { show_chapter(QStringLiteral("README")); });
+  connect(all, &QPushButton::clicked, this, [this] { show_chapter(u"README"_s); });
   connect(close, &QPushButton::clicked, this, &QDialog::accept);
   connect(text_, &QTextBrowser::backwardAvailable, back, &QPushButton::setEnabled);
   back->setEnabled(false);
 }
 
 void HelpWindow::show_chapter(const QString& name) {
-  const QString file = folder_ + QLatin1Char('/') + name + QStringLiteral(".md");
+  const QString file = folder_ + QLatin1Char('/') + name + u".md"_s;
   if (folder_.isEmpty()) {
-    text_->setPlainText(tr("The manual was not installed with the program."));
+    text_->setPlainText(u"The manual was not installed with the program."_s);
   } else {
-    text_->setSource(QUrl::fromLocalFile(QFileInfo(file).isFile() ? file : folder_ + QStringLiteral("/README.md")),
+    text_->setSource(QUrl::fromLocalFile(QFileInfo(file).isFile() ? file : folder_ + u"/README.md"_s),
                      QTextDocument::MarkdownResource);
   }
   show();

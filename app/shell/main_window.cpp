@@ -17,6 +17,7 @@
 #include "base/json.h"
 #include "bench/differences_dialog.h"
 #include "drawing/rig_sheets.h"
+#include "look/literals.h"
 #include "look/page_scroll.h"
 #include "look/pieces.h"
 #include "look/units.h"
@@ -47,9 +48,8 @@ class SheetStack : public QStackedWidget {
 }  // namespace
 
 MainWindow::MainWindow(Catalogue catalogue, Settings settings)
-    : settings_(std::move(settings)),
-      document_(std::move(catalogue), settings_.state_folder + QStringLiteral("/recovery")) {
-  setObjectName(QStringLiteral("main_window"));
+    : settings_(std::move(settings)), document_(std::move(catalogue), settings_.state_folder + u"/recovery"_s) {
+  setObjectName(u"main_window"_s);
   // As much larger as its text, where the screen has that.
   resize((QSizeF(1280, 800) * Style::instance().text_scale())
              .toSize()
@@ -77,7 +77,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   }
 
   recovery_bar_ = new QWidget;
-  recovery_bar_->setObjectName(QStringLiteral("recovery_bar"));
+  recovery_bar_->setObjectName(u"recovery_bar"_s);
   recovery_bar_->hide();
   auto* centre = new QWidget;
   auto* layout = new QVBoxLayout(centre);
@@ -100,10 +100,10 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   middle->setContentsMargins(0, 0, 0, 0);
   auto* stations = new QWidget;
   stations->setLayout(middle);
-  beginning_ = new BeginningPage(document_);
+  new_aircraft_ = new NewAircraftPage(document_);
   desk_ = new SheetStack;
   desk_->addWidget(stations);
-  desk_->addWidget(beginning_);
+  desk_->addWidget(new_aircraft_);
   layout->addWidget(desk_, 1);
   layout->addWidget(foot_);
   setCentralWidget(centre);
@@ -111,11 +111,11 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   qApp->installEventFilter(new Glossary(manual_folder(settings_.data_folder), this));
 
   connect(strip_, &StationStrip::chosen, this, &MainWindow::go);
-  connect(beginning_, &BeginningPage::begun, this, &MainWindow::take_begun);
-  connect(beginning_, &BeginningPage::left, this, [this] { go(station_); });
-  connect(beginning_, &BeginningPage::wanted, this, &MainWindow::go_to);
-  connect(beginning_, &BeginningPage::open_asked, this, &MainWindow::ask_open);
-  connect(beginning_, &BeginningPage::demo_asked, this, [this] {
+  connect(new_aircraft_, &NewAircraftPage::begun, this, &MainWindow::take_new);
+  connect(new_aircraft_, &NewAircraftPage::left, this, [this] { go(station_); });
+  connect(new_aircraft_, &NewAircraftPage::wanted, this, &MainWindow::go_to);
+  connect(new_aircraft_, &NewAircraftPage::open_asked, this, &MainWindow::ask_open);
+  connect(new_aircraft_, &NewAircraftPage::demo_asked, this, [this] {
     if (may_leave()) start_demo();
   });
   connect(snags_, &SnagPanel::take_me_there, this, &MainWindow::go_to);
@@ -125,7 +125,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   connect(&document_, &RigDocument::refused, foot_, &FootLine::say);
   connect(&document_, &RigDocument::file_changed, this, [this] {
     foot_->say_until(FootLine::Until::replaced,
-                     tr("The file was changed by somebody else. Saving shows what differs, and asks."));
+                     u"The file was changed by somebody else. Saving shows what differs, and asks."_s);
   });
   connect(&bench_, &BenchLink::state_changed, foot_, &FootLine::refresh);
   connect(&bench_, &BenchLink::problem, foot_, &FootLine::say);
@@ -146,61 +146,61 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
 }
 
 void MainWindow::build_menus() {
-  auto* file = menuBar()->addMenu(tr("&Rig"));
+  auto* file = menuBar()->addMenu(u"&Rig"_s);
   const auto add = [&](QMenu* menu, const QString& text, const QKeySequence& key, auto&& act) {
     QAction* action = menu->addAction(text);
     action->setShortcut(key);
     connect(action, &QAction::triggered, this, act);
     return action;
   };
-  add(file, tr("&New…"), QKeySequence::New, [this] { begin(); });
-  add(file, tr("&Open…"), QKeySequence::Open, [this] { ask_open(); });
-  recent_menu_ = file->addMenu(tr("Open &recent"));
+  add(file, u"&New…"_s, QKeySequence::New, [this] { begin(); });
+  add(file, u"&Open…"_s, QKeySequence::Open, [this] { ask_open(); });
+  recent_menu_ = file->addMenu(u"Open &recent"_s);
   connect(recent_menu_, &QMenu::aboutToShow, this, [this] {
     recent_menu_->clear();
     for (const QString& path : recent())
       connect(recent_menu_->addAction(path), &QAction::triggered, this, [this, path] {
         if (may_leave()) open_file(path);
       });
-    if (recent_menu_->isEmpty()) recent_menu_->addAction(tr("Nothing yet"))->setEnabled(false);
+    if (recent_menu_->isEmpty()) recent_menu_->addAction(u"Nothing yet"_s)->setEnabled(false);
   });
-  add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
-  add(file, tr("Save &as…"), QKeySequence::SaveAs, [this] { save_as(); });
-  auto* print = file->addMenu(tr("&Print"));
-  add(print, tr("&All sheets…"), QKeySequence::Print, [this] {
-    show_sheets(tr("All sheets"), wiring_sheets(document_) + setting_sheets(document_) + gauge_sheets(document_));
+  add(file, u"&Save"_s, QKeySequence::Save, [this] { save(); });
+  add(file, u"Save &as…"_s, QKeySequence::SaveAs, [this] { save_as(); });
+  auto* print = file->addMenu(u"&Print"_s);
+  add(print, u"&All sheets…"_s, QKeySequence::Print, [this] {
+    show_sheets(u"All sheets"_s, wiring_sheets(document_) + setting_sheets(document_) + gauge_sheets(document_));
   });
-  add(print, tr("&Plug list and wiring…"), {},
-      [this] { show_sheets(tr("Plug list and wiring"), wiring_sheets(document_)); });
-  add(print, tr("&Settings card…"), {}, [this] { show_sheets(tr("Settings card"), setting_sheets(document_)); });
-  add(print, tr("&Throw gauges…"), {}, [this] { show_sheets(tr("Throw gauges"), gauge_sheets(document_)); });
+  add(print, u"&Plug list and wiring…"_s, {},
+      [this] { show_sheets(u"Plug list and wiring"_s, wiring_sheets(document_)); });
+  add(print, u"&Settings card…"_s, {}, [this] { show_sheets(u"Settings card"_s, setting_sheets(document_)); });
+  add(print, u"&Throw gauges…"_s, {}, [this] { show_sheets(u"Throw gauges"_s, gauge_sheets(document_)); });
   file->addSeparator();
-  add(file, tr("Start the &demo"), {}, [this] {
+  add(file, u"Start the &demo"_s, {}, [this] {
     if (may_leave()) start_demo();
   });
-  add(file, tr("&Connect a controller…"), {}, [this] { connect_controller(); });
-  add(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+  add(file, u"&Connect a controller…"_s, {}, [this] { connect_controller(); });
+  add(file, u"&Quit"_s, QKeySequence::Quit, [this] { close(); });
 
-  auto* edit = menuBar()->addMenu(tr("&Edit"));
-  undo_ = add(edit, tr("Undo"), QKeySequence::Undo, [this] { document_.undo(); });
-  redo_ = add(edit, tr("Redo"), QKeySequence::Redo, [this] { document_.redo(); });
-  redo_->setShortcuts({QKeySequence(QStringLiteral("Ctrl+Shift+Z")), QKeySequence(QStringLiteral("Ctrl+Y"))});
-  add(edit, tr("Ask for anything…"), QKeySequence(QStringLiteral("Ctrl+K")), [this] { ask_box()->exec(); });
+  auto* edit = menuBar()->addMenu(u"&Edit"_s);
+  undo_ = add(edit, u"Undo"_s, QKeySequence::Undo, [this] { document_.undo(); });
+  redo_ = add(edit, u"Redo"_s, QKeySequence::Redo, [this] { document_.redo(); });
+  redo_->setShortcuts({QKeySequence(u"Ctrl+Shift+Z"_s), QKeySequence(u"Ctrl+Y"_s)});
+  add(edit, u"Ask for anything…"_s, QKeySequence(u"Ctrl+K"_s), [this] { ask_box()->exec(); });
 
-  auto* view = menuBar()->addMenu(tr("&View"));
+  auto* view = menuBar()->addMenu(u"&View"_s);
   // The keys as they lie beside each other; what comes after them has none.
-  const QString keys = QStringLiteral("1234567890-=");
+  const QString keys = u"1234567890-="_s;
   for (const Station s : all_stations()) {
     const int at = static_cast<int>(s);
-    add(view, QString::fromStdString(capital(std::string(word(s)))),
-        at < keys.size() ? QKeySequence(QStringLiteral("Ctrl+") + keys.at(at)) : QKeySequence(), [this, s] { go(s); });
+    add(view, QString::fromStdString(capital(std::string(name_of(s)))),
+        at < keys.size() ? QKeySequence(u"Ctrl+"_s + keys.at(at)) : QKeySequence(), [this, s] { go(s); });
   }
   view->addSeparator();
-  show_bench_ = add(view, tr("Bench"), QKeySequence(QStringLiteral("F9")),
-                    [this] { bench_panel_->setVisible(show_bench_->isChecked()); });
+  show_bench_ =
+      add(view, u"Bench"_s, QKeySequence(u"F9"_s), [this] { bench_panel_->setVisible(show_bench_->isChecked()); });
   show_bench_->setCheckable(true);
   show_bench_->setChecked(true);
-  imperial_ = add(view, tr("Imperial units"), {}, [] {});
+  imperial_ = add(view, u"Imperial units"_s, {}, [] {});
   imperial_->setCheckable(true);
   imperial_->setChecked(unit_system() == UnitSystem::imperial);
   connect(imperial_, &QAction::toggled, this, [this](bool on) {
@@ -208,13 +208,13 @@ void MainWindow::build_menus() {
     document_.say_again();
     keep_preferences();
   });
-  add(view, tr("Larger text"), QKeySequence(QStringLiteral("Ctrl++")),
+  add(view, u"Larger text"_s, QKeySequence(u"Ctrl++"_s),
       [] { Style::instance().set_text_scale(Style::instance().text_scale() + text_step); });
-  add(view, tr("Smaller text"), {},
+  add(view, u"Smaller text"_s, {},
       [] { Style::instance().set_text_scale(Style::instance().text_scale() - text_step); });
   auto* themes = new QActionGroup(this);
   const std::pair<QString, Theme> choices[] = {
-      {tr("Paper"), Theme::paper}, {tr("Field (sunlight)"), Theme::field}, {tr("Dark"), Theme::dark}};
+      {u"Paper"_s, Theme::paper}, {u"Field (sunlight)"_s, Theme::field}, {u"Dark"_s, Theme::dark}};
   for (const auto& choice : choices) {
     QAction* action = add(view, choice.first, {}, [theme = choice.second] { Style::instance().set_theme(theme); });
     action->setCheckable(true);
@@ -226,24 +226,22 @@ void MainWindow::build_menus() {
   }
   connect(&Style::instance(), &Style::changed, this, &MainWindow::fit_snags);
   connect(&Style::instance(), &Style::changed, this, &MainWindow::refresh);
-  auto* help = menuBar()->addMenu(tr("&Help"));
-  add(help, tr("Manual, this &chapter"), QKeySequence::HelpContents, [this] { show_help(); });
-  add(help, tr("&Glossary"), {}, [this] { show_help(QStringLiteral("glossary")); });
-  add(help, tr("&What next?"), {}, [this] {
-    desk_->setCurrentWidget(beginning_);
-    beginning_->show_next();
+  auto* help = menuBar()->addMenu(u"&Help"_s);
+  add(help, u"Manual, this &chapter"_s, QKeySequence::HelpContents, [this] { show_help(); });
+  add(help, u"&Glossary"_s, {}, [this] { show_help(u"glossary"_s); });
+  add(help, u"&What next?"_s, {}, [this] {
+    desk_->setCurrentWidget(new_aircraft_);
+    new_aircraft_->show_next();
   });
 
-  connect(new QShortcut(QKeySequence(QStringLiteral("F8")), this), &QShortcut::activated, snags_, &SnagPanel::next);
-  connect(new QShortcut(QKeySequence(QStringLiteral("F6")), this), &QShortcut::activated, this,
-          [this] { walk_panes(1); });
-  connect(new QShortcut(QKeySequence(QStringLiteral("Shift+F6")), this), &QShortcut::activated, this,
-          [this] { walk_panes(-1); });
+  connect(new QShortcut(QKeySequence(u"F8"_s), this), &QShortcut::activated, snags_, &SnagPanel::next);
+  connect(new QShortcut(QKeySequence(u"F6"_s), this), &QShortcut::activated, this, [this] { walk_panes(1); });
+  connect(new QShortcut(QKeySequence(u"Shift+F6"_s), this), &QShortcut::activated, this, [this] { walk_panes(-1); });
 }
 
 std::unique_ptr<AskBox> MainWindow::ask_box() {
   return std::make_unique<AskBox>(
-      requests(),
+      named_actions(),
       [this](const QString& words) {
         return answers({document_.rig(), document_.catalogue(), document_.review(), document_.deferred()},
                        words.toStdString());
@@ -268,7 +266,7 @@ void MainWindow::take(const Interpretation& answer) {
     case AskedView::bench: return start_bench();
     case AskedView::help: return show_help();
   }
-  if (answer.deed) document_.apply(*answer.deed);
+  if (answer.edit) document_.apply(*answer.edit);
   foot_->say(said_of(answer.text));
   if (answer.station) go_to(*answer.station, said_of(answer.subject));
 }
@@ -281,7 +279,7 @@ void MainWindow::keep_preferences() {
 void MainWindow::show_help(QString chapter) {
   if (!help_) help_ = new HelpWindow(manual_folder(settings_.data_folder), this);
   if (chapter.isEmpty())
-    chapter = desk_->currentIndex() == 1 ? QStringLiteral("beginning") : QString::fromLatin1(word(station_).data());
+    chapter = desk_->currentIndex() == 1 ? u"beginning"_s : QString::fromLatin1(name_of(station_).data());
   help_->show_chapter(chapter);
 }
 
@@ -290,11 +288,11 @@ void MainWindow::show_sheets(const QString& title, const QList<Sheet>& sheets) {
 }
 
 void MainWindow::begin() {
-  desk_->setCurrentWidget(beginning_);
-  beginning_->begin_anew();
+  desk_->setCurrentWidget(new_aircraft_);
+  new_aircraft_->begin_anew();
 }
 
-void MainWindow::take_begun(const Edit& edit) {
+void MainWindow::take_new(const Edit& edit) {
   if (!may_leave()) return;
   is_demo_ = false;
   bench_.stop();
@@ -302,7 +300,7 @@ void MainWindow::take_begun(const Edit& edit) {
   // Begun empty, so that one undo takes back what was put on paper.
   document_.start_new(fresh_rig(edit.rig.name, edit.rig.airframe.kind, edit.rig.controller.kind));
   document_.apply(edit);
-  beginning_->show_next();
+  new_aircraft_->show_next();
 }
 
 void MainWindow::walk_panes(int step) {
@@ -329,16 +327,15 @@ void MainWindow::walk_panes(int step) {
 }
 
 void MainWindow::refresh() {
-  setWindowTitle(
-      QStringLiteral("%1%2 – Rigging").arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
+  setWindowTitle(u"%1%2 – Rigging"_s.arg(document_.title(), document_.modified() ? u" *"_s : QString()));
   strip_->set_states(document_.review().stations);
   snags_->refresh();
   bench_panel_->refresh();
   foot_->refresh();
   undo_->setEnabled(document_.history().can_undo());
   redo_->setEnabled(document_.history().can_redo());
-  undo_->setText(tr("Undo %1").arg(QString::fromStdString(document_.history().last_edit())));
-  redo_->setText(tr("Redo %1").arg(QString::fromStdString(document_.history().next_edit())));
+  undo_->setText(u"Undo %1"_s.arg(QString::fromStdString(document_.history().last_edit())));
+  redo_->setText(u"Redo %1"_s.arg(QString::fromStdString(document_.history().next_edit())));
 }
 
 void MainWindow::go(Station station) {
@@ -372,24 +369,24 @@ void MainWindow::go_to(Station station, const QString& subject) {
 }
 
 void MainWindow::start_demo() {
-  const QString path = settings_.data_folder + QStringLiteral("/demo/hedgerow.rig.json");
+  const QString path = settings_.data_folder + u"/demo/hedgerow.rig.json"_s;
   const auto rig = load_rig(path.toStdString());
-  if (!rig) return complain(tr("The demo could not be opened"), rig.error());
+  if (!rig) return complain(u"The demo could not be opened"_s, rig.error());
   document_.start_new(*rig);
   is_demo_ = true;
   foot_->say_until(
       FootLine::Until::replaced,
-      tr("Two faults are hidden in this aircraft. Propeller off, battery in on the bench below, then do the first "
-         "check."));
+      u"Two faults are hidden in this aircraft. Propeller off, battery in on the bench below, then do the first "
+      "check."_s);
   start_bench();
   if (!document_.review().checks.empty()) go(document_.review().checks.front().family->station);
 }
 
 void MainWindow::start_bench(BenchLink::Troubles troubles) {
   // The twin is built from the rig as it stands; a copy, so that nothing of the builder's is touched.
-  const QString copy = bench_folder_.filePath(QStringLiteral("bench.rig.json"));
+  const QString copy = bench_folder_.filePath(u"bench.rig.json"_s);
   if (const auto ok = save_rig(document_.rig(), copy.toStdString()); !ok)
-    return complain(tr("The bench could not be started"), ok.error());
+    return complain(u"The bench could not be started"_s, ok.error());
   if (!document_.path().isEmpty())
     if (const auto own = own_parts_path(document_.path().toStdString());
         QFileInfo::exists(QString::fromStdString(own.string()))) {
@@ -419,11 +416,11 @@ void MainWindow::start_troubled_bench(unsigned seed, BenchLink::Troubles trouble
 void MainWindow::connect_controller() {
   QStringList devices;
   for (const QSerialPortInfo& port : QSerialPortInfo::availablePorts()) devices << port.systemLocation();
-  if (devices.isEmpty()) devices << QStringLiteral("/dev/ttyACM0");
+  if (devices.isEmpty()) devices << u"/dev/ttyACM0"_s;
   bool chosen = false;
   const QString device = QInputDialog::getItem(
-      this, tr("Connect a controller"),
-      tr("Propeller off. A cable that carries data, not only charge.\nSerial device of the controller:"), devices, 0,
+      this, u"Connect a controller"_s,
+      u"Propeller off. A cable that carries data, not only charge.\nSerial device of the controller:"_s, devices, 0,
       true, &chosen);
   if (!chosen || device.trimmed().isEmpty()) return;
   is_demo_ = false;
@@ -437,7 +434,7 @@ void MainWindow::write_board() {
 
 void MainWindow::compare_with_board(bool always_show) {
   if (!bench_.board()) {
-    if (always_show) foot_->say(tr("Nothing to compare: no board was read over a settings link."));
+    if (always_show) foot_->say(u"Nothing to compare: no board was read over a settings link."_s);
     return;
   }
   if (!bench_.firmware().isEmpty() && document_.rig().controller.firmware != bench_.firmware().toStdString()) {
@@ -451,19 +448,19 @@ void MainWindow::compare_with_board(bool always_show) {
     };
     foot_->say_until(
         FootLine::Until::link_gone,
-        tr("The board is of another class: %1. The rig is planned for: %2. Nothing is compared or written.")
-            .arg(name(bench_.kind().toStdString()), name(document_.rig().controller.kind)));
+        u"The board is of another class: %1. The rig is planned for: %2. Nothing is compared or written."_s.arg(
+            name(bench_.kind().toStdString()), name(document_.rig().controller.kind)));
     return;
   }
   const auto differing = link::differences(document_.image(), *bench_.board());
   if (differing.empty()) {
-    foot_->say_until(FootLine::Until::link_gone, tr("Board and rig agree."));
+    foot_->say_until(FootLine::Until::link_gone, u"Board and rig agree."_s);
     return;
   }
   if (!always_show) {
     foot_->say_until(FootLine::Until::link_gone, differing.size() == 1
-                                                     ? tr("Board and rig differ in one part.")
-                                                     : tr("Board and rig differ in %1 parts.").arg(differing.size()));
+                                                     ? u"Board and rig differ in one part."_s
+                                                     : u"Board and rig differ in %1 parts."_s.arg(differing.size()));
     return;
   }
   DifferencesDialog dialog(differing, document_.rig().controller.auto_trim, this);
@@ -471,7 +468,7 @@ void MainWindow::compare_with_board(bool always_show) {
   const auto parts = dialog.from_board();
   if (!parts.empty())
     document_.edit(link::with_board_parts(document_.rig(), *bench_.board(), parts),
-                   tr("Taken over from the board: %1 parts").arg(parts.size()));
+                   u"Taken over from the board: %1 parts"_s.arg(parts.size()));
   if (document_.image() != *bench_.board()) bench_.write(document_.image());
   bench_panel_->refresh();
 }
@@ -494,42 +491,42 @@ void MainWindow::closeEvent(QCloseEvent* event) {
   event->accept();
 }
 
-QList<Request> MainWindow::requests() {
-  QList<Request> all;
+QList<NamedAction> MainWindow::named_actions() {
+  QList<NamedAction> all;
   for (const StationEntry& e : stations())
-    all.append({tr("Go to %1").arg(QString::fromLatin1(word(e.station).data())), QString::fromUtf8(e.question),
+    all.append({u"Go to %1"_s.arg(QString::fromLatin1(name_of(e.station).data())), QString::fromUtf8(e.question),
                 [this, s = e.station] { go(s); }});
-  for (StationPage* p : pages_) all.append(p->requests());
+  for (StationPage* p : pages_) all.append(p->named_actions());
   all.append(
-      {tr("Start the bench with a badly set transmitter and crooked linkages"),
-       tr("twin practise sticks surfaces train"), [this] {
+      {u"Start the bench with a badly set transmitter and crooked linkages"_s, u"twin practise sticks surfaces train"_s,
+       [this] {
          start_troubled_bench(static_cast<unsigned>(QDateTime::currentSecsSinceEpoch() % 100000), {true, false, true});
          go(Station::sticks);
        }});
   all.append(
-      {tr("Start the bench with poor senses"), tr("twin practise gyro compass iron bumped satellites train"), [this] {
+      {u"Start the bench with poor senses"_s, u"twin practise gyro compass iron bumped satellites train"_s, [this] {
          start_troubled_bench(static_cast<unsigned>(QDateTime::currentSecsSinceEpoch() % 100000),
                               {.poor_senses = true});
          go(Station::senses);
        }});
-  all.append({tr("Start the bench with a cold transmitter"), tr("twin practise sticks drift centre train"), [this] {
+  all.append({u"Start the bench with a cold transmitter"_s, u"twin practise sticks drift centre train"_s, [this] {
                 start_troubled_bench(1, {false, true, false});
                 go(Station::sticks);
               }});
-  all.append({tr("Connect a controller on a serial port"), tr("usb device link board real"),
-              [this] { connect_controller(); }});
-  all.append({tr("Write the rig to the controller"), tr("upload save board"), [this] { write_board(); }});
-  all.append({tr("Compare the board with the rig"), tr("read differences"), [this] { compare_with_board(true); }});
-  all.append({tr("The manual's chapter of this station"), tr("help F1 explain how"), [this] { show_help(); }});
-  all.append({tr("What next?"), tr("three things to do"), [this] {
-                desk_->setCurrentWidget(beginning_);
-                beginning_->show_next();
+  all.append(
+      {u"Connect a controller on a serial port"_s, u"usb device link board real"_s, [this] { connect_controller(); }});
+  all.append({u"Write the rig to the controller"_s, u"upload save board"_s, [this] { write_board(); }});
+  all.append({u"Compare the board with the rig"_s, u"read differences"_s, [this] { compare_with_board(true); }});
+  all.append({u"The manual's chapter of this station"_s, u"help F1 explain how"_s, [this] { show_help(); }});
+  all.append({u"What next?"_s, u"three things to do"_s, [this] {
+                desk_->setCurrentWidget(new_aircraft_);
+                new_aircraft_->show_next();
               }});
   for (const StationEntry& e : stations())
     for (const ProcedureEntry& p : e.procedures)
-      all.append({QString::fromStdString(p.name), tr("procedure guided"),
+      all.append({QString::fromStdString(p.name), u"procedure guided"_s,
                   [this, station = e.station, p] { page(station).run(p); }});
-  all.append({tr("Next snag"), tr("problem F8"), [this] { snags_->next(); }});
+  all.append({u"Next snag"_s, u"problem F8"_s, [this] { snags_->next(); }});
   return all;
 }
 

@@ -8,8 +8,8 @@
 #include "bench/bench_panel.h"
 #include "document/rig_document.h"
 #include "shell/ask_box.h"
-#include "shell/beginning_page.h"
 #include "shell/foot_line.h"
+#include "shell/new_aircraft_page.h"
 #include "shell/snag_panel.h"
 #include "shell/station_strip.h"
 #include "stations/station_page.h"
@@ -53,7 +53,7 @@ class MainWindow : public QMainWindow {
   void show_bench_panel();
   StationPage& page(Station station) { return *pages_[static_cast<std::size_t>(station)]; }
   /// What can be asked for here and on every page.
-  QList<Request> requests();
+  QList<NamedAction> named_actions();
   /// Knows what is open now.
   std::unique_ptr<AskBox> ask_box();
 
@@ -64,7 +64,7 @@ class MainWindow : public QMainWindow {
  private:
   void build_menus();
   void refresh();
-  void take_begun(const Edit& edit);
+  void take_new(const Edit& edit);
   void ask_open();
   void take(const Interpretation& answer);
   void keep_preferences();
@@ -91,7 +91,7 @@ class MainWindow : public QMainWindow {
   Station station_ = Station::airframe;
   StationStrip* strip_;
   QStackedWidget *desk_, *sheet_;  ///< stations or a beginning; one of the stations
-  BeginningPage* beginning_;
+  NewAircraftPage* new_aircraft_;
   HelpWindow* help_ = nullptr;
   SnagPanel* snags_;
   BenchPanel* bench_panel_;

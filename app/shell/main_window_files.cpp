@@ -8,6 +8,7 @@
 
 #include "base/json.h"
 #include "document/replace_question.h"
+#include "look/literals.h"
 #include "shell/main_window.h"
 
 // What the window does with files: opening, saving, what somebody else has written, the recent ones, what an earlier
@@ -16,19 +17,19 @@ namespace rigging::app {
 
 void MainWindow::ask_open() {
   if (!may_leave()) return;
-  const QString path = QFileDialog::getOpenFileName(this, tr("Open a rig"), {}, tr("Rigs (*.rig.json);;All files (*)"));
+  const QString path = QFileDialog::getOpenFileName(this, u"Open a rig"_s, {}, u"Rigs (*.rig.json);;All files (*)"_s);
   if (!path.isEmpty()) open_file(path);
 }
 
 void MainWindow::complain(const QString& title, const Error& error) {
   QMessageBox box(QMessageBox::Warning, title, QString::fromStdString(error.text()), QMessageBox::Ok, this);
-  box.setObjectName(QStringLiteral("complaint"));
+  box.setObjectName(u"complaint"_s);
   box.exec();
 }
 
 bool MainWindow::open_file(const QString& path) {
   if (const auto ok = document_.open(path); !ok) {
-    complain(tr("This rig could not be opened"), ok.error());
+    complain(u"This rig could not be opened"_s, ok.error());
     return false;
   }
   is_demo_ = false;
@@ -41,9 +42,9 @@ bool MainWindow::open_file(const QString& path) {
 
 bool MainWindow::may_leave() {
   if (!document_.unsaved_work()) return true;
-  QMessageBox box(QMessageBox::Question, tr("Unsaved work"), tr("%1 has unsaved changes.").arg(document_.title()),
+  QMessageBox box(QMessageBox::Question, u"Unsaved work"_s, u"%1 has unsaved changes."_s.arg(document_.title()),
                   QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
-  box.setObjectName(QStringLiteral("unsaved"));
+  box.setObjectName(u"unsaved"_s);
   const int answer = box.exec();
   return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
 }
@@ -53,51 +54,51 @@ bool MainWindow::save() {
   if (document_.changed_on_disk())
     if (const auto said = settle_with_file()) return *said;
   if (const auto ok = document_.save(document_.path()); !ok) {
-    complain(tr("The rig could not be saved"), ok.error());
+    complain(u"The rig could not be saved"_s, ok.error());
     return false;
   }
-  foot_->say(tr("Saved %1").arg(document_.path()));
+  foot_->say(u"Saved %1"_s.arg(document_.path()));
   return true;
 }
 
 /// Somebody else has written the file: theirs, mine or a copy is for the builder to say. Nothing: mine, over theirs.
 std::optional<bool> MainWindow::settle_with_file() {
-  QMessageBox box(QMessageBox::Warning, tr("The file has changed"),
-                  tr("%1 was changed by another program or window since it was opened here.").arg(document_.path()),
+  QMessageBox box(QMessageBox::Warning, u"The file has changed"_s,
+                  u"%1 was changed by another program or window since it was opened here."_s.arg(document_.path()),
                   QMessageBox::Cancel, this);
-  box.setObjectName(QStringLiteral("changed_on_disk"));
+  box.setObjectName(u"changed_on_disk"_s);
   if (const auto differing = document_.differs_from_disk()) {
     constexpr std::size_t most = 8;
     QString differs;
     for (std::size_t i = 0; i < std::min(most, differing->size()); ++i) {
       const Differing& d = (*differing)[i];
-      differs += tr("• %1: %2 in the file, %3 here")
-                     .arg(QString::fromStdString(d.place), QString::fromStdString(d.a), QString::fromStdString(d.b)) +
+      differs += u"• %1: %2 in the file, %3 here"_s.arg(QString::fromStdString(d.place), QString::fromStdString(d.a),
+                                                        QString::fromStdString(d.b)) +
                  QLatin1Char('\n');
     }
-    if (differing->size() > most) differs += tr("and %1 more").arg(differing->size() - most);
-    if (differing->empty()) differs = tr("It says the same as what is open here.");
-    box.setInformativeText(tr("What differs:\n%1").arg(differs));
+    if (differing->size() > most) differs += u"and %1 more"_s.arg(differing->size() - most);
+    if (differing->empty()) differs = u"It says the same as what is open here."_s;
+    box.setInformativeText(u"What differs:\n%1"_s.arg(differs));
   } else {
     box.setInformativeText(
-        tr("It can't be read as a rig now: %1").arg(QString::fromStdString(differing.error().text())));
+        u"It can't be read as a rig now: %1"_s.arg(QString::fromStdString(differing.error().text())));
   }
-  auto* mine = box.addButton(tr("Write mine over it"), QMessageBox::DestructiveRole);
-  auto* theirs = box.addButton(tr("Take theirs"), QMessageBox::ActionRole);
-  auto* copy = box.addButton(tr("Save mine as a copy…"), QMessageBox::ActionRole);
-  mine->setObjectName(QStringLiteral("mine"));
-  theirs->setObjectName(QStringLiteral("theirs"));
-  copy->setObjectName(QStringLiteral("copy"));
+  auto* mine = box.addButton(u"Write mine over it"_s, QMessageBox::DestructiveRole);
+  auto* theirs = box.addButton(u"Take theirs"_s, QMessageBox::ActionRole);
+  auto* copy = box.addButton(u"Save mine as a copy…"_s, QMessageBox::ActionRole);
+  mine->setObjectName(u"mine"_s);
+  theirs->setObjectName(u"theirs"_s);
+  copy->setObjectName(u"copy"_s);
   box.setDefaultButton(QMessageBox::Cancel);  // who presses Enter without reading overwrites nothing
   box.exec();
   if (box.clickedButton() == mine) return std::nullopt;
   if (box.clickedButton() == copy) return save_as();
   if (box.clickedButton() == theirs) {
     if (const auto ok = document_.take_from_disk(); !ok) {
-      complain(tr("The file could not be taken over"), ok.error());
+      complain(u"The file could not be taken over"_s, ok.error());
       return false;
     }
-    foot_->say(tr("What the file says is open now; undo brings yours back"));
+    foot_->say(u"What the file says is open now; undo brings yours back"_s);
     return true;
   }
   return false;
@@ -105,24 +106,23 @@ std::optional<bool> MainWindow::settle_with_file() {
 
 bool MainWindow::save_as() {
   QString path = QFileDialog::getSaveFileName(
-      this, tr("Save the rig"),
-      document_.title().toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + QStringLiteral(".rig.json"),
-      tr("Rigs (*.rig.json)"));
+      this, u"Save the rig"_s, document_.title().toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + u".rig.json"_s,
+      u"Rigs (*.rig.json)"_s);
   if (path.isEmpty()) return false;
   const QString chosen = path;
-  if (!path.endsWith(QLatin1String(".json"))) path += QStringLiteral(".rig.json");
+  if (!path.endsWith(QLatin1String(".json"))) path += u".rig.json"_s;
   if (!may_replace(this, path, chosen)) return false;
   if (const auto ok = document_.save(path); !ok) {
-    complain(tr("The rig could not be saved"), ok.error());
+    complain(u"The rig could not be saved"_s, ok.error());
     return false;
   }
   remember(path);
-  foot_->say(tr("Saved %1").arg(path));
+  foot_->say(u"Saved %1"_s.arg(path));
   return true;
 }
 
 QStringList MainWindow::recent() const {
-  QFile file(settings_.state_folder + QStringLiteral("/recent"));
+  QFile file(settings_.state_folder + u"/recent"_s);
   if (!file.open(QIODevice::ReadOnly)) return {};
   return QString::fromUtf8(file.readAll()).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
 }
@@ -133,7 +133,7 @@ void MainWindow::remember(const QString& path) {
   list.removeAll(whole);
   list.prepend(whole);
   QDir().mkpath(settings_.state_folder);
-  (void)write_file_atomically((settings_.state_folder + QStringLiteral("/recent")).toStdString(),
+  (void)write_file_atomically((settings_.state_folder + u"/recent"_s).toStdString(),
                               list.mid(0, 10).join(QLatin1Char('\n')).toStdString());
 }
 
@@ -143,25 +143,25 @@ void MainWindow::offer_recovery() {
   auto* layout = new QHBoxLayout(recovery_bar_);
   layout->setContentsMargins(16, 6, 16, 6);
   const auto& first = found.front();
-  const QString whose = first.of.isEmpty() ? tr("a rig that was never saved") : first.of;
+  const QString whose = first.of.isEmpty() ? u"a rig that was never saved"_s : first.of;
   auto* words =
-      new QLabel(first.problem.isEmpty() ? tr("Unsaved work from an earlier run is still here: %1").arg(whose)
-                                         : tr("A safety copy of an earlier run can't be read: %1").arg(first.problem));
+      new QLabel(first.problem.isEmpty() ? u"Unsaved work from an earlier run is still here: %1"_s.arg(whose)
+                                         : u"A safety copy of an earlier run can't be read: %1"_s.arg(first.problem));
   words->setWordWrap(true);
   layout->addWidget(words, 1);
   if (first.problem.isEmpty()) {
-    auto* recover = new QPushButton(tr("Recover it"));
-    recover->setObjectName(QStringLiteral("recover"));
+    auto* recover = new QPushButton(u"Recover it"_s);
+    recover->setObjectName(u"recover"_s);
     layout->addWidget(recover);
     connect(recover, &QPushButton::clicked, this, [this, first] {
       // What is open is somebody's work, too.
       if (!may_leave()) return;
-      if (const auto ok = document_.recover(first); !ok) complain(tr("The work could not be recovered"), ok.error());
+      if (const auto ok = document_.recover(first); !ok) complain(u"The work could not be recovered"_s, ok.error());
       recovery_bar_->hide();
     });
   }
-  auto* discard = new QPushButton(tr("Discard it"));
-  discard->setObjectName(QStringLiteral("discard"));
+  auto* discard = new QPushButton(u"Discard it"_s);
+  discard->setObjectName(u"discard"_s);
   layout->addWidget(discard);
   connect(discard, &QPushButton::clicked, this, [this, first] {
     document_.discard(first);

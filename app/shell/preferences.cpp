@@ -5,13 +5,12 @@
 #include <cmath>
 
 #include "base/json.h"
+#include "look/literals.h"
 
 namespace rigging::app {
 namespace {
 
-std::filesystem::path file_in(const QString& folder) {
-  return (folder + QStringLiteral("/preferences.json")).toStdString();
-}
+std::filesystem::path file_in(const QString& folder) { return (folder + u"/preferences.json"_s).toStdString(); }
 
 }  // namespace
 

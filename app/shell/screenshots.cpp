@@ -13,6 +13,7 @@
 #include "base/data_folder.h"
 #include "drawing/stick_square.h"
 #include "feel/edits.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "shell/main_window.h"
 #include "shell/sheet_dialog.h"
@@ -53,7 +54,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   }
   bool good = true;
   const auto shoot = [&](QWidget& what, const char* name) {
-    const QString path = folder + QLatin1Char('/') + QLatin1String(name) + QStringLiteral(".png");
+    const QString path = folder + QLatin1Char('/') + QLatin1String(name) + u".png"_s;
     if (!what.grab().save(path)) {
       std::cerr << "rigging: " << path.toStdString() << " can't be written\n";
       good = false;
@@ -76,7 +77,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   shoot(window, "airframe");
 
   window.go(Station::fit);
-  if (auto* fit = window.findChild<FitPage*>()) fit->go_to(QStringLiteral("gps"));
+  if (auto* fit = window.findChild<FitPage*>()) fit->go_to(u"gps"_s);
   wait(200);
   shoot(window, "fit");
   window.go(Station::power);
@@ -84,25 +85,25 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   wait(200);
   shoot(window, "power");
   window.go(Station::wiring);
-  if (auto* wiring = window.findChild<WiringPage*>()) wiring->go_to(QStringLiteral("gps"));
+  if (auto* wiring = window.findChild<WiringPage*>()) wiring->go_to(u"gps"_s);
   wait(200);
   shoot(window, "wiring");
-  SheetDialog sheets(QStringLiteral("Plug list and wiring"), wiring_sheets(window.document()), &window);
+  SheetDialog sheets(u"Plug list and wiring"_s, wiring_sheets(window.document()), &window);
   sheets.show();
   wait(120);
   shoot(sheets, "sheets");
   sheets.hide();
 
   BoardDialog board(window.document(), &window);
-  board.findChild<BoardView*>()->choose(QStringLiteral("/outputs/2"));
-  board.findChild<MembersEditor*>()->choose(QStringLiteral("/outputs/2"));
+  board.findChild<BoardView*>()->choose(u"/outputs/2"_s);
+  board.findChild<MembersEditor*>()->choose(u"/outputs/2"_s);
   board.show();
   wait(120);
   shoot(board, "my-board");
   board.hide();
 
   window.go(Station::surfaces);
-  if (auto* square = window.findChild<StickSquare*>(QStringLiteral("stick_square"))) Q_EMIT square->moved(0.6, 0.8);
+  if (auto* square = window.findChild<StickSquare*>(u"stick_square"_s)) Q_EMIT square->moved(0.6, 0.8);
   wait(200);
   shoot(window, "surfaces");
 
@@ -116,11 +117,11 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     shoot(window, "feel");
     // Two settings in the same air: the firm one, and what is advised.
     const auto flown = [&] {
-      const auto* words = window.findChild<QLabel*>(QStringLiteral("fly_words"));
-      wait_for([&] { return words->text().startsWith(QStringLiteral("As planned")); }, 10000);
+      const auto* words = window.findChild<QLabel*>(u"fly_words"_s);
+      wait_for([&] { return words->text().startsWith(u"As planned"_s); }, 10000);
     };
     click("fly_it");
-    window.findChild<QComboBox*>(QStringLiteral("fly_speed"))->setCurrentIndex(1);
+    window.findChild<QComboBox*>(u"fly_speed"_s)->setCurrentIndex(1);
     click("fly_plan");
     flown();
     window.document().undo();
@@ -169,9 +170,9 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     }
     for (const auto& [s, d] : extreme) {
       const int motion = std::abs(d) < 3 ? 0 : d > 0 ? 1 : -1;
-      click(qPrintable(QStringLiteral("saw_%1_%2").arg(QString::fromStdString(s.word())).arg(motion)));
+      click(qPrintable(u"saw_%1_%2"_s.arg(QString::fromStdString(s.name())).arg(motion)));
     }
-    wait_for([&] { return window.findChild<QPushButton*>(QStringLiteral("do_it"))->isEnabled(); }, 6000);
+    wait_for([&] { return window.findChild<QPushButton*>(u"do_it"_s)->isEnabled(); }, 6000);
     click("note");
   }
   wait(100);
@@ -183,7 +184,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   click("supply_usb");
   wait_for([&] { return window.bench().controller_answers(); }, 4000);
   click("rotation_begin");
-  wait_for([&] { return window.findChild<QPushButton*>(QStringLiteral("rotation_hold")) != nullptr; }, 2000);
+  wait_for([&] { return window.findChild<QPushButton*>(u"rotation_hold"_s) != nullptr; }, 2000);
   wait(1500);
   click("rotation_hold");
   wait(600);
@@ -203,8 +204,9 @@ int take_screenshots(MainWindow& window, const QString& folder) {
         const auto& setup = sticks->procedure().listening();
         if (!setup) return true;
         for (const Axis axis : all_axes)
-          window.bench().ask(hands::Stick{
-              axis, setup->stick() && word(*setup->stick()) == word(axis) ? static_cast<double>(setup->side()) : 0});
+          window.bench().ask(hands::Stick{axis, setup->stick() && name_of(*setup->stick()) == name_of(axis)
+                                                    ? static_cast<double>(setup->side())
+                                                    : 0});
         window.bench().ask(
             hands::Stick{std::nullopt, setup->stick() == ChannelFunction::throttle && setup->side() > 0 ? 1.0 : 0.0});
         return false;
@@ -214,7 +216,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   shoot(window, "sticks");
   window.go(Station::surfaces);
   if (auto* surfaces = window.findChild<SurfacesPage*>()) {
-    surfaces->show_surface(*surface_from_word("flaperon_left"));
+    surfaces->show_surface(*surface_from_name("flaperon_left"));
     click("side_linkage");
     wait(200);
     shoot(window, "surfaces-linkage");
@@ -238,7 +240,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     direction::Fault f;
     f.kind = direction::FaultKind::output_reversed;
     f.output = 1;
-    SheetDialog dialog(QStringLiteral("Hand cards"),
+    SheetDialog dialog(u"Hand cards"_s,
                        hand_card_sheets(window.document(), {hand_card(window.document().rig(), *controller, f, c)}),
                        &window);
     dialog.show();
@@ -248,7 +250,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
   }
   const auto ask = window.ask_box();
   ask->show();
-  ask->findChild<QLineEdit*>()->setText(QStringLiteral("move the battery 20 mm back"));
+  ask->findChild<QLineEdit*>()->setText(u"move the battery 20 mm back"_s);
   wait(60);
   shoot(*ask, "ask-box");
   ask->hide();
@@ -259,8 +261,7 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     Q_EMIT line->textEdited(line->text());
   };
   type("begin_name", "Fen");
-  window.findChild<QListWidget*>(QStringLiteral("begin_kinds"))
-      ->setCurrentRow(static_cast<int>(AirframeKind::flying_wing));
+  window.findChild<QListWidget*>(u"begin_kinds"_s)->setCurrentRow(static_cast<int>(AirframeKind::flying_wing));
   type("begin_span", "1.2 m");
   type("begin_others", "camera, 200 mW video, satellite with compass, buzzer");
   wait(120);

@@ -15,13 +15,14 @@
 
 #include "base/json.h"
 #include "document/replace_question.h"
+#include "look/literals.h"
 #include "paper.h"
 
 namespace rigging::app {
 
 SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* parent)
     : QDialog(parent), sheets_(std::move(sheets)) {
-  setObjectName(QStringLiteral("sheet_dialog"));
+  setObjectName(u"sheet_dialog"_s);
   setWindowTitle(title);
   resize(760, 620);
   auto* layout = new QVBoxLayout(this);
@@ -42,11 +43,11 @@ SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* par
   layout->addWidget(area);
   auto* buttons = new QHBoxLayout;
   buttons->addStretch();
-  auto* svg = new QPushButton(tr("Keep as SVG…"));
-  auto* pdf = new QPushButton(tr("Keep as PDF…"));
-  auto* on_paper = new QPushButton(tr("Print…"));
-  auto* close = new QPushButton(tr("Close"));
-  close->setObjectName(QStringLiteral("close"));
+  auto* svg = new QPushButton(u"Keep as SVG…"_s);
+  auto* pdf = new QPushButton(u"Keep as PDF…"_s);
+  auto* on_paper = new QPushButton(u"Print…"_s);
+  auto* close = new QPushButton(u"Close"_s);
+  close->setObjectName(u"close"_s);
   for (QPushButton* b : {svg, pdf, on_paper, close}) buttons->addWidget(b);
   layout->addLayout(buttons);
   connect(close, &QPushButton::clicked, this, &QDialog::accept);
@@ -58,12 +59,10 @@ SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* par
     const QString chosen = path;
     if (!path.endsWith(ending)) path += ending;
     if (!may_replace(this, path, chosen)) return;
-    if (!(this->*write)(path)) QMessageBox::warning(this, title, tr("%1 could not be written.").arg(path));
+    if (!(this->*write)(path)) QMessageBox::warning(this, title, u"%1 could not be written."_s.arg(path));
   };
-  connect(svg, &QPushButton::clicked, this,
-          [keep] { keep(QStringLiteral(".svg"), tr("SVG (*.svg)"), &SheetDialog::write_svg); });
-  connect(pdf, &QPushButton::clicked, this,
-          [keep] { keep(QStringLiteral(".pdf"), tr("PDF (*.pdf)"), &SheetDialog::write_pdf); });
+  connect(svg, &QPushButton::clicked, this, [keep] { keep(u".svg"_s, u"SVG (*.svg)"_s, &SheetDialog::write_svg); });
+  connect(pdf, &QPushButton::clicked, this, [keep] { keep(u".pdf"_s, u"PDF (*.pdf)"_s, &SheetDialog::write_pdf); });
   connect(on_paper, &QPushButton::clicked, this, [this] {
     QPrinter printer(QPrinter::HighResolution);
     if (QPrintDialog(&printer, this).exec() == QDialog::Accepted) print(printer);
@@ -95,7 +94,7 @@ bool SheetDialog::write_svg(const QString& path) const {
   bool good = !sheets_.isEmpty();
   for (int i = 0; i < sheets_.size(); ++i) {
     QString name = path;
-    if (sheets_.size() > 1) name.insert(name.size() - 4, QStringLiteral("-%1").arg(i + 1));
+    if (sheets_.size() > 1) name.insert(name.size() - 4, u"-%1"_s.arg(i + 1));
     good = good && write_file_atomically(name.toStdString(), sheets_[i].svg.toStdString()).has_value();
   }
   return good;

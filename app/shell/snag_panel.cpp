@@ -8,6 +8,7 @@
 #include <QScrollBar>
 #include <QVBoxLayout>
 
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "look/scroll_content.h"
 #include "sheets/sketch.h"
@@ -48,16 +49,16 @@ constexpr int around_px = 58;
 }  // namespace
 
 SnagPanel::SnagPanel(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
-  setObjectName(QStringLiteral("snag_panel"));
+  setObjectName(u"snag_panel"_s);
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(8, 8, 8, 8);
   auto* top = new QHBoxLayout;
   heading_ = new QLabel;
   heading_->setFont(Style::instance().text(11, true));
-  scope_ = new QPushButton(tr("Whole rig"));
+  scope_ = new QPushButton(u"Whole rig"_s);
   scope_->setCheckable(true);
   scope_->setChecked(true);
-  scope_->setToolTip(tr("Show the snags of the whole rig, or only of this station"));
+  scope_->setToolTip(u"Show the snags of the whole rig, or only of this station"_s);
   top->addWidget(heading_, 1);
   top->addWidget(scope_);
   layout->addLayout(top);
@@ -68,7 +69,7 @@ SnagPanel::SnagPanel(RigDocument& document, QWidget* parent) : QWidget(parent), 
   connect(&Style::instance(), &Style::changed, this, [this] { shown_.clear(); });
   connect(&document_, &RigDocument::deferred_ready, this, &SnagPanel::refresh);
   connect(scope_, &QPushButton::toggled, this, [this](bool whole) {
-    scope_->setText(whole ? tr("Whole rig") : tr("This station"));
+    scope_->setText(whole ? u"Whole rig"_s : u"This station"_s);
     refresh();
   });
 }
@@ -87,7 +88,7 @@ QPushButton* SnagPanel::fix_button(const Snag& snag) {
   auto* fix = new QPushButton(lines.join(QLatin1Char('\n')));
   fix->setAccessibleName(said_of(snag.fix->label));
   fix->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-  fix->setObjectName(QStringLiteral("fix_") + said_of(snag.code));
+  fix->setObjectName(u"fix_"_s + said_of(snag.code));
   fix->setFont(Style::instance().text(9));
   connect(fix, &QPushButton::clicked, this,
           [this, f = *snag.fix] { document_.apply(f.edit(document_.rig(), document_.catalogue())); });
@@ -95,12 +96,12 @@ QPushButton* SnagPanel::fix_button(const Snag& snag) {
 }
 
 QWidget* SnagPanel::way_there(const Snag& snag) {
-  auto* there = new QPushButton(tr("Take me there"));
-  there->setObjectName(QStringLiteral("there_") + said_of(snag.code));
-  there->setAccessibleName(tr("Take me there, %1").arg(said_of(snag.code)));
+  auto* there = new QPushButton(u"Take me there"_s);
+  there->setObjectName(u"there_"_s + said_of(snag.code));
+  there->setAccessibleName(u"Take me there, %1"_s.arg(said_of(snag.code)));
   there->setProperty("flat", true);
   there->setFont(Style::instance().text(8.5));
-  there->setToolTip(tr("Source of the rule: %1").arg(said_of(snag.source)));
+  there->setToolTip(u"Source of the rule: %1"_s.arg(said_of(snag.source)));
   connect(there, &QPushButton::clicked, this,
           [this, station = station_of(document_.review(), snag), subject = said_of(snag.subject)] {
             Q_EMIT take_me_there(station, subject);
@@ -159,13 +160,13 @@ QWidget* SnagPanel::card(const SnagGroup& group) {
       like->addWidget(one);
     }
     auto* more = new QPushButton;
-    more->setObjectName(QStringLiteral("more_") + said_of(snag.code));
+    more->setObjectName(u"more_"_s + said_of(snag.code));
     more->setProperty("flat", true);
     more->setFont(Style::instance().text(9));
     more->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     const auto unfold = [this, rest, more, code = snag.code, words = said_of(group.more())](bool on) {
       rest->setVisible(on);
-      more->setText(on ? tr("▾ %1").arg(words) : tr("▸ %1").arg(words));
+      more->setText(on ? u"▾ %1"_s.arg(words) : u"▸ %1"_s.arg(words));
       on ? (void)unfolded_.insert(code) : (void)unfolded_.erase(code);
     };
     more->setCheckable(true);
@@ -180,7 +181,7 @@ QWidget* SnagPanel::card(const SnagGroup& group) {
 }
 
 void SnagPanel::refresh() {
-  std::string wanted = scope_->isChecked() ? "all" : std::string(word(station_));
+  std::string wanted = scope_->isChecked() ? "all" : std::string(name_of(station_));
   const std::vector<Snag> snags = document_.snags();
   for (const Snag& s : snags)
     if (scope_->isChecked() || s.station == station_) wanted += '\n' + s.code + s.subject + s.what + s.why;
@@ -201,15 +202,14 @@ void SnagPanel::refresh() {
   }
   const auto count = cards_.size();
   if (count == 0) {
-    auto* none =
-        new QLabel(scope_->isChecked() ? tr("Nothing in the way.") : tr("Nothing in the way at this station."));
+    auto* none = new QLabel(scope_->isChecked() ? u"Nothing in the way."_s : u"Nothing in the way at this station."_s);
     none->setProperty("soft", true);
     layout->addWidget(none);
   }
   layout->addStretch();
   replace_content(*area_, inside);
   area_->verticalScrollBar()->setValue(position);
-  heading_->setText(count == 1 ? tr("1 snag") : tr("%1 snags").arg(count));
+  heading_->setText(count == 1 ? u"1 snag"_s : u"%1 snags"_s.arg(count));
 }
 
 void SnagPanel::next() {

@@ -7,6 +7,7 @@
 #include <QToolTip>
 #include <cmath>
 
+#include "look/literals.h"
 #include "look/look.h"
 #include "review/stations.h"
 
@@ -16,9 +17,9 @@ StationStrip::StationStrip(QWidget* parent) : QWidget(parent), states_(station_c
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-  setObjectName(QStringLiteral("station_strip"));
-  setAccessibleName(tr("Stations"));
-  setAccessibleDescription(tr("Left and right arrow keys walk the stations, Enter goes there"));
+  setObjectName(u"station_strip"_s);
+  setAccessibleName(u"Stations"_s);
+  setAccessibleDescription(u"Left and right arrow keys walk the stations, Enter goes there"_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -97,7 +98,7 @@ void StationStrip::paintEvent(QPaintEvent*) {
     p.setPen(here ? i.teal : i.ink);
     p.setFont(Style::instance().text(width() > 1100 ? 10 : 8.5, here));
     p.drawText(QRectF(box.left(), middle - 2, box.width(), 20), Qt::AlignCenter,
-               QString::fromLatin1(word(static_cast<Station>(k)).data()));
+               QString::fromLatin1(name_of(static_cast<Station>(k)).data()));
     if (here && hasFocus()) {
       p.setPen(QPen(i.teal, 2));
       p.setBrush(Qt::NoBrush);
@@ -141,8 +142,8 @@ bool StationStrip::event(QEvent* event) {
     if (k >= 0)
       QToolTip::showText(
           help->globalPos(),
-          tr("%1\n%2").arg(QString::fromUtf8(entry_of(static_cast<Station>(k)).question),
-                           QString::fromLatin1(names[static_cast<int>(states_[static_cast<std::size_t>(k)])])));
+          u"%1\n%2"_s.arg(QString::fromUtf8(entry_of(static_cast<Station>(k)).question),
+                          QString::fromLatin1(names[static_cast<int>(states_[static_cast<std::size_t>(k)])])));
     return true;
   }
   return QWidget::event(event);

@@ -3,6 +3,7 @@
 #include <QLineEdit>
 
 #include "base/number.h"
+#include "look/literals.h"
 #include "rig/ranges.h"
 
 namespace rigging::app {
@@ -34,9 +35,9 @@ BaudBox::Typed BaudBox::typed() const {
   if (!none_.isEmpty() && (text.isEmpty() || text == none_.simplified())) return {};
   const auto number = number_of(QString(text).remove(QLatin1Char(' ')).toStdString());
   if (number && *number >= range::baud.least && *number <= range::baud.most) return {number, QString()};
-  QString expected = tr("a number from 1200 to 4000000 is expected");
-  if (!none_.isEmpty()) expected += tr(", or “%1”").arg(none_);
-  return {std::nullopt, tr("“%1” is no baud: %2.").arg(text.left(40), expected)};
+  QString expected = u"a number from 1200 to 4000000 is expected"_s;
+  if (!none_.isEmpty()) expected += u", or “%1”"_s.arg(none_);
+  return {std::nullopt, u"“%1” is no baud: %2."_s.arg(text.left(40), expected)};
 }
 
 void BaudBox::finish() {

@@ -5,6 +5,7 @@
 #include <QSerialPortInfo>
 #include <QVBoxLayout>
 
+#include "look/literals.h"
 #include "look/pieces.h"
 
 namespace rigging::app {
@@ -20,8 +21,8 @@ DeviceDialog::DeviceDialog(const QString& id, const QString& title, bool listeni
   device_->setEditable(true);
   device_->setInsertPolicy(QComboBox::NoInsert);
   for (const QSerialPortInfo& port : QSerialPortInfo::availablePorts()) device_->addItem(port.systemLocation());
-  if (device_->count() == 0) device_->addItem(QStringLiteral("/dev/ttyUSB0"));
-  form_->addRow(tr("Serial device of the adapter"), device_);
+  if (device_->count() == 0) device_->addItem(u"/dev/ttyUSB0"_s);
+  form_->addRow(u"Serial device of the adapter"_s, device_);
   layout->addLayout(form_);
   how_ = wrapping_words(9.5);
   how_->setObjectName(id + QLatin1String("_how"));
@@ -38,14 +39,14 @@ DeviceDialog::DeviceDialog(const QString& id, const QString& title, bool listeni
     bottom->addWidget(b);
     return b;
   };
-  QPushButton* stop_listening = add(tr("Stop listening"), "_stop", tr("The device is closed"));
+  QPushButton* stop_listening = add(u"Stop listening"_s, "_stop", u"The device is closed"_s);
   stop_listening->setEnabled(listening);
   connect(stop_listening, &QPushButton::clicked, this, [this] {
     stop();
     accept();
   });
-  connect(add(tr("Cancel"), "_cancel", tr("Nothing is changed")), &QPushButton::clicked, this, &QDialog::reject);
-  QPushButton* go = add(tr("Listen"), "_listen", tr("The device is opened for reading only"));
+  connect(add(u"Cancel"_s, "_cancel", u"Nothing is changed"_s), &QPushButton::clicked, this, &QDialog::reject);
+  QPushButton* go = add(u"Listen"_s, "_listen", u"The device is opened for reading only"_s);
   go->setProperty("main", true);
   go->setDefault(true);
   connect(go, &QPushButton::clicked, this, &DeviceDialog::try_it);
@@ -61,7 +62,7 @@ void DeviceDialog::refuse(const QString& why) {
 
 void DeviceDialog::try_it() {
   const QString device = device_->currentText().trimmed();
-  if (device.isEmpty()) return refuse(tr("Which device? Such as /dev/ttyUSB0."));
+  if (device.isEmpty()) return refuse(u"Which device? Such as /dev/ttyUSB0."_s);
   if (listen(device)) accept();
 }
 

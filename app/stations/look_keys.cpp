@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include "look/literals.h"
 
 namespace rigging::app {
 
@@ -11,10 +12,10 @@ namespace {
 
 /// A way that can be pointed is pointed, too.
 QString with_arrow(const std::string& word) {
-  return word == "up"      ? QStringLiteral("▲ up")
-         : word == "down"  ? QStringLiteral("▼ down")
-         : word == "left"  ? QStringLiteral("◀ left")
-         : word == "right" ? QStringLiteral("right ▶")
+  return word == "up"      ? u"▲ up"_s
+         : word == "down"  ? u"▼ down"_s
+         : word == "left"  ? u"◀ left"_s
+         : word == "right" ? u"right ▶"_s
                            : QString::fromStdString(word);
 }
 
@@ -39,8 +40,8 @@ void LookKeys::add(const LookRow& row) {
     key->setCheckable(true);
     key->setMinimumHeight(30);
     key->setMinimumWidth(76);
-    key->setObjectName(QStringLiteral("saw_%1_%2").arg(QString::fromStdString(row.id)).arg(value));
-    key->setAccessibleName(QStringLiteral("%1: %2").arg(name, text));
+    key->setObjectName(u"saw_%1_%2"_s.arg(QString::fromStdString(row.id)).arg(value));
+    key->setAccessibleName(u"%1: %2"_s.arg(name, text));
     connect(key, &QPushButton::clicked, this, [this, index = rows_.size(), at = value] { choose(index, at); });
     grid_->addWidget(key, r, static_cast<int>(keys.buttons.size()) + 1);
     keys.buttons.push_back(key);

@@ -10,6 +10,7 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "look/literals.h"
 #include "look/number_box.h"
 #include "look/pieces.h"
 
@@ -22,32 +23,27 @@ OrderedJson::json_pointer at(const QString& pointer) { return OrderedJson::json_
 
 QString text_of(const OrderedJson& value) {
   if (value.is_string()) return QString::fromStdString(value.get<std::string>());
-  if (value.is_boolean()) return value.get<bool>() ? QStringLiteral("yes") : QStringLiteral("no");
+  if (value.is_boolean()) return value.get<bool>() ? u"yes"_s : u"no"_s;
   if (value.is_number()) return QString::fromStdString(number_text(value.get<double>(), 6));
   return {};
 }
 
 /// Words of a choice as they are spoken, everything else as it is.
 QString shown_text(const OrderedJson& value, const OrderedJson& schema) {
-  return schema.contains("enum") && value.is_string() ? QString::fromStdString(spoken(value.get<std::string>()))
+  return schema.contains("enum") && value.is_string() ? QString::fromStdString(label_of(value.get<std::string>()))
                                                       : text_of(value);
 }
 
 /// What a member is called: its words, and the unit that its name ends with.
-QString label_of(const std::string& name) {
+QString field_label(const std::string& name) {
   static const QMap<QString, QString> units{
-      {QStringLiteral("mm"), QStringLiteral("mm")},    {QStringLiteral("m"), QStringLiteral("m")},
-      {QStringLiteral("v"), QStringLiteral("V")},      {QStringLiteral("a"), QStringLiteral("A")},
-      {QStringLiteral("w"), QStringLiteral("W")},      {QStringLiteral("kg"), QStringLiteral("kg")},
-      {QStringLiteral("c"), QStringLiteral("°C")},     {QStringLiteral("us"), QStringLiteral("µs")},
-      {QStringLiteral("s"), QStringLiteral("s")},      {QStringLiteral("nm"), QStringLiteral("N m")},
-      {QStringLiteral("hz"), QStringLiteral("Hz")},    {QStringLiteral("milliohm"), QStringLiteral("mΩ")},
-      {QStringLiteral("ah"), QStringLiteral("A h")},   {QStringLiteral("deg"), QStringLiteral("°")},
-      {QStringLiteral("percent"), QStringLiteral("%")}};
-  const QString words = QString::fromStdString(spoken(name));
+      {u"mm"_s, u"mm"_s}, {u"m"_s, u"m"_s},         {u"v"_s, u"V"_s},    {u"a"_s, u"A"_s},   {u"w"_s, u"W"_s},
+      {u"kg"_s, u"kg"_s}, {u"c"_s, u"°C"_s},        {u"us"_s, u"µs"_s},  {u"s"_s, u"s"_s},   {u"nm"_s, u"N m"_s},
+      {u"hz"_s, u"Hz"_s}, {u"milliohm"_s, u"mΩ"_s}, {u"ah"_s, u"A h"_s}, {u"deg"_s, u"°"_s}, {u"percent"_s, u"%"_s}};
+  const QString words = QString::fromStdString(label_of(name));
   const qsizetype last = words.lastIndexOf(QLatin1Char(' '));
   const auto unit = units.find(words.mid(last + 1));
-  return last < 0 || unit == units.end() ? words : words.left(last) + QStringLiteral(", ") + *unit;
+  return last < 0 || unit == units.end() ? words : words.left(last) + u", "_s + *unit;
 }
 
 /// What an entry of a list calls itself.
@@ -55,9 +51,9 @@ QString entry_name(const OrderedJson& entry, std::size_t number) {
   if (!entry.is_object()) return QString::number(number + 1);
   for (const char* name : {"label", "id", "what", "mode", "sign", "net", "remedy"})
     if (const auto it = entry.find(name); it != entry.end() && it->is_string())
-      return QString::fromStdString(spoken(it->get<std::string>()));
+      return QString::fromStdString(label_of(it->get<std::string>()));
   if (const auto from = entry.find("from"); from != entry.end() && entry.contains("to"))
-    return text_of(*from) + QStringLiteral(" → ") + text_of(entry["to"]);
+    return text_of(*from) + u" → "_s + text_of(entry["to"]);
   return QString::number(number + 1);
 }
 
@@ -94,15 +90,15 @@ class ValueDelegate : public QStyledItemDelegate {
     if (schema.contains("enum") || type == "boolean") {
       auto* box = new QComboBox(parent);
       if (type == "boolean")
-        box->addItems({QStringLiteral("yes"), QStringLiteral("no")});
+        box->addItems({u"yes"_s, u"no"_s});
       else
         for (const auto& word : schema["enum"])
-          box->addItem(QString::fromStdString(spoken(word.get<std::string>())),
+          box->addItem(QString::fromStdString(label_of(word.get<std::string>())),
                        QString::fromStdString(word.get<std::string>()));
       return named(box);
     }
     if (type == "number" || type == "integer") {
-      auto* box = number_box(QStringLiteral("member_value"), {});
+      auto* box = number_box(u"member_value"_s, {});
       box->setParent(parent);
       box->setDecimals(type == "integer" ? 0 : 4);
       box->setRange(schema.value("minimum", -1e6), schema.value("maximum", 1e6));
@@ -126,7 +122,7 @@ class ValueDelegate : public QStyledItemDelegate {
     if (auto* box = qobject_cast<QComboBox*>(widget)) {
       const QVariant word = box->currentData();
       editor_.set(place, word.isValid() ? OrderedJson(word.toString().toStdString())
-                                        : OrderedJson(box->currentText() == QStringLiteral("yes")));
+                                        : OrderedJson(box->currentText() == u"yes"_s));
     } else if (auto* number = qobject_cast<QDoubleSpinBox*>(widget)) {
       number->interpretText();
       // Half a millimetre is finer than any ruler; six places keep what was in the file.
@@ -142,7 +138,7 @@ class ValueDelegate : public QStyledItemDelegate {
     return index.sibling(index.row(), 0).data(pointer_role).toString();
   }
   static QWidget* named(QWidget* editor) {
-    editor->setObjectName(QStringLiteral("member_value"));
+    editor->setObjectName(u"member_value"_s);
     return editor;
   }
   MembersEditor& editor_;
@@ -151,7 +147,7 @@ class ValueDelegate : public QStyledItemDelegate {
 }  // namespace
 
 MembersEditor::MembersEditor(QWidget* parent) : QTreeWidget(parent) {
-  setObjectName(QStringLiteral("members"));
+  setObjectName(u"members"_s);
   setColumnCount(2);
   setHeaderHidden(true);
   setUniformRowHeights(true);
@@ -208,7 +204,7 @@ void MembersEditor::fill(QTreeWidgetItem* row, const OrderedJson& value, const O
       child->setText(1, shown_text(v, s));
       child->setFlags(child->flags() | Qt::ItemIsEditable);
     } else {
-      if (v.is_array()) child->setText(1, v.empty() ? tr("none") : QString::number(v.size()));
+      if (v.is_array()) child->setText(1, v.empty() ? u"none"_s : QString::number(v.size()));
       fill(child, v, s, place);
     }
     child->setToolTip(1, child->text(1));
@@ -223,7 +219,7 @@ void MembersEditor::fill(QTreeWidgetItem* row, const OrderedJson& value, const O
   for (const auto& [name, s] : properties->items()) {
     const auto it = value.is_object() ? value.find(name) : value.end();
     const bool there = value.is_object() && it != value.end();
-    add(label_of(name), pointer + QLatin1Char('/') + QString::fromStdString(name),
+    add(field_label(name), pointer + QLatin1Char('/') + QString::fromStdString(name),
         there ? *it : s.value("default", OrderedJson()), s);
   }
 }
@@ -335,9 +331,8 @@ MembersPanel::MembersPanel(QWidget* parent) : QWidget(parent), members_(new Memb
   all->setContentsMargins(0, 0, 0, 0);
   all->addWidget(members_, 1);
   auto* lists = new QHBoxLayout;
-  add_ =
-      hinted_button(tr("Another one"), "member_add", tr("One more entry of the list that is chosen, as the last is"));
-  remove_ = hinted_button(tr("Take it out"), "member_remove", tr("The chosen entry leaves its list"));
+  add_ = hinted_button(u"Another one"_s, "member_add", u"One more entry of the list that is chosen, as the last is"_s);
+  remove_ = hinted_button(u"Take it out"_s, "member_remove", u"The chosen entry leaves its list"_s);
   lists->addWidget(add_);
   lists->addWidget(remove_);
   lists->addStretch(1);

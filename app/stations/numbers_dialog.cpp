@@ -9,13 +9,14 @@
 #include <QPushButton>
 #include <cmath>
 
+#include "look/literals.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
 
 namespace rigging::app {
 
 NumbersDialog::NumbersDialog(const QString& title, const QString& words, QWidget* parent) : QDialog(parent) {
-  setObjectName(QStringLiteral("numbers_dialog"));
+  setObjectName(u"numbers_dialog"_s);
   setWindowTitle(title);
   auto* layout = new QVBoxLayout(this);
   auto* label = new QLabel(words);
@@ -23,17 +24,17 @@ NumbersDialog::NumbersDialog(const QString& title, const QString& words, QWidget
   label->setMinimumWidth(380);
   layout->addWidget(label);
   refusal_ = caution_words(10);
-  refusal_->setObjectName(QStringLiteral("refusal"));
+  refusal_->setObjectName(u"refusal"_s);
   refusal_->hide();
   layout->addWidget(refusal_);
   form_ = new QFormLayout;
   layout->addLayout(form_);
   auto* buttons = new QHBoxLayout;
   buttons->addStretch();
-  auto* leave = new QPushButton(tr("Leave"));
-  leave->setObjectName(QStringLiteral("leave"));
-  auto* take = new QPushButton(tr("Take these"));
-  take->setObjectName(QStringLiteral("take"));
+  auto* leave = new QPushButton(u"Leave"_s);
+  leave->setObjectName(u"leave"_s);
+  auto* take = new QPushButton(u"Take these"_s);
+  take->setObjectName(u"take"_s);
   take->setProperty("main", true);
   take->setDefault(true);
   buttons->addWidget(leave);

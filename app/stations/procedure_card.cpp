@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 
 #include "drawing/moving_aircraft.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/look_keys.h"
 
@@ -27,9 +28,9 @@ QString lines_text(const std::vector<Line>& lines) {
   QStringList all;
   for (const Line& l : lines) {
     const QString text = QString::fromStdString(l.words);
-    all << (!rich ? text : l.strong ? QStringLiteral("<b>%1</b>").arg(text.toHtmlEscaped()) : text.toHtmlEscaped());
+    all << (!rich ? text : l.strong ? u"<b>%1</b>"_s.arg(text.toHtmlEscaped()) : text.toHtmlEscaped());
   }
-  return all.join(rich ? QStringLiteral("<br>") : QStringLiteral("\n"));
+  return all.join(rich ? u"<br>"_s : u"\n"_s);
 }
 
 }  // namespace
@@ -56,11 +57,11 @@ ProcedureCard::ProcedureCard(ProcedureRunner& runner, Form form, QWidget* parent
   entry_ = new QWidget;
   auto* entry = new QHBoxLayout(entry_);
   entry->setContentsMargins(0, 0, 0, 0);
-  value_ = number_box(id_ + QStringLiteral("_value"), {});
+  value_ = number_box(id_ + u"_value"_s, {});
   value_->setFont(Style::instance().figures(11));
   unit_ = new QComboBox;
-  unit_->setObjectName(id_ + QStringLiteral("_unit"));
-  unit_->setAccessibleName(tr("Unit"));
+  unit_->setObjectName(id_ + u"_unit"_s);
+  unit_->setAccessibleName(u"Unit"_s);
   unit_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   connect(unit_, &QComboBox::currentIndexChanged, this, [this](int at) {
     const auto& asked = runner_.card().number;

@@ -2,6 +2,7 @@
 
 #include "base/cases.h"
 #include "link/image.h"
+#include "look/literals.h"
 
 namespace rigging::app {
 ProcedureRunner::ProcedureRunner(RigDocument& document, BenchLink& bench, const ProcedureEntry& entry, QObject* parent)
@@ -79,7 +80,7 @@ void ProcedureRunner::set_shown(bool shown) {
 void ProcedureRunner::carry_out(const Orders& orders) {
   for (const Order& o : orders)
     std::visit(
-        Cases{[&](const Change& c) {
+        Cases{[&](const ApplyEdit& c) {
                 document_.apply(c.edit);
                 refresh();
               },
@@ -93,7 +94,7 @@ void ProcedureRunner::carry_out(const Orders& orders) {
               },
               [&](const WriteBoard&) {
                 if (bench_.is_another_class(document_.rig().controller.kind))
-                  Q_EMIT said(tr("The board is of another class than the rig: nothing was written."));
+                  Q_EMIT said(u"The board is of another class than the rig: nothing was written."_s);
                 else
                   bench_.write(document_.image());
               },

@@ -3,6 +3,7 @@
 #include <QDialog>
 #include <QVBoxLayout>
 
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "review/stations.h"
 
@@ -32,7 +33,7 @@ ProcedureCard* StationPage::make_card(const ProcedureEntry& entry, ProcedureCard
   connect(runner, &ProcedureRunner::said, this, &StationPage::said);
   connect(runner, &ProcedureRunner::wanted, this, &StationPage::wanted);
   connect(runner, &ProcedureRunner::hand_cards_asked, this, [this](const std::vector<HandCard>& cards) {
-    Q_EMIT sheets_asked(tr("Hand cards"), hand_card_sheets(document_, cards));
+    Q_EMIT sheets_asked(u"Hand cards"_s, hand_card_sheets(document_, cards));
   });
   return new ProcedureCard(*runner, form, parent);
 }
@@ -49,14 +50,14 @@ ProcedureCard* StationPage::procedure_card(const char* id, ProcedureCard::Form f
 
 void StationPage::hear_refusal(NumberBox& box) {
   const QString name = box.accessibleName();
-  Q_EMIT said(name + (name.isEmpty() ? QString() : QStringLiteral(": ")) + box.take_refusal());
+  Q_EMIT said(name + (name.isEmpty() ? QString() : u": "_s) + box.take_refusal());
 }
 
 void StationPage::run(const ProcedureEntry& entry) {
   for (const ProcedureRunner* r : runners_)
     if (r->entry().id == entry.id) return come_here(QString::fromStdString(entry.id));
   auto* dialog = new QDialog(this);
-  dialog->setObjectName(QStringLiteral("procedure_") + QString::fromStdString(entry.id));
+  dialog->setObjectName(u"procedure_"_s + QString::fromStdString(entry.id));
   dialog->setAttribute(Qt::WA_DeleteOnClose);
   dialog->setWindowTitle(QString::fromStdString(entry.name));
   dialog->resize(420, 520);
@@ -69,7 +70,7 @@ void StationPage::run(const ProcedureEntry& entry) {
 
 QLabel* StationPage::heading() {
   QLabel* question = wrapping_words(13, true);
-  question->setObjectName(QStringLiteral("station_question"));
+  question->setObjectName(u"station_question"_s);
   question->setText(QString::fromUtf8(entry_of(station_).question));
   return question;
 }

@@ -6,8 +6,8 @@
 #include "bench/bench_link.h"
 #include "document/rig_document.h"
 #include "drawing/rig_sheets.h"
+#include "look/named_action.h"
 #include "look/number_box.h"
-#include "look/request.h"
 #include "stations/procedure_card.h"
 
 namespace rigging::app {
@@ -33,7 +33,7 @@ class StationPage : public QWidget, public HearsRefusals {
   /// Where the keyboard starts on this sheet.
   virtual QWidget* first_focus() { return this; }
   /// What the ask box can do here.
-  virtual QList<Request> requests() { return {}; }
+  virtual QList<NamedAction> named_actions() { return {}; }
   /// Brings up one of this station's procedures: on the page when it has a place there, else in a window of its own.
   void run(const ProcedureEntry& entry);
   /// The bench stands below this sheet.

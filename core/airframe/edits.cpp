@@ -4,9 +4,9 @@
 #include "airframe/proportions.h"
 #include "base/fields.h"
 #include "base/json.h"
-#include "base/typed.h"
 #include "base/units.h"
 #include "catalogue/sockets.h"
+#include "language/typed.h"
 
 namespace rigging {
 
@@ -71,16 +71,16 @@ std::vector<EditEntry> airframe_edits() {
            "Another kind of airframe",
            {"KIND"},
            [](const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) -> Result<Edit> {
-             const auto kind = from_word<AirframeKind>(given[0]);
-             if (!kind) return failure(given[0], "is no kind of airframe", word_choice<AirframeKind>());
+             const auto kind = from_name<AirframeKind>(given[0]);
+             if (!kind) return failure(given[0], "is no kind of airframe", choice_of<AirframeKind>());
              return change_kind(rig, catalogue, *kind);
            }},
           {"motors",
            "One motor, two, or two that steer",
            {"one|two|two_steering"},
            [](const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) -> Result<Edit> {
-             const auto motors = from_word<Motors>(given[0]);
-             if (!motors) return failure(given[0], "is no number of motors", word_choice<Motors>());
+             const auto motors = from_name<Motors>(given[0]);
+             if (!motors) return failure(given[0], "is no number of motors", choice_of<Motors>());
              return change_motors(rig, catalogue, *motors);
            }},
           {"class",

@@ -107,7 +107,7 @@ std::vector<std::string> guesses_of(const Airframe& a) {
     const bool fin = name.starts_with("fin_") && has_v(a.kind);
     const bool v = name == "v_angle_deg" && !has_v(a.kind);
     const Member* m = Described<Airframe>::members().named(name);
-    if (m && !tail && !fin && !v) names.emplace_back(*m->spoken ? m->spoken : m->name);
+    if (m && !tail && !fin && !v) names.emplace_back(*m->label ? m->label : m->name);
   }
   return names;
 }

@@ -8,11 +8,12 @@
 #include "airframe/edits.h"
 #include "ask/topics.h"
 #include "base/json.h"
-#include "base/typed.h"
-#include "base/typed_value.h"
 #include "base/units.h"
 #include "catalogue/part_words.h"
 #include "fit/edits.h"
+#include "language/tokens.h"
+#include "language/typed.h"
+#include "language/typed_value.h"
 #include "surfaces/edits.h"
 #include "wiring/wiring.h"
 
@@ -38,36 +39,10 @@ double names(const std::vector<std::string>& asked, const std::vector<std::strin
   return of_name < 1 && of_asked < 1 ? 0 : of_name + of_asked;
 }
 
-/// The words with their number cut out: "move the battery 20 mm back" is "move the battery back" and "20 mm".
-struct Split {
-  std::string words, number;
-};
-Split split_number(std::string_view text) {
-  const std::string all(text);
-  std::size_t i = 0;
-  while (i < all.size() && !std::isdigit(static_cast<unsigned char>(all[i]))) ++i;
-  if (i == all.size()) return {all, {}};
-  std::size_t from = i;
-  if (from > 0 && (all[from - 1] == '-' || all[from - 1] == '.')) --from;
-  // A number with its unit ends where the next plain word begins.
-  std::string number;
-  std::size_t best = from;
-  for (std::size_t to = from + 1; to <= all.size(); ++to) {
-    if (to < all.size() && all[to] != ' ') continue;
-    const std::string some = all.substr(from, to - from);
-    bool understood = false;
-    for (const char* unit : {"mm", "g", "°", "m/s", "Ah", "V", "A", "s", "%"})
-      understood = understood || typed_number(some, unit).has_value();
-    if (understood) best = to, number = some;
-  }
-  if (number.empty()) return {all, {}};
-  return {all.substr(0, from) + all.substr(best), number};
-}
-
 class Asker {
  public:
   Asker(const AskedOf& of, std::string_view words)
-      : of_(of), text_(words), words_(telling_words(words)), split_(split_number(words)) {
+      : of_(of), text_(words), words_(telling_words(words)), split_(cut_number(words)) {
     numberless_ = telling_words(split_.words);
   }
 
@@ -97,14 +72,14 @@ class Asker {
   void add(Interpretation a) {
     if (a.fit > 0) found_.push_back(std::move(a));
   }
-  void deed(double fit, Result<Edit> edit, Station station, const std::string& subject) {
+  void add_edit(double fit, Result<Edit> edit, Station station, const std::string& subject) {
     Interpretation a;
     a.fit = fit;
     a.station = station;
     a.subject = subject;
     if (edit) {
       a.text = edit->label;
-      a.deed = std::move(*edit);
+      a.edit = std::move(*edit);
     } else {
       a.text = "Not possible: " + edit.error().text();
     }
@@ -128,18 +103,18 @@ class Asker {
     const auto what = objects(numberless_, {"set", "make", "change", "put", "weighs", "enter", "measured"});
     const auto look = [&](const Members& members, const std::string& section, Station station) {
       for (const Member& m : members.list) {
-        if (!*m.spoken || (m.kind != &number_type() && m.kind != &optional_number_type())) continue;
-        const double fit = names(what, telling_words(m.spoken));
+        if (!*m.label || (m.type != &number_type() && m.type != &optional_number_type())) continue;
+        const double fit = names(what, telling_words(m.label));
         if (fit < 1.5) continue;
         const auto value = typed_value(m, split_.number);
         if (!value) {
           add({"Not possible: " + value.error().text(), fit, {}, station, section, AskedView::none});
           continue;
         }
-        deed(2 + fit,
-             section == "airframe" ? measure(of_.rig, m.name, *value)
-                                   : set_value(of_.rig, section + "/" + m.name, Json(*value)),
-             station, section);
+        add_edit(2 + fit,
+                 section == "airframe" ? measure(of_.rig, m.name, *value)
+                                       : set_value(of_.rig, section + "/" + m.name, Json(*value)),
+                 station, section);
       }
     };
     look(Described<Airframe>::members(), "airframe", Station::airframe);
@@ -157,8 +132,8 @@ class Asker {
       const PartKind* k = of_.catalogue.part(p.kind);
       double own = names(words, name);
       if (k)
-        own = std::max(
-            {own, names(words, telling_words(spoken(word(k->group)))), names(words, telling_words(k->name)) - 0.2});
+        own = std::max({own, names(words, telling_words(label_of(name_of(k->group)))),
+                        names(words, telling_words(k->name)) - 0.2});
       for (const char* gps : {"gps", "satellites"})
         if (k && k->group == PartGroup::satellite_receiver && said(words, gps)) own = std::max(own, 1.6);
       if (own > fit) fit = own, best = &p;
@@ -206,7 +181,7 @@ class Asker {
                      : way.y() < 0 ? " to the left"
                      : way.z() > 0 ? " down"
                                    : " up");
-    deed(5, std::move(edit), Station::fit, id);
+    add_edit(5, std::move(edit), Station::fit, id);
   }
 
   /// "reverse the left flaperon", "reverse output 3".
@@ -215,10 +190,11 @@ class Asker {
     const auto what = objects(words_, {"reverse", "invert", "flip", "turn", "servo", "output", "around", "direction"});
     for (const Output& o : of_.rig.outputs) {
       double fit = 0;
-      for (const Surface s : o.surfaces) fit = std::max(fit, names(what, telling_words(s.spoken())));
+      for (const Surface s : o.surfaces) fit = std::max(fit, names(what, telling_words(s.label())));
       if (what.size() == 1 && what.front() == o.id.substr(o.id.find_last_of('_') + 1)) fit = 1.5;
       if (fit < 1) continue;
-      deed(3 + fit, reverse(of_.rig, o.id), Station::surfaces, o.surfaces.empty() ? o.id : o.surfaces.front().word());
+      add_edit(3 + fit, reverse(of_.rig, o.id), Station::surfaces,
+               o.surfaces.empty() ? o.id : o.surfaces.front().name());
     }
   }
 
@@ -226,7 +202,7 @@ class Asker {
   void adds() {
     if (!verb({"add", "fit", "install", "new"})) return;
     std::string rest;
-    for (const std::string& w : split_words(text_))
+    for (const std::string& w : words_of(text_))
       if (w != "add" && w != "fit" && w != "install" && w != "new") rest += w + " ";
     const auto said = parts_in_words(of_.catalogue, rest);
     if (said.size() != 1 || !said.front().kind || !said.front().remark.empty()) return;
@@ -236,7 +212,7 @@ class Asker {
     if (edit)
       edit->label = "Add: " + (said.front().count > 1 ? std::to_string(said.front().count) + " × " : "") +
                     said.front().kind->name;
-    deed(4, std::move(edit), Station::fit, {});
+    add_edit(4, std::move(edit), Station::fit, {});
   }
 
   /// "mirror the left servo", "another camera".
@@ -246,8 +222,9 @@ class Asker {
     double fit = 0;
     const Part* p = part(objects(words_, {"mirror", "duplicate", "copy", "another", "other", "side"}), &fit);
     if (!p || fit < 1) return;
-    deed(3 + fit, mirror ? mirror_part(of_.rig, of_.catalogue, p->id) : duplicate_part(of_.rig, of_.catalogue, p->id),
-         Station::fit, p->id);
+    add_edit(3 + fit,
+             mirror ? mirror_part(of_.rig, of_.catalogue, p->id) : duplicate_part(of_.rig, of_.catalogue, p->id),
+             Station::fit, p->id);
   }
 
   /// "take the camera out".
@@ -256,12 +233,12 @@ class Asker {
     double fit = 0;
     const auto what = objects(words_, {"remove", "delete", "take", "out", "away", "off"});
     if (const Part* p = part(what, &fit); p && fit >= 1)
-      deed(3 + fit, remove_part(of_.rig, of_.catalogue, p->id), Station::fit, {});
+      add_edit(3 + fit, remove_part(of_.rig, of_.catalogue, p->id), Station::fit, {});
   }
 
   /// "where does the receiver go", "where is the motor plugged in".
   void wheres() {
-    const std::string first = split_words(text_).empty() ? std::string() : split_words(text_).front();
+    const std::string first = words_of(text_).empty() ? std::string() : words_of(text_).front();
     if (first != "where" && !verb({"plugged", "socket", "connected"})) return;
     const auto what =
         objects(words_, {"plugged", "plug", "socket", "connected", "lead", "sit", "sits", "goes", "pin", "port"});
@@ -333,22 +310,10 @@ class Asker {
     }
   }
 
-  static std::vector<std::string> split_words(const std::string& text) {
-    std::vector<std::string> all(1);
-    for (const char c : text) {
-      if (c == ' ')
-        all.emplace_back();
-      else
-        all.back() += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    }
-    std::erase(all, "");
-    return all;
-  }
-
   const AskedOf& of_;
   std::string text_;
   std::vector<std::string> words_;
-  Split split_;
+  CutNumber split_;
   std::vector<std::string> numberless_;
   std::vector<Interpretation> found_;
 };
@@ -363,15 +328,8 @@ std::vector<std::string> telling_words(std::string_view text) {
       "these", "those", "be",     "been", "have", "has",   "had",  "should", "there", "go",    "want", "need", "show",
       "tell",  "much",  "many",   "so",   "some", "any",   "from", "as",     "than",  "then",  "s",    "m",    "get",
       "about", "was",   "were",   "into", "if",   "am",    "not",  "don",    "t",     "doesn", "won",  "isn",  "help"};
-  std::vector<std::string> words(1);
-  for (const char c : text) {
-    const auto u = static_cast<unsigned char>(c);
-    if (std::isalnum(u) || (u & 0x80))
-      words.back() += static_cast<char>(std::tolower(u));
-    else if (!words.back().empty())
-      words.emplace_back();
-  }
-  std::erase_if(words, [&](const std::string& w) { return w.empty() || small.count(w) > 0; });
+  std::vector<std::string> words = words_of(text);
+  std::erase_if(words, [&](const std::string& w) { return small.count(w) > 0; });
   return words;
 }
 

@@ -29,7 +29,7 @@ enum class AskedView {
 struct Interpretation {
   std::string text;  ///< the answer itself, or what will be done
   double fit = 0;    ///< above 0; higher fits better
-  std::optional<Edit> deed;
+  std::optional<Edit> edit;
   std::optional<Station> station;  ///< where it is looked at
   std::string subject;             ///< there, as pages take it
   AskedView view = AskedView::none;

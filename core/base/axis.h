@@ -14,7 +14,7 @@ inline constexpr std::array<Axis, 3> all_axes{Axis::roll, Axis::pitch, Axis::yaw
 constexpr int index_of(Axis axis) { return static_cast<int>(axis); }
 
 template <>
-struct Words<Axis> {
+struct Names<Axis> {
   static constexpr std::array<std::pair<Axis, std::string_view>, 3> list{
       {{Axis::roll, "roll"}, {Axis::pitch, "pitch"}, {Axis::yaw, "yaw"}}};
 };

@@ -57,7 +57,7 @@ class TypeInfo {
   virtual OrderedJson schema(Span span) const = 0;
   virtual bool equal(const void* a, const void* b) const = 0;
   /// A single value; nothing for lists of structs and structs.
-  virtual Value fact(const void*) const { return {}; }
+  virtual Value value(const void*) const { return {}; }
   /// Of a struct, else null.
   virtual const Members* members() const { return nullptr; }
   /// Of a list, else null; then its entries.
@@ -72,11 +72,11 @@ class TypeInfo {
 /// What is known of one member.
 struct Member {
   const char* name = "";
-  const TypeInfo* kind = nullptr;
+  const TypeInfo* type = nullptr;
   std::ptrdiff_t offset = 0;
   bool needed = false;
-  Span span{};              ///< of numbers
-  const char* spoken = "";  ///< "span", "root chord"; empty when nobody is asked for it
+  Span span{};             ///< of numbers
+  const char* label = "";  ///< "span", "root chord"; empty when nobody is asked for it
 
   const void* in(const void* object) const { return static_cast<const char*>(object) + offset; }
   void* in(void* object) const { return static_cast<char*>(object) + offset; }
@@ -100,18 +100,18 @@ struct Described {
 /// The kinds of which there is one.
 const TypeInfo& number_type();
 const TypeInfo& optional_number_type();
-const TypeInfo& whole_number_kind();
-const TypeInfo& numbers_kind();
-const TypeInfo& flag_kind();
-const TypeInfo& text_kind();
+const TypeInfo& whole_number_type();
+const TypeInfo& numbers_type();
+const TypeInfo& flag_type();
+const TypeInfo& text_type();
 
-/// What a kind made of others must know of its type.
-struct WordedType {
+/// What a type made of others must know of its type.
+struct EnumType {
   std::vector<std::string_view> words;
   std::size_t (*index)(const void*);
   void (*set)(void*, std::size_t);
 };
-struct SpokenType {
+struct NamedType {
   std::string (*to_text)(const void*);
   bool (*from_text)(void*, const std::string&);
   std::string expected;
@@ -133,11 +133,11 @@ struct StructType {
   const Members& (*members)();
   bool (*equal)(const void*, const void*);
 };
-std::unique_ptr<const TypeInfo> make_kind(WordedType type);
-std::unique_ptr<const TypeInfo> make_kind(SpokenType type);
-std::unique_ptr<const TypeInfo> make_kind(ListType type, const TypeInfo& item);
-std::unique_ptr<const TypeInfo> make_kind(OptionalType type, const TypeInfo& item);
-std::unique_ptr<const TypeInfo> make_kind(StructType type);
+std::unique_ptr<const TypeInfo> make_type(EnumType type);
+std::unique_ptr<const TypeInfo> make_type(NamedType type);
+std::unique_ptr<const TypeInfo> make_type(ListType type, const TypeInfo& item);
+std::unique_ptr<const TypeInfo> make_type(OptionalType type, const TypeInfo& item);
+std::unique_ptr<const TypeInfo> make_type(StructType type);
 
 template <class T>
 struct TypeOf {
@@ -147,34 +147,33 @@ struct TypeOf {
     if constexpr (std::is_same_v<T, double>) {
       return number_type();
     } else if constexpr (std::is_same_v<T, int>) {
-      return whole_number_kind();
+      return whole_number_type();
     } else if constexpr (std::is_same_v<T, bool>) {
-      return flag_kind();
+      return flag_type();
     } else if constexpr (std::is_same_v<T, std::string>) {
-      return text_kind();
+      return text_type();
     } else if constexpr (std::is_enum_v<T>) {
-      static const auto kind = [] {
-        WordedType t{{},
-                     [](const void* value) {
-                       std::size_t i = 0;
-                       while (i < Words<T>::list.size() && Words<T>::list[i].first != *static_cast<const T*>(value))
-                         ++i;
-                       return i;
-                     },
-                     [](void* value, std::size_t i) { *static_cast<T*>(value) = Words<T>::list[i].first; }};
-        for (const auto& [value, word] : Words<T>::list) t.words.push_back(word);
-        return make_kind(std::move(t));
+      static const auto type = [] {
+        EnumType t{{},
+                   [](const void* value) {
+                     std::size_t i = 0;
+                     while (i < Names<T>::list.size() && Names<T>::list[i].first != *static_cast<const T*>(value)) ++i;
+                     return i;
+                   },
+                   [](void* value, std::size_t i) { *static_cast<T*>(value) = Names<T>::list[i].first; }};
+        for (const auto& [value, word] : Names<T>::list) t.words.push_back(word);
+        return make_type(std::move(t));
       }();
-      return *kind;
+      return *type;
     } else if constexpr (requires { T::choices(); }) {
-      static const auto kind = make_kind(
-          SpokenType{[](const void* value) { return static_cast<const T*>(value)->to_text(); },
-                     [](void* value, const std::string& text) { return static_cast<T*>(value)->from_text(text); },
-                     T::expected(), T::choices()});
-      return *kind;
+      static const auto type = make_type(
+          NamedType{[](const void* value) { return static_cast<const T*>(value)->to_text(); },
+                    [](void* value, const std::string& text) { return static_cast<T*>(value)->from_text(text); },
+                    T::expected(), T::choices()});
+      return *type;
     } else {
-      static const auto kind = make_kind(StructType{&Described<T>::members, &equal});
-      return *kind;
+      static const auto type = make_type(StructType{&Described<T>::members, &equal});
+      return *type;
     }
   }
 };
@@ -184,13 +183,13 @@ struct TypeOf<std::optional<double>> {
 };
 template <>
 struct TypeOf<std::vector<double>> {
-  static const TypeInfo& get() { return numbers_kind(); }
+  static const TypeInfo& get() { return numbers_type(); }
 };
 template <class T>
 struct TypeOf<std::vector<T>> {
   using List = std::vector<T>;
   static const TypeInfo& get() {
-    static const auto kind = make_kind(
+    static const auto type = make_type(
         ListType{
             [](const void* list) { return static_cast<const List*>(list)->size(); },
             [](const void* list, std::size_t i) -> const void* { return &(*static_cast<const List*>(list))[i]; },
@@ -198,15 +197,15 @@ struct TypeOf<std::vector<T>> {
             [](void* list) -> void* { return &static_cast<List*>(list)->emplace_back(); },
             [](const void* a, const void* b) { return *static_cast<const List*>(a) == *static_cast<const List*>(b); }},
         TypeOf<T>::get());
-    return *kind;
+    return *type;
   }
 };
 template <class T>
 struct TypeOf<std::optional<T>> {
   using Optional = std::optional<T>;
   static const TypeInfo& get() {
-    static const auto kind =
-        make_kind(OptionalType{[](const void* value) -> const void* {
+    static const auto type =
+        make_type(OptionalType{[](const void* value) -> const void* {
                                  const auto& o = *static_cast<const Optional*>(value);
                                  return o ? &*o : nullptr;
                                },
@@ -215,7 +214,7 @@ struct TypeOf<std::optional<T>> {
                                  return *static_cast<const Optional*>(a) == *static_cast<const Optional*>(b);
                                }},
                   TypeOf<T>::get());
-    return *kind;
+    return *type;
   }
 };
 
@@ -226,12 +225,12 @@ class Describe {
   Describe() : standard_(std::make_shared<const T>()) { all_.standard = standard_; }
 
   template <class M>
-  Describe& needed(const char* name, M T::*member, Span span = {}, const char* spoken = "") {
-    return add(name, member, true, span, spoken);
+  Describe& needed(const char* name, M T::*member, Span span = {}, const char* label = "") {
+    return add(name, member, true, span, label);
   }
   template <class M>
-  Describe& member(const char* name, M T::*member, Span span = {}, const char* spoken = "") {
-    return add(name, member, false, span, spoken);
+  Describe& member(const char* name, M T::*member, Span span = {}, const char* label = "") {
+    return add(name, member, false, span, label);
   }
   Members rest(UnknownMembers T::*extra) {
     all_.unknown_members = offset(extra);
@@ -246,8 +245,8 @@ class Describe {
     return reinterpret_cast<const char*>(&((*standard_).*member)) - reinterpret_cast<const char*>(standard_.get());
   }
   template <class M>
-  Describe& add(const char* name, M T::*member, bool needed, Span span, const char* spoken) {
-    all_.list.push_back({name, &TypeOf<M>::get(), offset(member), needed, span, spoken});
+  Describe& add(const char* name, M T::*member, bool needed, Span span, const char* label) {
+    all_.list.push_back({name, &TypeOf<M>::get(), offset(member), needed, span, label});
     return *this;
   }
 

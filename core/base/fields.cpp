@@ -38,13 +38,13 @@ T& as(void* value) {
 }
 
 template <class T>
-class PlainKind : public TypeInfo {
+class PlainTypeInfo : public TypeInfo {
  public:
   OrderedJson write(const void* value) const override { return as<T>(value); }
   bool equal(const void* a, const void* b) const override { return as<T>(a) == as<T>(b); }
 };
 
-class NumberKind : public PlainKind<double> {
+class NumberTypeInfo : public PlainTypeInfo<double> {
  public:
   void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
             void* value) const override {
@@ -52,10 +52,10 @@ class NumberKind : public PlainKind<double> {
     as<double>(value) = json.get<double>();
   }
   OrderedJson schema(Span span) const override { return range_schema("number", span); }
-  Value fact(const void* value) const override { return as<double>(value); }
+  Value value(const void* value) const override { return as<double>(value); }
 };
 
-class WholeNumberKind : public PlainKind<int> {
+class WholeNumberTypeInfo : public PlainTypeInfo<int> {
  public:
   void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
             void* value) const override {
@@ -65,10 +65,10 @@ class WholeNumberKind : public PlainKind<int> {
     as<int>(value) = static_cast<int>(json.get<double>());
   }
   OrderedJson schema(Span span) const override { return range_schema("integer", span); }
-  Value fact(const void* value) const override { return static_cast<double>(as<int>(value)); }
+  Value value(const void* value) const override { return static_cast<double>(as<int>(value)); }
 };
 
-class NumbersKind : public PlainKind<std::vector<double>> {
+class NumbersTypeInfo : public PlainTypeInfo<std::vector<double>> {
  public:
   void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
             void* value) const override {
@@ -81,17 +81,17 @@ class NumbersKind : public PlainKind<std::vector<double>> {
   OrderedJson schema(Span span) const override { return {{"type", "array"}, {"items", range_schema("number", span)}}; }
 };
 
-class FlagKind : public PlainKind<bool> {
+class FlagTypeInfo : public PlainTypeInfo<bool> {
  public:
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
     if (!json.is_boolean()) return fail(error, where, json, "true or false");
     as<bool>(value) = json.get<bool>();
   }
   OrderedJson schema(Span) const override { return {{"type", "boolean"}}; }
-  Value fact(const void* value) const override { return as<bool>(value); }
+  Value value(const void* value) const override { return as<bool>(value); }
 };
 
-class TextKind : public PlainKind<std::string> {
+class TextTypeInfo : public PlainTypeInfo<std::string> {
  public:
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
     if (!json.is_string()) return fail(error, where, json, "text");
@@ -105,47 +105,47 @@ class TextKind : public PlainKind<std::string> {
  private:
   static constexpr std::size_t most_letters = 10000;  // more than any name or note; a page takes seconds to set it
 
-  Value fact(const void* value) const override { return as<std::string>(value); }
+  Value value(const void* value) const override { return as<std::string>(value); }
 };
 
-class WordedKind : public TypeInfo {
+class EnumTypeInfo : public TypeInfo {
  public:
-  explicit WordedKind(WordedType type) : type_(std::move(type)) {}
+  explicit EnumTypeInfo(EnumType type) : type_(std::move(type)) {}
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
     const auto found = json.is_string()
                            ? std::find(type_.words.begin(), type_.words.end(), json.get_ref<const std::string&>())
                            : type_.words.end();
-    if (found == type_.words.end()) return fail(error, where, json, word_choice(type_.words));
+    if (found == type_.words.end()) return fail(error, where, json, choice_of(type_.words));
     type_.set(value, static_cast<std::size_t>(found - type_.words.begin()));
   }
   OrderedJson write(const void* value) const override { return type_.words[type_.index(value)]; }
   OrderedJson schema(Span) const override { return {{"enum", type_.words}}; }
-  Value fact(const void* value) const override { return std::string(type_.words[type_.index(value)]); }
+  Value value(const void* value) const override { return std::string(type_.words[type_.index(value)]); }
   bool equal(const void* a, const void* b) const override { return type_.index(a) == type_.index(b); }
 
  private:
-  WordedType type_;
+  EnumType type_;
 };
 
-class SpokenKind : public TypeInfo {
+class NamedTypeInfo : public TypeInfo {
  public:
-  explicit SpokenKind(SpokenType type) : type_(std::move(type)) {}
+  explicit NamedTypeInfo(NamedType type) : type_(std::move(type)) {}
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
     if (!json.is_string() || !type_.from_text(value, json.get_ref<const std::string&>()))
       fail(error, where, json, type_.expected);
   }
   OrderedJson write(const void* value) const override { return type_.to_text(value); }
   OrderedJson schema(Span) const override { return {{"enum", type_.choices}}; }
-  Value fact(const void* value) const override { return type_.to_text(value); }
+  Value value(const void* value) const override { return type_.to_text(value); }
   bool equal(const void* a, const void* b) const override { return type_.to_text(a) == type_.to_text(b); }
 
  private:
-  SpokenType type_;
+  NamedType type_;
 };
 
-class ListKind : public TypeInfo {
+class ListTypeInfo : public TypeInfo {
  public:
-  ListKind(ListType type, const TypeInfo& item) : type_(type), item_(item) {}
+  ListTypeInfo(ListType type, const TypeInfo& item) : type_(type), item_(item) {}
   void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
             void* value) const override {
     if (!json.is_array()) return fail(error, where, json, "a list");
@@ -159,11 +159,11 @@ class ListKind : public TypeInfo {
     return json;
   }
   OrderedJson schema(Span span) const override { return {{"type", "array"}, {"items", item_.schema(span)}}; }
-  Value fact(const void* value) const override {
+  Value value(const void* value) const override {
     if (item_.members()) return {};
     std::string text;
     for (std::size_t i = 0; i < size(value); ++i)
-      if (const Value one = item_.fact(item(value, i)); const auto* word = std::get_if<std::string>(&one))
+      if (const Value one = item_.value(item(value, i)); const auto* word = std::get_if<std::string>(&one))
         text += (text.empty() ? "" : " ") + *word;
     return text;
   }
@@ -177,9 +177,9 @@ class ListKind : public TypeInfo {
   const TypeInfo& item_;
 };
 
-class OptionalKind : public TypeInfo {
+class OptionalTypeInfo : public TypeInfo {
  public:
-  OptionalKind(OptionalType type, const TypeInfo& item) : type_(type), item_(item) {}
+  OptionalTypeInfo(OptionalType type, const TypeInfo& item) : type_(type), item_(item) {}
   void read(const Json& json, const std::string& where, Span span, std::optional<Error>& error,
             void* value) const override {
     item_.read(json, where, span, error, type_.make(value));
@@ -189,9 +189,9 @@ class OptionalKind : public TypeInfo {
     return item ? item_.write(item) : OrderedJson();
   }
   OrderedJson schema(Span span) const override { return item_.schema(span); }
-  Value fact(const void* value) const override {
+  Value value(const void* value) const override {
     const void* item = type_.item(value);
-    return item ? item_.fact(item) : Value{};
+    return item ? item_.value(item) : Value{};
   }
   bool equal(const void* a, const void* b) const override { return type_.equal(a, b); }
   const TypeInfo* present_type() const override { return &item_; }
@@ -202,9 +202,9 @@ class OptionalKind : public TypeInfo {
   const TypeInfo& item_;
 };
 
-class StructKind : public TypeInfo {
+class StructTypeInfo : public TypeInfo {
  public:
-  explicit StructKind(StructType type) : type_(type) {}
+  explicit StructTypeInfo(StructType type) : type_(type) {}
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
     read_members(json, where, error, type_.members(), value);
   }
@@ -219,20 +219,20 @@ class StructKind : public TypeInfo {
 
 template <class T>
 const TypeInfo& one() {
-  static const T kind;
-  return kind;
+  static const T type;
+  return type;
 }
 
 }  // namespace
 
-const TypeInfo& number_type() { return one<NumberKind>(); }
-const TypeInfo& whole_number_kind() { return one<WholeNumberKind>(); }
-const TypeInfo& numbers_kind() { return one<NumbersKind>(); }
-const TypeInfo& flag_kind() { return one<FlagKind>(); }
-const TypeInfo& text_kind() { return one<TextKind>(); }
+const TypeInfo& number_type() { return one<NumberTypeInfo>(); }
+const TypeInfo& whole_number_type() { return one<WholeNumberTypeInfo>(); }
+const TypeInfo& numbers_type() { return one<NumbersTypeInfo>(); }
+const TypeInfo& flag_type() { return one<FlagTypeInfo>(); }
+const TypeInfo& text_type() { return one<TextTypeInfo>(); }
 const TypeInfo& optional_number_type() {
   using Optional = std::optional<double>;
-  static const OptionalKind kind(
+  static const OptionalTypeInfo type(
       OptionalType{[](const void* value) -> const void* {
                      const auto& o = as<Optional>(value);
                      return o ? &*o : nullptr;
@@ -240,17 +240,17 @@ const TypeInfo& optional_number_type() {
                    [](void* value) -> void* { return &as<Optional>(value).emplace(); },
                    [](const void* a, const void* b) { return as<Optional>(a) == as<Optional>(b); }},
       number_type());
-  return kind;
+  return type;
 }
-std::unique_ptr<const TypeInfo> make_kind(WordedType type) { return std::make_unique<WordedKind>(std::move(type)); }
-std::unique_ptr<const TypeInfo> make_kind(SpokenType type) { return std::make_unique<SpokenKind>(std::move(type)); }
-std::unique_ptr<const TypeInfo> make_kind(ListType type, const TypeInfo& item) {
-  return std::make_unique<ListKind>(type, item);
+std::unique_ptr<const TypeInfo> make_type(EnumType type) { return std::make_unique<EnumTypeInfo>(std::move(type)); }
+std::unique_ptr<const TypeInfo> make_type(NamedType type) { return std::make_unique<NamedTypeInfo>(std::move(type)); }
+std::unique_ptr<const TypeInfo> make_type(ListType type, const TypeInfo& item) {
+  return std::make_unique<ListTypeInfo>(type, item);
 }
-std::unique_ptr<const TypeInfo> make_kind(OptionalType type, const TypeInfo& item) {
-  return std::make_unique<OptionalKind>(type, item);
+std::unique_ptr<const TypeInfo> make_type(OptionalType type, const TypeInfo& item) {
+  return std::make_unique<OptionalTypeInfo>(type, item);
 }
-std::unique_ptr<const TypeInfo> make_kind(StructType type) { return std::make_unique<StructKind>(type); }
+std::unique_ptr<const TypeInfo> make_type(StructType type) { return std::make_unique<StructTypeInfo>(type); }
 
 const Member* Members::named(const std::string& name) const {
   for (const Member& m : list)
@@ -275,7 +275,7 @@ void read_members(const Json& json, const std::string& where, std::optional<Erro
         error = Error{where.empty() ? "/" : where, "\"" + std::string(m.name) + "\" is missing", "this member"};
       continue;
     }
-    m.kind->read(*it, where + "/" + m.name, m.span, error, m.in(object));
+    m.type->read(*it, where + "/" + m.name, m.span, error, m.in(object));
   }
   if (error || !members.unknown_members) return;
   Json unknown = Json::object();
@@ -293,9 +293,9 @@ std::optional<Error> unknown_member(const Json& json, const std::string& where, 
       for (const Member& each : members.list) known += (known.empty() ? "" : ", ") + std::string(each.name);
       return Error{where.empty() ? "/" : where, "unknown member \"" + name + "\"", known};
     }
-    const TypeInfo* kind = m->kind->present_type() ? m->kind->present_type() : m->kind;
-    if (kind->members() && value.is_object())
-      if (auto found = unknown_member(value, where + "/" + name, *kind->members())) return found;
+    const TypeInfo* type = m->type->present_type() ? m->type->present_type() : m->type;
+    if (type->members() && value.is_object())
+      if (auto found = unknown_member(value, where + "/" + name, *type->members())) return found;
   }
   return {};
 }
@@ -304,8 +304,8 @@ OrderedJson write_members(const Members& members, const void* object) {
   OrderedJson json = OrderedJson::object();
   const auto put = [&](const std::string& name, OrderedJson value) { json.push_back({name, std::move(value)}); };
   for (const Member& m : members.list)
-    if (m.needed || !m.kind->equal(m.in(object), m.in(members.standard.get())))
-      put(m.name, m.kind->write(m.in(object)));
+    if (m.needed || !m.type->equal(m.in(object), m.in(members.standard.get())))
+      put(m.name, m.type->write(m.in(object)));
   if (members.unknown_members)
     for (const auto& [name, value] :
          as<UnknownMembers>(static_cast<const void*>(static_cast<const char*>(object) + *members.unknown_members))
@@ -318,11 +318,11 @@ OrderedJson write_members(const Members& members, const void* object) {
 OrderedJson schema_of_members(const Members& members) {
   OrderedJson needed = OrderedJson::array(), properties = OrderedJson::object();
   for (const Member& m : members.list) {
-    OrderedJson one = m.kind->schema(m.span);
+    OrderedJson one = m.type->schema(m.span);
     if (m.needed) {
       needed.push_back(m.name);
       if (std::string_view(m.name) == "id") one["minLength"] = 1;
-    } else if (const OrderedJson usual = m.kind->write(m.in(members.standard.get()));
+    } else if (const OrderedJson usual = m.type->write(m.in(members.standard.get()));
                usual.is_boolean() ||
                (usual.is_number() && usual.get<double>() >= m.span.least && usual.get<double>() <= m.span.most)) {
       one["default"] = usual;

@@ -155,6 +155,12 @@ const Json* member(const Json& object, const char* name) {
 }
 }  // namespace
 
+void rename_member(Json& object, const char* was, const char* is) {
+  if (!object.is_object() || !object.contains(was) || object.contains(is)) return;
+  object[is] = std::move(object[was]);
+  object.erase(was);
+}
+
 std::string text_member(const Json& object, const char* name, std::string fallback) {
   const Json* m = member(object, name);
   return m && m->is_string() ? m->get<std::string>() : fallback;

@@ -20,6 +20,9 @@ Result<std::string> read_file(const std::filesystem::path& path, std::size_t lim
 /// moment, finds the old content or the new one.
 Result<void> write_file_atomically(const std::filesystem::path& path, std::string_view content);
 
+/// The member `was` under the name `is`, unless there is one of that name.
+void rename_member(Json& object, const char* was, const char* is);
+
 /// Members read leniently: the fallback when absent or of another type. For data whose shape nobody has vouched for.
 std::string text_member(const Json& object, const char* name, std::string fallback = {});
 double number_member(const Json& object, const char* name, double fallback);

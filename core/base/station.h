@@ -12,7 +12,7 @@ enum class Station { airframe, fit, power, wiring, sticks, surfaces, senses, fee
 
 /// Open until the program has started: another station is a number of its own and a name behind the others.
 template <>
-struct Words<Station> {
+struct Names<Station> {
   using S = Station;
   static inline std::vector<std::pair<S, std::string_view>> list{
       {S::airframe, "airframe"}, {S::fit, "fit"},           {S::power, "power"},    {S::wiring, "wiring"},
@@ -20,11 +20,11 @@ struct Words<Station> {
       {S::home, "home"},         {S::proof, "proof"},       {S::logbook, "logbook"}};
 };
 
-inline std::size_t station_count() { return Words<Station>::list.size(); }
+inline std::size_t station_count() { return Names<Station>::list.size(); }
 
 inline std::vector<Station> all_stations() {
   std::vector<Station> all;
-  for (const auto& [station, name] : Words<Station>::list) all.push_back(station);
+  for (const auto& [station, name] : Names<Station>::list) all.push_back(station);
   return all;
 }
 
@@ -36,7 +36,7 @@ enum class StationState { unknown, snags, planned, proven, stale };
 enum class Severity { grounds, fix_first, worth_knowing };
 
 template <>
-struct Words<Severity> {
+struct Names<Severity> {
   static constexpr std::array<std::pair<Severity, std::string_view>, 3> list{
       {{Severity::grounds, "grounds"}, {Severity::fix_first, "fix_first"}, {Severity::worth_knowing, "worth_knowing"}}};
 };

@@ -48,7 +48,7 @@ std::string Turn::name() const {
   return "arrow_" + std::string(direction_name(arrow)) + "_top_" + std::string(direction_name(top));
 }
 
-std::string Turn::spoken() const {
+std::string Turn::label() const {
   return "arrow " + std::string(spoken_direction(arrow)) + ", top " + std::string(spoken_direction(top));
 }
 

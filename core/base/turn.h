@@ -38,7 +38,7 @@ struct Turn {
   /// "arrow_nose_top_up" and the like; the turn with nothing changed is "none".
   std::string name() const;
   /// "arrow to the right wing, top up".
-  std::string spoken() const;
+  std::string label() const;
 };
 
 /// Accepts "none" and all names "arrow_A_top_B" with A and B square to each other.

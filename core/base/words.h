@@ -12,33 +12,33 @@ namespace rigging {
 /// The words of an enumeration, the same in files, on the command line and in the link.
 /// Specialise with `static constexpr std::array<std::pair<E, std::string_view>, N> list`, or a vector where it is open.
 template <class E>
-struct Words;
+struct Names;
 
 template <class E>
-constexpr std::string_view word(E value) {
-  for (const auto& [e, w] : Words<E>::list)
+constexpr std::string_view name_of(E value) {
+  for (const auto& [e, w] : Names<E>::list)
     if (e == value) return w;
   return {};
 }
 
 template <class E>
-constexpr std::optional<E> from_word(std::string_view text) {
-  for (const auto& [e, w] : Words<E>::list)
+constexpr std::optional<E> from_name(std::string_view text) {
+  for (const auto& [e, w] : Names<E>::list)
     if (w == text) return e;
   return std::nullopt;
 }
 
 /// All words of an enumeration, in its order.
 template <class E>
-std::vector<std::string> all_words() {
+std::vector<std::string> all_names() {
   std::vector<std::string> all;
-  for (const auto& [value, text] : Words<E>::list) all.emplace_back(text);
+  for (const auto& [value, text] : Names<E>::list) all.emplace_back(text);
   return all;
 }
 
 /// "a, b or c": for saying what was expected.
 template <class List>
-std::string word_choice(const List& words) {
+std::string choice_of(const List& words) {
   std::string text;
   for (std::size_t i = 0; i < words.size(); ++i) {
     if (i > 0) text += i + 1 == words.size() ? " or " : ", ";
@@ -48,12 +48,12 @@ std::string word_choice(const List& words) {
 }
 
 template <class E>
-std::string word_choice() {
-  return word_choice(all_words<E>());
+std::string choice_of() {
+  return choice_of(all_names<E>());
 }
 
 /// "out_1" spoken as "out 1".
-inline std::string spoken(std::string_view text) {
+inline std::string label_of(std::string_view text) {
   std::string out(text);
   for (char& c : out)
     if (c == '_') c = ' ';

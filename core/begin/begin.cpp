@@ -30,7 +30,7 @@ std::string add_one(Rig& rig, const PartKind& kind, std::optional<Surface> surfa
   Part part;
   part.kind = kind.id;
   const bool of_surface = surface && kind.group == PartGroup::servo;
-  part.id = free_part_id(rig, std::string(word(kind.group)) + (of_surface ? "_" + surface->word() : ""));
+  part.id = free_part_id(rig, std::string(name_of(kind.group)) + (of_surface ? "_" + surface->name() : ""));
   if (surface) part.surface = SurfaceName(*surface);
   rig.parts.push_back(part);
   return part.id;
@@ -163,7 +163,7 @@ void unlock(Rig& rig, const ControllerClass& c) {
 
 }  // namespace
 
-Result<Airframe> airframe_of(const Beginning& b) {
+Result<Airframe> airframe_of(const NewAircraft& b) {
   if (b.span_m && !(*b.span_m >= 0.1 && *b.span_m <= 20))
     return failure("span", number_text(*b.span_m, 2) + " m is out of its range", "0.1 to 20 m");
   Airframe a = usual_airframe(b.kind, b.span_m.value_or(usual_span_m));
@@ -175,7 +175,7 @@ Result<Airframe> airframe_of(const Beginning& b) {
   }
   for (const auto& [name, value] : b.measures) {
     const Member* m = Described<Airframe>::members().named(name);
-    if (!m || m->kind != &number_type()) return failure(name, "is no measure of an airframe", "such as root_chord_m");
+    if (!m || m->type != &number_type()) return failure(name, "is no measure of an airframe", "such as root_chord_m");
     *static_cast<double*>(m->in(&a)) = value;
     std::erase(a.guessed, name);
   }
@@ -231,7 +231,7 @@ SaidDrive drive_in_words(const Catalogue& catalogue, std::string_view words) {
   return drive;
 }
 
-Result<Edit> begin_rig(const Catalogue& catalogue, const Beginning& b) {
+Result<Edit> begin_rig(const Catalogue& catalogue, const NewAircraft& b) {
   const ControllerClass* c = catalogue.controller(b.controller);
   if (!c) return failure(b.controller, "is no controller class that is known", "an id of the catalogue");
   const auto airframe = airframe_of(b);

@@ -8,7 +8,7 @@
 namespace rigging {
 
 /// What a builder tells of an aircraft to begin with. Everything may be left open.
-struct Beginning {
+struct NewAircraft {
   std::string name;
   AirframeKind kind = AirframeKind::two_ailerons;
   Motors motors = Motors::one;
@@ -23,7 +23,7 @@ struct Beginning {
 };
 
 /// The aircraft with its sizes alone, as it is drawn while it is told. Errors: a measure out of its range.
-Result<Airframe> airframe_of(const Beginning& beginning);
+Result<Airframe> airframe_of(const NewAircraft& aircraft);
 
 /// Servos as models of this flying mass usually have them (common practice): 5 g up to 0.35 kg, then 9 g, metal gears
 /// from 1.5 kg, 20 g from 2.5 kg.
@@ -41,6 +41,6 @@ SaidDrive drive_in_words(const Catalogue& catalogue, std::string_view words);
 
 /// The whole rig: outputs in the sockets of the class, parts with places, wiring planned, and what the plan says is
 /// missing to feed everything. Errors: an unknown id; a measure out of its range.
-Result<Edit> begin_rig(const Catalogue& catalogue, const Beginning& beginning);
+Result<Edit> begin_rig(const Catalogue& catalogue, const NewAircraft& aircraft);
 
 }  // namespace rigging

@@ -20,8 +20,8 @@ const SettingWay* ControllerClass::way(const std::string& what) const {
   return find_in(settings, [&](const SettingWay& w) { return w.what == what; });
 }
 
-const RemedyWay* ControllerClass::cure(Remedy remedy) const {
-  return find_in(cures, [&](const RemedyWay& c) { return c.remedy == remedy; });
+const RemedySteps* ControllerClass::steps_for(Remedy remedy) const {
+  return find_in(remedies, [&](const RemedySteps& c) { return c.remedy == remedy; });
 }
 
 const ModeAnswer* ControllerClass::mode(Mode wanted) const {
@@ -60,7 +60,7 @@ Abilities ControllerClass::abilities() const {
   for (const Remedy r : {Remedy::swap_leads, Remedy::check_output, Remedy::move_linkage, Remedy::reverse_transmitter,
                          Remedy::swap_transmitter, Remedy::turn_board})
     can.add(r);
-  for (const RemedyWay& c : cures) can.add(c.remedy);
+  for (const RemedySteps& c : remedies) can.add(c.remedy);
   return can;
 }
 
@@ -145,7 +145,7 @@ Result<void> consistent(const PartKind& p, const std::string& where) {
   if (p.id.empty()) return failure(where, "has no id", "a name of small letters, digits and _");
   const auto needs = [&](PartGroup group, bool has, const char* what) -> Result<void> {
     if (p.group == group && !has)
-      return failure(where, "a " + spoken(word(group)) + " without \"" + what + "\"", "its figures");
+      return failure(where, "a " + label_of(name_of(group)) + " without \"" + what + "\"", "its figures");
     return {};
   };
   if (auto r = needs(PartGroup::servo, p.servo.has_value(), "servo"); !r) return r;

@@ -12,7 +12,7 @@ namespace rigging {
 
 /// What hands can and must do with any class.
 struct SharedByAll {
-  std::vector<RemedyWay> cures;
+  std::vector<RemedySteps> remedies;
   std::vector<HandStep> steps;
 };
 

@@ -17,13 +17,13 @@ enum class Family { flight_controller, stabilizer };
 enum class AnswerKind { none, momentary, held, springs_back, runs_away };
 
 /// One cure for a wrong direction that this class really offers.
-struct RemedyWay {
+struct RemedySteps {
   Remedy remedy = Remedy::reverse_output;
   bool over_link = false;  ///< Rigging can write it; otherwise the steps are for the hand
   /// Steps of the hand card. {output}, {socket}, {axis}, {surface}, {other}, {rotation} stand for what is concerned.
   std::vector<std::string> steps;
   UnknownMembers unknown_members;
-  bool operator==(const RemedyWay&) const = default;
+  bool operator==(const RemedySteps&) const = default;
 };
 
 /// How a setting is changed with a class.
@@ -200,7 +200,7 @@ struct ControllerClass {
   std::string minus_edge;            ///< where the minus pin of a servo plug sits, in words
   std::vector<SettingWay> settings;  ///< what can be set at all; what is not listed can't
   /// Of its own in the file; once loaded also those that follow from `settings`, and those that all classes share.
-  std::vector<RemedyWay> cures;
+  std::vector<RemedySteps> remedies;
   std::vector<HandStep> steps;
   SticksAbilities sticks;
   SurfacesAbilities surfaces;
@@ -219,7 +219,7 @@ struct ControllerClass {
   const Lamp* lamp(LampTells tells) const;
   /// Null when this class can't set it.
   const SettingWay* way(const std::string& what) const;
-  const RemedyWay* cure(Remedy remedy) const;
+  const RemedySteps* steps_for(Remedy remedy) const;
   const ModeAnswer* mode(Mode mode) const;
   const Terminal* socket(const std::string& socket_id) const;  ///< among the outputs
   /// Among outputs, ports and pads.
@@ -233,12 +233,12 @@ struct ControllerClass {
 
 namespace rigging {
 template <>
-struct Words<Family> {
+struct Names<Family> {
   static constexpr std::array<std::pair<Family, std::string_view>, 2> list{
       {{Family::flight_controller, "flight_controller"}, {Family::stabilizer, "stabilizer"}}};
 };
 template <>
-struct Words<AnswerKind> {
+struct Names<AnswerKind> {
   using A = AnswerKind;
   static constexpr std::array<std::pair<A, std::string_view>, 5> list{{{A::none, "none"},
                                                                        {A::momentary, "momentary"},
@@ -247,7 +247,7 @@ struct Words<AnswerKind> {
                                                                        {A::runs_away, "runs_away"}}};
 };
 template <>
-struct Words<LampTells> {
+struct Names<LampTells> {
   using L = LampTells;
   static constexpr std::array<std::pair<L, std::string_view>, 8> list{{{L::other, "other"},
                                                                        {L::settling, "settling"},
@@ -259,42 +259,42 @@ struct Words<LampTells> {
                                                                        {L::fault, "fault"}}};
 };
 template <>
-struct Words<ArmsBy> {
+struct Names<ArmsBy> {
   using A = ArmsBy;
   static constexpr std::array<std::pair<A, std::string_view>, 4> list{
       {{A::nothing, "nothing"}, {A::by_switch, "switch"}, {A::by_stick, "stick"}, {A::by_either, "either"}}};
 };
 template <>
-struct Words<MotorPath> {
+struct Names<MotorPath> {
   using M = MotorPath;
   static constexpr std::array<std::pair<M, std::string_view>, 3> list{
       {{M::through, "through"}, {M::receiver, "receiver"}, {M::either, "either"}}};
 };
 template <>
-struct Words<TrimKeeping> {
+struct Names<TrimKeeping> {
   using T = TrimKeeping;
   static constexpr std::array<std::pair<T, std::string_view>, 3> list{
       {{T::never, "never"}, {T::by_itself, "by_itself"}, {T::on_request, "on_request"}}};
 };
 template <>
-struct Words<StepTime> {
+struct Names<StepTime> {
   static constexpr std::array<std::pair<StepTime, std::string_view>, 2> list{
       {{StepTime::before, "before"}, {StepTime::after_corrections, "after_corrections"}}};
 };
 template <>
-struct Words<PowerUp> {
+struct Names<PowerUp> {
   using P = PowerUp;
   static constexpr std::array<std::pair<P, std::string_view>, 3> list{
       {{P::anyhow, "anyhow"}, {P::still, "still"}, {P::still_and_level, "still_and_level"}}};
 };
 template <>
-struct Words<Dials> {
+struct Names<Dials> {
   using D = Dials;
   static constexpr std::array<std::pair<D, std::string_view>, 3> list{
       {{D::none, "none"}, {D::one_sided, "one_sided"}, {D::two_sided, "two_sided"}}};
 };
 template <>
-struct Words<GainBy> {
+struct Names<GainBy> {
   using G = GainBy;
   static constexpr std::array<std::pair<G, std::string_view>, 5> list{{{G::linkage, "linkage"},
                                                                        {G::dial, "dial"},
@@ -303,13 +303,13 @@ struct Words<GainBy> {
                                                                        {G::strengths, "strengths"}}};
 };
 template <>
-struct Words<GainFollows> {
+struct Names<GainFollows> {
   using F = GainFollows;
   static constexpr std::array<std::pair<F, std::string_view>, 3> list{
       {{F::nothing, "nothing"}, {F::throttle, "throttle"}, {F::airspeed, "airspeed"}}};
 };
 template <>
-struct Words<SetBy> {
+struct Names<SetBy> {
   using B = SetBy;
   static constexpr std::array<std::pair<B, std::string_view>, 7> list{{{B::link, "link"},
                                                                        {B::dial, "dial"},

@@ -59,12 +59,12 @@ const Members& Described<Load>::members() {
 }
 
 template <>
-const Members& Described<RemedyWay>::members() {
-  static const Members all = Describe<RemedyWay>()
-                                 .needed("remedy", &RemedyWay::remedy)
-                                 .member("over_link", &RemedyWay::over_link)
-                                 .member("steps", &RemedyWay::steps)
-                                 .rest(&RemedyWay::unknown_members);
+const Members& Described<RemedySteps>::members() {
+  static const Members all = Describe<RemedySteps>()
+                                 .needed("remedy", &RemedySteps::remedy)
+                                 .member("over_link", &RemedySteps::over_link)
+                                 .member("steps", &RemedySteps::steps)
+                                 .rest(&RemedySteps::unknown_members);
   return all;
 }
 
@@ -228,7 +228,7 @@ const Members& Described<ControllerClass>::members() {
                                  .member("loads", &ControllerClass::loads)
                                  .member("minus_edge", &ControllerClass::minus_edge)
                                  .member("settings", &ControllerClass::settings)
-                                 .member("cures", &ControllerClass::cures)
+                                 .member("remedies", &ControllerClass::remedies)
                                  .member("steps", &ControllerClass::steps)
                                  .member("sticks", &ControllerClass::sticks)
                                  .member("surfaces", &ControllerClass::surfaces)

@@ -128,7 +128,7 @@ struct PartKind {
 
 namespace rigging {
 template <>
-struct Words<PartGroup> {
+struct Names<PartGroup> {
   using G = PartGroup;
   static constexpr std::array<std::pair<G, std::string_view>, 19> list{{{G::servo, "servo"},
                                                                         {G::receiver, "receiver"},

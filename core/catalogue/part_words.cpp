@@ -7,116 +7,49 @@
 #include <map>
 #include <set>
 
-#include "base/number.h"
+#include "language/measures.h"
+#include "language/tokens.h"
 
 namespace rigging {
 namespace {
 
 /// A number with what it counts: "s" cells, "ah", "a", "v", "mw", "g", "kv" (revolutions a minute per volt), "mm", "x"
 /// (of a propeller's two, diameter and pitch in inches), "channels", "blades"; empty when nothing was said.
-struct Quantity {
+struct Amount {
   double value = 0;
   std::string unit;
 };
 
 struct Said {
   std::vector<std::string> words;
-  std::vector<Quantity> quantities;
+  std::vector<Amount> amounts;
 };
 
-bool is_digit(char c) { return std::isdigit(static_cast<unsigned char>(c)) != 0; }
-bool is_letter(char c) { return std::isalpha(static_cast<unsigned char>(c)) != 0 || (c & 0x80) != 0; }
-
-/// Small letters, the two signs of "times" as x, a comma between digits as a point.
-std::string plain(std::string_view text) {
-  std::string out;
-  for (std::size_t i = 0; i < text.size(); ++i) {
-    if (out.ends_with("li") && (text.size() - i > 3) && (text[i] == '-' || text[i] == ' ') &&
-        (text.substr(i + 1, 3) == "ion" || text.substr(i + 1, 3) == "Ion" || text.substr(i + 1, 3) == "ION") &&
-        (out.size() == 2 || !is_letter(out[out.size() - 3]))) {
-      out.replace(out.size() - 2, 2, "cylindrical");
-      i += 3;
-    } else if (text.substr(i, 2) == "×") {
-      out += 'x';
-      ++i;
-    } else if (text[i] == ',' && i > 0 && i + 1 < text.size() && is_digit(text[i - 1]) && is_digit(text[i + 1])) {
-      out += '.';
-    } else {
-      out += static_cast<char>(std::tolower(static_cast<unsigned char>(text[i])));
-    }
-  }
-  return out;
-}
-
-/// Numbers, runs of letters, and the stroke of inches; everything else parts them.
-std::vector<std::string> tokens_of(std::string_view text) {
-  const std::string all = plain(text);
-  std::vector<std::string> tokens;
-  for (std::size_t i = 0; i < all.size();) {
-    std::size_t end = i;
-    if (is_digit(all[i])) {
-      while (end < all.size() &&
-             (is_digit(all[end]) || (all[end] == '.' && end + 1 < all.size() && is_digit(all[end + 1]))))
-        ++end;
-    } else if (is_letter(all[i])) {
-      while (end < all.size() && is_letter(all[end])) ++end;
-    } else {
-      if (all[i] == '"') tokens.emplace_back("inch");
-      ++i;
-      continue;
-    }
-    tokens.push_back(all.substr(i, end - i));
-    i = end;
-  }
-  return tokens;
-}
-
-std::optional<double> number_word(const std::string& word) {
-  static const std::array<const char*, 13> words{"no",    "one",   "two",  "three", "four",   "five",  "six",
-                                                 "seven", "eight", "nine", "ten",   "eleven", "twelve"};
-  for (std::size_t i = 1; i < words.size(); ++i)
-    if (word == words[i]) return static_cast<double>(i);
-  return word == "twenty" ? std::optional(20.0) : word == "forty" ? std::optional(40.0) : std::nullopt;
-}
-
-/// The unit and what one of it is in the unit that is compared; none for a word that is no unit.
+/// A unit as parts are told apart by it, and what one of it is worth; none for a word that is none of those.
 std::optional<std::pair<std::string, double>> unit_of(const std::string& word) {
-  static const std::map<std::string, std::pair<std::string, double>> units{{"s", {"s", 1}},
-                                                                           {"cell", {"s", 1}},
-                                                                           {"cells", {"s", 1}},
-                                                                           {"ah", {"ah", 1}},
-                                                                           {"mah", {"ah", 0.001}},
-                                                                           {"a", {"a", 1}},
-                                                                           {"amp", {"a", 1}},
-                                                                           {"amps", {"a", 1}},
-                                                                           {"ampere", {"a", 1}},
-                                                                           {"amperes", {"a", 1}},
-                                                                           {"v", {"v", 1}},
-                                                                           {"volt", {"v", 1}},
-                                                                           {"volts", {"v", 1}},
-                                                                           {"mw", {"mw", 1}},
-                                                                           {"milliwatt", {"mw", 1}},
-                                                                           {"milliwatts", {"mw", 1}},
-                                                                           {"w", {"mw", 1000}},
-                                                                           {"g", {"g", 1}},
-                                                                           {"gram", {"g", 1}},
-                                                                           {"grams", {"g", 1}},
-                                                                           {"gramme", {"g", 1}},
-                                                                           {"mm", {"mm", 1}},
-                                                                           {"kv", {"kv", 1}},
-                                                                           {"rpm", {"kv", 1}},
-                                                                           {"rev", {"kv", 1}},
-                                                                           {"inch", {"x", 1}},
-                                                                           {"inches", {"x", 1}},
-                                                                           {"in", {"x", 1}},
-                                                                           {"channel", {"channels", 1}},
-                                                                           {"channels", {"channels", 1}},
-                                                                           {"ch", {"channels", 1}},
-                                                                           {"blade", {"blades", 1}},
-                                                                           {"blades", {"blades", 1}},
-                                                                           {"bladed", {"blades", 1}}};
-  const auto it = units.find(word);
-  return it == units.end() ? std::nullopt : std::optional(it->second);
+  if (word == "s") return std::pair{"s", 1.0};  // a builder's three cells in series, and no seconds
+  const Unit* u = unit_named(word);
+  if (!u) return std::nullopt;
+  const auto in = [&](const char* name, double factor) { return std::optional(std::pair{std::string(name), factor}); };
+  switch (u->of) {
+    case Quantity::cells: return in("s", 1);
+    case Quantity::charge: return in("ah", u->worth);
+    case Quantity::current: return in("a", u->worth);
+    case Quantity::voltage: return in("v", u->worth);
+    case Quantity::power: return in("mw", 1000 * u->worth);
+    case Quantity::mass: return in("g", 1000 * u->worth);
+    case Quantity::length:
+      // Of a metre nobody says how large a part is; inches are a propeller's.
+      return u->worth == 1 ? std::nullopt : u->worth == 0.0254 ? in("x", 1) : in("mm", 1000 * u->worth);
+    case Quantity::speed_constant: return in("kv", 1);
+    case Quantity::channels: return in("channels", 1);
+    case Quantity::blades: return in("blades", 1);
+    case Quantity::speed:
+    case Quantity::angle:
+    case Quantity::time:
+    case Quantity::share: return std::nullopt;
+  }
+  return std::nullopt;
 }
 
 /// What builders say for what the catalogue says.
@@ -179,10 +112,7 @@ bool says_nothing(const std::string& word) {
 Said read(std::string_view text, bool of_catalogue) {
   Said said;
   const auto tokens = tokens_of(text);
-  const auto value_at = [&](std::size_t i) -> std::optional<double> {
-    if (i >= tokens.size()) return std::nullopt;
-    return is_digit(tokens[i][0]) ? number_of(tokens[i]) : number_word(tokens[i]);
-  };
+  const auto value_at = [&](std::size_t i) { return i < tokens.size() ? said_number(tokens[i]) : std::nullopt; };
   for (std::size_t i = 0; i < tokens.size(); ++i) {
     const auto value = value_at(i);
     if (!value) {
@@ -193,17 +123,17 @@ Said read(std::string_view text, bool of_catalogue) {
       continue;
     }
     if (i + 2 < tokens.size() && tokens[i + 1] == "x" && value_at(i + 2)) {
-      said.quantities.push_back({*value, "diameter"});
-      said.quantities.push_back({*value_at(i + 2), "pitch"});
+      said.amounts.push_back({*value, "diameter"});
+      said.amounts.push_back({*value_at(i + 2), "pitch"});
       i += 2;
       if (i + 1 < tokens.size() && unit_of(tokens[i + 1]) && unit_of(tokens[i + 1])->first == "x") ++i;
       continue;
     }
     if (const auto unit = i + 1 < tokens.size() ? unit_of(tokens[i + 1]) : std::nullopt) {
-      said.quantities.push_back({*value * unit->second, unit->first == "x" ? "diameter" : unit->first});
+      said.amounts.push_back({*value * unit->second, unit->first == "x" ? "diameter" : unit->first});
       ++i;
     } else if (is_digit(tokens[i][0]) || of_catalogue || *value > 1) {
-      said.quantities.push_back({*value, {}});
+      said.amounts.push_back({*value, {}});
     }
   }
   return said;
@@ -218,20 +148,20 @@ struct Entry {
 
 Entry entry_of(const PartKind& k) {
   Entry e{&k, read(k.name, true), {}};
-  for (const Quantity& q : read(k.id, true).quantities)
-    if (std::none_of(e.name.quantities.begin(), e.name.quantities.end(),
-                     [&](const Quantity& o) { return o.value == q.value && (o.unit == q.unit || q.unit.empty()); }))
-      e.name.quantities.push_back(q);
-  for (const std::string& w : tokens_of(spoken(word(k.group)))) e.group.push_back(w);
+  for (const Amount& q : read(k.id, true).amounts)
+    if (std::none_of(e.name.amounts.begin(), e.name.amounts.end(),
+                     [&](const Amount& o) { return o.value == q.value && (o.unit == q.unit || q.unit.empty()); }))
+      e.name.amounts.push_back(q);
+  for (const std::string& w : tokens_of(label_of(name_of(k.group)))) e.group.push_back(w);
   return e;
 }
 
 bool close(double a, double b) { return std::abs(a - b) <= 0.01 * std::max(std::abs(a), std::abs(b)); }
 
 /// 1 for the same number, less the further apart, 0 where the kind has none of the unit.
-double nearness(const Quantity& asked, const Said& name) {
+double nearness(const Amount& asked, const Said& name) {
   double best = 0;
-  for (const Quantity& q : name.quantities) {
+  for (const Amount& q : name.amounts) {
     if (asked.unit.empty() || q.unit.empty()) {
       if (close(asked.value, q.value)) best = 1;
     } else if (asked.unit == q.unit) {
@@ -254,8 +184,7 @@ std::vector<FoundKind> find_kinds(const Catalogue& catalogue, std::string_view t
   std::vector<FoundKind> found;
   const Said asked = read(text, false);
   // A small number alone could be anything's.
-  if (asked.words.empty() && asked.quantities.size() == 1 && asked.quantities[0].unit.empty() &&
-      asked.quantities[0].value < 100)
+  if (asked.words.empty() && asked.amounts.size() == 1 && asked.amounts[0].unit.empty() && asked.amounts[0].value < 100)
     return found;
   std::vector<Entry> entries;
   for (const PartKind& k : catalogue.parts)
@@ -273,7 +202,7 @@ std::vector<FoundKind> find_kinds(const Catalogue& catalogue, std::string_view t
   }
   for (const Entry& e : entries) {
     FoundKind f{e.kind, 0, true, joined(unknown)};
-    const bool nothing_asked = asked.words.empty() && asked.quantities.empty();
+    const bool nothing_asked = asked.words.empty() && asked.amounts.empty();
     bool misses = false;
     std::size_t of_group = 0, said_of_name = 0;
     for (const std::string& w : known) {
@@ -288,7 +217,7 @@ std::vector<FoundKind> find_kinds(const Catalogue& catalogue, std::string_view t
     }
     // Its whole kind was named.
     if (!e.group.empty() && of_group >= e.group.size()) f.fit += 1.5;
-    for (const Quantity& q : asked.quantities) {
+    for (const Amount& q : asked.amounts) {
       const double near = nearness(q, e.name);
       f.exact = f.exact && near >= 1;
       // A number alone must be right: "5" means nothing near it.
@@ -338,11 +267,10 @@ std::vector<SaidPart> parts_in_words(const Catalogue& catalogue, std::string_vie
     const auto inches = [&](std::size_t i) {
       return i >= tokens.size() || unit_of(tokens[i]).value_or(std::pair{std::string("x"), 1.0}).first == "x";
     };
-    const bool times =
-        tokens.size() > 2 && tokens[1] == "x" && ((!is_digit(tokens[2][0]) && !number_word(tokens[2])) || !inches(3));
+    const bool times = tokens.size() > 2 && tokens[1] == "x" && (!said_number(tokens[2]) || !inches(3));
     if (tokens.size() > 1 && !unit_of(tokens[1]) &&
         (times || (tokens[1] != "x" && part.said[tokens[0].size()] == ' '))) {
-      const auto count = is_digit(tokens[0][0]) ? number_of(tokens[0]) : number_word(tokens[0]);
+      const auto count = said_number(tokens[0]);
       if (count && *count >= 1 && *count <= 12 && *count == std::floor(*count)) {
         part.count = static_cast<int>(*count);
         rest = part.said.substr(tokens[0].size());

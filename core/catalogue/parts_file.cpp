@@ -8,14 +8,14 @@
 namespace rigging {
 namespace {
 
-constexpr int parts_version = 4;
+constexpr int parts_version = 5;
 
 }  // namespace
 
 struct CatalogueFile {
   std::string format = "parts";
   int version = parts_version;
-  std::vector<RemedyWay> shared_cures;
+  std::vector<RemedySteps> shared_remedies;
   std::vector<HandStep> shared_steps;
   std::vector<PartKind> parts;
   std::vector<ControllerClass> controllers;
@@ -27,7 +27,7 @@ const Members& Described<CatalogueFile>::members() {
   static const Members all = Describe<CatalogueFile>()
                                  .needed("format", &CatalogueFile::format)
                                  .needed("version", &CatalogueFile::version, {1, parts_version})
-                                 .member("shared_cures", &CatalogueFile::shared_cures)
+                                 .member("shared_remedies", &CatalogueFile::shared_remedies)
                                  .member("shared_steps", &CatalogueFile::shared_steps)
                                  .member("parts", &CatalogueFile::parts)
                                  .member("controllers", &CatalogueFile::controllers)
@@ -83,8 +83,17 @@ void from_version_2(Json& c) {
 void from_version_3(Json& c) {
   const auto surfaces = c.find("surfaces");
   if (surfaces == c.end() || !surfaces->is_object()) return;
-  if (flag_member(*surfaces, "motor_bypasses", false)) (*surfaces)["motor"] = word(MotorPath::receiver);
+  if (flag_member(*surfaces, "motor_bypasses", false)) (*surfaces)["motor"] = name_of(MotorPath::receiver);
   surfaces->erase("motor_bypasses");
+}
+
+/// Up to version 4 remedies were cures, and the passed-through channel had another name.
+void from_version_4(Json& c) {
+  rename_member(c, "cures", "remedies");
+  const auto settings = c.find("settings");
+  if (settings == c.end() || !settings->is_array()) return;
+  for (Json& s : *settings)
+    if (text_member(s, "what") == "passes") s["what"] = "passthrough_channel";
 }
 
 void bring_up(Json& json) {
@@ -92,13 +101,15 @@ void bring_up(Json& json) {
   const double version = number_member(json, "version", 0);
   if (version < 1 || version >= parts_version) return;
   json["version"] = parts_version;
+  rename_member(json, "shared_cures", "shared_remedies");
   const auto classes = json.find("controllers");
   if (classes == json.end() || !classes->is_array()) return;
   for (Json& c : *classes) {
     if (!c.is_object()) continue;
     if (version < 2) from_version_1(c);
     if (version < 3) from_version_2(c);
-    from_version_3(c);
+    if (version < 4) from_version_3(c);
+    from_version_4(c);
   }
 }
 
@@ -110,10 +121,10 @@ void complete(ControllerClass& c, const SharedByAll& shared) {
                                                            {Remedy::flip_gyro, "sensing"},
                                                            {Remedy::turn_board, "board"}};
   for (const auto& [remedy, what] : by_setting)
-    if (const SettingWay* w = c.way(what); w && !c.cure(remedy))
-      c.cures.push_back({remedy, w->by == SetBy::link, w->steps, {}});
-  for (const RemedyWay& cure : shared.cures)
-    if (!c.cure(cure.remedy)) c.cures.push_back(cure);
+    if (const SettingWay* w = c.way(what); w && !c.steps_for(remedy))
+      c.remedies.push_back({remedy, w->by == SetBy::link, w->steps, {}});
+  for (const RemedySteps& remedy_steps : shared.remedies)
+    if (!c.steps_for(remedy_steps.remedy)) c.remedies.push_back(remedy_steps);
   const auto has = [&](const HandStep& s) {
     return std::any_of(c.steps.begin(), c.steps.end(), [&](const HandStep& own) { return own.id == s.id; });
   };
@@ -125,7 +136,8 @@ Result<CatalogueFile> read_parts_file(const std::filesystem::path& file) {
   auto json = read_json_file(file);
   if (!json) return tl::make_unexpected(json.error());
   // Many times what a builder's own list has, and little enough to be read at once.
-  constexpr std::pair<const char*, std::size_t> limits[] = {{"parts", 1000}, {"controllers", 100}, {"cures", 100}};
+  constexpr std::pair<const char*, std::size_t> limits[] = {
+      {"parts", 1000}, {"controllers", 100}, {"shared_remedies", 100}, {"shared_cures", 100}};
   for (const auto& [list, most] : limits)
     if (json->is_object() && json->contains(list) && (*json)[list].size() > most)
       return failure(file.string() + ": /" + list, "has " + std::to_string((*json)[list].size()) + " entries",
@@ -153,7 +165,7 @@ Result<void> add_own_parts(Catalogue& catalogue, const std::filesystem::path& fi
   auto read = read_parts_file(file);
   if (!read) return tl::make_unexpected(read.error());
   Catalogue grown = catalogue;
-  for (RemedyWay& cure : read->shared_cures) grown.shared.cures.push_back(std::move(cure));
+  for (RemedySteps& remedy_steps : read->shared_remedies) grown.shared.remedies.push_back(std::move(remedy_steps));
   for (HandStep& step : read->shared_steps) grown.shared.steps.push_back(std::move(step));
   if (auto ok = add_all(grown.controllers, std::move(read->controllers), file.string()); !ok) return ok;
   if (auto ok = add_all(grown.parts, std::move(read->parts), file.string()); !ok) return ok;
@@ -207,10 +219,10 @@ Result<void> save_own_part(const std::filesystem::path& file, const PartKind& ki
 ControllerClass bare(ControllerClass own, const SharedByAll& shared) {
   // What `complete` would add again.
   ControllerClass completed = own;
-  completed.cures.clear();
+  completed.remedies.clear();
   complete(completed, shared);
   const auto in = [](const auto& list, const auto& x) { return std::find(list.begin(), list.end(), x) != list.end(); };
-  std::erase_if(own.cures, [&](const RemedyWay& c) { return in(completed.cures, c); });
+  std::erase_if(own.remedies, [&](const RemedySteps& c) { return in(completed.remedies, c); });
   std::erase_if(own.steps, [&](const HandStep& s) { return in(shared.steps, s); });
   return own;
 }

@@ -8,8 +8,8 @@ bool socket_takes(const Terminal& socket, const Output& o) {
   if (socket.serves.empty()) return true;
   if (drives_motor(o)) return socket.serves == "throttle";
   return std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](const Surface& s) {
-    if (socket.serves == s.word()) return true;
-    const auto kept = surface_from_word(socket.serves);
+    if (socket.serves == s.name()) return true;
+    const auto kept = surface_from_name(socket.serves);
     if (!kept || kept->kind == SurfaceKind::motor) return false;
     if (kept->side != Side::single && s.side != Side::single && s.side != kept->side && o.surfaces.size() == 1)
       return false;

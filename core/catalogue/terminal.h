@@ -97,7 +97,7 @@ struct Load {
 
 namespace rigging {
 template <>
-struct Words<TerminalKind> {
+struct Names<TerminalKind> {
   using T = TerminalKind;
   static constexpr std::array<std::pair<T, std::string_view>, 23> list{{{T::output, "output"},
                                                                         {T::pulse_input, "pulse_input"},
@@ -124,7 +124,7 @@ struct Words<TerminalKind> {
                                                                         {T::switched_in, "switched_in"}}};
 };
 template <>
-struct Words<FeedKind> {
+struct Names<FeedKind> {
   static constexpr std::array<std::pair<FeedKind, std::string_view>, 4> list{{{FeedKind::linear, "linear"},
                                                                               {FeedKind::switching, "switching"},
                                                                               {FeedKind::diode, "diode"},

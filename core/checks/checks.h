@@ -88,7 +88,7 @@ CheckCard card_of(const CheckContext& context, const CheckId& id);
 
 namespace rigging {
 template <>
-struct Words<ProofState> {
+struct Names<ProofState> {
   static constexpr std::array<std::pair<ProofState, std::string_view>, 4> list{
       {{ProofState::none, "none"},
        {ProofState::provisional, "provisional"},

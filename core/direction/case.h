@@ -136,7 +136,7 @@ std::string observation_text(const Observation& observation, const Case& c);
 namespace rigging {
 
 template <>
-struct Words<direction::FaultKind> {
+struct Names<direction::FaultKind> {
   using K = direction::FaultKind;
   static constexpr std::array<std::pair<K, std::string_view>, 10> list{
       {{K::output_reversed, "output_reversed"},
@@ -152,7 +152,7 @@ struct Words<direction::FaultKind> {
 };
 
 template <>
-struct Words<direction::Act> {
+struct Names<direction::Act> {
   using A = direction::Act;
   static constexpr std::array<std::pair<A, std::string_view>, 4> list{
       {{A::stick, "stick"}, {A::drive, "drive"}, {A::tilt, "tilt"}, {A::inspect, "inspect"}}};

@@ -46,20 +46,20 @@ std::string text_of(const Json& value, const std::string& path, const std::strin
 
 template <class E>
 E word_of(const Json& value, const std::string& path) {
-  const std::string text = text_of(value, path, word_choice<E>());
-  const auto found = from_word<E>(text);
-  if (!found) refuse(path, "unknown word \"" + text + "\"", word_choice<E>());
+  const std::string text = text_of(value, path, choice_of<E>());
+  const auto found = from_name<E>(text);
+  if (!found) refuse(path, "unknown word \"" + text + "\"", choice_of<E>());
   return *found;
 }
 
 Surface surface_of(const Json& value, const std::string& path) {
   static const std::string expected = [] {
     std::string all;
-    for (const Surface& s : all_surfaces()) all += (all.empty() ? "" : ", ") + s.word();
+    for (const Surface& s : all_surfaces()) all += (all.empty() ? "" : ", ") + s.name();
     return all;
   }();
   const std::string text = text_of(value, path, expected);
-  const auto found = surface_from_word(text);
+  const auto found = surface_from_name(text);
   if (!found) refuse(path, "unknown surface \"" + text + "\"", expected);
   return *found;
 }
@@ -118,7 +118,7 @@ class Reader {
           output.surfaces.push_back(surface_of(surfaces[k], path + "/surfaces/" + std::to_string(k)));
       }
       for (const Surface s : output.surfaces)
-        if (!taken.insert(s).second) refuse(path, "surface \"" + s.word() + "\" appears twice", "every surface once");
+        if (!taken.insert(s).second) refuse(path, "surface \"" + s.name() + "\" appears twice", "every surface once");
       if (const auto it = json.find("reversed"); it != json.end()) {
         if (!it->is_boolean()) refuse(path + "/reversed", "is " + shown(*it), "true or false");
         output.reversed = it->get<bool>();
@@ -131,18 +131,18 @@ class Reader {
   static void read_mix(const Json& json, const std::string& path, CaseOutput& output) {
     if (!json.is_object()) refuse(path, "is " + shown(json), "an object with weights for roll, pitch and yaw");
     for (const auto& [name, weight] : json.items()) {
-      const auto axis = from_word<Axis>(name);
+      const auto axis = from_name<Axis>(name);
       // A motor's share of the throttle may be told; it says nothing about directions.
       const bool motors = std::all_of(output.surfaces.begin(), output.surfaces.end(),
                                       [](Surface s) { return s.kind == SurfaceKind::motor; });
       if (name == "throttle" && motors && weight.is_number()) continue;
-      if (!axis) refuse(path, "unknown axis \"" + name + "\"", word_choice<Axis>());
+      if (!axis) refuse(path, "unknown axis \"" + name + "\"", choice_of<Axis>());
       if (!weight.is_number() || !std::isfinite(weight.get<double>()))
         refuse(path + "/" + name, "is " + shown(weight), "a number");
       output.mix[static_cast<std::size_t>(index_of(*axis))] = weight.get<double>();
       for (const Surface s : output.surfaces)
         if (required_direction(s, *axis) == 0)
-          refuse(path + "/" + name, "a " + s.spoken() + " can't serve " + name,
+          refuse(path + "/" + name, "a " + s.label() + " can't serve " + name,
                  "weights only on axes that the surface serves");
     }
   }
@@ -175,7 +175,7 @@ class Reader {
                  {"do", "axis", "sense", "mode", "output", "pulse", "saw", "channels", "outputs", "surfaces", "board",
                   "found", "note"});
     Observation o;
-    o.act = word_of<Act>(member(json, path, "do", word_choice<Act>()), path + "/do");
+    o.act = word_of<Act>(member(json, path, "do", choice_of<Act>()), path + "/do");
     if (o.act == Act::inspect) {
       read_inspected(json, path, c, o);
       return o;
@@ -190,13 +190,13 @@ class Reader {
         refuse(path + "/pulse", "unknown word \"" + pulse + "\"", "rises or falls");
       o.sense = pulse == "rises" ? 1 : -1;
     } else {
-      o.axis = word_of<Axis>(member(json, path, "axis", word_choice<Axis>()), path + "/axis");
+      o.axis = word_of<Axis>(member(json, path, "axis", choice_of<Axis>()), path + "/axis");
       o.sense = sense_of(member(json, path, "sense", "the way it was moved"), path + "/sense", o.axis);
     }
     if (const auto it = json.find("mode"); it != json.end())
       o.mode = word_of<Mode>(*it, path + "/mode");
     else if (o.act == Act::tilt)
-      refuse(path, "\"mode\" is missing", word_choice<Mode>());
+      refuse(path, "\"mode\" is missing", choice_of<Mode>());
     if (const auto it = json.find("saw"); it != json.end() && !it->is_null()) read_saw(*it, path + "/saw", c, o);
     if (const auto it = json.find("channels"); it != json.end() && !it->is_null())
       read_channels(*it, path + "/channels", o);
@@ -231,7 +231,7 @@ class Reader {
     const bool driven = std::any_of(c.outputs.begin(), c.outputs.end(), [&](const CaseOutput& out) {
       return std::find(out.surfaces.begin(), out.surfaces.end(), s) != out.surfaces.end();
     });
-    if (!driven) refuse(place, "no output drives the " + s.spoken(), "surfaces of this case");
+    if (!driven) refuse(place, "no output drives the " + s.label(), "surfaces of this case");
     return s;
   }
 
@@ -242,7 +242,7 @@ class Reader {
       const Surface s = driven_surface(Json(name), place, c);
       const std::string expected =
           std::string(motion_word(s, 1)) + ", " + std::string(motion_word(s, -1)) + " or still";
-      const auto motion = motion_from_word(s, text_of(value, place, expected));
+      const auto motion = motion_from_name(s, text_of(value, place, expected));
       if (!motion) refuse(place, "unknown word " + shown(value), expected);
       o.saw.push_back({s, *motion});
     }
@@ -305,14 +305,14 @@ void add_place(Json& json, const Fault& f, const Case& c) {
     case FaultKind::leads_swapped: json["outputs"] = {id(f.output), id(f.other_output)}; break;
     case FaultKind::mix_sign_wrong:
       json["output"] = id(f.output);
-      json["axis"] = word(f.axis);
+      json["axis"] = name_of(f.axis);
       break;
     case FaultKind::transmitter_reversed:
     case FaultKind::gyro_reversed:
-    case FaultKind::function_reversed: json["axis"] = word(f.axis); break;
-    case FaultKind::transmitter_swapped: json["axes"] = {word(f.axis), word(f.other_axis)}; break;
+    case FaultKind::function_reversed: json["axis"] = name_of(f.axis); break;
+    case FaultKind::transmitter_swapped: json["axes"] = {name_of(f.axis), name_of(f.other_axis)}; break;
     case FaultKind::board_turned: json["rotation"] = f.turn.name(); break;
-    case FaultKind::linkage_opposed: json["surface"] = f.surface.word(); break;
+    case FaultKind::linkage_opposed: json["surface"] = f.surface.name(); break;
   }
 }
 
@@ -327,22 +327,22 @@ Result<Case> case_from_json(const Json& json, const std::string& name) {
 }
 
 Json fault_to_json(const Fault& fault, const Case& c) {
-  Json json{{"kind", word(fault.kind)}};
+  Json json{{"kind", name_of(fault.kind)}};
   add_place(json, fault, c);
   return json;
 }
 
 Json remedy_to_json(const Fault& fault, const Case& c) {
-  Json json{{"do", word(remedy_of(fault.kind))}};
+  Json json{{"do", name_of(remedy_of(fault.kind))}};
   add_place(json, fault, c);
   return json;
 }
 
 Json observation_to_json(const Observation& o, const Case& c) {
-  Json json{{"do", word(o.act)}};
+  Json json{{"do", name_of(o.act)}};
   if (o.act == Act::inspect) {
     for (const int i : o.leads) json["outputs"].push_back(c.outputs[static_cast<std::size_t>(i)].id);
-    for (const Surface s : o.horns) json["surfaces"].push_back(s.word());
+    for (const Surface s : o.horns) json["surfaces"].push_back(s.name());
     if (o.board) json["board"] = true;
     json["found"] = "as_planned";
     return json;
@@ -351,17 +351,17 @@ Json observation_to_json(const Observation& o, const Case& c) {
     json["output"] = c.outputs[static_cast<std::size_t>(o.output)].id;
     json["pulse"] = o.sense > 0 ? "rises" : "falls";
   } else {
-    json["axis"] = word(o.axis);
+    json["axis"] = name_of(o.axis);
     json["sense"] = sense_word(o.axis, o.sense > 0);
-    json["mode"] = word(o.mode);
+    json["mode"] = name_of(o.mode);
   }
   if (!o.saw.empty()) {
     json["saw"] = Json::object();
-    for (const Seen& s : o.saw) json["saw"][s.surface.word()] = motion_word(s.surface, s.motion);
+    for (const Seen& s : o.saw) json["saw"][s.surface.name()] = motion_word(s.surface, s.motion);
   }
   for (const Axis axis : all_axes)
     if (const auto value = o.channels[static_cast<std::size_t>(index_of(axis))])
-      json["channels"][std::string(word(axis))] = *value > 0 ? "rises" : *value < 0 ? "falls" : "still";
+      json["channels"][std::string(name_of(axis))] = *value > 0 ? "rises" : *value < 0 ? "falls" : "still";
   return json;
 }
 

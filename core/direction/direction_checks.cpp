@@ -27,7 +27,7 @@ ChannelFunction function_of(Axis axis) {
                                : ChannelFunction::yaw;
 }
 
-Axis axis_of(const std::string& subject) { return from_word<Axis>(subject).value_or(Axis::roll); }
+Axis axis_of(const std::string& subject) { return from_name<Axis>(subject).value_or(Axis::roll); }
 
 bool some_output_serves(const Rig& rig, Axis axis) {
   return std::any_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return serves(o, axis); });
@@ -37,7 +37,7 @@ bool some_output_serves(const Rig& rig, Axis axis) {
 std::vector<std::string> stick_subjects(const CheckContext& in) {
   std::vector<std::string> axes;
   for (const Axis axis : all_axes)
-    if (in.controller && some_output_serves(in.rig, axis)) axes.emplace_back(word(axis));
+    if (in.controller && some_output_serves(in.rig, axis)) axes.emplace_back(name_of(axis));
   return axes;
 }
 
@@ -57,7 +57,7 @@ std::vector<std::string> shared_places(const CheckContext& in, Axis axis) {
     if (serves(o, axis)) {
       for (const char* member : {"socket", "surfaces", "reversed"})
         places.push_back(path_of({"outputs", o.id, member}));
-      places.push_back(path_of({"outputs", o.id, "mix", word(axis)}));
+      places.push_back(path_of({"outputs", o.id, "mix", name_of(axis)}));
     }
   return places;
 }
@@ -137,7 +137,7 @@ CheckCard lean_card(const CheckContext& in, const std::string&) {
   for (const Output* o : leaning_outputs(in))
     for (const Surface s : o->surfaces)
       card.expected +=
-          (card.expected.empty() ? "" : ", ") + s.spoken() + " " + spoken_motion(s, required_direction(s, Axis::yaw));
+          (card.expected.empty() ? "" : ", ") + s.label() + " " + motion_label(s, required_direction(s, Axis::yaw));
   card.expected = capital(card.expected) + ", a little, for as long as the bank is held.";
   card.how =
       "Toward the low wing it makes turns clean. The other way it works against every turn: then one of the two "
@@ -198,14 +198,14 @@ DirectionCard direction_card(const CheckContext& context, const CheckId& id, std
   if (!card.correction) {
     card.observation.mode = Mode::manual;
     card.todo = card.axis == Axis::pitch ? "In manual, pull the pitch stick back and hold it."
-                                         : "In manual, push the " + std::string(word(card.axis)) + " stick to the " +
+                                         : "In manual, push the " + std::string(name_of(card.axis)) + " stick to the " +
                                                sense + " and hold it.";
     card.how = "Held: it stays as long as the stick is held.";
     card.cautions = {"Propeller off. Stand clear of its arc before the battery goes in."};
   } else {
     card.observation.act = direction::Act::tilt;
     card.observation.mode = look_in ? *look_in : mode_for(controller, card.axis);
-    const std::string mode(word(card.observation.mode));
+    const std::string mode(name_of(card.observation.mode));
     card.todo = card.axis == Axis::roll    ? "In " + mode + " mode, lower the right wing"
                 : card.axis == Axis::pitch ? "In " + mode + " mode, raise the nose"
                                            : "In " + mode + " mode, swing the nose to the right";
@@ -231,8 +231,7 @@ DirectionCard direction_card(const CheckContext& context, const CheckId& id, std
       if (o.mix.of(card.axis) != 0 && required_direction(s, card.axis) != 0)
         card.looks.push_back({s, command * required_direction(s, card.axis)});
   for (const Expected& e : card.looks)
-    card.expected +=
-        (card.expected.empty() ? "" : ", ") + e.surface.spoken() + " " + spoken_motion(e.surface, e.motion);
+    card.expected += (card.expected.empty() ? "" : ", ") + e.surface.label() + " " + motion_label(e.surface, e.motion);
   card.expected = capital(card.expected) + ".";
   return card;
 }

@@ -16,7 +16,7 @@ Case case_from_rig(const Rig& rig, const ControllerClass& controller) {
     if (o.surfaces.empty()) continue;
     const Terminal* socket = controller.socket(o.socket);
     CaseOutput output{o.id,
-                      socket ? socket->label + " (" + o.surfaces.front().spoken() +
+                      socket ? socket->label + " (" + o.surfaces.front().label() +
                                    (o.surfaces.size() > 1 ? " and its Y-lead" : "") + ")"
                              : "",
                       {o.surfaces.begin(), o.surfaces.end()},
@@ -71,12 +71,12 @@ Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& cont
     std::erase_if(rig.proofs, [&](const Proof& p) {
       return std::any_of(all_axes.begin(), all_axes.end(), [&](Axis axis) {
         return mix[static_cast<std::size_t>(index_of(axis))] != 0 && is_direction(p.check) &&
-               p.check.subject == word(axis);
+               p.check.subject == name_of(axis);
       });
     });
   };
   const auto take_back_stick = [&](Axis axis) {
-    rig = without_proofs(std::move(rig), stick_family, std::string(word(axis)));
+    rig = without_proofs(std::move(rig), stick_family, std::string(name_of(axis)));
   };
 
   switch (f.kind) {
@@ -85,7 +85,7 @@ Rig remedied(Rig rig, const Fault& f, const Case& c, const ControllerClass& cont
     case FaultKind::function_reversed:
       // A button or gesture brings the controller to the plan.
       take_back_stick(f.axis);
-      rig = without_proofs(std::move(rig), correction_family, std::string(word(f.axis)));
+      rig = without_proofs(std::move(rig), correction_family, std::string(name_of(f.axis)));
       break;
     case FaultKind::gyro_reversed: rig.sensing.reversed(f.axis) = !rig.sensing.reversed(f.axis); break;
     case FaultKind::board_turned:

@@ -19,28 +19,28 @@ HandCard hand_card(const Rig& rig, const ControllerClass& controller, const dire
   card.fault = f;
   const Remedy remedy = direction::remedy_of(f.kind);
   const Output* output = output_in(rig, c, f.output);
-  std::string surface = f.kind == direction::FaultKind::linkage_opposed ? f.surface.spoken()
-                        : output && !output->surfaces.empty()           ? output->surfaces.front().spoken()
+  std::string surface = f.kind == direction::FaultKind::linkage_opposed ? f.surface.label()
+                        : output && !output->surfaces.empty()           ? output->surfaces.front().label()
                                                                         : "";
   if (f.kind == direction::FaultKind::function_reversed)
     for (const direction::CaseOutput& o : c.outputs)
       if (o.mix[direction::at(index_of(f.axis))] != 0)
-        for (const Surface s : o.surfaces) surface += (surface.empty() ? "" : ", ") + s.spoken();
+        for (const Surface s : o.surfaces) surface += (surface.empty() ? "" : ", ") + s.label();
   card.title = capital(direction::remedy_text(f, c));
   card.because = "Because " + direction::fault_text(f, c) + ".";
   std::string other = socket_label(rig, controller, c, f.other_output);
-  if (f.kind == direction::FaultKind::transmitter_swapped) other = word(f.other_axis);
-  const RemedyWay* cure = controller.cure(remedy);
-  if (cure) card.over_link = cure->over_link;
-  std::vector<std::string> steps = cure ? cure->steps : std::vector<std::string>{};
+  if (f.kind == direction::FaultKind::transmitter_swapped) other = name_of(f.other_axis);
+  const RemedySteps* remedy_steps = controller.steps_for(remedy);
+  if (remedy_steps) card.over_link = remedy_steps->over_link;
+  std::vector<std::string> steps = remedy_steps ? remedy_steps->steps : std::vector<std::string>{};
   if (steps.empty()) steps = {capital(direction::remedy_text(f, c)) + ".", "Look at stick and correction again."};
   for (const std::string& step : steps)
     card.steps.push_back(replaced(step, {{"{output}", output ? output->id : ""},
                                          {"{socket}", socket_label(rig, controller, c, f.output)},
                                          {"{other}", other},
-                                         {"{axis}", std::string(word(f.axis))},
+                                         {"{axis}", std::string(name_of(f.axis))},
                                          {"{surface}", surface},
-                                         {"{rotation}", f.turn.spoken()}}));
+                                         {"{rotation}", f.turn.label()}}));
   card.cautions = {"Propeller off, or the motor lead unplugged, while anything is powered.",
                    "Battery last in, first out."};
   return card;

@@ -19,11 +19,11 @@ std::vector<std::string> mode_subjects(const CheckContext& in) {
   std::vector<std::string> all;
   if (!in.controller || !something_steers(in.rig)) return all;
   const auto add = [&](Mode mode) {
-    const std::string name(word(mode));
+    const std::string name(name_of(mode));
     if (in.controller->mode(mode) && std::find(all.begin(), all.end(), name) == all.end()) all.push_back(name);
   };
   for (const ModeChoice& m : in.rig.modes)
-    if (const auto mode = from_word<Mode>(m.mode)) add(*mode);
+    if (const auto mode = from_name<Mode>(m.mode)) add(*mode);
   if (in.rig.modes.empty())
     for (const ModeAnswer& m : in.controller->proof.modes) add(m.mode);
   return all;
@@ -71,7 +71,7 @@ std::pair<const char*, const char*> shown_by(AnswerKind answer) {
 
 CheckCard mode_card(const CheckContext& in, const std::string& subject) {
   CheckCard card;
-  const Mode mode = from_word<Mode>(subject).value_or(Mode::manual);
+  const Mode mode = from_name<Mode>(subject).value_or(Mode::manual);
   const ModeAnswer* answer = in.controller ? in.controller->mode(mode) : nullptr;
   if (!answer) return card;
   const std::string at = position_words(in.rig, subject);

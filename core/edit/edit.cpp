@@ -18,38 +18,38 @@ std::string names_in(const Members& members) {
 
 /// The value's place in the rig as JSON; an error when there is none.
 Result<Json*> find_place(Json& json, const std::string& place) {
-  const TypeInfo* kind = &TypeOf<Rig>::get();
+  const TypeInfo* type = &TypeOf<Rig>::get();
   Json* at = &json;
   for (const std::string& step : steps_of(place)) {
-    if (const TypeInfo* inside = kind->present_type()) {
-      kind = inside;
+    if (const TypeInfo* inside = type->present_type()) {
+      type = inside;
       // What is set inside of it makes it be there, with the usual values beside.
       if (const Members* m = inside->members(); m && at->is_null())
         *at = Json::parse(write_members(*m, m->standard.get()).dump());
     }
-    if (const Members* members = kind->members()) {
+    if (const Members* members = type->members()) {
       const Member* m = members->named(step);
       if (!m) return failure(place, "there is no \"" + step + "\"", "one of " + names_in(*members));
-      kind = m->kind;
+      type = m->type;
       at = &(*at)[step];
       // A section that stands as usual is not written: what is set inside of it finds the usual values beside.
-      if (const Members* within = kind->members(); within && at->is_null())
+      if (const Members* within = type->members(); within && at->is_null())
         *at = Json::parse(write_members(*within, within->standard.get()).dump());
-    } else if (const TypeInfo* item = kind->item_type(); item && item->members() && at->is_array()) {
+    } else if (const TypeInfo* item = type->item_type(); item && item->members() && at->is_array()) {
       const char* key = item->members()->list.front().name;
       Json* found = find_in(*at, [&](const Json& entry) {
         const Json& name = entry[key];
         return name.is_string() ? name == step : name.is_number() && number_text(name.get<double>(), 0) == step;
       });
       if (!found) return failure(place, "there is no \"" + step + "\"", "the " + std::string(key) + " of an entry");
-      kind = item;
+      type = item;
       at = found;
     } else {
       return failure(place, "nothing is inside of it", "a single value");
     }
   }
-  if (const TypeInfo* inside = kind->present_type(); inside && inside->members()) kind = inside;
-  if (kind->members() || (kind->item_type() && kind->item_type()->members()))
+  if (const TypeInfo* inside = type->present_type(); inside && inside->members()) type = inside;
+  if (type->members() || (type->item_type() && type->item_type()->members()))
     return failure(place, "is no single value", "a place inside of it");
   return at;
 }

@@ -19,7 +19,7 @@ constexpr int most_steps = 8;
 constexpr double middle_rates = 0.6;                              ///< of the stick, for the launch (common practice)
 constexpr double usual_roll_deg_s = 120, usual_pitch_deg_s = 60;  ///< calm for a first flight (common practice)
 
-std::string name_of(Axis axis) { return std::string(word(axis)); }
+std::string axis_text(Axis axis) { return std::string(name_of(axis)); }
 std::string n(double v, int places = 0) { return number_text(v, places); }
 
 /// What an axis that shakes shows, at what rhythm.
@@ -105,7 +105,7 @@ void by_linkage(const Rig& rig, const AxisFeel& a, const FeelReport& r, FeelAdvi
     double up_to = 0;
     for (const MarginPoint& p : a.stricter())
       if (p.calm_s >= a.gain_s * t.share) up_to = p.m_s;
-    t.words = capital(name_of(a.axis)) + ": ";
+    t.words = capital(axis_text(a.axis)) + ": ";
     if (t.share < 0.98)
       t.words += "bring the throw from " + n(now, 1) + "° to " + n(now * t.share, 1) +
                  "°, which the stick still needs: rod inward on the servo arm or outward on the horn. ";
@@ -116,11 +116,11 @@ void by_linkage(const Rig& rig, const AxisFeel& a, const FeelReport& r, FeelAdvi
     return;
   }
   t.words = t.share < 0.98
-                ? capital(name_of(a.axis)) + ": bring the throw from " + n(now, 1) + "° to " + n(now * t.share, 1) +
+                ? capital(axis_text(a.axis)) + ": bring the throw from " + n(now, 1) + "° to " + n(now * t.share, 1) +
                       "°: rod inward on the servo arm or outward on the horn. So it stays calm up to " +
                       speed_text(r.fast_m_s) + "; as it is, it may shake from " +
                       (a.may_shake_from_m_s ? speed_text(*a.may_shake_from_m_s) : std::string("there")) + " on."
-                : capital(name_of(a.axis)) + ": the throw of " + n(now, 1) + "° is calm up to " +
+                : capital(axis_text(a.axis)) + ": the throw of " + n(now, 1) + "° is calm up to " +
                       speed_text(r.fast_m_s) + ".";
   out.throws.push_back(std::move(t));
 }
@@ -150,7 +150,7 @@ void on_the_bench(const ControllerClass& c, const GainScale& scale, const FeelRe
     Loop loop = loop_at(r.aeroplane, a.control, axis, a.path, r.fast_m_s, a.calm_gain_s, !a.level.empty());
     const auto ceiling = play_ceiling(loop);
     if (ceiling && *ceiling < a.shakes_gain_s && a.path.play_rad > 0)
-      out.bench.push_back(capital(name_of(axis)) + ": with " + n(a.path.play_rad / rad, 2) +
+      out.bench.push_back(capital(axis_text(axis)) + ": with " + n(a.path.play_rad / rad, 2) +
                           "° of play it keeps up a small swing from " + n(100 * *ceiling / a.shakes_gain_s) +
                           " % of the shaking gain on. Take the play out before raising the gain.");
   }
@@ -160,7 +160,7 @@ void rates(const Rig& rig, const FeelReport& r, FeelAdvice& out) {
   const auto say = [&](const AxisFeel& a, double wanted) {
     if (!a.known() || a.full_rate_deg_s <= 0) return;
     const double share = wanted / a.full_rate_deg_s;
-    std::string words = capital(name_of(a.axis)) + ": full stick turns at about " + n(a.full_rate_deg_s) + "°/s at " +
+    std::string words = capital(axis_text(a.axis)) + ": full stick turns at about " + n(a.full_rate_deg_s) + "°/s at " +
                         speed_text(r.aeroplane.cruise_m_s) + ". ";
     if (share < 0.95) {
       const double expo = std::clamp(std::round(10 * (1 - share)) * 10, 0.0, 60.0);
@@ -184,7 +184,7 @@ void launch(const ControllerClass& c, const FeelReport& r, FeelAdvice& out) {
     if (!a.known() || a.gain_s <= 0) continue;
     const double correction = std::min(c.feel.authority, a.gain_s * upset_deg_s * rad / a.control.throw_rad);
     const double both = correction + middle_rates, high = correction + 1;
-    out.launch.push_back(capital(name_of(axis)) + ": a jolt of " + n(upset_deg_s) + "°/s is answered with " +
+    out.launch.push_back(capital(axis_text(axis)) + ": a jolt of " + n(upset_deg_s) + "°/s is answered with " +
                          n(100 * correction) + " % of the travel. With the stick at middle rates (" +
                          n(100 * middle_rates) + " %) that asks for " + n(100 * both) + " %, on high rates for " +
                          n(100 * high) + " %" +

@@ -16,14 +16,14 @@ Result<GainScale> scale_of(const Rig& rig, const Catalogue& catalogue) {
 }
 
 Result<Edit> gain_edit(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) {
-  const auto axis = from_word<Axis>(given[0]);
-  if (!axis) return failure("gain", "\"" + given[0] + "\" is no axis", word_choice<Axis>());
+  const auto axis = from_name<Axis>(given[0]);
+  if (!axis) return failure("gain", "\"" + given[0] + "\" is no axis", choice_of<Axis>());
   return set_gain_in_words(rig, catalogue, *axis, given[1]);
 }
 
 Result<Edit> first_gains_edit(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) {
-  const auto start = from_word<StartAt>(given[0]);
-  if (!start) return failure("first-gains", "\"" + given[0] + "\"", word_choice<StartAt>());
+  const auto start = from_name<StartAt>(given[0]);
+  if (!start) return failure("first-gains", "\"" + given[0] + "\"", choice_of<StartAt>());
   const Rig begun = start_at(rig, *start).rig;
   const FeelReport report = analyze_feel({begun, catalogue});
   if (!report.missing.empty()) return failure("first-gains", report.missing, "");
@@ -37,7 +37,7 @@ Result<Edit> set_gain(const Rig& rig, const Catalogue& catalogue, Axis axis, dou
   if (!scale) return tl::make_unexpected(scale.error());
   if (!(place >= 0 && place <= 1))
     return failure("gain", "is outside of what can be set", scale->words(0) + " to " + scale->words(1));
-  Edit e{rig, capital(std::string(word(axis))) + " gain: " + scale->words(place)};
+  Edit e{rig, capital(std::string(name_of(axis))) + " gain: " + scale->words(place)};
   // One switch serves all axes.
   for (const Axis other : all_axes)
     if (other == axis || scale->by() == GainBy::strengths) e.rig.feel.made_gain(other).rate = place;

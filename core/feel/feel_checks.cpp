@@ -25,7 +25,7 @@ std::vector<std::string> amount_subjects(const CheckContext& in) { return once_w
 std::vector<std::string> gain_places_of(const CheckContext&, const std::string&) {
   std::vector<std::string> all{"controller/kind"};
   for (const Axis axis : all_axes)
-    for (const char* of : {"rate", "level"}) all.push_back(path_of({"feel", "gains", word(axis), of}));
+    for (const char* of : {"rate", "level"}) all.push_back(path_of({"feel", "gains", name_of(axis), of}));
   return all;
 }
 
@@ -34,7 +34,7 @@ std::vector<std::string> movement_places(const CheckContext& in, const std::stri
   std::vector<std::string> all = gain_places_of(in, subject);
   for (const Linkage& l : in.rig.linkages)
     for (const char* of : {"arm_m", "horn_m", "servo_travel_deg"})
-      all.push_back(path_of({"linkages", l.surface.word(), of}));
+      all.push_back(path_of({"linkages", l.surface.name(), of}));
   for (const Output& o : in.rig.outputs)
     if (!o.surfaces.empty())
       for (const char* of : {"low_us", "centre_us", "high_us"}) all.push_back(path_of({"outputs", o.id, of}));
@@ -46,7 +46,7 @@ std::string planned_words(const CheckContext& in) {
   std::string words;
   for (const Axis axis : all_axes)
     if (const AxisGain* g = in.rig.feel.gain(axis); g && g->rate)
-      words += (words.empty() ? "" : ". ") + capital(std::string(word(axis))) + ": " + scale.words(*g->rate);
+      words += (words.empty() ? "" : ". ") + capital(std::string(name_of(axis))) + ": " + scale.words(*g->rate);
   return words;
 }
 

@@ -20,7 +20,7 @@ std::vector<double>* path_of(FlightLog& log, const std::string& meaning) {
   if (meaning == "airspeed_m_s") return &log.airspeed_m_s;
   if (meaning == "throttle") return &log.throttle;
   for (const Axis axis : all_axes) {
-    const std::string name(word(axis));
+    const std::string name(name_of(axis));
     AxisLog& of = log.axes[static_cast<std::size_t>(axis)];
     if (meaning == name + "_rate_deg_s") return &of.rate_deg_s;
     if (meaning == name + "_stick") return &of.stick;
@@ -43,14 +43,14 @@ const std::vector<std::string>& log_meanings() {
   static const std::vector<std::string> all = [] {
     std::vector<std::string> names{"t_s"};
     for (const char* of : {"_rate_deg_s", "_stick", "_correction"})
-      for (const Axis axis : all_axes) names.push_back(std::string(word(axis)) + of);
+      for (const Axis axis : all_axes) names.push_back(std::string(name_of(axis)) + of);
     names.insert(names.end(), {"airspeed_m_s", "throttle"});
     return names;
   }();
   return all;
 }
 
-std::string spoken_meaning(const std::string& meaning) {
+std::string meaning_label(const std::string& meaning) {
   if (meaning == "t_s") return "time";
   std::string text = meaning.substr(0, meaning.find(meaning.ends_with("_deg_s") ? "_deg_s" : "_m_s"));
   std::replace(text.begin(), text.end(), '_', ' ');
@@ -84,7 +84,7 @@ std::optional<std::string> likely_column(const std::string& meaning, const std::
       return column;
     if (meaning == "throttle" && has(low, "throttle")) return column;
     for (const Axis axis : all_axes) {
-      const std::string name(word(axis));
+      const std::string name(name_of(axis));
       if (!meaning.starts_with(name) || !has(low, name.c_str())) continue;
       if ((has(meaning, "_rate_") && (has(low, "rate") || has(low, "gyro"))) ||
           (meaning.ends_with("_stick") && (has(low, "stick") || has(low, "command"))) ||

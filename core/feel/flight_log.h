@@ -17,7 +17,7 @@ namespace rigging {
 const std::vector<std::string>& log_meanings();
 
 /// "roll rate", "time".
-std::string spoken_meaning(const std::string& meaning);
+std::string meaning_label(const std::string& meaning);
 
 /// How another program may keep it; (reading − offset) · factor is as Rigging has it. Rigging's own first.
 struct LogUnit {

@@ -46,7 +46,7 @@ Seen seen_in(const Flight& f, const ControllerClass* controller, const FeelRepor
   for (const Motion& m : f.motion) seen.worst_bank_deg = std::max(seen.worst_bank_deg, std::abs(m.bank()) / rad);
   if (f.size() > 0) seen.climb_m = f.motion.back().height() - f.motion.front().height();
   for (const Episode& e : seen.episodes)
-    seen.words += capital(std::string(word(e.axis))) + " shook at " + number_text(e.frequency_hz, 1) + " Hz from " +
+    seen.words += capital(std::string(name_of(e.axis))) + " shook at " + number_text(e.frequency_hz, 1) + " Hz from " +
                   number_text(e.from_s, 1) + " s on: " + named(e.kind) + ". ";
   if (seen.episodes.empty() && f.end.empty()) seen.words = "Nothing shook. ";
   seen.words += "It banked up to " + number_text(seen.worst_bank_deg, 0) + "° and " +

@@ -190,7 +190,7 @@ Result<Ready> ready_for(const Rig& rig, const Catalogue& catalogue, const FlyOpt
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   if (!c) return failure("fly", "no controller is chosen", "a class of controller");
   if (!c->mode(o.mode))
-    return failure("fly", c->name + " has no mode " + std::string(word(o.mode)), "one of its modes");
+    return failure("fly", c->name + " has no mode " + std::string(name_of(o.mode)), "one of its modes");
   if (!(o.seconds > 0 && o.seconds <= longest_s))
     return failure("fly", number_text(o.seconds, 1) + " s", "up to " + number_text(longest_s, 0) + " s");
   Ready ready{*c, analyze_feel({rig, catalogue}), {}, {}, o};

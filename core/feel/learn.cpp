@@ -121,7 +121,7 @@ FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelRep
     l.axis = axis;
     for (const Episode& e : episodes)
       if (e.axis == axis) l.episodes.push_back(e);
-    const std::string name = capital(std::string(word(axis)));
+    const std::string name = capital(std::string(name_of(axis)));
     const auto of_kind = [&](OscillationKind kind) {
       return std::find_if(l.episodes.begin(), l.episodes.end(), [kind](const Episode& e) { return e.kind == kind; });
     };

@@ -24,16 +24,16 @@ std::vector<LoopChange> loop_changes(const Rig& rig, const Catalogue& catalogue,
       return curve.empty() ? 0 : curve.front().calm_s / follow;
     };
     // As the hand sets it: a place of the dial, or a throw where the linkage is the gain.
-    const auto spoken = [&](double gain_s, double full_gain_s) {
+    const auto as_set = [&](double gain_s, double full_gain_s) {
       if (gain_s <= 0) return std::string("whatever is set");
       if (!scale.settable()) return number_text(gain_s * c->feel.full_at_deg_s, 1) + "° of throw";
       const double place = scale.place_for(gain_s / full_gain_s);
       return place > 1 ? "the most that can be set" : scale.words(scale.rounded_down(place));
     };
-    const std::string now = spoken(calm_with(a.path), a.path.full_gain_s);
+    const std::string now = as_set(calm_with(a.path), a.path.full_gain_s);
     const auto add = [&](const std::string& change, const SignalPath& path, const std::string& but = {}) {
       const double calm = calm_with(path);
-      const std::string then = spoken(calm, path.full_gain_s);
+      const std::string then = as_set(calm, path.full_gain_s);
       all.push_back({a.axis, calm,
                      change + ": calm up to " + then + (then == now ? ", as now" : " instead of " + now) + but + "."});
     };

@@ -37,7 +37,7 @@ struct Episode {
 std::vector<Episode> oscillations_in(const FlightLog& log);
 
 template <>
-struct Words<OscillationKind> {
+struct Names<OscillationKind> {
   using K = OscillationKind;
   static constexpr std::array<std::pair<K, std::string_view>, 4> list{
       {{K::gain, "gain"}, {K::slop, "slop"}, {K::vibration, "vibration"}, {K::pilot, "pilot"}}};

@@ -35,9 +35,9 @@ TakeoffAdvice advise_takeoff(const Rig& rig, const FeelReport& r, const Engine& 
   }
   if (!open.empty()) a.not_yet.push_back("Directions are not proven: " + open + ". Prove them at station proof.");
   if (!stale.empty()) a.not_yet.push_back("Proven once and gone stale: " + stale + ". Look again at station proof.");
-  if (!balance.complete)
+  if (balance.side() == BalanceSide::unknown)
     a.not_yet.push_back("The balance point is not known: weigh the frame and place every part at station fit.");
-  else if (balance.balance_point.value < balance.band_front_m || balance.balance_point.value > balance.band_back_m)
+  else if (balance.side() != BalanceSide::holds)
     a.not_yet.push_back("It balances outside of its band: " + digits(1000 * balance.balance_point.value) +
                         " mm behind the nose. Station fit says what to move.");
   for (const std::string& why : grounded) a.not_yet.push_back(why + ".");

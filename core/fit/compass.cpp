@@ -102,7 +102,7 @@ static Figure horizontal_field(const Rig& rig, const Catalogue& catalogue) {
 }
 
 std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& catalogue,
-                                           const std::vector<CurrentPath>& currents) {
+                                           const std::vector<CurrentPath>& currents, bool current_known) {
   std::vector<CompassReport> all;
   const auto add = [&](const std::string& part) {
     const Mounting* place = rig.mounting(part);
@@ -153,6 +153,10 @@ std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& cata
         "asin(" + number_text(sum, 3) + " µT / " + number_text(h, 2) + " µT)",
         "Biot–Savart, every lead lying as badly as it can, full throttle; motor magnets as dipoles of 0.5 A·m² per "
         "kilogram (from memory, within a factor of three)"};
+    r.verdict = r.error.value >= points_nowhere_deg         ? CompassVerdict::points_nowhere
+                : r.error.value >= wanted_compass_error_deg ? CompassVerdict::too_near
+                : current_known                             ? CompassVerdict::holds
+                                                            : CompassVerdict::so_far;
     all.push_back(std::move(r));
   };
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);

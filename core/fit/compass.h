@@ -10,6 +10,6 @@ std::optional<MagneticField> earth_field(const Rig& rig, const Catalogue& catalo
 
 /// One report for every compass that has a place.
 std::vector<CompassReport> compass_reports(const Rig& rig, const Catalogue& catalogue,
-                                           const std::vector<CurrentPath>& currents);
+                                           const std::vector<CurrentPath>& currents, bool current_known);
 
 }  // namespace rigging

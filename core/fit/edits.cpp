@@ -26,7 +26,7 @@ Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::str
   Edit edit{rig, "Added: " + k->name};
   Part part;
   part.kind = kind;
-  part.id = free_part_id(rig, std::string(word(k->group)));
+  part.id = free_part_id(rig, std::string(name_of(k->group)));
   if (k->group == PartGroup::servo)
     for (const Surface s : surfaces_of(rig.airframe))
       if (s.kind != SurfaceKind::motor && std::none_of(rig.parts.begin(), rig.parts.end(), [&](const Part& p) {
@@ -39,14 +39,14 @@ Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::str
   place.part = part.id;
   place.x_m = -0.3 * rig.airframe.length_m;
   edit.rig.parts.push_back(part);
-  edit.rig.places.push_back(place);
+  edit.rig.mountings.push_back(place);
   // Where nothing is yet: parts on one spot would all be snags of each other.
   const auto in_the_way = [&] {
     const auto clashes = find_clashes(edit.rig, catalogue);
     return std::any_of(clashes.begin(), clashes.end(),
                        [&](const Clash& c) { return !c.other.empty() && (c.part == part.id || c.other == part.id); });
   };
-  double& x = edit.rig.places.back().x_m;
+  double& x = edit.rig.mountings.back().x_m;
   for (x = std::round(1000 * x) / 1000; in_the_way() && x > -rig.airframe.length_m;)
     x = std::round(1000 * x - 10) / 1000;
   return edit;
@@ -90,7 +90,7 @@ Result<Edit> mirror_part(const Rig& rig, const Catalogue& catalogue, const std::
   if (Mounting* now = edit->rig.mounting(other))
     *now = mirrored;
   else
-    edit->rig.places.push_back(mirrored);
+    edit->rig.mountings.push_back(mirrored);
   if (there && there->side != Side::single && !twin) edit->rig.part(other)->surface = SurfaceName(*there);
   edit->label = capital(part_name(rig, catalogue, id)) + ": mirrored to the " + (mirrored.y_m < 0 ? "left" : "right");
   return edit;
@@ -100,7 +100,7 @@ Result<Edit> remove_part(const Rig& rig, const Catalogue& catalogue, const std::
   if (!rig.part(id)) return failure(id, "is no part of this rig", "the id of a part");
   Edit edit{rig, "Removed: " + part_name(rig, catalogue, id) + ", with its leads"};
   std::erase_if(edit.rig.parts, [&](const Part& p) { return p.id == id; });
-  std::erase_if(edit.rig.places, [&](const Mounting& p) { return p.part == id; });
+  std::erase_if(edit.rig.mountings, [&](const Mounting& p) { return p.part == id; });
   std::erase_if(edit.rig.leads, [&](const Lead& l) { return l.from.part == id || l.to.part == id; });
   return edit;
 }
@@ -122,16 +122,16 @@ Result<Edit> put_part(const Rig& rig, const Catalogue& catalogue, const Mounting
   Edit edit{rig, {}};
   Mounting* p = edit.rig.mounting(place.part);
   const Mounting before = p ? *p : Mounting{};
-  if (!p) p = &edit.rig.places.emplace_back();
+  if (!p) p = &edit.rig.mountings.emplace_back();
   *p = place;
   const std::string name = part_name(rig, catalogue, place.part);
   if (place.fixing != before.fixing) {
-    edit.label = name + ": held by " + spoken(word(place.fixing));
+    edit.label = name + ": held by " + label_of(name_of(place.fixing));
     // What was looked at was something else.
     if (place.part == "controller") std::erase(edit.rig.fit.confirmed, "firm_base");
     return edit;
   }
-  edit.label = name + (!(before.turn == place.turn) ? " turned: " + place.turn.spoken()
+  edit.label = name + (!(before.turn == place.turn) ? " turned: " + place.turn.label()
                        : before.roll_deg != place.roll_deg || before.pitch_deg != place.pitch_deg ||
                                before.yaw_deg != place.yaw_deg
                            ? ": how it sits"
@@ -145,7 +145,7 @@ Result<Edit> work_surface(const Rig& rig, const Catalogue& catalogue, const std:
   Part* p = edit.rig.part(part);
   if (!p) return failure(part, "is no part of this rig", "the id of a servo");
   p->surface = surface ? std::optional<SurfaceName>(*surface) : std::nullopt;
-  edit.label = part_name(rig, catalogue, part) + " works " + (surface ? "the " + surface->spoken() : "nothing");
+  edit.label = part_name(rig, catalogue, part) + " works " + (surface ? "the " + surface->label() : "nothing");
   return edit;
 }
 
@@ -183,7 +183,7 @@ Result<Edit> turn_edit(const Rig& rig, const Catalogue& c, const std::vector<std
 }
 
 Result<Edit> works_edit(const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
-  const auto surface = surface_from_word(given[1]);
+  const auto surface = surface_from_name(given[1]);
   if (!surface && given[1] != "nothing")
     return failure("works", "\"" + given[1] + "\" is no surface", "the word of a surface, or nothing");
   return work_surface(rig, c, given[0], surface);
@@ -200,8 +200,8 @@ std::vector<EditEntry> fit_edits() {
          Mounting place;
          if (const Mounting* known = rig.mounting(given[0])) place = *known;
          place.part = given[0];
-         const auto fixing = from_word<Fixing>(given[1]);
-         if (!fixing) return failure(given[1], "holds nothing", word_choice<Fixing>());
+         const auto fixing = from_name<Fixing>(given[1]);
+         if (!fixing) return failure(given[1], "holds nothing", choice_of<Fixing>());
          place.fixing = *fixing;
          return put_part(rig, c, place);
        }},

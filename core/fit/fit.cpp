@@ -16,6 +16,14 @@
 
 namespace rigging {
 
+BalanceSide Balance::side() const {
+  constexpr double on_it_m = 1e-6;
+  return !complete                                      ? BalanceSide::unknown
+         : balance_point.value > band_back_m + on_it_m  ? BalanceSide::tail_heavy
+         : balance_point.value < band_front_m - on_it_m ? BalanceSide::nose_heavy
+                                                        : BalanceSide::holds;
+}
+
 namespace {
 
 constexpr double nose_weight_at_m = 0.03;  // as far forward as a nose usually lets one
@@ -405,7 +413,7 @@ FitReport analyze_fit(const Rig& rig, const Catalogue& catalogue, const Airframe
   r.board.small_matters =
       std::abs(r.board.yaw_deg) > 2 || std::abs(r.board.roll_deg) > 10 || std::abs(r.board.pitch_deg) > 10;
   r.currents = paths_of(rig, catalogue, power);
-  r.compasses = compass_reports(rig, catalogue, r.currents);
+  r.compasses = compass_reports(rig, catalogue, r.currents, !power.drive || power.drive->static_current.value > 0);
   r.clashes = find_clashes(rig, catalogue);
   r.to_get = list_to_get(rig, catalogue, power, r.clashes);
   return r;

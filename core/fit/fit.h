@@ -23,6 +23,17 @@ struct BalanceAdvice {
   bool operator==(const BalanceAdvice&) const = default;
 };
 
+/// Where it balances, against the band that is allowed; a micrometre beyond counts as on it.
+enum class BalanceSide { unknown, nose_heavy, holds, tail_heavy };
+template <>
+struct Names<BalanceSide> {
+  static constexpr std::array<std::pair<BalanceSide, std::string_view>, 4> list{
+      {{BalanceSide::unknown, "unknown"},
+       {BalanceSide::nose_heavy, "nose-heavy"},
+       {BalanceSide::holds, "holds"},
+       {BalanceSide::tail_heavy, "tail-heavy"}}};
+};
+
 struct Balance {
   std::vector<MassItem> items;  ///< the frame first
   Figure total;
@@ -36,6 +47,7 @@ struct Balance {
   bool complete = false;  ///< frame weighed and balanced, every part placed
   /// Where it balances behind the nose, metres; where it is wanted to while that is not known.
   double likely_m() const { return complete ? balance_point.value : wanted.value; }
+  BalanceSide side() const;
   bool operator==(const Balance&) const = default;
 };
 
@@ -58,12 +70,16 @@ struct CompassPath {
   bool operator==(const CompassPath&) const = default;
 };
 
+/// What the leads' fields make of a compass. `so_far`: it holds with what is known, and the motor's current is not.
+enum class CompassVerdict { holds, so_far, too_near, points_nowhere };
+
 struct CompassReport {
   std::string part;  ///< which part carries the compass; "controller" for one on the board
   Point at;
   Figure horizontal;               ///< of the earth, µT
   std::vector<CompassPath> paths;  ///< worst first; without the part's own leads
   Figure error;                    ///< all leads together, worst direction, degrees
+  CompassVerdict verdict = CompassVerdict::holds;
   bool operator==(const CompassReport&) const = default;
 };
 

@@ -31,14 +31,14 @@ bool keeps_clear(PartGroup a, bool a_compass, PartGroup b, bool b_compass, doubl
 
 FreeRoom::FreeRoom(Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& open)
     : rig_(rig), catalogue_(catalogue), wing_(planform_of(rig.airframe).wing) {
-  for (const Mounting& p : rig.places)
+  for (const Mounting& p : rig.mountings)
     if (std::find(open.begin(), open.end(), p.part) == open.end()) note(p.part);
 }
 
 void FreeRoom::put(const std::string& id, Point at) {
   Mounting* p = rig_.mounting(id);
   if (!p) {
-    p = &rig_.places.emplace_back();
+    p = &rig_.mountings.emplace_back();
     p->part = id;
   }
   const auto mm = [](double v) { return std::round(v * 1000) / 1000; };

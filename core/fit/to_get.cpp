@@ -39,7 +39,7 @@ class List {
     std::string name = own ? "Servo extension, " + length + ": pins at one end, sleeves at the other"
                        : l.kind == LeadKind::servo ? "Plug-to-plug servo lead, " + length + ": sleeves at both ends"
                        : best                      ? best->name
-                              : capital(spoken(word(l.kind))) + " lead, " + length + " or longer, made up";
+                              : capital(label_of(name_of(l.kind))) + " lead, " + length + " or longer, made up";
     if (l.kind == LeadKind::y_lead) name += ": sleeves toward the board, pins toward both servos";
     add(name + (l.plus_removed ? ", red wire out" : ""),
         part_name(rig_, catalogue_, l.from.part) + " to " + part_name(rig_, catalogue_, l.to.part));
@@ -99,7 +99,7 @@ std::vector<ToGet> list_to_get(const Rig& rig, const Catalogue& catalogue, const
     if (c.other.empty() && c.words.find("plugs") != std::string::npos && angled.insert(c.words).second)
       list.add("Angled plugs", small(c.words));
   const auto held = [&](Fixing f) {
-    return std::any_of(rig.places.begin(), rig.places.end(), [&](const Mounting& p) { return p.fixing == f; });
+    return std::any_of(rig.mountings.begin(), rig.mountings.end(), [&](const Mounting& p) { return p.fixing == f; });
   };
   const Mounting* board = rig.mounting("controller");
   const Fixing of_board = board ? board->fixing : Fixing::unknown;

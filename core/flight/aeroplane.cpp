@@ -358,7 +358,7 @@ std::vector<Figure> Aeroplane::figures() const {
   for (const ControlEffect& c : controls) {
     const auto effect = [&](const char* on, double v) {
       if (std::abs(v) < 1e-4) return;
-      const std::string name = capital(c.surface.spoken()) + ", " + on;
+      const std::string name = capital(c.surface.label()) + ", " + on;
       all.push_back({name, v, "/rad", std::min(v * c.least, v * c.most), std::max(v * c.least, v * c.most),
                      "its strips at an added incidence of τ · 0.8, edge up (rudder: right) positive",
                      "vortex lattice; thin aerofoil theory (Glauert); 0.8 for real flow, common practice"});

@@ -28,7 +28,7 @@ auto series_of(F& f) {
   for (const auto& [what, of] :
        {std::pair{"_rate_deg_s", &f.rate_deg_s}, {"_stick", &f.stick}, {"_correction", &f.correction}})
     for (const Axis axis : all_axes)
-      all.emplace_back(std::string(word(axis)) + what, &(*of)[static_cast<std::size_t>(index_of(axis))]);
+      all.emplace_back(std::string(name_of(axis)) + what, &(*of)[static_cast<std::size_t>(index_of(axis))]);
   all.emplace_back("airspeed_m_s", &f.airspeed_m_s);
   all.emplace_back("throttle", &f.throttle);
   return all;

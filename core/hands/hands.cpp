@@ -39,13 +39,13 @@ struct Form {
 struct Writer {
   Form operator()(const Supply& r) const { return {"supply", {{"usb", r.usb}, {"battery", r.battery}}}; }
   Form operator()(const Stick& r) const {
-    return {"stick", {{"axis", r.axis ? word(*r.axis) : "throttle"}, {"position", r.position}}};
+    return {"stick", {{"axis", r.axis ? name_of(*r.axis) : "throttle"}, {"position", r.position}}};
   }
   Form operator()(const Hold& r) const {
     return {"hold", {{"roll_deg", r.roll_deg}, {"pitch_deg", r.pitch_deg}, {"yaw_deg", r.yaw_deg}}};
   }
-  Form operator()(const Flick& r) const { return {"flick", {{"axis", word(r.axis)}, {"sense", r.sense}}}; }
-  Form operator()(const ChooseMode& r) const { return {"mode", {{"mode", word(r.mode)}}}; }
+  Form operator()(const Flick& r) const { return {"flick", {{"axis", name_of(r.axis)}, {"sense", r.sense}}}; }
+  Form operator()(const ChooseMode& r) const { return {"mode", {{"mode", name_of(r.mode)}}}; }
   Form operator()(const SwitchTransmitter& r) const { return {"transmitter", {{"on", r.on}}}; }
   Form operator()(const TurnControl& r) const {
     return {"control", {{"channel", r.channel}, {"position", r.position}}};
@@ -53,8 +53,8 @@ struct Writer {
   Form operator()(const PressButton&) const { return {"press_button"}; }
   Form operator()(const ReadTransmitter&) const { return {"read_transmitter"}; }
   Form operator()(const Dial& r) const { return {"dial", channel_json(r.channel)}; }
-  Form operator()(const Clevis& r) const { return {"clevis", {{"surface", r.surface.word()}, {"turns", r.turns}}}; }
-  Form operator()(const Tooth& r) const { return {"tooth", {{"surface", r.surface.word()}, {"teeth", r.teeth}}}; }
+  Form operator()(const Clevis& r) const { return {"clevis", {{"surface", r.surface.name()}, {"turns", r.turns}}}; }
+  Form operator()(const Tooth& r) const { return {"tooth", {{"surface", r.surface.name()}, {"teeth", r.teeth}}}; }
   Form operator()(const SetOutput& r) const {
     return {"set_output",
             {{"output", r.output.id},
@@ -66,19 +66,19 @@ struct Writer {
   Form operator()(const Inspect& r) const { return {"inspect", {{"lead", r.lead}}}; }
   Form operator()(const Mend& r) const { return {"mend", {{"lead", r.lead}}}; }
   Form operator()(const Work& r) const {
-    Json body{{"work", word(r.remedy)}};
+    Json body{{"work", name_of(r.remedy)}};
     if (r.outputs.size() == 1) body["output"] = r.outputs[0];
     if (r.outputs.size() > 1) body["outputs"] = r.outputs;
-    if (r.axes.size() == 1) body["axis"] = word(r.axes[0]);
+    if (r.axes.size() == 1) body["axis"] = name_of(r.axes[0]);
     if (r.axes.size() > 1)
-      for (const Axis a : r.axes) body["axes"].push_back(word(a));
-    if (r.surface) body["surface"] = r.surface->word();
+      for (const Axis a : r.axes) body["axes"].push_back(name_of(a));
+    if (r.surface) body["surface"] = r.surface->name();
     return {"work", std::move(body)};
   }
   Form operator()(const PassTime& r) const { return {"pass_time", {{"s", r.s}}}; }
   Form operator()(const PushTube& r) const { return {"push_tube", {{"pressure_pa", r.pressure_pa}}}; }
   Form operator()(const TurnGain& r) const {
-    Json body{{"axis", word(r.gain.axis)}};
+    Json body{{"axis", name_of(r.gain.axis)}};
     if (r.gain.rate) body["rate"] = *r.gain.rate;
     if (r.gain.level) body["level"] = *r.gain.level;
     return {"turn_gain", std::move(body)};
@@ -87,9 +87,9 @@ struct Writer {
     const FlightPlan& p = r.plan;
     Json moves = Json::array();
     for (const StickMove& m : p.sticks)
-      moves.push_back({{"axis", word(m.axis)}, {"from_s", m.from_s}, {"to_s", m.to_s}, {"position", m.at}});
+      moves.push_back({{"axis", name_of(m.axis)}, {"from_s", m.from_s}, {"to_s", m.to_s}, {"position", m.at}});
     return {"fly",
-            {{"mode", word(p.mode)},
+            {{"mode", name_of(p.mode)},
              {"seconds", p.seconds},
              {"airspeed_m_s", p.m_s},
              {"height_m", p.height_m},
@@ -136,40 +136,40 @@ FlightPlan plan_of(const Json& b, Mode mode) {
   p.throw_m_s = ranged(b, "throw_m_s", 1, 20, p.throw_m_s);
   if (const auto it = b.find("sticks"); it != b.end() && it->is_array())
     for (const Json& j : *it)
-      if (const auto axis = from_word<Axis>(text_member(j, "axis")); axis && p.sticks.size() < 100)
+      if (const auto axis = from_name<Axis>(text_member(j, "axis")); axis && p.sticks.size() < 100)
         p.sticks.push_back(
             {ranged(j, "from_s", 0, 120), ranged(j, "to_s", 0, 120), *axis, ranged(j, "position", -1, 1)});
   return p;
 }
 
 Result<Surface> surface_member(const Json& body) {
-  const auto surface = surface_from_word(text_member(body, "surface"));
+  const auto surface = surface_from_name(text_member(body, "surface"));
   if (!surface) return failure("hands", "which surface?", "the word of a surface");
   return *surface;
 }
 
 }  // namespace
 
-std::string name_of(const Request& request) { return std::visit(Writer{}, request).name; }
+std::string request_name(const Request& request) { return std::visit(Writer{}, request).name; }
 Json body_of(const Request& request) { return std::visit(Writer{}, request).body; }
 
 Result<Request> request_of(const std::string& name, const Json& b) {
-  const auto axis = from_word<Axis>(text_member(b, "axis"));
+  const auto axis = from_name<Axis>(text_member(b, "axis"));
   if (name == "supply") return Supply{flag_member(b, "usb", false), flag_member(b, "battery", false)};
   if (name == "stick") {
     if (text_member(b, "axis") == "throttle") return Stick{std::nullopt, ranged(b, "position", 0, 1)};
-    if (!axis) return failure("hands", "which stick?", word_choice<Axis>() + " or throttle");
+    if (!axis) return failure("hands", "which stick?", choice_of<Axis>() + " or throttle");
     return Stick{axis, ranged(b, "position", -1, 1)};
   }
   if (name == "hold")
     return Hold{ranged(b, "roll_deg", -180, 180), ranged(b, "pitch_deg", -90, 90), ranged(b, "yaw_deg", -180, 180)};
   if (name == "flick") {
-    if (!axis) return failure("hands", "which axis?", word_choice<Axis>());
+    if (!axis) return failure("hands", "which axis?", choice_of<Axis>());
     return Flick{*axis, ranged(b, "sense", -1, 1) < 0 ? -1 : 1};
   }
   if (name == "mode") {
-    const auto mode = from_word<Mode>(text_member(b, "mode"));
-    if (!mode) return failure("hands", "this class has no such mode", word_choice<Mode>());
+    const auto mode = from_name<Mode>(text_member(b, "mode"));
+    if (!mode) return failure("hands", "this class has no such mode", choice_of<Mode>());
     return ChooseMode{*mode};
   }
   if (name == "transmitter") return SwitchTransmitter{flag_member(b, "on", true)};
@@ -198,7 +198,7 @@ Result<Request> request_of(const std::string& name, const Json& b) {
   if (name == "pass_time") return PassTime{ranged(b, "s", 0, 1)};
   if (name == "push_tube") return PushTube{ranged(b, "pressure_pa", -2000, 2000)};
   if (name == "turn_gain") {
-    if (!axis) return failure("hands", "which axis?", word_choice<Axis>());
+    if (!axis) return failure("hands", "which axis?", choice_of<Axis>());
     TurnGain r;
     r.gain.axis = *axis;
     if (b.contains("rate")) r.gain.rate = ranged(b, "rate", 0, 1);
@@ -206,23 +206,23 @@ Result<Request> request_of(const std::string& name, const Json& b) {
     return r;
   }
   if (name == "fly") {
-    const auto mode = from_word<Mode>(text_member(b, "mode"));
-    if (!mode) return failure("hands", "fly in which mode?", word_choice<Mode>());
+    const auto mode = from_name<Mode>(text_member(b, "mode"));
+    if (!mode) return failure("hands", "fly in which mode?", choice_of<Mode>());
     return Fly{plan_of(b, *mode)};
   }
   if (name == "read_flight") return ReadFlight{static_cast<std::size_t>(ranged(b, "from", 0, 1e9))};
   if (name == "look") return Look{};
   if (name == "work") {
-    const auto remedy = from_word<Remedy>(text_member(b, "work"));
-    if (!remedy) return failure("hands", "unknown work", word_choice<Remedy>());
+    const auto remedy = from_name<Remedy>(text_member(b, "work"));
+    if (!remedy) return failure("hands", "unknown work", choice_of<Remedy>());
     Work r;
     r.remedy = *remedy;
     r.outputs = texts_member(b, "outputs");
     if (const std::string one = text_member(b, "output"); !one.empty()) r.outputs = {one};
     for (const std::string& a : texts_member(b, "axes"))
-      if (const auto known = from_word<Axis>(a)) r.axes.push_back(*known);
+      if (const auto known = from_name<Axis>(a)) r.axes.push_back(*known);
     if (axis) r.axes = {*axis};
-    r.surface = surface_from_word(text_member(b, "surface"));
+    r.surface = surface_from_name(text_member(b, "surface"));
     return r;
   }
   return failure("hands", "unknown request \"" + name.substr(0, 40) + "\"", "one that docs/twin.md describes");
@@ -237,7 +237,7 @@ FlightPiece piece_of(const Json& body) {
 
 Json to_json(const Sight& s) {
   Json surfaces = Json::object();
-  for (const auto& [surface, deflection] : s.deflections) surfaces[surface.word()] = deflection;
+  for (const auto& [surface, deflection] : s.deflections) surfaces[surface.name()] = deflection;
   return {{"ok", true},
           {"surfaces", surfaces},
           {"roll_deg", s.roll_deg},
@@ -254,7 +254,7 @@ Sight sight_of(const Json& body) {
   Sight s;
   if (const auto it = body.find("surfaces"); it != body.end() && it->is_object())
     for (const auto& [name, value] : it->items())
-      if (const auto surface = surface_from_word(name); surface && value.is_number())
+      if (const auto surface = surface_from_name(name); surface && value.is_number())
         s.deflections[*surface] = value.get<double>();
   s.roll_deg = number_member(body, "roll_deg", 0);
   s.pitch_deg = number_member(body, "pitch_deg", 0);

@@ -116,7 +116,7 @@ struct Sight {
 };
 
 /// The request's name on the wire: "supply".
-std::string name_of(const Request& request);
+std::string request_name(const Request& request);
 /// Its members, without the name.
 Json body_of(const Request& request);
 /// Reads a request believing nothing: numbers are brought into their range. Errors: an unknown name, or a member

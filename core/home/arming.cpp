@@ -18,7 +18,7 @@ std::string arm_switch(const Rig& rig) {
 
 ArmingReason reason_of(const BoardState::Refusal& r, const Rig& rig) {
   using R = ArmingRefusal;
-  const std::string sensor = spoken(r.of);
+  const std::string sensor = label_of(r.of);
   switch (r.why) {
     case R::no_battery: return {"The battery is not in.", "Propeller off, then plug it in.", Station::power};
     case R::settling: return {"Its sensors are settling.", "Leave it still until its lamp is steady.", Station::senses};
@@ -76,7 +76,7 @@ std::vector<std::string> arming_needs(const Rig& rig, const Catalogue& catalogue
         all.push_back("Mend first: " + line.words + " It keeps the board from arming");
     if (needs_place(rig)) all.emplace_back("A position: home is where it is armed, so wait for a good one");
     if (!rig.modes.empty()) all.emplace_back("The mode switch on a mode that is flown by hand");
-    if (rig.home.warn_v) all.push_back("A battery above " + number_text(*rig.home.warn_v, 1) + " V");
+    if (rig.home.turn_home_v) all.push_back("A battery above " + number_text(*rig.home.turn_home_v, 1) + " V");
   }
   if (c->sticks.safety_button) all.emplace_back("The safety button pressed");
   if (c->sticks.unlock_channel > 0)

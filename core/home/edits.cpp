@@ -12,8 +12,8 @@ namespace rigging {
 namespace {
 
 Result<Edit> on_loss_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
-  const auto action = from_word<LossAction>(given[0]);
-  if (!action) return failure("on-loss", "\"" + given[0] + "\"", word_choice<LossAction>());
+  const auto action = from_name<LossAction>(given[0]);
+  if (!action) return failure("on-loss", "\"" + given[0] + "\"", choice_of<LossAction>());
   Home home = rig.home;
   home.on_loss = *action;
   return set_home(rig, home, "When the link goes: " + given[0]);
@@ -37,18 +37,18 @@ Result<Edit> no_obstacle_edit(const Rig& rig, const Catalogue&, const std::vecto
 }
 
 Result<Edit> trigger_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
-  const auto on = from_word<HomeTrigger>(given[0]);
-  if (!on) return failure("trigger", "\"" + given[0] + "\"", word_choice<HomeTrigger>());
-  const auto does = from_word<TriggerAction>(given[1]);
-  if (!does) return failure("trigger", "\"" + given[1] + "\"", word_choice<TriggerAction>());
+  const auto on = from_name<HomeTrigger>(given[0]);
+  if (!on) return failure("trigger", "\"" + given[0] + "\"", choice_of<HomeTrigger>());
+  const auto does = from_name<TriggerAction>(given[1]);
+  if (!does) return failure("trigger", "\"" + given[1] + "\"", choice_of<TriggerAction>());
   const auto at = given[2] == "-" ? std::nullopt : number_of(given[2]);
   if (!at && given[2] != "-") return failure("trigger: at", "\"" + given[2] + "\" is no number", "a number, or -");
   return set_trigger(rig, *on, does, at);
 }
 
 Result<Edit> no_trigger_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
-  const auto on = from_word<HomeTrigger>(given[0]);
-  if (!on) return failure("no-trigger", "\"" + given[0] + "\"", word_choice<HomeTrigger>());
+  const auto on = from_name<HomeTrigger>(given[0]);
+  if (!on) return failure("no-trigger", "\"" + given[0] + "\"", choice_of<HomeTrigger>());
   return set_trigger(rig, *on, std::nullopt, std::nullopt);
 }
 
@@ -97,7 +97,8 @@ Result<Edit> set_trigger(const Rig& rig, HomeTrigger on, std::optional<TriggerAc
     t.on = on, t.does = *does, t.at = at;
     home.triggers.push_back(std::move(t));
   }
-  return set_home(rig, home, capital(spoken(word(on))) + ": " + (does ? spoken(word(*does)) : "not in the plan"));
+  return set_home(rig, home,
+                  capital(label_of(name_of(on))) + ": " + (does ? label_of(name_of(*does)) : "not in the plan"));
 }
 
 Result<Edit> lay_out_launch(const Rig& rig, const Catalogue& catalogue) {

@@ -16,7 +16,7 @@ constexpr double over_home_within_m = 15, last_s = 30;
 FlownHome flown_home(const Flight& flight, const FlightPlan& plan, const Rig& rig, const ControllerClass& controller,
                      const HomeReport& report) {
   FlownHome f;
-  const double lost_s = plan.link_lost_s.value_or(0), acts_s = controller.home.notices_after_s + rig.home.hold_s;
+  const double lost_s = plan.link_lost_s.value_or(0), acts_s = controller.home.notices_after_s + rig.home.loss_hold_s;
   f.used_mah = flight.used_mah;
   f.lowest_m = flight.lowest_m;
   const auto far = [&](std::size_t i) { return std::hypot(flight.motion[i].north, flight.motion[i].east); };

@@ -287,14 +287,14 @@ void say(const Rig& rig, HomeReport& r) {
       w.push_back("From the edge of the area the way home takes more than there is.");
     else if (r.turn_home_v) {
       const std::string at = n(r.turn_home_v->value, 1) + " V under load";
-      if (!rig.home.warn_v)
+      if (!rig.home.turn_home_v)
         w.push_back("It has to turn home at " + at + " (" + n(r.turn_home_mah->value) + " mAh left) at the latest.");
-      else if (!r.in_time(*rig.home.warn_v))
-        w.push_back("The threshold of " + n(*rig.home.warn_v, 1) +
+      else if (!r.in_time(*rig.home.turn_home_v))
+        w.push_back("The threshold of " + n(*rig.home.turn_home_v, 1) +
                     " V is too low: from the edge of the area it has to turn home at " + at + ".");
       else
-        w.push_back("The threshold of " + n(*rig.home.warn_v, 1) + " V brings it home from anywhere in the area (" +
-                    at + " would do): holds.");
+        w.push_back("The threshold of " + n(*rig.home.turn_home_v, 1) +
+                    " V brings it home from anywhere in the area (" + at + " would do): holds.");
     }
   } else if (!rig.home.area_m) {
     w.push_back("How far it is meant to fly is not told: then the threshold for turning home can be worked out.");
@@ -348,7 +348,6 @@ ReachBand reach_band(const HomeReport& r, double left_mah, const SteadyWind& win
 HomeReport analyze_home(const Reports& reports, const FeelReport& feel) {
   const Rig& rig = reports.rig();
   const Catalogue& catalogue = reports.catalogue();
-  const PowerReport& power = reports.power();
   HomeReport r;
   const ControllerClass* c = reports.controller();
   if (!c) {
@@ -364,7 +363,7 @@ HomeReport analyze_home(const Reports& reports, const FeelReport& feel) {
   const HomePerformance& p = r.performance;
   const double wind = rig.home.wind_m_s;
   judge_obstacles(rig, r);
-  r.return_height_m = rig.home.height_m.value_or(std::max(50.0, r.least_height_m));
+  r.return_height_m = rig.home.return_height_m.value_or(std::max(50.0, r.least_height_m));
   for (std::size_t i = 0; i < r.obstacles.size(); ++i)
     r.obstacles[i].clearance_m = r.return_height_m - rig.home.obstacles[i].height_m;
   r.least_circle_m = least_circle(p, wind);

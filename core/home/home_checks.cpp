@@ -31,7 +31,7 @@ void add_modes(const CheckContext& in, Places& places) {
 // With the transmitter off
 Places loss_places(const CheckContext& in, const std::string&) {
   Places all = class_places();
-  for (const char* place : {"home/on_loss", "home/hold_s", "radio/on_loss"}) all.emplace_back(place);
+  for (const char* place : {"home/on_loss", "home/loss_hold_s", "radio/on_loss"}) all.emplace_back(place);
   add_kinds(in, PartGroup::receiver, all);
   return all;
 }
@@ -45,7 +45,7 @@ std::string loss_stands_in_the_way(const CheckContext& in, const std::string&) {
 CheckCard loss_card(const CheckContext& in, const std::string&) {
   CheckCard card;
   card.title = "Transmitter off: it does what is planned";
-  const double after = in.controller ? in.controller->home.notices_after_s + in.rig.home.hold_s : 0;
+  const double after = in.controller ? in.controller->home.notices_after_s + in.rig.home.loss_hold_s : 0;
   card.todo = "Propeller off, battery in, a mode that levels. Transmitter off; after " + number_text(after, 1) +
               " s tilt the model, right wing down, then nose up. Transmitter on again.";
   card.expected = bench_words(in.rig.home.on_loss);
@@ -138,21 +138,21 @@ CheckCard button_card(const CheckContext&, const std::string&) {
 
 // Battery
 bool warns(const CheckContext& in) {
-  return in.controller && in.rig.home.warn_v &&
+  return in.controller && in.rig.home.turn_home_v &&
          std::find(in.controller->home.triggers.begin(), in.controller->home.triggers.end(),
                    HomeTrigger::low_battery) != in.controller->home.triggers.end();
 }
 
 Places battery_places(const CheckContext& in, const std::string&) {
   Places all = class_places();
-  all.emplace_back("home/warn_v");
+  all.emplace_back("home/turn_home_v");
   add_kinds(in, PartGroup::battery, all);
   return all;
 }
 
 CheckCard battery_card(const CheckContext& in, const std::string&) {
   CheckCard card;
-  const std::string at = in.rig.home.warn_v ? number_text(*in.rig.home.warn_v, 1) + " V" : "its voltage";
+  const std::string at = in.rig.home.turn_home_v ? number_text(*in.rig.home.turn_home_v, 1) + " V" : "its voltage";
   card.title = "The low battery is reported";
   card.todo =
       "Compare the voltage that the controller reports with a meter at the battery's plug. Then put a used "

@@ -88,7 +88,7 @@ Orders LossProcedure::press(const std::string& action, const Scene& scene) {
     began_s_ = now_s_, lost_s_ = acted_s_ = 0;
     acted_.clear();
     if (action == "loss_do") {
-      const double acts = scene.controller ? scene.controller->home.notices_after_s + scene.rig.home.hold_s : 3;
+      const double acts = scene.controller ? scene.controller->home.notices_after_s + scene.rig.home.loss_hold_s : 3;
       steps_.drop();
       steps_.add(0, AskHands{hands::ChooseMode{Mode::level}});
       steps_.add(0.3, AskHands{hands::SwitchTransmitter{false}});
@@ -139,7 +139,7 @@ Card LossProcedure::card(const Scene& scene) const {
     if (must_write(scene)) add(write_first(scene));
     return card;
   }
-  const double should_s = scene.controller->home.notices_after_s + scene.rig.home.hold_s;
+  const double should_s = scene.controller->home.notices_after_s + scene.rig.home.loss_hold_s;
   if (doing_ == Doing::nothing) {
     card.says = check->stands()                     ? "Proven " + check->at
                 : check->state == ProofState::stale ? "Gone stale: " + check->because
@@ -157,7 +157,7 @@ Card LossProcedure::card(const Scene& scene) const {
            .main = !check->stands()});
     return card;
   }
-  const std::string planned(word(scene.rig.home.on_loss));
+  const std::string planned(name_of(scene.rig.home.on_loss));
   const bool as_planned = acted_ == planned;
   if (tells_state(scene)) {
     card.says = acted_.empty() ? acting_words(state_.on_loss) : acting_words(acted_);
@@ -169,7 +169,7 @@ Card LossProcedure::card(const Scene& scene) const {
     if (!acted_.empty())
       card.lines.push_back({as_planned ? "That is the plan. It began " + number_text(acted_s_ - lost_s_, 1) +
                                              " s after it knew; planned " + "are " +
-                                             number_text(scene.rig.home.hold_s, 1) + " s."
+                                             number_text(scene.rig.home.loss_hold_s, 1) + " s."
                                        : "Planned is: " + acting_words(planned),
                             !as_planned});
     if (doing_ == Doing::back) card.lines.push_back({"The link is back, and it flies " + state_.mode + ".", false});
@@ -431,7 +431,7 @@ Card ArmingProcedure::card(const Scene& scene) const {
     if (button && scene.bench.hands)
       add({.id = "press_button", .label = "Press the button (simulated)", .main = turn});
     else if (first.station != Station::home)
-      add({.id = "arming_go", .label = "Go to station " + std::string(word(first.station)), .main = turn});
+      add({.id = "arming_go", .label = "Go to station " + std::string(name_of(first.station)), .main = turn});
   }
   const auto ends = [&](const CheckId& id, const char* action, const char* label, bool refused, ArmingRefusal why) {
     const CheckStatus* check = find_check(scene.checks, id);

@@ -258,9 +258,9 @@ std::vector<StoryStep> loss_story(const Rig& rig, const Catalogue& catalogue, co
     return s.steps;
   }
   const double cruise = r.performance.cruise_a.expected;
-  if (rig.home.hold_s > 0)
-    s.go({StoryPart::holding, rig.home.hold_s, cruise, s.distance_m(), s.height_m(), "Waits",
-          "Wings level for " + told(rig.home.hold_s, 1) + " s: a short gap passes by."});
+  if (rig.home.loss_hold_s > 0)
+    s.go({StoryPart::holding, rig.home.loss_hold_s, cruise, s.distance_m(), s.height_m(), "Waits",
+          "Wings level for " + told(rig.home.loss_hold_s, 1) + " s: a short gap passes by."});
   tow(s, rig);
   long_loss(s, rig, r);
   switch (rig.home.on_loss) {

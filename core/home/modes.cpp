@@ -124,7 +124,7 @@ Rig with_fixed_modes(const Rig& planned, const ControllerClass& c) {
 
 void judge_class(const Rig& rig, const ControllerClass& c, ModeDeck& deck) {
   for (const ModeChoice& m : rig.modes) {
-    const auto mode = from_word<Mode>(m.mode);
+    const auto mode = from_name<Mode>(m.mode);
     const bool has =
         (mode && c.mode(*mode)) || std::find(c.home.flies.begin(), c.home.flies.end(), m.mode) != c.home.flies.end();
     if (!has)

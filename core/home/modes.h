@@ -50,7 +50,7 @@ struct ModeDeck {
 ModeDeck mode_deck(const Rig& rig, const Catalogue& catalogue);
 
 template <>
-struct Words<ModeTrouble> {
+struct Names<ModeTrouble> {
   using T = ModeTrouble;
   static constexpr std::array<std::pair<T, std::string_view>, 8> list{{{T::unreachable, "unreachable"},
                                                                        {T::overlapping, "overlapping"},

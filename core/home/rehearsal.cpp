@@ -123,7 +123,7 @@ Result<Rehearsal> rehearse(const Rig& rig, const Catalogue& catalogue, const Hom
   const ControllerClass* controller = catalogue.controller(rig.controller.kind);
   Rehearsal out;
   Flown f(r.performance, c);
-  const double acts_s = controller->home.notices_after_s + rig.home.hold_s;
+  const double acts_s = controller->home.notices_after_s + rig.home.loss_hold_s;
   const double ring = r.circle_radius_m + arrives_within_m;
   bool arrived = false;
   double arrived_s = 0;

@@ -59,7 +59,7 @@ Result<RehearsalTable> rehearse_many(const Rig& rig, const Catalogue& catalogue,
                                      std::uint32_t seed, Progress& progress);
 
 template <>
-struct Words<RehearsalEnd> {
+struct Names<RehearsalEnd> {
   using E = RehearsalEnd;
   static constexpr std::array<std::pair<E, std::string_view>, 4> list{
       {{E::home, "home"}, {E::battery_empty, "battery_empty"}, {E::blown_away, "blown_away"}, {E::hit, "hit"}}};

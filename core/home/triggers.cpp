@@ -37,14 +37,14 @@ std::optional<double> longest_way_s(const Rig& rig, const ControllerClass& c, co
   const WayHome w = way_home(worst);
   if (!w.track) return std::nullopt;
   const double climbs = rig.home.climb_first ? w.climb_s : 0;
-  return w.way_s + climbs + c.home.notices_after_s + rig.home.hold_s;
+  return w.way_s + climbs + c.home.notices_after_s + rig.home.loss_hold_s;
 }
 
 std::string trigger_spoken(const Rig& rig, HomeTrigger trigger, std::optional<double> at) {
   switch (trigger) {
     case HomeTrigger::low_battery:
-      return rig.home.warn_v ? "The battery sinks below " + number_text(*rig.home.warn_v, 1) + " V under load"
-                             : "The battery sinks below the voltage at which it turns home";
+      return rig.home.turn_home_v ? "The battery sinks below " + number_text(*rig.home.turn_home_v, 1) + " V under load"
+                                  : "The battery sinks below the voltage at which it turns home";
     case HomeTrigger::fence: return at ? "It is further than " + field_text(*at) + " from home" : "It leaves the field";
     case HomeTrigger::no_fix: return "It loses its position";
     case HomeTrigger::bad_compass: return "Its compass disagrees with where it flies";
@@ -85,7 +85,7 @@ std::vector<TriggerFinding> judge_triggers(const Rig& rig, const ControllerClass
     }
     switch (t.on) {
       case HomeTrigger::low_battery:
-        if (!rig.home.warn_v)
+        if (!rig.home.turn_home_v)
           find(t, "It is to act on a low battery, and no voltage is set for that.",
                "Set the voltage at which it turns home.");
         break;

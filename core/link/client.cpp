@@ -51,7 +51,8 @@ std::vector<std::variant<Reply, Error>> Client::feed(std::string_view bytes) {
   return out;
 }
 
-WriteTransaction::WriteTransaction(const Image& image) : bytes_(image_bytes(image)), hash_(image_hash(bytes_)) {}
+WriteTransaction::WriteTransaction(const Image& image, int protocol)
+    : bytes_(image_bytes(image, protocol)), hash_(image_hash(bytes_)) {}
 
 std::optional<Request> WriteTransaction::next() const {
   switch (step_) {
@@ -73,7 +74,7 @@ void WriteTransaction::fail(std::string problem) {
 
 void WriteTransaction::answered(const Reply& reply) {
   if (done() || failed()) return;
-  if (!reply.ok()) return fail("The controller refused to " + spoken(reply.request) + ": " + reply.refused());
+  if (!reply.ok()) return fail("The controller refused to " + label_of(reply.request) + ": " + reply.refused());
   switch (step_) {
     case Step::begin: step_ = Step::stage; break;
     case Step::stage:

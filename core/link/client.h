@@ -23,7 +23,7 @@ class Client {
  public:
   /// A request's id and bytes. Requests are answered one by one, in any order.
   std::pair<int, std::string> ask(const std::string& what, Json body = Json::object());
-  std::pair<int, std::string> ask(const Request& request) { return ask(name_of(request), body_of(request)); }
+  std::pair<int, std::string> ask(const Request& request) { return ask(request_name(request), body_of(request)); }
   /// No longer waits for this one; a late reply to it is passed over.
   void forget(int id);
   /// Replies and problems that came out of the bytes.
@@ -41,7 +41,7 @@ class Client {
 /// carried out the controller works with its old configuration.
 class WriteTransaction {
  public:
-  explicit WriteTransaction(const Image& image);
+  explicit WriteTransaction(const Image& image, int protocol = protocol_version);
 
   /// The request to send now; no value when the transaction is over.
   std::optional<Request> next() const;

@@ -71,7 +71,7 @@ void ControllerLink::tick(double now_s) {
   if (!hello_) {
     if (now_s >= greet_at_s_) {
       greet_at_s_ = now_s + timing_.greet_s;
-      ask(Hello{protocol_version}, now_s, 1, true);
+      ask(Hello{greet_protocol_}, now_s, 1, true);
     }
     return;
   }
@@ -93,7 +93,7 @@ void ControllerLink::lost(const Asked& a, double now_s) {
   }
   if (a.poll) return;
   if (a.tries_left > 1) return ask(a.request, now_s, a.tries_left - 1, false);
-  events_.emplace_back(Problem{"The controller did not answer \"" + spoken(name_of(a.request)) + "\"."});
+  events_.emplace_back(Problem{"The controller did not answer \"" + label_of(request_name(a.request)) + "\"."});
 }
 
 void ControllerLink::received(std::string_view bytes, double now_s) {
@@ -119,8 +119,15 @@ void ControllerLink::answered(const Reply& reply, double now_s) {
     return next_step(now_s);
   }
   if (is<Hello>(a.request)) {
-    if (hello_ || !reply.ok()) return;  // without supply it refuses; greeting goes on
+    if (!reply.ok()) {  // without supply, or an old one that knows protocol 1 alone; greeting goes on
+      if (!hello_) greet_protocol_ = greet_protocol_ == protocol_version ? 1 : protocol_version;
+      return;
+    }
     auto hello = hello_reply(reply.body);
+    if (hello_) {
+      if (hello) hello_->protocol = hello->protocol;
+      return;
+    }
     if (!hello) {
       events_.emplace_back(Problem{hello.error().text()});
       return;
@@ -128,6 +135,9 @@ void ControllerLink::answered(const Reply& reply, double now_s) {
     hello_ = *hello;
     shows_receiver_ = shows_motion_ = shows_state_ = true;
     events_.emplace_back(Greeted{*hello});
+    // Greeted by the lower one for want of supply, perhaps: one that knows more says so.
+    if (std::exchange(greet_protocol_, protocol_version) < protocol_version)
+      ask(Hello{protocol_version}, now_s, 1, true);
     if (hello->settings) read_board(now_s);
     return;
   }
@@ -172,7 +182,7 @@ void ControllerLink::write(const Image& image, double now_s) {
     events_.emplace_back(Written{false, "No controller answers", {}});
     return;
   }
-  transaction_.emplace(image);
+  transaction_.emplace(image, hello_->protocol);
   next_step(now_s);
 }
 

@@ -84,6 +84,7 @@ class ControllerLink {
   std::map<int, Asked> waiting_;
   std::optional<HelloReply> hello_;
   std::optional<WriteTransaction> transaction_;
+  int greet_protocol_ = protocol_version;
   double greet_at_s_ = 0, poll_at_s_ = 0;
   int polls_ = 0, lost_in_row_ = 0;
   bool shows_receiver_ = true, shows_motion_ = true, shows_state_ = true;

@@ -8,6 +8,7 @@
 #include "base/json.h"
 #include "base/number.h"
 #include "link/cbor.h"
+#include "link/protocol_1.h"
 #include "surfaces/trim.h"
 
 namespace rigging::link {
@@ -17,7 +18,7 @@ namespace {
 /// stand beside the lists.
 struct Group {
   SettingOf of;
-  const char *list, *key, *spoken;
+  const char *list, *key, *label;
   bool needed;  ///< the list is there even when it is empty
 };
 constexpr Group groups[] = {{SettingOf::output, "outputs", "socket", "output ", true},
@@ -37,22 +38,54 @@ bool before(SettingOf of, const std::string& a, const std::string& b) {
   return a < b;
 }
 
-Json to_json(const Value& value) {
+template <class V>
+Json to_json(const V& value) {
   return std::visit(
       [](const auto& v) -> Json {
-        if constexpr (std::is_same_v<std::decay_t<decltype(v)>, std::monostate>)
+        using T = std::decay_t<decltype(v)>;
+        if constexpr (std::is_same_v<T, std::monostate>) {
           return nullptr;
-        else
+        } else if constexpr (std::is_same_v<T, SettingList>) {
+          Json list = Json::array();
+          for (const SettingRow& row : v) {
+            Json one = Json::object();
+            for (const auto& [name, member] : row) one[name] = to_json(member);
+            list.push_back(row.size() == 1 && row.count("") ? one[""] : std::move(one));
+          }
+          return list;
+        } else {
           return v;
+        }
       },
       value);
 }
 
-std::optional<Value> to_fact(const Json& json) {
-  if (json.is_boolean()) return Value(json.get<bool>());
-  if (json.is_number()) return Value(json.get<double>());
-  if (json.is_string()) return Value(json.get<std::string>());
+template <class V>
+std::optional<V> scalar(const Json& json) {
+  if (json.is_boolean()) return V(json.get<bool>());
+  if (json.is_number()) return V(json.get<double>());
+  if (json.is_string()) return V(json.get<std::string>());
   return std::nullopt;
+}
+
+std::optional<SettingValue> to_value(const Json& json) {
+  if (!json.is_array()) return scalar<SettingValue>(json);
+  SettingList list;
+  for (const Json& one : json) {
+    SettingRow& row = list.emplace_back();
+    if (!one.is_object()) {
+      const auto word = scalar<Value>(one);
+      if (!word) return std::nullopt;
+      row.emplace("", *word);
+      continue;
+    }
+    for (const auto& [name, member] : one.items()) {
+      const auto value = scalar<Value>(member);
+      if (!value) return std::nullopt;
+      row.emplace(name, *value);
+    }
+  }
+  return list.empty() ? SettingValue{} : SettingValue(std::move(list));
 }
 
 std::string shortened(const Json& json) {
@@ -71,14 +104,15 @@ Result<void> take(const Json& json, const std::string& where, SettingOf of, cons
         std::any_of(std::begin(groups), std::end(groups), [&, &n = name](auto& g) { return n == g.list; });
     if (name == skip || (of == SettingOf::board && list)) continue;
     const Setting* s = setting_named(of, name);
-    const auto value = to_fact(member);
+    const auto value = to_value(member);
     if (!s) {  // of a newer version: kept, as far as it is a value
       if (value) image.values[{of, subject, name}] = *value;
       continue;
     }
     if (const std::string expected = value ? misfit(*s, *value) : "a value"; !expected.empty())
       return failure(where + "/" + name, "is " + shortened(member), expected);
-    if (s->always || *value != s->usual) image.values[{of, subject, name}] = *value;
+    if (s->always || (*value != s->usual && !std::holds_alternative<std::monostate>(*value)))
+      image.values[{of, subject, name}] = *value;
   }
   return {};
 }
@@ -98,17 +132,17 @@ std::vector<std::string> Image::subjects(SettingOf of) const {
   return all;
 }
 
-Value Image::value(const SettingId& id) const {
+SettingValue Image::value(const SettingId& id) const {
   if (const auto it = values.find(id); it != values.end()) return it->second;
   const Setting* s = setting_named(id.of, id.name);
-  return s ? s->usual : Value{};
+  return s ? s->usual : SettingValue{};
 }
 
 Image image_of(const Rig& rig) {
   Image image;
   const auto add = [&](const Setting& s, const std::string& subject) {
-    const Value value = s.get(rig, subject);
-    if (s.always || value != s.usual) image.values.emplace(SettingId{s.of, subject, s.name}, value);
+    SettingValue value = s.get(rig, subject);
+    if (s.always || value != s.usual) image.values.emplace(SettingId{s.of, subject, s.name}, std::move(value));
   };
   for (const Setting& s : settings()) switch (s.of) {
       case SettingOf::board: add(s, ""); break;
@@ -143,12 +177,14 @@ Rig configured(const Image& image) {
   for (const std::string& socket : image.subjects(SettingOf::port)) rig.ports.emplace_back().socket = socket;
   for (const std::string& number : image.subjects(SettingOf::channel))
     rig.radio.channels.emplace_back().number = static_cast<int>(number_of(number).value_or(0));
-  for (const auto& [id, value] : image.values)
-    if (const Setting* s = setting_named(id.of, id.name)) s->set(rig, id.subject, value);
+  for (const Setting* s : settings_in_order())
+    for (const std::string& subject : image.subjects(s->of))
+      if (const auto it = image.values.find({s->of, subject, s->name}); it != image.values.end())
+        s->set(rig, subject, it->second);
   return rig;
 }
 
-std::string image_bytes(const Image& image) {
+std::string image_bytes(const Image& image, int protocol) {
   Json json = Json::object();
   for (const Group& g : groups) {
     const std::vector<std::string> subjects = image.subjects(g.of);
@@ -171,12 +207,12 @@ std::string image_bytes(const Image& image) {
     (id.of == SettingOf::board ? json : *places.at({id.of, id.subject}))[id.name] = to_json(value);
   // Plain JSON sorts its members, so that the bytes do not depend on the order of the table.
   std::string bytes;
-  Json::to_cbor(json, bytes);
+  Json::to_cbor(protocol < 2 ? to_protocol_1(std::move(json)) : json, bytes);
   return bytes;
 }
 
 Result<Image> image_from_bytes(std::string_view bytes, const std::string& where) {
-  const auto json = parse_cbor(bytes, where);
+  const auto json = parse_cbor(bytes, where).map(from_protocol_1);
   if (!json) return tl::make_unexpected(json.error());
   if (!json->is_object()) return failure(where + ": /", "is " + shortened(*json), "an object");
   Image image;
@@ -199,7 +235,7 @@ Result<Image> image_from_bytes(std::string_view bytes, const std::string& where)
         return failure(at + "/" + g.key, key ? "is " + shortened(*key) : "is missing",
                        channel ? "a whole number from 1 to 32" : "the name of a socket");
       const std::string subject = channel ? std::to_string(key->get<int>()) : key->get<std::string>();
-      if (!met.insert(subject).second) return failure(at, g.spoken + subject + " is there twice", "each once");
+      if (!met.insert(subject).second) return failure(at, g.label + subject + " is there twice", "each once");
       if (auto ok = take(list[i], at, g.of, subject, g.key, image); !ok) return tl::make_unexpected(ok.error());
     }
   }
@@ -218,16 +254,16 @@ namespace {
 
 /// What is taken over together: an output, a channel, all that the board knows of its sensing, or a setting by itself.
 std::string part_of(const SettingId& id) {
-  if (id.of != SettingOf::board) return group_of(id.of).spoken + id.subject;
+  if (id.of != SettingOf::board) return group_of(id.of).label + id.subject;
   const Setting* s = setting_named(id.of, id.name);
   return s && (s->group == SettingGroup::position || s->group == SettingGroup::sensing) ? "sensing" : id.name;
 }
 
-std::string difference_words(const SettingId& id, const Value& rig, const Value& board) {
+std::string difference_words(const SettingId& id, const SettingValue& rig, const SettingValue& board) {
   const Setting* s = setting_named(id.of, id.name);
-  if (!s) return spoken(id.name) + ": this version does not know it";
+  if (!s) return label_of(id.name) + ": this version does not know it";
   const std::string here = value_words(*s, board) + " on the board, ", there = value_words(*s, rig) + " in the rig";
-  return s->spoken + " " + here + there;
+  return s->label + " " + here + there;
 }
 
 }  // namespace
@@ -243,7 +279,7 @@ std::vector<Difference> differences(const Image& rig, const Image& board) {
     std::sort(subjects.begin(), subjects.end(),
               [&](const std::string& a, const std::string& b) { return before(of, a, b); });
     for (const std::string& subject : subjects) {
-      const std::string part = group_of(of).spoken + subject;
+      const std::string part = group_of(of).label + subject;
       if (of != SettingOf::board && !board.has(of, subject)) {
         all.push_back({part, "not used on the board, used in the rig", {}});
         continue;
@@ -296,13 +332,13 @@ Rig with_board_parts(Rig rig, const Image& board, const std::vector<std::string>
   for (const std::string& number : board.subjects(SettingOf::channel))
     if (wanted("channel " + number) && !channel_of(rig, number))
       rig.radio.channels.emplace_back().number = static_cast<int>(number_of(number).value_or(0));
-  for (const Setting& s : settings()) {
+  for (const Setting* s : settings_in_order()) {
     const auto set = [&](const std::string& subject) {
-      const SettingId id{s.of, subject, s.name};
-      if (wanted(part_of(id))) s.set(rig, subject, board.value(id));
+      const SettingId id{s->of, subject, s->name};
+      if (wanted(part_of(id))) s->set(rig, subject, board.value(id));
     };
-    if (s.of == SettingOf::board) set("");
-    for (const std::string& subject : s.of == SettingOf::board ? std::vector<std::string>{} : board.subjects(s.of))
+    if (s->of == SettingOf::board) set("");
+    for (const std::string& subject : s->of == SettingOf::board ? std::vector<std::string>{} : board.subjects(s->of))
       set(subject);
   }
   return before.controller.auto_trim ? with_flown_trim(before, std::move(rig)) : rig;

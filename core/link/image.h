@@ -17,14 +17,14 @@ struct SettingId {
 /// The whole configuration that a controller holds and that Rigging writes: every setting of core/settings by its id.
 /// Outputs are known by their sockets. Values that this version does not know are kept as they came.
 struct Image {
-  std::map<SettingId, Value> values;
+  std::map<SettingId, SettingValue> values;
   bool operator==(const Image&) const = default;
 
   bool has(SettingOf of, const std::string& subject) const;
   /// Sockets of outputs, or numbers of channels, in their order.
   std::vector<std::string> subjects(SettingOf of) const;
   /// The value, or what an absent one means.
-  Value value(const SettingId& id) const;
+  SettingValue value(const SettingId& id) const;
 };
 
 Image image_of(const Rig& rig);
@@ -32,8 +32,12 @@ Image image_of(const Rig& rig);
 /// What the configuration sets, as a rig that has nothing else: outputs by their socket, channels, sensing, sharing.
 Rig configured(const Image& image);
 
-/// Canonical bytes: equal images, equal bytes.
-std::string image_bytes(const Image& image);
+/// The protocol that is spoken here: lists are lists, settings have the names that the rig's file has.
+inline constexpr int protocol_version = 2;
+
+/// Canonical bytes: equal images, equal bytes. `protocol` 1 or 2.
+std::string image_bytes(const Image& image, int protocol = protocol_version);
+/// Of either protocol.
 Result<Image> image_from_bytes(std::string_view bytes, const std::string& where);
 /// The board's configuration with gains and limits of the stabilizer as planned, and nothing else changed.
 Image with_gains(Image board, const Image& planned);

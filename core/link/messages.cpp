@@ -45,11 +45,11 @@ Json to_json(const HelloReply& r) {
           {"settings", r.settings}};
 }
 
-Json to_json(const ChannelsReply& r) { return {{"ok", true}, {"channels", r.us}, {"dark", r.dark}}; }
+Json to_json(const ChannelsReply& r) { return {{"ok", true}, {"channels", r.us}, {"dark", r.unpowered}}; }
 
 Json to_json(const SensorsReply& r) {
   Json found = Json::object();
-  for (const auto& [sensor, state] : r.found) found[std::string(word(sensor))] = word(state);
+  for (const auto& [sensor, state] : r.found) found[std::string(name_of(sensor))] = name_of(state);
   return {{"ok", true},
           {"roll_deg_s", r.rate_deg_s[0]},
           {"pitch_deg_s", r.rate_deg_s[1]},
@@ -69,7 +69,7 @@ Json to_json(const StateReply& r) {
             {"satellites", r.satellites},
             {"refuses", Json::array()}};
   for (const StateReply::Refusal& x : r.refuses) {
-    Json one{{"why", word(x.why)}};
+    Json one{{"why", name_of(x.why)}};
     if (!x.of.empty()) one["of"] = x.of;
     json["refuses"].push_back(std::move(one));
   }
@@ -96,8 +96,11 @@ Json to_json(const MotionReply& r) {
 }
 
 Json to_json(const ReceiverReply& r) {
-  Json json{
-      {"ok", true}, {"signal", word(r.signal)}, {"dark", r.dark}, {"chunks", Json::array()}, {"edges", Json::array()}};
+  Json json{{"ok", true},
+            {"signal", name_of(r.signal)},
+            {"dark", r.unpowered},
+            {"chunks", Json::array()},
+            {"edges", Json::array()}};
   for (const auto& [t_us, bytes] : r.chunks) json["chunks"].push_back({{"t_us", t_us}, {"bytes", binary(bytes)}});
   for (const Edge& e : r.edges) json["edges"].push_back({e.t_us, e.high, e.line});
   return json;
@@ -123,7 +126,7 @@ Result<HelloReply> hello_reply(const Json& body) {
 Result<ChannelsReply> channels_reply(const Json& body) {
   ChannelsReply r;
   take_map(body, "channels", r.us);
-  r.dark = flag_member(body, "dark", false);
+  r.unpowered = flag_member(body, "dark", false);
   return r;
 }
 
@@ -135,8 +138,8 @@ Result<SensorsReply> sensors_reply(const Json& body) {
   take_map(body, "ports", r.ports);
   if (const auto found = body.find("found"); found != body.end() && found->is_object())
     for (const auto& [name, value] : found->items()) {
-      const auto sensor = from_word<Sensor>(name);
-      const auto state = value.is_string() ? from_word<SensorState>(value.get<std::string>()) : std::nullopt;
+      const auto sensor = from_name<Sensor>(name);
+      const auto state = value.is_string() ? from_name<SensorState>(value.get<std::string>()) : std::nullopt;
       if (sensor && state) r.found[*sensor] = *state;
     }
   return r;
@@ -157,7 +160,7 @@ Result<StateReply> state_reply(const Json& body) {
     return failure("link", "the reply holds no reasons", "a list under \"refuses\", which may be empty");
   for (const Json& one : *list) {
     if (r.refuses.size() == most_refusals) break;
-    if (const auto why = from_word<ArmingRefusal>(text_member(one, "why")))
+    if (const auto why = from_name<ArmingRefusal>(text_member(one, "why")))
       r.refuses.push_back({*why, clean_text(text_member(one, "of"), longest_text)});
   }
   return r;
@@ -200,10 +203,10 @@ Result<MotionReply> motion_reply(const Json& body) {
 
 Result<ReceiverReply> receiver_reply(const Json& body) {
   ReceiverReply r;
-  const auto signal = from_word<Signal>(text_member(body, "signal"));
-  if (!signal) return failure("link", "the receiver's signal is of an unknown kind", word_choice<Signal>());
+  const auto signal = from_name<Signal>(text_member(body, "signal"));
+  if (!signal) return failure("link", "the receiver's signal is of an unknown kind", choice_of<Signal>());
   r.signal = *signal;
-  r.dark = flag_member(body, "dark", true);
+  r.unpowered = flag_member(body, "dark", true);
   if (const auto it = body.find("chunks"); it != body.end() && it->is_array())
     for (const Json& chunk : *it)
       if (auto bytes = bytes_member(chunk, "bytes"))

@@ -4,6 +4,7 @@
 #include <map>
 
 #include "base/json.h"
+#include "link/image.h"
 #include "rig/sensing.h"
 #include "signal/board_state.h"
 #include "signal/motion.h"
@@ -12,8 +13,6 @@
 /// What goes over the controller link, typed, for both of its ends (docs/link-protocol.md has the members). Reading
 /// believes nothing: what does not fit is an error, or left out where it is one of many.
 namespace rigging::link {
-
-inline constexpr int protocol_version = 1;
 
 struct HelloReply {
   int protocol = protocol_version;
@@ -26,7 +25,7 @@ struct HelloReply {
 /// Pulses as received, by function, µs; normalised.
 struct ChannelsReply {
   std::map<std::string, double> us;
-  bool dark = false;
+  bool unpowered = false;
 };
 
 struct SensorsReply {
@@ -46,7 +45,7 @@ inline constexpr std::size_t most_refusals = 32;
 /// What was on the receiver's wire since the last time.
 struct ReceiverReply {
   Signal signal = Signal::inverted_serial;
-  bool dark = false;
+  bool unpowered = false;
   std::vector<std::pair<double, std::string>> chunks;  ///< µs of the first byte, bytes
   std::vector<Edge> edges;
 };

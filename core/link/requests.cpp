@@ -41,7 +41,7 @@ std::optional<std::size_t> size_member(const Json& body, const char* name, std::
 
 }  // namespace
 
-std::string name_of(const Request& request) { return std::visit(Writer{}, request).name; }
+std::string request_name(const Request& request) { return std::visit(Writer{}, request).name; }
 Json body_of(const Request& request) { return std::visit(Writer{}, request).body; }
 
 Result<Request> request_of(const std::string& name, const Json& b) {

@@ -48,7 +48,7 @@ using Request = std::variant<Hello, Read, StageBegin, Stage, Verify, Commit, Rea
                              ReadSensors, ReadMotion, Drive, Release, ReadState>;
 
 /// The request's name on the wire: "stage_begin".
-std::string name_of(const Request& request);
+std::string request_name(const Request& request);
 /// Its members, without the name.
 Json body_of(const Request& request);
 /// Reads a request believing nothing: what does not fit is left out, for the receiver to refuse. Error: an unknown

@@ -51,7 +51,7 @@ void ProcedurePlayer::carry_out(const Orders& orders, LineOutcome& heard) {
   for (const Order& o : orders)
     std::visit(
         Cases{
-            [&](const Change& c) {
+            [&](const ApplyEdit& c) {
               rig_ = c.edit.rig;
               heard.done.push_back(c.edit.label);
               tell(SceneChanged{}, heard);
@@ -69,10 +69,10 @@ void ProcedurePlayer::carry_out(const Orders& orders, LineOutcome& heard) {
             [&](const DriveOutput& d) { heard.done.push_back("Drive " + d.socket + " to " + number_text(d.level, 3)); },
             [&](const ReleaseOutputs&) { heard.done.emplace_back("Release the outputs"); },
             [&](const AskHands& a) {
-              heard.done.push_back("Hands: " + hands::name_of(a.request) + " " + hands::body_of(a.request).dump());
+              heard.done.push_back("Hands: " + hands::request_name(a.request) + " " + hands::body_of(a.request).dump());
             },
             [&](const Say& s) { heard.done.push_back(s.words); },
-            [&](const GoTo& g) { heard.done.push_back("Go to station " + std::string(word(g.station))); },
+            [&](const GoTo& g) { heard.done.push_back("Go to station " + std::string(name_of(g.station))); },
             [&](const ShowHandCards& h) {
               for (const HandCard& card : h.cards) heard.done.push_back("Hand card: " + card.title);
             }},
@@ -189,7 +189,7 @@ Result<Event> ProcedurePlayer::event_of(const std::string& line, const std::stri
     SurfacesSeen seen;
     for (std::size_t i = 1; i < words.size(); ++i) {
       const auto [name, value] = halves(words[i]);
-      const auto surface = surface_from_word(name);
+      const auto surface = surface_from_name(name);
       const auto deg = number_of(value);
       if (!surface || !deg)
         return failure(where, "\"" + words[i] + "\" is not understood", "SURFACE=DEGREES, such as rudder=-3.5");
@@ -216,11 +216,11 @@ Result<Event> ProcedurePlayer::event_of(const std::string& line, const std::stri
     SensorsFound found;
     for (std::size_t i = 1; i < words.size(); ++i) {
       const auto [name, value] = halves(words[i]);
-      const auto sensor = from_word<Sensor>(name);
-      const auto state = from_word<SensorState>(value);
+      const auto sensor = from_name<Sensor>(name);
+      const auto state = from_name<SensorState>(value);
       if (!sensor || !state)
         return failure(where, "\"" + words[i] + "\" is not understood",
-                       "SENSOR=STATE of " + word_choice<Sensor>() + " and " + word_choice<SensorState>());
+                       "SENSOR=STATE of " + choice_of<Sensor>() + " and " + choice_of<SensorState>());
       found.states[*sensor] = *state;
     }
     return found;
@@ -236,9 +236,9 @@ Result<Event> ProcedurePlayer::event_of(const std::string& line, const std::stri
         told.link_lost = true, told.on_loss = value;
       } else if (name == "refuses") {
         const std::size_t colon = value.find(':');
-        const auto why = from_word<ArmingRefusal>(value.substr(0, colon));
+        const auto why = from_name<ArmingRefusal>(value.substr(0, colon));
         if (!why)
-          return failure(where, "\"" + words[i] + "\" is not understood", "refuses=" + word_choice<ArmingRefusal>());
+          return failure(where, "\"" + words[i] + "\" is not understood", "refuses=" + choice_of<ArmingRefusal>());
         told.refuses.push_back({*why, colon == std::string::npos ? std::string() : value.substr(colon + 1)});
       } else {
         return failure(where, "\"" + words[i] + "\" is not understood",
@@ -296,7 +296,7 @@ Json card_to_json(const Card& card) {
     json["looks"].push_back(std::move(row));
   }
   if (card.picture.pulse_us) json["pulse_us"] = *card.picture.pulse_us;
-  if (card.picture.stick) json["stick"] = {{"function", word(*card.picture.stick)}, {"side", card.picture.side}};
+  if (card.picture.stick) json["stick"] = {{"function", name_of(*card.picture.stick)}, {"side", card.picture.side}};
   return json;
 }
 

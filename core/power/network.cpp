@@ -147,15 +147,15 @@ std::string part_name(const Rig& rig, const Catalogue& catalogue, const std::str
   if (!part) return part_id;
   if (!part->label.empty()) return part->label;
   const PartKind* kind = catalogue.part(part->kind);
-  if (part->surface && part->surface->kind != SurfaceKind::motor) return part->surface->spoken() + " servo";
+  if (part->surface && part->surface->kind != SurfaceKind::motor) return part->surface->label() + " servo";
   // Motor, speed controller and propeller of one side each have their own name.
   if (part->surface && kind && part->surface->side != Side::single)
-    return (part->surface->side == Side::left ? "left " : "right ") + spoken(word(kind->group));
-  if (part->surface) return part->surface->spoken();
+    return (part->surface->side == Side::left ? "left " : "right ") + label_of(name_of(kind->group));
+  if (part->surface) return part->surface->label();
   if (!kind) return part_id;
   const auto same =
       std::count_if(rig.parts.begin(), rig.parts.end(), [&](const Part& p) { return p.kind == part->kind; });
-  return same > 1 ? spoken(part_id) : spoken(word(kind->group)) == "other" ? kind->name : spoken(part_id);
+  return same > 1 ? label_of(part_id) : label_of(name_of(kind->group)) == "other" ? kind->name : label_of(part_id);
 }
 
 Network network_of(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& without) {

@@ -94,12 +94,12 @@ Network network_of(const Rig& rig, const Catalogue& catalogue, const std::vector
 
 namespace rigging {
 template <>
-struct Words<SupplyState> {
+struct Names<SupplyState> {
   static constexpr std::array<std::pair<SupplyState, std::string_view>, 3> list{
       {{SupplyState::usb, "usb"}, {SupplyState::battery, "battery"}, {SupplyState::both, "both"}}};
 };
 template <>
-struct Words<LoadCase> {
+struct Names<LoadCase> {
   static constexpr std::array<std::pair<LoadCase, std::string_view>, 5> list{{{LoadCase::idle, "idle"},
                                                                               {LoadCase::typical, "typical"},
                                                                               {LoadCase::all_moving, "all_moving"},

@@ -59,7 +59,7 @@ double asked(const Network& net, const std::vector<std::size_t>& draws) {
 std::optional<Advice> advice_for(const Rig& rig, const Catalogue& catalogue, const PowerReport& r) {
   const Network& net = r.network;
   for (const SourceReport& s : r.sources) {
-    if (s.battery || !s.supplies || s.rating_a <= 0 || s.worst_a() <= s.rating_a) continue;
+    if (s.battery || !s.overloaded()) continue;
     std::vector<std::size_t> movable;
     double fixed_a = 0;
     for (std::size_t i = 0; i < net.draws.size(); ++i) {
@@ -309,7 +309,7 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
                      {},
                      worst.node_v[node],
                      full.node_v[node]};
-    for (std::size_t s = 0; s < 3; ++s) c.lit[s] = r.states[s][q].live;
+    for (std::size_t s = 0; s < 3; ++s) c.powered[s] = r.states[s][q].live;
     r.consumers.push_back(std::move(c));
   }
 
@@ -384,7 +384,7 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
   }
   for (const ConsumerReport& c : r.consumers) {
     const PartKind* k = kind_of(rig, catalogue, c.part);
-    if (k && k->group == PartGroup::receiver && c.lit[1] && !c.lit[0] && net.node("controller", "usb") >= 0)
+    if (k && k->group == PartGroup::receiver && c.powered[1] && !c.powered[0] && net.node("controller", "usb") >= 0)
       r.explanations.push_back("On USB alone " + c.name + " stays dark: USB feeds the processor, not the " + c.rail +
                                ". No fault.");
   }

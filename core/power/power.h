@@ -47,6 +47,7 @@ struct SourceReport {
   std::optional<Figure> heat, junction, heat_flown, junction_flown, junction_burst;
   /// The most that counts against its rating: of a battery fresh at full throttle, of a regulator with a servo stalled.
   double worst_a() const { return battery ? fresh_a : amps[static_cast<std::size_t>(LoadCase::one_stalled)]; }
+  bool overloaded() const { return supplies && rating_a > 0 && worst_a() > rating_a; }
   double starting_a = 0;  ///< the servos of one stick starting together, each at its stall current for a moment
   double least_in_v = 0, most_in_v = 1e9;           ///< its window
   std::optional<double> lowest_in_v, highest_in_v;  ///< from an empty battery under load to a full one at rest
@@ -58,9 +59,9 @@ struct ConsumerReport {
   std::string part, name, rail;
   double idle_a = 0, typical_a = 0, most_a = 0;
   double least_v = 0, most_v = 0;
-  std::array<bool, 3> lit{};  ///< by SupplyState
-  double worst_v = 0;         ///< battery in, two stalled
-  double rest_v = 0;          ///< battery in, full, idle: the highest it sees
+  std::array<bool, 3> powered{};  ///< by SupplyState
+  double worst_v = 0;             ///< battery in, two stalled
+  double rest_v = 0;              ///< battery in, full, idle: the highest it sees
   bool operator==(const ConsumerReport&) const = default;
 };
 

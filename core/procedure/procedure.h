@@ -178,7 +178,7 @@ struct Scene {
 // What it wants done
 // -----------------------------------------------------------------------------------------------------------------
 
-struct Change {
+struct ApplyEdit {
   Edit edit;
 };
 /// Records the check as passed; `said` is told when it was.
@@ -209,7 +209,8 @@ struct ShowHandCards {
   std::vector<HandCard> cards;
 };
 
-using Order = std::variant<Change, Record, WriteBoard, DriveOutput, ReleaseOutputs, AskHands, Say, GoTo, ShowHandCards>;
+using Order =
+    std::variant<ApplyEdit, Record, WriteBoard, DriveOutput, ReleaseOutputs, AskHands, Say, GoTo, ShowHandCards>;
 using Orders = std::vector<Order>;
 
 class Procedure {

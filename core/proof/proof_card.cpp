@@ -17,7 +17,7 @@ std::vector<Surface> surfaces_of(const direction::Case& c) {
 }
 
 LookRow surface_row(Surface s) {
-  LookRow row{s.word(), capital(s.spoken()), {}, {}};
+  LookRow row{s.name(), capital(s.label()), {}, {}};
   for (const int value : {1, -1, 0}) row.choices.emplace_back(value, motion_word(s, value));
   return row;
 }
@@ -93,8 +93,8 @@ void ProofProcedure::show_check(Card& card, const CheckStatus& s, const Scene& s
   if (direction_->correction && asking_ == Asking::check && scene.controller)
     for (const Mode mode : look_modes(*scene.controller, direction_->axis))
       if (mode != direction_->observation.mode)
-        card.actions.push_back({.id = "look_in:" + std::string(word(mode)),
-                                .label = "Look in " + std::string(word(mode)) + " mode instead",
+        card.actions.push_back({.id = "look_in:" + std::string(name_of(mode)),
+                                .label = "Look in " + std::string(name_of(mode)) + " mode instead",
                                 .minor = true});
 }
 
@@ -109,12 +109,12 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
               : s.stands()                 ? "Proven " + s.at
               : s.holds                    ? "Not recorded yet."
                                            : "Not yet: " + s.why_not + ".";
-  const std::string station(word(s.family->station));
+  const std::string station(name_of(s.family->station));
   if (s.family->by_station) {
     card.lines = {{"It is done and recorded at station " + station + "."}};
     card.actions.push_back({.id = "to_station", .label = "Go to station " + station, .main = true});
   } else if (!s.holds && s.family->counts_for) {
-    const std::string where(word(*s.family->counts_for));
+    const std::string where(name_of(*s.family->counts_for));
     card.actions.push_back({.id = "to_station", .label = "Go to station " + where, .main = true});
   } else if (scene.bench.writing) {
     card.busy = true;
@@ -158,7 +158,7 @@ void ProofProcedure::show_question(Card& card, const Scene& scene) const {
   if (q.channels)
     for (const Axis axis : all_axes) {
       LookRow row{
-          channel_row(axis), "Channel " + std::string(word(axis)), {{1, "rises"}, {-1, "falls"}, {0, "still"}}, {}};
+          channel_row(axis), "Channel " + std::string(name_of(axis)), {{1, "rises"}, {-1, "falls"}, {0, "still"}}, {}};
       if (const auto it = heard_.find(row.id); it != heard_.end()) row.heard = it->second;
       card.looks.push_back(std::move(row));
     }
@@ -246,7 +246,7 @@ void ProofProcedure::show_contradiction(Card& card) const {
     const auto& o = c.observations[direction::at(i)];
     std::string seen;
     for (const auto& s : o.saw)
-      seen += (seen.empty() ? "" : ", ") + s.surface.spoken() + " " + std::string(motion_word(s.surface, s.motion));
+      seen += (seen.empty() ? "" : ", ") + s.surface.label() + " " + std::string(motion_word(s.surface, s.motion));
     card.lines.push_back({"• " + capital(direction::observation_text(o, c)) + ": " + seen});
   }
   card.actions.push_back({.id = "look_again", .label = "Forget those and look again", .main = true});

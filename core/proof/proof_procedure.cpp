@@ -88,7 +88,7 @@ bool ProofProcedure::board_unseen() const {
                      [](const direction::Fault& f) { return f.kind == direction::FaultKind::board_turned; });
 }
 
-std::string ProofProcedure::channel_row(Axis axis) { return "channel_" + std::string(word(axis)); }
+std::string ProofProcedure::channel_row(Axis axis) { return "channel_" + std::string(name_of(axis)); }
 
 bool ProofProcedure::board_differs(const Scene& scene) {
   return scene.bench.controller && scene.sets_over_link() && scene.bench.differs && !scene.bench.writing;
@@ -189,7 +189,7 @@ Orders ProofProcedure::hear(const Event& event, const Scene& scene) {
   } else if (const auto* looked = std::get_if<Looked>(&event)) {
     direction::Observation seen = asked_;
     for (const auto& [id, value] : looked->seen) {
-      if (const auto surface = surface_from_word(id)) seen.saw.push_back({*surface, value});
+      if (const auto surface = surface_from_name(id)) seen.saw.push_back({*surface, value});
       for (const Axis axis : all_axes)
         if (id == channel_row(axis)) seen.channels[direction::at(index_of(axis))] = value;
     }
@@ -199,7 +199,7 @@ Orders ProofProcedure::hear(const Event& event, const Scene& scene) {
   }
   // What changes the rig is followed by what the scene then shows.
   const bool pending = std::any_of(orders.begin(), orders.end(), [](const Order& o) {
-    return std::holds_alternative<Change>(o) || std::holds_alternative<Record>(o);
+    return std::holds_alternative<ApplyEdit>(o) || std::holds_alternative<Record>(o);
   });
   if (!pending) decide(scene);
   return orders;
@@ -219,7 +219,7 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
     for (const Expected& e : direction_->looks) seen.saw.push_back({e.surface, e.motion});
     return note(std::move(seen), scene);
   } else if (action.starts_with(look_in) && direction_) {
-    const auto mode = from_word<Mode>(action.substr(look_in.size()));
+    const auto mode = from_name<Mode>(action.substr(look_in.size()));
     const auto can = scene.controller ? look_modes(*scene.controller, direction_->axis) : std::vector<Mode>{};
     if (mode && std::find(can.begin(), can.end(), *mode) != can.end()) look_in_ = mode;
   } else if (action == "to_station" && now) {
@@ -307,12 +307,12 @@ std::optional<direction::Observation> ProofProcedure::as_planned() const {
 Orders ProofProcedure::apply(const Scene& scene) {
   if (!scene.controller || session_.answer().explanations.empty()) return {};
   const direction::Case c = session_.looks();
-  CuredRig done = cured(scene.rig, *scene.controller, c, session_.answer().explanations.front());
+  RepairedRig done = repaired(scene.rig, *scene.controller, c, session_.answer().explanations.front());
   by_hand_ = done.by_hand;
   by_hand_case_ = c;
   const bool settings = done.rig.outputs != scene.rig.outputs || done.rig.sensing != scene.rig.sensing;
   session_.forget();
-  Orders orders{Change{{std::move(done.rig), std::move(done.label)}}};
+  Orders orders{ApplyEdit{{std::move(done.rig), std::move(done.label)}}};
   if (scene.sets_over_link() && settings) {
     if (scene.bench.controller)
       orders.emplace_back(WriteBoard{});
@@ -357,7 +357,7 @@ void ProofProcedure::plan_steps(const Scene& scene) {
     return;
   }
   if (const CheckStatus* now = find_check(scene.checks, current_); now && now->id.family == mode_family) {
-    const Mode mode = from_word<Mode>(now->id.subject).value_or(Mode::manual);
+    const Mode mode = from_name<Mode>(now->id.subject).value_or(Mode::manual);
     const ModeAnswer* shows = scene.controller ? scene.controller->mode(mode) : nullptr;
     const int locked_on = scene.controller ? scene.controller->sticks.unlock_channel : 0;
     const bool unlocks = shows && shows->motor_unlocked && locked_on > 0;
@@ -414,7 +414,7 @@ void ProofProcedure::hear_channels(const std::map<std::string, double>& us) {
       us.begin(), us.end(), [](const auto& c) { return c.first != "throttle" && std::abs(c.second - 1500) > 300; });
   if (!moved) return;
   for (const Axis axis : all_axes)
-    if (const auto it = us.find(std::string(word(axis))); it != us.end())
+    if (const auto it = us.find(std::string(name_of(axis))); it != us.end())
       heard_[channel_row(axis)] = it->second > 1600 ? 1 : it->second < 1400 ? -1 : 0;
 }
 

@@ -52,14 +52,15 @@ bool as_expected(const DirectionCard& card, const direction::Observation& seen) 
   });
 }
 
-CuredRig cured(const Rig& rig, const ControllerClass& controller, const direction::Case& c,
-               const direction::Explanation& explanation) {
-  CuredRig result{rig, {}, {}};
+RepairedRig repaired(const Rig& rig, const ControllerClass& controller, const direction::Case& c,
+                     const direction::Explanation& explanation) {
+  RepairedRig result{rig, {}, {}};
   for (const direction::Fault& f : explanation.faults) {
     result.rig = direction::remedied(std::move(result.rig), f, c, controller);
     const Remedy remedy = direction::remedy_of(f.kind);
-    const RemedyWay* cure = controller.cure(remedy);
-    const bool written = direction::is_setting(remedy, controller) && controller.link && cure && cure->over_link;
+    const RemedySteps* remedy_steps = controller.steps_for(remedy);
+    const bool written =
+        direction::is_setting(remedy, controller) && controller.link && remedy_steps && remedy_steps->over_link;
     if (!written) result.by_hand.push_back(f);
     result.label += (result.label.empty() ? "" : ", ") + direction::remedy_text(f, c);
   }

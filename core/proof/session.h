@@ -43,12 +43,12 @@ class BenchSession {
 bool as_expected(const DirectionCard& card, const direction::Observation& seen);
 
 /// The rig with everything undone that the explanation names, and which of its remedies still need hands.
-struct CuredRig {
+struct RepairedRig {
   Rig rig;
   std::vector<direction::Fault> by_hand;
   std::string label;  ///< for the undo list
 };
-CuredRig cured(const Rig& rig, const ControllerClass& controller, const direction::Case& c,
-               const direction::Explanation& explanation);
+RepairedRig repaired(const Rig& rig, const ControllerClass& controller, const direction::Case& c,
+                     const direction::Explanation& explanation);
 
 }  // namespace rigging

@@ -19,8 +19,8 @@ namespace {
 using Lines = std::vector<std::string>;
 
 Lines direction(const Rig& rig, const CheckId& id) {
-  const Axis axis = from_word<Axis>(id.subject).value_or(Axis::roll);
-  const std::string name(word(axis));
+  const Axis axis = from_name<Axis>(id.subject).value_or(Axis::roll);
+  const std::string name(name_of(axis));
   Lines lines{"controller " + rig.controller.kind, "firmware " + rig.controller.firmware,
               rig.controller.mounted ? "board mounted" : "board loose"};
   Lines outputs;
@@ -29,14 +29,14 @@ Lines direction(const Rig& rig, const CheckId& id) {
         std::none_of(o.surfaces.begin(), o.surfaces.end(), [&](Surface s) { return required_direction(s, axis) != 0; }))
       continue;
     std::string line = o.id + " in " + o.socket + " drives";
-    for (const Surface s : o.surfaces) line += " " + s.word();
+    for (const Surface s : o.surfaces) line += " " + s.name();
     outputs.push_back(line + ", " + name + " " + number_text(o.mix.of(axis), 6) + (o.reversed ? ", reversed" : ""));
   }
   std::sort(outputs.begin(), outputs.end());
   lines.insert(lines.end(), outputs.begin(), outputs.end());
   if (id.family == "stick") {
     for (const Channel& c : rig.radio.channels)
-      if (word(c.function) == name)
+      if (name_of(c.function) == name)
         lines.push_back(name + " on channel " + std::to_string(c.number) +
                         (c.reversed ? ", reversed in the transmitter" : ""));
   } else {
@@ -62,7 +62,7 @@ Lines centre(const Rig& rig, bool ends) {
   for (const Output& o : rig.outputs)
     for (const Surface s : o.surfaces) {
       if (s.kind == SurfaceKind::motor) continue;
-      std::string line = s.spoken() + ": " + o.socket + (o.reversed ? " reversed" : "") + ", centre " +
+      std::string line = s.label() + ": " + o.socket + (o.reversed ? " reversed" : "") + ", centre " +
                          number_text(o.centre_us, 0) + " µs";
       if (ends) line += ", ends " + number_text(o.low_us, 0) + " and " + number_text(o.high_us, 0) + " µs";
       if (const Linkage* l = rig.linkage(s))
@@ -79,7 +79,7 @@ Lines calibration(const Rig& rig) {
   Lines lines;
   for (const Channel& c : rig.radio.channels)
     if (is_stick(c.function))
-      lines.push_back(spoken_function(c.function) + " on channel " + std::to_string(c.number) +
+      lines.push_back(function_label(c.function) + " on channel " + std::to_string(c.number) +
                       (c.reversed ? ", reversed" : "") + ", sub-trim " + number_text(c.sub_trim_us, 1) +
                       " µs, travel " + number_text(c.travel_low_percent, 1) + " and " +
                       number_text(c.travel_high_percent, 1) + " %" + (c.learned ? ", ends learned" : ""));
@@ -89,10 +89,10 @@ Lines calibration(const Rig& rig) {
 }
 
 Lines loss(const Rig& rig, const Catalogue& catalogue) {
-  Lines lines{"on loss the receiver: " + spoken(word(rig.radio.on_loss)), "controller " + rig.controller.kind};
+  Lines lines{"on loss the receiver: " + label_of(name_of(rig.radio.on_loss)), "controller " + rig.controller.kind};
   for (const Part* p : parts_of(rig, catalogue, PartGroup::receiver)) lines.push_back("receiver " + p->kind);
   if (rig.home.on_loss != LossAction::undecided)
-    lines.push_back("planned on loss: " + std::string(word(rig.home.on_loss)));
+    lines.push_back("planned on loss: " + std::string(name_of(rig.home.on_loss)));
   return lines;
 }
 

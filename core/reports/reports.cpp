@@ -7,8 +7,8 @@ namespace rigging {
 template <class Action>
 void Reports::each_slot(State& of, const State& other, Action&& with) {
   static const Sections airframe = sections({"airframe", "outputs", "power"}),
-                        surfaces = sections({"airframe", "outputs", "linkages", "sharing"}),
-                        control_margins = sections({"outputs", "sharing"}),
+                        surfaces = sections({"airframe", "outputs", "linkages", "saturation"}),
+                        control_margins = sections({"outputs", "saturation"}),
                         loads = airframe | surfaces | sections({"parts"}),
                         power = loads | sections({"controller", "leads", "places"}),
                         fit = power | sections({"fit", "sensing"}),
@@ -23,6 +23,7 @@ void Reports::each_slot(State& of, const State& other, Action&& with) {
   with(of.fit, other.fit, fit);
   with(of.wiring, other.wiring, wiring);
   with(of.sticks, other.sticks, sticks);
+  with(of.plan, other.plan, Sections().set());  // it holds the rig
 }
 
 Reports::Reports(const Rig& rig, const Catalogue& catalogue, const State* before) {
@@ -65,6 +66,9 @@ const WiringReport& Reports::wiring() const {
 }
 const SticksReport& Reports::sticks() const {
   return once(state_->sticks, [&] { return analyze_sticks(rig(), catalogue()); });
+}
+const Plan& Reports::plan() const {
+  return once(state_->plan, [&] { return plan_wiring(rig(), catalogue()); });
 }
 
 }  // namespace rigging

@@ -7,7 +7,7 @@
 #include "rig/sections.h"
 #include "sticks/sticks.h"
 #include "surfaces/air_loads.h"
-#include "wiring/wiring.h"
+#include "wiring/plan.h"
 
 namespace rigging {
 
@@ -40,6 +40,8 @@ class Reports {
   const FitReport& fit() const;
   const WiringReport& wiring() const;
   const SticksReport& sticks() const;
+  /// Of the wiring, as it would be made now.
+  const Plan& plan() const;
 
  private:
   template <class T>
@@ -61,6 +63,7 @@ class Reports {
     Slot<FitReport> fit;
     Slot<WiringReport> wiring;
     Slot<SticksReport> sticks;
+    Slot<Plan> plan;
   };
   /// Calls `with` for each slot of one state, the same of another, and the sections that its report reads.
   template <class Action>

@@ -40,7 +40,7 @@ std::optional<DeferredReview> deferred_review(const Reports& reports, Progress& 
   const Rig& rig = reports.rig();
   const Catalogue& catalogue = reports.catalogue();
   DeferredReview r;
-  r.plan = plan_wiring(rig, catalogue);
+  r.plan = reports.plan();
   if (progress.cancelled()) return std::nullopt;
   r.feel = analyze_feel(reports);
   r.effects = effects_of(r.feel.aeroplane, reports.surfaces());

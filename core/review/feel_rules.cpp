@@ -36,13 +36,13 @@ void shakes(const Inspection& in, Findings& found) {
     const bool expected = within(a.shakes_from_m_s);
     if (surely ? !expected : expected || !within(a.may_shake_from_m_s)) continue;
     const double from = surely ? *a.shakes_from_m_s : *a.may_shake_from_m_s;
-    const std::string name = capital(std::string(word(a.axis)));
+    const std::string name = capital(std::string(name_of(a.axis)));
     const std::string as_set = a.place ? " at " + scale.words(*a.place) : " with this throw";
     const double calm = calm_place(*report, a, scale.by());
     const bool can_turn_down = a.place && calm < *a.place;
     const double down = can_turn_down ? scale.rounded_down(calm) : 0;
     Snag& n = found.add(
-        surely ? Severity::fix_first : Severity::worth_knowing, std::string(word(a.axis)),
+        surely ? Severity::fix_first : Severity::worth_knowing, std::string(name_of(a.axis)),
         name + as_set + (surely ? " is expected to shake from " : " may shake from ") + speed_text(from) + " on",
         "It reaches " + speed_text(report->fast_m_s) +
             " in level flight, and a shaking surface wears, overheats and tears loose.",
@@ -50,7 +50,7 @@ void shakes(const Inspection& in, Findings& found) {
         : !scale.settable() ? "Choose holes for less throw at station surfaces."
                             : "Look at the linkage: less throw makes it calmer.");
     if (!can_turn_down) continue;
-    const std::string what = scale.by() == GainBy::strengths ? "the switch" : std::string(word(a.axis));
+    const std::string what = scale.by() == GainBy::strengths ? "the switch" : std::string(name_of(a.axis));
     n.fix = Fix{"Set " + what + " to " + scale.words(down),
                 [axis = a.axis, down](const Rig& rig, const Catalogue& c) { return set_gain(rig, c, axis, down); }};
   }
@@ -61,8 +61,8 @@ void learnt_in_simulation(const Inspection& in, Findings& found) {
   if (!feel(in)) return;
   for (const LearnedGain& l : in.rig.feel.learned) {
     if (!l.simulated) continue;
-    Snag& n = found.add(Severity::worth_knowing, std::string(word(l.axis)),
-                        "What is known of the " + std::string(word(l.axis)) + " loop comes from the simulated bench",
+    Snag& n = found.add(Severity::worth_knowing, std::string(name_of(l.axis)),
+                        "What is known of the " + std::string(name_of(l.axis)) + " loop comes from the simulated bench",
                         "Its model differs from yours in a way of its own.",
                         "Forget it before the first real flight; the first real log does so by itself.");
     n.fix =

@@ -12,6 +12,13 @@ namespace rigging {
 namespace rules::fit {
 namespace {
 
+Mounting mounting_or_new(const Rig& rig, const std::string& part) {
+  if (const Mounting* m = rig.mounting(part)) return *m;
+  Mounting made;
+  made.part = part;
+  return made;
+}
+
 constexpr double far_from_balance_m = 0.15, near_motor_m = 0.05, satellite_to_video_m = 0.1,
                  receiver_to_video_m = 0.08;  // common practice
 
@@ -79,7 +86,7 @@ std::optional<Fix> move_battery(const Inspection& in) {
     if (in.rig.mounting(id))
       return Fix{"Move the battery to " + length_text(*advice.battery_to_m) + " behind the nose",
                  [id, to = *advice.battery_to_m](const Rig& rig, const Catalogue& c) {
-                   Mounting p = rig.mounting(id) ? *rig.mounting(id) : Mounting{id};
+                   Mounting p = mounting_or_new(rig, id);
                    p.x_m = -to;
                    return put_part(rig, c, p);
                  }};
@@ -88,7 +95,7 @@ std::optional<Fix> move_battery(const Inspection& in) {
 
 void tail_heavy(const Inspection& in, Findings& found) {
   const Balance& b = in.reports.fit().balance;
-  if (!b.complete || b.balance_point.value <= b.band_back_m + 1e-6) return;
+  if (b.side() != BalanceSide::tail_heavy) return;
   found
       .add(Severity::grounds, "balance",
            "Tail-heavy: it balances " + length_text(b.balance_point.value) + " behind the nose, " +
@@ -101,7 +108,7 @@ void tail_heavy(const Inspection& in, Findings& found) {
 
 void nose_heavy(const Inspection& in, Findings& found) {
   const Balance& b = in.reports.fit().balance;
-  if (!b.complete || b.balance_point.value >= b.band_front_m - 1e-6) return;
+  if (b.side() != BalanceSide::nose_heavy) return;
   found
       .add(Severity::fix_first, "balance",
            "Nose-heavy: it balances " + length_text(b.band_front_m - b.balance_point.value) +
@@ -180,12 +187,12 @@ void loosely_held(const Inspection& in, Findings& found) {
     found.add(Severity::worth_knowing, "controller", "The board lies on foam",
               "Foam helps against vibration only; too soft, and the board lags behind the model.",
               "Firm tape first; foam only where the motor's vibration shows in the sensors.");
-  for (const Mounting& p : in.rig.places) {
+  for (const Mounting& p : in.rig.mountings) {
     const PartKind* k = kind_of(in.rig, in.catalogue, p.part);
     if (k && k->group == PartGroup::battery &&
         (p.fixing == Fixing::tape || p.fixing == Fixing::plate || p.fixing == Fixing::foam))
       found.add(Severity::worth_knowing, p.part,
-                capital(part_name(in.rig, in.catalogue, p.part)) + " is held by " + spoken(word(p.fixing)),
+                capital(part_name(in.rig, in.catalogue, p.part)) + " is held by " + label_of(name_of(p.fixing)),
                 "It has to come out, and to slide for the balance point.", "Hook-and-loop and a strap.");
   }
 }
@@ -195,7 +202,7 @@ void cannot_be_told(const Inspection& in, Findings& found) {
   if (!in.controller || !in.rig.mounting("controller") || a.can_be_told) return;
   found
       .add(Severity::grounds, "controller",
-           "The board is placed with its " + a.turn.spoken() + ", and this class can't be told so",
+           "The board is placed with its " + a.turn.label() + ", and this class can't be told so",
            "It would correct the wrong axes.",
            in.controller->senses.half_turn_by_switches ? "Mount it with its arrow to the nose and top up. To the tail, "
                                                          "its switches of roll and pitch undo the turn; "
@@ -203,7 +210,7 @@ void cannot_be_told(const Inspection& in, Findings& found) {
            : in.controller->senses.either_face         ? "Mount it with its arrow to the nose; either face may be up."
                                                        : "Mount it with its arrow to the nose and top up.")
       .fix = Fix{"Turn the arrow to the nose, top up", [](const Rig& rig, const Catalogue& c) {
-                   Mounting p = rig.mounting("controller") ? *rig.mounting("controller") : Mounting{"controller"};
+                   Mounting p = mounting_or_new(rig, "controller");
                    p.turn = Turn{};
                    return put_part(rig, c, p);
                  }};
@@ -224,11 +231,10 @@ void not_told(const Inspection& in, Findings& found) {
     return;
   }
   found
-      .add(
-          Severity::grounds, "controller",
-          "The board is placed with its " + a.turn.spoken() + ", but the setting says " + in.rig.sensing.board.spoken(),
-          "It would correct the wrong axes.", "Set the board's position to how it sits.")
-      .fix = sets("Set the position to: " + a.turn.spoken(), {{"sensing/board", std::string(a.turn.name())}});
+      .add(Severity::grounds, "controller",
+           "The board is placed with its " + a.turn.label() + ", but the setting says " + in.rig.sensing.board.label(),
+           "It would correct the wrong axes.", "Set the board's position to how it sits.")
+      .fix = sets("Set the position to: " + a.turn.label(), {{"sensing/board", std::string(a.turn.name())}});
 }
 
 void askew(const Inspection& in, Findings& found) {
@@ -256,11 +262,11 @@ void far_from_balance(const Inspection& in, Findings& found) {
 
 void compass_disturbed(const Inspection& in, Findings& found) {
   for (const CompassReport& c : in.reports.fit().compasses) {
-    if (c.error.value < wanted_compass_error_deg || c.paths.empty()) continue;
+    if (c.verdict == CompassVerdict::holds || c.verdict == CompassVerdict::so_far || c.paths.empty()) continue;
     const CompassPath& worst = c.paths.front();
     found.add(
         Severity::fix_first, c.part,
-        c.error.value >= points_nowhere_deg
+        c.verdict == CompassVerdict::points_nowhere
             ? std::string("At full throttle the compass points nowhere: currents and magnets are stronger than the "
                           "earth's field")
             : "Currents and magnets turn the compass by up to " + number_text(c.error.value, 1) + "° at full throttle",
@@ -328,7 +334,7 @@ void receiver_near_video(const Inspection& in, Findings& found) {
 void compass_turned(const Inspection& in, Findings& found) {
   for (const std::string& id : compasses(in))
     if (const Mounting* p = in.rig.mounting(id); id != "controller" && p && static_cast<const Turn&>(p->turn) != Turn{})
-      found.add(Severity::worth_knowing, id, "The compass sits with its " + p->turn.spoken(),
+      found.add(Severity::worth_knowing, id, "The compass sits with its " + p->turn.label(),
                 "The controller has to be told, or north comes out turned.",
                 "Set the compass's position in the controller, or turn its arrow to the nose.");
 }

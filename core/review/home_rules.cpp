@@ -28,7 +28,7 @@ void undecided(const Inspection& in, Findings& found) {
                       "The controller then does what it came with, and nobody knows what that is.",
                       "Choose it at station home.");
   if (home(in).knows_place)
-    n.fix = sets("Let it come home", {{"home/on_loss", std::string(word(LossAction::come_home))}});
+    n.fix = sets("Let it come home", {{"home/on_loss", std::string(name_of(LossAction::come_home))}});
 }
 
 void does_not_know_where(const Inspection& in, Findings& found) {
@@ -42,7 +42,7 @@ void does_not_know_where(const Inspection& in, Findings& found) {
                                        : "It does nothing of its own when the link goes.",
                       home(in).can_act ? "Fit a satellite receiver, or let it glide down where it is."
                                        : "Store throttle closed and a mode that levels in the receiver.");
-  if (home(in).can_act) n.fix = sets("Let it glide down", {{"home/on_loss", std::string(word(LossAction::glide))}});
+  if (home(in).can_act) n.fix = sets("Let it glide down", {{"home/on_loss", std::string(name_of(LossAction::glide))}});
 }
 
 void too_windy(const Inspection& in, Findings& found) {
@@ -62,13 +62,13 @@ void too_low(const Inspection& in, Findings& found) {
                       "The return height of " + field_text(r.return_height_m) + " does not clear what stands near by",
                       field_text(r.least_height_m) + " clears all of it by " + field_text(clears_by_m) + ".",
                       "Set the return height to " + field_text(height) + ", if the rules of the place allow that.");
-  n.fix = sets("Set the return height to " + field_text(height), {{"home/height_m", height}});
+  n.fix = sets("Set the return height to " + field_text(height), {{"home/return_height_m", height}});
 }
 
 void threshold(const Inspection& in, Findings& found) {
   const HomeReport& r = home(in);
   if (!r.area_holds()) return;
-  const std::optional<double>& set = in.rig.home.warn_v;
+  const std::optional<double>& set = in.rig.home.turn_home_v;
   if (set && r.in_time(*set)) return;
   const double volts = std::ceil(r.turn_home_v->value * 10) / 10;
   const std::string at = number_text(volts, 1) + " V";
@@ -78,7 +78,7 @@ void threshold(const Inspection& in, Findings& found) {
                       "Against the wind it takes " + number_text(r.turn_home_mah->value, 0) +
                           " mAh with the reserve, which is " + at + " under load.",
                       "Set " + at + ", or fly less far.");
-  n.fix = sets("Turn home at " + at, {{"home/warn_v", volts}});
+  n.fix = sets("Turn home at " + at, {{"home/turn_home_v", volts}});
 }
 
 void beyond_reach(const Inspection& in, Findings& found) {
@@ -145,23 +145,23 @@ void switches(const Inspection& in, Findings& found) {
 void left_open(const Inspection& in, Findings& found) {
   const Home& h = in.rig.home;
   if (h.on_loss != LossAction::come_home || !home(in).knows_place || home(in).blown_away()) return;
-  if (h.height_m && h.circle_radius_m) return;
+  if (h.return_height_m && h.circle_radius_m) return;
   const double height = std::ceil(home(in).return_height_m / 5) * 5,
                radius = std::ceil(home(in).circle_radius_m / 5) * 5;
-  const std::string set = (h.height_m ? std::string() : "height " + field_text(height)) +
-                          (h.height_m || h.circle_radius_m ? "" : ", ") +
+  const std::string set = (h.return_height_m ? std::string() : "height " + field_text(height)) +
+                          (h.return_height_m || h.circle_radius_m ? "" : ", ") +
                           (h.circle_radius_m ? std::string() : "circle " + field_text(radius));
-  Snag& n =
-      found.add(h.height_m || home(in).least_height_m <= 0 ? Severity::worth_knowing : Severity::fix_first, "left open",
-                std::string("The ") +
-                    (h.height_m          ? "circle at home is"
-                     : h.circle_radius_m ? "height of the way home is"
-                                         : "height of the way home and the circle are") +
-                    " left open",
-                "What is worked out here is not written to the board: it takes what it came with.",
-                "Set what is needed: " + set + ", if the rules of the place allow it.");
+  Snag& n = found.add(h.return_height_m || home(in).least_height_m <= 0 ? Severity::worth_knowing : Severity::fix_first,
+                      "left open",
+                      std::string("The ") +
+                          (h.return_height_m   ? "circle at home is"
+                           : h.circle_radius_m ? "height of the way home is"
+                                               : "height of the way home and the circle are") +
+                          " left open",
+                      "What is worked out here is not written to the board: it takes what it came with.",
+                      "Set what is needed: " + set + ", if the rules of the place allow it.");
   std::vector<PlacedValue> open;
-  if (!h.height_m) open.emplace_back("home/height_m", height);
+  if (!h.return_height_m) open.emplace_back("home/return_height_m", height);
   if (!h.circle_radius_m) open.emplace_back("home/circle_radius_m", radius);
   n.fix = sets("Set " + set, open);
 }
@@ -171,7 +171,7 @@ void triggers(const Inspection& in, Findings& found) {
   for (const TriggerFinding& f : judge_triggers(in.rig, *in.controller, home(in))) {
     std::string what = f.words;
     if (what.ends_with('.')) what.pop_back();
-    Snag& n = found.add(f.gives_up ? Severity::fix_first : Severity::worth_knowing, std::string(word(f.on)), what,
+    Snag& n = found.add(f.gives_up ? Severity::fix_first : Severity::worth_knowing, std::string(name_of(f.on)), what,
                         "It acts by itself, and nobody can stop it while the link is gone.", f.remedy);
     const auto can = trigger_choices(f.on, *in.controller, home(in));
     const TriggerChoice* now = trigger_choice(in.rig.home, f.on);

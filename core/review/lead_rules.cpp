@@ -10,7 +10,6 @@
 #include "rig/path.h"
 #include "wiring/edits.h"
 #include "wiring/lead_checks.h"
-#include "wiring/plan.h"
 #include "wiring/ports.h"
 
 namespace rigging {
@@ -22,7 +21,7 @@ constexpr double steep_drop_v = 0.3, amps_per_mm2 = 18;  // common practice
 bool kept_for_other(const Inspection& in, const Terminal& t, const std::string& part) {
   if (t.serves.empty()) return false;
   const PartGroup g = group_of(in, part);
-  return t.serves != word(g) && from_word<PartGroup>(t.serves).has_value();
+  return t.serves != name_of(g) && from_name<PartGroup>(t.serves).has_value();
 }
 
 const Terminal* free_port_for(const Inspection& in, const Touch& t, bool hardware) {
@@ -85,7 +84,7 @@ void does_not_mate(const Inspection& in, Findings& found) {
     const Terminal *a = terminal(in, l.from), *b = terminal(in, l.to);
     if (!a || !b || mates(*a, *b) || inverted_case(*a, *b) || data_case(*a, *b) || sense_case(*a, *b)) continue;
     found.add(Severity::grounds, l.id, capital(at(in, l.from)) + " does not belong at " + at(in, l.to),
-              "A " + spoken(word(a->kind)) + " and a " + spoken(word(b->kind)) +
+              "A " + label_of(name_of(a->kind)) + " and a " + label_of(name_of(b->kind)) +
                   " have nothing to say to each other, and plus may land where it destroys.",
               "Let the plan find its place.");
   }
@@ -246,7 +245,7 @@ void reserved(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     if (!t.socket || !t.end || !kept_for_other(in, *t.socket, t.other->part) || !mates(*t.socket, *t.end)) continue;
     found.add(Severity::fix_first, t.other->part,
-              capital(t.socket->label) + " is kept for the " + spoken(t.socket->serves) + ", and the " +
+              capital(t.socket->label) + " is kept for the " + label_of(t.socket->serves) + ", and the " +
                   part_name(in.rig, in.catalogue, t.other->part) + " sits in it",
               "This class expects nothing else there.", "Use another socket.");
   }
@@ -354,7 +353,7 @@ void nothing_wired(const Inspection& in, Findings& found) {
            "Nothing is wired yet: " + std::to_string(in.rig.parts.size()) + " parts have no leads",
            "What is fed, from where, and which lead goes into which socket can't be judged before.",
            "Plan the wiring first; every lead can be moved afterwards.")
-      .fix = replan("Plan the wiring");
+      .fix = replan(in, "controller", "Plan the wiring");
 }
 
 void lone_power(const Inspection& in, Findings& found) {
@@ -395,8 +394,9 @@ void serial_unplugged(const Inspection& in, Findings& found) {
       if (!touched && !pulses)
         found
             .add(Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " is not connected",
-                 "No data reaches the controller.", "Let the plan find a port.")
-            .fix = replan("Plan the wiring");
+                 "No data reaches the controller.",
+                 obstacle_of(in, p.id) ? obstacle_of(in, p.id)->what : "Let the plan find a port.")
+            .fix = replan(in, p.id, "Plan the wiring");
     }
   }
 }
@@ -454,7 +454,7 @@ void ports_told(const Inspection& in, Findings& found) {
     if (p.job == PortJob::none || hangs || aboard) continue;
     found
         .add(Severity::worth_knowing, p.socket,
-             label(p.socket) + " is told " + spoken(word(p.job)) + ", and nothing of that kind is aboard",
+             label(p.socket) + " is told " + label_of(name_of(p.job)) + ", and nothing of that kind is aboard",
              "Left over from another model it can block arming, and it keeps the port from another job.",
              "Free it, or add the part.")
         .fix = follow;
@@ -469,7 +469,7 @@ void return_wire(const Inspection& in, Findings& found) {
       if (!worth_having(t) || std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
                                           [&](const Lead& l) { return far_end(l, p.id, t.id) != nullptr; }))
         continue;
-      const bool telemetry = t.serves == word(PortJob::telemetry);
+      const bool telemetry = t.serves == name_of(PortJob::telemetry);
       found.add(Severity::worth_knowing, p.id, name(in, p.id) + ": its " + t.label + " wire is not connected",
                 telemetry ? "The transmitter then shows nothing of the battery and the way home."
                           : "Channel and power are then set on the video transmitter itself.",

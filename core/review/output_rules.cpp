@@ -8,7 +8,6 @@
 #include "review/wiring_pieces.h"
 #include "rig/path.h"
 #include "wiring/edits.h"
-#include "wiring/plan.h"
 #include "wiring/ports.h"
 
 namespace rigging {
@@ -23,10 +22,9 @@ void one_rate(const Inspection& in, Findings& found) {
     Snag& n = found.add(
         Severity::fix_first, g.outputs.back(), "Outputs of timer group " + std::to_string(g.group) + " want " + rates,
         "Outputs that share a timer share a pulse rate: one forces the others.", "Give each rate a group of its own.");
-    const Plan plan = plan_wiring(in.rig, in.catalogue);
-    if (std::none_of(plan.obstacles.begin(), plan.obstacles.end(),
-                     [&](const Obstacle& o) { return o.code == found.code(); }))
-      n.fix = replan("Plan the sockets anew");
+    const std::vector<Obstacle>& obstacles = in.reports.plan().obstacles;
+    if (std::none_of(obstacles.begin(), obstacles.end(), [&](const Obstacle& o) { return o.code == found.code(); }))
+      n.fix = replan(in, g.outputs.back(), "Plan the sockets anew");
   }
 }
 
@@ -60,8 +58,7 @@ void motor_among_servos(const Inspection& in, Findings& found) {
                "Motor and servos share timer group " + std::to_string(g.group),
                "A faster motor protocol would drive the servos with it.",
                "Give the motor a group of its own if there is one.")
-          .fix =
-          plan_wiring(in.rig, in.catalogue).changes > 0 ? std::optional(replan("Plan the sockets anew")) : std::nullopt;
+          .fix = replan(in, g.outputs.back(), "Plan the sockets anew");
 }
 
 void throttle_bypass(const Inspection& in, Findings& found) {
@@ -77,7 +74,7 @@ void left_aileron_socket(const Inspection& in, Findings& found) {
   if (!in.controller) return;
   for (const Output& o : in.rig.outputs) {
     const Terminal* t = in.controller->socket(o.socket);
-    const auto kept = t ? surface_from_word(t->serves) : std::nullopt;
+    const auto kept = t ? surface_from_name(t->serves) : std::nullopt;
     if (!kept || kept->kind != SurfaceKind::aileron || o.surfaces.empty()) continue;
     const bool both = o.surfaces.size() > 1;
     if (both && in.controller->surfaces.y_lead_in_either) continue;
@@ -86,11 +83,11 @@ void left_aileron_socket(const Inspection& in, Findings& found) {
     if (!wrong) continue;
     const Terminal* right = nullptr;
     for (const Terminal& q : in.controller->outputs)
-      if (const auto s = surface_from_word(q.serves); s && s->kind == SurfaceKind::aileron && s->side != kept->side)
+      if (const auto s = surface_from_name(q.serves); s && s->kind == SurfaceKind::aileron && s->side != kept->side)
         right = &q;
     found.add(Severity::fix_first, o.id,
               both ? "The Y-lead sits in the right aileron socket"
-                   : capital(o.surfaces.front().spoken()) + " sits in the socket of the other side",
+                   : capital(o.surfaces.front().label()) + " sits in the socket of the other side",
               both ? "This class works a single aileron lead from the left socket."
                    : "Its correction would be right, but differential and trims land on the wrong side.",
               "Use " + (right ? right->label : std::string("the other socket")) + ".");
@@ -103,17 +100,17 @@ void socket_kept_for_another(const Inspection& in, Findings& found) {
     const Terminal* t = in.controller->socket(o.socket);
     if (!t || o.surfaces.empty() || socket_takes(*t, o)) continue;
     // A side that is exchanged is another rule's.
-    if (const auto kept = surface_from_word(t->serves);
+    if (const auto kept = surface_from_name(t->serves);
         kept && kept->kind == SurfaceKind::aileron && o.surfaces.front().kind == SurfaceKind::aileron)
       continue;
     found
         .add(Severity::fix_first, o.id,
-             capital(o.surfaces.front().spoken()) + " sits in socket " + t->label +
-                 ", which this class keeps for the " + spoken(t->serves),
+             capital(o.surfaces.front().label()) + " sits in socket " + t->label + ", which this class keeps for the " +
+                 label_of(t->serves),
              "Stick and correction of another axis would come out there.",
              "Move it to a socket of its own kind" +
                  std::string(in.controller->way("mix") ? ", or tell the board another order." : "."))
-        .fix = replan("Plan the sockets anew");
+        .fix = replan(in, o.id, "Plan the sockets anew");
   }
 }
 
@@ -139,10 +136,11 @@ void passes_through(const Inspection& in, Findings& found) {
           .add(Severity::grounds, o.id,
                "Output " + o.id + " passes " + channel + " through, and is meant to mix commands as well",
                "Neither stick nor stabilizer would reach what hangs on it.", "It does one of the two.")
-          .fix = sets("It mixes, and passes nothing through", {{path_of({"outputs", o.id, "passes"}), 0.0}});
+          .fix =
+          sets("It mixes, and passes nothing through", {{path_of({"outputs", o.id, "passthrough_channel"}), 0.0}});
       continue;
     }
-    if (!in.controller->way("passes"))
+    if (!in.controller->way("passthrough_channel"))
       found.add(Severity::fix_first, o.id,
                 "Output " + o.id + " should pass " + channel + " through, and this class can't", "It would stay still.",
                 "Plug what hangs on it into the receiver.");
@@ -155,7 +153,7 @@ void passes_through(const Inspection& in, Findings& found) {
                                          [&](const Channel& x) { return x.number == o.passthrough_channel; });
              c != in.rig.radio.channels.end() && c->function != ChannelFunction::other)
       found.add(Severity::worth_knowing, o.id,
-                "Output " + o.id + " passes " + channel + " through, which is also " + spoken(word(c->function)),
+                "Output " + o.id + " passes " + channel + " through, which is also " + label_of(name_of(c->function)),
                 "One control then works both.", "Choose a channel of its own, if that is not meant.");
   }
   for (const Part& p : in.rig.parts) {
@@ -188,7 +186,7 @@ void surface_without_servo(const Inspection& in, Findings& found) {
     if (s.kind == SurfaceKind::motor) continue;
     if (std::none_of(in.rig.parts.begin(), in.rig.parts.end(),
                      [&](const Part& p) { return p.surface && static_cast<const Surface&>(*p.surface) == s; }))
-      found.add(Severity::fix_first, s.word(), "No servo works the " + s.spoken(), "It stays still.",
+      found.add(Severity::fix_first, s.name(), "No servo works the " + s.label(), "It stays still.",
                 "Add a servo for it.");
   }
 }
@@ -209,8 +207,8 @@ void nothing_plugged(const Inspection& in, Findings& found) {
     else
       found
           .add(Severity::fix_first, p.id, name(in, p.id) + " is plugged in nowhere", "It does nothing.",
-               "Let the plan find its place.")
-          .fix = replan("Plan the wiring");
+               obstacle_of(in, p.id) ? obstacle_of(in, p.id)->what : "Let the plan find its place.")
+          .fix = replan(in, p.id, "Plan the wiring");
   }
 }
 

@@ -186,7 +186,7 @@ void too_much_voltage(const Inspection& in, Findings& found) {
 
 void too_little_voltage(const Inspection& in, Findings& found) {
   for (const ConsumerReport& c : in.reports.power().consumers)
-    if (c.part != "controller" && c.lit[1] && c.worst_v < c.least_v && c.rest_v <= c.most_v)
+    if (c.part != "controller" && c.powered[1] && c.worst_v < c.least_v && c.rest_v <= c.most_v)
       found.add(Severity::fix_first, c.part,
                 capital(c.name) + " gets " + v(c.worst_v) + " with two servos stalled; it needs " + v(c.least_v),
                 "It stops or restarts when it is needed.", "A shorter or thicker lead, or a rail of its own.");
@@ -197,7 +197,7 @@ void dark(const Inspection& in, Findings& found) {
   const int servo = p.network.node("controller", "servo");
   if (!in.controller) return;  // through which nothing can be followed
   for (const ConsumerReport& c : p.consumers) {
-    if (c.lit[1]) continue;
+    if (c.powered[1]) continue;
     // A dark servo rail says so itself.
     const PartKind* k = kind_of(in.rig, in.catalogue, c.part);
     if (servo >= 0 && c.rail == "servo rail" && k && k->group == PartGroup::servo) continue;

@@ -91,7 +91,7 @@ void not_read(const Inspection& in, Findings& found) {
     if (!first.empty())
       found.add(Severity::fix_first, first, "Not read yet: " + names,
                 "Pulses and throws are plans until they were read on the model.",
-                "Read them at station " + std::string(word(station)) + " and record it.");
+                "Read them at station " + std::string(name_of(station)) + " and record it.");
   }
 }
 

@@ -55,12 +55,12 @@ StationState state_of(const StationEntry& entry, const Rig& rig, const Review& r
   const bool serious = std::any_of(r.snags.begin(), r.snags.end(), [&](const Snag& s) {
     return s.station == entry.station && s.severity != Severity::worth_knowing;
   });
-  const bool begun = !entry.begun || entry.begun(rig, r);
+  const bool started = !entry.started || entry.started(rig, r);
   // What no lead feeds is the wiring's business, too, whichever station says so.
   const bool dark =
-      entry.station == Station::wiring && begun &&
+      entry.station == Station::wiring && started &&
       std::any_of(r.reports.power().consumers.begin(), r.reports.power().consumers.end(),
-                  [](const ConsumerReport& c) { return !c.lit[static_cast<std::size_t>(SupplyState::battery)]; });
+                  [](const ConsumerReport& c) { return !c.powered[static_cast<std::size_t>(SupplyState::battery)]; });
   std::vector<ProofState> own, all;
   for (const CheckStatus& c : r.checks) {
     if (c.family->guides) continue;
@@ -75,7 +75,7 @@ StationState state_of(const StationEntry& entry, const Rig& rig, const Review& r
   if (entry.station == Station::proof && stale) return StationState::stale;
   if (serious || dark) return StationState::snags;
   if (every(all, ProofState::fresh)) return StationState::proven;
-  if (!begun) return StationState::unknown;
+  if (!started) return StationState::unknown;
   return stale ? StationState::stale : StationState::planned;
 }
 
@@ -152,8 +152,8 @@ Json review_to_json(const Rig& rig, const Review& r) {
             {"stale_proofs", Json::array()}, {"loose_ends", Json::array()}, {"checks", Json::array()}};
   for (const Snag& s : r.snags)
     json["snags"].push_back({{"code", s.code},
-                             {"severity", word(s.severity)},
-                             {"station", word(s.station)},
+                             {"severity", name_of(s.severity)},
+                             {"station", name_of(s.station)},
                              {"subject", s.subject},
                              {"what", s.what},
                              {"why", s.why},
@@ -164,8 +164,8 @@ Json review_to_json(const Rig& rig, const Review& r) {
     json["checks"].push_back({{"check", c.id.text()},
                               {"family", c.id.family},
                               {"subject", c.id.subject},
-                              {"station", word(c.family->station)},
-                              {"state", word(c.state)},
+                              {"station", name_of(c.family->station)},
+                              {"state", name_of(c.state)},
                               {"at", c.at},
                               {"holds", c.holds},
                               {"why_not", c.why_not}});

@@ -15,7 +15,7 @@ void board_turned(const Inspection& in, Findings& found) {
   // A class that finds out which face is up needs not be told.
   if ((in.controller->senses.either_face ? set.face_up() : set) != Turn{})
     found.add(Severity::grounds, "board",
-              "The board is planned with its " + in.rig.sensing.board.spoken() + ", and this class can't be told so",
+              "The board is planned with its " + in.rig.sensing.board.label() + ", and this class can't be told so",
               "It would correct the wrong axes.",
               in.controller->senses.half_turn_by_switches ? "Mount it with its arrow to the nose and top up, or to the "
                                                             "tail and its switches of roll and pitch turned."
@@ -27,11 +27,12 @@ void sensing_reversed(const Inspection& in, Findings& found) {
   if (!in.controller || in.controller->senses.axis_sensing_reversible) return;
   for (const Axis axis : all_axes)
     if (in.rig.sensing.reversed(axis)) {
-      Snag& n = found.add(Severity::fix_first, std::string(word(axis)),
-                          "Sensing of " + std::string(word(axis)) + " is set reversed, which this class does not offer",
-                          "The plan can't be carried out.", "Set it plain and find the real cause.");
-      n.fix = sets("Set " + std::string(word(axis)) + " sensing plain",
-                   {{"sensing/" + std::string(word(axis)) + "_reversed", false}});
+      Snag& n =
+          found.add(Severity::fix_first, std::string(name_of(axis)),
+                    "Sensing of " + std::string(name_of(axis)) + " is set reversed, which this class does not offer",
+                    "The plan can't be carried out.", "Set it plain and find the real cause.");
+      n.fix = sets("Set " + std::string(name_of(axis)) + " sensing plain",
+                   {{"sensing/" + std::string(name_of(axis)) + "_reversed", false}});
     }
 }
 
@@ -68,10 +69,10 @@ void sensors_against_parts(const Inspection& in, Findings& found) {
         : line.finding == Finding::sick    ? "A sick sensor can turn the model over."
         : line.finding == Finding::switched_off ? "It is carried along for nothing."
                                                 : "What is not in the rig is not planned, wired or balanced.";
-    Snag& n = found.add(severity, "found." + std::string(word(line.sensor)), line.words, why, line.remedy);
+    Snag& n = found.add(severity, "found." + std::string(name_of(line.sensor)), line.words, why, line.remedy);
     if (line.finding != Finding::left_over && line.finding != Finding::switched_off) continue;
     const bool use = line.finding == Finding::switched_off;
-    n.fix = Fix{"Tell it: " + std::string(word(line.sensor)) + (use ? " used" : " not used"),
+    n.fix = Fix{"Tell it: " + std::string(name_of(line.sensor)) + (use ? " used" : " not used"),
                 [use, sensor = line.sensor](const Rig& rig, const Catalogue&) { return use_sensor(rig, sensor, use); }};
   }
 }

@@ -53,7 +53,7 @@ StationEntry planned(Station station, const char* question, const char* to_come)
   StationEntry e;
   e.station = station;
   e.question = question;
-  e.begun = never;
+  e.started = never;
   e.to_come = to_come;
   return e;
 }
@@ -69,15 +69,15 @@ std::vector<StationEntry> built() {
                  .question = "Where does everything go, which way up?",
                  .rules = fit_rules(),
                  .edits = fit_edits(),
-                 .begun = has_parts});
+                 .started = has_parts});
   all.push_back(
-      {.station = S::power, .question = "Will the five-volt rail hold?", .rules = power_rules(), .begun = has_parts});
+      {.station = S::power, .question = "Will the five-volt rail hold?", .rules = power_rules(), .started = has_parts});
   all.push_back({.station = S::wiring,
                  .question = "What plugs in where?",
                  .rules = joined(lead_rules(), output_rules()),
                  .checks = {lead_checks()},
                  .edits = wiring_edits(),
-                 .begun = has_parts});
+                 .started = has_parts});
   all.push_back(
       {.station = S::sticks,
        .question = "Does the controller hear what I mean?",
@@ -85,7 +85,7 @@ std::vector<StationEntry> built() {
        .checks = hearing_checks(),
        .edits = sticks_edits(),
        .procedures = {{"sticks", "Listen to the sticks, find switches, try the loss", "", make<SticksProcedure>}},
-       .begun = sticks_read});
+       .started = sticks_read});
   all.push_back({.station = S::surfaces,
                  .question = "Does everything move the right way, by the right amount?",
                  .rules = surfaces_rules(),
@@ -105,12 +105,12 @@ std::vector<StationEntry> built() {
                                 {"motor", "Run the motor: shaking, and the compass", "", make<MotorProcedure>},
                                 {"sky", "Listen to the satellite receiver", "", make<SkyProcedure>},
                                 {"air", "Look at barometer and airspeed", "", make<AirProcedure>}},
-                 .begun = senses_known});
+                 .started = senses_known});
   all.push_back({.station = S::feel,
                  .question = "How hard may it correct?",
                  .rules = feel_rules(),
                  .edits = feel_edits(),
-                 .begun = gains_known});
+                 .started = gains_known});
   all.push_back({.station = S::home,
                  .question = "What happens when the link goes?",
                  .rules = home_rules(),
@@ -118,7 +118,7 @@ std::vector<StationEntry> built() {
                  .procedures = {{"loss", "Transmitter off: does it do what is planned?", "", make<LossProcedure>},
                                 {"positions", "Every switch through every position", "", make<PositionsProcedure>},
                                 {"arming", "Why does it not arm?", "", make<ArmingProcedure>}},
-                 .begun = loss_decided});
+                 .started = loss_decided});
   all.push_back(
       {.station = S::proof,
        .question = "Is it ready?",
@@ -129,7 +129,7 @@ std::vector<StationEntry> built() {
                         joined(joined(feel_checks(), home_checks()), std::vector<CheckFamily>{prepare_checks()})),
        .edits = proof_edits(),
        .procedures = {{"proof", "Walk through the bench checks", "CHECK", make<ProofProcedure>}},
-       .begun = never});
+       .started = never});
   all.push_back(planned(S::logbook, "What did the flight tell me?",
                         "Not built yet. Here flights will be written down and turned into the next change."));
   return all;

@@ -16,7 +16,7 @@ struct StationEntry {
   std::vector<EditEntry> edits = {};
   std::vector<ProcedureEntry> procedures = {};
   /// Something is known here already; null: from the start.
-  bool (*begun)(const Rig&, const Review&) = nullptr;
+  bool (*started)(const Rig&, const Review&) = nullptr;
   const char* to_come = "";  ///< what will be there, of a station that is not built yet
 };
 

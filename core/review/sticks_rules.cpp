@@ -18,7 +18,7 @@ using F = ChannelFunction;
 
 std::string subject_of(const Channel& c) { return "channel " + std::to_string(c.number); }
 std::string name_of(const Channel& c) {
-  return capital(spoken_function(c.function)) + " (channel " + std::to_string(c.number) + ")";
+  return capital(function_label(c.function)) + " (channel " + std::to_string(c.number) + ")";
 }
 
 bool steers(F f) { return f == F::roll || f == F::pitch || f == F::yaw; }
@@ -29,7 +29,7 @@ void transmitter_reversed(const Inspection& in, Findings& found) {
     if (c.reversed && (c.function == ChannelFunction::roll || c.function == ChannelFunction::pitch ||
                        c.function == ChannelFunction::yaw)) {
       found.add(Severity::worth_knowing, "channel " + std::to_string(c.number),
-                "The transmitter reverses " + std::string(word(c.function)),
+                "The transmitter reverses " + std::string(name_of(c.function)),
                 "Right only if the controller then receives right, nose up and right as rising; correcting an "
                 "output's direction here hides a wrong correction.",
                 "Read the channel in the controller before deciding.");
@@ -41,7 +41,7 @@ void channel_missing(const Inspection& in, Findings& found) {
   for (const CheckStatus& c : in.checks) {
     if (c.id.family != stick_family) continue;
     const bool carried = std::any_of(in.rig.radio.channels.begin(), in.rig.radio.channels.end(),
-                                     [&](const Channel& channel) { return word(channel.function) == c.id.subject; });
+                                     [&](const Channel& channel) { return name_of(channel.function) == c.id.subject; });
     if (!carried)
       found.add(Severity::fix_first, c.id.subject, "No channel carries " + c.id.subject,
                 "The controller can't hear the stick.", "Assign a channel.");
@@ -79,7 +79,7 @@ void does_not_land(const Inspection& in, Findings& found) {
   for (const ChannelLine& l : in.reports.sticks().channels) {
     if (l.state != ChannelLine::State::off || l.exempt || l.wrong_way) continue;
     if (count++ == 0) first = subject_of(l.channel);
-    names += (names.empty() ? "" : ", ") + std::string(word(l.channel.function)) + " " +
+    names += (names.empty() ? "" : ", ") + std::string(name_of(l.channel.function)) + " " +
              l.verdict.substr(0, l.verdict.find(" off"));
   }
   if (count > 0)
@@ -154,9 +154,9 @@ void manual_out_of_reach(const Inspection& in, Findings& found) {
       c && c->control &&
       (*c->control == Control::multi_position || *c->control == Control::rotary || *c->control == Control::slider);
   if (many && manual->from_us > 1100 && manual->to_us < 1900)
-    found.add(Severity::fix_first, "modes", "Manual lies in the middle of a " + spoken(word(*c->control)) + " control",
-              "It has to be found without looking, in one movement.",
-              "Put manual at an end, or on a switch of its own.");
+    found.add(
+        Severity::fix_first, "modes", "Manual lies in the middle of a " + label_of(name_of(*c->control)) + " control",
+        "It has to be found without looking, in one movement.", "Put manual at an end, or on a switch of its own.");
 }
 
 void hidden_loss(const Inspection& in, Findings& found) {
@@ -229,7 +229,7 @@ void two_on_one_function(const Inspection& in, Findings& found) {
       if (c.number < d.number && c.function == d.function && is_stick(c.function))
         found.add(Severity::fix_first, subject_of(d),
                   "Channels " + std::to_string(c.number) + " and " + std::to_string(d.number) + " both carry " +
-                      std::string(word(c.function)),
+                      std::string(name_of(c.function)),
                   "The controller takes one of them.", "Listen to the sticks, or free one of them.");
 }
 
@@ -262,7 +262,7 @@ void fixed_channel(const Inspection& in, Findings& found) {
     found
         .add(Severity::fix_first, place,
              "This class listens on " + place + " for " + what + ", and the plan has " +
-                 (now ? spoken(word(now->function)) : std::string("nothing")) + " there",
+                 (now ? label_of(name_of(now->function)) : std::string("nothing")) + " there",
              why, "Put a switch on " + place + ": " + what + ".")
         .fix =
         Fix{capital(place) + " for " + what, [number = number, function = function](const Rig& rig, const Catalogue&) {
@@ -285,22 +285,23 @@ void deaf_to_the_receiver(const Inspection& in, Findings& found) {
     const std::vector<Signal> can = signals_of(*end);
     // Plain leads that do not fit are said at the wiring.
     if (!signal || (can.size() < 2 && !takes(*port, *signal))) continue;
-    const auto told = in.rig.radio.heard_as;
+    const auto told = in.rig.radio.receiver_signal;
     const bool told_else = in.controller->way("receiver_signal") && told && *told != *signal;
     if (takes(*port, *signal) && !told_else) continue;
     const std::string who = capital(part_name(in.rig, in.catalogue, p->id));
     Snag& n = found.add(
         Severity::fix_first, p->id,
-        who + " puts out " + spoken_signal(*signal) + ", and " +
-            (told_else ? "the board listens for " + spoken_signal(*told) : port->label + " can't take that"),
+        who + " puts out " + signal_label(*signal) + ", and " +
+            (told_else ? "the board listens for " + signal_label(*told) : port->label + " can't take that"),
         "Nothing is heard, whatever the sticks do.",
         told_else ? "Tell the board the signal that the receiver puts out, or choose the other in the transmitter."
                   : "Choose another output kind of this receiver in the transmitter.");
     if (told_else)
-      n.fix = sets("The board listens for " + spoken_signal(*signal), {{"radio/heard_as", std::string(word(*signal))}});
+      n.fix = sets("The board listens for " + signal_label(*signal),
+                   {{"radio/receiver_signal", std::string(name_of(*signal))}});
     for (const Signal other : can)
       if (!told_else && takes(*port, other)) {
-        n.fix = Fix{"It is set to " + spoken_signal(other), [id = p->id, other](const Rig& rig, const Catalogue& c) {
+        n.fix = Fix{"It is set to " + signal_label(other), [id = p->id, other](const Rig& rig, const Catalogue& c) {
                       return receiver_says(rig, c, id, other);
                     }};
         break;

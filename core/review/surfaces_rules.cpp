@@ -21,7 +21,7 @@ constexpr double tight_approach = 0.5, no_approach = 0.25;  // of full correctio
 
 std::string name_of(const Output& o) {
   if (o.surfaces.empty()) return "output " + o.id;
-  return "output " + o.id + " (" + o.surfaces.front().spoken() + ")";
+  return "output " + o.id + " (" + o.surfaces.front().label() + ")";
 }
 
 std::string free_socket(const Rig& rig, const ControllerClass& c) {
@@ -41,7 +41,7 @@ std::optional<Fix> move_to_free_socket(const Inspection& in, const Output& o) {
 void surface_without_output(const Inspection& in, Findings& found) {
   for (const Surface s : surfaces_of(in.rig.airframe)) {
     if (in.rig.output_of(s)) continue;
-    Snag& n = found.add(Severity::grounds, s.word(), capital(s.spoken()) + " has no output", "Nothing moves it.",
+    Snag& n = found.add(Severity::grounds, s.name(), capital(s.label()) + " has no output", "Nothing moves it.",
                         "Give it an output.");
     n.fix = Fix{"Add the missing outputs",
                 [](const Rig& rig, const Catalogue& c) { return change_kind(rig, c, rig.airframe.kind); }};
@@ -96,7 +96,7 @@ void command_unanswered(const Inspection& in, Findings& found) {
   };
   const auto usual = default_outputs(in.rig.airframe);
   for (const Axis axis : all_axes) {
-    const std::string name(word(axis));
+    const std::string name(name_of(axis));
     if (answered(usual, axis) && !answered(in.rig.outputs, axis))
       found.add(Severity::grounds, name, "Nothing answers " + name, "The model could not be steered in " + name + ".",
                 "Give a surface a " + name + " weight.");
@@ -108,7 +108,7 @@ void wrong_axis(const Inspection& in, Findings& found) {
     for (const Axis axis : all_axes)
       for (const Surface s : o.surfaces)
         if (o.mix.of(axis) != 0 && required_direction(s, axis) == 0) {
-          const std::string name(word(axis));
+          const std::string name(name_of(axis));
           Snag& n = found.add(Severity::fix_first, o.id,
                               capital(name_of(o)) + " answers " + name + ", which this surface can't serve",
                               "It would only add drag and confusion.", "Set its " + name + " weight to zero.");
@@ -144,7 +144,7 @@ void unequal_sides(const Inspection& in, Findings& found) {
     if (!twin || twin == &o || twin->surfaces.size() != 1) continue;
     for (const Axis axis : all_axes)
       if (std::abs(std::abs(o.mix.of(axis)) - std::abs(twin->mix.of(axis))) > 0.01) {
-        const std::string name(word(axis));
+        const std::string name(name_of(axis));
         Snag& n = found.add(Severity::fix_first, o.id,
                             "Left and right answer " + name + " by unequal amounts (" +
                                 number_text(std::abs(o.mix.of(axis)), 2) + " and " +
@@ -163,12 +163,12 @@ void saturates(const Inspection& in, Findings& found) {
     if (a.worst_sum > 1 + 1e-6)
       found.add(Severity::worth_knowing, a.output,
                 "Full sticks together ask " + number_text(100 * a.worst_sum, 0) + " % of the travel of the " +
-                    a.surface.spoken(),
-                in.rig.sharing == Saturation::each_stops
+                    a.surface.label(),
+                in.rig.saturation == Saturation::each_stops
                     ? "Beyond 100 % the surface stops and one command swallows the other."
-                : in.rig.sharing == Saturation::all_shrink
+                : in.rig.saturation == Saturation::all_shrink
                     ? "Beyond 100 % all commands are made smaller until it can follow."
-                    : std::string("Beyond 100 % ") + (in.rig.sharing == Saturation::roll_first ? "pitch" : "roll") +
+                    : std::string("Beyond 100 % ") + (in.rig.saturation == Saturation::roll_first ? "pitch" : "roll") +
                           " and yaw are made smaller until it can follow.",
                 "Lower the weights, or accept it and know it.");
 }
@@ -196,13 +196,13 @@ void y_lead(const Inspection& in, Findings& found) {
 void linkage_trouble(const Inspection& in, Findings& found) {
   for (const SurfaceAnswer& a : in.reports.surfaces().answers) {
     if (!a.linkage_error.empty())
-      found.add(Severity::fix_first, a.surface.word(),
-                "The linkage of the " + a.surface.spoken() + " can't be built as measured", a.linkage_error + ".",
+      found.add(Severity::fix_first, a.surface.name(),
+                "The linkage of the " + a.surface.label() + " can't be built as measured", a.linkage_error + ".",
                 "Measure arm, rod and horn again.");
     if (a.problems.empty()) continue;
-    std::string what = capital(a.surface.spoken());
+    std::string what = capital(a.surface.label());
     for (const LinkageProblem& p : a.problems) what += (&p == &a.problems.front() ? ": " : "; ") + small(p.words);
-    found.add(Severity::fix_first, a.surface.word(), what, "Within the pulses that its output may send.",
+    found.add(Severity::fix_first, a.surface.name(), what, "Within the pulses that its output may send.",
               "Bring the ends in, or use other holes.");
   }
 }
@@ -213,7 +213,7 @@ void unequal_throws(const Inspection& in, Findings& found) {
     const auto left = read_throws(in.rig, a.surface), right = read_throws(in.rig, {a.surface.kind, Side::right});
     if (!left || !right) continue;
     if (std::abs(left->up_deg - right->up_deg) > alike_deg || std::abs(left->down_deg - right->down_deg) > alike_deg)
-      found.add(Severity::fix_first, a.surface.word(),
+      found.add(Severity::fix_first, a.surface.name(),
                 "Left and right throws differ: " + number_text(left->up_deg, 1) + "° up and " +
                     number_text(left->down_deg, 1) + "° down against " + number_text(right->up_deg, 1) + "° and " +
                     number_text(right->down_deg, 1) + "°",
@@ -224,8 +224,8 @@ void unequal_throws(const Inspection& in, Findings& found) {
 void not_flush(const Inspection& in, Findings& found) {
   for (const SurfaceAnswer& a : in.reports.surfaces().answers)
     if (const auto read = read_throws(in.rig, a.surface); read && std::abs(read->neutral_deg) > 1)
-      found.add(Severity::fix_first, a.surface.word(),
-                capital(a.surface.spoken()) + " stands " + number_text(read->neutral_deg, 1) + "° off neutral",
+      found.add(Severity::fix_first, a.surface.name(),
+                capital(a.surface.label()) + " stands " + number_text(read->neutral_deg, 1) + "° off neutral",
                 "It would be trimmed against in flight, and one side has less throw left.",
                 "Centre it with the linkage first, then with its output.");
 }
@@ -234,15 +234,15 @@ void servo_load(const Inspection& in, Findings& found) {
   for (const ServoLoad& l : in.reports.loads()) {
     if (l.available_nm <= 0) continue;
     if (l.fast.share_low > 1)
-      found.add(Severity::fix_first, l.surface.word(),
-                "The servo of the " + l.surface.spoken() + " can't hold full throw in fast flight",
+      found.add(Severity::fix_first, l.surface.name(),
+                "The servo of the " + l.surface.label() + " can't hold full throw in fast flight",
                 number_text(100 * l.fast.torque_low_nm, 0) + " to " + number_text(100 * l.fast.torque_high_nm, 0) +
                     " N·cm asked, " + number_text(100 * l.available_nm, 0) + " there (an estimate).",
                 "A stronger servo, an inner hole of its arm, or less throw.");
     else if (l.fast.share_low > working_share)
       found.add(
-          Severity::worth_knowing, l.surface.word(),
-          "Full throw in fast flight asks more than half of the stall torque of the servo of the " + l.surface.spoken(),
+          Severity::worth_knowing, l.surface.name(),
+          "Full throw in fast flight asks more than half of the stall torque of the servo of the " + l.surface.label(),
           number_text(100 * l.fast.share_low, 0) + " to " + number_text(100 * l.fast.share_high, 0) +
               " % of it (an estimate). A servo works at up to about half of what it stalls at.",
           "A stronger servo, an inner hole of its arm, or less throw.");
@@ -252,8 +252,8 @@ void servo_load(const Inspection& in, Findings& found) {
 void play(const Inspection& in, Findings& found) {
   for (const Linkage& l : in.rig.linkages) {
     if (!l.play_m || *l.play_m <= 0.001) continue;
-    found.add(Severity::worth_knowing, l.surface.word(),
-              capital(l.surface.spoken()) + " has " + length_text(*l.play_m, 1) + " of play at its edge",
+    found.add(Severity::worth_knowing, l.surface.name(),
+              capital(l.surface.label()) + " has " + length_text(*l.play_m, 1) + " of play at its edge",
               "Play sets a ceiling to the gain, and on a fast or unbalanced surface it invites flutter: a caution, not "
               "a calculation.",
               "Tighten horn, clevis and servo arm before raising the gain.");
@@ -298,7 +298,7 @@ void functions_of_one_sense(const Inspection& in, Findings& found) {
           .add(Severity::fix_first, o.id,
                capital(name_of(o)) + " is planned to turn the other way than the " + name_of(*first) +
                    ", and this class can't turn one output round",
-               "It reverses the whole " + std::string(word(axis)) + " function, servo and sensing, on every output.",
+               "It reverses the whole " + std::string(name_of(axis)) + " function, servo and sensing, on every output.",
                "Turn the servo or its rod round, or plan both alike.")
           .fix = sets("Plan every output plain", plain);
       return;
@@ -313,7 +313,7 @@ void flaps_that_lift(const Inspection& in, Findings& found) {
       if (flap_motion(o, s) <= 0) continue;
       found
           .add(
-              Severity::fix_first, o.id, "Full flap is planned to lift the " + s.spoken(),
+              Severity::fix_first, o.id, "Full flap is planned to lift the " + s.label(),
               "Flaps droop on both sides. One up and one down is a roll command, on the approach, close to the ground.",
               "Turn the sign of its flap weight round.")
           .fix =
@@ -356,12 +356,13 @@ void surface_of_another_variant(const Inspection& in, Findings& found) {
   for (const Output& o : in.rig.outputs)
     for (const Surface s : o.surfaces)
       if (std::find(drives.begin(), drives.end(), s.kind) == drives.end() && told.insert(s.kind).second)
-        found.add(Severity::grounds, o.id,
-                  "The " + in.controller->name + " is not made for " +
-                      (s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v ? std::string("a V-tail")
-                                                                                         : spoken(word(s.kind)) + "s"),
-                  "It mixes only what its own variant is made for: stick and correction would come out wrong.",
-                  "Choose its sibling or another class, or let the transmitter's channel past the board.");
+        found.add(
+            Severity::grounds, o.id,
+            "The " + in.controller->name + " is not made for " +
+                (s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v ? std::string("a V-tail")
+                                                                                   : label_of(name_of(s.kind)) + "s"),
+            "It mixes only what its own variant is made for: stick and correction would come out wrong.",
+            "Choose its sibling or another class, or let the transmitter's channel past the board.");
 }
 
 void release_reaches(const Inspection& in, Findings& found) {
@@ -391,7 +392,7 @@ void trims_itself(const Inspection& in, Findings& found) {
         .fix = sets("No automatic trim", {{"controller/auto_trim", false}});
     return;
   }
-  const std::string mode(word(in.controller->surfaces.trims_in));
+  const std::string mode(name_of(in.controller->surfaces.trims_in));
   if (!in.rig.modes.empty() &&
       std::none_of(in.rig.modes.begin(), in.rig.modes.end(), [&](const ModeChoice& m) { return m.mode == mode; }))
     found.add(Severity::worth_knowing, "controller",

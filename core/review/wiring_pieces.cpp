@@ -1,8 +1,8 @@
 #include "review/wiring_pieces.h"
 
 #include "airframe/kinds.h"
+#include "base/find.h"
 #include "wiring/edits.h"
-#include "wiring/plan.h"
 
 namespace rigging::rules::wiring {
 
@@ -49,6 +49,13 @@ bool socket_used(const Inspection& in, const std::string& socket) {
                      [&](const Lead& l) { return far_end(l, "controller", socket) != nullptr; });
 }
 
-Fix replan(const std::string& label) { return {label, plan_all}; }
+const Obstacle* obstacle_of(const Inspection& in, const std::string& subject) {
+  return find_in(in.reports.plan().obstacles, [&](const Obstacle& o) { return o.subject == subject; });
+}
+
+std::optional<Fix> replan(const Inspection& in, const std::string& subject, const std::string& label) {
+  if (in.reports.plan().changes == 0 || obstacle_of(in, subject)) return std::nullopt;
+  return Fix{label, plan_all};
+}
 
 }  // namespace rigging::rules::wiring

@@ -25,6 +25,9 @@ Fix move_end(const Touch& t, const Terminal& to);
 /// Does any lead touch the part?
 bool plugged(const Inspection& in, const std::string& part);
 bool socket_used(const Inspection& in, const std::string& socket);
-Fix replan(const std::string& label);
+/// To plan the wiring; nothing where the plan would change nothing, or has no place for the subject.
+std::optional<Fix> replan(const Inspection& in, const std::string& subject, const std::string& label);
+/// What the plan says of a subject that finds no place; null when it has none to say.
+const Obstacle* obstacle_of(const Inspection& in, const std::string& subject);
 
 }  // namespace rigging::rules::wiring

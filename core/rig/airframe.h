@@ -72,7 +72,7 @@ struct Airframe {
 };
 
 template <>
-struct Words<WingSection> {
+struct Names<WingSection> {
   using S = WingSection;
   static constexpr std::array<std::pair<S, std::string_view>, 6> list{{{S::unknown, "unknown"},
                                                                        {S::symmetric, "symmetric"},
@@ -82,13 +82,13 @@ struct Words<WingSection> {
                                                                        {S::reflexed, "reflexed"}}};
 };
 template <>
-struct Words<Motors> {
+struct Names<Motors> {
   using M = Motors;
   static constexpr std::array<std::pair<M, std::string_view>, 3> list{
       {{M::one, "one"}, {M::two, "two"}, {M::two_steering, "two_steering"}}};
 };
 template <>
-struct Words<AirframeKind> {
+struct Names<AirframeKind> {
   using K = AirframeKind;
   static constexpr std::array<std::pair<K, std::string_view>, 16> list{
       {{K::aileron_y_lead, "aileron_y_lead"},
@@ -110,7 +110,7 @@ struct Words<AirframeKind> {
 };
 
 template <>
-struct Words<VSpan> {
+struct Names<VSpan> {
   static constexpr std::array<std::pair<VSpan, std::string_view>, 2> list{
       {{VSpan::from_above, "from_above"}, {VSpan::along_panels, "along_panels"}}};
 };

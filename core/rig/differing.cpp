@@ -24,39 +24,39 @@ class Comparison {
  public:
   std::vector<Differing> found;
 
-  void compare(const TypeInfo& kind, const void* a, const void* b, const std::string& place) {
-    if (a && b && kind.equal(a, b)) return;
-    if (const TypeInfo* inside = kind.present_type()) {
-      const void *in_a = a ? kind.present(a) : nullptr, *in_b = b ? kind.present(b) : nullptr;
+  void compare(const TypeInfo& type, const void* a, const void* b, const std::string& place) {
+    if (a && b && type.equal(a, b)) return;
+    if (const TypeInfo* inside = type.present_type()) {
+      const void *in_a = a ? type.present(a) : nullptr, *in_b = b ? type.present(b) : nullptr;
       if (in_a && in_b) return compare(*inside, in_a, in_b, place);
-      return say(kind, in_a ? a : nullptr, in_b ? b : nullptr, place);
+      return say(type, in_a ? a : nullptr, in_b ? b : nullptr, place);
     }
-    if (!a || !b) return say(kind, a, b, place);
+    if (!a || !b) return say(type, a, b, place);
     const auto below = [&](const std::string& step) { return place.empty() ? step : place + "/" + step; };
-    if (const Members* members = kind.members()) {
-      for (const Member& m : members->list) compare(*m.kind, m.in(a), m.in(b), below(m.name));
-    } else if (kind.item_type() && kind.item_type()->members()) {
-      const auto theirs = entries(kind, a), mine = entries(kind, b);
+    if (const Members* members = type.members()) {
+      for (const Member& m : members->list) compare(*m.type, m.in(a), m.in(b), below(m.name));
+    } else if (type.item_type() && type.item_type()->members()) {
+      const auto theirs = entries(type, a), mine = entries(type, b);
       const auto in = [](const auto& list, const std::string& name) -> const void* {
         for (const auto& [n, item] : list)
           if (n == name) return item;
         return nullptr;
       };
-      for (const auto& [name, item] : theirs) compare(*kind.item_type(), item, in(mine, name), below(path_of({name})));
+      for (const auto& [name, item] : theirs) compare(*type.item_type(), item, in(mine, name), below(path_of({name})));
       for (const auto& [name, item] : mine)
-        if (!in(theirs, name)) compare(*kind.item_type(), nullptr, item, below(path_of({name})));
+        if (!in(theirs, name)) compare(*type.item_type(), nullptr, item, below(path_of({name})));
     } else {
-      say(kind, a, b, place);
+      say(type, a, b, place);
     }
   }
 
  private:
-  void say(const TypeInfo& kind, const void* a, const void* b, const std::string& place) {
+  void say(const TypeInfo& type, const void* a, const void* b, const std::string& place) {
     const auto words = [&](const void* value) -> std::string {
       if (!value) return "not there";
-      if (kind.members() || (kind.item_type() && kind.item_type()->members())) return "there";
-      const Value fact = kind.fact(value);
-      return std::holds_alternative<std::monostate>(fact) ? kind.write(value).dump() : value_words(place, fact);
+      if (type.members() || (type.item_type() && type.item_type()->members())) return "there";
+      const Value fact = type.value(value);
+      return std::holds_alternative<std::monostate>(fact) ? type.write(value).dump() : value_words(place, fact);
     };
     found.push_back({place_words(place), words(a), words(b)});
   }

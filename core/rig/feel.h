@@ -89,19 +89,19 @@ template <>
 const Members& Described<Feel>::members();
 
 template <>
-struct Words<TakeoffWay> {
+struct Names<TakeoffWay> {
   using W = TakeoffWay;
   static constexpr std::array<std::pair<W, std::string_view>, 4> list{
       {{W::hand, "hand"}, {W::ground, "ground"}, {W::tow, "tow"}, {W::height, "height"}}};
 };
 template <>
-struct Words<Steering> {
+struct Names<Steering> {
   using S = Steering;
   static constexpr std::array<std::pair<S, std::string_view>, 3> list{
       {{S::none, "none"}, {S::wheel, "wheel"}, {S::rudder, "rudder"}}};
 };
 template <>
-struct Words<StartAt> {
+struct Names<StartAt> {
   static constexpr std::array<std::pair<StartAt, std::string_view>, 2> list{
       {{StartAt::least, "least"}, {StartAt::half, "half"}}};
 };

@@ -62,12 +62,12 @@ enum class GogglesLine {
 
 struct Home {
   LossAction on_loss = LossAction::undecided;
-  double hold_s = 1.5;                    ///< that it flies on before it acts (common practice)
+  double loss_hold_s = 1.5;               ///< that it flies on before it acts (common practice)
   bool climb_first = false;               ///< to the return height in circles before it sets out; else on the way
-  std::optional<double> height_m;         ///< of the way home, above it
+  std::optional<double> return_height_m;  ///< of the way home, above it
   std::optional<double> circle_radius_m;  ///< over home
   OnArrival on_arrival = OnArrival::circle;
-  std::optional<double> warn_v;              ///< of the whole battery under load: it or the pilot turns home there
+  std::optional<double> turn_home_v;         ///< of the whole battery under load: it or the pilot turns home there
   double wind_m_s = 5, wind_from_deg = 270;  ///< that the plan counts with
   std::optional<double> area_m;              ///< how far it is meant to fly
   std::vector<FieldObstacle> obstacles;
@@ -78,7 +78,7 @@ struct Home {
   std::optional<bool> opens_tow;           ///< the tow release opens when the link is gone; else it stays latched
   std::optional<bool> sounds_when_lost;    ///< an alarm, until it is found
   bool arming_checks = true;               ///< refuses to arm while something is not ready
-  std::vector<GogglesLine> shows;          ///< in the goggles
+  std::vector<GogglesLine> goggles;        ///< in the goggles
   bool clear_page = false;                 ///< one page of the goggles with nothing over the picture
   std::string looked_up;  ///< which rules of the place and the club were looked up, in the builder's words
   UnknownMembers unknown_members;
@@ -95,13 +95,13 @@ template <>
 const Members& Described<Home>::members();
 
 template <>
-struct Words<LossAction> {
+struct Names<LossAction> {
   using A = LossAction;
   static constexpr std::array<std::pair<A, std::string_view>, 4> list{
       {{A::undecided, "undecided"}, {A::glide, "glide"}, {A::circle, "circle"}, {A::come_home, "come_home"}}};
 };
 template <>
-struct Words<HomeTrigger> {
+struct Names<HomeTrigger> {
   using T = HomeTrigger;
   static constexpr std::array<std::pair<T, std::string_view>, 6> list{{{T::low_battery, "low_battery"},
                                                                        {T::fence, "fence"},
@@ -111,13 +111,13 @@ struct Words<HomeTrigger> {
                                                                        {T::long_loss, "long_loss"}}};
 };
 template <>
-struct Words<TriggerAction> {
+struct Names<TriggerAction> {
   using A = TriggerAction;
   static constexpr std::array<std::pair<A, std::string_view>, 5> list{
       {{A::warn, "warn"}, {A::glide, "glide"}, {A::circle, "circle"}, {A::come_home, "come_home"}, {A::land, "land"}}};
 };
 template <>
-struct Words<GogglesLine> {
+struct Names<GogglesLine> {
   using S = GogglesLine;
   static constexpr std::array<std::pair<S, std::string_view>, 11> list{{{S::volts, "volts"},
                                                                         {S::amps, "amps"},
@@ -132,7 +132,7 @@ struct Words<GogglesLine> {
                                                                         {S::warnings, "warnings"}}};
 };
 template <>
-struct Words<OnArrival> {
+struct Names<OnArrival> {
   static constexpr std::array<std::pair<OnArrival, std::string_view>, 2> list{
       {{OnArrival::circle, "circle"}, {OnArrival::land, "land"}}};
 };

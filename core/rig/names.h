@@ -12,16 +12,16 @@ namespace rigging {
 struct SurfaceName : Surface {
   SurfaceName() = default;
   SurfaceName(Surface s) : Surface(s) {}
-  std::string to_text() const { return word(); }
+  std::string to_text() const { return name(); }
   bool from_text(const std::string& text) {
-    const auto found = surface_from_word(text);
+    const auto found = surface_from_name(text);
     if (found) static_cast<Surface&>(*this) = *found;
     return found.has_value();
   }
   static std::string expected() { return "a surface such as elevon_left, rudder or motor_right"; }
   static std::vector<std::string> choices() {
     std::vector<std::string> words;
-    for (const Surface& s : all_surfaces()) words.push_back(s.word());
+    for (const Surface& s : all_surfaces()) words.push_back(s.name());
     return words;
   }
 };

@@ -43,7 +43,7 @@ struct Output {
 enum class Saturation { each_stops, all_shrink, roll_first, pitch_first };
 
 template <>
-struct Words<Saturation> {
+struct Names<Saturation> {
   using S = Saturation;
   static constexpr std::array<std::pair<S, std::string_view>, 4> list{{{S::each_stops, "each_stops"},
                                                                        {S::all_shrink, "all_shrink"},

@@ -69,7 +69,7 @@ struct Lead {
 };
 
 template <>
-struct Words<LeadKind> {
+struct Names<LeadKind> {
   using L = LeadKind;
   static constexpr std::array<std::pair<L, std::string_view>, 10> list{{{L::servo, "servo"},
                                                                         {L::y_lead, "y_lead"},
@@ -84,7 +84,7 @@ struct Words<LeadKind> {
 };
 
 template <>
-struct Words<Fixing> {
+struct Names<Fixing> {
   using F = Fixing;
   static constexpr std::array<std::pair<F, std::string_view>, 8> list{{{F::unknown, "unknown"},
                                                                        {F::tape, "tape"},

@@ -16,7 +16,7 @@ const void* entry(const TypeInfo& list, const void* value, const std::string& ke
 }
 
 std::string singular(std::string list) {
-  list = spoken(list);
+  list = label_of(list);
   if (list.size() > 1 && list.back() == 's') list.pop_back();
   return list;
 }
@@ -27,7 +27,7 @@ std::string entry_name(const TypeInfo& list, const void* item) {
   const Members* members = list.item_type()->members();
   if (!members || members->list.empty()) return {};
   const Member& first = members->list.front();
-  const Value name = first.kind->fact(first.in(item));
+  const Value name = first.type->value(first.in(item));
   if (const auto* text = std::get_if<std::string>(&name)) return *text;
   if (const auto* number = std::get_if<double>(&name)) return number_text(*number, 0);
   return {};
@@ -56,28 +56,28 @@ std::string path_of(std::initializer_list<std::string_view> steps) {
 }
 
 Value value_at(const Rig& rig, const std::string& place) {
-  const TypeInfo* kind = &TypeOf<Rig>::get();
+  const TypeInfo* type = &TypeOf<Rig>::get();
   const void* value = &rig;
   for (const std::string& step : steps_of(place)) {
-    if (const TypeInfo* inside = kind->present_type()) {
-      value = kind->present(value);
+    if (const TypeInfo* inside = type->present_type()) {
+      value = type->present(value);
       if (!value) return {};
-      kind = inside;
+      type = inside;
     }
-    if (const Members* members = kind->members()) {
+    if (const Members* members = type->members()) {
       const Member* m = members->named(step);
       if (!m) return {};
-      kind = m->kind;
+      type = m->type;
       value = m->in(value);
-    } else if (kind->item_type()) {
-      value = entry(*kind, value, step);
+    } else if (type->item_type()) {
+      value = entry(*type, value, step);
       if (!value) return {};
-      kind = kind->item_type();
+      type = type->item_type();
     } else {
       return {};
     }
   }
-  return kind->fact(value);
+  return type->value(value);
 }
 
 Dependencies values_at(const Rig& rig, const std::vector<std::string>& places) {
@@ -89,30 +89,30 @@ Dependencies values_at(const Rig& rig, const std::vector<std::string>& places) {
 std::string place_words(const std::string& place) {
   const auto steps = steps_of(place);
   std::string words;
-  const TypeInfo* kind = &TypeOf<Rig>::get();
-  for (std::size_t i = 0; kind && i < steps.size(); ++i) {
-    if (const TypeInfo* inside = kind->present_type()) kind = inside;
-    const Member* m = kind->members() ? kind->members()->named(steps[i]) : nullptr;
+  const TypeInfo* type = &TypeOf<Rig>::get();
+  for (std::size_t i = 0; type && i < steps.size(); ++i) {
+    if (const TypeInfo* inside = type->present_type()) type = inside;
+    const Member* m = type->members() ? type->members()->named(steps[i]) : nullptr;
     if (!m) return place;
-    kind = m->kind;
-    if (kind->item_type() && i + 1 < steps.size()) {
+    type = m->type;
+    if (type->item_type() && i + 1 < steps.size()) {
       words += (words.empty() ? "" : ", ") + singular(steps[i]) + " " + steps[i + 1];
-      kind = kind->item_type();
+      type = type->item_type();
       ++i;
     } else if (i + 1 == steps.size() || i == 0) {
       // A section that only holds a list is not named.
-      if (i == 0 && steps.size() > 2 && kind->members()) continue;
-      std::string name = *m->spoken ? m->spoken : spoken(steps[i]);
+      if (i == 0 && steps.size() > 2 && type->members()) continue;
+      std::string name = *m->label ? m->label : label_of(steps[i]);
       words += (words.empty() ? "" : ", ") + name;
     }
   }
   return words;
 }
 
-std::string value_words(const std::string& place, const Value& fact) {
-  if (const auto* yes = std::get_if<bool>(&fact)) return *yes ? "yes" : "no";
-  if (const auto* text = std::get_if<std::string>(&fact)) return text->empty() ? "none" : *text;
-  if (const auto* number = std::get_if<double>(&fact)) {
+std::string value_words(const std::string& place, const Value& value) {
+  if (const auto* yes = std::get_if<bool>(&value)) return *yes ? "yes" : "no";
+  if (const auto* text = std::get_if<std::string>(&value)) return text->empty() ? "none" : *text;
+  if (const auto* number = std::get_if<double>(&value)) {
     const auto unit = unit_of_name(steps_of(place).back());
     const Shown s = shown(unit);
     return number_text(*number * s.factor, s.factor == 1 ? 6 : s.places + 1) +

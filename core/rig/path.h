@@ -24,6 +24,6 @@ Dependencies values_at(const Rig& rig, const std::vector<std::string>& places);
 /// "output out_1, roll", for showing.
 std::string place_words(const std::string& place);
 /// "0.5", "yes", "1510 µs", "none".
-std::string value_words(const std::string& place, const Value& fact);
+std::string value_words(const std::string& place, const Value& value);
 
 }  // namespace rigging

@@ -31,7 +31,7 @@ struct Port {
 };
 
 template <>
-struct Words<PortJob> {
+struct Names<PortJob> {
   using J = PortJob;
   static constexpr std::array<std::pair<J, std::string_view>, 6> list{{{J::none, "none"},
                                                                        {J::receiver, "receiver"},
@@ -41,7 +41,7 @@ struct Words<PortJob> {
                                                                        {J::video_control, "video_control"}}};
 };
 template <>
-struct Words<PortDirection> {
+struct Names<PortDirection> {
   using D = PortDirection;
   static constexpr std::array<std::pair<D, std::string_view>, 3> list{
       {{D::both, "both"}, {D::listens, "listens"}, {D::speaks, "speaks"}}};

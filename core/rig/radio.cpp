@@ -55,7 +55,7 @@ const Members& Described<Radio>::members() {
                                  .needed("channels", &Radio::channels)
                                  .member("transmitter", &Radio::transmitter)
                                  .member("on_loss", &Radio::on_loss)
-                                 .member("heard_as", &Radio::heard_as)
+                                 .member("receiver_signal", &Radio::receiver_signal)
                                  .rest(&Radio::unknown_members);
   return all;
 }

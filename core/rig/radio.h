@@ -62,13 +62,14 @@ struct Radio {
   std::vector<Channel> channels;
   Transmitter transmitter;
   OnLoss on_loss = OnLoss::unknown;
-  std::optional<Signal> heard_as;  ///< what the controller is told that the receiver says; absent where it finds out
+  std::optional<Signal>
+      receiver_signal;  ///< what the controller is told that the receiver says; absent where it finds out
   UnknownMembers unknown_members;
   bool operator==(const Radio&) const = default;
 };
 
 template <>
-struct Words<ChannelFunction> {
+struct Names<ChannelFunction> {
   using F = ChannelFunction;
   static constexpr std::array<std::pair<F, std::string_view>, 10> list{{{F::roll, "roll"},
                                                                         {F::pitch, "pitch"},
@@ -83,7 +84,7 @@ struct Words<ChannelFunction> {
 };
 
 template <>
-struct Words<Control> {
+struct Names<Control> {
   using C = Control;
   static constexpr std::array<std::pair<C, std::string_view>, 7> list{{{C::stick, "stick"},
                                                                        {C::two_position, "two_position"},
@@ -95,13 +96,13 @@ struct Words<Control> {
 };
 
 template <>
-struct Words<TravelUnit> {
+struct Names<TravelUnit> {
   static constexpr std::array<std::pair<TravelUnit, std::string_view>, 2> list{
       {{TravelUnit::percent, "percent"}, {TravelUnit::us, "us"}}};
 };
 
 template <>
-struct Words<OnLoss> {
+struct Names<OnLoss> {
   using L = OnLoss;
   static constexpr std::array<std::pair<L, std::string_view>, 5> list{{{L::unknown, "unknown"},
                                                                        {L::no_pulses, "no_pulses"},
@@ -111,7 +112,7 @@ struct Words<OnLoss> {
 };
 
 template <>
-struct Words<Signal> {
+struct Names<Signal> {
   using S = Signal;
   static constexpr std::array<std::pair<S, std::string_view>, 4> list{{{S::pulse, "pulse"},
                                                                        {S::summed, "summed"},

@@ -38,7 +38,7 @@ class Abilities {
 enum class Mode { manual, rate, level, hold };
 
 template <>
-struct Words<Remedy> {
+struct Names<Remedy> {
   using R = Remedy;
   static constexpr std::array<std::pair<R, std::string_view>, 10> list{{{R::reverse_output, "reverse_output"},
                                                                         {R::swap_leads, "swap_leads"},
@@ -53,7 +53,7 @@ struct Words<Remedy> {
 };
 
 template <>
-struct Words<Mode> {
+struct Names<Mode> {
   using M = Mode;
   static constexpr std::array<std::pair<M, std::string_view>, 4> list{
       {{M::manual, "manual"}, {M::rate, "rate"}, {M::level, "level"}, {M::hold, "hold"}}};

@@ -40,8 +40,8 @@ const Output* Rig::output(const std::string& id) const { return with_id(outputs,
 Output* Rig::output(const std::string& id) { return with_id(outputs, id); }
 const Part* Rig::part(const std::string& id) const { return with_id(parts, id); }
 Part* Rig::part(const std::string& id) { return with_id(parts, id); }
-const Mounting* Rig::mounting(const std::string& part_id) const { return at_part(places, part_id); }
-Mounting* Rig::mounting(const std::string& part_id) { return at_part(places, part_id); }
+const Mounting* Rig::mounting(const std::string& part_id) const { return at_part(mountings, part_id); }
+Mounting* Rig::mounting(const std::string& part_id) { return at_part(mountings, part_id); }
 const Lead* Rig::lead(const std::string& id) const { return with_id(leads, id); }
 Lead* Rig::lead(const std::string& id) { return with_id(leads, id); }
 const Linkage* Rig::linkage(Surface s) const { return of_surface(linkages, s); }

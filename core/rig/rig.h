@@ -18,7 +18,7 @@
 /// Every struct keeps members it does not know in `extra`.
 namespace rigging {
 
-inline constexpr int rig_version = 2;
+inline constexpr int rig_version = 3;
 
 struct Rig {
   std::string name;
@@ -26,14 +26,14 @@ struct Rig {
   Airframe airframe;
   ControllerFit controller;
   std::vector<Part> parts;
-  std::vector<Mounting> places;
+  std::vector<Mounting> mountings;  ///< in the file: `places`
   std::vector<Lead> leads;
   Fit fit;
   Power power;
   Radio radio;
   std::vector<Port> ports;
   std::vector<Output> outputs;
-  Saturation sharing = Saturation::each_stops;
+  Saturation saturation = Saturation::each_stops;
   std::vector<Linkage> linkages;
   std::optional<Release> release;
   Sensing sensing;

@@ -1,6 +1,7 @@
 #include "rig/rig_file.h"
 
 #include <algorithm>
+#include <cstring>
 #include <set>
 
 #include "base/fields.h"
@@ -15,14 +16,14 @@ const Members& Described<Rig>::members() {
                                  .needed("airframe", &Rig::airframe)
                                  .needed("controller", &Rig::controller)
                                  .member("parts", &Rig::parts)
-                                 .member("places", &Rig::places)
+                                 .member("places", &Rig::mountings)
                                  .member("leads", &Rig::leads)
                                  .member("fit", &Rig::fit)
                                  .member("power", &Rig::power)
                                  .member("radio", &Rig::radio)
                                  .member("ports", &Rig::ports)
                                  .member("outputs", &Rig::outputs)
-                                 .member("sharing", &Rig::sharing)
+                                 .member("saturation", &Rig::saturation)
                                  .member("linkages", &Rig::linkages)
                                  .member("release", &Rig::release)
                                  .member("sensing", &Rig::sensing)
@@ -60,6 +61,37 @@ void from_version_1(Json& json) {
   }
 }
 
+/// Names of version 2, by the sections that have them: what a setting of the board is called is what the file calls it.
+/// They are brought up in files of any version that have no other of the new name.
+struct Renamed {
+  const char *section, *was, *is;
+};
+constexpr Renamed renamed[] = {{"", "sharing", "saturation"},           {"outputs", "passes", "passthrough_channel"},
+                               {"home", "hold_s", "loss_hold_s"},       {"home", "height_m", "return_height_m"},
+                               {"home", "warn_v", "turn_home_v"},       {"home", "shows", "goggles"},
+                               {"radio", "heard_as", "receiver_signal"}};
+
+void from_version_2(Json& json) {
+  for (const Renamed& r : renamed) {
+    if (!*r.section) rename_member(json, r.was, r.is);
+    const auto section = json.find(r.section);
+    if (section == json.end()) continue;
+    if (section->is_array())
+      for (Json& entry : *section) rename_member(entry, r.was, r.is);
+    else
+      rename_member(*section, r.was, r.is);
+  }
+  const auto proofs = json.find("proofs");
+  if (proofs == json.end() || !proofs->is_array()) return;
+  for (Json& p : *proofs) {
+    const auto rests = p.is_object() ? p.find("depends_on") : p.end();
+    if (!p.is_object() || rests == p.end() || !rests->is_object()) continue;
+    Json now = Json::object();
+    for (const auto& [path, value] : rests->items()) now[current_path(path)] = value;
+    *rests = std::move(now);
+  }
+}
+
 /// The rig inside the envelope, brought up to this version one step at a time.
 Result<Json> unwrapped(Json json, const std::string& file) {
   if (!json.is_object() || text_member(json, "format") != "rig")
@@ -73,6 +105,7 @@ Result<Json> unwrapped(Json json, const std::string& file) {
     return failure(file + ": /version", "is " + version->dump() + ", written by a newer Rigging",
                    "a version up to " + std::to_string(rig_version));
   if (version->get<double>() < 2) from_version_1(json);
+  from_version_2(json);
   json.erase("format");
   json.erase(copy_of);
   json.erase(copy_before);
@@ -125,21 +158,21 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
   if (auto r = unique(rig.leads, "leads", [](const Lead& l) { return l.id; }); !r) return r;
   if (auto r = unique(rig.outputs, "outputs", [](const Output& o) { return o.id; }); !r) return r;
   if (auto r = unique(rig.ports, "ports", [](const Port& p) { return p.socket; }); !r) return r;
-  if (auto r = unique(rig.linkages, "linkages", [](const Linkage& l) { return l.surface.word(); }); !r) return r;
+  if (auto r = unique(rig.linkages, "linkages", [](const Linkage& l) { return l.surface.name(); }); !r) return r;
   if (auto r = unique(rig.loose_ends, "loose_ends", [](const LooseEnd& l) { return l.id; }); !r) return r;
   if (auto r = unique(rig.radio.channels, "radio/channels", [](const Channel& c) { return std::to_string(c.number); });
       !r)
     return r;
-  if (auto r = unique(rig.places, "places", [](const Mounting& l) { return l.part; }); !r) return r;
+  if (auto r = unique(rig.mountings, "places", [](const Mounting& l) { return l.part; }); !r) return r;
   for (std::size_t i = 0; i < rig.parts.size(); ++i)
     if (rig.parts[i].id == "controller" || rig.parts[i].id.empty())
       return failure(file + ": /parts/" + std::to_string(i) + "/id", "is \"" + rig.parts[i].id + "\"",
                      "a name; \"controller\" is the board itself");
   const auto known = [&](const std::string& part) { return part == "controller" || rig.part(part); };
-  for (std::size_t i = 0; i < rig.places.size(); ++i)
-    if (!known(rig.places[i].part))
+  for (std::size_t i = 0; i < rig.mountings.size(); ++i)
+    if (!known(rig.mountings[i].part))
       return failure(file + ": /places/" + std::to_string(i) + "/part",
-                     "\"" + rig.places[i].part + "\" is no part of this rig", "the id of a part, or controller");
+                     "\"" + rig.mountings[i].part + "\" is no part of this rig", "the id of a part, or controller");
   for (std::size_t i = 0; i < rig.leads.size(); ++i)
     for (const auto& [name, end] : {std::pair{"from", &rig.leads[i].from}, {"to", &rig.leads[i].to}})
       if (!known(end->part))
@@ -155,7 +188,7 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
                      "at most four on one lead");
     for (const Surface s : o.surfaces)
       if (!driven.insert(s).second)
-        return failure(where + "/surfaces", "\"" + s.word() + "\" hangs on two outputs", "every surface once");
+        return failure(where + "/surfaces", "\"" + s.name() + "\" hangs on two outputs", "every surface once");
     if (!(o.low_us < o.centre_us && o.centre_us < o.high_us) && !(o.surfaces.empty() && o.low_us < o.high_us))
       return failure(where, "the ends do not enclose the centre", "low_us < centre_us < high_us");
   }
@@ -166,6 +199,18 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
 }
 
 }  // namespace
+
+std::string current_path(const std::string& path) {
+  for (const Renamed& r : renamed) {
+    const std::string was = r.was;
+    if (!*r.section
+            ? path == was
+            : path.starts_with(std::string(r.section) + "/") && path.ends_with("/" + was) &&
+                  (std::string(r.section) == "outputs" || path.size() == std::strlen(r.section) + 1 + was.size()))
+      return path.substr(0, path.size() - was.size()) + r.is;
+  }
+  return path;
+}
 
 Result<Rig> rig_from_json(const Json& json, const std::string& file) {
   if (auto error = beyond_limits(json, file + ": ", "")) return tl::make_unexpected(std::move(*error));

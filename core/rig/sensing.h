@@ -76,7 +76,7 @@ const Members& Described<Sensing>::members();
 std::optional<bool> Sensing::*use_of(Sensor sensor);
 
 template <>
-struct Words<Sensor> {
+struct Names<Sensor> {
   using S = Sensor;
   static constexpr std::array<std::pair<S, std::string_view>, 6> list{{{S::gyro, "gyro"},
                                                                        {S::accelerometer, "accelerometer"},
@@ -86,7 +86,7 @@ struct Words<Sensor> {
                                                                        {S::satellites, "satellites"}}};
 };
 template <>
-struct Words<SensorState> {
+struct Names<SensorState> {
   using S = SensorState;
   static constexpr std::array<std::pair<S, std::string_view>, 3> list{
       {{S::works, "works"}, {S::missing, "missing"}, {S::sick, "sick"}}};

@@ -24,19 +24,19 @@ constexpr std::array<KindFacts, 10> kinds{{{SurfaceKind::aileron, false, true},
 
 }  // namespace
 
-std::string Surface::word() const {
-  std::string text(rigging::word(kind));
+std::string Surface::name() const {
+  std::string text(rigging::name_of(kind));
   if (side == Side::left) text += "_left";
   if (side == Side::right) text += "_right";
   return text;
 }
 
-std::string Surface::spoken() const {
+std::string Surface::label() const {
   const std::string side_word = side == Side::left ? "left " : side == Side::right ? "right " : "";
   switch (kind) {
     case SurfaceKind::vtail: return side_word + "V-tail half";
     case SurfaceKind::inverted_v: return side_word + "inverted V-tail half";
-    default: return side_word + std::string(rigging::word(kind));
+    default: return side_word + std::string(rigging::name_of(kind));
   }
 }
 
@@ -55,9 +55,9 @@ const std::vector<Surface>& all_surfaces() {
   return all;
 }
 
-std::optional<Surface> surface_from_word(std::string_view word) {
+std::optional<Surface> surface_from_name(std::string_view word) {
   for (const Surface& s : all_surfaces())
-    if (s.word() == word) return s;
+    if (s.name() == word) return s;
   return std::nullopt;
 }
 
@@ -87,13 +87,13 @@ std::string_view motion_word(Surface s, int direction) {
   return direction > 0 ? "up" : "down";
 }
 
-std::optional<int> motion_from_word(Surface s, std::string_view text) {
+std::optional<int> motion_from_name(Surface s, std::string_view text) {
   for (const int direction : {1, -1, 0})
     if (motion_word(s, direction) == text) return direction;
   return std::nullopt;
 }
 
-std::string spoken_motion(Surface s, int direction) {
+std::string motion_label(Surface s, int direction) {
   const std::string text(motion_word(s, direction));
   return direction == 0 || s.kind == SurfaceKind::motor ? text : "trailing edge " + text;
 }

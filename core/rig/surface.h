@@ -12,7 +12,7 @@ namespace rigging {
 
 enum class SurfaceKind { aileron, elevon, flaperon, taileron, vtail, inverted_v, elevator, rudder, canard, motor };
 template <>
-struct Words<SurfaceKind> {
+struct Names<SurfaceKind> {
   using K = SurfaceKind;
   static constexpr std::array<std::pair<K, std::string_view>, 10> list{{{K::aileron, "aileron"},
                                                                         {K::elevon, "elevon"},
@@ -34,13 +34,13 @@ struct Surface {
 
   auto operator<=>(const Surface&) const = default;
 
-  std::string word() const;
+  std::string name() const;
   /// "left elevon", "right half of the inverted V-tail", "rudder".
-  std::string spoken() const;
+  std::string label() const;
 };
 
 /// Paired kinds need a side; elevator, rudder and canard may have one; motors need one, except in `surface_or_motor`.
-std::optional<Surface> surface_from_word(std::string_view word);
+std::optional<Surface> surface_from_name(std::string_view word);
 
 /// Every word that `surface_from_word` accepts.
 const std::vector<Surface>& all_surfaces();
@@ -54,9 +54,9 @@ int required_direction(Surface surface, Axis axis);
 std::string_view motion_word(Surface surface, int direction);
 
 /// Inverse of `motion_word`; no value when the word does not belong to this surface.
-std::optional<int> motion_from_word(Surface surface, std::string_view word);
+std::optional<int> motion_from_name(Surface surface, std::string_view word);
 
 /// "trailing edge up", "trailing edge right", "faster", "still".
-std::string spoken_motion(Surface surface, int direction);
+std::string motion_label(Surface surface, int direction);
 
 }  // namespace rigging

@@ -21,7 +21,7 @@ constexpr double pushed_by_hands_pa = 400;
 constexpr double run_s = 22, ramp_s = 4;  ///< of each step of the throttle
 constexpr double usual_full_a = 20;       ///< where no current is known
 
-std::string lines_of(Verdict v, const std::string& why) { return capital(std::string(word(v))) + ". " + why; }
+std::string lines_of(Verdict v, const std::string& why) { return capital(std::string(name_of(v))) + ". " + why; }
 
 }  // namespace
 
@@ -65,7 +65,7 @@ Orders SkyProcedure::press(const std::string& action, const Scene& scene) {
     fit.latitude_deg = std::round(standing_.latitude_deg * 1e5) / 1e5;
     fit.longitude_deg = std::round(standing_.longitude_deg * 1e5) / 1e5;
     fit.altitude_km = std::round(fixes_.back().height_m) / 1000;
-    return {Change{std::move(edit)}};
+    return {ApplyEdit{std::move(edit)}};
   }
   return write_or_record(action, fix_seen);
 }
@@ -311,7 +311,7 @@ Orders MotorProcedure::press(const std::string& action, const Scene& scene) {
     f.y_ut_per_a = interference_->per_a.y();
     f.z_ut_per_a = interference_->per_a.z();
     edit.rig.sensing.motor_field = f;
-    return {Change{std::move(edit)}};
+    return {ApplyEdit{std::move(edit)}};
   } else if (action == "write_motor") {
     return {WriteBoard{}};
   }

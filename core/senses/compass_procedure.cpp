@@ -109,7 +109,7 @@ Orders CompassProcedure::finish(const Scene& scene) {
   look_around(scene);
   Edit edit{scene.rig, "Compass calibrated"};
   edit.rig.sensing.compass = correction_from(*found_);
-  return {Change{std::move(edit)}};
+  return {ApplyEdit{std::move(edit)}};
 }
 
 Orders CompassProcedure::press(const std::string& action, const Scene& scene) {
@@ -124,9 +124,9 @@ Orders CompassProcedure::press(const std::string& action, const Scene& scene) {
     return finish(scene);
   } else if (action == "compass_turn" && sits_ && sits_->turn) {
     const std::string part = sensor_part(scene.rig, scene.catalogue, Sensor::compass);
-    Edit edit{scene.rig, "Compass: " + sits_->turn->spoken()};
+    Edit edit{scene.rig, "Compass: " + sits_->turn->label()};
     if (Mounting* p = edit.rig.mounting(part)) p->turn = TurnName(*sits_->turn);
-    return {Change{std::move(edit)}};
+    return {ApplyEdit{std::move(edit)}};
   } else if (action == "compass_place") {
     return {GoTo{Station::fit, sensor_part(scene.rig, scene.catalogue, Sensor::compass)}};
   }
@@ -171,15 +171,15 @@ Card CompassProcedure::card(const Scene& scene) const {
       if (!sits_->turn) {
         card.lines.push_back({"How it sits: " + sits_->why, false});
       } else if (!place) {
-        card.lines.push_back({"It sits with its " + sits_->turn->spoken() + ", and has no place in the rig.", true});
+        card.lines.push_back({"It sits with its " + sits_->turn->label() + ", and has no place in the rig.", true});
         add({.id = "compass_place", .label = "Give it a place", .hint = "At station fit"});
       } else if (const Turn planned = place->turn; !(planned == *sits_->turn)) {
-        card.lines.push_back({"It sits with its " + sits_->turn->spoken() + "; the rig has it with its " +
-                                  planned.spoken() + ". A wrong turn flies in circles.",
+        card.lines.push_back({"It sits with its " + sits_->turn->label() + "; the rig has it with its " +
+                                  planned.label() + ". A wrong turn flies in circles.",
                               true});
         add({.id = "compass_turn", .label = "It sits so: tell the rig", .hint = "Its arrow, as the turning shows it"});
       } else {
-        card.lines.push_back({"It sits as the rig has it: " + planned.spoken() + ".", false});
+        card.lines.push_back({"It sits as the rig has it: " + planned.label() + ".", false});
       }
     }
   } else {

@@ -10,7 +10,7 @@ std::string first_of(const Rig& rig, const Catalogue& catalogue, PartGroup group
   return all.empty() ? std::string() : all.front()->id;
 }
 
-std::string name_of(Sensor s) {
+std::string sensor_text(Sensor s) {
   switch (s) {
     case Sensor::gyro: return "Gyro";
     case Sensor::accelerometer: return "Accelerometer";
@@ -49,7 +49,7 @@ std::string sensor_part(const Rig& rig, const Catalogue& catalogue, Sensor senso
 }
 
 Edit use_sensor(const Rig& rig, Sensor sensor, bool use) {
-  Edit edit{rig, "Tell it: " + std::string(word(sensor)) + (use ? " used" : " not used")};
+  Edit edit{rig, "Tell it: " + std::string(name_of(sensor)) + (use ? " used" : " not used")};
   const auto told = use_of(sensor);
   if (!told) return edit;
   edit.rig.sensing.*told = use;
@@ -59,7 +59,7 @@ Edit use_sensor(const Rig& rig, Sensor sensor, bool use) {
 
 std::vector<InventoryLine> inventory_of(const Rig& rig, const Catalogue& catalogue) {
   std::vector<InventoryLine> all;
-  for (const auto& entry : Words<Sensor>::list) {
+  for (const auto& entry : Names<Sensor>::list) {
     const Sensor s = entry.first;
     InventoryLine line;
     line.sensor = s;
@@ -71,7 +71,7 @@ std::vector<InventoryLine> inventory_of(const Rig& rig, const Catalogue& catalog
                                        [s](const ReportedSensor& r) { return r.sensor == s; });
     const bool spoken_of = reported != rig.sensing.reported.end(), fitted = !line.part.empty();
     if (!spoken_of && !fitted && !wanted) continue;
-    const std::string name = name_of(s);
+    const std::string name = sensor_text(s);
     if (!fitted && wanted) {
       line.finding = Finding::left_over;
       line.words = name + ": the board is told to use one, and none is in the rig";

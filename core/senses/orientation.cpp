@@ -127,7 +127,7 @@ void small_angles(const std::vector<HeldPose>& poses, Orientation& result) {
 std::optional<Pose> telling_pose(const std::vector<Turn>& candidates, const std::vector<HeldPose>& poses) {
   std::optional<Pose> best;
   std::size_t least = candidates.size();
-  for (const auto& known : Words<Pose>::list) {
+  for (const auto& known : Names<Pose>::list) {
     const Pose pose = known.first;
     if (std::any_of(poses.begin(), poses.end(), [pose](const HeldPose& h) { return h.pose == pose; })) continue;
     std::size_t largest = 0;
@@ -147,7 +147,7 @@ std::optional<Pose> telling_pose(const std::vector<Turn>& candidates, const std:
 std::string pose_words(const std::vector<HeldPose>& poses) {
   std::vector<std::string> names;
   for (const HeldPose& p : poses) {
-    const std::string name = spoken(word(p.pose));
+    const std::string name = label_of(name_of(p.pose));
     if (std::find(names.begin(), names.end(), name) == names.end()) names.push_back(name);
   }
   std::string text;
@@ -173,7 +173,7 @@ Orientation orientation_from(const std::vector<HeldPose>& poses) {
   const std::vector<Match> fits = ranked(usable);
   result.misfit_deg = fits.front().worst_deg;
   if (result.misfit_deg > contradicts_deg) {
-    result.why = "No way of sitting explains all of these: " + std::string(spoken(word(fits.front().worst))) +
+    result.why = "No way of sitting explains all of these: " + std::string(label_of(name_of(fits.front().worst))) +
                  " is off by " + number_text(result.misfit_deg, 0) +
                  "° even in the best. Was it held as it is called? Tilts are 30 to 90°, one at a time.";
     return result;
@@ -184,7 +184,7 @@ Orientation orientation_from(const std::vector<HeldPose>& poses) {
     result.would_tell = telling_pose(result.candidates, usable);
     result.why = number_text(static_cast<double>(result.candidates.size()), 0) +
                  " ways of sitting fit about as well with " + pose_words(usable) + " alone" +
-                 (result.would_tell ? ": hold it " + std::string(spoken(word(*result.would_tell))) + " as well."
+                 (result.would_tell ? ": hold it " + std::string(label_of(name_of(*result.would_tell))) + " as well."
                                     : ": hold these poses again, more clearly.");
     return result;
   }
@@ -192,7 +192,7 @@ Orientation orientation_from(const std::vector<HeldPose>& poses) {
   small_angles(usable, result);
   const auto second = std::min_element(fits.begin() + 1, fits.end(),
                                        [](const Match& a, const Match& b) { return a.worst_deg < b.worst_deg; });
-  result.why = capital(pose_words(usable)) + ": " + result.turn->spoken() + ", within " +
+  result.why = capital(pose_words(usable)) + ": " + result.turn->label() + ", within " +
                number_text(result.misfit_deg, 0) + "°; every other way is off by " + number_text(second->worst_deg, 0) +
                "° or more.";
   return result;
@@ -206,10 +206,10 @@ Result<std::vector<HeldPose>> parse_poses(std::string_view text, const std::stri
     return failure(name, "columns are missing", "pose, ax, ay, az");
   std::map<Pose, std::array<std::vector<double>, 3>> rows;
   for (std::size_t i = 0; i < table->rows.size(); ++i) {
-    const auto pose = from_word<Pose>(table->words[i]);
+    const auto pose = from_name<Pose>(table->words[i]);
     if (!pose)
       return failure(name + ", row " + std::to_string(i + 1), "\"" + table->words[i].substr(0, 40) + "\" is no pose",
-                     word_choice<Pose>());
+                     choice_of<Pose>());
     const int columns[] = {x, y, z};
     for (std::size_t axis = 0; axis < 3; ++axis)
       rows[*pose][axis].push_back(table->rows[i][static_cast<std::size_t>(columns[axis])]);
@@ -226,7 +226,7 @@ Result<std::vector<HeldPose>> parse_poses(std::string_view text, const std::stri
     }
     const double size = held_pose.force.norm();
     if (size < 6 || size > 14)
-      return failure(name, std::string(spoken(word(pose))) + " reads " + number_text(size, 2) + " m/s² in all",
+      return failure(name, std::string(label_of(name_of(pose))) + " reads " + number_text(size, 2) + " m/s² in all",
                      size > 0.6 && size < 1.4 ? "m/s², not units of g" : "about 9.8 m/s² at rest");
     poses.push_back(held_pose);
   }

@@ -16,7 +16,7 @@ namespace rigging {
 enum class Pose { level, nose_up, nose_down, right_down, left_down, upside_down };
 
 template <>
-struct Words<Pose> {
+struct Names<Pose> {
   static constexpr std::array<std::pair<Pose, std::string_view>, 6> list{{{Pose::level, "level"},
                                                                           {Pose::nose_up, "nose_up"},
                                                                           {Pose::nose_down, "nose_down"},

@@ -121,7 +121,7 @@ std::string rotation_fails(const CheckContext& in, const std::string&) {
   const bool face = in.controller && in.controller->senses.either_face;
   const Turn sits_so = place->turn, told = in.rig.sensing.board;
   if (face ? sits_so.face_up() == told.face_up() : sits_so == told) return "";
-  return "the board sits with its " + sits_so.spoken() + " and is told " + told.spoken();
+  return "the board sits with its " + sits_so.label() + " and is told " + told.label();
 }
 
 std::string accelerometer_fails(const CheckContext& in, const std::string&) {

@@ -209,14 +209,14 @@ Orders RotationProcedure::press(const std::string& action, const Scene& scene) {
     const auto pose = pose_for(asked_);
     return {AskHands{hands::Hold{pose[0], pose[1], pose[2]}}};
   } else if (action == "rotation_set" && found_ && found_->turn) {
-    Edit edit{scene.rig, "Board: " + found_->turn->spoken()};
+    Edit edit{scene.rig, "Board: " + found_->turn->label()};
     edit.rig.sensing.board = TurnName(*found_->turn);
     if (Mounting* p = edit.rig.mounting("controller")) p->turn = TurnName(*found_->turn);
-    return {Change{std::move(edit)}};
+    return {ApplyEdit{std::move(edit)}};
   } else if (action == "rotation_sits" && found_ && found_->turn) {
-    Edit edit{scene.rig, "Board sits with its " + found_->turn->spoken()};
+    Edit edit{scene.rig, "Board sits with its " + found_->turn->label()};
     if (Mounting* p = edit.rig.mounting("controller")) p->turn = TurnName(*found_->turn);
-    return {Change{std::move(edit)}};
+    return {ApplyEdit{std::move(edit)}};
   } else if (action == "rotation_place") {
     return {GoTo{Station::fit, "controller"}};
   }
@@ -253,7 +253,7 @@ Card RotationProcedure::card(const Scene& scene) const {
     add_ends(card, scene, rotation_known, false);
     return card;
   }
-  card.says = found_->turn ? capital(found_->turn->spoken()) : "These poses do not tell.";
+  card.says = found_->turn ? capital(found_->turn->label()) : "These poses do not tell.";
   card.lines.push_back({found_->why, false});
   bool good = false;
   if (found_->turn) {
@@ -273,19 +273,19 @@ Card RotationProcedure::card(const Scene& scene) const {
     if (good) {
       card.todo = "The controller is told the same.";
     } else if (told_so && place) {
-      card.todo = "The controller is told the same; the plan has it " + place->turn.spoken() + ".";
+      card.todo = "The controller is told the same; the plan has it " + place->turn.label() + ".";
       add({.id = "rotation_sits", .label = "It sits so", .hint = "The drawing follows the board", .main = true});
     } else if (told_so) {
       card.todo = "The controller is told the same. Say at station fit where it sits, and it can be recorded.";
       add({.id = "rotation_place", .label = "Place it at fit", .hint = "The board has no place yet", .main = true});
     } else if (scene.controller && scene.controller->senses.can_be_turned) {
-      card.todo = "The controller is told: " + told.spoken() + ". It would correct the wrong way.";
+      card.todo = "The controller is told: " + told.label() + ". It would correct the wrong way.";
       add({.id = "rotation_set",
            .label = "Tell it so",
            .hint = "Setting and drawing follow how it really sits",
            .main = true});
     } else {
-      card.todo = "This class can't be told. Mount it with its " + told.spoken() + ", then do this again.";
+      card.todo = "This class can't be told. Mount it with its " + told.label() + ", then do this again.";
     }
   } else {
     card.todo = "Again, one tilt at a time.";
@@ -335,7 +335,7 @@ Orders AccelerometerProcedure::finish(const Scene& scene) {
   Edit edit{scene.rig, "Accelerometer calibrated"};
   edit.rig.sensing.accelerometer = correction_from(*found_);
   Orders orders = set_down();
-  orders.emplace_back(Change{std::move(edit)});
+  orders.emplace_back(ApplyEdit{std::move(edit)});
   return orders;
 }
 

@@ -58,11 +58,11 @@ Orders FoundProcedure::hear(const Event& event, const Scene& scene) {
   if (const auto* found = std::get_if<SensorsFound>(&event)) {
     states_ = found->states;
   } else if (const auto* pressed = std::get_if<Pressed>(&event)) {
-    if (pressed->action == "found_keep") return {Change{Edit{as_heard(scene.rig), "What the board finds"}}};
+    if (pressed->action == "found_keep") return {ApplyEdit{Edit{as_heard(scene.rig), "What the board finds"}}};
     if (pressed->action == "write_found") return {WriteBoard{}};
     if (const std::string without = "found_without_"; pressed->action.starts_with(without))
-      if (const auto sensor = from_word<Sensor>(pressed->action.substr(without.size())))
-        return {Change{use_sensor(as_heard(scene.rig), *sensor, false)}};
+      if (const auto sensor = from_name<Sensor>(pressed->action.substr(without.size())))
+        return {ApplyEdit{use_sensor(as_heard(scene.rig), *sensor, false)}};
   } else if (std::holds_alternative<SceneChanged>(event) && !scene.bench.controller) {
     states_.clear();
   }
@@ -95,7 +95,7 @@ Card FoundProcedure::card(const Scene& scene) const {
   if (wrong > 0 && scene.bench.usb && !scene.bench.battery)
     card.remark = "On USB alone much stays dark on many boards: look again with the battery in, propeller off.";
   if (left_over)
-    card.actions.push_back({.id = "found_without_" + std::string(word(left_over->sensor)),
+    card.actions.push_back({.id = "found_without_" + std::string(name_of(left_over->sensor)),
                             .label = "Tell it that there is none",
                             .hint = "The setting is switched off; it must be written to the board",
                             .main = true});
@@ -238,7 +238,7 @@ Orders LevelProcedure::hear(const Event& event, const Scene& scene) {
     edit.rig.sensing.level_nose_up_deg = std::round(pose[1] * 10) / 10;
     edit.rig.sensing.level_right_down_deg = std::round(pose[0] * 10) / 10;
     said_ = "Taken as it stands.";
-    return {Change{std::move(edit)}};
+    return {ApplyEdit{std::move(edit)}};
   }
   return {};
 }
@@ -250,13 +250,13 @@ Orders LevelProcedure::press(const Pressed& pressed, const Scene& scene) {
     Edit edit{scene.rig, "Level as worked out"};
     edit.rig.sensing.level_nose_up_deg = std::round(level.nose_up->value * 10) / 10;
     said_.clear();
-    return {Change{std::move(edit)}};
+    return {ApplyEdit{std::move(edit)}};
   }
   if (action == "level_usual") {
     Edit edit{scene.rig, "Level as usual"};
     edit.rig.sensing.level_nose_up_deg = usual_level_deg;
     said_.clear();
-    return {Change{std::move(edit)}};
+    return {ApplyEdit{std::move(edit)}};
   }
   if (action == "level_stands") {
     said_.clear();
@@ -305,7 +305,7 @@ Orders LevelProcedure::corrected(const Pressed& pressed, const Scene& scene) {
   said_ +=
       " Level goes from " + degrees_text(was) + " to " + degrees_text(now) + (pitch ? " nose up" : " right wing down") +
       (std::abs(change->deg) > most_step_deg ? ", not further at once: fly the same again." : ": fly the same again.");
-  return {Change{std::move(edit)}};
+  return {ApplyEdit{std::move(edit)}};
 }
 
 Card LevelProcedure::card(const Scene& scene) const {

@@ -8,7 +8,7 @@ namespace rigging {
 enum class Verdict { good, usable, repeat };
 
 template <>
-struct Words<Verdict> {
+struct Names<Verdict> {
   static constexpr std::array<std::pair<Verdict, std::string_view>, 3> list{
       {{Verdict::good, "good"}, {Verdict::usable, "usable"}, {Verdict::repeat, "repeat"}}};
 };

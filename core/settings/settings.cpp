@@ -23,48 +23,54 @@ auto* find_channel(RigType& rig, const std::string& number) {
 
 /// A word of each port.
 template <class E>
-Setting of_port(const char* name, const char* spoken, E Port::*member) {
+Setting of_port(const char* name, const char* label, E Port::*member) {
   return {.name = name,
           .of = SettingOf::port,
-          .spoken = spoken,
-          .words = all_words<E>(),
-          .usual = std::string(word(E{})),
-          .get = [member](const Rig& rig, const std::string& socket) -> Value {
+          .kind = SettingKind::choice,
+          .label = label,
+          .group = SettingGroup::ports,
+          .words = all_names<E>(),
+          .usual = std::string(name_of(E{})),
+          .get = [member](const Rig& rig, const std::string& socket) -> SettingValue {
             const Port* p = rig.port(socket);
-            return std::string(word(p ? p->*member : E{}));
+            return std::string(name_of(p ? p->*member : E{}));
           },
-          .set = [member](Rig& rig, const std::string& socket,
-                          const Value& v) { port_of(rig, socket)->*member = *from_word<E>(std::get<std::string>(v)); }};
+          .set =
+              [member](Rig& rig, const std::string& socket, const SettingValue& v) {
+                port_of(rig, socket)->*member = *from_name<E>(std::get<std::string>(v));
+              }};
 }
 
 /// A number of each output.
 template <class Member>
-Setting of_output(const char* name, const char* spoken, SettingGroup group, Span span, Member&& member) {
-  return {
-      .name = name,
-      .of = SettingOf::output,
-      .spoken = spoken,
-      .group = group,
-      .span = span,
-      .usual = 0.0,
-      .get = [member](const Rig& rig, const std::string& socket) -> Value { return member(*output_in(rig, socket)); },
-      .set = [member](Rig& rig, const std::string& socket,
-                      const Value& v) { member(*output_in(rig, socket)) = std::get<double>(v); }};
+Setting of_output(const char* name, const char* label, SettingGroup group, Span span, Member&& member) {
+  return {.name = name,
+          .of = SettingOf::output,
+          .label = label,
+          .group = group,
+          .span = span,
+          .usual = 0.0,
+          .get = [member](const Rig& rig, const std::string& socket) -> SettingValue {
+            return member(*output_in(rig, socket));
+          },
+          .set = [member](Rig& rig, const std::string& socket,
+                          const SettingValue& v) { member(*output_in(rig, socket)) = std::get<double>(v); }};
 }
 
 /// An end or the centre of a channel, where the controller has learned them.
-Setting learned(const char* name, const char* spoken, std::optional<double> Channel::*member) {
+Setting learned(const char* name, const char* label, std::optional<double> Channel::*member) {
   return {.name = name,
           .of = SettingOf::channel,
-          .spoken = spoken,
+          .label = label,
+          .order = 1,  // "function" forgets what was learned
           .span = range::read_us,
           .always = false,
-          .get = [member](const Rig& rig, const std::string& number) -> Value {
+          .get = [member](const Rig& rig, const std::string& number) -> SettingValue {
             const Channel& c = *channel_of(rig, number);
-            return c.learned && c.*member ? Value(*(c.*member)) : Value{};
+            return c.learned && c.*member ? SettingValue(*(c.*member)) : SettingValue{};
           },
           .set =
-              [member](Rig& rig, const std::string& number, const Value& v) {
+              [member](Rig& rig, const std::string& number, const SettingValue& v) {
                 Channel& c = *channel_of(rig, number);
                 // What was read of it stays known when the controller has not learned it.
                 if (!std::holds_alternative<double>(v)) return;
@@ -82,15 +88,15 @@ void add_correction(std::vector<Setting>& all, const std::string& sensor,
     const auto number = [member = &m](const C& c) { return *static_cast<const double*>(member->in(&c)); };
     all.push_back({.name = sensor + "_" + m.name,
                    .of = SettingOf::board,
-                   .spoken = sensor + " " + spoken(m.name),
+                   .label = sensor + " " + label_of(m.name),
                    .span = m.span,
                    .always = false,
-                   .get = [=](const Rig& rig, const std::string&) -> Value {
+                   .get = [=](const Rig& rig, const std::string&) -> SettingValue {
                      const auto& c = rig.sensing.*correction;
-                     return c && number(*c) != number(nothing) ? Value(number(*c)) : Value{};
+                     return c && number(*c) != number(nothing) ? SettingValue(number(*c)) : SettingValue{};
                    },
                    .set =
-                       [=, member = &m](Rig& rig, const std::string&, const Value& v) {
+                       [=, member = &m](Rig& rig, const std::string&, const SettingValue& v) {
                          auto& c = rig.sensing.*correction;
                          C now = c.value_or(C{});
                          const auto* value = std::get_if<double>(&v);
@@ -101,52 +107,53 @@ void add_correction(std::vector<Setting>& all, const std::string& sensor,
 }
 
 Setting sensing_of(Axis axis) {
-  const std::string name(word(axis));
-  return {
-      .name = name + "_reversed",
-      .of = SettingOf::board,
-      .spoken = name + " sensing",
-      .group = SettingGroup::sensing,
-      .yes = "reversed",
-      .no = "plain",
-      .usual = false,
-      .get = [axis](const Rig& rig, const std::string&) -> Value { return rig.sensing.reversed(axis); },
-      .set = [axis](Rig& rig, const std::string&, const Value& v) { rig.sensing.reversed(axis) = std::get<bool>(v); }};
+  const std::string name(name_of(axis));
+  return {.name = name + "_reversed",
+          .of = SettingOf::board,
+          .kind = SettingKind::flag,
+          .label = name + " sensing",
+          .group = SettingGroup::sensing,
+          .yes = "reversed",
+          .no = "plain",
+          .usual = false,
+          .get = [axis](const Rig& rig, const std::string&) -> SettingValue { return rig.sensing.reversed(axis); },
+          .set = [axis](Rig& rig, const std::string&,
+                        const SettingValue& v) { rig.sensing.reversed(axis) = std::get<bool>(v); }};
 }
 
 /// A number of the board that may be absent.
-Setting board_number(std::string name, std::string spoken, Span span, std::optional<double> Sensing::*member) {
+Setting board_number(std::string name, std::string label, Span span, std::optional<double> Sensing::*member) {
   return {.name = std::move(name),
           .of = SettingOf::board,
-          .spoken = std::move(spoken),
+          .label = std::move(label),
           .span = span,
           .always = false,
-          .get = [member](const Rig& rig, const std::string&) -> Value {
+          .get = [member](const Rig& rig, const std::string&) -> SettingValue {
             const auto& v = rig.sensing.*member;
-            return v ? Value(*v) : Value{};
+            return v ? SettingValue(*v) : SettingValue{};
           },
           .set =
-              [member](Rig& rig, const std::string&, const Value& v) {
+              [member](Rig& rig, const std::string&, const SettingValue& v) {
                 const auto* value = std::get_if<double>(&v);
                 rig.sensing.*member = value ? std::optional(*value) : std::nullopt;
               }};
 }
 
 /// How hard an axis is corrected; absent where nobody has said it.
-Setting gain_setting(Axis axis, const char* name, const char* spoken, std::optional<double> AxisGain::*member) {
-  return {.name = std::string(word(axis)) + name,
+Setting gain_setting(Axis axis, const char* name, const char* label, std::optional<double> AxisGain::*member) {
+  return {.name = std::string(name_of(axis)) + name,
           .of = SettingOf::board,
-          .spoken = std::string(word(axis)) + spoken,
+          .label = std::string(name_of(axis)) + label,
           .group = SettingGroup::gains,
           .span = {0, 100},
           .always = false,
-          .get = [=](const Rig& rig, const std::string&) -> Value {
+          .get = [=](const Rig& rig, const std::string&) -> SettingValue {
             const AxisGain* g = rig.feel.gain(axis);
             // Hundredths of a percent: what is written is what is read again.
-            return g && g->*member ? Value(std::round(*(g->*member) * 1e4) / 100) : Value{};
+            return g && g->*member ? SettingValue(std::round(*(g->*member) * 1e4) / 100) : SettingValue{};
           },
           .set =
-              [=](Rig& rig, const std::string&, const Value& v) {
+              [=](Rig& rig, const std::string&, const SettingValue& v) {
                 const auto* value = std::get_if<double>(&v);
                 if (!value && !rig.feel.gain(axis)) return;
                 AxisGain& g = rig.feel.made_gain(axis);
@@ -157,37 +164,38 @@ Setting gain_setting(Axis axis, const char* name, const char* spoken, std::optio
 }
 
 /// A limit of the levelling mode.
-Setting limit_setting(const char* name, const char* spoken, std::optional<double> Feel::*member) {
+Setting limit_setting(const char* name, const char* label, std::optional<double> Feel::*member) {
   return {.name = name,
           .of = SettingOf::board,
-          .spoken = spoken,
+          .label = label,
           .group = SettingGroup::limits,
           .span = {5, 89},
           .always = false,
-          .get = [member](const Rig& rig, const std::string&) -> Value {
+          .get = [member](const Rig& rig, const std::string&) -> SettingValue {
             const auto& v = rig.feel.*member;
-            return v ? Value(*v) : Value{};
+            return v ? SettingValue(*v) : SettingValue{};
           },
           .set =
-              [member](Rig& rig, const std::string&, const Value& v) {
+              [member](Rig& rig, const std::string&, const SettingValue& v) {
                 const auto* value = std::get_if<double>(&v);
                 rig.feel.*member = value ? std::optional(*value) : std::nullopt;
               }};
 }
 
 Setting use_setting(Sensor sensor) {
-  return {.name = "uses_" + std::string(word(sensor)),
+  return {.name = "uses_" + std::string(name_of(sensor)),
           .of = SettingOf::board,
-          .spoken = std::string(word(sensor)),
+          .kind = SettingKind::flag,
+          .label = std::string(name_of(sensor)),
           .yes = "used",
           .no = "not used",
           .always = false,
-          .get = [sensor](const Rig& rig, const std::string&) -> Value {
+          .get = [sensor](const Rig& rig, const std::string&) -> SettingValue {
             const auto& use = rig.sensing.*use_of(sensor);
-            return use ? Value(*use) : Value{};
+            return use ? SettingValue(*use) : SettingValue{};
           },
           .set =
-              [sensor](Rig& rig, const std::string&, const Value& v) {
+              [sensor](Rig& rig, const std::string&, const SettingValue& v) {
                 const auto* value = std::get_if<bool>(&v);
                 rig.sensing.*use_of(sensor) = value ? std::optional(*value) : std::nullopt;
               }};
@@ -197,15 +205,15 @@ Setting use_setting(Sensor sensor) {
 Setting motor_field(const char* axis, double CurrentField::*member) {
   return {.name = std::string("motor_field_") + axis + "_ut_per_a",
           .of = SettingOf::board,
-          .spoken = std::string("motor's field ") + axis,
+          .label = std::string("motor's field ") + axis,
           .span = {-100, 100},
           .always = false,
-          .get = [member](const Rig& rig, const std::string&) -> Value {
+          .get = [member](const Rig& rig, const std::string&) -> SettingValue {
             const auto& f = rig.sensing.motor_field;
-            return f && (*f).*member != 0 ? Value((*f).*member) : Value{};
+            return f && (*f).*member != 0 ? SettingValue((*f).*member) : SettingValue{};
           },
           .set =
-              [member](Rig& rig, const std::string&, const Value& v) {
+              [member](Rig& rig, const std::string&, const SettingValue& v) {
                 CurrentField now = rig.sensing.motor_field.value_or(CurrentField{});
                 const auto* value = std::get_if<double>(&v);
                 now.*member = value ? *value : 0;
@@ -231,13 +239,16 @@ std::vector<Setting> known() {
           [](auto& o) -> auto& { return o.mix.roll_differential; }),
       {.name = "reversed",
        .of = SettingOf::output,
-       .spoken = "direction",
+       .kind = SettingKind::flag,
+       .label = "direction",
        .yes = "reversed",
        .no = "plain",
        .usual = false,
-       .get = [](const Rig& rig, const std::string& socket) -> Value { return output_in(rig, socket)->reversed; },
+       .get = [](const Rig& rig, const std::string& socket) -> SettingValue {
+         return output_in(rig, socket)->reversed;
+       },
        .set = [](Rig& rig, const std::string& socket,
-                 const Value& v) { output_in(rig, socket)->reversed = std::get<bool>(v); }},
+                 const SettingValue& v) { output_in(rig, socket)->reversed = std::get<bool>(v); }},
       of_output(
           "low_us", "low end", SettingGroup::ends, range::read_us, [](auto& o) -> auto& { return o.low_us; }),
       of_output(
@@ -246,21 +257,21 @@ std::vector<Setting> known() {
           "high_us", "high end", SettingGroup::ends, range::read_us, [](auto& o) -> auto& { return o.high_us; }),
       of_output(
           "rate_hz", "pulse rate", SettingGroup::none, {20, 560}, [](auto& o) -> auto& { return o.rate_hz; }),
-      {.name = "passes",
+      {.name = "passthrough_channel",
        .of = SettingOf::output,
-       .spoken = "channel passed through",
+       .label = "channel passed through",
        .span = {0, 32},
        .usual = 0.0,
        .always = false,
-       .get = [](const Rig& rig, const std::string& socket) -> Value {
+       .get = [](const Rig& rig, const std::string& socket) -> SettingValue {
          return static_cast<double>(output_in(rig, socket)->passthrough_channel);
        },
        .set =
-           [](Rig& rig, const std::string& socket, const Value& v) {
+           [](Rig& rig, const std::string& socket, const SettingValue& v) {
              output_in(rig, socket)->passthrough_channel = static_cast<int>(std::get<double>(v));
            },
        .say =
-           [](const Value& v) {
+           [](const SettingValue& v) {
              const double number = std::get<double>(v);
              return number < 1 ? std::string("none") : number_text(number, 0);
            }},
@@ -268,66 +279,77 @@ std::vector<Setting> known() {
       of_port("direction", "direction", &Port::direction),
       {.name = "baud",
        .of = SettingOf::port,
-       .spoken = "baud",
+       .label = "baud",
+       .group = SettingGroup::ports,
        .span = range::baud,
        .always = false,
-       .get = [](const Rig& rig, const std::string& socket) -> Value {
+       .get = [](const Rig& rig, const std::string& socket) -> SettingValue {
          const Port* p = rig.port(socket);
-         return p && p->baud ? Value(*p->baud) : Value{};
+         return p && p->baud ? SettingValue(*p->baud) : SettingValue{};
        },
        .set =
-           [](Rig& rig, const std::string& socket, const Value& v) {
+           [](Rig& rig, const std::string& socket, const SettingValue& v) {
              const auto* number = std::get_if<double>(&v);
              port_of(rig, socket)->baud = number ? std::optional(*number) : std::nullopt;
            }},
       {.name = "receiver_signal",
        .of = SettingOf::board,
-       .spoken = "receiver's signal",
-       .words = all_words<Signal>(),
+       .kind = SettingKind::choice,
+       .label = "receiver's signal",
+       .group = SettingGroup::ports,
+       .words = all_names<Signal>(),
        .always = false,
-       .get = [](const Rig& rig, const std::string&) -> Value {
-         return rig.radio.heard_as ? Value(std::string(word(*rig.radio.heard_as))) : Value{};
+       .get = [](const Rig& rig, const std::string&) -> SettingValue {
+         return rig.radio.receiver_signal ? SettingValue(std::string(name_of(*rig.radio.receiver_signal)))
+                                          : SettingValue{};
        },
        .set =
-           [](Rig& rig, const std::string&, const Value& v) {
+           [](Rig& rig, const std::string&, const SettingValue& v) {
              const auto* text = std::get_if<std::string>(&v);
-             rig.radio.heard_as = text ? from_word<Signal>(*text) : std::nullopt;
+             rig.radio.receiver_signal = text ? from_name<Signal>(*text) : std::nullopt;
            }},
       {.name = "board",
        .of = SettingOf::board,
-       .spoken = "told to sit with its",
+       .kind = SettingKind::name,
+       .label = "told to sit with its",
        .group = SettingGroup::position,
        .usual = "none",
-       .get = [](const Rig& rig, const std::string&) -> Value { return rig.sensing.board.name(); },
+       .get = [](const Rig& rig, const std::string&) -> SettingValue { return rig.sensing.board.name(); },
        .set = [](Rig& rig, const std::string&,
-                 const Value& v) { rig.sensing.board = TurnName(*turn_from_name(std::get<std::string>(v))); },
-       .say = [](const Value& v) { return turn_from_name(std::get<std::string>(v))->spoken(); },
-       .fits = [](const std::string& name) { return turn_from_name(name).has_value(); }},
+                 const SettingValue& v) { rig.sensing.board = TurnName(*turn_from_name(std::get<std::string>(v))); },
+       .say = [](const SettingValue& v) { return turn_from_name(std::get<std::string>(v))->label(); },
+       .misfit =
+           [](const SettingValue& v) {
+             const auto* name = std::get_if<std::string>(&v);
+             return name && turn_from_name(*name) ? std::string() : TurnName::expected();
+           }},
       sensing_of(Axis::roll),
       sensing_of(Axis::pitch),
       sensing_of(Axis::yaw),
-      {.name = "sharing",
+      {.name = "saturation",
        .of = SettingOf::board,
-       .spoken = "sharing",
-       .words = all_words<Saturation>(),
-       .usual = std::string(word(Saturation::each_stops)),
+       .kind = SettingKind::choice,
+       .label = "sharing",
+       .words = all_names<Saturation>(),
+       .usual = std::string(name_of(Saturation::each_stops)),
        .always = false,
-       .get = [](const Rig& rig, const std::string&) -> Value { return std::string(word(rig.sharing)); },
+       .get = [](const Rig& rig, const std::string&) -> SettingValue { return std::string(name_of(rig.saturation)); },
        .set = [](Rig& rig, const std::string&,
-                 const Value& v) { rig.sharing = *from_word<Saturation>(std::get<std::string>(v)); }},
+                 const SettingValue& v) { rig.saturation = *from_name<Saturation>(std::get<std::string>(v)); }},
       {.name = "function",
        .of = SettingOf::channel,
-       .spoken = "taken for",
-       .words = all_words<ChannelFunction>(),
-       .usual = std::string(word(ChannelFunction::other)),
-       .get = [](const Rig& rig, const std::string& number) -> Value {
-         return std::string(word(channel_of(rig, number)->function));
+       .kind = SettingKind::choice,
+       .label = "taken for",
+       .words = all_names<ChannelFunction>(),
+       .usual = std::string(name_of(ChannelFunction::other)),
+       .get = [](const Rig& rig, const std::string& number) -> SettingValue {
+         return std::string(name_of(channel_of(rig, number)->function));
        },
        .set =
-           [](Rig& rig, const std::string& number, const Value& v) {
+           [](Rig& rig, const std::string& number, const SettingValue& v) {
              Channel& c = *channel_of(rig, number);
-             c.function = *from_word<ChannelFunction>(std::get<std::string>(v));
-             c.learned = false;  // what it has learned, the rows behind this one tell
+             c.function = *from_name<ChannelFunction>(std::get<std::string>(v));
+             c.learned = false;  // what it has learned is set after this
            }},
       learned("low_us", "learned lower end", &Channel::low_us),
       learned("centre_us", "learned centre", &Channel::centre_us),
@@ -369,29 +391,42 @@ std::vector<Setting>& settings() {
   return all;
 }
 
+std::vector<const Setting*> settings_in_order() {
+  std::vector<const Setting*> all;
+  for (const Setting& s : settings()) all.push_back(&s);
+  std::stable_sort(all.begin(), all.end(), [](const Setting* a, const Setting* b) { return a->order < b->order; });
+  return all;
+}
+
 const Setting* setting_named(SettingOf of, const std::string& name) {
   return find_in(settings(), [&](const Setting& s) { return s.of == of && s.name == name; });
 }
 
-std::string misfit(const Setting& s, const Value& value) {
+std::string misfit(const Setting& s, const SettingValue& value) {
   if (!s.always && std::holds_alternative<std::monostate>(value)) return {};
-  if (!s.yes.empty()) return std::holds_alternative<bool>(value) ? "" : "true or false";
-  if (s.span.most > s.span.least) {
-    const auto* number = std::get_if<double>(&value);
-    return number && *number >= s.span.least && *number <= s.span.most
-               ? ""
-               : "a number from " + number_text(s.span.least, 6) + " to " + number_text(s.span.most, 6);
+  switch (s.kind) {
+    case SettingKind::flag: return std::holds_alternative<bool>(value) ? "" : "true or false";
+    case SettingKind::number: {
+      const auto* number = std::get_if<double>(&value);
+      return number && *number >= s.span.least && *number <= s.span.most
+                 ? ""
+                 : "a number from " + number_text(s.span.least, 6) + " to " + number_text(s.span.most, 6);
+    }
+    case SettingKind::choice: {
+      const auto* text = std::get_if<std::string>(&value);
+      return text && std::find(s.words.begin(), s.words.end(), *text) != s.words.end() ? "" : choice_of(s.words);
+    }
+    case SettingKind::name:
+    case SettingKind::list: break;
   }
-  const auto* text = std::get_if<std::string>(&value);
-  if (s.fits) return text && s.fits(*text) ? "" : "a known name";
-  return text && std::find(s.words.begin(), s.words.end(), *text) != s.words.end() ? "" : word_choice(s.words);
+  return s.misfit(value);
 }
 
-std::string value_words(const Setting& s, const Value& value) {
+std::string value_words(const Setting& s, const SettingValue& value) {
   if (std::holds_alternative<std::monostate>(value)) return "not set";
   if (s.say) return s.say(value);
   if (const auto* yes = std::get_if<bool>(&value)) return *yes ? s.yes : s.no;
-  if (const auto* text = std::get_if<std::string>(&value)) return spoken(*text);
+  if (const auto* text = std::get_if<std::string>(&value)) return label_of(*text);
   const auto unit = unit_of_name(s.name);
   return number_text(std::get<double>(value), 3) + (unit.empty() ? "" : " " + std::string(unit));
 }

@@ -183,9 +183,9 @@ std::vector<std::string> gauge_sheets_svg(const Reports& reports) {
       return std::abs(g.chord_m - chord) < 0.0005 && g.up_deg == up && g.down_deg == down;
     });
     if (same == gauges.end())
-      gauges.push_back({chord, a.surface.spoken(), up, down});
+      gauges.push_back({chord, a.surface.label(), up, down});
     else
-      same->names += ", " + a.surface.spoken();
+      same->names += ", " + a.surface.label();
   }
   for (const Gauge& g : gauges) pages.push_back(gauge_page(rig, g));
   return pages;

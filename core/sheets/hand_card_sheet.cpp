@@ -40,7 +40,7 @@ void sketch_transmitter(Sketch& s, const direction::Fault& f, double left, doubl
     s.arrow(x, y, x + 5, y, 0.7);
     s.arrow(x, y, x - 5, y, 0.7);
   }
-  s.text(left + 22, top + 32, std::string(word(f.axis)) + " channel", 2.8, "", "middle");
+  s.text(left + 22, top + 32, std::string(name_of(f.axis)) + " channel", 2.8, "", "middle");
   s.text(left + 22, top + 40, "stick sides vary by pilot", 2.2, "", "middle");
 }
 

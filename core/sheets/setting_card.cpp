@@ -80,8 +80,8 @@ class Card {
 
  private:
   void turn_over() {
-    if (begun_) pages_.push_back(s_.finished());
-    begun_ = true;
+    if (as_begun_) pages_.push_back(s_.finished());
+    as_begun_ = true;
     s_ = Sketch(page::width_mm, page::height_mm);
     s_.text(page::left, 20, "Settings card", 7, "font-weight=\"bold\"");
     s_.fitted(page::right, 20, rig_.name, 4.5, 110, "font-weight=\"bold\"", "end");
@@ -104,7 +104,7 @@ class Card {
   const Rig& rig_;
   std::string class_;
   Sketch s_{page::width_mm, page::height_mm};
-  bool begun_ = false;
+  bool as_begun_ = false;
   double y_ = 0;
   std::vector<Column> columns_;
   std::vector<std::string> pages_;
@@ -134,11 +134,11 @@ void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
     const bool dial = l.dial && l.dial->changes;
     const Channel& c = l.channel;
     if (c.fixed_us) {
-      card.row({us(c.number), spoken_function(c.function), "fixed at " + us(*c.fixed_us) + " µs"});
+      card.row({us(c.number), function_label(c.function), "fixed at " + us(*c.fixed_us) + " µs"});
       continue;
     }
     const Transmitter& t = rig.radio.transmitter;
-    card.row({std::to_string(c.number), spoken_function(c.function),
+    card.row({std::to_string(c.number), function_label(c.function),
               dial && l.dial->turn_round ? (c.reversed ? "plain (!)" : "reversed (!)")
               : c.reversed               ? "reversed"
                                          : "plain",
@@ -153,7 +153,7 @@ void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
   for (const ChannelLine& l : sticks.channels)
     if (l.dial)
       for (const std::string& limit : l.dial->limits)
-        card.line(capital(spoken_function(l.channel.function)) + ": " + limit + ".");
+        card.line(capital(function_label(l.channel.function)) + ": " + limit + ".");
   card.gap();
   if (sticks.switches.empty()) return;
   card.section("Switches", "", {{page::left, "channel"}, {36, "for"}, {72, "positions, µs, and what they choose"}});
@@ -162,7 +162,7 @@ void transmitter(Card& card, const Rig& rig, const SticksReport& sticks) {
     for (const SwitchPosition& p : line.positions)
       at += (at.empty() ? "" : ", ") + us(p.pulse_us) + (p.mode.empty() ? "" : " " + p.mode);
     card.row(
-        {std::to_string(line.channel), spoken_function(line.function), at + (line.measured ? "" : " (not measured)")});
+        {std::to_string(line.channel), function_label(line.function), at + (line.measured ? "" : " (not measured)")});
   }
   card.gap();
 }
@@ -190,7 +190,7 @@ void model(Card& card, const Rig& rig, const ControllerClass* controller) {
       if (l && (l->want_up_deg || l->want_down_deg))
         wanted = (l->want_up_deg ? number_text(*l->want_up_deg, 0) + "°" : "?") + " / " +
                  (l->want_down_deg ? number_text(*l->want_down_deg, 0) + "°" : "?");
-      card.row({capital(s.spoken()), (socket ? socket->label : o.socket) + (o.reversed ? " rev." : ""),
+      card.row({capital(s.label()), (socket ? socket->label : o.socket) + (o.reversed ? " rev." : ""),
                 us(o.low_us) + " / " + us(o.centre_us) + " / " + us(o.high_us),
                 l ? length_figure(l->arm_m, 1) + ", " + length_figure(l->horn_m, 1) : "not measured", wanted});
       if (!l || l->readings.size() < 3) continue;
@@ -232,7 +232,7 @@ std::vector<std::pair<std::string, std::string>> subjects_of(const Rig& rig, con
   if (of == SettingOf::output)
     for (const Output& o : rig.outputs)
       if (const Terminal* t = controller.socket(o.socket))
-        all.emplace_back(o.socket, t->label + (o.surfaces.empty() ? "" : ", " + o.surfaces.front().spoken()));
+        all.emplace_back(o.socket, t->label + (o.surfaces.empty() ? "" : ", " + o.surfaces.front().label()));
   if (of == SettingOf::channel)
     for (const Channel& c : rig.radio.channels)
       all.emplace_back(std::to_string(c.number), "channel " + std::to_string(c.number));
@@ -244,17 +244,18 @@ void board(Card& card, const Rig& rig, const ControllerClass& controller) {
   bool begun = false;
   // Ports have a list of their own.
   for (const SettingOf of : {SettingOf::board, SettingOf::output, SettingOf::channel})
-    for (const auto& [subject, spoken] : subjects_of(rig, controller, of))
+    for (const auto& [subject, label] : subjects_of(rig, controller, of))
       for (const Setting& s : settings()) {
-        if (s.of != of || s.group == SettingGroup::ends || s.name == "receiver_signal") continue;  // those stand above
+        if (s.of != of || s.group == SettingGroup::ends || s.group == SettingGroup::ports)
+          continue;  // those stand above
         const SettingWay* way = way_of(controller, s);
         if (!way || (way->by == SetBy::link && controller.link)) continue;
-        const Value value = s.get(rig, subject);
+        const SettingValue value = s.get(rig, subject);
         if (value == s.usual || std::holds_alternative<std::monostate>(value)) continue;
         if (!std::exchange(begun, true))
           card.section("On the board, by hand", "What differs from how the board comes.",
                        {{page::left, "of"}, {72, "setting"}, {116, "value"}, {155, "by"}});
-        card.row({spoken, s.spoken, value_words(s, value), std::string(word(way->by))});
+        card.row({label, s.label, value_words(s, value), std::string(name_of(way->by))});
       }
   if (begun) card.gap();
 }
@@ -262,16 +263,17 @@ void board(Card& card, const Rig& rig, const ControllerClass& controller) {
 /// How each port is set, and which signal is listened for.
 void ports(Card& card, const Rig& rig, const ControllerClass& c) {
   const SettingWay *way = c.way("ports"), *signal = c.way("receiver_signal");
-  if ((!way || rig.ports.empty()) && (!signal || !rig.radio.heard_as)) return;
+  if ((!way || rig.ports.empty()) && (!signal || !rig.radio.receiver_signal)) return;
   const bool restart = (way && way->restart) || (signal && signal->restart);
   card.section("Ports and receiver", restart ? "They take effect after a restart: every supply out, and in again." : "",
                {{page::left, "port"}, {50, "job"}, {105, "baud"}, {140, "direction"}});
-  if (signal && rig.radio.heard_as) card.row({"receiver", "listens for " + spoken_signal(*rig.radio.heard_as)});
+  if (signal && rig.radio.receiver_signal)
+    card.row({"receiver", "listens for " + signal_label(*rig.radio.receiver_signal)});
   if (way)
     for (const Port& p : rig.ports) {
       const Terminal* t = c.terminal(p.socket);
-      card.row({t ? t->label : p.socket, spoken(word(p.job)), p.baud ? number_text(*p.baud, 0) : "by itself",
-                p.direction == PortDirection::both ? "both ways" : std::string(word(p.direction)) + " only"});
+      card.row({t ? t->label : p.socket, label_of(name_of(p.job)), p.baud ? number_text(*p.baud, 0) : "by itself",
+                p.direction == PortDirection::both ? "both ways" : std::string(name_of(p.direction)) + " only"});
     }
   card.gap();
 }

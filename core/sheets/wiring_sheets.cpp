@@ -99,7 +99,7 @@ std::vector<std::string> plug_list_svg(const Rig& rig, const Catalogue& catalogu
     s.text(no, y, std::to_string(++number), P::size);
     s.fitted(from, y, capital(row.from) + " · " + row.from_socket, P::size, 45);
     s.fitted(to, y, capital(row.to) + " · " + row.to_socket, P::size, 46);
-    s.text(lead, y, spoken(word(row.kind)), P::size);
+    s.text(lead, y, label_of(name_of(row.kind)), P::size);
     s.text(length, y, length_text(row.length_m), P::size);
     s.fitted(remarks, y, row.remarks, P::size, P::right - remarks, row.remarks.empty() ? "" : "font-weight=\"bold\"");
     s.line(P::left, y + P::pitch * 0.32, P::right, y + P::pitch * 0.32, 0.1);
@@ -113,7 +113,7 @@ std::vector<std::string> plug_list_svg(const Rig& rig, const Catalogue& catalogu
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   for (const Output& o : rig.outputs) {
     std::string what;
-    for (const Surface surface : o.surfaces) what += (what.empty() ? "" : " and ") + surface.spoken();
+    for (const Surface surface : o.surfaces) what += (what.empty() ? "" : " and ") + surface.label();
     if (what.empty()) what = rig.airframe.kind == AirframeKind::towed_glider ? "tow release" : "motor";
     const Terminal* t = c ? c->socket(o.socket) : nullptr;
     const double y = pages.row();

@@ -40,7 +40,7 @@ struct BoardState {
 };
 
 template <>
-struct Words<ArmingRefusal> {
+struct Names<ArmingRefusal> {
   using R = ArmingRefusal;
   static constexpr std::array<std::pair<R, std::string_view>, 11> list{{{R::no_battery, "no_battery"},
                                                                         {R::settling, "settling"},

@@ -158,7 +158,7 @@ Result<Capture> read_levels(std::string_view content, const std::string& name, s
   }
   if (lines > 1) {
     if (asked && serial(*asked))
-      return failure(name, std::to_string(lines) + " columns of levels for " + spoken(word(*asked)), "one column");
+      return failure(name, std::to_string(lines) + " columns of levels for " + label_of(name_of(*asked)), "one column");
     capture.signal = Signal::pulse;
     return capture;
   }
@@ -198,7 +198,8 @@ Result<Capture> read_capture(std::string_view content, const std::string& name, 
     return !capture || !signal ? capture : Result<Capture>(as(std::move(*capture), *signal));
   }
   if (signal && !serial(*signal))
-    return failure(name, "serial bytes can't be decoded as " + spoken(word(*signal)), "a table of times and levels");
+    return failure(name, "serial bytes can't be decoded as " + label_of(name_of(*signal)),
+                   "a table of times and levels");
   Capture capture;
   if (byte_table) {
     auto read = read_byte_table(content, name);

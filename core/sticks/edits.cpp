@@ -17,10 +17,10 @@ void sort_by_number(std::vector<Channel>& channels) {
 
 Result<Edit> channel_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
   const auto number = number_of(given[0]);
-  const auto function = from_word<ChannelFunction>(given[1]);
+  const auto function = from_name<ChannelFunction>(given[1]);
   if (!number || *number != std::floor(*number))
     return failure("channel", "\"" + given[0] + "\" is no number", "1 to 32");
-  if (!function) return failure("channel", "\"" + given[1] + "\" is no function", word_choice<ChannelFunction>());
+  if (!function) return failure("channel", "\"" + given[1] + "\" is no function", choice_of<ChannelFunction>());
   Channel channel;
   for (const Channel& c : rig.radio.channels)
     if (c.number == *number) channel = c;
@@ -52,7 +52,7 @@ Result<Edit> put_channel(const Rig& rig, const Channel& channel) {
   sort_by_number(channels);
   const std::string name = "channel " + std::to_string(channel.number);
   e.label = before.function != channel.function || before.number == 0
-                ? capital(name) + " is the " + spoken_function(channel.function)
+                ? capital(name) + " is the " + function_label(channel.function)
             : before.control != channel.control                         ? "Control of " + name
             : before.reversed != channel.reversed                       ? "Direction of " + name
             : before.sub_trim_us != channel.sub_trim_us                 ? "Sub-trim of " + name
@@ -82,7 +82,7 @@ Edit with_transmitter_screen(const Rig& rig, const std::vector<Channel>& setting
 }
 
 Edit channel_serves(const Rig& rig, int number, ChannelFunction function) {
-  Edit edit{rig, "Channel " + std::to_string(number) + ": " + spoken(word(function))};
+  Edit edit{rig, "Channel " + std::to_string(number) + ": " + label_of(name_of(function))};
   auto& channels = edit.rig.radio.channels;
   const auto at = [&](auto&& is) { return std::find_if(channels.begin(), channels.end(), is); };
   const auto here = at([&](const Channel& c) { return c.number == number; });
@@ -196,11 +196,11 @@ Result<Edit> type_readings(const Rig& rig, const Catalogue& catalogue, const std
   const auto us = [&](double shown) { return us_from(where, *controller, rig.radio.transmitter, shown); };
   for (const TypedReading& r : readings) {
     Channel* c = e.rig.channel(r.function);
-    if (!c) return failure("sticks", "no channel is the " + spoken_function(r.function), "a channel for it");
+    if (!c) return failure("sticks", "no channel is the " + function_label(r.function), "a channel for it");
     const bool throttle = r.function == ChannelFunction::throttle;
     if (!r.low && !r.high && (throttle || !r.centre)) continue;
     if (!r.low || !r.high || (!throttle && !r.centre))
-      return failure(capital(spoken_function(r.function)), "was read in part",
+      return failure(capital(function_label(r.function)), "was read in part",
                      throttle ? "closed and open" : "lower end, let go and upper end");
     c->low_us = us(*r.low);
     c->high_us = us(*r.high);
@@ -209,9 +209,9 @@ Result<Edit> type_readings(const Rig& rig, const Catalogue& catalogue, const std
     c->learned = false;
     const auto ok = dial_in(*c, rig.radio.transmitter, {}, r.inverted);
     if (!ok)
-      return failure(capital(spoken_function(r.function)) + ", " + ok.error().where, ok.error().what,
+      return failure(capital(function_label(r.function)) + ", " + ok.error().where, ok.error().what,
                      ok.error().expected);
-    if (const auto fits = in_range(*c, spoken_function(r.function)); !fits) return tl::make_unexpected(fits.error());
+    if (const auto fits = in_range(*c, function_label(r.function)); !fits) return tl::make_unexpected(fits.error());
   }
   for (const TypedPositions& typed : positions) {
     const auto at = positions_from(typed, rig, *controller, where);
@@ -231,7 +231,7 @@ Result<Edit> describe_transmitter(const Rig& rig, const Transmitter& transmitter
   for (const auto& [function, percent] : rates_percent)
     if (Channel* c = e.rig.channel(function)) {
       c->rate_percent = percent;
-      if (const auto ok = in_range(*c, spoken_function(function)); !ok) return tl::make_unexpected(ok.error());
+      if (const auto ok = in_range(*c, function_label(function)); !ok) return tl::make_unexpected(ok.error());
     }
   return e;
 }
@@ -239,7 +239,7 @@ Result<Edit> describe_transmitter(const Rig& rig, const Transmitter& transmitter
 namespace {
 
 Result<Edit> reading_edit(const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) {
-  const auto function = from_word<ChannelFunction>(given[0]);
+  const auto function = from_name<ChannelFunction>(given[0]);
   if (!function || !is_stick(*function))
     return failure("reading", "\"" + given[0] + "\" is no stick", "roll, pitch, yaw or throttle");
   const auto low = number_of(given[1]), centre = number_of(given[2]), high = number_of(given[3]);

@@ -54,7 +54,7 @@ std::string StickSetup::todo() const {
     case Phase::open: return end_words(s.function, 1);
     case Phase::pull:
     case Phase::close: return end_words(s.function, -1);
-    default: return "Let the " + spoken_function(s.function) + " go.";
+    default: return "Let the " + function_label(s.function) + " go.";
   }
 }
 
@@ -170,7 +170,7 @@ void StickSetup::judge() {
     const StickReading* taken = find_in(readings_, on_it);
     if (!taken) taken = find_in(others_, on_it);
     if (taken) {
-      remark_ = "Channel " + std::to_string(most + 1) + " moves, which the " + spoken_function(taken->function) +
+      remark_ = "Channel " + std::to_string(most + 1) + " moves, which the " + function_label(taken->function) +
                 " moved already. Is it the other stick?";
       return;
     }
@@ -179,7 +179,7 @@ void StickSetup::judge() {
                 " move together. Move this one stick alone; if that is so, the transmitter mixes them.";
       if (heard_.back().t_us - since_us_ < patience_us && heard_.size() > 2) return;
       findings_.push_back({s.function, StickFinding::TypeInfo::together,
-                           capital(spoken_function(s.function)) + " moves channels " + std::to_string(most + 1) +
+                           capital(function_label(s.function)) + " moves channels " + std::to_string(most + 1) +
                                " and " + std::to_string(second + 1) +
                                ": the transmitter mixes them. Switch the mix off."});
     }
@@ -241,7 +241,7 @@ std::vector<StickFinding> StickSetup::findings() const {
   std::vector<StickFinding> all = findings_;
   for (const StickReading& r : readings_) {
     const auto i = static_cast<std::size_t>(r.channel - 1);
-    const std::string name = capital(spoken_function(r.function));
+    const std::string name = capital(function_label(r.function));
     if (r.noise_us > noisy_us)
       all.push_back({r.function, StickFinding::TypeInfo::noise,
                      name + " jitters by " + number_text(r.noise_us, 1) +

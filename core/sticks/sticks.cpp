@@ -110,7 +110,7 @@ std::vector<BudgetLine> budget_of(const Rig& rig, const ControllerClass* control
     if (const Channel* c = rig.channel(function)) {
       line.channel = c->number;
       line.words = c->fixed_us          ? "fixed at " + number_text(*c->fixed_us, 0) + " µs"
-                   : c->control         ? spoken(word(*c->control))
+                   : c->control         ? label_of(name_of(*c->control))
                    : is_stick(function) ? "stick"
                                         : "";
     } else if (!needed && without.empty()) {
@@ -120,7 +120,7 @@ std::vector<BudgetLine> budget_of(const Rig& rig, const ControllerClass* control
   };
   const bool motor =
       std::any_of(rig.outputs.begin(), rig.outputs.end(), [](const Output& o) { return o.mix.throttle != 0; });
-  for (const Axis axis : all_axes) add(*from_word<F>(word(axis)), answers(rig, axis), "no stick works it");
+  for (const Axis axis : all_axes) add(*from_name<F>(name_of(axis)), answers(rig, axis), "no stick works it");
   add(F::throttle, motor, "the motor can't be worked");
   // Units with an input for each axis hear of a mode only where they have an input for it.
   const auto hears = [&](std::string_view what) {
@@ -169,7 +169,7 @@ std::vector<LossLine> losses_of(const Rig& rig, const ControllerClass* controlle
 
 bool is_stick(ChannelFunction f) { return f == F::roll || f == F::pitch || f == F::throttle || f == F::yaw; }
 
-std::string spoken_function(F f) {
+std::string function_label(F f) {
   switch (f) {
     case F::roll: return "roll stick";
     case F::pitch: return "pitch stick";
@@ -306,9 +306,9 @@ SticksReport analyze_sticks(const Rig& rig, const Catalogue& catalogue) {
     r.all_land = r.all_land && line && (line->state == ChannelLine::State::lands);
   }
   for (const Axis axis : all_axes) {
-    const Channel* c = rig.channel(*from_word<F>(word(axis)));
+    const Channel* c = rig.channel(*from_name<F>(name_of(axis)));
     if (!c || c->rate_percent >= 100 || !answers(rig, axis)) continue;
-    r.authority.push_back(capital(std::string(word(axis))) + ": the stick asks for at most " +
+    r.authority.push_back(capital(std::string(name_of(axis))) + ": the stick asks for at most " +
                           number_text(c->rate_percent, 0) +
                           " % of the travel; the stabilizer still has all of it, and full stick leaves it " +
                           number_text(100 - c->rate_percent, 0) + " % on that side");

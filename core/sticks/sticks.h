@@ -114,7 +114,7 @@ SticksReport analyze_sticks(const Rig& rig, const Catalogue& catalogue);
 Rig with_even_boundaries(Rig rig, int channel);
 
 /// "roll stick", "mode switch".
-std::string spoken_function(ChannelFunction function);
+std::string function_label(ChannelFunction function);
 /// Roll, pitch, yaw or throttle.
 bool is_stick(ChannelFunction function);
 

@@ -21,7 +21,7 @@ std::string listed(const std::vector<double>& pulses_us) {
 
 std::optional<ChannelFunction> stick_again(const std::string& action) {
   constexpr std::string_view again = "again_";
-  return action.starts_with(again) ? from_word<ChannelFunction>(std::string_view(action).substr(again.size()))
+  return action.starts_with(again) ? from_name<ChannelFunction>(std::string_view(action).substr(again.size()))
                                    : std::nullopt;
 }
 
@@ -54,7 +54,7 @@ std::vector<std::string> SticksProcedure::limits() const {
   for (const ChannelLine& l : report_.channels)
     if (l.dial)
       for (const std::string& limit : l.dial->limits)
-        all.push_back(capital(spoken_function(l.channel.function)) + ": " + limit + ".");
+        all.push_back(capital(function_label(l.channel.function)) + ": " + limit + ".");
   return all;
 }
 
@@ -73,7 +73,7 @@ Orders SticksProcedure::hear(const Event& event, const Scene& scene) {
   } else if (const auto* shown = std::get_if<TransmitterShown>(&event)) {
     if (Edit edit = with_transmitter_screen(scene.rig, shown->settings); edit.rig.radio != scene.rig.radio) {
       result_of_.reset();  // what was dialled is only shown as it came out
-      return {Change{std::move(edit)}};
+      return {ApplyEdit{std::move(edit)}};
     }
   }
   return {};
@@ -105,7 +105,7 @@ Orders SticksProcedure::press(const std::string& action, const Scene& scene) {
   } else if (action == "dial_in") {
     return dial(scene);
   } else if (action == "learn_ends") {
-    if (auto edit = learn_ends(scene.rig)) return {Change{std::move(*edit)}};
+    if (auto edit = learn_ends(scene.rig)) return {ApplyEdit{std::move(*edit)}};
   } else if (action == "write_channels") {
     return {WriteBoard{}};
   } else if (action == "record_calibrated") {
@@ -182,14 +182,14 @@ Orders SticksProcedure::sticks_found(const Scene& scene) {
   const bool whole = setup_->done();
   if (!whole) {
     std::string kept;
-    for (const StickReading& r : readings) kept += (kept.empty() ? "" : ", ") + spoken_function(r.function);
+    for (const StickReading& r : readings) kept += (kept.empty() ? "" : ", ") + function_label(r.function);
     result += (result.empty() ? "" : "\n") + ("Kept: " + kept + ". Listening goes on with the rest.");
   }
   tell(std::move(result));
   stop();
-  return {Change{
+  return {ApplyEdit{
       {with_readings(scene.rig, readings),
-       whole && readings.size() > 1 ? "Sticks read" : capital(spoken_function(readings.front().function)) + " read"}}};
+       whole && readings.size() > 1 ? "Sticks read" : capital(function_label(readings.front().function)) + " read"}}};
 }
 
 Orders SticksProcedure::switch_found(const Scene& scene) {
@@ -201,7 +201,7 @@ Orders SticksProcedure::switch_found(const Scene& scene) {
     return {};
   }
   tell("Channel " + std::to_string(channel) + " rests at " + listed(positions) + " µs.");
-  return {Change{with_positions(scene.rig, channel, positions)}};
+  return {ApplyEdit{with_positions(scene.rig, channel, positions)}};
 }
 
 Orders SticksProcedure::loss_seen(OnLoss behaviour, const Scene& scene) {
@@ -217,7 +217,7 @@ Orders SticksProcedure::loss_seen(OnLoss behaviour, const Scene& scene) {
   if (behaviour != scene.rig.radio.on_loss) {
     Edit edit{scene.rig, hidden ? "Loss of the link tried: hidden" : "Loss of the link tried"};
     edit.rig.radio.on_loss = behaviour;
-    orders.emplace_back(Change{std::move(edit)});
+    orders.emplace_back(ApplyEdit{std::move(edit)});
   }
   if (!hidden) orders.emplace_back(Record{loss_noticed});
   return orders;
@@ -239,7 +239,7 @@ Orders SticksProcedure::dial(const Scene& scene) {
   for (const std::string& other : scene.rig.radio.transmitter.also_serves)
     result += " This memory also flies " + other + ": look at it, too.";
   tell(std::move(result));
-  orders.emplace_back(Change{std::move(edit)});
+  orders.emplace_back(ApplyEdit{std::move(edit)});
   return orders;
 }
 
@@ -247,7 +247,7 @@ std::string SticksProcedure::facts(const Rig& rig) const {
   std::string text;
   const auto add = [&](const std::string& sentence) { text += (text.empty() ? "" : " ") + sentence; };
   for (const BudgetLine& b : report_.budget)
-    if (b.needed && b.channel == 0) add("No channel for " + std::string(word(b.function)) + ": " + b.words + ".");
+    if (b.needed && b.channel == 0) add("No channel for " + std::string(name_of(b.function)) + ": " + b.words + ".");
   add(std::to_string(report_.free_channels) + " of " + std::to_string(rig.radio.transmitter.channels) +
       " channels free.");
   for (const LossLine& l : report_.losses)
@@ -344,8 +344,8 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
   if (!busy && hears)
     for (const ChannelFunction f : sticks_needed(report_))
       if (const Channel* read = scene.rig.channel(f); read && read->low_us)
-        add({.id = "again_" + std::string(word(f)),
-             .label = capital(spoken_function(f)) + " again",
+        add({.id = "again_" + std::string(name_of(f)),
+             .label = capital(function_label(f)) + " again",
              .hint = "Listens to this stick alone",
              .elsewhere = true});
   add({.id = "find_switch",
@@ -371,7 +371,7 @@ Card SticksProcedure::card(const Scene& scene) const {
   if (!result_.empty()) card.lines.push_back({result_});
   if (doing_ == Doing::sticks && setup_)
     for (const StickReading& r : setup_->readings())
-      card.lines.push_back({"✓ " + capital(spoken_function(r.function)) + ", channel " + std::to_string(r.channel) +
+      card.lines.push_back({"✓ " + capital(function_label(r.function)) + ", channel " + std::to_string(r.channel) +
                             ": " +
                             listed(r.centre_us ? std::vector<double>{r.low_us, *r.centre_us, r.high_us}
                                                : std::vector<double>{r.low_us, r.high_us}) +

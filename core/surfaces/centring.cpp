@@ -85,7 +85,7 @@ Result<void> ends_to_set(const Linkage& given, const Linkage& set, const FourBar
   c.low_us = std::min(*up, *down);
   c.high_us = std::max(*up, *down);
   if (!(c.low_us < c.centre_us && c.centre_us < c.high_us))
-    return failure("linkage of the " + given.surface.spoken(), "the ends do not enclose the centre",
+    return failure("linkage of the " + given.surface.label(), "the ends do not enclose the centre",
                    "throws to both sides");
   return {};
 }
@@ -97,7 +97,7 @@ Result<void> ends_as_they_are(const Linkage& given, const Linkage& set, const Fo
   c.high_us = o.high_us;
   const auto low = bar.pose(arm_at(set, o.low_us, sense)), high = bar.pose(arm_at(set, o.high_us, sense));
   if (!low || !high)
-    return failure("linkage of the " + given.surface.spoken(),
+    return failure("linkage of the " + given.surface.label(),
                    "it stops before " + number_text(low ? o.high_us : o.low_us, 0) + " µs",
                    "a shorter arm or a longer horn: this class sends its full pulses");
   c.up_deg = std::max(low->up_deg, high->up_deg);
@@ -144,7 +144,7 @@ double turns_for(const Linkage& l, double arm_deg, double want_deg, const FourBa
 }  // namespace
 
 Result<Estimate> estimate(const Linkage& l) {
-  const std::string where = "linkage of the " + l.surface.spoken();
+  const std::string where = "linkage of the " + l.surface.label();
   if (l.readings.size() < 3)
     return failure(where, std::to_string(l.readings.size()) + " readings", "at least three: both ends and the middle");
   std::vector<ThrowReading> sorted = l.readings;
@@ -217,7 +217,7 @@ Result<Centring> centre(const Linkage& given, const Output& o, OutputSettings ca
   const double rest_arm = arm_at(l, o.centre_us, sense);
   const auto rest = bar->pose(rest_arm);
   if (!rest)
-    return failure("linkage of the " + l.surface.spoken(), "at its centre the rod can't join arm and horn",
+    return failure("linkage of the " + l.surface.label(), "at its centre the rod can't join arm and horn",
                    "a centre nearer to 1500 µs");
   c.neutral_now_deg = rest->up_deg;
 

@@ -14,16 +14,16 @@ namespace rigging {
 namespace {
 
 /// "left flaperon (out_1)", "motor (out_5)".
-std::string spoken_output(const Output& o) {
+std::string output_label(const Output& o) {
   std::string name;
-  for (const Surface s : o.surfaces) name += (name.empty() ? "" : " and ") + s.spoken();
+  for (const Surface s : o.surfaces) name += (name.empty() ? "" : " and ") + s.label();
   return (name.empty() ? "motor" : name) + " (" + o.id + ")";
 }
 
 /// "Roll weight of left elevon (out_1) and right elevon (out_2) set to 50 %".
 std::string weight_words(const std::string& command, const std::vector<const Output*>& outputs, double weight) {
   std::string names;
-  for (const Output* o : outputs) names += (names.empty() ? "" : " and ") + spoken_output(*o);
+  for (const Output* o : outputs) names += (names.empty() ? "" : " and ") + output_label(*o);
   return capital(command) + " weight of " + names + " set to " + number_text(100 * weight, 0) + " %";
 }
 
@@ -34,7 +34,7 @@ Result<Edit> reverse(const Rig& rig, const std::string& output) {
   Output* o = edit.rig.output(output);
   if (!o) return failure(output, "is no output of this rig", "the id of an output");
   o->reversed = !o->reversed;
-  edit.label = "Reverse " + spoken_output(*o);
+  edit.label = "Reverse " + output_label(*o);
   return edit;
 }
 
@@ -48,13 +48,13 @@ Result<Edit> measure_release(const Rig& rig, const Release& release) {
 Result<Edit> remove_output(const Rig& rig, const std::string& output) {
   const Output* o = rig.output(output);
   if (!o) return failure(output, "is no output of this rig", "the id of an output");
-  Edit edit{rig, "Without " + spoken_output(*o)};
+  Edit edit{rig, "Without " + output_label(*o)};
   std::erase_if(edit.rig.outputs, [&](const Output& x) { return x.id == output; });
   return edit;
 }
 
 Result<Edit> reverse_axis(const Rig& rig, Axis axis) {
-  const std::string name(word(axis));
+  const std::string name(name_of(axis));
   if (std::none_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) { return o.mix.of(axis) != 0; }))
     return failure(name, "is mixed into no output", "an axis that an output mixes");
   // Half an elevon's command turned round leaves no servo that could be right. What the board does is another matter:
@@ -62,7 +62,7 @@ Result<Edit> reverse_axis(const Rig& rig, Axis axis) {
   for (const Output& o : rig.outputs)
     for (const Axis other : all_axes)
       if (other != axis && o.mix.of(axis) != 0 && o.mix.of(other) != 0)
-        return failure(name, "is mixed with " + std::string(word(other)) + " on " + spoken_output(o),
+        return failure(name, "is mixed with " + std::string(name_of(other)) + " on " + output_label(o),
                        "a function that its outputs do not share; on the board it is reversed when the proof station "
                        "says so, without a change of the plan");
   Edit edit{rig, "Reverse the " + name + " function"};
@@ -75,9 +75,9 @@ Result<Edit> flip_weight(const Rig& rig, const std::string& output, Axis axis) {
   Output* o = edit.rig.output(output);
   if (!o) return failure(output, "is no output of this rig", "the id of an output");
   if (o->mix.of(axis) == 0)
-    return failure(output, "has no " + std::string(word(axis)) + " weight", "an axis that it mixes");
+    return failure(output, "has no " + std::string(name_of(axis)) + " weight", "an axis that it mixes");
   o->mix.of(axis) *= -1;
-  edit.label = "Flip the " + std::string(word(axis)) + " weight of " + spoken_output(*o);
+  edit.label = "Flip the " + std::string(name_of(axis)) + " weight of " + output_label(*o);
   return edit;
 }
 
@@ -88,20 +88,20 @@ Result<Edit> set_weight(const Rig& rig, const std::string& output, const std::st
 }
 
 Result<Edit> set_share(const Rig& rig, const std::string& output, MixCommand command, double weight) {
-  auto edit = set_weight(rig, output, std::string(word(command)), weight);
+  auto edit = set_weight(rig, output, std::string(name_of(command)), weight);
   if (!edit) return edit;
   auto shared = with_share(rig, output, command, weight);
   if (!shared) return tl::make_unexpected(shared.error());
   std::vector<const Output*> changed{rig.output(output)};
   for (const Output& o : rig.outputs)
     if (o.id != output && *shared->output(o.id) != o) changed.push_back(&o);
-  return Edit{std::move(*shared), weight_words(std::string(word(command)), changed, weight)};
+  return Edit{std::move(*shared), weight_words(std::string(name_of(command)), changed, weight)};
 }
 
 Result<Edit> set_throw(const Rig& rig, Surface surface, MixCommand command, double degrees) {
   auto wished = with_throw(rig, surface, command, degrees);
   if (!wished) return tl::make_unexpected(wished.error());
-  return Edit{std::move(*wished), "Full " + std::string(word(command)) + " moves the " + surface.spoken() + " by " +
+  return Edit{std::move(*wished), "Full " + std::string(name_of(command)) + " moves the " + surface.label() + " by " +
                                       number_text(degrees, 1) + "°"};
 }
 
@@ -111,7 +111,7 @@ Result<Edit> set_differential(const Rig& rig, double less_down) {
 }
 
 Result<Edit> measure_linkage(const Rig& rig, Linkage linkage) {
-  const std::string name = "linkage of the " + linkage.surface.spoken();
+  const std::string name = "linkage of the " + linkage.surface.label();
   if (const auto ok = in_range(linkage, name); !ok) return tl::make_unexpected(ok.error());
   linkage.base_m.reset();
   linkage.readings.clear();
@@ -120,29 +120,29 @@ Result<Edit> measure_linkage(const Rig& rig, Linkage linkage) {
 }
 
 Result<Edit> list_holes(const Rig& rig, const Linkage& linkage) {
-  if (const auto ok = in_range(linkage, "linkage of the " + linkage.surface.spoken()); !ok)
+  if (const auto ok = in_range(linkage, "linkage of the " + linkage.surface.label()); !ok)
     return tl::make_unexpected(ok.error());
-  return Edit{with_linkage(rig, linkage), "Holes of the " + linkage.surface.spoken()};
+  return Edit{with_linkage(rig, linkage), "Holes of the " + linkage.surface.label()};
 }
 
 Result<Edit> use_holes(const Rig& rig, Surface surface, double arm_m, double horn_m) {
   const auto moved = with_holes(linkage_of(rig, surface), arm_m, horn_m);
   if (!moved) return tl::make_unexpected(moved.error());
-  if (const auto ok = in_range(*moved, "linkage of the " + surface.spoken()); !ok)
+  if (const auto ok = in_range(*moved, "linkage of the " + surface.label()); !ok)
     return tl::make_unexpected(ok.error());
-  return Edit{with_linkage(rig, *moved), "Holes of the " + surface.spoken() + ": arm " + length_text(arm_m, 1) +
+  return Edit{with_linkage(rig, *moved), "Holes of the " + surface.label() + ": arm " + length_text(arm_m, 1) +
                                              ", horn " + length_text(horn_m, 1)};
 }
 
 Edit throws_read(const Rig& rig, Surface surface, std::vector<ThrowReading> readings) {
   Linkage l = linkage_of(rig, surface);
   l.readings = std::move(readings);
-  return {with_linkage(rig, l), "Throws of the " + surface.spoken() + " read"};
+  return {with_linkage(rig, l), "Throws of the " + surface.label() + " read"};
 }
 
 Edit arm_and_rod_set(const Rig& rig, Surface surface, const Centring& done) {
   return {with_linkage(rig, worked_over(linkage_of(rig, surface), done)),
-          "Arm and rod of the " + surface.spoken() + " set"};
+          "Arm and rod of the " + surface.label() + " set"};
 }
 
 bool CommandThrows::falls() const {
@@ -177,7 +177,7 @@ CommandThrows command_throws(const Rig& rig, Surface surface, const Centring& wa
   o->low_us = wanted.low_us;
   o->centre_us = wanted.centre_us;
   o->high_us = wanted.high_us;
-  for (const auto& [command, name] : Words<MixCommand>::list) {
+  for (const auto& [command, name] : Names<MixCommand>::list) {
     const auto i = static_cast<std::size_t>(command);
     const double weight = o->mix.*weight_of(command);
     if (weight == 0) continue;
@@ -195,7 +195,7 @@ Edit centre_and_ends_set_keeping_throws(const Rig& rig, Surface surface, const C
   Edit e = centre_and_ends_set(rig, surface, wanted);
   e.label += ", throws kept";
   Output* o = e.rig.output(rig.output_of(surface)->id);
-  for (const auto& [command, name] : Words<MixCommand>::list) {
+  for (const auto& [command, name] : Names<MixCommand>::list) {
     const auto i = static_cast<std::size_t>(command);
     double& weight = o->mix.*weight_of(command);
     weight = raised(weight, t.now_deg[i], t.then_deg[i]);
@@ -204,7 +204,7 @@ Edit centre_and_ends_set_keeping_throws(const Rig& rig, Surface surface, const C
 }
 
 Edit centre_and_ends_set(const Rig& rig, Surface surface, const Centring& wanted) {
-  Edit e{rig, "Centre and ends of the " + surface.spoken()};
+  Edit e{rig, "Centre and ends of the " + surface.label()};
   Output* o = e.rig.output(rig.output_of(surface)->id);
   if (wanted.reverse) o->reversed = !o->reversed;
   o->low_us = std::round(wanted.low_us);
@@ -218,9 +218,9 @@ Result<Edit> trim_flown(const Rig& rig, const TrimFlight& flight) {
   Edit e{rig, "Trim flight noted"};
   for (const auto& [surface, deg] : flight.sat_deg) {
     Linkage* l = e.rig.linkage(surface);
-    if (!l) return failure(surface.spoken(), "has no linkage yet", "a surface whose linkage was measured");
+    if (!l) return failure(surface.label(), "has no linkage yet", "a surface whose linkage was measured");
     l->want_neutral_deg = deg == 0 ? std::nullopt : std::optional(deg);
-    if (const auto ok = in_range(*l, "linkages/" + surface.word()); !ok) return tl::make_unexpected(ok.error());
+    if (const auto ok = in_range(*l, "linkages/" + surface.name()); !ok) return tl::make_unexpected(ok.error());
   }
   e.rig.power.cruise_throttle = flight.cruise_throttle;
   if (const auto ok = in_range(e.rig.power, "power"); !ok) return tl::make_unexpected(ok.error());
@@ -264,7 +264,7 @@ Result<Edit> set_tail_mix(const Rig& rig, double percent) {
 namespace {
 
 Result<Surface> surface_named(const std::string& name) {
-  const auto surface = surface_from_word(name);
+  const auto surface = surface_from_name(name);
   if (!surface) return failure(name, "is no surface", "the word of a surface, such as aileron_left");
   return *surface;
 }
@@ -284,8 +284,8 @@ Result<Edit> weight_edit(const Rig& rig, const Catalogue&, const std::vector<std
 Result<Edit> throw_edit(const Rig& rig, const Catalogue&, const std::vector<std::string>& given) {
   const auto surface = surface_named(given[0]);
   if (!surface) return tl::make_unexpected(surface.error());
-  const auto command = from_word<MixCommand>(given[1]);
-  if (!command) return failure(given[1], "is no command", word_choice<MixCommand>());
+  const auto command = from_name<MixCommand>(given[1]);
+  if (!command) return failure(given[1], "is no command", choice_of<MixCommand>());
   const auto degrees = number_given(given[2], "throw");
   if (!degrees) return tl::make_unexpected(degrees.error());
   return set_throw(rig, *surface, *command, *degrees);
@@ -345,16 +345,16 @@ std::vector<EditEntry> surfaces_edits() {
        "Turn a command round on every output, as a class does that reverses functions",
        {"AXIS"},
        [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
-         const auto axis = from_word<Axis>(given[0]);
-         if (!axis) return failure(given[0], "is no axis", word_choice<Axis>());
+         const auto axis = from_name<Axis>(given[0]);
+         if (!axis) return failure(given[0], "is no axis", choice_of<Axis>());
          return reverse_axis(rig, *axis);
        }},
       {"flip",
        "Change the sign of one command's weight",
        {"OUTPUT", "AXIS"},
        [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
-         const auto axis = from_word<Axis>(given[1]);
-         if (!axis) return failure(given[1], "is no axis", word_choice<Axis>());
+         const auto axis = from_name<Axis>(given[1]);
+         if (!axis) return failure(given[1], "is no axis", choice_of<Axis>());
          return flip_weight(rig, given[0], *axis);
        }}};
 }

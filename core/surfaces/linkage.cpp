@@ -37,7 +37,7 @@ Rig with_linkage(Rig rig, const Linkage& linkage) {
 }
 
 Result<FourBar> FourBar::of(const Linkage& l) {
-  const std::string where = "linkage of the " + l.surface.spoken();
+  const std::string where = "linkage of the " + l.surface.label();
   const auto positive = [](double v) { return std::isfinite(v) && v > 0; };
   if (!positive(l.arm_m) || !positive(l.rod_m) || !positive(l.horn_m))
     return failure(where, "an arm, rod or horn has no length", "lengths over 0");
@@ -142,8 +142,7 @@ Result<LinkageCurve> trace(const Linkage& l, const Output& o) {
   LinkageCurve curve;
   const auto centre = bar->pose(arm_at(l, o.centre_us, sense));
   if (!centre)
-    return failure("linkage of the " + l.surface.spoken(),
-                   "at the centre of its output the rod can't join arm and horn",
+    return failure("linkage of the " + l.surface.label(), "at the centre of its output the rod can't join arm and horn",
                    "a centre nearer to 1500 µs, or another rod");
   curve.neutral_deg = centre->up_deg;
   curve.deg_per_us = centre->ratio * (arm_at(l, o.centre_us + 1, sense) - arm_at(l, o.centre_us, sense));
@@ -215,7 +214,7 @@ Result<double> pulse_for(const Linkage& l, double up_deg, int sense) {
   if (!bar) return tl::make_unexpected(bar.error());
   const auto arm = bar->arm_for(up_deg);
   const auto refused = [&](const std::string& why) {
-    return failure("linkage of the " + l.surface.spoken(), number_text(up_deg, 1) + "° is out of its reach: " + why,
+    return failure("linkage of the " + l.surface.label(), number_text(up_deg, 1) + "° is out of its reach: " + why,
                    "a smaller throw, a longer arm or a shorter horn");
   };
   if (!arm)
@@ -245,7 +244,7 @@ Result<Linkage> with_holes(Linkage l, double arm_m, double horn_m) {
 }
 
 Result<std::vector<HoleChoice>> choose_holes(const Linkage& l, const Output& o, double want_deg, double dead_band_us) {
-  const std::string where = "linkage of the " + l.surface.spoken();
+  const std::string where = "linkage of the " + l.surface.label();
   if (l.arm_holes_m.empty() || l.horn_holes_m.empty())
     return failure(where, "no holes are listed", "the distances of the holes on arm and horn");
   if (!(want_deg > 0 && want_deg <= 85))

@@ -57,16 +57,16 @@ double throw_for(const Rig& rig, const Output& o, Surface s, MixCommand c) {
 }
 
 Result<Rig> with_throw(Rig rig, Surface s, MixCommand c, double degrees) {
-  const std::string where = "mix of the " + s.spoken();
+  const std::string where = "mix of the " + s.label();
   const Output* found = rig.output_of(s);
   if (!found || s.kind == SurfaceKind::motor || found->mix.throttle != 0)
     return failure(where, "no servo output drives it", "a surface with an output");
   Output* o = rig.output(found->id);
   if (required(s, c) == 0)
-    return failure(where, "it can't serve " + std::string(word(c)), "a command that this surface answers");
+    return failure(where, "it can't serve " + std::string(name_of(c)), "a command that this surface answers");
   const double most = degrees_for(rig, *o, s, c, 1);
   if (!(degrees >= 0 && degrees <= most + 0.05))
-    return failure(where, number_text(degrees, 1) + "° for full " + std::string(word(c)),
+    return failure(where, number_text(degrees, 1) + "° for full " + std::string(name_of(c)),
                    "0 to " + number_text(most, 1) + "°, all that its ends and linkage give");
   double low = 0, high = 1;
   for (int i = 0; i < 40; ++i) {

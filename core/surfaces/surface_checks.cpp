@@ -29,9 +29,9 @@ std::vector<std::string> centre_places(const CheckContext& in, const std::string
     for (const char* member : {"surfaces", "socket", "reversed", "centre_us"})
       all.push_back(path_of({"outputs", o.id, member}));
     for (const char* member : {"arm_m", "arm_deg", "horn_m", "rod_m"})
-      all.push_back(path_of({"linkages", s.word(), member}));
+      all.push_back(path_of({"linkages", s.name(), member}));
     if (const Linkage* l = in.rig.linkage(s); l && l->want_neutral_deg)
-      all.push_back(path_of({"linkages", s.word(), "want_neutral_deg"}));
+      all.push_back(path_of({"linkages", s.name(), "want_neutral_deg"}));
     for (const Part& p : in.rig.parts)
       if (p.surface && *p.surface == s) all.push_back(path_of({"parts", p.id, "kind"}));
   }
@@ -50,11 +50,11 @@ std::string failing_centre(const CheckContext& in, const std::string&) {
   const Rig& rig = in.rig;
   for (const Surface s : hinged(rig)) {
     const auto read = read_throws(rig, s);
-    if (!read) return "the " + s.spoken() + " was not read at its centre and both ends since it was last set";
+    if (!read) return "the " + s.label() + " was not read at its centre and both ends since it was last set";
     const Linkage* l = rig.linkage(s);
     const double want = l ? l->want_neutral_deg.value_or(0) : 0;
     if (std::abs(read->neutral_deg - want) > flush_deg)
-      return "the " + s.spoken() + " stands " + number_text(read->neutral_deg - want, 1) + "° off " +
+      return "the " + s.label() + " stands " + number_text(read->neutral_deg - want, 1) + "° off " +
              (want == 0 ? std::string("neutral") : "where it is wanted (" + number_text(want, 1) + "°)");
   }
   return hinged(rig).empty() ? "there is no surface" : "";
@@ -67,17 +67,17 @@ std::string failing_throws(const CheckContext& in, const std::string& subject) {
     const auto read = read_throws(rig, s);
     if (const Linkage* l = rig.linkage(s)) {
       if (l->want_up_deg && std::abs(*l->want_up_deg - read->up_deg) > flush_deg)
-        return "the " + s.spoken() + " goes " + number_text(read->up_deg, 1) + "° up instead of " +
+        return "the " + s.label() + " goes " + number_text(read->up_deg, 1) + "° up instead of " +
                number_text(*l->want_up_deg, 1) + "°";
       if (l->want_down_deg && std::abs(*l->want_down_deg - read->down_deg) > flush_deg)
-        return "the " + s.spoken() + " goes " + number_text(read->down_deg, 1) + "° down instead of " +
+        return "the " + s.label() + " goes " + number_text(read->down_deg, 1) + "° down instead of " +
                number_text(*l->want_down_deg, 1) + "°";
     }
     if (s.side != Side::left) continue;
     const auto other = read_throws(rig, {s.kind, Side::right});
     if (other &&
         (std::abs(other->up_deg - read->up_deg) > alike_deg || std::abs(other->down_deg - read->down_deg) > alike_deg))
-      return s.spoken() + " and its twin differ: " + number_text(read->up_deg, 1) + "/" +
+      return s.label() + " and its twin differ: " + number_text(read->up_deg, 1) + "/" +
              number_text(read->down_deg, 1) + "° and " + number_text(other->up_deg, 1) + "/" +
              number_text(other->down_deg, 1) + "°";
   }
@@ -136,7 +136,7 @@ CheckCard flap_card(const CheckContext& in, const std::string&) {
               (c ? " (channel " + std::to_string(c->number) + ")" : std::string()) + " from up to full, slowly.";
   for (const Output* o : flapped(in.rig))
     for (const Surface s : o->surfaces)
-      card.expected += (card.expected.empty() ? "" : ", ") + s.spoken() + " " + spoken_motion(s, -1);
+      card.expected += (card.expected.empty() ? "" : ", ") + s.label() + " " + motion_label(s, -1);
   card.expected = capital(card.expected) + ", all by as much.";
   card.how =
       "All go up: turn the flap channel round. One goes up and the other down: that is roll, close to the ground; flip "

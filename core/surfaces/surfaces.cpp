@@ -123,7 +123,7 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
       const SurfaceAnswer* a = answer(kind, side);
       if (!a) continue;
       const std::size_t axis = kind == SurfaceKind::rudder ? 2 : 1;
-      std::string s = capital(a->surface.spoken()) + (kind == SurfaceKind::canard ? ", on its own output: " : ": ");
+      std::string s = capital(a->surface.label()) + (kind == SurfaceKind::canard ? ", on its own output: " : ": ");
       s += kind == SurfaceKind::rudder
                ? degrees(std::abs(a->positive_deg[axis])) + " to each side for full yaw"
                : degrees(std::abs(a->positive_deg[axis])) + (a->positive_deg[axis] >= 0 ? " up" : " down") +
@@ -141,7 +141,7 @@ std::vector<std::string> mix_words(const Rig& rig, const std::vector<SurfaceAnsw
   for (const SurfaceAnswer& a : answers) {
     if (a.surface.kind == SurfaceKind::motor) continue;
     all = all && !a.in_degrees;
-    if (!a.in_degrees) assumed += (assumed.empty() ? " for the " : ", ") + a.surface.spoken();
+    if (!a.in_degrees) assumed += (assumed.empty() ? " for the " : ", ") + a.surface.label();
   }
   if (!assumed.empty())
     words.push_back(number_text(assumed_travel_deg, 0) + "° of travel is assumed" + (all ? "" : assumed) +
@@ -206,7 +206,7 @@ Result<Command> sticks_for(const Rig& rig, const Output& o, double level) {
     const double gives = asked(o.mix, c) - full;  // differential makes the sides unequal
     stick(a) = gives == 0 ? 0 : way * std::min(1.0, left / gives);
   }
-  const double reached = mixed(o, shared(rig.outputs, c, rig.sharing)).pulse_us, aim = output_pulse_us(o, level);
+  const double reached = mixed(o, shared(rig.outputs, c, rig.saturation)).pulse_us, aim = output_pulse_us(o, level);
   if (std::abs(reached - aim) > 1)
     return failure("output " + o.id,
                    number_text(aim, 0) + " µs can't be reached with the sticks: full sticks give " +
@@ -215,7 +215,7 @@ Result<Command> sticks_for(const Rig& rig, const Output& o, double level) {
   return c;
 }
 
-std::string spoken_sticks(const Command& c) {
+std::string sticks_label(const Command& c) {
   std::vector<std::string> holds;
   const auto add = [&](double at, const char* stick, const char* positive, const char* negative) {
     if (std::abs(at) < 0.005) return;
@@ -235,7 +235,7 @@ std::string spoken_sticks(const Command& c) {
 OutputSettings settable(const ControllerClass* c) {
   if (!c) return {};
   return {c->way("centre_us") != nullptr, c->way("low_us") && c->way("high_us"),
-          c->cure(Remedy::reverse_output) || !c->cure(Remedy::reverse_function)};
+          c->steps_for(Remedy::reverse_output) || !c->steps_for(Remedy::reverse_function)};
 }
 
 double deflection_deg(const Rig& rig, const Output& o, Surface s, double share) { return Moved(rig, o, s).at(share); }
@@ -306,7 +306,7 @@ SurfacesReport analyze_surfaces(const Rig& rig) {
                             rig.linkage(s) != nullptr};
           if (moved.linkage) a.problems = curve->problems;
         }
-        for (const auto& [command, name] : Words<MixCommand>::list)
+        for (const auto& [command, name] : Names<MixCommand>::list)
           if (o.mix.*weight_of(command) != 0)
             a.throw_deg[static_cast<std::size_t>(command)] = throw_for(rig, o, s, command);
       }
@@ -334,7 +334,7 @@ SurfacesReport analyze_surfaces(const Rig& rig) {
 }
 
 std::vector<std::pair<Surface, double>> intended_deflections(const Rig& rig, const Command& command) {
-  const Command kept = shared(rig.outputs, command, rig.sharing);
+  const Command kept = shared(rig.outputs, command, rig.saturation);
   std::vector<std::pair<Surface, double>> all;
   for (const Output& o : rig.outputs)
     for (const Surface s : o.surfaces) {

@@ -39,7 +39,7 @@ double stick_reach(const Output& output);
 /// can't bring it there, with the pulse that full sticks give.
 Result<Command> sticks_for(const Rig& rig, const Output& output, double level);
 /// "Hold the roll stick full right and the pitch stick 40 % back"; "Let go of the sticks" for none.
-std::string spoken_sticks(const Command& command);
+std::string sticks_label(const Command& command);
 
 /// What of an output this class lets the builder set; all of it without a class.
 OutputSettings settable(const ControllerClass* controller);
@@ -132,7 +132,7 @@ double differential_of(const Rig& rig);
 
 namespace rigging {
 template <>
-struct Words<MixCommand> {
+struct Names<MixCommand> {
   static constexpr std::array<std::pair<MixCommand, std::string_view>, 4> list{
       {{MixCommand::roll, "roll"}, {MixCommand::pitch, "pitch"}, {MixCommand::yaw, "yaw"}, {MixCommand::flap, "flap"}}};
 };

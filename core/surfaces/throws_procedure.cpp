@@ -58,7 +58,7 @@ Orders ThrowsProcedure::hear(const Event& event, const Scene& scene) {
 Orders ThrowsProcedure::press(const Pressed& pressed, const Scene& scene) {
   const std::string& action = pressed.action;
   if (action == "choose") {
-    const auto surface = surface_from_word(pressed.subject);
+    const auto surface = surface_from_name(pressed.subject);
     if (!surface || *surface == surface_) return {};
     to_read_.clear();
     Orders orders = choose(*surface, scene);
@@ -196,7 +196,7 @@ Orders ThrowsProcedure::finish(const Scene& scene) {
   Orders orders = let_go(scene);
   Edit edit = throws_read(scene.rig, surface_, readings_);
   const Rig with_readings = edit.rig;
-  orders.emplace_back(Change{std::move(edit)});
+  orders.emplace_back(ApplyEdit{std::move(edit)});
   if (to_read_.empty() && read_.empty()) {
     judge(with_readings, scene);
     return orders;
@@ -229,7 +229,7 @@ Orders ThrowsProcedure::by_hand(const Scene& scene) {
   Edit edit = arm_and_rod_set(scene.rig, surface_, *answer_);
   judged_ = linkage_of(edit.rig, surface_).readings;
   rests_ = false;
-  orders.emplace_back(Change{std::move(edit)});
+  orders.emplace_back(ApplyEdit{std::move(edit)});
   answer_->teeth = 0;
   answer_->clevis_turns = 0;
   return orders;
@@ -245,7 +245,7 @@ Orders ThrowsProcedure::set(const Scene& scene, bool keep_throws) {
   // Without a settings link the builder sets it on the board's own pages or keys; simulated hands do the same.
   if (scene.controller && !scene.controller->link)
     orders.emplace_back(AskHands{hands::SetOutput{*edit.rig.output_of(surface_)}});
-  orders.emplace_back(Change{std::move(edit)});
+  orders.emplace_back(ApplyEdit{std::move(edit)});
   return orders;
 }
 
@@ -266,7 +266,7 @@ void ThrowsProcedure::say_reading(Card& card, const Output& o, const Scene& scen
                             : at == -1 ? (all ? "its low end" : "the lowest the sticks give")
                             : at == 1  ? (all ? "its high end" : "the highest the sticks give")
                                        : "half way";
-  card.todo = "Read the " + surface_.spoken() + " at " + place + ": " +
+  card.todo = "Read the " + surface_.label() + " at " + place + ": " +
               number_text(output_pulse_us(o, level(scene)), 0) + " µs.";
   const std::string count = "Reading " + std::to_string(at_ + 1) + " of " + std::to_string(levels.size()) +
                             (to_read_.empty() ? ""
@@ -278,7 +278,7 @@ void ThrowsProcedure::say_reading(Card& card, const Output& o, const Scene& scen
   } else if (drives(scene)) {
     card.remark = "The controller drives it there once it has supply: connect, battery in. " + count;
   } else if (const auto hold = sticks_for(scene.rig, o, level(scene))) {
-    card.remark = spoken_sticks(*hold) + ", in manual, throttle closed. " +
+    card.remark = sticks_label(*hold) + ", in manual, throttle closed. " +
                   (scene.bench.hands && scene.bench.battery ? "The simulated hands do. " : "") + count;
   } else {
     card.remark = hold.error().text();
@@ -286,7 +286,7 @@ void ThrowsProcedure::say_reading(Card& card, const Output& o, const Scene& scen
 }
 
 void ThrowsProcedure::say_result(Card& card, const Scene& scene) const {
-  const std::string name = surface_.spoken();
+  const std::string name = surface_.label();
   if (!problem_.empty()) {
     card.todo = "The readings of the " + name + " can't be used.";
     if (scene.bench.hands && !scene.bench.battery) card.remark = "The battery is out: nothing moves.";
@@ -342,7 +342,7 @@ void ThrowsProcedure::add_answer(Card& card, const Output& o, const Scene& scene
     // What a setting does to authority is said before it is made.
     const CommandThrows t = command_throws(scene.rig, surface_, a);
     std::string words;
-    for (const auto& [command, name] : Words<MixCommand>::list) {
+    for (const auto& [command, name] : Names<MixCommand>::list) {
       const auto i = static_cast<std::size_t>(command);
       if (t.now_deg[i] <= 0) continue;
       words += (words.empty() ? "Full " : ", full ") + std::string(name) + " then moves it " +
@@ -395,7 +395,7 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
            .main = true});
     if (!read_.empty())
       add({.id = "throw_next",
-           .label = "Next: the " + read_.front().spoken(),
+           .label = "Next: the " + read_.front().label(),
            .hint = "What its readings ask for",
            .main = !by_hands && !sets});
     if (o && !by_hands && !sets && !(scene.bench.differs && drives_now(scene)) && read_.empty() &&
@@ -417,7 +417,7 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
     if (!c) continue;
     if (!reading && c->holds && !c->stands()) add({.id = action, .label = label, .hint = hint});
     card.note += (card.note.empty() ? "" : "\n") + c->title + ": " +
-                 (c->stands() ? std::string(word(c->state))
+                 (c->stands() ? std::string(name_of(c->state))
                   : c->holds  ? "holds, not recorded"
                               : c->why_not) +
                  ".";
@@ -433,7 +433,7 @@ Card ThrowsProcedure::card(const Scene& scene) const {
   Card card;
   const Output* o = scene.rig.output_of(surface_);
   if (surface_.kind == SurfaceKind::motor) o = nullptr;
-  card.subject = surface_.word();
+  card.subject = surface_.name();
   card.busy = state_ == State::reading;
   if (!o) {
     card.todo = "Choose a surface.";

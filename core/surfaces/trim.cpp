@@ -12,7 +12,7 @@
 namespace rigging {
 
 std::string trim_words(const ControllerClass& c) {
-  const std::string mode(word(c.surfaces.trims_in));
+  const std::string mode(name_of(c.surfaces.trims_in));
   switch (c.surfaces.trim) {
     case TrimKeeping::never: return {};
     case TrimKeeping::by_itself:
@@ -63,7 +63,7 @@ Rig with_flown_trim(const Rig& before, Rig after) {
       it->second = o.centre_us;
       for (const Surface s : o.surfaces)
         if (const Linkage* l = after.linkage(s); l && l->want_neutral_deg)
-          p.depends_on[path_of({"linkages", s.word(), "want_neutral_deg"})] = *l->want_neutral_deg;
+          p.depends_on[path_of({"linkages", s.name(), "want_neutral_deg"})] = *l->want_neutral_deg;
     }
   }
   return after;

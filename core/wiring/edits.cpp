@@ -139,7 +139,7 @@ Result<Edit> throttle_lead(const Rig& rig, const Catalogue& catalogue, bool on_r
 Result<Edit> pass_channel(const Rig& rig, const Catalogue& catalogue, int channel) {
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   Edit edit{rig, "Channel " + std::to_string(channel) + " passed through to an output"};
-  if (!c || !c->way("passes"))
+  if (!c || !c->way("passthrough_channel"))
     return failure("pass channel", "is nothing that this class can",
                    "a class with outputs that pass a channel through");
   const Span span = member_of(&Output::passthrough_channel).span;
@@ -236,8 +236,8 @@ std::vector<EditEntry> wiring_edits() {
            [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
              Port port;
              port.socket = given[0];
-             const auto job = from_word<PortJob>(given[1]);
-             if (!job) return failure(given[1], "is no job of a port", word_choice<PortJob>());
+             const auto job = from_name<PortJob>(given[1]);
+             if (!job) return failure(given[1], "is no job of a port", choice_of<PortJob>());
              port.job = *job;
              if (given[2] != "-") {
                port.baud = number_of(given[2]);
@@ -245,8 +245,8 @@ std::vector<EditEntry> wiring_edits() {
                if (!port.baud || *port.baud < span.least || *port.baud > span.most)
                  return failure(given[2], "is no baud", "a number from 1200 to 4000000, or -");
              }
-             const auto direction = from_word<PortDirection>(given[3]);
-             if (!direction) return failure(given[3], "is no direction", word_choice<PortDirection>());
+             const auto direction = from_name<PortDirection>(given[3]);
+             if (!direction) return failure(given[3], "is no direction", choice_of<PortDirection>());
              port.direction = *direction;
              return set_port(rig, c, port);
            }},
@@ -254,8 +254,8 @@ std::vector<EditEntry> wiring_edits() {
            "What a receiver puts out, as chosen in the transmitter",
            {"PART", "SIGNAL"},
            [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
-             const auto signal = from_word<Signal>(given[1]);
-             if (!signal) return failure(given[1], "is no signal", word_choice<Signal>());
+             const auto signal = from_name<Signal>(given[1]);
+             if (!signal) return failure(given[1], "is no signal", choice_of<Signal>());
              return receiver_says(rig, c, given[0], *signal);
            }},
           {"plan-wiring",

@@ -38,7 +38,7 @@ LeadCard lead_card(const Rig& rig, const Catalogue& catalogue, const Lead& l) {
   const PartGroup group = k ? k->group : PartGroup::other;
   if (at_board && group == PartGroup::servo) {
     card.evidence = LeadEvidence::surface_moves;
-    const std::string surface = part && part->surface ? part->surface->spoken() : "servo";
+    const std::string surface = part && part->surface ? part->surface->label() : "servo";
     card.todo = "Battery in. Move the stick of the " + surface + ", or drive its output alone.";
     card.expected = "The " + surface + " moves, and nothing else hangs on it.";
   } else if (at_board && (group == PartGroup::receiver || group == PartGroup::satellite_receiver ||

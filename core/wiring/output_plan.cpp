@@ -152,7 +152,7 @@ class OutputPlanner {
       const bool changed = o.socket != t.id;
       std::string why = changed ? "free" : o.fixed ? "kept by hand" : "it is there already";
       if (labels_ > 1) why += "; its timer group runs at " + number_text(o.rate_hz, 0) + " Hz";
-      if (!t.serves.empty()) why += "; this class keeps it for the " + spoken(t.serves);
+      if (!t.serves.empty()) why += "; this class keeps it for the " + label_of(t.serves);
       o.socket = t.id;
       plan_.choices.push_back({o.id, "", "controller " + t.label, why, changed});
     }

@@ -186,7 +186,7 @@ void Planner::serial_ports(bool spareable) {
     for (std::size_t i = 0; i < ports.size(); ++i) {
       const Terminal& t = *ports[i];
       double c = now && now->socket == t.id ? 0 : moved + order * static_cast<double>(i) + way_cost(*w.part, t);
-      const bool kept_for_other = !t.serves.empty() && t.serves != word(k->group) &&
+      const bool kept_for_other = !t.serves.empty() && t.serves != name_of(k->group) &&
                                   !(k->group == PartGroup::receiver && w.end->kind == TerminalKind::summed_output);
       const bool too_slow = t.most_baud > 0 && k->serial && k->serial->baud > t.most_baud;
       // One whose output is chosen can be set to another; better a port that takes what it is set to.
@@ -241,7 +241,7 @@ double Planner::way_cost(const Part& part, const Terminal& socket) const {
 void Planner::no_port(const Part& part, const Terminal& end, const std::vector<const Terminal*>& ports) {
   if (worth_having(end)) {
     obstacle(part.id,
-             capital(name(part.id)) + ": no port is left for its " + spoken(end.serves) + " wire. It works without",
+             capital(name(part.id)) + ": no port is left for its " + label_of(end.serves) + " wire. It works without",
              "WIRING-36");
     return;
   }
@@ -257,7 +257,7 @@ void Planner::no_port(const Part& part, const Terminal& end, const std::vector<c
                       [&](const Terminal& port) { return t.kind != end.kind && mates(t, port); }))
         return;
     obstacle(part.id,
-             "No input of the " + controller_->name + " takes the " + spoken(word(end.kind)) + " signal of the " +
+             "No input of the " + controller_->name + " takes the " + label_of(name_of(end.kind)) + " signal of the " +
                  name(part.id) + ": it needs another receiver, or one that can be set to " + inputs_in_words(),
              end.kind == TerminalKind::inverted_serial ? "WIRING-04" : "WIRING-02");
     return;
@@ -267,7 +267,7 @@ void Planner::no_port(const Part& part, const Terminal& end, const std::vector<c
              "WIRING-04");
   else if (!any_mate)
     obstacle(part.id,
-             who + " needs a " + spoken(word(end.kind)) + " port, and the " + controller_->name + " has none free",
+             who + " needs a " + label_of(name_of(end.kind)) + " port, and the " + controller_->name + " has none free",
              end.kind == TerminalKind::serial ? "WIRING-05" : "WIRING-02");
   else
     obstacle(part.id, who + " finds no free port: more parts than ports, and a port does one job", "WIRING-01");
@@ -304,7 +304,7 @@ void Planner::pulse_receivers() {
   if (!pulse_receiver) return;
   for (const Terminal& t : controller_->ports) {
     if (t.kind != TerminalKind::pulse_input) continue;
-    const auto f = from_word<ChannelFunction>(t.serves);
+    const auto f = from_name<ChannelFunction>(t.serves);
     if (!f) continue;
     const auto axis = *f == ChannelFunction::roll    ? std::optional(Axis::roll)
                       : *f == ChannelFunction::pitch ? std::optional(Axis::pitch)

@@ -87,15 +87,16 @@ class Planner {
   bool pads_wanted(const std::string& net) const;
 
   /// A net of the board that has consumers, or will have, and no source.
-  struct DarkRail {
+  struct UnpoweredRail {
     std::string name, board_net;
     double asked_a = 0;
   };
-  std::optional<DarkRail> dark_rail(const Network& net, const Solution& lit, const std::set<std::string>& tried) const;
+  std::optional<UnpoweredRail> unpowered_rail(const Network& net, const Solution& powered,
+                                              const std::set<std::string>& tried) const;
   /// Where plus can enter a net of the board: a pad, or a socket that nothing else needs. Null when there is none.
   const Terminal* inlet_of(const std::string& board_net) const;
   /// The regulator with most room for so much more; empty when there is none.
-  std::string regulator_with_room(const Network& net, const Solution& lit, double asked_a) const;
+  std::string regulator_with_room(const Network& net, const Solution& powered, double asked_a) const;
   /// A net of the board that has consumers and no source gets a second lead of a regulator that has room for it.
   void feed_dark_rails();
 

@@ -64,10 +64,10 @@ bool same_baud(const std::optional<double>& a, const std::optional<double>& b) {
 
 /// "satellite receiver, 115200 baud".
 std::string port_words(const Port& p) {
-  std::string words = spoken(word(p.job));
+  std::string words = label_of(name_of(p.job));
   if (p.job == PortJob::none) return "no job";
   if (p.baud) words += ", " + number_text(*p.baud, 0) + " baud";
-  if (p.direction != PortDirection::both) words += std::string(", ") + std::string(word(p.direction)) + " only";
+  if (p.direction != PortDirection::both) words += std::string(", ") + std::string(name_of(p.direction)) + " only";
   return words;
 }
 
@@ -79,7 +79,7 @@ bool can_be_told(const Terminal& t) {
 }
 
 PortJob job_of(const PartKind& kind, const Terminal& end) {
-  if (const auto own = from_word<PortJob>(end.serves)) return *own;
+  if (const auto own = from_name<PortJob>(end.serves)) return *own;
   if (kind.group == PartGroup::receiver) return PortJob::receiver;
   if (kind.group == PartGroup::satellite_receiver) return PortJob::satellite_receiver;
   return PortJob::none;
@@ -96,7 +96,7 @@ std::vector<Signal> signals_of(const Terminal& t) {
       default: break;
     }
   };
-  if (!t.serves.empty() && from_word<PortJob>(t.serves)) return all;  // a return wire says nothing of the sticks
+  if (!t.serves.empty() && from_name<PortJob>(t.serves)) return all;  // a return wire says nothing of the sticks
   add(t.kind);
   for (const T kind : t.also) add(kind);
   return all;
@@ -118,7 +118,7 @@ bool takes(const Terminal& port, Signal signal) {
   return false;
 }
 
-std::string spoken_signal(Signal s) {
+std::string signal_label(Signal s) {
   switch (s) {
     case Signal::pulse: return "pulses per channel";
     case Signal::summed: return "summed pulses";
@@ -147,7 +147,7 @@ std::optional<Signal> receiver_signal(const Rig& rig, const Catalogue& catalogue
 }
 
 bool worth_having(const Terminal& t) {
-  return t.serves == word(PortJob::telemetry) || t.serves == word(PortJob::video_control);
+  return t.serves == name_of(PortJob::telemetry) || t.serves == name_of(PortJob::video_control);
 }
 
 std::string port_lacking(const ControllerClass& controller, const PartKind& kind) {
@@ -189,7 +189,7 @@ void ports_follow(Rig& rig, const Catalogue& catalogue) {
     if (const Port* before = rig.port(p.socket)) p.unknown_members = before->unknown_members;
   rig.ports = std::move(ports);
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
-  rig.radio.heard_as = c && c->way("receiver_signal") ? receiver_signal(rig, catalogue) : std::nullopt;
+  rig.radio.receiver_signal = c && c->way("receiver_signal") ? receiver_signal(rig, catalogue) : std::nullopt;
 }
 
 Edit tell_ports(const Rig& rig, const Catalogue& catalogue) {
@@ -217,7 +217,7 @@ Result<Edit> set_port(const Rig& rig, const Catalogue& catalogue, const Port& po
 }
 
 Result<Edit> receiver_says(const Rig& rig, const Catalogue& catalogue, const std::string& part, Signal signal) {
-  Edit edit{rig, capital(part_name(rig, catalogue, part)) + " puts out " + spoken_signal(signal)};
+  Edit edit{rig, capital(part_name(rig, catalogue, part)) + " puts out " + signal_label(signal)};
   Part* p = edit.rig.part(part);
   const PartKind* k = p ? catalogue.part(p->kind) : nullptr;
   if (!k || k->group != PartGroup::receiver) return failure(part, "is no receiver of this rig", "the id of one");
@@ -227,7 +227,7 @@ Result<Edit> receiver_says(const Rig& rig, const Catalogue& catalogue, const std
     p->says = signal == can.front() ? std::nullopt : std::optional(signal);
     return edit;
   }
-  return failure(part, "can't be set to " + spoken_signal(signal), "a signal that its outlet can be set to");
+  return failure(part, "can't be set to " + signal_label(signal), "a signal that its outlet can be set to");
 }
 
 std::string deaf_because(const Rig& rig, const Catalogue& catalogue, const Lead& lead) {
@@ -239,21 +239,21 @@ std::string deaf_because(const Rig& rig, const Catalogue& catalogue, const Lead&
   if (should.job == PortJob::receiver) {
     const auto signal = says(*a->part, *a->end);
     if (signal && !takes(*a->port, *signal))
-      return "the " + who + " puts out " + spoken_signal(*signal) + ", and " + a->port->label + " can't take that";
-    if (signal && c.way("receiver_signal") && rig.radio.heard_as && *rig.radio.heard_as != *signal)
-      return "the " + who + " puts out " + spoken_signal(*signal) + ", and the board listens for " +
-             spoken_signal(*rig.radio.heard_as);
+      return "the " + who + " puts out " + signal_label(*signal) + ", and " + a->port->label + " can't take that";
+    if (signal && c.way("receiver_signal") && rig.radio.receiver_signal && *rig.radio.receiver_signal != *signal)
+      return "the " + who + " puts out " + signal_label(*signal) + ", and the board listens for " +
+             signal_label(*rig.radio.receiver_signal);
   }
   if (!c.way("ports") || rig.ports.empty()) return {};
   const Port* is = rig.port(should.socket);
   if (!is || is->job != should.job)
-    return a->port->label + " is told " + (is ? spoken(word(is->job)) : std::string("nothing")) + ", and the " + who +
-           " hangs on it as " + spoken(word(should.job));
+    return a->port->label + " is told " + (is ? label_of(name_of(is->job)) : std::string("nothing")) + ", and the " +
+           who + " hangs on it as " + label_of(name_of(should.job));
   if (!same_baud(is->baud, should.baud))
     return a->port->label + " is set to " + number_text(*is->baud, 0) + " baud, and the " + who + " speaks " +
            number_text(*should.baud, 0);
   if (is->direction != should.direction && is->direction != PortDirection::both)
-    return a->port->label + " is told " + spoken(word(is->direction)) + " only";
+    return a->port->label + " is told " + label_of(name_of(is->direction)) + " only";
   return {};
 }
 

@@ -12,7 +12,7 @@ std::optional<Signal> says(const Part& receiver, const Terminal& socket);
 /// True when a port of the board can take it.
 bool takes(const Terminal& port, Signal signal);
 /// "inverted serial", "summed pulse".
-std::string spoken_signal(Signal signal);
+std::string signal_label(Signal signal);
 
 /// What the fitted receiver says to the board, or would say; nothing without a receiver.
 std::optional<Signal> receiver_signal(const Rig& rig, const Catalogue& catalogue);

@@ -19,7 +19,7 @@ double net_volts(const ControllerClass& c, const std::string& net) {
 }
 
 /// An output socket that no surface will ever need.
-bool spare_row(const Terminal& t) { return t.serves.empty() || t.serves == word(PartGroup::regulator); }
+bool spare_row(const Terminal& t) { return t.serves.empty() || t.serves == name_of(PartGroup::regulator); }
 
 }  // namespace
 
@@ -310,19 +310,19 @@ bool Planner::pads_wanted(const std::string& net) const {
          });
 }
 
-std::optional<Planner::DarkRail> Planner::dark_rail(const Network& net, const Solution& lit,
-                                                    const std::set<std::string>& tried) const {
+std::optional<Planner::UnpoweredRail> Planner::unpowered_rail(const Network& net, const Solution& powered,
+                                                              const std::set<std::string>& tried) const {
   for (std::size_t q = 0; q < net.rails.size(); ++q) {
-    if (lit.rails[q].live) continue;
-    DarkRail dark;
-    dark.name = net.rails[q].name;
+    if (powered.rails[q].live) continue;
+    UnpoweredRail unpowered;
+    unpowered.name = net.rails[q].name;
     for (const int node : net.rails[q].nodes)
       if (net.nodes[static_cast<std::size_t>(node)].part == "controller")
-        dark.board_net = net.nodes[static_cast<std::size_t>(node)].net;
-    if (dark.board_net.empty() || dark.board_net == "usb" || tried.count(dark.board_net)) continue;
+        unpowered.board_net = net.nodes[static_cast<std::size_t>(node)].net;
+    if (unpowered.board_net.empty() || unpowered.board_net == "usb" || tried.count(unpowered.board_net)) continue;
     for (const Draw& d : net.draws)
-      if (net.rail_of[static_cast<std::size_t>(d.node)] == static_cast<int>(q)) dark.asked_a += d.load.typical_a;
-    if (dark.asked_a > 0 || pads_wanted(dark.board_net)) return dark;
+      if (net.rail_of[static_cast<std::size_t>(d.node)] == static_cast<int>(q)) unpowered.asked_a += d.load.typical_a;
+    if (unpowered.asked_a > 0 || pads_wanted(unpowered.board_net)) return unpowered;
   }
   return std::nullopt;
 }
@@ -338,16 +338,16 @@ const Terminal* Planner::inlet_of(const std::string& board_net) const {
   return nullptr;
 }
 
-std::string Planner::regulator_with_room(const Network& net, const Solution& lit, double asked_a) const {
+std::string Planner::regulator_with_room(const Network& net, const Solution& powered, double asked_a) const {
   std::string best;
   double most_room_a = asked_a;
   for (std::size_t q = 0; q < net.rails.size(); ++q)
     for (std::size_t k = 0; k < net.rails[q].sources.size(); ++k) {
       const Source& s = net.rails[q].sources[k];
       const PartKind* kind = kind_of(plan_.rig, catalogue_, s.part);
-      if (!kind || kind->group != PartGroup::regulator || lit.rails[q].source != static_cast<int>(k)) continue;
-      if (s.volts > most_board_v || s.amps - lit.rails[q].amps < most_room_a) continue;
-      most_room_a = s.amps - lit.rails[q].amps;
+      if (!kind || kind->group != PartGroup::regulator || powered.rails[q].source != static_cast<int>(k)) continue;
+      if (s.volts > most_board_v || s.amps - powered.rails[q].amps < most_room_a) continue;
+      most_room_a = s.amps - powered.rails[q].amps;
       best = s.part;
     }
   if (!best.empty()) return best;
@@ -363,26 +363,26 @@ void Planner::feed_dark_rails() {
   std::set<std::string> tried;
   while (true) {
     const Network net = network_of(rig(), catalogue_);
-    const Solution lit = solve(net, SupplyState::battery, LoadCase::all_moving, 1, 0);
-    const auto dark = dark_rail(net, lit, tried);
-    if (!dark) return;
-    tried.insert(dark->board_net);
-    const Terminal* inlet = inlet_of(dark->board_net);
-    const std::string giver = regulator_with_room(net, lit, dark->asked_a);
+    const Solution powered = solve(net, SupplyState::battery, LoadCase::all_moving, 1, 0);
+    const auto unpowered = unpowered_rail(net, powered, tried);
+    if (!unpowered) return;
+    tried.insert(unpowered->board_net);
+    const Terminal* inlet = inlet_of(unpowered->board_net);
+    const std::string giver = regulator_with_room(net, powered, unpowered->asked_a);
     if (!inlet || giver.empty()) continue;
     // What it feeds already keeps its lead: this one is added.
     for (const Lead& l : rig().leads)
       if (const LeadEnd* far = far_end(l, giver, "out"); far && terminal(far->part, far->socket)) settled_.insert(l.id);
-    connect(giver, "out", "controller", inlet->id, "a second lead: nothing else feeds the " + dark->name);
+    connect(giver, "out", "controller", inlet->id, "a second lead: nothing else feeds the " + unpowered->name);
   }
 }
 
 void Planner::say_what_stays_dark() {
   if (parts_of(PartGroup::battery).empty()) return;
   const Network net = network_of(rig(), catalogue_);
-  const Solution lit = solve(net, SupplyState::battery, LoadCase::idle, 1, 0);
+  const Solution powered = solve(net, SupplyState::battery, LoadCase::idle, 1, 0);
   for (std::size_t q = 0; q < net.rails.size(); ++q) {
-    if (lit.rails[q].live) continue;
+    if (powered.rails[q].live) continue;
     std::set<std::string> names;
     std::string first;
     double asked = 0, least_v = 0, most_v = 60;

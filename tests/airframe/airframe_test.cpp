@@ -46,7 +46,7 @@ TEST(Airframe, ATailMovesTheNeutralPointBackAndACanardForward) {
 
 class EveryKind : public testing::TestWithParam<int> {
  protected:
-  AirframeKind kind() const { return Words<AirframeKind>::list[static_cast<std::size_t>(GetParam())].first; }
+  AirframeKind kind() const { return Names<AirframeKind>::list[static_cast<std::size_t>(GetParam())].first; }
   Rig rig() const {
     Rig r;
     r.airframe.kind = kind();
@@ -58,11 +58,11 @@ INSTANTIATE_TEST_SUITE_P(Kinds, EveryKind, testing::Range(0, 16));
 
 TEST_P(EveryKind, DrivesEverySurfaceOnceAndMixesNothingItCantServe) {
   const Rig r = rig();
-  for (const Surface s : facts_of(kind()).surfaces) EXPECT_TRUE(r.output_of(s)) << s.word();
+  for (const Surface s : facts_of(kind()).surfaces) EXPECT_TRUE(r.output_of(s)) << s.name();
   for (const Output& o : r.outputs)
     for (const Surface s : o.surfaces)
       for (const Axis axis : all_axes)
-        if (o.mix.of(axis) != 0) EXPECT_NE(required_direction(s, axis), 0) << s.word();
+        if (o.mix.of(axis) != 0) EXPECT_NE(required_direction(s, axis), 0) << s.name();
 }
 
 TEST_P(EveryKind, DefaultMixCanBeBuiltRight) {
@@ -85,21 +85,21 @@ TEST_P(EveryKind, DeflectedPanelsGoWhereTheWordsSay) {
     // The last two corners are the trailing edge.
     const Point before = mix(p.corners[2], p.corners[3], 0.5), after = mix(moved[2], moved[3], 0.5);
     if (p.surface->kind == SurfaceKind::rudder)
-      EXPECT_GT(after.y(), before.y()) << p.surface->word();
+      EXPECT_GT(after.y(), before.y()) << p.surface->name();
     else
-      EXPECT_LT(after.z(), before.z()) << p.surface->word();
+      EXPECT_LT(after.z(), before.z()) << p.surface->name();
     // Common practice, one look that serves every fin: on right yaw the edge moves partly to the right.
     if (const int yaw = required_direction(*p.surface, Axis::yaw)) {
       const auto turned = deflected(p, 15.0 * yaw);
-      EXPECT_GT(mix(turned[2], turned[3], 0.5).y(), before.y()) << p.surface->word();
+      EXPECT_GT(mix(turned[2], turned[3], 0.5).y(), before.y()) << p.surface->name();
     }
   }
   for (const Surface s : facts_of(kind()).surfaces)
-    if (s.kind != SurfaceKind::motor) EXPECT_TRUE(drawn.count(s)) << s.word() << " is not drawn";
+    if (s.kind != SurfaceKind::motor) EXPECT_TRUE(drawn.count(s)) << s.name() << " is not drawn";
 }
 
 TEST_P(EveryKind, CanBecomeAnyOtherKindWithoutLosingSockets) {
-  for (const auto& [other, name] : Words<AirframeKind>::list) {
+  for (const auto& [other, name] : Names<AirframeKind>::list) {
     Rig r = rig();
     r.outputs[0].reversed = true;
     const Rig changed = with_kind(r, other);
@@ -159,7 +159,7 @@ TEST(Mixing, SaturatedShareOfTheStickSquare) {
 /// speeds the left motor up.
 TEST(Motors, TwoGoWithAnyAirframe) {
   int combined = 0;
-  for (const auto& [kind, name] : Words<AirframeKind>::list)
+  for (const auto& [kind, name] : Names<AirframeKind>::list)
     for (const Motors motors : {Motors::two, Motors::two_steering}) {
       Airframe a;
       a.kind = kind;

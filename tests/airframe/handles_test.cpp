@@ -11,7 +11,7 @@ namespace {
 
 // From the second side: the outline of the changed aircraft has a corner where the hand let go.
 TEST(OutlineHandles, TheCornerFollowsTheHandOnEveryKind) {
-  for (const auto& [kind, name] : Words<AirframeKind>::list) {
+  for (const auto& [kind, name] : Names<AirframeKind>::list) {
     const Airframe airframe = fresh_rig("x", kind, "full_controller").airframe;
     const auto handles = outline_handles(airframe);
     SCOPED_TRACE(name);

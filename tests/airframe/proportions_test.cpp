@@ -13,7 +13,7 @@ namespace {
 // Common practice: a beginning that looks and flies like its kind. The drawing holds together, the wing does not end
 // behind the tail, the neutral point lies on the aircraft, and it stalls at a speed that models have.
 TEST(Proportions, EveryKindAtEverySizeHoldsTogether) {
-  for (const auto& [kind, name] : Words<AirframeKind>::list)
+  for (const auto& [kind, name] : Names<AirframeKind>::list)
     for (const double span : {0.4, 0.7, 1.2, 2.4, 6.0}) {
       Rig rig;
       rig.airframe = usual_airframe(kind, span);

@@ -17,6 +17,7 @@
 
 #include "direction/mode_checks.h"
 #include "feel/feel_checks.h"
+#include "look/literals.h"
 #include "places.h"
 #include "rig/rig_file.h"
 #include "shell/main_window.h"
@@ -46,7 +47,7 @@ class Builder {
   }
   /// Where nobody looks on the bench's time is turned by whoever waits; in a real window it is the wall's.
   static Clock& clock_here(bool by_the_wall) {
-    Clock::instance().take_by_hand(!by_the_wall && QGuiApplication::platformName() == QStringLiteral("offscreen"));
+    Clock::instance().take_by_hand(!by_the_wall && QGuiApplication::platformName() == u"offscreen"_s);
     return Clock::instance();
   }
   Settings settings(const QStringList& faults, int random, unsigned seed) {
@@ -143,7 +144,7 @@ class Builder {
   void edit(const std::function<void(Rig&)>& change) {
     Rig rig = window.document().rig();
     change(rig);
-    window.document().edit(std::move(rig), QStringLiteral("a test's doing"));
+    window.document().edit(std::move(rig), u"a test's doing"_s);
   }
   /// Does something once, as soon as it can be done; also while a sheet is open.
   void when(std::function<bool()> can, std::function<void()> action) {
@@ -174,7 +175,7 @@ class Builder {
         else if (auto* line = dialog->findChild<QLineEdit*>(QLatin1String(name)))
           line->setText(text);
         else if (auto* tick = dialog->findChild<QCheckBox*>(QLatin1String(name)))
-          tick->setChecked(text == QStringLiteral("yes"));
+          tick->setChecked(text == u"yes"_s);
         else if (auto* choice = dialog->findChild<QComboBox*>(QLatin1String(name));
                  choice && choice->findText(text) >= 0)
           choice->setCurrentIndex(choice->findText(text));
@@ -182,15 +183,15 @@ class Builder {
           ADD_FAILURE() << "no entry " << name;
       }
       // Refused, it opens again at once, and is looked at then.
-      const auto refused = [dialog] { return dialog->findChild<QLabel*>(QStringLiteral("refusal"))->isVisible(); };
+      const auto refused = [dialog] { return dialog->findChild<QLabel*>(u"refusal"_s)->isVisible(); };
       if (after) when(refused, [dialog, after] { after(*dialog); });
-      dialog->findChild<QAbstractButton*>(QStringLiteral("take"))->click();
+      dialog->findChild<QAbstractButton*>(u"take"_s)->click();
     });
   }
 
   bool open_demo_with_battery() {
     window.start_demo();
-    return wait([&] { return window.bench().hands_connected(); }) && click(QStringLiteral("supply_battery")) &&
+    return wait([&] { return window.bench().hands_connected(); }) && click(u"supply_battery"_s) &&
            wait([&] { return window.bench().controller_answers() || !window.document().controller()->link; });
   }
 
@@ -198,10 +199,10 @@ class Builder {
   void look() {
     // A class that shows no readings is watched waking and levelling first.
     const auto wakes = [&] { return proof().procedure().checking().starts_with("senses."); };
-    for (int i = 0; i < 2 && wakes(); ++i) ASSERT_TRUE(click(QStringLiteral("record_card")));
-    ASSERT_TRUE(wait([&] { return can_click(QStringLiteral("do_it")); }, 9000));
+    for (int i = 0; i < 2 && wakes(); ++i) ASSERT_TRUE(click(u"record_card"_s));
+    ASSERT_TRUE(wait([&] { return can_click(u"do_it"_s); }, 9000));
     std::map<Surface, double> furthest;
-    click(QStringLiteral("do_it"));
+    click(u"do_it"_s);
     // So many looks outlast what hands do; a slow machine looks more slowly.
     int looked = 0;
     const auto seen = QObject::connect(&window.bench(), &BenchLink::seen, &window, [&] {
@@ -213,75 +214,69 @@ class Builder {
     const auto moved = [&] {
       return std::any_of(furthest.begin(), furthest.end(), [](const auto& s) { return std::abs(s.second) >= 3; });
     };
-    wait([&] { return looked >= 45 && (moved() || can_click(QStringLiteral("do_it"))); }, 20000);
+    wait([&] { return looked >= 45 && (moved() || can_click(u"do_it"_s)); }, 20000);
     QObject::disconnect(seen);
     ++looks;
     for (const auto& [s, d] : furthest) {
       const int motion = std::abs(d) < 3 ? 0 : d > 0 ? 1 : -1;
-      click(QStringLiteral("saw_%1_%2").arg(QString::fromStdString(s.word())).arg(motion));
+      click(u"saw_%1_%2"_s.arg(QString::fromStdString(s.name())).arg(motion));
     }
-    ASSERT_TRUE(click(QStringLiteral("note")));
-    wait(
-        [&] {
-          return can_click(QStringLiteral("do_it")) || proof().procedure().asking() != ProofProcedure::Asking::check;
-        },
-        9000);
+    ASSERT_TRUE(click(u"note"_s));
+    wait([&] { return can_click(u"do_it"_s) || proof().procedure().asking() != ProofProcedure::Asking::check; }, 9000);
   }
 
   /// Plans the gains for the first flight, as the card asks, and comes back.
   void plan_gains() {
-    ASSERT_TRUE(click(QStringLiteral("to_station")));
-    ASSERT_TRUE(wait([&] { return can_click(QStringLiteral("first_gains")); }));
-    ASSERT_TRUE(click(QStringLiteral("first_gains")));
+    ASSERT_TRUE(click(u"to_station"_s));
+    ASSERT_TRUE(wait([&] { return can_click(u"first_gains"_s); }));
+    ASSERT_TRUE(click(u"first_gains"_s));
     window.go(Station::proof);
   }
 
   /// Walks the checks to the end. Returns how many faults were cured.
   int work_through() {
-    int cured = 0;
+    int repaired = 0;
     for (int step = 0; step < 60; ++step) {
       switch (proof().procedure().asking()) {
-        case ProofProcedure::Asking::done: return cured;
+        case ProofProcedure::Asking::done: return repaired;
         case ProofProcedure::Asking::check:
-          if (proof().procedure().checking() == first_gains_set.text() && can_click(QStringLiteral("to_station"))) {
+          if (proof().procedure().checking() == first_gains_set.text() && can_click(u"to_station"_s)) {
             plan_gains();
             break;
           }
-          if (can_click(QStringLiteral("write_rig"))) {
-            EXPECT_TRUE(click(QStringLiteral("write_rig")));
-            EXPECT_TRUE(wait([&] { return !window.bench().writing() && !can_click(QStringLiteral("write_rig")); }));
+          if (can_click(u"write_rig"_s)) {
+            EXPECT_TRUE(click(u"write_rig"_s));
+            EXPECT_TRUE(wait([&] { return !window.bench().writing() && !can_click(u"write_rig"_s); }));
             break;
           }
-          if (can_click(QStringLiteral("record_card"))) {
+          if (can_click(u"record_card"_s)) {
             // One that eyes alone can say: done on the bench, then recorded.
             // Modes take long to be shown, and have a test of their own.
             const bool mode = proof().procedure().checking().starts_with(mode_family);
-            if (!mode && click(QStringLiteral("do_it")))
-              let_pass(12000, [&] { return can_click(QStringLiteral("do_it")); });
-            EXPECT_TRUE(click(QStringLiteral("record_card")));
+            if (!mode && click(u"do_it"_s)) let_pass(12000, [&] { return can_click(u"do_it"_s); });
+            EXPECT_TRUE(click(u"record_card"_s));
             break;
           }
           [[fallthrough]];
         case ProofProcedure::Asking::question: look(); break;
         case ProofProcedure::Asking::verdict: {
-          if (click(QStringLiteral("apply"))) {
-            ++cured;
+          if (click(u"apply"_s)) {
+            ++repaired;
             wait([&] { return !window.bench().writing(); });
           }
-          if (proof().procedure().asking() == ProofProcedure::Asking::verdict && click(QStringLiteral("by_hand")))
-            ++cured;
+          if (proof().procedure().asking() == ProofProcedure::Asking::verdict && click(u"by_hand"_s)) ++repaired;
           wait([&] {
-            return proof().procedure().asking() != ProofProcedure::Asking::verdict ||
-                   can_click(QStringLiteral("apply")) || can_click(QStringLiteral("by_hand"));
+            return proof().procedure().asking() != ProofProcedure::Asking::verdict || can_click(u"apply"_s) ||
+                   can_click(u"by_hand"_s);
           });
           break;
         }
         case ProofProcedure::Asking::contradiction:
           // Seen too hastily: look again.
-          click(QStringLiteral("look_again"));
+          click(u"look_again"_s);
           break;
       }
-      if (testing::Test::HasFatalFailure()) return cured;
+      if (testing::Test::HasFatalFailure()) return repaired;
     }
     return -1;
   }
@@ -315,7 +310,7 @@ inline void follow_sticks(Builder& b) {
     return listening ? QString::fromStdString(listening->todo()) : QString();
   };
   QString last;
-  ASSERT_TRUE(b.click(QStringLiteral("listen")));
+  ASSERT_TRUE(b.click(u"listen"_s));
   ASSERT_TRUE(b.wait(
       [&] {
         const QString todo = asked();
@@ -327,7 +322,7 @@ inline void follow_sticks(Builder& b) {
                           : at("left and hold") || at("forward")           ? -1
                                                                            : 0;
         for (const Axis axis : all_axes) {
-          const bool meant = todo.contains(QStringLiteral("%1 stick").arg(QLatin1String(word(axis).data())));
+          const bool meant = todo.contains(u"%1 stick"_s.arg(QLatin1String(name_of(axis).data())));
           b.window.bench().ask(hands::Stick{axis, meant ? to : 0});
         }
         b.window.bench().ask(hands::Stick{std::nullopt, at("Open") ? 1.0 : 0.0});
@@ -342,40 +337,39 @@ inline void bring_up(Builder& b, unsigned seed) {
   b.window.start_troubled_bench(seed, {true, false, true});
   b.window.go(Station::sticks);
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
-  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
-  ASSERT_TRUE(b.wait([&] {
-    return b.window.bench().signal() && b.window.bench().frames().size() > 20 && b.can_click(QStringLiteral("listen"));
-  }));
+  ASSERT_TRUE(b.click(u"supply_battery"_s));
+  ASSERT_TRUE(b.wait(
+      [&] { return b.window.bench().signal() && b.window.bench().frames().size() > 20 && b.can_click(u"listen"_s); }));
 }
 
 /// Reads one surface and does what is said, until nothing has to change.
 inline void straighten(Builder& b, Surface surface) {
   auto* page = b.window.findChild<SurfacesPage*>();
-  auto* box = b.find<QComboBox>(QStringLiteral("surface_box"));
-  const int index = box->findData(QString::fromStdString(surface.word()));
-  ASSERT_GE(index, 0) << surface.word();
+  auto* box = b.find<QComboBox>(u"surface_box"_s);
+  const int index = box->findData(QString::fromStdString(surface.name()));
+  ASSERT_GE(index, 0) << surface.name();
   box->setCurrentIndex(index);
   Q_EMIT box->activated(index);
   for (int round = 0; round < 5; ++round) {
-    ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_begin")) && b.window.bench().sight().battery; }))
-        << b.find<QLabel>(QStringLiteral("throws_lines"))->text().toStdString();
-    ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
+    ASSERT_TRUE(b.wait([&] { return b.can_click(u"throw_begin"_s) && b.window.bench().sight().battery; }))
+        << b.find<QLabel>(u"throws_lines"_s)->text().toStdString();
+    ASSERT_TRUE(b.click(u"throw_begin"_s));
     while (page->throws().state() == ThrowsProcedure::State::reading) {
-      ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("throw_eyes")); })) << "the servo takes its time";
-      ASSERT_TRUE(b.click(QStringLiteral("throw_eyes")));
+      ASSERT_TRUE(b.wait([&] { return b.can_click(u"throw_eyes"_s); })) << "the servo takes its time";
+      ASSERT_TRUE(b.click(u"throw_eyes"_s));
     }
-    ASSERT_TRUE(page->throws().answer()) << b.find<QLabel>(QStringLiteral("throws_lines"))->text().toStdString();
+    ASSERT_TRUE(page->throws().answer()) << b.find<QLabel>(u"throws_lines"_s)->text().toStdString();
     bool anything = false;
-    if (b.click(QStringLiteral("throw_hands"))) {
+    if (b.click(u"throw_hands"_s)) {
       anything = true;
       ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().servos_powered; }));
       ASSERT_TRUE(b.stands_still(surface));
     }
-    if (b.click(QStringLiteral("throw_set"))) {
+    if (b.click(u"throw_set"_s)) {
       anything = true;
       if (b.window.document().controller()->link) {
-        b.let_pass(3000, [&] { return b.can_click(QStringLiteral("throw_write")); });
-        b.click(QStringLiteral("throw_write"));
+        b.let_pass(3000, [&] { return b.can_click(u"throw_write"_s); });
+        b.click(u"throw_write"_s);
         ASSERT_TRUE(b.wait([&] {
           return b.window.bench().board() &&
                  link::differences(link::image_of(b.window.document().rig()), *b.window.bench().board()).empty();

@@ -91,17 +91,17 @@ TEST(Ask, QuestionsAndComplaintsFindTheirPlace) {
     ASSERT_FALSE(found.empty()) << a.words;
     EXPECT_EQ(found.front().station, a.station) << a.words << ": " << found.front().text;
     EXPECT_NE(found.front().text.find(a.says), std::string::npos) << a.words << ": " << found.front().text;
-    EXPECT_FALSE(found.front().deed) << a.words;
+    EXPECT_FALSE(found.front().edit) << a.words;
   }
 }
 
 TEST(Ask, DeedsAreSaidAndDone) {
   const Rig rig = demo("hedgerow");
-  struct Deed {
+  struct Wish {
     const char* words;
     bool (*done)(const Rig& before, const Rig& after);
   };
-  for (const Deed& d : std::initializer_list<Deed>{
+  for (const Wish& d : std::initializer_list<Wish>{
            {"set span 1.5 m", [](const Rig&, const Rig&r) { return r.airframe.span_m == 1.5; }},
            {"span 59 in", [](const Rig&, const Rig&r) { return std::abs(r.airframe.span_m - 1.4986) < 1e-9; }},
            {"make the span 1500", [](const Rig&, const Rig&r) { return r.airframe.span_m == 1.5; }},
@@ -147,8 +147,8 @@ TEST(Ask, DeedsAreSaidAndDone) {
            {"take the camera out", [](const Rig&, const Rig&r) { return !r.part("camera"); }}}) {
     const auto found = ask(rig, d.words);
     ASSERT_FALSE(found.empty()) << d.words;
-    ASSERT_TRUE(found.front().deed) << d.words << ": " << found.front().text;
-    EXPECT_TRUE(d.done(rig, found.front().deed->rig)) << d.words << ": " << found.front().text;
+    ASSERT_TRUE(found.front().edit) << d.words << ": " << found.front().text;
+    EXPECT_TRUE(d.done(rig, found.front().edit->rig)) << d.words << ": " << found.front().text;
     EXPECT_FALSE(found.front().text.empty());
   }
 }
@@ -176,11 +176,11 @@ TEST(Ask, WhatCannotBeIsSaidAndWhatIsNoneIsNothing) {
   const Rig rig = demo("hedgerow");
   const auto far = ask(rig, "set span 500 m");
   ASSERT_FALSE(far.empty());
-  EXPECT_FALSE(far.front().deed);
+  EXPECT_FALSE(far.front().edit);
   EXPECT_NE(far.front().text.find("Not possible"), std::string::npos) << far.front().text;
   const auto heavy = ask(rig, "set span 2 kg");
   ASSERT_FALSE(heavy.empty());
-  EXPECT_FALSE(heavy.front().deed) << heavy.front().text;
+  EXPECT_FALSE(heavy.front().edit) << heavy.front().text;
   for (const char* nothing : {"", "   ", "the of my", "bake a cake", "%s%n", "<b>x</b>"})
     EXPECT_TRUE(ask(rig, nothing).empty()) << nothing;
   EXPECT_TRUE(ask(rig, std::string(100000, 'x')).empty());

@@ -66,27 +66,27 @@ TEST(Turn, NamesAreTheFixedOnes) {
        {"", "arrow_nose_top_tail", "arrow_nose_top_nose", "arrow_up", "ARROW_NOSE_TOP_UP", "arrow_nose_top_up "})
     EXPECT_FALSE(turn_from_name(bad)) << bad;
   std::set<std::string> names;
-  for (const Turn& t : all_turns()) EXPECT_TRUE(names.insert(t.spoken()).second);
+  for (const Turn& t : all_turns()) EXPECT_TRUE(names.insert(t.label()).second);
 }
 
 TEST(Surface, WordsGoThereAndBack) {
   for (const Surface s : all_surfaces()) {
-    EXPECT_EQ(surface_from_word(s.word()), s);
+    EXPECT_EQ(surface_from_name(s.name()), s);
     for (const int direction : {-1, 0, 1})
-      EXPECT_EQ(motion_from_word(s, motion_word(s, direction)), direction) << s.word();
-    EXPECT_FALSE(motion_from_word(s, "sideways"));
+      EXPECT_EQ(motion_from_name(s, motion_word(s, direction)), direction) << s.name();
+    EXPECT_FALSE(motion_from_name(s, "sideways"));
   }
   EXPECT_EQ(all_surfaces().size(), 23u);
-  EXPECT_FALSE(surface_from_word("aileron")) << "paired kinds need a side";
-  EXPECT_FALSE(surface_from_word("motor"));
-  EXPECT_TRUE(surface_from_word("rudder_left"));
-  EXPECT_FALSE(motion_from_word({SurfaceKind::rudder, Side::single}, "up"));
-  EXPECT_FALSE(motion_from_word({SurfaceKind::elevator, Side::single}, "faster"));
+  EXPECT_FALSE(surface_from_name("aileron")) << "paired kinds need a side";
+  EXPECT_FALSE(surface_from_name("motor"));
+  EXPECT_TRUE(surface_from_name("rudder_left"));
+  EXPECT_FALSE(motion_from_name({SurfaceKind::rudder, Side::single}, "up"));
+  EXPECT_FALSE(motion_from_name({SurfaceKind::elevator, Side::single}, "faster"));
 }
 
 // Common practice.
 TEST(Surface, RequiredDirections) {
-  const auto way = [](const char* word, Axis axis) { return required_direction(*surface_from_word(word), axis); };
+  const auto way = [](const char* word, Axis axis) { return required_direction(*surface_from_name(word), axis); };
   EXPECT_EQ(way("aileron_right", Axis::roll), 1);
   EXPECT_EQ(way("flaperon_left", Axis::roll), -1);
   EXPECT_EQ(way("taileron_left", Axis::pitch), 1);
@@ -110,9 +110,9 @@ TEST(Number, IsShortAndNeverMinusZero) {
 }
 
 TEST(Words, AreChoices) {
-  EXPECT_EQ(word_choice<Axis>(), "roll, pitch or yaw");
-  EXPECT_EQ(from_word<Axis>("pitch"), Axis::pitch);
-  EXPECT_FALSE(from_word<Axis>("Pitch"));
+  EXPECT_EQ(choice_of<Axis>(), "roll, pitch or yaw");
+  EXPECT_EQ(from_name<Axis>("pitch"), Axis::pitch);
+  EXPECT_FALSE(from_name<Axis>("Pitch"));
   EXPECT_EQ(capital("left"), "Left");
   EXPECT_EQ(capital(""), "");
 }

@@ -36,7 +36,7 @@ const First firsts[] = {
      "satellite with compass, airspeed, recording camera, 5 V 5 A regulator, power module"}};
 
 Rig begun(const First& f) {
-  Beginning b;
+  NewAircraft b;
   b.name = f.name, b.kind = f.kind, b.span_m = f.span_m, b.controller = f.controller;
   if (f.mass_kg > 0) b.mass_kg = f.mass_kg;
   const auto airframe = airframe_of(b);
@@ -54,7 +54,7 @@ Rig begun(const First& f) {
 TEST(Begin, FiveFirstRigsArePlacedFedAndPlanned) {
   for (const First& f : firsts) {
     const Rig rig = begun(f);
-    EXPECT_EQ(rig.places.size(), rig.parts.size() + 1) << f.name;
+    EXPECT_EQ(rig.mountings.size(), rig.parts.size() + 1) << f.name;
     EXPECT_TRUE(find_clashes(rig, shipped()).empty()) << f.name;
     // Of two drives each thing has its side and its own name.
     std::set<std::string> names;
@@ -67,7 +67,7 @@ TEST(Begin, FiveFirstRigsArePlacedFedAndPlanned) {
     EXPECT_EQ(plan.changes, 0) << f.name << ": planned already";
     const Review r = review(rig, shipped());
     for (const ConsumerReport& c : r.reports.power().consumers)
-      EXPECT_TRUE(c.lit[static_cast<std::size_t>(SupplyState::battery)]) << f.name << ": dark " << c.name;
+      EXPECT_TRUE(c.powered[static_cast<std::size_t>(SupplyState::battery)]) << f.name << ": dark " << c.name;
     const auto groups = grouped(r.snags);
     for (const Snag& s : r.snags)
       EXPECT_FALSE(s.code == "FIT-15" || s.code.starts_with("WIRING") || s.code.starts_with("POWER-0"))
@@ -120,7 +120,7 @@ TEST(Begin, EverythingCanBeLeftOpen) {
 }
 
 TEST(Begin, WhatIsOutOfRangeIsRefused) {
-  Beginning b;
+  NewAircraft b;
   b.span_m = 200;
   EXPECT_FALSE(airframe_of(b));
   EXPECT_FALSE(begin_rig(shipped(), b));

@@ -11,8 +11,17 @@
 namespace rigging {
 namespace {
 
+/// The class as a file of version 4 had it: remedies were cures, and the passed-through channel had another name.
+Json in_old_words(Json c) {
+  rename_member(c, "remedies", "cures");
+  for (Json& s : c["settings"])
+    if (s["what"] == "passthrough_channel") s["what"] = "passes";
+  return c;
+}
+
 /// The class as a file of version 3 had it: the throttle goes through it or never does.
 Json with_a_flag_for_the_motor(Json c) {
+  c = in_old_words(std::move(c));
   if (!c.contains("surfaces")) return c;
   Json& surfaces = c["surfaces"];
   if (surfaces.value("motor", "through") == "receiver") surfaces["motor_bypasses"] = true;
@@ -61,10 +70,12 @@ Json flat(Json c) {
 TEST(OwnParts, AbilitiesThatStandSideBySideFindTheirStation) {
   const auto file = std::filesystem::temp_directory_path() / ("rigging_" + std::to_string(::getpid()) + ".parts.json");
   const Json shipped_file = *read_json_file(in_source("/data/catalogue/controllers.json"));
-  for (const int version : {1, 2, 3}) {
+  for (const int version : {1, 2, 3, 4}) {
     Json own{{"format", "parts"}, {"version", version}, {"controllers", Json::array()}};
     for (const Json& c : shipped_file["controllers"]) {
-      own["controllers"].push_back(version < 3 ? flat(c) : with_a_flag_for_the_motor(c));
+      own["controllers"].push_back(version < 3   ? flat(c)
+                                   : version < 4 ? with_a_flag_for_the_motor(c)
+                                                 : in_old_words(c));
       own["controllers"].back()["id"] = "my_" + c["id"].get<std::string>();
     }
     std::ofstream(file) << own.dump();
@@ -80,7 +91,9 @@ TEST(OwnParts, AbilitiesThatStandSideBySideFindTheirStation) {
       EXPECT_TRUE(mine->senses == c.senses) << c.id;
       EXPECT_TRUE(mine->feel == c.feel) << c.id;
       EXPECT_TRUE(mine->proof == c.proof) << c.id;
-      EXPECT_EQ(mine->settings.size(), c.settings.size()) << c.id;
+      ASSERT_EQ(mine->settings.size(), c.settings.size()) << c.id;
+      for (std::size_t i = 0; i < c.settings.size(); ++i) EXPECT_EQ(mine->settings[i].what, c.settings[i].what) << c.id;
+      EXPECT_TRUE(mine->remedies == c.remedies) << c.id;
       ++compared;
     }
     EXPECT_EQ(compared, 11);
@@ -116,8 +129,8 @@ TEST(OwnBoard, IsKeptPassedOnAndReadAgain) {
     ASSERT_TRUE(save_own_class(file, mine, shipped().shared)) << "in the place of the one before";
     const Json written = *read_json_file(file);
     ASSERT_EQ(written["controllers"].size(), 1u);
-    for (const Json& cure : written["controllers"][0].value("cures", Json::array()))
-      EXPECT_NE(cure["remedy"], "swap_leads") << "what every class can";
+    for (const Json& remedy_steps : written["controllers"][0].value("remedies", Json::array()))
+      EXPECT_NE(remedy_steps["remedy"], "swap_leads") << "what every class can";
     Catalogue catalogue = shipped();
     ASSERT_TRUE(add_own_parts(catalogue, file));
     const ControllerClass* read = catalogue.controller(mine.id);

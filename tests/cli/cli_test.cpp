@@ -4,6 +4,7 @@
 #include "base/json.h"
 #include "cli/run_cli.h"
 #include "places.h"
+#include "rig/rig.h"
 #include "signal/capture.h"
 
 namespace rigging {
@@ -392,7 +393,7 @@ TEST(Cli, EditsAsTheScreensDo) {
   ASSERT_EQ(ran.status, 0) << ran.err;
   EXPECT_EQ(Json::parse(ran.out)["differing"], Json::array({"/airframe/span_m"}));
   EXPECT_EQ((*read_json_file(into))["airframe"]["span_m"], 2.1);
-  EXPECT_EQ((*read_json_file(into))["version"], 2);
+  EXPECT_EQ((*read_json_file(into))["version"], rig_version);
   for (const char* bad :
        {"set airframe/span_m wide", "set airframe/spam 2", "dance", "set airframe/span_m", "flip out_1 yaw"}) {
     ran = run("edit " + rig + " " + bad);
@@ -472,7 +473,7 @@ TEST(Cli, ARigOfVersionOneComparesWithItself) {
   Folder folder;
   const std::string old = (source / "tests/rig/version_1/hedgerow.rig.json").string(), now = folder / "now.rig.json";
   ASSERT_EQ(run("edit " + old + " mounted yes --into " + now).status, 0);
-  EXPECT_EQ((*read_json_file(now))["version"], 2);
+  EXPECT_EQ((*read_json_file(now))["version"], rig_version);
   const Ran ran = run("compare " + old + " " + now);
   EXPECT_EQ(ran.status, 0) << ran.out;
 }

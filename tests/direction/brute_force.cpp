@@ -49,7 +49,7 @@ int seen(const Aircraft& a, const std::string& surface, const Observation& o) {
   int socket = -1;
   for (std::size_t k = 0; k < a.lead_in.size(); ++k)
     for (const Surface s : a.outputs[static_cast<std::size_t>(a.lead_in[k])].surfaces)
-      if (s.word() == surface) socket = static_cast<int>(k);
+      if (s.name() == surface) socket = static_cast<int>(k);
   if (a.dead.count(socket)) return 0;
   const CaseOutput& driver = a.outputs[static_cast<std::size_t>(socket)];
   if (o.act == Act::drive) return socket == o.output ? o.sense * a.sign.at(surface) : 0;
@@ -94,8 +94,8 @@ bool build(const Case& c, const std::vector<Fault>& faults, const std::map<std::
       case FaultKind::board_turned: turn = f.turn; break;
       case FaultKind::output_dead: a.dead.insert(f.output); break;
       case FaultKind::linkage_opposed:
-        a.sign[f.surface.word()] *= -1;
-        a.opposed.insert(f.surface.word());
+        a.sign[f.surface.name()] *= -1;
+        a.opposed.insert(f.surface.name());
         break;
       case FaultKind::function_reversed:
         // Either the mix holds the fault, or the controller does and the mix is what it should do.
@@ -115,7 +115,7 @@ bool build(const Case& c, const std::vector<Fault>& faults, const std::map<std::
     for (const Surface s : output.surfaces)
       for (int axis = 0; axis < 3; ++axis) {
         const double weight = output.mix[static_cast<std::size_t>(axis)];
-        if (weight != 0 && sign_of(weight) * (output.reversed ? -1 : 1) * signs.at(s.word()) != wanted(s.word(), axis))
+        if (weight != 0 && sign_of(weight) * (output.reversed ? -1 : 1) * signs.at(s.name()) != wanted(s.name(), axis))
           return false;
       }
   return true;
@@ -126,10 +126,10 @@ bool agrees(const Aircraft& a, const Case& c) {
     for (const int i : o.leads)
       if (a.lead_in[static_cast<std::size_t>(i)] != i) return false;
     for (const Surface s : o.horns)
-      if (a.opposed.count(s.word())) return false;
+      if (a.opposed.count(s.name())) return false;
     if (o.board && a.board_turned) return false;
     for (const Seen& s : o.saw)
-      if (seen(a, s.surface.word(), o) != s.motion) return false;
+      if (seen(a, s.surface.name(), o) != s.motion) return false;
     for (int k = 0; k < 3; ++k) {
       const auto value = o.channels[static_cast<std::size_t>(k)];
       if (!value) continue;
@@ -145,7 +145,7 @@ template <class Test>
 bool any_signs(const Case& c, Test&& test) {
   std::vector<std::string> names;
   for (const CaseOutput& o : c.outputs)
-    for (const Surface s : o.surfaces) names.push_back(s.word());
+    for (const Surface s : o.surfaces) names.push_back(s.name());
   for (unsigned bits = 0; bits < 1u << names.size(); ++bits) {
     std::map<std::string, int> signs;
     for (std::size_t i = 0; i < names.size(); ++i) signs[names[i]] = bits >> i & 1 ? -1 : 1;
@@ -260,7 +260,7 @@ bool show(const Case& c, const std::vector<Fault>& faults, Observation& o) {
     if (!build(c, faults, signs, a)) return false;
     o.saw.clear();
     for (const CaseOutput& output : c.outputs)
-      for (const Surface s : output.surfaces) o.saw.push_back({s, seen(a, s.word(), o)});
+      for (const Surface s : output.surfaces) o.saw.push_back({s, seen(a, s.name(), o)});
     o.channels = {};
     if (o.act == Act::stick) {
       const int channel = a.stick_to_channel[static_cast<std::size_t>(o.axis)];

@@ -76,7 +76,7 @@ TEST(Case, RemediesMirrorFaultsInJson) {
   for (const auto& [kind, json] : expected) {
     f.kind = kind;
     EXPECT_EQ(remedy_to_json(f, c).dump(), json);
-    EXPECT_EQ(fault_to_json(f, c)["kind"], word(kind));
+    EXPECT_EQ(fault_to_json(f, c)["kind"], name_of(kind));
     EXPECT_FALSE(fault_text(f, c).empty() || remedy_text(f, c).empty());
   }
 }
@@ -126,8 +126,8 @@ TEST(Levelling, SeesWhatGravityDoesToTheSurfaces) {
             const int motion = moved > 1e-6 ? 1 : moved < -1e-6 ? -1 : 0;
             const std::array<int, 3> pulse{roll > 0 ? 1 : roll < 0 ? -1 : 0, pitch > 0 ? 1 : pitch < 0 ? -1 : 0, 0};
             const SeenBits may = level_motions(turn, 0, axis, sense, pulse);
-            EXPECT_TRUE(may & bit_of(motion)) << turn.name() << ' ' << word(axis) << ' ' << sense << ' ' << deg;
-            if (finds_down(turn)) EXPECT_EQ(may, bit_of(motion)) << turn.name() << ' ' << word(axis);
+            EXPECT_TRUE(may & bit_of(motion)) << turn.name() << ' ' << name_of(axis) << ' ' << sense << ' ' << deg;
+            if (finds_down(turn)) EXPECT_EQ(may, bit_of(motion)) << turn.name() << ' ' << name_of(axis);
             told_apart += may == bit_of(motion);
           }
   }

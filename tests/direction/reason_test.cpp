@@ -210,7 +210,7 @@ class Draw {
     for (const auto& [names, mix] : kinds[static_cast<std::size_t>(below(static_cast<int>(kinds.size())))]) {
       CaseOutput o;
       o.id = "out_" + std::to_string(++id);
-      for (const char* name : names) o.surfaces.push_back(*surface_from_word(name));
+      for (const char* name : names) o.surfaces.push_back(*surface_from_name(name));
       o.mix = mix;
       o.reversed = below(2);
       const int flip = below(4) == 0 ? -1 : 1;

@@ -13,6 +13,7 @@
 #include "bench.h"
 #include "bench_rig.h"
 #include "link/image.h"
+#include "look/literals.h"
 #include "places.h"
 #include "ports.h"
 #include "review/stations.h"
@@ -26,6 +27,7 @@
 // The doors of docs/contributing.md: one of each is added here, as a later station would, and looked for wherever a
 // builder would meet it. Everything that is added stands in this file.
 namespace rigging {
+using namespace Qt::StringLiterals;
 namespace {
 
 // A setting, kept in the document as a member of the home section.
@@ -34,15 +36,15 @@ constexpr const char* volume = "horn_volume_percent";
 Setting horn_volume() {
   return {.name = "horn_volume_percent",
           .of = SettingOf::board,
-          .spoken = "horn volume",
+          .label = "horn volume",
           .span = {0, 100},
           .usual = 0.0,
           .always = false,
-          .get = [](const Rig& rig, const std::string&) -> Value {
+          .get = [](const Rig& rig, const std::string&) -> SettingValue {
             return number_member(rig.home.unknown_members.members(), volume, 0);
           },
           .set =
-              [](Rig& rig, const std::string&, const Value& v) {
+              [](Rig& rig, const std::string&, const SettingValue& v) {
                 Json members = rig.home.unknown_members.members();
                 members[volume] = std::get<double>(v);
                 rig.home.unknown_members = UnknownMembers(std::move(members));
@@ -101,7 +103,7 @@ class SoundTheHorn : public Procedure {
     sounds_since_s_.reset();
     Edit louder{scene.rig, "Horn sounded"};
     louder.rig.name = "Loud";
-    return {Change{louder}, Record{{"senses.horn_heard", ""}, "The horn was heard"}};
+    return {ApplyEdit{louder}, Record{{"senses.horn_heard", ""}, "The horn was heard"}};
   }
   Card card(const Scene&) const override {
     Card c;
@@ -123,11 +125,11 @@ class HornPage : public app::StationPage {
  public:
   explicit HornPage(const app::PageContext& context)
       : StationPage(Station::logbook, context), words_(new QLabel(this)) {
-    words_->setObjectName(QStringLiteral("horn_words"));
+    words_->setObjectName(u"horn_words"_s);
     refresh();
   }
-  QList<app::Request> requests() override {
-    return {{QStringLiteral("Sound the horn"), QStringLiteral("beep"), [this] { come_here(); }}};
+  QList<app::NamedAction> named_actions() override {
+    return {{u"Sound the horn"_s, u"beep"_s, [this] { come_here(); }}};
   }
 
  protected:
@@ -148,7 +150,7 @@ void open_the_doors() {
                               []() -> std::unique_ptr<Procedure> { return std::make_unique<SoundTheHorn>(); }});
       e.edits.push_back({"silence", "Take the horn away", {}, silence});
     }
-  Words<Station>::list.emplace_back(hangar, "hangar");
+  Names<Station>::list.emplace_back(hangar, "hangar");
   StationEntry beyond;
   beyond.station = hangar;
   beyond.question = "Where does it stay overnight?";
@@ -251,8 +253,8 @@ TEST_F(Doors, APartAndAClassOfOnesOwnWorkLikeShippedOnes) {
   ASSERT_TRUE(document.open(QString::fromStdString(file())));
   ASSERT_TRUE(document.controller());
   EXPECT_EQ(document.controller()->name, "My board");
-  EXPECT_TRUE(document.controller()->cure(Remedy::reverse_output)) << "what it can set, it can cure";
-  EXPECT_TRUE(document.controller()->cure(Remedy::swap_leads)) << "and what hands can do on any model";
+  EXPECT_TRUE(document.controller()->steps_for(Remedy::reverse_output)) << "what it can set, it can cure";
+  EXPECT_TRUE(document.controller()->steps_for(Remedy::swap_leads)) << "and what hands can do on any model";
   twin::Bench bench(document.rig(), *document.controller(),
                     *twin::truth_of(document.rig(), *document.controller(), {}));
   EXPECT_EQ(bench.controller().id, "board_of_my_own");
@@ -272,7 +274,8 @@ TEST_F(Doors, ASettingReachesTheLinkTheTwinAndTheDifferences) {
   while (const auto request = write.next())
     for (auto& item : client.feed(port.feed(client.ask(*request).second))) write.answered(std::get<link::Reply>(item));
   ASSERT_TRUE(write.done()) << write.problem();
-  EXPECT_EQ(bench.image().value({SettingOf::board, "", "horn_volume_percent"}), Value(80.0)) << "the twin holds it";
+  EXPECT_EQ(bench.image().value({SettingOf::board, "", "horn_volume_percent"}), SettingValue(80.0))
+      << "the twin holds it";
   const auto found = link::differences(link::image_of(rig_), bench.image());
   ASSERT_EQ(found.size(), 1u);
   EXPECT_NE(found[0].words.find("horn volume 80 % on the board, 0 % in the rig"), std::string::npos) << found[0].words;
@@ -339,15 +342,15 @@ TEST_F(Doors, ATwelfthStationStandsInTheStripTheMenuAndTheFile) {
   ASSERT_TRUE(window.open_file(QString::fromStdString(file())));
   window.go(hangar);
   QLabel* question = nullptr;
-  for (QLabel* l : window.findChildren<QLabel*>(QStringLiteral("station_question")))
+  for (QLabel* l : window.findChildren<QLabel*>(u"station_question"_s))
     if (l->isVisible()) question = l;
   ASSERT_TRUE(question);
-  EXPECT_EQ(question->text(), QStringLiteral("Where does it stay overnight?"));
+  EXPECT_EQ(question->text(), u"Where does it stay overnight?"_s);
   int keys = 0;
-  for (const QAction* a : window.findChildren<QAction*>()) keys += a->text() == QStringLiteral("Hangar");
+  for (const QAction* a : window.findChildren<QAction*>()) keys += a->text() == u"Hangar"_s;
   EXPECT_EQ(keys, 1);
   // The last bay of the strip is its own.
-  auto* strip = window.findChild<QWidget*>(QStringLiteral("station_strip"));
+  auto* strip = window.findChild<QWidget*>(u"station_strip"_s);
   window.go(Station::airframe);
   QTest::mouseClick(strip, Qt::LeftButton, {}, QPoint(strip->width() - 60, strip->height() / 2));
   EXPECT_TRUE(question->isVisible());
@@ -358,41 +361,41 @@ TEST_F(Doors, EverythingIsSeenOnTheScreen) {
   window.show();
   ASSERT_TRUE(window.open_file(QString::fromStdString(file())));
   window.go(Station::logbook);
-  auto* words = window.findChild<QLabel*>(QStringLiteral("horn_words"));
+  auto* words = window.findChild<QLabel*>(u"horn_words"_s);
   ASSERT_TRUE(words) << "the station has its page";
   EXPECT_TRUE(words->isVisible());
-  EXPECT_EQ(words->text(), QStringLiteral("Silent"));
+  EXPECT_EQ(words->text(), u"Silent"_s);
   Rig rig = window.document().rig();
   rig.name = "Louder";
-  window.document().edit(rig, QStringLiteral("named"));
-  EXPECT_EQ(words->text(), QStringLiteral("Louder")) << "it follows the document without a line of its own";
+  window.document().edit(rig, u"named"_s);
+  EXPECT_EQ(words->text(), u"Louder"_s) << "it follows the document without a line of its own";
   window.document().undo();
   bool asked = false, snag = false;
-  for (const app::Request& r : window.requests()) asked = asked || r.text == QStringLiteral("Sound the horn");
+  for (const app::NamedAction& r : window.named_actions()) asked = asked || r.text == u"Sound the horn"_s;
   EXPECT_TRUE(asked);
-  for (const QLabel* l : window.findChildren<QLabel*>()) snag = snag || l->text() == QStringLiteral("It has no horn");
+  for (const QLabel* l : window.findChildren<QLabel*>()) snag = snag || l->text() == u"It has no horn"_s;
   EXPECT_TRUE(snag);
-  window.go_to(Station::proof, QStringLiteral("senses.horn_heard"));
+  window.go_to(Station::proof, u"senses.horn_heard"_s);
   QApplication::processEvents();
-  auto* title = window.findChild<QLabel*>(QStringLiteral("proof_title"));
+  auto* title = window.findChild<QLabel*>(u"proof_title"_s);
   ASSERT_TRUE(title);
-  EXPECT_EQ(title->text(), QStringLiteral("The horn is heard"));
+  EXPECT_EQ(title->text(), u"The horn is heard"_s);
   // A procedure for which no page has a place comes up in a window of its own, with the card that shows all of them.
-  for (const app::Request& r : window.requests())
-    if (r.text == QStringLiteral("Sound the horn and listen")) r.act();
-  auto* horn = window.findChild<QDialog*>(QStringLiteral("procedure_horn"));
+  for (const app::NamedAction& r : window.named_actions())
+    if (r.text == u"Sound the horn and listen"_s) r.act();
+  auto* horn = window.findChild<QDialog*>(u"procedure_horn"_s);
   ASSERT_TRUE(horn && horn->isVisible());
-  EXPECT_EQ(horn->findChild<QLabel*>(QStringLiteral("horn_todo"))->text(), QStringLiteral("Sound the horn."));
-  horn->findChild<QPushButton*>(QStringLiteral("horn_sound"))->click();
-  EXPECT_EQ(horn->findChild<QLabel*>(QStringLiteral("horn_todo"))->text(), QStringLiteral("Listen at ten paces."));
-  horn->findChild<QPushButton*>(QStringLiteral("horn_was_heard"))->click();
+  EXPECT_EQ(horn->findChild<QLabel*>(u"horn_todo"_s)->text(), u"Sound the horn."_s);
+  horn->findChild<QPushButton*>(u"horn_sound"_s)->click();
+  EXPECT_EQ(horn->findChild<QLabel*>(u"horn_todo"_s)->text(), u"Listen at ten paces."_s);
+  horn->findChild<QPushButton*>(u"horn_was_heard"_s)->click();
   EXPECT_EQ(window.document().rig().name, "Loud");
   EXPECT_TRUE(find_check(window.document().review().checks, std::string("senses.horn_heard"))->stands());
   horn->close();
   window.document().undo();
   window.document().undo();
   // A check that no station records by itself is recorded from its card.
-  auto* seen = window.findChild<QPushButton*>(QStringLiteral("record_card"));
+  auto* seen = window.findChild<QPushButton*>(u"record_card"_s);
   ASSERT_TRUE(seen && seen->isVisible());
   seen->click();
   EXPECT_TRUE(find_check(window.document().review().checks, std::string("senses.horn_heard"))->stands());

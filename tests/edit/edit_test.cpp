@@ -45,7 +45,7 @@ TEST(Edits, EverySingleValueOfAFreshRigCanBeSet) {
 /// A first rig: whatever class and kind are chosen, outputs sit where the class keeps sockets for them.
 TEST(AirframeEdits, AFreshRigSitsWhereItsClassWantsIt) {
   for (const ControllerClass& c : shipped().controllers)
-    for (const auto& [kind, name] : Words<AirframeKind>::list) {
+    for (const auto& [kind, name] : Names<AirframeKind>::list) {
       const auto begun =
           change_class(fresh_rig("mine", AirframeKind::two_ailerons, "full_controller"), shipped(), c.id);
       ASSERT_TRUE(begun);
@@ -149,7 +149,7 @@ TEST(Edits, OfTheStations) {
   for (const Lead& l : e->rig.leads) EXPECT_FALSE(far_end(l, "gps"));
   e = named(rig, "plug", {"servo_flaperon_left", "s5"});
   ASSERT_TRUE(e) << e.error().text();
-  EXPECT_EQ(e->rig.output_of(*surface_from_word("flaperon_left"))->socket, "s5") << "its output goes along";
+  EXPECT_EQ(e->rig.output_of(*surface_from_name("flaperon_left"))->socket, "s5") << "its output goes along";
   EXPECT_FALSE(named(rig, "plug", {"servo_flaperon_left", "s99"}));
   EXPECT_FALSE(named(rig, "plug", {"esc_motor", "s5"})) << "it does not touch the board";
   e = named(rig, "flip", {"out_3", "yaw"});
@@ -257,13 +257,13 @@ TEST(Edit, OfMixAndReadingsByTheirNames) {
   EXPECT_EQ(named(rig, "weight", {"out_1", "roll", "-0.4"})->rig.output("out_1")->mix.roll, -0.4);
   EXPECT_FALSE(named(rig, "weight", {"out_1", "roll", "much"}));
   const Surface s = rig.outputs.front().surfaces.front();
-  const auto thrown = named(rig, "throw", {s.word(), "roll", "9"});
+  const auto thrown = named(rig, "throw", {s.name(), "roll", "9"});
   ASSERT_TRUE(thrown) << thrown.error().text();
   EXPECT_NEAR(throw_for(thrown->rig, *thrown->rig.output_of(s), s, MixCommand::roll), 9, 0.05);
   EXPECT_FALSE(named(rig, "throw", {"spoiler", "roll", "9"}));
-  EXPECT_FALSE(named(rig, "throw", {s.word(), "loop", "9"}));
+  EXPECT_FALSE(named(rig, "throw", {s.name(), "loop", "9"}));
   EXPECT_NEAR(differential_of(named(rig, "differential", {"0.3"})->rig), 0.3, 1e-9);
-  const auto holes = named(rig, "holes", {s.word(), "0.012", "0.015"});
+  const auto holes = named(rig, "holes", {s.name(), "0.012", "0.015"});
   ASSERT_TRUE(holes) << holes.error().text();
   EXPECT_EQ(holes->rig.linkage(s)->arm_m, 0.012);
   EXPECT_EQ(holes->rig.linkage(s)->horn_m, 0.015);

@@ -56,7 +56,7 @@ TEST(FlightLog, EveryMeaningHasUnitsOfWhichTheFirstIsRiggingsOwn) {
     ASSERT_FALSE(log_units(meaning).empty());
     EXPECT_EQ(log_units(meaning).front().factor, 1) << meaning;
     EXPECT_EQ(log_units(meaning).front().offset, 0) << meaning;
-    EXPECT_FALSE(spoken_meaning(meaning).empty());
+    EXPECT_FALSE(meaning_label(meaning).empty());
   }
 }
 

@@ -152,7 +152,7 @@ TEST(Fit, MagnetsAndPhasesReachTheCompass) {
 
 TEST(Fit, WhatHasNoPlaceOrMassIsSaid) {
   Rig rig = demo("hedgerow");
-  std::erase_if(rig.places, [](const Mounting& p) { return p.part == "camera"; });
+  std::erase_if(rig.mountings, [](const Mounting& p) { return p.part == "camera"; });
   const Balance b = fit(rig).balance;
   EXPECT_FALSE(b.complete);
   rig = demo("hedgerow");

@@ -22,11 +22,11 @@ Point at(const Rig& rig, const std::string& id) { return point_of(*rig.mounting(
 TEST(UsualPlaces, EverythingFindsAPlaceThatItsKindHas) {
   for (const char* name : {"hedgerow", "bramble", "delta", "heath"}) {
     Rig rig = demo(name);
-    rig.places.clear();
+    rig.mountings.clear();
     const auto edit = place_parts(rig, shipped(), false);
     ASSERT_TRUE(edit) << name;
     const Rig& placed = edit->rig;
-    EXPECT_EQ(placed.places.size(), rig.parts.size() + 1) << name;
+    EXPECT_EQ(placed.mountings.size(), rig.parts.size() + 1) << name;
     EXPECT_EQ(overlaps(placed), 0) << name;
     const AirframeReport airframe = analyze_airframe(placed);
     const FitReport fit = analyze_fit(placed, shipped(), airframe, analyze_power(placed, shipped()));
@@ -49,9 +49,9 @@ TEST(UsualPlaces, EverythingFindsAPlaceThatItsKindHas) {
 
 TEST(UsualPlaces, WhatHasAPlaceKeepsIt) {
   Rig rig = demo("hedgerow");
-  const auto before = rig.places;
+  const auto before = rig.mountings;
   EXPECT_FALSE(place_parts(rig, shipped(), false)) << "all have one";
-  std::erase_if(rig.places, [](const Mounting& p) { return p.part == "buzzer"; });
+  std::erase_if(rig.mountings, [](const Mounting& p) { return p.part == "buzzer"; });
   const auto edit = place_parts(rig, shipped(), false);
   ASSERT_TRUE(edit);
   for (const Mounting& p : before)
@@ -61,7 +61,7 @@ TEST(UsualPlaces, WhatHasAPlaceKeepsIt) {
 
 TEST(UsualPlaces, WhatOverlapsMovesApart) {
   Rig rig = demo("hedgerow");
-  for (Mounting& p : rig.places)
+  for (Mounting& p : rig.mountings)
     if (p.part != "motor" && p.part != "propeller" && p.part != "battery") p.x_m = -0.36, p.y_m = 0, p.z_m = 0;
   ASSERT_GT(overlaps(rig), 20);
   const auto edit = spread_out(rig, shipped());

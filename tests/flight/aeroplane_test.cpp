@@ -25,7 +25,7 @@ Rig of_kind(AirframeKind kind) {
 }
 
 TEST(Aeroplane, EveryKindAnswersItsCommandsTheRightWayAndDampsItself) {
-  for (const auto& [kind, name] : Words<AirframeKind>::list) {
+  for (const auto& [kind, name] : Names<AirframeKind>::list) {
     const Rig rig = of_kind(kind);
     const auto a = plane_of(rig);
     ASSERT_TRUE(a) << name << ": " << a.error().text();
@@ -40,8 +40,8 @@ TEST(Aeroplane, EveryKindAnswersItsCommandsTheRightWayAndDampsItself) {
     for (const Axis axis : all_axes) {
       const AxisControl c = axis_controls(*a, analyze_surfaces(rig))[static_cast<std::size_t>(index_of(axis))];
       if (c.throw_rad <= 0) continue;
-      EXPECT_GT(plant_of(*a, c, axis, a->cruise_m_s).b0, 0) << name << ' ' << word(axis);
-      if (!c.roll_by_rudder) EXPECT_GT(c.effect, 0) << name << ' ' << word(axis);
+      EXPECT_GT(plant_of(*a, c, axis, a->cruise_m_s).b0, 0) << name << ' ' << name_of(axis);
+      if (!c.roll_by_rudder) EXPECT_GT(c.effect, 0) << name << ' ' << name_of(axis);
       EXPECT_LT(c.least, 1);
       EXPECT_GT(c.most, 1);
     }
@@ -52,7 +52,7 @@ TEST(Aeroplane, EveryKindAnswersItsCommandsTheRightWayAndDampsItself) {
 // that is required of each surface, which is written down elsewhere.
 TEST(Effects, TurnTheAircraftTheRequiredWay) {
   int looked = 0;
-  for (const auto& [kind, word] : Words<AirframeKind>::list) {
+  for (const auto& [kind, word] : Names<AirframeKind>::list) {
     const Rig rig = of_kind(kind);
     const auto a = plane_of(rig);
     ASSERT_TRUE(a) << word;
@@ -65,7 +65,7 @@ TEST(Effects, TurnTheAircraftTheRequiredWay) {
             if (s.kind == SurfaceKind::rudder && axis == Axis::roll) continue;
             const auto i = static_cast<std::size_t>(index_of(axis));
             EXPECT_GT(e.m3_per_deg[i] * required_direction(s, axis), 0)
-                << word << " " << s.word() << " " << rigging::word(axis);
+                << word << " " << s.name() << " " << rigging::name_of(axis);
             ++looked;
           }
   }
@@ -139,7 +139,7 @@ TEST(Aeroplane, InertiaOfAWeightAtTheTipIsItsOwn) {
   Mounting at;
   at.part = "ballast";
   at.x_m = -before->balance_m, at.y_m = 0.8;
-  rig.places.push_back(at);
+  rig.mountings.push_back(at);
   const auto with = plane_of(rig);
   ASSERT_TRUE(before && with);
   // Its mass is part of the flying mass, which stays: the frame counts for less.

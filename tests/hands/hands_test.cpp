@@ -33,7 +33,7 @@ std::vector<Request> one_of_each() {
   plan.thrown = true;
   plan.throw_m_s = 8;
   plan.sticks = tug_at(Axis::yaw);
-  const Surface rudder = *surface_from_word("rudder");
+  const Surface rudder = *surface_from_name("rudder");
   return {Supply{true, false},
           Stick{Axis::pitch, -0.4},
           Stick{std::nullopt, 0.8},
@@ -66,10 +66,10 @@ TEST(Hands, EveryRequestSurvivesTheWire) {
   std::set<std::size_t> kinds;
   for (const Request& r : one_of_each()) {
     kinds.insert(r.index());
-    const auto again = request_of(name_of(r), Json::parse(body_of(r).dump()));
+    const auto again = request_of(request_name(r), Json::parse(body_of(r).dump()));
     ASSERT_TRUE(again) << again.error().text();
-    EXPECT_EQ(again->index(), r.index()) << name_of(r);
-    EXPECT_EQ(body_of(*again), body_of(r)) << name_of(r);
+    EXPECT_EQ(again->index(), r.index()) << request_name(r);
+    EXPECT_EQ(body_of(*again), body_of(r)) << request_name(r);
   }
   EXPECT_EQ(kinds.size(), std::variant_size_v<Request>) << "one of each kind";
 }
@@ -115,7 +115,7 @@ TEST(Hands, AFlightThatIsAskedForIsTheOneThatIsFlown) {
 
 TEST(Hands, SightAndScreenSurviveTheWire) {
   Sight s;
-  s.deflections = {{*surface_from_word("rudder"), -3.5}, {*surface_from_word("elevator"), 12}};
+  s.deflections = {{*surface_from_name("rudder"), -3.5}, {*surface_from_name("elevator"), 12}};
   s.pitch_deg = -4;
   s.lamp = "slow";
   s.servos_powered = s.battery = true;

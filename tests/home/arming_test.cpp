@@ -18,7 +18,7 @@ bool any_has(const std::vector<std::string>& lines, const std::string& words) {
 
 TEST(Arming, EveryRefusalHasItsRemedy) {
   const Rig rig = demo("hedgerow");
-  for (const auto& [why, name] : Words<ArmingRefusal>::list) {
+  for (const auto& [why, name] : Names<ArmingRefusal>::list) {
     const ArmingReason r = reason_of({why, "airspeed"}, rig);
     EXPECT_TRUE(r.words.ends_with('.') && r.remedy.ends_with('.')) << name;
   }
@@ -196,21 +196,21 @@ TEST(HomeChecks, ProofsGoStaleWithWhatTheyRestOn) {
     void (*keeps)(Rig&);
   };
   const Case cases[]{
-      {loss_planned, [](Rig& r) { r.home.hold_s = 4; }, [](Rig& r) { r.home.warn_v = 13; }},
+      {loss_planned, [](Rig& r) { r.home.loss_hold_s = 4; }, [](Rig& r) { r.home.turn_home_v = 13; }},
       {loss_planned, [](Rig& r) { r.radio.on_loss = OnLoss::no_pulses; }, [](Rig& r) { r.home.area_m = 300; }},
-      {positions_planned, [](Rig& r) { r.modes[0].to_us = 1350; }, [](Rig& r) { r.home.hold_s = 4; }},
+      {positions_planned, [](Rig& r) { r.modes[0].to_us = 1350; }, [](Rig& r) { r.home.loss_hold_s = 4; }},
       {arming_waits, [](Rig& r) { r.controller.firmware = "9.9"; }, [](Rig& r) { r.modes.pop_back(); }},
-      {low_battery_warns, [](Rig& r) { r.home.warn_v = 13; }, [](Rig& r) { r.home.hold_s = 4; }},
+      {low_battery_warns, [](Rig& r) { r.home.turn_home_v = 13; }, [](Rig& r) { r.home.loss_hold_s = 4; }},
       {range_tested,
        [](Rig& r) {
-         for (Mounting& p : r.places)
+         for (Mounting& p : r.mountings)
            if (const Part* part = r.part(p.part))
              if (const PartKind* k = shipped().part(part->kind); k && k->group == PartGroup::receiver) p.y_m += 0.05;
        },
-       [](Rig& r) { r.home.warn_v = 13; }}};
+       [](Rig& r) { r.home.turn_home_v = 13; }}};
   for (const Case& c : cases) {
     Rig rig = comes_home();
-    rig.home.warn_v = 15;
+    rig.home.turn_home_v = 15;
     const auto proven = with_proof(rig, shipped(), c.id, "2026-11-27T10:00:00Z", false);
     ASSERT_TRUE(proven) << c.id.text() << ": " << proven.error().text();
     const auto state = [&](void (*change)(Rig&)) {

@@ -150,8 +150,8 @@ TEST(Home, TheRulesFindItAndTheirFixesHold) {
   const auto snags = [](const Rig& rig) { return deferred_snags(rig, Station::home); };
   Rig rig = comes_home();
   rig.home.on_loss = LossAction::undecided;
-  rig.home.warn_v = 12;
-  rig.home.height_m = 30;
+  rig.home.turn_home_v = 12;
+  rig.home.return_height_m = 30;
   rig.home.circle_radius_m = 10;
   ASSERT_TRUE(put_obstacle(rig, {"mast", 10, 200, 45, {}}));
   rig = put_obstacle(rig, {"mast", 10, 200, 45, {}})->rig;
@@ -190,7 +190,7 @@ TEST(Home, WhatIsLeftOpenIsToldToNobody) {
   rig.home.obstacles.push_back(mast);
   EXPECT_EQ(open(rig)->severity, Severity::fix_first) << "it would come home below the mast";
   const Rig set = fixed_by(*open(rig)->fix, rig);
-  EXPECT_GE(*set.home.height_m, 80);
+  EXPECT_GE(*set.home.return_height_m, 80);
   EXPECT_GE(*set.home.circle_radius_m, home_of(rig).least_circle_m);
   EXPECT_FALSE(open(set));
   rig.home.on_loss = LossAction::glide;

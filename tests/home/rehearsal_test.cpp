@@ -15,7 +15,7 @@ namespace {
 
 Rig planned() {
   Rig rig = comes_home();
-  rig.home.hold_s = 0;
+  rig.home.loss_hold_s = 0;
   return rig;
 }
 
@@ -77,10 +77,10 @@ TEST(Rehearsal, WhatFailsIsNamed) {
   EXPECT_EQ(rehearse(rig, shipped(), r, c)->end, RehearsalEnd::blown_away);
   c.wind = {};
   c.place = {600, 90, 20};
-  rig.home.height_m = 30;
+  rig.home.return_height_m = 30;
   rig = put_obstacle(rig, {"mast", 90, 300, 60, {}})->rig;
   EXPECT_EQ(rehearse(rig, shipped(), home_of(rig), c)->end, RehearsalEnd::hit);
-  rig.home.height_m = 90;
+  rig.home.return_height_m = 90;
   rig.home.climb_first = true;
   const auto over = rehearse(rig, shipped(), home_of(rig), c);
   EXPECT_EQ(over->end, RehearsalEnd::home) << over->words;

@@ -24,7 +24,7 @@ TEST(Triggers, NothingIsOfferedThatRestsOnWhatHasFailed) {
   const HomeReport r = home_of(rig);
   for (const HomeTrigger on : {HomeTrigger::no_fix, HomeTrigger::bad_compass})
     for (const TriggerAction a : trigger_choices(on, class_of(rig), r))
-      EXPECT_TRUE(a == TriggerAction::warn || a == TriggerAction::glide) << word(on) << ' ' << word(a);
+      EXPECT_TRUE(a == TriggerAction::warn || a == TriggerAction::glide) << name_of(on) << ' ' << name_of(a);
   Rig blind = rig;
   std::erase_if(blind.parts, [](const Part& p) {
     const PartKind* k = shipped().part(p.kind);
@@ -60,7 +60,7 @@ TEST(Triggers, TheLongestWayIsThatAgainstTheWind) {
   const Rig rig = comes_home();
   const HomeReport r = home_of(rig);
   const double wind = r.worse.wind.speed_m_s, speed = r.performance.cruise_m_s.worse;
-  EXPECT_NEAR(*longest_way_s(rig, class_of(rig), r), 800 / (speed - wind) + 1 + rig.home.hold_s, 0.5);
+  EXPECT_NEAR(*longest_way_s(rig, class_of(rig), r), 800 / (speed - wind) + 1 + rig.home.loss_hold_s, 0.5);
 }
 
 TEST(Triggers, TheFixDoesWhatWorks) {
@@ -104,19 +104,51 @@ TEST(HomeThrottle, OneThatSinksIsFoundAndWhatWasFlownCountsMore) {
   EXPECT_FALSE(finds(rig)) << "what was noted in flight is known better than what is reckoned";
 }
 
-TEST(HomeSettings, ListsGoToTheBoardAsTextAndBack) {
-  const std::vector<ModeChoice> modes{{5, 900, 1300, "manual", {}}, {6, 1500.5, 2100, "return", {}}};
-  EXPECT_EQ(modes_text(modes), "manual 5 900 1300; return 6 1500.5 2100");
-  EXPECT_EQ(*modes_of(modes_text(modes)), modes);
-  for (const char* bad : {"", ";", "manual", "manual 5 900", "manual 0 900 1300", "manual 5.5 900 1300",
-                          "manual 5 900 nan", "manual 5 900 99999", "manual 5 900 1300 7"})
-    EXPECT_FALSE(modes_of(bad)) << bad;
-  std::vector<TriggerChoice> triggers(2);
-  triggers[0].on = HomeTrigger::fence, triggers[0].does = TriggerAction::come_home, triggers[0].at = 500;
-  triggers[1].on = HomeTrigger::no_fix, triggers[1].does = TriggerAction::warn;
-  EXPECT_EQ(*triggers_of(triggers_text(triggers)), triggers);
-  for (const char* bad : {"", "fence", "fence dance", "moon warn", "fence warn x", "fence warn -1", "fence warn 1 2"})
-    EXPECT_FALSE(triggers_of(bad)) << bad;
+TEST(HomeSettings, ListsAreListsAndSayWhatTheyExpect) {
+  Rig rig;
+  rig.modes = {{5, 900, 1300, "manual", {}}, {6, 1500.5, 2100, "return", {}}};
+  rig.home.triggers.resize(2);
+  rig.home.triggers[0].on = HomeTrigger::fence, rig.home.triggers[0].does = TriggerAction::come_home;
+  rig.home.triggers[0].at = 500;
+  rig.home.triggers[1].on = HomeTrigger::no_fix, rig.home.triggers[1].does = TriggerAction::warn;
+  rig.home.goggles = {GogglesLine::volts, GogglesLine::height};
+  Rig taken;
+  for (const char* name : {"modes", "triggers", "goggles"}) {
+    const Setting& s = *setting_named(SettingOf::board, name);
+    const SettingValue value = s.get(rig, "");
+    EXPECT_EQ(misfit(s, value), "") << name;
+    s.set(taken, "", value);
+    EXPECT_EQ(misfit(s, {}), "") << name << " may be absent";
+    EXPECT_NE(misfit(s, std::string("manual 5 900 1300")), "") << name << " is no text";
+    EXPECT_NE(misfit(s, SettingList(65, std::get<SettingList>(value).front())), "") << name << " has an end";
+  }
+  EXPECT_EQ(taken.modes, rig.modes);
+  EXPECT_EQ(taken.home.triggers, rig.home.triggers);
+  EXPECT_EQ(taken.home.goggles, rig.home.goggles);
+  const Setting &modes = *setting_named(SettingOf::board, "modes"),
+                &triggers = *setting_named(SettingOf::board, "triggers"),
+                &goggles = *setting_named(SettingOf::board, "goggles");
+  const std::string manual = "manual", fence = "fence";
+  const SettingRow good{{"mode", manual}, {"channel", 5.0}, {"from_us", 900.0}, {"to_us", 1300.0}};
+  EXPECT_EQ(misfit(modes, SettingList{good}), "");
+  for (const auto& [name, value] : std::vector<std::pair<std::string, Value>>{{"channel", 0.0},
+                                                                              {"channel", 5.5},
+                                                                              {"channel", std::string("5")},
+                                                                              {"from_us", 99999.0},
+                                                                              {"from_us", 1300.0},
+                                                                              {"until", 7.0}}) {
+    SettingRow bad = good;
+    bad[name] = value;
+    EXPECT_NE(misfit(modes, SettingList{bad}), "") << name;
+  }
+  for (const SettingRow& bad : std::vector<SettingRow>{{},
+                                                       {{"on", fence}},
+                                                       {{"on", fence}, {"does", std::string("dance")}},
+                                                       {{"on", std::string("moon")}, {"does", std::string("warn")}},
+                                                       {{"on", fence}, {"does", std::string("warn")}, {"at", -1.0}}})
+    EXPECT_NE(misfit(triggers, SettingList{bad}), "");
+  EXPECT_NE(misfit(goggles, SettingList{{{"", std::string("moon")}}}), "");
+  EXPECT_NE(misfit(goggles, SettingList{{{"line", std::string("volts")}}}), "");
 }
 
 TEST(WindRose, TheThresholdRisesWithTheWindUntilItDoesNotComeHome) {

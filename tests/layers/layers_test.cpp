@@ -18,12 +18,12 @@ using Ranks = std::map<std::string, int>;
 /// Folders of core/, lowest first. Stations stand in their working order; checks are below those that bring some;
 /// direction is shared by those above it; surfaces stands below power, which adds up what the servos draw in the air;
 /// fit looks at the currents of power, because they disturb the compass; feel and home fly the aeroplane of flight.
-const Ranks core_ranks{{"base", 0},      {"earth", 0},    {"rig", 1},      {"catalogue", 2}, {"settings", 3},
-                       {"signal", 3},    {"hands", 3},    {"edit", 3},     {"checks", 3},    {"direction", 4},
-                       {"procedure", 5}, {"airframe", 6}, {"surfaces", 7}, {"power", 8},     {"fit", 9},
-                       {"wiring", 10},   {"sticks", 11},  {"reports", 12}, {"senses", 13},   {"flight", 14},
-                       {"feel", 15},     {"home", 16},    {"proof", 17},   {"logbook", 18},  {"review", 19},
-                       {"link", 20},     {"begin", 20},   {"ask", 20},     {"play", 20},     {"sheets", 21}};
+const Ranks core_ranks{
+    {"base", 0},  {"earth", 0}, {"language", 1}, {"rig", 1},       {"catalogue", 2}, {"settings", 3}, {"signal", 3},
+    {"hands", 3}, {"edit", 3},  {"checks", 3},   {"direction", 4}, {"procedure", 5}, {"airframe", 6}, {"surfaces", 7},
+    {"power", 8}, {"fit", 9},   {"wiring", 10},  {"sticks", 11},   {"reports", 12},  {"senses", 13},  {"flight", 14},
+    {"feel", 15}, {"home", 16}, {"proof", 17},   {"logbook", 18},  {"review", 19},   {"link", 20},    {"begin", 20},
+    {"ask", 20},  {"play", 20}, {"sheets", 21}};
 
 /// Folders of app/. Look knows colours and type and nothing of aircraft; the shell holds everything together.
 const Ranks app_ranks{{"look", 0},  {"time", 0},     {"document", 1}, {"drawing", 1},

@@ -14,11 +14,13 @@ namespace {
 class Peer {
  public:
   /// What it does with a request: answer, say nothing after doing it, say nothing and not do it, or answer nonsense.
-  enum class Way { answer, lose_reply, lose_request, nonsense, wrong_id };
+  enum class Way { answer, refuse, lose_reply, lose_request, nonsense, wrong_id };
   std::function<Way(const std::string& what, int count)> way = [](const std::string&, int) { return Way::answer; };
   std::string held;
   std::map<std::string, int> asked;
   bool settings = true;
+  int protocol = protocol_version;
+  bool strict = false;  ///< refuses to be greeted by any other protocol
 
   std::string feed(std::string_view bytes) {
     std::string out;
@@ -31,6 +33,7 @@ class Peer {
       const Way w = way(what, ++asked[what]);
       if (w == Way::lose_request) continue;
       Json reply = w == Way::nonsense ? Json{{"ok", true}, {"image", 7}, {"protocol", "old"}} : answer(*request, what);
+      if (w == Way::refuse) reply = {{"ok", false}, {"refused", "no supply"}};
       reply["id"] = (*request)["id"];
       if (w == Way::wrong_id) reply["id"] = 100000 + (*request)["id"].get<int>();
       if (w != Way::lose_reply) out += encode_frame(reply);
@@ -41,7 +44,11 @@ class Peer {
  private:
   Json answer(const Json& r, const std::string& what) {
     const auto refuse = [](const char* why) { return Json{{"ok", false}, {"refused", why}}; };
-    if (what == "hello") return to_json(HelloReply{1, "full_controller", "1.2", true, 0, settings});
+    if (what == "hello") {
+      const int spoken = static_cast<int>(number_member(r, "protocol", 0));
+      if (strict && spoken != protocol) return refuse("another protocol is spoken here");
+      return to_json(HelloReply{std::min(spoken, protocol), "full_controller", "1.2", true, 0, settings});
+    }
     if (what == "read") return to_json(ImageReply{held, image_hash(held)});
     if (what == "stage_begin") {
       staged_.clear();
@@ -119,6 +126,44 @@ TEST(ControllerLink, GreetsReadsAndPolls) {
   EXPECT_EQ(run.last<StateReply>().satellites, 3);
   EXPECT_EQ(run.last<StateReply>().refuses.at(0).why, ArmingRefusal::no_fix);
   EXPECT_EQ(run.count<Problem>(), 0);
+}
+
+/// A board of before is read and written in its own words, also one that knows no other; one that had no supply when it
+/// was greeted speaks what it can once it has.
+TEST(ControllerLink, ABoardOfProtocolOneIsReadAndWritten) {
+  for (const bool strict : {false, true}) {
+    Talk run;
+    run.peer.protocol = 1;
+    run.peer.strict = strict;
+    const Image image = image_of(demo("hedgerow"));
+    run.peer.held = image_bytes(image, 1);
+    run.link.opened(0);
+    run.step(2);
+    ASSERT_TRUE(run.link.answers()) << strict;
+    EXPECT_EQ(run.link.hello()->protocol, 1);
+    EXPECT_EQ(run.last<BoardRead>().image, image);
+    Rig changed = demo("hedgerow");
+    changed.saturation = Saturation::roll_first;
+    changed.modes.pop_back();
+    run.link.write(image_of(changed), run.now_s);
+    run.step(2);
+    EXPECT_TRUE(run.last<Written>().good) << run.last<Written>().words;
+    EXPECT_EQ(run.last<Written>().image, image_of(changed));
+    EXPECT_EQ(run.peer.held, image_bytes(image_of(changed), 1));
+    EXPECT_EQ(run.count<Greeted>(), 1);
+    EXPECT_EQ(run.count<Problem>(), 0);
+  }
+  for (int refused = 1; refused < 4; ++refused) {
+    Talk run;
+    run.peer.way = [&](const std::string& what, int count) {
+      return what == "hello" && count <= refused ? Way::refuse : Way::answer;
+    };
+    run.link.opened(0);
+    run.step(4);
+    ASSERT_TRUE(run.link.answers()) << refused;
+    EXPECT_EQ(run.link.hello()->protocol, protocol_version) << refused;
+    EXPECT_EQ(run.count<Greeted>(), 1);
+  }
 }
 
 TEST(ControllerLink, ALostGreetingIsRepeated) {

@@ -66,7 +66,7 @@ TEST(ProofProcedure, ALookThatShowsWhatItShouldIsRecordedAndTheNextIsAsked) {
   std::string look = "look";
   for (const LookRow& r : p.card().looks)
     look += " " + r.id + "=" +
-            std::string(motion_word(*surface_from_word(r.id), p.card().picture.arrows.at(*surface_from_word(r.id))));
+            std::string(motion_word(*surface_from_name(r.id), p.card().picture.arrows.at(*surface_from_name(r.id))));
   EXPECT_EQ(p.say(look), std::vector<std::string>{"Recorded: stick.roll"});
   EXPECT_EQ(p.card().subject, "stick.pitch");
   EXPECT_TRUE(find_check(check_statuses(p.rig(), shipped()), std::string("stick.roll"))->stands());
@@ -108,11 +108,11 @@ struct Sitting {
       asked.push_back(procedure.asked());
       Looked look{"note", {}};
       for (const LookRow& r : now.looks) {
-        if (const auto s = surface_from_word(r.id))
+        if (const auto s = surface_from_name(r.id))
           for (const direction::Seen& x : seen->saw)
             if (x.surface == *s) look.seen[r.id] = x.motion;
         for (const Axis a : all_axes)
-          if (r.id == "channel_" + std::string(word(a)))
+          if (r.id == "channel_" + std::string(name_of(a)))
             look.seen[r.id] = seen->channels[static_cast<std::size_t>(index_of(a))];
       }
       // What passes would be recorded, and the next check asked for; here only what goes wrong is of interest.
@@ -133,7 +133,7 @@ TEST(ProofProcedure, AReversedOutputIsFoundAskedAndSetRight) {
   ASSERT_EQ(s.procedure.asking(), ProofProcedure::Asking::verdict) << "after " << s.asked.size() << " looks";
   const Orders orders = s.procedure.hear(Pressed{"apply", 0, {}, {}}, s.scene());
   ASSERT_FALSE(orders.empty());
-  const auto* change = std::get_if<Change>(&orders.front());
+  const auto* change = std::get_if<ApplyEdit>(&orders.front());
   ASSERT_TRUE(change);
   EXPECT_NE(change->edit.rig.output("out_2")->reversed, s.rig.output("out_2")->reversed);
   EXPECT_EQ(change->edit.rig.output("out_1")->reversed, s.rig.output("out_1")->reversed);
@@ -304,17 +304,17 @@ TEST(ProofProcedure, AFunctionIsReversedWhereNoOutputCanBe) {
       s.answer({f});
       ASSERT_EQ(s.procedure.asking(), ProofProcedure::Asking::verdict) << kind;
       const auto& plainest = s.procedure.session().answer().explanations.front().faults;
-      ASSERT_EQ(plainest, std::vector{f}) << kind << " " << word(axis);
+      ASSERT_EQ(plainest, std::vector{f}) << kind << " " << name_of(axis);
       const HandCard card = hand_card(rig, *s.controller, f, s.looks);
       EXPECT_FALSE(card.over_link);
       std::string steps;
       for (const std::string& step : card.steps) steps += step + "\n";
-      EXPECT_NE(steps.find(word(axis)), std::string::npos) << steps;
+      EXPECT_NE(steps.find(name_of(axis)), std::string::npos) << steps;
       EXPECT_NE(steps.find(axis == Axis::pitch ? "elevator" : "left aileron, right aileron"), std::string::npos)
           << steps;
       EXPECT_EQ(steps.find('{'), std::string::npos) << steps;
       const Orders orders = s.procedure.hear(Pressed{"by_hand", 0, {}, {}}, s.scene());
-      const auto* change = std::get_if<Change>(&orders.front());
+      const auto* change = std::get_if<ApplyEdit>(&orders.front());
       ASSERT_TRUE(change);
       EXPECT_EQ(change->edit.rig.outputs, rig.outputs) << "the button brings the controller to the plan";
       const bool asks = std::any_of(orders.begin(), orders.end(), [&](const Order& o) {
@@ -365,7 +365,7 @@ TEST(ProofProcedure, ChecksOfOtherStationsAreLedTo) {
 
 TEST(ThrowsProcedure, FiveReadingsBecomeTheReadingsOfTheSurface) {
   Rig rig = demo("hedgerow");
-  const Surface left = *surface_from_word("flaperon_left");
+  const Surface left = *surface_from_name("flaperon_left");
   rig.linkage(left)->chord_m = 0.05;
   rig.linkage(left)->readings.clear();
   Play p(rig, "throws");
@@ -392,18 +392,18 @@ TEST(ThrowsProcedure, OneSittingReadsAllSurfaces) {
   Rig rig = demo("hedgerow");
   const char* const surfaces[] = {"flaperon_left", "flaperon_right", "inverted_v_left", "inverted_v_right"};
   for (const char* s : surfaces) {
-    ASSERT_TRUE(rig.linkage(*surface_from_word(s))) << s;
-    rig.linkage(*surface_from_word(s))->readings.clear();
+    ASSERT_TRUE(rig.linkage(*surface_from_name(s))) << s;
+    rig.linkage(*surface_from_name(s))->readings.clear();
   }
   Play p(rig, "throws");
   p.say("press throw_all");
   for (const char* s : surfaces) {
     EXPECT_EQ(p.card().subject, s);
     EXPECT_TRUE(p.card().busy);
-    const double sense = p.rig().output_of(*surface_from_word(s))->reversed ? -1 : 1;
+    const double sense = p.rig().output_of(*surface_from_name(s))->reversed ? -1 : 1;
     for (const double level : {0.0, -1.0, -0.5, 0.5, 1.0})
       p.say("press throw_take " + number_text(2 + sense * 20 * level, 3));
-    EXPECT_EQ(p.rig().linkage(*surface_from_word(s))->readings.size(), 5u) << s;
+    EXPECT_EQ(p.rig().linkage(*surface_from_name(s))->readings.size(), 5u) << s;
   }
   // Then what they ask for: 2 degrees off at neutral each.
   EXPECT_FALSE(p.card().busy);
@@ -420,7 +420,7 @@ TEST(ThrowsProcedure, OneSittingReadsAllSurfaces) {
   Play alone(rig, "throws");
   alone.say("choose inverted_v_right");
   alone.say("press throw_begin");
-  const double sense = rig.output_of(*surface_from_word("inverted_v_right"))->reversed ? -1 : 1;
+  const double sense = rig.output_of(*surface_from_name("inverted_v_right"))->reversed ? -1 : 1;
   for (const double level : {0.0, -1.0, -0.5, 0.5, 1.0})
     alone.say("press throw_take " + number_text(2 + sense * 20 * level, 3));
   ASSERT_EQ(alone.card().lines.size(), p.card().lines.size());
@@ -441,7 +441,7 @@ TEST(ThrowsProcedure, AnUndoneReadingTakesItsAnswerAlong) {
   Rig after = before;
   for (const double deg : {3.0, -17.0, -7.0, 13.0, 23.0})
     for (const Order& order : p.hear(Pressed{"throw_take", deg, "deg"}, scene(before)))
-      if (const auto* change = std::get_if<Change>(&order)) after = change->edit.rig;
+      if (const auto* change = std::get_if<ApplyEdit>(&order)) after = change->edit.rig;
   ASSERT_FALSE(after == before);
   ASSERT_EQ(p.state(), ThrowsProcedure::State::answered);
   p.hear(SceneChanged{}, scene(after));
@@ -462,7 +462,7 @@ TEST(ThrowsProcedure, EyesWaitUntilTheSurfaceStandsStill) {
   p.say("time 1");
   const auto driven = p.say("press throw_begin");
   ASSERT_EQ(driven.size(), 1u);
-  EXPECT_EQ(driven[0], "Drive " + p.rig().output_of(*surface_from_word("flaperon_left"))->socket + " to 0");
+  EXPECT_EQ(driven[0], "Drive " + p.rig().output_of(*surface_from_name("flaperon_left"))->socket + " to 0");
   for (const char* at : {"1.05", "1.1", "1.15", "1.2"}) {
     p.say("time " + std::string(at));
     p.say("stands flaperon_left=" + number_text(-10 * *number_of(at), 6));

@@ -29,7 +29,7 @@ TEST(DriveChoice, TheReportOfTheRigSaysTheSame) {
     for (const DriveChoice& c : choices) {
       EXPECT_TRUE(c.wrong.empty());
       EXPECT_GE(c.thrust_to_weight, 0.85 * usual_thrust_to_weight(kind));
-      Beginning b;
+      NewAircraft b;
       b.kind = kind, b.span_m = span, b.mass_kg = kg, b.drive = c.kinds;
       b.receiver = usual_receiver(shipped(), b.controller);
       const auto rig = begin_rig(shipped(), b);

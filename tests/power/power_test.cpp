@@ -24,8 +24,8 @@ TEST(Power, WhoFeedsWhatInEachSupplyState) {
   for (const char* name : {"the board's own supply", "servo rail", "five-volt rail", "battery"})
     EXPECT_TRUE(rail(r, SupplyState::battery, name).live) << name;
   const ConsumerReport& rx = *r.consumer("receiver");
-  EXPECT_FALSE(rx.lit[static_cast<std::size_t>(SupplyState::usb)]);
-  EXPECT_TRUE(rx.lit[static_cast<std::size_t>(SupplyState::battery)]);
+  EXPECT_FALSE(rx.powered[static_cast<std::size_t>(SupplyState::usb)]);
+  EXPECT_TRUE(rx.powered[static_cast<std::size_t>(SupplyState::battery)]);
   ASSERT_FALSE(r.explanations.empty());
   EXPECT_NE(r.explanations.front().find("No fault"), std::string::npos);
   // Behind a diode the board lives from the higher of its inputs: 5.3 V of the module, less the drop of its lead and
@@ -147,8 +147,8 @@ TEST(Power, EmptyAndBrokenRigsAreSurvived) {
   add_part(ring, "b", "regulator_5v_3a");
   add_lead(ring, "ab", "a", "out", "b", "in");
   add_lead(ring, "ba", "b", "out", "a", "in");
-  const PowerReport dark = analyze_power(ring, shipped());
-  for (const RailState& s : dark.states[1]) EXPECT_FALSE(s.live);
+  const PowerReport unpowered = analyze_power(ring, shipped());
+  for (const RailState& s : unpowered.states[1]) EXPECT_FALSE(s.live);
 }
 
 TEST(Power, TwinsShareTheBattery) {

@@ -140,7 +140,7 @@ TEST(LookModes, ACorrectionCanBeLookedAtInAnyModeThatAnswersIt) {
   const Mode best = p.asked().mode;
   const Mode other = roll[0] == best ? roll[1] : roll[0];
   const Card card = p.card(scene);
-  const std::string action = "look_in:" + std::string(word(other));
+  const std::string action = "look_in:" + std::string(name_of(other));
   EXPECT_TRUE(find_in(card.actions, [&](const Action& a) { return a.id == action; }));
   (void)p.hear(Pressed{.action = action}, scene);
   EXPECT_EQ(p.asked().mode, other);

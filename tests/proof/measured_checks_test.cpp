@@ -24,7 +24,7 @@ Rig all_read() {
 
 TEST(Measured, WhatWasReadIsFoundAgainOnlyWhereItBelongs) {
   Rig rig = all_read();
-  const Surface left = *surface_from_word("flaperon_left");
+  const Surface left = *surface_from_name("flaperon_left");
   const auto throws = read_throws(rig, left);
   ASSERT_TRUE(throws);
   EXPECT_EQ(throws->up_deg, 20);
@@ -32,7 +32,7 @@ TEST(Measured, WhatWasReadIsFoundAgainOnlyWhereItBelongs) {
   EXPECT_EQ(throws->neutral_deg, 0.2);
   rig.output("out_1")->high_us = 1950;
   EXPECT_FALSE(read_throws(rig, left)) << "the end has moved since";
-  EXPECT_FALSE(read_throws(rig, *surface_from_word("rudder"))) << "there is none";
+  EXPECT_FALSE(read_throws(rig, *surface_from_name("rudder"))) << "there is none";
 }
 
 TEST(Measured, CentredAsksForEverySurfaceWithinHalfADegree) {
@@ -41,7 +41,7 @@ TEST(Measured, CentredAsksForEverySurfaceWithinHalfADegree) {
   EXPECT_TRUE(status_of(rig, throws_equal).holds);
   read_surface(rig, "inverted_v_left", -20, 0.6, 20);
   EXPECT_EQ(status_of(rig, surfaces_centred).why_not, "the left inverted V-tail half stands 0.6° off neutral");
-  rig.linkage(*surface_from_word("inverted_v_left"))->readings.clear();
+  rig.linkage(*surface_from_name("inverted_v_left"))->readings.clear();
   EXPECT_NE(status_of(rig, surfaces_centred).why_not.find("was not read"), std::string::npos);
   EXPECT_FALSE(status_of(Rig{}, surfaces_centred).holds) << "an aircraft without surfaces proves nothing";
 }
@@ -51,11 +51,11 @@ TEST(Measured, ThrowsMustBeAlikeAndAsWished) {
   read_surface(rig, "flaperon_right", -18.5, 0, 20);
   EXPECT_NE(status_of(rig, throws_equal).why_not.find("differ"), std::string::npos);
   rig = all_read();
-  rig.linkage(*surface_from_word("flaperon_left"))->want_up_deg = 24;
+  rig.linkage(*surface_from_name("flaperon_left"))->want_up_deg = 24;
   EXPECT_EQ(status_of(rig, throws_equal).why_not, "the left flaperon goes 20° up instead of 24°");
-  rig.linkage(*surface_from_word("flaperon_left"))->want_up_deg = 20.4;
+  rig.linkage(*surface_from_name("flaperon_left"))->want_up_deg = 20.4;
   EXPECT_TRUE(status_of(rig, throws_equal).holds);
-  rig.linkage(*surface_from_word("flaperon_left"))->want_down_deg = 12;
+  rig.linkage(*surface_from_name("flaperon_left"))->want_down_deg = 12;
   EXPECT_NE(status_of(rig, throws_equal).why_not.find("down instead of 12°"), std::string::npos);
 }
 
@@ -75,7 +75,7 @@ TEST(Measured, ProofsAgeByWhatTheyRestOnAndByNothingElse) {
   const auto weight = [](Rig& r) { r.output("out_1")->mix.roll *= 0.8; };
   const auto servo = [](Rig& r) {
     for (Part& p : r.parts)
-      if (p.surface && p.surface->word() == "flaperon_left") p.kind = "servo_9g_analogue";
+      if (p.surface && p.surface->name() == "flaperon_left") p.kind = "servo_9g_analogue";
   };
   EXPECT_EQ(after(centred, surfaces_centred, ends), ProofState::fresh) << "an end is no centre";
   EXPECT_EQ(after(throws, throws_equal, ends), ProofState::stale);
@@ -98,10 +98,10 @@ TEST(LearnedEnds, TravelWithTheConfigurationAndBack) {
   roll.low_us = 1043.5;
   roll.centre_us = 1502;
   roll.high_us = 1961;
-  rig.sharing = Saturation::roll_first;
+  rig.saturation = Saturation::roll_first;
   rig.outputs[0].mix.roll_differential = -0.3;
   const link::Image plain = link::image_of(rig);
-  EXPECT_EQ(plain.value({SettingOf::channel, "1", "low_us"}), Value{}) << "read, but not learned";
+  EXPECT_EQ(plain.value({SettingOf::channel, "1", "low_us"}), SettingValue{}) << "read, but not learned";
   roll.learned = true;
   const link::Image image = link::image_of(rig);
   const auto back = link::image_from_bytes(link::image_bytes(image), "image");
@@ -109,14 +109,14 @@ TEST(LearnedEnds, TravelWithTheConfigurationAndBack) {
   EXPECT_EQ(*back, image);
   const Rig held = link::configured(*back);
   EXPECT_EQ(held.radio.channels[0].high_us, 1961);
-  EXPECT_EQ(held.sharing, Saturation::roll_first);
+  EXPECT_EQ(held.saturation, Saturation::roll_first);
   EXPECT_EQ(held.outputs[0].mix.roll_differential, -0.3);
   // What differs is said part by part, and can be taken over.
   const auto differing = link::differences(link::image_of(demo("hedgerow")), image);
   std::set<std::string> parts;
   for (const auto& d : differing) parts.insert(d.part);
-  EXPECT_EQ(parts, (std::set<std::string>{"output s1", "channel 1", "sharing"}));
-  const Rig taken = link::with_board_parts(demo("hedgerow"), image, {"channel 1", "sharing", "output s1"});
+  EXPECT_EQ(parts, (std::set<std::string>{"output s1", "channel 1", "saturation"}));
+  const Rig taken = link::with_board_parts(demo("hedgerow"), image, {"channel 1", "saturation", "output s1"});
   EXPECT_TRUE(link::differences(link::image_of(taken), image).empty());
   EXPECT_TRUE(taken.channel(ChannelFunction::roll)->learned);
 }
@@ -167,7 +167,7 @@ TEST(RigFile, WhatSticksAndSurfacesKnowIsKeptAndChecked) {
   EXPECT_NE(refused([](Json& j) { j["linkages"][0]["arm_holes_m"] = {8}; }).find("/linkages/0/arm_holes_m/0"),
             std::string::npos)
       << "millimetres typed for metres";
-  EXPECT_NE(refused([](Json& j) { j["sharing"] = "mine"; }).find("each_stops"), std::string::npos);
+  EXPECT_NE(refused([](Json& j) { j["saturation"] = "mine"; }).find("each_stops"), std::string::npos);
   std::filesystem::remove_all(folder);
 }
 

@@ -33,7 +33,8 @@ TEST(Version1, EveryProofOpensAsItWas) {
       const auto at = word_of.find('=');
       const CheckStatus* check = find_check(checks, word_of.substr(0, at));
       ASSERT_TRUE(check) << word_of;
-      EXPECT_EQ(word(check->state), word_of.substr(at + 1)) << name << " " << check->id.text() << " " << check->because;
+      EXPECT_EQ(name_of(check->state), word_of.substr(at + 1))
+          << name << " " << check->id.text() << " " << check->because;
       EXPECT_EQ(check->because.empty(), check->state != ProofState::stale) << check->because;
       fresh += check->state == ProofState::fresh;
       stale += check->state == ProofState::stale;

@@ -121,7 +121,7 @@ TEST(VortexLattice, TheReferenceMeetsTheTextbookLimits) {
 }
 
 TEST(VortexLattice, NeutralPointOfEveryKind) {
-  for (const auto& [kind, name] : Words<AirframeKind>::list)
+  for (const auto& [kind, name] : Names<AirframeKind>::list)
     for (const double sweep : {0.0, 25.0}) {
       Rig rig;
       rig.airframe.kind = kind;
@@ -141,7 +141,7 @@ TEST(VortexLattice, TheBandHoldsOnAHundredRandomAircraft) {
   for (int i = 0; i < 100; ++i) {
     Rig rig;
     Airframe& a = rig.airframe;
-    a.kind = Words<AirframeKind>::list[static_cast<std::size_t>(i % 16)].first;
+    a.kind = Names<AirframeKind>::list[static_cast<std::size_t>(i % 16)].first;
     a.span_m = within(0.6, 3);
     a.root_chord_m = a.span_m * within(0.1, 0.3);
     a.tip_chord_m = a.root_chord_m * within(0.4, 1);
@@ -174,7 +174,7 @@ TEST(VortexLattice, TheBandHoldsOnAHundredRandomAircraft) {
     }
     const AirframeReport r = analyze_airframe(rig);
     const Found f = solve_lattice(wings_of(a), r.wing_area.value, 16, 4);
-    EXPECT_NEAR(r.neutral_point.value, f.neutral, 0.015 * r.mean_chord.value) << i << ' ' << word(a.kind);
+    EXPECT_NEAR(r.neutral_point.value, f.neutral, 0.015 * r.mean_chord.value) << i << ' ' << name_of(a.kind);
     EXPECT_LE(*r.neutral_point.least, f.neutral) << i;
     EXPECT_GE(*r.neutral_point.most, f.neutral) << i;
     // The body and slow air at the tail only ever move it forward.

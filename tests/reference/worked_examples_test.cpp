@@ -73,7 +73,7 @@ TEST(WorkedExample, ConventionalWithItsOwnRegulator) {
   add_part(rig, "motor", "motor_2212");
   add_part(rig, "receiver", "receiver_pulse");
   for (const Surface s : facts_of(AirframeKind::two_ailerons).surfaces)
-    add_part(rig, "servo_" + s.word(), "servo_9g_analogue", s);
+    add_part(rig, "servo_" + s.name(), "servo_9g_analogue", s);
   const Plan plan = plan_wiring(rig, shipped());
   ASSERT_TRUE(plan.obstacles.empty()) << plan.obstacles.front().what;
   const PowerReport p = analyze_power(plan.rig, shipped());
@@ -91,8 +91,8 @@ TEST(WorkedExample, ConventionalWithItsOwnRegulator) {
   // Without the regulator nothing feeds the rail.
   WhatIf pulled;
   pulled.without = {"bec"};
-  const PowerReport dark = analyze_power(plan.rig, shipped(), pulled);
-  EXPECT_FALSE(dark.consumer("receiver")->lit[static_cast<std::size_t>(SupplyState::battery)]);
+  const PowerReport unpowered = analyze_power(plan.rig, shipped(), pulled);
+  EXPECT_FALSE(unpowered.consumer("receiver")->powered[static_cast<std::size_t>(SupplyState::battery)]);
 }
 
 /// A twin with differential thrust: two speed controllers, one red wire.
@@ -108,7 +108,7 @@ TEST(WorkedExample, TwinWithOneRedWire) {
   }
   add_part(rig, "receiver", "receiver_two_way");
   for (const Surface s : facts_of(AirframeKind::twin_differential).surfaces)
-    if (s.kind != SurfaceKind::motor) add_part(rig, "servo_" + s.word(), "servo_9g_digital", s);
+    if (s.kind != SurfaceKind::motor) add_part(rig, "servo_" + s.name(), "servo_9g_digital", s);
   const Plan plan = plan_wiring(rig, shipped());
   // A speed controller has one servo lead: the board's five-volt rail needs a source of its own, and that is said.
   ASSERT_EQ(plan.obstacles.size(), 1u);

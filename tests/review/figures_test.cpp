@@ -65,7 +65,7 @@ TEST(DriveTrain, GrowsWithCellsDiameterAndPitch) {
 }
 
 TEST(Leads, TheirUsualLengthAndGaugeAreThoseOfTheirKind) {
-  for (const auto& [kind, name] : Words<LeadKind>::list) {
+  for (const auto& [kind, name] : Names<LeadKind>::list) {
     Lead l;
     l.kind = kind;
     EXPECT_GT(lead_length_m(l), 0) << name;
@@ -93,9 +93,9 @@ TEST(Review, TheStationsShowHowTheyStand) {
   Rig bare = rig;
   bare.parts.clear();
   bare.leads.clear();
-  bare.places.clear();
+  bare.mountings.clear();
   for (const Station s : {Station::fit, Station::power, Station::wiring})
-    EXPECT_EQ(state(bare, s), StationState::unknown) << word(s);
+    EXPECT_EQ(state(bare, s), StationState::unknown) << name_of(s);
 }
 
 }  // namespace

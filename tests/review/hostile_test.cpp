@@ -127,7 +127,7 @@ TEST(Schema, NamesWhatIsNeededAndItsRange) {
   const OrderedJson parts = parts_schema();
   EXPECT_EQ(
       parts["properties"]["parts"]["items"]["properties"]["terminals"]["items"]["properties"]["kind"]["enum"].size(),
-      Words<TerminalKind>::list.size());
+      Names<TerminalKind>::list.size());
 }
 
 TEST(OwnParts, EveryShippedKindCanBeTheStartOfOnesOwn) {

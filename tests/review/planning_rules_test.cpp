@@ -56,7 +56,7 @@ std::vector<Break> fit_breaks() {
   return {{"unknown kind", "hedgerow", [](Rig& r) { kind_of_part(r, "buzzer", "gong"); }, {"FIT-01"}},
           {"no place",
            "hedgerow",
-           [](Rig& r) { std::erase_if(r.places, [](const Mounting& p) { return p.part == "buzzer"; }); },
+           [](Rig& r) { std::erase_if(r.mountings, [](const Mounting& p) { return p.part == "buzzer"; }); },
            {"FIT-02"}},
           {"frame not weighed", "hedgerow", [](Rig& r) { r.fit.frame_mass_kg.reset(); }, {"FIT-03"}},
           {"frame not balanced", "hedgerow", [](Rig& r) { r.fit.frame_at_m.reset(); }, {"FIT-03"}},
@@ -143,7 +143,7 @@ std::vector<Break> fit_breaks() {
            "heath",
            [](Rig& r) {
              std::erase_if(r.parts, [](const Part& p) { return p.id == "battery"; });
-             std::erase_if(r.places, [](const Mounting& p) { return p.part == "battery"; });
+             std::erase_if(r.mountings, [](const Mounting& p) { return p.part == "battery"; });
              remove_lead(r, "esc_battery");
              *r.fit.frame_at_m -= 0.040;
              r.airframe.mass_kg = 0.873;
@@ -192,7 +192,7 @@ std::vector<Break> power_breaks() {
          for (Lead& l : r.leads) {
            l.gauge_awg = 14;
          }
-         for (Mounting& p : r.places)
+         for (Mounting& p : r.mountings)
            if (p.part.starts_with("servo_")) p.z_m = 0;
          r.fit.bay.reset();
        },
@@ -292,7 +292,7 @@ std::vector<Break> power_breaks() {
        "hedgerow",
        [](Rig& r) {
          std::erase_if(r.parts, [](const Part& p) { return p.id == "propeller"; });
-         std::erase_if(r.places, [](const Mounting& p) { return p.part == "propeller"; });
+         std::erase_if(r.mountings, [](const Mounting& p) { return p.part == "propeller"; });
          *r.fit.frame_at_m += 0.004;
        },
        {"POWER-26"}},
@@ -411,7 +411,7 @@ std::vector<Break> wiring_breaks() {
       {"ports told nothing", "hedgerow", [](Rig& r) { r.ports.clear(); }, {"WIRING-35"}},
       {"the board listens for another signal",
        "hedgerow",
-       [](Rig& r) { r.radio.heard_as = Signal::summed; },
+       [](Rig& r) { r.radio.receiver_signal = Signal::summed; },
        {"STICKS-20"}},
       {"the receiver puts out another signal than is heard",
        "hedgerow",
@@ -482,7 +482,7 @@ std::vector<Break> wiring_breaks() {
        "hedgerow",
        [](Rig& r) {
          std::erase_if(r.parts, [](const Part& p) { return p.id == "servo_flaperon_left"; });
-         std::erase_if(r.places, [](const Mounting& p) { return p.part == "servo_flaperon_left"; });
+         std::erase_if(r.mountings, [](const Mounting& p) { return p.part == "servo_flaperon_left"; });
          remove_lead(r, "servo_flaperon_left");
          r.fit.frame_side_m -= 0.006;
        },
@@ -571,10 +571,10 @@ TEST(Rules, OfYLeadsAndTwins) {
   int n = 0;
   for (Output& o : rig.outputs) o.socket = "s" + std::to_string(++n);
   std::erase_if(rig.parts, [](const Part& p) { return p.surface.has_value(); });
-  std::erase_if(rig.places, [](const Mounting& p) { return p.part.starts_with("servo_"); });
+  std::erase_if(rig.mountings, [](const Mounting& p) { return p.part.starts_with("servo_"); });
   std::erase_if(rig.leads, [](const Lead& l) { return l.from.part.starts_with("servo_"); });
   for (const Output& o : rig.outputs)
-    for (const Surface s : o.surfaces) add_part(rig, "servo_" + s.word(), "servo_9g_digital", s);
+    for (const Surface s : o.surfaces) add_part(rig, "servo_" + s.name(), "servo_9g_digital", s);
   EXPECT_EQ(all_codes(plan_wiring(rig, shipped()).rig).count("WIRING-23"), 1u);
   Rig twin = demo("hedgerow");
   add_part(twin, "propeller_2", "propeller_10x7");

@@ -254,7 +254,7 @@ TEST(Session, FindsCuresAndAsksAgain) {
   channels.channels = {-1, 0, 0};
   session.add(channels);
   ASSERT_TRUE(session.diagnosed());
-  const CuredRig done = cured(rig, c, session.looks(), session.answer().explanations[0]);
+  const RepairedRig done = repaired(rig, c, session.looks(), session.answer().explanations[0]);
   ASSERT_EQ(done.by_hand.size(), 1u);
   EXPECT_EQ(done.by_hand[0].kind, direction::FaultKind::transmitter_reversed);
 }
@@ -269,7 +269,7 @@ TEST(Session, SettingsAreChangedWhereTheClassAllowsIt) {
   board.turn = *turn_from_name("arrow_right_top_up");
   gyro.kind = direction::FaultKind::gyro_reversed;
   gyro.axis = Axis::yaw;
-  const CuredRig done = cured(rig, c, looks, {{reversed, board, gyro}, 0});
+  const RepairedRig done = repaired(rig, c, looks, {{reversed, board, gyro}, 0});
   EXPECT_TRUE(done.by_hand.empty());
   EXPECT_TRUE(done.rig.outputs[0].reversed);
   EXPECT_EQ(done.rig.sensing.board.name(), "arrow_right_top_up");
@@ -277,7 +277,7 @@ TEST(Session, SettingsAreChangedWhereTheClassAllowsIt) {
   // A board that was told of one turn and really sits another way.
   Rig told = rig;
   told.sensing.board = *turn_from_name("arrow_right_top_up");
-  EXPECT_EQ(cured(told, c, looks, {{board}, 0}).rig.sensing.board.name(), "arrow_tail_top_up");
+  EXPECT_EQ(repaired(told, c, looks, {{board}, 0}).rig.sensing.board.name(), "arrow_tail_top_up");
 }
 
 TEST(HandCards, NameTheRealPlaceOnEveryClass) {
@@ -289,7 +289,7 @@ TEST(HandCards, NameTheRealPlaceOnEveryClass) {
     rig.outputs = default_outputs(AirframeKind::flying_wing);
     for (std::size_t i = 0; i < 2; ++i) rig.outputs[i].socket = c.outputs[i].id;
     const direction::Case looks = direction::case_from_rig(rig, c);
-    for (const auto& [remedy, name] : Words<Remedy>::list) {
+    for (const auto& [remedy, name] : Names<Remedy>::list) {
       if (!looks.can.has(remedy)) continue;
       direction::Fault f;
       f.kind = static_cast<direction::FaultKind>(remedy);  // each in the same place of its list
@@ -416,7 +416,7 @@ TEST(Catalogue, ThereIsSomethingOfEveryGroupAndItsBasisIsNoted) {
     EXPECT_FALSE(p.basis.empty()) << p.id;
     EXPECT_TRUE(p.mass_kg.has_value()) << p.id;
   }
-  for (const auto& [group, name] : Words<PartGroup>::list) EXPECT_GE(groups[group], 1) << name;
+  for (const auto& [group, name] : Names<PartGroup>::list) EXPECT_GE(groups[group], 1) << name;
   EXPECT_GE(groups[PartGroup::servo], 6);
   EXPECT_GE(groups[PartGroup::battery], 6);
 }

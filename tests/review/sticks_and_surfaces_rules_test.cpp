@@ -81,7 +81,7 @@ const Break breaks[] = {
        r.controller.kind = "fixed_mini";
        r.parts.clear();
        r.leads.clear();
-       r.places.clear();
+       r.mountings.clear();
        r.outputs.pop_back();
        read_sticks(r, 1020, 1500, 1980);
      },
@@ -214,9 +214,9 @@ TEST(ClassRules, ABoardIsMadeForItsOwnSurfacesAndChannels) {
   v.outputs = default_outputs(AirframeKind::two_ailerons);
   for (Output& o : v.outputs)
     o.socket = o.surfaces.empty()                        ? "s1"
-               : o.surfaces[0].word() == "aileron_left"  ? "s2"
-               : o.surfaces[0].word() == "aileron_right" ? "s3"
-               : o.surfaces[0].word() == "elevator"      ? "s5"
+               : o.surfaces[0].name() == "aileron_left"  ? "s2"
+               : o.surfaces[0].name() == "aileron_right" ? "s3"
+               : o.surfaces[0].name() == "elevator"      ? "s5"
                                                          : "s4";
   EXPECT_EQ(found(v), (Set{"WIRING-34", "WIRING-34"})) << "elevator and rudder are exchanged";
   Rig fixed = fresh_rig("mine", AirframeKind::flying_wing, "fixed_wing");
@@ -244,7 +244,7 @@ TEST(ClassRules, ABoardIsMadeForItsOwnSurfacesAndChannels) {
 
 TEST(SticksRules, FixesTakeTheirSnagAway) {
   int fixed = 0;
-  std::set<std::string> cured;
+  std::set<std::string> repaired;
   for (const Break& b : breaks) {
     Rig rig = good(b.of);
     b.damage(rig);
@@ -254,12 +254,12 @@ TEST(SticksRules, FixesTakeTheirSnagAway) {
       const Set before = codes(rig), after = codes(mended);
       for (const Output& o : mended.outputs) EXPECT_TRUE(o.low_us < o.centre_us && o.centre_us < o.high_us) << b.name;
       EXPECT_LT(after.count(s.code), before.count(s.code)) << b.name;
-      cured.insert(s.code);
+      repaired.insert(s.code);
       ++fixed;
     }
   }
   EXPECT_GE(fixed, 3);
-  EXPECT_TRUE(cured.count("SURFACES-18"));
+  EXPECT_TRUE(repaired.count("SURFACES-18"));
 }
 
 TEST(SticksRules, AReadingThatAgesIsAnOpenMatter) {

@@ -16,6 +16,7 @@
 #include "airframe/kinds.h"
 #include "places.h"
 #include "rig/history.h"
+#include "rig/path.h"
 
 namespace rigging {
 namespace {
@@ -50,7 +51,7 @@ TEST_P(Demo, ReadsAndComesBackByteForByte) {
 INSTANTIATE_TEST_SUITE_P(Rigs, Demo, testing::Values("hedgerow.rig.json", "heath.rig.json", "delta.rig.json"));
 
 TEST(RigFile, EveryKindOfAirframeRoundTrips) {
-  for (const auto& [kind, name] : Words<AirframeKind>::list) {
+  for (const auto& [kind, name] : Names<AirframeKind>::list) {
     Rig rig;
     rig.name = name;
     rig.controller.kind = "full_controller";
@@ -144,22 +145,24 @@ TEST_P(BrokenFile, SaysWhereAndWhatWasExpected) {
 }
 INSTANTIATE_TEST_SUITE_P(
     Places, BrokenFile,
-    testing::Values(
-        Broken{"/format", "kite", "/format"}, Broken{"/version", 3, "newer"}, Broken{"/version", "1", "/version"},
-        Broken{"/name", 5, "/name"}, Broken{"/airframe", Json::array(), "/airframe"},
-        Broken{"/airframe/kind", "balloon", "/airframe/kind"}, Broken{"/airframe/span_m", "wide", "/airframe/span_m"},
-        Broken{"/airframe/span_m", 1800, "/airframe/span_m"}, Broken{"/airframe/span_m", nullptr, "/airframe/span_m"},
-        Broken{"/controller/mounted", "yes", "/controller/mounted"},
-        Broken{"/outputs/0/mix/roll", 7, "/outputs/0/mix/roll"},
-        Broken{"/outputs/0/surfaces/0", "wing", "/outputs/0/surfaces/0"},
-        Broken{"/outputs/0/surfaces", Json::array({"rudder", "rudder"}), "two outputs"},
-        Broken{"/outputs/1/id", "out_1", "used twice", false}, Broken{"/outputs/1/id", "", "is empty"},
-        Broken{"/outputs/0/low_us", 1600, "enclose", false}, Broken{"/outputs", 3, "/outputs"},
-        Broken{"/sensing", Json{{"board", "arrow_up_top_down"}}, "/sensing/board"},
-        Broken{"/radio/channels/0/number", 0, "/radio/channels/0/number"},
-        Broken{"/radio/channels/0/number", 2, "used twice", false},
-        Broken{"/radio/channels/0/number", 1.5, "/radio/channels/0/number"},
-        Broken{"/modes/0/from_us", 1400, "from_us", false}));
+    testing::Values(Broken{"/format", "kite", "/format"}, Broken{"/version", rig_version + 1, "newer"},
+                    Broken{"/version", "1", "/version"}, Broken{"/name", 5, "/name"},
+                    Broken{"/airframe", Json::array(), "/airframe"},
+                    Broken{"/airframe/kind", "balloon", "/airframe/kind"},
+                    Broken{"/airframe/span_m", "wide", "/airframe/span_m"},
+                    Broken{"/airframe/span_m", 1800, "/airframe/span_m"},
+                    Broken{"/airframe/span_m", nullptr, "/airframe/span_m"},
+                    Broken{"/controller/mounted", "yes", "/controller/mounted"},
+                    Broken{"/outputs/0/mix/roll", 7, "/outputs/0/mix/roll"},
+                    Broken{"/outputs/0/surfaces/0", "wing", "/outputs/0/surfaces/0"},
+                    Broken{"/outputs/0/surfaces", Json::array({"rudder", "rudder"}), "two outputs"},
+                    Broken{"/outputs/1/id", "out_1", "used twice", false}, Broken{"/outputs/1/id", "", "is empty"},
+                    Broken{"/outputs/0/low_us", 1600, "enclose", false}, Broken{"/outputs", 3, "/outputs"},
+                    Broken{"/sensing", Json{{"board", "arrow_up_top_down"}}, "/sensing/board"},
+                    Broken{"/radio/channels/0/number", 0, "/radio/channels/0/number"},
+                    Broken{"/radio/channels/0/number", 2, "used twice", false},
+                    Broken{"/radio/channels/0/number", 1.5, "/radio/channels/0/number"},
+                    Broken{"/modes/0/from_us", 1400, "from_us", false}));
 
 TEST(RigFile, TextThatIsNoJsonIsPlaced) {
   const auto json = parse_json("{\n  \"format\": \"rig\",\n  \"version\": ,\n}", "a.json");
@@ -256,6 +259,57 @@ TEST(RigFile, SectionsOfTheNewStationsMayBeAbsentAndKeepWhatTheyDoNotKnow) {
   EXPECT_EQ(rig->lead("gps")->kind, LeadKind::four_way);
   EXPECT_EQ(rig->part("nobody"), nullptr);
   EXPECT_EQ(rig->mounting("nobody"), nullptr);
+}
+
+/// Files of version 2 had other names for what is the same; what a proof rested on goes with them, and who writes an
+/// old name into a new file means it, too.
+TEST(RigFile, NamesOfVersionTwoAreBroughtUp) {
+  for (const char* name : {"hedgerow", "bramble"}) {
+    const std::string file = std::string(name) + ".rig.json";
+    const Json old = *read_json_file(in_source("/tests/rig/version_2/" + file));
+    ASSERT_EQ(old["version"], 2);
+    const auto rig = rig_from_json(old, "x");
+    ASSERT_TRUE(rig) << rig.error().text();
+    EXPECT_EQ(*rig, *rig_from_json(demo(file.c_str()), "x"));
+  }
+  const std::pair<const char*, const char*> renamed[] = {
+      {"sharing", "saturation"},           {"outputs/out_1/passes", "outputs/out_1/passthrough_channel"},
+      {"home/hold_s", "home/loss_hold_s"}, {"home/height_m", "home/return_height_m"},
+      {"home/warn_v", "home/turn_home_v"}, {"radio/heard_as", "radio/receiver_signal"}};
+  Json json = demo("hedgerow.rig.json");
+  json.erase("saturation");
+  json["sharing"] = "roll_first";
+  json["outputs"][0]["passes"] = 7;
+  json["home"] = {{"hold_s", 3}, {"height_m", 80}, {"warn_v", 13.1}, {"shows", {"volts"}}};
+  json["radio"].erase("receiver_signal");
+  json["radio"]["heard_as"] = "summed";
+  Json rests = Json::object();
+  for (const auto& [was, is] : renamed) rests[was] = nullptr;
+  rests["home/obstacles/hill/height_m"] = 24.0;
+  json["proofs"] = {{{"check", {{"family", "home.loss"}}}, {"at", "2026-01-01T10:00:00Z"}, {"depends_on", rests}}};
+  for (const int version : {2, rig_version}) {
+    json["version"] = version;
+    const auto rig = rig_from_json(json, "x");
+    ASSERT_TRUE(rig) << rig.error().text();
+    EXPECT_EQ(rig->saturation, Saturation::roll_first);
+    EXPECT_EQ(rig->outputs[0].passthrough_channel, 7);
+    EXPECT_EQ(rig->home.loss_hold_s, 3);
+    EXPECT_EQ(rig->home.return_height_m, 80);
+    EXPECT_EQ(rig->home.turn_home_v, 13.1);
+    EXPECT_EQ(rig->home.goggles, (std::vector<GogglesLine>{GogglesLine::volts}));
+    EXPECT_EQ(rig->radio.receiver_signal, Signal::summed);
+    const Dependencies& now = rig->proofs.at(0).depends_on;
+    for (const auto& [was, is] : renamed) {
+      EXPECT_TRUE(now.count(is)) << is;
+      EXPECT_FALSE(now.count(was)) << was;
+      EXPECT_EQ(place_words(is).find_first_of("/_"), std::string::npos) << is << " is no value of the document";
+    }
+    EXPECT_TRUE(now.count("home/obstacles/hill/height_m")) << "of another thing";
+    EXPECT_EQ(now.size(), std::size(renamed) + 1);
+    const Json out = Json::parse(rig_text(*rig));
+    EXPECT_EQ(out["version"], rig_version);
+    EXPECT_FALSE(out.contains("sharing") || out["home"].contains("warn_v") || out["radio"].contains("heard_as"));
+  }
 }
 
 TEST(PartsFile, TheCatalogueFitsItsSchema) {

@@ -48,7 +48,7 @@ struct Held {
   Orders tell(const Event& event) {
     Orders orders = procedure.hear(event, scene());
     for (const Order& o : orders)
-      if (const auto* change = std::get_if<Change>(&o)) rig = change->edit.rig;
+      if (const auto* change = std::get_if<ApplyEdit>(&o)) rig = change->edit.rig;
     return orders;
   }
   void press(const char* action) { tell(Pressed{action, 0, {}, {}}); }

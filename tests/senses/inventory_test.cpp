@@ -22,13 +22,13 @@ Rig reported(std::initializer_list<std::pair<Sensor, SensorState>> states) {
 Finding finding(const Rig& rig, Sensor sensor) {
   for (const InventoryLine& line : inventory_of(rig, shipped()))
     if (line.sensor == sensor) return line.finding;
-  ADD_FAILURE() << word(sensor) << " is not in the inventory";
+  ADD_FAILURE() << name_of(sensor) << " is not in the inventory";
   return Finding::not_asked;
 }
 
 const Snag* snag_about(const Review& review, Sensor sensor) {
   for (const Snag& s : review.snags)
-    if (s.code == "SENSES-04" && s.subject == "found." + std::string(word(sensor))) return &s;
+    if (s.code == "SENSES-04" && s.subject == "found." + std::string(name_of(sensor))) return &s;
   return nullptr;
 }
 

@@ -82,7 +82,7 @@ TEST(Level, EveryDemoAndEveryKindHasAnAngleThatCanBeFlown) {
     EXPECT_GT(level.nose_up->value, -5) << name;
     EXPECT_LT(level.nose_up->value, 15) << name;
   }
-  for (const auto& [kind, word] : Words<AirframeKind>::list) {
+  for (const auto& [kind, word] : Names<AirframeKind>::list) {
     Rig rig = trainer();
     rig.airframe.kind = kind;
     const LevelReport level = level_of(rig);

@@ -34,7 +34,7 @@ TEST(Orientation, ExactPosesGiveTheSmallAnglesExactly) {
   for (const Turn& turn : all_turns()) {
     const Eigen::Matrix3d sits = alignment_matrix(turn, 4, -7, 9);
     std::vector<HeldPose> poses;
-    for (const auto& [pose, name] : Words<Pose>::list)
+    for (const auto& [pose, name] : Names<Pose>::list)
       poses.push_back({pose, force_on(sits, hands.attitude(pose, 55, 0))});
     const Orientation o = orientation_from(poses);
     ASSERT_TRUE(o.certain()) << o.why;
@@ -60,7 +60,7 @@ TEST(Orientation, PosesThatCannotTellSayWhichWould) {
     EXPECT_NE(std::find(o.candidates.begin(), o.candidates.end(), *turn_from_name("arrow_right_top_up")),
               o.candidates.end());
     ASSERT_TRUE(o.would_tell);
-    EXPECT_TRUE(of({Pose::level, *o.would_tell}).certain()) << word(*o.would_tell);
+    EXPECT_TRUE(of({Pose::level, *o.would_tell}).certain()) << name_of(*o.would_tell);
     EXPECT_FALSE(o.roll_deg || o.pitch_deg || o.yaw_deg) << "never a guess";
   }
   EXPECT_EQ(of({}).would_tell, Pose::level);

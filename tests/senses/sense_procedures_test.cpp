@@ -71,7 +71,7 @@ TEST(RotationProcedure, ThreePosesTellAndTheRemedyIsWhatThisClassOffers) {
 
 TEST(RotationProcedure, ABoardThatWasNotPlacedYetIsSentThereAndGivenNoPlace) {
   Held<RotationProcedure> h;
-  std::erase_if(h.rig.places, [](const Mounting& p) { return p.part == "controller"; });
+  std::erase_if(h.rig.mountings, [](const Mounting& p) { return p.part == "controller"; });
   h.press("rotation_begin");
   for (const Pose p : {Pose::level, Pose::nose_up, Pose::right_down}) h.hold(p);
   // It sits as it is told, and the plan does not have it.
@@ -118,7 +118,7 @@ TEST(AccelerometerProcedure, WhatWasStoppedOrFailedIsNotSaidToBeKept) {
   Held<AccelerometerProcedure> h;
   h.rig.sensing.accelerometer.emplace().offset_x = 0.3;
   h.press("accel_begin");
-  for (const auto& [pose, name] : Words<Pose>::list)
+  for (const auto& [pose, name] : Names<Pose>::list)
     h.hold(pose == Pose::level || pose == Pose::upside_down
                ? reading_in(pose, Turn{})
                : Point(reading_in(pose, Turn{}).cwiseProduct(Point(1, 1, 0.01))));

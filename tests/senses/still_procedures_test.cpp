@@ -115,7 +115,7 @@ TEST(LevelProcedure, FollowsEveryChangeOfTheRig) {
       [](Rig& r) {
         for (Lead& l : r.leads) l.length_m = 3.0;
       },
-      [](Rig& r) { r.airframe.mass_kg = 2.5; }, [](Rig& r) { r.places.front().x_m -= 0.2; }};
+      [](Rig& r) { r.airframe.mass_kg = 2.5; }, [](Rig& r) { r.mountings.front().x_m -= 0.2; }};
   for (std::size_t i = 0; i < std::size(changes); ++i) {
     Held<LevelProcedure> asked_before, fresh;
     asked_before.tell(SceneChanged{});

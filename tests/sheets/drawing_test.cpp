@@ -16,7 +16,7 @@ namespace rigging {
 namespace {
 
 TEST(Mating, IsSymmetricAndFitsTheTable) {
-  const auto all = Words<TerminalKind>::list;
+  const auto all = Names<TerminalKind>::list;
   std::map<TerminalKind, std::set<TerminalKind>> mates_of;
   for (const auto& [a, a_name] : all)
     for (const auto& [b, b_name] : all) {
@@ -36,7 +36,7 @@ TEST(Mating, IsSymmetricAndFitsTheTable) {
   EXPECT_TRUE(mates_of[T::output].count(T::supply)) << "a spare socket is a regulator's inlet (common practice)";
   // Plus never meets a wire that carries none by itself.
   for (const T data : {T::video_in, T::video_out, T::motor_in, T::motor_out})
-    for (const T other : mates_of[data]) EXPECT_FALSE(carries_plus(other)) << word(data) << " " << word(other);
+    for (const T other : mates_of[data]) EXPECT_FALSE(carries_plus(other)) << name_of(data) << " " << name_of(other);
 }
 
 TEST(Mating, WhatATerminalAlsoServesAsCounts) {
@@ -166,7 +166,7 @@ TEST(WiringLayout, LeadsRunRoundBoardPartsAndSocketsAndCrossSeldom) {
 
 // A servo's lead that was laid late once went round all the others.
 TEST(WiringLayout, ServoLeadsGoStraightToTheirSockets) {
-  Beginning b;
+  NewAircraft b;
   b.kind = AirframeKind::v_tail, b.span_m = 2.4, b.mass_kg = 3.8, b.controller = "large_controller";
   const auto airframe = airframe_of(b);
   b.drive = suggest_drives(*airframe, shipped(), {}).front().kinds;

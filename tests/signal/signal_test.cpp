@@ -117,7 +117,7 @@ TEST_P(Resync, FramesAreFoundAgainBehindGarbageInAnyPieces) {
   }
 }
 INSTANTIATE_TEST_SUITE_P(Both, Resync, ::testing::Values(Signal::inverted_serial, Signal::two_way_serial),
-                         [](const auto& i) { return std::string(word(i.param)); });
+                         [](const auto& i) { return std::string(name_of(i.param)); });
 
 // Sticks at rest repeat their bytes for ever, the marks of a frame among them: the wrong place would be held for ever,
 // too.
@@ -223,7 +223,7 @@ TEST(Pulses, WidthsOfEightLinesAndASummedLine) {
     // A summed line must be silent once before its place is known: the first frame is given up. The last one has no
     // pause behind it, but its channels are all there.
     const std::size_t first = signal == Signal::summed ? 1 : 0;
-    ASSERT_EQ(got.size(), sent.size() - first) << word(signal);
+    ASSERT_EQ(got.size(), sent.size() - first) << name_of(signal);
     for (std::size_t i = 0; i < got.size(); ++i) near(got[i], sent[i + first], 1e-3);
     EXPECT_EQ(decoder.tally().damaged, 0u);
   }
@@ -334,7 +334,7 @@ TEST(Capture, SerialSignalsMayBeGivenAsLevels) {
         ASSERT_TRUE(read) << read.error().text();
         EXPECT_EQ(read->signal, signal);
         const Decoded d = decode(*read);
-        ASSERT_EQ(d.frames.size(), sent.size()) << word(signal);
+        ASSERT_EQ(d.frames.size(), sent.size()) << name_of(signal);
         EXPECT_EQ(d.tally.skipped, 0u);
         for (std::size_t i = 0; i < sent.size(); ++i) near(d.frames[i], sent[i], 0.32);
       }
@@ -365,7 +365,7 @@ TEST(Capture, TextFormsComeBackAndTheSignalIsFoundOut) {
     EXPECT_EQ(read->signal, signal);
     const Decoded d = decode(*read);
     const std::size_t first = signal == Signal::summed ? 1 : 0;
-    ASSERT_EQ(d.frames.size(), sent.size() - first) << word(signal);
+    ASSERT_EQ(d.frames.size(), sent.size() - first) << name_of(signal);
     for (std::size_t i = 0; i < d.frames.size(); ++i) near(d.frames[i], sent[i + first], 0.32);
     EXPECT_NEAR(d.frames[5].t_us - d.frames[4].t_us, 22500, 10000);
     if (!capture.chunks.empty()) {

@@ -14,7 +14,7 @@ namespace {
 
 Linkage plain() {
   Linkage l;
-  l.surface = *surface_from_word("elevator");
+  l.surface = *surface_from_name("elevator");
   l.rod_m = 0.12;
   return l;
 }
@@ -22,7 +22,7 @@ Linkage plain() {
 Output elevator() {
   Output o;
   o.id = "out_1";
-  o.surfaces = {*surface_from_word("elevator")};
+  o.surfaces = {*surface_from_name("elevator")};
   o.mix.pitch = 1;
   return o;
 }

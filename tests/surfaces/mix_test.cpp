@@ -79,11 +79,11 @@ TEST(SticksFor, UseAsFewSticksAsWillDoAndSaySo) {
   const Rig wing = of_kind(AirframeKind::flying_wing);
   const Output& left = wing.outputs[0];
   // Half weights: one full stick brings it half way, both together to the end.
-  EXPECT_EQ(spoken_sticks(*sticks_for(wing, left, 0)), "Let go of the sticks");
+  EXPECT_EQ(sticks_label(*sticks_for(wing, left, 0)), "Let go of the sticks");
   const Command half = *sticks_for(wing, left, 0.5);
   EXPECT_EQ(std::abs(half.roll) + std::abs(half.pitch), 1) << "one stick";
-  EXPECT_EQ(spoken_sticks(*sticks_for(wing, left, 1)), "Hold the roll stick full left and the pitch stick full back");
-  EXPECT_EQ(spoken_sticks(sticks(0, -0.254, 1)), "Hold the pitch stick 25 % forward and the yaw stick full right");
+  EXPECT_EQ(sticks_label(*sticks_for(wing, left, 1)), "Hold the roll stick full left and the pitch stick full back");
+  EXPECT_EQ(sticks_label(sticks(0, -0.254, 1)), "Hold the pitch stick 25 % forward and the yaw stick full right");
   Rig weak = wing;
   weak.outputs[0].mix.roll = weak.outputs[0].mix.pitch = 0.3;
   EXPECT_NEAR(stick_reach(weak.outputs[0]), 0.6, 1e-12);
@@ -114,11 +114,11 @@ TEST(Differential, TakesFromTheSideThatGoesDown) {
     for (const auto& [surface, deg] : intended_deflections(rig, sticks(roll, 0))) {
       if (surface.kind != SurfaceKind::aileron) continue;
       const bool up = (surface.side == Side::right) == (roll > 0);
-      EXPECT_NEAR(deg, up ? 25 : -15, 1e-9) << surface.word();
+      EXPECT_NEAR(deg, up ? 25 : -15, 1e-9) << surface.name();
     }
   for (Output& o : rig.outputs) o.reversed = true;
   for (const auto& [surface, deg] : intended_deflections(rig, sticks(1, 0)))
-    if (surface.word() == "aileron_left") EXPECT_NEAR(deg, -15, 1e-9) << "reversing the output changes neither";
+    if (surface.name() == "aileron_left") EXPECT_NEAR(deg, -15, 1e-9) << "reversing the output changes neither";
   EXPECT_EQ(differential_of(with_differential(rig, 0)), 0);
 }
 
@@ -127,7 +127,7 @@ TEST(YLead, EachSideOfItHasItsOwnSense) {
   Rig rig;
   Output o;
   o.id = "out_1";
-  const Surface left = *surface_from_word("aileron_left"), right = *surface_from_word("aileron_right");
+  const Surface left = *surface_from_name("aileron_left"), right = *surface_from_name("aileron_right");
   o.surfaces = {SurfaceName(left), SurfaceName(right)};
   o.mix.roll = 1;
   rig.outputs = {o};
@@ -142,7 +142,7 @@ TEST(YLead, EachSideOfItHasItsOwnSense) {
         }
       for (const auto& [surface, deg] : intended_deflections(rig, sticks(1, 0))) {
         EXPECT_GT(deg * (surface == right ? 1 : -1), 10)
-            << surface.word() << (measured ? " with" : " without") << " a linkage";
+            << surface.name() << (measured ? " with" : " without") << " a linkage";
       }
       if (!measured) continue;
       // Read as it should move, neither side asks for a reversal; read the other way round, each does.
@@ -155,10 +155,10 @@ TEST(YLead, EachSideOfItHasItsOwnSense) {
           ASSERT_TRUE(c) << c.error().text();
           // The output can be turned round for one side only; the other is mended at its rod, and no pulse is set for
           // it.
-          EXPECT_EQ(c->reverse, way < 0 && s == left) << s.word();
+          EXPECT_EQ(c->reverse, way < 0 && s == left) << s.name();
           EXPECT_EQ(!c->limits.empty() && c->limits.front().find("other side of the arm") != std::string::npos,
                     way < 0 && s == right)
-              << s.word();
+              << s.name();
           if (s == right) EXPECT_EQ(c->high_us, 2000);
         }
       EXPECT_EQ(rising_lifts(rig.outputs[0], left), -rising_lifts(rig.outputs[0], right));
@@ -168,7 +168,7 @@ TEST(YLead, EachSideOfItHasItsOwnSense) {
 TEST(Wishes, DegreesBecomeWeightsOnBothHalves) {
   Rig rig = demo("hedgerow");
   for (const double deg : {0.0, 5.0, 20.0, 30.0}) {
-    const auto wished = with_throw(rig, *surface_from_word("flaperon_left"), MixCommand::roll, deg);
+    const auto wished = with_throw(rig, *surface_from_name("flaperon_left"), MixCommand::roll, deg);
     ASSERT_TRUE(wished) << wished.error().text();
     const Output &left = *wished->output("out_1"), &right = *wished->output("out_2");
     EXPECT_NEAR(throw_for(*wished, left, left.surfaces[0], MixCommand::roll), deg, 0.04);
@@ -179,9 +179,9 @@ TEST(Wishes, DegreesBecomeWeightsOnBothHalves) {
     const SurfaceAnswer& a = *report.answer(left.surfaces[0]);
     EXPECT_NEAR((std::abs(a.positive_deg[0]) + std::abs(a.negative_deg[0])) / 2, deg, 0.04);
   }
-  const auto droop = with_throw(rig, *surface_from_word("flaperon_right"), MixCommand::flap, 15);
+  const auto droop = with_throw(rig, *surface_from_name("flaperon_right"), MixCommand::flap, 15);
   ASSERT_TRUE(droop);
-  const double down = deflection_deg(*droop, *droop->output("out_2"), *surface_from_word("flaperon_right"),
+  const double down = deflection_deg(*droop, *droop->output("out_2"), *surface_from_name("flaperon_right"),
                                      droop->output("out_2")->mix.flap);
   EXPECT_NEAR(down, -15, 0.1) << "flaps go down";
 }
@@ -202,7 +202,7 @@ TEST(Wishes, AWeightThatWasZeroGetsTheRightSign) {
         // The sign that the kind comes with is the right one.
         for (const Output& w : wished->outputs)
           if (w.mix.of(axis) != 0)
-            EXPECT_GT(w.mix.of(axis) * usual.output(w.id)->mix.of(axis), 0) << w.id << " " << word(axis);
+            EXPECT_GT(w.mix.of(axis) * usual.output(w.id)->mix.of(axis), 0) << w.id << " " << name_of(axis);
       }
   }
 }
@@ -229,10 +229,10 @@ TEST(Wishes, AShareTakesTheOtherHalfAlongUnlessTheyWereMeantToDiffer) {
       }
   }
   Rig differ = of_kind(AirframeKind::flying_wing);
-  Output& right = *differ.output(differ.output_of(*surface_from_word("elevon_right"))->id);
+  Output& right = *differ.output(differ.output_of(*surface_from_name("elevon_right"))->id);
   right.mix.roll *= 0.8;
   const double kept = right.mix.roll;
-  const auto one = with_share(differ, differ.output_of(*surface_from_word("elevon_left"))->id, MixCommand::roll, 0.3);
+  const auto one = with_share(differ, differ.output_of(*surface_from_name("elevon_left"))->id, MixCommand::roll, 0.3);
   ASSERT_TRUE(one);
   EXPECT_EQ(one->output(right.id)->mix.roll, kept);
   EXPECT_FALSE(with_share(differ, "out_99", MixCommand::roll, 0.3));
@@ -240,15 +240,15 @@ TEST(Wishes, AShareTakesTheOtherHalfAlongUnlessTheyWereMeantToDiffer) {
 
 TEST(Wishes, WhatCanNotBeIsRefused) {
   const Rig rig = demo("hedgerow");
-  const Surface left = *surface_from_word("flaperon_left");
+  const Surface left = *surface_from_name("flaperon_left");
   EXPECT_NE(with_throw(rig, left, MixCommand::roll, 40).error().expected.find("0 to 32"), std::string::npos)
       << with_throw(rig, left, MixCommand::roll, 40).error().text();
   EXPECT_FALSE(with_throw(rig, left, MixCommand::roll, -1));
   EXPECT_FALSE(with_throw(rig, left, MixCommand::roll, std::nan("")));
   EXPECT_FALSE(with_throw(rig, left, MixCommand::yaw, 5)) << "flaperons do not yaw";
-  EXPECT_FALSE(with_throw(rig, *surface_from_word("rudder"), MixCommand::yaw, 5)) << "there is none";
-  EXPECT_FALSE(with_throw(rig, *surface_from_word("inverted_v_left"), MixCommand::flap, 5));
-  EXPECT_FALSE(with_throw(of_kind(AirframeKind::flying_wing), *surface_from_word("motor_left"), MixCommand::yaw, 5));
+  EXPECT_FALSE(with_throw(rig, *surface_from_name("rudder"), MixCommand::yaw, 5)) << "there is none";
+  EXPECT_FALSE(with_throw(rig, *surface_from_name("inverted_v_left"), MixCommand::flap, 5));
+  EXPECT_FALSE(with_throw(of_kind(AirframeKind::flying_wing), *surface_from_name("motor_left"), MixCommand::yaw, 5));
 }
 
 TEST(MixWords, SayItInDegrees) {
@@ -269,7 +269,7 @@ TEST(MixWords, SayItInDegrees) {
   // Halves with different linkages: what is said of a pair is said of both.
   Rig uneven = demo("hedgerow");
   for (Linkage& l : uneven.linkages)
-    if (l.surface == *surface_from_word("flaperon_left") || l.surface == *surface_from_word("inverted_v_right"))
+    if (l.surface == *surface_from_name("flaperon_left") || l.surface == *surface_from_name("inverted_v_right"))
       l.servo_travel_deg *= 0.7;
   int said = 0;
   for (const std::string& w : analyze_surfaces(uneven).mix) {
@@ -277,7 +277,7 @@ TEST(MixWords, SayItInDegrees) {
     ++said;
     const SurfacesReport r = analyze_surfaces(uneven);
     const bool flaperons = w.find("Flaperons") == 0;
-    const SurfaceAnswer& a = *r.answer(*surface_from_word(flaperons ? "flaperon_left" : "inverted_v_right"));
+    const SurfaceAnswer& a = *r.answer(*surface_from_name(flaperons ? "flaperon_left" : "inverted_v_right"));
     const double odd = flaperons ? -a.negative_deg[0] : a.positive_deg[1];
     EXPECT_NE(w.find(number_text(std::abs(odd), 1) + "°"), std::string::npos) << w;
   }
@@ -323,7 +323,7 @@ TEST(Shapes, SurfacesAreAsBigAsTheyAreDrawn) {
   rig.airframe.root_chord_m = rig.airframe.tip_chord_m = 0.2;
   rig.airframe.span_m = 1;
   rig.airframe.dihedral_deg = 0;
-  const auto shape = shape_of(rig, *surface_from_word("elevon_left"));
+  const auto shape = shape_of(rig, *surface_from_name("elevon_left"));
   ASSERT_TRUE(shape);
   // From 18 to 95 % of the half span, a quarter of the chord.
   EXPECT_NEAR(shape->chord_m, 0.05, 1e-12);

@@ -152,8 +152,8 @@ TEST(TwinFlight, WhatCantFlySaysWhy) {
   const Rig rig = with_first_gains("hedgerow");
   FlyOptions o;
   o.seconds = 1;
-  Bench dark(rig, class_of(rig), *truth_of(rig, class_of(rig), {}), {}, senses_of({rig, shipped()}));
-  EXPECT_FALSE(fly(dark, flying_of({rig, shipped()}), o));
+  Bench unpowered(rig, class_of(rig), *truth_of(rig, class_of(rig), {}), {}, senses_of({rig, shipped()}));
+  EXPECT_FALSE(fly(unpowered, flying_of({rig, shipped()}), o));
   Rig empty = rig;
   empty.airframe.mass_kg.reset();
   empty.fit.frame_mass_kg.reset();
@@ -172,7 +172,7 @@ TEST(TwinFlight, ItsLogComesOverTheHandsInPiecesAndReadsBack) {
   int id = 0;
   const auto ask = [&](const hands::Request& request) {
     Json body = hands::body_of(request);
-    body["do"] = hands::name_of(request);
+    body["do"] = hands::request_name(request);
     body["id"] = ++id;
     link::FrameReader reader;
     reader.feed(port.feed(link::encode_frame(body)));

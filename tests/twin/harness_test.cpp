@@ -34,15 +34,15 @@ constexpr Surface left_flaperon{SurfaceKind::flaperon, Side::left};
 TEST(Harness, AsPlannedEverythingWorks) {
   for (const char* name : {"hedgerow", "heath", "delta", "bramble"}) {
     const Harness harness = with(name, {});
-    EXPECT_TRUE(harness.controller_lit() && harness.servo_rail_lit() && harness.receiver_heard()) << name;
+    EXPECT_TRUE(harness.controller_powered() && harness.servo_rail_powered() && harness.receiver_heard()) << name;
     for (const auto& [port, talks] : harness.ports()) EXPECT_TRUE(talks) << name << " " << port;
   }
   EXPECT_NEAR(with("hedgerow", {}).battery_v(), 16.8, 1e-9);
   const Harness usb = with("hedgerow", {}, {true, false});
-  EXPECT_TRUE(usb.controller_lit());
-  EXPECT_FALSE(usb.servo_rail_lit() || usb.receiver_heard());
+  EXPECT_TRUE(usb.controller_powered());
+  EXPECT_FALSE(usb.servo_rail_powered() || usb.receiver_heard());
   EXPECT_EQ(usb.battery_v(), 0);
-  EXPECT_FALSE(with("hedgerow", {}, {false, false}).controller_lit());
+  EXPECT_FALSE(with("hedgerow", {}, {false, false}).controller_powered());
 }
 
 TEST(Harness, ATurnedPairIsSilentAndNothingIsHarmed) {
@@ -66,8 +66,8 @@ TEST(Harness, AMissingRedWireLeavesThingsDark) {
   EXPECT_FALSE(with("hedgerow", {"red_missing:servo_flaperon_left"}).servo_works(left_flaperon));
   EXPECT_TRUE(with("hedgerow", {"red_missing:servo_flaperon_left"}).servo_works({SurfaceKind::flaperon, Side::right}));
   // On the delta the speed controller feeds everything.
-  const Harness dark = with("delta", {"red_missing:esc_signal"});
-  EXPECT_FALSE(dark.servo_rail_lit() || dark.receiver_heard() || dark.controller_lit());
+  const Harness unpowered = with("delta", {"red_missing:esc_signal"});
+  EXPECT_FALSE(unpowered.servo_rail_powered() || unpowered.receiver_heard() || unpowered.controller_powered());
 }
 
 TEST(Harness, ATurnedPlugIsSeenBeforePowerOrDestroys) {
@@ -116,7 +116,7 @@ TEST(Harness, PortsTakeEffectAfterARestart) {
   ASSERT_TRUE(bench.harness().receiver_heard());
   for (Port& p : rig.ports)
     if (p.socket == "serial_4") p.baud = 9600;
-  rig.radio.heard_as = Signal::summed;
+  rig.radio.receiver_signal = Signal::summed;
   bench.step(0.02);
   bench.configure(link::image_of(rig));
   EXPECT_TRUE(bench.harness().ports().at("serial_4")) << "until it is started again";

@@ -87,13 +87,13 @@ TEST(Independent, AnotherMixerAndLinkageMoveTheSurfacesAlike) {
       bench.stick(Axis::yaw, s.yaw);
       for (int i = 0; i < 200; ++i) bench.step(0.01);
       for (const auto& [surface, seen] : bench.look().deflection) {
-        const auto must = must_go.find(surface.word());
+        const auto must = must_go.find(surface.name());
         if (must == must_go.end()) continue;
         const Json* output = nullptr;
         for (const Json& o : file["outputs"])
           for (const Json& on : o.value("surfaces", Json::array()))
-            if (on == surface.word()) output = &o;
-        ASSERT_TRUE(output) << surface.word();
+            if (on == surface.name()) output = &o;
+        ASSERT_TRUE(output) << surface.name();
         // One command alone: the way it must go is known without any computing.
         const std::array<double, 3> asked{s.roll, s.pitch, s.yaw};
         int alone = -1, commands = 0;
@@ -104,7 +104,7 @@ TEST(Independent, AnotherMixerAndLinkageMoveTheSurfacesAlike) {
         if (commands == 1 && (*output)["mix"].contains(axes[alone]))
           sign = must->second[static_cast<std::size_t>(alone)] * (asked[static_cast<std::size_t>(alone)] > 0 ? 1 : -1);
         if (sign != 0) {
-          EXPECT_GT(seen * sign, 2) << name << " " << surface.word() << " " << axes[alone];
+          EXPECT_GT(seen * sign, 2) << name << " " << surface.name() << " " << axes[alone];
           ++signs;
         }
         // How far: by the other mixer and linkage. The servo turns the way that brings the surface where it goes.
@@ -112,12 +112,12 @@ TEST(Independent, AnotherMixerAndLinkageMoveTheSurfacesAlike) {
         const Json* linkage = nullptr;
         if (file.contains("linkages"))
           for (const Json& l : file["linkages"])
-            if (l["surface"] == surface.word()) linkage = &l;
+            if (l["surface"] == surface.name()) linkage = &l;
         if (!linkage) {
-          EXPECT_NEAR(std::abs(seen), std::abs(moved_us) / 500 * 25, 0.4) << name << " " << surface.word();
+          EXPECT_NEAR(std::abs(seen), std::abs(moved_us) / 500 * 25, 0.4) << name << " " << surface.name();
         } else {
           const double turn = std::abs(moved_us) / 500 * (*linkage)["servo_travel_deg"].get<double>();
-          EXPECT_NEAR(seen, linkage_up_deg(*linkage, seen > 0 ? turn : -turn), 0.3) << name << " " << surface.word();
+          EXPECT_NEAR(seen, linkage_up_deg(*linkage, seen > 0 ? turn : -turn), 0.3) << name << " " << surface.name();
         }
         ++compared;
       }

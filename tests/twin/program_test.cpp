@@ -106,7 +106,7 @@ class Cable {
 bool write_image(Cable& cable, const link::Image& image) {
   link::WriteTransaction transaction(image);
   while (auto request = transaction.next()) {
-    const auto reply = cable.ask(link::name_of(*request), link::body_of(*request));
+    const auto reply = cable.ask(link::request_name(*request), link::body_of(*request));
     if (!reply) return false;
     transaction.answered(*reply);
   }
@@ -281,14 +281,14 @@ TEST(TwinProgram, AKillInTheMiddleOfAWriteLeavesOneOrTheOther) {
       link::WriteTransaction transaction(after);
       int left = round % 6;
       while (auto request = transaction.next()) {
-        const auto [id, bytes] = link::Client().ask(link::name_of(*request), link::body_of(*request));
+        const auto [id, bytes] = link::Client().ask(link::request_name(*request), link::body_of(*request));
         (void)id;
         if (left-- == 0) {
           controller.send(bytes);
           ::usleep(static_cast<useconds_t>(300 * round));
           break;
         }
-        const auto reply = controller.ask(link::name_of(*request), link::body_of(*request));
+        const auto reply = controller.ask(link::request_name(*request), link::body_of(*request));
         ASSERT_TRUE(reply);
         transaction.answered(*reply);
       }

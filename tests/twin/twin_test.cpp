@@ -87,7 +87,7 @@ TEST_P(BothAgree, OnEveryLookWithRandomFaults) {
     for (std::size_t i = 0; i < predicted->saw.size(); ++i)
       EXPECT_TRUE(direction::bit_of(seen.at(predicted->saw[i].surface)) & predicted->may_show[i])
           << seen.at(predicted->saw[i].surface) << ' ' << direction::observation_text(q.observation, f.looks) << ": "
-          << predicted->saw[i].surface.word() << " with " << direction::fault_text(f.faults[0], f.looks);
+          << predicted->saw[i].surface.name() << " with " << direction::fault_text(f.faults[0], f.looks);
   }
 }
 INSTANTIATE_TEST_SUITE_P(Seeds, BothAgree, testing::Range(1, 25));
@@ -127,7 +127,7 @@ TEST(Twin, TheWholeLineFindsAndCuresRandomFaults) {
           f.run(0.1);
           const auto heard = f.bench.channels();
           for (const Axis k : all_axes) {
-            const double us = heard.at(std::string(word(k)));
+            const double us = heard.at(std::string(name_of(k)));
             o.channels[static_cast<std::size_t>(index_of(k))] = us > 1600 ? 1 : us < 1400 ? -1 : 0;
           }
           f.bench.stick(o.axis, 0);
@@ -157,7 +157,7 @@ TEST(Twin, AFunctionThatTheControllerHasReversedIsFoundAndPressedRound) {
                                                          {"gesture_board", AirframeKind::two_ailerons}};
   for (const auto& [kind, airframe] : models)
     for (const Axis axis : {Axis::roll, Axis::pitch}) {
-      SCOPED_TRACE(std::string(kind) + ' ' + std::string(word(airframe)) + ' ' + std::string(word(axis)));
+      SCOPED_TRACE(std::string(kind) + ' ' + std::string(name_of(airframe)) + ' ' + std::string(name_of(axis)));
       const ControllerClass& controller = *shipped().controller(kind);
       Rig rig;
       rig.controller.kind = kind;
@@ -249,7 +249,7 @@ class OfClass {
   }
   double at(const char* surface) const {
     for (const auto& [s, d] : bench.look().deflection)
-      if (s.word() == surface) return d;
+      if (s.name() == surface) return d;
     ADD_FAILURE() << surface;
     return 0;
   }
@@ -428,7 +428,7 @@ struct PortFixture : testing::Test {
 };
 
 TEST_F(PortFixture, RefusesAndSaysWhy) {
-  EXPECT_NE(ask("hello", {{"protocol", 2}}).refused().find("protocol 1"), std::string::npos);
+  EXPECT_NE(ask("hello", {{"protocol", 0}}).refused().find("protocol 1"), std::string::npos);
   EXPECT_TRUE(ask("hello", {{"protocol", 1}}).ok());
   EXPECT_EQ(ask("commit", {{"hash", "x"}}).refused(), "nothing verified to commit");
   EXPECT_EQ(ask("stage", {{"offset", 0}}).refused(), "nothing was begun");
@@ -454,7 +454,8 @@ TEST_F(PortFixture, RefusesAndSaysWhy) {
   Rig elsewhere = f.rig;
   elsewhere.outputs[0].socket = "s99";
   link::WriteTransaction transaction(link::image_of(elsewhere));
-  while (auto request = transaction.next()) transaction.answered(ask(link::name_of(*request), link::body_of(*request)));
+  while (auto request = transaction.next())
+    transaction.answered(ask(link::request_name(*request), link::body_of(*request)));
   EXPECT_TRUE(transaction.failed());
   EXPECT_NE(transaction.problem().find("s99"), std::string::npos);
 }
@@ -544,7 +545,7 @@ TEST(Twin, ABadlySetTransmitterIsBadAndSoundsAsTheWireSays) {
       EdgeDecoder decoder(signal);
       for (const Edge& e : wire.edges) decoder.feed(e, frames);
     }
-    ASSERT_GT(frames.size(), 15u) << word(signal);
+    ASSERT_GT(frames.size(), 15u) << name_of(signal);
     int off = 0;
     for (int c = 0; c < 4; ++c)
       off += std::abs(frames.back().pulse_us[static_cast<std::size_t>(c)] - (c == 2 ? 1000.0f : 1500.0f)) > 3;
@@ -606,7 +607,7 @@ TEST(Twin, ReceiversLoseTheLinkEachInTheirWay) {
     bench.transmitter(false);
     for (int i = 0; i < 60; ++i) bench.step(0.01);
     const bool hidden = way == OnLoss::hold || way == OnLoss::preset;
-    EXPECT_EQ(bench.receiver_lit(), hidden) << word(way);
+    EXPECT_EQ(bench.receiver_lit(), hidden) << name_of(way);
     if (way == OnLoss::hold) EXPECT_NEAR(bench.channels().at("throttle"), 1500, 1) << "the motor would go on";
     if (way == OnLoss::preset) EXPECT_NEAR(bench.channels().at("throttle"), 1000, 1);
     if (!hidden) EXPECT_TRUE(bench.channels().empty());
@@ -626,12 +627,12 @@ TEST(Twin, LinkagesAreBentAndHandsStraightenThemOnlyWithTheBatteryOut) {
   for (const auto& [s, d] : bench.look().deflection)
     if (s.kind != SurfaceKind::motor) worst = std::max(worst, std::abs(d));
   EXPECT_GT(worst, 3) << "something real to find";
-  const Surface left = *surface_from_word("flaperon_left");
+  const Surface left = *surface_from_name("flaperon_left");
   EXPECT_FALSE(bench.clevis(left, 1));
   bench.plug({false, false});
   EXPECT_TRUE(bench.clevis(left, 1));
   EXPECT_FALSE(bench.clevis(left, -500)) << "no rod is that short";
-  EXPECT_FALSE(bench.tooth(*surface_from_word("rudder"), 1)) << "no such linkage";
+  EXPECT_FALSE(bench.tooth(*surface_from_name("rudder"), 1)) << "no such linkage";
 }
 
 TEST(ControllerPort, TheReceiversWireGoesThroughTheLink) {

@@ -28,7 +28,7 @@ Rig tuned() {
     if (g.rate) g.rate = std::max(0.35, *g.rate);
     g.level = 0.4;
   }
-  rig.home.height_m = 60;
+  rig.home.return_height_m = 60;
   return rig;
 }
 
@@ -188,8 +188,8 @@ TEST(TwinState, ItRefusesToArmWithReasonsThatGo) {
   EXPECT_TRUE(refuses(bench, ArmingRefusal::throttle_open));
   bench.throttle(0);
   for (int i = 0; i < 3000; ++i) bench.step(0.01);
-  EXPECT_TRUE(bench.state().refuses.empty()) << word(bench.state().refuses.front().why);
-  rig.home.warn_v = 30;
+  EXPECT_TRUE(bench.state().refuses.empty()) << name_of(bench.state().refuses.front().why);
+  rig.home.turn_home_v = 30;
   bench.configure(link::image_of(rig));
   EXPECT_TRUE(bench.state().battery_low);
   EXPECT_TRUE(refuses(bench, ArmingRefusal::battery_low));

@@ -41,7 +41,7 @@ TEST(Ports, ThePlanTellsThemWhatHangsOnThem) {
   EXPECT_EQ(back->direction, PortDirection::speaks) << "one wire, away from the board";
   ASSERT_TRUE(port_for(rig, PortJob::display));
   EXPECT_EQ(port_for(rig, PortJob::display)->direction, PortDirection::both);
-  EXPECT_EQ(rig.radio.heard_as, Signal::inverted_serial);
+  EXPECT_EQ(rig.radio.receiver_signal, Signal::inverted_serial);
   for (const Lead& l : rig.leads) EXPECT_EQ(deaf_because(rig, shipped(), l), "") << l.id;
 }
 
@@ -106,7 +106,7 @@ TEST(Ports, AReceiverSetToAnotherOutputIsSilent) {
   EXPECT_NE(deaf_because(summed->rig, shipped(), lead).find("listens for inverted serial"), std::string::npos);
   // One pin takes either, once the board is told.
   const Edit told = tell_ports(summed->rig, shipped());
-  EXPECT_EQ(told.rig.radio.heard_as, Signal::summed);
+  EXPECT_EQ(told.rig.radio.receiver_signal, Signal::summed);
   EXPECT_EQ(deaf_because(told.rig, shipped(), lead), "");
   EXPECT_FALSE(receiver_says(rig, shipped(), "receiver", Signal::pulse)) << "it has no such output";
   EXPECT_FALSE(receiver_says(rig, shipped(), "battery", Signal::summed));
@@ -137,7 +137,7 @@ TEST(Ports, StandInTheImageAndAreTakenOverOneByOne) {
   const Port at = *port_for(rig, PortJob::satellite_receiver);
   Rig other = rig;
   find_in(other.ports, [&](const Port& p) { return p.socket == at.socket; })->baud = 9600;
-  other.radio.heard_as = Signal::summed;
+  other.radio.receiver_signal = Signal::summed;
   std::erase_if(other.ports, [](const Port& p) { return p.job == PortJob::telemetry; });
   const auto found = link::differences(link::image_of(rig), link::image_of(other));
   ASSERT_EQ(found.size(), 3u);
@@ -152,7 +152,7 @@ TEST(Ports, StandInTheImageAndAreTakenOverOneByOne) {
   const Rig taken = link::with_board_parts(rig, link::image_of(other), {"port " + at.socket, back});
   EXPECT_EQ(taken.port(at.socket)->baud, 9600);
   EXPECT_FALSE(port_for(taken, PortJob::telemetry));
-  EXPECT_EQ(taken.radio.heard_as, Signal::inverted_serial) << "not asked for";
+  EXPECT_EQ(taken.radio.receiver_signal, Signal::inverted_serial) << "not asked for";
 }
 
 TEST(PassChannel, GivesAnOutputThatStaysWithTheAirframesChanges) {
@@ -206,7 +206,7 @@ TEST(RedWires, BothSchoolsOfAnInlineUnitLeaveOneSourceARail) {
   add_part(rig, "receiver", "receiver_pulse");
   add_part(rig, "regulator", "regulator_5v_5a");
   for (const Surface s : facts_of(AirframeKind::two_ailerons).surfaces)
-    add_part(rig, "servo_" + s.word(), "servo_9g_digital", s);
+    add_part(rig, "servo_" + s.name(), "servo_9g_digital", s);
   rig = plan_wiring(rig, shipped()).rig;
   const auto reds_out = [](const Rig& r) {
     std::size_t inputs = 0, drive = 0;
@@ -219,7 +219,7 @@ TEST(RedWires, BothSchoolsOfAnInlineUnitLeaveOneSourceARail) {
   const auto alive = [](const Rig& r) {
     const PowerReport p = analyze_power(r, shipped());
     const auto sources = [&](const char* part) { return p.source(part) && p.source(part)->worst_a() > 0; };
-    for (const ConsumerReport& c : p.consumers) EXPECT_TRUE(c.lit[1]) << c.name;
+    for (const ConsumerReport& c : p.consumers) EXPECT_TRUE(c.powered[1]) << c.name;
     return std::pair(sources("esc"), sources("regulator"));
   };
   const auto apart = red_wires(rig, shipped(), true), joined = red_wires(rig, shipped(), false);

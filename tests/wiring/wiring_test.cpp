@@ -33,7 +33,7 @@ Rig bare(AirframeKind kind, const std::string& controller, const std::string& re
   add_drive(rig, "battery_3s_1300");
   add_part(rig, "receiver", receiver);
   for (const Surface s : facts_of(kind).surfaces)
-    if (s.kind != SurfaceKind::motor) add_part(rig, "servo_" + s.word(), "servo_9g_digital", s);
+    if (s.kind != SurfaceKind::motor) add_part(rig, "servo_" + s.name(), "servo_9g_digital", s);
   return rig;
 }
 
@@ -69,7 +69,7 @@ TEST(Plan, FromNothingBreaksNoRuleOnEveryClassAndKind) {
                                                          {"inline_dial", "receiver_pulse"}};
   int planned = 0;
   for (const auto& [controller, receiver] : classes)
-    for (const auto& [kind, kind_name] : Words<AirframeKind>::list) {
+    for (const auto& [kind, kind_name] : Names<AirframeKind>::list) {
       if (kind == AirframeKind::towed_glider || kind == AirframeKind::twin_differential) continue;
       Rig rig = bare(kind, controller, receiver);
       const Plan p = plan_wiring(rig, shipped());
@@ -106,19 +106,19 @@ TEST(Plan, LeavesNothingDarkOrSaysSo) {
   add_part(rig, "camera", "camera_small");
   add_part(rig, "video", "video_200");
   for (const Surface s : facts_of(rig.airframe.kind).surfaces)
-    if (s.kind != SurfaceKind::motor) add_part(rig, "servo_" + s.word(), "servo_12g_metal", s);
+    if (s.kind != SurfaceKind::motor) add_part(rig, "servo_" + s.name(), "servo_12g_metal", s);
   for (const Part& p : rig.parts) ASSERT_TRUE(shipped().part(p.kind)) << p.kind;
   const Plan plan = plan_wiring(rig, shipped());
   const PowerReport power = analyze_power(plan.rig, shipped());
-  std::set<std::string> dark;
+  std::set<std::string> unpowered;
   for (const ConsumerReport& c : power.consumers)
-    if (!c.lit[static_cast<std::size_t>(SupplyState::battery)]) dark.insert(c.part);
+    if (!c.powered[static_cast<std::size_t>(SupplyState::battery)]) unpowered.insert(c.part);
   std::set<std::string> said;
   for (const Obstacle& o : plan.obstacles) said.insert(o.what);
-  EXPECT_FALSE(dark.count("receiver")) << "a second lead of the regulator feeds the five-volt rail";
-  EXPECT_FALSE(dark.count("controller"));
-  EXPECT_FALSE(dark.count("gps"));
-  for (const std::string& part : dark)
+  EXPECT_FALSE(unpowered.count("receiver")) << "a second lead of the regulator feeds the five-volt rail";
+  EXPECT_FALSE(unpowered.count("controller"));
+  EXPECT_FALSE(unpowered.count("gps"));
+  for (const std::string& part : unpowered)
     EXPECT_TRUE(std::any_of(said.begin(), said.end(), [&](const std::string& w) {
       return small(w).find(part_name(rig, shipped(), part)) != std::string::npos;
     })) << part;
@@ -151,7 +151,7 @@ TEST(Plan, ALeadThatFeedsSomethingIsNotTakenForADarkRail) {
   ASSERT_TRUE(kept);
   EXPECT_TRUE(far_end(*kept, "bec", "out") && far_end(*kept, "bec", "out")->part == "camera");
   const PowerReport power = analyze_power(plan.rig, shipped());
-  EXPECT_TRUE(power.consumer("receiver")->lit[static_cast<std::size_t>(SupplyState::battery)]);
+  EXPECT_TRUE(power.consumer("receiver")->powered[static_cast<std::size_t>(SupplyState::battery)]);
   EXPECT_TRUE(plan.obstacles.empty());
   EXPECT_EQ(plan_wiring(plan.rig, shipped()).changes, 0);
 }
@@ -270,7 +270,7 @@ TEST(Plan, ElevonsGoWhereTheClassNamesAileronAndElevator) {
   const Plan p = plan_wiring(bare(AirframeKind::flying_wing, "pc_mini", "receiver_serial_inverted"), shipped());
   const ControllerClass& c = *shipped().controller("pc_mini");
   const auto serves = [&](const char* surface) {
-    const Output* o = p.rig.output_of(*surface_from_word(surface));
+    const Output* o = p.rig.output_of(*surface_from_name(surface));
     const Terminal* t = o ? c.socket(o->socket) : nullptr;
     return t ? t->serves : std::string();
   };
@@ -283,7 +283,7 @@ TEST(Plan, TheGestureBoardCarriesTwoAilerons) {
   const Plan p = plan_wiring(bare(AirframeKind::two_ailerons, "gesture_board", "receiver_serial_inverted"), shipped());
   EXPECT_TRUE(p.obstacles.empty());
   std::map<std::string, std::string> on;
-  for (const Output& o : p.rig.outputs) on[o.socket] = o.surfaces.empty() ? "motor" : o.surfaces.front().word();
+  for (const Output& o : p.rig.outputs) on[o.socket] = o.surfaces.empty() ? "motor" : o.surfaces.front().name();
   EXPECT_EQ(
       on, (std::map<std::string, std::string>{
               {"s1", "motor"}, {"s2", "aileron_left"}, {"s3", "aileron_right"}, {"s4", "elevator"}, {"s5", "rudder"}}));

@@ -11,6 +11,7 @@
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
 #include "edit/edit.h"
+#include "look/literals.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/side_scroll.h"
@@ -24,29 +25,55 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   page->setContentsMargins(16, 10, 12, 10);
   page->setSpacing(16);
 
-  // Controls
+  page->addWidget(new SideScroll(284, make_controls()));  // on a small screen the sizes scroll
+  auto* middle = new QVBoxLayout;
+  middle->setSpacing(4);
+  middle->addWidget(heading());
+  middle->addLayout(make_answer_keys());
+  middle->addLayout(make_views(), 1);
+  middle->addLayout(make_foot());
+  middle->addWidget(working_);
+  page->addLayout(middle, 1);
+  connect(&Style::instance(), &Style::changed, this, [this] { refresh(); });
+  refresh();
+}
+
+QWidget* AirframePage::make_controls() {
   auto* controls = new QWidget;
   auto* form = new QGridLayout(controls);
   form->setContentsMargins(0, 0, 0, 0);
   form->setHorizontalSpacing(8);
   form->setVerticalSpacing(4);
   form->setColumnStretch(0, 1);
+  make_choices(*form);
+  describe_dimensions();
+  make_sizes(*form);
+  form->setRowStretch(form->rowCount(), 1);
+  for (auto* child : controls->findChildren<QWidget*>())
+    if (qobject_cast<QAbstractSpinBox*>(child) || qobject_cast<QComboBox*>(child)) {
+      child->setFocusPolicy(Qt::StrongFocus);
+      child->installEventFilter(this);
+    }
+  return controls;
+}
+
+void AirframePage::make_choices(QGridLayout& form) {
   int row = 0;
   kind_ = new QComboBox;
-  kind_->setObjectName(QStringLiteral("airframe_kind"));
-  kind_->setAccessibleName(tr("Kind of airframe"));
-  for (const auto& [kind, text] : Words<AirframeKind>::list)
+  kind_->setObjectName(u"airframe_kind"_s);
+  kind_->setAccessibleName(u"Kind of airframe"_s);
+  for (const auto& [kind, text] : Names<AirframeKind>::list)
     kind_->addItem(QString::fromStdString(facts_of(kind).name), static_cast<int>(kind));
   motors_ = new QComboBox;
-  motors_->setObjectName(QStringLiteral("airframe_motors"));
-  motors_->setAccessibleName(tr("Motors"));
-  for (const auto& [motors, text] : {std::pair{Motors::one, tr("One motor")},
-                                     {Motors::two, tr("Two motors")},
-                                     {Motors::two_steering, tr("Two motors that steer")}})
+  motors_->setObjectName(u"airframe_motors"_s);
+  motors_->setAccessibleName(u"Motors"_s);
+  for (const auto& [motors, text] : {std::pair{Motors::one, u"One motor"_s},
+                                     {Motors::two, u"Two motors"_s},
+                                     {Motors::two_steering, u"Two motors that steer"_s}})
     motors_->addItem(text, static_cast<int>(motors));
   controller_ = new QComboBox;
-  controller_->setObjectName(QStringLiteral("controller_kind"));
-  controller_->setAccessibleName(tr("Controller class"));
+  controller_->setObjectName(u"controller_kind"_s);
+  controller_->setAccessibleName(u"Controller class"_s);
   for (QComboBox* box : {kind_, motors_, controller_}) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(12);
@@ -58,12 +85,28 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
     l->setProperty("soft", true);
     l->setFont(Style::instance().text(9));
   }
-  form->addWidget(kind_, row++, 0, 1, 2);
-  form->addWidget(kind_words_, row++, 0, 1, 2);
-  form->addWidget(motors_, row++, 0, 1, 2);
-  form->addWidget(controller_, row++, 0, 1, 2);
-  form->addWidget(controller_words_, row++, 0, 1, 2);
+  form.addWidget(kind_, row++, 0, 1, 2);
+  form.addWidget(kind_words_, row++, 0, 1, 2);
+  form.addWidget(motors_, row++, 0, 1, 2);
+  form.addWidget(controller_, row++, 0, 1, 2);
+  form.addWidget(controller_words_, row++, 0, 1, 2);
+  connect(motors_, &QComboBox::activated, this, [this] {
+    const auto motors = static_cast<Motors>(motors_->currentData().toInt());
+    if (!refreshing_ && motors != document_.rig().airframe.motors)
+      document_.apply(change_motors(document_.rig(), document_.catalogue(), motors));
+  });
+  connect(kind_, &QComboBox::activated, this, [this] {
+    const auto kind = static_cast<AirframeKind>(kind_->currentData().toInt());
+    if (kind != document_.rig().airframe.kind)
+      document_.apply(change_kind(document_.rig(), document_.catalogue(), kind));
+  });
+  connect(controller_, &QComboBox::activated, this, [this] {
+    document_.apply(
+        change_class(document_.rig(), document_.catalogue(), controller_->currentData().toString().toStdString()));
+  });
+}
 
+void AirframePage::describe_dimensions() {
   const auto plain = [&](double Airframe::*value, bool (*of)(AirframeKind) = nullptr) {
     dimensions_.push_back({member_of(value), [value](const Airframe& f, const Planform&) { return f.*value; }, of});
   };
@@ -93,13 +136,17 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   usual(&Airframe::foreplane_at_m, fore([](const HalfSurface& h) { return -h.root.x(); }), has_foreplane);
   plain(&Airframe::fin_height_m, upright_fin);
   plain(&Airframe::v_angle_deg, has_v);
+}
+
+void AirframePage::make_sizes(QGridLayout& form) {
+  int row = form.rowCount();
   for (Dimension& d : dimensions_) {
     const QString name = spoken_label(d.member);
-    d.box = number_box(QStringLiteral("dimension_") + QLatin1String(d.member.name), name, 92);
+    d.box = number_box(u"dimension_"_s + QLatin1String(d.member.name), name, 92);
     d.label = new QLabel(name);
     d.label->setBuddy(d.box);
-    form->addWidget(d.label, row, 0);
-    form->addWidget(d.box, row++, 1);
+    form.addWidget(d.label, row, 0);
+    form.addWidget(d.box, row++, 1);
     connect(d.box, &QDoubleSpinBox::valueChanged, this, [this, &d](double shown) {
       if (refreshing_) return;
       document_.apply(measure(document_.rig(), d.member.name, stored_value(d.member, shown)));
@@ -107,20 +154,20 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
     finish(d.box, d.member.name);
   }
   v_span_ = new QComboBox;
-  v_span_->setObjectName(QStringLiteral("v_span"));
-  v_span_->addItem(tr("from above"), QStringLiteral("from_above"));
-  v_span_->addItem(tr("along the panels"), QStringLiteral("along_panels"));
-  v_span_label_ = new QLabel(tr("V span measured"));
+  v_span_->setObjectName(u"v_span"_s);
+  v_span_->addItem(u"from above"_s, u"from_above"_s);
+  v_span_->addItem(u"along the panels"_s, u"along_panels"_s);
+  v_span_label_ = new QLabel(u"V span measured"_s);
   v_span_label_->setBuddy(v_span_);
-  form->addWidget(v_span_label_, row, 0);
-  form->addWidget(v_span_, row++, 1);
+  form.addWidget(v_span_label_, row, 0);
+  form.addWidget(v_span_, row++, 1);
   connect(v_span_, &QComboBox::activated, this, [this] {
     document_.apply(set_value(document_.rig(), "airframe/v_span", v_span_->currentData().toString().toStdString()));
   });
-  mass_ = number_box(QStringLiteral("mass"), tr("Flying mass"), 92);
-  mass_->setSpecialValueText(tr("not known"));
-  form->addWidget(new QLabel(tr("Flying mass")), row, 0);
-  form->addWidget(mass_, row++, 1);
+  mass_ = number_box(u"mass"_s, u"Flying mass"_s, 92);
+  mass_->setSpecialValueText(u"not known"_s);
+  form.addWidget(new QLabel(u"Flying mass"_s), row, 0);
+  form.addWidget(mass_, row++, 1);
   connect(mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
     std::optional<double> kg;
@@ -129,29 +176,19 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
     document_.apply(measure(document_.rig(), "mass_kg", kg));
   });
   finish(mass_, "mass_kg");
-  form->setRowStretch(row, 1);
-  // On a small screen the sizes scroll.
-  page->addWidget(new SideScroll(284, controls));
-  for (auto* child : controls->findChildren<QWidget*>())
-    if (qobject_cast<QAbstractSpinBox*>(child) || qobject_cast<QComboBox*>(child)) {
-      child->setFocusPolicy(Qt::StrongFocus);
-      child->installEventFilter(this);
-    }
+}
 
-  // Drawing
-  auto* middle = new QVBoxLayout;
-  middle->setSpacing(4);
+QLayout* AirframePage::make_answer_keys() {
   auto* chooser = new QHBoxLayout;
-  middle->addWidget(heading());
-  auto* ask = new QLabel(tr("What answers"));
+  auto* ask = new QLabel(u"What answers"_s);
   ask->setProperty("soft", true);
   chooser->addWidget(ask);
   for (const Axis axis : all_axes) {
-    auto* button = new QPushButton(axis == Axis::roll    ? tr("roll right")
-                                   : axis == Axis::pitch ? tr("nose up")
-                                                         : tr("nose right"));
+    auto* button = new QPushButton(axis == Axis::roll    ? u"roll right"_s
+                                   : axis == Axis::pitch ? u"nose up"_s
+                                                         : u"nose right"_s);
     button->setCheckable(true);
-    button->setObjectName(QStringLiteral("answers_") + QString::fromLatin1(word(axis).data()));
+    button->setObjectName(u"answers_"_s + QString::fromLatin1(name_of(axis).data()));
     axes_[static_cast<std::size_t>(index_of(axis))] = button;
     connect(button, &QPushButton::clicked, this, [this, axis](bool on) {
       shown_axis_ = on ? std::optional(axis) : std::nullopt;
@@ -160,22 +197,25 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
     chooser->addWidget(button);
   }
   answer_words_ = new QLabel;
-  answer_words_->setObjectName(QStringLiteral("answer_words"));
+  answer_words_->setObjectName(u"answer_words"_s);
   answer_words_->setWordWrap(true);
   answer_words_->setFont(Style::instance().text(9));
   chooser->addWidget(answer_words_, 1);
-  middle->addLayout(chooser);
+  return chooser;
+}
+
+QLayout* AirframePage::make_views() {
   auto* views = new QGridLayout;
   above_ = new AircraftView(AircraftView::From::above);
   side_ = new AircraftView(AircraftView::From::side);
   front_ = new AircraftView(AircraftView::From::front);
-  above_->set_caption(tr("From above · drag a ring to change a size, click a surface to set it"));
-  side_->set_caption(tr("From the left"));
-  front_->set_caption(tr("From the front"));
+  above_->set_caption(u"From above · drag a ring to change a size, click a surface to set it"_s);
+  side_->set_caption(u"From the left"_s);
+  front_->set_caption(u"From the front"_s);
   for (AircraftView* view : {above_, side_, front_}) {
     view->set_pickable(true);
     connect(view, &AircraftView::picked, this,
-            [this](Surface s) { Q_EMIT wanted(Station::surfaces, QString::fromStdString(s.word())); });
+            [this](Surface s) { Q_EMIT wanted(Station::surfaces, QString::fromStdString(s.name())); });
   }
   connect(above_, &AircraftView::handle_dragged, this, &AirframePage::drag_outline);
   connect(above_, &AircraftView::handle_let_go, this, [this] {
@@ -189,9 +229,12 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   views->addWidget(front_, 1, 1);
   views->setRowStretch(0, 3);
   views->setRowStretch(1, 1);
-  middle->addLayout(views, 1);
+  return views;
+}
+
+QLayout* AirframePage::make_foot() {
   figures_ = new QLabel;
-  figures_->setObjectName(QStringLiteral("airframe_figures"));
+  figures_->setObjectName(u"airframe_figures"_s);
   figures_->setTextFormat(Qt::RichText);
   figures_->setWordWrap(true);
   working_ = new QLabel;
@@ -199,36 +242,17 @@ AirframePage::AirframePage(const PageContext& context) : StationPage(Station::ai
   working_->setProperty("soft", true);
   working_->setFont(Style::instance().text(9));
   working_->hide();
-  working_button_ = new QPushButton(tr("Show working"));
+  working_button_ = new QPushButton(u"Show working"_s);
   working_button_->setCheckable(true);
-  working_button_->setObjectName(QStringLiteral("show_working"));
+  working_button_->setObjectName(u"show_working"_s);
   connect(working_button_, &QPushButton::toggled, this, [this](bool on) {
     working_->setVisible(on);
-    working_button_->setText(on ? tr("Hide working") : tr("Show working"));
+    working_button_->setText(on ? u"Hide working"_s : u"Show working"_s);
   });
   auto* foot = new QHBoxLayout;
   foot->addWidget(figures_, 1);
   foot->addWidget(working_button_, 0, Qt::AlignTop);
-  middle->addLayout(foot);
-  middle->addWidget(working_);
-  page->addLayout(middle, 1);
-
-  connect(motors_, &QComboBox::activated, this, [this] {
-    const auto motors = static_cast<Motors>(motors_->currentData().toInt());
-    if (!refreshing_ && motors != document_.rig().airframe.motors)
-      document_.apply(change_motors(document_.rig(), document_.catalogue(), motors));
-  });
-  connect(kind_, &QComboBox::activated, this, [this] {
-    const auto kind = static_cast<AirframeKind>(kind_->currentData().toInt());
-    if (kind != document_.rig().airframe.kind)
-      document_.apply(change_kind(document_.rig(), document_.catalogue(), kind));
-  });
-  connect(controller_, &QComboBox::activated, this, [this] {
-    document_.apply(
-        change_class(document_.rig(), document_.catalogue(), controller_->currentData().toString().toStdString()));
-  });
-  connect(&Style::instance(), &Style::changed, this, [this] { refresh(); });
-  refresh();
+  return foot;
 }
 
 void AirframePage::finish(NumberBox* box, const char* member) {
@@ -305,11 +329,11 @@ void AirframePage::show_answers() {
     for (const AxisAnswer& a : document_.review().reports.airframe().answers)
       if (a.axis == *shown_axis_) {
         arrows[a.surface] = a.direction;
-        words << QString::fromStdString(a.surface.spoken() + " " + spoken_motion(a.surface, a.direction));
+        words << QString::fromStdString(a.surface.label() + " " + motion_label(a.surface, a.direction));
       }
-  answer_words_->setText(!shown_axis_      ? tr("Choose a command to see which surfaces answer it, and which way.")
-                         : words.isEmpty() ? tr("Nothing answers it.")
-                                           : capital(words.join(QStringLiteral(", ")).toStdString()).c_str());
+  answer_words_->setText(!shown_axis_      ? u"Choose a command to see which surfaces answer it, and which way."_s
+                         : words.isEmpty() ? u"Nothing answers it."_s
+                                           : capital(words.join(u", "_s).toStdString()).c_str());
   for (AircraftView* view : {above_, side_, front_}) view->set_arrows(arrows);
 }
 
@@ -329,7 +353,7 @@ void AirframePage::refresh() {
   controller_->setToolTip(controller_->currentText());
   controller_words_->setText(document_.controller()
                                  ? QString::fromStdString(document_.controller()->summary)
-                                 : tr("Not in the catalogue: %1").arg(QString::fromStdString(rig.controller.kind)));
+                                 : u"Not in the catalogue: %1"_s.arg(QString::fromStdString(rig.controller.kind)));
   const Planform planform = planform_of(rig.airframe);
   const auto guessed = [&](const std::string& name) {
     const auto& own = rig.airframe.guessed;
@@ -337,8 +361,8 @@ void AirframePage::refresh() {
            std::find(own.begin(), own.end(), name) != own.end();
   };
   const auto show_guess = [](QDoubleSpinBox& box, bool guess) {
-    box.setPrefix(guess ? QStringLiteral("≈ ") : QString());
-    box.setToolTip(guess ? tr("Follows from the other sizes by usual proportions until you measure it") : QString());
+    box.setPrefix(guess ? u"≈ "_s : QString());
+    box.setToolTip(guess ? u"Follows from the other sizes by usual proportions until you measure it"_s : QString());
   };
   for (Dimension& d : dimensions_) {
     const bool has = !d.of || d.of(rig.airframe.kind);
@@ -351,7 +375,7 @@ void AirframePage::refresh() {
   show_guess(*mass_, guessed("mass_kg"));
   v_span_->setVisible(has_v(rig.airframe.kind));
   v_span_label_->setVisible(has_v(rig.airframe.kind));
-  v_span_->setCurrentIndex(v_span_->findData(QString::fromLatin1(word(rig.airframe.v_span).data())));
+  v_span_->setCurrentIndex(v_span_->findData(QString::fromLatin1(name_of(rig.airframe.v_span).data())));
   show_member_or_unknown(*mass_, member_of(&Airframe::mass_kg), rig.airframe.mass_kg);
 
   const AirframeReport& report = document_.review().reports.airframe();
@@ -360,38 +384,34 @@ void AirframePage::refresh() {
   show_handles(rig.airframe);
   QStringList figures, working;
   for (const Figure& f : report.figures()) {
-    figures << QStringLiteral("<span style='color:%1'>%2</span>&nbsp;%3")
-                   .arg(inks().soft.name(), QString::fromStdString(f.name),
-                        units.figure(f)
-                            .replace(QLatin1Char(' '), QStringLiteral("&nbsp;"))
-                            .replace(QLatin1Char('/'), QStringLiteral("&#8288;/&#8288;")));
-    working << QStringLiteral("%1 = %2   (%3)")
-                   .arg(QString::fromStdString(f.name), QString::fromStdString(f.formula),
-                        QString::fromStdString(f.source));
+    figures << u"<span style='color:%1'>%2</span>&nbsp;%3"_s.arg(
+        inks().soft.name(), QString::fromStdString(f.name),
+        units.figure(f).replace(QLatin1Char(' '), u"&nbsp;"_s).replace(QLatin1Char('/'), u"&#8288;/&#8288;"_s));
+    working << u"%1 = %2   (%3)"_s.arg(QString::fromStdString(f.name), QString::fromStdString(f.formula),
+                                       QString::fromStdString(f.source));
   }
   for (const SurfaceSize& size : report.surfaces) {
     if (size.name != "wing")
-      figures << QStringLiteral("<span style='color:%1'>%2</span>&nbsp;%3")
-                     .arg(inks().soft.name(), QString::fromStdString(capital(size.name)) + tr(" area"),
-                          units.figure({"", size.area_m2, "m²", {}, {}, "", ""})
-                              .replace(QLatin1Char(' '), QStringLiteral("&nbsp;")));
-    working << tr("%1: span %2, chord %3 to %4, leading edge at the root %5 behind the nose, %6 % of the lift%7")
+      figures << u"<span style='color:%1'>%2</span>&nbsp;%3"_s.arg(
+          inks().soft.name(), QString::fromStdString(capital(size.name)) + u" area"_s,
+          units.figure({"", size.area_m2, "m²", {}, {}, "", ""}).replace(QLatin1Char(' '), u"&nbsp;"_s));
+    working << u"%1: span %2, chord %3 to %4, leading edge at the root %5 behind the nose, %6 % of the lift%7"_s
                    .arg(QString::fromStdString(capital(size.name)), QString::fromStdString(length_text(size.span_m)),
                         QString::fromStdString(length_text(size.root_chord_m)),
                         QString::fromStdString(length_text(size.tip_chord_m)),
                         QString::fromStdString(length_text(size.at_m)))
                    .arg(100 * size.lift_share, 0, 'f', 0)
-                   .arg(size.guessed ? tr(" (partly by usual proportions)") : QString());
+                   .arg(size.guessed ? u" (partly by usual proportions)"_s : QString());
   }
-  figures_->setText(figures.join(QStringLiteral(" &nbsp;·&nbsp; ")));
+  figures_->setText(figures.join(u" &nbsp;·&nbsp; "_s));
   working_->setText(working.join(QLatin1Char('\n')));
   show_answers();
   refreshing_ = false;
 }
 
-QList<Request> AirframePage::requests() {
+QList<NamedAction> AirframePage::named_actions() {
   const bool mounted = document_.rig().controller.mounted;
-  return {{mounted ? tr("The board lies loose on the bench") : tr("The board is mounted now"), tr("provisional mount"),
+  return {{mounted ? u"The board lies loose on the bench"_s : u"The board is mounted now"_s, u"provisional mount"_s,
            [this] { document_.apply(mount_board(document_.rig(), !document_.rig().controller.mounted)); }}};
 }
 

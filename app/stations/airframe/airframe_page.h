@@ -9,6 +9,7 @@
 
 class QComboBox;
 class QDoubleSpinBox;
+class QGridLayout;
 class QLabel;
 class QPushButton;
 
@@ -21,7 +22,7 @@ class AirframePage : public StationPage {
   explicit AirframePage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
-  QList<Request> requests() override;
+  QList<NamedAction> named_actions() override;
 
  protected:
   void refresh() override;
@@ -37,6 +38,15 @@ class AirframePage : public StationPage {
     NumberBox* box = nullptr;
     QLabel* label = nullptr;
   };
+  /// What it is and how large, as boxes.
+  QWidget* make_controls();
+  void make_choices(QGridLayout& form);
+  void describe_dimensions();
+  void make_sizes(QGridLayout& form);
+  /// What answers a stick, above the drawings.
+  QLayout* make_answer_keys();
+  QLayout* make_views();
+  QLayout* make_foot();
   void show_answers();
   void drag_outline(int handle, double forward_m, double right_m);
   void show_handles(const Airframe& airframe);

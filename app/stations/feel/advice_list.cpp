@@ -8,6 +8,7 @@
 
 #include "base/units.h"
 #include "feel/edits.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/numbers_dialog.h"
 
@@ -15,7 +16,7 @@ namespace rigging::app {
 namespace {
 
 QString paragraph(const QString& words, const char* tag = "span") {
-  return QStringLiteral("<p style='margin:0 0 7px 0'><%1>%2</%1></p>").arg(QLatin1String(tag), words.toHtmlEscaped());
+  return u"<p style='margin:0 0 7px 0'><%1>%2</%1></p>"_s.arg(QLatin1String(tag), words.toHtmlEscaped());
 }
 QString paragraph(const std::string& words, const char* tag = "span") {
   return paragraph(QString::fromStdString(words), tag);
@@ -31,11 +32,11 @@ AdviceList::AdviceList(RigDocument& document, QWidget* parent) : QWidget(parent)
   lists->setSpacing(4);
   keys_ = new QButtonGroup(this);
   for (const auto& [id, name, text, hint] :
-       {std::tuple{first, "list_first", tr("First"), tr("Gains for the first flight")},
-        {steps, "list_steps", tr("Then"), tr("One change a flight")},
-        {what_if, "list_what_if", tr("What if"), tr("What one change does to where it stays calm")},
-        {bench, "list_bench", tr("Bench"), tr("What the eye checks before")},
-        {launch, "list_launch", tr("Launch"), tr("Rates, and how it gets into the air")}}) {
+       {std::tuple{first, "list_first", u"First"_s, u"Gains for the first flight"_s},
+        {steps, "list_steps", u"Then"_s, u"One change a flight"_s},
+        {what_if, "list_what_if", u"What if"_s, u"What one change does to where it stays calm"_s},
+        {bench, "list_bench", u"Bench"_s, u"What the eye checks before"_s},
+        {launch, "list_launch", u"Launch"_s, u"Rates, and how it gets into the air"_s}}) {
     auto* b = hinted_button(text, name, hint);
     b->setCheckable(true);
     keys_->addButton(b, id);
@@ -45,12 +46,12 @@ AdviceList::AdviceList(RigDocument& document, QWidget* parent) : QWidget(parent)
   connect(keys_, &QButtonGroup::idClicked, this, &AdviceList::show_words);
   side->addLayout(lists);
   words_ = wrapping_words(9.5);
-  words_->setObjectName(QStringLiteral("feel_list"));
+  words_->setObjectName(u"feel_list"_s);
   words_->setTextFormat(Qt::RichText);
   words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   words_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   working_ = wrapping_words(8.5);
-  working_->setObjectName(QStringLiteral("feel_working"));
+  working_->setObjectName(u"feel_working"_s);
   working_->hide();
   auto* inner = new QWidget;
   auto* inner_layout = new QVBoxLayout(inner);
@@ -58,8 +59,8 @@ AdviceList::AdviceList(RigDocument& document, QWidget* parent) : QWidget(parent)
   inner_layout->addWidget(words_);
   inner_layout->addWidget(working_);
   inner_layout->addStretch(1);
-  takeoff_ = hinted_button(tr("How it takes off…"), "takeoff",
-                           tr("By hand, from the ground, on tow or from a height; wind, and what there is for it"));
+  takeoff_ = hinted_button(u"How it takes off…"_s, "takeoff",
+                           u"By hand, from the ground, on tow or from a height; wind, and what there is for it"_s);
   connect(takeoff_, &QPushButton::clicked, this, &AdviceList::ask_takeoff);
   takeoff_->hide();
   side->addWidget(takeoff_);
@@ -70,10 +71,10 @@ AdviceList::AdviceList(RigDocument& document, QWidget* parent) : QWidget(parent)
   area->setWidget(inner);
   side->addWidget(area, 1);
   working_button_ =
-      hinted_button(tr("Show working"), "feel_show_working", tr("Every number with its formula and source"));
+      hinted_button(u"Show working"_s, "feel_show_working", u"Every number with its formula and source"_s);
   working_button_->setCheckable(true);
   connect(working_button_, &QPushButton::toggled, this, [this](bool on) {
-    working_button_->setText(on ? tr("Hide working") : tr("Show working"));
+    working_button_->setText(on ? u"Hide working"_s : u"Show working"_s);
     working_->setVisible(on);
     words_->setVisible(!on);
   });
@@ -92,10 +93,9 @@ void AdviceList::show_working() {
   QString figures;
   const auto add = [&figures](const Figure& f) {
     const QString text = QString::fromStdString(figure_text(f));
-    figures +=
-        QStringLiteral("<p style='margin:0 0 5px 0'><b>%1</b>: %2<br>%3. <i>%4</i></p>")
-            .arg(QString::fromStdString(f.name).toHtmlEscaped(), text.toHtmlEscaped(),
-                 QString::fromStdString(f.formula).toHtmlEscaped(), QString::fromStdString(f.source).toHtmlEscaped());
+    figures += u"<p style='margin:0 0 5px 0'><b>%1</b>: %2<br>%3. <i>%4</i></p>"_s.arg(
+        QString::fromStdString(f.name).toHtmlEscaped(), text.toHtmlEscaped(),
+        QString::fromStdString(f.formula).toHtmlEscaped(), QString::fromStdString(f.source).toHtmlEscaped());
   };
   for (const Figure& f : d->feel.of(axis_).path.figures) add(f);
   for (const Figure& f : d->feel.aeroplane.figures()) add(f);
@@ -116,22 +116,22 @@ void AdviceList::show_words() {
   if (list == bench && !a.cautions.empty()) html += paragraph(a.cautions.front(), "b");
   if (list == first) {
     for (const FirstGain& f : a.first)
-      html += paragraph(capital(std::string(word(f.axis))) + ": " + f.set + ". " + f.why);
+      html += paragraph(capital(std::string(name_of(f.axis))) + ": " + f.set + ". " + f.why);
     for (const FeelAdvice::Throw& t : a.throws) html += paragraph(t.words);
   } else if (list == steps) {
     for (const GainStep& s : a.steps)
       if (s.axis == axis_)
         html += paragraph(s.set + ", flown at " + speed_text(s.m_s) + ". Watch for " + s.watch + ". " + s.back_off);
-    if (html.isEmpty()) html += paragraph(tr("No steps on this axis."));
+    if (html.isEmpty()) html += paragraph(u"No steps on this axis."_s);
   } else if (list == what_if) {
     for (const LoopChange& w : d->loop_changes)
       if (w.axis == axis_) html += paragraph(w.words);
-    if (html.isEmpty()) html += paragraph(tr("Nothing can be said of this axis."));
+    if (html.isEmpty()) html += paragraph(u"Nothing can be said of this axis."_s);
   } else if (list == bench) {
     add(a.bench);
   } else {
     const TakeoffAdvice t = takeoff_advice(document_.review(), *d);
-    html += paragraph(t.go ? tr("Go, says the plan.") : tr("Not yet:"), "b");
+    html += paragraph(t.go ? u"Go, says the plan."_s : u"Not yet:"_s, "b");
     for (const auto* lines : {&t.not_yet, &t.cautions, &t.lines, &a.rates, &a.launch}) add(*lines);
   }
   if (list != bench)
@@ -143,19 +143,19 @@ void AdviceList::ask_takeoff() {
   Rig rig = document_.rig();
   Takeoff& t = rig.feel.takeoff;
   NumbersDialog dialog(
-      tr("How it takes off"),
-      tr("What is left open is taken as usual: a throw of 7 m/s, room enough. Where it may be flown, the rules of the "
-         "place and the club decide."),
+      u"How it takes off"_s,
+      u"What is left open is taken as usual: a throw of 7 m/s, room enough. Where it may be flown, the rules of the "
+      "place and the club decide."_s,
       this);
   auto way = static_cast<std::size_t>(t.way), steering = static_cast<std::size_t>(t.steering);
-  dialog.add("takeoff_way", tr("From"), way, {tr("the hand"), tr("the ground"), tr("a tow"), tr("a height")});
-  dialog.add("throw", t, &Takeoff::throw_m_s, tr("as usual"));
-  dialog.add("run", t, &Takeoff::run_m, tr("room enough"));
-  dialog.add("tow", t, &Takeoff::tow_m_s, tr("not known"));
+  dialog.add("takeoff_way", u"From"_s, way, {u"the hand"_s, u"the ground"_s, u"a tow"_s, u"a height"_s});
+  dialog.add("throw", t, &Takeoff::throw_m_s, u"as usual"_s);
+  dialog.add("run", t, &Takeoff::run_m, u"room enough"_s);
+  dialog.add("tow", t, &Takeoff::tow_m_s, u"not known"_s);
   dialog.add("wind", t, &Takeoff::wind_m_s);
   dialog.add("crosswind", t, &Takeoff::crosswind_m_s);
-  dialog.add("steering", tr("Steered by"), steering, {tr("nothing"), tr("a wheel"), tr("the rudder")});
-  dialog.add("rough", tr("Grass, not a strip"), t.rough);
+  dialog.add("steering", u"Steered by"_s, steering, {u"nothing"_s, u"a wheel"_s, u"the rudder"_s});
+  dialog.add("rough", u"Grass, not a strip"_s, t.rough);
   dialog.ask(document_, [&] {
     t.way = static_cast<TakeoffWay>(way);
     t.steering = static_cast<Steering>(steering);

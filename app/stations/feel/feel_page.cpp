@@ -14,6 +14,7 @@
 #include "base/units.h"
 #include "feel/edits.h"
 #include "feel/gust.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/feel/advice_list.h"
 #include "stations/feel/fly_controls.h"
@@ -57,22 +58,26 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   left->addWidget(heading());
   auto* axes = new QHBoxLayout;
   axis_keys_ = new QButtonGroup(this);
-  for (const auto& [axis, name, hint] : {std::tuple{Axis::roll, tr("Roll"), tr("What stops the wings from rocking")},
-                                         {Axis::pitch, tr("Pitch"), tr("What stops the nose from nodding")},
-                                         {Axis::yaw, tr("Yaw"), tr("What stops the tail from wagging")}}) {
-    auto* b = key(name, word(axis) == "roll" ? "axis_roll" : word(axis) == "pitch" ? "axis_pitch" : "axis_yaw", hint);
+  for (const auto& [axis, name, hint] : {std::tuple{Axis::roll, u"Roll"_s, u"What stops the wings from rocking"_s},
+                                         {Axis::pitch, u"Pitch"_s, u"What stops the nose from nodding"_s},
+                                         {Axis::yaw, u"Yaw"_s, u"What stops the tail from wagging"_s}}) {
+    auto* b = key(name,
+                  name_of(axis) == "roll"    ? "axis_roll"
+                  : name_of(axis) == "pitch" ? "axis_pitch"
+                                             : "axis_yaw",
+                  hint);
     axis_keys_->addButton(b, index_of(axis));
     axes->addWidget(b);
   }
-  fly_ = key(tr("Fly it"), "fly_it",
-             tr("In simulation: gusts, a tug, a dive, a throw; as planned, and the bench's model"));
+  fly_ =
+      key(u"Fly it"_s, "fly_it", u"In simulation: gusts, a tug, a dive, a throw; as planned, and the bench's model"_s);
   axes->addSpacing(12);
   axes->addWidget(fly_);
   connect(fly_, &QPushButton::toggled, this, &FeelPage::show_flying);
   axes->addStretch(1);
   axes->addWidget(caution_ = caution_words());
-  caution_->setText(tr("Worked out, not flown."));
-  caution_->setToolTip(tr("The band says how sure it is."));
+  caution_->setText(u"Worked out, not flown."_s);
+  caution_->setToolTip(u"The band says how sure it is."_s);
   caution_->setWordWrap(false);
   left->addLayout(axes);
   connect(axis_keys_, &QButtonGroup::idClicked, this, [this](int id) { show_axis(static_cast<Axis>(id)); });
@@ -84,7 +89,7 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   connect(view_, &FeelView::dragged, this, &FeelPage::show_words);
   connect(view_, &FeelView::let_go, this, &FeelPage::set_place);
   verdict_ = wrapping_words(10.5, true);
-  verdict_->setObjectName(QStringLiteral("feel_verdict"));
+  verdict_->setObjectName(u"feel_verdict"_s);
   verdict_->setMinimumHeight(38);
   verdict_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   column->addWidget(verdict_);
@@ -102,12 +107,12 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   auto* side = new QVBoxLayout;
   side->setSpacing(8);
   auto* start_row = new QHBoxLayout;
-  start_row->addWidget(new QLabel(tr("Begin with")));
+  start_row->addWidget(new QLabel(u"Begin with"_s));
   start_keys_ = new QButtonGroup(this);
   for (const auto& [start, id, name, hint] :
-       {std::tuple{StartAt::least, "start_least", tr("Least gain"),
-                   tr("The first flight nearly by hand, then up in steps")},
-        {StartAt::half, "start_half", tr("Half gain"), tr("Half of what stays calm, a dial not above its middle")}}) {
+       {std::tuple{StartAt::least, "start_least", u"Least gain"_s,
+                   u"The first flight nearly by hand, then up in steps"_s},
+        {StartAt::half, "start_half", u"Half gain"_s, u"Half of what stays calm, a dial not above its middle"_s}}) {
     auto* b = key(name, id, hint);
     start_keys_->addButton(b, static_cast<int>(start));
     start_row->addWidget(b);
@@ -115,41 +120,41 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
   connect(start_keys_, &QButtonGroup::idClicked, this,
           [this](int id) { document_.apply(start_at(document_.rig(), static_cast<StartAt>(id))); });
   side->addLayout(start_row);
-  first_ = hinted_button(tr("Plan the first gains"), "first_gains",
-                         tr("Puts all axes where the advice for the first flight says"));
+  first_ = hinted_button(u"Plan the first gains"_s, "first_gains",
+                         u"Puts all axes where the advice for the first flight says"_s);
   first_->setProperty("main", true);
   connect(first_, &QPushButton::clicked, this, &FeelPage::set_first);
   side->addWidget(first_);
   auto* typed_row = new QHBoxLayout;
   typed_row->addWidget(typed_label_ = new QLabel);
   typed_ = new QLineEdit;
-  typed_->setObjectName(QStringLiteral("typed_gain"));
+  typed_->setObjectName(u"typed_gain"_s);
   typed_->setFont(Style::instance().figures());
-  typed_->setAccessibleName(tr("Gain of this axis, as the board shows it"));
+  typed_->setAccessibleName(u"Gain of this axis, as the board shows it"_s);
   typed_label_->setBuddy(typed_);
   connect(typed_, &QLineEdit::editingFinished, this, &FeelPage::type_place);
   typed_row->addWidget(typed_, 1);
   side->addLayout(typed_row);
-  give_ = hinted_button(tr("Give it at station airframe"), "feel_give",
-                        tr("What has to be known before anything can be worked out"));
+  give_ = hinted_button(u"Give it at station airframe"_s, "feel_give",
+                        u"What has to be known before anything can be worked out"_s);
   connect(give_, &QPushButton::clicked, this, [this] { Q_EMIT wanted(Station::airframe, QString()); });
   side->addWidget(give_);
   why_ = caution_words();
-  why_->setObjectName(QStringLiteral("typed_refused"));
+  why_->setObjectName(u"typed_refused"_s);
   why_->hide();
   side->addWidget(why_);
   auto* more = new QHBoxLayout;
-  log_ = hinted_button(tr("From a flight's log…"), "feel_log",
-                       tr("Finds what shook and why, corrects the model, says what to turn down"));
+  log_ = hinted_button(u"From a flight's log…"_s, "feel_log",
+                       u"Finds what shook and why, corrects the model, says what to turn down"_s);
   reader_ = new LogReader(document_, this);
   connect(reader_, &LogReader::said, this, &FeelPage::said);
   connect(log_, &QPushButton::clicked, reader_, &LogReader::choose);
   more->addWidget(log_);
-  holes_ = hinted_button(tr("Holes for it…"), "feel_holes", tr("To station surfaces: another hole is another throw"));
+  holes_ = hinted_button(u"Holes for it…"_s, "feel_holes", u"To station surfaces: another hole is another throw"_s);
   connect(holes_, &QPushButton::clicked, this, [this] { Q_EMIT wanted(Station::surfaces, QString()); });
   more->addWidget(holes_);
-  more_ = hinted_button(tr("Limits, wishes…"), "feel_more",
-                        tr("Level strength, limits of bank and nose, wanted rates, the law of the dial"));
+  more_ = hinted_button(u"Limits, wishes…"_s, "feel_more",
+                        u"Level strength, limits of bank and nose, wanted rates, the law of the dial"_s);
   connect(more_, &QPushButton::clicked, this, &FeelPage::ask_more);
   more->addWidget(more_);
   side->addLayout(more);
@@ -173,27 +178,27 @@ FeelPage::FeelPage(const PageContext& context) : StationPage(Station::feel, cont
 const FeelReport* FeelPage::report() const { return document_.deferred() ? &document_.deferred()->feel : nullptr; }
 
 void FeelPage::go_to(const QString& subject) {
-  if (const auto axis = from_word<Axis>(subject.toStdString())) show_axis(*axis);
+  if (const auto axis = from_name<Axis>(subject.toStdString())) show_axis(*axis);
 }
 
-QList<Request> FeelPage::requests() {
-  QList<Request> all;
+QList<NamedAction> FeelPage::named_actions() {
+  QList<NamedAction> all;
   for (const Axis axis : all_axes) {
-    const QString name = said_of(std::string(word(axis)));
-    all.append({tr("Show the %1 gain").arg(name), tr("feel firmness dial slider shake oscillate margin"), [this, axis] {
+    const QString name = said_of(std::string(name_of(axis)));
+    all.append({u"Show the %1 gain"_s.arg(name), u"feel firmness dial slider shake oscillate margin"_s, [this, axis] {
                   come_here();
                   show_axis(axis);
                 }});
   }
-  all.append({tr("Plan the first gains"), tr("feel dial slider first flight"), [this] {
+  all.append({u"Plan the first gains"_s, u"feel dial slider first flight"_s, [this] {
                 come_here();
                 set_first();
               }});
-  all.append({tr("Fly it in simulation"), tr("feel gust throw dive turbulence plot film try"), [this] {
+  all.append({u"Fly it in simulation"_s, u"feel gust throw dive turbulence plot film try"_s, [this] {
                 come_here();
                 fly_->setChecked(true);
               }});
-  all.append({tr("Read a flight's log"), tr("feel oscillation shaking csv"), [this] {
+  all.append({u"Read a flight's log"_s, u"feel oscillation shaking csv"_s, [this] {
                 come_here();
                 reader_->choose();
               }});
@@ -214,11 +219,11 @@ void FeelPage::show_axis(Axis axis) {
   const FeelReport* r = report();
   show_controls();
   if (known()) {
-    view_->show_axis(said_of(std::string(word(axis))), picture_of(*r));
+    view_->show_axis(said_of(std::string(name_of(axis))), picture_of(*r));
     show_words(view_->setting().value_or(-1));
     return;
   }
-  view_->show_nothing(!r                    ? tr("Being worked out…")
+  view_->show_nothing(!r                    ? u"Being worked out…"_s
                       : !r->missing.empty() ? said_of(r->missing)
                                             : said_of(r->of(axis).why_not));
   strip_->clear();
@@ -247,18 +252,18 @@ void FeelPage::show_controls() {
       as_advised = as_advised && g && g->rate && std::abs(*g->rate - f.place) < 1e-9;
     }
   first_->setEnabled(can_plan && !as_advised);
-  first_->setToolTip(as_advised ? tr("They stand as advised: set them on the board and prove them")
-                                : tr("Puts all axes where the advice for the first flight says"));
+  first_->setToolTip(as_advised ? u"They stand as advised: set them on the board and prove them"_s
+                                : u"Puts all axes where the advice for the first flight says"_s);
   give_->setVisible(r && !r->missing.empty());
   holes_->setVisible(scale && !settable);
   for (QAbstractButton* key : start_keys_->buttons()) key->setEnabled(settable);
-  typed_label_->setText(tr("%1 gain").arg(said_of(capital(std::string(word(axis_))))));
+  typed_label_->setText(u"%1 gain"_s.arg(said_of(capital(std::string(name_of(axis_))))));
   const AxisGain* set = document_.rig().feel.gain(axis_);
   const auto one_side = [&](double place) { return said_of(scale->words(place)).section(QLatin1Char(','), 0, 0); };
   // What is being typed stays.
   typed_->setEnabled(settable);
   if (!typed_->isModified()) typed_->setText(settable && set && set->rate ? one_side(*set->rate) : QString());
-  typed_->setPlaceholderText(settable ? tr("such as %1").arg(one_side(0.25)) : QString());
+  typed_->setPlaceholderText(settable ? u"such as %1"_s.arg(one_side(0.25)) : QString());
   if (!typed_->isModified()) why_->hide();
 }
 
@@ -285,10 +290,10 @@ FeelView::Shown FeelPage::picture_of(const FeelReport& r) const {
   // The linkage sets it: the scale is the throw.
   shown.scale.height = [full](double gain) { return gain / (full * throw_room); };
   shown.scale.words = [now_deg](double height) {
-    return tr("%1° of throw").arg(said_of(number_text(height * throw_room * now_deg, 1)));
+    return u"%1° of throw"_s.arg(said_of(number_text(height * throw_room * now_deg, 1)));
   };
   for (int k = 0; k <= 3; ++k)
-    shown.scale.marks.emplace_back(k / 3.0, said_of(number_text(k / 3.0 * throw_room * now_deg, 0)) + tr("°"));
+    shown.scale.marks.emplace_back(k / 3.0, said_of(number_text(k / 3.0 * throw_room * now_deg, 0)) + u"°"_s);
   shown.setting = 1 / throw_room;
   return shown;
 }
@@ -303,10 +308,9 @@ void FeelPage::show_words(double height) {
   const FeelReport* r = report();
   const AxisFeel& a = r->of(axis_);
   if (height < 0) {
-    verdict_->setText(tr("Nothing is set yet. At %1 it stays calm up to %2.")
-                          .arg(speed(r->fast_m_s), a.calm_place > 1 ? tr("the most that can be set")
-                                                                    : said_of(scale()->words(a.calm_place))));
-    gust_words_->setText(tr("A gust, hands off:"));
+    verdict_->setText(u"Nothing is set yet. At %1 it stays calm up to %2."_s.arg(
+        speed(r->fast_m_s), a.calm_place > 1 ? u"the most that can be set"_s : said_of(scale()->words(a.calm_place))));
+    gust_words_->setText(u"A gust, hands off:"_s);
     show_gust();
     return;
   }
@@ -319,11 +323,11 @@ void FeelPage::show_words(double height) {
   }
   const bool all = calm_to >= a.stricter().back().m_s;
   verdict_->setText(
-      all           ? tr("Calm at every speed, up to the dive.")
-      : calm_to > 0 ? may_from > 0 ? tr("Calm up to %1; from %2 on it may shake.").arg(speed(calm_to), speed(may_from))
-                                   : tr("Calm up to %1; beyond, there is little room left.").arg(speed(calm_to))
-                    : tr("Too firm at every speed%1.")
-                          .arg(may_from > 0 ? tr("; from %1 on it may shake").arg(speed(may_from)) : QString()));
+      all           ? u"Calm at every speed, up to the dive."_s
+      : calm_to > 0 ? may_from > 0 ? u"Calm up to %1; from %2 on it may shake."_s.arg(speed(calm_to), speed(may_from))
+                                   : u"Calm up to %1; beyond, there is little room left."_s.arg(speed(calm_to))
+                    : u"Too firm at every speed%1."_s.arg(
+                          may_from > 0 ? u"; from %1 on it may shake"_s.arg(speed(may_from)) : QString()));
   show_gust();
 }
 
@@ -337,16 +341,16 @@ void FeelPage::show_gust() {
   const GustAnswer with = gust_answer(*r, axis_, gain, levels && gain > 0, v),
                    without = gust_answer(*r, axis_, 0, false, v);
   strip_->show_answer(axis_, document_.review().reports.airframe().panels, with, without);
-  gust_words_->setText(gain <= 0         ? tr("A gust at cruise, hands off:")
-                       : with.swings > 3 ? tr("A gust at cruise: the answer goes on swinging.")
-                       : levels          ? tr("A gust at cruise, levelling; pale: hands off.")
-                                         : tr("A gust at cruise; pale: hands off."));
+  gust_words_->setText(gain <= 0         ? u"A gust at cruise, hands off:"_s
+                       : with.swings > 3 ? u"A gust at cruise: the answer goes on swinging."_s
+                       : levels          ? u"A gust at cruise, levelling; pale: hands off."_s
+                                         : u"A gust at cruise; pale: hands off."_s);
 }
 
 void FeelPage::set_place(double height) {
   if (!scale() || !scale()->settable()) {
     // Nothing is set: holes are chosen at station surfaces.
-    verdict_->setText(tr("%1 The linkage decides: choose holes for that throw.").arg(verdict_->text()));
+    verdict_->setText(u"%1 The linkage decides: choose holes for that throw."_s.arg(verdict_->text()));
     return;
   }
   document_.apply(set_gain(document_.rig(), document_.catalogue(), axis_, height));
@@ -381,29 +385,29 @@ void FeelPage::ask_more() {
   if (!c) return;
   Rig rig = document_.rig();
   Feel& f = rig.feel;
-  NumbersDialog dialog(tr("More of the feel"),
-                       tr("What the class does not have is not asked. Left open: as usual for the class."), this);
+  NumbersDialog dialog(u"More of the feel"_s,
+                       u"What the class does not have is not asked. Left open: as usual for the class."_s, this);
   const bool levels = c->mode(Mode::level) != nullptr;
   if (levels && c->feel.level_apart) {
     for (const Axis axis : {Axis::roll, Axis::pitch}) f.made_gain(axis);  // both are there before one is pointed at
     for (const Axis axis : {Axis::roll, Axis::pitch})
       dialog.add(axis == Axis::roll ? "level_roll" : "level_pitch", f.made_gain(axis), &AxisGain::level,
-                 tr("as the gain"), tr("%1 level strength").arg(said_of(capital(std::string(word(axis))))));
+                 u"as the gain"_s, u"%1 level strength"_s.arg(said_of(capital(std::string(name_of(axis))))));
   }
   if (levels && c->feel.limits) {
-    dialog.add("bank_limit", f, &Feel::bank_limit_deg, tr("as usual"));
-    dialog.add("nose_limit", f, &Feel::nose_limit_deg, tr("as usual"));
+    dialog.add("bank_limit", f, &Feel::bank_limit_deg, u"as usual"_s);
+    dialog.add("nose_limit", f, &Feel::nose_limit_deg, u"as usual"_s);
   }
-  dialog.add("want_roll", f, &Feel::want_roll_deg_s, tr("no wish"));
-  dialog.add("want_pitch", f, &Feel::want_pitch_deg_s, tr("no wish"));
-  if (c->feel.gain_by == GainBy::dial) dialog.add("half_share", f, &Feel::half_share, tr("as usual"));
+  dialog.add("want_roll", f, &Feel::want_roll_deg_s, u"no wish"_s);
+  dialog.add("want_pitch", f, &Feel::want_pitch_deg_s, u"no wish"_s);
+  if (c->feel.gain_by == GainBy::dial) dialog.add("half_share", f, &Feel::half_share, u"as usual"_s);
   dialog.ask(document_, [&] { return wish_feel(rig, f); });
 }
 
 void FeelPage::show_flying(bool on) {
   pictures_->setCurrentIndex(on ? 1 : 0);
   sides_->setCurrentIndex(on ? 1 : 0);
-  caution_->setText(on ? tr("Simulated, not flown.") : tr("Worked out, not flown."));
+  caution_->setText(on ? u"Simulated, not flown."_s : u"Worked out, not flown."_s);
   // One thing is the next step.
   first_->setProperty("main", !on);
   first_->style()->unpolish(first_);

@@ -23,7 +23,7 @@ class FeelPage : public StationPage {
   explicit FeelPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override { return view_; }
-  QList<Request> requests() override;
+  QList<NamedAction> named_actions() override;
 
   /// What a flight's log tells, from a file.
   void take_log(const QString& file);

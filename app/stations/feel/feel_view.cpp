@@ -9,6 +9,7 @@
 
 #include "base/number.h"
 #include "base/units.h"
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -21,11 +22,11 @@ QString spoken_speed(double m_s) { return QString::fromStdString(speed_text(m_s)
 }  // namespace
 
 FeelView::FeelView(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("feel_view"));
+  setObjectName(u"feel_view"_s);
   setFocusPolicy(Qt::StrongFocus);
   setToolTip(
-      tr("Drag the mark, or move it with the up and down keys. Calm: nineteen of twenty aircraft like yours keep "
-         "6 dB and 45° there."));
+      u"Drag the mark, or move it with the up and down keys. Calm: nineteen of twenty aircraft like yours keep "
+      "6 dB and 45° there."_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -34,12 +35,11 @@ void FeelView::show_axis(const QString& axis, Shown shown) {
   why_.clear();
   shown_ = std::move(shown);
   dragged_.reset();
-  setAccessibleName(tr("Firmness of %1 against speed").arg(axis));
+  setAccessibleName(u"Firmness of %1 against speed"_s.arg(axis));
   if (!shown_.curve.empty()) {
     const MarginPoint fast = margin_at(shown_.curve, shown_.fast_m_s);
-    setAccessibleDescription(
-        tr("At %1 it stays calm up to %2.")
-            .arg(spoken_speed(shown_.fast_m_s), shown_.scale.words(std::min(1.0, shown_.scale.height(fast.calm_s)))));
+    setAccessibleDescription(u"At %1 it stays calm up to %2."_s.arg(
+        spoken_speed(shown_.fast_m_s), shown_.scale.words(std::min(1.0, shown_.scale.height(fast.calm_s)))));
   }
   update();
 }
@@ -124,7 +124,7 @@ void FeelView::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(x_of(v) - 40, f.bottom() + 5, 80, 14), Qt::AlignCenter, spoken_speed(v));
   }
   p.setFont(Style::instance().text(9));
-  p.drawText(QRectF(f.left(), f.bottom() + 20, f.width(), 16), Qt::AlignRight, tr("airspeed, up to the dive"));
+  p.drawText(QRectF(f.left(), f.bottom() + 20, f.width(), 16), Qt::AlignRight, u"airspeed, up to the dive"_s);
   const auto mark_speed = [&](double v, const QString& name) {
     if (v < from || v > to) return;
     p.setPen(QPen(i.soft, 1, Qt::DashLine));
@@ -132,8 +132,8 @@ void FeelView::paintEvent(QPaintEvent*) {
     p.setPen(i.soft);
     p.drawText(QRectF(x_of(v) - 90, 8, 180, 16), Qt::AlignCenter, name);
   };
-  mark_speed(shown_.cruise_m_s, tr("cruise"));
-  mark_speed(shown_.fast_m_s, tr("fastest level flight"));
+  mark_speed(shown_.cruise_m_s, u"cruise"_s);
+  mark_speed(shown_.fast_m_s, u"fastest level flight"_s);
 
   // Firmness.
   for (const auto& [height, words] : shown_.scale.marks) {
@@ -162,14 +162,13 @@ void FeelView::paintEvent(QPaintEvent*) {
   p.setFont(Style::instance().text(10, true));
   QPolygonF low, high;
   for (const QPointF& q : calm) low << QPointF(q.x(), f.bottom()), high << QPointF(q.x(), f.top());
-  name(calm, low, tr("calm"), i.moss, 0.16);
+  name(calm, low, u"calm"_s, i.moss, 0.16);
   const MarginPoint fast = margin_at(shown_.curve, shown_.fast_m_s);
   if (fast.hz > 0)
-    name(high, most, tr("shakes, %1 times a second").arg(QString::fromStdString(number_text(fast.hz, 0))), i.rust,
-         0.78);
+    name(high, most, u"shakes, %1 times a second"_s.arg(QString::fromStdString(number_text(fast.hz, 0))), i.rust, 0.78);
   p.setFont(Style::instance().text(9));
-  name(least, calm, tr("little room left"), i.ochre, 0.24);
-  name(most, least, tr("shakes about here"), i.rust, 0.3);
+  name(least, calm, u"little room left"_s, i.ochre, 0.24);
+  name(most, least, u"shakes about here"_s, i.rust, 0.3);
 
   // Advice and setting.
   if (shown_.first) {
@@ -177,7 +176,7 @@ void FeelView::paintEvent(QPaintEvent*) {
     p.setPen(QPen(i.slate, 1.5, Qt::DotLine));
     p.drawLine(QPointF(f.left(), y), QPointF(f.right(), y));
     p.setPen(i.slate);
-    p.drawText(QRectF(f.right() - 170, y - 17, 166, 16), Qt::AlignRight, tr("for the first flight"));
+    p.drawText(QRectF(f.right() - 170, y - 17, 166, 16), Qt::AlignRight, u"for the first flight"_s);
   }
   if (const auto height = setting()) {
     const double y = y_of(*height);
@@ -192,7 +191,7 @@ void FeelView::paintEvent(QPaintEvent*) {
       p.setPen(QPen(i.teal, 1.5));
       p.drawEllipse(at, 12, 12);
     }
-    const QString words = (dragged_ ? tr("would be %1") : tr("set: %1")).arg(shown_.scale.words(*height));
+    const QString words = (dragged_ ? u"would be %1"_s : u"set: %1"_s).arg(shown_.scale.words(*height));
     p.setFont(Style::instance().text(10, true));
     QRectF box = p.fontMetrics().boundingRect(words);
     box = QRectF(at.x() + 14, y < f.top() + 24 ? y + 4 : y - 22, box.width() + 12, 18);

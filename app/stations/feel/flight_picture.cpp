@@ -14,6 +14,7 @@
 #include <cmath>
 
 #include "base/angle.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/feel/flight_strip.h"
 
@@ -44,9 +45,9 @@ FlightPicture::FlightPicture(QWidget* parent) : QWidget(parent) {
   layout->setSpacing(6);
   layout->addWidget(strip_ = new FlightStrip);
   plot_ = new QCustomPlot;
-  plot_->setObjectName(QStringLiteral("flight_plot"));
-  plot_->setAccessibleName(tr("Rate, correction and height over time"));
-  plot_->setToolTip(tr("Turn the wheel to look closer, drag to move along. The film shows what the plots show."));
+  plot_->setObjectName(u"flight_plot"_s);
+  plot_->setAccessibleName(u"Rate, correction and height over time"_s);
+  plot_->setToolTip(u"Turn the wheel to look closer, drag to move along. The film shows what the plots show."_s);
   plot_->setMinimumHeight(170);
   connect(plot_, &QCustomPlot::mouseDoubleClick, this, [this] { look_at(0, std::max(1.0, length_s())); });
   layout->addWidget(plot_, 1);
@@ -55,7 +56,7 @@ FlightPicture::FlightPicture(QWidget* parent) : QWidget(parent) {
   nothing_->setAlignment(Qt::AlignCenter);
   layout->addWidget(nothing_, 1);
   words_ = wrapping_words(9.5);
-  words_->setObjectName(QStringLiteral("fly_words"));
+  words_->setObjectName(u"fly_words"_s);
   words_->setTextFormat(Qt::PlainText);
   words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   words_->setMinimumHeight(84);
@@ -166,7 +167,7 @@ void FlightPicture::show_flight(Axis axis, const std::vector<Panel>& panels, Sho
 
 void FlightPicture::fill() {
   const auto k = static_cast<std::size_t>(index_of(axis_));
-  const QString name = axis_ == Axis::roll ? tr("roll") : axis_ == Axis::pitch ? tr("pitch") : tr("yaw");
+  const QString name = axis_ == Axis::roll ? u"roll"_s : axis_ == Axis::pitch ? u"pitch"_s : u"yaw"_s;
   const auto set = [](QCPGraph* g, const QVector<double>& y, double step_s) {
     g->setData(in_s(static_cast<std::size_t>(y.size()), step_s), y, true);
   };
@@ -203,10 +204,10 @@ void FlightPicture::fill() {
     if (!stick.isEmpty() && *high - *low < far_beyond * rows_[1].rect->axis(QCPAxis::atLeft)->range().size())
       set(rows_[1].extra, stick, shown_.now->step_s);
   }
-  rows_[0].rect->axis(QCPAxis::atLeft)->setLabel(tr("%1, °/s").arg(name));
-  rows_[1].rect->axis(QCPAxis::atLeft)->setLabel(tr("correction, %"));
-  rows_[2].rect->axis(QCPAxis::atLeft)->setLabel(tr("height, m"));
-  rows_[2].rect->axis(QCPAxis::atBottom)->setLabel(tr("seconds"));
+  rows_[0].rect->axis(QCPAxis::atLeft)->setLabel(u"%1, °/s"_s.arg(name));
+  rows_[1].rect->axis(QCPAxis::atLeft)->setLabel(u"correction, %"_s);
+  rows_[2].rect->axis(QCPAxis::atLeft)->setLabel(u"height, m"_s);
+  rows_[2].rect->axis(QCPAxis::atBottom)->setLabel(u"seconds"_s);
 }
 
 }  // namespace rigging::app

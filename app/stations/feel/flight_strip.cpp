@@ -8,6 +8,7 @@
 
 #include "base/angle.h"
 #include "base/number.h"
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -26,9 +27,9 @@ std::size_t index_at(const Flight& f, double t_s) {
 }  // namespace
 
 FlightStrip::FlightStrip(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("flight_strip"));
-  setAccessibleName(tr("The flight as a film"));
-  setToolTip(tr("Seen from behind, over the horizon. In ink: this flight. Pale: the one before. Simulated."));
+  setObjectName(u"flight_strip"_s);
+  setAccessibleName(u"The flight as a film"_s);
+  setToolTip(u"Seen from behind, over the horizon. In ink: this flight. Pale: the one before. Simulated."_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -56,10 +57,9 @@ void FlightStrip::show_flight(const std::optional<Flight>& now, const std::optio
   from_s_ = from_s, to_s_ = to_s;
   if (now_ && now_->size() > 0) {
     const Motion& last = now_->motion[index_at(*now_, to_s)];
-    setAccessibleDescription(tr("At %1 seconds it banks by %2°, at a height of %3 m.")
-                                 .arg(QString::fromStdString(number_text(to_s, 1)),
-                                      QString::fromStdString(number_text(last.bank() / rad, 0)),
-                                      QString::fromStdString(number_text(last.height(), 0))));
+    setAccessibleDescription(u"At %1 seconds it banks by %2°, at a height of %3 m."_s.arg(
+        QString::fromStdString(number_text(to_s, 1)), QString::fromStdString(number_text(last.bank() / rad, 0)),
+        QString::fromStdString(number_text(last.height(), 0))));
   } else {
     setAccessibleDescription({});
   }
@@ -117,14 +117,13 @@ void FlightStrip::paintEvent(QPaintEvent*) {
     p.drawRect(frame);
     p.setPen(i.soft);
     if (k == 0 && times > 1)
-      p.drawText(frame.adjusted(4, 2, 0, 0), Qt::AlignTop | Qt::AlignLeft, tr("tilt drawn ×%1").arg(times));
-    const QString when = QString::fromStdString(number_text(t, 1)) + QStringLiteral(" s");
+      p.drawText(frame.adjusted(4, 2, 0, 0), Qt::AlignTop | Qt::AlignLeft, u"tilt drawn ×%1"_s.arg(times));
+    const QString when = QString::fromStdString(number_text(t, 1)) + u" s"_s;
     const bool over = t > static_cast<double>(now_->size()) * now_->step_s;
     p.drawText(QRectF(wide * k, tall, wide, 17), Qt::AlignCenter,
                over ? when
-                    : when + QStringLiteral(" · ") +
-                          QString::fromStdString(number_text(now_->motion[index_at(*now_, t)].height(), 0)) +
-                          QStringLiteral(" m"));
+                    : when + u" · "_s +
+                          QString::fromStdString(number_text(now_->motion[index_at(*now_, t)].height(), 0)) + u" m"_s);
   }
 }
 

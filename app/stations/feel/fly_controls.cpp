@@ -13,6 +13,7 @@
 #include "feel/flown.h"
 #include "feel/gain_scale.h"
 #include "link/image.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 
 namespace rigging::app {
@@ -45,19 +46,19 @@ FlyControls::FlyControls(const PageContext& context, FlightPicture& picture, QWi
   kinds_ = new QButtonGroup(this);
   int at = 0;
   for (const auto& [kind, id, name, hint] :
-       {std::tuple{gusts, "fly_gusts", tr("Gusts"), tr("Twenty seconds through the turbulence of this wind")},
-        {tug, "fly_tug", tr("A tug"), tr("The stick to one side for a moment, and let go")},
-        {dive, "fly_dive", tr("A dive"), tr("Nose down by 25°: what is calm at cruise may shake here")},
-        {hand, "fly_hand", tr("A throw"), tr("From the hand, full throttle, one wing low")},
-        {reversed, "fly_reversed", tr("Reversed"),
-         tr("This axis corrected the wrong way: what an unproven direction does. Nothing is changed")}}) {
+       {std::tuple{gusts, "fly_gusts", u"Gusts"_s, u"Twenty seconds through the turbulence of this wind"_s},
+        {tug, "fly_tug", u"A tug"_s, u"The stick to one side for a moment, and let go"_s},
+        {dive, "fly_dive", u"A dive"_s, u"Nose down by 25°: what is calm at cruise may shake here"_s},
+        {hand, "fly_hand", u"A throw"_s, u"From the hand, full throttle, one wing low"_s},
+        {reversed, "fly_reversed", u"Reversed"_s,
+         u"This axis corrected the wrong way: what an unproven direction does. Nothing is changed"_s}}) {
     auto* b = hinted_button(name, id, hint);
     b->setCheckable(true);
     kinds_->addButton(b, kind);
     grid->addWidget(b, at / 3, at % 3);
     ++at;
   }
-  other_ = hinted_button(tr("Other air"), "fly_other", tr("Other gusts of the same strength"));
+  other_ = hinted_button(u"Other air"_s, "fly_other", u"Other gusts of the same strength"_s);
   grid->addWidget(other_, at / 3, at % 3);
   kinds_->button(gusts)->setChecked(true);
   side->addLayout(grid);
@@ -67,10 +68,10 @@ FlyControls::FlyControls(const PageContext& context, FlightPicture& picture, QWi
   speed_ = new QComboBox;
   wind_ = new QComboBox;
   hands_ = new QComboBox;
-  for (const auto& [box, id, name, row] : {std::tuple{mode_, "fly_mode", tr("Mode"), 0},
-                                           {speed_, "fly_speed", tr("Speed"), 1},
-                                           {wind_, "fly_wind", tr("Wind"), 2},
-                                           {hands_, "fly_hands", tr("Hands"), 3}}) {
+  for (const auto& [box, id, name, row] : {std::tuple{mode_, "fly_mode", u"Mode"_s, 0},
+                                           {speed_, "fly_speed", u"Speed"_s, 1},
+                                           {wind_, "fly_wind", u"Wind"_s, 2},
+                                           {hands_, "fly_hands", u"Hands"_s, 3}}) {
     box->setObjectName(QLatin1String(id));
     auto* label = new QLabel(name);
     label->setBuddy(box);
@@ -80,37 +81,37 @@ FlyControls::FlyControls(const PageContext& context, FlightPicture& picture, QWi
   }
   set->setColumnStretch(1, 1);
   side->addLayout(set);
-  plan_ = hinted_button(tr("Fly the plan"), "fly_plan",
-                        tr("The rig as it is planned, and eight that it may turn out to be"));
+  plan_ =
+      hinted_button(u"Fly the plan"_s, "fly_plan", u"The rig as it is planned, and eight that it may turn out to be"_s);
   plan_->setProperty("main", true);
   side->addWidget(plan_);
   bench_key_ =
-      hinted_button({}, "fly_bench", tr("The model on the simulated bench: its board flies what was written to it"));
+      hinted_button({}, "fly_bench", u"The model on the simulated bench: its board flies what was written to it"_s);
   side->addWidget(bench_key_);
   board_ = wrapping_words(9);
   board_->setProperty("soft", true);
-  board_->setObjectName(QStringLiteral("fly_board"));
+  board_->setObjectName(u"fly_board"_s);
   board_->setMinimumHeight(30);
   board_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   side->addWidget(board_);
   auto* caution = caution_words();
-  caution->setObjectName(QStringLiteral("fly_caution"));
+  caution->setObjectName(u"fly_caution"_s);
   caution->setText(
-      tr("Simulated. No flight here proves a direction, a balance or a gain: that is done on the bench and in "
-         "the air."));
+      u"Simulated. No flight here proves a direction, a balance or a gain: that is done on the bench and in "
+      "the air."_s);
   side->addWidget(caution);
   side->addStretch(1);
-  tell_ = hinted_button(tr("What it tells…"), "fly_tell",
-                        tr("Reads the log of the bench's flight as it would that of a real one"));
+  tell_ = hinted_button(u"What it tells…"_s, "fly_tell",
+                        u"Reads the log of the bench's flight as it would that of a real one"_s);
   side->addWidget(tell_);
-  next_ = hinted_button({}, "fly_next", tr("One change, one flight"));
+  next_ = hinted_button({}, "fly_next", u"One change, one flight"_s);
   side->addWidget(next_);
 
-  wind_->addItem(tr("calm"), 0.0);
+  wind_->addItem(u"calm"_s, 0.0);
   for (const double v : {2.0, 4.0, 6.0, 8.0, 10.0}) wind_->addItem(said_of(speed_text(v)), v);
   wind_->setCurrentIndex(2);
-  hands_->addItem(tr("hold height, loosely"), true);
-  hands_->addItem(tr("off the sticks"), false);
+  hands_->addItem(u"hold height, loosely"_s, true);
+  hands_->addItem(u"off the sticks"_s, false);
   connect(plan_, &QPushButton::clicked, this, &FlyControls::fly_plan);
   connect(bench_key_, &QPushButton::clicked, this, &FlyControls::fly_bench);
   connect(other_, &QPushButton::clicked, this, [this] {
@@ -148,7 +149,7 @@ void FlyControls::show_axis(Axis axis) {
   mode_->clear();
   if (c)
     for (const ModeAnswer& m : c->proof.modes)
-      mode_->addItem(said_of(std::string(word(m.mode))), static_cast<int>(m.mode));
+      mode_->addItem(said_of(std::string(name_of(m.mode))), static_cast<int>(m.mode));
   const int again = mode_->findData(kept.isValid() ? kept : QVariant(static_cast<int>(Mode::rate)));
   mode_->setCurrentIndex(std::max(0, again));
   // What was chosen stays while the margins are worked out anew.
@@ -156,9 +157,9 @@ void FlyControls::show_axis(Axis axis) {
     const int chosen = speed_->currentIndex();
     speed_->clear();
     const auto add = [&](const QString& name, double v) { speed_->addItem(name.arg(said_of(speed_text(v))), v); };
-    add(tr("cruise, %1"), d->feel.aeroplane.cruise_m_s);
-    add(tr("the fastest, %1"), d->feel.fast_m_s);
-    add(tr("slow, %1"), 1.25 * d->feel.aeroplane.stall_m_s);
+    add(u"cruise, %1"_s, d->feel.aeroplane.cruise_m_s);
+    add(u"the fastest, %1"_s, d->feel.fast_m_s);
+    add(u"slow, %1"_s, 1.25 * d->feel.aeroplane.stall_m_s);
     speed_->setCurrentIndex(std::max(0, chosen));
   }
   show_state();
@@ -188,30 +189,30 @@ void FlyControls::show_state() {
   const bool there = bench_.hands_connected();
   const bool by_link = c && c->link;
   bench_key_->setEnabled(can && kind != reversed && !wants_to_fly_);
-  bench_key_->setText(!there                             ? tr("Start the bench to fly its model")
-                      : by_link && !bench_.board()       ? tr("Battery in, and fly the bench's model")
-                      : by_link && !written_as_planned() ? tr("Write these gains and fly its model")
-                      : !by_link && c && c->feel.gain_by != GainBy::linkage ? tr("Set them by hand and fly its model")
-                                                                            : tr("Fly the bench's model"));
-  board_->setText(kind == reversed ? tr("Shown with the plan alone: the model on the bench has the faults that it has.")
-                  : !there         ? tr("The bench's model is never quite what the rig makes one expect.")
-                  : by_link && !bench_.board()       ? tr("Its battery comes in first; then its board is read.")
-                  : by_link && !written_as_planned() ? tr("Its board holds other gains than planned here.")
-                                                     : tr("Its board flies with what was written to it."));
+  bench_key_->setText(!there                                                ? u"Start the bench to fly its model"_s
+                      : by_link && !bench_.board()                          ? u"Battery in, and fly the bench's model"_s
+                      : by_link && !written_as_planned()                    ? u"Write these gains and fly its model"_s
+                      : !by_link && c && c->feel.gain_by != GainBy::linkage ? u"Set them by hand and fly its model"_s
+                                                                            : u"Fly the bench's model"_s);
+  board_->setText(kind == reversed ? u"Shown with the plan alone: the model on the bench has the faults that it has."_s
+                  : !there         ? u"The bench's model is never quite what the rig makes one expect."_s
+                  : by_link && !bench_.board()       ? u"Its battery comes in first; then its board is read."_s
+                  : by_link && !written_as_planned() ? u"Its board holds other gains than planned here."_s
+                                                     : u"Its board flies with what was written to it."_s);
   // A lesson holds for the gains that were flown.
   tell_->setEnabled(of_bench_ && shown_.now && flown_.gains == document_.rig().feel.gains);
   const GainStep* s = step();
   next_->setEnabled(s != nullptr);
-  next_->setText(s ? tr("Next step: %1 to %2")
-                         .arg(said_of(std::string(word(axis_))), said_of(s->set).section(QLatin1Char(','), 0, 0))
-                   : tr("No further step on %1").arg(said_of(std::string(word(axis_)))));
+  next_->setText(s ? u"Next step: %1 to %2"_s.arg(said_of(std::string(name_of(axis_))),
+                                                  said_of(s->set).section(QLatin1Char(','), 0, 0))
+                   : u"No further step on %1"_s.arg(said_of(std::string(name_of(axis_)))));
 }
 
 void FlyControls::show_picture() {
   if (!shown_.now) {
     picture_.show_nothing(
-        tr("Choose what to fly, and with what.\nThe flight before stays behind the new one: change one "
-           "thing and fly again."));
+        u"Choose what to fly, and with what.\nThe flight before stays behind the new one: change one "
+        "thing and fly again."_s);
     return;
   }
   picture_.show_flight(axis_, document_.review().reports.airframe().panels, shown_);
@@ -249,20 +250,19 @@ FlyControls::Launch FlyControls::launch(bool of_bench) const {
       break;
     case gusts: break;
   }
-  l.said = {of_bench ? tr("the bench's model") : tr("as planned"), mode_->currentText(), speed_->currentText(),
-            tr("wind %1").arg(wind_->currentText()), tr("hands: %1").arg(hands_->currentText())};
+  l.said = {of_bench ? u"the bench's model"_s : u"as planned"_s, mode_->currentText(), speed_->currentText(),
+            u"wind %1"_s.arg(wind_->currentText()), u"hands: %1"_s.arg(hands_->currentText())};
   const ControllerClass* c = document_.controller();
   const AxisGain* gain = document_.rig().feel.gain(axis_);
   if (c && gain && gain->rate)
-    l.said << tr("%1 gain %2")
-                  .arg(said_of(std::string(word(axis_))),
-                       said_of(GainScale(*c, document_.rig().feel.half_share).words(*gain->rate)));
+    l.said << u"%1 gain %2"_s.arg(said_of(std::string(name_of(axis_))),
+                                  said_of(GainScale(*c, document_.rig().feel.half_share).words(*gain->rate)));
   return l;
 }
 
 void FlyControls::fly_plan() {
   plan_->setEnabled(false);
-  picture_.say(tr("Being flown…"));
+  picture_.say(u"Being flown…"_s);
   planned_ = launch(false);
   worker_.start([rig = document_.rig(), catalogue = document_.shared_catalogue(),
                  o = planned_.options](Progress& progress) -> std::optional<Result<FlightBand>> {
@@ -276,7 +276,7 @@ void FlyControls::fly_bench() {
   fed_ = waits_ = asked_ = false;
   lives_ = bench_.sight().battery;
   asked_for_ = launch(true);
-  picture_.say(tr("Being flown…"));
+  picture_.say(u"Being flown…"_s);
   bench_.ask(hands::SwitchTransmitter{true});
   show_state();
   advance();
@@ -297,7 +297,7 @@ void FlyControls::advance() {
   }
   if (c->link && !bench_.board()) return;
   // Its settings would be somebody else's.
-  if (bench_.is_another_class(c->id)) return give_up(tr("The board on the bench is of another class."));
+  if (bench_.is_another_class(c->id)) return give_up(u"The board on the bench is of another class."_s);
   if (c->link && !written_as_planned()) {
     if (!bench_.writing()) bench_.write(link::with_gains(*bench_.board(), document_.image()));
     return;
@@ -324,26 +324,25 @@ void FlyControls::take(Flight flight, std::optional<FlightBand> band, bool of_be
   of_bench_ = of_bench;
   const FeelReport* report = document_.deferred() ? &document_.deferred()->feel : nullptr;
   const Seen before = std::exchange(seen_, seen_in(*shown_.now, document_.controller(), report));
-  QString words = (of_bench ? tr("The bench's model: %1") : tr("As planned: %1")).arg(said_of(seen_.words));
+  QString words = (of_bench ? u"The bench's model: %1"_s : u"As planned: %1"_s).arg(said_of(seen_.words));
   if (of_bench && !shown_.now->end.empty() && !directions_proven())
-    words += tr(" Its directions are not proven on the bench: this is what a wrong one can do.");
+    words += u" Its directions are not proven on the bench: this is what a wrong one can do."_s;
   if (shown_.before) {
     QStringList other;
     for (qsizetype i = 0; i < std::min(was.said.size(), flown_.said.size()); ++i)
       if (was.said[i] != flown_.said[i]) other << was.said[i];
     const auto k = static_cast<std::size_t>(index_of(axis_));
-    words += tr("\nBefore (dashed%1): %2 It turned in %3 by %4°/s in the mean; now by %5°/s.")
-                 .arg(other.isEmpty() ? QString() : QStringLiteral("; ") + other.join(QStringLiteral(", ")),
-                      said_of(before.words), said_of(std::string(word(axis_))),
-                      said_of(number_text(before.rms_deg_s[k], 1)), said_of(number_text(seen_.rms_deg_s[k], 1)));
+    words += u"\nBefore (dashed%1): %2 It turned in %3 by %4°/s in the mean; now by %5°/s."_s.arg(
+        other.isEmpty() ? QString() : u"; "_s + other.join(u", "_s), said_of(before.words),
+        said_of(std::string(name_of(axis_))), said_of(number_text(before.rms_deg_s[k], 1)),
+        said_of(number_text(seen_.rms_deg_s[k], 1)));
   }
   if (!of_bench && shown_.band)
     words += shown_.band->shook > 0 || shown_.band->ended > 0
-                 ? tr("\nOf %1 that it may turn out to be, %2 shook and %3 came to the ground.")
-                       .arg(shown_.band->others)
+                 ? u"\nOf %1 that it may turn out to be, %2 shook and %3 came to the ground."_s.arg(shown_.band->others)
                        .arg(shown_.band->shook)
                        .arg(shown_.band->ended)
-                 : tr("\nOf %1 that it may turn out to be, none shook.").arg(shown_.band->others);
+                 : u"\nOf %1 that it may turn out to be, none shook."_s.arg(shown_.band->others);
   picture_.say(words);
   show_state();
   show_picture();

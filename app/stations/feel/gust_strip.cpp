@@ -6,6 +6,7 @@
 
 #include "base/angle.h"
 #include "base/number.h"
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -17,12 +18,12 @@ constexpr double last_s = 1.6;
 }  // namespace
 
 GustStrip::GustStrip(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("gust_strip"));
-  setAccessibleName(tr("A gust, and what becomes of it"));
+  setObjectName(u"gust_strip"_s);
+  setAccessibleName(u"A gust, and what becomes of it"_s);
   setToolTip(
-      tr("A gust that moves an aircraft by 25° that is left alone. In ink: as it is set. Pale: nothing corrects. "
-         "Worked out, not "
-         "flown."));
+      u"A gust that moves an aircraft by 25° that is left alone. In ink: as it is set. Pale: nothing corrects. "
+      "Worked out, not "
+      "flown."_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -32,10 +33,9 @@ void GustStrip::show_answer(Axis axis, const std::vector<Panel>& panels, const G
   panels_ = panels;
   with_ = with, without_ = without;
   if (!with_.angle_deg.empty())
-    setAccessibleDescription(tr("After %1 seconds it stands at %2°, without correction at %3°.")
-                                 .arg(QString::fromStdString(number_text(last_s, 1)),
-                                      QString::fromStdString(number_text(with_.angle_deg.back(), 0)),
-                                      QString::fromStdString(number_text(without_.angle_deg.back(), 0))));
+    setAccessibleDescription(u"After %1 seconds it stands at %2°, without correction at %3°."_s.arg(
+        QString::fromStdString(number_text(last_s, 1)), QString::fromStdString(number_text(with_.angle_deg.back(), 0)),
+        QString::fromStdString(number_text(without_.angle_deg.back(), 0))));
   update();
 }
 
@@ -92,7 +92,7 @@ void GustStrip::paintEvent(QPaintEvent*) {
     draw(with_, QPen(i.ink, 0.8), QBrush(i.wash));
     p.setPen(i.soft);
     p.drawText(QRectF(wide * k, height() - 15, wide, 14), Qt::AlignCenter,
-               QString::fromStdString(number_text(t, 1)) + QStringLiteral(" s"));
+               QString::fromStdString(number_text(t, 1)) + u" s"_s);
   }
 }
 

@@ -5,6 +5,7 @@
 #include "base/csv.h"
 #include "feel/edits.h"
 #include "feel/flight_log.h"
+#include "look/literals.h"
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
@@ -27,24 +28,23 @@ bool log_names_unknown(const std::string& text, const std::vector<LogColumn>& to
 
 bool ask_log_columns(RigDocument& document, const std::string& text, const Error& why, QWidget* parent) {
   const std::vector<std::string> heading = heading_of(text);
-  QStringList columns{QObject::tr("not in it")};
+  QStringList columns{u"not in it"_s};
   for (const std::string& c : heading) columns << QString::fromStdString(c.substr(0, 60));
   NumbersDialog dialog(
-      QObject::tr("Columns of this log"),
-      QObject::tr("%1. Say which column is what; this rig remembers it.").arg(QString::fromStdString(why.text())),
-      parent);
+      u"Columns of this log"_s,
+      u"%1. Say which column is what; this rig remembers it."_s.arg(QString::fromStdString(why.text())), parent);
   // One unit for all that is alike.
   struct Unit {
     std::string of;
     QString label;
     std::size_t at = 0;
   };
-  std::vector<Unit> units{{"t_s", QObject::tr("Time is in")},
-                          {"roll_rate_deg_s", QObject::tr("Rates are in")},
-                          {"roll_stick", QObject::tr("Sticks are in")},
-                          {"roll_correction", QObject::tr("Corrections are in")},
-                          {"airspeed_m_s", QObject::tr("Airspeed is in")},
-                          {"throttle", QObject::tr("Throttle is in")}};
+  std::vector<Unit> units{{"t_s", u"Time is in"_s},
+                          {"roll_rate_deg_s", u"Rates are in"_s},
+                          {"roll_stick", u"Sticks are in"_s},
+                          {"roll_correction", u"Corrections are in"_s},
+                          {"airspeed_m_s", u"Airspeed is in"_s},
+                          {"throttle", u"Throttle is in"_s}};
   const auto unit_of = [&](const std::string& meaning) -> Unit& {
     for (Unit& u : units)
       if (u.of == meaning || (u.of.starts_with("roll") && meaning.ends_with(u.of.substr(4)))) return u;
@@ -63,7 +63,7 @@ bool ask_log_columns(RigDocument& document, const std::string& text, const Error
       }
     const auto found = std::find(heading.begin(), heading.end(), column.value_or(std::string()));
     if (column && found != heading.end()) at[i] = static_cast<std::size_t>(found - heading.begin()) + 1;
-    QString label = QString::fromStdString(spoken_meaning(meaning));
+    QString label = QString::fromStdString(meaning_label(meaning));
     label[0] = label[0].toUpper();
     dialog.add(("column_" + meaning).c_str(), label, at[i], columns);
   }

@@ -9,6 +9,7 @@
 #include "base/json.h"
 #include "feel/gain_scale.h"
 #include "feel/learn.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/feel/log_columns.h"
 
@@ -20,7 +21,7 @@ LogReader::LogReader(RigDocument& document, QWidget* window) : QObject(window), 
 
 void LogReader::choose() {
   const QString file =
-      QFileDialog::getOpenFileName(window_, tr("A flight's log"), {}, tr("Comma-separated (*.csv);;All files (*)"));
+      QFileDialog::getOpenFileName(window_, u"A flight's log"_s, {}, u"Comma-separated (*.csv);;All files (*)"_s);
   if (!file.isEmpty()) read(file);
 }
 
@@ -59,16 +60,16 @@ void LogReader::tell_pending() {
     const GainScale scale(*c, document_.rig().feel.half_share);
     QStringList gains;
     for (const AxisGain& g : document_.rig().feel.gains)
-      if (g.rate) gains << said_of(std::string(word(g.axis)) + " " + scale.words(*g.rate));
-    if (!gains.isEmpty()) words << tr("Taken as flown with %1.").arg(gains.join(QStringLiteral(", ")));
+      if (g.rate) gains << said_of(std::string(name_of(g.axis)) + " " + scale.words(*g.rate));
+    if (!gains.isEmpty()) words << u"Taken as flown with %1."_s.arg(gains.join(u", "_s));
   }
   QMessageBox box(window_);
-  box.setObjectName(QStringLiteral("lesson"));
-  box.setWindowTitle(simulated ? tr("What the simulated flight told") : tr("What the flight told"));
-  box.setText(words.join(QStringLiteral("\n\n")));
-  QPushButton* both = turns_down ? box.addButton(tr("Turn down and learn"), QMessageBox::AcceptRole) : nullptr;
-  QPushButton* only = learns ? box.addButton(tr("Correct the model only"), QMessageBox::AcceptRole) : nullptr;
-  box.addButton(turns_down || learns ? tr("Leave all as it is") : tr("Close"), QMessageBox::RejectRole);
+  box.setObjectName(u"lesson"_s);
+  box.setWindowTitle(simulated ? u"What the simulated flight told"_s : u"What the flight told"_s);
+  box.setText(words.join(u"\n\n"_s));
+  QPushButton* both = turns_down ? box.addButton(u"Turn down and learn"_s, QMessageBox::AcceptRole) : nullptr;
+  QPushButton* only = learns ? box.addButton(u"Correct the model only"_s, QMessageBox::AcceptRole) : nullptr;
+  box.addButton(turns_down || learns ? u"Leave all as it is"_s : u"Close"_s, QMessageBox::RejectRole);
   box.exec();
   if (box.clickedButton() && (box.clickedButton() == both || box.clickedButton() == only))
     document_.apply(take_lesson(document_.rig(), lesson, box.clickedButton() == both));

@@ -18,6 +18,7 @@
 #include "base/number.h"
 #include "edit/edit.h"
 #include "fit/edits.h"
+#include "look/literals.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
@@ -34,30 +35,40 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   page->setContentsMargins(16, 10, 12, 10);
   page->setSpacing(14);
 
-  auto* left = new QVBoxLayout;
-  auto* head = new QHBoxLayout;
-  head->addWidget(heading(), 1);
-  auto* place = new QPushButton(tr("Bay and place…"));
-  place->setObjectName(QStringLiteral("bay_and_place"));
-  place->setToolTip(tr("Size of the bay, wanted static margin, and where it flies"));
-  connect(place, &QPushButton::clicked, this, &FitPage::ask_bay_and_place);
-  head->addWidget(place);
-  auto* closer = new QPushButton(tr("Closer to the bay"));
-  closer->setCheckable(true);
-  closer->setObjectName(QStringLiteral("closer"));
-  head->addWidget(closer);
-  left->addLayout(head);
   view_ = new PlacesView(document_);
-  connect(closer, &QPushButton::toggled, view_, &PlacesView::set_closer);
+  connect(view_, &PlacesView::picked, this, &FitPage::choose);
+  auto* left = new QVBoxLayout;
+  left->addLayout(make_head());
   left->addWidget(view_, 1);
   balance_ = wrapping_words(10, true);
-  balance_->setObjectName(QStringLiteral("balance_words"));
+  balance_->setObjectName(u"balance_words"_s);
   compass_ = wrapping_words(9.5);
-  compass_->setObjectName(QStringLiteral("compass_words"));
+  compass_->setObjectName(u"compass_words"_s);
   left->addWidget(balance_);
   left->addWidget(compass_);
   page->addLayout(left, 1);
+  page->addWidget(make_side());
+  connect(&Style::instance(), &Style::changed, this, [this] { refresh(); });
+  refresh();
+}
 
+QLayout* FitPage::make_head() {
+  auto* head = new QHBoxLayout;
+  head->addWidget(heading(), 1);
+  auto* place = new QPushButton(u"Bay and place…"_s);
+  place->setObjectName(u"bay_and_place"_s);
+  place->setToolTip(u"Size of the bay, wanted static margin, and where it flies"_s);
+  connect(place, &QPushButton::clicked, this, &FitPage::ask_bay_and_place);
+  head->addWidget(place);
+  auto* closer = new QPushButton(u"Closer to the bay"_s);
+  closer->setCheckable(true);
+  closer->setObjectName(u"closer"_s);
+  head->addWidget(closer);
+  connect(closer, &QPushButton::toggled, view_, &PlacesView::set_closer);
+  return head;
+}
+
+QWidget* FitPage::make_side() {
   auto* side = new QWidget;
   keep_width(side, 272);
   auto* right = new QVBoxLayout(side);
@@ -65,93 +76,40 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   right->setSpacing(5);
   list_ = new QListWidget;
   list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  list_->setObjectName(QStringLiteral("parts"));
+  list_->setObjectName(u"parts"_s);
   list_->setWordWrap(true);  // long names are read whole
-  list_->setAccessibleName(tr("Parts"));
+  list_->setAccessibleName(u"Parts"_s);
+  connect(list_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
+    if (!refreshing_ && item) choose(item->data(Qt::UserRole).toString().toStdString());
+  });
   right->addWidget(list_, 1);
   auto* buttons = new QHBoxLayout;
-  auto* add = new QPushButton(tr("Add a part…"));
-  add->setObjectName(QStringLiteral("add_part"));
-  remove_ = new QPushButton(tr("Remove"));
-  remove_->setObjectName(QStringLiteral("remove_part"));
-  auto* get = new QPushButton(tr("To get…"));
-  get->setObjectName(QStringLiteral("to_get"));
-  get->setToolTip(tr("Leads, adapters and tools to get before starting"));
+  auto* add = new QPushButton(u"Add a part…"_s);
+  add->setObjectName(u"add_part"_s);
+  remove_ = new QPushButton(u"Remove"_s);
+  remove_->setObjectName(u"remove_part"_s);
+  auto* get = new QPushButton(u"To get…"_s);
+  get->setObjectName(u"to_get"_s);
+  get->setToolTip(u"Leads, adapters and tools to get before starting"_s);
   for (QPushButton* b : {add, remove_, get}) buttons->addWidget(b);
+  connect(add, &QPushButton::clicked, this, &FitPage::ask_for_part);
+  connect(remove_, &QPushButton::clicked, this, &FitPage::remove_chosen);
+  connect(get, &QPushButton::clicked, this, &FitPage::show_list_to_get);
   right->addLayout(buttons);
-
   chosen_name_ = wrapping_words(10, true);
   right->addWidget(chosen_name_);
   auto* form = new QGridLayout;
   form->setVerticalSpacing(3);
   form->setColumnStretch(0, 1);
-  behind_ = number_box(QStringLiteral("behind_nose"), tr("Behind the nose"), 84);
-  right_ = number_box(QStringLiteral("right_of_middle"), tr("Right of the middle"), 84);
-  down_ = number_box(QStringLiteral("below_middle"), tr("Below the middle"), 84);
-  turn_ = new QComboBox;
-  turn_->setObjectName(QStringLiteral("part_turn"));
-  turn_->setAccessibleName(tr("How it sits"));
-  for (const Turn& t : all_turns())
-    turn_->addItem(QString::fromStdString(t.spoken()), QString::fromStdString(t.name()));
-  surface_ = new QComboBox;
-  surface_->setObjectName(QStringLiteral("part_surface"));
-  surface_->setAccessibleName(tr("Surface that it works"));
-  int row = 0;
-  for (const auto& [label, box] : {std::pair{tr("Behind the nose"), behind_},
-                                   {tr("Right of the middle"), right_},
-                                   {tr("Below the middle"), down_}}) {
-    form->addWidget(new QLabel(label), row, 0);
-    form->addWidget(box, row++, 1);
-  }
-  form->addWidget(turn_, row++, 0, 1, 2);
-  angles_ = new QPushButton(tr("askew…"));
-  angles_->setObjectName(QStringLiteral("small_angles"));
-  angles_->setToolTip(tr("Small angles on top of the turn, and the alignment that follows"));
-  connect(angles_, &QPushButton::clicked, this, &FitPage::ask_small_angles);
-  form->addWidget(angles_, row++, 1);
-  form->addWidget(surface_, row++, 0, 1, 2);
-  held_ = new QComboBox;
-  held_->setObjectName(QStringLiteral("part_held"));
-  held_->setAccessibleName(tr("What holds it"));
-  const std::pair<Fixing, QString> fixings[] = {{Fixing::unknown, tr("held by: not said")},
-                                                {Fixing::tape, tr("held by firm tape")},
-                                                {Fixing::hook_and_loop, tr("held by hook-and-loop")},
-                                                {Fixing::foam, tr("held by foam tape")},
-                                                {Fixing::plate, tr("on a screwed plate")},
-                                                {Fixing::holder, tr("in a printed holder")},
-                                                {Fixing::flush, tr("flush in the wing")},
-                                                {Fixing::lid, tr("under a lid")}};
-  for (const auto& [fixing, words] : fixings) held_->addItem(words, QString::fromLatin1(word(fixing).data()));
-  plug_ = new QComboBox;
-  plug_->setObjectName(QStringLiteral("part_plug"));
-  plug_->setAccessibleName(tr("Plug on its battery lead"));
-  motor_plug_ = new QComboBox;
-  motor_plug_->setObjectName(QStringLiteral("part_motor_plug"));
-  motor_plug_->setAccessibleName(tr("Plugs on its motor leads"));
-  baud_ = new BaudBox(QStringLiteral("part_baud"), tr("Baud that it really speaks"));
-  for (const auto& [first, second] : {std::pair<QComboBox*, QComboBox*>{held_, plug_}, {motor_plug_, baud_}}) {
-    auto* line = new QHBoxLayout;
-    for (QComboBox* box : {first, second}) {
-      box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-      box->setMinimumContentsLength(8);
-      line->addWidget(box, 1);
-    }
-    form->addLayout(line, row++, 0, 1, 2);
-  }
-  frame_mass_ = number_box(QStringLiteral("frame_mass"), tr("Bare airframe"), 84);
-  frame_mass_->setSpecialValueText(tr("not known"));
-  frame_at_ = number_box(QStringLiteral("frame_at"), tr("It balances behind the nose"), 84);
-  frame_at_->setSpecialValueText(tr("not known"));
-  form->addWidget(new QLabel(tr("Bare airframe weighs")), row, 0);
-  form->addWidget(frame_mass_, row++, 1);
-  form->addWidget(new QLabel(tr("and balances at")), row, 0);
-  form->addWidget(frame_at_, row++, 1);
+  make_position(*form);
+  make_fixing(*form);
+  make_frame(*form);
   right->addLayout(form);
   board_ = wrapping_words(9);
-  board_->setObjectName(QStringLiteral("board_words"));
+  board_->setObjectName(u"board_words"_s);
   right->addWidget(board_);
   auto* look = wrapping_words(9.5, true);
-  look->setText(tr("Look and tick off"));
+  look->setText(u"Look and tick off"_s);
   right->addWidget(look);
   auto* ticks = new QWidget;
   ticks_ = new QVBoxLayout(ticks);
@@ -164,12 +122,33 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   tick_area->setMinimumHeight(84);
   tick_area->setWidget(ticks);
   right->addWidget(tick_area, 1);
-  page->addWidget(side);
+  return side;
+}
 
-  connect(view_, &PlacesView::picked, this, &FitPage::choose);
-  connect(list_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
-    if (!refreshing_ && item) choose(item->data(Qt::UserRole).toString().toStdString());
-  });
+void FitPage::make_position(QGridLayout& form) {
+  behind_ = number_box(u"behind_nose"_s, u"Behind the nose"_s, 84);
+  right_ = number_box(u"right_of_middle"_s, u"Right of the middle"_s, 84);
+  down_ = number_box(u"below_middle"_s, u"Below the middle"_s, 84);
+  turn_ = new QComboBox;
+  turn_->setObjectName(u"part_turn"_s);
+  turn_->setAccessibleName(u"How it sits"_s);
+  for (const Turn& t : all_turns()) turn_->addItem(QString::fromStdString(t.label()), QString::fromStdString(t.name()));
+  surface_ = new QComboBox;
+  surface_->setObjectName(u"part_surface"_s);
+  surface_->setAccessibleName(u"Surface that it works"_s);
+  int row = 0;
+  for (const auto& [label, box] :
+       {std::pair{u"Behind the nose"_s, behind_}, {u"Right of the middle"_s, right_}, {u"Below the middle"_s, down_}}) {
+    form.addWidget(new QLabel(label), row, 0);
+    form.addWidget(box, row++, 1);
+  }
+  form.addWidget(turn_, row++, 0, 1, 2);
+  angles_ = new QPushButton(u"askew…"_s);
+  angles_->setObjectName(u"small_angles"_s);
+  angles_->setToolTip(u"Small angles on top of the turn, and the alignment that follows"_s);
+  connect(angles_, &QPushButton::clicked, this, &FitPage::ask_small_angles);
+  form.addWidget(angles_, row++, 1);
+  form.addWidget(surface_, row++, 0, 1, 2);
   const auto placed = [this](QDoubleSpinBox* box, double Mounting::*member, double sign) {
     connect(box, &QDoubleSpinBox::valueChanged, this, [this, member, sign](double shown) {
       edit_place([&](Mounting& p) { p.*member = sign * Units::instance().length_in(shown); });
@@ -184,10 +163,42 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
   });
   connect(surface_, &QComboBox::activated, this, [this] {
     document_.apply(work_surface(document_.rig(), document_.catalogue(), view_->selected(),
-                                 surface_from_word(surface_->currentData().toString().toStdString())));
+                                 surface_from_name(surface_->currentData().toString().toStdString())));
   });
+}
+
+void FitPage::make_fixing(QGridLayout& form) {
+  int row = form.rowCount();
+  held_ = new QComboBox;
+  held_->setObjectName(u"part_held"_s);
+  held_->setAccessibleName(u"What holds it"_s);
+  const std::pair<Fixing, QString> fixings[] = {{Fixing::unknown, u"held by: not said"_s},
+                                                {Fixing::tape, u"held by firm tape"_s},
+                                                {Fixing::hook_and_loop, u"held by hook-and-loop"_s},
+                                                {Fixing::foam, u"held by foam tape"_s},
+                                                {Fixing::plate, u"on a screwed plate"_s},
+                                                {Fixing::holder, u"in a printed holder"_s},
+                                                {Fixing::flush, u"flush in the wing"_s},
+                                                {Fixing::lid, u"under a lid"_s}};
+  for (const auto& [fixing, words] : fixings) held_->addItem(words, QString::fromLatin1(name_of(fixing).data()));
+  plug_ = new QComboBox;
+  plug_->setObjectName(u"part_plug"_s);
+  plug_->setAccessibleName(u"Plug on its battery lead"_s);
+  motor_plug_ = new QComboBox;
+  motor_plug_->setObjectName(u"part_motor_plug"_s);
+  motor_plug_->setAccessibleName(u"Plugs on its motor leads"_s);
+  baud_ = new BaudBox(u"part_baud"_s, u"Baud that it really speaks"_s);
+  for (const auto& [first, second] : {std::pair<QComboBox*, QComboBox*>{held_, plug_}, {motor_plug_, baud_}}) {
+    auto* line = new QHBoxLayout;
+    for (QComboBox* box : {first, second}) {
+      box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+      box->setMinimumContentsLength(8);
+      line->addWidget(box, 1);
+    }
+    form.addLayout(line, row++, 0, 1, 2);
+  }
   connect(held_, &QComboBox::activated, this, [this] {
-    if (const auto fixing = from_word<Fixing>(held_->currentData().toString().toStdString()))
+    if (const auto fixing = from_name<Fixing>(held_->currentData().toString().toStdString()))
       edit_place([&](Mounting& p) { p.fixing = *fixing; });
   });
   for (const auto& [box, member] : {std::pair{plug_, "plug"}, {motor_plug_, "motor_plug"}})
@@ -200,6 +211,18 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
         set_value(document_.rig(), path_of({"parts", view_->selected(), "baud"}), baud ? Json(*baud) : Json()));
   });
   connect(baud_, &BaudBox::refused, this, [this](const QString& error) { Q_EMIT document_.refused(error); });
+}
+
+void FitPage::make_frame(QGridLayout& form) {
+  int row = form.rowCount();
+  frame_mass_ = number_box(u"frame_mass"_s, u"Bare airframe"_s, 84);
+  frame_mass_->setSpecialValueText(u"not known"_s);
+  frame_at_ = number_box(u"frame_at"_s, u"It balances behind the nose"_s, 84);
+  frame_at_->setSpecialValueText(u"not known"_s);
+  form.addWidget(new QLabel(u"Bare airframe weighs"_s), row, 0);
+  form.addWidget(frame_mass_, row++, 1);
+  form.addWidget(new QLabel(u"and balances at"_s), row, 0);
+  form.addWidget(frame_at_, row++, 1);
   connect(frame_mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_) return;
     Json kg;
@@ -213,11 +236,6 @@ FitPage::FitPage(const PageContext& context) : StationPage(Station::fit, context
     if (shown > frame_at_->minimum()) at = Units::instance().length_in(shown);
     document_.apply(set_value(document_.rig(), "fit/frame_at_m", at));
   });
-  connect(add, &QPushButton::clicked, this, &FitPage::ask_for_part);
-  connect(remove_, &QPushButton::clicked, this, &FitPage::remove_chosen);
-  connect(get, &QPushButton::clicked, this, &FitPage::show_list_to_get);
-  connect(&Style::instance(), &Style::changed, this, [this] { refresh(); });
-  refresh();
 }
 
 QWidget* FitPage::first_focus() { return view_; }
@@ -227,24 +245,24 @@ void FitPage::ask_for_part() {
   if (dialog.exec() == QDialog::Accepted && !dialog.chosen().empty()) add_part(dialog.chosen());
 }
 
-QList<Request> FitPage::requests() {
-  QList<Request> all{
-      {tr("Add a part"), tr("battery servo motor receiver new"),
+QList<NamedAction> FitPage::named_actions() {
+  QList<NamedAction> all{
+      {u"Add a part"_s, u"battery servo motor receiver new"_s,
        [this] {
          come_here();
          ask_for_part();
        }},
-      {tr("Bay, margins and where it flies"), tr("place latitude longitude static margin size"),
+      {u"Bay, margins and where it flies"_s, u"place latitude longitude static margin size"_s,
        [this] {
          come_here();
          ask_bay_and_place();
        }},
-      {tr("What to get before starting"), tr("buy shopping list leads tools"), [this] { show_list_to_get(); }},
-      {tr("What the bare airframe weighs"), tr("frame mass balance"), [this] { come_here(QStringLiteral("frame")); }}};
+      {u"What to get before starting"_s, u"buy shopping list leads tools"_s, [this] { show_list_to_get(); }},
+      {u"What the bare airframe weighs"_s, u"frame mass balance"_s, [this] { come_here(u"frame"_s); }}};
   for (const Part& p : document_.rig().parts)
     all.append(
-        {tr("Where does %1 sit?").arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), p.id))),
-         tr("place part move"), [this, id = QString::fromStdString(p.id)] { come_here(id); }});
+        {u"Where does %1 sit?"_s.arg(QString::fromStdString(part_name(document_.rig(), document_.catalogue(), p.id))),
+         u"place part move"_s, [this, id = QString::fromStdString(p.id)] { come_here(id); }});
   return all;
 }
 
@@ -252,7 +270,7 @@ void FitPage::go_to(const QString& subject) {
   const std::string id = subject.toStdString();
   if (id == "frame" || id == "balance") return frame_mass_->setFocus();
   for (QCheckBox* box : findChildren<QCheckBox*>())
-    if (box->objectName() == QStringLiteral("tick_") + subject) return box->setFocus(Qt::ShortcutFocusReason);
+    if (box->objectName() == u"tick_"_s + subject) return box->setFocus(Qt::ShortcutFocusReason);
   choose(id);
   view_->setFocus();
 }
@@ -289,37 +307,37 @@ void FitPage::ask_bay_and_place() {
   Bay bay = fit.bay.value_or(Bay{});
   bool has_bay = fit.bay.has_value(), has_second = fit.second_bay.has_value();
   Bay second = fit.second_bay.value_or(Bay{});
-  NumbersDialog dialog(tr("Bay and place"),
-                       tr("The bay's middle line is the fuselage's. The static margin is the distance from balance to "
-                          "neutral point as a share of the mean chord: more is calmer. The earth's field at the place "
-                          "decides how near the compass may come to a lead."),
+  NumbersDialog dialog(u"Bay and place"_s,
+                       u"The bay's middle line is the fuselage's. The static margin is the distance from balance to "
+                       "neutral point as a share of the mean chord: more is calmer. The earth's field at the place "
+                       "decides how near the compass may come to a lead."_s,
                        this);
-  dialog.add("has_bay", tr("The bay has been measured"), has_bay);
-  dialog.add("bay_at", bay, &Bay::at_m, tr("Front of the bay behind the nose"));
+  dialog.add("has_bay", u"The bay has been measured"_s, has_bay);
+  dialog.add("bay_at", bay, &Bay::at_m, u"Front of the bay behind the nose"_s);
   dialog.add("bay_length", bay, &Bay::length_m);
   dialog.add("bay_width", bay, &Bay::width_m);
   dialog.add("bay_height", bay, &Bay::height_m);
-  dialog.add("has_second", tr("There is a second bay, behind it or under the wing"), has_second);
-  dialog.add("second_at", second, &Bay::at_m, tr("Front of the second bay behind the nose"));
-  dialog.add("second_length", second, &Bay::length_m, tr("Its length"));
-  dialog.add("second_width", second, &Bay::width_m, tr("Its width"));
-  dialog.add("second_height", second, &Bay::height_m, tr("Its height"));
-  dialog.add("second_below", second, &Bay::below_m, tr("Its middle below the fuselage's"));
-  dialog.add("second_right", second, &Bay::right_m, tr("Its middle right of the fuselage's"));
+  dialog.add("has_second", u"There is a second bay, behind it or under the wing"_s, has_second);
+  dialog.add("second_at", second, &Bay::at_m, u"Front of the second bay behind the nose"_s);
+  dialog.add("second_length", second, &Bay::length_m, u"Its length"_s);
+  dialog.add("second_width", second, &Bay::width_m, u"Its width"_s);
+  dialog.add("second_height", second, &Bay::height_m, u"Its height"_s);
+  dialog.add("second_below", second, &Bay::below_m, u"Its middle below the fuselage's"_s);
+  dialog.add("second_right", second, &Bay::right_m, u"Its middle right of the fuselage's"_s);
   const auto share = [](const QString& label) {
-    return NumbersDialog::Number{label, QStringLiteral("%"), 100 * range::share.least, 100 * range::share.most, 1, 100};
+    return NumbersDialog::Number{label, u"%"_s, 100 * range::share.least, 100 * range::share.most, 1, 100};
   };
-  dialog.add("static_margin", share(tr("Wanted static margin")), fit.static_margin);
-  dialog.add("first_forward", share(tr("Further forward for the first flight")), fit.first_flight_forward);
-  dialog.add("latitude", fit, &Fit::latitude_deg, tr("not given"), tr("Latitude, north positive"), 1);
-  dialog.add("longitude", fit, &Fit::longitude_deg, tr("not given"), tr("Longitude, east positive"), 1);
-  dialog.add("date", tr("Date"), fit.date, tr("year-month-day, or empty for the middle of 2027"));
+  dialog.add("static_margin", share(u"Wanted static margin"_s), fit.static_margin);
+  dialog.add("first_forward", share(u"Further forward for the first flight"_s), fit.first_flight_forward);
+  dialog.add("latitude", fit, &Fit::latitude_deg, u"not given"_s, u"Latitude, north positive"_s, 1);
+  dialog.add("longitude", fit, &Fit::longitude_deg, u"not given"_s, u"Longitude, east positive"_s, 1);
+  dialog.add("date", u"Date"_s, fit.date, u"year-month-day, or empty for the middle of 2027"_s);
   if (!dialog.ask()) return;
   fit.bay = has_bay ? std::optional(bay) : std::nullopt;
   fit.second_bay = has_second ? std::optional(second) : std::nullopt;
   const auto measured = measure_fit(document_.rig(), fit);
   if (!measured)
-    balance_->setText(tr("%1. Nothing was changed.").arg(QString::fromStdString(measured.error().text())));
+    balance_->setText(u"%1. Nothing was changed."_s.arg(QString::fromStdString(measured.error().text())));
   else if (fit != document_.rig().fit)
     document_.apply(measured);
 }
@@ -331,13 +349,13 @@ void FitPage::ask_small_angles() {
   const auto m = alignment_matrix(p.turn, p.roll_deg, p.pitch_deg, p.yaw_deg);
   QString rows;
   for (const auto row : m.rowwise())
-    rows += QStringLiteral("\n%1 %2 %3").arg(row[0], 9, 'f', 4).arg(row[1], 9, 'f', 4).arg(row[2], 9, 'f', 4);
+    rows += u"\n%1 %2 %3"_s.arg(row[0], 9, 'f', 4).arg(row[1], 9, 'f', 4).arg(row[2], 9, 'f', 4);
   rows.replace(QLatin1Char(' '), QChar(0x2007));  // as wide as a figure
   NumbersDialog dialog(
-      tr("How it sits"),
-      tr("On top of “%1”: right wing down, nose up and nose right are positive. A level calibration takes up a few "
-         "degrees of roll and pitch, but none of yaw.\nAlignment now, model = matrix · board:%2")
-          .arg(QString::fromStdString(p.turn.spoken()), rows),
+      u"How it sits"_s,
+      u"On top of “%1”: right wing down, nose up and nose right are positive. A level calibration takes up a few "
+      "degrees of roll and pitch, but none of yaw.\nAlignment now, model = matrix · board:%2"_s.arg(
+          QString::fromStdString(p.turn.label()), rows),
       this);
   dialog.add("roll", p, &Mounting::roll_deg);
   dialog.add("pitch", p, &Mounting::pitch_deg);
@@ -348,21 +366,20 @@ void FitPage::ask_small_angles() {
 
 void FitPage::show_list_to_get() {
   QDialog dialog(this);
-  dialog.setWindowTitle(tr("To get before starting"));
-  dialog.setObjectName(QStringLiteral("to_get_dialog"));
+  dialog.setWindowTitle(u"To get before starting"_s);
+  dialog.setObjectName(u"to_get_dialog"_s);
   dialog.resize(560, 480);
   auto* layout = new QVBoxLayout(&dialog);
   auto* text = new QTextBrowser;
-  text->setObjectName(QStringLiteral("to_get_list"));
-  QString html = QStringLiteral("<table cellspacing=4>");
+  text->setObjectName(u"to_get_list"_s);
+  QString html = u"<table cellspacing=4>"_s;
   for (const ToGet& t : document_.review().reports.fit().to_get)
-    html += QStringLiteral("<tr><td align=right>%1 ×</td><td><b>%2</b></td><td>%3</td></tr>")
-                .arg(t.count)
-                .arg(QString::fromStdString(t.what).toHtmlEscaped(), QString::fromStdString(t.why).toHtmlEscaped());
-  text->setHtml(html + QStringLiteral("</table>"));
+    html += u"<tr><td align=right>%1 ×</td><td><b>%2</b></td><td>%3</td></tr>"_s.arg(t.count).arg(
+        QString::fromStdString(t.what).toHtmlEscaped(), QString::fromStdString(t.why).toHtmlEscaped());
+  text->setHtml(html + u"</table>"_s);
   layout->addWidget(text);
-  auto* close = new QPushButton(tr("Close"));
-  close->setObjectName(QStringLiteral("close"));
+  auto* close = new QPushButton(u"Close"_s);
+  close->setObjectName(u"close"_s);
   connect(close, &QPushButton::clicked, &dialog, &QDialog::accept);
   layout->addWidget(close, 0, Qt::AlignRight);
   dialog.exec();
@@ -377,7 +394,7 @@ void FitPage::show_chosen() {
   const Mounting* place = rig.mounting(id);
   const bool any = part || id == "controller";
   chosen_name_->setText(any ? QString::fromStdString(capital(part_name(rig, document_.catalogue(), id)))
-                            : tr("Choose a part"));
+                            : u"Choose a part"_s);
   for (const auto& [box, value] : {std::pair{behind_, place ? -place->x_m : 0},
                                    {right_, place ? place->y_m : 0},
                                    {down_, place ? place->z_m : 0}}) {
@@ -393,15 +410,15 @@ void FitPage::show_chosen() {
                kind->group == PartGroup::speed_controller || kind->group == PartGroup::propeller);
   surface_->setVisible(takes_surface);
   surface_->clear();
-  surface_->addItem(kind && kind->group == PartGroup::servo ? tr("works no surface yet") : tr("the only motor"),
+  surface_->addItem(kind && kind->group == PartGroup::servo ? u"works no surface yet"_s : u"the only motor"_s,
                     QString());
   for (const Surface s : surfaces_of(rig.airframe))
     if ((s.kind == SurfaceKind::motor) != (kind && kind->group == PartGroup::servo))
-      surface_->addItem(tr("works the %1").arg(QString::fromStdString(s.spoken())), QString::fromStdString(s.word()));
+      surface_->addItem(u"works the %1"_s.arg(QString::fromStdString(s.label())), QString::fromStdString(s.name()));
   surface_->setCurrentIndex(
-      part && part->surface ? std::max(0, surface_->findData(QString::fromStdString(part->surface->word()))) : 0);
+      part && part->surface ? std::max(0, surface_->findData(QString::fromStdString(part->surface->name()))) : 0);
   held_->setEnabled(any);
-  held_->setCurrentIndex(held_->findData(QString::fromLatin1(word(place ? place->fixing : Fixing::unknown).data())));
+  held_->setCurrentIndex(held_->findData(QString::fromLatin1(name_of(place ? place->fixing : Fixing::unknown).data())));
   const auto show_plugs = [&](QComboBox& box, const QString& none, bool (*on)(TerminalKind), const std::string& own) {
     QString usual = none;
     bool has = false;
@@ -411,7 +428,7 @@ void FitPage::show_chosen() {
         if (on(t.kind)) {
           has = true;
           if (const PartKind* usually = document_.catalogue().part(t.plug))
-            usual = tr("%1, as usual").arg(QString::fromStdString(usually->name));
+            usual = u"%1, as usual"_s.arg(QString::fromStdString(usually->name));
         }
     box.setVisible(has);
     box.addItem(usual, QString());
@@ -419,11 +436,11 @@ void FitPage::show_chosen() {
       if (k.plug) box.addItem(QString::fromStdString(k.name), QString::fromStdString(k.id));
     box.setCurrentIndex(std::max(0, box.findData(QString::fromStdString(own))));
   };
-  show_plugs(*plug_, tr("soldered, or made to fit"), &on_battery_lead, part ? part->plug : std::string());
-  show_plugs(*motor_plug_, tr("motor leads soldered"), &on_motor_lead, part ? part->motor_plug : std::string());
+  show_plugs(*plug_, u"soldered, or made to fit"_s, &on_battery_lead, part ? part->plug : std::string());
+  show_plugs(*motor_plug_, u"motor leads soldered"_s, &on_motor_lead, part ? part->motor_plug : std::string());
   baud_->setVisible(part && kind && kind->serial);
   if (part && kind && kind->serial) {
-    baud_->offer(tr("%1 baud, as usual").arg(kind->serial->baud), {4800, 9600, 19200, 38400, 57600, 115200, 230400});
+    baud_->offer(u"%1 baud, as usual"_s.arg(kind->serial->baud), {4800, 9600, 19200, 38400, 57600, 115200, 230400});
     baud_->show_value(part->baud);
   }
   remove_->setEnabled(part != nullptr);
@@ -445,13 +462,12 @@ void FitPage::refresh() {
     list_->clear();
     for (const MassItem& i : fit.balance.items) {
       if (i.part.empty()) continue;
-      auto* item = new QListWidgetItem(
-          QStringLiteral("%1   %2 %3%4")
-              .arg(QString::fromStdString(capital(i.name)),
-                   i.mass_kg > 0 ? (i.weighed ? QString() : QStringLiteral("≈ ")) +
-                                       QString::number(units.mass_out(i.mass_kg), 'f', units.metric() ? 0 : 1)
-                                 : tr("?"),
-                   units.mass_unit(), i.placed ? QString() : tr("  · no place")));
+      auto* item = new QListWidgetItem(u"%1   %2 %3%4"_s.arg(
+          QString::fromStdString(capital(i.name)),
+          i.mass_kg > 0 ? (i.weighed ? QString() : u"≈ "_s) +
+                              QString::number(units.mass_out(i.mass_kg), 'f', units.metric() ? 0 : 1)
+                        : u"?"_s,
+          units.mass_unit(), i.placed ? QString() : u"  · no place"_s));
       item->setData(Qt::UserRole, QString::fromStdString(i.part));
       if (const PartKind* k = kind_of(rig, document_.catalogue(), i.part))
         item->setToolTip(QString::fromStdString(k->name + " (" + k->basis + ")"));
@@ -464,48 +480,41 @@ void FitPage::refresh() {
   const Balance& b = fit.balance;
   if (rig.parts.empty())
     balance_->setText(
-        tr("No parts are listed yet: add the battery, the servos and the rest, then drag them to where they go."));
+        u"No parts are listed yet: add the battery, the servos and the rest, then drag them to where they go."_s);
   else if (!b.complete)
     balance_->setText(!rig.fit.frame_mass_kg
-                          ? tr("The balance point needs the bare airframe's mass and a place for every part.")
-                      : !rig.fit.frame_at_m ? tr("The balance point needs to know where the bare airframe balances.")
-                                            : tr("The balance point needs the mass of every part and its place."));
+                          ? u"The balance point needs the bare airframe's mass and a place for every part."_s
+                      : !rig.fit.frame_at_m ? u"The balance point needs to know where the bare airframe balances."_s
+                                            : u"The balance point needs the mass of every part and its place."_s);
   else {
-    const bool holds = b.balance_point.value >= b.band_front_m && b.balance_point.value <= b.band_back_m;
-    balance_->setText(tr("Balances %1 behind the nose, %2 of %3 to %4: %5. First flight: %6")
-                          .arg(units.figure(b.balance_point), units.figure(b.static_margin) + tr(" margin"),
-                               units.figure({"", b.band_front_m, "m", {}, {}, "", ""}),
-                               units.figure({"", b.band_back_m, "m", {}, {}, "", ""}),
-                               holds                                   ? tr("holds")
-                               : b.balance_point.value > b.band_back_m ? tr("tail-heavy")
-                                                                       : tr("nose-heavy"),
-                               QString::fromStdString(b.to_first_flight.words)));
+    balance_->setText(u"Balances %1 behind the nose, %2 of %3 to %4: %5. First flight: %6"_s.arg(
+        units.figure(b.balance_point), units.figure(b.static_margin) + u" margin"_s,
+        units.figure({"", b.band_front_m, "m", {}, {}, "", ""}), units.figure({"", b.band_back_m, "m", {}, {}, "", ""}),
+        QString::fromLatin1(name_of(b.side()).data()), QString::fromStdString(b.to_first_flight.words)));
   }
   balance_->setToolTip(
       QString::fromStdString(b.balance_point.formula + "\n" + b.wanted.formula + " (" + b.wanted.source + ")"));
   QStringList compass;
-  const auto& drive = document_.review().reports.power().drive;
-  const bool current_known = !drive || drive->static_current.value > 0;
   for (const CompassReport& c : fit.compasses) {
     const QString name = QString::fromStdString(part_name(rig, document_.catalogue(), c.part));
-    if (c.error.value >= points_nowhere_deg)
-      compass << tr("Compass in %1: it points nowhere at full throttle.").arg(name);
+    if (c.verdict == CompassVerdict::points_nowhere)
+      compass << u"Compass in %1: it points nowhere at full throttle."_s.arg(name);
     else
       compass
-          << (!current_known && c.error.value < wanted_compass_error_deg
-                  ? tr("Compass in %1: what is known turns it by up to %2° of %3° allowed; the motor's current is not "
-                       "known yet.")
-              : c.error.value < wanted_compass_error_deg
-                  ? tr("Compass in %1: currents and magnets turn it by up to %2° of %3° allowed: holds.")
-                  : tr("Compass in %1: currents and magnets turn it by up to %2° of %3° allowed: too near."))
+          << (c.verdict == CompassVerdict::so_far
+                  ? u"Compass in %1: what is known turns it by up to %2° of %3° allowed; the motor's current is not "
+                    "known yet."_s
+              : c.verdict == CompassVerdict::holds
+                  ? u"Compass in %1: currents and magnets turn it by up to %2° of %3° allowed: holds."_s
+                  : u"Compass in %1: currents and magnets turn it by up to %2° of %3° allowed: too near."_s)
                  .arg(name)
                  .arg(c.error.value, 0, 'f', 1)
                  .arg(wanted_compass_error_deg, 0, 'f', 0);
     if (!c.paths.empty())
-      compass << tr("Worst: %1%2 at %3; keep %4.")
+      compass << u"Worst: %1%2 at %3; keep %4."_s
                      .arg(QString::fromStdString(c.paths.front().path.name),
                           c.paths.front().path.lead.empty() ? QString()
-                                                            : tr(", %1 A").arg(c.paths.front().path.amps, 0, 'f', 1))
+                                                            : u", %1 A"_s.arg(c.paths.front().path.amps, 0, 'f', 1))
                      .arg(units.figure({"", c.paths.front().distance_m, "m", {}, {}, "", ""}),
                           units.figure({"", c.paths.front().least_distance_m, "m", {}, {}, "", ""}));
     compass_->setToolTip(QString::fromStdString(c.error.formula + " (" + c.error.source + ")\n" + c.horizontal.formula +
@@ -514,11 +523,10 @@ void FitPage::refresh() {
   }
   compass_->setText(compass.join(QLatin1Char(' ')));
   compass_->setVisible(!compass.isEmpty());
-  board_->setText(tr("Board: %1. %2")
-                      .arg(QString::fromStdString(fit.board.turn.spoken()),
-                           fit.board.told          ? tr("The controller is set to this.")
-                           : fit.board.can_be_told ? tr("The controller is set otherwise.")
-                                                   : tr("This class can't be told so.")));
+  board_->setText(u"Board: %1. %2"_s.arg(QString::fromStdString(fit.board.turn.label()),
+                                         fit.board.told          ? u"The controller is set to this."_s
+                                         : fit.board.can_be_told ? u"The controller is set otherwise."_s
+                                                                 : u"This class can't be told so."_s));
 
   std::string ticks;
   for (const Confirmation& c : confirmations(rig, document_.catalogue())) ticks += c.word + "\n";
@@ -531,7 +539,7 @@ void FitPage::refresh() {
     }
     for (const Confirmation& c : confirmations(rig, document_.catalogue())) {
       auto* box = new WrappedCheck(QString::fromStdString(c.text));
-      box->setObjectName(QStringLiteral("tick_") + QString::fromStdString(c.word));
+      box->setObjectName(u"tick_"_s + QString::fromStdString(c.word));
       box->setFont(Style::instance().text(9));
       connect(box, &QCheckBox::clicked, this,
               [this, w = c.word](bool on) { document_.apply(confirm(document_.rig(), document_.catalogue(), w, on)); });

@@ -5,6 +5,7 @@
 
 class QCheckBox;
 class QComboBox;
+class QGridLayout;
 class QDoubleSpinBox;
 class QLabel;
 class QListWidget;
@@ -22,7 +23,7 @@ class FitPage : public StationPage {
   explicit FitPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
-  QList<Request> requests() override;
+  QList<NamedAction> named_actions() override;
   /// Adds a part of the kind behind what is there, with a name of its own.
   void add_part(const std::string& kind);
 
@@ -30,6 +31,12 @@ class FitPage : public StationPage {
   void refresh() override;
 
  private:
+  QLayout* make_head();
+  /// The parts, and what is known of the chosen one.
+  QWidget* make_side();
+  void make_position(QGridLayout& form);
+  void make_fixing(QGridLayout& form);
+  void make_frame(QGridLayout& form);
   void choose(const std::string& part);
   void show_chosen();
   void edit_place(const std::function<void(Mounting&)>& change);

@@ -12,6 +12,7 @@
 
 #include "base/number.h"
 #include "catalogue/part_words.h"
+#include "look/literals.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
 #include "look/units.h"
@@ -30,17 +31,17 @@ QDoubleSpinBox* number(const Member& member, const char* id) {
 }  // namespace
 
 PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent), document_(document) {
-  setObjectName(QStringLiteral("part_dialog"));
-  setWindowTitle(tr("Add a part"));
+  setObjectName(u"part_dialog"_s);
+  setWindowTitle(u"Add a part"_s);
   resize(720, 520);
   auto* all = new QHBoxLayout(this);
   auto* left = new QVBoxLayout;
   search_ = new QLineEdit;
-  search_->setPlaceholderText(tr("What is it? servo, receiver, battery…"));
-  search_->setObjectName(QStringLiteral("part_search"));
+  search_->setPlaceholderText(u"What is it? servo, receiver, battery…"_s);
+  search_->setObjectName(u"part_search"_s);
   left->addWidget(search_);
   list_ = new QListWidget;
-  list_->setObjectName(QStringLiteral("part_kinds"));
+  list_->setObjectName(u"part_kinds"_s);
   left->addWidget(list_, 1);
   all->addLayout(left, 1);
   auto* right = new QVBoxLayout;
@@ -52,43 +53,42 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
   facts_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   right->addWidget(facts_, 1);
   auto* heading =
-      new QLabel(tr("<b>Yours differs?</b> Describe it, starting from this one. It is kept beside the rig."));
+      new QLabel(u"<b>Yours differs?</b> Describe it, starting from this one. It is kept beside the rig."_s);
   heading->setTextFormat(Qt::RichText);
   heading->setWordWrap(true);
   right->addWidget(heading);
   auto* form = new QFormLayout;
   own_id_ = new QLineEdit;
-  own_id_->setObjectName(QStringLiteral("own_id"));
-  own_id_->setValidator(
-      new QRegularExpressionValidator(QRegularExpression(QStringLiteral("[a-z][a-z0-9_]*")), own_id_));
-  own_id_->setPlaceholderText(tr("small letters, digits, _"));
+  own_id_->setObjectName(u"own_id"_s);
+  own_id_->setValidator(new QRegularExpressionValidator(QRegularExpression(u"[a-z][a-z0-9_]*"_s), own_id_));
+  own_id_->setPlaceholderText(u"small letters, digits, _"_s);
   own_name_ = new QLineEdit;
-  own_name_->setObjectName(QStringLiteral("own_name"));
+  own_name_->setObjectName(u"own_name"_s);
   mass_ = number(member_of(&PartKind::mass_kg), "own_mass");
   idle_ = number(member_of(&Load::idle_a), "own_idle");
   typical_ = number(member_of(&Load::typical_a), "own_typical");
   most_ = number(member_of(&Load::most_a), "own_most");
-  form->addRow(tr("Short name"), own_id_);
-  form->addRow(tr("Name"), own_name_);
-  form->addRow(tr("Mass"), mass_);
-  form->addRow(tr("Current idle"), idle_);
-  form->addRow(tr("Current moving"), typical_);
-  form->addRow(tr("Current at most"), most_);
+  form->addRow(u"Short name"_s, own_id_);
+  form->addRow(u"Name"_s, own_name_);
+  form->addRow(u"Mass"_s, mass_);
+  form->addRow(u"Current idle"_s, idle_);
+  form->addRow(u"Current moving"_s, typical_);
+  form->addRow(u"Current at most"_s, most_);
   right->addLayout(form);
   complaint_ = new QLabel;
-  complaint_->setObjectName(QStringLiteral("part_complaint"));
+  complaint_->setObjectName(u"part_complaint"_s);
   complaint_->setWordWrap(true);
   complaint_->setProperty("caution", true);
   right->addWidget(complaint_);
   auto* buttons = new QHBoxLayout;
-  own_ = new QPushButton(tr("Keep mine and add it"));
-  own_->setObjectName(QStringLiteral("keep_own"));
-  add_ = new QPushButton(tr("Add this one"));
-  add_->setObjectName(QStringLiteral("add_chosen"));
+  own_ = new QPushButton(u"Keep mine and add it"_s);
+  own_->setObjectName(u"keep_own"_s);
+  add_ = new QPushButton(u"Add this one"_s);
+  add_->setObjectName(u"add_chosen"_s);
   add_->setProperty("main", true);
   add_->setDefault(true);
-  auto* cancel = new QPushButton(tr("Leave"));
-  everything_ = hinted_button(tr("More…"), "own_everything", tr("Sockets, feeds, figures: everything about yours"));
+  auto* cancel = new QPushButton(u"Leave"_s);
+  everything_ = hinted_button(u"More…"_s, "own_everything", u"Sockets, feeds, figures: everything about yours"_s);
   for (QPushButton* b : {cancel, everything_, own_, add_}) buttons->addWidget(b);
   right->addLayout(buttons);
   all->addLayout(right);
@@ -107,7 +107,7 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
   connect(everything_, &QPushButton::clicked, this, [this] {
     if (!current()) return;
     if (own_id_->text().isEmpty()) {
-      complaint_->setText(tr("Give yours a short name first."));
+      complaint_->setText(u"Give yours a short name first."_s);
       own_id_->setFocus();
       return;
     }
@@ -143,42 +143,40 @@ void PartDialog::show_kind() {
     w->setEnabled(k != nullptr);
   if (!k) {
     facts_->setText(
-        tr("No part that is known here fits these words. Search for its kind alone, such as servo, and "
-           "describe yours starting from the one that comes nearest."));
+        u"No part that is known here fits these words. Search for its kind alone, such as servo, and "
+        "describe yours starting from the one that comes nearest."_s);
     own_name_->clear();
     for (QDoubleSpinBox* box : {mass_, idle_, typical_, most_}) box->setValue(0);
     return;
   }
-  QStringList lines{QStringLiteral("<b>%1</b>").arg(QString::fromStdString(k->name).toHtmlEscaped())};
+  QStringList lines{u"<b>%1</b>"_s.arg(QString::fromStdString(k->name).toHtmlEscaped())};
   const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
   const Units& u = Units::instance();
-  if (k->mass_kg) lines << QStringLiteral("%1 %2").arg(n(u.mass_out(*k->mass_kg), u.metric() ? 1 : 2), u.mass_unit());
+  if (k->mass_kg) lines << u"%1 %2"_s.arg(n(u.mass_out(*k->mass_kg), u.metric() ? 1 : 2), u.mass_unit());
   if (k->length_mm && k->width_mm && k->height_mm) {
     const auto size = [&](double mm) { return n(u.length_out(mm / 1000), u.metric() ? 1 : 2); };
-    lines << QStringLiteral("%1 × %2 × %3 %4")
-                 .arg(size(*k->length_mm), size(*k->width_mm), size(*k->height_mm), u.length_unit());
+    lines << u"%1 × %2 × %3 %4"_s.arg(size(*k->length_mm), size(*k->width_mm), size(*k->height_mm), u.length_unit());
   }
   for (const Load& l : k->loads)
-    lines << tr("%1 A idle, %2 A moving or usual, %3 A at most; %4 to %5 V")
-                 .arg(n(l.idle_a, 3), n(l.typical_a, 2), n(l.most_a, 2), n(l.least_v, 1), n(l.most_v, 1));
+    lines << u"%1 A idle, %2 A moving or usual, %3 A at most; %4 to %5 V"_s.arg(
+        n(l.idle_a, 3), n(l.typical_a, 2), n(l.most_a, 2), n(l.least_v, 1), n(l.most_v, 1));
   for (const Feed& f : k->feeds)
     if (f.volts > 0)
-      lines << tr("gives %1 V, %2 A (%3), from %4 to %5 V")
-                   .arg(n(f.volts, 1), n(f.amps, 1), QString::fromLatin1(word(f.kind).data()), n(f.least_in_v, 1),
-                        n(f.most_in_v, 1));
+      lines << u"gives %1 V, %2 A (%3), from %4 to %5 V"_s.arg(n(f.volts, 1), n(f.amps, 1),
+                                                               QString::fromLatin1(name_of(f.kind).data()),
+                                                               n(f.least_in_v, 1), n(f.most_in_v, 1));
   if (k->servo)
-    lines << tr("%1, %2 s for 60°, %3 N·m, up to %4 Hz")
-                 .arg(k->servo->digital ? tr("digital") : tr("analogue"), n(k->servo->seconds_per_60deg, 2),
-                      n(k->servo->torque_nm, 2), n(k->servo->most_rate_hz, 0));
+    lines << u"%1, %2 s for 60°, %3 N·m, up to %4 Hz"_s.arg(k->servo->digital ? u"digital"_s : u"analogue"_s,
+                                                            n(k->servo->seconds_per_60deg, 2),
+                                                            n(k->servo->torque_nm, 2), n(k->servo->most_rate_hz, 0));
   if (k->battery)
-    lines << tr("%1 cells, %2 Ah, %3 A, %4 mΩ a cell")
-                 .arg(k->battery->cells)
+    lines << u"%1 cells, %2 Ah, %3 A, %4 mΩ a cell"_s.arg(k->battery->cells)
                  .arg(n(k->battery->capacity_ah, 2), n(k->battery->amps, 0), n(k->battery->cell_milliohm, 1));
   if (k->drive)
-    lines << tr("%1 A, %2 to %3 cells").arg(n(k->drive->amps, 0)).arg(k->drive->least_cells).arg(k->drive->most_cells);
-  if (k->motor) lines << tr("%1 rev/min per volt, %2 A at most").arg(n(k->motor->rpm_per_v, 0), n(k->motor->amps, 0));
-  lines << tr("<i>%1</i>").arg(QString::fromStdString(k->basis).toHtmlEscaped());
-  facts_->setText(lines.join(QStringLiteral("<br>")));
+    lines << u"%1 A, %2 to %3 cells"_s.arg(n(k->drive->amps, 0)).arg(k->drive->least_cells).arg(k->drive->most_cells);
+  if (k->motor) lines << u"%1 rev/min per volt, %2 A at most"_s.arg(n(k->motor->rpm_per_v, 0), n(k->motor->amps, 0));
+  lines << u"<i>%1</i>"_s.arg(QString::fromStdString(k->basis).toHtmlEscaped());
+  facts_->setText(lines.join(u"<br>"_s));
   own_name_->setText(QString::fromStdString(k->name));
   mass_->setValue(u.mass_out(k->mass_kg.value_or(0)));
   const bool load = !k->loads.empty();

@@ -4,26 +4,27 @@
 #include <QVBoxLayout>
 
 #include "base/fields.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/members_editor.h"
 
 namespace rigging::app {
 
 PartSheet::PartSheet(const PartKind& begun, QWidget* parent) : QDialog(parent) {
-  setObjectName(QStringLiteral("part_sheet"));
-  setWindowTitle(tr("Everything about %1").arg(QString::fromStdString(begun.name)));
+  setObjectName(u"part_sheet"_s);
+  setWindowTitle(u"Everything about %1"_s.arg(QString::fromStdString(begun.name)));
   resize(620, 640);
   auto* all = new QVBoxLayout(this);
   auto* panel = new MembersPanel;
   members_ = &panel->members();
-  members_->setAccessibleName(tr("Everything that is known of the part"));
+  members_->setAccessibleName(u"Everything that is known of the part"_s);
   all->addWidget(panel, 1);
   complaint_ = caution_words();
-  complaint_->setObjectName(QStringLiteral("part_sheet_complaint"));
+  complaint_->setObjectName(u"part_sheet_complaint"_s);
   all->addWidget(complaint_);
   auto* buttons = new QHBoxLayout;
-  auto* leave = new QPushButton(tr("Leave"));
-  take_ = hinted_button(tr("Keep mine and add it"), "part_sheet_take", tr("Beside the rig, and into it"));
+  auto* leave = new QPushButton(u"Leave"_s);
+  take_ = hinted_button(u"Keep mine and add it"_s, "part_sheet_take", u"Beside the rig, and into it"_s);
   take_->setProperty("main", true);
   take_->setDefault(true);
   buttons->addStretch(1);

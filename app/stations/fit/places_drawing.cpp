@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "base/settled.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "stations/fit/places_view.h"
 
@@ -119,7 +120,7 @@ void PlacesView::draw_names(QPainter& p) {
     taken << box;
     const bool chosen = part == selected_;
     const QString words = QFontMetrics(chosen ? bold : plain)
-                              .elidedText(QString::fromStdString(name_of(part)), Qt::ElideMiddle, width() / 4);
+                              .elidedText(QString::fromStdString(part_label(part)), Qt::ElideMiddle, width() / 4);
     const double w = QFontMetricsF(chosen ? bold : plain).horizontalAdvance(words);
     if (std::abs(box.center().x() - middle) < close) {
       near.push_back({part, box, words, w});
@@ -195,8 +196,7 @@ void PlacesView::draw_balance(QPainter& p) {
   p.drawLine(QPointF(base - 9, y(b.first_flight.value)), QPointF(base + 9, y(b.first_flight.value)));
   if (b.total.value <= 0 || !b.complete) return;
   const double at = y(b.balance_point.value);
-  const bool good = b.balance_point.value >= b.band_front_m && b.balance_point.value <= b.band_back_m;
-  const QColor ink = good ? inks().ink : inks().rust;
+  const QColor ink = b.side() == BalanceSide::holds ? inks().ink : inks().rust;
   p.setPen(QPen(ink, 1, Qt::DashLine));
   p.drawLine(QPointF(margin_px, at), QPointF(on_screen(View::above, {0, b.lateral.value, 0}).x(), at));
   p.setPen(ink);
@@ -278,10 +278,10 @@ void PlacesView::paintEvent(QPaintEvent*) {
   p.setPen(inks().soft);
   p.setFont(Style::instance().text(8.5));
   const double line = QFontMetricsF(p.font()).height();
-  p.drawText(QRectF(10, 4, split_ - 8, line), Qt::AlignLeft, tr("From the left"));
-  p.drawText(QRectF(split_, 4, width() - split_ - 8, line), Qt::AlignLeft, tr("From above, nose up"));
-  QString key = tr("hatched: allowed balance · bar: first flight · lines: currents");
-  if (!document_.review().reports.fit().compasses.empty()) key += tr(" · cloud: turns a compass");
+  p.drawText(QRectF(10, 4, split_ - 8, line), Qt::AlignLeft, u"From the left"_s);
+  p.drawText(QRectF(split_, 4, width() - split_ - 8, line), Qt::AlignLeft, u"From above, nose up"_s);
+  QString key = u"hatched: allowed balance · bar: first flight · lines: currents"_s;
+  if (!document_.review().reports.fit().compasses.empty()) key += u" · cloud: turns a compass"_s;
   p.drawText(QRectF(10, height() - line - 3, width() - 20, line), Qt::AlignLeft,
              QFontMetrics(p.font()).elidedText(key, Qt::ElideRight, width() - 20));
   draw_what_it_does(p);

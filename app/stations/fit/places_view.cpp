@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "fit/edits.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "look/units.h"
 #include "rig/ranges.h"
@@ -19,11 +20,11 @@ constexpr double default_size_m = 0.02;
 }  // namespace
 
 PlacesView::PlacesView(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
-  setObjectName(QStringLiteral("places_view"));
-  setAccessibleName(tr("Parts in the aircraft, from the left and from above, nose up"));
+  setObjectName(u"places_view"_s);
+  setAccessibleName(u"Parts in the aircraft, from the left and from above, nose up"_s);
   setAccessibleDescription(
-      tr("Drag a part; with Alt it lines up with nothing. Arrow keys move the chosen one by 5 mm, with Shift by 1 mm; "
-         "Page up and down lift and lower it."));
+      u"Drag a part; with Alt it lines up with nothing. Arrow keys move the chosen one by 5 mm, with Shift by 1 mm; "
+      "Page up and down lift and lower it."_s);
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
 }
@@ -34,7 +35,7 @@ std::vector<std::string> PlacesView::things() const {
   return ids;
 }
 
-std::string PlacesView::name_of(const std::string& part) const {
+std::string PlacesView::part_label(const std::string& part) const {
   return part_name(document_.rig(), document_.catalogue(), part);
 }
 
@@ -81,7 +82,7 @@ void PlacesView::fit() {
         up = std::min(up, c.z());
         down = std::max(down, c.z());
       }
-    for (const Mounting& p : rig.places) {
+    for (const Mounting& p : rig.mountings) {
       front = std::min(front, -p.x_m - 0.03);
       back = std::max(back, -p.x_m + 0.03);
     }
@@ -166,44 +167,40 @@ QStringList PlacesView::what_it_does() const {
   if (!dragged_ || !from_ || !live_ || (*dragged_ - *from_).norm() < 0.0005) return {};
   const Units& units = Units::instance();
   const auto length = [&](double m) {
-    return QStringLiteral("%1 %2").arg(units.length_out(m), 0, 'f', units.metric() ? 0 : 2).arg(units.length_unit());
+    return u"%1 %2"_s.arg(units.length_out(m), 0, 'f', units.metric() ? 0 : 2).arg(units.length_unit());
   };
   const Point& at = *dragged_;
-  QStringList lines{tr("moved %1: %2 behind the nose").arg(length((at - *from_).norm()), length(-at.x()))};
+  QStringList lines{u"moved %1: %2 behind the nose"_s.arg(length((at - *from_).norm()), length(-at.x()))};
   if (drag_view_ == View::above)
-    lines << (std::abs(at.y()) < 5e-4 ? tr("in the middle")
-                                      : (at.y() > 0 ? tr("%1 right of the middle") : tr("%1 left of the middle"))
+    lines << (std::abs(at.y()) < 5e-4 ? u"in the middle"_s
+                                      : (at.y() > 0 ? u"%1 right of the middle"_s : u"%1 left of the middle"_s)
                                             .arg(length(std::abs(at.y()))));
   else
     lines << (std::abs(at.z()) < 5e-4
-                  ? tr("level with the middle")
-                  : (at.z() > 0 ? tr("%1 below the middle") : tr("%1 above the middle")).arg(length(std::abs(at.z()))));
+                  ? u"level with the middle"_s
+                  : (at.z() > 0 ? u"%1 below the middle"_s : u"%1 above the middle"_s).arg(length(std::abs(at.z()))));
   const Balance &now = live_->balance, &was = document_.review().reports.fit().balance;
   if (now.complete && now.total.value > 0) {
-    const bool good = now.balance_point.value >= now.band_front_m && now.balance_point.value <= now.band_back_m;
-    lines << tr("balances at %1, was %2: %3")
-                 .arg(length(now.balance_point.value), length(was.balance_point.value),
-                      good                                         ? tr("holds")
-                      : now.balance_point.value < now.band_front_m ? tr("nose-heavy")
-                                                                   : tr("tail-heavy"));
+    lines << u"balances at %1, was %2: %3"_s.arg(length(now.balance_point.value), length(was.balance_point.value),
+                                                 QString::fromLatin1(name_of(now.side()).data()));
   } else if (const auto mass = document_.rig().airframe.mass_kg) {
     // The frame is not weighed yet: where it balances is not known, but how far this moves it is.
     const auto item =
         std::find_if(now.items.begin(), now.items.end(), [&](const MassItem& i) { return i.part == selected_; });
     const double aft = item == now.items.end() ? 0 : item->mass_kg * (from_->x() - at.x()) / *mass;
     if (std::abs(aft) >= 5e-4)
-      lines << (aft > 0 ? tr("balance goes back by %1") : tr("balance goes forward by %1")).arg(length(std::abs(aft)));
+      lines << (aft > 0 ? u"balance goes back by %1"_s : u"balance goes forward by %1"_s).arg(length(std::abs(aft)));
   }
   for (const CompassReport& c : live_->compasses)
-    lines << (c.error.value >= points_nowhere_deg ? tr("compass: points nowhere here")
-                                                  : tr("compass turned up to %1° of %2° allowed")
-                                                        .arg(c.error.value, 0, 'f', 1)
-                                                        .arg(wanted_compass_error_deg));
+    lines << (c.verdict == CompassVerdict::points_nowhere
+                  ? u"compass: points nowhere here"_s
+                  : u"compass turned up to %1° of %2° allowed"_s.arg(c.error.value, 0, 'f', 1)
+                        .arg(wanted_compass_error_deg));
   for (const Clash& c : live_->clashes)
     if (c.part == selected_ || c.other == selected_)
-      lines << (c.other.empty()
-                    ? tr("sticks out of the bay")
-                    : tr("overlaps %1").arg(QString::fromStdString(name_of(c.other == selected_ ? c.part : c.other))));
+      lines << (c.other.empty() ? u"sticks out of the bay"_s
+                                : u"overlaps %1"_s.arg(
+                                      QString::fromStdString(part_label(c.other == selected_ ? c.part : c.other))));
   return lines;
 }
 
@@ -211,7 +208,7 @@ bool PlacesView::event(QEvent* e) {
   if (e->type() == QEvent::ToolTip) {
     const auto* help = static_cast<QHelpEvent*>(e);
     const std::string part = part_at(help->pos().x() < split_ - gutter_px ? View::side : View::above, help->pos());
-    const QString words = part.empty() ? accessibleDescription() : QString::fromStdString(capital(name_of(part)));
+    const QString words = part.empty() ? accessibleDescription() : QString::fromStdString(capital(part_label(part)));
     QToolTip::showText(help->globalPos(), words.toHtmlEscaped(), this);
     return true;
   }
@@ -245,7 +242,7 @@ Point PlacesView::snapped(Point to) {
     if (std::abs(to.y() - y) < least_y) least_y = std::abs(to.y() - y), guide_y_ = y;
   };
   try_y(0);
-  for (const Mounting& p : document_.rig().places) {
+  for (const Mounting& p : document_.rig().mountings) {
     if (p.part == selected_) continue;
     try_x(p.x_m);
     try_y(p.y_m);
@@ -273,7 +270,7 @@ void PlacesView::mouseMoveEvent(QMouseEvent* e) {
   }
   dragged_ = to;
   Rig moved = document_.rig();
-  for (Mounting& p : moved.places)
+  for (Mounting& p : moved.mountings)
     if (p.part == selected_) p.x_m = to.x(), p.y_m = to.y(), p.z_m = to.z();
   live_ = analyze_fit(moved, document_.catalogue(), document_.review().reports.airframe(),
                       document_.review().reports.power());

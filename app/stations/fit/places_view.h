@@ -59,7 +59,7 @@ class PlacesView : public QWidget {
   void draw_what_it_does(QPainter& p);
   void move_to(const std::string& part, Point to);
   std::vector<std::string> things() const;
-  std::string name_of(const std::string& part) const;
+  std::string part_label(const std::string& part) const;
 
   RigDocument& document_;
   std::string selected_;

@@ -17,6 +17,7 @@
 #include "fit/compass.h"
 #include "home/edits.h"
 #include "home/field_files.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "look/side_scroll.h"
 #include "stations/home/home_sheets.h"
@@ -29,18 +30,18 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   auto* left = new QVBoxLayout;
   auto* top = new QHBoxLayout;
   top->addWidget(heading(), 1);
-  switches_ = hinted_button(tr("Switches"), "home_switches", tr("What every way the switches can stand does"));
+  switches_ = hinted_button(u"Switches"_s, "home_switches", u"What every way the switches can stand does"_s);
   switches_->setCheckable(true);
   bench_key_ =
-      hinted_button(tr("Bench"), "home_bench", tr("Transmitter off, every position, arming: looked at and recorded"));
+      hinted_button(u"Bench"_s, "home_bench", u"Transmitter off, every position, arming: looked at and recorded"_s);
   bench_key_->setCheckable(true);
   top->addWidget(switches_);
   top->addWidget(bench_key_);
   caution_ = caution_words();
-  caution_->setText(tr("Worked out, not flown."));
+  caution_->setText(u"Worked out, not flown."_s);
   caution_->setToolTip(
-      tr("Steady wind, straight tracks; the hatched rim says how sure it is. Where one may fly is the "
-         "law of the place and the club's."));
+      u"Steady wind, straight tracks; the hatched rim says how sure it is. Where one may fly is the "
+      "law of the place and the club's."_s);
   top->addWidget(caution_);
   left->addLayout(top);
   auto* field = new QWidget;
@@ -49,7 +50,7 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   chart_ = new ReachChart;
   column->addWidget(chart_, 1);
   moment_ = wrapping_words(10);
-  moment_->setObjectName(QStringLiteral("story_moment"));
+  moment_->setObjectName(u"story_moment"_s);
   moment_->setMinimumHeight(38);
   moment_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   column->addWidget(moment_);
@@ -77,8 +78,8 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   boxes_ = new HomePlan(document_);
   side->addWidget(boxes_);
   charge_ = new QSlider(Qt::Horizontal);
-  charge_->setObjectName(QStringLiteral("charge_left"));
-  charge_->setAccessibleName(tr("Charge left when the link goes"));
+  charge_->setObjectName(u"charge_left"_s);
+  charge_->setAccessibleName(u"Charge left when the link goes"_s);
   charge_->setRange(5, 100);
   charge_->setValue(50);
   charge_words_ = new QLabel;
@@ -90,14 +91,14 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   });
   side->addWidget(charge_words_);
   side->addWidget(charge_);
-  obstacle_ = hinted_button(tr("What stands high…"), "home_obstacle",
-                            tr("A mast, a church, a row of trees, as seen from home"));
+  obstacle_ =
+      hinted_button(u"What stands high…"_s, "home_obstacle", u"A mast, a church, a row of trees, as seen from home"_s);
   connect(obstacle_, &QPushButton::clicked, this, [this] { ask_obstacle(document_, this); });
   triggers_ =
-      hinted_button(tr("What else…"), "home_triggers", tr("Low battery, fence, lost position: what it does then"));
-  by_itself_ = hinted_button(tr("By itself…"), "home_by_itself",
-                             tr("Throttle, landing, alarm and checks while it flies by itself"));
-  goggles_ = hinted_button(tr("Goggles…"), "home_goggles", tr("What is written over the picture"));
+      hinted_button(u"What else…"_s, "home_triggers", u"Low battery, fence, lost position: what it does then"_s);
+  by_itself_ = hinted_button(u"By itself…"_s, "home_by_itself",
+                             u"Throttle, landing, alarm and checks while it flies by itself"_s);
+  goggles_ = hinted_button(u"Goggles…"_s, "home_goggles", u"What is written over the picture"_s);
   connect(triggers_, &QPushButton::clicked, this, [this] {
     if (const HomeReport* r = report()) ask_triggers(document_, *r, this);
   });
@@ -108,7 +109,7 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   auto* more = new QHBoxLayout;
   for (QPushButton* b : {triggers_, by_itself_, goggles_}) more->addWidget(b);
   side->addLayout(more);
-  working_ = hinted_button(tr("Show working"), "home_working", tr("Every number with where it comes from"));
+  working_ = hinted_button(u"Show working"_s, "home_working", u"Every number with where it comes from"_s);
   working_->setCheckable(true);
   connect(working_, &QPushButton::toggled, this, &HomePage::show_words);
   auto* keys = new QHBoxLayout;
@@ -122,27 +123,27 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
     Q_EMIT bench_asked();
     bench_key_->setChecked(true);
     Q_EMIT said(
-        tr("The bench is being started. Battery in below, the rig written to its board, then fly from the chart."));
+        u"The bench is being started. Battery in below, the rig written to its board, then fly from the chart."_s);
   });
   side->addWidget(trials_);
-  lay_out_ = hinted_button(tr("Lay out the first flight"), "home_lay_out",
-                           tr("Manual, level and circle on the mode switch, return on a switch of its own"));
+  lay_out_ = hinted_button(u"Lay out the first flight"_s, "home_lay_out",
+                           u"Manual, level and circle on the mode switch, return on a switch of its own"_s);
   lay_out_->hide();
   connect(lay_out_, &QPushButton::clicked, this,
           [this] { document_.apply(lay_out_first_flight(document_.rig(), document_.catalogue())); });
   side->addWidget(lay_out_);
-  launch_ = hinted_button(tr("Launch in the place of manual"), "home_launch",
-                          tr("For later flights, when the corrections were flown: then there is no manual"));
+  launch_ = hinted_button(u"Launch in the place of manual"_s, "home_launch",
+                          u"For later flights, when the corrections were flown: then there is no manual"_s);
   launch_->hide();
   connect(launch_, &QPushButton::clicked, this,
           [this] { document_.apply(lay_out_launch(document_.rig(), document_.catalogue())); });
   side->addWidget(launch_);
   words_ = wrapping_words(9.5);
-  words_->setObjectName(QStringLiteral("home_words"));
+  words_->setObjectName(u"home_words"_s);
   words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   words_->setTextFormat(Qt::PlainText);
   side->addWidget(words_);
-  give_ = hinted_button(tr("Give it there"), "home_give", tr("What has to be known before anything can be worked out"));
+  give_ = hinted_button(u"Give it there"_s, "home_give", u"What has to be known before anything can be worked out"_s);
   connect(give_, &QPushButton::clicked, this, [this] {
     if (const HomeReport* r = report()) Q_EMIT wanted(r->missing_at, QString());
   });
@@ -157,7 +158,7 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   connect(chart_, &ReachChart::wind_moved, this, [this](double m_s, double from_deg, bool let_go) {
     show_chart({m_s, from_deg});
     if (!let_go) return;
-    change_home(document_, tr("Wind"), [=](Home& h) { h.wind_m_s = m_s, h.wind_from_deg = from_deg; });
+    change_home(document_, u"Wind"_s, [=](Home& h) { h.wind_m_s = m_s, h.wind_from_deg = from_deg; });
   });
   connect(strip_, &StoryStrip::scrubbed, this, &HomePage::show_moment);
   connect(&document_, &RigDocument::deferred_ready, this, &HomePage::refresh);
@@ -224,13 +225,12 @@ double HomePage::left_mah(const HomeReport& r) const {
 void HomePage::show_chart(const SteadyWind& wind) {
   const HomeReport* r = report();
   if (!r || !r->missing.empty()) {
-    chart_->show_nothing(r ? said_of(r->missing) : tr("Being worked out…"));
-    charge_words_->setText(tr("Charge left then"));
+    chart_->show_nothing(r ? said_of(r->missing) : u"Being worked out…"_s);
+    charge_words_->setText(u"Charge left then"_s);
     return;
   }
   charge_words_->setText(
-      tr("Charge left then: %1 mAh, %2 V under load")
-          .arg(left_mah(*r), 0, 'f', 0)
+      u"Charge left then: %1 mAh, %2 V under load"_s.arg(left_mah(*r), 0, 'f', 0)
           .arg(r->performance.volts_at(charge_->value() / 100.0, r->performance.cruise_a.expected), 0, 'f', 1));
   const ReachBand band = reach_band(*r, left_mah(*r), wind);
   const Home& h = document_.rig().home;
@@ -266,7 +266,7 @@ void HomePage::show_moment() {
   const double along = length > 0 ? std::clamp((strip_->at_s() - s->from_s) / length, 0.0, 1.0) : 1;
   const double far = s->from_m + along * (s->to_m - s->from_m),
                high = s->from_height_m + along * (s->to_height_m - s->from_height_m);
-  moment_->setText(tr("%1: %2 (%3 from home, %4 up, %5 mAh used)")
+  moment_->setText(u"%1: %2 (%3 from home, %4 up, %5 mAh used)"_s
                        .arg(said_of(s->title), said_of(s->what), said_of(field_text(far)), said_of(field_text(high)))
                        .arg(s->used_mah, 0, 'f', 0));
   const auto track = track_on(chart_->bearing_deg() + 180, r->expected.aircraft.cruise_m_s, r->expected.wind);
@@ -282,9 +282,9 @@ void HomePage::show_words() {
     QStringList lines;
     for (const ModeFinding& f : deck.findings) lines << said_of(f.words);
     if (!deck.switches.empty() && deck.findings.empty())
-      lines << tr("Nothing is in the way: every position is well inside its range.");
-    for (const std::string& m : deck.missing) lines << tr("For a first flight there is no %1.").arg(said_of(m));
-    if (deck.fixed) lines << tr("This class has its modes on positions of its own: nothing to lay out.");
+      lines << u"Nothing is in the way: every position is well inside its range."_s;
+    for (const std::string& m : deck.missing) lines << u"For a first flight there is no %1."_s.arg(said_of(m));
+    if (deck.fixed) lines << u"This class has its modes on positions of its own: nothing to lay out."_s;
     const ControllerClass* c = document_.controller();
     lay_out_->setEnabled(!deck.fixed && c && !c->home.on_loss.empty() &&
                          (!deck.missing.empty() || deck.switches.empty()));
@@ -292,7 +292,7 @@ void HomePage::show_words() {
         std::any_of(deck.cases.begin(), deck.cases.end(), [](const ModeCase& x) { return x.mode == "manual"; }) && c &&
         std::find(c->home.flies.begin(), c->home.flies.end(), "launch") != c->home.flies.end());
     deck_->show_deck(deck);
-    return words_->setText(lines.join(QStringLiteral("\n\n")));
+    return words_->setText(lines.join(u"\n\n"_s));
   }
   if (!r || !r->missing.empty()) return words_->clear();
   QStringList lines;
@@ -301,25 +301,25 @@ void HomePage::show_words() {
     for (const auto& f : {r->turn_home_mah, r->turn_home_v})
       if (f) all.push_back(*f);
     for (const Figure& f : all)
-      lines
-          << tr("%1: %2\n%3 — %4").arg(said_of(f.name), said_of(figure_text(f)), said_of(f.formula), said_of(f.source));
+      lines << u"%1: %2\n%3 — %4"_s.arg(said_of(f.name), said_of(figure_text(f)), said_of(f.formula),
+                                        said_of(f.source));
     for (const RoseLine& l : wind_rose_of(document_.rig(), *r)) {
       if (std::fmod(l.wind_m_s, 2) > 0.5) continue;
-      QString words = tr("Wind %1 from any side: out and back %2")
-                          .arg(said_of(speed_text(l.wind_m_s)), said_of(field_text(l.out_and_back_m)));
+      QString words = u"Wind %1 from any side: out and back %2"_s.arg(said_of(speed_text(l.wind_m_s)),
+                                                                      said_of(field_text(l.out_and_back_m)));
       if (l.turn_home_v)
-        words += tr(", turn home at %1 V").arg(*l.turn_home_v, 0, 'f', 1);
+        words += u", turn home at %1 V"_s.arg(*l.turn_home_v, 0, 'f', 1);
       else if (document_.rig().home.area_m)
-        words += tr(", not from the edge of the area");
+        words += u", not from the edge of the area"_s;
       lines << words;
     }
   } else {
     lines << trials_->words();
     for (const std::string& w : r->words) lines << said_of(w);
     for (const ObstacleLine& o : r->obstacles)
-      lines << tr("%1: %2 below the way home").arg(said_of(o.name), said_of(field_text(o.clearance_m)));
+      lines << u"%1: %2 below the way home"_s.arg(said_of(o.name), said_of(field_text(o.clearance_m)));
   }
-  words_->setText(lines.join(QStringLiteral("\n\n")));
+  words_->setText(lines.join(u"\n\n"_s));
 }
 
 void HomePage::show_track(std::vector<HomePlace> track) {
@@ -329,7 +329,7 @@ void HomePage::show_track(std::vector<HomePlace> track) {
 
 void HomePage::open_track() {
   const QString file =
-      QFileDialog::getOpenFileName(this, tr("A track of the field"), {}, tr("GPX (*.gpx);;All files (*)"));
+      QFileDialog::getOpenFileName(this, u"A track of the field"_s, {}, u"GPX (*.gpx);;All files (*)"_s);
   if (!file.isEmpty()) take_track(file);
 }
 
@@ -341,14 +341,14 @@ void HomePage::take_track(const QString& file) {
   auto edit = area_from_track(document_.rig(), *track);
   if (!edit) return Q_EMIT said(said_of(edit.error().text()));
   show_track(track->places);
-  Q_EMIT said(tr("%1 from home at most: the area reaches as far. One undo takes it back.")
-                  .arg(said_of(field_text(track->farthest_m))));
+  Q_EMIT said(u"%1 from home at most: the area reaches as far. One undo takes it back."_s.arg(
+      said_of(field_text(track->farthest_m))));
   document_.apply(std::move(*edit));
 }
 
 void HomePage::save_reach() {
-  const QString file = QFileDialog::getSaveFileName(this, tr("Save the reach"), QStringLiteral("reach.geojson"),
-                                                    tr("GeoJSON (*.geojson);;GPX (*.gpx)"));
+  const QString file = QFileDialog::getSaveFileName(this, u"Save the reach"_s, u"reach.geojson"_s,
+                                                    u"GeoJSON (*.geojson);;GPX (*.gpx)"_s);
   if (!file.isEmpty()) write_reach(file);
 }
 
@@ -358,15 +358,15 @@ void HomePage::write_reach(const QString& file) {
   const double left = left_mah(*r);
   const Home& h = document_.rig().home;
   const ReachBand band = r->missing.empty() ? reach_band(*r, left, {h.wind_m_s, h.wind_from_deg}) : ReachBand{};
-  const bool gpx = file.endsWith(QStringLiteral(".gpx"), Qt::CaseInsensitive);
+  const bool gpx = file.endsWith(u".gpx"_s, Qt::CaseInsensitive);
   const auto text = gpx ? reach_gpx(document_.rig(), *r, band, left) : reach_geojson(document_.rig(), *r, band, left);
   if (!text) return Q_EMIT said(said_of(text.error().text()));
   if (const auto ok = write_file_atomically(file.toStdString(), *text); !ok)
     return Q_EMIT said(said_of(ok.error().text()));
-  Q_EMIT said(tr("The reach with %1 mAh left was written to %2.").arg(left, 0, 'f', 0).arg(QFileInfo(file).fileName()));
+  Q_EMIT said(u"The reach with %1 mAh left was written to %2."_s.arg(left, 0, 'f', 0).arg(QFileInfo(file).fileName()));
 }
 
-QList<Request> HomePage::requests() {
+QList<NamedAction> HomePage::named_actions() {
   const auto here = [this](const std::function<void()>& act) {
     return [this, act] {
       come_here();
@@ -374,31 +374,30 @@ QList<Request> HomePage::requests() {
     };
   };
   return {
-      {tr("What happens when the link goes"), tr("failsafe loss return home lost signal story"),
+      {u"What happens when the link goes"_s, u"failsafe loss return home lost signal story"_s,
        here([this] { strip_->setFocus(); })},
-      {tr("From how far it comes home"), tr("reach range wind battery charge map"),
-       here([this] { chart_->setFocus(); })},
-      {tr("Rehearse the way home"), tr("simulate cut the link test failsafe"), here([this] { trials_->rehearse(); })},
-      {tr("What the switches do"), tr("modes deck positions manual level circle return"),
+      {u"From how far it comes home"_s, u"reach range wind battery charge map"_s, here([this] { chart_->setFocus(); })},
+      {u"Rehearse the way home"_s, u"simulate cut the link test failsafe"_s, here([this] { trials_->rehearse(); })},
+      {u"What the switches do"_s, u"modes deck positions manual level circle return"_s,
        here([this] { switches_->setChecked(true); })},
-      {tr("Something high near the field…"), tr("obstacle mast church tree height"),
+      {u"Something high near the field…"_s, u"obstacle mast church tree height"_s,
        here([this] { ask_obstacle(document_, this); })},
-      {tr("What else makes it act by itself…"), tr("trigger fence low battery compass position airspeed long loss"),
+      {u"What else makes it act by itself…"_s, u"trigger fence low battery compass position airspeed long loss"_s,
        here([this] {
          if (const HomeReport* r = report()) ask_triggers(document_, *r, this);
        })},
-      {tr("Throttle and alarm while it flies by itself…"), tr("cruise throttle tow release lost alarm arming checks"),
+      {u"Throttle and alarm while it flies by itself…"_s, u"cruise throttle tow release lost alarm arming checks"_s,
        here([this] {
          if (const HomeReport* r = report()) ask_by_itself(document_, *r, this);
        })},
-      {tr("What the goggles show…"), tr("overlay volts picture clear page"),
+      {u"What the goggles show…"_s, u"overlay volts picture clear page"_s,
        here([this] { ask_goggles(document_, this); })},
-      {tr("Why does it not arm"), tr("arming refused armed motor locked safety button"),
+      {u"Why does it not arm"_s, u"arming refused armed motor locked safety button"_s,
        here([this] { bench_key_->setChecked(true); })},
-      {tr("Try the loss on the bench"), tr("transmitter off failsafe check"),
+      {u"Try the loss on the bench"_s, u"transmitter off failsafe check"_s,
        here([this] { bench_key_->setChecked(true); })},
-      {tr("Take the area from a track…"), tr("gpx flown border import"), here([this] { open_track(); })},
-      {tr("Save the reach as a file…"), tr("gpx geojson export map"), here([this] { save_reach(); })}};
+      {u"Take the area from a track…"_s, u"gpx flown border import"_s, here([this] { open_track(); })},
+      {u"Save the reach as a file…"_s, u"gpx geojson export map"_s, here([this] { save_reach(); })}};
 }
 
 }  // namespace rigging::app

@@ -20,7 +20,7 @@ class HomePage : public StationPage {
  public:
   explicit HomePage(const PageContext& context);
   QWidget* first_focus() override { return chart_; }
-  QList<Request> requests() override;
+  QList<NamedAction> named_actions() override;
   bool uses_bench() const override;
   /// The area from a track in GPX.
   void take_track(const QString& file);

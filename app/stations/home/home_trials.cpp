@@ -7,6 +7,7 @@
 
 #include "base/units.h"
 #include "home/flown_home.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 
 namespace rigging::app {
@@ -25,11 +26,11 @@ HomeTrials::HomeTrials(RigDocument& document, BenchLink& bench, QWidget* parent)
       rehearser_([this](const Result<RehearsalTable>& table) { take_table(table); }) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
-  rehearse_ = hinted_button(tr("Rehearse 200 times"), "home_rehearse",
-                            tr("In simulation: the link is cut all over the area, in gusts, with aircraft like yours"));
+  rehearse_ = hinted_button(u"Rehearse 200 times"_s, "home_rehearse",
+                            u"In simulation: the link is cut all over the area, in gusts, with aircraft like yours"_s);
   fly_ =
-      hinted_button(tr("Fly one on the bench"), "home_fly",
-                    tr("The bench's simulated model flies, the link is cut, and its own board brings it home or not"));
+      hinted_button(u"Fly one on the bench"_s, "home_fly",
+                    u"The bench's simulated model flies, the link is cut, and its own board brings it home or not"_s);
   row->addWidget(rehearse_);
   row->addWidget(fly_);
   connect(rehearse_, &QPushButton::clicked, this, &HomeTrials::rehearse);
@@ -38,7 +39,7 @@ HomeTrials::HomeTrials(RigDocument& document, BenchLink& bench, QWidget* parent)
   connect(&bench_, &BenchLink::hands_done, this, [this](bool good, const QString& why) {
     if (good || !asked_) return;
     asked_.reset();
-    flown_ = tr("It does not fly: %1").arg(why);
+    flown_ = u"It does not fly: %1"_s.arg(why);
     Q_EMIT told();
   });
 }
@@ -97,7 +98,7 @@ void HomeTrials::fly() {
   plan.left_mah = left_mah_;
   plan.link_lost_s = lost_after_s;
   asked_ = plan;
-  flown_ = tr("Being flown…");
+  flown_ = u"Being flown…"_s;
   of_ = document_.rig();
   bench_.ask(hands::Fly{plan});
   Q_EMIT told();
@@ -121,15 +122,12 @@ void HomeTrials::take_table(const Result<RehearsalTable>& table) {
   if (!table) {
     rehearsed_ = said_of(table.error().text());
   } else {
-    rehearsed_ = tr("Simulated: %1 of %2 come home, %3 with the reserve kept.")
-                     .arg(table->home)
+    rehearsed_ = u"Simulated: %1 of %2 come home, %3 with the reserve kept."_s.arg(table->home)
                      .arg(table->flown)
                      .arg(table->kept_reserve);
     for (const RehearsalTable::Line& l : table->failed)
-      rehearsed_ += tr(" %1 did not; the first, lost %2 out in %3 of wind: %4")
-                        .arg(l.count)
-                        .arg(said_of(field_text(l.first.place.distance_m)), said_of(speed_text(l.first.wind.speed_m_s)),
-                             said_of(l.words));
+      rehearsed_ += u" %1 did not; the first, lost %2 out in %3 of wind: %4"_s.arg(l.count).arg(
+          said_of(field_text(l.first.place.distance_m)), said_of(speed_text(l.first.wind.speed_m_s)), said_of(l.words));
   }
   Q_EMIT told();
 }

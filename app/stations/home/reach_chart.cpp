@@ -9,6 +9,7 @@
 
 #include "base/angle.h"
 #include "base/units.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "look/pieces.h"
 
@@ -40,11 +41,11 @@ double round_up(double m) {
 }  // namespace
 
 ReachChart::ReachChart(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("reach_chart"));
-  setAccessibleName(tr("The field from above, with what comes home"));
+  setObjectName(u"reach_chart"_s);
+  setAccessibleName(u"The field from above, with what comes home"_s);
   setToolTip(
-      tr("Drag the aircraft, or move it with the arrow keys: up and down further and nearer, left and right round "
-         "home. Drag the wind's arrow."));
+      u"Drag the aircraft, or move it with the arrow keys: up and down further and nearer, left and right round "
+      "home. Drag the wind's arrow."_s);
   setFocusPolicy(Qt::StrongFocus);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
@@ -101,7 +102,7 @@ void ReachChart::draw_wind(QPainter& p) const {
   p.setBrush(i.sheet);
   p.drawEllipse(tail, 5, 5);
   p.setFont(Style::instance().text(9, true));
-  const QString words = tr("wind %1").arg(said_of(speed_text(shown_.wind.speed_m_s)));
+  const QString words = u"wind %1"_s.arg(said_of(speed_text(shown_.wind.speed_m_s)));
   QRectF box(0, 0, p.fontMetrics().horizontalAdvance(words) + 10, 18);
   const QPointF mid = (tail + tip) / 2 + side * (box.width() / 2 + 10) * (side.x() >= 0 ? 1 : -1);
   box.moveCenter(mid);
@@ -200,7 +201,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.drawText(box, Qt::AlignCenter, words);
   }
   p.setFont(Style::instance().text(9, true));
-  for (const auto& [deg, name] : {std::pair{0.0, tr("N")}, {90.0, tr("E")}, {180.0, tr("S")}, {270.0, tr("W")}}) {
+  for (const auto& [deg, name] : {std::pair{0.0, u"N"_s}, {90.0, u"E"_s}, {180.0, u"S"_s}, {270.0, u"W"_s}}) {
     QRectF box(0, 0, 20, 18);
     box.moveCenter(home + toward(deg, radius() + 13));
     p.setPen(i.soft);
@@ -216,14 +217,14 @@ void ReachChart::paintEvent(QPaintEvent*) {
     p.setFont(Style::instance().text(8));
     QRectF box(0, 0, 60, 14);
     box.moveCenter(home + toward(*declination_deg_ + 11, radius() - 24));
-    p.drawText(box, Qt::AlignCenter, tr("mag. %1°").arg(*declination_deg_, 0, 'f', 0));
+    p.drawText(box, Qt::AlignCenter, u"mag. %1°"_s.arg(*declination_deg_, 0, 'f', 0));
   }
   if (shown_.area_m > 0) {
     p.setPen(QPen(i.teal, 1.5, Qt::DashLine));
     p.setBrush(Qt::NoBrush);
     p.drawEllipse(home, shown_.area_m * scale(), shown_.area_m * scale());
     p.setFont(Style::instance().text(8.5));
-    const QString words = tr("flies as far as this");
+    const QString words = u"flies as far as this"_s;
     const QRectF box = on_ring(words, shown_.area_m, shown_.wind.from_deg - 40, shown_.wind.from_deg + 40);
     p.fillRect(box, i.sheet);
     p.setPen(i.teal);
@@ -255,7 +256,7 @@ void ReachChart::paintEvent(QPaintEvent*) {
   p.setPen(i.soft);
   p.drawText(QRectF(0, 0, std::max(120.0, width() / 2.0 - radius() * 0.72), 80),
              Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
-             tr("From the green it comes home with the reserve kept; from the hatched rim perhaps."));
+             u"From the green it comes home with the reserve kept; from the hatched rim perhaps."_s);
 
   if (track_.size() > 1) {
     QPolygonF line;

@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "look/pieces.h"
 
@@ -16,16 +17,16 @@ namespace {
 constexpr double least_px = 84, side_px = 10, top_px = 6, words_px = 38, foot_px = 20;
 
 QString clock_words(double s) {
-  if (s < 100) return QObject::tr("%1 s").arg(said_of(number_text(s, s < 10 ? 1 : 0)));
-  return QObject::tr("%1 min").arg(said_of(number_text(s / 60, s < 600 ? 1 : 0)));
+  if (s < 100) return u"%1 s"_s.arg(said_of(number_text(s, s < 10 ? 1 : 0)));
+  return u"%1 min"_s.arg(said_of(number_text(s / 60, s < 600 ? 1 : 0)));
 }
 
 }  // namespace
 
 StoryStrip::StoryStrip(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("story_strip"));
-  setAccessibleName(tr("What happens after the link is lost"));
-  setToolTip(tr("Drag along it, or use the left and right keys: the chart shows where the aircraft is then"));
+  setObjectName(u"story_strip"_s);
+  setAccessibleName(u"What happens after the link is lost"_s);
+  setToolTip(u"Drag along it, or use the left and right keys: the chart shows where the aircraft is then"_s);
   setFocusPolicy(Qt::StrongFocus);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
@@ -34,7 +35,7 @@ void StoryStrip::show_story(std::vector<StoryStep> story) {
   story_ = std::move(story);
   QStringList words;
   for (const StoryStep& s : story_) words << said_of(s.title);
-  setAccessibleDescription(words.join(QStringLiteral(", ")));
+  setAccessibleDescription(words.join(u", "_s));
   set_at(std::min(at_s_, story_.empty() ? 0 : story_.back().to_s));
 }
 

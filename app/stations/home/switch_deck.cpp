@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "look/pieces.h"
 
@@ -17,9 +18,9 @@ constexpr double head_px = 40, words_room_px = 92, most_wide_px = 250, most_high
 }  // namespace
 
 SwitchDeck::SwitchDeck(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("switch_deck"));
-  setAccessibleName(tr("The switches that choose modes"));
-  setToolTip(tr("Click a position, or use the arrow keys: left and right to another switch, up and down to move it"));
+  setObjectName(u"switch_deck"_s);
+  setAccessibleName(u"The switches that choose modes"_s);
+  setToolTip(u"Click a position, or use the arrow keys: left and right to another switch, up and down to move it"_s);
   setFocusPolicy(Qt::StrongFocus);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
@@ -60,14 +61,13 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
   p.setFont(Style::instance().text(9));
   p.setPen(i.soft);
   if (deck_.switches.empty()) {
-    p.drawText(
-        rect().adjusted(30, 0, -30, 0), Qt::AlignCenter | Qt::TextWordWrap,
-        tr("No switch position chooses a mode yet. Lay out the first flight (beside), or put modes on switches at "
-           "station sticks."));
+    p.drawText(rect().adjusted(30, 0, -30, 0), Qt::AlignCenter | Qt::TextWordWrap,
+               u"No switch position chooses a mode yet. Lay out the first flight (beside), or put modes on switches at "
+               "station sticks."_s);
     return;
   }
   p.drawText(QRectF(8, 6, width() - 16, 30), Qt::AlignLeft | Qt::TextWordWrap,
-             tr("Move the switches as you would in flight: below stands what flies then."));
+             u"Move the switches as you would in flight: below stands what flies then."_s);
   for (std::size_t k = 0; k < deck_.switches.size(); ++k) {
     const SwitchLine& s = deck_.switches[k];
     const QRectF box = plate(k);
@@ -77,7 +77,7 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
     p.setPen(i.ink);
     p.setFont(Style::instance().text(9.5, true));
     p.drawText(box.adjusted(10, 6, -6, 0), Qt::AlignLeft | Qt::AlignTop,
-               tr("Channel %1").arg(s.channel) + (s.measured ? QString() : tr(", not measured")));
+               u"Channel %1"_s.arg(s.channel) + (s.measured ? QString() : u", not measured"_s));
     if (s.positions.empty()) continue;
     p.setPen(QPen(i.line, 8, Qt::SolidLine, Qt::RoundCap));
     p.drawLine(knob(k, 0), knob(k, s.positions.size() - 1));
@@ -91,12 +91,12 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
       p.setPen(here ? i.teal : i.ink);
       p.setFont(Style::instance().text(10, here));
       p.drawText(QRectF(q.x() + 20, q.y() - 17, box.right() - q.x() - 22, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                 at.mode.empty() ? (deck_.switches.size() > 1 ? tr("off") : tr("nothing")) : said_of(at.mode));
+                 at.mode.empty() ? (deck_.switches.size() > 1 ? u"off"_s : u"nothing"_s) : said_of(at.mode));
       p.setPen(tight ? i.rust : i.soft);
       p.setFont(Style::instance().figures(8));
       p.drawText(QRectF(q.x() + 20, q.y() + 1, box.right() - q.x() - 22, 15), Qt::AlignLeft | Qt::AlignVCenter,
-                 tight ? tr("%1 µs, %2 from an edge").arg(at.pulse_us, 0, 'f', 0).arg(at.guard_us, 0, 'f', 0)
-                       : tr("%1 µs").arg(at.pulse_us, 0, 'f', 0));
+                 tight ? u"%1 µs, %2 from an edge"_s.arg(at.pulse_us, 0, 'f', 0).arg(at.guard_us, 0, 'f', 0)
+                       : u"%1 µs"_s.arg(at.pulse_us, 0, 'f', 0));
     }
   }
   const ModeCase* c = chosen();
@@ -104,12 +104,12 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
   const QRectF foot(plate(0).left(), plate(0).bottom() + 14, width() - plate(0).left() - 8, words_room_px - 14);
   p.setFont(Style::instance().text(13, true));
   p.setPen(i.ink);
-  p.drawText(foot, Qt::AlignLeft | Qt::AlignTop, c->mode.empty() ? tr("nothing") : said_of(c->mode));
+  p.drawText(foot, Qt::AlignLeft | Qt::AlignTop, c->mode.empty() ? u"nothing"_s : said_of(c->mode));
   p.setFont(Style::instance().text(10));
   QString words = said_of(mode_words(c->mode));
   if (c->mode != "manual" && c->moves_to_manual > 0)
-    words += c->moves_to_manual == 1 ? tr(" Manual is one movement away.")
-                                     : tr(" Manual is %1 movements away.").arg(c->moves_to_manual);
+    words += c->moves_to_manual == 1 ? u" Manual is one movement away."_s
+                                     : u" Manual is %1 movements away."_s.arg(c->moves_to_manual);
   p.drawText(foot.adjusted(0, 26, 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, words);
 }
 

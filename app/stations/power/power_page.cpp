@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "base/number.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "look/side_scroll.h"
 #include "look/units.h"
@@ -38,12 +39,12 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   auto* left = new QVBoxLayout;
   left->addWidget(heading());
   auto* row = new QHBoxLayout;
-  row->addWidget(new QLabel(tr("Supply")));
+  row->addWidget(new QLabel(u"Supply"_s));
   auto* supplies = new QButtonGroup(this);
-  const QString supply_names[] = {tr("USB only"), tr("battery"), tr("both")};
-  for (const auto& [state, name] : Words<SupplyState>::list) {
-    auto* b = choice(supply_names[static_cast<std::size_t>(state)],
-                     QStringLiteral("supply_state_") + QString::fromLatin1(name.data()));
+  const QString supply_names[] = {u"USB only"_s, u"battery"_s, u"both"_s};
+  for (const auto& [state, name] : Names<SupplyState>::list) {
+    auto* b =
+        choice(supply_names[static_cast<std::size_t>(state)], u"supply_state_"_s + QString::fromLatin1(name.data()));
     supplies->addButton(b);
     states_[static_cast<std::size_t>(state)] = b;
     connect(b, &QPushButton::clicked, this, [this, s = state] {
@@ -55,12 +56,11 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   row->addStretch();
   left->addLayout(row);
   row = new QHBoxLayout;
-  row->addWidget(new QLabel(tr("Effort")));
+  row->addWidget(new QLabel(u"Effort"_s));
   auto* load_cases = new QButtonGroup(this);
-  const QString effort_names[] = {tr("idle"), tr("usual"), tr("all moving"), tr("one stalled"), tr("two stalled")};
-  for (const auto& [effort, name] : Words<LoadCase>::list) {
-    auto* b = choice(effort_names[static_cast<std::size_t>(effort)],
-                     QStringLiteral("effort_") + QString::fromLatin1(name.data()));
+  const QString effort_names[] = {u"idle"_s, u"usual"_s, u"all moving"_s, u"one stalled"_s, u"two stalled"_s};
+  for (const auto& [effort, name] : Names<LoadCase>::list) {
+    auto* b = choice(effort_names[static_cast<std::size_t>(effort)], u"effort_"_s + QString::fromLatin1(name.data()));
     load_cases->addButton(b);
     efforts_[static_cast<std::size_t>(effort)] = b;
     connect(b, &QPushButton::clicked, this, [this, e = effort] {
@@ -73,7 +73,7 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   row->addStretch();
   left->addLayout(row);
   rivers_ = new RiversView(document_);
-  rivers_->setToolTip(tr("Width is current. Click a servo to stall it. The motor's river is drawn cut short."));
+  rivers_->setToolTip(u"Width is current. Click a servo to stall it. The motor's river is drawn cut short."_s);
   connect(rivers_, &RiversView::load_clicked, this,
           [this](const std::string& part) { toggle(what_if_.stalled, part); });
   left->addWidget(rivers_, 1);
@@ -95,16 +95,16 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   right->addWidget(figures_);
   auto* what_if = words(9.5);
   what_if->setTextFormat(Qt::RichText);
-  what_if->setText(tr("<b>What if</b> (changes nothing in the rig)"));
+  what_if->setText(u"<b>What if</b> (changes nothing in the rig)"_s);
   right->addWidget(what_if);
   auto* cells = new QHBoxLayout;
-  one_more_ = choice(tr("one more cell"), QStringLiteral("one_more_cell"));
+  one_more_ = choice(u"one more cell"_s, u"one_more_cell"_s);
   connect(one_more_, &QPushButton::clicked, this, [this](bool on) {
     what_if_.more_cells = on ? 1 : 0;
     compute();
   });
-  as_it_is_ = new QPushButton(tr("as it is"));
-  as_it_is_->setObjectName(QStringLiteral("as_it_is"));
+  as_it_is_ = new QPushButton(u"as it is"_s);
+  as_it_is_->setObjectName(u"as_it_is"_s);
   connect(as_it_is_, &QPushButton::clicked, this, [this] {
     what_if_ = {};
     compute();
@@ -116,13 +116,13 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   pulls_->setSpacing(3);
   right->addLayout(pulls_);
   right->addStretch();
-  auto* measured = new QPushButton(tr("Measured, reserve, propeller…"));
-  measured->setObjectName(QStringLiteral("measured"));
+  auto* measured = new QPushButton(u"Measured, reserve, propeller…"_s);
+  measured->setObjectName(u"measured"_s);
   connect(measured, &QPushButton::clicked, this, &PowerPage::ask_measured);
   right->addWidget(measured);
-  working_button_ = new QPushButton(tr("Show working"));
+  working_button_ = new QPushButton(u"Show working"_s);
   working_button_->setCheckable(true);
-  working_button_->setObjectName(QStringLiteral("power_working"));
+  working_button_->setObjectName(u"power_working"_s);
   right->addWidget(working_button_);
   // On a small screen the figures scroll; the verdicts stand first.
   page->addWidget(new SideScroll(280, side));
@@ -132,7 +132,7 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   left->addWidget(working_);
   connect(working_button_, &QPushButton::toggled, this, [this](bool on) {
     working_->setVisible(on);
-    working_button_->setText(on ? tr("Hide working") : tr("Show working"));
+    working_button_->setText(on ? u"Hide working"_s : u"Show working"_s);
   });
   connect(&Style::instance(), &Style::changed, this, [this] { refresh(); });
   refresh();
@@ -140,26 +140,25 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
 
 void PowerPage::ask_measured() {
   Power p = document_.rig().power;
-  NumbersDialog dialog(tr("Measured, reserve, propeller"),
-                       tr("Before you measure: model held fast, everyone clear of the propeller's arc and of what "
-                          "it blows at, battery last. What is not measured is estimated."),
+  NumbersDialog dialog(u"Measured, reserve, propeller"_s,
+                       u"Before you measure: model held fast, everyone clear of the propeller's arc and of what "
+                       "it blows at, battery last. What is not measured is estimated."_s,
                        this);
-  dialog.add("static_a", p, &Power::static_a, tr("estimated"), tr("Current at full throttle"));
-  dialog.add("static_thrust", p, &Power::static_thrust_n, tr("estimated"), tr("Static thrust"));
-  dialog.add("cruise_a", p, &Power::cruise_a, tr("estimated"), tr("Drive current at cruise"));
+  dialog.add("static_a", p, &Power::static_a, u"estimated"_s, u"Current at full throttle"_s);
+  dialog.add("static_thrust", p, &Power::static_thrust_n, u"estimated"_s, u"Static thrust"_s);
+  dialog.add("cruise_a", p, &Power::cruise_a, u"estimated"_s, u"Drive current at cruise"_s);
   const Span reserve = member_of(&Power::reserve_share).span;
-  dialog.add("reserve",
-             {tr("Battery kept in reserve"), QStringLiteral("%"), 100 * reserve.least, 100 * reserve.most, 0, 100},
+  dialog.add("reserve", {u"Battery kept in reserve"_s, u"%"_s, 100 * reserve.least, 100 * reserve.most, 0, 100},
              p.reserve_share);
-  dialog.add("ambient", p, &Power::ambient_c, tr("Temperature in the fuselage"));
-  dialog.add("clearance", p, &Power::clearance_m, tr("not measured"), tr("Blade tips to anything, least"));
-  dialog.add("pusher", tr("The propeller pushes"), p.pusher);
-  dialog.add("faces_flight", tr("Its lettered side faces the direction of flight"), p.propeller_faces_flight);
+  dialog.add("ambient", p, &Power::ambient_c, u"Temperature in the fuselage"_s);
+  dialog.add("clearance", p, &Power::clearance_m, u"not measured"_s, u"Blade tips to anything, least"_s);
+  dialog.add("pusher", u"The propeller pushes"_s, p.pusher);
+  dialog.add("faces_flight", u"Its lettered side faces the direction of flight"_s, p.propeller_faces_flight);
   dialog.ask(document_, [&] { return measure_power(document_.rig(), p); });
 }
 
-QList<Request> PowerPage::requests() {
-  return {{tr("Type what was measured of the drive"), tr("current thrust reserve propeller clearance"), [this] {
+QList<NamedAction> PowerPage::named_actions() {
+  return {{u"Type what was measured of the drive"_s, u"current thrust reserve propeller clearance"_s, [this] {
              come_here();
              ask_measured();
            }}};
@@ -198,10 +197,10 @@ void PowerPage::rebuild_pulls() {
   pull_buttons_.clear();
   for (const std::string& id : givers) {
     const QString name = QString::fromStdString(part_name(document_.rig(), document_.catalogue(), id));
-    auto* b = choice(tr("pull the %1").arg(name), QStringLiteral("pull_") + QString::fromStdString(id));
+    auto* b = choice(u"pull the %1"_s.arg(name), u"pull_"_s + QString::fromStdString(id));
     // A long name must not widen the panel; it is read by resting on it.
     b->setText(b->fontMetrics().elidedText(b->text(), Qt::ElideMiddle, Style::instance().px(220)));
-    b->setToolTip(tr("pull the %1").arg(name));
+    b->setToolTip(u"pull the %1"_s.arg(name));
     connect(b, &QPushButton::clicked, this, [this, id] { toggle(what_if_.without, id); });
     pulls_->addWidget(b);
     pull_buttons_.push_back(b);
@@ -235,27 +234,24 @@ void PowerPage::compute() {
   as_it_is_->setEnabled(!what_if_.stalled.empty() || !what_if_.without.empty() || what_if_.more_cells != 0);
   QString verdicts;
   for (const SourceReport& s : r.sources) {
-    const bool bad = s.supplies && s.rating_a > 0 && s.worst_a() > s.rating_a;
-    verdicts += QStringLiteral("<p style='margin:0 0 5px 0'><b>%1</b>%2<br><span style='color:%3'>%4</span></p>")
-                    .arg(QString::fromStdString(capital(s.name)).toHtmlEscaped(),
-                         s.battery ? QString() : tr(", %1").arg(QString::fromStdString(s.rail)),
-                         (bad ? inks().rust : inks().ink).name(), QString::fromStdString(s.verdict).toHtmlEscaped());
+    verdicts += u"<p style='margin:0 0 5px 0'><b>%1</b>%2<br><span style='color:%3'>%4</span></p>"_s.arg(
+        QString::fromStdString(capital(s.name)).toHtmlEscaped(),
+        s.battery ? QString() : u", %1"_s.arg(QString::fromStdString(s.rail)),
+        (s.overloaded() ? inks().rust : inks().ink).name(), QString::fromStdString(s.verdict).toHtmlEscaped());
   }
-  if (r.sources.empty()) verdicts = tr("No battery and no regulator are listed yet: add them on the fit station.");
+  if (r.sources.empty()) verdicts = u"No battery and no regulator are listed yet: add them on the fit station."_s;
   verdicts_->setText(verdicts);
   advice_->setText(r.advice ? QString::fromStdString(r.advice->words) : QString());
   advice_->setVisible(r.advice.has_value());
   QString figures, working;
   for (const Figure& f : r.figures()) {
     figures +=
-        QStringLiteral(
-            "<tr><td style='color:%1'>%2</td><td align=right width=118 style=\"padding-left:4px\">%3</td></tr>")
-            .arg(inks().soft.name(), QString::fromStdString(f.name), Units::instance().figure(f).toHtmlEscaped());
-    working +=
-        QStringLiteral("%1 = %2 (%3)\n")
-            .arg(QString::fromStdString(f.name), QString::fromStdString(f.formula), QString::fromStdString(f.source));
+        u"<tr><td style='color:%1'>%2</td><td align=right width=118 style=\"padding-left:4px\">%3</td></tr>"_s.arg(
+            inks().soft.name(), QString::fromStdString(f.name), Units::instance().figure(f).toHtmlEscaped());
+    working += u"%1 = %2 (%3)\n"_s.arg(QString::fromStdString(f.name), QString::fromStdString(f.formula),
+                                       QString::fromStdString(f.source));
   }
-  figures_->setText(QStringLiteral("<table cellspacing=1 width=100%>%1</table>").arg(figures));
+  figures_->setText(u"<table cellspacing=1 width=100%>%1</table>"_s.arg(figures));
   working_->setText(working.trimmed());
   QStringList explained;
   for (const std::string& e : r.explanations) explained << QString::fromStdString(e);

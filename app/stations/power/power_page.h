@@ -16,7 +16,7 @@ class PowerPage : public StationPage {
   explicit PowerPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
-  QList<Request> requests() override;
+  QList<NamedAction> named_actions() override;
   const WhatIf& what_if() const { return what_if_; }
 
  protected:

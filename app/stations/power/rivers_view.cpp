@@ -5,6 +5,7 @@
 #include <QPainterPath>
 #include <cmath>
 
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -23,24 +24,23 @@ QPainterPath stream(QPointF a, QPointF b, double width) {
 }
 
 QString amps(double a) {
-  return a < 0.095 ? QStringLiteral("%1 mA").arg(1000 * a, 0, 'f', 0)
-                   : QStringLiteral("%1 A").arg(a, 0, 'f', a < 9.95 ? 2 : 1);
+  return a < 0.095 ? u"%1 mA"_s.arg(1000 * a, 0, 'f', 0) : u"%1 A"_s.arg(a, 0, 'f', a < 9.95 ? 2 : 1);
 }
 
 }  // namespace
 
 RiversView::RiversView(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
-  setObjectName(QStringLiteral("rivers_view"));
-  setAccessibleName(tr("Rails from sources to loads, as wide as the current"));
+  setObjectName(u"rivers_view"_s);
+  setAccessibleName(u"Rails from sources to loads, as wide as the current"_s);
   setMouseTracking(true);
 }
 
 void RiversView::show(const PowerReport& report, const Solution& solution) {
   report_ = report;
   solution_ = solution;
-  QStringList spoken;
-  for (const SourceReport& s : report_.sources) spoken << QString::fromStdString(s.name + ": " + s.verdict);
-  setAccessibleDescription(spoken.join(QStringLiteral("; ")));
+  QStringList label;
+  for (const SourceReport& s : report_.sources) label << QString::fromStdString(s.name + ": " + s.verdict);
+  setAccessibleDescription(label.join(u"; "_s));
   update();
 }
 
@@ -62,7 +62,7 @@ void RiversView::paintEvent(QPaintEvent*) {
   const Network& net = report_.network;
   if (net.draws.empty()) {
     p.setPen(inks().soft);
-    p.drawText(rect(), Qt::AlignCenter, tr("Nothing draws current yet."));
+    p.drawText(rect(), Qt::AlignCenter, u"Nothing draws current yet."_s);
     return;
   }
   const std::size_t count = net.rails.size();
@@ -116,7 +116,7 @@ void RiversView::paintEvent(QPaintEvent*) {
     }
     const RailState& s = solution_.rails[r];
     if (s.drive_a > 0.05)
-      rows.push_back({static_cast<int>(r), "", tr("motor").toStdString(), s.drive_a, false, false, false});
+      rows.push_back({static_cast<int>(r), "", u"motor"_s.toStdString(), s.drive_a, false, false, false});
   }
   const double row_h = std::min(34.0, (height() - 44.0) / static_cast<double>(std::max<std::size_t>(1, rows.size())));
   double most = 0.05;
@@ -178,13 +178,13 @@ void RiversView::paintEvent(QPaintEvent*) {
     p.setFont(Style::instance().text(8.5, over));
     const QString name = QString::fromStdString(capital(part_name(document_.rig(), document_.catalogue(), s.part)));
     const QString load =
-        report && report->rating_a > 0 ? tr("%1 of %2").arg(amps(t.amps), amps(report->rating_a)) : amps(t.amps);
+        report && report->rating_a > 0 ? u"%1 of %2"_s.arg(amps(t.amps), amps(report->rating_a)) : amps(t.amps);
     const double above = std::max(wide(t.amps) / 2, 3.0) + 5;
     if (s.ideal) {
       p.drawText(QRectF(2, middle[q] - above - 34, 110, 16), Qt::AlignLeft | Qt::AlignBottom, name);
       p.setFont(Style::instance().figures(8.5));
       p.drawText(QRectF(2, middle[q] - above - 19, 110, 16), Qt::AlignLeft | Qt::AlignBottom,
-                 QStringLiteral("%1 V").arg(t.volts, 0, 'f', 2));
+                 u"%1 V"_s.arg(t.volts, 0, 'f', 2));
     } else {
       const double x = bar_x(q) - 118;
       p.drawText(QRectF(x, middle[q] - above - 30, 114, 15), Qt::AlignRight | Qt::AlignBottom, name);
@@ -224,7 +224,7 @@ void RiversView::paintEvent(QPaintEvent*) {
     p.drawText(label.adjusted(0, 0, -54, 0), Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(p.font()).elidedText(name, Qt::ElideMiddle, static_cast<int>(label.width()) - 56));
     p.setFont(Style::instance().figures(8.5, row.stalled));
-    p.drawText(label, Qt::AlignRight | Qt::AlignVCenter, row.dark ? tr("dark") : amps(row.amps));
+    p.drawText(label, Qt::AlignRight | Qt::AlignVCenter, row.dark ? u"dark"_s : amps(row.amps));
     if (row.servo) targets_.emplace_back(label.adjusted(-60, 0, 0, 0), row.part);
   }
   for (const std::size_t r : order) {
@@ -236,7 +236,7 @@ void RiversView::paintEvent(QPaintEvent*) {
     p.setPen(live ? inks().ink : inks().soft);
     p.setFont(Style::instance().text(8.5, true));
     const QString name = QString::fromStdString(net.rails[r].name) +
-                         (live ? QStringLiteral("  %1 V").arg(solution_.rails[r].volts, 0, 'f', 2) : tr("  dark"));
+                         (live ? u"  %1 V"_s.arg(solution_.rails[r].volts, 0, 'f', 2) : u"  dark"_s);
     const bool first = depth[r] == 0;
     if (!(first && net.rails[r].name == "battery"))
       p.drawText(QRectF(bar_x(r) - 60, middle[r] + h / 2 + 1, 190, 15), Qt::AlignLeft | Qt::AlignTop, name);

@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "proof/hand_steps.h"
 
@@ -23,11 +24,11 @@ std::string together(const CheckFamily& family) {
 }  // namespace
 
 ProofChain::ProofChain(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("proof_chain"));
+  setObjectName(u"proof_chain"_s);
   setFocusPolicy(Qt::StrongFocus);
   keep_width(this, 196);
-  setAccessibleName(tr("Bench checks"));
-  setAccessibleDescription(tr("Up and down arrow keys walk the checks"));
+  setAccessibleName(u"Bench checks"_s);
+  setAccessibleDescription(u"Up and down arrow keys walk the checks"_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -36,7 +37,7 @@ void ProofChain::set_checks(std::vector<CheckStatus> checks) {
   // What comes before the first check stands before it.
   std::stable_partition(checks.begin(), checks.end(),
                         [](const CheckStatus& c) { return c.family->id == prepare_family; });
-  const QString words[] = {tr("to do"), tr("provisional"), tr("proven"), tr("gone stale")};
+  const QString words[] = {u"to do"_s, u"provisional"_s, u"proven"_s, u"gone stale"_s};
   const auto rank = [](ProofState s) {  // worst first
     return s == ProofState::stale ? 0 : s == ProofState::none ? 1 : s == ProofState::provisional ? 2 : 3;
   };
@@ -65,7 +66,7 @@ void ProofChain::set_checks(std::vector<CheckStatus> checks) {
     const std::size_t all = end - static_cast<std::size_t>(&c - checks.data());
     links_.push_back({worst->id.text(),
                       QString::fromStdString(capital(one_family ? c.family->many : together(*c.family))), worst->state,
-                      (c.family->guides ? tr("%1 of %2 done") : tr("%1 of %2 proven")).arg(fresh).arg(all),
+                      (c.family->guides ? u"%1 of %2 done"_s : u"%1 of %2 proven"_s).arg(fresh).arg(all),
                       together(*c.family) + "."});
   }
   setMinimumHeight(static_cast<int>(links_.size()) * tight + 8);

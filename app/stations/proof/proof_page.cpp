@@ -1,6 +1,7 @@
 #include "stations/proof/proof_page.h"
 
 #include <QHBoxLayout>
+#include "look/literals.h"
 
 namespace rigging::app {
 
@@ -30,10 +31,10 @@ void ProofPage::refresh() {
 
 void ProofPage::go_to(const QString& subject) { card_->runner().choose(subject); }
 
-QList<Request> ProofPage::requests() {
-  QList<Request> all;
+QList<NamedAction> ProofPage::named_actions() {
+  QList<NamedAction> all;
   for (const CheckStatus& c : document_.review().checks)
-    all.append({tr("Check: %1").arg(QString::fromStdString(c.title)), tr("prove bench test"),
+    all.append({u"Check: %1"_s.arg(QString::fromStdString(c.title)), u"prove bench test"_s,
                 [this, id = QString::fromStdString(c.id.text())] { come_here(id); }});
   return all;
 }

@@ -13,7 +13,7 @@ class ProofPage : public StationPage {
   explicit ProofPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
-  QList<Request> requests() override;
+  QList<NamedAction> named_actions() override;
   bool uses_bench() const override { return true; }
 
   const ProofProcedure& procedure() const { return static_cast<const ProofProcedure&>(card_->runner().procedure()); }

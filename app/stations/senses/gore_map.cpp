@@ -6,15 +6,16 @@
 #include <cmath>
 
 #include "base/angle.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "senses/sphere_fit.h"
 
 namespace rigging::app {
 
 GoreMap::GoreMap(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("gore_map"));
-  setAccessibleName(tr("Directions covered"));
-  setToolTip(tr("Each gore is a slice of the sphere of directions. Filled: the compass was turned through it."));
+  setObjectName(u"gore_map"_s);
+  setAccessibleName(u"Directions covered"_s);
+  setToolTip(u"Each gore is a slice of the sphere of directions. Filled: the compass was turned through it."_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -23,7 +24,7 @@ void GoreMap::show_cells(const std::vector<bool>& seen, const std::optional<std:
   seen_ = seen;
   now_ = now;
   const auto filled = std::count(seen_.begin(), seen_.end(), true);
-  setAccessibleDescription(tr("%1 of %2 parts of the sphere").arg(filled).arg(seen_.size()));
+  setAccessibleDescription(u"%1 of %2 parts of the sphere"_s.arg(filled).arg(seen_.size()));
   update();
 }
 
@@ -41,8 +42,8 @@ void GoreMap::paintEvent(QPaintEvent*) {
   const auto half = [&](double share) { return wide / 2 * std::sin(share * pi); };
   p.setFont(Style::instance().text(8.5));
   p.setPen(i.soft);
-  p.drawText(QRectF(0, 0, width(), 18), Qt::AlignCenter, tr("upward"));
-  p.drawText(QRectF(0, height() - 18, width(), 18), Qt::AlignCenter, tr("downward"));
+  p.drawText(QRectF(0, 0, width(), 18), Qt::AlignCenter, u"upward"_s);
+  p.drawText(QRectF(0, height() - 18, width(), 18), Qt::AlignCenter, u"downward"_s);
   for (int gore = 0; gore < gores; ++gore) {
     const double middle = left + (gore + 0.5) * wide;
     for (int band = 0; band < bands; ++band) {

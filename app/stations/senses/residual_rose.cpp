@@ -5,14 +5,15 @@
 #include <cmath>
 
 #include "base/angle.h"
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
 
 ResidualRose::ResidualRose(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("residual_rose"));
-  setAccessibleName(tr("What is off, before and after"));
-  setToolTip(tr("Should be one circle. Dashed: as read. Full: corrected. What is off is drawn larger than it is."));
+  setObjectName(u"residual_rose"_s);
+  setAccessibleName(u"What is off, before and after"_s);
+  setToolTip(u"Should be one circle. Dashed: as read. Full: corrected. What is off is drawn larger than it is."_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -28,7 +29,7 @@ void ResidualRose::show_lengths(std::vector<std::pair<double, double>> lengths, 
   setAccessibleDescription(
       lengths_.empty()
           ? QString()
-          : tr("off by at most %1 % before, %2 % after").arg(before * 100, 0, 'f', 1).arg(after * 100, 0, 'f', 1));
+          : u"off by at most %1 % before, %2 % after"_s.arg(before * 100, 0, 'f', 1).arg(after * 100, 0, 'f', 1));
   update();
 }
 

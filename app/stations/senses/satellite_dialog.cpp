@@ -3,20 +3,20 @@
 #include <QFormLayout>
 
 #include "bench/satellite_line.h"
+#include "look/literals.h"
 #include "stations/baud_box.h"
 
 namespace rigging::app {
 
 SatelliteDialog::SatelliteDialog(SatelliteLine& line, QWidget* parent)
-    : DeviceDialog(QStringLiteral("satellite"), tr("Listen to a satellite receiver"), line.is_open(), parent),
-      line_(line) {
-  baud_ = new BaudBox(QStringLiteral("satellite_baud"), tr("Baud"));
-  baud_->offer(tr("find it"), SatelliteLine::usual_bauds());
-  form()->addRow(tr("Baud"), baud_);
-  set_how(tr(
-      "The receiver alone, on a supply that suits it, outdoors or at a window; the bench is left for it. Its minus to "
+    : DeviceDialog(u"satellite"_s, u"Listen to a satellite receiver"_s, line.is_open(), parent), line_(line) {
+  baud_ = new BaudBox(u"satellite_baud"_s, u"Baud"_s);
+  baud_->offer(u"find it"_s, SatelliteLine::usual_bauds());
+  form()->addRow(u"Baud"_s, baud_);
+  set_how(
+      u"The receiver alone, on a supply that suits it, outdoors or at a window; the bench is left for it. Its minus to "
       "the adapter's minus, its transmit line to the adapter's receive line. Nothing arrives: exchange the data pair, "
-      "or look at its supply. A 5 V line destroys an adapter made for 3.3 V."));
+      "or look at its supply. A 5 V line destroys an adapter made for 3.3 V."_s);
 }
 
 bool SatelliteDialog::listen(const QString& device) {

@@ -15,6 +15,7 @@
 #include "bench/satellite_line.h"
 #include "drawing/aircraft_view.h"
 #include "earth/gravity.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/numbers_dialog.h"
 #include "stations/senses/gore_map.h"
@@ -42,18 +43,16 @@ struct SideEntry {
 };
 std::vector<SideEntry> side_entries() {
   using P = SensesPage;
-  return {
-      {P::found, "side_found", "found", P::tr("Found"), P::tr("Which sensors the board finds, against the rig")},
-      {P::still, "side_still", "gyro", P::tr("Still"), P::tr("The gyro: was it still when it was plugged in")},
-      {P::rotation, "side_rotation", "rotation", P::tr("Turn"), P::tr("How the board sits, against what it was told")},
-      {P::accelerometer, "side_accelerometer", "accelerometer", P::tr("Gravity"),
-       P::tr("The accelerometer: zero, scale, axes")},
-      {P::level, "side_level", "level", P::tr("Level"), P::tr("The attitude that it takes for level")},
-      {P::compass, "side_compass", "compass", P::tr("North"), P::tr("The compass: magnets and iron on board")},
-      {P::motor, "side_motor", "motor", P::tr("Motor"),
-       P::tr("Shaking, and what the motor's current does to the compass")},
-      {P::sky, "side_sky", "sky", P::tr("Sky"), P::tr("The satellite receiver: how good a home it makes")},
-      {P::air, "side_air", "air", P::tr("Air"), P::tr("Barometer and airspeed")}};
+  return {{P::found, "side_found", "found", u"Found"_s, u"Which sensors the board finds, against the rig"_s},
+          {P::still, "side_still", "gyro", u"Still"_s, u"The gyro: was it still when it was plugged in"_s},
+          {P::rotation, "side_rotation", "rotation", u"Turn"_s, u"How the board sits, against what it was told"_s},
+          {P::accelerometer, "side_accelerometer", "accelerometer", u"Gravity"_s,
+           u"The accelerometer: zero, scale, axes"_s},
+          {P::level, "side_level", "level", u"Level"_s, u"The attitude that it takes for level"_s},
+          {P::compass, "side_compass", "compass", u"North"_s, u"The compass: magnets and iron on board"_s},
+          {P::motor, "side_motor", "motor", u"Motor"_s, u"Shaking, and what the motor's current does to the compass"_s},
+          {P::sky, "side_sky", "sky", u"Sky"_s, u"The satellite receiver: how good a home it makes"_s},
+          {P::air, "side_air", "air", u"Air"_s, u"Barometer and airspeed"_s}};
 }
 
 /// Off by how much, round the sensor's own z axis.
@@ -84,12 +83,12 @@ SensesPage::SensesPage(const PageContext& context) : StationPage(Station::senses
   left->addWidget(heading());
   view_ = new AircraftView(AircraftView::From::behind_above);
   view_->set_any_pose(true);
-  view_->setObjectName(QStringLiteral("held_model"));
+  view_->setObjectName(u"held_model"_s);
   map_ = new GoreMap;
   from_side_ = new AircraftView(AircraftView::From::side);
-  from_side_->setObjectName(QStringLiteral("level_model"));
+  from_side_->setObjectName(u"level_model"_s);
   from_side_->set_reach(0, 15, 0);
-  from_side_->set_caption(tr("How it flies level: the dashed one stands on the drawing's own line"));
+  from_side_->set_caption(u"How it flies level: the dashed one stands on the drawing's own line"_s);
   trace_ = new Trace;
   sky_plot_ = new SkyPlot;
   picture_ = new QStackedWidget;
@@ -102,7 +101,7 @@ SensesPage::SensesPage(const PageContext& context) : StationPage(Station::senses
   pictures->addWidget(rose_);
   left->addLayout(pictures, 1);
   now_ = wrapping_words(9);
-  now_->setObjectName(QStringLiteral("held_words"));
+  now_->setObjectName(u"held_words"_s);
   now_->setProperty("soft", true);
   left->addWidget(now_);
   page->addLayout(left, 1);
@@ -129,15 +128,15 @@ SensesPage::SensesPage(const PageContext& context) : StationPage(Station::senses
   }
   right->addLayout(rows);
   right->addWidget(stack_, 1);
-  real_receiver_ = hinted_button(tr("Real receiver…"), "real_satellites",
-                                 tr("Listen to a satellite receiver by itself, at a serial device"));
+  real_receiver_ = hinted_button(u"Real receiver…"_s, "real_satellites",
+                                 u"Listen to a satellite receiver by itself, at a serial device"_s);
   connect(real_receiver_, &QPushButton::clicked, this, &SensesPage::listen_to_sky);
   right->addWidget(real_receiver_);
-  wing_ = hinted_button(tr("Wing and cruise…"), "wing_and_cruise", tr("What level is worked out from"));
+  wing_ = hinted_button(u"Wing and cruise…"_s, "wing_and_cruise", u"What level is worked out from"_s);
   connect(wing_, &QPushButton::clicked, this, &SensesPage::ask_wing_and_cruise);
   right->addWidget(wing_);
-  log_ = hinted_button(tr("From a log…"), "motor_log",
-                       tr("Readings of a flight: t_s, ax, ay, az, and mx, my, mz, current_a where there are any"));
+  log_ = hinted_button(u"From a log…"_s, "motor_log",
+                       u"Readings of a flight: t_s, ax, ay, az, and mx, my, mz, current_a where there are any"_s);
   connect(log_, &QPushButton::clicked, this, &SensesPage::read_log);
   right->addWidget(log_);
   page->addWidget(frame);
@@ -189,13 +188,13 @@ void SensesPage::show_side(Side side) {
 void SensesPage::follow() {
   const auto& pose = cards_[side_]->runner().card().picture.pose_deg;
   view_->set_ghost(side_ == compass ? std::nullopt : pose);
-  view_->set_caption(pose ? tr("Dashed: how to hold it · full: how the board says it is held")
-                          : tr("How the board says it is held"));
+  view_->set_caption(pose ? u"Dashed: how to hold it · full: how the board says it is held"_s
+                          : u"How the board says it is held"_s);
   if (!bench_.controller_answers()) {
     view_->set_pose(0, 0, 0);
     recent_.clear();
     recent_slow_.clear();
-    now_->setText(tr("Nothing is heard from the board."));
+    now_->setText(u"Nothing is heard from the board."_s);
   }
   if (side_ == sky && line_->is_open()) now_->setText(line_->state_words());
   show_pictures();
@@ -203,9 +202,9 @@ void SensesPage::follow() {
     const auto& p = procedure<CompassProcedure>(compass);
     map_->show_cells(p.seen(), p.now_in());
     if (p.found() && p.found()->radius > 0)
-      rose_->show_lengths(round_the_axis(*p.found(), p.recording().readings), tr("field, round the compass"));
+      rose_->show_lengths(round_the_axis(*p.found(), p.recording().readings), u"field, round the compass"_s);
     else
-      rose_->show_lengths({}, tr("not read yet"));
+      rose_->show_lengths({}, u"not read yet"_s);
   } else if (side_ == accelerometer) {
     const auto& p = procedure<AccelerometerProcedure>(accelerometer);
     std::vector<std::pair<double, double>> lengths;
@@ -213,7 +212,7 @@ void SensesPage::follow() {
       for (const StillPose& s : p.poses())
         lengths.emplace_back(s.mean.norm() / p.found()->radius - 1,
                              p.found()->corrected(s.mean).norm() / p.found()->radius - 1);
-    rose_->show_lengths(std::move(lengths), p.found() ? tr("gravity, pose by pose") : tr("not read yet"));
+    rose_->show_lengths(std::move(lengths), p.found() ? u"gravity, pose by pose"_s : u"not read yet"_s);
   }
 }
 
@@ -228,38 +227,38 @@ void SensesPage::show_pictures() {
     const auto& p = procedure<SkyProcedure>(sky);
     sky_plot_->show_fixes(p.fixes(), p.standing());
   } else if (side_ == still) {
-    std::vector<Trace::Line> lines{{tr("x"), {}}, {tr("y"), {}}, {tr("z"), {}}};
+    std::vector<Trace::Line> lines{{u"x"_s, {}}, {u"y"_s, {}}, {u"z"_s, {}}};
     for (std::size_t k = 0; k < recent_.size(); k += every)
       for (int axis = 0; axis < 3; ++axis)
         lines[static_cast<std::size_t>(axis)].points.emplace_back(recent_[k].t_s - recent_.back().t_s,
                                                                   recent_[k].rate_deg_s[axis]);
-    trace_->show_lines(std::move(lines), 4, tr("seconds"), tr("Gyro as the board says it, °/s, in the board's axes"));
+    trace_->show_lines(std::move(lines), 4, u"seconds"_s, u"Gyro as the board says it, °/s, in the board's axes"_s);
   } else if (side_ == motor) {
     if (const auto& v = procedure<MotorProcedure>(motor).vibration(); v && !v->hz.empty()) {
-      Trace::Line line{tr("shaking"), {}};
+      Trace::Line line{u"shaking"_s, {}};
       for (std::size_t k = 0; k < v->hz.size(); ++k) line.points.emplace_back(v->hz[k], std::sqrt(v->density[k]));
-      trace_->show_lines({std::move(line)}, 0.2, tr("Hz"), tr("Shaking by frequency, m/s² for each √Hz"));
+      trace_->show_lines({std::move(line)}, 0.2, u"Hz"_s, u"Shaking by frequency, m/s² for each √Hz"_s);
       return;
     }
-    Trace::Line line{tr("shaking"), {}};
+    Trace::Line line{u"shaking"_s, {}};
     for (std::size_t k = 0; k < recent_.size(); k += every)
       line.points.emplace_back(recent_[k].t_s - recent_.back().t_s, recent_[k].force_m_s2.norm() - standard_gravity);
-    trace_->show_lines({std::move(line)}, 4, tr("seconds"), tr("Force less gravity, m/s²"));
+    trace_->show_lines({std::move(line)}, 4, u"seconds"_s, u"Force less gravity, m/s²"_s);
   } else if (side_ == air) {
-    std::vector<Trace::Line> lines{{tr("height"), {}}};
+    std::vector<Trace::Line> lines{{u"height"_s, {}}};
     for (const SlowReading& s : recent_slow_)
       if (s.pressure_pa)
         lines[0].points.emplace_back(
             s.t_s - recent_slow_.back().t_s,
             pressure_height_m(*s.pressure_pa) - pressure_height_m(*recent_slow_.front().pressure_pa));
-    Trace::Line pushed{tr("tube"), {}};
+    Trace::Line pushed{u"tube"_s, {}};
     for (const SlowReading& s : recent_slow_)
       if (s.pitot_pa) pushed.points.emplace_back(s.t_s - recent_slow_.back().t_s, *s.pitot_pa / 100);
     const bool tube = !pushed.points.empty();
     if (tube) lines.push_back(std::move(pushed));
-    trace_->show_lines(std::move(lines), 2, tr("seconds"),
-                       tube ? tr("Height since twenty seconds ago, m, and pressure of the tube, hPa")
-                            : tr("Height since twenty seconds ago, m"));
+    trace_->show_lines(std::move(lines), 2, u"seconds"_s,
+                       tube ? u"Height since twenty seconds ago, m, and pressure of the tube, hPa"_s
+                            : u"Height since twenty seconds ago, m"_s);
   }
 }
 
@@ -267,30 +266,30 @@ void SensesPage::ask_wing_and_cruise() {
   Rig rig = document_.rig();
   Airframe& a = rig.airframe;
   NumbersDialog dialog(
-      tr("Wing and cruise"),
-      tr("The floor that the board sits on is the line for both angles. Incidence: of the line from leading to "
-         "trailing edge; a flat underside by itself lies some 2° less. Cruise speed: as flown, else it is "
-         "estimated from the stall speed."),
+      u"Wing and cruise"_s,
+      u"The floor that the board sits on is the line for both angles. Incidence: of the line from leading to "
+      "trailing edge; a flat underside by itself lies some 2° less. Cruise speed: as flown, else it is "
+      "estimated from the stall speed."_s,
       this);
   std::size_t section = 0;
-  for (std::size_t i = 0; i < Words<WingSection>::list.size(); ++i)
-    if (Words<WingSection>::list[i].first == a.section) section = i;
-  dialog.add("wing_section", tr("Section"), section,
-             {tr("not known"), tr("symmetric, or a flat plate"), tr("nearly symmetric"), tr("flat underside"),
-              tr("hollow underside"), tr("reflexed (tailless)")});
+  for (std::size_t i = 0; i < Names<WingSection>::list.size(); ++i)
+    if (Names<WingSection>::list[i].first == a.section) section = i;
+  dialog.add("wing_section", u"Section"_s, section,
+             {u"not known"_s, u"symmetric, or a flat plate"_s, u"nearly symmetric"_s, u"flat underside"_s,
+              u"hollow underside"_s, u"reflexed (tailless)"_s});
   dialog.add("incidence", a, &Airframe::incidence_deg);
   dialog.add("thrust_down", a, &Airframe::thrust_down_deg);
-  dialog.add("cruise", a, &Airframe::cruise_m_s, tr("estimated"));
-  dialog.add("mass", a, &Airframe::mass_kg, tr("not weighed"));
+  dialog.add("cruise", a, &Airframe::cruise_m_s, u"estimated"_s);
+  dialog.add("mass", a, &Airframe::mass_kg, u"not weighed"_s);
   dialog.ask(document_, [&] {
-    a.section = Words<WingSection>::list[section].first;
+    a.section = Names<WingSection>::list[section].first;
     return measure_wing(rig, a);
   });
 }
 
 void SensesPage::read_log() {
   const QString file =
-      QFileDialog::getOpenFileName(this, tr("Readings of a flight"), {}, tr("Comma-separated (*.csv);;All files (*)"));
+      QFileDialog::getOpenFileName(this, u"Readings of a flight"_s, {}, u"Comma-separated (*.csv);;All files (*)"_s);
   if (!file.isEmpty()) take_log(file);
 }
 
@@ -340,10 +339,9 @@ void SensesPage::hear(const BoardReadings& readings) {
   worded_s_ = now_s;
   const MotionSample& last = samples.back();
   const auto text = [](double v, int digits) { return QString::fromStdString(number_text(v, digits)); };
-  QString words =
-      tr("Bank %1°, nose %2° · %3 m/s² · turning %4°/s")
-          .arg(text(pose[0], 0), text(pose[1], 0), text(smooth_.norm(), 2), text(last.rate_deg_s.norm(), 1));
-  if (last.field_ut) words += tr(" · field %1 µT").arg(text(last.field_ut->norm(), 1));
+  QString words = u"Bank %1°, nose %2° · %3 m/s² · turning %4°/s"_s.arg(
+      text(pose[0], 0), text(pose[1], 0), text(smooth_.norm(), 2), text(last.rate_deg_s.norm(), 1));
+  if (last.field_ut) words += u" · field %1 µT"_s.arg(text(last.field_ut->norm(), 1));
   if (!(side_ == sky && line_->is_open())) now_->setText(words);
 }
 
@@ -364,30 +362,28 @@ void SensesPage::go_to(const QString& subject) {
   first_focus()->setFocus(Qt::OtherFocusReason);
 }
 
-QList<Request> SensesPage::requests() {
-  return {{tr("See what the board finds"), tr("sensors inventory missing sick left over airspeed compass present"),
-           [this] { come_here(QStringLiteral("found")); }},
-          {tr("Read the gyro at rest"), tr("still moved power-up bias drift zero noise"),
-           [this] { come_here(QStringLiteral("gyro")); }},
-          {tr("Set the level attitude"), tr("nose up angle wedge climbs sinks self-level cruise"),
-           [this] { come_here(QStringLiteral("level")); }},
-          {tr("Run the motor and look at shaking and compass"), tr("vibration interference current spectrum foam"),
-           [this] { come_here(QStringLiteral("motor")); }},
-          {tr("Listen to the satellite receiver"), tr("gps fix satellites position home sky dilution"),
-           [this] { come_here(QStringLiteral("fix")); }},
-          {tr("Listen to a real satellite receiver"), tr("serial device adapter baud sentences"),
-           [this] {
-             come_here(QStringLiteral("fix"));
-             listen_to_sky();
-           }},
-          {tr("Look at barometer and airspeed"), tr("pitot tube hose leak height noise zero"),
-           [this] { come_here(QStringLiteral("airspeed")); }},
-          {tr("Find how the board sits"), tr("rotation orientation turn arrow upside mounted tilt gyro"),
-           [this] { come_here(QStringLiteral("rotation")); }},
-          {tr("Calibrate the accelerometer"), tr("gravity six poses level zero"),
-           [this] { come_here(QStringLiteral("accelerometer")); }},
-          {tr("Calibrate the compass"), tr("north magnet hard soft iron heading"),
-           [this] { come_here(QStringLiteral("compass")); }}};
+QList<NamedAction> SensesPage::named_actions() {
+  return {
+      {u"See what the board finds"_s, u"sensors inventory missing sick left over airspeed compass present"_s,
+       [this] { come_here(u"found"_s); }},
+      {u"Read the gyro at rest"_s, u"still moved power-up bias drift zero noise"_s, [this] { come_here(u"gyro"_s); }},
+      {u"Set the level attitude"_s, u"nose up angle wedge climbs sinks self-level cruise"_s,
+       [this] { come_here(u"level"_s); }},
+      {u"Run the motor and look at shaking and compass"_s, u"vibration interference current spectrum foam"_s,
+       [this] { come_here(u"motor"_s); }},
+      {u"Listen to the satellite receiver"_s, u"gps fix satellites position home sky dilution"_s,
+       [this] { come_here(u"fix"_s); }},
+      {u"Listen to a real satellite receiver"_s, u"serial device adapter baud sentences"_s,
+       [this] {
+         come_here(u"fix"_s);
+         listen_to_sky();
+       }},
+      {u"Look at barometer and airspeed"_s, u"pitot tube hose leak height noise zero"_s,
+       [this] { come_here(u"airspeed"_s); }},
+      {u"Find how the board sits"_s, u"rotation orientation turn arrow upside mounted tilt gyro"_s,
+       [this] { come_here(u"rotation"_s); }},
+      {u"Calibrate the accelerometer"_s, u"gravity six poses level zero"_s, [this] { come_here(u"accelerometer"_s); }},
+      {u"Calibrate the compass"_s, u"north magnet hard soft iron heading"_s, [this] { come_here(u"compass"_s); }}};
 }
 
 void SensesPage::refresh() {

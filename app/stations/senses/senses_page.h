@@ -25,7 +25,7 @@ class SensesPage : public StationPage {
   explicit SensesPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
-  QList<Request> requests() override;
+  QList<NamedAction> named_actions() override;
   bool uses_bench() const override { return true; }
 
   /// Readings of a flight, from a file.

@@ -6,6 +6,7 @@
 
 #include "base/angle.h"
 #include "base/number.h"
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -14,15 +15,15 @@ namespace {
 constexpr double metres_per_deg = 111320;  // near enough for a picture of some metres
 constexpr std::size_t most_drawn = 600;
 
-QString metres(double m) { return QString::fromStdString(number_text(m, m < 10 ? 1 : 0)) + QStringLiteral(" m"); }
+QString metres(double m) { return QString::fromStdString(number_text(m, m < 10 ? 1 : 0)) + u" m"_s; }
 
 }  // namespace
 
 SkyPlot::SkyPlot(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("sky_plot"));
-  setAccessibleName(tr("Where the receiver says that it is, while it stands still"));
-  setToolTip(tr(
-      "Each dot is one position. Inner ring: half of them. Outer ring: 95 of 100. Dashed: how far home may be off."));
+  setObjectName(u"sky_plot"_s);
+  setAccessibleName(u"Where the receiver says that it is, while it stands still"_s);
+  setToolTip(
+      u"Each dot is one position. Inner ring: half of them. Outer ring: 95 of 100. Dashed: how far home may be off."_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -52,7 +53,7 @@ void SkyPlot::paintEvent(QPaintEvent*) {
   const double radius = std::min(width(), height()) * 0.44;
   if (east_north_m_.empty()) {
     p.setPen(i.soft);
-    p.drawText(rect(), Qt::AlignCenter, tr("No fix yet."));
+    p.drawText(rect(), Qt::AlignCenter, u"No fix yet."_s);
     return;
   }
   double most = std::max({standing_.home_m, standing_.r95_m, 2.0}) * 1.15;
@@ -63,7 +64,7 @@ void SkyPlot::paintEvent(QPaintEvent*) {
   p.drawLine(middle - QPointF(radius, 0), middle + QPointF(radius, 0));
   p.drawLine(middle - QPointF(0, radius), middle + QPointF(0, radius));
   p.setPen(i.soft);
-  p.drawText(QRectF(middle.x() + 4, middle.y() - radius - 2, 40, 14), Qt::AlignLeft, tr("north"));
+  p.drawText(QRectF(middle.x() + 4, middle.y() - radius - 2, 40, 14), Qt::AlignLeft, u"north"_s);
   p.setBrush(Qt::NoBrush);
   // What the rings are stands in a corner: near by they would cover the dots.
   double legend_y = height() - 8;
@@ -76,9 +77,9 @@ void SkyPlot::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(40, legend_y - 14, 190, 16), Qt::AlignLeft | Qt::AlignVCenter, name);
     legend_y -= 17;
   };
-  ring(standing_.home_m, QPen(i.ochre, 1.6, Qt::DashLine), tr("home within %1").arg(metres(standing_.home_m)));
-  ring(standing_.r95_m, QPen(i.soft, 1), tr("95 of 100: %1").arg(metres(standing_.r95_m)));
-  ring(standing_.r50_m, QPen(i.teal, 1.4), tr("half: %1").arg(metres(standing_.r50_m)));
+  ring(standing_.home_m, QPen(i.ochre, 1.6, Qt::DashLine), u"home within %1"_s.arg(metres(standing_.home_m)));
+  ring(standing_.r95_m, QPen(i.soft, 1), u"95 of 100: %1"_s.arg(metres(standing_.r95_m)));
+  ring(standing_.r50_m, QPen(i.teal, 1.4), u"half: %1"_s.arg(metres(standing_.r50_m)));
   p.setPen(Qt::NoPen);
   p.setBrush(i.teal);
   for (const QPointF& q : east_north_m_) p.drawEllipse(middle + QPointF(q.x(), -q.y()) * scale, 1.8, 1.8);

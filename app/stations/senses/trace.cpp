@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -25,8 +26,8 @@ QString tick_text(double v, double step) {
 }  // namespace
 
 Trace::Trace(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("trace"));
-  setAccessibleName(tr("What was read"));
+  setObjectName(u"trace"_s);
+  setAccessibleName(u"What was read"_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -60,7 +61,7 @@ void Trace::paintEvent(QPaintEvent*) {
   p.drawRect(area);
   if (x1 <= x0) {
     p.setPen(i.soft);
-    p.drawText(area, Qt::AlignCenter, tr("Nothing read yet."));
+    p.drawText(area, Qt::AlignCenter, u"Nothing read yet."_s);
     return;
   }
   const double middle = (y0 + y1) / 2, half = std::max(y1 - y0, least_height_) / 2 * 1.08;

@@ -10,6 +10,7 @@
 #include <QVBoxLayout>
 
 #include "base/find.h"
+#include "look/literals.h"
 #include "look/number_box.h"
 #include "look/pieces.h"
 #include "look/scroll_content.h"
@@ -19,15 +20,15 @@
 namespace rigging::app {
 
 ChannelsDialog::ChannelsDialog(RigDocument& document, QWidget* parent) : QDialog(parent), document_(document) {
-  setObjectName(QStringLiteral("channels_dialog"));
-  setWindowTitle(tr("Channels and switches"));
+  setObjectName(u"channels_dialog"_s);
+  setWindowTitle(u"Channels and switches"_s);
   resize(620, 520);
   auto* layout = new QVBoxLayout(this);
   auto* area = new QScrollArea;
-  area->setObjectName(QStringLiteral("channels_area"));
+  area->setObjectName(u"channels_area"_s);
   area->setWidgetResizable(true);
   layout->addWidget(area, 1);
-  auto* done = new QPushButton(tr("Done"));
+  auto* done = new QPushButton(u"Done"_s);
   done->setProperty("main", true);
   done->setDefault(true);
   auto* bottom = new QHBoxLayout;
@@ -60,34 +61,34 @@ void ChannelsDialog::rebuild() {
     row->setProperty("card", true);
     auto* grid = new QGridLayout(row);
     grid->setContentsMargins(10, 6, 10, 6);
-    auto* name = new QLabel(tr("Channel %1").arg(number));
+    auto* name = new QLabel(u"Channel %1"_s.arg(number));
     name->setFont(Style::instance().text(10, true));
     grid->addWidget(name, 0, 0);
     auto* function = new QComboBox;
-    function->setObjectName(QStringLiteral("function_%1").arg(number));
-    function->setAccessibleName(tr("What channel %1 is for").arg(number));
-    for (const auto& [f, w] : Words<ChannelFunction>::list)
-      function->addItem(f == ChannelFunction::other ? tr("free") : QString::fromStdString(spoken_function(f)),
+    function->setObjectName(u"function_%1"_s.arg(number));
+    function->setAccessibleName(u"What channel %1 is for"_s.arg(number));
+    for (const auto& [f, w] : Names<ChannelFunction>::list)
+      function->addItem(f == ChannelFunction::other ? u"free"_s : QString::fromStdString(function_label(f)),
                         QString::fromLatin1(w.data()));
     function->setCurrentIndex(
-        function->findData(QString::fromLatin1(word(known ? known->function : ChannelFunction::other).data())));
+        function->findData(QString::fromLatin1(name_of(known ? known->function : ChannelFunction::other).data())));
     grid->addWidget(function, 0, 1);
     connect(function, &QComboBox::activated, this, [edit, number, function] {
-      const auto f = from_word<ChannelFunction>(function->currentData().toString().toStdString());
+      const auto f = from_name<ChannelFunction>(function->currentData().toString().toStdString());
       if (f) edit(number, [&](Channel& c) { c.function = *f; });
     });
     auto* control = new QComboBox;
-    control->setObjectName(QStringLiteral("control_%1").arg(number));
-    control->setAccessibleName(tr("What works channel %1").arg(number));
-    control->addItem(tr("not said"), QString());
-    for (const auto& [c, w] : Words<Control>::list)
-      control->addItem(QString::fromStdString(spoken(w)), QString::fromLatin1(w.data()));
+    control->setObjectName(u"control_%1"_s.arg(number));
+    control->setAccessibleName(u"What works channel %1"_s.arg(number));
+    control->addItem(u"not said"_s, QString());
+    for (const auto& [c, w] : Names<Control>::list)
+      control->addItem(QString::fromStdString(label_of(w)), QString::fromLatin1(w.data()));
     if (known && known->control)
-      control->setCurrentIndex(control->findData(QString::fromLatin1(word(*known->control).data())));
+      control->setCurrentIndex(control->findData(QString::fromLatin1(name_of(*known->control).data())));
     grid->addWidget(control, 0, 2);
     connect(control, &QComboBox::activated, this, [edit, number, control] {
       edit(number, [&](Channel& c) {
-        c.control = from_word<Control>(control->currentData().toString().toStdString());
+        c.control = from_name<Control>(control->currentData().toString().toStdString());
         c.fixed_us = c.control == Control::fixed ? std::optional(c.fixed_us.value_or(1000)) : std::nullopt;
       });
     });
@@ -96,10 +97,10 @@ void ChannelsDialog::rebuild() {
       // What the transmitter's screen shows now; what was read was read with it.
       auto* settings = new QHBoxLayout;
       settings->setSpacing(6);
-      auto* turned = new QCheckBox(tr("turned"));
-      turned->setObjectName(QStringLiteral("turned_%1").arg(number));
+      auto* turned = new QCheckBox(u"turned"_s);
+      turned->setObjectName(u"turned_%1"_s.arg(number));
       turned->setChecked(known->reversed);
-      turned->setToolTip(tr("The transmitter reverses this channel"));
+      turned->setToolTip(u"The transmitter reverses this channel"_s);
       connect(turned, &QCheckBox::clicked, this,
               [edit, number](bool on) { edit(number, [&](Channel& c) { c.reversed = on; }); });
       settings->addWidget(turned);
@@ -110,12 +111,12 @@ void ChannelsDialog::rebuild() {
         caption->setProperty("soft", true);
         caption->setFont(Style::instance().text(9));
         settings->addWidget(caption);
-        auto* b = number_box(QStringLiteral("%1_%2").arg(QLatin1String(id)).arg(number),
-                             tr("%1 of channel %2").arg(what).arg(number), 82);
+        auto* b =
+            number_box(u"%1_%2"_s.arg(QLatin1String(id)).arg(number), u"%1 of channel %2"_s.arg(what).arg(number), 82);
         const Span range = member_of(member).span;
         b->setRange(range.least * per, range.most * per);
         b->setDecimals(1);
-        b->setSuffix(us ? QStringLiteral(" µs") : QStringLiteral(" %"));
+        b->setSuffix(us ? u" µs"_s : u" %"_s);
         b->setFont(Style::instance().figures(9));
         b->setValue(known->*member * per);
         connect(b, &QDoubleSpinBox::valueChanged, this, [edit, number, per, member](double shown) {
@@ -124,9 +125,9 @@ void ChannelsDialog::rebuild() {
         settings->addWidget(b);
       };
       const double travel = us ? t.full_us / 100 : 1, trim = us ? 1 : 100 / t.full_us;
-      box("travel_low", tr("low"), &Channel::travel_low_percent, travel);
-      box("sub_trim", tr("sub-trim"), &Channel::sub_trim_us, trim);
-      box("travel_high", tr("high"), &Channel::travel_high_percent, travel);
+      box("travel_low", u"low"_s, &Channel::travel_low_percent, travel);
+      box("sub_trim", u"sub-trim"_s, &Channel::sub_trim_us, trim);
+      box("travel_high", u"high"_s, &Channel::travel_high_percent, travel);
       settings->addStretch(1);
       grid->addLayout(settings, 2, 0, 1, 4);
     }
@@ -136,13 +137,12 @@ void ChannelsDialog::rebuild() {
           return x.channel == number && x.function != ChannelFunction::other;
         })) {
       for (const SwitchPosition& p : s->positions) {
-        at << (p.mode.empty() ? QStringLiteral("%1").arg(p.pulse_us, 0, 'f', 0)
-                              : QStringLiteral("%1 %2").arg(p.pulse_us, 0, 'f', 0).arg(QString::fromStdString(p.mode)));
+        at << (p.mode.empty() ? u"%1"_s.arg(p.pulse_us, 0, 'f', 0)
+                              : u"%1 %2"_s.arg(p.pulse_us, 0, 'f', 0).arg(QString::fromStdString(p.mode)));
         if (!p.mode.empty()) least = std::min(least, p.guard_us);
       }
-      QString line =
-          (s->measured ? tr("rests at %1 µs") : tr("as a plain switch: %1 µs")).arg(at.join(QStringLiteral(" · ")));
-      if (least < 1000) line += tr(", at least %1 µs from a boundary").arg(least, 0, 'f', 0);
+      QString line = (s->measured ? u"rests at %1 µs"_s : u"as a plain switch: %1 µs"_s).arg(at.join(u" · "_s));
+      if (least < 1000) line += u", at least %1 µs from a boundary"_s.arg(least, 0, 'f', 0);
       auto* words = new QLabel(line);
       words->setProperty(least < least_guard_us ? "caution" : "soft", true);
       words->setFont(Style::instance().text(9));
@@ -152,7 +152,7 @@ void ChannelsDialog::rebuild() {
     column->addWidget(row);
   }
   column->addStretch(1);
-  replace_content(*findChild<QScrollArea*>(QStringLiteral("channels_area")), content);
+  replace_content(*findChild<QScrollArea*>(u"channels_area"_s), content);
 }
 
 }  // namespace rigging::app

@@ -5,6 +5,7 @@
 #include <QPainterPath>
 #include <cmath>
 
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -17,10 +18,10 @@ constexpr double least_us = 850, most_us = 2150;
 }  // namespace
 
 ReachRulers::ReachRulers(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("reach_rulers"));
-  setAccessibleName(tr("Reach of the sticks"));
-  setToolTip(tr(
-      "Long ticks: where the pulses should land. Ink: how far the stick really reached. Triangle: where it is now."));
+  setObjectName(u"reach_rulers"_s);
+  setAccessibleName(u"Reach of the sticks"_s);
+  setToolTip(
+      u"Long ticks: where the pulses should land. Ink: how far the stick really reached. Triangle: where it is now."_s);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Maximum);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
@@ -36,9 +37,9 @@ void ReachRulers::set_lines(std::vector<ChannelLine> lines, const Transmitter& t
   transmitter_ = transmitter;
   QStringList words;
   for (const ChannelLine& l : lines_)
-    words << QStringLiteral("%1: %2").arg(QString::fromStdString(spoken_function(l.channel.function)),
-                                          QString::fromStdString(l.verdict));
-  setAccessibleDescription(words.join(QStringLiteral("; ")));
+    words << u"%1: %2"_s.arg(QString::fromStdString(function_label(l.channel.function)),
+                             QString::fromStdString(l.verdict));
+  setAccessibleDescription(words.join(u"; "_s));
   if (other) updateGeometry();
   update();
 }
@@ -95,22 +96,23 @@ void ReachRulers::paintEvent(QPaintEvent*) {
     if (asked) p.fillRect(QRectF(0, top - 2, width(), row_height - 2), i.wash);
     p.setPen(i.ink);
     p.setFont(look.text(10, true));
-    QString name = QString::fromStdString(spoken_function(c.function));
+    QString name = QString::fromStdString(function_label(c.function));
     name[0] = name[0].toUpper();
     p.drawText(QRectF(6, top, names_px, 22), Qt::AlignVCenter, name);
     p.setFont(look.text(8.5));
     p.setPen(i.soft);
     p.drawText(QRectF(6, top + 20, names_px, 18), Qt::AlignVCenter,
-               c.number > 0 ? tr("channel %1%2").arg(c.number).arg(c.reversed ? tr(", turned") : QString())
-                            : tr("no channel yet"));
+               c.number > 0 ? u"channel %1%2"_s.arg(c.number).arg(c.reversed ? u", turned"_s : QString())
+                            : u"no channel yet"_s);
     if (again_ && l.read && row_height >= least_row) {
       p.setPen(i.teal);
       QFont link = look.text(8.5);
       link.setUnderline(true);
       p.setFont(link);
-      p.drawText(QRectF(6, top + 36, names_px - 6, 16), Qt::AlignVCenter, tr("listen again"));
+      p.drawText(QRectF(6, top + 36, names_px - 6, 16), Qt::AlignVCenter, u"listen again"_s);
     }
-    const char* sides[4][2] = {{"left", "right"}, {"forward", "back"}, {"closed", "open"}, {"left", "right"}};
+    const QString sides[4][2] = {
+        {u"left"_s, u"right"_s}, {u"forward"_s, u"back"_s}, {u"closed"_s, u"open"_s}, {u"left"_s, u"right"_s}};
     const int kind = c.function == ChannelFunction::pitch      ? 1
                      : c.function == ChannelFunction::throttle ? 2
                      : c.function == ChannelFunction::yaw      ? 3
@@ -134,8 +136,8 @@ void ReachRulers::paintEvent(QPaintEvent*) {
     if (!l.read) {
       p.setPen(i.soft);
       p.setFont(look.text(8));
-      p.drawText(QRectF(left, base + 14, 70, 14), Qt::AlignLeft, tr(sides[kind][0]));
-      p.drawText(QRectF(right - 70, base + 14, 70, 14), Qt::AlignRight, tr(sides[kind][1]));
+      p.drawText(QRectF(left, base + 14, 70, 14), Qt::AlignLeft, sides[kind][0]);
+      p.drawText(QRectF(right - 70, base + 14, 70, 14), Qt::AlignRight, sides[kind][1]);
     }
     // How far it really reached: an inked line with a foot at each end and a dot at the centre.
     if (l.read) {
@@ -183,9 +185,9 @@ void ReachRulers::paintEvent(QPaintEvent*) {
     if (l.dial && l.dial->changes) {
       const double third = box.width() / 3;
       const std::pair<QString, QString> cells[] = {
-          {tr("travel low"), QString::fromStdString(shown_travel(transmitter_, l.dial->travel_low_percent))},
-          {tr("sub-trim"), QString::fromStdString(shown_sub_trim(transmitter_, l.dial->sub_trim_us))},
-          {tr("travel high"), QString::fromStdString(shown_travel(transmitter_, l.dial->travel_high_percent))}};
+          {u"travel low"_s, QString::fromStdString(shown_travel(transmitter_, l.dial->travel_low_percent))},
+          {u"sub-trim"_s, QString::fromStdString(shown_sub_trim(transmitter_, l.dial->sub_trim_us))},
+          {u"travel high"_s, QString::fromStdString(shown_travel(transmitter_, l.dial->travel_high_percent))}};
       for (int k = 0; k < 3; ++k) {
         const QRectF cell(box.left() + k * third, box.top() + 4, third, box.height());
         p.setFont(look.text(8));
@@ -199,7 +201,7 @@ void ReachRulers::paintEvent(QPaintEvent*) {
         p.setFont(look.text(8));
         p.setPen(i.rust);
         p.drawText(box.adjusted(0, 38, 0, 8), Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap,
-                   l.dial->turn_round ? tr("turn its direction round first") : tr("reaches its limit: see below"));
+                   l.dial->turn_round ? u"turn its direction round first"_s : u"reaches its limit: see below"_s);
       }
     } else {
       p.setFont(look.text(9));

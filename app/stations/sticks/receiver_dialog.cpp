@@ -3,21 +3,22 @@
 #include <QComboBox>
 #include <QFormLayout>
 
+#include "look/literals.h"
 #include "stations/baud_box.h"
 #include "wiring/ports.h"
 
 namespace rigging::app {
 
 ReceiverDialog::ReceiverDialog(const RigDocument& document, BenchLink& bench, QWidget* parent)
-    : DeviceDialog(QStringLiteral("receiver"), tr("Listen to a receiver"), bench.listening(), parent), bench_(bench) {
+    : DeviceDialog(u"receiver"_s, u"Listen to a receiver"_s, bench.listening(), parent), bench_(bench) {
   signal_ = new QComboBox;
-  signal_->setObjectName(QStringLiteral("receiver_signal"));
+  signal_->setObjectName(u"receiver_signal"_s);
   for (const Signal s : {Signal::inverted_serial, Signal::two_way_serial})
-    signal_->addItem(QString::fromStdString(spoken_signal(s)), static_cast<int>(s));
+    signal_->addItem(QString::fromStdString(signal_label(s)), static_cast<int>(s));
   if (receiver_signal(document.rig(), document.catalogue()) == Signal::two_way_serial) signal_->setCurrentIndex(1);
-  form()->addRow(tr("What the receiver says"), signal_);
-  baud_ = new BaudBox(QStringLiteral("receiver_baud"), tr("Baud"));
-  form()->addRow(tr("Baud"), baud_);
+  form()->addRow(u"What the receiver says"_s, signal_);
+  baud_ = new BaudBox(u"receiver_baud"_s, u"Baud"_s);
+  form()->addRow(u"Baud"_s, baud_);
   connect(signal_, &QComboBox::currentIndexChanged, this, &ReceiverDialog::describe);
   describe();
 }
@@ -30,15 +31,15 @@ void ReceiverDialog::describe() {
     baud_->offer({}, {100000, 200000});
   else
     baud_->offer({}, {420000, 115200, 400000, 921600});
-  QString words = tr(
-      "Propeller off, motor and servos unplugged: the receiver alone, on a supply of its own. Its minus to the "
+  QString words =
+      u"Propeller off, motor and servos unplugged: the receiver alone, on a supply of its own. Its minus to the "
       "adapter's minus, its signal to the adapter's receive line; its plus never to the adapter unless the adapter "
-      "gives what the receiver needs. A 3.3 V line is read by most adapters; a 5 V line destroys one made for 3.3 V.");
+      "gives what the receiver needs. A 3.3 V line is read by most adapters; a 5 V line destroys one made for 3.3 V."_s;
   words += QLatin1String("\n\n");
-  words += inverted ? tr("This signal rests low: it needs an adapter that inverts its receive line, or one that is set "
-                         "to do so. Without that, bytes arrive and no frame is among them.")
-                    : tr("This signal rests high: any adapter reads it that can make its baud. Only the receiver's "
-                         "transmit line is needed.");
+  words += inverted ? u"This signal rests low: it needs an adapter that inverts its receive line, or one that is set "
+                      "to do so. Without that, bytes arrive and no frame is among them."_s
+                    : u"This signal rests high: any adapter reads it that can make its baud. Only the receiver's "
+                      "transmit line is needed."_s;
   set_how(words);
 }
 

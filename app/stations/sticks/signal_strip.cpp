@@ -2,17 +2,18 @@
 
 #include <QPainter>
 
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
 
 SignalStrip::SignalStrip(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("signal_strip"));
-  setAccessibleName(tr("Recent signal"));
+  setObjectName(u"signal_strip"_s);
+  setAccessibleName(u"Recent signal"_s);
   setMinimumHeight(56);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
-  setToolTip(tr(
-      "The last eight seconds, oldest left. A gap: nothing came. Marks below: frames that the receiver calls lost."));
+  setToolTip(
+      u"The last eight seconds, oldest left. A gap: nothing came. Marks below: frames that the receiver calls lost."_s);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 

@@ -1,5 +1,6 @@
 #include "stations/sticks/sticks_dialogs.h"
 
+#include "look/literals.h"
 #include "stations/numbers_dialog.h"
 #include "sticks/edits.h"
 #include "sticks/sticks.h"
@@ -21,17 +22,14 @@ void ask_readings(RigDocument& document, const std::vector<ChannelFunction>& nee
   const Rig& rig = document.rig();
   const bool screen = where == ReadOn::transmitter, page = !screen && controller->sticks.reads_full > 0;
   NumbersDialog dialog(
-      QObject::tr("What was read"),
-      screen
-          ? QObject::tr("Numbers as the transmitter's own channel screen shows them, in percent of its travel: stick "
-                        "at its lower end, let go, at its upper end. Throttle: closed and open. What the receiver "
-                        "makes of them is not seen there.")
-      : page
-          ? QObject::tr("Numbers as the board's test page shows them, −%1 to %1: stick at its lower end, let go, at "
-                        "its upper end. Throttle: closed and open.")
-                .arg(controller->sticks.reads_full)
-          : QObject::tr("Pulses in µs, as a servo tester or logic analyser reads them: lower end, let go, upper end. "
-                        "A channel that falls when the stick goes right, back or open reads the wrong way round."),
+      u"What was read"_s,
+      screen ? u"Numbers as the transmitter's own channel screen shows them, in percent of its travel: stick "
+               "at its lower end, let go, at its upper end. Throttle: closed and open. What the receiver "
+               "makes of them is not seen there."_s
+      : page ? u"Numbers as the board's test page shows them, −%1 to %1: stick at its lower end, let go, at "
+               "its upper end. Throttle: closed and open."_s.arg(controller->sticks.reads_full)
+             : u"Pulses in µs, as a servo tester or logic analyser reads them: lower end, let go, upper end. "
+               "A channel that falls when the stick goes right, back or open reads the wrong way round."_s,
       parent);
   std::vector<TypedReading> typed;
   for (const ChannelFunction f : needed)
@@ -41,27 +39,26 @@ void ask_readings(RigDocument& document, const std::vector<ChannelFunction>& nee
     if (!is_stick(c.function) && !c.fixed_us) positions.push_back(typed_positions(rig, c, *controller, where));
   if (typed.empty() && positions.empty()) return;
   const Span range = typed_range(rig, *controller, where);
-  const QString unit = screen ? QStringLiteral("%") : page ? QString() : QStringLiteral("µs");
+  const QString unit = screen ? u"%"_s : page ? QString() : u"µs"_s;
   for (TypedReading& t : typed) {
-    const QString name = QString::fromStdString(capital(spoken_function(t.function)));
-    const std::string key(word(t.function));
+    const QString name = QString::fromStdString(capital(function_label(t.function)));
+    const std::string key(name_of(t.function));
     const auto add = [&](const char* end, const QString& label, std::optional<double>& value) {
       dialog.add((end + key).c_str(),
                  NumbersDialog::with_unknown({label.arg(name), unit, range.least, range.most, 1, 1}), value,
-                 QObject::tr("not read"));
+                 u"not read"_s);
     };
-    add("low_", QObject::tr("%1, lower end"), t.low);
-    if (t.function != ChannelFunction::throttle) add("centre_", QObject::tr("%1, let go"), t.centre);
-    add("high_", QObject::tr("%1, upper end"), t.high);
-    dialog.add(("inverted_" + key).c_str(), QObject::tr("%1 reads the wrong way round").arg(name), t.inverted);
+    add("low_", u"%1, lower end"_s, t.low);
+    if (t.function != ChannelFunction::throttle) add("centre_", u"%1, let go"_s, t.centre);
+    add("high_", u"%1, upper end"_s, t.high);
+    dialog.add(("inverted_" + key).c_str(), u"%1 reads the wrong way round"_s.arg(name), t.inverted);
   }
   for (TypedPositions& p : positions) {
     const Channel* c = channel_numbered(rig, p.channel);
-    dialog.add(("positions_" + std::to_string(p.channel)).c_str(),
-               QObject::tr("Channel %1, %2")
-                   .arg(p.channel)
-                   .arg(QString::fromStdString(c ? spoken_function(c->function) : std::string())),
-               p.positions, QObject::tr("each position, with spaces between"));
+    dialog.add(
+        ("positions_" + std::to_string(p.channel)).c_str(),
+        u"Channel %1, %2"_s.arg(p.channel).arg(QString::fromStdString(c ? function_label(c->function) : std::string())),
+        p.positions, u"each position, with spaces between"_s);
   }
   dialog.ask(document, [&] { return type_readings(document.rig(), document.catalogue(), typed, where, positions); });
 }
@@ -69,35 +66,33 @@ void ask_readings(RigDocument& document, const std::vector<ChannelFunction>& nee
 void ask_transmitter(RigDocument& document, QWidget* parent) {
   Transmitter t = document.rig().radio.transmitter;
   NumbersDialog dialog(
-      QObject::tr("The transmitter"),
-      QObject::tr("How it counts, and what it is set to now. What is read with these settings tells what to dial in."),
-      parent);
+      u"The transmitter"_s,
+      u"How it counts, and what it is set to now. What is read with these settings tells what to dial in."_s, parent);
   bool in_us = t.counts == TravelUnit::us;
   double count = t.channels;
-  dialog.add("counts_us", QObject::tr("It shows sub-trim and travel in µs, not in percent"), in_us);
-  dialog.add("full_us", t, &Transmitter::full_us, QObject::tr("100 % of travel moves the pulse by"));
-  dialog.add("step_percent", t, &Transmitter::step_percent, QObject::tr("Its travel goes in steps of"));
-  dialog.add("sub_trim_step", t, &Transmitter::sub_trim_step_us, QObject::tr("Its sub-trim goes in steps of"));
-  dialog.add("most_travel", t, &Transmitter::most_travel_percent, QObject::tr("Most travel"));
-  dialog.add("most_sub_trim", t, &Transmitter::most_sub_trim_us, QObject::tr("Most sub-trim"));
-  dialog.add("tolerance", t, &Transmitter::tolerance_us, QObject::tr("Sticks shall land within ±"));
-  dialog.add("channel_count",
-             NumbersDialog::described(member_of(&Transmitter::channels), -2, QObject::tr("Channels it has")), count);
+  dialog.add("counts_us", u"It shows sub-trim and travel in µs, not in percent"_s, in_us);
+  dialog.add("full_us", t, &Transmitter::full_us, u"100 % of travel moves the pulse by"_s);
+  dialog.add("step_percent", t, &Transmitter::step_percent, u"Its travel goes in steps of"_s);
+  dialog.add("sub_trim_step", t, &Transmitter::sub_trim_step_us, u"Its sub-trim goes in steps of"_s);
+  dialog.add("most_travel", t, &Transmitter::most_travel_percent, u"Most travel"_s);
+  dialog.add("most_sub_trim", t, &Transmitter::most_sub_trim_us, u"Most sub-trim"_s);
+  dialog.add("tolerance", t, &Transmitter::tolerance_us, u"Sticks shall land within ±"_s);
+  dialog.add("channel_count", NumbersDialog::described(member_of(&Transmitter::channels), -2, u"Channels it has"_s),
+             count);
   std::string others;
   for (const std::string& o : t.also_serves) others += (others.empty() ? "" : ", ") + o;
   std::map<ChannelFunction, double> rates;
   for (const ChannelFunction f : {ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::yaw})
     if (const Channel* c = document.rig().channel(f)) rates[f] = c->rate_percent;
   for (auto& [f, percent] : rates)
-    dialog.add(("rate_" + std::string(word(f))).c_str(),
-               NumbersDialog::described(
-                   member_of(&Channel::rate_percent), -2,
-                   QObject::tr("Rate of the %1 for the launch").arg(QString::fromStdString(spoken_function(f)))),
-               percent);
-  dialog.add("also_serves", QObject::tr("Other rigs on the same memory"), others,
-             QObject::tr("names, separated by commas"));
-  dialog.add("mixes", QObject::tr("It mixes channels itself"), t.mixes);
-  dialog.add("gestures", QObject::tr("Stick gestures that change settings are on"), t.gestures_change_settings);
+    dialog.add(
+        ("rate_" + std::string(name_of(f))).c_str(),
+        NumbersDialog::described(member_of(&Channel::rate_percent), -2,
+                                 u"Rate of the %1 for the launch"_s.arg(QString::fromStdString(function_label(f)))),
+        percent);
+  dialog.add("also_serves", u"Other rigs on the same memory"_s, others, u"names, separated by commas"_s);
+  dialog.add("mixes", u"It mixes channels itself"_s, t.mixes);
+  dialog.add("gestures", u"Stick gestures that change settings are on"_s, t.gestures_change_settings);
   dialog.ask(document, [&] {
     t.counts = in_us ? TravelUnit::us : TravelUnit::percent;
     t.channels = static_cast<int>(count);

@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "base/find.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/sticks/channels_dialog.h"
 #include "stations/sticks/reach_rulers.h"
@@ -41,21 +42,21 @@ SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks
   right->setSpacing(4);
   card_ = procedure_card("sticks", ProcedureCard::Form::column);
   right->addWidget(card_, 1);
-  type_ = hinted_button(tr("Type readings…"), "type_readings",
-                        tr("From the controller's own test page, or measured at a servo"));
-  transmitter_ = hinted_button(tr("Transmitter…"), "transmitter_settings", tr("How it counts and what it is set to"));
-  channels_ = hinted_button(tr("Channels…"), "channels_table",
-                            tr("Channels and switches: what shares a channel, which position chooses what"));
-  auto* settings_card = hinted_button(tr("Settings card…"), "settings_card",
-                                      tr("What to set in the transmitter and on the model, to print"));
+  type_ = hinted_button(u"Type readings…"_s, "type_readings",
+                        u"From the controller's own test page, or measured at a servo"_s);
+  transmitter_ = hinted_button(u"Transmitter…"_s, "transmitter_settings", u"How it counts and what it is set to"_s);
+  channels_ = hinted_button(u"Channels…"_s, "channels_table",
+                            u"Channels and switches: what shares a channel, which position chooses what"_s);
+  auto* settings_card = hinted_button(u"Settings card…"_s, "settings_card",
+                                      u"What to set in the transmitter and on the model, to print"_s);
   auto* more = new QGridLayout;
   more->setSpacing(3);
   int at = 0;
   receiver_ =
-      hinted_button(tr("Real receiver…"), "real_receiver", tr("Listen to a receiver by itself, at a serial device"));
+      hinted_button(u"Real receiver…"_s, "real_receiver", u"Listen to a receiver by itself, at a serial device"_s);
   connect(receiver_, &QPushButton::clicked, this, &SticksPage::listen_to_receiver);
-  screen_ = hinted_button(tr("Its screen…"), "type_screen",
-                          tr("Type what the transmitter's own channel screen shows, in percent"));
+  screen_ = hinted_button(u"Its screen…"_s, "type_screen",
+                          u"Type what the transmitter's own channel screen shows, in percent"_s);
   for (QPushButton* b : {type_, screen_, transmitter_, channels_, settings_card, receiver_}) {
     b->setFont(Style::instance().text(9));
     more->addWidget(b, at / 2, at % 2);
@@ -70,7 +71,7 @@ SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks
   connect(transmitter_, &QPushButton::clicked, this, &SticksPage::transmitter);
   connect(channels_, &QPushButton::clicked, this, &SticksPage::channels);
   connect(rulers_, &ReachRulers::again, this,
-          [this](ChannelFunction f) { card_->runner().tell(Pressed{"again_" + std::string(word(f))}); });
+          [this](ChannelFunction f) { card_->runner().tell(Pressed{"again_" + std::string(name_of(f))}); });
   connect(&bench_, &BenchLink::frames_heard, this, &SticksPage::show_signal);
   connect(&card_->runner(), &ProcedureRunner::card_changed, this, &SticksPage::follow_card);
   refresh();
@@ -97,26 +98,25 @@ void SticksPage::show_signal() {
   switches_->set_now(now);
   const ControllerClass* c = document_.controller();
   if (c && !c->sticks.reads_channels && !bench_.listening())
-    return strip_->set_frames(nullptr, tr("This class does not show what it receives."));
+    return strip_->set_frames(nullptr, u"This class does not show what it receives."_s);
   const Reception r = reception(all);
   QString line;
   if (!bench_.signal())
-    line = bench_.controller_answers() ? tr("The receiver is dark.") : tr("No bench connected.");
+    line = bench_.controller_answers() ? u"The receiver is dark."_s : u"No bench connected."_s;
   else if (bench_.silent() && bench_.listening() && bench_.bytes_heard() > 0)
-    line = tr("%1 bytes came, and no frame is among them: another signal or baud, or a line that is not inverted.")
-               .arg(bench_.bytes_heard());
+    line = u"%1 bytes came, and no frame is among them: another signal or baud, or a line that is not inverted."_s.arg(
+        bench_.bytes_heard());
   else if (bench_.silent())
-    line = tr("Nothing comes from the receiver.");
+    line = u"Nothing comes from the receiver."_s;
   else {
-    line = tr("%1 · %2 frames a second · %3 lost")
-               .arg(QString::fromStdString(spoken_signal(*bench_.signal())), QString::number(r.frames_per_s, 'f', 0),
-                    QString::number(bench_.tally().lost));
-    if (bench_.tally().damaged > 0) line += tr(" · %1 damaged").arg(bench_.tally().damaged);
+    line = u"%1 · %2 frames a second · %3 lost"_s.arg(QString::fromStdString(signal_label(*bench_.signal())),
+                                                      QString::number(r.frames_per_s, 'f', 0),
+                                                      QString::number(bench_.tally().lost));
+    if (bench_.tally().damaged > 0) line += u" · %1 damaged"_s.arg(bench_.tally().damaged);
     if (*bench_.signal() == Signal::two_way_serial && bench_.link_report().strength_dbm < 0)
-      line += tr(" · link %1 %, %2 dBm")
-                  .arg(bench_.link_report().quality_percent, 0, 'f', 0)
+      line += u" · link %1 %, %2 dBm"_s.arg(bench_.link_report().quality_percent, 0, 'f', 0)
                   .arg(bench_.link_report().strength_dbm, 0, 'f', 0);
-    if (r.failsafe) line += tr(" · the receiver reports: link gone");
+    if (r.failsafe) line += u" · the receiver reports: link gone"_s;
   }
   strip_->set_frames(&all, line);
 }
@@ -154,7 +154,7 @@ void SticksPage::refresh() {
       line.verdict = "no channel carries it";
     }
     lines.push_back(line);
-    if (l) pens.emplace_back(l->channel.number, QString::fromLatin1(word(f).data()));
+    if (l) pens.emplace_back(l->channel.number, QString::fromLatin1(name_of(f).data()));
   }
   std::vector<int> sticks;
   for (const ChannelLine& l : lines) sticks.push_back(l.channel.number);
@@ -168,21 +168,21 @@ void SticksPage::refresh() {
   follow_card();
 }
 
-void SticksPage::show_settings_card() { Q_EMIT sheets_asked(tr("Settings card"), setting_sheets(document_)); }
+void SticksPage::show_settings_card() { Q_EMIT sheets_asked(u"Settings card"_s, setting_sheets(document_)); }
 
-QList<Request> SticksPage::requests() {
-  QList<Request> all;
+QList<NamedAction> SticksPage::named_actions() {
+  QList<NamedAction> all;
   for (const ChannelFunction f : sticks_needed(document_.review().reports.sticks()))
-    all.append({tr("Listen to the %1 once more").arg(QString::fromStdString(spoken_function(f))),
-                tr("again repeat calibrate one"), [this, f] {
+    all.append({u"Listen to the %1 once more"_s.arg(QString::fromStdString(function_label(f))),
+                u"again repeat calibrate one"_s, [this, f] {
                   come_here();
-                  card_->runner().tell(Pressed{"again_" + std::string(word(f))});
+                  card_->runner().tell(Pressed{"again_" + std::string(name_of(f))});
                 }});
   return all +
-         QList<Request>{
-             {tr("Print the settings card"), tr("transmitter sub-trim travel hand card throws sheet pdf svg paper"),
+         QList<NamedAction>{
+             {u"Print the settings card"_s, u"transmitter sub-trim travel hand card throws sheet pdf svg paper"_s,
               [this] { show_settings_card(); }},
-             {tr("Listen to a real receiver"), tr("serial device adapter inverted two-way frames bytes baud"), [this] {
+             {u"Listen to a real receiver"_s, u"serial device adapter inverted two-way frames bytes baud"_s, [this] {
                 come_here();
                 listen_to_receiver();
               }}};

@@ -19,7 +19,7 @@ class SticksPage : public StationPage {
   explicit SticksPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override;
-  QList<Request> requests() override;
+  QList<NamedAction> named_actions() override;
   bool uses_bench() const override { return true; }
 
   const SticksProcedure& procedure() const { return static_cast<const SticksProcedure&>(card_->runner().procedure()); }

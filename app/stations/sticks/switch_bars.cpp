@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -15,9 +16,9 @@ constexpr double bar_low_us = 900, bar_high_us = 2100;
 }  // namespace
 
 SwitchBars::SwitchBars(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("switch_bars"));
-  setAccessibleName(tr("Switches and further channels"));
-  setToolTip(tr("Ticks: positions that are known. Mark: where the channel is now, and the mode that it chooses."));
+  setObjectName(u"switch_bars"_s);
+  setAccessibleName(u"Switches and further channels"_s);
+  setToolTip(u"Ticks: positions that are known. Mark: where the channel is now, and the mode that it chooses."_s);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
@@ -25,16 +26,17 @@ SwitchBars::SwitchBars(QWidget* parent) : QWidget(parent) {
 std::vector<SwitchBars::Cell> SwitchBars::cells() const {
   std::vector<Cell> all;
   for (const SwitchLine& l : lines_)
-    all.push_back({l.channel,
-                   l.function == ChannelFunction::other ? tr("free") : QString::fromStdString(spoken(word(l.function))),
-                   l.positions});
+    all.push_back(
+        {l.channel,
+         l.function == ChannelFunction::other ? u"free"_s : QString::fromStdString(label_of(name_of(l.function))),
+         l.positions});
   const auto shown = [&](int n) {
     return std::find(sticks_.begin(), sticks_.end(), n) != sticks_.end() ||
            std::any_of(all.begin(), all.end(), [n](const Cell& c) { return c.channel == n; });
   };
   if (now_)
     for (int n = 1; n <= std::min<int>(now_->channels, most_); ++n)
-      if (!shown(n) && now_->pulse_us[static_cast<std::size_t>(n - 1)] > 0) all.push_back({n, tr("free"), {}});
+      if (!shown(n) && now_->pulse_us[static_cast<std::size_t>(n - 1)] > 0) all.push_back({n, u"free"_s, {}});
   std::sort(all.begin(), all.end(), [](const Cell& a, const Cell& b) { return a.channel < b.channel; });
   if (all.size() > most_cells) all.resize(most_cells);
   return all;
@@ -63,11 +65,9 @@ void SwitchBars::set_now(const ChannelFrame* frame) {
   QStringList words;
   for (const Cell& c : all)
     if (now_ && c.channel <= now_->channels)
-      words << tr("channel %1, %2: %3 µs")
-                   .arg(c.channel)
-                   .arg(c.name)
-                   .arg(static_cast<double>(now_->pulse_us[static_cast<std::size_t>(c.channel - 1)]), 0, 'f', 0);
-  setAccessibleDescription(words.join(QStringLiteral("; ")));
+      words << u"channel %1, %2: %3 µs"_s.arg(c.channel).arg(c.name).arg(
+          static_cast<double>(now_->pulse_us[static_cast<std::size_t>(c.channel - 1)]), 0, 'f', 0);
+  setAccessibleDescription(words.join(u"; "_s));
   update();
 }
 
@@ -92,12 +92,12 @@ void SwitchBars::paintEvent(QPaintEvent*) {
     p.setFont(look.text(8.5));
     p.setPen(i.soft);
     p.drawText(QRectF(left, top, right - left, 14), Qt::AlignLeft | Qt::AlignVCenter,
-               tr("%1 %2").arg(c.channel).arg(c.name));
+               u"%1 %2"_s.arg(c.channel).arg(c.name));
     p.setPen(i.ink);
     p.setFont(look.figures(8.5));
     p.drawText(QRectF(left, top, right - left, 14), Qt::AlignRight | Qt::AlignVCenter,
                now_us <= 0
-                   ? QStringLiteral("–")
+                   ? u"–"_s
                    : QString::number(now_us, 'f', 0) + (chosen.isEmpty() ? QString() : QLatin1Char(' ') + chosen));
     const double line = top + 22;
     const auto x = [&](double us) {

@@ -9,6 +9,7 @@
 #include "base/find.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "look/units.h"
 #include "stations/numbers_dialog.h"
@@ -49,16 +50,16 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   layout->setContentsMargins(0, 0, 4, 0);
   layout->setSpacing(6);
   facts_ = wrapping_words(9.5);
-  facts_->setObjectName(QStringLiteral("linkage_facts"));
+  facts_->setObjectName(u"linkage_facts"_s);
   facts_->setTextFormat(Qt::RichText);
   layout->addWidget(facts_);
   auto* row = new QHBoxLayout;
-  measures_ = new QPushButton(tr("Measures…"));
-  measures_->setObjectName(QStringLiteral("linkage_measures"));
-  measures_->setToolTip(tr("Lengths and angles as measured on the model"));
-  holes_ = new QPushButton(tr("Holes and wanted throw…"));
-  holes_->setObjectName(QStringLiteral("linkage_holes"));
-  holes_->setToolTip(tr("Which holes arm and horn have, and how far the surface should go"));
+  measures_ = new QPushButton(u"Measures…"_s);
+  measures_->setObjectName(u"linkage_measures"_s);
+  measures_->setToolTip(u"Lengths and angles as measured on the model"_s);
+  holes_ = new QPushButton(u"Holes and wanted throw…"_s);
+  holes_->setObjectName(u"linkage_holes"_s);
+  holes_->setToolTip(u"Which holes arm and horn have, and how far the surface should go"_s);
   row->addWidget(measures_);
   row->addWidget(holes_, 1);
   layout->addLayout(row);
@@ -70,7 +71,7 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   layout->addLayout(ranked_);
   loads_ = wrapping_words(9.5);
   loads_->setTextFormat(Qt::RichText);
-  loads_->setObjectName(QStringLiteral("linkage_loads"));
+  loads_->setObjectName(u"linkage_loads"_s);
   layout->addWidget(loads_);
   effect_ = wrapping_words(9.5);
   effect_->setTextFormat(Qt::RichText);
@@ -87,27 +88,27 @@ void LinkagePanel::show_surface(Surface surface) {
 
 void LinkagePanel::measures() {
   Linkage l = linkage_of(document_.rig(), surface_);
-  NumbersDialog dialog(tr("Linkage of the %1").arg(QString::fromStdString(surface_.spoken())),
-                       tr("With the servo at 1500 µs and the surface flush. Angles from square to the chord: arm "
-                          "leaning toward the hinge and horn leaning away from the servo count positive."),
+  NumbersDialog dialog(u"Linkage of the %1"_s.arg(QString::fromStdString(surface_.label())),
+                       u"With the servo at 1500 µs and the surface flush. Angles from square to the chord: arm "
+                       "leaning toward the hinge and horn leaning away from the servo count positive."_s,
                        this);
-  dialog.add("arm", l, &Linkage::arm_m, tr("Arm, servo to hole"), 1);
-  dialog.add("horn", l, &Linkage::horn_m, tr("Horn, hinge to hole"), 1);
-  dialog.add("rod", l, &Linkage::rod_m, tr("Rod, hole to hole"), 1);
-  dialog.add("travel", l, &Linkage::servo_travel_deg, tr("Servo turns for 500 µs"));
-  dialog.add("arm_deg", l, &Linkage::arm_deg, tr("Arm leans"));
-  dialog.add("horn_deg", l, &Linkage::horn_deg, tr("Horn leans"));
-  dialog.add("drop", l, &Linkage::drop_m, tr("Servo further to the horn's side than the hinge"), 1);
-  dialog.add("chord", l, &Linkage::chord_m, tr("from the airframe"), tr("Hinge to trailing edge where throws are read"),
+  dialog.add("arm", l, &Linkage::arm_m, u"Arm, servo to hole"_s, 1);
+  dialog.add("horn", l, &Linkage::horn_m, u"Horn, hinge to hole"_s, 1);
+  dialog.add("rod", l, &Linkage::rod_m, u"Rod, hole to hole"_s, 1);
+  dialog.add("travel", l, &Linkage::servo_travel_deg, u"Servo turns for 500 µs"_s);
+  dialog.add("arm_deg", l, &Linkage::arm_deg, u"Arm leans"_s);
+  dialog.add("horn_deg", l, &Linkage::horn_deg, u"Horn leans"_s);
+  dialog.add("drop", l, &Linkage::drop_m, u"Servo further to the horn's side than the hinge"_s, 1);
+  dialog.add("chord", l, &Linkage::chord_m, u"from the airframe"_s, u"Hinge to trailing edge where throws are read"_s,
              1);
-  dialog.add("pitch", l, &Linkage::clevis_pitch_m, tr("One turn of the clevis"), 2);
-  dialog.add("play", l, &Linkage::play_m, tr("not felt yet"), tr("Play at the trailing edge"), 1);
+  dialog.add("pitch", l, &Linkage::clevis_pitch_m, u"One turn of the clevis"_s, 2);
+  dialog.add("play", l, &Linkage::play_m, u"not felt yet"_s, u"Play at the trailing edge"_s, 1);
   const bool rudder = surface_.kind == SurfaceKind::rudder;
   dialog.add("push_lifts",
-             rudder ? tr("Pushing the rod moves the trailing edge right (horn on the left)")
-                    : tr("Pushing the rod lifts the trailing edge (horn below)"),
+             rudder ? u"Pushing the rod moves the trailing edge right (horn on the left)"_s
+                    : u"Pushing the rod lifts the trailing edge (horn below)"_s,
              l.push_lifts);
-  dialog.add("crossed", tr("Arm and horn stand to opposite sides"), l.crossed);
+  dialog.add("crossed", u"Arm and horn stand to opposite sides"_s, l.crossed);
   dialog.ask(document_, [&] { return measure_linkage(document_.rig(), l); });
 }
 
@@ -116,16 +117,14 @@ void LinkagePanel::holes() {
   const Units& u = Units::instance();
   std::string arm = holes_text(l.arm_holes_m), horn = holes_text(l.horn_holes_m);
   NumbersDialog dialog(
-      tr("Holes of the %1").arg(QString::fromStdString(surface_.spoken())),
-      tr("Distances of the holes from the servo's axis and from the hinge, in %1, separated by commas.")
-          .arg(u.length_unit()),
+      u"Holes of the %1"_s.arg(QString::fromStdString(surface_.label())),
+      u"Distances of the holes from the servo's axis and from the hinge, in %1, separated by commas."_s.arg(
+          u.length_unit()),
       this);
-  dialog.add("arm_holes", tr("Holes of the arm"), arm,
-             u.metric() ? QStringLiteral("8, 10.5, 13") : QStringLiteral("0.31, 0.41, 0.51"));
-  dialog.add("horn_holes", tr("Holes of the horn"), horn,
-             u.metric() ? QStringLiteral("10, 13, 16") : QStringLiteral("0.39, 0.51, 0.63"));
-  dialog.add("want_up", l, &Linkage::want_up_deg, tr("as it comes"), tr("Wanted travel up, all commands together"));
-  dialog.add("want_down", l, &Linkage::want_down_deg, tr("as it comes"), tr("Wanted travel down"));
+  dialog.add("arm_holes", u"Holes of the arm"_s, arm, u.metric() ? u"8, 10.5, 13"_s : u"0.31, 0.41, 0.51"_s);
+  dialog.add("horn_holes", u"Holes of the horn"_s, horn, u.metric() ? u"10, 13, 16"_s : u"0.39, 0.51, 0.63"_s);
+  dialog.add("want_up", l, &Linkage::want_up_deg, u"as it comes"_s, u"Wanted travel up, all commands together"_s);
+  dialog.add("want_down", l, &Linkage::want_down_deg, u"as it comes"_s, u"Wanted travel down"_s);
   dialog.ask(document_, [&]() -> Result<Edit> {
     const auto arms = holes_of(arm), horns = holes_of(horn);
     if (!arms || !horns)
@@ -157,12 +156,11 @@ void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
   };
   int column = 0;
   for (const auto& [title, hint] :
-       {std::pair{tr("arm"), tr("Servo to hole")},
-        {tr("horn"), tr("Hinge to hole")},
-        {tr("travel"),
-         tr("Share of the pulse range that gives the wanted throw: the more, the finer and the stronger")},
-        {tr("step"), tr("What one dead band of the servo moves the surface")},
-        {tr("force"), tr("Hinge moment held per servo torque")}})
+       {std::pair{u"arm"_s, u"Servo to hole"_s},
+        {u"horn"_s, u"Hinge to hole"_s},
+        {u"travel"_s, u"Share of the pulse range that gives the wanted throw: the more, the finer and the stronger"_s},
+        {u"step"_s, u"What one dead band of the servo moves the surface"_s},
+        {u"force"_s, u"Hinge moment held per servo torque"_s}})
     cell(0, column++, title, true)->setToolTip(hint);
   grid->setColumnStretch(5, 1);
   int row = 0;
@@ -172,22 +170,22 @@ void LinkagePanel::rank(const std::vector<HoleChoice>& choices) {
     cell(row, 0, u.length(c.arm_m), false);
     cell(row, 1, u.length(c.horn_m), false);
     if (c.reaches) {
-      cell(row, 2, tr("%1 %").arg(n(c.travel_percent, 0)), false);
-      cell(row, 3, tr("%1°").arg(n(c.step_deg, 2)), false);
+      cell(row, 2, u"%1 %"_s.arg(n(c.travel_percent, 0)), false);
+      cell(row, 3, u"%1°"_s.arg(n(c.step_deg, 2)), false);
       cell(row, 4, n(c.force, 2), false);
     } else {
       auto* remark = wrapping_words(8.5);
       remark->setText(QString::fromStdString(c.remark));
       grid->addWidget(remark, row, 2, 1, 3);
     }
-    auto* use = new QPushButton(in_use ? tr("in use") : tr("Use these"));
-    use->setObjectName(QStringLiteral("hole_%1").arg(row));
+    auto* use = new QPushButton(in_use ? u"in use"_s : u"Use these"_s);
+    use->setObjectName(u"hole_%1"_s.arg(row));
     use->setAccessibleName(
-        tr("Arm %1, horn %2: %3 % of the travel").arg(u.length(c.arm_m), u.length(c.horn_m), n(c.travel_percent, 0)));
+        u"Arm %1, horn %2: %3 % of the travel"_s.arg(u.length(c.arm_m), u.length(c.horn_m), n(c.travel_percent, 0)));
     use->setProperty("flat", true);
     use->setFont(Style::instance().text(9));
     use->setEnabled(!in_use);
-    use->setToolTip(c.remark.empty() ? tr("The rod is cut so that the surface stays flush")
+    use->setToolTip(c.remark.empty() ? u"The rod is cut so that the surface stays flush"_s
                                      : QString::fromStdString(c.remark));
     connect(use, &QPushButton::clicked, this,
             [this, c] { document_.apply(use_holes(document_.rig(), surface_, c.arm_m, c.horn_m)); });
@@ -210,7 +208,7 @@ void LinkagePanel::refresh() {
   effect_->clear();
   for (QPushButton* b : {measures_, holes_}) b->setEnabled(o != nullptr);
   if (!o) {
-    facts_->setText(tr("Choose a surface."));
+    facts_->setText(u"Choose a surface."_s);
     return;
   }
   const Linkage l = linkage_of(document_.rig(), surface_);
@@ -223,39 +221,37 @@ void LinkagePanel::refresh() {
   }
   const Travel& travel = *answer->travel;
   const Units& u = Units::instance();
-  QString facts = tr("<b>%1° up, %2° down</b> at the ends, %3 and %4 at the edge.")
-                      .arg(n(travel.up_deg, 1), n(travel.down_deg, 1), u.length(travel.up_m), u.length(travel.down_m));
-  if (std::abs(travel.neutral_deg) > 0.05) facts += tr(" Stands %1° off at the centre.").arg(n(travel.neutral_deg, 1));
-  facts += tr(" Up to down %1 : 1. One dead band of the servo (%2 µs) is %3°.")
-               .arg(n(travel.differential, 2), n(dead_us, 0), n(std::abs(travel.deg_per_us) * dead_us, 2));
-  if (!travel.measured) facts = tr("Not measured yet; as a usual linkage would do it: ") + facts;
-  facts += tr(" Half the throw is half of the stabilizer's authority and half of its loop gain.");
+  QString facts = u"<b>%1° up, %2° down</b> at the ends, %3 and %4 at the edge."_s.arg(
+      n(travel.up_deg, 1), n(travel.down_deg, 1), u.length(travel.up_m), u.length(travel.down_m));
+  if (std::abs(travel.neutral_deg) > 0.05) facts += u" Stands %1° off at the centre."_s.arg(n(travel.neutral_deg, 1));
+  facts += u" Up to down %1 : 1. One dead band of the servo (%2 µs) is %3°."_s.arg(
+      n(travel.differential, 2), n(dead_us, 0), n(std::abs(travel.deg_per_us) * dead_us, 2));
+  if (!travel.measured) facts = u"Not measured yet; as a usual linkage would do it: "_s + facts;
+  facts += u" Half the throw is half of the stabilizer's authority and half of its loop gain."_s;
   facts_->setText(facts);
 
   const DeferredReview* deferred = document_.deferred();
   if (const LinkageReport* report = deferred ? deferred->linkage(surface_) : nullptr) {
     if (!report->holes.empty()) {
-      ranked_title_->setText(tr("<b>Holes for %1°</b>, best first:").arg(n(report->want_deg, 1)));
+      ranked_title_->setText(u"<b>Holes for %1°</b>, best first:"_s.arg(n(report->want_deg, 1)));
       rank(report->holes);
     } else {
       ranked_title_->setText(QString::fromStdString(report->holes_error).toHtmlEscaped());
     }
   } else if (!deferred && !l.arm_holes_m.empty() && !l.horn_holes_m.empty()) {
-    ranked_title_->setText(tr("Holes are being compared…"));
+    ranked_title_->setText(u"Holes are being compared…"_s);
   }
   if (const ServoLoad* load =
           find_in(document_.review().reports.loads(), [&](const ServoLoad& x) { return x.surface == surface_; })) {
     const auto band = [&](const ServoLoad::At& at) {
-      return tr("%1 to %2 %3 at %4 %5")
-          .arg(n(u.torque_out(at.torque_low_nm), 1), n(u.torque_out(at.torque_high_nm), 1), u.torque_unit(),
-               n(u.speed_out(at.speed_m_s), 0), u.speed_unit());
+      return u"%1 to %2 %3 at %4 %5"_s.arg(n(u.torque_out(at.torque_low_nm), 1), n(u.torque_out(at.torque_high_nm), 1),
+                                           u.torque_unit(), n(u.speed_out(at.speed_m_s), 0), u.speed_unit());
     };
-    loads_->setText(tr("<b>In the air</b>, at full throw, asked of the servo: %1, %2, %3; it has %4 %5. %6.")
-                        .arg(band(load->cruise), band(load->fast), band(load->dive),
-                             n(u.torque_out(load->available_nm), 0), u.torque_unit(),
-                             QString::fromStdString(capital(load->verdict)).toHtmlEscaped()));
+    loads_->setText(u"<b>In the air</b>, at full throw, asked of the servo: %1, %2, %3; it has %4 %5. %6."_s.arg(
+        band(load->cruise), band(load->fast), band(load->dive), n(u.torque_out(load->available_nm), 0), u.torque_unit(),
+        QString::fromStdString(capital(load->verdict)).toHtmlEscaped()));
   } else {
-    loads_->setText(tr("Servo loads need the flying mass (station airframe)."));
+    loads_->setText(u"Servo loads need the flying mass (station airframe)."_s);
   }
   if (!document_.deferred()) return;
   for (const Effect& e : document_.deferred()->effects)
@@ -263,8 +259,8 @@ void LinkagePanel::refresh() {
       QStringList parts;
       for (const Axis axis : all_axes)
         if (const double share = e.share[static_cast<std::size_t>(index_of(axis))]; share > 0.005)
-          parts << tr("%1 % of all %2").arg(n(100 * share, 0), QString::fromLatin1(word(axis).data()));
-      if (!parts.isEmpty()) effect_->setText(tr("<b>Does</b> %1 that the surfaces can do.").arg(parts.join(tr(", "))));
+          parts << u"%1 % of all %2"_s.arg(n(100 * share, 0), QString::fromLatin1(name_of(axis).data()));
+      if (!parts.isEmpty()) effect_->setText(u"<b>Does</b> %1 that the surfaces can do."_s.arg(parts.join(u", "_s)));
     }
 }
 

@@ -8,6 +8,7 @@
 #include <numbers>
 
 #include "base/angle.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "look/units.h"
 
@@ -19,13 +20,13 @@ constexpr double least_m = 0.004, most_m = 0.06;
 }  // namespace
 
 LinkageView::LinkageView(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("linkage_view"));
-  setAccessibleName(tr("Linkage from the side"));
+  setObjectName(u"linkage_view"_s);
+  setAccessibleName(u"Linkage from the side"_s);
   setAccessibleDescription(
-      tr("Drag the holes of arm and horn along them; or choose one with the keys A and H, and use plus and minus"));
+      u"Drag the holes of arm and horn along them; or choose one with the keys A and H, and use plus and minus"_s);
   setToolTip(
-      tr("Drag the hole of the arm or of the horn along it. Small rings: where the edge was read. Keys: A arm, H horn, "
-         "+ and − by half a millimetre"));
+      u"Drag the hole of the arm or of the horn along it. Small rings: where the edge was read. Keys: A arm, H horn, "
+      "+ and − by half a millimetre"_s);
   setFocusPolicy(Qt::StrongFocus);
   setMinimumSize(300, 200);
   setMouseTracking(true);
@@ -101,7 +102,7 @@ void LinkageView::paintEvent(QPaintEvent*) {
     p.drawText(rect().adjusted(20, 20, -20, -20), Qt::AlignCenter | Qt::TextWordWrap,
                !known_ ? words_
                : !bar  ? QString::fromStdString(bar.error().text())
-                       : tr("At this pulse the rod can't join arm and horn."));
+                       : u"At this pulse the rod can't join arm and horn."_s);
     return;
   }
   const Frame f = frame();
@@ -135,9 +136,8 @@ void LinkageView::paintEvent(QPaintEvent*) {
   p.setPen(i.slate);
   const auto mark = [&](double deg, bool above) {
     const QPointF at = edge(deg);
-    const QString text = QStringLiteral("%1° · %2")
-                             .arg(std::abs(deg), 0, 'f', 1)
-                             .arg(Units::instance().length(std::abs(throw_m(chord_m_, deg))));
+    const QString text =
+        u"%1° · %2"_s.arg(std::abs(deg), 0, 'f', 1).arg(Units::instance().length(std::abs(throw_m(chord_m_, deg))));
     p.drawText(QRectF(std::min(at.x() - 20, width() - 146.0), at.y() + (above ? -22 : 6), 144, 16),
                Qt::AlignLeft | Qt::AlignVCenter, text);
   };
@@ -180,21 +180,20 @@ void LinkageView::paintEvent(QPaintEvent*) {
   const Units& u = Units::instance();
   const double under = f.side > 0 ? 10 : -24;
   p.drawText(QRectF(arm.x() - 50, arm.y() + under, 100, 14), Qt::AlignCenter,
-             tr("arm %1").arg(u.length(linkage_.arm_m)));
+             u"arm %1"_s.arg(u.length(linkage_.arm_m)));
   p.drawText(QRectF(horn.x() - 50, horn.y() + under, 100, 14), Qt::AlignCenter,
-             tr("horn %1").arg(u.length(linkage_.horn_m)));
+             u"horn %1"_s.arg(u.length(linkage_.horn_m)));
   p.drawText(QRectF((arm.x() + horn.x()) / 2 - 60, (arm.y() + horn.y()) / 2 - f.side * 8 - 14, 120, 14),
-             Qt::AlignCenter, tr("rod %1").arg(u.length(linkage_.rod_m)));
+             Qt::AlignCenter, u"rod %1"_s.arg(u.length(linkage_.rod_m)));
   p.setFont(look.text(9));
   p.drawText(QRectF(6, 4, width() - 12, 18), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("%1 µs: %2° %3 · %5, servo ahead, %4")
-                 .arg(pulse_us_, 0, 'f', 0)
+             u"%1 µs: %2° %3 · %5, servo ahead, %4"_s.arg(pulse_us_, 0, 'f', 0)
                  .arg(std::abs(now->up_deg), 0, 'f', 1)
-                 .arg(std::abs(now->up_deg) < 0.05 ? tr("flush")
-                      : now->up_deg > 0            ? (rudder ? tr("right") : tr("up"))
-                      : rudder                     ? tr("left")
-                                                   : tr("down"),
-                      rudder ? tr("seen from above") : tr("seen from the left"), origin_));
+                 .arg(std::abs(now->up_deg) < 0.05 ? u"flush"_s
+                      : now->up_deg > 0            ? (rudder ? u"right"_s : u"up"_s)
+                      : rudder                     ? u"left"_s
+                                                   : u"down"_s,
+                      rudder ? u"seen from above"_s : u"seen from the left"_s, origin_));
   if (curve_ && !curve_->problems.empty()) {
     p.setPen(i.rust);
     p.setFont(look.text(9, true));

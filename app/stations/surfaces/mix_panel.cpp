@@ -9,6 +9,7 @@
 #include <cmath>
 
 #include "base/number.h"
+#include "look/literals.h"
 #include "look/number_box.h"
 #include "look/scroll_content.h"
 #include "stations/surfaces/output_row.h"
@@ -24,20 +25,20 @@ MixPanel::MixPanel(RigDocument& document, QWidget* parent) : QWidget(parent), do
   keep_width(explained_, 384);
   mix->addWidget(explained_);
   refusal_ = caution_words();
-  refusal_->setObjectName(QStringLiteral("mix_refusal"));
+  refusal_->setObjectName(u"mix_refusal"_s);
   refusal_->hide();
   mix->addWidget(refusal_);
   tail_row_ = new QWidget;
   auto* tail = new QHBoxLayout(tail_row_);
   tail->setContentsMargins(0, 0, 0, 0);
-  tail->addWidget(new QLabel(tr("Tail halves roll")));
-  tail_mix_ = number_box(QStringLiteral("tail_mix"), tr("Roll of the tail halves"), 84);
+  tail->addWidget(new QLabel(u"Tail halves roll"_s));
+  tail_mix_ = number_box(u"tail_mix"_s, u"Roll of the tail halves"_s, 84);
   tail_mix_->setRange(0, 150);
   tail_mix_->setDecimals(0);
-  tail_mix_->setSuffix(QStringLiteral(" %"));
+  tail_mix_->setSuffix(u" %"_s);
   tail->addWidget(tail_mix_);
   auto* of = wrapping_words(9);
-  of->setText(tr("of the ailerons' throw. Start at 25 %."));
+  of->setText(u"of the ailerons' throw. Start at 25 %."_s);
   tail->addWidget(of, 1);
   connect(tail_mix_, &QDoubleSpinBox::valueChanged, this, [this](double percent) {
     if (refreshing_) return;
@@ -101,10 +102,10 @@ void MixPanel::refresh() {
   refreshing_ = true;
   explained_->setText(
       !settable(document_.controller()).reverse
-          ? tr("Weights say what a command asks of an output. This class turns no output round by itself: it reverses "
-               "a whole function, servo and sensing, on every output that carries it.")
-          : tr("Weights say what a command asks of an output. “Reverse” turns its servo round, with every command "
-               "on it: for a servo that goes the wrong way, never for one command."));
+          ? u"Weights say what a command asks of an output. This class turns no output round by itself: it reverses "
+            "a whole function, servo and sensing, on every output that carries it."_s
+          : u"Weights say what a command asks of an output. “Reverse” turns its servo round, with every command "
+            "on it: for a servo that goes the wrong way, never for one command."_s);
   const auto tail = tail_mix_percent(rig);
   tail_row_->setVisible(tail.has_value());
   if (tail && !tail_mix_->hasFocus()) tail_mix_->setValue(std::round(*tail));
@@ -113,7 +114,7 @@ void MixPanel::refresh() {
   std::string shape = rig.controller.kind;
   for (const Output& o : rig.outputs) {
     shape += "|" + o.id + o.socket + (o.reversed ? "r" : "");
-    for (const Surface s : o.surfaces) shape += s.word();
+    for (const Surface s : o.surfaces) shape += s.name();
     for (const double w : {o.mix.roll, o.mix.pitch, o.mix.yaw, o.mix.throttle, o.mix.flap})
       shape += "," + number_text(w, 4);
   }
@@ -139,7 +140,7 @@ void MixPanel::show_effects() {
 
 void MixPanel::show_pulses(const Command& command) {
   const Rig& rig = document_.rig();
-  const Command asked = shared(rig.outputs, command, rig.sharing);
+  const Command asked = shared(rig.outputs, command, rig.saturation);
   for (const Output& o : rig.outputs)
     if (const auto it = rows_.find(o.id); it != rows_.end()) it->second->show_state(mixed(o, asked));
 }

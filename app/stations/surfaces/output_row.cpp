@@ -10,6 +10,7 @@
 
 #include "base/json.h"
 #include "edit/edit.h"
+#include "look/literals.h"
 #include "look/number_box.h"
 #include "look/pieces.h"
 #include "rig/path.h"
@@ -23,12 +24,12 @@ namespace rigging::app {
 namespace {
 
 QString output_name(const Output& o, bool release) {
-  if (release) return QObject::tr("Tow release");
-  if (o.passthrough_channel > 0) return QObject::tr("Channel %1").arg(o.passthrough_channel);
-  if (o.surfaces.empty()) return QObject::tr("Motor");
+  if (release) return u"Tow release"_s;
+  if (o.passthrough_channel > 0) return u"Channel %1"_s.arg(o.passthrough_channel);
+  if (o.surfaces.empty()) return u"Motor"_s;
   QStringList names;
-  for (const Surface s : o.surfaces) names << QString::fromStdString(s.spoken());
-  return QString::fromStdString(capital(names.join(QStringLiteral(" + ")).toStdString()));
+  for (const Surface s : o.surfaces) names << QString::fromStdString(s.label());
+  return QString::fromStdString(capital(names.join(u" + "_s).toStdString()));
 }
 
 }  // namespace
@@ -54,8 +55,8 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
   head->addWidget(title, 1);
 
   auto* socket = new QComboBox;
-  socket->setObjectName(QStringLiteral("socket_") + id);
-  socket->setAccessibleName(tr("Socket of %1").arg(name));
+  socket->setObjectName(u"socket_"_s + id);
+  socket->setAccessibleName(u"Socket of %1"_s.arg(name));
   if (const ControllerClass* c = document_.controller())
     for (const Terminal& s : c->outputs) socket->addItem(QString::fromStdString(s.label), QString::fromStdString(s.id));
   socket->setCurrentIndex(socket->findData(QString::fromStdString(o.socket)));
@@ -66,19 +67,19 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
   keep_width(socket, 92);
   head->addWidget(socket);
 
-  auto* reverse = new QPushButton(o.reversed ? tr("Reversed") : tr("Reverse"));
-  reverse->setObjectName(QStringLiteral("reverse_") + id);
+  auto* reverse = new QPushButton(o.reversed ? u"Reversed"_s : u"Reverse"_s);
+  reverse->setObjectName(u"reverse_"_s + id);
   reverse->setCheckable(true);
   reverse->setChecked(o.reversed);
-  reverse->setToolTip(tr("Turns the whole output round: every command on it goes the other way"));
+  reverse->setToolTip(u"Turns the whole output round: every command on it goes the other way"_s);
   connect(reverse, &QPushButton::clicked, this, [this, key = o.id](bool on) {
     document_.apply(set_value(document_.rig(), path_of({"outputs", key, "reversed"}), on));
   });
   if (!settable(document_.controller()).reverse) {
     reverse->setEnabled(false);
     reverse->setToolTip(
-        tr("This class turns no output round by itself: its button or gesture reverses a whole function. The proof "
-           "station says when."));
+        u"This class turns no output round by itself: its button or gesture reverses a whole function. The proof "
+        "station says when."_s);
   }
   head->addWidget(reverse);
 
@@ -87,20 +88,20 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
     if (a.output == o.id) answer = &a;
   int at = 0;
   const auto weight = [&](const QString& label, const char* key, double value, const QString& hint) {
-    auto* box = number_box(QStringLiteral("weight_%1_%2").arg(id, QLatin1String(key)),
-                           tr("%1 weight of %2").arg(label, name), Style::instance().theme() == Theme::field ? 70 : 66);
+    auto* box = number_box(u"weight_%1_%2"_s.arg(id, QLatin1String(key)), u"%1 weight of %2"_s.arg(label, name),
+                           Style::instance().theme() == Theme::field ? 70 : 66);
     const Span range = Described<Mix>::members().named(key)->span;
     box->setRange(100 * range.least, 100 * range.most);
     box->setDecimals(0);
     box->setSingleStep(5);
-    box->setSuffix(QStringLiteral(" %"));
+    box->setSuffix(u" %"_s);
     box->setValue(value * 100);
     box->setToolTip(hint);
     connect(box, &QDoubleSpinBox::valueChanged, this, [this, k = o.id, command = std::string(key)](double percent) {
       document_.apply(set_weight(document_.rig(), k, command, percent / 100));
     });
     auto* caption = new QLabel(label);
-    if (const auto axis = from_word<Axis>(key)) captions_.emplace_back(*axis, caption);
+    if (const auto axis = from_name<Axis>(key)) captions_.emplace_back(*axis, caption);
     caption->setProperty("soft", true);
     caption->setFont(Style::instance().text(8.5));
     // Two commands beside each other: share and degrees of each.
@@ -108,7 +109,7 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
     ++at;
     grid->addWidget(caption, row, column, 1, 2);
     grid->addWidget(box, row + 1, column);
-    const auto command = from_word<MixCommand>(key);
+    const auto command = from_name<MixCommand>(key);
     if (!command) return;
     shares_.push_back({*command, box, answer && answer->in_degrees ? degrees(*answer, *command, name) : nullptr,
                        bar(o.id, *command, value)});
@@ -118,13 +119,13 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
   for (const Axis axis : all_axes) {
     const bool served = !o.surfaces.empty() && required_direction(o.surfaces.front(), axis) != 0;
     if (!served && o.mix.of(axis) == 0) continue;
-    const QString hint = tr("Share of the travel for full %1").arg(QString::fromLatin1(word(axis).data()));
-    weight(QString::fromStdString(capital(std::string(word(axis)))), word(axis).data(), o.mix.of(axis), hint);
+    const QString hint = u"Share of the travel for full %1"_s.arg(QString::fromLatin1(name_of(axis).data()));
+    weight(QString::fromStdString(capital(std::string(name_of(axis)))), name_of(axis).data(), o.mix.of(axis), hint);
   }
   if (o.surfaces.empty() || o.mix.throttle != 0)
-    weight(tr("Throttle"), "throttle", o.mix.throttle, tr("1 to 100 %: closed to full"));
+    weight(u"Throttle"_s, "throttle", o.mix.throttle, u"1 to 100 %: closed to full"_s);
   if (o.mix.flap != 0 || (!o.surfaces.empty() && o.surfaces.front().kind == SurfaceKind::flaperon))
-    weight(tr("Flap"), "flap", o.mix.flap, tr("Droop with the flap channel"));
+    weight(u"Flap"_s, "flap", o.mix.flap, u"Droop with the flap channel"_s);
 
   pulse_ = new QLabel;
   pulse_->setFont(Style::instance().figures(9));
@@ -136,21 +137,21 @@ OutputRow::OutputRow(RigDocument& document, const Output& o)
 
 void OutputRow::show_effects(const std::vector<Effect>& effects) {
   for (const auto& [axis, caption] : captions_) {
-    const QString label = QString::fromStdString(capital(std::string(word(axis))));
+    const QString label = QString::fromStdString(capital(std::string(name_of(axis))));
     double share = 0;
     for (const Effect& e : effects)
       if (std::count(surfaces_.begin(), surfaces_.end(), e.surface) > 0)
         share += e.share[static_cast<std::size_t>(index_of(axis))];
     const bool told = share > 0.005;
-    caption->setText(told ? label + tr(" · does %1 %").arg(100 * share, 0, 'f', 0) : label);
-    caption->setToolTip(told ? tr("Of all %1 that the surfaces give together").arg(label.toLower()) : QString());
+    caption->setText(told ? label + u" · does %1 %"_s.arg(100 * share, 0, 'f', 0) : label);
+    caption->setToolTip(told ? u"Of all %1 that the surfaces give together"_s.arg(label.toLower()) : QString());
   }
 }
 
 ShareBar* OutputRow::bar(const std::string& output, MixCommand command, double weight) {
-  const QString key = QString::fromLatin1(word(command).data());
-  auto* made = new ShareBar(QStringLiteral("share_%1_%2").arg(QString::fromStdString(output), key), weight);
-  made->setAccessibleName(tr("Bar of the %1 weight").arg(key));
+  const QString key = QString::fromLatin1(name_of(command).data());
+  auto* made = new ShareBar(u"share_%1_%2"_s.arg(QString::fromStdString(output), key), weight);
+  made->setAccessibleName(u"Bar of the %1 weight"_s.arg(key));
   connect(made, &ShareBar::pulled, this,
           [this, output, command](double share) { Q_EMIT trying(output, command, share); });
   connect(made, &ShareBar::given_up, this, &OutputRow::given_up);
@@ -175,17 +176,17 @@ void OutputRow::show_weights(const Rig& rig) {
 }
 
 QDoubleSpinBox* OutputRow::degrees(const SurfaceAnswer& answer, MixCommand command, const QString& name) {
-  const QString label = QString::fromLatin1(word(command).data());
+  const QString label = QString::fromLatin1(name_of(command).data());
   auto* box =
-      number_box(QStringLiteral("throw_%1_%2").arg(QString::fromStdString(answer.output), label),
-                 tr("Throw of %1 for full %2").arg(name, label), Style::instance().theme() == Theme::field ? 64 : 60);
+      number_box(u"throw_%1_%2"_s.arg(QString::fromStdString(answer.output), label),
+                 u"Throw of %1 for full %2"_s.arg(name, label), Style::instance().theme() == Theme::field ? 64 : 60);
   box->setRange(0, range::throw_deg.most);
   box->setDecimals(1);
-  box->setSuffix(QStringLiteral(" °"));
+  box->setSuffix(u" °"_s);
   box->setValue(answer.throw_deg[static_cast<std::size_t>(command)]);
   box->setToolTip(
-      tr("Degrees at the surface for full %1: type them, and the weight is worked out, for both halves of a pair")
-          .arg(label));
+      u"Degrees at the surface for full %1: type them, and the weight is worked out, for both halves of a pair"_s.arg(
+          label));
   connect(box, &QDoubleSpinBox::valueChanged, this,
           [this, box, surface = answer.surface, command, before = box->value()](double deg) {
             auto wished = set_throw(document_.rig(), surface, command, deg);
@@ -201,10 +202,8 @@ QDoubleSpinBox* OutputRow::degrees(const SurfaceAnswer& answer, MixCommand comma
 }
 
 void OutputRow::show_state(const OutputState& state) {
-  pulse_->setText(
-      QStringLiteral("%1 µs%2").arg(state.pulse_us, 0, 'f', 0).arg(state.saturated ? tr("\n▲ at its end") : QString()));
-  pulse_->setStyleSheet(state.saturated ? QStringLiteral("color: %1; font-weight: bold").arg(inks().ochre.name())
-                                        : QString());
+  pulse_->setText(u"%1 µs%2"_s.arg(state.pulse_us, 0, 'f', 0).arg(state.saturated ? u"\n▲ at its end"_s : QString()));
+  pulse_->setStyleSheet(state.saturated ? u"color: %1; font-weight: bold"_s.arg(inks().ochre.name()) : QString());
 }
 
 }  // namespace rigging::app

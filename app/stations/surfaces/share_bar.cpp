@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -21,8 +22,8 @@ ShareBar::ShareBar(const QString& id, double value) : value_(value), before_(val
   setCursor(Qt::SizeHorCursor);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
   setToolTip(
-      tr("Pull: the model shows full command meanwhile. The other half of a pair goes along where it gives as "
-         "much; Escape leaves it as it was."));
+      u"Pull: the model shows full command meanwhile. The other half of a pair goes along where it gives as "
+      "much; Escape leaves it as it was."_s);
 }
 
 void ShareBar::set_value(double share) {

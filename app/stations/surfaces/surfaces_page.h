@@ -30,7 +30,7 @@ class SurfacesPage : public StationPage {
   explicit SurfacesPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override { return square_; }
-  QList<Request> requests() override;
+  QList<NamedAction> named_actions() override;
   void show_surface(Surface surface);
   enum class Side { mix, linkage, throws };
   void show_side(Side side);
@@ -40,6 +40,12 @@ class SurfacesPage : public StationPage {
   void refresh() override;
 
  private:
+  void make_picture();
+  QLayout* make_sticks();
+  QLayout* make_saturation_row();
+  QLayout* make_side_keys();
+  QWidget* make_surface_row();
+  QWidget* make_throws_side();
   void show_gauges();
   void note_trim_flight();
   void measure_release();
@@ -59,7 +65,7 @@ class SurfacesPage : public StationPage {
   ProcedureCard* throws_;
   QStackedWidget *picture_, *sides_;
   QButtonGroup* side_keys_;
-  QComboBox *surface_box_, *sharing_;
+  QComboBox *surface_box_, *saturation_box_;
   QLabel* mix_words_;
   QDoubleSpinBox* differential_;
   QPushButton* release_;

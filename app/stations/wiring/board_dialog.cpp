@@ -10,6 +10,7 @@
 
 #include "base/fields.h"
 #include "document/replace_question.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/members_editor.h"
 #include "stations/wiring/board_view.h"
@@ -18,35 +19,35 @@ namespace rigging::app {
 
 BoardDialog::BoardDialog(RigDocument& document, QWidget* parent)
     : QDialog(parent), document_(document), schema_(schema_of_members(Described<ControllerClass>::members())) {
-  setObjectName(QStringLiteral("board_dialog"));
-  setWindowTitle(tr("My board"));
+  setObjectName(u"board_dialog"_s);
+  setWindowTitle(u"My board"_s);
   resize(1120, 720);
   // Name and short name have lines of their own; what every class can follows by itself.
-  for (const char* own : {"id", "name", "cures"}) schema_["properties"].erase(own);
+  for (const char* own : {"id", "name", "remedies"}) schema_["properties"].erase(own);
   for (const char* list : {"outputs", "ports", "pads"})
     schema_["properties"][list]["items"]["properties"]["side"]["enum"] = {"", "nose", "tail", "left", "right"};
   auto* all = new QVBoxLayout(this);
   auto* top = new QHBoxLayout;
   nearest_ = new QComboBox;
-  nearest_->setObjectName(QStringLiteral("board_nearest"));
+  nearest_->setObjectName(u"board_nearest"_s);
   for (const ControllerClass& c : document_.catalogue().controllers)
     nearest_->addItem(QString::fromStdString(c.name), QString::fromStdString(c.id));
   id_ = new QLineEdit;
-  id_->setObjectName(QStringLiteral("board_id"));
-  id_->setValidator(new QRegularExpressionValidator(QRegularExpression(QStringLiteral("[a-z][a-z0-9_]*")), id_));
-  id_->setPlaceholderText(tr("small letters, digits, _"));
+  id_->setObjectName(u"board_id"_s);
+  id_->setValidator(new QRegularExpressionValidator(QRegularExpression(u"[a-z][a-z0-9_]*"_s), id_));
+  id_->setPlaceholderText(u"small letters, digits, _"_s);
   name_ = new QLineEdit;
-  name_->setObjectName(QStringLiteral("board_name"));
-  auto* from_file = hinted_button(tr("Take one from a file…"), "board_take", tr("A board that somebody passed on"));
+  name_->setObjectName(u"board_name"_s);
+  auto* from_file = hinted_button(u"Take one from a file…"_s, "board_take", u"A board that somebody passed on"_s);
   const auto labelled = [&](const QString& label, QWidget* w, int stretch) {
     auto* words = new QLabel(label);
     words->setBuddy(w);
     top->addWidget(words);
     top->addWidget(w, stretch);
   };
-  labelled(tr("Nearest"), nearest_, 3);
-  labelled(tr("Short name"), id_, 2);
-  labelled(tr("Name"), name_, 2);
+  labelled(u"Nearest"_s, nearest_, 3);
+  labelled(u"Short name"_s, id_, 2);
+  labelled(u"Name"_s, name_, 2);
   top->addWidget(from_file);
   all->addLayout(top);
   auto* middle = new QHBoxLayout;
@@ -54,19 +55,19 @@ BoardDialog::BoardDialog(RigDocument& document, QWidget* parent)
   middle->addWidget(view_, 5);
   auto* panel = new MembersPanel;
   members_ = &panel->members();
-  members_->setAccessibleName(tr("Everything that is known of the board"));
+  members_->setAccessibleName(u"Everything that is known of the board"_s);
   middle->addWidget(panel, 5);
   all->addLayout(middle, 1);
   said_ = wrapping_words(9);
   all->addWidget(said_);
   complaint_ = caution_words();
-  complaint_->setObjectName(QStringLiteral("board_complaint"));
+  complaint_->setObjectName(u"board_complaint"_s);
   all->addWidget(complaint_);
   auto* buttons = new QHBoxLayout;
-  pass_on_ = hinted_button(tr("Pass it on as a file…"), "board_pass_on", tr("A file that another builder can take"));
-  auto* leave = new QPushButton(tr("Leave"));
-  leave->setObjectName(QStringLiteral("board_leave"));
-  keep_ = hinted_button(tr("Keep it, and use it"), "board_keep", tr("Beside the rig; the rig is on this board then"));
+  pass_on_ = hinted_button(u"Pass it on as a file…"_s, "board_pass_on", u"A file that another builder can take"_s);
+  auto* leave = new QPushButton(u"Leave"_s);
+  leave->setObjectName(u"board_leave"_s);
+  keep_ = hinted_button(u"Keep it, and use it"_s, "board_keep", u"Beside the rig; the rig is on this board then"_s);
   keep_->setProperty("main", true);
   keep_->setDefault(true);
   buttons->addWidget(pass_on_);
@@ -90,9 +91,9 @@ BoardDialog::BoardDialog(RigDocument& document, QWidget* parent)
   connect(view_, &BoardView::chosen, members_, &MembersEditor::choose);
   connect(view_, &BoardView::moved, this,
           [this](const QString& pointer, double x_mm, double y_mm, const QString& side) {
-            members_->set(pointer + QStringLiteral("/x_mm"), x_mm);
-            members_->set(pointer + QStringLiteral("/y_mm"), y_mm);
-            if (!side.isEmpty()) members_->set(pointer + QStringLiteral("/side"), side.toStdString());
+            members_->set(pointer + u"/x_mm"_s, x_mm);
+            members_->set(pointer + u"/y_mm"_s, y_mm);
+            if (!side.isEmpty()) members_->set(pointer + u"/side"_s, side.toStdString());
           });
   connect(panel, &MembersPanel::added, this, &BoardDialog::lay_apart);
 
@@ -107,9 +108,9 @@ void BoardDialog::begin_as(const ControllerClass& nearest) {
   // One's own is edited; a shipped one is the beginning of one's own.
   const bool own = document_.is_own_class(nearest.id);
   id_->setText(QString::fromStdString(own ? nearest.id : "my_" + nearest.id));
-  name_->setText(own ? QString::fromStdString(nearest.name) : tr("%1, mine").arg(QString::fromStdString(nearest.name)));
+  name_->setText(own ? QString::fromStdString(nearest.name) : u"%1, mine"_s.arg(QString::fromStdString(nearest.name)));
   members_->show_value(write_fields(bare(nearest, document_.catalogue().shared)), schema_);
-  members_->choose(QStringLiteral("/outputs"));
+  members_->choose(u"/outputs"_s);
   read_back();
 }
 
@@ -137,7 +138,7 @@ void BoardDialog::lay_apart(const QString& pointer) {
     for (const char* list : {"outputs", "ports", "pads"})
       if (const auto entries = all.find(list); entries != all.end())
         for (std::size_t i = 0; i < entries->size(); ++i)
-          if (pointer != QStringLiteral("/%1/%2").arg(QLatin1String(list)).arg(i) &&
+          if (pointer != u"/%1/%2"_s.arg(QLatin1String(list)).arg(i) &&
               std::hypot((*entries)[i].value("x_mm", 0.0) - x, (*entries)[i].value("y_mm", 0.0) - y) < clear_mm)
             return true;
     return false;
@@ -151,8 +152,8 @@ void BoardDialog::lay_apart(const QString& pointer) {
       over = over + step_mm > across ? step_mm : over + step_mm;
     }
   }
-  members_->set(pointer + QStringLiteral("/x_mm"), x);
-  members_->set(pointer + QStringLiteral("/y_mm"), y);
+  members_->set(pointer + u"/x_mm"_s, x);
+  members_->set(pointer + u"/y_mm"_s, y);
 }
 
 void BoardDialog::read_back() {
@@ -177,8 +178,8 @@ void BoardDialog::keep() {
 }
 
 void BoardDialog::take_from_file() {
-  const QString path = QFileDialog::getOpenFileName(this, tr("Take a board from a file"), {},
-                                                    tr("Parts and boards (*.parts.json *.json)"));
+  const QString path = QFileDialog::getOpenFileName(this, u"Take a board from a file"_s, {},
+                                                    u"Parts and boards (*.parts.json *.json)"_s);
   if (path.isEmpty()) return;
   const auto boards = classes_in(path.toStdString());
   if (!boards) return complain(QString::fromStdString(boards.error().text()));
@@ -192,16 +193,15 @@ void BoardDialog::take_from_file() {
 void BoardDialog::pass_on() {
   const auto board = made();
   if (!board) return read_back();
-  QString path =
-      QFileDialog::getSaveFileName(this, tr("Pass the board on"), id_->text() + QStringLiteral(".parts.json"),
-                                   tr("Parts and boards (*.parts.json)"));
+  QString path = QFileDialog::getSaveFileName(this, u"Pass the board on"_s, id_->text() + u".parts.json"_s,
+                                              u"Parts and boards (*.parts.json)"_s);
   if (path.isEmpty()) return;
   const QString chosen = path;
-  if (!path.endsWith(QLatin1String(".json"))) path += QStringLiteral(".parts.json");
+  if (!path.endsWith(QLatin1String(".json"))) path += u".parts.json"_s;
   if (!may_replace(this, path, chosen)) return;
   if (const auto ok = save_own_class(path.toStdString(), *board, document_.catalogue().shared); !ok)
     return complain(QString::fromStdString(ok.error().text()));
-  said_->setText(tr("Written: %1").arg(path));
+  said_->setText(u"Written: %1"_s.arg(path));
 }
 
 }  // namespace rigging::app

@@ -5,6 +5,7 @@
 #include <QPainter>
 #include <cmath>
 
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -24,9 +25,9 @@ QString nearest_side(double x_mm, double y_mm, const ControllerClass& board) {
 }  // namespace
 
 BoardView::BoardView(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("board_view"));
-  setAccessibleName(tr("The board from above, arrow up"));
-  setToolTip(tr("Drag a socket or pad. Arrow keys move the chosen one by half a millimetre; Tab goes to the next."));
+  setObjectName(u"board_view"_s);
+  setAccessibleName(u"The board from above, arrow up"_s);
+  setToolTip(u"Drag a socket or pad. Arrow keys move the chosen one by half a millimetre; Tab goes to the next."_s);
   setFocusPolicy(Qt::StrongFocus);
   setMinimumSize(320, 320);
 }
@@ -35,7 +36,7 @@ std::vector<BoardView::Spot> BoardView::spots() {
   std::vector<Spot> all;
   const auto add = [&](const char* list, std::vector<Terminal>& terminals, bool pad) {
     for (std::size_t i = 0; i < terminals.size(); ++i)
-      all.push_back({QStringLiteral("/%1/%2").arg(QLatin1String(list)).arg(i), &terminals[i], pad});
+      all.push_back({u"/%1/%2"_s.arg(QLatin1String(list)).arg(i), &terminals[i], pad});
   };
   add("outputs", board_.outputs, false);
   add("ports", board_.ports, false);
@@ -103,9 +104,9 @@ void BoardView::paintEvent(QPaintEvent*) {
   const double ten_mm = 10 * b.width() / board_.width_mm;
   const double right = width() - 12;
   p.drawLine(QPointF(right - ten_mm, 24), QPointF(right, 24));
-  p.drawText(QPointF(right - ten_mm, 18), tr("10 mm"));
+  p.drawText(QPointF(right - ten_mm, 18), u"10 mm"_s);
   p.drawText(QPointF(12, 18),
-             tr("From above, arrow up · %1 × %2 mm · figures: timer group").arg(board_.width_mm).arg(board_.length_mm));
+             u"From above, arrow up · %1 × %2 mm · figures: timer group"_s.arg(board_.width_mm).arg(board_.length_mm));
   for (const Spot& s : spots()) {
     const QPointF at = on_screen(*s.terminal);
     const bool now = chosen_ == s.pointer || chosen_.startsWith(s.pointer + QLatin1Char('/'));

@@ -11,6 +11,7 @@
 #include "base/json.h"
 #include "base/number.h"
 #include "edit/edit.h"
+#include "look/literals.h"
 #include "look/pieces.h"
 #include "look/units.h"
 #include "rig/path.h"
@@ -55,20 +56,20 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   page->setSpacing(6);
   auto* head = new QHBoxLayout;
   head->addWidget(heading(), 1);
-  plan_ = new QPushButton(tr("Plan the wiring"));
-  plan_->setObjectName(QStringLiteral("plan_wiring"));
+  plan_ = new QPushButton(u"Plan the wiring"_s);
+  plan_->setObjectName(u"plan_wiring"_s);
   plan_->setProperty("main", true);
   plan_->setToolTip(
-      tr("Gives every part and output its place so that no rule is broken and least is moved. What you keep by hand "
-         "stays."));
-  sheets_ = new QPushButton(tr("Plug list and drawing…"));
-  sheets_->setObjectName(QStringLiteral("wiring_sheets"));
-  auto* board = hinted_button(tr("My board…"), "my_board",
-                              tr("Describe the board that you really have, starting from the nearest class"));
+      u"Gives every part and output its place so that no rule is broken and least is moved. What you keep by hand "
+      "stays."_s);
+  sheets_ = new QPushButton(u"Plug list and drawing…"_s);
+  sheets_->setObjectName(u"wiring_sheets"_s);
+  auto* board = hinted_button(u"My board…"_s, "my_board",
+                              u"Describe the board that you really have, starting from the nearest class"_s);
   connect(board, &QPushButton::clicked, this, &WiringPage::describe_board);
   head->addWidget(board);
   auto* ports =
-      hinted_button(tr("Ports…"), "set_ports", tr("Job, baud and direction of each port, and the receiver's signal"));
+      hinted_button(u"Ports…"_s, "set_ports", u"Job, baud and direction of each port, and the receiver's signal"_s);
   connect(ports, &QPushButton::clicked, this, &WiringPage::set_ports);
   head->addWidget(ports);
   head->addWidget(sheets_);
@@ -92,10 +93,10 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
     lead->addWidget(b);
     return b;
   };
-  red_ = toggle(tr("Red wire out"), "lead_red_out", tr("Taken out and isolated, not just cut bare"));
-  turned_ = toggle(tr("Plug turned"), "lead_plug_turned", tr("The plug sits the wrong way round"));
-  pair_ = toggle(tr("Pair turned"), "lead_pair_turned", tr("Transmit meets transmit"));
-  fixed_ = toggle(tr("Keep here"), "lead_fixed", tr("The plan leaves this lead where it is"));
+  red_ = toggle(u"Red wire out"_s, "lead_red_out", u"Taken out and isolated, not just cut bare"_s);
+  turned_ = toggle(u"Plug turned"_s, "lead_plug_turned", u"The plug sits the wrong way round"_s);
+  pair_ = toggle(u"Pair turned"_s, "lead_pair_turned", u"Transmit meets transmit"_s);
+  fixed_ = toggle(u"Keep here"_s, "lead_fixed", u"The plan leaves this lead where it is"_s);
   page->addLayout(lead);
   auto* check = new QHBoxLayout;
   check_words_ = words(9, "lead_check");
@@ -113,22 +114,21 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
     check->addWidget(b, 0, Qt::AlignTop);
     return b;
   };
-  battery_ = button(tr("Battery in"), "wiring_battery",
-                    tr("On the simulated bench. On a real one: propeller off, clear of its arc, every plug looked at"));
+  battery_ = button(u"Battery in"_s, "wiring_battery",
+                    u"On the simulated bench. On a real one: propeller off, clear of its arc, every plug looked at"_s);
   battery_->setCheckable(true);
-  inspect_ = button(tr("Look at it"), "lead_inspect",
-                    tr("Follow it from end to end on the simulated bench; battery and USB out"));
-  mend_ = button(tr("Put it right"), "lead_mend", tr("Plug it as planned on the simulated bench; battery and USB out"));
-  right_ = button(tr("It is right"), "lead_right",
-                  tr("Looked at and tried: recorded as a proof that goes stale when the lead changes"));
+  inspect_ = button(u"Look at it"_s, "lead_inspect",
+                    u"Follow it from end to end on the simulated bench; battery and USB out"_s);
+  mend_ = button(u"Put it right"_s, "lead_mend", u"Plug it as planned on the simulated bench; battery and USB out"_s);
+  right_ = button(u"It is right"_s, "lead_right",
+                  u"Looked at and tried: recorded as a proof that goes stale when the lead changes"_s);
   page->addLayout(check);
 
   table_ = new QTableWidget;
-  table_->setObjectName(QStringLiteral("loom"));
-  table_->setAccessibleName(tr("Loom: every lead with both ends, length and gauge"));
+  table_->setObjectName(u"loom"_s);
+  table_->setAccessibleName(u"Loom: every lead with both ends, length and gauge"_s);
   table_->setColumnCount(columns);
-  table_->setHorizontalHeaderLabels(
-      {tr("no."), tr("from"), tr("to"), tr("lead"), tr("length"), tr("gauge"), tr("remarks")});
+  table_->setHorizontalHeaderLabels({u"no."_s, u"from"_s, u"to"_s, u"lead"_s, u"length"_s, u"gauge"_s, u"remarks"_s});
   table_->verticalHeader()->hide();
   table_->verticalHeader()->setDefaultSectionSize(22);
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -148,13 +148,13 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
 
   view_->setContextMenuPolicy(Qt::CustomContextMenu);
   connect(view_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
-    if (const std::string under = view_->lead_under(at); !under.empty()) offer_deeds(under, view_->mapToGlobal(at));
+    if (const std::string under = view_->lead_under(at); !under.empty()) offer_actions(under, view_->mapToGlobal(at));
   });
   table_->setContextMenuPolicy(Qt::CustomContextMenu);
   connect(table_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
     if (const auto* item = table_->itemAt(at))
-      offer_deeds(table_->item(item->row(), number)->data(Qt::UserRole).toString().toStdString(),
-                  table_->viewport()->mapToGlobal(at));
+      offer_actions(table_->item(item->row(), number)->data(Qt::UserRole).toString().toStdString(),
+                    table_->viewport()->mapToGlobal(at));
   });
   connect(plan_, &QPushButton::clicked, this, &WiringPage::plan);
   connect(sheets_, &QPushButton::clicked, this, &WiringPage::show_sheets);
@@ -180,9 +180,9 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
       return;
     }
     const double per = is_length ? Units::instance().length_out(1) : 1;
-    say(tr("“%1” is no %2: a number of %3 from %4 to %5 is expected.")
-            .arg(item->text(), QString::fromLatin1(member.spoken),
-                 is_length ? Units::instance().length_unit() : QStringLiteral("AWG"))
+    say(u"“%1” is no %2: a number of %3 from %4 to %5 is expected."_s
+            .arg(item->text(), QString::fromLatin1(member.label),
+                 is_length ? Units::instance().length_unit() : u"AWG"_s)
             .arg(member.span.least * per)
             .arg(member.span.most * per));
     shown_.clear();
@@ -221,10 +221,10 @@ void WiringPage::mark_chosen(const char* flag, bool on) {
 }
 
 /// What can be done with a lead, where the pointer is: the same as the buttons below.
-void WiringPage::offer_deeds(const std::string& lead, const QPoint& at) {
+void WiringPage::offer_actions(const std::string& lead, const QPoint& at) {
   choose(lead);
   QMenu menu(this);
-  menu.setObjectName(QStringLiteral("lead_menu"));
+  menu.setObjectName(u"lead_menu"_s);
   for (QPushButton* b : {red_, turned_, pair_, fixed_, inspect_, mend_, right_}) {
     if (b == inspect_) menu.addSeparator();
     QAction* action = menu.addAction(b->text());
@@ -246,12 +246,11 @@ void WiringPage::plan() {
       document_.deferred() ? document_.deferred()->plan : plan_wiring(document_.rig(), document_.catalogue());
   QStringList words;
   if (plan.changes == 0)
-    words << tr("The plan changes nothing: everything has its place.");
+    words << u"The plan changes nothing: everything has its place."_s;
   else
-    words << (plan.changes == 1 ? tr("One thing placed or moved.")
-                                : tr("%1 things placed or moved.").arg(plan.changes));
+    words << (plan.changes == 1 ? u"One thing placed or moved."_s : u"%1 things placed or moved."_s.arg(plan.changes));
   for (const Obstacle& o : plan.obstacles)
-    words << QStringLiteral("%1 (%2).").arg(QString::fromStdString(o.what), QString::fromStdString(o.code));
+    words << u"%1 (%2)."_s.arg(QString::fromStdString(o.what), QString::fromStdString(o.code));
   say(words.join(QLatin1Char(' ')));
   if (plan.rig != document_.rig()) document_.apply(take_plan(plan));
 }
@@ -269,22 +268,22 @@ void WiringPage::choose(const std::string& lead) {
     fixed_->setChecked(l->fixed);
     QString why;
     const DeferredReview* deferred = document_.deferred();
-    if (!deferred) why = tr("the plan is being computed…");
+    if (!deferred) why = u"the plan is being computed…"_s;
     for (const Choice& c : deferred ? deferred->plan.choices : std::vector<Choice>{})
       if (far_end(*l, c.subject, c.end) && !c.end.empty() && why.isEmpty())
-        why = c.changed ? tr("the plan would put it at %1: %2")
-                              .arg(QString::fromStdString(c.goes_to), QString::fromStdString(c.why))
+        why = c.changed ? u"the plan would put it at %1: %2"_s.arg(QString::fromStdString(c.goes_to),
+                                                                   QString::fromStdString(c.why))
                         : QString::fromStdString(c.why);
     for (const HarnessRow& row : document_.review().reports.wiring().harness)
       if (row.lead == lead)
-        chosen_->setText(QStringLiteral("<b>%1 %2 → %3 %4</b>%5")
-                             .arg(said_of(capital(row.from)).toHtmlEscaped(), said_of(row.from_socket).toHtmlEscaped(),
-                                  said_of(row.to).toHtmlEscaped(), said_of(row.to_socket).toHtmlEscaped(),
-                                  why.isEmpty() ? QString() : QStringLiteral(": ") + why.toHtmlEscaped()));
+        chosen_->setText(u"<b>%1 %2 → %3 %4</b>%5"_s.arg(
+            said_of(capital(row.from)).toHtmlEscaped(), said_of(row.from_socket).toHtmlEscaped(),
+            said_of(row.to).toHtmlEscaped(), said_of(row.to_socket).toHtmlEscaped(),
+            why.isEmpty() ? QString() : u": "_s + why.toHtmlEscaped()));
     for (int row = 0; row < table_->rowCount(); ++row)
       if (table_->item(row, number)->data(Qt::UserRole).toString().toStdString() == lead) table_->selectRow(row);
   } else {
-    chosen_->setText(tr("Click a lead to trace it; drag its end at the board to move it."));
+    chosen_->setText(u"Click a lead to trace it; drag its end at the board to move it."_s);
     table_->clearSelection();
   }
   show_check();
@@ -298,17 +297,17 @@ void WiringPage::seen_of(const std::string& lead, const Json& seen) {
   const auto end = [&](const char* name, const LeadEnd& planned) {
     const auto it = seen.find(name);
     if (it != seen.end() && it->is_object() && text_member(*it, "socket") != planned.socket)
-      differs << tr("it sits in %1").arg(QString::fromStdString(text_member(*it, "label")));
+      differs << u"it sits in %1"_s.arg(QString::fromStdString(text_member(*it, "label")));
   };
   end("from", l->from);
   end("to", l->to);
   if (flag_member(seen, "red_wire", true) == l->plus_removed)
-    differs << (l->plus_removed ? tr("its red wire is in") : tr("its red wire is missing"));
+    differs << (l->plus_removed ? u"its red wire is in"_s : u"its red wire is missing"_s);
   if (flag_member(seen, "plug_turned", false) != l->plug_turned)
-    differs << tr("a plug sits the wrong way round: plus and minus are exchanged");
-  if (flag_member(seen, "pair_turned", false) != l->pair_turned) differs << tr("its data pair is turned");
+    differs << u"a plug sits the wrong way round: plus and minus are exchanged"_s;
+  if (flag_member(seen, "pair_turned", false) != l->pair_turned) differs << u"its data pair is turned"_s;
   inspected_ = lead;
-  seen_words_ = differs.isEmpty() ? tr("Seen: as planned.") : tr("Seen: %1.").arg(differs.join(tr(", and ")));
+  seen_words_ = differs.isEmpty() ? u"Seen: as planned."_s : u"Seen: %1."_s.arg(differs.join(u", and "_s));
   show_check();
 }
 
@@ -321,35 +320,33 @@ void WiringPage::show_check() {
     return;
   }
   const LeadCard card = lead_card(document_.rig(), document_.catalogue(), *l);
-  QString state = tr("not looked at yet");
+  QString state = u"not looked at yet"_s;
   if (const CheckStatus* c = find_check(document_.review().checks, CheckId{lead_family, l->id});
       c && c->state != ProofState::none)
-    state = c->state == ProofState::stale ? tr("gone stale") : tr("proven");
-  QString text = tr("<b>%1.</b> %2 <i>%3</i> Then: %4 Should show: %5")
-                     .arg(QString::fromStdString(capital(state.toStdString())).toHtmlEscaped(),
-                          QString::fromStdString(card.before_power).toHtmlEscaped(),
-                          QString::fromStdString(card.cautions.front()).toHtmlEscaped(),
-                          QString::fromStdString(card.todo).toHtmlEscaped(),
-                          QString::fromStdString(card.expected).toHtmlEscaped());
-  if (inspected_ == l->id) text += QStringLiteral(" <b>%1</b>").arg(seen_words_.toHtmlEscaped());
+    state = c->state == ProofState::stale ? u"gone stale"_s : u"proven"_s;
+  QString text = u"<b>%1.</b> %2 <i>%3</i> Then: %4 Should show: %5"_s.arg(
+      QString::fromStdString(capital(state.toStdString())).toHtmlEscaped(),
+      QString::fromStdString(card.before_power).toHtmlEscaped(),
+      QString::fromStdString(card.cautions.front()).toHtmlEscaped(), QString::fromStdString(card.todo).toHtmlEscaped(),
+      QString::fromStdString(card.expected).toHtmlEscaped());
+  if (inspected_ == l->id) text += u" <b>%1</b>"_s.arg(seen_words_.toHtmlEscaped());
   if (bench_.controller_answers()) {
     if (const auto port = bench_.ports().find(card.socket); port != bench_.ports().end())
-      text += QStringLiteral(" <b>%1</b>")
-                  .arg(port->second ? tr("The board hears data there (simulated).")
-                                    : tr("The board hears nothing there (simulated): pair, job, baud, signal or "
-                                         "restart?"));
-    if (card.evidence == LeadEvidence::voltage_read && bench_.sight().battery)
       text +=
-          QStringLiteral(" <b>%1</b>")
-              .arg(bench_.battery_v() > 0 ? tr("The board reads %1 V (simulated).").arg(bench_.battery_v(), 0, 'f', 1)
-                                          : tr("The board reads 0 V (simulated): wrong socket, or not plugged in."));
+          u" <b>%1</b>"_s.arg(port->second ? u"The board hears data there (simulated)."_s
+                                           : u"The board hears nothing there (simulated): pair, job, baud, signal or "
+                                             "restart?"_s);
+    if (card.evidence == LeadEvidence::voltage_read && bench_.sight().battery)
+      text += u" <b>%1</b>"_s.arg(bench_.battery_v() > 0
+                                      ? u"The board reads %1 V (simulated)."_s.arg(bench_.battery_v(), 0, 'f', 1)
+                                      : u"The board reads 0 V (simulated): wrong socket, or not plugged in."_s);
   }
   check_words_->setText(text);
   battery_->setChecked(bench_.sight().battery);
-  battery_->setText(bench_.sight().battery ? tr("Battery out") : tr("Battery in"));
+  battery_->setText(bench_.sight().battery ? u"Battery out"_s : u"Battery in"_s);
   const bool dark = bench_.hands_connected() && !bench_.sight().usb && !bench_.sight().battery;
   inspect_->setEnabled(dark);
-  mend_->setEnabled(dark && inspected_ == l->id && seen_words_ != tr("Seen: as planned."));
+  mend_->setEnabled(dark && inspected_ == l->id && seen_words_ != u"Seen: as planned."_s);
 }
 
 void WiringPage::go_to(const QString& subject) {
@@ -369,7 +366,7 @@ void WiringPage::fill_table() {
   const Units& units = Units::instance();
   std::string shown = units.metric() ? "m" : "i";
   for (const HarnessRow& r : document_.review().reports.wiring().harness)
-    shown += r.lead + r.from + r.from_socket + r.to + r.to_socket + std::string(word(r.kind)) +
+    shown += r.lead + r.from + r.from_socket + r.to + r.to_socket + std::string(name_of(r.kind)) +
              number_text(r.length_m, 4) + number_text(r.awg, 1) + r.remarks;
   if (shown != shown_) {
     shown_ = shown;
@@ -387,13 +384,13 @@ void WiringPage::fill_table() {
       set(number, first);
       set(from, new QTableWidgetItem(QString::fromStdString(capital(r.from) + " · " + r.from_socket)));
       set(to, new QTableWidgetItem(QString::fromStdString(capital(r.to) + " · " + r.to_socket)));
-      set(kind, new QTableWidgetItem(QString::fromStdString(spoken(word(r.kind)))));
+      set(kind, new QTableWidgetItem(QString::fromStdString(label_of(name_of(r.kind)))));
       set(length_column,
-          new NumberItem(r.length_m, QStringLiteral("%1 %2")
-                                         .arg(units.length_out(r.length_m), 0, 'f', units.metric() ? 0 : 1)
-                                         .arg(units.length_unit())),
+          new NumberItem(
+              r.length_m,
+              u"%1 %2"_s.arg(units.length_out(r.length_m), 0, 'f', units.metric() ? 0 : 1).arg(units.length_unit())),
           true);
-      set(gauge, new NumberItem(r.awg, tr("%1 AWG").arg(r.awg, 0, 'f', 0)), true);
+      set(gauge, new NumberItem(r.awg, u"%1 AWG"_s.arg(r.awg, 0, 'f', 0)), true);
       set(remarks, new QTableWidgetItem(QString::fromStdString(r.remarks)));
       ++row;
     }
@@ -415,77 +412,74 @@ void WiringPage::refresh() {
   choose(view_->traced());
   const WiringReport& w = document_.review().reports.wiring();
   QStringList free;
-  if (document_.rig().parts.empty()) free << tr("No parts are listed yet: add them on the fit station.");
+  if (document_.rig().parts.empty()) free << u"No parts are listed yet: add them on the fit station."_s;
   const auto labels = [&](const std::vector<std::string>& ids) {
     QStringList l;
     for (const std::string& id : ids)
       if (const Terminal* t = document_.controller() ? document_.controller()->terminal(id) : nullptr)
         l << QString::fromStdString(t->label);
-    return l.join(QStringLiteral(", "));
+    return l.join(u", "_s);
   };
-  if (!w.free_outputs.empty()) free << tr("Free outputs: %1.").arg(labels(w.free_outputs));
-  if (!w.free_ports.empty()) free << tr("Free ports: %1.").arg(labels(w.free_ports));
+  if (!w.free_outputs.empty()) free << u"Free outputs: %1."_s.arg(labels(w.free_outputs));
+  if (!w.free_ports.empty()) free << u"Free ports: %1."_s.arg(labels(w.free_ports));
   if (w.power_pads > 0)
-    free << tr("Power pads: %1 of %2 taken, ground pads: %3 of %4.")
-                .arg(w.power_pads_needed)
+    free << u"Power pads: %1 of %2 taken, ground pads: %3 of %4."_s.arg(w.power_pads_needed)
                 .arg(w.power_pads)
                 .arg(w.ground_pads_needed)
                 .arg(w.ground_pads);
   for (const TimerGroup& g : w.groups)
-    if (g.rates_hz.size() == 1) free << tr("Timer group %1 at %2 Hz.").arg(g.group).arg(g.rates_hz.front(), 0, 'f', 0);
+    if (g.rates_hz.size() == 1) free << u"Timer group %1 at %2 Hz."_s.arg(g.group).arg(g.rates_hz.front(), 0, 'f', 0);
   free_->setText(free.join(QLatin1Char(' ')));
   refreshing_ = false;
 }
 
-void WiringPage::show_sheets() { Q_EMIT sheets_asked(tr("Plug list and wiring"), wiring_sheets(document_)); }
+void WiringPage::show_sheets() { Q_EMIT sheets_asked(u"Plug list and wiring"_s, wiring_sheets(document_)); }
 
 void WiringPage::set_ports() { PortsDialog(document_, this).exec(); }
 
 void WiringPage::describe_board() {
-  if (document_.path().isEmpty())
-    return say(tr("Save the rig first: a board of your own is kept in a file beside it."));
+  if (document_.path().isEmpty()) return say(u"Save the rig first: a board of your own is kept in a file beside it."_s);
   BoardDialog dialog(document_, this);
   dialog.exec();
 }
 
-QList<Request> WiringPage::requests() {
-  QList<Request> all;
-  all.append({tr("Describe my own board"), tr("class controller sockets ports pads editor"), [this] {
+QList<NamedAction> WiringPage::named_actions() {
+  QList<NamedAction> all;
+  all.append({u"Describe my own board"_s, u"class controller sockets ports pads editor"_s, [this] {
                 come_here();
                 describe_board();
               }});
   all.append(
-      {tr("What are the ports told?"), tr("serial port job baud direction receiver signal telemetry restart"), [this] {
+      {u"What are the ports told?"_s, u"serial port job baud direction receiver signal telemetry restart"_s, [this] {
          come_here();
          set_ports();
        }});
   for (const bool apart : {true, false})
     if (const auto made = red_wires(document_.rig(), document_.catalogue(), apart);
         made && made->rig != document_.rig())
-      all.append({QString::fromStdString(made->label), tr("red wires out plus inline regulator apart joined school"),
+      all.append({QString::fromStdString(made->label), u"red wires out plus inline regulator apart joined school"_s,
                   [this, apart] {
                     come_here();
                     document_.apply(red_wires(document_.rig(), document_.catalogue(), apart));
                   }});
-  if (document_.controller() && document_.controller()->way("passes"))
+  if (document_.controller() && document_.controller()->way("passthrough_channel"))
     for (int n = 5; n <= std::min(16, document_.rig().radio.transmitter.channels); ++n)
-      all.append({tr("Pass channel %1 through to an output").arg(n), tr("camera switch lights retract unmixed free"),
+      all.append({u"Pass channel %1 through to an output"_s.arg(n), u"camera switch lights retract unmixed free"_s,
                   [this, n] { document_.apply(pass_channel(document_.rig(), document_.catalogue(), n)); }});
   for (const HarnessRow& row : document_.review().reports.wiring().harness)
-    all.append({tr("Where is %1 plugged? %2 %3")
-                    .arg(QString::fromStdString(row.from), QString::fromStdString(row.to),
-                         QString::fromStdString(row.to_socket)),
-                tr("lead socket port loom") + QLatin1Char(' ') + QString::fromStdString(row.lead),
+    all.append({u"Where is %1 plugged? %2 %3"_s.arg(QString::fromStdString(row.from), QString::fromStdString(row.to),
+                                                    QString::fromStdString(row.to_socket)),
+                u"lead socket port loom"_s + QLatin1Char(' ') + QString::fromStdString(row.lead),
                 [this, id = QString::fromStdString(row.lead)] { come_here(id); }});
-  all.append({tr("Print the plug list and the wiring drawing"), tr("sheet pdf svg paper"), [this] { show_sheets(); }});
-  all.append({tr("Plan the wiring"), tr("ports sockets outputs assign"), [this] {
+  all.append({u"Print the plug list and the wiring drawing"_s, u"sheet pdf svg paper"_s, [this] { show_sheets(); }});
+  all.append({u"Plan the wiring"_s, u"ports sockets outputs assign"_s, [this] {
                 come_here();
                 plan();
               }});
   if (const ControllerClass* c = document_.controller(); c && c->surfaces.motor == MotorPath::either)
     for (const bool on_receiver : {true, false})
-      all.append({on_receiver ? tr("Throttle lead on the receiver") : tr("Throttle lead through the board"),
-                  tr("motor speed controller"), [this, on_receiver] {
+      all.append({on_receiver ? u"Throttle lead on the receiver"_s : u"Throttle lead through the board"_s,
+                  u"motor speed controller"_s, [this, on_receiver] {
                     come_here();
                     document_.apply(throttle_lead(document_.rig(), document_.catalogue(), on_receiver));
                   }});

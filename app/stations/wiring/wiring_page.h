@@ -17,7 +17,7 @@ class WiringPage : public StationPage {
   explicit WiringPage(const PageContext& context);
   void go_to(const QString& subject) override;
   QWidget* first_focus() override { return view_; }
-  QList<Request> requests() override;
+  QList<NamedAction> named_actions() override;
   void plan();
 
  protected:
@@ -30,7 +30,7 @@ class WiringPage : public StationPage {
   void choose(const std::string& lead);
   void mark_chosen(const char* flag, bool on);
   void say(const QString& words);
-  void offer_deeds(const std::string& lead, const QPoint& at);
+  void offer_actions(const std::string& lead, const QPoint& at);
   void fill_table();
   void show_check();
   void seen_of(const std::string& lead, const Json& seen);

@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "base/polyline.h"
+#include "look/literals.h"
 #include "look/look.h"
 
 namespace rigging::app {
@@ -43,10 +44,10 @@ QColor strand_ink(const QString& strand) {
 }  // namespace
 
 WiringView::WiringView(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
-  setObjectName(QStringLiteral("wiring_view"));
-  setAccessibleName(tr("Board, parts and leads"));
+  setObjectName(u"wiring_view"_s);
+  setAccessibleName(u"Board, parts and leads"_s);
   setToolTip(
-      tr("Click a lead to trace it, drag its end at the board to another socket. Up and Down step through the leads."));
+      u"Click a lead to trace it, drag its end at the board to another socket. Up and Down step through the leads."_s);
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
 }
@@ -197,7 +198,7 @@ void WiringView::draw_number(QPainter& p, const WiringLayout::Line& line) const 
   p.setFont(font(2.0));
   p.drawText(QRectF(at - QPointF(4, 2) * scale_, QSizeF(8, 4) * scale_), Qt::AlignCenter, QString::number(line.number));
   if (!line.plus_removed && !line.crossed_wrongly) return;
-  const QString text = line.plus_removed ? tr("red out") : tr("turned");
+  const QString text = line.plus_removed ? u"red out"_s : u"turned"_s;
   p.setFont(font(2.1, true));
   const QRectF box(at + QPointF(2.1, -1.5) * scale_,
                    QSizeF(QFontMetricsF(p.font()).horizontalAdvance(text) + 6, 3 * scale_));
@@ -214,7 +215,7 @@ void WiringView::draw_parts(QPainter& p) const {
     const QRectF box(on_screen(b.x, b.y), QSizeF(b.w, b.h) * scale_);
     const bool related = lead && (lead->from.part == b.part || lead->to.part == b.part);
     const ConsumerReport* fed = document_.review().reports.power().consumer(b.part);
-    const bool dark = fed && !fed->lit[static_cast<std::size_t>(SupplyState::battery)];
+    const bool dark = fed && !fed->powered[static_cast<std::size_t>(SupplyState::battery)];
     p.setPen(QPen(dark ? inks().rust : related ? inks().teal : inks().line, dark || related ? 2 : 1.2));
     p.setBrush(inks().sheet);
     p.drawRect(box);
@@ -223,7 +224,7 @@ void WiringView::draw_parts(QPainter& p) const {
     for (std::size_t i = 0; i < b.name.size(); ++i) {
       const QRectF line(box.left() + 1.2 * scale_, (b.name_y + 3.0 * static_cast<double>(i)) * scale_,
                         box.width() - 2 * scale_, 3 * scale_);
-      const QString dark_word = dark && i == 0 ? tr("dark") : QString();
+      const QString dark_word = dark && i == 0 ? u"dark"_s : QString();
       const int taken = dark_word.isEmpty() ? 0 : QFontMetrics(p.font()).horizontalAdvance(dark_word) + 6;
       p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter,
                  QFontMetrics(p.font()).elidedText(QString::fromStdString(i == 0 ? capital(b.name[0]) : b.name[i]),

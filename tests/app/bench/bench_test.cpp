@@ -11,15 +11,16 @@
 #include "bench_builder.h"
 #include "direction/from_rig.h"
 #include "drawing/aircraft_view.h"
+#include "look/literals.h"
 #include "rig/rig_file.h"
 
 namespace rigging::app {
 namespace {
 
 TEST(Bench, TheModelIsHeldByKeys) {
-  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  Builder b({u"gyro_reversed:yaw"_s});
   ASSERT_TRUE(b.open_demo_with_battery());
-  auto* view = b.find(QStringLiteral("bench_panel"))->findChild<AircraftView*>();
+  auto* view = b.find(u"bench_panel"_s)->findChild<AircraftView*>();
   view->setFocus();
   for (int i = 0; i < 3; ++i) QTest::keyClick(view, Qt::Key_Right);
   QTest::keyClick(view, Qt::Key_Up);
@@ -29,15 +30,13 @@ TEST(Bench, TheModelIsHeldByKeys) {
 }
 
 TEST(Bench, TheTransmitterCanBeSwitchedOff) {
-  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  Builder b({u"gyro_reversed:yaw"_s});
   ASSERT_TRUE(b.open_demo_with_battery());
   ASSERT_TRUE(b.wait([&] { return !b.window.bench().channels().empty(); }));
-  ASSERT_TRUE(b.click(QStringLiteral("transmitter")));
-  EXPECT_TRUE(b.wait([&] {
-    return b.window.bench().channels().empty() &&
-           b.find<QLabel>(QStringLiteral("heard"))->text().contains(QStringLiteral("dark"));
-  }));
-  ASSERT_TRUE(b.click(QStringLiteral("transmitter")));
+  ASSERT_TRUE(b.click(u"transmitter"_s));
+  EXPECT_TRUE(b.wait(
+      [&] { return b.window.bench().channels().empty() && b.find<QLabel>(u"heard"_s)->text().contains(u"dark"_s); }));
+  ASSERT_TRUE(b.click(u"transmitter"_s));
   EXPECT_TRUE(b.wait([&] { return !b.window.bench().channels().empty(); }));
 }
 
@@ -45,28 +44,28 @@ TEST(Bench, WithoutSupplyNothingMovesAndItIsSaid) {
   Builder b;
   b.window.start_demo();
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
-  ASSERT_TRUE(b.click(QStringLiteral("do_it")));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("foot_said"))->toolTip().contains(QStringLiteral("Propeller off")));
-  EXPECT_TRUE(b.click(QStringLiteral("bench_start")));
+  ASSERT_TRUE(b.click(u"do_it"_s));
+  EXPECT_TRUE(b.find<QLabel>(u"foot_said"_s)->toolTip().contains(u"Propeller off"_s));
+  EXPECT_TRUE(b.click(u"bench_start"_s));
   EXPECT_FALSE(b.window.bench().hands_connected());
 }
 
 TEST(Bench, DifferencesAreShownAndSettledPartByPart) {
-  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  Builder b({u"gyro_reversed:yaw"_s});
   ASSERT_TRUE(b.open_demo_with_battery());
   ASSERT_TRUE(b.wait([&] { return b.window.bench().board().has_value(); }));
   Rig rig = b.window.document().rig();
   rig.outputs[0].reversed = true;
   rig.outputs[1].high_us = 1900;
-  b.window.document().edit(rig, QStringLiteral("two parts"));
-  ASSERT_TRUE(b.can_click(QStringLiteral("bench_compare")));
+  b.window.document().edit(rig, u"two parts"_s);
+  ASSERT_TRUE(b.can_click(u"bench_compare"_s));
   b.in_sheet([](QWidget& sheet) {
     auto* dialog = &sheet;
-    QTest::mouseClick(dialog->findChild<QAbstractButton*>(QStringLiteral("board_is_right_output s1")), Qt::LeftButton,
-                      {}, QPoint(8, 8));
-    QTest::mouseClick(dialog->findChild<QAbstractButton*>(QStringLiteral("make_agree")), Qt::LeftButton);
+    QTest::mouseClick(dialog->findChild<QAbstractButton*>(u"board_is_right_output s1"_s), Qt::LeftButton, {},
+                      QPoint(8, 8));
+    QTest::mouseClick(dialog->findChild<QAbstractButton*>(u"make_agree"_s), Qt::LeftButton);
   });
-  b.click(QStringLiteral("bench_compare"));
+  b.click(u"bench_compare"_s);
   ASSERT_TRUE(b.wait([&] {
     return !b.window.bench().writing() && link::configured(*b.window.bench().board()).outputs[1].high_us == 1900;
   }));
@@ -82,23 +81,23 @@ TEST(Bench, ATwinThatDiesIsNoticed) {
   b.window.bench().write(link::image_of(b.window.document().rig()));
   b.window.bench().stop();
   EXPECT_TRUE(lost);
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("foot_link"))->text().contains(QStringLiteral("No bench")));
+  EXPECT_TRUE(b.find<QLabel>(u"foot_link"_s)->text().contains(u"No bench"_s));
 }
 
 /// A board of another class is somebody else's: it is said, and nothing is compared or written.
 TEST(Bench, ABoardOfAnotherClassIsNeitherComparedNorWritten) {
-  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  Builder b({u"gyro_reversed:yaw"_s});
   ASSERT_TRUE(b.open_demo_with_battery());
   ASSERT_TRUE(b.wait([&] { return b.window.bench().board().has_value(); }));
-  auto* said = b.find<QLabel>(QStringLiteral("foot_said"));
+  auto* said = b.find<QLabel>(u"foot_said"_s);
   ASSERT_TRUE(said);
   const link::Image held = *b.window.bench().board();
   Rig rig = b.window.document().rig();
   rig.controller.kind = "pc_mini";
-  b.window.document().edit(rig, QStringLiteral("another class"));
+  b.window.document().edit(rig, u"another class"_s);
   Q_EMIT b.window.bench().board_read();
-  EXPECT_TRUE(said->toolTip().contains(QStringLiteral("another class"))) << said->toolTip().toStdString();
-  EXPECT_FALSE(said->toolTip().contains(QStringLiteral("agree")));
+  EXPECT_TRUE(said->toolTip().contains(u"another class"_s)) << said->toolTip().toStdString();
+  EXPECT_FALSE(said->toolTip().contains(u"agree"_s));
   EXPECT_TRUE(b.window.bench().is_another_class("pc_mini"));
   EXPECT_FALSE(b.window.bench().writing());
   EXPECT_EQ(*b.window.bench().board(), held);

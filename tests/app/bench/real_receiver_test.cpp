@@ -6,6 +6,7 @@
 #include <QPushButton>
 
 #include "bench_builder.h"
+#include "look/literals.h"
 #include "pseudo_terminal.h"
 #include "stations/sticks/signal_strip.h"
 #include "stations/sticks/switch_bars.h"
@@ -73,7 +74,7 @@ TEST_P(Receivers, AreHeardAtADeviceFrameByFrame) {
   QObject::connect(&bench, &BenchLink::problem, [&](const QString& w) { words = w; });
   receiver.unplug();
   EXPECT_TRUE(until([] {}, [&] { return !bench.listening(); }));
-  EXPECT_TRUE(words.contains(QStringLiteral("gone"))) << words.toStdString();
+  EXPECT_TRUE(words.contains(u"gone"_s)) << words.toStdString();
 }
 INSTANTIATE_TEST_SUITE_P(Signals, Receivers, testing::Values(Signal::inverted_serial, Signal::two_way_serial));
 
@@ -82,33 +83,31 @@ TEST(RealReceiver, IsListenedToFromTheSticksStation) {
   Builder b({}, 2, 8, true);                      // a device keeps its own time
   ASSERT_TRUE(b.open("heath", Station::sticks));  // a class that shows nothing of what it receives
   b.in_sheet([&](QWidget& sheet) {
-    auto* baud = sheet.findChild<QComboBox*>(QStringLiteral("receiver_baud"));
-    sheet.findChild<QComboBox*>(QStringLiteral("receiver_device"))->setCurrentText(receiver.device());
-    EXPECT_TRUE(sheet.findChild<QLabel*>(QStringLiteral("receiver_how"))->text().contains(QStringLiteral("inverts")));
-    auto* go = sheet.findChild<QPushButton*>(QStringLiteral("receiver_listen"));
-    auto* trouble = sheet.findChild<QLabel*>(QStringLiteral("receiver_trouble"));
-    baud->setCurrentText(QStringLiteral("quick"));
+    auto* baud = sheet.findChild<QComboBox*>(u"receiver_baud"_s);
+    sheet.findChild<QComboBox*>(u"receiver_device"_s)->setCurrentText(receiver.device());
+    EXPECT_TRUE(sheet.findChild<QLabel*>(u"receiver_how"_s)->text().contains(u"inverts"_s));
+    auto* go = sheet.findChild<QPushButton*>(u"receiver_listen"_s);
+    auto* trouble = sheet.findChild<QLabel*>(u"receiver_trouble"_s);
+    baud->setCurrentText(u"quick"_s);
     go->click();
-    EXPECT_TRUE(trouble->text().contains(QStringLiteral("no baud"))) << trouble->text().toStdString();
-    baud->setCurrentText(QStringLiteral("100000"));
-    sheet.findChild<QComboBox*>(QStringLiteral("receiver_device"))->setCurrentText(QStringLiteral("/dev/no_such"));
+    EXPECT_TRUE(trouble->text().contains(u"no baud"_s)) << trouble->text().toStdString();
+    baud->setCurrentText(u"100000"_s);
+    sheet.findChild<QComboBox*>(u"receiver_device"_s)->setCurrentText(u"/dev/no_such"_s);
     go->click();
-    EXPECT_TRUE(trouble->text().contains(QStringLiteral("/dev/no_such"))) << trouble->text().toStdString();
-    sheet.findChild<QComboBox*>(QStringLiteral("receiver_device"))->setCurrentText(receiver.device());
+    EXPECT_TRUE(trouble->text().contains(u"/dev/no_such"_s)) << trouble->text().toStdString();
+    sheet.findChild<QComboBox*>(u"receiver_device"_s)->setCurrentText(receiver.device());
     go->click();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("real_receiver")));
+  ASSERT_TRUE(b.click(u"real_receiver"_s));
   ASSERT_TRUE(b.window.bench().listening());
-  auto* strip = b.find<SignalStrip>(QStringLiteral("signal_strip"));
-  ASSERT_TRUE(until([&] { receiver.noise(); },
-                    [&] { return strip->accessibleDescription().contains(QStringLiteral("no frame")); }))
+  auto* strip = b.find<SignalStrip>(u"signal_strip"_s);
+  ASSERT_TRUE(until([&] { receiver.noise(); }, [&] { return strip->accessibleDescription().contains(u"no frame"_s); }))
       << strip->accessibleDescription().toStdString();
   receiver.frame.pulse_us[4] = 1988;
   ASSERT_TRUE(until([&] { receiver.say(); }, [&] { return b.window.bench().frames().size() > 30; }));
-  EXPECT_TRUE(b.can_click(QStringLiteral("listen"))) << "its sticks can be found";
-  auto* switches = b.find<SwitchBars>(QStringLiteral("switch_bars"));
-  EXPECT_TRUE(switches->accessibleDescription().contains(QStringLiteral("1988")))
-      << switches->accessibleDescription().toStdString();
+  EXPECT_TRUE(b.can_click(u"listen"_s)) << "its sticks can be found";
+  auto* switches = b.find<SwitchBars>(u"switch_bars"_s);
+  EXPECT_TRUE(switches->accessibleDescription().contains(u"1988"_s)) << switches->accessibleDescription().toStdString();
 }
 
 }  // namespace

@@ -7,6 +7,7 @@
 
 #include "bench/satellite_line.h"
 #include "bench_builder.h"
+#include "look/literals.h"
 #include "pseudo_terminal.h"
 #include "senses/sentence.h"
 #include "stations/senses/senses_page.h"
@@ -45,7 +46,7 @@ TEST(RealSatellites, TheBaudIsFoundFromWhatArrives) {
   QElapsedTimer timer;
   timer.start();
   int ticks = 0;
-  while (timer.elapsed() < 15000 && !line.state_words().contains(QStringLiteral("Sentences"))) {
+  while (timer.elapsed() < 15000 && !line.state_words().contains(u"Sentences"_s)) {
     if (++ticks % 20 == 0) receiver.say();
     QApplication::processEvents(QEventLoop::AllEvents, 5);
     QThread::msleep(5);
@@ -59,9 +60,9 @@ TEST(RealSatellites, NothingThereAndGoneAgainAreSaid) {
   SatelliteLine line;
   QString problem;
   QObject::connect(&line, &SatelliteLine::problem, [&](const QString& words) { problem = words; });
-  line.open(QStringLiteral("/dev/no-such-device"), 0);
+  line.open(u"/dev/no-such-device"_s, 0);
   EXPECT_FALSE(line.is_open());
-  EXPECT_TRUE(problem.contains(QStringLiteral("could not be opened")));
+  EXPECT_TRUE(problem.contains(u"could not be opened"_s));
   SkyReceiver receiver(B57600);
   line.open(receiver.device(), 57600);
   ASSERT_TRUE(line.is_open());
@@ -70,32 +71,32 @@ TEST(RealSatellites, NothingThereAndGoneAgainAreSaid) {
   timer.start();
   while (timer.elapsed() < 4000 && line.is_open()) QApplication::processEvents(QEventLoop::AllEvents, 20);
   EXPECT_FALSE(line.is_open());
-  EXPECT_TRUE(problem.contains(QStringLiteral("is gone")));
+  EXPECT_TRUE(problem.contains(u"is gone"_s));
 }
 
 TEST(RealSatellites, AreHeardThroughTheWindow) {
   SkyReceiver receiver(B57600);
   Builder b({}, 0, 8, true);  // a device keeps its own time
   ASSERT_TRUE(b.open("hedgerow", Station::senses));
-  ASSERT_TRUE(b.click(QStringLiteral("side_sky")));
+  ASSERT_TRUE(b.click(u"side_sky"_s));
   bool refused = false;
   QTimer::singleShot(300, [&] {
     auto* dialog = QApplication::activeModalWidget();
     ASSERT_TRUE(dialog);
-    auto* device = dialog->findChild<QComboBox*>(QStringLiteral("satellite_device"));
-    auto* baud = dialog->findChild<QComboBox*>(QStringLiteral("satellite_baud"));
-    auto* listen = dialog->findChild<QPushButton*>(QStringLiteral("satellite_listen"));
+    auto* device = dialog->findChild<QComboBox*>(u"satellite_device"_s);
+    auto* baud = dialog->findChild<QComboBox*>(u"satellite_baud"_s);
+    auto* listen = dialog->findChild<QPushButton*>(u"satellite_listen"_s);
     ASSERT_TRUE(device && baud && listen);
     device->setEditText(receiver.device());
-    baud->setEditText(QStringLiteral("fast"));
+    baud->setEditText(u"fast"_s);
     listen->click();
-    refused = dialog->isVisible() && dialog->findChild<QLabel*>(QStringLiteral("satellite_trouble"))->isVisible();
+    refused = dialog->isVisible() && dialog->findChild<QLabel*>(u"satellite_trouble"_s)->isVisible();
     baud->setCurrentIndex(0);
     listen->click();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("real_satellites")));
+  ASSERT_TRUE(b.click(u"real_satellites"_s));
   EXPECT_TRUE(refused) << "a baud that is no number";
-  ASSERT_TRUE(b.click(QStringLiteral("sky_begin")));
+  ASSERT_TRUE(b.click(u"sky_begin"_s));
   const auto& p = b.window.findChild<SensesPage*>()->procedure<SkyProcedure>(SensesPage::sky);
   QElapsedTimer timer;
   timer.start();
@@ -106,9 +107,9 @@ TEST(RealSatellites, AreHeardThroughTheWindow) {
     QThread::msleep(5);
   }
   EXPECT_GE(p.standing().fixes, 12u);
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("held_words"))->text().contains(QStringLiteral("57600")));
-  ASSERT_TRUE(b.click(QStringLiteral("sky_enough")));
-  EXPECT_FALSE(b.can_click(QStringLiteral("record_fix"))) << "by itself it says nothing of the lead to the board";
+  EXPECT_TRUE(b.find<QLabel>(u"held_words"_s)->text().contains(u"57600"_s));
+  ASSERT_TRUE(b.click(u"sky_enough"_s));
+  EXPECT_FALSE(b.can_click(u"record_fix"_s)) << "by itself it says nothing of the lead to the board";
 }
 
 }  // namespace

@@ -8,6 +8,7 @@
 #include "bench_builder.h"
 #include "link/frame.h"
 #include "link/messages.h"
+#include "look/literals.h"
 #include "places.h"
 #include "pseudo_terminal.h"
 #include "rig/rig_file.h"
@@ -40,7 +41,8 @@ class SerialController : public PseudoTerminal {
 
  private:
   Json answer(const Json& r, const std::string& what) {
-    if (what == "hello") return link::to_json(link::HelloReply{1, "full_controller", "9.9", false, 0, true});
+    if (what == "hello")
+      return link::to_json(link::HelloReply{link::protocol_version, "full_controller", "9.9", false, 0, true});
     if (what == "read") return link::to_json(link::ImageReply{held, link::image_hash(held)});
     if (what == "stage_begin") staged_.clear();
     if (what == "stage") staged_ += *link::bytes_member(r, "bytes");
@@ -70,13 +72,13 @@ TEST(SerialLink, AControllerWithoutHandsConnectsIsReadWrittenAndMissed) {
   BenchLink bench;
   QString words;
   QObject::connect(&bench, &BenchLink::written,
-                   [&](bool good, const QString& w) { words = good ? w : QStringLiteral("failed: ") + w; });
+                   [&](bool good, const QString& w) { words = good ? w : u"failed: "_s + w; });
   bench.connect_device(controller.device());
   ASSERT_TRUE(until(controller, [&] { return bench.board().has_value(); }));
   EXPECT_TRUE(bench.controller_answers());
   EXPECT_FALSE(bench.hands_connected());
   EXPECT_FALSE(bench.simulated()) << "a real board is no simulation";
-  EXPECT_EQ(bench.firmware(), QStringLiteral("9.9"));
+  EXPECT_EQ(bench.firmware(), u"9.9"_s);
   EXPECT_TRUE(bench.state_words().contains(controller.device())) << bench.state_words().toStdString();
   ASSERT_TRUE(until(controller, [&] { return bench.channels().count("roll") > 0; }));
   EXPECT_EQ(bench.channels().at("roll"), 1700);
@@ -98,8 +100,8 @@ TEST(SerialLink, ADeviceThatIsNotThereIsSaid) {
   BenchLink bench;
   QString words;
   QObject::connect(&bench, &BenchLink::problem, [&](const QString& w) { words = w; });
-  bench.connect_device(QStringLiteral("/dev/no_such_device"));
-  EXPECT_TRUE(words.contains(QStringLiteral("/dev/no_such_device"))) << words.toStdString();
+  bench.connect_device(u"/dev/no_such_device"_s);
+  EXPECT_TRUE(words.contains(u"/dev/no_such_device"_s)) << words.toStdString();
   EXPECT_FALSE(bench.controller_answers());
 }
 
@@ -109,9 +111,9 @@ TEST(SerialLink, TheWindowWorksWithAControllerThatHasNoHands) {
   ASSERT_TRUE(b.open("hedgerow", Station::proof));
   b.window.bench().connect_device(controller.device());
   ASSERT_TRUE(until(controller, [&] { return b.window.bench().board().has_value(); }));
-  EXPECT_FALSE(b.can_click(QStringLiteral("do_it"))) << "no hands to do it";
-  EXPECT_TRUE(b.can_click(QStringLiteral("as_shown")));
-  ASSERT_TRUE(b.click(QStringLiteral("as_shown")));
+  EXPECT_FALSE(b.can_click(u"do_it"_s)) << "no hands to do it";
+  EXPECT_TRUE(b.can_click(u"as_shown"_s));
+  ASSERT_TRUE(b.click(u"as_shown"_s));
   ASSERT_EQ(b.window.document().rig().proofs.size(), 1u);
   EXPECT_FALSE(b.window.document().rig().proofs[0].simulated);
 }

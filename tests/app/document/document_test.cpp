@@ -13,6 +13,7 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"
+#include "look/literals.h"
 #include "places.h"
 #include "rig/rig_file.h"
 
@@ -21,20 +22,20 @@ namespace {
 
 TEST(Document, SaveOpenRecentAndTitle) {
   Builder b;
-  const QString file = b.folder.filePath(QStringLiteral("kept.rig.json"));
+  const QString file = b.folder.filePath(u"kept.rig.json"_s);
   ASSERT_TRUE(b.window.document().save(file));
   EXPECT_FALSE(b.window.document().modified());
   Rig rig = b.window.document().rig();
   rig.name = "Kept";
-  b.window.document().edit(rig, QStringLiteral("named"));
-  EXPECT_TRUE(b.window.windowTitle().startsWith(QStringLiteral("Kept *")));
+  b.window.document().edit(rig, u"named"_s);
+  EXPECT_TRUE(b.window.windowTitle().startsWith(u"Kept *"_s));
   QTest::keyClick(&b.window, Qt::Key_S, Qt::ControlModifier);
   EXPECT_EQ(load_rig(file.toStdString())->name, "Kept");
   EXPECT_FALSE(b.window.windowTitle().contains(QLatin1Char('*')));
   ASSERT_TRUE(b.window.open_file(file));
   QMenu* recent = nullptr;
   for (auto* menu : b.window.findChildren<QMenu*>())
-    if (menu->title().contains(QStringLiteral("recent"))) recent = menu;
+    if (menu->title().contains(u"recent"_s)) recent = menu;
   ASSERT_TRUE(recent);
   Q_EMIT recent->aboutToShow();
   ASSERT_FALSE(recent->actions().isEmpty());
@@ -43,10 +44,10 @@ TEST(Document, SaveOpenRecentAndTitle) {
 
 TEST(Document, OwnPartsComeWithTheRig) {
   Builder b;
-  const QString file = b.folder.filePath(QStringLiteral("own.rig.json"));
+  const QString file = b.folder.filePath(u"own.rig.json"_s);
   ASSERT_TRUE(b.window.document().save(file));
   ASSERT_TRUE(write_file_atomically(
-      b.folder.filePath(QStringLiteral("own.parts.json")).toStdString(),
+      b.folder.filePath(u"own.parts.json"_s).toStdString(),
       R"({"format":"parts","version":1,"parts":[{"id":"mine","name":"Mine","group":"other","basis":"weighed"}]})"));
   ASSERT_TRUE(b.window.open_file(file));
   EXPECT_TRUE(b.window.document().catalogue().part("mine"));
@@ -57,23 +58,23 @@ TEST(Document, OwnPartsComeWithTheRig) {
 TEST(Document, UnsavedWorkSurvivesAKill) {
   QTemporaryDir folder;
   const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
-  const QString file = folder.filePath(QStringLiteral("a.rig.json"));
+  const QString file = folder.filePath(u"a.rig.json"_s);
   ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
   // A child works on it and is killed in the middle, as by a power cut.
   const pid_t child = ::fork();
   if (child == 0) {
-    RigDocument document(catalogue, folder.filePath(QStringLiteral("recovery")));
+    RigDocument document(catalogue, folder.filePath(u"recovery"_s));
     if (!document.open(file)) _exit(1);
     Rig rig = document.rig();
     rig.name = "Heath glider, rebuilt";
-    document.edit(rig, QStringLiteral("renamed"));
+    document.edit(rig, u"renamed"_s);
     document.write_recovery_copy();
     ::kill(::getpid(), SIGKILL);
   }
   int status = 0;
   ::waitpid(child, &status, 0);
   ASSERT_TRUE(WIFSIGNALED(status));
-  RigDocument document(catalogue, folder.filePath(QStringLiteral("recovery")));
+  RigDocument document(catalogue, folder.filePath(u"recovery"_s));
   const auto found = document.leftovers();
   ASSERT_EQ(found.size(), 1);
   EXPECT_EQ(found[0].of, file);
@@ -94,15 +95,14 @@ TEST(Document, ACopyOfVersion1IsRecoveredWithItsProofs) {
   const QString old = QString::fromStdString(in_source("/tests/rig/version_1/hedgerow.rig.json"));
   for (const bool has_a_file : {false, true}) {
     QTemporaryDir folder;
-    const QString file = folder.filePath(QStringLiteral("a.rig.json")),
-                  copies = folder.filePath(QStringLiteral("copies"));
+    const QString file = folder.filePath(u"a.rig.json"_s), copies = folder.filePath(u"copies"_s);
     ASSERT_TRUE(QFile::copy(old, file));
     ASSERT_TRUE(QDir().mkpath(copies));
     Json copy = *read_json_file(old.toStdString());
     ASSERT_EQ(copy["version"], 1);
     copy["name"] = "not saved yet";
     copy["recovered_from"] = has_a_file ? file.toStdString() : "";
-    std::ofstream((copies + QStringLiteral("/0-left.rig.json")).toStdString()) << copy.dump();
+    std::ofstream((copies + u"/0-left.rig.json"_s).toStdString()) << copy.dump();
     RigDocument document(catalogue, copies);
     const auto found = document.leftovers();
     ASSERT_EQ(found.size(), 1);
@@ -121,7 +121,7 @@ TEST(Document, ABrokenFileIsRefusedAndNothingIsLost) {
   Builder b;
   b.window.start_demo();
   const Rig before = b.window.document().rig();
-  const QString file = b.folder.filePath(QStringLiteral("broken.rig.json"));
+  const QString file = b.folder.filePath(u"broken.rig.json"_s);
   std::ofstream(file.toStdString()) << R"({"format":"rig","version":1,"name":"x","airframe":{"kind":"sofa"}})";
   QString said;
   b.in_sheet([&](QWidget& sheet) {
@@ -131,14 +131,14 @@ TEST(Document, ABrokenFileIsRefusedAndNothingIsLost) {
     box->accept();
   });
   EXPECT_FALSE(b.window.open_file(file));
-  EXPECT_TRUE(said.contains(QStringLiteral("/airframe/kind"))) << said.toStdString();
+  EXPECT_TRUE(said.contains(u"/airframe/kind"_s)) << said.toStdString();
   EXPECT_EQ(b.window.document().rig(), before);
 }
 
 /// Another program has written the file meanwhile: nobody's work goes without a word.
 TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
   Builder b;
-  const QString file = b.folder.filePath(QStringLiteral("shared.rig.json"));
+  const QString file = b.folder.filePath(u"shared.rig.json"_s);
   ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
   const auto theirs_written = [&] {
     Rig theirs = *load_rig(file.toStdString());
@@ -164,7 +164,7 @@ TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
   const auto rename = [&](const char* name) {
     Rig rig = b.window.document().rig();
     rig.name = name;
-    b.window.document().edit(rig, QStringLiteral("renamed"));
+    b.window.document().edit(rig, u"renamed"_s);
   };
   for (const char* button : {"nobody", "theirs", "mine"}) {
     ASSERT_TRUE(b.window.document().open(QString::fromStdString(in_source("/data/demo/delta.rig.json"))));
@@ -174,8 +174,8 @@ TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
     rename("Mine");
     theirs_written();
     const QString said = press(button);
-    EXPECT_TRUE(said.contains(QStringLiteral("airframe, span: 2500 mm in the file, 2000 mm here")) &&
-                said.contains(QStringLiteral("name: Heath glider in the file, Mine here")))
+    EXPECT_TRUE(said.contains(u"airframe, span: 2500 mm in the file, 2000 mm here"_s) &&
+                said.contains(u"name: Heath glider in the file, Mine here"_s))
         << said.toStdString();
     const Rig on_disk = *load_rig(file.toStdString());
     const std::string pressed = button;
@@ -192,24 +192,24 @@ TEST(Document, AFileThatSomebodyElseChangedIsNotOverwrittenInSilence) {
 /// It is said when it happens, not only when saving, however the other program writes its files.
 TEST(Document, AFileThatChangesWhileItLiesOpenIsSaidAtOnce) {
   Builder b;
-  const QString file = b.folder.filePath(QStringLiteral("shared.rig.json"));
+  const QString file = b.folder.filePath(u"shared.rig.json"_s);
   ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
   ASSERT_TRUE(b.window.document().open(file));
   int told = 0;
   QObject::connect(&b.window.document(), &RigDocument::file_changed, [&] { ++told; });
   Rig mine = b.window.document().rig();
   mine.name = "Mine";
-  b.window.document().edit(mine, QStringLiteral("renamed"));
+  b.window.document().edit(mine, u"renamed"_s);
   ASSERT_TRUE(b.window.document().save(file));
   QTest::qWait(200);
   EXPECT_EQ(told, 0) << "what is written here is nobody else's";
-  const auto said = [&] { return b.window.findChild<QLabel*>(QStringLiteral("foot_said"))->toolTip(); };
+  const auto said = [&] { return b.window.findChild<QLabel*>(u"foot_said"_s)->toolTip(); };
   for (const char* name : {"replaced", "replaced once more"}) {
     const int before = told;
     mine.name = name;
     ASSERT_TRUE(save_rig(mine, file.toStdString()));
     EXPECT_TRUE(QTest::qWaitFor([&] { return told > before; }, 5000)) << name;
-    EXPECT_TRUE(said().contains(QStringLiteral("changed by somebody else"))) << said().toStdString();
+    EXPECT_TRUE(said().contains(u"changed by somebody else"_s)) << said().toStdString();
   }
   const int before = told;
   std::ofstream(file.toStdString(), std::ios::app) << " ";
@@ -221,22 +221,22 @@ TEST(Document, RecoveredWorkAsksBeforeItOverwritesANewerFile) {
   const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
   for (const bool changed : {false, true}) {
     QTemporaryDir folder;
-    const QString file = folder.filePath(QStringLiteral("a.rig.json")), copies = folder.filePath(QStringLiteral("c"));
+    const QString file = folder.filePath(u"a.rig.json"_s), copies = folder.filePath(u"c"_s);
     ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
     ASSERT_TRUE(QDir().mkpath(copies));
-    const QString copy = copies + QStringLiteral("/kept.rig.json");
+    const QString copy = copies + u"/kept.rig.json"_s;
     {
       RigDocument first(catalogue, copies);
       ASSERT_TRUE(first.open(file));
       Rig rig = first.rig();
       rig.name = "unsaved";
-      first.edit(rig, QStringLiteral("renamed"));
+      first.edit(rig, u"renamed"_s);
       first.write_recovery_copy();
-      const auto written = QDir(copies).entryInfoList({QStringLiteral("*.rig.json")}, QDir::Files);
+      const auto written = QDir(copies).entryInfoList({u"*.rig.json"_s}, QDir::Files);
       ASSERT_EQ(written.size(), 1);
-      ASSERT_TRUE(QFile::copy(written[0].filePath(), copies + QStringLiteral("/kept")));
+      ASSERT_TRUE(QFile::copy(written[0].filePath(), copies + u"/kept"_s));
     }
-    ASSERT_TRUE(QFile::rename(copies + QStringLiteral("/kept"), copy));
+    ASSERT_TRUE(QFile::rename(copies + u"/kept"_s, copy));
     if (changed) {
       Rig theirs = *load_rig(file.toStdString());
       theirs.airframe.span_m = 2.5;
@@ -256,12 +256,12 @@ TEST(Document, RecoveredWorkAsksBeforeItOverwritesANewerFile) {
 
 TEST(Document, WhatWasSavedAndThenUndoneIsAskedForWhenLeaving) {
   Builder b;
-  const QString file = b.folder.filePath(QStringLiteral("a.rig.json"));
+  const QString file = b.folder.filePath(u"a.rig.json"_s);
   ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
   ASSERT_TRUE(b.window.document().open(file));
   Rig rig = b.window.document().rig();
   rig.name = "Once more";
-  b.window.document().edit(rig, QStringLiteral("renamed"));
+  b.window.document().edit(rig, u"renamed"_s);
   ASSERT_TRUE(b.window.document().save(file));
   b.window.document().undo();
   EXPECT_TRUE(b.window.document().unsaved_work());
@@ -273,7 +273,7 @@ TEST(Document, WhatWasSavedAndThenUndoneIsAskedForWhenLeaving) {
 TEST(Document, SafetyCopiesAreOfTheRightAircraft) {
   QTemporaryDir folder;
   const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
-  const QString copies = folder.filePath(QStringLiteral("copies"));
+  const QString copies = folder.filePath(u"copies"_s);
   ASSERT_TRUE(QDir().mkpath(copies));
   const auto left = [&](const char* name, const std::string& of, bool broken = false) {
     Json copy = *read_json_file(in_source("/data/demo/heath.rig.json"));
@@ -289,7 +289,7 @@ TEST(Document, SafetyCopiesAreOfTheRightAircraft) {
   ASSERT_EQ(found.size(), 2) << "what can't be read is said, not passed over";
   for (const auto& l : found) {
     EXPECT_TRUE(l.of.isEmpty());
-    EXPECT_EQ(l.problem.isEmpty(), l.copy.endsWith(QStringLiteral("a.rig.json")));
+    EXPECT_EQ(l.problem.isEmpty(), l.copy.endsWith(u"a.rig.json"_s));
     if (l.problem.isEmpty()) ASSERT_TRUE(document.recover(l));
   }
   EXPECT_TRUE(document.path().isEmpty());
@@ -300,7 +300,7 @@ TEST(Document, SafetyCopiesAreOfTheRightAircraft) {
   ASSERT_EQ(found.size(), 1);
   EXPECT_FALSE(found[0].problem.isEmpty());
   // A copy whose original is broken can be opened all the same.
-  const QString broken = folder.filePath(QStringLiteral("broken.rig.json"));
+  const QString broken = folder.filePath(u"broken.rig.json"_s);
   std::ofstream(broken.toStdString()) << "{";
   left("c.rig.json", broken.toStdString());
   bool opened = false;
@@ -313,7 +313,7 @@ TEST(Document, SafetyCopiesAreOfTheRightAircraft) {
 
 TEST(Document, SteadyEditsAreCopiedAllTheSameAndAFullDiskIsSaid) {
   QTemporaryDir folder;
-  const QString copies = folder.filePath(QStringLiteral("copies"));
+  const QString copies = folder.filePath(u"copies"_s);
   const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
   RigDocument document(catalogue, copies);
   int edits = 0;
@@ -321,22 +321,22 @@ TEST(Document, SteadyEditsAreCopiedAllTheSameAndAFullDiskIsSaid) {
   QObject::connect(&typing, &QTimer::timeout, [&] {
     Rig rig = document.rig();
     rig.name = "edit " + std::to_string(++edits);
-    document.edit(rig, QStringLiteral("typed"));
+    document.edit(rig, u"typed"_s);
   });
   typing.start(50);
-  EXPECT_TRUE(QTest::qWaitFor(
-      [&] { return !QDir(copies).entryList({QStringLiteral("*.rig.json")}, QDir::Files).isEmpty(); }, 20000));
+  EXPECT_TRUE(
+      QTest::qWaitFor([&] { return !QDir(copies).entryList({u"*.rig.json"_s}, QDir::Files).isEmpty(); }, 20000));
   EXPECT_TRUE(typing.isActive()) << "while the edits went on";
   typing.stop();
   // A folder that can't be there stands for a disk that is full.
-  std::ofstream(folder.filePath(QStringLiteral("file")).toStdString()) << "no folder";
-  RigDocument full(catalogue, folder.filePath(QStringLiteral("file/copies")));
+  std::ofstream(folder.filePath(u"file"_s).toStdString()) << "no folder";
+  RigDocument full(catalogue, folder.filePath(u"file/copies"_s));
   int said = 0;
   QObject::connect(&full, &RigDocument::refused, [&](const QString&) { ++said; });
   for (const char* name : {"one", "two"}) {
     Rig rig = full.rig();
     rig.name = name;
-    full.edit(rig, QStringLiteral("typed"));
+    full.edit(rig, u"typed"_s);
     full.write_recovery_copy();
   }
   EXPECT_EQ(said, 1) << "once, not at every edit";
@@ -344,12 +344,12 @@ TEST(Document, SteadyEditsAreCopiedAllTheSameAndAFullDiskIsSaid) {
 
 TEST(Document, NoFileNameEndsTheProgram) {
   Builder b;
-  const QString loop = b.folder.filePath(QStringLiteral("loop.parts.json"));
+  const QString loop = b.folder.filePath(u"loop.parts.json"_s);
   ASSERT_EQ(::symlink(loop.toStdString().c_str(), loop.toStdString().c_str()), 0);
-  const QString rig = b.folder.filePath(QStringLiteral("loop.rig.json"));
+  const QString rig = b.folder.filePath(u"loop.rig.json"_s);
   ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), rig));
   (void)b.window.document().open(rig);
-  const QString longest = b.folder.filePath(QString(250, QLatin1Char('n')) + QStringLiteral(".rig.json"));
+  const QString longest = b.folder.filePath(QString(250, QLatin1Char('n')) + u".rig.json"_s);
   EXPECT_FALSE(b.window.document().save(longest)) << "255 letters are all a name can have";
   const QString fits = b.folder.filePath(QString(246, QLatin1Char('n')));
   EXPECT_TRUE(b.window.document().save(fits));
@@ -360,7 +360,7 @@ TEST(Document, ClosingAsksForUnsavedWork) {
   Builder b;
   Rig rig = b.window.document().rig();
   rig.name = "Kept";
-  b.window.document().edit(rig, QStringLiteral("renamed"));
+  b.window.document().edit(rig, u"renamed"_s);
   b.in_sheet([](QWidget& sheet) { QTest::keyClick(&sheet, Qt::Key_Escape); });
   EXPECT_FALSE(b.window.close());
   EXPECT_TRUE(b.window.isVisible());

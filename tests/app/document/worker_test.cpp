@@ -8,6 +8,7 @@
 #include "base/units.h"
 #include "bench_rig.h"
 #include "document/rig_document.h"
+#include "look/literals.h"
 
 namespace rigging::app {
 namespace {
@@ -72,10 +73,10 @@ TEST(Document, TheSecondTierFollowsTheRigAndIsGoneWhileItIsComputed) {
   QObject::connect(&document, &RigDocument::deferred_ready, [&] { ++told; });
   Rig rig = document.rig();
   rig.linkages.pop_back();
-  document.edit(rig, QStringLiteral("one less"));
+  document.edit(rig, u"one less"_s);
   EXPECT_EQ(document.deferred(), nullptr);
   rig.linkages.pop_back();
-  document.edit(rig, QStringLiteral("two less"));
+  document.edit(rig, u"two less"_s);
   ASSERT_TRUE(QTest::qWaitFor([&] { return document.deferred() != nullptr; }));
   EXPECT_EQ(document.deferred()->linkages.size(), linkages - 2);
   EXPECT_EQ(told, 1) << "the one between was never asked for again";

@@ -7,13 +7,14 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "drawing/aircraft_view.h"
+#include "look/literals.h"
 #include "rig/rig_file.h"
 
 namespace rigging::app {
 namespace {
 
 TEST(AircraftView, DrawsEveryKindFromEverySide) {
-  for (const auto& [kind, name] : Words<AirframeKind>::list)
+  for (const auto& [kind, name] : Names<AirframeKind>::list)
     for (const auto from : {AircraftView::From::side, AircraftView::From::above, AircraftView::From::front,
                             AircraftView::From::behind_above}) {
       AircraftView view(from);
@@ -50,7 +51,7 @@ TEST(AircraftView, ShowsDeflectionPoseArrowsAndSelection) {
   changed("selection");
   view.set_pose(25, 0, 0);
   changed("bank");
-  view.set_caption(QStringLiteral("What you should see"));
+  view.set_caption(u"What you should see"_s);
   changed("caption");
 }
 

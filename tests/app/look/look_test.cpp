@@ -13,6 +13,7 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "look/number_box.h"
 #include "look/pieces.h"
@@ -34,30 +35,30 @@ double contrast(QColor a, QColor b) {
 
 TEST(LookNumbers, ACommaIsADecimalPoint) {
   for (const char* typed : {"1,5", "1.5"}) {
-    const std::unique_ptr<QDoubleSpinBox> box(number_box(QStringLiteral("n"), QStringLiteral("n")));
+    const std::unique_ptr<QDoubleSpinBox> box(number_box(u"n"_s, u"n"_s));
     box->setRange(0, 10000);  // above 1000 the toolkit would take the comma for a mark between thousands
     box->selectAll();
     QTest::keyClicks(box.get(), QLatin1String(typed));
     QTest::keyClick(box.get(), Qt::Key_Return);
     EXPECT_EQ(box->value(), 1.5) << typed;
     box->setValue(2345.5);
-    EXPECT_EQ(box->text(), QStringLiteral("2345.50"));
+    EXPECT_EQ(box->text(), u"2345.50"_s);
   }
 }
 
 TEST(Units, ConvertAtTheScreenOnly) {
   Units& u = Units::instance();
   set_unit_system(UnitSystem::metric);
-  EXPECT_EQ(u.figure({"x", 0.2311, "m", {}, {}, "", ""}), QStringLiteral("231 mm"));
-  EXPECT_EQ(u.figure({"x", 8.59, "m/s", 7.9, 9.5, "", ""}), QStringLiteral("8.6 (7.9–9.5) m/s"));
+  EXPECT_EQ(u.figure({"x", 0.2311, "m", {}, {}, "", ""}), u"231 mm"_s);
+  EXPECT_EQ(u.figure({"x", 8.59, "m/s", 7.9, 9.5, "", ""}), u"8.6 (7.9–9.5) m/s"_s);
   set_unit_system(UnitSystem::imperial);
   // International yard and pound agreement of 1959: 1 in = 25.4 mm, 1 lb = 0.45359237 kg.
   EXPECT_DOUBLE_EQ(u.length_out(0.0254), 1);
   EXPECT_NEAR(u.mass_out(0.45359237), 16, 1e-9);
   EXPECT_DOUBLE_EQ(u.length_in(u.length_out(1.234)), 1.234);
-  EXPECT_EQ(u.figure({"x", 0.3048, "m/s", {}, {}, "", ""}), QStringLiteral("1 ft/s"));
-  EXPECT_EQ(u.figure({"x", 4.882427636383051, "kg/m²", {}, {}, "", ""}), QStringLiteral("1 lb/ft²"));
-  EXPECT_EQ(u.figure({"x", 7.8, "", {}, {}, "", ""}), QStringLiteral("7.8"));
+  EXPECT_EQ(u.figure({"x", 0.3048, "m/s", {}, {}, "", ""}), u"1 ft/s"_s);
+  EXPECT_EQ(u.figure({"x", 4.882427636383051, "kg/m²", {}, {}, "", ""}), u"1 lb/ft²"_s);
+  EXPECT_EQ(u.figure({"x", 7.8, "", {}, {}, "", ""}), u"7.8"_s);
   set_unit_system(UnitSystem::metric);
 }
 
@@ -66,7 +67,7 @@ TEST(Style, TheChosenEntryOfADropDownIsReadable) {
   for (const Theme theme : {Theme::paper, Theme::field, Theme::dark}) {
     Style::instance().set_theme(theme);
     QComboBox box;
-    box.addItems({QStringLiteral("first"), QStringLiteral("MMMM"), QStringLiteral("third")});
+    box.addItems({u"first"_s, u"MMMM"_s, u"third"_s});
     box.setCurrentIndex(1);
     box.show();
     box.showPopup();

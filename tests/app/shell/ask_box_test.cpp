@@ -10,6 +10,7 @@
 
 #include "bench_builder.h"
 #include "direction/from_rig.h"
+#include "look/literals.h"
 #include "rig/rig_file.h"
 
 namespace rigging::app {
@@ -19,16 +20,16 @@ TEST(Ask, GoesThereOrDoesIt) {
   Builder b;
   b.window.start_demo();
   b.in_sheet([&](QWidget& sheet) {
-    auto* line = sheet.findChild<QLineEdit*>(QStringLiteral("ask_line"));
-    QTest::keyClicks(line, QStringLiteral("reverse left flap"));
+    auto* line = sheet.findChild<QLineEdit*>(u"ask_line"_s);
+    QTest::keyClicks(line, u"reverse left flap"_s);
     QTest::keyClick(line, Qt::Key_Return);
   });
   press(b, Qt::Key_K, Qt::ControlModifier);
   EXPECT_TRUE(b.window.document().rig().output("out_1")->reversed);
   int found = 0;
-  for (const Request& d : b.window.requests()) found += fit_of(QStringLiteral("where motor"), d) > 0;
+  for (const NamedAction& d : b.window.named_actions()) found += fit_of(u"where motor"_s, d) > 0;
   EXPECT_GE(found, 1);
-  EXPECT_EQ(fit_of(QStringLiteral("bake a cake"), b.window.requests().first()), 0);
+  EXPECT_EQ(fit_of(u"bake a cake"_s, b.window.named_actions().first()), 0);
 }
 
 }  // namespace

@@ -3,6 +3,7 @@
 
 #include "begin/begin.h"
 #include "bench_builder.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "look/wrapped_check.h"
 #include "places.h"
@@ -49,8 +50,7 @@ QStringList cut_words(const QWidget& window) {
     }
     // Hanging out of its place to the side: upright pages scroll.
     if (w->visibleRegion().boundingRect().width() < w->width() - 2) fits = false;
-    if (!fits)
-      cut << QStringLiteral("%1 “%2” has %3×%4").arg(w->objectName(), text.left(70)).arg(w->width()).arg(w->height());
+    if (!fits) cut << u"%1 “%2” has %3×%4"_s.arg(w->objectName(), text.left(70)).arg(w->width()).arg(w->height());
   }
   return cut;
 }
@@ -60,7 +60,7 @@ Rig with_long_names(Rig rig) {
   rig.name = "The long-winged surveyor of the upper meadow, second of its name";
   int n = 0;
   for (Part& p : rig.parts)
-    p.label = "Carefully chosen " + spoken(p.kind) + " number " + std::to_string(++n) + " from the drawer";
+    p.label = "Carefully chosen " + label_of(p.kind) + " number " + std::to_string(++n) + " from the drawer";
   return rig;
 }
 
@@ -78,7 +78,7 @@ void PrintTo(const Seen& s, std::ostream* out) {
 
 /// As it stands after the first page: guesses, nothing weighed, nothing read.
 Rig just_begun(const Catalogue& catalogue) {
-  Beginning b;
+  NewAircraft b;
   b.name = "Merehen", b.kind = AirframeKind::v_tail, b.span_m = 2.4, b.mass_kg = 3.8, b.controller = "large_controller";
   b.others = parts_in_words(catalogue, "satellite with compass, airspeed, power module");
   return begin_rig(catalogue, b)->rig;
@@ -110,7 +110,7 @@ TEST_P(EveryScreen, ShowsItsWordsWhole) {
     if (long_names || std::string(name) == "begun") {
       const Rig rig =
           long_names ? with_long_names(*load_rig(file.toStdString())) : just_begun(b.window.document().catalogue());
-      file = b.folder.filePath(QLatin1String(name) + QStringLiteral(".rig.json"));
+      file = b.folder.filePath(QLatin1String(name) + u".rig.json"_s);
       ASSERT_TRUE(save_rig(rig, file.toStdString()));
     }
     ASSERT_TRUE(b.window.open_file(file));
@@ -121,12 +121,12 @@ TEST_P(EveryScreen, ShowsItsWordsWhole) {
       // What is reckoned elsewhere comes when it comes, and words take their room after they came.
       for (int i = 0; i < 4; ++i) QApplication::processEvents();
       b.wait([&] { return (cut = cut_words(b.window)).isEmpty(); }, 3000);
-      EXPECT_EQ(b.window.size(), size) << word(station) << " asks for more room";
-      for (const QString& words : cut) ADD_FAILURE() << name << " " << word(station) << ": " << words.toStdString();
+      EXPECT_EQ(b.window.size(), size) << name_of(station) << " asks for more room";
+      for (const QString& words : cut) ADD_FAILURE() << name << " " << name_of(station) << ": " << words.toStdString();
       if (const QByteArray folder = qgetenv("RIGGING_PICTURES"); !folder.isEmpty())
         b.window.grab().save(
-            QStringLiteral("%1/%2-%3-%4-%5-%6.png")
-                .arg(QString::fromUtf8(folder), QLatin1String(name), QString::fromLatin1(word(station).data()))
+            u"%1/%2-%3-%4-%5-%6.png"_s
+                .arg(QString::fromUtf8(folder), QLatin1String(name), QString::fromLatin1(name_of(station).data()))
                 .arg(size.width())
                 .arg(scale)
                 .arg(static_cast<int>(theme)));
@@ -135,7 +135,7 @@ TEST_P(EveryScreen, ShowsItsWordsWhole) {
     for (int i = 0; i < 4; ++i) QApplication::processEvents();
     b.wait([&] { return (cut = cut_words(b.window)).isEmpty(); }, 3000);
     for (const QString& words : cut) ADD_FAILURE() << name << " beginning: " << words.toStdString();
-    const auto* kinds = b.find<QListWidget>(QStringLiteral("begin_kinds"));
+    const auto* kinds = b.find<QListWidget>(u"begin_kinds"_s);
     const QSize room = kinds->gridSize() - QSize(10, kinds->iconSize().height());
     for (int i = 0; i < kinds->count(); ++i) {
       const QRect words = kinds->fontMetrics().boundingRect(

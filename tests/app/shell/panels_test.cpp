@@ -13,6 +13,7 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"
+#include "look/literals.h"
 #include "rig/rig_file.h"
 #include "shell/snag_panel.h"
 #include "shell/station_strip.h"
@@ -37,18 +38,18 @@ TEST(SnagPanel, FixesFromTheCardAndTakesThere) {
   Builder b;
   Rig rig = b.window.document().rig();
   rig.outputs[1].socket = rig.outputs[0].socket;
-  b.window.document().edit(rig, QStringLiteral("clash"));
+  b.window.document().edit(rig, u"clash"_s);
   b.window.show();
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("fix_SURFACES-03")); }));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"fix_SURFACES-03"_s); }));
   b.window.go(Station::airframe);
-  auto* fix = b.find<QPushButton>(QStringLiteral("fix_SURFACES-03"));
+  auto* fix = b.find<QPushButton>(u"fix_SURFACES-03"_s);
   for (auto* button : fix->parentWidget()->findChildren<QPushButton*>())
-    if (button->text().startsWith(QStringLiteral("Take me there"))) QTest::mouseClick(button, Qt::LeftButton);
+    if (button->text().startsWith(u"Take me there"_s)) QTest::mouseClick(button, Qt::LeftButton);
   EXPECT_EQ(b.window.station(), Station::surfaces);
-  ASSERT_TRUE(b.click(QStringLiteral("fix_SURFACES-03")));
+  ASSERT_TRUE(b.click(u"fix_SURFACES-03"_s));
   std::set<std::string> sockets;
   for (const Output& o : b.window.document().rig().outputs) EXPECT_TRUE(sockets.insert(o.socket).second);
-  EXPECT_TRUE(b.wait([&] { return !b.can_click(QStringLiteral("fix_SURFACES-03")); }));
+  EXPECT_TRUE(b.wait([&] { return !b.can_click(u"fix_SURFACES-03"_s); }));
   QTest::keyClick(&b.window, Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(b.window.document().rig(), rig) << "a fix can be taken back";
 }
@@ -58,7 +59,7 @@ TEST(Snags, ReadingsThatAreMissingLeadToTheirStation) {
   ASSERT_TRUE(b.open("hedgerow", Station::airframe));
   const auto follow = [&](const char* station) {
     for (QPushButton* button : b.window.findChildren<QPushButton*>())
-      if (button->isVisible() && button->objectName() == QStringLiteral("there_PROOF-07")) {
+      if (button->isVisible() && button->objectName() == u"there_PROOF-07"_s) {
         const auto labels =
             button->parentWidget()->parentWidget()->findChildren<QLabel*>(QString(), Qt::FindDirectChildrenOnly);
         if (std::none_of(labels.begin(), labels.end(),
@@ -70,12 +71,12 @@ TEST(Snags, ReadingsThatAreMissingLeadToTheirStation) {
     return false;
   };
   // One card for all that are to be read; it unfolds.
-  ASSERT_TRUE(b.click(QStringLiteral("more_PROOF-07")));
+  ASSERT_TRUE(b.click(u"more_PROOF-07"_s));
   ASSERT_TRUE(follow("station sticks"));
   EXPECT_EQ(b.window.station(), Station::sticks);
   ASSERT_TRUE(follow("station surfaces"));
   EXPECT_EQ(b.window.station(), Station::surfaces);
-  EXPECT_TRUE(b.find<QWidget>(QStringLiteral("throws_todo"))->isVisible()) << "on the side where throws are read";
+  EXPECT_TRUE(b.find<QWidget>(u"throws_todo"_s)->isVisible()) << "on the side where throws are read";
 }
 
 TEST(Ask, AProcedureComesUpWhereItHasItsPlace) {
@@ -86,7 +87,7 @@ TEST(Ask, AProcedureComesUpWhereItHasItsPlace) {
        {std::tuple{"Read the throws with a gauge", Station::surfaces, "throws_todo"},
         {"Walk through the bench checks", Station::proof, "proof_todo"},
         {"Listen to the sticks, find switches, try the loss", Station::sticks, "sticks_todo"}})
-    for (const Request& r : b.window.requests())
+    for (const NamedAction& r : b.window.named_actions())
       if (r.text == QLatin1String(name)) {
         r.act();
         ++run;
@@ -99,9 +100,8 @@ TEST(Ask, AProcedureComesUpWhereItHasItsPlace) {
 TEST(FootLine, WhatAnEditMakesUntrueIsNotSaidAnyMore) {
   Builder b;
   ASSERT_TRUE(b.open_demo_with_battery());
-  auto* said = b.find<QLabel>(QStringLiteral("foot_said"));
-  ASSERT_TRUE(b.wait([&] { return said->toolTip() == QStringLiteral("Board and rig agree."); }))
-      << said->toolTip().toStdString();
+  auto* said = b.find<QLabel>(u"foot_said"_s);
+  ASSERT_TRUE(b.wait([&] { return said->toolTip() == u"Board and rig agree."_s; })) << said->toolTip().toStdString();
   b.edit([](Rig& rig) { rig.output("out_1")->centre_us = 1520; });
   EXPECT_EQ(said->toolTip(), QString());
 }

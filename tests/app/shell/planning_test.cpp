@@ -7,6 +7,7 @@
 #include <set>
 
 #include "bench_builder.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "look/units.h"
 #include "places.h"
@@ -29,7 +30,7 @@ TEST_F(Planning, SnagsTakeOneThere) {
     for (StationPage* page : b.window.findChildren<StationPage*>())
       if (page->isVisible()) page->go_to(QLatin1String(subject));
   }
-  EXPECT_FALSE(b.find<WiringView>(QStringLiteral("wiring_view"))->traced().empty());
+  EXPECT_FALSE(b.find<WiringView>(u"wiring_view"_s)->traced().empty());
   EXPECT_EQ(b.window.findChild<PowerPage*>()->what_if().stalled, std::vector<std::string>{"servo_flaperon_left"});
 }
 
@@ -43,34 +44,34 @@ TEST_F(Planning, UnitsAndThemesReachTheNewStations) {
   }
   set_unit_system(UnitSystem::imperial);
   b.window.go(Station::fit);
-  b.find<FitPage>({})->go_to(QStringLiteral("battery"));
-  auto* behind = b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"));
+  b.find<FitPage>({})->go_to(u"battery"_s);
+  auto* behind = b.find<QDoubleSpinBox>(u"behind_nose"_s);
   EXPECT_NEAR(behind->value(), 0.17 / 0.0254, 0.01);
   behind->setValue(7);
   EXPECT_NEAR(rig().mounting("battery")->x_m, -7 * 0.0254, 1e-9);
   b.window.go(Station::wiring);
-  auto* table = b.find<QTableWidget>(QStringLiteral("loom"));
-  EXPECT_TRUE(table->item(0, 4)->text().endsWith(QStringLiteral("in"))) << table->item(0, 4)->text().toStdString();
+  auto* table = b.find<QTableWidget>(u"loom"_s);
+  EXPECT_TRUE(table->item(0, 4)->text().endsWith(u"in"_s)) << table->item(0, 4)->text().toStdString();
   const std::string lead = table->item(0, 0)->data(Qt::UserRole).toString().toStdString();
-  table->item(0, 4)->setText(QStringLiteral("10"));
+  table->item(0, 4)->setText(u"10"_s);
   EXPECT_NEAR(*rig().lead(lead)->length_m, 0.254, 1e-9);
   set_unit_system(UnitSystem::metric);
 }
 
 TEST_F(Planning, TheAskBoxKnowsLeadsAndSheets) {
   int where = 0, print = 0, plan = 0;
-  for (const Request& d : b.window.requests()) {
-    const bool plugged = fit_of(QStringLiteral("where is satellite receiver plugged"), d) > 0;
+  for (const NamedAction& d : b.window.named_actions()) {
+    const bool plugged = fit_of(u"where is satellite receiver plugged"_s, d) > 0;
     where += plugged;
     if (plugged && where == 1) d.act();
-    print += fit_of(QStringLiteral("print plug list"), d) > 0;
-    plan += fit_of(QStringLiteral("plan wiring"), d) > 0;
+    print += fit_of(u"print plug list"_s, d) > 0;
+    plan += fit_of(u"plan wiring"_s, d) > 0;
   }
   EXPECT_GE(where, 1);
   EXPECT_GE(print, 1);
   EXPECT_GE(plan, 1);
   EXPECT_EQ(b.window.station(), Station::wiring);
-  EXPECT_EQ(b.find<WiringView>(QStringLiteral("wiring_view"))->traced(), "gps");
+  EXPECT_EQ(b.find<WiringView>(u"wiring_view"_s)->traced(), "gps");
 }
 
 TEST_F(Planning, EveryStationStandsAtTheSmallestSize) {
@@ -78,8 +79,8 @@ TEST_F(Planning, EveryStationStandsAtTheSmallestSize) {
     b.window.go(s);
     b.window.resize(1024, 700);
     QApplication::processEvents();
-    EXPECT_LE(b.window.minimumSizeHint().width(), 1024) << word(s);
-    EXPECT_LE(b.window.minimumSizeHint().height(), 700) << word(s);
+    EXPECT_LE(b.window.minimumSizeHint().width(), 1024) << name_of(s);
+    EXPECT_LE(b.window.minimumSizeHint().height(), 700) << name_of(s);
   }
 }
 
@@ -88,10 +89,10 @@ TEST_F(Planning, LongFixesStayInsideTheirPanel) {
   *heavy.fit.frame_at_m += 0.045;
   heavy.lead("receiver")->plug_turned = true;
   heavy.outputs[0].rate_hz = 333;
-  b.window.document().edit(heavy, QStringLiteral("three faults"));
+  b.window.document().edit(heavy, u"three faults"_s);
   for (const int width : {1280, 1024}) {
     b.window.resize(width, 800);
-    b.window.document().edit(heavy, QStringLiteral("again"));
+    b.window.document().edit(heavy, u"again"_s);
     b.window.go(Station::fit);
     QApplication::processEvents();
     auto* panel = b.window.findChild<SnagPanel*>();
@@ -103,19 +104,19 @@ TEST_F(Planning, LongFixesStayInsideTheirPanel) {
           << button->accessibleName().toStdString();
     }
     EXPECT_GT(seen, 3);
-    auto* fix = b.find<QPushButton>(QStringLiteral("fix_FIT-04"));
+    auto* fix = b.find<QPushButton>(u"fix_FIT-04"_s);
     ASSERT_TRUE(fix);
-    EXPECT_TRUE(fix->accessibleName().contains(QStringLiteral("behind the nose"))) << "whole for those who listen";
+    EXPECT_TRUE(fix->accessibleName().contains(u"behind the nose"_s)) << "whole for those who listen";
     EXPECT_FALSE(fix->accessibleName().contains(QLatin1Char('\n')));
   }
-  ASSERT_TRUE(b.click(QStringLiteral("fix_FIT-04")));
+  ASSERT_TRUE(b.click(u"fix_FIT-04"_s));
   EXPECT_NE(rig().mounting("battery")->x_m, heavy.mounting("battery")->x_m);
 }
 
 TEST_F(Planning, UndoLeadsBackThroughAll) {
   const Rig before = rig();
   b.window.go(Station::wiring);
-  b.find<WiringPage>({})->go_to(QStringLiteral("gps"));
+  b.find<WiringPage>({})->go_to(u"gps"_s);
   for (const char* button : {"lead_red_out", "lead_plug_turned", "lead_pair_turned", "lead_fixed", "lead_right"})
     ASSERT_TRUE(b.click(QLatin1String(button))) << button;
   const Lead& l = *rig().lead("gps");
@@ -148,8 +149,8 @@ TEST(PlanningPages, StandWithAnyDemoAndWithNothing) {
     b.window.go(s);
     EXPECT_FALSE(b.window.grab().isNull());
   }
-  b.click(QStringLiteral("plan_wiring"));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("plan_words"))->text().contains(QStringLiteral("abacus")));
+  b.click(u"plan_wiring"_s);
+  EXPECT_TRUE(b.find<QLabel>(u"plan_words"_s)->text().contains(u"abacus"_s));
 }
 
 }  // namespace

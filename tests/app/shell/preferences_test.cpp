@@ -6,6 +6,7 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
+#include "look/literals.h"
 #include "places.h"
 
 namespace rigging::app {
@@ -17,14 +18,14 @@ TEST(Preferences, AreKeptFromStartToStart) {
   write_preferences(folder.path(), mine);
   EXPECT_EQ(read_preferences(folder.path()), mine);
   // A folder that is not there yet is made.
-  write_preferences(folder.filePath(QStringLiteral("a/b")), mine);
-  EXPECT_EQ(read_preferences(folder.filePath(QStringLiteral("a/b"))), mine);
+  write_preferences(folder.filePath(u"a/b"_s), mine);
+  EXPECT_EQ(read_preferences(folder.filePath(u"a/b"_s)), mine);
 }
 
 TEST(Preferences, WhatCannotBeReadIsTheUsual) {
   QTemporaryDir folder;
   const auto with = [&](const char* text) {
-    EXPECT_TRUE(write_file_atomically((folder.path() + QStringLiteral("/preferences.json")).toStdString(), text));
+    EXPECT_TRUE(write_file_atomically((folder.path() + u"/preferences.json"_s).toStdString(), text));
     return read_preferences(folder.path());
   };
   EXPECT_EQ(read_preferences(folder.path()), Preferences{});
@@ -68,11 +69,11 @@ TEST(Preferences, TheWindowComesBackAsItWasLeft) {
 TEST(PlainText, ALabelShowsWhatItIsGiven) {
   QTemporaryDir folder;
   QLabel label;
-  label.setText(QStringLiteral("<b>bold</b><img src='file:///etc/hostname'>"));
+  label.setText(u"<b>bold</b><img src='file:///etc/hostname'>"_s);
   label.show();
   EXPECT_TRUE(QTest::qWaitForWindowExposed(&label));
   EXPECT_EQ(label.textFormat(), Qt::PlainText);
-  EXPECT_GT(label.sizeHint().width(), QFontMetrics(label.font()).horizontalAdvance(QStringLiteral("<b>bold</b>")));
+  EXPECT_GT(label.sizeHint().width(), QFontMetrics(label.font()).horizontalAdvance(u"<b>bold</b>"_s));
   // No label of the window is left to guess, with a rig whose names try it.
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::fit));
@@ -88,7 +89,7 @@ TEST(PlainText, ALabelShowsWhatItIsGiven) {
       if (l->isVisible()) {
         EXPECT_NE(l->textFormat(), Qt::AutoText) << l->text().left(80).toStdString();
         if (l->textFormat() == Qt::RichText)
-          EXPECT_FALSE(l->text().contains(QStringLiteral("<img"))) << l->text().left(200).toStdString();
+          EXPECT_FALSE(l->text().contains(u"<img"_s)) << l->text().left(200).toStdString();
       }
   }
 }

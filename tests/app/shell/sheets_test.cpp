@@ -10,6 +10,7 @@
 
 #include "bench_builder.h"
 #include "direction/from_rig.h"
+#include "look/literals.h"
 #include "places.h"
 #include "rig/rig_file.h"
 #include "shell/sheet_dialog.h"
@@ -28,7 +29,7 @@ std::pair<double, double> scale_of(const QString& path) {
     // Qt's reader wants the length before the deflated bytes.
     const QString content = QString::fromLatin1(
         qUncompress(QByteArray::fromHex("00100000") + pdf.mid(at + 7, pdf.indexOf("endstream", at) - at - 7)));
-    static const QRegularExpression scale(QStringLiteral("([0-9.]+) 0 0 (-?[0-9.]+) 0 [0-9.]+ cm"));
+    static const QRegularExpression scale(u"([0-9.]+) 0 0 (-?[0-9.]+) 0 [0-9.]+ cm"_s);
     auto found = scale.globalMatch(content);
     double x = 1, y = 1;
     int count = 0;
@@ -51,32 +52,32 @@ TEST(HandCards, BecomeAPdf) {
   direction::Fault f;
   f.kind = direction::FaultKind::gyro_reversed;
   f.axis = Axis::yaw;
-  SheetDialog dialog(QStringLiteral("Hand cards"),
+  SheetDialog dialog(u"Hand cards"_s,
                      hand_card_sheets(b.window.document(), {hand_card(b.window.document().rig(), c, f, looks)}),
                      nullptr);
-  const QString path = b.folder.filePath(QStringLiteral("cards.pdf"));
+  const QString path = b.folder.filePath(u"cards.pdf"_s);
   ASSERT_TRUE(dialog.write_pdf(path));
   QFile pdf(path);
   ASSERT_TRUE(pdf.open(QIODevice::ReadOnly));
   EXPECT_TRUE(pdf.readAll().startsWith("%PDF"));
-  EXPECT_FALSE(dialog.write_pdf(QStringLiteral("/nonexistent/cards.pdf")));
+  EXPECT_FALSE(dialog.write_pdf(u"/nonexistent/cards.pdf"_s));
 }
 
 // A millimetre is 72 / 25.4 points: by definition of both. Gauges are of no use otherwise.
 TEST(Sheets, AreDrawnTrueToScaleWhateverTheMargins) {
   Builder b;
-  SheetDialog dialog(QStringLiteral("Gauges"), gauge_sheets(b.window.document()), nullptr);
+  SheetDialog dialog(u"Gauges"_s, gauge_sheets(b.window.document()), nullptr);
   const double exact = 72 / 25.4;
   const auto check = [&](const QString& path) {
     const auto [across, along] = scale_of(path);
     EXPECT_NEAR(across, exact, 1e-4 * exact) << path.toStdString();
     EXPECT_NEAR(along, exact, 1e-4 * exact) << path.toStdString();
   };
-  const QString kept = b.folder.filePath(QStringLiteral("kept.pdf"));
+  const QString kept = b.folder.filePath(u"kept.pdf"_s);
   ASSERT_TRUE(dialog.write_pdf(kept));
   check(kept);
   for (const double margin : {0.0, 12.0}) {
-    const QString printed = b.folder.filePath(QStringLiteral("printed-%1.pdf").arg(margin));
+    const QString printed = b.folder.filePath(u"printed-%1.pdf"_s.arg(margin));
     QPrinter printer(QPrinter::HighResolution);
     printer.setOutputFormat(QPrinter::PdfFormat);
     printer.setOutputFileName(printed);

@@ -12,6 +12,7 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "rig/rig_file.h"
 
@@ -30,18 +31,18 @@ TEST(Window, StandsAnyRig) {
     const auto checks = b.window.document().review().checks;
     for (const CheckStatus& c : checks) {
       b.proof().go_to(QString::fromStdString(c.id.text()));
-      b.click(QStringLiteral("as_shown"));
+      b.click(u"as_shown"_s);
     }
     for (const char* wrong : {"saw_rudder_-1", "saw_elevon_left_1", "saw_aileron_left_1", "saw_elevator_-1"})
       b.click(QLatin1String(wrong));
-    b.click(QStringLiteral("note"));
+    b.click(u"note"_s);
     for (const char* name : {"apply", "by_hand", "look_again", "take_back"}) b.click(QLatin1String(name));
-    b.window.requests();
+    b.window.named_actions();
   };
   // Every kind and every class, but not every pair: that takes a minute.
   const auto& classes = b.window.document().catalogue().controllers;
   std::size_t turn = 0;
-  for (const auto& [kind, name] : Words<AirframeKind>::list) {
+  for (const auto& [kind, name] : Names<AirframeKind>::list) {
     const ControllerClass c = classes[turn++ % classes.size()];
     Rig rig;
     rig.name = name;
@@ -90,7 +91,7 @@ TEST(Window, StationsByKeyboardAndEachHasItsQuestion) {
     press(b, keys[static_cast<int>(s)], Qt::ControlModifier);
     EXPECT_EQ(b.window.station(), s);
   }
-  auto* strip = b.find(QStringLiteral("station_strip"));
+  auto* strip = b.find(u"station_strip"_s);
   strip->setFocus();
   QTest::keyClick(strip, Qt::Key_Left);
   EXPECT_EQ(b.window.station(), Station::proof);
@@ -108,7 +109,7 @@ TEST(Window, PanesAndSnagsByKeyboard) {
     visited << QApplication::focusWidget();
   }
   press(b, Qt::Key_F8);
-  EXPECT_TRUE(b.find(QStringLiteral("snag_panel"))->isAncestorOf(QApplication::focusWidget()));
+  EXPECT_TRUE(b.find(u"snag_panel"_s)->isAncestorOf(QApplication::focusWidget()));
 }
 
 TEST(Window, EveryControlHasAName) {
@@ -116,7 +117,7 @@ TEST(Window, EveryControlHasAName) {
   for (const Station s : {Station::airframe, Station::surfaces, Station::proof}) {
     b.window.go(s);
     for (QWidget* w : b.window.findChildren<QWidget*>()) {
-      if (!w->isVisible() || !(w->focusPolicy() & Qt::TabFocus) || w->objectName().startsWith(QStringLiteral("qt_")) ||
+      if (!w->isVisible() || !(w->focusPolicy() & Qt::TabFocus) || w->objectName().startsWith(u"qt_"_s) ||
           qobject_cast<QLineEdit*>(w))
         continue;
       const auto* button = qobject_cast<QAbstractButton*>(w);

@@ -15,6 +15,7 @@
 #include "bench_builder.h"
 #include "direction/from_rig.h"
 #include "drawing/aircraft_view.h"
+#include "look/literals.h"
 #include "look/units.h"
 #include "places.h"
 #include "rig/rig_file.h"
@@ -26,13 +27,13 @@ TEST(Airframe, AnotherClassKeepsPlugsWhereItCan) {
   Builder b;
   b.window.start_demo();
   b.window.go(Station::airframe);
-  auto* classes = b.find<QComboBox>(QStringLiteral("controller_kind"));
-  classes->setCurrentIndex(classes->findData(QStringLiteral("screen_keys")));
+  auto* classes = b.find<QComboBox>(u"controller_kind"_s);
+  classes->setCurrentIndex(classes->findData(u"screen_keys"_s));
   Q_EMIT classes->activated(classes->currentIndex());
   EXPECT_EQ(b.window.document().rig().controller.kind, "screen_keys");
   for (const Output& o : b.window.document().rig().outputs)
     EXPECT_TRUE(b.window.document().controller()->socket(o.socket)) << o.id;
-  auto* mass = b.find<QDoubleSpinBox>(QStringLiteral("mass"));
+  auto* mass = b.find<QDoubleSpinBox>(u"mass"_s);
   mass->setValue(0);
   EXPECT_FALSE(b.window.document().rig().airframe.mass_kg);
 }
@@ -47,9 +48,9 @@ TEST(Airframe, TheWheelChangesOnlyWhatHasTheKeyboard) {
     QWheelEvent event(at, over->mapToGlobal(at), {}, {0, -120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
     QApplication::sendEvent(over, &event);
   };
-  auto* kind = b.find<QComboBox>(QStringLiteral("airframe_kind"));
-  auto* span = b.find<QDoubleSpinBox>(QStringLiteral("dimension_span_m"));
-  auto* mass = b.find<QDoubleSpinBox>(QStringLiteral("mass"));
+  auto* kind = b.find<QComboBox>(u"airframe_kind"_s);
+  auto* span = b.find<QDoubleSpinBox>(u"dimension_span_m"_s);
+  auto* mass = b.find<QDoubleSpinBox>(u"mass"_s);
   mass->setFocus();
   wheel(kind);
   wheel(span);
@@ -60,14 +61,14 @@ TEST(Airframe, TwoMotorsGoWithAnyKind) {
   Builder b;
   b.window.document().start_new(*load_rig(in_source("/data/demo/hedgerow.rig.json")));
   b.window.go(Station::airframe);
-  auto* motors = b.find<QComboBox>(QStringLiteral("airframe_motors"));
+  auto* motors = b.find<QComboBox>(u"airframe_motors"_s);
   ASSERT_TRUE(motors && motors->isVisible());
   const auto choose = [&](Motors m) {
     motors->setCurrentIndex(motors->findData(static_cast<int>(m)));
     Q_EMIT motors->activated(motors->currentIndex());
   };
   choose(Motors::two_steering);
-  const auto left = [&] { return b.window.document().rig().output_of(*surface_from_word("motor_left")); };
+  const auto left = [&] { return b.window.document().rig().output_of(*surface_from_name("motor_left")); };
   ASSERT_TRUE(left());
   EXPECT_GT(left()->mix.yaw, 0) << "right yaw speeds the left motor up";
   choose(Motors::one);
@@ -79,13 +80,13 @@ TEST(Airframe, TwoMotorsGoWithAnyKind) {
 TEST(Airframe, DimensionsKindAndUndo) {
   Builder b;
   b.window.go(Station::airframe);
-  auto* span = b.find<QDoubleSpinBox>(QStringLiteral("dimension_span_m"));
+  auto* span = b.find<QDoubleSpinBox>(u"dimension_span_m"_s);
   span->setFocus();
   span->selectAll();
   for (const char key : std::string("2500")) QTest::keyClick(span, key);
   QTest::keyClick(span, Qt::Key_Return);
   EXPECT_DOUBLE_EQ(b.window.document().rig().airframe.span_m, 2.5);
-  auto* kind = b.find<QComboBox>(QStringLiteral("airframe_kind"));
+  auto* kind = b.find<QComboBox>(u"airframe_kind"_s);
   kind->setFocus();
   QTest::keyClick(kind, Qt::Key_End);
   Q_EMIT kind->activated(kind->currentIndex());
@@ -102,17 +103,17 @@ TEST(Airframe, ShowsWhatAnswersAndItsWorking) {
   Builder b;
   b.window.start_demo();
   b.window.go(Station::airframe);
-  ASSERT_TRUE(b.click(QStringLiteral("answers_yaw")));
-  const QString words = b.find<QLabel>(QStringLiteral("answer_words"))->text();
-  EXPECT_TRUE(words.contains(QStringLiteral("eft inverted V-tail half trailing edge down"))) << words.toStdString();
-  EXPECT_TRUE(words.contains(QStringLiteral("right inverted V-tail half trailing edge up")));
-  const QString metric = b.find<QLabel>(QStringLiteral("airframe_figures"))->text();
-  EXPECT_TRUE(metric.contains(QStringLiteral("41.4")));
-  ASSERT_TRUE(b.click(QStringLiteral("show_working")));
+  ASSERT_TRUE(b.click(u"answers_yaw"_s));
+  const QString words = b.find<QLabel>(u"answer_words"_s)->text();
+  EXPECT_TRUE(words.contains(u"eft inverted V-tail half trailing edge down"_s)) << words.toStdString();
+  EXPECT_TRUE(words.contains(u"right inverted V-tail half trailing edge up"_s));
+  const QString metric = b.find<QLabel>(u"airframe_figures"_s)->text();
+  EXPECT_TRUE(metric.contains(u"41.4"_s));
+  ASSERT_TRUE(b.click(u"show_working"_s));
   set_unit_system(UnitSystem::imperial);
   Q_EMIT b.window.document().changed();
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("airframe_figures"))->text().contains(QStringLiteral("ft²")));
-  EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("dimension_span_m"))->value(), 70.87, 0.01);
+  EXPECT_TRUE(b.find<QLabel>(u"airframe_figures"_s)->text().contains(u"ft²"_s));
+  EXPECT_NEAR(b.find<QDoubleSpinBox>(u"dimension_span_m"_s)->value(), 70.87, 0.01);
   EXPECT_DOUBLE_EQ(b.window.document().rig().airframe.span_m, 1.8) << "a switch of units changes no rig";
   set_unit_system(UnitSystem::metric);
 }
@@ -140,7 +141,7 @@ TEST(Airframe, TheOutlineIsDragged) {
   QMouseEvent move(QEvent::MouseMove, at + QPointF(20, 0), above->mapToGlobal(at + QPointF(20, 0)), Qt::NoButton,
                    Qt::LeftButton, {});
   QApplication::sendEvent(above, &move);
-  auto* box = b.find<QDoubleSpinBox>(QStringLiteral("dimension_span_m"));
+  auto* box = b.find<QDoubleSpinBox>(u"dimension_span_m"_s);
   const double expected = before.airframe.span_m + 2 * 20 / px_per_m;
   EXPECT_NEAR(box->value() / 1000, expected, 0.01) << "both tips go out";
   EXPECT_EQ(b.window.document().rig().airframe.span_m, before.airframe.span_m) << "not before it is let go";

@@ -8,6 +8,7 @@
 
 #include "base/angle.h"
 #include "bench_builder.h"
+#include "look/literals.h"
 
 namespace rigging::app {
 namespace {
@@ -33,25 +34,23 @@ QString text(Builder& b, const char* label) { return b.find<QLabel>(QLatin1Strin
 TEST(FeelPage, FirstGainsArePlannedDraggedTypedAndUndone) {
   Builder b({}, 0);
   ASSERT_TRUE(at_feel(b, "hedgerow"));
-  EXPECT_TRUE(text(b, "feel_verdict").contains(QStringLiteral("Nothing is set yet")))
-      << text(b, "feel_verdict").toStdString();
-  ASSERT_TRUE(b.click(QStringLiteral("first_gains")));
+  EXPECT_TRUE(text(b, "feel_verdict").contains(u"Nothing is set yet"_s)) << text(b, "feel_verdict").toStdString();
+  ASSERT_TRUE(b.click(u"first_gains"_s));
   ASSERT_TRUE(feel_of(b));
   const double first = *roll_gain(b);
   EXPECT_NEAR(first, b.window.document().deferred()->feel_advice.first[0].place, 1e-12);
   EXPECT_EQ(b.window.document().rig().feel.gains.size(), 3u);
-  EXPECT_TRUE(b.wait([&] { return !b.find<QPushButton>(QStringLiteral("first_gains"))->isEnabled(); }))
-      << "it stands as advised";
-  EXPECT_TRUE(text(b, "feel_verdict").contains(QStringLiteral("every speed"))) << text(b, "feel_verdict").toStdString();
+  EXPECT_TRUE(b.wait([&] { return !b.find<QPushButton>(u"first_gains"_s)->isEnabled(); })) << "it stands as advised";
+  EXPECT_TRUE(text(b, "feel_verdict").contains(u"every speed"_s)) << text(b, "feel_verdict").toStdString();
 
   // Dragged far up it says that it shakes, and is set when let go.
-  auto* view = b.find<FeelView>(QStringLiteral("feel_view"));
+  auto* view = b.find<FeelView>(u"feel_view"_s);
   const QPoint middle(view->width() / 2, view->height() / 2);
   QTest::mousePress(view, Qt::LeftButton, {}, middle);
   QMouseEvent move(QEvent::MouseMove, QPointF(middle.x(), 45), view->mapToGlobal(QPointF(middle.x(), 45)), Qt::NoButton,
                    Qt::LeftButton, {});
   QApplication::sendEvent(view, &move);
-  EXPECT_TRUE(text(b, "feel_verdict").contains(QStringLiteral("may shake"))) << text(b, "feel_verdict").toStdString();
+  EXPECT_TRUE(text(b, "feel_verdict").contains(u"may shake"_s)) << text(b, "feel_verdict").toStdString();
   EXPECT_NEAR(*roll_gain(b), first, 1e-12) << "nothing is set before the mark is let go";
   QTest::mouseRelease(view, Qt::LeftButton, {}, QPoint(middle.x(), 45));
   EXPECT_GT(*roll_gain(b), 0.9);
@@ -63,17 +62,16 @@ TEST(FeelPage, FirstGainsArePlannedDraggedTypedAndUndone) {
   QTest::keyClick(view, Qt::Key_Down);
   EXPECT_LT(*roll_gain(b), dragged);
   ASSERT_TRUE(feel_of(b));
-  auto* typed = b.find<QLineEdit>(QStringLiteral("typed_gain"));
+  auto* typed = b.find<QLineEdit>(u"typed_gain"_s);
   typed->setFocus();
   typed->selectAll();
-  QTest::keyClicks(typed, QStringLiteral("130 %"));
+  QTest::keyClicks(typed, u"130 %"_s);
   QTest::keyClick(typed, Qt::Key_Return);
-  auto* refused = b.find<QLabel>(QStringLiteral("typed_refused"));
-  EXPECT_TRUE(refused->isVisible() && refused->text().contains(QStringLiteral("0 to 100")))
-      << refused->text().toStdString();
-  EXPECT_EQ(typed->text(), QStringLiteral("130 %")) << "what does not fit stays in the box";
+  auto* refused = b.find<QLabel>(u"typed_refused"_s);
+  EXPECT_TRUE(refused->isVisible() && refused->text().contains(u"0 to 100"_s)) << refused->text().toStdString();
+  EXPECT_EQ(typed->text(), u"130 %"_s) << "what does not fit stays in the box";
   typed->selectAll();
-  QTest::keyClicks(typed, QStringLiteral("22 %"));
+  QTest::keyClicks(typed, u"22 %"_s);
   QTest::keyClick(typed, Qt::Key_Return);
   EXPECT_NEAR(*roll_gain(b), 0.22, 1e-12);
   while (roll_gain(b)) b.window.document().undo();
@@ -83,22 +81,22 @@ TEST(FeelPage, FirstGainsArePlannedDraggedTypedAndUndone) {
 TEST(FeelPage, ADialIsReadByTheClockAndALinkageByItsThrow) {
   Builder b({}, 0);
   ASSERT_TRUE(at_feel(b, "heath"));
-  ASSERT_TRUE(b.click(QStringLiteral("axis_pitch")));
-  auto* typed = b.find<QLineEdit>(QStringLiteral("typed_gain"));
-  QTest::keyClicks(typed, QStringLiteral("half past 9"));
+  ASSERT_TRUE(b.click(u"axis_pitch"_s));
+  auto* typed = b.find<QLineEdit>(u"typed_gain"_s);
+  QTest::keyClicks(typed, u"half past 9"_s);
   QTest::keyClick(typed, Qt::Key_Return);
   EXPECT_NEAR(*b.window.document().rig().feel.gain(Axis::pitch)->rate, 0.25, 1e-9);
-  ASSERT_TRUE(b.click(QStringLiteral("axis_roll")));
-  EXPECT_TRUE(b.find<QLineEdit>(QStringLiteral("typed_gain"))->isEnabled()) << "it rolls by the rudder";
+  ASSERT_TRUE(b.click(u"axis_roll"_s));
+  EXPECT_TRUE(b.find<QLineEdit>(u"typed_gain"_s)->isEnabled()) << "it rolls by the rudder";
 
   Rig rig = b.window.document().rig();
   rig.controller.kind = "fixed_mini";
-  b.window.document().edit(rig, QStringLiteral("Another board"));
+  b.window.document().edit(rig, u"Another board"_s);
   ASSERT_TRUE(feel_of(b));
-  ASSERT_TRUE(b.click(QStringLiteral("axis_pitch")));
-  EXPECT_FALSE(b.can_click(QStringLiteral("first_gains")));
-  EXPECT_TRUE(b.can_click(QStringLiteral("feel_holes")));
-  EXPECT_TRUE(text(b, "feel_list").contains(QStringLiteral("throw")));
+  ASSERT_TRUE(b.click(u"axis_pitch"_s));
+  EXPECT_FALSE(b.can_click(u"first_gains"_s));
+  EXPECT_TRUE(b.can_click(u"feel_holes"_s));
+  EXPECT_TRUE(text(b, "feel_list").contains(u"throw"_s));
 }
 
 TEST(FeelPage, ALogIsReadTurnedDownAndLearntFrom) {
@@ -106,9 +104,9 @@ TEST(FeelPage, ALogIsReadTurnedDownAndLearntFrom) {
   ASSERT_TRUE(at_feel(b, "hedgerow"));
   Rig rig = b.window.document().rig();
   rig.feel.made_gain(Axis::roll).rate = 0.8;
-  b.window.document().edit(rig, QStringLiteral("A firm roll"));
+  b.window.document().edit(rig, u"A firm roll"_s);
   ASSERT_TRUE(feel_of(b));
-  const QString file = b.folder.filePath(QStringLiteral("flight.csv"));
+  const QString file = b.folder.filePath(u"flight.csv"_s);
   {
     std::ofstream log(file.toStdString());
     std::mt19937 random(2);
@@ -125,10 +123,10 @@ TEST(FeelPage, ALogIsReadTurnedDownAndLearntFrom) {
     ASSERT_TRUE(box);
     words = box->text();
     for (QAbstractButton* button : box->buttons())
-      if (button->text().contains(QStringLiteral("Turn down"))) button->click();
+      if (button->text().contains(u"Turn down"_s)) button->click();
   });
   b.find<FeelPage>({})->take_log(file);
-  EXPECT_TRUE(words.contains(QStringLiteral("Roll shook"))) << words.toStdString();
+  EXPECT_TRUE(words.contains(u"Roll shook"_s)) << words.toStdString();
   EXPECT_NEAR(*roll_gain(b), 0.56, 0.011);
   EXPECT_TRUE(b.window.document().rig().feel.learnt(Axis::roll));
   // A file that is none is said and changes nothing; where columns are missing it asks, and may be left.
@@ -138,8 +136,8 @@ TEST(FeelPage, ALogIsReadTurnedDownAndLearntFrom) {
   { std::ofstream(file.toStdString()) << "t_s,throttle\n0,1\n"; }
   bool asked = false;
   b.in_sheet([&](QWidget& sheet) {
-    asked = sheet.objectName() == QStringLiteral("numbers_dialog");
-    sheet.findChild<QPushButton*>(QStringLiteral("leave"))->click();
+    asked = sheet.objectName() == u"numbers_dialog"_s;
+    sheet.findChild<QPushButton*>(u"leave"_s)->click();
   });
   b.find<FeelPage>({})->take_log(file);
   EXPECT_TRUE(asked);
@@ -149,18 +147,17 @@ TEST(FeelPage, ALogIsReadTurnedDownAndLearntFrom) {
 TEST(FeelPage, TheTakeOffIsAskedForAndIsNotYetAGo) {
   Builder b({}, 0);
   ASSERT_TRUE(at_feel(b, "hedgerow"));
-  EXPECT_FALSE(b.can_click(QStringLiteral("takeoff")));
-  ASSERT_TRUE(b.click(QStringLiteral("list_launch")));
-  EXPECT_TRUE(text(b, "feel_list").contains(QStringLiteral("Not yet")));
-  EXPECT_TRUE(text(b, "feel_list").contains(QStringLiteral("Directions are not proven")));
-  EXPECT_TRUE(text(b, "feel_list").contains(QStringLiteral("behind your hand"))) << "a pusher";
-  b.type_into_sheet({{"wind", QStringLiteral("4")}, {"rough", QStringLiteral("yes")}});
-  ASSERT_TRUE(b.click(QStringLiteral("takeoff")));
+  EXPECT_FALSE(b.can_click(u"takeoff"_s));
+  ASSERT_TRUE(b.click(u"list_launch"_s));
+  EXPECT_TRUE(text(b, "feel_list").contains(u"Not yet"_s));
+  EXPECT_TRUE(text(b, "feel_list").contains(u"Directions are not proven"_s));
+  EXPECT_TRUE(text(b, "feel_list").contains(u"behind your hand"_s)) << "a pusher";
+  b.type_into_sheet({{"wind", u"4"_s}, {"rough", u"yes"_s}});
+  ASSERT_TRUE(b.click(u"takeoff"_s));
   EXPECT_EQ(b.window.document().rig().feel.takeoff.wind_m_s, 4);
   EXPECT_TRUE(b.window.document().rig().feel.takeoff.rough);
   ASSERT_TRUE(feel_of(b));
-  EXPECT_TRUE(b.wait([&] { return text(b, "feel_list").contains(QStringLiteral("11 m/s")); }))
-      << text(b, "feel_list").toStdString();
+  EXPECT_TRUE(b.wait([&] { return text(b, "feel_list").contains(u"11 m/s"_s); })) << text(b, "feel_list").toStdString();
 }
 
 TEST(FeelPage, WithoutAMassItSaysWhatToDoFirst) {
@@ -169,19 +166,16 @@ TEST(FeelPage, WithoutAMassItSaysWhatToDoFirst) {
   Rig rig = b.window.document().rig();
   rig.airframe.mass_kg.reset();
   rig.fit.frame_mass_kg.reset();
-  b.window.document().edit(rig, QStringLiteral("Not weighed"));
+  b.window.document().edit(rig, u"Not weighed"_s);
   ASSERT_TRUE(feel_of(b));
-  EXPECT_TRUE(b.wait([&] {
-    return b.find<FeelView>(QStringLiteral("feel_view"))
-        ->accessibleDescription()
-        .contains(QStringLiteral("flying mass"));
-  }));
+  EXPECT_TRUE(
+      b.wait([&] { return b.find<FeelView>(u"feel_view"_s)->accessibleDescription().contains(u"flying mass"_s); }));
 }
 
 TEST(FeelPage, AnotherProgramsLogIsToldItsColumnsOnce) {
   Builder b({}, 0);
   ASSERT_TRUE(at_feel(b, "hedgerow"));
-  const QString file = b.folder.filePath(QStringLiteral("theirs.csv"));
+  const QString file = b.folder.filePath(u"theirs.csv"_s);
   {
     std::ofstream log(file.toStdString());
     log << "Time(ms),gyro roll,note\n";
@@ -191,16 +185,15 @@ TEST(FeelPage, AnotherProgramsLogIsToldItsColumnsOnce) {
   QString asked;
   b.in_sheet([&](QWidget& sheet) {
     asked = sheet.findChild<QLabel*>()->text();
-    auto* time = sheet.findChild<QComboBox*>(QStringLiteral("unit_t_s"));
-    time->setCurrentIndex(time->findText(QStringLiteral("milliseconds")));
-    EXPECT_EQ(sheet.findChild<QComboBox*>(QStringLiteral("column_roll_rate_deg_s"))->currentText(),
-              QStringLiteral("gyro roll"))
+    auto* time = sheet.findChild<QComboBox*>(u"unit_t_s"_s);
+    time->setCurrentIndex(time->findText(u"milliseconds"_s));
+    EXPECT_EQ(sheet.findChild<QComboBox*>(u"column_roll_rate_deg_s"_s)->currentText(), u"gyro roll"_s)
         << "the guess stands there";
     b.in_sheet([](QWidget& lesson) { lesson.close(); });
-    sheet.findChild<QPushButton*>(QStringLiteral("take"))->click();
+    sheet.findChild<QPushButton*>(u"take"_s)->click();
   });
   page->take_log(file);
-  EXPECT_TRUE(asked.contains(QStringLiteral("theirs.csv"))) << asked.toStdString();
+  EXPECT_TRUE(asked.contains(u"theirs.csv"_s)) << asked.toStdString();
   ASSERT_EQ(b.window.document().rig().feel.log_columns.size(), 2u);
   EXPECT_DOUBLE_EQ(b.window.document().rig().feel.log_columns[0].factor, 1e-3);
   // Known now: it is read without a question.
@@ -211,17 +204,17 @@ TEST(FeelPage, AnotherProgramsLogIsToldItsColumnsOnce) {
     lesson.close();
   });
   page->take_log(file);
-  EXPECT_EQ(told, QStringLiteral("lesson"));
+  EXPECT_EQ(told, u"lesson"_s);
 }
 
 TEST(FeelPage, LimitsWishesAndTheLawOfTheDialHaveBoxes) {
   Builder b({}, 0);
   ASSERT_TRUE(at_feel(b, "hedgerow"));
-  b.type_into_sheet({{"bank_limit", QStringLiteral("35")}, {"want_roll", QStringLiteral("180")}});
+  b.type_into_sheet({{"bank_limit", u"35"_s}, {"want_roll", u"180"_s}});
   b.in_sheet([](QWidget& sheet) {
-    EXPECT_EQ(sheet.findChild<QDoubleSpinBox*>(QStringLiteral("want_roll"))->suffix().trimmed(), QStringLiteral("°/s"));
+    EXPECT_EQ(sheet.findChild<QDoubleSpinBox*>(u"want_roll"_s)->suffix().trimmed(), u"°/s"_s);
   });
-  ASSERT_TRUE(b.click(QStringLiteral("feel_more")));
+  ASSERT_TRUE(b.click(u"feel_more"_s));
   EXPECT_NEAR(*b.window.document().rig().feel.bank_limit_deg, 35, 1e-9);
   EXPECT_NEAR(*b.window.document().rig().feel.want_roll_deg_s, 180, 1e-9);
   EXPECT_FALSE(b.window.document().rig().feel.half_share);

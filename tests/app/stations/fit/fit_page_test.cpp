@@ -12,6 +12,7 @@
 #include <set>
 
 #include "bench_builder.h"
+#include "look/literals.h"
 #include "places.h"
 #include "rig/rig_file.h"
 #include "sheets/wiring_sheets.h"
@@ -28,7 +29,7 @@ TEST_F(Planning, AMassThatCanNotBeIsSaidAndTheOldOneStays) {
   const Rig before = rig();
   b.type("frame_mass", "3");
   EXPECT_EQ(rig(), before);
-  EXPECT_TRUE(said.join(QLatin1Char(' ')).contains(QStringLiteral("“3 g” does not fit: 5 to 150000 g")))
+  EXPECT_TRUE(said.join(QLatin1Char(' ')).contains(u"“3 g” does not fit: 5 to 150000 g"_s))
       << said.join(QLatin1Char('\n')).toStdString();
   b.type("frame_mass", "0");
   EXPECT_FALSE(rig().fit.frame_mass_kg) << "nothing is not known";
@@ -39,7 +40,7 @@ TEST_F(Planning, AMassThatCanNotBeIsSaidAndTheOldOneStays) {
 TEST_F(Planning, APartIsDraggedNudgedAndTyped) {
   b.window.go(Station::fit);
   QApplication::processEvents();
-  auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
+  auto* view = b.find<PlacesView>(u"places_view"_s);
   const double before = rig().mounting("video")->y_m;
   const QPointF at = view->above_of("video");
   drag(view, at, at + QPointF(-30, 0));
@@ -52,7 +53,7 @@ TEST_F(Planning, APartIsDraggedNudgedAndTyped) {
   const double along = rig().mounting("video")->x_m;
   QTest::keyClick(view, Qt::Key_Down, Qt::ShiftModifier);
   EXPECT_NEAR(rig().mounting("video")->x_m, along - 0.001, 1e-9);
-  b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"))->setValue(390);
+  b.find<QDoubleSpinBox>(u"behind_nose"_s)->setValue(390);
   EXPECT_NEAR(rig().mounting("video")->x_m, -0.390, 1e-9);
   const auto edits = b.window.document().history().last_edit();
   EXPECT_NE(edits.find("Video"), std::string::npos);
@@ -64,7 +65,7 @@ TEST_F(Planning, APartIsDraggedNudgedAndTyped) {
 TEST_F(Planning, ADraggedPartSaysWhatItDoesAndLinesUp) {
   b.window.go(Station::fit);
   QApplication::processEvents();
-  auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
+  auto* view = b.find<PlacesView>(u"places_view"_s);
   EXPECT_TRUE(view->what_it_does().isEmpty());
   const QPointF at = view->above_of("gps");
   const auto move = [&](QPointF to, Qt::KeyboardModifiers keys = {}) {
@@ -75,16 +76,15 @@ TEST_F(Planning, ADraggedPartSaysWhatItDoesAndLinesUp) {
   move(at + QPointF(0, 1));
   move(at + QPointF(-23, 31), Qt::AltModifier);
   const QString said = view->what_it_does().join(QLatin1Char('\n'));
-  EXPECT_TRUE(said.contains(QStringLiteral("moved")) && said.contains(QStringLiteral("right of the middle")))
-      << said.toStdString();
+  EXPECT_TRUE(said.contains(u"moved"_s) && said.contains(u"right of the middle"_s)) << said.toStdString();
   EXPECT_TRUE(rig() == *load_rig(in_source("/data/demo/hedgerow.rig.json")))
       << "nothing is changed before it is let go";
   QTest::mouseRelease(view, Qt::LeftButton, {}, (at + QPointF(-23, 31)).toPoint());
   EXPECT_TRUE(view->what_it_does().isEmpty());
   const FitReport& fit = b.window.document().review().reports.fit();
-  EXPECT_TRUE(said.contains(QStringLiteral("balances at %1 mm").arg(fit.balance.balance_point.value * 1000, 0, 'f', 0)))
+  EXPECT_TRUE(said.contains(u"balances at %1 mm"_s.arg(fit.balance.balance_point.value * 1000, 0, 'f', 0)))
       << said.toStdString() << " but " << fit.balance.balance_point.value;
-  EXPECT_TRUE(said.contains(QStringLiteral("up to %1°").arg(fit.compasses.front().error.value, 0, 'f', 1)))
+  EXPECT_TRUE(said.contains(u"up to %1°"_s.arg(fit.compasses.front().error.value, 0, 'f', 1)))
       << said.toStdString() << " but " << fit.compasses.front().error.value;
   // Near the middle line it goes onto it.
   const QPointF now = view->above_of("gps"), middle = view->above_of("battery");
@@ -98,7 +98,7 @@ TEST_F(Planning, BeforeTheFrameIsWeighedADragSaysHowFarTheBalanceGoes) {
   b.edit([](Rig& r) { r.fit.frame_mass_kg.reset(); });
   b.window.go(Station::fit);
   QApplication::processEvents();
-  auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
+  auto* view = b.find<PlacesView>(u"places_view"_s);
   view->grab();
   const QPointF at = view->above_of("battery");
   QTest::mousePress(view, Qt::LeftButton, {}, at.toPoint());
@@ -110,37 +110,37 @@ TEST_F(Planning, BeforeTheFrameIsWeighedADragSaysHowFarTheBalanceGoes) {
   QTest::mouseRelease(view, Qt::LeftButton, {}, (at + QPointF(0, 30)).toPoint());
   const double aft = 0.510 * (before - rig().mounting("battery")->x_m) / *rig().airframe.mass_kg;
   EXPECT_GT(aft, 0.005);
-  EXPECT_TRUE(said.contains(QStringLiteral("balance goes back by %1 mm").arg(aft * 1000, 0, 'f', 0)))
+  EXPECT_TRUE(said.contains(u"balance goes back by %1 mm"_s.arg(aft * 1000, 0, 'f', 0)))
       << said.toStdString() << " but " << aft;
-  EXPECT_FALSE(said.contains(QStringLiteral("balances at"))) << said.toStdString();
+  EXPECT_FALSE(said.contains(u"balances at"_s)) << said.toStdString();
 }
 
 TEST_F(Planning, BalanceIsSaidAndTheFixMovesTheBattery) {
   b.window.go(Station::fit);
-  EXPECT_TRUE(text("balance_words").contains(QStringLiteral("holds")));
-  b.find<QDoubleSpinBox>(QStringLiteral("frame_at"))->setValue(*rig().fit.frame_at_m * 1000 + 45);
-  EXPECT_TRUE(text("balance_words").contains(QStringLiteral("tail-heavy"))) << text("balance_words").toStdString();
+  EXPECT_TRUE(text("balance_words").contains(u"holds"_s));
+  b.find<QDoubleSpinBox>(u"frame_at"_s)->setValue(*rig().fit.frame_at_m * 1000 + 45);
+  EXPECT_TRUE(text("balance_words").contains(u"tail-heavy"_s)) << text("balance_words").toStdString();
   for (const Snag& s : b.window.document().review().snags)
     if (s.code == "FIT-04") {
       ASSERT_TRUE(s.fix);
       b.window.document().apply(s.fix->edit(rig(), b.window.document().catalogue()));
       break;
     }
-  EXPECT_TRUE(text("balance_words").contains(QStringLiteral("holds")));
+  EXPECT_TRUE(text("balance_words").contains(u"holds"_s));
 }
 
 TEST_F(Planning, TicksAreKeptAndTheCompassIsWatched) {
   b.window.go(Station::fit);
-  auto* tick = b.find<QCheckBox>(QStringLiteral("tick_barometer_covered"));
+  auto* tick = b.find<QCheckBox>(u"tick_barometer_covered"_s);
   ASSERT_TRUE(tick && tick->isChecked());
   tick->click();
   EXPECT_EQ(b.window.document().review().snags.front().code, "FIT-18");
-  b.find<QCheckBox>(QStringLiteral("tick_barometer_covered"))->click();
-  EXPECT_TRUE(text("compass_words").contains(QStringLiteral("holds")));
-  b.find<FitPage>({})->go_to(QStringLiteral("gps"));
-  b.find<QDoubleSpinBox>(QStringLiteral("right_of_middle"))->setValue(60);
-  EXPECT_TRUE(text("compass_words").contains(QStringLiteral("too near")));
-  auto* turn = b.find<QComboBox>(QStringLiteral("part_turn"));
+  b.find<QCheckBox>(u"tick_barometer_covered"_s)->click();
+  EXPECT_TRUE(text("compass_words").contains(u"holds"_s));
+  b.find<FitPage>({})->go_to(u"gps"_s);
+  b.find<QDoubleSpinBox>(u"right_of_middle"_s)->setValue(60);
+  EXPECT_TRUE(text("compass_words").contains(u"too near"_s));
+  auto* turn = b.find<QComboBox>(u"part_turn"_s);
   EXPECT_TRUE(turn->isVisible());
   EXPECT_EQ(turn->count(), 24);
 }
@@ -150,25 +150,25 @@ TEST_F(Planning, PartsAreAddedDescribedAndRemoved) {
   const auto count = rig().parts.size();
   b.in_sheet([&](QWidget& sheet) {
     auto* dialog = &sheet;
-    QTest::keyClicks(dialog->findChild<QLineEdit*>(QStringLiteral("part_search")), QStringLiteral("airspeed"));
-    EXPECT_EQ(dialog->findChild<QListWidget*>(QStringLiteral("part_kinds"))->count(), 1);
+    QTest::keyClicks(dialog->findChild<QLineEdit*>(u"part_search"_s), u"airspeed"_s);
+    EXPECT_EQ(dialog->findChild<QListWidget*>(u"part_kinds"_s)->count(), 1);
     // Figures find what the name says in words; what nobody knows is said, and nothing of another part is left.
-    auto* search = dialog->findChild<QLineEdit*>(QStringLiteral("part_search"));
-    search->setText(QStringLiteral("servo 9g"));
-    EXPECT_GE(dialog->findChild<QListWidget*>(QStringLiteral("part_kinds"))->count(), 1);
-    EXPECT_GT(dialog->findChild<QDoubleSpinBox*>(QStringLiteral("own_mass"))->value(), 0);
-    search->setText(QStringLiteral("servo 77g"));
-    EXPECT_EQ(dialog->findChild<QDoubleSpinBox*>(QStringLiteral("own_mass"))->value(), 0);
-    EXPECT_FALSE(dialog->findChild<QPushButton*>(QStringLiteral("add_chosen"))->isEnabled());
-    EXPECT_FALSE(dialog->findChild<QPushButton*>(QStringLiteral("keep_own"))->isEnabled());
-    search->setText(QStringLiteral("airspeed"));
-    QTest::mouseClick(dialog->findChild<QPushButton*>(QStringLiteral("add_chosen")), Qt::LeftButton);
+    auto* search = dialog->findChild<QLineEdit*>(u"part_search"_s);
+    search->setText(u"servo 9g"_s);
+    EXPECT_GE(dialog->findChild<QListWidget*>(u"part_kinds"_s)->count(), 1);
+    EXPECT_GT(dialog->findChild<QDoubleSpinBox*>(u"own_mass"_s)->value(), 0);
+    search->setText(u"servo 77g"_s);
+    EXPECT_EQ(dialog->findChild<QDoubleSpinBox*>(u"own_mass"_s)->value(), 0);
+    EXPECT_FALSE(dialog->findChild<QPushButton*>(u"add_chosen"_s)->isEnabled());
+    EXPECT_FALSE(dialog->findChild<QPushButton*>(u"keep_own"_s)->isEnabled());
+    search->setText(u"airspeed"_s);
+    QTest::mouseClick(dialog->findChild<QPushButton*>(u"add_chosen"_s), Qt::LeftButton);
   });
-  ASSERT_TRUE(b.click(QStringLiteral("add_part")));
+  ASSERT_TRUE(b.click(u"add_part"_s));
   ASSERT_EQ(rig().parts.size(), count + 1);
   EXPECT_EQ(rig().parts.back().kind, "airspeed_sensor");
   EXPECT_TRUE(rig().mounting("airspeed"));
-  ASSERT_TRUE(b.click(QStringLiteral("remove_part")));
+  ASSERT_TRUE(b.click(u"remove_part"_s));
   EXPECT_EQ(rig().parts.size(), count);
   EXPECT_FALSE(rig().mounting("airspeed"));
 
@@ -177,53 +177,49 @@ TEST_F(Planning, PartsAreAddedDescribedAndRemoved) {
   const auto own = [&] {
     b.in_sheet([&](QWidget& sheet) {
       auto* dialog = &sheet;
-      QTest::keyClicks(dialog->findChild<QLineEdit*>(QStringLiteral("part_search")),
-                       QStringLiteral("nine grams digital"));
-      dialog->findChild<QLineEdit*>(QStringLiteral("own_id"))->setText(QStringLiteral("my_servo"));
-      dialog->findChild<QDoubleSpinBox*>(QStringLiteral("own_most"))->setValue(1.4);
-      QTest::mouseClick(dialog->findChild<QPushButton*>(QStringLiteral("keep_own")), Qt::LeftButton);
-      complaint =
-          dialog->isVisible() ? dialog->findChild<QLabel*>(QStringLiteral("part_complaint"))->text() : QString();
+      QTest::keyClicks(dialog->findChild<QLineEdit*>(u"part_search"_s), u"nine grams digital"_s);
+      dialog->findChild<QLineEdit*>(u"own_id"_s)->setText(u"my_servo"_s);
+      dialog->findChild<QDoubleSpinBox*>(u"own_most"_s)->setValue(1.4);
+      QTest::mouseClick(dialog->findChild<QPushButton*>(u"keep_own"_s), Qt::LeftButton);
+      complaint = dialog->isVisible() ? dialog->findChild<QLabel*>(u"part_complaint"_s)->text() : QString();
       if (dialog->isVisible()) qobject_cast<QDialog*>(dialog)->reject();
     });
-    b.click(QStringLiteral("add_part"));
+    b.click(u"add_part"_s);
   };
   own();
-  EXPECT_TRUE(complaint.contains(QStringLiteral("save the rig first"))) << complaint.toStdString();
-  ASSERT_TRUE(b.window.document().save(b.folder.filePath(QStringLiteral("mine.rig.json"))));
+  EXPECT_TRUE(complaint.contains(u"save the rig first"_s)) << complaint.toStdString();
+  ASSERT_TRUE(b.window.document().save(b.folder.filePath(u"mine.rig.json"_s)));
   own();
   EXPECT_TRUE(complaint.isEmpty()) << complaint.toStdString();
   EXPECT_EQ(rig().parts.back().kind, "my_servo");
   EXPECT_EQ(b.window.document().catalogue().part("my_servo")->loads.front().most_a, 1.4);
-  EXPECT_TRUE(QFile::exists(b.folder.filePath(QStringLiteral("mine.parts.json"))));
+  EXPECT_TRUE(QFile::exists(b.folder.filePath(u"mine.parts.json"_s)));
 
   // Everything about it: a torque, another load; what does not fit is said.
   b.in_sheet([&](QWidget& sheet) {
-    sheet.findChild<QLineEdit*>(QStringLiteral("part_search"))->setText(QStringLiteral("nine grams digital"));
-    auto* more = sheet.findChild<QAbstractButton*>(QStringLiteral("own_everything"));
+    sheet.findChild<QLineEdit*>(u"part_search"_s)->setText(u"nine grams digital"_s);
+    auto* more = sheet.findChild<QAbstractButton*>(u"own_everything"_s);
     more->click();
-    EXPECT_FALSE(sheet.findChild<QLabel*>(QStringLiteral("part_complaint"))->text().isEmpty()) << "no name yet";
-    sheet.findChild<QLineEdit*>(QStringLiteral("own_id"))->setText(QStringLiteral("my_strong_servo"));
+    EXPECT_FALSE(sheet.findChild<QLabel*>(u"part_complaint"_s)->text().isEmpty()) << "no name yet";
+    sheet.findChild<QLineEdit*>(u"own_id"_s)->setText(u"my_strong_servo"_s);
     const auto is_part_sheet = [] {
       const QWidget* now = QApplication::activeModalWidget();
-      return now && now->isVisible() && now->objectName() == QStringLiteral("part_sheet");
+      return now && now->isVisible() && now->objectName() == u"part_sheet"_s;
     };
     b.when(is_part_sheet, [] {
       QWidget& part = *QApplication::activeModalWidget();
       auto* members = part.findChild<MembersEditor*>();
-      auto* take = part.findChild<QAbstractButton*>(QStringLiteral("part_sheet_take"));
-      members->set(QStringLiteral("/loads/0/least_v"), 99);
+      auto* take = part.findChild<QAbstractButton*>(u"part_sheet_take"_s);
+      members->set(u"/loads/0/least_v"_s, 99);
       EXPECT_FALSE(take->isEnabled());
-      EXPECT_TRUE(part.findChild<QLabel*>(QStringLiteral("part_sheet_complaint"))
-                      ->text()
-                      .contains(QStringLiteral("voltage window")));
-      members->set(QStringLiteral("/loads/0/least_v"), 4);
-      members->set(QStringLiteral("/servo/torque_nm"), 0.31);
+      EXPECT_TRUE(part.findChild<QLabel*>(u"part_sheet_complaint"_s)->text().contains(u"voltage window"_s));
+      members->set(u"/loads/0/least_v"_s, 4);
+      members->set(u"/servo/torque_nm"_s, 0.31);
       take->click();
     });
     more->click();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("add_part")));
+  ASSERT_TRUE(b.click(u"add_part"_s));
   EXPECT_EQ(rig().parts.back().kind, "my_strong_servo");
   EXPECT_EQ(b.window.document().catalogue().part("my_strong_servo")->servo->torque_nm, 0.31);
 }
@@ -255,11 +251,10 @@ TEST_F(Planning, BayPlaceAnglesAndMeasuredValuesAreTyped) {
   EXPECT_FALSE(rig().fit.longitude_deg);
   EXPECT_NEAR(rig().fit.static_margin, 0.12, 1e-12);
   const Rig placed = rig();
-  with("bay_and_place",
-       [](QWidget& d) { d.findChild<QLineEdit*>(QStringLiteral("date"))->setText(QStringLiteral("next spring")); });
+  with("bay_and_place", [](QWidget& d) { d.findChild<QLineEdit*>(u"date"_s)->setText(u"next spring"_s); });
   EXPECT_EQ(rig(), placed);
-  EXPECT_TRUE(text("balance_words").contains(QStringLiteral("no date")));
-  b.find<FitPage>({})->go_to(QStringLiteral("controller"));
+  EXPECT_TRUE(text("balance_words").contains(u"no date"_s));
+  b.find<FitPage>({})->go_to(u"controller"_s);
   with("small_angles", [&](QWidget& d) { set(d, "yaw", 4); });
   EXPECT_EQ(rig().mounting("controller")->yaw_deg, 4);
   bool askew = false;
@@ -268,7 +263,7 @@ TEST_F(Planning, BayPlaceAnglesAndMeasuredValuesAreTyped) {
   b.window.go(Station::power);
   with("measured", [&](QWidget& d) {
     set(d, "static_a", 31.5);
-    d.findChild<QCheckBox*>(QStringLiteral("faces_flight"))->setChecked(false);
+    d.findChild<QCheckBox*>(u"faces_flight"_s)->setChecked(false);
   });
   EXPECT_EQ(rig().power.static_a, 31.5);
   EXPECT_FALSE(rig().power.propeller_faces_flight);
@@ -280,18 +275,18 @@ TEST_F(Planning, TheListToGetOpens) {
   QString list;
   b.in_sheet([&](QWidget& sheet) {
     auto* dialog = &sheet;
-    list = dialog->findChild<QTextBrowser*>(QStringLiteral("to_get_list"))->toPlainText();
-    QTest::mouseClick(dialog->findChild<QPushButton*>(QStringLiteral("close")), Qt::LeftButton);
+    list = dialog->findChild<QTextBrowser*>(u"to_get_list"_s)->toPlainText();
+    QTest::mouseClick(dialog->findChild<QPushButton*>(u"close"_s), Qt::LeftButton);
   });
-  ASSERT_TRUE(b.click(QStringLiteral("to_get")));
-  EXPECT_TRUE(list.contains(QStringLiteral("Open-cell foam")));
+  ASSERT_TRUE(b.click(u"to_get"_s));
+  EXPECT_TRUE(list.contains(u"Open-cell foam"_s));
 }
 
 TEST_F(Planning, TheSideViewLiftsAndTheKeysGoOn) {
   b.window.go(Station::fit);
   QApplication::processEvents();
-  auto* view = b.find<PlacesView>(QStringLiteral("places_view"));
-  ASSERT_TRUE(b.click(QStringLiteral("closer")));
+  auto* view = b.find<PlacesView>(u"places_view"_s);
+  ASSERT_TRUE(b.click(u"closer"_s));
   QApplication::processEvents();
   view->grab();
   // Found in the side view by its own height there: the battery is the largest thing in the bay.
@@ -322,24 +317,24 @@ TEST_F(Planning, TheSideViewLiftsAndTheKeysGoOn) {
 
 TEST_F(Planning, TheListTheFormAndThePictureAgree) {
   b.window.go(Station::fit);
-  auto* list = b.find<QListWidget>(QStringLiteral("parts"));
+  auto* list = b.find<QListWidget>(u"parts"_s);
   ASSERT_EQ(list->count(), static_cast<int>(rig().parts.size()) + 1);
   for (int i = 0; i < list->count(); ++i) {
     list->setCurrentRow(i);
     const std::string id = list->item(i)->data(Qt::UserRole).toString().toStdString();
-    EXPECT_EQ(b.find<PlacesView>(QStringLiteral("places_view"))->selected(), id);
+    EXPECT_EQ(b.find<PlacesView>(u"places_view"_s)->selected(), id);
     const Mounting* p = rig().mounting(id);
     ASSERT_TRUE(p) << id;
-    EXPECT_NEAR(b.find<QDoubleSpinBox>(QStringLiteral("behind_nose"))->value(), std::round(-p->x_m * 1000), 0.51) << id;
+    EXPECT_NEAR(b.find<QDoubleSpinBox>(u"behind_nose"_s)->value(), std::round(-p->x_m * 1000), 0.51) << id;
     const PartKind* k = kind_of(rig(), b.window.document().catalogue(), id);
-    EXPECT_EQ(b.find<QComboBox>(QStringLiteral("part_surface"))->isVisible(),
+    EXPECT_EQ(b.find<QComboBox>(u"part_surface"_s)->isVisible(),
               k && (k->group == PartGroup::servo || k->group == PartGroup::motor ||
                     k->group == PartGroup::speed_controller || k->group == PartGroup::propeller))
         << id;
   }
   // A servo is given another surface, and the snags follow.
-  b.find<FitPage>({})->go_to(QStringLiteral("servo_flaperon_left"));
-  auto* surface = b.find<QComboBox>(QStringLiteral("part_surface"));
+  b.find<FitPage>({})->go_to(u"servo_flaperon_left"_s);
+  auto* surface = b.find<QComboBox>(u"part_surface"_s);
   surface->setCurrentIndex(0);
   Q_EMIT surface->activated(0);
   EXPECT_FALSE(rig().part("servo_flaperon_left")->surface);
@@ -357,7 +352,7 @@ TEST_F(Planning, HowAPartIsHeldItsPlugAndASecondBay) {
     Q_EMIT box->activated(box->currentIndex());
     QApplication::processEvents();
   };
-  b.window.page(Station::fit).go_to(QStringLiteral("battery"));
+  b.window.page(Station::fit).go_to(u"battery"_s);
   QApplication::processEvents();
   choose("part_held", "hook_and_loop");
   EXPECT_EQ(rig().mounting("battery")->fixing, Fixing::hook_and_loop);
@@ -368,32 +363,32 @@ TEST_F(Planning, HowAPartIsHeldItsPlugAndASecondBay) {
   };
   EXPECT_FALSE(shown("part_motor_plug"));
   EXPECT_FALSE(shown("part_baud"));
-  b.window.page(Station::fit).go_to(QStringLiteral("motor"));
+  b.window.page(Station::fit).go_to(u"motor"_s);
   QApplication::processEvents();
   EXPECT_FALSE(shown("part_plug"));
   EXPECT_TRUE(shown("part_motor_plug"));
   choose("part_motor_plug", "plug_round_20");
   EXPECT_EQ(rig().part("motor")->motor_plug, "plug_round_20");
   // What speaks serially may have been set to another baud by its maker.
-  b.window.page(Station::fit).go_to(QStringLiteral("gps"));
+  b.window.page(Station::fit).go_to(u"gps"_s);
   QApplication::processEvents();
   ASSERT_TRUE(shown("part_baud"));
-  auto* baud = b.window.page(Station::fit).findChild<QComboBox*>(QStringLiteral("part_baud"));
-  baud->setCurrentText(QStringLiteral("quick"));
+  auto* baud = b.window.page(Station::fit).findChild<QComboBox*>(u"part_baud"_s);
+  baud->setCurrentText(u"quick"_s);
   Q_EMIT baud->lineEdit()->editingFinished();
   EXPECT_FALSE(rig().part("gps")->baud);
-  EXPECT_TRUE(baud->currentText().contains(QStringLiteral("as usual")));
-  baud->setCurrentText(QStringLiteral("38400"));
+  EXPECT_TRUE(baud->currentText().contains(u"as usual"_s));
+  baud->setCurrentText(u"38400"_s);
   Q_EMIT baud->lineEdit()->editingFinished();
   EXPECT_EQ(rig().part("gps")->baud, 38400);
-  b.window.page(Station::fit).go_to(QStringLiteral("battery"));
-  EXPECT_TRUE(b.can_click(QStringLiteral("to_get")));
+  b.window.page(Station::fit).go_to(u"battery"_s);
+  EXPECT_TRUE(b.can_click(u"to_get"_s));
   b.in_sheet([&](QWidget& sheet) {
-    sheet.findChild<QCheckBox*>(QStringLiteral("has_second"))->setChecked(true);
-    sheet.findChild<QDoubleSpinBox*>(QStringLiteral("second_below"))->setValue(60);
+    sheet.findChild<QCheckBox*>(u"has_second"_s)->setChecked(true);
+    sheet.findChild<QDoubleSpinBox*>(u"second_below"_s)->setValue(60);
     static_cast<QDialog*>(&sheet)->accept();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("bay_and_place")));
+  ASSERT_TRUE(b.click(u"bay_and_place"_s));
   ASSERT_TRUE(rig().fit.second_bay);
   EXPECT_NEAR(rig().fit.second_bay->below_m, 0.06, 1e-9);
 }

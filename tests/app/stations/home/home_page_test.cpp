@@ -8,6 +8,7 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "home/home_checks.h"
+#include "look/literals.h"
 
 namespace rigging::app {
 namespace {
@@ -30,8 +31,7 @@ bool choose(Builder& b, const char* combo, const char* words) {
 
 QStringList titles(Builder& b) {
   QStringList all;
-  for (const StoryStep& s : b.find<StoryStrip>(QStringLiteral("story_strip"))->story())
-    all << QString::fromStdString(s.title);
+  for (const StoryStep& s : b.find<StoryStrip>(u"story_strip"_s)->story()) all << QString::fromStdString(s.title);
   return all;
 }
 
@@ -44,8 +44,7 @@ TEST(HomePage, FromNothingToAPlanThatComesHome) {
   });
   ASSERT_TRUE(home_of(b));
   QApplication::processEvents();
-  EXPECT_TRUE(titles(b).contains(QStringLiteral("Nothing is decided")))
-      << titles(b).join(QLatin1Char(';')).toStdString();
+  EXPECT_TRUE(titles(b).contains(u"Nothing is decided"_s)) << titles(b).join(QLatin1Char(';')).toStdString();
   ASSERT_TRUE(choose(b, "on_loss", "Come home"));
   EXPECT_EQ(b.window.document().rig().home.on_loss, LossAction::come_home);
   ASSERT_TRUE(home_of(b));
@@ -53,27 +52,25 @@ TEST(HomePage, FromNothingToAPlanThatComesHome) {
   QObject::connect(b.window.findChild<HomePage*>(), &StationPage::said, [&](const QString& words) { said << words; });
   b.type("home_area", "900,5");
   EXPECT_FALSE(b.window.document().rig().home.area_m);
-  EXPECT_TRUE(said.join(QLatin1Char(' ')).contains(QStringLiteral("does not fit")))
-      << "nothing is thrown away in silence";
+  EXPECT_TRUE(said.join(QLatin1Char(' ')).contains(u"does not fit"_s)) << "nothing is thrown away in silence";
   b.type("home_area", "900");
   ASSERT_TRUE(home_of(b));
   EXPECT_EQ(b.window.document().rig().home.area_m, 900);
-  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("has to turn home at")); }))
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(u"has to turn home at"_s); }))
       << text(b, "home_words").toStdString();
   // Too low a threshold is found, and its own button mends it.
   b.type("home_warn", "12");
   ASSERT_TRUE(home_of(b));
-  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("too low")); }));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(u"too low"_s); }));
   for (const Snag& s : b.window.document().snags())
     if (s.code == "HOME-05" && s.fix) {
       b.window.document().apply(s.fix->edit(b.window.document().rig(), b.window.document().catalogue()));
       break;
     }
   ASSERT_TRUE(home_of(b));
-  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("brings it home from anywhere")); }))
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(u"brings it home from anywhere"_s); }))
       << text(b, "home_words").toStdString();
-  EXPECT_TRUE(titles(b).contains(QStringLiteral("Circles over home")))
-      << titles(b).join(QLatin1Char(';')).toStdString();
+  EXPECT_TRUE(titles(b).contains(u"Circles over home"_s)) << titles(b).join(QLatin1Char(';')).toStdString();
   while (b.window.document().rig().home.on_loss != LossAction::undecided) b.window.document().undo();
   EXPECT_FALSE(b.window.document().rig().home.area_m);
 }
@@ -89,8 +86,8 @@ TEST(HomePage, TheAircraftIsDraggedTheWindTurnedTheStoryScrubbed) {
   });
   ASSERT_TRUE(home_of(b));
   QApplication::processEvents();
-  auto* chart = b.find<ReachChart>(QStringLiteral("reach_chart"));
-  auto* strip = b.find<StoryStrip>(QStringLiteral("story_strip"));
+  auto* chart = b.find<ReachChart>(u"reach_chart"_s);
+  auto* strip = b.find<StoryStrip>(u"story_strip"_s);
   const QPoint middle = chart->rect().center();
   QTest::mouseClick(chart, Qt::LeftButton, {}, middle + QPoint(90, 0));
   EXPECT_NEAR(chart->bearing_deg(), 90, 2);
@@ -120,16 +117,16 @@ TEST(HomePage, TheAircraftIsDraggedTheWindTurnedTheStoryScrubbed) {
   EXPECT_NEAR(b.window.document().rig().home.wind_m_s, 22, 1);
   EXPECT_NEAR(b.window.document().rig().home.wind_from_deg, 270, 3);
   ASSERT_TRUE(home_of(b));
-  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("can't come home against it")); }));
-  EXPECT_TRUE(titles(b).contains(QStringLiteral("It can't come home")));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(u"can't come home against it"_s); }));
+  EXPECT_TRUE(titles(b).contains(u"It can't come home"_s));
   // Less charge reaches less far.
   b.window.document().undo();
   ASSERT_TRUE(home_of(b));
-  auto* charge = b.find<QSlider>(QStringLiteral("charge_left"));
+  auto* charge = b.find<QSlider>(u"charge_left"_s);
   charge->setValue(6);
   chart->set_place(1e9, 90);
   Q_EMIT chart->place_moved(chart->distance_m(), 90);
-  EXPECT_TRUE(titles(b).contains(QStringLiteral("Battery empty")));
+  EXPECT_TRUE(titles(b).contains(u"Battery empty"_s));
 }
 
 TEST(HomePage, RehearsalsFindWhatThePlanDoesNotHold) {
@@ -137,20 +134,19 @@ TEST(HomePage, RehearsalsFindWhatThePlanDoesNotHold) {
   ASSERT_TRUE(b.open("hedgerow", Station::home));
   ASSERT_TRUE(home_of(b));
   QApplication::processEvents();
-  ASSERT_TRUE(b.click(QStringLiteral("home_rehearse")));
-  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("Simulated: 200 of 200")); }))
+  ASSERT_TRUE(b.click(u"home_rehearse"_s));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(u"Simulated: 200 of 200"_s); }))
       << text(b, "home_words").toStdString();
   b.edit([](Rig& r) { r.home.wind_m_s = 15; });
   ASSERT_TRUE(home_of(b));
-  EXPECT_TRUE(b.wait([&] { return !text(b, "home_words").contains(QStringLiteral("Simulated")); }))
-      << "of another plan";
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("home_rehearse")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("home_rehearse")));
-  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("did not; the first")); }))
+  EXPECT_TRUE(b.wait([&] { return !text(b, "home_words").contains(u"Simulated"_s); })) << "of another plan";
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"home_rehearse"_s); }));
+  ASSERT_TRUE(b.click(u"home_rehearse"_s));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(u"did not; the first"_s); }))
       << text(b, "home_words").toStdString();
   b.edit([](Rig& r) { r.home.on_loss = LossAction::glide; });
   ASSERT_TRUE(home_of(b));
-  EXPECT_TRUE(b.wait([&] { return !b.can_click(QStringLiteral("home_rehearse")); }));
+  EXPECT_TRUE(b.wait([&] { return !b.can_click(u"home_rehearse"_s); }));
 }
 
 TEST(HomePage, TheSwitchesAreMovedAndWhatFliesIsSaid) {
@@ -158,24 +154,24 @@ TEST(HomePage, TheSwitchesAreMovedAndWhatFliesIsSaid) {
   ASSERT_TRUE(b.open("hedgerow", Station::home));
   ASSERT_TRUE(home_of(b));
   QApplication::processEvents();
-  ASSERT_TRUE(b.click(QStringLiteral("home_switches")));
-  auto* deck = b.find<SwitchDeck>(QStringLiteral("switch_deck"));
+  ASSERT_TRUE(b.click(u"home_switches"_s));
+  auto* deck = b.find<SwitchDeck>(u"switch_deck"_s);
   ASSERT_TRUE(deck->isVisible() && deck->chosen());
   EXPECT_EQ(deck->chosen()->mode, "manual");
   deck->setFocus();
   QTest::keyClick(deck, Qt::Key_Down);
   EXPECT_EQ(deck->chosen()->mode, "level");
-  EXPECT_TRUE(deck->accessibleDescription().contains(QStringLiteral("holds no height")));
+  EXPECT_TRUE(deck->accessibleDescription().contains(u"holds no height"_s));
   QTest::mouseClick(deck, Qt::LeftButton, {}, QPoint(deck->width() / 2, 40 + 325));
   EXPECT_EQ(deck->chosen()->mode, "rate");
-  EXPECT_TRUE(text(b, "home_words").contains(QStringLiteral("no return on a switch of its own")));
-  ASSERT_TRUE(b.click(QStringLiteral("home_lay_out")));
+  EXPECT_TRUE(text(b, "home_words").contains(u"no return on a switch of its own"_s));
+  ASSERT_TRUE(b.click(u"home_lay_out"_s));
   ASSERT_TRUE(home_of(b));
-  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("Nothing is in the way")); }))
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(u"Nothing is in the way"_s); }))
       << text(b, "home_words").toStdString();
-  EXPECT_FALSE(b.can_click(QStringLiteral("home_lay_out"))) << "it stands as a first flight wants it";
+  EXPECT_FALSE(b.can_click(u"home_lay_out"_s)) << "it stands as a first flight wants it";
   EXPECT_EQ(b.window.document().rig().modes.size(), 4u);
-  ASSERT_TRUE(b.click(QStringLiteral("home_switches")));
+  ASSERT_TRUE(b.click(u"home_switches"_s));
   EXPECT_FALSE(deck->isVisible());
 }
 
@@ -213,21 +209,21 @@ TEST(HomePage, ModesAndFailsafeAreSetRehearsedMendedWrittenAndProven) {
   ASSERT_TRUE(b.open("hedgerow", Station::home));
   plan_home(b);
   // Switches.
-  ASSERT_TRUE(b.click(QStringLiteral("home_switches")));
-  ASSERT_TRUE(b.click(QStringLiteral("home_lay_out")));
+  ASSERT_TRUE(b.click(u"home_switches"_s));
+  ASSERT_TRUE(b.click(u"home_lay_out"_s));
   ASSERT_TRUE(home_of(b));
   EXPECT_EQ(b.window.document().rig().modes.size(), 4u);
-  ASSERT_TRUE(b.click(QStringLiteral("home_switches")));
+  ASSERT_TRUE(b.click(u"home_switches"_s));
   // What else makes it act: too soon, and said.
-  b.type_into_sheet({{"trigger_low_battery", QStringLiteral("comes home")},
-                     {"trigger_long_loss", QStringLiteral("lands by itself")},
-                     {"long_loss_at", QStringLiteral("30")}});
-  ASSERT_TRUE(b.click(QStringLiteral("home_triggers")));
+  b.type_into_sheet({{"trigger_low_battery", u"comes home"_s},
+                     {"trigger_long_loss", u"lands by itself"_s},
+                     {"long_loss_at", u"30"_s}});
+  ASSERT_TRUE(b.click(u"home_triggers"_s));
   EXPECT_EQ(b.window.document().rig().home.triggers.size(), 2u);
   ASSERT_TRUE(home_of(b));
   EXPECT_TRUE(b.wait([&] { return has_snag(b, "HOME-11"); })) << "it would come down on its way";
-  b.type_into_sheet({{"long_loss_at", QStringLiteral("600")}});
-  ASSERT_TRUE(b.click(QStringLiteral("home_triggers")));
+  b.type_into_sheet({{"long_loss_at", u"600"_s}});
+  ASSERT_TRUE(b.click(u"home_triggers"_s));
   ASSERT_TRUE(home_of(b));
   // The threshold is too low, and mended by its snag.
   b.type("home_warn", "12");
@@ -240,44 +236,41 @@ TEST(HomePage, ModesAndFailsafeAreSetRehearsedMendedWrittenAndProven) {
     }
   ASSERT_TRUE(home_of(b));
   EXPECT_FALSE(has_snag(b, "HOME-05"));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("home_rehearse")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("home_rehearse")));
-  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("of 200 come home")); }))
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"home_rehearse"_s); }));
+  ASSERT_TRUE(b.click(u"home_rehearse"_s));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(u"of 200 come home"_s); }))
       << text(b, "home_words").toStdString();
-  b.type_into_sheet({{"shows_volts", QStringLiteral("yes")}, {"clear_page", QStringLiteral("yes")}});
-  ASSERT_TRUE(b.click(QStringLiteral("home_goggles")));
-  EXPECT_EQ(b.window.document().rig().home.shows, (std::vector<GogglesLine>{GogglesLine::volts}));
+  b.type_into_sheet({{"shows_volts", u"yes"_s}, {"clear_page", u"yes"_s}});
+  ASSERT_TRUE(b.click(u"home_goggles"_s));
+  EXPECT_EQ(b.window.document().rig().home.goggles, (std::vector<GogglesLine>{GogglesLine::volts}));
   // The bench: written, then looked at.
-  ASSERT_TRUE(b.click(QStringLiteral("home_bench")));
-  ASSERT_TRUE(b.click(QStringLiteral("bench_start")));
+  ASSERT_TRUE(b.click(u"home_bench"_s));
+  ASSERT_TRUE(b.click(u"bench_start"_s));
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
-  EXPECT_TRUE(text(b, "arming_todo").contains(QStringLiteral("is asked here")));
-  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  EXPECT_TRUE(text(b, "arming_todo").contains(u"is asked here"_s));
+  ASSERT_TRUE(b.click(u"supply_battery"_s));
   ASSERT_TRUE(b.wait([&] { return b.window.bench().controller_answers() && b.window.bench().state(); }));
-  if (b.wait([&] { return b.can_click(QStringLiteral("write_home")); }, 1500))
-    ASSERT_TRUE(b.click(QStringLiteral("write_home")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("loss_do")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("loss_do")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("loss_seen")); }, 20000))
-      << text(b, "loss_says").toStdString();
-  EXPECT_TRUE(text(b, "loss_lines").contains(QStringLiteral("That is the plan")));
-  ASSERT_TRUE(b.click(QStringLiteral("loss_seen")));
+  if (b.wait([&] { return b.can_click(u"write_home"_s); }, 1500)) ASSERT_TRUE(b.click(u"write_home"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"loss_do"_s); }));
+  ASSERT_TRUE(b.click(u"loss_do"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"loss_seen"_s); }, 20000)) << text(b, "loss_says").toStdString();
+  EXPECT_TRUE(text(b, "loss_lines").contains(u"That is the plan"_s));
+  ASSERT_TRUE(b.click(u"loss_seen"_s));
   EXPECT_TRUE(stands(b, loss_planned));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("positions_do")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("positions_do")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("positions_record")); }, 30000))
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"positions_do"_s); }));
+  ASSERT_TRUE(b.click(u"positions_do"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"positions_record"_s); }, 30000))
       << text(b, "positions_lines").toStdString();
-  ASSERT_TRUE(b.click(QStringLiteral("positions_record")));
+  ASSERT_TRUE(b.click(u"positions_record"_s));
   EXPECT_TRUE(stands(b, positions_planned));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("arming_record")); }, 40000))
-      << text(b, "arming_says").toStdString();
-  ASSERT_TRUE(b.click(QStringLiteral("arming_record")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"arming_record"_s); }, 40000)) << text(b, "arming_says").toStdString();
+  ASSERT_TRUE(b.click(u"arming_record"_s));
   EXPECT_TRUE(stands(b, arming_waits));
   // One flight of the bench's own model, beside what was reckoned.
-  ASSERT_TRUE(b.click(QStringLiteral("home_bench")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("home_fly")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("home_fly")));
-  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("over home")); }, 20000))
+  ASSERT_TRUE(b.click(u"home_bench"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"home_fly"_s); }));
+  ASSERT_TRUE(b.click(u"home_fly"_s));
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(u"over home"_s); }, 20000))
       << text(b, "home_words").toStdString();
   // Another plan, and the proof is gone.
   ASSERT_TRUE(choose(b, "on_loss", "Motor off, glide level"));
@@ -301,20 +294,20 @@ TEST(HomePage, ATrackBecomesTheAreaAndTheReachAFile) {
   };
   page->take_track(write("bad.gpx", "<gpx><wpt lat=\"99\" lon=\"8\"/></gpx>"));
   ASSERT_EQ(said.size(), 1);
-  EXPECT_TRUE(said.back().contains(QStringLiteral("point 1")));
+  EXPECT_TRUE(said.back().contains(u"point 1"_s));
   EXPECT_EQ(b.window.document().rig().home.area_m, 800);
   page->take_track(write("good.gpx", "<gpx><wpt lat=\"47.005\" lon=\"8\"/></gpx>"));
   EXPECT_EQ(b.window.document().rig().home.area_m, 560);
   b.window.document().undo();
   EXPECT_EQ(b.window.document().rig().home.area_m, 800);
   ASSERT_TRUE(home_of(b));
-  const QString file = b.folder.path() + QStringLiteral("/reach.gpx");
+  const QString file = b.folder.path() + u"/reach.gpx"_s;
   page->write_reach(file);
-  EXPECT_TRUE(said.back().contains(QStringLiteral("reach.gpx")));
+  EXPECT_TRUE(said.back().contains(u"reach.gpx"_s));
   page->take_track(file);  // what was written is read again
   EXPECT_GT(*b.window.document().rig().home.area_m, 800);
-  page->write_reach(QStringLiteral("/nowhere/at/all.geojson"));
-  EXPECT_FALSE(said.back().contains(QStringLiteral("was written")));
+  page->write_reach(u"/nowhere/at/all.geojson"_s);
+  EXPECT_FALSE(said.back().contains(u"was written"_s));
 }
 
 TEST(HomePage, ObstaclesAndTheRulesOfThePlaceAreWrittenDown) {
@@ -326,21 +319,20 @@ TEST(HomePage, ObstaclesAndTheRulesOfThePlaceAreWrittenDown) {
   b.when([&] { return QApplication::activeModalWidget() != nullptr; },
          [&] {
            auto* sheet = QApplication::activeModalWidget();
-           sheet->findChild<QLineEdit*>(QStringLiteral("obstacle_name"))->setText(QStringLiteral("<b>mast</b>"));
+           sheet->findChild<QLineEdit*>(u"obstacle_name"_s)->setText(u"<b>mast</b>"_s);
            for (const auto& [box, value] :
                 {std::pair{"obstacle_bearing", 40.0}, {"obstacle_distance", 150.0}, {"obstacle_height", 55.0}})
              sheet->findChild<QDoubleSpinBox*>(QLatin1String(box))->setValue(value);
            static_cast<QDialog*>(sheet)->accept();
          });
-  ASSERT_TRUE(b.click(QStringLiteral("home_obstacle")));
+  ASSERT_TRUE(b.click(u"home_obstacle"_s));
   ASSERT_EQ(b.window.document().rig().home.obstacles.size(), 1u);
   ASSERT_TRUE(home_of(b));
-  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(QStringLiteral("<b>mast</b>")); }))
-      << "as it was typed";
+  EXPECT_TRUE(b.wait([&] { return text(b, "home_words").contains(u"<b>mast</b>"_s); })) << "as it was typed";
   EXPECT_NEAR(home_of(b)->return_height_m, 75, 0.01) << "as needed";
-  auto* rules = b.find<QLineEdit>(QStringLiteral("looked_up"));
+  auto* rules = b.find<QLineEdit>(u"looked_up"_s);
   rules->setFocus();
-  QTest::keyClicks(rules, QStringLiteral("club rules, spring"));
+  QTest::keyClicks(rules, u"club rules, spring"_s);
   QTest::keyClick(rules, Qt::Key_Return);
   EXPECT_EQ(b.window.document().rig().home.looked_up, "club rules, spring");
 }
@@ -353,14 +345,14 @@ TEST(HomePage, StandsWithAnyDemoAndSaysWhatIsMissing) {
     QApplication::processEvents();
     EXPECT_EQ(home_of(b)->missing, "") << name;
     EXPECT_FALSE(titles(b).isEmpty()) << name;
-    EXPECT_FALSE(b.can_click(QStringLiteral("home_give"))) << name;
+    EXPECT_FALSE(b.can_click(u"home_give"_s)) << name;
   }
   Builder b({}, 0);
   ASSERT_TRUE(b.open("hedgerow", Station::home));
-  b.edit([](Rig& r) { r.parts.clear(), r.places.clear(), r.leads.clear(); });
+  b.edit([](Rig& r) { r.parts.clear(), r.mountings.clear(), r.leads.clear(); });
   ASSERT_TRUE(home_of(b));
   QApplication::processEvents();
-  EXPECT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("home_give")); }));
+  EXPECT_TRUE(b.wait([&] { return b.can_click(u"home_give"_s); }));
 }
 
 }  // namespace

@@ -3,6 +3,7 @@
 #include "airframe/kinds.h"
 #include "bench_builder.h"
 #include "direction/direction_checks.h"
+#include "look/literals.h"
 #include "wiring/plan.h"
 
 namespace rigging::app {
@@ -33,13 +34,13 @@ TEST_P(EveryClass, IsBroughtFromWrongToProven) {
     rig.radio.channels.push_back(c);
   }
   rig = plan_wiring(rig, b.window.document().catalogue()).rig;
-  const QString file = b.folder.filePath(QStringLiteral("mine.rig.json"));
+  const QString file = b.folder.filePath(u"mine.rig.json"_s);
   ASSERT_TRUE(save_rig(rig, file.toStdString()));
   ASSERT_TRUE(b.window.open_file(file));
   b.window.go(Station::proof);
-  ASSERT_TRUE(b.click(QStringLiteral("bench_start")));
+  ASSERT_TRUE(b.click(u"bench_start"_s));
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
-  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  ASSERT_TRUE(b.click(u"supply_battery"_s));
   ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().lamp.find("ready") != std::string::npos; }))
       << b.window.bench().sight().lamp;
   if (b.window.document().controller()->link)

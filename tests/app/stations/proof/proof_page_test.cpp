@@ -11,6 +11,7 @@
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"
+#include "look/literals.h"
 #include "places.h"
 #include "rig/rig_file.h"
 #include "stations/proof/proof_chain.h"
@@ -33,29 +34,29 @@ TEST(ProofChain, WalksByKeysAndClicks) {
   QString chosen;
   QObject::connect(&chain, &ProofChain::chosen, [&](const QString& id) { chosen = id; });
   QTest::keyClick(&chain, Qt::Key_Down);
-  EXPECT_EQ(chosen, QStringLiteral("look.check2"));
+  EXPECT_EQ(chosen, u"look.check2"_s);
   QTest::keyClick(&chain, Qt::Key_Up);
-  EXPECT_EQ(chosen, QStringLiteral("look.check0"));
+  EXPECT_EQ(chosen, u"look.check0"_s);
   QTest::mouseClick(&chain, Qt::LeftButton, {}, QPoint(50, 2 * 46 + 20));
-  EXPECT_EQ(chosen, QStringLiteral("look.check2"));
+  EXPECT_EQ(chosen, u"look.check2"_s);
   QTest::mouseClick(&chain, Qt::LeftButton, {}, QPoint(50, 3 * 46 + 20));
-  EXPECT_EQ(chosen, QStringLiteral("lead.l3")) << "to the lead that has gone stale";
+  EXPECT_EQ(chosen, u"lead.l3"_s) << "to the lead that has gone stale";
   chain.set_current("lead.l0");
   QTest::keyClick(&chain, Qt::Key_Up);
-  EXPECT_EQ(chosen, QStringLiteral("look.check2"));
+  EXPECT_EQ(chosen, u"look.check2"_s);
 }
 
 TEST(Proof, ALooseBoardIsSaidEverywhere) {
-  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  Builder b({u"gyro_reversed:yaw"_s});
   b.window.start_demo();
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
   Rig rig = b.window.document().rig();
   rig.controller.mounted = false;
-  b.window.document().edit(rig, QStringLiteral("loose"));
-  ASSERT_TRUE(b.click(QStringLiteral("as_shown")));
+  b.window.document().edit(rig, u"loose"_s);
+  ASSERT_TRUE(b.click(u"as_shown"_s));
   EXPECT_EQ(b.window.document().review().checks[0].state, ProofState::provisional);
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("fix_PROOF-03")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("fix_PROOF-03")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"fix_PROOF-03"_s); }));
+  ASSERT_TRUE(b.click(u"fix_PROOF-03"_s));
   EXPECT_EQ(b.window.document().review().checks[0].state, ProofState::stale);
   EXPECT_TRUE(b.window.document().rig().proofs[0].simulated);
 }
@@ -66,7 +67,7 @@ TEST(Proof, ASecondSpaceAnswersNothing) {
   ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/hedgerow.rig.json"))));
   b.window.go(Station::proof);
   QApplication::processEvents();
-  auto* yes = b.find<QPushButton>(QStringLiteral("as_shown"));
+  auto* yes = b.find<QPushButton>(u"as_shown"_s);
   ASSERT_TRUE(yes && yes->isVisible());
   const auto stands = [&] {
     int n = 0;
@@ -79,7 +80,7 @@ TEST(Proof, ASecondSpaceAnswersNothing) {
   EXPECT_EQ(stands(), before + 1);
   QWidget* now = b.window.focusWidget();
   ASSERT_TRUE(now);
-  EXPECT_TRUE(now->objectName().startsWith(QStringLiteral("saw_"))) << now->objectName().toStdString();
+  EXPECT_TRUE(now->objectName().startsWith(u"saw_"_s)) << now->objectName().toStdString();
   QTest::keyClick(now, Qt::Key_Space);
   EXPECT_EQ(stands(), before + 1) << "it only notes one surface";
   // Tab walks from what was seen down the answers, and not away.
@@ -88,32 +89,32 @@ TEST(Proof, ASecondSpaceAnswersNothing) {
     QTest::keyClick(b.window.focusWidget(), Qt::Key_Tab);
     walked << b.window.focusWidget()->objectName();
   }
-  EXPECT_TRUE(walked.contains(QStringLiteral("as_shown"))) << walked.join(QLatin1Char(' ')).toStdString();
+  EXPECT_TRUE(walked.contains(u"as_shown"_s)) << walked.join(QLatin1Char(' ')).toStdString();
 }
 
 TEST(Proof, ALookCanBeTakenBack) {
-  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  Builder b({u"gyro_reversed:yaw"_s});
   b.window.start_demo();
-  ASSERT_TRUE(b.click(QStringLiteral("saw_flaperon_left_1")));
-  ASSERT_TRUE(b.click(QStringLiteral("note")));
+  ASSERT_TRUE(b.click(u"saw_flaperon_left_1"_s));
+  ASSERT_TRUE(b.click(u"note"_s));
   EXPECT_NE(b.proof().procedure().asking(), ProofProcedure::Asking::check);
-  ASSERT_TRUE(b.click(QStringLiteral("take_back")));
+  ASSERT_TRUE(b.click(u"take_back"_s));
   EXPECT_EQ(b.proof().procedure().asking(), ProofProcedure::Asking::check);
   EXPECT_TRUE(b.window.document().rig().proofs.empty());
 }
 
 TEST(Proof, MisreadSurfacesAreNamedAndCanBeLookedAtAgain) {
-  Builder b({QStringLiteral("gyro_reversed:yaw")});
+  Builder b({u"gyro_reversed:yaw"_s});
   ASSERT_TRUE(b.open_demo_with_battery());
   // The same look, noted in two ways that can't both be.
-  ASSERT_TRUE(b.click(QStringLiteral("as_shown")));
+  ASSERT_TRUE(b.click(u"as_shown"_s));
   EXPECT_EQ(b.window.document().review().checks[0].state, ProofState::fresh);
-  b.proof().go_to(QStringLiteral("stick.roll"));
-  ASSERT_TRUE(b.click(QStringLiteral("saw_flaperon_left_1")));
-  ASSERT_TRUE(b.click(QStringLiteral("saw_flaperon_right_-1")));
-  ASSERT_TRUE(b.click(QStringLiteral("note")));
+  b.proof().go_to(u"stick.roll"_s);
+  ASSERT_TRUE(b.click(u"saw_flaperon_left_1"_s));
+  ASSERT_TRUE(b.click(u"saw_flaperon_right_-1"_s));
+  ASSERT_TRUE(b.click(u"note"_s));
   EXPECT_EQ(b.proof().procedure().asking(), ProofProcedure::Asking::contradiction);
-  ASSERT_TRUE(b.click(QStringLiteral("look_again")));
+  ASSERT_TRUE(b.click(u"look_again"_s));
   EXPECT_EQ(b.proof().procedure().asking(), ProofProcedure::Asking::check);
   EXPECT_FALSE(b.proof().procedure().session().anything_seen());
 }
@@ -121,11 +122,11 @@ TEST(Proof, MisreadSurfacesAreNamedAndCanBeLookedAtAgain) {
 TEST(Proof, StepsBeforeTheFirstCheckAreTickedOffOneAfterTheOther) {
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::proof));
-  b.proof().go_to(QStringLiteral("prepare.bind"));
+  b.proof().go_to(u"prepare.bind"_s);
   QApplication::processEvents();
   for (const char* step : {"prepare.bind", "prepare.firmware", "prepare.defaults"}) {
     EXPECT_EQ(b.proof().procedure().checking(), step);
-    ASSERT_TRUE(b.click(QStringLiteral("record_card"))) << step;
+    ASSERT_TRUE(b.click(u"record_card"_s)) << step;
   }
   EXPECT_EQ(b.proof().procedure().checking(), "stick.roll") << "then the first check";
   std::size_t done = 0;
@@ -136,8 +137,8 @@ TEST(Proof, StepsBeforeTheFirstCheckAreTickedOffOneAfterTheOther) {
 TEST(Proof, AModeIsShownOnTheBenchAndACorrectionLookedAtInAnother) {
   Builder b;
   ASSERT_TRUE(b.open_demo_with_battery());
-  b.proof().go_to(QStringLiteral("mode.level"));
-  ASSERT_TRUE(b.click(QStringLiteral("do_it")));
+  b.proof().go_to(u"mode.level"_s);
+  ASSERT_TRUE(b.click(u"do_it"_s));
   const Surface left{SurfaceKind::flaperon, Side::left};
   const auto moved = [&] {
     const auto& seen = b.window.bench().sight().deflections;
@@ -146,12 +147,12 @@ TEST(Proof, AModeIsShownOnTheBenchAndACorrectionLookedAtInAnother) {
   };
   EXPECT_TRUE(b.wait([&] { return b.window.bench().sight().roll_deg > 25 && moved(); }, 9000))
       << "held, and its surface with it";
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("do_it")); }, 12000));
-  ASSERT_TRUE(b.click(QStringLiteral("record_card")));
-  b.proof().go_to(QStringLiteral("correction.roll"));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"do_it"_s); }, 12000));
+  ASSERT_TRUE(b.click(u"record_card"_s));
+  b.proof().go_to(u"correction.roll"_s);
   QApplication::processEvents();
   const Mode best = b.proof().procedure().asked().mode;
-  const QString other = best == Mode::rate ? QStringLiteral("look_in:level") : QStringLiteral("look_in:rate");
+  const QString other = best == Mode::rate ? u"look_in:level"_s : u"look_in:rate"_s;
   ASSERT_TRUE(b.click(other));
   EXPECT_NE(b.proof().procedure().asked().mode, best);
 }

@@ -4,6 +4,7 @@
 
 #include "bench_builder.h"
 #include "drawing/aircraft_view.h"
+#include "look/literals.h"
 #include "senses/sense_checks.h"
 #include "stations/senses/gore_map.h"
 #include "stations/senses/senses_page.h"
@@ -16,9 +17,9 @@ bool at_senses(Builder& b, const char* rig, bool poor, const QStringList& faults
   if (!b.open(rig, Station::senses)) return false;
   if (poor || !faults.isEmpty())
     b.window.start_troubled_bench(5, {.poor_senses = poor, .sense_faults = faults});
-  else if (!b.click(QStringLiteral("bench_start")))
+  else if (!b.click(u"bench_start"_s))
     return false;
-  return b.wait([&] { return b.window.bench().hands_connected(); }) && b.click(QStringLiteral("supply_usb")) &&
+  return b.wait([&] { return b.window.bench().hands_connected(); }) && b.click(u"supply_usb"_s) &&
          b.wait([&] { return b.window.bench().controller_answers(); });
 }
 
@@ -39,21 +40,21 @@ const SensesPage& page_of(Builder& b) { return *b.window.findChild<SensesPage*>(
 CheckStatus status(Builder& b, const CheckId& id) { return *find_check(b.window.document().review().checks, id); }
 
 TEST(SensesPage, ABoardThatSitsTurnedIsFoundByHoldingTheModel) {
-  Builder b({QStringLiteral("board_turned:arrow_right_top_up")}, 0);
+  Builder b({u"board_turned:arrow_right_top_up"_s}, 0);
   ASSERT_TRUE(at_senses(b, "hedgerow", false));
-  ASSERT_TRUE(b.click(QStringLiteral("rotation_begin")));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("rotation_todo"))->text().contains(QStringLiteral("level")));
+  ASSERT_TRUE(b.click(u"rotation_begin"_s));
+  EXPECT_TRUE(b.find<QLabel>(u"rotation_todo"_s)->text().contains(u"level"_s));
   ASSERT_TRUE(hold_as_asked(
       b, "rotation_hold", [&] { return page_of(b).procedure<RotationProcedure>(SensesPage::rotation).poses().size(); },
-      [&] { return b.can_click(QStringLiteral("rotation_set")); }, 6));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("rotation_says"))->text().contains(QStringLiteral("to the right")));
-  EXPECT_FALSE(b.can_click(QStringLiteral("record_rotation"))) << "it is told otherwise";
-  ASSERT_TRUE(b.click(QStringLiteral("rotation_set")));
+      [&] { return b.can_click(u"rotation_set"_s); }, 6));
+  EXPECT_TRUE(b.find<QLabel>(u"rotation_says"_s)->text().contains(u"to the right"_s));
+  EXPECT_FALSE(b.can_click(u"record_rotation"_s)) << "it is told otherwise";
+  ASSERT_TRUE(b.click(u"rotation_set"_s));
   EXPECT_EQ(b.window.document().rig().sensing.board.name(), "arrow_right_top_up");
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("write_rotation")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("write_rotation")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("record_rotation")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("record_rotation")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"write_rotation"_s); }));
+  ASSERT_TRUE(b.click(u"write_rotation"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"record_rotation"_s); }));
+  ASSERT_TRUE(b.click(u"record_rotation"_s));
   EXPECT_EQ(status(b, rotation_known).state, ProofState::fresh);
   // Stale when the board is turned, and only then.
   b.edit([](Rig& r) { r.outputs[0].mix.roll *= 0.9; });
@@ -65,8 +66,8 @@ TEST(SensesPage, ABoardThatSitsTurnedIsFoundByHoldingTheModel) {
 TEST(SensesPage, APoorAccelerometerIsCalibratedByFollowingTheCard) {
   Builder b({}, 0);
   ASSERT_TRUE(at_senses(b, "hedgerow", true));
-  ASSERT_TRUE(b.click(QStringLiteral("side_accelerometer")));
-  ASSERT_TRUE(b.click(QStringLiteral("accel_begin")));
+  ASSERT_TRUE(b.click(u"side_accelerometer"_s));
+  ASSERT_TRUE(b.click(u"accel_begin"_s));
   const auto& kept = [&]() -> const std::optional<SensorCorrection>& {
     return b.window.document().rig().sensing.accelerometer;
   };
@@ -79,18 +80,18 @@ TEST(SensesPage, APoorAccelerometerIsCalibratedByFollowingTheCard) {
   ASSERT_TRUE(p.found());
   EXPECT_EQ(p.found()->verdict, Verdict::good);
   for (const StillPose& s : p.poses()) EXPECT_NEAR(p.found()->corrected(s.mean).norm(), 9.80665, 0.03);
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("write_accelerometer")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("write_accelerometer")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("record_accelerometer")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("record_accelerometer")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"write_accelerometer"_s); }));
+  ASSERT_TRUE(b.click(u"write_accelerometer"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"record_accelerometer"_s); }));
+  ASSERT_TRUE(b.click(u"record_accelerometer"_s));
   EXPECT_EQ(status(b, accelerometer_calibrated).state, ProofState::fresh);
 }
 
 TEST(SensesPage, ACompassAmongIronIsCalibratedByTurningTheModel) {
   Builder b({}, 0);
   ASSERT_TRUE(at_senses(b, "hedgerow", true));
-  ASSERT_TRUE(b.click(QStringLiteral("side_compass")));
-  ASSERT_TRUE(b.click(QStringLiteral("compass_begin")));
+  ASSERT_TRUE(b.click(u"side_compass"_s));
+  ASSERT_TRUE(b.click(u"compass_begin"_s));
   // A hand that turns the model through everything, as the map fills.
   const auto& p = page_of(b).procedure<CompassProcedure>(SensesPage::compass);
   for (int k = 0; k < 14 && p.running(); ++k) {
@@ -98,13 +99,13 @@ TEST(SensesPage, ACompassAmongIronIsCalibratedByTurningTheModel) {
     b.window.bench().ask(hands::Hold{k % 2 ? -179.0 : 179.0, 75.0 - 12.5 * k, 0});
     b.let_pass(8200, [&] { return !p.running(); });
   }
-  ASSERT_TRUE(p.found()) << b.find<QLabel>(QStringLiteral("compass_remark"))->text().toStdString();
+  ASSERT_TRUE(p.found()) << b.find<QLabel>(u"compass_remark"_s)->text().toStdString();
   ASSERT_TRUE(b.window.document().rig().sensing.compass) << p.found()->why.front();
-  EXPECT_FALSE(b.find<GoreMap>(QStringLiteral("gore_map"))->accessibleDescription().startsWith(QStringLiteral("0 ")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("write_compass")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("write_compass")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("record_compass")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("record_compass")));
+  EXPECT_FALSE(b.find<GoreMap>(u"gore_map"_s)->accessibleDescription().startsWith(u"0 "_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"write_compass"_s); }));
+  ASSERT_TRUE(b.click(u"write_compass"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"record_compass"_s); }));
+  ASSERT_TRUE(b.click(u"record_compass"_s));
   EXPECT_EQ(status(b, compass_calibrated).state, ProofState::fresh);
   // Leads with current laid elsewhere: another field.
   b.edit([](Rig& r) { r.lead("esc_battery")->apart = true; });
@@ -113,17 +114,17 @@ TEST(SensesPage, ACompassAmongIronIsCalibratedByTurningTheModel) {
 
 TEST(SensesPage, ABumpAtPowerUpIsReadAndCuredByAStillStart) {
   Builder b({}, 0);
-  ASSERT_TRUE(at_senses(b, "hedgerow", false, {QStringLiteral("bumped")}));
-  ASSERT_TRUE(b.click(QStringLiteral("side_still")));
-  ASSERT_TRUE(b.click(QStringLiteral("gyro_begin")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("gyro_replug")); }, 25000));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("gyro_lines"))->text().contains(QStringLiteral("moved while it looked")));
-  EXPECT_FALSE(b.can_click(QStringLiteral("record_gyro")));
-  ASSERT_TRUE(b.click(QStringLiteral("gyro_replug")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("gyro_begin")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("gyro_begin")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("record_gyro")); }, 25000));
-  ASSERT_TRUE(b.click(QStringLiteral("record_gyro")));
+  ASSERT_TRUE(at_senses(b, "hedgerow", false, {u"bumped"_s}));
+  ASSERT_TRUE(b.click(u"side_still"_s));
+  ASSERT_TRUE(b.click(u"gyro_begin"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"gyro_replug"_s); }, 25000));
+  EXPECT_TRUE(b.find<QLabel>(u"gyro_lines"_s)->text().contains(u"moved while it looked"_s));
+  EXPECT_FALSE(b.can_click(u"record_gyro"_s));
+  ASSERT_TRUE(b.click(u"gyro_replug"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"gyro_begin"_s); }));
+  ASSERT_TRUE(b.click(u"gyro_begin"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"record_gyro"_s); }, 25000));
+  ASSERT_TRUE(b.click(u"record_gyro"_s));
   EXPECT_EQ(status(b, gyro_still).state, ProofState::fresh);
   // Another version of the firmware starts anew; the mixer has nothing to do with it.
   b.edit([](Rig& r) { r.outputs[0].mix.roll *= 0.9; });
@@ -134,13 +135,13 @@ TEST(SensesPage, ABumpAtPowerUpIsReadAndCuredByAStillStart) {
 
 TEST(SensesPage, ASensorLeftOverIsSwitchedOffOnTheBoard) {
   Builder b({}, 0);
-  ASSERT_TRUE(at_senses(b, "hedgerow", false, {QStringLiteral("left_over_airspeed")}));
-  ASSERT_TRUE(b.click(QStringLiteral("side_found")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("found_without_airspeed")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("found_without_airspeed")));
+  ASSERT_TRUE(at_senses(b, "hedgerow", false, {u"left_over_airspeed"_s}));
+  ASSERT_TRUE(b.click(u"side_found"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"found_without_airspeed"_s); }));
+  ASSERT_TRUE(b.click(u"found_without_airspeed"_s));
   EXPECT_EQ(b.window.document().rig().sensing.uses_airspeed, std::optional(false));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("write_found")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("write_found")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"write_found"_s); }));
+  ASSERT_TRUE(b.click(u"write_found"_s));
   ASSERT_TRUE(
       b.wait([&] { return !b.window.bench().found().count(Sensor::airspeed) && !b.window.bench().found().empty(); }));
 }
@@ -148,13 +149,13 @@ TEST(SensesPage, ASensorLeftOverIsSwitchedOffOnTheBoard) {
 TEST(SensesPage, LevelIsSetWrittenRecordedAndGoesStaleWithTheMass) {
   Builder b({}, 0);
   ASSERT_TRUE(at_senses(b, "hedgerow", false));
-  ASSERT_TRUE(b.click(QStringLiteral("side_level")));
-  ASSERT_TRUE(b.click(QStringLiteral("level_take")));
+  ASSERT_TRUE(b.click(u"side_level"_s));
+  ASSERT_TRUE(b.click(u"level_take"_s));
   ASSERT_TRUE(b.window.document().rig().sensing.level_nose_up_deg);
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("write_level")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("write_level")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("record_level")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("record_level")));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"write_level"_s); }));
+  ASSERT_TRUE(b.click(u"write_level"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"record_level"_s); }));
+  ASSERT_TRUE(b.click(u"record_level"_s));
   EXPECT_EQ(status(b, level_told).state, ProofState::fresh);
   b.edit([](Rig& r) { r.airframe.fin_height_m *= 1.1; });
   EXPECT_EQ(status(b, level_told).state, ProofState::fresh);
@@ -165,7 +166,7 @@ TEST(SensesPage, LevelIsSetWrittenRecordedAndGoesStaleWithTheMass) {
 TEST(SensesPage, AMassThatDoesNotFitIsSaidAndNothingIsThrownAway) {
   Builder b({}, 0);
   ASSERT_TRUE(b.open("hedgerow", Station::senses));
-  ASSERT_TRUE(b.click(QStringLiteral("side_level")));
+  ASSERT_TRUE(b.click(u"side_level"_s));
   const double before = *b.window.document().rig().airframe.mass_kg;
   const auto type = [](QWidget& sheet, const char* name, const char* text) {
     auto* line = sheet.findChild<QDoubleSpinBox*>(QLatin1String(name))->findChild<QLineEdit*>();
@@ -173,13 +174,12 @@ TEST(SensesPage, AMassThatDoesNotFitIsSaidAndNothingIsThrownAway) {
     line->insert(QLatin1String(text));
   };
   b.in_sheet([&](QWidget& sheet) {
-    const auto take = [&] { sheet.findChild<QAbstractButton*>(QStringLiteral("take"))->click(); };
-    auto* refusal = sheet.findChild<QLabel*>(QStringLiteral("refusal"));
+    const auto take = [&] { sheet.findChild<QAbstractButton*>(u"take"_s)->click(); };
+    auto* refusal = sheet.findChild<QLabel*>(u"refusal"_s);
     type(sheet, "mass", "0,9");  // grams are asked for
     take();
     EXPECT_TRUE(sheet.isVisible());
-    EXPECT_TRUE(refusal->isVisible() && refusal->text().contains(QStringLiteral("0.9")))
-        << refusal->text().toStdString();
+    EXPECT_TRUE(refusal->isVisible() && refusal->text().contains(u"0.9"_s)) << refusal->text().toStdString();
     EXPECT_EQ(*b.window.document().rig().airframe.mass_kg, before);
     // Typed again, it is taken at once.
     type(sheet, "mass", "0,9");
@@ -187,7 +187,7 @@ TEST(SensesPage, AMassThatDoesNotFitIsSaidAndNothingIsThrownAway) {
     type(sheet, "incidence", "1,5");
     take();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("wing_and_cruise")));
+  ASSERT_TRUE(b.click(u"wing_and_cruise"_s));
   EXPECT_NEAR(*b.window.document().rig().airframe.mass_kg, 1.95, 1e-9);
   EXPECT_NEAR(b.window.document().rig().airframe.incidence_deg, 1.5, 1e-9);
 }
@@ -195,26 +195,25 @@ TEST(SensesPage, AMassThatDoesNotFitIsSaidAndNothingIsThrownAway) {
 TEST(SensesPage, TheSatelliteReceiverOfTheBoardMakesAHome) {
   Builder b({}, 0);
   ASSERT_TRUE(at_senses(b, "hedgerow", false));
-  ASSERT_TRUE(b.click(QStringLiteral("side_sky")));
-  ASSERT_TRUE(b.click(QStringLiteral("sky_begin")));
+  ASSERT_TRUE(b.click(u"side_sky"_s));
+  ASSERT_TRUE(b.click(u"sky_begin"_s));
   // On USB alone this board leaves its receiver dark.
-  ASSERT_TRUE(b.wait(
-      [&] { return b.find<QLabel>(QStringLiteral("sky_remark"))->text().contains(QStringLiteral("USB alone")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
+  ASSERT_TRUE(b.wait([&] { return b.find<QLabel>(u"sky_remark"_s)->text().contains(u"USB alone"_s); }));
+  ASSERT_TRUE(b.click(u"supply_battery"_s));
   const auto& p = page_of(b).procedure<SkyProcedure>(SensesPage::sky);
   ASSERT_TRUE(b.wait([&] { return p.standing().fixes >= 5; }, 40000));
-  ASSERT_TRUE(b.click(QStringLiteral("sky_enough")));
-  ASSERT_TRUE(b.click(QStringLiteral("sky_field")));
+  ASSERT_TRUE(b.click(u"sky_enough"_s));
+  ASSERT_TRUE(b.click(u"sky_field"_s));
   EXPECT_NEAR(b.window.document().rig().fit.latitude_deg.value_or(0), 50.4321, 1e-3);
 }
 
 TEST(SensesPage, AMotorThatRunsShowsItsShakingAndItsField) {
   Builder b({}, 0);
   ASSERT_TRUE(at_senses(b, "hedgerow", false));
-  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
-  ASSERT_TRUE(b.click(QStringLiteral("side_motor")));
-  ASSERT_TRUE(b.wait([&] { return b.can_click(QStringLiteral("motor_run")); }));
-  ASSERT_TRUE(b.click(QStringLiteral("motor_run")));
+  ASSERT_TRUE(b.click(u"supply_battery"_s));
+  ASSERT_TRUE(b.click(u"side_motor"_s));
+  ASSERT_TRUE(b.wait([&] { return b.can_click(u"motor_run"_s); }));
+  ASSERT_TRUE(b.click(u"motor_run"_s));
   const auto& p = page_of(b).procedure<MotorProcedure>(SensesPage::motor);
   ASSERT_TRUE(b.wait([&] { return p.vibration().has_value(); }, 40000));
   ASSERT_TRUE(p.interference());
@@ -226,8 +225,8 @@ TEST(SensesPage, AMotorThatRunsShowsItsShakingAndItsField) {
 TEST(SensesPage, AClassThatShowsNothingIsToldHow) {
   Builder b({}, 0);
   ASSERT_TRUE(b.open("heath", Station::senses));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("rotation_todo"))->text().contains(QStringLiteral("does not show")));
-  EXPECT_FALSE(b.can_click(QStringLiteral("rotation_begin")));
+  EXPECT_TRUE(b.find<QLabel>(u"rotation_todo"_s)->text().contains(u"does not show"_s));
+  EXPECT_FALSE(b.can_click(u"rotation_begin"_s));
   EXPECT_EQ(find_check(b.window.document().review().checks, rotation_known), nullptr);
 }
 

@@ -9,6 +9,7 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
+#include "look/literals.h"
 
 namespace rigging::app {
 namespace {
@@ -18,13 +19,13 @@ TEST(ChannelsDialog, AChannelGetsItsJob) {
   ASSERT_TRUE(b.open("hedgerow", Station::sticks));
   b.in_sheet([&](QWidget& sheet) {
     auto* dialog = &sheet;
-    auto* box = dialog->findChild<QComboBox*>(QStringLiteral("function_7"));
+    auto* box = dialog->findChild<QComboBox*>(u"function_7"_s);
     ASSERT_TRUE(box);
-    box->setCurrentIndex(box->findData(QStringLiteral("arm")));
+    box->setCurrentIndex(box->findData(u"arm"_s));
     Q_EMIT box->activated(box->currentIndex());
     static_cast<QDialog*>(dialog)->accept();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("channels_table")));
+  ASSERT_TRUE(b.click(u"channels_table"_s));
   ASSERT_TRUE(b.window.document().rig().channel(ChannelFunction::arm));
   EXPECT_EQ(b.window.document().rig().channel(ChannelFunction::arm)->number, 7);
 }
@@ -40,7 +41,7 @@ TEST(ChannelsDialog, WhatTheTransmitterIsSetToIsTypedAsItCounts) {
       spin->setValue(value);
       static_cast<QDialog*>(dialog)->accept();
     });
-    ASSERT_TRUE(b.click(QStringLiteral("channels_table")));
+    ASSERT_TRUE(b.click(u"channels_table"_s));
   };
   type("travel_low_1", 95);
   type("sub_trim_1", -2);
@@ -69,36 +70,36 @@ TEST(TypedReadings, SwitchesAndTheTransmittersOwnScreen) {
     spin->setValue(text.toDouble());
   };
   b.in_sheet([&](QWidget& sheet) {
-    type(sheet, "positions_5", QStringLiteral("988 1500 2011"));
+    type(sheet, "positions_5", u"988 1500 2011"_s);
     static_cast<QDialog*>(&sheet)->accept();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
+  ASSERT_TRUE(b.click(u"type_readings"_s));
   EXPECT_EQ(channel(5).positions_us, (std::vector<double>{988, 1500, 2011}));
   EXPECT_EQ(channel(5).control, Control::three_position);
   EXPECT_FALSE(rig().channel(ChannelFunction::roll)->low_us) << "what nobody has read is not made up";
   // A stick that was read in part is asked for again, with what was typed still there.
   QString refused;
   b.in_sheet([&](QWidget& sheet) {
-    type(sheet, "low_roll", QStringLiteral("1010"));
+    type(sheet, "low_roll", u"1010"_s);
     QTimer::singleShot(400, &sheet, [&] {
       for (const QLabel* l : sheet.findChildren<QLabel*>())
-        if (l->text().contains(QStringLiteral("read in part"))) refused = l->text();
-      EXPECT_EQ(sheet.findChild<QDoubleSpinBox*>(QStringLiteral("low_roll"))->value(), 1010);
+        if (l->text().contains(u"read in part"_s)) refused = l->text();
+      EXPECT_EQ(sheet.findChild<QDoubleSpinBox*>(u"low_roll"_s)->value(), 1010);
       static_cast<QDialog*>(&sheet)->reject();
     });
     static_cast<QDialog*>(&sheet)->accept();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
+  ASSERT_TRUE(b.click(u"type_readings"_s));
   EXPECT_FALSE(refused.isEmpty());
   // In percent of the travel: 100 % are 500 µs on this transmitter.
   b.in_sheet([&](QWidget& sheet) {
-    type(sheet, "low_roll", QStringLiteral("-98"));
-    type(sheet, "centre_roll", QStringLiteral("1"));
-    type(sheet, "high_roll", QStringLiteral("102"));
-    type(sheet, "positions_5", QStringLiteral("-100 0 100"));
+    type(sheet, "low_roll", u"-98"_s);
+    type(sheet, "centre_roll", u"1"_s);
+    type(sheet, "high_roll", u"102"_s);
+    type(sheet, "positions_5", u"-100 0 100"_s);
     static_cast<QDialog*>(&sheet)->accept();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("type_screen")));
+  ASSERT_TRUE(b.click(u"type_screen"_s));
   const Channel* roll = rig().channel(ChannelFunction::roll);
   EXPECT_EQ(roll->low_us, 1010);
   EXPECT_EQ(roll->centre_us, 1505);

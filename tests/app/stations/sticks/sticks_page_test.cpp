@@ -7,6 +7,7 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
+#include "look/literals.h"
 #include "places.h"
 #include "stations/sticks/sticks_page.h"
 #include "sticks/stick_checks.h"
@@ -17,11 +18,10 @@ namespace {
 TEST(SticksPage, TheLossIsTriedAndRecorded) {
   Builder b;
   bring_up(b, 2);
-  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
-  EXPECT_EQ(b.find<QLabel>(QStringLiteral("sticks_todo"))->text(), QStringLiteral("Switch the transmitter off."));
-  ASSERT_TRUE(b.click(QStringLiteral("transmitter")));
-  ASSERT_TRUE(b.wait(
-      [&] { return b.find<QLabel>(QStringLiteral("sticks_lines"))->text().contains(QStringLiteral("Noticed")); }));
+  ASSERT_TRUE(b.click(u"try_loss"_s));
+  EXPECT_EQ(b.find<QLabel>(u"sticks_todo"_s)->text(), u"Switch the transmitter off."_s);
+  ASSERT_TRUE(b.click(u"transmitter"_s));
+  ASSERT_TRUE(b.wait([&] { return b.find<QLabel>(u"sticks_lines"_s)->text().contains(u"Noticed"_s); }));
   const auto& proofs = b.window.document().rig().proofs;
   EXPECT_TRUE(std::any_of(proofs.begin(), proofs.end(), [](const Proof& p) { return p.check == loss_noticed; }));
   EXPECT_EQ(b.window.document().rig().radio.on_loss, OnLoss::flag);
@@ -30,8 +30,8 @@ TEST(SticksPage, TheLossIsTriedAndRecorded) {
 TEST(SticksPage, AReceiverThatHidesTheLossIsFoundOut) {
   Builder b;
   bring_up(b, 2);
-  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
-  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
+  ASSERT_TRUE(b.click(u"try_loss"_s));
+  ASSERT_TRUE(b.click(u"try_loss"_s));
   EXPECT_EQ(b.window.document().rig().radio.on_loss, OnLoss::hold);
   const auto& snags = b.window.document().review().snags;
   EXPECT_TRUE(std::any_of(snags.begin(), snags.end(),
@@ -41,10 +41,8 @@ TEST(SticksPage, AReceiverThatHidesTheLossIsFoundOut) {
 TEST(SticksPage, TheTransmitterIsDescribedOnce) {
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::sticks));
-  b.type_into_sheet({{"rate_roll", QStringLiteral("60")},
-                     {"also_serves", QStringLiteral("Heath, Delta")},
-                     {"counts_us", QStringLiteral("yes")}});
-  ASSERT_TRUE(b.click(QStringLiteral("transmitter_settings")));
+  b.type_into_sheet({{"rate_roll", u"60"_s}, {"also_serves", u"Heath, Delta"_s}, {"counts_us", u"yes"_s}});
+  ASSERT_TRUE(b.click(u"transmitter_settings"_s));
   const Radio& radio = b.window.document().rig().radio;
   EXPECT_EQ(radio.transmitter.also_serves, (std::vector<std::string>{"Heath", "Delta"}));
   EXPECT_EQ(radio.transmitter.counts, TravelUnit::us);
@@ -58,10 +56,8 @@ TEST(SticksPage, ReadingsOfATestPageAreTyped) {
   ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/hedgerow.rig.json"))));
   b.edit([](Rig& rig) { rig.controller.kind = "screen_keys"; });
   b.window.go(Station::sticks);
-  b.type_into_sheet({{"low_roll", QStringLiteral("-880")},
-                     {"centre_roll", QStringLiteral("24")},
-                     {"high_roll", QStringLiteral("880")}});
-  ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
+  b.type_into_sheet({{"low_roll", u"-880"_s}, {"centre_roll", u"24"_s}, {"high_roll", u"880"_s}});
+  ASSERT_TRUE(b.click(u"type_readings"_s));
   const Channel* roll = b.window.document().rig().channel(ChannelFunction::roll);
   EXPECT_NEAR(roll->low_us.value_or(0), 1060, 1e-9);
   EXPECT_NEAR(roll->centre_us.value_or(0), 1512, 1e-9);
@@ -73,12 +69,12 @@ TEST(SticksPage, ReadingsOfATestPageAreTyped) {
 TEST(SticksPage, ASwitchIsFound) {
   Builder b;
   bring_up(b, 2);
-  ASSERT_TRUE(b.click(QStringLiteral("find_switch")));
+  ASSERT_TRUE(b.click(u"find_switch"_s));
   for (const double position : {-1.0, 0.0, 1.0}) {
     b.window.bench().ask(hands::TurnControl{5, position});
     ASSERT_TRUE(b.frames_for(700000)) << "half a second in each, and a little";
   }
-  ASSERT_TRUE(b.click(QStringLiteral("find_switch")));
+  ASSERT_TRUE(b.click(u"find_switch"_s));
   const Channel* mode = b.window.document().rig().channel(ChannelFunction::mode);
   ASSERT_TRUE(mode);
   ASSERT_EQ(mode->positions_us.size(), 3u);
@@ -91,8 +87,8 @@ TEST(SticksPage, ASwitchIsFound) {
 TEST(SticksPage, AClassThatShowsNothingTakesTypedReadings) {
   Builder b;
   ASSERT_TRUE(b.open("heath", Station::sticks));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("sticks_todo"))->text().contains(QStringLiteral("type them in")));
-  EXPECT_FALSE(b.can_click(QStringLiteral("listen")));
+  EXPECT_TRUE(b.find<QLabel>(u"sticks_todo"_s)->text().contains(u"type them in"_s));
+  EXPECT_FALSE(b.can_click(u"listen"_s));
 }
 
 TEST(SticksPage, AColdTransmitterIsHeardToDrift) {
@@ -100,13 +96,13 @@ TEST(SticksPage, AColdTransmitterIsHeardToDrift) {
   ASSERT_TRUE(b.open("hedgerow", Station::sticks));
   b.window.start_troubled_bench(1, {false, true, false});
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
-  ASSERT_TRUE(b.click(QStringLiteral("supply_battery")));
-  ASSERT_TRUE(b.wait([&] { return b.window.bench().frames().size() > 20 && b.can_click(QStringLiteral("listen")); }));
+  ASSERT_TRUE(b.click(u"supply_battery"_s));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().frames().size() > 20 && b.can_click(u"listen"_s); }));
   follow_sticks(b);
-  const QString found = b.find<QLabel>(QStringLiteral("sticks_lines"))->text();
-  EXPECT_TRUE(found.contains(QStringLiteral("Roll stick drifted by"))) << found.toStdString();
-  EXPECT_TRUE(found.contains(QStringLiteral("warm up"))) << found.toStdString();
-  EXPECT_FALSE(found.contains(QStringLiteral("worn"))) << found.toStdString();
+  const QString found = b.find<QLabel>(u"sticks_lines"_s)->text();
+  EXPECT_TRUE(found.contains(u"Roll stick drifted by"_s)) << found.toStdString();
+  EXPECT_TRUE(found.contains(u"warm up"_s)) << found.toStdString();
+  EXPECT_FALSE(found.contains(u"worn"_s)) << found.toStdString();
 }
 
 TEST(SticksPage, ALossIsSeenByEyeWhereNothingIsHeard) {
@@ -116,26 +112,24 @@ TEST(SticksPage, ALossIsSeenByEyeWhereNothingIsHeard) {
     const CheckStatus* c = find_check(b.window.document().review().checks, loss_noticed);
     return c && c->stands();
   };
-  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("sticks_remark"))->text().contains(QStringLiteral("Propeller off")));
-  ASSERT_TRUE(b.click(QStringLiteral("loss_hidden")));
+  ASSERT_TRUE(b.click(u"try_loss"_s));
+  EXPECT_TRUE(b.find<QLabel>(u"sticks_remark"_s)->text().contains(u"Propeller off"_s));
+  ASSERT_TRUE(b.click(u"loss_hidden"_s));
   EXPECT_EQ(b.window.document().rig().radio.on_loss, OnLoss::hold);
   EXPECT_FALSE(fresh());
-  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
-  ASSERT_TRUE(b.click(QStringLiteral("try_loss"))) << "it told me";
+  ASSERT_TRUE(b.click(u"try_loss"_s));
+  ASSERT_TRUE(b.click(u"try_loss"_s)) << "it told me";
   EXPECT_NE(b.window.document().rig().radio.on_loss, OnLoss::hold);
   EXPECT_TRUE(fresh());
   EXPECT_FALSE(b.window.document().rig().proofs.back().simulated) << "no simulated bench was there";
   // Changing one's mind records nothing, and takes along what was said of it.
-  const auto noticed = [&] {
-    return b.find<QLabel>(QStringLiteral("sticks_lines"))->text().contains(QStringLiteral("Noticed:"));
-  };
+  const auto noticed = [&] { return b.find<QLabel>(u"sticks_lines"_s)->text().contains(u"Noticed:"_s); };
   EXPECT_TRUE(noticed());
   b.window.document().undo();
   b.window.document().undo();
   EXPECT_FALSE(noticed());
-  ASSERT_TRUE(b.click(QStringLiteral("try_loss")));
-  ASSERT_TRUE(b.click(QStringLiteral("listen"))) << "stop";
+  ASSERT_TRUE(b.click(u"try_loss"_s));
+  ASSERT_TRUE(b.click(u"listen"_s)) << "stop";
   EXPECT_FALSE(fresh());
 }
 
@@ -144,17 +138,15 @@ TEST(SticksPage, ReadingsThatCanNotBeAreRefusedInTheSheetAndKept) {
   ASSERT_TRUE(b.open("heath", Station::sticks));
   const Rig before = b.window.document().rig();
   QString why, kept;
-  b.type_into_sheet({{"low_pitch", QStringLiteral("1600")},
-                     {"centre_pitch", QStringLiteral("1510")},
-                     {"high_pitch", QStringLiteral("1520")}},
+  b.type_into_sheet({{"low_pitch", u"1600"_s}, {"centre_pitch", u"1510"_s}, {"high_pitch", u"1520"_s}},
                     [&](QWidget& dialog) {
-                      why = dialog.findChild<QLabel*>(QStringLiteral("refusal"))->text();
-                      kept = dialog.findChild<QDoubleSpinBox*>(QStringLiteral("low_pitch"))->text();
-                      dialog.findChild<QPushButton*>(QStringLiteral("leave"))->click();
+                      why = dialog.findChild<QLabel*>(u"refusal"_s)->text();
+                      kept = dialog.findChild<QDoubleSpinBox*>(u"low_pitch"_s)->text();
+                      dialog.findChild<QPushButton*>(u"leave"_s)->click();
                     });
-  ASSERT_TRUE(b.click(QStringLiteral("type_readings")));
-  EXPECT_TRUE(why.startsWith(QStringLiteral("Pitch stick"))) << why.toStdString();
-  EXPECT_TRUE(kept.startsWith(QStringLiteral("1600"))) << kept.toStdString();
+  ASSERT_TRUE(b.click(u"type_readings"_s));
+  EXPECT_TRUE(why.startsWith(u"Pitch stick"_s)) << why.toStdString();
+  EXPECT_TRUE(kept.startsWith(u"1600"_s)) << kept.toStdString();
   EXPECT_EQ(b.window.document().rig(), before);
 }
 
@@ -169,17 +161,17 @@ TEST(SticksPage, TypedReadingsTellWhatToDialAndTheCardIsPrinted) {
       c.high_us = 1990;
     }
   });
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("sticks_todo"))->text().startsWith(QStringLiteral("Dial in")));
+  EXPECT_TRUE(b.find<QLabel>(u"sticks_todo"_s)->text().startsWith(u"Dial in"_s));
   const auto& lines = b.window.document().review().reports.sticks().channels;
   ASSERT_TRUE(lines.front().dial);
   // This class wants 125 % of travel: 625 µs to each side, where 490 were read with 100 %.
   EXPECT_NEAR(lines.front().dial->travel_high_percent, 100 * 625 / 490.0, 0.3);
   b.in_sheet([&](QWidget& sheet) {
     auto* dialog = &sheet;
-    EXPECT_EQ(dialog->windowTitle(), QStringLiteral("Settings card"));
-    dialog->findChild<QPushButton*>(QStringLiteral("close"))->click();
+    EXPECT_EQ(dialog->windowTitle(), u"Settings card"_s);
+    dialog->findChild<QPushButton*>(u"close"_s)->click();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("settings_card")));
+  ASSERT_TRUE(b.click(u"settings_card"_s));
 }
 
 }  // namespace

@@ -2,6 +2,7 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "stations/sticks/reach_rulers.h"
 #include "stations/sticks/signal_strip.h"
@@ -35,13 +36,13 @@ TEST(ReachRulers, InkSaysWhetherAStickLands) {
   now.pulse_us.fill(1300);
   rulers.set_now(&now);
   EXPECT_GT(pixels(rulers, inks().teal), 10) << "where the stick is";
-  EXPECT_TRUE(rulers.accessibleDescription().contains(QStringLiteral("roll stick: not read yet")));
+  EXPECT_TRUE(rulers.accessibleDescription().contains(u"roll stick: not read yet"_s));
 }
 
 TEST(SignalStrip, LostFramesAndGapsAreSeen) {
   SignalStrip strip;
   strip.resize(600, 90);
-  strip.set_channels({{1, QStringLiteral("roll")}});
+  strip.set_channels({{1, u"roll"_s}});
   std::deque<ChannelFrame> frames;
   for (int i = 0; i < 800; ++i) {
     ChannelFrame f;
@@ -50,14 +51,14 @@ TEST(SignalStrip, LostFramesAndGapsAreSeen) {
     f.pulse_us.fill(1500);
     frames.push_back(f);
   }
-  strip.set_frames(&frames, QStringLiteral("words"));
+  strip.set_frames(&frames, u"words"_s);
   EXPECT_EQ(pixels(strip, inks().rust), 0);
   const int whole = pixels(strip, inks().ink);
   EXPECT_GT(whole, 300);
   for (int i = 100; i < 140; ++i) frames[static_cast<std::size_t>(i)].lost = true;
-  strip.set_frames(&frames, QStringLiteral("words"));
+  strip.set_frames(&frames, u"words"_s);
   EXPECT_GT(pixels(strip, inks().rust), 30);
-  EXPECT_EQ(strip.accessibleDescription(), QStringLiteral("words"));
+  EXPECT_EQ(strip.accessibleDescription(), u"words"_s);
   strip.set_frames(nullptr, QString());
   EXPECT_LT(pixels(strip, inks().ink), whole / 4) << "nothing heard, nothing drawn";
 }

@@ -2,6 +2,7 @@
 
 #include "base/json.h"
 #include "bench_builder.h"
+#include "look/literals.h"
 #include "look/look.h"
 #include "stations/surfaces/linkage_view.h"
 
@@ -13,11 +14,11 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
   view.resize(560, 320);
   view.show();
   Linkage l;
-  l.surface = *surface_from_word("elevator");
+  l.surface = *surface_from_name("elevator");
   Output o;
   o.surfaces = {l.surface};
   o.mix.pitch = 1;
-  view.set_linkage(l, o, 0.05, 1500, QStringLiteral("as measured"));
+  view.set_linkage(l, o, 0.05, 1500, u"as measured"_s);
   EXPECT_GT(pixels(view, inks().ink), 200);
   double arm = 0, horn = 0;
   int let_go = 0;
@@ -27,7 +28,7 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
     Linkage other = l;
     other.arm_m = a;
     other.horn_m = h;
-    view.set_linkage(other, o, 0.05, 1500, QStringLiteral("as measured"));
+    view.set_linkage(other, o, 0.05, 1500, u"as measured"_s);
   });
   QObject::connect(&view, &LinkageView::let_go, &view, [&] { ++let_go; });
   const QPoint at = view.grip(LinkageView::Grip::horn).toPoint();
@@ -41,7 +42,7 @@ TEST(LinkageView, ShowsAndDragsBothHoles) {
   EXPECT_EQ(let_go, 1);
   l.rod_m = 0.002;
   l.drop_m = 0.05;
-  view.set_linkage(l, o, 0.05, 1500, QStringLiteral("as measured"));
+  view.set_linkage(l, o, 0.05, 1500, u"as measured"_s);
   EXPECT_GT(pixels(view, inks().soft), 20) << "what can't be built is said in words";
 }
 

@@ -16,6 +16,7 @@
 #include "bench_builder.h"
 #include "direction/from_rig.h"
 #include "drawing/stick_square.h"
+#include "look/literals.h"
 #include "look/units.h"
 #include "places.h"
 #include "rig/rig_file.h"
@@ -30,27 +31,27 @@ TEST(Surfaces, StickMovesWhatItShouldAndSaturationShows) {
   Builder b;
   b.window.start_demo();
   b.window.go(Station::surfaces);
-  auto* square = b.find<StickSquare>(QStringLiteral("stick_square"));
+  auto* square = b.find<StickSquare>(u"stick_square"_s);
   square->setFocus();
   for (int i = 0; i < 10; ++i) QTest::keyClick(square, Qt::Key_Right);
   EXPECT_NEAR(square->command().roll, 1, 1e-9);
-  auto* weight = b.find<QDoubleSpinBox>(QStringLiteral("weight_out_1_roll"));
+  auto* weight = b.find<QDoubleSpinBox>(u"weight_out_1_roll"_s);
   weight->setValue(-140);
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("saturation"))->text().contains(QStringLiteral("reaches its end")));
-  ASSERT_TRUE(b.click(QStringLiteral("reverse_out_1")));
+  EXPECT_TRUE(b.find<QLabel>(u"saturation"_s)->text().contains(u"reaches its end"_s));
+  ASSERT_TRUE(b.click(u"reverse_out_1"_s));
   EXPECT_TRUE(b.window.document().rig().output("out_1")->reversed);
 }
 
 TEST(SurfacesPage, SharingAndDifferentialGoIntoTheRig) {
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
-  b.find<QDoubleSpinBox>(QStringLiteral("differential"))->setValue(40);
+  b.find<QDoubleSpinBox>(u"differential"_s)->setValue(40);
   EXPECT_EQ(differential_of(b.window.document().rig()), 0.4);
-  auto* sharing = b.find<QComboBox>(QStringLiteral("sharing"));
+  auto* sharing = b.find<QComboBox>(u"sharing"_s);
   sharing->setCurrentIndex(2);
   Q_EMIT sharing->activated(2);
-  EXPECT_EQ(b.window.document().rig().sharing, Saturation::roll_first);
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("mix_words"))->text().contains(QStringLiteral("differential")));
+  EXPECT_EQ(b.window.document().rig().saturation, Saturation::roll_first);
+  EXPECT_TRUE(b.find<QLabel>(u"mix_words"_s)->text().contains(u"differential"_s));
   b.window.document().undo();
   b.window.document().undo();
   EXPECT_EQ(differential_of(b.window.document().rig()), 0);
@@ -65,10 +66,10 @@ TEST(SurfacesPage, HolesAreRankedAndOneIsTaken) {
     rig.linkages[0].want_up_deg = rig.linkages[0].want_down_deg = 22;
   });
   b.window.go(Station::surfaces);
-  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
-  ASSERT_TRUE(b.wait([&] { return b.find<QPushButton>(QStringLiteral("hole_1")) != nullptr; })) << "worked out beside";
-  auto* best = b.find<QPushButton>(QStringLiteral("hole_1"));
-  EXPECT_TRUE(best->accessibleName().contains(QStringLiteral("of the travel"))) << best->accessibleName().toStdString();
+  ASSERT_TRUE(b.click(u"side_linkage"_s));
+  ASSERT_TRUE(b.wait([&] { return b.find<QPushButton>(u"hole_1"_s) != nullptr; })) << "worked out beside";
+  auto* best = b.find<QPushButton>(u"hole_1"_s);
+  EXPECT_TRUE(best->accessibleName().contains(u"of the travel"_s)) << best->accessibleName().toStdString();
   best->click();
   const Linkage& l = b.window.document().rig().linkages[0];
   EXPECT_TRUE(l.base_m) << "servo and hinge stay where they are";
@@ -81,8 +82,8 @@ TEST(SurfacesPage, HolesAreRankedAndOneIsTaken) {
 TEST(SurfacesPage, AHoleIsDraggedAndOneUndoTakesItBack) {
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
-  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
-  auto* view = b.find<QWidget>(QStringLiteral("linkage_view"));
+  ASSERT_TRUE(b.click(u"side_linkage"_s));
+  auto* view = b.find<QWidget>(u"linkage_view"_s);
   ASSERT_TRUE(view && view->isVisible());
   const double before = b.window.document().rig().linkages.front().horn_m;
   view->setFocus();
@@ -102,36 +103,36 @@ TEST(SurfacesPage, InchesAreTakenAndGiven) {
   const Rig before = b.window.document().rig();
   set_unit_system(UnitSystem::imperial);
   b.edit([](Rig& rig) { rig.linkages[0].chord_m = 0.0508; });
-  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("linkage_facts"))->text().contains(QStringLiteral(" in at the edge")))
-      << b.find<QLabel>(QStringLiteral("linkage_facts"))->text().toStdString();
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("linkage_loads"))->text().contains(QStringLiteral("oz·in")));
-  b.type_into_sheet({{"horn", QStringLiteral("0.6")}});
-  ASSERT_TRUE(b.click(QStringLiteral("linkage_measures")));
+  ASSERT_TRUE(b.click(u"side_linkage"_s));
+  EXPECT_TRUE(b.find<QLabel>(u"linkage_facts"_s)->text().contains(u" in at the edge"_s))
+      << b.find<QLabel>(u"linkage_facts"_s)->text().toStdString();
+  EXPECT_TRUE(b.find<QLabel>(u"linkage_loads"_s)->text().contains(u"oz·in"_s));
+  b.type_into_sheet({{"horn", u"0.6"_s}});
+  ASSERT_TRUE(b.click(u"linkage_measures"_s));
   EXPECT_NEAR(b.window.document().rig().linkages[0].horn_m, 0.6 * 0.0254, 1e-9);
   EXPECT_EQ(b.window.document().rig().linkages[0].arm_m, before.linkages[0].arm_m)
       << "what was not touched keeps its last digits";
   // Bad holes are refused in the sheet, good ones are inches.
   QString why;
-  b.type_into_sheet({{"arm_holes", QStringLiteral("0.31, 40")}}, [&](QWidget& dialog) {
-    why = dialog.findChild<QLabel*>(QStringLiteral("refusal"))->text();
-    dialog.findChild<QLineEdit*>(QStringLiteral("arm_holes"))->setText(QStringLiteral("0.3, 0.4"));
-    dialog.findChild<QPushButton*>(QStringLiteral("take"))->click();
+  b.type_into_sheet({{"arm_holes", u"0.31, 40"_s}}, [&](QWidget& dialog) {
+    why = dialog.findChild<QLabel*>(u"refusal"_s)->text();
+    dialog.findChild<QLineEdit*>(u"arm_holes"_s)->setText(u"0.3, 0.4"_s);
+    dialog.findChild<QPushButton*>(u"take"_s)->click();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("linkage_holes")));
-  EXPECT_TRUE(why.contains(QStringLiteral("39.37 in"))) << why.toStdString();
+  ASSERT_TRUE(b.click(u"linkage_holes"_s));
+  EXPECT_TRUE(why.contains(u"39.37 in"_s)) << why.toStdString();
   ASSERT_EQ(b.window.document().rig().linkages[0].arm_holes_m.size(), 2u);
   EXPECT_NEAR(b.window.document().rig().linkages[0].arm_holes_m[1], 0.01016, 1e-9);
   // A reading of half an inch on two inches of chord: 2 · asin(0.25 / 2) = 14.362°.
-  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
-  ASSERT_TRUE(b.click(QStringLiteral("throw_begin")));
-  auto* unit = b.find<QComboBox>(QStringLiteral("throws_unit"));
+  ASSERT_TRUE(b.click(u"side_throws"_s));
+  ASSERT_TRUE(b.click(u"throw_begin"_s));
+  auto* unit = b.find<QComboBox>(u"throws_unit"_s);
   unit->setCurrentIndex(1);
   Q_EMIT unit->activated(1);
-  EXPECT_TRUE(unit->currentText().startsWith(QStringLiteral("in ")));
+  EXPECT_TRUE(unit->currentText().startsWith(u"in "_s));
   for (const double in : {0.0, 0.5, 0.25, -0.25, -0.5}) {
-    b.find<QDoubleSpinBox>(QStringLiteral("throws_value"))->setValue(in);
-    ASSERT_TRUE(b.click(QStringLiteral("throw_take")));
+    b.find<QDoubleSpinBox>(u"throws_value"_s)->setValue(in);
+    ASSERT_TRUE(b.click(u"throw_take"_s));
   }
   EXPECT_NEAR(b.window.document().rig().linkages[0].readings.at(1).up_deg, 14.362, 1e-3);
 }
@@ -139,7 +140,7 @@ TEST(SurfacesPage, InchesAreTakenAndGiven) {
 TEST(SurfacesPage, TheSketchShowsWhatTheReadingsSay) {
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
-  ASSERT_TRUE(b.click(QStringLiteral("side_linkage")));
+  ASSERT_TRUE(b.click(u"side_linkage"_s));
   auto* view = b.window.findChild<LinkageView*>();
   const QPointF measured = view->grip(LinkageView::Grip::horn);
   // Four degrees low all along: the real horn does not stand where it was measured.
@@ -157,12 +158,12 @@ TEST(SurfacesPage, TheSketchShowsWhatTheReadingsSay) {
 TEST(SurfacesPage, ThrowsAreTypedInDegrees) {
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::surfaces));
-  auto* degrees = b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"));
+  auto* degrees = b.find<QDoubleSpinBox>(u"throw_out_1_roll"_s);
   ASSERT_TRUE(degrees);
   EXPECT_NEAR(degrees->value(), 23.1, 0.2);
   degrees->setFocus();
   degrees->selectAll();
-  QTest::keyClicks(degrees, QStringLiteral("18"));
+  QTest::keyClicks(degrees, u"18"_s);
   QTest::keyClick(degrees, Qt::Key_Return);
   const Rig& rig = b.window.document().rig();
   EXPECT_NEAR(throw_for(rig, *rig.output("out_1"), rig.output("out_1")->surfaces[0], MixCommand::roll), 18, 0.04);
@@ -172,19 +173,19 @@ TEST(SurfacesPage, ThrowsAreTypedInDegrees) {
   // yaw.
   int halves = 0;
   for (const QLabel* label : b.window.findChild<SurfacesPage*>()->findChildren<QLabel*>())
-    halves += label->isVisible() && label->text().contains(QStringLiteral("does 50 %"));
+    halves += label->isVisible() && label->text().contains(u"does 50 %"_s);
   EXPECT_EQ(halves, 6);
   // More than there is: said, and nothing changes.
-  degrees = b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"));
+  degrees = b.find<QDoubleSpinBox>(u"throw_out_1_roll"_s);
   const Rig before = rig;
   degrees->setValue(60);
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("mix_refusal"))->isVisible());
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("mix_refusal"))->text().contains(QStringLiteral("60° for full roll")));
+  EXPECT_TRUE(b.find<QLabel>(u"mix_refusal"_s)->isVisible());
+  EXPECT_TRUE(b.find<QLabel>(u"mix_refusal"_s)->text().contains(u"60° for full roll"_s));
   EXPECT_EQ(b.window.document().rig(), before);
   EXPECT_NEAR(degrees->value(), 18, 0.1);
   // Other holes: the same weight gives other degrees, and the row says so.
   b.edit([](Rig& r) { r.linkages[0].servo_travel_deg = 30; });
-  EXPECT_LT(b.find<QDoubleSpinBox>(QStringLiteral("throw_out_1_roll"))->value(), 14);
+  EXPECT_LT(b.find<QDoubleSpinBox>(u"throw_out_1_roll"_s)->value(), 14);
 }
 
 TEST(SurfacesPage, PulsesAreThoseThatSharingLeaves) {
@@ -195,16 +196,16 @@ TEST(SurfacesPage, PulsesAreThoseThatSharingLeaves) {
       if (o.mix.roll != 0)
         for (const Axis axis : {Axis::roll, Axis::pitch}) o.mix.of(axis) = std::copysign(0.9, o.mix.of(axis));
   });
-  Q_EMIT b.window.findChild<StickSquare*>(QStringLiteral("stick_square"))->moved(1, 1);
+  Q_EMIT b.window.findChild<StickSquare*>(u"stick_square"_s)->moved(1, 1);
   const auto at_its_end = [&] {
     int n = 0;
     for (const QLabel* label : b.window.findChild<SurfacesPage*>()->findChildren<QLabel*>())
-      n += label->text().contains(QStringLiteral("at its end"));
+      n += label->text().contains(u"at its end"_s);
     return n;
   };
   EXPECT_EQ(at_its_end(), 1) << "one elevon is asked for 180 %";
-  b.edit([](Rig& rig) { rig.sharing = Saturation::roll_first; });
-  Q_EMIT b.window.findChild<StickSquare*>(QStringLiteral("stick_square"))->moved(1, 1);
+  b.edit([](Rig& rig) { rig.saturation = Saturation::roll_first; });
+  Q_EMIT b.window.findChild<StickSquare*>(u"stick_square"_s)->moved(1, 1);
   EXPECT_EQ(at_its_end(), 0);
 }
 
@@ -215,10 +216,10 @@ TEST(SurfacesPage, ABarIsPulledAndOneUndoTakesItBack) {
   const auto rig = [&]() -> const Rig& { return b.window.document().rig(); };
   const auto roll = [&](const char* output) { return rig().output(output)->mix.roll; };
   const auto percent = [&](const char* output) {
-    return b.find<QDoubleSpinBox>(QStringLiteral("weight_%1_roll").arg(QLatin1String(output)))->value();
+    return b.find<QDoubleSpinBox>(u"weight_%1_roll"_s.arg(QLatin1String(output)))->value();
   };
   const Rig before = rig();
-  auto* bar = b.find(QStringLiteral("share_out_1_roll"));
+  auto* bar = b.find(u"share_out_1_roll"_s);
   ASSERT_TRUE(bar && bar->isVisible());
   // Where -70 % stands between -120 and 120, 5 px from both ends; from there to -40 %.
   const auto at = [&](double share) { return QPoint(qRound(5 + (share + 1.2) / 2.4 * (bar->width() - 10)), 7); };
@@ -246,32 +247,32 @@ TEST(Surfaces, TailMixTrimFlightAndTowReleaseAreTyped) {
   b.window.start_demo();
   b.window.go(Station::surfaces);
   const auto rig = [&]() -> const Rig& { return b.window.document().rig(); };
-  EXPECT_FALSE(b.find<QDoubleSpinBox>(QStringLiteral("tail_mix"))->isVisible());
-  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("trim_words"))->text().contains(QStringLiteral("every 10 s")));
-  ASSERT_TRUE(b.click(QStringLiteral("auto_trim")));
+  EXPECT_FALSE(b.find<QDoubleSpinBox>(u"tail_mix"_s)->isVisible());
+  ASSERT_TRUE(b.click(u"side_throws"_s));
+  EXPECT_TRUE(b.find<QLabel>(u"trim_words"_s)->text().contains(u"every 10 s"_s));
+  ASSERT_TRUE(b.click(u"auto_trim"_s));
   EXPECT_TRUE(rig().controller.auto_trim);
   b.in_sheet([&](QWidget& sheet) {
-    sheet.findChild<QDoubleSpinBox*>(QStringLiteral("sat_flaperon_left"))->setValue(1.5);
+    sheet.findChild<QDoubleSpinBox*>(u"sat_flaperon_left"_s)->setValue(1.5);
     static_cast<QDialog*>(&sheet)->accept();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("trim_flight")));
+  ASSERT_TRUE(b.click(u"trim_flight"_s));
   EXPECT_EQ(rig().linkage({SurfaceKind::flaperon, Side::left})->want_neutral_deg, 1.5);
 
   b.edit([](Rig& r) { r = with_kind(r, AirframeKind::tailerons); });
-  ASSERT_TRUE(b.click(QStringLiteral("side_mix")));
-  auto* tail = b.find<QDoubleSpinBox>(QStringLiteral("tail_mix"));
+  ASSERT_TRUE(b.click(u"side_mix"_s));
+  auto* tail = b.find<QDoubleSpinBox>(u"tail_mix"_s);
   EXPECT_TRUE(tail->isVisible());
   tail->setValue(25);
   EXPECT_NEAR(*tail_mix_percent(rig()), 25, 0.6);
 
   b.edit([](Rig& r) { r = with_kind(r, AirframeKind::towed_glider); });
-  ASSERT_TRUE(b.click(QStringLiteral("side_throws")));
+  ASSERT_TRUE(b.click(u"side_throws"_s));
   b.in_sheet([&](QWidget& sheet) {
-    sheet.findChild<QDoubleSpinBox*>(QStringLiteral("release_pin"))->setValue(12);
+    sheet.findChild<QDoubleSpinBox*>(u"release_pin"_s)->setValue(12);
     static_cast<QDialog*>(&sheet)->accept();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("tow_release")));
+  ASSERT_TRUE(b.click(u"tow_release"_s));
   ASSERT_TRUE(rig().release);
   EXPECT_NEAR(rig().release->pin_m, 0.012, 1e-9);
 }

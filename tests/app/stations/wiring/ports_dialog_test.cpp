@@ -6,6 +6,7 @@
 #include <QPushButton>
 
 #include "bench_builder.h"
+#include "look/literals.h"
 
 namespace rigging::app {
 namespace {
@@ -24,33 +25,33 @@ TEST(PortsDialog, TellsJobBaudAndSignalAndPutsThemRight) {
   Builder b;
   ASSERT_TRUE(b.open("hedgerow", Station::wiring));
   const auto rig = [&]() -> const Rig& { return b.window.document().rig(); };
-  const auto words = [](QWidget& sheet) { return sheet.findChild<QLabel*>(QStringLiteral("ports_words"))->text(); };
+  const auto words = [](QWidget& sheet) { return sheet.findChild<QLabel*>(u"ports_words"_s)->text(); };
   b.in_sheet([&](QWidget& sheet) {
-    EXPECT_TRUE(words(sheet).contains(QStringLiteral("restart")));
-    choose(sheet, QStringLiteral("job_serial_1"), "telemetry");
+    EXPECT_TRUE(words(sheet).contains(u"restart"_s));
+    choose(sheet, u"job_serial_1"_s, "telemetry");
     ASSERT_TRUE(rig().port("serial_1"));
     EXPECT_EQ(rig().port("serial_1")->job, PortJob::telemetry);
-    auto* baud = sheet.findChild<QComboBox*>(QStringLiteral("baud_serial_4"));
+    auto* baud = sheet.findChild<QComboBox*>(u"baud_serial_4"_s);
     ASSERT_TRUE(baud);
-    baud->setCurrentText(QStringLiteral("57 600"));
+    baud->setCurrentText(u"57 600"_s);
     Q_EMIT baud->lineEdit()->editingFinished();
     QApplication::processEvents();
     EXPECT_EQ(rig().port("serial_4")->baud, 57600);
-    baud = sheet.findChild<QComboBox*>(QStringLiteral("baud_serial_4"));
-    baud->setCurrentText(QStringLiteral("fast"));
+    baud = sheet.findChild<QComboBox*>(u"baud_serial_4"_s);
+    baud->setCurrentText(u"fast"_s);
     Q_EMIT baud->lineEdit()->editingFinished();
-    EXPECT_TRUE(words(sheet).contains(QStringLiteral("no baud"))) << words(sheet).toStdString();
+    EXPECT_TRUE(words(sheet).contains(u"no baud"_s)) << words(sheet).toStdString();
     EXPECT_EQ(rig().port("serial_4")->baud, 57600) << "nothing is lost";
-    choose(sheet, QStringLiteral("heard_as"), "summed");
-    EXPECT_EQ(rig().radio.heard_as, Signal::summed);
-    sheet.findChild<QPushButton*>(QStringLiteral("ports_follow"))->click();
+    choose(sheet, u"receiver_signal"_s, "summed");
+    EXPECT_EQ(rig().radio.receiver_signal, Signal::summed);
+    sheet.findChild<QPushButton*>(u"ports_follow"_s)->click();
     QApplication::processEvents();
-    EXPECT_EQ(rig().radio.heard_as, Signal::inverted_serial);
+    EXPECT_EQ(rig().radio.receiver_signal, Signal::inverted_serial);
     EXPECT_EQ(rig().port("serial_4")->baud, 115200);
     EXPECT_FALSE(rig().port("serial_1"));
     static_cast<QDialog*>(&sheet)->accept();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("set_ports")));
+  ASSERT_TRUE(b.click(u"set_ports"_s));
 }
 
 TEST(PortsDialog, AReceiverWhoseOutputIsChosenIsSaidSilent) {
@@ -63,25 +64,25 @@ TEST(PortsDialog, AReceiverWhoseOutputIsChosenIsSaidSilent) {
         if (e->part == "receiver") e->socket = "out";
   });
   b.in_sheet([&](QWidget& sheet) {
-    choose(sheet, QStringLiteral("receiver_says"), "summed");
+    choose(sheet, u"receiver_says"_s, "summed");
     EXPECT_EQ(b.window.document().rig().part("receiver")->says, Signal::summed);
     bool said = false;
     for (const QLabel* l : sheet.findChildren<QLabel*>())
-      said = said || l->text().contains(QStringLiteral("listens for inverted serial"));
+      said = said || l->text().contains(u"listens for inverted serial"_s);
     EXPECT_TRUE(said);
     static_cast<QDialog*>(&sheet)->accept();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("set_ports")));
+  ASSERT_TRUE(b.click(u"set_ports"_s));
 }
 
 TEST(PortsDialog, AClassThatKnowsItsPortsSaysSo) {
   Builder b;
   ASSERT_TRUE(b.open("heath", Station::wiring));
   b.in_sheet([&](QWidget& sheet) {
-    EXPECT_FALSE(sheet.findChild<QPushButton*>(QStringLiteral("ports_follow"))->isEnabled());
+    EXPECT_FALSE(sheet.findChild<QPushButton*>(u"ports_follow"_s)->isEnabled());
     static_cast<QDialog*>(&sheet)->accept();
   });
-  ASSERT_TRUE(b.click(QStringLiteral("set_ports")));
+  ASSERT_TRUE(b.click(u"set_ports"_s));
 }
 
 }  // namespace

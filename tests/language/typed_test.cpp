@@ -1,4 +1,4 @@
-#include "base/typed.h"
+#include "language/typed.h"
 
 #include <gtest/gtest.h>
 

@@ -1,25 +1,15 @@
-#include "base/typed.h"
+#include "language/measures.h"
 
 #include <array>
-#include <cctype>
-#include <optional>
 #include <string>
 
-#include "base/number.h"
+#include "language/tokens.h"
 
 namespace rigging {
 namespace {
 
-enum class Quantity { length, mass, speed, angle, charge, current, voltage, time, share };
-
-struct Unit {
-  std::string_view name;
-  Quantity of;
-  double worth;  ///< in SI, of charge in Ah
-};
-
 /// International inch, foot, mile and pound (exact, 1959).
-constexpr std::array<Unit, 62> units{{{"m", Quantity::length, 1},
+constexpr std::array<Unit, 83> units{{{"m", Quantity::length, 1},
                                       {"metre", Quantity::length, 1},
                                       {"metres", Quantity::length, 1},
                                       {"meter", Quantity::length, 1},
@@ -80,72 +70,36 @@ constexpr std::array<Unit, 62> units{{{"m", Quantity::length, 1},
                                       {"min", Quantity::time, 60},
                                       {"minutes", Quantity::time, 60},
                                       {"%", Quantity::share, 1},
-                                      {"percent", Quantity::share, 1}}};
+                                      {"percent", Quantity::share, 1},
+                                      {"gramme", Quantity::mass, 0.001},
+                                      {"amp", Quantity::current, 1},
+                                      {"ampere", Quantity::current, 1},
+                                      {"amperes", Quantity::current, 1},
+                                      {"w", Quantity::power, 1},
+                                      {"watt", Quantity::power, 1},
+                                      {"watts", Quantity::power, 1},
+                                      {"mw", Quantity::power, 0.001},
+                                      {"milliwatt", Quantity::power, 0.001},
+                                      {"milliwatts", Quantity::power, 0.001},
+                                      {"cell", Quantity::cells, 1},
+                                      {"cells", Quantity::cells, 1},
+                                      {"kv", Quantity::speed_constant, 1},
+                                      {"rpm", Quantity::speed_constant, 1},
+                                      {"rev", Quantity::speed_constant, 1},
+                                      {"channel", Quantity::channels, 1},
+                                      {"channels", Quantity::channels, 1},
+                                      {"ch", Quantity::channels, 1},
+                                      {"blade", Quantity::blades, 1},
+                                      {"blades", Quantity::blades, 1},
+                                      {"bladed", Quantity::blades, 1}}};
 
-std::string small_letters(std::string_view text) {
-  std::string out(text);
-  for (char& c : out) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-  return out;
-}
+}  // namespace
 
 const Unit* unit_named(std::string_view name) {
   const std::string wanted = small_letters(name);
   for (const Unit& u : units)
     if (u.name == wanted) return &u;
   return nullptr;
-}
-
-}  // namespace
-
-Result<double> typed_number(std::string_view text, std::string_view unit) {
-  const std::string typed(text);
-  const Unit* counts_in = unit_named(unit);
-  const std::string expected = "a number" + (unit.empty() ? std::string() : " in " + std::string(unit));
-  double sum = 0;
-  bool any = false;
-  std::optional<Quantity> of;
-  for (std::size_t i = 0; i < typed.size();) {
-    if (typed[i] == ' ') {
-      ++i;
-      continue;
-    }
-    // The number, with a comma or a point.
-    std::size_t end = i;
-    if (end < typed.size() && (typed[end] == '-' || typed[end] == '+')) ++end;
-    if (typed.compare(i, 3, "−") == 0) end = i + 3;
-    while (end < typed.size() &&
-           (std::isdigit(static_cast<unsigned char>(typed[end])) || typed[end] == '.' || typed[end] == ','))
-      ++end;
-    std::string digits = typed.substr(i, end - i);
-    if (digits.rfind("−", 0) == 0) digits = "-" + digits.substr(3);
-    if (digits.rfind('+', 0) == 0) digits.erase(0, 1);
-    for (char& c : digits)
-      if (c == ',') c = '.';
-    const auto number = number_of(digits);
-    if (!number)
-      return failure("\"" + typed + "\"", any ? "has something behind its number" : "is no number", expected);
-    while (end < typed.size() && typed[end] == ' ') ++end;
-    // Its unit: up to the next number.
-    std::size_t stop = end;
-    while (stop < typed.size() && !std::isdigit(static_cast<unsigned char>(typed[stop])) && typed[stop] != '-') ++stop;
-    std::string name = typed.substr(end, stop - end);
-    while (!name.empty() && name.back() == ' ') name.pop_back();
-    if (name.empty()) {
-      if (any || stop < typed.size()) return failure("\"" + typed + "\"", "has a number without its unit", expected);
-      return *number;
-    }
-    const Unit* u = unit_named(name);
-    if (!u && name == unit && !any && stop == typed.size()) return *number;
-    if (!u) return failure("\"" + typed + "\"", "ends with \"" + name + "\", which is no unit that is known", expected);
-    if (!counts_in || u->of != counts_in->of || (of && *of != u->of))
-      return failure("\"" + typed + "\"", "is in " + name, expected);
-    of = u->of;
-    sum += (any && sum < 0 ? -1 : 1) * *number * u->worth;
-    any = true;
-    i = stop;
-  }
-  if (!any) return failure("\"" + typed + "\"", "is no number", expected);
-  return sum / counts_in->worth;
 }
 
 }  // namespace rigging

@@ -1,8 +1,8 @@
-#include "base/typed_value.h"
+#include "language/typed_value.h"
 
 #include "base/number.h"
-#include "base/typed.h"
 #include "base/units.h"
+#include "language/typed.h"
 
 namespace rigging {
 
@@ -15,7 +15,7 @@ Result<double> typed_value(const Member& m, std::string_view text) {
   const double value = of_fifteen_figures(*number / s.factor);
   if (fits(value)) return value;
   if (text.find_first_not_of("0123456789., -") == std::string_view::npos && fits(*number)) return *number;
-  return failure(m.spoken, value_text(m, value) + " is out of its range",
+  return failure(m.label, value_text(m, value) + " is out of its range",
                  value_text(m, m.span.least) + " to " + value_text(m, m.span.most));
 }
 

@@ -1,4 +1,4 @@
-#include "shell/beginning_page.h"
+#include "shell/new_aircraft_page.h"
 
 #include <gtest/gtest.h>
 
@@ -9,6 +9,7 @@
 #include "airframe/kinds.h"
 #include "bench_builder.h"
 #include "fit/fit.h"
+#include "look/literals.h"
 #include "look/measure_edit.h"
 #include "review/grouped.h"
 #include "wiring/plan.h"
@@ -51,7 +52,7 @@ struct Hand {
     ++clicks, ++clicks;
   }
   void pick_kind(AirframeKind kind) {
-    auto* kinds = b.find<QListWidget>(QStringLiteral("begin_kinds"));
+    auto* kinds = b.find<QListWidget>(u"begin_kinds"_s);
     for (int i = 0; i < kinds->count(); ++i)
       if (kinds->item(i)->data(Qt::UserRole).toInt() == static_cast<int>(kind)) {
         kinds->scrollToItem(kinds->item(i));
@@ -66,13 +67,13 @@ void expect_begun(Builder& b, const Told& told) {
   EXPECT_EQ(rig.name, told.name);
   EXPECT_EQ(rig.airframe.kind, told.kind);
   EXPECT_EQ(rig.controller.kind, told.controller);
-  EXPECT_EQ(rig.places.size(), rig.parts.size() + 1) << told.name << ": everything has a place";
+  EXPECT_EQ(rig.mountings.size(), rig.parts.size() + 1) << told.name << ": everything has a place";
   EXPECT_TRUE(find_clashes(rig, b.window.document().catalogue()).empty()) << told.name;
   const Plan plan = plan_wiring(rig, b.window.document().catalogue());
   EXPECT_TRUE(plan.obstacles.empty()) << told.name << ": " << plan.obstacles.front().what;
   EXPECT_EQ(plan.changes, 0) << told.name;
   for (const ConsumerReport& c : b.window.document().review().reports.power().consumers)
-    EXPECT_TRUE(c.lit[static_cast<std::size_t>(SupplyState::battery)]) << told.name << ": dark " << c.name;
+    EXPECT_TRUE(c.powered[static_cast<std::size_t>(SupplyState::battery)]) << told.name << ": dark " << c.name;
   // The second tier may add some.
   EXPECT_TRUE(b.wait([&] { return b.window.document().deferred() != nullptr; }, 20000));
   const auto cards = grouped(b.window.document().snags());
@@ -97,9 +98,9 @@ TEST_P(FirstRig, IsBuiltFromNothingThroughTheWindow) {
   hand.choose("begin_controller", told.controller);
   if (*told.drive) hand.type("begin_drive", told.drive);
   if (*told.others) hand.type("begin_others", told.others);
-  EXPECT_EQ(b.find<QLabel>(QStringLiteral("begin_problem"))->text(), QString());
-  EXPECT_EQ(b.find<QLabel>(QStringLiteral("begin_drive_words"))->text(), QString());
-  ASSERT_TRUE(b.click(QStringLiteral("begin_take")));
+  EXPECT_EQ(b.find<QLabel>(u"begin_problem"_s)->text(), QString());
+  EXPECT_EQ(b.find<QLabel>(u"begin_drive_words"_s)->text(), QString());
+  ASSERT_TRUE(b.click(u"begin_take"_s));
   ++hand.clicks;
   expect_begun(b, told);
   EXPECT_LT(hand.clicks, 20);
@@ -107,17 +108,17 @@ TEST_P(FirstRig, IsBuiltFromNothingThroughTheWindow) {
   RecordProperty("keys", hand.keys);
   // What next: three things, and one key leads to the first.
   for (const char* key : {"next_1", "next_2", "next_3"}) EXPECT_TRUE(b.can_click(QLatin1String(key))) << key;
-  ASSERT_TRUE(b.click(QStringLiteral("next_1")));
+  ASSERT_TRUE(b.click(u"next_1"_s));
   EXPECT_EQ(b.window.station(), Station::airframe) << "the guesses are measured first";
   // One undo takes it all back.
   b.window.document().undo();
   EXPECT_TRUE(b.window.document().rig().parts.empty());
 }
 
-INSTANTIATE_TEST_SUITE_P(Beginning, FirstRig, testing::ValuesIn(firsts),
+INSTANTIATE_TEST_SUITE_P(NewAircraft, FirstRig, testing::ValuesIn(firsts),
                          [](const auto& i) { return std::string(i.param.name); });
 
-TEST(Beginning, TheKeyboardAloneDoesIt) {
+TEST(NewAircraft, TheKeyboardAloneDoesIt) {
   Builder b;
   b.window.begin();
   const auto tab_to = [&](const char* name) {
@@ -130,7 +131,7 @@ TEST(Beginning, TheKeyboardAloneDoesIt) {
   };
   const auto type = [&](const char* text) { QTest::keyClicks(QApplication::focusWidget(), QString::fromUtf8(text)); };
   ASSERT_TRUE(QApplication::focusWidget());
-  EXPECT_EQ(QApplication::focusWidget()->objectName(), QStringLiteral("begin_name"));
+  EXPECT_EQ(QApplication::focusWidget()->objectName(), u"begin_name"_s);
   type("Fen");
   ASSERT_TRUE(tab_to("begin_kinds"));
   type("Flying");
@@ -149,51 +150,51 @@ TEST(Beginning, TheKeyboardAloneDoesIt) {
   EXPECT_EQ(b.window.station(), Station::airframe);
 }
 
-TEST(Beginning, WhatIsNotUnderstoodStaysAndSaysWhy) {
+TEST(NewAircraft, WhatIsNotUnderstoodStaysAndSaysWhy) {
   Builder b;
   b.window.begin();
   Hand hand{b};
   hand.type("begin_span", "1.2 furlongs");
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("begin_problem"))->text().contains(QStringLiteral("furlongs")));
-  EXPECT_FALSE(b.can_click(QStringLiteral("begin_take")));
-  auto* span = b.find<MeasureEdit>(QStringLiteral("begin_span"));
-  EXPECT_EQ(span->text(), QStringLiteral("1.2 furlongs"));
+  EXPECT_TRUE(b.find<QLabel>(u"begin_problem"_s)->text().contains(u"furlongs"_s));
+  EXPECT_FALSE(b.can_click(u"begin_take"_s));
+  auto* span = b.find<MeasureEdit>(u"begin_span"_s);
+  EXPECT_EQ(span->text(), u"1.2 furlongs"_s);
   span->clear();
   hand.type("begin_span", "1200 kg");
-  EXPECT_FALSE(b.can_click(QStringLiteral("begin_take")));
+  EXPECT_FALSE(b.can_click(u"begin_take"_s));
   span->selectAll();
   hand.type("begin_span", "");
   QTest::keyClick(span, Qt::Key_A, Qt::ControlModifier);
-  QTest::keyClicks(span, QStringLiteral("48\""));
-  EXPECT_TRUE(b.can_click(QStringLiteral("begin_take")));
+  QTest::keyClicks(span, u"48\""_s);
+  EXPECT_TRUE(b.can_click(u"begin_take"_s));
   EXPECT_NEAR(*span->value(), 1.2192, 1e-9);
   hand.type("begin_others", "flux capacitor, video 250 mW, <b>camera</b>");
-  const QString others = b.find<QLabel>(QStringLiteral("begin_others_words"))->text();
-  EXPECT_TRUE(others.contains(QStringLiteral("left out"))) << others.toStdString();
-  EXPECT_TRUE(others.contains(QStringLiteral("nearest"))) << others.toStdString();
+  const QString others = b.find<QLabel>(u"begin_others_words"_s)->text();
+  EXPECT_TRUE(others.contains(u"left out"_s)) << others.toStdString();
+  EXPECT_TRUE(others.contains(u"nearest"_s)) << others.toStdString();
   hand.type("begin_drive", "2300 kV motor, 9x6, 3S 1300");
-  EXPECT_TRUE(b.find<QLabel>(QStringLiteral("begin_drive_words"))->text().contains(QStringLiteral("The motor bears")));
+  EXPECT_TRUE(b.find<QLabel>(u"begin_drive_words"_s)->text().contains(u"The motor bears"_s));
 }
 
-TEST(Beginning, ABoardOfOnesOwnIsDescribedFirst) {
+TEST(NewAircraft, ABoardOfOnesOwnIsDescribedFirst) {
   Builder b;
   b.window.begin();
   Hand hand{b};
   hand.type("begin_name", "Own");
   hand.choose("begin_controller", "");
-  ASSERT_TRUE(b.click(QStringLiteral("begin_take")));
-  ASSERT_TRUE(b.window.document().save(b.folder.filePath(QStringLiteral("own.rig.json"))));
+  ASSERT_TRUE(b.click(u"begin_take"_s));
+  ASSERT_TRUE(b.window.document().save(b.folder.filePath(u"own.rig.json"_s)));
   bool described = false;
   b.in_sheet([&](QWidget& sheet) {
-    described = sheet.objectName() == QStringLiteral("board_dialog");
+    described = sheet.objectName() == u"board_dialog"_s;
     static_cast<QDialog&>(sheet).reject();
   });
-  b.find<QPushButton>(QStringLiteral("next_1"))->click();
+  b.find<QPushButton>(u"next_1"_s)->click();
   EXPECT_TRUE(described);
   EXPECT_EQ(b.window.station(), Station::wiring);
 }
 
-TEST(Beginning, FitsTheSmallestSize) {
+TEST(NewAircraft, FitsTheSmallestSize) {
   Builder b;
   b.window.begin();
   for (const QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
@@ -210,12 +211,12 @@ TEST(Beginning, FitsTheSmallestSize) {
     b.window.grab().save(QString::fromUtf8(file));
 }
 
-TEST(Beginning, NothingIsLostThatIsOpen) {
+TEST(NewAircraft, NothingIsLostThatIsOpen) {
   Builder b;
   ASSERT_TRUE(b.open("heath", Station::fit));
   const Rig before = b.window.document().rig();
   b.window.begin();
-  ASSERT_TRUE(b.click(QStringLiteral("begin_leave")));
+  ASSERT_TRUE(b.click(u"begin_leave"_s));
   EXPECT_EQ(b.window.station(), Station::fit);
   EXPECT_EQ(b.window.document().rig(), before);
 }

@@ -1,4 +1,4 @@
-#include "shell/beginning_page.h"
+#include "shell/new_aircraft_page.h"
 
 #include <QComboBox>
 #include <QEvent>
@@ -12,6 +12,7 @@
 #include "airframe/kinds.h"
 #include "airframe/planform.h"
 #include "drawing/aircraft_view.h"
+#include "look/literals.h"
 #include "look/measure_edit.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
@@ -38,7 +39,7 @@ void add_row(QGridLayout* grid, const QString& words, QWidget* field) {
 /// "9 × 6 inch" of "Propeller, 9 × 6 inch".
 QString figures_of(const PartKind& kind) {
   const QString name = said_of(kind.name);
-  const auto comma = name.indexOf(QStringLiteral(", "));
+  const auto comma = name.indexOf(u", "_s);
   return comma < 0 ? name : name.mid(comma + 2);
 }
 
@@ -53,8 +54,8 @@ std::vector<double Airframe::*> telling(AirframeKind kind) {
 
 }  // namespace
 
-BeginningPage::BeginningPage(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
-  setObjectName(QStringLiteral("beginning"));
+NewAircraftPage::NewAircraftPage(RigDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+  setObjectName(u"beginning"_s);
   auto* all = new QVBoxLayout(this);
   all->setContentsMargins(0, 0, 0, 0);
   pages_ = new QStackedWidget;
@@ -70,7 +71,7 @@ BeginningPage::BeginningPage(RigDocument& document, QWidget* parent) : QWidget(p
   });
 }
 
-QWidget* BeginningPage::make_form() {
+QWidget* NewAircraftPage::make_form() {
   auto* sheet = new QWidget;
   auto* page = new QHBoxLayout(sheet);
   page->setContentsMargins(16, 10, 16, 10);
@@ -82,73 +83,73 @@ QWidget* BeginningPage::make_form() {
   form->setContentsMargins(0, 0, 4, 0);
   form->setSpacing(4);
   auto* title = wrapping_words(15, true);
-  title->setText(tr("What are you building?"));
+  title->setText(u"What are you building?"_s);
   form->addWidget(title);
   auto* how = wrapping_words(9);
   how->setProperty("soft", true);
-  how->setText(tr("Tell what you know; the rest is guessed and marked so. Everything can be changed later."));
+  how->setText(u"Tell what you know; the rest is guessed and marked so. Everything can be changed later."_s);
   form->addWidget(how);
   auto* grid = new QGridLayout;
   grid->setVerticalSpacing(4);
   grid->setColumnStretch(1, 1);
   name_ = new QLineEdit;
-  name_->setObjectName(QStringLiteral("begin_name"));
-  name_->setAccessibleName(tr("Name of the aircraft"));
-  name_->setPlaceholderText(tr("its name"));
-  add_row(grid, tr("&Name"), name_);
+  name_->setObjectName(u"begin_name"_s);
+  name_->setAccessibleName(u"Name of the aircraft"_s);
+  name_->setPlaceholderText(u"its name"_s);
+  add_row(grid, u"&Name"_s, name_);
   span_ = new MeasureEdit(member_of(&Airframe::span_m), "begin_span");
-  add_row(grid, tr("&Span"), span_);
+  add_row(grid, u"&Span"_s, span_);
   mass_ = new MeasureEdit(member_of(&Airframe::mass_kg), "begin_mass");
-  add_row(grid, tr("Flying &mass"), mass_);
+  add_row(grid, u"Flying &mass"_s, mass_);
   form->addLayout(grid);
   measures_box_ = new QWidget;
   measures_box_->setLayout(new QGridLayout);
   form->addWidget(measures_box_);
   controller_ = new QComboBox;
-  controller_->setObjectName(QStringLiteral("begin_controller"));
-  controller_->setAccessibleName(tr("Controller class"));
+  controller_->setObjectName(u"begin_controller"_s);
+  controller_->setAccessibleName(u"Controller class"_s);
   auto* fitted = new QGridLayout;
   fitted->setVerticalSpacing(4);
   fitted->setColumnStretch(1, 1);
-  add_row(fitted, tr("&Controller"), controller_);
+  add_row(fitted, u"&Controller"_s, controller_);
   receiver_ = new QComboBox;
-  receiver_->setObjectName(QStringLiteral("begin_receiver"));
-  receiver_->setAccessibleName(tr("Receiver"));
-  add_row(fitted, tr("&Receiver"), receiver_);
+  receiver_->setObjectName(u"begin_receiver"_s);
+  receiver_->setAccessibleName(u"Receiver"_s);
+  add_row(fitted, u"&Receiver"_s, receiver_);
   for (QComboBox* box : {controller_, receiver_}) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(12);
   }
   form->addLayout(fitted);
-  auto* others = new QLabel(tr("What &else is on board"));
+  auto* others = new QLabel(u"What &else is on board"_s);
   form->addWidget(others);
   others_ = new QLineEdit;
-  others_->setObjectName(QStringLiteral("begin_others"));
-  others_->setAccessibleName(tr("What else is on board, in words"));
-  others_->setPlaceholderText(tr("camera, 200 mW video, satellite with compass"));
+  others_->setObjectName(u"begin_others"_s);
+  others_->setAccessibleName(u"What else is on board, in words"_s);
+  others_->setPlaceholderText(u"camera, 200 mW video, satellite with compass"_s);
   others->setBuddy(others_);
   form->addWidget(others_);
   others_words_ = wrapping_words(9);
-  others_words_->setObjectName(QStringLiteral("begin_others_words"));
+  others_words_->setObjectName(u"begin_others_words"_s);
   form->addWidget(others_words_);
-  auto* drive = new QLabel(tr("Motor, propeller, battery, speed controller: &yours in words, or one that suits"));
+  auto* drive = new QLabel(u"Motor, propeller, battery, speed controller: &yours in words, or one that suits"_s);
   drive->setWordWrap(true);
   form->addWidget(drive);
   drive_ = new QLineEdit;
-  drive_->setObjectName(QStringLiteral("begin_drive"));
-  drive_->setAccessibleName(tr("Motor, propeller, battery and speed controller in words"));
-  drive_->setPlaceholderText(tr("such as: 1000 kV motor, 9 x 6, 3S 2200 mAh, 30 A"));
+  drive_->setObjectName(u"begin_drive"_s);
+  drive_->setAccessibleName(u"Motor, propeller, battery and speed controller in words"_s);
+  drive_->setPlaceholderText(u"such as: 1000 kV motor, 9 x 6, 3S 2200 mAh, 30 A"_s);
   drive->setBuddy(drive_);
   form->addWidget(drive_);
   drives_ = new QListWidget;
-  drives_->setObjectName(QStringLiteral("begin_drives"));
-  drives_->setAccessibleName(tr("Drives that suit"));
+  drives_->setObjectName(u"begin_drives"_s);
+  drives_->setAccessibleName(u"Drives that suit"_s);
   drives_->setWordWrap(true);
   drives_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   drives_->setMinimumHeight(132);
   form->addWidget(drives_, 1);
   drive_words_ = caution_words(9);
-  drive_words_->setObjectName(QStringLiteral("begin_drive_words"));
+  drive_words_->setObjectName(u"begin_drive_words"_s);
   form->addWidget(drive_words_);
   auto* area = new SideScroll(400, told);
 
@@ -156,8 +157,8 @@ QWidget* BeginningPage::make_form() {
   auto* right = new QVBoxLayout;
   right->setSpacing(6);
   kinds_ = new QListWidget;
-  kinds_->setObjectName(QStringLiteral("begin_kinds"));
-  kinds_->setAccessibleName(tr("Kind of airframe"));
+  kinds_->setObjectName(u"begin_kinds"_s);
+  kinds_->setAccessibleName(u"Kind of airframe"_s);
   kinds_->setViewMode(QListView::IconMode);
   kinds_->setMovement(QListView::Static);
   kinds_->setResizeMode(QListView::Adjust);
@@ -171,30 +172,30 @@ QWidget* BeginningPage::make_form() {
   right->addWidget(kind_words_);
   auto* views = new QHBoxLayout;
   above_ = new AircraftView(AircraftView::From::above);
-  above_->set_caption(tr("From above, as told so far"));
+  above_->set_caption(u"From above, as told so far"_s);
   side_ = new AircraftView(AircraftView::From::side);
-  side_->set_caption(tr("From the left"));
+  side_->set_caption(u"From the left"_s);
   views->addWidget(above_, 3);
   views->addWidget(side_, 2);
   right->addLayout(views, 1);
   figures_ = wrapping_words(9.5);
   right->addWidget(figures_);
   problem_ = caution_words(9.5);
-  problem_->setObjectName(QStringLiteral("begin_problem"));
+  problem_->setObjectName(u"begin_problem"_s);
   right->addWidget(problem_);
   auto* keys = new QHBoxLayout;
-  auto* open = hinted_button(tr("Open a rig…"), "begin_open", tr("One that you have saved"));
-  auto* demo = hinted_button(tr("Look at the demo"), "begin_demo",
-                             tr("An aircraft with two hidden faults, on the simulated bench"));
-  auto* leave = hinted_button(tr("Leave it"), "begin_leave", tr("To the stations, with what is open"));
-  begin_ = hinted_button(tr("Put it on paper"), "begin_take",
-                         tr("Places all parts, feeds them and plans the wiring; one undo takes it back"));
+  auto* open = hinted_button(u"Open a rig…"_s, "begin_open", u"One that you have saved"_s);
+  auto* demo = hinted_button(u"Look at the demo"_s, "begin_demo",
+                             u"An aircraft with two hidden faults, on the simulated bench"_s);
+  auto* leave = hinted_button(u"Leave it"_s, "begin_leave", u"To the stations, with what is open"_s);
+  begin_ = hinted_button(u"Put it on paper"_s, "begin_take",
+                         u"Places all parts, feeds them and plans the wiring; one undo takes it back"_s);
   begin_->setProperty("main", true);
   begin_->setMinimumHeight(38);
-  connect(open, &QPushButton::clicked, this, &BeginningPage::open_asked);
-  connect(demo, &QPushButton::clicked, this, &BeginningPage::demo_asked);
-  connect(leave, &QPushButton::clicked, this, &BeginningPage::left);
-  connect(begin_, &QPushButton::clicked, this, &BeginningPage::take);
+  connect(open, &QPushButton::clicked, this, &NewAircraftPage::open_asked);
+  connect(demo, &QPushButton::clicked, this, &NewAircraftPage::demo_asked);
+  connect(leave, &QPushButton::clicked, this, &NewAircraftPage::left);
+  connect(begin_, &QPushButton::clicked, this, &NewAircraftPage::take);
   keys->addWidget(open);
   keys->addWidget(demo);
   keys->addStretch();
@@ -208,31 +209,31 @@ QWidget* BeginningPage::make_form() {
     fill_measures();
     retell();
   });
-  for (MeasureEdit* m : {span_, mass_}) connect(m, &MeasureEdit::changed, this, &BeginningPage::retell);
+  for (MeasureEdit* m : {span_, mass_}) connect(m, &MeasureEdit::changed, this, &NewAircraftPage::retell);
   connect(controller_, &QComboBox::currentIndexChanged, this, [this] {
     const ControllerClass* c = document_.catalogue().controller(controller_->currentData().toString().toStdString());
-    controller_->setToolTip(c ? said_of(c->summary) : tr("You describe its sockets at station wiring afterwards."));
+    controller_->setToolTip(c ? said_of(c->summary) : u"You describe its sockets at station wiring afterwards."_s);
     show_others();
     if (c)
       receiver_->setCurrentIndex(
           std::max(0, receiver_->findData(said_of(usual_receiver(document_.catalogue(), c->id)))));
   });
-  connect(drive_, &QLineEdit::textChanged, this, &BeginningPage::propose_drives);
+  connect(drive_, &QLineEdit::textChanged, this, &NewAircraftPage::propose_drives);
   connect(drives_, &QListWidget::itemActivated, this, [this] { others_->setFocus(); });
-  connect(others_, &QLineEdit::textChanged, this, &BeginningPage::show_others);
+  connect(others_, &QLineEdit::textChanged, this, &NewAircraftPage::show_others);
   setTabOrder(name_, kinds_);
   setTabOrder(kinds_, span_);
   setTabOrder(span_, mass_);
   return sheet;
 }
 
-QWidget* BeginningPage::make_next() {
+QWidget* NewAircraftPage::make_next() {
   auto* sheet = new QWidget;
   auto* page = new QVBoxLayout(sheet);
   page->setContentsMargins(48, 32, 48, 24);
   page->setSpacing(14);
   next_title_ = wrapping_words(15, true);
-  next_title_->setObjectName(QStringLiteral("next_title"));
+  next_title_->setObjectName(u"next_title"_s);
   page->addWidget(next_title_);
   next_ = new QVBoxLayout;
   next_->setSpacing(12);
@@ -242,7 +243,7 @@ QWidget* BeginningPage::make_next() {
   return sheet;
 }
 
-void BeginningPage::begin_anew() {
+void NewAircraftPage::begin_anew() {
   const QSignalBlocker quiet(kinds_);
   for (QLineEdit* l : {name_, drive_, others_}) l->clear();
   span_->set_value({});
@@ -250,12 +251,12 @@ void BeginningPage::begin_anew() {
   controller_->clear();
   for (const ControllerClass& c : document_.catalogue().controllers)
     controller_->addItem(said_of(c.name), said_of(c.id));
-  controller_->addItem(tr("My own board…"), QLatin1String(own_board));
+  controller_->addItem(u"My own board…"_s, QLatin1String(own_board));
   receiver_->clear();
-  receiver_->addItem(tr("none yet"), QString());
+  receiver_->addItem(u"none yet"_s, QString());
   for (const PartKind& k : document_.catalogue().parts)
     if (k.group == PartGroup::receiver) receiver_->addItem(said_of(k.name), said_of(k.id));
-  controller_->setCurrentIndex(controller_->findData(QStringLiteral("full_controller")));
+  controller_->setCurrentIndex(controller_->findData(u"full_controller"_s));
   receiver_->setCurrentIndex(
       std::max(0, receiver_->findData(said_of(usual_receiver(document_.catalogue(), "full_controller")))));
   fill_kinds();
@@ -267,7 +268,7 @@ void BeginningPage::begin_anew() {
   name_->setFocus(Qt::OtherFocusReason);
 }
 
-void BeginningPage::fill_kinds() {
+void NewAircraftPage::fill_kinds() {
   const QSignalBlocker quiet(kinds_);
   const int chosen = kinds_->currentRow();
   kinds_->clear();
@@ -278,8 +279,8 @@ void BeginningPage::fill_kinds() {
   kinds_->setFixedHeight(2 * (picture_h + names) + 8);
   AircraftView pen(AircraftView::From::above);
   pen.resize(2 * picture_w, 2 * picture_h);
-  for (const auto& [k, name] : Words<AirframeKind>::list) {
-    Beginning bare;
+  for (const auto& [k, name] : Names<AirframeKind>::list) {
+    NewAircraft bare;
     bare.kind = k;
     pen.set_panels(aircraft_panels(*airframe_of(bare)));
     auto* item = new QListWidgetItem(QIcon(pen.grab()), said_of(facts_of(k).name), kinds_);
@@ -290,12 +291,12 @@ void BeginningPage::fill_kinds() {
   kinds_->setCurrentRow(chosen);
 }
 
-AirframeKind BeginningPage::kind() const {
+AirframeKind NewAircraftPage::kind() const {
   const QListWidgetItem* item = kinds_->currentItem();
   return item ? static_cast<AirframeKind>(item->data(Qt::UserRole).toInt()) : Airframe{}.kind;
 }
 
-void BeginningPage::fill_measures() {
+void NewAircraftPage::fill_measures() {
   auto* grid = static_cast<QGridLayout*>(measures_box_->layout());
   for (MeasureEdit* m : measures_) m->deleteLater();
   measures_.clear();
@@ -310,7 +311,7 @@ void BeginningPage::fill_measures() {
   for (double Airframe::*value : telling(kind())) {
     const Member& member = member_of(value);
     auto* edit = new MeasureEdit(member, "");
-    edit->setObjectName(QStringLiteral("begin_") + QLatin1String(member.name));
+    edit->setObjectName(u"begin_"_s + QLatin1String(member.name));
     auto* label = new QLabel(spoken_label(member));
     label->setBuddy(edit);
     edit->setMinimumWidth(70);
@@ -319,15 +320,15 @@ void BeginningPage::fill_measures() {
     grid->addWidget(label, n / 2, n % 2 * 2);
     grid->addWidget(edit, n / 2, n % 2 * 2 + 1);
     measures_.push_back(edit);
-    connect(edit, &MeasureEdit::changed, this, &BeginningPage::retell);
+    connect(edit, &MeasureEdit::changed, this, &NewAircraftPage::retell);
     setTabOrder(before, edit);
     before = edit;
   }
   setTabOrder(before, controller_);
 }
 
-Beginning BeginningPage::told() const {
-  Beginning b;
+NewAircraft NewAircraftPage::told() const {
+  NewAircraft b;
   b.name = name_->text().trimmed().toStdString();
   b.kind = kind();
   b.controller = controller_->currentData().toString().toStdString();
@@ -348,20 +349,20 @@ Beginning BeginningPage::told() const {
   return b;
 }
 
-void BeginningPage::retell() {
-  const Beginning b = told();
+void NewAircraftPage::retell() {
+  const NewAircraft b = told();
   kind_words_->setText(said_of(facts_of(b.kind).name + ". " + facts_of(b.kind).sentence));
   QStringList problems;
   for (const MeasureEdit* m : {span_, mass_})
-    if (!m->problem().isEmpty()) problems << m->accessibleName() + QStringLiteral(": ") + m->problem();
+    if (!m->problem().isEmpty()) problems << m->accessibleName() + u": "_s + m->problem();
   for (const MeasureEdit* m : measures_)
-    if (!m->problem().isEmpty()) problems << m->accessibleName() + QStringLiteral(": ") + m->problem();
+    if (!m->problem().isEmpty()) problems << m->accessibleName() + u": "_s + m->problem();
   const auto airframe = airframe_of(b);
   if (!airframe) problems << said_of(airframe.error().text());
   problem_->setText(problems.join(QLatin1Char('\n')));
   begin_->setEnabled(problems.isEmpty());
   if (!airframe) return;
-  Beginning unmeasured = b;
+  NewAircraft unmeasured = b;
   unmeasured.mass_kg.reset();
   if (const auto guess = airframe_of(unmeasured)) mass_->set_guess(*guess->mass_kg);
   span_->set_guess(airframe->span_m);
@@ -374,12 +375,12 @@ void BeginningPage::retell() {
   side_->set_panels(report.panels);
   QStringList figures;
   for (const Figure& f : report.figures()) figures << said_of(f.name) + QLatin1Char(' ') + Units::instance().figure(f);
-  figures_->setText(figures.join(QStringLiteral("  ·  ")));
+  figures_->setText(figures.join(u"  ·  "_s));
   propose_drives();
 }
 
-void BeginningPage::propose_drives() {
-  const Beginning b = told();
+void NewAircraftPage::propose_drives() {
+  const NewAircraft b = told();
   const auto airframe = airframe_of(b);
   drive_words_->clear();
   if (!airframe) return;
@@ -399,34 +400,33 @@ void BeginningPage::propose_drives() {
     QStringList names;
     for (const std::string* id : {&c.kinds.motor, &c.kinds.propeller, &c.kinds.battery, &c.kinds.speed_controller})
       if (const PartKind* k = document_.catalogue().part(*id)) names << figures_of(*k);
-    new QListWidgetItem(
-        names.join(QStringLiteral(" · ")) + (c.words.empty() ? QString() : QLatin1Char('\n') + said_of(c.words)),
-        drives_);
+    new QListWidgetItem(names.join(u" · "_s) + (c.words.empty() ? QString() : QLatin1Char('\n') + said_of(c.words)),
+                        drives_);
   }
   auto* none =
-      new QListWidgetItem(b.kind == AirframeKind::towed_glider ? tr("No motor") : tr("Not decided yet"), drives_);
-  none->setToolTip(tr("Can be added at station fit"));
+      new QListWidgetItem(b.kind == AirframeKind::towed_glider ? u"No motor"_s : u"Not decided yet"_s, drives_);
+  none->setToolTip(u"Can be added at station fit"_s);
   drives_->setCurrentRow(0);
   drive_words_->setText(remarks.join(QLatin1Char('\n')));
 }
 
-void BeginningPage::show_others() {
+void NewAircraftPage::show_others() {
   QStringList lines;
   const ControllerClass* controller =
       document_.catalogue().controller(controller_->currentData().toString().toStdString());
   for (const SaidPart& p : parts_in_words(document_.catalogue(), others_->text().toStdString())) {
     QString line =
-        said_of(p.said) + QStringLiteral(" → ") +
-        (p.kind ? (p.count > 1 ? tr("%1 × ").arg(p.count) : QString()) + said_of(p.kind->name) : tr("left out"));
+        said_of(p.said) + u" → "_s +
+        (p.kind ? (p.count > 1 ? u"%1 × "_s.arg(p.count) : QString()) + said_of(p.kind->name) : u"left out"_s);
     if (const std::string needed = controller && p.kind ? port_lacking(*controller, *p.kind) : ""; !needed.empty())
-      line += tr(": this controller has no %1 for it").arg(said_of(needed));
-    if (!p.remark.empty()) line += QStringLiteral(" (%1)").arg(said_of(p.remark));
+      line += u": this controller has no %1 for it"_s.arg(said_of(needed));
+    if (!p.remark.empty()) line += u" (%1)"_s.arg(said_of(p.remark));
     lines << line;
   }
   others_words_->setText(lines.join(QLatin1Char('\n')));
 }
 
-void BeginningPage::take() {
+void NewAircraftPage::take() {
   auto edit = begin_rig(document_.catalogue(), told());
   if (!edit) {
     problem_->setText(said_of(edit.error().text()));
@@ -435,13 +435,12 @@ void BeginningPage::take() {
   Q_EMIT begun(*edit);
 }
 
-void BeginningPage::show_next() {
+void NewAircraftPage::show_next() {
   const Rig& rig = document_.rig();
   const QString name = document_.title();
   next_title_->setText(rig.parts.empty()
-                           ? tr("%1 is on paper. What next?").arg(name)
-                           : tr("%1 is on paper: %2 parts have their place, %3 leads are planned. What next?")
-                                 .arg(name)
+                           ? u"%1 is on paper. What next?"_s.arg(name)
+                           : u"%1 is on paper: %2 parts have their place, %3 leads are planned. What next?"_s.arg(name)
                                  .arg(rig.parts.size())
                                  .arg(rig.leads.size()));
   on_paper_->set_panels(document_.review().reports.airframe().panels);
@@ -478,7 +477,7 @@ void BeginningPage::show_next() {
     words->addWidget(why);
     line->addLayout(words, 1);
     auto* go = hinted_button(said_of(thing.button), "", said_of(thing.what));
-    go->setObjectName(QStringLiteral("next_%1").arg(i + 1));
+    go->setObjectName(u"next_%1"_s.arg(i + 1));
     go->setProperty("main", i == 0);
     go->setMinimumHeight(38);
     connect(go, &QPushButton::clicked, this,
@@ -488,7 +487,7 @@ void BeginningPage::show_next() {
     if (i == 0) go->setFocus(Qt::OtherFocusReason);
   }
   pages_->setCurrentIndex(1);
-  if (auto* first = findChild<QPushButton*>(QStringLiteral("next_1"))) first->setFocus(Qt::OtherFocusReason);
+  if (auto* first = findChild<QPushButton*>(u"next_1"_s)) first->setFocus(Qt::OtherFocusReason);
 }
 
 }  // namespace rigging::app

@@ -21,10 +21,10 @@ class MeasureEdit;
 
 /// From nothing to a rig that is placed, fed and planned: what a builder tells of an aircraft, on one sheet, with the
 /// aircraft drawn as it is told. Everything may be left open. Then: what next.
-class BeginningPage : public QWidget {
+class NewAircraftPage : public QWidget {
   Q_OBJECT
  public:
-  explicit BeginningPage(RigDocument& document, QWidget* parent = nullptr);
+  explicit NewAircraftPage(RigDocument& document, QWidget* parent = nullptr);
 
   /// An empty sheet, with the keyboard on the name.
   void begin_anew();
@@ -49,7 +49,7 @@ class BeginningPage : public QWidget {
   void propose_drives();
   void show_others();
   void take();
-  Beginning told() const;
+  NewAircraft told() const;
   AirframeKind kind() const;
 
   RigDocument& document_;

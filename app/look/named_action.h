@@ -6,7 +6,7 @@
 namespace rigging::app {
 
 /// Something that can be asked for in words.
-struct Request {
+struct NamedAction {
   QString text;
   QString also;  ///< further words under which it is found
   std::function<void()> act;
