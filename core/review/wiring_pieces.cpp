@@ -50,7 +50,15 @@ bool socket_used(const Inspection& in, const std::string& socket) {
 }
 
 const Obstacle* obstacle_of(const Inspection& in, const std::string& subject) {
-  return find_in(in.reports.plan().obstacles, [&](const Obstacle& o) { return o.subject == subject; });
+  const auto& obstacles = in.reports.plan().obstacles;
+  const auto of = [&](const std::string& id) {
+    return find_in(obstacles, [&](const Obstacle& o) { return o.subject == id; });
+  };
+  // A servo whose output finds no socket has no supply either; the socket is what it lacks.
+  const Part* part = in.rig.part(subject);
+  const Output* output = part ? output_for(in.rig, in.catalogue, *part) : nullptr;
+  const Obstacle* of_output = output ? of(output->id) : nullptr;
+  return of_output ? of_output : of(subject);
 }
 
 std::optional<Fix> replan(const Inspection& in, const std::string& subject, const std::string& label) {
