@@ -145,7 +145,8 @@ void advise(const Opened& o, Session& session) {
   for (const GainStep& s : a.steps)
     steps.push_back(capital(std::string(name_of(s.axis))) + ": " + s.set + ", at " + number_text(s.m_s, 1) +
                     " m/s. Watch for " + s.watch + ". " + s.back_off);
-  for (const FeelAdvice::Throw& t : a.throws) throws.push_back(t.words);
+  for (const FeelAdvice::Throw& t : a.throws)
+    if (throws.empty() || throws.back() != t.words) throws.push_back(t.words);
   list("First flight", first);
   list("The linkage sets the gain", throws);
   list("On the bench", a.bench);

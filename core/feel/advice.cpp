@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "base/angle.h"
 #include "base/number.h"
@@ -40,7 +41,9 @@ void first_and_steps(const Rig& rig, const GainScale& scale, const FeelReport& r
   const bool half = rig.feel.start == StartAt::half;
   double place = scale.place_for(calm * (half ? half_school : least_school));
   if (scale.by() == GainBy::dial) place = half ? std::min(place, 0.5) : 0;
-  if (scale.by() == GainBy::strengths) place = calm >= 1 && half ? 1 : calm >= scale.effect(0.5) ? 0.5 : 0;
+  // A switch has no quarter: half of what is calm is its rule in either school.
+  if (scale.by() == GainBy::strengths)
+    place = half_school * calm >= 1 && half ? 1 : half_school * calm >= scale.effect(0.5) ? 0.5 : 0;
   place = settable(scale, place);
   const bool off = scale.effect(place) <= 0;
   FirstGain first{a.axis, place, scale.words(place), ""};
@@ -86,56 +89,154 @@ void one_for_all(const GainScale& scale, FeelAdvice& out) {
     }
 }
 
-/// The rate that full stick is to give, degrees a second; 0 where nobody asks for one.
-double wanted_rate(const Rig& rig, Axis axis) {
-  return axis == Axis::roll    ? rig.feel.want_roll_deg_s.value_or(usual_roll_deg_s)
-         : axis == Axis::pitch ? rig.feel.want_pitch_deg_s.value_or(usual_pitch_deg_s)
-                               : 0;
+/// The rate that full stick is to give, degrees a second, as far as the wing carries it; 0 where nobody asks for one.
+double wanted_rate(const Rig& rig, const AxisFeel& a) {
+  const double wanted = a.axis == Axis::roll    ? rig.feel.want_roll_deg_s.value_or(usual_roll_deg_s)
+                        : a.axis == Axis::pitch ? rig.feel.want_pitch_deg_s.value_or(usual_pitch_deg_s)
+                                                : 0;
+  return std::min(wanted, a.stall_rate_deg_s.value_or(wanted));
 }
 
-void by_linkage(const Rig& rig, const AxisFeel& a, const FeelReport& r, FeelAdvice& out) {
-  FeelAdvice::Throw t;
-  t.axis = a.axis;
-  // A smaller throw is a smaller gain, and a slower stick: what the stick needs stays.
-  const double needed = a.full_rate_deg_s > 0 ? std::min(1.0, wanted_rate(rig, a.axis) / a.full_rate_deg_s) : 1;
-  const double calm = a.gain_s > 0 ? std::min(1.0, a.calm_gain_s / a.gain_s) : 1;
-  t.share = std::max(calm, needed);
-  const double now = a.control.throw_rad / rad;
-  if (calm < needed) {
-    double up_to = 0;
-    for (const MarginPoint& p : a.stricter())
-      if (p.calm_s >= a.gain_s * t.share) up_to = p.m_s;
-    t.words = capital(axis_text(a.axis)) + ": ";
-    if (t.share < 0.98)
-      t.words += "bring the throw from " + n(now, 1) + "° to " + n(now * t.share, 1) +
-                 "°, which the stick still needs: rod inward on the servo arm or outward on the horn. ";
-    t.words += (up_to > 0 ? "It stays calm up to " + speed_text(up_to) + ": fly no faster"
-                          : std::string("Even at its slowest it may shake: first flights in manual")) +
-               ", or use faster servos and pulses.";
-    out.throws.push_back(std::move(t));
-    return;
+/// Axes that are worked by the same surfaces have one linkage, and so one answer.
+using Sharing = std::vector<const AxisFeel*>;
+std::vector<Sharing> sharing_surfaces(const Rig& rig, const FeelReport& r) {
+  std::array<int, 3> group{0, 1, 2};
+  for (const Output& o : rig.outputs) {
+    if (std::all_of(o.surfaces.begin(), o.surfaces.end(), [](Surface s) { return s.kind == SurfaceKind::motor; }))
+      continue;
+    std::optional<int> first;
+    for (const Axis axis : all_axes) {
+      int& own = group[static_cast<std::size_t>(index_of(axis))];
+      if (o.mix.of(axis) == 0 || !r.of(axis).known()) continue;
+      if (first)
+        for (int& g : group) g = g == own ? *first : g;
+      else
+        first = own;
+    }
   }
-  t.words = t.share < 0.98
-                ? capital(axis_text(a.axis)) + ": bring the throw from " + n(now, 1) + "° to " + n(now * t.share, 1) +
-                      "°: rod inward on the servo arm or outward on the horn. So it stays calm up to " +
-                      speed_text(r.fast_m_s) + "; as it is, it may shake from " +
-                      (a.may_shake_from_m_s ? speed_text(*a.may_shake_from_m_s) : std::string("there")) + " on."
-                : capital(axis_text(a.axis)) + ": the throw of " + n(now, 1) + "° is calm up to " +
-                      speed_text(r.fast_m_s) + ".";
-  out.throws.push_back(std::move(t));
+  std::vector<Sharing> all;
+  for (int g = 0; g < 3; ++g) {
+    Sharing axes;
+    for (const Axis axis : all_axes)
+      if (r.of(axis).known() && group[static_cast<std::size_t>(index_of(axis))] == g) axes.push_back(&r.of(axis));
+    if (!axes.empty()) all.push_back(std::move(axes));
+  }
+  return all;
+}
+
+/// Least share of the throw that the stick needs, of all axes of the surfaces. A smaller throw is a smaller gain, and a
+/// slower stick: what the stick needs stays.
+double needed_share(const Rig& rig, const Sharing& axes) {
+  double needed = 0;
+  for (const AxisFeel* a : axes)
+    needed = std::max(needed, a->full_rate_deg_s > 0 ? std::min(1.0, wanted_rate(rig, *a) / a->full_rate_deg_s) : 1);
+  return needed;
+}
+
+/// "from 25° to 14.2°", or axis by axis where the mix gives them different throws.
+std::string throws_in_words(const Sharing& axes, double share) {
+  std::string words;
+  for (const AxisFeel* a : axes) {
+    const double now = a->control.throw_rad / rad;
+    const std::string one = "from " + n(now, 1) + "° to " + n(now * share, 1) + "°";
+    if (a != axes.front() && std::abs(now - axes.front()->control.throw_rad / rad) < 0.05) continue;
+    words += (words.empty() ? "" : ", " + axis_text(a->axis) + " ") + one;
+  }
+  return words;
+}
+
+std::string axes_in_words(const Sharing& axes) {
+  std::string words;
+  for (const AxisFeel* a : axes) words += (words.empty() ? "" : a == axes.back() ? " and " : ", ") + axis_text(a->axis);
+  return capital(words);
+}
+
+void by_linkage(const Rig& rig, const Sharing& axes, const FeelReport& r, FeelAdvice& out) {
+  const double needed = needed_share(rig, axes);
+  double calm = 1, up_to = std::numeric_limits<double>::infinity();
+  const AxisFeel* strict = axes.front();
+  for (const AxisFeel* a : axes)
+    if (const double own = a->gain_s > 0 ? std::min(1.0, a->calm_gain_s / a->gain_s) : 1; own < calm)
+      calm = own, strict = a;
+  const double share = std::max(calm, needed);
+  std::string words = axes_in_words(axes) + ": ";
+  if (calm < needed) {
+    for (const AxisFeel* a : axes) {
+      double own = 0;
+      for (const MarginPoint& p : a->stricter())
+        if (p.calm_s >= a->gain_s * share) own = p.m_s;
+      up_to = std::min(up_to, own);
+    }
+    if (share < 0.98)
+      words += "bring the throw " + throws_in_words(axes, share) +
+               ", which the stick still needs: rod inward on the servo arm or outward on the horn. ";
+    words += (up_to > 0 ? "It stays calm up to " + speed_text(up_to) + ": fly no faster"
+                        : std::string("Even at its slowest it may shake: first flights in manual")) +
+             ", or use faster servos and pulses.";
+  } else if (share < 0.98) {
+    words += "bring the throw " + throws_in_words(axes, share) +
+             ": rod inward on the servo arm or outward on the horn. So it stays calm up to " + speed_text(r.fast_m_s) +
+             "; as it is, " + (axes.size() > 1 ? axis_text(strict->axis) : std::string("it")) + " may shake from " +
+             (strict->may_shake_from_m_s ? speed_text(*strict->may_shake_from_m_s) : std::string("there")) + " on.";
+  } else {
+    words += "the throw of " + n(axes.front()->control.throw_rad / rad, 1) + "° is calm up to " +
+             speed_text(r.fast_m_s) + ".";
+  }
+  for (const AxisFeel* a : axes) {
+    FeelAdvice::Throw t;
+    t.axis = a->axis;
+    t.share = share;
+    t.words = words;
+    out.throws.push_back(std::move(t));
+  }
+}
+
+/// A switch has no place between its strengths: where its lower one is more than half of what stays calm, only the
+/// throw makes it less.
+void by_switch(const Rig& rig, const GainScale& scale, const Sharing& axes, FeelAdvice& out) {
+  const double gentle = scale.effect(0.5);
+  double share = 1;
+  const AxisFeel* strict = axes.front();
+  for (const AxisFeel* a : axes)
+    if (const double own = half_school * a->calm_gain_s / (gentle * a->path.full_gain_s); own < share)
+      share = own, strict = a;
+  if (share >= 0.98) return;
+  const double needed = needed_share(rig, axes);
+  std::string words = axes_in_words(axes) + ": even its lower strength is " + n(100 * half_school / share) +
+                      " % of what stays calm" + (axes.size() > 1 ? " in " + axis_text(strict->axis) : "") +
+                      ", where a first flight wants half, and a switch has nothing between. ";
+  const double to = std::max(share, needed);
+  if (to < 0.98)
+    words += "Bring the throw " + throws_in_words(axes, to) + ": rod inward on the servo arm or outward on the horn" +
+             (share < needed ? ", as far as the stick allows; first flights with the switch at off." : ".");
+  else
+    words += "The stick needs the throw that there is: first flights with the switch at off.";
+  for (const AxisFeel* a : axes) {
+    FeelAdvice::Throw t;
+    t.axis = a->axis;
+    t.share = to;
+    t.words = words;
+    out.throws.push_back(std::move(t));
+  }
 }
 
 void on_the_bench(const ControllerClass& c, const GainScale& scale, const FeelReport& r, FeelAdvice& out) {
   if (scale.by() == GainBy::dial)
     out.bench.push_back("Mark the dial's end, or put a dot where it points: its place must be read at arm's length.");
-  // Where level is not set by a number apart from the rate, a held bank of 45° shows the gain.
-  if (scale.settable() && c.mode(Mode::level) && c.mode(Mode::level)->answer == AnswerKind::held &&
-      !c.feel.level_apart) {
-    const double wanted = 0.5 * c.feel.full_at_deg / 45;
-    const double place = std::min(1.0, scale.place_for(wanted));
-    out.bench.push_back("Held at 45° of bank, half of the surfaces' travel (common practice) is about " +
-                        scale.words(settable(scale, place)) +
-                        ": turn until the eye says half, and write the place down. The rudder far lower.");
+  // Where a dial sets rate and level as one, a held bank of 45° shows the gain. The rule is one of such dials alone.
+  const AxisFeel& roll = r.of(Axis::roll);
+  if (scale.by() == GainBy::dial && c.mode(Mode::level) && c.mode(Mode::level)->answer == AnswerKind::held &&
+      !c.feel.level_apart && roll.known()) {
+    const double place = std::min(1.0, scale.place_for(0.5 * c.feel.full_at_deg / 45));
+    if (place <= roll.calm_place)
+      out.bench.push_back("Held at 45° of bank, half of the surfaces' travel (common practice) is about " +
+                          scale.words(settable(scale, place)) +
+                          ": turn until the eye says half, and write the place down. The rudder far lower.");
+    else
+      out.bench.push_back(
+          "Half of the surfaces' travel at 45° of bank, the usual rule for such a dial, would be about " +
+          scale.words(settable(scale, place)) + ": too much for this model, which stays calm up to " +
+          scale.words(settable(scale, roll.calm_place)) + ".");
   }
   bool off = false;
   for (const FirstGain& f : out.first) off = off || scale.effect(f.place) < 0.05;
@@ -160,8 +261,11 @@ void rates(const Rig& rig, const FeelReport& r, FeelAdvice& out) {
   const auto say = [&](const AxisFeel& a, double wanted) {
     if (!a.known() || a.full_rate_deg_s <= 0) return;
     const double share = wanted / a.full_rate_deg_s;
-    std::string words = capital(axis_text(a.axis)) + ": full stick turns at about " + n(a.full_rate_deg_s) + "°/s at " +
-                        speed_text(r.aeroplane.cruise_m_s) + ". ";
+    const bool stalls = a.stall_rate_deg_s && *a.stall_rate_deg_s < a.full_rate_deg_s;
+    const std::string at = speed_text(r.aeroplane.cruise_m_s);
+    std::string words =
+        capital(axis_text(a.axis)) + ": full stick asks for about " + n(a.full_rate_deg_s) + "°/s at " + at +
+        (stalls ? ", and the wing carries " + n(*a.stall_rate_deg_s) + "°/s there: beyond it, it stalls. " : ". ");
     if (share < 0.95) {
       const double expo = std::clamp(std::round(10 * (1 - share)) * 10, 0.0, 60.0);
       words += "For " + n(wanted) + "°/s set the rate to " + n(100 * share) + " %, or a throw of " +
@@ -173,7 +277,7 @@ void rates(const Rig& rig, const FeelReport& r, FeelAdvice& out) {
     }
     out.rates.push_back(std::move(words));
   };
-  for (const Axis axis : {Axis::roll, Axis::pitch}) say(r.of(axis), wanted_rate(rig, axis));
+  for (const Axis axis : {Axis::roll, Axis::pitch}) say(r.of(axis), wanted_rate(rig, r.of(axis)));
 }
 
 void launch(const ControllerClass& c, const FeelReport& r, FeelAdvice& out) {
@@ -187,8 +291,7 @@ void launch(const ControllerClass& c, const FeelReport& r, FeelAdvice& out) {
     out.launch.push_back(capital(axis_text(axis)) + ": a jolt of " + n(upset_deg_s) + "°/s is answered with " +
                          n(100 * correction) + " % of the travel. With the stick at middle rates (" +
                          n(100 * middle_rates) + " %) that asks for " + n(100 * both) + " %, on high rates for " +
-                         n(100 * high) + " %" +
-                         (high > 1 ? ": the surfaces stand at their ends and it overcorrects." : "."));
+                         n(100 * high) + " %: while you hold full stick, what goes beyond 100 % is not corrected.");
   }
   out.launch.push_back("Launch on middle rates. The rates limit your stick, not the stabilizer.");
   out.launch.push_back(c.feel.authority < 1 ? "When the correction is full, the stick still has " +
@@ -207,10 +310,11 @@ FeelAdvice advise_feel(const Rig& rig, const Catalogue& catalogue, const FeelRep
   for (const Axis axis : all_axes) {
     const AxisFeel& a = r.of(axis);
     if (!a.known()) continue;
-    if (scale.settable())
-      first_and_steps(rig, scale, r, a, out);
-    else
-      by_linkage(rig, a, r, out);
+    if (scale.settable()) first_and_steps(rig, scale, r, a, out);
+  }
+  for (const Sharing& axes : sharing_surfaces(rig, r)) {
+    if (!scale.settable()) by_linkage(rig, axes, r, out);
+    if (scale.by() == GainBy::strengths) by_switch(rig, scale, axes, out);
   }
   if (scale.by() == GainBy::strengths) one_for_all(scale, out);
   on_the_bench(*c, scale, r, out);

@@ -16,13 +16,13 @@ constexpr double least_follow = 0.3, most_follow = 2;  ///< how far a correction
 /// The rate at which the surfaces' push and the damping agree.
 double full_rate(const Aeroplane& a, const AxisControl& c, Axis axis, double m_s) {
   const RatePlant p = plant_of(a, c, axis, m_s);
-  if (axis == Axis::pitch) {
-    // Turning upward at a rate q asks for a load of 1 + V·q/g: what the wing can carry at this speed is the end of it.
-    const double free = p.a0 > 0 ? p.steady() * c.throw_rad : 1e9;
-    const double load = (m_s / a.stall_m_s) * (m_s / a.stall_m_s);
-    return std::min(free, (load - 1) * standard_gravity / m_s) / rad;
-  }
   return p.a0 * p.c0 > 0 ? p.steady() * c.throw_rad / rad : 0;
+}
+
+/// Turning upward at a rate q asks for a load of 1 + V·q/g: what the wing can carry at this speed is the end of it.
+double stall_rate(const Aeroplane& a, double m_s) {
+  const double load = (m_s / a.stall_m_s) * (m_s / a.stall_m_s);
+  return std::max(0.0, load - 1) * standard_gravity / m_s / rad;
 }
 
 /// The speed at which a falling curve meets the gain; the first one.
@@ -126,6 +126,7 @@ FeelReport analyze_feel(const Reports& reports) {
       a.calm_place = scale.place_for(fast.calm_s / at_fast);
     }
     a.full_rate_deg_s = full_rate(*plane, a.control, axis, plane->cruise_m_s);
+    if (axis == Axis::pitch) a.stall_rate_deg_s = stall_rate(*plane, plane->cruise_m_s);
   }
   return r;
 }

@@ -27,8 +27,12 @@ struct AxisFeel {
   double calm_gain_s = 0, calm_place = 0;
   /// Gain at which it is expected to begin to shake there, and at which frequency.
   double shakes_gain_s = 0, shakes_hz = 0;
-  /// Rate that full command makes at cruise speed, degrees a second; pitch: until the wing carries all it can.
+  /// Rate that full command asks for at cruise speed, degrees a second, by its throw alone: where the surfaces' push
+  /// and the damping agree (Nelson, ch. 4 and 5). 0: nothing holds against it, or nothing is known.
   double full_rate_deg_s = 0;
+  /// Of pitch: the rate at which the wing carries all it can at that speed, (n − 1)·g/V with n = (V/stall)². Beyond it
+  /// more throw turns no faster: it stalls.
+  std::optional<double> stall_rate_deg_s;
 
   bool known() const { return why_not.empty(); }
   /// The curve of the mode that is harder to keep calm.

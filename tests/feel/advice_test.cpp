@@ -2,6 +2,9 @@
 
 #include <gtest/gtest.h>
 
+#include <numbers>
+#include <random>
+
 #include "airframe/kinds.h"
 #include "base/angle.h"
 #include "bench_rig.h"
@@ -25,12 +28,10 @@ TEST(FeelAdvice, NeverStartsAboveWhatIsCalmAndNeverStepsBeyondWhereItShakes) {
         const FeelAdvice a = advise_feel(rig, shipped(), r);
         const GainScale scale(c, {});
         EXPECT_EQ(a.first.empty(), !scale.settable()) << c.id;
-        EXPECT_EQ(a.throws.empty(), scale.settable()) << c.id;
+        if (scale.by() != GainBy::strengths) EXPECT_EQ(a.throws.empty(), scale.settable()) << c.id;
         for (const FirstGain& f : a.first) {
           const AxisFeel& axis = r.of(f.axis);
-          // A switch has no place between its strengths.
-          const double most = c.feel.gain_by == GainBy::strengths ? 1.0001 : 0.5001;
-          EXPECT_LE(axis.path.full_gain_s * scale.effect(f.place), most * axis.calm_gain_s) << c.id << ' ' << f.set;
+          EXPECT_LE(axis.path.full_gain_s * scale.effect(f.place), 0.5001 * axis.calm_gain_s) << c.id << ' ' << f.set;
           if (c.feel.gain_by == GainBy::dial) EXPECT_LE(f.place, start == StartAt::half ? 0.5 : 0.0);
         }
         std::map<Axis, double> before;
@@ -78,6 +79,90 @@ TEST(FeelAdvice, ALinkageKeepsWhatTheStickNeeds) {
   for (const FeelAdvice::Throw& t : advise_feel(rig, shipped(), r).throws)
     if (t.axis == Axis::roll)
       EXPECT_LE(r.of(Axis::roll).gain_s * t.share, 1.001 * std::max(r.of(Axis::roll).calm_gain_s, 0.0));
+}
+
+/// What full stick asks for and what the wing carries are two things, on every kind and class and at any mass.
+TEST(FeelAdvice, MoreThrowIsNeverAskedForWhereTheWingStalls) {
+  std::mt19937 random(32);
+  int beyond = 0, shared = 0, told = 0;
+  for (const auto& [kind, name] : Names<AirframeKind>::list)
+    for (const ControllerClass& c : shipped().controllers) {
+      Rig rig = fresh_at_1200_g(c.id.c_str(), kind);
+      rig.airframe.mass_kg = std::uniform_real_distribution<double>(0.6, 3)(random);
+      const FeelReport r = analyze_feel({rig, shipped()});
+      if (!r.missing.empty()) continue;
+      const FeelAdvice a = advise_feel(rig, shipped(), r);
+      const std::string of = std::string(name) + " with " + c.id;
+      const AxisFeel& pitch = r.of(Axis::pitch);
+      if (pitch.known()) {
+        // By hand: the load that lift at the stall can carry at this speed, less the weight, turns it.
+        const double v = r.aeroplane.cruise_m_s, vs = r.aeroplane.stall_m_s;
+        ASSERT_TRUE(pitch.stall_rate_deg_s) << of;
+        EXPECT_NEAR(*pitch.stall_rate_deg_s, (v * v / (vs * vs) - 1) * 9.80665 / v * 180 / std::numbers::pi, 1e-6)
+            << of;
+        // By hand: the throw that makes 60°/s, or as much as the wing carries.
+        const double wanted = std::min(60.0, *pitch.stall_rate_deg_s);
+        for (const std::string& words : a.rates) {
+          if (!words.starts_with("Pitch") || pitch.full_rate_deg_s <= 0) continue;
+          const bool too_little = wanted > 1.05 * pitch.full_rate_deg_s;
+          EXPECT_EQ(words.find("more throw is needed") != std::string::npos, too_little) << of << ": " << words;
+          if (pitch.full_rate_deg_s > *pitch.stall_rate_deg_s) {
+            EXPECT_NE(words.find("it stalls"), std::string::npos) << of << ": " << words;
+            ++beyond;
+          }
+        }
+      }
+      // One surface has one throw.
+      const auto share_of = [&](Axis axis) -> std::optional<double> {
+        for (const FeelAdvice::Throw& t : a.throws)
+          if (t.axis == axis) return t.share;
+        return {};
+      };
+      for (const Output& o : rig.outputs)
+        if (o.mix.roll != 0 && o.mix.pitch != 0)
+          if (const auto one = share_of(Axis::roll), other = share_of(Axis::pitch); one && other) {
+            EXPECT_EQ(*one, *other) << of;
+            ++shared;
+          }
+      // The rule of half the travel is one of dials, and never an advice beyond what is calm.
+      for (const std::string& words : a.bench)
+        if (words.find("45° of bank") != std::string::npos) {
+          EXPECT_EQ(c.feel.gain_by, GainBy::dial) << of;
+          const GainScale scale(c, {});
+          const double rule = scale.place_for(0.5 * c.feel.full_at_deg / 45);
+          EXPECT_EQ(words.starts_with("Held"), rule <= r.of(Axis::roll).calm_place) << of << ": " << words;
+          ++told;
+        }
+      for (const std::string& words : a.launch)
+        EXPECT_EQ(words.find("overcorrects"), std::string::npos) << of << ": a correction of a few percent does not";
+    }
+  EXPECT_GT(beyond, 20);
+  EXPECT_GT(shared, 3);
+  EXPECT_GT(told, 3);
+}
+
+/// A switch of which the lower strength is too much: it stays off, and the throw is what makes it less.
+TEST(FeelAdvice, ASwitchThatIsTooStrongIsLeftOffAndTheThrowMadeLess) {
+  int too_strong = 0;
+  for (const ControllerClass& c : shipped().controllers) {
+    if (c.feel.gain_by != GainBy::strengths) continue;
+    for (const auto& [kind, name] : Names<AirframeKind>::list) {
+      const Rig rig = fresh_at_1200_g(c.id.c_str(), kind);
+      const FeelReport r = analyze_feel({rig, shipped()});
+      if (!r.missing.empty()) continue;
+      const FeelAdvice a = advise_feel(rig, shipped(), r);
+      const GainScale scale(c, {});
+      double calm_by_gentle = 1e9;
+      for (const Axis axis : all_axes)
+        if (r.of(axis).known())
+          calm_by_gentle =
+              std::min(calm_by_gentle, r.of(axis).calm_gain_s / (r.of(axis).path.full_gain_s * scale.effect(0.5)));
+      for (const FirstGain& f : a.first) EXPECT_EQ(f.set == "off", calm_by_gentle < 2) << name << ' ' << f.why;
+      EXPECT_EQ(a.throws.empty(), calm_by_gentle * 0.5 >= 0.98) << name;
+      too_strong += calm_by_gentle < 2;
+    }
+  }
+  EXPECT_GT(too_strong, 0);
 }
 
 TEST(FeelEdits, GainsAreSetInTheWordsOfTheClass) {

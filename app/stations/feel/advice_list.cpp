@@ -117,7 +117,9 @@ void AdviceList::show_words() {
   if (list == first) {
     for (const FirstGain& f : a.first)
       html += paragraph(capital(std::string(name_of(f.axis))) + ": " + f.set + ". " + f.why);
-    for (const FeelAdvice::Throw& t : a.throws) html += paragraph(t.words);
+    // Axes of the same surfaces have the same words.
+    for (std::size_t i = 0; i < a.throws.size(); ++i)
+      if (i == 0 || a.throws[i].words != a.throws[i - 1].words) html += paragraph(a.throws[i].words);
   } else if (list == steps) {
     for (const GainStep& s : a.steps)
       if (s.axis == axis_)
