@@ -243,6 +243,7 @@ Result<Edit> begin_rig(const Catalogue& catalogue, const NewAircraft& b) {
   const Motors motors = rig.airframe.motors;
   rig.airframe = *airframe;
   rig.airframe.motors = motors;
+  if (rig.airframe.kind == AirframeKind::towed_glider) rig.feel.takeoff.way = TakeoffWay::tow;
   settle_in_sockets(rig, *c);
   unlock(rig, *c);
 

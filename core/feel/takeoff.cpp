@@ -14,12 +14,34 @@ namespace rigging {
 namespace {
 
 constexpr double hand_m_s = 7, arm_m = 1.2, hand_height_m = 1.8;  ///< common practice
-constexpr double low_enough_m = 1.2;                              ///< of that height, that it may sink
-constexpr double strip_friction = 0.05, grass_friction = 0.12;    ///< from memory
-constexpr double strong_crosswind = 0.2;                          ///< of the stall speed (common practice)
+/// A pusher's throttle comes after it has left the hand: until a pilot, or a launch mode, has seen it and opens, and
+/// until the propeller turns. From memory; the later one is what is counted with.
+constexpr double reacts_s = 0.3, reacts_late_s = 0.7, spool_s = 0.3, spool_late_s = 0.6;
+constexpr double low_enough_m = 1.2;                            ///< of that height, that it may sink
+constexpr double strip_friction = 0.05, grass_friction = 0.12;  ///< from memory
+constexpr double strong_crosswind = 0.2;                        ///< of the stall speed (common practice)
 constexpr double roll_step_s = 0.005, longest_roll_s = 20;
 
 std::string digits(double v, int places = 0) { return number_text(v, places); }
+
+/// Metres that it sinks from a level throw until it flies, more than five told as five. What the wing does not carry
+/// yet, falls; drag of lift that is not there does not pull. Full thrust is there after `waits_s` and `spools_s` more.
+double sinks_from_hand(const Engine& engine, const Drag& drag, double mass_kg, double stall_m_s, double thrown_m_s,
+                       double needed_m_s, double waits_s, double spools_s) {
+  const double weight = mass_kg * standard_gravity;
+  double v = thrown_m_s, sinks = 0, drop = 0;
+  for (double t = 0; t < longest_roll_s && v < needed_m_s && drop <= 5; t += roll_step_s) {
+    const double carried = std::min(1.0, v * v / (stall_m_s * stall_m_s));
+    const double q = air_density_kg_m3 / 2 * v * v;
+    const double held =
+        drag.parasite_m2 * q + drag.induced_per_m2 * carried * carried * weight * weight / std::max(q, 1.0);
+    const double open = std::clamp(spools_s > 0 ? (t - waits_s) / spools_s : 1.0, 0.0, 1.0);
+    v += roll_step_s * (open * engine.thrust_n(1, v) - held) / mass_kg;
+    sinks += roll_step_s * standard_gravity * (1 - carried);
+    drop += roll_step_s * sinks;
+  }
+  return drop;
+}
 
 }  // namespace
 
@@ -64,29 +86,27 @@ TakeoffAdvice advise_takeoff(const Rig& rig, const FeelReport& r, const Engine& 
       a.needed_m_s = 1.1 * stall;
       a.speed_m_s = thrown + t.wind_m_s;
       a.push_m_s2 = thrown * thrown / (2 * arm_m);
-      // Thrown level: what the wing does not carry yet, falls; drag of lift that is not there does not pull.
-      double v = a.speed_m_s, sinks = 0;
-      for (double s = 0; s < longest_roll_s && v < a.needed_m_s; s += roll_step_s) {
-        const double carried = std::min(1.0, v * v / (stall * stall));
-        const double q = air_density_kg_m3 / 2 * v * v;
-        const double held =
-            drag.parasite_m2 * q + drag.induced_per_m2 * carried * carried * weight * weight / std::max(q, 1.0);
-        v += roll_step_s * (engine.thrust_n(1, v) - held) / mass;
-        sinks += roll_step_s * standard_gravity * (1 - carried);
-        a.drop_m += roll_step_s * sinks;
-        if (a.drop_m > 5) break;
-      }
-      a.lines.push_back(
-          "It leaves the hand at " + speed_text(a.speed_m_s) + " through the air; it stalls below " +
-          speed_text(stall) +
-          (a.drop_m > 0.02 ? ", and sinks " + digits(a.drop_m, 1) + " m until it flies." : ": it flies at once."));
+      const bool late = motor && propeller_behind(rig.airframe);
+      const auto sink = [&](double waits, double spools) {
+        return sinks_from_hand(engine, drag, mass, stall, a.speed_m_s, a.needed_m_s, waits, spools);
+      };
+      a.drop_m = late ? sink(reacts_late_s, spool_late_s) : sink(0, 0);
+      const std::string sinks =
+          late ? digits(sink(reacts_s, spool_s), 1) + " to " + digits(a.drop_m, 1) : digits(a.drop_m, 1);
+      a.lines.push_back("It leaves the hand at " + speed_text(a.speed_m_s) + " through the air; it stalls below " +
+                        speed_text(stall) + " and flies from " + speed_text(a.needed_m_s) +
+                        (a.speed_m_s >= a.needed_m_s ? ": it flies at once."
+                         : late ? ". With throttle " + digits(reacts_s, 1) + " to " + digits(reacts_late_s, 1) +
+                                      " s after the hand it sinks " + sinks + " m until then."
+                                : ". It sinks " + sinks + " m until then."));
       if (a.drop_m > low_enough_m)
-        hold_back("From the hand it sinks " + digits(a.drop_m, 1) + " m of the " + digits(hand_height_m, 1) +
-                  " m that there are: wait for wind, throw harder, or build it lighter.");
+        hold_back("From the hand it sinks " + (a.drop_m > 5 ? std::string("all") : sinks + " m") + " of the " +
+                  digits(hand_height_m, 1) + " m that there are: wait for wind, throw harder, or build it lighter.");
       if (motor)
         a.lines.push_back("A launch mode has to notice a push of about " + digits(a.push_m_s2) + " m/s² for " +
                           digits(2 * arm_m / thrown, 2) + " s, and nothing that carrying it makes.");
-      a.cautions.push_back(propeller_behind(rig.airframe)
+      a.cautions.push_back(!motor ? "Hold it where it balances; level wings, an even push, and follow through."
+                           : propeller_behind(rig.airframe)
                                ? "The propeller turns behind your hand: throttle only once it has "
                                  "left the hand, and let go forward, never back over the arc."
                                : "Hold it behind the propeller, hand and sleeve clear of its arc; "

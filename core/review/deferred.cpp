@@ -4,6 +4,7 @@
 
 #include "airframe/drag.h"
 #include "base/find.h"
+#include "direction/direction_checks.h"
 #include "review/rules.h"
 #include "surfaces/air_loads.h"
 
@@ -59,11 +60,42 @@ std::optional<DeferredReview> deferred_review(const Reports& reports, Progress& 
   return r;
 }
 
+namespace {
+
+/// Checks other than directions, which are told by themselves, that are not proven as it is now.
+std::string open_checks(const std::vector<CheckStatus>& checks) {
+  constexpr std::size_t named = 4;
+  std::vector<std::string> open;
+  for (const CheckStatus& c : checks)
+    if (!is_direction(c.id) && c.state != ProofState::fresh) open.push_back(c.title);
+  if (open.empty()) return {};
+  std::string words =
+      (open.size() == 1 ? std::string("A check is") : std::to_string(open.size()) + " checks are") + " still to do: ";
+  for (std::size_t i = 0; i < std::min(named, open.size()); ++i) words += (i > 0 ? ", " : "") + small(open[i]);
+  return words + (open.size() > named ? " and " + std::to_string(open.size() - named) + " more" : "");
+}
+
+/// Without one the stabilizer does what it came with, or nothing.
+std::string gains_not_set(const FeelReport& r) {
+  std::string axes;
+  for (const AxisFeel& a : r.axes)
+    if (r.missing.empty() && a.known() && !a.place && a.gain_s <= 0)
+      axes += (axes.empty() ? "" : ", ") + std::string(name_of(a.axis));
+  return axes.empty() ? axes : "No gain is set for " + axes + ": set the first ones at station feel";
+}
+
+}  // namespace
+
 TakeoffAdvice takeoff_advice(const Review& review, const DeferredReview& deferred) {
   std::vector<std::string> grounded;
-  for (const Snag& s : review.snags)
-    // Directions and balance are told by themselves.
-    if (s.severity == Severity::grounds && !s.code.starts_with("PROOF-0")) grounded.push_back(s.what);
+  for (const std::vector<Snag>* snags : {&review.snags, &deferred.snags})
+    for (const Snag& s : *snags)
+      // Directions and balance are told by themselves.
+      if (s.severity == Severity::grounds && !s.code.starts_with("PROOF-0")) grounded.push_back(s.what);
+  if (std::string words = open_checks(review.checks); !words.empty()) grounded.push_back(std::move(words));
+  if (std::string words = gains_not_set(deferred.feel); !words.empty()) grounded.push_back(std::move(words));
+  // One verdict: whatever else keeps the rig from being ready keeps it on the ground.
+  if (grounded.empty() && !review.readiness.ready) grounded.push_back(review.readiness.words);
   const Rig& rig = review.reports.rig();
   const double cruise = deferred.feel.missing.empty() ? deferred.feel.aeroplane.cruise_m_s : 10;
   return advise_takeoff(rig, deferred.feel, deferred.engine, drag_of(rig.airframe, cruise),

@@ -75,12 +75,20 @@ void hardly_weathercocks(const Inspection& in, Findings& found) {
   const FeelReport* report = feel(in);
   if (!report) return;
   const Banded& n = report->aeroplane.stability.yaw_beta;
-  if (n.value >= weak_weathercock) return;
-  found.add(Severity::worth_knowing, "yaw",
-            "It hardly turns its nose into the wind: Cnβ " + number_text(n.value, 3) + " (" + number_text(n.least, 3) +
-                " to " + number_text(n.most, 3) + ") a radian",
-            "In gusts it swings, and a stabilizer has to hold what fins should.",
-            "Look at the fins' measures at station airframe. Larger fins, or fins further back, are the cure.");
+  if (n.value >= weak_weathercock && n.least > 0) return;
+  const std::string figure = ": Cnβ " + number_text(n.value, 3) + " (" + number_text(n.least, 3) + " to " +
+                             number_text(n.most, 3) + ") a radian";
+  const char* cure = "Look at the fins' measures at station airframe. Larger fins, or fins further back, are the cure.";
+  // As with the static margin of pitch: what does not come back by itself stays on the ground.
+  if (n.value <= 0)
+    found.add(Severity::grounds, "yaw", "It does not turn its nose into the wind" + figure,
+              "It slews round and stays there; no hand is fast enough to fly it.", cure);
+  else if (n.least <= 0)
+    found.add(Severity::fix_first, "yaw", "It may not turn its nose into the wind" + figure,
+              "Whether the fins suffice is within what is not known of them: it may slew round.", cure);
+  else
+    found.add(Severity::worth_knowing, "yaw", "It hardly turns its nose into the wind" + figure,
+              "In gusts it swings, and a stabilizer has to hold what fins should.", cure);
 }
 
 }  // namespace

@@ -6,6 +6,7 @@
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
 #include "bench_rig.h"
+#include "feel/feel.h"
 
 namespace rigging {
 namespace {
@@ -26,6 +27,22 @@ TEST(Proportions, EveryKindAtEverySizeHoldsTogether) {
       EXPECT_GT(r.stall_speed->value, 3) << name << " " << span;
       EXPECT_LT(r.stall_speed->value, 26) << name << " " << span;
     }
+}
+
+/// A rig that is begun comes back into the wind by itself, whatever its body does: the lower edge of the band counts.
+TEST(Proportions, FinsSufficeOnEveryKind) {
+  for (const auto& [kind, name] : Names<AirframeKind>::list)
+    for (const double span : {0.5, 0.9, 1.4, 2.4, 4.0})
+      for (const double heavier : {0.7, 1.0, 1.5}) {
+        Rig rig = fresh_rig("A", kind, "full_controller");
+        rig.airframe = usual_airframe(kind, span);
+        rig.airframe.mass_kg = heavier * *rig.airframe.mass_kg;
+        const FeelReport r = analyze_feel({rig, shipped()});
+        ASSERT_EQ(r.missing, "") << name;
+        EXPECT_GT(r.aeroplane.stability.yaw_beta.least, 0) << name << " " << span << " m";
+        EXPECT_LT(r.aeroplane.stability.yaw_beta.value, 0.25)
+            << name << ": no fin on a model is as large as that asks for";
+      }
 }
 
 TEST(Proportions, GuessesFollowUntilTheyAreMeasured) {

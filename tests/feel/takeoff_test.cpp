@@ -3,10 +3,14 @@
 #include <gtest/gtest.h>
 
 #include "airframe/drag.h"
+#include "airframe/kinds.h"
+#include "airframe/planform.h"
+#include "begin/begin.h"
 #include "bench_rig.h"
 #include "earth/gravity.h"
 #include "feel/flyer.h"
 #include "flight/engine.h"
+#include "review/deferred.h"
 #include "review/review.h"
 
 namespace rigging {
@@ -69,6 +73,63 @@ TEST(Takeoff, WindHelpsTheHandAndAHeavyModelSinks) {
   rig.airframe.mass_kg = 4;
   EXPECT_GT(launch_of(rig).drop_m, 1.2);
   EXPECT_FALSE(launch_of(rig).go);
+}
+
+/// By hand: a pusher without drag that is thrown at v coasts for the time that its throttle takes, and falls meanwhile
+/// with what the wing does not carry, g·(1 − v²/vs²): ½ of it times the time squared at the least.
+TEST(Takeoff, APushersThrottleComesAfterTheHand) {
+  Rig rig = proven();
+  rig.feel.takeoff.throw_m_s = 6;
+  const FeelReport report = analyze_feel({rig, shipped()});
+  const double stall = report.aeroplane.stall_m_s, v = 6;
+  ASSERT_LT(v, stall);
+  Drag none;
+  none.parasite_m2 = 1e-9, none.induced_per_m2 = 1e-12;
+  const Review r = review(rig, shipped());
+  Balance b = r.reports.fit().balance;
+  b.complete = true;
+  b.balance_point = b.wanted;
+  const TakeoffAdvice strong = advise_takeoff(rig, report, {1e6, 1e6}, none, b, r.checks, {});
+  // However hard it pulls, it can't before 0.7 s, and then at once.
+  const double falls = 0.5 * standard_gravity * (1 - v * v / (stall * stall)) * 0.7 * 0.7;
+  EXPECT_NEAR(strong.drop_m, falls, 0.05);
+  Rig tractor = rig;
+  tractor.power.pusher = false;
+  tractor.airframe.kind = AirframeKind::two_ailerons;
+  for (const Rig& of : {rig, tractor})
+    if (!propeller_behind(of.airframe)) {
+      EXPECT_LT(advise_takeoff(of, report, {1e6, 1e6}, none, b, r.checks, {}).drop_m, 0.02) << "pulls in the hand";
+    }
+  // It does not fly at once because it is nearly fast enough.
+  rig.feel.takeoff.throw_m_s = 0.98 * stall;
+  for (const std::string& line : advise_takeoff(rig, report, {50, 1e6}, none, b, r.checks, {}).lines)
+    EXPECT_EQ(line.find("at once"), std::string::npos) << line;
+  // What has no propeller is not held behind one.
+  for (const std::string& words : advise_takeoff(rig, report, {0, 1e6}, none, b, r.checks, {}).cautions)
+    EXPECT_EQ(words.find("propeller"), std::string::npos) << words;
+}
+
+/// One verdict: never a go while the rig is not ready, on rigs as they are begun and on one of which all was shown.
+TEST(Takeoff, IsNoGoWhileTheRigIsNotReady) {
+  for (const auto& [kind, name] : Names<AirframeKind>::list)
+    for (const char* c : {"full_controller", "fixed_wing", "gesture_board", "inline_dial"}) {
+      NewAircraft told;
+      told.name = "A", told.kind = kind, told.controller = c, told.span_m = 1.2;
+      const auto begun = begin_rig(shipped(), told);
+      ASSERT_TRUE(begun) << name;
+      EXPECT_EQ(begun->rig.feel.takeoff.way == TakeoffWay::tow, kind == AirframeKind::towed_glider) << name;
+      const Review r = review(directions_proven(begun->rig), shipped());
+      Progress progress;
+      const auto deferred = deferred_review(r.reports, progress);
+      const TakeoffAdvice a = takeoff_advice(r, *deferred);
+      EXPECT_FALSE(a.go && !r.readiness.ready) << name << " with " << c;
+      std::string all;
+      for (const std::string& why : a.not_yet) all += why + "\n";
+      EXPECT_NE(all.find("still to do"), std::string::npos) << name << " with " << c << ": " << all;
+      if (c == std::string("inline_dial") && deferred->feel.of(Axis::roll).known()) {
+        EXPECT_NE(all.find("No gain is set"), std::string::npos) << name << ": " << all;
+      }
+    }
 }
 
 TEST(Takeoff, TheRunIsThatOfASteadyPush) {

@@ -1,6 +1,10 @@
 #include <gtest/gtest.h>
 
+#include <set>
+
 #include "airframe/kinds.h"
+#include "airframe/planform.h"
+#include "airframe/proportions.h"
 #include "bench_rig.h"
 #include "feel/advice.h"
 #include "feel/edits.h"
@@ -68,12 +72,31 @@ TEST(FeelRules, WhatTheBenchTaughtIsForgottenAtAStroke) {
 }
 
 TEST(FeelRules, FinsThatAreTooSmallAreSaid) {
-  Rig rig = fresh_rig("A", AirframeKind::two_ailerons, "pc_mini");
-  rig.airframe.mass_kg = 1.1;
-  EXPECT_EQ(coded(snags_of(rig), "FEEL-04"), nullptr);
-  rig.airframe.fin_height_m = 0.04;
-  rig.airframe.fin_chord_m = 0.04;
-  EXPECT_TRUE(coded(snags_of(rig), "FEEL-04"));
+  // A centre that is not positive grounds, as a neutral point ahead of the balance does; a band across nothing is to be
+  // looked at first.
+  for (const auto& [kind, name] : Names<AirframeKind>::list) {
+    Rig rig = fresh_rig("A", kind, "pc_mini");
+    rig.airframe = usual_airframe(kind, 1.3);
+    EXPECT_EQ(coded(snags_of(rig), "FEEL-04"), nullptr) << name << " as it is begun";
+    if (has_v(kind)) continue;
+    const Airframe usual = rig.airframe;
+    std::set<Severity> met;
+    for (double share = 0.95; share > 0.1; share -= 0.05) {
+      rig.airframe.fin_height_m = share * usual.fin_height_m;
+      rig.airframe.fin_chord_m = share * usual.fin_chord_m;
+      const Banded n = analyze_feel({rig, shipped()}).aeroplane.stability.yaw_beta;
+      const std::vector<Snag> snags = snags_of(rig);
+      const Snag* found = coded(snags, "FEEL-04");
+      ASSERT_EQ(found != nullptr, n.value < 0.01 || n.least <= 0) << name << " " << share;
+      if (!found) continue;
+      EXPECT_EQ(found->severity, n.value <= 0   ? Severity::grounds
+                                 : n.least <= 0 ? Severity::fix_first
+                                                : Severity::worth_knowing)
+          << name << " " << share;
+      met.insert(found->severity);
+    }
+    EXPECT_TRUE(met.count(Severity::grounds) && met.count(Severity::fix_first)) << name;
+  }
 }
 
 TEST(FeelRules, BothTiersComeTogetherWithWhatGroundsFirst) {

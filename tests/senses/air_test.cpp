@@ -8,11 +8,11 @@
 namespace rigging {
 namespace {
 
-constexpr double rate_hz = 20;
+constexpr double air_rate_hz = 20;
 
 std::vector<double> times(double seconds) {
   std::vector<double> t;
-  for (int i = 0; i <= static_cast<int>(seconds * rate_hz); ++i) t.push_back(i / rate_hz);
+  for (int i = 0; i <= static_cast<int>(seconds * air_rate_hz); ++i) t.push_back(i / air_rate_hz);
   return t;
 }
 
