@@ -7,6 +7,7 @@
 #include "base/angle.h"
 #include "base/number.h"
 #include "feel/gain_scale.h"
+#include "feel/without_gain.h"
 #include "flight/drawn.h"
 #include "flight/engine.h"
 #include "flight/servo.h"
@@ -233,6 +234,9 @@ Result<FlightBand> fly_band(const Rig& rig, const Catalogue& catalogue, const Fl
     band.correction[k] = {band.expected.correction[k], band.expected.correction[k]};
   }
   band.seen = seen_in(band.expected, &ready->controller, &ready->report);
+  if (o.mode != Mode::manual)
+    if (const std::string axes = axes_without_gain(ready->report); !axes.empty())
+      band.seen.words = "No gain is set for " + axes + ": nothing is corrected there. " + band.seen.words;
   band.height_m = {band.expected.heights(), band.expected.heights()};
   std::mt19937 random(o.seed + 101);
   for (; band.others < others && !progress.cancelled(); ++band.others) {

@@ -5,6 +5,7 @@
 #include "airframe/drag.h"
 #include "base/find.h"
 #include "direction/direction_checks.h"
+#include "feel/without_gain.h"
 #include "review/rules.h"
 #include "surfaces/air_loads.h"
 
@@ -75,15 +76,6 @@ std::string open_checks(const std::vector<CheckStatus>& checks) {
   return words + (open.size() > named ? " and " + std::to_string(open.size() - named) + " more" : "");
 }
 
-/// Without one the stabilizer does what it came with, or nothing.
-std::string gains_not_set(const FeelReport& r) {
-  std::string axes;
-  for (const AxisFeel& a : r.axes)
-    if (r.missing.empty() && a.known() && !a.place && a.gain_s <= 0)
-      axes += (axes.empty() ? "" : ", ") + std::string(name_of(a.axis));
-  return axes.empty() ? axes : "No gain is set for " + axes + ": set the first ones at station feel";
-}
-
 }  // namespace
 
 TakeoffAdvice takeoff_advice(const Review& review, const DeferredReview& deferred) {
@@ -93,7 +85,8 @@ TakeoffAdvice takeoff_advice(const Review& review, const DeferredReview& deferre
       // Directions and balance are told by themselves.
       if (s.severity == Severity::grounds && !s.code.starts_with("PROOF-0")) grounded.push_back(s.what);
   if (std::string words = open_checks(review.checks); !words.empty()) grounded.push_back(std::move(words));
-  if (std::string words = gains_not_set(deferred.feel); !words.empty()) grounded.push_back(std::move(words));
+  if (const std::string axes = axes_without_gain(deferred.feel); !axes.empty())
+    grounded.push_back("No gain is set for " + axes + ": set the first ones at station feel");
   // One verdict: whatever else keeps the rig from being ready keeps it on the ground.
   if (grounded.empty() && !review.readiness.ready) grounded.push_back(review.readiness.words);
   const Rig& rig = review.reports.rig();

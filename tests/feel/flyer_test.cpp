@@ -50,6 +50,30 @@ TEST(Fly, GustsAreMadeSmallerAndTheSameSeedIsTheSameFlight) {
   }
 }
 
+/// A stabilizer of which nobody has set the gains corrects nothing, and that is said; with gains, by hand or by the
+/// linkage, there is nothing to say.
+TEST(Fly, WithoutGainsItSaysThatNothingIsCorrected) {
+  Progress progress;
+  for (const ControllerClass& c : shipped().controllers) {
+    Rig rig = fresh_at_1200_g(c.id.c_str());
+    FlyOptions o;
+    o.seconds = 4;
+    const auto says = [&](const Rig& of) {
+      const auto band = fly_band(of, shipped(), o, 0, progress);
+      EXPECT_TRUE(band) << c.id;
+      return band && band->seen.words.find("nothing is corrected") != std::string::npos;
+    };
+    o.mode = Mode::rate;
+    if (!c.mode(Mode::rate)) continue;
+    EXPECT_EQ(says(rig), c.feel.gain_by != GainBy::linkage) << c.id;
+    for (const Axis axis : all_axes) rig.feel.made_gain(axis).rate = 0.1;
+    EXPECT_FALSE(says(rig)) << c.id;
+    rig.feel.gains.clear();
+    o.mode = Mode::manual;
+    if (c.mode(Mode::manual)) EXPECT_FALSE(says(rig)) << c.id << ": nobody expects it to";
+  }
+}
+
 TEST(Fly, LevelComesBackFromABankAndDoesNotHoldHeightByItself) {
   Rig rig = with_gains("hedgerow", 0.7);
   FlyOptions o;
