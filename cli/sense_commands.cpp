@@ -258,8 +258,12 @@ void level(const Opened& opened, std::optional<double> climb_m_s, std::optional<
       return;
     }
     std::cout << level_text(l) << " nose up: " << l.nose_up->formula << ".\n" << l.beside << '\n';
-    if (pitch) std::cout << "Add " << number_text(pitch->deg, 1) << "° to level. " << pitch->why << '\n';
-    if (roll) std::cout << "Add " << number_text(roll->deg, 1) << "° to the right wing down. " << roll->why << '\n';
+    const auto say = [](const LevelChange& c, const char* to) {
+      if (c.deg != 0) std::cout << "Add " << number_text(c.deg, 1) << to;
+      std::cout << c.why << '\n';
+    };
+    if (pitch) say(*pitch, "° to level. ");
+    if (roll) say(*roll, "° to the right wing down. ");
     return;
   }
   session.print({{"nose_up_deg", l.nose_up ? Json(l.nose_up->value) : Json()},

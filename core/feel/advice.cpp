@@ -151,6 +151,17 @@ std::string axes_in_words(const Sharing& axes) {
   return capital(words);
 }
 
+/// One entry an axis, with the words of all that share the linkage.
+void add_throws(const Sharing& axes, double share, const std::string& words, FeelAdvice& out) {
+  for (const AxisFeel* a : axes) {
+    FeelAdvice::Throw t;
+    t.axis = a->axis;
+    t.share = share;
+    t.words = words;
+    out.throws.push_back(std::move(t));
+  }
+}
+
 void by_linkage(const Rig& rig, const Sharing& axes, const FeelReport& r, FeelAdvice& out) {
   const double needed = needed_share(rig, axes);
   double calm = 1, up_to = std::numeric_limits<double>::infinity();
@@ -182,13 +193,7 @@ void by_linkage(const Rig& rig, const Sharing& axes, const FeelReport& r, FeelAd
     words += "the throw of " + n(axes.front()->control.throw_rad / rad, 1) + "° is calm up to " +
              speed_text(r.fast_m_s) + ".";
   }
-  for (const AxisFeel* a : axes) {
-    FeelAdvice::Throw t;
-    t.axis = a->axis;
-    t.share = share;
-    t.words = words;
-    out.throws.push_back(std::move(t));
-  }
+  add_throws(axes, share, words, out);
 }
 
 /// A switch has no place between its strengths: where its lower one is more than half of what stays calm, only the
@@ -211,13 +216,7 @@ void by_switch(const Rig& rig, const GainScale& scale, const Sharing& axes, Feel
              (share < needed ? ", as far as the stick allows; first flights with the switch at off." : ".");
   else
     words += "The stick needs the throw that there is: first flights with the switch at off.";
-  for (const AxisFeel* a : axes) {
-    FeelAdvice::Throw t;
-    t.axis = a->axis;
-    t.share = to;
-    t.words = words;
-    out.throws.push_back(std::move(t));
-  }
+  add_throws(axes, to, words, out);
 }
 
 void on_the_bench(const ControllerClass& c, const GainScale& scale, const FeelReport& r, FeelAdvice& out) {

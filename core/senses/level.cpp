@@ -20,6 +20,7 @@ constexpr double highest_lift = 1.3;  ///< beyond it no wing of this kind flies 
 /// How far behind a quarter of the chord elevons lift, in mean chords: middle of flaps of a quarter to the wing's end.
 constexpr double elevon_arm = 0.4;
 constexpr double most_climb_deg = 12;  ///< a steeper path is no trim error of level
+constexpr double most_bank_deg = 12;   ///< nor is a steeper bank: a board lies askew by a few degrees (common practice)
 
 struct Camber {
   double usual, least, most;  ///< share of the chord; values from memory of common sections
@@ -192,7 +193,8 @@ std::optional<LevelChange> level_from_climb(const Airframe& a, const AirframeRep
   }
   change.why = climb_m_s == 0
                    ? "It kept its height: level is right."
-                   : std::string("It ") + (climb_m_s > 0 ? "climbed" : "sank") + ": the nose is held " +
+                   : std::string("With the throttle at cruise and the elevator's trim in the middle: it ") +
+                         (climb_m_s > 0 ? "climbed" : "sank") + ", so the nose is held " +
                          (climb_m_s > 0 ? "too high" : "too low") + ". A path of " +
                          degrees_text(std::abs(path) / rad) + " at " + number_text(v, 1) +
                          " m/s and a fixed throttle is " + degrees_text(std::abs(change.deg)) + " of attitude (" +
@@ -206,6 +208,12 @@ std::optional<LevelChange> level_from_turn(const Airframe& a, double turn_deg_s)
   if (!speed) return std::nullopt;
   const auto bank = [&](double v) { return std::atan(v * turn_deg_s * rad / standard_gravity) / rad; };
   LevelChange change;
+  if (const double held = std::abs(bank(speed->value)); held > most_bank_deg) {
+    change.why = "Turning so fast is a bank of " + degrees_text(held) +
+                 ", and no board lies so far askew: a trim that is "
+                 "not in the middle, the motor's pull, or a correction that works the wrong way. Level stays as it is.";
+    return change;
+  }
   change.deg = -bank(speed->value);
   const double a1 = -bank(speed->least.value_or(speed->value)), a2 = -bank(speed->most.value_or(speed->value));
   change.least = std::min(a1, a2);

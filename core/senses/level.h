@@ -38,7 +38,8 @@ struct LevelChange {
 /// attitude at a fixed throttle: constant power of the propeller (thrust P/V) against the drag polar. Nothing without a
 /// mass. Band: drag at its ends, thrust between constant and constant power.
 std::optional<LevelChange> level_from_climb(const Airframe& airframe, const AirframeReport& report, double climb_m_s);
-/// It turned, right positive, degrees a second: level is that much banked, tan φ = V·ω/g. To be added to how far the
+/// It turned, right positive, degrees a second: level is that much banked, tan φ = V·ω/g, up to 12°; a steeper bank is
+/// no error of level, and nothing is to be added. To be added to how far the
 /// right wing is down.
 std::optional<LevelChange> level_from_turn(const Airframe& airframe, double turn_deg_s);
 

@@ -321,8 +321,11 @@ Card LevelProcedure::card(const Scene& scene) const {
   }
   if (asks_ != Asks::nothing) {
     const bool pitch = asks_ == Asks::climb;
-    card.todo = pitch ? "In self-level at cruise throttle, hands off the sticks: how did the height change?"
-                      : "In self-level, hands off the sticks: how fast did it turn?";
+    card.todo =
+        pitch ? "Throttle at cruise and elevator trim in the middle; then in self-level, hands off the sticks: how "
+                "did the height change?"
+              : "Trims of ailerons and rudder in the middle; then in self-level, hands off the sticks: how fast did it "
+                "turn?";
     card.remark =
         pitch ? "Over half a minute at least, both into and with the wind." : "A full circle in 60 s is 6° a second.";
     card.number =

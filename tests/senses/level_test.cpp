@@ -136,6 +136,14 @@ TEST(Level, ATurnIsABankAndTheRightOneIsTakenOff) {
   EXPECT_NEAR(right->deg, -3, 1e-6);
   EXPECT_NEAR(level_from_turn(a, -turn)->deg, 3, 1e-6);
   EXPECT_NE(right->why.find("right wing down"), std::string::npos);
+  // Twelve degrees at 13 m/s are 9.2 a second, by hand; what turns faster is no matter of level.
+  for (const double fast : {10.0, 20.0, 90.0, -90.0}) {
+    const auto beyond = level_from_turn(a, fast);
+    ASSERT_TRUE(beyond);
+    EXPECT_EQ(beyond->deg, 0) << fast;
+    EXPECT_NE(beyond->why.find("no board lies so far askew"), std::string::npos) << fast;
+  }
+  EXPECT_LT(level_from_turn(a, 9.0)->deg, 0);
 }
 
 }  // namespace
