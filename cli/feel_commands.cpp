@@ -148,7 +148,7 @@ void advise(const Opened& o, Session& session) {
   for (const FeelAdvice::Throw& t : a.throws)
     if (throws.empty() || throws.back() != t.words) throws.push_back(t.words);
   list("First flight", first);
-  list("The linkage sets the gain", throws);
+  list(first.empty() ? "The linkage sets the gain" : "Less throw makes it less", throws);
   list("On the bench", a.bench);
   list("Rates", a.rates);
   list(off.go ? "Take-off: go, says the plan" : "Take-off: not yet", off.not_yet);

@@ -71,6 +71,19 @@ constexpr Renamed renamed[] = {{"", "sharing", "saturation"},           {"output
                                {"home", "warn_v", "turn_home_v"},       {"home", "shows", "goggles"},
                                {"radio", "heard_as", "receiver_signal"}};
 
+/// The path of a value under today's names: `home/warn_v` is `home/turn_home_v`.
+std::string current_path(const std::string& path) {
+  for (const Renamed& r : renamed) {
+    const std::string was = r.was;
+    if (!*r.section
+            ? path == was
+            : path.starts_with(std::string(r.section) + "/") && path.ends_with("/" + was) &&
+                  (std::string(r.section) == "outputs" || path.size() == std::strlen(r.section) + 1 + was.size()))
+      return path.substr(0, path.size() - was.size()) + r.is;
+  }
+  return path;
+}
+
 void from_version_2(Json& json) {
   for (const Renamed& r : renamed) {
     if (!*r.section) rename_member(json, r.was, r.is);
@@ -199,18 +212,6 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
 }
 
 }  // namespace
-
-std::string current_path(const std::string& path) {
-  for (const Renamed& r : renamed) {
-    const std::string was = r.was;
-    if (!*r.section
-            ? path == was
-            : path.starts_with(std::string(r.section) + "/") && path.ends_with("/" + was) &&
-                  (std::string(r.section) == "outputs" || path.size() == std::strlen(r.section) + 1 + was.size()))
-      return path.substr(0, path.size() - was.size()) + r.is;
-  }
-  return path;
-}
 
 Result<Rig> rig_from_json(const Json& json, const std::string& file) {
   if (auto error = beyond_limits(json, file + ": ", "")) return tl::make_unexpected(std::move(*error));

@@ -10,9 +10,6 @@ namespace rigging {
 /// Beyond the shape it refuses repeated ids, a surface on two outputs and ends that do not enclose the centre.
 Result<Rig> rig_from_json(const Json& json, const std::string& file);
 
-/// The path of a value under today's names, from one of any version: `home/warn_v` is `home/turn_home_v`.
-std::string current_path(const std::string& path);
-
 /// JSON Schema of the file, as shipped in data/schema.
 OrderedJson rig_schema();
 
