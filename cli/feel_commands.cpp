@@ -201,9 +201,15 @@ void fly_command(const Opened& o, const FlyWords& words, Session& session) {
   session.status = flight->end.empty() ? good : found_wrong;
   const double seconds = static_cast<double>(flight->size()) * flight->step_s;
   if (session.json) {
-    Json json{
-        {"simulated", true},   {"seconds", seconds},    {"end", flight->end},       {"lowest_m", flight->lowest_m},
-        {"words", seen.words}, {"axes", Json::array()}, {"episodes", Json::array()}};
+    Json json{{"simulated", true},
+              {"seconds", seconds},
+              {"end", flight->end},
+              {"lowest_m", flight->lowest_m},
+              {"airspeed_m_s", seen.airspeed_m_s},
+              {"asked_m_s", flight->asked_m_s},
+              {"words", seen.words},
+              {"axes", Json::array()},
+              {"episodes", Json::array()}};
     for (const Axis axis : all_axes) {
       const auto i = static_cast<std::size_t>(index_of(axis));
       json["axes"].push_back(

@@ -8,6 +8,7 @@
 
 #include "base/json.h"
 #include "direction/from_rig.h"
+#include "feel/gain_scale.h"
 #include "mixer.h"
 
 namespace rigging::twin {
@@ -16,6 +17,7 @@ namespace {
 constexpr double turning_deg_s = 130;    // a brisk hand
 constexpr double motor_travel_s = 0.18;  // from centre to end
 constexpr double flick_deg = 28;
+constexpr double most_held_deg = 60;  // that holding remembers
 
 constexpr auto at(Axis axis) { return static_cast<std::size_t>(index_of(axis)); }
 
@@ -123,6 +125,18 @@ std::array<double, 2> Bench::leaning() const {
           sensing_sign(Axis::pitch) * std::asin(std::clamp(-down[0], -1.0, 1.0)) / rad};
 }
 
+Bench::Strength Bench::strength(Axis axis) const {
+  // As boards come: enough that eyes see it.
+  constexpr Strength as_it_came{1.0 / 110, 1.0 / 40, 1.0 / 25};
+  const FeelAbilities& f = controller_.feel;
+  const GainScale scale(controller_, set_.feel.half_share);
+  const AxisGain* g = set_.feel.gain(axis);
+  if (scale.settable() && !(g && g->rate)) return as_it_came;
+  const double rate = scale.settable() ? scale.effect(*g->rate) : 1;
+  const double level = f.level_apart && g && g->level ? scale.effect(*g->level) : rate;
+  return {rate / f.full_at_deg_s, level / f.full_at_deg, level / f.full_at_deg};
+}
+
 Command Bench::corrections() const {
   std::array<double, 3> c{};
   const std::string acts = acts_on_loss();
@@ -139,18 +153,20 @@ Command Bench::corrections() const {
       set_.sensing.level_nose_up_deg.value_or(0)};
   for (const Axis axis : all_axes) {
     const auto i = at(axis);
+    const Strength s = strength(axis);
     switch (answer->answer) {
       case AnswerKind::none: break;
-      case AnswerKind::momentary: c[i] = -sensed_rate_[i] / 110; break;
-      case AnswerKind::springs_back: c[i] = -hold_[i]; break;
+      case AnswerKind::momentary: c[i] = -s.rate * sensed_rate_[i]; break;
+      case AnswerKind::springs_back: c[i] = -s.held * hold_[i]; break;
       case AnswerKind::held:
         if (axis != Axis::yaw)
           if (const double off = lean[i] - level[i]; std::abs(off) >= answer->from_deg && std::abs(off) > 1)
-            c[i] = -off / 40;
+            c[i] = -s.tilt * off;
         break;
       case AnswerKind::runs_away: c[i] = axis == Axis::yaw ? 0 : -runaway_[i]; break;
     }
-    c[i] = std::clamp(c[i], -0.9, 0.9);
+    const double most = std::min(0.9, controller_.feel.authority);
+    c[i] = std::clamp(c[i], -most, most);
   }
   if (controller_.proof.rudder_into_bank && answer->answer == AnswerKind::held)
     c[2] += sensing_sign(Axis::yaw) * std::clamp(lean[0] / 100, -0.3, 0.3);
@@ -163,6 +179,7 @@ void Bench::step(double dt) {
   double pace = turning_deg_s;
   if (flick_left_ > 0) {
     flick_left_ -= dt;
+    comes_back_ = flick_left_ <= 0;
     wanted[at(flick_axis_)] += flick_sense_ * flick_deg;
   } else {
     pace = 45;
@@ -174,12 +191,12 @@ void Bench::step(double dt) {
     rate[i] = dt > 0 ? (pose_[i] - before) / dt : 0;
   }
   // The way back from a flick is slow, below what a gyro answers visibly.
-  const bool slow = flick_left_ <= 0;
+  comes_back_ = comes_back_ && pose_ != wanted;
   sensed_rate_ = sensed(rate);
   const std::array<double, 2> lean = leaning();
   for (std::size_t i = 0; i < 3; ++i) {
-    if (slow && std::abs(sensed_rate_[i]) < 50) sensed_rate_[i] = 0;
-    hold_[i] = std::clamp(hold_[i] + sensed_rate_[i] * dt / 25, -1.0, 1.0) * std::exp(-dt / 0.6);
+    if (comes_back_) sensed_rate_[i] = 0;
+    hold_[i] = std::clamp(hold_[i] + sensed_rate_[i] * dt, -most_held_deg, most_held_deg) * std::exp(-dt / 0.6);
     // It expects to be flying: even from a standstill it seeks an answer that does not come.
     if (i < lean.size()) runaway_[i] = std::clamp(runaway_[i] + (lean[i] > -3 ? 1 : -1) * dt * 1.2, -1.0, 1.0);
   }

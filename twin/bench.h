@@ -25,6 +25,7 @@ class Bench {
   void hold(const std::array<double, 3>& pose_deg) {
     wanted_pose_ = pose_deg;
     flick_left_ = 0;
+    comes_back_ = false;
   }
   void flick(Axis axis, int sense);
   void stick(Axis axis, double position) { radio_.stick(*from_name<ChannelFunction>(name_of(axis)), position); }
@@ -108,6 +109,12 @@ class Bench {
   std::array<double, 3> sensed(const std::array<double, 3>& body) const;
   std::array<double, 2> leaning() const;
   Command corrections() const;
+  /// Share of the travel for a degree a second, a degree of tilt and a degree turned since, as set and by the law of
+  /// its class; without gains as it came.
+  struct Strength {
+    double rate = 0, tilt = 0, held = 0;
+  };
+  Strength strength(Axis axis) const;
   /// What flies: a mode that was told, or what its switches choose by its ranges.
   std::string flown_mode() const;
   /// With the link gone for this long: "waits", what it was set to do, or nothing where it does not know or can't.
@@ -131,6 +138,7 @@ class Bench {
   double awake_for_s_ = 0;
   std::array<double, 3> pose_{}, wanted_pose_{}, sensed_rate_{}, runaway_{}, hold_{};
   double flick_left_ = 0;
+  bool comes_back_ = false;  ///< from a flick
   Axis flick_axis_ = Axis::roll;
   int flick_sense_ = 1;
   Mode mode_ = Mode::manual;

@@ -4,41 +4,22 @@
 #include <cmath>
 #include <numbers>
 
+#include "airframe/aircraft_lattice.h"
 #include "airframe/drag.h"
-#include "airframe/lattice.h"
 #include "base/number.h"
 
 namespace rigging {
 namespace {
 
-/// The lattice takes most of the time of this report, and most edits of outputs or power leave the shape as it is.
-const std::vector<LatticeLoad>& loads_of(const Airframe& a, const std::vector<LatticeSurface>& surfaces) {
-  thread_local std::optional<Airframe> known;
-  thread_local std::vector<LatticeLoad> loads;
-  if (!known || !(*known == a)) {
-    loads = lattice_loads(surfaces, 16);
-    known = a;
-  }
-  return loads;
-}
-
 void work_out_neutral_point(const Airframe& a, AirframeReport& r) {
   const Planform planform = planform_of(a);
-  std::vector<LatticeSurface> lattice{{planform.wing, 4}};
-  std::vector<std::string> names{"wing"};
-  if (planform.tail) {
-    lattice.push_back({*planform.tail, 3});
-    names.emplace_back("tail");
-  }
-  if (planform.foreplane) {
-    lattice.push_back({*planform.foreplane, 3});
-    names.emplace_back("foreplane");
-  }
-  const std::vector<LatticeLoad>& loads = loads_of(a, lattice);
+  const auto lattice = lattice_of(planform);
+  const std::vector<LatticeLoad>& loads = lattice->rising;
+  using Part = AircraftLattice::Part;
   double lift = 0, moment = 0, slow_lift = 0, slow_moment = 0;
   constexpr double slow_air = 0.85;  // share of the dynamic pressure left behind wing and body; common practice
   for (std::size_t i = 0; i < loads.size(); ++i) {
-    const double share = names[i] == "tail" ? slow_air : 1;
+    const double share = lattice->parts[i] == Part::tail ? slow_air : 1;
     lift += loads[i].lift_m2;
     moment += loads[i].moment_m3;
     slow_lift += share * loads[i].lift_m2;
@@ -46,13 +27,17 @@ void work_out_neutral_point(const Airframe& a, AirframeReport& r) {
   }
   std::string shares;
   for (std::size_t i = 0; i < loads.size(); ++i) {
-    const HalfSurface& h = lattice[i].half;
-    const auto guess = [&](const std::string& name) { return name.rfind(names[i] + "_", 0) == 0; };
-    r.surfaces.push_back({names[i], h.span_m(), h.root_chord_m, h.tip_chord_m, h.mean_chord_m(), h.area_m2(),
-                          -h.root.x(), h.quarter_chord_m(), loads[i].lift_m2 / lift,
+    if (lattice->parts[i] == Part::fin) continue;
+    const std::string part = lattice->parts[i] == Part::wing   ? "wing"
+                             : lattice->parts[i] == Part::tail ? "tail"
+                                                               : "foreplane";
+    const HalfSurface& h = lattice->surfaces[i].half;
+    const auto guess = [&](const std::string& name) { return name.rfind(part + "_", 0) == 0; };
+    r.surfaces.push_back({part, h.span_m(), h.root_chord_m, h.tip_chord_m, h.mean_chord_m(), h.area_m2(), -h.root.x(),
+                          h.quarter_chord_m(), loads[i].lift_m2 / lift,
                           std::any_of(planform.guessed.begin(), planform.guessed.end(), guess)});
-    shares += (shares.empty() ? "" : " + ") + names[i] + " " + number_text(100 * loads[i].lift_m2 / lift, 0) +
-              " % at " + number_text(-loads[i].moment_m3 / loads[i].lift_m2, 3) + " m";
+    shares += (shares.empty() ? "" : " + ") + part + " " + number_text(100 * loads[i].lift_m2 / lift, 0) + " % at " +
+              number_text(-loads[i].moment_m3 / loads[i].lift_m2, 3) + " m";
   }
   const double np = -moment / lift, mac = planform.wing.mean_chord_m();
   // A slender body in a stream at an angle: 2·volume per radian, nearly (Munk).

@@ -57,18 +57,26 @@ Drag drag_of(const Airframe& a, double m_s) {
   return d;
 }
 
+HighestLift highest_lift(AirframeKind kind) {
+  if (!has_tail(kind) && !has_foreplane(kind)) return {0.85, 0.75, 0.95};
+  if (!has_tail(kind)) return {0.95, 0.8, 1.1};
+  return {};
+}
+
 std::optional<Figure> stall_speed(const Airframe& a) {
   if (!a.mass_kg) return std::nullopt;
   const auto at = [&](double lift) {
     return std::sqrt(2 * *a.mass_kg * gravity_m_s2 / (density_kg_m3 * wing_area(a) * lift));
   };
+  const HighestLift lift = highest_lift(a.kind);
   return Figure{"Stall speed",
-                at(1.1),
+                at(lift.value),
                 "m/s",
-                at(1.3),
-                at(0.9),
-                "√(2·m·g / (ρ·S·1.1))",
-                "level flight; highest lift coefficient 0.9 to 1.3, common practice"};
+                at(lift.most),
+                at(lift.least),
+                "√(2·m·g / (ρ·S·" + n(lift.value, 2) + "))",
+                "level flight; highest lift coefficient of this kind " + n(lift.least, 2) + " to " + n(lift.most, 2) +
+                    ", common practice"};
 }
 
 std::optional<Figure> cruise_speed(const Airframe& a) {

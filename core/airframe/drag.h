@@ -21,6 +21,13 @@ struct Drag {
 /// wide: 1.1 for a clean glider, 2 with everything in the air.
 Drag drag_of(const Airframe& airframe, double m_s);
 
+/// Lift coefficient of the whole aircraft before it stalls, with its band, by kind (common practice): reflexed wings
+/// 0.75 to 0.95, canards, whose foreplane stalls first, 0.8 to 1.1, others 0.9 to 1.3.
+struct HighestLift {
+  double value = 1.1, least = 0.9, most = 1.3;
+};
+HighestLift highest_lift(AirframeKind kind);
+
 /// Level flight as flown, or at 1.6 times the stall speed, m/s (common practice, 1.4 to 1.9); nothing without either.
 std::optional<Figure> stall_speed(const Airframe& airframe);
 std::optional<Figure> cruise_speed(const Airframe& airframe);

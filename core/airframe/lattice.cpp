@@ -27,6 +27,17 @@ Point induced(const Point& at, const Point& left, const Point& right) {
 
 Point mirrored(const Point& p) { return {p.x(), -p.y(), p.z()}; }
 
+bool upright(const HalfSurface& h) { return std::abs(h.tip.y() - h.root.y()) < 0.1 * std::abs(h.tip.z() - h.root.z()); }
+
+/// In the plane of symmetry: its own image.
+bool in_the_middle(const Lattice::Panel& p) { return std::abs(p.left.y()) + std::abs(p.right.y()) < 1e-9; }
+
+double longest_half(const std::vector<LatticeSurface>& surfaces) {
+  double longest = 0;
+  for (const LatticeSurface& s : surfaces) longest = std::max({longest, s.half.tip.y(), s.half.root.y()});
+  return longest;
+}
+
 /// Stations across the half span that all surfaces share, with every tip among them.
 std::vector<double> stations(const std::vector<LatticeSurface>& surfaces, int across) {
   std::vector<double> ends{0};
@@ -54,24 +65,34 @@ Lattice::Lattice(Lattice&&) noexcept = default;
 
 Lattice::Lattice(const std::vector<LatticeSurface>& surfaces, int across) : surfaces_(surfaces.size()) {
   const std::vector<double> y = stations(surfaces, across);
+  const double longest = longest_half(surfaces);
   for (std::size_t k = 0; k < surfaces.size(); ++k) {
     const HalfSurface& h = surfaces[k].half;
-    const double from = h.root.y(), to = h.tip.y();
     const Point along = h.tip - h.root;
-    // Square to the surface, upward.
+    // Square to the surface: upward, of an upright one that rises to the left.
     const Point normal = Point(0, along.z(), -along.y()).normalized();
-    for (std::size_t i = 0; i + 1 < y.size(); ++i) {
-      const double middle = (y[i] + y[i + 1]) / 2;
-      if (middle < std::min(from, to) || middle > std::max(from, to)) continue;
-      const auto share = [&](double at) { return (at - from) / (to - from); };
-      const auto chord = [&](double at) { return h.root_chord_m + (h.tip_chord_m - h.root_chord_m) * share(at); };
-      const auto edge = [&](double at, double chord_share) -> Point {
-        return h.root + share(at) * along - Point(chord(at) * chord_share, 0, 0);
-      };
-      const int rows = surfaces[k].chordwise;
+    std::vector<double> shares;  // of the way from root to tip, in the order of the stations
+    if (upright(h)) {
+      const int cuts = std::max(3, static_cast<int>(std::lround(across * along.norm() / longest)));
+      for (int i = 0; i <= cuts; ++i) shares.push_back(static_cast<double>(i) / cuts);
+    } else {
+      const double from = h.root.y(), to = h.tip.y(), edge = 1e-4 * longest;
+      for (const double at : y)
+        if (at > std::min(from, to) - edge && at < std::max(from, to) + edge)
+          shares.push_back((at - from) / (to - from));
+    }
+    const auto chord = [&](double share) { return h.root_chord_m + (h.tip_chord_m - h.root_chord_m) * share; };
+    const auto edge = [&](double share, double chord_share) -> Point {
+      return h.root + share * along - Point(chord(share) * chord_share, 0, 0);
+    };
+    const double length = upright(h) ? std::abs(along.z()) : std::abs(along.y());
+    const int rows = surfaces[k].chordwise;
+    for (std::size_t i = 0; i + 1 < shares.size(); ++i) {
+      const double a = shares[i], b = shares[i + 1], middle = (a + b) / 2;
       for (int row = 0; row < rows; ++row)
-        panels_.push_back({edge(y[i], (row + 0.25) / rows), edge(y[i + 1], (row + 0.25) / rows),
-                           edge(middle, (row + 0.75) / rows), normal, y[i + 1] - y[i], chord(middle), k});
+        panels_.push_back({edge(a, (row + 0.25) / rows), edge(b, (row + 0.25) / rows),
+                           edge(middle, (row + 0.75) / rows), normal, std::abs(b - a) * length, chord(middle), k,
+                           std::min(a, b), std::max(a, b)});
     }
   }
 }
@@ -91,6 +112,13 @@ const Lattice::Solved& Lattice::solved(Left left) const {
       influence(i, j) = speed.dot(at.normal);
     }
   }
+  // What stands in the middle carries nothing when both sides do the same.
+  if (left == Left::the_same)
+    for (Eigen::Index i = 0; i < n; ++i)
+      if (in_the_middle(panels_[static_cast<std::size_t>(i)])) {
+        influence.row(i).setZero(), influence.col(i).setZero();
+        influence(i, i) = 1;
+      }
   known = std::make_unique<Solved>(Solved{influence.partialPivLu()});
   return *known;
 }
@@ -98,7 +126,10 @@ const Lattice::Solved& Lattice::solved(Left left) const {
 std::vector<AirLoad> Lattice::loads(const std::vector<double>& through, Left left, const Point& about) const {
   const auto n = static_cast<Eigen::Index>(panels_.size());
   Eigen::VectorXd flow(n);
-  for (Eigen::Index i = 0; i < n; ++i) flow(i) = -through[static_cast<std::size_t>(i)];
+  for (Eigen::Index i = 0; i < n; ++i) {
+    const auto k = static_cast<std::size_t>(i);
+    flow(i) = left == Left::the_same && in_the_middle(panels_[k]) ? 0 : -through[k];
+  }
   const Eigen::VectorXd strength = solved(left).influence.solve(flow);
   const double sign = left == Left::the_same ? 1 : -1;
   std::vector<AirLoad> loads(surfaces_);
@@ -117,8 +148,7 @@ std::vector<AirLoad> Lattice::loads(const std::vector<double>& through, Left lef
   return loads;
 }
 
-std::vector<LatticeLoad> lattice_loads(const std::vector<LatticeSurface>& surfaces, int across) {
-  const Lattice lattice(surfaces, across);
+std::vector<LatticeLoad> rising_loads(const Lattice& lattice) {
   // Air that comes from below by one radian: its part through the surface.
   std::vector<double> through;
   for (const Lattice::Panel& p : lattice.panels()) through.push_back(Point(0, 0, -1).dot(p.normal));

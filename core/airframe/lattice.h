@@ -7,7 +7,8 @@
 
 namespace rigging {
 
-/// One lifting surface in a lattice, right half; its mirror image is always there.
+/// One lifting surface in a lattice, right half; its mirror image is always there. What stands in the middle of the
+/// aircraft, as a fin does, is its own image.
 struct LatticeSurface {
   HalfSurface half;
   int chordwise = 3;  ///< rows
@@ -28,7 +29,7 @@ struct AirLoad {
 /// Linear vortex lattice (horseshoe vortices at a quarter of each panel, flow condition at three quarters, wakes
 /// straight aft; Katz and Plotkin, Low-Speed Aerodynamics, ch. 12), for flat surfaces at small angles without
 /// compressibility. Wakes of one surface act on all others. All surfaces share their stations across the span, so that
-/// no wake meets a control point.
+/// no wake meets a control point; upright ones have stations of their own.
 /// Not modelled: body, propeller, thickness, stall. Cost grows with the third power of the panels: some 70 panels take
 /// about half a millisecond each way.
 class Lattice {
@@ -36,11 +37,12 @@ class Lattice {
   struct Panel {
     Point left, right;  ///< ends of the bound vortex
     Point control, normal;
-    double width_m = 0;  ///< across the flow, as seen from above
+    double width_m = 0;  ///< across the flow, as seen from above; of an upright one from the side
     double chord_m = 0;  ///< of the whole surface there
     std::size_t surface = 0;
+    double from = 0, to = 1;  ///< shares of the surface's length, from its root to its tip, between which it lies
   };
-  /// `across`: strips over the longest half span, 6 to 60.
+  /// `across`: strips over the longest half span, 6 to 60; an upright surface has three at least.
   Lattice(const std::vector<LatticeSurface>& surfaces, int across);
   ~Lattice();
   Lattice(Lattice&&) noexcept;
@@ -61,6 +63,6 @@ class Lattice {
 };
 
 /// Of each surface, for the whole aircraft's angle of attack.
-std::vector<LatticeLoad> lattice_loads(const std::vector<LatticeSurface>& surfaces, int across);
+std::vector<LatticeLoad> rising_loads(const Lattice& lattice);
 
 }  // namespace rigging

@@ -82,7 +82,6 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
   using A = AirframeKind;
   Builder b;
   const double half = a.span_m / 2, width = body_of(a).half_width_m;
-  const double fin_x = -(a.length_m - a.fin_chord_m);
   const bool pusher = a.kind == A::flaperons_inverted_v_tail;
   const Planform planform = planform_of(a);
   const bool wing_only = !planform.tail && !planform.foreplane;
@@ -108,10 +107,9 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
     const Point tip = on_side(planform.wing.tip, s);
     b.lifting(Panel::Part::wing, planform.wing.root, a.root_chord_m, tip, a.tip_chord_m, surface, from, 0.95,
               a.surface_chord);
-    if (wing_only) {
-      b.lifting(Panel::Part::fin, tip, a.tip_chord_m, tip + Point{-0.5 * a.fin_chord_m, 0, -a.fin_height_m},
-                a.fin_chord_m * 0.7, pick(SurfaceKind::rudder, side), 0.1, 0.9, a.surface_chord);
-    }
+    if (planform.fins_at_tips())
+      b.lifting(Panel::Part::fin, tip, planform.fin->root_chord_m, on_side(planform.fin->tip, s),
+                planform.fin->tip_chord_m, pick(SurfaceKind::rudder, side), 0.1, 0.9, a.surface_chord);
     if (has_two_motors(a)) {
       const Point hub{-a.wing_at_m + 0.25 * a.root_chord_m, s * half * 0.35, 0};
       b.hull(Panel::Part::body,
@@ -155,10 +153,8 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
   }
 
   // Fin
-  const bool v_kind = has({SurfaceKind::vtail, Side::left}) || has({SurfaceKind::inverted_v, Side::left});
-  if (!v_kind && !wing_only)
-    b.lifting(Panel::Part::fin, {fin_x, 0, -0.2 * h}, a.fin_chord_m,
-              {fin_x - 0.25 * a.fin_chord_m, 0, -0.2 * h - a.fin_height_m}, a.fin_chord_m * 0.6,
+  if (const auto& fin = planform.fin; fin && !planform.fins_at_tips())
+    b.lifting(Panel::Part::fin, fin->root, fin->root_chord_m, fin->tip, fin->tip_chord_m,
               pick(SurfaceKind::rudder, Side::single), 0.05, 0.97, a.surface_chord);
 
   // Propeller

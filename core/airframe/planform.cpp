@@ -96,6 +96,13 @@ Planform planform_of(const Airframe& a) {
     const double at = given(a.foreplane_at_m, 0.1 * a.length_m, "foreplane_at_m");
     p.foreplane = {{-at, 0, 0}, {-at - 0.25 * root, span / 2, 0}, root, tip};
   }
+  if (!p.tail && !p.foreplane) {
+    p.fin = {p.wing.tip, p.wing.tip + Point(-0.5 * a.fin_chord_m, 0, -a.fin_height_m), a.tip_chord_m,
+             0.7 * a.fin_chord_m};
+  } else if (!has_v(a.kind)) {
+    const Point foot(a.fin_chord_m - a.length_m, 0, -0.2 * body_of(a).half_height_m);
+    p.fin = {foot, foot + Point(-0.25 * a.fin_chord_m, 0, -a.fin_height_m), a.fin_chord_m, 0.6 * a.fin_chord_m};
+  }
   return p;
 }
 

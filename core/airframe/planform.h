@@ -20,6 +20,7 @@ struct HalfSurface {
   double panel_area_m2() const;    ///< both halves, along the panels; greater than `area_m2` on a V
   double mean_chord_m() const;     ///< mean aerodynamic chord, 2/3 · root · (1 + t + t²) / (1 + t)
   double quarter_chord_m() const;  ///< of the mean aerodynamic chord, behind the nose
+  bool operator==(const HalfSurface&) const = default;
 };
 
 /// What carries lift. Sizes that the builder has not measured follow from the others by usual proportions; `guessed`
@@ -27,7 +28,12 @@ struct HalfSurface {
 struct Planform {
   HalfSurface wing;
   std::optional<HalfSurface> tail, foreplane;
+  /// From its foot up, of no width as seen from above: on the body, or one at either tip of a flying wing. A V has
+  /// none.
+  std::optional<HalfSurface> fin;
+  bool fins_at_tips() const { return fin && fin->root.y() > 0; }
   std::vector<std::string> guessed;
+  bool operator==(const Planform&) const = default;
 };
 Planform planform_of(const Airframe& airframe);
 

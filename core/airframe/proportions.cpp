@@ -27,9 +27,9 @@ Proportions proportions_of(AirframeKind kind) {
     case A::flaperons_inverted_v_tail: return {0.145, 0.115, 0.64, 0.19, 0.245, 0.083, 0.09, 0.078, 2, 2, 38, 7};
     case A::flying_wing: return {0.28, 0.16, 0.46, 0.06, 0.3, 0.1, 0.14, 0.14, 26, 1, 35, 7};
     case A::flying_wing_rudders: return {0.28, 0.16, 0.46, 0.06, 0.3, 0.1, 0.15, 0.14, 26, 1, 35, 7};
-    case A::canard: return {0.17, 0.11, 0.72, 0.46, 0.34, 0.085, 0.207, 0.19, 12, 1, 35, 8};
-    case A::canard_delta: return {0.6, 0.13, 1.15, 0.45, 0.4, 0.13, 0.258, 0.285, 42, 0, 35, 8};
-    case A::tailerons: return {0.32, 0.14, 1.2, 0.42, 0.5, 0.17, 0.245, 0.22, 28, 0, 35, 10};
+    case A::canard: return {0.17, 0.11, 0.72, 0.46, 0.34, 0.085, 0.25, 0.205, 12, 1, 35, 8};
+    case A::canard_delta: return {0.6, 0.13, 1.15, 0.45, 0.4, 0.13, 0.27, 0.295, 42, 0, 35, 8};
+    case A::tailerons: return {0.32, 0.14, 1.2, 0.42, 0.5, 0.17, 0.252, 0.226, 28, 0, 35, 10};
     case A::tailerons_canards: return {0.32, 0.14, 1.25, 0.46, 0.45, 0.16, 0.24, 0.216, 28, 0, 35, 10};
     case A::twin_differential: return {0.15, 0.12, 0.68, 0.2, 0.31, 0.09, 0.127, 0.116, 0, 2, 35, 8};
     case A::motor_glider: return {0.1, 0.065, 0.54, 0.15, 0.22, 0.058, 0.09, 0.075, 0, 4, 35, 5};

@@ -19,6 +19,19 @@ std::string named(OscillationKind kind) {
   return {};
 }
 
+/// What kept it from the airspeed that was asked for; empty where it flew it.
+std::string off_speed(const Flight& f, double flown) {
+  constexpr double within = 0.04;
+  if (f.asked_m_s <= 0 || std::abs(flown / f.asked_m_s - 1) <= within) return {};
+  const std::string why = !f.level.carried                                 ? "slower than its wing carries it"
+                          : !f.level.pulled                                ? "full throttle gives no more"
+                          : flown > f.asked_m_s && f.level.throttle < 0.03 ? "it is no slower with the motor off"
+                          : f.throttle.empty() || f.end.size() > 0         ? "it did not get to settle"
+                                                                           : "the throttle did not hold it";
+  return " It flew " + number_text(flown, 1) + " m/s where " + number_text(f.asked_m_s, 1) + " were asked for: " + why +
+         ".";
+}
+
 }  // namespace
 
 FlightLog log_of(const Flight& f) {
@@ -53,6 +66,12 @@ Seen seen_in(const Flight& f, const ControllerClass* controller, const FeelRepor
                 (std::abs(seen.climb_m) < 0.5
                      ? "kept its height."
                      : (seen.climb_m > 0 ? "gained " : "lost ") + number_text(std::abs(seen.climb_m), 0) + " m.");
+  const auto settled =
+      static_cast<std::size_t>(std::min(3.0, 0.5 * static_cast<double>(f.size()) * f.step_s) / f.step_s);
+  double sum = 0;
+  for (std::size_t i = settled; i < f.size(); ++i) sum += f.airspeed_m_s[i];
+  if (f.size() > settled) seen.airspeed_m_s = sum / static_cast<double>(f.size() - settled);
+  seen.words += off_speed(f, seen.airspeed_m_s);
   if (!f.end.empty()) seen.words += " " + f.end;
   return seen;
 }

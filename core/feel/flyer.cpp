@@ -90,6 +90,7 @@ class PlannedBoard : public FlightBoard {
  private:
   const ControllerClass& controller_;
   double cruise_m_s_, cruise_throttle_, filter_;
+  double along_, aside_;  ///< cosine and sine of the nose above the flight at cruise
   Law law_;
   std::vector<Moved> moved_;
   std::array<double, 3> filtered_{}, correction_{}, arrived_{};
@@ -105,6 +106,8 @@ PlannedBoard::PlannedBoard(const Rig& rig, const Catalogue& catalogue, const Con
       cruise_m_s_(aeroplane.cruise_m_s),
       cruise_throttle_(cruise_throttle),
       filter_(2 * pi * controller.feel.filter_hz),
+      along_(std::cos(aeroplane.trim_alpha.value)),
+      aside_(std::sin(aeroplane.trim_alpha.value)),
       cycle_(flight_ticks(1 / controller.feel.cycles_hz)),
       random_(o.seed + 1) {
   const FeelAbilities& f = controller.feel;
@@ -146,7 +149,8 @@ PlannedBoard::PlannedBoard(const Rig& rig, const Catalogue& catalogue, const Con
 
 FlightBoard::Response PlannedBoard::step(const Told& told) {
   const Motion& m = told.motion;
-  const std::array<double, 3> rates{m.p, m.q, m.r};
+  // Its gyro lies along the drawing, whose nose stands above the flight.
+  const std::array<double, 3> rates{m.p * along_ - m.r * aside_, m.q, m.r * along_ + m.p * aside_};
   for (std::size_t k = 0; k < 3; ++k)
     filtered_[k] += flight_tick_s * filter_ * (rates[k] + gyro_noise_deg_s * rad * rough_(random_) - filtered_[k]);
   if (now_ % cycle_ == 0) {

@@ -9,7 +9,9 @@
 #include "base/number.h"
 #include "earth/magnetic_model.h"
 #include "fit/fit.h"
+#include "fit/swing.h"
 #include "fit/usual_places.h"
+#include "language/typed.h"
 #include "power/network.h"
 
 namespace rigging {
@@ -193,6 +195,18 @@ Result<Edit> works_edit(const Rig& rig, const Catalogue& c, const std::vector<st
 
 std::vector<EditEntry> fit_edits() {
   return {
+      {"swing",
+       "A swing test: metres between the strings, their length, seconds of one swing to and fro",
+       {"roll|pitch|yaw", "APART", "LENGTH", "PERIOD"},
+       [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) -> Result<Edit> {
+         const auto axis = from_name<Axis>(given[0]);
+         if (!axis) return failure("swing", "\"" + given[0] + "\" is no axis", choice_of<Axis>());
+         const auto apart = typed_number(given[1], "m"), length = typed_number(given[2], "m"),
+                    period = typed_number(given[3], "s");
+         for (const auto* n : {&apart, &length, &period})
+           if (!*n) return tl::make_unexpected(n->error());
+         return take_swing(rig, c, *axis, *apart, *length, *period);
+       }},
       {"held-by",
        "What holds a part, or the controller, where it sits",
        {"PART", "FIXING"},

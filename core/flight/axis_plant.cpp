@@ -31,16 +31,22 @@ RatePlant rolled_by_rudders(const Aeroplane& a, const AxisControl& control, doub
   const Stability& s = a.stability;
   const double q = air_density_kg_m3 / 2 * m_s * m_s, S = a.wing_area_m2, b = a.span_m;
   const double lift = a.mass_kg * standard_gravity / (q * S), rate = b / (2 * m_s) * d.damping;
-  const double rolls = q * S * b / (a.inertia.roll.value * d.inertia),
-               turns = q * S * b / (a.inertia.yaw.value * d.inertia);
+  const Inertia along = a.inertia.below(a.trim_alpha.value);
+  const double ix = along.roll.value, iz = along.yaw.value, ixz = along.xz;
+  const double per = q * S * b / (d.inertia * (ix * iz - ixz * ixz));
+  // Angular acceleration for coefficients of roll and yaw: each turns about the other axis as well.
+  const auto rolls = [&](double roll, double yaw) { return per * (iz * roll + ixz * yaw); };
+  const auto turns = [&](double roll, double yaw) { return per * (ixz * roll + ix * yaw); };
   const double slips = q * S / (a.mass_kg * m_s) * s.side_beta.value;
-  const double l_beta = rolls * (s.roll_beta.value + s.roll_beta_per_lift.value * lift);
-  const double l_p = rolls * s.roll_p.value * rate;
-  const double l_r = rolls * (s.roll_r.value + s.roll_r_per_lift.value * lift) * rate;
-  const double n_beta = turns * s.yaw_beta.value * d.stiffness;
-  const double n_p = turns * (s.yaw_p.value + s.yaw_p_per_lift.value * lift) * rate;
-  const double n_r = turns * s.yaw_r.value * rate;
-  const double l_d = rolls * control.effect * d.effect, n_d = turns * control.turn * d.effect;
+  const double roll_beta = s.roll_beta.value + s.roll_beta_per_lift.value * lift,
+               yaw_beta = s.yaw_beta.value * d.stiffness;
+  const double roll_p = s.roll_p.value * rate, yaw_p = (s.yaw_p.value + s.yaw_p_per_lift.value * lift) * rate;
+  const double roll_r = (s.roll_r.value + s.roll_r_per_lift.value * lift) * rate, yaw_r = s.yaw_r.value * rate;
+  const double roll_d = control.effect * d.effect, yaw_d = control.turn * d.effect;
+  const double l_beta = rolls(roll_beta, yaw_beta), n_beta = turns(roll_beta, yaw_beta);
+  const double l_p = rolls(roll_p, yaw_p), n_p = turns(roll_p, yaw_p);
+  const double l_r = rolls(roll_r, yaw_r), n_r = turns(roll_r, yaw_r);
+  const double l_d = rolls(roll_d, yaw_d), n_d = turns(roll_d, yaw_d);
   // (sideslip, yaw rate, roll rate)' = matrix · them + (0, n_d, l_d) · rudder.
   Eigen::Matrix3d m;
   m << slips, -1, 0, n_beta, n_r, n_p, l_beta, l_r, l_p;

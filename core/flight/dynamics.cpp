@@ -9,7 +9,6 @@
 namespace rigging {
 namespace {
 
-constexpr double highest_lift = 1.1;  ///< before it stalls (common practice; the stall speed rests on the same)
 constexpr double stall_width = 0.06;  ///< rad, half of the way on which it goes over to a plate
 constexpr double slow_m_s = 0.5;      ///< below it angles of the air mean nothing
 
@@ -74,7 +73,8 @@ Motion Motion::straight(double m_s, double height_m, double bank_rad, double nos
 FlightModel::FlightModel(const Aeroplane& a, const Drag& drag, const Engine& engine) : aeroplane_(a), engine_(engine) {
   const Stability& s = a.stability;
   inverse_mass_ = 1 / a.mass_kg;
-  ix_ = a.inertia.roll.value, iy_ = a.inertia.pitch.value, iz_ = a.inertia.yaw.value, ixz_ = a.inertia.xz;
+  const Inertia along = a.inertia.below(a.trim_alpha.value);
+  ix_ = along.roll.value, iy_ = along.pitch.value, iz_ = along.yaw.value, ixz_ = along.xz;
   // A product of inertia that no body can have would turn mass into nothing.
   ixz_ = std::clamp(ixz_, -0.9 * std::sqrt(ix_ * iz_), 0.9 * std::sqrt(ix_ * iz_));
   gamma_ = 1 / (ix_ * iz_ - ixz_ * ixz_);
@@ -88,17 +88,37 @@ FlightModel::FlightModel(const Aeroplane& a, const Drag& drag, const Engine& eng
   // The body's x axis is where the air comes from at cruise.
   lift_zero_ = lift;
   // Its top is rounded: the middle of the change lies beyond it.
-  stall_alpha_ = (highest_lift - lift) / lift_alpha_ + 0.6 * stall_width;
+  stall_alpha_ = (a.highest_lift - lift) / lift_alpha_ + 0.6 * stall_width;
   blunt_ = 1 / stall_width;
   zero_lift_alpha_ = lift_zero_ / lift_alpha_;
   zero_sin_ = std::sin(zero_lift_alpha_), zero_cos_ = std::cos(zero_lift_alpha_);
-  const double wanted = q * a.wing_area_m2 * drag_coefficient(0);
-  double low = 0, high = engine.static_n > 0 ? 1 : 0;
+  cruise_throttle_ = level_at(a.cruise_m_s).throttle;
+}
+
+LevelFlight FlightModel::level_at(double m_s) const {
+  const Aeroplane& a = aeroplane_;
+  LevelFlight level;
+  const double pressure = air_density_kg_m3 / 2 * m_s * m_s * a.wing_area_m2;
+  const double lift = a.mass_kg * standard_gravity / pressure;
+  if (m_s != a.cruise_m_s) {
+    double low = -zero_lift_alpha_, high = stall_alpha_ - 0.6 * stall_width;
+    level.carried = lift_coefficient(high) >= lift;
+    for (int i = 0; i < 50; ++i) {
+      const double middle = (low + high) / 2;
+      (lift_coefficient(middle) < lift ? low : high) = middle;
+    }
+    level.alpha = high;
+    level.pitch = -pitch_alpha_ * std::sin(level.alpha);
+  }
+  const double wanted = pressure * drag_coefficient(level.alpha);
+  double low = 0, high = engine_.static_n > 0 ? 1 : 0;
+  level.pulled = engine_.thrust_n(high, m_s) >= wanted;
   for (int i = 0; i < 50; ++i) {
     const double middle = (low + high) / 2;
-    (engine.thrust_n(middle, a.cruise_m_s) < wanted ? low : high) = middle;
+    (engine_.thrust_n(middle, m_s) < wanted ? low : high) = middle;
   }
-  cruise_throttle_ = high;
+  level.throttle = high;
+  return level;
 }
 
 FlightModel::Polar FlightModel::polar(double alpha, double sine, double cosine) const {

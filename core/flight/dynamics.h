@@ -52,6 +52,15 @@ struct Engine {
   double thrust_n(double throttle, double airspeed) const;
 };
 
+/// Level flight at an airspeed.
+struct LevelFlight {
+  double alpha = 0;     ///< rad, above that of cruise
+  double throttle = 0;  ///< 0 to 1
+  double pitch = 0;     ///< moment coefficient by which it is trimmed for it
+  bool carried = true;  ///< the wing carries it that slow
+  bool pulled = true;   ///< the motor keeps it that fast
+};
+
 struct Incidence {
   double alpha = 0, beta = 0;  ///< rad
   double airspeed = 0;         ///< m/s
@@ -68,6 +77,8 @@ class FlightModel {
 
   const Aeroplane& aeroplane() const { return aeroplane_; }
   double cruise_throttle() const { return cruise_throttle_; }
+  /// `m_s` above 0. Where the wing does not carry it or the motor does not pull, as near as it comes.
+  LevelFlight level_at(double m_s) const;
 
   Incidence incidence(const Motion& m, const Air& air) const;
   double lift_coefficient(double alpha) const;

@@ -17,7 +17,8 @@ constexpr int hand_every = 5;                               ///< and from one mo
 constexpr double hand_bank = 0.6, hand_nose = 1.2, hand_lag_s = 0.35, looks_ahead_s = 0.3;
 /// Against climbing and sinking: nose for a metre a second, at once and, as trimming does, for every second of it.
 constexpr double nose_per_m_s = 0.03, trimmed_per_m = 0.02, most_trimmed = 0.3;
-constexpr double throttle_per_m_s = 0.08;
+/// Throttle for a metre a second, at once and for every second of it.
+constexpr double throttle_per_m_s = 0.08, throttle_per_m = 0.03;
 constexpr double lowest_wind_m = 2;  ///< the wind's profile does not go below
 constexpr double throw_height_m = 1.7, throw_bank_deg = 15, throw_nose_deg = 10;
 
@@ -41,8 +42,12 @@ constexpr std::array<const char*, 6> places{"north_m", "east_m", "height_m", "ba
 Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan& plan, Progress* progress) {
   const Aeroplane& a = model.aeroplane();
   const double speed = plan.m_s > 0 ? plan.m_s : a.cruise_m_s;
+  // Trimmed for its airspeed, which the throttle holds; a dive and a throw find their own.
+  const bool holds_speed = !plan.thrown && plan.nose_down_deg == 0;
+  const LevelFlight level = holds_speed ? model.level_at(speed) : LevelFlight{0, model.cruise_throttle()};
   Motion m = plan.thrown ? Motion::straight(plan.throw_m_s, throw_height_m, throw_bank_deg * rad, throw_nose_deg * rad)
-                         : Motion::straight(speed, plan.height_m, 0, 0, plan.heading_deg * rad);
+                         : Motion::straight(speed, plan.height_m, 0, level.alpha, plan.heading_deg * rad);
+  if (!plan.thrown) m.u = speed * std::cos(level.alpha), m.w = speed * std::sin(level.alpha);
   m.north = plan.north_m, m.east = plan.east_m;
   const double towards = plan.steady_from_deg * rad + pi;
   const auto steady = [&](double height) -> Air {
@@ -55,15 +60,17 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
   // It flies in the air, and is carried along.
   const Air at_first = steady(m.height());
   const double ch = std::cos(m.heading()), sh = std::sin(m.heading());
-  m.u += at_first.north * ch + at_first.east * sh;
+  const double along = at_first.north * ch + at_first.east * sh;
+  m.u += along * std::cos(level.alpha), m.w += along * std::sin(level.alpha);
   m.v += at_first.east * ch - at_first.north * sh;
   const int kept = plan.rehearses() ? kept_of_rehearsals : kept_usually;
   Turbulence gusts(plan.seed, plan.wind_m_s, m.height(), speed, a.span_m);
   const double nose_wanted = -plan.nose_down_deg * rad, kept_heading = m.heading();
   std::array<double, 3> hand{}, stick{};
   double trimmed = 0, v = speed;
-  double throttle = model.cruise_throttle();
+  double throttle = level.throttle, held_throttle = level.throttle;
   Flight flight;
+  if (holds_speed) flight.asked_m_s = speed, flight.level = level;
   flight.step_s = kept * flight_tick_s;
   flight.lowest_m = m.height();
   const auto steps = static_cast<int>(plan.seconds / flight_tick_s);
@@ -76,7 +83,7 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
       std::array<double, 3> wanted{};
       const double climbs = !plan.pilot || plan.nose_down_deg > 0 || plan.thrown ? 0 : m.climb_m_s();
       trimmed = std::clamp(trimmed - hand_every * flight_tick_s * trimmed_per_m * climbs, -most_trimmed, most_trimmed);
-      const double nose = nose_wanted + trimmed - nose_per_m_s * climbs;
+      const double nose = nose_wanted + level.alpha + trimmed - nose_per_m_s * climbs;
       if (plan.mode == Mode::level) {
         wanted[1] = board.nose_limit_rad() > 0 ? std::clamp(nose / board.nose_limit_rad(), -1.0, 1.0) : 0;
       } else if (plan.pilot) {
@@ -89,7 +96,11 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
       for (const StickMove& s : plan.sticks)
         if (t >= s.from_s && t < s.to_s) stick[static_cast<std::size_t>(index_of(s.axis))] = s.at;
       for (double& s : stick) s = std::clamp(s, -1.0, 1.0);
-      throttle = plan.thrown ? 1 : std::clamp(model.cruise_throttle() + throttle_per_m_s * (speed - v), 0.0, 1.0);
+      if (holds_speed && plan.pilot) {
+        const double more = hand_every * flight_tick_s * throttle_per_m * (speed - v);
+        if (const double next = held_throttle + more; next > 0 && next < 1) held_throttle = next;
+      }
+      throttle = plan.thrown ? 1 : std::clamp(held_throttle + throttle_per_m_s * (speed - v), 0.0, 1.0);
     }
     const FlightBoard::Response answer =
         board.step({m, v, stick, throttle, !plan.rehearses() || t < *plan.link_lost_s});
@@ -116,7 +127,9 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
       }
       if (board.over()) break;
     }
-    model.step(m, answer.surfaces, empty ? 0 : answer.throttle, air, flight_tick_s);
+    Deflection surfaces = answer.surfaces;
+    surfaces.pitch += level.pitch;
+    model.step(m, surfaces, empty ? 0 : answer.throttle, air, flight_tick_s);
   }
   return flight;
 }

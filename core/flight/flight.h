@@ -23,7 +23,11 @@ struct Flight {
   std::vector<double> airspeed_m_s, throttle;
   std::array<std::vector<double>, 3> rate_deg_s, stick, correction;
   double used_mah = 0;  ///< where it is counted
-  std::string end;      ///< why it ended early; empty when it did not
+  /// Airspeed that throttle and trim were to hold, and what level flight at it takes; 0 where none was: a dive, a
+  /// throw, a flight from a log.
+  double asked_m_s = 0;
+  LevelFlight level;
+  std::string end;  ///< why it ended early; empty when it did not
   double lowest_m = 0;
 
   std::size_t size() const { return motion.size(); }

@@ -6,6 +6,7 @@
 #include "feel/edits.h"
 #include "feel/feel_checks.h"
 #include "fit/edits.h"
+#include "fit/swing_procedure.h"
 #include "home/edits.h"
 #include "home/home_checks.h"
 #include "home/home_procedures.h"
@@ -69,6 +70,7 @@ std::vector<StationEntry> built() {
                  .question = "Where does everything go, which way up?",
                  .rules = fit_rules(),
                  .edits = fit_edits(),
+                 .procedures = {{"swing", "Swing test: how hard it is to turn", "", make<SwingProcedure>}},
                  .started = has_parts});
   all.push_back(
       {.station = S::power, .question = "Will the five-volt rail hold?", .rules = power_rules(), .started = has_parts});

@@ -19,6 +19,18 @@ const Members& Described<Bay>::members() {
 }
 
 template <>
+const Members& Described<Swing>::members() {
+  static const Members all = Describe<Swing>()
+                                 .needed("axis", &Swing::axis)  // places go by it
+                                 .needed("mass_kg", &Swing::mass_kg, {0.005, 150}, "mass on the strings")
+                                 .needed("apart_m", &Swing::apart_m, {0.02, 10}, "between the strings")
+                                 .needed("length_m", &Swing::length_m, {0.1, 20}, "length of a string")
+                                 .needed("period_s", &Swing::period_s, {0.2, 20}, "a swing to and fro")
+                                 .rest(&Swing::unknown_members);
+  return all;
+}
+
+template <>
 const Members& Described<Fit>::members() {
   static const Members all = Describe<Fit>()
                                  .member("frame_mass_kg", &Fit::frame_mass_kg, {0.005, 150}, "bare airframe")
@@ -34,6 +46,7 @@ const Members& Described<Fit>::members() {
                                  .member("altitude_km", &Fit::altitude_km, {-1, 10}, "height above sea level")
                                  .member("date", &Fit::date)
                                  .member("confirmed", &Fit::confirmed)
+                                 .member("swings", &Fit::swings)
                                  .rest(&Fit::unknown_members);
   return all;
 }

@@ -16,7 +16,6 @@ namespace {
 
 constexpr double sea_level_kg_m3 = 1.225;  // ISO 2533
 constexpr double slope_band = 0.08;
-constexpr double highest_lift = 1.3;  ///< beyond it no wing of this kind flies (common practice)
 /// How far behind a quarter of the chord elevons lift, in mean chords: middle of flaps of a quarter to the wing's end.
 constexpr double elevon_arm = 0.4;
 constexpr double most_climb_deg = 12;  ///< a steeper path is no trim error of level
@@ -119,7 +118,7 @@ LevelReport analyze_level(const Airframe& a, const AirframeReport& r, double bal
   const Trim trim(a, r, balance_m);
   const Camber camber = camber_of(a.section);
   const Attitude usual = trim.at({speed->value, camber.usual, 1});
-  if (usual.wing_lift > highest_lift) {
+  if (usual.wing_lift > highest_lift(a.kind).most) {
     level.first =
         "At " + number_text(speed->value, 1) + " m/s the wing cannot carry it: look at mass, area and cruise speed.";
     return level;

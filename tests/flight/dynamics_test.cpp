@@ -2,9 +2,11 @@
 
 #include <gtest/gtest.h>
 
+#include <Eigen/Eigenvalues>
 #include <cmath>
 
 #include "airframe/kinds.h"
+#include "airframe/proportions.h"
 #include "base/angle.h"
 #include "bench_rig.h"
 #include "earth/gravity.h"
@@ -106,6 +108,75 @@ TEST(FlightModel, RudderRollsByTheDihedralAsTheLinearAxisSays) {
     EXPECT_NEAR(std::hypot(in_phase, after) / deflected / expected.size, 1, 0.1) << hz;
     EXPECT_NEAR(std::remainder(std::atan2(after, in_phase) - expected.phase_rad, 2 * pi) / rad, 0, 6) << hz;
   }
+}
+
+/// Roots of sideslip, roll, yaw and bank about level cruise, by moving each a little.
+Eigen::VectorXcd sideways_roots(const FlightModel& f) {
+  const double v = f.aeroplane().cruise_m_s, little = 1e-4;
+  const auto change = [&](int which, double by) -> Eigen::Vector4d {
+    Motion m = Motion::straight(v, 100, which == 3 ? by : 0);
+    if (which == 0) m.v = v * by;
+    if (which == 1) m.p = by;
+    if (which == 2) m.r = by;
+    const Motion c = f.rates(m, {}, f.cruise_throttle(), {});
+    return {c.v / v, c.p, c.r, m.p};
+  };
+  Eigen::Matrix4d matrix;
+  for (int k = 0; k < 4; ++k) matrix.col(k) = (change(k, little) - change(k, -little)) / (2 * little);
+  return matrix.eigenvalues();
+}
+
+// The linear equations of sideways motion in the axes of the drawing, with the whole inertia as it lies there and the
+// nose up at cruise (Etkin, Dynamics of Flight, ch. 4), against the model, which works in the axes of the flight.
+TEST(FlightModel, SidewaysMotionIsThatOfBodyAxes) {
+  for (const auto& [kind, word] : Names<AirframeKind>::list)
+    for (const double span : {0.6, 1.3, 2.6}) {
+      Rig rig = fresh_rig("A", kind, "full_controller");
+      rig.airframe = usual_airframe(kind, span);
+      const Review r = review(rig, shipped());
+      const auto a = aeroplane_of(rig, shipped(), r.reports.airframe(), r.reports.fit().balance);
+      ASSERT_TRUE(a) << word;
+      const FlightModel f(*a, drag_of(rig.airframe, a->cruise_m_s), {0.6 * a->mass_kg * standard_gravity, 40});
+      const double v = a->cruise_m_s, q = 1.225 / 2 * v * v, S = a->wing_area_m2, b = a->span_m,
+                   up = a->trim_alpha.value;
+      const double lift = a->mass_kg * standard_gravity / (q * S);
+      const Stability& s = a->stability;
+      // Moments by (sideslip, roll rate, yaw rate) of the flight, and both turned to the drawing.
+      Eigen::Matrix<double, 2, 3> flight;
+      flight << s.roll_beta.value + lift * s.roll_beta_per_lift.value, s.roll_p.value,
+          s.roll_r.value + lift * s.roll_r_per_lift.value, s.yaw_beta.value,
+          s.yaw_p.value + lift * s.yaw_p_per_lift.value, s.yaw_r.value;
+      Eigen::Matrix2d turn;  // from the drawing to the flight
+      turn << std::cos(up), std::sin(up), -std::sin(up), std::cos(up);
+      Eigen::Matrix3d motion = Eigen::Matrix3d::Identity();
+      motion.bottomRightCorner<2, 2>() = turn;
+      const Eigen::Matrix<double, 2, 3> drawn = turn.transpose() * flight * motion;
+      Eigen::Matrix2d inertia;
+      inertia << a->inertia.roll.value, -a->inertia.xz, -a->inertia.xz, a->inertia.yaw.value;
+      const Eigen::RowVector3d aside = Eigen::RowVector3d(s.side_beta.value, s.side_p.value, s.side_r.value) * motion;
+      const double rate = b / (2 * v);
+      Eigen::Matrix4d m = Eigen::Matrix4d::Zero();
+      for (int k = 0; k < 3; ++k) {
+        m(0, k) = q * S / (a->mass_kg * v) * aside(k) * (k == 0 ? 1 : rate);
+        m.block<2, 1>(1, k) = q * S * b * inertia.inverse() * drawn.col(k) * (k == 0 ? 1 : rate);
+      }
+      m(0, 1) += std::sin(up), m(0, 2) -= std::cos(up), m(0, 3) = standard_gravity / v;
+      // Bank about the flight: the attitude about the drawing's axes, weighed together.
+      m(3, 1) = std::cos(up), m(3, 2) = std::sin(up);
+      const auto sorted = [](Eigen::VectorXcd roots) {
+        std::sort(roots.begin(), roots.end(), [](auto x, auto y) {
+          return std::abs(x.real() - y.real()) > 1e-6 ? x.real() < y.real() : x.imag() < y.imag();
+        });
+        return roots;
+      };
+      const Eigen::VectorXcd mine = sorted(sideways_roots(f)), theirs = sorted(m.eigenvalues());
+      for (int k = 0; k < 4; ++k) {
+        EXPECT_NEAR(mine[k].real(), theirs[k].real(), 0.01) << word << ' ' << span;
+        EXPECT_NEAR(mine[k].imag(), theirs[k].imag(), 0.01) << word << ' ' << span;
+        // What a builder begins with does not swing up by itself.
+        if (std::abs(mine[k].imag()) > 0.5) EXPECT_LT(mine[k].real(), 0) << word << ' ' << span;
+      }
+    }
 }
 
 TEST(FlightModel, StallsPlausibly) {

@@ -237,8 +237,8 @@ TEST(Twin, BehavesAsAControllerDoes) {
 /// A model of a class on the bench, battery in, every output in a socket of its own.
 class OfClass {
  public:
-  OfClass(const char* kind, AirframeKind airframe)
-      : rig(with_sockets(kind, airframe)),
+  OfClass(const char* kind, AirframeKind airframe, std::optional<double> gain = {})
+      : rig(with_sockets(kind, airframe, gain)),
         controller(*shipped().controller(kind)),
         bench(rig, controller, *truth_of(rig, controller, {})) {
     bench.plug({false, true});
@@ -270,8 +270,10 @@ class OfClass {
   Bench bench;
 
  private:
-  static Rig with_sockets(const char* kind, AirframeKind airframe) {
+  static Rig with_sockets(const char* kind, AirframeKind airframe, std::optional<double> gain) {
     Rig r;
+    if (gain)
+      for (const Axis axis : all_axes) r.feel.made_gain(axis).rate = r.feel.made_gain(axis).level = *gain;
     r.controller.kind = kind;
     r.airframe.kind = airframe;
     r.outputs = default_outputs(airframe);
@@ -279,6 +281,29 @@ class OfClass {
     return r;
   }
 };
+
+// The law of the class by hand: a flick of 130° a second is answered with rate · gain / full_at_deg_s of a travel of
+// 25°, a tilt with tilt · gain / full_at_deg, up to the authority.
+TEST(Twin, TheBenchAnswersByTheGainsThatAreSet) {
+  for (const double gain : {0.02, 0.25, 0.5, 1.0}) {
+    OfClass m("pc_mini", AirframeKind::two_ailerons, gain);
+    const FeelAbilities& f = m.controller.feel;
+    const double effect = f.half_share == 0.5 ? gain : std::pow(gain, std::log(f.half_share) / std::log(0.5));
+    const double most = 25 * std::min(0.9, f.authority);
+    m.bench.mode(Mode::rate);
+    EXPECT_NEAR(std::abs(m.flicked(Axis::roll, "aileron_left")), std::min(most, 25 * 130 * effect / f.full_at_deg_s), 1)
+        << gain;
+    m.bench.mode(Mode::level);
+    m.bench.hold({20, 0, 0});
+    m.run(4);
+    EXPECT_NEAR(m.at("aileron_left"), std::min(most, 25 * 20 * effect / f.full_at_deg), 1) << gain;
+    // Moved by hand as it is: what turns is sensed, however it is turned.
+    m.bench.mode(Mode::rate);
+    m.bench.hold({0, 0, 0});
+    m.run(0.3);
+    EXPECT_NEAR(std::abs(m.at("aileron_left")), std::min(most, 25 * 45 * effect / f.full_at_deg_s), 1) << gain;
+  }
+}
 
 // Common practice, as every class is said to behave on the bench.
 TEST(Twin, TheGestureBoardHoldsFromSmallTilts) {
