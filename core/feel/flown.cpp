@@ -15,6 +15,7 @@ std::string named(OscillationKind kind) {
     case OscillationKind::slop: return "play in the linkage";
     case OscillationKind::vibration: return "vibration";
     case OscillationKind::pilot: return "the hand on the stick";
+    case OscillationKind::dutch_roll: return "its own Dutch roll";
   }
   return {};
 }

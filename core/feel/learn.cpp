@@ -179,6 +179,7 @@ FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelRep
       l.words += " " + e->why + " Station senses tells more of it.";
     if (const auto e = of_kind(OscillationKind::pilot); e != l.episodes.end())
       l.words += " " + e->why + " Lower rates or more expo make the stick calmer.";
+    if (const auto e = of_kind(OscillationKind::dutch_roll); e != l.episodes.end()) l.words += " " + e->why;
     lesson.axes.push_back(std::move(l));
   }
   return lesson;

@@ -17,12 +17,16 @@ namespace {
 using Complex = std::complex<double>;
 using Values = std::vector<double>;
 
-constexpr double vibrates_hz = 15, may_vibrate_hz = 9, pilot_hz = 2.5, slow_hz = 2, loop_hz = 0.8, slowest_hz = 0.4;
+constexpr double vibrates_hz = 15, may_vibrate_hz = 9, pilot_hz = 2.5, slow_hz = 2, loop_hz = 0.8, slowest_hz = 0.4,
+                 airframe_hz = 2.2;
 constexpr double chases = 0.35;     ///< share of the power of a rate or stick that is one swing
 constexpr double edge = 0.3;        ///< of full height, where an episode begins and ends
 constexpr double jumpy = 0.5;       ///< rad, median: gusts
 constexpr double moves_with = 0.5;  ///< coherence
 constexpr double stick_moves = 0.04, large_correction = 0.4, large_deg_s = 25, grows = 1.8;
+constexpr int chasing_turns = 5;                ///< that a stick goes to and fro, of who chases
+constexpr double rests = 0.15, resting = 0.45;  ///< of its way, and of its time, of a stick that waits between
+constexpr double straight_against_deg = 45, clear_deg_s = 10;
 constexpr double echo_height = 0.7, leak_height = 0.35;
 
 /// How another signal moves with the rate at the line's frequency.
@@ -106,10 +110,40 @@ class AxisReader {
     if (const auto speeds = log_.airspeed_m_s.empty() ? std::span<const double>{} : within(log_.airspeed_m_s);
         !speeds.empty())
       e.airspeed_m_s = mean(speeds.first(speeds.size() / 4 + 1));
+    const Companion other = axis_ == Axis::pitch
+                                ? Companion{}
+                                : companion(log_.of(axis_ == Axis::roll ? Axis::yaw : Axis::roll).rate_deg_s);
+    const bool keeps_on = !signals_.stick.empty() && goes_to_and_fro(within(signals_.stick));
     const double first = quantile({from, from + length / 4}, 0.5),
                  later = quantile({from + length / 2, from + length}, 0.5);
     const double pure = purity(within(signals_.rate_deg_s), e.amplitude_deg_s);
-    if (judge(e, pure, correction, stick, first > 0 ? later / first : 1)) all.push_back(std::move(e));
+    if (judge(e, pure, correction, stick, keeps_on, other, first > 0 ? later / first : 1)) all.push_back(std::move(e));
+  }
+
+  /// A hand that chases goes on without a rest; one that tries out a doublet lets go.
+  static bool goes_to_and_fro(std::span<const double> stick) {
+    const double middle = quantile({stick.begin(), stick.end()}, 0.5);
+    Values away;
+    for (const double s : stick) away.push_back(std::abs(s - middle));
+    const double way = quantile(away, 0.95);
+    const auto still = std::count_if(away.begin(), away.end(), [way](double a) { return a < rests * way; });
+    int turns = 0, side = 0;
+    for (const double s : stick) {
+      const int now = s - middle > way / 2 ? 1 : s - middle < -way / 2 ? -1 : side;
+      turns += now != side;
+      side = now;
+    }
+    return turns >= chasing_turns && static_cast<double>(still) < resting * static_cast<double>(stick.size());
+  }
+
+  /// Roll and yaw in one slow swing, or one that the correction works straight against.
+  static bool swings_by_itself(const Episode& e, const Companion& correction, const Companion& other) {
+    if (e.frequency_hz > airframe_hz || e.axis == Axis::pitch) return false;
+    const double ratio = e.amplitude_deg_s > 0 ? other.amplitude / e.amplitude_deg_s : 0;
+    const bool together = other.known && other.coherence > 0.6 && ratio > 0.2 && ratio < 5;
+    const double beside = std::abs(std::remainder(correction.leads_deg, 180));
+    return together ||
+           (correction.known && correction.coherence > moves_with && !e.saturated && beside < straight_against_deg);
   }
 
   /// A stick that drives the swing leads it by what the aircraft lags behind. One that follows a swing of the loop may
@@ -120,7 +154,8 @@ class AxisReader {
   }
 
   /// Fills in the kind and why. False when it is none of them.
-  static bool judge(Episode& e, double pure, const Companion& correction, const Companion& stick, double growth) {
+  static bool judge(Episode& e, double pure, const Companion& correction, const Companion& stick, bool keeps_on,
+                    const Companion& other, double growth) {
     const std::string at = number_text(e.frequency_hz, 1) + " Hz", how = number_text(e.amplitude_deg_s, 0) + "°/s";
     const bool works = correction.known && correction.coherence > moves_with && correction.amplitude > 0.02;
     const auto told = [&](OscillationKind kind, std::string why) {
@@ -134,15 +169,24 @@ class AxisReader {
     if (e.frequency_hz >= may_vibrate_hz && e.amplitude_deg_s > 3 && correction.known && !works)
       return told(OscillationKind::vibration, "fast, and the correction has no part in it.");
     if (e.frequency_hz < pilot_hz && e.frequency_hz > slowest_hz && pure > chases && stick.purity > chases &&
-        stick.amplitude > stick_moves && stick.coherence > 0.75 && drives(stick, correction))
+        stick.amplitude > stick_moves && stick.coherence > 0.75 && drives(stick, correction)) {
+      if (!keeps_on) return false;
       return told(OscillationKind::pilot,
                   "the stick moves with it, " + number_text(stick.leads_deg, 0) +
                       "° ahead: the pilot's own chasing. Let go of the stick and look whether it ends.");
+    }
     if ((correction.known && !works) || e.frequency_hz < loop_hz) return false;
     const bool grew = growth > grows && e.amplitude_deg_s > 8;
     const bool large = correction.known ? correction.amplitude >= large_correction || grew ||
                                               (e.saturated && correction.amplitude > large_correction / 2)
                                         : e.amplitude_deg_s >= large_deg_s || grew;
+    // A pure swing of roll and yaw together tells it even where it stays small.
+    const bool clear = pure > 0.5 && other.known && e.amplitude_deg_s > clear_deg_s;
+    if ((large || clear) && swings_by_itself(e, correction, other))
+      return told(
+          OscillationKind::dutch_roll,
+          "the airframe's own Dutch roll, roll and yaw in turn, with the correction against it. Less correction "
+          "makes it worse: more of it on yaw, or a larger fin, damps it.");
     const std::string quiet = stick.known && stick.amplitude < stick_moves ? " with a quiet stick" : "";
     if (large)
       return told(OscillationKind::gain, std::string(grew          ? "it builds up"

@@ -118,6 +118,63 @@ TEST(Oscillation, ThePilotLeadsHisOwnChasing) {
   EXPECT_NEAR(found[0].frequency_hz, 1.1, 0.05);
 }
 
+// Deliberate: a push to one side, one to the other, and let go, once or every few seconds; the rate follows as the
+// first order roll of any aeroplane does.
+TEST(Oscillation, ADoubletIsMeant) {
+  std::mt19937 random(9);
+  const auto between = [&](double a, double b) { return std::uniform_real_distribution(a, b)(random); };
+  for (int k = 0; k < 30; ++k) {
+    Flight f(static_cast<unsigned>(20 + k));
+    const double half = between(0.25, 0.9), height = between(0.3, 1), every = between(3, 8) + 2 * half,
+                 full = between(60, 250), lag = between(0.05, 0.25);
+    const int count = 1 + k % 4;
+    double rate = 0;
+    for (std::size_t i = 0; i < f.rates.size(); ++i) {
+      const double t = static_cast<double>(i) / f.hz - 6;
+      const double within = t < 0 || t > every * count ? -1 : std::fmod(t, every);
+      const double push = within < 0 || within > 2 * half ? 0 : within < half ? height : -height;
+      f.sticks[i] = 0.1 * f.sticks[i] + push;
+      rate += (full * push - rate) / (lag * f.hz);
+      f.rates[i] += rate;
+    }
+    for (const Episode& e : oscillations_in(f.log()))
+      EXPECT_TRUE(e.kind == OscillationKind::slop) << k << ": " << e.why << " half " << half << " count " << count;
+  }
+}
+
+// Nelson, ch. 5: sideslip and yaw rate exchange, roll follows by the dihedral; gusts excite it, and a damper that is
+// too weak works against it all the time.
+TEST(Oscillation, ADutchRollIsNotTooMuchGain) {
+  std::mt19937 random(4);
+  const auto between = [&](double a, double b) { return std::uniform_real_distribution(a, b)(random); };
+  int told = 0;
+  for (int k = 0; k < 24; ++k) {
+    const double hz = between(0.7, 1.5), damping = between(0.01, 0.05), natural = 2 * pi * hz;
+    const double gain = between(0.004, 0.02), roll_lag = between(0.08, 0.2), dihedral = between(2, 6);
+    std::ostringstream out;
+    out << "t_s,roll_rate_deg_s,yaw_rate_deg_s,roll_stick,yaw_stick,roll_correction,yaw_correction\n";
+    double slip = 8, slip_rate = 0, roll = 0, gust = 0;
+    for (int i = 0; i < 4000; ++i) {
+      const double h = 0.01, noise = std::normal_distribution()(random);
+      gust += h * (-gust / 0.5) + noise * std::sqrt(2 * h / 0.5);
+      slip_rate += h * (-natural * natural * slip - 2 * damping * natural * slip_rate + 60 * gust);
+      slip += h * slip_rate;
+      roll += h * (-dihedral * natural * slip + 20 * gust - roll) / roll_lag;
+      const double yaw = -slip_rate;
+      const auto cut = [](double c) { return std::clamp(c, -1.0, 1.0); };
+      out << i * h << ',' << roll + 0.3 * noise << ',' << yaw << ",0,0," << cut(-gain * roll) << ',' << cut(-gain * yaw)
+          << '\n';
+    }
+    const auto log = parse_flight_log(out.str(), "flight");
+    ASSERT_TRUE(log) << log.error().text();
+    for (const Episode& e : oscillations_in(*log)) {
+      EXPECT_NE(e.kind, OscillationKind::gain) << k << ": " << e.why;
+      told += e.kind == OscillationKind::dutch_roll;
+    }
+  }
+  EXPECT_GT(told, 20);
+}
+
 TEST(Oscillation, TheSameSwingWithAStickThatFollowsIsNotThePilots) {
   Flight f(5);
   for (std::size_t i = 0; i < f.rates.size(); ++i) {
