@@ -29,8 +29,9 @@ struct Calibration : Ellipsoid {
   }
 };
 
-/// `gravity`: of the place, m/s². Below nine still directions that tell cross terms apart these stay at nought. Poses
-/// whose length does not fit the rest are left out and said. Nothing is fitted to fewer than six directions: verdict
+/// `gravity`: of the place, m/s². Cross terms are taken for 0 within 1.5 % beforehand; what the poses tell of them goes
+/// by their covariance, and what they do not is said. Poses whose length does not fit the rest are left out and said,
+/// and so is a zero that drifts meanwhile. Six unknowns need six directions: with fewer nothing is fitted, verdict
 /// repeat.
 Calibration calibrate_accelerometer(const Recording& recording, double gravity);
 /// The same from poses that were found already.

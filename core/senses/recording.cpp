@@ -15,7 +15,7 @@ constexpr double least_still_s = 0.5;
 constexpr double apart_s = 0.25;  ///< readings so far apart are poses by themselves
 /// More than this is no noise but a hand, m/s² (common practice: small accelerometers read to 0.02 to 0.1).
 constexpr double never_still = 0.5;
-constexpr double creeps = 0.25;  ///< from the first to the last third of a pose, m/s²: 1.5°
+constexpr double creeping = 0.25;  ///< from the first to the last third of a pose, m/s²: 1.5°
 constexpr double same_pose = 0.4;
 
 double spread_of(const Readings& r, std::size_t from, std::size_t to, const Point& mean) {
@@ -50,6 +50,23 @@ StillPose pose_of(const Readings& r, std::size_t from, std::size_t to) {
   return pose;
 }
 
+/// When it was, and how its readings went on: a line through them by least squares, without those far beside.
+void add_times(const Recording& recording, StillPose& pose) {
+  const Readings& r = recording.readings;
+  std::vector<std::size_t> near;
+  for (std::size_t i = pose.from; i < pose.to; ++i)
+    if ((r.at(i) - pose.mean).norm() <= std::max(6 * pose.spread, 1e-6)) near.push_back(i);
+  if (near.empty()) near.push_back(pose.from);
+  for (const std::size_t i : near) pose.t_s += recording.t_s[i] / static_cast<double>(near.size());
+  Point products = Point::Zero();
+  double squares = 0;
+  for (const std::size_t i : near) {
+    const double t = recording.t_s[i] - pose.t_s;
+    products += t * (r.at(i) - pose.mean), squares += t * t;
+  }
+  if (squares > 0) pose.creeps = products / squares, pose.creeps_error = pose.spread / std::sqrt(squares);
+}
+
 }  // namespace
 
 Readings thinned(const Readings& all, std::size_t most) {
@@ -69,7 +86,7 @@ std::vector<StillPose> still_poses(const Recording& recording) {
   std::nth_element(steps.begin(), steps.begin() + static_cast<std::ptrdiff_t>(steps.size() / 2), steps.end());
   const double step = steps[steps.size() / 2];
   if (step >= apart_s) {
-    for (std::size_t i = 0; i < n; ++i) poses.push_back({i, i + 1, r.at(i), 0});
+    for (std::size_t i = 0; i < n; ++i) poses.push_back({i, i + 1, r.at(i), 0, recording.t_s[i]});
     return poses;
   }
   const auto width = std::max<std::size_t>(5, static_cast<std::size_t>(std::lround(window_s / std::max(step, 1e-6))));
@@ -104,8 +121,8 @@ std::vector<StillPose> still_poses(const Recording& recording) {
       ++j;
     const std::size_t from = windows[i].from, to = windows[j - 1].to, third = (to - from) / 3;
     if (to - from >= std::max<std::size_t>(least, 2 * width) &&
-        (middle_of(r, from, from + third) - middle_of(r, to - third, to)).norm() < std::max(creeps, 2 * still))
-      poses.push_back(pose_of(r, from, to));
+        (middle_of(r, from, from + third) - middle_of(r, to - third, to)).norm() < std::max(creeping, 2 * still))
+      poses.push_back(pose_of(r, from, to)), add_times(recording, poses.back());
     i = j;
   }
   return poses;

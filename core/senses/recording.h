@@ -46,6 +46,10 @@ struct StillPose {
   std::size_t from = 0, to = 0;  ///< readings; `to` is one past the last
   Point mean = {0, 0, 0};
   double spread = 0;  ///< of single readings, the unit of the readings
+  double t_s = 0;     ///< its middle
+  /// By how much its readings changed a second, and what their noise alone makes of that; 0 for a single reading.
+  Point creeps = {0, 0, 0};
+  double creeps_error = 0;
 };
 
 /// Stretches of at least half a second (or single readings, where they are a quarter of a second apart or more) whose

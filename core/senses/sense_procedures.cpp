@@ -306,7 +306,7 @@ Orders AccelerometerProcedure::hear(const Event& event, const Scene& scene) {
     if (!watch_.still() ||
         std::any_of(poses_.begin(), poses_.end(), [&](const StillPose& p) { return !apart(p.mean, watch_.force()); }))
       continue;
-    poses_.push_back({0, watch_.samples(), watch_.force(), watch_.spread()});
+    poses_.push_back({0, watch_.samples(), watch_.force(), watch_.spread(), s.t_s});
     const Fit& here = scene.rig.fit;
     found_ = calibrate_poses(
         poses_, here.latitude_deg ? normal_gravity(*here.latitude_deg, here.altitude_km * 1000) : standard_gravity);
