@@ -41,6 +41,16 @@ Calibration calibrate_poses(std::vector<StillPose> poses, double gravity);
 /// is fitted (hard iron: offset, soft iron: matrix) to all readings that agree with half of the others; directions that
 /// nobody turned it through stay at what is usual, and that is said.
 Calibration calibrate_compass(const Recording& recording, double field_ut = 0);
+/// How sure directions are that a fit of a compass gives, and through how much of the sphere it was turned.
+struct CompassReach {
+  double direction_error_deg = 0;  ///< of the worst direction, one standard deviation
+  /// 0 to 1: share of the sphere's equal parts in which a reading lies, as far as the fit knows where they lie: what
+  /// was hardly turned lies on a ball of its own noise, or of any size.
+  double coverage = 0;
+  bool known = false;  ///< where readings lie on the sphere is known well enough to show it
+};
+CompassReach reach_of(const SphereFit& fit, const Readings& readings);
+
 /// The ellipsoid alone, of at most `most` of the readings: while the model is still being turned.
 SphereFit fit_compass(const Readings& readings, std::size_t most);
 

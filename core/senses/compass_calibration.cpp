@@ -4,6 +4,7 @@
 
 #include "base/angle.h"
 #include "base/number.h"
+#include "base/statistics.h"
 #include "senses/calibration.h"
 
 namespace rigging {
@@ -16,12 +17,15 @@ constexpr double good_deg = 0.4, usable_deg = 2;
 /// Through less than this share of all directions the ellipsoid bends more ways than its uncertainty says.
 constexpr double least_coverage = 0.4;
 constexpr double good_share = 0.02, usable_share = 0.05;  ///< of the field: scatter of the lengths
-constexpr double few_outliers = 0.05, many_outliers = 0.25;
+constexpr double few_outliers = 0.05, many_outliers = 0.23;
 /// Readings of one turn err alike: so many count for what is said of uncertainty.
 constexpr double count_as = 500;
 /// Of compasses in models: soft iron to 15 %, 8 % across (common practice).
 constexpr Usual usual_compass{200, 0.15, 0.08};
 constexpr std::size_t blocks = 20;
+/// No place on earth has a field of less than 22 µT, and no compass in order shows less than two thirds of it; a
+/// direction that is worse known than this is not one that was seen.
+constexpr double least_length_ut = 15, known_deg = 10;
 
 /// Stretches of time in which most readings do not belong.
 std::string disturbed_stretch(const Recording& r, const std::vector<bool>& outlier) {
@@ -48,24 +52,34 @@ struct OffsetShift {
 };
 
 /// The matrix of all readings is kept: half of a turn bends a matrix of its own as it likes. Least squares of what the
-/// lengths are off by, in a few steps.
+/// lengths are off by, in a few steps, with Tukey's weights about the stretch's own scatter: wild readings and a few
+/// seconds of iron are no other offset.
 OffsetShift shift_of(const Calibration& all, const Readings& r, std::size_t from, std::size_t to) {
   OffsetShift shift;
-  for (int round = 0; round < 4; ++round) {
+  constexpr double tukey = 4.685, to_sigma = 1.4826;
+  std::vector<double> away;
+  for (int round = 0; round < 8; ++round) {
+    away.clear();
+    for (std::size_t i = from; i < to; ++i)
+      away.push_back(std::abs((all.matrix * (r.at(i) - all.offset - shift.offset)).norm() - all.radius));
+    const double noise = std::max(to_sigma * median_within(away), 0.05), cut = tukey * noise;
     Eigen::Matrix3d normal = Eigen::Matrix3d::Identity() * 1e-9;
     Point pull(0, 0, 0);
+    double n = 0, squares = 0;
     for (std::size_t i = from; i < to; ++i) {
       const Point good = all.matrix * (r.at(i) - all.offset - shift.offset);
       const double length = std::max(good.norm(), 1e-9), off = length - all.radius;
+      const double inside = std::max(0.0, 1 - off * off / (cut * cut)), weight = inside * inside;
       const Point slope = all.matrix.transpose() * (good / length);
-      normal += slope * slope.transpose();
-      pull += slope * off;
+      normal += weight * slope * slope.transpose();
+      pull += weight * slope * off;
+      n += weight, squares += weight * off * off;
     }
     const Eigen::Matrix3d inverse = normal.inverse();
     shift.offset += inverse * pull;
-    const auto n = static_cast<double>(to - from);
     // As the readings scatter that belong; those of one turn err alike.
-    shift.variance = inverse.diagonal() * all.residual_rms * all.residual_rms * n / std::min(n, count_as / 2);
+    const double variance = n > 0 ? std::max(squares / n, all.residual_rms * all.residual_rms) : 1;
+    shift.variance = inverse.diagonal() * variance * n / std::min(std::max(n, 1.0), count_as / 2);
   }
   return shift;
 }
@@ -78,6 +92,27 @@ SphereFit fit_compass(const Readings& readings, std::size_t most) {
   options.least_noise = 0.05;
   options.independent = count_as;
   return fit_sphere(thinned(readings, most), options);
+}
+
+CompassReach reach_of(const SphereFit& fit, const Readings& r) {
+  CompassReach reach;
+  if (fit.used == 0) return reach;
+  std::vector<bool> seen(static_cast<std::size_t>(gores * bands));
+  for (std::size_t i = 0; i < r.size(); ++i)
+    if (fit.outlier.size() != r.size() || !fit.outlier[i]) seen[gore_cell(fit.corrected(r.at(i)))] = true;
+  const double parts =
+      static_cast<double>(std::count(seen.begin(), seen.end(), true)) / static_cast<double>(seen.size());
+  for (int band = 0; band < 2 * bands; ++band)
+    for (int gore = 0; gore < gores; ++gore) {
+      const double z = 1 - (band + 0.5) / bands, turn = 2 * pi * gore / gores, flat = std::sqrt(1 - z * z);
+      reach.direction_error_deg = std::max(reach.direction_error_deg,
+                                           fit.direction_error_deg({flat * std::cos(turn), flat * std::sin(turn), z}));
+    }
+  const double sure = std::min(1.0, known_deg / std::max(reach.direction_error_deg, 1e-9)),
+               large = std::min(1.0, std::pow(fit.radius / least_length_ut, 2));
+  reach.coverage = parts * sure * large;
+  reach.known = sure * large > 0.5;
+  return reach;
 }
 
 Calibration calibrate_compass(const Recording& recording, double field_ut) {
@@ -110,14 +145,11 @@ Calibration calibrate_compass(const Recording& recording, double field_ut) {
     note(Verdict::repeat, "The model was turned in one plane only: nose and wings up and down as well.");
     return c;
   }
-  if (field_ut > 0) {
-    // The place knows the length that the readings should have.
-    const double scale = field_ut / fit.radius;
-    fit = fit.scaled(scale);
-    if (std::abs(scale - 1) > 0.15)
-      note(Verdict::usable, "The readings are " + number_text(100 / scale, 0) +
-                                " % of the field of this place: the compass's unit, or steel or a magnet near by.");
-  }
+  // The place knows the length that the readings should have.
+  const double to_field = field_ut > 0 ? field_ut / fit.radius : 1;
+  const double as_read = fit.radius;
+  const CompassReach reach = reach_of(fit, r);
+  fit = fit.scaled(to_field);
   static_cast<Ellipsoid&>(c) = fit;
   c.radius = fit.radius;
   c.residual_rms = fit.rms;
@@ -125,20 +157,7 @@ Calibration calibrate_compass(const Recording& recording, double field_ut) {
   c.outliers = r.size() - fit.used;
   c.bad = fit.outlier;
   c.offset_error = fit.covariance.diagonal().head<3>().cwiseSqrt();
-  std::vector<bool> seen(static_cast<std::size_t>(gores * bands));
-  for (std::size_t i = 0; i < r.size(); ++i)
-    if (!fit.outlier[i]) seen[gore_cell(fit.corrected(r.at(i)))] = true;
-  c.coverage = static_cast<double>(std::count(seen.begin(), seen.end(), true)) / static_cast<double>(seen.size());
-  Point worst = {0, 0, 1};
-  for (int band = 0; band < 2 * bands; ++band)
-    for (int gore = 0; gore < gores; ++gore) {
-      const double z = 1 - (band + 0.5) / bands, turn = 2 * pi * gore / gores, flat = std::sqrt(1 - z * z);
-      const Point n{flat * std::cos(turn), flat * std::sin(turn), z};
-      if (const double error = fit.direction_error_deg(n); error > c.direction_error_deg) {
-        c.direction_error_deg = error;
-        worst = n;
-      }
-    }
+  c.coverage = reach.coverage, c.direction_error_deg = reach.direction_error_deg;
   const Eigen::Matrix3d of_offset = fit.covariance.topLeftCorner<3, 3>();
   const Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d> offset(of_offset);
   const double offset_sigma = std::sqrt(std::max(offset.eigenvalues()[2], 0.0));
@@ -150,13 +169,24 @@ Calibration calibrate_compass(const Recording& recording, double field_ut) {
     way.maxCoeff(&axis);
     const bool bad = c.direction_error_deg > usable_deg || c.coverage < least_coverage || narrowest < 0.1 * widest;
     note(bad ? Verdict::repeat : Verdict::usable,
-         "It was turned through " + number_text(c.coverage * 100, 0) + " % of all directions: the offset along " +
+         std::string(bad ? "Not enough yet: it" : "It") + " was turned through " + number_text(c.coverage * 100, 0) +
+             " % of all directions: the offset along " +
              std::string(axis == 0   ? "x"
                          : axis == 1 ? "y"
                                      : "z") +
              " is only known to " + number_text(offset_sigma, 1) + " µT at best, a direction to " +
              number_text(c.direction_error_deg, 1) + "°.");
+    // What little turning tells of magnets, iron and strength is nothing.
+    if (bad) {
+      if (as_read < least_length_ut)
+        c.why.push_back("What it reads is " + number_text(as_read, 1) +
+                        " µT strong, less than anywhere on earth: too little turning, or another unit than µT.");
+      return c;
+    }
   }
+  if (std::abs(to_field - 1) > 0.15)
+    note(Verdict::usable, "The readings are " + number_text(100 / to_field, 0) +
+                              " % of the field of this place: the compass's unit, or steel or a magnet near by.");
   // Either half of the time alone: what does not turn with the model, or was moved, shows as another offset.
   if (r.size() >= 2 * least_half) {
     const OffsetShift first = shift_of(c, r, 0, r.size() / 2), second = shift_of(c, r, r.size() / 2, r.size());

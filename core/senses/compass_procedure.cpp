@@ -30,7 +30,7 @@ Orders CompassProcedure::hear(const Event& event, const Scene& scene) {
     recording_.t_s.push_back(s.t_s);
     recording_.readings.add(*s.field_ut);
     forces_.push_back(s.force_m_s2);
-    if (so_far_.used > 0) {
+    if (shows_map_) {
       now_in_ = gore_cell(so_far_.corrected(*s.field_ut));
       seen_[*now_in_] = true;
     }
@@ -54,6 +54,7 @@ void CompassProcedure::forget() {
   looked_at_ = 0;
   judge_at_ = judge_first;
   coverage_ = 0;
+  shows_map_ = false;
   found_.reset();
 }
 
@@ -61,10 +62,15 @@ void CompassProcedure::look_over() {
   looked_at_ = recording_.size();
   so_far_ = fit_compass(recording_.readings, 600);
   std::fill(seen_.begin(), seen_.end(), false);
-  if (so_far_.used == 0) return;
+  const CompassReach reach = reach_of(so_far_, recording_.readings);
+  coverage_ = reach.coverage;
+  shows_map_ = reach.known;
+  if (!shows_map_) {
+    now_in_.reset();
+    return;
+  }
   for (std::size_t i = 0; i < recording_.size(); ++i)
     seen_[gore_cell(so_far_.corrected(recording_.readings.at(i)))] = true;
-  coverage_ = static_cast<double>(std::count(seen_.begin(), seen_.end(), true)) / static_cast<double>(seen_.size());
 }
 
 void CompassProcedure::look_around(const Scene& scene) {

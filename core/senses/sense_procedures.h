@@ -102,6 +102,7 @@ class CompassProcedure : public SenseProcedure {
   std::vector<bool> seen_ = std::vector<bool>(gores * bands);
   std::optional<std::size_t> now_in_;
   SphereFit so_far_;
+  bool shows_map_ = false;  ///< where on the sphere a reading lies is known
   std::size_t looked_at_ = 0, judge_at_ = 0;
   double coverage_ = 0;
   std::optional<Calibration> found_;

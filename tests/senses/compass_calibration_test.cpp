@@ -81,6 +81,52 @@ TEST(CompassCalibration, WhatChangedMeanwhileIsSaid) {
   EXPECT_NE(said(c).find("second half"), std::string::npos);
 }
 
+// A fifth of wild readings, or a few seconds of iron near by: the rest of either half agrees with the other.
+TEST(CompassCalibration, WildReadingsAreNoChangeOfTheOffset) {
+  for (unsigned seed = 1; seed <= 20; ++seed) {
+    Hands hands(seed + 300);
+    const Compass compass = Compass::random(hands);
+    Recording wild = compass.turned(3000, hands), iron = compass.turned(3000, hands);
+    for (std::size_t i = 0; i < wild.size(); ++i)
+      if (hands.between(0, 1) < 0.2) {
+        const Point p = wild.readings.at(i) + hands.vector(40);
+        wild.readings.x[i] = p.x(), wild.readings.y[i] = p.y(), wild.readings.z[i] = p.z();
+      }
+    const auto from = static_cast<std::size_t>(hands.between(0, 2600));
+    for (std::size_t i = from; i < from + 300; ++i) iron.readings.x[i] += 25;
+    for (const Recording* r : {&wild, &iron}) {
+      const Calibration c = calibrate_compass(*r);
+      EXPECT_EQ(said(c).find("second half"), std::string::npos) << seed << ' ' << said(c);
+      EXPECT_NE(c.verdict, Verdict::repeat) << seed << ' ' << said(c);
+      EXPECT_LT((c.offset - compass.hard).norm(), 1) << seed;
+    }
+  }
+}
+
+/// One turn is flown through from the first reading on: what is known of it only grows.
+TEST(CompassCalibration, EarlyOnItIsNotEnoughAndNothingElse) {
+  for (unsigned seed = 1; seed <= 20; ++seed) {
+    Hands hands(seed + 500);
+    const Compass compass = Compass::random(hands);
+    for (const double arc : {4.0, 15.0, 40.0}) {
+      Recording r;
+      for (int i = 0; i < 250; ++i) {
+        r.t_s.push_back(i * 0.01);
+        const double turn = arc * rad * i / 250;
+        const Point u = Point(0.5 * std::cos(turn), 0.5 * std::sin(turn), 0.8 + 0.05 * std::sin(0.1 * i)).normalized();
+        r.readings.add(compass.soft * u * compass.field + compass.hard + hands.vector(compass.noise));
+      }
+      const Calibration c = calibrate_compass(r);
+      EXPECT_EQ(c.verdict, Verdict::repeat);
+      EXPECT_EQ(said(c).find("magnet"), std::string::npos) << said(c);
+      EXPECT_EQ(said(c).find("squeezes"), std::string::npos) << said(c);
+      EXPECT_LT(c.coverage, 0.3) << arc << ' ' << said(c);
+      if (said(c).find("Not enough yet") == std::string::npos) continue;  // hardly moved at all
+      EXPECT_EQ(c.coverage, reach_of(fit_compass(r.readings, r.size()), r.readings).coverage) << "one number";
+    }
+  }
+}
+
 TEST(CompassCalibration, HalvesThatSawDifferentDirectionsAreNoChange) {
   int alarms = 0, said_so = 0;
   for (unsigned seed = 1; seed <= 40; ++seed) {
