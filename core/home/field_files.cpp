@@ -8,6 +8,7 @@
 
 #include "base/json.h"
 #include "base/number.h"
+#include "base/polygon.h"
 #include "base/units.h"
 
 namespace rigging {
@@ -84,12 +85,27 @@ std::string degrees_of(double deg) { return number_text(deg, decimals); }
 
 std::string height_words(const FieldObstacle& o) { return field_text(o.height_m) + " above home"; }
 
-/// Twice the signed area over the plane of longitude and latitude: positive counterclockwise.
-double turning_of(const std::vector<OnEarth>& ring) {
-  double sum = 0;
-  for (std::size_t i = 0; i + 1 < ring.size(); ++i)
-    sum += (ring[i + 1].lon - ring[i].lon) * (ring[i + 1].lat + ring[i].lat);
-  return -sum;
+/// Rings of a closed ring, counterclockwise (RFC 7946, 3.1.6), cut where it runs across 180° (3.1.9). A ring round a
+/// pole is none of a model's field.
+std::vector<std::vector<OnEarth>> cut_rings(const std::vector<OnEarth>& closed) {
+  std::vector<Flat> ring;
+  for (std::size_t i = 0; i + 1 < closed.size(); ++i) {
+    double lon = closed[i].lon;
+    if (!ring.empty()) lon = ring.back()[0] + std::remainder(lon - ring.back()[0], 360);
+    ring.push_back({lon, closed[i].lat});
+  }
+  if (flat_area(ring) < 0) std::reverse(ring.begin(), ring.end());
+  std::vector<std::vector<OnEarth>> all;
+  for (const double turn : {-360.0, 0.0, 360.0}) {
+    std::vector<Flat> part = ring;
+    for (Flat& p : part) p[0] += turn;
+    part = cut_by_line(cut_by_line(part, 1, 0, 180), -1, 0, 180);
+    if (part.size() < 3 || flat_area(part) < 1e-14) continue;
+    std::vector<OnEarth>& to = all.emplace_back();
+    for (const Flat& p : part) to.push_back({p[1], p[0]});
+    to.push_back(to.front());
+  }
+  return all;
 }
 
 }  // namespace
@@ -186,12 +202,17 @@ Result<std::string> reach_geojson(const Rig& rig, const HomeReport& report, cons
   for (const FieldObstacle& o : rig.home.obstacles)
     add({{"type", "Point"}, {"coordinates", position_of(seen_from(*home, o.bearing_deg, o.distance_m))}}, o.name,
         height_words(o));
-  for (Ring& r : rings_of(rig, report, band, left_mah, *home)) {
-    // Outer rings go counterclockwise (RFC 7946, 3.1.6).
-    if (turning_of(r.points) < 0) std::reverse(r.points.begin(), r.points.end());
-    Json ring = Json::array();
-    for (const OnEarth& p : r.points) ring.push_back(position_of(p));
-    add({{"type", "Polygon"}, {"coordinates", Json::array({std::move(ring)})}}, r.name, r.words);
+  for (const Ring& r : rings_of(rig, report, band, left_mah, *home)) {
+    Json polygons = Json::array();
+    for (const std::vector<OnEarth>& points : cut_rings(r.points)) {
+      Json ring = Json::array();
+      for (const OnEarth& p : points) ring.push_back(position_of(p));
+      polygons.push_back(Json::array({std::move(ring)}));
+    }
+    if (polygons.size() == 1)
+      add({{"type", "Polygon"}, {"coordinates", std::move(polygons[0])}}, r.name, r.words);
+    else
+      add({{"type", "MultiPolygon"}, {"coordinates", std::move(polygons)}}, r.name, r.words);
   }
   return all.dump(1) + "\n";
 }

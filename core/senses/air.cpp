@@ -14,12 +14,28 @@ constexpr double good_noise_m = 0.5, usable_noise_m = 1.5, good_drift = 1.5, usa
 constexpr double good_zero_pa = 5, usable_zero_pa = 15, good_loss = 0.10, usable_loss = 0.25;
 constexpr double covered_s = 3, barometer_s = 10, held_least_s = 5;
 constexpr double most_tube_pa = 20000;  ///< 180 m/s
-constexpr double push_pa = 40;          ///< less is a draught (8 m/s)
+/// Medians are taken over so long; a push counts as on from this share of it, and rests after so long.
+constexpr double smooth_s = 0.35, rising = 0.7, settles_s = 0.3;
+constexpr double push_pa = 40;  ///< less is a draught (8 m/s)
 
 using Values = std::span<const double>;
 
 std::size_t first_after(const std::vector<double>& t, double t_s) {
   return static_cast<std::size_t>(std::lower_bound(t.begin(), t.end(), t_s) - t.begin());
+}
+
+/// Medians of a third of a second about each reading: an edge stays one, single readings do not count.
+std::vector<double> without_spikes(const std::vector<double>& t, const std::vector<double>& values, std::size_t n) {
+  std::vector<double> all;
+  for (std::size_t i = 0; i < n; ++i) {
+    const std::size_t from = first_after(t, t[i] - smooth_s / 2);
+    std::size_t to = std::max(i + 1, std::min(n, first_after(t, t[i] + smooth_s / 2)));
+    // As many on either side.
+    const std::size_t side = std::min(i - std::min(from, i), to - 1 - i);
+    const auto at = values.begin() + static_cast<std::ptrdiff_t>(i - side);
+    all.push_back(median({at, at + static_cast<std::ptrdiff_t>(2 * side + 1)}));
+  }
+  return all;
 }
 
 }  // namespace
@@ -93,24 +109,32 @@ AirspeedReport airspeed_of(const std::vector<double>& t, const std::vector<doubl
   a.zero_m_s = a.zero_pa / (air_kg_m3 * std::max(3.0, cruise_m_s));
   a.least_m_s = std::sqrt(2 * 3 * std::max(a.noise_pa, 0.1) / air_kg_m3);
 
-  std::size_t peak = covered;
+  const std::vector<double> steady = without_spikes(t, pitot, n);
+  const auto off = [&](std::size_t i) { return steady[i] - a.zero_pa; };
+  std::size_t peak = std::min(covered, n - 1);
   for (std::size_t i = covered; i < n; ++i)
-    if (std::abs(pitot[i] - a.zero_pa) > std::abs(pitot[std::min(peak, n - 1)] - a.zero_pa)) peak = i;
-  if (peak < n && std::abs(pitot[peak] - a.zero_pa) > push_pa) {
-    a.pushed_pa = pitot[peak] - a.zero_pa;
+    if (std::abs(off(i)) > std::abs(off(peak))) peak = i;
+  if (covered < n && std::abs(off(peak)) > push_pa) {
+    a.pushed_pa = off(peak);
     a.exchanged = *a.pushed_pa < 0;
-    // Held: from the peak until it falls off at once. A leak falls slowly; a hand that lets go does not.
-    const double sign = a.exchanged ? -1 : 1;
-    const auto over = [&](std::size_t i) { return sign * (pitot[i] - a.zero_pa); };
-    std::size_t end = peak;
-    while (end + 1 < n && over(end + 1) > push_pa / 2 && over(end + 1) > 0.75 * over(end)) ++end;
-    // The last half second may be the hand coming off.
-    while (end > peak && t[end] > t[peak] + 1 && over(end) < 0.97 * over(end - 1)) --end;
-    if (const double held = t[end] - t[peak]; held >= held_least_s) {
+    const double sign = a.exchanged ? -1 : 1, high = std::abs(*a.pushed_pa);
+    const auto over = [&](std::size_t i) { return sign * off(i); };
+    // Held: from where it came up, not from the reading that stands highest by chance, until it falls off at once. A
+    // leak falls slowly; a hand that lets go does not.
+    std::size_t begin = peak, end = peak;
+    while (begin > covered && over(begin - 1) > rising * high) --begin;
+    const double rest_s = std::max(settles_s, smooth_s);
+    begin = std::min(peak, first_after(t, t[begin] + rest_s));
+    const auto earlier = [&](std::size_t i) { return std::max(begin, first_after(t, t[i] - 2 * smooth_s)); };
+    while (end + 1 < n && over(end + 1) > push_pa / 2 && over(end + 1) > 0.75 * over(earlier(end + 1))) ++end;
+    // The last of it may be the hand coming off.
+    const double came_off = t[end] - rest_s;
+    while (end > begin && t[end] > came_off) --end;
+    if (const double held = t[end] - t[begin]; held + 2 * rest_s >= held_least_s && end > begin + 4) {
       // Exponential: straight in the logarithm.
       std::vector<double> logs;
-      for (std::size_t i = peak; i <= end; ++i) logs.push_back(std::log(over(i)));
-      a.lost_in_10s = std::max(0.0, 1 - std::exp(10 * slope(Values(t).subspan(peak, logs.size()), logs)));
+      for (std::size_t i = begin; i <= end; ++i) logs.push_back(std::log(std::max(over(i), 1.0)));
+      a.lost_in_10s = std::max(0.0, 1 - std::exp(10 * slope(Values(t).subspan(begin, logs.size()), logs)));
     }
   }
 

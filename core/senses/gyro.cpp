@@ -58,6 +58,45 @@ Windows windows_of(const Recording& r, double rate_hz) {
   return w;
 }
 
+/// What wanders beside white noise, °/s: Allan's variance over averaging times is N²/τ + B² + K²·τ/3 (IEEE Std 952,
+/// annex C: noise, flicker, random walk). Nothing, a flicker and a walk of any size are taken for as likely beforehand,
+/// and weighed by how well the variances agree, which scatter as a gamma distribution of as many averages as there are.
+/// Returned is what they make of a mean of the whole length as a zero from now on.
+double wander_of(const std::vector<AllanPoint>& allan, double noise_deg_s, double rate_hz, double length_s) {
+  constexpr double points_an_octave = 3;  // neighbours tell nearly the same
+  const double white = noise_deg_s * noise_deg_s / rate_hz;
+  const auto misfit = [&](double flicker, double walk) {
+    double sum = 0;
+    for (const AllanPoint& p : allan) {
+      const double averages = length_s / p.tau_s - 1;
+      const double model = white / p.tau_s + flicker + walk * p.tau_s / 3,
+                   variance = p.deviation_deg_s * p.deviation_deg_s;
+      if (averages >= 1 && variance > 0)
+        sum += averages / 2 * (std::log(model / variance) + variance / model - 1) / points_an_octave;
+    }
+    return sum;
+  };
+  struct Level {
+    double variance, misfit, weight;
+  };
+  // Twelve steps a decade, from what a stretch of this length can show to the noise itself.
+  constexpr int decades = 8, a_decade = 12, levels = decades * a_decade;
+  std::vector<Level> all{{0, misfit(0, 0), 1}};
+  for (int i = 0; i < levels; ++i) {
+    const double v = white / length_s / 10 * std::pow(10, static_cast<double>(i) / a_decade);
+    all.push_back({v, misfit(v, 0), 1.0 / levels});
+    all.push_back({v / 3, misfit(0, v / length_s), 1.0 / levels});
+  }
+  double best = all[0].misfit;
+  for (const Level& l : all) best = std::min(best, l.misfit);
+  double sum = 0, weights = 0;
+  for (const Level& l : all) {
+    const double weight = l.weight * std::exp(best - l.misfit);
+    sum += weight * l.variance, weights += weight;
+  }
+  return std::sqrt(sum / weights);
+}
+
 }  // namespace
 
 std::vector<AllanPoint> allan_deviation(std::span<const double> readings, double rate_hz) {
@@ -125,7 +164,10 @@ GyroReport gyro_of(const Recording& r, const GyroOptions& options) {
     const Stretch v = Stretch(axis_of(r.readings, static_cast<std::size_t>(axis))).subspan(from, to - from);
     g.zero_deg_s[axis] = mean(v);
     g.noise_deg_s[axis] = step_deviation(v);
-    g.zero_error_deg_s[axis] = g.noise_deg_s[axis] / std::sqrt(n);
+    g.zero_error_deg_s[axis] = std::hypot(
+        g.noise_deg_s[axis] / std::sqrt(n),
+        g.noise_deg_s[axis] > 0 ? wander_of(allan_deviation(v, g.rate_hz), g.noise_deg_s[axis], g.rate_hz, g.still_s)
+                                : 0);
     g.density[axis] = g.noise_deg_s[axis] * std::sqrt(2 / g.rate_hz);
     if (g.noise_deg_s[axis] > g.noise_deg_s[worst]) worst = axis;
   }

@@ -32,9 +32,11 @@ struct GyroOptions {
 };
 
 struct GyroReport {
-  double rate_hz = 0, still_s = 0;         ///< of the longest still stretch, which everything else is of
-  Point zero_deg_s = {0, 0, 0};            ///< mean
-  Point zero_error_deg_s = {0, 0, 0};      ///< one standard deviation of that mean, from the noise alone
+  double rate_hz = 0, still_s = 0;  ///< of the longest still stretch, which everything else is of
+  Point zero_deg_s = {0, 0, 0};     ///< mean
+  /// One standard deviation of that mean as the zero from now on: of the noise, and of the wander as far as the stretch
+  /// is long enough to show it.
+  Point zero_error_deg_s = {0, 0, 0};
   Point noise_deg_s = {0, 0, 0};           ///< of single readings
   Point density = {0, 0, 0};               ///< white noise, °/s/√Hz
   std::vector<AllanPoint> allan;           ///< of the worst axis

@@ -6,6 +6,7 @@
 
 #include "base/find.h"
 #include "base/number.h"
+#include "base/polygon.h"
 #include "surfaces/air_loads.h"
 #include "surfaces/surface_checks.h"
 
@@ -264,17 +265,23 @@ ControlMargin control_margin(const Rig& rig, const Command& held) {
 }
 
 double saturated_share(const Rig& rig, const Command& held) {
-  constexpr int steps = 40;
-  int saturated = 0;
-  for (int i = 0; i <= steps; ++i)
-    for (int k = 0; k <= steps; ++k) {
-      Command c = held;
-      c.roll = 2.0 * i / steps - 1;
-      c.pitch = 2.0 * k / steps - 1;
-      saturated += std::any_of(rig.outputs.begin(), rig.outputs.end(),
-                               [&](const Output& o) { return works_servo(o) && std::abs(asked(o.mix, c)) > 1 + 1e-9; });
+  // What an output is asked for is linear in roll and pitch on either side of the middle of roll, where a differential
+  // bends it: what is left of either half when every output has cut off what it can't give.
+  double free = 0;
+  for (const double side : {-1.0, 1.0}) {
+    std::vector<Flat> left{
+        {std::min(0.0, side), -1}, {std::max(0.0, side), -1}, {std::max(0.0, side), 1}, {std::min(0.0, side), 1}};
+    for (const Output& o : rig.outputs) {
+      if (!works_servo(o)) continue;
+      Command middle = held;
+      middle.roll = middle.pitch = 0;
+      const double rest = asked(o.mix, middle), roll = side * roll_part(o.mix, side), pitch = o.mix.pitch;
+      left = cut_by_line(left, roll, pitch, 1 - rest);
+      left = cut_by_line(left, -roll, -pitch, 1 + rest);
     }
-  return static_cast<double>(saturated) / ((steps + 1) * (steps + 1));
+    free += flat_area(left);
+  }
+  return std::clamp(1 - free / 4, 0.0, 1.0);
 }
 
 const SurfaceAnswer* SurfacesReport::answer(Surface surface) const {

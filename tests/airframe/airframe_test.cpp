@@ -3,6 +3,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <random>
 #include <set>
 
 #include "airframe/kinds.h"
@@ -152,7 +153,34 @@ TEST(Mixing, SaturatedShareOfTheStickSquare) {
   for (Output& o : rig.outputs)
     for (const Axis axis : {Axis::roll, Axis::pitch}) o.mix.of(axis) *= 2;
   // With full weights the free region is the diamond |roll| + |pitch| ≤ 1: half of the square.
-  EXPECT_NEAR(analyze_surfaces(rig).saturated_share, 0.5, 0.03);
+  EXPECT_NEAR(analyze_surfaces(rig).saturated_share, 0.5, 1e-12);
+  // With 0.8 and 0.6, four triangles of (0.8 + 0.6 − 1)² / (2 · 0.8 · 0.6) each, of a square of four.
+  for (Output& o : rig.outputs)
+    if (o.mix.throttle == 0) o.mix.roll *= 0.8 / std::abs(o.mix.roll), o.mix.pitch *= 0.6 / std::abs(o.mix.pitch);
+  EXPECT_NEAR(analyze_surfaces(rig).saturated_share, 4 * 0.4 * 0.4 / (2 * 0.8 * 0.6) / 4, 1e-12);
+  // Any mix, differential, flap and yaw among them, by a million sticks at random.
+  std::mt19937 random(2);
+  const auto between = [&](double a, double b) { return std::uniform_real_distribution<double>(a, b)(random); };
+  for (int k = 0; k < 5; ++k) {
+    for (Output& o : rig.outputs)
+      if (o.mix.throttle == 0) {
+        o.mix.roll = between(-1, 1), o.mix.pitch = between(-1, 1), o.mix.yaw = between(-0.5, 0.5);
+        o.mix.flap = between(-0.3, 0.3), o.mix.roll_differential = between(-0.8, 0.8);
+      }
+    Command held;
+    held.yaw = between(-1, 1), held.flap = between(0, 1);
+    int saturated = 0;
+    constexpr int tried = 200000;
+    for (int i = 0; i < tried; ++i) {
+      Command c = held;
+      c.roll = between(-1, 1), c.pitch = between(-1, 1);
+      bool beyond = false;
+      for (const Output& o : rig.outputs)
+        if (o.mix.throttle == 0) beyond = beyond || mixed(o, c).saturated;
+      saturated += beyond;
+    }
+    EXPECT_NEAR(saturated_share(rig, held), static_cast<double>(saturated) / tried, 0.004) << k;
+  }
 }
 
 /// Common practice: two motors go with any tail or wing, and may steer beside a rudder or instead of one. Right yaw

@@ -127,6 +127,52 @@ TEST(FieldFiles, TheReachIsGeoJson) {
   EXPECT_EQ(polygons, 5) << "three of the reach, the area, the circle";
 }
 
+// RFC 7946, 3.1.9: what crosses 180° is cut there into parts of a MultiPolygon, none of which crosses it. Cut or not,
+// the ring encloses the same.
+TEST(FieldFiles, RingsAcrossTheLineOfTheDateAreCut) {
+  const auto enclosed = [](double longitude) {
+    Rig rig = somewhere();
+    rig.fit.latitude_deg = -17, rig.fit.longitude_deg = longitude;
+    const HomeReport r = home_of(rig);
+    const auto text = reach_geojson(rig, r, band_of(r, 1500), 1500);
+    EXPECT_TRUE(text);
+    std::vector<std::pair<std::string, double>> areas;
+    for (const Json& f : Json::parse(*text)["features"]) {
+      const std::string type = f["geometry"]["type"];
+      if (type == "Point") continue;
+      Json parts = f["geometry"]["coordinates"];
+      if (type == "Polygon") parts = Json::array({parts});
+      double sum = 0;
+      for (const Json& part : parts) {
+        const Json& ring = part[0];
+        EXPECT_EQ(ring.front(), ring.back());
+        double area = 0, east = -1e9, west = 1e9;
+        for (std::size_t i = 0; i + 1 < ring.size(); ++i) {
+          const double lon = ring[i][0];
+          area += lon * ring[i + 1][1].get<double>() - ring[i + 1][0].get<double>() * ring[i][1].get<double>();
+          east = std::max(east, lon), west = std::min(west, lon);
+        }
+        EXPECT_GT(area, 0);
+        EXPECT_LT(east - west, 1) << "no part runs round the earth";
+        EXPECT_LE(east, 180);
+        EXPECT_GE(west, -180);
+        sum += area / 2;
+      }
+      areas.emplace_back(type, sum);
+    }
+    return areas;
+  };
+  const auto plain = enclosed(100);
+  for (const double longitude : {179.9995, -179.9995, 180.0}) {
+    const auto cut = enclosed(longitude);
+    ASSERT_EQ(cut.size(), plain.size());
+    for (std::size_t i = 0; i < cut.size(); ++i) {
+      EXPECT_EQ(cut[i].first, "MultiPolygon") << i;
+      EXPECT_NEAR(cut[i].second / plain[i].second, 1, 1e-3) << i;
+    }
+  }
+}
+
 // GPX 1.1: lat and lon are attributes of every point; metadata, wpt and trk stand in this order; name before desc.
 TEST(FieldFiles, TheReachIsGpxAndReadsBack) {
   const Rig rig = somewhere();

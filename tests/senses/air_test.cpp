@@ -77,6 +77,26 @@ TEST(Air, AirspeedThatIsSoundIsGood) {
   EXPECT_NEAR(a.least_m_s, std::sqrt(2 * 3 * 0.6 / 1.225), 0.3);
 }
 
+/// Whatever it rustles: a hold counts from its edge, and what it lost is the leak's exponential.
+TEST(Air, AHoldCountsFromItsEdgeAndNotFromItsNoisiestReading) {
+  std::mt19937 random(3);
+  const auto between = [&](double a, double b) { return std::uniform_real_distribution<double>(a, b)(random); };
+  for (int k = 0; k < 60; ++k) {
+    const double push = between(120, 600), tau = std::exp(between(std::log(25.0), std::log(2000.0))),
+                 held = between(5.5, 13), noise = between(0.5, 0.02 * push), rise_s = between(0.1, 0.8);
+    const auto t = times(6 + held + 3);
+    std::vector<double> p;
+    for (const double s : t) {
+      const double on = s < 4 || s > 4 + held ? 0 : push * std::min(1.0, (s - 4) / rise_s) * std::exp(-(s - 4) / tau);
+      p.push_back(1 + on + std::normal_distribution<double>(0, noise)(random));
+    }
+    const AirspeedReport a = airspeed_of(t, p);
+    ASSERT_TRUE(a.lost_in_10s) << k << " held " << held << " s: " << a.why;
+    EXPECT_NEAR(*a.lost_in_10s, 1 - std::exp(-10 / tau), 0.06) << k << ' ' << push << ' ' << noise << ' ' << held;
+    EXPECT_NEAR(*a.pushed_pa / push, 1, 0.12);
+  }
+}
+
 TEST(Air, LeaksOffsetsAndExchangedHosesAreNamed) {
   const auto t = times(20);
   const AirspeedReport leak = airspeed_of(t, pushed(t, 0, 400, 12));

@@ -28,10 +28,40 @@ TEST(Gyro, FindsTheZeroWithinItsOwnError) {
     for (int axis = 0; axis < 3; ++axis) {
       EXPECT_NEAR(g.zero_deg_s[axis], zero[axis], 4.5 * g.zero_error_deg_s[axis]);
       EXPECT_NEAR(g.noise_deg_s[axis], 0.08, 0.01);
-      EXPECT_NEAR(g.zero_error_deg_s[axis], 0.08 / std::sqrt(1000.0), 0.0004);  // standard error of a mean
+      // The standard error of a mean, and the wander that ten seconds can't exclude.
+      EXPECT_GT(g.zero_error_deg_s[axis], 0.9 * 0.08 / std::sqrt(1000.0));
+      EXPECT_LT(g.zero_error_deg_s[axis], 4 * 0.08 / std::sqrt(1000.0));
     }
     EXPECT_TRUE(g.moved.empty());
   }
+}
+
+// A zero that walks (IEEE Std 952: K·√t): the next minute's zero lies within the error that is said of this one.
+TEST(Gyro, TheErrorOfItsZeroKnowsItsWander) {
+  double squares = 0;
+  int of = 0;
+  for (unsigned seed = 1; seed <= 40; ++seed) {
+    std::mt19937 random(seed + 70);
+    std::normal_distribution<double> normal;
+    const double walk = 0.003 * std::pow(3, seed % 3);  // °/s/√s
+    Recording r;
+    Point zero(0.1, -0.2, 0.05);
+    for (int i = 0; i < 6000; ++i) {
+      const auto three = [&](double sigma) -> Point {
+        return Point(normal(random), normal(random), normal(random)) * sigma;
+      };
+      zero += three(walk * 0.1);
+      r.t_s.push_back(i * 0.01);
+      r.readings.add(zero + three(0.08));
+    }
+    const GyroReport g = gyro_of(r);
+    for (int axis = 0; axis < 3; ++axis, ++of) {
+      const double z = (g.zero_deg_s[axis] - zero[axis]) / g.zero_error_deg_s[axis];
+      squares += z * z;
+      EXPECT_LT(std::abs(z), 6) << seed;
+    }
+  }
+  EXPECT_NEAR(std::sqrt(squares / of), 1, 0.45) << "neither bold nor useless";
 }
 
 TEST(Gyro, SaysWhenItWasMovedAndUsesTheStillPart) {
