@@ -181,6 +181,7 @@ void fit(const Opened& o, Session& session) {
     Json paths = Json::array();
     for (const CompassPath& p : c.paths)
       paths.push_back({{"lead", p.path.lead},
+                       {"name", p.path.name},
                        {"amps", p.path.amps},
                        {"spacing_m", p.path.spacing_m},
                        {"distance_m", p.distance_m},

@@ -41,16 +41,22 @@ void work_out_neutral_point(const Airframe& a, AirframeReport& r) {
   }
   const double np = -moment / lift, mac = planform.wing.mean_chord_m();
   // A slender body in a stream at an angle: 2·volume per radian, nearly (Munk).
-  const double forward = -(slow_moment + 2 * 0.9 * body_of(a).volume_m3()) / slow_lift;
+  const double by_body = 2 * 0.9 * body_of(a).volume_m3();
+  const double forward = -(slow_moment + by_body) / slow_lift;
+  const auto of_chord = [&](double way_m) { return number_text(100 * way_m / mac, 0) + " % of it"; };
   r.lift_slope_per_rad = lift / planform.wing.area_m2();
-  r.neutral_point = {"Neutral point behind the nose",
-                     np,
-                     "m",
-                     std::min(forward, np) - 0.015 * mac,
-                     np + 0.015 * mac,
-                     "lift of " + shares,
-                     "vortex lattice (Katz and Plotkin, Low-Speed Aerodynamics, ch. 12), without body. Band: 1.5 % of "
-                     "the mean chord, and forward by the body (Munk, NACA report 184) and a tail in 15 % slower air"};
+  r.neutral_point = {
+      "Neutral point behind the nose",
+      np,
+      "m",
+      std::min(forward, np) - 0.015 * mac,
+      np + 0.015 * mac,
+      "lift of " + shares,
+      "vortex lattice (Katz and Plotkin, Low-Speed Aerodynamics, ch. 12), without body. Band: 1.5 % of "
+      "the mean chord, and forward by the body (" +
+          of_chord(by_body / lift) + "; Munk, NACA report 184)" +
+          (planform.tail ? " and a tail in 15 % slower air (" + of_chord(np + slow_moment / slow_lift) + ")"
+                         : std::string())};
 }
 
 }  // namespace

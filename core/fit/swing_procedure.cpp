@@ -92,8 +92,8 @@ Card SwingProcedure::card(const Scene& scene) const {
         add({.id = "swing_stop", .label = "Ten", .hint = "It has swung to and fro ten times", .main = true});
       } else {
         card.number = NumberAsked{"Seconds for ten swings", least_ten_s, most_ten_s, {{"s", "s", 1}}};
-        add({.id = "swing_start", .label = "It swings: start the clock", .main = true});
-        add({.id = "swing_typed", .label = "Take these seconds", .hint = "Ten swings by your own watch"});
+        add({.id = "swing_start", .label = "It swings: start the clock"});
+        add({.id = "swing_typed", .label = "Take these seconds", .hint = "Ten swings by your own watch", .main = true});
       }
       add({.id = "swing_again", .label = "Back", .hint = "The strings once more"});
       break;

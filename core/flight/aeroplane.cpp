@@ -66,11 +66,14 @@ std::vector<Figure> Aeroplane::figures() const {
   add("Inertia about the pitch axis", inertia.pitch, "kg·m²", parts, "mechanics; band from memory");
   add("Inertia about the yaw axis", inertia.yaw, "kg·m²", parts, "mechanics; band from memory");
   const char* lattice = "vortex lattice (Katz and Plotkin, Low-Speed Aerodynamics, ch. 12)";
-  const char* fins = "vortex lattice and fins by Helmbold; body after Munk (NACA report 184)";
+  const char* fins = "vortex lattice, a body as end plate of its fin; body after Munk (NACA report 184)";
   const Stability& s = stability;
   add("Lift slope CLα", s.lift_alpha, "/rad", "lift of all surfaces over the wing's area", lattice);
   add("Pitch stiffness Cmα", s.pitch_alpha, "/rad", "−CLα · (neutral point − balance point) / mean chord",
-      "definition; band of the neutral point");
+      balance_assumed
+          ? "definition; band of the neutral point and 5 % of the slope. The balance point is assumed: weighing "
+            "the parts at station fit narrows it most"
+          : "definition; band of the neutral point, most of it what the body takes, and 5 % of the slope");
   add("Pitch damping Cmq", s.pitch_q, "", "surfaces moved up and down by the pitching, per q·c/2V", lattice);
   add("Cmα̇", s.pitch_alpha_dot, "", "−2 · tail volume · lift slope · downwash slope · way to the tail / c",
       "Nelson, Flight Stability and Automatic Control, ch. 3");

@@ -214,7 +214,8 @@ std::optional<Drive> analyze_drive(const Rig& rig, const Catalogue& catalogue, c
                         number_text(drag.at(speed->value, *rig.airframe.mass_kg, drag.parasite_m2), 2) + " N at " +
                             number_text(speed->value, 1) + " m/s; " + drag.working,
                         "drag from geometry (Prandtl, Hoerner), propeller and motor at that thrust and speed; what "
-                        "stands out and the propeller's fall over the advance ratio are from memory, band by both"};
+                        "stands out and the propeller's fall over the advance ratio are from memory, band by both. The "
+                        "current of one level flight at cruise, noted at station power, takes its place"};
   else
     d.cruise_current = {"Drive current at cruise",
                         cruise_share * d.static_current.value,

@@ -8,6 +8,7 @@
 #include "bench_rig.h"
 #include "earth/gravity.h"
 #include "feel/feel.h"
+#include "play/script.h"
 #include "review/review.h"
 
 namespace rigging {
@@ -70,6 +71,46 @@ TEST(SwingTest, TakesThePlaceOfTheGuessAsLongAsTheMassStays) {
   EXPECT_EQ(again->rig.fit.swings.size(), 1u);
   EXPECT_FALSE(take_swing(rig, shipped(), Axis::roll, 0.6, 1.5, 0));
   EXPECT_FALSE(take_swing(rig, shipped(), Axis::roll, 60, 1.5, 2));
+}
+
+// By the card, with its own clock and with a watch: 0.6 m apart, 1.5 m long, ten swings in 23 s.
+TEST(SwingTest, TheCardTakesItStepByStep) {
+  ProcedureEntry entry;
+  for (const ProcedureEntry& p : all_procedures())
+    if (p.id == "swing") entry = p;
+  ASSERT_TRUE(entry.make);
+  ProcedurePlayer player(demo("bramble"), shipped(), entry, "2026-12-01T08:00:00Z");
+  const auto play = [&](const std::string& line) {
+    const auto heard = player.play(line, "here");
+    EXPECT_TRUE(heard) << line << ": " << (heard ? "" : heard.error().text());
+  };
+  play("time 1");
+  EXPECT_NE(player.card().caution.find("Propeller off"), std::string::npos);
+  play("press swing_apart 60 cm");
+  play("press swing_length 150 cm");
+  play("press swing_start");
+  EXPECT_TRUE(player.card().busy);
+  play("time 24");
+  play("press swing_stop");
+  ASSERT_EQ(player.rig().fit.swings.size(), 1u);
+  const Swing s = player.rig().fit.swings[0];
+  EXPECT_EQ(s.axis, Axis::roll);
+  EXPECT_NEAR(s.period_s, 2.3, 1e-9);
+  // On paper: 0.46 kg · 9.80665 · 0.6² · 2.3² / (16 · π² · 1.5) = 0.03628.
+  EXPECT_NEAR(swung_inertia(s).value, 0.46 * 9.80665 * 0.36 * 5.29 / (16 * 9.8696044 * 1.5), 1e-6);
+  // The clock that was not stopped in time records nothing.
+  play("press swing_yaw");
+  play("press swing_apart 20 in");
+  play("press swing_length 150 cm");
+  play("press swing_start");
+  play("time 24.5");
+  play("press swing_stop");
+  EXPECT_EQ(player.rig().fit.swings.size(), 1u);
+  play("press swing_typed 31 s");
+  ASSERT_EQ(player.rig().fit.swings.size(), 2u);
+  EXPECT_NEAR(player.rig().fit.swings[1].apart_m, 0.508, 1e-9);
+  EXPECT_NEAR(player.rig().fit.swings[1].period_s, 3.1, 1e-9);
+  EXPECT_FALSE(player.play("press swing_apart 1 cm", "here")) << "too near to tell anything";
 }
 
 }  // namespace

@@ -4,12 +4,14 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <fstream>
 #include <random>
 
 #include "link/cbor.h"
 #include "link/client.h"
 #include "places.h"
 #include "rig/rig_file.h"
+#include "settings/settings.h"
 
 namespace rigging::link {
 namespace {
@@ -44,6 +46,34 @@ WriteTransaction play(Controller& controller, const Image& image) {
     EXPECT_LT(++steps, 50);
   }
   return transaction;
+}
+
+// Who writes a client from the document alone finds every setting in it: by its name, or by the ending of its sensor's.
+TEST(Image, TheDocumentNamesEverySetting) {
+  std::ifstream file(in_source("/docs/link-protocol.md"));
+  const std::string text{std::istreambuf_iterator<char>(file), {}};
+  ASSERT_FALSE(text.empty());
+  for (const Setting& s : settings()) {
+    std::string name = s.name;
+    for (const std::string sensor : {"accelerometer_", "compass_"})
+      if (name.starts_with(sensor) && name != "compass_reversed") name = name.substr(sensor.size());
+    EXPECT_NE(text.find('`' + name + '`'), std::string::npos) << s.name;
+  }
+}
+
+// RFC 8949: what the document says of widths, on the bytes themselves.
+TEST(Image, NumbersAreFloatsOfTheLeastExactWidth) {
+  Rig rig = demo();
+  rig.outputs[0].low_us = 1000.5, rig.outputs[0].mix.flap = 0.3;
+  const std::string bytes = image_bytes(image_of(rig));
+  const auto after = [&](const std::string& name) {
+    const auto at = bytes.find(name);
+    EXPECT_NE(at, std::string::npos) << name;
+    return static_cast<unsigned char>(bytes[at + name.size()]);
+  };
+  EXPECT_EQ(after("low_us"), 0xfa) << "1000.5 is exact in 32 bits";
+  EXPECT_EQ(after("flap"), 0xfb) << "0.3 is not";
+  EXPECT_EQ(after("centre_us"), 0xfa) << "a whole number is a float as well";
 }
 
 TEST(WriteTransaction, StagesVerifiesCommitsAndReadsBack) {

@@ -23,6 +23,7 @@
 #include "look/pieces.h"
 #include "look/units.h"
 #include "look/wrapped_check.h"
+#include "review/stations.h"
 #include "rig/path.h"
 #include "rig/ranges.h"
 #include "stations/baud_box.h"
@@ -60,7 +61,16 @@ QLayout* FitPage::make_head() {
   place->setToolTip(u"Size of the bay, wanted static margin, and where it flies"_s);
   connect(place, &QPushButton::clicked, this, &FitPage::ask_bay_and_place);
   head->addWidget(place);
-  auto* closer = new QPushButton(u"Closer to the bay"_s);
+  auto* swing = new QPushButton(u"Swing test…"_s);
+  swing->setObjectName(u"swing_test"_s);
+  swing->setToolTip(u"How hard it is to turn, from how slowly it swings on two strings"_s);
+  connect(swing, &QPushButton::clicked, this, [this] {
+    for (const ProcedureEntry& entry : entry_of(Station::fit).procedures)
+      if (entry.id == "swing") run(entry);
+  });
+  head->addWidget(swing);
+  auto* closer = new QPushButton(u"Closer"_s);
+  closer->setToolTip(u"Fills the picture with the fuselage"_s);
   closer->setCheckable(true);
   closer->setObjectName(u"closer"_s);
   head->addWidget(closer);

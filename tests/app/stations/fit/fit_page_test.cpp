@@ -37,6 +37,26 @@ TEST_F(Planning, AMassThatCanNotBeIsSaidAndTheOldOneStays) {
   EXPECT_EQ(rig().fit.frame_mass_kg, 0.4);
 }
 
+TEST_F(Planning, ASwingTestIsMeasuredThroughItsCard) {
+  b.window.go(Station::fit);
+  QApplication::processEvents();
+  b.find<QPushButton>(u"swing_test"_s)->click();
+  auto* card = b.window.findChild<QDialog*>(u"procedure_swing"_s);
+  ASSERT_TRUE(card && card->isVisible());
+  const auto enter = [&](double value, const QString& action) {
+    card->findChild<QDoubleSpinBox*>(u"swing_value"_s)->setValue(value);
+    card->findChild<QPushButton*>(action)->click();
+  };
+  enter(55, u"swing_apart"_s);
+  enter(140, u"swing_length"_s);
+  enter(21, u"swing_typed"_s);
+  ASSERT_EQ(rig().fit.swings.size(), 1u);
+  EXPECT_NEAR(rig().fit.swings[0].apart_m, 0.55, 1e-9);
+  EXPECT_NEAR(rig().fit.swings[0].length_m, 1.4, 1e-9);
+  EXPECT_NEAR(rig().fit.swings[0].period_s, 2.1, 1e-9);
+  card->close();
+}
+
 TEST_F(Planning, APartIsDraggedNudgedAndTyped) {
   b.window.go(Station::fit);
   QApplication::processEvents();
