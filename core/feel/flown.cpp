@@ -27,7 +27,7 @@ std::string off_speed(const Flight& f, double flown) {
   const std::string why = !f.level.carried                                 ? "slower than its wing carries it"
                           : !f.level.pulled                                ? "full throttle gives no more"
                           : flown > f.asked_m_s && f.level.throttle < 0.03 ? "it is no slower with the motor off"
-                          : f.throttle.empty() || f.end.size() > 0         ? "it did not get to settle"
+                          : f.throttle.empty() || !f.end.empty()           ? "it did not get to settle"
                                                                            : "the throttle did not hold it";
   return " It flew " + number_text(flown, 1) + " m/s where " + number_text(f.asked_m_s, 1) + " were asked for: " + why +
          ".";

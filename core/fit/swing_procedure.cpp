@@ -56,7 +56,7 @@ Orders SwingProcedure::take(double ten_s, const Scene& scene) {
     said_ = edit.error().text();
     return {};
   }
-  asks_ = Asks::apart, said_.clear();
+  asks_ = Asks::nothing, said_.clear();
   return {ApplyEdit{std::move(*edit)}};
 }
 
@@ -97,21 +97,30 @@ Card SwingProcedure::card(const Scene& scene) const {
       }
       add({.id = "swing_again", .label = "Back", .hint = "The strings once more"});
       break;
+    case Asks::nothing: card.remark = "Twice the same within a twentieth is a good test."; break;
   }
   if (!said_.empty()) card.lines.push_back({said_, true});
+  const auto swung = [&](Axis axis) {
+    return find_in(scene.rig.fit.swings, [axis](const Swing& s) { return s.axis == axis; });
+  };
   for (const Swing& s : scene.rig.fit.swings) {
     const Figure f = swung_inertia(s);
-    card.lines.push_back({f.name + ": " + number_text(f.value, 4) + " kg·m² (" + number_text(*f.least, 4) + " to " +
+    const std::string words = f.name + ": " + number_text(f.value, 4) + " kg·m² (" + number_text(*f.least, 4) + " to " +
                               number_text(*f.most, 4) + ")" +
-                              (counts(s, scene.rig) ? "." : ", with another mass than now: it does not count."),
-                          s.axis == axis_});
+                              (counts(s, scene.rig) ? "." : ", with another mass than now: it does not count.");
+    if (asks_ == Asks::nothing && s.axis == axis_)
+      card.says = words;
+    else
+      card.lines.push_back({words, s.axis == axis_});
   }
+  const auto next = std::find_if(all_axes.begin(), all_axes.end(), [&](Axis axis) { return !swung(axis); });
   for (const Axis axis : all_axes)
-    if (axis != axis_)
+    if (axis != axis_ || asks_ == Asks::nothing)
       add({.id = "swing_" + std::string(name_of(axis)),
-           .label = "About the " + std::string(name_of(axis)) + " axis",
-           .hint = "The test of another axis",
-           .minor = true});
+           .label = std::string(axis == axis_ ? "Once more" : "About the " + std::string(name_of(axis)) + " axis"),
+           .hint = axis == axis_ ? "The same axis again" : "The test of another axis",
+           .main = asks_ == Asks::nothing && next != all_axes.end() && axis == *next,
+           .minor = asks_ != Asks::nothing});
   card.note = "It takes the place of the guess from the drawing in margins, gains and flights.";
   return card;
 }

@@ -11,7 +11,7 @@ class SwingProcedure : public Procedure {
   Card card(const Scene& scene) const override;
 
  private:
-  enum class Asks { apart, length, swings };
+  enum class Asks { apart, length, swings, nothing };
   Orders press(const Pressed& pressed, const Scene& scene);
   Orders take(double ten_s, const Scene& scene);
   Axis axis_ = Axis::roll;

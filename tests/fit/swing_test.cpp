@@ -99,6 +99,7 @@ TEST(SwingTest, TheCardTakesItStepByStep) {
   // On paper: 0.46 kg · 9.80665 · 0.6² · 2.3² / (16 · π² · 1.5) = 0.03628.
   EXPECT_NEAR(swung_inertia(s).value, 0.46 * 9.80665 * 0.36 * 5.29 / (16 * 9.8696044 * 1.5), 1e-6);
   // The clock that was not stopped in time records nothing.
+  EXPECT_NE(player.card().says.find("0.0363"), std::string::npos) << player.card().says;
   play("press swing_yaw");
   play("press swing_apart 20 in");
   play("press swing_length 150 cm");
