@@ -24,11 +24,14 @@ std::string named(OscillationKind kind) {
 std::string off_speed(const Flight& f, double flown) {
   constexpr double within = 0.04;
   if (f.asked_m_s <= 0 || std::abs(flown / f.asked_m_s - 1) <= within) return {};
-  const std::string why = !f.level.carried                                 ? "slower than its wing carries it"
-                          : !f.level.pulled                                ? "full throttle gives no more"
-                          : flown > f.asked_m_s && f.level.throttle < 0.03 ? "it is no slower with the motor off"
-                          : f.throttle.empty() || !f.end.empty()           ? "it did not get to settle"
-                                                                           : "the throttle did not hold it";
+  const bool fast = flown > f.asked_m_s;
+  const std::string why = !f.level.carried                           ? "slower than its wing carries it"
+                          : !f.level.pulled && f.level.throttle == 0 ? "it has no motor that pulls"
+                          : !f.level.pulled && fast         ? "the motor does not hold its height, and it comes down"
+                          : !f.level.pulled                 ? "full throttle gives no more"
+                          : fast && f.level.throttle < 0.03 ? "it is no slower with the motor off"
+                          : f.throttle.empty() || !f.end.empty() ? "it did not get to settle"
+                                                                 : "neither throttle nor hands held it";
   return " It flew " + number_text(flown, 1) + " m/s where " + number_text(f.asked_m_s, 1) + " were asked for: " + why +
          ".";
 }

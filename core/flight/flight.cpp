@@ -18,7 +18,7 @@ constexpr double hand_bank = 0.6, hand_nose = 1.2, hand_lag_s = 0.35, looks_ahea
 /// Against climbing and sinking: nose for a metre a second, at once and, as trimming does, for every second of it.
 constexpr double nose_per_m_s = 0.03, trimmed_per_m = 0.02, most_trimmed = 0.3;
 /// Throttle for a metre a second, at once and for every second of it.
-constexpr double throttle_per_m_s = 0.08, throttle_per_m = 0.03;
+constexpr double throttle_per_m_s = 0.12, throttle_per_m = 0.06;
 constexpr double lowest_wind_m = 2;  ///< the wind's profile does not go below
 constexpr double throw_height_m = 1.7, throw_bank_deg = 15, throw_nose_deg = 10;
 

@@ -6,6 +6,7 @@
 #include <random>
 
 #include "airframe/kinds.h"
+#include "airframe/proportions.h"
 #include "base/angle.h"
 #include "bench_rig.h"
 #include "feel/advice.h"
@@ -220,6 +221,40 @@ TEST(Fly, TheWholeTuningSettles) {
   for (const Episode& e : oscillations_in(*log))
     EXPECT_FALSE(e.axis == Axis::roll && e.kind == OscillationKind::gain) << e.why;
   EXPECT_GT(*rig.feel.gain(Axis::roll)->rate, 0.1);
+}
+
+/// Airspeed asked for is airspeed flown, on every kind, from a quarter above the stall to a quarter above cruise; where
+/// it is not, the words say why.
+TEST(Fly, TheAirspeedAskedForIsFlown) {
+  for (const auto& [kind, word] : Names<AirframeKind>::list) {
+    Rig rig = fresh_rig("A", kind, "full_controller");
+    rig.airframe = usual_airframe(kind, 1.1);
+    // Rows of parts are no matter here: a motor and a propeller of this size.
+    rig.parts = demo("heath").parts, rig.leads = demo("heath").leads;
+    rig.airframe.mass_kg = std::min(*rig.airframe.mass_kg, 1.3);
+    for (const Axis axis : all_axes) rig.feel.made_gain(axis).rate = 0.15;
+    const FeelReport r = analyze_feel({rig, shipped()});
+    ASSERT_EQ(r.missing, "") << word;
+    for (const double v : {1.25 * r.aeroplane.stall_m_s, r.aeroplane.cruise_m_s, 1.2 * r.aeroplane.cruise_m_s}) {
+      FlyOptions o;
+      o.m_s = v, o.seconds = 20, o.wind_m_s = 3;
+      const auto f = fly(rig, shipped(), o);
+      ASSERT_TRUE(f) << word;
+      const Seen seen = seen_in(*f, nullptr, nullptr);
+      const bool flown = std::abs(seen.airspeed_m_s / v - 1) < 0.04;
+      EXPECT_EQ(flown, seen.words.find("were asked for") == std::string::npos) << word << ": " << seen.words;
+      if (f->level.carried && f->level.pulled)
+        EXPECT_NEAR(seen.airspeed_m_s / v, 1, 0.06) << word << ' ' << v << ": " << seen.words;
+    }
+  }
+  // A speed that no motor gives is said.
+  const Rig rig = demo("heath");
+  FlyOptions o;
+  o.m_s = 60, o.seconds = 15;
+  const auto f = fly(rig, shipped(), o);
+  ASSERT_TRUE(f);
+  EXPECT_NE(seen_in(*f, nullptr, nullptr).words.find("full throttle gives no more"), std::string::npos)
+      << seen_in(*f, nullptr, nullptr).words;
 }
 
 TEST(Fly, WhatCantBeFlownIsSaid) {
