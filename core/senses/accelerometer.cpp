@@ -4,6 +4,7 @@
 
 #include "base/angle.h"
 #include "base/number.h"
+#include "base/statistics.h"
 #include "senses/calibration.h"
 
 namespace rigging {
@@ -20,10 +21,11 @@ constexpr Usual usual_sensor{0.5, 0.03, 0.015};
 constexpr double told_cross = 0.5, untold_cross = 0.9;
 constexpr double least_drift = 0.04, much_drift = 0.15;  ///< of the zero, first pose to last, m/s²
 constexpr double finest_pose = 0.005;                    ///< no pose is known better than this, m/s²
-constexpr double bad_pose = 0.2;         ///< a pose whose length is off by less is never left out, m/s²
-constexpr double judged_to = 0.05;       ///< what a pose is held to when it is asked whether it belongs, m/s²
-constexpr std::size_t pairs_up_to = 40;  ///< beyond that one spoilt pose hardly hides another
-constexpr double far_better = 20;        ///< of misfit: odds of 1 to 20 000
+constexpr double bad_pose = 0.2;              ///< a pose whose length is off by less is never left out, m/s²
+constexpr double judged_to = 0.05;            ///< what a pose is held to when it is asked whether it belongs, m/s²
+constexpr std::size_t pairs_up_to = 40;       ///< beyond that one spoilt pose hardly hides another
+constexpr std::size_t tried_one_by_one = 80;  ///< beyond that they are left out by how far they lie beside the rest
+constexpr double far_better = 20;             ///< of misfit: odds of 1 to 20 000
 
 const char* axis_word(int axis) { return axis == 0 ? "x" : axis == 1 ? "y" : "z"; }
 
@@ -82,10 +84,27 @@ Nine told_to(NineByNine information, double cross) {
   return sigma;
 }
 
+/// Of very many, each hardly counts: those far beside the rest go, a few times over.
+bool leave_out_of_many(const std::vector<StillPose>& poses, std::vector<bool>& bad, double gravity,
+                       const Usual& in_order) {
+  constexpr double far = 5, to_sigma = 1.4826;
+  for (int round = 0; round < 4; ++round) {
+    const PoseFit fit = fit_poses(poses, bad, gravity, in_order, judged_to);
+    std::vector<double> errors;
+    for (std::size_t i = 0; i < poses.size(); ++i)
+      if (!bad[i]) errors.push_back(std::abs(fit.error[i]));
+    if (errors.empty()) return true;
+    const double most = std::max(bad_pose, far * to_sigma * median(errors));
+    for (std::size_t i = 0; i < poses.size(); ++i) bad[i] = std::abs(fit.error[i]) > most;
+  }
+  return true;
+}
+
 /// Poses go when the rest are far better explained without them, by a sensor in order; two at a time where they would
 /// hide each other. Six are always kept. False when others could as well have been the ones.
 bool leave_out(const std::vector<StillPose>& poses, std::vector<bool>& bad, double gravity) {
   const Usual in_order{usual_sensor.offset, usual_sensor.scale, usual_sensor.cross * 1.5};
+  if (poses.size() > tried_one_by_one) return leave_out_of_many(poses, bad, gravity, in_order);
   using Set = std::vector<std::size_t>;
   bool sure = true;
   for (;;) {

@@ -125,6 +125,21 @@ TEST(AccelerometerCalibration, WhatDoesNotDetermineItIsRepeated) {
   EXPECT_EQ(half.verdict, Verdict::repeat) << joined(half);
 }
 
+// A slow log is all poses: a thousand of them, some spoilt, are judged as well as eighteen, and at once.
+TEST(AccelerometerCalibration, AThousandPosesAreJudgedToo) {
+  Hands hands(31);
+  const Accelerometer sensor = Accelerometer::random(hands);
+  Recording r;
+  for (int i = 0; i < 3000; ++i) {
+    r.t_s.push_back(i / 3.0);
+    r.readings.add(sensor.read(hands.direction() * 9.80665 * (i % 10 == 3 ? 1.1 : 1), hands));
+  }
+  const Calibration c = calibrate_accelerometer(r, standard_gravity);
+  ASSERT_EQ(c.poses.size(), 3000u);
+  EXPECT_LT((c.offset - sensor.offset).cwiseAbs().maxCoeff(), 0.03) << joined(c);
+  EXPECT_NEAR(static_cast<double>(std::count(c.bad.begin(), c.bad.end(), true)), 300, 30);
+}
+
 TEST(AccelerometerCalibration, ASlowTurnIsNoPoseAndASpikeSpoilsNone) {
   Recording r;
   Hands hands(15);
