@@ -14,7 +14,8 @@ namespace {
 
 constexpr double least_rate_hz = 20, least_s = 2;
 constexpr double gap_s = 0.25;
-constexpr double most_readings = 2e7;  ///< of the even times
+constexpr double most_readings = 4e6;  ///< of the even times: an hour at 1 kHz
+constexpr double sparse = 4;           ///< of the even times there are no more than so many a row
 
 std::vector<double>* path_of(FlightLog& log, const std::string& meaning) {
   if (meaning == "airspeed_m_s") return &log.airspeed_m_s;
@@ -148,7 +149,13 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
     return failure(name, "readings come " + number_text(1 / step, 1) + " times a second",
                    number_text(least_rate_hz, 0) + " or more: t_s counts seconds");
   const double count = std::floor((times.back() - times.front()) / step * (1 + 1e-9)) + 1;
-  if (count > most_readings) return failure(name, "gaps of hours", "one flight");
+  if (count > most_readings || count > sparse * static_cast<double>(rows) + 1000)
+    return failure(
+        name,
+        "readings come " + number_text(1 / step, 0) + " times a second, and hold " +
+            number_text(static_cast<double>(rows) * step, 1) + " s of the " +
+            number_text(times.back() - times.front(), 0) + " s from the first to the last",
+        "one flight, without gaps longer than itself, of up to " + number_text(most_readings, 0) + " readings");
 
   log.from_s = times.front();
   log.step_s = step;

@@ -14,6 +14,7 @@ namespace {
 
 constexpr double good_rms = 3, usable_rms = 8;  ///< m/s² (common practice)
 constexpr double least_rate_hz = 20, least_s = 2, segment_s = 1;
+constexpr double pause_steps = 3;    ///< a longer step of time is a pause
 constexpr double uneven = 0.2;       ///< share by which steps of time may differ from their median
 constexpr double clip_near = 0.002;  ///< of the largest reading
 constexpr std::size_t most_peaks = 5;
@@ -61,6 +62,20 @@ Vibration vibration_of(const Recording& r, const VibrationOptions& options) {
     return v;
   }
   v.rate_hz = 1 / step;
+  // A pause is a pause: no segment lies across one.
+  std::vector<std::pair<std::size_t, std::size_t>> stretches{{0, 1}};
+  for (std::size_t i = 1; i < r.size(); ++i) {
+    if (steps[i - 1] > pause_steps * step) stretches.emplace_back(i, i);
+    stretches.back().second = i + 1;
+  }
+  const auto longest = std::max_element(stretches.begin(), stretches.end(), [](const auto& a, const auto& b) {
+    return a.second - a.first < b.second - b.first;
+  });
+  if (static_cast<double>(longest->second - longest->first) < segment_s * v.rate_hz) {
+    v.why = "There is no second without a pause in the readings, which come " + number_text(v.rate_hz, 0) +
+            " times a second: no spectrum can be made of them.";
+    return v;
+  }
   const std::size_t n = static_cast<std::size_t>(std::lround(segment_s * v.rate_hz / 2)) * 2, hop = n / 2;
   HannSpectrum spectrum(n);
   v.density.assign(spectrum.bins(), 0);
@@ -68,14 +83,15 @@ Vibration vibration_of(const Recording& r, const VibrationOptions& options) {
   double squares = 0;
   for (const std::vector<double>* axis : {&r.readings.x, &r.readings.y, &r.readings.z}) {
     v.clipped_share = std::max(v.clipped_share, clipped(*axis));
-    for (std::size_t from = 0; from + n <= axis->size(); from += hop) {
-      const std::span<const double> part(axis->data() + from, n);
-      const double middle = mean(part);
-      for (const double x : part) squares += (x - middle) * (x - middle);
-      const std::vector<double>& power = spectrum.of(part);
-      for (std::size_t k = 0; k < power.size(); ++k) v.density[k] += power[k] / v.rate_hz;
-      ++segments;
-    }
+    for (const auto& [begin, end] : stretches)
+      for (std::size_t from = begin; from + n <= end; from += hop) {
+        const std::span<const double> part(axis->data() + from, n);
+        const double middle = mean(part);
+        for (const double x : part) squares += (x - middle) * (x - middle);
+        const std::vector<double>& power = spectrum.of(part);
+        for (std::size_t k = 0; k < power.size(); ++k) v.density[k] += power[k] / v.rate_hz;
+        ++segments;
+      }
   }
   // Each axis counts, their segments are averaged.
   const double each = static_cast<double>(segments) / 3;

@@ -201,6 +201,16 @@ TEST(Oscillation, TwoBurstsAreTwoEpisodesAndEchoesAreNone) {
   EXPECT_NEAR(found[1].from_s, 26, 0.4);
 }
 
+TEST(FlightLog, AFewRowsAreNotLaidOverAnHour) {
+  std::ostringstream out;
+  out << "t_s,roll_rate_deg_s\n";
+  for (int i = 0; i < 20; ++i) out << i * 1e-4 + (i > 10 ? 1000 : 0) << ",1\n";
+  const auto log = parse_flight_log(out.str(), "few.csv");
+  ASSERT_FALSE(log);
+  EXPECT_NE(log.error().text().find("few.csv"), std::string::npos);
+  EXPECT_NE(log.error().text().find("gaps"), std::string::npos) << log.error().text();
+}
+
 TEST(FlightLog, GapsAreNotBridgedAndSlipsAreSaid) {
   std::ostringstream out;
   out << "t_s,roll_rate_deg_s\n";

@@ -18,6 +18,30 @@ Recording shaken(double rate_hz, double seconds, const std::function<Point(doubl
 }
 
 // Closed form: a sine of amplitude A has A²/2 of power, and stands at its frequency.
+// Two seconds of readings a nanosecond apart, with one pause between: no grid is laid over what holds nothing.
+TEST(Vibration, APauseIsAPauseAndNoSpectrumIsMadeOfNothing) {
+  Recording few;
+  for (int i = 0; i < 200; ++i) {
+    few.t_s.push_back(i * 1e-9 + (i > 100 ? 3 : 0));
+    few.readings.add({0, 0, -9.8 + 0.01 * (i % 7)});
+  }
+  const Vibration v = vibration_of(few, {});
+  EXPECT_EQ(v.verdict, Verdict::repeat);
+  EXPECT_NE(v.why.find("without a pause"), std::string::npos) << v.why;
+  // A sine on either side of a pause: found as if it were not there, with its own height.
+  Recording sine;
+  for (int i = 0; i < 2400; ++i) {
+    const double t = i * 0.005 + (i >= 1200 ? 7.3 : 0);
+    sine.t_s.push_back(t);
+    sine.readings.add({2 * std::sin(2 * 3.14159265358979 * 30 * t), 0, -9.8 + 0.01 * (i % 3)});
+  }
+  const Vibration w = vibration_of(sine, {});
+  ASSERT_FALSE(w.peaks.empty()) << w.why;
+  EXPECT_NEAR(w.peaks[0].hz, 30, 0.2);
+  EXPECT_NEAR(w.peaks[0].amplitude, 2, 0.1);
+  EXPECT_TRUE(std::isfinite(w.rms));
+}
+
 TEST(Vibration, ASineStandsWhereItIsWithWhatItHas) {
   Hands hands(51);
   for (const double hz : {23.0, 47.3, 110.0}) {
