@@ -104,9 +104,16 @@ int unstable_poles(const Loop& l, double gain, const std::vector<double>& bends)
   return static_cast<int>(std::lround(degree(l) / 2.0 - turned / pi));
 }
 
+/// Where a gain puts poles on the imaginary axis, and how many go over to the right there as it grows (Nyquist's
+/// criterion: a pair for every crossing of the negative real axis downward in phase, a pair back for one upward).
+struct Crossing {
+  Onset at;
+  int poles = 0;
+};
+
 /// All crossings of the negative real axis that can matter, by rising frequency.
-std::vector<Onset> crossings(const Loop& l, const std::vector<double>& bends) {
-  std::vector<Onset> all;
+std::vector<Crossing> crossings(const Loop& l, const std::vector<double>& bends) {
+  std::vector<Crossing> all;
   const auto turn = [&l](double w) { return response_at(l, w).phase_rad / pi; };
   double w = bends.front() / widest, phase = turn(w);
   int late = 0;
@@ -123,7 +130,7 @@ std::vector<Onset> crossings(const Loop& l, const std::vector<double>& bends) {
       const double odd = 2 * std::max(from, to) - 1;
       const double at = root([&](double x) { return turn(x) - odd; }, w, next);
       const double size = response_at(l, at).size;
-      if (size > 0) all.push_back({1 / size, at / (2 * pi)});
+      if (size > 0) all.push_back({{1 / size, at / (2 * pi)}, to < from ? 2 : -2});
       if (at > 3 * bends.back()) ++late;
     }
     w = next, phase = there;
@@ -201,20 +208,18 @@ LoopMargins margins_of(const Loop& given) {
     l.plant.b0 = -l.plant.b0, l.plant.b1 = -l.plant.b1, l.plant.b2 = -l.plant.b2;
   }
   const std::vector<double> bends = corners(l);
-  std::vector<Onset> at = crossings(l, bends);
+  std::vector<Crossing> at = crossings(l, bends);
   if (l.level_per_s == 0 && l.plant.b0 != 0) {
     const double still = -l.plant.a0 * l.plant.c0 / l.plant.b0;
-    if (still > 0) at.push_back({still, 0});
+    if (still > 0) at.push_back({{still, 0}, l.plant.a0 * l.plant.c0 < 0 ? -1 : 1});
   }
-  std::sort(at.begin(), at.end(), [](const Onset& a, const Onset& b) { return a.rate_gain < b.rate_gain; });
-  // Between two neighbours nothing changes.
-  const auto stable_between = [&](std::size_t i) {
-    const double low = i == 0 ? 0 : at[i - 1].rate_gain;
-    const double high = i < at.size() ? at[i].rate_gain : 4 * std::max(low, 1e-3);
-    return unstable_poles(l, i == 0 ? high / 2 : std::sqrt(low * high), bends) == 0;
-  };
+  std::sort(at.begin(), at.end(), [](const Crossing& a, const Crossing& b) { return a.at.rate_gain < b.at.rate_gain; });
+  // Poles on the right below the first crossing, and from there on.
+  std::vector<int> right{unstable_poles(l, at.empty() ? 2e-3 : at[0].at.rate_gain / 2, bends)};
+  for (const Crossing& c : at) right.push_back(right.back() + c.poles);
+  const auto stable_between = [&](std::size_t i) { return right[i] == 0; };
   std::size_t here = 0;
-  while (here < at.size() && at[here].rate_gain <= l.rate_gain) ++here;
+  while (here < at.size() && at[here].at.rate_gain <= l.rate_gain) ++here;
   m.stable = l.rate_gain == 0 ? l.plant.a0 > 0 && l.plant.a1 > 0 && l.plant.a2 >= 0 && l.plant.c0 > 0 && l.plant.c1 >= 0
                               : stable_between(here);
   const double sign = given.rate_gain < 0 ? -1 : 1;
@@ -230,9 +235,9 @@ LoopMargins margins_of(const Loop& given) {
         if (stable_between(i) && !stable_between(i + 1)) end = i;
   }
   if (end) {
-    m.onset = Onset{sign * at[*end].rate_gain, at[*end].hz};
+    m.onset = Onset{sign * at[*end].at.rate_gain, at[*end].at.hz};
     if (l.rate_gain > 0 && (m.stable || *end < here))
-      m.gain_margin_db = 20 * std::log10(at[*end].rate_gain / l.rate_gain);
+      m.gain_margin_db = 20 * std::log10(at[*end].at.rate_gain / l.rate_gain);
   }
   if (const auto c = crossover(l, bends, m.stable)) {
     m.phase_margin_deg = c->margin_rad / rad;

@@ -1,17 +1,22 @@
+#include <cmath>
+
 #include "base/fields.h"
 #include "flight/loop.h"
 
 namespace rigging {
 
 namespace {
-constexpr Span per_second{-1e5, 1e5}, seconds{0, 100}, hertz{1e-3, 1e5};
-}
+// Far beyond what flies, and no further: a loop of seconds of delay and thousands of swings a second has no end of
+// crossings.
+constexpr Span per_second{-1e3, 1e3}, hertz{0.05, 2e3};
+constexpr double least_told = 1e-6, least_lag_s = 1e-4;  ///< what is not nothing
+}  // namespace
 
 template <>
 const Members& Described<LoopCasePlant>::members() {
   static const Members all = Describe<LoopCasePlant>()
                                  .needed("lp_per_s", &LoopCasePlant::lp_per_s, per_second)
-                                 .needed("ldelta_per_s2", &LoopCasePlant::ldelta_per_s2, {-1e6, 1e6})
+                                 .needed("ldelta_per_s2", &LoopCasePlant::ldelta_per_s2, {-1e5, 1e5})
                                  .done();
   return all;
 }
@@ -19,9 +24,9 @@ const Members& Described<LoopCasePlant>::members() {
 template <>
 const Members& Described<LoopCaseServo>::members() {
   static const Members all = Describe<LoopCaseServo>()
-                                 .member("lag_s", &LoopCaseServo::lag_s, seconds)
+                                 .member("lag_s", &LoopCaseServo::lag_s, {0, 10})
                                  .member("natural_hz", &LoopCaseServo::natural_hz, hertz)
-                                 .member("damping", &LoopCaseServo::damping, {1e-3, 100})
+                                 .member("damping", &LoopCaseServo::damping, {0.01, 10})
                                  .done();
   return all;
 }
@@ -29,8 +34,8 @@ const Members& Described<LoopCaseServo>::members() {
 template <>
 const Members& Described<LoopCaseLaw>::members() {
   static const Members all = Describe<LoopCaseLaw>()
-                                 .needed("rate_gain", &LoopCaseLaw::rate_gain, {-1e4, 1e4})
-                                 .member("level_per_s", &LoopCaseLaw::level_per_s, {0, 1e4})
+                                 .needed("rate_gain", &LoopCaseLaw::rate_gain, {-1e3, 1e3})
+                                 .member("level_per_s", &LoopCaseLaw::level_per_s, {0, 1e3})
                                  .done();
   return all;
 }
@@ -41,7 +46,7 @@ const Members& Described<LoopCase>::members() {
                                  .needed("plant", &LoopCase::plant)
                                  .member("servo", &LoopCase::servo)
                                  .member("lowpass_hz", &LoopCase::lowpass_hz, hertz)
-                                 .member("delay_s", &LoopCase::delay_s, seconds)
+                                 .member("delay_s", &LoopCase::delay_s, {0, 2})
                                  .needed("law", &LoopCase::law)
                                  .done();
   return all;
@@ -50,6 +55,17 @@ const Members& Described<LoopCase>::members() {
 Result<Loop> loop_from_json(const Json& json, const std::string& file) {
   const auto c = read_exactly<LoopCase>(json, file);
   if (!c) return tl::make_unexpected(c.error());
+  const std::pair<const char*, double> told[] = {{"/plant/lp_per_s", c->plant.lp_per_s},
+                                                 {"/plant/ldelta_per_s2", c->plant.ldelta_per_s2},
+                                                 {"/servo/lag_s", c->servo ? c->servo->lag_s.value_or(0) : 0},
+                                                 {"/delay_s", c->delay_s},
+                                                 {"/law/rate_gain", c->law.rate_gain},
+                                                 {"/law/level_per_s", c->law.level_per_s}};
+  for (const auto& [place, value] : told)
+    if (value != 0 && std::abs(value) < least_told)
+      return failure(file + ": " + place, "is too small to tell anything", "0, or a millionth and more");
+  if (c->servo && c->servo->lag_s && *c->servo->lag_s > 0 && *c->servo->lag_s < least_lag_s)
+    return failure(file + ": /servo/lag_s", "is too short for a servo", "0, or a tenth of a millisecond and more");
   Loop loop;
   loop.plant = RatePlant::roll(c->plant.lp_per_s, c->plant.ldelta_per_s2);
   if (const auto& s = c->servo) {

@@ -182,5 +182,40 @@ TEST(LoopCase, SlipsAreSaidWithTheirPlace) {
   EXPECT_NE(error(R"([])"), "");
 }
 
+// Whatever is told within its ranges is answered at once, and what is absurd is refused where it stands.
+TEST(Loop, NoCaseIsEndlessAndAbsurdOnesAreRefused) {
+  std::mt19937 random(17);
+  const auto one_of = [&](double low, double high, bool signs) {
+    const double v = std::exp(std::uniform_real_distribution(std::log(low), std::log(high))(random));
+    return signs && random() % 2 ? -v : v;
+  };
+  for (int k = 0; k < 150; ++k) {
+    Json c{{"plant", {{"lp_per_s", one_of(1e-6, 1e3, true)}, {"ldelta_per_s2", one_of(1e-6, 1e5, true)}}},
+           {"law", {{"rate_gain", one_of(1e-6, 1e3, true)}}}};
+    if (k % 2) c["law"]["level_per_s"] = one_of(1e-6, 1e3, false);
+    if (k % 3) c["delay_s"] = one_of(1e-6, 2, false);
+    if (k % 5) c["lowpass_hz"] = one_of(0.05, 2e3, false);
+    if (k % 4 == 0) c["servo"] = {{"lag_s", one_of(1e-4, 10, false)}};
+    if (k % 4 == 1) c["servo"] = {{"natural_hz", one_of(0.05, 2e3, false)}, {"damping", one_of(0.01, 10, false)}};
+    const auto l = loop_from_json(c, "case");
+    ASSERT_TRUE(l) << l.error().text();
+    const LoopMargins m = margins_of(*l);
+    if (m.onset) EXPECT_TRUE(std::isfinite(m.onset->rate_gain) && std::isfinite(m.onset->hz)) << c.dump();
+    if (m.phase_margin_deg) EXPECT_TRUE(std::isfinite(*m.phase_margin_deg)) << c.dump();
+  }
+  const auto refused = [](const char* text) {
+    const auto l = loop_from_json(Json::parse(text), "case.json");
+    EXPECT_FALSE(l) << text;
+    return l ? std::string() : l.error().text();
+  };
+  EXPECT_NE(refused(R"({"plant":{"lp_per_s":-8,"ldelta_per_s2":1e-300},"law":{"rate_gain":1}})").find("ldelta_per_s2"),
+            std::string::npos);
+  EXPECT_NE(refused(R"({"plant":{"lp_per_s":-8,"ldelta_per_s2":1},"servo":{"lag_s":5e-324},"law":{"rate_gain":1}})")
+                .find("lag_s"),
+            std::string::npos);
+  EXPECT_NE(refused(R"({"plant":{"lp_per_s":1e5,"ldelta_per_s2":1},"law":{"rate_gain":1}})").find("lp_per_s"),
+            std::string::npos);
+}
+
 }  // namespace
 }  // namespace rigging
