@@ -413,7 +413,8 @@ TEST(Cli, AsksInOnesOwnWords) {
   EXPECT_EQ(first("how long can I fly")["kind"], "answer");
   EXPECT_EQ(first("make the text larger")["kind"], "view");
   EXPECT_EQ(first("reverse the left flaperon")["kind"], "deed");
-  for (const auto& [key, value] : first("where is the receiver plugged in").items())
+  const Json plugged = first("where is the receiver plugged in");
+  for (const auto& [key, value] : plugged.items())
     EXPECT_TRUE(key == "kind" || key == "words" || key == "station" || key == "subject") << key;
   ASSERT_EQ(run("ask " + rig + " 'span 1.9 m' --into " + into).status, 0);
   EXPECT_EQ((*read_json_file(into))["airframe"]["span_m"], 1.9);
