@@ -12,8 +12,8 @@
 namespace rigging {
 namespace {
 
-constexpr double aside_error = 0.15;    ///< the same in sideslip and turning, with a V in slower air
 constexpr double lattice_error = 0.12;  ///< share, of what the lattice says of small wings (low Reynolds numbers take)
+constexpr double aside_error = 0.15;    ///< the same in sideslip and turning, with a V in slower air
 constexpr double slope_error = 0.05;    ///< of the lift slope, as far as the stiffness rests on it
 constexpr double tail_air = 0.92;       ///< dynamic pressure at the tail, share (common practice)
 constexpr double flap_flow = 0.8, flap_flow_least = 0.6,
