@@ -29,7 +29,7 @@ void review_after_edit(benchmark::State& state, void (*change)(Rig&)) {
   const Review before = review(was, catalogue);
   Rig rig = was;
   change(rig);
-  for (auto _ : state) benchmark::DoNotOptimize(review_after(rig, catalogue, was, before));
+  for (auto _ : state) benchmark::DoNotOptimize(review_after(rig, before));
 }
 BENCHMARK_CAPTURE(review_after_edit, a_sub_trim, [](Rig& r) {
   r.radio.channels.front().sub_trim_us += 5;
