@@ -3,7 +3,6 @@
 #include <cmath>
 
 #include "airframe/drag.h"
-#include "airframe/planform.h"
 #include "base/angle.h"
 #include "base/number.h"
 #include "earth/gravity.h"
@@ -38,7 +37,7 @@ Result<Aeroplane> aeroplane_of(const Rig& rig, const Catalogue& catalogue, const
   a.inertia = inertia_of(rig, catalogue, airframe, balance, mass, about);
   if (!(a.inertia.roll.value > 0 && a.inertia.pitch.value > 0 && a.inertia.yaw.value > 0))
     return failure(place, "the aircraft has no extent to turn", "its frame weighed at fit, or its parts placed");
-  const auto stall = stall_speed(rig.airframe), cruise = cruise_speed(rig.airframe);
+  const auto stall = stall_speed(rig.airframe);
   if (const auto speeds = speeds_of(rig, airframe)) a.cruise_m_s = speeds->cruise, a.dive_m_s = speeds->dive;
   if (stall) a.stall_m_s = stall->value;
   if (!(a.cruise_m_s > 0) || !(a.stall_m_s > 0))

@@ -85,7 +85,7 @@ Nine told_to(NineByNine information, double cross) {
 }
 
 /// Of very many, each hardly counts: those far beside the rest go, a few times over.
-bool leave_out_of_many(const std::vector<StillPose>& poses, std::vector<bool>& bad, double gravity,
+void leave_out_of_many(const std::vector<StillPose>& poses, std::vector<bool>& bad, double gravity,
                        const Usual& in_order) {
   constexpr double far = 5, to_sigma = 1.4826;
   for (int round = 0; round < 4; ++round) {
@@ -93,18 +93,20 @@ bool leave_out_of_many(const std::vector<StillPose>& poses, std::vector<bool>& b
     std::vector<double> errors;
     for (std::size_t i = 0; i < poses.size(); ++i)
       if (!bad[i]) errors.push_back(std::abs(fit.error[i]));
-    if (errors.empty()) return true;
+    if (errors.empty()) return;
     const double most = std::max(bad_pose, far * to_sigma * median(errors));
     for (std::size_t i = 0; i < poses.size(); ++i) bad[i] = std::abs(fit.error[i]) > most;
   }
-  return true;
 }
 
 /// Poses go when the rest are far better explained without them, by a sensor in order; two at a time where they would
 /// hide each other. Six are always kept. False when others could as well have been the ones.
 bool leave_out(const std::vector<StillPose>& poses, std::vector<bool>& bad, double gravity) {
   const Usual in_order{usual_sensor.offset, usual_sensor.scale, usual_sensor.cross * 1.5};
-  if (poses.size() > tried_one_by_one) return leave_out_of_many(poses, bad, gravity, in_order);
+  if (poses.size() > tried_one_by_one) {
+    leave_out_of_many(poses, bad, gravity, in_order);
+    return true;
+  }
   using Set = std::vector<std::size_t>;
   bool sure = true;
   for (;;) {
