@@ -1,9 +1,9 @@
 #include <QApplication>
 #include <QCommandLineParser>
-#include <QDir>
 #include <QElapsedTimer>
 #include <QScreen>
 #include <QStandardPaths>
+#include <QTemporaryDir>
 #include <QTimer>
 #include <cstdio>
 #include <iostream>
@@ -15,6 +15,7 @@
 #include "shell/main_window.h"
 #include "shell/preferences.h"
 #include "shell/screenshots.h"
+#include "shell/told_to_end.h"
 
 int main(int argc, char** argv) {
   QElapsedTimer since_start;
@@ -79,11 +80,17 @@ int main(int argc, char** argv) {
     std::cerr << "rigging: --seed " << parser.value(seed).toStdString() << "; expected a whole number\n";
     return 2;
   }
+  std::optional<QTemporaryDir> shots_state;
   if (parser.isSet(shots)) {
-    settings.state_folder = QDir::tempPath() + u"/rigging-screenshots"_s;
+    settings.state_folder = shots_state.emplace().path();
     settings.demo_faults = {u"leads_swapped:out_3,out_4"_s, u"gyro_reversed:roll"_s};
   }
   MainWindow window(std::move(*catalogue), settings);
+  ToldToEnd told_to_end;
+  QObject::connect(&told_to_end, &ToldToEnd::told, &application, [&window](int signal) {
+    window.document().leave();
+    QCoreApplication::exit(128 + signal);
+  });
   window.show();
   if (parser.isSet(first_paint)) {
     window.repaint();

@@ -41,6 +41,7 @@ void add_edit_command(CLI::App& app, Session& session) {
           }
           const auto made = e.apply(o.rig, o.catalogue, asked->words);
           if (!made) return session.refuse(made.error());
+          if (const auto ok = can_be_kept(made->rig); !ok) return session.refuse(ok.error());
           if (!asked->into.empty())
             if (const auto ok = save_rig(made->rig, asked->into); !ok) return session.refuse(ok.error());
           if (session.json)

@@ -3,6 +3,7 @@
 #include <memory>
 
 #include "base/angle.h"
+#include "base/file.h"
 #include "base/number.h"
 #include "command.h"
 #include "feel/advice.h"

@@ -1,6 +1,7 @@
 #include <iostream>
 #include <memory>
 
+#include "base/file.h"
 #include "base/number.h"
 #include "base/units.h"
 #include "command.h"

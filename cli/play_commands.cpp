@@ -6,6 +6,7 @@
 
 #include "command.h"
 #include "opened.h"
+#include "base/file.h"
 #include "play/script.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"

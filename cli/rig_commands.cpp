@@ -3,6 +3,7 @@
 
 #include "airframe/kinds.h"
 #include "base/data_folder.h"
+#include "base/file.h"
 #include "base/json.h"
 #include "base/number.h"
 #include "catalogue/sockets.h"

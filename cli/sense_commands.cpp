@@ -3,6 +3,7 @@
 
 #include "airframe/airframe.h"
 #include "base/csv.h"
+#include "base/file.h"
 #include "base/json.h"
 #include "base/number.h"
 #include "command.h"
@@ -99,7 +100,7 @@ void satellites(const std::string& file, Session& session) {
                  {"longitude_deg", s.fixes ? Json(s.longitude_deg) : Json()},
                  {"r50_m", s.r50_m},
                  {"r95_m", s.r95_m},
-                 {"height_m", s.height_m},
+                 {"height_m", s.height_spread_m},
                  {"home_m", s.home_m},
                  {"verdict", name_of(s.verdict)},
                  {"why", s.why}});

@@ -3,6 +3,7 @@
 #include <iostream>
 #include <memory>
 
+#include "base/file.h"
 #include "base/json.h"
 #include "base/number.h"
 #include "command.h"

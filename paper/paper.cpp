@@ -11,7 +11,7 @@
 #include <QXmlStreamReader>
 #include <cmath>
 
-#include "base/json.h"
+#include "base/file.h"
 
 // Resources of a static library must be asked for by name, from outside any namespace.
 static void load_font_resource() { Q_INIT_RESOURCE(fonts); }

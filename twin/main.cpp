@@ -12,7 +12,7 @@
 #include <iostream>
 
 #include "base/data_folder.h"
-#include "base/json.h"
+#include "base/file.h"
 #include "direction/from_rig.h"
 #include "direction/reason.h"
 #include "ports.h"

@@ -10,7 +10,7 @@
 #include <QFileInfo>
 #include <QUuid>
 
-#include "base/json.h"
+#include "base/file.h"
 #include "look/literals.h"
 #include "proof/version_1.h"
 #include "rig/rig_file.h"
@@ -34,6 +34,12 @@ bool still_written(const QString& copy) {
 
 QByteArray digest(const std::string& text) {
   return QCryptographicHash::hash(QByteArray::fromStdString(text), QCryptographicHash::Sha256).toHex();
+}
+
+QStringList lines_of(const std::vector<Error>& errors) {
+  QStringList lines;
+  for (const Error& e : errors) lines << QString::fromStdString(e.text());
+  return lines;
 }
 
 void remove_copy(const QString& copy) {
@@ -63,7 +69,7 @@ RigDocument::RigDocument(Catalogue catalogue, QString recovery_folder, QObject* 
 }
 
 RigDocument::~RigDocument() {
-  drop_recovery_copy();
+  if (!leaving_) drop_recovery_copy();
   if (lock_ >= 0) ::close(lock_);
 }
 
@@ -95,11 +101,16 @@ const link::Image& RigDocument::image() const {
   return *image_;
 }
 
-void RigDocument::edit(Rig rig, const QString& label) {
+bool RigDocument::edit(Rig rig, const QString& label) {
+  if (const auto ok = can_be_kept(rig); !ok) {
+    Q_EMIT refused(QString::fromStdString(ok.error().text()));
+    return false;
+  }
   history_.edit(std::move(rig), label.toStdString());
   update();
   soon_copied();
   Q_EMIT changed();
+  return true;
 }
 
 bool RigDocument::apply(Result<Edit> made) {
@@ -107,8 +118,7 @@ bool RigDocument::apply(Result<Edit> made) {
     Q_EMIT refused(QString::fromStdString(made.error().text()));
     return false;
   }
-  edit(std::move(made->rig), QString::fromStdString(made->label));
-  return true;
+  return edit(std::move(made->rig), QString::fromStdString(made->label));
 }
 
 Result<void> RigDocument::record(const CheckId& check, bool simulated) {
@@ -209,6 +219,17 @@ Result<void> RigDocument::open(const QString& given) {
   return {};
 }
 
+Result<QStringList> RigDocument::open_what_can_be_read(const QString& path) {
+  const auto text = read_file(native(path));
+  if (!text) return tl::make_unexpected(text.error());
+  auto part = rig_as_far_as_it_goes(*text, QFileInfo(path).fileName().toStdString());
+  if (!part) return tl::make_unexpected(part.error());
+  start_new(with_version_1_proofs(std::move(part->rig), *shipped_));
+  as_begun_.reset();
+  write_recovery_copy();
+  return lines_of(part->left_out);
+}
+
 void RigDocument::start_new(Rig rig) {
   drop_recovery_copy();
   set_catalogue(shipped_);
@@ -224,16 +245,10 @@ void RigDocument::start_new(Rig rig) {
 
 Result<void> RigDocument::save(const QString& given) {
   const QString path = QFileInfo(given).absoluteFilePath();
+  if (auto ok = can_be_kept(rig()); !ok) return ok;
   // What is the builder's own stands beside the rig, and goes with it to another place.
-  if (!path_.isEmpty() && path != path_) {
-    const auto own = own_parts_path(native(path_)), there = own_parts_path(native(path));
-    std::error_code unknown;
-    if (own != there && std::filesystem::exists(own, unknown) && !std::filesystem::exists(there, unknown)) {
-      const auto text = read_file(own);
-      if (!text) return tl::make_unexpected(text.error());
-      if (auto ok = write_file_atomically(there, *text); !ok) return ok;
-    }
-  }
+  if (!path_.isEmpty() && path != path_)
+    if (auto ok = carry_own_parts(own_parts_path(native(path_)), own_parts_path(native(path))); !ok) return ok;
   if (auto ok = save_rig(rig(), native(path)); !ok) return ok;
   path_ = path;
   now_on_disk(rig_text(rig()));
@@ -310,7 +325,8 @@ QList<RigDocument::Leftover> RigDocument::leftovers() const {
     // A name that does not say which folder it is in could be anybody's.
     const QString of = copy ? QString::fromStdString(copy->of) : QString();
     found.append({info.filePath(), QDir::isAbsolutePath(of) ? of : QString(),
-                  copy ? QString() : QString::fromStdString(copy.error().text())});
+                  copy ? QString() : QString::fromStdString(copy.error().text()),
+                  copy ? lines_of(copy->left_out) : QStringList()});
   }
   return found;
 }
@@ -335,8 +351,17 @@ Result<void> RigDocument::recover(const Leftover& leftover) {
           leftover.of));
   }
   write_recovery_copy();
-  remove_copy(leftover.copy);
+  // What could not be read of it may be read by somebody else.
+  if (copy->left_out.empty())
+    remove_copy(leftover.copy);
+  else
+    QFile::rename(leftover.copy, leftover.copy + u".damaged"_s);
   return {};
+}
+
+void RigDocument::leave() {
+  write_recovery_copy();
+  leaving_ = true;
 }
 
 void RigDocument::discard(const Leftover& leftover) { remove_copy(leftover.copy); }

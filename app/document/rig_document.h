@@ -51,7 +51,8 @@ class RigDocument : public QObject {
   /// What the file holds now becomes the open rig, as an edit that can be undone.
   Result<void> take_from_disk();
 
-  void edit(Rig rig, const QString& label);
+  /// False, with the reason told by `refused`, for a rig that no file could hold.
+  bool edit(Rig rig, const QString& label);
   /// Makes an edit of core; what could not be done is told by `refused`.
   bool apply(Result<Edit> edit);
   /// Records the check as passed now; refused with the reason when it does not pass.
@@ -63,6 +64,9 @@ class RigDocument : public QObject {
   void say_again();
 
   Result<void> open(const QString& path);
+  /// As much as a damaged file, or what an interrupted save left of it, still says: a rig without a file, that nothing
+  /// overwrites. What is not as it was written is told.
+  Result<QStringList> open_what_can_be_read(const QString& path);
   void start_new(Rig rig);
   Result<void> save(const QString& path);
   /// Writes the kind to the parts file beside the rig and makes it known. The rig must have a file already.
@@ -79,11 +83,14 @@ class RigDocument : public QObject {
     QString copy;
     QString of;       ///< the file it belongs to, absolute; empty for a rig that never had one
     QString problem;  ///< why the copy can't be read; empty when it can
+    QStringList left_out = {};  ///< what of it can't be read, when the rest can
   };
   QList<Leftover> leftovers() const;
   Result<void> recover(const Leftover& leftover);
   void discard(const Leftover& leftover);
   void write_recovery_copy();
+  /// The program is told to end now: unsaved work is copied at once, and stays for the next run.
+  void leave();
 
  Q_SIGNALS:
   /// An edit could not be made: where, what, and what was expected.
@@ -116,6 +123,7 @@ class RigDocument : public QObject {
   QByteArray on_disk_;           ///< digest of what the file held when it was last read or written here
   QFileSystemWatcher watcher_;
   bool copy_failed_ = false;  ///< said once
+  bool leaving_ = false;      ///< the safety copy is not dropped any more
   int lock_ = -1;             ///< held on the file that says whose the safety copy is
   Review review_;             ///< of `rig()`
   bool review_all_ = true;    ///< catalogue or units have changed: nothing can be taken over

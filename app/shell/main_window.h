@@ -82,6 +82,9 @@ class MainWindow : public QMainWindow {
   void connect_controller();
   void write_board();
   void compare_with_board(bool always_show);
+  bool open_part_of(const QString& path);
+  bool offer_interrupted(const QString& path, const std::filesystem::path& left);
+  void say_left_out(const QStringList& left_out);
   void complain(const QString& title, const Error& error);
   void walk_panes(int step);
 

@@ -6,7 +6,7 @@
 #include <QMessageBox>
 #include <QPushButton>
 
-#include "base/json.h"
+#include "base/file.h"
 #include "document/replace_question.h"
 #include "look/literals.h"
 #include "shell/main_window.h"
@@ -28,16 +28,66 @@ void MainWindow::complain(const QString& title, const Error& error) {
 }
 
 bool MainWindow::open_file(const QString& path) {
-  if (const auto ok = document_.open(path); !ok) {
-    complain(u"This rig could not be opened"_s, ok.error());
+  const auto ok = document_.open(path);
+  if (ok) {
+    is_demo_ = false;
+    bench_.stop();
+    foot_->say({});
+    remember(path);
+    go(station_);
+    if (const auto left = interrupted_write(path.toStdString())) offer_interrupted(path, *left);
+    return true;
+  }
+  if (const auto left = interrupted_write(path.toStdString())) return offer_interrupted(path, *left);
+  // A file that is there and broken may still say most of what it said.
+  QMessageBox box(QMessageBox::Warning, u"This rig could not be opened"_s, QString::fromStdString(ok.error().text()),
+                  QMessageBox::Ok, this);
+  box.setObjectName(u"complaint"_s);
+  if (QFileInfo(path).isFile())
+    box.addButton(u"Open what can be read"_s, QMessageBox::ActionRole)->setObjectName(u"open_part"_s);
+  box.exec();
+  return box.clickedButton() && box.clickedButton()->objectName() == u"open_part"_s && open_part_of(path);
+}
+
+bool MainWindow::open_part_of(const QString& path) {
+  const auto left_out = document_.open_what_can_be_read(path);
+  if (!left_out) {
+    complain(u"Nothing of it can be read"_s, left_out.error());
     return false;
   }
   is_demo_ = false;
   bench_.stop();
-  foot_->say({});
-  remember(path);
   go(station_);
+  say_left_out(*left_out);
   return true;
+}
+
+void MainWindow::say_left_out(const QStringList& left_out) {
+  if (left_out.isEmpty()) return foot_->say(u"All of it could be read. Save it under a name."_s);
+  QMessageBox box(QMessageBox::Information, u"Not all of it could be read"_s,
+                  u"What is open now lacks what could not be read, and has no file yet: look it through, and save it "
+                  "under another name. Left out or shortened:"_s,
+                  QMessageBox::Ok, this);
+  box.setObjectName(u"left_out"_s);
+  constexpr int most = 8;
+  QString list = u"• "_s + left_out.mid(0, most).join(u"\n• "_s);
+  if (left_out.size() > most) list += u"\nand %1 more"_s.arg(left_out.size() - most);
+  box.setInformativeText(list);
+  box.exec();
+}
+
+/// A save in the place of a file with several names was stopped in the middle: what it was about to say is whole.
+bool MainWindow::offer_interrupted(const QString& path, const std::filesystem::path& left) {
+  QMessageBox box(QMessageBox::Question, u"A save was interrupted"_s,
+                  u"A save of %1 was stopped in the middle. The file may be cut; what was to be saved stands whole "
+                  "beside it."_s.arg(path),
+                  QMessageBox::Cancel, this);
+  box.setObjectName(u"interrupted"_s);
+  box.addButton(u"Open what was to be saved"_s, QMessageBox::AcceptRole)->setObjectName(u"open_whole"_s);
+  box.addButton(u"Keep the file as it is"_s, QMessageBox::RejectRole)->setObjectName(u"keep_file"_s);
+  box.exec();
+  return box.clickedButton() && box.clickedButton()->objectName() == u"open_whole"_s &&
+         open_part_of(QString::fromStdString(left.string()));
 }
 
 bool MainWindow::may_leave() {
@@ -144,9 +194,13 @@ void MainWindow::offer_recovery() {
   layout->setContentsMargins(16, 6, 16, 6);
   const auto& first = found.front();
   const QString whose = first.of.isEmpty() ? u"a rig that was never saved"_s : first.of;
-  auto* words =
-      new QLabel(first.problem.isEmpty() ? u"Unsaved work from an earlier run is still here: %1"_s.arg(whose)
-                                         : u"A safety copy of an earlier run can't be read: %1"_s.arg(first.problem));
+  QString said = u"Unsaved work from an earlier run is still here: %1"_s.arg(whose);
+  if (!first.left_out.isEmpty()) said += u", but for what can't be read of it: %1"_s.arg(first.left_out.front());
+  if (first.left_out.size() > 1) said += u", and %1 more"_s.arg(first.left_out.size() - 1);
+  if (!first.problem.isEmpty())
+    said = u"A safety copy of an earlier run can't be read: %1. It stays at %2 until you discard it."_s.arg(
+        first.problem, first.copy);
+  auto* words = new QLabel(said);
   words->setWordWrap(true);
   layout->addWidget(words, 1);
   if (first.problem.isEmpty()) {

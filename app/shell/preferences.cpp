@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/file.h"
 #include "base/json.h"
 #include "look/literals.h"
 

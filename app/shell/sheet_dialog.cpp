@@ -13,7 +13,7 @@
 #include <QSvgWidget>
 #include <QVBoxLayout>
 
-#include "base/json.h"
+#include "base/file.h"
 #include "document/replace_question.h"
 #include "look/literals.h"
 #include "paper.h"

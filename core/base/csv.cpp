@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "base/clean_text.h"
 #include "base/number.h"
 
 namespace rigging {
@@ -61,7 +62,7 @@ Result<NumberTable> parse_number_table(std::string_view text, const std::string&
         if (std::find(parts.begin(), parts.begin() + static_cast<std::ptrdiff_t>(i), parts[i]) !=
             parts.begin() + static_cast<std::ptrdiff_t>(i))
           return failure(name + ":" + std::to_string(number),
-                         "column \"" + std::string(parts[i].substr(0, 40)) + "\" stands twice", "every column once");
+                         "column \"" + clean_text(parts[i], 40) + "\" stands twice", "every column once");
       for (const std::string& column : table.columns)
         counts.push_back(!only || std::find(only->begin(), only->end(), column) != only->end());
       continue;
@@ -83,7 +84,7 @@ Result<NumberTable> parse_number_table(std::string_view text, const std::string&
       }
       const auto value = number_of(parts[i]);
       if (!value)
-        return failure(where, "\"" + std::string(parts[i].substr(0, 40)) + "\" in column " + table.columns[i],
+        return failure(where, "\"" + clean_text(parts[i], 40) + "\" in column " + table.columns[i],
                        "a number");
       row.push_back(*value);
     }

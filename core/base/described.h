@@ -69,6 +69,11 @@ class TypeInfo {
   virtual const void* present(const void*) const { return nullptr; }
 };
 
+/// What a text holds at most, letters; a list where its description says nothing else; and what is kept of members that
+/// this version does not know. More than any aircraft needs, and little enough that nothing accepted takes seconds.
+inline constexpr std::size_t most_letters = 2000, most_entries = 100, most_unknown_members = 300,
+                             most_unknown_entries = 5000, most_unknown_bytes = 8000;
+
 /// What is known of one member.
 struct Member {
   const char* name = "";
@@ -77,6 +82,7 @@ struct Member {
   bool needed = false;
   Span span{};             ///< of numbers
   const char* label = "";  ///< "span", "root chord"; empty when nobody is asked for it
+  std::size_t most = most_entries;  ///< entries of a list
 
   const void* in(const void* object) const { return static_cast<const char*>(object) + offset; }
   void* in(void* object) const { return static_cast<char*>(object) + offset; }
@@ -232,6 +238,11 @@ class Describe {
   Describe& member(const char* name, M T::*member, Span span = {}, const char* label = "") {
     return add(name, member, false, span, label);
   }
+  /// The list described last may have this many entries.
+  Describe& at_most(std::size_t entries) {
+    all_.list.back().most = entries;
+    return *this;
+  }
   Members rest(UnknownMembers T::*extra) {
     all_.unknown_members = offset(extra);
     return std::move(all_);
@@ -246,7 +257,7 @@ class Describe {
   }
   template <class M>
   Describe& add(const char* name, M T::*member, bool needed, Span span, const char* label) {
-    all_.list.push_back({name, &TypeOf<M>::get(), offset(member), needed, span, label});
+    all_.list.push_back({name, &TypeOf<M>::get(), offset(member), needed, span, label, most_entries});
     return *this;
   }
 

@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "base/clean_text.h"
 #include "base/json.h"
 #include "base/number.h"
 #include "base/wrapped.h"
@@ -12,8 +11,7 @@ namespace rigging {
 namespace {
 
 void fail(std::optional<Error>& error, const std::string& where, const Json& value, const std::string& expected) {
-  const std::string text = clean_text(value.dump(-1, ' ', false, Json::error_handler_t::replace), 60);
-  if (!error) error = Error{where.empty() ? "/" : where, "is " + text, expected};
+  if (!error) error = Error{where.empty() ? "/" : where, "is " + in_short(value), expected};
 }
 
 bool within(const Json& json, Span span) {
@@ -101,10 +99,6 @@ class TextTypeInfo : public PlainTypeInfo<std::string> {
     as<std::string>(value) = text;
   }
   OrderedJson schema(Span) const override { return {{"type", "string"}, {"maxLength", most_letters}}; }
-
- private:
-  static constexpr std::size_t most_letters = 10000;  // more than any name or note; a page takes seconds to set it
-
   Value value(const void* value) const override { return as<std::string>(value); }
 };
 
@@ -264,6 +258,34 @@ const Member* Members::at(std::ptrdiff_t offset) const {
   return nullptr;
 }
 
+namespace {
+
+/// What this version does not know is kept as it is, within limits.
+std::optional<Error> beyond_limits(const Json& json, const std::string& where) {
+  const auto too_much = [&](const char* what, std::size_t n, const char* of, std::size_t most) {
+    return Error{where, what + std::to_string(n) + of, "at most " + std::to_string(most)};
+  };
+  if (json.is_string()) {
+    const std::size_t bytes = json.get_ref<const std::string&>().size();
+    if (bytes > most_unknown_bytes) return too_much("is a text of ", bytes, " bytes", most_unknown_bytes);
+  }
+  if (json.is_array() && json.size() > most_unknown_entries)
+    return too_much("has ", json.size(), " entries", most_unknown_entries);
+  if (json.is_object() && json.size() > most_unknown_members)
+    return too_much("has ", json.size(), " members", most_unknown_members);
+  if (!json.is_structured()) return std::nullopt;
+  std::size_t i = 0;
+  for (auto it = json.begin(); it != json.end(); ++it, ++i) {
+    const std::string name = json.is_object() ? it.key() : std::to_string(i);
+    if (name.size() > most_unknown_bytes)
+      return too_much("has a member with a name of ", name.size(), " bytes", most_unknown_bytes);
+    if (auto error = beyond_limits(*it, where + "/" + name)) return error;
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
 void read_members(const Json& json, const std::string& where, std::optional<Error>& error, const Members& members,
                   void* object) {
   if (!json.is_object()) return fail(error, where, json, "an object");
@@ -275,12 +297,24 @@ void read_members(const Json& json, const std::string& where, std::optional<Erro
         error = Error{where.empty() ? "/" : where, "\"" + std::string(m.name) + "\" is missing", "this member"};
       continue;
     }
-    m.type->read(*it, where + "/" + m.name, m.span, error, m.in(object));
+    const std::string inside = where + "/" + m.name;
+    if (it->is_array() && it->size() > m.most) {
+      error = Error{inside, "has " + std::to_string(it->size()) + " entries", "at most " + std::to_string(m.most)};
+      return;
+    }
+    m.type->read(*it, inside, m.span, error, m.in(object));
   }
   if (error || !members.unknown_members) return;
   Json unknown = Json::object();
   for (const auto& [name, value] : json.items())
     if (!members.named(name)) unknown[name] = value;
+  if (unknown.size() > most_unknown_members) {
+    error = Error{where + "/" + unknown.begin().key(),
+                  "is one of " + std::to_string(unknown.size()) + " members that are not known",
+                  "at most " + std::to_string(most_unknown_members)};
+    return;
+  }
+  if ((error = beyond_limits(unknown, where))) return;
   as<UnknownMembers>(static_cast<void*>(static_cast<char*>(object) + *members.unknown_members)) =
       UnknownMembers(std::move(unknown));
 }
@@ -302,16 +336,15 @@ std::optional<Error> unknown_member(const Json& json, const std::string& where, 
 
 OrderedJson write_members(const Members& members, const void* object) {
   OrderedJson json = OrderedJson::object();
-  const auto put = [&](const std::string& name, OrderedJson value) { json.push_back({name, std::move(value)}); };
   for (const Member& m : members.list)
     if (m.needed || !m.type->equal(m.in(object), m.in(members.standard.get())))
-      put(m.name, m.type->write(m.in(object)));
+      add_member(json, m.name, m.type->write(m.in(object)));
   if (members.unknown_members)
     for (const auto& [name, value] :
          as<UnknownMembers>(static_cast<const void*>(static_cast<const char*>(object) + *members.unknown_members))
              .members()
              .items())
-      put(name, value);
+      add_member(json, name, value);
   return json;
 }
 
@@ -319,6 +352,7 @@ OrderedJson schema_of_members(const Members& members) {
   OrderedJson needed = OrderedJson::array(), properties = OrderedJson::object();
   for (const Member& m : members.list) {
     OrderedJson one = m.type->schema(m.span);
+    if (one.contains("type") && one["type"] == "array") one["maxItems"] = m.most;
     if (m.needed) {
       needed.push_back(m.name);
       if (std::string_view(m.name) == "id") one["minLength"] = 1;

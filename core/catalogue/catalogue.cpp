@@ -117,7 +117,7 @@ Result<void> consistent(const ControllerClass& c, const std::string& where) {
     if (t.kind != TerminalKind::output || t.timer_group == 0)
       return failure(where, "output \"" + t.id + "\" is no output of a timer group", "kind output and a timer_group");
   // Many times what boards have.
-  constexpr std::size_t most_entries = 64;
+  constexpr std::size_t most_listed = 64;
   for (const auto& [list, count] : {std::pair{"outputs", c.outputs.size()},
                                     {"ports", c.ports.size()},
                                     {"pads", c.pads.size()},
@@ -125,9 +125,9 @@ Result<void> consistent(const ControllerClass& c, const std::string& where) {
                                     {"loads", c.loads.size()},
                                     {"settings", c.settings.size()},
                                     {"lamps", c.proof.lamps.size()}})
-    if (count > most_entries)
+    if (count > most_listed)
       return failure(where + ": " + list, "has " + std::to_string(count) + " entries",
-                     "at most " + std::to_string(most_entries));
+                     "at most " + std::to_string(most_listed));
   constexpr std::array<std::string_view, 5> edges{"", "nose", "tail", "left", "right"};
   for (const Terminal* t : c.terminals()) {
     if (std::find(edges.begin(), edges.end(), t->side) == edges.end())

@@ -45,6 +45,9 @@ Result<void> save_own_part(const std::filesystem::path& file, const PartKind& ki
 
 /// The same for a class of the builder's own. What every class has (`shared`) is not written.
 Result<void> save_own_class(const std::filesystem::path& file, const ControllerClass& own, const SharedByAll& shared);
+/// What stands in one file of the builder's own comes into another one as well, beside what is there. Refused before
+/// anything is written when something else has one of the names there. No file, nothing to carry.
+Result<void> carry_own_parts(const std::filesystem::path& from, const std::filesystem::path& to);
 /// The class without what every class has, and without the cures that follow from its settings.
 ControllerClass bare(ControllerClass own, const SharedByAll& shared);
 

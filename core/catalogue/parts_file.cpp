@@ -2,6 +2,7 @@
 #include <array>
 
 #include "base/fields.h"
+#include "base/file.h"
 #include "catalogue/catalogue.h"
 
 /// Parts files of every version: read, brought up, completed, and the builder's own written.
@@ -30,6 +31,7 @@ const Members& Described<CatalogueFile>::members() {
                                  .member("shared_remedies", &CatalogueFile::shared_remedies)
                                  .member("shared_steps", &CatalogueFile::shared_steps)
                                  .member("parts", &CatalogueFile::parts)
+                                 .at_most(1000)
                                  .member("controllers", &CatalogueFile::controllers)
                                  .rest(&CatalogueFile::unknown_members);
   return all;
@@ -191,6 +193,12 @@ Result<Catalogue> load_catalogue(const std::filesystem::path& folder) {
 
 namespace {
 
+/// Only what can be read again.
+Result<void> write_parts_file(const std::filesystem::path& file, const CatalogueFile& all) {
+  if (auto ok = in_range(all, file.string()); !ok) return ok;
+  return write_file_atomically(file, write_fields(all).dump(1) + "\n");
+}
+
 /// Puts an entry into the builder's own file, in the place of one with the same id.
 template <class T>
 Result<void> keep_in(const std::filesystem::path& file, std::vector<T> CatalogueFile::*list, const T& entry) {
@@ -207,10 +215,47 @@ Result<void> keep_in(const std::filesystem::path& file, std::vector<T> Catalogue
     entries.push_back(entry);
   else
     *it = entry;
-  return write_file_atomically(file, write_fields(all).dump(1) + "\n");
+  return write_parts_file(file, all);
+}
+
+/// What `to` lacks of `from`; nothing may have the same name and be another.
+template <class T>
+Result<void> carry(const std::vector<T>& from, std::vector<T>& to, const char* what, const std::string& where) {
+  for (const T& entry : from) {
+    const auto there = std::find_if(to.begin(), to.end(), [&](const T& e) { return e.id == entry.id; });
+    if (there == to.end())
+      to.push_back(entry);
+    else if (!(*there == entry))
+      return failure(where, "has another " + std::string(what) + " \"" + entry.id + "\" than this rig uses",
+                     "another name or folder for the rig");
+  }
+  return {};
 }
 
 }  // namespace
+
+Result<void> carry_own_parts(const std::filesystem::path& from, const std::filesystem::path& to) {
+  std::error_code unknown;
+  if (from == to || !std::filesystem::exists(from, unknown)) return {};
+  auto ours = read_parts_file(from);
+  if (!ours) return tl::make_unexpected(ours.error());
+  CatalogueFile all;
+  if (std::filesystem::exists(to, unknown)) {
+    auto theirs = read_parts_file(to);
+    if (!theirs) return tl::make_unexpected(theirs.error());
+    all = std::move(*theirs);
+  }
+  if (auto ok = carry(ours->parts, all.parts, "part", to.string()); !ok) return ok;
+  if (auto ok = carry(ours->controllers, all.controllers, "board", to.string()); !ok) return ok;
+  const auto add_missing = [](auto& list, const auto& more) {
+    for (const auto& entry : more)
+      if (std::find(list.begin(), list.end(), entry) == list.end()) list.push_back(entry);
+  };
+  add_missing(all.shared_remedies, ours->shared_remedies);
+  add_missing(all.shared_steps, ours->shared_steps);
+  if (all.unknown_members.empty()) all.unknown_members = ours->unknown_members;
+  return write_parts_file(to, all);
+}
 
 Result<void> save_own_part(const std::filesystem::path& file, const PartKind& kind) {
   return keep_in(file, &CatalogueFile::parts, kind);

@@ -18,11 +18,6 @@ struct Refusal {
   throw Refusal{{where, what, expected}};
 }
 
-std::string shown(const Json& value) {
-  std::string text = value.dump(-1, ' ', false, Json::error_handler_t::replace);
-  return text.size() > 60 ? text.substr(0, 57) + "…" : text;
-}
-
 const Json& member(const Json& object, const std::string& path, const std::string& name, const std::string& expected) {
   const auto it = object.find(name);
   if (it == object.end()) refuse(path, "\"" + name + "\" is missing", expected);
@@ -30,7 +25,7 @@ const Json& member(const Json& object, const std::string& path, const std::strin
 }
 
 void only_members(const Json& object, const std::string& path, std::initializer_list<const char*> known) {
-  if (!object.is_object()) refuse(path, "is " + shown(object), "an object");
+  if (!object.is_object()) refuse(path, "is " + in_short(object), "an object");
   for (const auto& [name, value] : object.items()) {
     if (std::find(known.begin(), known.end(), name) != known.end()) continue;
     std::string expected;
@@ -40,7 +35,7 @@ void only_members(const Json& object, const std::string& path, std::initializer_
 }
 
 std::string text_of(const Json& value, const std::string& path, const std::string& expected) {
-  if (!value.is_string()) refuse(path, "is " + shown(value), expected);
+  if (!value.is_string()) refuse(path, "is " + in_short(value), expected);
   return value.get<std::string>();
 }
 
@@ -70,7 +65,7 @@ class Reader {
 
   Case read(const Json& json) {
     const std::string top = name_ + ": /";
-    if (!json.is_object()) refuse(top, "is " + shown(json), "an object with outputs and observations");
+    if (!json.is_object()) refuse(top, "is " + in_short(json), "an object with outputs and observations");
     Case c;
     read_outputs(member(json, top, "outputs", "a list of outputs"), c);
     if (const auto it = json.find("can"); it != json.end()) c.can = read_can(*it);
@@ -86,7 +81,7 @@ class Reader {
 
  private:
   static void list(const Json& value, const std::string& path, std::size_t most) {
-    if (!value.is_array()) refuse(path, "is " + shown(value), "a list");
+    if (!value.is_array()) refuse(path, "is " + in_short(value), "a list");
     if (value.size() > most)
       refuse(path, "has " + std::to_string(value.size()) + " entries", "at most " + std::to_string(most));
   }
@@ -120,7 +115,7 @@ class Reader {
       for (const Surface s : output.surfaces)
         if (!taken.insert(s).second) refuse(path, "surface \"" + s.name() + "\" appears twice", "every surface once");
       if (const auto it = json.find("reversed"); it != json.end()) {
-        if (!it->is_boolean()) refuse(path + "/reversed", "is " + shown(*it), "true or false");
+        if (!it->is_boolean()) refuse(path + "/reversed", "is " + in_short(*it), "true or false");
         output.reversed = it->get<bool>();
       }
       read_mix(member(json, path, "mix", "weights per axis"), path + "/mix", output);
@@ -129,7 +124,7 @@ class Reader {
   }
 
   static void read_mix(const Json& json, const std::string& path, CaseOutput& output) {
-    if (!json.is_object()) refuse(path, "is " + shown(json), "an object with weights for roll, pitch and yaw");
+    if (!json.is_object()) refuse(path, "is " + in_short(json), "an object with weights for roll, pitch and yaw");
     for (const auto& [name, weight] : json.items()) {
       const auto axis = from_name<Axis>(name);
       // A motor's share of the throttle may be told; it says nothing about directions.
@@ -138,7 +133,7 @@ class Reader {
       if (name == "throttle" && motors && weight.is_number()) continue;
       if (!axis) refuse(path, "unknown axis \"" + name + "\"", choice_of<Axis>());
       if (!weight.is_number() || !std::isfinite(weight.get<double>()))
-        refuse(path + "/" + name, "is " + shown(weight), "a number");
+        refuse(path + "/" + name, "is " + in_short(weight), "a number");
       output.mix[static_cast<std::size_t>(index_of(*axis))] = weight.get<double>();
       for (const Surface s : output.surfaces)
         if (required_direction(s, *axis) == 0)
@@ -220,7 +215,7 @@ class Reader {
         o.horns.push_back(driven_surface((*it)[i], path + "/surfaces/" + std::to_string(i), c));
     }
     if (const auto it = json.find("board"); it != json.end()) {
-      if (!it->is_boolean()) refuse(path + "/board", "is " + shown(*it), "true or false");
+      if (!it->is_boolean()) refuse(path + "/board", "is " + in_short(*it), "true or false");
       o.board = it->get<bool>();
     }
     if (o.leads.empty() && o.horns.empty() && !o.board) refuse(path, "says nothing", "outputs, surfaces or board");
@@ -236,20 +231,20 @@ class Reader {
   }
 
   static void read_saw(const Json& json, const std::string& path, const Case& c, Observation& o) {
-    if (!json.is_object()) refuse(path, "is " + shown(json), "an object from surface to what was seen");
+    if (!json.is_object()) refuse(path, "is " + in_short(json), "an object from surface to what was seen");
     for (const auto& [name, value] : json.items()) {
       const std::string place = path + "/" + name;
       const Surface s = driven_surface(Json(name), place, c);
       const std::string expected =
           std::string(motion_word(s, 1)) + ", " + std::string(motion_word(s, -1)) + " or still";
       const auto motion = motion_from_name(s, text_of(value, place, expected));
-      if (!motion) refuse(place, "unknown word " + shown(value), expected);
+      if (!motion) refuse(place, "unknown word " + in_short(value), expected);
       o.saw.push_back({s, *motion});
     }
   }
 
   static void read_channels(const Json& json, const std::string& path, Observation& o) {
-    if (!json.is_object()) refuse(path, "is " + shown(json), "an object from axis to rises, falls or still");
+    if (!json.is_object()) refuse(path, "is " + in_short(json), "an object from axis to rises, falls or still");
     for (const auto& [name, value] : json.items()) {
       const Axis axis = word_of<Axis>(Json(name), path + "/" + name);
       const std::string text = text_of(value, path + "/" + name, "rises, falls or still");

@@ -5,8 +5,9 @@
 #include <numbers>
 
 #include "base/angle.h"
+#include "base/clean_text.h"
 #include "base/csv.h"
-#include "base/json.h"
+#include "base/file.h"
 #include "base/number.h"
 
 namespace rigging {
@@ -115,7 +116,7 @@ Result<MagneticField> MagneticModel::field(double latitude_deg, double longitude
 
 Result<double> decimal_year(const std::string& text) {
   const auto refuse = [&] {
-    return failure("date", "\"" + text.substr(0, 40) + "\" is not understood",
+    return failure("date", "\"" + clean_text(text, 40) + "\" is not understood",
                    "YYYY-MM-DD or a decimal year such as 2026.5");
   };
   const auto whole = [&](std::size_t at, std::size_t count) {

@@ -9,6 +9,7 @@
 #include "base/number.h"
 #include "earth/magnetic_model.h"
 #include "fit/fit.h"
+#include "fit/room.h"
 #include "fit/swing.h"
 #include "fit/usual_places.h"
 #include "language/typed.h"
@@ -43,10 +44,14 @@ Result<Edit> add_part(const Rig& rig, const Catalogue& catalogue, const std::str
   edit.rig.parts.push_back(part);
   edit.rig.mountings.push_back(place);
   // Where nothing is yet: parts on one spot would all be snags of each other.
+  std::vector<PartRoom> taken;
+  if (const auto room = room_of(rig, catalogue, "controller")) taken.push_back(*room);
+  for (const Part& p : rig.parts)
+    if (const auto room = room_of(rig, catalogue, p.id)) taken.push_back(*room);
   const auto in_the_way = [&] {
-    const auto clashes = find_clashes(edit.rig, catalogue);
-    return std::any_of(clashes.begin(), clashes.end(),
-                       [&](const Clash& c) { return !c.other.empty() && (c.part == part.id || c.other == part.id); });
+    const auto own = room_of(edit.rig, catalogue, part.id);
+    return own && std::any_of(taken.begin(), taken.end(),
+                              [&](const PartRoom& r) { return own->overlap(r) > least_overlap_m; });
   };
   double& x = edit.rig.mountings.back().x_m;
   for (x = std::round(1000 * x) / 1000; in_the_way() && x > -rig.airframe.length_m;)

@@ -267,6 +267,8 @@ std::vector<CurrentPath> paths_of(const Rig& rig, const Catalogue& catalogue, co
 }  // namespace
 
 std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
+  // Whoever has so many overlaps spreads them out; hundreds of parts in one place would be tens of thousands.
+  constexpr std::size_t most_overlaps = 500;
   std::vector<Clash> clashes;
   std::vector<Box> boxes;
   if (auto b = box_of(rig, catalogue, "controller")) boxes.push_back(*b);
@@ -274,8 +276,8 @@ std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
     if (auto b = box_of(rig, catalogue, p.id)) boxes.push_back(*b);
   const auto overlap = [](const Box& a, const Box& b) { return a.room.intersection(b.room).sizes().minCoeff(); };
   for (std::size_t i = 0; i < boxes.size(); ++i)
-    for (std::size_t k = i + 1; k < boxes.size(); ++k)
-      if (const double by = overlap(boxes[i], boxes[k]); by > 0.0005)
+    for (std::size_t k = i + 1; k < boxes.size() && clashes.size() < most_overlaps; ++k)
+      if (const double by = overlap(boxes[i], boxes[k]); by > least_overlap_m)
         clashes.push_back({boxes[i].part, boxes[k].part,
                            capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + length_text(by)});
   std::vector<std::pair<Eigen::AlignedBox3d, const char*>> bays;

@@ -14,6 +14,9 @@ struct PartRoom {
   }
 };
 
+/// Less is how parts are measured and put.
+inline constexpr double least_overlap_m = 0.0005;
+
 /// Length, width and height of a part, or of the "controller", as it sits with this turn; nothing where the catalogue
 /// has no sizes.
 std::optional<Point> size_of(const Rig& rig, const Catalogue& catalogue, const std::string& part, const Turn& turn);

@@ -270,29 +270,49 @@ Result<Edit> place_parts(const Rig& rig, const Catalogue& catalogue, bool again)
 
 Result<Edit> spread_out(const Rig& rig, const Catalogue& catalogue) {
   Edit edit{rig, "Spread out"};
-  const auto pairs = [&] {
-    auto all = find_clashes(edit.rig, catalogue);
-    std::erase_if(all, [](const Clash& c) { return c.other.empty(); });
-    return all;
+  constexpr std::size_t most_moves = 100;  // more is no slip that a fix could mend
+  struct Box {
+    std::string part;
+    PartRoom room;
+    int firm;
+    std::size_t in_the_way = 0;  ///< of how many others
   };
-  auto clashes = pairs();
-  if (clashes.empty()) return failure("the parts", "overlap nowhere", "two that do");
-  const std::size_t before = clashes.size();
-  for (std::size_t turns = 0; turns < 2 * rig.parts.size() && !clashes.empty(); ++turns) {
+  std::vector<Box> boxes;
+  const auto add = [&](const std::string& id) {
+    if (const auto room = room_of(rig, catalogue, id)) boxes.push_back({id, *room, firmness(rig, catalogue, id)});
+  };
+  add("controller");
+  for (const Part& p : rig.parts) add(p.id);
+  /// Counts the box in or out with all others.
+  std::size_t pairs = 0;
+  const auto count = [&](Box& b, bool in) {
+    for (Box& other : boxes)
+      if (&other != &b && b.room.overlap(other.room) > least_overlap_m) {
+        in ? (++other.in_the_way, ++b.in_the_way, ++pairs) : (--other.in_the_way, --b.in_the_way, --pairs);
+      }
+  };
+  for (std::size_t i = 0; i < boxes.size(); ++i)
+    for (std::size_t k = i + 1; k < boxes.size(); ++k)
+      if (boxes[i].room.overlap(boxes[k].room) > least_overlap_m) ++boxes[i].in_the_way, ++boxes[k].in_the_way, ++pairs;
+  if (pairs == 0) return failure("the parts", "overlap nowhere", "two that do");
+  const std::size_t before = pairs;
+  for (std::size_t turns = 0; turns < std::min(2 * rig.parts.size(), most_moves) && pairs > 0; ++turns) {
     // The one that moves most easily of all that are in somebody's way.
-    std::string moves;
-    for (const Clash& c : clashes)
-      for (const std::string& id : {c.part, c.other})
-        if (moves.empty() || firmness(edit.rig, catalogue, id) < firmness(edit.rig, catalogue, moves)) moves = id;
+    Box* easiest = nullptr;
+    for (Box& b : boxes)
+      if (b.in_the_way > 0 && (!easiest || b.firm < easiest->firm)) easiest = &b;
+    const std::string& moves = easiest->part;
     const Mounting now = *edit.rig.mounting(moves);
     FreeRoom places(edit.rig, catalogue, {moves});
     const Point at = point_of(now);
     const auto section = body_at(rig.airframe, at.x());
     const bool in_wing = !section || std::abs(at.y()) > section->half_width_m;
     if (!places.settle(moves, at, in_wing) && !places.settle(moves, at, !in_wing)) break;
-    clashes = pairs();
+    count(*easiest, false);
+    easiest->room = *room_of(edit.rig, catalogue, moves);
+    count(*easiest, true);
   }
-  if (clashes.size() >= before)
+  if (pairs >= before)
     return failure("the parts", "find no room inside of the outline", "a smaller part, or a wider body");
   return edit;
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/clean_text.h"
 #include "base/json.h"
 
 namespace rigging::hands {
@@ -225,7 +226,7 @@ Result<Request> request_of(const std::string& name, const Json& b) {
     r.surface = surface_from_name(text_member(b, "surface"));
     return r;
   }
-  return failure("hands", "unknown request \"" + name.substr(0, 40) + "\"", "one that docs/twin.md describes");
+  return failure("hands", "unknown request \"" + clean_text(name, 40) + "\"", "one that docs/twin.md describes");
 }
 
 Json to_json(const FlightPiece& p) { return {{"ok", true}, {"from", p.from}, {"size", p.size}, {"text", p.text}}; }

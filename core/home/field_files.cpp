@@ -6,6 +6,7 @@
 #include <pugixml.hpp>
 #include <sstream>
 
+#include "base/clean_text.h"
 #include "base/json.h"
 #include "base/number.h"
 #include "base/polygon.h"
@@ -131,8 +132,8 @@ Result<FieldTrack> track_from_gpx(std::string_view text, const std::string& file
     const auto lat = number_of(node.attribute("lat").value()), lon = number_of(node.attribute("lon").value());
     if (!lat || !lon || std::abs(*lat) > 90 || std::abs(*lon) > 180) {
       error = Error{where,
-                    "is not on the earth (\"" + std::string(node.attribute("lat").value()).substr(0, 20) + "\", \"" +
-                        std::string(node.attribute("lon").value()).substr(0, 20) + "\")",
+                    "is not on the earth (\"" + clean_text(node.attribute("lat").value(), 20) + "\", \"" +
+                        clean_text(node.attribute("lon").value(), 20) + "\")",
                     "lat from −90 to 90 and lon from −180 to 180"};
       return;
     }
@@ -145,7 +146,7 @@ Result<FieldTrack> track_from_gpx(std::string_view text, const std::string& file
   };
   FieldTrack track;
   const auto named = [&track](const pugi::xml_node& n) {
-    if (track.name.empty()) track.name = std::string(n.child_value("name")).substr(0, 80);
+    if (track.name.empty()) track.name = clean_text(n.child_value("name"), 80);
   };
   for (const pugi::xml_node& trk : gpx.children("trk")) {
     named(trk);

@@ -88,11 +88,6 @@ std::optional<SettingValue> to_value(const Json& json) {
   return list.empty() ? SettingValue{} : SettingValue(std::move(list));
 }
 
-std::string shortened(const Json& json) {
-  std::string text = json.dump(-1, ' ', false, Json::error_handler_t::replace);
-  return text.size() > 60 ? text.substr(0, 57) + "…" : text;
-}
-
 /// Members of one map into values; `skip` is its key.
 Result<void> take(const Json& json, const std::string& where, SettingOf of, const std::string& subject,
                   const std::string& skip, Image& image) {
@@ -110,7 +105,7 @@ Result<void> take(const Json& json, const std::string& where, SettingOf of, cons
       continue;
     }
     if (const std::string expected = value ? misfit(*s, *value) : "a value"; !expected.empty())
-      return failure(where + "/" + name, "is " + shortened(member), expected);
+      return failure(where + "/" + name, "is " + in_short(member), expected);
     if (s->always || (*value != s->usual && !std::holds_alternative<std::monostate>(*value)))
       image.values[{of, subject, name}] = *value;
   }
@@ -214,7 +209,7 @@ std::string image_bytes(const Image& image, int protocol) {
 Result<Image> image_from_bytes(std::string_view bytes, const std::string& where) {
   const auto json = parse_cbor(bytes, where).map(from_protocol_1);
   if (!json) return tl::make_unexpected(json.error());
-  if (!json->is_object()) return failure(where + ": /", "is " + shortened(*json), "an object");
+  if (!json->is_object()) return failure(where + ": /", "is " + in_short(*json), "an object");
   Image image;
   for (const Group& g : groups) {
     const std::string place = where + ": /" + g.list;
@@ -222,7 +217,7 @@ Result<Image> image_from_bytes(std::string_view bytes, const std::string& where)
     if (!json->contains(g.list))
       return failure(where + ": /", "\"" + std::string(g.list) + "\" is missing", "this member");
     const Json& list = (*json)[g.list];
-    if (!list.is_array()) return failure(place, "is " + shortened(list), "a list");
+    if (!list.is_array()) return failure(place, "is " + in_short(list), "a list");
     std::set<std::string> met;
     for (std::size_t i = 0; i < list.size(); ++i) {
       const std::string at = place + "/" + std::to_string(i);
@@ -232,7 +227,7 @@ Result<Image> image_from_bytes(std::string_view bytes, const std::string& where)
           key && (channel ? key->is_number_integer() && key->get<double>() >= 1 && key->get<double>() <= 32
                           : key->is_string());
       if (!good)
-        return failure(at + "/" + g.key, key ? "is " + shortened(*key) : "is missing",
+        return failure(at + "/" + g.key, key ? "is " + in_short(*key) : "is missing",
                        channel ? "a whole number from 1 to 32" : "the name of a socket");
       const std::string subject = channel ? std::to_string(key->get<int>()) : key->get<std::string>();
       if (!met.insert(subject).second) return failure(at, g.label + subject + " is there twice", "each once");

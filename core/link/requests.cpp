@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/clean_text.h"
 #include "link/messages.h"
 
 namespace rigging::link {
@@ -63,7 +64,7 @@ Result<Request> request_of(const std::string& name, const Json& b) {
   }
   if (name == "release") return Release{};
   if (name == "state") return ReadState{};
-  return failure("link", "unknown request \"" + name.substr(0, 40) + "\"", "one that docs/link-protocol.md describes");
+  return failure("link", "unknown request \"" + clean_text(name, 40) + "\"", "one that docs/link-protocol.md describes");
 }
 
 }  // namespace rigging::link

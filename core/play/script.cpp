@@ -6,6 +6,7 @@
 #include "base/find.h"
 #include "base/json.h"
 #include "base/number.h"
+#include "rig/rig_file.h"
 
 namespace rigging {
 namespace {
@@ -52,6 +53,10 @@ void ProcedurePlayer::carry_out(const Orders& orders, LineOutcome& heard) {
     std::visit(
         Cases{
             [&](const ApplyEdit& c) {
+              if (const auto ok = can_be_kept(c.edit.rig); !ok) {
+                heard.done.push_back("Not done: " + ok.error().text());
+                return;
+              }
               rig_ = c.edit.rig;
               heard.done.push_back(c.edit.label);
               tell(SceneChanged{}, heard);

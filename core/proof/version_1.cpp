@@ -4,7 +4,7 @@
 
 #include "base/fields.h"
 #include "base/fingerprint.h"
-#include "base/json.h"
+#include "base/file.h"
 #include "base/number.h"
 #include "checks/checks.h"
 #include "rig/path.h"

@@ -7,11 +7,16 @@ namespace {
 
 /// In a file an object: place, value.
 class FactsKind : public TypeInfo {
+  static constexpr std::size_t most_places = 5000;
+
  public:
   void read(const Json& json, const std::string& where, Span, std::optional<Error>& error, void* value) const override {
     auto& facts = *static_cast<Dependencies*>(value);
     facts.clear();
     if (!json.is_object()) error = Error{where, "is no object", "places of the rig with their values"};
+    if (json.size() > most_places)
+      error = Error{where, "has " + std::to_string(json.size()) + " members", "at most " + std::to_string(most_places)};
+    if (error) return;
     for (const auto& [place, fact] : json.items()) {
       if (fact.is_null())
         facts[place] = {};
@@ -31,9 +36,9 @@ class FactsKind : public TypeInfo {
       std::visit(
           [&, &at = place](const auto& v) {
             if constexpr (std::is_same_v<std::decay_t<decltype(v)>, std::monostate>)
-              json.push_back({at, nullptr});
+              add_member(json, at, nullptr);
             else
-              json.push_back({at, v});
+              add_member(json, at, v);
           },
           fact);
     return json;

@@ -4,7 +4,12 @@
 #include <cstring>
 #include <set>
 
+#include "base/clean_text.h"
 #include "base/fields.h"
+#include "base/file.h"
+#include "base/number.h"
+#include "base/wrapped.h"
+#include "rig/path.h"
 
 namespace rigging {
 
@@ -16,13 +21,17 @@ const Members& Described<Rig>::members() {
                                  .needed("airframe", &Rig::airframe)
                                  .needed("controller", &Rig::controller)
                                  .member("parts", &Rig::parts)
+                                 .at_most(300)
                                  .member("places", &Rig::mountings)
+                                 .at_most(300)
                                  .member("leads", &Rig::leads)
+                                 .at_most(600)
                                  .member("fit", &Rig::fit)
                                  .member("power", &Rig::power)
                                  .member("radio", &Rig::radio)
                                  .member("ports", &Rig::ports)
                                  .member("outputs", &Rig::outputs)
+                                 .at_most(32)
                                  .member("saturation", &Rig::saturation)
                                  .member("linkages", &Rig::linkages)
                                  .member("release", &Rig::release)
@@ -31,8 +40,10 @@ const Members& Described<Rig>::members() {
                                  .member("modes", &Rig::modes)
                                  .member("home", &Rig::home)
                                  .member("proofs", &Rig::proofs)
+                                 .at_most(1000)
                                  .member("loose_ends", &Rig::loose_ends)
                                  .member("log", &Rig::log)
+                                 .at_most(5000)
                                  .rest(&Rig::unknown_members);
   return all;
 }
@@ -126,38 +137,6 @@ Result<Json> unwrapped(Json json, const std::string& file) {
   return json;
 }
 
-/// Far more than any aircraft has, and little enough that nothing which is accepted takes seconds.
-constexpr std::size_t longest_text = 2000, longest_list = 100;
-constexpr std::pair<const char*, std::size_t> longest_lists[] = {
-    {"parts", 300}, {"places", 300},  {"leads", 600},      {"outputs", 32},
-    {"log", 5000},  {"proofs", 1000}, {"arm_holes_m", 40}, {"horn_holes_m", 40}};
-
-/// Walked before anything is read: what is too much is refused with its place.
-std::optional<Error> beyond_limits(const Json& json, const std::string& where, const std::string& name) {
-  if (json.is_string()) {
-    if (json.get_ref<const std::string&>().size() <= longest_text) return std::nullopt;
-    return Error{where, "is a text of " + std::to_string(json.get_ref<const std::string&>().size()) + " bytes",
-                 "at most " + std::to_string(longest_text)};
-  }
-  if (json.is_array()) {
-    std::size_t most = longest_list;
-    for (const auto& [list, length] : longest_lists)
-      if (name == list) most = length;
-    if (json.size() > most)
-      return Error{where, "has " + std::to_string(json.size()) + " entries", "at most " + std::to_string(most)};
-  }
-  if (!json.is_structured()) return std::nullopt;
-  std::size_t i = 0;
-  for (auto it = json.begin(); it != json.end(); ++it, ++i) {
-    const std::string key = json.is_object() ? it.key() : std::to_string(i);
-    if (key.size() > longest_text)
-      return Error{where, "has a member with a name of " + std::to_string(key.size()) + " bytes",
-                   "at most " + std::to_string(longest_text)};
-    if (auto error = beyond_limits(*it, where + "/" + key, key)) return error;
-  }
-  return std::nullopt;
-}
-
 Result<void> consistent(const Rig& rig, const std::string& file) {
   const auto unique = [&](const auto& list, const char* section, auto&& id_of) -> Result<void> {
     std::set<std::string> ids;
@@ -213,14 +192,126 @@ Result<void> consistent(const Rig& rig, const std::string& file) {
 
 }  // namespace
 
-Result<Rig> rig_from_json(const Json& json, const std::string& file) {
-  if (auto error = beyond_limits(json, file + ": ", "")) return tl::make_unexpected(std::move(*error));
-  auto current = unwrapped(json, file);
-  if (!current) return tl::make_unexpected(current.error());
-  auto rig = read_fields<Rig>(*current, file);
+namespace {
+
+/// Of JSON that has the shape of this version.
+Result<Rig> rig_from_current(const Json& json, const std::string& file) {
+  auto rig = read_fields<Rig>(json, file);
   if (!rig) return rig;
   if (auto ok = consistent(*rig, file); !ok) return tl::make_unexpected(ok.error());
   return rig;
+}
+
+/// The value that an error is about, found again in the JSON it came from, with its description.
+struct Spot {
+  Json* json;
+  const TypeInfo* type = nullptr;  ///< null beyond what is described
+  const Member* member = nullptr;  ///< whose value it is
+  Json* within = nullptr;          ///< the object or list that it stands in
+  std::string step;                ///< its name or number there
+};
+
+/// The steps of an error's place: what follows the name of the file.
+std::vector<std::string> steps_of_error(const Error& error, const std::string& file) {
+  const std::size_t begin = file.size() + 2;
+  return error.where.size() <= begin + 1 ? std::vector<std::string>{} : steps_of(error.where.substr(begin + 1));
+}
+
+Spot spot_of(Json& json, const std::vector<std::string>& steps) {
+  Spot spot{&json, &TypeOf<Rig>::get(), nullptr, nullptr, {}};
+  for (const std::string& step : steps) {
+    Json* next = nullptr;
+    if (spot.json->is_object() && spot.json->contains(step)) {
+      next = &(*spot.json)[step];
+    } else if (spot.json->is_array()) {
+      const auto i = number_of(step);
+      if (i && *i >= 0 && *i < static_cast<double>(spot.json->size())) next = &(*spot.json)[static_cast<std::size_t>(*i)];
+    }
+    if (!next) break;
+    if (const TypeInfo* inside = spot.type ? spot.type->present_type() : nullptr) spot.type = inside;
+    const Members* members = spot.type ? spot.type->members() : nullptr;
+    spot.member = members ? members->named(step) : nullptr;
+    spot.type = spot.member ? spot.member->type : spot.type && spot.json->is_array() ? spot.type->item_type() : nullptr;
+    spot.within = spot.json;
+    spot.json = next;
+    spot.step = step;
+  }
+  return spot;
+}
+
+/// Takes away what stands at the spot, or as much of it as is too much.
+void take_away(const Spot& spot) {
+  const std::size_t most = spot.member ? spot.member->most : most_entries;
+  if (spot.json->is_string() && letters(spot.json->get_ref<const std::string&>()) > most_letters)
+    *spot.json = first_letters(spot.json->get_ref<const std::string&>(), most_letters);
+  else if (spot.json->is_array() && spot.json->size() > most)
+    spot.json->erase(spot.json->begin() + static_cast<std::ptrdiff_t>(most), spot.json->end());
+  else if (!spot.within)
+    *spot.json = Json::object();
+  else if (spot.within->is_array())
+    spot.within->erase(static_cast<std::size_t>(*number_of(spot.step)));
+  else
+    spot.within->erase(spot.step);
+}
+
+}  // namespace
+
+Result<Rig> rig_from_json(const Json& json, const std::string& file) {
+  auto current = unwrapped(json, file);
+  if (!current) return tl::make_unexpected(current.error());
+  return rig_from_current(*current, file);
+}
+
+Result<PartOfRig> rig_as_far_as_it_goes(const std::string& text, const std::string& file) {
+  constexpr int most_faults = 1000;
+  PartOfJson part = parse_json_as_far_as_it_goes(text, file);
+  PartOfRig found;
+  if (part.error) found.left_out.push_back(std::move(*part.error));
+  auto json = unwrapped(std::move(part.read), file);
+  if (!json) return tl::make_unexpected(json.error());
+  const OrderedJson usual = write_fields(Rig{});
+  for (int faults = 0; faults < most_faults; ++faults) {
+    for (const Member& m : Described<Rig>::members().list)
+      if (m.needed && !json->contains(m.name)) (*json)[m.name] = Json::parse(usual[m.name].dump());
+    auto rig = rig_from_current(*json, file);
+    if (rig) {
+      found.rig = std::move(*rig);
+      return found;
+    }
+    take_away(spot_of(*json, steps_of_error(rig.error(), file)));
+    found.left_out.push_back(std::move(rig.error()));
+  }
+  return failure(file, "has more than " + std::to_string(most_faults) + " faults", "a rig file");
+}
+
+Result<void> can_be_kept(const Rig& rig) {
+  Json json = Json::parse(rig_text(rig));
+  auto error = rig_from_json(json, "rig");
+  if (error) return {};
+  // Entries by their names, as places have them.
+  std::string place;
+  const TypeInfo* type = &TypeOf<Rig>::get();
+  const Json* at = &json;
+  for (const std::string& step : steps_of_error(error.error(), "rig")) {
+    if (const TypeInfo* inside = type ? type->present_type() : nullptr) type = inside;
+    std::string name = step;
+    if (at && at->is_array()) {
+      const auto i = static_cast<std::size_t>(number_of(step).value_or(0));
+      at = i < at->size() ? &(*at)[i] : nullptr;
+      type = type ? type->item_type() : nullptr;
+      const Members* members = type ? type->members() : nullptr;
+      if (members && at && at->contains(members->list.front().name))
+        if (const Json& first = (*at)[members->list.front().name]; first.is_string() || first.is_number())
+          name = first.is_string() ? clean_text(first.get<std::string>(), 40) : first.dump();
+    } else {
+      const Member* m = type && type->members() ? type->members()->named(step) : nullptr;
+      type = m ? m->type : nullptr;
+      at = at && at->is_object() && at->contains(step) ? &(*at)[step] : nullptr;
+    }
+    place = place.empty() ? path_of({name}) : place + "/" + path_of({name});
+  }
+  if (!place.empty()) error.error().where = capital(place_words(place));
+  return tl::make_unexpected(std::move(error.error()));
 }
 
 OrderedJson rig_schema() {
@@ -258,15 +349,18 @@ Result<Rig> rig_from_text(const std::string& text, const std::string& file) {
 }
 
 Result<void> save_rig(const Rig& rig, const std::filesystem::path& path) {
+  if (auto ok = can_be_kept(rig); !ok) return ok;
   return write_file_atomically(path, rig_text(rig));
 }
 
 Result<RigCopy> load_copy(const std::filesystem::path& path) {
-  const auto json = read_json_file(path);
-  if (!json) return tl::make_unexpected(json.error());
-  auto rig = rig_from_json(*json, path.string());
-  if (!rig) return tl::make_unexpected(rig.error());
-  return RigCopy{std::move(*rig), text_member(*json, copy_of), text_member(*json, copy_before)};
+  const auto text = read_file(path);
+  if (!text) return tl::make_unexpected(text.error());
+  auto part = rig_as_far_as_it_goes(*text, path.string());
+  if (!part) return tl::make_unexpected(part.error());
+  const Json json = parse_json_as_far_as_it_goes(*text, path.string()).read;
+  return RigCopy{std::move(part->rig), text_member(json, copy_of), text_member(json, copy_before),
+                 std::move(part->left_out)};
 }
 
 Result<void> save_copy(const RigCopy& copy, const std::filesystem::path& path) {

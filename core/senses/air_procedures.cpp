@@ -64,7 +64,7 @@ Orders SkyProcedure::press(const std::string& action, const Scene& scene) {
     Fit& fit = edit.rig.fit;
     fit.latitude_deg = std::round(standing_.latitude_deg * 1e5) / 1e5;
     fit.longitude_deg = std::round(standing_.longitude_deg * 1e5) / 1e5;
-    fit.altitude_km = std::round(fixes_.back().height_m) / 1000;
+    fit.altitude_km = std::round(standing_.height_m) / 1000;
     return {ApplyEdit{std::move(edit)}};
   }
   return write_or_record(action, fix_seen);

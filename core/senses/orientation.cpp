@@ -7,6 +7,7 @@
 
 #include "base/alignment.h"
 #include "base/angle.h"
+#include "base/clean_text.h"
 #include "base/csv.h"
 #include "base/number.h"
 
@@ -208,7 +209,7 @@ Result<std::vector<HeldPose>> parse_poses(std::string_view text, const std::stri
   for (std::size_t i = 0; i < table->rows.size(); ++i) {
     const auto pose = from_name<Pose>(table->words[i]);
     if (!pose)
-      return failure(name + ", row " + std::to_string(i + 1), "\"" + table->words[i].substr(0, 40) + "\" is no pose",
+      return failure(name + ", row " + std::to_string(i + 1), "\"" + clean_text(table->words[i], 40) + "\" is no pose",
                      choice_of<Pose>());
     const int columns[] = {x, y, z};
     for (std::size_t axis = 0; axis < 3; ++axis)

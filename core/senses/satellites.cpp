@@ -11,6 +11,7 @@ namespace {
 
 constexpr std::size_t longest_sentence = 120;                ///< the standard has 82; some receivers say more
 constexpr std::size_t tells_scatter = 20, long_enough = 60;  ///< positions
+constexpr double lowest_m = -1000, highest_m = 10000;
 constexpr double range_error_m = 2.5;  ///< of one satellite, one standard deviation (common practice)
 
 std::vector<std::string_view> fields_of(std::string_view s) {
@@ -103,13 +104,14 @@ std::optional<SatelliteFix> SatelliteReader::take(std::string_view s) {
   }
   const auto latitude = degrees(f[2], f[3], 'N', 'S', 90), longitude = degrees(f[4], f[5], 'E', 'W', 180);
   const auto quality = number_of(f[6]), satellites = number_of(f[7]), hdop = number_of(f[8]), height = number_of(f[9]);
-  // 6 is dead reckoning, 7 and 8 are typed or simulated: no fix.
-  fix.valid = latitude && longitude && quality && *quality >= 1 && *quality <= 5;
+  // 6 is dead reckoning, 7 and 8 are typed or simulated: no fix. Nor is what stands higher than any model flies.
+  fix.valid = latitude && longitude && quality && *quality >= 1 && *quality <= 5 &&
+              (!height || (*height >= lowest_m && *height <= highest_m));
   fix.latitude_deg = latitude.value_or(0);
   fix.longitude_deg = longitude.value_or(0);
   fix.satellites = satellites ? static_cast<int>(std::clamp(*satellites, 0.0, 99.0)) : 0;
   fix.hdop = hdop && *hdop > 0 && *hdop < 99 ? *hdop : 0;
-  fix.height_m = height.value_or(0);
+  fix.height_m = fix.valid ? height.value_or(0) : 0;
   fix.dimensions = dimensions_;
   return fix;
 }
@@ -166,7 +168,8 @@ Standing standing(const std::vector<SatelliteFix>& fixes) {
   };
   s.r50_m = within(0.5);
   s.r95_m = within(0.95);
-  s.height_m = std::sqrt(height_squares / n);
+  s.height_m = height_sum / n;
+  s.height_spread_m = std::sqrt(height_squares / n);
   double ignored = 0;
   local.Reverse(east_sum / n, north_sum / n, 0, s.latitude_deg, s.longitude_deg, ignored);
   // Rayleigh: 95 % of a round scatter lie within 2.45 standard deviations of one axis.

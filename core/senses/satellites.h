@@ -13,9 +13,9 @@ namespace rigging {
 /// One position as a GGA sentence gives it, with what the others said last.
 struct SatelliteFix {
   std::optional<double> t_s;  ///< since midnight UTC, counted on over midnight
-  bool valid = false;         ///< the receiver vouches for it
+  bool valid = false;         ///< the receiver vouches for it, and it is from −1000 to 10 000 m high
   double latitude_deg = 0, longitude_deg = 0;
-  double height_m = 0;  ///< above mean sea level
+  double height_m = 0;  ///< above mean sea level; 0 when it is not valid or not said
   int satellites = 0;   ///< in use
   double hdop = 0;      ///< horizontal dilution of precision; 0 when not said
   int dimensions = 0;   ///< 2 or 3 as a GSA sentence says; 0 when none did
@@ -53,10 +53,11 @@ struct Standing {
   std::optional<double> first_fix_s;  ///< after the first sentence with a time
   int satellites = 0;                 ///< of the last valid fix
   double hdop = 0;
-  /// Radii round the mean place within which half and 95 % of the fixes lie, m; spread of the height, one standard
-  /// deviation. Over a few minutes a receiver scatters less than it is off.
-  double r50_m = 0, r95_m = 0, height_m = 0;
+  /// Radii round the mean place within which half and 95 % of the fixes lie, m. Over a few minutes a receiver scatters
+  /// less than it is off.
+  double r50_m = 0, r95_m = 0;
   double latitude_deg = 0, longitude_deg = 0;
+  double height_m = 0, height_spread_m = 0;  ///< above mean sea level, the mean; one standard deviation
   double home_m = 0;  ///< how far home may be off (95 %): what scatters, and what dilution makes of 2.5 m per satellite
   Verdict verdict = Verdict::repeat;
   std::string why;

@@ -1,12 +1,6 @@
 #include <gtest/gtest.h>
 
-#include <sys/resource.h>
-#include <sys/wait.h>
-#include <unistd.h>
-#include <csignal>
 
-#include <chrono>
-#include <fstream>
 
 #include <Eigen/Dense>
 #include <set>
@@ -139,69 +133,6 @@ TEST(Point, TurnsByTheRightHandRule) {
   EXPECT_EQ(Point(), Point(0, 0, 0)) << "a point begins at the nose";
 }
 
-TEST(JsonMembers, AreReadLeniently) {
-  const Json json = Json::parse(R"({"a":"x","b":2,"c":true,"d":["p",3,"q"]})");
-  EXPECT_EQ(text_member(json, "a"), "x");
-  EXPECT_EQ(text_member(json, "b", "none"), "none");
-  EXPECT_EQ(number_member(json, "b", 0), 2);
-  EXPECT_EQ(number_member(json, "a", 7), 7);
-  EXPECT_TRUE(flag_member(json, "c", false));
-  EXPECT_EQ(texts_member(json, "d"), (std::vector<std::string>{"p", "q"}));
-  EXPECT_TRUE(texts_member(Json(3), "d").empty());
-}
-
-TEST(Files, AreReadWithinBounds) {
-  const auto path = std::filesystem::temp_directory_path() / "rigging_files_test";
-  // What another run was killed over goes, what is fresh stays.
-  const auto dead = path.parent_path() / ".rigging-DEADxx", young = path.parent_path() / ".rigging-freshx";
-  for (const auto& half : {dead, young}) std::ofstream(half) << "half";
-  std::filesystem::last_write_time(dead, std::filesystem::last_write_time(dead) - std::chrono::hours(1));
-  ASSERT_TRUE(write_file_atomically(path, std::string(1000, 'x')));
-  EXPECT_FALSE(std::filesystem::exists(dead));
-  EXPECT_TRUE(std::filesystem::exists(young));
-  std::filesystem::remove(young);
-  EXPECT_EQ(read_file(path)->size(), 1000u);
-  const auto refused = read_file(path, 10);
-  ASSERT_FALSE(refused);
-  EXPECT_NE(refused.error().what.find("too large"), std::string::npos);
-  // A link is followed, not replaced.
-  const auto link = std::filesystem::temp_directory_path() / "rigging_files_link";
-  std::filesystem::remove(link);
-  std::filesystem::create_symlink(path, link);
-  ASSERT_TRUE(write_file_atomically(link, "through the link"));
-  EXPECT_TRUE(std::filesystem::is_symlink(link));
-  EXPECT_EQ(*read_file(path), "through the link");
-  // Rights stay as they were.
-  std::filesystem::permissions(path, std::filesystem::perms::owner_read | std::filesystem::perms::owner_write);
-  // Another name of the same file goes on leading to it; a link that leads nowhere yet makes its file.
-  const auto twin = path.parent_path() / "twin", ahead = path.parent_path() / "ahead",
-             later = path.parent_path() / "later";
-  std::filesystem::create_hard_link(path, twin);
-  ASSERT_TRUE(write_file_atomically(path, "for both names"));
-  EXPECT_EQ(*read_file(twin), "for both names");
-  std::filesystem::remove(twin);
-  std::filesystem::create_symlink("later", ahead);
-  ASSERT_TRUE(write_file_atomically(ahead, "made"));
-  EXPECT_EQ(*read_file(later), "made");
-  EXPECT_TRUE(std::filesystem::is_symlink(ahead));
-  std::filesystem::remove(ahead);
-  std::filesystem::remove(later);
-  // Protected by its owner, it is not replaced.
-  const auto kept = path.parent_path() / "kept";
-  ASSERT_TRUE(write_file_atomically(kept, "mine"));
-  std::filesystem::permissions(kept, std::filesystem::perms::owner_read);
-  const auto over = write_file_atomically(kept, "theirs");
-  ASSERT_FALSE(over);
-  EXPECT_NE(over.error().what.find("write-protected"), std::string::npos);
-  EXPECT_EQ(*read_file(kept), "mine");
-  std::filesystem::remove(kept);
-  ASSERT_TRUE(write_file_atomically(path, "again"));
-  EXPECT_EQ(std::filesystem::status(path).permissions() & std::filesystem::perms::mask,
-            std::filesystem::perms::owner_read | std::filesystem::perms::owner_write);
-  std::filesystem::remove(link);
-  std::filesystem::remove(path);
-}
-
 TEST(Number, OneFiniteNumberAndNothingElse) {
   EXPECT_EQ(number_of("-18.5"), -18.5);
   EXPECT_EQ(number_of("+2e3"), 2000);
@@ -227,30 +158,6 @@ TEST(CleanText, IsOneLineOfWholeLettersNoLongerThanAsked) {
     EXPECT_EQ(some.find('?'), std::string::npos) << most << " " << some;
   }
   EXPECT_EQ(clean_text("", 10), "");
-}
-
-// A disk that is full in the middle of a write: said, and the old file is whole. A limit on the size of files stands
-// for the disk, in a process of its own.
-TEST(Files, AFullDiskLeavesTheOldFileWhole) {
-  const auto folder = std::filesystem::temp_directory_path() / ("rigging_full_" + std::to_string(::getpid()));
-  std::filesystem::create_directory(folder);
-  const auto file = folder / "kept";
-  ASSERT_TRUE(write_file_atomically(file, "old"));
-  const pid_t child = ::fork();
-  if (child == 0) {
-    ::signal(SIGXFSZ, SIG_IGN);
-    const rlimit small{4096, 4096};
-    ::setrlimit(RLIMIT_FSIZE, &small);
-    const auto ok = write_file_atomically(file, std::string(100000, 'n'));
-    ::_exit(ok ? 1 : ok.error().what.empty() ? 2 : 0);
-  }
-  int status = 0;
-  ::waitpid(child, &status, 0);
-  EXPECT_TRUE(WIFEXITED(status) && WEXITSTATUS(status) == 0) << status;
-  EXPECT_EQ(*read_file(file, 1 << 20), "old");
-  const auto entries = std::filesystem::directory_iterator(folder);
-  EXPECT_EQ(std::distance(begin(entries), end(entries)), 1) << "nothing half written is left";
-  std::filesystem::remove_all(folder);
 }
 
 }  // namespace

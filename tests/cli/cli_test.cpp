@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <fstream>
 
+#include "base/file.h"
 #include "base/json.h"
 #include "cli/run_cli.h"
 #include "places.h"

@@ -1,3 +1,4 @@
+#include "base/file.h"
 #include "base/json.h"
 #include "surfaces/surface_checks.h"
 

@@ -3,7 +3,7 @@
 #include <cmath>
 
 #include "base/csv.h"
-#include "base/json.h"
+#include "base/file.h"
 #include "earth/magnetic_model.h"
 #include "places.h"
 

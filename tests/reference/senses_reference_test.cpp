@@ -1,6 +1,6 @@
 #include <gtest/gtest.h>
 
-#include "base/json.h"
+#include "base/file.h"
 #include "earth/gravity.h"
 #include "places.h"
 #include "senses/gyro.h"

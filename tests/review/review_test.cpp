@@ -1,4 +1,5 @@
 #include "review/review.h"
+#include "base/file.h"
 #include "base/json.h"
 
 #include <gtest/gtest.h>

@@ -97,7 +97,7 @@ TEST(Satellites, AStandingReceiverScattersAsItWasMade) {
   // Rayleigh: the median is 1.1774 σ, 95 % lie within 2.4477 σ.
   EXPECT_NEAR(s.r50_m, 1.1774 * 1.5, 0.07);
   EXPECT_NEAR(s.r95_m, 2.4477 * 1.5, 0.12);
-  EXPECT_NEAR(s.height_m, 1.5, 0.06);
+  EXPECT_NEAR(s.height_spread_m, 1.5, 0.06);
   EXPECT_NEAR(std::abs(s.longitude_deg), 180, 1e-5);
   EXPECT_EQ(s.verdict, Verdict::good) << s.why;
   EXPECT_EQ(standing({}).verdict, Verdict::repeat);

@@ -11,6 +11,7 @@
 
 #include <cstring>
 
+#include "base/file.h"
 #include "base/json.h"
 #include "link/client.h"
 #include "places.h"

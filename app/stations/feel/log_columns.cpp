@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "base/clean_text.h"
 #include "base/csv.h"
 #include "feel/edits.h"
 #include "feel/flight_log.h"
@@ -29,7 +30,7 @@ bool log_names_unknown(const std::string& text, const std::vector<LogColumn>& to
 bool ask_log_columns(RigDocument& document, const std::string& text, const Error& why, QWidget* parent) {
   const std::vector<std::string> heading = heading_of(text);
   QStringList columns{u"not in it"_s};
-  for (const std::string& c : heading) columns << QString::fromStdString(c.substr(0, 60));
+  for (const std::string& c : heading) columns << QString::fromStdString(clean_text(c, 60));
   NumbersDialog dialog(
       u"Columns of this log"_s,
       u"%1. Say which column is what; this rig remembers it."_s.arg(QString::fromStdString(why.text())), parent);

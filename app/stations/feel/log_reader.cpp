@@ -6,7 +6,7 @@
 #include <QPushButton>
 #include <utility>
 
-#include "base/json.h"
+#include "base/file.h"
 #include "feel/gain_scale.h"
 #include "feel/learn.h"
 #include "look/literals.h"

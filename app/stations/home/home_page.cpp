@@ -11,7 +11,7 @@
 #include <cmath>
 #include <utility>
 
-#include "base/json.h"
+#include "base/file.h"
 #include "base/number.h"
 #include "base/units.h"
 #include "fit/compass.h"

@@ -10,7 +10,7 @@
 
 #include "airframe/edits.h"
 #include "base/angle.h"
-#include "base/json.h"
+#include "base/file.h"
 #include "base/number.h"
 #include "bench/satellite_line.h"
 #include "drawing/aircraft_view.h"

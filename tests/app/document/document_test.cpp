@@ -10,6 +10,7 @@
 #include <fstream>
 
 #include "airframe/kinds.h"
+#include "base/file.h"
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"

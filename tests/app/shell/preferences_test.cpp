@@ -4,7 +4,7 @@
 
 #include <QTemporaryDir>
 
-#include "base/json.h"
+#include "base/file.h"
 #include "bench_builder.h"
 #include "look/literals.h"
 #include "places.h"

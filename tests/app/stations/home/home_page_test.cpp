@@ -5,7 +5,7 @@
 #include <cmath>
 
 #include "base/angle.h"
-#include "base/json.h"
+#include "base/file.h"
 #include "bench_builder.h"
 #include "home/home_checks.h"
 #include "look/literals.h"
