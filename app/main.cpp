@@ -17,6 +17,28 @@
 #include "shell/screenshots.h"
 #include "shell/told_to_end.h"
 
+namespace {
+
+/// A scale from the environment that is none would end the program, or make a window of nothing.
+void keep_scale_in_range() {
+  for (const char* name : {"QT_SCALE_FACTOR", "QT_FONT_DPI", "QT_SCREEN_SCALE_FACTORS"}) {
+    if (!qEnvironmentVariableIsSet(name)) continue;
+    const double most = QLatin1String(name) == QLatin1String("QT_FONT_DPI") ? 960 : 10, least = most / 40;
+    bool good = true;
+    for (const QByteArray& one : qgetenv(name).split(';')) {
+      const double scale = one.mid(one.indexOf('=') + 1).toDouble(&good);
+      if (!good || !(scale >= least && scale <= most)) {
+        std::cerr << "rigging: " << name << " is \"" << qgetenv(name).toStdString()
+                  << "\", which is left aside; expected " << least << " to " << most << '\n';
+        qunsetenv(name);
+        break;
+      }
+    }
+  }
+}
+
+}  // namespace
+
 int main(int argc, char** argv) {
   QElapsedTimer since_start;
   since_start.start();
@@ -42,18 +64,30 @@ int main(int argc, char** argv) {
   parser.addPositionalArgument(u"RIG"_s, u"Rig file to open"_s, u"[RIG]"_s);
   for (const auto& o : {demo, seed, shots, data, units, first_paint}) parser.addOption(o);
   {
-    // Questions about the program itself are answered without a display.
+    // Questions about the program itself, and what is said wrong, are answered without a display.
     const QCoreApplication plain(argc, argv);
+    const auto wrong = [](const QString& what) {
+      std::cerr << "rigging: " << what.toStdString() << '\n';
+      return 2;
+    };
+    for (int i = 1; i < argc; ++i)
+      if (QString::fromUtf8(argv[i]).toUtf8() != argv[i])
+        return wrong(u"argument %1 is no UTF-8 (%2); expected a name that can be shown"_s.arg(i).arg(
+            QString::fromLatin1(argv[i])));
+    if (!parser.parse(plain.arguments())) return wrong(parser.errorText() + u"; expected what --help lists"_s);
+    if (parser.positionalArguments().size() > 1)
+      return wrong(u"%1 files are named; expected one rig"_s.arg(parser.positionalArguments().size()));
+    if (const QString system = parser.value(units); system != u"metric"_s && system != u"imperial"_s)
+      return wrong(u"--units %1; expected metric or imperial"_s.arg(system));
+    bool whole = false;
+    parser.value(seed).toUInt(&whole);
+    if (!whole) return wrong(u"--seed %1; expected a whole number"_s.arg(parser.value(seed)));
     parser.process(plain);
   }
+  keep_scale_in_range();
   QApplication application(argc, argv);
   QApplication::setStyle(u"Fusion"_s);
-  if (parser.value(units) == QLatin1String("imperial"))
-    set_unit_system(UnitSystem::imperial);
-  else if (parser.value(units) != QLatin1String("metric")) {
-    std::cerr << "rigging: --units " << parser.value(units).toStdString() << "; expected metric or imperial\n";
-    return 2;
-  }
+  if (parser.value(units) == QLatin1String("imperial")) set_unit_system(UnitSystem::imperial);
   const QString state = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
   if (!parser.isSet(shots)) {
     // What was chosen last, but for what is said now.
@@ -74,12 +108,7 @@ int main(int argc, char** argv) {
   Settings settings;
   settings.data_folder = parser.value(data);
   settings.state_folder = state;
-  bool number = false;
-  settings.demo_seed = parser.value(seed).toUInt(&number);
-  if (!number) {
-    std::cerr << "rigging: --seed " << parser.value(seed).toStdString() << "; expected a whole number\n";
-    return 2;
-  }
+  settings.demo_seed = parser.value(seed).toUInt();
   std::optional<QTemporaryDir> shots_state;
   if (parser.isSet(shots)) {
     settings.state_folder = shots_state.emplace().path();

@@ -229,7 +229,7 @@ void fly_command(const Opened& o, const FlyWords& words, Session& session) {
 }
 
 void oscillation(const std::string& file, Session& session) {
-  const auto text = read_file(file, 1u << 30);
+  const auto text = read_file(file, std::size_t{512} << 20);
   if (!text) return session.refuse(text.error());
   const auto log = parse_flight_log(*text, file);
   if (!log) return session.refuse(log.error());

@@ -4,10 +4,12 @@
 #include "run.h"
 
 #include "command.h"
+#include "printable.h"
 
 namespace rigging::cli {
 
 int run(int argc, const char* const* argv) {
+  const Printable out(std::cout), errors(std::cerr);
   Session session;
   CLI::App app{"Rigging on the command line"};
   app.set_version_flag("--version", RIGGING_VERSION);

@@ -149,8 +149,13 @@ Result<std::vector<double>> column_of(const std::string& text, const std::string
     const double v = row[static_cast<std::size_t>(at)];
     if (name == "t_s" && !all.empty() && v < all.back())
       return failure(file + ", row " + std::to_string(all.size() + 1), "time goes backward", "t_s that rises");
+    if (std::abs(v) > 1e12)
+      return failure(file + ", row " + std::to_string(all.size() + 1), name + " is " + number_text(v, 0),
+                     "a reading that can be one");
     all.push_back(v);
   }
+  if (name == "t_s")
+    if (const auto ok = lasts_as_long_as_it_may(all, file); !ok) return tl::make_unexpected(ok.error());
   return all;
 }
 

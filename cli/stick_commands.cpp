@@ -96,7 +96,7 @@ void sticks(const Opened& o, Session& session) {
 }
 
 void decode_capture(const std::string& file, const std::optional<Signal>& signal, bool every_frame, Session& session) {
-  const auto content = read_file(file, 1u << 30);
+  const auto content = read_file(file, std::size_t{512} << 20);
   if (!content) return session.refuse(content.error());
   const auto capture = read_capture(*content, file, signal);
   if (!capture) return session.refuse(capture.error());

@@ -3,6 +3,7 @@
 #include <iostream>
 #include <memory>
 
+#include "base/fields.h"
 #include "base/find.h"
 #include "base/json.h"
 #include "base/number.h"
@@ -162,6 +163,7 @@ void mix(const Opened& given, const MixOptions& options, Session& session) {
     if (!wished) return session.refuse(wished.error());
     o.rig = std::move(*wished);
   }
+  if (const auto ok = can_be_kept(o.rig); !ok) return session.refuse(ok.error());
   if (!options.into.empty())
     if (const auto ok = save_rig(o.rig, options.into); !ok) return session.refuse(ok.error());
   const SurfacesReport r = analyze_surfaces(o.rig);
@@ -242,6 +244,7 @@ void throws(const Opened& o, const ThrowsOptions& options, Session& session) {
         return session.refuse({"--read " + read, "not understood",
                                "PULSE:VALUE with VALUE in deg or mm, up positive, e.g. 1000:-18.5deg"});
       l->readings.push_back({*us, mm ? throw_deg(chord_of(rig, *surface), *value / 1000) : *value, {}});
+      if (const auto ok = in_range(l->readings.back(), "--read " + read); !ok) return session.refuse(ok.error());
     }
   }
   Json json{{"surfaces", Json::array()}, {"checks", Json::array()}};

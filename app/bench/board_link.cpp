@@ -115,7 +115,10 @@ void BoardLink::happened(const link::LinkEvent& event) {
     if (done->image) image_ = done->image;
     Q_EMIT written(done->good, QString::fromStdString(done->words));
   } else if (const auto* trouble = std::get_if<link::Problem>(&event)) {
-    Q_EMIT problem(QString::fromStdString(trouble->words));
+    // A stream of damaged frames is one trouble: nobody reads more than a few sentences a second.
+    constexpr int most_a_second = 4;
+    if (const double now = now_s(); now - saying_since_s_ >= 1) saying_since_s_ = now, said_ = 0;
+    if (++said_ <= most_a_second) Q_EMIT problem(QString::fromStdString(trouble->words));
   }
 }
 

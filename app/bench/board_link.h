@@ -70,6 +70,8 @@ class BoardLink : public QObject {
   std::map<Sensor, SensorState> found_;
   std::optional<BoardState> state_;
   std::optional<link::Image> image_;
+  double saying_since_s_ = 0;  ///< of the second in which problems are counted
+  int said_ = 0;
 };
 
 }  // namespace rigging::app

@@ -8,6 +8,7 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include "look/html.h"
 #include "look/literals.h"
 #include "look/look.h"
 
@@ -32,9 +33,7 @@ DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differ
     auto* card = new QFrame;
     card->setProperty("card", true);
     auto* box = new QVBoxLayout(card);
-    auto* what = new QLabel(u"<b>%1</b>: %2"_s.arg(QString::fromStdString(capital(label_of(d.part))).toHtmlEscaped(),
-                                                   QString::fromStdString(d.words).toHtmlEscaped()));
-    what->setTextFormat(Qt::RichText);
+    auto* what = new QLabel;
     what->setWordWrap(true);
     box->addWidget(what);
     auto* choice = new QHBoxLayout;
@@ -43,7 +42,8 @@ DifferencesDialog::DifferencesDialog(const std::vector<link::Difference>& differ
     board->setObjectName(u"board_is_right_"_s + QString::fromStdString(d.part));
     // A centre that was trimmed in flight is the board's to know.
     const bool flown = auto_trim && d.only_centre();
-    if (flown) what->setText(what->text() + u" (automatic trim moves it in flight)"_s);
+    show_html(what, html(u"<b>%1</b>: %2%3", {capital(label_of(d.part)), d.words,
+                                              flown ? u" (automatic trim moves it in flight)"_s : QString()}));
     (flown ? board : rig)->setChecked(true);
     auto* group = new QButtonGroup(card);
     group->addButton(rig);

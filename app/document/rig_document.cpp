@@ -360,7 +360,7 @@ Result<void> RigDocument::recover(const Leftover& leftover) {
 }
 
 void RigDocument::leave() {
-  write_recovery_copy();
+  if (unsaved_work()) write_recovery_copy();
   leaving_ = true;
 }
 

@@ -17,13 +17,17 @@ QString hint_lines(const QString& words) {
   return lines.join(QLatin1Char('\n'));
 }
 
+void show_hint(const QPoint& at, const QString& words, QWidget* of) {
+  QToolTip::showText(at, words, of);  // in a label of its own, which `PlainText` makes plain
+}
+
 bool PlainText::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::Polish) {
     if (auto* label = qobject_cast<QLabel*>(watched); label && label->textFormat() == Qt::AutoText)
       label->setTextFormat(Qt::PlainText);
   } else if (event->type() == QEvent::ToolTip) {
     if (auto* widget = qobject_cast<QWidget*>(watched); widget && !widget->toolTip().isEmpty()) {
-      QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), hint_lines(widget->toolTip()), widget);
+      show_hint(static_cast<QHelpEvent*>(event)->globalPos(), hint_lines(widget->toolTip()), widget);
       return true;
     }
   }

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QObject>
+#include <QPoint>
 #include <QString>
 
 namespace rigging::app {
@@ -9,8 +10,11 @@ namespace rigging::app {
 /// itself.
 QString hint_lines(const QString& words);
 
+/// Brings them up, shown as they are.
+void show_hint(const QPoint& at, const QString& words, QWidget* of);
+
 /// Names, firmware and messages come from files, links and hands: a label or hint shows them as they are. A label that
-/// is meant to have bold words says so (`setTextFormat(Qt::RichText)`) and escapes what it is given.
+/// is meant to have bold words gets them by `show_html`.
 class PlainText : public QObject {
   Q_OBJECT
  public:

@@ -17,10 +17,13 @@ int fit_of(const QString& words, const NamedAction& request) {
   static const QRegularExpression gaps(u"[^\\p{L}\\p{N}+-]+"_s);
   const QStringList own = request.text.toLower().split(gaps, Qt::SkipEmptyParts),
                     also = request.also.toLower().split(gaps, Qt::SkipEmptyParts);
+  const QStringList needed = request.only_with.split(gaps, Qt::SkipEmptyParts);
+  bool may_be_meant = needed.isEmpty();
   int fit = 1;
   for (const std::string& word : telling_words(words.toStdString())) {
     const QString asked = said_of(word);
     const auto begins = [&](const QString& w) { return w.startsWith(asked); };
+    may_be_meant = may_be_meant || needed.contains(asked);
     if (std::any_of(own.begin(), own.end(), begins))
       fit += 2;
     else if (std::any_of(also.begin(), also.end(), begins))
@@ -28,7 +31,7 @@ int fit_of(const QString& words, const NamedAction& request) {
     else
       return 0;
   }
-  return fit;
+  return may_be_meant ? fit : 0;
 }
 
 AskBox::AskBox(QList<NamedAction> actions, std::function<std::vector<Interpretation>(const QString&)> answer,
@@ -89,9 +92,18 @@ void AskBox::foretell() {
   const QListWidgetItem* item = list_->currentItem();
   if (!item || !item->data(Qt::UserRole).isValid()) return foretold_->clear();
   const int index = item->data(Qt::UserRole).toInt();
-  if (index >= 0) return foretold_->setText(u"Enter: goes there, or does it."_s);
+  const auto changes = [](const QString& what) {
+    return u"Enter: changes the rig: “%1”. One undo takes it back."_s.arg(what);
+  };
+  if (index >= 0) {
+    const NamedAction& action = actions_[index];
+    return foretold_->setText(action.does == NamedAction::Does::changes_rig ? changes(action.text)
+                              : action.does == NamedAction::Does::writes_board
+                                  ? u"Enter: writes the settings of this rig to the controller."_s
+                                  : u"Enter: opens “%1”. Nothing is changed."_s.arg(action.text));
+  }
   const Interpretation& a = answers_[static_cast<std::size_t>(-1 - index)];
-  foretold_->setText(a.edit      ? u"Enter: changes the rig. One undo takes it back."_s
+  foretold_->setText(a.edit      ? changes(said_of(a.text))
                      : a.station ? u"Enter: to station %1."_s.arg(QString::fromLatin1(name_of(*a.station).data()))
                                  : u"Enter: does it."_s);
 }

@@ -4,7 +4,6 @@
 #include <QHelpEvent>
 #include <QLabel>
 #include <QTextDocumentFragment>
-#include <QToolTip>
 #include <algorithm>
 
 #include "look/literals.h"
@@ -52,7 +51,7 @@ bool Glossary::eventFilter(QObject* watched, QEvent* event) {
   QStringList words;
   for (const Term& t : terms_in(sentence)) words << hint_lines(t.word + u": "_s + t.meaning);
   if (words.isEmpty()) return QObject::eventFilter(watched, event);
-  QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), words.join(u"\n\n"_s), label);
+  show_hint(static_cast<QHelpEvent*>(event)->globalPos(), words.join(u"\n\n"_s), label);
   return true;
 }
 

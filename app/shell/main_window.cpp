@@ -14,6 +14,7 @@
 #include <QVBoxLayout>
 
 #include "airframe/kinds.h"
+#include "base/clean_text.h"
 #include "base/json.h"
 #include "bench/differences_dialog.h"
 #include "drawing/rig_sheets.h"
@@ -444,7 +445,7 @@ void MainWindow::compare_with_board(bool always_show) {
   if (bench_.is_another_class(document_.rig().controller.kind)) {
     const auto name = [&](const std::string& kind) {
       const ControllerClass* c = document_.catalogue().controller(kind);
-      return QString::fromStdString(c ? c->name : kind);
+      return QString::fromStdString(clean_text(c ? c->name : kind, 60));
     };
     foot_->say_until(
         FootLine::Until::link_gone,
@@ -515,7 +516,8 @@ QList<NamedAction> MainWindow::named_actions() {
               }});
   all.append(
       {u"Connect a controller on a serial port"_s, u"usb device link board real"_s, [this] { connect_controller(); }});
-  all.append({u"Write the rig to the controller"_s, u"upload save board"_s, [this] { write_board(); }});
+  all.append({u"Write the rig to the controller"_s, u"upload save board"_s, [this] { write_board(); },
+              NamedAction::Does::writes_board});
   all.append({u"Compare the board with the rig"_s, u"read differences"_s, [this] { compare_with_board(true); }});
   all.append({u"The manual's chapter of this station"_s, u"help F1 explain how"_s, [this] { show_help(); }});
   all.append({u"What next?"_s, u"three things to do"_s, [this] {

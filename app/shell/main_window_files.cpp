@@ -160,7 +160,8 @@ bool MainWindow::save_as() {
       u"Rigs (*.rig.json)"_s);
   if (path.isEmpty()) return false;
   const QString chosen = path;
-  if (!path.endsWith(QLatin1String(".json"))) path += u".rig.json"_s;
+  if (!path.endsWith(QLatin1String(".json")))
+    path += path.endsWith(QLatin1String(".rig")) ? u".json"_s : u".rig.json"_s;
   if (!may_replace(this, path, chosen)) return false;
   if (const auto ok = document_.save(path); !ok) {
     complain(u"The rig could not be saved"_s, ok.error());

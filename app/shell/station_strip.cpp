@@ -4,11 +4,11 @@
 #include <QKeyEvent>
 #include <QPainter>
 #include <QPainterPath>
-#include <QToolTip>
 #include <cmath>
 
 #include "look/literals.h"
 #include "look/look.h"
+#include "look/plain_text.h"
 #include "review/stations.h"
 
 namespace rigging::app {
@@ -140,10 +140,10 @@ bool StationStrip::event(QEvent* event) {
     const int k = at(help->pos());
     static const char* names[] = {"nothing known yet", "has snags", "planned", "proven", "gone stale"};
     if (k >= 0)
-      QToolTip::showText(
-          help->globalPos(),
-          u"%1\n%2"_s.arg(QString::fromUtf8(entry_of(static_cast<Station>(k)).question),
-                          QString::fromLatin1(names[static_cast<int>(states_[static_cast<std::size_t>(k)])])));
+      show_hint(help->globalPos(),
+                u"%1\n%2"_s.arg(QString::fromUtf8(entry_of(static_cast<Station>(k)).question),
+                                QString::fromLatin1(names[static_cast<int>(states_[static_cast<std::size_t>(k)])])),
+                this);
     return true;
   }
   return QWidget::event(event);

@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 
 #include "drawing/moving_aircraft.h"
+#include "look/html.h"
 #include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/look_keys.h"
@@ -19,18 +20,10 @@ void set_words(QLabel* label, const std::string& text) {
   label->setVisible(!text.empty());
 }
 
-bool any_strong(const std::vector<Line>& lines) {
-  return std::any_of(lines.begin(), lines.end(), [](const Line& l) { return l.strong; });
-}
-
-QString lines_text(const std::vector<Line>& lines) {
-  const bool rich = any_strong(lines);
-  QStringList all;
-  for (const Line& l : lines) {
-    const QString text = QString::fromStdString(l.words);
-    all << (!rich ? text : l.strong ? u"<b>%1</b>"_s.arg(text.toHtmlEscaped()) : text.toHtmlEscaped());
-  }
-  return all.join(rich ? u"<br>"_s : u"\n"_s);
+Html lines_text(const std::vector<Line>& lines) {
+  QList<Html> all;
+  for (const Line& l : lines) all << (l.strong ? html(u"<b>%1</b>", {l.words}) : Html(l.words));
+  return joined(all, html(u"<br>"));
 }
 
 }  // namespace
@@ -122,8 +115,7 @@ void ProcedureCard::show_card() {
   set_words(picture_words_, card.picture.words);
   set_words(says_, card.says);
   set_words(note_, card.note);
-  lines_->setTextFormat(any_strong(card.lines) ? Qt::RichText : Qt::PlainText);
-  lines_->setText(lines_text(card.lines));
+  show_html(lines_, lines_text(card.lines));
   lines_->setVisible(!card.lines.empty());
   view_->set_panels(runner_.document().review().reports.airframe().panels);
   view_->setVisible(MovingAircraft::fits(card.picture));

@@ -30,6 +30,12 @@ HannSpectrum::HannSpectrum(std::size_t size)
     window_squares_ += static_cast<double>(window_[i]) * window_[i];
   }
 }
+std::size_t HannSpectrum::quick_size(std::size_t most) {
+  auto half = static_cast<int>(most / 2);
+  while (half > 2 && kiss_fft_next_fast_size(half) != half) --half;
+  return 2 * static_cast<std::size_t>(half);
+}
+
 HannSpectrum::~HannSpectrum() = default;
 HannSpectrum::HannSpectrum(HannSpectrum&&) noexcept = default;
 

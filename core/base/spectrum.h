@@ -12,6 +12,9 @@ namespace rigging {
 class HannSpectrum {
  public:
   explicit HannSpectrum(std::size_t size);
+  /// The largest size up to `most` that has no factors above 5: of others a spectrum may cost as much as the square of
+  /// their length. `most` at least 4.
+  static std::size_t quick_size(std::size_t most);
   ~HannSpectrum();
   HannSpectrum(HannSpectrum&&) noexcept;
 

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "base/angle.h"
+#include "base/clean_text.h"
 #include "base/csv.h"
 #include "base/number.h"
 #include "base/statistics.h"
@@ -14,8 +15,10 @@ namespace {
 
 constexpr double least_rate_hz = 20, least_s = 2;
 constexpr double gap_s = 0.25;
-constexpr double most_readings = 4e6;  ///< of the even times: an hour at 1 kHz
-constexpr double sparse = 4;           ///< of the even times there are no more than so many a row
+constexpr double most_rate_hz = 1000;         ///< more readings a second are drawn together by their means
+constexpr double most_readings = 4e6;         ///< of the even times: an hour at 1 kHz
+constexpr std::size_t longest_heading = 300;  ///< bytes of a message
+constexpr double sparse = 4;                  ///< of the even times there are no more than so many a row
 
 std::vector<double>* path_of(FlightLog& log, const std::string& meaning) {
   if (meaning == "airspeed_m_s") return &log.airspeed_m_s;
@@ -28,6 +31,29 @@ std::vector<double>* path_of(FlightLog& log, const std::string& meaning) {
     if (meaning == name + "_correction") return &of.correction;
   }
   return nullptr;
+}
+
+/// Where groups of `each` readings that follow one another without a gap begin, and the end behind the last one.
+std::vector<std::size_t> groups_of(const std::vector<double>& times, std::size_t each) {
+  std::vector<std::size_t> begins{0};
+  for (std::size_t i = 1; i < times.size(); ++i)
+    if (i - begins.back() >= each || times[i] - times[i - 1] > gap_s) begins.push_back(i);
+  begins.push_back(times.size());
+  return begins;
+}
+
+/// The mean of each group. What swings faster than half of what is left is weakened by it, so that little of it seems
+/// to swing slowly.
+template <class At>
+std::vector<double> means_of(const std::vector<std::size_t>& groups, At&& at) {
+  std::vector<double> means;
+  means.reserve(groups.size());
+  for (std::size_t g = 0; g + 1 < groups.size(); ++g) {
+    double sum = 0;
+    for (std::size_t i = groups[g]; i < groups[g + 1]; ++i) sum += at(i);
+    means.push_back(sum / static_cast<double>(groups[g + 1] - groups[g]));
+  }
+  return means;
 }
 
 bool has(const std::string& text, const char* word) { return text.find(word) != std::string::npos; }
@@ -97,10 +123,13 @@ std::optional<std::string> likely_column(const std::string& meaning, const std::
 }
 
 Result<FlightLog> parse_flight_log(std::string_view text, const std::string& name,
-                                   const std::vector<LogColumn>& columns) {
+                                   const std::vector<LogColumn>& columns, Progress* progress) {
   std::vector<std::string> wanted = log_meanings();
   for (const LogColumn& c : columns) wanted.push_back(c.column);
-  const auto table = parse_number_table(text, name, {}, &wanted);
+  auto table = parse_number_table(text, name, {}, &wanted, [progress](double share) {
+    if (progress) progress->at(share);
+    return !progress || !progress->cancelled();
+  });
   if (!table) return tl::make_unexpected(table.error());
   struct Sought {
     std::vector<double>* to;
@@ -117,7 +146,8 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
     const int at = table->column(told == columns.end() ? meaning : told->column);
     if (at < 0) {
       if (told != columns.end())
-        return failure(name, "column \"" + told->column + "\" is missing", joined(table->columns));
+        return failure(name, "column \"" + told->column + "\" is missing",
+                       clean_text(joined(heading_of(text)), longest_heading));
       continue;
     }
     const double factor = told == columns.end() ? 1 : told->factor, offset = told == columns.end() ? 0 : told->offset;
@@ -132,11 +162,9 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
   if (t < 0 || !any_rate)
     return failure(name, t < 0 ? "there is no column t_s" : "there is no rate of any axis",
                    "t_s and one or more of roll_rate_deg_s, pitch_rate_deg_s, yaw_rate_deg_s");
-  const std::size_t rows = table->rows.size();
-  std::vector<double> times(rows), steps;
-  steps.reserve(rows);
-  for (std::size_t i = 0; i < rows; ++i) {
-    times[i] = table->rows[i][static_cast<std::size_t>(t)] * t_factor;
+  std::vector<double> times, steps;
+  for (std::size_t i = 0; i < table->rows.size(); ++i) {
+    times.push_back(table->rows[i][static_cast<std::size_t>(t)] * t_factor);
     if (i == 0) continue;
     const double step = times[i] - times[i - 1];
     if (step < 0) return failure(name + ", row " + std::to_string(i + 1), "time goes backward", "t_s that rises");
@@ -144,17 +172,26 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
   }
   if (steps.empty() || times.back() - times.front() < least_s)
     return failure(name, "the log is too short", number_text(least_s, 0) + " s or more");
-  const double step = median_within(steps);
+  double step = median_within(steps);
   if (1 / step < least_rate_hz * 0.999)
     return failure(name, "readings come " + number_text(1 / step, 1) + " times a second",
                    number_text(least_rate_hz, 0) + " or more: t_s counts seconds");
-  const double count = std::floor((times.back() - times.front()) / step * (1 + 1e-9)) + 1;
-  if (count > most_readings || count > sparse * static_cast<double>(rows) + 1000)
+  const double each = std::clamp(std::ceil(1 / step / most_rate_hz - 1e-6), 1.0, 1e6);
+  step *= each;
+  const auto groups = groups_of(times, static_cast<std::size_t>(each));
+  times = means_of(groups, [&](std::size_t i) { return times[i]; });
+  std::vector<std::vector<double>> read;
+  for (const Sought& s : sources)
+    read.push_back(means_of(groups, [&](std::size_t i) { return table->rows[i][s.column]; }));
+  table = NumberTable{};  // of a long log the larger part
+  const std::size_t rows = times.size();
+  const double whole_s = times.back() - times.front(), count = std::floor(whole_s / step * (1 + 1e-9)) + 1;
+  if (rows < 2 || count > most_readings || count > sparse * static_cast<double>(rows) + 1000)
     return failure(
         name,
         "readings come " + number_text(1 / step, 0) + " times a second, and hold " +
-            number_text(static_cast<double>(rows) * step, 1) + " s of the " +
-            number_text(times.back() - times.front(), 0) + " s from the first to the last",
+            number_text(static_cast<double>(rows) * step, 1) + " s of the " + number_text(whole_s, 0) +
+            " s from the first to the last",
         "one flight, without gaps longer than itself, of up to " + number_text(most_readings, 0) + " readings");
 
   log.from_s = times.front();
@@ -172,9 +209,11 @@ Result<FlightLog> parse_flight_log(std::string_view text, const std::string& nam
     if (!gap && in_gap) log.stretches.push_back({i, i});
     in_gap = gap;
     if (!gap) log.stretches.back().to = i + 1;
-    const std::vector<double>&a = table->rows[row], &b = table->rows[row + 1];
-    for (const Sought& s : sources)
-      (*s.to)[i] = s.factor * (a[s.column] + share * (b[s.column] - a[s.column]) - s.offset);
+    for (std::size_t k = 0; k < sources.size(); ++k) {
+      const Sought& s = sources[k];
+      const double a = read[k][row], b = read[k][row + 1];
+      (*s.to)[i] = s.factor * (a + share * (b - a) - s.offset);
+    }
   }
   return log;
 }

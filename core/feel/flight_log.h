@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "base/axis.h"
+#include "base/job.h"
 #include "base/result.h"
 #include "rig/feel.h"
 
@@ -49,10 +50,11 @@ struct FlightLog {
 };
 
 /// Comma-separated numbers under the names of `log_meanings`, or under those that `columns` tells. Readings at uneven
-/// times are laid on even ones by straight lines; over more than a quarter of a second there is a gap. Errors: no t_s
-/// or no rate at all, a time that goes backward, fewer than 20 readings a second, less than two seconds, a column told
-/// of that is not there.
+/// times are laid on even ones by straight lines; over more than a quarter of a second there is a gap. More than a
+/// thousand readings a second are drawn together by their means. Errors: no t_s
+/// or no rate at all, cancelled by `progress`, a time that goes backward, fewer than 20 readings a second, less than
+/// two seconds, a column told of that is not there.
 Result<FlightLog> parse_flight_log(std::string_view text, const std::string& name,
-                                   const std::vector<LogColumn>& columns = {});
+                                   const std::vector<LogColumn>& columns = {}, Progress* progress = nullptr);
 
 }  // namespace rigging

@@ -89,9 +89,10 @@ std::string times(const LearnedGain& l) {
 
 }  // namespace
 
-std::vector<Episode> episodes_in(const FlightLog& log, const ControllerClass& c, const FeelReport& r) {
+std::vector<Episode> episodes_in(const FlightLog& log, const ControllerClass& c, const FeelReport& r,
+                                 Progress* progress) {
   constexpr double alike_hz = 0.2;
-  std::vector<Episode> episodes = oscillations_in(log);
+  std::vector<Episode> episodes = oscillations_in(log, progress);
   for (Episode& e : episodes) {
     if (e.kind != OscillationKind::slop || !r.missing.empty() || !r.of(e.axis).known()) continue;
     const AxisFeel& a = r.of(e.axis);
@@ -108,13 +109,13 @@ std::vector<Episode> episodes_in(const FlightLog& log, const ControllerClass& c,
 }
 
 FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelReport& report, const FlightLog& log,
-                       bool simulated) {
+                       bool simulated, Progress* progress) {
   FlightLesson lesson;
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   if (!c) return lesson;
   const GainScale scale(*c, rig.feel.half_share);
   if (!log.airspeed_m_s.empty()) lesson.fastest_m_s = quantile(log.airspeed_m_s, 0.98);
-  const std::vector<Episode> episodes = episodes_in(log, *c, report);
+  const std::vector<Episode> episodes = episodes_in(log, *c, report, progress);
   for (const Axis axis : all_axes) {
     if (log.of(axis).rate_deg_s.empty()) continue;
     AxisLesson l;

@@ -11,7 +11,8 @@ namespace rigging {
 
 /// What shook, with a word of the model: a swing at the loop's own rhythm, at a speed where the setting may shake, is
 /// too much gain even where it stays small: a servo that can't follow any faster cuts it off, and that looks like play.
-std::vector<Episode> episodes_in(const FlightLog& log, const ControllerClass& controller, const FeelReport& report);
+std::vector<Episode> episodes_in(const FlightLog& log, const ControllerClass& controller, const FeelReport& report,
+                                 Progress* progress = nullptr);
 
 /// What one flight's log makes of an axis.
 struct AxisLesson {
@@ -34,7 +35,7 @@ struct FlightLesson {
 ///
 /// `simulated`: it was flown by the simulated bench. What that tells is marked, and forgotten by the first real flight.
 FlightLesson lesson_of(const Rig& rig, const Catalogue& catalogue, const FeelReport& report, const FlightLog& log,
-                       bool simulated = false);
+                       bool simulated = false, Progress* progress = nullptr);
 
 /// The model corrected, and where `lesson` says so the gains as well. Error: the lesson changes nothing.
 Result<Edit> take_lesson(const Rig& rig, const FlightLesson& lesson, bool gains);

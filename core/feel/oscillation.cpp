@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <complex>
+#include <map>
 #include <span>
 
 #include "base/angle.h"
@@ -39,11 +40,13 @@ struct Companion {
 
 class AxisReader {
  public:
-  AxisReader(const FlightLog& log, Axis axis) : log_(log), axis_(axis), signals_(log.of(axis)) {}
+  AxisReader(const FlightLog& log, Axis axis, Progress* progress)
+      : log_(log), axis_(axis), signals_(log.of(axis)), progress_(progress) {}
 
   std::vector<Episode> read() {
     std::vector<Episode> all;
-    for (const RateLine& line : lasting_lines(signals_.rate_deg_s, log_)) add_runs(line, all);
+    for (const RateLine& line : lasting_lines(signals_.rate_deg_s, log_, progress_))
+      if (!progress_ || !progress_->cancelled()) add_runs(line, all);
     return all;
   }
 
@@ -60,6 +63,7 @@ class AxisReader {
     hz += drift_hz(swing, top > reach ? top - reach : 0, std::min(swing.z.size(), top + reach));
     if (!(hz > 0)) return;
     swing = at_frequency(rate, hz);
+    beside_.clear();
     Values height;
     for (std::size_t k = 0; k < swing.z.size(); ++k) height.push_back(swing.height(k));
     const double noise = std::sqrt(2 * track.density * 0.67 / (static_cast<double>(swing.width) * log_.step_s));
@@ -100,7 +104,10 @@ class AxisReader {
       return part(of, track).subspan(run.from * swing.every, (run.to - run.from - 1) * swing.every + 1);
     };
     const auto companion = [&](const Values& of) {
-      return of.empty() ? Companion{} : companion_of(at_frequency(part(of, track), hz), swing, run, within(of));
+      if (of.empty()) return Companion{};
+      auto known = beside_.find(&of);
+      if (known == beside_.end()) known = beside_.emplace(&of, at_frequency(part(of, track), hz)).first;
+      return companion_of(known->second, swing, run, within(of));
     };
     const Companion correction = companion(signals_.correction), stick = companion(signals_.stick);
     if (correction.known) {
@@ -270,6 +277,8 @@ class AxisReader {
   const FlightLog& log_;
   Axis axis_;
   const AxisLog& signals_;
+  Progress* progress_;
+  std::map<const Values*, Demodulated> beside_;  ///< other signals at the frequency of the line that is being read
 };
 
 double overlap_s(const Episode& a, const Episode& b) { return std::min(a.to_s, b.to_s) - std::max(a.from_s, b.from_s); }
@@ -293,11 +302,14 @@ bool echo(const Episode& weak, const Episode& strong) {
 
 }  // namespace
 
-std::vector<Episode> oscillations_in(const FlightLog& log) {
+std::vector<Episode> oscillations_in(const FlightLog& log, Progress* progress) {
   std::vector<Episode> found;
-  for (const Axis axis : all_axes)
+  for (const Axis axis : all_axes) {
     if (!log.of(axis).rate_deg_s.empty())
-      for (Episode& e : AxisReader(log, axis).read()) found.push_back(std::move(e));
+      for (Episode& e : AxisReader(log, axis, progress).read()) found.push_back(std::move(e));
+    if (progress && progress->cancelled()) return {};
+    if (progress) progress->at(static_cast<double>(axis) / 3 + 1.0 / 3);
+  }
   std::sort(found.begin(), found.end(),
             [](const Episode& a, const Episode& b) { return a.amplitude_deg_s > b.amplitude_deg_s; });
   std::vector<Episode> all;

@@ -38,7 +38,7 @@ struct Episode {
 /// where it stays small and steady. Slower than 0.4 Hz (the loop: 0.8 Hz) nothing is told; nor is what neither the
 /// correction nor the stick has a part in. A weaker line at a multiple of a stronger one, or at the same frequency and
 /// time on another axis, is its echo and not listed.
-std::vector<Episode> oscillations_in(const FlightLog& log);
+std::vector<Episode> oscillations_in(const FlightLog& log, Progress* progress = nullptr);
 
 template <>
 struct Names<OscillationKind> {

@@ -39,7 +39,7 @@ class LineFinder {
   LineFinder(const Look& look, double rate_hz)
       : look_(look),
         rate_hz_(rate_hz),
-        spectrum_(static_cast<std::size_t>(std::lround(look.window_s * rate_hz / 2)) * 2) {}
+        spectrum_(HannSpectrum::quick_size(static_cast<std::size_t>(std::lround(look.window_s * rate_hz / 2)) * 2)) {}
 
   std::size_t window() const { return spectrum_.size(); }
 
@@ -97,7 +97,7 @@ class LineFinder {
 };
 
 void add_lines(const Values& readings, const FlightLog::Stretch& stretch, const Look& look, double rate_hz,
-               std::size_t each, std::vector<RateLine>& done) {
+               std::size_t each, const Progress* progress, std::vector<RateLine>& done) {
   const std::size_t size = (stretch.to - stretch.from) / each;
   Look fitting = look;
   fitting.window_s = std::min(look.window_s, static_cast<double>(size) / rate_hz);
@@ -112,6 +112,7 @@ void add_lines(const Values& readings, const FlightLog::Stretch& stretch, const 
   const auto hop = std::max<std::size_t>(1, static_cast<std::size_t>(std::lround(fitting.hop_s * rate_hz)));
   std::vector<RateLine> open;
   for (std::size_t at = 0; at + finder.window() <= all.size(); at += hop) {
+    if (progress && progress->cancelled()) return;
     const std::size_t from = stretch.from + at * each, to = from + finder.window() * each;
     for (const Line& line : finder.lines(all.subspan(at, finder.window()))) {
       const double near = std::max(1.5 / fitting.window_s, follows * line.hz);
@@ -136,14 +137,15 @@ void add_lines(const Values& readings, const FlightLog::Stretch& stretch, const 
 
 }  // namespace
 
-std::vector<RateLine> lasting_lines(const std::vector<double>& rate_deg_s, const FlightLog& log) {
+std::vector<RateLine> lasting_lines(const std::vector<double>& rate_deg_s, const FlightLog& log,
+                                    const Progress* progress) {
   const double rate_hz = 1 / log.step_s;
   std::vector<RateLine> all;
   for (const FlightLog::Stretch& s : log.stretches) {
-    add_lines(rate_deg_s, s, fast_look, rate_hz, 1, all);
+    add_lines(rate_deg_s, s, fast_look, rate_hz, 1, progress, all);
     for (const auto& [look, enough_hz] : {std::pair{slow_look, slow_rate_hz}, {faint_look, faint_rate_hz}}) {
       const auto each = std::max<std::size_t>(1, static_cast<std::size_t>(rate_hz / enough_hz));
-      add_lines(rate_deg_s, s, look, rate_hz / static_cast<double>(each), each, all);
+      add_lines(rate_deg_s, s, look, rate_hz / static_cast<double>(each), each, progress, all);
     }
   }
   std::erase_if(all, [](const RateLine& t) {

@@ -16,6 +16,7 @@ struct RateLine {
 
 /// Lines of one rate that last: Hann windows of three seconds from 2 Hz on, of seven for the faint ones up to 12 Hz, of
 /// six below 2.4 Hz. A line stands at least eight times above what lies beside it (less where its band is wide).
-std::vector<RateLine> lasting_lines(const std::vector<double>& rate_deg_s, const FlightLog& log);
+std::vector<RateLine> lasting_lines(const std::vector<double>& rate_deg_s, const FlightLog& log,
+                                    const Progress* progress = nullptr);
 
 }  // namespace rigging

@@ -109,6 +109,9 @@ std::vector<std::vector<OnEarth>> cut_rings(const std::vector<OnEarth>& closed) 
   return all;
 }
 
+/// No text of XML has control characters, however they are written (XML 1.0, 2.2).
+std::string in_xml(const std::string& text) { return clean_text(text, 8000); }
+
 }  // namespace
 
 Result<FieldTrack> track_from_gpx(std::string_view text, const std::string& file, const Rig& rig) {
@@ -229,7 +232,7 @@ Result<std::string> reach_gpx(const Rig& rig, const HomeReport& report, const Re
   gpx.append_attribute("version") = "1.1";
   gpx.append_attribute("creator") = "Rigging";
   gpx.append_attribute("xmlns") = "http://www.topografix.com/GPX/1/1";
-  gpx.append_child("metadata").append_child("name").text() = (rig.name + ", reach").c_str();
+  gpx.append_child("metadata").append_child("name").text() = in_xml(rig.name + ", reach").c_str();
   const auto point = [](pugi::xml_node parent, const char* element, const OnEarth& p) {
     pugi::xml_node node = parent.append_child(element);
     node.append_attribute("lat") = degrees_of(p.lat).c_str();
@@ -238,16 +241,16 @@ Result<std::string> reach_gpx(const Rig& rig, const HomeReport& report, const Re
   };
   const auto way_point = [&](const OnEarth& p, const std::string& name, const std::string& words) {
     pugi::xml_node node = point(gpx, "wpt", p);
-    node.append_child("name").text() = name.c_str();
-    node.append_child("desc").text() = words.c_str();
+    node.append_child("name").text() = in_xml(name).c_str();
+    node.append_child("desc").text() = in_xml(words).c_str();
   };
   way_point(*home, "Home", "Where it is armed.");
   for (const FieldObstacle& o : rig.home.obstacles)
     way_point(seen_from(*home, o.bearing_deg, o.distance_m), o.name, height_words(o));
   for (const Ring& r : rings_of(rig, report, band, left_mah, *home)) {
     pugi::xml_node trk = gpx.append_child("trk");
-    trk.append_child("name").text() = r.name.c_str();
-    trk.append_child("desc").text() = r.words.c_str();
+    trk.append_child("name").text() = in_xml(r.name).c_str();
+    trk.append_child("desc").text() = in_xml(r.words).c_str();
     pugi::xml_node seg = trk.append_child("trkseg");
     for (const OnEarth& p : r.points) point(seg, "trkpt", p);
   }

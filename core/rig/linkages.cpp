@@ -9,7 +9,7 @@ template <>
 const Members& Described<ThrowReading>::members() {
   static const Members all = Describe<ThrowReading>()
                                  .needed("pulse_us", &ThrowReading::pulse_us, range::read_us, "pulse")
-                                 .needed("up_deg", &ThrowReading::up_deg, {-120, 120}, "trailing edge up")
+                                 .needed("up_deg", &ThrowReading::up_deg, {-90, 90}, "trailing edge up")
                                  .rest(&ThrowReading::unknown_members);
   return all;
 }

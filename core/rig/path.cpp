@@ -113,9 +113,12 @@ std::string value_words(const std::string& place, const Value& value) {
   if (const auto* yes = std::get_if<bool>(&value)) return *yes ? "yes" : "no";
   if (const auto* text = std::get_if<std::string>(&value)) return text->empty() ? "none" : *text;
   if (const auto* number = std::get_if<double>(&value)) {
-    const auto unit = unit_of_name(steps_of(place).back());
+    const auto steps = steps_of(place);
+    const auto unit = unit_of_name(steps.back());
     const Shown s = shown(unit);
-    return number_text(*number * s.factor, s.factor == 1 ? 6 : s.places + 1) +
+    // Places are kept in body axes, forward positive, and spoken of as behind the nose.
+    const double sign = steps.front() == "places" && steps.back() == "x_m" ? -1 : 1;
+    return number_text(sign * *number * s.factor, s.factor == 1 ? 6 : s.places + 1) +
            (unit.empty() ? "" : (unit == "°" || unit == "%" ? "" : " ") + std::string(s.unit));
   }
   return "nothing";

@@ -225,7 +225,8 @@ Spot spot_of(Json& json, const std::vector<std::string>& steps) {
       next = &(*spot.json)[step];
     } else if (spot.json->is_array()) {
       const auto i = number_of(step);
-      if (i && *i >= 0 && *i < static_cast<double>(spot.json->size())) next = &(*spot.json)[static_cast<std::size_t>(*i)];
+      if (i && *i >= 0 && *i < static_cast<double>(spot.json->size()))
+        next = &(*spot.json)[static_cast<std::size_t>(*i)];
     }
     if (!next) break;
     if (const TypeInfo* inside = spot.type ? spot.type->present_type() : nullptr) spot.type = inside;
@@ -241,6 +242,15 @@ Spot spot_of(Json& json, const std::vector<std::string>& steps) {
 
 /// Takes away what stands at the spot, or as much of it as is too much.
 void take_away(const Spot& spot) {
+  // An output whose ends do not enclose its centre has the usual ones, and keeps all else.
+  if (spot.json->is_object() && (spot.json->contains("low_us") || spot.json->contains("high_us"))) {
+    Json usual = *spot.json;
+    usual["low_us"] = Output{}.low_us, usual["centre_us"] = Output{}.centre_us, usual["high_us"] = Output{}.high_us;
+    if (usual != *spot.json) {
+      *spot.json = std::move(usual);
+      return;
+    }
+  }
   const std::size_t most = spot.member ? spot.member->most : most_entries;
   if (spot.json->is_string() && letters(spot.json->get_ref<const std::string&>()) > most_letters)
     *spot.json = first_letters(spot.json->get_ref<const std::string&>(), most_letters);

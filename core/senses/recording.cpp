@@ -128,6 +128,13 @@ std::vector<StillPose> still_poses(const Recording& recording) {
   return poses;
 }
 
+Result<void> lasts_as_long_as_it_may(const std::vector<double>& t_s, const std::string& name) {
+  constexpr double week_s = 7 * 86400.0;
+  if (t_s.empty() || (t_s.back() - t_s.front() <= week_s && std::abs(t_s.front()) < 1e12)) return {};
+  return failure(name, "lasts from " + number_text(t_s.front(), 0) + " to " + number_text(t_s.back(), 0) + " s",
+                 "seconds, over a week at most");
+}
+
 Result<Recording> parse_recording(std::string_view text, const std::string& name,
                                   const std::array<std::string, 3>& columns, double usual_length) {
   const auto table = parse_number_table(text, name);
@@ -140,7 +147,7 @@ Result<Recording> parse_recording(std::string_view text, const std::string& name
   if (table->rows.empty()) return failure(name, "no rows", "readings");
   Recording all;
   for (std::size_t i = 0; i < table->rows.size(); ++i) {
-    const std::vector<double>& row = table->rows[i];
+    const NumberRows::Row row = table->rows[i];
     const auto cell = [&](int column) { return row[static_cast<std::size_t>(column)]; };
     if (!all.t_s.empty() && cell(t) < all.t_s.back())
       return failure(name + ", row " + std::to_string(i + 1), "time goes backward", "t_s that rises");
@@ -151,6 +158,7 @@ Result<Recording> parse_recording(std::string_view text, const std::string& name
     all.t_s.push_back(cell(t));
     all.readings.add(p);
   }
+  if (const auto ok = lasts_as_long_as_it_may(all.t_s, name); !ok) return tl::make_unexpected(ok.error());
   if (usual_length > 0) {
     std::vector<double> lengths;
     for (std::size_t i = 0; i < all.size(); ++i) lengths.push_back(all.readings.at(i).norm());

@@ -32,6 +32,9 @@ struct Recording {
   std::size_t size() const { return t_s.size(); }
 };
 
+/// An error for times that span more than a week: another unit, or no times.
+Result<void> lasts_as_long_as_it_may(const std::vector<double>& t_s, const std::string& name);
+
 /// Columns t_s and the three named, in any order among others. Errors: a missing column, no rows, a time that goes
 /// backward, readings of another unit where `usual_length` tells (0: nothing tells).
 Result<Recording> parse_recording(std::string_view text, const std::string& name,

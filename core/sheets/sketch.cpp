@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/clean_text.h"
 #include "base/number.h"
 #include "base/polyline.h"
 #include "base/words.h"
@@ -11,10 +12,7 @@ namespace rigging {
 
 std::string escaped(const std::string& text) {
   // XML has no way to say control characters.
-  std::string plain = text;
-  for (char& c : plain)
-    if (static_cast<unsigned char>(c) < 0x20 || c == 0x7f) c = ' ';
-  return replaced(plain, {{"&", "&amp;"}, {"<", "&lt;"}, {">", "&gt;"}, {"\"", "&quot;"}});
+  return replaced(clean_text(text, text.size()), {{"&", "&amp;"}, {"<", "&lt;"}, {">", "&gt;"}, {"\"", "&quot;"}});
 }
 
 Sketch::Sketch(double width_mm, double height_mm) {

@@ -143,7 +143,7 @@ Result<Capture> read_levels(std::string_view content, const std::string& name, s
   std::vector<double> level;
   double last = 0;
   for (std::size_t row = 0; row < table->rows.size(); ++row) {
-    const std::vector<double>& cells = table->rows[row];
+    const NumberRows::Row cells = table->rows[row];
     const std::string where = name + ": row " + std::to_string(row + 1);
     const double t = cells[0] * unit;
     if (!level.empty() && t < last) return failure(where, "time runs backward", "times in order");

@@ -52,6 +52,7 @@ struct Misfit {
 
 constexpr double least_us = 900, most_us = 2100;  // what servos take without harm (common practice)
 constexpr double tolerated_deg = 0.5;             // seen by nobody (common practice)
+constexpr double most_throw_deg = 85;             // of any surface that is one
 
 /// Ends that make the throws as wanted, or both as wide as the smaller one.
 Result<void> ends_to_set(const Linkage& given, const Linkage& set, const FourBar& bar, int sense, Centring& c) {
@@ -61,7 +62,9 @@ Result<void> ends_to_set(const Linkage& given, const Linkage& set, const FourBar
     for (int i = 1; i <= 60; ++i) {
       const double pulse = c.centre_us + (limit_us - c.centre_us) * i / 60;
       const auto pose = bar.pose(arm_at(set, pulse, sense));
-      if (!pose || pose->rod_to_horn_deg < 12 || std::abs(pose->up_deg) < std::abs(best)) break;
+      if (!pose || pose->rod_to_horn_deg < 12 || std::abs(pose->up_deg) > most_throw_deg ||
+          std::abs(pose->up_deg) < std::abs(best))
+        break;
       best = pose->up_deg;
     }
     return best;
@@ -102,6 +105,9 @@ Result<void> ends_as_they_are(const Linkage& given, const Linkage& set, const Fo
                    "a shorter arm or a longer horn: this class sends its full pulses");
   c.up_deg = std::max(low->up_deg, high->up_deg);
   c.down_deg = -std::min(low->up_deg, high->up_deg);
+  if (const double most = std::max(c.up_deg, c.down_deg); most > most_throw_deg)
+    return failure("linkage of the " + given.surface.label(), "would turn it by " + number_text(most, 0) + "°",
+                   "a shorter arm or a longer horn: no surface goes beyond " + number_text(most_throw_deg, 0) + "°");
   const auto compare = [&](std::optional<double> want, double gives, const char* side) {
     if (want && std::abs(*want - gives) > tolerated_deg)
       c.limits.push_back("it goes " + number_text(gives, 1) + "° " + side + ", " + number_text(*want, 1) +

@@ -161,7 +161,7 @@ class Builder {
   void in_sheet(std::function<void(QWidget&)> action) {
     const auto open = [] {
       const QWidget* sheet = QApplication::activeModalWidget();
-      return sheet && sheet->isVisible();
+      return sheet && sheet->isVisible() && sheet->objectName() != QLatin1String("progress");
     };
     when(open, [action = std::move(action)] { action(*QApplication::activeModalWidget()); });
   }

@@ -1,7 +1,5 @@
 #include <gtest/gtest.h>
 
-
-
 #include <Eigen/Dense>
 #include <set>
 

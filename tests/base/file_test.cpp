@@ -119,8 +119,8 @@ TEST(Files, AFullDiskLeavesTheOldFileWhole) {
   std::filesystem::remove_all(folder);
 }
 
-/// Only what Rigging itself left half written is swept, and only when nobody can be at it any more. Whatever else begins
-/// with the same letters is somebody's own.
+/// Only what Rigging itself left half written is swept, and only when nobody can be at it any more. Whatever else
+/// begins with the same letters is somebody's own.
 TEST(Files, TheSweepTakesNothingThatIsSomebodysOwn) {
   const Folder folder;
   for (const char* own : {".rigging-backup", ".rigging-DEADxx", ".rigging-half-", ".rigging-half-0123456789abcdef",
@@ -143,8 +143,8 @@ TEST(Files, TheSweepTakesNothingThatIsSomebodysOwn) {
   EXPECT_EQ(folder.names(), with_rig);
 }
 
-/// A file with two names is written where it is. Killed in the middle it may be cut: the whole text stands beside it, is
-/// found by the name that was saved and no other, and no sweep takes it.
+/// A file with two names is written where it is. Killed in the middle it may be cut: the whole text stands beside it,
+/// is found by the name that was saved and no other, and no sweep takes it.
 TEST(Files, AnInterruptedWriteInPlaceLeavesItsWholeTextToBeFound) {
   const Folder folder;
   ASSERT_TRUE(write_file_atomically(folder / "rig", "old"));
@@ -163,8 +163,7 @@ TEST(Files, AnInterruptedWriteInPlaceLeavesItsWholeTextToBeFound) {
       (void)write_file_atomically(folder / "rig", whole);
       ::_exit(0);
     }
-    while (!left() && ::waitpid(child, nullptr, WNOHANG) == 0) {
-    }
+    while (!left() && ::waitpid(child, nullptr, WNOHANG) == 0) {}
     ::kill(child, SIGKILL);
     ::waitpid(child, nullptr, 0);
   }

@@ -23,8 +23,8 @@ std::string nested(int levels) {
 /// As the library reads it, for whatever is within the limits.
 TEST(ParseJson, ReadsAsTheLibraryDoes) {
   for (const std::string text :
-       {"null", "true", "-0.0", "1e-320", "18446744073709551615", "-9223372036854775808", "\"\\u00e4\\ud83d\\ude00\"", "[]",
-        "{}", "[1,[2,{\"a\":[{}]}],{\"b\":{\"c\":null}}]", " { \"x\" : [ 1 , 2 ] } "}) {
+       {"null", "true", "-0.0", "1e-320", "18446744073709551615", "-9223372036854775808", "\"\\u00e4\\ud83d\\ude00\"",
+        "[]", "{}", "[1,[2,{\"a\":[{}]}],{\"b\":{\"c\":null}}]", " { \"x\" : [ 1 , 2 ] } "}) {
     const auto read = parse_json(text, "t");
     ASSERT_TRUE(read) << text << ": " << read.error().text();
     EXPECT_EQ(*read, Json::parse(text)) << text;
@@ -49,8 +49,8 @@ TEST(ParseJson, WhatIsBeyondTheLimitsIsRefusedBeforeItGrows) {
   EXPECT_EQ(refusal(many + "]"), "t: holds too many values; expected at most 500000");
 }
 
-/// What took minutes: objects in a long list, members of one object, each looked through for every other. Both grow with
-/// their length now, reading and writing.
+/// What took minutes: objects in a long list, members of one object, each looked through for every other. Both grow
+/// with their length now, reading and writing.
 TEST(ParseJson, LongListsAndObjectsTakeNoLongerThanTheyAre) {
   std::string list = "[{}", object = "{\"m\":0";
   for (int i = 0; i < 150'000; ++i) {

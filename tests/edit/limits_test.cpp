@@ -130,8 +130,22 @@ TEST(Limits, WhatNoFileCanHoldIsNeverSaved) {
 /// Every edit that can be asked for by name, with words of every bad kind, on every demo: what it makes can be kept,
 /// or it is refused.
 TEST(Limits, EveryEditMakesWhatCanBeKeptOrIsRefused) {
-  const std::string hostile[] = {"", std::string(2001, 'x'), std::string(3000, '/'), "1e300", "-1e300", "nan", "nothing",
-                                 "yes", "12345.6", "0", "-1", "controller", "out_1", "~", "\n", "\xff\xfe"};
+  const std::string hostile[] = {"",
+                                 std::string(2001, 'x'),
+                                 std::string(3000, '/'),
+                                 "1e300",
+                                 "-1e300",
+                                 "nan",
+                                 "nothing",
+                                 "yes",
+                                 "12345.6",
+                                 "0",
+                                 "-1",
+                                 "controller",
+                                 "out_1",
+                                 "~",
+                                 "\n",
+                                 "\xff\xfe"};
   std::mt19937 random(33);
   int made = 0, not_kept = 0;
   for (const char* name : demos) {
@@ -142,9 +156,9 @@ TEST(Limits, EveryEditMakesWhatCanBeKeptOrIsRefused) {
         for (std::size_t i = 0; i < e.arguments.size(); ++i) {
           // Now and then something that is there, so that the other words are looked at.
           const auto pick = random() % (std::size(hostile) + 4);
-          words.push_back(pick < std::size(hostile)     ? hostile[pick]
+          words.push_back(pick < std::size(hostile)        ? hostile[pick]
                           : pick % 2 && !rig.parts.empty() ? rig.parts[random() % rig.parts.size()].id
-                                                         : "rudder");
+                                                           : "rudder");
         }
         if (const auto edit = e.apply(rig, shipped(), words)) {
           ++made;
@@ -232,8 +246,10 @@ TEST(PartOfARig, TooMuchIsShortenedToWhatCanBeKept) {
   Json json = Json::parse(rig_text(demo("hedgerow")));
   json["home"]["looked_up"] = std::string(2100, 'x');
   for (int i = 0; i < 130; ++i)
-    json["home"]["obstacles"].push_back(
-        {{"name", "tree " + std::to_string(i)}, {"bearing_deg", 10}, {"distance_m", 100}, {"height_m", i == 7 ? 9e9 : 20}});
+    json["home"]["obstacles"].push_back({{"name", "tree " + std::to_string(i)},
+                                         {"bearing_deg", 10},
+                                         {"distance_m", 100},
+                                         {"height_m", i == 7 ? 9e9 : 20}});
   const auto part = rig_as_far_as_it_goes(json.dump(), "copy");
   ASSERT_TRUE(part);
   EXPECT_EQ(part->rig.home.looked_up.size(), 2000u);

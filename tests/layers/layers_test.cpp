@@ -89,6 +89,24 @@ TEST(Layers, TheApplicationRunsDownward) {
       EXPECT_FALSE(what.starts_with("review/") || what.starts_with("rig/")) << file << " knows of aircraft: " << what;
 }
 
+/// Names come from files, links and hands. A label shows them as they are: marks come in by one type alone.
+TEST(Layers, MarksComeIntoLabelsByOneDoorAlone) {
+  int read = 0;
+  for (const auto& file : code_in(source / "app")) {
+    const std::string name = file.filename().string();
+    if (name.starts_with("html.") || name.starts_with("plain_text.")) continue;
+    std::ifstream in(file);
+    for (std::string line; std::getline(in, line);) {
+      ++read;
+      for (const char* mark : {"setTextFormat(", "toHtmlEscaped", "fromRichText", "QToolTip::showText"})
+        EXPECT_EQ(line.find(mark), std::string::npos) << file << ": " << line;
+      EXPECT_TRUE(line.find("setHtml(") == std::string::npos || line.find(".marked()") != std::string::npos)
+          << file << ": " << line;
+    }
+  }
+  EXPECT_GT(read, 10000);
+}
+
 TEST(Layers, TheShellKnowsNoStation) {
   for (const auto& file : code_in(source / "app" / "shell")) {
     if (file.filename() == "screenshots.cpp") continue;  // walks through the demo, page by page

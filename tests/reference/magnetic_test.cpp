@@ -65,8 +65,18 @@ TEST(MagneticModel, DatesAreDecimalYears) {
 }
 
 TEST(NumberTable, SaysLineAndColumn) {
-  EXPECT_EQ(parse_number_table("# c\na,b\n1,2\n\n3, 4 \r\n", "t")->rows,
-            (std::vector<std::vector<double>>{{1, 2}, {3, 4}}));
+  const auto table = parse_number_table("# c\na,b\n1,2\n\n3, 4 \r\n", "t");
+  ASSERT_EQ(table->rows.size(), 2u);
+  EXPECT_EQ(table->rows[0][1], 2);
+  EXPECT_EQ(table->rows[1][0], 3);
+  EXPECT_EQ(table->rows[1][1], 4);
+  std::string wide = "c0";
+  for (int i = 1; i < 100'000; ++i) wide += ",c" + std::to_string(i);
+  EXPECT_EQ(parse_number_table(wide + "\n", "t").error().text(),
+            "t:1: has more than 2000 columns; expected a log or a table");
+  EXPECT_EQ(heading_of(wide).size(), most_columns);
+  EXPECT_EQ(parse_number_table("a,b,a\n", "t").error().text(),
+            "t:1: column \"a\" stands twice; expected every column once");
   EXPECT_EQ(parse_number_table("a,b\n1,x\n", "t").error().text(), "t:2: \"x\" in column b; expected a number");
   EXPECT_EQ(parse_number_table("a,b\n1\n", "t").error().where, "t:2");
   EXPECT_FALSE(parse_number_table("a\ninf\n", "t"));

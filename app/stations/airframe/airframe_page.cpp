@@ -11,6 +11,7 @@
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
 #include "edit/edit.h"
+#include "look/html.h"
 #include "look/literals.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
@@ -235,7 +236,6 @@ QLayout* AirframePage::make_views() {
 QLayout* AirframePage::make_foot() {
   figures_ = new QLabel;
   figures_->setObjectName(u"airframe_figures"_s);
-  figures_->setTextFormat(Qt::RichText);
   figures_->setWordWrap(true);
   working_ = new QLabel;
   working_->setWordWrap(true);
@@ -382,19 +382,20 @@ void AirframePage::refresh() {
   for (AircraftView* view : {above_, side_, front_}) view->set_panels(report.panels);
   dragged_.reset();
   show_handles(rig.airframe);
-  QStringList figures, working;
+  QList<Html> figures;
+  QStringList working;
+  const auto add = [&figures](const std::string& name, QString value) {
+    // A value is not broken.
+    value.replace(QLatin1Char(' '), QChar::Nbsp).replace(QLatin1Char('/'), u"\u2060/\u2060"_s);
+    figures << html(u"<span style='color:%1'>%2</span>\u00a0%3", {inks().soft.name(), name, value});
+  };
   for (const Figure& f : report.figures()) {
-    figures << u"<span style='color:%1'>%2</span>&nbsp;%3"_s.arg(
-        inks().soft.name(), QString::fromStdString(f.name),
-        units.figure(f).replace(QLatin1Char(' '), u"&nbsp;"_s).replace(QLatin1Char('/'), u"&#8288;/&#8288;"_s));
+    add(f.name, units.figure(f));
     working << u"%1 = %2   (%3)"_s.arg(QString::fromStdString(f.name), QString::fromStdString(f.formula),
                                        QString::fromStdString(f.source));
   }
   for (const SurfaceSize& size : report.surfaces) {
-    if (size.name != "wing")
-      figures << u"<span style='color:%1'>%2</span>&nbsp;%3"_s.arg(
-          inks().soft.name(), QString::fromStdString(capital(size.name)) + u" area"_s,
-          units.figure({"", size.area_m2, "m²", {}, {}, "", ""}).replace(QLatin1Char(' '), u"&nbsp;"_s));
+    if (size.name != "wing") add(capital(size.name) + " area", units.figure({"", size.area_m2, "m²", {}, {}, "", ""}));
     working << u"%1: span %2, chord %3 to %4, leading edge at the root %5 behind the nose, %6 % of the lift%7"_s
                    .arg(QString::fromStdString(capital(size.name)), QString::fromStdString(length_text(size.span_m)),
                         QString::fromStdString(length_text(size.root_chord_m)),
@@ -403,7 +404,7 @@ void AirframePage::refresh() {
                    .arg(100 * size.lift_share, 0, 'f', 0)
                    .arg(size.guessed ? u" (partly by usual proportions)"_s : QString());
   }
-  figures_->setText(figures.join(u" &nbsp;·&nbsp; "_s));
+  show_html(figures_, joined(figures, u" \u00a0·\u00a0 "_s));
   working_->setText(working.join(QLatin1Char('\n')));
   show_answers();
   refreshing_ = false;
@@ -412,7 +413,8 @@ void AirframePage::refresh() {
 QList<NamedAction> AirframePage::named_actions() {
   const bool mounted = document_.rig().controller.mounted;
   return {{mounted ? u"The board lies loose on the bench"_s : u"The board is mounted now"_s, u"provisional mount"_s,
-           [this] { document_.apply(mount_board(document_.rig(), !document_.rig().controller.mounted)); }}};
+           [this] { document_.apply(mount_board(document_.rig(), !document_.rig().controller.mounted)); },
+           NamedAction::Does::changes_rig, u"mounted mount loose lies provisional"_s}};
 }
 
 }  // namespace rigging::app

@@ -8,6 +8,7 @@
 
 #include "base/units.h"
 #include "feel/edits.h"
+#include "look/html.h"
 #include "look/literals.h"
 #include "look/pieces.h"
 #include "stations/numbers_dialog.h"
@@ -15,12 +16,8 @@
 namespace rigging::app {
 namespace {
 
-QString paragraph(const QString& words, const char* tag = "span") {
-  return u"<p style='margin:0 0 7px 0'><%1>%2</%1></p>"_s.arg(QLatin1String(tag), words.toHtmlEscaped());
-}
-QString paragraph(const std::string& words, const char* tag = "span") {
-  return paragraph(QString::fromStdString(words), tag);
-}
+Html paragraph(const Html& words) { return html(u"<p style='margin:0 0 7px 0'>%1</p>", {words}); }
+Html strong(const Html& words) { return html(u"<b>%1</b>", {words}); }
 
 }  // namespace
 
@@ -47,7 +44,6 @@ AdviceList::AdviceList(RigDocument& document, QWidget* parent) : QWidget(parent)
   side->addLayout(lists);
   words_ = wrapping_words(9.5);
   words_->setObjectName(u"feel_list"_s);
-  words_->setTextFormat(Qt::RichText);
   words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   words_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   working_ = wrapping_words(8.5);
@@ -90,16 +86,14 @@ void AdviceList::show_axis(Axis axis) {
 void AdviceList::show_working() {
   const DeferredReview* d = document_.deferred();
   if (!d || !d->feel.missing.empty()) return working_->clear();
-  QString figures;
+  Html figures;
   const auto add = [&figures](const Figure& f) {
-    const QString text = QString::fromStdString(figure_text(f));
-    figures += u"<p style='margin:0 0 5px 0'><b>%1</b>: %2<br>%3. <i>%4</i></p>"_s.arg(
-        QString::fromStdString(f.name).toHtmlEscaped(), text.toHtmlEscaped(),
-        QString::fromStdString(f.formula).toHtmlEscaped(), QString::fromStdString(f.source).toHtmlEscaped());
+    figures += html(u"<p style='margin:0 0 5px 0'><b>%1</b>: %2<br>%3. <i>%4</i></p>",
+                    {f.name, figure_text(f), f.formula, f.source});
   };
   for (const Figure& f : d->feel.of(axis_).path.figures) add(f);
   for (const Figure& f : d->feel.aeroplane.figures()) add(f);
-  working_->setText(figures);
+  show_html(working_, figures);
 }
 
 void AdviceList::show_words() {
@@ -108,37 +102,37 @@ void AdviceList::show_words() {
   takeoff_->setVisible(list == launch);
   if (!d) return words_->clear();
   const FeelAdvice& a = d->feel_advice;
-  QString html;
-  const auto add = [&html](const std::vector<std::string>& lines) {
-    for (const std::string& l : lines) html += paragraph(l);
+  Html said;
+  const auto add = [&said](const std::vector<std::string>& lines) {
+    for (const std::string& l : lines) said += paragraph(l);
   };
   // What must be heeded stands first on the bench, last where it is for the air.
-  if (list == bench && !a.cautions.empty()) html += paragraph(a.cautions.front(), "b");
+  if (list == bench && !a.cautions.empty()) said += paragraph(strong(a.cautions.front()));
   if (list == first) {
     for (const FirstGain& f : a.first)
-      html += paragraph(capital(std::string(name_of(f.axis))) + ": " + f.set + ". " + f.why);
+      said += paragraph(capital(std::string(name_of(f.axis))) + ": " + f.set + ". " + f.why);
     // Axes of the same surfaces have the same words.
     for (std::size_t i = 0; i < a.throws.size(); ++i)
-      if (i == 0 || a.throws[i].words != a.throws[i - 1].words) html += paragraph(a.throws[i].words);
+      if (i == 0 || a.throws[i].words != a.throws[i - 1].words) said += paragraph(a.throws[i].words);
   } else if (list == steps) {
     for (const GainStep& s : a.steps)
       if (s.axis == axis_)
-        html += paragraph(s.set + ", flown at " + speed_text(s.m_s) + ". Watch for " + s.watch + ". " + s.back_off);
-    if (html.isEmpty()) html += paragraph(u"No steps on this axis."_s);
+        said += paragraph(s.set + ", flown at " + speed_text(s.m_s) + ". Watch for " + s.watch + ". " + s.back_off);
+    if (said.isEmpty()) said += paragraph(u"No steps on this axis."_s);
   } else if (list == what_if) {
     for (const LoopChange& w : d->loop_changes)
-      if (w.axis == axis_) html += paragraph(w.words);
-    if (html.isEmpty()) html += paragraph(u"Nothing can be said of this axis."_s);
+      if (w.axis == axis_) said += paragraph(w.words);
+    if (said.isEmpty()) said += paragraph(u"Nothing can be said of this axis."_s);
   } else if (list == bench) {
     add(a.bench);
   } else {
     const TakeoffAdvice t = takeoff_advice(document_.review(), *d);
-    html += paragraph(t.go ? u"Go, says the plan."_s : u"Not yet:"_s, "b");
+    said += paragraph(strong(t.go ? u"Go, says the plan."_s : u"Not yet:"_s));
     for (const auto* lines : {&t.not_yet, &t.cautions, &t.lines, &a.rates, &a.launch}) add(*lines);
   }
   if (list != bench)
-    for (std::size_t k = 1; k < a.cautions.size(); ++k) html += paragraph(a.cautions[k], "i");
-  words_->setText(html);
+    for (std::size_t k = 1; k < a.cautions.size(); ++k) said += paragraph(html(u"<i>%1</i>", {a.cautions[k]}));
+  show_html(words_, said);
 }
 
 void AdviceList::ask_takeoff() {

@@ -190,10 +190,12 @@ QList<NamedAction> FeelPage::named_actions() {
                   show_axis(axis);
                 }});
   }
-  all.append({u"Plan the first gains"_s, u"feel dial slider first flight"_s, [this] {
+  all.append({u"Plan the first gains"_s, u"feel dial slider first flight"_s,
+              [this] {
                 come_here();
                 set_first();
-              }});
+              },
+              NamedAction::Does::changes_rig});
   all.append({u"Fly it in simulation"_s, u"feel gust throw dive turbulence plot film try"_s, [this] {
                 come_here();
                 fly_->setChecked(true);
@@ -379,6 +381,7 @@ void FeelPage::set_first() {
 }
 
 void FeelPage::take_log(const QString& file) { reader_->read(file); }
+bool FeelPage::log_taken() const { return reader_->idle(); }
 
 void FeelPage::ask_more() {
   const ControllerClass* c = document_.controller();

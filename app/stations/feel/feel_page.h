@@ -27,6 +27,8 @@ class FeelPage : public StationPage {
 
   /// What a flight's log tells, from a file.
   void take_log(const QString& file);
+  /// What was given to it is read, judged and answered.
+  bool log_taken() const;
   /// The flying in simulation, or the firmness.
   void show_flying(bool on);
 

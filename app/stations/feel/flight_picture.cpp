@@ -57,7 +57,6 @@ FlightPicture::FlightPicture(QWidget* parent) : QWidget(parent) {
   layout->addWidget(nothing_, 1);
   words_ = wrapping_words(9.5);
   words_->setObjectName(u"fly_words"_s);
-  words_->setTextFormat(Qt::PlainText);
   words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   words_->setMinimumHeight(84);
   layout->addWidget(words_);

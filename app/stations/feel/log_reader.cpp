@@ -15,8 +15,28 @@
 
 namespace rigging::app {
 
-LogReader::LogReader(RigDocument& document, QWidget* window) : QObject(window), document_(document), window_(window) {
-  connect(&document_, &RigDocument::deferred_ready, this, &LogReader::tell_pending);
+namespace {
+constexpr std::size_t most_bytes = std::size_t{512} << 20, beginning_bytes = std::size_t{1} << 18;
+}
+
+LogReader::LogReader(RigDocument& document, QWidget* window)
+    : QObject(window),
+      document_(document),
+      window_(window),
+      reading_([this](Read read) { hear(std::move(read)); }),
+      judging_([this](std::pair<FlightLesson, bool> made) { show(made.first, made.second); }),
+      progress_(
+          window,
+          [this]() -> std::optional<double> {
+            const Progress* now = reading_.progress() ? reading_.progress() : judging_.progress();
+            return now ? std::optional(now->share()) : std::nullopt;
+          },
+          [this] {
+            reading_.cancel();
+            judging_.cancel();
+            Q_EMIT said(u"The log was not read."_s);
+          }) {
+  connect(&document_, &RigDocument::deferred_ready, this, &LogReader::judge_pending);
 }
 
 void LogReader::choose() {
@@ -26,28 +46,44 @@ void LogReader::choose() {
 }
 
 void LogReader::read(const QString& file) {
-  const auto text = read_file(file.toStdString(), std::size_t{1} << 30);
-  if (!text) return Q_EMIT said(said_of(text.error().text()));
-  const std::string name = QFileInfo(file).fileName().toStdString();
-  auto log = parse_flight_log(*text, name, document_.rig().feel.log_columns);
+  progress_.follow(u"Reading %1"_s.arg(QFileInfo(file).fileName()));
+  reading_.start([file, columns = document_.rig().feel.log_columns](Progress& progress) -> std::optional<Read> {
+    auto text = read_file(file.toStdString(), most_bytes);
+    if (!text) return Read{file, {}, tl::make_unexpected(text.error())};
+    auto log = parse_flight_log(*text, QFileInfo(file).fileName().toStdString(), columns, &progress);
+    if (progress.cancelled()) return std::nullopt;
+    return Read{file, text->substr(0, beginning_bytes), std::move(log)};
+  });
+}
+
+void LogReader::hear(Read read) {
+  if (read.log) return tell(*read.log, false);
   // Another program's log: its columns are told once, and remembered with the rig.
-  if (!log && log_names_unknown(*text, document_.rig().feel.log_columns) &&
-      ask_log_columns(document_, *text, log.error(), window_))
-    log = parse_flight_log(*text, name, document_.rig().feel.log_columns);
-  if (!log) return Q_EMIT said(said_of(log.error().text()));
-  tell(*log, false);
+  if (log_names_unknown(read.beginning, document_.rig().feel.log_columns) &&
+      ask_log_columns(document_, read.beginning, read.log.error(), window_))
+    return this->read(read.file);
+  Q_EMIT said(said_of(read.log.error().text()));
 }
 
 void LogReader::tell(const FlightLog& log, bool simulated) {
   untold_.emplace(log, simulated);
-  tell_pending();
+  judge_pending();
 }
 
-void LogReader::tell_pending() {
+void LogReader::judge_pending() {
   const DeferredReview* d = document_.deferred();
   if (!untold_ || !d) return;
-  const auto [log, simulated] = *std::exchange(untold_, std::nullopt);
-  const FlightLesson lesson = lesson_of(document_.rig(), document_.catalogue(), d->feel, log, simulated);
+  progress_.follow(u"Looking for what swings"_s);
+  judging_.start([told = *std::exchange(untold_, std::nullopt), rig = document_.rig(),
+                  catalogue = document_.shared_catalogue(),
+                  feel = d->feel](Progress& progress) -> std::optional<std::pair<FlightLesson, bool>> {
+    auto lesson = lesson_of(rig, *catalogue, feel, told.first, told.second, &progress);
+    if (progress.cancelled()) return std::nullopt;
+    return std::pair(std::move(lesson), told.second);
+  });
+}
+
+void LogReader::show(const FlightLesson& lesson, bool simulated) {
   QStringList words;
   bool turns_down = false, learns = false;
   for (const AxisLesson& l : lesson.axes) {

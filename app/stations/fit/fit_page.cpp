@@ -18,6 +18,7 @@
 #include "base/number.h"
 #include "edit/edit.h"
 #include "fit/edits.h"
+#include "look/html.h"
 #include "look/literals.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
@@ -382,11 +383,11 @@ void FitPage::show_list_to_get() {
   auto* layout = new QVBoxLayout(&dialog);
   auto* text = new QTextBrowser;
   text->setObjectName(u"to_get_list"_s);
-  QString html = u"<table cellspacing=4>"_s;
+  Html rows;
   for (const ToGet& t : document_.review().reports.fit().to_get)
-    html += u"<tr><td align=right>%1 ×</td><td><b>%2</b></td><td>%3</td></tr>"_s.arg(t.count).arg(
-        QString::fromStdString(t.what).toHtmlEscaped(), QString::fromStdString(t.why).toHtmlEscaped());
-  text->setHtml(html + u"</table>"_s);
+    rows += html(u"<tr><td align=right>%1 ×</td><td><b>%2</b></td><td>%3</td></tr>",
+                 {std::to_string(t.count), t.what, t.why});
+  text->setHtml(html(u"<table cellspacing=4>%1</table>", {rows}).marked());
   layout->addWidget(text);
   auto* close = new QPushButton(u"Close"_s);
   close->setObjectName(u"close"_s);

@@ -12,6 +12,7 @@
 
 #include "base/number.h"
 #include "catalogue/part_words.h"
+#include "look/html.h"
 #include "look/literals.h"
 #include "look/member_box.h"
 #include "look/pieces.h"
@@ -46,15 +47,13 @@ PartDialog::PartDialog(RigDocument& document, QWidget* parent) : QDialog(parent)
   all->addLayout(left, 1);
   auto* right = new QVBoxLayout;
   facts_ = new QLabel;
-  facts_->setTextFormat(Qt::RichText);
   facts_->setWordWrap(true);
   facts_->setMinimumWidth(300);
   facts_->setMaximumWidth(330);
   facts_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   right->addWidget(facts_, 1);
-  auto* heading =
-      new QLabel(u"<b>Yours differs?</b> Describe it, starting from this one. It is kept beside the rig."_s);
-  heading->setTextFormat(Qt::RichText);
+  auto* heading = new QLabel;
+  show_html(heading, html(u"<b>Yours differs?</b> Describe it, starting from this one. It is kept beside the rig."));
   heading->setWordWrap(true);
   right->addWidget(heading);
   auto* form = new QFormLayout;
@@ -142,14 +141,14 @@ void PartDialog::show_kind() {
        std::initializer_list<QWidget*>{own_, add_, everything_, own_id_, own_name_, mass_, idle_, typical_, most_})
     w->setEnabled(k != nullptr);
   if (!k) {
-    facts_->setText(
-        u"No part that is known here fits these words. Search for its kind alone, such as servo, and "
-        "describe yours starting from the one that comes nearest."_s);
+    show_html(facts_,
+              u"No part that is known here fits these words. Search for its kind alone, such as servo, and "
+              "describe yours starting from the one that comes nearest."_s);
     own_name_->clear();
     for (QDoubleSpinBox* box : {mass_, idle_, typical_, most_}) box->setValue(0);
     return;
   }
-  QStringList lines{u"<b>%1</b>"_s.arg(QString::fromStdString(k->name).toHtmlEscaped())};
+  QList<Html> lines{html(u"<b>%1</b>", {k->name})};
   const auto n = [](double v, int places) { return QString::fromStdString(number_text(v, places)); };
   const Units& u = Units::instance();
   if (k->mass_kg) lines << u"%1 %2"_s.arg(n(u.mass_out(*k->mass_kg), u.metric() ? 1 : 2), u.mass_unit());
@@ -175,8 +174,8 @@ void PartDialog::show_kind() {
   if (k->drive)
     lines << u"%1 A, %2 to %3 cells"_s.arg(n(k->drive->amps, 0)).arg(k->drive->least_cells).arg(k->drive->most_cells);
   if (k->motor) lines << u"%1 rev/min per volt, %2 A at most"_s.arg(n(k->motor->rpm_per_v, 0), n(k->motor->amps, 0));
-  lines << u"<i>%1</i>"_s.arg(QString::fromStdString(k->basis).toHtmlEscaped());
-  facts_->setText(lines.join(u"<br>"_s));
+  lines << html(u"<i>%1</i>", {k->basis});
+  show_html(facts_, joined(lines, html(u"<br>")));
   own_name_->setText(QString::fromStdString(k->name));
   mass_->setValue(u.mass_out(k->mass_kg.value_or(0)));
   const bool load = !k->loads.empty();

@@ -3,12 +3,12 @@
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
-#include <QToolTip>
 #include <cmath>
 
 #include "fit/edits.h"
 #include "look/literals.h"
 #include "look/look.h"
+#include "look/plain_text.h"
 #include "look/units.h"
 #include "rig/ranges.h"
 
@@ -209,7 +209,7 @@ bool PlacesView::event(QEvent* e) {
     const auto* help = static_cast<QHelpEvent*>(e);
     const std::string part = part_at(help->pos().x() < split_ - gutter_px ? View::side : View::above, help->pos());
     const QString words = part.empty() ? accessibleDescription() : QString::fromStdString(capital(part_label(part)));
-    QToolTip::showText(help->globalPos(), words.toHtmlEscaped(), this);
+    show_hint(help->globalPos(), words, this);
     return true;
   }
   return QWidget::event(e);

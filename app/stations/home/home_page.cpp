@@ -141,7 +141,6 @@ HomePage::HomePage(const PageContext& context) : StationPage(Station::home, cont
   words_ = wrapping_words(9.5);
   words_->setObjectName(u"home_words"_s);
   words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-  words_->setTextFormat(Qt::PlainText);
   side->addWidget(words_);
   give_ = hinted_button(u"Give it there"_s, "home_give", u"What has to be known before anything can be worked out"_s);
   connect(give_, &QPushButton::clicked, this, [this] {

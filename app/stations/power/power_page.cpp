@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "base/number.h"
+#include "look/html.h"
 #include "look/literals.h"
 #include "look/pieces.h"
 #include "look/side_scroll.h"
@@ -86,16 +87,13 @@ PowerPage::PowerPage(const PageContext& context) : StationPage(Station::power, c
   auto* right = new QVBoxLayout(side);
   right->setContentsMargins(0, 0, 0, 0);
   verdicts_ = words(9.5, "power_verdicts");
-  verdicts_->setTextFormat(Qt::RichText);
   right->addWidget(verdicts_);
   advice_ = words(9.5, "power_advice");
   right->addWidget(advice_);
   figures_ = words(9, "power_figures");
-  figures_->setTextFormat(Qt::RichText);
   right->addWidget(figures_);
   auto* what_if = words(9.5);
-  what_if->setTextFormat(Qt::RichText);
-  what_if->setText(u"<b>What if</b> (changes nothing in the rig)"_s);
+  show_html(what_if, html(u"<b>What if</b> (changes nothing in the rig)"));
   right->addWidget(what_if);
   auto* cells = new QHBoxLayout;
   one_more_ = choice(u"one more cell"_s, u"one_more_cell"_s);
@@ -232,26 +230,26 @@ void PowerPage::compute() {
     b->setChecked(std::find(what_if_.without.begin(), what_if_.without.end(), id) != what_if_.without.end());
   }
   as_it_is_->setEnabled(!what_if_.stalled.empty() || !what_if_.without.empty() || what_if_.more_cells != 0);
-  QString verdicts;
+  Html verdicts;
   for (const SourceReport& s : r.sources) {
-    verdicts += u"<p style='margin:0 0 5px 0'><b>%1</b>%2<br><span style='color:%3'>%4</span></p>"_s.arg(
-        QString::fromStdString(capital(s.name)).toHtmlEscaped(),
-        s.battery ? QString() : u", %1"_s.arg(QString::fromStdString(s.rail)),
-        (s.overloaded() ? inks().rust : inks().ink).name(), QString::fromStdString(s.verdict).toHtmlEscaped());
+    verdicts += html(u"<p style='margin:0 0 5px 0'><b>%1</b>%2<br><span style='color:%3'>%4</span></p>",
+                     {capital(s.name), s.battery ? std::string() : ", " + s.rail,
+                      (s.overloaded() ? inks().rust : inks().ink).name(), s.verdict});
   }
   if (r.sources.empty()) verdicts = u"No battery and no regulator are listed yet: add them on the fit station."_s;
-  verdicts_->setText(verdicts);
+  show_html(verdicts_, verdicts);
   advice_->setText(r.advice ? QString::fromStdString(r.advice->words) : QString());
   advice_->setVisible(r.advice.has_value());
-  QString figures, working;
+  Html figures;
+  QString working;
   for (const Figure& f : r.figures()) {
     figures +=
-        u"<tr><td style='color:%1'>%2</td><td align=right width=118 style=\"padding-left:4px\">%3</td></tr>"_s.arg(
-            inks().soft.name(), QString::fromStdString(f.name), Units::instance().figure(f).toHtmlEscaped());
+        html(u"<tr><td style='color:%1'>%2</td><td align=right width=118 style=\"padding-left:4px\">%3</td></tr>",
+             {inks().soft.name(), f.name, Units::instance().figure(f)});
     working += u"%1 = %2 (%3)\n"_s.arg(QString::fromStdString(f.name), QString::fromStdString(f.formula),
                                        QString::fromStdString(f.source));
   }
-  figures_->setText(u"<table cellspacing=1 width=100%>%1</table>"_s.arg(figures));
+  show_html(figures_, html(u"<table cellspacing=1 width=100%>%1</table>", {figures}));
   working_->setText(working.trimmed());
   QStringList explained;
   for (const std::string& e : r.explanations) explained << QString::fromStdString(e);

@@ -9,6 +9,7 @@
 #include "base/find.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "look/html.h"
 #include "look/literals.h"
 #include "look/pieces.h"
 #include "look/units.h"
@@ -51,7 +52,6 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   layout->setSpacing(6);
   facts_ = wrapping_words(9.5);
   facts_->setObjectName(u"linkage_facts"_s);
-  facts_->setTextFormat(Qt::RichText);
   layout->addWidget(facts_);
   auto* row = new QHBoxLayout;
   measures_ = new QPushButton(u"Measures…"_s);
@@ -64,17 +64,14 @@ LinkagePanel::LinkagePanel(RigDocument& document, QWidget* parent) : QWidget(par
   row->addWidget(holes_, 1);
   layout->addLayout(row);
   ranked_title_ = wrapping_words(10);
-  ranked_title_->setTextFormat(Qt::RichText);
   layout->addWidget(ranked_title_);
   ranked_ = new QVBoxLayout;
   ranked_->setSpacing(3);
   layout->addLayout(ranked_);
   loads_ = wrapping_words(9.5);
-  loads_->setTextFormat(Qt::RichText);
   loads_->setObjectName(u"linkage_loads"_s);
   layout->addWidget(loads_);
   effect_ = wrapping_words(9.5);
-  effect_->setTextFormat(Qt::RichText);
   layout->addWidget(effect_);
   layout->addStretch(1);
   connect(measures_, &QPushButton::clicked, this, &LinkagePanel::measures);
@@ -216,27 +213,27 @@ void LinkagePanel::refresh() {
   const SurfaceAnswer* answer = document_.review().reports.surfaces().answer(surface_);
   const double dead_us = dead_band_us(rig, document_.catalogue(), surface_);
   if (!answer || !answer->travel) {
-    if (answer) facts_->setText(QString::fromStdString(answer->linkage_error).toHtmlEscaped());
+    if (answer) show_html(facts_, answer->linkage_error);
     return;
   }
   const Travel& travel = *answer->travel;
   const Units& u = Units::instance();
-  QString facts = u"<b>%1° up, %2° down</b> at the ends, %3 and %4 at the edge."_s.arg(
-      n(travel.up_deg, 1), n(travel.down_deg, 1), u.length(travel.up_m), u.length(travel.down_m));
+  Html facts = travel.measured ? Html() : Html(u"Not measured yet; as a usual linkage would do it: "_s);
+  facts += html(u"<b>%1° up, %2° down</b> at the ends, %3 and %4 at the edge.",
+                {n(travel.up_deg, 1), n(travel.down_deg, 1), u.length(travel.up_m), u.length(travel.down_m)});
   if (std::abs(travel.neutral_deg) > 0.05) facts += u" Stands %1° off at the centre."_s.arg(n(travel.neutral_deg, 1));
   facts += u" Up to down %1 : 1. One dead band of the servo (%2 µs) is %3°."_s.arg(
       n(travel.differential, 2), n(dead_us, 0), n(std::abs(travel.deg_per_us) * dead_us, 2));
-  if (!travel.measured) facts = u"Not measured yet; as a usual linkage would do it: "_s + facts;
   facts += u" Half the throw is half of the stabilizer's authority and half of its loop gain."_s;
-  facts_->setText(facts);
+  show_html(facts_, facts);
 
   const DeferredReview* deferred = document_.deferred();
   if (const LinkageReport* report = deferred ? deferred->linkage(surface_) : nullptr) {
     if (!report->holes.empty()) {
-      ranked_title_->setText(u"<b>Holes for %1°</b>, best first:"_s.arg(n(report->want_deg, 1)));
+      show_html(ranked_title_, html(u"<b>Holes for %1°</b>, best first:", {n(report->want_deg, 1)}));
       rank(report->holes);
     } else {
-      ranked_title_->setText(QString::fromStdString(report->holes_error).toHtmlEscaped());
+      show_html(ranked_title_, report->holes_error);
     }
   } else if (!deferred && !l.arm_holes_m.empty() && !l.horn_holes_m.empty()) {
     ranked_title_->setText(u"Holes are being compared…"_s);
@@ -247,9 +244,9 @@ void LinkagePanel::refresh() {
       return u"%1 to %2 %3 at %4 %5"_s.arg(n(u.torque_out(at.torque_low_nm), 1), n(u.torque_out(at.torque_high_nm), 1),
                                            u.torque_unit(), n(u.speed_out(at.speed_m_s), 0), u.speed_unit());
     };
-    loads_->setText(u"<b>In the air</b>, at full throw, asked of the servo: %1, %2, %3; it has %4 %5. %6."_s.arg(
-        band(load->cruise), band(load->fast), band(load->dive), n(u.torque_out(load->available_nm), 0), u.torque_unit(),
-        QString::fromStdString(capital(load->verdict)).toHtmlEscaped()));
+    show_html(loads_, html(u"<b>In the air</b>, at full throw, asked of the servo: %1, %2, %3; it has %4 %5. %6.",
+                           {band(load->cruise), band(load->fast), band(load->dive),
+                            n(u.torque_out(load->available_nm), 0), u.torque_unit(), capital(load->verdict)}));
   } else {
     loads_->setText(u"Servo loads need the flying mass (station airframe)."_s);
   }
@@ -260,7 +257,8 @@ void LinkagePanel::refresh() {
       for (const Axis axis : all_axes)
         if (const double share = e.share[static_cast<std::size_t>(index_of(axis))]; share > 0.005)
           parts << u"%1 % of all %2"_s.arg(n(100 * share, 0), QString::fromLatin1(name_of(axis).data()));
-      if (!parts.isEmpty()) effect_->setText(u"<b>Does</b> %1 that the surfaces can do."_s.arg(parts.join(u", "_s)));
+      if (!parts.isEmpty())
+        show_html(effect_, html(u"<b>Does</b> %1 that the surfaces can do.", {parts.join(u", "_s)}));
     }
 }
 

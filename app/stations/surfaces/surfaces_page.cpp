@@ -472,7 +472,8 @@ QList<NamedAction> SurfacesPage::named_actions() {
     const Terminal* socket = document_.controller() ? document_.controller()->socket(o.socket) : nullptr;
     const QString label = u"Reverse %1 (%2)"_s.arg(name, id);
     all.append({label, u"output direction invert turn round"_s,
-                [this, key = o.id] { document_.apply(reverse(document_.rig(), key)); }});
+                [this, key = o.id] { document_.apply(reverse(document_.rig(), key)); },
+                NamedAction::Does::changes_rig});
     all.append(
         {u"Where is the %1 plugged? %2"_s.arg(name, socket ? QString::fromStdString(socket->label) : u"nowhere yet"_s),
          u"socket output servo lead"_s + QLatin1Char(' ') + id, [this, id] { come_here(id); }});
@@ -481,7 +482,8 @@ QList<NamedAction> SurfacesPage::named_actions() {
         const QString text =
             u"Flip the %1 weight of %2 (%3)"_s.arg(QString::fromLatin1(name_of(axis).data()), name, id);
         all.append({text, u"mix sign"_s,
-                    [this, key = o.id, axis] { document_.apply(flip_weight(document_.rig(), key, axis)); }});
+                    [this, key = o.id, axis] { document_.apply(flip_weight(document_.rig(), key, axis)); },
+                    NamedAction::Does::changes_rig});
       }
   }
   all.append({u"Print throw gauges, level wedge and balance marks"_s, u"paper tools scale ruler sheet pdf svg"_s,
@@ -497,10 +499,12 @@ QList<NamedAction> SurfacesPage::named_actions() {
                 }});
   for (const Axis axis : all_axes)
     if (const auto made = reverse_axis(document_.rig(), axis); made && !settable(document_.controller()).reverse)
-      all.append({QString::fromStdString(made->label), u"direction function turn round"_s, [this, axis] {
+      all.append({QString::fromStdString(made->label), u"direction function turn round"_s,
+                  [this, axis] {
                     come_here();
                     document_.apply(reverse_axis(document_.rig(), axis));
-                  }});
+                  },
+                  NamedAction::Does::changes_rig});
   return all;
 }
 

@@ -11,6 +11,7 @@
 #include "base/json.h"
 #include "base/number.h"
 #include "edit/edit.h"
+#include "look/html.h"
 #include "look/literals.h"
 #include "look/pieces.h"
 #include "look/units.h"
@@ -83,7 +84,6 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
 
   auto* lead = new QHBoxLayout;
   chosen_ = words(9.5, "chosen_lead");
-  chosen_->setTextFormat(Qt::RichText);
   lead->addWidget(chosen_, 1);
   const auto toggle = [&](const QString& text, const char* id, const QString& hint) {
     auto* b = new QPushButton(text);
@@ -100,7 +100,6 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   page->addLayout(lead);
   auto* check = new QHBoxLayout;
   check_words_ = words(9, "lead_check");
-  check_words_->setTextFormat(Qt::RichText);
   // As high with a lead as without: nothing may shift under a hand that drags.
   const auto high = [this] { check_words_->setFixedHeight(Style::instance().px(66)); };
   high();
@@ -276,14 +275,12 @@ void WiringPage::choose(const std::string& lead) {
                         : QString::fromStdString(c.why);
     for (const HarnessRow& row : document_.review().reports.wiring().harness)
       if (row.lead == lead)
-        chosen_->setText(u"<b>%1 %2 → %3 %4</b>%5"_s.arg(
-            said_of(capital(row.from)).toHtmlEscaped(), said_of(row.from_socket).toHtmlEscaped(),
-            said_of(row.to).toHtmlEscaped(), said_of(row.to_socket).toHtmlEscaped(),
-            why.isEmpty() ? QString() : u": "_s + why.toHtmlEscaped()));
+        show_html(chosen_, html(u"<b>%1 %2 → %3 %4</b>%5", {capital(row.from), row.from_socket, row.to, row.to_socket,
+                                                            why.isEmpty() ? QString() : u": "_s + why}));
     for (int row = 0; row < table_->rowCount(); ++row)
       if (table_->item(row, number)->data(Qt::UserRole).toString().toStdString() == lead) table_->selectRow(row);
   } else {
-    chosen_->setText(u"Click a lead to trace it; drag its end at the board to move it."_s);
+    show_html(chosen_, u"Click a lead to trace it; drag its end at the board to move it."_s);
     table_->clearSelection();
   }
   show_check();
@@ -324,24 +321,19 @@ void WiringPage::show_check() {
   if (const CheckStatus* c = find_check(document_.review().checks, CheckId{lead_family, l->id});
       c && c->state != ProofState::none)
     state = c->state == ProofState::stale ? u"gone stale"_s : u"proven"_s;
-  QString text = u"<b>%1.</b> %2 <i>%3</i> Then: %4 Should show: %5"_s.arg(
-      QString::fromStdString(capital(state.toStdString())).toHtmlEscaped(),
-      QString::fromStdString(card.before_power).toHtmlEscaped(),
-      QString::fromStdString(card.cautions.front()).toHtmlEscaped(), QString::fromStdString(card.todo).toHtmlEscaped(),
-      QString::fromStdString(card.expected).toHtmlEscaped());
-  if (inspected_ == l->id) text += u" <b>%1</b>"_s.arg(seen_words_.toHtmlEscaped());
+  Html text = html(u"<b>%1.</b> %2 <i>%3</i> Then: %4 Should show: %5",
+                   {capital(state.toStdString()), card.before_power, card.cautions.front(), card.todo, card.expected});
+  const auto add = [&text](const QString& strong) { text += html(u" <b>%1</b>", {strong}); };
+  if (inspected_ == l->id) add(seen_words_);
   if (bench_.controller_answers()) {
     if (const auto port = bench_.ports().find(card.socket); port != bench_.ports().end())
-      text +=
-          u" <b>%1</b>"_s.arg(port->second ? u"The board hears data there (simulated)."_s
-                                           : u"The board hears nothing there (simulated): pair, job, baud, signal or "
-                                             "restart?"_s);
+      add(port->second ? u"The board hears data there (simulated)."_s
+                       : u"The board hears nothing there (simulated): pair, job, baud, signal or restart?"_s);
     if (card.evidence == LeadEvidence::voltage_read && bench_.sight().battery)
-      text += u" <b>%1</b>"_s.arg(bench_.battery_v() > 0
-                                      ? u"The board reads %1 V (simulated)."_s.arg(bench_.battery_v(), 0, 'f', 1)
-                                      : u"The board reads 0 V (simulated): wrong socket, or not plugged in."_s);
+      add(bench_.battery_v() > 0 ? u"The board reads %1 V (simulated)."_s.arg(bench_.battery_v(), 0, 'f', 1)
+                                 : u"The board reads 0 V (simulated): wrong socket, or not plugged in."_s);
   }
-  check_words_->setText(text);
+  show_html(check_words_, text);
   battery_->setChecked(bench_.sight().battery);
   battery_->setText(bench_.sight().battery ? u"Battery out"_s : u"Battery in"_s);
   const bool dark = bench_.hands_connected() && !bench_.sight().usb && !bench_.sight().battery;
@@ -461,28 +453,34 @@ QList<NamedAction> WiringPage::named_actions() {
                   [this, apart] {
                     come_here();
                     document_.apply(red_wires(document_.rig(), document_.catalogue(), apart));
-                  }});
+                  },
+                  NamedAction::Does::changes_rig});
   if (document_.controller() && document_.controller()->way("passthrough_channel"))
     for (int n = 5; n <= std::min(16, document_.rig().radio.transmitter.channels); ++n)
       all.append({u"Pass channel %1 through to an output"_s.arg(n), u"camera switch lights retract unmixed free"_s,
-                  [this, n] { document_.apply(pass_channel(document_.rig(), document_.catalogue(), n)); }});
+                  [this, n] { document_.apply(pass_channel(document_.rig(), document_.catalogue(), n)); },
+                  NamedAction::Does::changes_rig});
   for (const HarnessRow& row : document_.review().reports.wiring().harness)
     all.append({u"Where is %1 plugged? %2 %3"_s.arg(QString::fromStdString(row.from), QString::fromStdString(row.to),
                                                     QString::fromStdString(row.to_socket)),
                 u"lead socket port loom"_s + QLatin1Char(' ') + QString::fromStdString(row.lead),
                 [this, id = QString::fromStdString(row.lead)] { come_here(id); }});
   all.append({u"Print the plug list and the wiring drawing"_s, u"sheet pdf svg paper"_s, [this] { show_sheets(); }});
-  all.append({u"Plan the wiring"_s, u"ports sockets outputs assign"_s, [this] {
+  all.append({u"Plan the wiring"_s, u"ports sockets outputs assign"_s,
+              [this] {
                 come_here();
                 plan();
-              }});
+              },
+              NamedAction::Does::changes_rig});
   if (const ControllerClass* c = document_.controller(); c && c->surfaces.motor == MotorPath::either)
     for (const bool on_receiver : {true, false})
       all.append({on_receiver ? u"Throttle lead on the receiver"_s : u"Throttle lead through the board"_s,
-                  u"motor speed controller"_s, [this, on_receiver] {
+                  u"motor speed controller"_s,
+                  [this, on_receiver] {
                     come_here();
                     document_.apply(throttle_lead(document_.rig(), document_.catalogue(), on_receiver));
-                  }});
+                  },
+                  NamedAction::Does::changes_rig});
   return all;
 }
 

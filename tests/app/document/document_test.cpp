@@ -4,6 +4,7 @@
 #include <unistd.h>
 #include <QMenu>
 #include <QMessageBox>
+#include <QProcess>
 #include <QTimer>
 #include <cmath>
 #include <csignal>
@@ -134,6 +135,155 @@ TEST(Document, ABrokenFileIsRefusedAndNothingIsLost) {
   EXPECT_FALSE(b.window.open_file(file));
   EXPECT_TRUE(said.contains(u"/airframe/kind"_s)) << said.toStdString();
   EXPECT_EQ(b.window.document().rig(), before);
+}
+
+/// Told to end, work that no copy has yet is copied at once, and stays for the next run.
+TEST(Document, WhatIsNotSavedIsCopiedWhenItIsToldToEnd) {
+  const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
+  QTemporaryDir folder;
+  const QString copies = folder.filePath(u"copies"_s);
+  for (const bool edited : {false, true}) {
+    RigDocument document(catalogue, copies);
+    document.start_new(fresh_rig("Mine", AirframeKind::two_ailerons, "full_controller"));
+    Rig rig = document.rig();
+    rig.name = "Mine, worked on";
+    if (edited) ASSERT_TRUE(document.edit(rig, u"renamed"_s));
+    document.leave();
+  }
+  RigDocument next(catalogue, copies);
+  const auto found = next.leftovers();
+  ASSERT_EQ(found.size(), 1) << "of the one that was worked on";
+  ASSERT_TRUE(next.recover(found[0]));
+  EXPECT_EQ(next.rig().name, "Mine, worked on");
+}
+
+/// The program ends at a signal by itself: its temporary folders go, and its status says which one it was.
+TEST(Document, ASignalEndsTheProgramInOrder) {
+  for (const int signal : {SIGTERM, SIGHUP, SIGINT}) {
+    QTemporaryDir home;
+    const QString file = home.filePath(u"a.rig.json"_s), temporary = home.filePath(u"tmp"_s);
+    ASSERT_TRUE(QDir().mkpath(temporary));
+    ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), file));
+    QProcess program;
+    QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
+    environment.insert(u"HOME"_s, home.path());
+    environment.insert(u"XDG_DATA_HOME"_s, home.filePath(u"data"_s));
+    environment.insert(u"TMPDIR"_s, temporary);
+    environment.insert(u"XDG_RUNTIME_DIR"_s, home.path());
+    environment.insert(u"QT_QPA_PLATFORM"_s, u"offscreen"_s);
+    program.setProcessEnvironment(environment);
+    program.start(QString::fromStdString(rigging::program("rigging")), {u"--demo"_s});
+    ASSERT_TRUE(program.waitForStarted());
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !QDir(temporary).isEmpty(); }, 60000));
+    QTest::qWait(2000);
+    ::kill(static_cast<pid_t>(program.processId()), signal);
+    ASSERT_TRUE(program.waitForFinished(30000));
+    EXPECT_EQ(program.exitStatus(), QProcess::NormalExit);
+    EXPECT_EQ(program.exitCode(), 128 + signal);
+    EXPECT_TRUE(QDir(temporary).isEmpty()) << QDir(temporary).entryList(QDir::AllEntries).join(u' ').toStdString();
+  }
+}
+
+/// A rig that no file could hold is not taken into the document, and it is said why.
+TEST(Document, WhatNoFileCanHoldIsRefusedWhereItIsEdited) {
+  Builder b;
+  b.window.start_demo();
+  const Rig before = b.window.document().rig();
+  QString said;
+  QObject::connect(&b.window.document(), &RigDocument::refused, [&](const QString& words) { said = words; });
+  Rig rig = before;
+  rig.home.looked_up = std::string(2100, 'x');
+  EXPECT_FALSE(b.window.document().edit(rig, u"too long"_s));
+  EXPECT_TRUE(said.contains(u"2000 letters"_s)) << said.toStdString();
+  EXPECT_EQ(b.window.document().rig(), before);
+}
+
+/// A safety copy that can't be read whole is opened as far as it goes; what could not be read stays on the disk.
+TEST(Document, ADamagedCopyIsRecoveredAsFarAsItGoes) {
+  const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
+  QTemporaryDir folder;
+  const QString copies = folder.filePath(u"copies"_s), copy = copies + u"/0-left.rig.json"_s;
+  ASSERT_TRUE(QDir().mkpath(copies));
+  Json json = *read_json_file(in_source("/data/demo/hedgerow.rig.json"));
+  json["home"]["looked_up"] = std::string(2100, 'x');
+  json["outputs"][0]["centre_us"] = 9000;
+  std::ofstream(copy.toStdString()) << json.dump();
+  RigDocument document(catalogue, copies);
+  const auto found = document.leftovers();
+  ASSERT_EQ(found.size(), 1);
+  EXPECT_TRUE(found[0].problem.isEmpty()) << found[0].problem.toStdString();
+  EXPECT_EQ(found[0].left_out.size(), 3) << "a text, a pulse, and the pulses that it leaves without a centre";
+  ASSERT_TRUE(document.recover(found[0]));
+  EXPECT_EQ(document.rig().home.looked_up.size(), 2000u);
+  EXPECT_EQ(document.rig().outputs.size(), json["outputs"].size());
+  EXPECT_TRUE(QFile::exists(copy + u".damaged"_s));
+  // Cut in the middle.
+  const std::string text = rig_text(*load_rig(in_source("/data/demo/hedgerow.rig.json")));
+  std::ofstream(copy.toStdString()) << text.substr(0, text.size() / 2);
+  const auto cut = document.leftovers();
+  ASSERT_EQ(cut.size(), 1);
+  EXPECT_TRUE(cut[0].problem.isEmpty());
+  EXPECT_FALSE(cut[0].left_out.isEmpty());
+}
+
+/// A damaged file is offered as far as it goes, and so is what an interrupted save was about to say.
+TEST(Document, ADamagedFileAndAnInterruptedSaveAreOffered) {
+  Builder b;
+  const QString file = b.folder.filePath(u"cut.rig.json"_s);
+  const Rig whole = *load_rig(in_source("/data/demo/hedgerow.rig.json"));
+  const std::string text = rig_text(whole);
+  const auto choose = [&](const QString& button, const QString& sheet_name) {
+    b.in_sheet([&b, button, sheet_name](QWidget& sheet) {
+      EXPECT_EQ(sheet.objectName(), sheet_name);
+      auto* box = qobject_cast<QMessageBox*>(&sheet);
+      ASSERT_TRUE(box);
+      for (QAbstractButton* each : box->buttons())
+        if (each->objectName() == button) {
+          b.in_sheet([](QWidget& left_out) {
+            EXPECT_EQ(left_out.objectName(), u"left_out"_s);
+            left_out.close();
+          });
+          return each->click();
+        }
+      ADD_FAILURE() << "no button " << button.toStdString();
+      box->reject();
+    });
+  };
+  std::ofstream(file.toStdString()) << text.substr(0, 2 * text.size() / 3);
+  choose(u"open_part"_s, u"complaint"_s);
+  EXPECT_TRUE(b.window.open_file(file));
+  EXPECT_EQ(b.window.document().rig().parts.size(), whole.parts.size());
+  EXPECT_TRUE(b.window.document().path().isEmpty()) << "nothing overwrites the damaged file";
+}
+
+/// The own board goes with the rig to another place, or it is said that it can't.
+TEST(Document, SavingElsewhereCarriesTheOwnPartsOrSaysThatItCannot) {
+  const Catalogue catalogue = *load_catalogue(in_source("/data/catalogue"));
+  QTemporaryDir folder;
+  const auto parts = [](const char* id, const char* name) {
+    return R"({"format":"parts","version":5,"parts":[{"id":")" + std::string(id) + R"(","name":")" + name +
+           R"(","group":"other","basis":"weighed"}]})";
+  };
+  const auto put = [&](const char* name, const std::string& content) {
+    std::ofstream(folder.filePath(QLatin1String(name)).toStdString()) << content;
+  };
+  const QString from = folder.filePath(u"a.rig.json"_s), to = folder.filePath(u"b.rig.json"_s);
+  ASSERT_TRUE(QFile::copy(QString::fromStdString(in_source("/data/demo/heath.rig.json")), from));
+  put("a.parts.json", parts("mine", "Mine"));
+  RigDocument document(catalogue, folder.filePath(u"copies"_s));
+  ASSERT_TRUE(document.open(from));
+  put("b.parts.json", parts("mine", "Somebody's"));
+  const auto refused = document.save(to);
+  ASSERT_FALSE(refused);
+  EXPECT_NE(refused.error().text().find("another part \"mine\""), std::string::npos) << refused.error().text();
+  EXPECT_FALSE(QFile::exists(to));
+  EXPECT_EQ(document.path(), from);
+  put("b.parts.json", parts("theirs", "Theirs"));
+  ASSERT_TRUE(document.save(to));
+  Catalogue both = catalogue;
+  ASSERT_TRUE(add_own_parts(both, folder.filePath(u"b.parts.json"_s).toStdString()));
+  EXPECT_TRUE(both.part("mine"));
+  EXPECT_TRUE(both.part("theirs"));
 }
 
 /// Another program has written the file meanwhile: nobody's work goes without a word.

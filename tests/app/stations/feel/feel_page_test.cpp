@@ -126,6 +126,7 @@ TEST(FeelPage, ALogIsReadTurnedDownAndLearntFrom) {
       if (button->text().contains(u"Turn down"_s)) button->click();
   });
   b.find<FeelPage>({})->take_log(file);
+  ASSERT_TRUE(b.wait([&] { return b.find<FeelPage>({})->log_taken(); }));
   EXPECT_TRUE(words.contains(u"Roll shook"_s)) << words.toStdString();
   EXPECT_NEAR(*roll_gain(b), 0.56, 0.011);
   EXPECT_TRUE(b.window.document().rig().feel.learnt(Axis::roll));
@@ -133,6 +134,7 @@ TEST(FeelPage, ALogIsReadTurnedDownAndLearntFrom) {
   const Rig before = b.window.document().rig();
   { std::ofstream(file.toStdString()) << "t_s,roll_rate_deg_s\n0,1\n"; }
   b.find<FeelPage>({})->take_log(file);
+  ASSERT_TRUE(b.wait([&] { return b.find<FeelPage>({})->log_taken(); }));
   { std::ofstream(file.toStdString()) << "t_s,throttle\n0,1\n"; }
   bool asked = false;
   b.in_sheet([&](QWidget& sheet) {
@@ -140,6 +142,7 @@ TEST(FeelPage, ALogIsReadTurnedDownAndLearntFrom) {
     sheet.findChild<QPushButton*>(u"leave"_s)->click();
   });
   b.find<FeelPage>({})->take_log(file);
+  ASSERT_TRUE(b.wait([&] { return b.find<FeelPage>({})->log_taken(); }));
   EXPECT_TRUE(asked);
   EXPECT_EQ(b.window.document().rig(), before);
 }
@@ -193,6 +196,7 @@ TEST(FeelPage, AnotherProgramsLogIsToldItsColumnsOnce) {
     sheet.findChild<QPushButton*>(u"take"_s)->click();
   });
   page->take_log(file);
+  ASSERT_TRUE(b.wait([&] { return b.find<FeelPage>({})->log_taken(); }));
   EXPECT_TRUE(asked.contains(u"theirs.csv"_s)) << asked.toStdString();
   ASSERT_EQ(b.window.document().rig().feel.log_columns.size(), 2u);
   EXPECT_DOUBLE_EQ(b.window.document().rig().feel.log_columns[0].factor, 1e-3);
@@ -204,6 +208,7 @@ TEST(FeelPage, AnotherProgramsLogIsToldItsColumnsOnce) {
     lesson.close();
   });
   page->take_log(file);
+  ASSERT_TRUE(b.wait([&] { return b.find<FeelPage>({})->log_taken(); }));
   EXPECT_EQ(told, u"lesson"_s);
 }
 
