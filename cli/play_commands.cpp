@@ -4,9 +4,9 @@
 #include <memory>
 #include <sstream>
 
+#include "base/file.h"
 #include "command.h"
 #include "opened.h"
-#include "base/file.h"
 #include "play/script.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"

@@ -81,8 +81,8 @@ class RigDocument : public QObject {
   /// Copies that an earlier run left behind.
   struct Leftover {
     QString copy;
-    QString of;       ///< the file it belongs to, absolute; empty for a rig that never had one
-    QString problem;  ///< why the copy can't be read; empty when it can
+    QString of;                 ///< the file it belongs to, absolute; empty for a rig that never had one
+    QString problem;            ///< why the copy can't be read; empty when it can
     QStringList left_out = {};  ///< what of it can't be read, when the rest can
   };
   QList<Leftover> leftovers() const;

@@ -80,8 +80,8 @@ struct Member {
   const TypeInfo* type = nullptr;
   std::ptrdiff_t offset = 0;
   bool needed = false;
-  Span span{};             ///< of numbers
-  const char* label = "";  ///< "span", "root chord"; empty when nobody is asked for it
+  Span span{};                      ///< of numbers
+  const char* label = "";           ///< "span", "root chord"; empty when nobody is asked for it
   std::size_t most = most_entries;  ///< entries of a list
 
   const void* in(const void* object) const { return static_cast<const char*>(object) + offset; }

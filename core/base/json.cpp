@@ -37,8 +37,7 @@ class Builder final : public nlohmann::json_sax<Json> {
   bool end_array() override { return close(); }
   bool key(string_t& name) override {
     auto [at, fresh] = open_.back()->get_ref<Json::object_t&>().emplace(std::move(name), nullptr);
-    if (!fresh)
-      return refuse("member \"" + at->first + "\" is given twice in one object", "each member once");
+    if (!fresh) return refuse("member \"" + at->first + "\" is given twice in one object", "each member once");
     next_ = &at->second;
     return true;
   }

@@ -64,7 +64,8 @@ Result<Request> request_of(const std::string& name, const Json& b) {
   }
   if (name == "release") return Release{};
   if (name == "state") return ReadState{};
-  return failure("link", "unknown request \"" + clean_text(name, 40) + "\"", "one that docs/link-protocol.md describes");
+  return failure("link", "unknown request \"" + clean_text(name, 40) + "\"",
+                 "one that docs/link-protocol.md describes");
 }
 
 }  // namespace rigging::link

@@ -3,8 +3,8 @@
 #include <algorithm>
 
 #include "base/fields.h"
-#include "base/fingerprint.h"
 #include "base/file.h"
+#include "base/fingerprint.h"
 #include "base/number.h"
 #include "checks/checks.h"
 #include "rig/path.h"

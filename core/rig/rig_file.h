@@ -39,8 +39,8 @@ Result<PartOfRig> rig_as_far_as_it_goes(const std::string& text, const std::stri
 /// A safety copy of unsaved work.
 struct RigCopy {
   Rig rig;
-  std::string of;      ///< the file it belongs to; empty when it never had one
-  std::string before;  ///< a digest of what that file held then; empty when it is not known
+  std::string of;                    ///< the file it belongs to; empty when it never had one
+  std::string before;                ///< a digest of what that file held then; empty when it is not known
   std::vector<Error> left_out = {};  ///< what of it can't be read any more; the rest is here
 };
 Result<RigCopy> load_copy(const std::filesystem::path& path);

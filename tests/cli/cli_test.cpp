@@ -1,5 +1,9 @@
 #include <algorithm>
+#include <cmath>
 #include <fstream>
+#include <functional>
+#include <random>
+#include <regex>
 
 #include "base/file.h"
 #include "base/json.h"
@@ -257,6 +261,73 @@ TEST(Cli, SheetsAreWrittenAsSvgAndPdf) {
     EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << ran.err;
     EXPECT_NE(ran.err.find("expected"), std::string::npos) << ran.err;
   }
+}
+
+/// Numbers that are none, or beyond everything, are never said: in no answer over the demo rigs at the ends of what
+/// each of their values may be.
+TEST(Cli, NoAnswerHoldsANumberThatIsNone) {
+  const Folder folder;
+  std::mt19937 random(9);
+  int looked = 0;
+  const std::function<void(const Json&, const std::string&)> look = [&](const Json& value, const std::string& where) {
+    if (value.is_number()) {
+      ++looked;
+      EXPECT_LT(std::abs(value.get<double>()), 1e9) << where;
+    } else if (value.is_string()) {
+      static const std::regex none("(^|[^a-z])-?(nan|inf)([^a-z]|$)|[0-9]{12}");
+      EXPECT_FALSE(std::regex_search(value.get<std::string>(), none)) << where << ": " << value;
+    } else if (value.is_structured()) {
+      for (const auto& [name, inside] : value.items()) look(inside, where + "/" + name);
+    }
+  };
+  const Json schema = *read_json_file(source / "data/schema/rig.schema.json");
+  const auto spoil = [&](Json& rig) {
+    const Json& sizes = schema["properties"]["airframe"]["properties"];
+    for (auto& [name, value] : rig["airframe"].items())
+      if (value.is_number() && sizes[name].contains("minimum") && random() % 3 == 0)
+        value = sizes[name][random() % 2 ? "minimum" : "maximum"];
+  };
+  for (const char* name : {"hedgerow", "delta", "bramble"})
+    for (int draw = 0; draw < 3; ++draw) {
+      Json rig = *read_json_file(source / ("data/demo/" + std::string(name) + ".rig.json"));
+      if (draw > 0) spoil(rig);
+      const std::string file = folder.file("spoilt.rig.json", rig.dump());
+      for (const char* command : {"airframe", "fit", "flight", "margins", "advise", "linkage", "failsafe", "level"}) {
+        const Ran ran = run(command + (" " + file) + " --json");
+        ASSERT_LE(ran.status, 2) << command << ran.err;
+        if (ran.status < 2) look(Json::parse(ran.out), std::string(name) + " " + command);
+      }
+    }
+  EXPECT_GT(looked, 3000);
+}
+
+/// A terminal obeys what is in a name; the command line passes no control character on.
+TEST(Cli, NamesDoNotCommandTheTerminal) {
+  const Folder folder;
+  Json rig = *read_json_file(demo);
+  rig["name"] =
+      "ring\x07 \x1b]0;title\x07 \x1b[2J \xc2\x9b"
+      "31m";
+  rig["outputs"][0]["id"] = "out\x1b[31m";
+  const std::string file = folder.file("bell.rig.json", rig.dump());
+  for (const char* command : {"check", "airframe", "wiring", "modes", "compare"}) {
+    const Ran ran = run(command + (" " + file) + (std::string(command) == "compare" ? " " + demo : ""));
+    for (const std::string& said : {ran.out, ran.err})
+      for (const char c : said)
+        EXPECT_TRUE(static_cast<unsigned char>(c) >= 0x20 || c == '\n' || c == '\t') << command << static_cast<int>(c);
+    EXPECT_EQ(ran.out.find("\xc2\x9b"), std::string::npos) << command;
+  }
+  const Ran whole = run("check " + file + " --json");
+  EXPECT_TRUE(Json::accept(whole.out)) << "and JSON stays JSON";
+}
+
+/// A part's place is spoken of as it is measured: behind the nose, though body axes count forward.
+TEST(Cli, PlacesAreSpokenOfBehindTheNose) {
+  const Folder folder;
+  Json rig = *read_json_file(demo);
+  rig["places"][0]["x_m"] = -0.1;
+  const Ran ran = run("compare " + folder.file("moved.rig.json", rig.dump()) + " " + demo);
+  EXPECT_NE(ran.out.find("behind the nose: 100 mm"), std::string::npos) << ran.out;
 }
 
 TEST(Cli, SchemasShippedAreThoseOfTheReader) {
