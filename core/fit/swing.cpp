@@ -54,6 +54,14 @@ Result<Edit> take_swing(const Rig& rig, const Catalogue& catalogue, Axis axis, d
     return failure("swing", "the flying mass is not known",
                    "the flying mass at station airframe, or frame and parts weighed at station fit");
   if (const auto good = in_range(s, "swing"); !good) return tl::make_unexpected(good.error());
+  // No mass sits farther from the axis than the aircraft reaches.
+  const double half_span = rig.airframe.span_m / 2, length = rig.airframe.length_m;
+  const double reach = axis == Axis::roll ? half_span : axis == Axis::pitch ? length : std::hypot(half_span, length);
+  if (const double radius = std::sqrt(swung_inertia(s).value / s.mass_kg); radius > reach)
+    return failure("swing",
+                   "the mass would lie " + number_text(radius, 2) +
+                       " m from the axis on the mean, and the aircraft reaches " + number_text(reach, 2) + " m",
+                   "metres between the strings, their length in metres, seconds of one whole swing");
   Edit e{rig, "Swing test about the " + std::string(name_of(axis)) + " axis"};
   std::erase_if(e.rig.fit.swings, [axis](const Swing& other) { return other.axis == axis; });
   e.rig.fit.swings.push_back(s);

@@ -242,6 +242,30 @@ TEST(PartOfARig, LacksWhatIsSpoiltAndNothingElse) {
   }
 }
 
+/// Bytes exchanged, lost and doubled anywhere: what comes back can be kept.
+TEST(PartOfARig, AnyDamageGivesWhatCanBeKeptOrNothing) {
+  std::mt19937 random(77);
+  const std::string text = rig_text(demo("hedgerow"));
+  int read = 0;
+  for (int draw = 0; draw < 200; ++draw) {
+    std::string damaged = text;
+    for (int n = 1 + static_cast<int>(random() % 6); n > 0; --n) {
+      const std::size_t at = random() % damaged.size();
+      switch (random() % 4) {
+        case 0: damaged[at] = static_cast<char>(random() % 256); break;
+        case 1: damaged.erase(at, 1 + random() % 40); break;
+        case 2: damaged.insert(at, damaged.substr(random() % damaged.size(), random() % 60)); break;
+        default: damaged[at] = "{}[]\",:0e-"[random() % 11]; break;
+      }
+    }
+    const auto part = rig_as_far_as_it_goes(damaged, "copy");
+    if (!part) continue;
+    ++read;
+    EXPECT_TRUE(can_be_kept(part->rig)) << draw;
+  }
+  EXPECT_GT(read, 150);
+}
+
 TEST(PartOfARig, TooMuchIsShortenedToWhatCanBeKept) {
   Json json = Json::parse(rig_text(demo("hedgerow")));
   json["home"]["looked_up"] = std::string(2100, 'x');

@@ -71,6 +71,7 @@ TEST(SwingTest, TakesThePlaceOfTheGuessAsLongAsTheMassStays) {
   EXPECT_EQ(again->rig.fit.swings.size(), 1u);
   EXPECT_FALSE(take_swing(rig, shipped(), Axis::roll, 0.6, 1.5, 0));
   EXPECT_FALSE(take_swing(rig, shipped(), Axis::roll, 60, 1.5, 2));
+  EXPECT_FALSE(take_swing(rig, shipped(), Axis::roll, 1.5, 0.3, 4)) << "exchanged: no mass lies beyond the wing tips";
 }
 
 // By the card, with its own clock and with a watch: 0.6 m apart, 1.5 m long, ten swings in 23 s.
