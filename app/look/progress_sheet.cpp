@@ -1,5 +1,7 @@
 #include "look/progress_sheet.h"
 
+#include <QProgressBar>
+
 #include "look/literals.h"
 
 namespace rigging::app {
@@ -37,6 +39,7 @@ void ProgressSheet::look() {
     dialog_->setMinimumDuration(0);
     dialog_->setAutoClose(false);
     dialog_->setAutoReset(false);
+    if (auto* bar = dialog_->findChild<QProgressBar*>()) bar->setTextVisible(false);  // no figure is read on its green
     connect(dialog_, &QProgressDialog::canceled, this, [this] { cancel_(); });
     dialog_->show();
   }

@@ -94,6 +94,12 @@ std::vector<Episode> episodes_in(const FlightLog& log, const ControllerClass& c,
   constexpr double alike_hz = 0.2;
   std::vector<Episode> episodes = oscillations_in(log, progress);
   for (Episode& e : episodes) {
+    // The cure is one that this aircraft has.
+    if (e.kind == OscillationKind::dutch_roll && r.missing.empty() && !r.of(Axis::yaw).known())
+      e.why =
+          number_text(e.frequency_hz, 1) + " Hz, " + number_text(e.amplitude_deg_s, 0) +
+          "°/s: the airframe's own Dutch roll, roll and yaw in turn, with the correction against it. Less correction "
+          "makes it worse. Nothing here answers in yaw: larger fins damp it.";
     if (e.kind != OscillationKind::slop || !r.missing.empty() || !r.of(e.axis).known()) continue;
     const AxisFeel& a = r.of(e.axis);
     const double v = e.airspeed_m_s.value_or(r.fast_m_s);

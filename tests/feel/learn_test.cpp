@@ -170,5 +170,33 @@ TEST(FlightLesson, WhereThrottleMakesItSmallerTheLogsThrottleCounts) {
   EXPECT_EQ(factor_with({}), open) << "nothing is told of the throttle: the less favourable is supposed";
 }
 
+/// The cure of a Dutch roll is one that the aircraft has: a correction on yaw where something answers in yaw, else
+/// fins.
+TEST(FlightLesson, TheCureOfADutchRollIsOneThatTheAircraftHas) {
+  FlightLog log = shaken(14, 0, 14);
+  AxisLog& yaw = log.axes[2];
+  for (std::size_t i = 0; i < log.size; ++i) {
+    const double t = log.at_s(i), swing = std::exp(-0.06 * std::max(0.0, t - 2));
+    log.axes[0].rate_deg_s[i] += 35 * swing * std::sin(2 * pi * t);
+    log.axes[0].correction[i] = std::clamp(-0.013 * log.axes[0].rate_deg_s[i], -1.0, 1.0);
+    yaw.rate_deg_s.push_back(22 * swing * std::cos(2 * pi * t));
+  }
+  for (const auto& [kind, by_rudder] :
+       {std::pair{AirframeKind::flying_wing, false}, {AirframeKind::two_ailerons, true}}) {
+    Rig rig = fresh_rig("A", kind, "full_controller");
+    rig.airframe.mass_kg = 1.2;
+    const FeelReport r = analyze_feel({rig, shipped()});
+    ASSERT_TRUE(r.missing.empty()) << r.missing;
+    int told = 0;
+    for (const Episode& e : episodes_in(log, *shipped().controller("full_controller"), r)) {
+      if (e.kind != OscillationKind::dutch_roll) continue;
+      ++told;
+      EXPECT_EQ(e.why.find("more of it on yaw") != std::string::npos, by_rudder) << e.why;
+      EXPECT_EQ(e.why.find("larger fins damp it") != std::string::npos, !by_rudder) << e.why;
+    }
+    EXPECT_GT(told, 0);
+  }
+}
+
 }  // namespace
 }  // namespace rigging
