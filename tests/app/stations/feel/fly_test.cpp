@@ -7,6 +7,7 @@
 #include "bench_builder.h"
 #include "feel/flown.h"
 #include "look/literals.h"
+#include "stations/feel/feel_page.h"
 #include "stations/feel/flight_picture.h"
 #include "stations/feel/fly_controls.h"
 
@@ -113,6 +114,7 @@ TEST_P(Tuning, GoesOnUntilItHasSettled) {
     });
     const double was = place();
     ASSERT_TRUE(b.click(u"fly_tell"_s));
+    ASSERT_TRUE(b.wait([&] { return b.find<FeelPage>({})->log_taken(); }, 20000)) << "judged beside the window";
     ASSERT_TRUE(worked_out(b));
     if (shook) {
       EXPECT_LT(place(), was) << "it shook: it is turned down";
