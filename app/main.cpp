@@ -74,7 +74,9 @@ int main(int argc, char** argv) {
       if (QString::fromUtf8(argv[i]).toUtf8() != argv[i])
         return wrong(u"argument %1 is no UTF-8 (%2); expected a name that can be shown"_s.arg(i).arg(
             QString::fromLatin1(argv[i])));
-    if (!parser.parse(plain.arguments())) return wrong(parser.errorText() + u"; expected what --help lists"_s);
+    if (!parser.parse(plain.arguments()))
+      return wrong(parser.errorText().chopped(parser.errorText().endsWith(QLatin1Char('.')) ? 1 : 0) +
+                   u"; expected what --help lists"_s);
     if (parser.positionalArguments().size() > 1)
       return wrong(u"%1 files are named; expected one rig"_s.arg(parser.positionalArguments().size()));
     if (const QString system = parser.value(units); system != u"metric"_s && system != u"imperial"_s)

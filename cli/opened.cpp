@@ -3,6 +3,7 @@
 #include <memory>
 
 #include "base/data_folder.h"
+#include "base/file.h"
 #include "base/json.h"
 #include "proof/version_1.h"
 #include "rig/rig_file.h"
@@ -16,7 +17,11 @@ Result<Opened> open(const std::string& file) {
   if (const auto own = own_parts_path(file); std::filesystem::exists(own, unknown))
     if (const auto ok = add_own_parts(*catalogue, own); !ok) return tl::make_unexpected(ok.error());
   auto rig = open_rig(file, *catalogue);
-  if (!rig) return tl::make_unexpected(rig.error());
+  if (!rig) {
+    if (const auto left = interrupted_write(file))
+      rig.error().expected += "; what an interrupted save was about to say stands whole in " + left->string();
+    return tl::make_unexpected(rig.error());
+  }
   return Opened{std::move(rig->rig), std::move(*catalogue)};
 }
 

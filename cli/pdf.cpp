@@ -28,9 +28,9 @@ bool pour(int into, std::string_view bytes) {
 }  // namespace
 
 Result<void> write_pdf(const std::vector<std::string>& svgs, const std::filesystem::path& file) {
-  const std::string program = program_beside("rigging-paper").string(),
-                    // What begins with a dash would be an option.
-      target = (file.is_absolute() ? file : "." / file).string();
+  const std::string program = program_beside("rigging-paper").string();
+  // What begins with a dash would be an option.
+  const std::string target = (file.is_absolute() ? file : "." / file).string();
   const auto missing = [&](const char* why) {
     return failure(program, std::string("could not be started: ") + why, "the program rigging-paper beside this one");
   };

@@ -127,7 +127,8 @@ Result<void> RigDocument::record(const CheckId& check, bool simulated) {
   auto proven = with_proof(rig(), *catalogue_, check,
                            QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), simulated);
   if (!proven) return tl::make_unexpected(proven.error());
-  edit(std::move(*proven), u"Proven: %1"_s.arg(title));
+  if (!edit(std::move(*proven), u"Proven: %1"_s.arg(title)))
+    return failure(title.toStdString(), "was not recorded", "a rig that a file can hold");
   return {};
 }
 
@@ -354,8 +355,8 @@ Result<void> RigDocument::recover(const Leftover& leftover) {
   // What could not be read of it may be read by somebody else.
   if (copy->left_out.empty())
     remove_copy(leftover.copy);
-  else
-    QFile::rename(leftover.copy, leftover.copy + u".damaged"_s);
+  else if (QFile::rename(leftover.copy, leftover.copy + u".damaged"_s))
+    QFile::remove(lock_of(leftover.copy));
   return {};
 }
 

@@ -294,6 +294,7 @@ void MainWindow::begin() {
 }
 
 void MainWindow::take_new(const Edit& edit) {
+  if (const auto ok = can_be_kept(edit.rig); !ok) return complain(u"This aircraft can't be begun"_s, ok.error());
   if (!may_leave()) return;
   is_demo_ = false;
   bench_.stop();

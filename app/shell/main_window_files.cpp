@@ -65,8 +65,8 @@ bool MainWindow::open_part_of(const QString& path) {
 void MainWindow::say_left_out(const QStringList& left_out) {
   if (left_out.isEmpty()) return foot_->say(u"All of it could be read. Save it under a name."_s);
   QMessageBox box(QMessageBox::Information, u"Not all of it could be read"_s,
-                  u"What is open now lacks what could not be read, and has no file yet: look it through, and save it "
-                  "under another name. Left out or shortened:"_s,
+                  u"What is open now lacks what could not be read: look it through before you save it. Left out or "
+                  "shortened:"_s,
                   QMessageBox::Ok, this);
   box.setObjectName(u"left_out"_s);
   constexpr int most = 8;
@@ -81,13 +81,16 @@ bool MainWindow::offer_interrupted(const QString& path, const std::filesystem::p
   QMessageBox box(QMessageBox::Question, u"A save was interrupted"_s,
                   u"A save of %1 was stopped in the middle. The file may be cut; what was to be saved stands whole "
                   "beside it."_s.arg(path),
-                  QMessageBox::Cancel, this);
+                  QMessageBox::NoButton, this);
   box.setObjectName(u"interrupted"_s);
   box.addButton(u"Open what was to be saved"_s, QMessageBox::AcceptRole)->setObjectName(u"open_whole"_s);
-  box.addButton(u"Keep the file as it is"_s, QMessageBox::RejectRole)->setObjectName(u"keep_file"_s);
+  box.addButton(u"Keep both for now"_s, QMessageBox::RejectRole)->setObjectName(u"keep_both"_s);
+  box.addButton(u"Discard what was to be saved"_s, QMessageBox::DestructiveRole)->setObjectName(u"discard_whole"_s);
   box.exec();
-  return box.clickedButton() && box.clickedButton()->objectName() == u"open_whole"_s &&
-         open_part_of(QString::fromStdString(left.string()));
+  const QString chosen = box.clickedButton() ? box.clickedButton()->objectName() : QString();
+  const QString beside = QString::fromStdString(left.string());
+  if (chosen == u"discard_whole"_s) QFile::remove(beside);
+  return chosen == u"open_whole"_s && open_part_of(beside);
 }
 
 bool MainWindow::may_leave() {
@@ -211,8 +214,12 @@ void MainWindow::offer_recovery() {
     connect(recover, &QPushButton::clicked, this, [this, first] {
       // What is open is somebody's work, too.
       if (!may_leave()) return;
-      if (const auto ok = document_.recover(first); !ok) complain(u"The work could not be recovered"_s, ok.error());
+      const auto ok = document_.recover(first);
       recovery_bar_->hide();
+      if (!ok)
+        complain(u"The work could not be recovered"_s, ok.error());
+      else if (!first.left_out.isEmpty())
+        say_left_out(first.left_out);
     });
   }
   auto* discard = new QPushButton(u"Discard it"_s);

@@ -189,6 +189,10 @@ std::optional<std::filesystem::path> interrupted_write(const std::filesystem::pa
     found = left;
     newest = when;
   });
+  // Stopped when all was written, or written again since: nothing is missing.
+  if (found)
+    if (const auto whole = read_file(*found), now = read_file(target); whole && now && *whole == *now)
+      return std::nullopt;
   return found;
 }
 

@@ -4,9 +4,12 @@
 
 #include "base/fields.h"
 #include "base/file.h"
+#include "base/number.h"
 #include "base/wrapped.h"
 #include "bench_rig.h"
 #include "edit/edit.h"
+#include "play/script.h"
+#include "procedure/procedure.h"
 #include "review/stations.h"
 #include "rig/path.h"
 #include "rig/rig_file.h"
@@ -172,6 +175,39 @@ TEST(Limits, EveryEditMakesWhatCanBeKeptOrIsRefused) {
   }
   EXPECT_GT(made, 20);
   std::printf("%d edits made, of which the door refuses %d\n", made, not_kept);
+}
+
+/// Every procedure, walked through at random with numbers at and beyond what its cards ask for: what it makes of the
+/// rig can be kept.
+TEST(Limits, EveryProcedureLeavesWhatCanBeKept) {
+  std::mt19937 random(34);
+  int pressed = 0, changed = 0;
+  for (const ProcedureEntry& entry : all_procedures())
+    for (const char* name : demos) {
+      const Rig rig = demo(name);
+      ProcedurePlayer player(rig, shipped(), entry, "2026-12-01T08:00:00Z");
+      (void)player.play("bench controller=yes hands=yes usb=yes battery=yes hears=yes", "walk");
+      for (int step = 0; step < 60; ++step) {
+        std::vector<const Action*> can;
+        for (const Action& a : player.card().actions)
+          if (a.enabled) can.push_back(&a);
+        std::string line = "time " + std::to_string(step);
+        if (!can.empty() && step % 3 != 0) {
+          line = "press " + can[random() % can.size()]->id;
+          if (const auto& asked = player.card().number) {
+            const double numbers[] = {asked->least, asked->most, asked->most * 10 + 1, -1e300,
+                                      (asked->least + asked->most) / 2};
+            line += " " + number_text(numbers[random() % std::size(numbers)], 6);
+            if (!asked->units.empty()) line += " " + asked->units[random() % asked->units.size()].id;
+          }
+        }
+        if (const auto heard = player.play(line, "walk"); heard && line.starts_with("press")) ++pressed;
+        ASSERT_TRUE(can_be_kept(player.rig())) << entry.id << " on " << name << ": " << line;
+      }
+      changed += !(player.rig() == rig);
+    }
+  EXPECT_GT(pressed, 300);
+  EXPECT_GT(changed, 3);
 }
 
 /// Lists that edits fill are full at their limit, and say so.

@@ -12,6 +12,7 @@
 
 #include "airframe/kinds.h"
 #include "base/file.h"
+#include "base/fingerprint.h"
 #include "base/json.h"
 #include "bench_builder.h"
 #include "direction/from_rig.h"
@@ -254,6 +255,39 @@ TEST(Document, ADamagedFileAndAnInterruptedSaveAreOffered) {
   EXPECT_TRUE(b.window.open_file(file));
   EXPECT_EQ(b.window.document().rig().parts.size(), whole.parts.size());
   EXPECT_TRUE(b.window.document().path().isEmpty()) << "nothing overwrites the damaged file";
+}
+
+/// What an interrupted save was about to say is offered until it is discarded, or stands in the file.
+TEST(Document, WhatAnInterruptedSaveLeftIsOffered) {
+  Builder b;
+  const QString file = b.folder.filePath(u"cut.rig.json"_s);
+  const Rig whole = *load_rig(in_source("/data/demo/hedgerow.rig.json"));
+  const std::string text = rig_text(whole), draw = "0123456789abcdef",
+                    beside = b.folder.path().toStdString() + "/.rigging-whole-" + draw + "-" +
+                             Fingerprint().add("rigging").add(draw).add("cut.rig.json").text();
+  std::ofstream(beside) << text;
+  std::ofstream(file.toStdString()) << text.substr(0, text.size() / 2);
+  const auto choose = [&](const QString& button) {
+    b.in_sheet([button](QWidget& sheet) {
+      EXPECT_EQ(sheet.objectName(), u"interrupted"_s);
+      for (QAbstractButton* each : qobject_cast<QMessageBox*>(&sheet)->buttons())
+        if (each->objectName() == button) return each->click();
+      ADD_FAILURE() << "no button " << button.toStdString();
+    });
+  };
+  choose(u"keep_both"_s);
+  EXPECT_FALSE(b.window.open_file(file));
+  choose(u"open_whole"_s);
+  EXPECT_TRUE(b.window.open_file(file));
+  EXPECT_EQ(b.window.document().rig(), whole);
+  choose(u"discard_whole"_s);
+  EXPECT_FALSE(b.window.open_file(file));
+  EXPECT_FALSE(std::filesystem::exists(beside));
+  // One that was stopped when all was written is no loss, and is not spoken of.
+  std::ofstream(beside) << text;
+  std::ofstream(file.toStdString()) << text;
+  EXPECT_FALSE(interrupted_write(file.toStdString()));
+  EXPECT_TRUE(b.window.open_file(file));
 }
 
 /// The own board goes with the rig to another place, or it is said that it can't.
