@@ -8,6 +8,9 @@ namespace {
 
 constexpr int poll_ms = 10, connect_ms = 30, most_tries = 200;
 constexpr int ticks_a_look = 3;
+/// Where nobody did anything for so long, and nothing moved, it is looked at no more often than an eye would.
+constexpr double rests_after_s = 1;
+constexpr int rest_poll_ms = 50, rest_ticks_a_look = 2;
 
 }  // namespace
 
@@ -119,7 +122,10 @@ void BenchLink::listen_to(const ReceiverAt& receiver) {
 }
 
 void BenchLink::poll() {
-  if (++ticks_ % ticks_a_look == 0) hands_.look();
+  const bool rests = hands_.connected() && !board_.writing() &&
+                     Clock::instance().now_s() - std::max(hands_.stirred_s(), board_.stirred_s()) > rests_after_s;
+  if (rests != std::exchange(rests_, rests)) poll_.start(rests ? rest_poll_ms : poll_ms);
+  if (++ticks_ % (rests ? rest_ticks_a_look : ticks_a_look) == 0) hands_.look();
   board_.pump();
 }
 

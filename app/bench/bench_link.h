@@ -107,7 +107,8 @@ class BenchLink : public QObject {
   Ticks poll_;
   QTimer connect_;  ///< a program takes its time to start, whoever turns the clock
   int connect_tries_ = 0, ticks_ = 0;
-  QString where_;  ///< folder of the sockets, or device
+  bool rests_ = false;  ///< nobody does anything, and nothing moves
+  QString where_;       ///< folder of the sockets, or device
 };
 
 }  // namespace rigging::app

@@ -122,20 +122,22 @@ void BoardLink::happened(const link::LinkEvent& event) {
   }
 }
 
+double BoardLink::stir() { return stirred_s_ = now_s(); }
+
 void BoardLink::read() {
-  controller_.read_board(now_s());
+  controller_.read_board(stir());
   pump();
 }
 void BoardLink::drive(const std::string& socket, double level) {
-  controller_.drive(socket, level, now_s());
+  controller_.drive(socket, level, stir());
   pump();
 }
 void BoardLink::release() {
-  controller_.release(now_s());
+  controller_.release(stir());
   pump();
 }
 void BoardLink::write(const link::Image& image) {
-  controller_.write(image, now_s());
+  controller_.write(image, stir());
   if (wire_) return pump();
   for (const auto& event : controller_.take_events()) happened(event);
 }

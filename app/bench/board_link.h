@@ -25,6 +25,8 @@ class BoardLink : public QObject {
   /// Sends what is to be sent and tells what came.
   void pump();
   void supply_out();
+  /// When it was asked for something on purpose, by the one clock.
+  double stirred_s() const { return stirred_s_; }
 
   bool answers() const { return controller_.answers(); }
   const std::optional<link::HelloReply>& hello() const { return controller_.hello(); }
@@ -59,6 +61,7 @@ class BoardLink : public QObject {
   void begin(QIODevice* wire);
   void happened(const link::LinkEvent& event);
   void forget();
+  double stir();
 
   QLocalSocket socket_;
   std::unique_ptr<QIODevice> device_;
@@ -70,6 +73,7 @@ class BoardLink : public QObject {
   std::map<Sensor, SensorState> found_;
   std::optional<BoardState> state_;
   std::optional<link::Image> image_;
+  double stirred_s_ = 0;
   double saying_since_s_ = 0;  ///< of the second in which problems are counted
   int said_ = 0;
 };

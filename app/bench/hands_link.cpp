@@ -4,6 +4,7 @@
 
 #include "base/json.h"
 #include "look/literals.h"
+#include "time/clock.h"
 
 namespace rigging::app {
 namespace {
@@ -31,12 +32,17 @@ void HandsLink::close() {
 
 void HandsLink::ask(const hands::Request& request) {
   if (const auto* inspect = std::get_if<hands::Inspect>(&request)) inspecting_ = inspect->lead;
-  send(hands::request_name(request), hands::body_of(request));
+  stir();
+  put(request);
 }
 
+void HandsLink::put(const hands::Request& request) { send(hands::request_name(request), hands::body_of(request)); }
+
 void HandsLink::look() {
-  if (client_.open_requests() < most_open_looks) ask(hands::Look{});
+  if (client_.open_requests() < most_open_looks) put(hands::Look{});
 }
+
+void HandsLink::stir() { stirred_s_ = Clock::instance().now_s(); }
 
 void HandsLink::send(const std::string& what, Json body) {
   if (!connected()) return;
@@ -47,7 +53,7 @@ void HandsLink::send(const std::string& what, Json body) {
 void HandsLink::pass_time(double s) {
   if (!connected()) return;
   time_passes_ = true;
-  ask(hands::PassTime{s});
+  put(hands::PassTime{s});
   while (time_passes_ && connected() && socket_.waitForReadyRead(time_passes_within_ms)) {}
 }
 
@@ -84,6 +90,7 @@ void HandsLink::reply(const link::Reply& r) {
 
 void HandsLink::take_sight(const Json& body) {
   const hands::Sight was = std::exchange(sight_, hands::sight_of(body));
+  if (!(sight_ == was)) stir();
   for (const std::string& part : sight_.destroyed)
     if (std::find(was.destroyed.begin(), was.destroyed.end(), part) == was.destroyed.end())
       Q_EMIT problem(u"Smoke (simulated): %1 met the wrong polarity and is gone. Battery out."_s.arg(

@@ -26,6 +26,8 @@ class HandsLink : public QObject {
   /// Lets the simulated bench's time pass, where a test turns the clock, and waits until it has.
   void pass_time(double s);
   const hands::Sight& sight() const { return sight_; }
+  /// When something was asked of them, or something else was seen than before, by the one clock.
+  double stirred_s() const { return stirred_s_; }
 
  Q_SIGNALS:
   void lost();
@@ -41,6 +43,8 @@ class HandsLink : public QObject {
 
  private:
   void send(const std::string& what, Json body);
+  void put(const hands::Request& request);
+  void stir();
   void take();
   void reply(const link::Reply& reply);
   void take_sight(const Json& body);
@@ -49,6 +53,7 @@ class HandsLink : public QObject {
   QLocalSocket socket_;
   link::Client client_;
   hands::Sight sight_;
+  double stirred_s_ = 0;
   bool time_passes_ = false;  ///< asked for, not answered yet
   std::string inspecting_;
   std::string flight_text_, flight_end_;  ///< what has come of the last flight's log

@@ -11,6 +11,8 @@ ProcedureRunner::ProcedureRunner(RigDocument& document, BenchLink& bench, const 
     tell_time();
     show();
   });
+  soon_.set_single(true);
+  connect(&soon_, &Ticks::timeout, this, &ProcedureRunner::show);
   connect(&bench_, &BenchLink::frames_heard, this,
           [this](const std::vector<ChannelFrame>& frames) { overhear(FramesHeard{frames}); });
   connect(&bench_, &BenchLink::channels_heard, this, [this] { overhear(ChannelsHeard{bench_.channels()}); });
@@ -55,11 +57,21 @@ Scene ProcedureRunner::scene() const {
 
 void ProcedureRunner::tell_time() { carry_out(procedure_->hear(Time{Clock::instance().now_s()}, scene())); }
 
-void ProcedureRunner::tell(const Event& event) {
+void ProcedureRunner::hear(const Event& event) {
   if (revision_ != document_.revision() || bench_state() != bench_state_) refresh();
   tell_time();
   carry_out(procedure_->hear(event, scene()));
+}
+
+void ProcedureRunner::tell(const Event& event) {
+  hear(event);
   show();
+}
+
+void ProcedureRunner::overhear(const Event& event) {
+  if (sleeps()) return;
+  hear(event);
+  if (!soon_.is_active()) soon_.start();
 }
 
 void ProcedureRunner::refresh() {

@@ -35,10 +35,9 @@ class ProcedureRunner : public QObject {
   BenchState bench_state() const;
   Scene scene() const;
   bool sleeps() const { return !shown_ && !card_.busy; }
-  /// Something that the bench told.
-  void overhear(const Event& event) {
-    if (!sleeps()) tell(event);
-  }
+  /// Something that the bench told, many times a second: the card is laid out for all of it together.
+  void overhear(const Event& event);
+  void hear(const Event& event);
   void carry_out(const Orders& orders);
   void show();
   void tell_time();
@@ -52,7 +51,7 @@ class ProcedureRunner : public QObject {
   BenchState bench_state_;
   std::map<Sensor, SensorState> found_;  ///< as it was told last
   bool shown_ = true;
-  Ticks ticks_{40};
+  Ticks ticks_{40}, soon_{40};
 };
 
 }  // namespace rigging::app

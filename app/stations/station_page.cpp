@@ -43,6 +43,7 @@ ProcedureCard* StationPage::procedure_card(const char* id, ProcedureCard::Form f
     if (entry.id == id) {
       ProcedureCard* card = make_card(entry, form, this);
       runners_.push_back(&card->runner());
+      card->runner().set_shown(current_);
       return card;
     }
   return nullptr;

@@ -113,6 +113,8 @@ struct Sight {
   std::string lamp;
   bool servos_powered = false, usb = false, battery = false;
   std::vector<std::string> destroyed;  ///< parts that met the wrong polarity
+
+  bool operator==(const Sight&) const = default;
 };
 
 /// The request's name on the wire: "supply".

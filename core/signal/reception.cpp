@@ -10,7 +10,8 @@ namespace rigging {
 namespace {
 
 constexpr std::size_t least_frames_for_a_rate = 8;
-constexpr double still_us = 60;  // no jitter and no drift is as wide (common practice)
+constexpr float flicker_us = 1.01F;  // two neighbours of a 1 µs grid are one place
+constexpr double still_us = 60;      // no jitter and no drift is as wide (common practice)
 
 }  // namespace
 
@@ -27,6 +28,14 @@ Reception reception(const std::deque<ChannelFrame>& frames) {
   r.lost_share = static_cast<double>(lost) / static_cast<double>(frames.size());
   r.failsafe = frames.back().failsafe;
   return r;
+}
+
+bool moved(const std::optional<ChannelFrame>& drawn, const ChannelFrame* now) {
+  if (!drawn || !now) return drawn.has_value() != (now != nullptr);
+  if (drawn->channels != now->channels) return true;
+  for (std::size_t i = 0; i < now->channels; ++i)
+    if (std::abs(drawn->pulse_us[i] - now->pulse_us[i]) > flicker_us) return true;
+  return false;
 }
 
 std::vector<ChannelHabit> habits(const std::deque<ChannelFrame>& frames) {

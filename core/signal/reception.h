@@ -1,6 +1,7 @@
 #pragma once
 
 #include <deque>
+#include <optional>
 
 #include "signal/signal.h"
 
@@ -19,6 +20,10 @@ struct Reception {
   bool failsafe = false;  ///< now
 };
 Reception reception(const std::deque<ChannelFrame>& frames);
+
+/// Whether a channel stands elsewhere than it was drawn last, by more than the last digit of a receiver flickers,
+/// 1 µs.
+bool moved(const std::optional<ChannelFrame>& drawn, const ChannelFrame* now);
 
 /// What one channel did.
 struct ChannelHabit {

@@ -380,6 +380,25 @@ TEST(Capture, TextFormsComeBackAndTheSignalIsFoundOut) {
 }
 
 /// A stick that is moved steps as the hand goes: that is no jitter.
+TEST(Reception, TheLastDigitOfAReceiverIsNoMove) {
+  ChannelFrame now;
+  now.channels = 2;
+  now.pulse_us = {1500, 988};
+  std::optional<ChannelFrame> drawn;
+  EXPECT_FALSE(moved(drawn, nullptr));
+  EXPECT_TRUE(moved(drawn, &now));
+  drawn = now;
+  EXPECT_TRUE(moved(drawn, nullptr));
+  EXPECT_FALSE(moved(drawn, &now));
+  now.pulse_us[1] = 989;
+  EXPECT_FALSE(moved(drawn, &now));
+  now.pulse_us[1] = 990;
+  EXPECT_TRUE(moved(drawn, &now));
+  now.pulse_us[1] = 988;
+  now.channels = 3;
+  EXPECT_TRUE(moved(drawn, &now));
+}
+
 TEST(Reception, AMovingStickIsNoWornGimbal) {
   for (const double frame_us : {9000.0, 22500.0})
     for (const double noise : {0.3, 8.0}) {

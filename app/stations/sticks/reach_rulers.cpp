@@ -7,6 +7,7 @@
 
 #include "look/literals.h"
 #include "look/look.h"
+#include "signal/reception.h"
 
 namespace rigging::app {
 namespace {
@@ -45,6 +46,7 @@ void ReachRulers::set_lines(std::vector<ChannelLine> lines, const Transmitter& t
 }
 
 void ReachRulers::set_now(const ChannelFrame* frame) {
+  if (!moved(now_, frame)) return;
   now_ = frame ? std::optional(*frame) : std::nullopt;
   update();
 }

@@ -72,6 +72,8 @@ SticksPage::SticksPage(const PageContext& context) : StationPage(Station::sticks
   connect(channels_, &QPushButton::clicked, this, &SticksPage::channels);
   connect(rulers_, &ReachRulers::again, this,
           [this](ChannelFunction f) { card_->runner().tell(Pressed{"again_" + std::string(name_of(f))}); });
+  history_due_.set_single(true);
+  connect(&history_due_, &Ticks::timeout, this, &SticksPage::show_history);
   connect(&bench_, &BenchLink::frames_heard, this, &SticksPage::show_signal);
   connect(&card_->runner(), &ProcedureRunner::card_changed, this, &SticksPage::follow_card);
   refresh();
@@ -96,6 +98,11 @@ void SticksPage::show_signal() {
   const ChannelFrame* now = all.empty() || bench_.silent() ? nullptr : &all.back();
   rulers_->set_now(now);
   switches_->set_now(now);
+  if (!history_due_.is_active()) history_due_.start();
+}
+
+void SticksPage::show_history() {
+  const auto& all = bench_.frames();
   const ControllerClass* c = document_.controller();
   if (c && !c->sticks.reads_channels && !bench_.listening())
     return strip_->set_frames(nullptr, u"This class does not show what it receives."_s);
@@ -165,6 +172,7 @@ void SticksPage::refresh() {
   rulers_->set_lines(std::move(lines), document_.rig().radio.transmitter);
   strip_->set_channels(std::move(pens));
   show_signal();
+  show_history();
   follow_card();
 }
 

@@ -29,8 +29,9 @@ class SticksPage : public StationPage {
 
  private:
   void show_settings_card();
-  /// The rulers and the strip follow what comes from the receiver.
+  /// The rulers follow what comes from the receiver; the strip, eight seconds wide, more at leisure.
   void show_signal();
+  void show_history();
   void follow_card();
   void type_in(ReadOn where);
   void listen_to_receiver();
@@ -41,6 +42,7 @@ class SticksPage : public StationPage {
   SwitchBars* switches_;
   SignalStrip* strip_;
   ProcedureCard* card_;
+  Ticks history_due_{100};
   QPushButton *type_, *transmitter_, *channels_, *receiver_, *screen_;
 };
 

@@ -6,6 +6,7 @@
 
 #include "look/literals.h"
 #include "look/look.h"
+#include "signal/reception.h"
 
 namespace rigging::app {
 namespace {
@@ -58,6 +59,7 @@ void SwitchBars::set_lines(std::vector<SwitchLine> lines, std::vector<int> stick
 }
 
 void SwitchBars::set_now(const ChannelFrame* frame) {
+  if (!moved(now_, frame)) return;
   const std::size_t before = cells().size();
   now_ = frame ? std::optional(*frame) : std::nullopt;
   const std::vector<Cell> all = cells();

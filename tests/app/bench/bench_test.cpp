@@ -40,6 +40,23 @@ TEST(Bench, TheTransmitterCanBeSwitchedOff) {
   EXPECT_TRUE(b.wait([&] { return !b.window.bench().channels().empty(); }));
 }
 
+TEST(Bench, IsLookedAtSeldomWhileNothingMovesAndAtOnceWhenItDoes) {
+  Builder b;
+  b.window.start_demo();
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  b.let_pass(2000, [] { return false; });
+  int looks = 0;
+  QObject::connect(&b.window.bench(), &BenchLink::seen, &b.window, [&] { ++looks; });
+  b.let_pass(3000, [] { return false; });
+  EXPECT_GE(looks, 24);
+  EXPECT_LE(looks, 36);
+  looks = 0;
+  b.window.bench().ask(hands::Hold{20, 0, 0});
+  b.let_pass(900, [] { return false; });
+  EXPECT_GE(looks, 24);
+  EXPECT_NEAR(b.window.bench().sight().roll_deg, 20, 1);
+}
+
 TEST(Bench, WithoutSupplyNothingMovesAndItIsSaid) {
   Builder b;
   b.window.start_demo();
