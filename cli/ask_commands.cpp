@@ -2,6 +2,7 @@
 #include <memory>
 
 #include "ask/ask.h"
+#include "base/data_folder.h"
 #include "command.h"
 #include "opened.h"
 #include "review/deferred.h"
@@ -29,7 +30,9 @@ void ask(const Opened& o, const std::string& sentence, const std::string& into, 
   const Review checked = review(o.rig, o.catalogue);
   Progress progress;
   const auto late = deferred_review(checked.reports, progress);
-  const std::vector<Interpretation> meant = answers({o.rig, o.catalogue, checked, late ? &*late : nullptr}, sentence);
+  const std::vector<Term> terms = terms_beside(data_folder());
+  const std::vector<Interpretation> meant =
+      answers({o.rig, o.catalogue, checked, late ? &*late : nullptr, &terms}, sentence);
   if (!into.empty() && !meant.empty()) {
     if (!meant.front().edit)
       return session.refuse({"ask --into", "\"" + meant.front().text + "\" changes nothing", "a deed to write"});

@@ -14,12 +14,10 @@ namespace rigging::app {
 Glossary::Glossary(const QString& manual_folder, QObject* parent) : QObject(parent) {
   QFile file(manual_folder + u"/glossary.md"_s);
   if (!file.open(QIODevice::ReadOnly)) return;
-  static const QRegularExpression entry(u"^- \\*\\*(.+?)\\*\\*: (.+)$"_s, QRegularExpression::MultilineOption);
-  const QString text = QString::fromUtf8(file.readAll());
-  for (auto it = entry.globalMatch(text); it.hasNext();) {
-    const auto match = it.next();
-    terms_.push_back({match.captured(1), match.captured(2)});
-  }
+  chapter_ = terms_of(file.readAll().toStdString());
+  for (const rigging::Term& t : chapter_)
+    for (const std::string& word : t.words)
+      terms_.push_back({QString::fromStdString(word), QString::fromStdString(t.meaning)});
   QStringList words;
   for (const Term& t : terms_) words << QRegularExpression::escape(t.word);
   std::stable_sort(words.begin(), words.end(), [](const QString& a, const QString& b) { return a.size() > b.size(); });

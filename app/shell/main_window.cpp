@@ -109,7 +109,8 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   layout->addWidget(foot_);
   setCentralWidget(centre);
   build_menus();
-  qApp->installEventFilter(new Glossary(manual_folder(settings_.data_folder), this));
+  glossary_ = new Glossary(manual_folder(settings_.data_folder), this);
+  qApp->installEventFilter(glossary_);
 
   connect(strip_, &StationStrip::chosen, this, &MainWindow::go);
   connect(new_aircraft_, &NewAircraftPage::begun, this, &MainWindow::take_new);
@@ -189,8 +190,8 @@ void MainWindow::build_menus() {
   add(edit, u"Ask for anything…"_s, QKeySequence(u"Ctrl+K"_s), [this] { ask_box()->exec(); });
 
   auto* view = menuBar()->addMenu(u"&View"_s);
-  // The keys as they lie beside each other; what comes after them has none.
-  const QString keys = u"1234567890-="_s;
+  // The keys as they lie beside each other, then the logbook's letter: minus and plus are for the size of the text.
+  const QString keys = u"1234567890L"_s;
   for (const Station s : all_stations()) {
     const int at = static_cast<int>(s);
     add(view, QString::fromStdString(capital(std::string(name_of(s)))),
@@ -209,9 +210,12 @@ void MainWindow::build_menus() {
     document_.say_again();
     keep_preferences();
   });
-  add(view, u"Larger text"_s, QKeySequence(u"Ctrl++"_s),
-      [] { Style::instance().set_text_scale(Style::instance().text_scale() + text_step); });
-  add(view, u"Smaller text"_s, {},
+  auto* larger = add(view, u"Larger text"_s, {}, [] {
+    Style::instance().set_text_scale(Style::instance().text_scale() + text_step);
+  });
+  // Without Shift where plus lies above "=".
+  larger->setShortcuts({QKeySequence(u"Ctrl++"_s), QKeySequence(u"Ctrl+="_s)});
+  add(view, u"Smaller text"_s, QKeySequence(u"Ctrl+-"_s),
       [] { Style::instance().set_text_scale(Style::instance().text_scale() - text_step); });
   auto* themes = new QActionGroup(this);
   const std::pair<QString, Theme> choices[] = {
@@ -244,8 +248,9 @@ std::unique_ptr<AskBox> MainWindow::ask_box() {
   return std::make_unique<AskBox>(
       named_actions(),
       [this](const QString& words) {
-        return answers({document_.rig(), document_.catalogue(), document_.review(), document_.deferred()},
-                       words.toStdString());
+        return answers(
+            {document_.rig(), document_.catalogue(), document_.review(), document_.deferred(), &glossary_->chapter()},
+            words.toStdString());
       },
       [this](const Interpretation& answer) { take(answer); }, this);
 }

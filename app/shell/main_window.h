@@ -18,6 +18,7 @@ class QStackedWidget;
 
 namespace rigging::app {
 
+class Glossary;
 class HelpWindow;
 
 struct Settings {
@@ -96,6 +97,7 @@ class MainWindow : public QMainWindow {
   QStackedWidget *desk_, *sheet_;  ///< stations or a beginning; one of the stations
   NewAircraftPage* new_aircraft_;
   HelpWindow* help_ = nullptr;
+  Glossary* glossary_ = nullptr;
   SnagPanel* snags_;
   BenchPanel* bench_panel_;
   FootLine* foot_;

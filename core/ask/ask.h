@@ -1,6 +1,7 @@
 #pragma once
 
 #include "edit/edit.h"
+#include "language/glossary.h"
 #include "review/deferred.h"
 
 /// What builders say, in their own words: questions, deeds, complaints and views. Small words do not matter, a number
@@ -36,12 +37,13 @@ struct Interpretation {
   bool leads = false;  ///< it answers nothing by itself, and says where to go
 };
 
-/// What the words are asked of. `deferred` may be null while it is being worked out.
+/// What the words are asked of. `deferred` may be null while it is being worked out, `terms` where there is no manual.
 struct AskedOf {
   const Rig& rig;
   const Catalogue& catalogue;
   const Review& review;
   const DeferredReview* deferred = nullptr;
+  const std::vector<Term>* terms = nullptr;
 };
 
 /// The best first; empty where nothing is understood. A deed that can't be done is an answer that says why.

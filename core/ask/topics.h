@@ -12,8 +12,12 @@ struct Topic {
   std::string subject;
   std::string (*say)(const AskedOf&) = nullptr;  ///< the answer with its number; empty where it is not known
   AskedView view = AskedView::none;
+  bool tells = false;  ///< its text is the answer, and no place to go to
 };
 
 const std::vector<Topic>& all_topics();
+
+/// The checks that do not stand yet, counted and the first of them named.
+std::string left_to_do(const AskedOf& of);
 
 }  // namespace rigging

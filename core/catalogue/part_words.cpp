@@ -152,6 +152,16 @@ Entry entry_of(const PartKind& k) {
     if (std::none_of(e.name.amounts.begin(), e.name.amounts.end(),
                      [&](const Amount& o) { return o.value == q.value && (o.unit == q.unit || q.unit.empty()); }))
       e.name.amounts.push_back(q);
+  // What its figures say counts where the builder's own name says nothing.
+  const auto figure = [&](double value, const char* unit) {
+    if (std::none_of(e.name.amounts.begin(), e.name.amounts.end(), [&](const Amount& o) { return o.unit == unit; }))
+      e.name.amounts.push_back({value, unit});
+  };
+  constexpr double inch_m = 0.0254;
+  if (k.battery) figure(k.battery->cells, "s"), figure(k.battery->capacity_ah, "ah");
+  if (k.drive) figure(k.drive->amps, "a");
+  if (k.motor) figure(k.motor->rpm_per_v, "kv");
+  if (k.propeller) figure(k.propeller->diameter_m / inch_m, "diameter"), figure(k.propeller->pitch_m / inch_m, "pitch");
   for (const std::string& w : tokens_of(label_of(name_of(k.group)))) e.group.push_back(w);
   return e;
 }
@@ -162,8 +172,13 @@ bool close(double a, double b) { return std::abs(a - b) <= 0.01 * std::max(std::
 double nearness(const Amount& asked, const Said& name) {
   double best = 0;
   for (const Amount& q : name.amounts) {
-    if (asked.unit.empty() || q.unit.empty()) {
+    // A number without a unit, as in "2814", is its own; with one it is no bare number of the id.
+    if (asked.unit.empty()) {
       if (close(asked.value, q.value)) best = 1;
+    } else if (asked.unit == "s" && q.unit == "s") {
+      // Another number of cells is another battery, however near.
+      constexpr double other_cells = 0.2;
+      best = std::max(best, close(asked.value, q.value) ? 1 : other_cells);
     } else if (asked.unit == q.unit) {
       const double apart = std::abs(std::log(asked.value / q.value));
       best = std::max(best, close(asked.value, q.value) ? 1 : 0.9 / (1 + apart));

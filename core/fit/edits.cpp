@@ -112,6 +112,27 @@ Result<Edit> remove_part(const Rig& rig, const Catalogue& catalogue, const std::
   return edit;
 }
 
+Result<Edit> exchange_part(const Rig& rig, const Catalogue& catalogue, const std::string& id, const std::string& kind) {
+  const Part* of = rig.part(id);
+  if (!of) return failure(id, "is no part of this rig", "the id of a part");
+  const PartKind *now = catalogue.part(of->kind), *then = catalogue.part(kind);
+  if (!then) return failure(kind, "is no kind of part that is known", "an id of the catalogue");
+  const std::string name = part_name(rig, catalogue, id);
+  if (now && now->group != then->group)
+    return failure(name, then->name + " is no " + label_of(name_of(now->group)), "one of the same group");
+  if (of->kind == kind) return failure(name, "is " + then->name + " already", "another kind");
+  for (const Lead& l : rig.leads)
+    for (const LeadEnd* end : {&l.from, &l.to})
+      if (end->part == id && !then->terminal(end->socket))
+        return failure(name, then->name + " has no \"" + end->socket + "\", where a lead of it ends",
+                       "one with the same plugs; or take this one out and add the other");
+  Edit edit{rig, capital(name) + ": " + then->name + " in its place"};
+  Part& part = *edit.rig.part(id);
+  part.kind = kind;
+  part.mass_kg.reset();
+  return edit;
+}
+
 Result<Edit> confirm(const Rig& rig, const Catalogue& catalogue, const std::string& word, bool seen) {
   const auto all = confirmations(rig, catalogue);
   const auto* c = find_in(all, [&](const Confirmation& x) { return x.word == word; });
@@ -241,6 +262,12 @@ std::vector<EditEntry> fit_edits() {
        {"PART"},
        [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
          return mirror_part(rig, c, given[0]);
+       }},
+      {"exchange-part",
+       "Another kind in the place of a part, with its leads",
+       {"PART", "KIND"},
+       [](const Rig& rig, const Catalogue& c, const std::vector<std::string>& given) {
+         return exchange_part(rig, c, given[0], given[1]);
        }},
       {"remove-part",
        "A part with its place and its leads",

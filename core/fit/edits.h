@@ -16,6 +16,9 @@ Result<Edit> duplicate_part(const Rig& rig, const Catalogue& catalogue, const st
 Result<Edit> mirror_part(const Rig& rig, const Catalogue& catalogue, const std::string& id);
 /// With its place and its leads.
 Result<Edit> remove_part(const Rig& rig, const Catalogue& catalogue, const std::string& id);
+/// Another kind in the place of this part: its place, its leads and what it works stay, what was weighed of it is
+/// forgotten. Errors: no such part or kind, one of another group, one that lacks a terminal that a lead ends at.
+Result<Edit> exchange_part(const Rig& rig, const Catalogue& catalogue, const std::string& id, const std::string& kind);
 /// One of the things that only the builder can see (`confirmations`).
 Result<Edit> confirm(const Rig& rig, const Catalogue& catalogue, const std::string& word, bool seen);
 

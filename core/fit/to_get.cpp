@@ -1,6 +1,7 @@
 #include "fit/to_get.h"
 
 #include <algorithm>
+#include <map>
 #include <set>
 
 #include "base/units.h"
@@ -40,9 +41,15 @@ class List {
                        : l.kind == LeadKind::servo ? "Plug-to-plug servo lead, " + length + ": sleeves at both ends"
                        : best                      ? best->name
                               : capital(label_of(name_of(l.kind))) + " lead, " + length + " or longer, made up";
-    if (l.kind == LeadKind::y_lead) name += ": sleeves toward the board, pins toward both servos";
     add(name + (l.plus_removed ? ", red wire out" : ""),
         part_name(rig_, catalogue_, l.from.part) + " to " + part_name(rig_, catalogue_, l.to.part));
+  }
+
+  /// One lead with a plug for each of these: a Y-lead, a branched battery lead.
+  void shared(const std::string& what, const std::vector<std::string>& each, const std::string& at) {
+    std::string all;
+    for (std::size_t i = 0; i < each.size(); ++i) all += (i == 0 ? "" : i + 1 < each.size() ? ", " : " and ") + each[i];
+    add(what, at + " to " + all);
   }
 
   std::vector<ToGet> take() { return std::move(all_); }
@@ -75,8 +82,27 @@ std::vector<ToGet> list_to_get(const Rig& rig, const Catalogue& catalogue, const
     const Mounting *a = rig.mounting(l.from.part), *b = rig.mounting(l.to.part);
     if (!a || !b) continue;
     // A third for the way round corners, and the plugs.
+    if (l.kind == LeadKind::y_lead) continue;  // both of its ends are one lead
     list.lead(l, l.length_m.value_or((point_of(*a) - point_of(*b)).norm() * 1.3 + 0.04));
   }
+  std::map<std::string, std::vector<std::string>> y_leads, branches;
+  for (const Lead& l : rig.leads)
+    for (const auto& [here, there] : {std::pair{&l.from, &l.to}, {&l.to, &l.from}}) {
+      const Terminal* t = terminal_of(rig, catalogue, *here);
+      if (l.kind == LeadKind::y_lead && here->part == "controller")
+        y_leads[here->socket].push_back(part_name(rig, catalogue, there->part));
+      if (t && t->kind == TerminalKind::battery_out && here->part != "controller")
+        branches[here->part + " " + here->socket].push_back(part_name(rig, catalogue, there->part));
+    }
+  for (const auto& [socket, servos] : y_leads) {
+    const Terminal* t = terminal_of(rig, catalogue, {"controller", socket, {}});
+    list.shared("Y-lead: sleeves toward the board, pins toward both servos", servos,
+                "controller " + (t && !t->label.empty() ? t->label : socket));
+  }
+  for (const auto& [outlet, takers] : branches)
+    if (takers.size() > 1)
+      list.shared("Branched battery lead, a plug for each of " + std::to_string(takers.size()), takers,
+                  part_name(rig, catalogue, outlet.substr(0, outlet.find(' '))));
   for (const PlugJoint& j : plug_joints(rig, catalogue, power)) {
     const std::string giver = part_name(rig, catalogue, j.giver), taker = part_name(rig, catalogue, j.taker);
     const std::string each = j.phases ? ", three" : "";

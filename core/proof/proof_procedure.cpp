@@ -12,6 +12,8 @@ namespace rigging {
 namespace {
 
 const std::string look_in = "look_in:";
+constexpr const char* no_supply =
+    "The servos have no supply: nothing can be seen. Propeller off, then plug the battery in on the bench below.";
 
 bool same_look(const direction::Observation& a, const direction::Observation& b) {
   return a.act == b.act && a.leads == b.leads && a.horns == b.horns && a.board == b.board && a.axis == b.axis &&
@@ -254,8 +256,7 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
   } else if (action == "take_back") {
     session_.take_back_last();
   } else if (action == "do_it") {
-    if (!scene.bench.battery)
-      return {Say{"The servos have no supply. Propeller off, then plug the battery in on the bench below."}};
+    if (!scene.bench.battery) return {Say{no_supply}};
     plan_steps(scene);
     return steps_.due(now_s_);
   }
@@ -264,6 +265,8 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
 
 Orders ProofProcedure::note(direction::Observation seen, const Scene& scene) {
   if (!scene.controller) return {};
+  // A proof needs conditions in which the thing could be seen.
+  if (seen.act != direction::Act::inspect && scene.bench.hands && !scene.bench.battery) return {Say{no_supply}};
   const CheckStatus* now = find_check(scene.checks, current_);
   const bool passed = direction_ && now && as_expected(*direction_, seen);
   // A rudder that leans into a bank is neither a roll answer nor a fault: it has a check of its own.

@@ -3,11 +3,15 @@
 
 #include "base/number.h"
 #include "base/units.h"
+#include "fit/edits.h"
 #include "home/edits.h"
 #include "home/modes.h"
 #include "home/triggers.h"
+#include "power/measuring.h"
+#include "power/network.h"
 #include "review/deferred.h"
 #include "review/rules.h"
+#include "wiring/edits.h"
 
 namespace rigging {
 namespace rules::home {
@@ -203,6 +207,62 @@ void tow_release_open(const Inspection& in, Findings& found) {
             "On a line the one or the other may be what saves both.", "Decide it with whoever tows: station home.");
 }
 
+/// A threshold that nobody can know to be reached.
+void unmeasured(const Inspection& in, Findings& found) {
+  const Home& h = in.rig.home;
+  const bool acts = std::any_of(h.triggers.begin(), h.triggers.end(),
+                                [](const TriggerChoice& t) { return t.on == HomeTrigger::low_battery; });
+  if ((!h.turn_home_v && !acts) || !in.controller || battery_measured(in.rig, in.catalogue)) return;
+  // In another socket than its own: WIRING-13 says that.
+  const auto sense_lead = [&](const Lead& l) {
+    const Terminal *a = terminal_of(in.rig, in.catalogue, l.from), *b = terminal_of(in.rig, in.catalogue, l.to);
+    return (a && a->kind == TerminalKind::sense_output) || (b && b->kind == TerminalKind::sense_output);
+  };
+  if (std::any_of(in.rig.leads.begin(), in.rig.leads.end(), sense_lead)) return;
+  const std::string what = h.turn_home_v ? "turning home at " + number_text(*h.turn_home_v, 1) + " V is a wish"
+                                         : "acting on a low battery is a wish";
+  if (!can_measure_battery(*in.controller)) {
+    found.add(Severity::worth_knowing, "battery", "This class does not measure the battery: " + what,
+              "Nothing on board tells the voltage, and nothing turns home by itself.",
+              "A receiver that sends the voltage down, or a timer; land by it.");
+    return;
+  }
+  const Terminal* pad = alarm_pad(*in.controller);
+  Snag& n = found.add(Severity::fix_first, "battery", "Nothing measures the battery: " + what,
+                      pad ? "No lead is soldered to “" + pad->label + "”."
+                          : "No lead ends in the socket for measuring; in another one the voltage reads zero.",
+                      pad ? "Solder the alarm lead from the battery's plug."
+                          : "A measuring lead between battery and speed controller, in its own socket.");
+  n.fix =
+      Fix{pad ? "Plan the alarm lead" : "Add a measuring lead, and plan it",
+          [](const Rig& rig, const Catalogue& catalogue) -> Result<Edit> {
+            Rig with = rig;
+            const auto measures = [&](const Part& p) {
+              const PartKind* k = catalogue.part(p.kind);
+              return k && k->group == PartGroup::power_module;
+            };
+            const ControllerClass* c = catalogue.controller(rig.controller.kind);
+            const bool needs_part = c && !alarm_pad(*c) && std::none_of(rig.parts.begin(), rig.parts.end(), measures);
+            std::string label = "The battery is measured";
+            if (needs_part) {
+              const auto kind = std::find_if(catalogue.parts.begin(), catalogue.parts.end(),
+                                             [](const PartKind& k) { return k.group == PartGroup::power_module; });
+              if (kind == catalogue.parts.end())
+                return failure("measuring lead", "is no part that is known", "one of the catalogue");
+              auto added = add_part(with, catalogue, "sense_lead");
+              if (!added) added = add_part(with, catalogue, kind->id);
+              if (!added) return added;
+              with = std::move(added->rig);
+            }
+            auto planned = plan_all(with, catalogue);
+            if (!planned) return planned;
+            if (!battery_measured(planned->rig, catalogue))
+              return failure("measuring lead", "finds no place in the wiring", "a battery and a free socket for it");
+            planned->label = label;
+            return planned;
+          }};
+}
+
 }  // namespace
 }  // namespace rules::home
 
@@ -211,6 +271,7 @@ const std::vector<Rule>& home_rules() {
   static const std::vector<Rule> rules{
       {"HOME-09", Station::home, checks_off, source::common},
       {"HOME-10", Station::home, switches, source::plan},
+      {"HOME-15", Station::home, unmeasured, source::common},
       {"HOME-01", Station::home, where_known<undecided>, source::plan, Tier::deferred},
       {"HOME-02", Station::home, where_known<does_not_know_where>, source::board, Tier::deferred},
       {"HOME-03", Station::home, where_known<too_windy>, source::triangle, Tier::deferred},

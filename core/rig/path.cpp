@@ -115,6 +115,9 @@ std::string value_words(const std::string& place, const Value& value) {
   if (const auto* number = std::get_if<double>(&value)) {
     const auto steps = steps_of(place);
     const auto unit = unit_of_name(steps.back());
+    // Of the field, not of the bench: nobody says a return height in millimetres.
+    if (unit == "m" && steps.front() == "home")
+      return unit_system() == UnitSystem::metric ? number_text(*number, 3) + " m" : field_text(*number);
     const Shown s = shown(unit);
     // Places are kept in body axes, forward positive, and spoken of as behind the nose.
     const double sign = steps.front() == "places" && steps.back() == "x_m" ? -1 : 1;

@@ -2,6 +2,7 @@
 
 #include "base/number.h"
 
+#include "power/measuring.h"
 #include "wiring/planner.h"
 #include "wiring/ports.h"
 
@@ -63,6 +64,9 @@ void Planner::battery_side() {
     connect(from, outlet, "controller", inlets.front(), "the board makes its own five volts of it");
     if (outlets = of_board(TerminalKind::battery_out); !outlets.empty()) from = "controller";
   }
+  if (const Terminal* pad = alarm_pad(*controller_); pad && modules.empty())
+    connect(batteries.front()->id, "main", "controller", pad->id,
+            "soldered, plus alone: without it the board's alarm does not know the battery");
   // A distribution board splits it; without one several leads share the outlet.
   for (const Part& p : rig().parts)
     if (const Terminal* in = terminal(p.id, "in");

@@ -86,7 +86,7 @@ TEST(Themes, EveryStationStandsInEach) {
 TEST(Window, StationsByKeyboardAndEachHasItsQuestion) {
   Builder b;
   const Qt::Key keys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5,    Qt::Key_6,
-                          Qt::Key_7, Qt::Key_8, Qt::Key_9, Qt::Key_0, Qt::Key_Minus};
+                          Qt::Key_7, Qt::Key_8, Qt::Key_9, Qt::Key_0, Qt::Key_L};
   for (const Station s : all_stations()) {
     press(b, keys[static_cast<int>(s)], Qt::ControlModifier);
     EXPECT_EQ(b.window.station(), s);
@@ -97,6 +97,17 @@ TEST(Window, StationsByKeyboardAndEachHasItsQuestion) {
   EXPECT_EQ(b.window.station(), Station::proof);
   QTest::mouseClick(strip, Qt::LeftButton, {}, QPoint(80, 40));
   EXPECT_EQ(b.window.station(), Station::airframe);
+}
+
+TEST(Window, MinusAndPlusAreForTheSizeOfTheText) {
+  Builder b;
+  const double usual = Style::instance().text_scale();
+  press(b, Qt::Key_Minus, Qt::ControlModifier);
+  EXPECT_NEAR(Style::instance().text_scale(), usual - 0.1, 1e-9);
+  press(b, Qt::Key_Plus, Qt::ControlModifier);
+  press(b, Qt::Key_Equal, Qt::ControlModifier);
+  EXPECT_NEAR(Style::instance().text_scale(), usual + 0.1, 1e-9);
+  Style::instance().set_text_scale(usual);
 }
 
 TEST(Window, PanesAndSnagsByKeyboard) {

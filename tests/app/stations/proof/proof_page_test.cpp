@@ -50,6 +50,12 @@ TEST(Proof, ALooseBoardIsSaidEverywhere) {
   Builder b({u"gyro_reversed:yaw"_s});
   b.window.start_demo();
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));
+  // Nothing moves without the battery: that it is right can't have been seen.
+  ASSERT_TRUE(b.click(u"as_shown"_s));
+  EXPECT_EQ(b.window.document().review().checks[0].state, ProofState::none);
+  EXPECT_TRUE(b.find<QLabel>(u"foot_said"_s)->toolTip().contains(u"nothing can be seen"_s));
+  ASSERT_TRUE(b.click(u"supply_battery"_s));
+  ASSERT_TRUE(b.wait([&] { return b.window.bench().sight().battery; }));
   Rig rig = b.window.document().rig();
   rig.controller.mounted = false;
   b.window.document().edit(rig, u"loose"_s);

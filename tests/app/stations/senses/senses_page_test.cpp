@@ -201,7 +201,7 @@ TEST(SensesPage, TheSatelliteReceiverOfTheBoardMakesAHome) {
   ASSERT_TRUE(b.wait([&] { return b.find<QLabel>(u"sky_remark"_s)->text().contains(u"USB alone"_s); }));
   ASSERT_TRUE(b.click(u"supply_battery"_s));
   const auto& p = page_of(b).procedure<SkyProcedure>(SensesPage::sky);
-  ASSERT_TRUE(b.wait([&] { return p.standing().fixes >= 5; }, 40000));
+  ASSERT_TRUE(b.wait([&] { return p.standing().fixes >= 5 && b.can_click(u"sky_enough"_s); }, 40000));
   ASSERT_TRUE(b.click(u"sky_enough"_s));
   ASSERT_TRUE(b.click(u"sky_field"_s));
   EXPECT_NEAR(b.window.document().rig().fit.latitude_deg.value_or(0), 50.4321, 1e-3);

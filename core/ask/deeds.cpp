@@ -1,0 +1,483 @@
+#include "ask/deeds.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "airframe/edits.h"
+#include "airframe/planform.h"
+#include "ask/things.h"
+#include "base/json.h"
+#include "base/number.h"
+#include "base/units.h"
+#include "catalogue/part_words.h"
+#include "feel/edits.h"
+#include "feel/gain_scale.h"
+#include "fit/edits.h"
+#include "home/edits.h"
+#include "language/typed.h"
+#include "language/typed_value.h"
+#include "power/network.h"
+#include "rig/path.h"
+#include "surfaces/edits.h"
+#include "wiring/edits.h"
+
+namespace rigging {
+namespace {
+
+constexpr double part_of_a_name = 1;
+
+/// What builders say for a member, where its label says something else.
+const char* also_called(const std::string& section, const std::string& member) {
+  const std::string place = section + "/" + member;
+  for (const auto& [known, words] : {std::pair{"home/return_height_m", "return height"},
+                                     {"home/circle_radius_m", "circle radius"},
+                                     {"home/turn_home_v", "turn return voltage"},
+                                     {"home/wind_m_s", "wind speed"},
+                                     {"home/area_m", "flying area"},
+                                     {"fit/frame_mass_kg", "empty weight"},
+                                     {"airframe/mass_kg", "take off weight"}})
+    if (place == known) return words;
+  return "";
+}
+
+class Deeds {
+ public:
+  Deeds(const AskedOf& of, const Sentence& sentence, Found& found) : of_(of), in_(sentence), found_(found) {}
+
+  void find() {
+    if (in_.asks()) return;
+    measures();
+    weights();
+    moves();
+    puts();
+    reversals();
+    swaps();
+    exchanges();
+    adds();
+    removes();
+    copies();
+    gains();
+    differentials();
+    throws();
+    homes();
+    boards();
+  }
+
+ private:
+  bool verb(std::initializer_list<std::string_view> verbs) const { return in_.has(verbs); }
+  std::string name_of_part(const std::string& id) const { return capital(part_name(of_.rig, of_.catalogue, id)); }
+
+  /// "set span 1.5 m", "flying mass 1.2 kg", "make the reserve 30 %".
+  void measures() {
+    if (in_.split.number.empty()) return;
+    auto what = without(in_.numberless, {"set", "make", "change", "put", "enter", "measured", "now", "not", "instead"});
+    std::erase_if(what, [](const std::string& w) { return is_digit(w.front()); });
+    const auto look = [&](const Members& members, const std::string& section, Station station) {
+      for (const Member& m : members.list) {
+        if (!*m.label || (m.type != &number_type() && m.type != &optional_number_type())) continue;
+        const double fit = std::max(names(what, m.label), names(what, also_called(section, m.name)));
+        if (fit < 1.5) continue;
+        const auto value = typed_value(m, in_.split.number);
+        if (!value) {
+          found_.refusal(fit, value.error().text(), station, section);
+          continue;
+        }
+        found_.deed(2 + fit,
+                    section == "airframe" ? measure(of_.rig, m.name, *value)
+                                          : set_value(of_.rig, path_of({section, m.name}), Json(*value)),
+                    station, section);
+      }
+    };
+    look(Described<Airframe>::members(), "airframe", Station::airframe);
+    look(Described<Fit>::members(), "fit", Station::fit);
+    look(Described<Power>::members(), "power", Station::power);
+    look(Described<Home>::members(), "home", Station::home);
+  }
+
+  /// "the battery weighs 210 g", "it weighs 1.4 kg".
+  void weights() {
+    if (in_.split.number.empty() || !said(in_.words, "weigh")) return;
+    const auto kg = typed_number(in_.split.number, shown("kg").unit);
+    const auto what = without(in_.numberless, {"weigh", "set", "make", "change", "flying", "now", "really"});
+    double fit = 0;
+    const Part* p = part_named(of_, what, &fit);
+    if (!what.empty() && (!p || fit < part_of_a_name)) return;
+    const Station station = what.empty() ? Station::airframe : Station::fit;
+    const std::string subject = what.empty() ? "airframe" : p->id;
+    if (!kg) return found_.refusal(5, kg.error().text(), station, subject);
+    const double value = of_fifteen_figures(*kg / shown("kg").factor);
+    found_.deed(5,
+                what.empty() ? measure(of_.rig, "mass_kg", value)
+                             : set_value(of_.rig, path_of({"parts", p->id, "mass_kg"}), Json(value)),
+                station, subject);
+  }
+
+  /// "move the battery 20 mm back".
+  void moves() {
+    if (!verb({"move", "shift", "slide", "push"}) || in_.split.number.empty()) return;
+    const auto distance = typed_number(in_.split.number, shown("m").unit);
+    Point way = Point::Zero();
+    for (const auto& [word, to] : {std::pair{"back", Point(-1, 0, 0)},
+                                   {"backward", Point(-1, 0, 0)},
+                                   {"aft", Point(-1, 0, 0)},
+                                   {"rearward", Point(-1, 0, 0)},
+                                   {"forward", Point(1, 0, 0)},
+                                   {"ahead", Point(1, 0, 0)},
+                                   {"front", Point(1, 0, 0)},
+                                   {"down", Point(0, 0, 1)},
+                                   {"up", Point(0, 0, -1)},
+                                   {"right", Point(0, 1, 0)},
+                                   {"left", Point(0, -1, 0)}})
+      // Left and right may name the part: "move the left servo 20 mm back".
+      if (way.isZero() && in_.has({word})) way = to;
+    const auto what = without(in_.numberless, {"move", "shift", "slide", "push", "back", "backward", "aft", "rearward",
+                                               "forward", "ahead", "front", "down", "up"});
+    double fit = 0;
+    const bool board = said(what, "board");
+    const Part* p = part_named(of_, what, &fit);
+    if ((!p && !board) || way.isZero() || !distance) return;
+    const std::string id = board && fit < 1.5 ? "controller" : p->id;
+    const Mounting* now = of_.rig.mounting(id);
+    Mounting place = now ? *now : Mounting{};
+    place.part = id;
+    const Point step = way * *distance / shown("m").factor;
+    place.x_m += step.x(), place.y_m += step.y(), place.z_m += step.z();
+    auto edit = put_part(of_.rig, of_.catalogue, place);
+    if (edit)
+      edit->label = name_of_part(id) + ": " + length_text(step.norm()) +
+                    (way.x() < 0   ? " back"
+                     : way.x() > 0 ? " forward"
+                     : way.y() > 0 ? " to the right"
+                     : way.y() < 0 ? " to the left"
+                     : way.z() > 0 ? " down"
+                                   : " up");
+    found_.deed(5, std::move(edit), Station::fit, id);
+  }
+
+  /// "put the receiver in the wing", "move the camera to the nose".
+  void puts() {
+    if (!verb({"put", "move", "place", "mount"}) || !in_.split.number.empty() || in_.asks()) return;
+    const Airframe& a = of_.rig.airframe;
+    const HalfSurface wing = planform_of(a).wing;
+    const auto said_place = [&](std::initializer_list<std::string_view> some) { return in_.has(some); };
+    const bool under = in_.has({"under", "below", "beneath", "over", "above", "on"});
+    double x = 0, y = 0, z = 0;
+    std::string where;
+    if (said_place({"wing", "wings"})) {
+      const bool left = in_.has({"left"});
+      // Out of the body and well inside: a third of the half span, in the middle of the chord there.
+      const double share = under ? 0 : 1.0 / 3;
+      const Point edge = wing.root + share * (wing.tip - wing.root);
+      x = edge.x() - 0.5 * (wing.root_chord_m + share * (wing.tip_chord_m - wing.root_chord_m));
+      y = (left ? -1 : 1) * edge.y() * (under ? 0 : 1);
+      z = edge.z();
+      where = under ? "at the wing" : left ? "into the left wing half" : "into the right wing half";
+    } else if (said_place({"nose", "front"})) {
+      x = -0.15 * a.length_m, where = "into the nose";
+    } else if (said_place({"tail", "back", "rear"})) {
+      x = -0.8 * a.length_m, where = "toward the tail";
+    } else if (said_place({"middle", "centre", "center"})) {
+      x = wing.root.x() - 0.5 * wing.root_chord_m, where = "into the middle";
+    } else {
+      return;
+    }
+    const auto what = without(
+        in_.words, {"put",    "move",  "place", "mount",   "wing", "nose",  "front",  "tail", "back", "rear", "middle",
+                    "centre", "under", "below", "beneath", "over", "above", "toward", "half", "left", "right"});
+    double fit = 0;
+    const Part* p = part_named(of_, what, &fit);
+    if ((!p || fit < part_of_a_name) && !said(what, "board")) return;
+    const std::string id = p && fit >= part_of_a_name ? p->id : "controller";
+    const Mounting* now = of_.rig.mounting(id);
+    Mounting place = now ? *now : Mounting{};
+    place.part = id;
+    const auto rounded = [](double m) { return std::round(1000 * m) / 1000; };
+    place.x_m = rounded(x), place.y_m = rounded(y), place.z_m = rounded(z);
+    auto edit = put_part(of_.rig, of_.catalogue, place);
+    if (edit)
+      edit->label = name_of_part(id) + " " + where + ": " + length_text(-place.x_m) + " behind the nose" +
+                    (place.y_m == 0 ? std::string()
+                                    : ", " + length_text(std::abs(place.y_m)) + (place.y_m < 0 ? " left" : " right") +
+                                          " of the middle");
+    found_.deed(5, std::move(edit), Station::fit, id);
+  }
+
+  /// "reverse the left flaperon", "reverse output 3".
+  void reversals() {
+    if (!verb({"reverse", "invert", "flip", "turn"})) return;
+    const auto what =
+        without(in_.words, {"reverse", "invert", "flip", "turn", "servo", "output", "around", "direction"});
+    for (const Output& o : of_.rig.outputs) {
+      double fit = 0;
+      for (const Surface s : o.surfaces) fit = std::max(fit, names(what, s.label()));
+      if (what.size() == 1 && what.front() == o.id.substr(o.id.find_last_of('_') + 1)) fit = 1.5;
+      if (fit < 1) continue;
+      found_.deed(3 + fit, reverse(of_.rig, o.id), Station::surfaces,
+                  o.surfaces.empty() ? o.id : o.surfaces.front().name());
+    }
+    // "reverse the elevator" of a wing that has none: which of its commands is meant is for the looks to find.
+    if (what.size() == 1 && in_.begins({"reverse", "invert", "flip"}))
+      if (const auto axis = axis_named(in_); axis && found_.all.empty())
+        found_.deed(4, reverse_axis(of_.rig, *axis), Station::surfaces);
+  }
+
+  /// "swap outputs 3 and 4", "exchange the left and the right flaperon".
+  void swaps() {
+    if (!verb({"swap", "exchange", "switch"})) return;
+    std::vector<const Output*> two = outputs_numbered(of_, in_);
+    if (two.empty()) {
+      std::vector<std::string> ids;
+      for (const Surface s : surfaces_named(of_, in_))
+        if (const Output* o = of_.rig.output_of(s); o && std::find(two.begin(), two.end(), o) == two.end())
+          two.push_back(o);
+    }
+    if (two.size() != 2 || two[0] == two[1]) return;
+    auto edit = plug_output(of_.rig, of_.catalogue, two[0]->id, two[1]->socket);
+    if (edit) edit->label = "Exchanged, with their leads: " + edit->label;
+    found_.deed(5, std::move(edit), Station::wiring, two[0]->id);
+  }
+
+  /// "use a 3S battery", "change the propeller to 9x6": another kind in the place of the one that is there.
+  void exchanges() {
+    const bool asked = verb({"use", "change", "exchange", "replace", "take", "swap"}) || in_.has({"capacity"}) ||
+                       (!in_.asks() && in_.has({"battery", "propeller", "prop", "motor", "lipo"}) &&
+                        !in_.split.number.empty() && in_.words.size() <= 5);
+    if (!asked || said(in_.words, "weigh") || verb({"add", "another", "move", "put", "out", "remove", "take"})) return;
+    std::string rest = in_.has({"capacity"}) && !in_.has({"battery"}) ? "battery " : "";
+    for (const std::string& t : tokens_of(in_.text))
+      if (t != "use" && t != "change" && t != "exchange" && t != "replace" && t != "to" && t != "set" && t != "with" &&
+          t != "by" && t != "the" && t != "my" && t != "a" && t != "an" && t != "i" && t != "instead" && t != "make" &&
+          t != "capacity" && t != "swap" && t != "for")
+        rest += t + " ";
+    // Nobody who says a capacity means other cells.
+    const auto packs = parts_of(of_, PartGroup::battery);
+    if (const PartKind* k = packs.size() == 1 ? of_.catalogue.part(packs.front()->kind) : nullptr;
+        k && k->battery && said(in_.words, "battery") + in_.has({"capacity", "mah"}) > 0 &&
+        !in_.has({"cell", "cells"}) && std::none_of(in_.all.begin(), in_.all.end(), [](const std::string& w) {
+          return w.size() >= 2 && w.ends_with("s") && is_digit(w.front());
+        }))
+      rest += std::to_string(k->battery->cells) + " s";
+    const auto kinds = find_kinds(of_.catalogue, rest);
+    if (kinds.empty() || !kinds.front().unknown.empty()) return;
+    const auto there = parts_of(of_, kinds.front().kind->group);
+    if (there.size() != 1) return;
+    const std::string& id = there.front()->id;
+    const PartKind* now = of_.catalogue.part(there.front()->kind);
+    // Of those that are all that was said, the one that is most like what it replaces.
+    const PartKind* like_it = kinds.front().kind;
+    const auto apart = [&](const PartKind& k) {
+      return !now || !now->battery || !k.battery
+                 ? 0
+                 : std::abs(std::log(k.battery->capacity_ah / now->battery->capacity_ah));
+    };
+    for (const FoundKind& k : kinds)
+      if (k.exact && kinds.front().exact && k.fit >= kinds.front().fit && k.kind->group == like_it->group &&
+          apart(*k.kind) < apart(*like_it))
+        like_it = k.kind;
+    const PartKind& best = *like_it;
+    if (!kinds.front().exact) {
+      // What was said and is not known is not silently another.
+      return found_.refusal(4.5,
+                            "no " + label_of(name_of(best.group)) + " that is known is just so; the nearest is " +
+                                best.name + ". Write it to the own parts, or say that one",
+                            Station::fit, id);
+    }
+    found_.deed(4.5, exchange_part(of_.rig, of_.catalogue, id, best.id), Station::fit, id);
+  }
+
+  /// "add a satellite receiver with compass".
+  void adds() {
+    if (!verb({"add", "fit", "install", "new"})) return;
+    std::string rest;
+    for (const std::string& w : in_.all)
+      if (w != "add" && w != "fit" && w != "install" && w != "new" && w != "second") rest += w + " ";
+    const auto said_parts = parts_in_words(of_.catalogue, rest);
+    if (said_parts.size() != 1 || !said_parts.front().kind || !said_parts.front().remark.empty()) return;
+    const SaidPart& part = said_parts.front();
+    Result<Edit> edit = Edit{of_.rig, {}};
+    for (int i = 0; i < part.count && edit; ++i) edit = add_part(edit->rig, of_.catalogue, part.kind->id);
+    if (edit) edit->label = "Add: " + (part.count > 1 ? std::to_string(part.count) + " × " : "") + part.kind->name;
+    found_.deed(4, std::move(edit), Station::fit);
+  }
+
+  /// "mirror the left servo", "another camera".
+  void copies() {
+    const bool mirror = verb({"mirror"}), another = verb({"duplicate", "copy", "another"});
+    if (!mirror && !another) return;
+    double fit = 0;
+    const Part* p =
+        part_named(of_, without(in_.words, {"mirror", "duplicate", "copy", "another", "other", "side"}), &fit);
+    if (!p || fit < part_of_a_name) return;
+    found_.deed(3 + fit,
+                mirror ? mirror_part(of_.rig, of_.catalogue, p->id) : duplicate_part(of_.rig, of_.catalogue, p->id),
+                Station::fit, p->id);
+  }
+
+  /// "take the camera out".
+  void removes() {
+    if (!verb({"remove", "delete", "take"})) return;
+    double fit = 0;
+    const auto what = without(in_.words, {"remove", "delete", "take", "out", "away", "off"});
+    if (const Part* p = part_named(of_, what, &fit); p && fit >= part_of_a_name)
+      return found_.deed(3 + fit, remove_part(of_.rig, of_.catalogue, p->id), Station::fit);
+    for (const auto& [group, word] : Names<PartGroup>::list)
+      if (names(what, label_of(word)) >= 2)
+        found_.refusal(4, "there is no " + label_of(word) + " in this rig", Station::fit);
+  }
+
+  /// "turn the roll gain down to 6", "raise the pitch gain a bit".
+  void gains() {
+    if (!said(in_.words, "gain")) return;
+    const auto axis = axis_named(in_);
+    const ControllerClass* c = of_.catalogue.controller(of_.rig.controller.kind);
+    if (!axis || !c) return;
+    const GainScale scale(*c, of_.rig.feel.half_share);
+    const AxisGain* now = of_.rig.feel.gain(*axis);
+    const bool down = verb({"down", "lower", "less", "reduce", "decrease"}),
+               up = verb({"up", "raise", "more", "increase", "higher"});
+    const std::string axis_name(name_of(*axis));
+    if (in_.split.number.empty()) {
+      if (down == up) return;
+      if (!scale.settable())
+        return found_.refusal(4, c->name + " sets no gain: the linkage does", Station::feel, axis_name);
+      if (!now || !now->rate)
+        return found_.refusal(4, "the gain on " + axis_name + " is not written down yet: say to what", Station::feel,
+                              axis_name);
+      const double place = std::clamp(*now->rate + (down ? -1 : 1) * std::max(scale.step(), 0.05), 0.0, 1.0);
+      return found_.deed(4, set_gain(of_.rig, of_.catalogue, *axis, scale.rounded_down(place)), Station::feel,
+                         axis_name);
+    }
+    const auto place = scale.settable() ? scale.read(in_.split.number) : Result<double>(0.0);
+    if (now && now->rate && place && down != up && (down ? *place > *now->rate : *place < *now->rate))
+      return found_.refusal(4,
+                            "the gain on " + axis_name + " is " + scale.words(*now->rate) +
+                                " now: " + scale.words(*place) + " would be " + (down ? "up" : "down"),
+                            Station::feel, axis_name);
+    found_.deed(5, set_gain_in_words(of_.rig, of_.catalogue, *axis, in_.split.number), Station::feel, axis_name);
+  }
+
+  /// "more differential", "differential 30 %".
+  void differentials() {
+    if (!said(in_.words, "differential")) return;
+    constexpr double step = 0.1;
+    const bool less = verb({"less", "reduce", "lower", "decrease"}), more = verb({"more", "increase", "raise"});
+    if (in_.split.number.empty()) {
+      if (less == more) return;
+      const double now = differential_of(of_.rig);
+      if (less && now <= 0) return found_.refusal(5, "there is no differential to take away", Station::surfaces);
+      return found_.deed(
+          5, set_differential(of_.rig, std::clamp(std::round(100 * (now + (less ? -step : step))) / 100, 0.0, 1.0)),
+          Station::surfaces);
+    }
+    const auto percent = typed_number(in_.split.number, "%");
+    if (!percent) return found_.refusal(5, percent.error().text(), Station::surfaces);
+    found_.deed(5, set_differential(of_.rig, of_fifteen_figures(*percent / 100)), Station::surfaces);
+  }
+
+  /// "elevator throw 12 degrees".
+  void throws() {
+    if (in_.split.number.empty() || !in_.has({"throw", "throws", "degrees", "deflection", "move", "moves"})) return;
+    const auto surfaces = surfaces_named(of_, in_);
+    const auto axis = axis_named(in_);
+    if (surfaces.empty()) return;
+    const auto degrees = typed_number(in_.split.number, "°");
+    if (!degrees) return;
+    const Surface s = surfaces.front();
+    MixCommand command = MixCommand::roll;
+    if (axis == Axis::pitch || s.kind == SurfaceKind::elevator || s.kind == SurfaceKind::canard)
+      command = MixCommand::pitch;
+    if (axis == Axis::yaw || s.kind == SurfaceKind::rudder) command = MixCommand::yaw;
+    auto edit = set_throw(of_.rig, s, command, *degrees);
+    found_.deed(5, std::move(edit), Station::surfaces, s.name());
+  }
+
+  /// "return at 60 metres", "come home when the link is lost", "warn at 3.5 V a cell", "make it a pusher".
+  void homes() {
+    const bool lost = said(in_.words, "lost") || said(in_.words, "failsafe");
+    if (lost && in_.split.number.empty() &&
+        in_.begins({"come", "return", "fly", "circle", "glide", "set", "make", "let", "if", "when"})) {
+      std::optional<LossAction> action;
+      if (said(in_.words, "return")) action = LossAction::come_home;
+      if (in_.has({"circle", "loiter"})) action = LossAction::circle;
+      if (in_.has({"glide"}) || in_.has_row({"motor", "off"})) action = LossAction::glide;
+      const auto& late = of_.deferred;
+      if (action && late && late->home.missing.empty() &&
+          std::find(late->home.choices.begin(), late->home.choices.end(), *action) == late->home.choices.end())
+        return found_.refusal(5,
+                              late->home.can_act ? "with what is fitted it can't " + label_of(name_of(*action)) +
+                                                       " by itself: a place needs a satellite receiver"
+                                                 : "this controller does nothing by itself when the link is gone",
+                              Station::home);
+      if (action) {
+        Home home = of_.rig.home;
+        home.on_loss = *action;
+        found_.deed(5, set_home(of_.rig, home, "When the link is lost: " + label_of(name_of(*action))), Station::home);
+      }
+    }
+    if (in_.split.number.empty()) return;
+    const auto battery = parts_of(of_, PartGroup::battery);
+    const auto set = [&](const char* member, double value) {
+      found_.deed(5, set_value(of_.rig, path_of({"home", member}), Json(value)), Station::home);
+    };
+    if (const auto volts = typed_number(in_.split.number, "V");
+        volts && in_.has({"warn", "return", "home", "land", "turn"}) &&
+        in_.split.number.find_first_of("vV") != std::string::npos) {
+      const PartKind* k = battery.size() == 1 ? of_.catalogue.part(battery.front()->kind) : nullptr;
+      const bool each = in_.has({"cell", "cells"});
+      if (each && (!k || !k->battery))
+        return found_.refusal(5, "how many cells the battery has is not known", Station::fit);
+      return set("turn_home_v", of_fifteen_figures(*volts * (each ? k->battery->cells : 1)));
+    }
+    if (const Member* m = Described<Home>::members().named("return_height_m");
+        m && said(in_.words, "return") && in_.begins({"return", "come", "fly"}))
+      if (const auto height = typed_value(*m, in_.split.number)) set("return_height_m", *height);
+  }
+
+  /// "make it a pusher", "turn the board upside down", "I have 12 channels", "use the inline unit".
+  void boards() {
+    for (const auto& [word, pusher] : {std::pair{"pusher", true}, {"tractor", false}})
+      if (said(in_.words, word) && in_.words.size() <= 3)
+        found_.deed(5, set_value(of_.rig, path_of({"power", "pusher"}), Json(pusher)), Station::power);
+    if (in_.has({"channels"}) && in_.has({"have", "has", "transmitter"}))
+      if (const auto count = typed_number(in_.split.number, "");
+          count && !in_.split.number.empty() && *count == std::floor(*count))
+        found_.deed(5,
+                    set_value(of_.rig, path_of({"radio", "transmitter", "channels"}), Json(static_cast<int>(*count))),
+                    Station::sticks);
+    if (said(in_.words, "board") && in_.has({"turn", "mount", "put", "board", "arrow"})) {
+      Mounting place = of_.rig.mounting("controller") ? *of_.rig.mounting("controller") : Mounting{};
+      place.part = "controller";
+      Turn turn = place.turn;
+      bool told = false;
+      if (said(in_.words, "upsidedown")) turn.top = {2, -turn.top.sign}, told = turn.top.axis == 2;
+      if (said(in_.words, "arrow"))
+        for (const auto& [word, axis, sign] : {std::tuple{"nose", 0, 1},
+                                               {"forward", 0, 1},
+                                               {"tail", 0, -1},
+                                               {"back", 0, -1},
+                                               {"right", 1, 1},
+                                               {"left", 1, -1}})
+          if (in_.has({word}) && turn.top.axis == 2) turn.arrow = {axis, sign}, told = true;
+      if (told) {
+        place.turn = turn;
+        found_.deed(5, put_part(of_.rig, of_.catalogue, place), Station::fit, "controller");
+      }
+    }
+    if (verb({"use", "change", "take"}))
+      for (const ControllerClass& c : of_.catalogue.controllers) {
+        const auto what = without(in_.words, {"use", "change", "take", "instead", "board"});
+        if (const double fit = std::max(names(what, c.name), names(what, label_of(c.id))); fit >= 1.5)
+          found_.deed(2 + fit, change_class(of_.rig, of_.catalogue, c.id), Station::airframe, "controller");
+      }
+  }
+
+  const AskedOf& of_;
+  const Sentence& in_;
+  Found& found_;
+};
+
+}  // namespace
+
+void find_deeds(const AskedOf& of, const Sentence& sentence, Found& found) { Deeds(of, sentence, found).find(); }
+
+}  // namespace rigging

@@ -1,0 +1,445 @@
+#include "ask/questions.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "airframe/airframe.h"
+#include "ask/things.h"
+#include "ask/topics.h"
+#include "base/number.h"
+#include "base/units.h"
+#include "direction/direction_checks.h"
+#include "feel/gain_scale.h"
+#include "language/typed_value.h"
+#include "power/drive_choice.h"
+#include "power/network.h"
+#include "rig/path.h"
+#include "sticks/sticks.h"
+#include "wiring/wiring.h"
+
+namespace rigging {
+namespace {
+
+std::string joined(const std::vector<std::string>& all, const char* between = "; ") {
+  std::string text;
+  for (const std::string& s : all) text += (text.empty() ? "" : between) + s;
+  return text;
+}
+
+class Answers {
+ public:
+  Answers(const AskedOf& of, const Sentence& sentence, Found& found) : of_(of), in_(sentence), found_(found) {}
+
+  void find() {
+    wheres();
+    leads();
+    figures();
+    if (!in_.split.number.empty()) return;
+    values();
+    fitted();
+    directions();
+    supplies();
+    channels();
+    gains();
+    sums();
+  }
+
+ private:
+  std::string name_of_part(const std::string& id) const { return capital(part_name(of_.rig, of_.catalogue, id)); }
+  const std::vector<HarnessRow>& loom() const { return of_.review.reports.wiring().harness; }
+  const ControllerClass* board() const { return of_.review.reports.controller(); }
+  std::string socket_label(const std::string& socket) const {
+    const Terminal* t = board() ? board()->terminal(socket) : nullptr;
+    return t && !t->label.empty() ? t->label : socket;
+  }
+
+  /// "where does the receiver go", "which socket is the elevator in", "what is plugged into output 3".
+  void wheres() {
+    if (!in_.begins({"where", "what", "which", "whats"}) ||
+        !in_.has({"where", "plugged", "plug", "socket", "connected", "pin", "port", "output"}))
+      return;
+    const auto numbered = outputs_numbered(of_, in_);
+    if (numbered.size() == 1 && in_.has({"output", "out"})) {
+      const Output& o = *numbered.front();
+      std::vector<std::string> on;
+      for (const Surface s : o.surfaces) on.push_back(s.label());
+      found_.answer(5,
+                    capital(o.id.substr(0, o.id.find_last_of('_')) == "out" ? "output " + o.id.substr(4) : o.id) +
+                        ": " + (on.empty() ? o.mix.throttle != 0 ? "the motor" : "no surface" : joined(on, " and ")) +
+                        ", in socket " + socket_label(o.socket),
+                    Station::wiring, o.id);
+      return;
+    }
+    const auto what = without(in_.words, {"plugged", "plug", "socket", "connected", "lead", "sit", "goes", "pin",
+                                          "port", "output", "use", "whats"});
+    double fit = 0;
+    const Part* p = part_named(of_, what, &fit);
+    if (p && fit >= 1) {
+      // A battery goes where the balance comes right.
+      const PartKind* k = of_.catalogue.part(p->kind);
+      const Balance& balance = of_.review.reports.fit().balance;
+      if (k && k->group == PartGroup::battery && balance.complete &&
+          !in_.has({"plugged", "plug", "socket", "connected"}))
+        found_.answer(5.2, balance.to_wanted.words, Station::fit, "balance");
+      std::vector<std::string> ends;
+      for (const HarnessRow& row : loom()) {
+        const Lead* l = of_.rig.lead(row.lead);
+        if (!l || (l->from.part != p->id && l->to.part != p->id)) continue;
+        const bool from = l->from.part == p->id;
+        ends.push_back((from ? row.from_socket : row.to_socket) + " to " + (from ? row.to : row.from) + " " +
+                       (from ? row.to_socket : row.from_socket));
+      }
+      const std::string name = name_of_part(p->id);
+      found_.answer(3 + fit, name + ": " + (ends.empty() ? "not connected yet" : joined(ends)), Station::wiring, p->id);
+      if (const Mounting* place = of_.rig.mounting(p->id))
+        found_.answer(2.9 + fit,
+                      name + " sits " + length_text(-place->x_m) + " behind the nose" +
+                          (std::abs(place->y_m) < 0.001 ? ""
+                                                        : ", " + length_text(std::abs(place->y_m)) +
+                                                              (place->y_m > 0 ? " right" : " left") + " of the middle"),
+                      Station::fit, p->id);
+      if (fit >= 1.5) return;
+    }
+    std::vector<std::string> sockets;
+    for (const Surface s : surfaces_named(of_, in_))
+      if (const Output* o = of_.rig.output_of(s)) sockets.push_back(s.label() + " in " + socket_label(o->socket));
+    if (!sockets.empty()) found_.answer(5, capital(joined(sockets)), Station::wiring);
+  }
+
+  std::string lead_words(std::size_t at) const {
+    const HarnessRow& r = loom()[at];
+    return "Lead " + std::to_string(at + 1) + ": " + r.from + " " + r.from_socket + " to " + r.to + " " + r.to_socket +
+           ", " + length_text(r.length_m) + (r.remarks.empty() ? "" : "; " + r.remarks);
+  }
+
+  /// "show me lead 7", "which lead is longest", "how long is the lead to the elevator servo", "red wire out?".
+  void leads() {
+    if (!said(in_.words, "lead") && !in_.has({"wire", "wires", "cable"})) return;
+    if (loom().empty()) return found_.answer(2, "No leads are planned yet", Station::wiring);
+    if (const auto at = in_.split.number.empty() ? std::nullopt : number_of(in_.split.number)) {
+      if (*at != std::floor(*at)) return;
+      if (*at < 1 || *at > static_cast<double>(loom().size()))
+        return found_.answer(5, "There are " + std::to_string(loom().size()) + " leads", Station::wiring);
+      const auto row = static_cast<std::size_t>(*at) - 1;
+      return found_.answer(5, lead_words(row), Station::wiring, loom()[row].lead);
+    }
+    if (in_.has({"longest", "shortest"})) {
+      const bool longest = in_.has({"longest"});
+      std::size_t best = 0;
+      for (std::size_t i = 1; i < loom().size(); ++i)
+        if (longest == (loom()[i].length_m > loom()[best].length_m)) best = i;
+      return found_.answer(5, lead_words(best), Station::wiring, loom()[best].lead);
+    }
+    if (in_.has({"red"})) {
+      std::vector<std::string> out;
+      for (std::size_t i = 0; i < loom().size(); ++i)
+        if (const Lead* l = of_.rig.lead(loom()[i].lead); l && l->plus_removed) out.push_back(lead_words(i));
+      return found_.answer(
+          5, out.empty() ? "No lead of the plan has its red wire out" : "The red wire is out of: " + joined(out),
+          Station::wiring);
+    }
+    const auto what = without(in_.words, {"lead", "long", "length"});
+    double fit = 0;
+    std::vector<std::string> ids;
+    for (const Surface s : surfaces_named(of_, in_))
+      for (const Part& p : of_.rig.parts)
+        if (p.surface && static_cast<const Surface&>(*p.surface) == s) ids.push_back(p.id);
+    if (ids.empty())
+      if (const Part* p = part_named(of_, what, &fit); p && fit >= 1) ids.push_back(p->id);
+    std::vector<std::string> of;
+    std::string first;
+    for (std::size_t i = 0; i < loom().size(); ++i)
+      if (const Lead* l = of_.rig.lead(loom()[i].lead))
+        if (std::any_of(ids.begin(), ids.end(), [&](const std::string& id) { return far_end(*l, id) != nullptr; })) {
+          of.push_back(lead_words(i));
+          if (first.empty()) first = l->id;
+        }
+    if (!of.empty() && in_.has({"long", "length", "show", "which"}))
+      found_.answer(4.5, joined(of), Station::wiring, first);
+  }
+
+  /// Every number of the reports by its own name.
+  void figures() {
+    // "my board" is no number.
+    if (!in_.split.number.empty() || in_.words == std::vector<std::string>{"board"}) return;
+    for (const auto& [list, station] : {std::pair{of_.review.reports.airframe().figures(), Station::airframe},
+                                        {of_.review.reports.fit().figures(), Station::fit},
+                                        {of_.review.reports.power().figures(), Station::power}})
+      for (const Figure& f : list)
+        if (const double fit = names(in_.words, f.name); fit >= 1)
+          found_.answer(1 + fit, f.name + ": " + figure_text(f), station);
+  }
+
+  /// "what is the span", "how long is the fuselage".
+  void values() {
+    const auto look = [&](const Members& members, const std::string& section, Station station) {
+      for (const Member& m : members.list) {
+        if (!*m.label || (m.type != &number_type() && m.type != &optional_number_type())) continue;
+        const double fit = names(in_.words, m.label);
+        if (fit < 1.9) continue;
+        const Value v = value_at(of_.rig, path_of({section, m.name}));
+        const double* number = std::get_if<double>(&v);
+        found_.answer(0.9 + fit, capital(m.label) + ": " + (number ? value_text(m, *number) : "not known yet"), station,
+                      section);
+      }
+    };
+    look(Described<Airframe>::members(), "airframe", Station::airframe);
+    look(Described<Fit>::members(), "fit", Station::fit);
+    look(Described<Power>::members(), "power", Station::power);
+    look(Described<Home>::members(), "home", Station::home);
+  }
+
+  /// "what motor do I have", "how many servos are there", "how big is my battery".
+  void fitted() {
+    const bool many = in_.has_row({"how", "many"});
+    if (!in_.asks() || in_.has({"where", "why", "when", "should", "suits", "best"})) return;
+    const auto what = without(in_.words, {"fitted", "have", "use", "used", "kind", "big", "size", "cell", "capacity",
+                                          "large", "got", "type", "sort", "mah"});
+    for (const PartKind& k : of_.catalogue.parts) {
+      const auto group = meant_words(label_of(name_of(k.group)));
+      if (what.size() != group.size() || names(what, group) < 2) continue;
+      const auto all = parts_of(of_, k.group);
+      const std::string group_name = label_of(name_of(k.group));
+      if (many && !in_.has({"cells", "cell"}))
+        return found_.answer(4, all.empty() ? "No " + group_name + " yet" : counted(all.size(), group_name),
+                             Station::fit);
+      if (all.empty()) return found_.answer(3, "No " + group_name + " yet", Station::fit);
+      std::vector<std::string> names_of_all;
+      for (const Part* p : all)
+        if (const PartKind* own = of_.catalogue.part(p->kind)) names_of_all.push_back(own->name);
+      names_of_all.erase(std::unique(names_of_all.begin(), names_of_all.end()), names_of_all.end());
+      return found_.answer(4, capital(group_name) + ": " + joined(names_of_all), Station::fit, all.front()->id);
+    }
+    if (what == std::vector<std::string>{"board"} && board())
+      found_.answer(4, "Controller: " + board()->name, Station::airframe, "controller");
+  }
+  static std::string counted(std::size_t n, const std::string& what) {
+    return std::to_string(n) + " " + what + (n == 1 ? "" : "s");
+  }
+
+  struct Turning {
+    Axis axis;
+    bool positive;
+  };
+  /// What a stick is told to do, or what is done to the model.
+  std::optional<Turning> turning(bool disturbance) const {
+    const bool right = in_.has({"right"}), left = in_.has({"left"});
+    const auto axis = axis_named(in_);
+    if (disturbance) {
+      if (in_.has({"nose"})) {
+        if (in_.has({"down", "drop", "drops", "lower"})) return Turning{Axis::pitch, false};
+        if (in_.has({"up", "lift", "lifts", "lifted", "raise", "raised"}) && !left && !right)
+          return Turning{Axis::pitch, true};
+        if (left != right) return Turning{Axis::yaw, right};
+      }
+      if (in_.has({"tail"}) && in_.has({"lift", "lifts", "lifted", "raise", "raised", "up"}))
+        return Turning{Axis::pitch, false};
+      if (in_.has({"wing"}) && left != right && in_.has({"lift", "lifts", "lifted", "raise", "raised", "up"}))
+        return Turning{Axis::roll, left};
+      if (in_.has({"wing"}) && left != right && in_.has({"drop", "drops", "lower", "down"}))
+        return Turning{Axis::roll, right};
+      if (in_.has({"swing", "swings", "swung", "yaw"}) && left != right) return Turning{Axis::yaw, right};
+      if (in_.has({"tilt", "tilts", "tilted", "bank", "banks", "banked", "roll", "lean", "leans"}) && left != right)
+        return Turning{Axis::roll, right};
+      return {};
+    }
+    if (in_.has({"pull", "back"}) || (axis == Axis::pitch && in_.has({"up"}))) return Turning{Axis::pitch, true};
+    if (in_.has({"forward"}) || (axis == Axis::pitch && in_.has({"down"})) || (in_.has({"push"}) && !left && !right))
+      return Turning{Axis::pitch, false};
+    if (left == right) return {};
+    return Turning{axis && *axis != Axis::pitch ? *axis : Axis::roll, right};
+  }
+
+  /// "which way should the ailerons go when I push right", "what should the tail do when I lift the nose".
+  void directions() {
+    // "the elevator goes down when I pull": told, not asked.
+    if (!in_.asks() &&
+        (surfaces_named(of_, in_).empty() || !in_.has({"pull", "push", "stick"}) || !in_.has({"when", "if"})))
+      return;
+    const bool disturbance =
+        in_.has({"tilt", "tilts", "tilted", "lift", "lifts", "lifted", "bank", "banks", "banked", "swing", "swings",
+                 "swung", "raise", "raised", "drop", "drops", "lower", "lean", "leans"});
+    const bool which = in_.has_row({"which", "way"}) || in_.has_row({"what", "should"}) ||
+                       in_.has_row({"what", "happens"}) || in_.has_row({"what", "does"}) ||
+                       in_.has_row({"how", "should"}) || in_.has_row({"should", "the"});
+    if ((in_.asks() && !which) ||
+        (!disturbance && !in_.has({"stick", "push", "pull", "right", "left", "up", "down", "back", "forward"})))
+      return;
+    const auto turned = turning(disturbance);
+    if (!turned) return;
+    std::vector<Surface> named = surfaces_named(of_, in_);
+    std::vector<std::string> moves;
+    for (const AxisAnswer& a : of_.review.reports.airframe().answers) {
+      if (a.axis != turned->axis || a.direction == 0) continue;
+      if (!named.empty() && std::find(named.begin(), named.end(), a.surface) == named.end()) continue;
+      // The correction fights what was done to the model.
+      const int sign = (turned->positive ? 1 : -1) * (disturbance ? -1 : 1);
+      if (disturbance && a.surface.kind == SurfaceKind::motor && turned->axis != Axis::yaw) continue;
+      moves.push_back(a.surface.label() + " " + motion_label(a.surface, a.direction * sign));
+    }
+    const std::string axis(name_of(turned->axis));
+    const std::string sense(sense_word(turned->axis, turned->positive));
+    const std::string done = disturbance ? turned->axis == Axis::roll  ? "Held banked to the " + sense
+                                           : turned->axis == Axis::yaw ? "Nose swung to the " + sense
+                                                                       : "Nose " + sense
+                             : turned->axis == Axis::pitch
+                                 ? std::string("Pitch stick ") + (turned->positive ? "back" : "forward")
+                                 : capital(axis) + " stick to the " + sense;
+    if (moves.empty())
+      return found_.answer(5, done + ": nothing of what was named answers " + axis + " on this aircraft",
+                           Station::proof);
+    std::string how;
+    if (disturbance && board())
+      for (const ModeAnswer& m : board()->proof.modes)
+        if (in_.has({name_of(m.mode)})) how = ". In " + std::string(name_of(m.mode)) + ": " + answer_words(m);
+    if (!in_.asks()) how += ". The checks of station proof find what goes another way";
+    found_.answer(5.5, done + ": " + joined(moves) + how, Station::proof,
+                  (disturbance ? "correction." : "stick.") + axis);
+  }
+
+  /// "why is my receiver dark on USB".
+  void supplies() {
+    if (!in_.has({"usb"})) return;
+    std::vector<std::string> lit, dark;
+    double fit = 0;
+    const Part* asked =
+        part_named(of_, without(in_.words, {"usb", "dark", "dead", "alone", "off", "light", "work"}), &fit);
+    for (const ConsumerReport& c : of_.review.reports.power().consumers) {
+      if (asked && fit >= 1 && c.part != asked->id) continue;
+      (c.powered[static_cast<std::size_t>(SupplyState::usb)] ? lit : dark).push_back(c.name);
+    }
+    if (lit.empty() && dark.empty()) return;
+    std::string text;
+    if (!dark.empty())
+      text = "On USB alone this gets nothing: " + joined(dark, ", ") +
+             ". That is the board, no fault: with the battery in, propeller off, it is fed. ";
+    if (!lit.empty()) text += "USB feeds: " + joined(lit, ", ") + ".";
+    found_.answer(5, text, Station::power);
+  }
+
+  /// "how many amps do the servos pull when stalled", "how far down does the elevator go", "what does the mode switch
+  /// do".
+  void sums() {
+    if (in_.has_row({"left", "to"}) || in_.has_row({"is", "left"}) || in_.has_row({"are", "left"}))
+      found_.answer(5, left_to_do(of_), Station::proof);
+    if (!in_.asks()) return;
+    const PowerReport& power = of_.review.reports.power();
+    if (said(in_.words, "servo") && in_.has({"amps", "current", "ampere", "draw", "pull"}))
+      for (const SourceReport& s : power.sources)
+        if (s.supplies && !s.battery && power.servo_source_a > 0 && s.rating_a == power.servo_source_a) {
+          const auto amps = [&](LoadCase c) { return number_text(s.amps[static_cast<std::size_t>(c)], 1) + " A"; };
+          found_.answer(5,
+                        "All servos moving: " + amps(LoadCase::all_moving) +
+                            "; one of them stalled: " + amps(LoadCase::one_stalled) +
+                            "; two: " + amps(LoadCase::two_stalled) + ", all else on that rail with it, of " +
+                            number_text(s.rating_a, 1) + " A that " + s.name + " gives",
+                        Station::power, s.part);
+          break;
+        }
+    const auto surfaces = surfaces_named(of_, in_);
+    if (!surfaces.empty() && in_.has({"far", "throw", "throws", "degrees", "travel"})) {
+      std::vector<std::string> all;
+      for (const Surface s : surfaces)
+        if (const SurfaceAnswer* a = of_.review.reports.surfaces().answer(s); a && s.kind != SurfaceKind::motor) {
+          std::vector<std::string> commands;
+          for (const auto& [command, word] : Names<MixCommand>::list)
+            if (const double deg = a->throw_deg[static_cast<std::size_t>(command)]; deg > 0.05)
+              commands.push_back(degrees_text(deg) + " for full " + std::string(word));
+          const bool rudder = s.kind == SurfaceKind::rudder;
+          all.push_back(s.label() + " " + joined(commands, ", ") + ", at its ends " + degrees_text(a->most_up_deg) +
+                        (rudder ? " right and " : " up and ") + degrees_text(a->most_down_deg) +
+                        (rudder ? " left" : " down") + (a->in_degrees ? "" : " (without a measured linkage)"));
+        }
+      found_.answer(4.6, capital(joined(all)), Station::surfaces, surfaces.front().name());
+    }
+    if (said(in_.words, "mode") && (in_.has({"switch", "switches"}) || in_.has_row({"which", "modes"})) &&
+        !said(in_.words, "channel")) {
+      std::vector<std::string> all;
+      for (const ModeChoice& m : of_.rig.modes)
+        all.push_back("channel " + std::to_string(m.channel) + " at " + number_text(m.from_us, 0) + "–" +
+                      number_text(m.to_us, 0) + " µs " + m.mode);
+      if (!all.empty()) found_.answer(4.2, capital(joined(all)), Station::home);
+    }
+  }
+
+  /// "which channel is the mode switch on".
+  void channels() {
+    if (!said(in_.words, "channel") || !in_.has({"which", "what"})) return;
+    for (const Channel& c : of_.rig.radio.channels) {
+      const double fit =
+          std::max(names(without(in_.words, {"channel", "switch", "stick"}), function_label(c.function)),
+                   names(without(in_.words, {"channel", "switch", "stick"}), label_of(name_of(c.function))));
+      if (fit >= 1.5)
+        found_.answer(3 + fit, capital(function_label(c.function)) + ": channel " + std::to_string(c.number),
+                      Station::sticks);
+    }
+  }
+
+  /// "what is the roll gain", "what are the first gains", "how do I set the roll gain".
+  void gains() {
+    if (!said(in_.words, "gain") || !in_.asks() || !board()) return;
+    const auto axis = axis_named(in_);
+    const GainScale scale(*board(), of_.rig.feel.half_share);
+    if (in_.has({"first", "start", "begin", "maiden"}) && of_.deferred && !of_.deferred->feel_advice.first.empty()) {
+      std::vector<std::string> all;
+      for (const FirstGain& f : of_.deferred->feel_advice.first)
+        all.push_back(std::string(name_of(f.axis)) + " " + f.set);
+      return found_.answer(5, "For the first flight: " + joined(all, ", "), Station::feel);
+    }
+    if (in_.has({"set", "change", "adjust"}) && in_.has({"how", "where"}))
+      return found_.answer(4.5, "Gains: " + board()->feel.gains, Station::feel);
+    std::vector<std::string> all;
+    for (const Axis a : all_axes)
+      if (!axis || a == *axis) {
+        const AxisGain* g = of_.rig.feel.gain(a);
+        all.push_back(std::string(name_of(a)) + " " +
+                      (!scale.settable() ? "by the linkage alone"
+                       : !g || !g->rate  ? "not written down yet"
+                                         : scale.words(*g->rate)));
+      }
+    found_.answer(3.2 + (axis ? 0.6 : 0), "Gains: " + joined(all, ", "), Station::feel,
+                  axis ? std::string(name_of(*axis)) : "");
+  }
+
+  const AskedOf& of_;
+  const Sentence& in_;
+  Found& found_;
+};
+
+}  // namespace
+
+void find_answers(const AskedOf& of, const Sentence& sentence, Found& found) { Answers(of, sentence, found).find(); }
+
+void find_meanings(const AskedOf& of, const Sentence& sentence, Found& found) {
+  if (!of.terms) return;
+  const bool asked = sentence.has({"mean", "means", "meaning", "explain", "define", "difference", "called"});
+  const bool what = sentence.begins({"what", "whats"});
+  if (!asked && !what) return;
+  // "my stall speed" asks for the number, "a stall" for what it is.
+  const bool own = sentence.has({"my", "our"});
+  std::vector<std::string> words = without(sentence.words, {"mean", "means", "meaning", "explain", "define",
+                                                            "difference", "between", "called", "word", "whats"});
+  // "what's": a letter that is left over.
+  std::erase(words, "s");
+  std::vector<std::pair<double, std::string>> told;
+  for (const Term& t : *of.terms) {
+    double best = 0;
+    for (const std::string& w : t.words) {
+      best = std::max(best, names(words, w));
+      // "rate and level" are the modes of these names.
+      constexpr std::string_view mode = " mode";
+      if (w.ends_with(mode) && said(words, w.substr(0, w.size() - mode.size()))) best = std::max(best, 1.0);
+    }
+    const std::string meaning = capital(t.words.front()) + ": " + t.meaning;
+    if (sentence.has({"difference"}) && best >= 1)
+      told.emplace_back(best, meaning);
+    else if (best >= 2 || (asked && best >= 1.4))
+      found.answer((asked ? 4.5 : own ? 1.5 : 2.6) + best / 2, meaning);
+  }
+  if (told.size() >= 2) {
+    std::stable_sort(told.begin(), told.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    found.answer(5, told[0].second + " " + told[1].second);
+  }
+}
+
+}  // namespace rigging

@@ -1,0 +1,219 @@
+#include <gtest/gtest.h>
+
+#include "ask/ask.h"
+#include "ask/sentence.h"
+#include "base/job.h"
+#include "bench_rig.h"
+
+/// What builders say, and what they have to hear: the sentences were written before the code that answers them.
+namespace rigging {
+namespace {
+
+const std::vector<Term>& terms() {
+  static const std::vector<Term> all = terms_beside(in_source("/data"));
+  return all;
+}
+
+/// Both tiers of a review, made once for a rig however often it is asked.
+std::vector<Interpretation> answers_to(const Rig& rig, std::string_view words) {
+  static std::optional<Rig> of;
+  static std::optional<Review> first;
+  static std::optional<DeferredReview> late;
+  if (!of || !(*of == rig)) {
+    of = rig;
+    first = review(*of, shipped());
+    Progress progress;
+    late = deferred_review(first->reports, progress);
+  }
+  return answers({*of, shipped(), *first, late ? &*late : nullptr, &terms()}, words);
+}
+
+struct Heard {
+  const char* words;
+  const char* says;  ///< part of the answer
+};
+
+TEST(Sentences, AreAnsweredWithWhatIsSo) {
+  const Rig rig = demo("hedgerow");
+  for (const Heard& h : std::initializer_list<Heard>{{"why is my receiver dark on USB", "no fault"},
+                                                     {"what is expo", "softly about its middle"},
+                                                     {"what is left to do", "checks are left"},
+                                                     {"show me lead 7", "Lead 7: "},
+                                                     {"my transmitter is mode 2", "throttle and yaw on the left stick"},
+                                                     {"what prop should I use", "Propeller"},
+                                                     {"what happens when I lose the link", "comes home at 60 m"},
+                                                     {"it climbs when I open the throttle", "thrust line"},
+                                                     {"one servo jitters", "exchange its lead"},
+                                                     {"it wags its tail", "yaw"},
+                                                     {"the motor stutters", "motor leads"},
+                                                     {"what does stale mean", "changed since"},
+                                                     {"I crashed it", "direction checks"},
+                                                     {"how heavy is it", "1920 g"},
+                                                     {"what is a brown-out", "starts anew"},
+                                                     {"will the controller brown out", "Margin to a restart"},
+                                                     {"explain static margin", "distance from the balance point"},
+                                                     {"what is my static margin", "12 %"},
+                                                     {"what's a BEC", "Regulator: "},
+                                                     {"difference between rate mode and level mode", "Level mode: "},
+                                                     {"what is the span", "1800 mm"},
+                                                     {"how many servos are there", "4 servos"},
+                                                     {"which propeller is on it", "9 × 6"},
+                                                     {"where does the battery have to go", "behind the nose"},
+                                                     {"which socket is the elevator in", "OUT 3"},
+                                                     {"what is plugged into output 3", "inverted V-tail"},
+                                                     {"what does the mode switch do", "manual"},
+                                                     {"which channel is the flight mode switch on", "channel 5"},
+                                                     {"how far down does the elevator go", "for full pitch"},
+                                                     {"when does it turn home by itself", "15 V"},
+                                                     {"how high does it come home", "60 m"},
+                                                     {"how many amps do the servos pull when stalled", "stalled"},
+                                                     {"what are the first gains", "For the first flight"},
+                                                     {"which lead is longest", "900 mm"}}) {
+    const auto found = answers_to(rig, h.words);
+    ASSERT_FALSE(found.empty()) << h.words;
+    EXPECT_NE(found.front().text.find(h.says), std::string::npos) << h.words << ": " << found.front().text;
+    EXPECT_FALSE(found.front().edit) << h.words;
+  }
+}
+
+struct Wanted {
+  const char* words;
+  bool (*done)(const Rig& before, const Rig& after);
+};
+
+TEST(Sentences, DoWhatTheySay) {
+  const Rig rig = demo("hedgerow");
+  const auto kind = [](const Rig& r, const char* part) { return shipped().part(r.part(part)->kind); };
+  static const auto battery = [](const Rig& r) { return *shipped().part(r.part("battery")->kind)->battery; };
+  EXPECT_TRUE(kind(rig, "battery"));
+  for (const Wanted& w : std::initializer_list<Wanted>{
+           {"use a 3S battery", [](const Rig&, const Rig&r) { return battery(r).cells == 3; }},
+           {"turn the roll gain down to 6",
+            [](const Rig&, const Rig&r) { return std::abs(*r.feel.gain(Axis::roll)->rate - 0.06) < 1e-9; }},
+           {"set the return height to 80 m", [](const Rig&, const Rig&r) { return *r.home.return_height_m == 80; }},
+           {"return at 70 metres", [](const Rig&, const Rig&r) { return *r.home.return_height_m == 70; }},
+           {"swap outputs 3 and 4",
+            [](const Rig&b, const Rig&r) {
+              return r.output("out_3")->socket == b.output("out_4")->socket &&
+                     r.output("out_4")->socket == b.output("out_3")->socket;
+            }},
+           {"swap the left and right aileron",
+            [](const Rig&b, const Rig&r) { return r.output("out_1")->socket == b.output("out_2")->socket; }},
+           {"more differential",
+            [](const Rig&, const Rig&r) { return std::abs(r.output("out_1")->mix.roll_differential) > 0.09; }},
+           {"put the receiver in the wing", [](const Rig&, const Rig&r) { return r.mounting("receiver")->y_m > 0.1; }},
+           {"the battery weighs 210 g", [](const Rig&, const Rig&r) { return r.part("battery")->mass_kg == 0.21; }},
+           {"it weighs 1.4 kg", [](const Rig&, const Rig&r) { return r.airframe.mass_kg == 1.4; }},
+           {"make it a tractor", [](const Rig&, const Rig&r) { return !r.power.pusher; }},
+           {"warn at 3.5 V per cell", [](const Rig&, const Rig&r) { return *r.home.turn_home_v == 14; }},
+           {"I have 12 channels", [](const Rig&, const Rig&r) { return r.radio.transmitter.channels == 12; }},
+           {"the span is 1.4 m not 1.2", [](const Rig&, const Rig&r) { return r.airframe.span_m == 1.4; }},
+           {"turn the board upside down", [](const Rig&, const Rig&r) {
+              return r.mounting("controller")->turn.top == SignedAxis{2, 1};
+            }}}) {
+    const auto found = answers_to(rig, w.words);
+    ASSERT_FALSE(found.empty()) << w.words;
+    ASSERT_TRUE(found.front().edit) << w.words << ": " << found.front().text;
+    EXPECT_TRUE(w.done(rig, found.front().edit->rig)) << w.words << ": " << found.front().text;
+  }
+}
+
+// What can't be done as it was said is refused, not silently done otherwise.
+TEST(Sentences, NothingSaidBecomesSomethingElse) {
+  Rig rig = demo("hedgerow");
+  for (const char* words : {"4S 3000 mAh battery", "set capacity to 3000 mAh", "use a 7S battery", "less differential",
+                            "lower the roll gain a bit", "set the return height to 90 km", "show me lead 400"}) {
+    const auto found = answers_to(rig, words);
+    ASSERT_FALSE(found.empty()) << words;
+    EXPECT_FALSE(found.front().edit) << words << ": " << found.front().text;
+  }
+  const auto nearest = answers_to(rig, "set capacity to 3000 mAh");
+  EXPECT_NE(nearest.front().text.find("four cells"), std::string::npos) << nearest.front().text;
+  rig.feel.made_gain(Axis::roll).rate = 0.04;
+  const auto up = answers_to(rig, "turn the roll gain down to 6");
+  EXPECT_FALSE(up.front().edit) << up.front().text;
+  // A question changes nothing, whatever it speaks of.
+  for (const char* words : {"should I turn the roll gain down to 6", "is 30 % differential too much",
+                            "what if the link is lost and I circle", "how do I swap outputs 3 and 4 back"})
+    for (const Interpretation& a : answers_to(rig, words)) EXPECT_FALSE(a.edit) << words << ": " << a.text;
+  ASSERT_FALSE(answers_to(rig, "could you swap outputs 3 and 4").empty());
+  EXPECT_TRUE(answers_to(rig, "could you swap outputs 3 and 4").front().edit);
+}
+
+/// What each surface does for a command, by the conventions of the trade (common practice): right roll, the right
+/// trailing edge up; nose up, elevators up and a canard down; right yaw, a rudder right, of an upright V the right half
+/// down, of an inverted one up.
+int by_the_trade(Surface s, Axis axis) {
+  const int side = s.side == Side::right ? 1 : s.side == Side::left ? -1 : 0;
+  const bool v = s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v;
+  if (axis == Axis::roll) return s.kind == SurfaceKind::rudder ? 1 : v ? 0 : side;
+  if (axis == Axis::pitch) return s.kind == SurfaceKind::canard ? -1 : s.kind == SurfaceKind::rudder ? 0 : 1;
+  if (s.kind == SurfaceKind::rudder) return 1;
+  return s.kind == SurfaceKind::vtail ? -side : s.kind == SurfaceKind::inverted_v ? side : 0;
+}
+
+// On every kind of airframe, in both senses, by stick and by disturbance.
+TEST(Sentences, WhichWayItGoesIsRightOnEveryKind) {
+  struct Case {
+    const char* words;
+    Axis axis;
+    int command;  ///< what the surfaces should answer like
+  };
+  int seen = 0;
+  for (const auto& [kind, word] : Names<AirframeKind>::list) {
+    const Rig rig = fresh_at_1200_g("full_controller", kind);
+    for (const Case& c :
+         std::initializer_list<Case>{{"which way do the surfaces go when I push the roll stick right", Axis::roll, 1},
+                                     {"which way does everything go with the roll stick left", Axis::roll, -1},
+                                     {"which way should they go when I pull back", Axis::pitch, 1},
+                                     {"which way should they go when I push forward", Axis::pitch, -1},
+                                     {"which way on right yaw stick", Axis::yaw, 1},
+                                     {"what should happen when I lift the left wing", Axis::roll, -1},
+                                     {"what should happen when I tilt it left", Axis::roll, 1},
+                                     {"what should the tail do when I lift the nose", Axis::pitch, -1},
+                                     {"what should happen when the nose drops", Axis::pitch, 1},
+                                     {"what should happen when I swing the nose left", Axis::yaw, 1}}) {
+      const auto found = answers_to(rig, c.words);
+      ASSERT_FALSE(found.empty()) << word << ": " << c.words;
+      const std::string& text = found.front().text;
+      for (const Output& o : rig.outputs)
+        for (const Surface s : o.surfaces) {
+          if (s.kind == SurfaceKind::motor) continue;
+          const std::size_t at = text.find(s.label() + " trailing");
+          const std::size_t capital_at = text.find(": " + s.label() + " trailing");
+          const std::size_t place = capital_at != std::string::npos ? capital_at + 2 : at;
+          if (place == std::string::npos) continue;
+          const int expected = by_the_trade(s, c.axis) * c.command;
+          if (expected == 0) continue;
+          ++seen;
+          EXPECT_EQ(text.compare(place, s.label().size() + 1 + motion_label(s, expected).size(),
+                                 s.label() + " " + motion_label(s, expected)),
+                    0)
+              << word << ": " << c.words << ": " << text << ", expected " << motion_label(s, expected);
+        }
+    }
+  }
+  EXPECT_GT(seen, 150);
+}
+
+TEST(Sentences, OneSpellingForWhatGoesByManyNames) {
+  EXPECT_EQ(meant_words("the speed controllers"), meant_words("ESC"));
+  EXPECT_EQ(meant_words("my lipo packs"), (std::vector<std::string>{"battery", "battery"}));
+  EXPECT_EQ(meant_words("centre of gravity"), meant_words("CG"));
+  EXPECT_NE(meant_words("video transmitter"), meant_words("transmitter"));
+  EXPECT_EQ(meant_words("which way does it come home"), (std::vector<std::string>{"way", "return"}));
+}
+
+TEST(Terms, OfAChapter) {
+  const auto terms =
+      terms_of("# Head\n- **one**: first.\n- **two**, **2**, **II**: second: more\n- no term\n- **open: x\n");
+  ASSERT_EQ(terms.size(), 2u);
+  EXPECT_EQ(terms[0].words, std::vector<std::string>{"one"});
+  EXPECT_EQ(terms[0].meaning, "first.");
+  EXPECT_EQ(terms[1].words, (std::vector<std::string>{"two", "2", "II"}));
+  EXPECT_EQ(terms[1].meaning, "second: more");
+  EXPECT_TRUE(terms_beside("/nonexistent").empty());
+}
+
+}  // namespace
+}  // namespace rigging
