@@ -210,9 +210,8 @@ void MainWindow::build_menus() {
     document_.say_again();
     keep_preferences();
   });
-  auto* larger = add(view, u"Larger text"_s, {}, [] {
-    Style::instance().set_text_scale(Style::instance().text_scale() + text_step);
-  });
+  auto* larger = add(view, u"Larger text"_s, {},
+                     [] { Style::instance().set_text_scale(Style::instance().text_scale() + text_step); });
   // Without Shift where plus lies above "=".
   larger->setShortcuts({QKeySequence(u"Ctrl++"_s), QKeySequence(u"Ctrl+="_s)});
   add(view, u"Smaller text"_s, QKeySequence(u"Ctrl+-"_s),
