@@ -26,20 +26,6 @@ namespace {
 
 constexpr double part_of_a_name = 1;
 
-/// What builders say for a member, where its label says something else.
-const char* also_called(const std::string& section, const std::string& member) {
-  const std::string place = section + "/" + member;
-  for (const auto& [known, words] : {std::pair{"home/return_height_m", "return height"},
-                                     {"home/circle_radius_m", "circle radius"},
-                                     {"home/turn_home_v", "turn return voltage"},
-                                     {"home/wind_m_s", "wind speed"},
-                                     {"home/area_m", "flying area"},
-                                     {"fit/frame_mass_kg", "empty weight"},
-                                     {"airframe/mass_kg", "take off weight"}})
-    if (place == known) return words;
-  return "";
-}
-
 class Deeds {
  public:
   Deeds(const AskedOf& of, const Sentence& sentence, Found& found) : of_(of), in_(sentence), found_(found) {}
@@ -67,6 +53,13 @@ class Deeds {
   bool verb(std::initializer_list<std::string_view> verbs) const { return in_.has(verbs); }
   std::string name_of_part(const std::string& id) const { return capital(part_name(of_.rig, of_.catalogue, id)); }
 
+  /// "25 %" of what counts from 0 to 1; nothing else.
+  std::optional<Result<double>> percent_of(const Member& m) const {
+    if (m.span.most > 1 || in_.split.number.find('%') == std::string::npos) return {};
+    const auto percent = typed_number(in_.split.number, "%");
+    return percent ? Result<double>(of_fifteen_figures(*percent / 100)) : percent;
+  }
+
   /// "set span 1.5 m", "flying mass 1.2 kg", "make the reserve 30 %".
   void measures() {
     if (in_.split.number.empty()) return;
@@ -77,7 +70,8 @@ class Deeds {
         if (!*m.label || (m.type != &number_type() && m.type != &optional_number_type())) continue;
         const double fit = std::max(names(what, m.label), names(what, also_called(section, m.name)));
         if (fit < 1.5) continue;
-        const auto value = typed_value(m, in_.split.number);
+        const auto percent = percent_of(m);
+        const auto value = percent ? *percent : typed_value(m, in_.split.number);
         if (!value) {
           found_.refusal(fit, value.error().text(), station, section);
           continue;
@@ -96,7 +90,10 @@ class Deeds {
 
   /// "the battery weighs 210 g", "it weighs 1.4 kg".
   void weights() {
-    if (in_.split.number.empty() || !said(in_.words, "weigh")) return;
+    // "the motor is 95 g" says the same.
+    const bool in_grams = in_.has({"is"}) && in_.split.number.find_first_of("gozlb") != std::string::npos &&
+                          typed_number(in_.split.number, "g").has_value();
+    if (in_.split.number.empty() || (!said(in_.words, "weigh") && !in_grams)) return;
     const auto kg = typed_number(in_.split.number, shown("kg").unit);
     const auto what = without(in_.numberless, {"weigh", "set", "make", "change", "flying", "now", "really"});
     double fit = 0;

@@ -26,6 +26,8 @@ std::string joined(const std::vector<std::string>& all, const char* between = ";
   return text;
 }
 
+constexpr double least_of_a_figure = 1.3;
+
 class Answers {
  public:
   Answers(const AskedOf& of, const Sentence& sentence, Found& found) : of_(of), in_(sentence), found_(found) {}
@@ -123,6 +125,8 @@ class Answers {
       const auto row = static_cast<std::size_t>(*at) - 1;
       return found_.answer(5, lead_words(row), Station::wiring, loom()[row].lead);
     }
+    if (in_.has_row({"how", "many"}))
+      return found_.answer(5, std::to_string(loom().size()) + " leads", Station::wiring);
     if (in_.has({"longest", "shortest"})) {
       const bool longest = in_.has({"longest"});
       std::size_t best = 0;
@@ -166,7 +170,8 @@ class Answers {
                                         {of_.review.reports.fit().figures(), Station::fit},
                                         {of_.review.reports.power().figures(), Station::power}})
       for (const Figure& f : list)
-        if (const double fit = names(in_.words, f.name); fit >= 1)
+        // One word of a long name is not its name.
+        if (const double fit = names(in_.words, f.name); fit >= least_of_a_figure)
           found_.answer(1 + fit, f.name + ": " + figure_text(f), station);
   }
 
@@ -175,7 +180,7 @@ class Answers {
     const auto look = [&](const Members& members, const std::string& section, Station station) {
       for (const Member& m : members.list) {
         if (!*m.label || (m.type != &number_type() && m.type != &optional_number_type())) continue;
-        const double fit = names(in_.words, m.label);
+        const double fit = std::max(names(in_.words, m.label), names(in_.words, also_called(section, m.name)));
         if (fit < 1.9) continue;
         const Value v = value_at(of_.rig, path_of({section, m.name}));
         const double* number = std::get_if<double>(&v);
@@ -297,8 +302,56 @@ class Answers {
                   (disturbance ? "correction." : "stick.") + axis);
   }
 
+  /// "is the receiver getting power": in each state of the supply.
+  void fed() {
+    if (!in_.asks() || !in_.has({"power", "powered", "fed", "supply", "supplied", "live", "volts", "voltage"})) return;
+    double fit = 0;
+    const Part* p = part_named(of_,
+                               without(in_.words, {"power", "powered", "fed", "supply", "supplied", "live", "gett",
+                                                   "get", "enough", "volt", "voltage"}),
+                               &fit);
+    const ConsumerReport* c = p && fit >= 1 ? of_.review.reports.power().consumer(p->id) : nullptr;
+    if (!c) return;
+    const auto state = [&](SupplyState s) { return c->powered[static_cast<std::size_t>(s)] ? "fed" : "dark"; };
+    const bool battery = c->powered[static_cast<std::size_t>(SupplyState::battery)];
+    found_.answer(4.5,
+                  capital(c->name) + " on USB alone: " + state(SupplyState::usb) +
+                      "; with the battery in: " + state(SupplyState::battery) +
+                      (battery ? ", at worst " + number_text(c->worst_v, 1) + " V of " + number_text(c->least_v, 1) +
+                                     " V that it needs"
+                               : std::string()),
+                  Station::power, p->id);
+  }
+
+  /// "how fast can it go", "it rolls when I pitch".
+  void others() {
+    if (in_.has_row({"how", "fast"}) && !in_.has({"land", "shake", "shakes", "servo", "stall", "slow"})) {
+      const auto& cruise = of_.review.reports.airframe().cruise_speed;
+      std::string text = cruise ? "Cruise " + speed_text(cruise->value) : std::string();
+      if (of_.deferred && of_.deferred->feel.missing.empty() && of_.deferred->feel.fast_m_s > 0)
+        text += (text.empty() ? "Fastest" : ", fastest") + std::string(" level flight about ") +
+                speed_text(of_.deferred->feel.fast_m_s);
+      found_.answer(5, text, Station::airframe, "airframe");
+    }
+    if (!in_.asks() && in_.has({"when", "while"}) && in_.has({"rolls", "banks", "pitches", "yaws", "turns"}) &&
+        in_.has({"pitch", "roll", "pull", "push", "elevator", "aileron"}) && !said(in_.words, "throttle"))
+      found_.answer(
+          3.4,
+          "One command moves it on another axis: channels exchanged (sticks), the two halves unequal in throw or "
+          "centre, or a lead or weight of one half wrong. The stick checks of station proof tell which",
+          Station::proof);
+    if (in_.has({"lamp", "light", "led", "blinks", "blinking", "flashing", "flashes", "tones", "beeps"}) && board() &&
+        !board()->lamps.empty() && !said(in_.words, "motor")) {
+      std::vector<std::string> all;
+      for (const Lamp& l : board()->lamps) all.push_back(l.sign + ": " + l.meaning);
+      found_.answer(4, "Signs of this class: " + joined(all), Station::proof);
+    }
+  }
+
   /// "why is my receiver dark on USB".
   void supplies() {
+    fed();
+    others();
     if (!in_.has({"usb"})) return;
     std::vector<std::string> lit, dark;
     double fit = 0;

@@ -49,11 +49,24 @@ std::string one_spelling(std::string word) {
       {"quit", "cut"},          {"cuts", "cut"},           {"lose", "lost"},          {"loses", "lost"},
       {"loss", "lost"},         {"losing", "lost"},        {"signal", "link"},        {"rth", "return"},
       {"returns", "return"},    {"returned", "return"},    {"failsafes", "failsafe"}, {"kv", "kv"}};
+  // "buzzes" and "buzzing" are one word.
+  constexpr std::size_t least = 3;
+  if (word.size() > least + 2 && word.ends_with("ing") && word != "string" && word != "spring")
+    word.resize(word.size() - 3);
+  else if (word.size() > least + 2 &&
+           (word.ends_with("zes") || word.ends_with("xes") || word.ends_with("shes") || word.ends_with("ches")))
+    word.resize(word.size() - 2);
   if (word.size() > 3 && word.ends_with("s") && !word.ends_with("ss") && !word.ends_with("us") &&
       !word.ends_with("is") && !same.count(word))
     word.pop_back();
   const auto it = same.find(word);
   return it == same.end() ? word : it->second;
+}
+
+std::string with_percent_signs(std::string text) {
+  for (const std::string_view word : {" percent", " per cent"})
+    if (const std::size_t at = text.find(word); at != std::string::npos) text.replace(at, word.size(), " %");
+  return text;
 }
 
 }  // namespace
@@ -99,7 +112,10 @@ double names(const std::vector<std::string>& asked, const std::vector<std::strin
 double names(const std::vector<std::string>& asked, std::string_view name) { return names(asked, meant_words(name)); }
 
 Sentence::Sentence(std::string_view of)
-    : text(small_letters(of)), all(words_of(of)), words(meant_words(of)), split(cut_number(of)) {
+    : text(small_letters(of)),
+      all(words_of(of)),
+      words(meant_words(of)),
+      split(cut_number(with_percent_signs(std::string(of)))) {
   numberless = meant_words(split.words);
 }
 

@@ -91,4 +91,20 @@ std::vector<const Output*> outputs_numbered(const AskedOf& of, const Sentence& s
   return all;
 }
 
+const char* also_called(const std::string& section, const std::string& member) {
+  const std::string place = section + "/" + member;
+  for (const auto& [known, words] : {std::pair{"home/return_height_m", "return height"},
+                                     {"home/circle_radius_m", "circle radius"},
+                                     {"home/turn_home_v", "turn return voltage"},
+                                     {"home/wind_m_s", "wind speed"},
+                                     {"home/area_m", "flying area"},
+                                     {"fit/frame_mass_kg", "empty weight"},
+                                     {"power/reserve_share", "reserve"},
+                                     {"airframe/wing_at_m", "long nose"},
+                                     {"airframe/fast_m_s", "top speed"},
+                                     {"airframe/mass_kg", "take off weight"}})
+    if (place == known) return words;
+  return "";
+}
+
 }  // namespace rigging

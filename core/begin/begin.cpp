@@ -213,7 +213,20 @@ std::string usual_receiver(const Catalogue& catalogue, const std::string& contro
 
 SaidDrive drive_in_words(const Catalogue& catalogue, std::string_view words) {
   SaidDrive drive;
+  const auto drives = [](const PartKind* k) {
+    return k && (k->group == PartGroup::motor || k->group == PartGroup::propeller || k->group == PartGroup::battery ||
+                 k->group == PartGroup::speed_controller);
+  };
   for (SaidPart& part : parts_in_words(catalogue, words)) {
+    // "40 A" alone: where the drive is asked for it is one of the drive's, a speed controller first.
+    if (!drives(part.kind)) {
+      const PartKind* better = nullptr;
+      for (const FoundKind& f : find_kinds(catalogue, part.said))
+        if (f.exact && f.unknown.empty() && drives(f.kind) &&
+            (!better || (better->group != PartGroup::speed_controller && f.kind->group == PartGroup::speed_controller)))
+          better = f.kind;
+      if (better) part.kind = better, part.remark.clear();
+    }
     std::string* id = nullptr;
     switch (part.kind ? part.kind->group : PartGroup::other) {
       case PartGroup::motor: id = &drive.kinds.motor; break;

@@ -195,9 +195,10 @@ std::string joined(const std::vector<std::string>& words) {
 
 }  // namespace
 
-std::vector<FoundKind> find_kinds(const Catalogue& catalogue, std::string_view text) {
+namespace {
+
+std::vector<FoundKind> kinds_of(const Catalogue& catalogue, const Said& asked) {
   std::vector<FoundKind> found;
-  const Said asked = read(text, false);
   // A small number alone could be anything's.
   if (asked.words.empty() && asked.amounts.size() == 1 && asked.amounts[0].unit.empty() && asked.amounts[0].value < 100)
     return found;
@@ -246,6 +247,25 @@ std::vector<FoundKind> find_kinds(const Catalogue& catalogue, std::string_view t
   }
   std::stable_sort(found.begin(), found.end(),
                    [](const FoundKind& a, const FoundKind& b) { return a.exact != b.exact ? a.exact : a.fit > b.fit; });
+  return found;
+}
+
+}  // namespace
+
+std::vector<FoundKind> find_kinds(const Catalogue& catalogue, std::string_view text) {
+  const Said asked = read(text, false);
+  auto found = kinds_of(catalogue, asked);
+  if (!found.empty() || asked.words.size() < 2) return found;
+  // A word that is said of other parts alone ("analogue camera") is not understood, and all else still is: what names a
+  // whole kind fits best.
+  for (std::size_t i = 0; i < asked.words.size(); ++i) {
+    Said rest = asked;
+    rest.words.erase(rest.words.begin() + static_cast<std::ptrdiff_t>(i));
+    auto without = kinds_of(catalogue, rest);
+    if (without.empty() || (!found.empty() && without.front().fit <= found.front().fit)) continue;
+    for (FoundKind& f : without) f.unknown += (f.unknown.empty() ? "" : " ") + asked.words[i];
+    found = std::move(without);
+  }
   return found;
 }
 

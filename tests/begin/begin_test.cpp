@@ -153,5 +153,23 @@ TEST(Begin, TheReceiverSuitsTheClass) {
   EXPECT_EQ(usual_receiver(shipped(), "full_controller"), "receiver_two_way");
 }
 
+// Nothing that is said of the drive vanishes or becomes something else in silence.
+TEST(BeginDrive, WhatIsSaidIsTakenOrSaidNotToBe) {
+  const auto kinds = [](const char* words) { return drive_in_words(shipped(), words); };
+  EXPECT_EQ(kinds("40 A").kinds.speed_controller, "esc_40_switching");
+  EXPECT_TRUE(kinds("40 A").others.empty());
+  EXPECT_EQ(shipped().part(kinds("4S 3000 mAh").kinds.battery)->battery->cells, 4);
+  EXPECT_FALSE(kinds("4S 3000 mAh").remarks.empty());
+  EXPECT_EQ(shipped().part(kinds("4S").kinds.battery)->battery->cells, 4);
+  EXPECT_EQ(kinds("4S cylindrical").kinds.battery, "battery_4s_7000_cylindrical");
+  const auto all = kinds("2814, 9x6, 4S 5000 mAh, 40 A");
+  EXPECT_EQ(all.kinds.motor, "motor_2814");
+  EXPECT_EQ(all.kinds.propeller, "propeller_9x6");
+  EXPECT_EQ(all.kinds.battery, "battery_4s_5000");
+  EXPECT_EQ(all.kinds.speed_controller, "esc_40_switching");
+  EXPECT_TRUE(all.remarks.empty());
+  EXPECT_FALSE(kinds("flux").remarks.empty());
+}
+
 }  // namespace
 }  // namespace rigging

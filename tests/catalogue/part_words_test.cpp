@@ -69,6 +69,18 @@ TEST(PartWords, WhatDiffersIsSaid) {
   ASSERT_TRUE(near.at(0).kind);
   EXPECT_EQ(near[0].kind->id, "video_200");
   EXPECT_NE(near[0].remark.find("nearest"), std::string::npos);
+  // Another number of cells is another battery, however near its charge; a number without a unit is none with one.
+  const auto pack = parts_in_words(shipped(), "4S 3000 mAh");
+  EXPECT_EQ(shipped().part(pack.at(0).kind->id)->battery->cells, 4);
+  EXPECT_NE(pack[0].remark.find("nearest"), std::string::npos);
+  EXPECT_FALSE(find_kinds(shipped(), "battery 3000 mAh").front().exact);
+  // What is said of other kinds alone is not understood, in whatever order it stands; the rest is.
+  for (const char* words : {"analogue camera", "camera analogue"}) {
+    const auto camera = parts_in_words(shipped(), words);
+    ASSERT_TRUE(camera.at(0).kind) << words;
+    EXPECT_EQ(camera[0].kind->group, PartGroup::camera) << words;
+    EXPECT_NE(camera[0].remark.find("not understood: analogue"), std::string::npos) << camera[0].remark;
+  }
   const auto strange = parts_in_words(shipped(), "flux capacitor, purple camera, , 5");
   ASSERT_EQ(strange.size(), 3u);
   EXPECT_FALSE(strange[0].kind);
