@@ -185,7 +185,7 @@ void arming(const Opened& o, Session& session) {
     refusals.push_back({{"why", name}, {"words", r.words}, {"remedy", r.remedy}});
   }
   if (session.json)
-    return session.print({{"needs", needs}, {"checks_on", o.rig.home.arming_checks}, {"refusals", refusals}});
+    return session.print({{"needs", needs}, {"checks_on", o.rig.home.checks_before_arming}, {"refusals", refusals}});
   if (needs.empty()) std::cout << "This class locks no motor.\n";
   for (std::size_t i = 0; i < needs.size(); ++i) std::cout << i + 1 << ". " << needs[i] << ".\n";
 }

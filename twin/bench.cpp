@@ -424,7 +424,7 @@ std::vector<BoardState::Refusal> Bench::refusals() const {
   if (!settled()) refuses(R::settling);
   if (!receiver_lit()) refuses(R::no_signal);
   if (const auto c = commanded(); c && c->throttle > 0.02) refuses(R::throttle_open);
-  if (set_.home.arming_checks) {
+  if (set_.home.checks_before_arming) {
     if (settled() && senses_.moved_at_start()) refuses(R::moved_at_start);
     for (const auto& [sensor, state] : found())
       if (state != SensorState::works)

@@ -110,7 +110,7 @@ std::vector<Output> default_outputs(const Airframe& airframe) {
   const auto add = [&]() -> Output& {
     Output o;
     o.id = "out_" + std::to_string(outputs.size() + 1);
-    o.socket = "s" + std::to_string(outputs.size() + 1);
+    o.socket = "slot_" + std::to_string(outputs.size() + 1);
     return outputs.emplace_back(std::move(o));
   };
   for (const Surface s : surfaces_of(airframe)) {
@@ -189,7 +189,7 @@ Rig fitted_to(Rig rig, const Airframe& airframe) {
     }
     for (int n = 1; w.id.empty() || (ids.count(w.id) && w.socket.empty()); ++n) w.id = "out_" + std::to_string(n);
     for (int n = 1; w.socket.empty(); ++n) {
-      const std::string free = "s" + std::to_string(n);
+      const std::string free = "slot_" + std::to_string(n);
       const bool spoken_for = sockets.count(free) || std::any_of(spare.begin(), spare.end(),
                                                                  [&](const Output& o) { return o.socket == free; });
       if (!spoken_for) w.socket = free;

@@ -341,9 +341,9 @@ class Answers {
           "centre, or a lead or weight of one half wrong. The stick checks of station proof tell which",
           Station::proof);
     if (in_.has({"lamp", "light", "led", "blinks", "blinking", "flashing", "flashes", "tones", "beeps"}) && board() &&
-        !board()->lamps.empty() && !said(in_.words, "motor")) {
+        !board()->proof.lamps.empty() && !said(in_.words, "motor")) {
       std::vector<std::string> all;
-      for (const Lamp& l : board()->lamps) all.push_back(l.sign + ": " + l.meaning);
+      for (const Lamp& l : board()->proof.lamps) all.push_back(l.sign + ": " + l.meaning);
       found_.answer(4, "Signs of this class: " + joined(all), Station::proof);
     }
   }

@@ -104,13 +104,13 @@ bool waits_for_place(const CheckContext& in) {
 
 Places arming_places(const CheckContext& in, const std::string&) {
   Places all = class_places();
-  for (const char* place : {"home/on_loss", "home/arming_checks"}) all.emplace_back(place);
+  for (const char* place : {"home/on_loss", "home/checks_before_arming"}) all.emplace_back(place);
   add_kinds(in, PartGroup::satellite_receiver, all);
   return all;
 }
 
 std::string arming_stands_in_the_way(const CheckContext& in, const std::string&) {
-  return in.rig.home.arming_checks ? "" : "the checks before arming are switched off";
+  return in.rig.home.checks_before_arming ? "" : "the checks before arming are switched off";
 }
 
 CheckCard arming_card(const CheckContext&, const std::string&) {

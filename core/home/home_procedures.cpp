@@ -400,7 +400,7 @@ Card ArmingProcedure::card(const Scene& scene) const {
     say_needs();
     return card;
   }
-  if (!scene.rig.home.arming_checks)
+  if (!scene.rig.home.checks_before_arming)
     card.lines.push_back({"The checks before arming are switched off: what follows is not all.", true});
   if (!scene.bench.controller || !state_) {
     card.todo = "Connect the controller, or start the bench below: it is asked here.";

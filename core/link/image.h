@@ -46,7 +46,7 @@ std::string image_hash(std::string_view bytes);
 
 /// One part in which rig and board differ.
 struct Difference {
-  std::string part;  ///< "output s3", "sensing", "channel 2"
+  std::string part;  ///< "output slot_3", "sensing", "channel 2"
   std::string words;
   std::vector<SettingId> settings;  ///< empty when one of the two does not have the part at all
   /// Nothing but the centre: what automatic trim moves.

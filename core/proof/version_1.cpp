@@ -9,6 +9,7 @@
 #include "checks/checks.h"
 #include "rig/path.h"
 #include "rig/rig_file.h"
+#include "rig/socket_names.h"
 #include "sticks/sticks.h"
 
 // The sentences of version 1, as it wrote them. They never change.
@@ -28,7 +29,7 @@ Lines direction(const Rig& rig, const CheckId& id) {
     if (o.mix.of(axis) == 0 ||
         std::none_of(o.surfaces.begin(), o.surfaces.end(), [&](Surface s) { return required_direction(s, axis) != 0; }))
       continue;
-    std::string line = o.id + " in " + o.socket + " drives";
+    std::string line = o.id + " in " + former_socket(o.socket) + " drives";
     for (const Surface s : o.surfaces) line += " " + s.name();
     outputs.push_back(line + ", " + name + " " + number_text(o.mix.of(axis), 6) + (o.reversed ? ", reversed" : ""));
   }
@@ -50,7 +51,7 @@ Lines lead(const Rig& rig, const Lead& l) {
   const auto end = [&](const char* name, const LeadEnd& e) {
     const Part* p = rig.part(e.part);
     return std::string(name) + " " + e.part + (p ? " (" + p->kind + ")" : " (" + rig.controller.kind + ")") + " " +
-           e.socket;
+           former_socket(e.socket);
   };
   return {end("from", l.from), end("to", l.to),
           std::string(l.plus_removed ? "red wire out" : "red wire in") + (l.plug_turned ? ", plug turned" : "") +
@@ -62,7 +63,7 @@ Lines centre(const Rig& rig, bool ends) {
   for (const Output& o : rig.outputs)
     for (const Surface s : o.surfaces) {
       if (s.kind == SurfaceKind::motor) continue;
-      std::string line = s.label() + ": " + o.socket + (o.reversed ? " reversed" : "") + ", centre " +
+      std::string line = s.label() + ": " + former_socket(o.socket) + (o.reversed ? " reversed" : "") + ", centre " +
                          number_text(o.centre_us, 0) + " µs";
       if (ends) line += ", ends " + number_text(o.low_us, 0) + " and " + number_text(o.high_us, 0) + " µs";
       if (const Linkage* l = rig.linkage(s))

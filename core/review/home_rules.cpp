@@ -117,11 +117,11 @@ void not_looked_up(const Inspection& in, Findings& found) {
 }
 
 void checks_off(const Inspection& in, Findings& found) {
-  if (in.rig.home.arming_checks || !in.controller || !in.controller->home.checks_before_arming) return;
+  if (in.rig.home.checks_before_arming || !in.controller || !in.controller->home.checks_before_arming) return;
   Snag& n = found.add(Severity::grounds, "arming", "The checks before arming are switched off",
                       "It would arm with a sick sensor, without a position, with a mode that flies by itself.",
                       "Switch them on again, and write that to the board.");
-  n.fix = sets("Switch the checks on", {{"home/arming_checks", true}});
+  n.fix = sets("Switch the checks on", {{"home/checks_before_arming", true}});
 }
 
 /// What station sticks does not tell of the switches.

@@ -57,7 +57,7 @@ const Members& Described<Home>::members() {
                                  .member("landing_throttle", &Home::landing_throttle, {0, 1}, "throttle while landing")
                                  .member("opens_tow", &Home::opens_tow)
                                  .member("sounds_when_lost", &Home::sounds_when_lost)
-                                 .member("arming_checks", &Home::arming_checks)
+                                 .member("checks_before_arming", &Home::checks_before_arming)
                                  .member("goggles", &Home::goggles)
                                  .member("clear_page", &Home::clear_page)
                                  .member("looked_up", &Home::looked_up)

@@ -77,7 +77,7 @@ struct Home {
   std::optional<double> landing_throttle;  ///< 0 to 1, while it lands by itself; 0: cut
   std::optional<bool> opens_tow;           ///< the tow release opens when the link is gone; else it stays latched
   std::optional<bool> sounds_when_lost;    ///< an alarm, until it is found
-  bool arming_checks = true;               ///< refuses to arm while something is not ready
+  bool checks_before_arming = true;        ///< refuses to arm while something is not ready
   std::vector<GogglesLine> goggles;        ///< in the goggles
   bool clear_page = false;                 ///< one page of the goggles with nothing over the picture
   std::string looked_up;  ///< which rules of the place and the club were looked up, in the builder's words

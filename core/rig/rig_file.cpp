@@ -10,6 +10,7 @@
 #include "base/number.h"
 #include "base/wrapped.h"
 #include "rig/path.h"
+#include "rig/socket_names.h"
 
 namespace rigging {
 
@@ -77,10 +78,14 @@ void from_version_1(Json& json) {
 struct Renamed {
   const char *section, *was, *is;
 };
-constexpr Renamed renamed[] = {{"", "sharing", "saturation"},           {"outputs", "passes", "passthrough_channel"},
-                               {"home", "hold_s", "loss_hold_s"},       {"home", "height_m", "return_height_m"},
-                               {"home", "warn_v", "turn_home_v"},       {"home", "shows", "goggles"},
-                               {"radio", "heard_as", "receiver_signal"}};
+constexpr Renamed renamed[] = {{"", "sharing", "saturation"},
+                               {"outputs", "passes", "passthrough_channel"},
+                               {"home", "hold_s", "loss_hold_s"},
+                               {"home", "height_m", "return_height_m"},
+                               {"home", "warn_v", "turn_home_v"},
+                               {"home", "shows", "goggles"},
+                               {"radio", "heard_as", "receiver_signal"},
+                               {"home", "arming_checks", "checks_before_arming"}};
 
 /// The path of a value under today's names: `home/warn_v` is `home/turn_home_v`.
 std::string current_path(const std::string& path) {
@@ -130,6 +135,7 @@ Result<Json> unwrapped(Json json, const std::string& file) {
                    "a version up to " + std::to_string(rig_version));
   if (version->get<double>() < 2) from_version_1(json);
   from_version_2(json);
+  bring_sockets_up(json);
   json.erase("format");
   json.erase(copy_of);
   json.erase(copy_before);

@@ -170,7 +170,7 @@ std::vector<Setting> home_settings() {
       of_home("landing_throttle", "throttle while landing", K::number),
       of_home("opens_tow", "tow release when the link goes", K::flag, {}, "opens", "stays latched"),
       of_home("sounds_when_lost", "alarm when lost", K::flag, {}, "sounds", "silent"),
-      of_home("arming_checks", "checks before arming", K::flag, {}, "on", "off"),
+      of_home("checks_before_arming", "checks before arming", K::flag, {}, "on", "off"),
       of_list<GogglesLine>(
           "goggles", "in the goggles", [](auto& r) -> auto& { return r.home.goggles; }, line_words),
       of_home("clear_page", "page without anything over the picture", K::flag, {}, "there", "none")};

@@ -34,7 +34,7 @@ Result<Edit> named(const Rig& rig, const std::string& name, const std::vector<st
 TEST(Edits, EverySingleValueOfAFreshRigCanBeSet) {
   const Rig rig = fresh_rig("mine", AirframeKind::two_ailerons, "full_controller");
   for (const char* place :
-       {"sensing/roll_reversed", "controller/auto_trim", "home/arming_checks", "radio/transmitter/mixes"}) {
+       {"sensing/roll_reversed", "controller/auto_trim", "home/checks_before_arming", "radio/transmitter/mixes"}) {
     const auto was = std::get<bool>(value_at(rig, place));
     const auto e = set_value(rig, place, !was);
     ASSERT_TRUE(e) << place << ": " << e.error().text();
@@ -147,11 +147,11 @@ TEST(Edits, OfTheStations) {
   ASSERT_TRUE(e);
   EXPECT_FALSE(e->rig.part("gps"));
   for (const Lead& l : e->rig.leads) EXPECT_FALSE(far_end(l, "gps"));
-  e = named(rig, "plug", {"servo_flaperon_left", "s5"});
+  e = named(rig, "plug", {"servo_flaperon_left", "slot_5"});
   ASSERT_TRUE(e) << e.error().text();
-  EXPECT_EQ(e->rig.output_of(*surface_from_name("flaperon_left"))->socket, "s5") << "its output goes along";
-  EXPECT_FALSE(named(rig, "plug", {"servo_flaperon_left", "s99"}));
-  EXPECT_FALSE(named(rig, "plug", {"esc_motor", "s5"})) << "it does not touch the board";
+  EXPECT_EQ(e->rig.output_of(*surface_from_name("flaperon_left"))->socket, "slot_5") << "its output goes along";
+  EXPECT_FALSE(named(rig, "plug", {"servo_flaperon_left", "slot_99"}));
+  EXPECT_FALSE(named(rig, "plug", {"esc_motor", "slot_5"})) << "it does not touch the board";
   e = named(rig, "flip", {"out_3", "yaw"});
   ASSERT_TRUE(e);
   EXPECT_EQ(e->rig.outputs[2].mix.yaw, -rig.outputs[2].mix.yaw);

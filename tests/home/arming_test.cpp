@@ -77,13 +77,13 @@ TEST(ArmingProcedure, OneReasonAtATimeAndThePositionIsProvenByItself) {
 
 TEST(ArmingProcedure, ChecksThatAreSwitchedOffGroundAndProveNothing) {
   Rig rig = comes_home();
-  rig.home.arming_checks = false;
+  rig.home.checks_before_arming = false;
   const auto snags = review(rig, shipped()).snags;
   const Snag* off = coded(snags, "HOME-09");
   ASSERT_TRUE(off);
   EXPECT_EQ(off->severity, Severity::grounds);
   const Rig mended = fixed_by(*off->fix, rig);
-  EXPECT_TRUE(mended.home.arming_checks);
+  EXPECT_TRUE(mended.home.checks_before_arming);
   EXPECT_FALSE(with_proof(rig, shipped(), arming_waits, "2026-11-27T10:00:00Z", false));
   EXPECT_TRUE(with_proof(mended, shipped(), arming_waits, "2026-11-27T10:00:00Z", false));
 }

@@ -291,7 +291,7 @@ TEST(ControllerLink, WhatIsAskedOnPurposeIsAskedAgainAndThenGivenUp) {
   run.peer.way = [](const std::string& what, int count) {
     return what == "drive" && count < 3 ? Way::lose_reply : Way::answer;
   };
-  run.link.drive("s1", 0.5, run.now_s);
+  run.link.drive("slot_1", 0.5, run.now_s);
   run.step(4);
   EXPECT_EQ(run.peer.asked["drive"], 3);
   EXPECT_EQ(run.count<Problem>(), 0);

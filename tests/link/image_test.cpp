@@ -215,7 +215,7 @@ TEST(Image, EverySettingIsFoundSaidAndTakenOverByItself) {
   lists.home.goggles = {GogglesLine::volts, GogglesLine::height};
   int tried = 0;
   for (const Setting& s : settings()) {
-    const std::string subject = s.of == SettingOf::output    ? "s1"
+    const std::string subject = s.of == SettingOf::output    ? "slot_1"
                                 : s.of == SettingOf::port    ? "serial_4"
                                 : s.of == SettingOf::channel ? "2"
                                                              : "";
@@ -261,7 +261,7 @@ TEST(Image, ABoardWithMoreOrFewerOutputsIsTakenOver) {
   other.outputs.erase(other.outputs.begin());
   Output extra;
   extra.id = "of the board";
-  extra.socket = "s8";
+  extra.socket = "slot_8";
   extra.mix.flap = 0.5;
   other.outputs.push_back(extra);
   const Image board = image_of(other);
@@ -269,7 +269,7 @@ TEST(Image, ABoardWithMoreOrFewerOutputsIsTakenOver) {
   ASSERT_EQ(found.size(), 2u);
   EXPECT_EQ(found[0].words, "not used on the board, used in the rig");
   EXPECT_EQ(found[1].words, "used on the board, not used in the rig");
-  const Rig grown = with_board_parts(rig, board, {"output s8"});
+  const Rig grown = with_board_parts(rig, board, {"output slot_8"});
   ASSERT_EQ(grown.outputs.size(), rig.outputs.size() + 1);
   EXPECT_EQ(grown.outputs.back().mix.flap, 0.5);
   EXPECT_NE(grown.outputs.back().id, rig.outputs.back().id);

@@ -164,8 +164,8 @@ TEST(Network, JoinsWhatLeadsAndTracksJoinAndNothingElse) {
   rig.controller.kind = "full_controller";
   add_part(rig, "esc", "esc_30_switching");
   add_part(rig, "servo", "servo_9g_digital", Surface{SurfaceKind::rudder, Side::single});
-  add_lead(rig, "a", "esc", "servo", "controller", "s1");
-  add_lead(rig, "b", "servo", "plug", "controller", "s2");
+  add_lead(rig, "a", "esc", "servo", "controller", "slot_1");
+  add_lead(rig, "b", "servo", "plug", "controller", "slot_2");
   const auto rail = [&](const Network& n, const char* part, const char* net) {
     return n.rail_of.at(static_cast<std::size_t>(n.node(part, net)));
   };

@@ -116,7 +116,7 @@ TEST(Power, TwoSourcesAreSeenAndTheHigherOneFeeds) {
   Rig rig = demo("hedgerow");
   add_part(rig, "bec", "regulator_6v_5a");
   add_lead(rig, "bec_in", "bec", "in", "module", "esc", LeadKind::power);
-  add_lead(rig, "bec_out", "bec", "out", "controller", "s6");
+  add_lead(rig, "bec_out", "bec", "out", "controller", "slot_6");
   const PowerReport r = analyze_power(rig, shipped());
   EXPECT_TRUE(r.source("bec")->supplies);
   EXPECT_FALSE(r.source("esc")->supplies);

@@ -116,8 +116,8 @@ TEST(LearnedEnds, TravelWithTheConfigurationAndBack) {
   const auto differing = link::differences(link::image_of(demo("hedgerow")), image);
   std::set<std::string> parts;
   for (const auto& d : differing) parts.insert(d.part);
-  EXPECT_EQ(parts, (std::set<std::string>{"output s1", "channel 1", "saturation"}));
-  const Rig taken = link::with_board_parts(demo("hedgerow"), image, {"channel 1", "saturation", "output s1"});
+  EXPECT_EQ(parts, (std::set<std::string>{"output slot_1", "channel 1", "saturation"}));
+  const Rig taken = link::with_board_parts(demo("hedgerow"), image, {"channel 1", "saturation", "output slot_1"});
   EXPECT_TRUE(link::differences(link::image_of(taken), image).empty());
   EXPECT_TRUE(taken.channel(ChannelFunction::roll)->learned);
 }

@@ -93,10 +93,10 @@ TEST(Regulator, HeatAndJunctionByHand) {
   add_part(rig, "a", "servo_9g_analogue");
   add_part(rig, "b", "servo_9g_analogue");
   add_lead(rig, "l1", "esc", "battery", "battery", "main", LeadKind::power);
-  add_lead(rig, "l2", "esc", "servo", "controller", "s1");
+  add_lead(rig, "l2", "esc", "servo", "controller", "slot_1");
   add_lead(rig, "l3", "rx", "ch1", "controller", "in_ail");
-  add_lead(rig, "l4", "a", "plug", "controller", "s2");
-  add_lead(rig, "l5", "b", "plug", "controller", "s3");
+  add_lead(rig, "l4", "a", "plug", "controller", "slot_2");
+  add_lead(rig, "l5", "b", "plug", "controller", "slot_3");
   const PowerReport r = analyze_power(rig, shipped());
   const SourceReport& esc = *r.source("esc");
   EXPECT_NEAR(esc.amps[static_cast<std::size_t>(LoadCase::all_moving)], 0.51, 1e-9);
@@ -131,8 +131,8 @@ TEST(LeadDrop, ByHand) {
   add_part(rig, "esc", "esc_20_switching");
   add_part(rig, "servo", "servo_12g_metal");
   add_lead(rig, "l1", "esc", "battery", "battery", "main", LeadKind::power);
-  add_lead(rig, "l2", "esc", "servo", "controller", "s1").length_m = 0.1;
-  add_lead(rig, "l3", "servo", "plug", "controller", "s2").length_m = 0.6;
+  add_lead(rig, "l2", "esc", "servo", "controller", "slot_1").length_m = 0.1;
+  add_lead(rig, "l3", "servo", "plug", "controller", "slot_2").length_m = 0.6;
   const PowerReport r = analyze_power(rig, shipped());
   const double supply_ohm = 2 * (0.1339 * 0.1 + 0.02), total = 1.2 + 0.08;
   EXPECT_NEAR(r.consumer("servo")->worst_v, 5 - supply_ohm * total - 0.2007 * 1.2, 1e-3);

@@ -66,7 +66,7 @@ class Mutator {
   static constexpr const char* words_[] = {"",
                                            "controller",
                                            "battery",
-                                           "s1",
+                                           "slot_1",
                                            "plus",
                                            "out_1",
                                            "none",

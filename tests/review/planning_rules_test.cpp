@@ -159,7 +159,7 @@ std::vector<Break> power_breaks() {
          add_part(r, "bec", "regulator_5v_5a").mass_kg = 0;
          put(r, "bec", 0.3, 0.03, 0.03);
          add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power);
-         add_lead(r, "bec_out", "bec", "out", "controller", "s6");
+         add_lead(r, "bec_out", "bec", "out", "controller", "slot_6");
        },
        {"POWER-01"}},
       {"nothing feeds the servos",
@@ -239,7 +239,7 @@ std::vector<Break> power_breaks() {
          add_part(r, "bec", "regulator_6v_5a").mass_kg = 0;
          put(r, "bec", 0.3, 0.03, 0.03);
          add_lead(r, "bec_in", "bec", "in", "module", "esc", LeadKind::power);
-         add_lead(r, "bec_out", "bec", "out", "controller", "s6").gauge_awg = 20;
+         add_lead(r, "bec_out", "bec", "out", "controller", "slot_6").gauge_awg = 20;
          r.power.static_a = 20;
          r.power.static_thrust_n = 10;
        },
@@ -340,16 +340,16 @@ std::vector<Break> wiring_breaks() {
       {"motor among servos",
        "hedgerow",
        [](Rig& r) {
-         r.outputs[4].socket = "s5";
-         r.outputs[0].socket = "s6";
+         r.outputs[4].socket = "slot_5";
+         r.outputs[0].socket = "slot_6";
          for (Lead& l : r.leads) {
-           if (far_end(l, "esc", "servo")) l.to.socket = "s5";
-           if (l.id == "servo_flaperon_left") l.to.socket = "s6";
+           if (far_end(l, "esc", "servo")) l.to.socket = "slot_5";
+           if (l.id == "servo_flaperon_left") l.to.socket = "slot_6";
          }
-         r.outputs[2].socket = "s1";
-         to_socket(r, "servo_inverted_v_left", "s1");
-         r.outputs[3].socket = "s8";
-         to_socket(r, "servo_inverted_v_right", "s8");
+         r.outputs[2].socket = "slot_1";
+         to_socket(r, "servo_inverted_v_left", "slot_1");
+         r.outputs[3].socket = "slot_8";
+         to_socket(r, "servo_inverted_v_right", "slot_8");
        },
        {"WIRING-11"}},
       {"pads run out",
@@ -428,7 +428,7 @@ std::vector<Break> wiring_breaks() {
        [](Rig& r) {
          Output& o = r.outputs.emplace_back();
          o.id = "pass_1";
-         o.socket = "s5";
+         o.socket = "slot_5";
          o.passthrough_channel = 5;
        },
        {"WIRING-37"}},
@@ -491,8 +491,8 @@ std::vector<Break> wiring_breaks() {
       {"servo on another's output",
        "hedgerow",
        [](Rig& r) {
-         to_socket(r, "servo_flaperon_left", "s2");
-         to_socket(r, "servo_flaperon_right", "s1");
+         to_socket(r, "servo_flaperon_left", "slot_2");
+         to_socket(r, "servo_flaperon_right", "slot_1");
        },
        {"WIRING-22", "WIRING-22"}},
       {"lead too short", "hedgerow", [](Rig& r) { r.lead("gps")->length_m = 0.1; }, {"WIRING-25"}},
@@ -514,7 +514,7 @@ std::vector<Break> wiring_breaks() {
        "hedgerow",
        [](Rig& r) {
          for (Lead& l : r.leads)
-           if (far_end(l, "esc", "servo")) l.to.socket = "s5";
+           if (far_end(l, "esc", "servo")) l.to.socket = "slot_5";
        },
        {"WIRING-31"}}};
 }
@@ -553,7 +553,7 @@ TEST(Rules, OfTheTowRelease) {
   rig.airframe.kind = AirframeKind::towed_glider;
   rig.outputs = default_outputs(AirframeKind::towed_glider);
   int n = 0;
-  for (Output& o : rig.outputs) o.socket = "s" + std::to_string(++n);
+  for (Output& o : rig.outputs) o.socket = "slot_" + std::to_string(++n);
   EXPECT_EQ(all_codes(rig).count("WIRING-18"), 1u);
   const Output* tow = nullptr;
   for (const Output& o : rig.outputs)
@@ -569,7 +569,7 @@ TEST(Rules, OfYLeadsAndTwins) {
   rig.airframe.kind = AirframeKind::aileron_y_lead;
   rig.outputs = default_outputs(AirframeKind::aileron_y_lead);
   int n = 0;
-  for (Output& o : rig.outputs) o.socket = "s" + std::to_string(++n);
+  for (Output& o : rig.outputs) o.socket = "slot_" + std::to_string(++n);
   std::erase_if(rig.parts, [](const Part& p) { return p.surface.has_value(); });
   std::erase_if(rig.mountings, [](const Mounting& p) { return p.part.starts_with("servo_"); });
   std::erase_if(rig.leads, [](const Lead& l) { return l.from.part.starts_with("servo_"); });

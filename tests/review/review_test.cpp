@@ -87,15 +87,15 @@ INSTANTIATE_TEST_SUITE_P(
                        Set{"AIRFRAME-03", "FIT-05"}},
         BreakOfTheGood{"nothing drives a tail half", [](Rig& r) { r.outputs.erase(r.outputs.begin() + 3); },
                        Set{"SURFACES-01", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-02", "PROOF-06", "PROOF-06"}},
-        BreakOfTheGood{"two in one socket", [](Rig& r) { r.outputs[4].socket = "s1"; },
+        BreakOfTheGood{"two in one socket", [](Rig& r) { r.outputs[4].socket = "slot_1"; },
                        Set{"SURFACES-03", "WIRING-11", "WIRING-31"}},
-        BreakOfTheGood{"a socket that is not there", [](Rig& r) { r.outputs[4].socket = "s77"; },
+        BreakOfTheGood{"a socket that is not there", [](Rig& r) { r.outputs[4].socket = "slot_77"; },
                        Set{"SURFACES-04", "WIRING-31"}},
         BreakOfTheGood{"a surface that is not there",
                        [](Rig& r) {
                          Output o;
                          o.id = "extra";
-                         o.socket = "s5";
+                         o.socket = "slot_5";
                          o.surfaces = {Surface{SurfaceKind::canard, Side::single}};
                          r.outputs.push_back(o);
                        },
@@ -168,7 +168,7 @@ TEST(Proofs, GoStaleWhenAndOnlyWhenWhatTheyDependOnChanges) {
   using Ids = std::set<std::string>;
   EXPECT_EQ(stale([](Rig& r) { r.outputs[2].mix.yaw = -0.45; }), (Ids{"stick.yaw", "correction.yaw"}));
   EXPECT_EQ(stale([](Rig& r) { r.outputs[0].reversed = true; }), (Ids{"stick.roll", "correction.roll"}));
-  EXPECT_EQ(stale([](Rig& r) { r.outputs[2].socket = "s8"; }),
+  EXPECT_EQ(stale([](Rig& r) { r.outputs[2].socket = "slot_8"; }),
             (Ids{"stick.pitch", "stick.yaw", "correction.pitch", "correction.yaw"}));
   EXPECT_EQ(stale([](Rig& r) { r.sensing.pitch_reversed = true; }), (Ids{"correction.pitch"}));
   EXPECT_EQ(stale([](Rig& r) { r.sensing.board = *turn_from_name("arrow_tail_top_up"); }),

@@ -213,11 +213,11 @@ TEST(ClassRules, ABoardIsMadeForItsOwnSurfacesAndChannels) {
   Rig v = fresh_rig("mine", AirframeKind::two_ailerons, "gesture_board");
   v.outputs = default_outputs(AirframeKind::two_ailerons);
   for (Output& o : v.outputs)
-    o.socket = o.surfaces.empty()                        ? "s1"
-               : o.surfaces[0].name() == "aileron_left"  ? "s2"
-               : o.surfaces[0].name() == "aileron_right" ? "s3"
-               : o.surfaces[0].name() == "elevator"      ? "s5"
-                                                         : "s4";
+    o.socket = o.surfaces.empty()                        ? "slot_1"
+               : o.surfaces[0].name() == "aileron_left"  ? "slot_2"
+               : o.surfaces[0].name() == "aileron_right" ? "slot_3"
+               : o.surfaces[0].name() == "elevator"      ? "slot_5"
+                                                         : "slot_4";
   EXPECT_EQ(found(v), (Set{"WIRING-34", "WIRING-34"})) << "elevator and rudder are exchanged";
   Rig fixed = fresh_rig("mine", AirframeKind::flying_wing, "fixed_wing");
   fixed.radio.channels.clear();

@@ -2,6 +2,7 @@
 #include "base/json.h"
 #include "base/number.h"
 #include "rig/differing.h"
+#include "rig/socket_names.h"
 
 #include <gtest/gtest.h>
 
@@ -310,6 +311,49 @@ TEST(RigFile, NamesOfVersionTwoAreBroughtUp) {
     EXPECT_EQ(out["version"], rig_version);
     EXPECT_FALSE(out.contains("sharing") || out["home"].contains("warn_v") || out["radio"].contains("heard_as"));
   }
+}
+
+// Sockets of the shipped classes got plain ids of our own: files of before are brought up, a builder's own class is
+// left alone.
+TEST(RigFile, SocketsOfBeforeAreBroughtUp) {
+  Json json = {{"format", "rig"},
+               {"version", 3},
+               {"name", "A"},
+               {"controller", {{"kind", "small_controller"}, {"mounted", true}}},
+               {"outputs", {{{"id", "out_1"}, {"socket", "s3"}}, {{"id", "out_2"}, {"socket", "s12"}}}},
+               {"ports", {{{"socket", "uart_b"}, {"job", "receiver"}}}},
+               {"leads",
+                {{{"id", "l"},
+                  {"from", {{"part", "gps"}, {"socket", "s1"}}},
+                  {"to", {{"part", "controller"}, {"socket", "uart_b"}}}}}},
+               {"parts", {{{"id", "gps"}, {"kind", "satellite_plain"}}}},
+               {"proofs",
+                {{{"check", {{"family", "lead"}, {"subject", "l"}}},
+                  {"at", "2026-01-01T10:00:00Z"},
+                  {"depends_on",
+                   {{"leads/l/to/socket", "uart_b"},
+                    {"outputs/out_1/socket", "s3"},
+                    {"ports/uart_b/job", "receiver"},
+                    {"name", "s3"}}}}}}};
+  Json own = json;
+  bring_sockets_up(json);
+  EXPECT_EQ(json["outputs"][0]["socket"], "slot_3");
+  EXPECT_EQ(json["outputs"][1]["socket"], "slot_12");
+  EXPECT_EQ(json["ports"][0]["socket"], "data_b");
+  EXPECT_EQ(json["leads"][0]["to"]["socket"], "data_b");
+  EXPECT_EQ(json["leads"][0]["from"]["socket"], "s1") << "a part's own";
+  const Json& rests = json["proofs"][0]["depends_on"];
+  EXPECT_EQ(rests.at("leads/l/to/socket"), "data_b");
+  EXPECT_EQ(rests.at("outputs/out_1/socket"), "slot_3");
+  EXPECT_TRUE(rests.contains("ports/data_b/job"));
+  EXPECT_EQ(rests.at("name"), "s3") << "no socket";
+  own["controller"]["kind"] = "my_board";
+  const Json before = own;
+  bring_sockets_up(own);
+  EXPECT_EQ(own, before);
+  for (const char* id : {"slot_1", "slot_12", "data_c", "serial_1", "sense"})
+    EXPECT_EQ(current_socket(former_socket(id)), id);
+  for (const char* other : {"s", "servo", "s123", "uart_", "uart_ab", ""}) EXPECT_EQ(current_socket(other), other);
 }
 
 TEST(PartsFile, TheCatalogueFitsItsSchema) {

@@ -102,11 +102,11 @@ TEST(WiringLayout, LeadsBeginAndEndAtTheirSocketsAndLeaveOutward) {
       EXPECT_NEAR((line.corners[i] - line.corners[i - 1]).cwiseAbs().minCoeff(), 0, 1e-9)
           << line.lead << ": at right angles";
   }
-  const auto* s1 = l.spot("controller", "s1");
+  const auto* s1 = l.spot("controller", "slot_1");
   ASSERT_TRUE(s1);
-  EXPECT_EQ(l.nearest_board_spot(s1->x + 0.5, s1->y - 0.5, 3)->terminal, "s1");
+  EXPECT_EQ(l.nearest_board_spot(s1->x + 0.5, s1->y - 0.5, 3)->terminal, "slot_1");
   EXPECT_EQ(l.nearest_board_spot(-50, -50, 3), nullptr);
-  EXPECT_EQ(l.spot("nobody", "s1"), nullptr);
+  EXPECT_EQ(l.spot("nobody", "slot_1"), nullptr);
 }
 
 /// How many millimetres of a lead lie inside a rectangle, in steps of a fifth.

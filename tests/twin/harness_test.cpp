@@ -148,7 +148,7 @@ TEST(Harness, AnOutputPassesItsChannelThrough) {
   Rig rig = demo("hedgerow");
   Output& o = rig.outputs.emplace_back();
   o.id = "pass_1";
-  o.socket = "s8";
+  o.socket = "slot_8";
   o.passthrough_channel = 8;
   const ControllerClass& c = *shipped().controller(rig.controller.kind);
   Bench bench(rig, c, *truth_of(rig, c, {}), Harness(rig, shipped(), {}));
@@ -156,18 +156,18 @@ TEST(Harness, AnOutputPassesItsChannelThrough) {
   for (const double position : {-1.0, 1.0}) {
     bench.radio().control(8, position);
     for (int i = 0; i < 100; ++i) bench.step(0.01);
-    EXPECT_NEAR(bench.pulses().at("s8"), 1500 + 500 * position, 3);
+    EXPECT_NEAR(bench.pulses().at("slot_8"), 1500 + 500 * position, 3);
   }
   bench.transmitter(false);
   for (int i = 0; i < 100; ++i) bench.step(0.01);
-  EXPECT_EQ(bench.pulses().at("s8"), o.centre_us);
+  EXPECT_EQ(bench.pulses().at("slot_8"), o.centre_us);
 }
 
 TEST(Harness, FaultsAreReadStrictly) {
   const Rig rig = demo("hedgerow");
   for (const char* bad :
        {"", "pair_turned", "spoon:gps", "pair_turned:nothing", "pair_turned:servo_flaperon_left", "plug_turned:gps",
-        "wrong_socket:gps", "wrong_socket:gps,s99", "wrong_socket:servo_flaperon_left,s2"}) {
+        "wrong_socket:gps", "wrong_socket:gps,slot_99", "wrong_socket:servo_flaperon_left,slot_2"}) {
     const auto f = lead_fault_from_text(bad, rig, shipped());
     EXPECT_FALSE(f) << bad;
     if (!f) EXPECT_FALSE(f.error().expected.empty());

@@ -213,7 +213,7 @@ TEST(TwinProgram, AMissingRedWireKeepsTheBoardFromAnswering) {
   // The board lives from the measuring module, the servos from the speed controller.
   EXPECT_EQ(look->body["servos_powered"], false);
   EXPECT_TRUE(controller.ask("sensors")->ok());
-  const auto drive = controller.ask("drive", {{"output", "s1"}, {"level", 0.5}});
+  const auto drive = controller.ask("drive", {{"output", "slot_1"}, {"level", 0.5}});
   ASSERT_TRUE(drive);
   EXPECT_FALSE(drive->ok());
   EXPECT_NE(drive->refused().find("red wires"), std::string::npos) << drive->refused();

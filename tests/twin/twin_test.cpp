@@ -211,11 +211,11 @@ TEST(Twin, FlapsDroopBothSidesByTheLever) {
 
 TEST(Twin, BehavesAsAControllerDoes) {
   Fixture f("hedgerow", {});
-  EXPECT_TRUE(f.bench.drive("s1", 0.5));
-  EXPECT_FALSE(f.bench.drive("s9", 0.5));
+  EXPECT_TRUE(f.bench.drive("slot_1", 0.5));
+  EXPECT_FALSE(f.bench.drive("slot_9", 0.5));
   f.bench.throttle(1);
   f.run(0.05);
-  EXPECT_FALSE(f.bench.drive("s1", 0.5)) << "throttle open";
+  EXPECT_FALSE(f.bench.drive("slot_1", 0.5)) << "throttle open";
   f.bench.throttle(0);
   f.run(0.05);
   f.bench.transmitter(false);
@@ -230,7 +230,7 @@ TEST(Twin, BehavesAsAControllerDoes) {
   f.bench.stick(Axis::roll, 1);
   f.run(0.5);
   EXPECT_EQ(f.bench.look().deflection, still) << "servos don't move on USB";
-  EXPECT_FALSE(f.bench.drive("s1", 0.5));
+  EXPECT_FALSE(f.bench.drive("slot_1", 0.5));
   EXPECT_FALSE(f.bench.work({Remedy::reverse_output, {"out_1"}, {}, {}})) << "set over the link, not by hand";
 }
 
@@ -277,7 +277,7 @@ class OfClass {
     r.controller.kind = kind;
     r.airframe.kind = airframe;
     r.outputs = default_outputs(airframe);
-    for (std::size_t i = 0; i < r.outputs.size(); ++i) r.outputs[i].socket = "s" + std::to_string(i + 1);
+    for (std::size_t i = 0; i < r.outputs.size(); ++i) r.outputs[i].socket = "slot_" + std::to_string(i + 1);
     return r;
   }
 };
@@ -477,12 +477,12 @@ TEST_F(PortFixture, RefusesAndSaysWhy) {
   EXPECT_TRUE(ask("stage", {{"offset", 0}, {"bytes", Json::binary({'j', 'u', 'n', 'k'})}}).ok());
   EXPECT_FALSE(ask("verify", {{"hash", link::image_hash(junk)}}).ok());
   Rig elsewhere = f.rig;
-  elsewhere.outputs[0].socket = "s99";
+  elsewhere.outputs[0].socket = "slot_99";
   link::WriteTransaction transaction(link::image_of(elsewhere));
   while (auto request = transaction.next())
     transaction.answered(ask(link::request_name(*request), link::body_of(*request)));
   EXPECT_TRUE(transaction.failed());
-  EXPECT_NE(transaction.problem().find("s99"), std::string::npos);
+  EXPECT_NE(transaction.problem().find("slot_99"), std::string::npos);
 }
 
 struct MiniBoardPort : PortFixture {
@@ -517,14 +517,14 @@ TEST(Differences, AreSaidInWordsAndTakenPartByPart) {
   const link::Image board = link::image_of(other);
   const auto found = link::differences(link::image_of(rig), board);
   ASSERT_EQ(found.size(), 4u);
-  EXPECT_EQ(found[0].part, "output s1");
+  EXPECT_EQ(found[0].part, "output slot_1");
   using link::SettingId;
-  EXPECT_EQ(found[0].settings, (std::vector<SettingId>{{SettingOf::output, "s1", "reversed"}}));
-  EXPECT_EQ(found[1].settings, (std::vector<SettingId>{{SettingOf::output, "s2", "high_us"}}));
+  EXPECT_EQ(found[0].settings, (std::vector<SettingId>{{SettingOf::output, "slot_1", "reversed"}}));
+  EXPECT_EQ(found[1].settings, (std::vector<SettingId>{{SettingOf::output, "slot_2", "high_us"}}));
   EXPECT_EQ(found[2].settings, (std::vector<SettingId>{{SettingOf::board, "", "yaw_reversed"}}));
   EXPECT_EQ(found[3].settings, (std::vector<SettingId>{{SettingOf::channel, "5", "function"}}));
   EXPECT_NE(found[1].words.find("1900 µs on the board, 2000 µs in the rig"), std::string::npos) << found[1].words;
-  const Rig half = link::with_board_parts(rig, board, {"output s1", "channel 5"});
+  const Rig half = link::with_board_parts(rig, board, {"output slot_1", "channel 5"});
   EXPECT_TRUE(half.outputs[0].reversed);
   EXPECT_EQ(half.outputs[1].high_us, 2000);
   EXPECT_EQ(link::differences(link::image_of(half), board).size(), 2u);
@@ -636,7 +636,7 @@ TEST(Twin, ReceiversLoseTheLinkEachInTheirWay) {
     if (way == OnLoss::hold) EXPECT_NEAR(bench.channels().at("throttle"), 1500, 1) << "the motor would go on";
     if (way == OnLoss::preset) EXPECT_NEAR(bench.channels().at("throttle"), 1000, 1);
     if (!hidden) EXPECT_TRUE(bench.channels().empty());
-    EXPECT_NEAR(bench.pulses().at("s7"), way == OnLoss::hold ? 1500 : 1000, 1) << "what the motor hears";
+    EXPECT_NEAR(bench.pulses().at("slot_7"), way == OnLoss::hold ? 1500 : 1000, 1) << "what the motor hears";
   }
 }
 

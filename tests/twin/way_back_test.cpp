@@ -193,7 +193,7 @@ TEST(TwinState, ItRefusesToArmWithReasonsThatGo) {
   bench.configure(link::image_of(rig));
   EXPECT_TRUE(bench.state().battery_low);
   EXPECT_TRUE(refuses(bench, ArmingRefusal::battery_low));
-  rig.home.arming_checks = false;
+  rig.home.checks_before_arming = false;
   bench.configure(link::image_of(rig));
   EXPECT_TRUE(bench.state().refuses.empty());
 }

@@ -119,7 +119,7 @@ TEST(Ports, AreRefusedInWords) {
     return edit ? std::string() : edit.error().text();
   };
   Port p;
-  p.socket = "s1";
+  p.socket = "slot_1";
   EXPECT_NE(refused(p).find("no serial port"), std::string::npos);
   p.socket = "soft_1";
   p.job = PortJob::telemetry;

@@ -189,13 +189,13 @@ TEST(Plan, KeepsWhatIsFixedAndSaysSo) {
   Lead& gps = *rig.lead("gps");
   gps.to.socket = "serial_3";
   gps.fixed = true;
-  rig.output("out_1")->socket = "s6";
+  rig.output("out_1")->socket = "slot_6";
   rig.output("out_1")->fixed = true;
   const Plan p = plan_wiring(rig, shipped());
   EXPECT_TRUE(p.obstacles.empty());
   EXPECT_EQ(p.rig.lead("gps")->to.socket, "serial_3");
-  EXPECT_EQ(p.rig.output("out_1")->socket, "s6");
-  EXPECT_EQ(p.rig.lead("servo_flaperon_left")->to.socket, "s6") << "the servo follows its output";
+  EXPECT_EQ(p.rig.output("out_1")->socket, "slot_6");
+  EXPECT_EQ(p.rig.lead("servo_flaperon_left")->to.socket, "slot_6") << "the servo follows its output";
   const auto kept = std::find_if(p.choices.begin(), p.choices.end(),
                                  [](const Choice& c) { return c.subject == "gps" && c.end == "serial"; });
   ASSERT_NE(kept, p.choices.end());
@@ -206,8 +206,8 @@ TEST(Plan, GivesRatesTheirOwnGroups) {
   Rig rig = demo("hedgerow");
   rig.output("out_5")->rate_hz = 400;
   rig.output("out_3")->rate_hz = rig.output("out_4")->rate_hz = 333;
-  rig.output("out_5")->socket = "s2";
-  rig.output("out_2")->socket = "s7";
+  rig.output("out_5")->socket = "slot_2";
+  rig.output("out_2")->socket = "slot_7";
   const Plan p = plan_wiring(rig, shipped());
   ASSERT_TRUE(p.obstacles.empty());
   const WiringReport planned = analyze_wiring(p.rig, shipped());
@@ -232,7 +232,7 @@ TEST(Plan, ManyRatesOnManyGroupsAreAnsweredAtOnce) {
   board.outputs.clear();
   for (int i = 0; i < 12; ++i) {
     Terminal t;
-    t.id = t.label = "s" + std::to_string(i + 1);
+    t.id = t.label = "slot_" + std::to_string(i + 1);
     t.net = "servo";
     t.timer_group = i + 1;
     board.outputs.push_back(t);
@@ -284,9 +284,11 @@ TEST(Plan, TheGestureBoardCarriesTwoAilerons) {
   EXPECT_TRUE(p.obstacles.empty());
   std::map<std::string, std::string> on;
   for (const Output& o : p.rig.outputs) on[o.socket] = o.surfaces.empty() ? "motor" : o.surfaces.front().name();
-  EXPECT_EQ(
-      on, (std::map<std::string, std::string>{
-              {"s1", "motor"}, {"s2", "aileron_left"}, {"s3", "aileron_right"}, {"s4", "elevator"}, {"s5", "rudder"}}));
+  EXPECT_EQ(on, (std::map<std::string, std::string>{{"slot_1", "motor"},
+                                                    {"slot_2", "aileron_left"},
+                                                    {"slot_3", "aileron_right"},
+                                                    {"slot_4", "elevator"},
+                                                    {"slot_5", "rudder"}}));
 }
 
 /// A board that takes the battery feeds its own rail, so that the speed controller's red wire comes out, and gives the
@@ -315,7 +317,7 @@ TEST(Plan, ABoardThatTakesTheBatteryFeedsItself) {
 /// Where a class leaves the choice the throttle lead goes either way, and says so where it leaves none.
 TEST(Plan, TheThrottleLeadGoesEitherWay) {
   Rig rig = bare(AirframeKind::two_ailerons, "radio_stabilizer", "receiver_pulse");
-  rig.outputs.back().socket = "s8";
+  rig.outputs.back().socket = "slot_8";
   const auto board = throttle_lead(rig, shipped(), false), receiver = throttle_lead(rig, shipped(), true);
   ASSERT_TRUE(board) << board.error().text();
   ASSERT_TRUE(receiver) << receiver.error().text();
@@ -446,7 +448,7 @@ TEST(Assignment, IsTheCheapestThereIs) {
 TEST(Wiring, TheLoomAndWhatIsFree) {
   const WiringReport w = analyze_wiring(demo("hedgerow"), shipped());
   EXPECT_EQ(w.harness.size(), demo("hedgerow").leads.size());
-  EXPECT_EQ(w.free_outputs, (std::vector<std::string>{"s5", "s6", "s8"}));
+  EXPECT_EQ(w.free_outputs, (std::vector<std::string>{"slot_5", "slot_6", "slot_8"}));
   EXPECT_EQ(w.free_ports, (std::vector<std::string>{"serial_1", "serial_3"}));
   EXPECT_EQ(w.power_pads, 2);
   EXPECT_EQ(w.power_pads_needed, 2);
@@ -560,9 +562,9 @@ TEST(Plug, MotorsOfAPairAreToldApart) {
   };
   EXPECT_TRUE(snagged(rig).empty());
   const std::string left = rig.leads[0].to.socket;
-  const auto moved = plug(rig, shipped(), "esc_left", "s8");
+  const auto moved = plug(rig, shipped(), "esc_left", "slot_8");
   ASSERT_TRUE(moved) << moved.error().text();
-  EXPECT_EQ(output_for(moved->rig, shipped(), moved->rig.parts[0])->socket, "s8");
+  EXPECT_EQ(output_for(moved->rig, shipped(), moved->rig.parts[0])->socket, "slot_8");
   std::swap(rig.leads[0].to.socket, rig.leads[1].to.socket);
   EXPECT_EQ(snagged(rig), (std::set<std::string>{"esc_left", "esc_right"}));
 }

@@ -166,7 +166,7 @@ void ask_by_itself(RigDocument& document, const HomeReport& report, QWidget* win
   if (const ControllerClass* c = document.controller(); c && c->home.sounds)
     dialog.add("sounds_when_lost", u"Lost, it"_s, sounds, {u"not decided"_s, u"sounds until found"_s, u"is silent"_s});
   if (const ControllerClass* c = document.controller(); c && c->home.checks_before_arming)
-    dialog.add("arming_checks", u"Checks before it arms"_s, made.arming_checks);
+    dialog.add("checks_before_arming", u"Checks before it arms"_s, made.checks_before_arming);
   dialog.ask(document, [&] {
     made.adds_throttle = flag_at(adds), made.opens_tow = flag_at(tow), made.sounds_when_lost = flag_at(sounds);
     return set_home(document.rig(), made, "While it flies by itself");

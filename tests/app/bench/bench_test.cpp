@@ -78,7 +78,7 @@ TEST(Bench, DifferencesAreShownAndSettledPartByPart) {
   ASSERT_TRUE(b.can_click(u"bench_compare"_s));
   b.in_sheet([](QWidget& sheet) {
     auto* dialog = &sheet;
-    QTest::mouseClick(dialog->findChild<QAbstractButton*>(u"board_is_right_output s1"_s), Qt::LeftButton, {},
+    QTest::mouseClick(dialog->findChild<QAbstractButton*>(u"board_is_right_output slot_1"_s), Qt::LeftButton, {},
                       QPoint(8, 8));
     QTest::mouseClick(dialog->findChild<QAbstractButton*>(u"make_agree"_s), Qt::LeftButton);
   });

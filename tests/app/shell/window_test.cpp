@@ -85,7 +85,7 @@ TEST(Themes, EveryStationStandsInEach) {
 
 TEST(Window, StationsByKeyboardAndEachHasItsQuestion) {
   Builder b;
-  const Qt::Key keys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5,    Qt::Key_6,
+  const Qt::Key keys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5, Qt::Key_6,
                           Qt::Key_7, Qt::Key_8, Qt::Key_9, Qt::Key_0, Qt::Key_L};
   for (const Station s : all_stations()) {
     press(b, keys[static_cast<int>(s)], Qt::ControlModifier);

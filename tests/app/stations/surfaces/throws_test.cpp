@@ -138,7 +138,7 @@ TEST(ThrowsPanel, BothSidesOfAYLeadAreReadAndOnlyTheFirstSetsThePulses) {
     o.mix.flap = 0;
     for (Lead& l : rig.leads)
       for (LeadEnd* e : {&l.from, &l.to})
-        if (e->part == "controller" && e->socket == "s2") e->socket = "s1";
+        if (e->part == "controller" && e->socket == "slot_2") e->socket = "slot_1";
   });
   b.window.start_troubled_bench(5, {false, false, true});
   ASSERT_TRUE(b.wait([&] { return b.window.bench().hands_connected(); }));

@@ -139,9 +139,9 @@ TEST_F(MyBoard, WhatDoesNotFitIsSaidAndNotKept) {
     EXPECT_FALSE(keep->isEnabled());
     type(sheet, u"/outputs/0/x_mm"_s, u"4"_s);
     EXPECT_TRUE(keep->isEnabled()) << complaint(sheet).toStdString();
-    type(sheet, u"/outputs/0/id"_s, u"s2"_s);
+    type(sheet, u"/outputs/0/id"_s, u"slot_2"_s);
     EXPECT_TRUE(complaint(sheet).contains(u"twice"_s)) << complaint(sheet).toStdString();
-    type(sheet, u"/outputs/0/id"_s, u"s1"_s);
+    type(sheet, u"/outputs/0/id"_s, u"slot_1"_s);
     type(sheet, u"/outputs/0/timer_group"_s, u"0"_s);
     EXPECT_TRUE(complaint(sheet).isEmpty()) << "numbers stay within their range: " << complaint(sheet).toStdString();
     type(sheet, u"/feeds/0/from"_s, u"nowhere"_s);

@@ -40,9 +40,9 @@ TEST_F(Planning, ALeadIsTracedAndItsEndMoved) {
   drag(view, view->at_socket("serial_2"), QPointF(view->width() - 5, view->height() - 5));
   EXPECT_EQ(rig().lead("receiver")->to.socket, "serial_2");
   // A servo's plug takes its output along.
-  drag(view, view->at_socket("s1"), view->at_socket("s5"));
-  EXPECT_EQ(rig().lead("servo_flaperon_left")->to.socket, "s5");
-  EXPECT_EQ(rig().output("out_1")->socket, "s5");
+  drag(view, view->at_socket("slot_1"), view->at_socket("slot_5"));
+  EXPECT_EQ(rig().lead("servo_flaperon_left")->to.socket, "slot_5");
+  EXPECT_EQ(rig().output("out_1")->socket, "slot_5");
   QTest::keyClick(view, Qt::Key_Down);
   EXPECT_FALSE(view->traced().empty());
 }
