@@ -11,11 +11,14 @@ namespace rigging {
 namespace {
 
 void find_topics(const AskedOf& of, const Sentence& in, Found& found) {
+  // What it does with the throttle closed is not what it does with it open.
+  const bool closes =
+      said(in.words, "throttle") && in.has({"close", "closed", "closing", "cut", "reduce", "off", "shut"});
   for (const Topic& t : all_topics()) {
     double best = 0;
     for (const std::string& phrase : t.phrases) {
       const auto wanted = meant_words(phrase);
-      if (wanted.empty() ||
+      if (wanted.empty() || (closes && wanted.size() > 1 && said(wanted, "throttle")) ||
           !std::all_of(wanted.begin(), wanted.end(), [&](const std::string& w) { return said(in.words, w); }))
         continue;
       const auto left = static_cast<double>(

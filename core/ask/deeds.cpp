@@ -212,6 +212,11 @@ class Deeds {
       found_.deed(3 + fit, reverse(of_.rig, o.id), Station::surfaces,
                   o.surfaces.empty() ? o.id : o.surfaces.front().name());
     }
+    // "reverse the left aileron" where it is a flaperon.
+    if (found_.all.empty() && in_.begins({"reverse", "invert", "flip"}))
+      if (const auto surfaces = surfaces_named(of_, in_); surfaces.size() == 1)
+        if (const Output* o = of_.rig.output_of(surfaces.front()); o && o->surfaces.size() == 1)
+          return found_.deed(4.5, reverse(of_.rig, o->id), Station::surfaces, surfaces.front().name());
     // "reverse the elevator" of a wing that has none: which of its commands is meant is for the looks to find.
     if (what.size() == 1 && in_.begins({"reverse", "invert", "flip"}))
       if (const auto axis = axis_named(in_); axis && found_.all.empty())

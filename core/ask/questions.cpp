@@ -35,6 +35,7 @@ class Answers {
   void find() {
     wheres();
     leads();
+    weights();
     figures();
     if (!in_.split.number.empty()) return;
     values();
@@ -160,6 +161,20 @@ class Answers {
         }
     if (!of.empty() && in_.has({"long", "length", "show", "which"}))
       found_.answer(4.5, joined(of), Station::wiring, first);
+  }
+
+  /// "how much does the battery weigh".
+  void weights() {
+    if (!said(in_.words, "weigh") || !in_.asks()) return;
+    double fit = 0;
+    const Part* p = part_named(of_, without(in_.words, {"weigh"}), &fit);
+    if (!p || fit < 1) return;
+    const PartKind* k = of_.catalogue.part(p->kind);
+    const std::optional<double> kg = p->mass_kg ? p->mass_kg : k ? k->mass_kg : std::nullopt;
+    found_.answer(5,
+                  name_of_part(p->id) + (kg ? ": " + mass_text(*kg) + (p->mass_kg ? ", weighed" : ", by its kind")
+                                            : ": its weight is not known"),
+                  Station::fit, p->id);
   }
 
   /// Every number of the reports by its own name.

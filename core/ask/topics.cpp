@@ -191,7 +191,7 @@ const std::vector<Topic>& all_topics() {
   using V = AskedView;
   static const std::vector<Topic> all{
       // Questions
-      {{"stall speed", "how slow fly", "slowest", "minimum speed"},
+      {{"stall speed", "how slow fly", "slowest speed", "slowest fly", "minimum speed"},
        "Stall speed: the flying mass is needed first",
        S::airframe,
        "airframe",
@@ -647,8 +647,8 @@ const std::vector<Topic>& all_topics() {
        "What the satellite receiver says, and why it finds none",
        S::senses,
        "sky"},
-      {{"compass wrong", "compass off", "compass place", "compass jumps", "heading wrong", "toilet bowl", "north wrong",
-        "heading drifts"},
+      {{"compass wrong", "compass wrong way", "compass points wrong way", "compass off", "compass place",
+        "compass jumps", "heading wrong", "toilet bowl", "north wrong", "heading drifts"},
        "Calibrate the compass, and what disturbs it",
        S::senses,
        "compass"},

@@ -68,7 +68,11 @@ TEST(Sentences, AreAnsweredWithWhatIsSo) {
                                                      {"how high does it come home", "60 m"},
                                                      {"how many amps do the servos pull when stalled", "stalled"},
                                                      {"what are the first gains", "For the first flight"},
-                                                     {"which lead is longest", "900 mm"}}) {
+                                                     {"which lead is longest", "900 mm"},
+                                                     {"how much does the battery weigh", "by its kind"},
+                                                     {"the compass points the wrong way", "compass"},
+                                                     {"how fast can it go", "fastest level flight"},
+                                                     {"the lamp keeps blinking", "Signs of this class"}}) {
     const auto found = answers_to(rig, h.words);
     ASSERT_FALSE(found.empty()) << h.words;
     EXPECT_NE(found.front().text.find(h.says), std::string::npos) << h.words << ": " << found.front().text;
@@ -103,6 +107,10 @@ TEST(Sentences, DoWhatTheySay) {
             [](const Rig&, const Rig&r) { return std::abs(r.output("out_1")->mix.roll_differential) > 0.09; }},
            {"put the receiver in the wing", [](const Rig&, const Rig&r) { return r.mounting("receiver")->y_m > 0.1; }},
            {"the battery weighs 210 g", [](const Rig&, const Rig&r) { return r.part("battery")->mass_kg == 0.21; }},
+           {"reverse the left aileron",
+            [](const Rig&b, const Rig&r) { return r.output("out_1")->reversed != b.output("out_1")->reversed; }},
+           {"the motor is 95 g", [](const Rig&, const Rig&r) { return r.part("motor")->mass_kg == 0.095; }},
+           {"make the reserve 25 percent", [](const Rig&, const Rig&r) { return r.power.reserve_share == 0.25; }},
            {"it weighs 1.4 kg", [](const Rig&, const Rig&r) { return r.airframe.mass_kg == 1.4; }},
            {"make it a tractor", [](const Rig&, const Rig&r) { return !r.power.pusher; }},
            {"warn at 3.5 V per cell", [](const Rig&, const Rig&r) { return *r.home.turn_home_v == 14; }},
@@ -127,6 +135,11 @@ TEST(Sentences, NothingSaidBecomesSomethingElse) {
     ASSERT_FALSE(found.empty()) << words;
     EXPECT_FALSE(found.front().edit) << words << ": " << found.front().text;
   }
+  // What a closed throttle does is not what an open one does; a slow servo is no stall.
+  for (const auto& [words, not_this] :
+       {std::pair{"it dives when I close the throttle", "opens"}, {"the servo is too slow", "Stall"}})
+    for (const Interpretation& a : answers_to(rig, words))
+      EXPECT_EQ(a.text.find(not_this), std::string::npos) << words << ": " << a.text;
   const auto nearest = answers_to(rig, "set capacity to 3000 mAh");
   EXPECT_NE(nearest.front().text.find("four cells"), std::string::npos) << nearest.front().text;
   rig.feel.made_gain(Axis::roll).rate = 0.04;
