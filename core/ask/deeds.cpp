@@ -438,7 +438,7 @@ class Deeds {
   /// "make it a pusher", "turn the board upside down", "I have 12 channels", "use the inline unit".
   void boards() {
     for (const auto& [word, pusher] : {std::pair{"pusher", true}, {"tractor", false}})
-      if (said(in_.words, word) && in_.words.size() <= 3)
+      if (said(in_.words, word) && in_.words.size() <= 3 && of_.rig.airframe.kind != AirframeKind::towed_glider)
         found_.deed(5, set_value(of_.rig, path_of({"power", "pusher"}), Json(pusher)), Station::power);
     if (in_.has({"channels"}) && in_.has({"have", "has", "transmitter"}))
       if (const auto count = typed_number(in_.split.number, "");

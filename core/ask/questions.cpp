@@ -4,8 +4,8 @@
 #include <cmath>
 
 #include "airframe/airframe.h"
+#include "ask/sayings.h"
 #include "ask/things.h"
-#include "ask/topics.h"
 #include "base/number.h"
 #include "base/units.h"
 #include "direction/direction_checks.h"
@@ -26,7 +26,7 @@ std::string joined(const std::vector<std::string>& all, const char* between = ";
   return text;
 }
 
-constexpr double least_of_a_figure = 1.3;
+constexpr double least_of_a_figure = 1.3, whole_name = 2;
 
 class Answers {
  public:
@@ -181,12 +181,16 @@ class Answers {
   void figures() {
     // "my board" is no number.
     if (!in_.split.number.empty() || in_.words == std::vector<std::string>{"board"}) return;
+    // What is listed is no aircraft while its bare airframe is not weighed.
+    const bool whole = of_.review.reports.fit().balance.complete;
     for (const auto& [list, station] : {std::pair{of_.review.reports.airframe().figures(), Station::airframe},
                                         {of_.review.reports.fit().figures(), Station::fit},
                                         {of_.review.reports.power().figures(), Station::power}})
       for (const Figure& f : list)
         // One word of a long name is not its name.
-        if (const double fit = names(in_.words, f.name); fit >= least_of_a_figure)
+        if (const double fit = names(in_.words, f.name);
+            fit >= (in_.words.size() == 1 ? whole_name : least_of_a_figure) &&
+            (whole || f.name != of_.review.reports.fit().balance.total.name))
           found_.answer(1 + fit, f.name + ": " + figure_text(f), station);
   }
 
@@ -389,7 +393,7 @@ class Answers {
   /// do".
   void sums() {
     if (in_.has_row({"left", "to"}) || in_.has_row({"is", "left"}) || in_.has_row({"are", "left"}))
-      found_.answer(5, left_to_do(of_), Station::proof);
+      found_.answer(5, say_left_to_do(of_), Station::proof);
     if (!in_.asks()) return;
     const PowerReport& power = of_.review.reports.power();
     if (said(in_.words, "servo") && in_.has({"amps", "current", "ampere", "draw", "pull"}))

@@ -17,7 +17,4 @@ struct Topic {
 
 const std::vector<Topic>& all_topics();
 
-/// The checks that do not stand yet, counted and the first of them named.
-std::string left_to_do(const AskedOf& of);
-
 }  // namespace rigging

@@ -209,6 +209,24 @@ TEST(Sentences, WhichWayItGoesIsRightOnEveryKind) {
   EXPECT_GT(seen, 150);
 }
 
+// On a first rig nothing is weighed: the parts alone are not the aircraft, and a guess is called one.
+TEST(Sentences, AFirstRigIsNotAnsweredAsIfItWereWeighed) {
+  Rig rig = fresh_at_1200_g("full_controller");
+  rig.airframe.guessed.emplace_back("mass_kg");
+  for (const char* words : {"how heavy is it", "how much does it weigh"}) {
+    const auto found = answers_to(rig, words);
+    ASSERT_FALSE(found.empty());
+    EXPECT_NE(found.front().text.find("a guess"), std::string::npos) << found.front().text;
+    EXPECT_NE(found.front().text.find("bare airframe is still to be weighed"), std::string::npos);
+  }
+  // One word of "thrust to weight" does not ask for it.
+  for (const char* words : {"how heavy is it", "weight"})
+    EXPECT_EQ(answers_to(demo("hedgerow"), words).front().text.find("Thrust"), std::string::npos) << words;
+  const Rig glider = fresh_at_1200_g("full_controller", AirframeKind::towed_glider);
+  EXPECT_NE(answers_to(glider, "what prop should I use").front().text.find("no propeller"), std::string::npos);
+  for (const Interpretation& a : answers_to(glider, "make it a pusher")) EXPECT_FALSE(a.edit) << a.text;
+}
+
 TEST(Sentences, OneSpellingForWhatGoesByManyNames) {
   EXPECT_EQ(meant_words("the speed controllers"), meant_words("ESC"));
   EXPECT_EQ(meant_words("my lipo packs"), (std::vector<std::string>{"battery", "battery"}));
