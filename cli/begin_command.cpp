@@ -2,6 +2,7 @@
 #include <iostream>
 #include <memory>
 
+#include "airframe/kinds.h"
 #include "base/data_folder.h"
 #include "base/json.h"
 #include "base/units.h"
@@ -17,7 +18,8 @@ namespace {
 struct Begin {
   std::string file, name, kind = "two_ailerons", motors = "one", controller = "full_controller", span, mass, drive,
                           receiver, parts;
-  bool bare = false;
+  std::string propeller = "usual";
+  bool bare = false, y_lead = false;
 };
 
 void begin(Session& session, const Begin& asked) {
@@ -29,6 +31,13 @@ void begin(Session& session, const Begin& asked) {
   if (!motors) return session.refuse({"--motors", "unknown word \"" + asked.motors + "\"", choice_of<Motors>()});
   b.kind = *kind;
   b.motors = *motors;
+  const auto propeller = from_name<PropellerSide>(asked.propeller);
+  if (!propeller)
+    return session.refuse({"--propeller", "unknown word \"" + asked.propeller + "\"", choice_of<PropellerSide>()});
+  b.propeller = *propeller;
+  if (asked.y_lead && !can_join_ailerons(b.kind))
+    return session.refuse({"--y-lead", "this kind has no pair of ailerons", "a kind with two ailerons"});
+  b.ailerons_joined = asked.y_lead;
   b.controller = asked.controller;
   for (const auto& [text, unit, into] : {std::tuple{&asked.span, "m", &b.span_m}, {&asked.mass, "kg", &b.mass_kg}}) {
     if (text->empty()) continue;
@@ -89,6 +98,8 @@ void add_begin_command(CLI::App& app, Session& session) {
   command->add_option("--name", asked->name, "Name of the aircraft")->required();
   command->add_option("--kind", asked->kind, "Kind of airframe");
   command->add_option("--motors", asked->motors, "one, two or two_steering");
+  command->add_option("--propeller", asked->propeller, "tractor, pusher, or as usual for the kind");
+  command->add_flag("--y-lead", asked->y_lead, "Both ailerons hang on one output");
   command->add_option("--controller", asked->controller, "Controller class");
   command->add_option("--span", asked->span, "Span, in metres or with its unit: \"48 in\"");
   command->add_option("--mass", asked->mass, "Flying mass, in kilograms or with its unit");

@@ -28,13 +28,17 @@ void loop(const std::string& file, Session& session) {
   const LoopMargins m = margins_of(*l);
   // A loop that runs away without swinging does not shake.
   const bool shakes = m.onset && m.onset->hz > 0;
-  if (session.json)
-    return session.print({{"stable", m.stable},
-                          {"gain_margin_db", or_null(m.gain_margin_db)},
-                          {"shakes_at_rate_gain", shakes ? Json(m.onset->rate_gain) : Json()},
-                          {"shakes_at_hz", shakes ? Json(m.onset->hz) : Json()},
-                          {"phase_margin_deg", or_null(m.phase_margin_deg)},
-                          {"crossover_hz", or_null(m.crossover_hz)}});
+  const std::optional<double> turns = m.stable ? full_stick_rate(*l) : std::nullopt;
+  if (session.json) {
+    Json all = {{"stable", m.stable},
+                {"gain_margin_db", or_null(m.gain_margin_db)},
+                {"shakes_at_rate_gain", shakes ? Json(m.onset->rate_gain) : Json()},
+                {"shakes_at_hz", shakes ? Json(m.onset->hz) : Json()},
+                {"phase_margin_deg", or_null(m.phase_margin_deg)},
+                {"crossover_hz", or_null(m.crossover_hz)}};
+    if (l->stick_rad != 0) all["full_stick_rate_rad_s"] = or_null(turns);
+    return session.print(all);
+  }
   std::cout << (m.stable ? "Calm." : "Not stable.") << '\n';
   if (shakes)
     std::cout << "  shakes from a rate gain of " << number_text(m.onset->rate_gain, 4) << " on, at "
@@ -45,6 +49,7 @@ void loop(const std::string& file, Session& session) {
   if (m.phase_margin_deg)
     std::cout << "  phase margin " << number_text(*m.phase_margin_deg, 1) << "° at " << number_text(*m.crossover_hz, 2)
               << " Hz\n";
+  if (turns) std::cout << "  full stick turns at " << number_text(*turns, 4) << " rad/s\n";
 }
 
 Json point_json(const MarginPoint& p) {

@@ -5,6 +5,7 @@
 #include "base/json.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "begin/class_choice.h"
 #include "command.h"
 #include "fit/fit.h"
 #include "opened.h"
@@ -16,6 +17,7 @@
 #include "sheets/setting_card.h"
 #include "sheets/wiring_sheets.h"
 #include "wiring/plan.h"
+#include "wiring/routing.h"
 
 namespace rigging::cli {
 namespace {
@@ -29,6 +31,57 @@ Json efforts_json(const std::array<double, 5>& amps) {
   for (const auto& [effort, name] : Names<LoadCase>::list)
     json[std::string(name) + "_a"] = amps[static_cast<std::size_t>(effort)];
   return json;
+}
+
+void classes(const Opened& o, Session& session) {
+  const auto all = class_choices(o.rig, o.catalogue);
+  if (session.json) {
+    Json json = Json::array();
+    for (const ClassChoice& c : all)
+      json.push_back({{"id", c.id},
+                      {"name", c.name},
+                      {"now", c.now},
+                      {"drives", c.drives},
+                      {"fits", c.fits},
+                      {"surfaces", c.surfaces},
+                      {"room", c.room},
+                      {"senses", c.senses},
+                      {"lost", c.lost},
+                      {"work", c.work}});
+    return session.print({{"classes", json}});
+  }
+  for (const ClassChoice& c : all) {
+    std::cout << c.name << (c.now ? " (now)" : "") << "\n  surfaces: " << c.surfaces << "\n  room: " << c.room
+              << "\n  senses: " << c.senses << '\n';
+    for (const std::string& l : c.lost) std::cout << "  lost: " << l << '\n';
+    for (const std::string& w : c.work) std::cout << "  work: " << w << '\n';
+  }
+}
+
+void routing(const Opened& o, Session& session) {
+  const Routing r = routing_of(o.rig, o.catalogue);
+  if (session.json) {
+    Json lines = Json::array();
+    for (const RouteLine& l : r.lines)
+      lines.push_back({{"output", l.output},
+                       {"socket", l.socket},
+                       {"label", l.label},
+                       {"what", l.what},
+                       {"channel", l.channel > 0 ? Json(l.channel) : Json()},
+                       {"extra", l.extra}});
+    return session.print({{"lines", lines},
+                          {"clashes", r.clashes},
+                          {"freed_channel", r.freed > 0 ? Json(r.freed) : Json()},
+                          {"roll_percent", r.roll_percent ? Json(*r.roll_percent) : Json()}});
+  }
+  if (r.lines.empty()) std::cout << "This class routes nothing: every socket has its function.\n";
+  for (const RouteLine& l : r.lines)
+    std::cout << "  " << l.label << " <- channel " << (l.channel > 0 ? std::to_string(l.channel) : "?") << ": "
+              << l.what << " (" << l.words << ")\n";
+  for (const std::string& clash : r.clashes) std::cout << clash << '\n';
+  if (!r.freed_words.empty()) std::cout << r.freed_words << '\n';
+  if (r.roll_percent)
+    std::cout << "Tail halves: " << number_text(*r.roll_percent, 0) << " % of the aileron throw for roll.\n";
 }
 
 void power(const Opened& o, const WhatIf& what_if, Session& session) {
@@ -304,6 +357,10 @@ void add_plan_commands(CLI::App& app, Session& session) {
   p->add_option("--without", what_if->without, "These parts are taken out");
   p->add_option("--more-cells", what_if->more_cells, "Cells more (or fewer) in the battery")
       ->check(CLI::Range(-10, 10));
+  add_rig_command(app, session, "classes", "Classes of controllers side by side, for this aircraft",
+                  [&session](const Opened& o) { classes(o, session); });
+  add_rig_command(app, session, "routing", "Which channel each socket carries, where that is told in a menu",
+                  [&session](const Opened& o) { routing(o, session); });
   add_rig_command(app, session, "fit", "Mass, balance, board position and compass clearance",
                   [&session](const Opened& o) { fit(o, session); });
   add_rig_command(app, session, "wiring", "The loom, timer groups, pads and what is free",

@@ -396,8 +396,8 @@ std::string Bench::flown_mode() const {
 
 /// The board's own rule: where switches disagree, what is later in this list goes before.
 std::string Bench::chosen_by(const ChannelFrame& frame) const {
-  constexpr std::array<std::string_view, 8> order{"manual", "rate",   "hold", "level",
-                                                  "launch", "circle", "land", "return"};
+  constexpr std::array<std::string_view, 10> order{"manual",         "rate",   "hold",   "level", "level_height",
+                                                   "heading_height", "launch", "circle", "land",  "return"};
   const auto weight = [&](const std::string& mode) {
     return std::find(order.begin(), order.end(), mode) - order.begin();
   };

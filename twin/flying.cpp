@@ -80,7 +80,8 @@ class BuiltBoard : public FlightBoard {
 
  private:
   void sense(const Motion& m, double airspeed);
-  void correct(double airspeed, double dt);
+  void correct(const Motion& m, double airspeed, double dt);
+  void keep_height(const Motion& m, double airspeed, double dt);
   bool by_itself() const { return way_back_.doing() != WayBack::Doing::by_hand; }
   const Bench& bench_;
   const ControllerClass& controller_;
@@ -96,7 +97,8 @@ class BuiltBoard : public FlightBoard {
   Estimator estimate_;
   std::array<double, 3> sign_{}, rate_gain_{}, level_gain_{}, filtered_{}, correction_{}, held_{};
   double bank_limit_, nose_limit_, level_nose_, level_bank_, cruise_m_s_, cruise_throttle_, filter_;
-  Point zero_left_;  ///< of the gyro, rad/s in its axes
+  std::array<double, 3> stick_share_{1, 1, 1};  ///< of the stick that goes straight to the surface
+  Point zero_left_;                             ///< of the gyro, rad/s in its axes
   Eigen::Matrix3d force_ = Eigen::Matrix3d::Identity();
   Point force_offset_ = {0, 0, 0};
   Eigen::Matrix3d told_;     ///< from its own axes to those that it was told
@@ -110,6 +112,10 @@ class BuiltBoard : public FlightBoard {
   std::optional<std::size_t> motor_;  ///< output of the motor; without one the throttle does not go through the board
   std::mt19937 random_;
   std::normal_distribution<double> normal_;
+  bool has_barometer_;
+  double pressed_m_ = 0, rising_ = 0;  ///< height by barometer, m, and how fast it grows
+  double kept_m_ = 0, kept_heading_ = 0, eased_ = 0;
+  WayBack::Steering kept_;  ///< in the modes that keep a height
   int cycle_, now_ = 0;
 };
 
@@ -125,6 +131,7 @@ BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, double cruise
       told_(alignment_matrix(bench.set().sensing.board)),
       sits_(Eigen::AngleAxisd(air.cruise_nose_up_deg * rad, Point::UnitY())),
       random_(plan.seed + 17),
+      has_barometer_(bench.controller().senses.has_barometer),
       cycle_(flight_ticks(1 / controller_.feel.cycles_hz)) {
   const Rig& set = bench.set();
   const FeelAbilities& f = controller_.feel;
@@ -137,6 +144,7 @@ BuiltBoard::BuiltBoard(const Bench& bench, const FlyingTruth& air, double cruise
     sign_[i] = bench.sensing_sign(axis);
     const AxisGain* g = set.feel.gain(axis);
     const double effect = scale.settable() ? (g && g->rate ? scale.effect(*g->rate) : 0) : 1;
+    if (f.sets_stick) stick_share_[i] = g && g->stick ? *g->stick : f.stick_share;
     rate_gain_[i] = effect / (f.full_at_deg_s * rad);
     level_gain_[i] = (f.level_apart && g && g->level ? scale.effect(*g->level) : effect) / (f.full_at_deg * rad);
   }
@@ -219,16 +227,43 @@ void BuiltBoard::sense(const Motion& m, double airspeed) {
     filtered_[k] += flight_tick_s * filter_ * (sign_[k] * rate[static_cast<Eigen::Index>(k)] - filtered_[k]);
 }
 
-void BuiltBoard::correct(double airspeed, double dt) {
+/// Height and heading are those at which the sticks were let go; a held pitch stick asks for three metres a second.
+/// The throttle stays with the pilot.
+void BuiltBoard::keep_height(const Motion& m, double airspeed, double dt) {
+  constexpr double air_noise_m = 0.15, smooth_s = 0.4, climbs_m_s = 3, most_nose = 15 * rad, most_bank = 35 * rad;
+  const double before = pressed_m_;
+  if (now_ == 0) pressed_m_ = kept_m_ = m.height(), kept_heading_ = m.heading();
+  pressed_m_ += dt / smooth_s * (m.height() + air_noise_m * normal_(random_) - pressed_m_);
+  if (now_ > 0) rising_ += dt / smooth_s * ((pressed_m_ - before) / dt - rising_);
+  const bool climbs = std::abs(command_.pitch) > 0.05, turns = std::abs(command_.roll) > 0.05;
+  if (climbs) kept_m_ = pressed_m_;
+  if (turns) kept_heading_ = m.heading();
+  const double wanted = climbs ? climbs_m_s * command_.pitch : std::clamp(0.3 * (kept_m_ - pressed_m_), -2.5, 2.5);
+  eased_ = std::clamp(eased_ + 0.02 * dt * (wanted - rising_), -0.3, 0.3);
+  const double nose_most = std::min(nose_limit_, most_nose), bank_most = std::min(bank_limit_, most_bank);
+  kept_.nose =
+      std::clamp(wanted / std::max(5.0, airspeed) + 0.045 * (wanted - rising_) + eased_, -nose_most, nose_most);
+  kept_.bank = turns ? command_.roll * bank_limit_
+                     : std::clamp(std::remainder(kept_heading_ - m.heading(), 2 * pi), -bank_most, bank_most);
+}
+
+void BuiltBoard::correct(const Motion& m, double airspeed, double dt) {
   const double follow = follows_speed(controller_, airspeed, cruise_m_s_) *
                         follows_throttle(controller_, command_.throttle, cruise_throttle_);
   const std::array<double, 2> lean{sign_[0] * (estimate_.bank - level_bank_),
                                    sign_[1] * (estimate_.nose - level_nose_)};
   const std::array<double, 3> stick{command_.roll, command_.pitch, command_.yaw};
   // With the link gone it levels to where it steers itself.
-  const Mode mode = by_itself() ? Mode::level : mode_;
-  const std::array<double, 2> wanted{by_itself() ? sign_[0] * steering_.bank : stick[0] * bank_limit_,
-                                     by_itself() ? sign_[1] * steering_.nose : stick[1] * nose_limit_};
+  const bool keeps = !by_itself() && keeps_height(mode_) && has_barometer_;
+  if (keeps) keep_height(m, airspeed, dt);
+  const Mode mode = by_itself() || keeps_height(mode_) ? Mode::level : mode_;
+  const bool heads = keeps && mode_ == Mode::heading_height;
+  const std::array<double, 2> wanted{by_itself() ? sign_[0] * steering_.bank
+                                     : heads     ? sign_[0] * kept_.bank
+                                                 : stick[0] * bank_limit_,
+                                     by_itself() ? sign_[1] * steering_.nose
+                                     : keeps     ? sign_[1] * kept_.nose
+                                                 : stick[1] * nose_limit_};
   // A level turn turns about two axes: what belongs to it is not fought.
   std::array<double, 3> turn{};
   if (by_itself()) {
@@ -266,11 +301,12 @@ FlightBoard::Response BuiltBoard::step(const Told& told) {
     steering_ = way_back_.step(told.motion, told.airspeed_m_s, lost_for_s_, cycle_ * flight_tick_s);
     if (by_itself()) command_ = {0, 0, 0, steering_.throttle, 0};
     if (!heard && !by_itself() && controller_.home.on_loss.empty()) command_ = {};
-    correct(told.airspeed_m_s, cycle_ * flight_tick_s);
+    correct(told.motion, told.airspeed_m_s, cycle_ * flight_tick_s);
   }
   Command sum = command_;
   // In level the sticks ask for an attitude and not for a deflection.
-  if (mode_ == Mode::level || by_itself()) sum.roll = sum.pitch = 0;
+  if (levels_wings(mode_) || by_itself()) sum.roll = sum.pitch = 0;
+  if (mode_ != Mode::manual) sum.roll *= stick_share_[0], sum.pitch *= stick_share_[1], sum.yaw *= stick_share_[2];
   sum.roll += correction_[0], sum.pitch += correction_[1], sum.yaw += correction_[2];
   late_.push_back(sum);
   if (now_ % 2 == 0) mixer_.pulses(late_.front(), pulses_);

@@ -75,6 +75,9 @@ class RigDocument : public QObject {
   bool is_own_class(const std::string& id) const {
     return catalogue_->controller(id) != nullptr && shipped_->controller(id) == nullptr;
   }
+  bool is_own_part(const std::string& id) const {
+    return catalogue_->part(id) != nullptr && shipped_->part(id) == nullptr;
+  }
   /// The same for a board; the rig is on it from then on.
   Result<void> keep_own_class(const ControllerClass& own);
 

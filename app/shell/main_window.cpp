@@ -17,10 +17,12 @@
 #include "base/clean_text.h"
 #include "base/json.h"
 #include "bench/differences_dialog.h"
+#include "document/folders.h"
 #include "drawing/rig_sheets.h"
 #include "look/literals.h"
 #include "look/page_scroll.h"
 #include "look/pieces.h"
+#include "look/undo_beyond.h"
 #include "look/units.h"
 #include "review/stations.h"
 #include "rig/rig_file.h"
@@ -51,6 +53,7 @@ class SheetStack : public QStackedWidget {
 MainWindow::MainWindow(Catalogue catalogue, Settings settings)
     : settings_(std::move(settings)), document_(std::move(catalogue), settings_.state_folder + u"/recovery"_s) {
   setObjectName(u"main_window"_s);
+  if (const QStringList before = recent(); !before.isEmpty()) remember_folder(u"rig"_s, before.front());
   // As much larger as its text, where the screen has that.
   resize((QSizeF(1280, 800) * Style::instance().text_scale())
              .toSize()
@@ -111,12 +114,16 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   build_menus();
   glossary_ = new Glossary(manual_folder(settings_.data_folder), this);
   qApp->installEventFilter(glossary_);
+  qApp->installEventFilter(new UndoBeyond(this));
 
   connect(strip_, &StationStrip::chosen, this, &MainWindow::go);
   connect(new_aircraft_, &NewAircraftPage::begun, this, &MainWindow::take_new);
   connect(new_aircraft_, &NewAircraftPage::left, this, [this] { go(station_); });
   connect(new_aircraft_, &NewAircraftPage::wanted, this, &MainWindow::go_to);
   connect(new_aircraft_, &NewAircraftPage::open_asked, this, &MainWindow::ask_open);
+  connect(new_aircraft_, &NewAircraftPage::recent_asked, this, [this](const QString& path) {
+    if (may_leave()) open_file(path);
+  });
   connect(new_aircraft_, &NewAircraftPage::demo_asked, this, [this] {
     if (may_leave()) start_demo();
   });
@@ -295,6 +302,7 @@ void MainWindow::show_sheets(const QString& title, const QList<Sheet>& sheets) {
 void MainWindow::begin() {
   desk_->setCurrentWidget(new_aircraft_);
   new_aircraft_->begin_anew();
+  new_aircraft_->offer_recent(recent());
 }
 
 void MainWindow::take_new(const Edit& edit) {

@@ -7,6 +7,7 @@
 #include <QPushButton>
 
 #include "base/file.h"
+#include "document/folders.h"
 #include "document/replace_question.h"
 #include "look/literals.h"
 #include "shell/main_window.h"
@@ -17,7 +18,8 @@ namespace rigging::app {
 
 void MainWindow::ask_open() {
   if (!may_leave()) return;
-  const QString path = QFileDialog::getOpenFileName(this, u"Open a rig"_s, {}, u"Rigs (*.rig.json);;All files (*)"_s);
+  const QString path = QFileDialog::getOpenFileName(this, u"Open a rig"_s, remembered_folder(u"rig"_s),
+                                                    u"Rigs (*.rig.json);;All files (*)"_s);
   if (!path.isEmpty()) open_file(path);
 }
 
@@ -159,7 +161,9 @@ std::optional<bool> MainWindow::settle_with_file() {
 
 bool MainWindow::save_as() {
   QString path = QFileDialog::getSaveFileName(
-      this, u"Save the rig"_s, document_.title().toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + u".rig.json"_s,
+      this, u"Save the rig"_s,
+      in_remembered_folder(u"rig"_s,
+                           document_.title().toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + u".rig.json"_s),
       u"Rigs (*.rig.json)"_s);
   if (path.isEmpty()) return false;
   const QString chosen = path;
@@ -182,6 +186,7 @@ QStringList MainWindow::recent() const {
 }
 
 void MainWindow::remember(const QString& path) {
+  remember_folder(u"rig"_s, path);
   QStringList list = recent();
   const QString whole = QFileInfo(path).absoluteFilePath();
   list.removeAll(whole);
@@ -216,6 +221,7 @@ void MainWindow::offer_recovery() {
       if (!may_leave()) return;
       const auto ok = document_.recover(first);
       recovery_bar_->hide();
+      if (ok) go(station_);  // what was begun anew is not what is open now
       if (!ok)
         complain(u"The work could not be recovered"_s, ok.error());
       else if (!first.left_out.isEmpty())

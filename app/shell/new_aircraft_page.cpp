@@ -2,6 +2,7 @@
 
 #include <QComboBox>
 #include <QEvent>
+#include <QFileInfo>
 #include <QGridLayout>
 #include <QListWidget>
 #include <QStackedWidget>
@@ -12,6 +13,7 @@
 #include "airframe/kinds.h"
 #include "airframe/planform.h"
 #include "drawing/aircraft_view.h"
+#include "drawing/motor_choices.h"
 #include "look/literals.h"
 #include "look/measure_edit.h"
 #include "look/member_box.h"
@@ -141,6 +143,14 @@ QWidget* NewAircraftPage::make_form() {
   drive_->setPlaceholderText(u"such as: 1000 kV motor, 9 x 6, 3S 2200 mAh, 30 A"_s);
   drive->setBuddy(drive_);
   form->addWidget(drive_);
+  drive_read_ = wrapping_words(9);
+  drive_read_->setObjectName(u"begin_drive_read"_s);
+  form->addWidget(drive_read_);
+  // What is read of a line has its room before anything is typed: nothing below moves.
+  for (QLabel* read : {others_words_, drive_read_}) {
+    read->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    read->setMinimumHeight((read == others_words_ ? 3 : 2) * read->fontMetrics().lineSpacing() + 2);
+  }
   drives_ = new QListWidget;
   drives_->setObjectName(u"begin_drives"_s);
   drives_->setAccessibleName(u"Drives that suit"_s);
@@ -170,6 +180,8 @@ QWidget* NewAircraftPage::make_form() {
   right->addWidget(kinds_);
   kind_words_ = wrapping_words(9.5);
   right->addWidget(kind_words_);
+  choices_ = new MotorChoices(u"begin"_s);
+  right->addWidget(choices_);
   auto* views = new QHBoxLayout;
   above_ = new AircraftView(AircraftView::From::above);
   above_->set_caption(u"From above, as told so far"_s);
@@ -184,7 +196,7 @@ QWidget* NewAircraftPage::make_form() {
   problem_->setObjectName(u"begin_problem"_s);
   right->addWidget(problem_);
   auto* keys = new QHBoxLayout;
-  auto* open = hinted_button(u"Open a rig…"_s, "begin_open", u"One that you have saved"_s);
+  auto* open = hinted_button(u"Open…"_s, "begin_open", u"One that you have saved"_s);
   auto* demo = hinted_button(u"Look at the demo"_s, "begin_demo",
                              u"An aircraft with two hidden faults, on the simulated bench"_s);
   auto* leave = hinted_button(u"Leave it"_s, "begin_leave", u"To the stations, with what is open"_s);
@@ -194,9 +206,25 @@ QWidget* NewAircraftPage::make_form() {
   begin_->setMinimumHeight(38);
   connect(open, &QPushButton::clicked, this, &NewAircraftPage::open_asked);
   connect(demo, &QPushButton::clicked, this, &NewAircraftPage::demo_asked);
-  connect(leave, &QPushButton::clicked, this, &NewAircraftPage::left);
+  connect(leave, &QPushButton::clicked, this, [this] {
+    left_open_ = true;
+    Q_EMIT left();
+  });
   connect(begin_, &QPushButton::clicked, this, &NewAircraftPage::take);
+  recent_ = new QComboBox;
+  recent_->setObjectName(u"begin_recent"_s);
+  recent_->setAccessibleName(u"Rigs that were open before"_s);
+  recent_->setPlaceholderText(u"Recent rigs"_s);
+  recent_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  recent_->setMinimumContentsLength(6);
+  recent_->hide();
+  connect(recent_, &QComboBox::activated, this, [this] {
+    const QString path = recent_->currentData().toString();
+    recent_->setCurrentIndex(-1);
+    Q_EMIT recent_asked(path);
+  });
   keys->addWidget(open);
+  keys->addWidget(recent_);
   keys->addWidget(demo);
   keys->addStretch();
   keys->addWidget(leave);
@@ -207,8 +235,14 @@ QWidget* NewAircraftPage::make_form() {
 
   connect(kinds_, &QListWidget::currentRowChanged, this, [this] {
     fill_measures();
+    Airframe fresh;
+    fresh.kind = kind();
+    choices_->show_airframe(fresh);
     retell();
   });
+  connect(choices_, &MotorChoices::motors_chosen, this, &NewAircraftPage::retell);
+  connect(choices_, &MotorChoices::propeller_chosen, this, &NewAircraftPage::retell);
+  connect(choices_, &MotorChoices::joined_chosen, this, &NewAircraftPage::retell);
   for (MeasureEdit* m : {span_, mass_}) connect(m, &MeasureEdit::changed, this, &NewAircraftPage::retell);
   connect(controller_, &QComboBox::currentIndexChanged, this, [this] {
     const ControllerClass* c = document_.catalogue().controller(controller_->currentData().toString().toStdString());
@@ -221,8 +255,7 @@ QWidget* NewAircraftPage::make_form() {
   connect(drive_, &QLineEdit::textChanged, this, &NewAircraftPage::propose_drives);
   connect(drives_, &QListWidget::itemActivated, this, [this] { others_->setFocus(); });
   connect(others_, &QLineEdit::textChanged, this, &NewAircraftPage::show_others);
-  setTabOrder(name_, kinds_);
-  setTabOrder(kinds_, span_);
+  setTabOrder(name_, span_);
   setTabOrder(span_, mass_);
   return sheet;
 }
@@ -244,6 +277,12 @@ QWidget* NewAircraftPage::make_next() {
 }
 
 void NewAircraftPage::begin_anew() {
+  // What was told and then left is still there.
+  if (left_open_) {
+    pages_->setCurrentIndex(0);
+    name_->setFocus(Qt::OtherFocusReason);
+    return;
+  }
   const QSignalBlocker quiet(kinds_);
   for (QLineEdit* l : {name_, drive_, others_}) l->clear();
   span_->set_value({});
@@ -262,10 +301,24 @@ void NewAircraftPage::begin_anew() {
   fill_kinds();
   kinds_->setCurrentRow(static_cast<int>(Airframe{}.kind));
   fill_measures();
+  choices_->show_airframe(Airframe{});
   show_others();
   retell();
   pages_->setCurrentIndex(0);
   name_->setFocus(Qt::OtherFocusReason);
+}
+
+void NewAircraftPage::offer_recent(const QStringList& files) {
+  recent_->clear();
+  for (const QString& file : files)
+    if (QFileInfo(file).isFile()) {
+      QString name = QFileInfo(file).fileName();
+      if (name.endsWith(u".rig.json"_s)) name.chop(9);
+      recent_->addItem(name, file);
+      recent_->setItemData(recent_->count() - 1, file, Qt::ToolTipRole);
+    }
+  recent_->setCurrentIndex(-1);
+  recent_->setVisible(recent_->count() > 0);
 }
 
 void NewAircraftPage::fill_kinds() {
@@ -331,6 +384,9 @@ NewAircraft NewAircraftPage::told() const {
   NewAircraft b;
   b.name = name_->text().trimmed().toStdString();
   b.kind = kind();
+  b.motors = choices_->motors();
+  b.propeller = choices_->propeller();
+  b.ailerons_joined = choices_->joined();
   b.controller = controller_->currentData().toString().toStdString();
   if (b.controller == own_board) b.controller = "full_controller";
   b.span_m = span_->value();
@@ -408,22 +464,28 @@ void NewAircraftPage::propose_drives() {
   none->setToolTip(u"Can be added at station fit"_s);
   drives_->setCurrentRow(0);
   drive_words_->setText(remarks.join(QLatin1Char('\n')));
+  drive_read_->setText(read_in_words(said.pieces, nullptr));
 }
 
-void NewAircraftPage::show_others() {
-  QStringList lines;
-  const ControllerClass* controller =
-      document_.catalogue().controller(controller_->currentData().toString().toStdString());
-  for (const SaidPart& p : parts_in_words(document_.catalogue(), others_->text().toStdString())) {
-    QString line =
-        said_of(p.said) + u" → "_s +
-        (p.kind ? (p.count > 1 ? u"%1 × "_s.arg(p.count) : QString()) + said_of(p.kind->name) : u"left out"_s);
+QString NewAircraftPage::read_in_words(const std::vector<SaidPart>& pieces, const ControllerClass* controller) const {
+  QStringList read;
+  for (const SaidPart& p : pieces) {
+    QString line = u"“%1” → "_s.arg(said_of(p.said)) +
+                   (p.kind ? (p.count > 1 ? u"%1 × "_s.arg(p.count) : QString()) + said_of(p.kind->name)
+                           : u"not known, left out"_s);
     if (const std::string needed = controller && p.kind ? port_lacking(*controller, *p.kind) : ""; !needed.empty())
       line += u": this controller has no %1 for it"_s.arg(said_of(needed));
     if (!p.remark.empty()) line += u" (%1)"_s.arg(said_of(p.remark));
-    lines << line;
+    read << line;
   }
-  others_words_->setText(lines.join(QLatin1Char('\n')));
+  return read.join(u"  ·  "_s);
+}
+
+void NewAircraftPage::show_others() {
+  const ControllerClass* controller =
+      document_.catalogue().controller(controller_->currentData().toString().toStdString());
+  others_words_->setText(
+      read_in_words(parts_in_words(document_.catalogue(), others_->text().toStdString()), controller));
 }
 
 void NewAircraftPage::take() {
@@ -432,6 +494,7 @@ void NewAircraftPage::take() {
     problem_->setText(said_of(edit.error().text()));
     return;
   }
+  left_open_ = false;
   Q_EMIT begun(*edit);
 }
 

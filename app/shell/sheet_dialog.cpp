@@ -1,5 +1,6 @@
 #include "shell/sheet_dialog.h"
 
+#include <QCheckBox>
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -14,9 +15,12 @@
 #include <QVBoxLayout>
 
 #include "base/file.h"
+#include "document/folders.h"
 #include "document/replace_question.h"
 #include "look/literals.h"
+#include "look/pieces.h"
 #include "paper.h"
+#include "sheets/sketch.h"
 
 namespace rigging::app {
 
@@ -42,6 +46,10 @@ SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* par
   area->setWidget(inside);
   layout->addWidget(area);
   auto* buttons = new QHBoxLayout;
+  apart_ = new QCheckBox(u"As SVG each sheet in a file of its own"_s);
+  apart_->setObjectName(u"sheets_apart"_s);
+  apart_->setVisible(sheets_.size() > 1);
+  buttons->addWidget(apart_);
   buttons->addStretch();
   auto* svg = new QPushButton(u"Keep as SVG…"_s);
   auto* pdf = new QPushButton(u"Keep as PDF…"_s);
@@ -50,16 +58,25 @@ SheetDialog::SheetDialog(const QString& title, QList<Sheet> sheets, QWidget* par
   close->setObjectName(u"close"_s);
   for (QPushButton* b : {svg, pdf, on_paper, close}) buttons->addWidget(b);
   layout->addLayout(buttons);
+  kept_ = wrapping_words(9);
+  kept_->setObjectName(u"sheet_kept"_s);
+  layout->addWidget(kept_);
   connect(close, &QPushButton::clicked, this, &QDialog::accept);
   const auto keep = [this, title](const QString& ending, const QString& filter,
                                   bool (SheetDialog::*write)(const QString&) const) {
     QString path = QFileDialog::getSaveFileName(
-        this, title, title.toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + ending, filter);
+        this, title,
+        in_remembered_folder(u"sheet"_s, title.toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + ending), filter);
     if (path.isEmpty()) return;
     const QString chosen = path;
     if (!path.endsWith(ending)) path += ending;
     if (!may_replace(this, path, chosen)) return;
-    if (!(this->*write)(path)) QMessageBox::warning(this, title, u"%1 could not be written."_s.arg(path));
+    if (!(this->*write)(path)) {
+      QMessageBox::warning(this, title, u"%1 could not be written."_s.arg(path));
+      return;
+    }
+    remember_folder(u"sheet"_s, path);
+    kept_->setText(u"Kept: %1"_s.arg(path));
   };
   connect(svg, &QPushButton::clicked, this, [keep] { keep(u".svg"_s, u"SVG (*.svg)"_s, &SheetDialog::write_svg); });
   connect(pdf, &QPushButton::clicked, this, [keep] { keep(u".pdf"_s, u"PDF (*.pdf)"_s, &SheetDialog::write_pdf); });
@@ -91,7 +108,13 @@ bool SheetDialog::write_pdf(const QString& path) const {
 }
 
 bool SheetDialog::write_svg(const QString& path) const {
-  bool good = !sheets_.isEmpty();
+  if (sheets_.isEmpty()) return false;
+  if (!apart_->isChecked()) {
+    std::vector<std::string> pages;
+    for (const Sheet& sheet : sheets_) pages.push_back(sheet.svg.toStdString());
+    return write_file_atomically(path.toStdString(), sheets_below_each_other(pages)).has_value();
+  }
+  bool good = true;
   for (int i = 0; i < sheets_.size(); ++i) {
     QString name = path;
     if (sheets_.size() > 1) name.insert(name.size() - 4, u"-%1"_s.arg(i + 1));

@@ -5,6 +5,8 @@
 
 #include "drawing/rig_sheets.h"
 
+class QCheckBox;
+class QLabel;
 class QPrinter;
 
 namespace rigging::app {
@@ -17,7 +19,7 @@ class SheetDialog : public QDialog {
 
   /// One page each. Used by the button's file choice and by tests.
   bool write_pdf(const QString& path) const;
-  /// NAME.svg, or NAME-1.svg and so on when there are several.
+  /// One file, the sheets below each other; where that is ticked NAME-1.svg and so on.
   bool write_svg(const QString& path) const;
   /// On paper, true to scale whatever margins the printer keeps: sheets are drawn from the corner of the paper and
   /// leave 15 mm themselves.
@@ -25,6 +27,8 @@ class SheetDialog : public QDialog {
 
  private:
   QList<Sheet> sheets_;
+  QCheckBox* apart_;
+  QLabel* kept_;
 };
 
 }  // namespace rigging::app

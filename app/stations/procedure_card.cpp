@@ -262,6 +262,12 @@ void ProcedureCard::press(const std::string& id) {
       value_->setFocus();
       return value_->selectAll();
     }
+    // The zero that stands there before anything is typed is no reading.
+    if (a->main && !value_->take_typed() && value_->value() == 0) {
+      Q_EMIT runner_.said(u"Nothing is typed yet: a reading of 0 is typed, too."_s);
+      value_->setFocus();
+      return value_->selectAll();
+    }
     pressed.number = value_->value();
     pressed.unit = card.number->units[static_cast<std::size_t>(unit_->currentIndex())].id;
     value_->setValue(0);

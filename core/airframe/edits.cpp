@@ -43,6 +43,28 @@ Result<Edit> change_motors(const Rig& rig, const Catalogue& catalogue, Motors mo
   return settled({with_motors(rig, motors), words}, catalogue);
 }
 
+Result<Edit> join_ailerons(const Rig& rig, const Catalogue& catalogue, bool joined) {
+  if (!can_join_ailerons(rig.airframe.kind))
+    return failure("ailerons", "of " + facts_of(rig.airframe.kind).name + " are none that could hang on one lead",
+                   "a kind with two ailerons");
+  if (rig.airframe.kind == AirframeKind::aileron_y_lead)
+    return joined ? set_value(rig, "airframe/ailerons_joined", Json(true))
+                  : change_kind(rig, catalogue, AirframeKind::two_ailerons);
+  return settled(
+      {with_joined_ailerons(rig, joined), joined ? "Both ailerons on a Y-lead" : "An output for each aileron"},
+      catalogue);
+}
+
+Result<Edit> turn_propeller(const Rig& rig, PropellerSide side) {
+  if (rig.airframe.kind == AirframeKind::towed_glider)
+    return failure("propeller", "a towed glider has none", "another kind of airframe");
+  Edit edit{rig, side == PropellerSide::pusher    ? "It is a pusher"
+                 : side == PropellerSide::tractor ? "It is a tractor"
+                                                  : "The propeller is where the kind usually has it"};
+  edit.rig.airframe.propeller = side;
+  return edit;
+}
+
 Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std::string& id) {
   const ControllerClass* c = catalogue.controller(id);
   if (!c) return failure(id, "is no controller class that is known", "an id of the catalogue");
@@ -82,6 +104,21 @@ std::vector<EditEntry> airframe_edits() {
              const auto motors = from_name<Motors>(given[0]);
              if (!motors) return failure(given[0], "is no number of motors", choice_of<Motors>());
              return change_motors(rig, catalogue, *motors);
+           }},
+          {"ailerons",
+           "Both ailerons on one lead, or an output for each",
+           {"joined|apart"},
+           [](const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) -> Result<Edit> {
+             if (given[0] != "joined" && given[0] != "apart") return failure(given[0], "is neither", "joined or apart");
+             return join_ailerons(rig, catalogue, given[0] == "joined");
+           }},
+          {"propeller",
+           "Whether it pulls or pushes",
+           {"tractor|pusher|usual"},
+           [](const Rig& rig, const Catalogue&, const std::vector<std::string>& given) -> Result<Edit> {
+             const auto side = from_name<PropellerSide>(given[0]);
+             if (!side) return failure(given[0], "is no side of a propeller", choice_of<PropellerSide>());
+             return turn_propeller(rig, *side);
            }},
           {"class",
            "Another class of controller",

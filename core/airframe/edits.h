@@ -7,6 +7,10 @@ namespace rigging {
 Result<Edit> change_kind(const Rig& rig, const Catalogue& catalogue, AirframeKind kind);
 /// Errors: a glider on tow has no motor; where thrust replaces the rudder two steer in any case.
 Result<Edit> change_motors(const Rig& rig, const Catalogue& catalogue, Motors motors);
+/// Error: a kind without a pair of ailerons.
+Result<Edit> join_ailerons(const Rig& rig, const Catalogue& catalogue, bool joined);
+/// Error: a glider on tow has no propeller.
+Result<Edit> turn_propeller(const Rig& rig, PropellerSide side);
 /// Outputs go to sockets that the new class has for them; where they can stay they stay. The firmware of the old board
 /// is forgotten.
 Result<Edit> change_class(const Rig& rig, const Catalogue& catalogue, const std::string& id);

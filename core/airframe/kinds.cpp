@@ -27,6 +27,10 @@ std::vector<AirframeFacts> make_kinds() {
        "Conventional, two aileron outputs",
        "Each aileron has its own output: differential is possible.",
        {al, ar, el, ru}},
+      {A::aileron_elevator,
+       "Ailerons and elevator, no rudder",
+       "Two aileron outputs and an elevator; nothing answers yaw, unless two motors steer.",
+       {al, ar, el}},
       {A::rudder_only, "Rudder and elevator only", "No ailerons: the rudder answers the roll command too.", {el, ru}},
       {A::v_tail, "V-tail", "Ailerons, and two tail halves that mix pitch and yaw.", {al, ar, vl, vr}},
       {A::inverted_v_tail,
@@ -96,6 +100,14 @@ bool has_two_motors(const Airframe& a) {
   return a.kind == AirframeKind::twin_differential || (a.motors != Motors::one && a.kind != AirframeKind::towed_glider);
 }
 
+bool can_join_ailerons(AirframeKind kind) {
+  const auto& all = facts_of(kind).surfaces;
+  return std::find(all.begin(), all.end(), left(K::aileron)) != all.end();
+}
+bool joins_ailerons(const Airframe& a) {
+  return a.kind == AirframeKind::aileron_y_lead || (a.ailerons_joined && can_join_ailerons(a.kind));
+}
+
 std::vector<Surface> surfaces_of(const Airframe& a) {
   std::vector<Surface> all = facts_of(a.kind).surfaces;
   if (has_two_motors(a) && a.kind != AirframeKind::twin_differential)
@@ -115,7 +127,7 @@ std::vector<Output> default_outputs(const Airframe& airframe) {
   };
   for (const Surface s : surfaces_of(airframe)) {
     // On one lead the servos themselves turn opposite ways: the weight is that of the right side.
-    if (kind == AirframeKind::aileron_y_lead && s == right(K::aileron)) {
+    if (s == right(K::aileron) && joins_ailerons(airframe)) {
       outputs.back().surfaces.emplace_back(s);
       outputs.back().mix = mix_for(s, kind);
       continue;
@@ -206,6 +218,12 @@ Rig fitted_to(Rig rig, const Airframe& airframe) {
 }
 
 }  // namespace
+
+Rig with_joined_ailerons(Rig rig, bool joined) {
+  Airframe airframe = rig.airframe;
+  airframe.ailerons_joined = joined;
+  return fitted_to(std::move(rig), airframe);
+}
 
 Rig with_kind(Rig rig, AirframeKind kind) {
   Airframe airframe = rig.airframe;

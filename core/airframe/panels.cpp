@@ -111,11 +111,17 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
       b.lifting(Panel::Part::fin, tip, planform.fin->root_chord_m, on_side(planform.fin->tip, s),
                 planform.fin->tip_chord_m, pick(SurfaceKind::rudder, side), 0.1, 0.9, a.surface_chord);
     if (has_two_motors(a)) {
-      const Point hub{-a.wing_at_m + 0.25 * a.root_chord_m, s * half * 0.35, 0};
+      const bool pushes = propeller_pushes(a);
+      const double ahead = 0.25 * a.root_chord_m;
+      const Point hub{-a.wing_at_m + (pushes ? -a.root_chord_m - ahead : ahead), s * half * 0.35, 0};
+      // From the hub along the chord, wherever the hub is.
+      const double aft = pushes ? 1 : -1;
+      const std::array<double, 4> at_hub{hub.x(), width * 0.3, width * 0.3, 0},
+          middle{hub.x() + aft * 0.4 * a.root_chord_m, width * 0.45, width * 0.45, 0},
+          end_of{hub.x() + aft * a.root_chord_m, width * 0.1, width * 0.1, 0};
       b.hull(Panel::Part::body,
-             {{hub.x(), width * 0.3, width * 0.3, 0},
-              {hub.x() - 0.4 * a.root_chord_m, width * 0.45, width * 0.45, 0},
-              {hub.x() - a.root_chord_m, width * 0.1, width * 0.1, 0}},
+             pushes ? std::vector<std::array<double, 4>>{end_of, middle, at_hub}
+                    : std::vector<std::array<double, 4>>{at_hub, middle, end_of},
              hub.y());
       b.propeller(hub, 0.12 * a.span_m, Surface{SurfaceKind::motor, side});
     }
@@ -160,7 +166,20 @@ std::vector<Panel> aircraft_panels(const Airframe& a) {
   // Propeller
   const double disc = 0.09 * a.span_m + 0.03;
   if (has_two_motors(a)) return b.panels;
-  if (propeller_behind(a))
+  if (propeller_behind(a) && planform.tail && !pusher) {
+    // The tail is in the way: it turns on a pylon above the body, behind the wing.
+    const double x = -a.wing_at_m - a.root_chord_m - 0.02, chord = 0.5 * a.root_chord_m, thick = 0.3 * width;
+    const auto body = body_at(a, x);
+    const double top = body ? body->half_height_m - body->below_m : h;
+    const double above = top + disc + 0.01;
+    b.hull(Panel::Part::body, {{x + chord, 0.2 * thick, above / 2, -above / 2},
+                               {x + 0.7 * chord, 0.4 * thick, above / 2, -above / 2},
+                               {x + 0.3 * chord, 0.2 * thick, above / 2, -above / 2}});
+    b.hull(Panel::Part::body, {{x + chord, 0.3 * thick, 0.3 * thick, -above},
+                               {x + 0.5 * chord, thick, thick, -above},
+                               {x, 0.8 * thick, 0.8 * thick, -above}});
+    b.propeller({x - 0.01, 0, -above}, disc, std::nullopt);
+  } else if (propeller_behind(a))
     b.propeller({-(pusher || wing_only ? end : a.length_m) - 0.01, 0, 0}, disc, std::nullopt);
   else if (a.kind != A::towed_glider)
     b.propeller({0.005, 0, 0}, disc, std::nullopt);

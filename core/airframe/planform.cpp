@@ -38,10 +38,13 @@ bool has_v(AirframeKind kind) {
                      [](Surface s) { return s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v; });
 }
 
-bool propeller_behind(const Airframe& a) {
+bool propeller_pushes(const Airframe& a) {
+  if (a.kind == AirframeKind::towed_glider) return false;
+  if (a.propeller != PropellerSide::usual) return a.propeller == PropellerSide::pusher;
   return !has_two_motors(a) &&
          (a.kind == AirframeKind::flaperons_inverted_v_tail || has_foreplane(a.kind) || !has_tail(a.kind));
 }
+bool propeller_behind(const Airframe& a) { return !has_two_motors(a) && propeller_pushes(a); }
 
 double helmbold_slope(double aspect_ratio) {
   return 2 * std::numbers::pi * aspect_ratio / (2 + std::sqrt(aspect_ratio * aspect_ratio + 4));

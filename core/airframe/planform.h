@@ -49,6 +49,8 @@ BodySize body_of(const Airframe& airframe);
 bool has_tail(AirframeKind kind);
 bool has_foreplane(AirframeKind kind);
 bool has_v(AirframeKind kind);
+/// Does it push, by what was said of it, else as its kind usually does?
+bool propeller_pushes(const Airframe& airframe);
 /// One propeller, behind the wing.
 bool propeller_behind(const Airframe& airframe);
 

@@ -35,6 +35,7 @@ Proportions proportions_of(AirframeKind kind) {
     case A::motor_glider: return {0.1, 0.065, 0.54, 0.15, 0.22, 0.058, 0.09, 0.075, 0, 4, 35, 5};
     case A::towed_glider: return {0.1, 0.065, 0.54, 0.15, 0.22, 0.058, 0.09, 0.075, 0, 4, 35, 4};
     case A::aileron_y_lead:
+    case A::aileron_elevator:
     case A::two_ailerons:
     case A::flaperons: break;
   }

@@ -439,7 +439,16 @@ class Deeds {
   void boards() {
     for (const auto& [word, pusher] : {std::pair{"pusher", true}, {"tractor", false}})
       if (said(in_.words, word) && in_.words.size() <= 3 && of_.rig.airframe.kind != AirframeKind::towed_glider)
-        found_.deed(5, set_value(of_.rig, path_of({"power", "pusher"}), Json(pusher)), Station::power);
+        found_.deed(5, turn_propeller(of_.rig, pusher ? PropellerSide::pusher : PropellerSide::tractor),
+                    Station::airframe);
+    if (in_.has({"ailerons", "aileron"}) && (in_.has_row({"y", "lead"}) || in_.has({"ylead"})))
+      found_.deed(5, join_ailerons(of_.rig, of_.catalogue, true), Station::airframe);
+    if (in_.has_row({"direct", "stick"}) || in_.has_row({"feed", "forward"}) || in_.has({"feedforward"}))
+      if (const auto percent = typed_number(in_.split.number, "%"); percent && !in_.split.number.empty())
+        for (const Axis axis : all_axes)
+          if (said(in_.words, std::string(name_of(axis))))
+            found_.deed(5, set_direct_stick(of_.rig, of_.catalogue, axis, *percent / 100), Station::feel,
+                        std::string(name_of(axis)));
     if (in_.has({"channels"}) && in_.has({"have", "has", "transmitter"}))
       if (const auto count = typed_number(in_.split.number, "");
           count && !in_.split.number.empty() && *count == std::floor(*count))

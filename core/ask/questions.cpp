@@ -362,7 +362,7 @@ class Answers {
     if (in_.has({"lamp", "light", "led", "blinks", "blinking", "flashing", "flashes", "tones", "beeps"}) && board() &&
         !board()->proof.lamps.empty() && !said(in_.words, "motor")) {
       std::vector<std::string> all;
-      for (const Lamp& l : board()->proof.lamps) all.push_back(l.sign + ": " + l.meaning);
+      for (const Lamp& l : board()->proof.lamps) all.push_back(board()->with_leaflet(l.sign + ": " + l.meaning));
       found_.answer(4, "Signs of this class: " + joined(all), Station::proof);
     }
   }

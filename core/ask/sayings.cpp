@@ -118,6 +118,15 @@ std::string say_turn_home(const AskedOf& of) {
     text += "; from the edge of the planned area it needs " + figure_text(*of.deferred->home.turn_home_v);
   return text;
 }
+std::string say_aspect(const AskedOf& of) { return said_figure(of.review.reports.airframe().aspect_ratio); }
+std::string say_wind(const AskedOf& of) {
+  const auto& cruise = of.review.reports.airframe().cruise_speed;
+  if (!cruise) return {};
+  return "It cruises at " + speed_text(cruise->value) +
+         ": in wind as fast as that it neither comes home against it nor holds a place, and gusts count a third more. "
+         "Planned for: " +
+         speed_text(of.rig.home.wind_m_s) + ". A first flight wants a calm day";
+}
 std::string say_glide(const AskedOf& of) {
   if (!of.deferred || of.deferred->home.performance.glide_ratio <= 0) return {};
   const HomePerformance& p = of.deferred->home.performance;

@@ -24,6 +24,8 @@ std::string say_next_thing(const AskedOf& of);
 std::string say_on_loss(const AskedOf& of);
 std::string say_return_height(const AskedOf& of);
 std::string say_turn_home(const AskedOf& of);
+std::string say_wind(const AskedOf& of);
+std::string say_aspect(const AskedOf& of);
 std::string say_glide(const AskedOf& of);
 std::string say_against_wind(const AskedOf& of);
 std::string say_suggestion(const AskedOf& of);

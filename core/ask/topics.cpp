@@ -50,11 +50,76 @@ const std::vector<Topic>& all_topics() {
        S::airframe,
        "airframe",
        say_loading},
+      {{"wind limit", "how much wind", "windy fly", "too windy", "wind fly", "strong wind", "wind too much"},
+       "How much wind: the flying mass is needed first",
+       S::home,
+       "",
+       say_wind},
+      {{"aspect ratio", "slender wing"}, "Aspect ratio", S::airframe, "airframe", say_aspect},
+      told({"red wire", "what red wire", "red wire do", "middle wire", "plus wire"},
+           "The red wire of a servo lead is plus: all plus pins of a rail are joined, so five volts on one are on all. "
+           "Dark (black or brown) is minus, the third the signal. One source a rail: where a separate regulator or the "
+           "board "
+           "feeds it, the red wire of the speed controller's lead comes out and is isolated",
+           S::wiring, ""),
+      told({"aileron stuck", "elevator stuck", "rudder stuck", "surface stuck", "servo stuck", "surface jammed",
+            "elevon stuck", "flaperon stuck", "tail stuck", "stuck"},
+           "Battery out, and move it by hand without its rod. Stiff: hinge or rod binds. Free: battery in (propeller "
+           "off), "
+           "its plug in a socket that works: it moves there, then it is the output; else the servo or its lead",
+           S::wiring, ""),
+      told({"gps jumps", "position jumps", "satellite jumps", "home jumps", "gps wanders", "position wanders"},
+           "The position jumps: few satellites or a poor sky, or video transmitter and camera beside its aerial. Away "
+           "from "
+           "them, on top, clear of carbon; let it stand still a few minutes at station senses and read its spread",
+           S::senses, "sky"),
+      told({"battery hot", "battery warm", "battery swells", "battery puffs", "pack hot"},
+           "A battery that comes down hot gives more current than it can: a smaller or flatter propeller, a larger or "
+           "fresher "
+           "pack. Swollen it is not charged or flown again, and is got rid of as the local rules say",
+           S::power, ""),
+      told({"servo slow", "servo too slow", "slow servo", "faster servo"},
+           "A slow servo makes the loop shake earlier: the gain that stays calm falls with it. Station feel, What if, "
+           "says "
+           "by how much a faster one helps; its speed stands with its figures at station fit",
+           S::feel, ""),
+      told({"rolls level mode", "banks level mode", "leans level mode", "rolls right level mode",
+            "rolls left level mode", "turns level mode", "level not level", "leans level", "banks level"},
+           "It leans in level mode and not in manual: the level attitude was taken with a wing low, or the board sits "
+           "crooked. Take level again at senses, wings true; if it leans in manual as well, trim that first",
+           S::senses, "level"),
+      told(
+          {"controller connect", "board connect", "controller doesn connect", "board doesn connect", "no connection",
+           "usb connect", "computer find board", "can connect", "connect controller", "board not found"},
+          "No connection: a cable that carries data (many only charge), the permission to use the port, the right port "
+          "in "
+          "Bench › Connect. A lamp on the board says that it has power at all; a boot button held wakes its loader",
+          S::proof, ""),
+      told({"motor vibrates", "motor shakes", "propeller vibrates", "vibration motor", "propeller unbalanced",
+            "balance propeller", "vibrates throttle"},
+           "Battery out: look at the propeller for a nick, balance it, see that it runs true on its shaft, and the "
+           "motor's "
+           "screws. What is left shows in a log: station senses, From a flight, names where it shakes the board",
+           S::senses, "vibration"),
+      told(
+          {"needs up elevator", "needs down elevator", "hold up elevator", "hold down elevator", "up trim", "down trim",
+           "needs back stick", "needs elevator"},
+          "Up elevator held at cruise, in manual: balanced too far forward, or the wing set too flat; down elevator: "
+          "too far "
+          "back or too steep. Look at the balance first, then trim at the pushrod. Only in level mode: it is the level "
+          "angle",
+          S::fit, "balance"),
+      {{"controller suits", "class suits", "compare controllers", "compare classes", "compare boards", "side side",
+        "choose controller"},
+       "Classes of controllers side by side, for this aircraft",
+       S::airframe,
+       "controller"},
       {{"change board", "another board", "other board", "small board", "choose board", "different board"},
        "Another controller: choose it at airframe; leads and outputs move to sockets that it has",
        S::airframe,
        "controller"},
-      {{"how long fly", "flight time", "endurance", "battery last", "minutes air"},
+      {{"how long fly", "flight time", "endurance", "battery last", "minutes air", "battery empty", "long battery",
+        "minutes left"},
        "Flight time: motor, propeller, battery and flying mass are needed first",
        S::power,
        "",
@@ -167,10 +232,12 @@ const std::vector<Topic>& all_topics() {
        ""},
       {{"channel order", "which channel", "channels"}, "What each channel does", S::sticks, ""},
       {{"gain", "gains", "first gains", "dial position"}, "How hard it may correct, and the first gains", S::feel, ""},
-      {{"how far fly", "range", "come home", "reach", "way home"},
-       "From how far it comes home in this wind",
+      {{"how far fly", "how far out", "how far go"},
+       "How far it flies, and home again: the flying mass, a drive and a battery are needed first",
        S::home,
-       ""},
+       "",
+       say_against_wind},
+      {{"range", "come home", "reach", "way home"}, "From how far it comes home in this wind", S::home, ""},
       {{"low voltage", "battery alarm", "voltage threshold", "turn back voltage", "voltage land", "turn home itself",
         "voltage turn", "turn home when"},
        "At which voltage it has to turn home",

@@ -18,6 +18,7 @@
 #include "fit/usual_places.h"
 #include "power/plugs.h"
 #include "review/review.h"
+#include "sticks/edits.h"
 #include "wiring/plan.h"
 
 namespace rigging {
@@ -169,6 +170,8 @@ Result<Airframe> airframe_of(const NewAircraft& b) {
   Airframe a = usual_airframe(b.kind, b.span_m.value_or(usual_span_m));
   if (!b.span_m) a.guessed.emplace_back("span_m");
   a.motors = b.motors;
+  a.propeller = b.propeller;
+  a.ailerons_joined = b.ailerons_joined && can_join_ailerons(b.kind);
   if (b.mass_kg) {
     a.mass_kg = b.mass_kg;
     std::erase(a.guessed, "mass_kg");
@@ -204,6 +207,9 @@ std::string usual_receiver(const Catalogue& catalogue, const std::string& contro
            std::any_of(plan.rig.leads.begin(), plan.rig.leads.end(),
                        [&](const Lead& l) { return l.from.part == id || l.to.part == id; });
   };
+  const ControllerClass* c = catalogue.controller(controller);
+  // Where the throttle lead stays on the receiver, that one has to have outputs.
+  if (const PartKind* k = catalogue.part("receiver_pulse"); c && c->motor_bypasses() && k && heard(*k)) return k->id;
   for (const char* first : {"receiver_two_way", "receiver_serial_inverted", "receiver_summed", "receiver_pulse"})
     if (const PartKind* k = catalogue.part(first); k && heard(*k)) return first;
   for (const PartKind& k : catalogue.parts)
@@ -227,6 +233,7 @@ SaidDrive drive_in_words(const Catalogue& catalogue, std::string_view words) {
           better = f.kind;
       if (better) part.kind = better, part.remark.clear();
     }
+    drive.pieces.push_back(part);
     std::string* id = nullptr;
     switch (part.kind ? part.kind->group : PartGroup::other) {
       case PartGroup::motor: id = &drive.kinds.motor; break;
@@ -253,12 +260,14 @@ Result<Edit> begin_rig(const Catalogue& catalogue, const NewAircraft& b) {
   Rig& rig = edit.rig;
   if (b.motors != Motors::one && b.kind != AirframeKind::towed_glider && b.kind != AirframeKind::twin_differential)
     rig = with_motors(std::move(rig), b.motors);
+  if (b.ailerons_joined && can_join_ailerons(b.kind)) rig = with_joined_ailerons(std::move(rig), true);
   const Motors motors = rig.airframe.motors;
   rig.airframe = *airframe;
   rig.airframe.motors = motors;
   if (rig.airframe.kind == AirframeKind::towed_glider) rig.feel.takeoff.way = TakeoffWay::tow;
   settle_in_sockets(rig, *c);
   unlock(rig, *c);
+  rig = with_switch_channels(std::move(rig), catalogue);
 
   add_drive(rig, catalogue, b.drive);
   for (const std::string* id : {&b.receiver, &b.servo})

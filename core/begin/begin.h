@@ -12,6 +12,8 @@ struct NewAircraft {
   std::string name;
   AirframeKind kind = AirframeKind::two_ailerons;
   Motors motors = Motors::one;
+  PropellerSide propeller = PropellerSide::usual;
+  bool ailerons_joined = false;  ///< on a Y-lead; a kind without a pair of ailerons has none
   std::string controller = "full_controller";
   std::optional<double> span_m;  ///< 1.2 where it is not told, and a guess then
   std::optional<double> mass_kg;
@@ -34,6 +36,7 @@ std::string usual_receiver(const Catalogue& catalogue, const std::string& contro
 /// A drive as it was said: "2212 1000 kV, 9 x 6, 3S 2200, 30 A"; what is no part of a drive comes back in `others`.
 struct SaidDrive {
   DriveKinds kinds;
+  std::vector<SaidPart> pieces;  ///< all of what was said, piece by piece, as it was understood
   std::vector<SaidPart> others;
   std::vector<std::string> remarks;  ///< what was said and is not known so
 };

@@ -68,6 +68,23 @@ const ControllerClass* Catalogue::controller(const std::string& id) const {
   return find_in(controllers, [&](const ControllerClass& c) { return c.id == id; });
 }
 
+std::string ControllerClass::with_leaflet(std::string text) const {
+  for (const LeafletValue& v : leaflet) {
+    const std::string place = "{leaflet:" + v.id + "}";
+    for (std::size_t at = text.find(place); at != std::string::npos; at = text.find(place, at)) {
+      const std::string said = v.looked_up ? v.value : v.value + " (an example: your unit's leaflet says)";
+      text.replace(at, place.size(), said);
+      at += said.size();
+    }
+  }
+  return text;
+}
+
+bool ControllerClass::needs_profile(SurfaceKind kind) const {
+  return surfaces.others_by_profile &&
+         std::find(surfaces.drives.begin(), surfaces.drives.end(), kind) == surfaces.drives.end();
+}
+
 const PartKind* Catalogue::part(const std::string& id) const {
   return find_in(parts, [&](const PartKind& p) { return p.id == id; });
 }

@@ -82,6 +82,7 @@ struct SticksAbilities {
   std::string arming;           ///< how the motor is unlocked, in words
   ArmsBy arms_by = ArmsBy::nothing;
   bool safety_button = false;  ///< pressed before it arms
+  bool centre_by_key = false;  ///< takes the sticks' centre for its own by a key
   int mode_channel = 0;        ///< on which it listens for its modes; 0: any can be assigned
   int unlock_channel = 0;      ///< on which it listens for the motor's lock; 0: none, or any
   UnknownMembers unknown_members;
@@ -95,10 +96,12 @@ struct SurfacesAbilities {
   bool drives_one_output = false;  ///< moves one output alone on request
   MotorPath motor = MotorPath::through;
   std::vector<SurfaceKind> drives;  ///< what it mixes and stabilizes, where that is fixed; empty: whatever it is told
+  bool others_by_profile = false;   ///< what is not in `drives` needs a profile loaded from a computer
   bool y_lead_in_either = false;    ///< two ailerons on one lead work from the left and from the right socket
   TrimKeeping trim = TrimKeeping::never;
   Mode trims_in = Mode::level;    ///< the mode in which the trim is found
   double trim_every_s = 10;       ///< how often it is kept, while it does so by itself (common practice)
+  bool routes_channels = false;   ///< each socket is told in a menu which channel it carries
   bool tail_mix_of_roll = false;  ///< roll weights of tail halves are set as a percentage of the ailerons' throw
   UnknownMembers unknown_members;
   bool operator==(const SurfacesAbilities&) const = default;
@@ -113,7 +116,8 @@ struct SensesAbilities {
   bool shows_motion = false;                             ///< tells over its link what its sensors read
   bool isolated = false, spare = false, heated = false;  ///< sensors against vibration, doubled, held warm
   PowerUp power_up = PowerUp::anyhow;
-  std::string level;  ///< how level is stored, in words
+  std::string level;         ///< how level is stored, in words
+  bool stores_level = true;  ///< false: level is the attitude in which it wakes
   UnknownMembers unknown_members;
   bool operator==(const SensesAbilities&) const = default;
 };
@@ -138,6 +142,8 @@ struct FeelAbilities {
   double filter_hz = 40;         ///< low-pass on the sensed rate
   bool level_apart = false;      ///< levelling has a gain of its own
   bool limits = false;           ///< bank and nose limits of levelling can be set
+  bool sets_stick = false;       ///< the direct stick share (feed forward) is a setting of each axis
+  double stick_share = 1;        ///< that share as the class comes: 1, the stick works as in manual
   GainFollows follows = GainFollows::nothing;
   UnknownMembers unknown_members;
   bool operator==(const FeelAbilities&) const = default;
@@ -168,14 +174,29 @@ struct HomeAbilities {
   bool operator==(const HomeAbilities&) const = default;
 };
 
+/// A figure that differs from unit to unit of a class and stands in the leaflet that came with it. In texts of the
+/// class {leaflet:ID} stands for it.
+struct LeafletValue {
+  std::string id;
+  std::string what;   ///< "presses of the button for roll"
+  std::string value;  ///< an example of our own until it is looked up
+  bool looked_up = false;
+  UnknownMembers unknown_members;
+  bool operator==(const LeafletValue&) const = default;
+};
+
 /// When a hand step is due: before the first check, or after corrections were checked.
 enum class StepTime { before, after_corrections };
+/// For which rigs: all, those with surfaces that the class only drives with a profile of mixes, those whose motor is
+/// armed by a switch.
+enum class StepFor { all, mixes, arms };
 
 /// Something that hands do on the board, the transmitter or a computer, apart from checks and settings.
 struct HandStep {
   std::string id;  ///< of the check: "bind"
   std::string title;
   StepTime when = StepTime::before;
+  StepFor only_for = StepFor::all;
   std::vector<std::string> steps;
   std::string expected;
   std::vector<std::string> cautions;
@@ -202,6 +223,8 @@ struct ControllerClass {
   /// Of its own in the file; once loaded also those that follow from `settings`, and those that all classes share.
   std::vector<RemedySteps> remedies;
   std::vector<HandStep> steps;
+  std::vector<LeafletValue> leaflet;
+  std::vector<std::string> tools;  ///< that its settings and its lid ask for
   SticksAbilities sticks;
   SurfacesAbilities surfaces;
   SensesAbilities senses;
@@ -211,6 +234,10 @@ struct ControllerClass {
   UnknownMembers unknown_members;
   bool operator==(const ControllerClass&) const = default;
 
+  /// A text of the class with its figures in the place of {leaflet:ID}: what was looked up as it is, an example as one.
+  std::string with_leaflet(std::string text) const;
+  /// Can it drive such a surface only with a profile that is loaded from a computer?
+  bool needs_profile(SurfaceKind kind) const;
   /// The throttle lead never goes through it.
   bool motor_bypasses() const { return surfaces.motor == MotorPath::receiver; }
   /// A motor's output may be without a socket: its lead stays on the receiver.
@@ -280,6 +307,11 @@ template <>
 struct Names<StepTime> {
   static constexpr std::array<std::pair<StepTime, std::string_view>, 2> list{
       {{StepTime::before, "before"}, {StepTime::after_corrections, "after_corrections"}}};
+};
+template <>
+struct Names<StepFor> {
+  static constexpr std::array<std::pair<StepFor, std::string_view>, 3> list{
+      {{StepFor::all, "all"}, {StepFor::mixes, "mixes"}, {StepFor::arms, "arms"}}};
 };
 template <>
 struct Names<PowerUp> {

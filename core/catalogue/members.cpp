@@ -117,6 +117,7 @@ const Members& Described<SticksAbilities>::members() {
           .member("arming", &SticksAbilities::arming)
           .member("arms_by", &SticksAbilities::arms_by)
           .member("safety_button", &SticksAbilities::safety_button)
+          .member("centre_by_key", &SticksAbilities::centre_by_key)
           .member("mode_channel", &SticksAbilities::mode_channel, {0, 32})
           .member("unlock_channel", &SticksAbilities::unlock_channel, {0, 32})
           .rest(&SticksAbilities::unknown_members);
@@ -129,10 +130,12 @@ const Members& Described<SurfacesAbilities>::members() {
                                  .member("drives_one_output", &SurfacesAbilities::drives_one_output)
                                  .member("motor", &SurfacesAbilities::motor)
                                  .member("drives", &SurfacesAbilities::drives)
+                                 .member("others_by_profile", &SurfacesAbilities::others_by_profile)
                                  .member("y_lead_in_either", &SurfacesAbilities::y_lead_in_either)
                                  .member("trim", &SurfacesAbilities::trim)
                                  .member("trims_in", &SurfacesAbilities::trims_in)
                                  .member("trim_every_s", &SurfacesAbilities::trim_every_s, {0, 3600})
+                                 .member("routes_channels", &SurfacesAbilities::routes_channels)
                                  .member("tail_mix_of_roll", &SurfacesAbilities::tail_mix_of_roll)
                                  .rest(&SurfacesAbilities::unknown_members);
   return all;
@@ -153,6 +156,7 @@ const Members& Described<SensesAbilities>::members() {
                                  .member("heated", &SensesAbilities::heated)
                                  .member("power_up", &SensesAbilities::power_up)
                                  .member("level", &SensesAbilities::level)
+                                 .member("stores_level", &SensesAbilities::stores_level)
                                  .rest(&SensesAbilities::unknown_members);
   return all;
 }
@@ -175,6 +179,8 @@ const Members& Described<FeelAbilities>::members() {
                                  .member("filter_hz", &FeelAbilities::filter_hz, {2, 2000})
                                  .member("level_apart", &FeelAbilities::level_apart)
                                  .member("limits", &FeelAbilities::limits)
+                                 .member("sets_stick", &FeelAbilities::sets_stick)
+                                 .member("stick_share", &FeelAbilities::stick_share, {0, 1})
                                  .member("follows", &FeelAbilities::follows)
                                  .rest(&FeelAbilities::unknown_members);
   return all;
@@ -230,6 +236,10 @@ const Members& Described<ControllerClass>::members() {
                                  .member("settings", &ControllerClass::settings)
                                  .member("remedies", &ControllerClass::remedies)
                                  .member("steps", &ControllerClass::steps)
+                                 .member("leaflet", &ControllerClass::leaflet)
+                                 .at_most(64)
+                                 .member("tools", &ControllerClass::tools)
+                                 .at_most(64)
                                  .member("sticks", &ControllerClass::sticks)
                                  .member("surfaces", &ControllerClass::surfaces)
                                  .member("senses", &ControllerClass::senses)
@@ -241,11 +251,23 @@ const Members& Described<ControllerClass>::members() {
 }
 
 template <>
+const Members& Described<LeafletValue>::members() {
+  static const Members all = Describe<LeafletValue>()
+                                 .needed("id", &LeafletValue::id)
+                                 .needed("what", &LeafletValue::what)
+                                 .needed("value", &LeafletValue::value)
+                                 .member("looked_up", &LeafletValue::looked_up)
+                                 .rest(&LeafletValue::unknown_members);
+  return all;
+}
+
+template <>
 const Members& Described<HandStep>::members() {
   static const Members all = Describe<HandStep>()
                                  .needed("id", &HandStep::id)
                                  .needed("title", &HandStep::title)
                                  .needed("when", &HandStep::when)
+                                 .member("only_for", &HandStep::only_for)
                                  .needed("steps", &HandStep::steps)
                                  .needed("expected", &HandStep::expected)
                                  .member("cautions", &HandStep::cautions)

@@ -53,4 +53,12 @@ void settle_in_sockets(Rig& rig, const ControllerClass& controller) {
   }
 }
 
+std::vector<int> mode_channels(const Rig& rig, const ControllerClass& controller) {
+  std::vector<int> all;
+  if (controller.sticks.mode_channel > 0) all.push_back(controller.sticks.mode_channel);
+  for (const Channel& c : rig.radio.channels)
+    if (c.function == ChannelFunction::mode && c.number != controller.sticks.mode_channel) all.push_back(c.number);
+  return all;
+}
+
 }  // namespace rigging

@@ -15,4 +15,7 @@ bool socket_takes(const Terminal& socket, const Output& output);
 /// the receiver has none.
 void settle_in_sockets(Rig& rig, const ControllerClass& controller);
 
+/// Numbers of the channels on which a class with positions of its own listens for its modes, the first first.
+std::vector<int> mode_channels(const Rig& rig, const ControllerClass& controller);
+
 }  // namespace rigging

@@ -180,7 +180,7 @@ std::vector<Mode> look_modes(const ControllerClass& controller, Axis axis) {
   std::vector<Mode> all{mode_for(controller, axis)};
   for (const ModeAnswer& m : controller.proof.modes)
     if (m.answer != AnswerKind::none && m.answer != AnswerKind::runs_away && m.mode != all.front() &&
-        !(axis == Axis::yaw && m.mode == Mode::level))
+        !(axis == Axis::yaw && levels_wings(m.mode)))
       all.push_back(m.mode);
   return all;
 }
@@ -200,7 +200,9 @@ DirectionCard direction_card(const CheckContext& context, const CheckId& id, std
     card.todo = card.axis == Axis::pitch ? "In manual, pull the pitch stick back and hold it."
                                          : "In manual, push the " + std::string(name_of(card.axis)) + " stick to the " +
                                                sense + " and hold it.";
-    card.how = "Held: it stays as long as the stick is held.";
+    card.how =
+        "Held: it stays as long as the stick is held. Stand behind the model, tail toward you; a card taped to the "
+        "trailing edge makes a small movement plain.";
     card.cautions = {"Propeller off. Stand clear of its arc before the battery goes in."};
   } else {
     card.observation.act = direction::Act::tilt;

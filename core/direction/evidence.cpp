@@ -96,8 +96,8 @@ Evidence::Evidence(const Case& c, const ObservationSet& active)
       } else if (o.mode == Mode::manual) {
         impossible_ = impossible_ || seen.motion != 0;
       } else {
-        (o.mode == Mode::level ? level_ : rate_)[s][axis] |= bit;
-        if (o.mode == Mode::level) level_seen_[s][axis][o.sense > 0 ? 1 : 0] |= bit_of(seen.motion);
+        (levels_wings(o.mode) ? level_ : rate_)[s][axis] |= bit;
+        if (levels_wings(o.mode)) level_seen_[s][axis][o.sense > 0 ? 1 : 0] |= bit_of(seen.motion);
       }
     }
     for (std::size_t channel = 0; channel < 3; ++channel) {

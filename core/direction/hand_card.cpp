@@ -35,12 +35,13 @@ HandCard hand_card(const Rig& rig, const ControllerClass& controller, const dire
   std::vector<std::string> steps = remedy_steps ? remedy_steps->steps : std::vector<std::string>{};
   if (steps.empty()) steps = {capital(direction::remedy_text(f, c)) + ".", "Look at stick and correction again."};
   for (const std::string& step : steps)
-    card.steps.push_back(replaced(step, {{"{output}", output ? output->id : ""},
-                                         {"{socket}", socket_label(rig, controller, c, f.output)},
-                                         {"{other}", other},
-                                         {"{axis}", std::string(name_of(f.axis))},
-                                         {"{surface}", surface},
-                                         {"{rotation}", f.turn.label()}}));
+    card.steps.push_back(
+        replaced(controller.with_leaflet(step), {{"{output}", output ? output->id : ""},
+                                                 {"{socket}", socket_label(rig, controller, c, f.output)},
+                                                 {"{other}", other},
+                                                 {"{axis}", std::string(name_of(f.axis))},
+                                                 {"{surface}", surface},
+                                                 {"{rotation}", f.turn.label()}}));
   card.cautions = {"Propeller off, or the motor lead unplugged, while anything is powered.",
                    "Battery last in, first out."};
   return card;

@@ -25,7 +25,8 @@ std::vector<std::string> mode_subjects(const CheckContext& in) {
   for (const ModeChoice& m : in.rig.modes)
     if (const auto mode = from_name<Mode>(m.mode)) add(*mode);
   if (in.rig.modes.empty())
-    for (const ModeAnswer& m : in.controller->proof.modes) add(m.mode);
+    for (const ModeAnswer& m : in.controller->proof.modes)
+      if (!keeps_height(m.mode)) add(m.mode);
   return all;
 }
 
@@ -77,10 +78,15 @@ CheckCard mode_card(const CheckContext& in, const std::string& subject) {
   const std::string at = position_words(in.rig, subject);
   card.todo = "Switch to " + subject + (at.empty() ? "" : " (" + at + ")") +
               ". Sticks let go: flick the model, then hold it tilted, right wing down and nose up.";
+  if (keeps_height(mode)) card.todo += " Then lift it a metre or so, level, and lower it again.";
   const auto shows = shown_by(answer->answer);
   card.title = capital(subject) + ": " + shows.first;
   card.expected = shows.second;
   card.how = answer_words(*answer);
+  if (keeps_height(mode))
+    card.how +=
+        " Lifted, the elevator eases down, lowered, up: gently, and on some boards not before it flies. What it makes "
+        "of the throttle stick is a property of the board: look while the propeller is off.";
   if (mode == Mode::manual)
     card.how = "It is the way out when a correction works the wrong way: one movement of the hand, without looking.";
   card.cautions = {"Propeller off. Hold the model where nothing can catch the surfaces or the shaft."};

@@ -9,6 +9,9 @@
 namespace rigging::direction {
 namespace {
 
+/// Of a function that is turned round on both outputs of a pair; before their leads.
+constexpr double function_cost = 1.15;
+
 /// All that one question would show, packed: two bits a surface, then two bits a channel.
 std::uint64_t signature(const Case& c, const World& w, const Question& q, bool surfaces, bool channels) {
   std::uint64_t bits = 0;
@@ -48,6 +51,57 @@ std::optional<Question> best_question(const Case& c, const std::vector<World>& w
     best = q;
   }
   return best;
+}
+
+bool accounts_for_all(const Case& c, const std::vector<Fault>& faults) {
+  return std::all_of(c.observations.begin(), c.observations.end(), [&](const Observation& o) {
+    if (o.act == Act::inspect) return true;  // it speaks of leads, horns and the board alone
+    const auto shows = predict(c, faults, o);
+    if (!shows) return false;
+    for (std::size_t k = 0; k < 3; ++k)
+      if (o.channels[k] && *o.channels[k] != shows->channels[k]) return false;
+    return std::all_of(o.saw.begin(), o.saw.end(), [&](const Seen& seen) {
+      for (std::size_t i = 0; i < shows->saw.size(); ++i)
+        if (shows->saw[i].surface == seen.surface) return (shows->may_show[i] & bit_of(seen.motion)) != 0;
+      return false;
+    });
+  });
+}
+
+/// A pair that sits on both sides and answers from an output each.
+bool are_pair(const CaseOutput& a, const CaseOutput& b) {
+  return a.surfaces.size() == 1 && b.surfaces.size() == 1 && a.surfaces[0].kind == b.surfaces[0].kind &&
+         a.surfaces[0].side != b.surfaces[0].side;
+}
+
+/// The function turned round on both outputs of a pair looks like their leads exchanged. Builders agree on it first
+/// (common practice): leads are suspected when one output driven alone, or eyes along the leads, say so.
+std::vector<Explanation> functions_instead_of_leads(const Case& c, const Explanation& e) {
+  std::vector<Explanation> all;
+  for (std::size_t i = 0; i < e.faults.size(); ++i) {
+    const Fault& f = e.faults[i];
+    if (f.kind != FaultKind::leads_swapped || f.output < 0 || f.other_output < 0) continue;
+    const CaseOutput &a = c.outputs[at(f.output)], &b = c.outputs[at(f.other_output)];
+    if (!are_pair(a, b)) continue;
+    // Where more is wrong with one of the two, they do not answer alike.
+    const bool alone = std::none_of(e.faults.begin(), e.faults.end(), [&](const Fault& x) {
+      return !(x == f) && (x.output == f.output || x.output == f.other_output || x.other_output == f.output ||
+                           x.other_output == f.other_output);
+    });
+    if (!alone) continue;
+    if (!c.can.has(Remedy::reverse_output)) continue;
+    Explanation other = e;
+    other.faults.erase(other.faults.begin() + static_cast<std::ptrdiff_t>(i));
+    for (const int output : {f.output, f.other_output}) {
+      Fault one;
+      one.kind = FaultKind::output_reversed, one.output = output;
+      other.faults.push_back(one);
+    }
+    other.cost += function_cost - prior_cost(FaultKind::leads_swapped);
+    if (static_cast<int>(other.faults.size()) <= most_faults && accounts_for_all(c, other.faults))
+      all.push_back(std::move(other));
+  }
+  return all;
 }
 
 }  // namespace
@@ -92,6 +146,13 @@ Diagnosis reason(const Case& c) {
     answer.explanations.push_back(std::move(e));
     worlds.push_back(world_of(c, search, found));
   });
+  const std::vector<Explanation> simplest = answer.explanations;
+  for (const Explanation& e : simplest)
+    for (Explanation& other : functions_instead_of_leads(c, e))
+      if (const auto world = world_of(c, other.faults)) {
+        worlds.push_back(*world);
+        answer.explanations.push_back(std::move(other));
+      }
   std::stable_sort(answer.explanations.begin(), answer.explanations.end(),
                    [](const Explanation& a, const Explanation& b) { return a.cost < b.cost; });
   if (answer.explanations.size() > 1) {

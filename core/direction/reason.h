@@ -18,7 +18,8 @@ struct Explanation {
 inline constexpr std::size_t most_outputs = 8;
 
 struct Diagnosis {
-  /// All explanations with the fewest faults, cheapest first.
+  /// All explanations with the fewest faults, cheapest first. Where the leads of a pair would be exchanged, the
+  /// function turned round on both of its outputs stands before that, although it counts two.
   std::vector<Explanation> explanations;
   bool settled = false;
   bool equivalent = false;

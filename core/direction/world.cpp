@@ -30,7 +30,7 @@ int World::motion(const Case& c, std::size_t surface, const Observation& o) cons
     const Routing& routing = o.act == Act::stick ? transmitter : sensing;
     const Arrival arrival = routing[at(index_of(o.axis))];
     const bool answered = o.act == Act::stick ||
-                          (o.mode != Mode::manual && !(o.mode == Mode::level && arrival.axis == index_of(Axis::yaw)));
+                          (o.mode != Mode::manual && !(levels_wings(o.mode) && arrival.axis == index_of(Axis::yaw)));
     if (answered)
       pulse = (o.act == Act::stick ? 1 : -1) * (turned_functions >> arrival.axis & 1 ? -1 : 1) * arrival.sign *
               pulse_sign(c.outputs[at(hangs_on)], static_cast<Axis>(arrival.axis));

@@ -279,7 +279,7 @@ void rates(const Rig& rig, const FeelReport& r, FeelAdvice& out) {
   for (const Axis axis : {Axis::roll, Axis::pitch}) say(r.of(axis), wanted_rate(rig, r.of(axis)));
 }
 
-void launch(const ControllerClass& c, const FeelReport& r, FeelAdvice& out) {
+void launch(const Rig& rig, const ControllerClass& c, const FeelReport& r, FeelAdvice& out) {
   // A launch shakes the model about: 60 degrees a second, say, are answered with this share of the surfaces' travel.
   constexpr double upset_deg_s = 60;
   for (const Axis axis : {Axis::roll, Axis::pitch}) {
@@ -291,6 +291,26 @@ void launch(const ControllerClass& c, const FeelReport& r, FeelAdvice& out) {
                          n(100 * correction) + " % of the travel. With the stick at middle rates (" +
                          n(100 * middle_rates) + " %) that asks for " + n(100 * both) + " %, on high rates for " +
                          n(100 * high) + " %: while you hold full stick, what goes beyond 100 % is not corrected.");
+  }
+  if (c.feel.sets_stick && rig.feel.takeoff.way == TakeoffWay::hand) {
+    const double thrown = rig.feel.takeoff.throw_m_s.value_or(usual_throw_m_s) + rig.feel.takeoff.wind_m_s;
+    for (const Axis axis : {Axis::roll, Axis::pitch}) {
+      const AxisFeel& a = r.of(axis);
+      if (!a.known()) continue;
+      const double turns = a.stick_rate_deg_s(r.aeroplane, thrown, false),
+                   by_hand = a.stick_rate_deg_s(r.aeroplane, thrown, true);
+      if (by_hand <= 0) continue;
+      std::string words = capital(axis_text(axis)) + ": direct stick " + n(100 * a.stick_share) +
+                          " %. At the throw's " + speed_text(thrown) + " full stick turns it at " + n(turns) +
+                          "°/s in rate mode, at " + n(by_hand) + "°/s in manual.";
+      if (turns < upset_deg_s)
+        words += by_hand < upset_deg_s
+                     ? " That is less than the jolt of " + n(upset_deg_s) +
+                           "°/s even by hand: throw harder, or into more wind."
+                     : " That is less than the jolt of " + n(upset_deg_s) + "°/s: " +
+                           (a.stick_share < 1 ? "more direct stick for the throw." : "less gain, or launch in manual.");
+      out.launch.push_back(std::move(words));
+    }
   }
   out.launch.push_back("Launch on middle rates. The rates limit your stick, not the stabilizer.");
   out.launch.push_back(c.feel.authority < 1 ? "When the correction is full, the stick still has " +
@@ -318,7 +338,7 @@ FeelAdvice advise_feel(const Rig& rig, const Catalogue& catalogue, const FeelRep
   if (scale.by() == GainBy::strengths) one_for_all(scale, out);
   on_the_bench(*c, scale, r, out);
   rates(rig, r, out);
-  launch(*c, r, out);
+  launch(rig, *c, r, out);
   out.cautions = {
       "Propeller off for every look on the bench.",
       "One change a flight, at " + n(safe_height_m) + " m" + " or higher, within sight, with manual one movement away.",

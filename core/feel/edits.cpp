@@ -1,7 +1,9 @@
 #include "feel/edits.h"
 
 #include "base/fields.h"
+#include "base/number.h"
 #include "feel/gain_scale.h"
+#include "language/typed.h"
 
 namespace rigging {
 namespace {
@@ -52,6 +54,18 @@ Result<Edit> set_gain_in_words(const Rig& rig, const Catalogue& catalogue, Axis 
   return set_gain(rig, catalogue, axis, *place);
 }
 
+Result<Edit> set_direct_stick(const Rig& rig, const Catalogue& catalogue, Axis axis, double share) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (!c || !c->feel.sets_stick)
+    return failure("direct stick", "is no setting of this class: its stick works as in manual",
+                   "a class that sets the direct stick share");
+  if (!(share >= 0 && share <= 1))
+    return failure("direct stick", number_text(100 * share, 0) + " %", "0 to 100 % of the throw");
+  Edit e{rig, capital(std::string(name_of(axis))) + " direct stick: " + number_text(100 * share, 0) + " %"};
+  e.rig.feel.made_gain(axis).stick = share;
+  return e;
+}
+
 Result<Edit> set_first_gains(const Rig& rig, const Catalogue& catalogue, const FeelAdvice& advice) {
   if (advice.first.empty()) return failure("gains", "there is nothing to set", "an axis whose gain can be set");
   Edit e{rig, "Gains for the first flight"};
@@ -76,8 +90,7 @@ Edit start_at(const Rig& rig, StartAt start) {
 }
 
 Result<Edit> wish_feel(const Rig& rig, Feel feel) {
-  std::erase_if(feel.gains,
-                [](const AxisGain& g) { return !g.rate && !g.level && g.unknown_members == UnknownMembers{}; });
+  std::erase_if(feel.gains, [](const AxisGain& g) { return g.says_nothing(); });
   if (const auto ok = in_range(feel, "feel"); !ok) return tl::make_unexpected(ok.error());
   Edit e{rig, "More of the feel"};
   e.rig.feel = std::move(feel);
@@ -106,6 +119,16 @@ Result<Edit> with_log_columns(const Rig& rig, std::vector<LogColumn> columns) {
 
 std::vector<EditEntry> feel_edits() {
   return {{"gain", "How hard an axis is corrected, in the words of the class", {"AXIS", "PLACE"}, gain_edit},
+          {"direct-stick",
+           "How much of the throw the stick gives by itself in a stabilized mode (feed forward)",
+           {"AXIS", "PERCENT"},
+           [](const Rig& rig, const Catalogue& catalogue, const std::vector<std::string>& given) -> Result<Edit> {
+             const auto axis = from_name<Axis>(given[0]);
+             if (!axis) return failure("direct-stick", "\"" + given[0] + "\" is no axis", choice_of<Axis>());
+             const auto percent = typed_number(given[1], "%");
+             if (!percent) return tl::make_unexpected(percent.error());
+             return set_direct_stick(rig, catalogue, *axis, *percent / 100);
+           }},
           {"first-gains", "Gains for the first flight", {"least|half"}, first_gains_edit}};
 }
 

@@ -10,6 +10,9 @@ namespace rigging {
 Result<Edit> set_gain(const Rig& rig, const Catalogue& catalogue, Axis axis, double place);
 /// The same in the words of the class: "9:30", "35 %", "gentle".
 Result<Edit> set_gain_in_words(const Rig& rig, const Catalogue& catalogue, Axis axis, const std::string& words);
+/// How much of the throw the stick gives by itself in a stabilized mode (feed forward), 0 to 1. Errors: a class that
+/// does not set it; a share outside.
+Result<Edit> set_direct_stick(const Rig& rig, const Catalogue& catalogue, Axis axis, double share);
 /// All axes as advised for the first flight. Error: nothing to set.
 Result<Edit> set_first_gains(const Rig& rig, const Catalogue& catalogue, const FeelAdvice& advice);
 /// What the simulated bench told of the loops is put aside.

@@ -19,6 +19,17 @@ double full_rate(const Aeroplane& a, const AxisControl& c, Axis axis, double m_s
   return p.a0 * p.c0 > 0 ? p.steady() * c.throw_rad / rad : 0;
 }
 
+}  // namespace
+
+double AxisFeel::stick_rate_deg_s(const Aeroplane& aeroplane, double m_s, bool manual) const {
+  const RatePlant p = plant_of(aeroplane, control, axis, m_s);
+  if (p.a0 * p.c0 <= 0) return 0;
+  const double per_rad = p.steady();
+  return per_rad * control.throw_rad * (manual ? 1 : stick_share / (1 + gain_s * per_rad)) / rad;
+}
+
+namespace {
+
 /// Turning upward at a rate q asks for a load of 1 + V·q/g: what the wing can carry at this speed is the end of it.
 double stall_rate(const Aeroplane& a, double m_s) {
   const double load = (m_s / a.stall_m_s) * (m_s / a.stall_m_s);
@@ -125,6 +136,8 @@ FeelReport analyze_feel(const Reports& reports) {
     if (at_fast > 0) {
       a.calm_place = scale.place_for(fast.calm_s / at_fast);
     }
+    if (const AxisGain* g = rig.feel.gain(axis); c->feel.sets_stick)
+      a.stick_share = g && g->stick ? *g->stick : c->feel.stick_share;
     a.full_rate_deg_s = full_rate(*plane, a.control, axis, plane->cruise_m_s);
     if (axis == Axis::pitch) a.stall_rate_deg_s = stall_rate(*plane, plane->cruise_m_s);
   }

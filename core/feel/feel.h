@@ -30,6 +30,11 @@ struct AxisFeel {
   /// Rate that full command asks for at cruise speed, degrees a second, by its throw alone: where the surfaces' push
   /// and the damping agree (Nelson, ch. 4 and 5). 0: nothing holds against it, or nothing is known.
   double full_rate_deg_s = 0;
+  /// Share of the throw that the stick gives by itself while the board corrects (feed forward), 0 to 1.
+  double stick_share = 1;
+  /// Rate that full stick reaches in rate mode at a speed, degrees a second: where stick, correction and damping
+  /// agree, q = S·s·throw/(1 + k·S) with S the steady rate by angle of the surface. In manual k is 0 and s is 1.
+  double stick_rate_deg_s(const Aeroplane& aeroplane, double m_s, bool manual) const;
   /// Of pitch: the rate at which the wing carries all it can at that speed, (n − 1)·g/V with n = (V/stall)². Beyond it
   /// more throw turns no faster: it stalls.
   std::optional<double> stall_rate_deg_s;

@@ -64,7 +64,7 @@ CheckCard first_gains_card(const CheckContext& in, const std::string&) {
                             : "Set them on the board.";
   if (const SettingWay* way = in.controller->way("gains"); way && !words.empty() && !link)
     for (const std::string& step : way->steps) {
-      std::string line = step;
+      std::string line = in.controller->with_leaflet(step);
       for (std::size_t at; (at = line.find("{axis} ")) != std::string::npos;) line.erase(at, 7);
       card.todo += " " + line;
     }

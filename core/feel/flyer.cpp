@@ -45,6 +45,35 @@ class Late {
   std::size_t at_ = 0;
 };
 
+constexpr double climb_at_full_m_s = 3, most_kept_bank = 35 * rad, most_kept_nose = 15 * rad;
+
+/// Height and heading as they stood when the sticks were let go. The throttle stays the pilot's.
+class KeptHeight {
+ public:
+  /// Nose, rad, that keeps the height or climbs as the stick asks.
+  double nose(const Motion& m, double stick, double limit, double dt) {
+    if (!height_m_) height_m_ = m.height();
+    *height_m_ = std::abs(stick) > 0.03 ? m.height() : *height_m_;
+    const double low = std::clamp(*height_m_ - m.height(), -10.0, 10.0);
+    const double wanted = std::abs(stick) > 0.03 ? stick * climb_at_full_m_s : 0.25 * low;
+    const double short_of = wanted - m.climb_m_s(), steep = wanted / std::max(5.0, std::hypot(m.u, m.w));
+    trim_ = std::clamp(trim_ + dt * 0.02 * short_of, -0.3, 0.3);
+    const double most = std::min(limit, most_kept_nose);
+    return std::clamp(steep + 0.05 * short_of + trim_, -most, most);
+  }
+  /// Bank, rad, that brings it back to the heading.
+  double bank(const Motion& m, double stick, double limit) {
+    if (!heading_ || std::abs(stick) > 0.03) heading_ = m.heading();
+    if (std::abs(stick) > 0.03) return stick * limit;
+    const double most = std::min(limit, most_kept_bank);
+    return std::clamp(std::remainder(*heading_ - m.heading(), 2 * pi), -most, most);
+  }
+
+ private:
+  std::optional<double> height_m_, heading_;
+  double trim_ = 0;
+};
+
 /// What the board does with rates, attitude and sticks: corrections of −1 to 1.
 struct Law {
   Mode mode = Mode::rate;
@@ -54,23 +83,26 @@ struct Law {
   bool into_bank = false;
   std::array<bool, 3> reversed{};
   std::array<double, 3> held{};  ///< of hold: turned so far since the stick was let go
+  KeptHeight kept;
 
   /// `rates` as filtered, rad/s.
   std::array<double, 3> corrections(const std::array<double, 3>& rates, double bank, double nose,
-                                    const std::array<double, 3>& sticks, double follow, double dt) {
+                                    const std::array<double, 3>& sticks, const Motion& m, double follow, double dt) {
     std::array<double, 3> out{};
     if (mode == Mode::manual) return out;
     for (std::size_t i = 0; i < 3; ++i) {
       double c = -rate_s[i] * rates[i];
-      if (mode == Mode::level && i < 2) {
-        const double wanted = sticks[i] * (i == 0 ? bank_limit : nose_limit);
+      if (levels_wings(mode) && i < 2) {
+        double wanted = sticks[i] * (i == 0 ? bank_limit : nose_limit);
+        if (keeps_height(mode) && i == 1) wanted = kept.nose(m, sticks[1], nose_limit, dt);
+        if (mode == Mode::heading_height && i == 0) wanted = kept.bank(m, sticks[0], bank_limit);
         c += level[i] * (wanted - (i == 0 ? bank : nose));
       }
       if (mode == Mode::hold) {
         held[i] = std::abs(sticks[i]) > 0.03 ? 0 : held[i] + rates[i] * dt;
         c -= level[i] * held[i];
       }
-      if (mode == Mode::level && i == 2 && into_bank) c += coordinated * bank;
+      if (levels_wings(mode) && i == 2 && into_bank) c += coordinated * bank;
       out[i] = std::clamp(c * follow, -authority, authority) * (reversed[i] ? -1 : 1);
     }
     return out;
@@ -93,7 +125,7 @@ class PlannedBoard : public FlightBoard {
   double along_, aside_;  ///< cosine and sine of the nose above the flight at cruise
   Law law_;
   std::vector<Moved> moved_;
-  std::array<double, 3> filtered_{}, correction_{}, arrived_{};
+  std::array<double, 3> filtered_{}, correction_{}, arrived_{}, stick_share_{1, 1, 1};
   std::vector<Late> late_;
   int cycle_, now_ = 0;
   std::minstd_rand random_;
@@ -140,6 +172,7 @@ PlannedBoard::PlannedBoard(const Rig& rig, const Catalogue& catalogue, const Con
     const auto i = static_cast<std::size_t>(index_of(axis));
     const AxisGain* g = rig.feel.gain(axis);
     const double effect = scale.settable() ? (g && g->rate ? scale.effect(*g->rate) : 0) : 1;
+    if (f.sets_stick) stick_share_[i] = g && g->stick ? *g->stick : f.stick_share;
     law_.rate_s[i] = effect / (f.full_at_deg_s * rad);
     law_.level[i] = (f.level_apart && g && g->level ? scale.effect(*g->level) : effect) / (f.full_at_deg * rad);
   }
@@ -154,7 +187,7 @@ FlightBoard::Response PlannedBoard::step(const Told& told) {
   for (std::size_t k = 0; k < 3; ++k)
     filtered_[k] += flight_tick_s * filter_ * (rates[k] + gyro_noise_deg_s * rad * rough_(random_) - filtered_[k]);
   if (now_ % cycle_ == 0) {
-    correction_ = law_.corrections(filtered_, m.bank(), m.nose_up(), told.stick,
+    correction_ = law_.corrections(filtered_, m.bank(), m.nose_up(), told.stick, m,
                                    follows_speed(controller_, told.airspeed_m_s, cruise_m_s_) *
                                        follows_throttle(controller_, told.throttle, cruise_throttle_),
                                    cycle_ * flight_tick_s);
@@ -163,8 +196,9 @@ FlightBoard::Response PlannedBoard::step(const Told& told) {
   std::array<double, 3> command{};
   for (std::size_t k = 0; k < 3; ++k) {
     // In level the stick asks for an attitude and not for a deflection.
-    const bool direct = law_.mode != Mode::level || k == 2;
-    command[k] = late_[k].pass((direct ? arrived_[k] : 0) + correction_[k]);
+    const bool direct = !levels_wings(law_.mode) || k == 2;
+    const double share = law_.mode == Mode::manual ? 1 : stick_share_[k];
+    command[k] = late_[k].pass((direct ? share * arrived_[k] : 0) + correction_[k]);
   }
   Response answer;
   answer.throttle = told.throttle;

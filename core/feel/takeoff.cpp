@@ -13,7 +13,7 @@
 namespace rigging {
 namespace {
 
-constexpr double hand_m_s = 7, arm_m = 1.2, hand_height_m = 1.8;  ///< common practice
+constexpr double arm_m = 1.2, hand_height_m = 1.8;  ///< common practice
 /// A pusher's throttle comes after it has left the hand: until a pilot, or a launch mode, has seen it and opens, and
 /// until the propeller turns. From memory; the later one is what is counted with.
 constexpr double reacts_s = 0.3, reacts_late_s = 0.7, spool_s = 0.3, spool_late_s = 0.6;
@@ -82,7 +82,7 @@ TakeoffAdvice advise_takeoff(const Rig& rig, const FeelReport& r, const Engine& 
 
   switch (t.way) {
     case TakeoffWay::hand: {
-      const double thrown = t.throw_m_s.value_or(hand_m_s);
+      const double thrown = t.throw_m_s.value_or(usual_throw_m_s);
       a.needed_m_s = 1.1 * stall;
       a.speed_m_s = thrown + t.wind_m_s;
       a.push_m_s2 = thrown * thrown / (2 * arm_m);

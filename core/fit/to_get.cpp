@@ -141,7 +141,11 @@ std::vector<ToGet> list_to_get(const Rig& rig, const Catalogue& catalogue, const
   if (red_out) list.add("Fine pin tool and tape", "to take red wires out of their plugs and isolate them");
   const ControllerClass* c = catalogue.controller(rig.controller.kind);
   if (c && c->senses.has_barometer) list.add("Open-cell foam", "over the barometer");
-  if (c && c->link) list.add("Cable that carries data", "settings over the link");
+  if (c && c->link)
+    list.add("Cable that carries data, with an angled plug where the board's socket faces a wall",
+             "settings over the link; else cut a slot for it");
+  if (c)
+    for (const std::string& tool : c->tools) list.add(tool, "the " + small(c->name));
   list.add("Small screwdriver and two pairs of pliers", "servo arms and clevises");
   list.add("Multimeter", "polarity and voltage before the first plug goes in");
   list.add("Scales and a rule", "balance");

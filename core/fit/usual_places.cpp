@@ -69,8 +69,7 @@ class Belongs {
     std::vector<Point> hubs;
     for (const Panel& p : airframe_.panels)
       if (p.part == Panel::Part::propeller) hubs.push_back(p.hinge_a);
-    const bool behind = propeller_behind(rig_.airframe);
-    const double aft = behind ? 1 : -1;  // from the hub to the motor
+    const double aft = propeller_pushes(rig_.airframe) ? 1 : -1;  // from the hub to the motor
     const auto motors = of(PartGroup::motor), propellers = of(PartGroup::propeller),
                controllers = of(PartGroup::speed_controller);
     const auto hub = [&](const std::string& id, std::size_t i) -> std::optional<Point> {
@@ -88,7 +87,7 @@ class Belongs {
       const double motor = i < motors.size() ? size(motors[i]).x() : 0.03, own = size(controllers[i]).x();
       const auto h = hub(controllers[i], i);
       if (h && hubs.size() == 2)
-        places.put(controllers[i], *h + Point(-(0.01 + motor + 0.015 + own / 2), 0, 0));
+        places.put(controllers[i], *h + Point(aft * (0.01 + motor + 0.015 + own / 2), 0, 0));
       else
         places.settle(controllers[i], h ? Point(h->x() + aft * (0.025 + motor + own / 2), 0, 0) : Point(-0.1, 0, 0),
                       false);

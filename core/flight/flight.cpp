@@ -84,7 +84,9 @@ Flight run_flight(const FlightModel& model, FlightBoard& board, const FlightPlan
       const double climbs = !plan.pilot || plan.nose_down_deg > 0 || plan.thrown ? 0 : m.climb_m_s();
       trimmed = std::clamp(trimmed - hand_every * flight_tick_s * trimmed_per_m * climbs, -most_trimmed, most_trimmed);
       const double nose = nose_wanted + level.alpha + trimmed - nose_per_m_s * climbs;
-      if (plan.mode == Mode::level) {
+      if (keeps_height(plan.mode)) {
+        // The board keeps the height: hands off.
+      } else if (plan.mode == Mode::level) {
         wanted[1] = board.nose_limit_rad() > 0 ? std::clamp(nose / board.nose_limit_rad(), -1.0, 1.0) : 0;
       } else if (plan.pilot) {
         const double aside = std::remainder(m.heading() - kept_heading, 2 * pi);

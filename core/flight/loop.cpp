@@ -288,4 +288,10 @@ std::optional<Onset> gain_at_phase(const Loop& l, double phase_rad) {
   return Onset{1 / size, at / (2 * pi)};
 }
 
+std::optional<double> full_stick_rate(const Loop& l) {
+  if (l.stick_rad == 0 || l.level_per_s != 0 || !(l.plant.a0 * l.plant.c0 > 0)) return std::nullopt;
+  const double per_rad = l.plant.steady();
+  return per_rad * l.stick_rad / (1 + l.rate_gain * per_rad);
+}
+
 }  // namespace rigging

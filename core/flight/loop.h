@@ -39,6 +39,7 @@ struct Loop {
   void servo(double natural_hz, double damping);
   void servo_lag(double lag_s) { servo_c1_s = lag_s, servo_c2_s2 = 0; }
   void lowpass(double hz);
+  double stick_rad = 0;  ///< surface that full stick gives by itself (feed forward)
   bool operator==(const Loop&) const = default;
 };
 
@@ -48,6 +49,10 @@ struct Response {
   double size = 0, phase_rad = 0;
 };
 Response response_at(const Loop& loop, double rad_s);
+
+/// Steady rate at full stick, rad/s: S·stick/(1 + k·S), S the plant's steady rate by angle. Absent where the loop
+/// levels (the stick asks for an angle there), where the plant does not settle, or without a stick.
+std::optional<double> full_stick_rate(const Loop& loop);
 
 struct Onset {
   double rate_gain = 0;  ///< from which on it shakes
@@ -87,6 +92,7 @@ struct LoopCaseServo {
 };
 struct LoopCaseLaw {
   double rate_gain = 0, level_per_s = 0;
+  std::optional<double> stick_rad;  ///< surface that full stick gives by itself (feed forward)
   bool operator==(const LoopCaseLaw&) const = default;
 };
 struct LoopCase {

@@ -36,6 +36,7 @@ const Members& Described<LoopCaseLaw>::members() {
   static const Members all = Describe<LoopCaseLaw>()
                                  .needed("rate_gain", &LoopCaseLaw::rate_gain, {-1e3, 1e3})
                                  .member("level_per_s", &LoopCaseLaw::level_per_s, {0, 1e3})
+                                 .member("stick_rad", &LoopCaseLaw::stick_rad, {-3, 3})
                                  .done();
   return all;
 }
@@ -82,6 +83,7 @@ Result<Loop> loop_from_json(const Json& json, const std::string& file) {
   loop.delay_s = c->delay_s;
   loop.rate_gain = c->law.rate_gain;
   loop.level_per_s = c->law.level_per_s;
+  loop.stick_rad = c->law.stick_rad.value_or(0);
   return loop;
 }
 

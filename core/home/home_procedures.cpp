@@ -396,7 +396,7 @@ Card ArmingProcedure::card(const Scene& scene) const {
       card.lines.push_back({std::to_string(i + 1) + ". " + needs[i] + ".", false});
   };
   if (!scene.controller->home.checks_before_arming) {
-    card.todo = scene.controller->sticks.arming;
+    card.todo = scene.controller->with_leaflet(scene.controller->sticks.arming);
     say_needs();
     return card;
   }

@@ -1,8 +1,11 @@
 #include "home/modes.h"
 
 #include <algorithm>
+#include <set>
 
+#include "base/find.h"
 #include "base/number.h"
+#include "catalogue/sockets.h"
 
 namespace rigging {
 namespace {
@@ -20,10 +23,12 @@ constexpr ModeMeaning meanings[]{
     {"rate", 1, false, "Fights turning, holds no attitude."},
     {"hold", 2, false, "Holds the attitude in which the sticks were let go."},
     {"level", 3, false, "Levels the wings and holds the nose; holds no height by itself."},
-    {"launch", 4, true, "Climbs by itself after the throw."},
-    {"circle", 5, true, "Circles where it is, by satellite: proves that it holds a place."},
-    {"land", 6, true, "Comes down by itself over home."},
-    {"return", 7, true, "Comes home by itself."}};
+    {"level_height", 4, false, "Levels, and keeps the height by barometer; throttle is still yours."},
+    {"heading_height", 5, false, "Keeps heading and height while the sticks are let go; throttle is still yours."},
+    {"launch", 6, true, "Climbs by itself after the throw."},
+    {"circle", 7, true, "Circles where it is, by satellite: proves that it holds a place."},
+    {"land", 8, true, "Comes down by itself over home."},
+    {"return", 9, true, "Comes home by itself."}};
 
 const ModeMeaning* meaning(const std::string& mode) {
   for (const ModeMeaning& m : meanings)
@@ -33,7 +38,7 @@ const ModeMeaning* meaning(const std::string& mode) {
 
 int weight_of(const std::string& mode) {
   const ModeMeaning* m = meaning(mode);
-  return m ? m->weight : mode.empty() ? -1 : 4;
+  return m ? m->weight : mode.empty() ? -1 : 6;
 }
 
 void judge_ranges(const Rig& rig, const std::string& else_mode, ModeDeck& deck) {
@@ -71,23 +76,48 @@ void judge_ranges(const Rig& rig, const std::string& else_mode, ModeDeck& deck) 
     }
 }
 
+/// Which channel of the deck moves this one as well: its place in the deck.
+std::optional<std::size_t> leader_of(const Rig& rig, const ModeDeck& deck, int channel) {
+  const Channel* c = find_in(rig.radio.channels, [&](const Channel& x) { return x.number == channel; });
+  if (!c || c->with_channel == 0) return std::nullopt;
+  for (std::size_t i = 0; i < deck.switches.size(); ++i)
+    if (deck.switches[i].channel == c->with_channel && c->with_channel != channel) return i;
+  return std::nullopt;
+}
+
+/// Can one switch that moves both, mixed in the transmitter, stand so? The leader rises first, then the other.
+bool mix_gives(std::size_t leader, std::size_t leaders, std::size_t follower, std::size_t followers) {
+  const std::size_t stands = std::max<std::size_t>(3, std::max(leaders, followers));
+  for (std::size_t k = 0; k < stands; ++k)
+    if (leader == std::min(k, leaders - 1) && follower == (k + followers > stands ? k + followers - stands : 0))
+      return true;
+  return false;
+}
+
 /// Least switches to move until a case is as wanted; −1 where none is.
 template <class Wanted>
-int moves_until(const ModeCase& from, const std::vector<ModeCase>& cases, Wanted wanted) {
+int moves_until(const ModeCase& from, const std::vector<ModeCase>& cases, const std::vector<std::size_t>& moved_by,
+                Wanted wanted) {
   int least = -1;
   for (const ModeCase& to : cases) {
     if (!wanted(to)) continue;
-    int moved = 0;
-    for (std::size_t k = 0; k < from.positions.size(); ++k) moved += from.positions[k] != to.positions[k];
+    // Channels of one switch move together.
+    std::set<std::size_t> hands;
+    for (std::size_t k = 0; k < from.positions.size(); ++k)
+      if (from.positions[k] != to.positions[k]) hands.insert(moved_by[k]);
+    const int moved = static_cast<int>(hands.size());
     if (least < 0 || moved < least) least = moved;
   }
   return least;
 }
 
-void judge_cases(ModeDeck& deck) {
+void judge_cases(const Rig& rig, ModeDeck& deck) {
+  std::vector<std::size_t> moved_by;
+  for (std::size_t k = 0; k < deck.switches.size(); ++k)
+    moved_by.push_back(leader_of(rig, deck, deck.switches[k].channel).value_or(k));
   const auto manual = [](const ModeCase& c) { return c.mode == "manual"; };
   const auto by_hand = [](const ModeCase& c) { return !is_automatic(c.mode); };
-  for (ModeCase& c : deck.cases) c.moves_to_manual = moves_until(c, deck.cases, manual);
+  for (ModeCase& c : deck.cases) c.moves_to_manual = moves_until(c, deck.cases, moved_by, manual);
   const auto any = [&](auto&& test) { return std::any_of(deck.cases.begin(), deck.cases.end(), test); };
   const bool launches = any([](const ModeCase& c) { return c.mode == "launch"; });
   if (!any(manual))
@@ -110,10 +140,7 @@ void judge_cases(ModeDeck& deck) {
 Rig with_fixed_modes(const Rig& planned, const ControllerClass& c) {
   Rig rig = planned;
   rig.modes.clear();
-  std::vector<int> carries;
-  if (c.sticks.mode_channel > 0) carries.push_back(c.sticks.mode_channel);
-  for (const Channel& x : rig.radio.channels)
-    if (x.function == ChannelFunction::mode && x.number != c.sticks.mode_channel) carries.push_back(x.number);
+  const std::vector<int> carries = mode_channels(rig, c);
   for (ModeChoice m : c.home.fixed_modes) {
     if (m.channel < 1 || static_cast<std::size_t>(m.channel) > carries.size()) continue;
     m.channel = carries[static_cast<std::size_t>(m.channel - 1)];
@@ -178,9 +205,15 @@ ModeDeck mode_deck(const Rig& planned, const Catalogue& catalogue) {
       if (weight_of(mode) > weight_of(one.mode)) one.mode = mode;
     }
     if (one.mode.empty() && c) one.mode = c->home.else_mode;
+    const auto size = [&](std::size_t k) { return std::max<std::size_t>(1, deck.switches[k].positions.size()); };
+    bool stands = true;
+    for (std::size_t k = 0; k < deck.switches.size(); ++k)
+      if (const auto leader = leader_of(rig, deck, deck.switches[k].channel))
+        stands = stands && mix_gives(one.positions[*leader], size(*leader), one.positions[k], size(k));
+    if (!stands) continue;
     deck.cases.push_back(std::move(one));
   }
-  judge_cases(deck);
+  judge_cases(rig, deck);
   if (c && !deck.fixed) judge_class(rig, *c, deck);
   const auto has = [&](const std::string& mode) {
     return std::any_of(deck.cases.begin(), deck.cases.end(), [&](const ModeCase& x) { return x.mode == mode; });

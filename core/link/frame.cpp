@@ -81,8 +81,9 @@ void FrameReader::finish() {
   overflow_ = false;
   if (bytes.empty()) return;  // zeros between frames are allowed
   if (overflow) {
-    received_.emplace_back(
-        Error{"frame", "longer than " + std::to_string(most_payload_bytes) + " bytes", "a shorter one"});
+    received_.emplace_back(Error{"what came over the line",
+                                 "is no message: " + std::to_string(most_payload_bytes / 1024) + " kB without an end",
+                                 "a controller at the other end, set to the same speed"});
     return;
   }
   const auto decoded = cobs_decode(bytes);

@@ -4,6 +4,7 @@
 #include <bit>
 #include <cmath>
 
+#include "airframe/planform.h"
 #include "base/find.h"
 #include "base/number.h"
 #include "power/solver.h"
@@ -399,7 +400,7 @@ PowerReport analyze_power(const Rig& rig, const Catalogue& catalogue, const What
       r.explanations.push_back("Seen from behind, " + part_name(rig, catalogue, p.id) + " turns " +
                                (k->propeller->left_handed ? "against the clock" : "with the clock") +
                                ", lettered side toward the direction of flight." +
-                               (rig.power.pusher
+                               (propeller_pushes(rig.airframe)
                                     ? " On a pusher the shaft points aft: the motor runs the other way round than in a "
                                       "nose. Exchange two of its three leads if it blows forward."
                                     : ""));

@@ -4,15 +4,25 @@
 
 #include "base/find.h"
 #include "direction/direction_checks.h"
+#include "wiring/routing.h"
 
 namespace rigging {
 namespace {
+
+bool concerns(const CheckContext& in, const HandStep& s) {
+  switch (s.only_for) {
+    case StepFor::all: break;
+    case StepFor::mixes: return mixes_by_profile(in.rig, *in.controller);
+    case StepFor::arms: return in.rig.channel(ChannelFunction::arm) != nullptr;
+  }
+  return true;
+}
 
 std::vector<std::string> steps_at(const CheckContext& in, StepTime when) {
   std::vector<std::string> all;
   if (in.controller)
     for (const HandStep& s : in.controller->steps)
-      if (s.when == when) all.push_back(s.id);
+      if (s.when == when && concerns(in, s)) all.push_back(s.id);
   return all;
 }
 
@@ -28,13 +38,20 @@ CheckCard step_card(const CheckContext& in, const std::string& id) {
   int n = 0;
   for (const std::string& line : s->steps)
     card.todo += (n == 0 ? "" : " ") + (s->steps.size() > 1 ? std::to_string(n + 1) + ". " : std::string()) + line, ++n;
-  card.expected = s->expected;
+  if (id == "inputs")
+    for (const RouteLine& l : routing_of(in.rig, in.catalogue).lines)
+      card.todo += "\n" + l.label + " ← channel " + (l.channel > 0 ? std::to_string(l.channel) : "?") + ": " + l.what +
+                   (l.extra ? " (" + l.words + ")" : "");
+  card.todo = in.controller->with_leaflet(std::move(card.todo));
+  card.expected = in.controller->with_leaflet(s->expected);
   card.cautions = s->cautions;
   return card;
 }
 
 std::vector<std::string> step_places(const CheckContext&, const std::string& id) {
   std::vector<std::string> places{"controller/kind"};
+  // Another airframe wants other mixes.
+  if (id == "profile" || id == "type") places.push_back("airframe/kind");
   // A new version of the firmware comes with its own defaults.
   if (id == "defaults" || id == "firmware") places.push_back("controller/firmware");
   return places;
@@ -68,6 +85,13 @@ std::string last_correction(const Rig& rig) {
 
 }  // namespace
 
+bool mixes_by_profile(const Rig& rig, const ControllerClass& controller) {
+  return std::any_of(rig.outputs.begin(), rig.outputs.end(), [&](const Output& o) {
+    return std::any_of(o.surfaces.begin(), o.surfaces.end(),
+                       [&](Surface s) { return controller.needs_profile(s.kind); });
+  });
+}
+
 CheckFamily prepare_checks() {
   CheckFamily f = family(prepare_family);
   f.guides = true;
@@ -90,6 +114,7 @@ std::vector<LooseEnd> due_loose_ends(const CheckContext& in) {
   std::string entered;  // when something before this step was done
   const std::string corrected = last_correction(in.rig);
   for (const HandStep& s : in.controller->steps) {
+    if (!concerns(in, s)) continue;
     const bool before = s.when == StepTime::before;
     const CheckId id{before ? prepare_family : put_back_family, s.id};
     const std::string done = proven_at(in.rig, id);

@@ -8,6 +8,9 @@ namespace rigging {
 
 inline constexpr const char prepare_family[] = "prepare", put_back_family[] = "put_back";
 
+/// Has it surfaces that the class mixes only with a profile loaded from a computer?
+bool mixes_by_profile(const Rig& rig, const ControllerClass& controller);
+
 /// Bind, load firmware, start from defaults, assign inputs …: one card each, to be ticked off. They guide: a model
 /// whose directions are proven does not wait for them.
 CheckFamily prepare_checks();

@@ -59,7 +59,8 @@ bool ProofProcedure::must_write_first(Card& card, const Scene& scene) {
 void ProofProcedure::add_looking(Card& card, const Scene& scene) const {
   if (must_write_first(card, scene)) return;
   if (direction_) card.actions.push_back({.id = "as_shown", .label = "Yes, all as shown", .main = true});
-  card.actions.push_back({.id = "note", .label = "This is what I saw", .needs_look = true});
+  card.actions.push_back(
+      {.id = "note", .label = direction_ ? "No: this is what I saw" : "This is what I saw", .needs_look = true});
   if (scene.bench.hands)
     card.actions.push_back(
         {.id = "do_it", .label = "Do it on the simulated bench", .enabled = !steps_.busy(), .minor = true});
@@ -119,7 +120,14 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
   } else if (scene.bench.writing) {
     card.busy = true;
   } else if (s.holds && !must_write_first(card, scene)) {
+    if (denied_ == s.id.text()) {
+      card.says = "Then it is not proven.";
+      card.lines = {
+          {"Do it once more, step by step, and watch what comes first: switch, lamp, supply. What you saw can be "
+           "asked in plain words (Ctrl+K). Until it shows as it should, it does not fly."}};
+    }
     card.actions.push_back({.id = "record_card", .label = s.family->guides ? "Done" : "Yes, I saw it", .main = true});
+    if (!s.family->guides) card.actions.push_back({.id = "not_so", .label = "No, it was not so"});
     if (scene.bench.hands && (s.id == flaps_droop || s.id == rudder_leans || s.id.family == mode_family))
       card.actions.push_back(
           {.id = "do_it", .label = "Do it on the simulated bench", .enabled = !steps_.busy(), .minor = true});

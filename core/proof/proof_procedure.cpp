@@ -72,7 +72,7 @@ std::optional<direction::Question> unread_channel(const std::vector<direction::F
         best->surfaces = false;
         return best;
       }
-      if (q.observation.act == direction::Act::tilt && !(q.observation.mode == Mode::level && f.axis == Axis::yaw) &&
+      if (q.observation.act == direction::Act::tilt && !(levels_wings(q.observation.mode) && f.axis == Axis::yaw) &&
           (!best || q.observation.mode == bench_mode))
         best = q;
     }
@@ -228,8 +228,14 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
     // A plan that is missing is made at the station that the check counts for.
     const bool plans = !now->holds && now->family->counts_for;
     return {GoTo{plans ? *now->family->counts_for : now->family->station, now->id.subject}};
+  } else if (action == "not_so" && now) {
+    denied_ = now->id.text();
+    if (!now->stands() && now->state != ProofState::stale) return {};
+    // What was proven once is not so any more.
+    return {ApplyEdit{{without_proofs(scene.rig, now->id.family, now->id.subject), "Not so: " + now->title}}};
   } else if (action == "record_card" && now) {
     const CheckId done = now->id;
+    denied_.clear();
     if (!now->family->guides) {
       current_.clear();  // on to what is still to do
     } else {

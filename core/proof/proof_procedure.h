@@ -53,6 +53,7 @@ class ProofProcedure : public Procedure {
   BenchSession session_;
   Rig session_rig_;
   std::string current_;
+  std::string denied_;       ///< the check of which the answer was no
   bool unreasoned_ = false;  ///< something was wrong on an aircraft with more outputs than can be reasoned about
   bool fallback_ = false;    ///< nobody chose it and nothing waits: another is taken as soon as one does
   Asking asking_ = Asking::check;

@@ -11,6 +11,7 @@
 #include "power/network.h"
 #include "review/deferred.h"
 #include "review/rules.h"
+#include "senses/inventory.h"
 #include "wiring/edits.h"
 
 namespace rigging {
@@ -29,7 +30,14 @@ void where_known(const Inspection& in, Findings& found) {
 void undecided(const Inspection& in, Findings& found) {
   if (!home(in).can_act || in.rig.home.on_loss != LossAction::undecided) return;
   Snag& n = found.add(Severity::fix_first, "home", "What happens when the link goes is not decided",
-                      "The controller then does what it came with, and nobody knows what that is.",
+                      std::string("The controller then does what it came with, and nobody knows what that is.") +
+                          (std::any_of(in.rig.modes.begin(), in.rig.modes.end(),
+                                       [](const ModeChoice& m) {
+                                         const auto mode = from_name<Mode>(m.mode);
+                                         return mode && keeps_height(*mode);
+                                       })
+                               ? " From a mode that keeps the height it may fly on, level, until the battery is empty."
+                               : ""),
                       "Choose it at station home.");
   if (home(in).knows_place)
     n.fix = sets("Let it come home", {{"home/on_loss", std::string(name_of(LossAction::come_home))}});
@@ -263,6 +271,19 @@ void unmeasured(const Inspection& in, Findings& found) {
           }};
 }
 
+/// A mode that keeps the height by a barometer, and none is there.
+void no_height(const Inspection& in, Findings& found) {
+  if (!in.controller || !sensor_part(in.rig, in.catalogue, Sensor::barometer).empty()) return;
+  for (const ModeChoice& m : in.rig.modes)
+    if (const auto mode = from_name<Mode>(m.mode); mode && keeps_height(*mode) && in.controller->mode(*mode)) {
+      found.add(Severity::fix_first, "channel " + std::to_string(m.channel),
+                "The mode " + label_of(m.mode) + " keeps the height, and nothing measures it",
+                "Without a barometer it levels at best, and sinks or climbs as the throttle is.",
+                "Choose level there, or a board with a barometer.");
+      return;
+    }
+}
+
 }  // namespace
 }  // namespace rules::home
 
@@ -272,6 +293,7 @@ const std::vector<Rule>& home_rules() {
       {"HOME-09", Station::home, checks_off, source::common},
       {"HOME-10", Station::home, switches, source::plan},
       {"HOME-15", Station::home, unmeasured, source::common},
+      {"HOME-16", Station::home, no_height, source::board},
       {"HOME-01", Station::home, where_known<undecided>, source::plan, Tier::deferred},
       {"HOME-02", Station::home, where_known<does_not_know_where>, source::board, Tier::deferred},
       {"HOME-03", Station::home, where_known<too_windy>, source::triangle, Tier::deferred},

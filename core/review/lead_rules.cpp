@@ -6,8 +6,10 @@
 #include "base/find.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "catalogue/sockets.h"
 #include "review/wiring_pieces.h"
 #include "rig/path.h"
+#include "sticks/edits.h"
 #include "wiring/edits.h"
 #include "wiring/lead_checks.h"
 #include "wiring/ports.h"
@@ -491,6 +493,39 @@ void changed_since(const Inspection& in, Findings& found) {
               ids.size() == 1 ? "Look at it and try it again." : "Look at each and try it again.");
 }
 
+/// A class with an input for each switch: without its lead the mode of that input never comes.
+void switch_without_lead(const Inspection& in, Findings& found) {
+  if (!in.controller) return;
+  const ControllerClass& c = *in.controller;
+  const auto at_board = [&](const Terminal& t) {
+    return std::any_of(in.rig.leads.begin(), in.rig.leads.end(),
+                       [&](const Lead& l) { return far_end(l, "controller", t.id) != nullptr; });
+  };
+  // A receiver whose channels come on one wire, or no wiring at all yet, has other sentences.
+  if (std::none_of(c.ports.begin(), c.ports.end(), [&](const Terminal& t) {
+        return t.kind == TerminalKind::pulse_input && from_name<Axis>(t.serves) && at_board(t);
+      }))
+    return;
+  for (const Terminal& t : c.ports) {
+    const int n = t.serves == "mode" ? 1 : t.serves == "mode_2" ? 2 : 0;
+    if (n == 0 || t.kind != TerminalKind::pulse_input || at_board(t)) continue;
+    const ModeChoice* choice = find_in(c.home.fixed_modes, [&](const ModeChoice& m) { return m.channel == n; });
+    if (!choice) continue;
+    const bool levels = choice->mode == name_of(Mode::level);
+    // Without a channel for it the function may be meant to be fixed in the menu.
+    const bool has_channel = mode_channels(in.rig, c).size() >= static_cast<std::size_t>(n);
+    Snag& s = found.add(has_channel ? Severity::fix_first : Severity::worth_knowing, t.id,
+                        "No lead comes to " + t.label + ", which switches " +
+                            (levels ? std::string("levelling") : choice->mode + " correction") + " on",
+                        levels ? "It never levels." : "It never corrects.",
+                        "A lead from a receiver channel on a switch; or fix the function on, or off, in its menu where "
+                        "channels are short.");
+    s.fix = Fix{"Lay its lead", [](const Rig& rig, const Catalogue& catalogue) {
+                  return plan_all(with_switch_channels(rig, catalogue), catalogue);
+                }};
+  }
+}
+
 }  // namespace
 }  // namespace rules::wiring
 
@@ -520,7 +555,8 @@ const std::vector<Rule>& lead_rules() {
                                        {nothing_wired_code, Station::wiring, nothing_wired, source::plan},
                                        {"WIRING-33", Station::wiring, long_battery_leads, source::common},
                                        {"WIRING-35", Station::wiring, ports_told, source::plan},
-                                       {"WIRING-36", Station::wiring, return_wire, source::common}};
+                                       {"WIRING-36", Station::wiring, return_wire, source::common},
+                                       {"WIRING-39", Station::wiring, switch_without_lead, source::board}};
   return rules;
 }
 

@@ -9,6 +9,7 @@
 #include "rig/path.h"
 #include "wiring/edits.h"
 #include "wiring/ports.h"
+#include "wiring/routing.h"
 
 namespace rigging {
 namespace rules::wiring {
@@ -255,6 +256,17 @@ void motor_output(const Inspection& in, Findings& found) {
   }
 }
 
+/// A class whose sockets are told which channel they carry.
+void routes(const Inspection& in, Findings& found) {
+  const Routing r = routing_of(in.rig, in.catalogue);
+  for (const std::string& clash : r.clashes) {
+    std::string what = clash;
+    if (what.ends_with('.')) what.pop_back();
+    found.add(Severity::fix_first, "controller", what, "What hangs there would not answer, or answer another command.",
+              "Route each socket anew; the table stands on the setting card and on the step at station proof.");
+  }
+}
+
 }  // namespace
 }  // namespace rules::wiring
 
@@ -272,7 +284,8 @@ const std::vector<Rule>& output_rules() {
                                        {"WIRING-22", Station::wiring, wrong_output, source::plan},
                                        {"WIRING-34", Station::wiring, socket_kept_for_another, source::board},
                                        {"WIRING-31", Station::wiring, motor_output, source::plan},
-                                       {"WIRING-37", Station::wiring, passes_through, source::board}};
+                                       {"WIRING-37", Station::wiring, passes_through, source::board},
+                                       {"WIRING-40", Station::wiring, routes, source::board}};
   return rules;
 }
 

@@ -5,8 +5,10 @@
 
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
+#include "base/find.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "proof/hand_steps.h"
 #include "review/rules.h"
 #include "rig/path.h"
 #include "surfaces/edits.h"
@@ -272,15 +274,17 @@ void ends_at_the_stop(const Inspection& in, Findings& found) {
 }
 
 void strong_taileron(const Inspection& in, Findings& found) {
+  const Output* aileron = in.rig.output_of({SurfaceKind::aileron, Side::left});
+  if (!aileron || aileron->mix.roll == 0) return;
   for (const Output& o : in.rig.outputs)
     for (const Surface s : o.surfaces)
-      if (s.kind == SurfaceKind::taileron && s.side == Side::left && o.mix.pitch != 0 &&
-          std::abs(o.mix.roll / o.mix.pitch) > 0.55)
-        found.add(
-            Severity::worth_knowing, o.id,
-            "The tail halves get " + number_text(100 * std::abs(o.mix.roll / o.mix.pitch), 0) + " % of pitch for roll",
-            "Tail halves roll hard and bend the tail; common practice starts low.",
-            "Start at 25 to 50 %, and raise it after the first flights.");
+      if (const double percent = 100 * std::abs(o.mix.roll / aileron->mix.roll);
+          s.kind == SurfaceKind::taileron && s.side == Side::left && percent > 55)
+        found.add(Severity::worth_knowing, o.id,
+                  "For roll the tail halves get " + number_text(percent, 0) + " % of what the ailerons get",
+                  "At 50 % they move half as far as the ailerons for the same stick. Tail halves roll hard and bend "
+                  "the tail; common practice starts low.",
+                  "Start at 25 % of the aileron throw, up to 50 %, and raise it after the first flights.");
 }
 
 /// A class that reverses functions turns an output round only together with all that carry the same.
@@ -352,17 +356,30 @@ void settings_that_are_not_there(const Inspection& in, Findings& found) {
 void surface_of_another_variant(const Inspection& in, Findings& found) {
   if (!in.controller || in.controller->surfaces.drives.empty()) return;
   const auto& drives = in.controller->surfaces.drives;
+  const bool loadable = in.controller->surfaces.others_by_profile;
+  const CheckStatus* loaded = find_in(in.checks, [](const CheckStatus& c) {
+    return c.id == CheckId{prepare_family, "profile"};
+  });
+  if (loadable && loaded && loaded->state == ProofState::fresh) return;
   std::set<SurfaceKind> told;
   for (const Output& o : in.rig.outputs)
     for (const Surface s : o.surfaces)
-      if (std::find(drives.begin(), drives.end(), s.kind) == drives.end() && told.insert(s.kind).second)
-        found.add(
-            Severity::grounds, o.id,
-            "The " + in.controller->name + " is not made for " +
-                (s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v ? std::string("a V-tail")
-                                                                                   : label_of(name_of(s.kind)) + "s"),
-            "It mixes only what its own variant is made for: stick and correction would come out wrong.",
-            "Choose its sibling or another class, or let the transmitter's channel past the board.");
+      if (std::find(drives.begin(), drives.end(), s.kind) == drives.end() && told.insert(s.kind).second) {
+        const std::string them = s.kind == SurfaceKind::vtail || s.kind == SurfaceKind::inverted_v
+                                     ? std::string("a V-tail")
+                                     : label_of(name_of(s.kind)) + "s";
+        if (loadable) {
+          found.add(Severity::fix_first, o.id,
+                    "As it comes the " + in.controller->name + " does not mix " + them + ": it needs a profile",
+                    "Without it stick and correction come out wrong on these surfaces.",
+                    "Load the profile from the computer, and tick that step off at station proof; or choose another "
+                    "class.");
+          continue;
+        }
+        found.add(Severity::grounds, o.id, "The " + in.controller->name + " is not made for " + them,
+                  "It mixes only what its own variant is made for: stick and correction would come out wrong.",
+                  "Choose its sibling or another class, or let the transmitter's channel past the board.");
+      }
 }
 
 void release_reaches(const Inspection& in, Findings& found) {

@@ -11,6 +11,8 @@ const Members& Described<Airframe>::members() {
       Describe<Airframe>()
           .needed("kind", &Airframe::kind)
           .member("motors", &Airframe::motors)
+          .member("propeller", &Airframe::propeller)
+          .member("ailerons_joined", &Airframe::ailerons_joined)
           .needed("span_m", &Airframe::span_m, {0.1, 20}, "span")
           .needed("root_chord_m", &Airframe::root_chord_m, range::metres, "root chord")
           .needed("tip_chord_m", &Airframe::tip_chord_m, range::metres, "tip chord")

@@ -24,11 +24,15 @@ enum class AirframeKind {
   flaperons_inverted_v_tail,
   twin_differential,
   motor_glider,
-  towed_glider
+  towed_glider,
+  aileron_elevator
 };
 
 /// One motor, two that turn alike, or two that steer as well.
 enum class Motors { one, two, two_steering };
+
+/// Where the propeller is: as the kind usually has it, ahead and pulling, or behind and pushing.
+enum class PropellerSide { usual, tractor, pusher };
 
 /// The wing's section as a builder sees it: which tells at which angle it lifts nothing.
 enum class WingSection { unknown, symmetric, semi_symmetric, flat_bottom, under_cambered, reflexed };
@@ -39,6 +43,9 @@ enum class VSpan { from_above, along_panels };
 struct Airframe {
   AirframeKind kind = AirframeKind::two_ailerons;
   Motors motors = Motors::one;  ///< the kind with differential thrust has two that steer in any case
+  PropellerSide propeller = PropellerSide::usual;
+  /// Both ailerons hang on one output by a Y-lead, whatever the tail; the kind with a Y-lead has it in any case.
+  bool ailerons_joined = false;
   double span_m = 1.4;
   double root_chord_m = 0.22;
   double tip_chord_m = 0.18;
@@ -82,6 +89,12 @@ struct Names<WingSection> {
                                                                        {S::reflexed, "reflexed"}}};
 };
 template <>
+struct Names<PropellerSide> {
+  using P = PropellerSide;
+  static constexpr std::array<std::pair<P, std::string_view>, 3> list{
+      {{P::usual, "usual"}, {P::tractor, "tractor"}, {P::pusher, "pusher"}}};
+};
+template <>
 struct Names<Motors> {
   using M = Motors;
   static constexpr std::array<std::pair<M, std::string_view>, 3> list{
@@ -90,7 +103,7 @@ struct Names<Motors> {
 template <>
 struct Names<AirframeKind> {
   using K = AirframeKind;
-  static constexpr std::array<std::pair<K, std::string_view>, 16> list{
+  static constexpr std::array<std::pair<K, std::string_view>, 17> list{
       {{K::aileron_y_lead, "aileron_y_lead"},
        {K::two_ailerons, "two_ailerons"},
        {K::rudder_only, "rudder_only"},
@@ -106,7 +119,8 @@ struct Names<AirframeKind> {
        {K::flaperons_inverted_v_tail, "flaperons_inverted_v_tail"},
        {K::twin_differential, "twin_differential"},
        {K::motor_glider, "motor_glider"},
-       {K::towed_glider, "towed_glider"}}};
+       {K::towed_glider, "towed_glider"},
+       {K::aileron_elevator, "aileron_elevator"}}};
 };
 
 template <>

@@ -30,6 +30,7 @@ const Members& Described<AxisGain>::members() {
                                  .needed("axis", &AxisGain::axis)  // places go by it
                                  .member("rate", &AxisGain::rate, share, "rate gain")
                                  .member("level", &AxisGain::level, share, "level gain")
+                                 .member("stick", &AxisGain::stick, share, "direct stick share")
                                  .rest(&AxisGain::unknown_members);
   return all;
 }

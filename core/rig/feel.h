@@ -17,8 +17,13 @@ struct AxisGain {
   Axis axis = Axis::roll;
   std::optional<double> rate;   ///< against turning
   std::optional<double> level;  ///< against tilting, where the class sets it apart
+  /// Direct stick share (feed forward): of the throw that the stick gives by itself in a stabilized mode, where the
+  /// class sets it.
+  std::optional<double> stick;
   UnknownMembers unknown_members;
   bool operator==(const AxisGain&) const = default;
+
+  bool says_nothing() const { return !rate && !level && !stick && unknown_members.empty(); }
 };
 
 /// What flights have told of an axis: its true loop gain over the one that the model expects, with its band.
@@ -39,13 +44,15 @@ struct LogColumn {
   bool operator==(const LogColumn&) const = default;
 };
 
+inline constexpr double usual_throw_m_s = 7;  ///< that an arm gives (common practice)
+
 enum class TakeoffWay { hand, ground, tow, height };
 enum class Steering { none, wheel, rudder };
 
 /// How it gets into the air, and what there is for it.
 struct Takeoff {
   TakeoffWay way = TakeoffWay::hand;
-  std::optional<double> throw_m_s;  ///< that the arm gives; 7 m/s when absent (common practice)
+  std::optional<double> throw_m_s;  ///< that the arm gives; the usual when absent
   std::optional<double> run_m;      ///< ground to roll on
   std::optional<double> tow_m_s;    ///< speed behind the tug when it lets go
   double wind_m_s = 0;              ///< against

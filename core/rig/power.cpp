@@ -14,7 +14,6 @@ const Members& Described<Power>::members() {
           .member("cruise_throttle", &Power::cruise_throttle, {0.05, 1}, "throttle at cruise")
           .member("ambient_c", &Power::ambient_c, {-40, 60}, "temperature around it")
           .member("reserve_share", &Power::reserve_share, {0, 0.9}, "kept for the way home")
-          .member("pusher", &Power::pusher)
           .member("propeller_faces_flight", &Power::propeller_faces_flight)
           .member("clearance_m", &Power::clearance_m, {-1, 10}, "clearance of the propeller")
           .rest(&Power::unknown_members);

@@ -14,8 +14,7 @@ struct Power {
   std::optional<double> cruise_a;         ///< drive current at cruise, from a flight record
   std::optional<double> cruise_throttle;  ///< open share of the throttle at cruise, from a hand-flown flight
   double ambient_c = 25;
-  double reserve_share = 0.2;  ///< of the capacity, kept for the way home
-  bool pusher = false;
+  double reserve_share = 0.2;          ///< of the capacity, kept for the way home
   bool propeller_faces_flight = true;  ///< lettered side toward the direction of flight
   std::optional<double> clearance_m;   ///< least distance from the blade tips to anything
   UnknownMembers unknown_members;

@@ -26,6 +26,7 @@ const Members& Described<Channel>::members() {
           .member("noise_us", &Channel::noise_us, {0, 500}, "jitter")
           .member("centre_spread_us", &Channel::centre_spread_us, {0, 1000}, "spread of the centre")
           .member("positions_us", &Channel::positions_us, range::read_us, "positions")
+          .member("with_channel", &Channel::with_channel, {0, 32})
           .rest(&Channel::unknown_members);
   return all;
 }

@@ -29,6 +29,9 @@ struct Channel {
   bool learned = false;                              ///< the controller has taken these for its own ends
   std::optional<double> noise_us, centre_spread_us;  ///< found while measuring
   std::vector<double> positions_us;                  ///< of a switch, as read, lowest first
+  /// The channel whose switch moves this one as well, mixed in the transmitter: that one rises first, then this one.
+  /// 0: it has a switch of its own.
+  int with_channel = 0;
   UnknownMembers unknown_members;
   bool operator==(const Channel&) const = default;
 };

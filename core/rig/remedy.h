@@ -35,7 +35,11 @@ class Abilities {
 };
 
 /// What a stabilizer does with the model's motion.
-enum class Mode { manual, rate, level, hold };
+/// `level_height` levels and keeps the height, `heading_height` keeps the heading as well: by barometer.
+enum class Mode { manual, rate, level, hold, level_height, heading_height };
+constexpr bool keeps_height(Mode mode) { return mode == Mode::level_height || mode == Mode::heading_height; }
+/// It brings the wings back to level.
+constexpr bool levels_wings(Mode mode) { return mode == Mode::level || keeps_height(mode); }
 
 template <>
 struct Names<Remedy> {
@@ -55,8 +59,12 @@ struct Names<Remedy> {
 template <>
 struct Names<Mode> {
   using M = Mode;
-  static constexpr std::array<std::pair<M, std::string_view>, 4> list{
-      {{M::manual, "manual"}, {M::rate, "rate"}, {M::level, "level"}, {M::hold, "hold"}}};
+  static constexpr std::array<std::pair<M, std::string_view>, 6> list{{{M::manual, "manual"},
+                                                                       {M::rate, "rate"},
+                                                                       {M::level, "level"},
+                                                                       {M::hold, "hold"},
+                                                                       {M::level_height, "level_height"},
+                                                                       {M::heading_height, "heading_height"}}};
 };
 
 }  // namespace rigging

@@ -1,6 +1,7 @@
 #include "rig/rig_file.h"
 
 #include <algorithm>
+#include <array>
 #include <cstring>
 #include <set>
 
@@ -121,6 +122,22 @@ void from_version_2(Json& json) {
   }
 }
 
+/// "power/pusher" of older files said of the drive what the airframe says now; false was no word about it, and true
+/// none on a kind that usually has it behind.
+void bring_propeller_up(Json& json) {
+  const auto power = json.find("power");
+  if (power == json.end() || !power->is_object()) return;
+  const auto pusher = power->find("pusher");
+  if (pusher == power->end() || !pusher->is_boolean()) return;
+  constexpr std::array<std::string_view, 6> usually{"flying_wing",  "flying_wing_rudders", "canard",
+                                                    "canard_delta", "tailerons_canards",   "flaperons_inverted_v_tail"};
+  if (const auto airframe = json.find("airframe");
+      pusher->get<bool>() && airframe != json.end() && airframe->is_object() && !airframe->contains("propeller") &&
+      std::find(usually.begin(), usually.end(), text_member(*airframe, "kind")) == usually.end())
+    (*airframe)["propeller"] = name_of(PropellerSide::pusher);
+  power->erase(pusher);
+}
+
 /// The rig inside the envelope, brought up to this version one step at a time.
 Result<Json> unwrapped(Json json, const std::string& file) {
   if (!json.is_object() || text_member(json, "format") != "rig")
@@ -136,6 +153,7 @@ Result<Json> unwrapped(Json json, const std::string& file) {
   if (version->get<double>() < 2) from_version_1(json);
   from_version_2(json);
   bring_sockets_up(json);
+  bring_propeller_up(json);
   json.erase("format");
   json.erase(copy_of);
   json.erase(copy_before);

@@ -1,5 +1,6 @@
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "base/angle.h"
 #include "base/number.h"
@@ -41,7 +42,21 @@ Orders CompassProcedure::hear(const Event& event, const Scene& scene) {
     found_ = calibrate_compass(recording_);
     if (found_->verdict == Verdict::good) return finish(scene);
   }
-  return {};
+  return turn_on();
+}
+
+/// Simulated hands roll it over and back, with the nose at another height each time.
+Orders CompassProcedure::turn_on() {
+  constexpr int sweeps = 14;
+  constexpr double sweep_s = 8.2;
+  if (!running_ || sweep_ < 0 || (sweep_ > 0 && now_s_ - swept_s_ < sweep_s)) return {};
+  if (sweep_ >= sweeps) {
+    sweep_ = -1;
+    return set_down();
+  }
+  const int k = sweep_++;
+  swept_s_ = now_s_;
+  return {AskHands{hands::Hold{k % 2 ? -179.0 : 179.0, 75.0 - 12.5 * k, 0}}};
 }
 
 void CompassProcedure::forget() {
@@ -111,20 +126,28 @@ void CompassProcedure::add_earth(Card& card, const Scene& scene) const {
 
 Orders CompassProcedure::finish(const Scene& scene) {
   running_ = false;
-  if (!found_ || found_->verdict == Verdict::repeat) return {};
+  Orders orders;
+  if (sweep_ >= 0) orders = set_down();
+  sweep_ = -1;
+  if (!found_ || found_->verdict == Verdict::repeat) return orders;
   look_around(scene);
   Edit edit{scene.rig, "Compass calibrated"};
   edit.rig.sensing.compass = correction_from(*found_);
-  return {ApplyEdit{std::move(edit)}};
+  orders.emplace_back(ApplyEdit{std::move(edit)});
+  return orders;
 }
 
 Orders CompassProcedure::press(const std::string& action, const Scene& scene) {
   if (action == "compass_begin") {
     forget();
     begin();
+  } else if (action == "compass_hands" && running_) {
+    sweep_ = 0;
+    return turn_on();
   } else if (action == "compass_stop") {
     running_ = false;
     forget();
+    if (std::exchange(sweep_, -1) >= 0) return set_down();
   } else if (action == "compass_enough") {
     found_ = calibrate_compass(recording_);
     return finish(scene);
@@ -156,6 +179,12 @@ Card CompassProcedure::card(const Scene& scene) const {
     card.caution =
         "Propeller off. Away from iron, cars, loudspeakers and reinforced floors; phone and tools out of the pockets.";
     if (found_) card.lines.push_back({found_->reasons(), false});
+    if (scene.bench.hands)
+      add({.id = "compass_hands",
+           .label = sweep_ >= 0 ? "The simulated hands turn it" : "Turn it through all (simulated)",
+           .hint = "The simulated hands roll the simulated model over and back, its nose at another height each time",
+           .main = true,
+           .enabled = sweep_ < 0});
     add({.id = "compass_enough",
          .label = "That is enough",
          .hint = "Judged by what was turned through",

@@ -77,7 +77,7 @@ std::vector<std::string> of_boards_that_level(const CheckContext& in) {
   return once_if(levels(in) && in.controller->senses.shows_motion);
 }
 std::vector<std::string> of_levels_by_hand(const CheckContext& in) {
-  return once_if(levels(in) && !in.controller->senses.shows_motion);
+  return once_if(levels(in) && !in.controller->senses.shows_motion && in.controller->senses.stores_level);
 }
 std::vector<std::string> of_boards_with_a_lamp(const CheckContext& in) {
   return once_if(in.controller && !in.controller->senses.shows_motion &&
@@ -220,7 +220,7 @@ CheckCard level_stored_card(const CheckContext& in, const std::string&) {
           "",
           "1. Prop the model on its wedge, nose up by " + number_text(level.value_or(usual_level_deg), 1) + "°" +
               (level ? "" : " (usual, 2 to 5°; station senses works it out)") + ", wings level, still. 2. " +
-              in.controller->senses.level,
+              in.controller->with_leaflet(in.controller->senses.level),
           "On the wedge, in the levelling mode, the surfaces stand in their middle; off it they answer.",
           "",
           {"Propeller off."}};

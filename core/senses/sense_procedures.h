@@ -93,6 +93,7 @@ class CompassProcedure : public SenseProcedure {
   Orders finish(const Scene& scene);
   void forget();
   void look_over();
+  Orders turn_on();
   /// How it sits, and what the place should say: of the whole recording.
   void look_around(const Scene& scene);
   void add_earth(Card& card, const Scene& scene) const;
@@ -105,6 +106,8 @@ class CompassProcedure : public SenseProcedure {
   bool shows_map_ = false;  ///< where on the sphere a reading lies is known
   std::size_t looked_at_ = 0, judge_at_ = 0;
   double coverage_ = 0;
+  int sweep_ = -1;      ///< of simulated hands that turn it; −1: they do not
+  double swept_s_ = 0;  ///< when the last began
   std::optional<Calibration> found_;
 };
 

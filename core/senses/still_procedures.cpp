@@ -23,7 +23,7 @@ constexpr double most_level_deg = 20, most_step_deg = 4;
 void add_lamps(Card& card, const ControllerClass& c) {
   for (const Lamp& l : c.proof.lamps)
     if (l.tells == LampTells::settling || l.tells == LampTells::ready || l.tells == LampTells::fault)
-      card.lines.push_back({capital(l.sign) + ": " + l.meaning + ".", false});
+      card.lines.push_back({c.with_leaflet(capital(l.sign) + ": " + l.meaning + "."), false});
 }
 
 const char* how_to_wake(const ControllerClass& c) {
@@ -367,7 +367,9 @@ Card LevelProcedure::card(const Scene& scene) const {
     card.lines.push_back({"Right wing " + degrees_text(std::abs(*right)) + (*right > 0 ? " down." : " up."), false});
   if (!said_.empty()) card.lines.push_back({said_, true});
   if (!by_link && !scene.controller->senses.level.empty())
-    card.lines.push_back({scene.controller->senses.level + " The wedge is on the gauge sheet.", false});
+    card.lines.push_back({scene.controller->with_leaflet(scene.controller->senses.level) +
+                              (scene.controller->senses.stores_level ? " The wedge is on the gauge sheet." : ""),
+                          false});
   const double worked_out = l.nose_up ? std::round(l.nose_up->value * 10) / 10 : 0;
   if (l.nose_up && (!told || std::abs(*told - worked_out) > 0.05))
     add({.id = "level_take",

@@ -158,8 +158,7 @@ Setting gain_setting(Axis axis, const char* name, const char* label, std::option
                 if (!value && !rig.feel.gain(axis)) return;
                 AxisGain& g = rig.feel.made_gain(axis);
                 g.*member = value ? std::optional(*value / 100) : std::nullopt;
-                std::erase_if(rig.feel.gains,
-                              [](const AxisGain& a) { return !a.rate && !a.level && a.unknown_members.empty(); });
+                std::erase_if(rig.feel.gains, [](const AxisGain& a) { return a.says_nothing(); });
               }};
 }
 
@@ -367,6 +366,7 @@ std::vector<Setting> known() {
   for (const Axis axis : all_axes) {
     all.push_back(gain_setting(axis, "_gain_percent", " gain", &AxisGain::rate));
     all.push_back(gain_setting(axis, "_level_gain_percent", " level gain", &AxisGain::level));
+    all.push_back(gain_setting(axis, "_direct_stick_percent", " direct stick", &AxisGain::stick));
   }
   all.push_back(limit_setting("bank_limit_deg", "bank limit", &Feel::bank_limit_deg));
   all.push_back(limit_setting("nose_limit_deg", "nose limit", &Feel::nose_limit_deg));

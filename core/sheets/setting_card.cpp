@@ -5,6 +5,7 @@
 #include <set>
 #include <utility>
 
+#include "airframe/kinds.h"
 #include "base/find.h"
 #include "base/number.h"
 #include "base/units.h"
@@ -15,6 +16,7 @@
 #include "surfaces/surfaces.h"
 #include "surfaces/trim.h"
 #include "wiring/ports.h"
+#include "wiring/routing.h"
 
 namespace rigging {
 namespace {
@@ -242,6 +244,16 @@ std::vector<std::pair<std::string, std::string>> subjects_of(const Rig& rig, con
 /// Every setting of the table that hands make on the board: what differs from how it comes, and by what it is set.
 void board(Card& card, const Rig& rig, const ControllerClass& controller) {
   bool begun = false;
+  const auto begin = [&] {
+    if (!std::exchange(begun, true))
+      card.section("On the board, by hand", "What differs from how the board comes.",
+                   {{page::left, "of"}, {72, "setting"}, {116, "value"}, {155, "by"}});
+  };
+  // What it mixes is chosen by the kind of airframe.
+  if (const SettingWay* type = controller.way("airframe_type")) {
+    begin();
+    card.row({"the board", "type of airframe", facts_of(rig.airframe.kind).name, std::string(name_of(type->by))});
+  }
   // Ports have a list of their own.
   for (const SettingOf of : {SettingOf::board, SettingOf::output, SettingOf::channel})
     for (const auto& [subject, label] : subjects_of(rig, controller, of))
@@ -252,9 +264,7 @@ void board(Card& card, const Rig& rig, const ControllerClass& controller) {
         if (!way || (way->by == SetBy::link && controller.link)) continue;
         const SettingValue value = s.get(rig, subject);
         if (value == s.usual || std::holds_alternative<std::monostate>(value)) continue;
-        if (!std::exchange(begun, true))
-          card.section("On the board, by hand", "What differs from how the board comes.",
-                       {{page::left, "of"}, {72, "setting"}, {116, "value"}, {155, "by"}});
+        begin();
         card.row({label, s.label, value_words(s, value), std::string(name_of(way->by))});
       }
   if (begun) card.gap();
@@ -275,6 +285,22 @@ void ports(Card& card, const Rig& rig, const ControllerClass& c) {
       card.row({t ? t->label : p.socket, label_of(name_of(p.job)), p.baud ? number_text(*p.baud, 0) : "by itself",
                 p.direction == PortDirection::both ? "both ways" : std::string(name_of(p.direction)) + " only"});
     }
+  card.gap();
+}
+
+/// Which channel each socket carries, where that is told in a menu.
+void routing(Card& card, const Rig& rig, const Catalogue& catalogue) {
+  const Routing r = routing_of(rig, catalogue);
+  if (r.lines.empty()) return;
+  card.section("Routing", "In the receiver's output menu: which channel each socket carries.",
+               {{page::left, "socket"}, {60, "channel"}, {85, "what hangs there"}, {135, ""}});
+  for (const RouteLine& l : r.lines)
+    card.row({l.label, l.channel > 0 ? std::to_string(l.channel) : "–", l.what, l.words});
+  if (!r.freed_words.empty()) card.note(r.freed_words);
+  if (r.roll_percent)
+    card.note("Tail halves: " + number_text(*r.roll_percent, 0) +
+              " % of the aileron throw (start at 25 %; at 50 % they move half as far as the ailerons).");
+  for (const std::string& clash : r.clashes) card.note(clash);
   card.gap();
 }
 
@@ -311,7 +337,7 @@ std::string usb_words(const ControllerClass& c) {
 void ways_of_the_board(Card& card, const ControllerClass& c) {
   std::vector<std::pair<std::string, std::string>> rows;
   const auto add = [&](const char* when, const std::string& words) {
-    if (!words.empty()) rows.emplace_back(when, words);
+    if (!words.empty()) rows.emplace_back(when, c.with_leaflet(words));
   };
   add("Power up", power_up_words(c.senses.power_up));
   add("USB", usb_words(c));
@@ -327,7 +353,7 @@ void ways_of_the_board(Card& card, const ControllerClass& c) {
   if (c.feel.dials == Dials::two_sided)
     add("Dials", "Two-sided: the middle is zero, each side a direction. Reversing means turning through the middle.");
   if (c.feel.gain_is_travel) add("Gain channel", "Its travel is the gain: it need not reach 1000 and 2000 µs.");
-  for (const Lamp& lamp : c.proof.lamps) rows.emplace_back(lamp.sign, lamp.meaning);
+  for (const Lamp& lamp : c.proof.lamps) add(lamp.sign.c_str(), lamp.meaning);
   if (rows.empty()) return;
   card.section("How this board behaves", "Your own differs? Write it into My board, at station wiring.", {});
   for (const auto& [when, words] : rows) card.line(capital(when) + ": " + words);
@@ -343,6 +369,7 @@ std::vector<std::string> setting_card_svg(const Rig& rig, const Catalogue& catal
   if (controller) {
     card.gap();
     ports(card, rig, *controller);
+    routing(card, rig, catalogue);
     board(card, rig, *controller);
     ways_of_the_board(card, *controller);
   }

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 
 #include "base/clean_text.h"
 #include "base/number.h"
@@ -13,6 +14,27 @@ namespace rigging {
 std::string escaped(const std::string& text) {
   // XML has no way to say control characters.
   return replaced(clean_text(text, text.size()), {{"&", "&amp;"}, {"<", "&lt;"}, {">", "&gt;"}, {"\"", "&quot;"}});
+}
+
+std::string sheets_below_each_other(const std::vector<std::string>& sheets) {
+  if (sheets.size() == 1) return sheets.front();
+  constexpr double gap_mm = 10;
+  const auto attribute = [](const std::string& tag, const char* name) {
+    const std::size_t at = tag.find(std::string(name) + "=\"");
+    if (at == tag.npos) return 0.0;
+    const std::size_t from = at + std::strlen(name) + 2;
+    return number_of(tag.substr(from, tag.find_first_not_of("0123456789.", from) - from)).value_or(0);
+  };
+  double width = 0, height = 0;
+  std::string inside;
+  for (const std::string& svg : sheets) {
+    const std::size_t from = svg.find('>') + 1, to = svg.rfind("</svg>");
+    const std::string tag = svg.substr(0, from);
+    inside += "<g transform=\"translate(0 " + number_text(height, 2) + ")\">" + svg.substr(from, to - from) + "</g>\n";
+    width = std::max(width, attribute(tag, "width"));
+    height += attribute(tag, "height") + gap_mm;
+  }
+  return Sketch(width, height - gap_mm).svg + inside + "</svg>\n";
 }
 
 Sketch::Sketch(double width_mm, double height_mm) {

@@ -14,6 +14,9 @@ namespace page {
 inline constexpr double width_mm = 210, height_mm = 297, left = 15, right = 195;
 }  // namespace page
 
+/// Sheets of one `Sketch` each as one drawing, below each other with a gap of 10 mm.
+std::string sheets_below_each_other(const std::vector<std::string>& sheets);
+
 /// For text inside XML and HTML.
 std::string escaped(const std::string& text);
 

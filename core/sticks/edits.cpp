@@ -6,6 +6,7 @@
 #include "base/fields.h"
 #include "base/find.h"
 #include "base/number.h"
+#include "catalogue/sockets.h"
 #include "sticks/sticks.h"
 
 namespace rigging {
@@ -79,6 +80,28 @@ Edit with_transmitter_screen(const Rig& rig, const std::vector<Channel>& setting
   }
   sort_by_number(channels);
   return e;
+}
+
+Rig with_switch_channels(Rig rig, const Catalogue& catalogue) {
+  const ControllerClass* c = catalogue.controller(rig.controller.kind);
+  if (!c) return rig;
+  int wanted = 0;
+  for (const ModeChoice& m : c->home.fixed_modes) wanted = std::max(wanted, m.channel);
+  std::vector<int> has = mode_channels(rig, *c);
+  while (!has.empty() && static_cast<int>(has.size()) < wanted) {
+    Channel more;
+    more.function = ChannelFunction::mode;
+    while (std::any_of(rig.radio.channels.begin(), rig.radio.channels.end(),
+                       [&](const Channel& x) { return x.number == more.number; }))
+      ++more.number;
+    more.with_channel = has.front();
+    if (Channel* first = find_in(rig.radio.channels, [&](const Channel& x) { return x.number == has.front(); });
+        first && !first->control)
+      first->control = Control::three_position;
+    has.push_back(more.number);
+    rig.radio.channels.push_back(std::move(more));
+  }
+  return rig;
 }
 
 Edit channel_serves(const Rig& rig, int number, ChannelFunction function) {

@@ -15,6 +15,9 @@ Result<Edit> put_channel(const Rig& rig, const Channel& channel);
 /// What the transmitter's screen shows. A channel that stands as it came from the works and that the rig does not know
 /// is left out.
 Edit with_transmitter_screen(const Rig& rig, const std::vector<Channel>& settings);
+/// As many channels for modes as the class has positions of its own for. What is added moves with the first: one
+/// three-position switch, mixed in the transmitter, does for both.
+Rig with_switch_channels(Rig rig, const Catalogue& catalogue);
 /// A function moves to this channel; what stood there changes places with it.
 Edit channel_serves(const Rig& rig, int number, ChannelFunction function);
 /// The mode boundaries of a channel half way between the positions of its switch.

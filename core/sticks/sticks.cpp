@@ -67,8 +67,10 @@ ChannelLine line_of(const Channel& c, const ControllerClass* controller, const T
   return line;
 }
 
-std::vector<double> plain_positions(const Channel& c) {
+/// `mixed`: one switch moves this channel and another, which makes it off or on.
+std::vector<double> plain_positions(const Channel& c, bool mixed = false) {
   if (c.fixed_us) return {*c.fixed_us};
+  if (mixed) return {1000, 2000};
   switch (c.control.value_or(Control::three_position)) {
     case Control::two_position: return {1000, 2000};
     case Control::multi_position: return {1000, 1200, 1400, 1600, 1800, 2000};
@@ -81,8 +83,10 @@ std::vector<SwitchLine> switches_of(const Rig& rig) {
   std::vector<SwitchLine> all;
   for (const Channel& c : rig.radio.channels) {
     if (is_stick(c.function)) continue;
+    const bool mixed =
+        c.with_channel > 0 || find_in(rig.radio.channels, [&](const Channel& x) { return x.with_channel == c.number; });
     SwitchLine s{c.number, c.function, !c.positions_us.empty(), {}};
-    for (const double us : s.measured ? c.positions_us : plain_positions(c)) {
+    for (const double us : s.measured ? c.positions_us : plain_positions(c, mixed)) {
       SwitchPosition p{us, {}, 1000};
       for (const ModeChoice& m : rig.modes) {
         if (m.channel != c.number) continue;

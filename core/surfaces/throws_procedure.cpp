@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <map>
 
 #include "base/number.h"
 #include "base/units.h"
@@ -75,6 +76,7 @@ Orders ThrowsProcedure::press(const Pressed& pressed, const Scene& scene) {
     return take(pressed.unit == "edge" ? throw_deg(chord_of(scene.rig, surface_), pressed.number / shown("m").factor)
                                        : pressed.number,
                 scene);
+  if (action == "throw_sure" && state_ == State::doubted) return finish(scene);
   if (action == "throw_eyes") return take(std::round(still_deg_ * 10) / 10, scene);
   if (action == "throw_supply") return {AskHands{hands::Supply{scene.bench.usb, true}}};
   if (action == "throw_hands") return by_hand(scene);
@@ -188,7 +190,16 @@ Orders ThrowsProcedure::take(double up_deg, const Scene& scene) {
   const auto pulse = pulse_us(scene);
   if (state_ != State::reading || !pulse) return {};
   readings_.push_back({*pulse, up_deg, {}});
-  return ++at_ >= levels.size() ? finish(scene) : drive_there(scene);
+  if (++at_ < levels.size()) return drive_there(scene);
+  // A surface that reads the same everywhere has not moved, or was not read.
+  constexpr double same_deg = 0.25;
+  const auto [least, most] =
+      std::minmax_element(readings_.begin(), readings_.end(),
+                          [](const ThrowReading& a, const ThrowReading& b) { return a.up_deg < b.up_deg; });
+  if (most->up_deg - least->up_deg > same_deg) return finish(scene);
+  state_ = State::doubted;
+  at_ = 0;
+  return let_go(scene);
 }
 
 Orders ThrowsProcedure::finish(const Scene& scene) {
@@ -233,6 +244,23 @@ Orders ThrowsProcedure::by_hand(const Scene& scene) {
   answer_->teeth = 0;
   answer_->clevis_turns = 0;
   return orders;
+}
+
+std::string ThrowsProcedure::makes_stale(const Scene& scene, bool keep_throws) const {
+  const Rig then = (keep_throws ? centre_and_ends_set_keeping_throws(scene.rig, surface_, *answer_)
+                                : centre_and_ends_set(scene.rig, surface_, *answer_))
+                       .rig;
+  std::map<const CheckFamily*, std::vector<std::string>> lost;
+  for (const CheckStatus& c : check_statuses(then, scene.catalogue))
+    if (const CheckStatus* now = find_check(scene.checks, c.id); now && now->stands() && !c.stands())
+      lost[c.family].push_back(c.title);
+  std::string words;
+  for (const auto& [family, titles] : lost) {
+    const bool many = titles.size() > 1 && family && !family->many.empty();
+    words += (words.empty() ? "" : ", ") +
+             (many ? std::to_string(titles.size()) + " " + family->many : small(titles.front()));
+  }
+  return words.empty() ? words : "It makes stale, to be looked at again: " + words + ".";
 }
 
 Orders ThrowsProcedure::set(const Scene& scene, bool keep_throws) {
@@ -287,7 +315,14 @@ void ThrowsProcedure::say_reading(Card& card, const Output& o, const Scene& scen
 
 void ThrowsProcedure::say_result(Card& card, const Scene& scene) const {
   const std::string name = surface_.label();
-  if (!problem_.empty()) {
+  if (state_ == State::doubted) {
+    card.todo = "All " + std::to_string(readings_.size()) + " readings of the " + name + " are the same.";
+    card.remark =
+        scene.bench.hands && !scene.bench.battery
+            ? "The battery is out: nothing moves."
+            : "A surface that is driven from end to end moves: is the battery in, the plug in its socket, the "
+              "rod on its arm? Was each reading typed?";
+  } else if (!problem_.empty()) {
     card.todo = "The readings of the " + name + " can't be used.";
     if (scene.bench.hands && !scene.bench.battery) card.remark = "The battery is out: nothing moves.";
     card.lines = {{problem_}};
@@ -350,6 +385,8 @@ void ThrowsProcedure::add_answer(Card& card, const Output& o, const Scene& scene
                (t.falls() ? "; kept: " + number_text(t.kept_deg[i], 1) + "°" : std::string()) + ")";
     }
     if (!words.empty()) card.lines.push_back({words + ".", t.falls()});
+    if (settings(&o))
+      if (const std::string stale = makes_stale(scene, t.falls()); !stale.empty()) card.lines.push_back({stale});
   }
   if (!mechanical() && !settings(&o))
     card.lines.push_back({a.limits.empty() ? "Nothing has to change." : "Nothing more can be set."});
@@ -370,6 +407,11 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
            .hint = "Eyes on the simulated model, to a tenth of a degree",
            .enabled = looks_ >= least_looks && now_s_ - still_since_s_ > still_s});
   }
+  if (state_ == State::doubted)
+    add({.id = "throw_sure",
+         .label = "It did not move: keep the readings",
+         .hint = "They are noted as they are",
+         .minor = true});
   if (!reading) {
     if (by_hands)
       add({.id = "throw_hands",
@@ -405,7 +447,8 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
            .hint = "Five readings of each, one surface after the other; what they ask for comes after the last"});
     if (o && !by_hands && !sets && !(scene.bench.differs && drives_now(scene)))
       add({.id = "throw_begin",
-           .label = read_throws(scene.rig, surface_) ? "Read it again" : "Read this surface",
+           .label =
+               read_throws(scene.rig, surface_) || state_ == State::doubted ? "Read it again" : "Read this surface",
            .hint = "Five readings: flush, both ends and half way",
            .main = true});
   }

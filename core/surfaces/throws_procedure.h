@@ -12,7 +12,7 @@ class ThrowsProcedure : public Procedure {
   Orders hear(const Event& event, const Scene& scene) override;
   Card card(const Scene& scene) const override;
 
-  enum class State { idle, reading, answered };
+  enum class State { idle, reading, doubted, answered };
   State state() const { return state_; }
   Surface surface() const { return surface_; }
   /// What the centring says, once read.
@@ -27,6 +27,8 @@ class ThrowsProcedure : public Procedure {
   void judge(const Rig& rig, const Scene& scene);
   Orders take(double up_deg, const Scene& scene);
   Orders finish(const Scene& scene);
+  /// What setting the answer, with the throws kept or not, makes stale, in a sentence; empty when nothing.
+  std::string makes_stale(const Scene& scene, bool keep_throws) const;
   Orders by_hand(const Scene& scene);
   Orders set(const Scene& scene, bool keep_throws);
   Orders drive_there(const Scene& scene);

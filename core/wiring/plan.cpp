@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "catalogue/sockets.h"
 #include "wiring/output_plan.h"
 #include "wiring/ports.h"
 
@@ -148,9 +149,14 @@ void Planner::keep(const std::string& part, const std::string& socket) {
 std::pair<std::string, std::string> Planner::receiver_channel(ChannelFunction f) const {
   for (const Channel& c : plan_.rig.radio.channels)
     if (c.function == f)
-      for (const Part* rx : parts_of(PartGroup::receiver))
-        if (const Terminal* t = terminal(rx->id, "ch" + std::to_string(c.number)); t && t->kind == TerminalKind::output)
-          return {rx->id, t->id};
+      if (auto output = receiver_output(c.number); !output.first.empty()) return output;
+  return {};
+}
+
+std::pair<std::string, std::string> Planner::receiver_output(int channel) const {
+  for (const Part* rx : parts_of(PartGroup::receiver))
+    if (const Terminal* t = terminal(rx->id, "ch" + std::to_string(channel)); t && t->kind == TerminalKind::output)
+      return {rx->id, t->id};
   return {};
 }
 
@@ -304,7 +310,9 @@ void Planner::pulse_receivers() {
   if (!pulse_receiver) return;
   for (const Terminal& t : controller_->ports) {
     if (t.kind != TerminalKind::pulse_input) continue;
-    const auto f = from_name<ChannelFunction>(t.serves);
+    // "mode_2": the second channel that carries a mode.
+    const bool second = t.serves == "mode_2";
+    const auto f = second ? std::optional(ChannelFunction::mode) : from_name<ChannelFunction>(t.serves);
     if (!f) continue;
     const auto axis = *f == ChannelFunction::roll    ? std::optional(Axis::roll)
                       : *f == ChannelFunction::pitch ? std::optional(Axis::pitch)
@@ -312,14 +320,18 @@ void Planner::pulse_receivers() {
                                                      : std::nullopt;
     const bool wanted = !axis || std::any_of(rig().outputs.begin(), rig().outputs.end(),
                                              [&](const Output& o) { return o.mix.of(*axis) != 0; });
-    const auto [rx, ch] = receiver_channel(*f);
+    const std::vector<int> modes = mode_channels(plan_.rig, *controller_);
+    const auto [rx, ch] = *f != ChannelFunction::mode ? receiver_channel(*f)
+                          : modes.size() > second     ? receiver_output(modes[second])
+                                                      : std::pair<std::string, std::string>{};
     if (!wanted) continue;
     if (rx.empty()) {
       if (axis) obstacle("controller", "No receiver output carries " + t.serves + " to " + t.label, "WIRING-02");
       continue;
     }
     if (busy(rx, ch)) continue;
-    connect(rx, ch, "controller", t.id, "channel for " + t.serves);
+    connect(rx, ch, "controller", t.id,
+            *f == ChannelFunction::mode ? "channel of a switch" : "channel for " + t.serves);
   }
 }
 

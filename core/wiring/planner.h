@@ -57,6 +57,7 @@ class Planner {
 
   /// The receiver and its pulse output that carries a function, if there is one.
   std::pair<std::string, std::string> receiver_channel(ChannelFunction f) const;
+  std::pair<std::string, std::string> receiver_output(int channel) const;
 
   // ── ports ────────────────────────────────────────────────────────────────────────────────────────────────────────
   /// First what is needed, then what is worth having.

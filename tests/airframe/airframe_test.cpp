@@ -55,7 +55,7 @@ class EveryKind : public testing::TestWithParam<int> {
     return r;
   }
 };
-INSTANTIATE_TEST_SUITE_P(Kinds, EveryKind, testing::Range(0, 16));
+INSTANTIATE_TEST_SUITE_P(Kinds, EveryKind, testing::Range(0, 17));
 
 TEST_P(EveryKind, DrivesEverySurfaceOnceAndMixesNothingItCantServe) {
   const Rig r = rig();
@@ -242,7 +242,7 @@ TEST(Motors, TwoGoWithAnyAirframe) {
             << name << ": they are drawn";
       ++combined;
     }
-  EXPECT_EQ(combined, 28);
+  EXPECT_EQ(combined, 30);
 }
 
 }  // namespace

@@ -36,7 +36,7 @@ TEST(FromRig, OffersWhatTheClassReallyCan) {
                          Row{"inline_dial", false, false, false, true, false, false},
                          Row{"gesture_board", false, true, true, false, false, false},
                          Row{"screen_keys", true, false, true, false, false, true},
-                         Row{"pc_mini", true, false, false, false, false, false},
+                         Row{"pc_mini", true, false, false, false, false, true},
                          Row{"radio_stabilizer", true, false, true, true, false, true},
                          Row{"full_controller", true, false, true, true, true, true}}) {
     const ControllerClass& c = *shipped().controller(row.controller);

@@ -211,5 +211,30 @@ TEST(GustAnswer, ACorrectionMakesAGustSmallerAndTooMuchGoesOnSwinging) {
   EXPECT_LT(std::abs(level.angle_deg.back()), 5) << "levelled again";
 }
 
+// The direct stick share is part of the rates that the launch tells: half of it turns half as fast, whatever the gain,
+// and manual has all of it.
+TEST(Advice, TheLaunchTellsWhatTheDirectStickIsWorth) {
+  Rig rig = demo("hedgerow");
+  rig.feel.takeoff.way = TakeoffWay::hand;
+  const auto set = set_direct_stick(rig, shipped(), Axis::roll, 0.5);
+  ASSERT_TRUE(set);
+  const FeelReport whole = analyze_feel({rig, shipped()}), half = analyze_feel({set->rig, shipped()});
+  const AxisFeel &a = whole.of(Axis::roll), &b = half.of(Axis::roll);
+  ASSERT_TRUE(a.known());
+  EXPECT_EQ(a.stick_share, 1);
+  EXPECT_EQ(b.stick_share, 0.5);
+  const double v = 9;
+  EXPECT_NEAR(b.stick_rate_deg_s(half.aeroplane, v, false), 0.5 * a.stick_rate_deg_s(whole.aeroplane, v, false), 1e-9);
+  EXPECT_EQ(b.stick_rate_deg_s(half.aeroplane, v, true), a.stick_rate_deg_s(whole.aeroplane, v, true));
+  EXPECT_NEAR(a.stick_rate_deg_s(whole.aeroplane, whole.aeroplane.cruise_m_s, true), a.full_rate_deg_s, 1e-6);
+  const FeelAdvice advice = advise_feel(set->rig, shipped(), half);
+  EXPECT_TRUE(std::any_of(advice.launch.begin(), advice.launch.end(),
+                          [](const std::string& l) { return l.find("direct stick 50 %") != std::string::npos; }));
+  EXPECT_FALSE(set_direct_stick(demo("heath"), shipped(), Axis::roll, 0.5)) << "its stick works as in manual";
+  EXPECT_FALSE(set_direct_stick(rig, shipped(), Axis::roll, 1.2));
+  // It is written over the link with the gains, and read back.
+  EXPECT_EQ(rig_from_text(rig_text(set->rig), "A")->feel.gain(Axis::roll)->stick, 0.5);
+}
+
 }  // namespace
 }  // namespace rigging

@@ -94,7 +94,7 @@ TEST(Takeoff, APushersThrottleComesAfterTheHand) {
   const double falls = 0.5 * standard_gravity * (1 - v * v / (stall * stall)) * 0.7 * 0.7;
   EXPECT_NEAR(strong.drop_m, falls, 0.05);
   Rig tractor = rig;
-  tractor.power.pusher = false;
+  tractor.airframe.propeller = PropellerSide::tractor;
   tractor.airframe.kind = AirframeKind::two_ailerons;
   for (const Rig& of : {rig, tractor})
     if (!propeller_behind(of.airframe)) {

@@ -217,5 +217,25 @@ TEST(Loop, NoCaseIsEndlessAndAbsurdOnesAreRefused) {
             std::string::npos);
 }
 
+// The closed form against the equation of motion in small steps: p' = Lp·p + Ld·(stick − k·p).
+TEST(Loop, FullStickTurnsAsTheEquationOfMotionDoes) {
+  std::mt19937 random(34);
+  const auto between = [&random](double a, double b) { return std::uniform_real_distribution(a, b)(random); };
+  for (int i = 0; i < 50; ++i) {
+    Loop l;
+    const double lp = -between(1, 20), ld = between(5, 200);
+    l.plant = RatePlant::roll(lp, ld);
+    l.rate_gain = between(0, 0.3), l.stick_rad = between(-0.5, 0.5);
+    double p = 0;
+    for (int k = 0; k < 40000; ++k) p += 2e-4 * (lp * p + ld * (l.stick_rad - l.rate_gain * p));
+    const auto steady = full_stick_rate(l);
+    ASSERT_TRUE(steady);
+    EXPECT_NEAR(*steady, p, 1e-3 * std::abs(p) + 1e-6) << i;
+  }
+  Loop levels = usual();
+  levels.stick_rad = 0.3, levels.level_per_s = 2;
+  EXPECT_FALSE(full_stick_rate(levels)) << "the stick asks for an angle there";
+}
+
 }  // namespace
 }  // namespace rigging

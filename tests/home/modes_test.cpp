@@ -5,6 +5,7 @@
 #include "base/find.h"
 #include "bench_rig.h"
 #include "home/edits.h"
+#include "review/review.h"
 
 namespace rigging {
 namespace {
@@ -105,6 +106,35 @@ TEST(Modes, TheFirstFlightsSwitchesAreLaidOutInOneEdit) {
   Rig full = demo("hedgerow");
   full.radio.transmitter.channels = static_cast<int>(full.radio.channels.size());
   EXPECT_FALSE(lay_out_first_flight(full, shipped()));
+}
+
+// Modes that keep the height come after levelling and before what flies by itself (common practice), and want a
+// barometer.
+TEST(Modes, KeepingTheHeightHasItsPlaceInTheOrder) {
+  Rig rig = demo("hedgerow");
+  const int channel = rig.modes.front().channel;
+  rig.modes = {{channel, 900, 1300, "manual", {}},
+               {channel, 1300, 1700, "level", {}},
+               {channel, 1700, 2100, "heading_height", {}}};
+  ModeDeck deck = mode_deck(rig, shipped());
+  EXPECT_TRUE(
+      std::any_of(deck.cases.begin(), deck.cases.end(), [](const ModeCase& c) { return c.mode == "heading_height"; }));
+  for (const ModeFinding& f : deck.findings) EXPECT_NE(f.trouble, ModeTrouble::not_of_class) << f.words;
+  EXPECT_FALSE(is_automatic("heading_height")) << "the sticks still steer";
+  EXPECT_NE(mode_words("level_height").find("barometer"), std::string::npos);
+  const auto lacks = [](const Rig& r, const Catalogue& c) {
+    const Review all = review(r, c);
+    return std::any_of(all.snags.begin(), all.snags.end(), [](const Snag& s) { return s.code == "HOME-16"; });
+  };
+  EXPECT_FALSE(lacks(rig, shipped()));
+  Catalogue without = shipped();
+  for (ControllerClass& c : without.controllers) c.senses.has_barometer = false;
+  EXPECT_TRUE(lacks(rig, without));
+  // A class that has no such mode says so.
+  rig.controller.kind = "pc_mini";
+  deck = mode_deck(rig, shipped());
+  EXPECT_TRUE(std::any_of(deck.findings.begin(), deck.findings.end(),
+                          [](const ModeFinding& f) { return f.trouble == ModeTrouble::not_of_class; }));
 }
 
 }  // namespace

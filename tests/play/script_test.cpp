@@ -387,6 +387,39 @@ TEST(ThrowsProcedure, FiveReadingsBecomeTheReadingsOfTheSurface) {
   EXPECT_TRUE(p.offers("throw_set") || p.offers("throw_hands"));
 }
 
+// Equal readings tell that nothing moved, and not how the surface moves: they are doubted until somebody says so.
+TEST(ThrowsProcedure, EqualReadingsAreDoubted) {
+  Rig rig = demo("hedgerow");
+  const Surface left = *surface_from_name("flaperon_left");
+  rig.linkage(left)->readings.clear();
+  Play p(rig, "throws");
+  p.say("choose flaperon_left");
+  p.say("press throw_begin");
+  for (int i = 0; i < 5; ++i) p.say("press throw_take 0");
+  EXPECT_TRUE(p.rig().linkage(left)->readings.empty());
+  EXPECT_NE(p.card().todo.find("are the same"), std::string::npos);
+  EXPECT_FALSE(p.offers("throw_set"));
+  ASSERT_TRUE(p.offers("throw_begin")) << "read it again";
+  ASSERT_TRUE(p.offers("throw_sure"));
+  p.say("press throw_sure");
+  EXPECT_EQ(p.rig().linkage(left)->readings.size(), 5u);
+}
+
+// What setting it makes stale is said before it is set.
+TEST(ThrowsProcedure, WhatBecomesStaleIsSaidBefore) {
+  Rig rig = directions_proven(measured(demo("hedgerow")));
+  const Surface left = *surface_from_name("flaperon_left");
+  Play p(rig, "throws");
+  p.say("choose flaperon_left");
+  p.say("press throw_begin");
+  // Off by four degrees at its centre: the output's centre has to move.
+  for (const char* deg : {"4", "24", "14", "-6", "-16"}) p.say(std::string("press throw_take ") + deg);
+  std::string words;
+  for (const Line& l : p.card().lines) words += l.words + "\n";
+  if (p.offers("throw_set") || p.offers("throw_set_keep"))
+    EXPECT_NE(words.find("makes stale"), std::string::npos) << words;
+}
+
 // All surfaces in one go: readings first, and what they ask for after the last, one surface after the other.
 TEST(ThrowsProcedure, OneSittingReadsAllSurfaces) {
   Rig rig = demo("hedgerow");

@@ -72,10 +72,12 @@ TEST(HandSteps, ASetUpModeThatWasEnteredHasToBeLeft) {
   Rig rig = fresh_rig("gestures", AirframeKind::two_ailerons, "gesture_board");
   rig = proven(rig, {prepare_family, "bind"}, "2026-11-02T09:00:00Z");
   EXPECT_TRUE(due_loose_ends({rig, shipped()}).empty());
+  // One visit: in, levelling on, the looks at directions, out again.
   rig = proven(rig, {prepare_family, "levelling_on"}, "2026-11-02T10:00:00Z");
+  rig = proven(rig, {correction_family, "roll"}, "2026-11-02T10:03:00Z");
   ASSERT_EQ(due_loose_ends({rig, shipped()}).size(), 1u);
   EXPECT_NE(due_loose_ends({rig, shipped()})[0].text.find("set-up mode"), std::string::npos);
-  rig = proven(rig, {prepare_family, "set_up_left"}, "2026-11-02T10:05:00Z");
+  rig = proven(rig, {put_back_family, "set_up_left"}, "2026-11-02T10:05:00Z");
   EXPECT_TRUE(due_loose_ends({rig, shipped()}).empty());
 }
 

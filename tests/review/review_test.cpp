@@ -251,7 +251,7 @@ TEST(Session, FindsCuresAndAsksAgain) {
   EXPECT_TRUE(session.wrong());
   EXPECT_FALSE(session.diagnosed()) << "leads exchanged and channel reversed look alike so far";
   ASSERT_TRUE(session.answer().next);
-  direction::Observation channels = session.answer().next->observation;
+  direction::Observation channels = card.observation;
   channels.channels = {-1, 0, 0};
   session.add(channels);
   ASSERT_TRUE(session.diagnosed());

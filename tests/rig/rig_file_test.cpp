@@ -388,5 +388,17 @@ TEST(RigFile, CountsAndLengthsHaveLimitsThatAreSaid) {
   says(refused([](Json& j) { j["outputs"][0]["surfaces"] = std::vector<Json>(4000, "rudder"); }), "surfaces", "100");
 }
 
+TEST(RigFile, APusherOfAnOlderFileIsThePropellersSide) {
+  Rig rig = fresh_rig("A", AirframeKind::two_ailerons, "full_controller");
+  Json json = *parse_json(rig_text(rig), "A");
+  json["power"]["pusher"] = true;
+  const auto read = rig_from_json(json, "A");
+  ASSERT_TRUE(read) << read.error().text();
+  EXPECT_EQ(read->airframe.propeller, PropellerSide::pusher);
+  EXPECT_EQ(rig_text(*read).find("\"pusher\": true"), std::string::npos);
+  json["power"]["pusher"] = false;
+  EXPECT_EQ(rig_from_json(json, "A")->airframe.propeller, PropellerSide::usual) << "that was no word about it";
+}
+
 }  // namespace
 }  // namespace rigging

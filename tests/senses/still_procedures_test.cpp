@@ -149,11 +149,15 @@ TEST(LevelProcedure, TakenAsItStandsWithTheBoardTurnedAndCalibrated) {
 
 TEST(LevelProcedure, AClassSetByHandSaysItsOwnWayAndAClassThatDoesNotLevelSaysSo) {
   Held<LevelProcedure> h;
-  h.rig.controller.kind = "gesture_board";
-  h.checks = check_statuses(h.rig, h.catalogue);
-  h.press("level_take");
-  EXPECT_TRUE(says(h.procedure.card(h.scene()), h.catalogue.controller("gesture_board")->senses.level));
-  EXPECT_TRUE(h.procedure.card(h.scene()).action("level_proof"));
+  for (const char* kind : {"pc_mini", "gesture_board"}) {
+    h.rig.controller.kind = kind;
+    h.checks = check_statuses(h.rig, h.catalogue);
+    h.press("level_take");
+    const ControllerClass& c = *h.catalogue.controller(kind);
+    EXPECT_TRUE(says(h.procedure.card(h.scene()), c.senses.level)) << kind;
+    EXPECT_EQ(h.procedure.card(h.scene()).action("level_proof") != nullptr, c.senses.stores_level) << kind;
+    EXPECT_EQ(says(h.procedure.card(h.scene()), "wedge"), c.senses.stores_level) << kind;
+  }
   h.rig.controller.kind = "inline_dial";
   EXPECT_TRUE(says(h.procedure.card(h.scene()), "does not level"));
 }

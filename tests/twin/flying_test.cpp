@@ -221,10 +221,42 @@ TEST(TwinFlight, AModelThatDiffersStillCorrectsByThePercentThatWasWritten) {
 TEST(TwinFlight, GainsAreTurnedByHandWhereThereIsNoLink) {
   Rig rig = demo("heath");
   Bench bench = alive(rig);
-  ASSERT_TRUE(bench.turn_gain({Axis::pitch, 0.5, {}, {}}));
+  ASSERT_TRUE(bench.turn_gain({Axis::pitch, 0.5, {}, {}, {}}));
   EXPECT_DOUBLE_EQ(*bench.set().feel.gain(Axis::pitch)->rate, 0.5);
   Bench linked = alive(demo("hedgerow"));
-  EXPECT_FALSE(linked.turn_gain({Axis::pitch, 0.5, {}, {}}));
+  EXPECT_FALSE(linked.turn_gain({Axis::pitch, 0.5, {}, {}, {}}));
+}
+
+// Hands off: the twin's own law and the planned one, written apart, hold the height at which the sticks were let go,
+// and the heading where the mode says so. A tug at the pitch stick changes the height, and it holds the new one.
+TEST(TwinFlight, AModeThatKeepsHeightAndHeadingDoesSo) {
+  Rig rig = with_first_gains("hedgerow");
+  // How well it holds goes by how firmly it levels.
+  for (const Axis axis : {Axis::roll, Axis::pitch}) rig.feel.made_gain(axis).level = 0.6;
+  for (const Mode mode : {Mode::level_height, Mode::heading_height}) {
+    FlyOptions o;
+    o.mode = mode, o.wind_m_s = 3, o.seconds = 60;
+    o.sticks = {{5, 8, Axis::pitch, 0.8}, {5, 6, Axis::roll, 0.5}};
+    const auto planned = rigging::fly(rig, shipped(), o);
+    const auto flown = fly(alive(rig), flying_of({rig, shipped()}), o);
+    ASSERT_TRUE(planned) << planned.error().text();
+    ASSERT_TRUE(flown) << flown.error().text();
+    for (const Flight* f : {&*planned, &*flown}) {
+      const char* who = f == &*planned ? "planned" : "twin";
+      EXPECT_EQ(f->end, "") << who;
+      const std::vector<double> heights = f->heights();
+      EXPECT_GT(heights.back(), heights.front() + 2) << who << ": the stick asked for a climb";
+      const auto from = static_cast<std::size_t>(25 / f->step_s);
+      double least = 1e9, most = -1e9, least_turn = 0, most_turn = 0;
+      for (std::size_t i = from; i < heights.size(); ++i) {
+        least = std::min(least, heights[i]), most = std::max(most, heights[i]);
+        const double turned = std::remainder(f->motion[i].heading() - f->motion[from].heading(), 2 * pi);
+        least_turn = std::min(least_turn, turned), most_turn = std::max(most_turn, turned);
+      }
+      EXPECT_LT(most - least, 8) << who << " " << name_of(mode);
+      if (mode == Mode::heading_height) EXPECT_LT(most_turn - least_turn, 25 * rad) << who;
+    }
+  }
 }
 
 }  // namespace

@@ -10,6 +10,7 @@
 #include "airframe/airframe.h"
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
+#include "drawing/motor_choices.h"
 #include "edit/edit.h"
 #include "look/html.h"
 #include "look/literals.h"
@@ -18,6 +19,7 @@
 #include "look/side_scroll.h"
 #include "look/units.h"
 #include "rig/path.h"
+#include "stations/airframe/class_dialog.h"
 
 namespace rigging::app {
 
@@ -65,17 +67,11 @@ void AirframePage::make_choices(QGridLayout& form) {
   kind_->setAccessibleName(u"Kind of airframe"_s);
   for (const auto& [kind, text] : Names<AirframeKind>::list)
     kind_->addItem(QString::fromStdString(facts_of(kind).name), static_cast<int>(kind));
-  motors_ = new QComboBox;
-  motors_->setObjectName(u"airframe_motors"_s);
-  motors_->setAccessibleName(u"Motors"_s);
-  for (const auto& [motors, text] : {std::pair{Motors::one, u"One motor"_s},
-                                     {Motors::two, u"Two motors"_s},
-                                     {Motors::two_steering, u"Two motors that steer"_s}})
-    motors_->addItem(text, static_cast<int>(motors));
+  choices_ = new MotorChoices(u"airframe"_s);
   controller_ = new QComboBox;
   controller_->setObjectName(u"controller_kind"_s);
   controller_->setAccessibleName(u"Controller class"_s);
-  for (QComboBox* box : {kind_, motors_, controller_}) {
+  for (QComboBox* box : {kind_, controller_}) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(12);
   }
@@ -88,14 +84,22 @@ void AirframePage::make_choices(QGridLayout& form) {
   }
   form.addWidget(kind_, row++, 0, 1, 2);
   form.addWidget(kind_words_, row++, 0, 1, 2);
-  form.addWidget(motors_, row++, 0, 1, 2);
+  form.addWidget(choices_, row++, 0, 1, 2);
   form.addWidget(controller_, row++, 0, 1, 2);
   form.addWidget(controller_words_, row++, 0, 1, 2);
-  connect(motors_, &QComboBox::activated, this, [this] {
-    const auto motors = static_cast<Motors>(motors_->currentData().toInt());
-    if (!refreshing_ && motors != document_.rig().airframe.motors)
+  auto* compare = hinted_button(u"Classes side by side…"_s, "compare_classes",
+                                u"For this aircraft: room, sensors, what is lost, what it costs in the work"_s);
+  form.addWidget(compare, row++, 0, 1, 2);
+  connect(compare, &QPushButton::clicked, this, &AirframePage::compare_classes);
+  connect(choices_, &MotorChoices::motors_chosen, this, [this](Motors motors) {
+    if (motors != document_.rig().airframe.motors)
       document_.apply(change_motors(document_.rig(), document_.catalogue(), motors));
   });
+  connect(choices_, &MotorChoices::propeller_chosen, this, [this](PropellerSide side) {
+    if (side != document_.rig().airframe.propeller) document_.apply(turn_propeller(document_.rig(), side));
+  });
+  connect(choices_, &MotorChoices::joined_chosen, this,
+          [this](bool on) { document_.apply(join_ailerons(document_.rig(), document_.catalogue(), on)); });
   connect(kind_, &QComboBox::activated, this, [this] {
     const auto kind = static_cast<AirframeKind>(kind_->currentData().toInt());
     if (kind != document_.rig().airframe.kind)
@@ -105,6 +109,12 @@ void AirframePage::make_choices(QGridLayout& form) {
     document_.apply(
         change_class(document_.rig(), document_.catalogue(), controller_->currentData().toString().toStdString()));
   });
+}
+
+void AirframePage::compare_classes() {
+  ClassDialog dialog(class_choices(document_.rig(), document_.catalogue()), this);
+  if (dialog.exec() != QDialog::Accepted) return;
+  document_.apply(change_class(document_.rig(), document_.catalogue(), dialog.chosen()));
 }
 
 void AirframePage::describe_dimensions() {
@@ -343,9 +353,7 @@ void AirframePage::refresh() {
   const Units& units = Units::instance();
   kind_->setCurrentIndex(kind_->findData(static_cast<int>(rig.airframe.kind)));
   kind_words_->setText(QString::fromStdString(facts_of(rig.airframe.kind).sentence));
-  motors_->setVisible(rig.airframe.kind != AirframeKind::towed_glider &&
-                      rig.airframe.kind != AirframeKind::twin_differential);
-  motors_->setCurrentIndex(motors_->findData(static_cast<int>(rig.airframe.motors)));
+  choices_->show_airframe(rig.airframe);
   controller_->clear();
   for (const ControllerClass& c : document_.catalogue().controllers)
     controller_->addItem(QString::fromStdString(c.name), QString::fromStdString(c.id));
@@ -414,7 +422,11 @@ QList<NamedAction> AirframePage::named_actions() {
   const bool mounted = document_.rig().controller.mounted;
   return {{mounted ? u"The board lies loose on the bench"_s : u"The board is mounted now"_s, u"provisional mount"_s,
            [this] { document_.apply(mount_board(document_.rig(), !document_.rig().controller.mounted)); },
-           NamedAction::Does::changes_rig, u"mounted mount loose lies provisional"_s}};
+           NamedAction::Does::changes_rig, u"mounted mount loose lies provisional"_s},
+          {u"Classes side by side"_s, u"compare classes which suits"_s, [this] {
+             come_here();
+             compare_classes();
+           }}};
 }
 
 }  // namespace rigging::app

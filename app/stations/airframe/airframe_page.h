@@ -15,6 +15,8 @@ class QPushButton;
 
 namespace rigging::app {
 
+class MotorChoices;
+
 /// What am I building, and with which controller?
 class AirframePage : public StationPage {
   Q_OBJECT
@@ -43,6 +45,7 @@ class AirframePage : public StationPage {
   void make_choices(QGridLayout& form);
   void describe_dimensions();
   void make_sizes(QGridLayout& form);
+  void compare_classes();
   /// What answers a stick, above the drawings.
   QLayout* make_answer_keys();
   QLayout* make_views();
@@ -53,7 +56,8 @@ class AirframePage : public StationPage {
   /// What was typed and did not fit is said; a guess that was typed as it stands is one no more.
   void finish(NumberBox* box, const char* member);
 
-  QComboBox *kind_, *motors_, *controller_, *v_span_;
+  MotorChoices* choices_;
+  QComboBox *kind_, *controller_, *v_span_;
   QLabel *kind_words_, *controller_words_, *figures_, *working_, *answer_words_, *v_span_label_;
   QPushButton* working_button_;
   std::array<QPushButton*, 3> axes_{};

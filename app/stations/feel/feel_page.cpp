@@ -397,6 +397,13 @@ void FeelPage::ask_more() {
       dialog.add(axis == Axis::roll ? "level_roll" : "level_pitch", f.made_gain(axis), &AxisGain::level,
                  u"as the gain"_s, u"%1 level strength"_s.arg(said_of(capital(std::string(name_of(axis))))));
   }
+  if (c->feel.sets_stick) {
+    for (const Axis axis : all_axes) f.made_gain(axis);
+    for (const auto& [axis, id] :
+         {std::pair{Axis::roll, "stick_roll"}, {Axis::pitch, "stick_pitch"}, {Axis::yaw, "stick_yaw"}})
+      dialog.add(id, f.made_gain(axis), &AxisGain::stick, u"all of it"_s,
+                 u"%1 direct stick (feed forward)"_s.arg(said_of(capital(std::string(name_of(axis))))));
+  }
   if (levels && c->feel.limits) {
     dialog.add("bank_limit", f, &Feel::bank_limit_deg, u"as usual"_s);
     dialog.add("nose_limit", f, &Feel::nose_limit_deg, u"as usual"_s);

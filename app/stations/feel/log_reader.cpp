@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "base/file.h"
+#include "document/folders.h"
 #include "feel/gain_scale.h"
 #include "feel/learn.h"
 #include "look/literals.h"
@@ -40,8 +41,8 @@ LogReader::LogReader(RigDocument& document, QWidget* window)
 }
 
 void LogReader::choose() {
-  const QString file =
-      QFileDialog::getOpenFileName(window_, u"A flight's log"_s, {}, u"Comma-separated (*.csv);;All files (*)"_s);
+  const QString file = QFileDialog::getOpenFileName(window_, u"A flight's log"_s, remembered_folder(u"log"_s),
+                                                    u"Comma-separated (*.csv);;All files (*)"_s);
   if (!file.isEmpty()) read(file);
 }
 

@@ -29,6 +29,7 @@
 #include "rig/ranges.h"
 #include "stations/baud_box.h"
 #include "stations/fit/part_dialog.h"
+#include "stations/fit/part_sheet.h"
 #include "stations/numbers_dialog.h"
 
 namespace rigging::app {
@@ -153,6 +154,22 @@ void FitPage::make_position(QGridLayout& form) {
     form.addWidget(new QLabel(label), row, 0);
     form.addWidget(box, row++, 1);
   }
+  mass_ = number_box(u"part_mass"_s, u"Weighs"_s, 84);
+  mass_->setSpecialValueText(u"as its kind"_s);
+  figures_of_ =
+      hinted_button(u"Its figures…"_s, "part_figures",
+                    u"Sockets, currents, sizes as they really are: a kind of your own, kept beside the rig"_s);
+  auto* weighs = new QLabel(u"Weighs"_s);
+  weighs->setBuddy(mass_);
+  form.addWidget(weighs, row, 0);
+  form.addWidget(mass_, row++, 1);
+  form.addWidget(figures_of_, row++, 1);
+  connect(mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
+    if (refreshing_ || view_->selected().empty()) return;
+    document_.apply(set_value(document_.rig(), path_of({"parts", view_->selected(), "mass_kg"}),
+                              shown > mass_->minimum() ? Json(Units::instance().mass_in(shown)) : Json()));
+  });
+  connect(figures_of_, &QPushButton::clicked, this, &FitPage::ask_figures);
   form.addWidget(turn_, row++, 0, 1, 2);
   angles_ = new QPushButton(u"askew…"_s);
   angles_->setObjectName(u"small_angles"_s);
@@ -254,6 +271,32 @@ QWidget* FitPage::first_focus() { return view_; }
 void FitPage::ask_for_part() {
   PartDialog dialog(document_, this);
   if (dialog.exec() == QDialog::Accepted && !dialog.chosen().empty()) add_part(dialog.chosen());
+}
+
+/// A kind of the builder's own is edited; a shipped one is the beginning of one's own, and the part is of that then.
+void FitPage::ask_figures() {
+  const std::string id = view_->selected();
+  const PartKind* kind = kind_of(document_.rig(), document_.catalogue(), id);
+  if (!kind || id == "controller") return;
+  PartKind mine = *kind;
+  if (!document_.is_own_part(mine.id)) {
+    const std::string begun = "my_" + mine.id;
+    mine.id = begun;
+    for (int n = 2; document_.catalogue().part(mine.id); ++n) mine.id = begun + "_" + std::to_string(n);
+    mine.name += ", mine";
+    mine.basis = "the builder's own";
+  }
+  PartSheet sheet(mine, this);
+  if (sheet.exec() != QDialog::Accepted) return;
+  const auto made = sheet.made();
+  if (!made) return;
+  if (const auto ok = document_.keep_own_part(*made); !ok) {
+    Q_EMIT document_.refused(QString::fromStdString(ok.error().text()));
+    return;
+  }
+  const Part* part = document_.rig().part(id);
+  if (part && part->kind != made->id)
+    document_.apply(exchange_part(document_.rig(), document_.catalogue(), id, made->id));
 }
 
 QList<NamedAction> FitPage::named_actions() {
@@ -413,6 +456,9 @@ void FitPage::show_chosen() {
     show_member(*box, member_of(&Mounting::x_m), value);
   }
   const PartKind* kind = kind_of(rig, document_.catalogue(), id);
+  mass_->setEnabled(part != nullptr);
+  figures_of_->setEnabled(part && kind);
+  show_member_or_unknown(*mass_, member_of(&Part::mass_kg), part ? part->mass_kg : std::nullopt);
   turn_->setVisible(id == "controller" || (kind && kind->magnetic_sensor));
   angles_->setVisible(turn_->isVisibleTo(this));
   turn_->setCurrentIndex(turn_->findData(QString::fromStdString(place ? place->turn.name() : "none")));

@@ -42,6 +42,7 @@ class FitPage : public StationPage {
   void edit_place(const std::function<void(Mounting&)>& change);
   void remove_chosen();
   void ask_for_part();
+  void ask_figures();
   void show_list_to_get();
   void ask_bay_and_place();
   void ask_small_angles();
@@ -50,11 +51,11 @@ class FitPage : public StationPage {
   QListWidget* list_;
   QLabel *balance_, *compass_, *board_, *chosen_name_;
   QDoubleSpinBox *behind_, *right_, *down_;
-  NumberBox *frame_mass_, *frame_at_;
+  NumberBox *frame_mass_, *frame_at_, *mass_;
   QComboBox* turn_;
   QComboBox *surface_, *held_, *plug_, *motor_plug_;
   BaudBox* baud_;
-  QPushButton *remove_, *angles_;
+  QPushButton *remove_, *angles_, *figures_of_;
   QVBoxLayout* ticks_;
   std::string shown_ticks_, shown_list_;
   bool refreshing_ = false;

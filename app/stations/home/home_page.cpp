@@ -14,6 +14,7 @@
 #include "base/file.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "document/folders.h"
 #include "fit/compass.h"
 #include "home/edits.h"
 #include "home/field_files.h"
@@ -327,8 +328,8 @@ void HomePage::show_track(std::vector<HomePlace> track) {
 }
 
 void HomePage::open_track() {
-  const QString file =
-      QFileDialog::getOpenFileName(this, u"A track of the field"_s, {}, u"GPX (*.gpx);;All files (*)"_s);
+  const QString file = QFileDialog::getOpenFileName(this, u"A track of the field"_s, remembered_folder(u"track"_s),
+                                                    u"GPX (*.gpx);;All files (*)"_s);
   if (!file.isEmpty()) take_track(file);
 }
 
@@ -346,8 +347,9 @@ void HomePage::take_track(const QString& file) {
 }
 
 void HomePage::save_reach() {
-  const QString file = QFileDialog::getSaveFileName(this, u"Save the reach"_s, u"reach.geojson"_s,
-                                                    u"GeoJSON (*.geojson);;GPX (*.gpx)"_s);
+  const QString file =
+      QFileDialog::getSaveFileName(this, u"Save the reach"_s, in_remembered_folder(u"track"_s, u"reach.geojson"_s),
+                                   u"GeoJSON (*.geojson);;GPX (*.gpx)"_s);
   if (!file.isEmpty()) write_reach(file);
 }
 

@@ -37,6 +37,18 @@ void SwitchDeck::show_deck(ModeDeck deck) {
 void SwitchDeck::move_switch(std::size_t which, std::size_t position) {
   if (which >= at_.size() || position >= deck_.switches[which].positions.size()) return;
   hand_ = which, at_[which] = position;
+  // A channel of the same switch goes along: to the nearest way in which it can stand so.
+  if (!chosen()) {
+    const ModeCase* nearest = nullptr;
+    const auto moved = [&](const ModeCase& c) {
+      std::size_t n = 0;
+      for (std::size_t k = 0; k < at_.size(); ++k) n += c.positions[k] != at_[k];
+      return n;
+    };
+    for (const ModeCase& c : deck_.cases)
+      if (c.positions[which] == position && (!nearest || moved(c) < moved(*nearest))) nearest = &c;
+    if (nearest) at_ = nearest->positions;
+  }
   if (const ModeCase* c = chosen()) setAccessibleDescription(said_of(c->mode + ": " + mode_words(c->mode)));
   update();
 }
@@ -91,7 +103,8 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
       p.setPen(here ? i.teal : i.ink);
       p.setFont(Style::instance().text(10, here));
       p.drawText(QRectF(q.x() + 20, q.y() - 17, box.right() - q.x() - 22, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                 at.mode.empty() ? (deck_.switches.size() > 1 ? u"off"_s : u"nothing"_s) : said_of(at.mode));
+                 at.mode.empty() ? (deck_.switches.size() > 1 ? u"off"_s : u"nothing"_s)
+                                 : said_of(rigging::label_of(at.mode)));
       p.setPen(tight ? i.rust : i.soft);
       p.setFont(Style::instance().figures(8));
       p.drawText(QRectF(q.x() + 20, q.y() + 1, box.right() - q.x() - 22, 15), Qt::AlignLeft | Qt::AlignVCenter,
@@ -104,7 +117,7 @@ void SwitchDeck::paintEvent(QPaintEvent*) {
   const QRectF foot(plate(0).left(), plate(0).bottom() + 14, width() - plate(0).left() - 8, words_room_px - 14);
   p.setFont(Style::instance().text(13, true));
   p.setPen(i.ink);
-  p.drawText(foot, Qt::AlignLeft | Qt::AlignTop, c->mode.empty() ? u"nothing"_s : said_of(c->mode));
+  p.drawText(foot, Qt::AlignLeft | Qt::AlignTop, c->mode.empty() ? u"nothing"_s : said_of(rigging::label_of(c->mode)));
   p.setFont(Style::instance().text(10));
   QString words = said_of(mode_words(c->mode));
   if (c->mode != "manual" && c->moves_to_manual > 0)

@@ -150,7 +150,6 @@ void PowerPage::ask_measured() {
              p.reserve_share);
   dialog.add("ambient", p, &Power::ambient_c, u"Temperature in the fuselage"_s);
   dialog.add("clearance", p, &Power::clearance_m, u"not measured"_s, u"Blade tips to anything, least"_s);
-  dialog.add("pusher", u"The propeller pushes"_s, p.pusher);
   dialog.add("faces_flight", u"Its lettered side faces the direction of flight"_s, p.propeller_faces_flight);
   dialog.ask(document_, [&] { return measure_power(document_.rig(), p); });
 }

@@ -13,6 +13,7 @@
 #include "base/file.h"
 #include "base/number.h"
 #include "bench/satellite_line.h"
+#include "document/folders.h"
 #include "drawing/aircraft_view.h"
 #include "earth/gravity.h"
 #include "look/literals.h"
@@ -288,8 +289,8 @@ void SensesPage::ask_wing_and_cruise() {
 }
 
 void SensesPage::read_log() {
-  const QString file =
-      QFileDialog::getOpenFileName(this, u"Readings of a flight"_s, {}, u"Comma-separated (*.csv);;All files (*)"_s);
+  const QString file = QFileDialog::getOpenFileName(this, u"Readings of a flight"_s, remembered_folder(u"log"_s),
+                                                    u"Comma-separated (*.csv);;All files (*)"_s);
   if (!file.isEmpty()) take_log(file);
 }
 

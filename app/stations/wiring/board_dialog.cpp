@@ -9,6 +9,7 @@
 #include <QVBoxLayout>
 
 #include "base/fields.h"
+#include "document/folders.h"
 #include "document/replace_question.h"
 #include "look/literals.h"
 #include "look/pieces.h"
@@ -178,9 +179,10 @@ void BoardDialog::keep() {
 }
 
 void BoardDialog::take_from_file() {
-  const QString path = QFileDialog::getOpenFileName(this, u"Take a board from a file"_s, {},
+  const QString path = QFileDialog::getOpenFileName(this, u"Take a board from a file"_s, remembered_folder(u"board"_s),
                                                     u"Parts and boards (*.parts.json *.json)"_s);
   if (path.isEmpty()) return;
+  remember_folder(u"board"_s, path);
   const auto boards = classes_in(path.toStdString());
   if (!boards) return complain(QString::fromStdString(boards.error().text()));
   ControllerClass taken = boards->front();
@@ -193,7 +195,8 @@ void BoardDialog::take_from_file() {
 void BoardDialog::pass_on() {
   const auto board = made();
   if (!board) return read_back();
-  QString path = QFileDialog::getSaveFileName(this, u"Pass the board on"_s, id_->text() + u".parts.json"_s,
+  QString path = QFileDialog::getSaveFileName(this, u"Pass the board on"_s,
+                                              in_remembered_folder(u"board"_s, id_->text() + u".parts.json"_s),
                                               u"Parts and boards (*.parts.json)"_s);
   if (path.isEmpty()) return;
   const QString chosen = path;
@@ -201,6 +204,7 @@ void BoardDialog::pass_on() {
   if (!may_replace(this, path, chosen)) return;
   if (const auto ok = save_own_class(path.toStdString(), *board, document_.catalogue().shared); !ok)
     return complain(QString::fromStdString(ok.error().text()));
+  remember_folder(u"board"_s, path);
   said_->setText(u"Written: %1"_s.arg(path));
 }
 

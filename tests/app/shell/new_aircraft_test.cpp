@@ -221,5 +221,63 @@ TEST(NewAircraft, NothingIsLostThatIsOpen) {
   EXPECT_EQ(b.window.document().rig(), before);
 }
 
+// What is typed above moves nothing below, what was understood stands below it piece by piece, and what was told stays
+// when the sheet is left and come back to.
+TEST(NewAircraft, TypingMovesNothingAndLeavingKeeps) {
+  Builder b;
+  b.window.begin();
+  Hand hand{b};
+  const auto top = [&](const char* name) { return b.find(QLatin1String(name))->mapTo(&b.window, QPoint(0, 0)).y(); };
+  const int drive = top("begin_drive"), list = top("begin_drives");
+  hand.type("begin_others", "camera, 200 mW video");
+  hand.type("begin_drive", "4S 3000 mAh");
+  EXPECT_EQ(top("begin_drive"), drive);
+  EXPECT_EQ(top("begin_drives"), list);
+  const QString read = b.find<QLabel>(u"begin_drive_read"_s)->text();
+  EXPECT_TRUE(read.contains(u"4S 3000"_s)) << read.toStdString();
+  hand.type("begin_name", "Kept");
+  ASSERT_TRUE(b.click(u"begin_leave"_s));
+  b.window.begin();
+  EXPECT_EQ(b.find<QLineEdit>(u"begin_name"_s)->text(), u"Kept"_s);
+  EXPECT_EQ(b.find<QLineEdit>(u"begin_drive"_s)->text(), u"4S 3000 mAh"_s);
+}
+
+TEST(NewAircraft, RigsThatWereOpenAreOffered) {
+  Builder b;
+  b.window.begin();
+  EXPECT_FALSE(b.find(u"begin_recent"_s)->isVisible()) << "none was open yet";
+  b.window.document().start_new(fresh_rig("Before", AirframeKind::v_tail, "full_controller"));
+  const QString file = b.folder.filePath(u"before.rig.json"_s);
+  ASSERT_TRUE(b.window.document().save(file));
+  ASSERT_TRUE(b.window.open_file(file));
+  ASSERT_TRUE(b.window.open_file(QString::fromStdString(in_source("/data/demo/heath.rig.json"))));
+  b.window.begin();
+  auto* recent = b.find<QComboBox>(u"begin_recent"_s);
+  ASSERT_TRUE(recent->isVisible());
+  recent->setCurrentIndex(recent->findData(file));
+  Q_EMIT recent->activated(recent->currentIndex());
+  EXPECT_EQ(b.window.document().title(), u"Before"_s);
+}
+
+TEST(NewAircraft, TabGoesWhereTheEyeGoes) {
+  Builder b;
+  b.window.begin();
+  b.find(u"begin_name"_s)->setFocus();
+  QStringList seen;
+  for (int i = 0; i < 12; ++i) {
+    seen << QApplication::focusWidget()->objectName();
+    QTest::keyClick(QApplication::focusWidget(), Qt::Key_Tab);
+    QApplication::processEvents();
+  }
+  QStringList wanted{u"begin_name"_s, u"begin_span"_s, u"begin_mass"_s};
+  EXPECT_EQ(seen.mid(0, 3), wanted) << seen.join(u' ').toStdString();
+  for (const auto& [before, after] : {std::pair{u"begin_mass"_s, u"begin_controller"_s},
+                                      {u"begin_controller"_s, u"begin_receiver"_s},
+                                      {u"begin_receiver"_s, u"begin_others"_s},
+                                      {u"begin_others"_s, u"begin_drive"_s},
+                                      {u"begin_drive"_s, u"begin_drives"_s}})
+    EXPECT_LT(seen.indexOf(before), seen.indexOf(after)) << seen.join(u' ').toStdString();
+}
+
 }  // namespace
 }  // namespace rigging::app

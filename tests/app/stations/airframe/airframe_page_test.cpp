@@ -5,6 +5,8 @@
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QLabel>
+#include <QPushButton>
+#include <QTableWidget>
 #include <cmath>
 #include <csignal>
 #include <fstream>
@@ -88,7 +90,7 @@ TEST(Airframe, DimensionsKindAndUndo) {
   EXPECT_DOUBLE_EQ(b.window.document().rig().airframe.span_m, 2.5);
   auto* kind = b.find<QComboBox>(u"airframe_kind"_s);
   kind->setFocus();
-  QTest::keyClick(kind, Qt::Key_End);
+  kind->setCurrentIndex(kind->findData(static_cast<int>(AirframeKind::towed_glider)));
   Q_EMIT kind->activated(kind->currentIndex());
   EXPECT_EQ(b.window.document().rig().airframe.kind, AirframeKind::towed_glider);
   press(b, Qt::Key_Z, Qt::ControlModifier);
@@ -149,6 +151,72 @@ TEST(Airframe, TheOutlineIsDragged) {
   EXPECT_NEAR(b.window.document().rig().airframe.span_m, expected, 0.01);
   b.window.document().undo();
   EXPECT_TRUE(b.window.document().rig() == before) << "one undo";
+}
+
+TEST(Airframe, PusherAndYLeadStandBesideTheMotors) {
+  Builder b;
+  b.window.document().start_new(fresh_rig("T", AirframeKind::v_tail, "full_controller"));
+  b.window.go(Station::airframe);
+  const auto choose = [&](const char* box, int value) {
+    auto* combo = b.find<QComboBox>(QLatin1String(box));
+    ASSERT_TRUE(combo);
+    combo->setCurrentIndex(combo->findData(value));
+    Q_EMIT combo->activated(combo->currentIndex());
+  };
+  const auto hub_x = [&] {
+    for (const Panel& p : b.window.document().review().reports.airframe().panels)
+      if (p.part == Panel::Part::propeller) return p.hinge_a.x();
+    return 1.0;
+  };
+  const double pulls = hub_x();
+  choose("airframe_propeller", static_cast<int>(PropellerSide::pusher));
+  EXPECT_EQ(b.window.document().rig().airframe.propeller, PropellerSide::pusher);
+  EXPECT_LT(hub_x(), pulls - 0.2) << "the drawing follows";
+  const std::size_t apart = b.window.document().rig().outputs.size();
+  ASSERT_TRUE(b.click(u"airframe_joined"_s));
+  EXPECT_EQ(b.window.document().rig().outputs.size(), apart - 1);
+  EXPECT_TRUE(b.find<QCheckBox>(u"airframe_joined"_s)->isChecked());
+  b.window.document().undo();
+  EXPECT_EQ(b.window.document().rig().outputs.size(), apart);
+  EXPECT_FALSE(b.find<QCheckBox>(u"airframe_joined"_s)->isChecked());
+  choose("airframe_kind", static_cast<int>(AirframeKind::flying_wing));
+  EXPECT_FALSE(b.find(u"airframe_joined"_s)->isVisible()) << "elevons can't hang on one lead";
+  choose("airframe_kind", static_cast<int>(AirframeKind::towed_glider));
+  EXPECT_FALSE(b.find(u"airframe_propeller"_s)->isVisible());
+}
+
+TEST(Airframe, ClassesStandSideBySideAndOneIsTaken) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::airframe));
+  int rows = 0;
+  b.in_sheet([&](QWidget& sheet) {
+    auto* table = sheet.findChild<QTableWidget*>(u"class_table"_s);
+    ASSERT_TRUE(table);
+    rows = table->rowCount();
+    EXPECT_FALSE(sheet.findChild<QPushButton*>(u"class_take"_s)->isEnabled()) << "the class it is on";
+    for (int row = 0; row < rows; ++row)
+      if (table->item(row, 0)->text().startsWith(u"Full flight controller, small"_s)) table->selectRow(row);
+    if (const QByteArray file = qgetenv("RIGGING_PICTURE"); !file.isEmpty()) sheet.grab().save(QString::fromUtf8(file));
+    sheet.findChild<QPushButton*>(u"class_take"_s)->click();
+  });
+  b.find<QPushButton>(u"compare_classes"_s)->click();
+  EXPECT_EQ(rows, static_cast<int>(b.window.document().catalogue().controllers.size()));
+  EXPECT_EQ(b.window.document().rig().controller.kind, "small_controller");
+}
+
+// Ctrl+Z inside a box: while it is typed in it is the box's, once taken it is the window's.
+TEST(Airframe, UndoWorksFromWithinABox) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::airframe));
+  const double was = b.window.document().rig().airframe.span_m;
+  b.type("dimension_span_m", "2000");
+  QApplication::processEvents();
+  ASSERT_NE(b.window.document().rig().airframe.span_m, was);
+  auto* box = b.find<QDoubleSpinBox>(u"dimension_span_m"_s);
+  ASSERT_TRUE(box->hasFocus());
+  QTest::keyClick(box, Qt::Key_Z, Qt::ControlModifier);
+  QApplication::processEvents();
+  EXPECT_EQ(b.window.document().rig().airframe.span_m, was);
 }
 
 }  // namespace

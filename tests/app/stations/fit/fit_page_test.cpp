@@ -413,5 +413,25 @@ TEST_F(Planning, HowAPartIsHeldItsPlugAndASecondBay) {
   EXPECT_NEAR(rig().fit.second_bay->below_m, 0.06, 1e-9);
 }
 
+// A part's weight is typed on it; told once it is no estimate any more.
+TEST(Fit, APartIsWeighedOnThePart) {
+  Builder b;
+  ASSERT_TRUE(b.open("hedgerow", Station::fit));
+  auto* list = b.find<QListWidget>(u"parts"_s);
+  QListWidgetItem* battery = nullptr;
+  for (int i = 0; i < list->count(); ++i)
+    if (list->item(i)->data(Qt::UserRole).toString() == u"battery"_s) battery = list->item(i);
+  ASSERT_TRUE(battery);
+  list->setCurrentItem(battery);
+  QApplication::processEvents();
+  b.type("part_mass", "231");
+  QApplication::processEvents();
+  ASSERT_TRUE(b.window.document().rig().part("battery")->mass_kg);
+  EXPECT_NEAR(*b.window.document().rig().part("battery")->mass_kg, 0.231, 1e-9);
+  for (int i = 0; i < list->count(); ++i)
+    if (list->item(i)->data(Qt::UserRole).toString() == u"battery"_s)
+      EXPECT_FALSE(list->item(i)->text().contains(u"≈"_s)) << list->item(i)->text().toStdString();
+}
+
 }  // namespace
 }  // namespace rigging::app

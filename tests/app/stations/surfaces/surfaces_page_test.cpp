@@ -130,8 +130,11 @@ TEST(SurfacesPage, InchesAreTakenAndGiven) {
   unit->setCurrentIndex(1);
   Q_EMIT unit->activated(1);
   EXPECT_TRUE(unit->currentText().startsWith(u"in "_s));
-  for (const double in : {0.0, 0.5, 0.25, -0.25, -0.5}) {
-    b.find<QDoubleSpinBox>(u"throws_value"_s)->setValue(in);
+  for (const char* in : {"0", "0.5", "0.25", "-0.25", "-0.5"}) {
+    auto* value = b.find<QDoubleSpinBox>(u"throws_value"_s);
+    value->setFocus();
+    value->selectAll();
+    QTest::keyClicks(value, QLatin1String(in));
     ASSERT_TRUE(b.click(u"throw_take"_s));
   }
   EXPECT_NEAR(b.window.document().rig().linkages[0].readings.at(1).up_deg, 14.362, 1e-3);

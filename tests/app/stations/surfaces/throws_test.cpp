@@ -22,8 +22,13 @@ TEST(ThrowsPanel, MillimetresAreTakenForTheSurfacesOwnChord) {
   ASSERT_TRUE(b.click(u"throw_begin"_s));
   b.find<QComboBox>(u"throws_unit"_s)->setCurrentIndex(1);
   auto* value = b.find<QDoubleSpinBox>(u"throws_value"_s);
-  for (const double mm : {0.0, 25.0, 13.0, -13.0, -25.0}) {
-    value->setValue(mm);
+  // The zero that stands there is not a reading before it is typed.
+  ASSERT_TRUE(b.click(u"throw_take"_s));
+  EXPECT_TRUE(b.find<QLabel>(u"throws_remark"_s)->text().contains(u"Reading 1 of 5"_s));
+  for (const char* mm : {"0", "25", "13", "-13", "-25"}) {
+    value->setFocus();
+    value->selectAll();
+    QTest::keyClicks(value, QLatin1String(mm));
     ASSERT_TRUE(b.click(u"throw_take"_s));
   }
   const auto& readings = b.window.document().rig().linkages[0].readings;

@@ -1,7 +1,9 @@
 #include <gtest/gtest.h>
 
+#include <QCheckBox>
 #include <QLabel>
 #include <QMenu>
+#include <QSvgRenderer>
 #include <QTableWidget>
 #include <QTimer>
 #include <cmath>
@@ -121,6 +123,12 @@ TEST_F(Planning, SheetsAreKeptAsPdfAndSvg) {
   const QByteArray bytes = file.readAll();
   EXPECT_TRUE(bytes.startsWith("%PDF"));
   EXPECT_EQ(bytes.count("/Type /Page\n") + bytes.count("/Type /Page "), 2);
+  ASSERT_TRUE(dialog.write_svg(b.folder.filePath(u"w.svg"_s)));
+  EXPECT_FALSE(QFile::exists(b.folder.filePath(u"w-2.svg"_s))) << "one file unless asked";
+  QSvgRenderer both(b.folder.filePath(u"w.svg"_s));
+  ASSERT_TRUE(both.isValid());
+  EXPECT_GT(both.viewBoxF().height(), 297 + 10) << "below each other";
+  dialog.findChild<QCheckBox*>(u"sheets_apart"_s)->setChecked(true);
   ASSERT_TRUE(dialog.write_svg(b.folder.filePath(u"w.svg"_s)));
   EXPECT_TRUE(QFile::exists(b.folder.filePath(u"w-2.svg"_s)));
   EXPECT_FALSE(dialog.write_pdf(u"/nowhere/at/all.pdf"_s));
