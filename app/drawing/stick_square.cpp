@@ -73,8 +73,14 @@ void StickSquare::paintEvent(QPaintEvent*) {
   p.drawEllipse(at, 8, 8);
   p.setPen(i.soft);
   p.setFont(Style::instance().text(8));
-  p.drawText(QRectF(0, 0, width(), 14), Qt::AlignCenter, u"stick forward: nose down"_s);
-  p.drawText(QRectF(0, height() - 18, width(), 14), Qt::AlignCenter, u"stick back: nose up"_s);
+  // What does not fit beside the square in large letters is said shorter.
+  const auto fitting = [&](const QString& whole, const QString& shorter) {
+    return p.fontMetrics().horizontalAdvance(whole) <= width() ? whole : shorter;
+  };
+  const int line = p.fontMetrics().height();
+  p.drawText(QRectF(0, 15 - line, width(), line), Qt::AlignCenter,
+             fitting(u"stick forward: nose down"_s, u"nose down"_s));
+  p.drawText(QRectF(0, height() - 19, width(), line), Qt::AlignCenter, fitting(u"stick back: nose up"_s, u"nose up"_s));
   // It stays where it is put, so that one can look; how a hand lets go of it stands there then.
   if (std::abs(command_.roll) > 0.02 || std::abs(command_.pitch) > 0.02)
     p.drawText(QRectF(box.left(), command_.pitch > 0.5 ? box.top() + 4 : box.bottom() - 18, box.width(), 14),

@@ -28,7 +28,7 @@ Preferences read_preferences(const QString& folder) {
   p.theme = word("theme") == "field" ? Theme::field : word("theme") == "dark" ? Theme::dark : Theme::paper;
   p.units = word("units") == "imperial" ? UnitSystem::imperial : UnitSystem::metric;
   if (const auto it = json.find("text_scale"); it != json.end() && it->is_number())
-    p.text_scale = std::clamp(it->get<double>(), 0.8, 1.6);
+    p.text_scale = std::clamp(it->get<double>(), 0.8, 2.0);
   p.window = QByteArray::fromBase64(QByteArray::fromStdString(word("window")));
   return p;
 }

@@ -21,6 +21,11 @@ void find_topics(const AskedOf& of, const Sentence& in, Found& found) {
       if (wanted.empty() || (closes && wanted.size() > 1 && said(wanted, "throttle")) ||
           !std::all_of(wanted.begin(), wanted.end(), [&](const std::string& w) { return said(in.words, w); }))
         continue;
+      // Of a phrase of which one word is left after the small ones, the small ones are meant as well.
+      if (const auto whole = words_of(phrase);
+          wanted.size() == 1 && whole.size() > 1 &&
+          !std::all_of(whole.begin(), whole.end(), [&](const std::string& w) { return said(in.all, w); }))
+        continue;
       const auto left = static_cast<double>(
           std::count_if(in.words.begin(), in.words.end(), [&](const std::string& w) { return !said(wanted, w); }));
       // A view is asked for in so many words, or not at all.

@@ -443,6 +443,13 @@ class Deeds {
                     Station::airframe);
     if (in_.has({"ailerons", "aileron"}) && (in_.has_row({"y", "lead"}) || in_.has({"ylead"})))
       found_.deed(5, join_ailerons(of_.rig, of_.catalogue, true), Station::airframe);
+    if (in_.begins({"make", "it", "two"}) && in_.words.size() <= 3 &&
+        (in_.has({"twin"}) || in_.has_row({"two", "motors"})))
+      found_.deed(5, change_motors(of_.rig, of_.catalogue, Motors::two), Station::airframe);
+    for (const auto& [word, member] : {std::pair{"bank", "bank_limit_deg"}, {"nose", "nose_limit_deg"}})
+      if (in_.has({word}) && in_.has({"limit"}))
+        if (const auto deg = typed_number(in_.split.number, "°"); deg && !in_.split.number.empty())
+          found_.deed(5, set_value(of_.rig, path_of({"feel", member}), Json(*deg)), Station::feel);
     if (in_.has_row({"direct", "stick"}) || in_.has_row({"feed", "forward"}) || in_.has({"feedforward"}))
       if (const auto percent = typed_number(in_.split.number, "%"); percent && !in_.split.number.empty())
         for (const Axis axis : all_axes)
@@ -469,6 +476,7 @@ class Deeds {
                                                {"right", 1, 1},
                                                {"left", 1, -1}})
           if (in_.has({word}) && turn.top.axis == 2) turn.arrow = {axis, sign}, told = true;
+      if (in_.has({"around", "round"}) && turn.arrow.axis != 2) turn.arrow.sign = -turn.arrow.sign, told = true;
       if (told) {
         place.turn = turn;
         found_.deed(5, put_part(of_.rig, of_.catalogue, place), Station::fit, "controller");

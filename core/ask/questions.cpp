@@ -135,7 +135,7 @@ class Answers {
         if (longest == (loom()[i].length_m > loom()[best].length_m)) best = i;
       return found_.answer(5, lead_words(best), Station::wiring, loom()[best].lead);
     }
-    if (in_.has({"red"})) {
+    if (in_.has({"red"}) && in_.has({"out", "which", "pull", "remove", "come", "comes", "cut", "where"})) {
       std::vector<std::string> out;
       for (std::size_t i = 0; i < loom().size(); ++i)
         if (const Lead* l = of_.rig.lead(loom()[i].lead); l && l->plus_removed) out.push_back(lead_words(i));

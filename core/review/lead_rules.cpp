@@ -2,6 +2,7 @@
 #include <cmath>
 #include <map>
 
+#include "airframe/edits.h"
 #include "airframe/kinds.h"
 #include "base/find.h"
 #include "base/number.h"
@@ -255,14 +256,20 @@ void reserved(const Inspection& in, Findings& found) {
 
 void y_lead(const Inspection& in, Findings& found) {
   if (!in.controller || in.controller->family != Family::flight_controller) return;
+  if (in.rig.airframe.ailerons_joined) return;  // it was meant
   for (const Output& o : in.rig.outputs)
     if (o.surfaces.size() == 2 && o.surfaces[0].kind == SurfaceKind::aileron &&
         !in.reports.wiring().free_outputs.empty() && servos_on(in.rig, in.catalogue, o.socket).size() == 2)
-      found.add(Severity::worth_knowing, o.id,
-                "Both ailerons hang on one output, and " +
-                    in.controller->socket(in.reports.wiring().free_outputs.front())->label + " is free",
-                "Two outputs allow differential and flaps, and cure a side that moves the wrong way.",
-                "Give each aileron an output.");
+      found
+          .add(Severity::worth_knowing, o.id,
+               "Both ailerons hang on one output, and " +
+                   in.controller->socket(in.reports.wiring().free_outputs.front())->label + " is free",
+               "Two outputs allow differential and flaps, and cure a side that moves the wrong way.",
+               "Give each aileron an output.")
+          .fix = Fix{"An output for each aileron", [](const Rig& rig, const Catalogue& catalogue) -> Result<Edit> {
+                       const auto apart = join_ailerons(rig, catalogue, false);
+                       return apart ? plan_all(apart->rig, catalogue) : apart;
+                     }};
 }
 
 void too_short(const Inspection& in, Findings& found) {

@@ -247,5 +247,36 @@ TEST(Terms, OfAChapter) {
   EXPECT_TRUE(terms_beside("/nonexistent").empty());
 }
 
+// Written before the answers were looked at; what the first one says.
+TEST(Sentences, MoreComplaintsAndDeedsAreUnderstood) {
+  const Rig rig = demo("hedgerow");
+  const std::pair<const char*, const char*> said[] = {
+      {"how much wind can it take", "It cruises at"},
+      {"what does the red wire do", "red wire of a servo lead is plus"},
+      {"the left aileron is stuck", "Battery out, and move it by hand"},
+      {"the gps jumps about", "The position jumps"},
+      {"the battery comes down hot", "more current than it can"},
+      {"my servo is too slow", "slow servo makes the loop shake"},
+      {"the controller does not connect", "a cable that carries data"},
+      {"the motor vibrates", "balance it"},
+      {"it needs up elevator all the time", "balanced too far forward"},
+      {"how do I bind", "a metre or so apart"},
+      {"my elevator is too sensitive", "less throw by the holes"},
+      {"how long should the servo arm be", "The hole follows from the throw"},
+      {"what does provisional mean", "board loose on the bench"},
+      {"why does it say not ready", "Not ready"},
+      {"how long can I stay up", "Endurance at cruise"},
+      {"what is the aspect ratio", "Aspect ratio"},
+      {"set the bank limit to 40 degrees", "bank limit: 40"},
+      {"turn the board around", "arrow to the tail"},
+      {"direct stick 60 % on roll", "direct stick: 60 %"},
+      {"make it a tractor", "It is a tractor"}};
+  for (const auto& [sentence, says] : said) {
+    const auto found = answers_to(rig, sentence);
+    ASSERT_FALSE(found.empty()) << sentence;
+    EXPECT_NE(found.front().text.find(says), std::string::npos) << sentence << ": " << found.front().text;
+  }
+}
+
 }  // namespace
 }  // namespace rigging

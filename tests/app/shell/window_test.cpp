@@ -7,6 +7,7 @@
 #include <cmath>
 #include <csignal>
 #include <fstream>
+#include <map>
 
 #include "airframe/kinds.h"
 #include "base/json.h"
@@ -151,6 +152,34 @@ TEST(Window, FitsTheWorkingSizeAndTheSmallest) {
       EXPECT_TRUE(QRect(QPoint(0, 0), size).contains(shown)) << name << " at " << size.width();
     }
   }
+}
+
+// Text that is made larger while the window is open has on every station the sizes that it would have had from the
+// beginning.
+TEST(Window, LargerTextTakesHoldAtOnceEverywhere) {
+  using Sizes = std::map<std::string, double>;
+  const auto sizes = [](bool at_once) {
+    constexpr double larger = 2;
+    if (!at_once) Style::instance().set_text_scale(larger);
+    Builder b;
+    EXPECT_TRUE(b.open("hedgerow", Station::airframe));
+    for (const auto& [station, name] : Names<Station>::list) {
+      b.window.go(station);
+      QApplication::processEvents();
+    }
+    if (at_once) Style::instance().set_text_scale(larger);
+    QApplication::processEvents();
+    Sizes all;
+    for (const QWidget* w : b.window.findChildren<QWidget*>())
+      if (!w->objectName().isEmpty() && !w->objectName().startsWith(u"qt_"_s))
+        all[w->objectName().toStdString()] = std::round(10 * w->font().pointSizeF()) / 10;
+    Style::instance().set_text_scale(1);
+    return all;
+  };
+  const Sizes now = sizes(true), before = sizes(false);
+  EXPECT_GT(now.size(), 200u);
+  for (const auto& [name, points] : before)
+    if (const auto it = now.find(name); it != now.end()) EXPECT_NEAR(it->second, points, 0.15) << name;
 }
 
 }  // namespace
