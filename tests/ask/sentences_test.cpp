@@ -252,7 +252,7 @@ TEST(Sentences, MoreComplaintsAndDeedsAreUnderstood) {
   const Rig rig = demo("hedgerow");
   const std::pair<const char*, const char*> said[] = {
       {"how much wind can it take", "It cruises at"},
-      {"what does the red wire do", "red wire of a servo lead is plus"},
+      {"what does the red wire do", "plus of a servo lead"},
       {"the left aileron is stuck", "Battery out, and move it by hand"},
       {"the gps jumps about", "The position jumps"},
       {"the battery comes down hot", "more current than it can"},

@@ -93,6 +93,22 @@ void ChannelsDialog::rebuild() {
       });
     });
     grid->setColumnStretch(3, 1);
+    // One switch may move two channels, mixed in the transmitter.
+    if (known && known->function == ChannelFunction::mode) {
+      auto* with = new QComboBox;
+      with->setObjectName(u"with_%1"_s.arg(number));
+      with->setAccessibleName(u"Whose switch moves channel %1 as well"_s.arg(number));
+      with->addItem(u"switch of its own"_s, 0);
+      for (const Channel& other : document_.rig().radio.channels)
+        if (other.number != number && other.function == ChannelFunction::mode && other.with_channel == 0)
+          with->addItem(u"moves with channel %1"_s.arg(other.number), other.number);
+      with->setCurrentIndex(std::max(0, with->findData(known->with_channel)));
+      with->setVisible(with->count() > 1);
+      grid->addWidget(with, 0, 3);
+      connect(with, &QComboBox::activated, this, [edit, number, with] {
+        edit(number, [&](Channel& c) { c.with_channel = with->currentData().toInt(); });
+      });
+    }
     if (known && known->function != ChannelFunction::other && !known->fixed_us) {
       // What the transmitter's screen shows now; what was read was read with it.
       auto* settings = new QHBoxLayout;

@@ -32,7 +32,7 @@ TEST(Preferences, WhatCannotBeReadIsTheUsual) {
   for (const char* broken :
        {"", "{", "[1]", "\"dark\"", "{\"theme\":5,\"units\":[],\"text_scale\":\"large\",\"window\":7}"})
     EXPECT_EQ(with(broken), Preferences{}) << broken;
-  EXPECT_EQ(with("{\"text_scale\":400}").text_scale, 1.6) << "the menu must stay within reach";
+  EXPECT_EQ(with("{\"text_scale\":400}").text_scale, 2) << "the menu must stay within reach";
   EXPECT_EQ(with("{\"text_scale\":-3}").text_scale, 0.8);
 }
 

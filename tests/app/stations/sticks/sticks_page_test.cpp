@@ -5,10 +5,13 @@
 #include <QPushButton>
 #include <QTimer>
 
+#include "airframe/kinds.h"
 #include "base/json.h"
 #include "bench_builder.h"
+#include "home/modes.h"
 #include "look/literals.h"
 #include "places.h"
+#include "stations/sticks/channels_dialog.h"
 #include "stations/sticks/sticks_page.h"
 #include "sticks/stick_checks.h"
 
@@ -172,6 +175,24 @@ TEST(SticksPage, TypedReadingsTellWhatToDialAndTheCardIsPrinted) {
     dialog->findChild<QPushButton*>(u"close"_s)->click();
   });
   ASSERT_TRUE(b.click(u"settings_card"_s));
+}
+
+// Two mode channels on one switch: told in the sheet, and station home shows only how that switch can stand.
+TEST(Sticks, TwoModeChannelsMayMoveWithOneSwitch) {
+  Builder b;
+  Rig rig = fresh_rig("S", AirframeKind::two_ailerons, "screen_keys");
+  Channel more;
+  more.number = 6, more.function = ChannelFunction::mode;
+  rig.radio.channels.push_back(more);
+  b.window.document().start_new(rig);
+  EXPECT_EQ(mode_deck(b.window.document().rig(), b.window.document().catalogue()).cases.size(), 9u);
+  ChannelsDialog dialog(b.window.document(), &b.window);
+  auto* with = dialog.findChild<QComboBox*>(u"with_6"_s);
+  ASSERT_TRUE(with);
+  with->setCurrentIndex(with->findData(5));
+  Q_EMIT with->activated(with->currentIndex());
+  EXPECT_EQ(b.window.document().rig().radio.channels.back().with_channel, 5);
+  EXPECT_EQ(mode_deck(b.window.document().rig(), b.window.document().catalogue()).cases.size(), 3u);
 }
 
 }  // namespace
