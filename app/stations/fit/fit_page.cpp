@@ -109,7 +109,14 @@ QWidget* FitPage::make_side() {
   connect(get, &QPushButton::clicked, this, &FitPage::show_list_to_get);
   right->addLayout(buttons);
   chosen_name_ = wrapping_words(10, true);
-  right->addWidget(chosen_name_);
+  figures_of_ =
+      hinted_button(u"Its figures…"_s, "part_figures",
+                    u"Sockets, currents, sizes as they really are: a kind of your own, kept beside the rig"_s);
+  connect(figures_of_, &QPushButton::clicked, this, &FitPage::ask_figures);
+  auto* named = new QHBoxLayout;
+  named->addWidget(chosen_name_, 1);
+  named->addWidget(figures_of_);
+  right->addLayout(named);
   auto* form = new QGridLayout;
   form->setVerticalSpacing(3);
   form->setColumnStretch(0, 1);
@@ -156,26 +163,25 @@ void FitPage::make_position(QGridLayout& form) {
   }
   mass_ = number_box(u"part_mass"_s, u"Weighs"_s, 84);
   mass_->setSpecialValueText(u"as its kind"_s);
-  figures_of_ =
-      hinted_button(u"Its figures…"_s, "part_figures",
-                    u"Sockets, currents, sizes as they really are: a kind of your own, kept beside the rig"_s);
   auto* weighs = new QLabel(u"Weighs"_s);
   weighs->setBuddy(mass_);
   form.addWidget(weighs, row, 0);
   form.addWidget(mass_, row++, 1);
-  form.addWidget(figures_of_, row++, 1);
   connect(mass_, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     if (refreshing_ || view_->selected().empty()) return;
     document_.apply(set_value(document_.rig(), path_of({"parts", view_->selected(), "mass_kg"}),
                               shown > mass_->minimum() ? Json(Units::instance().mass_in(shown)) : Json()));
   });
-  connect(figures_of_, &QPushButton::clicked, this, &FitPage::ask_figures);
-  form.addWidget(turn_, row++, 0, 1, 2);
+  auto* turned = new QHBoxLayout;
+  turn_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  turn_->setMinimumContentsLength(10);
+  turned->addWidget(turn_, 1);
   angles_ = new QPushButton(u"askew…"_s);
   angles_->setObjectName(u"small_angles"_s);
   angles_->setToolTip(u"Small angles on top of the turn, and the alignment that follows"_s);
   connect(angles_, &QPushButton::clicked, this, &FitPage::ask_small_angles);
-  form.addWidget(angles_, row++, 1);
+  turned->addWidget(angles_);
+  form.addLayout(turned, row++, 0, 1, 2);
   form.addWidget(surface_, row++, 0, 1, 2);
   const auto placed = [this](QDoubleSpinBox* box, double Mounting::*member, double sign) {
     connect(box, &QDoubleSpinBox::valueChanged, this, [this, member, sign](double shown) {
