@@ -162,6 +162,15 @@ void unlock(Rig& rig, const ControllerClass& c) {
   rig.radio.channels.push_back(channel);
 }
 
+/// A unit with an input for each channel and none for a mode has no mode switch.
+void no_mode_switch(Rig& rig, const ControllerClass& c) {
+  const auto any = [&](auto&& test) { return std::any_of(c.ports.begin(), c.ports.end(), test); };
+  const bool by_pulses =
+      any([](const Terminal& t) { return t.kind == TerminalKind::pulse_input && from_name<Axis>(t.serves); });
+  if (by_pulses && !any([](const Terminal& t) { return t.serves.starts_with("mode"); }))
+    std::erase_if(rig.radio.channels, [](const Channel& x) { return x.function == ChannelFunction::mode; });
+}
+
 }  // namespace
 
 Result<Airframe> airframe_of(const NewAircraft& b) {
@@ -267,6 +276,7 @@ Result<Edit> begin_rig(const Catalogue& catalogue, const NewAircraft& b) {
   if (rig.airframe.kind == AirframeKind::towed_glider) rig.feel.takeoff.way = TakeoffWay::tow;
   settle_in_sockets(rig, *c);
   unlock(rig, *c);
+  no_mode_switch(rig, *c);
   rig = with_switch_channels(std::move(rig), catalogue);
 
   add_drive(rig, catalogue, b.drive);

@@ -81,9 +81,8 @@ std::vector<ToGet> list_to_get(const Rig& rig, const Catalogue& catalogue, const
     red_out = red_out || l.plus_removed;
     const Mounting *a = rig.mounting(l.from.part), *b = rig.mounting(l.to.part);
     if (!a || !b) continue;
-    // A third for the way round corners, and the plugs.
     if (l.kind == LeadKind::y_lead) continue;  // both of its ends are one lead
-    list.lead(l, l.length_m.value_or((point_of(*a) - point_of(*b)).norm() * 1.3 + 0.04));
+    list.lead(l, lead_reach_m(rig, l));
   }
   std::map<std::string, std::vector<std::string>> y_leads, branches;
   for (const Lead& l : rig.leads)

@@ -42,6 +42,7 @@ std::string rail_name(const Network& net, const Rail& rail, const Rig& rig, cons
   };
   if (is("controller", "servo")) return "servo rail";
   if (is("controller", "five")) return "five-volt rail";
+  if (is("controller", "rc")) return "receiver port";
   if (is("controller", "core")) return "the board's own supply";
   if (is("controller", "usb")) return "USB";
   for (const int n : rail.nodes) {
@@ -105,6 +106,13 @@ double lead_length_m(const Lead& lead) {
     case LeadKind::y_lead: return 0.25;
     default: return 0.15;
   }
+}
+
+double lead_reach_m(const Rig& rig, const Lead& lead) {
+  const double usual = lead_length_m(lead);
+  const Mounting *a = rig.mounting(lead.from.part), *b = rig.mounting(lead.to.part);
+  if (lead.length_m || !a || !b) return usual;
+  return std::max(usual, std::hypot(a->x_m - b->x_m, a->y_m - b->y_m, a->z_m - b->z_m) * 1.3 + 0.04);
 }
 
 double lead_awg(const Lead& lead) {

@@ -79,6 +79,9 @@ double copper_ohm_per_m(double awg);
 /// lead 0.6 mΩ each.
 double lead_ohm(const Lead& lead);
 double lead_length_m(const Lead& lead);  ///< as given, else the usual for its kind
+/// As given; else as its way asks where both ends have a place (a third for the way round corners, and the plugs:
+/// common practice), and never less than the usual for its kind. What lists of leads say.
+double lead_reach_m(const Rig& rig, const Lead& lead);
 double lead_awg(const Lead& lead);
 
 /// A part's terminal, on the controller or a part; null when it is not known.

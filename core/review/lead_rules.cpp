@@ -247,6 +247,10 @@ void too_slow_port(const Inspection& in, Findings& found) {
 void reserved(const Inspection& in, Findings& found) {
   for (const Touch& t : touches(in)) {
     if (!t.socket || !t.end || !kept_for_other(in, *t.socket, t.other->part) || !mates(*t.socket, *t.end)) continue;
+    // A receiver port that carries the rail's plus may feed it, where nothing else hangs on it: the plan does so, too.
+    if (group_of(in, t.other->part) == PartGroup::regulator && t.socket->net == "servo" &&
+        t.socket->kind != TerminalKind::pulse_input && t.socket->serves_as(TerminalKind::pulse_input))
+      continue;
     found.add(Severity::fix_first, t.other->part,
               capital(t.socket->label) + " is kept for the " + label_of(t.socket->serves) + ", and the " +
                   part_name(in.rig, in.catalogue, t.other->part) + " sits in it",

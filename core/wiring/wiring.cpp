@@ -123,7 +123,7 @@ WiringReport analyze_wiring(const Rig& rig, const Catalogue& catalogue) {
                    part_name(rig, catalogue, l.to.part),
                    socket_label(rig, catalogue, l.to),
                    l.kind,
-                   lead_length_m(l),
+                   lead_reach_m(rig, l),
                    lead_awg(l),
                    {}};
     const auto remark = [&](bool on, const char* words) {

@@ -123,6 +123,21 @@ TEST(ClassChoice, AGestureBoardMixesOnlyWithAProfile) {
   }
 }
 
+// Its second receiver port may feed the rail from a regulator: the plan puts it there, and no rule complains of that.
+TEST(ClassChoice, AGestureBoardIsFedThroughItsSecondReceiverPort) {
+  NewAircraft b;
+  b.name = "G", b.controller = "gesture_board", b.span_m = 1.2;
+  b.drive = drive_in_words(shipped(), "2212 1000 kV, 9 x 6, 3S 2200, 30 A").kinds;
+  b.servo = "servo_9g_analogue", b.receiver = usual_receiver(shipped(), "gesture_board");
+  b.others = parts_in_words(shipped(), "5 V 3 A regulator");
+  const auto edit = begin_rig(shipped(), b);
+  ASSERT_TRUE(edit);
+  ASSERT_TRUE(at_socket(edit->rig, "small_2"));
+  EXPECT_FALSE(has_snag(edit->rig, "WIRING-24"));
+  // No unit between receiver and servos has a switch for its mode.
+  EXPECT_FALSE(begun(AirframeKind::two_ailerons, "inline_dial").channel(ChannelFunction::mode));
+}
+
 TEST(ClassChoice, AileronsAndElevatorAloneWithOneMotorOrTwo) {
   const Rig one = begun(AirframeKind::aileron_elevator, "full_controller", Motors::one, PropellerSide::usual, true);
   ASSERT_EQ(one.outputs.size(), 3u) << "ailerons joined, elevator, motor";
