@@ -5,13 +5,10 @@
 
 #include "airframe/edits.h"
 #include "airframe/kinds.h"
-#include "base/find.h"
 #include "base/units.h"
 #include "fit/fit.h"
-#include "fit/room.h"
 #include "home/modes.h"
 #include "proof/hand_steps.h"
-#include "settings/settings.h"
 #include "sticks/edits.h"
 #include "wiring/plan.h"
 
@@ -113,15 +110,13 @@ void judge_work(const Rig& rig, const Catalogue& catalogue, const Plan& plan, co
     choice.work.push_back(counted(static_cast<std::size_t>(plan.changes), "lead", "leads") + " to lay anew");
   for (const Obstacle& o : plan.obstacles)
     if (rig.part(o.subject) && choice.work.size() < 5) choice.work.push_back("to solve: " + o.what);
-  std::size_t by_hand = 0, impossible = 0;
-  for (const Setting& s : settings()) {
-    if (s.of != SettingOf::output || s.name != "reversed") continue;
-    for (const Output& o : plan.rig.outputs)
-      if (!o.socket.empty() && o.reversed) ++(c.way("reversed") || c.way("functions") ? by_hand : impossible);
-  }
+  const auto turned = std::count_if(plan.rig.outputs.begin(), plan.rig.outputs.end(),
+                                    [](const Output& o) { return !o.socket.empty() && o.reversed; });
   const char* set_by = c.link ? "written by Rigging over the link" : "by hand on the board or the transmitter";
   choice.work.push_back(std::string("settings ") + set_by);
-  if (impossible > 0) choice.work.push_back(counted(impossible, "output", "outputs") + " to turn round at the linkage");
+  if (turned > 0 && !c.way("reversed") && !c.way("functions"))
+    choice.work.push_back(counted(static_cast<std::size_t>(turned), "output", "outputs") +
+                          " to turn round at the linkage");
   const CheckContext in(plan.rig, catalogue);
   std::size_t steps = 0;
   for (const std::string& id : prepare_checks().subjects(in)) steps += !id.empty();
