@@ -10,20 +10,21 @@
 namespace rigging::app {
 
 MotorChoices::MotorChoices(const QString& prefix, QWidget* parent) : QWidget(parent) {
-  motors_ = new QComboBox;
-  motors_->setObjectName(prefix + u"_motors"_s);
-  motors_->setAccessibleName(u"Motors"_s);
-  for (const auto& [motors, text] : {std::pair{Motors::one, u"One motor"_s},
-                                     {Motors::two, u"Two motors"_s},
-                                     {Motors::two_steering, u"Two motors that steer"_s}})
-    motors_->addItem(text, static_cast<int>(motors));
-  propeller_ = new QComboBox;
-  propeller_->setObjectName(prefix + u"_propeller"_s);
-  propeller_->setAccessibleName(u"Propeller"_s);
-  for (const auto& [side, text] : {std::pair{PropellerSide::usual, u"Usual side"_s},
-                                   {PropellerSide::tractor, u"Tractor"_s},
-                                   {PropellerSide::pusher, u"Pusher"_s}})
-    propeller_->addItem(text, static_cast<int>(side));
+  const auto filled = [&](const char* id, const QString& name, std::initializer_list<std::pair<int, QString>> entries) {
+    auto* combo = new QComboBox;
+    combo->setObjectName(prefix + QLatin1Char('_') + QLatin1String(id));
+    combo->setAccessibleName(name);
+    for (const auto& [value, text] : entries) combo->addItem(text, value);
+    return combo;
+  };
+  motors_ = filled("motors", u"Motors"_s,
+                   {{static_cast<int>(Motors::one), u"One motor"_s},
+                    {static_cast<int>(Motors::two), u"Two motors"_s},
+                    {static_cast<int>(Motors::two_steering), u"Two motors that steer"_s}});
+  propeller_ = filled("propeller", u"Propeller"_s,
+                      {{static_cast<int>(PropellerSide::usual), u"Usual side"_s},
+                       {static_cast<int>(PropellerSide::tractor), u"Tractor"_s},
+                       {static_cast<int>(PropellerSide::pusher), u"Pusher"_s}});
   joined_ = new QCheckBox(u"Both ailerons on one Y-lead"_s);
   joined_->setObjectName(prefix + u"_joined"_s);
   auto* grid = new QGridLayout(this);
