@@ -70,15 +70,20 @@ void AskBox::find(const QString& words) {
   std::sort(order.begin(), order.end());
   list_->clear();
   answers_ = answer_(words);
-  // Answers stand above the things that go by such a name; numbers below 0 are theirs.
-  for (std::size_t i = 0; i < answers_.size(); ++i) {
-    auto* item = new QListWidgetItem(said_of(answers_[i].text), list_);
-    item->setData(Qt::UserRole, -1 - static_cast<int>(i));
-  }
+  // Answers stand above the things that go by such a name, what is only quoted below them; numbers below 0 are theirs.
+  const auto list_answers = [&](bool quoted) {
+    for (std::size_t i = 0; i < answers_.size(); ++i)
+      if (answers_[i].quoted == quoted) {
+        auto* item = new QListWidgetItem(said_of(answers_[i].text), list_);
+        item->setData(Qt::UserRole, -1 - static_cast<int>(i));
+      }
+  };
+  list_answers(false);
   for (const auto& [fit, index] : order) {
     auto* item = new QListWidgetItem(actions_[index].text, list_);
     item->setData(Qt::UserRole, index);
   }
+  list_answers(true);
   if (list_->count() == 0) {
     auto* item = new QListWidgetItem(
         u"Not understood. Ask for a number, say what it does wrong, or what is to be changed and to what."_s, list_);

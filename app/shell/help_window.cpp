@@ -5,6 +5,7 @@
 #include <QTextBrowser>
 #include <QVBoxLayout>
 
+#include "language/manual.h"
 #include "look/literals.h"
 #include "look/pieces.h"
 
@@ -31,9 +32,8 @@ class Chapters : public QTextBrowser {
 }  // namespace
 
 QString manual_folder(const QString& data_folder) {
-  for (const QString& place : {data_folder + u"/manual"_s, data_folder + u"/../docs/manual"_s})
-    if (QFileInfo(place + u"/README.md"_s).isFile()) return QFileInfo(place).canonicalFilePath();
-  return {};
+  const auto folder = manual_beside(data_folder.toStdString());
+  return folder.empty() ? QString() : QFileInfo(QString::fromStdString(folder.string())).canonicalFilePath();
 }
 
 HelpWindow::HelpWindow(const QString& folder, QWidget* parent) : QDialog(parent), folder_(folder) {

@@ -114,6 +114,8 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   build_menus();
   glossary_ = new Glossary(manual_folder(settings_.data_folder), this);
   qApp->installEventFilter(glossary_);
+  topics_ = topics_beside(settings_.data_folder.toStdString());
+  manual_ = passages_beside(settings_.data_folder.toStdString());
   qApp->installEventFilter(new UndoBeyond(this));
 
   connect(strip_, &StationStrip::chosen, this, &MainWindow::go);
@@ -176,9 +178,7 @@ void MainWindow::build_menus() {
   add(file, u"&Save"_s, QKeySequence::Save, [this] { save(); });
   add(file, u"Save &as…"_s, QKeySequence::SaveAs, [this] { save_as(); });
   auto* print = file->addMenu(u"&Print"_s);
-  add(print, u"&All sheets…"_s, QKeySequence::Print, [this] {
-    show_sheets(u"All sheets"_s, wiring_sheets(document_) + setting_sheets(document_) + gauge_sheets(document_));
-  });
+  add(print, u"&All sheets…"_s, QKeySequence::Print, [this] { show_all_sheets(); });
   add(print, u"&Plug list and wiring…"_s, {},
       [this] { show_sheets(u"Plug list and wiring"_s, wiring_sheets(document_)); });
   add(print, u"&Settings card…"_s, {}, [this] { show_sheets(u"Settings card"_s, setting_sheets(document_)); });
@@ -250,13 +250,17 @@ void MainWindow::build_menus() {
   connect(new QShortcut(QKeySequence(u"Shift+F6"_s), this), &QShortcut::activated, this, [this] { walk_panes(-1); });
 }
 
+void MainWindow::show_all_sheets() {
+  show_sheets(u"All sheets"_s, wiring_sheets(document_) + setting_sheets(document_) + gauge_sheets(document_));
+}
+
 std::unique_ptr<AskBox> MainWindow::ask_box() {
   return std::make_unique<AskBox>(
       named_actions(),
       [this](const QString& words) {
-        return answers(
-            {document_.rig(), document_.catalogue(), document_.review(), document_.deferred(), &glossary_->chapter()},
-            words.toStdString());
+        return answers({document_.rig(), document_.catalogue(), document_.review(), document_.deferred(),
+                        &glossary_->chapter(), &manual_, &topics_},
+                       words.toStdString());
       },
       [this](const Interpretation& answer) { take(answer); }, this);
 }
@@ -274,6 +278,9 @@ void MainWindow::take(const Interpretation& answer) {
     case AskedView::undo: return document_.undo();
     case AskedView::redo: return document_.redo();
     case AskedView::save: return (void)save();
+    case AskedView::save_as: return (void)save_as();
+    case AskedView::open: return ask_open();
+    case AskedView::print: return show_all_sheets();
     case AskedView::begin: return begin();
     case AskedView::bench: return start_bench();
     case AskedView::help: return show_help();

@@ -5,6 +5,7 @@
 #include <QMainWindow>
 #include <QTemporaryDir>
 
+#include "ask/topics.h"
 #include "bench/bench_panel.h"
 #include "document/rig_document.h"
 #include "shell/ask_box.h"
@@ -73,6 +74,7 @@ class MainWindow : public QMainWindow {
   /// The manual at a chapter; at the one of what is on the screen without one.
   void show_help(QString chapter = {});
   void show_sheets(const QString& title, const QList<Sheet>& sheets);
+  void show_all_sheets();
   void offer_recovery();
   bool may_leave();
   bool save();
@@ -98,6 +100,8 @@ class MainWindow : public QMainWindow {
   NewAircraftPage* new_aircraft_;
   HelpWindow* help_ = nullptr;
   Glossary* glossary_ = nullptr;
+  std::vector<Passage> manual_;  ///< for the ask box, and what it knows
+  std::vector<Topic> topics_;
   SnagPanel* snags_;
   BenchPanel* bench_panel_;
   FootLine* foot_;

@@ -5,26 +5,61 @@
 
 #include "ask/deeds.h"
 #include "ask/questions.h"
+#include "ask/read_up.h"
+#include "ask/sayings.h"
 #include "ask/topics.h"
+#include "ask/touched.h"
 
 namespace rigging {
 namespace {
+
+/// "show me the wiring", "help".
+void find_stations(const Sentence& in, Found& found) {
+  if (in.all == std::vector<std::string>{"help"} || in.words == std::vector<std::string>{"manual"}) {
+    found.answer(1.6, "The manual");
+    found.all.back().view = AskedView::help;
+  }
+  if (in.words.size() == 1)
+    if (const auto station = from_name<Station>(in.words.front())) {
+      found.answer(1.6, "Station " + in.words.front(), *station);
+      found.all.back().leads = true;
+    }
+}
 
 void find_topics(const AskedOf& of, const Sentence& in, Found& found) {
   // What it does with the throttle closed is not what it does with it open.
   const bool closes =
       said(in.words, "throttle") && in.has({"close", "closed", "closing", "cut", "reduce", "off", "shut"});
-  for (const Topic& t : all_topics()) {
+  // What is told of an aileron holds for what is one in part.
+  std::vector<std::string> words = in.words;
+  for (const auto& [kind, also] : {std::pair{"elevon", "aileron"},
+                                   {"flaperon", "aileron"},
+                                   {"taileron", "aileron"},
+                                   {"aileron", "surface"},
+                                   {"elevator", "surface"},
+                                   {"rudder", "surface"}})
+    if (said(words, kind)) words.emplace_back(also);
+  if (!of.topics) return;
+  for (const Topic& t : *of.topics) {
     double best = 0;
     for (const std::string& phrase : t.phrases) {
       const auto wanted = meant_words(phrase);
-      if (wanted.empty() || (closes && wanted.size() > 1 && said(wanted, "throttle")) ||
-          !std::all_of(wanted.begin(), wanted.end(), [&](const std::string& w) { return said(in.words, w); }))
+      if (wanted.empty() || (closes && wanted.size() > 1 && said(wanted, "throttle") && !said(wanted, "close")) ||
+          !std::all_of(wanted.begin(), wanted.end(), [&](const std::string& w) { return said(words, w); }))
         continue;
+      // What does not move is not what moves too little.
+      const auto denies = [](const std::vector<std::string>& all) {
+        return std::any_of(all.begin(), all.end(), [](const std::string& w) {
+          return w == "don" || w == "doesn" || w == "didn" || w == "won" || w == "not" || w == "isn" || w == "never" ||
+                 w == "no" || w == "cannot" || w == "nothing" || w == "without";
+        });
+      };
+      if (denies(words_of(phrase)) && !denies(in.all)) continue;
       // Of a phrase of which one word is left after the small ones, the small ones are meant as well.
       if (const auto whole = words_of(phrase);
-          wanted.size() == 1 && whole.size() > 1 &&
-          !std::all_of(whole.begin(), whole.end(), [&](const std::string& w) { return said(in.all, w); }))
+          wanted.size() == 1 && whole.size() > 1 && !std::all_of(whole.begin(), whole.end(), [&](const std::string& w) {
+            return said(in.all, w) || said(in.words, w);
+          }))
         continue;
       const auto left = static_cast<double>(
           std::count_if(in.words.begin(), in.words.end(), [&](const std::string& w) { return !said(wanted, w); }));
@@ -37,8 +72,8 @@ void find_topics(const AskedOf& of, const Sentence& in, Found& found) {
     a.text = t.text, a.fit = best, a.subject = t.subject, a.view = t.view;
     a.leads = t.view == AskedView::none && !t.tells;
     if (t.view == AskedView::none) a.station = t.station;
-    if (t.say)
-      if (std::string own = t.say(of); !own.empty()) a.text = std::move(own), a.leads = false;
+    if (const auto say = saying_named(t.says))
+      if (std::string own = say(of); !own.empty()) a.text = std::move(own), a.leads = false;
     found.all.push_back(std::move(a));
   }
 }
@@ -69,7 +104,10 @@ std::vector<Interpretation> answers(const AskedOf& of, std::string_view words) {
       a.edit.reset(), a.text = "So it is already, or nothing here takes it: " + a.text;
   find_answers(of, sentence, found);
   find_meanings(of, sentence, found);
+  find_touched(of, sentence, found);
   find_topics(of, sentence, found);
+  find_stations(sentence, found);
+  find_in_manual(of, sentence, found);
   std::stable_sort(found.all.begin(), found.all.end(),
                    [](const Interpretation& a, const Interpretation& b) { return a.fit > b.fit; });
   // A figure that a topic says too stands once.

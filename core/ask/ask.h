@@ -2,6 +2,7 @@
 
 #include "edit/edit.h"
 #include "language/glossary.h"
+#include "language/manual.h"
 #include "review/deferred.h"
 
 /// What builders say, in their own words: questions, deeds, complaints and views. Small words do not matter, a number
@@ -21,6 +22,9 @@ enum class AskedView {
   undo,
   redo,
   save,
+  save_as,
+  open,
+  print,
   begin,
   bench,
   help
@@ -34,16 +38,21 @@ struct Interpretation {
   std::optional<Station> station;  ///< where it is looked at
   std::string subject;             ///< there, as pages take it
   AskedView view = AskedView::none;
-  bool leads = false;  ///< it answers nothing by itself, and says where to go
+  bool leads = false;   ///< it answers nothing by itself, and says where to go
+  bool quoted = false;  ///< out of the manual, because nothing else was understood
 };
 
-/// What the words are asked of. `deferred` may be null while it is being worked out, `terms` where there is no manual.
+/// What the words are asked of. `deferred` may be null while it is being worked out, `terms` and `manual`
+/// where there is none.
+struct Topic;
 struct AskedOf {
   const Rig& rig;
   const Catalogue& catalogue;
   const Review& review;
   const DeferredReview* deferred = nullptr;
   const std::vector<Term>* terms = nullptr;
+  const std::vector<Passage>* manual = nullptr;
+  const std::vector<Topic>* topics = nullptr;
 };
 
 /// The best first; empty where nothing is understood. A deed that can't be done is an answer that says why.

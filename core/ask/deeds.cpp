@@ -2,9 +2,11 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 
 #include "airframe/edits.h"
 #include "airframe/planform.h"
+#include "ask/exchanges.h"
 #include "ask/things.h"
 #include "base/json.h"
 #include "base/number.h"
@@ -18,13 +20,15 @@
 #include "language/typed_value.h"
 #include "power/network.h"
 #include "rig/path.h"
+#include "sticks/edits.h"
+#include "sticks/sticks.h"
 #include "surfaces/edits.h"
 #include "wiring/edits.h"
 
 namespace rigging {
 namespace {
 
-constexpr double part_of_a_name = 1;
+constexpr double part_of_a_name = 1, all_of_a_name = 2;
 
 class Deeds {
  public:
@@ -38,14 +42,19 @@ class Deeds {
     puts();
     reversals();
     swaps();
-    exchanges();
+    plugs();
+    find_exchange(of_, in_, found_);
     adds();
     removes();
     copies();
     gains();
     differentials();
+    leads();
+    pulses();
     throws();
     homes();
+    mends();
+    kinds();
     boards();
   }
 
@@ -65,15 +74,23 @@ class Deeds {
     if (in_.split.number.empty()) return;
     auto what = without(in_.numberless, {"set", "make", "change", "put", "enter", "measured", "now", "not", "instead"});
     std::erase_if(what, [](const std::string& w) { return is_digit(w.front()); });
+    std::optional<std::function<void()>> refused;
+    const std::size_t before = found_.all.size();
     const auto look = [&](const Members& members, const std::string& section, Station station) {
       for (const Member& m : members.list) {
         if (!*m.label || (m.type != &number_type() && m.type != &optional_number_type())) continue;
-        const double fit = std::max(names(what, m.label), names(what, also_called(section, m.name)));
+        // Another name counts when nothing else is said beside it: a tail 60 cm behind the wing is no wing of 60 cm.
+        const double by_other_name = names_otherwise(what, section, m.name);
+        const double fit = std::max(names(what, m.label), by_other_name >= all_of_a_name ? by_other_name : 0);
         if (fit < 1.5) continue;
         const auto percent = percent_of(m);
         const auto value = percent ? *percent : typed_value(m, in_.split.number);
         if (!value) {
-          found_.refusal(fit, value.error().text(), station, section);
+          // Another measure of such a name may take the unit.
+          if (!refused)
+            refused = [this, fit, why = value.error().text(), station, section] {
+              found_.refusal(fit, why, station, section);
+            };
           continue;
         }
         found_.deed(2 + fit,
@@ -86,16 +103,25 @@ class Deeds {
     look(Described<Fit>::members(), "fit", Station::fit);
     look(Described<Power>::members(), "power", Station::power);
     look(Described<Home>::members(), "home", Station::home);
+    if (refused && found_.all.size() == before) (*refused)();
   }
 
   /// "the battery weighs 210 g", "it weighs 1.4 kg".
   void weights() {
     // "the motor is 95 g" says the same.
-    const bool in_grams = in_.has({"is"}) && in_.split.number.find_first_of("gozlb") != std::string::npos &&
+    const bool in_grams = in_.has({"is", "make", "set"}) && !in_.has({"wing", "span", "throw"}) &&
+                          in_.split.number.find_first_of("gozlb") != std::string::npos &&
                           typed_number(in_.split.number, "g").has_value();
     if (in_.split.number.empty() || (!said(in_.words, "weigh") && !in_grams)) return;
     const auto kg = typed_number(in_.split.number, shown("kg").unit);
-    const auto what = without(in_.numberless, {"weigh", "set", "make", "change", "flying", "now", "really"});
+    const auto what =
+        without(in_.numberless, {"weigh", "set", "make", "change", "flying", "now", "really", "aircraft"});
+    if (in_.has({"airframe", "frame"}) || (in_.has({"empty"}) && !said(in_.words, "battery"))) {
+      if (!kg) return found_.refusal(5, kg.error().text(), Station::fit, "airframe");
+      return found_.deed(
+          5, set_value(of_.rig, path_of({"fit", "frame_mass_kg"}), Json(of_fifteen_figures(*kg / shown("kg").factor))),
+          Station::fit, "airframe");
+    }
     double fit = 0;
     const Part* p = part_named(of_, what, &fit);
     if (!what.empty() && (!p || fit < part_of_a_name)) return;
@@ -111,7 +137,12 @@ class Deeds {
 
   /// "move the battery 20 mm back".
   void moves() {
-    if (!verb({"move", "shift", "slide", "push"}) || in_.split.number.empty()) return;
+    // "gps 2 cm to the left" leaves the verb out.
+    const bool told_short = in_.has_row({"to", "the", "left"}) || in_.has_row({"to", "the", "right"}) ||
+                            (in_.words.size() <= 4 && in_.has({"forward", "back", "aft", "up", "down"}));
+    if ((!verb({"move", "shift", "slide", "push"}) && !told_short) || in_.split.number.empty() ||
+        in_.has({"throw", "trim", "gain", "height"}))
+      return;
     const auto distance = typed_number(in_.split.number, shown("m").unit);
     Point way = Point::Zero();
     for (const auto& [word, to] : {std::pair{"back", Point(-1, 0, 0)},
@@ -219,8 +250,13 @@ class Deeds {
           return found_.deed(4.5, reverse(of_.rig, o->id), Station::surfaces, surfaces.front().name());
     // "reverse the elevator" of a wing that has none: which of its commands is meant is for the looks to find.
     if (what.size() == 1 && in_.begins({"reverse", "invert", "flip"}))
-      if (const auto axis = axis_named(in_); axis && found_.all.empty())
+      if (const auto axis = axis_named(in_); axis && found_.all.empty()) {
+        if (std::none_of(of_.rig.outputs.begin(), of_.rig.outputs.end(),
+                         [&](const Output& o) { return o.mix.of(*axis) != 0; }))
+          return found_.refusal(4, "nothing on this aircraft answers " + std::string(name_of(*axis)),
+                                Station::surfaces);
         found_.deed(4, reverse_axis(of_.rig, *axis), Station::surfaces);
+      }
   }
 
   /// "swap outputs 3 and 4", "exchange the left and the right flaperon".
@@ -239,52 +275,22 @@ class Deeds {
     found_.deed(5, std::move(edit), Station::wiring, two[0]->id);
   }
 
-  /// "use a 3S battery", "change the propeller to 9x6": another kind in the place of the one that is there.
-  void exchanges() {
-    const bool asked = verb({"use", "change", "exchange", "replace", "take", "swap"}) || in_.has({"capacity"}) ||
-                       (!in_.asks() && in_.has({"battery", "propeller", "prop", "motor", "lipo"}) &&
-                        !in_.split.number.empty() && in_.words.size() <= 5);
-    if (!asked || said(in_.words, "weigh") || verb({"add", "another", "move", "put", "out", "remove", "take"})) return;
-    std::string rest = in_.has({"capacity"}) && !in_.has({"battery"}) ? "battery " : "";
-    for (const std::string& t : tokens_of(in_.text))
-      if (t != "use" && t != "change" && t != "exchange" && t != "replace" && t != "to" && t != "set" && t != "with" &&
-          t != "by" && t != "the" && t != "my" && t != "a" && t != "an" && t != "i" && t != "instead" && t != "make" &&
-          t != "capacity" && t != "swap" && t != "for")
-        rest += t + " ";
-    // Nobody who says a capacity means other cells.
-    const auto packs = parts_of(of_, PartGroup::battery);
-    if (const PartKind* k = packs.size() == 1 ? of_.catalogue.part(packs.front()->kind) : nullptr;
-        k && k->battery && said(in_.words, "battery") + in_.has({"capacity", "mah"}) > 0 &&
-        !in_.has({"cell", "cells"}) && std::none_of(in_.all.begin(), in_.all.end(), [](const std::string& w) {
-          return w.size() >= 2 && w.ends_with("s") && is_digit(w.front());
-        }))
-      rest += std::to_string(k->battery->cells) + " s";
-    const auto kinds = find_kinds(of_.catalogue, rest);
-    if (kinds.empty() || !kinds.front().unknown.empty()) return;
-    const auto there = parts_of(of_, kinds.front().kind->group);
-    if (there.size() != 1) return;
-    const std::string& id = there.front()->id;
-    const PartKind* now = of_.catalogue.part(there.front()->kind);
-    // Of those that are all that was said, the one that is most like what it replaces.
-    const PartKind* like_it = kinds.front().kind;
-    const auto apart = [&](const PartKind& k) {
-      return !now || !now->battery || !k.battery
-                 ? 0
-                 : std::abs(std::log(k.battery->capacity_ah / now->battery->capacity_ah));
-    };
-    for (const FoundKind& k : kinds)
-      if (k.exact && kinds.front().exact && k.fit >= kinds.front().fit && k.kind->group == like_it->group &&
-          apart(*k.kind) < apart(*like_it))
-        like_it = k.kind;
-    const PartKind& best = *like_it;
-    if (!kinds.front().exact) {
-      // What was said and is not known is not silently another.
-      return found_.refusal(4.5,
-                            "no " + label_of(name_of(best.group)) + " that is known is just so; the nearest is " +
-                                best.name + ". Write it to the own parts, or say that one",
-                            Station::fit, id);
-    }
-    found_.deed(4.5, exchange_part(of_.rig, of_.catalogue, id, best.id), Station::fit, id);
+  /// "put the rudder on output 5".
+  void plugs() {
+    if (!verb({"put", "move", "change", "plug", "connect"}) || !in_.has({"output", "socket", "out"})) return;
+    const auto surfaces = surfaces_named(of_, in_);
+    const auto number = typed_number(in_.split.number, "");
+    const ControllerClass* c = of_.catalogue.controller(of_.rig.controller.kind);
+    if (surfaces.size() != 1 || !number || in_.split.number.empty() || !c) return;
+    const Output* o = of_.rig.output_of(surfaces.front());
+    if (!o) return;
+    std::vector<const Terminal*> sockets;
+    for (const Terminal* t : c->terminals())
+      if (c->socket(t->id)) sockets.push_back(t);
+    if (*number < 1 || *number > static_cast<double>(sockets.size()) || *number != std::floor(*number))
+      return found_.refusal(5, "this board has " + std::to_string(sockets.size()) + " outputs", Station::wiring);
+    found_.deed(5.3, plug_output(of_.rig, of_.catalogue, o->id, sockets[static_cast<std::size_t>(*number) - 1]->id),
+                Station::wiring, o->id);
   }
 
   /// "add a satellite receiver with compass".
@@ -329,16 +335,36 @@ class Deeds {
 
   /// "turn the roll gain down to 6", "raise the pitch gain a bit".
   void gains() {
-    if (!said(in_.words, "gain")) return;
+    // "turn down pitch" says nothing else that could be turned.
+    const bool turned =
+        in_.begins({"turn"}) && in_.has({"down", "up"}) && in_.words.size() <= 4 && in_.has({"roll", "pitch", "yaw"});
+    if (!said(in_.words, "gain") && !turned) return;
     const auto axis = axis_named(in_);
     const ControllerClass* c = of_.catalogue.controller(of_.rig.controller.kind);
-    if (!axis || !c) return;
+    if (!c) return;
+    if (!axis && in_.has({"all", "every"})) {
+      std::string words = in_.split.number;
+      if (in_.has({"zero", "off"})) words = "0";
+      if (words.empty()) return;
+      Result<Edit> edit = Edit{of_.rig, {}};
+      std::string label;
+      for (const Axis each : all_axes)
+        if (edit) {
+          edit = set_gain_in_words(edit->rig, of_.catalogue, each, words);
+          if (edit) label += (label.empty() ? "" : "; ") + edit->label;
+        }
+      if (edit) edit->label = label;
+      return found_.deed(5, std::move(edit), Station::feel);
+    }
+    if (!axis) return;
     const GainScale scale(*c, of_.rig.feel.half_share);
     const AxisGain* now = of_.rig.feel.gain(*axis);
     const bool down = verb({"down", "lower", "less", "reduce", "decrease"}),
                up = verb({"up", "raise", "more", "increase", "higher"});
     const std::string axis_name(name_of(*axis));
     if (in_.split.number.empty()) {
+      if (scale.settable() && in_.has({"off", "zero", "nothing"}))
+        return found_.deed(5, set_gain(of_.rig, of_.catalogue, *axis, 0), Station::feel, axis_name);
       if (down == up) return;
       if (!scale.settable())
         return found_.refusal(4, c->name + " sets no gain: the linkage does", Station::feel, axis_name);
@@ -362,6 +388,8 @@ class Deeds {
   void differentials() {
     if (!said(in_.words, "differential")) return;
     constexpr double step = 0.1;
+    if (in_.begins({"no", "without", "remove"}) && in_.split.number.empty())
+      return found_.deed(5, set_differential(of_.rig, 0), Station::surfaces);
     const bool less = verb({"less", "reduce", "lower", "decrease"}), more = verb({"more", "increase", "raise"});
     if (in_.split.number.empty()) {
       if (less == more) return;
@@ -374,6 +402,56 @@ class Deeds {
     const auto percent = typed_number(in_.split.number, "%");
     if (!percent) return found_.refusal(5, percent.error().text(), Station::surfaces);
     found_.deed(5, set_differential(of_.rig, of_fifteen_figures(*percent / 100)), Station::surfaces);
+  }
+
+  /// "set lead 3 to 200 mm", "servo rate 50 Hz".
+  void leads() {
+    const auto& loom = of_.review.reports.wiring().harness;
+    if (in_.words.size() >= 2 && said(in_.words, "lead") && verb({"set", "make", "cut", "shorten", "lengthen"})) {
+      std::optional<double> number, metres;
+      for (std::size_t i = 0; i + 1 < in_.all.size(); ++i)
+        if (in_.all[i] == "lead") number = number_of(in_.all[i + 1]);
+      if (const std::size_t to = in_.text.rfind(" to "); to != std::string::npos)
+        if (const auto said_length = typed_number(in_.text.substr(to + 4), shown("m").unit))
+          metres = of_fifteen_figures(*said_length / shown("m").factor);
+      if (!number || !metres) return;
+      if (*number < 1 || *number > static_cast<double>(loom.size()) || *number != std::floor(*number))
+        return found_.refusal(5.5, "there are " + std::to_string(loom.size()) + " leads", Station::wiring);
+      const std::string& id = loom[static_cast<std::size_t>(*number) - 1].lead;
+      auto edit = set_value(of_.rig, path_of({"leads", id, "length_m"}), Json(*metres));
+      if (edit) edit->label = "Lead " + number_text(*number, 0) + ": " + length_text(*metres);
+      return found_.deed(5.5, std::move(edit), Station::wiring, id);
+    }
+    const auto hz = typed_number(in_.split.number, "Hz");
+    if (hz && !in_.split.number.empty() && in_.has({"hz", "hertz"}) && said(in_.words, "servo")) {
+      Result<Edit> edit = Edit{of_.rig, {}};
+      for (const Output& o : of_.rig.outputs)
+        if (edit && !o.surfaces.empty() && o.surfaces.front().kind != SurfaceKind::motor)
+          edit = limit_rate(edit->rig, of_.catalogue, o.id, *hz);
+      if (edit) edit->label = "Servo outputs: " + number_text(*hz, 0) + " Hz";
+      found_.deed(5.5, std::move(edit), Station::wiring);
+    }
+  }
+
+  /// "set output 1 centre to 1520", "limit output 3 to 1900".
+  void pulses() {
+    if (in_.split.number.empty() || !in_.has({"centre", "center", "limit", "end", "ends", "pulse"})) return;
+    const auto us = typed_number(in_.split.number, "µs");
+    std::vector<const Output*> outputs = outputs_numbered(of_, Sentence(in_.split.words));
+    for (const Surface s : surfaces_named(of_, in_))
+      if (const Output* o = of_.rig.output_of(s)) outputs.push_back(o);
+    constexpr double least_us = 500, most_us = 2500, middle_us = 1500;
+    // "output 1 centre to 1520": the first number is the output's.
+    std::optional<double> wanted;
+    if (us) wanted = *us;
+    for (const std::string& w : in_.all)
+      if (const auto n = number_of(w); n && *n >= least_us && *n <= most_us) wanted = n;
+    if (outputs.empty())
+      for (const Output* o : outputs_numbered(of_, in_)) outputs.push_back(o);
+    if (outputs.size() != 1 || !wanted || *wanted < least_us || *wanted > most_us) return;
+    const char* member = in_.has({"centre", "center"}) ? "centre_us" : *wanted < middle_us ? "low_us" : "high_us";
+    found_.deed(5.2, set_value(of_.rig, path_of({"outputs", outputs.front()->id, member}), Json(*wanted)),
+                Station::surfaces, outputs.front()->id);
   }
 
   /// "elevator throw 12 degrees".
@@ -397,11 +475,12 @@ class Deeds {
   void homes() {
     const bool lost = said(in_.words, "lost") || said(in_.words, "failsafe");
     if (lost && in_.split.number.empty() &&
-        in_.begins({"come", "return", "fly", "circle", "glide", "set", "make", "let", "if", "when"})) {
+        in_.begins({"come", "return", "fly", "circle", "glide", "set", "make", "let", "if", "when", "stop", "cut"})) {
       std::optional<LossAction> action;
       if (said(in_.words, "return")) action = LossAction::come_home;
       if (in_.has({"circle", "loiter"})) action = LossAction::circle;
-      if (in_.has({"glide"}) || in_.has_row({"motor", "off"})) action = LossAction::glide;
+      if (in_.has({"glide"}) || in_.has_row({"motor", "off"}) || (in_.has({"stop", "cut"}) && said(in_.words, "motor")))
+        action = LossAction::glide;
       const auto& late = of_.deferred;
       if (action && late && late->home.missing.empty() &&
           std::find(late->home.choices.begin(), late->home.choices.end(), *action) == late->home.choices.end())
@@ -416,23 +495,93 @@ class Deeds {
         found_.deed(5, set_home(of_.rig, home, "When the link is lost: " + label_of(name_of(*action))), Station::home);
       }
     }
+    if (in_.has({"land", "lands"}) && (in_.has({"home", "back"}) || said(in_.words, "return")) &&
+        in_.begins({"make", "let", "land", "have", "set", "it"}) && in_.split.number.empty()) {
+      Home home = of_.rig.home;
+      home.on_arrival = OnArrival::land;
+      found_.deed(5, set_home(of_.rig, home, "On arrival it lands"), Station::home);
+    }
     if (in_.split.number.empty()) return;
     const auto battery = parts_of(of_, PartGroup::battery);
     const auto set = [&](const char* member, double value) {
       found_.deed(5, set_value(of_.rig, path_of({"home", member}), Json(value)), Station::home);
     };
     if (const auto volts = typed_number(in_.split.number, "V");
-        volts && in_.has({"warn", "return", "home", "land", "turn"}) &&
-        in_.split.number.find_first_of("vV") != std::string::npos) {
+        volts && ((in_.has({"warn", "return", "home", "land", "turn"}) &&
+                   in_.split.number.find_first_of("vV") != std::string::npos) ||
+                  (in_.has({"low"}) && in_.has({"voltage", "battery"}) && said(in_.all, "set")))) {
       const PartKind* k = battery.size() == 1 ? of_.catalogue.part(battery.front()->kind) : nullptr;
       const bool each = in_.has({"cell", "cells"});
       if (each && (!k || !k->battery))
         return found_.refusal(5, "how many cells the battery has is not known", Station::fit);
       return set("turn_home_v", of_fifteen_figures(*volts * (each ? k->battery->cells : 1)));
     }
+    if (said(in_.words, "fence"))
+      if (const auto metres = typed_number(in_.split.number, shown("m").unit)) {
+        const auto it = std::find_if(of_.rig.home.triggers.begin(), of_.rig.home.triggers.end(),
+                                     [](const TriggerChoice& t) { return t.on == HomeTrigger::fence; });
+        const TriggerAction does = it == of_.rig.home.triggers.end() ? TriggerAction::warn : it->does;
+        const double at = of_fifteen_figures(*metres / shown("m").factor);
+        auto edit = set_trigger(of_.rig, HomeTrigger::fence, does, at);
+        if (edit) edit->label = "At a fence of " + field_text(at) + ": " + label_of(name_of(does));
+        found_.deed(5.5, std::move(edit), Station::home);
+      }
     if (const Member* m = Described<Home>::members().named("return_height_m");
         m && said(in_.words, "return") && in_.begins({"return", "come", "fly"}))
       if (const auto height = typed_value(*m, in_.split.number)) set("return_height_m", *height);
+  }
+
+  /// "fix the first snag", "fix it".
+  void mends() {
+    if (!in_.begins({"fix", "mend", "solve", "repair"}) || in_.words.size() > 4) return;
+    for (const Snag& s : of_.review.snags)
+      if (s.fix) return found_.deed(4.5, s.fix->edit(of_.rig, of_.catalogue), s.station, s.subject);
+    if (!of_.review.snags.empty())
+      found_.refusal(
+          4.5, "no snag has a remedy that can be made without a choice; the first: " + of_.review.snags.front().remedy,
+          of_.review.snags.front().station, of_.review.snags.front().subject);
+  }
+
+  /// "make it a V-tail", "no rudder", "less elevator", "put the mode on channel 6".
+  void kinds() {
+    if (in_.begins({"make", "it", "its", "this"}) && in_.split.number.empty())
+      for (const auto& [kind, word] : Names<AirframeKind>::list)
+        if (names(without(in_.words, {"make", "into", "aircraft", "s"}), label_of(word)) >= all_of_a_name)
+          found_.deed(5, change_kind(of_.rig, of_.catalogue, kind), Station::airframe);
+    if (said(in_.words, "rudder") && in_.words.size() <= 2 &&
+        (in_.begins({"no", "without"}) || in_.has_row({"no", "rudder"}))) {
+      const AirframeKind now = of_.rig.airframe.kind;
+      if (now == AirframeKind::two_ailerons || now == AirframeKind::aileron_y_lead)
+        found_.deed(5, change_kind(of_.rig, of_.catalogue, AirframeKind::aileron_elevator), Station::airframe);
+      else if (now == AirframeKind::flying_wing_rudders)
+        found_.deed(5, change_kind(of_.rig, of_.catalogue, AirframeKind::flying_wing), Station::airframe);
+      else
+        found_.refusal(
+            4,
+            of_.rig.output_of(Surface{SurfaceKind::rudder, Side::single})
+                ? "a " + label_of(name_of(now)) + " without its rudder is another kind: choose it at airframe"
+                : "there is no rudder on this aircraft",
+            Station::airframe);
+    }
+    if (in_.split.number.empty() && in_.has({"less", "more"}) && !said(in_.words, "gain") && !said(in_.words, "expo"))
+      if (const auto surfaces = surfaces_named(of_, in_); !surfaces.empty() && in_.words.size() <= 3)
+        found_.refusal(
+            3,
+            "by how much? Say it as “" + surfaces.front().label() +
+                " throw 12 degrees”. By the holes of the linkage the correction follows, by the mix, too; by "
+                "the transmitter's rates the stick alone",
+            Station::surfaces, surfaces.front().name());
+    const auto number = typed_number(in_.split.number, "");
+    if (in_.has({"channel"}) && number && *number == std::floor(*number) && verb({"set", "put", "move", "use", "on"})) {
+      const auto what = without(in_.numberless, {"channel", "set", "put", "move", "use", "switch", "on"});
+      for (const auto& [function, word] : Names<ChannelFunction>::list)
+        if (names(what, label_of(word)) >= all_of_a_name || names(what, function_label(function)) >= all_of_a_name) {
+          const int most = of_.rig.radio.transmitter.channels;
+          if (*number < 1 || *number > std::max(most, 1))
+            return found_.refusal(5, "this transmitter has " + std::to_string(most) + " channels", Station::sticks);
+          return found_.deed(5, channel_serves(of_.rig, static_cast<int>(*number), function), Station::sticks);
+        }
+    }
   }
 
   /// "make it a pusher", "turn the board upside down", "I have 12 channels", "use the inline unit".

@@ -4,12 +4,16 @@
 #include <cmath>
 
 #include "airframe/airframe.h"
+#include "ask/exchanges.h"
+#include "ask/part_answers.h"
 #include "ask/sayings.h"
 #include "ask/things.h"
+#include "ask/what_if.h"
 #include "base/number.h"
 #include "base/units.h"
 #include "direction/direction_checks.h"
 #include "feel/gain_scale.h"
+#include "language/typed.h"
 #include "language/typed_value.h"
 #include "power/drive_choice.h"
 #include "power/network.h"
@@ -37,7 +41,23 @@ class Answers {
     leads();
     weights();
     figures();
+    const std::size_t before = found_.all.size();
+    find_other_drive(of_, in_, found_);
+    if (found_.all.size() == before) find_what_if(of_, in_, found_);
+    limits();
+    find_part_answers(of_, in_, found_);
+    home_from();
+    mixes();
+    switches();
+    heavier();
     if (!in_.split.number.empty()) return;
+    find_suits(of_, in_, found_);
+    speaks();
+    sizes();
+    states();
+    should_move();
+    of_board();
+    missing_surface();
     values();
     fitted();
     directions();
@@ -58,7 +78,8 @@ class Answers {
 
   /// "where does the receiver go", "which socket is the elevator in", "what is plugged into output 3".
   void wheres() {
-    if (!in_.begins({"where", "what", "which", "whats"}) ||
+    if ((!in_.begins({"where", "what", "which", "whats"}) &&
+         !(in_.begins({"is", "are"}) && in_.has({"plugged", "connected"}))) ||
         !in_.has({"where", "plugged", "plug", "socket", "connected", "pin", "port", "output"}))
       return;
     const auto numbered = outputs_numbered(of_, in_);
@@ -82,7 +103,7 @@ class Answers {
       const PartKind* k = of_.catalogue.part(p->kind);
       const Balance& balance = of_.review.reports.fit().balance;
       if (k && k->group == PartGroup::battery && balance.complete &&
-          !in_.has({"plugged", "plug", "socket", "connected"}))
+          !in_.has({"plugged", "plug", "socket", "connected", "pin", "port", "voltage", "lead", "leads"}))
         found_.answer(5.2, balance.to_wanted.words, Station::fit, "balance");
       std::vector<std::string> ends;
       for (const HarnessRow& row : loom()) {
@@ -196,10 +217,11 @@ class Answers {
 
   /// "what is the span", "how long is the fuselage".
   void values() {
+    const auto asked = without(in_.words, {"aircraft", "right", "exact"});
     const auto look = [&](const Members& members, const std::string& section, Station station) {
       for (const Member& m : members.list) {
         if (!*m.label || (m.type != &number_type() && m.type != &optional_number_type())) continue;
-        const double fit = std::max(names(in_.words, m.label), names(in_.words, also_called(section, m.name)));
+        const double fit = std::max(names(asked, m.label), names_otherwise(asked, section, m.name));
         if (fit < 1.9) continue;
         const Value v = value_at(of_.rig, path_of({section, m.name}));
         const double* number = std::get_if<double>(&v);
@@ -227,6 +249,8 @@ class Answers {
       if (many && !in_.has({"cells", "cell"}))
         return found_.answer(4, all.empty() ? "No " + group_name + " yet" : counted(all.size(), group_name),
                              Station::fit);
+      // One that sits inside another part counts as well.
+      if (all.empty() && k.group == PartGroup::compass) return;
       if (all.empty()) return found_.answer(3, "No " + group_name + " yet", Station::fit);
       std::vector<std::string> names_of_all;
       for (const Part* p : all)
@@ -285,7 +309,7 @@ class Answers {
                  "swung", "raise", "raised", "drop", "drops", "lower", "lean", "leans"});
     const bool which = in_.has_row({"which", "way"}) || in_.has_row({"what", "should"}) ||
                        in_.has_row({"what", "happens"}) || in_.has_row({"what", "does"}) ||
-                       in_.has_row({"how", "should"}) || in_.has_row({"should", "the"});
+                       in_.has_row({"how", "should"}) || in_.has_row({"should", "the"}) || in_.begins({"why"});
     if ((in_.asks() && !which) ||
         (!disturbance && !in_.has({"stick", "push", "pull", "right", "left", "up", "down", "back", "forward"})))
       return;
@@ -323,7 +347,9 @@ class Answers {
 
   /// "is the receiver getting power": in each state of the supply.
   void fed() {
-    if (!in_.asks() || !in_.has({"power", "powered", "fed", "supply", "supplied", "live", "volts", "voltage"})) return;
+    if (!in_.asks() || in_.has({"rail"}) ||
+        !in_.has({"power", "powered", "fed", "supply", "supplied", "live", "volts", "voltage"}))
+      return;
     double fit = 0;
     const Part* p = part_named(of_,
                                without(in_.words, {"power", "powered", "fed", "supply", "supplied", "live", "gett",
@@ -344,7 +370,8 @@ class Answers {
 
   /// "how fast can it go", "it rolls when I pitch".
   void others() {
-    if (in_.has_row({"how", "fast"}) && !in_.has({"land", "shake", "shakes", "servo", "stall", "slow"})) {
+    if (in_.has_row({"how", "fast"}) &&
+        !in_.has({"land", "shake", "shakes", "servo", "stall", "slow", "climb", "climbs", "turn", "roll", "sink"})) {
       const auto& cruise = of_.review.reports.airframe().cruise_speed;
       std::string text = cruise ? "Cruise " + speed_text(cruise->value) : std::string();
       if (of_.deferred && of_.deferred->feel.missing.empty() && of_.deferred->feel.fast_m_s > 0)
@@ -372,27 +399,17 @@ class Answers {
     fed();
     others();
     if (!in_.has({"usb"})) return;
-    std::vector<std::string> lit, dark;
     double fit = 0;
     const Part* asked =
         part_named(of_, without(in_.words, {"usb", "dark", "dead", "alone", "off", "light", "work"}), &fit);
-    for (const ConsumerReport& c : of_.review.reports.power().consumers) {
-      if (asked && fit >= 1 && c.part != asked->id) continue;
-      (c.powered[static_cast<std::size_t>(SupplyState::usb)] ? lit : dark).push_back(c.name);
-    }
-    if (lit.empty() && dark.empty()) return;
-    std::string text;
-    if (!dark.empty())
-      text = "On USB alone this gets nothing: " + joined(dark, ", ") +
-             ". That is the board, no fault: with the battery in, propeller off, it is fed. ";
-    if (!lit.empty()) text += "USB feeds: " + joined(lit, ", ") + ".";
-    found_.answer(5, text, Station::power);
+    found_.answer(5, say_on_usb_of(of_, fit >= 1 ? asked : nullptr), Station::power);
   }
 
   /// "how many amps do the servos pull when stalled", "how far down does the elevator go", "what does the mode switch
   /// do".
   void sums() {
-    if (in_.has_row({"left", "to"}) || in_.has_row({"is", "left"}) || in_.has_row({"are", "left"}))
+    if ((in_.has_row({"left", "to"}) || in_.has_row({"is", "left"}) || in_.has_row({"are", "left"})) &&
+        !said(in_.words, "battery"))
       found_.answer(5, say_left_to_do(of_), Station::proof);
     if (!in_.asks()) return;
     const PowerReport& power = of_.review.reports.power();
@@ -424,6 +441,96 @@ class Answers {
         }
       found_.answer(4.6, capital(joined(all)), Station::surfaces, surfaces.front().name());
     }
+  }
+
+  /// "will it make it home from 800 m".
+  void home_from() {
+    if (!in_.asks() || (!said(in_.words, "return") && !in_.has({"home", "back"}))) return;
+    const auto metres = typed_number(in_.split.number, shown("m").unit);
+    if (!metres || in_.split.number.empty() || !of_.deferred || !of_.deferred->home.missing.empty()) return;
+    const HomeReport& h = of_.deferred->home;
+    // Distances of the field are said in metres, whatever the parts are measured in.
+    const double asked = of_fifteen_figures(*metres / shown("m").factor);
+    const double surely = h.surely_out_and_back_m;
+    found_.answer(5.2,
+                  field_text(asked) + (asked <= surely ? ": yes" : ": not surely") + ". In the planned wind of " +
+                      speed_text(of_.rig.home.wind_m_s) + " it surely goes out and back " + field_text(surely) +
+                      ", whatever side the wind comes from" +
+                      (h.can_act ? "" : "; flown by hand: this controller does not come home by itself"),
+                  Station::home);
+  }
+
+  /// "can this servo take 7.4 volts", "what voltage does the receiver need".
+  void limits() {
+    if (!in_.asks() || !in_.has({"volt", "volts", "voltage", "v"}) ||
+        !in_.has({"take", "stand", "bear", "bears", "need", "needs", "allowed", "most", "run", "maximum", "max"}))
+      return;
+    const auto what = without(in_.numberless, {"take", "stand", "bear", "bears", "need", "allowed", "most", "run",
+                                               "maximum", "max", "volt", "voltage", "v"});
+    double fit = 0;
+    const Part* p = part_named(of_, what, &fit);
+    if (!p || fit < 1) return;
+    for (const ConsumerReport& c : of_.review.reports.power().consumers)
+      if (c.part == p->id && c.most_v > 0) {
+        const auto asked = typed_number(in_.split.number, "V");
+        const bool given = asked && !in_.split.number.empty();
+        return found_.answer(5.3,
+                             (given ? *asked > c.most_v    ? "No: "
+                                      : *asked < c.least_v ? "Too little: "
+                                                           : "Yes: "
+                                    : "") +
+                                 c.name + " takes " + number_text(c.least_v, 1) + " to " + number_text(c.most_v, 1) +
+                                 " V; with the battery in it sees up to " + number_text(c.rest_v, 1) + " V",
+                             Station::power, p->id);
+      }
+  }
+
+  /// "what size is the wing", "is the tail big enough".
+  void sizes() {
+    if (!in_.asks() || !in_.has({"size", "big", "large", "dimensions", "sizes"})) return;
+    const AirframeReport& report = of_.review.reports.airframe();
+    const Airframe& a = of_.rig.airframe;
+    if (said(in_.words, "wing"))
+      found_.answer(4.2,
+                    "Wing: span " + length_text(a.span_m) + ", mean chord " + figure_text(report.mean_chord) +
+                        ", area " + figure_text(report.wing_area) +
+                        (report.wing_loading ? ", loading " + figure_text(*report.wing_loading) : std::string()),
+                    Station::airframe, "airframe");
+    if (said(in_.words, "tail") && a.tail_span_m > 0)
+      found_.answer(4.2,
+                    "Tail: span " + length_text(a.tail_span_m) + ", chord " + length_text(a.tail_chord_m) +
+                        ". Whether it is enough shows in the static margin: " +
+                        figure_text(of_.review.reports.fit().balance.static_margin),
+                    Station::fit, "balance");
+  }
+
+  /// "what is the mix of output 2", "what pulse does the left aileron get".
+  void mixes() {
+    if (!in_.asks() || !in_.has({"mix", "pulse", "centre", "ends"})) return;
+    std::vector<const Output*> outputs = outputs_numbered(of_, in_);
+    for (const Surface s : surfaces_named(of_, in_))
+      if (const Output* o = of_.rig.output_of(s)) outputs.push_back(o);
+    std::vector<std::string> all;
+    for (const Output* o : outputs) {
+      std::string text;
+      const Mix& mix = o->mix;
+      for (const auto& [word, weight] : {std::pair{"roll", mix.roll},
+                                         {"pitch", mix.pitch},
+                                         {"yaw", mix.yaw},
+                                         {"throttle", mix.throttle},
+                                         {"flap", mix.flap}})
+        if (weight != 0)
+          text += (text.empty() ? "" : ", ") + std::string(word) + " " + number_text(100 * weight, 0) + " %";
+      all.push_back("output " + o->id.substr(o->id.find_last_of('_') + 1) + ": " + (text.empty() ? "no mix" : text) +
+                    "; centre " + number_text(o->centre_us, 0) + ", ends " + number_text(o->low_us, 0) + " and " +
+                    number_text(o->high_us, 0) + " µs" + (o->reversed ? ", reversed" : ""));
+    }
+    if (!all.empty()) found_.answer(5.4, capital(joined(all)), Station::surfaces, outputs.front()->id);
+  }
+
+  /// "what does the mode switch do", "which mode is on position 1", "what is on channel 8".
+  void switches() {
+    if (!in_.asks()) return;
     if (said(in_.words, "mode") && (in_.has({"switch", "switches"}) || in_.has_row({"which", "modes"})) &&
         !said(in_.words, "channel")) {
       std::vector<std::string> all;
@@ -432,11 +539,140 @@ class Answers {
                       number_text(m.to_us, 0) + " µs " + m.mode);
       if (!all.empty()) found_.answer(4.2, capital(joined(all)), Station::home);
     }
+    if (!said(in_.words, "channel") || in_.split.number.empty()) return;
+    const auto number = number_of(in_.split.number);
+    for (const Channel& c : of_.rig.radio.channels)
+      if (number && *number == c.number)
+        return found_.answer(5, "Channel " + std::to_string(c.number) + ": " + function_label(c.function),
+                             Station::sticks);
+    if (number && in_.has({"what", "which"}) && *number >= 1)
+      found_.answer(4, "Nothing is on channel " + number_text(*number, 0) + " in this rig", Station::sticks);
+  }
+
+  /// "is the accelerometer calibrated", "are the sticks proven".
+  void states() {
+    if (!in_.begins({"is", "are", "was", "were", "did", "have", "has"}) ||
+        !in_.has({"calibrated", "proven", "done", "checked", "tested", "looked", "check", "test", "calibrate"}))
+      return;
+    const auto what = without(in_.words, {"calibrated", "proven", "done", "checked", "tested", "looked", "check",
+                                          "test", "calibrate", "already", "yet"});
+    if (what.empty()) return;
+    const CheckStatus* best = nullptr;
+    double fit = 0;
+    for (const CheckStatus& c : of_.review.checks)
+      for (const std::string& name :
+           {c.title, c.family ? c.family->name : std::string(), c.id.family + " " + c.id.subject})
+        if (const double own = names(what, name); own > fit) fit = own, best = &c;
+    if (!best || fit < 1) return;
+    found_.answer(
+        5,
+        best->title + ": " +
+            (best->state == ProofState::none          ? "not proven yet"
+             : best->state == ProofState::stale       ? "stale" + (best->because.empty() ? "" : ", " + best->because)
+             : best->state == ProofState::provisional ? "provisional, until the board is mounted"
+                                                      : "proven"),
+        best->family ? best->family->station : Station::proof, best->id.subject);
+  }
+
+  /// "is 1.2 kg too heavy".
+  void heavier() {
+    const auto kg = typed_number(in_.split.number, shown("kg").unit);
+    const AirframeReport& a = of_.review.reports.airframe();
+    if (!in_.asks() || !kg || in_.split.number.empty() || !in_.has({"heavy", "weigh", "weighs", "weight", "mass"}) ||
+        !a.stall_speed || !of_.rig.airframe.mass_kg)
+      return;
+    const double mass = *kg / shown("kg").factor;
+    if (mass <= 0) return;
+    // At the same lift coefficient the speed goes with the root of the mass.
+    const double times = std::sqrt(mass / *of_.rig.airframe.mass_kg);
+    found_.answer(5,
+                  "At " + mass_text(mass) + " it stalls at about " + speed_text(times * a.stall_speed->value) +
+                      " (at " + mass_text(*of_.rig.airframe.mass_kg) + ": " + speed_text(a.stall_speed->value) +
+                      "); take-off and landing are as much faster",
+                  Station::airframe, "airframe");
+  }
+
+  /// "does this board have a compass", "how is my board mounted".
+  void of_board() {
+    if (!said(in_.words, "board") || !in_.asks() || !board()) return;
+    const SensesAbilities& s = board()->senses;
+    if (in_.has({"mounted", "mount", "turned", "sits", "way"})) {
+      const Mounting* place = of_.rig.mounting("controller");
+      if (place)
+        found_.answer(4.3,
+                      "It sits " + place->turn.label() + ", " + length_text(-place->x_m) + " behind the nose" +
+                          (of_.rig.controller.mounted ? ", mounted" : ", still loose"),
+                      Station::fit, "controller");
+    }
+    if (in_.has({"compass", "barometer", "gps", "sensors"}))
+      found_.answer(4.3,
+                    board()->name + (s.has_compass ? " has a compass" : " has no compass of its own") +
+                        (s.has_barometer ? ", has a barometer" : ", no barometer") +
+                        "; a compass may sit in a satellite receiver, too",
+                    Station::senses);
+  }
+
+  /// A surface that this aircraft does not have.
+  void missing_surface() {
+    if (!found_.all.empty() || !surfaces_named(of_, in_).empty()) return;
+    for (const char* kind : {"rudder", "aileron", "elevator", "canard", "flaperon", "elevon"})
+      if (said(in_.words, kind))
+        return found_.answer(1.2, std::string("There is no ") + kind + " on this aircraft", Station::airframe);
+  }
+
+  /// "the rudder moves when I roll": whether it should.
+  void should_move() {
+    if (in_.asks() || !in_.has({"when", "on", "with", "while"}) || !in_.has({"moves", "move", "goes", "answers"}))
+      return;
+    const auto surfaces = surfaces_named(of_, in_);
+    if (surfaces.empty()) return;
+    for (const Axis axis : all_axes) {
+      if (!in_.has({name_of(axis)})) continue;
+      const std::string stick = std::string(name_of(axis)) + " stick";
+      for (const AxisAnswer& a : of_.review.reports.airframe().answers)
+        if (a.axis == axis && a.direction != 0 && a.surface == surfaces.front())
+          return found_.answer(4.6,
+                               "So it should: on this aircraft " + a.surface.label() + " answers the " + stick +
+                                   " (to the right, or back: " + motion_label(a.surface, a.direction) + ")",
+                               Station::proof, "stick." + std::string(name_of(axis)));
+      return found_.answer(4.6,
+                           "It should not: nothing mixes " + std::string(name_of(axis)) + " into " +
+                               surfaces.front().label() +
+                               ". Channels exchanged (sticks), leads exchanged, or a weight in the mix",
+                           Station::proof, "stick." + std::string(name_of(axis)));
+    }
+  }
+
+  /// "what baud does the receiver use", "at which rate do the servos run".
+  void speaks() {
+    if (!in_.asks()) return;
+    if (in_.has({"baud"})) {
+      double fit = 0;
+      const Part* p = part_named(of_, without(in_.words, {"baud", "use", "rate", "run", "speak"}), &fit);
+      if (p && fit >= 1)
+        for (const Lead& l : of_.rig.leads)
+          for (const LeadEnd* end : {&l.from, &l.to})
+            for (const Port& port : of_.rig.ports)
+              if ((l.from.part == p->id || l.to.part == p->id) && end->part == "controller" &&
+                  end->socket == port.socket)
+                return found_.answer(
+                    5,
+                    socket_label(port.socket) + ", where " + part_name(of_.rig, of_.catalogue, p->id) +
+                        " is, is told " +
+                        (port.baud ? number_text(*port.baud, 0) + " baud" : "no baud: it finds its own"),
+                    Station::wiring, p->id);
+    }
+    if (in_.has({"pulse", "hz", "hertz"}) && in_.has({"rate", "fast", "often", "hz", "hertz"})) {
+      std::vector<std::string> all;
+      for (const Output& o : of_.rig.outputs)
+        for (const Surface s : o.surfaces) all.push_back(s.label() + " " + number_text(o.rate_hz, 0) + " Hz");
+      if (!all.empty()) found_.answer(5.2, "Pulses: " + joined(all, ", "), Station::wiring);
+    }
   }
 
   /// "which channel is the mode switch on".
   void channels() {
-    if (!said(in_.words, "channel") || !in_.has({"which", "what"})) return;
+    if ((!said(in_.words, "channel") && !in_.has_row({"which", "switch"})) || !in_.has({"which", "what"})) return;
     for (const Channel& c : of_.rig.radio.channels) {
       const double fit =
           std::max(names(without(in_.words, {"channel", "switch", "stick"}), function_label(c.function)),
@@ -452,12 +688,8 @@ class Answers {
     if (!said(in_.words, "gain") || !in_.asks() || !board()) return;
     const auto axis = axis_named(in_);
     const GainScale scale(*board(), of_.rig.feel.half_share);
-    if (in_.has({"first", "start", "begin", "maiden"}) && of_.deferred && !of_.deferred->feel_advice.first.empty()) {
-      std::vector<std::string> all;
-      for (const FirstGain& f : of_.deferred->feel_advice.first)
-        all.push_back(std::string(name_of(f.axis)) + " " + f.set);
-      return found_.answer(5, "For the first flight: " + joined(all, ", "), Station::feel);
-    }
+    if (in_.has({"first", "start", "begin", "maiden"}) && !in_.has({"shakes", "shake"}))
+      if (const std::string first = say_first_gains(of_); !first.empty()) return found_.answer(5, first, Station::feel);
     if (in_.has({"set", "change", "adjust"}) && in_.has({"how", "where"}))
       return found_.answer(4.5, "Gains: " + board()->feel.gains, Station::feel);
     std::vector<std::string> all;
@@ -488,7 +720,7 @@ void find_meanings(const AskedOf& of, const Sentence& sentence, Found& found) {
   const bool what = sentence.begins({"what", "whats"});
   if (!asked && !what) return;
   // "my stall speed" asks for the number, "a stall" for what it is.
-  const bool own = sentence.has({"my", "our"});
+  const bool own = sentence.has({"my", "our", "do", "does"}) || sentence.has_row({"is", "the"});
   std::vector<std::string> words = without(sentence.words, {"mean", "means", "meaning", "explain", "define",
                                                             "difference", "between", "called", "word", "whats"});
   // "what's": a letter that is left over.

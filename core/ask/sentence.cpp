@@ -32,6 +32,10 @@ const std::vector<Row>& rows() {
                                     {{"comes", "home"}, "return"},
                                     {{"came", "home"}, "return"},
                                     {{"fly", "home"}, "return"},
+                                    {{"come", "back"}, "return"},
+                                    {{"comes", "back"}, "return"},
+                                    {{"go", "home"}, "return"},
+                                    {{"goes", "home"}, "return"},
                                     {{"way", "home"}, "wayhome"}};
   return all;
 }
@@ -82,6 +86,8 @@ std::string one_spelling(std::string word) {
                                                        {"returns", "return"},
                                                        {"returned", "return"},
                                                        {"failsafes", "failsafe"},
+                                                       {"geofence", "fence"},
+                                                       {"export", "xport"},
                                                        {"kv", "kv"}};
   // "buzzes" and "buzzing" are one word.
   constexpr std::size_t least = 3;

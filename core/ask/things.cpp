@@ -44,7 +44,9 @@ std::vector<Surface> surfaces_named(const AskedOf& of, const Sentence& sentence)
   const auto side_said = [&](std::string_view side) {
     constexpr std::size_t reach = 4;
     for (std::size_t i = 0; i < sentence.all.size(); ++i)
-      if (sentence.all[i] == side)
+      // "the right throw" is no side.
+      if (sentence.all[i] == side &&
+          (i + 1 == sentence.all.size() || (!like(sentence.all[i + 1], "throw") && sentence.all[i + 1] != "way")))
         for (std::size_t k = i + 1; k < std::min(i + reach, sentence.all.size()); ++k)
           if (const std::string& w = sentence.all[k]; like(w, "aileron") || like(w, "elevator") || like(w, "rudder") ||
                                                       like(w, "servo") || like(w, "half") || surface_kind_said(w))
@@ -91,20 +93,26 @@ std::vector<const Output*> outputs_numbered(const AskedOf& of, const Sentence& s
   return all;
 }
 
-const char* also_called(const std::string& section, const std::string& member) {
+double names_otherwise(const std::vector<std::string>& asked, const std::string& section, const std::string& member) {
   const std::string place = section + "/" + member;
+  double best = 0;
   for (const auto& [known, words] : {std::pair{"home/return_height_m", "return height"},
+                                     {"airframe/span_m", "wing"},
+                                     {"airframe/tail_arm_m", "tail wing"},
+                                     {"airframe/length_m", "fuselage"},
+                                     {"home/loss_hold_s", "wait"},
                                      {"home/circle_radius_m", "circle radius"},
                                      {"home/turn_home_v", "turn return voltage"},
                                      {"home/wind_m_s", "wind speed"},
                                      {"home/area_m", "flying area"},
+                                     {"home/area_m", "area"},
                                      {"fit/frame_mass_kg", "empty weight"},
                                      {"power/reserve_share", "reserve"},
                                      {"airframe/wing_at_m", "long nose"},
                                      {"airframe/fast_m_s", "top speed"},
                                      {"airframe/mass_kg", "take off weight"}})
-    if (place == known) return words;
-  return "";
+    if (place == known) best = std::max(best, names(asked, words));
+  return best;
 }
 
 }  // namespace rigging

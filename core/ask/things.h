@@ -8,8 +8,9 @@ namespace rigging {
 
 /// The part that the words name best; null for none. `how_well`: as `names`.
 const Part* part_named(const AskedOf& of, const std::vector<std::string>& words, double* how_well = nullptr);
-/// What builders say for a member of a section, where its label says something else; empty for nothing.
-const char* also_called(const std::string& section, const std::string& member);
+/// How well the words say a member of a section by what builders call it, where its label says something else; as
+/// `names`.
+double names_otherwise(const std::vector<std::string>& asked, const std::string& section, const std::string& member);
 /// Parts of this group, in their order.
 std::vector<const Part*> parts_of(const AskedOf& of, PartGroup group);
 

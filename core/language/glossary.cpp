@@ -1,6 +1,7 @@
 #include "language/glossary.h"
 
 #include "base/file.h"
+#include "language/manual.h"
 
 namespace rigging {
 
@@ -29,9 +30,10 @@ std::vector<Term> terms_of(std::string_view chapter) {
 }
 
 std::vector<Term> terms_beside(const std::filesystem::path& data_folder) {
-  for (const auto& folder : {data_folder / "manual", data_folder / ".." / "docs" / "manual"})
-    if (const auto chapter = read_file((folder / "glossary.md").string())) return terms_of(*chapter);
-  return {};
+  const auto folder = manual_beside(data_folder);
+  if (folder.empty()) return {};
+  const auto chapter = read_file((folder / "glossary.md").string());
+  return chapter ? terms_of(*chapter) : std::vector<Term>();
 }
 
 }  // namespace rigging

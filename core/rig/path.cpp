@@ -118,6 +118,7 @@ std::string value_words(const std::string& place, const Value& value) {
     // Of the field, not of the bench: nobody says a return height in millimetres.
     if (unit == "m" && steps.front() == "home")
       return unit_system() == UnitSystem::metric ? number_text(*number, 3) + " m" : field_text(*number);
+    if (steps.back().ends_with("_share")) return number_text(100 * *number, 3) + " %";
     const Shown s = shown(unit);
     // Places are kept in body axes, forward positive, and spoken of as behind the nose.
     const double sign = steps.front() == "places" && steps.back() == "x_m" ? -1 : 1;

@@ -1,9 +1,7 @@
-#include "ask/ask.h"
 
 #include <gtest/gtest.h>
 
-#include "base/job.h"
-#include "bench_rig.h"
+#include "asked.h"
 
 namespace rigging {
 namespace {
@@ -16,7 +14,7 @@ struct Asked {
 
 std::vector<Interpretation> ask(const Rig& rig, std::string_view words) {
   const Review r = review(rig, shipped());
-  return answers({rig, shipped(), r, nullptr}, words);
+  return answers({rig, shipped(), r, nullptr, nullptr, nullptr, &shipped_topics()}, words);
 }
 
 // Natural words for what each station can do; the first answer is the one that is meant.
@@ -58,10 +56,10 @@ TEST(Ask, QuestionsAndComplaintsFindTheirPlace) {
                                     {"what do my switches do: flight modes", S::home, "manual"},
                                     {"at what voltage should I turn back? low voltage", S::home, "15 V"},
                                     {"how wide is the circle radius", S::home, "circle"},
-                                    {"how do I do the range test", S::home, "range test"},
-                                    {"the elevator goes the wrong way", S::proof, "Which way"},
-                                    {"left flaperon moves the wrong way", S::proof, "Which way"},
-                                    {"my aileron is reversed", S::proof, "Which way"},
+                                    {"how do I do the range test", S::home, "reduced power"},
+                                    {"the elevator goes the wrong way", S::proof, "Look at both"},
+                                    {"left flaperon moves the wrong way", S::proof, "Look at both"},
+                                    {"my aileron is reversed", S::proof, "Look at both"},
                                     {"the stabilizer fights me", S::proof, "correction"},
                                     {"it shakes in a dive", S::feel, "shakes"},
                                     {"the wing wobbles, it oscillates", S::feel, "shakes"},
@@ -74,12 +72,12 @@ TEST(Ask, QuestionsAndComplaintsFindTheirPlace) {
                                     {"the receiver is not heard", S::sticks, "receiver"},
                                     {"my sticks do nothing", S::sticks, "receiver"},
                                     {"stick is not centred", S::sticks, "transmitter"},
-                                    {"it rolls left, I have to hold the stick", S::surfaces, "trimmed"},
+                                    {"it rolls left, I have to hold the stick", S::surfaces, "clevis"},
                                     {"it sinks in level", S::senses, "level"},
                                     {"there is no picture in the goggles", S::wiring, "picture"},
                                     {"the servo buzzes and gets hot", S::surfaces, "servo"},
                                     {"there is slop in the linkage", S::surfaces, "Play"},
-                                    {"calibrate the compass", S::senses, "Calibrate the compass"},
+                                    {"calibrate the compass", S::senses, "Turn the model"},
                                     {"calibrate esc", S::sticks, "speed controller"},
                                     {"rehearse the way home", S::home, "Rehearse"},
                                     {"what are my gains", S::feel, "not written down"},

@@ -1,32 +1,11 @@
 #include <gtest/gtest.h>
 
-#include "ask/ask.h"
 #include "ask/sentence.h"
-#include "base/job.h"
-#include "bench_rig.h"
+#include "asked.h"
 
 /// What builders say, and what they have to hear: the sentences were written before the code that answers them.
 namespace rigging {
 namespace {
-
-const std::vector<Term>& terms() {
-  static const std::vector<Term> all = terms_beside(in_source("/data"));
-  return all;
-}
-
-/// Both tiers of a review, made once for a rig however often it is asked.
-std::vector<Interpretation> answers_to(const Rig& rig, std::string_view words) {
-  static std::optional<Rig> of;
-  static std::optional<Review> first;
-  static std::optional<DeferredReview> late;
-  if (!of || !(*of == rig)) {
-    of = rig;
-    first = review(*of, shipped());
-    Progress progress;
-    late = deferred_review(first->reports, progress);
-  }
-  return answers({*of, shipped(), *first, late ? &*late : nullptr, &terms()}, words);
-}
 
 struct Heard {
   const char* words;
@@ -252,7 +231,7 @@ TEST(Sentences, MoreComplaintsAndDeedsAreUnderstood) {
   const Rig rig = demo("hedgerow");
   const std::pair<const char*, const char*> said[] = {
       {"how much wind can it take", "It cruises at"},
-      {"what does the red wire do", "plus of a servo lead"},
+      {"what does the red wire do", "servo lead is plus"},
       {"the left aileron is stuck", "Battery out, and move it by hand"},
       {"the gps jumps about", "The position jumps"},
       {"the battery comes down hot", "more current than it can"},

@@ -1,0 +1,68 @@
+#include "ask/what_if.h"
+
+#include <algorithm>
+
+#include "ask/deeds.h"
+#include "base/number.h"
+
+namespace rigging {
+namespace {
+
+/// What is left of the sentence when it is said as a deed; empty where it asks for none.
+std::string as_deed(const std::string& text) {
+  for (const std::string_view lead :
+       {"what happens when i ", "what happens if i ", "what would happen if i ", "what if i ", "can i ", "could i ",
+        "may i ", "should i ", "is it ok to ", "what does it do if i "})
+    if (text.starts_with(lead)) {
+      std::string rest = text.substr(lead.size());
+      while (!rest.empty() && (rest.back() == '?' || rest.back() == ' ')) rest.pop_back();
+      for (const std::string_view out : {"leave out ", "do without ", "omit ", "fly without "})
+        if (rest.starts_with(out)) rest = "remove " + rest.substr(out.size());
+      return rest;
+    }
+  return {};
+}
+
+/// What of `one` is not in `other`, by code and subject, without what is only still to be done.
+std::vector<std::string> only_in(const std::vector<Snag>& one, const std::vector<Snag>& other) {
+  std::vector<std::string> all;
+  for (const Snag& s : one)
+    if (s.station != Station::proof && std::none_of(other.begin(), other.end(), [&](const Snag& o) {
+          return o.code == s.code && o.subject == s.subject;
+        }))
+      all.push_back(s.what);
+  return all;
+}
+
+std::string counted(const std::vector<std::string>& all, const char* what) {
+  if (all.empty()) return {};
+  return std::to_string(all.size()) + (all.size() == 1 ? " snag " : " snags ") + what + ": " + all.front() +
+         (all.size() > 1 ? "; and " + std::to_string(all.size() - 1) + " more" : "");
+}
+
+}  // namespace
+
+void find_what_if(const AskedOf& of, const Sentence& in, Found& found) {
+  const std::string deed = as_deed(in.text);
+  if (deed.empty()) return;
+  Found tried;
+  find_deeds(of, Sentence(deed), tried);
+  const Interpretation* best = nullptr;
+  for (const Interpretation& a : tried.all)
+    if (!best || a.fit > best->fit) best = &a;
+  if (!best) return;
+  if (!best->edit) return found.answer(4.2, best->text, best->station, best->subject);
+  const Review then = review_after(best->edit->rig, of.review);
+  const auto comes = only_in(then.snags, of.review.snags), goes = only_in(of.review.snags, then.snags);
+  std::string text = best->text + ". ";
+  text += comes.empty() && goes.empty()
+              ? "No snag comes or goes with it"
+              : counted(comes, "more") + (comes.empty() || goes.empty() ? "" : ". ") + counted(goes, "less");
+  std::size_t stale = 0;
+  for (const CheckStatus& c : of.review.checks)
+    if (const CheckStatus* after = find_check(then.checks, c.id); after && c.stands() && !after->stands()) ++stale;
+  if (stale > 0) text += ". It makes " + std::to_string(stale) + (stale == 1 ? " proof" : " proofs") + " stale";
+  found.answer(4.2, text + ". Nothing is done by asking", best->station, best->subject);
+}
+
+}  // namespace rigging
