@@ -19,13 +19,13 @@ namespace {
 
 std::string said_figure(const std::optional<Figure>& f) { return f ? f->name + ": " + figure_text(*f) : std::string(); }
 
+}  // namespace
+
 std::string in_a_row(const std::vector<std::string>& all, const char* between) {
   std::string text;
   for (const std::string& s : all) text += (text.empty() ? "" : between) + s;
   return text;
 }
-
-}  // namespace
 
 std::string say_endurance(const AskedOf& of) {
   return of.review.reports.power().drive ? said_figure(of.review.reports.power().endurance) : std::string();

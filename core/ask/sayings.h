@@ -5,6 +5,8 @@
 /// Answers with their number, of this rig; empty where it is not known.
 namespace rigging {
 
+std::string in_a_row(const std::vector<std::string>& all, const char* between = "; ");
+
 /// By its name in the file of topics: "stall" is `say_stall`; null for none.
 std::string (*saying_named(std::string_view name))(const AskedOf&);
 std::vector<std::string> saying_names();

@@ -93,6 +93,12 @@ std::vector<const Output*> outputs_numbered(const AskedOf& of, const Sentence& s
   return all;
 }
 
+std::string socket_label(const AskedOf& of, const std::string& socket) {
+  const ControllerClass* board = of.review.reports.controller();
+  const Terminal* t = board ? board->terminal(socket) : nullptr;
+  return t && !t->label.empty() ? t->label : socket;
+}
+
 double names_otherwise(const std::vector<std::string>& asked, const std::string& section, const std::string& member) {
   const std::string place = section + "/" + member;
   double best = 0;

@@ -8,6 +8,8 @@ namespace rigging {
 
 /// The part that the words name best; null for none. `how_well`: as `names`.
 const Part* part_named(const AskedOf& of, const std::vector<std::string>& words, double* how_well = nullptr);
+/// What the board calls a socket.
+std::string socket_label(const AskedOf& of, const std::string& socket);
 /// How well the words say a member of a section by what builders call it, where its label says something else; as
 /// `names`.
 double names_otherwise(const std::vector<std::string>& asked, const std::string& section, const std::string& member);
