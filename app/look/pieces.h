@@ -2,6 +2,7 @@
 
 #include <QLabel>
 #include <QPushButton>
+#include <QStyle>
 
 #include "look/look.h"
 
@@ -15,6 +16,14 @@ inline void keep_width(QWidget* w, double pixels) {
   const auto fit = [w, pixels] { w->setFixedWidth(Style::instance().px(pixels)); };
   fit();
   QObject::connect(&Style::instance(), &Style::changed, w, fit);
+}
+
+/// The filled one, which is the next step, or not.
+inline void make_main(QPushButton& button, bool main) {
+  if (button.property("main").toBool() == main) return;
+  button.setProperty("main", main);
+  button.style()->unpolish(&button);
+  button.style()->polish(&button);
 }
 
 /// A button with its one-line hint and the name that tests and the keyboard find it by.

@@ -242,9 +242,7 @@ void ProcedureCard::show_actions(const Card& card) {
     b->setToolTip(QString::fromStdString(a.hint));
     b->setEnabled(a.enabled && (!a.needs_look || looked));
     if (form_ == Form::wide && !a.minor) b->setMinimumHeight(a.main ? 40 : 34);
-    if (b->property("main").toBool() == a.main) continue;
-    b->setProperty("main", a.main);
-    b->style()->polish(b);
+    make_main(*b, a.main);
   }
 }
 

@@ -123,15 +123,28 @@ void ProofProcedure::decide(const Scene& scene) {
   const auto to_do = [](const CheckStatus& c) {
     return c.family->station == Station::proof && !c.family->by_station && !c.family->guides && !c.stands();
   };
+  // What was led to a station and came back proven is done with.
+  const CheckStatus* led_to = find_check(scene.checks, waited_for_);
+  if (led_to && led_to->stands() && current_ == waited_for_) current_.clear();
   if (fallback_ || !find_check(scene.checks, current_)) current_.clear();
   fallback_ = false;
   if (current_.empty())
     if (const auto next = std::find_if(scene.checks.begin(), scene.checks.end(), to_do); next != scene.checks.end())
       current_ = next->id.text();
+  // Then what other stations record, in the order of the work.
+  if (current_.empty())
+    if (const auto next = std::find_if(scene.checks.begin(), scene.checks.end(),
+                                       [](const CheckStatus& c) { return !c.family->guides && !c.stands(); });
+        next != scene.checks.end()) {
+      current_ = next->id.text();
+      fallback_ = true;
+    }
   if (current_.empty() && !scene.checks.empty()) {
     current_ = scene.checks.front().id.text();
     fallback_ = true;
   }
+  const CheckStatus* at = find_check(scene.checks, current_);
+  waited_for_ = at && at->family->by_station && !at->stands() ? current_ : std::string();
   const bool open = std::any_of(scene.checks.begin(), scene.checks.end(), to_do);
   unreasoned_ = unreasoned_ && session_.answer().too_many;
   const bool contradiction =
@@ -227,7 +240,8 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
   } else if (action == "to_station" && now) {
     // A plan that is missing is made at the station that the check counts for.
     const bool plans = !now->holds && now->family->counts_for;
-    return {GoTo{plans ? *now->family->counts_for : now->family->station, now->id.subject}};
+    return {GoTo{plans ? *now->family->counts_for : now->family->station,
+                 now->id.subject.empty() ? now->id.text() : now->id.subject}};
   } else if (action == "not_so" && now) {
     denied_ = now->id.text();
     if (!now->stands() && now->state != ProofState::stale) return {};

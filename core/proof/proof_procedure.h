@@ -55,6 +55,7 @@ class ProofProcedure : public Procedure {
   std::string current_;
   std::string denied_;       ///< the check of which the answer was no
   bool unreasoned_ = false;  ///< something was wrong on an aircraft with more outputs than can be reasoned about
+  std::string waited_for_;   ///< a check that its own station records, not yet proven
   bool fallback_ = false;    ///< nobody chose it and nothing waits: another is taken as soon as one does
   Asking asking_ = Asking::check;
   bool elsewhere_ = false;  ///< the check is done at its own station

@@ -312,7 +312,13 @@ Orders AccelerometerProcedure::hear(const Event& event, const Scene& scene) {
         poses_, here.latitude_deg ? normal_gravity(*here.latitude_deg, here.altitude_km * 1000) : standard_gravity);
     if (found_->verdict == Verdict::good) return finish(scene);
   }
-  return {};
+  return led_ && running_ && asked_ != poses_.size() ? hold(scene) : Orders{};
+}
+
+Orders AccelerometerProcedure::hold(const Scene& scene) {
+  asked_ = poses_.size();
+  const auto pose = pose_for(in_model(scene, next_direction()));
+  return {AskHands{hands::Hold{pose[0], pose[1], pose[2]}}};
 }
 
 Point AccelerometerProcedure::next_direction() const {
@@ -331,6 +337,7 @@ Point AccelerometerProcedure::next_direction() const {
 
 Orders AccelerometerProcedure::finish(const Scene& scene) {
   running_ = false;
+  led_ = false;
   if (!found_ || found_->verdict == Verdict::repeat) return {};
   Edit edit{scene.rig, "Accelerometer calibrated"};
   edit.rig.sensing.accelerometer = correction_from(*found_);
@@ -343,16 +350,19 @@ Orders AccelerometerProcedure::press(const std::string& action, const Scene& sce
   if (action == "accel_begin") {
     poses_.clear();
     found_.reset();
+    asked_.reset();
     begin();
   } else if (action == "accel_stop") {
-    running_ = false;
+    running_ = led_ = false;
     poses_.clear();
     found_.reset();
   } else if (action == "accel_enough") {
     return finish(scene);
   } else if (action == "accel_hold") {
-    const auto pose = pose_for(in_model(scene, next_direction()));
-    return {AskHands{hands::Hold{pose[0], pose[1], pose[2]}}};
+    return hold(scene);
+  } else if (action == "accel_hands" && running_) {
+    led_ = true;
+    return hold(scene);
   }
   return write_or_record(action, accelerometer_calibrated);
 }
@@ -371,11 +381,17 @@ Card AccelerometerProcedure::card(const Scene& scene) const {
     card.caution = "Propeller off.";
     card.picture.pose_deg = pose;
     if (found_ && poses_.size() >= 6) card.lines.push_back({found_->reasons(), false});
-    if (scene.bench.hands)
+    if (scene.bench.hands) {
+      add({.id = "accel_hands",
+           .label = led_ ? "The simulated hands go on" : "Through all of them (simulated)",
+           .hint = "The simulated hands hold the simulated model as it is asked for, pose after pose",
+           .main = true,
+           .enabled = !led_});
       add({.id = "accel_hold",
            .label = "Hold it so (simulated)",
            .hint = "The simulated hands hold the simulated model as it is asked for",
-           .main = true});
+           .enabled = !led_});
+    }
     if (found_ && found_->verdict == Verdict::usable)
       add({.id = "accel_enough",
            .label = "That is enough",

@@ -72,8 +72,12 @@ class AccelerometerProcedure : public SenseProcedure {
   Orders finish(const Scene& scene);
   /// The direction, board axes, that is furthest from all poses so far.
   Point next_direction() const;
+  Orders hold(const Scene& scene);
+
   std::vector<StillPose> poses_;
   std::optional<Calibration> found_;
+  bool led_ = false;                  ///< simulated hands go on from pose to pose
+  std::optional<std::size_t> asked_;  ///< how many poses there were when they were last asked
 };
 
 /// Hard and soft iron from a turn through all directions.

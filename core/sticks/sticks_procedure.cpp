@@ -11,6 +11,9 @@
 namespace rigging {
 namespace {
 
+/// Of the stick that gives it; nothing for the throttle.
+std::optional<Axis> axis_of(ChannelFunction function) { return from_name<Axis>(name_of(function)); }
+
 std::string listed(const std::vector<double>& pulses_us) {
   std::string text;
   for (const double us : pulses_us) text += (text.empty() ? "" : ", ") + number_text(us, 0);
@@ -59,6 +62,33 @@ std::vector<std::string> SticksProcedure::limits() const {
 }
 
 Orders SticksProcedure::hear(const Event& event, const Scene& scene) {
+  Orders orders = take(event, scene);
+  for (Order& o : led_hands()) orders.push_back(std::move(o));
+  return orders;
+}
+
+Orders SticksProcedure::led_hands() {
+  Orders orders;
+  if (switched_off_ && doing_ != Doing::loss) {
+    switched_off_ = false;
+    orders.emplace_back(AskHands{hands::SwitchTransmitter{true}});
+  }
+  if (!led_) return orders;
+  std::optional<std::pair<ChannelFunction, int>> wanted;
+  if (doing_ == Doing::sticks && setup_ && setup_->stick()) wanted = {*setup_->stick(), setup_->side()};
+  led_ = doing_ == Doing::sticks;
+  if (wanted == held_) return orders;
+  const auto move = [&](ChannelFunction f, int side) {
+    // The throttle rests closed.
+    orders.emplace_back(AskHands{hands::Stick{axis_of(f), static_cast<double>(axis_of(f) ? side : std::max(side, 0))}});
+  };
+  if (held_ && (!wanted || wanted->first != held_->first)) move(held_->first, 0);
+  if (wanted) move(wanted->first, wanted->second);
+  held_ = wanted;
+  return orders;
+}
+
+Orders SticksProcedure::take(const Event& event, const Scene& scene) {
   if (std::holds_alternative<SceneChanged>(event)) {
     report_ = analyze_sticks(scene.rig, scene.catalogue);
     forget_undone(scene.rig.radio);
@@ -96,6 +126,14 @@ Orders SticksProcedure::press(const std::string& action, const Scene& scene) {
     if (doing_ == Doing::nothing) return listen(unread(scene.rig), scene.rig);
     if (doing_ == Doing::sticks && setup_ && !setup_->readings().empty()) return sticks_found(scene);
     stop();
+  } else if (action == "stick_hands" && doing_ == Doing::sticks) {
+    led_ = true;
+    held_.reset();
+  } else if (action == "loss_hands" && doing_ == Doing::loss) {
+    switched_off_ = true;
+    return {AskHands{hands::SwitchTransmitter{false}}};
+  } else if (action == "stick_supply") {
+    return {AskHands{hands::Supply{scene.bench.usb, true}}};
   } else if (action == "listen_all") {
     return listen(sticks_needed(report_), scene.rig);
   } else if (const auto one = stick_again(action); one && doing_ == Doing::nothing) {
@@ -312,8 +350,25 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
                   : unread(scene.rig).size() < sticks_needed(report_).size() ? "Listen to the rest"
                                                                              : "Listen to the sticks",
          .hint = "Finds order, direction, centre and ends while you move one stick at a time",
-         .main = busy || !dials,
+         .main = !busy && hears && !dials && !report_.all_land,
          .enabled = hears || doing_ == Doing::loss});
+  if (!busy && !hears && scene.bench.hands && !scene.bench.battery)
+    add({.id = "stick_supply",
+         .label = "Battery in (simulated)",
+         .hint = "On the simulated bench; on a real one the transmitter first, propeller off",
+         .main = true});
+  if (doing_ == Doing::sticks && scene.bench.hands)
+    add({.id = "stick_hands",
+         .label = led_ ? "The simulated hands move them" : "Move them so (simulated)",
+         .hint = "The simulated hands do what the card says, stick by stick",
+         .main = true,
+         .enabled = !led_});
+  if (doing_ == Doing::loss && scene.bench.hands)
+    add({.id = "loss_hands",
+         .label = switched_off_ ? "It is off (simulated)" : "Switch it off (simulated)",
+         .hint = "The simulated hands switch the transmitter off, and on again afterwards",
+         .main = true,
+         .enabled = !switched_off_});
   if (doing_ == Doing::sticks && setup_ && setup_->steps_done() > 1)
     add({.id = "listen_again",
          .label = "That stick again",
@@ -328,15 +383,21 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
     add({.id = "learn_ends",
          .label = "Let the controller learn these ends",
          .hint = "Takes what was read for the ends of each channel, written with the next configuration"});
-  if (!busy && scene.bench.differs && report_.all_read && !scene.bench.writing)
+  const bool writes = !busy && scene.bench.differs && report_.all_read && !scene.bench.writing;
+  if (writes)
     add({.id = "write_channels",
          .label = "Write to the controller",
-         .hint = "The controller takes each channel for what was found"});
+         .hint = "The controller takes each channel for what was found",
+         .main = report_.all_land});
   const CheckStatus* calibrated = find_check(scene.checks, sticks_calibrated);
-  if (!busy && report_.all_land && calibrated && !calibrated->stands())
+  const bool records = !busy && report_.all_land && calibrated && !calibrated->stands();
+  if (records)
     add({.id = "record_calibrated",
          .label = "Record: sticks calibrated",
-         .hint = "A proof that goes stale when order, direction, sub-trim or travel change"});
+         .hint = "A proof that goes stale when order, direction, sub-trim or travel change",
+         .main = !writes});
+  const CheckStatus* noticed = find_check(scene.checks, loss_noticed);
+  const bool tries = !busy && !writes && !records && report_.all_land && noticed && !noticed->stands();
   if (doing_ == Doing::loss && !hears)
     add({.id = "loss_hidden",
          .label = "Nothing tells",
@@ -358,8 +419,9 @@ void SticksProcedure::add_actions(Card& card, const Scene& scene) const {
                 : hears               ? "It is off, frames still come"
                                       : "It told me",
        .hint = "Transmitter off: does the controller notice?",
+       .main = tries || (doing_ == Doing::loss && switched_off_ && hears),
        .enabled = (hears || (c && !shows(scene))) && (!busy || doing_ == Doing::loss),
-       .minor = true});
+       .minor = !tries && doing_ != Doing::loss});
 }
 
 Card SticksProcedure::card(const Scene& scene) const {

@@ -20,7 +20,10 @@ class SticksProcedure : public Procedure {
  private:
   enum class Doing { nothing, sticks, a_switch, loss };
 
+  Orders take(const Event& event, const Scene& scene);
   Orders press(const std::string& action, const Scene& scene);
+  /// What simulated hands that follow the card have to do now.
+  Orders led_hands();
   Orders listen(std::vector<ChannelFunction> sticks, const Rig& rig);
   std::vector<ChannelFunction> unread(const Rig& rig) const;
   void stop();
@@ -50,6 +53,9 @@ class SticksProcedure : public Procedure {
   std::optional<Radio> result_of_;  ///< what the result was put into; undone or changed, it says nothing any more
   double now_s_ = 0, last_frame_s_ = 0;
   bool frames_come_ = false;
+  bool led_ = false;                                     ///< simulated hands do what the card says
+  std::optional<std::pair<ChannelFunction, int>> held_;  ///< what they hold for it
+  bool switched_off_ = false;                            ///< they did, for the loss
 };
 
 /// The stick that an action "again_roll" asks for once more.

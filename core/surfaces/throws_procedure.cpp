@@ -36,6 +36,8 @@ Orders hold_sticks(const Command& c) {
 Orders ThrowsProcedure::hear(const Event& event, const Scene& scene) {
   if (const auto* time = std::get_if<Time>(&event)) {
     now_s_ = time->s;
+    eyes_on_ = eyes_on_ && state_ == State::reading && scene.bench.hands;
+    if (eyes_on_ && settled()) return take(std::round(still_deg_ * 10) / 10, scene);
   } else if (const auto* seen = std::get_if<SurfacesSeen>(&event)) {
     if (const auto it = seen->deg.find(surface_); it != seen->deg.end()) watch(it->second);
   } else if (const auto* pressed = std::get_if<Pressed>(&event)) {
@@ -77,6 +79,10 @@ Orders ThrowsProcedure::press(const Pressed& pressed, const Scene& scene) {
                                        : pressed.number,
                 scene);
   if (action == "throw_sure" && state_ == State::doubted) return finish(scene);
+  if (action == "throw_eyes_all") {
+    eyes_on_ = true;
+    return {};
+  }
   if (action == "throw_eyes") return take(std::round(still_deg_ * 10) / 10, scene);
   if (action == "throw_supply") return {AskHands{hands::Supply{scene.bench.usb, true}}};
   if (action == "throw_hands") return by_hand(scene);
@@ -115,6 +121,12 @@ void ThrowsProcedure::watch(double deg) {
   if (std::abs(deg - still_deg_) <= jitter_deg) return;
   still_since_s_ = now_s_;
   still_deg_ = deg;
+}
+
+bool ThrowsProcedure::settled() const {
+  constexpr double still_s = 0.25;
+  constexpr int least_looks = 4;
+  return looks_ >= least_looks && now_s_ - still_since_s_ > still_s;
 }
 
 Orders ThrowsProcedure::drive_there(const Scene& scene) {
@@ -393,19 +405,38 @@ void ThrowsProcedure::add_answer(Card& card, const Output& o, const Scene& scene
   for (const std::string& limit : a.limits) card.lines.push_back({capital(limit) + "."});
 }
 
+bool ThrowsProcedure::none_read(const Rig& rig) {
+  const auto all = hinged(rig);
+  return std::none_of(all.begin(), all.end(), [&](const Surface& s) { return read_throws(rig, s).has_value(); });
+}
+
 void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
   const Output* o = scene.rig.output_of(surface_);
   const bool reading = state_ == State::reading, by_hands = mechanical(), sets = settings(o);
   const auto add = [&](Action a) { card.actions.push_back(std::move(a)); };
+  const auto waits = [&](const CheckId& id) {
+    const CheckStatus* c = find_check(scene.checks, id);
+    return c && !reading && c->holds && !c->stands();
+  };
+  // What was found is recorded once nothing of it is left to be done.
+  const bool records =
+      !by_hands && !sets && read_.empty() && !scene.bench.differs && (waits(surfaces_centred) || waits(throws_equal));
   if (reading) {
-    add({.id = "throw_take", .label = "Take this reading", .hint = "Notes the reading and goes on", .main = true});
-    constexpr double still_s = 0.25;
-    constexpr int least_looks = 4;
-    if (scene.bench.hands)
+    add({.id = "throw_take",
+         .label = "Take this reading",
+         .hint = "Notes the reading and goes on",
+         .main = !scene.bench.hands});
+    if (scene.bench.hands) {
+      add({.id = "throw_eyes_all",
+           .label = eyes_on_ ? "The simulated gauge is read" : "Read on by the simulated gauge",
+           .hint = "Eyes on the simulated model at this place and at all that follow, to a tenth of a degree",
+           .main = true,
+           .enabled = !eyes_on_});
       add({.id = "throw_eyes",
-           .label = "Read the simulated gauge",
+           .label = "This place alone",
            .hint = "Eyes on the simulated model, to a tenth of a degree",
-           .enabled = looks_ >= least_looks && now_s_ - still_since_s_ > still_s});
+           .enabled = !eyes_on_ && settled()});
+    }
   }
   if (state_ == State::doubted)
     add({.id = "throw_sure",
@@ -444,13 +475,14 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
         hinged(scene.rig).size() > 1)
       add({.id = "throw_all",
            .label = "Read all surfaces",
-           .hint = "Five readings of each, one surface after the other; what they ask for comes after the last"});
+           .hint = "Five readings of each, one surface after the other; what they ask for comes after the last",
+           .main = none_read(scene.rig)});
     if (o && !by_hands && !sets && !(scene.bench.differs && drives_now(scene)))
       add({.id = "throw_begin",
            .label =
                read_throws(scene.rig, surface_) || state_ == State::doubted ? "Read it again" : "Read this surface",
            .hint = "Five readings: flush, both ends and half way",
-           .main = true});
+           .main = !records && (!none_read(scene.rig) || hinged(scene.rig).size() == 1)});
   }
   for (const auto& [id, action, label, hint] :
        {std::tuple{&surfaces_centred, "record_centred", "Record: surfaces centred", "All surfaces were read flush"},
@@ -458,7 +490,11 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
          "All throws were read as wanted, left and right alike"}}) {
     const CheckStatus* c = find_check(scene.checks, *id);
     if (!c) continue;
-    if (!reading && c->holds && !c->stands()) add({.id = action, .label = label, .hint = hint});
+    if (waits(*id))
+      add({.id = action,
+           .label = label,
+           .hint = hint,
+           .main = records && (*id == surfaces_centred || !waits(surfaces_centred))});
     card.note += (card.note.empty() ? "" : "\n") + c->title + ": " +
                  (c->stands() ? std::string(name_of(c->state))
                   : c->holds  ? "holds, not recorded"

@@ -34,6 +34,8 @@ class ThrowsProcedure : public Procedure {
   Orders drive_there(const Scene& scene);
   Orders let_go(const Scene& scene);
   /// Eyes wait until the surface stands still.
+  bool settled() const;
+  static bool none_read(const Rig& rig);
   void watch(double deg);
   double level(const Scene& scene) const;
   std::optional<double> pulse_us(const Scene& scene) const;
@@ -58,6 +60,7 @@ class ThrowsProcedure : public Procedure {
   bool drove_ = false;
   double now_s_ = 0, still_since_s_ = 0, still_deg_ = 0;
   int looks_ = 0;
+  bool eyes_on_ = false;  ///< simulated eyes read on by themselves, place by place
 };
 
 }  // namespace rigging

@@ -419,9 +419,7 @@ void FeelPage::show_flying(bool on) {
   sides_->setCurrentIndex(on ? 1 : 0);
   caution_->setText(on ? u"Simulated, not flown."_s : u"Worked out, not flown."_s);
   // One thing is the next step.
-  first_->setProperty("main", !on);
-  first_->style()->unpolish(first_);
-  first_->style()->polish(first_);
+  make_main(*first_, !on);
   if (on) flying_->show_axis(axis_);
 }
 

@@ -59,7 +59,6 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
   head->addWidget(heading(), 1);
   plan_ = new QPushButton(u"Plan the wiring"_s);
   plan_->setObjectName(u"plan_wiring"_s);
-  plan_->setProperty("main", true);
   plan_->setToolTip(
       u"Gives every part and output its place so that no rule is broken and least is moved. What you keep by hand "
       "stays."_s);
@@ -199,7 +198,7 @@ WiringPage::WiringPage(const PageContext& context) : StationPage(Station::wiring
     bench_.ask(hands::Inspect{view_->traced()});
   });
   connect(right_, &QPushButton::clicked, this, [this] {
-    (void)document_.record({lead_family, view_->traced()}, bench_.simulated());
+    if (document_.record({lead_family, view_->traced()}, bench_.simulated())) choose_next();
   });
   connect(&bench_, &BenchLink::inspected, this, &WiringPage::seen_of);
   connect(&document_, &RigDocument::deferred_ready, this, [this] {
@@ -338,7 +337,32 @@ void WiringPage::show_check() {
   battery_->setText(bench_.sight().battery ? u"Battery out"_s : u"Battery in"_s);
   const bool dark = bench_.hands_connected() && !bench_.sight().usb && !bench_.sight().battery;
   inspect_->setEnabled(dark);
-  mend_->setEnabled(dark && inspected_ == l->id && seen_words_ != u"Seen: as planned."_s);
+  const bool seen = inspected_ == l->id, as_planned = seen_words_ == u"Seen: as planned."_s;
+  mend_->setEnabled(dark && seen && !as_planned);
+  // One of them is the next step.
+  const CheckStatus* check = find_check(document_.review().checks, CheckId{lead_family, l->id});
+  const bool open = check && !check->stands(), hands = bench_.hands_connected();
+  // All followed in the dark: power once.
+  const bool all_seen =
+      std::all_of(document_.review().checks.begin(), document_.review().checks.end(),
+                  [](const CheckStatus& c) { return c.id.family != lead_family || c.stands(); });
+  make_main(*battery_, hands && (bench_.sight().battery ? open && !seen : all_seen));
+  make_main(*inspect_, open && dark && !seen);
+  make_main(*mend_, open && dark && seen && !as_planned);
+  make_main(*right_, open && (!hands || (seen && as_planned)));
+}
+
+void WiringPage::choose_next() {
+  const auto& loom = document_.review().reports.wiring().harness;
+  const auto at =
+      std::find_if(loom.begin(), loom.end(), [&](const HarnessRow& r) { return r.lead == view_->traced(); });
+  const auto open = [&](const HarnessRow& r) {
+    const CheckStatus* c = find_check(document_.review().checks, CheckId{lead_family, r.lead});
+    return c && !c->stands();
+  };
+  auto next = std::find_if(at, loom.end(), open);
+  if (next == loom.end()) next = std::find_if(loom.begin(), at, open);
+  if (next != loom.end() && open(*next)) choose(next->lead);
 }
 
 void WiringPage::go_to(const QString& subject) {
@@ -356,10 +380,14 @@ void WiringPage::fill_table() {
   const bool was = refreshing_;
   refreshing_ = true;
   const Units& units = Units::instance();
+  const auto proven = [&](const std::string& lead) {
+    const CheckStatus* c = find_check(document_.review().checks, CheckId{lead_family, lead});
+    return c && c->stands();
+  };
   std::string shown = units.metric() ? "m" : "i";
   for (const HarnessRow& r : document_.review().reports.wiring().harness)
     shown += r.lead + r.from + r.from_socket + r.to + r.to_socket + std::string(name_of(r.kind)) +
-             number_text(r.length_m, 4) + number_text(r.awg, 1) + r.remarks;
+             number_text(r.length_m, 4) + number_text(r.awg, 1) + r.remarks + (proven(r.lead) ? "+" : "-");
   if (shown != shown_) {
     shown_ = shown;
     table_->setSortingEnabled(false);
@@ -371,7 +399,9 @@ void WiringPage::fill_table() {
                                 : Qt::ItemIsSelectable | Qt::ItemIsEnabled);
         table_->setItem(row, column, item);
       };
-      auto* first = new NumberItem(row + 1, QString::number(row + 1));
+      // Which are done is seen from here.
+      auto* first = new NumberItem(row + 1, proven(r.lead) ? u"✓ %1"_s.arg(row + 1) : QString::number(row + 1));
+      if (proven(r.lead)) first->setToolTip(u"Proven"_s);
       first->setData(Qt::UserRole, QString::fromStdString(r.lead));
       set(number, first);
       set(from, new QTableWidgetItem(QString::fromStdString(capital(r.from) + " · " + r.from_socket)));
@@ -422,6 +452,7 @@ void WiringPage::refresh() {
   for (const TimerGroup& g : w.groups)
     if (g.rates_hz.size() == 1) free << u"Timer group %1 at %2 Hz."_s.arg(g.group).arg(g.rates_hz.front(), 0, 'f', 0);
   free_->setText(free.join(QLatin1Char(' ')));
+  make_main(*plan_, w.harness.empty() || (document_.deferred() && document_.deferred()->plan.changes > 0));
   refreshing_ = false;
 }
 

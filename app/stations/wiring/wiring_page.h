@@ -33,6 +33,8 @@ class WiringPage : public StationPage {
   void offer_actions(const std::string& lead, const QPoint& at);
   void fill_table();
   void show_check();
+  /// On to a lead that is still to be looked at.
+  void choose_next();
   void seen_of(const std::string& lead, const Json& seen);
 
   WiringView* view_;
