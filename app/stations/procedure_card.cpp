@@ -255,13 +255,13 @@ void ProcedureCard::press(const std::string& id) {
   if (card.number) {
     value_->interpretText();
     // Another number than what was typed is never recorded in its place.
-    if (const QString refusal = value_->take_refusal(); a->main && !refusal.isEmpty()) {
+    if (const QString refusal = value_->take_refusal(); a->takes_number && !refusal.isEmpty()) {
       Q_EMIT runner_.said(refusal);
       value_->setFocus();
       return value_->selectAll();
     }
     // The zero that stands there before anything is typed is no reading.
-    if (a->main && !value_->take_typed() && value_->value() == 0) {
+    if (a->takes_number && !value_->take_typed() && value_->value() == 0) {
       Q_EMIT runner_.said(u"Nothing is typed yet: a reading of 0 is typed, too."_s);
       value_->setFocus();
       return value_->selectAll();

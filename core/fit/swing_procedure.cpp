@@ -75,13 +75,13 @@ Card SwingProcedure::card(const Scene& scene) const {
       card.todo = hanging_words(axis_) + ". How far apart are the strings?";
       card.remark = "Ready to fly, upright strings of one length; the wider apart, the better it tells.";
       card.number = NumberAsked{"Between the strings", 2, 300, lengths()};
-      add({.id = "swing_apart", .label = "So far apart", .main = true});
+      add({.id = "swing_apart", .label = "So far apart", .main = true, .takes_number = true});
       break;
     case Asks::length:
       card.todo = "How long are the strings?";
       card.remark = "From where they are tied above to where they hold the model.";
       card.number = NumberAsked{"Length of a string", 20, 600, lengths()};
-      add({.id = "swing_length", .label = "So long", .main = true});
+      add({.id = "swing_length", .label = "So long", .main = true, .takes_number = true});
       add({.id = "swing_again", .label = "Back", .hint = "The strings' distance once more"});
       break;
     case Asks::swings:
@@ -93,7 +93,11 @@ Card SwingProcedure::card(const Scene& scene) const {
       } else {
         card.number = NumberAsked{"Seconds for ten swings", least_ten_s, most_ten_s, {{"s", "s", 1}}};
         add({.id = "swing_start", .label = "It swings: start the clock"});
-        add({.id = "swing_typed", .label = "Take these seconds", .hint = "Ten swings by your own watch", .main = true});
+        add({.id = "swing_typed",
+             .label = "Take these seconds",
+             .hint = "Ten swings by your own watch",
+             .main = true,
+             .takes_number = true});
       }
       add({.id = "swing_again", .label = "Back", .hint = "The strings once more"});
       break;

@@ -27,9 +27,10 @@ struct Action {
   std::string hint = {};
   bool main = false;  ///< the one that is most likely next
   bool enabled = true;
-  bool needs_look = false;  ///< only once something was noted
-  bool minor = false;       ///< beside the way; shown small
-  bool elsewhere = false;   ///< the page offers it at the thing itself, with no button of its own
+  bool needs_look = false;    ///< only once something was noted
+  bool minor = false;         ///< beside the way; shown small
+  bool takes_number = false;  ///< it wants the number that is asked for, typed
+  bool elsewhere = false;     ///< the page offers it at the thing itself, with no button of its own
   bool operator==(const Action&) const = default;
 };
 

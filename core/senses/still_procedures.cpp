@@ -331,7 +331,11 @@ Card LevelProcedure::card(const Scene& scene) const {
     card.number =
         pitch ? NumberAsked{"Metres a second", 0, 10, {{"climbed", "climbed", 1}, {"sank", "sank", 1}}}
               : NumberAsked{"Degrees a second", 0, 60, {{"right", "to the right", 1}, {"left", "to the left", 1}}};
-    add({.id = "level_correct", .label = "Correct level by it", .hint = "The sign is worked out", .main = true});
+    add({.id = "level_correct",
+         .label = "Correct level by it",
+         .hint = "The sign is worked out",
+         .main = true,
+         .takes_number = true});
     add({.id = "level_back", .label = "Back", .hint = "Nothing is changed"});
     return card;
   }

@@ -418,14 +418,19 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
     const CheckStatus* c = find_check(scene.checks, id);
     return c && !reading && c->holds && !c->stands();
   };
+  const auto stands = [&](const CheckId& id) {
+    const CheckStatus* c = find_check(scene.checks, id);
+    return !c || c->stands();
+  };
+  const bool done = stands(surfaces_centred) && stands(throws_equal);
   // What was found is recorded once nothing of it is left to be done.
-  const bool records =
-      !by_hands && !sets && read_.empty() && !scene.bench.differs && (waits(surfaces_centred) || waits(throws_equal));
+  const bool records = !by_hands && !sets && !scene.bench.differs && (waits(surfaces_centred) || waits(throws_equal));
   if (reading) {
     add({.id = "throw_take",
          .label = "Take this reading",
          .hint = "Notes the reading and goes on",
-         .main = !scene.bench.hands});
+         .main = !scene.bench.hands,
+         .takes_number = true});
     if (scene.bench.hands) {
       add({.id = "throw_eyes_all",
            .label = eyes_on_ ? "The simulated gauge is read" : "Read on by the simulated gauge",
@@ -470,7 +475,7 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
       add({.id = "throw_next",
            .label = "Next: the " + read_.front().label(),
            .hint = "What its readings ask for",
-           .main = !by_hands && !sets});
+           .main = !by_hands && !sets && !records && !done});
     if (o && !by_hands && !sets && !(scene.bench.differs && drives_now(scene)) && read_.empty() &&
         hinged(scene.rig).size() > 1)
       add({.id = "throw_all",
@@ -482,7 +487,7 @@ void ThrowsProcedure::add_actions(Card& card, const Scene& scene) const {
            .label =
                read_throws(scene.rig, surface_) || state_ == State::doubted ? "Read it again" : "Read this surface",
            .hint = "Five readings: flush, both ends and half way",
-           .main = !records && (!none_read(scene.rig) || hinged(scene.rig).size() == 1)});
+           .main = !records && !done && read_.empty() && (!none_read(scene.rig) || hinged(scene.rig).size() == 1)});
   }
   for (const auto& [id, action, label, hint] :
        {std::tuple{&surfaces_centred, "record_centred", "Record: surfaces centred", "All surfaces were read flush"},

@@ -343,9 +343,8 @@ void WiringPage::show_check() {
   const CheckStatus* check = find_check(document_.review().checks, CheckId{lead_family, l->id});
   const bool open = check && !check->stands(), hands = bench_.hands_connected();
   // All followed in the dark: power once.
-  const bool all_seen =
-      std::all_of(document_.review().checks.begin(), document_.review().checks.end(),
-                  [](const CheckStatus& c) { return c.id.family != lead_family || c.stands(); });
+  const bool all_seen = std::all_of(document_.review().checks.begin(), document_.review().checks.end(),
+                                    [](const CheckStatus& c) { return c.id.family != lead_family || c.stands(); });
   make_main(*battery_, hands && (bench_.sight().battery ? open && !seen : all_seen));
   make_main(*inspect_, open && dark && !seen);
   make_main(*mend_, open && dark && seen && !as_planned);

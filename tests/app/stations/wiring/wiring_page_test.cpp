@@ -147,7 +147,9 @@ TEST_F(Planning, LeadsAreLookedAtTriedAndProven) {
   EXPECT_FALSE(b.can_click(u"lead_inspect"_s)) << "no bench, nothing to look at";
   ASSERT_TRUE(b.click(u"lead_right"_s));
   EXPECT_EQ(state(), ProofState::fresh);
-  EXPECT_NE(text("lead_check"), before) << "and the page says so";
+  EXPECT_NE(text("lead_check"), before) << "on to a lead that is still to be looked at";
+  page->go_to(u"gps"_s);
+  EXPECT_TRUE(text("lead_check").contains(u"Proven"_s)) << "and the page says so";
   // Moved afterwards: stale, said as a snag; looked at again: proven.
   Rig moved = rig();
   moved.lead("gps")->to.socket = "serial_3";
