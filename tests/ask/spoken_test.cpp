@@ -1,6 +1,8 @@
 #include <gtest/gtest.h>
 
 #include "asked.h"
+#include "begin/begin.h"
+#include "rig/rig_file.h"
 
 /// Sentences of several days, each written down before the answers were looked at.
 namespace rigging {
@@ -166,6 +168,55 @@ TEST(Spoken, TheManualIsQuotedOrSilent) {
   EXPECT_TRUE(asked("when does a marmot swim").empty());
   EXPECT_FALSE(shipped_manual().empty());
   EXPECT_TRUE(passages_beside("/nonexistent").empty());
+}
+
+// Every kind on every class: what is offered can be written and read again, and nothing falls over.
+TEST(Spoken, OnEveryKindAndClassADeedLeavesARigThatCanBeRead) {
+  const char* sentences[] = {"make it a tractor",
+                             "it is a flying wing",
+                             "no rudder",
+                             "swap outputs 1 and 2",
+                             "reverse the aileron",
+                             "turn the yaw gain off",
+                             "set output 1 centre to 1520",
+                             "fix it",
+                             "I changed the receiver",
+                             "make it land at home",
+                             "set the fence to 300 m",
+                             "remove the receiver",
+                             "what happens if I remove the receiver",
+                             "put mode on channel 7",
+                             "servo rate 100 Hz",
+                             "put the rudder on output 2",
+                             "use a 3S battery",
+                             "more differential",
+                             "what is the mix of output 1",
+                             "is the roll stick proven",
+                             "the board is upside down"};
+  std::size_t deeds = 0;
+  for (const auto& [kind, word] : Names<AirframeKind>::list)
+    for (const ControllerClass& c : shipped().controllers) {
+      NewAircraft aircraft;
+      aircraft.name = "Random";
+      aircraft.kind = kind;
+      aircraft.controller = c.id;
+      aircraft.receiver = usual_receiver(shipped(), c.id);
+      const auto begun = begin_rig(shipped(), aircraft);
+      ASSERT_TRUE(begun) << word << " " << c.id;
+      const Review checked = review(begun->rig, shipped());
+      for (const char* words : sentences)
+        for (const Interpretation& a :
+             answers({begun->rig, shipped(), checked, nullptr, &shipped_terms(), &shipped_manual(), &shipped_topics()},
+                     words)) {
+          EXPECT_FALSE(a.text.empty()) << words;
+          if (!a.edit) continue;
+          ++deeds;
+          const auto read = rig_from_text(rig_text(a.edit->rig), "rig");
+          ASSERT_TRUE(read) << word << " " << c.id << " " << words << ": " << read.error().text();
+          EXPECT_EQ(*read, a.edit->rig) << word << " " << c.id << " " << words;
+        }
+    }
+  EXPECT_GT(deeds, 1000u);
 }
 
 TEST(Topics, BrokenFilesSayWhere) {
