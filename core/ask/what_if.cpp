@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "ask/deeds.h"
+#include "base/job.h"
 #include "base/number.h"
 
 namespace rigging {
@@ -53,16 +54,24 @@ void find_what_if(const AskedOf& of, const Sentence& in, Found& found) {
   if (!best) return;
   if (!best->edit) return found.answer(4.2, best->text, best->station, best->subject);
   const Review then = review_after(best->edit->rig, of.review);
-  const auto comes = only_in(then.snags, of.review.snags), goes = only_in(of.review.snags, then.snags);
-  std::string text = best->text + ". ";
+  // What is worked out later belongs to it: without its satellite receiver it does not come home.
+  std::vector<Snag> now = of.review.snags, after = then.snags;
+  if (of.deferred) {
+    Progress progress;
+    now = with_deferred(std::move(now), of.deferred->snags);
+    if (const auto late = deferred_review(then.reports, progress)) after = with_deferred(std::move(after), late->snags);
+  }
+  const auto comes = only_in(after, now), goes = only_in(now, after);
+  std::string text = "Tried on a copy: " + best->text + ". ";
   text += comes.empty() && goes.empty()
               ? "No snag comes or goes with it"
               : counted(comes, "more") + (comes.empty() || goes.empty() ? "" : ". ") + counted(goes, "less");
   std::size_t stale = 0;
   for (const CheckStatus& c : of.review.checks)
-    if (const CheckStatus* after = find_check(then.checks, c.id); after && c.stands() && !after->stands()) ++stale;
+    if (const CheckStatus* tried_on = find_check(then.checks, c.id); tried_on && c.stands() && !tried_on->stands())
+      ++stale;
   if (stale > 0) text += ". It makes " + std::to_string(stale) + (stale == 1 ? " proof" : " proofs") + " stale";
-  found.answer(4.2, text + ". Nothing is done by asking", best->station, best->subject);
+  found.answer(4.2, text, best->station, best->subject);
 }
 
 }  // namespace rigging
