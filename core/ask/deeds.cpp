@@ -6,6 +6,7 @@
 
 #include "airframe/edits.h"
 #include "ask/exchanges.h"
+#include "ask/finder.h"
 #include "ask/output_deeds.h"
 #include "ask/part_deeds.h"
 #include "ask/things.h"
@@ -27,9 +28,9 @@ namespace {
 
 constexpr double part_of_a_name = 1, all_of_a_name = 2;
 
-class Deeds {
+class Deeds : public Finder {
  public:
-  Deeds(const AskedOf& of, const Sentence& sentence, Found& found) : of_(of), in_(sentence), found_(found) {}
+  using Finder::Finder;
 
   void find() {
     if (in_.asks()) return;
@@ -45,9 +46,6 @@ class Deeds {
   }
 
  private:
-  bool verb(std::initializer_list<std::string_view> verbs) const { return in_.has(verbs); }
-  std::string name_of_part(const std::string& id) const { return capital(part_name(of_.rig, of_.catalogue, id)); }
-
   /// "25 %" of what counts from 0 to 1; nothing else.
   std::optional<Result<double>> percent_of(const Member& m) const {
     if (m.span.most > 1 || in_.split.number.find('%') == std::string::npos) return {};
@@ -288,10 +286,6 @@ class Deeds {
           found_.deed(2 + fit, change_class(of_.rig, of_.catalogue, c.id), Station::airframe, "controller");
       }
   }
-
-  const AskedOf& of_;
-  const Sentence& in_;
-  Found& found_;
 };
 
 }  // namespace

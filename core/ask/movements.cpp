@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "airframe/airframe.h"
+#include "ask/finder.h"
 #include "ask/sayings.h"
 #include "ask/things.h"
 #include "base/number.h"
@@ -11,9 +12,9 @@
 namespace rigging {
 namespace {
 
-class Movements {
+class Movements : public Finder {
  public:
-  Movements(const AskedOf& of, const Sentence& sentence, Found& found) : of_(of), in_(sentence), found_(found) {}
+  using Finder::Finder;
 
   void find() {
     if (!in_.split.number.empty()) return;
@@ -22,8 +23,6 @@ class Movements {
   }
 
  private:
-  const ControllerClass* board() const { return of_.review.reports.controller(); }
-
   struct Turning {
     Axis axis;
     bool positive;
@@ -126,10 +125,6 @@ class Movements {
                            Station::proof, "stick." + std::string(name_of(axis)));
     }
   }
-
-  const AskedOf& of_;
-  const Sentence& in_;
-  Found& found_;
 };
 
 }  // namespace

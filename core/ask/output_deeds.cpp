@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "ask/finder.h"
 #include "ask/things.h"
 #include "base/json.h"
 #include "base/number.h"
@@ -17,9 +18,9 @@
 namespace rigging {
 namespace {
 
-class OutputDeeds {
+class OutputDeeds : public Finder {
  public:
-  OutputDeeds(const AskedOf& of, const Sentence& sentence, Found& found) : of_(of), in_(sentence), found_(found) {}
+  using Finder::Finder;
 
   void find() {
     reversals();
@@ -33,8 +34,6 @@ class OutputDeeds {
   }
 
  private:
-  bool verb(std::initializer_list<std::string_view> verbs) const { return in_.has(verbs); }
-
   /// "reverse the left flaperon", "reverse output 3".
   void reversals() {
     if (!verb({"reverse", "invert", "flip", "turn"})) return;
@@ -235,10 +234,6 @@ class OutputDeeds {
     auto edit = set_throw(of_.rig, s, command, *degrees);
     found_.deed(5, std::move(edit), Station::surfaces, s.name());
   }
-
-  const AskedOf& of_;
-  const Sentence& in_;
-  Found& found_;
 };
 
 }  // namespace

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "airframe/planform.h"
+#include "ask/finder.h"
 #include "ask/things.h"
 #include "base/number.h"
 #include "base/units.h"
@@ -16,9 +17,9 @@ namespace {
 
 constexpr double least_of_a_part = 1;
 
-class PartDeeds {
+class PartDeeds : public Finder {
  public:
-  PartDeeds(const AskedOf& of, const Sentence& sentence, Found& found) : of_(of), in_(sentence), found_(found) {}
+  using Finder::Finder;
 
   void find() {
     moves();
@@ -29,9 +30,6 @@ class PartDeeds {
   }
 
  private:
-  bool verb(std::initializer_list<std::string_view> verbs) const { return in_.has(verbs); }
-  std::string name_of_part(const std::string& id) const { return capital(part_name(of_.rig, of_.catalogue, id)); }
-
   /// "move the battery 20 mm back".
   void moves() {
     // "gps 2 cm to the left" leaves the verb out.
@@ -166,10 +164,6 @@ class PartDeeds {
       if (names(what, label_of(word)) >= 2)
         found_.refusal(4, "there is no " + label_of(word) + " in this rig", Station::fit);
   }
-
-  const AskedOf& of_;
-  const Sentence& in_;
-  Found& found_;
 };
 
 }  // namespace

@@ -5,6 +5,7 @@
 
 #include "airframe/airframe.h"
 #include "ask/exchanges.h"
+#include "ask/finder.h"
 #include "ask/movements.h"
 #include "ask/part_answers.h"
 #include "ask/sayings.h"
@@ -24,9 +25,9 @@ namespace {
 
 constexpr double least_of_a_figure = 1.3, whole_name = 2;
 
-class Answers {
+class Answers : public Finder {
  public:
-  Answers(const AskedOf& of, const Sentence& sentence, Found& found) : of_(of), in_(sentence), found_(found) {}
+  using Finder::Finder;
 
   void find() {
     wheres();
@@ -50,9 +51,7 @@ class Answers {
   }
 
  private:
-  std::string name_of_part(const std::string& id) const { return capital(part_name(of_.rig, of_.catalogue, id)); }
   const std::vector<HarnessRow>& loom() const { return of_.review.reports.wiring().harness; }
-  const ControllerClass* board() const { return of_.review.reports.controller(); }
 
   /// "where does the receiver go", "which socket is the elevator in", "what is plugged into output 3".
   void wheres() {
@@ -305,10 +304,6 @@ class Answers {
       if (said(in_.words, kind))
         return found_.answer(1.2, std::string("There is no ") + kind + " on this aircraft", Station::airframe);
   }
-
-  const AskedOf& of_;
-  const Sentence& in_;
-  Found& found_;
 };
 
 }  // namespace

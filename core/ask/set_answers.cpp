@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "ask/finder.h"
 #include "ask/sayings.h"
 #include "ask/things.h"
 #include "base/number.h"
@@ -14,9 +15,9 @@
 namespace rigging {
 namespace {
 
-class SetAnswers {
+class SetAnswers : public Finder {
  public:
-  SetAnswers(const AskedOf& of, const Sentence& sentence, Found& found) : of_(of), in_(sentence), found_(found) {}
+  using Finder::Finder;
 
   void find() {
     limits();
@@ -33,8 +34,6 @@ class SetAnswers {
   }
 
  private:
-  const ControllerClass* board() const { return of_.review.reports.controller(); }
-
   /// "is the receiver getting power": in each state of the supply.
   void fed() {
     if (!in_.asks() || in_.has({"rail"}) ||
@@ -309,10 +308,6 @@ class SetAnswers {
     }
     if (!all.empty()) found_.answer(5.4, capital(in_a_row(all)), Station::surfaces, outputs.front()->id);
   }
-
-  const AskedOf& of_;
-  const Sentence& in_;
-  Found& found_;
 };
 
 }  // namespace
