@@ -119,6 +119,20 @@ class Deeds : public Finder {
                 station, subject);
   }
 
+  /// What it can do by itself when the link is gone; true while that is not worked out.
+  bool can_do(LossAction action) const {
+    const auto& late = of_.deferred;
+    if (!late || !late->home.missing.empty()) return true;
+    const auto& can = late->home.choices;
+    return std::find(can.begin(), can.end(), action) != can.end();
+  }
+
+  std::string cannot(LossAction action) const {
+    if (!of_.deferred->home.can_act) return "this controller does nothing by itself when the link is gone";
+    return "with what is fitted it can't " + label_of(name_of(action)) +
+           " by itself: a place needs a satellite receiver";
+  }
+
   /// "return at 60 metres", "come home when the link is lost", "warn at 3.5 V a cell", "make it a pusher".
   void homes() {
     const bool lost = said(in_.words, "lost") || said(in_.words, "failsafe");
@@ -129,14 +143,7 @@ class Deeds : public Finder {
       if (in_.has({"circle", "loiter"})) action = LossAction::circle;
       if (in_.has({"glide"}) || in_.has_row({"motor", "off"}) || (in_.has({"stop", "cut"}) && said(in_.words, "motor")))
         action = LossAction::glide;
-      const auto& late = of_.deferred;
-      if (action && late && late->home.missing.empty() &&
-          std::find(late->home.choices.begin(), late->home.choices.end(), *action) == late->home.choices.end())
-        return found_.refusal(5,
-                              late->home.can_act ? "with what is fitted it can't " + label_of(name_of(*action)) +
-                                                       " by itself: a place needs a satellite receiver"
-                                                 : "this controller does nothing by itself when the link is gone",
-                              Station::home);
+      if (action && !can_do(*action)) return found_.refusal(5, cannot(*action), Station::home);
       if (action) {
         Home home = of_.rig.home;
         home.on_loss = *action;
@@ -145,6 +152,7 @@ class Deeds : public Finder {
     }
     if (in_.has({"land", "lands"}) && (in_.has({"home", "back"}) || said(in_.words, "return")) &&
         in_.begins({"make", "let", "land", "have", "set", "it"}) && in_.split.number.empty()) {
+      if (!can_do(LossAction::come_home)) return found_.refusal(5, cannot(LossAction::come_home), Station::home);
       Home home = of_.rig.home;
       home.on_arrival = OnArrival::land;
       found_.deed(5, set_home(of_.rig, home, "On arrival it lands"), Station::home);

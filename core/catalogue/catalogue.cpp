@@ -69,6 +69,10 @@ const ControllerClass* Catalogue::controller(const std::string& id) const {
 }
 
 std::string ControllerClass::with_leaflet(std::string text) const {
+  for (const auto& [place, number] :
+       {std::pair("{mode_channel}", sticks.mode_channel), std::pair("{unlock_channel}", sticks.unlock_channel)})
+    if (const std::size_t at = text.find(place); at != std::string::npos)
+      text.replace(at, std::string_view(place).size(), std::to_string(number));
   for (const LeafletValue& v : leaflet) {
     const std::string place = "{leaflet:" + v.id + "}";
     for (std::size_t at = text.find(place); at != std::string::npos; at = text.find(place, at)) {

@@ -82,7 +82,6 @@ struct SticksAbilities {
   std::string arming;           ///< how the motor is unlocked, in words
   ArmsBy arms_by = ArmsBy::nothing;
   bool safety_button = false;  ///< pressed before it arms
-  bool centre_by_key = false;  ///< takes the sticks' centre for its own by a key
   int mode_channel = 0;        ///< on which it listens for its modes; 0: any can be assigned
   int unlock_channel = 0;      ///< on which it listens for the motor's lock; 0: none, or any
   UnknownMembers unknown_members;
@@ -234,7 +233,8 @@ struct ControllerClass {
   UnknownMembers unknown_members;
   bool operator==(const ControllerClass&) const = default;
 
-  /// A text of the class with its figures in the place of {leaflet:ID}: what was looked up as it is, an example as one.
+  /// A text of the class with its figures in the place of {leaflet:ID}: what was looked up as it is, an example as one;
+  /// and with its channels in the place of {mode_channel} and {unlock_channel}.
   std::string with_leaflet(std::string text) const;
   /// Can it drive such a surface only with a profile that is loaded from a computer?
   bool needs_profile(SurfaceKind kind) const;

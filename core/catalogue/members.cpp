@@ -117,7 +117,6 @@ const Members& Described<SticksAbilities>::members() {
           .member("arming", &SticksAbilities::arming)
           .member("arms_by", &SticksAbilities::arms_by)
           .member("safety_button", &SticksAbilities::safety_button)
-          .member("centre_by_key", &SticksAbilities::centre_by_key)
           .member("mode_channel", &SticksAbilities::mode_channel, {0, 32})
           .member("unlock_channel", &SticksAbilities::unlock_channel, {0, 32})
           .rest(&SticksAbilities::unknown_members);

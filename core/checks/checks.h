@@ -49,7 +49,7 @@ struct CheckFamily {
 /// A family of one check that rests on what was read at its station.
 CheckFamily reading_family(const CheckId& id, Station station, std::string name);
 
-/// In the order of the work. Each station brings its own (review/stations.cpp).
+/// In the order that builders keep. Each station brings its own (review/stations.cpp).
 std::vector<const CheckFamily*> check_families();
 const CheckFamily* family_of(const CheckId& id);
 

@@ -120,32 +120,36 @@ void ProofProcedure::follow(const Scene& scene) {
 }
 
 void ProofProcedure::decide(const Scene& scene) {
-  const auto to_do = [](const CheckStatus& c) {
-    return c.family->station == Station::proof && !c.family->by_station && !c.family->guides && !c.stands();
-  };
+  const auto to_do = [](const CheckStatus& c) { return !c.family->guides && !c.stands(); };
   // What was led to a station and came back proven is done with.
   const CheckStatus* led_to = find_check(scene.checks, waited_for_);
-  if (led_to && led_to->stands() && current_ == waited_for_) current_.clear();
+  if (led_to && led_to->stands() && current_ == waited_for_) {
+    last_ = current_;
+    current_.clear();
+  }
   if (fallback_ || !find_check(scene.checks, current_)) current_.clear();
   fallback_ = false;
-  if (current_.empty())
-    if (const auto next = std::find_if(scene.checks.begin(), scene.checks.end(), to_do); next != scene.checks.end())
-      current_ = next->id.text();
-  // Then what other stations record, in the order of the work.
-  if (current_.empty())
-    if (const auto next = std::find_if(scene.checks.begin(), scene.checks.end(),
-                                       [](const CheckStatus& c) { return !c.family->guides && !c.stands(); });
-        next != scene.checks.end()) {
-      current_ = next->id.text();
-      fallback_ = true;
-    }
-  if (current_.empty() && !scene.checks.empty()) {
-    current_ = scene.checks.front().id.text();
-    fallback_ = true;
+  if (current_.empty()) {
+    // On from where one is, and round.
+    const CheckStatus* before = find_check(scene.checks, last_);
+    const std::size_t all = scene.checks.size(),
+                      from = before ? static_cast<std::size_t>(before - scene.checks.data()) + 1 : 0;
+    for (std::size_t i = 0; i < all && current_.empty(); ++i)
+      if (const CheckStatus& c = scene.checks[(from + i) % all]; to_do(c)) current_ = c.id.text();
+    // Of one axis the stick before the correction, also where it went stale in between.
+    if (const CheckStatus* c = find_check(scene.checks, current_); c && c->id.family == correction_family)
+      if (const CheckStatus* stick = find_check(scene.checks, CheckId{stick_family, c->id.subject});
+          stick && to_do(*stick))
+        current_ = stick->id.text();
+    // What nobody chose waits at its own station, or for nothing: another is taken as soon as one does.
+    const CheckStatus* taken = find_check(scene.checks, current_);
+    fallback_ = !taken || taken->family->by_station;
+    if (!taken && all > 0) current_ = scene.checks.front().id.text();
   }
   const CheckStatus* at = find_check(scene.checks, current_);
   waited_for_ = at && at->family->by_station && !at->stands() ? current_ : std::string();
-  const bool open = std::any_of(scene.checks.begin(), scene.checks.end(), to_do);
+  const bool open = std::any_of(scene.checks.begin(), scene.checks.end(),
+                                [&](const CheckStatus& c) { return to_do(c) && !c.family->by_station; });
   unreasoned_ = unreasoned_ && session_.answer().too_many;
   const bool contradiction =
       session_.answer().too_many ? unreasoned_ : session_.anything_seen() && session_.answer().explanations.empty();
@@ -250,6 +254,7 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
   } else if (action == "record_card" && now) {
     const CheckId done = now->id;
     denied_.clear();
+    last_ = current_;
     if (!now->family->guides) {
       current_.clear();  // on to what is still to do
     } else {
@@ -300,6 +305,7 @@ Orders ProofProcedure::note(direction::Observation seen, const Scene& scene) {
   heard_.clear();
   unreasoned_ = session_.answer().too_many && !passed;
   if (!passed || session_.wrong() || (session_.answer().explanations.empty() && !session_.answer().too_many)) return {};
+  last_ = current_;
   current_.clear();
   look_in_.reset();
   return {Record{now->id, "Proven: " + now->title}};

@@ -53,6 +53,7 @@ class ProofProcedure : public Procedure {
   BenchSession session_;
   Rig session_rig_;
   std::string current_;
+  std::string last_;         ///< the check before it: the next one is looked for after it
   std::string denied_;       ///< the check of which the answer was no
   bool unreasoned_ = false;  ///< something was wrong on an aircraft with more outputs than can be reasoned about
   std::string waited_for_;   ///< a check that its own station records, not yet proven

@@ -7,6 +7,7 @@
 #include "fit/edits.h"
 #include "fit/usual_places.h"
 #include "review/rules.h"
+#include "wiring/ports.h"
 
 namespace rigging {
 namespace rules::fit {
@@ -346,6 +347,16 @@ void no_battery(const Inspection& in, Findings& found) {
             "It is the heaviest part and the source of every current.", "Add it.");
 }
 
+void no_receiver(const Inspection& in, Findings& found) {
+  if (!in.controller || in.rig.parts.empty() || !of_group(in, PartGroup::receiver).empty() ||
+      !hears_a_receiver(*in.controller))
+    return;
+  found.add(
+      Severity::fix_first, "receiver", "The list of parts has no receiver",
+      "This controller hears the sticks from nothing else, and without them it moves nothing that you tell it to.",
+      "Add it.");
+}
+
 /// A board that takes the battery brings its thick leads out at one edge: that edge looks to where they go.
 void edge_looks_away(const Inspection& in, Findings& found) {
   const Mounting* board = in.rig.mounting("controller");
@@ -405,6 +416,7 @@ const std::vector<Rule>& fit_rules() {
                                        {"FIT-20", Station::fit, receiver_near_video, source::common},
                                        {"FIT-21", Station::fit, compass_turned, source::cube},
                                        {"FIT-22", Station::fit, no_battery, source::common},
+                                       {"FIT-25", Station::fit, no_receiver, source::board},
                                        {"FIT-23", Station::fit, edge_looks_away, source::geometry}};
   return rules;
 }

@@ -110,7 +110,8 @@ void socket_kept_for_another(const Inspection& in, Findings& found) {
                  label_of(t->serves),
              "Stick and correction of another axis would come out there.",
              "Move it to a socket of its own kind" +
-                 std::string(in.controller->way("mix") ? ", or tell the board another order." : "."))
+                 std::string(in.controller->way("mix") ? ", or tell the board another order." : ".") +
+                 " If the leaflet of your unit has another order, write it into My board.")
         .fix = replan(in, o.id, "Plan the sockets anew");
   }
 }

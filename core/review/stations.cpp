@@ -1,5 +1,7 @@
 #include "review/stations.h"
 
+#include <algorithm>
+
 #include "airframe/edits.h"
 #include "direction/direction_checks.h"
 #include "direction/mode_checks.h"
@@ -125,7 +127,6 @@ std::vector<StationEntry> built() {
       {.station = S::proof,
        .question = "Is it ready?",
        .rules = proof_rules(),
-       // Gains go down again once the corrections were looked at.
        .checks = joined(std::vector<CheckFamily>{stick_checks(), flap_check(), correction_checks(), lean_check(),
                                                  mode_checks(), gain_check(), release_check(), put_back_checks()},
                         joined(joined(feel_checks(), home_checks()), std::vector<CheckFamily>{prepare_checks()})),
@@ -135,6 +136,44 @@ std::vector<StationEntry> built() {
   all.push_back(planned(S::logbook, "What did the flight tell me?",
                         "Not built yet. Here flights will be written down and turned into the next change."));
   return all;
+}
+
+/// What is found early throws nothing away that was measured: what can be seen on USB, the leads, the sticks, a look at
+/// the directions, then centres and throws, the corrections, level, and gains back down; the loss once for all that
+/// want it; then under the sky (common practice).
+std::size_t turn_of(const std::string& family) {
+  static const std::vector<std::string> order{prepare_family,
+                                              gyro_still.family,
+                                              rotation_known.family,
+                                              accelerometer_calibrated.family,
+                                              lead_family,
+                                              sticks_calibrated.family,
+                                              wakes_still.family,
+                                              stick_family,
+                                              flaps_droop.family,
+                                              surfaces_centred.family,
+                                              throws_equal.family,
+                                              tow_release.family,
+                                              correction_family,
+                                              rudder_leans.family,
+                                              mode_family,
+                                              gain_ends.family,
+                                              level_told.family,
+                                              level_stored.family,
+                                              correction_amount.family,
+                                              put_back_family,
+                                              first_gains_set.family,
+                                              barely_moves.family,
+                                              loss_noticed.family,
+                                              loss_planned.family,
+                                              positions_planned.family,
+                                              button_guards.family,
+                                              low_battery_warns.family,
+                                              compass_calibrated.family,
+                                              fix_seen.family,
+                                              arming_waits.family,
+                                              range_tested.family};
+  return static_cast<std::size_t>(std::find(order.begin(), order.end(), family) - order.begin());
 }
 
 }  // namespace
@@ -163,12 +202,11 @@ std::vector<ProcedureEntry> all_procedures() {
 }
 
 std::vector<const CheckFamily*> check_families() {
-  // Directions come first: they are what is done on the bench with a card in hand.
   std::vector<const CheckFamily*> all;
-  for (const bool by_station : {false, true})
-    for (const StationEntry& e : stations())
-      for (const CheckFamily& f : e.checks)
-        if (f.by_station == by_station) all.push_back(&f);
+  for (const StationEntry& e : stations())
+    for (const CheckFamily& f : e.checks) all.push_back(&f);
+  std::stable_sort(all.begin(), all.end(),
+                   [](const CheckFamily* a, const CheckFamily* b) { return turn_of(a->id) < turn_of(b->id); });
   return all;
 }
 

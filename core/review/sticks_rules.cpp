@@ -263,7 +263,9 @@ void fixed_channel(const Inspection& in, Findings& found) {
         .add(Severity::fix_first, place,
              "This class listens on " + place + " for " + what + ", and the plan has " +
                  (now ? label_of(name_of(now->function)) : std::string("nothing")) + " there",
-             why, "Put a switch on " + place + ": " + what + ".")
+             why,
+             "Put a switch on " + place + ": " + what +
+                 ". If the leaflet of your unit names another channel, write it into My board.")
         .fix =
         Fix{capital(place) + " for " + what, [number = number, function = function](const Rig& rig, const Catalogue&) {
               return channel_serves(rig, number, function);

@@ -177,6 +177,7 @@ Orders RotationProcedure::hear(const Event& event, const Scene& scene) {
 }
 
 void RotationProcedure::take(const Point& force) {
+  led_ = false;
   held_.push_back({asked_, force});
   found_ = orientation_from(held_);
   const auto has = [&](Pose p) {
@@ -200,12 +201,14 @@ Orders RotationProcedure::press(const std::string& action, const Scene& scene) {
     held_.clear();
     found_.reset();
     asked_ = Pose::level;
+    led_ = false;
     begin();
   } else if (action == "rotation_stop") {
     running_ = false;
     held_.clear();
     found_.reset();
   } else if (action == "rotation_hold") {
+    led_ = true;
     const auto pose = pose_for(asked_);
     return {AskHands{hands::Hold{pose[0], pose[1], pose[2]}}};
   } else if (action == "rotation_set" && found_ && found_->turn) {
@@ -238,9 +241,10 @@ Card RotationProcedure::card(const Scene& scene) const {
     card.picture.pose_deg = pose_for(asked_);
     if (scene.bench.hands)
       add({.id = "rotation_hold",
-           .label = "Hold it so (simulated)",
+           .label = led_ ? "The simulated hands hold it" : "Hold it so (simulated)",
            .hint = "The simulated hands hold the simulated model as it is asked for",
-           .main = true});
+           .main = true,
+           .enabled = !led_});
     add({.id = "rotation_stop", .label = "Stop", .hint = "What was taken is dropped"});
     return card;
   }

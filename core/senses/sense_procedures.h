@@ -55,6 +55,7 @@ class RotationProcedure : public SenseProcedure {
   Orders press(const std::string& action, const Scene& scene);
   void take(const Point& force);
   Pose asked_ = Pose::level;
+  bool led_ = false;  ///< simulated hands hold what is asked for
   std::vector<HeldPose> held_;
   std::optional<Orientation> found_;
 };

@@ -118,6 +118,14 @@ bool takes(const Terminal& port, Signal signal) {
   return false;
 }
 
+bool hears_a_receiver(const ControllerClass& controller) {
+  const auto terminals = controller.terminals();
+  return std::any_of(terminals.begin(), terminals.end(), [](const Terminal* t) {
+    if (t->serves == "regulator") return false;  // a servo plug that only brings a voltage
+    return takes(*t, Signal::pulse) || takes(*t, Signal::summed) || takes(*t, Signal::two_way_serial);
+  });
+}
+
 std::string signal_label(Signal s) {
   switch (s) {
     case Signal::pulse: return "pulses per channel";

@@ -11,6 +11,8 @@ std::vector<Signal> signals_of(const Terminal& receiver_socket);
 std::optional<Signal> says(const Part& receiver, const Terminal& socket);
 /// True when a port of the board can take it.
 bool takes(const Terminal& port, Signal signal);
+/// True for a class that hears the sticks from a receiver beside it; false for one that is the receiver.
+bool hears_a_receiver(const ControllerClass& controller);
 /// "inverted serial", "summed pulse".
 std::string signal_label(Signal signal);
 

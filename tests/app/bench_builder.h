@@ -195,11 +195,22 @@ class Builder {
            wait([&] { return window.bench().controller_answers() || !window.document().controller()->link; });
   }
 
+  /// Leaves for later what other stations record: takes the next check in the chain that is done here.
+  void stay_at_proof() {
+    const CheckStatus* now = find_check(window.document().review().checks, proof().procedure().checking());
+    if (proof().procedure().asking() != ProofProcedure::Asking::check || !now || !now->family->by_station) return;
+    for (const CheckStatus& c : window.document().review().checks)
+      if (!c.family->by_station && !c.family->guides && !c.stands())
+        return proof().go_to(QString::fromStdString(c.id.text()));
+  }
+
   /// Does what the card says, watches, and presses the keys for what moved.
   void look() {
+    stay_at_proof();
     // A class that shows no readings is watched waking and levelling first.
     const auto wakes = [&] { return proof().procedure().checking().starts_with("senses."); };
     for (int i = 0; i < 2 && wakes(); ++i) ASSERT_TRUE(click(u"record_card"_s));
+    stay_at_proof();
     ASSERT_TRUE(wait([&] { return can_click(u"do_it"_s); }, 9000));
     std::map<Surface, double> furthest;
     click(u"do_it"_s);
@@ -237,6 +248,7 @@ class Builder {
   int work_through() {
     int repaired = 0;
     for (int step = 0; step < 60; ++step) {
+      stay_at_proof();
       switch (proof().procedure().asking()) {
         case ProofProcedure::Asking::done: return repaired;
         case ProofProcedure::Asking::check:

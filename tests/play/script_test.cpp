@@ -61,6 +61,8 @@ Rig unproven(Rig rig) {
 
 TEST(ProofProcedure, ALookThatShowsWhatItShouldIsRecordedAndTheNextIsAsked) {
   Play p(unproven(demo("hedgerow")), "proof");
+  EXPECT_EQ(p.card().subject, "senses.gyro") << "what is seen on USB comes first";
+  p.say("choose stick.roll");
   ASSERT_EQ(p.card().subject, "stick.roll");
   ASSERT_EQ(p.card().looks.size(), p.card().picture.arrows.size());
   std::string look = "look";
@@ -91,6 +93,17 @@ struct Sitting {
     for (CheckStatus& c : checks)
       if (c.id == wakes_still || c.id == level_stored) c.state = ProofState::fresh;
     procedure.hear(SceneChanged{}, scene());
+    go_on();
+  }
+  /// On to the next direction; what other stations record is left.
+  void go_on() {
+    const CheckStatus* now = find_check(checks, procedure.checking());
+    if (procedure.asking() != ProofProcedure::Asking::check || (now && is_direction(now->id))) return;
+    for (const CheckStatus& c : checks)
+      if (is_direction(c.id) && !c.stands()) {
+        procedure.hear(Pressed{"choose", 0, {}, c.id.text()}, scene());
+        return;
+      }
   }
   Scene scene() const { return {rig, shipped(), controller, nullptr, checks, "", {}}; }
   Card card() const { return procedure.card(scene()); }
@@ -121,6 +134,7 @@ struct Sitting {
           for (CheckStatus& c : checks)
             if (c.id == record->check) c.state = ProofState::fresh;
       procedure.hear(SceneChanged{}, scene());
+      go_on();
     }
   }
 };
@@ -328,6 +342,7 @@ TEST(ProofProcedure, AFunctionIsReversedWhereNoOutputCanBe) {
 
 TEST(ProofProcedure, SimulatedHandsWorkByTheTimeThatIsTold) {
   Play p(unproven(demo("hedgerow")), "proof");
+  p.say("choose stick.roll");
   EXPECT_FALSE(p.card().action("do_it")) << "nobody else's hands";
   p.say("bench hands=yes");
   EXPECT_NE(p.say("press do_it").front().find("no supply"), std::string::npos);
@@ -346,6 +361,7 @@ TEST(ProofProcedure, SimulatedHandsWorkByTheTimeThatIsTold) {
 
 TEST(ProofProcedure, ABoardThatHoldsSomethingElseIsWrittenFirst) {
   Play p(unproven(demo("hedgerow")), "proof");
+  p.say("choose stick.roll");
   p.say("bench controller=yes differs=yes");
   EXPECT_FALSE(p.card().action("as_shown")) << "a look would prove the board's settings";
   EXPECT_TRUE(p.card().looks.empty());
@@ -671,6 +687,7 @@ TEST(SticksProcedure, ASwitchIsFoundByWhereItRests) {
 
 TEST(Script, SaysWhereItIsWrongAndWhatWasExpected) {
   Play p(unproven(demo("hedgerow")), "proof");
+  p.say("choose stick.roll");
   for (const auto& [line, expected] : {std::pair{"sing", "time, choose, press"},
                                        {"press fly", "as_shown"},
                                        {"press note", "look THING=WORD"},

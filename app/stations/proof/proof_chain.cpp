@@ -6,7 +6,6 @@
 
 #include "look/literals.h"
 #include "look/pieces.h"
-#include "proof/hand_steps.h"
 
 namespace rigging::app {
 namespace {
@@ -32,11 +31,8 @@ ProofChain::ProofChain(QWidget* parent) : QWidget(parent) {
   connect(&Style::instance(), &Style::changed, this, qOverload<>(&QWidget::update));
 }
 
-void ProofChain::set_checks(std::vector<CheckStatus> checks) {
+void ProofChain::set_checks(const std::vector<CheckStatus>& checks) {
   links_.clear();
-  // What comes before the first check stands before it.
-  std::stable_partition(checks.begin(), checks.end(),
-                        [](const CheckStatus& c) { return c.family->id == prepare_family; });
   const QString words[] = {u"to do"_s, u"provisional"_s, u"proven"_s, u"gone stale"_s};
   const auto rank = [](ProofState s) {  // worst first
     return s == ProofState::stale ? 0 : s == ProofState::none ? 1 : s == ProofState::provisional ? 2 : 3;
@@ -53,21 +49,21 @@ void ProofChain::set_checks(std::vector<CheckStatus> checks) {
                            : c.id.subject.empty() || c.family->guides
                                ? QString::fromStdString(c.title)
                                : QString::fromStdString(capital(c.id.subject) + " " + c.family->id);
-      links_.push_back({c.id.text(), name, c.state, words[static_cast<int>(c.state)], {}});
+      links_.push_back({c.id.text(), name, c.state, words[static_cast<int>(c.state)], {c.id.text()}});
       ++i;
       continue;
     }
     const CheckStatus* worst = &c;
     std::size_t fresh = 0;
+    std::vector<std::string> ids;
     for (; i < end; ++i) {
+      ids.push_back(checks[i].id.text());
       fresh += checks[i].stands();
       if (rank(checks[i].state) < rank(worst->state)) worst = &checks[i];
     }
-    const std::size_t all = end - static_cast<std::size_t>(&c - checks.data());
     links_.push_back({worst->id.text(),
                       QString::fromStdString(capital(one_family ? c.family->many : together(*c.family))), worst->state,
-                      (c.family->guides ? u"%1 of %2 done"_s : u"%1 of %2 proven"_s).arg(fresh).arg(all),
-                      together(*c.family) + "."});
+                      (c.family->guides ? u"%1 of %2 done"_s : u"%1 of %2 proven"_s).arg(fresh).arg(ids.size()), ids});
   }
   setMinimumHeight(static_cast<int>(links_.size()) * tight + 8);
   update();

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QWidget>
+#include <algorithm>
 
 #include "checks/checks.h"
 
@@ -11,7 +12,7 @@ class ProofChain : public QWidget {
   Q_OBJECT
  public:
   explicit ProofChain(QWidget* parent = nullptr);
-  void set_checks(std::vector<CheckStatus> checks);
+  void set_checks(const std::vector<CheckStatus>& checks);
   void set_current(const std::string& id);
   QSize sizeHint() const override { return {196, static_cast<int>(links_.size()) * 46 + 8}; }
 
@@ -30,8 +31,11 @@ class ProofChain : public QWidget {
     QString name;
     ProofState state;  ///< the worst of a family
     QString words;
-    bool holds(const std::string& check) const { return id == check || (!family.empty() && check.starts_with(family)); }
-    std::string family;  ///< with its point, of a link for many
+    std::vector<std::string> checks;  ///< all of them
+
+    bool holds(const std::string& check) const {
+      return std::find(checks.begin(), checks.end(), check) != checks.end();
+    }
   };
   std::vector<Link> links_;
   std::string current_;

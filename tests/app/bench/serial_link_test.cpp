@@ -111,6 +111,7 @@ TEST(SerialLink, TheWindowWorksWithAControllerThatHasNoHands) {
   ASSERT_TRUE(b.open("hedgerow", Station::proof));
   b.window.bench().connect_device(controller.device());
   ASSERT_TRUE(until(controller, [&] { return b.window.bench().board().has_value(); }));
+  b.proof().go_to(u"stick.roll"_s);
   EXPECT_FALSE(b.can_click(u"do_it"_s)) << "no hands to do it";
   EXPECT_TRUE(b.can_click(u"as_shown"_s));
   ASSERT_TRUE(b.click(u"as_shown"_s));

@@ -49,6 +49,7 @@ void whole_line(Builder& b) {
 
   // The controller does not hold the new weight yet: a look would prove nothing about the rig, so none is taken.
   b.window.go(Station::proof);
+  b.proof().go_to(u"stick.yaw"_s);
   EXPECT_FALSE(b.can_click(u"as_shown"_s));
   EXPECT_TRUE(b.can_click(u"write_rig"_s));
 

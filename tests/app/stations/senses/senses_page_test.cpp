@@ -28,7 +28,9 @@ template <class Taken, class Done>
 bool hold_as_asked(Builder& b, const char* hold, Taken&& taken, Done&& done, int most) {
   for (int i = 0; i < most && !done(); ++i) {
     const std::size_t before = taken();
-    if (!b.wait([&] { return b.can_click(QLatin1String(hold)); }) || !b.click(QLatin1String(hold))) return false;
+    if (!b.wait([&] { return done() || b.can_click(QLatin1String(hold)); })) return false;
+    if (done()) break;
+    if (!b.click(QLatin1String(hold))) return false;
     // Taken by itself: nobody presses a key while holding the model.
     if (!b.wait([&] { return done() || taken() > before; }, 12000)) return false;
   }
