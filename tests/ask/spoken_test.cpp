@@ -221,6 +221,19 @@ TEST(Spoken, OnEveryKindAndClassADeedLeavesARigThatCanBeRead) {
   EXPECT_GT(deeds, 1000u);
 }
 
+TEST(Spoken, WhatTheClassCannotDoIsRefusedAndWhatIsMissingIsSaid) {
+  for (const char* words : {"make it land at home", "come home when the link is lost"}) {
+    const auto found = answers_to(demo("delta"), words);
+    ASSERT_FALSE(found.empty()) << words;
+    EXPECT_FALSE(found.front().edit) << words;
+    EXPECT_NE(found.front().text.find("does nothing by itself"), std::string::npos) << found.front().text;
+  }
+  const auto without = answers_to(demo("delta"), "what happens if I remove the receiver");
+  ASSERT_FALSE(without.empty());
+  EXPECT_NE(without.front().text.find("more: The list of parts has no receiver"), std::string::npos)
+      << without.front().text;
+}
+
 TEST(Topics, BrokenFilesSayWhere) {
   ASSERT_GT(shipped_topics().size(), 100u);
   const auto refused = [](const char* topic) {

@@ -230,10 +230,14 @@ TEST(Leaflet, AnExampleIsSaidAsOneUntilItIsLookedUp) {
   EXPECT_NE(example.find("an example"), std::string::npos);
   for (LeafletValue& v : c.leaflet) v.looked_up = true;
   EXPECT_EQ(c.with_leaflet("roll {leaflet:roll_presses}"), "roll " + c.leaflet.front().value);
+  // Another unit listens on another channel: written into My board it is said everywhere.
+  c.sticks.unlock_channel = 8;
+  EXPECT_NE(c.with_leaflet(c.sticks.arming).find("Channel 8 unlocks"), std::string::npos);
   // No text of a class is left with a place that nothing fills.
   for (const ControllerClass& each : shipped().controllers) {
     const std::string all = each.with_leaflet(write_fields(each).dump());
     EXPECT_EQ(all.find("{leaflet:"), std::string::npos) << each.id;
+    EXPECT_EQ(each.with_leaflet(each.sticks.arming).find("_channel}"), std::string::npos) << each.id;
   }
 }
 

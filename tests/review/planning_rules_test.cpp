@@ -139,6 +139,15 @@ std::vector<Break> fit_breaks() {
            "hedgerow",
            [](Rig& r) { r.mounting("gps")->turn = *turn_from_name("arrow_right_top_up"); },
            {"FIT-21"}},
+          {"no receiver",
+           "delta",
+           [](Rig& r) {
+             const std::string id = "receiver";
+             std::erase_if(r.parts, [&](const Part& p) { return p.id == id; });
+             std::erase_if(r.mountings, [&](const Mounting& p) { return p.part == id; });
+             std::erase_if(r.leads, [&](const Lead& l) { return l.from.part == id || l.to.part == id; });
+           },
+           {"FIT-25"}},
           {"no battery",
            "heath",
            [](Rig& r) {
