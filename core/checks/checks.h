@@ -35,6 +35,7 @@ struct CheckFamily {
   bool by_station = false;                 ///< its own station records it, not a look at the card
   bool grouped = false;                    ///< several of them make one line where checks are listed
   bool guides = false;                     ///< a step on the way: nothing waits for it
+  bool outside = false;                    ///< done under the open sky, away from iron
   std::string name = {};                   ///< short, of a family of one: "Sticks calibrated"
   std::string one = {}, many = {};         ///< "direction", "directions": for counting them
   /// What of the rig must be checked; one empty text for a family of one.

@@ -226,6 +226,12 @@ std::string bench_words(LossAction action) {
 }
 
 std::vector<CheckFamily> home_checks() {
+  CheckFamily arming = of(
+      arming_waits, "Position before arming", [](const CheckContext& in) { return once(waits_for_place(in)); },
+      arming_places, arming_card, arming_stands_in_the_way);
+  CheckFamily range = of(
+      range_tested, "Range", [](const CheckContext& in) { return once(has_radio(in)); }, range_places, range_card);
+  arming.outside = range.outside = true;
   return {
       of(
           positions_planned, "Positions and modes", [](const CheckContext& in) { return once(switches_choose(in)); },
@@ -233,17 +239,14 @@ std::vector<CheckFamily> home_checks() {
       of(
           loss_planned, "Transmitter off", [](const CheckContext& in) { return once(acts(in)); }, loss_places,
           loss_card, loss_stands_in_the_way),
-      of(
-          arming_waits, "Position before arming", [](const CheckContext& in) { return once(waits_for_place(in)); },
-          arming_places, arming_card, arming_stands_in_the_way),
+      arming,
       of(
           button_guards, "Safety button", [](const CheckContext& in) { return once(has_button(in)); }, button_places,
           button_card),
       of(
           low_battery_warns, "Low battery", [](const CheckContext& in) { return once(warns(in)); }, battery_places,
           battery_card),
-      of(
-          range_tested, "Range", [](const CheckContext& in) { return once(has_radio(in)); }, range_places, range_card)};
+      range};
 }
 
 }  // namespace rigging

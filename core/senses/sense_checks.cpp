@@ -252,6 +252,7 @@ std::vector<CheckFamily> sense_checks() {
   CheckFamily fix = read(fix_seen, "A good fix", of_fixes, fix_places, fix_card);
   // What goes with the sensors and not with how the board sits.
   gyro.until_mounted = accelerometer.until_mounted = false;
+  compass.outside = fix.outside = true;
   // What eyes alone can say is asked at proof.
   CheckFamily wakes = read(wakes_still, "Wakes still", of_boards_with_a_lamp, board_places, wakes_card);
   CheckFamily stored = read(level_stored, "Level stored", of_levels_by_hand, level_places, level_stored_card);

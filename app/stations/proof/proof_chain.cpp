@@ -12,12 +12,15 @@ namespace {
 
 constexpr int roomy = 46, tight = 21;
 
-/// What stands together as one link: subjects of a family, what one station reads ("senses.gyro", "senses.level"), and
-/// the looks that belong to the way home.
+/// What stands together as one link: subjects of a family, what one station reads ("senses.gyro", "senses.rotation"),
+/// the looks that belong to the way home, and what is done outside.
 std::string together(const CheckFamily& family) {
+  if (family.outside) return "under the sky";
   const std::size_t dot = family.id.find('.');
-  const bool one_matter = family.by_station || family.counts_for == Station::home;
-  return one_matter && dot != std::string::npos ? family.id.substr(0, dot) : family.id;
+  if (family.counts_for == Station::home) return "way home";
+  if (dot == std::string::npos || !family.by_station) return family.id;
+  const std::string station = family.id.substr(0, dot);
+  return station == "senses" ? "sensors" : station;
 }
 
 }  // namespace
