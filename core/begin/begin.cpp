@@ -83,6 +83,58 @@ void feed(Rig& rig, const Catalogue& catalogue) {
   rig = plan.rig;
 }
 
+/// What finds no pad for its plus, or gets too little where it hangs while servos stall, gets one regulator of its own,
+/// straight from the battery. Only where fewer snags stay; false where nothing is changed.
+bool feed_apart(Rig& rig, const Catalogue& catalogue) {
+  const auto to_fix = [](const Review& r) {
+    return std::count_if(r.snags.begin(), r.snags.end(),
+                         [](const Snag& s) { return s.severity != Severity::worth_knowing; });
+  };
+  const Review before = review(rig, catalogue);
+  std::set<std::string> wanting;
+  for (const Obstacle& o : before.reports.plan().obstacles)
+    if (o.code == "WIRING-12") wanting.insert(o.subject);
+  for (const Snag& s : before.snags)
+    if (s.code == "POWER-13") wanting.insert(s.subject);
+  std::vector<LeadEnd> takers;
+  double asked_a = 0, least_v = 0, most_v = 60;
+  for (const std::string& id : wanting) {
+    const PartKind* k = kind_of(rig, catalogue, id);
+    if (!k || k->loads.empty()) continue;
+    for (const Terminal& t : k->terminals)
+      if (t.kind == TerminalKind::power_in) {
+        takers.push_back({id, t.id, {}});
+        asked_a += k->loads.front().most_a;
+        least_v = std::max(least_v, k->loads.front().least_v);
+        most_v = std::min(most_v, k->loads.front().most_v);
+      }
+  }
+  const PartKind* fits = nullptr;
+  for (const PartKind& k : catalogue.parts)
+    if (k.group == PartGroup::regulator && !k.feeds.empty() && k.feeds.front().kind == FeedKind::switching)
+      if (const Feed& f = k.feeds.front();
+          f.volts >= least_v && f.volts <= most_v && f.amps >= asked_a && (!fits || f.amps < fits->feeds.front().amps))
+        fits = &k;
+  if (takers.empty() || !fits) return false;
+  Rig with = rig;
+  const std::string regulator = add_one(with, *fits);
+  for (const LeadEnd& end : takers) {
+    std::erase_if(with.leads, [&](const Lead& l) { return far_end(l, end.part, end.socket) != nullptr; });
+    Lead l;
+    l.id = end.part + "_power";
+    for (int n = 2; with.lead(l.id); ++n) l.id = end.part + "_power" + std::to_string(n);
+    l.from = end;
+    l.to = {regulator, "out", {}};
+    l.kind = LeadKind::power;
+    with.leads.push_back(l);
+  }
+  with = plan_wiring(with, catalogue).rig;
+  if (auto placed = place_parts(with, catalogue, false)) with = std::move(placed->rig);
+  if (to_fix(review(with, catalogue)) >= to_fix(before)) return false;
+  rig = std::move(with);
+  return true;
+}
+
 /// The next stronger regulator of the same voltage; null when there is none.
 const PartKind* stronger(const Catalogue& catalogue, const PartKind& regulator) {
   const PartKind* next = nullptr;
@@ -294,11 +346,16 @@ Result<Edit> begin_rig(const Catalogue& catalogue, const NewAircraft& b) {
   for (const Part& p : rig.parts) told.insert(p.id);
   feed(rig, catalogue);
   plug_controllers(rig, catalogue);
-  std::vector<std::string> ours;
-  for (const Part& p : rig.parts)
-    if (!told.count(p.id)) ours.push_back(p.id);
-  strengthen(rig, catalogue, ours);
+  const auto ours = [&] {
+    std::vector<std::string> all;
+    for (const Part& p : rig.parts)
+      if (!told.count(p.id)) all.push_back(p.id);
+    return all;
+  };
+  strengthen(rig, catalogue, ours());
   if (auto placed = place_parts(rig, catalogue, false)) rig = std::move(placed->rig);
+  // How much is lost on the way is known once all have their places.
+  if (feed_apart(rig, catalogue)) strengthen(rig, catalogue, ours());
   clear_compasses(rig, catalogue);
   // Which socket is nearest is known only now.
   rig = plan_wiring(rig, catalogue).rig;

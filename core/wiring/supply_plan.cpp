@@ -248,7 +248,7 @@ bool Planner::spare(const std::string& part, const std::string& end) {
           return true;
         }
   for (const Terminal& t : controller_->outputs)
-    if (!busy("controller", t.id) && spare_row(t) &&
+    if (!busy("controller", t.id) && t.serves.empty() &&
         std::none_of(rig().outputs.begin(), rig().outputs.end(), [&](const Output& o) { return o.socket == t.id; })) {
       connect(part, end, "controller", t.id, "a spare output socket gives plus and minus");
       return true;
