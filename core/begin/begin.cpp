@@ -338,6 +338,8 @@ Result<Edit> begin_rig(const Catalogue& catalogue, const NewAircraft& b) {
   if (!b.servo.empty())
     for (const Surface s : surfaces_of(rig.airframe))
       if (s.kind != SurfaceKind::motor) add_one(rig, *catalogue.part(b.servo), s);
+  // The tow release, on the motor's output.
+  if (!b.servo.empty() && b.kind == AirframeKind::towed_glider) add_one(rig, *catalogue.part(b.servo));
   if (!b.receiver.empty()) add_one(rig, *catalogue.part(b.receiver));
   for (const SaidPart& said : b.others)
     for (int i = 0; said.kind && i < said.count; ++i) add_one(rig, *said.kind);

@@ -122,7 +122,14 @@ void tow_release(const Inspection& in, Findings& found) {
   for (const Output& o : in.rig.outputs)
     if (o.surfaces.empty() && o.passthrough_channel == 0) tow = &o;
   if (!tow) return;
-  if (servos_on(in.rig, in.catalogue, tow->socket).empty())
+  const bool on_receiver =
+      tow->socket.empty() && std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) {
+        const Part *a = in.rig.part(l.from.part), *b = in.rig.part(l.to.part);
+        const auto release = [&](const Part* p) { return p && !p->surface && group_of(in, p->id) == PartGroup::servo; };
+        const auto receiver = [&](const Part* p) { return p && group_of(in, p->id) == PartGroup::receiver; };
+        return (release(a) && receiver(b)) || (release(b) && receiver(a));
+      });
+  if (!on_receiver && servos_on(in.rig, in.catalogue, tow->socket).empty())
     found.add(Severity::fix_first, tow->id, "No servo hangs on the motor output for the tow release",
               "Closed throttle is latched, full throttle released: without it the tow can't be let go.",
               "Plug the release servo into the motor output's socket.");

@@ -90,7 +90,13 @@ void Planner::servos_and_motors() {
                "WIRING-19");
       continue;
     }
-    if (o->socket.empty()) continue;
+    if (o->socket.empty()) {
+      // A release goes where a speed controller would.
+      if (!p->surface && controller_->motor_bypasses())
+        if (const auto [rx, ch] = receiver_channel(ChannelFunction::throttle); !rx.empty())
+          connect(p->id, "plug", rx, ch, "the throttle channel stays on the receiver, and works the release");
+      continue;
+    }
     connect(p->id, "plug", "controller", o->socket, "output " + o->id + " drives it");
     if (o->surfaces.size() > 1)
       for (Lead& l : rig().leads)

@@ -206,5 +206,36 @@ TEST(Begin, VideoIsFedOnEveryClassAndNotByTheRailThatServosPullDown) {
   EXPECT_GE(apart, 10u);
 }
 
+// A towed glider comes with the servo of its release, on the motor's output or, where the throttle bypasses the
+// stabilizer, on the receiver's throttle channel.
+TEST(Begin, ATowedGliderComesWithItsRelease) {
+  std::size_t on_board = 0, on_receiver = 0;
+  for (const ControllerClass& c : shipped().controllers) {
+    NewAircraft a;
+    a.name = "Glider";
+    a.kind = AirframeKind::towed_glider;
+    a.controller = c.id;
+    a.span_m = 2.5, a.mass_kg = 2;
+    a.drive = drive_in_words(shipped(), "2S 1300 mAh").kinds;
+    a.receiver = usual_receiver(shipped(), c.id);
+    a.servo = "servo_12g_metal";
+    const auto begun = begin_rig(shipped(), a);
+    ASSERT_TRUE(begun) << c.id;
+    EXPECT_EQ(parts_of(begun->rig, shipped(), PartGroup::servo).size(), 5u) << c.id;
+    bool said = false;
+    for (const Snag& s : review(begun->rig, shipped()).snags) said = said || s.code == "WIRING-18";
+    const Part* release = begun->rig.part("servo");
+    ASSERT_TRUE(release) << c.id;
+    for (const Lead& l : begun->rig.leads)
+      if (const LeadEnd* far = far_end(l, release->id)) {
+        EXPECT_FALSE(said) << c.id;
+        ++(far->part == "controller" ? on_board : on_receiver);
+        EXPECT_EQ(far->part == "controller", !c.motor_bypasses()) << c.id;
+      }
+  }
+  EXPECT_GE(on_board, 4u);
+  EXPECT_EQ(on_receiver, 3u) << "inline units and the screen board";
+}
+
 }  // namespace
 }  // namespace rigging
