@@ -32,13 +32,13 @@ class Follower {
     if (card) {
       const Card& c = card->runner().card();
       // Something under way has its time; looks are taken once it is over.
-      b_.wait([&] { return !card->runner().card().busy || main_button(); }, 20000);
+      b_.wait([&] { return !card->runner().card().busy || main_button(); }, 90000);
       if (!c.looks.empty() && watched_ == c.look + 1) return note(c);
       if (!c.looks.empty() && b_.wait([&] { return b_.can_click(u"do_it"_s); }, 5000)) return watch();
     }
     QPushButton* next = main_button();
     if (!next) {
-      b_.wait([&] { return main_button() != nullptr; }, 12000);
+      b_.wait([&] { return main_button() != nullptr; }, 2500);
       next = main_button();
     }
     if (!next) return false;
