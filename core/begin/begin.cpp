@@ -20,6 +20,7 @@
 #include "review/review.h"
 #include "sticks/edits.h"
 #include "wiring/plan.h"
+#include "wiring/wiring.h"
 
 namespace rigging {
 namespace {
@@ -111,7 +112,8 @@ bool feed_apart(Rig& rig, const Catalogue& catalogue) {
   }
   const PartKind* fits = nullptr;
   for (const PartKind& k : catalogue.parts)
-    if (k.group == PartGroup::regulator && !k.feeds.empty() && k.feeds.front().kind == FeedKind::switching)
+    if (k.group == PartGroup::regulator && k.terminal("out") && !k.feeds.empty() &&
+        k.feeds.front().kind == FeedKind::switching)
       if (const Feed& f = k.feeds.front();
           f.volts >= least_v && f.volts <= most_v && f.amps >= asked_a && (!fits || f.amps < fits->feeds.front().amps))
         fits = &k;
@@ -125,7 +127,7 @@ bool feed_apart(Rig& rig, const Catalogue& catalogue) {
     for (int n = 2; with.lead(l.id); ++n) l.id = end.part + "_power" + std::to_string(n);
     l.from = end;
     l.to = {regulator, "out", {}};
-    l.kind = LeadKind::power;
+    l.kind = usual_lead(*kind_of(with, catalogue, end.part)->terminal(end.socket), *fits->terminal("out"));
     with.leads.push_back(l);
   }
   with = plan_wiring(with, catalogue).rig;
