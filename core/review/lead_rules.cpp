@@ -381,7 +381,8 @@ void lone_power(const Inspection& in, Findings& found) {
                          [&](const Lead& l) { return far_end(l, p.id, end) != nullptr; });
     };
     for (const Terminal& t : k->terminals)
-      if (!worth_having(t) && (t.id == "power" || sends) && !touched(t.id) && touched(t.id == "power" ? "video" : "power"))
+      if (!worth_having(t) && (t.id == "power" || sends) && !touched(t.id) &&
+          touched(t.id == "power" ? "video" : "power"))
         found.add(Severity::fix_first, p.id, name(in, p.id) + ": the " + t.label + " lead is missing",
                   t.id == "power" ? "Without plus it stays dark." : "No picture reaches or leaves it.", "Connect it.");
   }
