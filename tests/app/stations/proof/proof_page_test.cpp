@@ -106,7 +106,7 @@ TEST(Proof, ASecondSpaceAnswersNothing) {
 
 TEST(Proof, ALookCanBeTakenBack) {
   Builder b({u"gyro_reversed:yaw"_s});
-  b.window.start_demo();
+  ASSERT_TRUE(b.open_demo_with_battery());
   ASSERT_TRUE(b.click(u"saw_flaperon_left_1"_s));
   ASSERT_TRUE(b.click(u"note"_s));
   EXPECT_NE(b.proof().procedure().asking(), ProofProcedure::Asking::check);
