@@ -69,19 +69,23 @@ const ControllerClass* Catalogue::controller(const std::string& id) const {
 }
 
 std::string ControllerClass::with_leaflet(std::string text) const {
-  for (const auto& [place, number] :
-       {std::pair("{mode_channel}", sticks.mode_channel), std::pair("{unlock_channel}", sticks.unlock_channel)})
-    if (const std::size_t at = text.find(place); at != std::string::npos)
-      text.replace(at, std::string_view(place).size(), std::to_string(number));
-  for (const LeafletValue& v : leaflet) {
-    const std::string place = "{leaflet:" + v.id + "}";
-    for (std::size_t at = text.find(place); at != std::string::npos; at = text.find(place, at)) {
-      const std::string said = v.looked_up ? v.value : v.value + " (an example: your unit's leaflet says)";
-      text.replace(at, place.size(), said);
-      at += said.size();
-    }
-  }
-  return text;
+  const auto channel = [](int number) { return number > 0 ? std::to_string(number) : std::string("of your choice"); };
+  std::vector<std::pair<std::string, std::string>> figures{{"{mode_channel}", channel(sticks.mode_channel)},
+                                                           {"{unlock_channel}", channel(sticks.unlock_channel)}};
+  for (const LeafletValue& v : leaflet)
+    figures.emplace_back("{leaflet:" + v.id + "}",
+                         v.looked_up ? v.value : v.value + " (an example: your unit's leaflet says)");
+  return replaced(std::move(text), figures);
+}
+
+const PartKind* least_regulator(const Catalogue& catalogue, double least_v, double most_v, double amps) {
+  const PartKind* least = nullptr;
+  for (const PartKind& k : catalogue.parts)
+    if (k.group == PartGroup::regulator && !k.feeds.empty() && k.feeds.front().kind == FeedKind::switching)
+      if (const Feed& f = k.feeds.front();
+          f.volts >= least_v && f.volts <= most_v && f.amps >= amps && (!least || f.amps < least->feeds.front().amps))
+        least = &k;
+  return least;
 }
 
 bool ControllerClass::needs_profile(SurfaceKind kind) const {

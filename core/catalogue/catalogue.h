@@ -28,6 +28,8 @@ struct Catalogue {
 
 /// The rig's parts of this group, in its order.
 std::vector<const Part*> parts_of(const Rig& rig, const Catalogue& catalogue, PartGroup group);
+/// The smallest switching regulator whose outlet lies between two voltages and gives so much; null when there is none.
+const PartKind* least_regulator(const Catalogue& catalogue, double least_v, double most_v, double amps);
 
 /// Reads every *.json of the folder, and the magnetic model from the folder magnetic beside it. Ids must differ.
 Result<Catalogue> load_catalogue(const std::filesystem::path& folder);

@@ -122,12 +122,12 @@ void tow_release(const Inspection& in, Findings& found) {
   for (const Output& o : in.rig.outputs)
     if (o.surfaces.empty() && o.passthrough_channel == 0) tow = &o;
   if (!tow) return;
+  // Where the throttle bypasses the stabilizer, so does the release.
   const bool on_receiver =
       tow->socket.empty() && std::any_of(in.rig.leads.begin(), in.rig.leads.end(), [&](const Lead& l) {
-        const Part *a = in.rig.part(l.from.part), *b = in.rig.part(l.to.part);
-        const auto release = [&](const Part* p) { return p && !p->surface && group_of(in, p->id) == PartGroup::servo; };
-        const auto receiver = [&](const Part* p) { return p && group_of(in, p->id) == PartGroup::receiver; };
-        return (release(a) && receiver(b)) || (release(b) && receiver(a));
+        const auto is = [&](const LeadEnd& end, PartGroup group) { return group_of(in, end.part) == group; };
+        return (is(l.from, PartGroup::servo) && is(l.to, PartGroup::receiver)) ||
+               (is(l.to, PartGroup::servo) && is(l.from, PartGroup::receiver));
       });
   if (!on_receiver && servos_on(in.rig, in.catalogue, tow->socket).empty())
     found.add(Severity::fix_first, tow->id, "No servo hangs on the motor output for the tow release",

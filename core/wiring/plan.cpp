@@ -91,10 +91,7 @@ void Planner::servos_and_motors() {
       continue;
     }
     if (o->socket.empty()) {
-      // A release goes where a speed controller would.
-      if (!p->surface && controller_->motor_bypasses())
-        if (const auto [rx, ch] = receiver_channel(ChannelFunction::throttle); !rx.empty())
-          connect(p->id, "plug", rx, ch, "the throttle channel stays on the receiver, and works the release");
+      if (!p->surface && controller_->motor_bypasses()) leave_on_receiver(p->id, "plug");
       continue;
     }
     connect(p->id, "plug", "controller", o->socket, "output " + o->id + " drives it");
@@ -129,17 +126,21 @@ void Planner::servos_and_motors() {
     }
     const Output* o = output_for(rig(), catalogue_, *p);
     if (controller_->motor_bypasses() || (o && o->socket.empty())) {
-      if (const auto [rx, ch] = receiver_channel(ChannelFunction::throttle); !rx.empty())
-        connect(p->id, "servo", rx, ch, "the throttle lead stays on the receiver");
-      else
-        obstacle(p->id, "The throttle has to stay on the receiver, and the receiver has no pulse output for it",
-                 "WIRING-16");
+      leave_on_receiver(p->id, "servo");
     } else if (o) {
       connect(p->id, "servo", "controller", o->socket, "the motor's output");
     } else {
       obstacle(p->id, capital(name(p->id)) + " has no output: the rig has no throttle output for it", "WIRING-28");
     }
   }
+}
+
+void Planner::leave_on_receiver(const std::string& part, const std::string& socket) {
+  if (const auto [rx, ch] = receiver_channel(ChannelFunction::throttle); !rx.empty())
+    connect(part, socket, rx, ch, "the throttle lead stays on the receiver");
+  else
+    obstacle(part, "The throttle has to stay on the receiver, and the receiver has no pulse output for it",
+             "WIRING-16");
 }
 
 void Planner::keep(const std::string& part, const std::string& socket) {

@@ -52,6 +52,8 @@ class Planner {
   }
 
   void servos_and_motors();
+  /// A speed controller, or the release of a towed glider, where the throttle bypasses the stabilizer.
+  void leave_on_receiver(const std::string& part, const std::string& socket);
 
   void keep(const std::string& part, const std::string& socket);
 

@@ -403,12 +403,7 @@ void Planner::say_what_stays_dark() {
     if (names.empty()) continue;
     std::string who;
     for (const std::string& n : names) who += (who.empty() ? "" : ", ") + n;
-    const PartKind* fits = nullptr;
-    for (const PartKind& k : catalogue_.parts)
-      if (k.group == PartGroup::regulator && !k.feeds.empty() && k.feeds.front().kind == FeedKind::switching &&
-          k.feeds.front().volts >= least_v && k.feeds.front().volts <= most_v && k.feeds.front().volts < most_board_v &&
-          k.feeds.front().amps >= asked && (!fits || k.feeds.front().amps < fits->feeds.front().amps))
-        fits = &k;
+    const PartKind* fits = least_regulator(catalogue_, least_v, std::min(most_v, most_board_v), asked);
     obstacle(first,
              capital(who) + (names.size() > 1 ? " stay" : " stays") + " dark: nothing feeds " +
                  (net.rails[q].nodes.size() > 1 ? "the " + net.rails[q].name : "it") + ". " +

@@ -1,7 +1,7 @@
 #include <gtest/gtest.h>
 
 #include "asked.h"
-#include "begin/begin.h"
+#include "new_aircraft.h"
 #include "rig/rig_file.h"
 
 /// Sentences of several days, each written down before the answers were looked at.
@@ -198,12 +198,7 @@ TEST(Spoken, OnEveryKindAndClassADeedLeavesARigThatCanBeRead) {
   std::size_t deeds = 0;
   for (const auto& [kind, word] : Names<AirframeKind>::list)
     for (const ControllerClass& c : shipped().controllers) {
-      NewAircraft aircraft;
-      aircraft.name = "Random";
-      aircraft.kind = kind;
-      aircraft.controller = c.id;
-      aircraft.receiver = usual_receiver(shipped(), c.id);
-      const auto begun = begin_rig(shipped(), aircraft);
+      const auto begun = begin_rig(shipped(), new_aircraft(c.id, kind));
       ASSERT_TRUE(begun) << word << " " << c.id;
       const Review checked = review(begun->rig, shipped());
       for (const char* words : sentences)

@@ -8,6 +8,7 @@
 #include "bench_rig.h"
 #include "fit/fit.h"
 #include "fit/usual_places.h"
+#include "new_aircraft.h"
 #include "power/network.h"
 #include "review/grouped.h"
 #include "review/review.h"
@@ -176,15 +177,9 @@ TEST(Begin, VideoIsFedOnEveryClassAndNotByTheRailThatServosPullDown) {
   std::size_t apart = 0;
   for (const ControllerClass& c : shipped().controllers)
     for (const char* words : {"600 mW video transmitter, camera", "200 mW video transmitter, recording camera"}) {
-      NewAircraft a;
-      a.name = "Own";
-      a.controller = c.id;
-      a.kind = c.id == "fixed_wing" ? AirframeKind::flying_wing : AirframeKind::rudder_only;
+      NewAircraft a = new_aircraft(c.id, c.id == "fixed_wing" ? AirframeKind::flying_wing : AirframeKind::rudder_only);
       a.propeller = PropellerSide::pusher;
-      a.span_m = 1.3, a.mass_kg = 1.25;
       a.drive = drive_in_words(shipped(), "3S 2200 mAh, 40 A, 9x6").kinds;
-      a.receiver = usual_receiver(shipped(), c.id);
-      a.servo = usual_servo(Airframe{}, shipped());
       a.others = parts_in_words(shipped(), words);
       const auto begun = begin_rig(shipped(), a);
       ASSERT_TRUE(begun) << c.id << ": " << begun.error().text();
@@ -211,14 +206,8 @@ TEST(Begin, VideoIsFedOnEveryClassAndNotByTheRailThatServosPullDown) {
 TEST(Begin, ATowedGliderComesWithItsRelease) {
   std::size_t on_board = 0, on_receiver = 0;
   for (const ControllerClass& c : shipped().controllers) {
-    NewAircraft a;
-    a.name = "Glider";
-    a.kind = AirframeKind::towed_glider;
-    a.controller = c.id;
-    a.span_m = 2.5, a.mass_kg = 2;
+    NewAircraft a = new_aircraft(c.id, AirframeKind::towed_glider);
     a.drive = drive_in_words(shipped(), "2S 1300 mAh").kinds;
-    a.receiver = usual_receiver(shipped(), c.id);
-    a.servo = "servo_12g_metal";
     const auto begun = begin_rig(shipped(), a);
     ASSERT_TRUE(begun) << c.id;
     EXPECT_EQ(parts_of(begun->rig, shipped(), PartGroup::servo).size(), 5u) << c.id;

@@ -233,6 +233,8 @@ TEST(Leaflet, AnExampleIsSaidAsOneUntilItIsLookedUp) {
   // Another unit listens on another channel: written into My board it is said everywhere.
   c.sticks.unlock_channel = 8;
   EXPECT_NE(c.with_leaflet(c.sticks.arming).find("Channel 8 unlocks"), std::string::npos);
+  c.sticks.unlock_channel = 0;
+  EXPECT_NE(c.with_leaflet(c.sticks.arming).find("Channel of your choice unlocks"), std::string::npos);
   // No text of a class is left with a place that nothing fills.
   for (const ControllerClass& each : shipped().controllers) {
     const std::string all = each.with_leaflet(write_fields(each).dump());

@@ -1,7 +1,6 @@
 #include <gtest/gtest.h>
 
-#include "begin/begin.h"
-#include "bench_rig.h"
+#include "new_aircraft.h"
 #include "review/review.h"
 
 namespace rigging {
@@ -48,14 +47,7 @@ TEST(Order, OfTheChecksIsThatOfTheBenchOnEveryKindAndClass) {
   std::size_t kept = 0;
   for (const auto& [kind, word] : Names<AirframeKind>::list)
     for (const ControllerClass& c : shipped().controllers) {
-      NewAircraft aircraft;
-      aircraft.name = "Random";
-      aircraft.kind = kind;
-      aircraft.controller = c.id;
-      aircraft.receiver = usual_receiver(shipped(), c.id);
-      aircraft.servo = "servo_9g_analogue";
-      aircraft.span_m = 1.3, aircraft.mass_kg = 1.1;
-      const auto begun = begin_rig(shipped(), aircraft);
+      const auto begun = begin_rig(shipped(), new_aircraft(c.id, kind));
       ASSERT_TRUE(begun) << word << " " << c.id;
       const std::vector<CheckStatus> all = check_statuses(begun->rig, shipped());
       for (const auto& [before, after] : keep)
@@ -76,34 +68,6 @@ TEST(Order, HasAPlaceForEveryFamily) {
   const std::vector<const CheckFamily*> all = check_families();
   ASSERT_FALSE(all.empty());
   EXPECT_EQ(all.back()->id, "home.range");
-}
-
-// What hears the sticks from nothing else needs a receiver on its list; a class that is one needs none beside it.
-TEST(Order, AListWithoutAReceiverIsSaid) {
-  for (const ControllerClass& c : shipped().controllers) {
-    NewAircraft aircraft;
-    aircraft.name = "Random";
-    aircraft.controller = c.id;
-    aircraft.receiver = usual_receiver(shipped(), c.id);
-    aircraft.servo = "servo_9g_analogue";
-    auto begun = begin_rig(shipped(), aircraft);
-    ASSERT_TRUE(begun) << c.id;
-    const auto said = [&](const Rig& rig) {
-      const auto snags = review(rig, shipped()).snags;
-      return std::any_of(snags.begin(), snags.end(), [](const Snag& s) { return s.code == "FIT-25"; });
-    };
-    EXPECT_FALSE(said(begun->rig)) << c.id;
-    const auto receivers = parts_of(begun->rig, shipped(), PartGroup::receiver);
-    if (receivers.empty()) {
-      EXPECT_EQ(c.id, "radio_stabilizer");
-      continue;
-    }
-    const std::string id = receivers.front()->id;
-    std::erase_if(begun->rig.parts, [&](const Part& p) { return p.id == id; });
-    std::erase_if(begun->rig.leads, [&](const Lead& l) { return l.from.part == id || l.to.part == id; });
-    std::erase_if(begun->rig.mountings, [&](const Mounting& m) { return m.part == id; });
-    EXPECT_TRUE(said(begun->rig)) << c.id;
-  }
 }
 
 }  // namespace

@@ -8,6 +8,7 @@
 #include "base/find.h"
 #include "base/json.h"
 #include "breaks.h"
+#include "new_aircraft.h"
 #include "wiring/plan.h"
 
 // A good rig is broken in each way and must get exactly the snags it deserves. Most rules are common practice, so that
@@ -618,6 +619,29 @@ TEST(Rules, GoodRigsHaveNoSnagsAndAnEmptyOneIsNotFlooded) {
   empty.controller.kind = "full_controller";
   const Review r = review(empty, shipped());
   for (const Snag& s : r.snags) EXPECT_NE(s.station, Station::wiring) << s.code << " " << s.what;
+}
+
+// What hears the sticks from nothing else needs a receiver on its list; a class that is one needs none beside it.
+TEST(Rules, AListWithoutAReceiverIsSaid) {
+  for (const ControllerClass& c : shipped().controllers) {
+    auto begun = begin_rig(shipped(), new_aircraft(c.id));
+    ASSERT_TRUE(begun) << c.id;
+    const auto said = [&](const Rig& rig) {
+      const auto snags = review(rig, shipped()).snags;
+      return std::any_of(snags.begin(), snags.end(), [](const Snag& s) { return s.code == "FIT-25"; });
+    };
+    EXPECT_FALSE(said(begun->rig)) << c.id;
+    const auto receivers = parts_of(begun->rig, shipped(), PartGroup::receiver);
+    if (receivers.empty()) {
+      EXPECT_EQ(c.id, "radio_stabilizer");
+      continue;
+    }
+    const std::string id = receivers.front()->id;
+    std::erase_if(begun->rig.parts, [&](const Part& p) { return p.id == id; });
+    std::erase_if(begun->rig.leads, [&](const Lead& l) { return l.from.part == id || l.to.part == id; });
+    std::erase_if(begun->rig.mountings, [&](const Mounting& m) { return m.part == id; });
+    EXPECT_TRUE(said(begun->rig)) << c.id;
+  }
 }
 
 }  // namespace
