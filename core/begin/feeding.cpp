@@ -72,6 +72,11 @@ bool feed_apart(Rig& rig, const Catalogue& catalogue) {
   if (takers.empty() || !fits || !fits->terminal("out")) return false;
   Rig with = rig;
   const std::string regulator = add_one(with, *fits);
+  const bool video = std::all_of(takers.begin(), takers.end(), [&](const LeadEnd& end) {
+    const PartGroup group = kind_of(rig, catalogue, end.part)->group;
+    return group == PartGroup::camera || group == PartGroup::video_transmitter;
+  });
+  if (video) with.parts.back().label = "video regulator";
   for (const LeadEnd& end : takers) {
     std::erase_if(with.leads, [&](const Lead& l) { return far_end(l, end.part, end.socket) != nullptr; });
     Lead l;

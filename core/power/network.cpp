@@ -161,6 +161,7 @@ std::string part_name(const Rig& rig, const Catalogue& catalogue, const std::str
     return (part->surface->side == Side::left ? "left " : "right ") + label_of(name_of(kind->group));
   if (part->surface) return part->surface->label();
   if (!kind) return part_id;
+  if (kind->group == PartGroup::servo && rig.airframe.kind == AirframeKind::towed_glider) return "release servo";
   const auto same =
       std::count_if(rig.parts.begin(), rig.parts.end(), [&](const Part& p) { return p.kind == part->kind; });
   return same > 1 ? label_of(part_id) : label_of(name_of(kind->group)) == "other" ? kind->name : label_of(part_id);

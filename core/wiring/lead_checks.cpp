@@ -36,9 +36,12 @@ LeadCard lead_card(const Rig& rig, const Catalogue& catalogue, const Lead& l) {
   const Part* part = rig.part(other.part);
   card.cautions = {"Propeller off before any power. Battery last in, first out."};
   const PartGroup group = k ? k->group : PartGroup::other;
-  if (at_board && group == PartGroup::servo) {
+  if (group == PartGroup::servo && part && !part->surface) {
+    card.todo = "Battery in, the hook empty. Open the throttle and close it again.";
+    card.expected = "The release lets go at full throttle and latches at closed, and nothing else moves.";
+  } else if (at_board && group == PartGroup::servo) {
     card.evidence = LeadEvidence::surface_moves;
-    const std::string surface = part && part->surface ? part->surface->label() : "servo";
+    const std::string surface = part ? part->surface->label() : "servo";
     card.todo = "Battery in. Move the stick of the " + surface + ", or drive its output alone.";
     card.expected = "The " + surface + " moves, and nothing else hangs on it.";
   } else if (at_board && (group == PartGroup::receiver || group == PartGroup::satellite_receiver ||
@@ -54,7 +57,7 @@ LeadCard lead_card(const Rig& rig, const Catalogue& catalogue, const Lead& l) {
   } else if (group == PartGroup::camera || group == PartGroup::video_transmitter) {
     card.evidence = LeadEvidence::picture_shown;
     card.todo = "Antenna on the video transmitter first, air over it, then the battery.";
-    card.expected = "A picture, with the board's figures in it where they belong.";
+    card.expected = at_board ? "A picture, with the board's figures in it where they belong." : "A picture.";
   } else if (group == PartGroup::speed_controller || l.kind == LeadKind::phase) {
     card.todo = "Propeller off. Battery in, throttle closed: tones. Arm, open a little.";
     card.expected = "The motor turns the right way.";

@@ -12,6 +12,7 @@
 #include "power/network.h"
 #include "review/grouped.h"
 #include "review/review.h"
+#include "wiring/lead_checks.h"
 #include "wiring/plan.h"
 
 namespace rigging {
@@ -215,9 +216,11 @@ TEST(Begin, ATowedGliderComesWithItsRelease) {
     for (const Snag& s : review(begun->rig, shipped()).snags) said = said || s.code == "WIRING-18";
     const Part* release = begun->rig.part("servo");
     ASSERT_TRUE(release) << c.id;
+    EXPECT_EQ(part_name(begun->rig, shipped(), release->id), "release servo");
     for (const Lead& l : begun->rig.leads)
       if (const LeadEnd* far = far_end(l, release->id)) {
         EXPECT_FALSE(said) << c.id;
+        EXPECT_NE(lead_card(begun->rig, shipped(), l).expected.find("lets go at full throttle"), std::string::npos);
         ++(far->part == "controller" ? on_board : on_receiver);
         EXPECT_EQ(far->part == "controller", !c.motor_bypasses()) << c.id;
       }
