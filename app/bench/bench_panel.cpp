@@ -177,6 +177,9 @@ BenchPanel::BenchPanel(RigDocument& document, BenchLink& bench, QWidget* parent)
   connect(&bench_, &BenchLink::board_read, this, &BenchPanel::refresh);
   connect(&bench_, &BenchLink::seen, this, &BenchPanel::update_sight);
   connect(&bench_, &BenchLink::channels_heard, this, [this] {
+    // What the class itself would not show is not shown for it.
+    const ControllerClass* c = document_.controller();
+    if (c && !c->sticks.reads_channels && !bench_.listening()) return heard_->clear();
     QStringList parts;
     for (const auto& [name, us] : bench_.channels())
       parts << u"%1 %2"_s.arg(QString::fromStdString(name).left(8), -8).arg(us, 4, 'f', 0);

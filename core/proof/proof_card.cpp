@@ -110,13 +110,17 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
               : s.stands()                 ? "Proven " + s.at
               : s.holds                    ? "Not recorded yet."
                                            : "Not yet: " + s.why_not + ".";
-  const std::string station(name_of(s.family->station));
-  if (s.family->by_station) {
-    card.lines = {{"It is done and recorded at station " + station + "."}};
+  const bool plans = !s.holds && s.family->counts_for;
+  if (s.family->by_station || plans) {
+    const std::string station(name_of(plans ? *s.family->counts_for : s.family->station));
+    if (!plans) card.lines = {{"It is done and recorded at station " + station + "."}};
     card.actions.push_back({.id = "to_station", .label = "Go to station " + station, .main = true});
-  } else if (!s.holds && s.family->counts_for) {
-    const std::string where(name_of(*s.family->counts_for));
-    card.actions.push_back({.id = "to_station", .label = "Go to station " + where, .main = true});
+    // A class may show nothing of it, or the tool for it is not at hand: the rest need not wait.
+    if (!s.stands())
+      card.actions.push_back({.id = "later",
+                              .label = "Later: on to the next",
+                              .hint = "It stays to be done, and the aircraft is not ready before",
+                              .minor = true});
   } else if (scene.bench.writing) {
     card.busy = true;
   } else if (s.holds && !must_write_first(card, scene)) {

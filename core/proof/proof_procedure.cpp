@@ -246,6 +246,11 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
     const bool plans = !now->holds && now->family->counts_for;
     return {GoTo{plans ? *now->family->counts_for : now->family->station,
                  now->id.subject.empty() ? now->id.text() : now->id.subject}};
+  } else if (action == "later" && now) {
+    // All of its kind: who leaves the leads for later leaves them all.
+    for (const CheckStatus& c : scene.checks)
+      if (c.family == now->family) last_ = c.id.text();
+    current_.clear();
   } else if (action == "not_so" && now) {
     denied_ = now->id.text();
     if (!now->stands() && now->state != ProofState::stale) return {};

@@ -44,6 +44,9 @@ LeadCard lead_card(const Rig& rig, const Catalogue& catalogue, const Lead& l) {
     const std::string surface = part ? part->surface->label() : "servo";
     card.todo = "Battery in. Move the stick of the " + surface + ", or drive its output alone.";
     card.expected = "The " + surface + " moves, and nothing else hangs on it.";
+  } else if (at_board && group == PartGroup::receiver && c && !c->sticks.reads_channels) {
+    card.todo = "Transmitter on, battery in. Move the sticks one after the other.";
+    card.expected = "What this lead carries moves its surfaces, and no other.";
   } else if (at_board && (group == PartGroup::receiver || group == PartGroup::satellite_receiver ||
                           group == PartGroup::compass || group == PartGroup::airspeed)) {
     card.evidence = LeadEvidence::port_talks;

@@ -379,6 +379,24 @@ TEST(ProofProcedure, ChecksOfOtherStationsAreLedTo) {
   EXPECT_EQ(p.card().subject, "sticks.calibrated") << "what is no check changes nothing";
 }
 
+// A class that shows no pulses, a gauge that is in the other house: the rest need not wait, and nothing is recorded.
+TEST(ProofProcedure, WhatIsLeftForLaterIsLeftOpenAndTheNextIsAsked) {
+  for (const char* of : {"heath", "hedgerow"}) {
+    Play p(unproven(demo(of)), "proof");
+    p.say("choose sticks.calibrated");
+    EXPECT_TRUE(p.say("press later").empty()) << of;
+    EXPECT_NE(p.card().subject, "sticks.calibrated");
+    EXPECT_TRUE(p.card().subject == "stick.roll" || p.card().subject == "senses.wakes") << p.card().subject;
+    EXPECT_TRUE(p.rig().proofs.empty());
+  }
+  Play p(unproven(demo("hedgerow")), "proof");
+  p.say("choose lead.receiver");
+  p.say("press later");
+  EXPECT_EQ(p.card().subject, "sticks.calibrated") << "all of the leads together";
+  p.say("choose stick.roll");
+  EXPECT_FALSE(p.card().action("later")) << "what is done here is answered";
+}
+
 TEST(ThrowsProcedure, FiveReadingsBecomeTheReadingsOfTheSurface) {
   Rig rig = demo("hedgerow");
   const Surface left = *surface_from_name("flaperon_left");

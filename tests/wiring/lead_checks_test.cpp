@@ -29,6 +29,25 @@ TEST(LeadCards, EveryLeadOfEveryDemoSaysWhatToDoAndWhatToSee) {
   }
 }
 
+// Where the class shows no channels, nobody is sent to read them.
+TEST(LeadCards, AReceiverIsReadOnlyWhereTheClassShowsIt) {
+  for (const char* of : {"heath", "hedgerow"}) {
+    const Rig rig = demo(of);
+    const bool reads = shipped().controller(rig.controller.kind)->sticks.reads_channels;
+    std::size_t seen = 0;
+    for (const Lead& l : rig.leads)
+      if (const LeadEnd* far = far_end(l, "controller")) {
+        const PartKind* k = kind_of(rig, shipped(), far->part);
+        if (!k || k->group != PartGroup::receiver) continue;
+        const LeadCard card = lead_card(rig, shipped(), l);
+        EXPECT_EQ(card.todo.find("Read the channels") != std::string::npos, reads) << of << ": " << card.todo;
+        EXPECT_EQ(card.evidence == LeadEvidence::port_talks, reads);
+        ++seen;
+      }
+    EXPECT_GT(seen, 0u) << of;
+  }
+}
+
 TEST(LeadCards, TheEvidenceFitsThePart) {
   const Rig rig = demo("hedgerow");
   const auto evidence = [&](const char* lead) { return lead_card(rig, shipped(), *rig.lead(lead)).evidence; };
