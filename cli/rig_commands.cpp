@@ -32,10 +32,13 @@ void check(const Opened& o, Session& session) {
     session.print(review_to_json(o.rig, r));
   } else {
     std::cout << o.rig.name << ": " << r.readiness.words << '\n';
-    for (const Snag& s : r.snags)
-      std::cout << mark(s.severity) << ' ' << s.code << ' ' << s.what << ". " << s.why << " " << s.remedy << '\n';
+    for (const Snag& s : r.snags) {
+      std::string why = s.why;
+      std::replace(why.begin(), why.end(), '\n', ' ');
+      std::cout << mark(s.severity) << ' ' << s.code << ' ' << s.what << ". " << why << " " << s.remedy << '\n';
+    }
     for (const CheckStatus& c : r.checks)
-      std::cout << "    " << c.title << ": " << name_of(c.state) << (c.because.empty() ? "" : " (" + c.because + ")")
+      std::cout << "    " << c.title << ": " << name_of(c.state) << (c.changes.empty() ? "" : " (" + c.because() + ")")
                 << '\n';
   }
   session.status = r.readiness.ready ? good : found_wrong;
@@ -128,7 +131,7 @@ void proof(const Opened& o, Session& session) {
     Json line{{"check", s.id.text()},
               {"station", name_of(s.family->station)},
               {"state", name_of(s.state)},
-              {"because", s.because},
+              {"because", s.because()},
               {"before_power", card.before_power},
               {"todo", card.todo},
               {"how", card.how},

@@ -40,7 +40,7 @@ QList<Sheet> wiring_sheets(const RigDocument& document) {
 
 QList<Sheet> gauge_sheets(const RigDocument& document) {
   return numbered(gauge_sheets_svg({document.rig(), document.catalogue()}), u"Wedge and balance marks"_s,
-                  u"Throw gauge %1"_s);
+                  u"Throw gauges %1"_s);
 }
 
 QList<Sheet> setting_sheets(const RigDocument& document) {

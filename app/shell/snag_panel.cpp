@@ -79,7 +79,7 @@ void SnagPanel::set_station(Station station) {
   refresh();
 }
 
-QPushButton* SnagPanel::fix_button(const Snag& snag) {
+QWidget* SnagPanel::fix_row(const Snag& snag) {
   // A button does not wrap by itself; broken so that it fits the narrow panel, too.
   QStringList lines;
   const int letter = QFontMetrics(Style::instance().text(9)).averageCharWidth();
@@ -90,9 +90,34 @@ QPushButton* SnagPanel::fix_button(const Snag& snag) {
   fix->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
   fix->setObjectName(u"fix_"_s + said_of(snag.code));
   fix->setFont(Style::instance().text(9));
-  connect(fix, &QPushButton::clicked, this,
-          [this, f = *snag.fix] { document_.apply(f.edit(document_.rig(), document_.catalogue())); });
-  return fix;
+  auto* with_it = wrapped({}, false);
+  with_it->setObjectName(u"with_"_s + said_of(snag.code));
+  with_it->hide();
+  connect(fix, &QPushButton::clicked, this, [this, fix, with_it, f = *snag.fix] { mend(f, *fix, *with_it); });
+  auto* both = new QWidget;
+  auto* row = new QVBoxLayout(both);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(2);
+  row->addWidget(fix);
+  row->addWidget(with_it);
+  return both;
+}
+
+/// What mends one thing and spoils another says so first, and is done when it is pressed again.
+void SnagPanel::mend(const Fix& fix, QPushButton& button, QLabel& with_it) {
+  auto edit = fix.edit(document_.rig(), document_.catalogue());
+  if (edit && with_it.isHidden()) {
+    const auto comes = only_in(review_after(edit->rig, document_.review()).snags, document_.review().snags);
+    if (!comes.empty()) {
+      QString words = u"With it comes: %1."_s.arg(said_of(comes.front().what));
+      if (comes.size() > 1) words += u" And %1 more."_s.arg(comes.size() - 1);
+      with_it.setText(words + u" Press again to do it all the same."_s);
+      with_it.show();
+      button.setAccessibleDescription(with_it.text());
+      return;
+    }
+  }
+  document_.apply(std::move(edit));
 }
 
 QWidget* SnagPanel::way_there(const Snag& snag) {
@@ -138,7 +163,7 @@ QWidget* SnagPanel::card(const SnagGroup& group) {
   layout->addLayout(top);
   layout->addWidget(wrapped(snag.why, true));
   layout->addWidget(wrapped(snag.remedy, false));
-  if (snag.fix) layout->addWidget(fix_button(snag));
+  if (snag.fix) layout->addWidget(fix_row(snag));
   if (group.snags.size() > 1) {
     auto* rest = new QWidget;
     auto* like = new QVBoxLayout(rest);
@@ -154,7 +179,7 @@ QWidget* SnagPanel::card(const SnagGroup& group) {
       line->setToolTip(said_of(other.why));
       of_one->addWidget(line);
       if (other.remedy != snag.remedy) of_one->addWidget(wrapped(other.remedy, true));
-      if (other.fix) of_one->addWidget(fix_button(other));
+      if (other.fix) of_one->addWidget(fix_row(other));
       // What is like the first is often somewhere else.
       if (other.subject != snag.subject) of_one->addWidget(way_there(other));
       like->addWidget(one);

@@ -29,7 +29,9 @@ class SnagPanel : public QWidget {
 
  private:
   QWidget* card(const SnagGroup& group);
-  QPushButton* fix_button(const Snag& snag);
+  /// The button, and room below it for what else it would do.
+  QWidget* fix_row(const Snag& snag);
+  void mend(const Fix& fix, QPushButton& button, QLabel& with_it);
   QWidget* way_there(const Snag& snag);
 
   RigDocument& document_;

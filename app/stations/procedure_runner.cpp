@@ -39,6 +39,7 @@ ProcedureRunner::ProcedureRunner(RigDocument& document, BenchLink& bench, const 
 BenchState ProcedureRunner::bench_state() const {
   BenchState s;
   s.controller = bench_.controller_answers();
+  s.read = bench_.board().has_value();
   s.differs = bench_state_.differs;  // told by `refresh`
   s.writing = bench_.writing();
   s.hands = bench_.hands_connected();
@@ -77,8 +78,8 @@ void ProcedureRunner::overhear(const Event& event) {
 void ProcedureRunner::refresh() {
   revision_ = document_.revision();
   bench_state_ = bench_state();
-  bench_state_.differs = bench_.board() && (bench_.is_another_class(document_.rig().controller.kind) ||
-                                            !link::differences(document_.image(), *bench_.board()).empty());
+  bench_state_.differs = bench_state_.read && (bench_.is_another_class(document_.rig().controller.kind) ||
+                                               !link::differences(document_.image(), *bench_.board()).empty());
   carry_out(procedure_->hear(SceneChanged{}, scene()));
   show();
 }

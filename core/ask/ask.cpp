@@ -4,6 +4,7 @@
 #include <set>
 
 #include "ask/deeds.h"
+#include "ask/nearest.h"
 #include "ask/questions.h"
 #include "ask/read_up.h"
 #include "ask/sayings.h"
@@ -93,9 +94,10 @@ std::vector<std::string> telling_words(std::string_view text) {
   return words;
 }
 
-std::vector<Interpretation> answers(const AskedOf& of, std::string_view words) {
-  constexpr std::size_t longest = 300, most = 8;
-  if (words.size() > longest || words_of(words).empty()) return {};
+namespace {
+
+std::vector<Interpretation> answers_as_spelled(const AskedOf& of, std::string_view words) {
+  constexpr std::size_t most = 8;
   const Sentence sentence(words);
   Found found;
   find_deeds(of, sentence, found);
@@ -107,6 +109,7 @@ std::vector<Interpretation> answers(const AskedOf& of, std::string_view words) {
   find_touched(of, sentence, found);
   find_topics(of, sentence, found);
   find_stations(sentence, found);
+  find_nearest(of, sentence, found);
   find_in_manual(of, sentence, found);
   std::stable_sort(found.all.begin(), found.all.end(),
                    [](const Interpretation& a, const Interpretation& b) { return a.fit > b.fit; });
@@ -117,6 +120,21 @@ std::vector<Interpretation> answers(const AskedOf& of, std::string_view words) {
         std::none_of(once.begin(), once.end(), [&](const Interpretation& o) { return o.text == a.text; }))
       once.push_back(std::move(a));
   return once;
+}
+
+}  // namespace
+
+std::vector<Interpretation> answers(const AskedOf& of, std::string_view words) {
+  constexpr std::size_t longest = 300;
+  if (words.size() > longest || words_of(words).empty()) return {};
+  std::vector<Interpretation> all = answers_as_spelled(of, words);
+  if (!all.empty()) return all;
+  const std::string spelled = with_known_spelling(of, words);
+  if (spelled == small_letters(words)) return all;
+  all = answers_as_spelled(of, spelled);
+  // What is read otherwise than it was typed says so.
+  for (Interpretation& a : all) a.text = "Read as \"" + spelled + "\": " + a.text;
+  return all;
 }
 
 }  // namespace rigging

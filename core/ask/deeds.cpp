@@ -35,6 +35,7 @@ class Deeds : public Finder {
   void find() {
     if (in_.asks()) return;
     measures();
+    named();
     weights();
     find_part_deeds(of_, in_, found_);
     find_output_deeds(of_, in_, found_);
@@ -88,6 +89,24 @@ class Deeds : public Finder {
     look(Described<Power>::members(), "power", Station::power);
     look(Described<Home>::members(), "home", Station::home);
     if (refused && found_.all.size() == before) (*refused)();
+  }
+
+  /// "call it Magpie", "rename the aircraft to Long Magpie".
+  void named() {
+    for (const std::string_view verb : {"call ", "name ", "rename "}) {
+      if (!in_.text.starts_with(verb)) continue;
+      std::size_t at = verb.size();
+      const auto past = [&](std::string_view word) {
+        if (in_.text.compare(at, word.size(), word) == 0) at += word.size();
+      };
+      for (const std::string_view word :
+           {"it ", "this ", "the ", "my ", "model ", "aircraft ", "plane ", "rig ", "to "})
+        past(word);
+      const std::string name = in_.spoken.substr(at);
+      // "name the parts" asks for something else.
+      if (at == verb.size() || name.empty() || part_named(of_, meant_words(name))) return;
+      return found_.deed(5, set_value(of_.rig, "name", Json(name)), Station::airframe, "airframe");
+    }
   }
 
   /// "the battery weighs 210 g", "it weighs 1.4 kg".

@@ -63,11 +63,15 @@ class Movements : public Finder {
         (surfaces_named(of_, in_).empty() || !in_.has({"pull", "push", "stick"}) || !in_.has({"when", "if"})))
       return;
     const bool disturbance =
+        (in_.has({"nose"}) && !in_.has({"stick"}) &&
+         in_.has({"yaw", "push", "pushed", "turn", "turned", "move", "moved"})) ||
         in_.has({"tilt", "tilts", "tilted", "lift", "lifts", "lifted", "bank", "banks", "banked", "swing", "swings",
                  "swung", "raise", "raised", "drop", "drops", "lower", "lean", "leans"});
-    const bool which = in_.has_row({"which", "way"}) || in_.has_row({"what", "should"}) ||
-                       in_.has_row({"what", "happens"}) || in_.has_row({"what", "does"}) ||
-                       in_.has_row({"how", "should"}) || in_.has_row({"should", "the"}) || in_.begins({"why"});
+    const bool which = in_.has_row({"which", "way"}) || in_.has_row({"which", "direction"}) ||
+                       in_.has_row({"what", "direction"}) || in_.has_row({"what", "way"}) ||
+                       in_.has_row({"what", "should"}) || in_.has_row({"what", "happens"}) ||
+                       in_.has_row({"what", "does"}) || in_.has_row({"how", "should"}) ||
+                       in_.has_row({"should", "the"}) || in_.begins({"why"});
     if ((in_.asks() && !which) ||
         (!disturbance && !in_.has({"stick", "push", "pull", "right", "left", "up", "down", "back", "forward"})))
       return;

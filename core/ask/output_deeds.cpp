@@ -36,9 +36,12 @@ class OutputDeeds : public Finder {
  private:
   /// "reverse the left flaperon", "reverse output 3".
   void reversals() {
-    if (!verb({"reverse", "invert", "flip", "turn"})) return;
-    const auto what =
-        without(in_.words, {"reverse", "invert", "flip", "turn", "servo", "output", "around", "direction"});
+    const bool sense = in_.has({"direction", "sense"});
+    if (in_.asks() || (!verb({"reverse", "invert", "flip", "turn"}) && !(sense && verb({"switch", "change", "swap"}))))
+      return;
+    const bool plain = in_.begins({"reverse", "invert", "flip"}) || sense;
+    const auto what = without(in_.words, {"reverse", "invert", "flip", "turn", "servo", "output", "around", "direction",
+                                          "sense", "switch", "change", "swap"});
     for (const Output& o : of_.rig.outputs) {
       double fit = 0;
       for (const Surface s : o.surfaces) fit = std::max(fit, names(what, s.label()));
@@ -48,12 +51,12 @@ class OutputDeeds : public Finder {
                   o.surfaces.empty() ? o.id : o.surfaces.front().name());
     }
     // "reverse the left aileron" where it is a flaperon.
-    if (found_.all.empty() && in_.begins({"reverse", "invert", "flip"}))
+    if (found_.all.empty() && plain)
       if (const auto surfaces = surfaces_named(of_, in_); surfaces.size() == 1)
         if (const Output* o = of_.rig.output_of(surfaces.front()); o && o->surfaces.size() == 1)
           return found_.deed(4.5, reverse(of_.rig, o->id), Station::surfaces, surfaces.front().name());
     // "reverse the elevator" of a wing that has none: which of its commands is meant is for the looks to find.
-    if (what.size() == 1 && in_.begins({"reverse", "invert", "flip"}))
+    if (what.size() == 1 && plain)
       if (const auto axis = axis_named(in_); axis && found_.all.empty()) {
         if (std::none_of(of_.rig.outputs.begin(), of_.rig.outputs.end(),
                          [&](const Output& o) { return o.mix.of(*axis) != 0; }))
@@ -65,7 +68,7 @@ class OutputDeeds : public Finder {
 
   /// "swap outputs 3 and 4", "exchange the left and the right flaperon".
   void swaps() {
-    if (!verb({"swap", "exchange", "switch"})) return;
+    if (!verb({"swap", "exchange", "switch"}) || in_.has({"direction", "sense"})) return;
     std::vector<const Output*> two = outputs_numbered(of_, in_);
     if (two.empty()) {
       std::vector<std::string> ids;

@@ -34,6 +34,7 @@ class PartDeeds : public Finder {
   void moves() {
     // "gps 2 cm to the left" leaves the verb out.
     const bool told_short = in_.has_row({"to", "the", "left"}) || in_.has_row({"to", "the", "right"}) ||
+                            (verb({"put", "bring", "set"}) && in_.has({"further", "farther", "more"})) ||
                             (in_.words.size() <= 4 && in_.has({"forward", "back", "aft", "up", "down"}));
     if ((!verb({"move", "shift", "slide", "push"}) && !told_short) || in_.split.number.empty() ||
         in_.has({"throw", "trim", "gain", "height"}))
@@ -53,8 +54,9 @@ class PartDeeds : public Finder {
                                    {"left", Point(0, -1, 0)}})
       // Left and right may name the part: "move the left servo 20 mm back".
       if (way.isZero() && in_.has({word})) way = to;
-    const auto what = without(in_.numberless, {"move", "shift", "slide", "push", "back", "backward", "aft", "rearward",
-                                               "forward", "ahead", "front", "down", "up"});
+    const auto what =
+        without(in_.numberless, {"move", "shift", "slide", "push", "back", "backward", "aft", "rearward", "forward",
+                                 "ahead", "front", "down", "up", "put", "bring", "set", "further", "farther", "more"});
     double fit = 0;
     const bool board = said(what, "board");
     const Part* p = part_named(of_, what, &fit);

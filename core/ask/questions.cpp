@@ -283,17 +283,20 @@ class Answers : public Finder {
   void heavier() {
     const auto kg = typed_number(in_.split.number, shown("kg").unit);
     const AirframeReport& a = of_.review.reports.airframe();
-    if (!in_.asks() || !kg || in_.split.number.empty() || !in_.has({"heavy", "weigh", "weighs", "weight", "mass"}) ||
-        !a.stall_speed || !of_.rig.airframe.mass_kg)
+    const bool carries = in_.has({"lift", "carry", "carries", "lifts", "extra", "heavier"});
+    if (!in_.asks() || !kg || in_.split.number.empty() ||
+        !(carries || in_.has({"heavy", "weigh", "weighs", "weight", "mass"})) || !a.stall_speed ||
+        !of_.rig.airframe.mass_kg)
       return;
-    const double mass = *kg / shown("kg").factor;
+    const double mass = *kg / shown("kg").factor + (carries ? *of_.rig.airframe.mass_kg : 0);
     if (mass <= 0) return;
     // At the same lift coefficient the speed goes with the root of the mass.
     const double times = std::sqrt(mass / *of_.rig.airframe.mass_kg);
     found_.answer(5,
                   "At " + mass_text(mass) + " it stalls at about " + speed_text(times * a.stall_speed->value) +
                       " (at " + mass_text(*of_.rig.airframe.mass_kg) + ": " + speed_text(a.stall_speed->value) +
-                      "); take-off and landing are as much faster",
+                      "); take-off and landing are as much faster" +
+                      (carries ? ", and the balance point is to be found again" : ""),
                   Station::airframe, "airframe");
   }
 

@@ -252,7 +252,7 @@ std::string say_other_way_up(const AskedOf& of) {
 std::string say_stale(const AskedOf& of) {
   std::vector<std::string> all;
   for (const CheckStatus& c : of.review.checks)
-    if (c.state == ProofState::stale) all.push_back(c.title + (c.because.empty() ? "" : " (" + c.because + ")"));
+    if (c.state == ProofState::stale) all.push_back(c.title + (c.changes.empty() ? "" : " (" + c.because() + ")"));
   const std::size_t n = all.size();
   constexpr std::size_t most_named = 3;
   if (n == 0) return "Nothing is stale: no proof that was taken rests on something that has changed since";

@@ -152,7 +152,8 @@ double names(const std::vector<std::string>& asked, const std::vector<std::strin
 double names(const std::vector<std::string>& asked, std::string_view name) { return names(asked, meant_words(name)); }
 
 Sentence::Sentence(std::string_view of)
-    : text(small_letters(of)),
+    : spoken(of),
+      text(small_letters(of)),
       all(words_of(of)),
       words(meant_words(of)),
       split(cut_number(with_percent_signs(std::string(of)))) {
@@ -180,6 +181,10 @@ bool Sentence::asks() const {
       "what", "which", "how", "why",    "when", "where", "who",   "is",      "are", "does", "do",
       "did",  "will",  "can", "should", "may",  "am",    "whats", "explain", "has", "have"};
   if (all.size() > 1 && all[1] == "you" && (all[0] == "can" || all[0] == "could" || all[0] == "would")) return false;
+  // "turn the nose left, which way does the rudder go".
+  for (const std::string_view what : {"way", "direction"})
+    for (const std::string_view which : {"which", "what"})
+      if (has_row({which, what})) return true;
   return !all.empty() && (std::find(asking.begin(), asking.end(), all.front()) != asking.end() || text.ends_with("?"));
 }
 

@@ -26,6 +26,7 @@ double names(const std::vector<std::string>& asked, std::string_view name);
 struct Sentence {
   explicit Sentence(std::string_view text);
 
+  std::string spoken;                   ///< as it was said
   std::string text;                     ///< in small letters
   std::vector<std::string> all;         ///< every word
   std::vector<std::string> words;       ///< `meant_words`

@@ -259,7 +259,7 @@ class SetAnswers : public Finder {
         5,
         best->title + ": " +
             (best->state == ProofState::none          ? "not proven yet"
-             : best->state == ProofState::stale       ? "stale" + (best->because.empty() ? "" : ", " + best->because)
+             : best->state == ProofState::stale       ? "stale" + (best->changes.empty() ? "" : ", " + best->because())
              : best->state == ProofState::provisional ? "provisional, until the board is mounted"
                                                       : "proven"),
         best->family ? best->family->station : Station::proof, best->id.subject);

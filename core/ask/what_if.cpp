@@ -24,20 +24,9 @@ std::string as_deed(const std::string& text) {
   return {};
 }
 
-/// What of `one` is not in `other`, by code and subject, without what is only still to be done.
-std::vector<std::string> only_in(const std::vector<Snag>& one, const std::vector<Snag>& other) {
-  std::vector<std::string> all;
-  for (const Snag& s : one)
-    if (s.station != Station::proof && std::none_of(other.begin(), other.end(), [&](const Snag& o) {
-          return o.code == s.code && o.subject == s.subject;
-        }))
-      all.push_back(s.what);
-  return all;
-}
-
-std::string counted(const std::vector<std::string>& all, const char* what) {
+std::string counted(const std::vector<Snag>& all, const char* what) {
   if (all.empty()) return {};
-  return std::to_string(all.size()) + (all.size() == 1 ? " snag " : " snags ") + what + ": " + all.front() +
+  return std::to_string(all.size()) + (all.size() == 1 ? " snag " : " snags ") + what + ": " + all.front().what +
          (all.size() > 1 ? "; and " + std::to_string(all.size() - 1) + " more" : "");
 }
 

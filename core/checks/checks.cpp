@@ -8,9 +8,9 @@
 namespace rigging {
 namespace {
 
-std::string changes(const Dependencies& then, const Dependencies& now) {
-  std::string words;
-  const auto add = [&](const std::string& more) { words += (words.empty() ? "" : "; ") + more; };
+std::vector<std::string> changes_of(const Dependencies& then, const Dependencies& now) {
+  std::vector<std::string> all;
+  const auto add = [&](std::string&& more) { all.push_back(std::move(more)); };
   for (const auto& [place, fact] : now) {
     const auto was = then.find(place);
     if (was == then.end())
@@ -20,10 +20,16 @@ std::string changes(const Dependencies& then, const Dependencies& now) {
   }
   for (const auto& [place, fact] : then)
     if (!now.count(place)) add(place_words(place) + ": " + value_words(place, fact) + " no longer counts");
-  return words;
+  return all;
 }
 
 }  // namespace
+
+std::string CheckStatus::because() const {
+  std::string words;
+  for (const std::string& c : changes) words += (words.empty() ? "" : "; ") + c;
+  return words;
+}
 
 CheckFamily reading_family(const CheckId& id, Station station, std::string name) {
   CheckFamily f;
@@ -61,9 +67,8 @@ std::vector<CheckStatus> check_statuses(const Rig& rig, const Catalogue& catalog
                   : proof->provisional                              ? ProofState::provisional
                                                                     : ProofState::fresh;
         if (s.state == ProofState::stale) {
-          s.because = changes(proof->depends_on, now);
-          for (const std::string& line : proof->words)
-            s.because += (s.because.empty() ? "" : "; ") + ("no longer: " + line);
+          s.changes = changes_of(proof->depends_on, now);
+          for (const std::string& line : proof->words) s.changes.push_back("no longer: " + line);
         }
       }
       all.push_back(std::move(s));

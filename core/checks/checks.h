@@ -36,6 +36,7 @@ struct CheckFamily {
   bool grouped = false;                    ///< several of them make one line where checks are listed
   bool guides = false;                     ///< a step on the way: nothing waits for it
   bool outside = false;                    ///< done under the open sky, away from iron
+  bool read_back = false;                  ///< of settings alone: a link that reads them back has seen it
   std::string name = {};                   ///< short, of a family of one: "Sticks calibrated"
   std::string one = {}, many = {};         ///< "direction", "directions": for counting them
   /// What of the rig must be checked; one empty text for a family of one.
@@ -62,11 +63,13 @@ struct CheckStatus {
   std::string title;
   ProofState state = ProofState::none;
   std::string at;
-  std::string because;  ///< what changed since; only when stale
-  bool holds = true;    ///< what was read passes now
-  std::string why_not;  ///< one sentence when it does not
+  std::vector<std::string> changes;  ///< since it was proven, each a sentence without its stop; only when stale
+  bool holds = true;                 ///< what was read passes now
+  std::string why_not;               ///< one sentence when it does not
 
   bool stands() const { return state == ProofState::fresh || state == ProofState::provisional; }
+  /// The changes in one line: "…; …".
+  std::string because() const;
 };
 
 /// Every check that this rig needs, in the order of the families.

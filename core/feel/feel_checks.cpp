@@ -111,6 +111,7 @@ std::vector<CheckFamily> feel_checks() {
   CheckFamily gains = family(first_gains_set, "First gains set", settable_subjects, gain_places_of, first_gains_card);
   CheckFamily barely = family(barely_moves, "Barely moves", settable_subjects, movement_places, barely_moves_card);
   gains.why_not = nothing_planned;
+  gains.read_back = true;
   amount.guides = barely.guides = true;
   return {amount, gains, barely};
 }

@@ -18,7 +18,8 @@ constexpr double near_us = 60;   ///< a pulse so near to a position is that posi
 std::string not_yet(const Scene& scene) {
   if (!scene.controller) return "This class is not in the catalogue.";
   if (!scene.bench.controller)
-    return "Connect the controller, or start the bench below: USB and battery, propeller off.";
+    return "Connect the controller, or start the bench below: USB and battery, propeller off. Without a link, station "
+           "proof takes what eyes saw.";
   if (!scene.bench.battery && scene.bench.hands)
     return "The receiver needs the battery: plug it in below. Propeller off.";
   if (scene.bench.differs && scene.sets_over_link())
@@ -142,8 +143,9 @@ Card LossProcedure::card(const Scene& scene) const {
   const double should_s = scene.controller->home.notices_after_s + scene.rig.home.loss_hold_s;
   if (doing_ == Doing::nothing) {
     card.says = check->stands()                     ? "Proven " + check->at
-                : check->state == ProofState::stale ? "Gone stale: " + check->because
+                : check->state == ProofState::stale ? "Gone stale. Since then:"
                                                     : "Not tried yet.";
+    add_changes(card, *check);
     card.remark = tells_state(scene)
                       ? "The controller says itself what it does; what motor and surfaces do, only eyes can say."
                       : "This class does not say what it does: watch motor, lamp and surfaces.";
@@ -354,6 +356,10 @@ Card PositionsProcedure::card(const Scene& scene) const {
 // -----------------------------------------------------------------------------------------------------------------
 
 Orders ArmingProcedure::hear(const Event& event, const Scene& scene) {
+  if (const auto* time = std::get_if<Time>(&event)) {
+    now_s_ = time->s;
+    return steps_.due(now_s_);
+  }
   if (const auto* told = std::get_if<StateTold>(&event)) {
     const auto refuses = [&](ArmingRefusal why) {
       return std::any_of(told->refuses.begin(), told->refuses.end(), [why](const auto& r) { return r.why == why; });
@@ -365,11 +371,18 @@ Orders ArmingProcedure::hear(const Event& event, const Scene& scene) {
   } else if (std::holds_alternative<SceneChanged>(event)) {
     if (!scene.bench.controller) {
       state_.reset();
+      steps_.drop();
       refused_without_place_ = refused_without_button_ = false;
     }
   } else if (const auto* pressed = std::get_if<Pressed>(&event)) {
     if (pressed->action == "arming_record") return {Record{arming_waits, "It waits for its position before it arms."}};
     if (pressed->action == "button_record") return {Record{button_guards, "The safety button guards the motor."}};
+    if (pressed->action == "arming_anew") {
+      steps_.drop();
+      steps_.add(0, AskHands{hands::Supply{}});
+      steps_.add(1, AskHands{hands::Supply{scene.bench.usb, true}});
+      steps_.begin(now_s_);
+    }
     if (pressed->action == "press_button") return {AskHands{hands::PressButton{}}};
     if (pressed->action == "write_home") return {WriteBoard{}};
     if (pressed->action == "arming_go" && state_ && !state_->refuses.empty())
@@ -433,6 +446,8 @@ Card ArmingProcedure::card(const Scene& scene) const {
     else if (first.station != Station::home)
       add({.id = "arming_go", .label = "Go to station " + std::string(name_of(first.station)), .main = turn});
   }
+  card.busy = steps_.busy();
+  bool anew = false;
   const auto ends = [&](const CheckId& id, const char* action, const char* label, bool refused, ArmingRefusal why) {
     const CheckStatus* check = find_check(scene.checks, id);
     if (!check || !check->holds) return;
@@ -442,11 +457,22 @@ Card ArmingProcedure::card(const Scene& scene) const {
       card.lines.push_back({check->title + ": proven " + check->at + ".", false});
     else if (refused && !now)
       add({.id = action, .label = label, .hint = "It was refused without, and is not any more", .main = turn});
+    else if (!refused && !now && state_->refuses.empty())
+      anew = true;
   };
   ends(arming_waits, "arming_record", "Record: it waited for its position", refused_without_place_,
        ArmingRefusal::no_fix);
   ends(button_guards, "button_record", "Record: the button guards it", refused_without_button_,
        ArmingRefusal::safety_button);
+  // That it waits is only seen where there is something to wait for.
+  if (anew) {
+    card.lines.push_back(
+        {"It has all it wants already. Battery and USB out and in again, and look here at once: it must "
+         "refuse first.",
+         true});
+    if (scene.bench.hands)
+      add({.id = "arming_anew", .label = "Out and in again (simulated)", .main = turn, .enabled = !steps_.busy()});
+  }
   return card;
 }
 

@@ -59,6 +59,8 @@ class ArmingProcedure : public Procedure {
 
  private:
   std::optional<BoardState> state_;
+  double now_s_ = 0;
+  TimedOrders steps_;
   bool refused_without_place_ = false, refused_without_button_ = false;
 };
 

@@ -146,20 +146,17 @@ Result<Event> ProcedurePlayer::frame(const std::vector<std::string>& words, cons
 }
 
 Result<void> ProcedurePlayer::set_bench(const std::vector<std::string>& words, const std::string& where) {
-  const std::pair<const char*, bool BenchState::*> flags[] = {{"controller", &BenchState::controller},
-                                                              {"differs", &BenchState::differs},
-                                                              {"writing", &BenchState::writing},
-                                                              {"hands", &BenchState::hands},
-                                                              {"usb", &BenchState::usb},
-                                                              {"battery", &BenchState::battery},
-                                                              {"hears", &BenchState::hears}};
+  const std::pair<const char*, bool BenchState::*> flags[] = {
+      {"controller", &BenchState::controller}, {"read", &BenchState::read},   {"differs", &BenchState::differs},
+      {"writing", &BenchState::writing},       {"hands", &BenchState::hands}, {"usb", &BenchState::usb},
+      {"battery", &BenchState::battery},       {"hears", &BenchState::hears}};
   for (std::size_t i = 1; i < words.size(); ++i) {
     const auto [name, value] = halves(words[i]);
     const auto* flag =
         std::find_if(std::begin(flags), std::end(flags), [&, asked = name](const auto& f) { return asked == f.first; });
     if (flag == std::end(flags) || (value != "yes" && value != "no"))
       return failure(where, "\"" + words[i] + "\" is not understood",
-                     "controller, differs, writing, hands, usb, battery or hears, =yes or =no");
+                     "controller, read, differs, writing, hands, usb, battery or hears, =yes or =no");
     bench_.*flag->second = value == "yes";
   }
   return {};

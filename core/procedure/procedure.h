@@ -100,6 +100,9 @@ struct Card {
   const Action* action(std::string_view id) const;
 };
 
+/// What changed since the check was proven, a line each; nothing where it is not stale.
+void add_changes(Card& card, const CheckStatus& check);
+
 // What it hears
 // -----------------------------------------------------------------------------------------------------------------
 
@@ -152,6 +155,7 @@ using Event = std::variant<Time, Pressed, Looked, FramesHeard, ChannelsHeard, Su
 /// How the bench stands.
 struct BenchState {
   bool controller = false;  ///< it answers
+  bool read = false;        ///< its settings were read
   bool differs = false;     ///< the board holds other settings than the rig
   bool writing = false;
   bool hands = false;  ///< simulated hands do what the builder's would

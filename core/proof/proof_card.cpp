@@ -22,6 +22,14 @@ LookRow surface_row(Surface s) {
   return row;
 }
 
+/// A class may show nothing of it, or the tool for it is not at hand: the rest need not wait.
+Action later() {
+  return {.id = "later",
+          .label = "Later: on to the next",
+          .hint = "It stays to be done, and the aircraft is not ready before",
+          .minor = true};
+}
+
 /// The surfaces that a fault concerns.
 std::set<Surface> concerned(const std::vector<direction::Fault>& faults, const direction::Case& c) {
   using direction::FaultKind;
@@ -85,11 +93,12 @@ void ProofProcedure::show_check(Card& card, const CheckStatus& s, const Scene& s
     card.looks.push_back(surface_row(e.surface));
   }
   card.says = asking_ == Asking::done        ? std::string(scene.readiness) + "."
-              : s.state == ProofState::stale ? "Gone stale: " + s.because
+              : s.state == ProofState::stale ? "Gone stale. Since then:"
               : s.state == ProofState::fresh ? "Proven " + s.at
                                              : "What did you see?";
-  card.lines = {
-      {asking_ == Asking::done ? "Any check can be done again." : "Watch the surface, not the stick. Say it aloud."}};
+  if (asking_ != Asking::done) add_changes(card, s);
+  card.lines.push_back(
+      {asking_ == Asking::done ? "Any check can be done again." : "Watch the surface, not the stick. Say it aloud."});
   add_looking(card, scene);
   if (direction_->correction && asking_ == Asking::check && scene.controller)
     for (const Mode mode : look_modes(*scene.controller, direction_->axis))
@@ -106,21 +115,17 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
   card.caution = c.cautions.empty() ? "" : c.cautions.front();
   card.picture.words = "Should show: " + c.expected;
   card.remark = c.how;
-  card.says = s.state == ProofState::stale ? "Gone stale: " + s.because
+  card.says = s.state == ProofState::stale ? "Gone stale. Since then:"
               : s.stands()                 ? "Proven " + s.at
               : s.holds                    ? "Not recorded yet."
                                            : "Not yet: " + s.why_not + ".";
+  add_changes(card, s);
   const bool plans = !s.holds && s.family->counts_for;
   if (s.family->by_station || plans) {
     const std::string station(name_of(plans ? *s.family->counts_for : s.family->station));
-    if (!plans) card.lines = {{"It is done and recorded at station " + station + "."}};
+    if (!plans) card.lines.push_back({"It is done and recorded at station " + station + "."});
     card.actions.push_back({.id = "to_station", .label = "Go to station " + station, .main = true});
-    // A class may show nothing of it, or the tool for it is not at hand: the rest need not wait.
-    if (!s.stands())
-      card.actions.push_back({.id = "later",
-                              .label = "Later: on to the next",
-                              .hint = "It stays to be done, and the aircraft is not ready before",
-                              .minor = true});
+    if (!s.stands()) card.actions.push_back(later());
   } else if (scene.bench.writing) {
     card.busy = true;
   } else if (s.holds && !must_write_first(card, scene)) {
@@ -130,8 +135,16 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
           {"Do it once more, step by step, and watch what comes first: switch, lamp, supply. What you saw can be "
            "asked in plain words (Ctrl+K). Until it shows as it should, it does not fly."}};
     }
-    card.actions.push_back({.id = "record_card", .label = s.family->guides ? "Done" : "Yes, I saw it", .main = true});
-    if (!s.family->guides) card.actions.push_back({.id = "not_so", .label = "No, it was not so"});
+    // What the link reads back nobody needs to be asked.
+    const bool read = s.family->read_back && scene.bench.controller && scene.bench.read && scene.sets_over_link();
+    if (read && !s.stands()) card.says = "The board holds just this: it was read over the link.";
+    card.actions.push_back({.id = "record_card",
+                            .label = s.family->guides ? "Done"
+                                     : read           ? "Record it"
+                                                      : "Yes, I saw it",
+                            .main = true});
+    if (!s.family->guides && !read) card.actions.push_back({.id = "not_so", .label = "No, it was not so"});
+    if (!s.family->guides && !s.stands()) card.actions.push_back(later());
     if (scene.bench.hands && (s.id == flaps_droop || s.id == rudder_leans || s.id.family == mode_family))
       card.actions.push_back(
           {.id = "do_it", .label = "Do it on the simulated bench", .enabled = !steps_.busy(), .minor = true});
@@ -271,7 +284,15 @@ Card ProofProcedure::card(const Scene& scene) const {
   card.busy = steps_.busy();
   const CheckStatus* now = find_check(scene.checks, current_);
   if (now && elsewhere_) {
-    show_elsewhere(card, *now, scene);
+    if (const Procedure* own = reader(scene)) {
+      card = own->card(scene);
+      card.subject = current_;
+      card.title = now->title;
+      if (!now->stands() && !card.busy) card.actions.push_back(later());
+    } else {
+      show_elsewhere(card, *now, scene);
+    }
+    if (const std::size_t n = left_for_later(scene)) card.note = counted(n, "check") + " left for later.";
     return card;
   }
   if (!now || (!scene.controller && asking_ != Asking::contradiction)) {
@@ -289,6 +310,8 @@ Card ProofProcedure::card(const Scene& scene) const {
   if (session_.anything_seen() && by_hand_.empty())
     card.actions.push_back({.id = "take_back", .label = "Take back my last look", .minor = true});
   if (session_.anything_seen()) card.note = counted(session_.looks_made(), "look") + " taken in this sitting.";
+  if (const std::size_t n = left_for_later(scene))
+    card.note += (card.note.empty() ? "" : " ") + counted(n, "check") + " left for later.";
   return card;
 }
 

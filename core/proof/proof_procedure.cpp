@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "home/home_checks.h"
 #include "surfaces/surface_checks.h"
 #include "wiring/lead_checks.h"
 #include "wiring/wiring.h"
@@ -90,6 +91,21 @@ bool ProofProcedure::board_unseen() const {
                      [](const direction::Fault& f) { return f.kind == direction::FaultKind::board_turned; });
 }
 
+Procedure* ProofProcedure::reader(const Scene& scene) const {
+  const CheckStatus* now = find_check(scene.checks, current_);
+  if (!now || !elsewhere_ || !now->holds || !scene.bench.controller) return nullptr;
+  return now->id == loss_planned                               ? loss_.get()
+         : now->id == positions_planned                        ? positions_.get()
+         : now->id == arming_waits || now->id == button_guards ? arming_.get()
+                                                               : nullptr;
+}
+
+std::size_t ProofProcedure::left_for_later(const Scene& scene) const {
+  return static_cast<std::size_t>(std::count_if(scene.checks.begin(), scene.checks.end(), [&](const CheckStatus& c) {
+    return !c.stands() && later_.count(c.id) > 0;
+  }));
+}
+
 std::string ProofProcedure::channel_row(Axis axis) { return "channel_" + std::string(name_of(axis)); }
 
 bool ProofProcedure::board_differs(const Scene& scene) {
@@ -147,7 +163,9 @@ void ProofProcedure::decide(const Scene& scene) {
     if (!taken && all > 0) current_ = scene.checks.front().id.text();
   }
   const CheckStatus* at = find_check(scene.checks, current_);
-  waited_for_ = at && at->family->by_station && !at->stands() ? current_ : std::string();
+  const bool read = at && (at->family->by_station || at->id == loss_planned || at->id == positions_planned ||
+                           at->id == arming_waits || at->id == button_guards);
+  waited_for_ = read && !at->stands() ? current_ : std::string();
   const bool open = std::any_of(scene.checks.begin(), scene.checks.end(),
                                 [&](const CheckStatus& c) { return to_do(c) && !c.family->by_station; });
   unreasoned_ = unreasoned_ && session_.answer().too_many;
@@ -193,18 +211,23 @@ void ProofProcedure::decide(const Scene& scene) {
 
 Orders ProofProcedure::hear(const Event& event, const Scene& scene) {
   Orders orders;
+  const auto add = [&orders](Orders&& more) { std::move(more.begin(), more.end(), std::back_inserter(orders)); };
+  if (!std::holds_alternative<Pressed>(event) && !std::holds_alternative<Looked>(event))
+    for (const auto& own : {loss_.get(), positions_.get(), arming_.get()}) add(own->hear(event, scene));
   if (const auto* time = std::get_if<Time>(&event)) {
     now_s_ = time->s;
-    return steps_.due(now_s_);
+    add(steps_.due(now_s_));
+    return orders;
   }
   if (const auto* channels = std::get_if<ChannelsHeard>(&event)) {
     hear_channels(channels->us);
-    return {};
+    return orders;
   }
   if (std::holds_alternative<SceneChanged>(event)) {
     follow(scene);
   } else if (const auto* pressed = std::get_if<Pressed>(&event)) {
-    orders = press(*pressed, scene);
+    Procedure* own = pressed->action == "choose" || pressed->action == "later" ? nullptr : reader(scene);
+    orders = own ? own->hear(event, scene) : press(*pressed, scene);
   } else if (const auto* looked = std::get_if<Looked>(&event)) {
     direction::Observation seen = asked_;
     for (const auto& [id, value] : looked->seen) {
@@ -214,7 +237,7 @@ Orders ProofProcedure::hear(const Event& event, const Scene& scene) {
     }
     orders = note(std::move(seen), scene);
   } else {
-    return {};
+    return orders;
   }
   // What changes the rig is followed by what the scene then shows.
   const bool pending = std::any_of(orders.begin(), orders.end(), [](const Order& o) {
@@ -249,7 +272,10 @@ Orders ProofProcedure::press(const Pressed& pressed, const Scene& scene) {
   } else if (action == "later" && now) {
     // All of its kind: who leaves the leads for later leaves them all.
     for (const CheckStatus& c : scene.checks)
-      if (c.family == now->family) last_ = c.id.text();
+      if (c.family == now->family) {
+        last_ = c.id.text();
+        if (!c.stands()) later_.insert(c.id);
+      }
     current_.clear();
   } else if (action == "not_so" && now) {
     denied_ = now->id.text();

@@ -1,5 +1,8 @@
 #pragma once
 
+#include <memory>
+
+#include "home/home_procedures.h"
 #include "procedure/timed_orders.h"
 #include "proof/session.h"
 
@@ -11,6 +14,7 @@ class ProofProcedure : public Procedure {
  public:
   Orders hear(const Event& event, const Scene& scene) override;
   Card card(const Scene& scene) const override;
+  bool listens_to_state() const override { return true; }
 
   /// What is asked now.
   enum class Asking { check, question, verdict, contradiction, done };
@@ -38,6 +42,11 @@ class ProofProcedure : public Procedure {
   /// What the eyes would say of a remedy that sends the hand somewhere, if nothing is wrong there.
   std::optional<direction::Observation> as_planned() const;
 
+  /// What the board tells of itself is read by the card of its own station; null where only eyes can say.
+  Procedure* reader(const Scene& scene) const;
+  /// How many checks were left for later and are still open.
+  std::size_t left_for_later(const Scene& scene) const;
+
   void show_check(Card& card, const CheckStatus& check, const Scene& scene) const;
   void show_elsewhere(Card& card, const CheckStatus& check, const Scene& scene) const;
   void show_question(Card& card, const Scene& scene) const;
@@ -50,11 +59,15 @@ class ProofProcedure : public Procedure {
   /// What the row of a channel is called in a look.
   static std::string channel_row(Axis axis);
 
+  std::unique_ptr<Procedure> loss_ = std::make_unique<LossProcedure>(),
+                             positions_ = std::make_unique<PositionsProcedure>(),
+                             arming_ = std::make_unique<ArmingProcedure>();
   BenchSession session_;
   Rig session_rig_;
   std::string current_;
   std::string last_;         ///< the check before it: the next one is looked for after it
   std::string denied_;       ///< the check of which the answer was no
+  std::set<CheckId> later_;  ///< checks that were left for later
   bool unreasoned_ = false;  ///< something was wrong on an aircraft with more outputs than can be reasoned about
   std::string waited_for_;   ///< a check that its own station records, not yet proven
   bool fallback_ = false;    ///< nobody chose it and nothing waits: another is taken as soon as one does

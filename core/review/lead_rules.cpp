@@ -496,7 +496,7 @@ void changed_since(const Inspection& in, Findings& found) {
   // One cause, one snag: another board touches every lead that ends on it.
   std::map<std::string, std::vector<std::string>> leads;
   for (const CheckStatus& c : in.checks)
-    if (c.id.family == lead_family && c.state == ProofState::stale) leads[c.because].push_back(c.id.subject);
+    if (c.id.family == lead_family && c.state == ProofState::stale) leads[c.because()].push_back(c.id.subject);
   for (const auto& [because, ids] : leads)
     found.add(Severity::fix_first, ids.front(),
               ids.size() == 1 ? "Lead " + ids.front() + " was changed since it was looked at"

@@ -33,11 +33,19 @@ void unproven(const Inspection& in, Findings& found) {
               "Do the checks on the bench, sticks first.");
 }
 
+/// One change in the sentence, several on a line each.
+std::string changed_since(const std::string& what, const CheckStatus& c) {
+  if (c.changes.size() == 1) return what + ": " + c.changes.front() + ".";
+  std::string words = what + ":";
+  for (const std::string& change : c.changes) words += "\n• " + change;
+  return words;
+}
+
 void stale(const Inspection& in, Findings& found) {
   for (const CheckStatus& c : in.checks)
     if (!c.family->by_station && !c.family->guides && c.state == ProofState::stale)
       found.add(Severity::fix_first, c.id.text(), "Gone stale: " + c.title,
-                "Changed since it was proven: " + c.because + ".", "Do this check again.");
+                changed_since("Changed since it was proven", c), "Do this check again.");
 }
 
 void provisional(const Inspection& in, Findings& found) {
@@ -77,7 +85,7 @@ void stale_reading(const Inspection& in, Findings& found) {
   for (const CheckStatus& c : in.checks)
     if (!told_elsewhere(c) && c.state == ProofState::stale)
       found.add(Severity::fix_first, c.id.text(), "Gone stale: " + c.title,
-                "Changed since it was read: " + c.because + ".", "Read it again.");
+                changed_since("Changed since it was read", c), "Read it again.");
 }
 
 void not_read(const Inspection& in, Findings& found) {

@@ -147,6 +147,16 @@ Fix sets(std::string label, std::vector<PlacedValue> values) {
 Review review(const Rig& rig, const Catalogue& catalogue) { return concluded(Reports(rig, catalogue)); }
 Review review_after(const Rig& rig, const Review& before) { return concluded(before.reports.after(rig)); }
 
+std::vector<Snag> only_in(const std::vector<Snag>& one, const std::vector<Snag>& other) {
+  std::vector<Snag> all;
+  for (const Snag& s : one)
+    if (s.station != Station::proof && std::none_of(other.begin(), other.end(), [&](const Snag& o) {
+          return o.code == s.code && o.subject == s.subject;
+        }))
+      all.push_back(s);
+  return all;
+}
+
 Json review_to_json(const Rig& rig, const Review& r) {
   Json json{{"ready", r.readiness.ready},    {"words", r.readiness.words},  {"snags", Json::array()},
             {"stale_proofs", Json::array()}, {"loose_ends", Json::array()}, {"checks", Json::array()}};
@@ -169,7 +179,8 @@ Json review_to_json(const Rig& rig, const Review& r) {
                               {"at", c.at},
                               {"holds", c.holds},
                               {"why_not", c.why_not}});
-    if (c.state == ProofState::stale) json["stale_proofs"].push_back({{"check", c.id.text()}, {"because", c.because}});
+    if (c.state == ProofState::stale)
+      json["stale_proofs"].push_back({{"check", c.id.text()}, {"because", c.because()}});
   }
   std::vector<LooseEnd> loose = rig.loose_ends;
   loose.insert(loose.end(), r.due.begin(), r.due.end());

@@ -49,6 +49,9 @@ Review review(const Rig& rig, const Catalogue& catalogue);
 /// The same of a rig after an edit: what the edit does not reach is taken over from the review before it.
 Review review_after(const Rig& rig, const Review& before);
 
+/// What of `one` is not in `other`, by code and subject; without what is only still to be done on the bench.
+std::vector<Snag> only_in(const std::vector<Snag>& one, const std::vector<Snag>& other);
+
 /// `rigging-cli check --json`.
 Json review_to_json(const Rig& rig, const Review& review);
 

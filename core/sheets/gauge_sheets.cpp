@@ -105,66 +105,120 @@ struct Gauge {
   double chord_m;
   std::string names;
   double up_deg, down_deg;
+
+  double chord_mm() const { return 1000 * chord_m; }
+  double drawn_mm() const { return std::min(chord_mm(), most_chord_mm); }
+  double arc_mm() const { return drawn_mm() + 3; }
 };
 
-std::string gauge_page(const Rig& rig, const Gauge& g) {
-  Sketch s(page::width_mm, page::height_mm);
-  heading(s, rig, "Throw gauge");
-  const double chord = 1000 * g.chord_m, drawn = std::min(chord, most_chord_mm);
-  s.fitted(page::left, 28, capital(g.names), 4.2, 180, "font-weight=\"bold\"");
-  s.text(page::left, 34,
-         "Hinge to trailing edge " + number_text(chord, 1) +
-             " mm. Cut outside the numbers. Hold the paper square to the hinge line, its centre on the hinge,",
-         3);
-  s.text(page::left, 38.5,
-         "the long line on the fixed chord: the edge points at degrees (outside) and millimetres as a ruler reads them "
-         "(inside).",
-         3);
+constexpr int most_deg = 40;                 ///< that a gauge reads, each way
+constexpr double head_mm = 16;               ///< of the words above a gauge
+constexpr double column_mm = 87;             ///< two of them stand beside each other
+constexpr double from_mm = 44, to_mm = 273;  ///< what a page has between its words and its ruler
+
+double width_of(const Gauge& g) { return std::max(column_mm, g.arc_mm() + 20); }
+double half_of(const Gauge& g) { return (g.arc_mm() + 7) * std::sin(most_deg * rad) + 2; }
+double height_of(const Gauge& g) { return head_mm + 2 * half_of(g); }
+
+std::string wanted_words(const Gauge& g) {
+  std::string words;
+  for (const auto& [deg, way] : {std::pair{g.up_deg, "up"}, {g.down_deg, "down"}})
+    if (deg > 0) words += (words.empty() ? " Wanted: " : ", ") + number_text(deg, 1) + "° " + way;
+  return words.empty() ? words : words + " (at the wedges).";
+}
+
+/// One gauge with its words, its upper left corner at `x`, `y`; a dashed line around it is for the scissors.
+void draw_gauge(Sketch& s, const Gauge& g, double x, double y) {
+  const double width = width_of(g), drawn = g.drawn_mm(), chord = g.chord_mm(), arc = g.arc_mm();
+  s.fitted(x + 2, y + 5.5, capital(g.names), 4, width - 4, "font-weight=\"bold\"");
+  s.fitted(x + 2, y + 10, "Hinge to trailing edge " + number_text(chord, 1) + " mm." + wanted_words(g), 2.8, width - 4);
   if (drawn < chord)
-    s.text(page::left, 43,
-           "Too long for this paper: read at " + number_text(drawn, 0) +
-               " mm from the hinge; the millimetres are those of the real edge.",
-           3, "font-weight=\"bold\"");
-  const double cx = page::left + 8, cy = 158, arc = drawn + 3;
+    s.fitted(x + 2, y + 14,
+             "Too long for this paper: read " + number_text(drawn, 0) +
+                 " mm from the hinge; the millimetres are those of the real edge.",
+             2.8, width - 4, "font-weight=\"bold\"");
+  const double cx = x + 8, cy = y + head_mm + half_of(g);
+  // On a short chord the scales stand closer to the arc.
+  const double k = std::clamp(arc / 60, 0.5, 1.0);
   const auto at = [&](double radius, double deg) {
     return std::pair{cx + radius * std::cos(deg * rad), cy - radius * std::sin(deg * rad)};
   };
-  const int most = 40;
-  for (int deg = -most; deg < most; ++deg) {
+  const auto ray = [&](double from, double to, double deg, double thick, const char* more = "") {
+    const auto a = at(from, deg), b = at(to, deg);
+    s.line(a.first, a.second, b.first, b.second, thick, more);
+  };
+  for (int deg = -most_deg; deg < most_deg; ++deg) {
     const auto a = at(arc, deg), b = at(arc, deg + 1);
     s.line(a.first, a.second, b.first, b.second, 0.3);
   }
-  for (int deg = -most; deg <= most; ++deg) {
-    const auto a = at(arc, deg), b = at(arc - (deg % 10 == 0 ? 9 : deg % 5 == 0 ? 6 : 3), deg);
-    s.line(a.first, a.second, b.first, b.second, deg % 10 == 0 ? 0.35 : 0.15);
+  // Where a degree is too fine to be seen, every second one is drawn.
+  const int step = arc * rad < 0.6 ? 2 : 1;
+  for (int deg = -most_deg; deg <= most_deg; deg += step) {
+    ray(arc, arc - k * (deg % 10 == 0 ? 9 : deg % 5 == 0 ? 6 : 3), deg, deg % 10 == 0 ? 0.35 : 0.15);
     if (deg % 10 == 0) {
       const auto t = at(arc + 2, deg);
       s.text(t.first, t.second + 1, number_text(std::abs(deg), 0) + "°", 3);
     }
   }
   // Millimetres at the real trailing edge.
-  for (int mm = -static_cast<int>(throw_m(chord, most)); mm <= static_cast<int>(throw_m(chord, most)); ++mm) {
+  const int most_mm = static_cast<int>(throw_m(chord, most_deg));
+  for (int mm = -most_mm; mm <= most_mm; ++mm) {
     if (mm % 5 != 0) continue;
     const double deg = throw_deg(chord, mm);
-    const auto a = at(arc - 12, deg), b = at(arc - 15, deg);
-    s.line(a.first, a.second, b.first, b.second, 0.2);
+    ray(arc - 12 * k, arc - 15 * k, deg, 0.2);
     if (mm % 10 == 0) {
-      const auto t = at(arc - 21, deg);
+      const auto t = at(arc - 15 * k - 4, deg);
       s.text(t.first, t.second + 0.8, number_text(std::abs(mm), 0), 2.4, "", "middle");
     }
   }
-  s.line(cx - 8, cy, cx + arc, cy, 0.3);
+  s.line(cx - 6, cy, cx + arc - 15 * k - 7, cy, 0.3);
   s.circle(cx, cy, 1.2, 0.3);
-  s.text(cx + 2, cy - 2, "hinge", 2.6);
-  for (const auto& [deg, name] : {std::pair{g.up_deg, "wanted up"}, {-g.down_deg, "wanted down"}}) {
-    if (deg == 0 || std::abs(deg) > most) continue;
-    const auto a = at(12, deg), b = at(arc - 24, deg);
-    s.line(a.first, a.second, b.first, b.second, 0.35, "stroke-dasharray=\"3 2\"");
-    s.text(b.first - 26, b.second + (deg > 0 ? -2 : 4), std::string(name) + " " + number_text(std::abs(deg), 1) + "°",
-           2.8);
+  s.text(cx - 5.5, cy + 4, "hinge", 2.4);
+  // What is wanted is pointed at from outside the numbers, where nothing is written.
+  for (const double deg : {g.up_deg, -g.down_deg}) {
+    if (deg == 0 || std::abs(deg) > most_deg) continue;
+    const auto tip = at(arc + 8.5, deg), a = at(arc + 11.5, deg + 70 / arc), b = at(arc + 11.5, deg - 70 / arc);
+    s.line(tip.first, tip.second, a.first, a.second, 0.35);
+    s.line(tip.first, tip.second, b.first, b.second, 0.35);
+    s.line(a.first, a.second, b.first, b.second, 0.35);
   }
-  ruler(s);
-  return s.finished();
+  const char* cut = "stroke-dasharray=\"1 1.5\"";
+  const double bottom = y + height_of(g);
+  s.line(x, y, x + width, y, 0.12, cut);
+  s.line(x, bottom, x + width, bottom, 0.12, cut);
+  s.line(x, y, x, bottom, 0.12, cut);
+  s.line(x + width, y, x + width, bottom, 0.12, cut);
+}
+
+/// As many on a page as stand there, in rows.
+std::vector<std::string> gauge_pages(const Rig& rig, const std::vector<Gauge>& gauges) {
+  std::vector<std::string> pages;
+  constexpr double gap = page::right - page::left - 2 * column_mm;
+  for (std::size_t i = 0; i < gauges.size();) {
+    Sketch s(page::width_mm, page::height_mm);
+    heading(s, rig, "Throw gauges");
+    s.text(
+        page::left, 30,
+        "Cut at the dashed lines. Hold the paper square to the hinge line, the small ring on the hinge, the long line "
+        "on the",
+        3);
+    s.text(page::left, 34.5,
+           "fixed chord: the edge points at degrees (outside) and at millimetres as a ruler at the edge reads them "
+           "(inside).",
+           3);
+    double x = page::left, y = from_mm, row = 0;
+    for (; i < gauges.size(); ++i) {
+      const Gauge& g = gauges[i];
+      if (x > page::left && x + width_of(g) > page::right + 0.01) x = page::left, y += row + gap, row = 0;
+      if (y > from_mm && y + height_of(g) > to_mm) break;
+      draw_gauge(s, g, x, y);
+      row = std::max(row, height_of(g));
+      x += width_of(g) + gap;
+    }
+    ruler(s);
+    pages.push_back(s.finished());
+  }
+  return pages;
 }
 
 }  // namespace
@@ -187,7 +241,7 @@ std::vector<std::string> gauge_sheets_svg(const Reports& reports) {
     else
       same->names += ", " + a.surface.label();
   }
-  for (const Gauge& g : gauges) pages.push_back(gauge_page(rig, g));
+  for (std::string& page : gauge_pages(rig, gauges)) pages.push_back(std::move(page));
   return pages;
 }
 

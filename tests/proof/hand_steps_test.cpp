@@ -109,7 +109,7 @@ TEST(ModeChecks, GoStaleWhenAnotherPositionGivesTheMode) {
     if (m.mode == "level") m.from_us = 1350;
   const CheckStatus level = status_of(moved, {mode_family, "level"});
   EXPECT_EQ(level.state, ProofState::stale);
-  EXPECT_NE(level.because.find("1350"), std::string::npos) << level.because;
+  EXPECT_NE(level.because().find("1350"), std::string::npos) << level.because();
 }
 
 TEST(ModeChecks, BothEndsOfAGainControlAreLookedAt) {

@@ -34,8 +34,8 @@ TEST(Version1, EveryProofOpensAsItWas) {
       const CheckStatus* check = find_check(checks, word_of.substr(0, at));
       ASSERT_TRUE(check) << word_of;
       EXPECT_EQ(name_of(check->state), word_of.substr(at + 1))
-          << name << " " << check->id.text() << " " << check->because;
-      EXPECT_EQ(check->because.empty(), check->state != ProofState::stale) << check->because;
+          << name << " " << check->id.text() << " " << check->because();
+      EXPECT_EQ(check->because().empty(), check->state != ProofState::stale) << check->because();
       fresh += check->state == ProofState::fresh;
       stale += check->state == ProofState::stale;
     }
@@ -57,7 +57,7 @@ TEST(Version1, WhatChangesAfterwardsAgesTheProof) {
   rig.outputs[0].reversed = true;
   const CheckStatus roll = status_of(rig, {stick_family, "roll"});
   EXPECT_EQ(roll.state, ProofState::stale);
-  EXPECT_NE(roll.because.find("out_1"), std::string::npos) << roll.because;
+  EXPECT_NE(roll.because().find("out_1"), std::string::npos) << roll.because();
 }
 
 }  // namespace

@@ -161,7 +161,7 @@ TEST(Proofs, GoStaleWhenAndOnlyWhenWhatTheyDependOnChanges) {
     for (const CheckStatus& c : review(changed, shipped()).checks)
       if (c.state == ProofState::stale && is_direction(c.id)) {
         ids.insert(c.id.text());
-        EXPECT_FALSE(c.because.empty());
+        EXPECT_FALSE(c.because().empty());
       }
     return ids;
   };

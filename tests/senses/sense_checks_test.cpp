@@ -55,7 +55,7 @@ TEST(SenseChecks, AreStaleWhenAndOnlyWhenWhatTheyRestOnChanged) {
       Rig changed = rig;
       r.not_on[i](changed);
       EXPECT_TRUE(status_of(changed, r.check).stands())
-          << r.check.text() << ", other change " << i << ": " << status_of(changed, r.check).because;
+          << r.check.text() << ", other change " << i << ": " << status_of(changed, r.check).because();
     }
   }
 }

@@ -32,7 +32,7 @@ TEST(Trim, CentresMovedInFlightTakeTheirProofsAlong) {
   const Rig taken = link::with_board_parts(rig, link::image_of(flown), {found[0].part});
   EXPECT_EQ(taken.outputs[0].centre_us, 1532);
   const CheckStatus centred = status_of(taken, surfaces_centred);
-  EXPECT_EQ(centred.state, ProofState::fresh) << centred.because;
+  EXPECT_EQ(centred.state, ProofState::fresh) << centred.because();
   EXPECT_TRUE(centred.holds) << centred.why_not;
   const Linkage* l = taken.linkage(rig.outputs[0].surfaces.front());
   ASSERT_TRUE(l && l->want_neutral_deg);

@@ -77,7 +77,7 @@ TEST(LeadProofs, GoStaleWhenAndOnlyWhenTheLeadChanges) {
     for (const CheckStatus& s : check_statuses(changed, shipped()))
       if (s.state == ProofState::stale) {
         ids.insert(s.id.subject);
-        EXPECT_FALSE(s.because.empty());
+        EXPECT_FALSE(s.because().empty());
       }
     return ids;
   };

@@ -24,9 +24,9 @@ TEST(ProofChain, WalksByKeysAndClicks) {
   const CheckFamily look{.id = "look"}, lead{.id = "lead", .by_station = true, .grouped = true, .many = "leads"};
   std::vector<CheckStatus> checks;
   for (int i = 0; i < 3; ++i)
-    checks.push_back({{"look", "check" + std::to_string(i)}, &look, "x", static_cast<ProofState>(i), "", "", true, ""});
+    checks.push_back({{"look", "check" + std::to_string(i)}, &look, "x", static_cast<ProofState>(i), "", {}, true, ""});
   for (const ProofState s : {ProofState::fresh, ProofState::stale, ProofState::none})
-    checks.push_back({{"lead", "l" + std::to_string(static_cast<int>(s))}, &lead, "x", s, "", "", true, ""});
+    checks.push_back({{"lead", "l" + std::to_string(static_cast<int>(s))}, &lead, "x", s, "", {}, true, ""});
   chain.set_checks(checks);
   EXPECT_EQ(chain.sizeHint().height(), 4 * 46 + 8) << "all leads are one link";
   chain.set_current("look.check1");
