@@ -79,7 +79,7 @@ void SnagPanel::set_station(Station station) {
   refresh();
 }
 
-QWidget* SnagPanel::fix_row(const Snag& snag) {
+void SnagPanel::add_fix(QVBoxLayout& to, const Snag& snag) {
   // A button does not wrap by itself; broken so that it fits the narrow panel, too.
   QStringList lines;
   const int letter = QFontMetrics(Style::instance().text(9)).averageCharWidth();
@@ -94,13 +94,8 @@ QWidget* SnagPanel::fix_row(const Snag& snag) {
   with_it->setObjectName(u"with_"_s + said_of(snag.code));
   with_it->hide();
   connect(fix, &QPushButton::clicked, this, [this, fix, with_it, f = *snag.fix] { mend(f, *fix, *with_it); });
-  auto* both = new QWidget;
-  auto* row = new QVBoxLayout(both);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(2);
-  row->addWidget(fix);
-  row->addWidget(with_it);
-  return both;
+  to.addWidget(fix);
+  to.addWidget(with_it);
 }
 
 /// What mends one thing and spoils another says so first, and is done when it is pressed again.
@@ -163,7 +158,7 @@ QWidget* SnagPanel::card(const SnagGroup& group) {
   layout->addLayout(top);
   layout->addWidget(wrapped(snag.why, true));
   layout->addWidget(wrapped(snag.remedy, false));
-  if (snag.fix) layout->addWidget(fix_row(snag));
+  if (snag.fix) add_fix(*layout, snag);
   if (group.snags.size() > 1) {
     auto* rest = new QWidget;
     auto* like = new QVBoxLayout(rest);
@@ -179,7 +174,7 @@ QWidget* SnagPanel::card(const SnagGroup& group) {
       line->setToolTip(said_of(other.why));
       of_one->addWidget(line);
       if (other.remedy != snag.remedy) of_one->addWidget(wrapped(other.remedy, true));
-      if (other.fix) of_one->addWidget(fix_row(other));
+      if (other.fix) add_fix(*of_one, other);
       // What is like the first is often somewhere else.
       if (other.subject != snag.subject) of_one->addWidget(way_there(other));
       like->addWidget(one);

@@ -30,7 +30,7 @@ class SnagPanel : public QWidget {
  private:
   QWidget* card(const SnagGroup& group);
   /// The button, and room below it for what else it would do.
-  QWidget* fix_row(const Snag& snag);
+  void add_fix(QVBoxLayout& to, const Snag& snag);
   void mend(const Fix& fix, QPushButton& button, QLabel& with_it);
   QWidget* way_there(const Snag& snag);
 

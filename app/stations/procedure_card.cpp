@@ -233,6 +233,9 @@ void ProcedureCard::show_actions(const Card& card) {
       b->show();
     }
     minor_->setVisible(minor > 0);
+    // They have their places at once: a hand may be quicker than the next round of the window.
+    layout()->activate();
+    minor_grid_->activate();
   }
   const bool looked = !keys_->seen().empty();
   for (const Action& a : card.actions) {

@@ -112,6 +112,7 @@ void find_nearest(const AskedOf& of, const Sentence& sentence, Found& found) {
     a.fit = 2 * n.share - 0.6;
     a.station = t.station, a.subject = t.subject;
     a.leads = !t.tells;
+    a.quoted = true;  // below what goes by such a name
     if (const auto say = saying_named(t.says))
       if (std::string own = say(of); !own.empty()) a.text = std::move(own), a.leads = false;
     if (std::any_of(found.all.begin(), found.all.end(), [&](const Interpretation& o) { return o.text == a.text; }))

@@ -144,10 +144,10 @@ void ProofProcedure::show_elsewhere(Card& card, const CheckStatus& s, const Scen
                                                       : "Yes, I saw it",
                             .main = true});
     if (!s.family->guides && !read) card.actions.push_back({.id = "not_so", .label = "No, it was not so"});
-    if (!s.family->guides && !s.stands()) card.actions.push_back(later());
     if (scene.bench.hands && (s.id == flaps_droop || s.id == rudder_leans || s.id.family == mode_family))
       card.actions.push_back(
           {.id = "do_it", .label = "Do it on the simulated bench", .enabled = !steps_.busy(), .minor = true});
+    if (!s.family->guides && !s.stands()) card.actions.push_back(later());
   }
 }
 

@@ -94,10 +94,7 @@ bool ProofProcedure::board_unseen() const {
 Procedure* ProofProcedure::reader(const Scene& scene) const {
   const CheckStatus* now = find_check(scene.checks, current_);
   if (!now || !elsewhere_ || !now->holds || !scene.bench.controller) return nullptr;
-  return now->id == loss_planned                               ? loss_.get()
-         : now->id == positions_planned                        ? positions_.get()
-         : now->id == arming_waits || now->id == button_guards ? arming_.get()
-                                                               : nullptr;
+  return now->id == loss_planned ? loss_.get() : now->id == positions_planned ? positions_.get() : nullptr;
 }
 
 std::size_t ProofProcedure::left_for_later(const Scene& scene) const {
@@ -163,8 +160,7 @@ void ProofProcedure::decide(const Scene& scene) {
     if (!taken && all > 0) current_ = scene.checks.front().id.text();
   }
   const CheckStatus* at = find_check(scene.checks, current_);
-  const bool read = at && (at->family->by_station || at->id == loss_planned || at->id == positions_planned ||
-                           at->id == arming_waits || at->id == button_guards);
+  const bool read = at && (at->family->by_station || at->id == loss_planned || at->id == positions_planned);
   waited_for_ = read && !at->stands() ? current_ : std::string();
   const bool open = std::any_of(scene.checks.begin(), scene.checks.end(),
                                 [&](const CheckStatus& c) { return to_do(c) && !c.family->by_station; });
@@ -213,7 +209,7 @@ Orders ProofProcedure::hear(const Event& event, const Scene& scene) {
   Orders orders;
   const auto add = [&orders](Orders&& more) { std::move(more.begin(), more.end(), std::back_inserter(orders)); };
   if (!std::holds_alternative<Pressed>(event) && !std::holds_alternative<Looked>(event))
-    for (const auto& own : {loss_.get(), positions_.get(), arming_.get()}) add(own->hear(event, scene));
+    for (const auto& own : {loss_.get(), positions_.get()}) add(own->hear(event, scene));
   if (const auto* time = std::get_if<Time>(&event)) {
     now_s_ = time->s;
     add(steps_.due(now_s_));

@@ -60,8 +60,7 @@ class ProofProcedure : public Procedure {
   static std::string channel_row(Axis axis);
 
   std::unique_ptr<Procedure> loss_ = std::make_unique<LossProcedure>(),
-                             positions_ = std::make_unique<PositionsProcedure>(),
-                             arming_ = std::make_unique<ArmingProcedure>();
+                             positions_ = std::make_unique<PositionsProcedure>();
   BenchSession session_;
   Rig session_rig_;
   std::string current_;

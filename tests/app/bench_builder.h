@@ -62,7 +62,11 @@ class Builder {
 
   template <class T = QWidget>
   T* find(const QString& name) const {
-    return window.findChild<T*>(name);
+    // The same card may stand on two pages: the one that is seen is meant.
+    const auto all = window.findChildren<T*>(name);
+    for (T* one : all)
+      if (one->isVisible()) return one;
+    return all.isEmpty() ? nullptr : all.first();
   }
   bool can_click(const QString& name) const {
     const auto* button = find<QAbstractButton>(name);
@@ -259,6 +263,16 @@ class Builder {
           if (can_click(u"write_rig"_s)) {
             EXPECT_TRUE(click(u"write_rig"_s));
             EXPECT_TRUE(wait([&] { return !window.bench().writing() && !can_click(u"write_rig"_s); }));
+            break;
+          }
+          // What the board tells of itself is read, and then recorded.
+          if (click(u"loss_do"_s)) {
+            EXPECT_TRUE(wait([&] { return click(u"loss_seen"_s); }, 30000));
+            break;
+          }
+          if (click(u"positions_seen"_s)) break;
+          if (click(u"positions_do"_s)) {
+            EXPECT_TRUE(wait([&] { return click(u"positions_record"_s); }, 60000));
             break;
           }
           if (can_click(u"record_card"_s)) {

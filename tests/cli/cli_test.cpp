@@ -457,7 +457,7 @@ TEST(Cli, SticksLinkageMixAndThrows) {
   EXPECT_EQ(run("sheet " + demo + " settings --into " + (folder / "s.pdf")).status, 0);
   EXPECT_EQ(read_file(folder / "s.pdf", 1 << 24)->substr(0, 4), "%PDF");
   EXPECT_EQ(run("sheet " + demo + " gauges --into " + (folder / "g.svg")).status, 0);
-  EXPECT_TRUE(std::filesystem::exists(folder / "g-3.svg"));
+  EXPECT_TRUE(std::filesystem::exists(folder / "g-2.svg"));
 }
 
 TEST(Cli, EditsAsTheScreensDo) {

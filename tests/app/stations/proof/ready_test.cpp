@@ -26,6 +26,16 @@ class Follower {
     return true;
   }
 
+  /// What the card says, for whoever reads why it stopped.
+  std::string on_card() const {
+    const ProcedureCard* card = shown_card();
+    if (!card) return "no card";
+    const Card& c = card->runner().card();
+    std::string text = c.subject + " | " + c.title + " | " + c.todo + " | " + c.says + " |";
+    for (const Action& a : c.actions) text += " " + a.id + (a.main ? "*" : "") + (a.enabled ? "" : " (off)");
+    return text;
+  }
+
   /// One step; false when nothing is offered.
   bool step() {
     ProcedureCard* card = shown_card();
@@ -110,7 +120,7 @@ TEST(Ready, TheDemoIsCarriedThroughItsBenchByWhatIsOffered) {
   constexpr int most_presses = 150;
   while (f.presses() < most_presses && !all_stand())
     if (!f.step()) {
-      ASSERT_NE(b.window.station(), Station::proof) << "nothing is offered: " << f.log().join(u" "_s).toStdString();
+      ASSERT_NE(b.window.station(), Station::proof) << "nothing is offered: " << f.on_card() << "; " << f.log().join(u" "_s).toStdString();
       b.window.go(Station::proof);
       f.count();
     }
