@@ -12,6 +12,56 @@ struct Heard {
   const char* says;  ///< part of the answer
 };
 
+TEST(Sentences, AQuestionInTheMiddleChangesNothing) {
+  for (const char* name : {"hedgerow", "heath", "bramble", "delta"}) {
+    const Rig rig = demo(name);
+    for (const char* words :
+         {"turn the nose left, which way does the rudder go", "if I flip it, which way goes the elevon",
+          "which direction should the rudder move when I yaw the nose left"})
+      for (const Interpretation& a : answers_to(rig, words)) EXPECT_FALSE(a.edit) << name << ": " << a.text;
+  }
+}
+
+/// Yaw the nose left: the stabilizer fights it, so rudder and halves go as for right stick, partly to the right.
+TEST(Sentences, ANoseThatIsYawedIsADisturbance) {
+  const auto found = answers_to(demo("heath"), "which direction should the rudder move when I yaw the nose left");
+  ASSERT_FALSE(found.empty());
+  EXPECT_NE(found.front().text.find("Nose swung to the left"), std::string::npos) << found.front().text;
+  EXPECT_NE(found.front().text.find("right"), std::string::npos) << found.front().text;
+}
+
+TEST(Sentences, ASwitchedDirectionIsNoExchangeOfLeads) {
+  const auto found = answers_to(demo("heath"), "switch elevator direction");
+  ASSERT_FALSE(found.empty());
+  ASSERT_TRUE(found.front().edit) << found.front().text;
+  EXPECT_TRUE(found.front().edit->rig.output_of({SurfaceKind::elevator, Side::single})->reversed !=
+              demo("heath").output_of({SurfaceKind::elevator, Side::single})->reversed);
+}
+
+TEST(Sentences, AreNamedCarriedAndMovedAsTold) {
+  const Rig rig = demo("heath");
+  const auto named = answers_to(rig, "call it Long Magpie");
+  ASSERT_TRUE(!named.empty() && named.front().edit);
+  EXPECT_EQ(named.front().edit->rig.name, "Long Magpie");
+  const auto moved = answers_to(rig, "put the battery 20 mm further back");
+  ASSERT_TRUE(!moved.empty() && moved.front().edit) << (moved.empty() ? "" : moved.front().text);
+  const auto carried = answers_to(rig, "can it lift a 200 g camera");
+  ASSERT_FALSE(carried.empty());
+  EXPECT_NE(carried.front().text.find("stalls"), std::string::npos) << carried.front().text;
+}
+
+/// A supposition is said to be one, and stands below what goes by the name; one wrong letter is said, too.
+TEST(Sentences, WhatIsSupposedSaysSo) {
+  const Rig rig = demo("heath");
+  const auto near = answers_to(rig, "the spring winds make it jump about on short final");
+  for (const Interpretation& a : near)
+    if (a.text.starts_with("Perhaps: ")) EXPECT_TRUE(a.quoted);
+  const auto spelled = answers_to(rig, "gps jmups");
+  ASSERT_FALSE(spelled.empty());
+  EXPECT_TRUE(spelled.front().text.starts_with("Read as ")) << spelled.front().text;
+  EXPECT_TRUE(answers_to(rig, "bake a cake with cherries").empty());
+}
+
 TEST(Sentences, AreAnsweredWithWhatIsSo) {
   const Rig rig = demo("hedgerow");
   for (const Heard& h : std::initializer_list<Heard>{{"why is my receiver dark on USB", "no fault"},

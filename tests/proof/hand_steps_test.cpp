@@ -152,5 +152,40 @@ TEST(LookModes, ACorrectionCanBeLookedAtInAnyModeThatAnswersIt) {
   EXPECT_EQ(p.asked().mode, best) << "another check begins with the best mode";
 }
 
+TEST(ProofCard, CountsWhatWasLeftForLater) {
+  const Rig rig = demo("hedgerow");
+  const Review r = review(rig, shipped());
+  const Scene scene{rig, shipped(), shipped().controller(rig.controller.kind), &r.reports, r.checks, "not ready"};
+  ProofProcedure p;
+  p.hear(SceneChanged{}, scene);
+  const auto lead = std::find_if(r.checks.begin(), r.checks.end(), [](const auto& c) { return c.id.family == "lead"; });
+  ASSERT_NE(lead, r.checks.end());
+  const auto leads =
+      std::count_if(r.checks.begin(), r.checks.end(), [](const auto& c) { return c.id.family == "lead"; });
+  p.hear(Pressed{"choose", 0, {}, lead->id.text()}, scene);
+  ASSERT_TRUE(p.card(scene).action("later"));
+  EXPECT_TRUE(p.card(scene).note.empty());
+  p.hear(Pressed{"later"}, scene);
+  EXPECT_NE(p.card(scene).note.find(std::to_string(leads) + " checks left for later"), std::string::npos)
+      << p.card(scene).note;
+}
+
+/// What a link reads back nobody is asked for; without it eyes say it.
+TEST(ProofCard, FirstGainsAreReadOverTheLink) {
+  Rig rig = demo("hedgerow");
+  for (const Axis axis : all_axes) rig.feel.made_gain(axis).rate = 0.2;
+  const Review r = review(rig, shipped());
+  const CheckStatus* gains = find_check(r.checks, "feel.first_gains");
+  ASSERT_TRUE(gains && gains->holds);
+  Scene scene{rig, shipped(), shipped().controller(rig.controller.kind), &r.reports, r.checks, "not ready"};
+  ProofProcedure p;
+  p.hear(SceneChanged{}, scene);
+  p.hear(Pressed{"choose", 0, {}, gains->id.text()}, scene);
+  EXPECT_TRUE(p.card(scene).action("not_so"));
+  scene.bench.controller = scene.bench.read = true;
+  EXPECT_FALSE(p.card(scene).action("not_so"));
+  EXPECT_NE(p.card(scene).says.find("read over the link"), std::string::npos);
+}
+
 }  // namespace
 }  // namespace rigging

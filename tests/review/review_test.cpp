@@ -152,6 +152,36 @@ TEST(Review, FewSocketsAndFixedBoards) {
     EXPECT_EQ(found.count(code), 1u) << code;
 }
 
+TEST(Proofs, SayEachChangeOnALineOfItsOwn) {
+  Rig rig = good_rig();
+  rig.outputs[2].mix.yaw = -0.45;
+  rig.outputs[3].mix.yaw = 0.45;
+  const Review r = review(rig, shipped());
+  const CheckStatus* yaw = find_check(r.checks, "stick.yaw");
+  ASSERT_TRUE(yaw);
+  EXPECT_EQ(yaw->changes.size(), 2u) << yaw->because();
+  bool told = false;
+  for (const Snag& s : r.snags)
+    if (s.subject == "stick.yaw") {
+      told = true;
+      EXPECT_EQ(std::count(s.why.begin(), s.why.end(), '\n'), 2) << s.why;
+    }
+  EXPECT_TRUE(told);
+}
+
+/// What a change brings is told by code and subject, and work that is only still to be done on the bench is none of it.
+TEST(Proofs, WhatComesWithAChangeIsTold) {
+  const Rig rig = good_rig();
+  const Review before = review(rig, shipped());
+  Rig clash = rig;
+  clash.outputs[1].socket = clash.outputs[0].socket;
+  const Review after = review_after(clash, before);
+  const auto comes = only_in(after.snags, before.snags);
+  EXPECT_TRUE(std::any_of(comes.begin(), comes.end(), [](const Snag& s) { return s.code == "SURFACES-03"; }));
+  EXPECT_TRUE(std::none_of(comes.begin(), comes.end(), [](const Snag& s) { return s.station == Station::proof; }));
+  EXPECT_TRUE(only_in(before.snags, before.snags).empty());
+}
+
 TEST(Proofs, GoStaleWhenAndOnlyWhenWhatTheyDependOnChanges) {
   const Rig rig = good_rig();
   const auto stale = [&](const std::function<void(Rig&)>& change) {
