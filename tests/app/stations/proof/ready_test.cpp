@@ -120,7 +120,8 @@ TEST(Ready, TheDemoIsCarriedThroughItsBenchByWhatIsOffered) {
   constexpr int most_presses = 150;
   while (f.presses() < most_presses && !all_stand())
     if (!f.step()) {
-      ASSERT_NE(b.window.station(), Station::proof) << "nothing is offered: " << f.on_card() << "; " << f.log().join(u" "_s).toStdString();
+      ASSERT_NE(b.window.station(), Station::proof)
+          << "nothing is offered: " << f.on_card() << "; " << f.log().join(u" "_s).toStdString();
       b.window.go(Station::proof);
       f.count();
     }
