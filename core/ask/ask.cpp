@@ -7,7 +7,6 @@
 #include "ask/nearest.h"
 #include "ask/questions.h"
 #include "ask/read_up.h"
-#include "ask/sayings.h"
 #include "ask/topics.h"
 #include "ask/touched.h"
 
@@ -27,7 +26,10 @@ void find_stations(const Sentence& in, Found& found) {
     }
 }
 
-void find_topics(const AskedOf& of, const Sentence& in, Found& found) {
+/// What was said has at least this much of what a topic knows, or the topic is supposed only.
+constexpr double least_told = 0.5;
+
+void find_topics(const AskedOf& of, const Sentence& in, const Knowledge& knowledge, Found& found) {
   // What it does with the throttle closed is not what it does with it open.
   const bool closes =
       said(in.words, "throttle") && in.has({"close", "closed", "closing", "cut", "reduce", "off", "shut"});
@@ -40,8 +42,9 @@ void find_topics(const AskedOf& of, const Sentence& in, Found& found) {
                                    {"elevator", "surface"},
                                    {"rudder", "surface"}})
     if (said(words, kind)) words.emplace_back(also);
-  if (!of.topics) return;
-  for (const Topic& t : *of.topics) {
+  const std::set<std::string> asked = asked_words(in.words);
+  for (std::size_t i = 0; i < of.topics->size(); ++i) {
+    const Topic& t = (*of.topics)[i];
     double best = 0;
     for (const std::string& phrase : t.phrases) {
       const auto wanted = meant_words(phrase);
@@ -69,12 +72,14 @@ void find_topics(const AskedOf& of, const Sentence& in, Found& found) {
       best = std::max(best, 1.5 + 0.9 * static_cast<double>(wanted.size()) - 0.35 * left);
     }
     if (best <= 0) continue;
-    Interpretation a;
-    a.text = t.text, a.fit = best, a.subject = t.subject, a.view = t.view;
-    a.leads = t.view == AskedView::none && !t.tells;
-    if (t.view == AskedView::none) a.station = t.station;
-    if (const auto say = saying_named(t.says))
-      if (std::string own = say(of); !own.empty()) a.text = std::move(own), a.leads = false;
+    Interpretation a = answer_of(t, of);
+    a.fit = best;
+    // "rename switch SA to arming" has a word of arming, and is about something else.
+    if (t.view == AskedView::none && asked.size() > 1 && knowledge.share(i, asked) < least_told) {
+      constexpr double supposed = 2;
+      a.fit = std::min(a.fit, supposed), a.quoted = true;
+      a.text = "Perhaps: " + a.text;
+    }
     found.all.push_back(std::move(a));
   }
 }
@@ -107,9 +112,12 @@ std::vector<Interpretation> answers_as_spelled(const AskedOf& of, std::string_vi
   find_answers(of, sentence, found);
   find_meanings(of, sentence, found);
   find_touched(of, sentence, found);
-  find_topics(of, sentence, found);
   find_stations(sentence, found);
-  find_nearest(of, sentence, found);
+  if (of.topics) {
+    const Knowledge knowledge(*of.topics);
+    find_topics(of, sentence, knowledge, found);
+    find_nearest(of, sentence, knowledge, found);
+  }
   find_in_manual(of, sentence, found);
   std::stable_sort(found.all.begin(), found.all.end(),
                    [](const Interpretation& a, const Interpretation& b) { return a.fit > b.fit; });

@@ -37,6 +37,7 @@ class Deeds : public Finder {
     measures();
     named();
     weights();
+    by_so_much();
     find_part_deeds(of_, in_, found_);
     find_output_deeds(of_, in_, found_);
     find_exchange(of_, in_, found_);
@@ -115,7 +116,7 @@ class Deeds : public Finder {
     const bool in_grams = in_.has({"is", "make", "set"}) && !in_.has({"wing", "span", "throw"}) &&
                           in_.split.number.find_first_of("gozlb") != std::string::npos &&
                           typed_number(in_.split.number, "g").has_value();
-    if (in_.split.number.empty() || (!said(in_.words, "weigh") && !in_grams)) return;
+    if (in_.split.number.empty() || (!said(in_.words, "weigh") && !in_grams) || in_.has({"heavier", "lighter"})) return;
     const auto kg = typed_number(in_.split.number, shown("kg").unit);
     const auto what =
         without(in_.numberless, {"weigh", "set", "make", "change", "flying", "now", "really", "aircraft"});
@@ -136,6 +137,32 @@ class Deeds : public Finder {
                 what.empty() ? measure(of_.rig, "mass_kg", value)
                              : set_value(of_.rig, path_of({"parts", p->id, "mass_kg"}), Json(value)),
                 station, subject);
+  }
+
+  /// "make it 100 g heavier", "the battery is 20 g lighter".
+  void by_so_much() {
+    const bool lighter = in_.has({"lighter"});
+    if (in_.split.number.empty() || (!lighter && !in_.has({"heavier"}))) return;
+    const auto kg = typed_number(in_.split.number, shown("kg").unit);
+    const auto what = without(in_.numberless, {"make", "set", "heavier", "lighter", "now", "aircraft", "weigh"});
+    double fit = 0;
+    const Part* p = what.empty() ? nullptr : part_named(of_, what, &fit);
+    if (!what.empty() && (!p || fit < part_of_a_name)) return;
+    const Station station = p ? Station::fit : Station::airframe;
+    const std::string subject = p ? p->id : "airframe";
+    if (!kg) return found_.refusal(5, kg.error().text(), station, subject);
+    const PartKind* k = p ? of_.catalogue.part(p->kind) : nullptr;
+    const std::optional<double> now = !p           ? of_.rig.airframe.mass_kg
+                                      : p->mass_kg ? p->mass_kg
+                                      : k          ? k->mass_kg
+                                                   : std::nullopt;
+    if (!now) return found_.refusal(5, "what it weighs now is not known", station, subject);
+    const double value = of_fifteen_figures(*now + (lighter ? -1 : 1) * *kg / shown("kg").factor);
+    if (value <= 0) return found_.refusal(5, "it weighs " + mass_text(*now) + " in all", station, subject);
+    found_.deed(
+        5,
+        p ? set_value(of_.rig, path_of({"parts", p->id, "mass_kg"}), Json(value)) : measure(of_.rig, "mass_kg", value),
+        station, subject);
   }
 
   /// What it can do by itself when the link is gone; true while that is not worked out.

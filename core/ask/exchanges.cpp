@@ -95,9 +95,22 @@ std::string DriveKinds::*place_of(PartGroup group) {
   }
 }
 
+/// "one cell less", "a cell more", as a battery that is named: "use a 3S battery".
+std::optional<Sentence> with_other_cells(const AskedOf& of, const Sentence& in) {
+  const bool fewer = in.has({"less", "fewer"}), more = in.has({"more", "extra", "additional", "another"});
+  const auto batteries = parts_of(of, PartGroup::battery);
+  const PartKind* k = batteries.empty() ? nullptr : of.catalogue.part(batteries.front()->kind);
+  if (!in.has({"cell", "cells"}) || fewer == more || !k || !k->battery || (in.split.number.size() > 1)) return {};
+  const auto by = in.split.number.empty() ? std::nullopt : number_of(in.split.number);
+  const int cells = k->battery->cells + (fewer ? -1 : 1) * (by ? static_cast<int>(*by) : in.has({"two"}) ? 2 : 1);
+  if (cells < 1) return {};
+  return Sentence((in.asks() ? "can I use a " : "use a ") + std::to_string(cells) + "S battery");
+}
+
 }  // namespace
 
 void find_exchange(const AskedOf& of, const Sentence& in, Found& found) {
+  if (const auto cells = with_other_cells(of, in)) return find_exchange(of, *cells, found);
   const bool asked =
       in.has({"use", "change", "exchange", "replace", "take", "swap", "set"}) || in.has({"capacity"}) ||
       (in.has({"battery", "propeller", "prop", "motor", "lipo"}) && !in.split.number.empty() && in.words.size() <= 5);
@@ -110,6 +123,7 @@ void find_exchange(const AskedOf& of, const Sentence& in, Found& found) {
 }
 
 void find_other_drive(const AskedOf& of, const Sentence& in, Found& found) {
+  if (const auto cells = with_other_cells(of, in)) return find_other_drive(of, *cells, found);
   if (!in.asks() || !in.has({"use", "fit", "run", "put", "change", "swap", "take", "with"}) || !of.rig.airframe.mass_kg)
     return;
   const auto said_one = exchange_said(of, in);

@@ -158,7 +158,7 @@ class Answers : public Finder {
           of.push_back(lead_words(i));
           if (first.empty()) first = l->id;
         }
-    if (!of.empty() && in_.has({"long", "length", "show", "which"}))
+    if (!of.empty() && in_.has({"long", "length", "show", "which", "enough"}))
       found_.answer(4.5, in_a_row(of), Station::wiring, first);
   }
 

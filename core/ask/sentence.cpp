@@ -24,6 +24,8 @@ const std::vector<Row>& rows() {
                                     {{"center", "of", "gravity"}, "cg"},
                                     {{"c", "of", "g"}, "cg"},
                                     {{"y", "lead"}, "ylead"},
+                                    {{"y", "cable"}, "ylead"},
+                                    {{"y", "harness"}, "ylead"},
                                     {{"v", "tail"}, "vtail"},
                                     {{"feed", "forward"}, "feedforward"},
                                     {{"dual", "rate"}, "dualrate"},
@@ -74,6 +76,7 @@ std::string one_spelling(std::string word) {
                                                        {"wire", "lead"},
                                                        {"wires", "lead"},
                                                        {"quit", "cut"},
+                                                       {"noisy", "noise"},
                                                        {"cuts", "cut"},
                                                        {"lose", "lost"},
                                                        {"loses", "lost"},
@@ -88,6 +91,26 @@ std::string one_spelling(std::string word) {
                                                        {"failsafes", "failsafe"},
                                                        {"geofence", "fence"},
                                                        {"export", "xport"},
+                                                       {"altitude", "height"},
+                                                       {"mixer", "mix"},
+                                                       {"mixes", "mix"},
+                                                       {"warm", "hot"},
+                                                       {"heat", "hot"},
+                                                       {"overheat", "hot"},
+                                                       {"engine", "motor"},
+                                                       {"antenna", "aerial"},
+                                                       {"spin", "turn"},
+                                                       {"rotate", "turn"},
+                                                       {"broken", "broke"},
+                                                       {"damaged", "broke"},
+                                                       {"stabilizer", "gyro"},
+                                                       {"stabiliser", "gyro"},
+                                                       {"color", "colour"},
+                                                       {"radio", "transmitter"},
+                                                       {"handset", "transmitter"},
+                                                       {"led", "lamp"},
+                                                       {"drone", "aircraft"},
+                                                       {"craft", "aircraft"},
                                                        {"kv", "kv"}};
   // "buzzes" and "buzzing" are one word.
   constexpr std::size_t least = 3;
@@ -131,6 +154,11 @@ std::vector<std::string> meant_words(std::string_view text) {
   return out;
 }
 
+std::set<std::string> word_set(std::string_view text) {
+  const auto all = meant_words(text);
+  return {all.begin(), all.end()};
+}
+
 bool like(const std::string& a, const std::string& b) {
   const std::string &few = a.size() < b.size() ? a : b, &many = a.size() < b.size() ? b : a;
   return a == b || (few.size() >= 3 && many.starts_with(few) && many.size() - few.size() <= 4);
@@ -138,6 +166,10 @@ bool like(const std::string& a, const std::string& b) {
 
 bool said(const std::vector<std::string>& words, const std::string& one) {
   return std::any_of(words.begin(), words.end(), [&](const std::string& w) { return like(w, one); });
+}
+
+bool said(const std::set<std::string>& words, const std::string& one) {
+  return words.count(one) > 0 || std::any_of(words.begin(), words.end(), [&](const auto& w) { return like(w, one); });
 }
 
 double names(const std::vector<std::string>& asked, const std::vector<std::string>& name) {

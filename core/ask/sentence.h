@@ -1,6 +1,7 @@
 #pragma once
 
 #include <initializer_list>
+#include <set>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -13,10 +14,13 @@ namespace rigging {
 /// Words that carry something, in one spelling for what builders call by several names: "prop" is a propeller, "lipo" a
 /// battery, "speed controller" one thing; without plurals.
 std::vector<std::string> meant_words(std::string_view text);
+/// Each of them once.
+std::set<std::string> word_set(std::string_view text);
 
 /// The same word but for an ending.
 bool like(const std::string& a, const std::string& b);
 bool said(const std::vector<std::string>& words, const std::string& one);
+bool said(const std::set<std::string>& words, const std::string& one);
 
 /// How well the words say a name: 0 unless all of the name's words, or all of the asked ones, are found in the other;
 /// at most 2.

@@ -103,6 +103,8 @@ double names_otherwise(const std::vector<std::string>& asked, const std::string&
   const std::string place = section + "/" + member;
   double best = 0;
   for (const auto& [known, words] : {std::pair{"home/return_height_m", "return height"},
+                                     {"home/return_height_m", "home height"},
+                                     {"home/return_height_m", "height come home"},
                                      {"airframe/span_m", "wing"},
                                      {"airframe/tail_arm_m", "tail wing"},
                                      {"airframe/length_m", "fuselage"},

@@ -56,6 +56,21 @@ Result<std::vector<Topic>> topics_of(std::string_view text, const std::string& n
   return std::move(file->topics);
 }
 
+Interpretation answer_of(const Topic& t, const AskedOf& of) {
+  Interpretation a;
+  a.text = t.text, a.subject = t.subject, a.view = t.view;
+  a.leads = t.view == AskedView::none && !t.tells;
+  if (t.view == AskedView::none) a.station = t.station;
+  if (const auto say = saying_named(t.says)) {
+    const std::string own = say(of);
+    if (t.tells)
+      a.text += (t.text.ends_with(':') ? " " : ". ") + (own.empty() ? "not known yet" : own);
+    else if (!own.empty())
+      a.text = own, a.leads = false;
+  }
+  return a;
+}
+
 std::vector<Topic> topics_beside(const std::filesystem::path& data_folder) {
   const std::filesystem::path path = data_folder / "ask" / "topics.json";
   const auto text = read_file(path);

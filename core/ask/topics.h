@@ -15,13 +15,15 @@ struct Topic {
   std::string subject;
   std::string says;  ///< a saying (`saying_named`): the answer with its number
   AskedView view = AskedView::none;
-  bool tells = false;  ///< its text is the answer, and no place to go to
+  bool tells = false;  ///< its text is the answer, and no place to go to; what it `says` follows
   UnknownMembers unknown_members;
   bool operator==(const Topic&) const = default;
 };
 
 /// A file of topics. Errors: what is no JSON of this shape; a topic without phrases; an unknown saying.
 Result<std::vector<Topic>> topics_of(std::string_view text, const std::string& name);
+/// What a topic answers, in sentence and number, of a rig; without a fit.
+Interpretation answer_of(const Topic& topic, const AskedOf& of);
 /// Those that ship with a data folder; empty without them.
 std::vector<Topic> topics_beside(const std::filesystem::path& data_folder);
 
