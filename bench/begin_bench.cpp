@@ -1,7 +1,7 @@
 #include <benchmark/benchmark.h>
 
 #include "airframe/proportions.h"
-#include "ask/ask.h"
+#include "ask/knowledge.h"
 #include "begin/begin.h"
 #include "bench_rig.h"
 #include "fit/usual_places.h"
@@ -51,7 +51,12 @@ BENCHMARK(begin_a_rig)->Unit(benchmark::kMicrosecond);
 void answer_a_question(benchmark::State& state) {
   const Rig rig = demo("hedgerow");
   const Review r = review(rig, shipped());
-  for (auto _ : state) benchmark::DoNotOptimize(answers({rig, shipped(), r, nullptr}, "move the battery 20 mm back"));
+  const Knowledge knowledge(topics_beside(in_source("/data")));
+  const std::vector<Term> terms = terms_beside(in_source("/data"));
+  const std::vector<Passage> manual = passages_beside(in_source("/data"));
+  for (auto _ : state)
+    benchmark::DoNotOptimize(
+        answers({rig, shipped(), r, nullptr, &terms, &manual, &knowledge}, "why does it wag its tail"));
 }
 BENCHMARK(answer_a_question)->Unit(benchmark::kMicrosecond);
 

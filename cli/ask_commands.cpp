@@ -2,7 +2,7 @@
 #include <memory>
 
 #include "ask/ask.h"
-#include "ask/topics.h"
+#include "ask/knowledge.h"
 #include "base/data_folder.h"
 #include "command.h"
 #include "opened.h"
@@ -32,10 +32,10 @@ void ask(const Opened& o, const std::string& sentence, const std::string& into, 
   Progress progress;
   const auto late = deferred_review(checked.reports, progress);
   const std::vector<Term> terms = terms_beside(data_folder());
-  const std::vector<Topic> topics = topics_beside(data_folder());
+  const Knowledge knowledge(topics_beside(data_folder()));
   const std::vector<Passage> manual = passages_beside(data_folder());
   const std::vector<Interpretation> meant =
-      answers({o.rig, o.catalogue, checked, late ? &*late : nullptr, &terms, &manual, &topics}, sentence);
+      answers({o.rig, o.catalogue, checked, late ? &*late : nullptr, &terms, &manual, &knowledge}, sentence);
   if (!into.empty() && !meant.empty()) {
     if (!meant.front().edit)
       return session.refuse({"ask --into", "\"" + meant.front().text + "\" changes nothing", "a deed to write"});

@@ -114,7 +114,7 @@ MainWindow::MainWindow(Catalogue catalogue, Settings settings)
   build_menus();
   glossary_ = new Glossary(manual_folder(settings_.data_folder), this);
   qApp->installEventFilter(glossary_);
-  topics_ = topics_beside(settings_.data_folder.toStdString());
+  knowledge_ = Knowledge(topics_beside(settings_.data_folder.toStdString()));
   manual_ = passages_beside(settings_.data_folder.toStdString());
   qApp->installEventFilter(new UndoBeyond(this));
 
@@ -259,7 +259,7 @@ std::unique_ptr<AskBox> MainWindow::ask_box() {
       named_actions(),
       [this](const QString& words) {
         return answers({document_.rig(), document_.catalogue(), document_.review(), document_.deferred(),
-                        &glossary_->chapter(), &manual_, &topics_},
+                        &glossary_->chapter(), &manual_, &knowledge_},
                        words.toStdString());
       },
       [this](const Interpretation& answer) { take(answer); }, this);

@@ -5,7 +5,7 @@
 #include <QMainWindow>
 #include <QTemporaryDir>
 
-#include "ask/topics.h"
+#include "ask/knowledge.h"
 #include "bench/bench_panel.h"
 #include "document/rig_document.h"
 #include "shell/ask_box.h"
@@ -101,7 +101,7 @@ class MainWindow : public QMainWindow {
   HelpWindow* help_ = nullptr;
   Glossary* glossary_ = nullptr;
   std::vector<Passage> manual_;  ///< for the ask box, and what it knows
-  std::vector<Topic> topics_;
+  Knowledge knowledge_;
   SnagPanel* snags_;
   BenchPanel* bench_panel_;
   FootLine* foot_;

@@ -29,7 +29,7 @@ void find_stations(const Sentence& in, Found& found) {
 /// What was said has at least this much of what a topic knows, or the topic is supposed only.
 constexpr double least_told = 0.5;
 
-void find_topics(const AskedOf& of, const Sentence& in, const Knowledge& knowledge, Found& found) {
+void find_topics(const AskedOf& of, const Sentence& in, Found& found) {
   // What it does with the throttle closed is not what it does with it open.
   const bool closes =
       said(in.words, "throttle") && in.has({"close", "closed", "closing", "cut", "reduce", "off", "shut"});
@@ -42,25 +42,20 @@ void find_topics(const AskedOf& of, const Sentence& in, const Knowledge& knowled
                                    {"elevator", "surface"},
                                    {"rudder", "surface"}})
     if (said(words, kind)) words.emplace_back(also);
-  const std::set<std::string> asked = asked_words(in.words);
-  for (std::size_t i = 0; i < of.topics->size(); ++i) {
-    const Topic& t = (*of.topics)[i];
+  const WeighedWords asked = of.knowledge->weighed(in.words);
+  const bool asked_denies = says_not(in.all);
+  for (const Knowledge::Known& known : of.knowledge->all()) {
+    const Topic& t = known.topic;
     double best = 0;
-    for (const std::string& phrase : t.phrases) {
-      const auto wanted = meant_words(phrase);
+    for (const Phrase& phrase : known.phrases) {
+      const auto& wanted = phrase.wanted;
       if (wanted.empty() || (closes && wanted.size() > 1 && said(wanted, "throttle") && !said(wanted, "close")) ||
           !std::all_of(wanted.begin(), wanted.end(), [&](const std::string& w) { return said(words, w); }))
         continue;
       // What does not move is not what moves too little.
-      const auto denies = [](const std::vector<std::string>& all) {
-        return std::any_of(all.begin(), all.end(), [](const std::string& w) {
-          return w == "don" || w == "doesn" || w == "didn" || w == "won" || w == "not" || w == "isn" || w == "never" ||
-                 w == "no" || w == "cannot" || w == "nothing" || w == "without";
-        });
-      };
-      if (denies(words_of(phrase)) && !denies(in.all)) continue;
+      if (phrase.denies && !asked_denies) continue;
       // Of a phrase of which one word is left after the small ones, the small ones are meant as well.
-      if (const auto whole = words_of(phrase);
+      if (const auto& whole = phrase.words;
           wanted.size() == 1 && whole.size() > 1 && !std::all_of(whole.begin(), whole.end(), [&](const std::string& w) {
             return said(in.all, w) || said(in.words, w);
           }))
@@ -69,19 +64,26 @@ void find_topics(const AskedOf& of, const Sentence& in, const Knowledge& knowled
           std::count_if(in.words.begin(), in.words.end(), [&](const std::string& w) { return !said(wanted, w); }));
       // A view is asked for in so many words, or not at all.
       if (t.view != AskedView::none && left > 1) continue;
-      best = std::max(best, 1.5 + 0.9 * static_cast<double>(wanted.size()) - 0.35 * left);
+      best = std::max(best, 1.5 + 0.9 * static_cast<double>(wanted.size()) - 0.35 * left +
+                                (phrase.denies  ? 0.5
+                                 : asked_denies ? -0.2
+                                                : 0));
     }
     if (best <= 0) continue;
     Interpretation a = answer_of(t, of);
     a.fit = best;
     // "rename switch SA to arming" has a word of arming, and is about something else.
-    if (t.view == AskedView::none && asked.size() > 1 && knowledge.share(i, asked) < least_told) {
+    if (t.view == AskedView::none && asked.size() > 1 && share_of(known, asked) < least_told) {
       constexpr double supposed = 2;
       a.fit = std::min(a.fit, supposed), a.quoted = true;
       a.text = "Perhaps: " + a.text;
     }
     found.all.push_back(std::move(a));
   }
+  // Beside what is sure nothing is supposed.
+  if (std::any_of(found.all.begin(), found.all.end(),
+                  [](const Interpretation& a) { return a.fit >= sure_fit && !a.quoted; }))
+    std::erase_if(found.all, [](const Interpretation& a) { return a.quoted; });
 }
 
 }  // namespace
@@ -113,10 +115,9 @@ std::vector<Interpretation> answers_as_spelled(const AskedOf& of, std::string_vi
   find_meanings(of, sentence, found);
   find_touched(of, sentence, found);
   find_stations(sentence, found);
-  if (of.topics) {
-    const Knowledge knowledge(*of.topics);
-    find_topics(of, sentence, knowledge, found);
-    find_nearest(of, sentence, knowledge, found);
+  if (of.knowledge) {
+    find_topics(of, sentence, found);
+    find_nearest(of, sentence, found);
   }
   find_in_manual(of, sentence, found);
   std::stable_sort(found.all.begin(), found.all.end(),

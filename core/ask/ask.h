@@ -44,7 +44,7 @@ struct Interpretation {
 
 /// What the words are asked of. `deferred` may be null while it is being worked out, `terms` and `manual`
 /// where there is none.
-struct Topic;
+class Knowledge;
 struct AskedOf {
   const Rig& rig;
   const Catalogue& catalogue;
@@ -52,7 +52,7 @@ struct AskedOf {
   const DeferredReview* deferred = nullptr;
   const std::vector<Term>* terms = nullptr;
   const std::vector<Passage>* manual = nullptr;
-  const std::vector<Topic>* topics = nullptr;
+  const Knowledge* knowledge = nullptr;
 };
 
 /// The best first; empty where nothing is understood. A deed that can't be done is an answer that says why.

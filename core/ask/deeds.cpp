@@ -94,7 +94,8 @@ class Deeds : public Finder {
 
   /// "call it Magpie", "rename the aircraft to Long Magpie".
   void named() {
-    for (const std::string_view verb : {"call ", "name ", "rename "}) {
+    for (const std::string_view verb :
+         {"call ", "name ", "rename ", "change the name ", "change its name ", "set the name ", "change name "}) {
       if (!in_.text.starts_with(verb)) continue;
       std::size_t at = verb.size();
       const auto past = [&](std::string_view word) {
@@ -246,9 +247,13 @@ class Deeds : public Finder {
 
   /// "make it a V-tail", "no rudder", "less elevator", "put the mode on channel 6".
   void kinds() {
-    if (in_.begins({"make", "it", "its", "this"}) && in_.split.number.empty())
+    if (in_.begins({"make", "it", "its", "this", "change", "set"}) && in_.split.number.empty())
       for (const auto& [kind, word] : Names<AirframeKind>::list)
-        if (names(without(in_.words, {"make", "into", "aircraft", "s"}), label_of(word)) >= all_of_a_name)
+        // "make the tail a V-tail"; of a V-tail the tail is the kind.
+        if (auto said_kind = without(in_.words, {"make", "change", "set", "into", "aircraft", "airframe", "s", "tail"});
+            names(said_kind, label_of(word)) >= all_of_a_name ||
+            names(without(in_.words, {"make", "change", "set", "into", "aircraft", "airframe", "s"}), label_of(word)) >=
+                all_of_a_name)
           found_.deed(5, change_kind(of_.rig, of_.catalogue, kind), Station::airframe);
     if (said(in_.words, "rudder") && in_.words.size() <= 2 &&
         (in_.begins({"no", "without"}) || in_.has_row({"no", "rudder"}))) {
@@ -313,7 +318,7 @@ class Deeds : public Finder {
         found_.deed(5,
                     set_value(of_.rig, path_of({"radio", "transmitter", "channels"}), Json(static_cast<int>(*count))),
                     Station::sticks);
-    if (said(in_.words, "board") && in_.has({"turn", "mount", "put", "board", "arrow"})) {
+    if (said(in_.words, "board") && in_.has({"turn", "rotate", "mount", "put", "board", "arrow"})) {
       Mounting place = of_.rig.mounting("controller") ? *of_.rig.mounting("controller") : Mounting{};
       place.part = "controller";
       Turn turn = place.turn;
@@ -328,6 +333,22 @@ class Deeds : public Finder {
                                                {"left", 1, -1}})
           if (in_.has({word}) && turn.top.axis == 2) turn.arrow = {axis, sign}, told = true;
       if (in_.has({"around", "round"}) && turn.arrow.axis != 2) turn.arrow.sign = -turn.arrow.sign, told = true;
+      if (const auto degrees = typed_number(in_.split.number, "°"); degrees && !in_.split.number.empty() &&
+                                                                    in_.has({"turn", "turned", "rotate", "rotated"}) &&
+                                                                    turn.arrow.axis != 2) {
+        const bool right = in_.has({"right", "clockwise"}), left = in_.has({"left", "anticlockwise"});
+        constexpr double quarter = 90, half = 180;
+        if (*degrees == half) {
+          turn.arrow.sign = -turn.arrow.sign, told = true;
+        } else if (*degrees == quarter && right != left) {
+          // Seen from above: nose, right, tail, left.
+          const int sign = turn.arrow.axis == 0 ? turn.arrow.sign : -turn.arrow.sign;
+          turn.arrow = {1 - turn.arrow.axis, right ? sign : -sign}, told = true;
+        } else {
+          return found_.refusal(5, "by quarter turns, and to which side: “turn the board 90° to the right”, or 180°",
+                                Station::fit, "controller");
+        }
+      }
       if (told) {
         place.turn = turn;
         found_.deed(5, put_part(of_.rig, of_.catalogue, place), Station::fit, "controller");

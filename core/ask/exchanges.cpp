@@ -114,7 +114,10 @@ void find_exchange(const AskedOf& of, const Sentence& in, Found& found) {
   const bool asked =
       in.has({"use", "change", "exchange", "replace", "take", "swap", "set"}) || in.has({"capacity"}) ||
       (in.has({"battery", "propeller", "prop", "motor", "lipo"}) && !in.split.number.empty() && in.words.size() <= 5);
-  if (!asked || said(in.words, "weigh") || in.has({"add", "another", "move", "put", "out", "remove", "take"})) return;
+  // "use inches" exchanges no part.
+  if (!asked || in.has({"inches", "metric", "imperial", "millimetres"}) || said(in.words, "weigh") ||
+      in.has({"add", "another", "move", "put", "out", "remove", "take"}))
+    return;
   const auto said_one = exchange_said(of, in);
   if (!said_one) return;
   const std::string& id = said_one->part->id;

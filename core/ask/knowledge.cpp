@@ -4,7 +4,6 @@
 #include <cmath>
 
 #include "ask/sentence.h"
-#include "ask/topics.h"
 
 namespace rigging {
 namespace {
@@ -30,48 +29,55 @@ bool tells_nothing(const std::string& word) {
 
 }  // namespace
 
-std::set<std::string> asked_words(const std::vector<std::string>& meant) {
+Knowledge::Knowledge(std::vector<Topic> topics) {
+  all_.reserve(topics.size());
+  for (Topic& t : topics) {
+    Known k{{}, {}, {}, word_set(t.text)};
+    for (const std::string& phrase : t.phrases) {
+      k.in_phrases.merge(word_set(phrase));
+      std::vector<std::string> words = words_of(phrase);
+      const bool denies = says_not(words);
+      k.phrases.push_back({std::move(words), meant_words(phrase), denies});
+    }
+    k.topic = std::move(t);
+    all_.push_back(std::move(k));
+  }
+}
+
+WeighedWords Knowledge::weighed(const std::vector<std::string>& meant) const {
   std::set<std::string> asked;
   for (const std::string& w : meant)
     if (!tells_nothing(w) && std::none_of(w.begin(), w.end(), [](unsigned char c) { return c >= '0' && c <= '9'; }))
       asked.insert(w);
   for (const auto& [kind, also] : {std::pair{"elevon", "aileron"}, {"flaperon", "aileron"}, {"taileron", "aileron"}})
     if (asked.count(kind)) asked.erase(kind), asked.insert(also);
-  return asked;
-}
-
-Knowledge::Knowledge(const std::vector<Topic>& topics) {
-  known_.reserve(topics.size());
-  for (const Topic& t : topics) {
-    Known k{{}, word_set(t.text)};
-    for (const std::string& phrase : t.phrases) k.phrases.merge(word_set(phrase));
-    known_.push_back(std::move(k));
-  }
-}
-
-double Knowledge::weight(const std::string& word) const {
-  const auto it = weights_.find(word);
-  if (it != weights_.end()) return it->second;
-  const auto in = std::count_if(known_.begin(), known_.end(),
-                                [&](const Known& k) { return said(k.phrases, word) || said(k.answer, word); });
-  const double w = std::log((static_cast<double>(known_.size()) + 1) / (static_cast<double>(in) + 0.5));
-  return weights_[word] = w;
-}
-
-double Knowledge::share(std::size_t topic, const std::set<std::string>& asked, bool* in_phrases) const {
-  const Known& k = known_[topic];
-  double sum = 0, whole = 0;
+  WeighedWords weighed;
   for (const std::string& word : asked) {
-    const double w = weight(word);
-    whole += w;
-    if (said(k.phrases, word)) {
-      sum += w;
+    const auto in = std::count_if(all_.begin(), all_.end(),
+                                  [&](const Known& k) { return said(k.in_phrases, word) || said(k.in_answer, word); });
+    weighed.emplace_back(word, std::log((static_cast<double>(all_.size()) + 1) / (static_cast<double>(in) + 0.5)));
+  }
+  return weighed;
+}
+
+double share_of(const Knowledge::Known& k, const WeighedWords& asked, bool* in_phrases) {
+  double sum = 0, whole = 0;
+  for (const auto& [word, weight] : asked) {
+    whole += weight;
+    if (said(k.in_phrases, word)) {
+      sum += weight;
       if (in_phrases) *in_phrases = true;
-    } else if (said(k.answer, word)) {
-      sum += of_answer * w;
+    } else if (said(k.in_answer, word)) {
+      sum += of_answer * weight;
     }
   }
   return whole > 0 ? sum / whole : 0;
+}
+
+bool says_not(const std::vector<std::string>& words) {
+  static const std::set<std::string> all{"don",   "doesn", "didn",   "won",     "not",    "isn",
+                                         "never", "no",    "cannot", "nothing", "without"};
+  return std::any_of(words.begin(), words.end(), [](const std::string& w) { return all.count(w) > 0; });
 }
 
 }  // namespace rigging

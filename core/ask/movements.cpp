@@ -71,7 +71,7 @@ class Movements : public Finder {
                        in_.has_row({"what", "direction"}) || in_.has_row({"what", "way"}) ||
                        in_.has_row({"what", "should"}) || in_.has_row({"what", "happens"}) ||
                        in_.has_row({"what", "does"}) || in_.has_row({"how", "should"}) ||
-                       in_.has_row({"should", "the"}) || in_.begins({"why"});
+                       in_.has_row({"should", "the"}) || (in_.begins({"why"}) && !surfaces_named(of_, in_).empty());
     if ((in_.asks() && !which) ||
         (!disturbance && !in_.has({"stick", "push", "pull", "right", "left", "up", "down", "back", "forward"})))
       return;

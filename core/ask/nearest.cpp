@@ -11,8 +11,6 @@ namespace {
 
 /// Of what was said, by weight, a topic has at least this much; where nothing else was found, at least that.
 constexpr double enough_share = 0.62, least_to_suppose = 0.5;
-/// An answer that was found by all words of a phrase and fits at least so well needs no supposition.
-constexpr double sure = 2.2;
 constexpr std::size_t most_supposed = 3;
 
 using Words = std::set<std::string>;
@@ -31,10 +29,10 @@ bool one_letter_apart(const std::string& a, const std::string& b) {
 
 }  // namespace
 
-void find_nearest(const AskedOf& of, const Sentence& sentence, const Knowledge& knowledge, Found& found) {
+void find_nearest(const AskedOf& of, const Sentence& sentence, Found& found) {
   for (const Interpretation& a : found.all)
-    if (a.fit >= sure) return;
-  const Words asked = asked_words(sentence.words);
+    if (a.fit >= sure_fit) return;
+  const WeighedWords asked = of.knowledge->weighed(sentence.words);
   if (asked.empty()) return;
   struct Near {
     const Topic* topic;
@@ -42,12 +40,11 @@ void find_nearest(const AskedOf& of, const Sentence& sentence, const Knowledge& 
     std::size_t size;
   };
   std::vector<Near> near;
-  for (std::size_t i = 0; i < of.topics->size(); ++i) {
-    const Topic& t = (*of.topics)[i];
-    if (t.view != AskedView::none) continue;
+  for (const Knowledge::Known& k : of.knowledge->all()) {
+    if (k.topic.view != AskedView::none) continue;
     bool in_phrases = false;
-    const double share = knowledge.share(i, asked, &in_phrases);
-    if (in_phrases && share >= least_to_suppose) near.push_back({&t, share, knowledge.size(i)});
+    const double share = share_of(k, asked, &in_phrases);
+    if (in_phrases && share >= least_to_suppose) near.push_back({&k.topic, share, k.in_phrases.size()});
   }
   // Of two that have as much, the one that is about less else.
   std::stable_sort(near.begin(), near.end(), [](const Near& a, const Near& b) {
@@ -78,10 +75,10 @@ std::string with_known_spelling(const AskedOf& of, std::string_view text) {
   const std::vector<std::string> asked = words_of(text);
   if (std::none_of(asked.begin(), asked.end(), [](const std::string& w) { return w.size() >= least; }))
     return std::string(text);
-  if (of.topics)
-    for (const Topic& t : *of.topics) {
-      learn(t.text);
-      for (const std::string& p : t.phrases) learn(p);
+  if (of.knowledge)
+    for (const Knowledge::Known& k : of.knowledge->all()) {
+      learn(k.topic.text);
+      for (const std::string& p : k.topic.phrases) learn(p);
     }
   if (of.manual)
     for (const Passage& p : *of.manual) learn(p.text());

@@ -143,6 +143,17 @@ class OutputDeeds : public Finder {
                          axis_name);
     }
     const auto place = scale.settable() ? scale.read(in_.split.number) : Result<double>(0.0);
+    // "by 10 %" counts from where it stands.
+    if (in_.has({"by"}) && down != up && place) {
+      const bool percent = scale.words(0.5).find('%') != std::string::npos;
+      if (!now || !now->rate || !percent)
+        return found_.refusal(5,
+                              "say to what: " + ("the gain on " + axis_name) +
+                                  (now && now->rate ? " is " + scale.words(*now->rate) : " is not written down yet"),
+                              Station::feel, axis_name);
+      const double sum = std::clamp(*now->rate + (down ? -1 : 1) * *place, 0.0, 1.0);
+      return found_.deed(5, set_gain(of_.rig, of_.catalogue, *axis, scale.rounded_down(sum)), Station::feel, axis_name);
+    }
     if (now && now->rate && place && down != up && (down ? *place > *now->rate : *place < *now->rate))
       return found_.refusal(4,
                             "the gain on " + axis_name + " is " + scale.words(*now->rate) +

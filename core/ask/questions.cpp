@@ -57,7 +57,7 @@ class Answers : public Finder {
   void wheres() {
     if ((!in_.begins({"where", "what", "which", "whats"}) &&
          !(in_.begins({"is", "are"}) && in_.has({"plugged", "connected"}))) ||
-        !in_.has({"where", "plugged", "plug", "socket", "connected", "pin", "port", "output"}))
+        !in_.has({"where", "plugged", "plug", "socket", "connected", "pin", "port", "output", "uart", "serial"}))
       return;
     const auto numbered = outputs_numbered(of_, in_);
     if (numbered.size() == 1 && in_.has({"output", "out"})) {
@@ -72,7 +72,7 @@ class Answers : public Finder {
       return;
     }
     const auto what = without(in_.words, {"plugged", "plug", "socket", "connected", "lead", "sit", "goes", "pin",
-                                          "port", "output", "use", "whats"});
+                                          "port", "output", "use", "whats", "uart", "serial"});
     double fit = 0;
     const Part* p = part_named(of_, what, &fit);
     if (p && fit >= 1) {

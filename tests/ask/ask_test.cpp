@@ -14,7 +14,7 @@ struct Asked {
 
 std::vector<Interpretation> ask(const Rig& rig, std::string_view words) {
   const Review r = review(rig, shipped());
-  return answers({rig, shipped(), r, nullptr, nullptr, nullptr, &shipped_topics()}, words);
+  return answers({rig, shipped(), r, nullptr, nullptr, nullptr, &shipped_knowledge()}, words);
 }
 
 // Natural words for what each station can do; the first answer is the one that is meant.

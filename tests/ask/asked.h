@@ -1,7 +1,7 @@
 #pragma once
 
 #include "ask/ask.h"
-#include "ask/topics.h"
+#include "ask/knowledge.h"
 #include "base/job.h"
 #include "bench_rig.h"
 
@@ -11,8 +11,8 @@ inline const std::vector<Term>& shipped_terms() {
   static const std::vector<Term> all = terms_beside(in_source("/data"));
   return all;
 }
-inline const std::vector<Topic>& shipped_topics() {
-  static const std::vector<Topic> all = topics_beside(in_source("/data"));
+inline const Knowledge& shipped_knowledge() {
+  static const Knowledge all(topics_beside(in_source("/data")));
   return all;
 }
 inline const std::vector<Passage>& shipped_manual() {
@@ -32,7 +32,8 @@ inline std::vector<Interpretation> answers_to(const Rig& rig, std::string_view w
     late = deferred_review(first->reports, progress);
   }
   return answers(
-      {*of, shipped(), *first, late ? &*late : nullptr, &shipped_terms(), &shipped_manual(), &shipped_topics()}, words);
+      {*of, shipped(), *first, late ? &*late : nullptr, &shipped_terms(), &shipped_manual(), &shipped_knowledge()},
+      words);
 }
 
 }  // namespace rigging

@@ -62,6 +62,29 @@ TEST(Sentences, WhatIsSupposedSaysSo) {
   EXPECT_TRUE(answers_to(rig, "bake a cake with cherries").empty());
 }
 
+/// What holds a word of a topic and is about something else is supposed at most; what denies is not what affirms.
+TEST(Sentences, AWordOfATopicIsNotTheTopic) {
+  const Rig rig = demo("hedgerow");
+  for (const Interpretation& a : answers_to(rig, "rename switch SA to arming"))
+    EXPECT_TRUE(a.text.starts_with("Perhaps: ")) << a.text;
+  const auto runs = answers_to(rig, "the motor won't stop");
+  ASSERT_FALSE(runs.empty());
+  EXPECT_TRUE(runs.front().text.starts_with("Hands and face out of the propeller's plane")) << runs.front().text;
+  for (const Interpretation& a : answers_to(rig, "why can't I press ready"))
+    EXPECT_NE(a.view, AskedView::larger) << a.text;
+  // Beside what is sure nothing is supposed.
+  for (const Interpretation& a : answers_to(rig, "how much current does the servo rail take"))
+    EXPECT_FALSE(a.text.starts_with("Perhaps: ")) << a.text;
+}
+
+/// A topic that tells and says gives both, the sentence and its number.
+TEST(Topics, TellAndSayTheirNumber) {
+  const auto found = answers_to(demo("hedgerow"), "my esc is hot");
+  ASSERT_FALSE(found.empty());
+  EXPECT_NE(found.front().text.find("smaller propeller"), std::string::npos) << found.front().text;
+  EXPECT_NE(found.front().text.find(" A"), std::string::npos) << found.front().text;
+}
+
 TEST(Sentences, AreAnsweredWithWhatIsSo) {
   const Rig rig = demo("hedgerow");
   for (const Heard& h : std::initializer_list<Heard>{{"why is my receiver dark on USB", "no fault"},
@@ -156,11 +179,34 @@ TEST(Sentences, DoWhatTheySay) {
   }
 }
 
+/// By so much, from where it stands.
+TEST(Sentences, CountFromWhatIs) {
+  const Rig rig = demo("hedgerow");
+  const auto done = [&](const char* words) {
+    const auto found = answers_to(rig, words);
+    EXPECT_TRUE(!found.empty() && found.front().edit) << words;
+    return !found.empty() && found.front().edit ? found.front().edit->rig : rig;
+  };
+  const auto kind = [](const Rig& r) { return *shipped().part(r.part("battery")->kind); };
+  EXPECT_NEAR(*done("make it 100 g heavier").airframe.mass_kg, *rig.airframe.mass_kg + 0.1, 1e-9);
+  EXPECT_NEAR(*done("the battery is 30 g lighter").part("battery")->mass_kg, *kind(rig).mass_kg - 0.03, 1e-9);
+  EXPECT_EQ(kind(done("use one cell less")).battery->cells, kind(rig).battery->cells - 1);
+  EXPECT_EQ(*done("set the home altitude to 85 m").home.return_height_m, 85);
+  EXPECT_EQ(done("change the name to Long Magpie").name, "Long Magpie");
+  const auto arrow = [&](const char* words) { return done(words).mounting("controller")->turn.arrow; };
+  EXPECT_EQ(arrow("rotate the board 90 degrees to the right"), (SignedAxis{1, 1}));
+  EXPECT_EQ(arrow("turn the board 90 degrees left"), (SignedAxis{1, -1}));
+  EXPECT_EQ(arrow("turn the board 180 degrees"), (SignedAxis{0, -1}));
+  EXPECT_EQ(done("change the airframe to flying wing").airframe.kind, AirframeKind::flying_wing);
+}
+
 // What can't be done as it was said is refused, not silently done otherwise.
 TEST(Sentences, NothingSaidBecomesSomethingElse) {
   Rig rig = demo("hedgerow");
-  for (const char* words : {"4S 3000 mAh battery", "set capacity to 3000 mAh", "use a 7S battery", "less differential",
-                            "lower the roll gain a bit", "set the return height to 90 km", "show me lead 400"}) {
+  for (const char* words :
+       {"4S 3000 mAh battery", "set capacity to 3000 mAh", "use a 7S battery", "less differential",
+        "lower the roll gain a bit", "raise the pitch gain by 10 %", "rotate the board by 45 degrees",
+        "rotate the board by 90 degrees", "set the return height to 90 km", "show me lead 400"}) {
     const auto found = answers_to(rig, words);
     ASSERT_FALSE(found.empty()) << words;
     EXPECT_FALSE(found.front().edit) << words << ": " << found.front().text;

@@ -202,9 +202,9 @@ TEST(Spoken, OnEveryKindAndClassADeedLeavesARigThatCanBeRead) {
       ASSERT_TRUE(begun) << word << " " << c.id;
       const Review checked = review(begun->rig, shipped());
       for (const char* words : sentences)
-        for (const Interpretation& a :
-             answers({begun->rig, shipped(), checked, nullptr, &shipped_terms(), &shipped_manual(), &shipped_topics()},
-                     words)) {
+        for (const Interpretation& a : answers(
+                 {begun->rig, shipped(), checked, nullptr, &shipped_terms(), &shipped_manual(), &shipped_knowledge()},
+                 words)) {
           EXPECT_FALSE(a.text.empty()) << words;
           if (!a.edit) continue;
           ++deeds;
@@ -230,7 +230,7 @@ TEST(Spoken, WhatTheClassCannotDoIsRefusedAndWhatIsMissingIsSaid) {
 }
 
 TEST(Topics, BrokenFilesSayWhere) {
-  ASSERT_GT(shipped_topics().size(), 100u);
+  ASSERT_GT(shipped_knowledge().all().size(), 100u);
   const auto refused = [](const char* topic) {
     const auto read = topics_of(std::string("{\"topics\": [") + topic + "]}", "t.json");
     return read ? std::string() : read.error().text();
