@@ -6,11 +6,13 @@
 #include <numbers>
 #include <set>
 
+#include "airframe/airframe.h"
 #include "base/alignment.h"
 #include "base/angle.h"
 #include "base/number.h"
 #include "base/units.h"
 #include "fit/compass.h"
+#include "fit/outside.h"
 #include "fit/room.h"
 #include "fit/to_get.h"
 
@@ -318,6 +320,18 @@ std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
                                                             : side) +
                                " edge of the board: " + length_text(room) + " of " + length_text(plug_room_m)});
     }
+  }
+  // A propeller turns ahead of the nose or behind a boom.
+  const std::vector<Panel> panels = aircraft_panels(rig.airframe);
+  for (const Box& b : boxes) {
+    const Part* p = rig.part(b.part);
+    const PartKind* k = p ? catalogue.part(p->kind) : nullptr;
+    if (k && k->group == PartGroup::propeller) continue;
+    const double clear = clear_of_aircraft(panels, rig.airframe, {b.room.min(), b.room.max()});
+    if (clear > farthest_from_aircraft_m)
+      clashes.push_back(
+          {b.part, "",
+           capital(b.name) + " stands outside of the airframe, " + length_text(clear) + " from the nearest of it"});
   }
   return clashes;
 }

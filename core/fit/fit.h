@@ -83,7 +83,7 @@ struct CompassReport {
   bool operator==(const CompassReport&) const = default;
 };
 
-/// Parts that overlap or stick out of the bay.
+/// Parts that overlap, stick out of the bay or stand outside of the airframe.
 struct Clash {
   std::string part, other;  ///< other is empty for the bay's wall
   std::string words;
@@ -120,7 +120,7 @@ struct FitReport {
   bool operator==(const FitReport&) const = default;
 };
 
-/// What overlaps (the first 500 pairs), sticks out of the bay, or leaves no room for plugs, of all that has a place and
+/// What overlaps (the first 500 pairs), sticks out of the bay, stands outside of the airframe, or leaves no room for plugs, of all that has a place and
 /// a size.
 std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue);
 

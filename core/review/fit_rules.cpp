@@ -167,6 +167,29 @@ void out_of_bay(const Inspection& in, Findings& found) {
                 "Move it, turn it, or choose a smaller one.");
 }
 
+/// This part alone where its kind usually sits.
+Result<Edit> put_where_usual(const Rig& rig, const Catalogue& catalogue, const std::string& part) {
+  Rig without = rig;
+  std::erase_if(without.mountings, [&](const Mounting& m) { return m.part == part; });
+  const auto placed = place_parts(without, catalogue, false);
+  if (!placed) return placed;
+  const Mounting* place = placed->rig.mounting(part);
+  if (!place) return failure(part, "has no usual place", "a place typed at fit");
+  return put_part(rig, catalogue, *place);
+}
+
+void outside_of_airframe(const Inspection& in, Findings& found) {
+  for (const Clash& s : in.reports.fit().clashes)
+    if (s.other.empty() && s.words.find("outside of the airframe") != std::string::npos) {
+      Snag& snag = found.add(Severity::fix_first, s.part, s.words,
+                             "Balance, leads and distances are reckoned from where it stands: there, they are wrong.",
+                             "Put it where it sits in the model, or type the sizes of the airframe.");
+      if (put_where_usual(in.rig, in.catalogue, s.part))
+        snag.fix = Fix{"Put it where its kind usually sits",
+                       [part = s.part](const Rig& rig, const Catalogue& c) { return put_where_usual(rig, c, part); }};
+    }
+}
+
 void plug_room(const Inspection& in, Findings& found) {
   for (const Clash& s : in.reports.fit().clashes)
     if (s.other.empty() && s.words.find("plugs") != std::string::npos)
@@ -403,6 +426,7 @@ const std::vector<Rule>& fit_rules() {
                                        {"FIT-08", Station::fit, overlap, source::geometry},
                                        {"FIT-09", Station::fit, out_of_bay, source::geometry},
                                        {"FIT-10", Station::fit, plug_room, source::common},
+                                       {"FIT-26", Station::fit, outside_of_airframe, source::geometry},
                                        {"FIT-11", Station::fit, cannot_be_told, source::board},
                                        {"FIT-12", Station::fit, not_told, source::cube},
                                        {"FIT-13", Station::fit, askew, source::cube},

@@ -140,6 +140,8 @@ std::vector<Break> fit_breaks() {
            "hedgerow",
            [](Rig& r) { r.mounting("gps")->turn = *turn_from_name("arrow_right_top_up"); },
            {"FIT-21"}},
+          {"a battery in free air", "hedgerow", [](Rig& r) { r.mounting("battery")->y_m = 0.25; }, {"FIT-26"}},
+          {"a board far above", "heath", [](Rig& r) { r.mounting("controller")->z_m = -1; }, {"FIT-26"}},
           {"no receiver",
            "delta",
            [](Rig& r) {

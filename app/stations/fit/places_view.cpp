@@ -198,7 +198,7 @@ QStringList PlacesView::what_it_does() const {
                         .arg(wanted_compass_error_deg));
   for (const Clash& c : live_->clashes)
     if (c.part == selected_ || c.other == selected_)
-      lines << (c.other.empty() ? u"sticks out of the bay"_s
+      lines << (c.other.empty() ? QString::fromStdString(c.words)
                                 : u"overlaps %1"_s.arg(
                                       QString::fromStdString(part_label(c.other == selected_ ? c.part : c.other))));
   return lines;
