@@ -173,6 +173,20 @@ SaidDrive drive_in_words(const Catalogue& catalogue, std::string_view words) {
     else if (part.kind)
       drive.others.push_back(std::move(part));
   }
+  // Of motors that come about as near to what was said, the one that bears what the speed controller passes.
+  constexpr double about_as_near = 0.1;
+  const PartKind* esc = catalogue.part(drive.kinds.speed_controller);
+  for (SaidPart& piece : drive.pieces) {
+    if (!piece.kind || piece.kind->group != PartGroup::motor || piece.remark.empty() || !esc || !esc->drive) continue;
+    const auto apart = [&](const PartKind& k) { return std::abs(std::log(k.motor->amps / esc->drive->amps)); };
+    double nearest = 0;
+    for (const FoundKind& f : find_kinds(catalogue, piece.said)) {
+      if (f.kind->group != PartGroup::motor || !f.kind->motor || !f.unknown.empty()) continue;
+      nearest = std::max(nearest, f.fit);
+      if (f.fit >= nearest - about_as_near && apart(*f.kind) < apart(*piece.kind)) piece.kind = f.kind;
+    }
+    drive.kinds.motor = piece.kind->id;
+  }
   return drive;
 }
 

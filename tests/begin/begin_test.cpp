@@ -171,6 +171,10 @@ TEST(BeginDrive, WhatIsSaidIsTakenOrSaidNotToBe) {
   EXPECT_EQ(all.kinds.speed_controller, "esc_40_switching");
   EXPECT_TRUE(all.remarks.empty());
   EXPECT_FALSE(kinds("flux").remarks.empty());
+  // Of two that are as near, the one that bears what its speed controller passes; what is known stays.
+  EXPECT_EQ(kinds("950 kV motor, 9 x 6, 4S 3000 mAh, 40 A").kinds.motor, "motor_2814");
+  EXPECT_EQ(kinds("950 kV motor, 20 A").kinds.motor, "motor_2212");
+  EXPECT_EQ(kinds("1000 kV motor, 40 A").kinds.motor, "motor_2212");
 }
 
 // Video without a pad to take from gets a regulator of its own, and no row that the class keeps for something else.
