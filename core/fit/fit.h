@@ -120,8 +120,8 @@ struct FitReport {
   bool operator==(const FitReport&) const = default;
 };
 
-/// What overlaps (the first 500 pairs), sticks out of the bay, stands outside of the airframe, or leaves no room for plugs, of all that has a place and
-/// a size.
+/// What overlaps (the first 500 pairs), sticks out of the bay, stands outside of the airframe, or leaves no room for
+/// plugs, of all that has a place and a size.
 std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue);
 
 /// Things that only the builder can see; ticked in `fit.confirmed`.
