@@ -203,6 +203,11 @@ class Answers : public Finder {
         if (fit < 1.9) continue;
         const Value v = value_at(of_.rig, path_of({section, m.name}));
         const double* number = std::get_if<double>(&v);
+        // What was worked out is not said to be unknown.
+        if (!number && std::any_of(found_.all.begin(), found_.all.end(), [&](const Interpretation& a) {
+              return a.text.starts_with(capital(m.label) + ": ");
+            }))
+          continue;
         found_.answer(0.9 + fit, capital(m.label) + ": " + (number ? value_text(m, *number) : "not known yet"), station,
                       section);
       }

@@ -171,7 +171,7 @@ void out_of_bay(const Inspection& in, Findings& found) {
 Result<Edit> put_where_usual(const Rig& rig, const Catalogue& catalogue, const std::string& part) {
   Rig without = rig;
   std::erase_if(without.mountings, [&](const Mounting& m) { return m.part == part; });
-  const auto placed = place_parts(without, catalogue, false);
+  auto placed = place_parts(without, catalogue, false);
   if (!placed) return placed;
   const Mounting* place = placed->rig.mounting(part);
   if (!place) return failure(part, "has no usual place", "a place typed at fit");

@@ -53,11 +53,15 @@ class Card {
     }
     s_.line(page::left, y_ - 5, page::right, y_ - 5, 0.15);
     std::size_t cell = 0;
-    for (const Column& c : columns_) {
+    for (std::size_t i = 0; i < columns_.size(); ++i) {
+      const Column& c = columns_[i];
+      constexpr double between_mm = 1.5;
+      const double end =
+          i + 1 < columns_.size() && cell + 1 < cells.size() ? columns_[i + 1].x - between_mm : page::right;
       if (c.empty)
         s_.box(c.x, y_ - 4.3, 15, 5.6, 0.25);
       else if (cell < cells.size())
-        s_.text(c.x, y_, cells[cell++], 3.4);
+        s_.fitted(c.x, y_, cells[cell++], 3.4, end - c.x);
     }
     y_ += row_mm;
   }
@@ -93,8 +97,10 @@ class Card {
     for (const char* caution : {"! Propeller off, or the motor lead unplugged, while anything is powered. Transmitter "
                                 "on first, battery last.",
                                 "! Battery out before a finger goes near a servo arm."}) {
-      s_.text(page::left, y, caution, 3.2, "font-weight=\"bold\"");
-      y += 5;
+      for (const std::string& part : wrapped(caution, 96)) {
+        s_.text(page::left, y, part, 3.2, "font-weight=\"bold\"");
+        y += 5;
+      }
     }
     y_ = 36;
   }

@@ -68,7 +68,7 @@ class PlugListPages {
       cautions.push_back("Minus (black or brown) of a servo plug: " + class_->minus_edge +
                          ". Labels beside a row may be off by a pin: look at the wires.");
     for (const std::string& caution : cautions)
-      for (const std::string& line : wrapped("! " + caution, 108)) {
+      for (const std::string& line : wrapped("! " + caution, 98)) {
         s_.text(left, y_, line, 3.1, "font-weight=\"bold\"");
         y_ += 4.4;
       }

@@ -140,8 +140,14 @@ std::vector<Break> fit_breaks() {
            "hedgerow",
            [](Rig& r) { r.mounting("gps")->turn = *turn_from_name("arrow_right_top_up"); },
            {"FIT-21"}},
-          {"a battery in free air", "hedgerow", [](Rig& r) { r.mounting("battery")->y_m = 0.25; }, {"FIT-26"}},
-          {"a board far above", "heath", [](Rig& r) { r.mounting("controller")->z_m = -1; }, {"FIT-26"}},
+          {"a battery in free air",
+           "hedgerow",
+           [](Rig& r) { r.mounting("battery")->y_m = 0.25; },
+           {"FIT-06", "FIT-26", "WIRING-25"}},
+          {"a board far above",
+           "heath",
+           [](Rig& r) { r.mounting("controller")->z_m = -1; },
+           {"FIT-26", "WIRING-25", "WIRING-25", "WIRING-25", "WIRING-25", "WIRING-25", "WIRING-25"}},
           {"no receiver",
            "delta",
            [](Rig& r) {
@@ -375,7 +381,8 @@ std::vector<Break> wiring_breaks() {
            add_lead(r, id + "_v", id, "video", "controller", "serial_1");
          }
        },
-       {"POWER-14", "POWER-14", "WIRING-01", "WIRING-02", "WIRING-02", "WIRING-02", "WIRING-02", "WIRING-12"}},
+       {"FIT-26", "FIT-26", "POWER-14", "POWER-14", "WIRING-01", "WIRING-02", "WIRING-02", "WIRING-02", "WIRING-02",
+        "WIRING-12"}},
       {"sense lead in the wrong socket",
        "hedgerow",
        [](Rig& r) { to_socket(r, "module_sense", "serial_3"); },
@@ -450,7 +457,7 @@ std::vector<Break> wiring_breaks() {
          add_part(r, "pick", "camera_switch").mass_kg = 0;
          put(r, "pick", 0.2, 0.5, 0);
        },
-       {"WIRING-21", "WIRING-37"}},
+       {"FIT-26", "WIRING-21", "WIRING-37"}},
       {"software port for nothing",
        "hedgerow",
        [](Rig& r) {
@@ -475,7 +482,7 @@ std::vector<Break> wiring_breaks() {
          add_lead(r, "c", "c", "serial", "controller", "serial_3", LeadKind::four_way);
          add_lead(r, "d", "d", "serial", "controller", "serial_4", LeadKind::four_way);
        },
-       {"WIRING-15", "WIRING-35"}},
+       {"FIT-26", "FIT-26", "WIRING-15", "WIRING-35"}},
       {"throttle through the unit",
        "heath",
        [](Rig& r) {
