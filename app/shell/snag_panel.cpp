@@ -93,6 +93,8 @@ void SnagPanel::add_fix(QVBoxLayout& to, const Snag& snag) {
   auto* with_it = wrapped({}, false);
   with_it->setObjectName(u"with_"_s + said_of(snag.code));
   with_it->hide();
+  // What was said stays said while the rig is the same, whatever is worked out meanwhile.
+  if (told_label_ == snag.fix->label && told_of_ == document_.rig()) tell(*fix, *with_it, told_);
   connect(fix, &QPushButton::clicked, this, [this, fix, with_it, f = *snag.fix] { mend(f, *fix, *with_it); });
   to.addWidget(fix);
   to.addWidget(with_it);
@@ -106,13 +108,17 @@ void SnagPanel::mend(const Fix& fix, QPushButton& button, QLabel& with_it) {
     if (!comes.empty()) {
       QString words = u"With it comes: %1."_s.arg(said_of(comes.front().what));
       if (comes.size() > 1) words += u" And %1 more."_s.arg(comes.size() - 1);
-      with_it.setText(words + u" Press again to do it all the same."_s);
-      with_it.show();
-      button.setAccessibleDescription(with_it.text());
-      return;
+      told_label_ = fix.label, told_of_ = document_.rig(), told_ = words + u" Press again to do it all the same."_s;
+      return tell(button, with_it, told_);
     }
   }
   document_.apply(std::move(edit));
+}
+
+void SnagPanel::tell(QPushButton& button, QLabel& with_it, const QString& words) {
+  with_it.setText(words);
+  with_it.show();
+  button.setAccessibleDescription(words);
 }
 
 QWidget* SnagPanel::way_there(const Snag& snag) {

@@ -32,8 +32,12 @@ class SnagPanel : public QWidget {
   /// The button, and room below it for what else it would do.
   void add_fix(QVBoxLayout& to, const Snag& snag);
   void mend(const Fix& fix, QPushButton& button, QLabel& with_it);
+  static void tell(QPushButton& button, QLabel& with_it, const QString& words);
   QWidget* way_there(const Snag& snag);
 
+  std::string told_label_;  ///< the fix of which was said what comes with it, and of which rig
+  QString told_;
+  std::optional<Rig> told_of_;
   RigDocument& document_;
   Station station_ = Station::airframe;
   QLabel* heading_;
