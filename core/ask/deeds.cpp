@@ -15,6 +15,7 @@
 #include "base/units.h"
 #include "feel/edits.h"
 #include "fit/edits.h"
+#include "fit/fit.h"
 #include "home/edits.h"
 #include "language/typed.h"
 #include "language/typed_value.h"
@@ -152,11 +153,7 @@ class Deeds : public Finder {
     const Station station = p ? Station::fit : Station::airframe;
     const std::string subject = p ? p->id : "airframe";
     if (!kg) return found_.refusal(5, kg.error().text(), station, subject);
-    const PartKind* k = p ? of_.catalogue.part(p->kind) : nullptr;
-    const std::optional<double> now = !p           ? of_.rig.airframe.mass_kg
-                                      : p->mass_kg ? p->mass_kg
-                                      : k          ? k->mass_kg
-                                                   : std::nullopt;
+    const std::optional<double> now = p ? mass_of(*p, of_.catalogue) : of_.rig.airframe.mass_kg;
     if (!now) return found_.refusal(5, "what it weighs now is not known", station, subject);
     const double value = of_fifteen_figures(*now + (lighter ? -1 : 1) * *kg / shown("kg").factor);
     if (value <= 0) return found_.refusal(5, "it weighs " + mass_text(*now) + " in all", station, subject);
@@ -250,10 +247,8 @@ class Deeds : public Finder {
     if (in_.begins({"make", "it", "its", "this", "change", "set"}) && in_.split.number.empty())
       for (const auto& [kind, word] : Names<AirframeKind>::list)
         // "make the tail a V-tail"; of a V-tail the tail is the kind.
-        if (auto said_kind = without(in_.words, {"make", "change", "set", "into", "aircraft", "airframe", "s", "tail"});
-            names(said_kind, label_of(word)) >= all_of_a_name ||
-            names(without(in_.words, {"make", "change", "set", "into", "aircraft", "airframe", "s"}), label_of(word)) >=
-                all_of_a_name)
+        if (const auto what = without(in_.words, {"make", "change", "set", "into", "aircraft", "airframe", "s"});
+            std::max(names(what, label_of(word)), names(without(what, {"tail"}), label_of(word))) >= all_of_a_name)
           found_.deed(5, change_kind(of_.rig, of_.catalogue, kind), Station::airframe);
     if (said(in_.words, "rudder") && in_.words.size() <= 2 &&
         (in_.begins({"no", "without"}) || in_.has_row({"no", "rudder"}))) {
@@ -335,7 +330,7 @@ class Deeds : public Finder {
       if (in_.has({"around", "round"}) && turn.arrow.axis != 2) turn.arrow.sign = -turn.arrow.sign, told = true;
       if (const auto degrees = typed_number(in_.split.number, "°"); degrees && !in_.split.number.empty() &&
                                                                     in_.has({"turn", "turned", "rotate", "rotated"}) &&
-                                                                    turn.arrow.axis != 2) {
+                                                                    turn.arrow.axis != 2 && !told) {
         const bool right = in_.has({"right", "clockwise"}), left = in_.has({"left", "anticlockwise"});
         constexpr double quarter = 90, half = 180;
         if (*degrees == half) {

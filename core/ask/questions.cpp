@@ -14,6 +14,7 @@
 #include "ask/what_if.h"
 #include "base/number.h"
 #include "base/units.h"
+#include "fit/fit.h"
 #include "language/typed.h"
 #include "language/typed_value.h"
 #include "power/network.h"
@@ -168,8 +169,7 @@ class Answers : public Finder {
     double fit = 0;
     const Part* p = part_named(of_, without(in_.words, {"weigh"}), &fit);
     if (!p || fit < 1) return;
-    const PartKind* k = of_.catalogue.part(p->kind);
-    const std::optional<double> kg = p->mass_kg ? p->mass_kg : k ? k->mass_kg : std::nullopt;
+    const std::optional<double> kg = mass_of(*p, of_.catalogue);
     found_.answer(5,
                   name_of_part(p->id) + (kg ? ": " + mass_text(*kg) + (p->mass_kg ? ", weighed" : ", by its kind")
                                             : ": its weight is not known"),

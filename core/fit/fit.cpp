@@ -115,10 +115,7 @@ void weigh(const Rig& rig, const Catalogue& catalogue, const AirframeReport& air
         b.items.push_back({"", "what holds " + part_name(rig, catalogue, id), kg, box->room.center(), true, false});
   };
   if (const ControllerClass* c = catalogue.controller(rig.controller.kind)) add("controller", c->mass_kg, false);
-  for (const Part& p : rig.parts) {
-    const PartKind* k = catalogue.part(p.kind);
-    add(p.id, p.mass_kg ? p.mass_kg : k ? k->mass_kg : std::nullopt, p.mass_kg.has_value());
-  }
+  for (const Part& p : rig.parts) add(p.id, mass_of(p, catalogue), p.mass_kg.has_value());
   add_leads(rig, b);
   b.complete = all_known;
   double total = 0, mass = 0, along = 0, across = 0;  // the mass of what has a place gives the balance
@@ -268,6 +265,11 @@ std::vector<CurrentPath> paths_of(const Rig& rig, const Catalogue& catalogue, co
 
 }  // namespace
 
+std::optional<double> mass_of(const Part& part, const Catalogue& catalogue) {
+  const PartKind* k = catalogue.part(part.kind);
+  return part.mass_kg ? part.mass_kg : k ? k->mass_kg : std::nullopt;
+}
+
 std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
   // Whoever has so many overlaps spreads them out; hundreds of parts in one place would be tens of thousands.
   constexpr std::size_t most_overlaps = 500;
@@ -280,7 +282,7 @@ std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
   for (std::size_t i = 0; i < boxes.size(); ++i)
     for (std::size_t k = i + 1; k < boxes.size() && clashes.size() < most_overlaps; ++k)
       if (const double by = overlap(boxes[i], boxes[k]); by > least_overlap_m)
-        clashes.push_back({boxes[i].part, boxes[k].part,
+        clashes.push_back({Clash::What::overlap, boxes[i].part, boxes[k].part,
                            capital(boxes[i].name) + " and " + boxes[k].name + " overlap by " + length_text(by)});
   std::vector<std::pair<Eigen::AlignedBox3d, const char*>> bays;
   if (rig.fit.bay) bays.emplace_back(inside(*rig.fit.bay), "bay");
@@ -294,8 +296,8 @@ std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
     const Point room_low = b.room.min() - inner.min(), room_high = inner.max() - b.room.max();
     const double out = -std::min(room_low.minCoeff(), room_high.minCoeff());
     if (out > 0.0005) {
-      clashes.push_back(
-          {b.part, "", capital(b.name) + " sticks out of the " + bay->second + " by " + length_text(out)});
+      clashes.push_back({Clash::What::out_of_bay, b.part, "",
+                         capital(b.name) + " sticks out of the " + bay->second + " by " + length_text(out)});
       continue;
     }
     if (b.part != "controller") continue;
@@ -313,7 +315,7 @@ std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
                               ? ((place->turn.arrow.sign > 0) == (side == "nose") ? room_high[axis] : room_low[axis])
                               : std::min(room_low[axis], room_high[axis]);
       if (room < plug_room_m)
-        clashes.push_back({"controller", "",
+        clashes.push_back({Clash::What::plug_room, "controller", "",
                            "No room for the plugs at the " +
                                std::string(side == "nose"   ? "front"
                                            : side == "tail" ? "rear"
@@ -330,7 +332,7 @@ std::vector<Clash> find_clashes(const Rig& rig, const Catalogue& catalogue) {
     const double clear = clear_of_aircraft(panels, rig.airframe, {b.room.min(), b.room.max()});
     if (clear > farthest_from_aircraft_m)
       clashes.push_back(
-          {b.part, "",
+          {Clash::What::outside, b.part, "",
            capital(b.name) + " stands outside of the airframe, " + length_text(clear) + " from the nearest of it"});
   }
   return clashes;

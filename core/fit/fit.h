@@ -85,7 +85,9 @@ struct CompassReport {
 
 /// Parts that overlap, stick out of the bay or stand outside of the airframe.
 struct Clash {
-  std::string part, other;  ///< other is empty for the bay's wall
+  enum class What { overlap, out_of_bay, plug_room, outside };
+  What what = What::overlap;
+  std::string part, other;  ///< other is empty where it is no part
   std::string words;
   bool operator==(const Clash&) const = default;
 };
@@ -119,6 +121,9 @@ struct FitReport {
   std::vector<Figure> figures() const;
   bool operator==(const FitReport&) const = default;
 };
+
+/// As it was weighed, else by its kind, kg; nothing where neither is known.
+std::optional<double> mass_of(const Part& part, const Catalogue& catalogue);
 
 /// What overlaps (the first 500 pairs), sticks out of the bay, stands outside of the airframe, or leaves no room for
 /// plugs, of all that has a place and a size.

@@ -121,8 +121,7 @@ std::vector<ToGet> list_to_get(const Rig& rig, const Catalogue& catalogue, const
   }
   std::set<std::string> angled;
   for (const Clash& c : clashes)
-    if (c.other.empty() && c.words.find("plugs") != std::string::npos && angled.insert(c.words).second)
-      list.add("Angled plugs", small(c.words));
+    if (c.what == Clash::What::plug_room && angled.insert(c.words).second) list.add("Angled plugs", small(c.words));
   const auto held = [&](Fixing f) {
     return std::any_of(rig.mountings.begin(), rig.mountings.end(), [&](const Mounting& p) { return p.fixing == f; });
   };

@@ -56,10 +56,7 @@ class Belongs {
       if (id != "controller" && group(id) == g) ids.push_back(id);
     return ids;
   }
-  double kg_of(const Part& p) const {
-    const PartKind* k = catalogue_.part(p.kind);
-    return p.mass_kg.value_or(k ? k->mass_kg.value_or(0) : 0);
-  }
+  double kg_of(const Part& p) const { return mass_of(p, catalogue_).value_or(0); }
   Point size(const std::string& id) const {
     return size_of(rig_, catalogue_, id, Turn{}).value_or(Point(0.02, 0.02, 0.01));
   }

@@ -148,7 +148,7 @@ void mass_differs(const Inspection& in, Findings& found) {
 void overlap(const Inspection& in, Findings& found) {
   std::vector<const Clash*> pairs;
   for (const Clash& c : in.reports.fit().clashes)
-    if (!c.other.empty()) pairs.push_back(&c);
+    if (c.what == Clash::What::overlap) pairs.push_back(&c);
   if (pairs.empty()) return;
   std::string names;
   constexpr std::size_t said = 3;
@@ -162,7 +162,7 @@ void overlap(const Inspection& in, Findings& found) {
 
 void out_of_bay(const Inspection& in, Findings& found) {
   for (const Clash& s : in.reports.fit().clashes)
-    if (s.other.empty() && s.words.find("sticks out") != std::string::npos)
+    if (s.what == Clash::What::out_of_bay)
       found.add(Severity::fix_first, s.part, s.words, "It does not fit the bay as placed.",
                 "Move it, turn it, or choose a smaller one.");
 }
@@ -180,7 +180,7 @@ Result<Edit> put_where_usual(const Rig& rig, const Catalogue& catalogue, const s
 
 void outside_of_airframe(const Inspection& in, Findings& found) {
   for (const Clash& s : in.reports.fit().clashes)
-    if (s.other.empty() && s.words.find("outside of the airframe") != std::string::npos) {
+    if (s.what == Clash::What::outside) {
       Snag& snag = found.add(Severity::fix_first, s.part, s.words,
                              "Balance, leads and distances are reckoned from where it stands: there, they are wrong.",
                              "Put it where it sits in the model, or type the sizes of the airframe.");
@@ -192,7 +192,7 @@ void outside_of_airframe(const Inspection& in, Findings& found) {
 
 void plug_room(const Inspection& in, Findings& found) {
   for (const Clash& s : in.reports.fit().clashes)
-    if (s.other.empty() && s.words.find("plugs") != std::string::npos)
+    if (s.what == Clash::What::plug_room)
       found.add(Severity::fix_first, s.part, s.words, "A plug that is bent hard works loose or breaks its wires.",
                 "Leave room for plugs and bends.");
 }

@@ -197,6 +197,7 @@ TEST(Sentences, CountFromWhatIs) {
   EXPECT_EQ(arrow("rotate the board 90 degrees to the right"), (SignedAxis{1, 1}));
   EXPECT_EQ(arrow("turn the board 90 degrees left"), (SignedAxis{1, -1}));
   EXPECT_EQ(arrow("turn the board 180 degrees"), (SignedAxis{0, -1}));
+  EXPECT_EQ(arrow("turn the board round by 180 degrees"), (SignedAxis{0, -1})) << "once, not twice";
   EXPECT_EQ(done("change the airframe to flying wing").airframe.kind, AirframeKind::flying_wing);
 }
 
